@@ -1,0 +1,5 @@
+export * from './text.js';
+export * from './job-event.js';
+export * from './wire.js';
+export * from './refusal-words.js';
+export { ValidationError } from 'yup';

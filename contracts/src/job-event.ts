@@ -1,0 +1,156 @@
+import {
+  ATTEMPT_OUTCOMES,
+  CERTAINTIES,
+  CHECK_IDS,
+  CLAMP_IDS,
+  CONFIRMATIONS,
+  EVENT_TYPES,
+  type EventType,
+  EVIDENCE_CODES,
+  type JobEvent,
+  PLACE_KINDS,
+  POLARITY_SIGNS,
+  READING_KINDS,
+  RULES,
+  STAGES,
+  STOP_CONDITIONS,
+  SUSPECTS,
+  SYMPTOMS,
+  TYPED_RANGES,
+  VERDICTS,
+} from '@voltrek/core';
+import * as yup from 'yup';
+import { ID_PATTERN, idText, shortText } from './text.js';
+
+const oneOf = <T extends string>(values: readonly T[]) => yup.string().oneOf(values).required();
+const flag = () => yup.boolean().required();
+const figure = () => yup.number().required();
+const maybeFigure = () => yup.number().nullable().defined();
+const reason = () => shortText(400).min(3);
+const record = <S extends yup.ObjectShape>(shape: S) => yup.object(shape).noUnknown().strict().required();
+
+const OUTLOOKS = ['cranks', 'marginal', 'too-slow', 'does-not-turn', 'low-volts', 'wakes', 'does-not-wake'] as const;
+const SOURCE_KINDS = ['donor', 'lithium-pack', 'lead-pack', 'capacitor-booster'] as const;
+const FOLLOW_UPS = ['recheck', 'replace', 'inspect', 'workshop', 'charge'] as const;
+const RULE_KEYS = Object.keys(RULES);
+
+const evidence = record({
+  code: oneOf(EVIDENCE_CODES),
+  leansTo: oneOf([...VERDICTS, ...SUSPECTS]),
+  weight: figure().min(0).max(100),
+  value: maybeFigure(),
+  subject: yup.string().max(60).nullable().defined(),
+});
+const list = <T>(of: yup.ISchema<T>, max: number) => yup.array().of(of).max(max).required();
+
+/** What each kind of event may carry. */
+const DATA: Record<EventType, yup.AnyObjectSchema> = {
+  'job.opened': record({
+    callId: idText(),
+    callNumber: figure().integer().min(0).max(1_000_000),
+    title: shortText(120),
+    placeName: shortText(120),
+    machineId: idText(),
+    ambientC: figure().min(TYPED_RANGES.ambientC.min).max(TYPED_RANGES.ambientC.max),
+  }),
+  'stage.opened': record({ stage: oneOf(STAGES) }),
+  'scene.recorded': record({
+    ambientC: figure().min(TYPED_RANGES.ambientC.min).max(TYPED_RANGES.ambientC.max),
+    place: oneOf(PLACE_KINDS),
+    sloping: flag(),
+    dark: flag(),
+    enclosed: flag(),
+    mainsNear: flag(),
+  }),
+  'stop.raised': record({ stop: oneOf(STOP_CONDITIONS) }),
+  'stop.withdrawn': record({ stop: oneOf(STOP_CONDITIONS), reason: reason() }),
+  'check.recorded': record({ check: oneOf(CHECK_IDS), result: oneOf(['clear', 'fault']) }),
+  'symptom.recorded': record({ symptom: oneOf(SYMPTOMS) }),
+  'polarity.proved': record({ signs: list(oneOf(POLARITY_SIGNS), POLARITY_SIGNS.length) }),
+  'reading.taken': record({
+    kind: oneOf(READING_KINDS),
+    volts: figure().min(TYPED_RANGES.volts.min).max(TYPED_RANGES.chargingVolts.max),
+    block: figure().integer().min(0).max(3),
+    tempC: figure().min(TYPED_RANGES.ambientC.min).max(TYPED_RANGES.ambientC.max),
+    source: oneOf(['typed']),
+  }),
+  'plan.chosen': record({
+    optionId: shortText(120),
+    sourceId: idText(),
+    leadSetId: yup.string().matches(ID_PATTERN).nullable().defined(),
+    sourceKind: oneOf(SOURCE_KINDS),
+    outlook: oneOf(OUTLOOKS),
+    starterVolts: maybeFigure(),
+    starterAmps: maybeFigure(),
+    rpm: maybeFigure(),
+    neededRpm: maybeFigure(),
+    wakeVolts: maybeFigure(),
+  }),
+  'step.confirmed': record({ step: oneOf(CONFIRMATIONS) }),
+  'clamp.attached': record({ clamp: oneOf(CLAMP_IDS), pointId: idText() }),
+  'clamp.detached': record({ clamp: oneOf(CLAMP_IDS) }),
+  'donor.switched': record({ running: flag() }),
+  'pack.switched': record({ on: flag() }),
+  'attempt.started': record({}),
+  'attempt.ended': record({
+    outcome: oneOf(ATTEMPT_OUTCOMES),
+    seconds: figure().min(0).max(3600),
+    lowestVolts: yup.number().min(-32).max(32).nullable().defined(),
+  }),
+  'reset.ticked': record({ reset: shortText(120) }),
+  'override.given': record({ rule: oneOf(RULE_KEYS), reason: reason() }),
+  'verdict.given': record({
+    verdict: oneOf(VERDICTS),
+    suspect: yup.string().oneOf(SUSPECTS).nullable().defined(),
+    certainty: oneOf(CERTAINTIES),
+    evidenceFor: list(evidence, 60),
+    evidenceAgainst: list(evidence, 60),
+    decidingReading: yup.string().oneOf(READING_KINDS).nullable().defined(),
+    followUps: list(record({ kind: oneOf(FOLLOW_UPS), days: figure().integer().min(0).max(3650) }), 10),
+  }),
+  'job.closed': record({ note: yup.string().max(2000).defined() }),
+  'event.undone': record({ eventId: yup.string().uuid().required() }),
+};
+
+const envelope = yup
+  .object({
+    id: yup.string().uuid().required(),
+    jobId: yup.string().uuid().required(),
+    at: yup
+      .string()
+      .required()
+      .test('iso', '${path} must be an ISO 8601 instant', (value) => isInstant(value)),
+    by: idText(),
+    type: yup.string().oneOf(EVENT_TYPES).required(),
+    data: yup.object().required(),
+  })
+  .noUnknown()
+  .strict()
+  .required();
+
+function isInstant(value: string): boolean {
+  return /^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d{1,3})?Z$/.test(value) && !Number.isNaN(Date.parse(value));
+}
+
+/**
+ * A job event from untrusted input.
+ *
+ * @throws yup.ValidationError with a path and a reason for each fault
+ */
+export function parseJobEvent(input: unknown): JobEvent {
+  const outer = envelope.validateSync(input, { abortEarly: false, strict: true });
+  const type = outer.type as EventType;
+  try {
+    DATA[type].validateSync(outer.data, { abortEarly: false, strict: true });
+  } catch (error) {
+    throw error instanceof yup.ValidationError ? underData(error) : error;
+  }
+  return input as JobEvent;
+}
+
+function underData(error: yup.ValidationError): yup.ValidationError {
+  const inner = error.inner.length > 0 ? error.inner : [error];
+  return new yup.ValidationError(
+    inner.map((e) => new yup.ValidationError(e.message, e.value, e.path ? `data.${e.path}` : 'data')),
+  );
+}

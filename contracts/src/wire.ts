@@ -1,0 +1,85 @@
+import type { JobEvent, KitItem, Machine, Refusal, Stage, Suspect, VerdictKind } from '@voltrek/core';
+
+/** Somebody of the crew. */
+export interface CrewMember {
+  readonly id: string;
+  readonly name: string;
+  readonly role: 'crew-lead' | 'technician' | 'apprentice';
+}
+
+/** A van and what it carries. */
+export interface Van {
+  readonly id: string;
+  readonly name: string;
+  readonly kit: readonly KitItem[];
+}
+
+/** A request for help as it came in. */
+export interface Call {
+  readonly id: string;
+  readonly number: number;
+  readonly receivedAt: string;
+  readonly title: string;
+  readonly placeName: string;
+  /** What the driver said. */
+  readonly said: string;
+  readonly machineId: string;
+  readonly ambientC: number;
+  readonly urgent: boolean;
+}
+
+/** A call on the board, with the state of its job. */
+export interface BoardCall extends Call {
+  readonly job: JobSummary | null;
+}
+
+/** A job as the board and the log list it. */
+export interface JobSummary {
+  readonly id: string;
+  readonly callId: string;
+  readonly callNumber: number;
+  readonly title: string;
+  readonly placeName: string;
+  readonly machineId: string;
+  readonly stage: Stage;
+  readonly state: 'open' | 'closed';
+  readonly verdict: VerdictKind | null;
+  readonly suspect: Suspect | null;
+  readonly lowestRestVolts: number | null;
+  readonly openedAt: string;
+  readonly closedAt: string | null;
+  readonly by: string;
+  readonly revision: number;
+}
+
+/** A job with all that its screens need. */
+export interface JobDetail {
+  readonly events: readonly JobEvent[];
+  readonly machine: Machine;
+  readonly kit: readonly KitItem[];
+  /** The donor's own atlas entry. */
+  readonly donorMachine: Machine | null;
+  /** Other flat calls of this machine within the repeat window. */
+  readonly earlierFlatCalls: number;
+}
+
+/** One page of the log. */
+export interface LogPage {
+  readonly jobs: readonly JobSummary[];
+  readonly total: number;
+}
+
+/** RFC 9457. */
+export interface Problem {
+  readonly type: string;
+  readonly title: string;
+  readonly status: number;
+  readonly detail?: string;
+  /** Present when a job's state refused an event. */
+  readonly refusal?: Refusal;
+  /** Present when fields are at fault. */
+  readonly fields?: readonly { readonly path: string; readonly message: string }[];
+}
+
+/** The media type of a problem document. */
+export const PROBLEM_TYPE = 'application/problem+json';

@@ -1,0 +1,81 @@
+import { interpolate, type Knots } from '../quantities/interpolate.js';
+import { type Range, requireInRange } from '../quantities/range.js';
+import { convertCca, type CcaStandard } from './cca.js';
+import type { Chemistry } from './chemistry.js';
+import { restVoltsAt } from './rest-volts.js';
+
+/** What is printed on a block: one 12 V battery. */
+export interface BlockRating {
+  readonly chemistry: Chemistry;
+  /** 20 h capacity. */
+  readonly capacityAh: number;
+  readonly ccaAmps: number;
+  readonly ccaStandard: CcaStandard;
+}
+
+/** The state a block is in. */
+export interface BlockState {
+  /** Fraction of full, 0 to 1. */
+  readonly soc: number;
+  readonly tempC: number;
+  /** Resistance against new: 1 = new, 2 = twice. */
+  readonly ageing: number;
+  /** Rest volts when below the flat line (over-discharged or a dead cell); otherwise left out. */
+  readonly overDischargedVolts?: number;
+}
+
+export const BLOCK_RANGES = {
+  capacityAh: { min: 1, max: 400, unit: 'Ah' },
+  ccaAmps: { min: 20, max: 2500, unit: 'A' },
+  soc: { min: 0, max: 1, unit: '' },
+  ageing: { min: 1, max: 20, unit: 'times new' },
+} as const satisfies Record<string, Range>;
+
+/** End volts and temperature of the cold-cranking test that anchors the resistance. */
+const CCA_END_VOLTS = 7.2;
+const CCA_TEMP_C = -18;
+/** Resistance at 25 degC against -18 degC for lead-acid. */
+const WARM_RESISTANCE_RATIO = 0.55;
+const WARM_TEMP_C = 25;
+
+/** Resistance against full by state of charge: the plates starve of acid in the last tenth. */
+const RESISTANCE_BY_SOC: Knots = [
+  [0, 8],
+  [0.03, 5.6],
+  [0.1, 3],
+  [0.25, 1.7],
+  [0.5, 1.25],
+  [0.75, 1.08],
+  [1, 1],
+];
+
+/** Over-discharged acid is nearly water: resistance climbs further as the rest volts fall below flat. */
+const RESISTANCE_BELOW_FLAT: Knots = [
+  [2, 6],
+  [8, 3],
+  [11.8, 1],
+];
+
+/**
+ * Internal resistance of one 12 V block, ohms: anchored on its cold-cranking amps (the current that pulls a full block to
+ * 7.2 V at -18 degC), then scaled by temperature, charge and age.
+ *
+ * @throws RangeError for a rating or state that is not physical
+ */
+export function blockOhms(rating: BlockRating, state: BlockState): number {
+  requireInRange('CCA', rating.ccaAmps, BLOCK_RANGES.ccaAmps);
+  requireInRange('state of charge', state.soc, BLOCK_RANGES.soc);
+  requireInRange('ageing', state.ageing, BLOCK_RANGES.ageing);
+  const saeAmps = convertCca(rating.ccaAmps, rating.ccaStandard, 'SAE');
+  const coldOhms = (restVoltsAt(rating.chemistry, 1, CCA_TEMP_C) - CCA_END_VOLTS) / saeAmps;
+  const warmth = (state.tempC - CCA_TEMP_C) / (WARM_TEMP_C - CCA_TEMP_C);
+  const temperature = WARM_RESISTANCE_RATIO ** warmth;
+  const starved =
+    state.overDischargedVolts === undefined ? 1 : interpolate(RESISTANCE_BELOW_FLAT, state.overDischargedVolts);
+  return coldOhms * temperature * interpolate(RESISTANCE_BY_SOC, state.soc) * state.ageing * starved;
+}
+
+/** Open-circuit volts of one 12 V block in its state. */
+export function blockOpenVolts(rating: BlockRating, state: BlockState): number {
+  return state.overDischargedVolts ?? restVoltsAt(rating.chemistry, state.soc, state.tempC);
+}

@@ -1,0 +1,60 @@
+import type { Knots } from '../quantities/interpolate.js';
+
+export const CHEMISTRIES = ['flooded', 'efb', 'agm', 'gel', 'lfp'] as const;
+/** What a block is made of. */
+export type Chemistry = (typeof CHEMISTRIES)[number];
+
+/** True for every chemistry with acid in it: it can gas, freeze and be judged on the lead-acid tables. */
+export function isLeadAcid(chemistry: Chemistry): boolean {
+  return chemistry !== 'lfp';
+}
+
+/**
+ * Open-circuit volts of one rested 12 V block at 25 degC by state of charge (0 to 1). Flooded is the trade's usual
+ * curve; EFB, AGM and gel sit higher by their stronger acid; LFP is four cells with their flat middle.
+ */
+export const REST_VOLTS: Record<Chemistry, Knots> = {
+  flooded: [
+    [0, 11.8],
+    [0.25, 12.05],
+    [0.5, 12.25],
+    [0.75, 12.45],
+    [1, 12.7],
+  ],
+  efb: [
+    [0, 11.85],
+    [0.25, 12.1],
+    [0.5, 12.3],
+    [0.75, 12.52],
+    [1, 12.77],
+  ],
+  agm: [
+    [0, 11.9],
+    [0.25, 12.17],
+    [0.5, 12.37],
+    [0.75, 12.6],
+    [1, 12.88],
+  ],
+  gel: [
+    [0, 11.88],
+    [0.25, 12.15],
+    [0.5, 12.36],
+    [0.75, 12.6],
+    [1, 12.86],
+  ],
+  lfp: [
+    [0, 11.6],
+    [0.1, 12.8],
+    [0.25, 13.0],
+    [0.5, 13.2],
+    [0.75, 13.3],
+    [0.95, 13.36],
+    [1, 13.6],
+  ],
+};
+
+/** Volts per degC that a rested lead-acid block gains as it warms: six cells at about 0.2 mV each. */
+export const REST_VOLTS_PER_DEGC = 0.0012;
+
+/** Temperature the rest-volt curves are stated at, degC. */
+export const REST_REFERENCE_C = 25;

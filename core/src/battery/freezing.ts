@@ -1,0 +1,41 @@
+import { interpolate, type Knots } from '../quantities/interpolate.js';
+import { type Chemistry, isLeadAcid } from './chemistry.js';
+
+/** Freezing point of the electrolyte by state of charge, degC. AGM and gel by the same table. */
+const FREEZE_C_BY_SOC: Knots = [
+  [0, -11],
+  [0.25, -16],
+  [0.5, -24],
+  [0.75, -37],
+  [1, -59],
+];
+
+/** Freezing point by rest volts once over-discharged: near water when nearly all the acid is spent. */
+const FREEZE_C_BELOW_FLAT: Knots = [
+  [8, -1],
+  [11.8, -11],
+];
+
+/**
+ * Temperature at which a block of this charge freezes, degC.
+ *
+ * @param restVolts give it when known: below the flat line it says how over-discharged the block is
+ * @returns null for LFP, which has no acid to freeze
+ */
+export function freezePointC(chemistry: Chemistry, soc: number, restVolts?: number): number | null {
+  if (!isLeadAcid(chemistry)) return null;
+  const byCharge = interpolate(FREEZE_C_BY_SOC, soc);
+  if (restVolts === undefined || soc > 0) return byCharge;
+  return Math.max(byCharge, interpolate(FREEZE_C_BELOW_FLAT, restVolts));
+}
+
+/** True when a block that has stood at `ambientC` must be treated as frozen until warmed. Uses the low end of the charge band. */
+export function mustTreatAsFrozen(
+  chemistry: Chemistry,
+  lowSoc: number,
+  ambientC: number,
+  restVolts?: number,
+): boolean {
+  const point = freezePointC(chemistry, lowSoc, restVolts);
+  return point !== null && ambientC <= point;
+}

@@ -1,0 +1,44 @@
+import { interpolate, inverseOf } from '../quantities/interpolate.js';
+import { type Chemistry, isLeadAcid, REST_REFERENCE_C, REST_VOLTS, REST_VOLTS_PER_DEGC } from './chemistry.js';
+
+/** How far a rested reading strays from the curve between makes and ages of block, volts either way. */
+const CURVE_SPREAD_VOLTS = 0.04;
+/** LFP's middle is so flat that the meter's own error matters: volts either way. */
+const LFP_SPREAD_VOLTS = 0.03;
+
+function temperatureTerm(chemistry: Chemistry, tempC: number): number {
+  return isLeadAcid(chemistry) ? REST_VOLTS_PER_DEGC * (tempC - REST_REFERENCE_C) : 0;
+}
+
+/** Rested open-circuit volts of a 12 V block at state of charge `soc` (0 to 1) and `tempC`. */
+export function restVoltsAt(chemistry: Chemistry, soc: number, tempC: number): number {
+  return interpolate(REST_VOLTS[chemistry], soc) + temperatureTerm(chemistry, tempC);
+}
+
+/** A state of charge read from rest volts, with the band it may truly lie in. Fractions of full. */
+export interface SocReading {
+  readonly soc: number;
+  readonly low: number;
+  readonly high: number;
+  /** The reading lies under the curve's foot: deeply discharged, or a cell is dead. */
+  readonly belowFlat: boolean;
+}
+
+/**
+ * State of charge from the rest volts of one 12 V block.
+ *
+ * @param restVolts terminal volts with the surface charge gone
+ * @param tempC temperature of the acid, degC
+ */
+export function socFromRestVolts(chemistry: Chemistry, restVolts: number, tempC: number): SocReading {
+  const at25 = restVolts - temperatureTerm(chemistry, tempC);
+  const inverse = inverseOf(REST_VOLTS[chemistry]);
+  const spread = isLeadAcid(chemistry) ? CURVE_SPREAD_VOLTS : LFP_SPREAD_VOLTS;
+  const flatVolts = REST_VOLTS[chemistry][0]![1];
+  return {
+    soc: interpolate(inverse, at25),
+    low: interpolate(inverse, at25 - spread),
+    high: interpolate(inverse, at25 + spread),
+    belowFlat: at25 < flatVolts,
+  };
+}

@@ -1,0 +1,162 @@
+import { CLAMP_OHMS, conductorOhms, type LeadSet } from '../leads/lead-set.js';
+import type { SourceModel } from '../sources/kit.js';
+import type { Circuit, Element, NodeName } from './circuit.js';
+
+/** One end of one lead. */
+export const CLAMP_IDS = ['redCasualty', 'redSource', 'blackSource', 'blackCasualty'] as const;
+export type ClampId = (typeof CLAMP_IDS)[number];
+
+export interface ModelBlock {
+  readonly openVolts: number;
+  readonly ohms: number;
+}
+
+/** Where a clamp can bite, electrically. `block` counts from the chassis side of a string. */
+export type Terminal =
+  | { readonly kind: 'plus'; readonly block: number }
+  | { readonly kind: 'minus'; readonly block: number }
+  /** A remote post, joined to the top of the string by a cable. */
+  | { readonly kind: 'post' }
+  | { readonly kind: 'body' };
+
+/** What the casualty's main circuit draws through in this moment. */
+export type CasualtyLoad =
+  | { readonly kind: 'none' }
+  | { readonly kind: 'starter'; readonly backEmfVolts: number; readonly ohms: number }
+  | { readonly kind: 'wake'; readonly amps: number };
+
+/** A rescue, described once. */
+export interface Rescue {
+  /** Casualty blocks from the chassis side up. */
+  readonly casualty: readonly ModelBlock[];
+  readonly load: CasualtyLoad;
+  /** Present once the casualty's own engine runs and charges. */
+  readonly casualtyAlternator?: { readonly volts: number; readonly maxAmps: number };
+  readonly source: SourceModel | null;
+  /** A pack's own switch; a donor counts as on. */
+  readonly sourceOn: boolean;
+  readonly leads: LeadSet | null;
+  readonly tempC: number;
+  /** Where each clamp bites now; null = free. Source ends bite the source's own + and -. */
+  readonly clamps: Readonly<Record<ClampId, Terminal | null>>;
+}
+
+/** Casualty's own joints and cables, ohms: main cable to the starter, strap to the body, cable to a remote post, link in a string. */
+const STARTER_CABLE_OHMS = 0.0012;
+const BODY_STRAP_OHMS = 0.0004;
+const POST_CABLE_OHMS = 0.0008;
+const LINK_OHMS = 0.0003;
+const ALTERNATOR_OHMS = 0.01;
+
+const side = (name: string) => `casualty.${name}`;
+
+/** Node of a place where a casualty clamp can bite. */
+export function terminalNode(terminal: Terminal): NodeName {
+  switch (terminal.kind) {
+    case 'plus':
+      return side(`block${terminal.block}+`);
+    case 'minus':
+      return side(`block${terminal.block}-`);
+    case 'post':
+      return side('post');
+    case 'body':
+      return side('body');
+  }
+}
+
+/** Node of a clamp's own jaw: what it carries whether it bites or hangs free. */
+export function clampNode(clamp: ClampId): NodeName {
+  return `clamp.${clamp}`;
+}
+
+/** Node that a source end bites. */
+export function sourceNode(clamp: 'redSource' | 'blackSource'): NodeName {
+  return clamp === 'redSource' ? 'source.plus' : 'source.minus';
+}
+
+/** Name of the element that is a clamp's bite; its amps are what that clamp carries. */
+export function biteName(clamp: ClampId): string {
+  return `bite.${clamp}`;
+}
+
+/** The circuit of a rescue, with the casualty's body at 0 V. */
+export function rescueCircuit(rescue: Rescue): Circuit {
+  return { ground: side('body'), elements: [...casualtyElements(rescue), ...sourceElements(rescue)] };
+}
+
+function casualtyElements({ casualty, load, casualtyAlternator }: Rescue): Element[] {
+  const top = side(`block${casualty.length - 1}+`);
+  const elements: Element[] = casualty.map((block, i) => ({
+    kind: 'source',
+    name: `casualty.block${i}`,
+    plus: side(`block${i}+`),
+    minus: side(`block${i}-`),
+    volts: block.openVolts,
+    ohms: block.ohms,
+  }));
+  for (let i = 1; i < casualty.length; i++) {
+    elements.push(wire(`casualty.link${i}`, side(`block${i - 1}+`), side(`block${i}-`), LINK_OHMS));
+  }
+  elements.push(wire('casualty.strap', side('block0-'), side('body'), BODY_STRAP_OHMS));
+  elements.push(wire('casualty.postCable', side('post'), top, POST_CABLE_OHMS));
+  if (load.kind === 'starter') {
+    elements.push(wire('casualty.starterCable', top, side('starter'), STARTER_CABLE_OHMS));
+    elements.push({
+      kind: 'source',
+      name: 'starter',
+      plus: side('starter'),
+      minus: side('body'),
+      volts: load.backEmfVolts,
+      ohms: load.ohms,
+    });
+  } else if (load.kind === 'wake') {
+    elements.push({ kind: 'load', name: 'wake', plus: top, minus: side('body'), amps: load.amps });
+  }
+  if (casualtyAlternator) {
+    elements.push(alternator('casualty.alternator', top, side('body'), casualtyAlternator));
+  }
+  return elements;
+}
+
+function sourceElements(rescue: Rescue): Element[] {
+  const { source, leads, clamps, tempC } = rescue;
+  if (!source || !leads) return [];
+  const elements: Element[] = [];
+  if (rescue.sourceOn) {
+    elements.push({
+      kind: 'source',
+      name: 'source',
+      plus: 'source.plus',
+      minus: 'source.minus',
+      volts: source.openVolts,
+      ohms: source.ohms,
+    });
+    if (source.alternator) {
+      elements.push(alternator('alternator', 'source.plus', 'source.minus', source.alternator));
+    }
+  }
+  const ohms = conductorOhms(leads, tempC);
+  elements.push(wire('lead.red', clampNode('redSource'), clampNode('redCasualty'), ohms));
+  elements.push(wire('lead.black', clampNode('blackCasualty'), clampNode('blackSource'), ohms));
+  const bite = CLAMP_OHMS[leads.bite];
+  for (const clamp of CLAMP_IDS) {
+    const terminal = clamps[clamp];
+    if (!terminal) continue;
+    const onto = clamp === 'redSource' || clamp === 'blackSource' ? sourceNode(clamp) : terminalNode(terminal);
+    elements.push(wire(biteName(clamp), clampNode(clamp), onto, bite));
+  }
+  return elements;
+}
+
+function alternator(
+  name: string,
+  plus: NodeName,
+  minus: NodeName,
+  { volts, maxAmps }: { readonly volts: number; readonly maxAmps: number },
+): Element {
+  return { kind: 'regulated', name, plus, minus, volts, ohms: ALTERNATOR_OHMS, maxAmps };
+}
+
+function wire(name: string, a: NodeName, b: NodeName, ohms: number): Element {
+  return { kind: 'resistor', name, a, b, ohms };
+}

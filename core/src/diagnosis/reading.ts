@@ -1,0 +1,118 @@
+import { freezePointC, mustTreatAsFrozen } from '../battery/freezing.js';
+import { restVoltsAt, type SocReading, socFromRestVolts } from '../battery/rest-volts.js';
+import type { Chemistry } from '../battery/chemistry.js';
+import { interpolate } from '../quantities/interpolate.js';
+import { CRANK_MINIMUM_BY_TEMPERATURE, type HouseRules } from '../rules/house-rules.js';
+
+/** How a reading should be felt: fine, worth watching, bad, or a reason to stop. */
+export type Tone = 'good' | 'watch' | 'bad' | 'stop';
+
+export type RestMeaningCode =
+  | 'charged'
+  | 'part-charged'
+  | 'low'
+  | 'flat'
+  | 'dead-cell-or-deep'
+  | 'maybe-reversed'
+  | 'reversed'
+  | 'frozen'
+  | 'surface-charge';
+
+export interface RestMeaning {
+  readonly code: RestMeaningCode;
+  readonly tone: Tone;
+  readonly charge: SocReading;
+  /** Null for a block that cannot freeze. */
+  readonly freezeC: number | null;
+}
+
+/** Above its full curve by this much, a reading is surface charge and proves nothing, volts. */
+const SURFACE_CHARGE_VOLTS = 0.12;
+/** Charge that counts as charged, and below which a block counts as low. */
+const CHARGED_SOC = 0.85;
+const LOW_SOC = 0.5;
+
+/** What the rest volts of one 12 V block say. The worst news wins. */
+export function restMeaning(
+  chemistry: Chemistry,
+  restVolts: number,
+  tempC: number,
+  rules: HouseRules,
+): RestMeaning {
+  const charge = socFromRestVolts(chemistry, restVolts, tempC);
+  const freezeC = freezePointC(chemistry, charge.low, restVolts);
+  const say = (code: RestMeaningCode, tone: Tone): RestMeaning => ({ code, tone, charge, freezeC });
+  if (restVolts < 0) return say('reversed', 'stop');
+  if (mustTreatAsFrozen(chemistry, charge.low, tempC, restVolts)) return say('frozen', 'stop');
+  if (restVolts < rules.reversedVolts) return say('maybe-reversed', 'bad');
+  if (restVolts < rules.deadCellVolts) return say('dead-cell-or-deep', 'bad');
+  if (charge.belowFlat) return say('flat', 'bad');
+  if (charge.soc < LOW_SOC) return say('low', 'watch');
+  if (restVolts > restVoltsAt(chemistry, 1, tempC) + SURFACE_CHARGE_VOLTS) return say('surface-charge', 'watch');
+  return charge.soc >= CHARGED_SOC ? say('charged', 'good') : say('part-charged', 'good');
+}
+
+/** The least volts a sound block may fall to while cranking, for the whole string, at `tempC`. */
+export function crankLimitVolts(tempC: number, systemVolts: 12 | 24): number {
+  return (interpolate(CRANK_MINIMUM_BY_TEMPERATURE, tempC) * systemVolts) / 12;
+}
+
+export type CrankMeaningCode = 'holds' | 'early-warning' | 'under-limit' | 'collapses';
+export interface CrankMeaning {
+  readonly code: CrankMeaningCode;
+  readonly tone: Tone;
+  readonly limitVolts: number;
+  /** False while the block is too low to be condemned on this figure. */
+  readonly mayCondemn: boolean;
+}
+
+/**
+ * What a crank minimum says.
+ *
+ * @param restSoc charge when the crank began, null when not known: then it may not condemn
+ */
+export function crankMeaning(
+  minimumVolts: number,
+  tempC: number,
+  systemVolts: 12 | 24,
+  restSoc: number | null,
+  rules: HouseRules,
+): CrankMeaning {
+  const per12 = (minimumVolts * 12) / systemVolts;
+  const limitVolts = crankLimitVolts(tempC, systemVolts);
+  const mayCondemn = restSoc !== null && restSoc >= rules.judgeMinSoc;
+  const say = (code: CrankMeaningCode, tone: Tone): CrankMeaning => ({ code, tone, limitVolts, mayCondemn });
+  if (per12 < rules.crankMinimumBadVolts) return say('collapses', 'bad');
+  if (minimumVolts < limitVolts) return say('under-limit', 'bad');
+  return per12 < rules.crankMinimumStrictVolts ? say('early-warning', 'watch') : say('holds', 'good');
+}
+
+export type ChargingMeaningCode = 'charging' | 'high-but-normal' | 'not-charging' | 'above-band' | 'over-voltage';
+export interface ChargingMeaning {
+  readonly code: ChargingMeaningCode;
+  readonly tone: Tone;
+  readonly bandVolts: readonly [number, number];
+}
+
+/** Below this a block is charged higher by intent, degC. */
+const COLD_CHARGING_C = 5;
+
+/** What a charging voltage says, engine running (or a converter at work). */
+export function chargingMeaning(
+  chargingVolts: number,
+  chemistry: Chemistry,
+  tempC: number,
+  systemVolts: 12 | 24,
+  rules: HouseRules,
+): ChargingMeaning {
+  const blocks = systemVolts / 12;
+  const per12 = chargingVolts / blocks;
+  const high = chemistry === 'agm' || tempC < COLD_CHARGING_C ? rules.chargingMaxVoltsAgmOrCold : rules.chargingMaxVolts;
+  const bandVolts = [rules.chargingMinVolts * blocks, high * blocks] as const;
+  const say = (code: ChargingMeaningCode, tone: Tone): ChargingMeaning => ({ code, tone, bandVolts });
+  if (per12 > rules.chargingStopVolts) return say('over-voltage', 'stop');
+  if (per12 > high) return say('above-band', 'bad');
+  if (per12 < rules.chargingMinVolts) return say('not-charging', 'bad');
+  const warmFlooded = chemistry === 'flooded' && tempC >= COLD_CHARGING_C;
+  return warmFlooded && per12 > rules.chargingNoteVolts ? say('high-but-normal', 'good') : say('charging', 'good');
+}

@@ -1,0 +1,126 @@
+import { interpolate, type Knots } from '../quantities/interpolate.js';
+import { type Range, requireInRange } from '../quantities/range.js';
+
+export const FUELS = ['petrol', 'diesel'] as const;
+export type Fuel = (typeof FUELS)[number];
+
+/** An engine and the starter that turns it. */
+export interface Engine {
+  readonly fuel: Fuel;
+  readonly displacementL: number;
+  readonly cylinders: number;
+  readonly systemVolts: 12 | 24;
+}
+
+export const ENGINE_RANGES = {
+  displacementL: { min: 0.04, max: 20, unit: 'L' },
+} as const satisfies Record<string, Range>;
+
+/** A permanent-magnet starter referred to the crankshaft: V = I R + k w, torque = efficiency k I. */
+export interface Starter {
+  readonly ohms: number;
+  /** Volts per (rad/s) of the crankshaft. */
+  readonly kVoltSeconds: number;
+  readonly efficiency: number;
+  /** Least volts at which the control unit and ignition stay awake. */
+  readonly controlMinVolts: number;
+}
+
+/** Drag per litre: pumping and compression, whatever the oil, N m. */
+const DRY_DRAG_NM_PER_L: Record<Fuel, number> = { petrol: 16, diesel: 26 };
+/** Drag per litre from the oil film at 25 degC and reference speed, N m. */
+const OIL_DRAG_NM_PER_L: Record<Fuel, number> = { petrol: 9, diesel: 12 };
+/** Crank speed the oil drag is stated at: 250 rpm, rad/s. */
+const OIL_REFERENCE_RAD_S = 26.2;
+/** Oil drag grows by e per this many degC of cold: cranking drag near four times at -18 degC against 25. */
+const OIL_E_FOLD_C = 31.6;
+/** Torque to break a stopped engine away, against its dry drag: a piston stands on compression. */
+const BREAKAWAY_FACTOR = 1.5;
+
+/** Starter efficiency from electrical torque to crankshaft, through brushes and gears. */
+const STARTER_EFFICIENCY = 0.75;
+/** Cranking speed at 25 degC that a healthy machine is built for, rpm by displacement in litres. */
+const DESIGN_RPM: Record<Fuel, Knots> = {
+  petrol: [
+    [0.1, 450],
+    [0.6, 320],
+    [1.6, 255],
+    [4, 220],
+  ],
+  diesel: [
+    [0.6, 260],
+    [2, 220],
+    [6, 190],
+    [13, 170],
+  ],
+};
+/** Volts a healthy 12 V block holds at the starter at its design speed. */
+const DESIGN_VOLTS = 11.7;
+/** Share of the design volts lost in the starter's own resistance. */
+const DESIGN_OHMIC_SHARE = 0.145;
+
+const RAD_S_PER_RPM = Math.PI / 30;
+/** Speed in rpm of an angular speed in rad/s. */
+export const rpmFromRadS = (radS: number): number => radS / RAD_S_PER_RPM;
+
+/** Mean torque the engine resists turning with, N m, at crank speed `radS` and oil temperature `tempC`. */
+export function engineDragNm(engine: Engine, radS: number, tempC: number): number {
+  const oil =
+    OIL_DRAG_NM_PER_L[engine.fuel] *
+    Math.exp(-(tempC - 25) / OIL_E_FOLD_C) *
+    Math.sqrt(Math.max(radS, 0) / OIL_REFERENCE_RAD_S);
+  return engine.displacementL * (DRY_DRAG_NM_PER_L[engine.fuel] + oil);
+}
+
+/** Torque that must be passed before a stopped engine moves at all, N m. */
+export function breakawayNm(engine: Engine, tempC: number): number {
+  const stiffOil = OIL_DRAG_NM_PER_L[engine.fuel] * Math.exp(-(tempC - 25) / OIL_E_FOLD_C);
+  return engine.displacementL * (BREAKAWAY_FACTOR * DRY_DRAG_NM_PER_L[engine.fuel] + stiffOil);
+}
+
+/**
+ * The starter a maker would fit to this engine: sized so that a healthy block turns it at the usual speed at 25 degC.
+ * A default, to be replaced where the atlas knows better.
+ */
+export function defaultStarter(engine: Engine): Starter {
+  requireInRange('displacement', engine.displacementL, ENGINE_RANGES.displacementL);
+  const volts = (DESIGN_VOLTS * engine.systemVolts) / 12;
+  const radS = interpolate(DESIGN_RPM[engine.fuel], engine.displacementL) * RAD_S_PER_RPM;
+  const kVoltSeconds = (volts * (1 - DESIGN_OHMIC_SHARE)) / radS;
+  const amps = engineDragNm(engine, radS, 25) / (STARTER_EFFICIENCY * kVoltSeconds);
+  return {
+    ohms: (volts * DESIGN_OHMIC_SHARE) / amps,
+    kVoltSeconds,
+    efficiency: STARTER_EFFICIENCY,
+    // Fuel injection and glow control reset near 8 V on a 12 V system; 24 V electronics hold to about 14 V.
+    controlMinVolts: engine.systemVolts === 24 ? 14 : 8,
+  };
+}
+
+/** Speed below which the engine will not fire, rpm by temperature: cold fuel and, for diesel, cold compression need more. */
+const NEEDED_RPM: Record<Fuel, Knots> = {
+  petrol: [
+    [-20, 95],
+    [25, 70],
+  ],
+  diesel: [
+    [-20, 145],
+    [25, 110],
+  ],
+};
+/** Small engines have little flywheel to carry them over compression, so they need more, rpm by displacement. */
+const SMALL_ENGINE_RPM: Knots = [
+  [0.1, 130],
+  [0.6, 60],
+  [1, 0],
+];
+
+/** Least crank speed at which this engine fires at `tempC`, rpm. */
+export function neededRpm(engine: Engine, tempC: number): number {
+  return interpolate(NEEDED_RPM[engine.fuel], tempC) + interpolate(SMALL_ENGINE_RPM, engine.displacementL);
+}
+
+/** Engines whose starters are so small that the short crank limit holds, litres. */
+export const SMALL_ENGINE_L = 0.7;
+/** Diesels big enough for the long crank limit, litres. */
+export const BIG_DIESEL_L = 6;

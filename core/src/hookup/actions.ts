@@ -1,0 +1,66 @@
+import { CLAMP_IDS, type ClampId } from '../circuit/rescue.js';
+import { anyClampOn, type HookupState, NOTHING_CONNECTED } from './state.js';
+
+/** Steps that change nothing the circuit can show, but must be done. */
+export const CONFIRMATIONS = ['all-off', 'guard-lamp', 'wait', 'big-consumer-on', 'sum-check'] as const;
+export type Confirmation = (typeof CONFIRMATIONS)[number];
+
+/** One thing that hands do. */
+export type HookupAction =
+  | { readonly kind: 'attach'; readonly clamp: ClampId; readonly pointId: string }
+  | { readonly kind: 'detach'; readonly clamp: ClampId }
+  | { readonly kind: 'donor-engine'; readonly running: boolean }
+  | { readonly kind: 'pack'; readonly on: boolean }
+  | { readonly kind: 'confirm'; readonly what: Confirmation };
+
+/** The state after an action. */
+export function act(state: HookupState, action: HookupAction): HookupState {
+  switch (action.kind) {
+    case 'attach':
+      return {
+        ...state,
+        clamps: { ...state.clamps, [action.clamp]: action.pointId },
+        attachedInOrder: [...state.attachedInOrder, action.clamp],
+      };
+    case 'detach':
+      return detach(state, action.clamp);
+    case 'donor-engine':
+      return { ...state, donorRunning: action.running };
+    case 'pack':
+      return { ...state, packOn: action.on };
+    case 'confirm':
+      return { ...state, confirmed: [...state.confirmed, action.what] };
+  }
+}
+
+function detach(state: HookupState, clamp: ClampId): HookupState {
+  const next: HookupState = {
+    ...state,
+    clamps: { ...state.clamps, [clamp]: null },
+    attachedInOrder: state.attachedInOrder.filter((c) => c !== clamp),
+  };
+  // With the last clamp off the next hook-up starts from its first look again.
+  return anyClampOn(next) ? next : { ...next, confirmed: NOTHING_CONNECTED.confirmed };
+}
+
+/** True when the state already shows the action done. */
+export function isDone(state: HookupState, action: HookupAction): boolean {
+  switch (action.kind) {
+    case 'attach':
+      return state.clamps[action.clamp] === action.pointId;
+    case 'detach':
+      return state.clamps[action.clamp] === null;
+    case 'donor-engine':
+      return state.donorRunning === action.running;
+    case 'pack':
+      return state.packOn === action.on;
+    case 'confirm':
+      return state.confirmed.includes(action.what);
+  }
+}
+
+/** Clamps that bite, in the order they went on. */
+export function clampsOn(state: HookupState): readonly ClampId[] {
+  const on = CLAMP_IDS.filter((clamp) => state.clamps[clamp] !== null);
+  return state.attachedInOrder.filter((clamp) => on.includes(clamp));
+}

@@ -1,0 +1,50 @@
+import { biteName, type ClampId, clampNode, rescueCircuit, sourceNode, terminalNode } from '../circuit/rescue.js';
+import { solveDc, voltsAcross } from '../circuit/solve-dc.js';
+import { metresToNearestBlock, pointOf } from '../machine/machine.js';
+import type { HouseRules } from '../rules/house-rules.js';
+import { act } from './actions.js';
+import { terminalOf } from '../crank/clamp-points.js';
+import { type HookupScene, type HookupState, rescueOf } from './state.js';
+
+/** What happens where a clamp meets metal. */
+export interface Contact {
+  /** Volts across the open gap. */
+  readonly gapVolts: number;
+  /** Amps once it bites (or that it carried before it was taken off). */
+  readonly biteAmps: number;
+  readonly gasNear: boolean;
+  /** Metres to the nearest block of that vehicle; null at the source's own end. */
+  readonly metresToBlock: number | null;
+}
+
+/** Solves the circuit with the clamp off and on `pointId`, everything else as it stands. */
+export function contactAt(
+  scene: HookupScene,
+  state: HookupState,
+  clamp: ClampId,
+  pointId: string,
+  rules: HouseRules,
+): Contact {
+  const isFree = state.clamps[clamp] === null;
+  const open = isFree ? state : act(state, { kind: 'detach', clamp });
+  const bitten = act(open, { kind: 'attach', clamp, pointId });
+  const target =
+    clamp === 'redSource' || clamp === 'blackSource'
+      ? sourceNode(clamp)
+      : terminalNode(terminalOf(scene.machine, pointId));
+  const before = solveDc(rescueCircuit(rescueOf(scene, open)));
+  const after = solveDc(rescueCircuit(rescueOf(scene, bitten)));
+  const carried = before.volts.has(target) && before.volts.has(clampNode(clamp));
+  const metres = metresFor(scene, clamp, pointId);
+  return {
+    gapVolts: carried ? Math.abs(voltsAcross(before, clampNode(clamp), target)) : 0,
+    biteAmps: Math.abs(after.amps.get(biteName(clamp)) ?? 0),
+    gasNear: scene.enclosed || metres === null || metres < rules.gasDistanceM,
+    metresToBlock: metres,
+  };
+}
+
+function metresFor(scene: HookupScene, clamp: ClampId, pointId: string): number | null {
+  if (clamp === 'redSource' || clamp === 'blackSource') return null;
+  return metresToNearestBlock(scene.machine, pointOf(scene.machine, pointId));
+}

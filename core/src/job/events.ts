@@ -1,0 +1,142 @@
+import type { ClampId } from '../circuit/rescue.js';
+import type { Outlook, SourceOption } from '../crank/options.js';
+import type {
+  AttemptOutcome,
+  CheckId,
+  PolaritySign,
+  ReadingKind,
+  StopCondition,
+  Symptom,
+} from '../diagnosis/vocabulary.js';
+import type { Confirmation } from '../hookup/actions.js';
+import type { RuleKey } from '../rules/house-rules.js';
+import type { VerdictRecord } from '../verdict/judge.js';
+
+export const STAGES = [
+  'scene',
+  'checks',
+  'locate',
+  'measure',
+  'plan',
+  'hookup',
+  'crank',
+  'cleardown',
+  'verdict',
+] as const;
+/** The nine stages of a call, in order. */
+export type Stage = (typeof STAGES)[number];
+
+export const PLACE_KINDS = ['verge', 'street', 'car-park', 'yard', 'field', 'quay', 'ramp', 'indoors'] as const;
+export type PlaceKind = (typeof PLACE_KINDS)[number];
+
+/** What the technician finds on arrival. */
+export interface SceneRecord {
+  readonly ambientC: number;
+  readonly place: PlaceKind;
+  readonly sloping: boolean;
+  readonly dark: boolean;
+  readonly enclosed: boolean;
+  readonly mainsNear: boolean;
+}
+
+/** The plan as it stood when it was chosen: the option and what the core promised of it. */
+export interface PlanRecord {
+  readonly optionId: string;
+  readonly sourceId: string;
+  readonly leadSetId: string | null;
+  readonly sourceKind: SourceOption['sourceKind'];
+  readonly outlook: Outlook;
+  readonly starterVolts: number | null;
+  readonly starterAmps: number | null;
+  readonly rpm: number | null;
+  readonly neededRpm: number | null;
+  readonly wakeVolts: number | null;
+}
+
+/** What each kind of event carries. The log of a job is made of these and nothing else. */
+export interface EventData {
+  'job.opened': {
+    readonly callId: string;
+    readonly callNumber: number;
+    readonly title: string;
+    readonly placeName: string;
+    readonly machineId: string;
+    readonly ambientC: number;
+  };
+  'stage.opened': { readonly stage: Stage };
+  'scene.recorded': SceneRecord;
+  'stop.raised': { readonly stop: StopCondition };
+  'stop.withdrawn': { readonly stop: StopCondition; readonly reason: string };
+  'check.recorded': { readonly check: CheckId; readonly result: 'clear' | 'fault' };
+  'symptom.recorded': { readonly symptom: Symptom };
+  'polarity.proved': { readonly signs: readonly PolaritySign[] };
+  'reading.taken': {
+    readonly kind: ReadingKind;
+    readonly volts: number;
+    /** Index of the block for a rest reading; 0 otherwise. */
+    readonly block: number;
+    readonly tempC: number;
+    readonly source: 'typed';
+  };
+  'plan.chosen': PlanRecord;
+  'step.confirmed': { readonly step: Confirmation };
+  'clamp.attached': { readonly clamp: ClampId; readonly pointId: string };
+  'clamp.detached': { readonly clamp: ClampId };
+  'donor.switched': { readonly running: boolean };
+  'pack.switched': { readonly on: boolean };
+  'attempt.started': Record<string, never>;
+  'attempt.ended': {
+    readonly outcome: AttemptOutcome;
+    readonly seconds: number;
+    readonly lowestVolts: number | null;
+  };
+  'reset.ticked': { readonly reset: string };
+  'override.given': { readonly rule: RuleKey; readonly reason: string };
+  'verdict.given': VerdictRecord;
+  'job.closed': { readonly note: string };
+  'event.undone': { readonly eventId: string };
+}
+
+export type EventType = keyof EventData;
+
+export const EVENT_TYPES = [
+  'job.opened',
+  'stage.opened',
+  'scene.recorded',
+  'stop.raised',
+  'stop.withdrawn',
+  'check.recorded',
+  'symptom.recorded',
+  'polarity.proved',
+  'reading.taken',
+  'plan.chosen',
+  'step.confirmed',
+  'clamp.attached',
+  'clamp.detached',
+  'donor.switched',
+  'pack.switched',
+  'attempt.started',
+  'attempt.ended',
+  'reset.ticked',
+  'override.given',
+  'verdict.given',
+  'job.closed',
+  'event.undone',
+] as const satisfies readonly EventType[];
+
+interface Envelope<T extends EventType> {
+  /** Made by whoever reports the event, so that a resend is harmless. */
+  readonly id: string;
+  readonly jobId: string;
+  /** ISO 8601, by the reporter's clock. */
+  readonly at: string;
+  /** Crew member. */
+  readonly by: string;
+  readonly type: T;
+  readonly data: EventData[T];
+}
+
+/** One entry of a job's log. */
+export type JobEvent = { [T in EventType]: Envelope<T> }[EventType];
+/** An entry of one kind. */
+export type JobEventOf<T extends EventType> = Extract<JobEvent, { type: T }>;

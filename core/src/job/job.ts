@@ -1,0 +1,233 @@
+import type { AttemptOutcome, CheckId, PolaritySign, ReadingKind, StopCondition, Symptom } from '../diagnosis/vocabulary.js';
+import { act, type HookupAction } from '../hookup/actions.js';
+import { anyClampOn, type HookupState, NOTHING_CONNECTED } from '../hookup/state.js';
+import type { RuleKey } from '../rules/house-rules.js';
+import type { VerdictRecord } from '../verdict/judge.js';
+import type { EventData, JobEvent, PlanRecord, SceneRecord, Stage } from './events.js';
+
+export interface Reading {
+  readonly eventId: string;
+  readonly at: string;
+  readonly kind: ReadingKind;
+  readonly volts: number;
+  readonly block: number;
+  readonly tempC: number;
+}
+
+export interface Attempt {
+  readonly startedAt: string;
+  readonly endedAt: string | null;
+  readonly outcome: AttemptOutcome | null;
+  readonly seconds: number | null;
+  readonly lowestVolts: number | null;
+  /** Clamps were on: the try had help. */
+  readonly helped: boolean;
+}
+
+/** A job as its log tells it. */
+export interface Job {
+  readonly id: string;
+  readonly openedAt: string;
+  readonly openedBy: string;
+  readonly call: EventData['job.opened'];
+  readonly stage: Stage;
+  readonly scene: SceneRecord | null;
+  readonly stops: readonly StopCondition[];
+  readonly checks: Readonly<Partial<Record<CheckId, 'clear' | 'fault'>>>;
+  readonly symptoms: readonly Symptom[];
+  readonly polaritySigns: readonly PolaritySign[];
+  readonly readings: readonly Reading[];
+  readonly plan: PlanRecord | null;
+  readonly hookup: HookupState;
+  /** All clamps in hand have been on at least once: there is something to clear down. */
+  readonly everConnected: boolean;
+  readonly attempts: readonly Attempt[];
+  /** Tries since the technician last went back to the checks. */
+  readonly triesSinceChecks: number;
+  readonly resets: readonly string[];
+  readonly overrides: readonly { readonly rule: RuleKey; readonly reason: string; readonly at: string }[];
+  readonly verdict: VerdictRecord | null;
+  readonly closedAt: string | null;
+  /** Events in the log, undone ones included. */
+  readonly revision: number;
+}
+
+/**
+ * The one reducer of the product: a job from its log. Pure; the web store and the server both use it.
+ *
+ * @param events one job's events, oldest first, beginning with `job.opened`
+ * @returns null for a log that has not been opened
+ */
+export function foldJob(events: readonly JobEvent[]): Job | null {
+  const undone = undoneIds(events);
+  let job: Job | null = null;
+  for (const event of events) {
+    if (undone.has(event.id)) continue;
+    if (event.type === 'job.opened') job ??= opened(event);
+    else if (job) job = apply(job, event);
+  }
+  return job && { ...job, revision: events.length };
+}
+
+/** Ids of events that a later event took back. */
+export function undoneIds(events: readonly JobEvent[]): ReadonlySet<string> {
+  const ids = new Set<string>();
+  for (const event of events) if (event.type === 'event.undone') ids.add(event.data.eventId);
+  return ids;
+}
+
+function opened(event: Extract<JobEvent, { type: 'job.opened' }>): Job {
+  return {
+    id: event.jobId,
+    openedAt: event.at,
+    openedBy: event.by,
+    call: event.data,
+    stage: 'scene',
+    scene: null,
+    stops: [],
+    checks: {},
+    symptoms: [],
+    polaritySigns: [],
+    readings: [],
+    plan: null,
+    hookup: NOTHING_CONNECTED,
+    everConnected: false,
+    attempts: [],
+    triesSinceChecks: 0,
+    resets: [],
+    overrides: [],
+    verdict: null,
+    closedAt: null,
+    revision: 1,
+  };
+}
+
+function apply(job: Job, event: JobEvent): Job {
+  switch (event.type) {
+    case 'job.opened':
+    case 'event.undone':
+      return job;
+    case 'stage.opened':
+      return { ...job, stage: event.data.stage };
+    case 'scene.recorded':
+      return { ...job, scene: event.data };
+    case 'stop.raised':
+      return { ...job, stops: [...job.stops.filter((s) => s !== event.data.stop), event.data.stop] };
+    case 'stop.withdrawn':
+      return { ...job, stops: job.stops.filter((s) => s !== event.data.stop) };
+    case 'check.recorded':
+      return { ...job, checks: { ...job.checks, [event.data.check]: event.data.result }, triesSinceChecks: 0 };
+    case 'symptom.recorded':
+      return { ...job, symptoms: toggled(job.symptoms, event.data.symptom) };
+    case 'polarity.proved':
+      return { ...job, polaritySigns: event.data.signs };
+    case 'reading.taken': {
+      const { kind, volts, block, tempC } = event.data;
+      return { ...job, readings: [...job.readings, { eventId: event.id, at: event.at, kind, volts, block, tempC }] };
+    }
+    case 'plan.chosen':
+      return { ...job, plan: event.data };
+    case 'step.confirmed':
+    case 'clamp.attached':
+    case 'clamp.detached':
+    case 'donor.switched':
+    case 'pack.switched': {
+      const hookup = act(job.hookup, actionOf(event));
+      return { ...job, hookup, everConnected: job.everConnected || event.type === 'clamp.attached' };
+    }
+    case 'attempt.started':
+      return {
+        ...job,
+        triesSinceChecks: job.triesSinceChecks + 1,
+        attempts: [
+          ...job.attempts,
+          {
+            startedAt: event.at,
+            endedAt: null,
+            outcome: null,
+            seconds: null,
+            lowestVolts: null,
+            helped: anyClampOn(job.hookup),
+          },
+        ],
+      };
+    case 'attempt.ended': {
+      const { outcome, seconds, lowestVolts } = event.data;
+      return {
+        ...job,
+        attempts: job.attempts.map((a, i) =>
+          i === job.attempts.length - 1 ? { ...a, endedAt: event.at, outcome, seconds, lowestVolts } : a,
+        ),
+      };
+    }
+    case 'reset.ticked':
+      return { ...job, resets: toggled(job.resets, event.data.reset) };
+    case 'override.given':
+      return { ...job, overrides: [...job.overrides, { ...event.data, at: event.at }] };
+    case 'verdict.given':
+      return { ...job, verdict: event.data };
+    case 'job.closed':
+      return { ...job, closedAt: event.at };
+  }
+}
+
+/** The physical act that a hook-up event reports. */
+export function actionOf(
+  event: Extract<
+    JobEvent,
+    { type: 'step.confirmed' | 'clamp.attached' | 'clamp.detached' | 'donor.switched' | 'pack.switched' }
+  >,
+): HookupAction {
+  switch (event.type) {
+    case 'step.confirmed':
+      return { kind: 'confirm', what: event.data.step };
+    case 'clamp.attached':
+      return { kind: 'attach', ...event.data };
+    case 'clamp.detached':
+      return { kind: 'detach', ...event.data };
+    case 'donor.switched':
+      return { kind: 'donor-engine', ...event.data };
+    case 'pack.switched':
+      return { kind: 'pack', ...event.data };
+  }
+}
+
+function toggled<T>(list: readonly T[], item: T): readonly T[] {
+  return list.includes(item) ? list.filter((x) => x !== item) : [...list, item];
+}
+
+/** The latest rest reading of each block, from the chassis side up; null where not read. */
+export function restVoltsByBlock(job: Pick<Job, 'readings'>, blocks: number): (number | null)[] {
+  return Array.from({ length: blocks }, (_, i) => {
+    const of = job.readings.filter((r) => r.kind === 'rest' && r.block === i);
+    return of.length > 0 ? of[of.length - 1]!.volts : null;
+  });
+}
+
+/** The latest reading of a kind, or null. */
+export function latestReading(job: Pick<Job, 'readings'>, kind: ReadingKind): Reading | null {
+  return job.readings.filter((r) => r.kind === kind).at(-1) ?? null;
+}
+
+/** The try that is running now, or null. */
+export function runningAttempt(job: Pick<Job, 'attempts'>): Attempt | null {
+  const last = job.attempts.at(-1);
+  return last && last.endedAt === null ? last : null;
+}
+
+/** True once a try ended with the machine running or awake. */
+export function hasStarted(job: Pick<Job, 'attempts'>): boolean {
+  return job.attempts.at(-1)?.outcome === 'started';
+}
+
+/** The temperature a job works with: found on the scene, or else reported with the call. */
+export function workingTempC(job: Pick<Job, 'scene' | 'call'>): number {
+  return job.scene?.ambientC ?? job.call.ambientC;
+}
+
+/** The last event that Undo would take back, or null. Moving between stages is no work to undo. */
+export function lastUndoable(events: readonly JobEvent[]): JobEvent | null {
+  const undone = undoneIds(events);
+  const fixed: readonly JobEvent['type'][] = ['job.opened', 'job.closed', 'event.undone', 'stage.opened'];
+  return events.filter((e) => !undone.has(e.id) && !fixed.includes(e.type)).at(-1) ?? null;
+}

@@ -1,0 +1,153 @@
+import { CLAMP_IDS } from '../circuit/rescue.js';
+import { POLARITY_SIGNS_NEEDED } from '../diagnosis/vocabulary.js';
+import { anyClampOn } from '../hookup/state.js';
+import { outOfRange, TYPED_RANGES } from '../quantities/range.js';
+import type { HouseRules } from '../rules/house-rules.js';
+import type { JobEvent } from './events.js';
+import { foldJob, type Job, lastUndoable, runningAttempt, undoneIds } from './job.js';
+
+/** Why a job's state does not allow an event. The screens and the server have words for each. */
+export const REFUSALS = [
+  'not-open',
+  'already-open',
+  'job-closed',
+  'stop-active',
+  'polarity-unproved',
+  'no-plan',
+  'plan-in-use',
+  'clamp-already-on',
+  'clamp-already-off',
+  'clamps-unfinished',
+  'pack-still-on',
+  'pack-already-so',
+  'donor-already-so',
+  'clamps-still-on',
+  'attempt-running',
+  'no-attempt-running',
+  'tries-spent',
+  'rest-first',
+  'already-running',
+  'stop-not-raised',
+  'value-out-of-range',
+  'reason-missing',
+  'no-verdict',
+  'cannot-undo',
+] as const;
+export type Refusal = (typeof REFUSALS)[number];
+
+/**
+ * Whether the log allows one more event.
+ *
+ * @returns the reason it does not, or null
+ */
+export function refusalOf(events: readonly JobEvent[], next: JobEvent, rules: HouseRules): Refusal | null {
+  const job = foldJob(events);
+  if (next.type === 'job.opened') return job ? 'already-open' : null;
+  if (!job) return 'not-open';
+  if (job.closedAt !== null) return 'job-closed';
+  if (next.type === 'event.undone') return refuseUndo(events, next.data.eventId, rules);
+  return refuseOn(job, next, rules);
+}
+
+function refuseOn(
+  job: Job,
+  next: Exclude<JobEvent, { type: 'job.opened' | 'event.undone' }>,
+  rules: HouseRules,
+): Refusal | null {
+  const { hookup } = job;
+  switch (next.type) {
+    case 'stage.opened':
+    case 'stop.raised':
+    case 'check.recorded':
+    case 'symptom.recorded':
+    case 'reset.ticked':
+      return null;
+    case 'scene.recorded':
+      return outOfRange('', next.data.ambientC, TYPED_RANGES.ambientC) ? 'value-out-of-range' : null;
+    case 'stop.withdrawn':
+      if (!job.stops.includes(next.data.stop)) return 'stop-not-raised';
+      return next.data.reason.trim() ? null : 'reason-missing';
+    case 'override.given':
+      return next.data.reason.trim() ? null : 'reason-missing';
+    case 'polarity.proved':
+      return new Set(next.data.signs).size < POLARITY_SIGNS_NEEDED ? 'polarity-unproved' : null;
+    case 'reading.taken': {
+      const charging = next.data.kind === 'charging-idle' || next.data.kind === 'charging-loaded';
+      const range = charging ? TYPED_RANGES.chargingVolts : TYPED_RANGES.volts;
+      return outOfRange('', next.data.volts, range) ? 'value-out-of-range' : null;
+    }
+    case 'plan.chosen':
+      return anyClampOn(hookup) ? 'plan-in-use' : null;
+    case 'step.confirmed':
+      return job.plan ? null : 'no-plan';
+    case 'clamp.attached':
+      if (job.stops.length > 0) return 'stop-active';
+      if (!job.plan) return 'no-plan';
+      if (job.polaritySigns.length < POLARITY_SIGNS_NEEDED) return 'polarity-unproved';
+      if (runningAttempt(job)) return 'attempt-running';
+      return hookup.clamps[next.data.clamp] === null ? null : 'clamp-already-on';
+    case 'clamp.detached':
+      if (hookup.clamps[next.data.clamp] === null) return 'clamp-already-off';
+      return hookup.packOn ? 'pack-still-on' : null;
+    case 'donor.switched':
+      if (next.data.running && job.stops.length > 0) return 'stop-active';
+      return hookup.donorRunning === next.data.running ? 'donor-already-so' : null;
+    case 'pack.switched':
+      if (next.data.on && job.stops.length > 0) return 'stop-active';
+      return hookup.packOn === next.data.on ? 'pack-already-so' : null;
+    case 'attempt.started':
+      return refuseAttempt(job, next.at, rules);
+    case 'attempt.ended':
+      return runningAttempt(job) ? null : 'no-attempt-running';
+    case 'verdict.given':
+      return runningAttempt(job) ? 'attempt-running' : null;
+    case 'job.closed':
+      if (anyClampOn(hookup)) return 'clamps-still-on';
+      if (runningAttempt(job)) return 'attempt-running';
+      return job.verdict ? null : 'no-verdict';
+  }
+}
+
+function refuseAttempt(job: Job, at: string, rules: HouseRules): Refusal | null {
+  if (job.stops.length > 0) return 'stop-active';
+  if (runningAttempt(job)) return 'attempt-running';
+  const last = job.attempts.at(-1);
+  if (last?.outcome === 'started') return 'already-running';
+  if (!hookupComplete(job)) return 'clamps-unfinished';
+  if (job.triesSinceChecks >= rules.rotateTriesMax && !overridden(job, 'rotateTriesMax')) return 'tries-spent';
+  return restSecondsLeft(job, at, rules) > 0 ? 'rest-first' : null;
+}
+
+/** Either nothing is on (a try on its own block), or every clamp in hand is. */
+function hookupComplete(job: Job): boolean {
+  if (!anyClampOn(job.hookup)) return true;
+  const needed = job.plan?.sourceKind === 'donor' ? CLAMP_IDS : (['redCasualty', 'blackCasualty'] as const);
+  return needed.every((clamp) => job.hookup.clamps[clamp] !== null);
+}
+
+function overridden(job: Job, rule: keyof HouseRules): boolean {
+  const since = job.attempts.at(-1)?.endedAt ?? '';
+  return job.overrides.some((o) => o.rule === rule && o.at >= since);
+}
+
+/** Seconds of rest still owed to starter and leads at the moment `at`; zero once overridden. */
+export function restSecondsLeft(job: Job, at: string, rules: HouseRules): number {
+  const endedAt = job.attempts.at(-1)?.endedAt;
+  if (!endedAt || overridden(job, 'crankRestSeconds')) return 0;
+  const rested = (Date.parse(at) - Date.parse(endedAt)) / 1000;
+  return Math.max(0, rules.crankRestSeconds - rested);
+}
+
+/** Undo must name the last thing done, and what is left must still have been allowed. */
+function refuseUndo(events: readonly JobEvent[], eventId: string, rules: HouseRules): Refusal | null {
+  const target = lastUndoable(events);
+  if (target?.id !== eventId) return 'cannot-undo';
+  const undone = undoneIds(events);
+  const kept: JobEvent[] = [];
+  for (const event of events) {
+    if (event.type === 'event.undone' || undone.has(event.id) || event.id === eventId) continue;
+    if (refusalOf(kept, event, rules)) return 'cannot-undo';
+    kept.push(event);
+  }
+  return null;
+}

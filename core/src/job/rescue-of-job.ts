@@ -1,0 +1,86 @@
+import { type CasualtyBlocks, casualtyBlocks } from '../crank/casualty-blocks.js';
+import { type RankedOption, rankOptions, type SourceOption, sourceOptions } from '../crank/options.js';
+import { clearingOrder, hookupOrder, type HookupStep } from '../hookup/order.js';
+import type { HookupScene } from '../hookup/state.js';
+import type { Machine } from '../machine/machine.js';
+import { startsByWaking } from '../machine/machine.js';
+import type { HouseRules } from '../rules/house-rules.js';
+import type { KitItem } from '../sources/kit.js';
+import type { Case } from '../verdict/judge.js';
+import { hasStarted, type Job, latestReading, restVoltsByBlock, workingTempC } from './job.js';
+
+/** The casualty's blocks as the job's readings show them. */
+export function blocksOfJob(job: Job, machine: Machine): CasualtyBlocks {
+  return casualtyBlocks(machine, restVoltsByBlock(job, machine.blocks.length), workingTempC(job));
+}
+
+/** The options of the van for this job, solved and ranked. */
+export function rankForJob(
+  job: Job,
+  machine: Machine,
+  kit: readonly KitItem[],
+  rules: HouseRules,
+): RankedOption[] {
+  return rankOptions(machine, kit, blocksOfJob(job, machine), workingTempC(job), rules);
+}
+
+/** The option that the job's plan names; null without a plan or when the kit no longer has it. */
+export function plannedOption(job: Job, machine: Machine, kit: readonly KitItem[]): SourceOption | null {
+  if (!job.plan) return null;
+  const { optionId } = job.plan;
+  const options = sourceOptions(machine, kit, blocksOfJob(job, machine), workingTempC(job));
+  return options.find((o) => o.id === optionId) ?? null;
+}
+
+/** The circuit of the job's hook-up as it stands. */
+export function hookupScene(job: Job, machine: Machine, option: SourceOption): HookupScene {
+  return {
+    machine,
+    option,
+    blocks: blocksOfJob(job, machine),
+    tempC: workingTempC(job),
+    enclosed: job.scene?.enclosed ?? false,
+    casualtyRuns: hasStarted(job),
+  };
+}
+
+/** The hook-up order of the job's plan and the clearing order that undoes it. */
+export function ordersOfJob(
+  job: Job,
+  machine: Machine,
+  donor: Machine | null,
+  option: SourceOption,
+  rules: HouseRules,
+): { readonly hookup: readonly HookupStep[]; readonly clearing: readonly HookupStep[] } {
+  const lowest = Math.min(...blocksOfJob(job, machine).socs);
+  const hookup = hookupOrder(machine, donor, option, lowest, rules);
+  return { hookup, clearing: clearingOrder(hookup, machine) };
+}
+
+/** What the judge needs of a job. */
+export function caseOfJob(job: Job, machine: Machine, earlierFlatCalls: number): Case {
+  const crankReading = latestReading(job, 'crank-minimum');
+  const tried = job.attempts.find((a) => a.lowestVolts !== null);
+  const crankMinimum = crankReading
+    ? { volts: crankReading.volts, helped: false }
+    : tried
+      ? { volts: tried.lowestVolts!, helped: tried.helped }
+      : null;
+  return {
+    chemistry: machine.blocks[0]!.rating.chemistry,
+    systemVolts: machine.systemVolts,
+    wakes: startsByWaking(machine),
+    tempC: workingTempC(job),
+    stops: job.stops,
+    faults: Object.entries(job.checks).flatMap(([check, result]) =>
+      result === 'fault' ? [check as keyof Job['checks']] : [],
+    ),
+    symptoms: job.symptoms,
+    restVolts: restVoltsByBlock(job, machine.blocks.length),
+    crankMinimum,
+    chargingIdleVolts: latestReading(job, 'charging-idle')?.volts ?? null,
+    chargingLoadedVolts: latestReading(job, 'charging-loaded')?.volts ?? null,
+    attempts: job.attempts.flatMap((a) => (a.outcome ? [{ outcome: a.outcome, helped: a.helped }] : [])),
+    earlierFlatCalls,
+  };
+}

@@ -1,0 +1,42 @@
+import { type Range, requireInRange } from '../quantities/range.js';
+
+export const CONDUCTORS = ['copper', 'copper-clad-aluminium'] as const;
+export type Conductor = (typeof CONDUCTORS)[number];
+export const CLAMP_BITES = ['clean', 'worn', 'poor'] as const;
+/** How well a clamp's jaws meet metal. */
+export type ClampBite = (typeof CLAMP_BITES)[number];
+
+/** A red and a black jump lead with their four clamps. */
+export interface LeadSet {
+  readonly sectionMm2: number;
+  /** One conductor, end to end, metres. */
+  readonly lengthM: number;
+  readonly conductor: Conductor;
+  readonly bite: ClampBite;
+}
+
+export const LEAD_RANGES = {
+  sectionMm2: { min: 1, max: 240, unit: 'mm2' },
+  lengthM: { min: 0.1, max: 30, unit: 'm' },
+} as const satisfies Record<string, Range>;
+
+/** Resistivity at 20 degC, ohm mm2 / m: annealed copper; aluminium core with a tenth of copper by volume. */
+const RESISTIVITY: Record<Conductor, number> = { copper: 0.01724, 'copper-clad-aluminium': 0.0265 };
+/** Change of resistance per degC: near equal for copper and aluminium. */
+const OHMS_PER_DEGC = 0.0039;
+
+/** Contact of one clamp, ohms: bright jaws on steel; worn teeth; loose or dirty. */
+export const CLAMP_OHMS: Record<ClampBite, number> = { clean: 0.0003, worn: 0.001, poor: 0.003 };
+
+/** Resistance of ONE conductor of the set without its clamps, ohms, at `tempC`. */
+export function conductorOhms(set: LeadSet, tempC: number): number {
+  requireInRange('section', set.sectionMm2, LEAD_RANGES.sectionMm2);
+  requireInRange('length', set.lengthM, LEAD_RANGES.lengthM);
+  const at20 = (RESISTIVITY[set.conductor] * set.lengthM) / set.sectionMm2;
+  return at20 * (1 + OHMS_PER_DEGC * (tempC - 20));
+}
+
+/** The whole loop, ohms: both conductors and all four clamps. */
+export function leadSetOhms(set: LeadSet, tempC: number): number {
+  return 2 * conductorOhms(set, tempC) + 4 * CLAMP_OHMS[set.bite];
+}

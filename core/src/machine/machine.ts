@@ -1,0 +1,106 @@
+import type { BlockRating } from '../battery/block.js';
+import type { Engine } from '../engine/engine.js';
+
+export const MACHINE_CLASSES = [
+  'car',
+  'van',
+  'truck',
+  'plant',
+  'motorcycle',
+  'ride-on',
+  'genset',
+  'boat',
+  'hybrid',
+  'ev',
+] as const;
+export type MachineClass = (typeof MACHINE_CLASSES)[number];
+
+export const GEARBOXES = ['manual', 'automatic', 'none'] as const;
+export type Gearbox = (typeof GEARBOXES)[number];
+
+/** Millimetres in plan: x to the right seen from above, y from the front rearwards, origin at the front left corner. */
+export interface PlanPoint {
+  readonly xMm: number;
+  readonly yMm: number;
+}
+
+export interface PlanRect extends PlanPoint {
+  readonly widthMm: number;
+  readonly lengthMm: number;
+}
+
+/** A 12 V block where it sits. In a string, block 0 is the one on the chassis side. */
+export interface MachineBlock {
+  readonly rating: BlockRating;
+  readonly rect: PlanRect;
+  /** Where it is, in the trade's words: "boot, right side". */
+  readonly place: string;
+  /** In a boot, cabin or box where gas gathers. */
+  readonly closedIn: boolean;
+}
+
+export const POINT_KINDS = [
+  'block-positive',
+  'block-negative',
+  'red-post',
+  'ground-point',
+  'release',
+  'latch-wire-positive',
+  'latch-wire-negative',
+] as const;
+export type PointKind = (typeof POINT_KINDS)[number];
+
+/** Something to find on the machine, and the steps that reach it. */
+export interface MachinePoint extends PlanPoint {
+  readonly id: string;
+  readonly kind: PointKind;
+  readonly label: string;
+  readonly steps: readonly string[];
+  /** For a block's own terminals: which block. */
+  readonly block?: number;
+}
+
+/** One machine of the atlas. */
+export interface Machine {
+  readonly id: string;
+  readonly maker: string;
+  readonly model: string;
+  readonly machineClass: MachineClass;
+  readonly gearbox: Gearbox;
+  readonly systemVolts: 12 | 24;
+  readonly lengthMm: number;
+  readonly widthMm: number;
+  /** Body outline in plan, a closed polygon (the last point joins the first). */
+  readonly outline: readonly PlanPoint[];
+  readonly glass: readonly (readonly PlanPoint[])[];
+  readonly wheels: readonly PlanRect[];
+  readonly blocks: readonly MachineBlock[];
+  readonly points: readonly MachinePoint[];
+  /** Null for a machine that wakes and does not crank (EV, full hybrid). */
+  readonly engine: Engine | null;
+  readonly smartAlternator: boolean;
+  readonly resets: readonly string[];
+  readonly cautions: readonly string[];
+}
+
+/** EVs and hybrids wake on a steady 12 V; everything else cranks. */
+export function startsByWaking(machine: Machine): boolean {
+  return machine.engine === null;
+}
+
+/** Metres from a point to the nearest edge of the nearest block, in plan; 0 when it is on the block. */
+export function metresToNearestBlock(machine: Machine, point: PlanPoint): number {
+  const distances = machine.blocks.map(({ rect }) => {
+    const dx = Math.max(rect.xMm - point.xMm, 0, point.xMm - (rect.xMm + rect.widthMm));
+    const dy = Math.max(rect.yMm - point.yMm, 0, point.yMm - (rect.yMm + rect.lengthMm));
+    return Math.hypot(dx, dy) / 1000;
+  });
+  return Math.min(...distances);
+}
+
+/** The point with this id. @throws RangeError when the machine has none */
+export function pointOf(machine: Machine, pointId: string): MachinePoint {
+  const found = machine.points.find((p) => p.id === pointId);
+  if (!found) throw new RangeError(`${machine.id} has no point ${pointId}`);
+  return found;
+}

@@ -1,0 +1,20 @@
+/** A source of numbers in [0, 1), always the same for the same seed. */
+export type Random = () => number;
+
+/** The mulberry32 generator: small, fast, and good enough for demo data and sampling; not for secrets. */
+export function seededRandom(seed: number): Random {
+  let state = seed >>> 0;
+  return () => {
+    state = (state + 0x6d2b79f5) >>> 0;
+    let t = state;
+    t = Math.imul(t ^ (t >>> 15), t | 1);
+    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+  };
+}
+
+/** A normally distributed number by the Box-Muller transform. */
+export function normal(random: Random, mean: number, deviation: number): number {
+  const u = Math.max(random(), Number.MIN_VALUE);
+  return mean + deviation * Math.sqrt(-2 * Math.log(u)) * Math.cos(2 * Math.PI * random());
+}

@@ -1,0 +1,31 @@
+/** An inclusive range of a quantity, with the unit a person reads beside it. */
+export interface Range {
+  readonly min: number;
+  readonly max: number;
+  readonly unit: string;
+}
+
+/** What a value outside its range is told; null when the value is inside. */
+export function outOfRange(name: string, value: number, range: Range): string | null {
+  if (!Number.isFinite(value)) return `${name} must be a number`;
+  if (value < range.min || value > range.max) {
+    return `${name} must be between ${range.min} and ${range.max} ${range.unit}`;
+  }
+  return null;
+}
+
+/** Ranges of what a person may type. Wide enough for every honest reading, tight enough to catch a slip. */
+export const TYPED_RANGES = {
+  /** Coldest and hottest weather a technician works in. */
+  ambientC: { min: -50, max: 60, unit: 'degC' },
+  /** Minus sign allowed: it is how swapped probes or a reversed block show. 32 V covers a charging 24 V string. */
+  volts: { min: -32, max: 32, unit: 'V' },
+  /** Readings taken at a running engine: up to a failed 24 V regulator. */
+  chargingVolts: { min: 0, max: 40, unit: 'V' },
+} as const satisfies Record<string, Range>;
+
+/** Throws when a computation is handed a value that is not physical. */
+export function requireInRange(name: string, value: number, range: Range): void {
+  const why = outOfRange(name, value, range);
+  if (why) throw new RangeError(why);
+}

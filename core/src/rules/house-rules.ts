@@ -1,0 +1,90 @@
+/**
+ * Every threshold of the trade, once. A rule has a value, its unit, and the reason a technician would give.
+ * Rules marked `houseRule` are where practitioners differ: the crew lead may choose another school.
+ */
+export interface Rule<T> {
+  readonly value: T;
+  readonly unit: string;
+  readonly reason: string;
+  readonly houseRule: boolean;
+}
+
+const fixed = (value: number, unit: string, reason: string): Rule<number> => ({
+  value,
+  unit,
+  reason,
+  houseRule: false,
+});
+const house = <T>(value: T, unit: string, reason: string): Rule<T> => ({
+  value,
+  unit,
+  reason,
+  houseRule: true,
+});
+
+export type LastBlackSchool = 'ground-point' | 'negative-terminal';
+export type FirstRedSchool = 'casualty' | 'source';
+export type DonorEngineSchool = 'off-then-run' | 'off-throughout' | 'running';
+
+/** The defaults. Volts are for one 12 V block unless the name says otherwise. */
+export const RULES = {
+  lastBlack: house<LastBlackSchool>('ground-point', '', 'the last spark is then away from the gas over the block'),
+  firstRed: house<FirstRedSchool>('casualty', '', 'the free red end is then never live from a strong source'),
+  donorEngine: house<DonorEngineSchool>('off-then-run', '', 'connect with both engines still, then lend charge before the crank'),
+  donorWaitMinPetrol: house(3, 'min', 'inside the usual 2 to 5 min; gives a low block surface charge'),
+  donorWaitMinDiesel: house(5, 'min', 'a diesel draws more and colder, so the long end of 2 to 5 min'),
+  donorWaitMinVeryFlat: house(8, 'min', 'a very flat block takes little current at first'),
+  rotateTriesMax: house(4, 'tries', 'past that the fault is elsewhere or the starter overheats'),
+  crankSecondsMaxSmall: house(5, 's', 'small starters have little copper to take heat'),
+  crankSecondsMax: house(10, 's', 'starter windings heat faster than they cool'),
+  crankSecondsMaxBigDiesel: house(15, 's', 'big diesels, with the maker\'s leave'),
+  crankRestSeconds: house(60, 's', 'starter and leads cool between tries'),
+  crankMinimumStrictVolts: house(10.5, 'V', 'early warning: a sound block rarely falls below this'),
+  crankMinimumBadVolts: fixed(8, 'V', 'under this at the posts is bad unless a joint explains it'),
+  chargingMinVolts: house(13.6, 'V', 'below this the alternator gives the block nothing'),
+  chargingMaxVolts: house(14.8, 'V', 'flooded and EFB gas hard above this'),
+  chargingMaxVoltsAgmOrCold: house(15.0, 'V', 'AGM and cold blocks are charged higher'),
+  chargingStopVolts: fixed(15.0, 'V', 'above this the regulator has failed: stop and isolate'),
+  chargingNoteVolts: fixed(14.2, 'V', 'a warm, charged flooded block should settle below this'),
+  deadCellVolts: fixed(10.5, 'V', 'five of six cells rest here, so suspect a dead cell'),
+  reversedVolts: fixed(3, 'V', 'a block this low may have been driven backwards'),
+  chargedVoltsFlooded: house(12.6, 'V', 'shown as "charged" for flooded blocks'),
+  lithiumPackSenseVolts: fixed(2, 'V', 'most lithium packs refuse a casualty below this'),
+  judgeMinSoc: fixed(0.75, '', 'a block below three quarters must be charged before it is condemned'),
+  stringImbalanceVolts: fixed(0.2, 'V', 'blocks this far apart are judged and charged each by itself'),
+  wakeMinVolts: fixed(11, 'V', 'an EV or hybrid wake-up needs a steady 11 V'),
+  wakeMaxVolts: fixed(14.5, 'V', 'control units of an EV must not see more'),
+  wakeAmps: fixed(30, 'A', 'middle of the 20 to 40 A an EV or hybrid draws to wake'),
+  clampSparkVolts: fixed(0.5, 'V', 'less across the gap than this makes no spark worth the name'),
+  gasDistanceM: fixed(0.5, 'm', 'hydrogen has thinned out at arm\'s length in open air'),
+  runAfterStartMin: house(20, 'min', 'the least that gives the block a surface to start from again'),
+  repeatFlatDays: fixed(90, 'days', 'two flat calls inside this: test, and probably replace'),
+  recheckDays: house(2, 'days', 'charge overnight, rest 24 h, then judge'),
+  replaceSoonDays: house(14, 'days', 'time to get the right block'),
+  inspectDays: house(180, 'days', 'a look every six months'),
+} as const;
+
+export type RuleKey = keyof typeof RULES;
+
+/** The value of each rule, as one crew has set it. */
+export type HouseRules = { readonly [K in RuleKey]: (typeof RULES)[K]['value'] };
+
+/** The defaults as a plain set of values. */
+export const DEFAULT_RULES: HouseRules = Object.fromEntries(
+  Object.entries(RULES).map(([key, rule]) => [key, rule.value]),
+) as HouseRules;
+
+/**
+ * Standard crank minimum at the posts for a 12 V block by temperature: the load-test table of the trade, volts.
+ * Colder acid gives less, so the limit falls.
+ */
+export const CRANK_MINIMUM_BY_TEMPERATURE = [
+  [-18, 8.5],
+  [-12, 8.7],
+  [-7, 8.9],
+  [-1, 9.1],
+  [4, 9.3],
+  [10, 9.4],
+  [16, 9.5],
+  [21, 9.6],
+] as const;
