@@ -1,5 +1,6 @@
 export * from './text.js';
 export * from './job-event.js';
+export * from './new-call.js';
 export * from './wire.js';
 export * from './refusal-words.js';
 export { ValidationError } from 'yup';

@@ -28,6 +28,9 @@ export interface Call {
   readonly urgent: boolean;
 }
 
+/** A call as it is reported; the server gives it its number and time. */
+export type NewCall = Omit<Call, 'number' | 'receivedAt'>;
+
 /** A call on the board, with the state of its job. */
 export interface BoardCall extends Call {
   readonly job: JobSummary | null;

@@ -39,6 +39,8 @@ export interface Job {
   readonly readings: readonly Reading[];
   readonly plan: PlanRecord | null;
   readonly hookup: HookupState;
+  /** When hands last did something to the hook-up: waits count from here. */
+  readonly lastActAt: string | null;
   /** All clamps in hand have been on at least once: there is something to clear down. */
   readonly everConnected: boolean;
   readonly attempts: readonly Attempt[];
@@ -91,6 +93,7 @@ function opened(event: Extract<JobEvent, { type: 'job.opened' }>): Job {
     readings: [],
     plan: null,
     hookup: NOTHING_CONNECTED,
+    lastActAt: null,
     everConnected: false,
     attempts: [],
     triesSinceChecks: 0,
@@ -133,7 +136,7 @@ function apply(job: Job, event: JobEvent): Job {
     case 'donor.switched':
     case 'pack.switched': {
       const hookup = act(job.hookup, actionOf(event));
-      return { ...job, hookup, everConnected: job.everConnected || event.type === 'clamp.attached' };
+      return { ...job, hookup, lastActAt: event.at, everConnected: job.everConnected || event.type === 'clamp.attached' };
     }
     case 'attempt.started':
       return {

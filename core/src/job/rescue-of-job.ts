@@ -9,14 +9,17 @@ import type { KitItem } from '../sources/kit.js';
 import type { Case } from '../verdict/judge.js';
 import { hasStarted, type Job, latestReading, restVoltsByBlock, workingTempC } from './job.js';
 
+/** The part of a job that the blocks and the ranking depend on. */
+export type JobReadings = Pick<Job, 'readings' | 'scene' | 'call'>;
+
 /** The casualty's blocks as the job's readings show them. */
-export function blocksOfJob(job: Job, machine: Machine): CasualtyBlocks {
+export function blocksOfJob(job: JobReadings, machine: Machine): CasualtyBlocks {
   return casualtyBlocks(machine, restVoltsByBlock(job, machine.blocks.length), workingTempC(job));
 }
 
 /** The options of the van for this job, solved and ranked. */
 export function rankForJob(
-  job: Job,
+  job: JobReadings,
   machine: Machine,
   kit: readonly KitItem[],
   rules: HouseRules,

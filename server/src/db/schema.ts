@@ -1,0 +1,110 @@
+import type { CrewMember } from '@voltrek/contracts';
+import type { EventType, JobEvent, KitItem, Machine, Stage, Suspect, VerdictKind } from '@voltrek/core';
+import {
+  boolean,
+  doublePrecision,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  text,
+  timestamp,
+  uniqueIndex,
+  uuid,
+} from 'drizzle-orm/pg-core';
+
+const instant = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' });
+
+/** Facts about this database itself, such as whether the demo data has been loaded. */
+export const facts = pgTable('facts', { key: text().primaryKey(), value: text().notNull() });
+
+export const crew = pgTable('crew', {
+  id: text().primaryKey(),
+  name: text().notNull(),
+  role: text().$type<CrewMember['role']>().notNull(),
+});
+
+export const machines = pgTable('machines', {
+  id: text().primaryKey(),
+  maker: text().notNull(),
+  model: text().notNull(),
+  machineClass: text('machine_class').notNull(),
+  detail: jsonb().$type<Machine>().notNull(),
+});
+
+export const vans = pgTable('vans', { id: text().primaryKey(), name: text().notNull() });
+
+export const kitItems = pgTable('kit_items', {
+  id: text().primaryKey(),
+  vanId: text('van_id')
+    .notNull()
+    .references(() => vans.id),
+  position: integer().notNull(),
+  detail: jsonb().$type<KitItem>().notNull(),
+});
+
+export const calls = pgTable('calls', {
+  id: text().primaryKey(),
+  number: integer().notNull().unique(),
+  receivedAt: instant('received_at').notNull(),
+  title: text().notNull(),
+  placeName: text('place_name').notNull(),
+  said: text().notNull(),
+  machineId: text('machine_id')
+    .notNull()
+    .references(() => machines.id),
+  ambientC: doublePrecision('ambient_c').notNull(),
+  urgent: boolean().notNull(),
+});
+
+/** What the log of each job says, kept beside it for search. Always made from the log, in the same transaction. */
+export const jobs = pgTable(
+  'jobs',
+  {
+    id: uuid().primaryKey(),
+    callId: text('call_id')
+      .notNull()
+      .unique()
+      .references(() => calls.id),
+    callNumber: integer('call_number').notNull(),
+    title: text().notNull(),
+    placeName: text('place_name').notNull(),
+    machineId: text('machine_id')
+      .notNull()
+      .references(() => machines.id),
+    stage: text().$type<Stage>().notNull(),
+    state: text().$type<'open' | 'closed'>().notNull(),
+    verdict: text().$type<VerdictKind>(),
+    suspect: text().$type<Suspect>(),
+    lowestRestVolts: doublePrecision('lowest_rest_volts'),
+    openedAt: instant('opened_at').notNull(),
+    closedAt: instant('closed_at'),
+    by: text().notNull(),
+    revision: integer().notNull(),
+    searchText: text('search_text').notNull(),
+  },
+  (t) => [
+    index('jobs_by_closing').on(t.state, t.closedAt.desc()),
+    index('jobs_by_machine').on(t.machineId, t.openedAt),
+    index('jobs_by_text').using('gin', t.searchText.op('gin_trgm_ops')),
+  ],
+);
+
+/** The logs themselves: append-only. */
+export const jobEvents = pgTable(
+  'job_events',
+  {
+    id: uuid().primaryKey(),
+    jobId: uuid('job_id')
+      .notNull()
+      .references(() => jobs.id),
+    position: integer().notNull(),
+    at: instant('at').notNull(),
+    by: text()
+      .notNull()
+      .references(() => crew.id),
+    type: text().$type<EventType>().notNull(),
+    data: jsonb().$type<JobEvent['data']>().notNull(),
+  },
+  (t) => [uniqueIndex('job_events_in_order').on(t.jobId, t.position)],
+);

@@ -1,0 +1,262 @@
+import {
+  caseOfJob,
+  crankPoint,
+  connectedRescue,
+  casualtyBlocks,
+  type ClampId,
+  DEFAULT_RULES,
+  type EventData,
+  type EventType,
+  foldJob,
+  hookupOrder,
+  type HookupAction,
+  clearingOrder,
+  type Job,
+  type JobEvent,
+  judge,
+  type KitItem,
+  type Machine,
+  normal,
+  type Outlook,
+  outlookOf,
+  type Random,
+  type RankedOption,
+  rankOptions,
+  restVoltsAt,
+  seededRandom,
+  startsByWaking,
+} from '@voltrek/core';
+
+/** A past call with its whole log. */
+export interface PastJob {
+  readonly call: {
+    readonly id: string;
+    readonly number: number;
+    readonly receivedAt: Date;
+    readonly title: string;
+    readonly placeName: string;
+    readonly said: string;
+    readonly machineId: string;
+    readonly ambientC: number;
+    readonly urgent: boolean;
+  };
+  readonly events: readonly JobEvent[];
+}
+
+const SEED = 1907;
+const PAST_JOBS = 140;
+const DAY_MS = 86_400_000;
+/** Days before the demo night that the two winters reach back: this winter's start, and all of the last. */
+const WINTERS = [
+  { from: 2, to: 75 },
+  { from: 290, to: 430 },
+] as const;
+const PLACES = ['Station yard', 'Mill lane', 'Top pasture', 'Chapel hall yard', 'Fish quay', 'Verge above the weir', 'Depot row', 'Slip road lay-by'];
+
+/** What was really wrong, which the log then shows as it would have been found. */
+type Truth = 'discharged' | 'worn' | 'not-charging' | 'joint' | 'no-fuel';
+const TRUTHS: readonly (readonly [Truth, number])[] = [
+  ['discharged', 0.55],
+  ['worn', 0.2],
+  ['not-charging', 0.12],
+  ['joint', 0.07],
+  ['no-fuel', 0.06],
+];
+
+/**
+ * Two winters of past jobs, made with the electrical model from hidden faults. The same for the same `now`.
+ *
+ * @param now the demo night; every date counts back from it
+ */
+export function pastJobs(
+  machines: readonly Machine[],
+  kit: readonly KitItem[],
+  donor: Machine,
+  crewIds: readonly string[],
+  now: Date,
+): PastJob[] {
+  const random = seededRandom(SEED);
+  const dates = Array.from({ length: PAST_JOBS }, () => {
+    const winter = WINTERS[random() < 0.4 ? 0 : 1]!;
+    const days = winter.from + random() * (winter.to - winter.from);
+    return new Date(now.getTime() - days * DAY_MS);
+  }).sort((a, b) => a.getTime() - b.getTime());
+  const casualties = machines.filter((m) => m.id !== donor.id);
+  return dates.map((date, i) => pastJob(random, i + 1, date, pick(random, casualties), kit, donor, pick(random, crewIds)));
+}
+
+function pick<T>(random: Random, list: readonly T[]): T {
+  return list[Math.floor(random() * list.length)]!;
+}
+
+function drawTruth(random: Random): Truth {
+  let left = random();
+  for (const [truth, share] of TRUTHS) {
+    left -= share;
+    if (left < 0) return truth;
+  }
+  return 'discharged';
+}
+
+function pastJob(
+  random: Random,
+  number: number,
+  date: Date,
+  machine: Machine,
+  kit: readonly KitItem[],
+  donor: Machine,
+  by: string,
+): PastJob {
+  const ambientC = Math.round(normal(random, -2, 4));
+  const truth = startsByWaking(machine) ? 'discharged' : drawTruth(random);
+  const call = {
+    id: `call-${number}`,
+    number,
+    receivedAt: date,
+    title: `${machine.maker} ${machine.model}`,
+    placeName: pick(random, PLACES),
+    said: truth === 'no-fuel' ? 'Turns well, will not fire.' : 'Will not start.',
+    machineId: machine.id,
+    ambientC,
+    urgent: false,
+  };
+  const log = jobLog(random, call, by, date);
+  log.add('scene.recorded', { ambientC, place: 'yard', sloping: false, dark: true, enclosed: false, mainsNear: false });
+  log.add('symptom.recorded', { symptom: truth === 'no-fuel' ? 'brisk-no-fire' : startsByWaking(machine) ? 'no-doors' : 'slow-crank' });
+  log.add('check.recorded', { check: 'case', result: 'clear' });
+  log.add('check.recorded', { check: 'joints', result: truth === 'joint' ? 'fault' : 'clear' });
+  const restVolts = restReadings(random, machine, truth, ambientC);
+  restVolts.forEach((volts, block) => log.add('reading.taken', { kind: 'rest', volts, block, tempC: ambientC, source: 'typed' }));
+  log.add('polarity.proved', { signs: ['mark', 'meter'] });
+  work(random, log, machine, donor, kit, restVolts, ambientC, truth);
+  const job = log.job();
+  log.add('verdict.given', judge(caseOfJob(job, machine, 0), DEFAULT_RULES));
+  log.add('job.closed', { note: '' });
+  return { call, events: log.events };
+}
+
+/** The rest volts a meter would have shown, to a hundredth. */
+function restReadings(random: Random, machine: Machine, truth: Truth, ambientC: number): number[] {
+  const low = truth === 'discharged' || truth === 'not-charging';
+  return machine.blocks.map((block, i) => {
+    const soc = low && i === machine.blocks.length - 1 ? 0.05 + 0.4 * random() : 0.78 + 0.2 * random();
+    const volts = restVoltsAt(block.rating.chemistry, soc, ambientC) + normal(random, 0, 0.01);
+    return Math.round(volts * 100) / 100;
+  });
+}
+
+/** Connects the best source that fits, tries, clears down, and reads the charging voltage. */
+function work(
+  random: Random,
+  log: JobLog,
+  machine: Machine,
+  donor: Machine,
+  kit: readonly KitItem[],
+  restVolts: readonly number[],
+  tempC: number,
+  truth: Truth,
+): void {
+  const blocks = casualtyBlocks(machine, restVolts, tempC);
+  if (truth === 'worn' && machine.engine) {
+    // A worn block rests well and collapses: three times the resistance of a new one.
+    const weak = { ...blocks, models: blocks.models.map((m) => ({ ...m, ohms: m.ohms * 3 })) };
+    const alone = crankPoint(connectedRescue(machine, null, weak, tempC, DEFAULT_RULES), machine.engine);
+    tryOnce(log, 'slow', Math.round(alone.postVolts * 100) / 100);
+    log.wait(2);
+  }
+  if (truth === 'no-fuel') {
+    tryOnce(log, 'brisk-no-fire', null);
+    return;
+  }
+  const best = rankOptions(machine, kit, blocks, tempC, DEFAULT_RULES).find((o) => !o.unfit);
+  if (!best?.outlook) return;
+  log.add('plan.chosen', planOf(best, best.outlook));
+  const order = hookupOrder(machine, donor, best.option, Math.min(...blocks.socs), DEFAULT_RULES);
+  order.forEach((step) => log.act(step.action, step.minutes ?? 0.5));
+  const starts = best.outlook === 'cranks' || best.outlook === 'wakes' || (best.outlook === 'marginal' && random() < 0.6);
+  const volts = best.crank?.postVolts ?? best.wake?.postVolts ?? null;
+  tryOnce(log, starts ? 'started' : 'slow', volts === null ? null : Math.round(volts * 100) / 100);
+  clearingOrder(order, machine).forEach((step) => log.act(step.action, 0.5));
+  if (!starts) return;
+  const per12 = truth === 'not-charging' ? normal(random, 12.4, 0.2) : normal(random, 14.25, 0.15);
+  const chargingVolts = (bump: number): number => Math.round(((per12 + bump) * machine.systemVolts * 100) / 12) / 100;
+  log.add('reading.taken', { kind: 'charging-idle', volts: chargingVolts(0), block: 0, tempC, source: 'typed' });
+  log.add('reading.taken', { kind: 'charging-loaded', volts: chargingVolts(-0.2), block: 0, tempC, source: 'typed' });
+}
+
+function tryOnce(log: JobLog, outcome: EventData['attempt.ended']['outcome'], lowestVolts: number | null): void {
+  log.add('attempt.started', {});
+  log.add('attempt.ended', { outcome, seconds: outcome === 'started' ? 3 : 8, lowestVolts });
+}
+
+function planOf({ option, crank, wake }: RankedOption, outlook: Outlook): EventData['plan.chosen'] {
+  return {
+    optionId: option.id,
+    sourceId: option.sourceId,
+    leadSetId: option.leadSetId,
+    sourceKind: option.sourceKind,
+    outlook: crank ? outlookOf(crank) : outlook,
+    starterVolts: crank?.starterVolts ?? null,
+    starterAmps: crank?.starterAmps ?? null,
+    rpm: crank?.rpm ?? null,
+    neededRpm: crank?.neededRpm ?? null,
+    wakeVolts: wake?.postVolts ?? null,
+  };
+}
+
+interface JobLog {
+  readonly events: JobEvent[];
+  readonly add: <T extends EventType>(type: T, data: EventData[T]) => void;
+  readonly act: (action: HookupAction, minutes: number) => void;
+  readonly wait: (minutes: number) => void;
+  readonly job: () => Job;
+}
+
+/** A log under way: each entry a minute or two after the one before. */
+function jobLog(random: Random, call: PastJob['call'], by: string, start: Date): JobLog {
+  const jobId = uuid(random);
+  const events: JobEvent[] = [];
+  let at = start.getTime() + 25 * 60_000;
+  const add = <T extends EventType>(type: T, data: EventData[T]): void => {
+    at += Math.round(30_000 + 60_000 * random());
+    events.push({ id: uuid(random), jobId, at: new Date(at).toISOString(), by, type, data } as JobEvent);
+  };
+  const { id: callId, number: callNumber, title, placeName, machineId, ambientC } = call;
+  add('job.opened', { callId, callNumber, title, placeName, machineId, ambientC });
+  return {
+    events,
+    add,
+    wait: (minutes) => {
+      at += minutes * 60_000;
+    },
+    act: (action, minutes) => {
+      addAction(add, action);
+      at += minutes * 60_000;
+    },
+    job: () => foldJob(events)!,
+  };
+}
+
+function addAction(add: JobLog['add'], action: HookupAction): void {
+  switch (action.kind) {
+    case 'attach':
+      return add('clamp.attached', { clamp: action.clamp satisfies ClampId, pointId: action.pointId });
+    case 'detach':
+      return add('clamp.detached', { clamp: action.clamp });
+    case 'donor-engine':
+      return add('donor.switched', { running: action.running });
+    case 'pack':
+      return add('pack.switched', { on: action.on });
+    case 'confirm':
+      return add('step.confirmed', { step: action.what });
+  }
+}
+
+/** A version 4 UUID from a seeded generator. */
+function uuid(random: Random): string {
+  const hex = Array.from({ length: 32 }, () => Math.floor(random() * 16).toString(16));
+  hex[12] = '4';
+  hex[16] = '89ab'[Math.floor(random() * 4)]!;
+  const s = hex.join('');
+  return `${s.slice(0, 8)}-${s.slice(8, 12)}-${s.slice(12, 16)}-${s.slice(16, 20)}-${s.slice(20)}`;
+}

@@ -1,0 +1,63 @@
+import { eq } from 'drizzle-orm';
+import type { Database, Tx } from '../db/database.js';
+import { calls, crew, facts, kitItems, machines, vans } from '../db/schema.js';
+import { appendEvents } from '../jobs/repository.js';
+import { pastJobs } from './history.js';
+import { PLANT_MACHINES } from './machines-plant.js';
+import { ROAD_MACHINES } from './machines-road.js';
+import { CREW, TONIGHT, VANS } from './scenario.js';
+
+const FILLED = 'filled';
+
+/** All machines of the demo atlas. */
+export const DEMO_MACHINES = [...ROAD_MACHINES, ...PLANT_MACHINES];
+
+/**
+ * Fills a database on its first start: crew, vans and atlas always, so that there is something to work with; tonight's calls and two
+ * winters of past jobs unless `empty`. Later starts change nothing.
+ *
+ * @param now the moment the demo night is timed against
+ */
+export async function loadDemo({ db, flush }: Database, now: Date, empty: boolean): Promise<void> {
+  await db.transaction(async (tx) => {
+    const [filled] = await tx.select().from(facts).where(eq(facts.key, FILLED));
+    if (filled) return;
+    await tx.insert(facts).values({ key: FILLED, value: empty ? 'empty' : 'demo' });
+    await loadHouse(tx);
+    if (!empty) await loadCalls(tx, now);
+  });
+  await flush();
+}
+
+async function loadHouse(tx: Tx): Promise<void> {
+  await tx.insert(crew).values([...CREW]);
+  await tx.insert(machines).values(
+    DEMO_MACHINES.map((detail) => ({
+      id: detail.id,
+      maker: detail.maker,
+      model: detail.model,
+      machineClass: detail.machineClass,
+      detail,
+    })),
+  );
+  for (const { id, name, kit } of VANS) {
+    await tx.insert(vans).values({ id, name });
+    await tx.insert(kitItems).values(kit.map((detail, position) => ({ id: detail.id, vanId: id, position, detail })));
+  }
+}
+
+async function loadCalls(tx: Tx, now: Date): Promise<void> {
+  const donor = DEMO_MACHINES.find((m) => m.id === 'service-van')!;
+  const crewIds = CREW.map((c) => c.id);
+  const past = pastJobs(DEMO_MACHINES, VANS[0]!.kit, donor, crewIds, now);
+  await tx.insert(calls).values(past.map(({ call }) => call));
+  for (const { events } of past) await appendEvents(tx, [], events);
+  await tx.insert(calls).values(
+    TONIGHT.map(({ minutesAgo, ...call }, i) => ({
+      ...call,
+      id: `call-${past.length + 1 + i}`,
+      number: past.length + 1 + i,
+      receivedAt: new Date(now.getTime() - minutesAgo * 60_000),
+    })),
+  );
+}

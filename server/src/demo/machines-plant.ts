@@ -1,0 +1,121 @@
+import type { BlockRating, Machine } from '@voltrek/core';
+import { blockAt, point, terminals } from './points.js';
+import { boatShape, deckShape, trackedShape } from './shapes.js';
+
+const flooded = (capacityAh: number, ccaAmps: number, ccaStandard: BlockRating['ccaStandard'] = 'EN'): BlockRating => ({
+  chemistry: 'flooded',
+  capacityAh,
+  ccaAmps,
+  ccaStandard,
+});
+
+const pisteLow = blockAt(flooded(140, 900), 'right side box, front', [2700, 3000], [350, 260]);
+const pisteHigh = blockAt(flooded(140, 900), 'right side box, rear', [2700, 3300], [350, 260]);
+/** Piste machine: 24 V, two blocks in a side box. */
+const piste: Machine = {
+  id: 'hulvane-cornice-9',
+  maker: 'Hulvane',
+  model: 'Cornice 9 piste machine',
+  machineClass: 'plant',
+  gearbox: 'none',
+  systemVolts: 24,
+  ...trackedShape(4200, 6200),
+  blocks: [pisteLow, pisteHigh],
+  points: [
+    ...terminals(pisteLow, 0, 'Lower block', ['Right side box: turn both latches, swing the lid up and prop it.']),
+    ...terminals(pisteHigh, 1, 'Upper block', ['The rear one. Its - is the middle joint: 12 V to the chassis.']),
+    point('ground', 'ground-point', 'Frame stud by the tank', [2500, 4500], ['Right rear, plain stud on the frame below the tank.']),
+    point('release', 'release', 'Side box latches', [3080, 3250], ['Quarter turn, both.']),
+  ],
+  engine: { fuel: 'diesel', displacementL: 8.7, cylinders: 6, systemVolts: 24 },
+  smartAlternator: false,
+  resets: ['Hour meter check', 'Tiller zero'],
+  cautions: ['Secure the tracks and lower the blade first.', 'Middle joint is live at 12 V to the chassis.'],
+};
+
+const fanBlock = blockAt(flooded(100, 720), 'engine frame, left', [140, 1500], [180, 340]);
+const fan: Machine = {
+  id: 'skarnby-orchard-fan',
+  maker: 'Skarnby',
+  model: 'Orchard frost fan',
+  machineClass: 'genset',
+  gearbox: 'none',
+  systemVolts: 12,
+  ...deckShape(1500, 2900, true),
+  blocks: [fanBlock],
+  points: [
+    ...terminals(fanBlock, 0, 'Block', ['Lift the engine hood.', 'Pin the fan before reaching in.']),
+    point('ground', 'ground-point', 'Engine block bolt', [980, 2300], ['Bare bolt at the bell housing.']),
+    point('release', 'release', 'Hood catch', [750, 2800], ['Rear of the hood.']),
+  ],
+  engine: { fuel: 'diesel', displacementL: 3.4, cylinders: 4, systemVolts: 12 },
+  smartAlternator: false,
+  resets: ['Frost start set point'],
+  cautions: ['It may start by itself on frost: set the controller to off and pin the fan.'],
+};
+
+const dinghyBlock = blockAt(flooded(55, 460, 'SAE'), 'stern locker, left', [260, 3000], [200, 260], true);
+const dinghy: Machine = {
+  id: 'wendry-harbour-40',
+  maker: 'Wendry',
+  model: 'Harbour 40 dinghy engine',
+  machineClass: 'boat',
+  gearbox: 'none',
+  systemVolts: 12,
+  ...boatShape(1750, 4200),
+  blocks: [dinghyBlock],
+  points: [
+    ...terminals(dinghyBlock, 0, 'Block', ['Open the stern locker and let it air.']),
+    point('ground', 'ground-point', 'Engine mount bolt', [900, 3900], ['Bolt on the engine bracket.']),
+    point('release', 'release', 'Locker lid', [420, 2950], ['Turn button.']),
+  ],
+  engine: { fuel: 'petrol', displacementL: 0.75, cylinders: 3, systemVolts: 12 },
+  smartAlternator: false,
+  resets: [],
+  cautions: ['Petrol vapour lies in the bilge: ventilate before any clamp goes on.'],
+};
+
+const gensetBlock = blockAt(flooded(120, 780), 'door side, low', [120, 420], [190, 350], true);
+const genset: Machine = {
+  id: 'skarnby-lumen-60',
+  maker: 'Skarnby',
+  model: 'Lumen 60 stage generator',
+  machineClass: 'genset',
+  gearbox: 'none',
+  systemVolts: 12,
+  ...deckShape(1400, 2900, false),
+  blocks: [gensetBlock],
+  points: [
+    ...terminals(gensetBlock, 0, 'Block', ['Left door open.', 'Isolator by the door to off while clamps go on.']),
+    point('ground', 'ground-point', 'Engine frame stud', [900, 1900], ['Stud on the engine frame, far side.']),
+    point('release', 'release', 'Left door', [60, 600], ['Key or coin lock.']),
+  ],
+  engine: { fuel: 'diesel', displacementL: 4.4, cylinders: 4, systemVolts: 12 },
+  smartAlternator: false,
+  resets: ['Clock and hour log'],
+  cautions: ['Set the panel to off: it may start by itself.'],
+};
+
+const mowerBlock = blockAt(flooded(22, 230, 'SAE'), 'under the seat', [420, 1180], [130, 190]);
+const mower: Machine = {
+  id: 'tolsey-verge-16',
+  maker: 'Tolsey',
+  model: 'Verge 16 ride-on, snow sweeper',
+  machineClass: 'ride-on',
+  gearbox: 'none',
+  systemVolts: 12,
+  ...deckShape(1050, 1950, true),
+  blocks: [mowerBlock],
+  points: [
+    ...terminals(mowerBlock, 0, 'Block', ['Tip the seat forward.']),
+    point('ground', 'ground-point', 'Frame bolt by the axle', [880, 560], ['Bare bolt on the right frame rail.']),
+    point('release', 'release', 'Seat catch', [520, 1450], ['Lever behind the seat.']),
+  ],
+  engine: { fuel: 'petrol', displacementL: 0.5, cylinders: 1, systemVolts: 12 },
+  smartAlternator: false,
+  resets: [],
+  cautions: ['Broom out of gear before cranking.'],
+};
+
+/** Plant, boats and small machines of the demo atlas. */
+export const PLANT_MACHINES: readonly Machine[] = [piste, fan, dinghy, genset, mower];

@@ -1,0 +1,208 @@
+import type { CrewMember } from '@voltrek/contracts';
+import type { KitItem } from '@voltrek/core';
+
+/** Tarn Vale Roadside: four people. */
+export const CREW: readonly CrewMember[] = [
+  { id: 'crew-1', name: 'Brannoch', role: 'crew-lead' },
+  { id: 'crew-2', name: 'Tamsel', role: 'technician' },
+  { id: 'crew-3', name: 'Isk', role: 'technician' },
+  { id: 'crew-4', name: 'Orrin', role: 'apprentice' },
+];
+
+const heavyLeads: KitItem = {
+  kind: 'lead-set',
+  id: 'leads-heavy',
+  name: 'Heavy set, 25 mm²',
+  leads: { sectionMm2: 25, lengthM: 3.5, conductor: 'copper', bite: 'clean' },
+};
+const lightLeads: KitItem = {
+  kind: 'lead-set',
+  id: 'leads-light',
+  name: 'Light set, 10 mm²',
+  leads: { sectionMm2: 10, lengthM: 3, conductor: 'copper-clad-aluminium', bite: 'worn' },
+};
+const packLeads = { sectionMm2: 16, lengthM: 0.6, conductor: 'copper', bite: 'clean' } as const;
+
+/** What each van carries. */
+export const VANS: readonly { readonly id: string; readonly name: string; readonly kit: readonly KitItem[] }[] = [
+  {
+    id: 'van-1',
+    name: 'Van 1, Lantern',
+    kit: [
+      {
+        kind: 'donor',
+        id: 'donor-van-1',
+        name: 'The van',
+        machineId: 'service-van',
+        systemVolts: 12,
+        block: { chemistry: 'agm', capacityAh: 95, ccaAmps: 850, ccaStandard: 'EN' },
+        soc: 0.95,
+        alternatorSpareAmps: 60,
+      },
+      heavyLeads,
+      lightLeads,
+      { kind: 'lithium-pack', id: 'pack-lithium', name: 'Lithium pack, 800 A peak', peakAmps: 800, charge: 0.85, leads: packLeads },
+      {
+        kind: 'lead-pack',
+        id: 'pack-lead',
+        name: 'Lead-acid pack, 12/24 V',
+        outputs: [12, 24],
+        block: { chemistry: 'agm', capacityAh: 44, ccaAmps: 700, ccaStandard: 'SAE' },
+        soc: 0.95,
+        leads: { ...packLeads, lengthM: 1.4, sectionMm2: 25 },
+      },
+      {
+        kind: 'capacitor-booster',
+        id: 'booster-cap',
+        name: 'Capacitor booster, 6 x 350 F',
+        cells: 6,
+        cellFarads: 350,
+        cellOhms: 0.0003,
+        volts: 14.4,
+        leads: packLeads,
+      },
+      { kind: 'latch-source', id: 'latch-9v', name: 'Latch source, 9 V', volts: 9 },
+    ],
+  },
+  {
+    id: 'van-2',
+    name: 'Van 2, Heron',
+    kit: [
+      {
+        kind: 'donor',
+        id: 'donor-van-2',
+        name: 'The van',
+        machineId: 'service-van',
+        systemVolts: 12,
+        block: { chemistry: 'agm', capacityAh: 95, ccaAmps: 850, ccaStandard: 'EN' },
+        soc: 0.9,
+        alternatorSpareAmps: 60,
+      },
+      { ...heavyLeads, id: 'leads-long', name: 'Long set, 50 mm²', leads: { ...heavyLeads.leads, sectionMm2: 50, lengthM: 4.5 } },
+      { kind: 'lithium-pack', id: 'pack-lithium-2', name: 'Lithium pack, 500 A peak', peakAmps: 500, charge: 0.6, leads: packLeads },
+    ],
+  },
+];
+
+/** A call of the demo night, timed against the moment the data is loaded. */
+export interface DemoCall {
+  readonly minutesAgo: number;
+  readonly title: string;
+  readonly placeName: string;
+  readonly said: string;
+  readonly machineId: string;
+  readonly ambientC: number;
+  readonly urgent: boolean;
+}
+
+/** The night before the Lantern Fair at Skerrow Head, in snow showers. */
+export const TONIGHT: readonly DemoCall[] = [
+  {
+    minutesAgo: 52,
+    title: 'Start-stop hatchback',
+    placeName: 'Gravel pit car park, row C',
+    said: 'Clicks fast and the dash goes dim. Parked since noon with the cool box on.',
+    machineId: 'ardwen-solace',
+    ambientC: -4,
+    urgent: false,
+  },
+  {
+    minutesAgo: 44,
+    title: 'Bread van, Pellow bakery',
+    placeName: 'Gravel pit car park, gate',
+    said: 'Turns slowly, then stops. Rolls are due at the fair by five.',
+    machineId: 'brinmoor-carrow-22d',
+    ambientC: -4,
+    urgent: true,
+  },
+  {
+    minutesAgo: 39,
+    title: 'Piste machine',
+    placeName: 'Skerrow Head, lantern slope',
+    said: 'Lamps are bright, starter only groans. One block was replaced last week.',
+    machineId: 'hulvane-cornice-9',
+    ambientC: -9,
+    urgent: true,
+  },
+  {
+    minutesAgo: 35,
+    title: 'Parcel EV, will not open',
+    placeName: 'Ferry ramp, lane 2',
+    said: 'Dead. No doors, no lamps. It blocks the ramp.',
+    machineId: 'kestow-parcel-e',
+    ambientC: -2,
+    urgent: true,
+  },
+  {
+    minutesAgo: 31,
+    title: 'Choir minibus, hybrid',
+    placeName: 'Chapel hall yard',
+    said: 'Doors open, nothing lights up when I press start.',
+    machineId: 'tolsey-conflux',
+    ambientC: -3,
+    urgent: false,
+  },
+  {
+    minutesAgo: 26,
+    title: 'Hatchback, front bay',
+    placeName: 'Verge above the weir',
+    said: 'One click and nothing. Radio was on while I waited.',
+    machineId: 'brinmoor-pella',
+    ambientC: -5,
+    urgent: false,
+  },
+  {
+    minutesAgo: 22,
+    title: 'Trail motorcycle, course marshal',
+    placeName: 'Quarry track, post 4',
+    said: 'Starter relay chatters. Heated grips were on all day.',
+    machineId: 'ostrel-fell-450',
+    ambientC: -5,
+    urgent: false,
+  },
+  {
+    minutesAgo: 17,
+    title: 'Snow sweeper, fair ground',
+    placeName: 'Lantern field, shed',
+    said: 'Stood for weeks. Not a sound. Block feels odd.',
+    machineId: 'tolsey-verge-16',
+    ambientC: -8,
+    urgent: false,
+  },
+  {
+    minutesAgo: 12,
+    title: 'Stage generator',
+    placeName: 'Lantern field, main stage',
+    said: 'Panel lights, starter turns a little, then the panel resets.',
+    machineId: 'skarnby-lumen-60',
+    ambientC: -6,
+    urgent: false,
+  },
+  {
+    minutesAgo: 8,
+    title: 'Refrigerated truck',
+    placeName: 'Fish quay, bay 3',
+    said: 'Fridge ran all night with the engine off. Now both are off.',
+    machineId: 'orrendal-boreal-12',
+    ambientC: -3,
+    urgent: false,
+  },
+  {
+    minutesAgo: 5,
+    title: 'Orchard frost fan',
+    placeName: 'Underwood orchard, block 7',
+    said: 'Frost alarm is on and the fan will not start by itself.',
+    machineId: 'skarnby-orchard-fan',
+    ambientC: -4,
+    urgent: false,
+  },
+  {
+    minutesAgo: 3,
+    title: 'Harbour dinghy engine',
+    placeName: 'Inner harbour, slip',
+    said: 'Cranked it flat trying. Smells of petrol a bit.',
+    machineId: 'wendry-harbour-40',
+    ambientC: -2,
+    urgent: false,
+  },
+];

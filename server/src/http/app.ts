@@ -1,0 +1,67 @@
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import compression from 'compression';
+import express, { type Express } from 'express';
+import helmet from 'helmet';
+import type { Logger } from 'pino';
+import { pinoHttp } from 'pino-http';
+import { atlasRoutes } from '../atlas/routes.js';
+import { boardRoutes } from '../calls/routes.js';
+import { crewRoutes } from '../crew/routes.js';
+import type { Database } from '../db/database.js';
+import { jobRoutes } from '../jobs/routes.js';
+import type { JobStreams } from '../jobs/streams.js';
+import { kitRoutes } from '../kit/routes.js';
+import { notFound, problemHandler } from './problem.js';
+
+/** The largest request there is: an event with a long ledger of evidence. */
+const BODY_LIMIT = '64kb';
+
+export interface AppParts {
+  readonly database: Database;
+  readonly streams: JobStreams;
+  readonly log: Logger;
+  /** Folder of the built web application; left out where only the API is served. */
+  readonly webFolder?: string;
+}
+
+/** The whole server as an Express application, not yet listening. */
+export function createApp({ database, streams, log, webFolder }: AppParts): Express {
+  const app = express();
+  app.disable('x-powered-by');
+  app.use(pinoHttp({ logger: log, customLogLevel: (_q, r) => (r.statusCode >= 500 ? 'error' : 'debug') }));
+  app.use(
+    helmet({
+      // Styles are set on elements by the framework and the drawing; scripts never are. Plain http on loopback, so no upgrade.
+      contentSecurityPolicy: {
+        directives: { styleSrc: ["'self'", "'unsafe-inline'"], upgradeInsecureRequests: null },
+      },
+      strictTransportSecurity: false,
+    }),
+  );
+  app.use(compression({ filter: (q, r) => !q.path.endsWith('/stream') && compression.filter(q, r) }));
+  app.use(express.json({ limit: BODY_LIMIT }));
+
+  app.get('/api/health', async (_request, response) => {
+    await database.db.execute('select 1');
+    response.json({ status: 'ok' });
+  });
+  app.use('/api/board', boardRoutes(database));
+  app.use('/api/crew', crewRoutes(database));
+  app.use('/api/kit', kitRoutes(database));
+  app.use('/api/machines', atlasRoutes(database));
+  app.use('/api/jobs', jobRoutes(database, streams));
+  app.use('/api', (request) => {
+    throw notFound(`${request.method} ${request.originalUrl.split('?')[0]}`);
+  });
+  if (webFolder && existsSync(webFolder)) serveWeb(app, webFolder);
+  app.use(problemHandler(log));
+  return app;
+}
+
+function serveWeb(app: Express, folder: string): void {
+  app.use(express.static(folder, { index: false, maxAge: '1h' }));
+  app.get('/{*page}', (_request, response) => {
+    response.set('Cache-Control', 'no-cache').sendFile(join(folder, 'index.html'));
+  });
+}

@@ -1,0 +1,68 @@
+import { STATUS_CODES } from 'node:http';
+import { type Problem, PROBLEM_TYPE, REFUSAL_WORDS, ValidationError } from '@voltrek/contracts';
+import type { Refusal } from '@voltrek/core';
+import type { ErrorRequestHandler, Response } from 'express';
+import type { Logger } from 'pino';
+
+/** Something the caller must hear of, told as an RFC 9457 problem document. */
+export class HttpProblem extends Error {
+  constructor(
+    readonly status: number,
+    detail: string,
+    readonly extra: Pick<Problem, 'refusal' | 'fields'> = {},
+  ) {
+    super(detail);
+    this.name = 'HttpProblem';
+  }
+}
+
+/** No such thing under that name. */
+export const notFound = (what: string): HttpProblem => new HttpProblem(404, `There is no ${what}.`);
+
+/** The job's state does not allow the event. */
+export const refused = (refusal: Refusal): HttpProblem =>
+  new HttpProblem(409, REFUSAL_WORDS[refusal], { refusal });
+
+/** Answers every error as a problem document; only what nobody foresaw is a 500, and it is logged. */
+export function problemHandler(log: Logger): ErrorRequestHandler {
+  return (error: unknown, _request, response, next) => {
+    if (response.headersSent) {
+      next(error);
+      return;
+    }
+    const problem = asProblem(error);
+    if (problem.status >= 500) log.error({ err: error }, 'request failed');
+    sendProblem(response, problem);
+  };
+}
+
+export function sendProblem(response: Response, problem: HttpProblem): void {
+  const body: Problem = {
+    type: 'about:blank',
+    title: STATUS_CODES[problem.status] ?? 'Error',
+    status: problem.status,
+    detail: problem.message,
+    ...problem.extra,
+  };
+  response.status(problem.status).type(PROBLEM_TYPE).send(JSON.stringify(body));
+}
+
+function asProblem(error: unknown): HttpProblem {
+  if (error instanceof HttpProblem) return error;
+  if (error instanceof ValidationError) {
+    const inner = error.inner.length > 0 ? error.inner : [error];
+    const fields = inner.map((e) => ({ path: e.path ?? '', message: e.message }));
+    return new HttpProblem(422, 'Some fields are not right.', { fields });
+  }
+  // Errors that Express and its body parser raise carry the status they mean.
+  if (error instanceof Error && 'status' in error && typeof error.status === 'number' && error.status < 500) {
+    return new HttpProblem(error.status, PARSER_WORDS[error.status] ?? 'The request could not be read.');
+  }
+  return new HttpProblem(500, 'Something went wrong here. Nothing was changed.');
+}
+
+const PARSER_WORDS: Partial<Record<number, string>> = {
+  400: 'The request is not well-formed.',
+  413: 'The request is too large.',
+  415: 'Send JSON.',
+};

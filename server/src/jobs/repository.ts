@@ -1,0 +1,119 @@
+import type { JobSummary, LogPage } from '@voltrek/contracts';
+import { foldJob, type Job, type JobEvent, restVoltsByBlock } from '@voltrek/core';
+import { and, asc, count, desc, eq, gte, ilike, lt, ne } from 'drizzle-orm';
+import type { Db, Tx } from '../db/database.js';
+import { calls, jobEvents, jobs, machines } from '../db/schema.js';
+
+type JobRow = typeof jobs.$inferSelect;
+
+/** The whole log of a job, oldest first; empty when there is none. */
+export async function readEvents(db: Db | Tx, jobId: string): Promise<JobEvent[]> {
+  const rows = await db.select().from(jobEvents).where(eq(jobEvents.jobId, jobId)).orderBy(asc(jobEvents.position));
+  return rows.map(
+    ({ id, jobId: job, at, by, type, data }) => ({ id, jobId: job, at: at.toISOString(), by, type, data }) as JobEvent,
+  );
+}
+
+/** The event with this id, wherever it stands. */
+export async function findEvent(db: Db | Tx, id: string): Promise<JobEvent | null> {
+  const [row] = await db.select({ jobId: jobEvents.jobId }).from(jobEvents).where(eq(jobEvents.id, id));
+  if (!row) return null;
+  return (await readEvents(db, row.jobId)).find((e) => e.id === id) ?? null;
+}
+
+/** Appends events to one job's log and brings its summary up to date. Call inside a transaction. */
+export async function appendEvents(tx: Tx, before: readonly JobEvent[], added: readonly JobEvent[]): Promise<void> {
+  const events = [...before, ...added];
+  const job = foldJob(events);
+  if (!job) throw new Error('appendEvents: the log has not been opened');
+  const summary = await projectionOf(tx, job);
+  await tx.insert(jobs).values(summary).onConflictDoUpdate({ target: jobs.id, set: summary });
+  await tx.insert(jobEvents).values(
+    added.map((event, i) => ({ ...event, at: new Date(event.at), position: before.length + i })),
+  );
+}
+
+async function projectionOf(tx: Tx, job: Job): Promise<typeof jobs.$inferInsert> {
+  const [machine] = await tx.select().from(machines).where(eq(machines.id, job.call.machineId));
+  const { callId, callNumber, title, placeName, machineId } = job.call;
+  const rest = restVoltsByBlock(job, machine?.detail.blocks.length ?? 1).filter((v) => v !== null);
+  return {
+    id: job.id,
+    callId,
+    callNumber,
+    title,
+    placeName,
+    machineId,
+    stage: job.stage,
+    state: job.closedAt === null ? 'open' : 'closed',
+    verdict: job.verdict?.verdict ?? null,
+    suspect: job.verdict?.suspect ?? null,
+    lowestRestVolts: rest.length > 0 ? Math.min(...rest) : null,
+    openedAt: new Date(job.openedAt),
+    closedAt: job.closedAt === null ? null : new Date(job.closedAt),
+    by: job.openedBy,
+    revision: job.revision,
+    searchText: [callNumber, title, placeName, machine?.maker, machine?.model].join(' ').toLowerCase(),
+  };
+}
+
+export async function callExists(db: Db | Tx, callId: string): Promise<boolean> {
+  return (await db.select({ id: calls.id }).from(calls).where(eq(calls.id, callId))).length > 0;
+}
+
+export async function jobOfCall(db: Db | Tx, callId: string): Promise<string | null> {
+  const [row] = await db.select({ id: jobs.id }).from(jobs).where(eq(jobs.callId, callId));
+  return row?.id ?? null;
+}
+
+/** Other jobs of this machine since `since` in which its block was found flat. */
+export async function countFlatCalls(
+  db: Db,
+  machineId: string,
+  jobId: string,
+  since: Date,
+  flatVolts: number,
+): Promise<number> {
+  const [row] = await db
+    .select({ n: count() })
+    .from(jobs)
+    .where(
+      and(
+        eq(jobs.machineId, machineId),
+        ne(jobs.id, jobId),
+        gte(jobs.openedAt, since),
+        lt(jobs.lowestRestVolts, flatVolts),
+      ),
+    );
+  return row?.n ?? 0;
+}
+
+export interface LogQuery {
+  readonly text: string;
+  readonly verdict: string | null;
+  readonly limit: number;
+  readonly offset: number;
+}
+
+/** One page of closed jobs, newest first. */
+export async function readLog(db: Db, query: LogQuery): Promise<LogPage> {
+  const words = query.text.toLowerCase().split(/\s+/).filter(Boolean);
+  const where = and(
+    eq(jobs.state, 'closed'),
+    ...words.map((word) => ilike(jobs.searchText, `%${word.replace(/[\\%_]/g, '\\$&')}%`)),
+    ...(query.verdict ? [eq(jobs.verdict, query.verdict as NonNullable<JobRow['verdict']>)] : []),
+  );
+  const rows = await db
+    .select()
+    .from(jobs)
+    .where(where)
+    .orderBy(desc(jobs.closedAt))
+    .limit(query.limit)
+    .offset(query.offset);
+  const [total] = await db.select({ n: count() }).from(jobs).where(where);
+  return { jobs: rows.map(summaryOf), total: total?.n ?? 0 };
+}
+
+export function summaryOf({ searchText: _searchText, openedAt, closedAt, ...row }: JobRow): JobSummary {
+  return { ...row, openedAt: openedAt.toISOString(), closedAt: closedAt?.toISOString() ?? null };
+}

@@ -1,0 +1,66 @@
+import { parseJobEvent } from '@voltrek/contracts';
+import { VERDICTS } from '@voltrek/core';
+import { Router } from 'express';
+import type { Database } from '../db/database.js';
+import { HttpProblem, notFound } from '../http/problem.js';
+import { readEvents, readLog } from './repository.js';
+import { acceptEvent, jobDetail } from './service.js';
+import type { JobStreams } from './streams.js';
+
+const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
+const PAGE_MAX = 200;
+
+export function jobRoutes(database: Database, streams: JobStreams): Router {
+  const router = Router();
+
+  router.param('jobId', (_request, _response, next, jobId: string) => {
+    next(UUID.test(jobId) ? undefined : notFound(`job ${jobId}`));
+  });
+
+  router.get('/', async (request, response) => {
+    const verdict = textOf(request.query['verdict']);
+    if (verdict && !(VERDICTS as readonly string[]).includes(verdict)) {
+      throw new HttpProblem(422, `There is no verdict ${verdict}.`);
+    }
+    response.json(
+      await readLog(database.db, {
+        text: textOf(request.query['q']) ?? '',
+        verdict,
+        limit: wholeOf('limit', request.query['limit'], 50, PAGE_MAX),
+        offset: wholeOf('offset', request.query['offset'], 0, Number.MAX_SAFE_INTEGER),
+      }),
+    );
+  });
+
+  router.get('/:jobId', async (request, response) => {
+    response.json(await jobDetail(database, request.params.jobId));
+  });
+
+  router.get('/:jobId/stream', async (request, response) => {
+    const { jobId } = request.params;
+    if ((await readEvents(database.db, jobId)).length === 0) throw notFound(`job ${jobId}`);
+    streams.watch(jobId, response);
+  });
+
+  router.post('/:jobId/events', async (request, response) => {
+    const event = parseJobEvent(request.body);
+    if (event.jobId !== request.params.jobId) throw new HttpProblem(422, 'The event names another job.');
+    const acknowledged = await acceptEvent(database, streams, event);
+    response.status(acknowledged.isNew ? 201 : 200).json(acknowledged);
+  });
+
+  return router;
+}
+
+function textOf(value: unknown): string | null {
+  if (value === undefined || value === '') return null;
+  if (typeof value !== 'string' || value.length > 200) throw new HttpProblem(422, 'Search text must be short text.');
+  return value;
+}
+
+function wholeOf(name: string, value: unknown, otherwise: number, max: number): number {
+  if (value === undefined) return otherwise;
+  const number = typeof value === 'string' && /^\d+$/.test(value) ? Number(value) : NaN;
+  if (!(number <= max)) throw new HttpProblem(422, `${name} must be a whole number up to ${max}.`);
+  return number;
+}

@@ -1,0 +1,87 @@
+import type { JobDetail } from '@voltrek/contracts';
+import { DEFAULT_RULES, foldJob, type JobEvent, refusalOf, REST_VOLTS } from '@voltrek/core';
+import type { Database } from '../db/database.js';
+import { donorOf, machineById } from '../atlas/repository.js';
+import { crewExists } from '../crew/repository.js';
+import { HttpProblem, notFound, refused } from '../http/problem.js';
+import { kitOfVan } from '../kit/repository.js';
+import type { JobStreams } from './streams.js';
+import { appendEvents, callExists, countFlatCalls, findEvent, jobOfCall, readEvents } from './repository.js';
+
+/** The van tonight's jobs are worked from, until vans are assigned to calls. */
+const VAN_ID = 'van-1';
+
+/** What an acknowledged event tells its sender. */
+export interface Acknowledged {
+  readonly event: JobEvent;
+  readonly revision: number;
+  /** False when the event was already in the log: a resend changes nothing. */
+  readonly isNew: boolean;
+}
+
+/**
+ * Appends one event to a job: checked against the folded log, written with its projection in one transaction, flushed to disk, then
+ * told to every page that watches.
+ *
+ * @throws HttpProblem 404 for an unknown call, crew member or machine, 409 when the job's state refuses the event
+ */
+export async function acceptEvent(database: Database, streams: JobStreams, event: JobEvent): Promise<Acknowledged> {
+  const result = await database.db.transaction(async (tx): Promise<Acknowledged> => {
+    const before = await readEvents(tx, event.jobId);
+    if (before.some((e) => e.id === event.id)) return { event, revision: before.length, isNew: false };
+    if (await findEvent(tx, event.id)) throw new HttpProblem(409, 'That event id belongs to another job.');
+    if (!(await crewExists(tx, event.by))) throw notFound(`crew member ${event.by}`);
+    if (event.type === 'job.opened') {
+      if (!(await callExists(tx, event.data.callId))) throw notFound(`call ${event.data.callId}`);
+      if (!(await machineById(tx, event.data.machineId))) throw notFound(`machine ${event.data.machineId}`);
+      const other = await jobOfCall(tx, event.data.callId);
+      if (other && other !== event.jobId) throw refused('already-open');
+    } else if (before.length === 0) throw notFound(`job ${event.jobId}`);
+    await requireKnownPoint(tx, before, event);
+    const refusal = refusalOf(before, event, DEFAULT_RULES);
+    if (refusal) throw refused(refusal);
+    await appendEvents(tx, before, [event]);
+    return { event, revision: before.length + 1, isNew: true };
+  });
+  if (result.isNew) {
+    await database.flush();
+    streams.tell(event, result.revision);
+  }
+  return result;
+}
+
+/** A clamp can only bite a point that the atlas knows on the vehicle at its end. */
+async function requireKnownPoint(
+  tx: Parameters<typeof machineById>[0],
+  before: readonly JobEvent[],
+  event: JobEvent,
+): Promise<void> {
+  if (event.type !== 'clamp.attached') return;
+  const job = foldJob(before);
+  if (!job) return;
+  const { clamp, pointId } = event.data;
+  const isSourceEnd = clamp === 'redSource' || clamp === 'blackSource';
+  const machine = isSourceEnd
+    ? await donorOf(tx, await kitOfVan(tx, VAN_ID))
+    : await machineById(tx, job.call.machineId);
+  if (machine && !machine.points.some((p) => p.id === pointId)) throw notFound(`point ${pointId} there`);
+}
+
+/** A job with its machine, kit and donor. @throws HttpProblem 404 */
+export async function jobDetail({ db }: Database, jobId: string): Promise<JobDetail> {
+  const events = await readEvents(db, jobId);
+  const job = foldJob(events);
+  if (!job) throw notFound(`job ${jobId}`);
+  const machine = await machineById(db, job.call.machineId);
+  if (!machine) throw notFound(`machine ${job.call.machineId}`);
+  const kit = await kitOfVan(db, VAN_ID);
+  const since = new Date(Date.parse(job.openedAt) - DEFAULT_RULES.repeatFlatDays * 86_400_000);
+  const flatVolts = REST_VOLTS.flooded[0]![1];
+  return {
+    events,
+    machine,
+    kit,
+    donorMachine: await donorOf(db, kit),
+    earlierFlatCalls: await countFlatCalls(db, machine.id, jobId, since, flatVolts),
+  };
+}

@@ -1,0 +1,92 @@
+import { createServer, type RequestListener, type Server } from 'node:http';
+import { resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { parseArgs } from 'node:util';
+import { type Problem, PROBLEM_TYPE } from '@voltrek/contracts';
+import { pino } from 'pino';
+import { FolderHeldError } from './db/lock.js';
+import { type Database, openDatabase } from './db/database.js';
+import { loadDemo } from './demo/load.js';
+import { createApp } from './http/app.js';
+import { jobStreams } from './jobs/streams.js';
+
+const HOST = '127.0.0.1';
+const DEFAULT_PORT = 4820;
+const WEB_FOLDER = fileURLToPath(new URL('../../../web/dist/browser', import.meta.url));
+
+interface Options {
+  readonly port: number;
+  readonly folder: string;
+  readonly empty: boolean;
+}
+
+function readOptions(): Options {
+  const { values } = parseArgs({
+    options: { port: { type: 'string' }, empty: { type: 'boolean', default: false } },
+  });
+  const port = Number(values.port ?? DEFAULT_PORT);
+  if (!Number.isInteger(port) || port < 1 || port > 65535) fail('--port takes a number from 1 to 65535.');
+  return { port, folder: resolve(process.env['VOLTREK_DATA'] ?? '.voltrek'), empty: values.empty };
+}
+
+function fail(message: string): never {
+  process.stderr.write(`${message}\n`);
+  process.exit(1);
+}
+
+const stillStarting: RequestListener = (_request, response) => {
+  response.writeHead(503, { 'Content-Type': PROBLEM_TYPE, 'Retry-After': '1' });
+  response.end(JSON.stringify({ type: 'about:blank', title: 'Starting', status: 503 } satisfies Problem));
+};
+
+async function listen(server: Server, port: number): Promise<void> {
+  await new Promise<void>((done, failed) => {
+    server.once('error', failed);
+    server.listen(port, HOST, done);
+  });
+}
+
+async function main(): Promise<void> {
+  const { port, folder, empty } = readOptions();
+  const log = pino({ level: process.env['VOLTREK_LOG'] ?? 'info' });
+  // Take the port before the data: a busy port must not touch the folder.
+  let handler: RequestListener = stillStarting;
+  const server = createServer((request, response) => handler(request, response));
+  await listen(server, port).catch((error: NodeJS.ErrnoException) =>
+    fail(
+      error.code === 'EADDRINUSE'
+        ? `Port ${port} is in use. Choose another with: npm start -- --port N`
+        : `Cannot listen on port ${port}: ${error.message}`,
+    ),
+  );
+  const database = await openDatabase(folder, (error) => {
+    log.fatal({ err: error }, 'the data folder was taken away; stopping before anything is lost');
+    process.exit(1);
+  }).catch((error: unknown) => {
+    if (error instanceof FolderHeldError) fail(error.message);
+    throw error;
+  });
+  await loadDemo(database, new Date(), empty);
+  const streams = jobStreams();
+  handler = createApp({ database, streams, log, webFolder: WEB_FOLDER });
+  stopOrderly(server, database, streams.closeAll, log.info.bind(log));
+  process.stdout.write(`Voltrek is ready at http://${HOST}:${port}\n`);
+}
+
+function stopOrderly(server: Server, database: Database, closeStreams: () => void, say: (text: string) => void): void {
+  let stopping = false;
+  const stop = (signal: string): void => {
+    if (stopping) return;
+    stopping = true;
+    say(`${signal}: finishing what is under way, then stopping`);
+    closeStreams();
+    server.close(() => {
+      void database.close().then(() => process.exit(0));
+    });
+    server.closeIdleConnections();
+  };
+  process.on('SIGTERM', () => stop('SIGTERM'));
+  process.on('SIGINT', () => stop('SIGINT'));
+}
+
+await main();

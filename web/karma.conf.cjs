@@ -1,0 +1,28 @@
+const { existsSync } = require('node:fs');
+
+process.env.CHROME_BIN ??= '/usr/bin/chromium';
+if (!existsSync(process.env.CHROME_BIN)) throw new Error(`No Chromium at ${process.env.CHROME_BIN}`);
+
+module.exports = (config) => {
+  config.set({
+    frameworks: ['jasmine'],
+    plugins: [require('karma-jasmine'), require('karma-chrome-launcher')],
+    reporters: ['progress'],
+    browsers: ['QuietChromium'],
+    customLaunchers: {
+      QuietChromium: {
+        base: 'ChromeHeadless',
+        flags: [
+          '--no-sandbox',
+          '--disable-gpu',
+          '--disable-background-networking',
+          '--disable-component-update',
+          '--disable-sync',
+          '--no-first-run',
+        ],
+      },
+    },
+    client: { jasmine: { random: true } },
+    restartOnFileChange: false,
+  });
+};

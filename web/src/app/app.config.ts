@@ -1,0 +1,30 @@
+import { provideHttpClient } from '@angular/common/http';
+import { type ApplicationConfig, provideBrowserGlobalErrorListeners, provideZonelessChangeDetection } from '@angular/core';
+import { provideRouter, withComponentInputBinding } from '@angular/router';
+import { provideEffects } from '@ngrx/effects';
+import { provideState, provideStore } from '@ngrx/store';
+import { routes } from './app.routes';
+import * as jobEffects from './job/state/job-effects';
+import { jobFeature } from './job/state/job-state';
+import { atlasFeature, loadAtlas } from './shared/state/atlas';
+import { boardFeature, loadBoard } from './shared/state/board';
+import { kitFeature, loadKit } from './shared/state/kit';
+import { askLog, logFeature } from './shared/state/log';
+import { keepCrew, keepLight, loadCrew, sessionFeature } from './shared/state/session';
+
+export const appConfig: ApplicationConfig = {
+  providers: [
+    provideBrowserGlobalErrorListeners(),
+    provideZonelessChangeDetection(),
+    provideHttpClient(),
+    provideRouter(routes, withComponentInputBinding()),
+    provideStore(),
+    provideState(sessionFeature),
+    provideState(boardFeature),
+    provideState(atlasFeature),
+    provideState(kitFeature),
+    provideState(logFeature),
+    provideState(jobFeature),
+    provideEffects({ loadCrew, keepLight, keepCrew, loadBoard, loadAtlas, loadKit, askLog }, jobEffects),
+  ],
+};

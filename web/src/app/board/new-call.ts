@@ -1,0 +1,107 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { type Machine, outOfRange, TYPED_RANGES } from '@voltrek/core';
+import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
+import { NgbTypeahead } from '@ng-bootstrap/ng-bootstrap/typeahead';
+import { Store } from '@ngrx/store';
+import { debounceTime, map, type Observable, type OperatorFunction } from 'rxjs';
+import { Api } from '../shared/state/api';
+import { AtlasActions, atlasFeature } from '../shared/state/atlas';
+import { problemText } from '../shared/state/problem';
+import { CLASS_WORDS } from '../shared/words/words';
+import { searchMachines } from '../atlas/search-machines';
+
+const SUGGESTIONS = 8;
+
+/** A call typed in by hand. */
+@Component({
+  selector: 'vt-new-call',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [NgbTypeahead],
+  template: `
+    <form class="sheet" (submit)="$event.preventDefault(); open()">
+      <h1 id="new-call-title">New call</h1>
+      <label>
+        <span>Vehicle or machine</span>
+        <input
+          class="field"
+          autocomplete="off"
+          placeholder="maker, model or class"
+          [ngbTypeahead]="suggest"
+          [inputFormatter]="nameOf"
+          [resultFormatter]="rowOf"
+          [editable]="false"
+          (selectItem)="machine.set($any($event.item))"
+          (input)="machine.set(null)"
+        />
+      </label>
+      <label><span>What stands there</span><input class="field" maxlength="120" [value]="title()" (input)="title.set($any($event.target).value)" /></label>
+      <label><span>Place</span><input class="field" maxlength="120" [value]="place()" (input)="place.set($any($event.target).value)" /></label>
+      <label><span>What the driver said</span><input class="field" maxlength="400" [value]="said()" (input)="said.set($any($event.target).value)" /></label>
+      <label><span>Air, °C</span><input class="field" inputmode="numeric" maxlength="4" [value]="temp()" (input)="temp.set($any($event.target).value)" /></label>
+      @if (problem() ?? fault(); as text) {
+        <p class="problem" role="alert">{{ text }}</p>
+      }
+      <div class="keys">
+        <button type="submit" class="key strong" [disabled]="!ready()">Put it on the board</button>
+        <button type="button" class="key" (click)="modal.dismiss()">Leave it</button>
+      </div>
+    </form>
+  `,
+  styles: `
+    .sheet {
+      display: grid;
+      gap: 12px;
+      padding: 24px;
+    }
+  `,
+})
+export class NewCall {
+  protected readonly modal = inject(NgbActiveModal);
+  private readonly api = inject(Api);
+  private readonly store = inject(Store);
+  private readonly machines = this.store.selectSignal(atlasFeature.selectAll);
+
+  protected readonly machine = signal<Machine | null>(null);
+  protected readonly title = signal('');
+  protected readonly place = signal('');
+  protected readonly said = signal('');
+  protected readonly temp = signal('0');
+  protected readonly problem = signal<string | null>(null);
+  protected readonly fault = computed(() =>
+    outOfRange('Air temperature', this.temp().trim() === '' ? NaN : Number(this.temp().replace(',', '.')), TYPED_RANGES.ambientC),
+  );
+  protected readonly ready = computed(
+    () => this.machine() !== null && this.place().trim() !== '' && this.fault() === null,
+  );
+
+  constructor() {
+    this.store.dispatch(AtlasActions.opened());
+  }
+
+  protected readonly suggest: OperatorFunction<string, readonly Machine[]> = (text: Observable<string>) =>
+    text.pipe(
+      debounceTime(80),
+      map((typed) => searchMachines(this.machines(), typed).slice(0, SUGGESTIONS)),
+    );
+  protected readonly nameOf = (machine: Machine): string => `${machine.maker} ${machine.model}`;
+  protected readonly rowOf = (machine: Machine): string =>
+    `${machine.maker} ${machine.model}, ${CLASS_WORDS[machine.machineClass]}`;
+
+  protected open(): void {
+    const machine = this.machine();
+    if (!machine || !this.ready()) return;
+    const call = {
+      id: crypto.randomUUID(),
+      title: this.title().trim() || this.nameOf(machine),
+      placeName: this.place().trim(),
+      said: this.said().trim(),
+      machineId: machine.id,
+      ambientC: Number(this.temp().replace(',', '.')),
+      urgent: false,
+    };
+    this.api.openCall(call).subscribe({
+      next: () => this.modal.close(),
+      error: (error: unknown) => this.problem.set(problemText(error)),
+    });
+  }
+}

@@ -1,0 +1,47 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { NgbProgressbar } from '@ng-bootstrap/ng-bootstrap/progressbar';
+import { clock } from '../shared/words/figures';
+import { ticker } from './ticker';
+
+/** A wait, counted down from the act that began it, so that a reload does not start it again. */
+@Component({
+  selector: 'vt-countdown',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [NgbProgressbar],
+  template: `
+    <div class="row">
+      <span class="figure" role="timer">{{ left() }}</span>
+      <ngb-progressbar [value]="share()" [max]="1" ariaLabel="Wait" />
+    </div>
+  `,
+  styles: `
+    .row {
+      display: grid;
+      grid-template-columns: 96px 1fr;
+      align-items: center;
+      gap: 14px;
+      margin-top: 14px;
+      padding-top: 12px;
+      border-top: 1px solid var(--line);
+      --bs-progress-height: 16px;
+      --bs-progress-bg: var(--body);
+      --bs-progress-bar-bg: var(--lamp);
+    }
+    .figure {
+      font-size: 34px;
+    }
+  `,
+})
+export class Countdown {
+  readonly seconds = input.required<number>();
+
+  /** ISO 8601; null counts from now. */
+  readonly since = input.required<string | null>();
+
+  private readonly now = ticker();
+  private readonly started = computed(() => Date.parse(this.since() ?? new Date().toISOString()));
+  private readonly passed = computed(() => Math.max(0, (this.now() - this.started()) / 1000));
+
+  protected readonly left = computed(() => clock(this.seconds() - this.passed()));
+  protected readonly share = computed(() => Math.min(1, this.passed() / this.seconds()));
+}

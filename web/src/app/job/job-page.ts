@@ -1,0 +1,135 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, type OnDestroy, signal } from '@angular/core';
+import { Router } from '@angular/router';
+import { type Stage, STAGES } from '@voltrek/core';
+import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
+import { Store } from '@ngrx/store';
+import { Loop } from './loop/loop';
+import { layoutLoop } from './loop/loop-layout';
+import { MakeSafeDialog } from './make-safe-dialog';
+import { Rail } from './rail/rail';
+import { stageResults } from './rail/stage-results';
+import { Checks } from './stages/checks';
+import { Cleardown } from './stages/cleardown';
+import { Crank } from './stages/crank';
+import { Hookup } from './stages/hookup';
+import { Locate } from './stages/locate';
+import { Measure } from './stages/measure';
+import { Plan } from './stages/plan';
+import { Scene } from './stages/scene';
+import { StopScreen } from './stages/stop-screen';
+import { Verdict } from './stages/verdict';
+import { JobActions, jobFeature } from './state/job-state';
+import {
+  selectMakeSafe,
+  selectNextClearingStep,
+  selectNextHookupStep,
+  selectRescue,
+  selectUndoable,
+  selectWork,
+} from './state/job-selectors';
+import { Reporter } from './state/reporter';
+
+/** One rescue: the run rail, the stage, the Loop and the action bar. */
+@Component({
+  selector: 'vt-job-page',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Loop, Rail, Checks, Cleardown, Crank, Hookup, Locate, Measure, Plan, Scene, StopScreen, Verdict],
+  host: { '(document:keydown)': 'onKey($event)' },
+  templateUrl: './job-page.html',
+  styleUrl: './job-page.scss',
+})
+export class JobPage implements OnDestroy {
+  readonly jobId = input.required<string>();
+  readonly stage = input<string>();
+
+  private readonly store = inject(Store);
+  private readonly router = inject(Router);
+  private readonly modals = inject(NgbModal);
+  private readonly reporter = inject(Reporter);
+
+  protected readonly work = this.store.selectSignal(selectWork);
+  protected readonly problem = this.store.selectSignal(jobFeature.selectProblem);
+  protected readonly rescue = this.store.selectSignal(selectRescue);
+  protected readonly undoable = this.store.selectSignal(selectUndoable);
+  private readonly makeSafeActions = this.store.selectSignal(selectMakeSafe);
+  private readonly nextHookup = this.store.selectSignal(selectNextHookupStep);
+  private readonly nextClearing = this.store.selectSignal(selectNextClearingStep);
+
+  protected readonly chosenPin = signal<string | null>(null);
+  protected readonly isLoopOpen = signal(false);
+
+  /** The stage in the address, or the one the job was left at. */
+  protected readonly current = computed<Stage>(() => {
+    const named = STAGES.find((s) => s === this.stage());
+    return named ?? this.work()?.job.stage ?? 'scene';
+  });
+  protected readonly isStopped = computed(
+    () => (this.work()?.job.stops.length ?? 0) > 0 && this.current() !== 'scene' && this.current() !== 'verdict',
+  );
+  protected readonly results = computed(() => {
+    const work = this.work();
+    return work && stageResults(work, this.rescue());
+  });
+  protected readonly isClosed = computed(() => this.work()?.job.closedAt != null);
+  protected readonly thereIsToClear = computed(() => this.makeSafeActions().length > 0);
+
+  protected readonly drawing = computed(() => {
+    const work = this.work();
+    if (!work) return null;
+    const stage = this.current();
+    const step = stage === 'hookup' ? this.nextHookup() : stage === 'cleardown' ? this.nextClearing() : null;
+    return layoutLoop({
+      machine: work.machine,
+      donor: work.donorMachine,
+      scene: stage === 'locate' || stage === 'measure' ? null : (this.rescue()?.scene ?? null),
+      hookup: work.job.hookup,
+      step: work.job.closedAt === null ? step : null,
+      showPins: stage === 'locate' || stage === 'measure' || this.rescue() === null,
+    });
+  });
+
+  constructor() {
+    effect(() => this.store.dispatch(JobActions.opened({ jobId: this.jobId() })));
+    // The stage on screen is the stage the job is left at.
+    effect(() => {
+      const work = this.work();
+      if (work && work.job.closedAt === null && work.job.id === this.jobId() && work.job.stage !== this.current()) {
+        this.reporter.report('stage.opened', { stage: this.current() });
+      }
+    });
+  }
+
+  ngOnDestroy(): void {
+    this.store.dispatch(JobActions.left());
+  }
+
+  protected open(stage: Stage): void {
+    void this.router.navigate(['/job', this.jobId(), stage]);
+  }
+
+  protected openNext(): void {
+    this.open(STAGES[STAGES.indexOf(this.current()) + 1] ?? 'verdict');
+  }
+
+  protected undo(): void {
+    const last = this.undoable();
+    if (last) this.reporter.report('event.undone', { eventId: last.id });
+  }
+
+  protected makeSafe(): void {
+    if (this.isClosed() || this.modals.hasOpenModals()) return;
+    this.modals.open(MakeSafeDialog, { ariaLabelledBy: 'make-safe-title', centered: true });
+  }
+
+  protected onKey(event: KeyboardEvent): void {
+    const target = event.target;
+    const isTyping = target instanceof HTMLElement && target.matches('input, select, textarea, [contenteditable]');
+    if (isTyping || event.ctrlKey || event.metaKey || event.altKey || this.modals.hasOpenModals()) return;
+    const nth = STAGES[Number(event.key) - 1];
+    // On Measure the digits belong to the number pad.
+    if (nth && this.current() !== 'measure') this.open(nth);
+    else if (event.key === 'u') this.undo();
+    else if (event.key === 'm') this.makeSafe();
+    else if (event.key === 'r') this.open('measure');
+  }
+}

@@ -1,0 +1,254 @@
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { type LoopDrawing } from './loop-layout';
+
+/** Below this a lead carries nothing worth a figure, amps. */
+const SHOWN_AMPS = 0.5;
+
+/** The live circuit of the rescue as a drawing: vehicles, points, leads, clamps, volts and amps. */
+@Component({
+  selector: 'vt-loop',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @let d = drawing();
+    <svg [attr.viewBox]="'0 0 ' + d.width + ' ' + d.height" role="img" [attr.aria-label]="summary()">
+      <defs>
+        <pattern id="dots" width="24" height="24" patternUnits="userSpaceOnUse">
+          <circle cx="12" cy="12" r="1.1" class="dot" />
+        </pattern>
+      </defs>
+      <rect [attr.width]="d.width" [attr.height]="d.height" fill="url(#dots)" />
+      @for (v of d.vehicles; track v.name) {
+        <g>
+          @for (w of v.wheels; track $index) {
+            <path [attr.d]="w" class="wheel" />
+          }
+          <path [attr.d]="v.outline" class="body" />
+          @for (g of v.glass; track $index) {
+            <path [attr.d]="g" class="glass" />
+          }
+          @for (b of v.blocks; track $index) {
+            <path [attr.d]="b.path" class="block" />
+            @if (!d.pins.length) {
+              <text [attr.x]="b.label.x" [attr.y]="b.label.y + 30" class="small">{{ b.text }}</text>
+            }
+          }
+          <text [attr.x]="v.namePlace.x" [attr.y]="v.namePlace.y" class="name">{{ v.name }}</text>
+        </g>
+      }
+      @if (d.pack; as pack) {
+        <g [attr.transform]="'translate(' + pack.at.x + ' ' + pack.at.y + ')'">
+          <rect width="74" height="56" rx="7" class="pack" />
+          <text x="37" y="25" class="name">{{ pack.name }}</text>
+          <text x="37" y="43" class="small">{{ pack.isOn ? 'on' : 'off' }}</text>
+        </g>
+      }
+      @for (l of d.leads; track l.isRed) {
+        @if (!l.isRed) {
+          <path [attr.d]="l.path" class="lead edge" />
+        }
+        <path [attr.d]="l.path" class="lead" [class.red]="l.isRed" [class.black]="!l.isRed" />
+      }
+      @if (d.target; as t) {
+        <g [attr.transform]="'translate(' + t.at.x + ' ' + t.at.y + ')'">
+          <circle r="21" class="ring" />
+          <path [attr.d]="flagLeft() ? 'M-21 0H-46' : 'M21 0H46'" class="ring" />
+          <g [attr.transform]="flagLeft() ? 'translate(-152 -16)' : 'translate(46 -16)'">
+            <rect width="106" height="32" rx="3" class="flag" />
+            <text x="53" y="21.5" class="flag-text">{{ t.isRemoval ? 'take off' : 'clamp here' }}</text>
+          </g>
+        </g>
+      }
+      @for (c of d.clamps; track c.clamp) {
+        <g [attr.transform]="'translate(' + c.at.x + ' ' + c.at.y + ')'" [class.free]="c.isFree">
+          @if (c.isRed) {
+            <path d="M0 -15 15 0 0 15 -15 0Z" class="plus-mark" />
+            <path d="M-6 0H6M0 -6V6" class="plus-sign" />
+          } @else {
+            <rect x="-16" y="-9" width="32" height="18" rx="1" class="bar-mark" />
+            <path d="M-7 0H7" class="bar-sign" />
+          }
+          @if (c.isFree) {
+            <text y="30" class="small">free end</text>
+          }
+        </g>
+      }
+      @for (p of d.pins; track p.pointId) {
+        <g
+          class="pin"
+          [attr.transform]="'translate(' + p.at.x + ' ' + p.at.y + ')'"
+          [class.chosen]="p.pointId === chosenPin()"
+          (click)="pinChosen.emit(p.pointId)"
+        >
+          <circle r="24" class="hit" />
+          <circle r="13" [class.positive]="p.isPositive" />
+          <text y="5.5">{{ p.number }}</text>
+        </g>
+      }
+      @for (l of d.leads; track l.isRed) {
+        @if (l.amps >= shownAmps) {
+          <g [attr.transform]="'translate(' + (l.label.x - 31) + ' ' + (l.label.y - 13) + ')'">
+            <rect width="62" height="26" rx="3" class="tag" />
+            <text x="31" y="18.5" class="tag-text">{{ l.amps.toFixed(0) }} A</text>
+          </g>
+        }
+      }
+      @for (v of d.volts; track $index) {
+        <g [attr.transform]="'translate(' + v.at.x + ' ' + v.at.y + ')'">
+          <rect width="92" height="28" rx="3" class="tag" />
+          <text x="46" y="20" class="tag-text">{{ v.text }}</text>
+        </g>
+      }
+    </svg>
+  `,
+  styles: `
+    :host {
+      display: block;
+      min-height: 0;
+    }
+    svg {
+      display: block;
+      width: 100%;
+      height: 100%;
+      font-family: inherit;
+    }
+    .dot {
+      fill: var(--dots);
+    }
+    .wheel {
+      fill: var(--ink);
+      opacity: 0.72;
+    }
+    .body {
+      fill: var(--body);
+      stroke: var(--ink);
+      stroke-width: 2;
+      stroke-linejoin: round;
+    }
+    .glass {
+      fill: var(--glass);
+      stroke: var(--ink);
+      stroke-width: 1.3;
+    }
+    .block,
+    .pack {
+      fill: var(--sheet);
+      stroke: var(--ink);
+      stroke-width: 2;
+    }
+    text {
+      text-anchor: middle;
+      fill: var(--ink);
+      font-weight: 600;
+      font-size: 14px;
+    }
+    .small {
+      font-size: 14px;
+      font-weight: 500;
+    }
+    .lead {
+      fill: none;
+      stroke-width: 8;
+      stroke-linecap: round;
+    }
+    .lead.red {
+      stroke: var(--positive);
+    }
+    .lead.black {
+      stroke: var(--negative);
+    }
+    .lead.edge {
+      stroke: var(--negative-edge);
+      stroke-width: 10.5;
+    }
+    .plus-mark {
+      fill: var(--positive);
+      stroke: var(--sheet);
+      stroke-width: 1.5;
+    }
+    .plus-sign {
+      stroke: var(--on-positive);
+      stroke-width: 3;
+    }
+    .bar-mark {
+      fill: var(--negative);
+      stroke: var(--negative-edge);
+      stroke-width: 1.8;
+    }
+    .bar-sign {
+      stroke: var(--on-negative);
+      stroke-width: 3;
+    }
+    .free .plus-mark,
+    .free .bar-mark {
+      stroke-dasharray: 4 3;
+      stroke: var(--ink);
+    }
+    .ring {
+      fill: none;
+      stroke: var(--lamp);
+      stroke-width: 4.5;
+    }
+    .flag {
+      fill: var(--lamp);
+    }
+    .flag-text {
+      fill: var(--on-lamp);
+      font-size: 16px;
+      font-weight: 700;
+    }
+    .tag {
+      fill: var(--sheet);
+      stroke: var(--ink);
+      stroke-width: 1.2;
+    }
+    .tag-text {
+      font-size: 17px;
+      font-weight: 700;
+      font-variant-numeric: tabular-nums;
+    }
+    .pin {
+      cursor: pointer;
+    }
+    .pin circle {
+      fill: var(--sheet);
+      stroke: var(--ink);
+      stroke-width: 2;
+    }
+    .pin circle.positive {
+      fill: var(--positive);
+    }
+    .pin circle.positive + text {
+      fill: var(--on-positive);
+    }
+    .pin .hit {
+      fill: transparent;
+      stroke: none;
+    }
+    .pin.chosen circle:not(.hit) {
+      stroke: var(--lamp);
+      stroke-width: 5;
+      r: 16px;
+    }
+  `,
+})
+export class Loop {
+  readonly drawing = input.required<LoopDrawing>();
+  readonly chosenPin = input<string | null>(null);
+  readonly pinChosen = output<string>();
+
+  protected readonly shownAmps = SHOWN_AMPS;
+
+  /** The flag stands on the side with room. */
+  protected readonly flagLeft = computed(() => (this.drawing().target?.at.x ?? 0) > 190);
+
+  /** The drawing in one sentence, for those who do not see it. */
+  protected readonly summary = computed(() => {
+    const { vehicles, pack, clamps, volts } = this.drawing();
+    const parts = [
+      `Drawing of the ${vehicles.map((v) => v.name).join(' and ')}${pack ? ' and the pack' : ''}`,
+      ...clamps.map((c) => `${c.isRed ? 'red' : 'black'} clamp ${c.label}`),
+      ...volts.map((v) => v.text),
+    ];
+    return parts.join(', ');
+  });
+}

@@ -1,0 +1,91 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import type { HookupAction } from '@voltrek/core';
+import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
+import { Store } from '@ngrx/store';
+import { reportAction } from './report-action';
+import { selectJob, selectMakeSafe, selectRescue, selectWork } from './state/job-selectors';
+import { Reporter } from './state/reporter';
+import { actionTitle } from './step-words';
+
+/** Takes everything off, one act at a time, in the order the circuit shows to be safest from here. */
+@Component({
+  selector: 'vt-make-safe-dialog',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <div class="frame">
+      <div class="inner">
+        <h1 id="make-safe-title">Make safe</h1>
+        @if (next(); as action) {
+          <p class="now">{{ title(action) }}</p>
+          <p class="dim">Nobody cranks. Clamps never touch each other. Look away from the block.</p>
+          <ol>
+            @for (later of rest(); track $index) {
+              <li>{{ title(later) }}</li>
+            }
+          </ol>
+          <button type="button" class="go" (click)="done(action)">Done: {{ title(action) }}</button>
+        } @else {
+          <p class="now">Everything is off.</p>
+          <p class="dim">Nothing is connected and nothing is switched on.</p>
+        }
+        <button type="button" class="key" (click)="modal.dismiss()">{{ next() ? 'Back to the job' : 'Close' }}</button>
+      </div>
+    </div>
+  `,
+  styles: `
+    .frame {
+      padding: 10px;
+      border-radius: 6px;
+      background: repeating-linear-gradient(-45deg, var(--bad) 0 16px, var(--sheet) 16px 32px);
+    }
+    .inner {
+      display: grid;
+      gap: 14px;
+      padding: 22px;
+      border-radius: 4px;
+      background: var(--sheet);
+    }
+    .now {
+      font-size: 33px;
+      font-weight: 700;
+      line-height: 1.1;
+    }
+    ol {
+      border-top: 1px solid var(--line);
+      color: var(--dim);
+    }
+    li {
+      padding: 8px 0;
+      border-bottom: 1px solid var(--line);
+    }
+    .go {
+      min-height: 64px;
+      border: 0;
+      border-radius: 5px;
+      background: var(--lamp);
+      color: var(--on-lamp);
+      font-size: 20px;
+      font-weight: 700;
+    }
+  `,
+})
+export class MakeSafeDialog {
+  protected readonly modal = inject(NgbActiveModal);
+  private readonly reporter = inject(Reporter);
+  private readonly store = inject(Store);
+  private readonly actions = this.store.selectSignal(selectMakeSafe);
+  private readonly work = this.store.selectSignal(selectWork);
+  private readonly rescue = this.store.selectSignal(selectRescue);
+  private readonly job = this.store.selectSignal(selectJob);
+
+  protected readonly next = computed(() => this.actions()[0] ?? null);
+  protected readonly rest = computed(() => this.actions().slice(1));
+
+  protected title(action: HookupAction): string {
+    return actionTitle(action, this.work(), this.rescue(), this.job()?.hookup ?? null);
+  }
+
+  protected done(action: HookupAction): void {
+    reportAction(this.reporter, action);
+  }
+}

@@ -1,0 +1,72 @@
+import {
+  CLAMP_IDS,
+  hasStarted,
+  isDone,
+  latestReading,
+  type Machine,
+  POLARITY_SIGNS_NEEDED,
+  restVoltsByBlock,
+  socFromRestVolts,
+  type Stage,
+  workingTempC,
+} from '@voltrek/core';
+import { degrees, percentBand, volts } from '../../shared/words/figures';
+import { OUTLOOK_WORDS, SYMPTOM_WORDS, VERDICT_WORDS } from '../../shared/words/words';
+import type { PlannedRescue, Work } from '../state/job-selectors';
+
+export interface StageResult {
+  readonly done: boolean;
+  readonly stopped: boolean;
+  /** The result in one line, or nothing yet. */
+  readonly line: string;
+}
+
+/** What each stage has come to, for the rail. */
+export function stageResults({ job, machine, kit }: Work, rescue: PlannedRescue | null): Record<Stage, StageResult> {
+  const result = (done: boolean, line: string, stopped = false): StageResult => ({ done, line: done ? line : '', stopped });
+  const stopped = job.stops.length > 0;
+  const faults = Object.values(job.checks).filter((r) => r === 'fault').length;
+  const on = CLAMP_IDS.filter((c) => job.hookup.clamps[c] !== null).length;
+  const hookedUp = rescue !== null && on > 0 && rescue.orders.hookup.every((s) => isDone(job.hookup, s.action));
+  const source = kit.find((item) => item.id === job.plan?.sourceId);
+  const charging = latestReading(job, 'charging-idle');
+  const last = job.attempts.at(-1);
+  return {
+    scene: {
+      done: job.scene !== null,
+      stopped,
+      line: stopped ? 'stop stands' : job.scene ? `${degrees(job.scene.ambientC)}, ${job.scene.sloping ? 'sloping' : 'level'}` : '',
+    },
+    checks: result(
+      Object.keys(job.checks).length > 0 || job.symptoms.length > 0,
+      faults > 0 ? `${faults} at fault` : job.symptoms[0] ? SYMPTOM_WORDS[job.symptoms[0]] : 'clear',
+    ),
+    locate: result(job.polaritySigns.length >= POLARITY_SIGNS_NEEDED, machine.blocks[0]?.place ?? ''),
+    measure: result(job.readings.length > 0, measureLine(job, machine)),
+    plan: result(job.plan !== null, source ? source.name.split(',')[0]! : OUTLOOK_WORDS[job.plan?.outlook ?? 'cranks']),
+    hookup: {
+      done: hookedUp || (job.everConnected && on === 0),
+      stopped: false,
+      line: on > 0 ? `${on} on` : job.everConnected ? 'all off' : '',
+    },
+    crank: result(
+      hasStarted(job),
+      machine.engine ? `runs, try ${job.attempts.length}` : `awake, try ${job.attempts.length}`,
+      false,
+    ),
+    cleardown: result(
+      job.everConnected && on === 0 && last !== undefined,
+      charging ? `charging ${volts(charging.volts, 1)}` : 'all off',
+    ),
+    verdict: result(job.verdict !== null, job.verdict ? VERDICT_WORDS[job.verdict.verdict].name.toLowerCase() : ''),
+  };
+}
+
+function measureLine(job: Work['job'], machine: Machine): string {
+  const rest = restVoltsByBlock(job, machine.blocks.length);
+  const first = rest.findIndex((v) => v !== null);
+  if (first < 0) return `${job.readings.length} readings`;
+  if (machine.blocks.length > 1) return rest.map((v) => (v === null ? '-' : v.toFixed(2))).join(' + ') + ' V';
+  const { low, high } = socFromRestVolts(machine.blocks[0]!.rating.chemistry, rest[first]!, workingTempC(job));
+  return `${volts(rest[first]!)}, ${percentBand(low, high)}`;
+}

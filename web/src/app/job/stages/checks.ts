@@ -1,0 +1,110 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
+import { type CheckId, checksFor, stopOf, type Symptom, SYMPTOMS } from '@voltrek/core';
+import { CHECK_WORDS, SYMPTOM_WORDS } from '../../shared/words/words';
+import { NextAction } from '../next-action';
+import type { Work } from '../state/job-selectors';
+import { Reporter } from '../state/reporter';
+
+/** What the driver saw, and what stops a start without being the battery. */
+@Component({
+  selector: 'vt-checks',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [NextAction],
+  template: `
+    <section class="stage" aria-labelledby="stage-title">
+      <header>
+        <h1 id="stage-title">Checks</h1>
+        <span class="dim">{{ answered() }} of {{ checks().length }} done</span>
+      </header>
+      <fieldset>
+        <legend>What it does</legend>
+        <div class="symptoms">
+          @for (symptom of symptoms; track symptom) {
+            <button type="button" class="key" [attr.aria-pressed]="work().job.symptoms.includes(symptom)" (click)="tick(symptom)">
+              {{ symptomWords[symptom] }}
+            </button>
+          }
+        </div>
+      </fieldset>
+      <ul class="ruled checks" aria-label="Look before touching">
+        @for (check of checks(); track check) {
+          <li role="group" [attr.aria-label]="words[check].ask">
+            <span>{{ words[check].ask }}</span>
+            <button type="button" class="key" [attr.aria-pressed]="work().job.checks[check] === 'clear'" (click)="record(check, 'clear')">
+              {{ words[check].clear }}
+            </button>
+            <button type="button" class="key fault" [attr.aria-pressed]="work().job.checks[check] === 'fault'" (click)="record(check, 'fault')">
+              {{ words[check].fault }}
+            </button>
+          </li>
+        }
+      </ul>
+      @if (jointFault()) {
+        <p class="problem">Clean and tighten the joint before any jump: a bad joint wastes it.</p>
+      }
+    </section>
+    <vt-next-action [label]="label()" (go)="next.emit()" />
+  `,
+  styles: `
+    :host {
+      display: contents;
+    }
+    .symptoms {
+      display: grid;
+      grid-template-columns: repeat(4, 1fr);
+      gap: 6px;
+      margin-top: 6px;
+    }
+    .symptoms .key {
+      padding: 4px 6px;
+      font-size: 16px;
+    }
+    .checks li {
+      display: grid;
+      grid-template-columns: 1fr 104px 104px;
+      align-items: center;
+      gap: 8px;
+      padding: 3px 0;
+    }
+    .checks .key {
+      padding: 4px 6px;
+      font-size: 16px;
+    }
+    @media (max-width: 720px) {
+      .symptoms {
+        grid-template-columns: repeat(2, 1fr);
+      }
+      .checks li {
+        grid-template-columns: 1fr 84px 84px;
+      }
+    }
+  `,
+})
+export class Checks {
+  readonly work = input.required<Work>();
+  readonly next = output();
+
+  private readonly reporter = inject(Reporter);
+
+  protected readonly symptoms = SYMPTOMS;
+  protected readonly symptomWords = SYMPTOM_WORDS;
+  protected readonly words = CHECK_WORDS;
+  protected readonly checks = computed(() => checksFor(this.work().machine));
+  protected readonly answered = computed(
+    () => this.checks().filter((check) => this.work().job.checks[check] !== undefined).length,
+  );
+  protected readonly jointFault = computed(() => this.work().job.checks.joints === 'fault');
+  protected readonly label = computed(() =>
+    this.answered() === this.checks().length ? 'Checks done' : 'Go on to Locate',
+  );
+
+  protected tick(symptom: Symptom): void {
+    this.reporter.report('symptom.recorded', { symptom });
+  }
+
+  protected record(check: CheckId, result: 'clear' | 'fault'): void {
+    this.reporter.report('check.recorded', { check, result });
+    const stop = result === 'fault' ? stopOf(check) : null;
+    if (stop) this.reporter.report('stop.raised', { stop });
+  }
+}

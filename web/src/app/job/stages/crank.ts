@@ -1,0 +1,290 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import {
+  anyClampOn,
+  ATTEMPT_OUTCOMES,
+  type AttemptOutcome,
+  BIG_DIESEL_L,
+  DEFAULT_RULES,
+  hasStarted,
+  outOfRange,
+  restSecondsLeft,
+  runningAttempt,
+  SMALL_ENGINE_L,
+  startsByWaking,
+  TYPED_RANGES,
+} from '@voltrek/core';
+import { typedVolts } from '../../shared/ui/typed-volts';
+import { clock, volts } from '../../shared/words/figures';
+import { OUTCOME_WORDS, OUTLOOK_WORDS, WAKE_OUTCOME_WORDS } from '../../shared/words/words';
+import { NextAction } from '../next-action';
+import { ReasonPrompt } from '../reason-prompt';
+import type { PlannedRescue, Work } from '../state/job-selectors';
+import { Reporter } from '../state/reporter';
+import { ticker } from '../ticker';
+
+/** Bounded tries: start, watch, stop, rest. */
+@Component({
+  selector: 'vt-crank',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [NextAction],
+  template: `
+    <section class="stage" aria-labelledby="stage-title">
+      <header>
+        <h1 id="stage-title">{{ wakes() ? 'Wake' : 'Crank' }}</h1>
+        <span class="dim">{{ help() }}</span>
+      </header>
+      <div class="dial" [class.over]="over()">
+        <span class="time" role="timer">{{ time() }}</span>
+        <div>
+          <p class="state">{{ state() }}</p>
+          <p class="dim">{{ limitNote() }}</p>
+        </div>
+      </div>
+      @if (running()) {
+        <fieldset>
+          <legend>How did it end?</legend>
+          <div class="outcomes">
+            @for (outcome of outcomes(); track outcome) {
+              <button type="button" class="key" [attr.aria-pressed]="chosen() === outcome" (click)="chosen.set(outcome)">
+                {{ words()[outcome].name }}
+              </button>
+            }
+          </div>
+        </fieldset>
+        <label class="lowest">
+          <span>{{ wakes() ? 'Volts at the posts, if read' : 'Lowest volts at the posts, if read' }}</span>
+          <input
+            class="field"
+            inputmode="decimal"
+            autocomplete="off"
+            placeholder="962 is 9.62"
+            [value]="lowestText()"
+            [attr.aria-invalid]="lowestFault() !== null"
+            (input)="lowestText.set($any($event.target).value)"
+          />
+        </label>
+        @if (lowestFault(); as why) {
+          <p class="problem" role="alert">{{ why }}</p>
+        }
+      }
+      @if (work().job.plan; as plan) {
+        <dl class="promise">
+          <div>
+            <dt>the plan said</dt>
+            <dd class="figure small">{{ outlookWords[plan.outlook] }}</dd>
+          </div>
+          @if (plan.starterVolts !== null) {
+            <div><dt>at the starter</dt><dd class="figure">{{ plan.starterVolts.toFixed(1) }} <small>V</small></dd></div>
+            <div><dt>needs {{ plan.neededRpm?.toFixed(0) }}</dt><dd class="figure">{{ plan.rpm?.toFixed(0) }} <small>rpm</small></dd></div>
+          }
+          @if (plan.wakeVolts !== null) {
+            <div><dt>while it wakes</dt><dd class="figure">{{ plan.wakeVolts.toFixed(1) }} <small>V</small></dd></div>
+          }
+        </dl>
+      }
+      <ol class="ruled tries">
+        @for (a of work().job.attempts; track a.startedAt; let i = $index) {
+          @if (a.outcome; as outcome) {
+            <li>
+              <strong>Try {{ i + 1 }}: {{ words()[outcome].name }}</strong>
+              <span class="dim">{{ a.seconds?.toFixed(0) }} s{{ a.lowestVolts === null ? '' : ', ' + volts(a.lowestVolts) }}</span>
+              <span class="next-step">{{ words()[outcome].next }}</span>
+            </li>
+          }
+        }
+      </ol>
+    </section>
+    @if (running()) {
+      <vt-next-action [label]="chosen() ? 'End the try: ' + words()[chosen()!].name : 'Say how it ended'" [disabled]="!chosen() || lowestFault() !== null" (go)="end()" />
+    } @else if (started()) {
+      <vt-next-action label="Go on to Clear down" (go)="next.emit()" />
+    } @else if (isClosed()) {
+      <vt-next-action label="Job is closed" [disabled]="true" />
+    } @else if (spent()) {
+      <vt-next-action label="Tries are spent. Back to Checks" (go)="toChecks.emit()" />
+    } @else if (restLeft() > 0) {
+      <vt-next-action [label]="'Rest ' + clock(restLeft()) + '. Crank sooner, and say why'" (go)="hurry()" />
+    } @else {
+      <vt-next-action [label]="startLabel()" (go)="start()" />
+    }
+  `,
+  styles: `
+    :host {
+      display: contents;
+    }
+    .dial {
+      display: flex;
+      align-items: center;
+      gap: 22px;
+      padding: 12px 22px;
+      border: 2px solid var(--ink);
+      border-radius: 6px;
+      background: var(--sheet);
+    }
+    .dial.over {
+      border: 5px solid var(--bad);
+    }
+    .time {
+      font-size: 64px;
+      font-weight: 800;
+      line-height: 1;
+      min-width: 180px;
+      text-align: right;
+    }
+    .state {
+      font-size: 22px;
+      font-weight: 700;
+    }
+    .outcomes {
+      display: grid;
+      grid-template-columns: repeat(5, 1fr);
+      gap: 6px;
+      margin-top: 6px;
+    }
+    .outcomes .key {
+      min-height: 64px;
+      padding: 4px;
+    }
+    .lowest {
+      display: grid;
+      grid-template-columns: 1fr 180px;
+      align-items: center;
+      gap: 14px;
+    }
+    .promise {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 12px 40px;
+      margin: 0;
+      padding-top: 10px;
+      border-top: 1px solid var(--line);
+    }
+    dt {
+      font-size: 15px;
+      font-weight: 500;
+      color: var(--dim);
+    }
+    dd {
+      margin: 0;
+    }
+    .figure.small {
+      font-size: 22px;
+    }
+    .tries li {
+      display: grid;
+      grid-template-columns: 1fr auto;
+      gap: 0 14px;
+      padding: 8px 0;
+    }
+    .next-step {
+      grid-column: 1 / -1;
+    }
+    @media (max-width: 720px) {
+      .outcomes {
+        grid-template-columns: repeat(2, 1fr);
+      }
+      .time {
+        font-size: 44px;
+        min-width: 110px;
+      }
+      .dial {
+        padding: 10px 14px;
+        gap: 14px;
+      }
+      .lowest {
+        grid-template-columns: 1fr;
+        gap: 4px;
+      }
+    }
+  `,
+})
+export class Crank {
+  readonly work = input.required<Work>();
+  readonly rescue = input.required<PlannedRescue | null>();
+  readonly next = output();
+  readonly toChecks = output();
+
+  private readonly reporter = inject(Reporter);
+  private readonly reasons = inject(ReasonPrompt);
+  private readonly now = ticker();
+
+  protected readonly volts = volts;
+  protected readonly clock = clock;
+  protected readonly outlookWords = OUTLOOK_WORDS;
+  protected readonly chosen = signal<AttemptOutcome | null>(null);
+  protected readonly lowestText = signal('');
+
+  protected readonly wakes = computed(() => startsByWaking(this.work().machine));
+  protected readonly words = computed(() => (this.wakes() ? WAKE_OUTCOME_WORDS : OUTCOME_WORDS));
+  protected readonly outcomes = computed(() =>
+    ATTEMPT_OUTCOMES.filter((o) => !this.wakes() || o === 'started' || o === 'clicks' || o === 'nothing'),
+  );
+  protected readonly running = computed(() => runningAttempt(this.work().job));
+  protected readonly started = computed(() => hasStarted(this.work().job));
+  protected readonly isClosed = computed(() => this.work().job.closedAt !== null);
+  protected readonly help = computed(() =>
+    anyClampOn(this.work().job.hookup) ? 'with help joined' : 'on its own block, nothing joined',
+  );
+  protected readonly limitSeconds = computed(() => {
+    const { engine } = this.work().machine;
+    if (engine && engine.displacementL <= SMALL_ENGINE_L) return DEFAULT_RULES.crankSecondsMaxSmall;
+    if (engine?.fuel === 'diesel' && engine.displacementL >= BIG_DIESEL_L) return DEFAULT_RULES.crankSecondsMaxBigDiesel;
+    return DEFAULT_RULES.crankSecondsMax;
+  });
+  protected readonly restLeft = computed(() =>
+    this.running() || this.started()
+      ? 0
+      : restSecondsLeft(this.work().job, new Date(this.now()).toISOString(), DEFAULT_RULES),
+  );
+  protected readonly spent = computed(() => this.work().job.triesSinceChecks >= DEFAULT_RULES.rotateTriesMax);
+  private readonly seconds = computed(() => {
+    const running = this.running();
+    return running ? Math.max(0, (this.now() - Date.parse(running.startedAt)) / 1000) : 0;
+  });
+  protected readonly over = computed(() => this.running() !== null && !this.wakes() && this.seconds() > this.limitSeconds());
+  protected readonly time = computed(() => {
+    if (this.running()) return this.seconds().toFixed(1);
+    return this.restLeft() > 0 ? clock(this.restLeft()) : '0.0';
+  });
+  protected readonly state = computed(() => {
+    if (this.over()) return 'Stop cranking now';
+    if (this.running()) return this.wakes() ? 'Brake down, start pressed' : 'Cranking';
+    if (this.started()) return this.wakes() ? 'Awake and ready' : 'It runs';
+    return this.restLeft() > 0 ? 'Starter and leads rest' : 'Ready. Stand clear of the block';
+  });
+  protected readonly limitNote = computed(() =>
+    this.wakes()
+      ? 'Hold the volts steady until its own lamps say ready.'
+      : `${this.limitSeconds()} s at most, then ${DEFAULT_RULES.crankRestSeconds} s rest, ${DEFAULT_RULES.rotateTriesMax} tries.`,
+  );
+  protected readonly startLabel = computed(() => {
+    const nth = this.work().job.attempts.length + 1;
+    return this.wakes() ? `Press start, try ${nth}` : `Crank now, try ${nth}`;
+  });
+  private readonly lowest = computed(() => typedVolts(this.lowestText()));
+  protected readonly lowestFault = computed(() => {
+    if (!this.lowestText().trim()) return null;
+    const value = this.lowest();
+    return value === null ? 'That is not a voltage.' : outOfRange('Volts', value, TYPED_RANGES.volts);
+  });
+
+  protected start(): void {
+    this.chosen.set(null);
+    this.lowestText.set('');
+    this.reporter.report('attempt.started', {});
+  }
+
+  protected end(): void {
+    const outcome = this.chosen();
+    if (!outcome) return;
+    const seconds = Math.round(this.seconds() * 10) / 10;
+    this.reporter.report('attempt.ended', { outcome, seconds: Math.min(seconds, 3600), lowestVolts: this.lowest() });
+  }
+
+  protected async hurry(): Promise<void> {
+    const reason = await this.reasons.ask('Why crank before the starter and leads have rested?');
+    if (!reason) return;
+    this.reporter.report('override.given', { rule: 'crankRestSeconds', reason });
+    this.start();
+  }
+}

@@ -1,0 +1,121 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
+import {
+  contactAt,
+  DEFAULT_RULES,
+  type HookupStep,
+  isDone,
+  POLARITY_SIGNS_NEEDED,
+  startsByWaking,
+} from '@voltrek/core';
+import { RULE_NOTES } from '../../shared/words/words';
+import { NextAction } from '../next-action';
+import { reportAction } from '../report-action';
+import { StepCard } from '../step-card';
+import { StepLine } from '../step-line';
+import type { PlannedRescue, Work } from '../state/job-selectors';
+import { Reporter } from '../state/reporter';
+import { actionDone } from '../step-words';
+
+/** Clamps on, one at a time, with what the circuit says of each before it bites. */
+@Component({
+  selector: 'vt-hookup',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [NextAction, StepCard, StepLine],
+  template: `
+    <section class="stage" aria-labelledby="stage-title">
+      <header>
+        <h1 id="stage-title">Hook up</h1>
+        <span class="dim">{{ ruleNote() }}</span>
+      </header>
+      @if (steps().length === 0) {
+        <p class="problem">No source is chosen yet.</p>
+      } @else {
+        <ol>
+          @for (step of done(); track $index) {
+            <li><vt-step-line [step]="step" [work]="work()" [rescue]="rescue()" [isDone]="true" /></li>
+          }
+        </ol>
+        @if (nextStep(); as step) {
+          <vt-step-card [step]="step" [work]="work()" [rescue]="rescue()!" [contact]="contact()" />
+        } @else {
+          <p class="ready">Hooked up. Stand clear of the block.</p>
+        }
+        <ol class="ruled" [start]="done().length + 2">
+          @for (step of later(); track $index) {
+            <li><vt-step-line [step]="step" [work]="work()" [rescue]="rescue()" [number]="done().length + 2 + $index" /></li>
+          }
+          <li>
+            <vt-step-line [text]="finalWord()" [number]="steps().length + 1" />
+          </li>
+        </ol>
+      }
+    </section>
+    @if (steps().length === 0) {
+      <vt-next-action label="Choose a source in Plan" (go)="toPlan.emit()" />
+    } @else if (!polaritySure()) {
+      <vt-next-action label="Prove positive in Locate first" (go)="toLocate.emit()" />
+    } @else if (nextStep(); as step) {
+      <vt-next-action [label]="doneWord(step)" [disabled]="work().job.closedAt !== null" (go)="confirm(step)" />
+    } @else {
+      <vt-next-action [label]="wakes() ? 'Go on: wake it' : 'Go on: crank'" (go)="next.emit()" />
+    }
+  `,
+  styles: `
+    :host {
+      display: contents;
+    }
+    .ready {
+      padding: 22px;
+      border: 2px solid var(--ink);
+      border-radius: 5px;
+      background: var(--sheet);
+      font-size: 26px;
+      font-weight: 700;
+    }
+  `,
+})
+export class Hookup {
+  readonly work = input.required<Work>();
+  readonly rescue = input.required<PlannedRescue | null>();
+  readonly next = output();
+  readonly toPlan = output();
+  readonly toLocate = output();
+
+  private readonly reporter = inject(Reporter);
+
+  protected readonly wakes = computed(() => startsByWaking(this.work().machine));
+  protected readonly finalWord = computed(() =>
+    this.wakes() ? 'Foot on the brake, press start' : 'Stand clear, crank the casualty',
+  );
+  protected readonly steps = computed(() => this.rescue()?.orders.hookup ?? []);
+  protected readonly done = computed(() => this.steps().slice(0, this.nextIndex()));
+  protected readonly nextStep = computed(() => this.steps()[this.nextIndex()] ?? null);
+  protected readonly later = computed(() => this.steps().slice(this.nextIndex() + 1));
+  protected readonly polaritySure = computed(() => this.work().job.polaritySigns.length >= POLARITY_SIGNS_NEEDED);
+  protected readonly ruleNote = computed(() => {
+    const rule = this.nextStep()?.rule;
+    const note = rule && RULE_NOTES[rule];
+    return note ? `house rule: ${note}` : '';
+  });
+
+  /** Gap, bite and gas at the contact about to be made, solved from the circuit. */
+  protected readonly contact = computed(() => {
+    const action = this.nextStep()?.action;
+    const rescue = this.rescue();
+    if (action?.kind !== 'attach' || !rescue) return null;
+    return contactAt(rescue.scene, this.work().job.hookup, action.clamp, action.pointId, DEFAULT_RULES);
+  });
+
+  private readonly nextIndex = computed(() => {
+    const index = this.steps().findIndex((s) => !isDone(this.work().job.hookup, s.action));
+    return index < 0 ? this.steps().length : index;
+  });
+
+  protected doneWord(step: HookupStep): string {
+    return actionDone(step.action);
+  }
+
+  protected confirm(step: HookupStep): void {
+    reportAction(this.reporter, step.action);
+  }
+}

@@ -1,0 +1,146 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output } from '@angular/core';
+import { POLARITY_SIGNS, POLARITY_SIGNS_NEEDED, type PolaritySign } from '@voltrek/core';
+import { POINT_KIND_WORDS, POLARITY_WORDS } from '../../shared/words/words';
+import { NextAction } from '../next-action';
+import type { Work } from '../state/job-selectors';
+import { Reporter } from '../state/reporter';
+
+/** Where the points are, how to reach them, and which is positive. */
+@Component({
+  selector: 'vt-locate',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [NextAction],
+  template: `
+    <section class="stage" aria-labelledby="stage-title">
+      <header>
+        <h1 id="stage-title">Locate</h1>
+        <span class="dim">block: {{ blockPlaces() }}</span>
+      </header>
+      <ol class="ruled points">
+        @for (point of work().machine.points; track point.id; let i = $index) {
+          @let isChosen = point.id === chosen();
+          <li>
+            <button type="button" class="point" [attr.aria-expanded]="isChosen" (click)="pinChosen.emit(point.id)">
+              <span class="number" [class.positive]="isPositive(point.kind)" aria-hidden="true">{{ i + 1 }}</span>
+              <span class="label">{{ point.label }}</span>
+              <span class="dim">{{ kindWords[point.kind] }}</span>
+            </button>
+            @if (isChosen) {
+              <ol class="steps">
+                @for (step of point.steps; track $index) {
+                  <li>{{ step }}</li>
+                }
+              </ol>
+            }
+          </li>
+        }
+      </ol>
+      @for (caution of work().machine.cautions; track $index) {
+        <p class="caution"><span aria-hidden="true">!</span> {{ caution }}</p>
+      }
+      <fieldset>
+        <legend>Which is positive? Two signs must agree</legend>
+        <div class="keys">
+          @for (sign of signs; track sign) {
+            <button type="button" class="key" [attr.aria-pressed]="ticked().includes(sign)" (click)="tick(sign)">{{ signWords[sign] }}</button>
+          }
+        </div>
+      </fieldset>
+    </section>
+    <vt-next-action [label]="enough() ? 'Found, positive is sure' : 'Tick two signs of positive'" [disabled]="!enough()" (go)="confirm()" />
+  `,
+  styles: `
+    :host {
+      display: contents;
+    }
+    .point {
+      display: grid;
+      grid-template-columns: 34px 1fr auto;
+      align-items: center;
+      gap: 12px;
+      width: 100%;
+      min-height: 48px;
+      padding: 4px 0;
+      border: 0;
+      background: none;
+      text-align: left;
+      font-weight: 600;
+    }
+    .point .dim {
+      font-weight: 500;
+    }
+    .number {
+      display: grid;
+      place-items: center;
+      width: 30px;
+      height: 30px;
+      border: 2px solid var(--ink);
+      border-radius: 50%;
+      background: var(--sheet);
+      font-weight: 700;
+    }
+    .number.positive {
+      background: var(--positive);
+      color: var(--on-positive);
+    }
+    .steps {
+      padding: 2px 0 12px 46px;
+      font-size: 18px;
+    }
+    .steps li {
+      padding: 3px 0;
+    }
+    .caution {
+      display: flex;
+      gap: 10px;
+      font-weight: 600;
+      color: var(--watch);
+    }
+    .caution span {
+      flex: none;
+      width: 22px;
+      height: 22px;
+      border: 2px solid currentcolor;
+      border-radius: 3px;
+      text-align: center;
+      line-height: 20px;
+    }
+    legend {
+      margin-bottom: 6px;
+    }
+  `,
+})
+export class Locate {
+  readonly work = input.required<Work>();
+  readonly chosenPin = input<string | null>(null);
+  readonly pinChosen = output<string>();
+  readonly next = output();
+
+  private readonly reporter = inject(Reporter);
+
+  protected readonly kindWords = POINT_KIND_WORDS;
+  protected readonly signs = POLARITY_SIGNS;
+  protected readonly signWords = POLARITY_WORDS;
+  protected readonly ticked = linkedSignal<readonly PolaritySign[]>(() => this.work().job.polaritySigns);
+  protected readonly enough = computed(() => this.ticked().length >= POLARITY_SIGNS_NEEDED);
+  protected readonly chosen = computed(() => this.chosenPin() ?? this.work().machine.points[0]?.id);
+  protected readonly blockPlaces = computed(() =>
+    this.work()
+      .machine.blocks.map((b) => b.place)
+      .join('; '),
+  );
+
+  protected isPositive(kind: string): boolean {
+    return kind === 'red-post' || kind === 'block-positive' || kind === 'latch-wire-positive';
+  }
+
+  protected tick(sign: PolaritySign): void {
+    this.ticked.update((list) => (list.includes(sign) ? list.filter((s) => s !== sign) : [...list, sign]));
+  }
+
+  protected confirm(): void {
+    const signs = this.ticked();
+    if (signs !== this.work().job.polaritySigns) this.reporter.report('polarity.proved', { signs });
+    this.next.emit();
+  }
+}

@@ -1,0 +1,215 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
+import {
+  PLACE_KINDS,
+  type SceneRecord,
+  STOP_CONDITIONS,
+  type StopCondition,
+  TYPED_RANGES,
+  workingTempC,
+} from '@voltrek/core';
+import { CLASS_WORDS, PLACE_WORDS, STANDING_CAUTION, STOP_WORDS } from '../../shared/words/words';
+import { NextAction } from '../next-action';
+import { ReasonPrompt } from '../reason-prompt';
+import type { Work } from '../state/job-selectors';
+import { Reporter } from '../state/reporter';
+
+/** Where it stands, how cold, and whether anything stops the job before it starts. */
+@Component({
+  selector: 'vt-scene',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [NextAction],
+  template: `
+    <section class="stage" aria-labelledby="stage-title">
+      <header>
+        <h1 id="stage-title">Scene</h1>
+        <span class="dim">{{ classWord() }}, {{ work().machine.maker }} {{ work().machine.model }}</span>
+      </header>
+      <div class="top">
+        <fieldset>
+          <legend>Air, °C</legend>
+          <div class="stepper">
+            <button type="button" class="key" aria-label="Colder" [disabled]="tempC() <= range.min" (click)="set({ ambientC: tempC() - 1 })">−</button>
+            <output class="figure" aria-live="polite">{{ tempC() }}</output>
+            <button type="button" class="key" aria-label="Warmer" [disabled]="tempC() >= range.max" (click)="set({ ambientC: tempC() + 1 })">+</button>
+          </div>
+        </fieldset>
+        <fieldset class="grow">
+          <legend>Place</legend>
+          <div class="keys tight">
+            @for (place of places; track place) {
+              <button type="button" class="key" [attr.aria-pressed]="work().job.scene?.place === place" (click)="set({ place })">
+                {{ placeWords[place] }}
+              </button>
+            }
+          </div>
+        </fieldset>
+      </div>
+      <div class="keys four">
+        @for (flag of flags; track flag.key) {
+          <button type="button" class="key" [attr.aria-pressed]="record()[flag.key]" (click)="toggle(flag.key)">{{ flag.name }}</button>
+        }
+      </div>
+      <fieldset class="stops">
+        <legend>Any of these stops the job</legend>
+        <div class="stop-grid">
+          @for (stop of stops; track stop) {
+            <button type="button" class="key fault" [attr.aria-pressed]="isRaised(stop)" (click)="toggleStop(stop)">
+              <span class="sign" aria-hidden="true">!</span>{{ stopWords[stop].sign }}
+            </button>
+          }
+        </div>
+      </fieldset>
+      @if (raised(); as stop) {
+        <p class="problem" role="alert">{{ stopWords[stop].wrong }} {{ stopWords[stop].instead }}</p>
+      } @else {
+        <p class="dim note">{{ caution }}</p>
+      }
+    </section>
+    @if (raised()) {
+      <vt-next-action label="Stopped. Go to the verdict" (go)="toVerdict.emit()" />
+    } @else {
+      <vt-next-action label="Safe to work here" [disabled]="closed()" (go)="confirm()" />
+    }
+  `,
+  styles: `
+    :host {
+      display: contents;
+    }
+    .top {
+      display: flex;
+      gap: 20px;
+    }
+    .grow {
+      flex: 1;
+    }
+    .stepper {
+      display: flex;
+      align-items: center;
+      gap: 6px;
+    }
+    .stepper output {
+      min-width: 64px;
+      text-align: center;
+    }
+    .stepper .key {
+      font-size: 24px;
+      min-width: 56px;
+      min-height: 56px;
+    }
+    .tight {
+      display: grid;
+      grid-template-columns: repeat(4, 1fr);
+      gap: 6px;
+    }
+    .tight .key {
+      padding: 4px 6px;
+    }
+    .four {
+      display: grid;
+      grid-template-columns: repeat(4, 1fr);
+    }
+    legend {
+      margin-bottom: 6px;
+    }
+    .stop-grid {
+      display: grid;
+      grid-template-columns: repeat(3, 1fr);
+      gap: 8px;
+    }
+    .stop-grid .key {
+      display: flex;
+      align-items: center;
+      gap: 10px;
+      min-height: 66px;
+      text-align: left;
+      font-size: 15px;
+    }
+    .sign {
+      flex: none;
+      display: grid;
+      place-items: center;
+      width: 24px;
+      height: 24px;
+      border: 2px solid currentcolor;
+      border-radius: 3px;
+      font-weight: 700;
+      transform: rotate(45deg);
+    }
+    .note {
+      font-size: 15px;
+    }
+    @media (max-width: 720px) {
+      .top {
+        flex-direction: column;
+        gap: 12px;
+      }
+      .stop-grid,
+      .four {
+        grid-template-columns: repeat(2, 1fr);
+      }
+    }
+  `,
+})
+export class Scene {
+  readonly work = input.required<Work>();
+  readonly next = output();
+  readonly toVerdict = output();
+
+  private readonly reporter = inject(Reporter);
+  private readonly reasons = inject(ReasonPrompt);
+
+  protected readonly places = PLACE_KINDS;
+  protected readonly placeWords = PLACE_WORDS;
+  protected readonly stops = STOP_CONDITIONS;
+  protected readonly stopWords = STOP_WORDS;
+  protected readonly caution = STANDING_CAUTION;
+  protected readonly range = TYPED_RANGES.ambientC;
+  protected readonly flags = [
+    { key: 'sloping', name: 'sloping' },
+    { key: 'dark', name: 'dark' },
+    { key: 'enclosed', name: 'closed in' },
+    { key: 'mainsNear', name: 'mains near' },
+  ] as const;
+
+  protected readonly record = computed<SceneRecord>(
+    () =>
+      this.work().job.scene ?? {
+        ambientC: this.work().job.call.ambientC,
+        place: 'verge',
+        sloping: false,
+        dark: false,
+        enclosed: false,
+        mainsNear: false,
+      },
+  );
+  protected readonly tempC = computed(() => workingTempC(this.work().job));
+  protected readonly classWord = computed(() => CLASS_WORDS[this.work().machine.machineClass]);
+  protected readonly raised = computed(() => this.work().job.stops[0] ?? null);
+  protected readonly closed = computed(() => this.work().job.closedAt !== null);
+
+  protected set(change: Partial<SceneRecord>): void {
+    this.reporter.report('scene.recorded', { ...this.record(), ...change });
+  }
+
+  protected toggle(key: 'sloping' | 'dark' | 'enclosed' | 'mainsNear'): void {
+    this.set({ [key]: !this.record()[key] });
+  }
+
+  protected isRaised(stop: StopCondition): boolean {
+    return this.work().job.stops.includes(stop);
+  }
+
+  protected async toggleStop(stop: StopCondition): Promise<void> {
+    if (!this.isRaised(stop)) {
+      this.reporter.report('stop.raised', { stop });
+      return;
+    }
+    const reason = await this.reasons.ask(`Why does "${STOP_WORDS[stop].sign}" no longer stand?`);
+    if (reason) this.reporter.report('stop.withdrawn', { stop, reason });
+  }
+
+  protected confirm(): void {
+    if (this.work().job.scene === null) this.set({});
+    this.next.emit();
+  }
+}

@@ -1,0 +1,149 @@
+import { HttpErrorResponse } from '@angular/common/http';
+import { inject } from '@angular/core';
+import type { JobEvent } from '@voltrek/core';
+import { Actions, createEffect, ofType } from '@ngrx/effects';
+import { type Action, Store } from '@ngrx/store';
+import {
+  catchError,
+  concatMap,
+  defer,
+  EMPTY,
+  from,
+  map,
+  mergeMap,
+  Observable,
+  of,
+  retry,
+  switchMap,
+  take,
+  throwError,
+  timer,
+} from 'rxjs';
+import { Api } from '../../shared/state/api';
+import { Outbox } from '../../shared/state/outbox';
+import { isTransient, problemText } from '../../shared/state/problem';
+import { JobActions, jobFeature, type LoggedEvent } from './job-state';
+
+/** Waits between tries to reach the server: short at first, then steady. */
+const RETRY_FIRST_MS = 400;
+const RETRY_MOST_MS = 4_000;
+
+export const loadJob = createEffect(
+  (actions = inject(Actions), api = inject(Api), outbox = inject(Outbox)) =>
+    actions.pipe(
+      ofType(JobActions.opened, JobActions.caughtUpWanted),
+      switchMap(({ jobId }) =>
+        from(outbox.waitingFor(jobId)).pipe(
+          switchMap((waiting) =>
+            api.job(jobId).pipe(
+              retry({ delay: (error: unknown, n) => waitToRetry(error, n) }),
+              map((detail) => JobActions.loaded({ jobId, detail, waiting })),
+            ),
+          ),
+          catchError((error: unknown) => of(JobActions.failed({ problem: problemText(error) }))),
+        ),
+      ),
+    ),
+  { functional: true },
+);
+
+/** Keeps what is reported on the device until the server has it. */
+export const keepPending = createEffect(
+  (actions = inject(Actions), outbox = inject(Outbox)) =>
+    actions.pipe(
+      ofType(JobActions.reported),
+      mergeMap(({ event }) => outbox.keep(event)),
+    ),
+  { functional: true, dispatch: false },
+);
+
+export const dropAcknowledged = createEffect(
+  (actions = inject(Actions), outbox = inject(Outbox)) =>
+    actions.pipe(
+      ofType(JobActions.acknowledged, JobActions.heard, JobActions.refused),
+      mergeMap(({ event }) => outbox.drop(event.id)),
+    ),
+  { functional: true, dispatch: false },
+);
+
+/** Sends pending events one after another, oldest first, and keeps trying while the server is away. */
+export const sendPending = createEffect(
+  (actions = inject(Actions), store = inject(Store), api = inject(Api)) =>
+    actions.pipe(
+      ofType(JobActions.reported, JobActions.loaded),
+      mergeMap((action) => (action.type === JobActions.loaded.type ? from(action.waiting) : of(action.event))),
+      concatMap(() =>
+        defer(() =>
+          store.select(jobFeature.selectPending).pipe(
+            take(1),
+            switchMap(([head]) => (head ? send(head, api, store) : EMPTY)),
+          ),
+        ),
+      ),
+    ),
+  { functional: true },
+);
+
+function send(event: JobEvent, api: Api, store: Store): Observable<Action> {
+  return api.append(event).pipe(
+    retry({
+      delay: (error: unknown, n) => {
+        if (isTransient(error)) store.dispatch(JobActions.connectionChanged({ connected: false }));
+        return waitToRetry(error, n);
+      },
+    }),
+    map(({ revision }) => JobActions.acknowledged({ event, revision, at: new Date().toISOString() })),
+    catchError((error: unknown) => of(JobActions.refused({ event, why: refusalText(error) }))),
+  );
+}
+
+function waitToRetry(error: unknown, attempt: number): Observable<unknown> {
+  return isTransient(error)
+    ? timer(Math.min(RETRY_MOST_MS, RETRY_FIRST_MS * 2 ** (attempt - 1)))
+    : throwError(() => error);
+}
+
+function refusalText(error: unknown): string {
+  return error instanceof HttpErrorResponse ? problemText(error) : 'It could not be sent.';
+}
+
+/** Listens to the job's stream while it is open. */
+export const hearJob = createEffect(
+  (actions = inject(Actions)) =>
+    actions.pipe(
+      ofType(JobActions.opened, JobActions.left),
+      switchMap((action) => (action.type === JobActions.opened.type ? listen(action.jobId) : EMPTY)),
+    ),
+  { functional: true },
+);
+
+function listen(jobId: string): Observable<Action> {
+  return new Observable<Action>((out) => {
+    const source = new EventSource(`/api/jobs/${jobId}/stream`);
+    let wasLost = false;
+    source.onmessage = ({ data }) => {
+      const { event, revision } = JSON.parse(String(data)) as LoggedEvent;
+      out.next(JobActions.heard({ event, revision }));
+    };
+    source.onerror = () => {
+      wasLost = true;
+      out.next(JobActions.connectionChanged({ connected: false }));
+    };
+    source.onopen = () => {
+      out.next(JobActions.connectionChanged({ connected: true }));
+      if (wasLost) out.next(JobActions.caughtUpWanted({ jobId }));
+      wasLost = false;
+    };
+    return () => source.close();
+  });
+}
+
+/** After a refusal the log may hold what this screen has not seen: fetch it. */
+export const catchUpAfterRefusal = createEffect(
+  (actions = inject(Actions)) =>
+    actions.pipe(
+      ofType(JobActions.refused),
+      map(({ event }) => JobActions.caughtUpWanted({ jobId: event.jobId })),
+    ),
+  { functional: true },
+);

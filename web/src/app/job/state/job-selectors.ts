@@ -1,0 +1,94 @@
+import {
+  caseOfJob,
+  DEFAULT_RULES,
+  foldJob,
+  type HookupStep,
+  hookupScene,
+  isDone,
+  judge,
+  lastUndoable,
+  makeSafe,
+  ordersOfJob,
+  plannedOption,
+  rankForJob,
+} from '@voltrek/core';
+import { createSelector } from '@ngrx/store';
+import { jobFeature } from './job-state';
+
+const { selectDetail, selectLogged, selectPending } = jobFeature;
+
+/** The log as this screen knows it: what the server has, then what it has yet to take. */
+export const selectEvents = createSelector(selectLogged, selectPending, (logged, pending) => [
+  ...logged.map((l) => l.event),
+  ...pending,
+]);
+
+export const selectJob = createSelector(selectEvents, foldJob);
+
+export const selectMachine = createSelector(selectDetail, (detail) => detail?.machine ?? null);
+
+/** The job with its machine, once both are here. */
+export const selectWork = createSelector(selectJob, selectDetail, (job, detail) =>
+  job && detail ? { job, ...detail } : null,
+);
+export type Work = NonNullable<ReturnType<typeof selectWork>>;
+
+export const selectUndoable = createSelector(selectEvents, selectJob, (events, job) =>
+  job?.closedAt === null ? lastUndoable(events) : null,
+);
+
+/** What ranking depends on. Everything else a tap changes leaves the solved options as they are. */
+const selectReadings = createSelector(selectJob, (job) => job?.readings);
+const selectSceneRecord = createSelector(selectJob, (job) => job?.scene);
+const selectFirstEvent = createSelector(selectEvents, (events) => events[0]);
+
+export const selectOptions = createSelector(
+  selectReadings,
+  selectSceneRecord,
+  selectFirstEvent,
+  selectDetail,
+  (readings, scene, call, detail) => {
+    if (!readings || !detail || call?.type !== 'job.opened') return [];
+    return rankForJob({ readings, scene: scene ?? null, call: call.data }, detail.machine, detail.kit, DEFAULT_RULES);
+  },
+);
+
+/** The plan's option with its orders and circuit; null without a plan. */
+export const selectRescue = createSelector(selectWork, (work) => {
+  if (!work) return null;
+  const { job, machine, kit, donorMachine } = work;
+  const option = plannedOption(job, machine, kit);
+  if (!option) return null;
+  return {
+    option,
+    orders: ordersOfJob(job, machine, donorMachine, option, DEFAULT_RULES),
+    scene: hookupScene(job, machine, option),
+  };
+});
+export type PlannedRescue = NonNullable<ReturnType<typeof selectRescue>>;
+
+/** The next step of the hook-up that is not done; null when all are. */
+export const selectNextHookupStep = createSelector(selectJob, selectRescue, (job, rescue) =>
+  job && rescue ? firstOpen(rescue.orders.hookup, job.hookup) : null,
+);
+
+export const selectNextClearingStep = createSelector(selectJob, selectRescue, (job, rescue) =>
+  job && rescue && job.everConnected ? firstOpen(rescue.orders.clearing, job.hookup) : null,
+);
+
+function firstOpen(
+  steps: readonly HookupStep[],
+  state: Parameters<typeof isDone>[0],
+): HookupStep | null {
+  return steps.find((step) => !isDone(state, step.action)) ?? null;
+}
+
+/** The order that takes everything off from here. */
+export const selectMakeSafe = createSelector(selectJob, selectRescue, (job, rescue) =>
+  job && rescue ? makeSafe(rescue.scene, job.hookup, DEFAULT_RULES) : [],
+);
+
+/** The verdict over what is recorded so far. */
+export const selectJudgement = createSelector(selectWork, (work) =>
+  work ? judge(caseOfJob(work.job, work.machine, work.earlierFlatCalls), DEFAULT_RULES) : null,
+);

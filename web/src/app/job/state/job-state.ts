@@ -1,0 +1,106 @@
+import type { JobDetail } from '@voltrek/contracts';
+import type { JobEvent } from '@voltrek/core';
+import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
+
+/** An event the server has taken, with its place in the log. */
+export interface LoggedEvent {
+  readonly event: JobEvent;
+  readonly revision: number;
+}
+
+/** An event the server would not take, kept in sight until it is dismissed. */
+export interface RefusedEvent {
+  readonly event: JobEvent;
+  readonly why: string;
+}
+
+export interface JobState {
+  readonly jobId: string | null;
+  readonly detail: Omit<JobDetail, 'events'> | null;
+  readonly logged: readonly LoggedEvent[];
+  /** Reported here, not yet acknowledged; oldest first. */
+  readonly pending: readonly JobEvent[];
+  readonly refused: readonly RefusedEvent[];
+  readonly savedAt: string | null;
+  readonly connected: boolean;
+  readonly problem: string | null;
+}
+
+export const JobActions = createActionGroup({
+  source: 'Job',
+  events: {
+    Opened: props<{ jobId: string }>(),
+    Left: emptyProps(),
+    Loaded: props<{ jobId: string; detail: JobDetail; waiting: readonly JobEvent[] }>(),
+    Failed: props<{ problem: string }>(),
+    /** Something happened, reported on this screen. */
+    Reported: props<{ event: JobEvent }>(),
+    Acknowledged: props<{ event: JobEvent; revision: number; at: string }>(),
+    Refused: props<{ event: JobEvent; why: string }>(),
+    'Refusal Read': props<{ eventId: string }>(),
+    /** The server told of an event, from this screen or another. */
+    Heard: props<{ event: JobEvent; revision: number }>(),
+    'Connection Changed': props<{ connected: boolean }>(),
+    /** The stream came back: what was missed must be fetched. */
+    'Caught Up Wanted': props<{ jobId: string }>(),
+  },
+});
+
+const initial: JobState = {
+  jobId: null,
+  detail: null,
+  logged: [],
+  pending: [],
+  refused: [],
+  savedAt: null,
+  connected: true,
+  problem: null,
+};
+
+/** The job on screen. */
+export const jobFeature = createFeature({
+  name: 'job',
+  reducer: createReducer(
+    initial,
+    on(JobActions.opened, (state, { jobId }): JobState =>
+      state.jobId === jobId ? state : { ...initial, jobId },
+    ),
+    on(JobActions.left, (): JobState => initial),
+    on(JobActions.loaded, (state, { jobId, detail, waiting }): JobState => {
+      if (state.jobId !== jobId) return state;
+      const { events, ...rest } = detail;
+      const logged = events.map((event, i) => ({ event, revision: i + 1 }));
+      const known = new Set(events.map((e) => e.id));
+      const held = [...state.pending, ...waiting.filter((w) => !state.pending.some((p) => p.id === w.id))];
+      return { ...state, detail: rest, logged, pending: held.filter((e) => !known.has(e.id)), problem: null };
+    }),
+    on(JobActions.failed, (state, { problem }): JobState => ({ ...state, problem })),
+    on(JobActions.reported, (state, { event }): JobState => ({ ...state, pending: [...state.pending, event] })),
+    on(JobActions.acknowledged, (state, { event, revision, at }): JobState => ({
+      ...withLogged(state, { event, revision }),
+      savedAt: at,
+      connected: true,
+    })),
+    on(JobActions.heard, (state, { event, revision }): JobState => withLogged(state, { event, revision })),
+    on(JobActions.refused, (state, { event, why }): JobState => ({
+      ...state,
+      connected: true,
+      pending: state.pending.filter((e) => e.id !== event.id),
+      refused: [...state.refused, { event, why }],
+    })),
+    on(JobActions.refusalRead, (state, { eventId }): JobState => ({
+      ...state,
+      refused: state.refused.filter((r) => r.event.id !== eventId),
+    })),
+    on(JobActions.connectionChanged, (state, { connected }): JobState => ({ ...state, connected })),
+  ),
+});
+
+/** The server's order is the order: an event heard early takes its own place. */
+function withLogged(state: JobState, entry: LoggedEvent): JobState {
+  if (state.jobId !== entry.event.jobId) return state;
+  const pending = state.pending.filter((e) => e.id !== entry.event.id);
+  if (state.logged.some((l) => l.event.id === entry.event.id)) return { ...state, pending };
+  const logged = [...state.logged, entry].sort((a, b) => a.revision - b.revision);
+  return { ...state, pending, logged };
+}

@@ -1,0 +1,177 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import type { Contact, HookupStep } from '@voltrek/core';
+import { PolarityMark } from '../shared/ui/polarity-mark';
+import { CONFIRM_WORDS, REASON_WORDS } from '../shared/words/words';
+import { Countdown } from './countdown';
+import type { PlannedRescue, Work } from './state/job-selectors';
+import { actionTitle, pointFor } from './step-words';
+
+/** The step to do now: large, with where, why, and what the circuit says of the contact. */
+@Component({
+  selector: 'vt-step-card',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Countdown, PolarityMark],
+  template: `
+    <div class="head">
+      <span class="badge" aria-hidden="true">
+        @if (clamp(); as c) {
+          <vt-polarity-mark [isRed]="c.startsWith('red')" />
+        } @else {
+          <i class="bi" [class]="icon()"></i>
+        }
+      </span>
+      <div>
+        <h2>{{ title() }}</h2>
+        <p class="detail">{{ detail() }}</p>
+        <p class="dim">{{ reason() }}</p>
+      </div>
+    </div>
+    @if (step().minutes; as minutes) {
+      <vt-countdown [seconds]="minutes * 60" [since]="work().job.lastActAt" />
+    }
+    @if (contact(); as c) {
+      <dl>
+        <div>
+          <dt>across the gap</dt>
+          <dd class="figure">{{ c.gapVolts.toFixed(2) }} <small>V</small></dd>
+        </div>
+        <div>
+          <dt>when it bites</dt>
+          <dd class="figure">{{ c.biteAmps.toFixed(0) }} <small>A</small></dd>
+        </div>
+        <div>
+          <dt>gas here</dt>
+          <dd class="figure" [class.tone-bad]="c.gasNear" [class.tone-good]="!c.gasNear">{{ c.gasNear ? 'likely' : 'no' }}</dd>
+        </div>
+      </dl>
+      @if (c.gasNear && c.biteAmps > 1) {
+        <p class="problem">It sparks where gas may be. Air the block, look away, bite in one move.</p>
+      }
+    }
+  `,
+  styles: `
+    :host {
+      display: block;
+      padding: 20px 22px 14px;
+      border: 2px solid var(--ink);
+      border-radius: 6px;
+      background: var(--sheet);
+    }
+    .head {
+      display: grid;
+      grid-template-columns: 90px 1fr;
+      gap: 20px;
+    }
+    .badge {
+      display: grid;
+      place-items: center;
+      width: 90px;
+      height: 90px;
+      border: 2px solid var(--ink);
+      border-radius: 50%;
+      font-size: 40px;
+    }
+    .badge vt-polarity-mark {
+      width: 58px;
+      height: 58px;
+    }
+    h2 {
+      font-size: 33px;
+      line-height: 1.08;
+    }
+    .detail {
+      margin-top: 8px;
+      font-size: 18px;
+    }
+    .dim {
+      margin-top: 6px;
+      font-size: 16px;
+    }
+    dl {
+      display: grid;
+      grid-template-columns: repeat(3, 1fr);
+      margin: 16px 0 0;
+      padding-top: 10px;
+      border-top: 1px solid var(--line);
+    }
+    dt {
+      font-size: 15px;
+      font-weight: 500;
+      color: var(--dim);
+    }
+    dd {
+      margin: 0;
+    }
+    .problem {
+      margin-top: 10px;
+    }
+    @media (max-width: 720px) {
+      :host {
+        padding: 14px;
+      }
+      .head {
+        grid-template-columns: 56px 1fr;
+        gap: 12px;
+      }
+      .badge {
+        width: 56px;
+        height: 56px;
+        font-size: 26px;
+      }
+      .badge vt-polarity-mark {
+        width: 38px;
+        height: 38px;
+      }
+      h2 {
+        font-size: 25px;
+      }
+    }
+  `,
+})
+export class StepCard {
+  readonly step = input.required<HookupStep>();
+  readonly work = input.required<Work>();
+  readonly rescue = input.required<PlannedRescue>();
+  readonly contact = input<Contact | null>(null);
+
+  protected readonly clamp = computed(() => {
+    const { action } = this.step();
+    return action.kind === 'attach' || action.kind === 'detach' ? action.clamp : null;
+  });
+  protected readonly title = computed(() =>
+    actionTitle(this.step().action, this.work(), this.rescue(), this.work().job.hookup),
+  );
+  protected readonly icon = computed(() => {
+    switch (this.step().action.kind) {
+      case 'donor-engine':
+        return 'bi-truck';
+      case 'pack':
+        return 'bi-power';
+      default:
+        return this.step().minutes ? 'bi-hourglass-split' : 'bi-eye';
+    }
+  });
+  protected readonly detail = computed(() => {
+    const { action } = this.step();
+    switch (action.kind) {
+      case 'attach': {
+        const point = pointFor(this.work(), action.clamp, action.pointId);
+        return `${[...(point?.steps ?? [])].pop() ?? ''} Bite metal, look at it, tug it.`;
+      }
+      case 'detach':
+        return 'Keep it clear of all metal and of the other clamps. Lay it down dry.';
+      case 'donor-engine':
+        return action.running ? 'Idle. Nobody between the vehicles.' : 'Key off.';
+      case 'pack':
+        return 'At its own switch.';
+      case 'confirm':
+        return CONFIRM_WORDS[action.what].detail;
+    }
+  });
+  protected readonly reason = computed(() => {
+    const { reason } = this.step();
+    const metres = this.contact()?.metresToBlock;
+    const away = reason === 'last-away-from-block' && metres ? ` The block is ${metres.toFixed(1)} m off.` : '';
+    return REASON_WORDS[reason] + away;
+  });
+}

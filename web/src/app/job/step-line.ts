@@ -1,0 +1,65 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import type { HookupStep } from '@voltrek/core';
+import { PolarityMark } from '../shared/ui/polarity-mark';
+import type { PlannedRescue, Work } from './state/job-selectors';
+import { actionTitle } from './step-words';
+
+/** A step of an order on one line: done with its mark, or to come with its number. */
+@Component({
+  selector: 'vt-step-line',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [PolarityMark],
+  template: `
+    @if (isDone()) {
+      @if (clamp(); as c) {
+        <vt-polarity-mark [isRed]="c.startsWith('red')" />
+      } @else {
+        <span class="tick" aria-hidden="true">✓</span>
+      }
+    } @else {
+      <span class="number">{{ number() }}</span>
+    }
+    <span [class.dim]="isDone()">{{ title() }}</span>
+    @if (isDone()) {
+      <span class="visually-hidden">done</span>
+    }
+    @if (step()?.minutes; as minutes) {
+      <span class="dim minutes">{{ minutes }} min, by rule</span>
+    }
+  `,
+  styles: `
+    :host {
+      display: flex;
+      align-items: center;
+      gap: 12px;
+      min-height: 34px;
+      padding: 3px 0;
+    }
+    .number,
+    .tick {
+      width: 22px;
+      color: var(--dim);
+      text-align: center;
+    }
+    .minutes {
+      margin-left: auto;
+    }
+  `,
+})
+export class StepLine {
+  readonly step = input<HookupStep | null>(null);
+  readonly text = input('');
+  readonly work = input<Work | null>(null);
+  readonly rescue = input<PlannedRescue | null>(null);
+  readonly isDone = input(false);
+  readonly number = input<number>();
+
+  protected readonly clamp = computed(() => {
+    const action = this.step()?.action;
+    return action?.kind === 'attach' || action?.kind === 'detach' ? action.clamp : null;
+  });
+  protected readonly title = computed(() => {
+    const step = this.step();
+    return step ? actionTitle(step.action, this.work(), this.rescue(), this.work()?.job.hookup ?? null) : this.text();
+  });
+}

@@ -1,0 +1,40 @@
+import { CLAMP_OHMS, convertCca, type KitItem, leadSetOhms } from '@voltrek/core';
+import { percent } from '../shared/words/figures';
+
+/** Temperature that lead figures on the kit list are stated at, degC. */
+const STATED_C = 20;
+/** Current that the loss is stated at, A: a middling crank. */
+const STATED_AMPS = 200;
+
+/** What a piece of kit is and what it can do, in one line. */
+export function kitLine(item: KitItem): string {
+  switch (item.kind) {
+    case 'donor':
+      return `${item.systemVolts} V, block ${item.block.capacityAh} Ah ${item.block.ccaAmps} A ${item.block.ccaStandard}, lends ${item.alternatorSpareAmps} A at idle`;
+    case 'lead-set': {
+      const { sectionMm2, lengthM, conductor, bite } = item.leads;
+      const lost = leadSetOhms(item.leads, STATED_C) * STATED_AMPS;
+      const material = conductor === 'copper' ? 'copper' : 'copper-clad aluminium';
+      return `${sectionMm2} mm², ${lengthM} m, ${material}, clamps ${bite} (${(CLAMP_OHMS[bite] * 1000).toFixed(1)} mohm each): loses ${lost.toFixed(2)} V at ${STATED_AMPS} A`;
+    }
+    case 'lithium-pack':
+      return `${item.peakAmps} A peak, charged to ${percent(item.charge)}`;
+    case 'lead-pack': {
+      const sae = convertCca(item.block.ccaAmps, item.block.ccaStandard, 'SAE');
+      return `${item.outputs.join(' or ')} V, ${item.block.capacityAh} Ah, about ${Math.round(sae)} A SAE, charged to ${percent(item.soc)}`;
+    }
+    case 'capacitor-booster':
+      return `${item.cells} cells of ${item.cellFarads} F: bank ${(item.cellFarads / item.cells).toFixed(1)} F at ${item.volts} V`;
+    case 'latch-source':
+      return `${item.volts} V: releases a latch, nothing else`;
+  }
+}
+
+export const KIT_KIND_WORDS: Record<KitItem['kind'], string> = {
+  donor: 'donor',
+  'lead-set': 'lead set',
+  'lithium-pack': 'pack',
+  'lead-pack': 'pack',
+  'capacitor-booster': 'capacitor booster',
+  'latch-source': 'latch source',
+};

@@ -1,0 +1,148 @@
+import { DatePipe } from '@angular/common';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { type VerdictKind, VERDICTS } from '@voltrek/core';
+import { Store } from '@ngrx/store';
+import { LOG_PAGE, LogActions, logFeature, type LogQuery } from '../shared/state/log';
+import { volts } from '../shared/words/figures';
+import { SUSPECT_WORDS, VERDICT_WORDS } from '../shared/words/words';
+
+/** Closed jobs, newest first, found by what they say or how they ended. */
+@Component({
+  selector: 'vt-log-page',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [DatePipe, RouterLink],
+  host: { class: 'page' },
+  template: `
+    <header>
+      <h1>Log</h1>
+      <span class="dim" role="status">{{ total() }} jobs</span>
+    </header>
+    <div class="ask">
+      <input
+        type="search"
+        class="field"
+        aria-label="Search the log"
+        placeholder="machine, place or call number"
+        [value]="query().text"
+        (input)="ask({ text: $any($event.target).value, offset: 0 })"
+      />
+      <div class="keys" role="radiogroup" aria-label="Verdict">
+        <button type="button" class="key" role="radio" [attr.aria-checked]="query().verdict === null" (click)="ask({ verdict: null, offset: 0 })">all</button>
+        @for (v of verdicts; track v) {
+          <button type="button" class="key" role="radio" [attr.aria-checked]="query().verdict === v" (click)="ask({ verdict: v, offset: 0 })">{{ words[v].name }}</button>
+        }
+      </div>
+    </div>
+    @if (problem(); as text) {
+      <p class="problem" role="alert">{{ text }}</p>
+    }
+    <ul class="ruled">
+      @for (job of jobs(); track job.id) {
+        <li>
+          <a [routerLink]="['/job', job.id, 'verdict']">
+            <span class="number">{{ job.callNumber }}</span>
+            <span class="when">{{ job.closedAt | date: 'd MMM y, HH:mm' }}</span>
+            <span><strong>{{ job.title }}</strong> <span class="dim">{{ job.placeName }}</span></span>
+            <span class="volts">{{ job.lowestRestVolts === null ? '' : volts(job.lowestRestVolts) }}</span>
+            <span class="verdict">{{ verdictOf(job.verdict) }}{{ job.suspect ? ': ' + suspectWords[job.suspect] : '' }}</span>
+          </a>
+        </li>
+      } @empty {
+        @if (status() === 'ready') {
+          <li class="dim none">No closed job matches.</li>
+        }
+      }
+    </ul>
+    @if (total() > page) {
+      <div class="keys pages">
+        <button type="button" class="key" [disabled]="query().offset === 0" (click)="ask({ offset: query().offset - page })">Newer</button>
+        <button type="button" class="key" [disabled]="isLast()" (click)="ask({ offset: query().offset + page })">Older</button>
+        <span class="dim">{{ query().offset + 1 }} to {{ query().offset + jobs().length }}</span>
+      </div>
+    }
+  `,
+  styles: `
+    .ask {
+      display: grid;
+      grid-template-columns: minmax(240px, 1fr) auto;
+      gap: 12px;
+      margin-bottom: 12px;
+    }
+    a {
+      display: grid;
+      grid-template-columns: 56px 170px 1fr 90px 260px;
+      gap: 16px;
+      align-items: center;
+      min-height: 48px;
+      padding: 4px 0;
+      color: inherit;
+      text-decoration: none;
+    }
+    a:hover {
+      background: var(--sheet);
+    }
+    .number {
+      font-weight: 700;
+      text-align: right;
+    }
+    .volts {
+      text-align: right;
+    }
+    .verdict {
+      font-weight: 600;
+    }
+    .pages {
+      align-items: center;
+      margin-top: 14px;
+    }
+    .none {
+      padding: 20px 0;
+    }
+    @media (max-width: 1100px) {
+      .ask {
+        grid-template-columns: 1fr;
+      }
+    }
+    @media (max-width: 720px) {
+      a {
+        grid-template-columns: 44px 1fr auto;
+        gap: 2px 10px;
+      }
+      .when,
+      .verdict {
+        grid-column: 2 / -1;
+      }
+      .volts {
+        display: none;
+      }
+    }
+  `,
+})
+export class LogPage {
+  private readonly store = inject(Store);
+
+  protected readonly query = this.store.selectSignal(logFeature.selectQuery);
+  protected readonly jobs = this.store.selectSignal(logFeature.selectJobs);
+  protected readonly total = this.store.selectSignal(logFeature.selectTotal);
+  protected readonly status = this.store.selectSignal(logFeature.selectStatus);
+  protected readonly problem = this.store.selectSignal(logFeature.selectProblem);
+  protected readonly isLast = computed(() => this.query().offset + LOG_PAGE >= this.total());
+  protected readonly page = LOG_PAGE;
+  protected readonly verdicts = VERDICTS;
+  protected readonly words = VERDICT_WORDS;
+  protected readonly suspectWords = SUSPECT_WORDS;
+  protected readonly volts = volts;
+
+  constructor() {
+    this.ask({});
+  }
+
+  protected ask(change: Partial<LogQuery>): void {
+    this.store.dispatch(LogActions.asked({ query: { ...this.query(), ...change } }));
+  }
+
+  protected verdictOf(verdict: VerdictKind | null): string {
+    return verdict ? VERDICT_WORDS[verdict].name : '';
+  }
+}

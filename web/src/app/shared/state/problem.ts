@@ -1,0 +1,30 @@
+import { HttpErrorResponse } from '@angular/common/http';
+import type { Problem } from '@voltrek/contracts';
+
+/** Words for a failed request: the server's own, or that there was no server. */
+export function problemText(error: unknown): string {
+  const problem = problemOf(error);
+  if (problem?.fields?.length) return problem.fields.map((f) => f.message).join('. ');
+  if (problem?.detail) return problem.detail;
+  if (isTransient(error)) return 'The server does not answer.';
+  return 'Something went wrong.';
+}
+
+/** True when trying the same again may work: no answer, or the server is not ready. */
+export function isTransient(error: unknown): boolean {
+  return error instanceof HttpErrorResponse && (error.status === 0 || error.status >= 500);
+}
+
+function problemOf(error: unknown): Problem | null {
+  if (!(error instanceof HttpErrorResponse)) return null;
+  const body: unknown = typeof error.error === 'string' ? parse(error.error) : error.error;
+  return body !== null && typeof body === 'object' && 'status' in body ? (body as Problem) : null;
+}
+
+function parse(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return null;
+  }
+}

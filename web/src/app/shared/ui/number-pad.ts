@@ -1,0 +1,59 @@
+import { ChangeDetectionStrategy, Component, model } from '@angular/core';
+
+/** A glove-sized pad for one figure. */
+@Component({
+  selector: 'vt-number-pad',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '(document:keydown)': 'onKey($event)', role: 'group', 'aria-label': 'Number pad' },
+  template: `
+    @for (key of keys; track key) {
+      <button type="button" class="key" (click)="press(key)">{{ key }}</button>
+    }
+    <button type="button" class="key" aria-label="Change sign" (click)="press('±')">±</button>
+    <button type="button" class="key wide" aria-label="Delete last" (click)="press('⌫')">⌫</button>
+  `,
+  styles: `
+    :host {
+      display: grid;
+      grid-template-columns: repeat(3, 1fr);
+      gap: 6px;
+    }
+    .key {
+      min-height: 56px;
+      font-size: 24px;
+    }
+    .wide {
+      grid-column: span 2;
+    }
+  `,
+})
+export class NumberPad {
+  readonly text = model('');
+
+  protected readonly keys = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '0', '.'];
+
+  protected press(key: string): void {
+    this.text.update((text) => {
+      switch (key) {
+        case '⌫':
+          return text.slice(0, -1);
+        case '±':
+          return text.startsWith('-') ? text.slice(1) : `-${text}`;
+        case '.':
+          return text.includes('.') ? text : `${text}.`;
+        default:
+          return text.length < 6 ? text + key : text;
+      }
+    });
+  }
+
+  protected onKey(event: KeyboardEvent): void {
+    const target = event.target;
+    if (target instanceof HTMLElement && target.matches('input, textarea, select')) return;
+    if (event.ctrlKey || event.metaKey || event.altKey || document.querySelector('.modal')) return;
+    if (/^\d$/.test(event.key)) this.press(event.key);
+    else if (event.key === '.' || event.key === ',') this.press('.');
+    else if (event.key === '-') this.press('±');
+    else if (event.key === 'Backspace') this.press('⌫');
+  }
+}

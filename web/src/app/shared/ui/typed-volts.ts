@@ -1,0 +1,18 @@
+/** Digits typed without a point: two are whole volts, three have one decimal, four have two. */
+const DIVISOR_BY_DIGITS: Partial<Record<number, number>> = { 1: 1, 2: 1, 3: 10, 4: 100 };
+
+/**
+ * Volts from what gloves type: `1162` is 11.62, `126` is 12.6, `12` is 12; a typed point is taken as it stands.
+ *
+ * @returns null when the text is not yet, or not at all, a figure
+ */
+export function typedVolts(text: string): number | null {
+  const [, sign = '', digits = '', fraction] = /^(-?)(\d*)(?:[.,](\d*))?$/.exec(text.trim()) ?? [];
+  if (fraction !== undefined) {
+    const value = Number(`${digits || '0'}.${fraction || '0'}`);
+    return digits || fraction ? (sign ? -value : value) : null;
+  }
+  const divisor = DIVISOR_BY_DIGITS[digits.length];
+  if (divisor === undefined) return null;
+  return (Number(digits) / divisor) * (sign ? -1 : 1);
+}

@@ -1,0 +1,18 @@
+/** Figures as they are read: fixed places, unit after a space. */
+export const volts = (value: number, places = 2): string => `${value.toFixed(places)} V`;
+export const amps = (value: number): string => `${Math.round(value)} A`;
+export const degrees = (value: number): string => `${Math.round(value)} °C`;
+export const percent = (fraction: number): string => `${Math.round(fraction * 100)} %`;
+
+/** A band of fractions: "3-9 %", or one figure when both ends round alike. */
+export function percentBand(low: number, high: number): string {
+  const a = Math.round(low * 100);
+  const b = Math.round(high * 100);
+  return a === b ? `${a} %` : `${a}-${b} %`;
+}
+
+/** Seconds as 1:05. */
+export function clock(seconds: number): string {
+  const whole = Math.max(0, Math.round(seconds));
+  return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, '0')}`;
+}

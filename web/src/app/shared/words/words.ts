@@ -1,0 +1,341 @@
+import type {
+  AttemptOutcome,
+  Certainty,
+  CheckId,
+  ClampId,
+  Confirmation,
+  EvidenceCode,
+  FollowUp,
+  LimitedBy,
+  MachineClass,
+  Outlook,
+  PlaceKind,
+  PointKind,
+  PolaritySign,
+  ReadingKind,
+  RuleKey,
+  Stage,
+  StepReason,
+  StopCondition,
+  Suspect,
+  Symptom,
+  Unfit,
+  VerdictKind,
+} from '@voltrek/core';
+
+/** Every word on the screen that is not data. One place, so that a translation is one file. */
+
+export const STAGE_WORDS: Record<Stage, string> = {
+  scene: 'Scene',
+  checks: 'Checks',
+  locate: 'Locate',
+  measure: 'Measure',
+  plan: 'Plan',
+  hookup: 'Hook up',
+  crank: 'Crank',
+  cleardown: 'Clear down',
+  verdict: 'Verdict',
+};
+
+export const PLACE_WORDS: Record<PlaceKind, string> = {
+  verge: 'verge',
+  street: 'street',
+  'car-park': 'car park',
+  yard: 'yard',
+  field: 'field',
+  quay: 'quay',
+  ramp: 'ramp',
+  indoors: 'indoors',
+};
+
+export const CLASS_WORDS: Record<MachineClass, string> = {
+  car: 'car',
+  van: 'van',
+  truck: 'truck',
+  plant: 'plant',
+  motorcycle: 'motorcycle',
+  'ride-on': 'ride-on',
+  genset: 'genset',
+  boat: 'boat',
+  hybrid: 'hybrid',
+  ev: 'EV',
+};
+
+/** A stop: what is seen, what to do instead. */
+export const STOP_WORDS: Record<StopCondition, { readonly sign: string; readonly wrong: string; readonly instead: string }> = {
+  frozen: {
+    sign: 'Block frozen',
+    wrong: 'A frozen block can burst when current flows.',
+    instead: 'Take the block out and warm it slowly, or recover the machine to a warm place.',
+  },
+  'case-damaged': {
+    sign: 'Case cracked, leaking, bulged or hot',
+    wrong: 'Acid and gas are loose, or the block is failing inside.',
+    instead: 'Keep sparks away. Isolate, take the block out in a tray, fit another or recover.',
+  },
+  'gas-smell': {
+    sign: 'Rotten-egg or sweet smell, hissing',
+    wrong: 'Gas is venting. One spark can burst the case.',
+    instead: 'Stand back and let it air. Do not clamp or unclamp anything. Recover.',
+  },
+  'lithium-damaged': {
+    sign: 'Lithium block damaged',
+    wrong: 'A hurt lithium block can burn without warning, even later.',
+    instead: 'Keep people back and call the fire service if it warms or smokes. Recover on an open bed.',
+  },
+  'high-voltage-damaged': {
+    sign: 'High voltage hurt: crash, flood, bare orange cable',
+    wrong: 'The body may be live at hundreds of volts.',
+    instead: 'Do not touch. Keep clear and call a qualified high-voltage technician.',
+  },
+  'fuel-smell': {
+    sign: 'Fuel smell or spill',
+    wrong: 'The last clamp makes a spark. Vapour catches.',
+    instead: 'Stop the leak, ventilate, move people away. Recover if it does not clear.',
+  },
+  'voltage-unknown': {
+    sign: 'System voltage unknown or not ours',
+    wrong: 'The wrong volts destroy control units at once.',
+    instead: 'Count the blocks and read the plate. Nothing goes on until the volts agree.',
+  },
+  'polarity-unknown': {
+    sign: 'Polarity not established',
+    wrong: 'Reversed leads put both blocks in series across your hands.',
+    instead: 'Find two signs that agree, then prove it with the meter.',
+  },
+  'nowhere-to-stand': {
+    sign: 'No safe place to stand',
+    wrong: 'Traffic, slope or ice can kill faster than a battery.',
+    instead: 'Warn traffic, move people off, and recover the machine to a safe place first.',
+  },
+};
+
+export const SYMPTOM_WORDS: Record<Symptom, string> = {
+  silence: 'silent, dash dead',
+  'one-click': 'one click',
+  'rapid-click': 'rapid clicking',
+  'slow-crank': 'slow crank',
+  'brisk-no-fire': 'brisk crank, no fire',
+  'dies-again': 'starts, dies again',
+  'warning-lamps': 'all lamps under load',
+  'no-doors': 'no doors, no screens',
+};
+
+export const CHECK_WORDS: Record<CheckId, { readonly ask: string; readonly clear: string; readonly fault: string }> = {
+  case: { ask: 'Case, vents, leaks, swelling', clear: 'sound', fault: 'damaged' },
+  joints: { ask: 'Joints: deposits, turns by hand', clear: 'tight', fault: 'bad' },
+  belt: { ask: 'Drive belt: slack, glazed, gone', clear: 'sound', fault: 'bad' },
+  'selector-park': { ask: 'Selector truly in P or N', clear: 'yes', fault: 'was not' },
+  'brake-switch': { ask: 'Brake pedal switch', clear: 'works', fault: 'dead' },
+  'clutch-switch': { ask: 'Clutch pedal switch', clear: 'works', fault: 'dead' },
+  immobiliser: { ask: 'Immobiliser lamp', clear: 'out', fault: 'lit' },
+  fuel: { ask: 'Fuel in the tank', clear: 'yes', fault: 'none' },
+  'kill-switch': { ask: 'Kill switch', clear: 'run', fault: 'was off' },
+  'side-stand': { ask: 'Side-stand switch', clear: 'works', fault: 'dead' },
+  neutral: { ask: 'Neutral, or clutch in', clear: 'yes', fault: 'was not' },
+  'fuel-tap': { ask: 'Fuel tap and shut-off', clear: 'open', fault: 'was shut' },
+  'main-fuse': { ask: 'Main fuse', clear: 'whole', fault: 'blown' },
+  'seat-switch': { ask: 'Seat switch', clear: 'works', fault: 'dead' },
+  'blade-switch': { ask: 'Blade or broom switch', clear: 'out', fault: 'was in' },
+  'key-position': { ask: 'Key fully at start', clear: 'yes', fault: 'was not' },
+  isolator: { ask: 'Battery isolator', clear: 'on', fault: 'was off' },
+  'emergency-stop': { ask: 'Emergency stop', clear: 'out', fault: 'was in' },
+  pto: { ask: 'PTO and hydraulics', clear: 'off', fault: 'were on' },
+  'both-blocks': { ask: 'Both blocks present and linked', clear: 'yes', fault: 'no' },
+  'high-voltage-ready': { ask: 'No crash, no flood, no bare orange', clear: 'clear', fault: 'hurt' },
+  'charge-port-free': { ask: 'Traction battery has charge', clear: 'yes', fault: 'flat' },
+};
+
+export const POINT_KIND_WORDS: Record<PointKind, string> = {
+  'block-positive': 'block +',
+  'block-negative': 'block -',
+  'red-post': 'red post',
+  'ground-point': 'ground point',
+  release: 'release',
+  'latch-wire-positive': 'latch wire +',
+  'latch-wire-negative': 'latch wire -',
+};
+
+export const POLARITY_WORDS: Record<PolaritySign, string> = {
+  mark: '+ mark or P',
+  'red-cover': 'red cover or cable',
+  'fatter-post': 'fatter post',
+  'black-to-body': 'black runs to body',
+  meter: 'meter reads plus',
+};
+
+export const READING_WORDS: Record<ReadingKind, { readonly name: string; readonly how: string }> = {
+  rest: {
+    name: 'Rest volts',
+    how: 'Everything off. Fresh from a drive: main beam 2 min, off 1 min, then read at the posts.',
+  },
+  'crank-minimum': { name: 'Crank minimum', how: 'Meter on the posts, not the clamps. Lowest figure while it cranks.' },
+  'charging-idle': { name: 'Charging, idle', how: 'Engine at idle, leads off, consumers off.' },
+  'charging-loaded': { name: 'Charging, loaded', how: 'Lights, blower and demist on.' },
+};
+
+export const OUTLOOK_WORDS: Record<Outlook, string> = {
+  cranks: 'will crank',
+  marginal: 'may crank',
+  'too-slow': 'too slow to fire',
+  'does-not-turn': 'will not turn',
+  'low-volts': 'turns, volts too low',
+  wakes: 'will wake it',
+  'does-not-wake': 'will not wake it',
+};
+
+export const LIMIT_WORDS: Record<LimitedBy, string> = {
+  leads: 'the leads',
+  source: 'the source itself',
+  casualty: 'the flat block pulling it down',
+  none: 'nothing much',
+};
+
+export function unfitWords(unfit: Unfit): string {
+  switch (unfit.code) {
+    case 'voltage':
+      return `gives ${unfit.outputVolts} V, this is ${unfit.systemVolts} V`;
+    case 'sense':
+      return `refuses a block under ${unfit.senseVolts} V, this reads ${unfit.restVolts.toFixed(2)}`;
+    case 'unsteady':
+      return 'cannot hold a steady 12 V for a wake-up';
+    case 'lithium-block':
+      return 'lithium block without jump points: not from outside';
+    case 'other-block-weak':
+      return 'helps only when the other block is sound';
+    case 'blocks-unread':
+      return 'measure both blocks first';
+  }
+}
+
+export const CLAMP_WORDS: Record<ClampId, string> = {
+  redCasualty: 'Red, casualty end',
+  redSource: 'Red, donor end',
+  blackSource: 'Black, donor end',
+  blackCasualty: 'Black, casualty end',
+};
+
+export const CONFIRM_WORDS: Record<Confirmation, { readonly title: string; readonly detail: string; readonly go: string }> = {
+  'all-off': {
+    title: 'Everything off, both sides',
+    detail: 'Keys out, lights and blowers off, brakes on, P or neutral. Vehicles close, not touching. Glasses, gloves, no rings.',
+    go: 'All off',
+  },
+  'guard-lamp': {
+    title: 'Look at the guard lamp',
+    detail: 'A reverse lamp or a fault lamp means stop: take the clamps off and prove polarity again.',
+    go: 'Lamp is right',
+  },
+  wait: { title: 'Let the donor lend charge', detail: 'Leave it at idle. A volt reading that climbs is a good sign.', go: 'Waited' },
+  'big-consumer-on': {
+    title: 'Switch a big consumer on',
+    detail: 'Heated screen or blower on the casualty. It takes the spike when the leads come off.',
+    go: 'Consumer is on',
+  },
+  'sum-check': { title: 'Meter the sum', detail: 'Both blocks together must read the system voltage.', go: 'Sum is right' },
+};
+
+export const REASON_WORDS: Record<StepReason, string> = {
+  'nothing-drawing': 'Nothing draws current, so nothing arcs.',
+  'red-first': 'The casualty block is the weaker, so the free red end carries least.',
+  'red-free-end-weak': 'Keep the free red end off all metal on the way.',
+  'donor-black': 'Body and chassis are negative: now only the last contact can spark.',
+  'last-away-from-block': 'Last contact, so it goes away from the block.',
+  'last-at-block': 'No ground point is known here, so the last contact is at the block. Air it, face away.',
+  'middle-joint-live': 'The middle joint stands at 12 V to the chassis. Treat it as live.',
+  'pack-black': 'The pack is still off, so this contact makes no spark.',
+  'pack-still-off': 'The pack is off: both ends are dead.',
+  'polarity-guard': 'The guard sees the polarity now, before any current.',
+  'pack-arms': 'Current can flow from here on. Crank soon.',
+  'donor-lends': 'It charges the low block and carries the crank.',
+  'charge-first': 'A low block gains surface charge and pulls less from the leads.',
+  'spike-tamed': 'House rule: it tames the volts when the leads come away.',
+  'reverse-order': 'Exact reverse: the first contact broken is the one away from the block.',
+  'no-arc-at-clamps': 'Off first, so that no clamp breaks current.',
+};
+
+export const RULE_NOTES: Partial<Record<RuleKey, string>> = {
+  lastBlack: 'last black on a ground point',
+  firstRed: 'first red on the casualty',
+  donorEngine: 'donor off to connect, then runs',
+};
+
+export const OUTCOME_WORDS: Record<AttemptOutcome, { readonly name: string; readonly next: string }> = {
+  started: { name: 'It runs', next: 'Clear down, then read the charging voltage.' },
+  'brisk-no-fire': { name: 'Brisk, no fire', next: 'Stop. Power is not the fault: fuel, spark, immobiliser.' },
+  slow: { name: 'Slow', next: 'Wait longer, bite the clamps again, raise the donor to 1,500 to 2,000 rpm.' },
+  clicks: { name: 'Clicks', next: 'Bite the clamps again, look at the joints, wait longer.' },
+  nothing: { name: 'Nothing', next: 'Isolator, main fuse, joints, starter. Not a matter of more power.' },
+};
+/** The same outcomes on a machine that wakes. */
+export const WAKE_OUTCOME_WORDS: Record<AttemptOutcome, { readonly name: string; readonly next: string }> = {
+  ...OUTCOME_WORDS,
+  started: { name: 'Awake, ready', next: 'Its converter feeds back now: take the leads off.' },
+  clicks: { name: 'Lamps only', next: 'Hold the volts steady, foot on the brake, press start again.' },
+  nothing: { name: 'Nothing', next: 'Fuse, joints, low-voltage block. Traction flat needs a charge point.' },
+};
+
+export const VERDICT_WORDS: Record<VerdictKind, { readonly name: string; readonly means: string }> = {
+  keep: { name: 'Keep', means: 'Serviceable. Charge to full.' },
+  recheck: { name: 'Recheck', means: 'Charge first, rest it, then judge.' },
+  'replace-soon': { name: 'Replace soon', means: 'Near its end. It will leave somebody standing again.' },
+  'replace-now': { name: 'Replace now', means: 'Done. It cannot be trusted to the next start.' },
+  'not-the-battery': { name: 'Not the battery', means: 'The fault is elsewhere.' },
+  unsafe: { name: 'Unsafe', means: 'Stopped. Nothing was or will be connected.' },
+};
+
+export const SUSPECT_WORDS: Record<Suspect, string> = {
+  joint: 'joint or cable',
+  charging: 'charging',
+  belt: 'drive belt',
+  starter: 'starter',
+  interlock: 'interlock or switch',
+  'fuel-or-engine': 'fuel or engine',
+  'traction-battery': 'traction battery',
+};
+
+export const CERTAINTY_WORDS: Record<Certainty, string> = {
+  sure: 'sure',
+  'fairly-sure': 'fairly sure',
+  unsure: 'not sure yet',
+};
+
+export const EVIDENCE_WORDS: Record<EvidenceCode, string> = {
+  'stop-stands': 'A stop stands',
+  'rest-charged': 'Rests charged',
+  'rest-part': 'Rests part charged',
+  'rest-low': 'Rests low',
+  'rest-flat': 'Rests flat',
+  'rest-dead-cell-or-deep': 'Rests under 10.5 V: dead cell, or deeply discharged',
+  'rest-reversed': 'Near zero or reversed',
+  'rest-unread': 'Rest volts not read',
+  'string-uneven': 'Blocks of the string apart by',
+  'crank-holds': 'Holds up under the crank',
+  'crank-early-warning': 'Crank minimum in the early-warning band',
+  'crank-under-charged': 'Collapses though charged',
+  'crank-under-discharged': 'Collapses, but was not charged: proves little',
+  'charging-right': 'Charging is right',
+  'charging-absent': 'Charging voltage too low',
+  'charging-high': 'Charging voltage too high',
+  'check-fault': 'Found at fault',
+  'brisk-no-fire': 'Cranks briskly, does not fire',
+  'started-with-help': 'Started with help',
+  'started-alone': 'Started on its own block',
+  'no-start-with-help': 'Would not start even with help',
+  'silence-though-charged': 'Silent though charged',
+  'dies-again': 'Starts, then dies again',
+  'no-doors': 'Low-voltage block died in service once',
+  'earlier-flat': 'Other flat calls in 90 days',
+};
+
+export const FOLLOW_UP_WORDS: Record<FollowUp['kind'], string> = {
+  charge: 'Charge to full, tenth of capacity in amps',
+  recheck: 'Recheck after 24 h rest',
+  replace: 'Replace the block',
+  inspect: 'Inspect',
+  workshop: 'Hand to a workshop',
+};
+
+/** What every stage keeps in view once, short. */
+export const STANDING_CAUTION =
+  "Follow the maker's instructions and local rules. High-voltage work is for qualified people.";

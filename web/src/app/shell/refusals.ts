@@ -1,0 +1,37 @@
+import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { NgbToast } from '@ng-bootstrap/ng-bootstrap/toast';
+import { Store } from '@ngrx/store';
+import { EVENT_WORDS } from '../shared/words/event-words';
+import { JobActions, jobFeature } from '../job/state/job-state';
+
+/** Taps that were refused, each kept in sight with its reason until it is read. */
+@Component({
+  selector: 'vt-refusals',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [NgbToast],
+  template: `
+    @for (r of refused(); track r.event.id) {
+      <ngb-toast [header]="'Not done: ' + words[r.event.type]" [autohide]="false" (hidden)="read(r.event.id)">{{ r.why }}</ngb-toast>
+    }
+  `,
+  styles: `
+    :host {
+      position: fixed;
+      z-index: 1090;
+      right: 18px;
+      bottom: calc(var(--bar-height) + 14px);
+      display: grid;
+      gap: 10px;
+      max-width: calc(100vw - 24px);
+    }
+  `,
+})
+export class Refusals {
+  private readonly store = inject(Store);
+  protected readonly refused = this.store.selectSignal(jobFeature.selectRefused);
+  protected readonly words = EVENT_WORDS;
+
+  protected read(eventId: string): void {
+    this.store.dispatch(JobActions.refusalRead({ eventId }));
+  }
+}

@@ -1,0 +1,206 @@
+import { DatePipe } from '@angular/common';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { RouterLink, RouterLinkActive } from '@angular/router';
+import { workingTempC } from '@voltrek/core';
+import { Store } from '@ngrx/store';
+import { jobFeature } from '../job/state/job-state';
+import { selectJob } from '../job/state/job-selectors';
+import { type Light, LIGHTS, SessionActions, sessionFeature } from '../shared/state/session';
+import { degrees } from '../shared/words/figures';
+
+/** The slim bar on top: where you are, whether all is saved, and the light level. */
+@Component({
+  selector: 'vt-top-bar',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [DatePipe, RouterLink, RouterLinkActive],
+  template: `
+    <a class="mark" routerLink="/board" aria-label="voltrek, to the board">voltrek</a>
+    @if (job(); as j) {
+      <span class="call">Call {{ j.call.callNumber }}</span>
+      <span class="title">{{ j.call.title }}, {{ j.call.placeName }}</span>
+      <span class="temp">{{ temp() }}</span>
+      <span class="saved" role="status" [class.waiting]="pending() > 0 || !connected()">
+        @if (!connected()) {
+          <i class="bi bi-exclamation-triangle-fill" aria-hidden="true"></i> no server, {{ pending() }} kept here
+        } @else if (pending() > 0) {
+          saving {{ pending() }}
+        } @else if (savedAt(); as at) {
+          all saved {{ at | date: 'HH:mm' }}
+        } @else {
+          all saved
+        }
+      </span>
+    } @else {
+      <nav aria-label="Main">
+        @for (link of links; track link.path) {
+          <a [routerLink]="link.path" routerLinkActive="here" ariaCurrentWhenActive="page">{{ link.name }}</a>
+        }
+      </nav>
+      <label class="who">
+        <span class="visually-hidden">Who works</span>
+        <select [value]="crewId()" (change)="chooseCrew($any($event.target).value)">
+          @for (member of crew(); track member.id) {
+            <option [value]="member.id" [selected]="member.id === crewId()">{{ member.name }}</option>
+          }
+        </select>
+      </label>
+    }
+    <div class="lights" role="radiogroup" aria-label="Light">
+      @for (level of lights; track level) {
+        <button type="button" role="radio" [attr.aria-checked]="level === light()" (click)="choose(level)">{{ lightNames[level] }}</button>
+      }
+    </div>
+  `,
+  styles: `
+    :host {
+      flex: none;
+      display: flex;
+      align-items: center;
+      gap: 20px;
+      height: 48px;
+      padding: 0 18px;
+      background: var(--road);
+      color: var(--on-road);
+      border-bottom: 1px solid color-mix(in srgb, var(--on-road) 18%, transparent);
+      white-space: nowrap;
+    }
+    a {
+      color: inherit;
+      text-decoration: none;
+    }
+    .mark {
+      display: flex;
+      align-items: center;
+      height: 48px;
+      font-size: 19px;
+      font-weight: 800;
+      letter-spacing: 0.02em;
+    }
+    .title {
+      overflow: hidden;
+      text-overflow: ellipsis;
+      min-width: 0;
+    }
+    nav {
+      display: flex;
+      gap: 4px;
+      height: 100%;
+    }
+    nav a {
+      display: flex;
+      align-items: center;
+      padding: 3px 12px 0;
+      border-bottom: 4px solid transparent;
+      font-weight: 600;
+    }
+    nav a.here {
+      border-color: var(--lamp);
+    }
+    .saved,
+    .who {
+      margin-left: auto;
+      font-size: 15px;
+      color: var(--on-road-dim);
+    }
+    .saved.waiting {
+      color: var(--lamp);
+      font-weight: 600;
+    }
+    select {
+      min-height: 40px;
+      padding: 2px 8px;
+      border: 1px solid var(--on-road-dim);
+      border-radius: 5px;
+      background: var(--road);
+      color: var(--on-road);
+    }
+    .lights {
+      display: flex;
+      border: 1px solid var(--on-road-dim);
+      border-radius: 24px;
+      overflow: hidden;
+    }
+    .lights button {
+      min-height: 38px;
+      padding: 0 14px;
+      border: 0;
+      background: none;
+      color: inherit;
+      font-size: 15px;
+    }
+    .lights button[aria-checked='true'] {
+      background: var(--lamp);
+      color: var(--on-lamp);
+      font-weight: 700;
+    }
+    :focus-visible {
+      box-shadow: none;
+      outline-offset: -3px;
+    }
+    .lights button[aria-checked='true']:focus-visible {
+      outline-color: var(--on-lamp);
+    }
+    @media (max-width: 720px) {
+      :host {
+        gap: 10px;
+        padding: 0 8px;
+        font-size: 15px;
+      }
+      .title,
+      .temp {
+        display: none;
+      }
+      nav {
+        gap: 0;
+      }
+      nav a {
+        padding: 3px 6px 0;
+      }
+      .who {
+        display: none;
+      }
+      .lights {
+        margin-left: auto;
+      }
+      .saved + .lights {
+        margin-left: 0;
+      }
+      .lights button {
+        padding: 0 7px;
+        font-size: 14px;
+      }
+    }
+  `,
+})
+export class TopBar {
+  private readonly store = inject(Store);
+
+  protected readonly links = [
+    { path: '/board', name: 'Board' },
+    { path: '/atlas', name: 'Atlas' },
+    { path: '/kit', name: 'Kit' },
+    { path: '/log', name: 'Log' },
+  ];
+  protected readonly lights = LIGHTS;
+  protected readonly lightNames: Record<Light, string> = { day: 'Day', dusk: 'Dusk', night: 'Night' };
+  protected readonly job = this.store.selectSignal(selectJob);
+  protected readonly light = this.store.selectSignal(sessionFeature.selectLight);
+  protected readonly crew = this.store.selectSignal(sessionFeature.selectCrew);
+  protected readonly crewId = this.store.selectSignal(sessionFeature.selectCrewId);
+  protected readonly savedAt = this.store.selectSignal(jobFeature.selectSavedAt);
+  protected readonly connected = this.store.selectSignal(jobFeature.selectConnected);
+  private readonly pendingEvents = this.store.selectSignal(jobFeature.selectPending);
+  protected readonly pending = computed(() => this.pendingEvents().length);
+  protected readonly temp = computed(() => {
+    const job = this.job();
+    return job ? degrees(workingTempC(job)) : '';
+  });
+
+  protected choose(light: Light): void {
+    this.store.dispatch(SessionActions.lightChosen({ light }));
+  }
+
+  protected chooseCrew(crewId: string): void {
+    this.store.dispatch(SessionActions.crewChosen({ crewId }));
+  }
+}
