@@ -57,6 +57,7 @@ export interface JobSummary {
 
 /** A job with all that its screens need. */
 export interface JobDetail {
+  readonly call: Call;
   readonly events: readonly JobEvent[];
   readonly machine: Machine;
   readonly kit: readonly KitItem[];

@@ -17,6 +17,9 @@ export interface Contact {
   readonly metresToBlock: number | null;
 }
 
+/** Less than this is the solver's leak, not a current, amps. */
+const DEAD_AMPS = 0.001;
+
 /** Solves the circuit with the clamp off and on `pointId`, everything else as it stands. */
 export function contactAt(
   scene: HookupScene,
@@ -34,11 +37,13 @@ export function contactAt(
       : terminalNode(terminalOf(scene.machine, pointId));
   const before = solveDc(rescueCircuit(rescueOf(scene, open)));
   const after = solveDc(rescueCircuit(rescueOf(scene, bitten)));
-  const carried = before.volts.has(target) && before.volts.has(clampNode(clamp));
+  const biteAmps = Math.abs(after.amps.get(biteName(clamp)) ?? 0);
+  // A lead whose far end hangs free floats at no particular volts: what drives no current makes no spark.
+  const isLive = biteAmps > DEAD_AMPS && before.volts.has(target);
   const metres = metresFor(scene, clamp, pointId);
   return {
-    gapVolts: carried ? Math.abs(voltsAcross(before, clampNode(clamp), target)) : 0,
-    biteAmps: Math.abs(after.amps.get(biteName(clamp)) ?? 0),
+    gapVolts: isLive ? Math.abs(voltsAcross(before, clampNode(clamp), target)) : 0,
+    biteAmps: isLive ? biteAmps : 0,
     gasNear: scene.enclosed || metres === null || metres < rules.gasDistanceM,
     metresToBlock: metres,
   };

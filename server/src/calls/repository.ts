@@ -1,6 +1,6 @@
 import type { BoardCall, Call, NewCall } from '@voltrek/contracts';
 import { desc, eq, gte, isNull, max, or } from 'drizzle-orm';
-import type { Db } from '../db/database.js';
+import type { Db, Tx } from '../db/database.js';
 import { calls, jobs } from '../db/schema.js';
 import { summaryOf } from '../jobs/repository.js';
 
@@ -28,6 +28,11 @@ export async function readBoard(db: Db): Promise<BoardCall[]> {
     }),
   );
   return board.sort((a, b) => Number(a.job?.state === 'closed') - Number(b.job?.state === 'closed'));
+}
+
+export async function callById(db: Db | Tx, id: string): Promise<Call | null> {
+  const [row] = await db.select().from(calls).where(eq(calls.id, id));
+  return row ? callOf(row) : null;
 }
 
 /** Puts a reported call on the board with the next number. A resend of the same id changes nothing. */

@@ -207,7 +207,7 @@ const serviceVan: Machine = {
   ...vanShape(1980, 5100),
   blocks: [serviceBlock],
   points: [
-    ...terminals(serviceBlock, 0, 'Van block', ['Bonnet up, flap over + is red.']),
+    ...terminals(serviceBlock, 0, 'Block', ['Bonnet up, flap over + is red.']),
     point('ground', 'ground-point', 'Engine lifting eye', [1200, 700], ['Bare eye at the front of the engine.']),
   ],
   engine: { fuel: 'diesel', displacementL: 2.0, cylinders: 4, systemVolts: 12 },

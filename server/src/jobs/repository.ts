@@ -2,7 +2,7 @@ import type { JobSummary, LogPage } from '@voltrek/contracts';
 import { foldJob, type Job, type JobEvent, restVoltsByBlock } from '@voltrek/core';
 import { and, asc, count, desc, eq, gte, ilike, lt, ne } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
-import { calls, jobEvents, jobs, machines } from '../db/schema.js';
+import { jobEvents, jobs, machines } from '../db/schema.js';
 
 type JobRow = typeof jobs.$inferSelect;
 
@@ -55,10 +55,6 @@ async function projectionOf(tx: Tx, job: Job): Promise<typeof jobs.$inferInsert>
     revision: job.revision,
     searchText: [callNumber, title, placeName, machine?.maker, machine?.model].join(' ').toLowerCase(),
   };
-}
-
-export async function callExists(db: Db | Tx, callId: string): Promise<boolean> {
-  return (await db.select({ id: calls.id }).from(calls).where(eq(calls.id, callId))).length > 0;
 }
 
 export async function jobOfCall(db: Db | Tx, callId: string): Promise<string | null> {

@@ -2,11 +2,12 @@ import type { JobDetail } from '@voltrek/contracts';
 import { DEFAULT_RULES, foldJob, type JobEvent, refusalOf, REST_VOLTS } from '@voltrek/core';
 import type { Database } from '../db/database.js';
 import { donorOf, machineById } from '../atlas/repository.js';
+import { callById } from '../calls/repository.js';
 import { crewExists } from '../crew/repository.js';
 import { HttpProblem, notFound, refused } from '../http/problem.js';
 import { kitOfVan } from '../kit/repository.js';
 import type { JobStreams } from './streams.js';
-import { appendEvents, callExists, countFlatCalls, findEvent, jobOfCall, readEvents } from './repository.js';
+import { appendEvents, countFlatCalls, findEvent, jobOfCall, readEvents } from './repository.js';
 
 /** The van tonight's jobs are worked from, until vans are assigned to calls. */
 const VAN_ID = 'van-1';
@@ -32,7 +33,7 @@ export async function acceptEvent(database: Database, streams: JobStreams, event
     if (await findEvent(tx, event.id)) throw new HttpProblem(409, 'That event id belongs to another job.');
     if (!(await crewExists(tx, event.by))) throw notFound(`crew member ${event.by}`);
     if (event.type === 'job.opened') {
-      if (!(await callExists(tx, event.data.callId))) throw notFound(`call ${event.data.callId}`);
+      if (!(await callById(tx, event.data.callId))) throw notFound(`call ${event.data.callId}`);
       if (!(await machineById(tx, event.data.machineId))) throw notFound(`machine ${event.data.machineId}`);
       const other = await jobOfCall(tx, event.data.callId);
       if (other && other !== event.jobId) throw refused('already-open');
@@ -74,10 +75,13 @@ export async function jobDetail({ db }: Database, jobId: string): Promise<JobDet
   if (!job) throw notFound(`job ${jobId}`);
   const machine = await machineById(db, job.call.machineId);
   if (!machine) throw notFound(`machine ${job.call.machineId}`);
+  const call = await callById(db, job.call.callId);
+  if (!call) throw notFound(`call ${job.call.callId}`);
   const kit = await kitOfVan(db, VAN_ID);
   const since = new Date(Date.parse(job.openedAt) - DEFAULT_RULES.repeatFlatDays * 86_400_000);
   const flatVolts = REST_VOLTS.flooded[0]![1];
   return {
+    call,
     events,
     machine,
     kit,

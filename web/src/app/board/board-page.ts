@@ -69,7 +69,7 @@ const MINUTE_MS = 60_000;
     }
     .call {
       display: grid;
-      grid-template-columns: 56px minmax(210px, 300px) 1fr 64px 140px;
+      grid-template-columns: 56px minmax(210px, 300px) 1fr 64px 150px;
       align-items: center;
       gap: 16px;
       width: 100%;
@@ -132,6 +132,10 @@ const MINUTE_MS = 60_000;
       .temp {
         display: none;
       }
+      .state {
+        grid-row: 1;
+        grid-column: 3;
+      }
     }
   `,
 })
@@ -168,7 +172,7 @@ export class BoardPage {
 
   protected age(call: BoardCall): string {
     const minutes = Math.max(0, Math.round((this.now() - Date.parse(call.receivedAt)) / MINUTE_MS));
-    return minutes < 120 ? `${minutes} min ago` : `${Math.round(minutes / 60)} h ago`;
+    return minutes < 120 ? `${minutes} min` : `${Math.round(minutes / 60)} h`;
   }
 
   /** Opens the call's job, or begins one. */

@@ -41,7 +41,7 @@ import { actionTitle, pointFor } from './step-words';
         </div>
         <div>
           <dt>gas here</dt>
-          <dd class="figure" [class.tone-bad]="c.gasNear" [class.tone-good]="!c.gasNear">{{ c.gasNear ? 'likely' : 'no' }}</dd>
+          <dd class="figure" [class.tone-bad]="c.gasNear && c.biteAmps > 1" [class.tone-good]="!c.gasNear">{{ c.gasNear ? 'likely' : 'no' }}</dd>
         </div>
       </dl>
       @if (c.gasNear && c.biteAmps > 1) {

@@ -50,6 +50,9 @@ import { degrees } from '../shared/words/figures';
         <button type="button" role="radio" [attr.aria-checked]="level === light()" (click)="choose(level)">{{ lightNames[level] }}</button>
       }
     </div>
+    <button type="button" class="cycle" [attr.aria-label]="'Light: ' + lightNames[light()] + '. Change'" (click)="choose(following())">
+      {{ lightNames[light()] }}
+    </button>
   `,
   styles: `
     :host {
@@ -133,6 +136,16 @@ import { degrees } from '../shared/words/figures';
       color: var(--on-lamp);
       font-weight: 700;
     }
+    .cycle {
+      display: none;
+      min-height: 40px;
+      min-width: 64px;
+      border: 0;
+      border-radius: 20px;
+      background: var(--lamp);
+      color: var(--on-lamp);
+      font-weight: 700;
+    }
     :focus-visible {
       box-shadow: none;
       outline-offset: -3px;
@@ -160,14 +173,14 @@ import { degrees } from '../shared/words/figures';
         display: none;
       }
       .lights {
+        display: none;
+      }
+      .cycle {
+        display: block;
         margin-left: auto;
       }
-      .saved + .lights {
+      .saved + .lights + .cycle {
         margin-left: 0;
-      }
-      .lights button {
-        padding: 0 7px;
-        font-size: 14px;
       }
     }
   `,
@@ -195,6 +208,8 @@ export class TopBar {
     const job = this.job();
     return job ? degrees(workingTempC(job)) : '';
   });
+
+  protected readonly following = computed(() => LIGHTS[(LIGHTS.indexOf(this.light()) + 1) % LIGHTS.length]!);
 
   protected choose(light: Light): void {
     this.store.dispatch(SessionActions.lightChosen({ light }));

@@ -29,7 +29,7 @@ const SHOWN_AMPS = 0.5;
           @for (b of v.blocks; track $index) {
             <path [attr.d]="b.path" class="block" />
             @if (!d.pins.length) {
-              <text [attr.x]="b.label.x" [attr.y]="b.label.y + 30" class="small">{{ b.text }}</text>
+              <text [attr.x]="b.label.x" [attr.y]="b.label.y" class="small">{{ b.text }}</text>
             }
           }
           <text [attr.x]="v.namePlace.x" [attr.y]="v.namePlace.y" class="name">{{ v.name }}</text>
@@ -51,11 +51,11 @@ const SHOWN_AMPS = 0.5;
       @if (d.target; as t) {
         <g [attr.transform]="'translate(' + t.at.x + ' ' + t.at.y + ')'">
           <circle r="21" class="ring" />
-          <path [attr.d]="flagLeft() ? 'M-21 0H-46' : 'M21 0H46'" class="ring" />
-          <g [attr.transform]="flagLeft() ? 'translate(-152 -16)' : 'translate(46 -16)'">
-            <rect width="106" height="32" rx="3" class="flag" />
-            <text x="53" y="21.5" class="flag-text">{{ t.isRemoval ? 'take off' : 'clamp here' }}</text>
-          </g>
+          <path [attr.d]="t.pole" class="ring" />
+        </g>
+        <g [attr.transform]="'translate(' + t.flag.x + ' ' + t.flag.y + ')'">
+          <rect width="106" height="32" rx="3" class="flag" />
+          <text x="53" y="21.5" class="flag-text">{{ t.isRemoval ? 'take off' : 'clamp here' }}</text>
         </g>
       }
       @for (c of d.clamps; track c.clamp) {
@@ -71,6 +71,10 @@ const SHOWN_AMPS = 0.5;
             <text y="30" class="small">free end</text>
           }
         </g>
+      }
+      @for (p of d.pins; track p.pointId) {
+        <path [attr.d]="'M' + p.point.x + ' ' + p.point.y + 'L' + p.at.x + ' ' + p.at.y" class="leader" />
+        <circle [attr.cx]="p.point.x" [attr.cy]="p.point.y" r="3" class="spot" />
       }
       @for (p of d.pins; track p.pointId) {
         <g
@@ -206,6 +210,13 @@ const SHOWN_AMPS = 0.5;
       font-weight: 700;
       font-variant-numeric: tabular-nums;
     }
+    .leader {
+      stroke: var(--ink);
+      stroke-width: 1.2;
+    }
+    .spot {
+      fill: var(--ink);
+    }
     .pin {
       cursor: pointer;
     }
@@ -237,9 +248,6 @@ export class Loop {
   readonly pinChosen = output<string>();
 
   protected readonly shownAmps = SHOWN_AMPS;
-
-  /** The flag stands on the side with room. */
-  protected readonly flagLeft = computed(() => (this.drawing().target?.at.x ?? 0) > 190);
 
   /** The drawing in one sentence, for those who do not see it. */
   protected readonly summary = computed(() => {

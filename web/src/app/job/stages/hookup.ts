@@ -30,7 +30,7 @@ import { actionDone } from '../step-words';
       @if (steps().length === 0) {
         <p class="problem">No source is chosen yet.</p>
       } @else {
-        <ol>
+        <ol class="behind">
           @for (step of done(); track $index) {
             <li><vt-step-line [step]="step" [work]="work()" [rescue]="rescue()" [isDone]="true" /></li>
           }
@@ -71,6 +71,11 @@ import { actionDone } from '../step-words';
       background: var(--sheet);
       font-size: 26px;
       font-weight: 700;
+    }
+    @media (max-width: 720px) {
+      .behind {
+        display: none;
+      }
     }
   `,
 })

@@ -22,7 +22,7 @@ import { Reporter } from '../state/reporter';
           <li>
             <button type="button" class="point" [attr.aria-expanded]="isChosen" (click)="pinChosen.emit(point.id)">
               <span class="number" [class.positive]="isPositive(point.kind)" aria-hidden="true">{{ i + 1 }}</span>
-              <span class="label">{{ point.label }}</span>
+              <span>{{ point.label }}</span>
               <span class="dim">{{ kindWords[point.kind] }}</span>
             </button>
             @if (isChosen) {

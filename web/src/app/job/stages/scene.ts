@@ -24,6 +24,9 @@ import { Reporter } from '../state/reporter';
         <h1 id="stage-title">Scene</h1>
         <span class="dim">{{ classWord() }}, {{ work().machine.maker }} {{ work().machine.model }}</span>
       </header>
+      @if (work().call.said; as said) {
+        <p class="said">“{{ said }}”</p>
+      }
       <div class="top">
         <fieldset>
           <legend>Air, °C</legend>
@@ -124,15 +127,23 @@ import { Reporter } from '../state/reporter';
       text-align: left;
       font-size: 15px;
     }
+    .said {
+      font-size: 19px;
+      font-weight: 600;
+    }
     .sign {
+      position: relative;
       flex: none;
-      display: grid;
-      place-items: center;
-      width: 24px;
-      height: 24px;
+      width: 30px;
+      font-weight: 800;
+      text-align: center;
+    }
+    .sign::before {
+      content: '';
+      position: absolute;
+      inset: -1px 4px;
       border: 2px solid currentcolor;
       border-radius: 3px;
-      font-weight: 700;
       transform: rotate(45deg);
     }
     .note {

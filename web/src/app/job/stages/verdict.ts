@@ -35,7 +35,7 @@ const FULL_WEIGHT = 7;
       @if (record(); as v) {
         <div class="card" [class.danger]="v.verdict === 'unsafe' || v.verdict === 'replace-now'">
           <h2>{{ words[v.verdict].name }}{{ v.suspect ? ': ' + suspectWords[v.suspect] : '' }}</h2>
-          <p>{{ words[v.verdict].means }} <strong>{{ certaintyWords[v.certainty] }}</strong></p>
+          <p>{{ words[v.verdict].means }} <strong>{{ certaintyWords[v.certainty] }}.</strong></p>
           @if (v.decidingReading; as reading) {
             <p class="dim">What could change it: {{ readingWords[reading].name.toLowerCase() }}.</p>
           }

@@ -23,7 +23,7 @@ import { ChangeDetectionStrategy, Component, model } from '@angular/core';
       font-size: 24px;
     }
     .wide {
-      grid-column: span 2;
+      grid-column: 1 / -1;
     }
   `,
 })

@@ -295,9 +295,9 @@ export const SUSPECT_WORDS: Record<Suspect, string> = {
 };
 
 export const CERTAINTY_WORDS: Record<Certainty, string> = {
-  sure: 'sure',
-  'fairly-sure': 'fairly sure',
-  unsure: 'not sure yet',
+  sure: 'Sure',
+  'fairly-sure': 'Fairly sure',
+  unsure: 'Not sure yet',
 };
 
 export const EVIDENCE_WORDS: Record<EvidenceCode, string> = {
