@@ -3,8 +3,8 @@ import { type Chemistry, isLeadAcid, REST_REFERENCE_C, REST_VOLTS, REST_VOLTS_PE
 
 /** How far a rested reading strays from the curve between makes and ages of block, volts either way. */
 const CURVE_SPREAD_VOLTS = 0.04;
-/** LFP's middle is so flat that the meter's own error matters: volts either way. */
-const LFP_SPREAD_VOLTS = 0.03;
+/** LFP rests higher after charge than after discharge: volts either way, wide against its flat middle. */
+const LFP_SPREAD_VOLTS = 0.05;
 
 function temperatureTerm(chemistry: Chemistry, tempC: number): number {
   return isLeadAcid(chemistry) ? REST_VOLTS_PER_DEGC * (tempC - REST_REFERENCE_C) : 0;

@@ -10,8 +10,8 @@ import { type HookupScene, type HookupState, rescueOf } from './state.js';
 const TOUCH_OHMS = 0.002;
 /** One unit of cost is this many watts at a breaking contact in clean air. */
 const SPARK_WATTS_PER_UNIT = 100;
-/** The same spark where gas gathers counts this many times. */
-const GAS_FACTOR = 10;
+/** The same spark where gas gathers counts this many times: it can burst a case, so it outweighs every other cost here. */
+const GAS_FACTOR = 100;
 /** One unit of cost is this many amps that a live free clamp would drive into bodywork. */
 const SHORT_AMPS_PER_UNIT = 200;
 /** Cost of taking a clamp off out of turn: breaks ties in favour of the plain reverse, which hands know. */

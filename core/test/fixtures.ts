@@ -1,0 +1,139 @@
+import {
+  type BlockRating,
+  type ClampId,
+  type KitItem,
+  type Machine,
+  type MachinePoint,
+  type Terminal,
+} from '../src/index.js';
+
+export const FREE: Record<ClampId, Terminal | null> = {
+  redCasualty: null,
+  redSource: null,
+  blackSource: null,
+  blackCasualty: null,
+};
+export const JOINED: Record<ClampId, Terminal | null> = {
+  redCasualty: { kind: 'plus', block: 0 },
+  redSource: { kind: 'plus', block: 0 },
+  blackSource: { kind: 'body' },
+  blackCasualty: { kind: 'body' },
+};
+
+export const BLOCK_60: BlockRating = { chemistry: 'flooded', capacityAh: 60, ccaAmps: 540, ccaStandard: 'EN' };
+export const BLOCK_95: BlockRating = { chemistry: 'flooded', capacityAh: 95, ccaAmps: 800, ccaStandard: 'EN' };
+
+const at = (
+  id: string,
+  kind: MachinePoint['kind'],
+  xMm: number,
+  yMm: number,
+  block?: number,
+): MachinePoint => ({ id, kind, label: id, xMm, yMm, steps: [], ...(block !== undefined && { block }) });
+
+const body = {
+  maker: 'Test',
+  model: 'Test',
+  gearbox: 'manual',
+  lengthMm: 4000,
+  widthMm: 1700,
+  outline: [
+    { xMm: 0, yMm: 0 },
+    { xMm: 1700, yMm: 0 },
+    { xMm: 1700, yMm: 4000 },
+    { xMm: 0, yMm: 4000 },
+  ],
+  glass: [],
+  wheels: [],
+  smartAlternator: false,
+  resets: [],
+  cautions: [],
+} as const;
+
+const front = { xMm: 100, yMm: 400, widthMm: 240, lengthMm: 180 };
+
+/** A petrol car with its block in front and a ground point across the bay. */
+export const CAR: Machine = {
+  ...body,
+  id: 'car',
+  machineClass: 'car',
+  systemVolts: 12,
+  blocks: [{ rating: BLOCK_60, rect: front, place: 'front', closedIn: false }],
+  points: [
+    at('plus', 'block-positive', 150, 490, 0),
+    at('minus', 'block-negative', 290, 490, 0),
+    at('ground', 'ground-point', 1400, 500),
+  ],
+  engine: { fuel: 'petrol', displacementL: 1.6, cylinders: 4, systemVolts: 12 },
+};
+
+export const EV: Machine = { ...CAR, id: 'ev', machineClass: 'ev', gearbox: 'none', engine: null };
+export const MOTORCYCLE: Machine = {
+  ...CAR,
+  id: 'motorcycle',
+  machineClass: 'motorcycle',
+  engine: { fuel: 'petrol', displacementL: 0.45, cylinders: 1, systemVolts: 12 },
+  blocks: [{ ...CAR.blocks[0]!, rating: { chemistry: 'agm', capacityAh: 8, ccaAmps: 120, ccaStandard: 'SAE' } }],
+};
+
+/** A 24 V truck, two blocks in a box. */
+export const TRUCK: Machine = {
+  ...body,
+  id: 'truck',
+  machineClass: 'truck',
+  systemVolts: 24,
+  blocks: [
+    { rating: BLOCK_95, rect: front, place: 'box', closedIn: false },
+    { rating: BLOCK_95, rect: { ...front, yMm: 700 }, place: 'box', closedIn: false },
+  ],
+  points: [
+    at('plus1', 'block-positive', 150, 490, 0),
+    at('minus1', 'block-negative', 290, 490, 0),
+    at('plus2', 'block-positive', 150, 790, 1),
+    at('minus2', 'block-negative', 290, 790, 1),
+    at('ground', 'ground-point', 1400, 1900),
+  ],
+  engine: { fuel: 'diesel', displacementL: 8, cylinders: 6, systemVolts: 24 },
+};
+
+const leads = { sectionMm2: 25, lengthM: 3.5, conductor: 'copper', bite: 'clean' } as const;
+export const DONOR: KitItem = {
+  kind: 'donor',
+  id: 'donor',
+  name: 'Van',
+  machineId: 'car',
+  systemVolts: 12,
+  block: BLOCK_95,
+  soc: 0.95,
+  alternatorSpareAmps: 60,
+};
+export const KIT: readonly KitItem[] = [
+  DONOR,
+  { kind: 'lead-set', id: 'heavy', name: 'Heavy', leads },
+  {
+    kind: 'lead-set',
+    id: 'light',
+    name: 'Light',
+    leads: { sectionMm2: 10, lengthM: 3, conductor: 'copper-clad-aluminium', bite: 'worn' },
+  },
+  { kind: 'lithium-pack', id: 'lithium', name: 'Lithium', peakAmps: 800, charge: 0.8, leads: { ...leads, lengthM: 0.6 } },
+  {
+    kind: 'lead-pack',
+    id: 'lead',
+    name: 'Lead-acid',
+    outputs: [12, 24],
+    block: BLOCK_60,
+    soc: 0.95,
+    leads: { ...leads, lengthM: 1.4 },
+  },
+  {
+    kind: 'capacitor-booster',
+    id: 'cap',
+    name: 'Capacitor',
+    cells: 6,
+    cellFarads: 350,
+    cellOhms: 0.0003,
+    volts: 14.4,
+    leads: { ...leads, lengthM: 0.6 },
+  },
+];

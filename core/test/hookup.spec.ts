@@ -1,0 +1,223 @@
+import {
+  act,
+  anyClampOn,
+  casualtyBlocks,
+  clearingOrder,
+  contactAt,
+  DEFAULT_RULES,
+  hookupOrder,
+  type HookupAction,
+  type HookupScene,
+  type HookupState,
+  isDone,
+  type Machine,
+  makeSafe,
+  NOTHING_CONNECTED,
+  rankOptions,
+  type SourceOption,
+} from '../src/index.js';
+import { CAR, EV, KIT, MOTORCYCLE, TRUCK } from './fixtures.js';
+
+const TEMP_C = -4;
+
+function optionOf(machine: Machine, id: string, rest: number[]): SourceOption {
+  const blocks = casualtyBlocks(machine, rest, TEMP_C);
+  const all = rankOptions(machine, KIT, blocks, TEMP_C, DEFAULT_RULES);
+  const found = all.find((r) => r.option.id === id);
+  if (!found) throw new Error(`no option ${id}: ${all.map((r) => r.option.id).join()}`);
+  return found.option;
+}
+
+function sceneOf(machine: Machine, option: SourceOption, rest: number[], casualtyRuns = false): HookupScene {
+  const blocks = casualtyBlocks(machine, rest, TEMP_C);
+  return { machine, option, blocks, tempC: TEMP_C, enclosed: false, casualtyRuns };
+}
+
+const run = (actions: readonly HookupAction[], from: HookupState = NOTHING_CONNECTED): HookupState =>
+  actions.reduce(act, from);
+const names = (actions: readonly HookupAction[]): string[] =>
+  actions.map((a) =>
+    a.kind === 'attach' || a.kind === 'detach' ? `${a.kind} ${a.clamp}` : a.kind === 'confirm' ? a.what : a.kind,
+  );
+
+describe('hookupOrder', () => {
+  it('joins a donor red, red, black, and last black on the ground point; then the donor runs', () => {
+    const option = optionOf(CAR, 'donor+heavy', [11.9]);
+    const order = hookupOrder(CAR, CAR, option, 0.1, DEFAULT_RULES);
+    expect(names(order.map((s) => s.action))).toEqual([
+      'all-off',
+      'attach redCasualty',
+      'attach redSource',
+      'attach blackSource',
+      'attach blackCasualty',
+      'donor-engine',
+      'wait',
+    ]);
+    expect(order[4]).toEqual(jasmine.objectContaining({ reason: 'last-away-from-block', rule: 'lastBlack' }));
+  });
+
+  it('starts at the donor, or ends at the terminal, when the house rule says so', () => {
+    const option = optionOf(CAR, 'donor+heavy', [11.9]);
+    const rules = { ...DEFAULT_RULES, firstRed: 'source', lastBlack: 'negative-terminal' } as const;
+    const actions = hookupOrder(CAR, CAR, option, 0.1, rules).map((s) => s.action);
+    expect(actions[1]).toEqual(jasmine.objectContaining({ clamp: 'redSource' }));
+    expect(actions[4]).toEqual({ kind: 'attach', clamp: 'blackCasualty', pointId: 'minus' });
+  });
+
+  it('waits longer for a very flat block', () => {
+    const option = optionOf(CAR, 'donor+heavy', [11.9]);
+    const wait = (soc: number): number | undefined =>
+      hookupOrder(CAR, CAR, option, soc, DEFAULT_RULES).find((s) => s.minutes)?.minutes;
+    expect(wait(0)).toBe(DEFAULT_RULES.donorWaitMinVeryFlat);
+    expect(wait(0.3)).toBe(DEFAULT_RULES.donorWaitMinPetrol);
+  });
+
+  it('never runs the donor for an EV or a motorcycle', () => {
+    for (const machine of [EV, MOTORCYCLE]) {
+      const option = optionOf(machine, 'donor+heavy', [11.9]);
+      const order = hookupOrder(machine, CAR, option, 0.1, DEFAULT_RULES);
+      expect(order.some((s) => s.action.kind === 'donor-engine')).toBeFalse();
+    }
+  });
+
+  it('arms a pack only after both clamps and the guard lamp', () => {
+    const option = optionOf(CAR, 'lithium@12', [11.9]);
+    const order = hookupOrder(CAR, null, option, 0.1, DEFAULT_RULES).map((s) => s.action);
+    expect(names(order)).toEqual(['all-off', 'attach redCasualty', 'attach blackCasualty', 'guard-lamp', 'pack']);
+  });
+
+  it('puts black on the middle joint only for the upper block of a string', () => {
+    const upper = optionOf(TRUCK, 'lead@12#block1', [12.6, 11.7]);
+    const lower = optionOf(TRUCK, 'lead@12#block0', [11.7, 12.6]);
+    const black = (o: SourceOption): HookupAction => hookupOrder(TRUCK, null, o, 0.1, DEFAULT_RULES)[2]!.action;
+    expect(black(upper)).toEqual(jasmine.objectContaining({ pointId: 'minus2' }));
+    expect(black(lower)).toEqual(jasmine.objectContaining({ pointId: 'ground' }));
+  });
+
+  it('says so when a machine has nowhere to clamp', () => {
+    const bare = { ...CAR, points: [] };
+    const option = optionOf(CAR, 'lithium@12', [11.9]);
+    expect(() => hookupOrder(bare, null, option, 0.1, DEFAULT_RULES)).toThrowError(/no place for the clamps/);
+  });
+});
+
+describe('clearingOrder', () => {
+  for (const [machine, id, rest] of [
+    [CAR, 'donor+heavy', [11.9]],
+    [CAR, 'lithium@12', [11.9]],
+    [EV, 'lead@12', [9]],
+    [TRUCK, 'lead@24', [12.1, 12.0]],
+    [TRUCK, 'lead@12#block0', [11.7, 12.6]],
+  ] as const) {
+    it(`is the exact reverse for ${machine.id} with ${id} and ends clear`, () => {
+      const order = hookupOrder(machine, CAR, optionOf(machine, id, [...rest]), 0.1, DEFAULT_RULES);
+      const off = clearingOrder(order, machine);
+      const attached = order.flatMap((s) => (s.action.kind === 'attach' ? [s.action.clamp] : []));
+      const detached = off.flatMap((s) => (s.action.kind === 'detach' ? [s.action.clamp] : []));
+      expect(detached).toEqual([...attached].reverse());
+      const end = run([...order, ...off].map((s) => s.action));
+      expect(anyClampOn(end)).toBeFalse();
+      expect(end.packOn || end.donorRunning).toBeFalse();
+    });
+  }
+});
+
+describe('contactAt', () => {
+  const rest = [11.8];
+  const option = optionOf(CAR, 'donor+heavy', rest);
+  const scene = sceneOf(CAR, option, rest);
+  const steps = hookupOrder(CAR, CAR, option, 0.1, DEFAULT_RULES).map((s) => s.action);
+
+  it('finds no spark at the first three contacts and the volts of the gap at the last', () => {
+    for (const n of [1, 2, 3]) {
+      const action = steps[n]!;
+      if (action.kind !== 'attach') throw new Error('not a clamp');
+      const contact = contactAt(scene, run(steps.slice(0, n)), action.clamp, action.pointId, DEFAULT_RULES);
+      expect(contact.biteAmps).toBe(0);
+      expect(contact.gapVolts).toBe(0);
+    }
+    const last = contactAt(scene, run(steps.slice(0, 4)), 'blackCasualty', 'ground', DEFAULT_RULES);
+    expect(last.gapVolts).toBeCloseTo(option.source.openVolts - 11.8, 2);
+    expect(last.biteAmps).toBeGreaterThan(5);
+    expect(last.gasNear).toBeFalse();
+    expect(last.metresToBlock).toBeCloseTo(1.06, 2);
+  });
+
+  it('warns of gas at the block itself, and everywhere in a closed space', () => {
+    const state = run(steps.slice(0, 4));
+    expect(contactAt(scene, state, 'blackCasualty', 'minus', DEFAULT_RULES).gasNear).toBeTrue();
+    expect(contactAt({ ...scene, enclosed: true }, state, 'blackCasualty', 'ground', DEFAULT_RULES).gasNear).toBeTrue();
+  });
+});
+
+describe('makeSafe', () => {
+  const rest = [11.8];
+
+  it('from a full hook-up is the plain reverse', () => {
+    for (const id of ['donor+heavy', 'lithium@12', 'cap@12']) {
+      const option = optionOf(CAR, id, rest);
+      const order = hookupOrder(CAR, CAR, option, 0.1, DEFAULT_RULES);
+      const off = clearingOrder(order, CAR).filter((s) => s.action.kind !== 'confirm');
+      for (const casualtyRuns of [false, true]) {
+        const found = makeSafe(sceneOf(CAR, option, rest, casualtyRuns), run(order.map((s) => s.action)), DEFAULT_RULES);
+        expect(names(found)).toEqual(names(off.map((s) => s.action)));
+      }
+    }
+  });
+
+  it('ends clear from every step of every order', () => {
+    let states = 0;
+    for (const [machine, readings] of [
+      [CAR, [11.8]],
+      [EV, [9]],
+      [MOTORCYCLE, [12]],
+      [TRUCK, [11.7, 12.6]],
+    ] as const) {
+      const blocks = casualtyBlocks(machine, [...readings], TEMP_C);
+      for (const { option, unfit } of rankOptions(machine, KIT, blocks, TEMP_C, DEFAULT_RULES)) {
+        if (unfit) continue;
+        const steps = hookupOrder(machine, CAR, option, 0.1, DEFAULT_RULES).map((s) => s.action);
+        for (let n = 0; n <= steps.length; n++) {
+          const state = run(steps.slice(0, n));
+          const end = run(makeSafe(sceneOf(machine, option, [...readings]), state, DEFAULT_RULES), state);
+          expect(anyClampOn(end)).toBeFalse();
+          expect(end.packOn || end.donorRunning).toBeFalse();
+          states++;
+        }
+      }
+    }
+    expect(states).toBeGreaterThan(80);
+  });
+
+  it('takes the clamp away from the gas first, whatever order they went on in', () => {
+    const option = optionOf(CAR, 'donor+heavy', rest);
+    const wrong = run([
+      { kind: 'attach', clamp: 'blackCasualty', pointId: 'ground' },
+      { kind: 'attach', clamp: 'blackSource', pointId: 'minus' },
+      { kind: 'attach', clamp: 'redSource', pointId: 'plus' },
+      { kind: 'attach', clamp: 'redCasualty', pointId: 'plus' },
+    ]);
+    const [first] = makeSafe(sceneOf(CAR, option, rest), wrong, DEFAULT_RULES);
+    expect(first).toEqual({ kind: 'detach', clamp: 'blackCasualty' });
+  });
+
+  it('has nothing to do when nothing is on', () => {
+    const option = optionOf(CAR, 'donor+heavy', rest);
+    expect(makeSafe(sceneOf(CAR, option, rest), NOTHING_CONNECTED, DEFAULT_RULES)).toEqual([]);
+  });
+});
+
+describe('act and isDone', () => {
+  it('agree for every action of an order, and forget the looks when the last clamp comes off', () => {
+    const option = optionOf(CAR, 'donor+heavy', [11.8]);
+    const order = hookupOrder(CAR, CAR, option, 0.1, DEFAULT_RULES).map((s) => s.action);
+    let state = NOTHING_CONNECTED;
+    for (const action of order) {
+      expect(isDone(state, action)).withContext(JSON.stringify(action)).toBeFalse();
+      state = act(state, action);
+      expect(isDone(state, action)).toBeTrue();
+    }
+    const off = run(clearingOrder(hookupOrder(CAR, CAR, option, 0.1, DEFAULT_RULES), CAR).map((s) => s.action), state);
+    expect(off.confirmed).toEqual([]);
+  });
+});

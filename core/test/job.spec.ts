@@ -1,0 +1,279 @@
+import {
+  DEFAULT_RULES,
+  type EventData,
+  type EventType,
+  foldJob,
+  hasStarted,
+  type JobEvent,
+  lastUndoable,
+  latestReading,
+  type Refusal,
+  refusalOf,
+  restSecondsLeft,
+  restVoltsByBlock,
+  undoneIds,
+  workingTempC,
+} from '../src/index.js';
+
+const START = Date.parse('2027-01-15T02:40:00.000Z');
+
+/** A log that grows a minute per event unless told otherwise. */
+class Log {
+  readonly events: JobEvent[] = [];
+  private at = START;
+
+  constructor() {
+    this.take('job.opened', {
+      callId: 'call-1',
+      callNumber: 1,
+      title: 'Test car',
+      placeName: 'Test yard',
+      machineId: 'car',
+      ambientC: -4,
+    });
+  }
+
+  make<T extends EventType>(type: T, data: EventData[T], seconds = 60): JobEvent {
+    const at = new Date(this.at + seconds * 1000).toISOString();
+    const id = `00000000-0000-4000-8000-${String(this.events.length + 1).padStart(12, '0')}`;
+    return { id, jobId: 'job', at, by: 'crew-1', type, data } as JobEvent;
+  }
+
+  take<T extends EventType>(type: T, data: EventData[T], seconds = 60): JobEvent {
+    const event = this.make(type, data, seconds);
+    const refusal = refusalOf(this.events, event, DEFAULT_RULES);
+    if (refusal) throw new Error(`${type} refused: ${refusal}`);
+    this.events.push(event);
+    this.at = Date.parse(event.at);
+    return event;
+  }
+
+  refuses<T extends EventType>(type: T, data: EventData[T], seconds = 60): Refusal | null {
+    return refusalOf(this.events, this.make(type, data, seconds), DEFAULT_RULES);
+  }
+
+  get job() {
+    return foldJob(this.events)!;
+  }
+}
+
+const PLAN: EventData['plan.chosen'] = {
+  optionId: 'donor+heavy',
+  sourceId: 'donor',
+  leadSetId: 'heavy',
+  sourceKind: 'donor',
+  outlook: 'cranks',
+  starterVolts: 10.5,
+  starterAmps: 200,
+  rpm: 200,
+  neededRpm: 85,
+  wakeVolts: null,
+};
+
+function planned(): Log {
+  const log = new Log();
+  log.take('polarity.proved', { signs: ['mark', 'meter'] });
+  log.take('plan.chosen', PLAN);
+  return log;
+}
+
+function connected(): Log {
+  const log = planned();
+  for (const clamp of ['redCasualty', 'redSource', 'blackSource', 'blackCasualty'] as const) {
+    log.take('clamp.attached', { clamp, pointId: 'p' });
+  }
+  return log;
+}
+
+describe('foldJob', () => {
+  it('is nothing before the job is opened, and the call once it is', () => {
+    expect(foldJob([])).toBeNull();
+    const job = new Log().job;
+    expect(job.call.title).toBe('Test car');
+    expect(workingTempC(job)).toBe(-4);
+    expect(job.stage).toBe('scene');
+  });
+
+  it('gives the same job from the same log, whatever was folded before', () => {
+    const log = connected();
+    expect(foldJob(log.events)).toEqual(foldJob([...log.events]));
+    expect(log.job.revision).toBe(log.events.length);
+  });
+
+  it('keeps the latest reading of each block', () => {
+    const log = new Log();
+    const reading = (volts: number, block: number): void =>
+      void log.take('reading.taken', { kind: 'rest', volts, block, tempC: -4, source: 'typed' });
+    reading(11.9, 0);
+    reading(12.5, 1);
+    reading(11.8, 0);
+    expect(restVoltsByBlock(log.job, 3)).toEqual([11.8, 12.5, null]);
+    expect(latestReading(log.job, 'rest')?.volts).toBe(11.8);
+    expect(latestReading(log.job, 'charging-idle')).toBeNull();
+  });
+
+  it('follows the clamps and knows that something was once connected', () => {
+    const log = connected();
+    expect(log.job.hookup.attachedInOrder.length).toBe(4);
+    log.take('clamp.detached', { clamp: 'blackCasualty' });
+    expect(log.job.hookup.clamps.blackCasualty).toBeNull();
+    expect(log.job.everConnected).toBeTrue();
+  });
+
+  it('marks a try as helped or alone', () => {
+    const log = planned();
+    log.take('attempt.started', {});
+    log.take('attempt.ended', { outcome: 'slow', seconds: 6, lowestVolts: 8.1 });
+    for (const clamp of ['redCasualty', 'redSource', 'blackSource', 'blackCasualty'] as const) {
+      log.take('clamp.attached', { clamp, pointId: 'p' });
+    }
+    log.take('attempt.started', {});
+    log.take('attempt.ended', { outcome: 'started', seconds: 2, lowestVolts: null });
+    expect(log.job.attempts.map((a) => a.helped)).toEqual([false, true]);
+    expect(hasStarted(log.job)).toBeTrue();
+  });
+});
+
+describe('undo', () => {
+  it('takes the last act back, and the one before after it', () => {
+    const log = connected();
+    const last = lastUndoable(log.events)!;
+    log.take('event.undone', { eventId: last.id });
+    expect(log.job.hookup.clamps.blackCasualty).toBeNull();
+    expect(undoneIds(log.events).has(last.id)).toBeTrue();
+    const before = lastUndoable(log.events)!;
+    expect(before.data).toEqual(jasmine.objectContaining({ clamp: 'blackSource' }));
+    log.take('event.undone', { eventId: before.id });
+    expect(log.job.hookup.attachedInOrder).toEqual(['redCasualty', 'redSource']);
+  });
+
+  it('passes over moving between stages and never undoes the opening', () => {
+    const log = new Log();
+    log.take('stage.opened', { stage: 'plan' });
+    expect(lastUndoable(log.events)).toBeNull();
+    expect(log.refuses('event.undone', { eventId: log.events[0]!.id })).toBe('cannot-undo');
+  });
+
+  it('is refused for anything but the last act', () => {
+    const log = connected();
+    expect(log.refuses('event.undone', { eventId: log.events[1]!.id })).toBe('cannot-undo');
+  });
+});
+
+describe('refusalOf', () => {
+  it('wants the job opened once, and open', () => {
+    const log = new Log();
+    expect(refusalOf([], log.make('symptom.recorded', { symptom: 'silence' }), DEFAULT_RULES)).toBe('not-open');
+    expect(log.refuses('job.opened', log.job.call)).toBe('already-open');
+  });
+
+  it('lets nothing be connected, armed or cranked while a stop stands', () => {
+    const log = planned();
+    log.take('stop.raised', { stop: 'fuel-smell' });
+    expect(log.refuses('clamp.attached', { clamp: 'redCasualty', pointId: 'p' })).toBe('stop-active');
+    expect(log.refuses('attempt.started', {})).toBe('stop-active');
+    expect(log.refuses('pack.switched', { on: true })).toBe('stop-active');
+    expect(log.refuses('donor.switched', { running: true })).toBe('stop-active');
+    expect(log.refuses('stop.withdrawn', { stop: 'fuel-smell', reason: '  ' })).toBe('reason-missing');
+    expect(log.refuses('stop.withdrawn', { stop: 'frozen', reason: 'warmed' })).toBe('stop-not-raised');
+    log.take('stop.withdrawn', { stop: 'fuel-smell', reason: 'cap was off, aired' });
+    expect(log.refuses('clamp.attached', { clamp: 'redCasualty', pointId: 'p' })).toBeNull();
+  });
+
+  it('still lets clamps come off while a stop stands', () => {
+    const log = connected();
+    log.take('stop.raised', { stop: 'gas-smell' });
+    expect(log.refuses('clamp.detached', { clamp: 'blackCasualty' })).toBeNull();
+  });
+
+  it('wants a plan and a proved polarity before a clamp', () => {
+    const log = new Log();
+    expect(log.refuses('clamp.attached', { clamp: 'redCasualty', pointId: 'p' })).toBe('no-plan');
+    log.take('plan.chosen', PLAN);
+    expect(log.refuses('clamp.attached', { clamp: 'redCasualty', pointId: 'p' })).toBe('polarity-unproved');
+    expect(log.refuses('polarity.proved', { signs: ['mark', 'mark'] })).toBe('polarity-unproved');
+  });
+
+  it('knows which clamps are on', () => {
+    const log = planned();
+    log.take('clamp.attached', { clamp: 'redCasualty', pointId: 'p' });
+    expect(log.refuses('clamp.attached', { clamp: 'redCasualty', pointId: 'q' })).toBe('clamp-already-on');
+    expect(log.refuses('clamp.detached', { clamp: 'redSource' })).toBe('clamp-already-off');
+    expect(log.refuses('plan.chosen', PLAN)).toBe('plan-in-use');
+    expect(log.refuses('attempt.started', {})).toBe('clamps-unfinished');
+  });
+
+  it('keeps a live pack on until it is switched off', () => {
+    const log = new Log();
+    log.take('polarity.proved', { signs: ['mark', 'meter'] });
+    log.take('plan.chosen', { ...PLAN, sourceKind: 'lithium-pack', leadSetId: null });
+    log.take('clamp.attached', { clamp: 'redCasualty', pointId: 'p' });
+    log.take('clamp.attached', { clamp: 'blackCasualty', pointId: 'q' });
+    log.take('pack.switched', { on: true });
+    expect(log.refuses('clamp.detached', { clamp: 'blackCasualty' })).toBe('pack-still-on');
+    expect(log.refuses('pack.switched', { on: true })).toBe('pack-already-so');
+    expect(log.refuses('attempt.started', {})).toBeNull();
+  });
+
+  it('wants rest between tries, unless told why not', () => {
+    const log = connected();
+    log.take('attempt.started', {});
+    expect(log.refuses('attempt.started', {})).toBe('attempt-running');
+    log.take('attempt.ended', { outcome: 'slow', seconds: 8, lowestVolts: 9 }, 8);
+    const at = (seconds: number): string => new Date(Date.parse(log.events.at(-1)!.at) + seconds * 1000).toISOString();
+    expect(restSecondsLeft(log.job, at(20), DEFAULT_RULES)).toBe(40);
+    expect(log.refuses('attempt.started', {}, 20)).toBe('rest-first');
+    expect(log.refuses('attempt.started', {}, 61)).toBeNull();
+    log.take('override.given', { rule: 'crankRestSeconds', reason: 'one second of crank only' }, 10);
+    expect(log.refuses('attempt.started', {}, 5)).toBeNull();
+  });
+
+  it('sends the user back to the checks after four tries', () => {
+    const log = connected();
+    for (let i = 0; i < DEFAULT_RULES.rotateTriesMax; i++) {
+      log.take('attempt.started', {}, 90);
+      log.take('attempt.ended', { outcome: 'slow', seconds: 8, lowestVolts: null }, 8);
+    }
+    expect(log.refuses('attempt.started', {}, 90)).toBe('tries-spent');
+    log.take('check.recorded', { check: 'joints', result: 'fault' });
+    expect(log.refuses('attempt.started', {}, 90)).toBeNull();
+  });
+
+  it('does not crank a running engine', () => {
+    const log = connected();
+    log.take('attempt.started', {});
+    log.take('attempt.ended', { outcome: 'started', seconds: 2, lowestVolts: null });
+    expect(log.refuses('attempt.started', {}, 600)).toBe('already-running');
+    expect(log.refuses('attempt.ended', { outcome: 'slow', seconds: 1, lowestVolts: null })).toBe('no-attempt-running');
+  });
+
+  it('takes no figure that cannot be', () => {
+    const log = new Log();
+    const rest = (volts: number) =>
+      log.refuses('reading.taken', { kind: 'rest', volts, block: 0, tempC: 0, source: 'typed' });
+    expect(rest(120)).toBe('value-out-of-range');
+    expect(rest(NaN)).toBe('value-out-of-range');
+    expect(rest(-12.1)).toBeNull();
+  });
+
+  it('closes only with everything off and a verdict given', () => {
+    const log = connected();
+    expect(log.refuses('job.closed', { note: '' })).toBe('clamps-still-on');
+    for (const clamp of ['blackCasualty', 'blackSource', 'redSource', 'redCasualty'] as const) {
+      log.take('clamp.detached', { clamp });
+    }
+    expect(log.refuses('job.closed', { note: '' })).toBe('no-verdict');
+    log.take('verdict.given', {
+      verdict: 'recheck',
+      suspect: null,
+      certainty: 'unsure',
+      evidenceFor: [],
+      evidenceAgainst: [],
+      decidingReading: 'rest',
+      followUps: [],
+    });
+    log.take('job.closed', { note: '' });
+    expect(log.job.closedAt).not.toBeNull();
+    expect(log.refuses('symptom.recorded', { symptom: 'silence' })).toBe('job-closed');
+  });
+});
