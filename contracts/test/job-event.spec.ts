@@ -1,0 +1,68 @@
+import { EVENT_TYPES, REFUSALS } from '@voltrek/core';
+import { parseJobEvent, parseNewCall, REFUSAL_WORDS, ValidationError } from '../src/index.js';
+
+const base = {
+  id: '7b1f8e0c-6f0a-4d0a-9a51-0d1e2f3a4b5c',
+  jobId: '0c9d8e7f-1a2b-4c3d-8e4f-5a6b7c8d9e0f',
+  at: '2027-01-15T02:40:00.000Z',
+  by: 'crew-1',
+};
+
+function pathsOf(input: unknown): string[] {
+  try {
+    parseJobEvent(input);
+    return [];
+  } catch (error) {
+    if (!(error instanceof ValidationError)) throw error;
+    return error.inner.length > 0 ? error.inner.map((e) => e.path ?? '') : [error.path ?? ''];
+  }
+}
+
+describe('parseJobEvent', () => {
+  it('passes a right event through unchanged', () => {
+    const event = { ...base, type: 'clamp.attached', data: { clamp: 'redCasualty', pointId: 'block-plus' } };
+    expect(parseJobEvent(event)).toEqual(event as ReturnType<typeof parseJobEvent>);
+  });
+
+  it('has a schema for every event type: empty data is refused by all but the empty one', () => {
+    const passing = EVENT_TYPES.filter((type) => pathsOf({ ...base, type, data: {} }).length === 0);
+    expect(passing).toEqual(['attempt.started']);
+  });
+
+  it('names the path of each fault', () => {
+    expect(pathsOf({ ...base, type: 'clamp.attached', data: { clamp: 'green', pointId: 'P!' } }).sort()).toEqual([
+      'data.clamp',
+      'data.pointId',
+    ]);
+    expect(pathsOf({ ...base, at: '2027-13-45', type: 'attempt.started', data: {} })).toEqual(['at']);
+    expect(pathsOf({ ...base, type: 'nonsense', data: {} })).toEqual(['type']);
+  });
+
+  it('takes no text for a number and no unknown field', () => {
+    const data = { outcome: 'slow', seconds: '8', lowestVolts: null };
+    expect(pathsOf({ ...base, type: 'attempt.ended', data })).toEqual(['data.seconds']);
+    expect(pathsOf({ ...base, type: 'attempt.started', data: { secret: 1 } }).length).toBe(1);
+  });
+
+  it('wants a reason of some substance for an override', () => {
+    const override = (reason: string): string[] =>
+      pathsOf({ ...base, type: 'override.given', data: { rule: 'crankRestSeconds', reason } });
+    expect(override('x')).toEqual(['data.reason']);
+    expect(override('starter only twitched')).toEqual([]);
+  });
+});
+
+describe('parseNewCall', () => {
+  const call = { id: 'c-1', title: 'T', placeName: 'P', said: '', machineId: 'm', ambientC: -4, urgent: false };
+
+  it('takes a whole call and refuses a cold that cannot be', () => {
+    expect(parseNewCall(call)).toEqual(call);
+    expect(() => parseNewCall({ ...call, ambientC: -300 })).toThrowError(ValidationError);
+  });
+});
+
+describe('REFUSAL_WORDS', () => {
+  it('has a sentence for every refusal', () => {
+    for (const refusal of REFUSALS) expect(REFUSAL_WORDS[refusal]).withContext(refusal).toMatch(/^[A-Z].+\.$/);
+  });
+});

@@ -1,0 +1,90 @@
+import { DEFAULT_RULES, foldJob, type Machine, type PlanPoint, refusalOf } from '@voltrek/core';
+import { pastJobs } from '../src/demo/history.js';
+import { DEMO_MACHINES } from '../src/demo/load.js';
+import { CREW, TONIGHT, VANS } from '../src/demo/scenario.js';
+
+const NOW = new Date('2027-01-15T02:40:00.000Z');
+const DONOR = DEMO_MACHINES.find((m) => m.id === 'service-van')!;
+const past = () =>
+  pastJobs(
+    DEMO_MACHINES,
+    VANS[0]!.kit,
+    DONOR,
+    CREW.map((c) => c.id),
+    NOW,
+  );
+
+/** Even-odd test of a point against an outline. */
+function isInside(outline: readonly PlanPoint[], { xMm, yMm }: PlanPoint): boolean {
+  let inside = false;
+  outline.forEach((a, i) => {
+    const b = outline[(i + 1) % outline.length]!;
+    const crosses = a.yMm > yMm !== b.yMm > yMm;
+    if (crosses && xMm < ((b.xMm - a.xMm) * (yMm - a.yMm)) / (b.yMm - a.yMm) + a.xMm) inside = !inside;
+  });
+  return inside;
+}
+
+describe('the demo atlas', () => {
+  it('has every kind of machine the scenario needs', () => {
+    const kinds = new Set(DEMO_MACHINES.map((m) => m.machineClass));
+    for (const kind of ['car', 'van', 'truck', 'plant', 'motorcycle', 'ride-on', 'genset', 'boat', 'hybrid', 'ev'] as const) {
+      expect(kinds.has(kind)).withContext(kind).toBeTrue();
+    }
+  });
+
+  it('has every clamp point and block inside its machine, and steps to reach each', () => {
+    for (const machine of DEMO_MACHINES) {
+      for (const point of machine.points) {
+        const context = `${machine.id} ${point.id}`;
+        expect(point.steps.length).withContext(context).toBeGreaterThan(0);
+        if (point.kind !== 'release') expect(isInside(machine.outline, point)).withContext(context).toBeTrue();
+      }
+      for (const { rect } of machine.blocks) {
+        const middle = { xMm: rect.xMm + rect.widthMm / 2, yMm: rect.yMm + rect.lengthMm / 2 };
+        expect(isInside(machine.outline, middle)).withContext(machine.id).toBeTrue();
+      }
+    }
+  });
+
+  it('has one terminal pair per block, as many blocks as its volts need, and ids used once', () => {
+    const idsOf = (m: Machine): string[] => m.points.map((p) => p.id);
+    for (const machine of DEMO_MACHINES) {
+      expect(machine.blocks.length).withContext(machine.id).toBe(machine.systemVolts / 12);
+      expect(new Set(idsOf(machine)).size).toBe(idsOf(machine).length);
+      machine.blocks.forEach((_, i) => {
+        const kinds = machine.points.filter((p) => p.block === i).map((p) => p.kind).sort();
+        expect(kinds).withContext(machine.id).toEqual(['block-negative', 'block-positive']);
+      });
+    }
+  });
+
+  it('calls only for machines it has', () => {
+    const ids = new Set(DEMO_MACHINES.map((m) => m.id));
+    expect(TONIGHT.every((call) => ids.has(call.machineId))).toBeTrue();
+  });
+});
+
+describe('the demo history', () => {
+  it('is the same every time', () => {
+    expect(JSON.stringify(past())).toBe(JSON.stringify(past()));
+  });
+
+  it('holds only logs that the job’s own rules allow, each closed with a verdict', () => {
+    for (const { events } of past()) {
+      events.forEach((event, i) => {
+        const refusal = refusalOf(events.slice(0, i), event, DEFAULT_RULES);
+        expect(refusal).withContext(`${event.type} of ${event.jobId}`).toBeNull();
+      });
+      const job = foldJob(events)!;
+      expect(job.closedAt).not.toBeNull();
+      expect(job.verdict).not.toBeNull();
+      expect(Date.parse(job.closedAt!)).toBeLessThan(NOW.getTime());
+    }
+  });
+
+  it('has trouble of several kinds to find', () => {
+    const verdicts = new Set(past().map(({ events }) => foldJob(events)!.verdict!.verdict));
+    expect(verdicts.size).toBeGreaterThanOrEqual(4);
+  });
+});

@@ -1,0 +1,233 @@
+import { randomUUID } from 'node:crypto';
+import { createServer, get, type IncomingMessage } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import type { JobDetail, LogPage, Problem } from '@voltrek/contracts';
+import { eventOf, openJob, send, sharedServer } from './shared-server.js';
+
+const problemOf = (response: { body: unknown; type: string; text: string }): Problem => {
+  expect(response.type).toBe('application/problem+json');
+  return JSON.parse(response.text) as Problem;
+};
+const symptom = { symptom: 'silence' } as const;
+
+describe('the job log', () => {
+  it('opens a job, keeps its events in order and folds them', async () => {
+    const { api } = await sharedServer();
+    const jobId = await openJob();
+    await send(jobId, 'symptom.recorded', symptom);
+    await send(jobId, 'reading.taken', { kind: 'rest', volts: 11.62, block: 0, tempC: -4, source: 'typed' });
+    const detail = (await api.get(`/api/jobs/${jobId}`).expect(200)).body as JobDetail;
+    expect(detail.events.map((e) => e.type)).toEqual(['job.opened', 'symptom.recorded', 'reading.taken']);
+    expect(detail.machine.id).toBe('brinmoor-pella');
+    expect(detail.kit.length).toBeGreaterThan(3);
+    expect(detail.donorMachine?.id).toBe('service-van');
+  });
+
+  it('changes nothing when an event is sent again', async () => {
+    const { api } = await sharedServer();
+    const jobId = await openJob();
+    const event = eventOf(jobId, 'symptom.recorded', symptom);
+    await api.post(`/api/jobs/${jobId}/events`).send(event).expect(201);
+    const again = await api.post(`/api/jobs/${jobId}/events`).send(event).expect(200);
+    expect((again.body as { isNew: boolean }).isNew).toBeFalse();
+    const detail = (await api.get(`/api/jobs/${jobId}`)).body as JobDetail;
+    expect(detail.events.length).toBe(2);
+  });
+
+  it('takes simultaneous events of one job one after another, each once', async () => {
+    const { api } = await sharedServer();
+    const jobId = await openJob();
+    const events = Array.from({ length: 12 }, () => eventOf(jobId, 'symptom.recorded', symptom));
+    const responses = await Promise.all(events.map((e) => api.post(`/api/jobs/${jobId}/events`).send(e)));
+    expect(responses.every((r) => r.status === 201)).toBeTrue();
+    const revisions = responses.map((r) => (r.body as { revision: number }).revision).sort((a, b) => a - b);
+    expect(revisions).toEqual(Array.from({ length: 12 }, (_, i) => i + 2));
+  });
+
+  it('refuses what the job does not allow, with the reason, and writes nothing', async () => {
+    const { api } = await sharedServer();
+    const jobId = await openJob();
+    const response = await send(jobId, 'clamp.attached', { clamp: 'redCasualty', pointId: 'block-plus' });
+    expect(response.status).toBe(409);
+    expect(problemOf(response).refusal).toBe('no-plan');
+    expect(((await api.get(`/api/jobs/${jobId}`)).body as JobDetail).events.length).toBe(1);
+  });
+
+  it('refuses a second job for one call', async () => {
+    const { api } = await sharedServer();
+    const jobId = await openJob();
+    const { events } = (await api.get(`/api/jobs/${jobId}`)).body as JobDetail;
+    const other = randomUUID();
+    const opened = { ...events[0]!, id: randomUUID(), jobId: other };
+    const response = await api.post(`/api/jobs/${other}/events`).send(opened);
+    expect(response.status).toBe(409);
+    expect(problemOf(response).refusal).toBe('already-open');
+  });
+
+  it('refuses an event id that another job has used', async () => {
+    const { api } = await sharedServer();
+    const [one, two] = [await openJob(), await openJob()];
+    const event = eventOf(one, 'symptom.recorded', symptom);
+    await api.post(`/api/jobs/${one}/events`).send(event).expect(201);
+    const response = await api.post(`/api/jobs/${two}/events`).send({ ...event, jobId: two });
+    expect(response.status).toBe(409);
+  });
+
+  it('refuses a clamp on a point the machine does not have', async () => {
+    const jobId = await openJob();
+    await send(jobId, 'polarity.proved', { signs: ['mark', 'meter'] });
+    await send(jobId, 'plan.chosen', {
+      optionId: 'pack-lithium@12',
+      sourceId: 'pack-lithium',
+      leadSetId: null,
+      sourceKind: 'lithium-pack',
+      outlook: 'cranks',
+      starterVolts: 10,
+      starterAmps: 200,
+      rpm: 200,
+      neededRpm: 80,
+      wakeVolts: null,
+    });
+    const response = await send(jobId, 'clamp.attached', { clamp: 'redCasualty', pointId: 'no-such-point' });
+    expect(response.status).toBe(404);
+  });
+
+  it('closes a job, finds it in the log, and takes nothing more', async () => {
+    const { api } = await sharedServer();
+    const jobId = await openJob('skarnby-orchard-fan');
+    await send(jobId, 'verdict.given', {
+      verdict: 'keep',
+      suspect: null,
+      certainty: 'unsure',
+      evidenceFor: [],
+      evidenceAgainst: [],
+      decidingReading: 'rest',
+      followUps: [{ kind: 'inspect', days: 180 }],
+    });
+    expect((await send(jobId, 'job.closed', { note: '' })).status).toBe(201);
+    const late = await send(jobId, 'symptom.recorded', symptom);
+    expect(problemOf(late).refusal).toBe('job-closed');
+    const page = (await api.get('/api/jobs').query({ q: 'orchard TEST', verdict: 'keep' }).expect(200)).body as LogPage;
+    expect(page.jobs.map((j) => j.id)).toContain(jobId);
+  });
+
+  it('tells those who watch of each event as it is taken', async () => {
+    const { app } = await sharedServer();
+    const jobId = await openJob();
+    const server = createServer(app).listen(0, '127.0.0.1');
+    await new Promise((done) => server.once('listening', done));
+    const { port } = server.address() as AddressInfo;
+    const stream = await new Promise<IncomingMessage>((done) =>
+      get(`http://127.0.0.1:${port}/api/jobs/${jobId}/stream`, done),
+    );
+    expect(stream.headers['content-type']).toBe('text/event-stream');
+    const heard = new Promise<string>((done) => {
+      stream.on('data', (chunk: Buffer) => {
+        if (chunk.includes('data:')) done(chunk.toString());
+      });
+    });
+    await send(jobId, 'symptom.recorded', symptom);
+    const message = await heard;
+    const { event, revision } = JSON.parse(/data: (.*)/.exec(message)![1]!) as { event: { type: string }; revision: number };
+    expect(event.type).toBe('symptom.recorded');
+    expect(revision).toBe(2);
+    stream.destroy();
+    server.close();
+  });
+});
+
+describe('bad input', () => {
+  it('is a problem document and never a 5xx', async () => {
+    const { api } = await sharedServer();
+    const jobId = await openJob();
+    const path = `/api/jobs/${jobId}/events`;
+    const good = eventOf(jobId, 'symptom.recorded', symptom);
+    const reading = { kind: 'rest', volts: 12, block: 0, tempC: 0, source: 'typed' };
+    const bad: [unknown, number][] = [
+      [{ ...good, id: 'not-a-uuid' }, 422],
+      [{ ...good, at: 'yesterday' }, 422],
+      [{ ...good, type: 'job.deleted' }, 422],
+      [{ ...good, data: { symptom: 'sneezes' } }, 422],
+      [{ ...good, data: { ...symptom, extra: 1 } }, 422],
+      [{ ...good, extra: true }, 422],
+      [{ ...good, jobId: randomUUID() }, 422],
+      [{ ...good, by: 'nobody' }, 404],
+      [{ ...good, type: 'reading.taken', data: { ...reading, volts: '12' } }, 422],
+      [{ ...good, type: 'reading.taken', data: { ...reading, volts: 1e9 } }, 422],
+      [{ ...good, type: 'reading.taken', data: { ...reading, volts: null } }, 422],
+      [[], 422],
+      [null, 400],
+      [{ ...good, data: { symptom: 'x'.repeat(70_000) } }, 413],
+    ];
+    for (const [body, status] of bad) {
+      const response = await api.post(path).set('Content-Type', 'application/json').send(JSON.stringify(body));
+      expect(response.status).withContext(JSON.stringify(body).slice(0, 120)).toBe(status);
+      expect(problemOf(response).status).toBe(status);
+    }
+    const torn = await api.post(path).set('Content-Type', 'application/json').send('{"id": ');
+    expect(problemOf(torn).status).toBe(400);
+    const plain = await api.post(path).set('Content-Type', 'text/plain').send('hello');
+    expect(plain.status).toBe(422);
+    expect(((await api.get(`/api/jobs/${jobId}`)).body as JobDetail).events.length).toBe(1);
+  });
+
+  it('names the field at fault', async () => {
+    const jobId = await openJob();
+    const response = await send(jobId, 'reading.taken', {
+      kind: 'rest',
+      volts: 500,
+      block: 0,
+      tempC: 0,
+      source: 'typed',
+    });
+    expect(problemOf(response).fields?.map((f) => f.path)).toEqual(['data.volts']);
+  });
+
+  it('answers unknown paths, jobs and machines with 404', async () => {
+    const { api } = await sharedServer();
+    for (const path of ['/api/nothing', `/api/jobs/${randomUUID()}`, '/api/jobs/1', '/api/machines/none', '/api/jobs/x/stream']) {
+      const response = await api.get(path);
+      expect(response.status).withContext(path).toBe(404);
+      problemOf(response);
+    }
+  });
+
+  it('refuses a log query that makes no sense', async () => {
+    const { api } = await sharedServer();
+    for (const query of ['limit=-1', 'limit=9999', 'offset=a', 'verdict=maybe', `q=${'x'.repeat(300)}`]) {
+      expect((await api.get(`/api/jobs?${query}`)).status).withContext(query).toBe(422);
+    }
+    expect(((await api.get('/api/jobs').query({ q: '100%_\\' })).body as LogPage).total).toBe(0);
+  });
+
+  it('refuses a call that is not whole', async () => {
+    const { api } = await sharedServer();
+    const call = { id: randomUUID(), title: 'T', placeName: 'P', said: '', machineId: 'brinmoor-pella', ambientC: 0, urgent: false };
+    await api.post('/api/board').send({ ...call, machineId: 'none' }).expect(404);
+    await api.post('/api/board').send({ ...call, ambientC: 900 }).expect(422);
+    await api.post('/api/board').send({ ...call, title: ' ' }).expect(422);
+    await api.post('/api/board').send(call).expect(201);
+    await api.post('/api/board').send(call).expect(200);
+  });
+});
+
+describe('the rest of the API', () => {
+  it('is healthy and lists what ships', async () => {
+    const { api } = await sharedServer();
+    expect((await api.get('/api/health').expect(200)).body).toEqual({ status: 'ok' });
+    expect(((await api.get('/api/crew')).body as unknown[]).length).toBe(4);
+    expect(((await api.get('/api/kit')).body as unknown[]).length).toBe(2);
+    expect(((await api.get('/api/machines')).body as unknown[]).length).toBeGreaterThanOrEqual(12);
+    const board = (await api.get('/api/board')).body as { title: string; urgent: boolean }[];
+    expect(board.some((c) => c.title.includes('bakery'))).toBeTrue();
+    expect(board[0]!.urgent).toBeTrue();
+  });
+
+  it('sends the usual guarding headers', async () => {
+    const { api } = await sharedServer();
+    const { headers } = await api.get('/api/health');
+    expect(headers['content-security-policy']).toContain("default-src 'self'");
+    expect(headers['x-content-type-options']).toBe('nosniff');
+    expect(headers['x-powered-by']).toBeUndefined();
+  });
+});

@@ -1,0 +1,66 @@
+import { randomUUID } from 'node:crypto';
+import type { EventData, EventType, JobEvent } from '@voltrek/core';
+import { pino } from 'pino';
+import supertest from 'supertest';
+import { openInMemory, SNAPSHOT, type Database } from '../src/db/database.js';
+import { loadDemo } from '../src/demo/load.js';
+import { createApp } from '../src/http/app.js';
+import { jobStreams } from '../src/jobs/streams.js';
+
+/** The moment the demo night is timed against in tests: two hours ago, so that its calls are on the board. */
+export const DEMO_NOW = new Date(Date.now() - 7_200_000);
+
+async function start() {
+  const { db, client } = await openInMemory(SNAPSHOT);
+  const database: Database = { db, flush: () => Promise.resolve(), close: () => client.close() };
+  await loadDemo(database, DEMO_NOW, false);
+  const streams = jobStreams();
+  const app = createApp({ database, streams, log: pino({ level: 'silent' }) });
+  return { database, app, streams, api: supertest(app) };
+}
+
+let running: ReturnType<typeof start> | undefined;
+
+/** One server on one database for the whole suite: an instance costs seconds. Each test opens jobs of its own. */
+export function sharedServer(): ReturnType<typeof start> {
+  running ??= start();
+  return running;
+}
+
+export function eventOf<T extends EventType>(jobId: string, type: T, data: EventData[T]): JobEvent {
+  return { id: randomUUID(), jobId, at: new Date().toISOString(), by: 'crew-1', type, data } as JobEvent;
+}
+
+/** A fresh call with its job opened; returns the job's id. */
+export async function openJob(machineId = 'brinmoor-pella'): Promise<string> {
+  const { api } = await sharedServer();
+  const callId = randomUUID();
+  const call = { id: callId, title: 'Test', placeName: 'Test yard', said: '', machineId, ambientC: -4, urgent: false };
+  const { body } = await api.post('/api/board').send(call).expect(201);
+  const jobId = randomUUID();
+  const opened = eventOf(jobId, 'job.opened', {
+    callId,
+    callNumber: (body as { number: number }).number,
+    title: 'Test',
+    placeName: 'Test yard',
+    machineId,
+    ambientC: -4,
+  });
+  await api.post(`/api/jobs/${jobId}/events`).send(opened).expect(201);
+  return jobId;
+}
+
+/** Sends one event and gives the response. */
+export async function send<T extends EventType>(jobId: string, type: T, data: EventData[T]): Promise<supertest.Response> {
+  const { api } = await sharedServer();
+  return api.post(`/api/jobs/${jobId}/events`).send(eventOf(jobId, type, data));
+}
+
+beforeAll(async () => {
+  await sharedServer();
+}, 60_000);
+afterAll(async () => {
+  const { database, streams } = await sharedServer();
+  streams.closeAll();
+  await database.close();
+});
