@@ -29,7 +29,15 @@ const maybeFigure = () => yup.number().nullable().defined();
 const reason = () => shortText(400).min(3);
 const record = <S extends yup.ObjectShape>(shape: S) => yup.object(shape).noUnknown().strict().required();
 
-const OUTLOOKS = ['cranks', 'marginal', 'too-slow', 'does-not-turn', 'low-volts', 'wakes', 'does-not-wake'] as const;
+const OUTLOOKS = [
+  'cranks',
+  'marginal',
+  'too-slow',
+  'does-not-turn',
+  'low-volts',
+  'wakes',
+  'does-not-wake',
+] as const;
 const SOURCE_KINDS = ['donor', 'lithium-pack', 'lead-pack', 'capacitor-booster'] as const;
 const FOLLOW_UPS = ['recheck', 'replace', 'inspect', 'workshop', 'charge'] as const;
 const RULE_KEYS = Object.keys(RULES);
@@ -41,7 +49,7 @@ const evidence = record({
   value: maybeFigure(),
   subject: yup.string().max(60).nullable().defined(),
 });
-const list = <T>(of: yup.ISchema<T>, max: number) => yup.array().of(of).max(max).required();
+const list = (of: yup.Schema, max: number) => yup.array().of(of).max(max).required();
 
 /** What each kind of event may carry. */
 const DATA: Record<EventType, yup.AnyObjectSchema> = {

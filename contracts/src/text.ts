@@ -4,6 +4,7 @@ import * as yup from 'yup';
 export const ID_PATTERN = /^[a-z0-9][a-z0-9-]{0,63}$/;
 
 /** A required id. */
-export const idText = () => yup.string().matches(ID_PATTERN, '${path} must be lower-case letters, digits and dashes').required();
+export const idText = () =>
+  yup.string().matches(ID_PATTERN, '${path} must be lower-case letters, digits and dashes').required();
 /** Required text of at most `max` characters. */
 export const shortText = (max: number) => yup.string().trim().min(1).max(max).required();

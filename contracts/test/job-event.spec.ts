@@ -30,10 +30,9 @@ describe('parseJobEvent', () => {
   });
 
   it('names the path of each fault', () => {
-    expect(pathsOf({ ...base, type: 'clamp.attached', data: { clamp: 'green', pointId: 'P!' } }).sort()).toEqual([
-      'data.clamp',
-      'data.pointId',
-    ]);
+    expect(
+      pathsOf({ ...base, type: 'clamp.attached', data: { clamp: 'green', pointId: 'P!' } }).sort(),
+    ).toEqual(['data.clamp', 'data.pointId']);
     expect(pathsOf({ ...base, at: '2027-13-45', type: 'attempt.started', data: {} })).toEqual(['at']);
     expect(pathsOf({ ...base, type: 'nonsense', data: {} })).toEqual(['type']);
   });
@@ -53,7 +52,15 @@ describe('parseJobEvent', () => {
 });
 
 describe('parseNewCall', () => {
-  const call = { id: 'c-1', title: 'T', placeName: 'P', said: '', machineId: 'm', ambientC: -4, urgent: false };
+  const call = {
+    id: 'c-1',
+    title: 'T',
+    placeName: 'P',
+    said: '',
+    machineId: 'm',
+    ambientC: -4,
+    urgent: false,
+  };
 
   it('takes a whole call and refuses a cold that cannot be', () => {
     expect(parseNewCall(call)).toEqual(call);
@@ -63,6 +70,9 @@ describe('parseNewCall', () => {
 
 describe('REFUSAL_WORDS', () => {
   it('has a sentence for every refusal', () => {
-    for (const refusal of REFUSALS) expect(REFUSAL_WORDS[refusal]).withContext(refusal).toMatch(/^[A-Z].+\.$/);
+    for (const refusal of REFUSALS)
+      expect(REFUSAL_WORDS[refusal])
+        .withContext(refusal)
+        .toMatch(/^[A-Z].+\.$/);
   });
 });

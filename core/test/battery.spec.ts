@@ -40,7 +40,9 @@ describe('rest volts', () => {
   });
 
   it('says when a reading lies under the flat line', () => {
-    expect(socFromRestVolts('flooded', 11.5, 25)).toEqual(jasmine.objectContaining({ soc: 0, belowFlat: true }));
+    expect(socFromRestVolts('flooded', 11.5, 25)).toEqual(
+      jasmine.objectContaining({ soc: 0, belowFlat: true }),
+    );
     expect(socFromRestVolts('flooded', 12.0, 25).belowFlat).toBeFalse();
   });
 

@@ -9,7 +9,13 @@ const source = (volts: number, ohms: number, name = 's'): Element => ({
   volts,
   ohms,
 });
-const resistor = (name: string, a: string, b: string, ohms: number): Element => ({ kind: 'resistor', name, a, b, ohms });
+const resistor = (name: string, a: string, b: string, ohms: number): Element => ({
+  kind: 'resistor',
+  name,
+  a,
+  b,
+  ohms,
+});
 
 describe('solveDc', () => {
   it('divides a voltage as by hand: 12 V behind 1 ohm into 5 ohm', () => {
@@ -34,17 +40,38 @@ describe('solveDc', () => {
 
   it('holds a regulated supply at its volts until its limit, then at its amps, and never takes current back', () => {
     const withLoad = (ohms: number): number => {
-      const supply: Element = { kind: 'regulated', name: 'alt', plus: 'top', minus: '0', volts: 14.2, ohms: 0.01, maxAmps: 60 };
-      return solveDc({ ground: '0', elements: [supply, resistor('load', 'top', '0', ohms)] }).amps.get('alt')!;
+      const supply: Element = {
+        kind: 'regulated',
+        name: 'alt',
+        plus: 'top',
+        minus: '0',
+        volts: 14.2,
+        ohms: 0.01,
+        maxAmps: 60,
+      };
+      return solveDc({ ground: '0', elements: [supply, resistor('load', 'top', '0', ohms)] }).amps.get(
+        'alt',
+      )!;
     };
     expect(withLoad(1)).toBeCloseTo(14.2 / 1.01, 4);
     expect(withLoad(0.1)).toBe(60);
-    const supply: Element = { kind: 'regulated', name: 'alt', plus: 'top', minus: '0', volts: 12, ohms: 0.01, maxAmps: 60 };
+    const supply: Element = {
+      kind: 'regulated',
+      name: 'alt',
+      plus: 'top',
+      minus: '0',
+      volts: 12,
+      ohms: 0.01,
+      maxAmps: 60,
+    };
     expect(solveDc({ ground: '0', elements: [supply, source(14, 0.1)] }).amps.get('alt')).toBe(0);
   });
 
   it('gives a free end the volts of what it hangs from', () => {
-    const solution = solveDc({ ground: '0', elements: [source(12.6, 0.005), resistor('lead', 'top', 'free', 0.002)] });
+    const solution = solveDc({
+      ground: '0',
+      elements: [source(12.6, 0.005), resistor('lead', 'top', 'free', 0.002)],
+    });
     expect(voltsAcross(solution, 'free', '0')).toBeCloseTo(12.6, 5);
   });
 
@@ -75,11 +102,13 @@ describe('solveDc', () => {
         ];
         const { amps } = solveDc({ ground: '0', elements });
         const given = v1 * amps.get('a')! + v2 * amps.get('b')!;
-        const parts: [string, number][] = [['a', r1], ['m', r2], ['b', r3], ['n', r4]];
-        const taken = parts.reduce(
-          (sum, [name, r]) => sum + amps.get(name)! ** 2 * r,
-          0,
-        );
+        const parts: [string, number][] = [
+          ['a', r1],
+          ['m', r2],
+          ['b', r3],
+          ['n', r4],
+        ];
+        const taken = parts.reduce((sum, [name, r]) => sum + amps.get(name)! ** 2 * r, 0);
         expect(Math.abs(given - taken)).toBeLessThan(1e-6 * Math.max(1, taken));
       }),
     );

@@ -90,19 +90,26 @@ describe('crankPoint, at the stated plausible conditions', () => {
     const engine = TRUCK.engine!;
     const string = [block(BLOCK_95, 0.02, 0), block(BLOCK_95, 0.9, 0)];
     const alone = crankPoint(rescue(string, 0), engine);
-    const helper: SourceModel = { openVolts: 12.6, ohms: blockOhms(BLOCK_95, { soc: 0.95, tempC: 0, ageing: 1.2 }) };
+    const helper: SourceModel = {
+      openVolts: 12.6,
+      ohms: blockOhms(BLOCK_95, { soc: 0.95, tempC: 0, ageing: 1.2 }),
+    };
     const helped = crankPoint(rescue(string, 0, helper, HEAVY), engine);
     expect(helped.starterVolts - alone.starterVolts).toBeGreaterThan(6);
   });
 
   it('balances at the starter: its volts are its drop and its back-EMF', () => {
     const point = crankPoint(rescue([block(BLOCK_60, 0.8, 10)], 10), PETROL);
-    const locked = crankPoint(rescue([block(BLOCK_60, 0.8, 10)], 10), { ...PETROL, displacementL: 12 }, {
-      ohms: 0.012,
-      kVoltSeconds: 0.1,
-      efficiency: 0.75,
-      controlMinVolts: 8,
-    });
+    const locked = crankPoint(
+      rescue([block(BLOCK_60, 0.8, 10)], 10),
+      { ...PETROL, displacementL: 12 },
+      {
+        ohms: 0.012,
+        kVoltSeconds: 0.1,
+        efficiency: 0.75,
+        controlMinVolts: 8,
+      },
+    );
     expect(locked.turns).toBeFalse();
     expect(locked.starterVolts).toBeCloseTo(locked.starterAmps * 0.012, 6);
     expect(point.starterVolts).toBeGreaterThan(point.starterAmps * 0.012);
@@ -123,7 +130,9 @@ describe('crankPoint, the monotone laws', () => {
         const leads: LeadSet = { sectionMm2, lengthM, conductor: 'copper', bite: 'worn' };
         const base = rpm(soc, tempC, 1.5, leads);
         const slack = 1e-3;
-        expect(rpm(soc, tempC, 1.5, { ...leads, sectionMm2: sectionMm2 + 10 })).toBeGreaterThanOrEqual(base - slack);
+        expect(rpm(soc, tempC, 1.5, { ...leads, sectionMm2: sectionMm2 + 10 })).toBeGreaterThanOrEqual(
+          base - slack,
+        );
         expect(rpm(soc + 0.1, tempC, 1.5, leads)).toBeGreaterThanOrEqual(base - slack);
         expect(rpm(soc, tempC, 1.5, { ...leads, bite: 'clean' })).toBeGreaterThanOrEqual(base - slack);
         expect(rpm(soc, tempC, 1.5, { ...leads, lengthM: lengthM + 1 })).toBeLessThanOrEqual(base + slack);
@@ -179,7 +188,9 @@ describe('rankOptions', () => {
   it('offers a still donor to what wakes and to a motorcycle, a running one to a car', () => {
     expect(ranked(CAR, [11.8]).find((r) => r.option.sourceKind === 'donor')?.option.donorRuns).toBeTrue();
     expect(ranked(EV, [11.8]).find((r) => r.option.sourceKind === 'donor')?.option.donorRuns).toBeFalse();
-    expect(ranked(MOTORCYCLE, [11.8]).find((r) => r.option.sourceKind === 'donor')?.option.donorRuns).toBeFalse();
+    expect(
+      ranked(MOTORCYCLE, [11.8]).find((r) => r.option.sourceKind === 'donor')?.option.donorRuns,
+    ).toBeFalse();
   });
 
   it('judges a wake-up by steady volts, and offers no capacitor for it', () => {

@@ -20,8 +20,18 @@ export const JOINED: Record<ClampId, Terminal | null> = {
   blackCasualty: { kind: 'body' },
 };
 
-export const BLOCK_60: BlockRating = { chemistry: 'flooded', capacityAh: 60, ccaAmps: 540, ccaStandard: 'EN' };
-export const BLOCK_95: BlockRating = { chemistry: 'flooded', capacityAh: 95, ccaAmps: 800, ccaStandard: 'EN' };
+export const BLOCK_60: BlockRating = {
+  chemistry: 'flooded',
+  capacityAh: 60,
+  ccaAmps: 540,
+  ccaStandard: 'EN',
+};
+export const BLOCK_95: BlockRating = {
+  chemistry: 'flooded',
+  capacityAh: 95,
+  ccaAmps: 800,
+  ccaStandard: 'EN',
+};
 
 const at = (
   id: string,
@@ -73,7 +83,9 @@ export const MOTORCYCLE: Machine = {
   id: 'motorcycle',
   machineClass: 'motorcycle',
   engine: { fuel: 'petrol', displacementL: 0.45, cylinders: 1, systemVolts: 12 },
-  blocks: [{ ...CAR.blocks[0]!, rating: { chemistry: 'agm', capacityAh: 8, ccaAmps: 120, ccaStandard: 'SAE' } }],
+  blocks: [
+    { ...CAR.blocks[0]!, rating: { chemistry: 'agm', capacityAh: 8, ccaAmps: 120, ccaStandard: 'SAE' } },
+  ],
 };
 
 /** A 24 V truck, two blocks in a box. */
@@ -116,7 +128,14 @@ export const KIT: readonly KitItem[] = [
     name: 'Light',
     leads: { sectionMm2: 10, lengthM: 3, conductor: 'copper-clad-aluminium', bite: 'worn' },
   },
-  { kind: 'lithium-pack', id: 'lithium', name: 'Lithium', peakAmps: 800, charge: 0.8, leads: { ...leads, lengthM: 0.6 } },
+  {
+    kind: 'lithium-pack',
+    id: 'lithium',
+    name: 'Lithium',
+    peakAmps: 800,
+    charge: 0.8,
+    leads: { ...leads, lengthM: 0.6 },
+  },
   {
     kind: 'lead-pack',
     id: 'lead',

@@ -37,7 +37,11 @@ const run = (actions: readonly HookupAction[], from: HookupState = NOTHING_CONNE
   actions.reduce(act, from);
 const names = (actions: readonly HookupAction[]): string[] =>
   actions.map((a) =>
-    a.kind === 'attach' || a.kind === 'detach' ? `${a.kind} ${a.clamp}` : a.kind === 'confirm' ? a.what : a.kind,
+    a.kind === 'attach' || a.kind === 'detach'
+      ? `${a.kind} ${a.clamp}`
+      : a.kind === 'confirm'
+        ? a.what
+        : a.kind,
   );
 
 describe('hookupOrder', () => {
@@ -83,13 +87,20 @@ describe('hookupOrder', () => {
   it('arms a pack only after both clamps and the guard lamp', () => {
     const option = optionOf(CAR, 'lithium@12', [11.9]);
     const order = hookupOrder(CAR, null, option, 0.1, DEFAULT_RULES).map((s) => s.action);
-    expect(names(order)).toEqual(['all-off', 'attach redCasualty', 'attach blackCasualty', 'guard-lamp', 'pack']);
+    expect(names(order)).toEqual([
+      'all-off',
+      'attach redCasualty',
+      'attach blackCasualty',
+      'guard-lamp',
+      'pack',
+    ]);
   });
 
   it('puts black on the middle joint only for the upper block of a string', () => {
     const upper = optionOf(TRUCK, 'lead@12#block1', [12.6, 11.7]);
     const lower = optionOf(TRUCK, 'lead@12#block0', [11.7, 12.6]);
-    const black = (o: SourceOption): HookupAction => hookupOrder(TRUCK, null, o, 0.1, DEFAULT_RULES)[2]!.action;
+    const black = (o: SourceOption): HookupAction =>
+      hookupOrder(TRUCK, null, o, 0.1, DEFAULT_RULES)[2]!.action;
     expect(black(upper)).toEqual(jasmine.objectContaining({ pointId: 'minus2' }));
     expect(black(lower)).toEqual(jasmine.objectContaining({ pointId: 'ground' }));
   });
@@ -146,7 +157,9 @@ describe('contactAt', () => {
   it('warns of gas at the block itself, and everywhere in a closed space', () => {
     const state = run(steps.slice(0, 4));
     expect(contactAt(scene, state, 'blackCasualty', 'minus', DEFAULT_RULES).gasNear).toBeTrue();
-    expect(contactAt({ ...scene, enclosed: true }, state, 'blackCasualty', 'ground', DEFAULT_RULES).gasNear).toBeTrue();
+    expect(
+      contactAt({ ...scene, enclosed: true }, state, 'blackCasualty', 'ground', DEFAULT_RULES).gasNear,
+    ).toBeTrue();
   });
 });
 
@@ -159,7 +172,11 @@ describe('makeSafe', () => {
       const order = hookupOrder(CAR, CAR, option, 0.1, DEFAULT_RULES);
       const off = clearingOrder(order, CAR).filter((s) => s.action.kind !== 'confirm');
       for (const casualtyRuns of [false, true]) {
-        const found = makeSafe(sceneOf(CAR, option, rest, casualtyRuns), run(order.map((s) => s.action)), DEFAULT_RULES);
+        const found = makeSafe(
+          sceneOf(CAR, option, rest, casualtyRuns),
+          run(order.map((s) => s.action)),
+          DEFAULT_RULES,
+        );
         expect(names(found)).toEqual(names(off.map((s) => s.action)));
       }
     }
@@ -217,7 +234,10 @@ describe('act and isDone', () => {
       state = act(state, action);
       expect(isDone(state, action)).toBeTrue();
     }
-    const off = run(clearingOrder(hookupOrder(CAR, CAR, option, 0.1, DEFAULT_RULES), CAR).map((s) => s.action), state);
+    const off = run(
+      clearingOrder(hookupOrder(CAR, CAR, option, 0.1, DEFAULT_RULES), CAR).map((s) => s.action),
+      state,
+    );
     expect(off.confirmed).toEqual([]);
   });
 });

@@ -163,7 +163,9 @@ describe('undo', () => {
 describe('refusalOf', () => {
   it('wants the job opened once, and open', () => {
     const log = new Log();
-    expect(refusalOf([], log.make('symptom.recorded', { symptom: 'silence' }), DEFAULT_RULES)).toBe('not-open');
+    expect(refusalOf([], log.make('symptom.recorded', { symptom: 'silence' }), DEFAULT_RULES)).toBe(
+      'not-open',
+    );
     expect(log.refuses('job.opened', log.job.call)).toBe('already-open');
   });
 
@@ -220,7 +222,8 @@ describe('refusalOf', () => {
     log.take('attempt.started', {});
     expect(log.refuses('attempt.started', {})).toBe('attempt-running');
     log.take('attempt.ended', { outcome: 'slow', seconds: 8, lowestVolts: 9 }, 8);
-    const at = (seconds: number): string => new Date(Date.parse(log.events.at(-1)!.at) + seconds * 1000).toISOString();
+    const at = (seconds: number): string =>
+      new Date(Date.parse(log.events.at(-1)!.at) + seconds * 1000).toISOString();
     expect(restSecondsLeft(log.job, at(20), DEFAULT_RULES)).toBe(40);
     expect(log.refuses('attempt.started', {}, 20)).toBe('rest-first');
     expect(log.refuses('attempt.started', {}, 61)).toBeNull();
@@ -244,7 +247,9 @@ describe('refusalOf', () => {
     log.take('attempt.started', {});
     log.take('attempt.ended', { outcome: 'started', seconds: 2, lowestVolts: null });
     expect(log.refuses('attempt.started', {}, 600)).toBe('already-running');
-    expect(log.refuses('attempt.ended', { outcome: 'slow', seconds: 1, lowestVolts: null })).toBe('no-attempt-running');
+    expect(log.refuses('attempt.ended', { outcome: 'slow', seconds: 1, lowestVolts: null })).toBe(
+      'no-attempt-running',
+    );
   });
 
   it('takes no figure that cannot be', () => {

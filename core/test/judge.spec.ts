@@ -88,7 +88,11 @@ describe('judge', () => {
   it('never calls a discharged block bad without proof', () => {
     for (const volts of [11.2, 11.9, 12.1]) {
       const crankMinimum = { volts: 6.5, helped: false };
-      const { verdict } = verdictOf({ restVolts: [volts], crankMinimum, attempts: [{ outcome: 'started', helped: true }] });
+      const { verdict } = verdictOf({
+        restVolts: [volts],
+        crankMinimum,
+        attempts: [{ outcome: 'started', helped: true }],
+      });
       expect(verdict).toBe('recheck');
     }
   });
@@ -122,7 +126,12 @@ describe('judge', () => {
   });
 
   it('is unsafe as long as a stop stands, whatever else is known', () => {
-    const { verdict, followUps } = verdictOf({ stops: ['frozen'], restVolts: [9], faults: ['joints'], earlierFlatCalls: 3 });
+    const { verdict, followUps } = verdictOf({
+      stops: ['frozen'],
+      restVolts: [9],
+      faults: ['joints'],
+      earlierFlatCalls: 3,
+    });
     expect(verdict).toBe('unsafe');
     expect(followUps.length).toBeGreaterThan(0);
   });
@@ -149,7 +158,12 @@ describe('judge', () => {
     expect(verdictOf({ restVolts: [12.5] }).decidingReading).toBe('crank-minimum');
     const started = { restVolts: [12.5], attempts: [{ outcome: 'started', helped: false }] } as const;
     expect(verdictOf(started).decidingReading).toBe('charging-idle');
-    const all = { ...started, chargingIdleVolts: 14, chargingLoadedVolts: 14, crankMinimum: { volts: 11, helped: false } };
+    const all = {
+      ...started,
+      chargingIdleVolts: 14,
+      chargingLoadedVolts: 14,
+      crankMinimum: { volts: 11, helped: false },
+    };
     expect(verdictOf(all).decidingReading).toBeNull();
   });
 

@@ -26,7 +26,7 @@ function readOptions(): Options {
   });
   const port = Number(values.port ?? DEFAULT_PORT);
   if (!Number.isInteger(port) || port < 1 || port > 65535) fail('--port takes a number from 1 to 65535.');
-  return { port, folder: resolve(process.env['VOLTREK_DATA'] ?? '.voltrek'), empty: values.empty };
+  return { port, folder: resolve(process.env.VOLTREK_DATA ?? '.voltrek'), empty: values.empty };
 }
 
 function fail(message: string): never {
@@ -48,17 +48,18 @@ async function listen(server: Server, port: number): Promise<void> {
 
 async function main(): Promise<void> {
   const { port, folder, empty } = readOptions();
-  const log = pino({ level: process.env['VOLTREK_LOG'] ?? 'info' });
+  const log = pino({ level: process.env.VOLTREK_LOG ?? 'info' });
   // Take the port before the data: a busy port must not touch the folder.
   let handler: RequestListener = stillStarting;
   const server = createServer((request, response) => handler(request, response));
-  await listen(server, port).catch((error: NodeJS.ErrnoException) =>
+  await listen(server, port).catch((error: unknown) => {
+    const isBusy = error instanceof Error && 'code' in error && error.code === 'EADDRINUSE';
     fail(
-      error.code === 'EADDRINUSE'
+      isBusy
         ? `Port ${port} is in use. Choose another with: npm start -- --port N`
-        : `Cannot listen on port ${port}: ${error.message}`,
-    ),
-  );
+        : `Cannot listen on port ${port}: ${String(error)}`,
+    );
+  });
   const database = await openDatabase(folder, (error) => {
     log.fatal({ err: error }, 'the data folder was taken away; stopping before anything is lost');
     process.exit(1);
@@ -73,7 +74,12 @@ async function main(): Promise<void> {
   process.stdout.write(`Voltrek is ready at http://${HOST}:${port}\n`);
 }
 
-function stopOrderly(server: Server, database: Database, closeStreams: () => void, say: (text: string) => void): void {
+function stopOrderly(
+  server: Server,
+  database: Database,
+  closeStreams: () => void,
+  say: (text: string) => void,
+): void {
   let stopping = false;
   const stop = (signal: string): void => {
     if (stopping) return;

@@ -41,7 +41,9 @@ describe('the data folder', () => {
     const attempt = lockFolder(folder, neverLost);
     await expectAsync(attempt).toBeRejectedWithError(FolderHeldError, new RegExp(`process ${process.pid}`));
     await release();
-    await (await lockFolder(folder, neverLost))();
+    await (
+      await lockFolder(folder, neverLost)
+    )();
   });
 
   it('is free again soon after its holder was killed', async () => {

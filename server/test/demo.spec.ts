@@ -28,7 +28,18 @@ function isInside(outline: readonly PlanPoint[], { xMm, yMm }: PlanPoint): boole
 describe('the demo atlas', () => {
   it('has every kind of machine the scenario needs', () => {
     const kinds = new Set(DEMO_MACHINES.map((m) => m.machineClass));
-    for (const kind of ['car', 'van', 'truck', 'plant', 'motorcycle', 'ride-on', 'genset', 'boat', 'hybrid', 'ev'] as const) {
+    for (const kind of [
+      'car',
+      'van',
+      'truck',
+      'plant',
+      'motorcycle',
+      'ride-on',
+      'genset',
+      'boat',
+      'hybrid',
+      'ev',
+    ] as const) {
       expect(kinds.has(kind)).withContext(kind).toBeTrue();
     }
   });
@@ -38,7 +49,8 @@ describe('the demo atlas', () => {
       for (const point of machine.points) {
         const context = `${machine.id} ${point.id}`;
         expect(point.steps.length).withContext(context).toBeGreaterThan(0);
-        if (point.kind !== 'release') expect(isInside(machine.outline, point)).withContext(context).toBeTrue();
+        if (point.kind !== 'release')
+          expect(isInside(machine.outline, point)).withContext(context).toBeTrue();
       }
       for (const { rect } of machine.blocks) {
         const middle = { xMm: rect.xMm + rect.widthMm / 2, yMm: rect.yMm + rect.lengthMm / 2 };
@@ -50,10 +62,15 @@ describe('the demo atlas', () => {
   it('has one terminal pair per block, as many blocks as its volts need, and ids used once', () => {
     const idsOf = (m: Machine): string[] => m.points.map((p) => p.id);
     for (const machine of DEMO_MACHINES) {
-      expect(machine.blocks.length).withContext(machine.id).toBe(machine.systemVolts / 12);
+      expect(machine.blocks.length)
+        .withContext(machine.id)
+        .toBe(machine.systemVolts / 12);
       expect(new Set(idsOf(machine)).size).toBe(idsOf(machine).length);
       machine.blocks.forEach((_, i) => {
-        const kinds = machine.points.filter((p) => p.block === i).map((p) => p.kind).sort();
+        const kinds = machine.points
+          .filter((p) => p.block === i)
+          .map((p) => p.kind)
+          .sort();
         expect(kinds).withContext(machine.id).toEqual(['block-negative', 'block-positive']);
       });
     }

@@ -107,7 +107,8 @@ describe('the job log', () => {
     expect((await send(jobId, 'job.closed', { note: '' })).status).toBe(201);
     const late = await send(jobId, 'symptom.recorded', symptom);
     expect(problemOf(late).refusal).toBe('job-closed');
-    const page = (await api.get('/api/jobs').query({ q: 'orchard TEST', verdict: 'keep' }).expect(200)).body as LogPage;
+    const page = (await api.get('/api/jobs').query({ q: 'orchard TEST', verdict: 'keep' }).expect(200))
+      .body as LogPage;
     expect(page.jobs.map((j) => j.id)).toContain(jobId);
   });
 
@@ -128,7 +129,10 @@ describe('the job log', () => {
     });
     await send(jobId, 'symptom.recorded', symptom);
     const message = await heard;
-    const { event, revision } = JSON.parse(/data: (.*)/.exec(message)![1]!) as { event: { type: string }; revision: number };
+    const { event, revision } = JSON.parse(/data: (.*)/.exec(message)![1]!) as {
+      event: { type: string };
+      revision: number;
+    };
     expect(event.type).toBe('symptom.recorded');
     expect(revision).toBe(2);
     stream.destroy();
@@ -160,7 +164,10 @@ describe('bad input', () => {
       [{ ...good, data: { symptom: 'x'.repeat(70_000) } }, 413],
     ];
     for (const [body, status] of bad) {
-      const response = await api.post(path).set('Content-Type', 'application/json').send(JSON.stringify(body));
+      const response = await api
+        .post(path)
+        .set('Content-Type', 'application/json')
+        .send(JSON.stringify(body));
       expect(response.status).withContext(JSON.stringify(body).slice(0, 120)).toBe(status);
       expect(problemOf(response).status).toBe(status);
     }
@@ -185,7 +192,13 @@ describe('bad input', () => {
 
   it('answers unknown paths, jobs and machines with 404', async () => {
     const { api } = await sharedServer();
-    for (const path of ['/api/nothing', `/api/jobs/${randomUUID()}`, '/api/jobs/1', '/api/machines/none', '/api/jobs/x/stream']) {
+    for (const path of [
+      '/api/nothing',
+      `/api/jobs/${randomUUID()}`,
+      '/api/jobs/1',
+      '/api/machines/none',
+      '/api/jobs/x/stream',
+    ]) {
       const response = await api.get(path);
       expect(response.status).withContext(path).toBe(404);
       problemOf(response);
@@ -195,17 +208,36 @@ describe('bad input', () => {
   it('refuses a log query that makes no sense', async () => {
     const { api } = await sharedServer();
     for (const query of ['limit=-1', 'limit=9999', 'offset=a', 'verdict=maybe', `q=${'x'.repeat(300)}`]) {
-      expect((await api.get(`/api/jobs?${query}`)).status).withContext(query).toBe(422);
+      expect((await api.get(`/api/jobs?${query}`)).status)
+        .withContext(query)
+        .toBe(422);
     }
     expect(((await api.get('/api/jobs').query({ q: '100%_\\' })).body as LogPage).total).toBe(0);
   });
 
   it('refuses a call that is not whole', async () => {
     const { api } = await sharedServer();
-    const call = { id: randomUUID(), title: 'T', placeName: 'P', said: '', machineId: 'brinmoor-pella', ambientC: 0, urgent: false };
-    await api.post('/api/board').send({ ...call, machineId: 'none' }).expect(404);
-    await api.post('/api/board').send({ ...call, ambientC: 900 }).expect(422);
-    await api.post('/api/board').send({ ...call, title: ' ' }).expect(422);
+    const call = {
+      id: randomUUID(),
+      title: 'T',
+      placeName: 'P',
+      said: '',
+      machineId: 'brinmoor-pella',
+      ambientC: 0,
+      urgent: false,
+    };
+    await api
+      .post('/api/board')
+      .send({ ...call, machineId: 'none' })
+      .expect(404);
+    await api
+      .post('/api/board')
+      .send({ ...call, ambientC: 900 })
+      .expect(422);
+    await api
+      .post('/api/board')
+      .send({ ...call, title: ' ' })
+      .expect(422);
     await api.post('/api/board').send(call).expect(201);
     await api.post('/api/board').send(call).expect(200);
   });

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { EventData, EventType, JobEvent } from '@voltrek/core';
+import type { Call } from '@voltrek/contracts';
 import { pino } from 'pino';
 import supertest from 'supertest';
 import { openInMemory, SNAPSHOT, type Database } from '../src/db/database.js';
@@ -35,12 +36,20 @@ export function eventOf<T extends EventType>(jobId: string, type: T, data: Event
 export async function openJob(machineId = 'brinmoor-pella'): Promise<string> {
   const { api } = await sharedServer();
   const callId = randomUUID();
-  const call = { id: callId, title: 'Test', placeName: 'Test yard', said: '', machineId, ambientC: -4, urgent: false };
-  const { body } = await api.post('/api/board').send(call).expect(201);
+  const call = {
+    id: callId,
+    title: 'Test',
+    placeName: 'Test yard',
+    said: '',
+    machineId,
+    ambientC: -4,
+    urgent: false,
+  };
+  const { number: callNumber } = (await api.post('/api/board').send(call).expect(201)).body as Call;
   const jobId = randomUUID();
   const opened = eventOf(jobId, 'job.opened', {
     callId,
-    callNumber: (body as { number: number }).number,
+    callNumber,
     title: 'Test',
     placeName: 'Test yard',
     machineId,
@@ -51,7 +60,11 @@ export async function openJob(machineId = 'brinmoor-pella'): Promise<string> {
 }
 
 /** Sends one event and gives the response. */
-export async function send<T extends EventType>(jobId: string, type: T, data: EventData[T]): Promise<supertest.Response> {
+export async function send<T extends EventType>(
+  jobId: string,
+  type: T,
+  data: EventData[T],
+): Promise<supertest.Response> {
   const { api } = await sharedServer();
   return api.post(`/api/jobs/${jobId}/events`).send(eventOf(jobId, type, data));
 }

@@ -71,7 +71,9 @@ export function blockOhms(rating: BlockRating, state: BlockState): number {
   const warmth = (state.tempC - CCA_TEMP_C) / (WARM_TEMP_C - CCA_TEMP_C);
   const temperature = WARM_RESISTANCE_RATIO ** warmth;
   const starved =
-    state.overDischargedVolts === undefined ? 1 : interpolate(RESISTANCE_BELOW_FLAT, state.overDischargedVolts);
+    state.overDischargedVolts === undefined
+      ? 1
+      : interpolate(RESISTANCE_BELOW_FLAT, state.overDischargedVolts);
   return coldOhms * temperature * interpolate(RESISTANCE_BY_SOC, state.soc) * state.ageing * starved;
 }
 

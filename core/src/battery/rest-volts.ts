@@ -1,5 +1,11 @@
 import { interpolate, inverseOf } from '../quantities/interpolate.js';
-import { type Chemistry, isLeadAcid, REST_REFERENCE_C, REST_VOLTS, REST_VOLTS_PER_DEGC } from './chemistry.js';
+import {
+  type Chemistry,
+  isLeadAcid,
+  REST_REFERENCE_C,
+  REST_VOLTS,
+  REST_VOLTS_PER_DEGC,
+} from './chemistry.js';
 
 /** How far a rested reading strays from the curve between makes and ages of block, volts either way. */
 const CURVE_SPREAD_VOLTS = 0.04;

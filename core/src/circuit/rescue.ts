@@ -142,7 +142,8 @@ function sourceElements(rescue: Rescue): Element[] {
   for (const clamp of CLAMP_IDS) {
     const terminal = clamps[clamp];
     if (!terminal) continue;
-    const onto = clamp === 'redSource' || clamp === 'blackSource' ? sourceNode(clamp) : terminalNode(terminal);
+    const onto =
+      clamp === 'redSource' || clamp === 'blackSource' ? sourceNode(clamp) : terminalNode(terminal);
     elements.push(wire(biteName(clamp), clampNode(clamp), onto, bite));
   }
   return elements;

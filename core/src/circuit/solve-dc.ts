@@ -1,4 +1,11 @@
-import { type Circuit, CircuitError, type Element, type NodeName, type Regulated, type Solution } from './circuit.js';
+import {
+  type Circuit,
+  CircuitError,
+  type Element,
+  type NodeName,
+  type Regulated,
+  type Solution,
+} from './circuit.js';
 
 /**
  * Leak from every node to ground, siemens. A free clamp would float without it; this gives it the volts of whatever it hangs
@@ -38,7 +45,8 @@ export function solveDc(circuit: Circuit): Solution {
 
 function requireSolvable(e: Element): void {
   const figures = e.kind === 'load' ? [e.amps] : e.kind === 'resistor' ? [e.ohms] : [e.volts, e.ohms];
-  if (!figures.every(Number.isFinite)) throw new CircuitError('not-finite', `${e.name} has a value that is no number`);
+  if (!figures.every(Number.isFinite))
+    throw new CircuitError('not-finite', `${e.name} has a value that is no number`);
   if (e.kind !== 'load' && e.ohms <= 0) {
     throw new CircuitError('ideal-source', `${e.name} needs a resistance above zero`);
   }
@@ -122,7 +130,8 @@ function eliminate(rows: Float64Array[]): Float64Array {
     let best = col;
     for (let r = col + 1; r < n; r++) if (Math.abs(rows[r]![col]!) > Math.abs(rows[best]![col]!)) best = r;
     const pivot = rows[best]!;
-    if (Math.abs(pivot[col]!) < 1e-15) throw new CircuitError('singular', 'this circuit has no unique solution');
+    if (Math.abs(pivot[col]!) < 1e-15)
+      throw new CircuitError('singular', 'this circuit has no unique solution');
     rows[best] = rows[col]!;
     rows[col] = pivot;
     for (let r = col + 1; r < n; r++) {

@@ -21,7 +21,8 @@ export function clampPoints(
     machine.points.find((p) => p.kind === kind && (block === undefined || (p.block ?? 0) === block));
   const top = machine.blocks.length - 1;
   const lower = across.kind === 'block' ? across.block : 0;
-  const red = across.kind === 'block' ? on('block-positive', lower) : (on('red-post') ?? on('block-positive', top));
+  const red =
+    across.kind === 'block' ? on('block-positive', lower) : (on('red-post') ?? on('block-positive', top));
   const ground = on('ground-point');
   const terminal = on('block-negative', lower);
   const chassisSide = rules.lastBlack === 'ground-point' ? (ground ?? terminal) : (terminal ?? ground);

@@ -1,6 +1,6 @@
 import type { HouseRules } from '../rules/house-rules.js';
 import type { Rescue } from '../circuit/rescue.js';
-import { LEAD_RANGES, type LeadSet } from "../leads/lead-set.js";
+import { LEAD_RANGES, type LeadSet } from '../leads/lead-set.js';
 import { type Machine, startsByWaking } from '../machine/machine.js';
 import {
   capacitorSource,
@@ -40,7 +40,14 @@ export type Unfit =
 /** What holds an option back most: found by taking that part's resistance away and solving again. */
 export type LimitedBy = 'leads' | 'source' | 'casualty' | 'none';
 
-export type Outlook = 'cranks' | 'marginal' | 'too-slow' | 'does-not-turn' | 'low-volts' | 'wakes' | 'does-not-wake';
+export type Outlook =
+  | 'cranks'
+  | 'marginal'
+  | 'too-slow'
+  | 'does-not-turn'
+  | 'low-volts'
+  | 'wakes'
+  | 'does-not-wake';
 
 export interface RankedOption {
   readonly option: SourceOption;
@@ -169,16 +176,35 @@ function solveOption(
   rules: HouseRules,
 ): RankedOption {
   const unfit = whyUnfit(machine, option, blocks, rules);
-  const none = { option, unfit, crank: null, wake: null, outlook: null, limitedBy: 'none', score: 0 } as const;
+  const none = {
+    option,
+    unfit,
+    crank: null,
+    wake: null,
+    outlook: null,
+    limitedBy: 'none',
+    score: 0,
+  } as const;
   if (unfit) return none;
   const rescue = connectedRescue(machine, option, blocks, tempC, rules);
   if (!machine.engine) {
     const wake = wakePoint(rescue, rules.wakeAmps);
     const steady = wake.postVolts >= rules.wakeMinVolts && wake.postVolts <= rules.wakeMaxVolts;
-    return { ...none, wake, outlook: steady ? 'wakes' : 'does-not-wake', score: wake.postVolts / rules.wakeMinVolts };
+    return {
+      ...none,
+      wake,
+      outlook: steady ? 'wakes' : 'does-not-wake',
+      score: wake.postVolts / rules.wakeMinVolts,
+    };
   }
   const crank = crankPoint(rescue, machine.engine);
-  return { ...none, crank, outlook: outlookOf(crank), limitedBy: limitedBy(rescue, machine, crank), score: scoreOf(crank) };
+  return {
+    ...none,
+    crank,
+    outlook: outlookOf(crank),
+    limitedBy: limitedBy(rescue, machine, crank),
+    score: scoreOf(crank),
+  };
 }
 
 /** Speed ratio; an engine that stands still is ranked by its volts, far below any that turns. */
@@ -225,7 +251,10 @@ function whyUnfit(
   if (option.outputVolts !== wantedVolts) {
     return { code: 'voltage', outputVolts: option.outputVolts, systemVolts: machine.systemVolts };
   }
-  if (machine.blocks.some((b) => b.rating.chemistry === 'lfp') && !machine.points.some((p) => p.kind === 'red-post')) {
+  if (
+    machine.blocks.some((b) => b.rating.chemistry === 'lfp') &&
+    !machine.points.some((p) => p.kind === 'red-post')
+  ) {
     return { code: 'lithium-block' };
   }
   if (startsByWaking(machine) && option.sourceKind === 'capacitor-booster') return { code: 'unsteady' };
@@ -234,7 +263,8 @@ function whyUnfit(
     if (!blocks.othersSound) return { code: 'other-block-weak' };
   }
   if (option.sourceKind === 'lithium-pack' && blocks.measured) {
-    const restVolts = option.across.kind === 'block' ? blocks.models[option.across.block]!.openVolts : blocks.totalVolts;
+    const restVolts =
+      option.across.kind === 'block' ? blocks.models[option.across.block]!.openVolts : blocks.totalVolts;
     if (restVolts < rules.lithiumPackSenseVolts) {
       return { code: 'sense', restVolts, senseVolts: rules.lithiumPackSenseVolts };
     }

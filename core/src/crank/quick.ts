@@ -37,7 +37,11 @@ const TOP_RAD_S = 100;
  * @param rescue the circuit; its load is replaced by the starter
  * @returns the steady point, or the locked-starter point with `turns: false` when torque cannot break the engine away
  */
-export function crankPoint(rescue: Rescue, engine: Engine, starter: Starter = defaultStarter(engine)): CrankPoint {
+export function crankPoint(
+  rescue: Rescue,
+  engine: Engine,
+  starter: Starter = defaultStarter(engine),
+): CrankPoint {
   const solveAt = (radS: number): Solution =>
     solveDc(
       rescueCircuit({

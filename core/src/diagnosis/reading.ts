@@ -48,7 +48,8 @@ export function restMeaning(
   if (restVolts < rules.deadCellVolts) return say('dead-cell-or-deep', 'bad');
   if (charge.belowFlat) return say('flat', 'bad');
   if (charge.soc < LOW_SOC) return say('low', 'watch');
-  if (restVolts > restVoltsAt(chemistry, 1, tempC) + SURFACE_CHARGE_VOLTS) return say('surface-charge', 'watch');
+  if (restVolts > restVoltsAt(chemistry, 1, tempC) + SURFACE_CHARGE_VOLTS)
+    return say('surface-charge', 'watch');
   return charge.soc >= CHARGED_SOC ? say('charged', 'good') : say('part-charged', 'good');
 }
 
@@ -87,7 +88,12 @@ export function crankMeaning(
   return per12 < rules.crankMinimumStrictVolts ? say('early-warning', 'watch') : say('holds', 'good');
 }
 
-export type ChargingMeaningCode = 'charging' | 'high-but-normal' | 'not-charging' | 'above-band' | 'over-voltage';
+export type ChargingMeaningCode =
+  | 'charging'
+  | 'high-but-normal'
+  | 'not-charging'
+  | 'above-band'
+  | 'over-voltage';
 export interface ChargingMeaning {
   readonly code: ChargingMeaningCode;
   readonly tone: Tone;
@@ -107,12 +113,15 @@ export function chargingMeaning(
 ): ChargingMeaning {
   const blocks = systemVolts / 12;
   const per12 = chargingVolts / blocks;
-  const high = chemistry === 'agm' || tempC < COLD_CHARGING_C ? rules.chargingMaxVoltsAgmOrCold : rules.chargingMaxVolts;
+  const high =
+    chemistry === 'agm' || tempC < COLD_CHARGING_C ? rules.chargingMaxVoltsAgmOrCold : rules.chargingMaxVolts;
   const bandVolts = [rules.chargingMinVolts * blocks, high * blocks] as const;
   const say = (code: ChargingMeaningCode, tone: Tone): ChargingMeaning => ({ code, tone, bandVolts });
   if (per12 > rules.chargingStopVolts) return say('over-voltage', 'stop');
   if (per12 > high) return say('above-band', 'bad');
   if (per12 < rules.chargingMinVolts) return say('not-charging', 'bad');
   const warmFlooded = chemistry === 'flooded' && tempC >= COLD_CHARGING_C;
-  return warmFlooded && per12 > rules.chargingNoteVolts ? say('high-but-normal', 'good') : say('charging', 'good');
+  return warmFlooded && per12 > rules.chargingNoteVolts
+    ? say('high-but-normal', 'good')
+    : say('charging', 'good');
 }

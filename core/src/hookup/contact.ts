@@ -1,4 +1,11 @@
-import { biteName, type ClampId, clampNode, rescueCircuit, sourceNode, terminalNode } from '../circuit/rescue.js';
+import {
+  biteName,
+  type ClampId,
+  clampNode,
+  rescueCircuit,
+  sourceNode,
+  terminalNode,
+} from '../circuit/rescue.js';
 import { solveDc, voltsAcross } from '../circuit/solve-dc.js';
 import { metresToNearestBlock, pointOf } from '../machine/machine.js';
 import type { HouseRules } from '../rules/house-rules.js';

@@ -55,9 +55,12 @@ function detachCost(scene: HookupScene, state: HookupState, clamp: ClampId, rule
   const opened = solveDc(afterCircuit);
   const bite = rescueCircuit(rescueOf(scene, state)).elements.find((e) => e.name === biteName(clamp));
   const target = bite?.kind === 'resistor' ? bite.b : null;
-  const watts = Math.abs(before.amps.get(biteName(clamp)) ?? 0) * (target ? gapVolts(opened, clamp, target) : 0);
+  const watts =
+    Math.abs(before.amps.get(biteName(clamp)) ?? 0) * (target ? gapVolts(opened, clamp, target) : 0);
   const gas = gasNear(scene, state, clamp, rules) ? GAS_FACTOR : 1;
-  return (watts / SPARK_WATTS_PER_UNIT) * gas + liveFreeAmps(scene, after, afterCircuit) / SHORT_AMPS_PER_UNIT;
+  return (
+    (watts / SPARK_WATTS_PER_UNIT) * gas + liveFreeAmps(scene, after, afterCircuit) / SHORT_AMPS_PER_UNIT
+  );
 }
 
 function solve(scene: HookupScene, state: HookupState): Solution {
@@ -71,13 +74,17 @@ function gapVolts(opened: Solution, clamp: ClampId, target: NodeName): number {
 function gasNear(scene: HookupScene, state: HookupState, clamp: ClampId, rules: HouseRules): boolean {
   if (scene.enclosed || clamp === 'redSource' || clamp === 'blackSource') return true;
   const pointId = state.clamps[clamp];
-  return pointId !== null && metresToNearestBlock(scene.machine, pointOf(scene.machine, pointId)) < rules.gasDistanceM;
+  return (
+    pointId !== null &&
+    metresToNearestBlock(scene.machine, pointOf(scene.machine, pointId)) < rules.gasDistanceM
+  );
 }
 
 /** The most that any free clamp would drive into either vehicle's body if it touched, amps. */
 function liveFreeAmps(scene: HookupScene, state: HookupState, circuit: Circuit): number {
   const free: ClampId[] = (['redCasualty', 'redSource'] as const).filter(
-    (clamp) => state.clamps[clamp] === null && (clamp === 'redCasualty' || scene.option.sourceKind === 'donor'),
+    (clamp) =>
+      state.clamps[clamp] === null && (clamp === 'redCasualty' || scene.option.sourceKind === 'donor'),
   );
   let most = 0;
   for (const clamp of free) {

@@ -125,7 +125,8 @@ function lastBlackStep(machine: Machine, places: ClampPlaces, option: SourceOpti
 export function clearingOrder(steps: readonly HookupStep[], machine: Machine): HookupStep[] {
   const off: HookupStep[] = [];
   for (const { action } of [...steps].reverse()) {
-    if (action.kind === 'attach') off.push({ action: { kind: 'detach', clamp: action.clamp }, reason: 'reverse-order' });
+    if (action.kind === 'attach')
+      off.push({ action: { kind: 'detach', clamp: action.clamp }, reason: 'reverse-order' });
     if (action.kind === 'pack') off.push({ action: { kind: 'pack', on: false }, reason: 'no-arc-at-clamps' });
     if (action.kind === 'donor-engine') {
       off.push({ action: { kind: 'donor-engine', running: false }, reason: 'reverse-order' });

@@ -26,7 +26,16 @@ export const STAGES = [
 /** The nine stages of a call, in order. */
 export type Stage = (typeof STAGES)[number];
 
-export const PLACE_KINDS = ['verge', 'street', 'car-park', 'yard', 'field', 'quay', 'ramp', 'indoors'] as const;
+export const PLACE_KINDS = [
+  'verge',
+  'street',
+  'car-park',
+  'yard',
+  'field',
+  'quay',
+  'ramp',
+  'indoors',
+] as const;
 export type PlaceKind = (typeof PLACE_KINDS)[number];
 
 /** What the technician finds on arrival. */

@@ -1,4 +1,11 @@
-import type { AttemptOutcome, CheckId, PolaritySign, ReadingKind, StopCondition, Symptom } from '../diagnosis/vocabulary.js';
+import type {
+  AttemptOutcome,
+  CheckId,
+  PolaritySign,
+  ReadingKind,
+  StopCondition,
+  Symptom,
+} from '../diagnosis/vocabulary.js';
 import { act, type HookupAction } from '../hookup/actions.js';
 import { anyClampOn, type HookupState, NOTHING_CONNECTED } from '../hookup/state.js';
 import type { RuleKey } from '../rules/house-rules.js';
@@ -119,14 +126,21 @@ function apply(job: Job, event: JobEvent): Job {
     case 'stop.withdrawn':
       return { ...job, stops: job.stops.filter((s) => s !== event.data.stop) };
     case 'check.recorded':
-      return { ...job, checks: { ...job.checks, [event.data.check]: event.data.result }, triesSinceChecks: 0 };
+      return {
+        ...job,
+        checks: { ...job.checks, [event.data.check]: event.data.result },
+        triesSinceChecks: 0,
+      };
     case 'symptom.recorded':
       return { ...job, symptoms: toggled(job.symptoms, event.data.symptom) };
     case 'polarity.proved':
       return { ...job, polaritySigns: event.data.signs };
     case 'reading.taken': {
       const { kind, volts, block, tempC } = event.data;
-      return { ...job, readings: [...job.readings, { eventId: event.id, at: event.at, kind, volts, block, tempC }] };
+      return {
+        ...job,
+        readings: [...job.readings, { eventId: event.id, at: event.at, kind, volts, block, tempC }],
+      };
     }
     case 'plan.chosen':
       return { ...job, plan: event.data };
@@ -136,7 +150,12 @@ function apply(job: Job, event: JobEvent): Job {
     case 'donor.switched':
     case 'pack.switched': {
       const hookup = act(job.hookup, actionOf(event));
-      return { ...job, hookup, lastActAt: event.at, everConnected: job.everConnected || event.type === 'clamp.attached' };
+      return {
+        ...job,
+        hookup,
+        lastActAt: event.at,
+        everConnected: job.everConnected || event.type === 'clamp.attached',
+      };
     }
     case 'attempt.started':
       return {
@@ -215,7 +234,7 @@ export function latestReading(job: Pick<Job, 'readings'>, kind: ReadingKind): Re
 /** The try that is running now, or null. */
 export function runningAttempt(job: Pick<Job, 'attempts'>): Attempt | null {
   const last = job.attempts.at(-1);
-  return last && last.endedAt === null ? last : null;
+  return last?.endedAt === null ? last : null;
 }
 
 /** True once a try ended with the machine running or awake. */

@@ -28,16 +28,24 @@ export type DonorEngineSchool = 'off-then-run' | 'off-throughout' | 'running';
 
 /** The defaults. Volts are for one 12 V block unless the name says otherwise. */
 export const RULES = {
-  lastBlack: house<LastBlackSchool>('ground-point', '', 'the last spark is then away from the gas over the block'),
+  lastBlack: house<LastBlackSchool>(
+    'ground-point',
+    '',
+    'the last spark is then away from the gas over the block',
+  ),
   firstRed: house<FirstRedSchool>('casualty', '', 'the free red end is then never live from a strong source'),
-  donorEngine: house<DonorEngineSchool>('off-then-run', '', 'connect with both engines still, then lend charge before the crank'),
+  donorEngine: house<DonorEngineSchool>(
+    'off-then-run',
+    '',
+    'connect with both engines still, then lend charge before the crank',
+  ),
   donorWaitMinPetrol: house(3, 'min', 'inside the usual 2 to 5 min; gives a low block surface charge'),
   donorWaitMinDiesel: house(5, 'min', 'a diesel draws more and colder, so the long end of 2 to 5 min'),
   donorWaitMinVeryFlat: house(8, 'min', 'a very flat block takes little current at first'),
   rotateTriesMax: house(4, 'tries', 'past that the fault is elsewhere or the starter overheats'),
   crankSecondsMaxSmall: house(5, 's', 'small starters have little copper to take heat'),
   crankSecondsMax: house(10, 's', 'starter windings heat faster than they cool'),
-  crankSecondsMaxBigDiesel: house(15, 's', 'big diesels, with the maker\'s leave'),
+  crankSecondsMaxBigDiesel: house(15, 's', "big diesels, with the maker's leave"),
   crankRestSeconds: house(60, 's', 'starter and leads cool between tries'),
   crankMinimumStrictVolts: house(10.5, 'V', 'early warning: a sound block rarely falls below this'),
   crankMinimumBadVolts: fixed(8, 'V', 'under this at the posts is bad unless a joint explains it'),
@@ -56,7 +64,7 @@ export const RULES = {
   wakeMaxVolts: fixed(14.5, 'V', 'control units of an EV must not see more'),
   wakeAmps: fixed(30, 'A', 'middle of the 20 to 40 A an EV or hybrid draws to wake'),
   clampSparkVolts: fixed(0.5, 'V', 'less across the gap than this makes no spark worth the name'),
-  gasDistanceM: fixed(0.5, 'm', 'hydrogen has thinned out at arm\'s length in open air'),
+  gasDistanceM: fixed(0.5, 'm', "hydrogen has thinned out at arm's length in open air"),
   runAfterStartMin: house(20, 'min', 'the least that gives the block a surface to start from again'),
   repeatFlatDays: fixed(90, 'days', 'two flat calls inside this: test, and probably replace'),
   recheckDays: house(2, 'days', 'charge overnight, rest 24 h, then judge'),

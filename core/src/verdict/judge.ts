@@ -12,7 +12,14 @@ import { chargingMeaning, crankMeaning, restMeaning } from '../diagnosis/reading
 import { socFromRestVolts } from '../battery/rest-volts.js';
 import type { HouseRules } from '../rules/house-rules.js';
 
-export const VERDICTS = ['keep', 'recheck', 'replace-soon', 'replace-now', 'not-the-battery', 'unsafe'] as const;
+export const VERDICTS = [
+  'keep',
+  'recheck',
+  'replace-soon',
+  'replace-now',
+  'not-the-battery',
+  'unsafe',
+] as const;
 export type VerdictKind = (typeof VERDICTS)[number];
 
 export const CERTAINTIES = ['sure', 'fairly-sure', 'unsure'] as const;
@@ -162,7 +169,8 @@ function restEvidence(facts: Case, rules: HouseRules): Evidence[] {
     }
   });
   const spread = Math.max(...read) - Math.min(...read);
-  if (read.length > 1 && spread > rules.stringImbalanceVolts) lines.push(line('string-uneven', 'recheck', 2, spread));
+  if (read.length > 1 && spread > rules.stringImbalanceVolts)
+    lines.push(line('string-uneven', 'recheck', 2, spread));
   return lines;
 }
 
@@ -219,7 +227,9 @@ function attemptEvidence(facts: Case, rules: HouseRules): Evidence[] {
   }
   if (has('started', true)) lines.push(line('started-with-help', 'recheck', 2));
   if (has('started', false)) lines.push(line('started-alone', 'keep', 2));
-  const failedWithHelp = facts.attempts.some((a) => a.helped && ['nothing', 'clicks', 'slow'].includes(a.outcome));
+  const failedWithHelp = facts.attempts.some(
+    (a) => a.helped && ['nothing', 'clicks', 'slow'].includes(a.outcome),
+  );
   if (failedWithHelp && !has('started')) {
     lines.push(line('no-start-with-help', has('nothing', true) ? 'joint' : 'starter', 4));
   }

@@ -13,13 +13,7 @@ export async function readBoard(db: Db): Promise<BoardCall[]> {
     .select()
     .from(calls)
     .leftJoin(jobs, eq(jobs.callId, calls.id))
-    .where(
-      or(
-        isNull(jobs.id),
-        eq(jobs.state, 'open'),
-        gte(jobs.closedAt, new Date(Date.now() - SHIFT_MS)),
-      ),
-    )
+    .where(or(isNull(jobs.id), eq(jobs.state, 'open'), gte(jobs.closedAt, new Date(Date.now() - SHIFT_MS))))
     .orderBy(desc(calls.urgent), calls.receivedAt);
   const board = rows.map(
     ({ calls: call, jobs: job }): BoardCall => ({

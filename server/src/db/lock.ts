@@ -26,12 +26,19 @@ export class FolderHeldError extends Error {
  * @returns a function that gives the folder back
  * @throws FolderHeldError when a living process holds it
  */
-export async function lockFolder(folder: string, onLost: (error: Error) => void): Promise<() => Promise<void>> {
+export async function lockFolder(
+  folder: string,
+  onLost: (error: Error) => void,
+): Promise<() => Promise<void>> {
   const ownerFile = join(folder, 'owner.pid');
   const deadline = Date.now() + 2 * STALE_MS;
   for (;;) {
     try {
-      const release = await lockfile.lock(folder, { stale: STALE_MS, update: RENEW_MS, onCompromised: onLost });
+      const release = await lockfile.lock(folder, {
+        stale: STALE_MS,
+        update: RENEW_MS,
+        onCompromised: onLost,
+      });
       await writeFile(ownerFile, String(process.pid));
       return release;
     } catch (error) {

@@ -51,7 +51,16 @@ const WINTERS = [
   { from: 2, to: 75 },
   { from: 290, to: 430 },
 ] as const;
-const PLACES = ['Station yard', 'Mill lane', 'Top pasture', 'Chapel hall yard', 'Fish quay', 'Verge above the weir', 'Depot row', 'Slip road lay-by'];
+const PLACES = [
+  'Station yard',
+  'Mill lane',
+  'Top pasture',
+  'Chapel hall yard',
+  'Fish quay',
+  'Verge above the weir',
+  'Depot row',
+  'Slip road lay-by',
+];
 
 /** What was really wrong, which the log then shows as it would have been found. */
 type Truth = 'discharged' | 'worn' | 'not-charging' | 'joint' | 'no-fuel';
@@ -77,12 +86,14 @@ export function pastJobs(
 ): PastJob[] {
   const random = seededRandom(SEED);
   const dates = Array.from({ length: PAST_JOBS }, () => {
-    const winter = WINTERS[random() < 0.4 ? 0 : 1]!;
+    const winter = WINTERS[random() < 0.4 ? 0 : 1];
     const days = winter.from + random() * (winter.to - winter.from);
     return new Date(now.getTime() - days * DAY_MS);
   }).sort((a, b) => a.getTime() - b.getTime());
   const casualties = machines.filter((m) => m.id !== donor.id);
-  return dates.map((date, i) => pastJob(random, i + 1, date, pick(random, casualties), kit, donor, pick(random, crewIds)));
+  return dates.map((date, i) =>
+    pastJob(random, i + 1, date, pick(random, casualties), kit, donor, pick(random, crewIds)),
+  );
 }
 
 function pick<T>(random: Random, list: readonly T[]): T {
@@ -121,12 +132,23 @@ function pastJob(
     urgent: false,
   };
   const log = jobLog(random, call, by, date);
-  log.add('scene.recorded', { ambientC, place: 'yard', sloping: false, dark: true, enclosed: false, mainsNear: false });
-  log.add('symptom.recorded', { symptom: truth === 'no-fuel' ? 'brisk-no-fire' : startsByWaking(machine) ? 'no-doors' : 'slow-crank' });
+  log.add('scene.recorded', {
+    ambientC,
+    place: 'yard',
+    sloping: false,
+    dark: true,
+    enclosed: false,
+    mainsNear: false,
+  });
+  log.add('symptom.recorded', {
+    symptom: truth === 'no-fuel' ? 'brisk-no-fire' : startsByWaking(machine) ? 'no-doors' : 'slow-crank',
+  });
   log.add('check.recorded', { check: 'case', result: 'clear' });
   log.add('check.recorded', { check: 'joints', result: truth === 'joint' ? 'fault' : 'clear' });
   const restVolts = restReadings(random, machine, truth, ambientC);
-  restVolts.forEach((volts, block) => log.add('reading.taken', { kind: 'rest', volts, block, tempC: ambientC, source: 'typed' }));
+  restVolts.forEach((volts, block) =>
+    log.add('reading.taken', { kind: 'rest', volts, block, tempC: ambientC, source: 'typed' }),
+  );
   log.add('polarity.proved', { signs: ['mark', 'meter'] });
   work(random, log, machine, donor, kit, restVolts, ambientC, truth);
   const job = log.job();
@@ -173,18 +195,36 @@ function work(
   log.add('plan.chosen', planOf(best, best.outlook));
   const order = hookupOrder(machine, donor, best.option, Math.min(...blocks.socs), DEFAULT_RULES);
   order.forEach((step) => log.act(step.action, step.minutes ?? 0.5));
-  const starts = best.outlook === 'cranks' || best.outlook === 'wakes' || (best.outlook === 'marginal' && random() < 0.6);
+  const starts =
+    best.outlook === 'cranks' || best.outlook === 'wakes' || (best.outlook === 'marginal' && random() < 0.6);
   const volts = best.crank?.postVolts ?? best.wake?.postVolts ?? null;
   tryOnce(log, starts ? 'started' : 'slow', volts === null ? null : Math.round(volts * 100) / 100);
   clearingOrder(order, machine).forEach((step) => log.act(step.action, 0.5));
   if (!starts) return;
   const per12 = truth === 'not-charging' ? normal(random, 12.4, 0.2) : normal(random, 14.25, 0.15);
-  const chargingVolts = (bump: number): number => Math.round(((per12 + bump) * machine.systemVolts * 100) / 12) / 100;
-  log.add('reading.taken', { kind: 'charging-idle', volts: chargingVolts(0), block: 0, tempC, source: 'typed' });
-  log.add('reading.taken', { kind: 'charging-loaded', volts: chargingVolts(-0.2), block: 0, tempC, source: 'typed' });
+  const chargingVolts = (bump: number): number =>
+    Math.round(((per12 + bump) * machine.systemVolts * 100) / 12) / 100;
+  log.add('reading.taken', {
+    kind: 'charging-idle',
+    volts: chargingVolts(0),
+    block: 0,
+    tempC,
+    source: 'typed',
+  });
+  log.add('reading.taken', {
+    kind: 'charging-loaded',
+    volts: chargingVolts(-0.2),
+    block: 0,
+    tempC,
+    source: 'typed',
+  });
 }
 
-function tryOnce(log: JobLog, outcome: EventData['attempt.ended']['outcome'], lowestVolts: number | null): void {
+function tryOnce(
+  log: JobLog,
+  outcome: EventData['attempt.ended']['outcome'],
+  lowestVolts: number | null,
+): void {
   log.add('attempt.started', {});
   log.add('attempt.ended', { outcome, seconds: outcome === 'started' ? 3 : 8, lowestVolts });
 }

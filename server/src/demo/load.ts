@@ -42,7 +42,9 @@ async function loadHouse(tx: Tx): Promise<void> {
   );
   for (const { id, name, kit } of VANS) {
     await tx.insert(vans).values({ id, name });
-    await tx.insert(kitItems).values(kit.map((detail, position) => ({ id: detail.id, vanId: id, position, detail })));
+    await tx
+      .insert(kitItems)
+      .values(kit.map((detail, position) => ({ id: detail.id, vanId: id, position, detail })));
   }
 }
 

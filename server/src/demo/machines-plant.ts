@@ -2,7 +2,11 @@ import type { BlockRating, Machine } from '@voltrek/core';
 import { blockAt, point, terminals } from './points.js';
 import { boatShape, deckShape, trackedShape } from './shapes.js';
 
-const flooded = (capacityAh: number, ccaAmps: number, ccaStandard: BlockRating['ccaStandard'] = 'EN'): BlockRating => ({
+const flooded = (
+  capacityAh: number,
+  ccaAmps: number,
+  ccaStandard: BlockRating['ccaStandard'] = 'EN',
+): BlockRating => ({
   chemistry: 'flooded',
   capacityAh,
   ccaAmps,
@@ -22,9 +26,19 @@ const piste: Machine = {
   ...trackedShape(4200, 6200),
   blocks: [pisteLow, pisteHigh],
   points: [
-    ...terminals(pisteLow, 0, 'Lower block', ['Right side box: turn both latches, swing the lid up and prop it.']),
-    ...terminals(pisteHigh, 1, 'Upper block', ['The rear one. Its - is the middle joint: 12 V to the chassis.']),
-    point('ground', 'ground-point', 'Frame stud by the tank', [2500, 4500], ['Right rear, plain stud on the frame below the tank.']),
+    ...terminals(pisteLow, 0, 'Lower block', [
+      'Right side box: turn both latches, swing the lid up and prop it.',
+    ]),
+    ...terminals(pisteHigh, 1, 'Upper block', [
+      'The rear one. Its - is the middle joint: 12 V to the chassis.',
+    ]),
+    point(
+      'ground',
+      'ground-point',
+      'Frame stud by the tank',
+      [2500, 4500],
+      ['Right rear, plain stud on the frame below the tank.'],
+    ),
     point('release', 'release', 'Side box latches', [3080, 3250], ['Quarter turn, both.']),
   ],
   engine: { fuel: 'diesel', displacementL: 8.7, cylinders: 6, systemVolts: 24 },
@@ -86,8 +100,17 @@ const genset: Machine = {
   ...deckShape(1400, 2900, false),
   blocks: [gensetBlock],
   points: [
-    ...terminals(gensetBlock, 0, 'Block', ['Left door open.', 'Isolator by the door to off while clamps go on.']),
-    point('ground', 'ground-point', 'Engine frame stud', [900, 1900], ['Stud on the engine frame, far side.']),
+    ...terminals(gensetBlock, 0, 'Block', [
+      'Left door open.',
+      'Isolator by the door to off while clamps go on.',
+    ]),
+    point(
+      'ground',
+      'ground-point',
+      'Engine frame stud',
+      [900, 1900],
+      ['Stud on the engine frame, far side.'],
+    ),
     point('release', 'release', 'Left door', [60, 600], ['Key or coin lock.']),
   ],
   engine: { fuel: 'diesel', displacementL: 4.4, cylinders: 4, systemVolts: 12 },
@@ -108,7 +131,13 @@ const mower: Machine = {
   blocks: [mowerBlock],
   points: [
     ...terminals(mowerBlock, 0, 'Block', ['Tip the seat forward.']),
-    point('ground', 'ground-point', 'Frame bolt by the axle', [880, 560], ['Bare bolt on the right frame rail.']),
+    point(
+      'ground',
+      'ground-point',
+      'Frame bolt by the axle',
+      [880, 560],
+      ['Bare bolt on the right frame rail.'],
+    ),
     point('release', 'release', 'Seat catch', [520, 1450], ['Lever behind the seat.']),
   ],
   engine: { fuel: 'petrol', displacementL: 0.5, cylinders: 1, systemVolts: 12 },

@@ -29,7 +29,12 @@ export function blockAt(
 }
 
 /** The two terminals of a block, inside its rectangle. */
-export function terminals(block: MachineBlock, index: number, name: string, steps: readonly string[]): MachinePoint[] {
+export function terminals(
+  block: MachineBlock,
+  index: number,
+  name: string,
+  steps: readonly string[],
+): MachinePoint[] {
   const { xMm, yMm, widthMm, lengthMm } = block.rect;
   const middle = yMm + lengthMm / 2;
   const suffix = index === 0 ? '' : String(index + 1);

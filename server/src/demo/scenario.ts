@@ -24,7 +24,11 @@ const lightLeads: KitItem = {
 const packLeads = { sectionMm2: 16, lengthM: 0.6, conductor: 'copper', bite: 'clean' } as const;
 
 /** What each van carries. */
-export const VANS: readonly { readonly id: string; readonly name: string; readonly kit: readonly KitItem[] }[] = [
+export const VANS: readonly {
+  readonly id: string;
+  readonly name: string;
+  readonly kit: readonly KitItem[];
+}[] = [
   {
     id: 'van-1',
     name: 'Van 1, Lantern',
@@ -41,7 +45,14 @@ export const VANS: readonly { readonly id: string; readonly name: string; readon
       },
       heavyLeads,
       lightLeads,
-      { kind: 'lithium-pack', id: 'pack-lithium', name: 'Lithium pack, 800 A peak', peakAmps: 800, charge: 0.85, leads: packLeads },
+      {
+        kind: 'lithium-pack',
+        id: 'pack-lithium',
+        name: 'Lithium pack, 800 A peak',
+        peakAmps: 800,
+        charge: 0.85,
+        leads: packLeads,
+      },
       {
         kind: 'lead-pack',
         id: 'pack-lead',
@@ -78,8 +89,20 @@ export const VANS: readonly { readonly id: string; readonly name: string; readon
         soc: 0.9,
         alternatorSpareAmps: 60,
       },
-      { ...heavyLeads, id: 'leads-long', name: 'Long set, 50 mm²', leads: { ...heavyLeads.leads, sectionMm2: 50, lengthM: 4.5 } },
-      { kind: 'lithium-pack', id: 'pack-lithium-2', name: 'Lithium pack, 500 A peak', peakAmps: 500, charge: 0.6, leads: packLeads },
+      {
+        ...heavyLeads,
+        id: 'leads-long',
+        name: 'Long set, 50 mm²',
+        leads: { ...heavyLeads.leads, sectionMm2: 50, lengthM: 4.5 },
+      },
+      {
+        kind: 'lithium-pack',
+        id: 'pack-lithium-2',
+        name: 'Lithium pack, 500 A peak',
+        peakAmps: 500,
+        charge: 0.6,
+        leads: packLeads,
+      },
     ],
   },
 ];

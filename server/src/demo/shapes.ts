@@ -3,7 +3,11 @@ import type { Machine, PlanPoint, PlanRect } from '@voltrek/core';
 type Shape = Pick<Machine, 'widthMm' | 'lengthMm' | 'outline' | 'glass' | 'wheels'>;
 
 /** Fractions of width and length, scaled to millimetres. */
-function scaled(widthMm: number, lengthMm: number, points: readonly (readonly [number, number])[]): PlanPoint[] {
+function scaled(
+  widthMm: number,
+  lengthMm: number,
+  points: readonly (readonly [number, number])[],
+): PlanPoint[] {
   return points.map(([x, y]) => ({ xMm: Math.round(x * widthMm), yMm: Math.round(y * lengthMm) }));
 }
 
@@ -38,8 +42,20 @@ export function carShape(widthMm: number, lengthMm: number): Shape {
       [0.06, 0.03],
     ]),
     glass: [
-      scaled(widthMm, lengthMm, [[0.08, 0.38], [0.18, 0.29], [0.5, 0.275], [0.82, 0.29], [0.92, 0.38], [0.5, 0.36]]),
-      scaled(widthMm, lengthMm, [[0.14, 0.86], [0.86, 0.86], [0.8, 0.92], [0.2, 0.92]]),
+      scaled(widthMm, lengthMm, [
+        [0.08, 0.38],
+        [0.18, 0.29],
+        [0.5, 0.275],
+        [0.82, 0.29],
+        [0.92, 0.38],
+        [0.5, 0.36],
+      ]),
+      scaled(widthMm, lengthMm, [
+        [0.14, 0.86],
+        [0.86, 0.86],
+        [0.8, 0.92],
+        [0.2, 0.92],
+      ]),
     ],
     wheels: [...axle(widthMm, lengthMm * 0.19, tyre), ...axle(widthMm, lengthMm * 0.81, tyre)],
   };
@@ -63,7 +79,16 @@ export function vanShape(widthMm: number, lengthMm: number): Shape {
       [0, 0.1],
       [0.03, 0.03],
     ]),
-    glass: [scaled(widthMm, lengthMm, [[0.06, 0.26], [0.14, 0.18], [0.5, 0.165], [0.86, 0.18], [0.94, 0.26], [0.5, 0.245]])],
+    glass: [
+      scaled(widthMm, lengthMm, [
+        [0.06, 0.26],
+        [0.14, 0.18],
+        [0.5, 0.165],
+        [0.86, 0.18],
+        [0.94, 0.26],
+        [0.5, 0.245],
+      ]),
+    ],
     wheels: [...axle(widthMm, lengthMm * 0.15, tyre), ...axle(widthMm, lengthMm * 0.78, tyre)],
   };
 }
@@ -82,7 +107,14 @@ export function truckShape(widthMm: number, lengthMm: number): Shape {
       [0, 1],
       [0, 0.015],
     ]),
-    glass: [scaled(widthMm, lengthMm, [[0.06, 0.012], [0.94, 0.012], [0.9, 0.05], [0.1, 0.05]])],
+    glass: [
+      scaled(widthMm, lengthMm, [
+        [0.06, 0.012],
+        [0.94, 0.012],
+        [0.9, 0.05],
+        [0.1, 0.05],
+      ]),
+    ],
     wheels: [...axle(widthMm, lengthMm * 0.12, tyre), ...axle(widthMm, lengthMm * 0.8, tyre)],
   };
 }
@@ -101,7 +133,14 @@ export function trackedShape(widthMm: number, lengthMm: number): Shape {
       [0.2, 0.98],
       [0.2, 0.4],
     ]),
-    glass: [scaled(widthMm, lengthMm, [[0.26, 0.08], [0.74, 0.08], [0.72, 0.2], [0.28, 0.2]])],
+    glass: [
+      scaled(widthMm, lengthMm, [
+        [0.26, 0.08],
+        [0.74, 0.08],
+        [0.72, 0.2],
+        [0.28, 0.2],
+      ]),
+    ],
     wheels: [
       { xMm: 0, yMm: lengthMm * 0.05, widthMm: track.width, lengthMm: track.length },
       { xMm: widthMm - track.width, yMm: lengthMm * 0.05, widthMm: track.width, lengthMm: track.length },

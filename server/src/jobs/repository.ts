@@ -8,9 +8,14 @@ type JobRow = typeof jobs.$inferSelect;
 
 /** The whole log of a job, oldest first; empty when there is none. */
 export async function readEvents(db: Db | Tx, jobId: string): Promise<JobEvent[]> {
-  const rows = await db.select().from(jobEvents).where(eq(jobEvents.jobId, jobId)).orderBy(asc(jobEvents.position));
+  const rows = await db
+    .select()
+    .from(jobEvents)
+    .where(eq(jobEvents.jobId, jobId))
+    .orderBy(asc(jobEvents.position));
   return rows.map(
-    ({ id, jobId: job, at, by, type, data }) => ({ id, jobId: job, at: at.toISOString(), by, type, data }) as JobEvent,
+    ({ id, jobId: job, at, by, type, data }) =>
+      ({ id, jobId: job, at: at.toISOString(), by, type, data }) as JobEvent,
   );
 }
 
@@ -22,15 +27,19 @@ export async function findEvent(db: Db | Tx, id: string): Promise<JobEvent | nul
 }
 
 /** Appends events to one job's log and brings its summary up to date. Call inside a transaction. */
-export async function appendEvents(tx: Tx, before: readonly JobEvent[], added: readonly JobEvent[]): Promise<void> {
+export async function appendEvents(
+  tx: Tx,
+  before: readonly JobEvent[],
+  added: readonly JobEvent[],
+): Promise<void> {
   const events = [...before, ...added];
   const job = foldJob(events);
   if (!job) throw new Error('appendEvents: the log has not been opened');
   const summary = await projectionOf(tx, job);
   await tx.insert(jobs).values(summary).onConflictDoUpdate({ target: jobs.id, set: summary });
-  await tx.insert(jobEvents).values(
-    added.map((event, i) => ({ ...event, at: new Date(event.at), position: before.length + i })),
-  );
+  await tx
+    .insert(jobEvents)
+    .values(added.map((event, i) => ({ ...event, at: new Date(event.at), position: before.length + i })));
 }
 
 async function projectionOf(tx: Tx, job: Job): Promise<typeof jobs.$inferInsert> {

@@ -18,16 +18,16 @@ export function jobRoutes(database: Database, streams: JobStreams): Router {
   });
 
   router.get('/', async (request, response) => {
-    const verdict = textOf(request.query['verdict']);
+    const verdict = textOf(request.query.verdict);
     if (verdict && !(VERDICTS as readonly string[]).includes(verdict)) {
       throw new HttpProblem(422, `There is no verdict ${verdict}.`);
     }
     response.json(
       await readLog(database.db, {
-        text: textOf(request.query['q']) ?? '',
+        text: textOf(request.query.q) ?? '',
         verdict,
-        limit: wholeOf('limit', request.query['limit'], 50, PAGE_MAX),
-        offset: wholeOf('offset', request.query['offset'], 0, Number.MAX_SAFE_INTEGER),
+        limit: wholeOf('limit', request.query.limit, 50, PAGE_MAX),
+        offset: wholeOf('offset', request.query.offset, 0, Number.MAX_SAFE_INTEGER),
       }),
     );
   });
@@ -54,7 +54,8 @@ export function jobRoutes(database: Database, streams: JobStreams): Router {
 
 function textOf(value: unknown): string | null {
   if (value === undefined || value === '') return null;
-  if (typeof value !== 'string' || value.length > 200) throw new HttpProblem(422, 'Search text must be short text.');
+  if (typeof value !== 'string' || value.length > 200)
+    throw new HttpProblem(422, 'Search text must be short text.');
   return value;
 }
 

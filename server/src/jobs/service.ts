@@ -26,7 +26,11 @@ export interface Acknowledged {
  *
  * @throws HttpProblem 404 for an unknown call, crew member or machine, 409 when the job's state refuses the event
  */
-export async function acceptEvent(database: Database, streams: JobStreams, event: JobEvent): Promise<Acknowledged> {
+export async function acceptEvent(
+  database: Database,
+  streams: JobStreams,
+  event: JobEvent,
+): Promise<Acknowledged> {
   const result = await database.db.transaction(async (tx): Promise<Acknowledged> => {
     const before = await readEvents(tx, event.jobId);
     if (before.some((e) => e.id === event.id)) return { event, revision: before.length, isNew: false };

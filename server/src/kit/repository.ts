@@ -5,7 +5,11 @@ import type { Db, Tx } from '../db/database.js';
 import { kitItems, vans } from '../db/schema.js';
 
 export async function kitOfVan(db: Db | Tx, vanId: string): Promise<KitItem[]> {
-  const rows = await db.select().from(kitItems).where(eq(kitItems.vanId, vanId)).orderBy(asc(kitItems.position));
+  const rows = await db
+    .select()
+    .from(kitItems)
+    .where(eq(kitItems.vanId, vanId))
+    .orderBy(asc(kitItems.position));
   return rows.map((row) => row.detail);
 }
 

@@ -2,11 +2,39 @@ import type { Routes } from '@angular/router';
 
 export const routes: Routes = [
   { path: '', pathMatch: 'full', redirectTo: 'board' },
-  { path: 'board', title: 'Board, voltrek', loadComponent: () => import('./board/board-page').then((m) => m.BoardPage) },
-  { path: 'atlas', title: 'Atlas, voltrek', loadComponent: () => import('./atlas/atlas-page').then((m) => m.AtlasPage) },
-  { path: 'kit', title: 'Kit, voltrek', loadComponent: () => import('./kit/kit-page').then((m) => m.KitPage) },
-  { path: 'log', title: 'Log, voltrek', loadComponent: () => import('./log/log-page').then((m) => m.LogPage) },
-  { path: 'job/:jobId', title: 'Job, voltrek', loadComponent: () => import('./job/job-page').then((m) => m.JobPage) },
-  { path: 'job/:jobId/:stage', title: 'Job, voltrek', loadComponent: () => import('./job/job-page').then((m) => m.JobPage) },
-  { path: '**', title: 'Not here, voltrek', loadComponent: () => import('./shell/not-here').then((m) => m.NotHere) },
+  {
+    path: 'board',
+    title: 'Board, voltrek',
+    loadComponent: () => import('./board/board-page').then((m) => m.BoardPage),
+  },
+  {
+    path: 'atlas',
+    title: 'Atlas, voltrek',
+    loadComponent: () => import('./atlas/atlas-page').then((m) => m.AtlasPage),
+  },
+  {
+    path: 'kit',
+    title: 'Kit, voltrek',
+    loadComponent: () => import('./kit/kit-page').then((m) => m.KitPage),
+  },
+  {
+    path: 'log',
+    title: 'Log, voltrek',
+    loadComponent: () => import('./log/log-page').then((m) => m.LogPage),
+  },
+  {
+    path: 'job/:jobId',
+    title: 'Job, voltrek',
+    loadComponent: () => import('./job/job-page').then((m) => m.JobPage),
+  },
+  {
+    path: 'job/:jobId/:stage',
+    title: 'Job, voltrek',
+    loadComponent: () => import('./job/job-page').then((m) => m.JobPage),
+  },
+  {
+    path: '**',
+    title: 'Not here, voltrek',
+    loadComponent: () => import('./shell/not-here').then((m) => m.NotHere),
+  },
 ];

@@ -22,7 +22,8 @@ import { searchMachines } from './search-machines';
           aria-label="Search machines"
           placeholder="maker, model, class, place of the block"
           [value]="typed()"
-          (input)="typed.set($any($event.target).value)"
+          #typedInput
+          (input)="typed.set(typedInput.value)"
         />
       </header>
       @if (problem(); as text) {
@@ -33,7 +34,9 @@ import { searchMachines } from './search-machines';
           <li>
             <button type="button" [attr.aria-pressed]="m.id === chosen()?.id" (click)="chosenId.set(m.id)">
               <strong>{{ m.maker }} {{ m.model }}</strong>
-              <span class="dim">{{ classWords[m.machineClass] }}, {{ m.systemVolts }} V, block {{ m.blocks[0]?.place }}</span>
+              <span class="dim"
+                >{{ classWords[m.machineClass] }}, {{ m.systemVolts }} V, block {{ m.blocks[0]?.place }}</span
+              >
             </button>
           </li>
         } @empty {
@@ -47,10 +50,19 @@ import { searchMachines } from './search-machines';
         <dl>
           @for (b of m.blocks; track $index) {
             <dt>block {{ m.blocks.length > 1 ? $index + 1 : '' }}</dt>
-            <dd>{{ b.rating.chemistry }} {{ b.rating.capacityAh }} Ah, {{ b.rating.ccaAmps }} A {{ b.rating.ccaStandard }}, {{ b.place }}</dd>
+            <dd>
+              {{ b.rating.chemistry }} {{ b.rating.capacityAh }} Ah, {{ b.rating.ccaAmps }} A
+              {{ b.rating.ccaStandard }}, {{ b.place }}
+            </dd>
           }
           <dt>engine</dt>
-          <dd>{{ m.engine ? m.engine.fuel + ' ' + m.engine.displacementL + ' L, ' + m.engine.cylinders + ' cyl' : 'wakes, does not crank' }}</dd>
+          <dd>
+            {{
+              m.engine
+                ? m.engine.fuel + ' ' + m.engine.displacementL + ' L, ' + m.engine.cylinders + ' cyl'
+                : 'wakes, does not crank'
+            }}
+          </dd>
         </dl>
         <ol class="ruled points">
           @for (p of m.points; track p.id; let i = $index) {
@@ -63,7 +75,9 @@ import { searchMachines } from './search-machines';
           }
         </ol>
         @for (c of m.cautions; track $index) {
-          <p class="tone-watch"><strong>{{ c }}</strong></p>
+          <p class="tone-watch">
+            <strong>{{ c }}</strong>
+          </p>
         }
         @if (m.resets.length) {
           <p class="dim">Set again after power loss: {{ m.resets.join(', ') }}.</p>

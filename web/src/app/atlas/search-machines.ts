@@ -5,7 +5,13 @@ import { CLASS_WORDS } from '../shared/words/words';
 export function searchMachines(machines: readonly Machine[], typed: string): Machine[] {
   const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
   return machines.filter((m) => {
-    const text = [m.maker, m.model, CLASS_WORDS[m.machineClass], `${m.systemVolts} v`, ...m.blocks.map((b) => b.place)]
+    const text = [
+      m.maker,
+      m.model,
+      CLASS_WORDS[m.machineClass],
+      `${m.systemVolts} v`,
+      ...m.blocks.map((b) => b.place),
+    ]
       .join(' ')
       .toLowerCase();
     return words.every((word) => text.includes(word));

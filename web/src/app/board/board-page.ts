@@ -24,15 +24,25 @@ const MINUTE_MS = 60_000;
     <header>
       <h1>Board</h1>
       <span class="dim">{{ waiting().length }} waiting, {{ open().length }} under way</span>
-      <button type="button" class="key strong new" (click)="newCall()"><i class="bi bi-plus-lg" aria-hidden="true"></i> New call</button>
+      <button type="button" class="key strong new" (click)="newCall()">
+        <i class="bi bi-plus-lg" aria-hidden="true"></i> New call
+      </button>
     </header>
     @if (problem() ?? openProblem(); as text) {
-      <p class="problem" role="alert">{{ text }} <button type="button" class="key" (click)="load()">Try again</button></p>
+      <p class="problem" role="alert">
+        {{ text }} <button type="button" class="key" (click)="load()">Try again</button>
+      </p>
     }
     <ul class="calls">
       @for (call of calls(); track call.id) {
         <li>
-          <button type="button" class="call" [class.urgent]="call.urgent && !isClosed(call)" [class.closed]="isClosed(call)" (click)="openJob(call)">
+          <button
+            type="button"
+            class="call"
+            [class.urgent]="call.urgent && !isClosed(call)"
+            [class.closed]="isClosed(call)"
+            (click)="openJob(call)"
+          >
             <span class="number">{{ call.number }}</span>
             <span class="what">
               <strong>{{ call.title }}</strong>

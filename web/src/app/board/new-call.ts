@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { type Machine, outOfRange, TYPED_RANGES } from '@voltrek/core';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
-import { NgbTypeahead } from '@ng-bootstrap/ng-bootstrap/typeahead';
+import { NgbTypeahead, type NgbTypeaheadSelectItemEvent } from '@ng-bootstrap/ng-bootstrap/typeahead';
 import { Store } from '@ngrx/store';
 import { debounceTime, map, type Observable, type OperatorFunction } from 'rxjs';
 import { Api } from '../shared/state/api';
@@ -30,14 +30,42 @@ const SUGGESTIONS = 8;
           [inputFormatter]="nameOf"
           [resultFormatter]="rowOf"
           [editable]="false"
-          (selectItem)="machine.set($any($event.item))"
+          (selectItem)="choose($event)"
           (input)="machine.set(null)"
         />
       </label>
-      <label><span>What stands there</span><input class="field" maxlength="120" [value]="title()" (input)="title.set($any($event.target).value)" /></label>
-      <label><span>Place</span><input class="field" maxlength="120" [value]="place()" (input)="place.set($any($event.target).value)" /></label>
-      <label><span>What the driver said</span><input class="field" maxlength="400" [value]="said()" (input)="said.set($any($event.target).value)" /></label>
-      <label><span>Air, °C</span><input class="field" inputmode="numeric" maxlength="4" [value]="temp()" (input)="temp.set($any($event.target).value)" /></label>
+      <label
+        ><span>What stands there</span
+        ><input
+          class="field"
+          maxlength="120"
+          [value]="title()"
+          #titleInput
+          (input)="title.set(titleInput.value)"
+      /></label>
+      <label
+        ><span>Place</span
+        ><input
+          class="field"
+          maxlength="120"
+          [value]="place()"
+          #placeInput
+          (input)="place.set(placeInput.value)"
+      /></label>
+      <label
+        ><span>What the driver said</span
+        ><input class="field" maxlength="400" [value]="said()" #saidInput (input)="said.set(saidInput.value)"
+      /></label>
+      <label
+        ><span>Air, °C</span
+        ><input
+          class="field"
+          inputmode="numeric"
+          maxlength="4"
+          [value]="temp()"
+          #tempInput
+          (input)="temp.set(tempInput.value)"
+      /></label>
       @if (problem() ?? fault(); as text) {
         <p class="problem" role="alert">{{ text }}</p>
       }
@@ -68,7 +96,11 @@ export class NewCall {
   protected readonly temp = signal('0');
   protected readonly problem = signal<string | null>(null);
   protected readonly fault = computed(() =>
-    outOfRange('Air temperature', this.temp().trim() === '' ? NaN : Number(this.temp().replace(',', '.')), TYPED_RANGES.ambientC),
+    outOfRange(
+      'Air temperature',
+      this.temp().trim() === '' ? NaN : Number(this.temp().replace(',', '.')),
+      TYPED_RANGES.ambientC,
+    ),
   );
   protected readonly ready = computed(
     () => this.machine() !== null && this.place().trim() !== '' && this.fault() === null,
@@ -86,6 +118,10 @@ export class NewCall {
   protected readonly nameOf = (machine: Machine): string => `${machine.maker} ${machine.model}`;
   protected readonly rowOf = (machine: Machine): string =>
     `${machine.maker} ${machine.model}, ${CLASS_WORDS[machine.machineClass]}`;
+
+  protected choose({ item }: NgbTypeaheadSelectItemEvent<Machine>): void {
+    this.machine.set(item);
+  }
 
   protected open(): void {
     const machine = this.machine();

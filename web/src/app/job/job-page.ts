@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, type OnDestroy, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  type OnDestroy,
+  signal,
+} from '@angular/core';
 import { Router } from '@angular/router';
 import { type Stage, STAGES } from '@voltrek/core';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
@@ -64,7 +73,8 @@ export class JobPage implements OnDestroy {
     return named ?? this.work()?.job.stage ?? 'scene';
   });
   protected readonly isStopped = computed(
-    () => (this.work()?.job.stops.length ?? 0) > 0 && this.current() !== 'scene' && this.current() !== 'verdict',
+    () =>
+      (this.work()?.job.stops.length ?? 0) > 0 && this.current() !== 'scene' && this.current() !== 'verdict',
   );
   protected readonly results = computed(() => {
     const work = this.work();
@@ -93,7 +103,7 @@ export class JobPage implements OnDestroy {
     // The stage on screen is the stage the job is left at.
     effect(() => {
       const work = this.work();
-      if (work && work.job.closedAt === null && work.job.id === this.jobId() && work.job.stage !== this.current()) {
+      if (work?.job.closedAt === null && work.job.id === this.jobId() && work.job.stage !== this.current()) {
         this.reporter.report('stage.opened', { stage: this.current() });
       }
     });
@@ -123,7 +133,8 @@ export class JobPage implements OnDestroy {
 
   protected onKey(event: KeyboardEvent): void {
     const target = event.target;
-    const isTyping = target instanceof HTMLElement && target.matches('input, select, textarea, [contenteditable]');
+    const isTyping =
+      target instanceof HTMLElement && target.matches('input, select, textarea, [contenteditable]');
     if (isTyping || event.ctrlKey || event.metaKey || event.altKey || this.modals.hasOpenModals()) return;
     const nth = STAGES[Number(event.key) - 1];
     // On Measure the digits belong to the number pad.

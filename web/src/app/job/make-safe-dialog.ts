@@ -28,7 +28,9 @@ import { actionTitle } from './step-words';
           <p class="now">Everything is off.</p>
           <p class="dim">Nothing is connected and nothing is switched on.</p>
         }
-        <button type="button" class="key" (click)="modal.dismiss()">{{ next() ? 'Back to the job' : 'Close' }}</button>
+        <button type="button" class="key" (click)="modal.dismiss()">
+          {{ next() ? 'Back to the job' : 'Close' }}
+        </button>
       </div>
     </div>
   `,

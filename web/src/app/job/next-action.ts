@@ -69,7 +69,8 @@ export class NextAction {
   /** Enter belongs to whatever has the focus first; only a page at rest gives it to the next action. */
   protected onEnter(event: Event): void {
     const focused = document.activeElement;
-    const isBusy = focused !== null && focused !== document.body && focused.matches('button, a, input, select, textarea');
+    const isBusy =
+      focused !== null && focused !== document.body && focused.matches('button, a, input, select, textarea');
     if (isBusy || document.querySelector('.modal') || this.disabled()) return;
     event.preventDefault();
     this.go.emit();

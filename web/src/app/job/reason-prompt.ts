@@ -13,10 +13,19 @@ const LEAST_REASON = 3;
       <h1 id="reason-title">{{ question() }}</h1>
       <label>
         <span>Reason, kept in the log</span>
-        <textarea class="field" rows="3" maxlength="400" [value]="text()" (input)="text.set($any($event.target).value)"></textarea>
+        <textarea
+          class="field"
+          rows="3"
+          maxlength="400"
+          [value]="text()"
+          #textInput
+          (input)="text.set(textInput.value)"
+        ></textarea>
       </label>
       <div class="keys">
-        <button type="submit" class="key strong" [disabled]="text().trim().length < least">Go on, and log it</button>
+        <button type="submit" class="key strong" [disabled]="text().trim().length < least">
+          Go on, and log it
+        </button>
         <button type="button" class="key" (click)="modal.dismiss()">Leave it</button>
       </div>
     </form>

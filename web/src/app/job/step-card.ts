@@ -41,7 +41,9 @@ import { actionTitle, pointFor } from './step-words';
         </div>
         <div>
           <dt>gas here</dt>
-          <dd class="figure" [class.tone-bad]="c.gasNear && c.biteAmps > 1" [class.tone-good]="!c.gasNear">{{ c.gasNear ? 'likely' : 'no' }}</dd>
+          <dd class="figure" [class.tone-bad]="c.gasNear && c.biteAmps > 1" [class.tone-good]="!c.gasNear">
+            {{ c.gasNear ? 'likely' : 'no' }}
+          </dd>
         </div>
       </dl>
       @if (c.gasNear && c.biteAmps > 1) {
@@ -171,7 +173,8 @@ export class StepCard {
   protected readonly reason = computed(() => {
     const { reason } = this.step();
     const metres = this.contact()?.metresToBlock;
-    const away = reason === 'last-away-from-block' && metres ? ` The block is ${metres.toFixed(1)} m off.` : '';
+    const away =
+      reason === 'last-away-from-block' && metres ? ` The block is ${metres.toFixed(1)} m off.` : '';
     return REASON_WORDS[reason] + away;
   });
 }

@@ -60,6 +60,8 @@ export class StepLine {
   });
   protected readonly title = computed(() => {
     const step = this.step();
-    return step ? actionTitle(step.action, this.work(), this.rescue(), this.work()?.job.hookup ?? null) : this.text();
+    return step
+      ? actionTitle(step.action, this.work(), this.rescue(), this.work()?.job.hookup ?? null)
+      : this.text();
   });
 }

@@ -59,7 +59,9 @@ function placeWord(point: MachinePoint | null): string {
 
 /** Blocks of a string are told apart by the label the atlas gives them. */
 function blockWord({ label, block }: MachinePoint): string {
-  return block === undefined || label.startsWith('Block') ? 'block ' : `${label.replace(/ [+-]$/, '').toLowerCase()} `;
+  return block === undefined || label.startsWith('Block')
+    ? 'block '
+    : `${label.replace(/ [+-]$/, '').toLowerCase()} `;
 }
 
 /** The label on the button that confirms it. */

@@ -25,12 +25,29 @@ import { SUSPECT_WORDS, VERDICT_WORDS } from '../shared/words/words';
         aria-label="Search the log"
         placeholder="machine, place or call number"
         [value]="query().text"
-        (input)="ask({ text: $any($event.target).value, offset: 0 })"
+        #textInput
+        (input)="ask({ text: textInput.value, offset: 0 })"
       />
       <div class="keys" role="radiogroup" aria-label="Verdict">
-        <button type="button" class="key" role="radio" [attr.aria-checked]="query().verdict === null" (click)="ask({ verdict: null, offset: 0 })">all</button>
+        <button
+          type="button"
+          class="key"
+          role="radio"
+          [attr.aria-checked]="query().verdict === null"
+          (click)="ask({ verdict: null, offset: 0 })"
+        >
+          all
+        </button>
         @for (v of verdicts; track v) {
-          <button type="button" class="key" role="radio" [attr.aria-checked]="query().verdict === v" (click)="ask({ verdict: v, offset: 0 })">{{ words[v].name }}</button>
+          <button
+            type="button"
+            class="key"
+            role="radio"
+            [attr.aria-checked]="query().verdict === v"
+            (click)="ask({ verdict: v, offset: 0 })"
+          >
+            {{ words[v].name }}
+          </button>
         }
       </div>
     </div>
@@ -43,9 +60,13 @@ import { SUSPECT_WORDS, VERDICT_WORDS } from '../shared/words/words';
           <a [routerLink]="['/job', job.id, 'verdict']">
             <span class="number">{{ job.callNumber }}</span>
             <span class="when">{{ job.closedAt | date: 'd MMM y, HH:mm' }}</span>
-            <span><strong>{{ job.title }}</strong> <span class="dim">{{ job.placeName }}</span></span>
+            <span
+              ><strong>{{ job.title }}</strong> <span class="dim">{{ job.placeName }}</span></span
+            >
             <span class="volts">{{ job.lowestRestVolts === null ? '' : volts(job.lowestRestVolts) }}</span>
-            <span class="verdict">{{ verdictOf(job.verdict) }}{{ job.suspect ? ': ' + suspectWords[job.suspect] : '' }}</span>
+            <span class="verdict"
+              >{{ verdictOf(job.verdict) }}{{ job.suspect ? ': ' + suspectWords[job.suspect] : '' }}</span
+            >
           </a>
         </li>
       } @empty {
@@ -56,8 +77,22 @@ import { SUSPECT_WORDS, VERDICT_WORDS } from '../shared/words/words';
     </ul>
     @if (total() > page) {
       <div class="keys pages">
-        <button type="button" class="key" [disabled]="query().offset === 0" (click)="ask({ offset: query().offset - page })">Newer</button>
-        <button type="button" class="key" [disabled]="isLast()" (click)="ask({ offset: query().offset + page })">Older</button>
+        <button
+          type="button"
+          class="key"
+          [disabled]="query().offset === 0"
+          (click)="ask({ offset: query().offset - page })"
+        >
+          Newer
+        </button>
+        <button
+          type="button"
+          class="key"
+          [disabled]="isLast()"
+          (click)="ask({ offset: query().offset + page })"
+        >
+          Older
+        </button>
         <span class="dim">{{ query().offset + 1 }} to {{ query().offset + jobs().length }}</span>
       </div>
     }

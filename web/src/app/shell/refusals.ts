@@ -11,7 +11,12 @@ import { JobActions, jobFeature } from '../job/state/job-state';
   imports: [NgbToast],
   template: `
     @for (r of refused(); track r.event.id) {
-      <ngb-toast [header]="'Not done: ' + words[r.event.type]" [autohide]="false" (hidden)="read(r.event.id)">{{ r.why }}</ngb-toast>
+      <ngb-toast
+        [header]="'Not done: ' + words[r.event.type]"
+        [autohide]="false"
+        (hidden)="read(r.event.id)"
+        >{{ r.why }}</ngb-toast
+      >
     }
   `,
   styles: `

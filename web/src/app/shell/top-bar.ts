@@ -21,7 +21,8 @@ import { degrees } from '../shared/words/figures';
       <span class="temp">{{ temp() }}</span>
       <span class="saved" role="status" [class.waiting]="pending() > 0 || !connected()">
         @if (!connected()) {
-          <i class="bi bi-exclamation-triangle-fill" aria-hidden="true"></i> no server, {{ pending() }} kept here
+          <i class="bi bi-exclamation-triangle-fill" aria-hidden="true"></i> no server, {{ pending() }} kept
+          here
         } @else if (pending() > 0) {
           saving {{ pending() }}
         } @else if (savedAt(); as at) {
@@ -38,7 +39,7 @@ import { degrees } from '../shared/words/figures';
       </nav>
       <label class="who">
         <span class="visually-hidden">Who works</span>
-        <select [value]="crewId()" (change)="chooseCrew($any($event.target).value)">
+        <select #crewSelect [value]="crewId()" (change)="chooseCrew(crewSelect.value)">
           @for (member of crew(); track member.id) {
             <option [value]="member.id" [selected]="member.id === crewId()">{{ member.name }}</option>
           }
@@ -47,10 +48,17 @@ import { degrees } from '../shared/words/figures';
     }
     <div class="lights" role="radiogroup" aria-label="Light">
       @for (level of lights; track level) {
-        <button type="button" role="radio" [attr.aria-checked]="level === light()" (click)="choose(level)">{{ lightNames[level] }}</button>
+        <button type="button" role="radio" [attr.aria-checked]="level === light()" (click)="choose(level)">
+          {{ lightNames[level] }}
+        </button>
       }
     </div>
-    <button type="button" class="cycle" [attr.aria-label]="'Light: ' + lightNames[light()] + '. Change'" (click)="choose(following())">
+    <button
+      type="button"
+      class="cycle"
+      [attr.aria-label]="'Light: ' + lightNames[light()] + '. Change'"
+      (click)="choose(following())"
+    >
       {{ lightNames[light()] }}
     </button>
   `,

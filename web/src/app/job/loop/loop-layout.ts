@@ -127,7 +127,9 @@ export function layoutLoop(input: LoopInput): LoopDrawing {
   const ends = clampEnds(input, casualty, donor, pack);
   const hookup = input.hookup.clamps;
   const vehicles = [
-    ...(donor ? [drawVehicle(donor, 'donor', takenBlocks(donor, [hookup.redSource, hookup.blackSource]))] : []),
+    ...(donor
+      ? [drawVehicle(donor, 'donor', takenBlocks(donor, [hookup.redSource, hookup.blackSource]))]
+      : []),
     drawVehicle(casualty, 'casualty', takenBlocks(casualty, [hookup.redCasualty, hookup.blackCasualty])),
   ];
   const circuit = drawCircuit(input, ends, casualty, donor, pack);
@@ -170,7 +172,12 @@ function placeDonor(machine: Machine, casualty: Placed): Placed {
   const noseY = casualty.at({ xMm: 0, yMm: 0 }).y - GAP_MM * scale;
   const right = MARGIN + machine.widthMm * scale;
   const shownMm = neededMm(machine);
-  return { machine, scale, shownMm, at: ({ xMm, yMm }) => ({ x: right - xMm * scale, y: noseY - yMm * scale }) };
+  return {
+    machine,
+    scale,
+    shownMm,
+    at: ({ xMm, yMm }) => ({ x: right - xMm * scale, y: noseY - yMm * scale }),
+  };
 }
 
 function packPlace(): XY {
@@ -201,7 +208,10 @@ function rounded(points: readonly XY[], isSharp: (index: number) => boolean = ()
   return `M${xy(corners[0]!.enter)}${corners.map((c) => `L${xy(c.enter)}Q${xy(c.p)} ${xy(c.leave)}`).join('')}Z`;
 }
 
-function rectPath({ at }: Placed, rect: { xMm: number; yMm: number; widthMm: number; lengthMm: number }): string {
+function rectPath(
+  { at }: Placed,
+  rect: { xMm: number; yMm: number; widthMm: number; lengthMm: number },
+): string {
   const { xMm, yMm, widthMm, lengthMm } = rect;
   return polygon([
     at({ xMm, yMm }),
@@ -225,7 +235,9 @@ function drawVehicle(placed: Placed, name: string, takenBlocks: ReadonlySet<numb
   return {
     name,
     // A turned donor has its name under its nose, beside its volts, where the leads do not run.
-    namePlace: isTurned ? { x: underNose(placed).x + TAG.width / 2, y: underNose(placed).y + TAG.height + 17 } : { x: foot.x, y: foot.y + 15 },
+    namePlace: isTurned
+      ? { x: underNose(placed).x + TAG.width / 2, y: underNose(placed).y + TAG.height + 17 }
+      : { x: foot.x, y: foot.y + 15 },
     outline: isCut ? cutOutline(placed) : rounded(machine.outline.map(at)),
     glass: machine.glass.filter((g) => g.every((p) => inside(p.yMm))).map((g) => polygon(g.map(at))),
     wheels: machine.wheels.filter((w) => inside(w.yMm + w.lengthMm)).map((w) => rectPath(placed, w)),
@@ -278,15 +290,22 @@ function blockBox({ machine, at, scale }: Placed, index: number): Box {
   const left = Math.min(...sides) + 5;
   const right = Math.max(...sides) - 5 - width;
   // Blocks of a string are pushed apart by as much as they were enlarged.
-  const grown = machine.blocks.length > 1 ? (index - 0.5) * Math.max(0, height + 22 - rect.lengthMm * scale) : 0;
-  return { x: Math.min(Math.max(middle.x - width / 2, left), Math.max(left, right)), y: middle.y - height / 2 + grown, width, height };
+  const grown =
+    machine.blocks.length > 1 ? (index - 0.5) * Math.max(0, height + 22 - rect.lengthMm * scale) : 0;
+  return {
+    x: Math.min(Math.max(middle.x - width / 2, left), Math.max(left, right)),
+    y: middle.y - height / 2 + grown,
+    width,
+    height,
+  };
 }
 
 /** Where a point is drawn: a terminal on its drawn block, anything else where it truly is. */
 function pointPlace(placed: Placed, point: MachinePoint): XY {
   if (point.block === undefined) return placed.at(point);
   const box = blockBox(placed, point.block);
-  const onLeft = (point.kind === 'block-positive') === placed.at({ xMm: 0, yMm: 0 }).x < placed.at({ xMm: 1, yMm: 0 }).x;
+  const onLeft =
+    (point.kind === 'block-positive') === placed.at({ xMm: 0, yMm: 0 }).x < placed.at({ xMm: 1, yMm: 0 }).x;
   return { x: box.x + box.width * (onLeft ? 0.2 : 0.8), y: box.y + box.height / 2 };
 }
 
@@ -300,7 +319,8 @@ function pinsOf(placed: Placed): DrawnPin[] {
     label: point.label,
     point: points[i]!,
     at: apart[i]!,
-    isPositive: point.kind === 'red-post' || point.kind === 'block-positive' || point.kind === 'latch-wire-positive',
+    isPositive:
+      point.kind === 'red-post' || point.kind === 'block-positive' || point.kind === 'latch-wire-positive',
   }));
 }
 
@@ -334,19 +354,31 @@ function pushedApart(points: readonly XY[]): XY[] {
 type Ends = Record<ClampId, { readonly at: XY; readonly isOn: boolean }>;
 
 /** Where each clamp is drawn: on its point, or hanging free on the way there. */
-function clampEnds({ hookup, scene }: LoopInput, casualty: Placed, donor: Placed | null, pack: XY | null): Ends {
+function clampEnds(
+  { hookup, scene }: LoopInput,
+  casualty: Placed,
+  donor: Placed | null,
+  pack: XY | null,
+): Ends {
   const middle = { x: LOOP_WIDTH * 0.44, y: LOOP_HEIGHT * 0.42 };
   const end = (clamp: ClampId): { at: XY; isOn: boolean } => {
     const isRed = clamp === 'redCasualty' || clamp === 'redSource';
     const isSource = clamp === 'redSource' || clamp === 'blackSource';
     if (isSource && pack && scene) {
-      return { at: { x: pack.x + PACK_SIZE.width * (isRed ? 0.28 : 0.72), y: pack.y + PACK_SIZE.height }, isOn: true };
+      return {
+        at: { x: pack.x + PACK_SIZE.width, y: pack.y + PACK_SIZE.height * (isRed ? 0.28 : 0.72) },
+        isOn: true,
+      };
     }
     const pointId = hookup.clamps[clamp];
     const on = isSource ? donor : casualty;
-    if (pointId !== null && on && pointId !== PACK_END) return { at: pointPlace(on, pointOf(on.machine, pointId)), isOn: true };
+    if (pointId !== null && on && pointId !== PACK_END)
+      return { at: pointPlace(on, pointOf(on.machine, pointId)), isOn: true };
     return {
-      at: { x: middle.x + (isRed ? -44 : 20) + (isSource ? -30 : 0), y: middle.y + (isSource ? -46 : 34) + (isRed ? 0 : 26) },
+      at: {
+        x: middle.x + (isRed ? -44 : 20) + (isSource ? -30 : 0),
+        y: middle.y + (isSource ? -46 : 34) + (isRed ? 0 : 26),
+      },
       isOn: false,
     };
   };
@@ -387,7 +419,12 @@ function drawCircuit(
       voltsTag(tagPlace(casualty), voltsAcross(solution, `casualty.block${top}+`, 'casualty.block0-')),
       ...(donor ? [voltsTag(underNose(donor), voltsAcross(solution, 'source.plus', 'source.minus'))] : []),
       ...(pack && (hookup.packOn || isConnected)
-        ? [voltsTag({ x: pack.x, y: pack.y - 34 }, hookup.packOn ? voltsAcross(solution, 'source.plus', 'source.minus') : 0)]
+        ? [
+            voltsTag(
+              { x: pack.x, y: pack.y - 34 },
+              hookup.packOn ? voltsAcross(solution, 'source.plus', 'source.minus') : 0,
+            ),
+          ]
         : []),
     ],
   };
@@ -416,10 +453,25 @@ function underNose({ machine, at }: Placed): XY {
 }
 
 /** Volts stand inside the body, behind whatever is there: leads and flags stay outside. */
-function tagPlace({ machine, at, shownMm }: Placed): XY {
-  const glassMm = Math.max(0, ...machine.glass.flat().filter((p) => p.yMm < shownMm * 0.7).map((p) => p.yMm));
-  const middle = at({ xMm: machine.widthMm / 2, yMm: glassMm + (shownMm - glassMm) * 0.45 });
-  return { x: middle.x - TAG.width / 2, y: middle.y - TAG.height / 2 };
+function tagPlace(placed: Placed): XY {
+  const { machine, at, shownMm } = placed;
+  const glassMm = Math.max(
+    0,
+    ...machine.glass
+      .flat()
+      .filter((p) => p.yMm < shownMm * 0.7)
+      .map((p) => p.yMm),
+  );
+  const places = [0.45, 0.65, 0.25, 0.85].map((share) => {
+    const middle = at({ xMm: machine.widthMm / 2, yMm: glassMm + (shownMm - glassMm) * share });
+    return { x: middle.x - TAG.width / 2, y: middle.y - TAG.height / 2 };
+  });
+  const isClear = (place: XY): boolean =>
+    machine.blocks.every((_, i) => {
+      const box = blockBox(placed, i);
+      return !overlaps(place, TAG, box, box);
+    });
+  return places.find(isClear) ?? places[0]!;
 }
 
 /** A lead hangs in a curve between its ends; red bows one way and black the other, so that they never lie on one another. */
@@ -451,7 +503,8 @@ function targetOf(
   circuit: Pick<LoopDrawing, 'clamps' | 'volts'>,
 ): DrawnTarget | null {
   const action = step?.action;
-  if (action?.kind === 'detach' && ends[action.clamp].isOn) return flagged(ends[action.clamp].at, true, circuit);
+  if (action?.kind === 'detach' && ends[action.clamp].isOn)
+    return flagged(ends[action.clamp].at, true, circuit);
   if (action?.kind !== 'attach') return null;
   const isSource = action.clamp === 'redSource' || action.clamp === 'blackSource';
   const on = isSource ? donor : casualty;
@@ -459,7 +512,11 @@ function targetOf(
 }
 
 /** Tries the flag on each side and takes the one that covers least. */
-function flagged(at: XY, isRemoval: boolean, { clamps, volts }: Pick<LoopDrawing, 'clamps' | 'volts'>): DrawnTarget {
+function flagged(
+  at: XY,
+  isRemoval: boolean,
+  { clamps, volts }: Pick<LoopDrawing, 'clamps' | 'volts'>,
+): DrawnTarget {
   const reach = RING + POLE;
   const middleY = at.y - FLAG.height / 2;
   const middleX = Math.min(Math.max(at.x - FLAG.width / 2, 0), LOOP_WIDTH - FLAG.width);
@@ -470,8 +527,11 @@ function flagged(at: XY, isRemoval: boolean, { clamps, volts }: Pick<LoopDrawing
     { flag: { x: middleX, y: at.y - reach - FLAG.height }, pole: `M0 ${-RING}V${-reach}` },
   ];
   const covers = ({ flag }: (typeof sides)[number]): number => {
-    const isOut = flag.x < 0 || flag.y < 0 || flag.x + FLAG.width > LOOP_WIDTH || flag.y + FLAG.height > LOOP_HEIGHT;
-    const hitsClamp = clamps.filter((c) => overlaps(flag, FLAG, { x: c.at.x - 18, y: c.at.y - 18 }, { width: 36, height: 36 }));
+    const isOut =
+      flag.x < 0 || flag.y < 0 || flag.x + FLAG.width > LOOP_WIDTH || flag.y + FLAG.height > LOOP_HEIGHT;
+    const hitsClamp = clamps.filter((c) =>
+      overlaps(flag, FLAG, { x: c.at.x - 18, y: c.at.y - 18 }, { width: 36, height: 36 }),
+    );
     const hitsVolts = volts.filter((v) => overlaps(flag, FLAG, v.at, TAG));
     return (isOut ? 10 : 0) + hitsClamp.length * 3 + hitsVolts.length * 2;
   };
@@ -485,5 +545,7 @@ interface Size {
 }
 
 function overlaps(a: XY, aSize: Size, b: XY, bSize: Size): boolean {
-  return a.x < b.x + bSize.width && b.x < a.x + aSize.width && a.y < b.y + bSize.height && b.y < a.y + aSize.height;
+  return (
+    a.x < b.x + bSize.width && b.x < a.x + aSize.width && a.y < b.y + bSize.height && b.y < a.y + aSize.height
+  );
 }

@@ -21,7 +21,9 @@ import type { StageResult } from './stage-results';
               [attr.aria-current]="stage === current() ? 'step' : null"
               (click)="chosen.emit(stage)"
             >
-              <span class="stop" aria-hidden="true">{{ result.stopped ? '!' : result.done ? '✓' : i + 1 }}</span>
+              <span class="stop" aria-hidden="true">{{
+                result.stopped ? '!' : result.done ? '✓' : i + 1
+              }}</span>
               <span class="words">
                 <strong>{{ words[stage] }}</strong>
                 <span class="result">{{ result.line }}</span>

@@ -22,12 +22,20 @@ export interface StageResult {
 }
 
 /** What each stage has come to, for the rail. */
-export function stageResults({ job, machine, kit }: Work, rescue: PlannedRescue | null): Record<Stage, StageResult> {
-  const result = (done: boolean, line: string, stopped = false): StageResult => ({ done, line: done ? line : '', stopped });
+export function stageResults(
+  { job, machine, kit }: Work,
+  rescue: PlannedRescue | null,
+): Record<Stage, StageResult> {
+  const result = (done: boolean, line: string, stopped = false): StageResult => ({
+    done,
+    line: done ? line : '',
+    stopped,
+  });
   const stopped = job.stops.length > 0;
   const faults = Object.values(job.checks).filter((r) => r === 'fault').length;
   const on = CLAMP_IDS.filter((c) => job.hookup.clamps[c] !== null).length;
-  const hookedUp = rescue !== null && on > 0 && rescue.orders.hookup.every((s) => isDone(job.hookup, s.action));
+  const hookedUp =
+    rescue !== null && on > 0 && rescue.orders.hookup.every((s) => isDone(job.hookup, s.action));
   const source = kit.find((item) => item.id === job.plan?.sourceId);
   const charging = latestReading(job, 'charging-idle');
   const last = job.attempts.at(-1);
@@ -35,7 +43,11 @@ export function stageResults({ job, machine, kit }: Work, rescue: PlannedRescue 
     scene: {
       done: job.scene !== null,
       stopped,
-      line: stopped ? 'stop stands' : job.scene ? `${degrees(job.scene.ambientC)}, ${job.scene.sloping ? 'sloping' : 'level'}` : '',
+      line: stopped
+        ? 'stop stands'
+        : job.scene
+          ? `${degrees(job.scene.ambientC)}, ${job.scene.sloping ? 'sloping' : 'level'}`
+          : '',
     },
     checks: result(
       Object.keys(job.checks).length > 0 || job.symptoms.length > 0,
@@ -43,7 +55,10 @@ export function stageResults({ job, machine, kit }: Work, rescue: PlannedRescue 
     ),
     locate: result(job.polaritySigns.length >= POLARITY_SIGNS_NEEDED, machine.blocks[0]?.place ?? ''),
     measure: result(job.readings.length > 0, measureLine(job, machine)),
-    plan: result(job.plan !== null, source ? source.name.split(',')[0]! : OUTLOOK_WORDS[job.plan?.outlook ?? 'cranks']),
+    plan: result(
+      job.plan !== null,
+      source ? source.name.split(',')[0]! : OUTLOOK_WORDS[job.plan?.outlook ?? 'cranks'],
+    ),
     hookup: {
       done: hookedUp || (job.everConnected && on === 0),
       stopped: false,
@@ -58,7 +73,10 @@ export function stageResults({ job, machine, kit }: Work, rescue: PlannedRescue 
       job.everConnected && on === 0 && last !== undefined,
       charging ? `charging ${volts(charging.volts, 1)}` : 'all off',
     ),
-    verdict: result(job.verdict !== null, job.verdict ? VERDICT_WORDS[job.verdict.verdict].name.toLowerCase() : ''),
+    verdict: result(
+      job.verdict !== null,
+      job.verdict ? VERDICT_WORDS[job.verdict.verdict].name.toLowerCase() : '',
+    ),
   };
 }
 
@@ -67,6 +85,10 @@ function measureLine(job: Work['job'], machine: Machine): string {
   const first = rest.findIndex((v) => v !== null);
   if (first < 0) return `${job.readings.length} readings`;
   if (machine.blocks.length > 1) return rest.map((v) => (v === null ? '-' : v.toFixed(2))).join(' + ') + ' V';
-  const { low, high } = socFromRestVolts(machine.blocks[0]!.rating.chemistry, rest[first]!, workingTempC(job));
+  const { low, high } = socFromRestVolts(
+    machine.blocks[0]!.rating.chemistry,
+    rest[first]!,
+    workingTempC(job),
+  );
   return `${volts(rest[first]!)}, ${percentBand(low, high)}`;
 }

@@ -20,25 +20,40 @@ import { Reporter } from '../state/reporter';
         <legend>What it does</legend>
         <div class="symptoms">
           @for (symptom of symptoms; track symptom) {
-            <button type="button" class="key" [attr.aria-pressed]="work().job.symptoms.includes(symptom)" (click)="tick(symptom)">
+            <button
+              type="button"
+              class="key"
+              [attr.aria-pressed]="work().job.symptoms.includes(symptom)"
+              (click)="tick(symptom)"
+            >
               {{ symptomWords[symptom] }}
             </button>
           }
         </div>
       </fieldset>
-      <ul class="ruled checks" aria-label="Look before touching">
+      <div class="ruled checks" role="group" aria-label="Look before touching">
         @for (check of checks(); track check) {
-          <li role="group" [attr.aria-label]="words[check].ask">
+          <div role="group" [attr.aria-label]="words[check].ask">
             <span>{{ words[check].ask }}</span>
-            <button type="button" class="key" [attr.aria-pressed]="work().job.checks[check] === 'clear'" (click)="record(check, 'clear')">
+            <button
+              type="button"
+              class="key"
+              [attr.aria-pressed]="work().job.checks[check] === 'clear'"
+              (click)="record(check, 'clear')"
+            >
               {{ words[check].clear }}
             </button>
-            <button type="button" class="key fault" [attr.aria-pressed]="work().job.checks[check] === 'fault'" (click)="record(check, 'fault')">
+            <button
+              type="button"
+              class="key fault"
+              [attr.aria-pressed]="work().job.checks[check] === 'fault'"
+              (click)="record(check, 'fault')"
+            >
               {{ words[check].fault }}
             </button>
-          </li>
+          </div>
         }
-      </ul>
+      </div>
       @if (jointFault()) {
         <p class="problem">Clean and tighten the joint before any jump: a bad joint wastes it.</p>
       }
@@ -59,7 +74,7 @@ import { Reporter } from '../state/reporter';
       padding: 4px 6px;
       font-size: 16px;
     }
-    .checks li {
+    .checks > div {
       display: grid;
       grid-template-columns: 1fr 104px 104px;
       align-items: center;
@@ -74,7 +89,7 @@ import { Reporter } from '../state/reporter';
       .symptoms {
         grid-template-columns: repeat(2, 1fr);
       }
-      .checks li {
+      .checks > div {
         grid-template-columns: 1fr 84px 84px;
       }
     }

@@ -20,7 +20,10 @@ import { actionDone } from '../step-words';
         <span class="dim">{{ work().job.everConnected ? 'the hook-up in reverse' : '' }}</span>
       </header>
       @if (started() && !wakes()) {
-        <p class="keep"><span aria-hidden="true">!</span> Keep the engine running until it stands where it can be started again.</p>
+        <p class="keep">
+          <span aria-hidden="true">!</span> Keep the engine running until it stands where it can be started
+          again.
+        </p>
       }
       @if (!work().job.everConnected) {
         <p>Nothing was connected.</p>
@@ -34,7 +37,14 @@ import { actionDone } from '../step-words';
           <vt-step-card [step]="step" [work]="work()" [rescue]="rescue()!" [contact]="contact()" />
           <ol class="ruled">
             @for (step of later(); track $index) {
-              <li><vt-step-line [step]="step" [work]="work()" [rescue]="rescue()" [number]="done().length + 2 + $index" /></li>
+              <li>
+                <vt-step-line
+                  [step]="step"
+                  [work]="work()"
+                  [rescue]="rescue()"
+                  [number]="done().length + 2 + $index"
+                />
+              </li>
             }
           </ol>
         } @else {
@@ -47,7 +57,14 @@ import { actionDone } from '../step-words';
           @if (chargingRead()) {
             <p>Charging volts are taken. See Measure for what they say.</p>
           } @else {
-            <p>Read idle and loaded at the posts. {{ work().machine.smartAlternator ? 'Smart alternator: outside the band, read again after 5 min.' : '' }}</p>
+            <p>
+              Read idle and loaded at the posts.
+              {{
+                work().machine.smartAlternator
+                  ? 'Smart alternator: outside the band, read again after 5 min.'
+                  : ''
+              }}
+            </p>
             <button type="button" class="key strong" (click)="toMeasure.emit()">Read charging volts</button>
           }
         </div>
@@ -57,7 +74,14 @@ import { actionDone } from '../step-words';
           <legend>Set again after power loss</legend>
           <div class="keys">
             @for (reset of work().machine.resets; track reset) {
-              <button type="button" class="key" [attr.aria-pressed]="work().job.resets.includes(reset)" (click)="tick(reset)">{{ reset }}</button>
+              <button
+                type="button"
+                class="key"
+                [attr.aria-pressed]="work().job.resets.includes(reset)"
+                (click)="tick(reset)"
+              >
+                {{ reset }}
+              </button>
             }
           </div>
         </fieldset>
@@ -135,7 +159,9 @@ export class Cleardown {
     const rescue = this.rescue();
     if (action?.kind !== 'detach' || !rescue) return null;
     const pointId = this.work().job.hookup.clamps[action.clamp];
-    return pointId ? contactAt(rescue.scene, this.work().job.hookup, action.clamp, pointId, DEFAULT_RULES) : null;
+    return pointId
+      ? contactAt(rescue.scene, this.work().job.hookup, action.clamp, pointId, DEFAULT_RULES)
+      : null;
   });
 
   protected doneWord(): string {

@@ -45,7 +45,12 @@ import { ticker } from '../ticker';
           <legend>How did it end?</legend>
           <div class="outcomes">
             @for (outcome of outcomes(); track outcome) {
-              <button type="button" class="key" [attr.aria-pressed]="chosen() === outcome" (click)="chosen.set(outcome)">
+              <button
+                type="button"
+                class="key"
+                [attr.aria-pressed]="chosen() === outcome"
+                (click)="chosen.set(outcome)"
+              >
                 {{ words()[outcome].name }}
               </button>
             }
@@ -60,7 +65,8 @@ import { ticker } from '../ticker';
             placeholder="962 is 9.62"
             [value]="lowestText()"
             [attr.aria-invalid]="lowestFault() !== null"
-            (input)="lowestText.set($any($event.target).value)"
+            #lowestTextInput
+            (input)="lowestText.set(lowestTextInput.value)"
           />
         </label>
         @if (lowestFault(); as why) {
@@ -74,11 +80,20 @@ import { ticker } from '../ticker';
             <dd class="figure small">{{ outlookWords[plan.outlook] }}</dd>
           </div>
           @if (plan.starterVolts !== null) {
-            <div><dt>at the starter</dt><dd class="figure">{{ plan.starterVolts.toFixed(1) }} <small>V</small></dd></div>
-            <div><dt>needs {{ plan.neededRpm?.toFixed(0) }}</dt><dd class="figure">{{ plan.rpm?.toFixed(0) }} <small>rpm</small></dd></div>
+            <div>
+              <dt>at the starter</dt>
+              <dd class="figure">{{ plan.starterVolts.toFixed(1) }} <small>V</small></dd>
+            </div>
+            <div>
+              <dt>needs {{ plan.neededRpm?.toFixed(0) }}</dt>
+              <dd class="figure">{{ plan.rpm?.toFixed(0) }} <small>rpm</small></dd>
+            </div>
           }
           @if (plan.wakeVolts !== null) {
-            <div><dt>while it wakes</dt><dd class="figure">{{ plan.wakeVolts.toFixed(1) }} <small>V</small></dd></div>
+            <div>
+              <dt>while it wakes</dt>
+              <dd class="figure">{{ plan.wakeVolts.toFixed(1) }} <small>V</small></dd>
+            </div>
           }
         </dl>
       }
@@ -87,7 +102,11 @@ import { ticker } from '../ticker';
           @if (a.outcome; as outcome) {
             <li>
               <strong>Try {{ i + 1 }}: {{ words()[outcome].name }}</strong>
-              <span class="dim">{{ a.seconds?.toFixed(0) }} s{{ a.lowestVolts === null ? '' : ', ' + volts(a.lowestVolts) }}</span>
+              <span class="dim"
+                >{{ a.seconds?.toFixed(0) }} s{{
+                  a.lowestVolts === null ? '' : ', ' + volts(a.lowestVolts)
+                }}</span
+              >
               <span class="next-step">{{ words()[outcome].next }}</span>
             </li>
           }
@@ -95,7 +114,11 @@ import { ticker } from '../ticker';
       </ol>
     </section>
     @if (running()) {
-      <vt-next-action [label]="chosen() ? 'End the try: ' + words()[chosen()!].name : 'Say how it ended'" [disabled]="!chosen() || lowestFault() !== null" (go)="end()" />
+      <vt-next-action
+        [label]="chosen() ? 'End the try: ' + words()[chosen()!].name : 'Say how it ended'"
+        [disabled]="!chosen() || lowestFault() !== null"
+        (go)="end()"
+      />
     } @else if (started()) {
       <vt-next-action label="Go on to Clear down" (go)="next.emit()" />
     } @else if (isClosed()) {
@@ -228,7 +251,8 @@ export class Crank {
   protected readonly limitSeconds = computed(() => {
     const { engine } = this.work().machine;
     if (engine && engine.displacementL <= SMALL_ENGINE_L) return DEFAULT_RULES.crankSecondsMaxSmall;
-    if (engine?.fuel === 'diesel' && engine.displacementL >= BIG_DIESEL_L) return DEFAULT_RULES.crankSecondsMaxBigDiesel;
+    if (engine?.fuel === 'diesel' && engine.displacementL >= BIG_DIESEL_L)
+      return DEFAULT_RULES.crankSecondsMaxBigDiesel;
     return DEFAULT_RULES.crankSecondsMax;
   });
   protected readonly restLeft = computed(() =>
@@ -241,7 +265,9 @@ export class Crank {
     const running = this.running();
     return running ? Math.max(0, (this.now() - Date.parse(running.startedAt)) / 1000) : 0;
   });
-  protected readonly over = computed(() => this.running() !== null && !this.wakes() && this.seconds() > this.limitSeconds());
+  protected readonly over = computed(
+    () => this.running() !== null && !this.wakes() && this.seconds() > this.limitSeconds(),
+  );
   protected readonly time = computed(() => {
     if (this.running()) return this.seconds().toFixed(1);
     return this.restLeft() > 0 ? clock(this.restLeft()) : '0.0';
@@ -278,7 +304,11 @@ export class Crank {
     const outcome = this.chosen();
     if (!outcome) return;
     const seconds = Math.round(this.seconds() * 10) / 10;
-    this.reporter.report('attempt.ended', { outcome, seconds: Math.min(seconds, 3600), lowestVolts: this.lowest() });
+    this.reporter.report('attempt.ended', {
+      outcome,
+      seconds: Math.min(seconds, 3600),
+      lowestVolts: this.lowest(),
+    });
   }
 
   protected async hurry(): Promise<void> {

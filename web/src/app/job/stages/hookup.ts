@@ -42,7 +42,14 @@ import { actionDone } from '../step-words';
         }
         <ol class="ruled" [start]="done().length + 2">
           @for (step of later(); track $index) {
-            <li><vt-step-line [step]="step" [work]="work()" [rescue]="rescue()" [number]="done().length + 2 + $index" /></li>
+            <li>
+              <vt-step-line
+                [step]="step"
+                [work]="work()"
+                [rescue]="rescue()"
+                [number]="done().length + 2 + $index"
+              />
+            </li>
           }
           <li>
             <vt-step-line [text]="finalWord()" [number]="steps().length + 1" />
@@ -55,7 +62,11 @@ import { actionDone } from '../step-words';
     } @else if (!polaritySure()) {
       <vt-next-action label="Prove positive in Locate first" (go)="toLocate.emit()" />
     } @else if (nextStep(); as step) {
-      <vt-next-action [label]="doneWord(step)" [disabled]="work().job.closedAt !== null" (go)="confirm(step)" />
+      <vt-next-action
+        [label]="doneWord(step)"
+        [disabled]="work().job.closedAt !== null"
+        (go)="confirm(step)"
+      />
     } @else {
       <vt-next-action [label]="wakes() ? 'Go on: wake it' : 'Go on: crank'" (go)="next.emit()" />
     }
@@ -96,7 +107,9 @@ export class Hookup {
   protected readonly done = computed(() => this.steps().slice(0, this.nextIndex()));
   protected readonly nextStep = computed(() => this.steps()[this.nextIndex()] ?? null);
   protected readonly later = computed(() => this.steps().slice(this.nextIndex() + 1));
-  protected readonly polaritySure = computed(() => this.work().job.polaritySigns.length >= POLARITY_SIGNS_NEEDED);
+  protected readonly polaritySure = computed(
+    () => this.work().job.polaritySigns.length >= POLARITY_SIGNS_NEEDED,
+  );
   protected readonly ruleNote = computed(() => {
     const rule = this.nextStep()?.rule;
     const note = rule && RULE_NOTES[rule];

@@ -1,4 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  linkedSignal,
+  output,
+} from '@angular/core';
 import { POLARITY_SIGNS, POLARITY_SIGNS_NEEDED, type PolaritySign } from '@voltrek/core';
 import { POINT_KIND_WORDS, POLARITY_WORDS } from '../../shared/words/words';
 import { NextAction } from '../next-action';
@@ -20,8 +28,15 @@ import { Reporter } from '../state/reporter';
         @for (point of work().machine.points; track point.id; let i = $index) {
           @let isChosen = point.id === chosen();
           <li>
-            <button type="button" class="point" [attr.aria-expanded]="isChosen" (click)="pinChosen.emit(point.id)">
-              <span class="number" [class.positive]="isPositive(point.kind)" aria-hidden="true">{{ i + 1 }}</span>
+            <button
+              type="button"
+              class="point"
+              [attr.aria-expanded]="isChosen"
+              (click)="pinChosen.emit(point.id)"
+            >
+              <span class="number" [class.positive]="isPositive(point.kind)" aria-hidden="true">{{
+                i + 1
+              }}</span>
               <span>{{ point.label }}</span>
               <span class="dim">{{ kindWords[point.kind] }}</span>
             </button>
@@ -42,12 +57,23 @@ import { Reporter } from '../state/reporter';
         <legend>Which is positive? Two signs must agree</legend>
         <div class="keys">
           @for (sign of signs; track sign) {
-            <button type="button" class="key" [attr.aria-pressed]="ticked().includes(sign)" (click)="tick(sign)">{{ signWords[sign] }}</button>
+            <button
+              type="button"
+              class="key"
+              [attr.aria-pressed]="ticked().includes(sign)"
+              (click)="tick(sign)"
+            >
+              {{ signWords[sign] }}
+            </button>
           }
         </div>
       </fieldset>
     </section>
-    <vt-next-action [label]="enough() ? 'Found, positive is sure' : 'Tick two signs of positive'" [disabled]="!enough()" (go)="confirm()" />
+    <vt-next-action
+      [label]="enough() ? 'Found, positive is sure' : 'Tick two signs of positive'"
+      [disabled]="!enough()"
+      (go)="confirm()"
+    />
   `,
   styles: `
     :host {

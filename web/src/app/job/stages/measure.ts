@@ -1,5 +1,14 @@
 import { DatePipe } from '@angular/common';
-import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  linkedSignal,
+  output,
+  signal,
+} from '@angular/core';
 import {
   chargingMeaning,
   crankMeaning,
@@ -49,7 +58,13 @@ interface Meaning {
       </header>
       <div class="kinds" role="radiogroup" aria-label="Which reading">
         @for (choice of choices(); track choice.name) {
-          <button type="button" class="key" role="radio" [attr.aria-checked]="choice.name === chosen().name" (click)="choose(choice)">
+          <button
+            type="button"
+            class="key"
+            role="radio"
+            [attr.aria-checked]="choice.name === chosen().name"
+            (click)="choose(choice)"
+          >
             {{ choice.name }}
           </button>
         }
@@ -75,7 +90,9 @@ interface Meaning {
             @for (r of taken(); track r.reading.eventId) {
               <li>
                 <span class="value">{{ r.value }}</span>
-                <span class="name">{{ r.name }} <span class="dim">{{ r.reading.at | date: 'HH:mm' }}</span></span>
+                <span class="name"
+                  >{{ r.name }} <span class="dim">{{ r.reading.at | date: 'HH:mm' }}</span></span
+                >
                 <span class="meaning" [class]="'tone-' + r.meaning.tone">{{ r.meaning.text }}</span>
               </li>
             } @empty {
@@ -86,9 +103,16 @@ interface Meaning {
       </div>
     </section>
     @if (text()) {
-      <vt-next-action [label]="'Take ' + display() + ' V'" [disabled]="value() === null || fault() !== null" (go)="take()" />
+      <vt-next-action
+        [label]="'Take ' + display() + ' V'"
+        [disabled]="value() === null || fault() !== null"
+        (go)="take()"
+      />
     } @else {
-      <vt-next-action [label]="taken().length ? 'Go on to Plan' : 'Plan without a reading'" (go)="next.emit()" />
+      <vt-next-action
+        [label]="taken().length ? 'Go on to Plan' : 'Plan without a reading'"
+        (go)="next.emit()"
+      />
     }
   `,
   styles: `
@@ -200,7 +224,9 @@ export class Measure {
   /** Stands on the first reading not yet taken, until another is chosen. */
   protected readonly chosen = linkedSignal<Choice>(() => {
     const { job } = this.work();
-    const open = this.choices().find((c) => !job.readings.some((r) => r.kind === c.kind && r.block === c.block));
+    const open = this.choices().find(
+      (c) => !job.readings.some((r) => r.kind === c.kind && r.block === c.block),
+    );
     return open ?? this.choices()[0]!;
   });
   protected readonly how = computed(() => READING_WORDS[this.chosen().kind].how);
@@ -217,7 +243,9 @@ export class Measure {
   });
   protected readonly preview = computed(() => {
     const value = this.value();
-    return value === null || this.fault() ? null : this.meaningOf(this.chosen().kind, value, this.chosen().block);
+    return value === null || this.fault()
+      ? null
+      : this.meaningOf(this.chosen().kind, value, this.chosen().block);
   });
   protected readonly taken = computed(() =>
     [...this.work().job.readings].reverse().map((reading) => ({
@@ -249,7 +277,13 @@ export class Measure {
     if (value === null || this.fault()) return;
     const { kind, block } = this.chosen();
     const meaning = this.meaningOf(kind, value, block);
-    this.reporter.report('reading.taken', { kind, volts: value, block, tempC: this.tempC(), source: 'typed' });
+    this.reporter.report('reading.taken', {
+      kind,
+      volts: value,
+      block,
+      tempC: this.tempC(),
+      source: 'typed',
+    });
     this.text.set('');
     // A frozen block stops the job by itself; a backward reading leaves polarity open.
     if (kind === 'rest' && meaning.tone === 'stop') {

@@ -1,4 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  linkedSignal,
+  output,
+} from '@angular/core';
 import { clampsOn, DEFAULT_RULES, type KitItem, type RankedOption } from '@voltrek/core';
 import { Store } from '@ngrx/store';
 import { volts } from '../../shared/words/figures';
@@ -33,48 +41,67 @@ const WAKE_TRACK_RATIO = 1.4;
         <h1 id="stage-title">Plan</h1>
         <span class="dim">{{ basis() }}</span>
       </header>
-      <ul class="options" role="radiogroup" aria-label="Sources, best first">
+      <div class="options" role="radiogroup" aria-label="Sources, best first">
         @for (row of fitting(); track row.ranked.option.id) {
-          <li>
-            <button
-              type="button"
-              role="radio"
-              class="option"
-              [attr.aria-checked]="row.ranked.option.id === chosen()?.ranked?.option?.id"
-              (click)="chosenId.set(row.ranked.option.id)"
-            >
-              <span class="name">{{ row.name }}</span>
-              <span class="outlook" [class]="'tone-' + row.tone">{{ row.outlook }}</span>
-              <span class="track" aria-hidden="true">
-                <span class="bar" [class]="'bar-' + row.tone" [style.width.%]="row.bar"></span>
-                <span class="mark" [style.left.%]="row.mark"></span>
-              </span>
-              <span class="number">{{ row.figure }}</span>
-            </button>
-          </li>
+          <button
+            type="button"
+            role="radio"
+            class="option"
+            [attr.aria-checked]="row.ranked.option.id === chosen()?.ranked?.option?.id"
+            (click)="chosenId.set(row.ranked.option.id)"
+          >
+            <span class="name">{{ row.name }}</span>
+            <span class="outlook" [class]="'tone-' + row.tone">{{ row.outlook }}</span>
+            <span class="track" aria-hidden="true">
+              <span class="bar" [class]="'bar-' + row.tone" [style.width.%]="row.bar"></span>
+              <span class="mark" [style.left.%]="row.mark"></span>
+            </span>
+            <span class="number">{{ row.figure }}</span>
+          </button>
         } @empty {
-          <li class="problem">Nothing on this van fits. Call for a matching source, or recover.</li>
+          <p class="problem">Nothing on this van fits. Call for a matching source, or recover.</p>
         }
-      </ul>
+      </div>
       @if (chosen(); as c) {
         <dl class="figures">
           @if (c.ranked.crank; as crank) {
-            <div><dt>at the starter</dt><dd class="figure">{{ crank.starterVolts.toFixed(1) }} <small>V</small></dd></div>
+            <div>
+              <dt>at the starter</dt>
+              <dd class="figure">{{ crank.starterVolts.toFixed(1) }} <small>V</small></dd>
+            </div>
             <div>
               <dt>crank, needs {{ crank.neededRpm.toFixed(0) }}</dt>
               <dd class="figure">{{ crank.rpm.toFixed(0) }} <small>rpm</small></dd>
             </div>
-            <div><dt>starter draws</dt><dd class="figure">{{ crank.starterAmps.toFixed(0) }} <small>A</small></dd></div>
-            <div><dt>lost in the leads</dt><dd class="figure">{{ crank.leadLossVolts.toFixed(2) }} <small>V</small></dd></div>
+            <div>
+              <dt>starter draws</dt>
+              <dd class="figure">{{ crank.starterAmps.toFixed(0) }} <small>A</small></dd>
+            </div>
+            <div>
+              <dt>lost in the leads</dt>
+              <dd class="figure">{{ crank.leadLossVolts.toFixed(2) }} <small>V</small></dd>
+            </div>
           }
           @if (c.ranked.wake; as wake) {
-            <div><dt>at the posts</dt><dd class="figure">{{ wake.postVolts.toFixed(2) }} <small>V</small></dd></div>
-            <div><dt>while it wakes</dt><dd class="figure">{{ wakeAmps }} <small>A</small></dd></div>
-            <div><dt>lost in the leads</dt><dd class="figure">{{ wake.leadLossVolts.toFixed(2) }} <small>V</small></dd></div>
+            <div>
+              <dt>at the posts</dt>
+              <dd class="figure">{{ wake.postVolts.toFixed(2) }} <small>V</small></dd>
+            </div>
+            <div>
+              <dt>while it wakes</dt>
+              <dd class="figure">{{ wakeAmps }} <small>A</small></dd>
+            </div>
+            <div>
+              <dt>lost in the leads</dt>
+              <dd class="figure">{{ wake.leadLossVolts.toFixed(2) }} <small>V</small></dd>
+            </div>
           }
         </dl>
         @if (c.ranked.crank) {
-          <p>Held back most by <strong>{{ limitWords[c.ranked.limitedBy] }}</strong>.</p>
+          <p>
+            Held back most by <strong>{{ limitWords[c.ranked.limitedBy] }}</strong
+            >.
+          </p>
         }
       }
       @if (unfit().length) {
@@ -82,7 +109,10 @@ const WAKE_TRACK_RATIO = 1.4;
           <h3>Not here</h3>
           <ul class="ruled unfit">
             @for (row of unfit(); track row.ranked.option.id) {
-              <li><span>{{ row.name }}</span><span class="dim">{{ row.outlook }}</span></li>
+              <li>
+                <span>{{ row.name }}</span
+                ><span class="dim">{{ row.outlook }}</span>
+              </li>
             }
           </ul>
         </div>
@@ -201,9 +231,13 @@ export class Plan {
     () => this.fitting().find((r) => r.ranked.option.id === this.chosenId()) ?? this.fitting()[0] ?? null,
   );
   protected readonly basis = computed(() =>
-    this.work().job.readings.some((r) => r.kind === 'rest') ? 'from the readings taken' : 'assumes a block at 10 %: not measured',
+    this.work().job.readings.some((r) => r.kind === 'rest')
+      ? 'from the readings taken'
+      : 'assumes a block at 10 %: not measured',
   );
-  private readonly isTaken = computed(() => this.work().job.plan?.optionId === this.chosen()?.ranked.option.id);
+  private readonly isTaken = computed(
+    () => this.work().job.plan?.optionId === this.chosen()?.ranked.option.id,
+  );
   protected readonly label = computed(() => {
     const name = this.chosen()?.name;
     return !name ? 'Nothing fits' : this.isTaken() ? 'Go on to Hook up' : `Take: ${name}`;
@@ -240,7 +274,9 @@ export function optionName({ option }: RankedOption, kit: readonly KitItem[]): s
   const isSwitchable = named(option.sourceId).includes('12/24');
   const output = isSwitchable ? `, at ${option.outputVolts} V` : '';
   const across =
-    option.across.kind === 'block' ? `, across the ${option.across.block === 0 ? 'lower' : 'upper'} block` : '';
+    option.across.kind === 'block'
+      ? `, across the ${option.across.block === 0 ? 'lower' : 'upper'} block`
+      : '';
   return `${named(option.sourceId).replace(', 12/24 V', '')}${leads}${output}${across}`;
 }
 

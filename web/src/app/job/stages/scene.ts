@@ -31,16 +31,37 @@ import { Reporter } from '../state/reporter';
         <fieldset>
           <legend>Air, °C</legend>
           <div class="stepper">
-            <button type="button" class="key" aria-label="Colder" [disabled]="tempC() <= range.min" (click)="set({ ambientC: tempC() - 1 })">−</button>
+            <button
+              type="button"
+              class="key"
+              aria-label="Colder"
+              [disabled]="tempC() <= range.min"
+              (click)="set({ ambientC: tempC() - 1 })"
+            >
+              −
+            </button>
             <output class="figure" aria-live="polite">{{ tempC() }}</output>
-            <button type="button" class="key" aria-label="Warmer" [disabled]="tempC() >= range.max" (click)="set({ ambientC: tempC() + 1 })">+</button>
+            <button
+              type="button"
+              class="key"
+              aria-label="Warmer"
+              [disabled]="tempC() >= range.max"
+              (click)="set({ ambientC: tempC() + 1 })"
+            >
+              +
+            </button>
           </div>
         </fieldset>
         <fieldset class="grow">
           <legend>Place</legend>
           <div class="keys tight">
             @for (place of places; track place) {
-              <button type="button" class="key" [attr.aria-pressed]="work().job.scene?.place === place" (click)="set({ place })">
+              <button
+                type="button"
+                class="key"
+                [attr.aria-pressed]="work().job.scene?.place === place"
+                (click)="set({ place })"
+              >
                 {{ placeWords[place] }}
               </button>
             }
@@ -49,14 +70,26 @@ import { Reporter } from '../state/reporter';
       </div>
       <div class="keys four">
         @for (flag of flags; track flag.key) {
-          <button type="button" class="key" [attr.aria-pressed]="record()[flag.key]" (click)="toggle(flag.key)">{{ flag.name }}</button>
+          <button
+            type="button"
+            class="key"
+            [attr.aria-pressed]="record()[flag.key]"
+            (click)="toggle(flag.key)"
+          >
+            {{ flag.name }}
+          </button>
         }
       </div>
       <fieldset class="stops">
         <legend>Any of these stops the job</legend>
         <div class="stop-grid">
           @for (stop of stops; track stop) {
-            <button type="button" class="key fault" [attr.aria-pressed]="isRaised(stop)" (click)="toggleStop(stop)">
+            <button
+              type="button"
+              class="key fault"
+              [attr.aria-pressed]="isRaised(stop)"
+              (click)="toggleStop(stop)"
+            >
               <span class="sign" aria-hidden="true">!</span>{{ stopWords[stop].sign }}
             </button>
           }

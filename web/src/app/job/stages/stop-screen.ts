@@ -66,7 +66,9 @@ export class StopScreen {
 
   protected readonly words = STOP_WORDS;
   protected readonly caution = STANDING_CAUTION;
-  protected readonly clampsOn = computed(() => Object.values(this.work().job.hookup.clamps).some((c) => c !== null));
+  protected readonly clampsOn = computed(() =>
+    Object.values(this.work().job.hookup.clamps).some((c) => c !== null),
+  );
 
   protected async withdraw(stop: Work['job']['stops'][number]): Promise<void> {
     const reason = await this.reasons.ask(`Why does "${STOP_WORDS[stop].sign}" no longer stand?`);

@@ -35,7 +35,9 @@ const FULL_WEIGHT = 7;
       @if (record(); as v) {
         <div class="card" [class.danger]="v.verdict === 'unsafe' || v.verdict === 'replace-now'">
           <h2>{{ words[v.verdict].name }}{{ v.suspect ? ': ' + suspectWords[v.suspect] : '' }}</h2>
-          <p>{{ words[v.verdict].means }} <strong>{{ certaintyWords[v.certainty] }}.</strong></p>
+          <p>
+            {{ words[v.verdict].means }} <strong>{{ certaintyWords[v.certainty] }}.</strong>
+          </p>
           @if (v.decidingReading; as reading) {
             <p class="dim">What could change it: {{ readingWords[reading].name.toLowerCase() }}.</p>
           }
@@ -46,7 +48,8 @@ const FULL_WEIGHT = 7;
             <ul class="ruled">
               @for (e of v.evidenceFor; track $index) {
                 <li>
-                  <span>{{ say(e) }}</span><span class="weight" aria-hidden="true"><i [style.width.%]="share(e)"></i></span>
+                  <span>{{ say(e) }}</span
+                  ><span class="weight" aria-hidden="true"><i [style.width.%]="share(e)"></i></span>
                 </li>
               } @empty {
                 <li class="dim">Nothing recorded yet.</li>
@@ -58,7 +61,8 @@ const FULL_WEIGHT = 7;
             <ul class="ruled">
               @for (e of v.evidenceAgainst; track $index) {
                 <li>
-                  <span>{{ say(e) }}</span><span class="weight against" aria-hidden="true"><i [style.width.%]="share(e)"></i></span>
+                  <span>{{ say(e) }}</span
+                  ><span class="weight against" aria-hidden="true"><i [style.width.%]="share(e)"></i></span>
                 </li>
               } @empty {
                 <li class="dim">Nothing.</li>
@@ -71,7 +75,8 @@ const FULL_WEIGHT = 7;
           <ul class="ruled next-list">
             @for (f of v.followUps; track f.kind) {
               <li>
-                <span>{{ followUpWords[f.kind] }}</span><strong>{{ f.days === 0 ? 'now' : (dateOf(f) | date: 'EEE d MMM y') }}</strong>
+                <span>{{ followUpWords[f.kind] }}</span
+                ><strong>{{ f.days === 0 ? 'now' : (dateOf(f) | date: 'EEE d MMM y') }}</strong>
               </li>
             }
           </ul>
@@ -79,13 +84,19 @@ const FULL_WEIGHT = 7;
       }
     </section>
     @if (work().job.closedAt; as closedAt) {
-      <vt-next-action [label]="'Closed ' + (closedAt | date: 'd MMM, HH:mm') + '. Back to the board'" (go)="toBoard()" />
+      <vt-next-action
+        [label]="'Closed ' + (closedAt | date: 'd MMM, HH:mm') + '. Back to the board'"
+        (go)="toBoard()"
+      />
     } @else if (clampsOn()) {
       <vt-next-action label="Clamps are on. Clear down first" [disabled]="true" />
     } @else if (given()) {
       <vt-next-action label="Close the job" (go)="close()" />
     } @else {
-      <vt-next-action [label]="'Give verdict: ' + (record() ? words[record()!.verdict].name : '')" (go)="give()" />
+      <vt-next-action
+        [label]="'Give verdict: ' + (record() ? words[record()!.verdict].name : '')"
+        (go)="give()"
+      />
     }
   `,
   styles: `

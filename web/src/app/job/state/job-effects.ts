@@ -71,12 +71,18 @@ export const sendPending = createEffect(
   (actions = inject(Actions), store = inject(Store), api = inject(Api)) =>
     actions.pipe(
       ofType(JobActions.reported, JobActions.loaded),
-      mergeMap((action) => (action.type === JobActions.loaded.type ? from(action.waiting) : of(action.event))),
+      mergeMap((action) =>
+        action.type === JobActions.loaded.type ? from(action.waiting) : of(action.event),
+      ),
       concatMap(() =>
         defer(() =>
           store.select(jobFeature.selectPending).pipe(
             take(1),
-            switchMap(([head]) => (head ? send(head, api, store) : EMPTY)),
+            switchMap(([head]) =>
+              head
+                ? send(head, api, () => store.dispatch(JobActions.connectionChanged({ connected: false })))
+                : EMPTY,
+            ),
           ),
         ),
       ),
@@ -84,11 +90,11 @@ export const sendPending = createEffect(
   { functional: true },
 );
 
-function send(event: JobEvent, api: Api, store: Store): Observable<Action> {
+function send(event: JobEvent, api: Api, onLost: () => void): Observable<Action> {
   return api.append(event).pipe(
     retry({
       delay: (error: unknown, n) => {
-        if (isTransient(error)) store.dispatch(JobActions.connectionChanged({ connected: false }));
+        if (isTransient(error)) onLost();
         return waitToRetry(error, n);
       },
     }),

@@ -5,6 +5,8 @@ import {
   type HookupStep,
   hookupScene,
   isDone,
+  type Job,
+  type JobReadings,
   judge,
   lastUndoable,
   makeSafe,
@@ -12,7 +14,7 @@ import {
   plannedOption,
   rankForJob,
 } from '@voltrek/core';
-import { createSelector } from '@ngrx/store';
+import { createSelector, createSelectorFactory, resultMemoize } from '@ngrx/store';
 import { jobFeature } from './job-state';
 
 const { selectDetail, selectLogged, selectPending } = jobFeature;
@@ -37,20 +39,16 @@ export const selectUndoable = createSelector(selectEvents, selectJob, (events, j
   job?.closedAt === null ? lastUndoable(events) : null,
 );
 
-/** What ranking depends on. Everything else a tap changes leaves the solved options as they are. */
-const selectReadings = createSelector(selectJob, (job) => job?.readings);
-const selectSceneRecord = createSelector(selectJob, (job) => job?.scene);
-const selectFirstEvent = createSelector(selectEvents, (events) => events[0]);
+/**
+ * What ranking depends on, kept the same object while it says the same: folding makes new lists, and solving every option again for
+ * a tap that changes none of them would make the tap slow.
+ */
+const selectJobReadings = createSelectorFactory<object, JobReadings | null>((projector) =>
+  resultMemoize(projector, (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)),
+)(selectJob, (job: Job | null) => job && { readings: job.readings, scene: job.scene, call: job.call });
 
-export const selectOptions = createSelector(
-  selectReadings,
-  selectSceneRecord,
-  selectFirstEvent,
-  selectDetail,
-  (readings, scene, call, detail) => {
-    if (!readings || !detail || call?.type !== 'job.opened') return [];
-    return rankForJob({ readings, scene: scene ?? null, call: call.data }, detail.machine, detail.kit, DEFAULT_RULES);
-  },
+export const selectOptions = createSelector(selectJobReadings, selectDetail, (readings, detail) =>
+  readings && detail ? rankForJob(readings, detail.machine, detail.kit, DEFAULT_RULES) : [],
 );
 
 /** The plan's option with its orders and circuit; null without a plan. */
@@ -76,10 +74,7 @@ export const selectNextClearingStep = createSelector(selectJob, selectRescue, (j
   job && rescue && job.everConnected ? firstOpen(rescue.orders.clearing, job.hookup) : null,
 );
 
-function firstOpen(
-  steps: readonly HookupStep[],
-  state: Parameters<typeof isDone>[0],
-): HookupStep | null {
+function firstOpen(steps: readonly HookupStep[], state: Parameters<typeof isDone>[0]): HookupStep | null {
   return steps.find((step) => !isDone(state, step.action)) ?? null;
 }
 

@@ -62,8 +62,9 @@ export const jobFeature = createFeature({
   name: 'job',
   reducer: createReducer(
     initial,
-    on(JobActions.opened, (state, { jobId }): JobState =>
-      state.jobId === jobId ? state : { ...initial, jobId },
+    on(
+      JobActions.opened,
+      (state, { jobId }): JobState => (state.jobId === jobId ? state : { ...initial, jobId }),
     ),
     on(JobActions.left, (): JobState => initial),
     on(JobActions.loaded, (state, { jobId, detail, waiting }): JobState => {
@@ -75,23 +76,35 @@ export const jobFeature = createFeature({
       return { ...state, detail: rest, logged, pending: held.filter((e) => !known.has(e.id)), problem: null };
     }),
     on(JobActions.failed, (state, { problem }): JobState => ({ ...state, problem })),
-    on(JobActions.reported, (state, { event }): JobState => ({ ...state, pending: [...state.pending, event] })),
-    on(JobActions.acknowledged, (state, { event, revision, at }): JobState => ({
-      ...withLogged(state, { event, revision }),
-      savedAt: at,
-      connected: true,
-    })),
+    on(
+      JobActions.reported,
+      (state, { event }): JobState => ({ ...state, pending: [...state.pending, event] }),
+    ),
+    on(
+      JobActions.acknowledged,
+      (state, { event, revision, at }): JobState => ({
+        ...withLogged(state, { event, revision }),
+        savedAt: at,
+        connected: true,
+      }),
+    ),
     on(JobActions.heard, (state, { event, revision }): JobState => withLogged(state, { event, revision })),
-    on(JobActions.refused, (state, { event, why }): JobState => ({
-      ...state,
-      connected: true,
-      pending: state.pending.filter((e) => e.id !== event.id),
-      refused: [...state.refused, { event, why }],
-    })),
-    on(JobActions.refusalRead, (state, { eventId }): JobState => ({
-      ...state,
-      refused: state.refused.filter((r) => r.event.id !== eventId),
-    })),
+    on(
+      JobActions.refused,
+      (state, { event, why }): JobState => ({
+        ...state,
+        connected: true,
+        pending: state.pending.filter((e) => e.id !== event.id),
+        refused: [...state.refused, { event, why }],
+      }),
+    ),
+    on(
+      JobActions.refusalRead,
+      (state, { eventId }): JobState => ({
+        ...state,
+        refused: state.refused.filter((r) => r.event.id !== eventId),
+      }),
+    ),
     on(JobActions.connectionChanged, (state, { connected }): JobState => ({ ...state, connected })),
   ),
 });

@@ -25,6 +25,11 @@ export class Reporter {
 }
 
 /** A new event with an id of its own, at this moment. */
-export function newEvent<T extends EventType>(jobId: string, by: string, type: T, data: EventData[T]): JobEvent {
+export function newEvent<T extends EventType>(
+  jobId: string,
+  by: string,
+  type: T,
+  data: EventData[T],
+): JobEvent {
   return { id: crypto.randomUUID(), jobId, at: new Date().toISOString(), by, type, data } as JobEvent;
 }

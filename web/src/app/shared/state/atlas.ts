@@ -15,6 +15,8 @@ const adapter = createEntityAdapter<Machine>({
   sortComparer: (a, b) => `${a.maker} ${a.model}`.localeCompare(`${b.maker} ${b.model}`),
 });
 
+const initial: AtlasState = adapter.getInitialState({ problem: null });
+
 export const AtlasActions = createActionGroup({
   source: 'Atlas',
   events: {
@@ -28,7 +30,7 @@ export const AtlasActions = createActionGroup({
 export const atlasFeature = createFeature({
   name: 'atlas',
   reducer: createReducer(
-    adapter.getInitialState({ problem: null }) as AtlasState,
+    initial,
     on(AtlasActions.loaded, (state, { machines }) => adapter.setAll(machines, { ...state, problem: null })),
     on(AtlasActions.failed, (state, { problem }) => ({ ...state, problem })),
   ),

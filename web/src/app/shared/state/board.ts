@@ -28,11 +28,14 @@ export const boardFeature = createFeature({
   name: 'board',
   reducer: createReducer(
     initial,
-    on(BoardActions.opened, (state): BoardState => ({
-      ...state,
-      status: state.calls.length > 0 ? 'ready' : 'loading',
-      problem: null,
-    })),
+    on(
+      BoardActions.opened,
+      (state): BoardState => ({
+        ...state,
+        status: state.calls.length > 0 ? 'ready' : 'loading',
+        problem: null,
+      }),
+    ),
     on(BoardActions.loaded, (_, { calls }): BoardState => ({ calls, status: 'ready', problem: null })),
     on(BoardActions.failed, (state, { problem }): BoardState => ({ ...state, status: 'failed', problem })),
   ),
@@ -42,9 +45,7 @@ export const loadBoard = createEffect(
   (actions = inject(Actions), api = inject(Api)) =>
     actions.pipe(
       ofType(BoardActions.opened),
-      switchMap(() =>
-        answered(api.board(), (calls) => BoardActions.loaded({ calls }), BoardActions.failed),
-      ),
+      switchMap(() => answered(api.board(), (calls) => BoardActions.loaded({ calls }), BoardActions.failed)),
     ),
   { functional: true },
 );

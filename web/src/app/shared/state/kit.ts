@@ -36,9 +36,7 @@ export const loadKit = createEffect(
   (actions = inject(Actions), api = inject(Api)) =>
     actions.pipe(
       ofType(KitActions.opened),
-      switchMap(() =>
-        answered(api.vans(), (vans) => KitActions.loaded({ vans }), KitActions.failed),
-      ),
+      switchMap(() => answered(api.vans(), (vans) => KitActions.loaded({ vans }), KitActions.failed)),
     ),
   { functional: true },
 );

@@ -56,7 +56,11 @@ export const askLog = createEffect(
     actions.pipe(
       ofType(LogActions.asked),
       switchMap(({ query }) =>
-        answered(api.log(query.text, query.verdict, query.offset, LOG_PAGE), ({ jobs, total }) => LogActions.loaded({ jobs, total }), LogActions.failed),
+        answered(
+          api.log(query.text, query.verdict, query.offset, LOG_PAGE),
+          ({ jobs, total }) => LogActions.loaded({ jobs, total }),
+          LogActions.failed,
+        ),
       ),
     ),
   { functional: true },

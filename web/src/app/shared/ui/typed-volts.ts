@@ -1,8 +1,10 @@
 /** Digits typed without a point: two are whole volts, three have one decimal, four have two. */
 const DIVISOR_BY_DIGITS: Partial<Record<number, number>> = { 1: 1, 2: 1, 3: 10, 4: 100 };
+/** No block or string under a charger reads more, so a shorter figure above it means the next decimal: 962 is 9.62. */
+const MOST_VOLTS = 32;
 
 /**
- * Volts from what gloves type: `1162` is 11.62, `126` is 12.6, `12` is 12; a typed point is taken as it stands.
+ * Volts from what gloves type: `1162` is 11.62, `126` is 12.6, `962` is 9.62, `12` is 12; a typed point is taken as it stands.
  *
  * @returns null when the text is not yet, or not at all, a figure
  */
@@ -14,5 +16,7 @@ export function typedVolts(text: string): number | null {
   }
   const divisor = DIVISOR_BY_DIGITS[digits.length];
   if (divisor === undefined) return null;
-  return (Number(digits) / divisor) * (sign ? -1 : 1);
+  const plain = Number(digits) / divisor;
+  const value = plain > MOST_VOLTS && digits.length < 4 ? plain / 10 : plain;
+  return sign ? -value : value;
 }

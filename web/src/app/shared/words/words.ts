@@ -62,7 +62,10 @@ export const CLASS_WORDS: Record<MachineClass, string> = {
 };
 
 /** A stop: what is seen, what to do instead. */
-export const STOP_WORDS: Record<StopCondition, { readonly sign: string; readonly wrong: string; readonly instead: string }> = {
+export const STOP_WORDS: Record<
+  StopCondition,
+  { readonly sign: string; readonly wrong: string; readonly instead: string }
+> = {
   frozen: {
     sign: 'Block frozen',
     wrong: 'A frozen block can burst when current flows.',
@@ -121,7 +124,10 @@ export const SYMPTOM_WORDS: Record<Symptom, string> = {
   'no-doors': 'no doors, no screens',
 };
 
-export const CHECK_WORDS: Record<CheckId, { readonly ask: string; readonly clear: string; readonly fault: string }> = {
+export const CHECK_WORDS: Record<
+  CheckId,
+  { readonly ask: string; readonly clear: string; readonly fault: string }
+> = {
   case: { ask: 'Case, vents, leaks, swelling', clear: 'sound', fault: 'damaged' },
   joints: { ask: 'Joints: deposits, turns by hand', clear: 'tight', fault: 'bad' },
   belt: { ask: 'Drive belt: slack, glazed, gone', clear: 'sound', fault: 'bad' },
@@ -169,7 +175,10 @@ export const READING_WORDS: Record<ReadingKind, { readonly name: string; readonl
     name: 'Rest volts',
     how: 'Everything off. Fresh from a drive: main beam 2 min, off 1 min, then read at the posts.',
   },
-  'crank-minimum': { name: 'Crank minimum', how: 'Meter on the posts, not the clamps. Lowest figure while it cranks.' },
+  'crank-minimum': {
+    name: 'Crank minimum',
+    how: 'Meter on the posts, not the clamps. Lowest figure while it cranks.',
+  },
   'charging-idle': { name: 'Charging, idle', how: 'Engine at idle, leads off, consumers off.' },
   'charging-loaded': { name: 'Charging, loaded', how: 'Lights, blower and demist on.' },
 };
@@ -215,10 +224,14 @@ export const CLAMP_WORDS: Record<ClampId, string> = {
   blackCasualty: 'Black, casualty end',
 };
 
-export const CONFIRM_WORDS: Record<Confirmation, { readonly title: string; readonly detail: string; readonly go: string }> = {
+export const CONFIRM_WORDS: Record<
+  Confirmation,
+  { readonly title: string; readonly detail: string; readonly go: string }
+> = {
   'all-off': {
     title: 'Everything off, both sides',
-    detail: 'Keys out, lights and blowers off, brakes on, P or neutral. Vehicles close, not touching. Glasses, gloves, no rings.',
+    detail:
+      'Keys out, lights and blowers off, brakes on, P or neutral. Vehicles close, not touching. Glasses, gloves, no rings.',
     go: 'All off',
   },
   'guard-lamp': {
@@ -226,13 +239,21 @@ export const CONFIRM_WORDS: Record<Confirmation, { readonly title: string; reado
     detail: 'A reverse lamp or a fault lamp means stop: take the clamps off and prove polarity again.',
     go: 'Lamp is right',
   },
-  wait: { title: 'Let the donor lend charge', detail: 'Leave it at idle. A volt reading that climbs is a good sign.', go: 'Waited' },
+  wait: {
+    title: 'Let the donor lend charge',
+    detail: 'Leave it at idle. A volt reading that climbs is a good sign.',
+    go: 'Waited',
+  },
   'big-consumer-on': {
     title: 'Switch a big consumer on',
     detail: 'Heated screen or blower on the casualty. It takes the spike when the leads come off.',
     go: 'Consumer is on',
   },
-  'sum-check': { title: 'Meter the sum', detail: 'Both blocks together must read the system voltage.', go: 'Sum is right' },
+  'sum-check': {
+    title: 'Meter the sum',
+    detail: 'Both blocks together must read the system voltage.',
+    go: 'Sum is right',
+  },
 };
 
 export const REASON_WORDS: Record<StepReason, string> = {
@@ -262,7 +283,10 @@ export const RULE_NOTES: Partial<Record<RuleKey, string>> = {
 
 export const OUTCOME_WORDS: Record<AttemptOutcome, { readonly name: string; readonly next: string }> = {
   started: { name: 'It runs', next: 'Clear down, then read the charging voltage.' },
-  'brisk-no-fire': { name: 'Brisk, no fire', next: 'Stop. Power is not the fault: fuel, spark, immobiliser.' },
+  'brisk-no-fire': {
+    name: 'Brisk, no fire',
+    next: 'Stop. Power is not the fault: fuel, spark, immobiliser.',
+  },
   slow: { name: 'Slow', next: 'Wait longer, bite the clamps again, raise the donor to 1,500 to 2,000 rpm.' },
   clicks: { name: 'Clicks', next: 'Bite the clamps again, look at the joints, wait longer.' },
   nothing: { name: 'Nothing', next: 'Isolator, main fuse, joints, starter. Not a matter of more power.' },

@@ -1,0 +1,74 @@
+/** Floors of the core, from the ground up. Each may import its own floor and those below it. */
+const FLOORS = [
+  ['quantities', 'rules'],
+  ['battery', 'leads', 'engine'],
+  ['sources', 'machine'],
+  ['circuit'],
+  ['crank', 'charging', 'capacitor', 'reach'],
+  ['hookup'],
+  ['diagnosis'],
+  ['verdict'],
+  ['job'],
+  ['practice'],
+];
+
+const floorRules = FLOORS.map((floor, i) => {
+  const above = FLOORS.slice(i + 1).flat();
+  return {
+    name: `floor-${floor[0]}`,
+    comment: 'core folders are floors: imports point down only',
+    severity: 'error',
+    from: { path: `^core/src/(${floor.join('|')})/` },
+    to: { path: `^core/src/(${above.join('|') || 'nothing-above'})/` },
+  };
+});
+
+/** @type {import('dependency-cruiser').IConfiguration} */
+module.exports = {
+  forbidden: [
+    ...floorRules,
+    { name: 'no-circular', severity: 'error', from: {}, to: { circular: true } },
+    {
+      name: 'core-stands-alone',
+      comment: 'the core has no interface, no server and no Node API in it',
+      severity: 'error',
+      from: { path: '^core/src' },
+      to: { pathNot: '^core/src' },
+    },
+    {
+      name: 'contracts-know-only-core',
+      severity: 'error',
+      from: { path: '^contracts/src' },
+      to: { path: '^(server|web|e2e)/' },
+    },
+    {
+      name: 'server-and-web-apart',
+      severity: 'error',
+      from: { path: '^(server|web)/src' },
+      to: { path: '^(server|web)/src', pathNot: '^$1/src' },
+    },
+    {
+      name: 'core-through-its-door',
+      comment: 'other packages import @voltrek/core, never a file inside it',
+      severity: 'error',
+      from: { path: '^(contracts|server|web)/src' },
+      to: { path: '^core/src/.+/', dependencyTypesNot: ['type-only'] },
+    },
+    {
+      name: 'no-orphans',
+      severity: 'error',
+      from: { orphan: true, pathNot: ['\\.d\\.ts$', 'src/main\\.ts$', 'drizzle\\.config'] },
+      to: {},
+    },
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    exclude: { path: '(^|/)(dist|out)/' },
+    tsPreCompilationDeps: true,
+    enhancedResolveOptions: {
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'require', 'node', 'default'],
+      extensions: ['.ts', '.js', '.mjs', '.json'],
+    },
+  },
+};

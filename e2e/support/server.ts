@@ -1,0 +1,75 @@
+import { type ChildProcess, spawn } from 'node:child_process';
+import { once } from 'node:events';
+import { mkdtemp, rm } from 'node:fs/promises';
+import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+const ROOT = dirname(dirname(dirname(fileURLToPath(import.meta.url))));
+
+/** The real server on a data folder and port of its own. */
+export class TestServer {
+  private process: ChildProcess | undefined;
+
+  private constructor(
+    readonly folder: string,
+    readonly port: number,
+  ) {}
+
+  static async create(): Promise<TestServer> {
+    return new TestServer(await mkdtemp(join(tmpdir(), 'voltrek-e2e-')), await freePort());
+  }
+
+  get url(): string {
+    return `http://127.0.0.1:${this.port}`;
+  }
+
+  /** Starts it and waits until it says it is ready. Resolves with what it printed when it ends before that. */
+  async start(...args: string[]): Promise<{ ready: boolean; output: string; code: number | null }> {
+    const child = spawn(process.execPath, ['server/dist/src/main.js', '--port', String(this.port), ...args], {
+      cwd: ROOT,
+      env: { ...process.env, VOLTREK_DATA: this.folder, VOLTREK_LOG: 'warn' },
+    });
+    this.process = child;
+    let output = '';
+    return new Promise((done) => {
+      const take = (chunk: Buffer): void => {
+        output += chunk.toString();
+        if (output.includes('is ready at')) done({ ready: true, output, code: null });
+      };
+      child.stdout.on('data', take);
+      child.stderr.on('data', take);
+      child.on('close', (code) => done({ ready: false, output, code }));
+    });
+  }
+
+  /** Ends it with a signal and waits until it is gone. */
+  async stop(signal: NodeJS.Signals = 'SIGTERM'): Promise<number | null> {
+    const child = this.process;
+    if (!child || child.exitCode !== null || child.signalCode !== null) return child?.exitCode ?? null;
+    const gone = once(child, 'exit');
+    child.kill(signal);
+    await gone;
+    return child.exitCode;
+  }
+
+  /** A second server on the same folder, at another port. */
+  async twin(): Promise<TestServer> {
+    return new TestServer(this.folder, await freePort());
+  }
+
+  async remove(): Promise<void> {
+    await this.stop('SIGKILL');
+    await rm(this.folder, { recursive: true, force: true });
+  }
+}
+
+async function freePort(): Promise<number> {
+  const probe = createServer().listen(0, '127.0.0.1');
+  await once(probe, 'listening');
+  const address = probe.address();
+  probe.close();
+  if (address === null || typeof address === 'string') throw new Error('no port');
+  return address.port;
+}

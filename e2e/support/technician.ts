@@ -1,0 +1,148 @@
+import { randomUUID } from 'node:crypto';
+import { expect, type Locator, type Page } from '@playwright/test';
+
+export type StageName =
+  | 'Scene'
+  | 'Checks'
+  | 'Locate'
+  | 'Measure'
+  | 'Plan'
+  | 'Hook up'
+  | 'Crank'
+  | 'Wake'
+  | 'Clear down'
+  | 'Verdict'
+  | 'Stop';
+
+/** Works the real interface the way a technician does: by what the screen says. */
+export class Technician {
+  constructor(
+    readonly page: Page,
+    readonly url: string,
+  ) {}
+
+  /** A new call for this machine, put on the board without touching the demo's own. */
+  async newCall(machineId: string, ambientC = -4): Promise<string> {
+    const title = `Test ${machineId} ${randomUUID().slice(0, 6)}`;
+    const response = await this.page.request.post(`${this.url}/api/board`, {
+      data: {
+        id: randomUUID(),
+        title,
+        placeName: 'Test yard',
+        said: 'It clicks.',
+        machineId,
+        ambientC,
+        urgent: false,
+      },
+    });
+    expect(response.status()).toBe(201);
+    return title;
+  }
+
+  async openBoard(): Promise<void> {
+    await this.page.goto(`${this.url}/board`);
+    await expect(this.page.getByRole('heading', { name: 'Board' })).toBeVisible();
+  }
+
+  /** Opens a job on a fresh call and stands on Scene. */
+  async openJob(machineId: string, ambientC = -4): Promise<string> {
+    const title = await this.newCall(machineId, ambientC);
+    await this.openBoard();
+    await this.page.getByRole('button', { name: title }).click();
+    await this.expectStage('Scene');
+    return title;
+  }
+
+  async expectStage(name: StageName): Promise<void> {
+    await expect(this.page.getByRole('heading', { level: 1, name, exact: true })).toBeVisible();
+  }
+
+  button(name: string | RegExp): Locator {
+    return this.page.getByRole('button', { name, exact: typeof name === 'string' });
+  }
+
+  /** Taps a button by its words. */
+  async tap(...names: (string | RegExp)[]): Promise<void> {
+    for (const name of names) await this.button(name).click();
+  }
+
+  /** Taps the one next action, checking first that it says what is expected. */
+  async next(label: string | RegExp): Promise<void> {
+    const button = this.page.locator('.next');
+    await expect(button).toContainText(label);
+    await expect(button).toBeEnabled();
+    await button.click();
+  }
+
+  async openStage(name: string): Promise<void> {
+    await this.page
+      .getByRole('navigation', { name: 'Stages' })
+      .getByRole('button', { name: new RegExp(name) })
+      .click();
+  }
+
+  /** Types a figure on the pad and takes it. */
+  async read(digits: string): Promise<void> {
+    const pad = this.page.getByRole('group', { name: 'Number pad' });
+    for (const digit of digits) await pad.getByRole('button', { name: digit, exact: true }).click();
+    await this.next(/^\s*Take/);
+  }
+
+  async toMeasure(symptom: string): Promise<void> {
+    await this.next('Safe to work here');
+    await this.expectStage('Checks');
+    await this.tap(symptom);
+    await this.next('Go on to Locate');
+    await this.tap('+ mark or P', 'meter reads plus');
+    await this.next('Found, positive is sure');
+    await this.expectStage('Measure');
+  }
+
+  /** Chooses a source on Plan by its name and goes on to Hook up. */
+  async take(source: RegExp): Promise<void> {
+    await this.expectStage('Plan');
+    await this.page.getByRole('radio', { name: source }).click();
+    await this.next(/^\s*Take/);
+    await this.expectStage('Hook up');
+  }
+
+  /** Confirms every step of the order on screen, and returns their titles. */
+  async workSteps(until: RegExp): Promise<string[]> {
+    const titles: string[] = [];
+    for (let i = 0; i < 12; i++) {
+      const label = (await this.page.locator('.next').textContent()) ?? '';
+      if (until.test(label)) return titles;
+      const before = await this.stepTitle();
+      titles.push(before ?? '');
+      await this.page.locator('.next').click();
+      await expect.poll(() => this.stepTitle()).not.toBe(before);
+    }
+    throw new Error(`the order did not end: ${titles.join(', ')}`);
+  }
+
+  /** The step on the card, or null when the order is done. */
+  private stepTitle(): Promise<string | null> {
+    return this.page.evaluate(() => document.querySelector('vt-step-card h2')?.textContent ?? null);
+  }
+
+  async tryOnce(outcome: string): Promise<void> {
+    await this.next(/now, try|start, try/);
+    await this.tap(outcome);
+    await this.next(`End the try: ${outcome}`);
+  }
+
+  /** Gives the verdict, closes the job, and checks that the screen says so. */
+  async close(verdict: string): Promise<void> {
+    await this.expectStage('Verdict');
+    await expect(this.page.getByRole('heading', { level: 2, name: verdict })).toBeVisible();
+    await this.next('Give verdict');
+    await this.next('Close the job');
+    await expect(this.page.locator('.next')).toContainText('Closed');
+    await this.saved();
+  }
+
+  /** Waits until the server has everything. */
+  async saved(): Promise<void> {
+    await expect(this.page.getByText(/all saved/)).toBeVisible();
+  }
+}

@@ -1,0 +1,150 @@
+import { AxeBuilder } from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import { expect, test } from '../support/fixtures';
+
+const STAGES = ['Scene', 'Checks', 'Locate', 'Measure', 'Plan', 'Hook up', 'Crank', 'Clear down', 'Verdict'];
+
+async function expectAccessible(page: Page, where: string): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa']).analyze();
+  const found = violations.flatMap((v) =>
+    v.nodes.map((n) => `${where}: ${v.id}: ${n.html.slice(0, 140)} ${n.failureSummary ?? ''}`),
+  );
+  expect(found).toEqual([]);
+}
+
+test('make safe takes everything off from the middle of a hook-up', async ({ tech, page }) => {
+  await tech.openJob('brinmoor-pella');
+  await tech.toMeasure('one click');
+  await tech.read('1185');
+  await tech.next('Go on to Plan');
+  await tech.take(/The van, heavy set/);
+  for (const done of [
+    'All off',
+    'Red clamp is on',
+    'Red clamp is on',
+    'Black clamp is on',
+    'Black clamp is on',
+    'Donor runs',
+  ]) {
+    await tech.next(done);
+  }
+  await page.keyboard.press('m');
+  for (const act of [
+    'Stop the donor',
+    'Black off casualty ground point',
+    'Black off donor block -',
+    'Red off donor block +',
+    'Red off casualty block +',
+  ]) {
+    await tech.tap(`Done: ${act}`);
+  }
+  await expect(page.getByText('Everything is off.')).toBeVisible();
+  await tech.tap('Close');
+  await expect(page.locator('vt-step-card h2')).toHaveText('Everything off, both sides');
+});
+
+test('undo takes back the last tap', async ({ tech, page }) => {
+  await tech.openJob('brinmoor-pella');
+  await tech.next('Safe to work here');
+  await tech.tap('one click');
+  await expect(tech.button('one click')).toHaveAttribute('aria-pressed', 'true');
+  await tech.tap('Undo');
+  await expect(tech.button('one click')).toHaveAttribute('aria-pressed', 'false');
+  await expect(
+    page.getByRole('navigation', { name: 'Stages' }).getByRole('button', { name: /Checks/ }),
+  ).not.toContainText('done');
+});
+
+test('the keyboard reaches everything: stages, pad, next action, undo, help', async ({ tech, page }) => {
+  await tech.openJob('ardwen-solace');
+  await page.keyboard.press('2');
+  await tech.expectStage('Checks');
+  await page.keyboard.press('r');
+  await tech.expectStage('Measure');
+  await page.locator('h1').first().click();
+  await page.keyboard.type('1180');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('.value').first()).toHaveText('11.80 V');
+  await page.keyboard.press('u');
+  await expect(page.getByText('Nothing yet.')).toBeVisible();
+  await page.keyboard.press('?');
+  await expect(page.getByRole('heading', { name: 'Keys' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('heading', { name: 'Keys' })).toBeHidden();
+});
+
+test('every screen is accessible in every light, and fits the tablet without scrolling', async ({
+  tech,
+  page,
+}) => {
+  test.setTimeout(180_000);
+  await tech.openJob('brinmoor-pella');
+  await tech.toMeasure('one click');
+  await tech.read('1185');
+  await tech.next('Go on to Plan');
+  await tech.take(/The van, heavy set/);
+  await tech.next('All off');
+  for (const light of ['Dusk', 'Night', 'Day']) {
+    await page.getByRole('radio', { name: light }).click();
+    for (const stage of STAGES) {
+      await tech.openStage(stage);
+      await tech.expectStage(stage as Parameters<typeof tech.expectStage>[0]);
+      await expectAccessible(page, `${stage}, ${light}`);
+      const overflow = await page.locator('.stage').evaluate((e) => e.scrollHeight - e.clientHeight);
+      expect(overflow, `${stage} scrolls`).toBeLessThanOrEqual(0);
+    }
+  }
+  for (const path of ['board', 'atlas', 'kit', 'log']) {
+    await page.goto(`${tech.url}/${path}`);
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+    await page.waitForLoadState('networkidle');
+    for (const light of ['Dusk', 'Night', 'Day']) {
+      await page.getByRole('radio', { name: light }).click();
+      await expectAccessible(page, `${path}, ${light}`);
+    }
+  }
+});
+
+test('buttons are big enough for gloves', async ({ tech, page }) => {
+  await tech.openJob('brinmoor-pella');
+  for (const stage of STAGES) {
+    await tech.openStage(stage);
+    await tech.expectStage(stage as Parameters<typeof tech.expectStage>[0]);
+    const small = await page
+      .locator('.stage button:visible, .next:visible, vt-rail button:visible')
+      .evaluateAll((all) =>
+        all.filter((b) => b.getBoundingClientRect().height < 48).map((b) => b.textContent),
+      );
+    expect(small, stage).toEqual([]);
+  }
+});
+
+test('a phone shows the whole job without sideways scrolling', async ({ tech, page }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await tech.openJob('ardwen-solace');
+  for (const stage of STAGES) {
+    await tech.openStage(stage);
+    await tech.expectStage(stage as Parameters<typeof tech.expectStage>[0]);
+    const wide = await page.evaluate(() => {
+      const stageBox = document.querySelector('.stage');
+      return [
+        document.documentElement.scrollWidth - innerWidth,
+        stageBox ? stageBox.scrollWidth - stageBox.clientWidth : 0,
+      ];
+    });
+    expect(wide, stage).toEqual([0, 0]);
+    await expect(page.locator('.next')).toBeInViewport();
+  }
+  await tech.tap('Full');
+  await expect(tech.button('Close')).toBeVisible();
+});
+
+test('the atlas finds a machine by any of its words and shows its points', async ({ page, server }) => {
+  await page.goto(`${server.url}/atlas`);
+  await page.getByRole('searchbox').fill('24 v piste');
+  await page.getByRole('button', { name: /Cornice 9/ }).click();
+  await expect(page.getByRole('heading', { name: /Cornice 9/ })).toBeVisible();
+  await expect(page.getByText('Middle joint is live at 12 V to the chassis.')).toBeVisible();
+  await page.getByRole('searchbox').fill('nothing like it');
+  await expect(page.getByText('No machine matches.')).toBeVisible();
+});

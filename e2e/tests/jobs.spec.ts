@@ -1,0 +1,177 @@
+import { expect, test } from '../support/fixtures';
+
+test('petrol hatchback, donor and heavy leads, from call to log', async ({ tech, page }) => {
+  const title = await tech.openJob('brinmoor-pella');
+  await tech.toMeasure('rapid clicking');
+  await tech.read('1190');
+  await expect(page.getByText(/Low, .* Charge before judging/)).toBeVisible();
+  await tech.next('Go on to Plan');
+  await tech.take(/The van, heavy set/);
+  expect(await tech.workSteps(/Go on/)).toEqual([
+    'Everything off, both sides',
+    'Red on casualty block +',
+    'Red on donor block +',
+    'Black on donor block -',
+    'Black on casualty ground point',
+    'Start the donor',
+    'Let the donor lend charge',
+  ]);
+  await tech.next('Go on: crank');
+  await tech.tryOnce('It runs');
+  await tech.next('Go on to Clear down');
+  expect(await tech.workSteps(/Go on/)).toEqual([
+    'Switch a big consumer on',
+    'Stop the donor',
+    'Black off casualty ground point',
+    'Black off donor block -',
+    'Red off donor block +',
+    'Red off casualty block +',
+  ]);
+  await tech.tap('Clock', 'Read charging volts');
+  await tech.read('1420');
+  await tech.read('1405');
+  await tech.openStage('Verdict');
+  await tech.close('Recheck');
+  await page.goto(`${tech.url}/log`);
+  await page.getByRole('searchbox').fill(title);
+  await page.getByRole('link', { name: new RegExp(`${title}.*Recheck`) }).click();
+  await tech.expectStage('Verdict');
+  await expect(page.getByText('Started with help')).toBeVisible();
+});
+
+test('start-stop car through the posts in the bay, lithium pack', async ({ tech }) => {
+  await tech.openJob('ardwen-solace');
+  await tech.toMeasure('slow crank');
+  await tech.read('1205');
+  await tech.next('Go on to Plan');
+  await tech.take(/Lithium pack/);
+  expect(await tech.workSteps(/Go on/)).toEqual([
+    'Everything off, both sides',
+    'Red on casualty red post',
+    'Black on casualty ground point',
+    'Look at the guard lamp',
+    'Switch the pack on',
+  ]);
+  await tech.next('Go on: crank');
+  await tech.tryOnce('It runs');
+  await tech.next('Go on to Clear down');
+  expect(await tech.workSteps(/Go on/)).toEqual([
+    'Switch a big consumer on',
+    'Switch the pack off',
+    'Black off casualty ground point',
+    'Red off casualty red post',
+  ]);
+  await tech.next('Go on to the verdict');
+  await tech.close('Recheck');
+});
+
+test('hybrid wakes on the lead-acid pack and is never cranked', async ({ tech, page }) => {
+  await tech.openJob('tolsey-conflux');
+  await tech.toMeasure('no doors, no screens');
+  await tech.read('1040');
+  await expect(page.getByText(/Dead cell or deeply discharged/)).toBeVisible();
+  await tech.next('Go on to Plan');
+  await expect(page.getByText('cannot hold a steady 12 V for a wake-up')).toBeVisible();
+  await tech.take(/Lead-acid pack, at 12 V/);
+  await tech.workSteps(/Go on/);
+  await tech.next('Go on: wake it');
+  await tech.expectStage('Wake');
+  await tech.tryOnce('Awake, ready');
+  await tech.next('Go on to Clear down');
+  const off = await tech.workSteps(/Go on/);
+  expect(off[0]).toBe('Switch the pack off');
+  await tech.next('Go on to the verdict');
+  await tech.close('Recheck');
+});
+
+test('EV that will not open: latch wires, then a still donor', async ({ tech, page }) => {
+  await tech.openJob('kestow-parcel-e');
+  await tech.next('Safe to work here');
+  await tech.tap('no doors, no screens');
+  await tech.next('Go on to Locate');
+  await expect(
+    page.getByText('Red wire to + of the latch source, black to -: the bonnet unlocks.'),
+  ).toBeVisible();
+  await tech.tap('red cover or cable', 'meter reads plus');
+  await tech.next('Found, positive is sure');
+  await tech.read('1160');
+  await tech.next('Go on to Plan');
+  await tech.take(/The van, heavy set/);
+  const steps = await tech.workSteps(/Go on/);
+  expect(steps).not.toContain('Start the donor');
+  await tech.next('Go on: wake it');
+  await tech.tryOnce('Awake, ready');
+  await tech.next('Go on to Clear down');
+  await tech.workSteps(/Go on/);
+  await tech.next('Go on to the verdict');
+  await tech.close('Recheck');
+});
+
+test('motorcycle from the van with its engine off; a fuel tap is not the battery', async ({ tech }) => {
+  await tech.openJob('ostrel-fell-450');
+  await tech.next('Safe to work here');
+  await tech.tap('brisk crank, no fire', 'was shut');
+  await tech.next('Go on to Locate');
+  await tech.tap('+ mark or P', 'fatter post');
+  await tech.next('Found, positive is sure');
+  await tech.read('1262');
+  await tech.next('Go on to Plan');
+  await tech.take(/The van, light set/);
+  expect(await tech.workSteps(/Go on/)).not.toContain('Start the donor');
+  await tech.next('Go on: crank');
+  await tech.tryOnce('Brisk, no fire');
+  await tech.openStage('Clear down');
+  await tech.workSteps(/Go on/);
+  await tech.next('Go on to the verdict');
+  await tech.close('Not the battery: fuel or engine');
+});
+
+test('24 V piste machine: each block by itself, then 12 V across the weak one only', async ({
+  tech,
+  page,
+}) => {
+  await tech.openJob('hulvane-cornice-9', -9);
+  await tech.toMeasure('slow crank');
+  await tech.read('1185');
+  await tech.read('1255');
+  await tech.next('Go on to Plan');
+  await expect(page.getByText('gives 12 V, this is 24 V').first()).toBeVisible();
+  await tech.take(/Lead-acid pack.*across the lower block/);
+  const steps = await tech.workSteps(/Go on/);
+  expect(steps.slice(1, 3)).toEqual(['Red on casualty lower block +', 'Black on casualty ground point']);
+  await tech.next('Go on: crank');
+  await tech.tryOnce('It runs');
+  await tech.next('Go on to Clear down');
+  await tech.workSteps(/Go on/);
+  await tech.next('Go on to the verdict');
+  await expect(page.getByText(/Blocks of the string apart by, 0\.70 V/)).toBeVisible();
+  await tech.close('Recheck');
+});
+
+test('a frozen block stops the job by its reading alone', async ({ tech, page }) => {
+  await tech.openJob('tolsey-verge-16', -8);
+  await tech.toMeasure('silent, dash dead');
+  await tech.read('910');
+  await tech.expectStage('Stop');
+  await expect(page.getByRole('heading', { name: 'Block frozen' })).toBeVisible();
+  for (const stage of ['Plan', 'Hook up', 'Crank']) {
+    await tech.openStage(stage);
+    await tech.expectStage('Stop');
+  }
+  await tech.next('Stopped. Go to the verdict');
+  await tech.close('Unsafe');
+});
+
+test('a red flag on the scene stops it; withdrawing one asks why', async ({ tech, page }) => {
+  await tech.openJob('wendry-harbour-40', -2);
+  await tech.tap('Fuel smell or spill');
+  await expect(page.getByRole('alert')).toContainText('Vapour catches');
+  await tech.openStage('Hook up');
+  await tech.expectStage('Stop');
+  await tech.tap('It no longer stands');
+  await expect(tech.button('Go on, and log it')).toBeDisabled();
+  await page.getByLabel('Reason, kept in the log').fill('cap was off, locker aired for ten minutes');
+  await tech.tap('Go on, and log it');
+  await tech.expectStage('Hook up');
+  await expect(page.locator('.next')).toContainText('Choose a source in Plan');
+});

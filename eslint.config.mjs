@@ -1,0 +1,66 @@
+import angular from 'angular-eslint';
+import tseslint from 'typescript-eslint';
+
+/** Rules that every TypeScript file keeps. */
+const strict = [...tseslint.configs.strictTypeChecked, ...tseslint.configs.stylisticTypeChecked];
+
+export default tseslint.config(
+  {
+    ignores: [
+      '**/dist/**',
+      '**/out/**',
+      '**/.angular/**',
+      'server/drizzle/**',
+      '**/test-results/**',
+      'server/drizzle.config.ts',
+    ],
+  },
+  {
+    files: ['**/*.ts'],
+    extends: strict,
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    rules: {
+      '@typescript-eslint/consistent-type-imports': 'error',
+      '@typescript-eslint/switch-exhaustiveness-check': [
+        'error',
+        { considerDefaultExhaustiveForUnions: true },
+      ],
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true }],
+      '@typescript-eslint/no-confusing-void-expression': [
+        'error',
+        { ignoreArrowShorthand: true, ignoreVoidOperator: true, ignoreVoidReturningFunctions: true },
+      ],
+      '@typescript-eslint/no-unused-vars': [
+        'error',
+        { argsIgnorePattern: '^_', varsIgnorePattern: '^_', ignoreRestSiblings: true },
+      ],
+      'no-console': 'error',
+      eqeqeq: ['error', 'always', { null: 'ignore' }],
+    },
+  },
+  {
+    files: ['web/**/*.ts'],
+    extends: angular.configs.tsRecommended,
+    processor: angular.processInlineTemplates,
+    rules: {
+      '@angular-eslint/component-selector': ['error', { type: 'element', prefix: 'vt', style: 'kebab-case' }],
+      '@angular-eslint/prefer-on-push-component-change-detection': 'error',
+      '@typescript-eslint/no-extraneous-class': ['error', { allowWithDecorator: true }],
+      '@typescript-eslint/unbound-method': 'off',
+    },
+  },
+  {
+    files: ['web/**/*.html'],
+    extends: [...angular.configs.templateRecommended, ...angular.configs.templateAccessibility],
+    rules: {
+      '@angular-eslint/template/click-events-have-key-events': 'off',
+      '@angular-eslint/template/interactive-supports-focus': 'off',
+      '@angular-eslint/template/no-any': 'error',
+    },
+  },
+  {
+    files: ['**/test/**/*.ts', '**/*.spec.ts', 'e2e/**/*.ts'],
+    rules: { '@typescript-eslint/unbound-method': 'off' },
+  },
+);

@@ -1,0 +1,4 @@
+import { build, install } from './steps.mjs';
+
+await install();
+await build({ force: true });

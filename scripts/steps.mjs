@@ -1,0 +1,87 @@
+import { spawn } from 'node:child_process';
+import { existsSync, readdirSync, statSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const ROOT = dirname(dirname(fileURLToPath(import.meta.url)));
+const NPM = process.platform === 'win32' ? 'npm.cmd' : 'npm';
+
+/**
+ * Runs a command in the foreground and resolves with its output and exit code.
+ * With `quiet` the output is shown only when it fails.
+ */
+export function run(command, args, { cwd = ROOT, quiet = false, env = {} } = {}) {
+  return new Promise((done, failed) => {
+    const child = spawn(command, args, {
+      cwd,
+      env: { ...process.env, ...env },
+      stdio: ['ignore', 'pipe', 'pipe'],
+    });
+    let output = '';
+    const take = (stream) => (chunk) => {
+      output += chunk;
+      if (!quiet) stream.write(chunk);
+    };
+    child.stdout.on('data', take(process.stdout));
+    child.stderr.on('data', take(process.stderr));
+    child.on('error', failed);
+    child.on('close', (code) => {
+      if (quiet && code !== 0) process.stderr.write(output);
+      done({ code, output });
+    });
+  });
+}
+
+/** Runs a command and stops the whole script when it fails. */
+export async function must(command, args, options) {
+  const result = await run(command, args, options);
+  if (result.code !== 0) {
+    process.stderr.write(`\nFailed: ${command} ${args.join(' ')}\n`);
+    process.exit(result.code ?? 1);
+  }
+  return result;
+}
+
+/** Installs the locked dependencies when they are missing or older than the lock file. */
+export async function install() {
+  const installed = join(ROOT, 'node_modules', '.package-lock.json');
+  const isCurrent =
+    existsSync(installed) && statSync(installed).mtimeMs >= statSync(join(ROOT, 'package-lock.json')).mtimeMs;
+  if (isCurrent) return;
+  say('Installing the locked dependencies');
+  await must(NPM, ['ci', '--no-audit', '--no-fund'], { quiet: true });
+}
+
+const SOURCES = ['core', 'contracts', 'server', 'web'];
+const SKIPPED = new Set(['node_modules', 'dist', 'out', '.angular', 'test']);
+
+/** Builds everything when a source is newer than the last build. */
+export async function build({ force = false } = {}) {
+  const webIndex = join(ROOT, 'web', 'dist', 'browser', 'index.html');
+  const snapshot = join(ROOT, 'server', 'dist', 'empty-database.tgz');
+  const builtAt = Math.min(
+    ...[webIndex, snapshot].map((file) => (existsSync(file) ? statSync(file).mtimeMs : 0)),
+  );
+  const changedAt = Math.max(...SOURCES.map((folder) => newest(join(ROOT, folder))));
+  if (!force && builtAt > changedAt) return;
+  say('Building core, contracts and server');
+  await must('npx', ['tsc', '-b', 'core', 'contracts', 'server']);
+  say('Packing an empty database');
+  await must(process.execPath, ['server/dist/src/db/make-snapshot.js']);
+  say('Building the web application');
+  await must('npx', ['ng', 'build', '--progress', 'false'], { cwd: join(ROOT, 'web'), quiet: true });
+}
+
+function newest(folder) {
+  let latest = 0;
+  for (const entry of readdirSync(folder, { withFileTypes: true })) {
+    if (SKIPPED.has(entry.name)) continue;
+    const path = join(folder, entry.name);
+    latest = Math.max(latest, entry.isDirectory() ? newest(path) : statSync(path).mtimeMs);
+  }
+  return latest;
+}
+
+export function say(text) {
+  process.stdout.write(`> ${text}\n`);
+}

@@ -1,0 +1,91 @@
+import {
+  casualtyBlocks,
+  DEFAULT_RULES,
+  hookupOrder,
+  type HookupState,
+  NOTHING_CONNECTED,
+  act,
+  rankOptions,
+  type Machine,
+} from '@voltrek/core';
+import { CAR, KIT, VAN } from '../../../testing/fixtures';
+import { layoutLoop, LOOP_HEIGHT, LOOP_WIDTH, type LoopDrawing } from './loop-layout';
+
+const TEMP_C = -4;
+
+function draw(machine: Machine, optionId: string, steps: number): LoopDrawing {
+  const blocks = casualtyBlocks(machine, [11.8], TEMP_C);
+  const option = rankOptions(machine, KIT, blocks, TEMP_C, DEFAULT_RULES).find(
+    (r) => r.option.id === optionId,
+  )!.option;
+  const order = hookupOrder(machine, VAN, option, 0.1, DEFAULT_RULES);
+  const hookup = order
+    .slice(0, steps)
+    .reduce<HookupState>((s, step) => act(s, step.action), NOTHING_CONNECTED);
+  return layoutLoop({
+    machine,
+    donor: VAN,
+    scene: { machine, option, blocks, tempC: TEMP_C, enclosed: false, casualtyRuns: false },
+    hookup,
+    step: order[steps] ?? null,
+    showPins: false,
+  });
+}
+
+describe('layoutLoop', () => {
+  it('draws both vehicles for a donor, and the casualty with a pack for a pack', () => {
+    expect(draw(CAR, 'donor+heavy', 0).vehicles.map((v) => v.name)).toEqual(['donor', 'casualty']);
+    const pack = draw(CAR, 'lithium@12', 0);
+    expect(pack.vehicles.map((v) => v.name)).toEqual(['casualty']);
+    expect(pack.pack?.isOn).toBeFalse();
+  });
+
+  it('shows the clamps as they go on, a free end where a lead hangs, and both leads when done', () => {
+    expect(draw(CAR, 'donor+heavy', 1).clamps).toEqual([]);
+    const one = draw(CAR, 'donor+heavy', 2).clamps;
+    expect(one.map((c) => [c.clamp, c.isFree])).toEqual([
+      ['redCasualty', false],
+      ['redSource', true],
+    ]);
+    const all = draw(CAR, 'donor+heavy', 5);
+    expect(all.clamps.every((c) => !c.isFree)).toBeTrue();
+    expect(all.leads.length).toBe(2);
+  });
+
+  it('carries the same current in red and black once the loop is closed, and none before', () => {
+    const [red, black] = draw(CAR, 'donor+heavy', 5).leads;
+    expect(red!.amps).toBeGreaterThan(1);
+    expect(red!.amps).toBeCloseTo(black!.amps, 3);
+    for (const lead of draw(CAR, 'donor+heavy', 4).leads) expect(lead.amps).toBeLessThan(0.01);
+  });
+
+  it('points at the next place, inside the drawing', () => {
+    for (const steps of [1, 2, 3, 4]) {
+      const { target } = draw(CAR, 'donor+heavy', steps);
+      expect(target).not.toBeNull();
+      expect(target!.flag.x).toBeGreaterThanOrEqual(0);
+      expect(target!.flag.x + 106).toBeLessThanOrEqual(LOOP_WIDTH);
+      expect(target!.flag.y + 32).toBeLessThanOrEqual(LOOP_HEIGHT);
+    }
+    expect(draw(CAR, 'donor+heavy', 5).target).toBeNull();
+  });
+
+  it('numbers every point, none upon another and all inside', () => {
+    const { pins } = layoutLoop({
+      machine: CAR,
+      donor: null,
+      scene: null,
+      hookup: NOTHING_CONNECTED,
+      step: null,
+      showPins: true,
+    });
+    expect(pins.map((p) => p.number)).toEqual(CAR.points.map((_, i) => i + 1));
+    pins.forEach((a, i) => {
+      expect(a.at.x).toBeGreaterThan(0);
+      expect(a.at.y).toBeLessThan(LOOP_HEIGHT);
+      pins.slice(i + 1).forEach((b) => {
+        expect(Math.hypot(a.at.x - b.at.x, a.at.y - b.at.y)).toBeGreaterThan(20);
+      });
+    });
+  });
+});

@@ -1,0 +1,130 @@
+import { detailOf, event, JOB_ID, opened } from '../../../testing/fixtures';
+import {
+  selectEvents,
+  selectJob,
+  selectNextHookupStep,
+  selectOptions,
+  selectUndoable,
+} from './job-selectors';
+import { JobActions, jobFeature, type JobState } from './job-state';
+
+const { reducer } = jobFeature;
+type Action = Parameters<typeof reducer>[1];
+
+function after(...actions: Action[]): JobState {
+  const start = reducer(undefined, { type: 'start' } as unknown as Action);
+  return [JobActions.opened({ jobId: JOB_ID }), ...actions].reduce(reducer, start);
+}
+const open = opened();
+const loaded = (waiting: Parameters<typeof JobActions.loaded>[0]['waiting'] = []) =>
+  JobActions.loaded({ jobId: JOB_ID, detail: detailOf([open]), waiting });
+const ids = (state: JobState): string[] =>
+  selectEvents.projector(state.logged, state.pending).map((e) => e.id);
+
+describe('the job slice', () => {
+  it('holds a reported event until the server has it', () => {
+    const tap = event('symptom.recorded', { symptom: 'silence' });
+    const pending = after(loaded(), JobActions.reported({ event: tap }));
+    expect(pending.pending).toEqual([tap]);
+    const saved = reducer(
+      pending,
+      JobActions.acknowledged({ event: tap, revision: 2, at: '2027-01-15T02:41:00Z' }),
+    );
+    expect(saved.pending).toEqual([]);
+    expect(ids(saved)).toEqual([open.id, tap.id]);
+    expect(saved.savedAt).toBe('2027-01-15T02:41:00Z');
+  });
+
+  it('counts an event once however often it is heard', () => {
+    const tap = event('symptom.recorded', { symptom: 'silence' });
+    const heard = JobActions.heard({ event: tap, revision: 2 });
+    const acknowledged = JobActions.acknowledged({ event: tap, revision: 2, at: '' });
+    expect(ids(after(loaded(), JobActions.reported({ event: tap }), heard, acknowledged, heard))).toEqual([
+      open.id,
+      tap.id,
+    ]);
+  });
+
+  it('keeps the server’s order when events arrive out of it', () => {
+    const [first, second] = [
+      event('symptom.recorded', { symptom: 'silence' }),
+      event('symptom.recorded', { symptom: 'one-click' }),
+    ];
+    const state = after(
+      loaded(),
+      JobActions.heard({ event: second, revision: 3 }),
+      JobActions.acknowledged({ event: first, revision: 2, at: '' }),
+    );
+    expect(ids(state)).toEqual([open.id, first.id, second.id]);
+  });
+
+  it('ignores an event of another job', () => {
+    const other = { ...event('symptom.recorded', { symptom: 'silence' }), jobId: 'other' };
+    expect(ids(after(loaded(), JobActions.heard({ event: other, revision: 2 })))).toEqual([open.id]);
+  });
+
+  it('keeps a refused event in sight with its reason', () => {
+    const tap = event('clamp.attached', { clamp: 'redCasualty', pointId: 'plus' });
+    const state = after(
+      loaded(),
+      JobActions.reported({ event: tap }),
+      JobActions.refused({ event: tap, why: 'No plan.' }),
+    );
+    expect(state.pending).toEqual([]);
+    expect(state.refused).toEqual([{ event: tap, why: 'No plan.' }]);
+    expect(reducer(state, JobActions.refusalRead({ eventId: tap.id })).refused).toEqual([]);
+  });
+
+  it('takes up what was kept on the device, but not what the server already has', () => {
+    const kept = event('symptom.recorded', { symptom: 'silence' });
+    expect(after(loaded([kept, open])).pending).toEqual([kept]);
+  });
+});
+
+describe('the job selectors', () => {
+  const rootOf = (state: JobState) => ({ job: state });
+
+  it('fold pending events with the rest, so that a tap shows at once', () => {
+    const tap = event('symptom.recorded', { symptom: 'rapid-click' });
+    const state = after(loaded(), JobActions.reported({ event: tap }));
+    expect(selectJob(rootOf(state))?.symptoms).toEqual(['rapid-click']);
+    expect(selectUndoable(rootOf(state))?.id).toBe(tap.id);
+  });
+
+  it('do not solve the options again for a tap that changes nothing of them', () => {
+    const before = after(loaded());
+    const options = selectOptions(rootOf(before));
+    const tapped = reducer(
+      before,
+      JobActions.reported({ event: event('symptom.recorded', { symptom: 'silence' }) }),
+    );
+    expect(selectOptions(rootOf(tapped))).toBe(options);
+    const read = event('reading.taken', { kind: 'rest', volts: 11.9, block: 0, tempC: -4, source: 'typed' });
+    expect(selectOptions(rootOf(reducer(tapped, JobActions.reported({ event: read }))))).not.toBe(options);
+  });
+
+  it('offer the first step of the chosen source, then the next', () => {
+    const { option, crank, outlook } = selectOptions(rootOf(after(loaded())))[0]!;
+    const plan = event('plan.chosen', {
+      optionId: option.id,
+      sourceId: option.sourceId,
+      leadSetId: option.leadSetId,
+      sourceKind: option.sourceKind,
+      outlook: outlook!,
+      starterVolts: crank!.starterVolts,
+      starterAmps: crank!.starterAmps,
+      rpm: crank!.rpm,
+      neededRpm: crank!.neededRpm,
+      wakeVolts: null,
+    });
+    const planned = after(loaded(), JobActions.reported({ event: plan }));
+    expect(selectNextHookupStep(rootOf(planned))?.action).toEqual({ kind: 'confirm', what: 'all-off' });
+    const confirmed = reducer(
+      planned,
+      JobActions.reported({ event: event('step.confirmed', { step: 'all-off' }) }),
+    );
+    expect(selectNextHookupStep(rootOf(confirmed))?.action).toEqual(
+      jasmine.objectContaining({ kind: 'attach', clamp: 'redCasualty' }),
+    );
+  });
+});

@@ -1,0 +1,114 @@
+import type { EventData, EventType, JobEvent, KitItem, Machine, MachinePoint } from '@voltrek/core';
+
+const at = (
+  id: string,
+  kind: MachinePoint['kind'],
+  xMm: number,
+  yMm: number,
+  block?: number,
+): MachinePoint => ({
+  id,
+  kind,
+  label: id,
+  xMm,
+  yMm,
+  steps: ['Look.'],
+  ...(block !== undefined && { block }),
+});
+
+/** A petrol car with its block in front. */
+export const CAR: Machine = {
+  id: 'car',
+  maker: 'Test',
+  model: 'Car',
+  machineClass: 'car',
+  gearbox: 'manual',
+  systemVolts: 12,
+  lengthMm: 4000,
+  widthMm: 1700,
+  outline: [
+    { xMm: 0, yMm: 0 },
+    { xMm: 1700, yMm: 0 },
+    { xMm: 1700, yMm: 4000 },
+    { xMm: 0, yMm: 4000 },
+  ],
+  glass: [],
+  wheels: [],
+  blocks: [
+    {
+      rating: { chemistry: 'flooded', capacityAh: 60, ccaAmps: 540, ccaStandard: 'EN' },
+      rect: { xMm: 100, yMm: 400, widthMm: 240, lengthMm: 180 },
+      place: 'front bay',
+      closedIn: false,
+    },
+  ],
+  points: [
+    { ...at('plus', 'block-positive', 150, 490, 0), label: 'Block +' },
+    { ...at('minus', 'block-negative', 290, 490, 0), label: 'Block -' },
+    at('ground', 'ground-point', 1400, 500),
+  ],
+  engine: { fuel: 'petrol', displacementL: 1.6, cylinders: 4, systemVolts: 12 },
+  smartAlternator: false,
+  resets: ['Clock'],
+  cautions: [],
+};
+
+export const VAN: Machine = { ...CAR, id: 'van', model: 'Van', lengthMm: 5000 };
+
+const leads = { sectionMm2: 25, lengthM: 3.5, conductor: 'copper', bite: 'clean' } as const;
+
+export const KIT: readonly KitItem[] = [
+  {
+    kind: 'donor',
+    id: 'donor',
+    name: 'The van',
+    machineId: 'van',
+    systemVolts: 12,
+    block: { chemistry: 'agm', capacityAh: 95, ccaAmps: 850, ccaStandard: 'EN' },
+    soc: 0.95,
+    alternatorSpareAmps: 60,
+  },
+  { kind: 'lead-set', id: 'heavy', name: 'Heavy set', leads },
+  { kind: 'lithium-pack', id: 'lithium', name: 'Lithium pack', peakAmps: 800, charge: 0.8, leads },
+];
+
+export const JOB_ID = '0c9d8e7f-1a2b-4c3d-8e4f-5a6b7c8d9e0f';
+let made = 0;
+
+/** An event of the test job, a minute after the one before. */
+export function event<T extends EventType>(type: T, data: EventData[T]): JobEvent {
+  made += 1;
+  const id = `00000000-0000-4000-8000-${String(made).padStart(12, '0')}`;
+  const moment = new Date(Date.parse('2027-01-15T02:00:00.000Z') + made * 60_000).toISOString();
+  return { id, jobId: JOB_ID, at: moment, by: 'crew-1', type, data } as JobEvent;
+}
+
+export const opened = (): JobEvent =>
+  event('job.opened', {
+    callId: 'call-1',
+    callNumber: 1,
+    title: 'Test car',
+    placeName: 'Test yard',
+    machineId: 'car',
+    ambientC: -4,
+  });
+
+/** What the server sends with a job. */
+export const detailOf = (events: readonly JobEvent[]) => ({
+  call: {
+    id: 'call-1',
+    number: 1,
+    receivedAt: '2027-01-15T02:00:00.000Z',
+    title: 'Test car',
+    placeName: 'Test yard',
+    said: 'It clicks.',
+    machineId: 'car',
+    ambientC: -4,
+    urgent: false,
+  },
+  events,
+  machine: CAR,
+  kit: KIT,
+  donorMachine: VAN,
+  earlierFlatCalls: 0,
+});
