@@ -196,7 +196,15 @@ export class AtlasPage {
     const machine = this.chosen();
     return (
       machine &&
-      layoutLoop({ machine, donor: null, scene: null, hookup: NOTHING_CONNECTED, step: null, showPins: true })
+      layoutLoop({
+        machine,
+        donor: null,
+        scene: null,
+        hookup: NOTHING_CONNECTED,
+        step: null,
+        showPins: true,
+        machineName: machine.model,
+      })
     );
   });
 

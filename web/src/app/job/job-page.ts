@@ -94,6 +94,7 @@ export class JobPage implements OnDestroy {
       scene: stage === 'locate' || stage === 'measure' ? null : (this.rescue()?.scene ?? null),
       hookup: work.job.hookup,
       step: work.job.closedAt === null ? step : null,
+      machineName: 'casualty',
       showPins: stage === 'locate' || stage === 'measure' || this.rescue() === null,
     });
   });

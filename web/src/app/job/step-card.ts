@@ -32,11 +32,11 @@ import { actionTitle, pointFor } from './step-words';
     @if (contact(); as c) {
       <dl>
         <div>
-          <dt>across the gap</dt>
+          <dt>{{ isRemoval() ? 'gap it opens' : 'across the gap' }}</dt>
           <dd class="figure">{{ c.gapVolts.toFixed(2) }} <small>V</small></dd>
         </div>
         <div>
-          <dt>when it bites</dt>
+          <dt>{{ isRemoval() ? 'it carries now' : 'when it bites' }}</dt>
           <dd class="figure">{{ c.biteAmps.toFixed(0) }} <small>A</small></dd>
         </div>
         <div>
@@ -140,6 +140,7 @@ export class StepCard {
     const { action } = this.step();
     return action.kind === 'attach' || action.kind === 'detach' ? action.clamp : null;
   });
+  protected readonly isRemoval = computed(() => this.step().action.kind === 'detach');
   protected readonly title = computed(() =>
     actionTitle(this.step().action, this.work(), this.rescue(), this.work().job.hookup),
   );

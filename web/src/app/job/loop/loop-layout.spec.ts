@@ -29,6 +29,7 @@ function draw(machine: Machine, optionId: string, steps: number): LoopDrawing {
     hookup,
     step: order[steps] ?? null,
     showPins: false,
+    machineName: 'casualty',
   });
 }
 
@@ -78,6 +79,7 @@ describe('layoutLoop', () => {
       hookup: NOTHING_CONNECTED,
       step: null,
       showPins: true,
+      machineName: 'casualty',
     });
     expect(pins.map((p) => p.number)).toEqual(CAR.points.map((_, i) => i + 1));
     pins.forEach((a, i) => {

@@ -116,6 +116,8 @@ export interface LoopInput {
   readonly step: HookupStep | null;
   /** Numbers on the points, for finding them. */
   readonly showPins: boolean;
+  /** What the drawn machine is called here. */
+  readonly machineName: string;
 }
 
 /** The drawing of a rescue as its clamps stand now. */
@@ -130,7 +132,11 @@ export function layoutLoop(input: LoopInput): LoopDrawing {
     ...(donor
       ? [drawVehicle(donor, 'donor', takenBlocks(donor, [hookup.redSource, hookup.blackSource]))]
       : []),
-    drawVehicle(casualty, 'casualty', takenBlocks(casualty, [hookup.redCasualty, hookup.blackCasualty])),
+    drawVehicle(
+      casualty,
+      input.machineName,
+      takenBlocks(casualty, [hookup.redCasualty, hookup.blackCasualty]),
+    ),
   ];
   const circuit = drawCircuit(input, ends, casualty, donor, pack);
   return {
