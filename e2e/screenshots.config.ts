@@ -1,3 +1,4 @@
+import { defineConfig } from '@playwright/test';
 import config from './playwright.config';
 
-export default { ...config, testDir: '.', testMatch: 'screenshots.spec.ts' };
+export default defineConfig({ ...config, testDir: '.', testMatch: 'screenshots.spec.ts' });
