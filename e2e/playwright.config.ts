@@ -11,7 +11,7 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     screenshot: 'only-on-failure',
     launchOptions: {
-      executablePath: process.env['CHROME_BIN'] ?? '/usr/bin/chromium',
+      executablePath: process.env.CHROME_BIN ?? '/usr/bin/chromium',
       args: [
         '--no-sandbox',
         '--disable-gpu',

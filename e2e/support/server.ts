@@ -47,7 +47,7 @@ export class TestServer {
   /** Ends it with a signal and waits until it is gone. */
   async stop(signal: NodeJS.Signals = 'SIGTERM'): Promise<number | null> {
     const child = this.process;
-    if (!child || child.exitCode !== null || child.signalCode !== null) return child?.exitCode ?? null;
+    if (child?.exitCode !== null || child.signalCode !== null) return child?.exitCode ?? null;
     const gone = once(child, 'exit');
     child.kill(signal);
     await gone;
