@@ -16,7 +16,7 @@ export function typedVolts(text: string): number | null {
   }
   const divisor = DIVISOR_BY_DIGITS[digits.length];
   if (divisor === undefined) return null;
-  const plain = Number(digits) / divisor;
-  const value = plain > MOST_VOLTS && digits.length < 4 ? plain / 10 : plain;
+  const isTooMuch = Number(digits) / divisor > MOST_VOLTS && digits.length < 4;
+  const value = Number(digits) / (isTooMuch ? divisor * 10 : divisor);
   return sign ? -value : value;
 }
