@@ -233,7 +233,7 @@ describe('refusalOf', () => {
 
   it('sends the user back to the checks after four tries', () => {
     const log = connected();
-    for (let i = 0; i < DEFAULT_RULES.rotateTriesMax; i++) {
+    for (let i = 0; i < DEFAULT_RULES.crankTriesMax; i++) {
       log.take('attempt.started', {}, 90);
       log.take('attempt.ended', { outcome: 'slow', seconds: 8, lowestVolts: null }, 8);
     }

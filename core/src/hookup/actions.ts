@@ -2,7 +2,7 @@ import { CLAMP_IDS, type ClampId } from '../circuit/rescue.js';
 import { anyClampOn, type HookupState, NOTHING_CONNECTED } from './state.js';
 
 /** Steps that change nothing the circuit can show, but must be done. */
-export const CONFIRMATIONS = ['all-off', 'guard-lamp', 'wait', 'big-consumer-on', 'sum-check'] as const;
+export const CONFIRMATIONS = ['all-off', 'guard-lamp', 'wait', 'big-consumer-on'] as const;
 export type Confirmation = (typeof CONFIRMATIONS)[number];
 
 /** One thing that hands do. */

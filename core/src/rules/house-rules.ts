@@ -42,7 +42,7 @@ export const RULES = {
   donorWaitMinPetrol: house(3, 'min', 'inside the usual 2 to 5 min; gives a low block surface charge'),
   donorWaitMinDiesel: house(5, 'min', 'a diesel draws more and colder, so the long end of 2 to 5 min'),
   donorWaitMinVeryFlat: house(8, 'min', 'a very flat block takes little current at first'),
-  rotateTriesMax: house(4, 'tries', 'past that the fault is elsewhere or the starter overheats'),
+  crankTriesMax: house(4, 'tries', 'past that the fault is elsewhere or the starter overheats'),
   crankSecondsMaxSmall: house(5, 's', 'small starters have little copper to take heat'),
   crankSecondsMax: house(10, 's', 'starter windings heat faster than they cool'),
   crankSecondsMaxBigDiesel: house(15, 's', "big diesels, with the maker's leave"),

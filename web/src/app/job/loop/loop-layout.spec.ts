@@ -9,7 +9,8 @@ import {
   type Machine,
 } from '@voltrek/core';
 import { CAR, KIT, VAN } from '../../../testing/fixtures';
-import { layoutLoop, LOOP_HEIGHT, LOOP_WIDTH, type LoopDrawing } from './loop-layout';
+import { LOOP_HEIGHT, LOOP_WIDTH, type LoopDrawing } from './drawing';
+import { layoutLoop } from './loop-layout';
 
 const TEMP_C = -4;
 

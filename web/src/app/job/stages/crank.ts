@@ -260,7 +260,7 @@ export class Crank {
       ? 0
       : restSecondsLeft(this.work().job, new Date(this.now()).toISOString(), DEFAULT_RULES),
   );
-  protected readonly spent = computed(() => this.work().job.triesSinceChecks >= DEFAULT_RULES.rotateTriesMax);
+  protected readonly spent = computed(() => this.work().job.triesSinceChecks >= DEFAULT_RULES.crankTriesMax);
   private readonly seconds = computed(() => {
     const running = this.running();
     return running ? Math.max(0, (this.now() - Date.parse(running.startedAt)) / 1000) : 0;
@@ -281,7 +281,7 @@ export class Crank {
   protected readonly limitNote = computed(() =>
     this.wakes()
       ? 'Hold the volts steady until its own lamps say ready.'
-      : `${this.limitSeconds()} s at most, then ${DEFAULT_RULES.crankRestSeconds} s rest, ${DEFAULT_RULES.rotateTriesMax} tries.`,
+      : `${this.limitSeconds()} s at most, then ${DEFAULT_RULES.crankRestSeconds} s rest, ${DEFAULT_RULES.crankTriesMax} tries.`,
   );
   protected readonly startLabel = computed(() => {
     const nth = this.work().job.attempts.length + 1;

@@ -249,11 +249,6 @@ export const CONFIRM_WORDS: Record<
     detail: 'Heated screen or blower on the casualty. It takes the spike when the leads come off.',
     go: 'Consumer is on',
   },
-  'sum-check': {
-    title: 'Meter the sum',
-    detail: 'Both blocks together must read the system voltage.',
-    go: 'Sum is right',
-  },
 };
 
 export const REASON_WORDS: Record<StepReason, string> = {

@@ -1,0 +1,84 @@
+import type { ClampId } from '@voltrek/core';
+
+/** A place on the drawing, in its own units. */
+export interface XY {
+  readonly x: number;
+  readonly y: number;
+}
+
+export interface DrawnVehicle {
+  readonly name: string;
+  readonly namePlace: XY;
+  readonly outline: string;
+  readonly glass: readonly string[];
+  readonly wheels: readonly string[];
+  readonly blocks: readonly { readonly path: string; readonly label: XY; readonly text: string }[];
+}
+
+export interface DrawnPin {
+  readonly number: number;
+  readonly pointId: string;
+  readonly label: string;
+  /** Where the point truly is, and where its number stands. */
+  readonly point: XY;
+  readonly at: XY;
+  readonly isPositive: boolean;
+}
+
+export interface DrawnClamp {
+  readonly clamp: ClampId;
+  readonly at: XY;
+  readonly isRed: boolean;
+  readonly isFree: boolean;
+  readonly label: string;
+}
+
+export interface DrawnLead {
+  readonly isRed: boolean;
+  readonly path: string;
+  readonly amps: number;
+  readonly label: XY;
+}
+
+export interface DrawnVolts {
+  readonly at: XY;
+  readonly text: string;
+}
+
+/** Everything the Loop shows, computed from geometry and circuit. */
+export interface LoopDrawing {
+  readonly width: number;
+  readonly height: number;
+  readonly vehicles: readonly DrawnVehicle[];
+  readonly pack: { readonly at: XY; readonly name: string; readonly isOn: boolean } | null;
+  readonly pins: readonly DrawnPin[];
+  readonly leads: readonly DrawnLead[];
+  readonly clamps: readonly DrawnClamp[];
+  readonly volts: readonly DrawnVolts[];
+  readonly target: DrawnTarget | null;
+}
+
+/** Where hands go next: a ring on the point, and a flag on whichever side is free. */
+export interface DrawnTarget {
+  readonly at: XY;
+  readonly flag: XY;
+  readonly pole: string;
+  readonly isRemoval: boolean;
+}
+
+/** Size of the drawing, in its own units. */
+export const LOOP_WIDTH = 440;
+export const LOOP_HEIGHT = 560;
+export const MARGIN = 16;
+
+export interface Size {
+  readonly width: number;
+  readonly height: number;
+}
+
+/** True when two boxes share any ground. */
+export function overlaps(a: XY, aSize: Size, b: XY, bSize: Size): boolean {
+  return (
+    a.x < b.x + bSize.width && b.x < a.x + aSize.width && a.y < b.y + bSize.height && b.y < a.y + aSize.height
+  );
+}

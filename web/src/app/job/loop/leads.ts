@@ -1,0 +1,140 @@
+import {
+  anyClampOn,
+  CLAMP_IDS,
+  type ClampId,
+  clampsInHand,
+  type HookupScene,
+  type HookupState,
+  PACK_END,
+  pointOf,
+  rescueCircuit,
+  rescueOf,
+  solveDc,
+  voltsAcross,
+} from '@voltrek/core';
+import {
+  type DrawnLead,
+  type DrawnVolts,
+  type LoopDrawing,
+  LOOP_HEIGHT,
+  LOOP_WIDTH,
+  type XY,
+} from './drawing';
+import { PACK_SIZE, type Placed, pointPlace } from './placing';
+import { tagPlace, underNose } from './vehicle';
+
+/** What the circuit part of the drawing is made from. */
+export interface CircuitInput {
+  readonly scene: HookupScene | null;
+  readonly hookup: HookupState;
+}
+
+export type Ends = Record<ClampId, { readonly at: XY; readonly isOn: boolean }>;
+
+/** Where each clamp is drawn: on its point, or hanging free on the way there. */
+export function clampEnds(
+  { hookup, scene }: CircuitInput,
+  casualty: Placed,
+  donor: Placed | null,
+  pack: XY | null,
+): Ends {
+  const middle = { x: LOOP_WIDTH * 0.44, y: LOOP_HEIGHT * 0.42 };
+  const end = (clamp: ClampId): { at: XY; isOn: boolean } => {
+    const isRed = clamp === 'redCasualty' || clamp === 'redSource';
+    const isSource = clamp === 'redSource' || clamp === 'blackSource';
+    if (isSource && pack && scene) {
+      return {
+        at: { x: pack.x + PACK_SIZE.width, y: pack.y + PACK_SIZE.height * (isRed ? 0.28 : 0.72) },
+        isOn: true,
+      };
+    }
+    const pointId = hookup.clamps[clamp];
+    const on = isSource ? donor : casualty;
+    if (pointId !== null && on && pointId !== PACK_END)
+      return { at: pointPlace(on, pointOf(on.machine, pointId)), isOn: true };
+    return {
+      at: {
+        x: middle.x + (isRed ? -44 : 20) + (isSource ? -30 : 0),
+        y: middle.y + (isSource ? -46 : 34) + (isRed ? 0 : 26),
+      },
+      isOn: false,
+    };
+  };
+  return Object.fromEntries(CLAMP_IDS.map((clamp) => [clamp, end(clamp)])) as Ends;
+}
+
+export function drawCircuit(
+  { scene, hookup }: CircuitInput,
+  ends: Ends,
+  casualty: Placed,
+  donor: Placed | null,
+  pack: XY | null,
+): Pick<LoopDrawing, 'leads' | 'clamps' | 'volts'> {
+  if (!scene) return { leads: [], clamps: [], volts: [] };
+  const solution = solveDc(rescueCircuit(rescueOf(scene, hookup)));
+  const lead = (isRed: boolean, from: ClampId, to: ClampId, element: string): DrawnLead[] => {
+    if (!ends[from].isOn && !ends[to].isOn) return [];
+    const { path, middle } = leadPath(ends[from].at, ends[to].at, isRed);
+    return [{ isRed, path, amps: Math.abs(solution.amps.get(element) ?? 0), label: middle }];
+  };
+  const inHand = new Set(clampsInHand(scene.option));
+  const drawn = CLAMP_IDS.filter((c) => inHand.has(c) && (ends[c].isOn || ends[otherEnd(c)].isOn));
+  const top = casualty.machine.blocks.length - 1;
+  const isConnected = anyClampOn(hookup);
+  return {
+    leads: [
+      ...lead(true, 'redSource', 'redCasualty', 'lead.red'),
+      ...lead(false, 'blackSource', 'blackCasualty', 'lead.black'),
+    ],
+    clamps: drawn.map((clamp) => ({
+      clamp,
+      at: ends[clamp].at,
+      isRed: clamp === 'redCasualty' || clamp === 'redSource',
+      isFree: !ends[clamp].isOn,
+      label: ends[clamp].isOn ? 'on' : 'free',
+    })),
+    volts: [
+      voltsTag(tagPlace(casualty), voltsAcross(solution, `casualty.block${top}+`, 'casualty.block0-')),
+      ...(donor ? [voltsTag(underNose(donor), voltsAcross(solution, 'source.plus', 'source.minus'))] : []),
+      ...(pack && (hookup.packOn || isConnected)
+        ? [
+            voltsTag(
+              { x: pack.x, y: pack.y - 34 },
+              hookup.packOn ? voltsAcross(solution, 'source.plus', 'source.minus') : 0,
+            ),
+          ]
+        : []),
+    ],
+  };
+}
+
+function otherEnd(clamp: ClampId): ClampId {
+  const pairs: Record<ClampId, ClampId> = {
+    redCasualty: 'redSource',
+    redSource: 'redCasualty',
+    blackCasualty: 'blackSource',
+    blackSource: 'blackCasualty',
+  };
+  return pairs[clamp];
+}
+
+function voltsTag(at: XY, value: number): DrawnVolts {
+  return { at, text: `${value.toFixed(2)} V` };
+}
+
+/** A lead hangs in a curve between its ends; red bows one way and black the other, so that they never lie on one another. */
+function leadPath(from: XY, to: XY, isRed: boolean): { path: string; middle: XY } {
+  const dx = to.x - from.x;
+  const dy = to.y - from.y;
+  const span = Math.hypot(dx, dy) || 1;
+  const bow = Math.min(58, span * 0.28) * (isRed ? -1 : 1);
+  const nx = (-dy / span) * bow;
+  const ny = (dx / span) * bow;
+  const c1 = { x: from.x + dx * 0.25 + nx, y: from.y + dy * 0.25 + ny + 16 };
+  const c2 = { x: from.x + dx * 0.75 + nx, y: from.y + dy * 0.75 + ny + 16 };
+  const f = (n: number): string => n.toFixed(1);
+  return {
+    path: `M${f(from.x)} ${f(from.y)}C${f(c1.x)} ${f(c1.y)} ${f(c2.x)} ${f(c2.y)} ${f(to.x)} ${f(to.y)}`,
+    middle: { x: (from.x + to.x) / 2 + nx * 0.75, y: (from.y + to.y) / 2 + ny * 0.75 + 12 },
+  };
+}

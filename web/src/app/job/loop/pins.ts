@@ -1,0 +1,48 @@
+import { type DrawnPin, LOOP_HEIGHT, LOOP_WIDTH, MARGIN, type XY } from './drawing';
+import { type Placed, pointPlace } from './placing';
+
+/** Pins nearer than this are pushed apart, drawing units. */
+const PIN_APART = 30;
+
+/** A number for every point of the machine. */
+export function pinsOf(placed: Placed): DrawnPin[] {
+  const { machine } = placed;
+  const points = machine.points.map((point) => pointPlace(placed, point));
+  const apart = pushedApart(points);
+  return machine.points.map((point, i) => ({
+    number: i + 1,
+    pointId: point.id,
+    label: point.label,
+    point: points[i]!,
+    at: apart[i]!,
+    isPositive:
+      point.kind === 'red-post' || point.kind === 'block-positive' || point.kind === 'latch-wire-positive',
+  }));
+}
+
+/** The same places, moved as little as it takes to stand clear of one another and inside the drawing. */
+function pushedApart(points: readonly XY[]): XY[] {
+  const places = points.map((p) => ({ ...p }));
+  for (let round = 0; round < 30; round++) {
+    for (let i = 0; i < places.length; i++) {
+      for (let j = i + 1; j < places.length; j++) {
+        const a = places[i]!;
+        const b = places[j]!;
+        const dx = b.x - a.x || 0.01;
+        const dy = b.y - a.y;
+        const span = Math.hypot(dx, dy);
+        if (span >= PIN_APART) continue;
+        const push = (PIN_APART - span) / 2 / span;
+        a.x -= dx * push;
+        a.y -= dy * push;
+        b.x += dx * push;
+        b.y += dy * push;
+      }
+    }
+    for (const p of places) {
+      p.x = Math.min(Math.max(p.x, MARGIN), LOOP_WIDTH - MARGIN);
+      p.y = Math.min(Math.max(p.y, MARGIN), LOOP_HEIGHT - MARGIN);
+    }
+  }
+  return places;
+}

@@ -1,0 +1,54 @@
+import { type HookupStep, pointOf } from '@voltrek/core';
+import { type DrawnTarget, type LoopDrawing, LOOP_HEIGHT, LOOP_WIDTH, overlaps, type XY } from './drawing';
+import type { Ends } from './leads';
+import { type Placed, pointPlace } from './placing';
+import { TAG } from './vehicle';
+
+const FLAG = { width: 106, height: 32 } as const;
+const RING = 21;
+const POLE = 24;
+
+/** The ring and flag of the step to do now; null for a step that is not a clamp. */
+export function targetOf(
+  step: HookupStep | null,
+  casualty: Placed,
+  donor: Placed | null,
+  ends: Ends,
+  circuit: Pick<LoopDrawing, 'clamps' | 'volts'>,
+): DrawnTarget | null {
+  const action = step?.action;
+  if (action?.kind === 'detach' && ends[action.clamp].isOn)
+    return flagged(ends[action.clamp].at, true, circuit);
+  if (action?.kind !== 'attach') return null;
+  const isSource = action.clamp === 'redSource' || action.clamp === 'blackSource';
+  const on = isSource ? donor : casualty;
+  return on ? flagged(pointPlace(on, pointOf(on.machine, action.pointId)), false, circuit) : null;
+}
+
+/** Tries the flag on each side and takes the one that covers least. */
+function flagged(
+  at: XY,
+  isRemoval: boolean,
+  { clamps, volts }: Pick<LoopDrawing, 'clamps' | 'volts'>,
+): DrawnTarget {
+  const reach = RING + POLE;
+  const middleY = at.y - FLAG.height / 2;
+  const middleX = Math.min(Math.max(at.x - FLAG.width / 2, 0), LOOP_WIDTH - FLAG.width);
+  const sides = [
+    { flag: { x: at.x - reach - FLAG.width, y: middleY }, pole: `M${-RING} 0H${-reach}` },
+    { flag: { x: at.x + reach, y: middleY }, pole: `M${RING} 0H${reach}` },
+    { flag: { x: middleX, y: at.y + reach }, pole: `M0 ${RING}V${reach}` },
+    { flag: { x: middleX, y: at.y - reach - FLAG.height }, pole: `M0 ${-RING}V${-reach}` },
+  ];
+  const covers = ({ flag }: (typeof sides)[number]): number => {
+    const isOut =
+      flag.x < 0 || flag.y < 0 || flag.x + FLAG.width > LOOP_WIDTH || flag.y + FLAG.height > LOOP_HEIGHT;
+    const hitsClamp = clamps.filter((c) =>
+      overlaps(flag, FLAG, { x: c.at.x - 18, y: c.at.y - 18 }, { width: 36, height: 36 }),
+    );
+    const hitsVolts = volts.filter((v) => overlaps(flag, FLAG, v.at, TAG));
+    return (isOut ? 10 : 0) + hitsClamp.length * 3 + hitsVolts.length * 2;
+  };
+  const best = sides.reduce((a, b) => (covers(b) < covers(a) ? b : a));
+  return { at, isRemoval, ...best };
+}
