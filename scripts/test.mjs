@@ -18,6 +18,20 @@ async function findChromium() {
   return process.exit(1);
 }
 
+/** The independent solver that the core is proved against. */
+async function findNgspice() {
+  const { code } = await run('ngspice', ['--version'], { quiet: true }).catch(() => ({ code: 1 }));
+  if (code === 0) return;
+  if (process.getuid?.() === 0 && existsSync('/usr/bin/apt-get')) {
+    say('Installing ngspice from Debian');
+    await must('apt-get', ['update'], { quiet: true });
+    await must('apt-get', ['install', '-y', '--no-install-recommends', 'ngspice'], { quiet: true });
+    return;
+  }
+  process.stderr.write('ngspice is missing. Install the Debian package "ngspice".\n');
+  process.exit(1);
+}
+
 let passed = 0;
 let failed = 0;
 
@@ -66,6 +80,7 @@ function countPlaywright(output) {
 
 await install();
 const chromium = await findChromium();
+await findNgspice();
 const env = { CHROME_BIN: chromium };
 await build();
 say('Type check and lint');

@@ -88,6 +88,7 @@ const DATA: Record<EventType, yup.AnyObjectSchema> = {
     leadSetId: yup.string().matches(ID_PATTERN).nullable().defined(),
     sourceKind: oneOf(SOURCE_KINDS),
     outlook: oneOf(OUTLOOKS),
+    odds: yup.number().min(0).max(1).nullable().defined(),
     starterVolts: maybeFigure(),
     starterAmps: maybeFigure(),
     rpm: maybeFigure(),

@@ -63,6 +63,7 @@ const PLAN: EventData['plan.chosen'] = {
   leadSetId: 'heavy',
   sourceKind: 'donor',
   outlook: 'cranks',
+  odds: null,
   starterVolts: 10.5,
   starterAmps: 200,
   rpm: 200,

@@ -82,6 +82,7 @@ describe('the job log', () => {
       leadSetId: null,
       sourceKind: 'lithium-pack',
       outlook: 'cranks',
+      odds: null,
       starterVolts: 10,
       starterAmps: 200,
       rpm: 200,

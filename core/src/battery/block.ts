@@ -39,7 +39,7 @@ const WARM_RESISTANCE_RATIO = 0.55;
 const WARM_TEMP_C = 25;
 
 /** Resistance against full by state of charge: the plates starve of acid in the last tenth. */
-const RESISTANCE_BY_SOC: Knots = [
+export const RESISTANCE_BY_SOC: Knots = [
   [0, 8],
   [0.03, 5.6],
   [0.1, 3],
@@ -81,3 +81,9 @@ export function blockOhms(rating: BlockRating, state: BlockState): number {
 export function blockOpenVolts(rating: BlockRating, state: BlockState): number {
   return state.overDischargedVolts ?? restVoltsAt(rating.chemistry, state.soc, state.tempC);
 }
+
+/**
+ * How a block's resistance comes in: part at once, part as the plates polarise over about a second. The whole is what the
+ * cold-cranking figure anchors.
+ */
+export const POLARISATION = { share: 0.35, seconds: 1 } as const;

@@ -1,4 +1,4 @@
-import { interpolate, inverseOf } from '../quantities/interpolate.js';
+import { interpolate, inverseOf, type Knots } from '../quantities/interpolate.js';
 import {
   type Chemistry,
   isLeadAcid,
@@ -19,6 +19,12 @@ function temperatureTerm(chemistry: Chemistry, tempC: number): number {
 /** Rested open-circuit volts of a 12 V block at state of charge `soc` (0 to 1) and `tempC`. */
 export function restVoltsAt(chemistry: Chemistry, soc: number, tempC: number): number {
   return interpolate(REST_VOLTS[chemistry], soc) + temperatureTerm(chemistry, tempC);
+}
+
+/** The whole curve of rest volts by state of charge at `tempC`. */
+export function restVoltsByCharge(chemistry: Chemistry, tempC: number): Knots {
+  const shift = temperatureTerm(chemistry, tempC);
+  return REST_VOLTS[chemistry].map(([soc, volts]) => [soc, volts + shift] as const);
 }
 
 /** A state of charge read from rest volts, with the band it may truly lie in. Fractions of full. */

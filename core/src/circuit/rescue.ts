@@ -37,6 +37,8 @@ export interface Rescue {
   readonly sourceOn: boolean;
   readonly leads: LeadSet | null;
   readonly tempC: number;
+  /** How much worse the clamps bite than their kind usually does; left out: as usual. */
+  readonly clampWear?: number;
   /** Where each clamp bites now; null = free. Source ends bite the source's own + and -. */
   readonly clamps: Readonly<Record<ClampId, Terminal | null>>;
 }
@@ -46,7 +48,8 @@ const STARTER_CABLE_OHMS = 0.0012;
 const BODY_STRAP_OHMS = 0.0004;
 const POST_CABLE_OHMS = 0.0008;
 const LINK_OHMS = 0.0003;
-const ALTERNATOR_OHMS = 0.01;
+/** What an alternator's regulation lets its volts sag by, ohms. */
+export const ALTERNATOR_OHMS = 0.01;
 
 const side = (name: string) => `casualty.${name}`;
 
@@ -138,7 +141,7 @@ function sourceElements(rescue: Rescue): Element[] {
   const ohms = conductorOhms(leads, tempC);
   elements.push(wire('lead.red', clampNode('redSource'), clampNode('redCasualty'), ohms));
   elements.push(wire('lead.black', clampNode('blackCasualty'), clampNode('blackSource'), ohms));
-  const bite = CLAMP_OHMS[leads.bite];
+  const bite = CLAMP_OHMS[leads.bite] * (rescue.clampWear ?? 1);
   for (const clamp of CLAMP_IDS) {
     const terminal = clamps[clamp];
     if (!terminal) continue;

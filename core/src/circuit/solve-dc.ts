@@ -17,6 +17,12 @@ const MAX_PASSES = 20;
 
 type RegulatedState = 'holding' | 'limited' | 'off';
 
+/** A circuit made ready to be solved many times: only the values of its elements may change between solutions. */
+export interface PreparedDc {
+  /** @param elements the same elements in the same order as those it was prepared with */
+  readonly solve: (elements: readonly Element[]) => Solution;
+}
+
 /**
  * Volts and amps of a circuit at rest, by nodal analysis on the small dense system. Regulated supplies are settled by repeated
  * solving: each is holding its volts, at its current limit, or off.
@@ -25,22 +31,58 @@ type RegulatedState = 'holding' | 'limited' | 'off';
  *   unique answer exists, `no-settling` when the supplies chase each other
  */
 export function solveDc(circuit: Circuit): Solution {
-  circuit.elements.forEach(requireSolvable);
-  const states = new Map<Regulated, RegulatedState>();
-  for (const e of circuit.elements) if (e.kind === 'regulated') states.set(e, 'holding');
-  for (let pass = 0; pass < MAX_PASSES; pass++) {
-    const solution = solveLinear(circuit, states);
-    let changed = false;
-    for (const [supply, state] of states) {
-      const next = settle(supply, solution);
-      if (next !== state) {
-        states.set(supply, next);
-        changed = true;
+  return prepareDc(circuit).solve(circuit.elements);
+}
+
+/** Numbers the nodes once, so that solving again with other values costs only the arithmetic. Throws as `solveDc` does, on solving. */
+export function prepareDc(circuit: Circuit): PreparedDc {
+  const index = indexNodes(circuit);
+  const ends = circuit.elements.map((e) => {
+    const [a, b] = e.kind === 'resistor' ? [e.a, e.b] : [e.plus, e.minus];
+    return { a: index.get(a) ?? -1, b: index.get(b) ?? -1 };
+  });
+  const n = index.size;
+  const rows = Array.from({ length: n }, () => new Float64Array(n + 1));
+  // A supply starts in the state it settled in last time: the answer is the same, found sooner.
+  const states = circuit.elements.map((): RegulatedState => 'holding');
+  return {
+    solve: (elements) => {
+      elements.forEach(requireSolvable);
+      for (let pass = 0; pass < MAX_PASSES; pass++) {
+        const x = solveLinear(rows, elements, ends, states);
+        if (settled(elements, ends, states, x))
+          return solutionOf(circuit.ground, index, elements, ends, states, x);
       }
-    }
-    if (!changed) return solution;
-  }
-  throw new CircuitError('no-settling', 'the regulated supplies of this circuit do not settle');
+      throw new CircuitError('no-settling', 'the regulated supplies of this circuit do not settle');
+    },
+  };
+}
+
+interface Ends {
+  /** Row of each end's node; -1 is ground. */
+  readonly a: number;
+  readonly b: number;
+}
+
+/** Moves each supply to the state its surroundings ask for; true when none had to move. */
+function settled(
+  elements: readonly Element[],
+  ends: readonly Ends[],
+  states: RegulatedState[],
+  x: Float64Array,
+): boolean {
+  let unchanged = true;
+  elements.forEach((e, i) => {
+    if (e.kind !== 'regulated') return;
+    const next = settle(e, across(x, ends[i]!));
+    if (next !== states[i]) unchanged = false;
+    states[i] = next;
+  });
+  return unchanged;
+}
+
+function across(x: Float64Array, { a, b }: Ends): number {
+  return (a < 0 ? 0 : x[a]!) - (b < 0 ? 0 : x[b]!);
 }
 
 function requireSolvable(e: Element): void {
@@ -52,58 +94,76 @@ function requireSolvable(e: Element): void {
   }
 }
 
-function settle(supply: Regulated, solution: Solution): RegulatedState {
-  const across = voltsAcross(solution, supply.plus, supply.minus);
-  const wanted = (supply.volts - across) / supply.ohms;
+function settle(supply: Regulated, acrossVolts: number): RegulatedState {
+  const wanted = (supply.volts - acrossVolts) / supply.ohms;
   if (wanted > supply.maxAmps) return 'limited';
-  if (wanted < 0) return 'off';
-  return 'holding';
+  return wanted < 0 ? 'off' : 'holding';
 }
 
-function solveLinear(circuit: Circuit, states: ReadonlyMap<Regulated, RegulatedState>): Solution {
-  const index = indexNodes(circuit);
-  const n = index.size;
-  const matrix = Array.from({ length: n }, () => new Float64Array(n + 1));
-  const at = (node: NodeName): number => (node === circuit.ground ? -1 : index.get(node)!);
-  const conduct = (a: NodeName, b: NodeName, siemens: number): void => {
-    const i = at(a);
-    const j = at(b);
-    if (i >= 0) matrix[i]![i]! += siemens;
-    if (j >= 0) matrix[j]![j]! += siemens;
-    if (i >= 0 && j >= 0) {
-      matrix[i]![j]! -= siemens;
-      matrix[j]![i]! -= siemens;
-    }
-  };
-  const inject = (into: NodeName, outOf: NodeName, amps: number): void => {
-    if (at(into) >= 0) matrix[at(into)]![n]! += amps;
-    if (at(outOf) >= 0) matrix[at(outOf)]![n]! -= amps;
-  };
-  for (let i = 0; i < n; i++) matrix[i]![i]! += LEAK_S;
-  for (const e of circuit.elements) {
-    switch (e.kind) {
-      case 'resistor':
-        conduct(e.a, e.b, 1 / e.ohms);
-        break;
-      case 'source':
-        conduct(e.plus, e.minus, 1 / e.ohms);
-        inject(e.plus, e.minus, e.volts / e.ohms);
-        break;
-      case 'load':
-        inject(e.minus, e.plus, e.amps);
-        break;
-      case 'regulated':
-        if (states.get(e) === 'holding') {
-          conduct(e.plus, e.minus, 1 / e.ohms);
-          inject(e.plus, e.minus, e.volts / e.ohms);
-        } else if (states.get(e) === 'limited') inject(e.plus, e.minus, e.maxAmps);
-        break;
-    }
+function solveLinear(
+  rows: readonly Float64Array[],
+  elements: readonly Element[],
+  ends: readonly Ends[],
+  states: readonly RegulatedState[],
+): Float64Array {
+  const n = rows.length;
+  const order = [...rows];
+  for (let i = 0; i < n; i++) {
+    order[i]!.fill(0);
+    order[i]![i] = LEAK_S;
   }
-  const x = eliminate(matrix);
-  const volts = new Map<NodeName, number>([[circuit.ground, 0]]);
+  const conduct = ({ a, b }: Ends, siemens: number): void => {
+    if (a >= 0) order[a]![a]! += siemens;
+    if (b >= 0) order[b]![b]! += siemens;
+    if (a >= 0 && b >= 0) {
+      order[a]![b]! -= siemens;
+      order[b]![a]! -= siemens;
+    }
+  };
+  const inject = ({ a, b }: Ends, amps: number): void => {
+    if (a >= 0) order[a]![n]! += amps;
+    if (b >= 0) order[b]![n]! -= amps;
+  };
+  elements.forEach((e, i) => {
+    const at = ends[i]!;
+    if (e.kind === 'load') inject(at, -e.amps);
+    else if (e.kind === 'regulated' && states[i] !== 'holding')
+      inject(at, states[i] === 'limited' ? e.maxAmps : 0);
+    else {
+      conduct(at, 1 / e.ohms);
+      if (e.kind !== 'resistor') inject(at, e.volts / e.ohms);
+    }
+  });
+  return eliminate(order);
+}
+
+function solutionOf(
+  ground: NodeName,
+  index: ReadonlyMap<NodeName, number>,
+  elements: readonly Element[],
+  ends: readonly Ends[],
+  states: readonly RegulatedState[],
+  x: Float64Array,
+): Solution {
+  const volts = new Map<NodeName, number>([[ground, 0]]);
   for (const [node, i] of index) volts.set(node, x[i]!);
-  return { volts, amps: branchAmps(circuit, states, volts) };
+  const amps = new Map<string, number>();
+  elements.forEach((e, i) => amps.set(e.name, branchAmps(e, across(x, ends[i]!), states[i]!)));
+  return { volts, amps };
+}
+
+function branchAmps(e: Element, acrossVolts: number, state: RegulatedState): number {
+  switch (e.kind) {
+    case 'resistor':
+      return acrossVolts / e.ohms;
+    case 'source':
+      return (e.volts - acrossVolts) / e.ohms;
+    case 'load':
+      return e.amps;
+    case 'regulated':
+      if (state === 'limited') return e.maxAmps;
+      return state === 'off' ? 0 : (e.volts - acrossVolts) / e.ohms;
+  }
 }
 
 function indexNodes(circuit: Circuit): Map<NodeName, number> {
@@ -149,35 +209,6 @@ function eliminate(rows: Float64Array[]): Float64Array {
     x[r] = sum / row[r]!;
   }
   return x;
-}
-
-function branchAmps(
-  circuit: Circuit,
-  states: ReadonlyMap<Regulated, RegulatedState>,
-  volts: ReadonlyMap<NodeName, number>,
-): Map<string, number> {
-  const amps = new Map<string, number>();
-  const across = (a: NodeName, b: NodeName): number => volts.get(a)! - volts.get(b)!;
-  for (const e of circuit.elements) {
-    switch (e.kind) {
-      case 'resistor':
-        amps.set(e.name, across(e.a, e.b) / e.ohms);
-        break;
-      case 'source':
-        amps.set(e.name, (e.volts - across(e.plus, e.minus)) / e.ohms);
-        break;
-      case 'load':
-        amps.set(e.name, e.amps);
-        break;
-      case 'regulated': {
-        const state = states.get(e);
-        const held = (e.volts - across(e.plus, e.minus)) / e.ohms;
-        amps.set(e.name, state === 'limited' ? e.maxAmps : state === 'off' ? 0 : held);
-        break;
-      }
-    }
-  }
-  return amps;
 }
 
 /** Volts from node `b` up to node `a`; zero when a node is not in the circuit. */

@@ -1,12 +1,23 @@
-import { blockOhms, blockOpenVolts, type BlockState } from '../battery/block.js';
+import { blockOhms, blockOpenVolts, type BlockRating, type BlockState } from '../battery/block.js';
 import { socFromRestVolts } from '../battery/rest-volts.js';
 import type { ModelBlock } from '../circuit/rescue.js';
 import type { Machine } from '../machine/machine.js';
+
+/** What is known of one block: its rating, and its charge within a band. */
+export interface BlockBelief {
+  readonly rating: BlockRating;
+  readonly soc: number;
+  readonly socLow: number;
+  readonly socHigh: number;
+  /** Rest volts when below the flat line; otherwise left out. */
+  readonly overDischargedVolts?: number;
+}
 
 /** The casualty's blocks as the plan takes them: measured where a reading is there, assumed where not. */
 export interface CasualtyBlocks {
   readonly models: readonly ModelBlock[];
   readonly socs: readonly number[];
+  readonly beliefs: readonly BlockBelief[];
   /** At least one block has been read. */
   readonly measured: boolean;
   readonly allMeasured: boolean;
@@ -19,6 +30,8 @@ export interface CasualtyBlocks {
 
 /** Charge assumed of a block nobody has measured on a machine that will not start. */
 export const ASSUMED_SOC = 0.1;
+/** Band of that assumption: it may be quite flat or half full. */
+const ASSUMED_BAND = { low: 0, high: 0.5 } as const;
 /** Resistance growth assumed of a casualty's block: a few winters old. */
 export const ASSUMED_AGEING = 1.3;
 /** Charge at which the other block of a string can carry its half of a crank. */
@@ -52,12 +65,26 @@ export function casualtyBlocks(
     ohms: blockOhms(machine.blocks[i]!.rating, state),
   }));
   const socs = states.map((s) => s.soc);
+  const beliefs = states.map((state, i): BlockBelief => {
+    const { rating } = machine.blocks[i]!;
+    const volts = restVolts[i] ?? null;
+    const band = volts === null ? ASSUMED_BAND : socFromRestVolts(rating.chemistry, volts, tempC);
+    const { soc, overDischargedVolts } = state;
+    return {
+      rating,
+      soc,
+      socLow: band.low,
+      socHigh: band.high,
+      ...(overDischargedVolts !== undefined && { overDischargedVolts }),
+    };
+  });
   const volts = models.map((m) => m.openVolts);
   const weakest = volts.indexOf(Math.min(...volts));
   const read = machine.blocks.map((_, i) => (restVolts[i] ?? null) !== null);
   return {
     models,
     socs,
+    beliefs,
     measured: read.some(Boolean),
     allMeasured: read.every(Boolean),
     weakest,

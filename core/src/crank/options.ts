@@ -10,6 +10,7 @@ import {
   lithiumSource,
   type SourceModel,
 } from '../sources/kit.js';
+import type { OddsInput } from './odds.js';
 import { type CrankPoint, crankPoint, type WakePoint, wakePoint } from './quick.js';
 import type { CasualtyBlocks } from './casualty-blocks.js';
 import { type Across, clampPoints, terminalOf } from './clamp-points.js';
@@ -153,6 +154,24 @@ export function connectedRescue(
     tempC,
     clamps: { redCasualty: red, redSource: red, blackSource: black, blackCasualty: black },
   };
+}
+
+/**
+ * What the odds of a start are drawn from, for one option; null for a machine that wakes and does not crank.
+ *
+ * @param samples how many draws
+ */
+export function oddsInput(
+  machine: Machine,
+  option: SourceOption | null,
+  blocks: CasualtyBlocks,
+  tempC: number,
+  rules: HouseRules,
+  samples: number,
+): OddsInput | null {
+  if (!machine.engine) return null;
+  const rescue = connectedRescue(machine, option, blocks, tempC, rules);
+  return { rescue, blocks: blocks.beliefs, engine: machine.engine, samples };
 }
 
 /** All options solved, those that fit first, best first. */

@@ -1,6 +1,6 @@
 import { biteName, type Rescue, rescueCircuit, terminalNode } from '../circuit/rescue.js';
-import { solveDc, voltsAcross } from '../circuit/solve-dc.js';
-import type { Solution } from '../circuit/circuit.js';
+import { prepareDc, type PreparedDc, solveDc, voltsAcross } from '../circuit/solve-dc.js';
+import type { Solution, VoltSource } from '../circuit/circuit.js';
 import {
   breakawayNm,
   defaultStarter,
@@ -26,41 +26,65 @@ export interface CrankPoint {
   readonly controlMinVolts: number;
 }
 
-/** Bisection steps: halves a 100 rad/s span to under a thousandth of an rpm. */
-const BISECTIONS = 32;
+/** Second speed the network is solved at to find how current falls with speed, rad/s. */
+const PROBE_RAD_S = 10;
+/** Torque and drag may differ by this share at the answer before it is looked for step by step. */
+const CLOSE_SHARE = 1e-9;
+const BISECTIONS = 40;
 const TOP_RAD_S = 100;
 
 /**
- * Quasi-steady crank: the speed at which the starter's torque equals the engine's drag, with the whole rescue circuit solved at
- * each trial speed. Torque falls and drag rises with speed, so the crossing is unique.
+ * Quasi-steady crank: the speed at which the starter's torque equals the engine's drag, with the whole rescue circuit solved. Current
+ * falls in a straight line with speed as long as no supply changes state, and drag rises with speed and its root, so the crossing has
+ * a closed form. Where a supply does change state the crossing, still unique, is found by bisection.
  *
  * @param rescue the circuit; its load is replaced by the starter
+ * @param prepared this rescue's circuit made ready by `prepareCrank`, when many like it are to be solved
  * @returns the steady point, or the locked-starter point with `turns: false` when torque cannot break the engine away
  */
 export function crankPoint(
   rescue: Rescue,
   engine: Engine,
   starter: Starter = defaultStarter(engine),
+  prepared?: PreparedDc,
 ): CrankPoint {
-  const solveAt = (radS: number): Solution =>
-    solveDc(
-      rescueCircuit({
-        ...rescue,
-        load: { kind: 'starter', backEmfVolts: starter.kVoltSeconds * radS, ohms: starter.ohms },
-      }),
-    );
+  const { tempC } = rescue;
+  const circuit = rescueCircuit({
+    ...rescue,
+    load: { kind: 'starter', backEmfVolts: 0, ohms: starter.ohms },
+  });
+  const { solve } = prepared ?? prepareDc(circuit);
+  const elements = [...circuit.elements];
+  const starterAt = elements.findIndex((e) => e.name === 'starter');
+  const solveAt = (radS: number): Solution => {
+    elements[starterAt] = {
+      ...circuit.elements[starterAt]!,
+      volts: starter.kVoltSeconds * radS,
+    } as VoltSource;
+    return solve(elements);
+  };
   // A source's current counts outwards; a starter's is the current into it.
   const ampsIn = (solution: Solution): number => -solution.amps.get('starter')!;
-  const torque = (solution: Solution): number => starter.efficiency * starter.kVoltSeconds * ampsIn(solution);
+  const torquePerAmp = starter.efficiency * starter.kVoltSeconds;
+  const torque = (solution: Solution): number => torquePerAmp * ampsIn(solution);
 
   const locked = solveAt(0);
-  if (torque(locked) <= breakawayNm(engine, rescue.tempC)) return describe(locked, 0, false);
+  if (torque(locked) <= breakawayNm(engine, tempC)) return describe(locked, 0, false);
+
+  const torqueFall = (torque(locked) - torque(solveAt(PROBE_RAD_S))) / PROBE_RAD_S;
+  const still = engineDragNm(engine, 0, tempC);
+  const oil = engineDragNm(engine, 1, tempC) - still;
+  const root = (Math.sqrt(oil ** 2 + 4 * torqueFall * (torque(locked) - still)) - oil) / (2 * torqueFall);
+  const radS = root ** 2;
+  const solution = solveAt(radS);
+  const off = Math.abs(torque(solution) - engineDragNm(engine, radS, tempC));
+  if (off <= CLOSE_SHARE * torque(locked)) return describe(solution, radS, true);
 
   let low = 0;
   let high = TOP_RAD_S;
   for (let i = 0; i < BISECTIONS; i++) {
     const mid = (low + high) / 2;
-    if (torque(solveAt(mid)) > engineDragNm(engine, mid, rescue.tempC)) low = mid;
+    if (torque(solveAt(mid)) > engineDragNm(engine, mid, tempC)) low = mid;
     else high = mid;
   }
   return describe(solveAt(low), low, true);
@@ -78,6 +102,11 @@ export function crankPoint(
       controlMinVolts: starter.controlMinVolts,
     };
   }
+}
+
+/** A rescue's cranking circuit made ready for many solutions with other values but the same clamps. */
+export function prepareCrank(rescue: Rescue): PreparedDc {
+  return prepareDc(rescueCircuit({ ...rescue, load: { kind: 'starter', backEmfVolts: 0, ohms: 1 } }));
 }
 
 /** The steady point of a wake-up: no crank, only a load that must be fed between two limits. */

@@ -124,3 +124,35 @@ export function neededRpm(engine: Engine, tempC: number): number {
 export const SMALL_ENGINE_L = 0.7;
 /** Diesels big enough for the long crank limit, litres. */
 export const BIG_DIESEL_L = 6;
+
+/** Extra torque of the first movement dies away over about this crank speed, rad/s. */
+export const BREAKAWAY_DECAY_RAD_S = 1.5;
+
+/**
+ * Torque against a turning crankshaft at one temperature, averaged over compression, with the extra grip of the first movement.
+ *
+ * @returns N m by crank speed in rad/s; made once, since a simulation asks it thousands of times
+ */
+export function frictionAt(engine: Engine, tempC: number): (radS: number) => number {
+  const still = engineDragNm(engine, 0, tempC);
+  // Oil drag grows with the root of speed, so its value at one radian a second is its factor.
+  const oil = engineDragNm(engine, 1, tempC) - still;
+  const grip = breakawayNm(engine, tempC) - still;
+  return (radS) =>
+    still +
+    oil * Math.sqrt(Math.max(radS, 0)) +
+    (radS < 6 * BREAKAWAY_DECAY_RAD_S ? grip * Math.exp(-((radS / BREAKAWAY_DECAY_RAD_S) ** 2)) : 0);
+}
+
+/** Share by which torque swings about its mean as pistons pass compression: fewer cylinders, deeper swing. */
+export function compressionRipple(engine: Engine): number {
+  return Math.min(0.9, 1.4 / engine.cylinders);
+}
+
+/** Turning inertia at the crankshaft per litre, kg m2: flywheel, crank and the geared-up starter. */
+const INERTIA_PER_L: Record<Fuel, number> = { petrol: 0.1, diesel: 0.17 };
+
+/** Turning inertia at the crankshaft, kg m2. A default by displacement. */
+export function inertiaKgM2(engine: Engine): number {
+  return INERTIA_PER_L[engine.fuel] * engine.displacementL;
+}

@@ -55,6 +55,8 @@ export interface PlanRecord {
   readonly leadSetId: string | null;
   readonly sourceKind: SourceOption['sourceKind'];
   readonly outlook: Outlook;
+  /** Share of starts the plan expected, 0 to 1; null when it was not computed. */
+  readonly odds: number | null;
   readonly starterVolts: number | null;
   readonly starterAmps: number | null;
   readonly rpm: number | null;

@@ -114,8 +114,7 @@ function refuseAttempt(job: Job, at: string, rules: HouseRules): Refusal | null 
   const last = job.attempts.at(-1);
   if (last?.outcome === 'started') return 'already-running';
   if (!hookupComplete(job)) return 'clamps-unfinished';
-  if (job.triesSinceChecks >= rules.crankTriesMax && !overridden(job, 'crankTriesMax'))
-    return 'tries-spent';
+  if (job.triesSinceChecks >= rules.crankTriesMax && !overridden(job, 'crankTriesMax')) return 'tries-spent';
   return restSecondsLeft(job, at, rules) > 0 ? 'rest-first' : null;
 }
 

@@ -1,5 +1,12 @@
 import { type CasualtyBlocks, casualtyBlocks } from '../crank/casualty-blocks.js';
-import { type RankedOption, rankOptions, type SourceOption, sourceOptions } from '../crank/options.js';
+import {
+  oddsInput,
+  type RankedOption,
+  rankOptions,
+  type SourceOption,
+  sourceOptions,
+} from '../crank/options.js';
+import type { OddsInput } from '../crank/odds.js';
 import { clearingOrder, hookupOrder, type HookupStep } from '../hookup/order.js';
 import type { HookupScene } from '../hookup/state.js';
 import type { Machine } from '../machine/machine.js';
@@ -25,6 +32,25 @@ export function rankForJob(
   rules: HouseRules,
 ): RankedOption[] {
   return rankOptions(machine, kit, blocksOfJob(job, machine), workingTempC(job), rules);
+}
+
+/** Samples drawn for the odds on screen: enough for a band of about a point either way. */
+const ODDS_SAMPLES = 4000;
+
+/** What the odds of each fitting option are drawn from, by option id; empty for a machine that wakes. */
+export function oddsForJob(
+  job: JobReadings,
+  machine: Machine,
+  ranked: readonly RankedOption[],
+  rules: HouseRules,
+): ReadonlyMap<string, OddsInput> {
+  const blocks = blocksOfJob(job, machine);
+  const inputs = new Map<string, OddsInput>();
+  for (const { option, unfit } of ranked) {
+    const input = unfit ? null : oddsInput(machine, option, blocks, workingTempC(job), rules, ODDS_SAMPLES);
+    if (input) inputs.set(option.id, input);
+  }
+  return inputs;
 }
 
 /** The option that the job's plan names; null without a plan or when the kit no longer has it. */

@@ -40,3 +40,12 @@ export function conductorOhms(set: LeadSet, tempC: number): number {
 export function leadSetOhms(set: LeadSet, tempC: number): number {
   return 2 * conductorOhms(set, tempC) + 4 * CLAMP_OHMS[set.bite];
 }
+
+/** Heat held per volume, J / (m3 K): copper; aluminium core with a tenth of copper. */
+const HEAT_PER_M3: Record<Conductor, number> = { copper: 3.45e6, 'copper-clad-aluminium': 2.53e6 };
+
+/** Heat that warms both conductors of the set by one degree, J/K: what a crank's losses go into before the air takes any. */
+export function leadHeatCapacity(set: LeadSet): number {
+  const m3 = 2 * set.lengthM * set.sectionMm2 * 1e-6;
+  return m3 * HEAT_PER_M3[set.conductor];
+}

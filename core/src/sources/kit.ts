@@ -88,6 +88,10 @@ export interface SourceModel {
   readonly alternator?: { readonly volts: number; readonly maxAmps: number };
   /** Above this the source cannot deliver or shuts itself off. */
   readonly maxAmps?: number;
+  /** Lead-acid inside: part of its resistance is polarisation, which builds up over about a second. */
+  readonly polarises?: boolean;
+  /** A capacitor bank: its volts fall with the charge it gives. `ohms` then stands for both, at the moment of judgement. */
+  readonly capacitor?: { readonly farads: number; readonly esrOhms: number };
 }
 
 /** Regulated volts of a donor's alternator at idle. */
@@ -108,6 +112,7 @@ export function donorSource(donor: DonorKit, engineRunning: boolean, tempC: numb
   return {
     openVolts: blocks * blockOpenVolts(donor.block, state),
     ohms: blocks * blockOhms(donor.block, state),
+    polarises: true,
     ...(engineRunning && {
       alternator: { volts: blocks * ALTERNATOR_VOLTS, maxAmps: donor.alternatorSpareAmps },
     }),
@@ -128,6 +133,7 @@ export function leadPackSource(pack: LeadPackKit, output: 12 | 24, tempC: number
   return {
     openVolts: blocks * blockOpenVolts(pack.block, state),
     ohms: blocks * blockOhms(pack.block, state),
+    polarises: true,
   };
 }
 
@@ -137,5 +143,10 @@ export function leadPackSource(pack: LeadPackKit, output: 12 | 24, tempC: number
  */
 export function capacitorSource(bank: CapacitorBoosterKit): SourceModel {
   const bankFarads = bank.cellFarads / bank.cells;
-  return { openVolts: bank.volts, ohms: bank.cells * bank.cellOhms + CAPACITOR_MID_CRANK_S / bankFarads };
+  const esrOhms = bank.cells * bank.cellOhms;
+  return {
+    openVolts: bank.volts,
+    ohms: esrOhms + CAPACITOR_MID_CRANK_S / bankFarads,
+    capacitor: { farads: bankFarads, esrOhms },
+  };
 }

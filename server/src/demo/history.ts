@@ -236,6 +236,7 @@ function planOf({ option, crank, wake }: RankedOption, outlook: Outlook): EventD
     leadSetId: option.leadSetId,
     sourceKind: option.sourceKind,
     outlook: crank ? outlookOf(crank) : outlook,
+    odds: null,
     starterVolts: crank?.starterVolts ?? null,
     starterAmps: crank?.starterAmps ?? null,
     rpm: crank?.rpm ?? null,

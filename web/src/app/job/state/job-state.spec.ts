@@ -111,6 +111,7 @@ describe('the job selectors', () => {
       leadSetId: option.leadSetId,
       sourceKind: option.sourceKind,
       outlook: outlook!,
+      odds: null,
       starterVolts: crank!.starterVolts,
       starterAmps: crank!.starterAmps,
       rpm: crank!.rpm,

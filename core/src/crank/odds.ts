@@ -1,0 +1,177 @@
+import { blockOhms } from '../battery/block.js';
+import { restVoltsAt } from '../battery/rest-volts.js';
+import type { Rescue } from '../circuit/rescue.js';
+import { defaultStarter, type Engine } from '../engine/engine.js';
+import { normal, type Random } from '../quantities/random.js';
+import type { BlockBelief } from './casualty-blocks.js';
+import { type CrankPoint, crankPoint, prepareCrank } from './quick.js';
+
+/** What is not known of a crank. Each is drawn once per sample. */
+export const UNKNOWNS = ['charge', 'ageing', 'clamps', 'drag', 'temperature'] as const;
+export type Unknown = (typeof UNKNOWNS)[number];
+
+export interface OddsInput {
+  /** The circuit at its most likely values; blocks are replaced in each sample. */
+  readonly rescue: Rescue;
+  readonly blocks: readonly BlockBelief[];
+  readonly engine: Engine;
+  readonly samples: number;
+}
+
+export interface Odds {
+  /** Share of the samples that start. */
+  readonly start: number;
+  /** Where the true share lies, 95 in 100 (Wilson score). */
+  readonly low: number;
+  readonly high: number;
+  readonly samples: number;
+  readonly meanRpm: number;
+  readonly meanStarterVolts: number;
+  /** How much of the doubt each unknown brings: squared correlation with the speed margin, 0 to 1. */
+  readonly matters: Readonly<Record<Unknown, number>>;
+}
+
+/** Resistance growth of a block of unknown age: most lie between new and twice new. */
+const AGEING_MEDIAN = 1.3;
+const AGEING_LOG_DEVIATION = 0.25;
+/** Clamp contact varies by a factor: one bite in six is worse than half as much again. */
+const CLAMP_LOG_DEVIATION = 0.4;
+/** Drag of engines of one size differs by oil and wear. */
+const DRAG_DEVIATION = 0.1;
+/** Oil and block lag behind the air, degC. */
+const TEMPERATURE_DEVIATION = 2.5;
+/** Speed at which an engine fires differs by tune; it widens the threshold rather than the speed. */
+const NEEDED_DEVIATION = 0.08;
+
+/**
+ * The odds of a start by seeded Monte Carlo over what is not known. Every sample solves the whole circuit at its quasi-steady point.
+ *
+ * @param onProgress told the share done about fifty times; return false to stop early
+ * @returns null when stopped
+ */
+export function startOdds(
+  input: OddsInput,
+  random: Random,
+  onProgress: (share: number) => boolean = () => true,
+): Odds | null {
+  const { samples } = input;
+  if (!Number.isInteger(samples) || samples < 1)
+    throw new RangeError('samples must be a whole number above zero');
+  const starter = defaultStarter(input.engine);
+  const prepared = prepareCrank(drawnRescue(input, MOST_LIKELY));
+  const every = Math.max(1, Math.floor(samples / 50));
+  const tally = correlations();
+  let starts = 0;
+  let rpm = 0;
+  let volts = 0;
+  for (let i = 0; i < samples; i++) {
+    const draw = drawUnknowns(random);
+    const point = crankPoint(
+      drawnRescue(input, draw),
+      { ...input.engine, displacementL: input.engine.displacementL * draw.drag },
+      starter,
+      prepared,
+    );
+    const needed = point.neededRpm * Math.max(0.5, normal(random, 1, NEEDED_DEVIATION));
+    if (doesStart(point, needed)) starts++;
+    rpm += point.rpm;
+    volts += point.starterVolts;
+    tally.add(draw, point.turns ? point.rpm / needed : point.starterAmps / 1e4);
+    if (i % every === 0 && !onProgress(i / samples)) return null;
+  }
+  return {
+    start: starts / samples,
+    ...wilson(starts, samples),
+    samples,
+    meanRpm: rpm / samples,
+    meanStarterVolts: volts / samples,
+    matters: tally.squared(),
+  };
+}
+
+function doesStart(point: CrankPoint, needed: number): boolean {
+  return point.turns && point.rpm >= needed && point.starterVolts >= point.controlMinVolts;
+}
+
+interface Draw {
+  /** Standard score of the charge within its band. */
+  readonly charge: number;
+  readonly ageing: number;
+  readonly clamps: number;
+  readonly drag: number;
+  readonly temperature: number;
+}
+
+const MOST_LIKELY: Draw = { charge: 0, ageing: AGEING_MEDIAN, clamps: 1, drag: 1, temperature: 0 };
+
+function drawUnknowns(random: Random): Draw {
+  return {
+    charge: normal(random, 0, 1),
+    ageing: Math.max(1, AGEING_MEDIAN * Math.exp(normal(random, 0, AGEING_LOG_DEVIATION))),
+    clamps: Math.exp(normal(random, 0, CLAMP_LOG_DEVIATION)),
+    drag: Math.max(0.5, normal(random, 1, DRAG_DEVIATION)),
+    temperature: normal(random, 0, TEMPERATURE_DEVIATION),
+  };
+}
+
+function drawnRescue({ rescue, blocks }: OddsInput, draw: Draw): Rescue {
+  const tempC = rescue.tempC + draw.temperature;
+  const casualty = blocks.map((belief) => {
+    // The band is two deviations either way.
+    const side = draw.charge < 0 ? belief.soc - belief.socLow : belief.socHigh - belief.soc;
+    const soc = Math.min(1, Math.max(0, belief.soc + (draw.charge * side) / 2));
+    const { overDischargedVolts } = belief;
+    const state = {
+      soc,
+      tempC,
+      ageing: draw.ageing,
+      ...(overDischargedVolts !== undefined && { overDischargedVolts }),
+    };
+    const openVolts = overDischargedVolts ?? restVoltsAt(belief.rating.chemistry, soc, tempC);
+    return { openVolts, ohms: blockOhms(belief.rating, state) };
+  });
+  return { ...rescue, tempC, casualty, clampWear: draw.clamps };
+}
+
+/** Wilson score interval of a share, 95 in 100. */
+function wilson(hits: number, of: number): { low: number; high: number } {
+  const z = 1.96;
+  const share = hits / of;
+  const centre = share + z ** 2 / (2 * of);
+  const reach = z * Math.sqrt((share * (1 - share)) / of + z ** 2 / (4 * of ** 2));
+  const scale = 1 + z ** 2 / of;
+  return { low: Math.max(0, (centre - reach) / scale), high: Math.min(1, (centre + reach) / scale) };
+}
+
+/** Squared correlation of each unknown with an outcome, gathered in one pass. */
+function correlations() {
+  let n = 0;
+  let sumY = 0;
+  let sumYY = 0;
+  const sums = UNKNOWNS.map(() => ({ x: 0, xx: 0, xy: 0 }));
+  return {
+    add: (draw: Draw, y: number): void => {
+      n++;
+      sumY += y;
+      sumYY += y * y;
+      UNKNOWNS.forEach((unknown, i) => {
+        const x = draw[unknown];
+        const sum = sums[i]!;
+        sum.x += x;
+        sum.xx += x * x;
+        sum.xy += x * y;
+      });
+    },
+    squared: (): Record<Unknown, number> => {
+      const spreadY = sumYY / n - (sumY / n) ** 2;
+      const entries = UNKNOWNS.map((unknown, i) => {
+        const { x, xx, xy } = sums[i]!;
+        const spreadX = xx / n - (x / n) ** 2;
+        const together = xy / n - (x / n) * (sumY / n);
+        const both = spreadX * spreadY;
+        return [unknown, both > 1e-18 ? together ** 2 / both : 0] as const;
+      });
+      return Object.fromEntries(entries) as Record<Unknown, number>;
+    },
+  };
+}

@@ -1,0 +1,176 @@
+import fc from 'fast-check';
+import {
+  blockOhms,
+  blockOpenVolts,
+  type BlockRating,
+  casualtyBlocks,
+  crankPoint,
+  DEFAULT_RULES,
+  type Engine,
+  type LeadSet,
+  type Odds,
+  oddsInput,
+  type OddsInput,
+  prepareCrank,
+  rankOptions,
+  seededRandom,
+  type SourceModel,
+  startOdds,
+} from '../src/index.js';
+import { BLOCK_60, BLOCK_95, CAR, EV, FREE, JOINED, KIT } from './fixtures.js';
+
+const PETROL: Engine = { fuel: 'petrol', displacementL: 1.6, cylinders: 4, systemVolts: 12 };
+const DIESEL: Engine = { fuel: 'diesel', displacementL: 3, cylinders: 6, systemVolts: 12 };
+const HEAVY: LeadSet = { sectionMm2: 25, lengthM: 3.5, conductor: 'copper', bite: 'clean' };
+
+const donor = (tempC: number): SourceModel => {
+  const state = { soc: 0.95, tempC, ageing: 1.2 };
+  return { openVolts: blockOpenVolts(BLOCK_95, state), ohms: blockOhms(BLOCK_95, state) };
+};
+
+function input(
+  engine: Engine,
+  rating: BlockRating,
+  soc: number,
+  tempC: number,
+  source: SourceModel | null = null,
+  leads: LeadSet = HEAVY,
+  samples = 600,
+): OddsInput {
+  return {
+    engine,
+    samples,
+    blocks: [{ rating, soc, socLow: Math.max(0, soc - 0.04), socHigh: Math.min(1, soc + 0.04) }],
+    rescue: {
+      casualty: [],
+      load: { kind: 'none' },
+      source,
+      sourceOn: true,
+      leads: source ? leads : null,
+      tempC,
+      clamps: source ? JOINED : FREE,
+    },
+  };
+}
+const oddsOf = (of: OddsInput, seed = 7): Odds => startOdds(of, seededRandom(seed))!;
+
+describe('startOdds, at the stated plausible conditions', () => {
+  it('a full block starts a petrol engine, warm and cold', () => {
+    expect(oddsOf(input(PETROL, BLOCK_60, 1, 25)).start).toBeGreaterThan(0.99);
+    expect(oddsOf(input(PETROL, BLOCK_60, 1, -18)).start).toBeGreaterThan(0.5);
+  });
+
+  it('at a tenth of charge and -10 degC the odds are under one half; flat at 0 degC there are none to speak of', () => {
+    expect(oddsOf(input(PETROL, BLOCK_60, 0.1, -10)).start).toBeLessThan(0.5);
+    expect(oddsOf(input(PETROL, BLOCK_60, 0.02, 0)).start).toBeLessThan(0.02);
+  });
+
+  it('that flat block with a donor through 25 mm2 x 3.5 m: over 0.95', () => {
+    expect(oddsOf(input(PETROL, BLOCK_60, 0.02, 0, donor(0))).low).toBeGreaterThan(0.95);
+  });
+
+  it('a flat diesel through thin clad leads does not start', () => {
+    const thin: LeadSet = { sectionMm2: 10, lengthM: 3, conductor: 'copper-clad-aluminium', bite: 'worn' };
+    expect(oddsOf(input(DIESEL, BLOCK_95, 0.02, -10, donor(-10), thin)).start).toBeLessThan(0.02);
+  });
+});
+
+describe('startOdds', () => {
+  it('is the same for the same seed and near the same for another', () => {
+    const of = input(PETROL, BLOCK_60, 0.3, -8, null, HEAVY, 3000);
+    expect(oddsOf(of, 1)).toEqual(oddsOf(of, 1));
+    expect(Math.abs(oddsOf(of, 1).start - oddsOf(of, 2).start)).toBeLessThan(0.05);
+  });
+
+  it('gives an interval around its share that narrows with samples', () => {
+    const few = oddsOf(input(PETROL, BLOCK_60, 0.35, -10, null, HEAVY, 200));
+    const many = oddsOf(input(PETROL, BLOCK_60, 0.35, -10, null, HEAVY, 3200));
+    expect(few.low).toBeLessThanOrEqual(few.start);
+    expect(few.high).toBeGreaterThanOrEqual(few.start);
+    expect(many.high - many.low).toBeLessThan(few.high - few.low);
+  });
+
+  it('never falls with section, charge or cleaner clamps, nor rises with length or cold, drawn alike', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0.05, max: 0.4, noNaN: true }),
+        fc.integer({ min: -18, max: 5 }),
+        fc.integer({ min: 6, max: 30 }),
+        (soc, tempC, sectionMm2) => {
+          const leads: LeadSet = { sectionMm2, lengthM: 3, conductor: 'copper', bite: 'worn' };
+          const odds = (s: number, t: number, l: LeadSet): number =>
+            oddsOf(input(DIESEL, BLOCK_95, s, t, donor(t), l, 150)).start;
+          const base = odds(soc, tempC, leads);
+          expect(odds(soc, tempC, { ...leads, sectionMm2: sectionMm2 * 2 })).toBeGreaterThanOrEqual(base);
+          expect(odds(soc, tempC, { ...leads, bite: 'clean' })).toBeGreaterThanOrEqual(base);
+          expect(odds(soc + 0.2, tempC, leads)).toBeGreaterThanOrEqual(base);
+          expect(odds(soc, tempC, { ...leads, lengthM: 5 })).toBeLessThanOrEqual(base);
+          expect(odds(soc, tempC - 8, leads)).toBeLessThanOrEqual(base);
+        },
+      ),
+      { numRuns: 15 },
+    );
+  });
+
+  it('finds what matters: age where the block cranks alone in the cold', () => {
+    const { matters } = oddsOf(input(PETROL, BLOCK_60, 1, -18, null, HEAVY, 2000));
+    expect(matters.ageing).toBeGreaterThan(matters.clamps);
+    expect(matters.ageing).toBeGreaterThan(matters.charge);
+    const sum = Object.values(matters).reduce((a, b) => a + b, 0);
+    expect(sum).toBeGreaterThan(0.3);
+    expect(sum).toBeLessThan(1.2);
+  });
+
+  it('stops when told to, and tells how far it is', () => {
+    const told: number[] = [];
+    const stopped = startOdds(input(PETROL, BLOCK_60, 0.5, 0), seededRandom(1), (share) => {
+      told.push(share);
+      return told.length < 5;
+    });
+    expect(stopped).toBeNull();
+    expect(told).toEqual([...told].sort((a, b) => a - b));
+    expect(told.length).toBe(5);
+  });
+
+  it('refuses no samples at all', () => {
+    expect(() => oddsOf(input(PETROL, BLOCK_60, 0.5, 0, null, HEAVY, 0))).toThrowError(/samples/);
+  });
+});
+
+describe('oddsInput', () => {
+  const ranked = rankOptions(CAR, KIT, casualtyBlocks(CAR, [11.9], -4), -4, DEFAULT_RULES);
+
+  it('draws from the reading’s band, and from a wide one when nothing was read', () => {
+    const of = (rest: number | null): OddsInput =>
+      oddsInput(CAR, ranked[0]!.option, casualtyBlocks(CAR, [rest], -4), -4, DEFAULT_RULES, 10)!;
+    const [read] = of(12.1).blocks;
+    const [assumed] = of(null).blocks;
+    expect(read!.socHigh - read!.socLow).toBeLessThan(assumed!.socHigh - assumed!.socLow);
+  });
+
+  it('has nothing to draw for a machine that wakes', () => {
+    expect(oddsInput(EV, null, casualtyBlocks(EV, [12], 0), 0, DEFAULT_RULES, 10)).toBeNull();
+  });
+});
+
+describe('crankPoint in closed form', () => {
+  it('balances torque and drag exactly, prepared or not', () => {
+    const rescue = {
+      ...input(PETROL, BLOCK_60, 0.5, 0, donor(0)).rescue,
+      casualty: [{ openVolts: 12.2, ohms: 0.01 }],
+    };
+    expect(crankPoint(rescue, PETROL, undefined, prepareCrank(rescue))).toEqual(crankPoint(rescue, PETROL));
+  });
+
+  it('still finds the speed when an alternator comes off its limit on the way', () => {
+    const strong: SourceModel = { ...donor(20), alternator: { volts: 12.9, maxAmps: 400 } };
+    const rescue = {
+      ...input(PETROL, BLOCK_60, 0.5, 20, strong).rescue,
+      casualty: [{ openVolts: 12.2, ohms: 0.01 }],
+    };
+    const point = crankPoint(rescue, PETROL);
+    const weaker = crankPoint({ ...rescue, source: donor(20) }, PETROL);
+    expect(point.turns).toBeTrue();
+    expect(point.rpm).toBeGreaterThan(weaker.rpm);
+  });
+});
