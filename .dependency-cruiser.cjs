@@ -57,7 +57,10 @@ module.exports = {
     {
       name: 'no-orphans',
       severity: 'error',
-      from: { orphan: true, pathNot: ['\\.d\\.ts$', 'src/main\\.ts$', 'drizzle\\.config'] },
+      from: {
+        orphan: true,
+        pathNot: ['\\.d\\.ts$', 'src/main\\.ts$', '\\.worker\\.ts$', 'drizzle\\.config'],
+      },
       to: {},
     },
   ],

@@ -6,6 +6,7 @@ test('petrol hatchback, donor and heavy leads, from call to log', async ({ tech,
   await tech.read('1190');
   await expect(page.getByText(/Low, .* Charge before judging/)).toBeVisible();
   await tech.next('Go on to Plan');
+  await expect(page.getByText(/Odds of a start/)).toContainText(/in 100, \d+ to \d+ by 4000 draws/);
   await tech.take(/The van, heavy set/);
   expect(await tech.workSteps(/Go on/)).toEqual([
     'Everything off, both sides',
@@ -17,6 +18,7 @@ test('petrol hatchback, donor and heavy leads, from call to log', async ({ tech,
     'Let the donor lend charge',
   ]);
   await tech.next('Go on: crank');
+  await expect(page.getByText('over 99 in 100')).toBeVisible();
   await tech.tryOnce('It runs');
   await tech.next('Go on to Clear down');
   expect(await tech.workSteps(/Go on/)).toEqual([

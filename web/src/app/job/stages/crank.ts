@@ -14,7 +14,7 @@ import {
   TYPED_RANGES,
 } from '@voltrek/core';
 import { typedVolts } from '../../shared/ui/typed-volts';
-import { clock, volts } from '../../shared/words/figures';
+import { clock, inHundred, volts } from '../../shared/words/figures';
 import { OUTCOME_WORDS, OUTLOOK_WORDS, WAKE_OUTCOME_WORDS } from '../../shared/words/words';
 import { NextAction } from '../next-action';
 import { ReasonPrompt } from '../reason-prompt';
@@ -79,6 +79,12 @@ import { ticker } from '../ticker';
             <dt>the plan said</dt>
             <dd class="figure small">{{ outlookWords[plan.outlook] }}</dd>
           </div>
+          @if (plan.odds !== null) {
+            <div>
+              <dt>odds of a start</dt>
+              <dd class="figure small">{{ inHundred(plan.odds) }}</dd>
+            </div>
+          }
           @if (plan.starterVolts !== null) {
             <div>
               <dt>at the starter</dt>
@@ -233,6 +239,7 @@ export class Crank {
 
   protected readonly volts = volts;
   protected readonly clock = clock;
+  protected readonly inHundred = inHundred;
   protected readonly outlookWords = OUTLOOK_WORDS;
   protected readonly chosen = signal<AttemptOutcome | null>(null);
   protected readonly lowestText = signal('');

@@ -2,18 +2,29 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
+  effect,
   inject,
   input,
   linkedSignal,
   output,
+  untracked,
 } from '@angular/core';
-import { clampsOn, DEFAULT_RULES, type KitItem, type RankedOption } from '@voltrek/core';
+import {
+  clampsOn,
+  DEFAULT_RULES,
+  type KitItem,
+  type Odds,
+  type RankedOption,
+  type Unknown,
+  UNKNOWNS,
+} from '@voltrek/core';
 import { Store } from '@ngrx/store';
-import { volts } from '../../shared/words/figures';
-import { LIMIT_WORDS, OUTLOOK_WORDS, unfitWords } from '../../shared/words/words';
+import { inHundred, percent, volts } from '../../shared/words/figures';
+import { LIMIT_WORDS, OUTLOOK_WORDS, UNKNOWN_WORDS, unfitWords } from '../../shared/words/words';
 import { NextAction } from '../next-action';
-import { selectOptions, type Work } from '../state/job-selectors';
+import { selectOddsInputs, selectOptions, type Work } from '../state/job-selectors';
 import { Reporter } from '../state/reporter';
+import { OddsStore } from './odds-store';
 
 interface Row {
   readonly ranked: RankedOption;
@@ -35,6 +46,7 @@ const WAKE_TRACK_RATIO = 1.4;
   selector: 'vt-plan',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [NextAction],
+  providers: [OddsStore],
   template: `
     <section class="stage" aria-labelledby="stage-title">
       <header>
@@ -56,7 +68,7 @@ const WAKE_TRACK_RATIO = 1.4;
               <span class="bar" [class]="'bar-' + row.tone" [style.width.%]="row.bar"></span>
               <span class="mark" [style.left.%]="row.mark"></span>
             </span>
-            <span class="number">{{ row.figure }}</span>
+            <span class="number">{{ oddsOf(row)?.text ?? row.figure }}</span>
           </button>
         } @empty {
           <p class="problem">Nothing on this van fits. Call for a matching source, or recover.</p>
@@ -97,6 +109,21 @@ const WAKE_TRACK_RATIO = 1.4;
             </div>
           }
         </dl>
+        @if (oddsOf(c); as odds) {
+          <p class="odds">
+            Odds of a start <strong>{{ odds.text }}</strong
+            >, {{ odds.band }}. Most of the doubt is {{ odds.doubt }}.
+          </p>
+        } @else if (odds.progress() !== null) {
+          <p class="odds" role="status">
+            Odds of a start: {{ progress() }} drawn.
+            <button type="button" class="key" (click)="odds.cancel()">Stop</button>
+          </p>
+        } @else if (odds.problem(); as problem) {
+          <p class="problem" role="alert">
+            {{ problem }} <button type="button" class="key" (click)="drawOdds()">Try again</button>
+          </p>
+        }
         @if (c.ranked.crank) {
           <p>
             Held back most by <strong>{{ limitWords[c.ranked.limitedBy] }}</strong
@@ -197,6 +224,12 @@ const WAKE_TRACK_RATIO = 1.4;
     dd {
       margin: 0;
     }
+    .odds {
+      font-size: 18px;
+    }
+    .odds strong {
+      font-size: 22px;
+    }
     .unfit li {
       display: flex;
       justify-content: space-between;
@@ -221,6 +254,10 @@ export class Plan {
   private readonly reporter = inject(Reporter);
   private readonly options = inject(Store).selectSignal(selectOptions);
 
+  protected readonly odds = inject(OddsStore);
+  private readonly oddsInputs = inject(Store).selectSignal(selectOddsInputs);
+  protected readonly progress = computed(() => percent(this.odds.progress() ?? 0));
+
   protected readonly limitWords = LIMIT_WORDS;
   protected readonly wakeAmps = DEFAULT_RULES.wakeAmps;
   protected readonly chosenId = linkedSignal<string | null>(() => this.work().job.plan?.optionId ?? null);
@@ -243,6 +280,25 @@ export class Plan {
     return !name ? 'Nothing fits' : this.isTaken() ? 'Go on to Hook up' : `Take: ${name}`;
   });
 
+  constructor() {
+    // New readings or a new scene make what was drawn stale: draw again from what is known now.
+    effect(() => {
+      this.oddsInputs();
+      untracked(() => this.drawOdds());
+    });
+  }
+
+  protected drawOdds(): void {
+    void this.odds.ask(this.oddsInputs());
+  }
+
+  protected oddsOf(row: Row): { text: string; band: string; doubt: string } | null {
+    const odds = this.odds.byOption()[row.ranked.option.id];
+    if (!odds) return null;
+    const band = `${Math.round(odds.low * 100)} to ${Math.round(odds.high * 100)} by ${odds.samples} draws`;
+    return { text: inHundred(odds.start), band, doubt: UNKNOWN_WORDS[largestDoubt(odds)] };
+  }
+
   protected take(): void {
     const chosen = this.chosen();
     if (!chosen) return;
@@ -254,6 +310,7 @@ export class Plan {
         leadSetId: option.leadSetId,
         sourceKind: option.sourceKind,
         outlook,
+        odds: this.odds.byOption()[option.id]?.start ?? null,
         starterVolts: crank?.starterVolts ?? null,
         starterAmps: crank?.starterAmps ?? null,
         rpm: crank?.rpm ?? null,
@@ -265,6 +322,11 @@ export class Plan {
     }
     this.next.emit();
   }
+}
+
+/** The unknown that moves the outcome most. */
+function largestDoubt({ matters }: Odds): Unknown {
+  return UNKNOWNS.reduce((a, b) => (matters[b] > matters[a] ? b : a));
 }
 
 /** The option's name: source, lead set, and where it goes when not across the whole. */

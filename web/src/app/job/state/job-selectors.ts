@@ -10,6 +10,7 @@ import {
   judge,
   lastUndoable,
   makeSafe,
+  oddsForJob,
   ordersOfJob,
   plannedOption,
   rankForJob,
@@ -49,6 +50,17 @@ const selectJobReadings = createSelectorFactory<object, JobReadings | null>((pro
 
 export const selectOptions = createSelector(selectJobReadings, selectDetail, (readings, detail) =>
   readings && detail ? rankForJob(readings, detail.machine, detail.kit, DEFAULT_RULES) : [],
+);
+
+/** What the odds of each fitting option are drawn from; the same object while the options are the same. */
+export const selectOddsInputs = createSelector(
+  selectJobReadings,
+  selectDetail,
+  selectOptions,
+  (readings, detail, options) =>
+    readings && detail
+      ? oddsForJob(readings, detail.machine, options, DEFAULT_RULES)
+      : new Map<string, never>(),
 );
 
 /** The plan's option with its orders and circuit; null without a plan. */

@@ -1,4 +1,4 @@
-import { clock, percentBand, volts } from './figures';
+import { clock, inHundred, percentBand, volts } from './figures';
 
 describe('figures', () => {
   it('have fixed places and their unit', () => {
@@ -9,6 +9,12 @@ describe('figures', () => {
   it('show a band, or one figure when both ends round alike', () => {
     expect(percentBand(0.03, 0.09)).toBe('3-9 %');
     expect(percentBand(0.5, 0.501)).toBe('50 %');
+  });
+
+  it('say odds in a hundred, never quite none and never quite sure', () => {
+    expect(inHundred(0.973)).toBe('97 in 100');
+    expect(inHundred(0)).toBe('under 1 in 100');
+    expect(inHundred(1)).toBe('over 99 in 100');
   });
 
   it('count seconds as a clock that never runs below zero', () => {

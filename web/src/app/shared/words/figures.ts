@@ -16,3 +16,10 @@ export function clock(seconds: number): string {
   const whole = Math.max(0, Math.round(seconds));
   return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, '0')}`;
 }
+
+/** Odds as they are said: "97 in 100"; never quite none and never quite sure. */
+export function inHundred(share: number): string {
+  if (share < 0.01) return 'under 1 in 100';
+  if (share > 0.99) return 'over 99 in 100';
+  return `${Math.round(share * 100)} in 100`;
+}

@@ -20,6 +20,7 @@ import type {
   Suspect,
   Symptom,
   Unfit,
+  Unknown,
   VerdictKind,
 } from '@voltrek/core';
 
@@ -59,6 +60,14 @@ export const CLASS_WORDS: Record<MachineClass, string> = {
   boat: 'boat',
   hybrid: 'hybrid',
   ev: 'EV',
+};
+
+export const UNKNOWN_WORDS: Record<Unknown, string> = {
+  charge: 'its true charge',
+  ageing: 'the age of its block',
+  clamps: 'how well the clamps bite',
+  drag: 'the drag of this engine',
+  temperature: 'how cold the engine really is',
 };
 
 /** A stop: what is seen, what to do instead. */
