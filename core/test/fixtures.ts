@@ -151,6 +151,7 @@ export const KIT: readonly KitItem[] = [
     name: 'Capacitor',
     cells: 6,
     cellFarads: 350,
+    cellVolts: 2.7,
     cellOhms: 0.0003,
     volts: 14.4,
     leads: { ...leads, lengthM: 0.6 },

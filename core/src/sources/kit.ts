@@ -1,6 +1,7 @@
 import { type BlockRating, type BlockState, blockOhms, blockOpenVolts } from '../battery/block.js';
 import { restVoltsAt } from '../battery/rest-volts.js';
 import type { LeadSet } from '../leads/lead-set.js';
+import { bankOf, type CellBank } from './cell-bank.js';
 
 /** The service van itself, lending its block and alternator. */
 export interface DonorKit {
@@ -43,13 +44,10 @@ export interface LeadPackKit {
   readonly leads: LeadSet;
 }
 
-export interface CapacitorBoosterKit {
+export interface CapacitorBoosterKit extends CellBank {
   readonly kind: 'capacitor-booster';
   readonly id: string;
   readonly name: string;
-  readonly cells: number;
-  readonly cellFarads: number;
-  readonly cellOhms: number;
   /** What the bank stands at now. */
   readonly volts: number;
   readonly leads: LeadSet;
@@ -138,15 +136,14 @@ export function leadPackSource(pack: LeadPackKit, output: 12 | 24, tempC: number
 }
 
 /**
- * A capacitor bank in the middle of a crank. N cells in series have C/N and N times the ESR; while `I` flows the bank falls by
- * I t / C, which at the fixed moment of judgement acts as the resistance t / C.
+ * A capacitor bank in the middle of a crank: while `I` flows the bank falls by I t / C, which at the fixed moment of judgement acts as
+ * the resistance t / C.
  */
-export function capacitorSource(bank: CapacitorBoosterKit): SourceModel {
-  const bankFarads = bank.cellFarads / bank.cells;
-  const esrOhms = bank.cells * bank.cellOhms;
+export function capacitorSource(booster: CapacitorBoosterKit): SourceModel {
+  const { farads, esrOhms } = bankOf(booster);
   return {
-    openVolts: bank.volts,
-    ohms: esrOhms + CAPACITOR_MID_CRANK_S / bankFarads,
-    capacitor: { farads: bankFarads, esrOhms },
+    openVolts: booster.volts,
+    ohms: esrOhms + CAPACITOR_MID_CRANK_S / farads,
+    capacitor: { farads, esrOhms },
   };
 }

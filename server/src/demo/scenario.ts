@@ -68,6 +68,7 @@ export const VANS: readonly {
         name: 'Capacitor booster, 6 x 350 F',
         cells: 6,
         cellFarads: 350,
+        cellVolts: 2.7,
         cellOhms: 0.0003,
         volts: 14.4,
         leads: packLeads,

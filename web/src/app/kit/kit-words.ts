@@ -1,4 +1,4 @@
-import { CLAMP_OHMS, convertCca, type KitItem, leadSetOhms } from '@voltrek/core';
+import { bankOf, CLAMP_OHMS, convertCca, type KitItem, leadSetOhms } from '@voltrek/core';
 import { percent } from '../shared/words/figures';
 
 /** Temperature that lead figures on the kit list are stated at, degC. */
@@ -24,7 +24,7 @@ export function kitLine(item: KitItem): string {
       return `${item.outputs.join(' or ')} V, ${item.block.capacityAh} Ah, about ${Math.round(sae)} A SAE, charged to ${percent(item.soc)}`;
     }
     case 'capacitor-booster':
-      return `${item.cells} cells of ${item.cellFarads} F: bank ${(item.cellFarads / item.cells).toFixed(1)} F at ${item.volts} V`;
+      return `${item.cells} cells of ${item.cellFarads} F: bank ${bankOf(item).farads.toFixed(1)} F at ${item.volts} V`;
     case 'latch-source':
       return `${item.volts} V: releases a latch, nothing else`;
   }

@@ -1,0 +1,50 @@
+import type { Bank, CellBank } from '../sources/cell-bank.js';
+
+/** Energy that a bank gives between two voltages, J: C/2 (V1^2 - V2^2). */
+export function usableJoules(farads: number, fromVolts: number, toVolts: number): number {
+  return (farads / 2) * (fromVolts ** 2 - toVolts ** 2);
+}
+
+/**
+ * Fall of a bank's terminal volts under a steady current: by the charge given, and at once by the ESR. Each cell falls I t / C, the
+ * bank that many times over; quoting one cell's fall for the bank is the usual slip.
+ */
+export function bankFallVolts(
+  bank: Bank,
+  amps: number,
+  seconds: number,
+): { readonly charge: number; readonly esr: number } {
+  return { charge: (amps * seconds) / bank.farads, esr: amps * bank.esrOhms };
+}
+
+/** Whole cranks from `fromVolts` until the terminal volts under load pass below `minVolts`. */
+export function crankCount(
+  bank: Bank,
+  fromVolts: number,
+  minVolts: number,
+  amps: number,
+  secondsEach: number,
+): number {
+  const { charge, esr } = bankFallVolts(bank, amps, secondsEach);
+  if (charge <= 0) throw new RangeError('a crank must take current for some time');
+  return Math.max(0, Math.floor((fromVolts - esr - minVolts) / charge + 1e-9));
+}
+
+/** Highest volts the bank may stand at when its cells differ by `tolerance` (0.2 = 20 %): the smallest cell takes most. */
+export function balancedMaxVolts(cells: CellBank, tolerance: number): number {
+  // One small cell among large ones: charge is common, so volts divide inversely to capacitance.
+  const small = 1 / (1 - tolerance);
+  const others = (cells.cells - 1) / (1 + tolerance);
+  return (cells.cellVolts * (small + others)) / small;
+}
+
+/** Seconds to charge a bank at a steady current. */
+export function rechargeSeconds(farads: number, fromVolts: number, toVolts: number, amps: number): number {
+  if (amps <= 0) throw new RangeError('the charging current must be above zero');
+  return Math.max(0, (farads * (toVolts - fromVolts)) / amps);
+}
+
+/** Hours a parked bank holds above `minVolts` under a steady drain. */
+export function holdUpHours(farads: number, fromVolts: number, minVolts: number, drainAmps: number): number {
+  return rechargeSeconds(farads, minVolts, fromVolts, drainAmps) / 3600;
+}

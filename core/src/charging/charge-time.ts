@@ -1,0 +1,81 @@
+import type { BlockRating } from '../battery/block.js';
+import { type Chemistry, isLeadAcid } from '../battery/chemistry.js';
+import { interpolate, type Knots } from '../quantities/interpolate.js';
+
+/** Charge given for charge kept: the rest gases and warms. */
+const CHARGE_FACTOR: Record<Chemistry, number> = { flooded: 1.2, efb: 1.18, agm: 1.12, gel: 1.12, lfp: 1.02 };
+
+/**
+ * Most current a block takes, as a multiple of its capacity per hour, by state of charge at 25 degC. Lead-acid takes little at the
+ * very bottom and tapers from four fifths up; LFP takes much until it is nearly full.
+ */
+const ACCEPTANCE_LEAD: Knots = [
+  [0, 0.15],
+  [0.05, 0.3],
+  [0.2, 0.35],
+  [0.6, 0.25],
+  [0.8, 0.12],
+  [0.9, 0.06],
+  [1, 0.015],
+];
+const ACCEPTANCE_LFP: Knots = [
+  [0, 0.5],
+  [0.9, 0.5],
+  [1, 0.05],
+];
+/** Cold slows the plates: acceptance by e per this many degC. LFP takes nothing below freezing. */
+const ACCEPTANCE_E_FOLD_C = 30;
+
+/** Most current this block takes now, A. */
+export function acceptanceAmps(rating: BlockRating, soc: number, tempC: number): number {
+  if (!isLeadAcid(rating.chemistry))
+    return tempC < 0 ? 0 : rating.capacityAh * interpolate(ACCEPTANCE_LFP, soc);
+  return (
+    rating.capacityAh *
+    interpolate(ACCEPTANCE_LEAD, soc) *
+    Math.exp(Math.min(0, tempC - 25) / ACCEPTANCE_E_FOLD_C)
+  );
+}
+
+/** Charging stops being worth the wait beyond this, hours. */
+const MOST_HOURS = 120;
+const STEP_HOURS = 0.05;
+
+/**
+ * Hours to charge a block from one state to another: by the charger's current or what the block takes, whichever is less.
+ *
+ * @param supplyAmps what the charger, or the alternator's spare, can give
+ * @returns null when it does not get there within five days
+ * @throws RangeError for a current that is not above zero or a target below the start
+ */
+export function chargeHours(
+  rating: BlockRating,
+  fromSoc: number,
+  toSoc: number,
+  supplyAmps: number,
+  tempC: number,
+): number | null {
+  if (!(supplyAmps > 0)) throw new RangeError('the charging current must be above zero');
+  if (!(toSoc >= fromSoc && fromSoc >= 0 && toSoc <= 1))
+    throw new RangeError('charge must rise, within 0 and 1');
+  const factor = CHARGE_FACTOR[rating.chemistry];
+  let soc = fromSoc;
+  for (let hours = 0; hours <= MOST_HOURS; hours += STEP_HOURS) {
+    const amps = Math.min(supplyAmps, acceptanceAmps(rating, soc, tempC));
+    const gained = (amps * STEP_HOURS) / factor / rating.capacityAh;
+    if (soc + gained >= toSoc) return hours + (gained > 0 ? (STEP_HOURS * (toSoc - soc)) / gained : 0);
+    if (gained <= 0) return null;
+    soc += gained;
+  }
+  return null;
+}
+
+/** Share of a block's capacity that a parked vehicle may draw before it will not start. */
+const USABLE_SHARE = 0.5;
+
+/** Days until a parasitic draw has taken what a start needs: usable Ah / A / 24. */
+export function daysToFlat(rating: BlockRating, soc: number, drawAmps: number): number {
+  if (!(drawAmps > 0)) throw new RangeError('the draw must be above zero');
+  const usableAh = rating.capacityAh * Math.max(0, soc - (1 - USABLE_SHARE));
+  return usableAh / drawAmps / 24;
+}

@@ -1,0 +1,93 @@
+import {
+  balancedMaxVolts,
+  bankFallVolts,
+  bankOf,
+  crankCount,
+  equalise,
+  equalisingOhms,
+  holdUpHours,
+  rechargeSeconds,
+  usableJoules,
+} from '../src/index.js';
+
+const CELLS = { cells: 6, cellFarads: 350, cellVolts: 2.7, cellOhms: 0.0003 };
+const BANK = bankOf(CELLS);
+
+describe('capacitor bank', () => {
+  it('divides farads and multiplies volts and ESR', () => {
+    expect(BANK.farads).toBeCloseTo(58.333, 3);
+    expect(BANK.maxVolts).toBeCloseTo(16.2, 9);
+    expect(BANK.esrOhms).toBeCloseTo(0.0018, 9);
+  });
+
+  it('6 x 350 F from 14.4 V, 200 A for 1.5 s: falls 5.1 V and 0.36 V, not 0.9 V', () => {
+    const { charge, esr } = bankFallVolts(BANK, 200, 1.5);
+    expect(charge).toBeCloseTo(5.143, 3);
+    expect(esr).toBeCloseTo(0.36, 9);
+    // The usual slip: one cell's fall.
+    expect(charge).toBeCloseTo(((200 * 1.5) / 350) * 6, 9);
+  });
+
+  it('holds the energy of its cells, no more', () => {
+    const each = usableJoules(350, 2.4, 0);
+    expect(usableJoules(BANK.farads, 14.4, 0)).toBeCloseTo(6 * each, 6);
+    expect(usableJoules(58.333, 14.4, 10.5)).toBeCloseTo(2832.36, 2);
+  });
+
+  it('counts whole cranks until under the minimum', () => {
+    expect(crankCount(BANK, 14.4, 8, 200, 1)).toBe(1);
+    expect(crankCount(BANK, 14.4, 8, 100, 1)).toBe(3);
+    expect(crankCount(BANK, 8, 8, 100, 1)).toBe(0);
+    expect(() => crankCount(BANK, 14, 8, 0, 1)).toThrowError(RangeError);
+  });
+
+  it('must be derated when its cells differ: the small one passes its limit first', () => {
+    expect(balancedMaxVolts(CELLS, 0)).toBeCloseTo(16.2, 9);
+    // Volts of the small cell against each other: 1.2 to 0.8, so it takes 1.25 / (1.25 + 5 / 1.2) of the whole.
+    expect(balancedMaxVolts(CELLS, 0.2)).toBeCloseTo(2.7 / (1.25 / (1.25 + 5 / 1.2)), 9);
+    expect(balancedMaxVolts(CELLS, 0.2)).toBeLessThan(12);
+  });
+
+  it('recharges and holds by I t = C V', () => {
+    expect(rechargeSeconds(58.333, 9, 14.4, 10)).toBeCloseTo(31.5, 1);
+    expect(holdUpHours(58.333, 14.4, 10.5, 0.03)).toBeCloseTo(2.106, 3);
+    expect(() => rechargeSeconds(58, 9, 14, 0)).toThrowError(RangeError);
+  });
+
+  it('refuses cells that are not physical', () => {
+    expect(() => bankOf({ ...CELLS, cellFarads: 0 })).toThrowError(/cellFarads must be between/);
+    expect(() => bankOf({ ...CELLS, cells: NaN })).toThrowError(/must be a number/);
+  });
+});
+
+describe('equalise', () => {
+  const input = { highVolts: 14.4, lowVolts: 8.4, highFarads: 58, lowFarads: 58, ohms: 1 };
+
+  it('by hand: 6 V through 1 ohm between two of 58 F', () => {
+    const result = equalise(input, 0.5);
+    expect(result.contactAmps).toBeCloseTo(6, 9);
+    expect(result.endVolts).toBeCloseTo(11.4, 9);
+    expect(result.tauSeconds).toBeCloseTo(29, 9);
+    expect(result.secondsToSafe).toBeCloseTo(29 * Math.log(12), 9);
+    expect(result.peakWatts).toBeCloseTo(36, 9);
+  });
+
+  it('burns what the two stores lose together, whatever the resistance', () => {
+    for (const [highFarads, lowFarads, ohms] of [
+      [58, 58, 1],
+      [10, 400, 0.01],
+      [1000, 3, 50],
+    ] as const) {
+      const { endVolts, joules } = equalise({ ...input, highFarads, lowFarads, ohms }, 0.1);
+      const before = usableJoules(highFarads, 14.4, 0) + usableJoules(lowFarads, 8.4, 0);
+      const after = usableJoules(highFarads + lowFarads, endVolts, 0);
+      expect(joules / (before - after)).toBeCloseTo(1, 9);
+    }
+  });
+
+  it('is at once when they are already close, and sizes the resistor for a current', () => {
+    expect(equalise({ ...input, lowVolts: 14.2 }, 0.5).secondsToSafe).toBe(0);
+    expect(equalisingOhms(6, 3)).toBe(2);
+    expect(() => equalise({ ...input, ohms: 0 }, 0.5)).toThrowError(RangeError);
+  });
+});

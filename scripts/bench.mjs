@@ -1,0 +1,78 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { build, install } from './steps.mjs';
+
+await install();
+await build();
+const core = await import('../core/dist/src/index.js');
+
+const FLOODED = { chemistry: 'flooded', capacityAh: 60, ccaAmps: 540, ccaStandard: 'EN' };
+const DONOR = { chemistry: 'flooded', capacityAh: 95, ccaAmps: 800, ccaStandard: 'EN' };
+const ENGINE = { fuel: 'petrol', displacementL: 1.6, cylinders: 4, systemVolts: 12 };
+const LEADS = { sectionMm2: 25, lengthM: 3.5, conductor: 'copper', bite: 'clean' };
+const TEMP_C = -4;
+const state = { soc: 0.15, tempC: TEMP_C, ageing: 1.3 };
+const donorState = { soc: 0.95, tempC: TEMP_C, ageing: 1.2 };
+const bite = { plus: { kind: 'plus', block: 0 }, body: { kind: 'body' } };
+const rescue = {
+  casualty: [{ openVolts: core.blockOpenVolts(FLOODED, state), ohms: core.blockOhms(FLOODED, state) }],
+  load: { kind: 'none' },
+  source: {
+    openVolts: core.blockOpenVolts(DONOR, donorState),
+    ohms: core.blockOhms(DONOR, donorState),
+    polarises: true,
+    alternator: { volts: 14.2, maxAmps: 60 },
+  },
+  sourceOn: true,
+  leads: LEADS,
+  tempC: TEMP_C,
+  clamps: { redCasualty: bite.plus, redSource: bite.plus, blackSource: bite.body, blackCasualty: bite.body },
+};
+const crank = { rescue, blocks: [{ rating: FLOODED, state }], engine: ENGINE, seconds: 3 };
+
+/** Median time of a task over many runs, in milliseconds, after a warm-up. */
+function medianMs(runs, task) {
+  for (let i = 0; i < Math.min(runs, 5); i++) task();
+  const times = Array.from({ length: runs }, () => {
+    const start = performance.now();
+    task();
+    return performance.now() - start;
+  });
+  return times.sort((a, b) => a - b)[Math.floor(runs / 2)];
+}
+
+const print = (name, text) => process.stdout.write(`${name.padEnd(44)} ${text}\n`);
+
+const ours = medianMs(40, () => core.simulateCrank(crank));
+const folder = mkdtempSync(join(tmpdir(), 'voltrek-bench-'));
+const netlist = join(folder, 'crank.cir');
+writeFileSync(netlist, core.toSpice(crank));
+const spice = medianMs(7, () =>
+  execFileSync('ngspice', ['-b', '-r', join(folder, 'crank.raw'), netlist], { stdio: 'ignore' }),
+);
+rmSync(folder, { recursive: true, force: true });
+print(
+  '3 s crank in time',
+  `${ours.toFixed(2)} ms; ngspice process ${spice.toFixed(0)} ms; ratio ${(spice / ours).toFixed(0)}`,
+);
+
+const dc = medianMs(400, () => core.solveDc(core.rescueCircuit(rescue)));
+print('DC solution of a whole rescue', `${(dc * 1000).toFixed(0)} us; ${Math.round(1000 / dc)} a second`);
+print('quasi-steady crank', `${(medianMs(400, () => core.crankPoint(rescue, ENGINE)) * 1000).toFixed(0)} us`);
+
+const belief = { rating: FLOODED, soc: 0.15, socLow: 0.1, socHigh: 0.2 };
+const oddsMs = (samples) =>
+  medianMs(9, () =>
+    core.startOdds({ rescue, blocks: [belief], engine: ENGINE, samples }, core.seededRandom(1)),
+  );
+const thousand = oddsMs(1000);
+for (const samples of [1000, 2000, 5000, 10_000]) {
+  const ms = samples === 1000 ? thousand : oddsMs(samples);
+  const growth = ms / thousand / (samples / 1000);
+  print(
+    `odds, ${samples} samples`,
+    `${ms.toFixed(0)} ms; ${Math.round((samples / ms) * 1000)} a second; growth ${growth.toFixed(2)}`,
+  );
+}
