@@ -28,6 +28,8 @@ test('pictures of the main views', async ({ tech, page }) => {
   await tech.read('1180');
   await shoot('measure');
   await tech.next('Go on to Plan');
+  await page.locator('.odds strong').waitFor();
+  await page.waitForTimeout(800);
   await shoot('plan');
   await tech.take(/The van, heavy set/);
   for (const done of ['All off', 'Red clamp is on', 'Red clamp is on', 'Black clamp is on'])

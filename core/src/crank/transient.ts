@@ -9,7 +9,7 @@ import { restVoltsByCharge } from '../battery/rest-volts.js';
 import { interpolate } from '../quantities/interpolate.js';
 import { ALTERNATOR_OHMS, type Rescue, rescueCircuit } from '../circuit/rescue.js';
 import { solveDc, voltsAcross } from '../circuit/solve-dc.js';
-import type { Circuit, Solution } from '../circuit/circuit.js';
+import type { Circuit } from '../circuit/circuit.js';
 import {
   breakawayNm,
   compressionRipple,
@@ -84,22 +84,24 @@ export function simulateCrank(input: CrankCase): CrankTrace {
   let held = 0;
   let startsAt: number | null = null;
   let leadJoules = 0;
-  const leadOhms = model.leadOhms;
+  let dipVolts = Infinity;
   for (let i = 0; i < steps; i++) {
     const out = model.solve(starter.kVoltSeconds * radS);
+    const starterAmps = out[STARTER_AMPS]!;
     trace.seconds[i] = i * STEP_SECONDS;
-    trace.postVolts[i] = out.postVolts;
-    trace.starterVolts[i] = out.starterVolts;
-    trace.starterAmps[i] = out.starterAmps;
-    trace.sourceVolts[i] = out.sourceVolts;
-    trace.sourceAmps[i] = out.sourceAmps;
+    trace.postVolts[i] = out[POST_VOLTS]!;
+    trace.starterVolts[i] = out[STARTER_VOLTS]!;
+    trace.starterAmps[i] = starterAmps;
+    trace.sourceVolts[i] = out[SOURCE_VOLTS]!;
+    trace.sourceAmps[i] = out[SOURCE_AMPS]!;
     trace.rpm[i] = rpmFromRadS(radS);
-    const isFast = rpmFromRadS(radS) >= needed && out.starterVolts >= starter.controlMinVolts;
+    dipVolts = Math.min(dipVolts, out[POST_VOLTS]!);
+    const isFast = rpmFromRadS(radS) >= needed && out[STARTER_VOLTS]! >= starter.controlMinVolts;
     held = isFast ? held + STEP_SECONDS : 0;
     if (startsAt === null && held >= HOLD_SECONDS) startsAt = i * STEP_SECONDS;
-    leadJoules += out.sourceAmps ** 2 * leadOhms * STEP_SECONDS;
+    leadJoules += out[SOURCE_AMPS]! * out[SOURCE_AMPS]! * model.leadOhms * STEP_SECONDS;
     model.advance(STEP_SECONDS);
-    const torque = torquePerAmp * out.starterAmps;
+    const torque = torquePerAmp * starterAmps;
     if (radS > 0 || torque > breakaway) {
       const against = friction(radS) * (1 + ripple * Math.sin(pulses * (angle + (radS * STEP_SECONDS) / 2)));
       const faster = Math.max(0, radS + (((torque - against) / inertia) * STEP_SECONDS) / braking);
@@ -111,7 +113,7 @@ export function simulateCrank(input: CrankCase): CrankTrace {
   return {
     ...trace,
     stepSeconds: STEP_SECONDS,
-    dipVolts: trace.postVolts.reduce((least, v) => Math.min(least, v), Infinity),
+    dipVolts,
     neededRpm: needed,
     startsAtSeconds: startsAt,
     leadRiseC: leads ? leadJoules / leadHeatCapacity(leads) : 0,
@@ -137,13 +139,13 @@ function emptyTrace(steps: number): Lists {
   };
 }
 
-interface StepOutputs {
-  postVolts: number;
-  starterVolts: number;
-  starterAmps: number;
-  sourceVolts: number;
-  sourceAmps: number;
-}
+/** Places of the outputs in the vector of one moment; the amps of each source follow. */
+const POST_VOLTS = 0;
+const STARTER_VOLTS = 1;
+const STARTER_AMPS = 2;
+const SOURCE_VOLTS = 3;
+const SOURCE_AMPS = 4;
+const FIRST_FLOW = 5;
 
 /** One source of the network as it moves in time. */
 interface MovingSource {
@@ -154,15 +156,9 @@ interface MovingSource {
   advance: (amps: number, dt: number) => void;
 }
 
-/** Answer of the network to one volt (or one amp, for a limited alternator) of each source. */
-interface Response {
-  readonly amps: readonly number[];
-  readonly outputs: StepOutputs;
-}
-
 interface Model {
-  /** Volts and amps of this moment. The same object is filled again at each call. */
-  readonly solve: (backEmfVolts: number) => Readonly<StepOutputs>;
+  /** Volts and amps of this moment, by the places above. The same vector is filled again at each call. */
+  readonly solve: (backEmfVolts: number) => Float64Array;
   readonly advance: (dt: number) => void;
   readonly socs: () => readonly number[];
   readonly leadOhms: number;
@@ -176,41 +172,44 @@ function buildModel({ rescue, blocks }: CrankCase, starter: Starter): Model {
   const names = [...moving.map((m) => m.name), 'starter'];
   const alternator = rescue.sourceOn ? rescue.source?.alternator : undefined;
   const base = bareCircuit(rescue, moving, starter);
-  const respond = (drive: string): Response => responseTo(base, drive, names, blocks.length);
+  // Answer of the network to one volt of each source, or one amp of the alternator at its limit.
+  const respond = (drive: string): Float64Array => responseTo(base, drive, names, blocks.length);
   const responses = names.map(respond);
-  const alternatorResponse = alternator && respond('alternator');
-  const amps = new Float64Array(names.length);
-  const flows = new Float64Array(names.length);
-  const out: StepOutputs = { postVolts: 0, starterVolts: 0, starterAmps: 0, sourceVolts: 0, sourceAmps: 0 };
-  const add = ({ amps: per, outputs }: Response, times: number): void => {
-    for (let i = 0; i < flows.length; i++) flows[i]! += per[i]! * times;
-    out.postVolts += outputs.postVolts * times;
-    out.starterVolts += outputs.starterVolts * times;
-    out.starterAmps += outputs.starterAmps * times;
-    out.sourceVolts += outputs.sourceVolts * times;
-    out.sourceAmps += outputs.sourceAmps * times;
-  };
+  const ofStarter = responses[names.length - 1]!;
+  const ofAlternator = alternator && respond('alternator');
+  const size = FIRST_FLOW + names.length;
+  const out = new Float64Array(size);
+  const emfs = new Float64Array(names.length);
+  // One row an output, one column a source: a step is this table times the volts of the sources.
+  const table = new Float64Array(size * names.length);
+  responses.forEach((response, column) => {
+    response.forEach((value, row) => (table[row * names.length + column] = value));
+  });
   return {
     leadOhms: leadOhmsOf(base),
-    starterAmpsPerVolt: -responses[names.length - 1]!.outputs.starterAmps,
+    starterAmpsPerVolt: -ofStarter[STARTER_AMPS]!,
     solve: (backEmfVolts) => {
-      flows.fill(0);
-      out.postVolts = out.starterVolts = out.starterAmps = out.sourceVolts = out.sourceAmps = 0;
-      for (let i = 0; i < moving.length; i++) add(responses[i]!, moving[i]!.emf(amps[i]!));
-      add(responses[moving.length]!, backEmfVolts);
-      if (alternator && alternatorResponse) {
-        // Current it would take to hold its volts, between none and its limit: the network is linear, so one division settles it.
-        const lift = alternatorResponse.outputs.sourceVolts + ALTERNATOR_OHMS;
-        add(
-          alternatorResponse,
-          Math.min(alternator.maxAmps, Math.max(0, (alternator.volts - out.sourceVolts) / lift)),
-        );
+      // Each source still remembers its own amps of the step before when its volts are asked.
+      for (let i = 0; i < moving.length; i++) emfs[i] = moving[i]!.emf(out[FIRST_FLOW + i]!);
+      emfs[moving.length] = backEmfVolts;
+      for (let row = 0, at = 0; row < size; row++) {
+        let sum = 0;
+        for (let column = 0; column < emfs.length; column++, at++) sum += table[at]! * emfs[column]!;
+        out[row] = sum;
       }
-      amps.set(flows);
+      if (alternator && ofAlternator) {
+        // Current it would take to hold its volts, between none and its limit: the network is linear, so one division settles it.
+        const lift = ofAlternator[SOURCE_VOLTS]! + ALTERNATOR_OHMS;
+        const amps = Math.min(
+          alternator.maxAmps,
+          Math.max(0, (alternator.volts - out[SOURCE_VOLTS]!) / lift),
+        );
+        for (let row = 0; row < size; row++) out[row]! += ofAlternator[row]! * amps;
+      }
       return out;
     },
     advance: (dt) => {
-      for (let i = 0; i < moving.length; i++) moving[i]!.advance(amps[i]!, dt);
+      for (let i = 0; i < moving.length; i++) moving[i]!.advance(out[FIRST_FLOW + i]!, dt);
     },
     socs: () => cells.map((c) => c.soc()),
   };
@@ -281,7 +280,7 @@ function bareCircuit(rescue: Rescue, moving: readonly MovingSource[], starter: S
   return { ...circuit, elements };
 }
 
-function responseTo(base: Circuit, drive: string, names: readonly string[], blocks: number): Response {
+function responseTo(base: Circuit, drive: string, names: readonly string[], blocks: number): Float64Array {
   const elements =
     drive === 'alternator'
       ? [
@@ -290,17 +289,14 @@ function responseTo(base: Circuit, drive: string, names: readonly string[], bloc
         ]
       : base.elements.map((e) => (e.kind === 'source' && e.name === drive ? { ...e, volts: 1 } : e));
   const solution = solveDc({ ...base, elements });
-  return { amps: names.map((n) => solution.amps.get(n)!), outputs: outputsOf(solution, blocks) };
-}
-
-function outputsOf(solution: Solution, blocks: number): StepOutputs {
-  return {
-    postVolts: voltsAcross(solution, `casualty.block${blocks - 1}+`, 'casualty.block0-'),
-    starterVolts: voltsAcross(solution, 'casualty.starter', 'casualty.body'),
-    starterAmps: -solution.amps.get('starter')!,
-    sourceVolts: voltsAcross(solution, 'source.plus', 'source.minus'),
-    sourceAmps: solution.amps.get('lead.red') ?? 0,
-  };
+  const response = new Float64Array(FIRST_FLOW + names.length);
+  response[POST_VOLTS] = voltsAcross(solution, `casualty.block${blocks - 1}+`, 'casualty.block0-');
+  response[STARTER_VOLTS] = voltsAcross(solution, 'casualty.starter', 'casualty.body');
+  response[STARTER_AMPS] = -solution.amps.get('starter')!;
+  response[SOURCE_VOLTS] = voltsAcross(solution, 'source.plus', 'source.minus');
+  response[SOURCE_AMPS] = solution.amps.get('lead.red') ?? 0;
+  names.forEach((name, i) => (response[FIRST_FLOW + i] = solution.amps.get(name)!));
+  return response;
 }
 
 function leadOhmsOf(circuit: Circuit): number {

@@ -138,10 +138,10 @@ export function frictionAt(engine: Engine, tempC: number): (radS: number) => num
   // Oil drag grows with the root of speed, so its value at one radian a second is its factor.
   const oil = engineDragNm(engine, 1, tempC) - still;
   const grip = breakawayNm(engine, tempC) - still;
-  return (radS) =>
-    still +
-    oil * Math.sqrt(Math.max(radS, 0)) +
-    (radS < 6 * BREAKAWAY_DECAY_RAD_S ? grip * Math.exp(-((radS / BREAKAWAY_DECAY_RAD_S) ** 2)) : 0);
+  return (radS) => {
+    const share = radS / BREAKAWAY_DECAY_RAD_S;
+    return still + oil * Math.sqrt(Math.max(radS, 0)) + (share < 6 ? grip * Math.exp(-share * share) : 0);
+  };
 }
 
 /** Share by which torque swings about its mean as pistons pass compression: fewer cylinders, deeper swing. */
