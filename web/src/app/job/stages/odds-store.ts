@@ -44,5 +44,8 @@ export const OddsStore = signalStore(
       patchState(store, { progress: null });
     },
   })),
-  withHooks({ onDestroy: (_store, runner = inject(OddsRunner)) => runner.stop() }),
+  withHooks(() => {
+    const runner = inject(OddsRunner);
+    return { onDestroy: () => runner.stop() };
+  }),
 );
