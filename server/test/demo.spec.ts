@@ -1,4 +1,11 @@
-import { DEFAULT_RULES, foldJob, type Machine, type PlanPoint, refusalOf } from '@voltrek/core';
+import {
+  DEFAULT_RULES,
+  foldJob,
+  type Machine,
+  MACHINE_CLASSES,
+  type PlanPoint,
+  refusalOf,
+} from '@voltrek/core';
 import { pastJobs } from '../src/demo/history.js';
 import { DEMO_MACHINES } from '../src/demo/load.js';
 import { CREW, TONIGHT, VANS } from '../src/demo/scenario.js';
@@ -28,18 +35,7 @@ function isInside(outline: readonly PlanPoint[], { xMm, yMm }: PlanPoint): boole
 describe('the demo atlas', () => {
   it('has every kind of machine the scenario needs', () => {
     const kinds = new Set(DEMO_MACHINES.map((m) => m.machineClass));
-    for (const kind of [
-      'car',
-      'van',
-      'truck',
-      'plant',
-      'motorcycle',
-      'ride-on',
-      'genset',
-      'boat',
-      'hybrid',
-      'ev',
-    ] as const) {
+    for (const kind of MACHINE_CLASSES) {
       expect(kinds.has(kind)).withContext(kind).toBeTrue();
     }
   });

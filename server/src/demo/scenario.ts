@@ -56,7 +56,7 @@ export const VANS: readonly {
       {
         kind: 'lead-pack',
         id: 'pack-lead',
-        name: 'Lead-acid pack, 12/24 V',
+        name: 'Lead-acid pack',
         outputs: [12, 24],
         block: { chemistry: 'agm', capacityAh: 44, ccaAmps: 700, ccaStandard: 'SAE' },
         soc: 0.95,

@@ -96,14 +96,6 @@ import { actionTitle, pointFor } from './step-words';
       padding-top: 10px;
       border-top: 1px solid var(--line);
     }
-    dt {
-      font-size: 15px;
-      font-weight: 500;
-      color: var(--dim);
-    }
-    dd {
-      margin: 0;
-    }
     .problem {
       margin-top: 10px;
     }

@@ -188,14 +188,6 @@ import { ticker } from '../ticker';
       padding-top: 10px;
       border-top: 1px solid var(--line);
     }
-    dt {
-      font-size: 15px;
-      font-weight: 500;
-      color: var(--dim);
-    }
-    dd {
-      margin: 0;
-    }
     .figure.small {
       font-size: 22px;
     }

@@ -22,6 +22,7 @@ import { Store } from '@ngrx/store';
 import { inHundred, percent, volts } from '../../shared/words/figures';
 import { LIMIT_WORDS, OUTLOOK_WORDS, UNKNOWN_WORDS, unfitWords } from '../../shared/words/words';
 import { NextAction } from '../next-action';
+import { optionName } from '../option-name';
 import { selectOddsInputs, selectOptions, type Work } from '../state/job-selectors';
 import { Reporter } from '../state/reporter';
 import { OddsStore } from './odds-store';
@@ -40,6 +41,8 @@ interface Row {
 /** A bar's full track stands for this many times the needed speed (or the least wake volts). */
 const TRACK_RATIO = 3;
 const WAKE_TRACK_RATIO = 1.4;
+/** Odds nearer to certainty than this leave no doubt worth naming. */
+const SURE_SHARE = 0.99;
 
 /** What is on the van, ranked by what the circuit says it will do here. */
 @Component({
@@ -112,7 +115,10 @@ const WAKE_TRACK_RATIO = 1.4;
         @if (oddsOf(c); as odds) {
           <p class="odds">
             Odds of a start <strong>{{ odds.text }}</strong
-            >, {{ odds.band }}. Most of the doubt is {{ odds.doubt }}.
+            >, {{ odds.band }}.
+            @if (odds.doubt) {
+              Most of the doubt is {{ odds.doubt }}.
+            }
           </p>
         } @else if (odds.progress() !== null) {
           <p class="odds" role="status">
@@ -216,14 +222,6 @@ const WAKE_TRACK_RATIO = 1.4;
       padding-top: 10px;
       border-top: 1px solid var(--line);
     }
-    dt {
-      font-size: 15px;
-      font-weight: 500;
-      color: var(--dim);
-    }
-    dd {
-      margin: 0;
-    }
     .odds {
       font-size: 18px;
     }
@@ -292,11 +290,16 @@ export class Plan {
     void this.odds.ask(this.oddsInputs());
   }
 
-  protected oddsOf(row: Row): { text: string; band: string; doubt: string } | null {
+  protected oddsOf(row: Row): { text: string; band: string; doubt: string | null } | null {
     const odds = this.odds.byOption()[row.ranked.option.id];
     if (!odds) return null;
-    const band = `${Math.round(odds.low * 100)} to ${Math.round(odds.high * 100)} by ${odds.samples} draws`;
-    return { text: inHundred(odds.start), band, doubt: UNKNOWN_WORDS[largestDoubt(odds)] };
+    const band = `${Math.floor(odds.low * 100)} to ${Math.ceil(odds.high * 100)} by ${odds.samples} draws`;
+    const isDoubtful = odds.start > 1 - SURE_SHARE && odds.start < SURE_SHARE;
+    return {
+      text: inHundred(odds.start),
+      band,
+      doubt: isDoubtful ? UNKNOWN_WORDS[largestDoubt(odds)] : null,
+    };
   }
 
   protected take(): void {
@@ -327,19 +330,6 @@ export class Plan {
 /** The unknown that moves the outcome most. */
 function largestDoubt({ matters }: Odds): Unknown {
   return UNKNOWNS.reduce((a, b) => (matters[b] > matters[a] ? b : a));
-}
-
-/** The option's name: source, lead set, and where it goes when not across the whole. */
-export function optionName({ option }: RankedOption, kit: readonly KitItem[]): string {
-  const named = (id: string | null): string => kit.find((item) => item.id === id)?.name ?? '';
-  const leads = option.leadSetId ? `, ${named(option.leadSetId).toLowerCase()}` : '';
-  const isSwitchable = named(option.sourceId).includes('12/24');
-  const output = isSwitchable ? `, at ${option.outputVolts} V` : '';
-  const across =
-    option.across.kind === 'block'
-      ? `, across the ${option.across.block === 0 ? 'lower' : 'upper'} block`
-      : '';
-  return `${named(option.sourceId).replace(', 12/24 V', '')}${leads}${output}${across}`;
 }
 
 function rowOf(ranked: RankedOption, kit: readonly KitItem[]): Row {

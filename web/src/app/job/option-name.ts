@@ -1,0 +1,16 @@
+import type { KitItem, RankedOption } from '@voltrek/core';
+
+/** The option's name: source, lead set, and where it goes when not across the whole. */
+export function optionName({ option }: Pick<RankedOption, 'option'>, kit: readonly KitItem[]): string {
+  const item = (id: string | null): KitItem | undefined => kit.find((k) => k.id === id);
+  const source = item(option.sourceId);
+  const leads = item(option.leadSetId);
+  const { across } = option;
+  const parts = [
+    source?.name ?? '',
+    leads?.name.toLowerCase() ?? '',
+    source?.kind === 'lead-pack' && source.outputs.length > 1 ? `at ${option.outputVolts} V` : '',
+    across.kind === 'block' ? `across the ${across.block === 0 ? 'lower' : 'upper'} block` : '',
+  ];
+  return parts.filter(Boolean).join(', ');
+}
