@@ -147,7 +147,11 @@ export class Locate {
   protected readonly kindWords = POINT_KIND_WORDS;
   protected readonly signs = POLARITY_SIGNS;
   protected readonly signWords = POLARITY_WORDS;
-  protected readonly ticked = linkedSignal<readonly PolaritySign[]>(() => this.work().job.polaritySigns);
+  /** The signs in the log, as one word: it changes only when they do, so that no other event clears what is being ticked. */
+  private readonly logged = computed(() => this.work().job.polaritySigns.join());
+  protected readonly ticked = linkedSignal<readonly PolaritySign[]>(() =>
+    POLARITY_SIGNS.filter((sign) => this.logged().split(',').includes(sign)),
+  );
   protected readonly enough = computed(() => this.ticked().length >= POLARITY_SIGNS_NEEDED);
   protected readonly chosen = computed(() => this.chosenPin() ?? this.work().machine.points[0]?.id);
   protected readonly blockPlaces = computed(() =>
@@ -165,8 +169,8 @@ export class Locate {
   }
 
   protected confirm(): void {
-    const signs = this.ticked();
-    if (signs !== this.work().job.polaritySigns) this.reporter.report('polarity.proved', { signs });
+    const signs = POLARITY_SIGNS.filter((sign) => this.ticked().includes(sign));
+    if (signs.join() !== this.logged()) this.reporter.report('polarity.proved', { signs });
     this.next.emit();
   }
 }

@@ -221,14 +221,22 @@ export class Measure {
     return hasStarted(job) ? [...charging, ...rest, ...crank] : [...rest, ...crank, ...charging];
   });
 
-  /** Stands on the first reading not yet taken, until another is chosen. */
-  protected readonly chosen = linkedSignal<Choice>(() => {
-    const { job } = this.work();
-    const open = this.choices().find(
-      (c) => !job.readings.some((r) => r.kind === c.kind && r.block === c.block),
+  /** Index of the first reading not yet taken. A number, so that events which leave it alone do not move the choice. */
+  private readonly firstOpen = computed(() => {
+    const { readings } = this.work().job;
+    const open = this.choices().findIndex(
+      (c) => !readings.some((r) => r.kind === c.kind && r.block === c.block),
     );
-    return open ?? this.choices()[0]!;
+    return Math.max(0, open);
   });
+  private readonly readingCount = computed(() => this.work().job.readings.length);
+
+  /** Stands on the first reading not yet taken, until another is chosen; each reading taken moves it on. */
+  private readonly chosenIndex = linkedSignal(() => {
+    this.readingCount();
+    return this.firstOpen();
+  });
+  protected readonly chosen = computed(() => this.choices()[this.chosenIndex()] ?? this.choices()[0]!);
   protected readonly how = computed(() => READING_WORDS[this.chosen().kind].how);
   protected readonly value = computed(() => typedVolts(this.text()));
   protected readonly display = computed(() => {
@@ -268,7 +276,7 @@ export class Measure {
   }
 
   protected choose(choice: Choice): void {
-    this.chosen.set(choice);
+    this.chosenIndex.set(this.choices().indexOf(choice));
     this.text.set('');
   }
 

@@ -258,7 +258,9 @@ export class Plan {
 
   protected readonly limitWords = LIMIT_WORDS;
   protected readonly wakeAmps = DEFAULT_RULES.wakeAmps;
-  protected readonly chosenId = linkedSignal<string | null>(() => this.work().job.plan?.optionId ?? null);
+  /** The option in the log; a value of its own, so that other events do not move what is being looked at. */
+  private readonly loggedId = computed(() => this.work().job.plan?.optionId ?? null);
+  protected readonly chosenId = linkedSignal<string | null>(() => this.loggedId());
   private readonly rows = computed(() => this.options().map((o) => rowOf(o, this.work().kit)));
   protected readonly fitting = computed(() => this.rows().filter((r) => !r.ranked.unfit));
   protected readonly unfit = computed(() => this.rows().filter((r) => r.ranked.unfit));
