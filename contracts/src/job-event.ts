@@ -7,11 +7,14 @@ import {
   EVENT_TYPES,
   type EventType,
   EVIDENCE_CODES,
+  FOLLOW_UPS,
   type JobEvent,
+  OUTLOOKS,
   PLACE_KINDS,
   POLARITY_SIGNS,
   READING_KINDS,
   RULES,
+  SOURCE_KINDS,
   STAGES,
   STOP_CONDITIONS,
   SUSPECTS,
@@ -29,17 +32,6 @@ const maybeFigure = () => yup.number().nullable().defined();
 const reason = () => shortText(400).min(3);
 const record = <S extends yup.ObjectShape>(shape: S) => yup.object(shape).noUnknown().strict().required();
 
-const OUTLOOKS = [
-  'cranks',
-  'marginal',
-  'too-slow',
-  'does-not-turn',
-  'low-volts',
-  'wakes',
-  'does-not-wake',
-] as const;
-const SOURCE_KINDS = ['donor', 'lithium-pack', 'lead-pack', 'capacitor-booster'] as const;
-const FOLLOW_UPS = ['recheck', 'replace', 'inspect', 'workshop', 'charge'] as const;
 const RULE_KEYS = Object.keys(RULES);
 
 const evidence = record({

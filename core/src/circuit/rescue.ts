@@ -6,6 +6,16 @@ import type { Circuit, Element, NodeName } from './circuit.js';
 export const CLAMP_IDS = ['redCasualty', 'redSource', 'blackSource', 'blackCasualty'] as const;
 export type ClampId = (typeof CLAMP_IDS)[number];
 
+/** The ends of the red lead, at either vehicle. */
+export function isRedClamp(clamp: ClampId): boolean {
+  return clamp === 'redCasualty' || clamp === 'redSource';
+}
+
+/** The ends that bite the source, not the casualty. */
+export function isSourceClamp(clamp: ClampId): clamp is 'redSource' | 'blackSource' {
+  return clamp === 'redSource' || clamp === 'blackSource';
+}
+
 export interface ModelBlock {
   readonly openVolts: number;
   readonly ohms: number;
@@ -145,8 +155,7 @@ function sourceElements(rescue: Rescue): Element[] {
   for (const clamp of CLAMP_IDS) {
     const terminal = clamps[clamp];
     if (!terminal) continue;
-    const onto =
-      clamp === 'redSource' || clamp === 'blackSource' ? sourceNode(clamp) : terminalNode(terminal);
+    const onto = isSourceClamp(clamp) ? sourceNode(clamp) : terminalNode(terminal);
     elements.push(wire(biteName(clamp), clampNode(clamp), onto, bite));
   }
   return elements;

@@ -15,13 +15,17 @@ import { type CrankPoint, crankPoint, type WakePoint, wakePoint } from './quick.
 import type { CasualtyBlocks } from './casualty-blocks.js';
 import { type Across, clampPoints, terminalOf } from './clamp-points.js';
 
+export const SOURCE_KINDS = ['donor', 'lithium-pack', 'lead-pack', 'capacitor-booster'] as const;
+/** The kinds of kit that lend power. */
+export type SourceKind = (typeof SOURCE_KINDS)[number];
+
 /** One way to lend power with what is on the van. */
 export interface SourceOption {
   /** Stable within a job: made from the kit ids. */
   readonly id: string;
   readonly sourceId: string;
   readonly leadSetId: string | null;
-  readonly sourceKind: 'donor' | 'lithium-pack' | 'lead-pack' | 'capacitor-booster';
+  readonly sourceKind: SourceKind;
   readonly outputVolts: number;
   readonly leads: LeadSet;
   readonly source: SourceModel;
@@ -41,14 +45,16 @@ export type Unfit =
 /** What holds an option back most: found by taking that part's resistance away and solving again. */
 export type LimitedBy = 'leads' | 'source' | 'casualty' | 'none';
 
-export type Outlook =
-  | 'cranks'
-  | 'marginal'
-  | 'too-slow'
-  | 'does-not-turn'
-  | 'low-volts'
-  | 'wakes'
-  | 'does-not-wake';
+export const OUTLOOKS = [
+  'cranks',
+  'marginal',
+  'too-slow',
+  'does-not-turn',
+  'low-volts',
+  'wakes',
+  'does-not-wake',
+] as const;
+export type Outlook = (typeof OUTLOOKS)[number];
 
 export interface RankedOption {
   readonly option: SourceOption;

@@ -4,6 +4,7 @@ import type { Solution, VoltSource } from '../circuit/circuit.js';
 import {
   breakawayNm,
   defaultStarter,
+  dragTerms,
   type Engine,
   engineDragNm,
   neededRpm,
@@ -72,8 +73,7 @@ export function crankPoint(
   if (torque(locked) <= breakawayNm(engine, tempC)) return describe(locked, 0, false);
 
   const torqueFall = (torque(locked) - torque(solveAt(PROBE_RAD_S))) / PROBE_RAD_S;
-  const still = engineDragNm(engine, 0, tempC);
-  const oil = engineDragNm(engine, 1, tempC) - still;
+  const { still, oil } = dragTerms(engine, tempC);
   const root = (Math.sqrt(oil ** 2 + 4 * torqueFall * (torque(locked) - still)) - oil) / (2 * torqueFall);
   const radS = root ** 2;
   const solution = solveAt(radS);

@@ -9,11 +9,10 @@ import { restVoltsByCharge } from '../battery/rest-volts.js';
 import { ALTERNATOR_OHMS, rescueCircuit } from '../circuit/rescue.js';
 import type { NodeName } from '../circuit/circuit.js';
 import {
-  breakawayNm,
   BREAKAWAY_DECAY_RAD_S,
   compressionRipple,
   defaultStarter,
-  engineDragNm,
+  dragTerms,
   inertiaKgM2,
 } from '../engine/engine.js';
 import { interpolate, type Knots } from '../quantities/interpolate.js';
@@ -116,10 +115,7 @@ function sourceLines(source: SourceModel, plus: NodeName, minus: NodeName): stri
 
 function engineLines({ engine, rescue }: CrankCase, torquePerAmp: number): string[] {
   const { tempC } = rescue;
-  const still = engineDragNm(engine, 0, tempC);
-  // Oil drag grows with the root of speed: its value at one radian a second is its factor.
-  const oil = engineDragNm(engine, 1, tempC) - still;
-  const grip = breakawayNm(engine, tempC) - still;
+  const { still, oil, grip } = dragTerms(engine, tempC);
   const speed = 'V(crank_rad_s)';
   const drag = `(${figure(still)} + ${figure(oil)} * sqrt(max(${speed}, 0)) + ${figure(grip)} * exp(-(${speed} / ${figure(BREAKAWAY_DECAY_RAD_S)})^2))`;
   const swing = `(1 + ${figure(compressionRipple(engine))} * sin(${figure(engine.cylinders / 2)} * V(crank_angle)))`;

@@ -129,15 +129,26 @@ export const BIG_DIESEL_L = 6;
 export const BREAKAWAY_DECAY_RAD_S = 1.5;
 
 /**
+ * What drag is made of at one temperature, N m: `still` at any speed, `oil` times the root of speed in rad/s, and the `grip` of the
+ * first movement beyond the first two.
+ */
+export function dragTerms(engine: Engine, tempC: number): { still: number; oil: number; grip: number } {
+  const still = engineDragNm(engine, 0, tempC);
+  return {
+    still,
+    // Oil drag grows with the root of speed, so its value at one radian a second is its factor.
+    oil: engineDragNm(engine, 1, tempC) - still,
+    grip: breakawayNm(engine, tempC) - still,
+  };
+}
+
+/**
  * Torque against a turning crankshaft at one temperature, averaged over compression, with the extra grip of the first movement.
  *
  * @returns N m by crank speed in rad/s; made once, since a simulation asks it thousands of times
  */
 export function frictionAt(engine: Engine, tempC: number): (radS: number) => number {
-  const still = engineDragNm(engine, 0, tempC);
-  // Oil drag grows with the root of speed, so its value at one radian a second is its factor.
-  const oil = engineDragNm(engine, 1, tempC) - still;
-  const grip = breakawayNm(engine, tempC) - still;
+  const { still, oil, grip } = dragTerms(engine, tempC);
   return (radS) => {
     const share = radS / BREAKAWAY_DECAY_RAD_S;
     return still + oil * Math.sqrt(Math.max(radS, 0)) + (share < 6 ? grip * Math.exp(-share * share) : 0);

@@ -64,3 +64,21 @@ export function clampsOn(state: HookupState): readonly ClampId[] {
   const on = CLAMP_IDS.filter((clamp) => state.clamps[clamp] !== null);
   return state.attachedInOrder.filter((clamp) => on.includes(clamp));
 }
+
+/** How far an order is: what is done, the step to do now, and what is still to come. */
+export interface OrderProgress<S> {
+  readonly done: readonly S[];
+  /** Null when every step is done. */
+  readonly next: S | null;
+  readonly later: readonly S[];
+}
+
+/** Splits an order at its first step that the state does not yet show. */
+export function progressOf<S extends { readonly action: HookupAction }>(
+  steps: readonly S[],
+  state: HookupState,
+): OrderProgress<S> {
+  const found = steps.findIndex((step) => !isDone(state, step.action));
+  const at = found < 0 ? steps.length : found;
+  return { done: steps.slice(0, at), next: steps[at] ?? null, later: steps.slice(at + 1) };
+}

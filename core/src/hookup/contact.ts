@@ -2,6 +2,7 @@ import {
   biteName,
   type ClampId,
   clampNode,
+  isSourceClamp,
   rescueCircuit,
   sourceNode,
   terminalNode,
@@ -38,10 +39,7 @@ export function contactAt(
   const isFree = state.clamps[clamp] === null;
   const open = isFree ? state : act(state, { kind: 'detach', clamp });
   const bitten = act(open, { kind: 'attach', clamp, pointId });
-  const target =
-    clamp === 'redSource' || clamp === 'blackSource'
-      ? sourceNode(clamp)
-      : terminalNode(terminalOf(scene.machine, pointId));
+  const target = isSourceClamp(clamp) ? sourceNode(clamp) : terminalNode(terminalOf(scene.machine, pointId));
   const before = solveDc(rescueCircuit(rescueOf(scene, open)));
   const after = solveDc(rescueCircuit(rescueOf(scene, bitten)));
   const biteAmps = Math.abs(after.amps.get(biteName(clamp)) ?? 0);
@@ -57,6 +55,6 @@ export function contactAt(
 }
 
 function metresFor(scene: HookupScene, clamp: ClampId, pointId: string): number | null {
-  if (clamp === 'redSource' || clamp === 'blackSource') return null;
+  if (isSourceClamp(clamp)) return null;
   return metresToNearestBlock(scene.machine, pointOf(scene.machine, pointId));
 }

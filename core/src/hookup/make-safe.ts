@@ -1,9 +1,8 @@
-import { biteName, type ClampId, clampNode, rescueCircuit } from '../circuit/rescue.js';
-import type { Circuit, NodeName, Solution } from '../circuit/circuit.js';
-import { solveDc, voltsAcross } from '../circuit/solve-dc.js';
-import { metresToNearestBlock, pointOf } from '../machine/machine.js';
+import { type ClampId, clampNode, rescueCircuit } from '../circuit/rescue.js';
+import { solveDc } from '../circuit/solve-dc.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import { act, clampsOn, type HookupAction } from './actions.js';
+import { contactAt } from './contact.js';
 import { type HookupScene, type HookupState, rescueOf } from './state.js';
 
 /** A tool or body touching a free clamp, ohms. */
@@ -49,39 +48,16 @@ function cheapestOrder(scene: HookupScene, state: HookupState, rules: HouseRules
 }
 
 function detachCost(scene: HookupScene, state: HookupState, clamp: ClampId, rules: HouseRules): number {
-  const before = solve(scene, state);
-  const after = act(state, { kind: 'detach', clamp });
-  const afterCircuit = rescueCircuit(rescueOf(scene, after));
-  const opened = solveDc(afterCircuit);
-  const bite = rescueCircuit(rescueOf(scene, state)).elements.find((e) => e.name === biteName(clamp));
-  const target = bite?.kind === 'resistor' ? bite.b : null;
-  const watts =
-    Math.abs(before.amps.get(biteName(clamp)) ?? 0) * (target ? gapVolts(opened, clamp, target) : 0);
-  const gas = gasNear(scene, state, clamp, rules) ? GAS_FACTOR : 1;
-  return (
-    (watts / SPARK_WATTS_PER_UNIT) * gas + liveFreeAmps(scene, after, afterCircuit) / SHORT_AMPS_PER_UNIT
-  );
-}
-
-function solve(scene: HookupScene, state: HookupState): Solution {
-  return solveDc(rescueCircuit(rescueOf(scene, state)));
-}
-
-function gapVolts(opened: Solution, clamp: ClampId, target: NodeName): number {
-  return Math.abs(voltsAcross(opened, clampNode(clamp), target));
-}
-
-function gasNear(scene: HookupScene, state: HookupState, clamp: ClampId, rules: HouseRules): boolean {
-  if (scene.enclosed || clamp === 'redSource' || clamp === 'blackSource') return true;
   const pointId = state.clamps[clamp];
-  return (
-    pointId !== null &&
-    metresToNearestBlock(scene.machine, pointOf(scene.machine, pointId)) < rules.gasDistanceM
-  );
+  if (pointId === null) return 0;
+  const { biteAmps, gapVolts, gasNear } = contactAt(scene, state, clamp, pointId, rules);
+  const spark = ((biteAmps * gapVolts) / SPARK_WATTS_PER_UNIT) * (gasNear ? GAS_FACTOR : 1);
+  return spark + liveFreeAmps(scene, act(state, { kind: 'detach', clamp })) / SHORT_AMPS_PER_UNIT;
 }
 
 /** The most that any free clamp would drive into either vehicle's body if it touched, amps. */
-function liveFreeAmps(scene: HookupScene, state: HookupState, circuit: Circuit): number {
+function liveFreeAmps(scene: HookupScene, state: HookupState): number {
+  const circuit = rescueCircuit(rescueOf(scene, state));
   const free: ClampId[] = (['redCasualty', 'redSource'] as const).filter(
     (clamp) =>
       state.clamps[clamp] === null && (clamp === 'redCasualty' || scene.option.sourceKind === 'donor'),

@@ -110,6 +110,9 @@ export interface EventData {
 
 export type EventType = keyof EventData;
 
+/** An event before it has an id and a moment: its kind and what it carries. */
+export type EventEntry = { [T in EventType]: [type: T, data: EventData[T]] }[EventType];
+
 export const EVENT_TYPES = [
   'job.opened',
   'stage.opened',
@@ -149,5 +152,3 @@ interface Envelope<T extends EventType> {
 
 /** One entry of a job's log. */
 export type JobEvent = { [T in EventType]: Envelope<T> }[EventType];
-/** An entry of one kind. */
-export type JobEventOf<T extends EventType> = Extract<JobEvent, { type: T }>;

@@ -10,7 +10,7 @@ import { act, type HookupAction } from '../hookup/actions.js';
 import { anyClampOn, type HookupState, NOTHING_CONNECTED } from '../hookup/state.js';
 import type { RuleKey } from '../rules/house-rules.js';
 import type { VerdictRecord } from '../verdict/judge.js';
-import type { EventData, JobEvent, PlanRecord, SceneRecord, Stage } from './events.js';
+import type { EventData, EventEntry, JobEvent, PlanRecord, SceneRecord, Stage } from './events.js';
 
 export interface Reading {
   readonly eventId: string;
@@ -211,6 +211,22 @@ export function actionOf(
       return { kind: 'donor-engine', ...event.data };
     case 'pack.switched':
       return { kind: 'pack', ...event.data };
+  }
+}
+
+/** The event that reports a physical act: the way back from `actionOf`. */
+export function entryOf(action: HookupAction): EventEntry {
+  switch (action.kind) {
+    case 'attach':
+      return ['clamp.attached', { clamp: action.clamp, pointId: action.pointId }];
+    case 'detach':
+      return ['clamp.detached', { clamp: action.clamp }];
+    case 'donor-engine':
+      return ['donor.switched', { running: action.running }];
+    case 'pack':
+      return ['pack.switched', { on: action.on }];
+    case 'confirm':
+      return ['step.confirmed', { step: action.what }];
   }
 }
 

@@ -14,6 +14,7 @@ import { startsByWaking } from '../machine/machine.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import type { KitItem } from '../sources/kit.js';
 import type { Case } from '../verdict/judge.js';
+import type { PlanRecord } from './events.js';
 import { hasStarted, type Job, latestReading, restVoltsByBlock, workingTempC } from './job.js';
 
 /** The part of a job that the blocks and the ranking depend on. */
@@ -51,6 +52,27 @@ export function oddsForJob(
     if (input) inputs.set(option.id, input);
   }
   return inputs;
+}
+
+/** A solved option as the log keeps it when it is chosen; null for one that does not fit. */
+export function planRecord(
+  { option, crank, wake, outlook }: RankedOption,
+  odds: number | null,
+): PlanRecord | null {
+  if (!outlook) return null;
+  return {
+    optionId: option.id,
+    sourceId: option.sourceId,
+    leadSetId: option.leadSetId,
+    sourceKind: option.sourceKind,
+    outlook,
+    odds,
+    starterVolts: crank?.starterVolts ?? null,
+    starterAmps: crank?.starterAmps ?? null,
+    rpm: crank?.rpm ?? null,
+    neededRpm: crank?.neededRpm ?? null,
+    wakeVolts: wake?.postVolts ?? null,
+  };
 }
 
 /** The option that the job's plan names; null without a plan or when the kit no longer has it. */

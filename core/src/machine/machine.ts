@@ -50,6 +50,11 @@ export const POINT_KINDS = [
 ] as const;
 export type PointKind = (typeof POINT_KINDS)[number];
 
+/** Points that a red clamp or a red wire belongs on. */
+export function isPositivePoint(kind: PointKind): boolean {
+  return kind === 'red-post' || kind === 'block-positive' || kind === 'latch-wire-positive';
+}
+
 /** Something to find on the machine, and the steps that reach it. */
 export interface MachinePoint extends PlanPoint {
   readonly id: string;

@@ -69,15 +69,6 @@ export type KitItem =
   | CapacitorBoosterKit
   | LatchSourceKit;
 
-export const KIT_KINDS = [
-  'donor',
-  'lead-set',
-  'lithium-pack',
-  'lead-pack',
-  'capacitor-booster',
-  'latch-source',
-] as const satisfies readonly KitItem['kind'][];
-
 /** A source as the circuit sees it: volts behind ohms. */
 export interface SourceModel {
   readonly openVolts: number;

@@ -67,9 +67,11 @@ export interface Evidence {
   readonly subject: string | null;
 }
 
+export const FOLLOW_UPS = ['recheck', 'replace', 'inspect', 'workshop', 'charge'] as const;
+
 /** A date to keep, in days from the verdict. */
 export interface FollowUp {
-  readonly kind: 'recheck' | 'replace' | 'inspect' | 'workshop' | 'charge';
+  readonly kind: (typeof FOLLOW_UPS)[number];
   readonly days: number;
 }
 

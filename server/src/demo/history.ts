@@ -3,10 +3,10 @@ import {
   crankPoint,
   connectedRescue,
   casualtyBlocks,
-  type ClampId,
   DEFAULT_RULES,
+  entryOf,
   type EventData,
-  type EventType,
+  type EventEntry,
   foldJob,
   hookupOrder,
   type HookupAction,
@@ -17,10 +17,8 @@ import {
   type KitItem,
   type Machine,
   normal,
-  type Outlook,
-  outlookOf,
   type Random,
-  type RankedOption,
+  planRecord,
   rankOptions,
   restVoltsAt,
   seededRandom,
@@ -191,8 +189,9 @@ function work(
     return;
   }
   const best = rankOptions(machine, kit, blocks, tempC, DEFAULT_RULES).find((o) => !o.unfit);
-  if (!best?.outlook) return;
-  log.add('plan.chosen', planOf(best, best.outlook));
+  const plan = best && planRecord(best, null);
+  if (!best || !plan) return;
+  log.add('plan.chosen', plan);
   const order = hookupOrder(machine, donor, best.option, Math.min(...blocks.socs), DEFAULT_RULES);
   order.forEach((step) => log.act(step.action, step.minutes ?? 0.5));
   const starts =
@@ -229,25 +228,9 @@ function tryOnce(
   log.add('attempt.ended', { outcome, seconds: outcome === 'started' ? 3 : 8, lowestVolts });
 }
 
-function planOf({ option, crank, wake }: RankedOption, outlook: Outlook): EventData['plan.chosen'] {
-  return {
-    optionId: option.id,
-    sourceId: option.sourceId,
-    leadSetId: option.leadSetId,
-    sourceKind: option.sourceKind,
-    outlook: crank ? outlookOf(crank) : outlook,
-    odds: null,
-    starterVolts: crank?.starterVolts ?? null,
-    starterAmps: crank?.starterAmps ?? null,
-    rpm: crank?.rpm ?? null,
-    neededRpm: crank?.neededRpm ?? null,
-    wakeVolts: wake?.postVolts ?? null,
-  };
-}
-
 interface JobLog {
   readonly events: JobEvent[];
-  readonly add: <T extends EventType>(type: T, data: EventData[T]) => void;
+  readonly add: (...entry: EventEntry) => void;
   readonly act: (action: HookupAction, minutes: number) => void;
   readonly wait: (minutes: number) => void;
   readonly job: () => Job;
@@ -258,7 +241,7 @@ function jobLog(random: Random, call: PastJob['call'], by: string, start: Date):
   const jobId = uuid(random);
   const events: JobEvent[] = [];
   let at = start.getTime() + 25 * 60_000;
-  const add = <T extends EventType>(type: T, data: EventData[T]): void => {
+  const add = (...[type, data]: EventEntry): void => {
     at += Math.round(30_000 + 60_000 * random());
     events.push({ id: uuid(random), jobId, at: new Date(at).toISOString(), by, type, data } as JobEvent);
   };
@@ -271,26 +254,11 @@ function jobLog(random: Random, call: PastJob['call'], by: string, start: Date):
       at += minutes * 60_000;
     },
     act: (action, minutes) => {
-      addAction(add, action);
+      add(...entryOf(action));
       at += minutes * 60_000;
     },
     job: () => foldJob(events)!,
   };
-}
-
-function addAction(add: JobLog['add'], action: HookupAction): void {
-  switch (action.kind) {
-    case 'attach':
-      return add('clamp.attached', { clamp: action.clamp satisfies ClampId, pointId: action.pointId });
-    case 'detach':
-      return add('clamp.detached', { clamp: action.clamp });
-    case 'donor-engine':
-      return add('donor.switched', { running: action.running });
-    case 'pack':
-      return add('pack.switched', { on: action.on });
-    case 'confirm':
-      return add('step.confirmed', { step: action.what });
-  }
 }
 
 /** A version 4 UUID from a seeded generator. */

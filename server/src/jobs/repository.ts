@@ -19,11 +19,9 @@ export async function readEvents(db: Db | Tx, jobId: string): Promise<JobEvent[]
   );
 }
 
-/** The event with this id, wherever it stands. */
-export async function findEvent(db: Db | Tx, id: string): Promise<JobEvent | null> {
-  const [row] = await db.select({ jobId: jobEvents.jobId }).from(jobEvents).where(eq(jobEvents.id, id));
-  if (!row) return null;
-  return (await readEvents(db, row.jobId)).find((e) => e.id === id) ?? null;
+/** True when an event with this id stands in any log. */
+export async function eventExists(db: Db | Tx, id: string): Promise<boolean> {
+  return (await db.select({ id: jobEvents.id }).from(jobEvents).where(eq(jobEvents.id, id))).length > 0;
 }
 
 /** Appends events to one job's log and brings its summary up to date. Call inside a transaction. */

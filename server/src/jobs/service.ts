@@ -1,5 +1,5 @@
 import type { JobDetail } from '@voltrek/contracts';
-import { DEFAULT_RULES, foldJob, type JobEvent, refusalOf, REST_VOLTS } from '@voltrek/core';
+import { DEFAULT_RULES, foldJob, isSourceClamp, type JobEvent, refusalOf, REST_VOLTS } from '@voltrek/core';
 import type { Database } from '../db/database.js';
 import { donorOf, machineById } from '../atlas/repository.js';
 import { callById } from '../calls/repository.js';
@@ -7,7 +7,7 @@ import { crewExists } from '../crew/repository.js';
 import { HttpProblem, notFound, refused } from '../http/problem.js';
 import { kitOfVan } from '../kit/repository.js';
 import type { JobStreams } from './streams.js';
-import { appendEvents, countFlatCalls, findEvent, jobOfCall, readEvents } from './repository.js';
+import { appendEvents, countFlatCalls, eventExists, jobOfCall, readEvents } from './repository.js';
 
 /** The van tonight's jobs are worked from, until vans are assigned to calls. */
 const VAN_ID = 'van-1';
@@ -34,7 +34,7 @@ export async function acceptEvent(
   const result = await database.db.transaction(async (tx): Promise<Acknowledged> => {
     const before = await readEvents(tx, event.jobId);
     if (before.some((e) => e.id === event.id)) return { event, revision: before.length, isNew: false };
-    if (await findEvent(tx, event.id)) throw new HttpProblem(409, 'That event id belongs to another job.');
+    if (await eventExists(tx, event.id)) throw new HttpProblem(409, 'That event id belongs to another job.');
     if (!(await crewExists(tx, event.by))) throw notFound(`crew member ${event.by}`);
     if (event.type === 'job.opened') {
       if (!(await callById(tx, event.data.callId))) throw notFound(`call ${event.data.callId}`);
@@ -65,8 +65,7 @@ async function requireKnownPoint(
   const job = foldJob(before);
   if (!job) return;
   const { clamp, pointId } = event.data;
-  const isSourceEnd = clamp === 'redSource' || clamp === 'blackSource';
-  const machine = isSourceEnd
+  const machine = isSourceClamp(clamp)
     ? await donorOf(tx, await kitOfVan(tx, VAN_ID))
     : await machineById(tx, job.call.machineId);
   if (machine && !machine.points.some((p) => p.id === pointId)) throw notFound(`point ${pointId} there`);

@@ -30,8 +30,8 @@ import { Verdict } from './stages/verdict';
 import { JobActions, jobFeature } from './state/job-state';
 import {
   selectMakeSafe,
-  selectNextClearingStep,
-  selectNextHookupStep,
+  selectClearingRun,
+  selectHookupRun,
   selectRescue,
   selectUndoable,
   selectWork,
@@ -61,8 +61,8 @@ export class JobPage implements OnDestroy {
   protected readonly rescue = this.store.selectSignal(selectRescue);
   protected readonly undoable = this.store.selectSignal(selectUndoable);
   private readonly makeSafeActions = this.store.selectSignal(selectMakeSafe);
-  private readonly nextHookup = this.store.selectSignal(selectNextHookupStep);
-  private readonly nextClearing = this.store.selectSignal(selectNextClearingStep);
+  protected readonly hookupRun = this.store.selectSignal(selectHookupRun);
+  protected readonly clearingRun = this.store.selectSignal(selectClearingRun);
 
   protected readonly chosenPin = signal<string | null>(null);
   protected readonly isLoopOpen = signal(false);
@@ -87,7 +87,8 @@ export class JobPage implements OnDestroy {
     const work = this.work();
     if (!work) return null;
     const stage = this.current();
-    const step = stage === 'hookup' ? this.nextHookup() : stage === 'cleardown' ? this.nextClearing() : null;
+    const step =
+      stage === 'hookup' ? this.hookupRun().next : stage === 'cleardown' ? this.clearingRun().next : null;
     return layoutLoop({
       machine: work.machine,
       donor: work.donorMachine,

@@ -1,8 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import type { HookupAction } from '@voltrek/core';
+import { entryOf, type HookupAction } from '@voltrek/core';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
-import { reportAction } from './report-action';
 import { selectJob, selectMakeSafe, selectRescue, selectWork } from './state/job-selectors';
 import { Reporter } from './state/reporter';
 import { actionTitle } from './step-words';
@@ -88,6 +87,6 @@ export class MakeSafeDialog {
   }
 
   protected done(action: HookupAction): void {
-    reportAction(this.reporter, action);
+    this.reporter.report(...entryOf(action));
   }
 }

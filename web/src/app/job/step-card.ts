@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import type { Contact, HookupStep } from '@voltrek/core';
+import { contactAt, DEFAULT_RULES, type HookupStep, isRedClamp } from '@voltrek/core';
 import { PolarityMark } from '../shared/ui/polarity-mark';
 import { CONFIRM_WORDS, REASON_WORDS } from '../shared/words/words';
 import { Countdown } from './countdown';
@@ -15,7 +15,7 @@ import { actionTitle, pointFor } from './step-words';
     <div class="head">
       <span class="badge" aria-hidden="true">
         @if (clamp(); as c) {
-          <vt-polarity-mark [isRed]="c.startsWith('red')" />
+          <vt-polarity-mark [isRed]="isRed(c)" />
         } @else {
           <i class="bi" [class]="icon()"></i>
         }
@@ -126,11 +126,19 @@ export class StepCard {
   readonly step = input.required<HookupStep>();
   readonly work = input.required<Work>();
   readonly rescue = input.required<PlannedRescue>();
-  readonly contact = input<Contact | null>(null);
 
+  protected readonly isRed = isRedClamp;
   protected readonly clamp = computed(() => {
     const { action } = this.step();
     return action.kind === 'attach' || action.kind === 'detach' ? action.clamp : null;
+  });
+  /** Gap, bite and gas at the contact about to be made or broken, solved from the circuit. */
+  protected readonly contact = computed(() => {
+    const { action } = this.step();
+    if (action.kind !== 'attach' && action.kind !== 'detach') return null;
+    const { hookup } = this.work().job;
+    const pointId = action.kind === 'attach' ? action.pointId : hookup.clamps[action.clamp];
+    return pointId ? contactAt(this.rescue().scene, hookup, action.clamp, pointId, DEFAULT_RULES) : null;
   });
   protected readonly isRemoval = computed(() => this.step().action.kind === 'detach');
   protected readonly title = computed(() =>

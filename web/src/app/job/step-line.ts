@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import type { HookupStep } from '@voltrek/core';
+import { type HookupStep, isRedClamp } from '@voltrek/core';
 import { PolarityMark } from '../shared/ui/polarity-mark';
 import type { PlannedRescue, Work } from './state/job-selectors';
 import { actionTitle } from './step-words';
@@ -12,7 +12,7 @@ import { actionTitle } from './step-words';
   template: `
     @if (isDone()) {
       @if (clamp(); as c) {
-        <vt-polarity-mark [isRed]="c.startsWith('red')" />
+        <vt-polarity-mark [isRed]="isRed(c)" />
       } @else {
         <span class="tick" aria-hidden="true">✓</span>
       }
@@ -54,6 +54,7 @@ export class StepLine {
   readonly isDone = input(false);
   readonly number = input<number>();
 
+  protected readonly isRed = isRedClamp;
   protected readonly clamp = computed(() => {
     const action = this.step()?.action;
     return action?.kind === 'attach' || action?.kind === 'detach' ? action.clamp : null;

@@ -1,13 +1,17 @@
-import type { ClampId, HookupAction, HookupState, MachinePoint } from '@voltrek/core';
+import {
+  type ClampId,
+  type HookupAction,
+  type HookupState,
+  isRedClamp,
+  isSourceClamp,
+  type MachinePoint,
+} from '@voltrek/core';
 import { CONFIRM_WORDS } from '../shared/words/words';
 import type { PlannedRescue, Work } from './state/job-selectors';
 
-const isRed = (clamp: ClampId): boolean => clamp === 'redCasualty' || clamp === 'redSource';
-const isSource = (clamp: ClampId): boolean => clamp === 'redSource' || clamp === 'blackSource';
-
 /** The point that a clamp bites or will bite, from the atlas entry of the vehicle at its end. */
 export function pointFor(work: Work | null, clamp: ClampId, pointId: string): MachinePoint | null {
-  const machine = isSource(clamp) ? work?.donorMachine : work?.machine;
+  const machine = isSourceClamp(clamp) ? work?.donorMachine : work?.machine;
   return machine?.points.find((p) => p.id === pointId) ?? null;
 }
 
@@ -22,12 +26,12 @@ export function actionTitle(
   switch (action.kind) {
     case 'attach': {
       const point = pointFor(work, action.clamp, action.pointId);
-      return `${isRed(action.clamp) ? 'Red' : 'Black'} on ${sideWord(action.clamp)} ${placeWord(point)}`;
+      return `${isRedClamp(action.clamp) ? 'Red' : 'Black'} on ${sideWord(action.clamp)} ${placeWord(point)}`;
     }
     case 'detach': {
       const pointId = hookup?.clamps[action.clamp];
       const point = pointId ? pointFor(work, action.clamp, pointId) : null;
-      return `${isRed(action.clamp) ? 'Red' : 'Black'} off ${sideWord(action.clamp)} ${placeWord(point)}`;
+      return `${isRedClamp(action.clamp) ? 'Red' : 'Black'} off ${sideWord(action.clamp)} ${placeWord(point)}`;
     }
     case 'donor-engine':
       return action.running ? 'Start the donor' : 'Stop the donor';
@@ -39,7 +43,7 @@ export function actionTitle(
 }
 
 function sideWord(clamp: ClampId): string {
-  return isSource(clamp) ? 'donor' : 'casualty';
+  return isSourceClamp(clamp) ? 'donor' : 'casualty';
 }
 
 function placeWord(point: MachinePoint | null): string {
@@ -68,9 +72,9 @@ function blockWord({ label, block }: MachinePoint): string {
 export function actionDone(action: HookupAction): string {
   switch (action.kind) {
     case 'attach':
-      return `${isRed(action.clamp) ? 'Red' : 'Black'} clamp is on`;
+      return `${isRedClamp(action.clamp) ? 'Red' : 'Black'} clamp is on`;
     case 'detach':
-      return `${isRed(action.clamp) ? 'Red' : 'Black'} clamp is off`;
+      return `${isRedClamp(action.clamp) ? 'Red' : 'Black'} clamp is off`;
     case 'donor-engine':
       return action.running ? 'Donor runs' : 'Donor is stopped';
     case 'pack':

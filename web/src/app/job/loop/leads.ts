@@ -5,6 +5,8 @@ import {
   clampsInHand,
   type HookupScene,
   type HookupState,
+  isRedClamp,
+  isSourceClamp,
   PACK_END,
   pointOf,
   rescueCircuit,
@@ -40,8 +42,8 @@ export function clampEnds(
 ): Ends {
   const middle = { x: LOOP_WIDTH * 0.44, y: LOOP_HEIGHT * 0.42 };
   const end = (clamp: ClampId): { at: XY; isOn: boolean } => {
-    const isRed = clamp === 'redCasualty' || clamp === 'redSource';
-    const isSource = clamp === 'redSource' || clamp === 'blackSource';
+    const isRed = isRedClamp(clamp);
+    const isSource = isSourceClamp(clamp);
     if (isSource && pack && scene) {
       return {
         at: { x: pack.x + PACK_SIZE.width, y: pack.y + PACK_SIZE.height * (isRed ? 0.28 : 0.72) },
@@ -89,7 +91,7 @@ export function drawCircuit(
     clamps: drawn.map((clamp) => ({
       clamp,
       at: ends[clamp].at,
-      isRed: clamp === 'redCasualty' || clamp === 'redSource',
+      isRed: isRedClamp(clamp),
       isFree: !ends[clamp].isOn,
       label: ends[clamp].isOn ? 'on' : 'free',
     })),

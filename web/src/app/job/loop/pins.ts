@@ -1,3 +1,4 @@
+import { isPositivePoint } from '@voltrek/core';
 import { type DrawnPin, LOOP_HEIGHT, LOOP_WIDTH, MARGIN, type XY } from './drawing';
 import { type Placed, pointPlace } from './placing';
 
@@ -15,8 +16,7 @@ export function pinsOf(placed: Placed): DrawnPin[] {
     label: point.label,
     point: points[i]!,
     at: apart[i]!,
-    isPositive:
-      point.kind === 'red-post' || point.kind === 'block-positive' || point.kind === 'latch-wire-positive',
+    isPositive: isPositivePoint(point.kind),
   }));
 }
 

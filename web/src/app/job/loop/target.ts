@@ -1,4 +1,4 @@
-import { type HookupStep, pointOf } from '@voltrek/core';
+import { type HookupStep, isSourceClamp, pointOf } from '@voltrek/core';
 import { type DrawnTarget, type LoopDrawing, LOOP_HEIGHT, LOOP_WIDTH, overlaps, type XY } from './drawing';
 import type { Ends } from './leads';
 import { type Placed, pointPlace } from './placing';
@@ -20,7 +20,7 @@ export function targetOf(
   if (action?.kind === 'detach' && ends[action.clamp].isOn)
     return flagged(ends[action.clamp].at, true, circuit);
   if (action?.kind !== 'attach') return null;
-  const isSource = action.clamp === 'redSource' || action.clamp === 'blackSource';
+  const isSource = isSourceClamp(action.clamp);
   const on = isSource ? donor : casualty;
   return on ? flagged(pointPlace(on, pointOf(on.machine, action.pointId)), false, circuit) : null;
 }

@@ -1,10 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
-import { contactAt, DEFAULT_RULES, hasStarted, isDone, latestReading, startsByWaking } from '@voltrek/core';
+import { entryOf, hasStarted, latestReading, startsByWaking } from '@voltrek/core';
 import { NextAction } from '../next-action';
-import { reportAction } from '../report-action';
 import { StepCard } from '../step-card';
 import { StepLine } from '../step-line';
-import type { PlannedRescue, Work } from '../state/job-selectors';
+import type { OrderRun, PlannedRescue, Work } from '../state/job-selectors';
 import { Reporter } from '../state/reporter';
 import { actionDone } from '../step-words';
 
@@ -20,7 +19,7 @@ import { actionDone } from '../step-words';
         <span class="dim">{{ work().job.everConnected ? 'the hook-up in reverse' : '' }}</span>
       </header>
       @if (started() && !wakes()) {
-        <p class="keep">
+        <p class="caution">
           <span aria-hidden="true">!</span> Keep the engine running until it stands where it can be started
           again.
         </p>
@@ -29,20 +28,20 @@ import { actionDone } from '../step-words';
         <p>Nothing was connected.</p>
       } @else {
         <ol>
-          @for (step of done(); track $index) {
+          @for (step of run().done; track $index) {
             <li><vt-step-line [step]="step" [work]="work()" [rescue]="rescue()" [isDone]="true" /></li>
           }
         </ol>
-        @if (nextStep(); as step) {
-          <vt-step-card [step]="step" [work]="work()" [rescue]="rescue()!" [contact]="contact()" />
+        @if (run().next; as step) {
+          <vt-step-card [step]="step" [work]="work()" [rescue]="rescue()!" />
           <ol class="ruled">
-            @for (step of later(); track $index) {
+            @for (step of run().later; track $index) {
               <li>
                 <vt-step-line
                   [step]="step"
                   [work]="work()"
                   [rescue]="rescue()"
-                  [number]="done().length + 2 + $index"
+                  [number]="run().done.length + 2 + $index"
                 />
               </li>
             }
@@ -51,7 +50,7 @@ import { actionDone } from '../step-words';
           <p class="ready">Everything is off and laid down.</p>
         }
       }
-      @if (!nextStep() && started()) {
+      @if (!run().next && started()) {
         <div class="charging">
           <h2>{{ wakes() ? 'Converter feeds back?' : 'Does it charge?' }}</h2>
           @if (chargingRead()) {
@@ -69,7 +68,7 @@ import { actionDone } from '../step-words';
           }
         </div>
       }
-      @if (!nextStep() && work().machine.resets.length) {
+      @if (!run().next && work().machine.resets.length) {
         <fieldset>
           <legend>Set again after power loss</legend>
           <div class="keys">
@@ -87,7 +86,7 @@ import { actionDone } from '../step-words';
         </fieldset>
       }
     </section>
-    @if (nextStep(); as step) {
+    @if (run().next; as step) {
       <vt-next-action [label]="doneWord()" [disabled]="work().job.closedAt !== null" (go)="confirm()" />
     } @else {
       <vt-next-action label="Go on to the verdict" (go)="next.emit()" />
@@ -96,21 +95,6 @@ import { actionDone } from '../step-words';
   styles: `
     :host {
       display: contents;
-    }
-    .keep {
-      display: flex;
-      gap: 10px;
-      font-weight: 700;
-      color: var(--watch);
-    }
-    .keep span {
-      flex: none;
-      width: 22px;
-      height: 22px;
-      border: 2px solid currentcolor;
-      border-radius: 3px;
-      text-align: center;
-      line-height: 20px;
     }
     .ready {
       font-size: 26px;
@@ -132,6 +116,7 @@ import { actionDone } from '../step-words';
 export class Cleardown {
   readonly work = input.required<Work>();
   readonly rescue = input.required<PlannedRescue | null>();
+  readonly run = input.required<OrderRun>();
   readonly next = output();
   readonly toMeasure = output();
 
@@ -140,38 +125,15 @@ export class Cleardown {
   protected readonly wakes = computed(() => startsByWaking(this.work().machine));
   protected readonly started = computed(() => hasStarted(this.work().job));
   protected readonly chargingRead = computed(() => latestReading(this.work().job, 'charging-idle') !== null);
-  /** Once the last clamp is off the order is behind us, whatever its first step says. */
-  private readonly steps = computed(() => {
-    const { job } = this.work();
-    const isOff = Object.values(job.hookup.clamps).every((c) => c === null) && !job.hookup.donorRunning;
-    return job.everConnected && !isOff ? (this.rescue()?.orders.clearing ?? []) : [];
-  });
-  private readonly nextIndex = computed(() => {
-    const index = this.steps().findIndex((s) => !isDone(this.work().job.hookup, s.action));
-    return index < 0 ? this.steps().length : index;
-  });
-  protected readonly done = computed(() => this.steps().slice(0, this.nextIndex()));
-  protected readonly nextStep = computed(() => this.steps()[this.nextIndex()] ?? null);
-  protected readonly later = computed(() => this.steps().slice(this.nextIndex() + 1));
-
-  protected readonly contact = computed(() => {
-    const action = this.nextStep()?.action;
-    const rescue = this.rescue();
-    if (action?.kind !== 'detach' || !rescue) return null;
-    const pointId = this.work().job.hookup.clamps[action.clamp];
-    return pointId
-      ? contactAt(rescue.scene, this.work().job.hookup, action.clamp, pointId, DEFAULT_RULES)
-      : null;
-  });
 
   protected doneWord(): string {
-    const step = this.nextStep();
+    const step = this.run().next;
     return step ? actionDone(step.action) : '';
   }
 
   protected confirm(): void {
-    const step = this.nextStep();
-    if (step) reportAction(this.reporter, step.action);
+    const step = this.run().next;
+    if (step) this.reporter.report(...entryOf(step.action));
   }
 
   protected tick(reset: string): void {

@@ -1,18 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
-import {
-  contactAt,
-  DEFAULT_RULES,
-  type HookupStep,
-  isDone,
-  POLARITY_SIGNS_NEEDED,
-  startsByWaking,
-} from '@voltrek/core';
+import { entryOf, type HookupStep, POLARITY_SIGNS_NEEDED, startsByWaking } from '@voltrek/core';
 import { RULE_NOTES } from '../../shared/words/words';
 import { NextAction } from '../next-action';
-import { reportAction } from '../report-action';
 import { StepCard } from '../step-card';
 import { StepLine } from '../step-line';
-import type { PlannedRescue, Work } from '../state/job-selectors';
+import type { OrderRun, PlannedRescue, Work } from '../state/job-selectors';
 import { Reporter } from '../state/reporter';
 import { actionDone } from '../step-words';
 
@@ -27,41 +19,41 @@ import { actionDone } from '../step-words';
         <h1 id="stage-title">Hook up</h1>
         <span class="dim">{{ ruleNote() }}</span>
       </header>
-      @if (steps().length === 0) {
+      @if (isUnplanned()) {
         <p class="problem">No source is chosen yet.</p>
       } @else {
         <ol class="behind">
-          @for (step of done(); track $index) {
+          @for (step of run().done; track $index) {
             <li><vt-step-line [step]="step" [work]="work()" [rescue]="rescue()" [isDone]="true" /></li>
           }
         </ol>
-        @if (nextStep(); as step) {
-          <vt-step-card [step]="step" [work]="work()" [rescue]="rescue()!" [contact]="contact()" />
+        @if (run().next; as step) {
+          <vt-step-card [step]="step" [work]="work()" [rescue]="rescue()!" />
         } @else {
           <p class="ready">Hooked up. Stand clear of the block.</p>
         }
-        <ol class="ruled" [start]="done().length + 2">
-          @for (step of later(); track $index) {
+        <ol class="ruled" [start]="run().done.length + 2">
+          @for (step of run().later; track $index) {
             <li>
               <vt-step-line
                 [step]="step"
                 [work]="work()"
                 [rescue]="rescue()"
-                [number]="done().length + 2 + $index"
+                [number]="run().done.length + 2 + $index"
               />
             </li>
           }
           <li>
-            <vt-step-line [text]="finalWord()" [number]="steps().length + 1" />
+            <vt-step-line [text]="finalWord()" [number]="stepCount() + 1" />
           </li>
         </ol>
       }
     </section>
-    @if (steps().length === 0) {
+    @if (isUnplanned()) {
       <vt-next-action label="Choose a source in Plan" (go)="toPlan.emit()" />
     } @else if (!polaritySure()) {
       <vt-next-action label="Prove positive in Locate first" (go)="toLocate.emit()" />
-    } @else if (nextStep(); as step) {
+    } @else if (run().next; as step) {
       <vt-next-action
         [label]="doneWord(step)"
         [disabled]="work().job.closedAt !== null"
@@ -93,6 +85,7 @@ import { actionDone } from '../step-words';
 export class Hookup {
   readonly work = input.required<Work>();
   readonly rescue = input.required<PlannedRescue | null>();
+  readonly run = input.required<OrderRun>();
   readonly next = output();
   readonly toPlan = output();
   readonly toLocate = output();
@@ -103,30 +96,18 @@ export class Hookup {
   protected readonly finalWord = computed(() =>
     this.wakes() ? 'Foot on the brake, press start' : 'Stand clear, crank the casualty',
   );
-  protected readonly steps = computed(() => this.rescue()?.orders.hookup ?? []);
-  protected readonly done = computed(() => this.steps().slice(0, this.nextIndex()));
-  protected readonly nextStep = computed(() => this.steps()[this.nextIndex()] ?? null);
-  protected readonly later = computed(() => this.steps().slice(this.nextIndex() + 1));
+  protected readonly stepCount = computed(() => {
+    const { done, next, later } = this.run();
+    return done.length + (next ? 1 : 0) + later.length;
+  });
+  protected readonly isUnplanned = computed(() => this.stepCount() === 0);
   protected readonly polaritySure = computed(
     () => this.work().job.polaritySigns.length >= POLARITY_SIGNS_NEEDED,
   );
   protected readonly ruleNote = computed(() => {
-    const rule = this.nextStep()?.rule;
+    const rule = this.run().next?.rule;
     const note = rule && RULE_NOTES[rule];
     return note ? `house rule: ${note}` : '';
-  });
-
-  /** Gap, bite and gas at the contact about to be made, solved from the circuit. */
-  protected readonly contact = computed(() => {
-    const action = this.nextStep()?.action;
-    const rescue = this.rescue();
-    if (action?.kind !== 'attach' || !rescue) return null;
-    return contactAt(rescue.scene, this.work().job.hookup, action.clamp, action.pointId, DEFAULT_RULES);
-  });
-
-  private readonly nextIndex = computed(() => {
-    const index = this.steps().findIndex((s) => !isDone(this.work().job.hookup, s.action));
-    return index < 0 ? this.steps().length : index;
   });
 
   protected doneWord(step: HookupStep): string {
@@ -134,6 +115,6 @@ export class Hookup {
   }
 
   protected confirm(step: HookupStep): void {
-    reportAction(this.reporter, step.action);
+    this.reporter.report(...entryOf(step.action));
   }
 }

@@ -7,7 +7,7 @@ import {
   linkedSignal,
   output,
 } from '@angular/core';
-import { POLARITY_SIGNS, POLARITY_SIGNS_NEEDED, type PolaritySign } from '@voltrek/core';
+import { isPositivePoint, POLARITY_SIGNS, POLARITY_SIGNS_NEEDED, type PolaritySign } from '@voltrek/core';
 import { POINT_KIND_WORDS, POLARITY_WORDS } from '../../shared/words/words';
 import { NextAction } from '../next-action';
 import type { Work } from '../state/job-selectors';
@@ -116,21 +116,6 @@ import { Reporter } from '../state/reporter';
     .steps li {
       padding: 3px 0;
     }
-    .caution {
-      display: flex;
-      gap: 10px;
-      font-weight: 600;
-      color: var(--watch);
-    }
-    .caution span {
-      flex: none;
-      width: 22px;
-      height: 22px;
-      border: 2px solid currentcolor;
-      border-radius: 3px;
-      text-align: center;
-      line-height: 20px;
-    }
     legend {
       margin-bottom: 6px;
     }
@@ -144,6 +129,7 @@ export class Locate {
 
   private readonly reporter = inject(Reporter);
 
+  protected readonly isPositive = isPositivePoint;
   protected readonly kindWords = POINT_KIND_WORDS;
   protected readonly signs = POLARITY_SIGNS;
   protected readonly signWords = POLARITY_WORDS;
@@ -159,10 +145,6 @@ export class Locate {
       .machine.blocks.map((b) => b.place)
       .join('; '),
   );
-
-  protected isPositive(kind: string): boolean {
-    return kind === 'red-post' || kind === 'block-positive' || kind === 'latch-wire-positive';
-  }
 
   protected tick(sign: PolaritySign): void {
     this.ticked.update((list) => (list.includes(sign) ? list.filter((s) => s !== sign) : [...list, sign]));

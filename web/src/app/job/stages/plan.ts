@@ -14,6 +14,7 @@ import {
   DEFAULT_RULES,
   type KitItem,
   type Odds,
+  planRecord,
   type RankedOption,
   type Unknown,
   UNKNOWNS,
@@ -307,21 +308,9 @@ export class Plan {
   protected take(): void {
     const chosen = this.chosen();
     if (!chosen) return;
-    const { option, crank, wake, outlook } = chosen.ranked;
-    if (!this.isTaken() && outlook) {
-      this.reporter.report('plan.chosen', {
-        optionId: option.id,
-        sourceId: option.sourceId,
-        leadSetId: option.leadSetId,
-        sourceKind: option.sourceKind,
-        outlook,
-        odds: this.odds.byOption()[option.id]?.start ?? null,
-        starterVolts: crank?.starterVolts ?? null,
-        starterAmps: crank?.starterAmps ?? null,
-        rpm: crank?.rpm ?? null,
-        neededRpm: crank?.neededRpm ?? null,
-        wakeVolts: wake?.postVolts ?? null,
-      });
+    const plan = planRecord(chosen.ranked, this.odds.byOption()[chosen.ranked.option.id]?.start ?? null);
+    if (!this.isTaken() && plan) {
+      this.reporter.report('plan.chosen', plan);
       // Refused while clamps are on: stay, the reason is on screen.
       if (clampsOn(this.work().job.hookup).length > 0) return;
     }

@@ -12,6 +12,7 @@ import { NextAction } from '../next-action';
 import { ReasonPrompt } from '../reason-prompt';
 import type { Work } from '../state/job-selectors';
 import { Reporter } from '../state/reporter';
+import { withdrawStop } from '../withdraw-stop';
 
 /** Where it stands, how cold, and whether anything stops the job before it starts. */
 @Component({
@@ -248,8 +249,7 @@ export class Scene {
       this.reporter.report('stop.raised', { stop });
       return;
     }
-    const reason = await this.reasons.ask(`Why does "${STOP_WORDS[stop].sign}" no longer stand?`);
-    if (reason) this.reporter.report('stop.withdrawn', { stop, reason });
+    await withdrawStop(this.reasons, this.reporter, stop);
   }
 
   protected confirm(): void {

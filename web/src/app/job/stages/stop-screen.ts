@@ -4,6 +4,7 @@ import { NextAction } from '../next-action';
 import { ReasonPrompt } from '../reason-prompt';
 import type { Work } from '../state/job-selectors';
 import { Reporter } from '../state/reporter';
+import { withdrawStop } from '../withdraw-stop';
 
 /** What is wrong, and what to do instead. Shown in place of every stage that would go on. */
 @Component({
@@ -71,7 +72,6 @@ export class StopScreen {
   );
 
   protected async withdraw(stop: Work['job']['stops'][number]): Promise<void> {
-    const reason = await this.reasons.ask(`Why does "${STOP_WORDS[stop].sign}" no longer stand?`);
-    if (reason) this.reporter.report('stop.withdrawn', { stop, reason });
+    await withdrawStop(this.reasons, this.reporter, stop);
   }
 }

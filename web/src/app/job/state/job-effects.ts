@@ -99,7 +99,13 @@ function send(event: JobEvent, api: Api, onLost: () => void): Observable<Action>
       },
     }),
     map(({ revision }) => JobActions.acknowledged({ event, revision, at: new Date().toISOString() })),
-    catchError((error: unknown) => of(JobActions.refused({ event, why: refusalText(error) }))),
+    // The server's log may hold what this screen has not seen: fetch it too.
+    catchError((error: unknown) =>
+      of(
+        JobActions.refused({ event, why: refusalText(error) }),
+        JobActions.caughtUpWanted({ jobId: event.jobId }),
+      ),
+    ),
   );
 }
 
@@ -143,13 +149,3 @@ function listen(jobId: string): Observable<Action> {
     return () => source.close();
   });
 }
-
-/** After a refusal the log may hold what this screen has not seen: fetch it. */
-export const catchUpAfterRefusal = createEffect(
-  (actions = inject(Actions)) =>
-    actions.pipe(
-      ofType(JobActions.refused),
-      map(({ event }) => JobActions.caughtUpWanted({ jobId: event.jobId })),
-    ),
-  { functional: true },
-);

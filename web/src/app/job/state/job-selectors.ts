@@ -1,18 +1,21 @@
 import {
+  anyClampOn,
   caseOfJob,
   DEFAULT_RULES,
   foldJob,
   type HookupStep,
   hookupScene,
-  isDone,
   type Job,
   type JobReadings,
   judge,
   lastUndoable,
   makeSafe,
+  NOTHING_CONNECTED,
   oddsForJob,
+  type OrderProgress,
   ordersOfJob,
   plannedOption,
+  progressOf,
   rankForJob,
 } from '@voltrek/core';
 import { createSelector, createSelectorFactory, resultMemoize } from '@ngrx/store';
@@ -27,8 +30,6 @@ export const selectEvents = createSelector(selectLogged, selectPending, (logged,
 ]);
 
 export const selectJob = createSelector(selectEvents, foldJob);
-
-export const selectMachine = createSelector(selectDetail, (detail) => detail?.machine ?? null);
 
 /** The job with its machine, once both are here. */
 export const selectWork = createSelector(selectJob, selectDetail, (job, detail) =>
@@ -77,18 +78,20 @@ export const selectRescue = createSelector(selectWork, (work) => {
 });
 export type PlannedRescue = NonNullable<ReturnType<typeof selectRescue>>;
 
-/** The next step of the hook-up that is not done; null when all are. */
-export const selectNextHookupStep = createSelector(selectJob, selectRescue, (job, rescue) =>
-  job && rescue ? firstOpen(rescue.orders.hookup, job.hookup) : null,
+const NO_STEPS: readonly HookupStep[] = [];
+export type OrderRun = OrderProgress<HookupStep>;
+
+/** How far the hook-up is; no steps without a plan. */
+export const selectHookupRun = createSelector(selectJob, selectRescue, (job, rescue) =>
+  progressOf(rescue?.orders.hookup ?? NO_STEPS, job?.hookup ?? NOTHING_CONNECTED),
 );
 
-export const selectNextClearingStep = createSelector(selectJob, selectRescue, (job, rescue) =>
-  job && rescue && job.everConnected ? firstOpen(rescue.orders.clearing, job.hookup) : null,
-);
-
-function firstOpen(steps: readonly HookupStep[], state: Parameters<typeof isDone>[0]): HookupStep | null {
-  return steps.find((step) => !isDone(state, step.action)) ?? null;
-}
+/** How far the clearing is. Once the last clamp is off the order is behind us, whatever its first step says. */
+export const selectClearingRun = createSelector(selectJob, selectRescue, (job, rescue) => {
+  const hookup = job?.hookup ?? NOTHING_CONNECTED;
+  const isUnderWay = job?.everConnected && (anyClampOn(hookup) || hookup.donorRunning);
+  return progressOf((isUnderWay ? rescue?.orders.clearing : null) ?? NO_STEPS, hookup);
+});
 
 /** The order that takes everything off from here. */
 export const selectMakeSafe = createSelector(selectJob, selectRescue, (job, rescue) =>

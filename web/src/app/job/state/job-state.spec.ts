@@ -1,11 +1,5 @@
 import { detailOf, event, JOB_ID, opened } from '../../../testing/fixtures';
-import {
-  selectEvents,
-  selectJob,
-  selectNextHookupStep,
-  selectOptions,
-  selectUndoable,
-} from './job-selectors';
+import { selectEvents, selectJob, selectHookupRun, selectOptions, selectUndoable } from './job-selectors';
 import { JobActions, jobFeature, type JobState } from './job-state';
 
 const { reducer } = jobFeature;
@@ -119,12 +113,12 @@ describe('the job selectors', () => {
       wakeVolts: null,
     });
     const planned = after(loaded(), JobActions.reported({ event: plan }));
-    expect(selectNextHookupStep(rootOf(planned))?.action).toEqual({ kind: 'confirm', what: 'all-off' });
+    expect(selectHookupRun(rootOf(planned)).next?.action).toEqual({ kind: 'confirm', what: 'all-off' });
     const confirmed = reducer(
       planned,
       JobActions.reported({ event: event('step.confirmed', { step: 'all-off' }) }),
     );
-    expect(selectNextHookupStep(rootOf(confirmed))?.action).toEqual(
+    expect(selectHookupRun(rootOf(confirmed)).next?.action).toEqual(
       jasmine.objectContaining({ kind: 'attach', clamp: 'redCasualty' }),
     );
   });

@@ -1,5 +1,5 @@
 import { inject, Injectable } from '@angular/core';
-import { DEFAULT_RULES, type EventData, type EventType, type JobEvent, refusalOf } from '@voltrek/core';
+import { DEFAULT_RULES, type EventEntry, type JobEvent, refusalOf } from '@voltrek/core';
 import { REFUSAL_WORDS } from '@voltrek/contracts';
 import { Store } from '@ngrx/store';
 import { sessionFeature } from '../../shared/state/session';
@@ -15,8 +15,8 @@ export class Reporter {
   private readonly events = this.store.selectSignal(selectEvents);
 
   /** Reports what happened. What the job's own rules refuse is told at once and never sent. */
-  report<T extends EventType>(type: T, data: EventData[T]): void {
-    const event = newEvent(this.jobId() ?? '', this.crewId(), type, data);
+  report(...entry: EventEntry): void {
+    const event = newEvent(this.jobId() ?? '', this.crewId(), ...entry);
     const refusal = refusalOf(this.events(), event, DEFAULT_RULES);
     this.store.dispatch(
       refusal ? JobActions.refused({ event, why: REFUSAL_WORDS[refusal] }) : JobActions.reported({ event }),
@@ -25,11 +25,6 @@ export class Reporter {
 }
 
 /** A new event with an id of its own, at this moment. */
-export function newEvent<T extends EventType>(
-  jobId: string,
-  by: string,
-  type: T,
-  data: EventData[T],
-): JobEvent {
+export function newEvent(jobId: string, by: string, ...[type, data]: EventEntry): JobEvent {
   return { id: crypto.randomUUID(), jobId, at: new Date().toISOString(), by, type, data } as JobEvent;
 }

@@ -2,7 +2,6 @@ import type {
   AttemptOutcome,
   Certainty,
   CheckId,
-  ClampId,
   Confirmation,
   EvidenceCode,
   FollowUp,
@@ -225,13 +224,6 @@ export function unfitWords(unfit: Unfit): string {
       return 'measure both blocks first';
   }
 }
-
-export const CLAMP_WORDS: Record<ClampId, string> = {
-  redCasualty: 'Red, casualty end',
-  redSource: 'Red, donor end',
-  blackSource: 'Black, donor end',
-  blackCasualty: 'Black, casualty end',
-};
 
 export const CONFIRM_WORDS: Record<
   Confirmation,

@@ -1,0 +1,14 @@
+import type { StopCondition } from '@voltrek/core';
+import { STOP_WORDS } from '../shared/words/words';
+import type { ReasonPrompt } from './reason-prompt';
+import type { Reporter } from './state/reporter';
+
+/** Takes a stop back once a reason is given; nothing happens without one. */
+export async function withdrawStop(
+  reasons: ReasonPrompt,
+  reporter: Reporter,
+  stop: StopCondition,
+): Promise<void> {
+  const reason = await reasons.ask(`Why does "${STOP_WORDS[stop].sign}" no longer stand?`);
+  if (reason) reporter.report('stop.withdrawn', { stop, reason });
+}
