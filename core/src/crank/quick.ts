@@ -1,6 +1,6 @@
 import { biteName, type Rescue, rescueCircuit, terminalNode } from '../circuit/rescue.js';
 import { prepareDc, type PreparedDc, solveDc, voltsAcross } from '../circuit/solve-dc.js';
-import type { Solution, VoltSource } from '../circuit/circuit.js';
+import type { Element, Solution, VoltSource } from '../circuit/circuit.js';
 import {
   breakawayNm,
   defaultStarter,
@@ -54,48 +54,47 @@ export function crankPoint(
     ...rescue,
     load: { kind: 'starter', backEmfVolts: 0, ohms: starter.ohms },
   });
-  const { solve } = prepared ?? prepareDc(circuit);
+  const dc = prepared ?? prepareDc(circuit);
   const elements = [...circuit.elements];
   const starterAt = elements.findIndex((e) => e.name === 'starter');
-  const solveAt = (radS: number): Solution => {
+  const elementsAt = (radS: number): readonly Element[] => {
     elements[starterAt] = {
       ...circuit.elements[starterAt]!,
       volts: starter.kVoltSeconds * radS,
     } as VoltSource;
-    return solve(elements);
+    return elements;
   };
-  // A source's current counts outwards; a starter's is the current into it.
-  const ampsIn = (solution: Solution): number => -solution.amps.get('starter')!;
   const torquePerAmp = starter.efficiency * starter.kVoltSeconds;
-  const torque = (solution: Solution): number => torquePerAmp * ampsIn(solution);
+  // A source's current counts outwards; a starter's is the current into it.
+  const torqueAt = (radS: number): number => -torquePerAmp * dc.ampsAt(elementsAt(radS), starterAt);
 
-  const locked = solveAt(0);
-  if (torque(locked) <= breakawayNm(engine, tempC)) return describe(locked, 0, false);
+  const locked = torqueAt(0);
+  if (locked <= breakawayNm(engine, tempC)) return describe(0, false);
 
-  const torqueFall = (torque(locked) - torque(solveAt(PROBE_RAD_S))) / PROBE_RAD_S;
+  const torqueFall = (locked - torqueAt(PROBE_RAD_S)) / PROBE_RAD_S;
   const { still, oil } = dragTerms(engine, tempC);
-  const root = (Math.sqrt(oil ** 2 + 4 * torqueFall * (torque(locked) - still)) - oil) / (2 * torqueFall);
+  const root = (Math.sqrt(oil ** 2 + 4 * torqueFall * (locked - still)) - oil) / (2 * torqueFall);
   const radS = root ** 2;
-  const solution = solveAt(radS);
-  const off = Math.abs(torque(solution) - engineDragNm(engine, radS, tempC));
-  if (off <= CLOSE_SHARE * torque(locked)) return describe(solution, radS, true);
+  const off = Math.abs(torqueAt(radS) - engineDragNm(engine, radS, tempC));
+  if (off <= CLOSE_SHARE * locked) return describe(radS, true);
 
   let low = 0;
   let high = TOP_RAD_S;
   for (let i = 0; i < BISECTIONS; i++) {
     const mid = (low + high) / 2;
-    if (torque(solveAt(mid)) > engineDragNm(engine, mid, tempC)) low = mid;
+    if (torqueAt(mid) > engineDragNm(engine, mid, tempC)) low = mid;
     else high = mid;
   }
-  return describe(solveAt(low), low, true);
+  return describe(low, true);
 
-  function describe(solution: Solution, radS: number, turns: boolean): CrankPoint {
+  function describe(radS: number, turns: boolean): CrankPoint {
+    const solution = dc.solve(elementsAt(radS));
     return {
       turns,
       rpm: rpmFromRadS(radS),
       neededRpm: neededRpm(engine, rescue.tempC),
       starterVolts: voltsAcross(solution, 'casualty.starter', 'casualty.body'),
-      starterAmps: ampsIn(solution),
+      starterAmps: -solution.amps.get('starter')!,
       postVolts: postVolts(solution, rescue.casualty.length),
       sourceAmps: sourceAmps(solution),
       leadLossVolts: leadLossVolts(solution, rescue),

@@ -6,7 +6,7 @@ import {
   RESISTANCE_BY_SOC,
 } from '../battery/block.js';
 import { restVoltsByCharge } from '../battery/rest-volts.js';
-import { interpolate } from '../quantities/interpolate.js';
+import { interpolate, interpolator } from '../quantities/interpolate.js';
 import { ALTERNATOR_OHMS, type Rescue, rescueCircuit } from '../circuit/rescue.js';
 import { solveDc, voltsAcross } from '../circuit/solve-dc.js';
 import type { Circuit } from '../circuit/circuit.js';
@@ -65,60 +65,82 @@ const HOLD_SECONDS = 1;
  */
 export function simulateCrank(input: CrankCase): CrankTrace {
   const starter = input.starter ?? defaultStarter(input.engine);
-  const model = buildModel(input, starter);
+  const network = buildNetwork(input, starter);
   const steps = Math.round(input.seconds / STEP_SECONDS);
   const trace = emptyTrace(steps);
-  const { tempC } = input.rescue;
+  const { tempC, leads } = input.rescue;
   const inertia = inertiaKgM2(input.engine);
   const ripple = compressionRipple(input.engine);
   const pulses = input.engine.cylinders / 2;
   const breakaway = breakawayNm(input.engine, tempC);
   const friction = frictionAt(input.engine, tempC);
-  const torquePerAmp = starter.efficiency * starter.kVoltSeconds;
+  const { kVoltSeconds } = starter;
+  const torquePerAmp = starter.efficiency * kVoltSeconds;
   // Back-EMF brakes the starter as it speeds up: taken at the middle of the step, which keeps the step long and exact.
   const braking =
-    1 + (torquePerAmp * starter.kVoltSeconds * model.starterAmpsPerVolt * STEP_SECONDS) / (2 * inertia);
-  const needed = neededRpm(input.engine, tempC);
+    1 + (torquePerAmp * kVoltSeconds * network.starterAmpsPerVolt * STEP_SECONDS) / (2 * inertia);
+  const { outputs } = network;
   let radS = 0;
-  let angle = 0;
-  let held = 0;
-  let startsAt: number | null = null;
-  let leadJoules = 0;
-  let dipVolts = Infinity;
+  // Sine and cosine of the compression angle, turned a little each step: far cheaper than asking for the sine anew.
+  let sine = 0;
+  let cosine = 1;
   for (let i = 0; i < steps; i++) {
-    const out = model.solve(starter.kVoltSeconds * radS);
-    const starterAmps = out[STARTER_AMPS]!;
+    solveMoment(network, kVoltSeconds * radS);
+    const starterAmps = outputs[STARTER_AMPS]!;
     trace.seconds[i] = i * STEP_SECONDS;
-    trace.postVolts[i] = out[POST_VOLTS]!;
-    trace.starterVolts[i] = out[STARTER_VOLTS]!;
+    trace.postVolts[i] = outputs[POST_VOLTS]!;
+    trace.starterVolts[i] = outputs[STARTER_VOLTS]!;
     trace.starterAmps[i] = starterAmps;
-    trace.sourceVolts[i] = out[SOURCE_VOLTS]!;
-    trace.sourceAmps[i] = out[SOURCE_AMPS]!;
+    trace.sourceVolts[i] = outputs[SOURCE_VOLTS]!;
+    trace.sourceAmps[i] = outputs[SOURCE_AMPS]!;
     trace.rpm[i] = rpmFromRadS(radS);
-    dipVolts = Math.min(dipVolts, out[POST_VOLTS]!);
-    const isFast = rpmFromRadS(radS) >= needed && out[STARTER_VOLTS]! >= starter.controlMinVolts;
-    held = isFast ? held + STEP_SECONDS : 0;
-    if (startsAt === null && held >= HOLD_SECONDS) startsAt = i * STEP_SECONDS;
-    leadJoules += out[SOURCE_AMPS]! * out[SOURCE_AMPS]! * model.leadOhms * STEP_SECONDS;
-    model.advance(STEP_SECONDS);
+    for (let k = 0; k < network.sources.length; k++) move(network.sources[k]!, outputs[FIRST_FLOW + k]!);
     const torque = torquePerAmp * starterAmps;
     if (radS > 0 || torque > breakaway) {
-      const against = friction(radS) * (1 + ripple * Math.sin(pulses * (angle + (radS * STEP_SECONDS) / 2)));
+      const half = (pulses * radS * STEP_SECONDS) / 2;
+      const middle = sine * smallCosine(half) + cosine * smallSine(half);
+      const against = friction(radS) * (1 + ripple * middle);
       const faster = Math.max(0, radS + (((torque - against) / inertia) * STEP_SECONDS) / braking);
-      angle += ((radS + faster) / 2) * STEP_SECONDS;
+      const turn = (pulses * (radS + faster) * STEP_SECONDS) / 2;
+      const before = sine;
+      sine = sine * smallCosine(turn) + cosine * smallSine(turn);
+      cosine = cosine * smallCosine(turn) - before * smallSine(turn);
       radS = faster;
     }
   }
-  const { leads } = input.rescue;
+  const needed = neededRpm(input.engine, tempC);
+  const leadJoules =
+    trace.sourceAmps.reduce((sum, amps) => sum + amps * amps, 0) * network.leadOhms * STEP_SECONDS;
   return {
     ...trace,
     stepSeconds: STEP_SECONDS,
-    dipVolts,
+    dipVolts: trace.postVolts.reduce((low, volts) => Math.min(low, volts), Infinity),
     neededRpm: needed,
-    startsAtSeconds: startsAt,
+    startsAtSeconds: startMoment(trace, needed, starter.controlMinVolts),
     leadRiseC: leads ? leadJoules / leadHeatCapacity(leads) : 0,
-    endSoc: model.socs(),
+    endSoc: network.sources.slice(0, input.blocks.length).map((source) => source.soc),
   };
+}
+
+/** Sine and cosine of the few hundredths of a radian that a step turns, true to a part in a thousand million. */
+function smallSine(angle: number): number {
+  const square = angle * angle;
+  return angle * (1 - square / 6 + (square * square) / 120);
+}
+function smallCosine(angle: number): number {
+  const square = angle * angle;
+  return 1 - square / 2 + (square * square) / 24 - (square * square * square) / 720;
+}
+
+/** When speed and volts have held for long enough, seconds; null when they never do. */
+function startMoment(trace: Lists, needed: number, controlMinVolts: number): number | null {
+  let held = 0;
+  for (let i = 0; i < trace.rpm.length; i++) {
+    const isFast = trace.rpm[i]! >= needed && trace.starterVolts[i]! >= controlMinVolts;
+    held = isFast ? held + STEP_SECONDS : 0;
+    if (held >= HOLD_SECONDS) return i * STEP_SECONDS;
+  }
+  return null;
 }
 
 type Lists = Pick<
@@ -147,124 +169,158 @@ const SOURCE_VOLTS = 3;
 const SOURCE_AMPS = 4;
 const FIRST_FLOW = 5;
 
-/** One source of the network as it moves in time. */
+/**
+ * One source of the network as it moves in time: volts behind the resistance that is there at once. Plain mutable fields, since a crank
+ * moves them thousands of times.
+ */
 interface MovingSource {
   readonly name: string;
   /** Resistance that is there at once; the network is solved with it. */
   readonly ohms: number;
-  emf: (amps: number) => number;
-  advance: (amps: number, dt: number) => void;
+  /** Volts by charge, for a block whose charge counts; otherwise `openVolts` stands. */
+  readonly openAt: ((soc: number) => number) | null;
+  /** Whole resistance by charge, ohms; null where it stays. */
+  readonly wholeAt: ((soc: number) => number) | null;
+  /** Whole resistance at the start, ohms. */
+  readonly firstOhms: number;
+  /** Share of the whole that comes in with time. */
+  readonly share: number;
+  readonly coulombs: number;
+  /** For a capacitor bank: its farads. */
+  readonly farads: number;
+  openVolts: number;
+  soc: number;
+  polarised: number;
+  /** Growth of the resistance as charge leaves, beyond what the network was solved with, ohms. */
+  grown: number;
 }
 
-interface Model {
-  /** Volts and amps of this moment, by the places above. The same vector is filled again at each call. */
-  readonly solve: (backEmfVolts: number) => Float64Array;
-  readonly advance: (dt: number) => void;
-  readonly socs: () => readonly number[];
+interface Network {
+  readonly sources: readonly MovingSource[];
+  /** One row an output, one column a source and then the starter: volts and amps for one volt of each. */
+  readonly table: Float64Array;
+  /** Volts of the sources and the starter in this moment. */
+  readonly emfs: Float64Array;
+  /** Volts and amps of this moment, by the places above. */
+  readonly outputs: Float64Array;
+  readonly alternator: { readonly volts: number; readonly maxAmps: number } | null;
+  /** Answer of every output to one amp of the alternator. */
+  readonly perAlternatorAmp: Float64Array;
   readonly leadOhms: number;
   /** How much less the starter draws for each volt of back-EMF. */
   readonly starterAmpsPerVolt: number;
 }
 
-function buildModel({ rescue, blocks }: CrankCase, starter: Starter): Model {
-  const cells = blocks.map((block, i) => movingBlock(`casualty.block${i}`, block.rating, block.state));
-  const moving: MovingSource[] = [...cells.map((c) => c.source), ...movingRescueSource(rescue)];
-  const names = [...moving.map((m) => m.name), 'starter'];
-  const alternator = rescue.sourceOn ? rescue.source?.alternator : undefined;
-  const base = bareCircuit(rescue, moving, starter);
-  // Answer of the network to one volt of each source, or one amp of the alternator at its limit.
+function buildNetwork({ rescue, blocks }: CrankCase, starter: Starter): Network {
+  const sources = [
+    ...blocks.map((block, i) => movingBlock(`casualty.block${i}`, block.rating, block.state)),
+    ...movingRescueSource(rescue),
+  ];
+  const names = [...sources.map((m) => m.name), 'starter'];
+  const alternator = (rescue.sourceOn && rescue.source?.alternator) || null;
+  const base = bareCircuit(rescue, sources, starter);
   const respond = (drive: string): Float64Array => responseTo(base, drive, names, blocks.length);
   const responses = names.map(respond);
-  const ofStarter = responses[names.length - 1]!;
-  const ofAlternator = alternator && respond('alternator');
   const size = FIRST_FLOW + names.length;
-  const out = new Float64Array(size);
-  const emfs = new Float64Array(names.length);
-  // One row an output, one column a source: a step is this table times the volts of the sources.
   const table = new Float64Array(size * names.length);
   responses.forEach((response, column) => {
     response.forEach((value, row) => (table[row * names.length + column] = value));
   });
   return {
+    sources,
+    table,
+    emfs: new Float64Array(names.length),
+    outputs: new Float64Array(size),
+    alternator,
+    perAlternatorAmp: alternator ? respond('alternator') : new Float64Array(size),
     leadOhms: leadOhmsOf(base),
-    starterAmpsPerVolt: -ofStarter[STARTER_AMPS]!,
-    solve: (backEmfVolts) => {
-      // Each source still remembers its own amps of the step before when its volts are asked.
-      for (let i = 0; i < moving.length; i++) emfs[i] = moving[i]!.emf(out[FIRST_FLOW + i]!);
-      emfs[moving.length] = backEmfVolts;
-      for (let row = 0, at = 0; row < size; row++) {
-        let sum = 0;
-        for (let column = 0; column < emfs.length; column++, at++) sum += table[at]! * emfs[column]!;
-        out[row] = sum;
-      }
-      if (alternator && ofAlternator) {
-        // Current it would take to hold its volts, between none and its limit: the network is linear, so one division settles it.
-        const lift = ofAlternator[SOURCE_VOLTS]! + ALTERNATOR_OHMS;
-        const amps = Math.min(
-          alternator.maxAmps,
-          Math.max(0, (alternator.volts - out[SOURCE_VOLTS]!) / lift),
-        );
-        for (let row = 0; row < size; row++) out[row]! += ofAlternator[row]! * amps;
-      }
-      return out;
-    },
-    advance: (dt) => {
-      for (let i = 0; i < moving.length; i++) moving[i]!.advance(out[FIRST_FLOW + i]!, dt);
-    },
-    socs: () => cells.map((c) => c.soc()),
+    starterAmpsPerVolt: -responses[names.length - 1]![STARTER_AMPS]!,
   };
 }
 
-function movingBlock(
-  name: string,
-  rating: BlockRating,
-  start: BlockState,
-): { source: MovingSource; soc: () => number } {
-  const coulombs = rating.capacityAh * 3600;
-  const first = blockOhms(rating, start);
-  const perTable = first / interpolate(RESISTANCE_BY_SOC, start.soc);
-  const openByCharge = restVoltsByCharge(rating.chemistry, start.tempC);
-  let soc = start.soc;
-  let polarised = 0;
-  let grown = 0;
+/** Volts and amps of this moment into `outputs`: the table times the volts of the sources. */
+function solveMoment(network: Network, backEmfVolts: number): void {
+  const { sources, table, outputs, emfs, alternator, perAlternatorAmp } = network;
+  const columns = sources.length + 1;
+  for (let k = 0; k < sources.length; k++) {
+    const source = sources[k]!;
+    const open = source.openAt ? source.openAt(source.soc) : source.openVolts;
+    // A source still remembers its own amps of the step before.
+    emfs[k] = open - source.polarised - source.grown * outputs[FIRST_FLOW + k]!;
+  }
+  emfs[columns - 1] = backEmfVolts;
+  for (let row = 0, at = 0; row < outputs.length; row++) {
+    let sum = 0;
+    for (let column = 0; column < columns; column++, at++) sum += table[at]! * emfs[column]!;
+    outputs[row] = sum;
+  }
+  if (!alternator) return;
+  // Current it would take to hold its volts, between none and its limit: the network is linear, so one division settles it.
+  const lift = perAlternatorAmp[SOURCE_VOLTS]! + ALTERNATOR_OHMS;
+  const amps = Math.min(alternator.maxAmps, Math.max(0, (alternator.volts - outputs[SOURCE_VOLTS]!) / lift));
+  for (let row = 0; row < outputs.length; row++) outputs[row]! += perAlternatorAmp[row]! * amps;
+}
+
+function movingBlock(name: string, rating: BlockRating, start: BlockState): MovingSource {
+  const firstOhms = blockOhms(rating, start);
+  const perTable = firstOhms / interpolate(RESISTANCE_BY_SOC, start.soc);
+  const resistance = interpolator(RESISTANCE_BY_SOC);
   return {
-    soc: () => soc,
-    source: {
-      name,
-      ohms: first * (1 - POLARISATION.share),
-      emf: (amps) => (start.overDischargedVolts ?? interpolate(openByCharge, soc)) - polarised - grown * amps,
-      advance: (amps, dt) => {
-        const whole = perTable * interpolate(RESISTANCE_BY_SOC, soc);
-        // Growth of the resistance as charge leaves, beyond what the network was solved with.
-        grown = (whole - first) * (1 - POLARISATION.share);
-        polarised += ((amps * whole * POLARISATION.share - polarised) * dt) / (POLARISATION.seconds + dt);
-        soc = Math.min(1, Math.max(0, soc - (amps * dt) / coulombs));
-      },
-    },
+    name,
+    ohms: firstOhms * (1 - POLARISATION.share),
+    openAt:
+      start.overDischargedVolts === undefined
+        ? interpolator(restVoltsByCharge(rating.chemistry, start.tempC))
+        : null,
+    wholeAt: (soc) => perTable * resistance(soc),
+    firstOhms,
+    share: POLARISATION.share,
+    coulombs: rating.capacityAh * 3600,
+    farads: Infinity,
+    openVolts: start.overDischargedVolts ?? 0,
+    soc: start.soc,
+    polarised: 0,
+    grown: 0,
   };
 }
 
 /** The lending source, if its switch is on. */
 function movingRescueSource({ source, sourceOn, leads }: Rescue): MovingSource[] {
   if (!source || !sourceOn || !leads) return [];
-  if (source.capacitor) {
-    let volts = source.openVolts;
-    const { farads, esrOhms } = source.capacitor;
-    const advance = (amps: number, dt: number): void => void (volts -= (amps * dt) / farads);
-    return [{ name: 'source', ohms: esrOhms, emf: () => volts, advance }];
-  }
   const share = source.polarises ? POLARISATION.share : 0;
-  let polarised = 0;
+  const { capacitor } = source;
   return [
     {
       name: 'source',
-      ohms: source.ohms * (1 - share),
-      emf: () => source.openVolts - polarised,
-      advance: (amps, dt) => {
-        polarised += ((amps * source.ohms * share - polarised) * dt) / (POLARISATION.seconds + dt);
-      },
+      ohms: capacitor ? capacitor.esrOhms : source.ohms * (1 - share),
+      openAt: null,
+      wholeAt: null,
+      firstOhms: source.ohms,
+      share,
+      coulombs: Infinity,
+      farads: capacitor?.farads ?? Infinity,
+      openVolts: source.openVolts,
+      soc: 0,
+      polarised: 0,
+      grown: 0,
     },
   ];
+}
+
+/** One step of a source that gives `amps`. */
+function move(source: MovingSource, amps: number): void {
+  let whole = source.firstOhms;
+  if (source.wholeAt) {
+    whole = source.wholeAt(source.soc);
+    source.grown = (whole - source.firstOhms) * (1 - source.share);
+    source.soc = Math.min(1, Math.max(0, source.soc - (amps * STEP_SECONDS) / source.coulombs));
+  }
+  if (source.share > 0) {
+    source.polarised +=
+      ((amps * whole * source.share - source.polarised) * STEP_SECONDS) /
+      (POLARISATION.seconds + STEP_SECONDS);
+  }
+  source.openVolts -= (amps * STEP_SECONDS) / source.farads;
 }
 
 /** The network with every source silent but at its own resistance. */
