@@ -5,7 +5,7 @@ const FLOORS = [
   ['sources', 'machine'],
   ['circuit'],
   ['crank', 'charging', 'capacitor', 'reach'],
-  ['hookup'],
+  ['hookup', 'model'],
   ['diagnosis'],
   ['verdict'],
   ['job'],

@@ -2,10 +2,14 @@ import {
   balancedMaxVolts,
   bankFallVolts,
   bankOf,
+  cellSplit,
   crankCount,
   equalise,
+  equalisingLampWatts,
   equalisingOhms,
+  firstCharge,
   holdUpHours,
+  lampOhms,
   rechargeSeconds,
   usableJoules,
 } from '../src/index.js';
@@ -89,5 +93,28 @@ describe('equalise', () => {
     expect(equalise({ ...input, lowVolts: 14.2 }, 0.5).secondsToSafe).toBe(0);
     expect(equalisingOhms(6, 3)).toBe(2);
     expect(() => equalise({ ...input, ohms: 0 }, 0.5)).toThrowError(RangeError);
+  });
+});
+
+describe('equalising lamps and first charge', () => {
+  it('a cold filament lets ten times through: 12 V 55 W is 2.6 ohm hot, 0.26 cold', () => {
+    expect(lampOhms(55, 12).hot).toBeCloseTo(2.618, 3);
+    expect(lampOhms(55, 12).cold).toBeCloseTo(0.2618, 4);
+    // 6 V across at most 3 A wants 2 ohm cold, so 20 ohm hot: 7.2 W.
+    expect(equalisingLampWatts(6, 3)).toBeCloseTo(7.2, 9);
+    expect(() => lampOhms(0, 12)).toThrowError(RangeError);
+  });
+
+  it('splits a series charge inversely to capacitance, and the parts make the whole', () => {
+    const [small, large] = cellSplit([280, 420], 5);
+    expect(small! / large!).toBeCloseTo(420 / 280, 9);
+    expect(small! + large!).toBeCloseTo(5, 9);
+    expect(() => cellSplit([350, 0], 5)).toThrowError(RangeError);
+  });
+
+  it('charges cells one by one at about C / 1000: 350 F at 0.35 A to 2.7 V', () => {
+    const { amps, minutesEach } = firstCharge(CELLS);
+    expect(amps).toBeCloseTo(0.35, 9);
+    expect(minutesEach).toBeCloseTo(45, 6);
   });
 });

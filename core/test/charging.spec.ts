@@ -1,5 +1,13 @@
 import fc from 'fast-check';
-import { acceptanceAmps, type BlockRating, chargeHours, daysToFlat } from '../src/index.js';
+import {
+  acceptanceAmps,
+  type BlockRating,
+  chargeHours,
+  daysToFlat,
+  driveMinutes,
+  revive,
+  startCostAh,
+} from '../src/index.js';
 import { BLOCK_60 } from './fixtures.js';
 
 const LFP: BlockRating = { chemistry: 'lfp', capacityAh: 60, ccaAmps: 500, ccaStandard: 'SAE' };
@@ -52,5 +60,49 @@ describe('daysToFlat', () => {
     expect(daysToFlat(BLOCK_60, 1, 0.05)).toBeCloseTo(30 / 0.05 / 24, 9);
     expect(daysToFlat(BLOCK_60, 0.5, 0.05)).toBe(0);
     expect(() => daysToFlat(BLOCK_60, 1, 0)).toThrowError(RangeError);
+  });
+});
+
+describe('driveMinutes', () => {
+  it('puts a start back in a minute or so: 200 A for 3 s at 20 A spare', () => {
+    const startAh = startCostAh(200, 3);
+    expect(startAh).toBeCloseTo(1 / 6, 9);
+    const drive = driveMinutes(BLOCK_60, 0.7, 0.8, 20, startAh, 20);
+    expect(drive.startMinutes).toBeGreaterThan((1 / 6 / 20) * 60);
+    expect(drive.startMinutes).toBeLessThan(3);
+  });
+
+  it('says plainly that a flat block needs a charger', () => {
+    const drive = driveMinutes(BLOCK_60, 0.05, 0.9, 15, 0.2, 0);
+    expect(drive.targetMinutes!).toBeGreaterThan(120);
+    expect(drive.needsCharger).toBeTrue();
+    expect(driveMinutes(BLOCK_60, 0.8, 0.85, 30, 0.2, 20).needsCharger).toBeFalse();
+  });
+});
+
+describe('revive', () => {
+  it('rises as a large capacitor does: from 4 V to 8 V by 12.6 V through 1 ohm', () => {
+    const farads = (0.05 * 60 * 3600) / 11.8;
+    const up = revive(BLOCK_60, 4, 12.6, 8, 1, false);
+    expect(up.contactAmps).toBeCloseTo(8.6, 9);
+    expect(up.minutes!).toBeCloseTo((farads * Math.log(8.6 / 4.6)) / 60, 9);
+    expect(up.joules).toBeCloseTo((farads / 2) * (8.6 ** 2 - 4.6 ** 2), 6);
+    expect(up.refused).toBeNull();
+  });
+
+  it('is longer through more ohms, nothing when already there, never when the helper is too low', () => {
+    expect(revive(BLOCK_60, 4, 12.6, 8, 2, false).minutes!).toBeCloseTo(
+      2 * revive(BLOCK_60, 4, 12.6, 8, 1, false).minutes!,
+      9,
+    );
+    expect(revive(BLOCK_60, 9, 12.6, 8, 1, false).minutes).toBe(0);
+    expect(revive(BLOCK_60, 4, 11, 12, 1, false).minutes).toBeNull();
+  });
+
+  it('is refused for a reversed, frozen or lithium block', () => {
+    expect(revive(BLOCK_60, -2, 12.6, 8, 1, false).refused).toBe('reversed');
+    expect(revive(BLOCK_60, 4, 12.6, 8, 1, true).refused).toBe('frozen');
+    expect(revive(LFP, 4, 12.6, 8, 1, false).refused).toBe('lithium');
+    expect(() => revive(BLOCK_60, 4, 12.6, 8, 0, false)).toThrowError(/resistance/);
   });
 });

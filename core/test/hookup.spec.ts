@@ -14,6 +14,7 @@ import {
   makeSafe,
   NOTHING_CONNECTED,
   rankOptions,
+  ruledWaitMinutes,
   type SourceOption,
 } from '../src/index.js';
 import { CAR, EV, KIT, MOTORCYCLE, TRUCK } from './fixtures.js';
@@ -47,7 +48,7 @@ const names = (actions: readonly HookupAction[]): string[] =>
 describe('hookupOrder', () => {
   it('joins a donor red, red, black, and last black on the ground point; then the donor runs', () => {
     const option = optionOf(CAR, 'donor+heavy', [11.9]);
-    const order = hookupOrder(CAR, CAR, option, 0.1, DEFAULT_RULES);
+    const order = hookupOrder(CAR, CAR, option, 3, DEFAULT_RULES);
     expect(names(order.map((s) => s.action))).toEqual([
       'all-off',
       'attach redCasualty',
@@ -63,30 +64,68 @@ describe('hookupOrder', () => {
   it('starts at the donor, or ends at the terminal, when the house rule says so', () => {
     const option = optionOf(CAR, 'donor+heavy', [11.9]);
     const rules = { ...DEFAULT_RULES, firstRed: 'source', lastBlack: 'negative-terminal' } as const;
-    const actions = hookupOrder(CAR, CAR, option, 0.1, rules).map((s) => s.action);
+    const actions = hookupOrder(CAR, CAR, option, 3, rules).map((s) => s.action);
     expect(actions[1]).toEqual(jasmine.objectContaining({ clamp: 'redSource' }));
     expect(actions[4]).toEqual({ kind: 'attach', clamp: 'blackCasualty', pointId: 'minus' });
   });
 
   it('waits longer for a very flat block', () => {
     const option = optionOf(CAR, 'donor+heavy', [11.9]);
-    const wait = (soc: number): number | undefined =>
-      hookupOrder(CAR, CAR, option, soc, DEFAULT_RULES).find((s) => s.minutes)?.minutes;
+    const wait = (soc: number): number => ruledWaitMinutes(CAR, option, soc, DEFAULT_RULES);
     expect(wait(0)).toBe(DEFAULT_RULES.donorWaitMinVeryFlat);
     expect(wait(0.3)).toBe(DEFAULT_RULES.donorWaitMinPetrol);
+    const order = hookupOrder(CAR, CAR, option, 5, DEFAULT_RULES);
+    expect(order.find((s) => s.minutes)?.minutes).toBe(5);
+  });
+
+  it('plugs a charger in last and takes it away plug first', () => {
+    const option = optionOf(CAR, 'charger@12', [11.9]);
+    const order = hookupOrder(CAR, null, option, 30, DEFAULT_RULES);
+    expect(names(order.map((s) => s.action))).toEqual([
+      'all-off',
+      'charger-set',
+      'attach redCasualty',
+      'attach blackCasualty',
+      'plug',
+      'pack',
+      'wait',
+    ]);
+    expect(names(clearingOrder(order, CAR).map((s) => s.action))).toEqual([
+      'pack',
+      'plug',
+      'detach blackCasualty',
+      'detach redCasualty',
+    ]);
+  });
+
+  it('links two spare blocks, proves their sum, and joins them with loose leads', () => {
+    const option = optionOf(TRUCK, 'spares@24+heavy', [11.9, 11.9]);
+    const order = hookupOrder(TRUCK, null, option, 0, DEFAULT_RULES).map((s) => s.action);
+    expect(names(order)).toEqual([
+      'all-off',
+      'series-sum',
+      'attach redCasualty',
+      'attach redSource',
+      'attach blackSource',
+      'attach blackCasualty',
+    ]);
+    const scene = sceneOf(TRUCK, option, [11.9, 11.9]);
+    const last = contactAt(scene, run(order.slice(0, 5)), 'blackCasualty', 'ground', DEFAULT_RULES);
+    expect(last.gapVolts).toBeGreaterThan(0.5);
+    expect(last.gapVolts).toBeLessThan(2);
   });
 
   it('never runs the donor for an EV or a motorcycle', () => {
     for (const machine of [EV, MOTORCYCLE]) {
       const option = optionOf(machine, 'donor+heavy', [11.9]);
-      const order = hookupOrder(machine, CAR, option, 0.1, DEFAULT_RULES);
+      const order = hookupOrder(machine, CAR, option, 3, DEFAULT_RULES);
       expect(order.some((s) => s.action.kind === 'donor-engine')).toBeFalse();
     }
   });
 
   it('arms a pack only after both clamps and the guard lamp', () => {
     const option = optionOf(CAR, 'lithium@12', [11.9]);
-    const order = hookupOrder(CAR, null, option, 0.1, DEFAULT_RULES).map((s) => s.action);
+    const order = hookupOrder(CAR, null, option, 3, DEFAULT_RULES).map((s) => s.action);
     expect(names(order)).toEqual([
       'all-off',
       'attach redCasualty',
@@ -99,8 +138,7 @@ describe('hookupOrder', () => {
   it('puts black on the middle joint only for the upper block of a string', () => {
     const upper = optionOf(TRUCK, 'lead@12#block1', [12.6, 11.7]);
     const lower = optionOf(TRUCK, 'lead@12#block0', [11.7, 12.6]);
-    const black = (o: SourceOption): HookupAction =>
-      hookupOrder(TRUCK, null, o, 0.1, DEFAULT_RULES)[2]!.action;
+    const black = (o: SourceOption): HookupAction => hookupOrder(TRUCK, null, o, 3, DEFAULT_RULES)[2]!.action;
     expect(black(upper)).toEqual(jasmine.objectContaining({ pointId: 'minus2' }));
     expect(black(lower)).toEqual(jasmine.objectContaining({ pointId: 'ground' }));
   });
@@ -108,7 +146,7 @@ describe('hookupOrder', () => {
   it('says so when a machine has nowhere to clamp', () => {
     const bare = { ...CAR, points: [] };
     const option = optionOf(CAR, 'lithium@12', [11.9]);
-    expect(() => hookupOrder(bare, null, option, 0.1, DEFAULT_RULES)).toThrowError(/no place for the clamps/);
+    expect(() => hookupOrder(bare, null, option, 3, DEFAULT_RULES)).toThrowError(/no place for the clamps/);
   });
 });
 
@@ -121,7 +159,7 @@ describe('clearingOrder', () => {
     [TRUCK, 'lead@12#block0', [11.7, 12.6]],
   ] as const) {
     it(`is the exact reverse for ${machine.id} with ${id} and ends clear`, () => {
-      const order = hookupOrder(machine, CAR, optionOf(machine, id, [...rest]), 0.1, DEFAULT_RULES);
+      const order = hookupOrder(machine, CAR, optionOf(machine, id, [...rest]), 3, DEFAULT_RULES);
       const off = clearingOrder(order, machine);
       const attached = order.flatMap((s) => (s.action.kind === 'attach' ? [s.action.clamp] : []));
       const detached = off.flatMap((s) => (s.action.kind === 'detach' ? [s.action.clamp] : []));
@@ -137,7 +175,7 @@ describe('contactAt', () => {
   const rest = [11.8];
   const option = optionOf(CAR, 'donor+heavy', rest);
   const scene = sceneOf(CAR, option, rest);
-  const steps = hookupOrder(CAR, CAR, option, 0.1, DEFAULT_RULES).map((s) => s.action);
+  const steps = hookupOrder(CAR, CAR, option, 3, DEFAULT_RULES).map((s) => s.action);
 
   it('finds no spark at the first three contacts and the volts of the gap at the last', () => {
     for (const n of [1, 2, 3]) {
@@ -169,7 +207,7 @@ describe('makeSafe', () => {
   it('from a full hook-up is the plain reverse', () => {
     for (const id of ['donor+heavy', 'lithium@12', 'cap@12']) {
       const option = optionOf(CAR, id, rest);
-      const order = hookupOrder(CAR, CAR, option, 0.1, DEFAULT_RULES);
+      const order = hookupOrder(CAR, CAR, option, 3, DEFAULT_RULES);
       const off = clearingOrder(order, CAR).filter((s) => s.action.kind !== 'confirm');
       for (const casualtyRuns of [false, true]) {
         const found = makeSafe(
@@ -193,7 +231,7 @@ describe('makeSafe', () => {
       const blocks = casualtyBlocks(machine, [...readings], TEMP_C);
       for (const { option, unfit } of rankOptions(machine, KIT, blocks, TEMP_C, DEFAULT_RULES)) {
         if (unfit) continue;
-        const steps = hookupOrder(machine, CAR, option, 0.1, DEFAULT_RULES).map((s) => s.action);
+        const steps = hookupOrder(machine, CAR, option, 3, DEFAULT_RULES).map((s) => s.action);
         for (let n = 0; n <= steps.length; n++) {
           const state = run(steps.slice(0, n));
           const end = run(makeSafe(sceneOf(machine, option, [...readings]), state, DEFAULT_RULES), state);
@@ -227,7 +265,7 @@ describe('makeSafe', () => {
 describe('act and isDone', () => {
   it('agree for every action of an order, and forget the looks when the last clamp comes off', () => {
     const option = optionOf(CAR, 'donor+heavy', [11.8]);
-    const order = hookupOrder(CAR, CAR, option, 0.1, DEFAULT_RULES).map((s) => s.action);
+    const order = hookupOrder(CAR, CAR, option, 3, DEFAULT_RULES).map((s) => s.action);
     let state = NOTHING_CONNECTED;
     for (const action of order) {
       expect(isDone(state, action)).withContext(JSON.stringify(action)).toBeFalse();
@@ -235,7 +273,7 @@ describe('act and isDone', () => {
       expect(isDone(state, action)).toBeTrue();
     }
     const off = run(
-      clearingOrder(hookupOrder(CAR, CAR, option, 0.1, DEFAULT_RULES), CAR).map((s) => s.action),
+      clearingOrder(hookupOrder(CAR, CAR, option, 3, DEFAULT_RULES), CAR).map((s) => s.action),
       state,
     );
     expect(off.confirmed).toEqual([]);

@@ -69,6 +69,10 @@ const PLAN: EventData['plan.chosen'] = {
   rpm: 200,
   neededRpm: 85,
   wakeVolts: null,
+  postVolts: 10.6,
+  waitMinutes: 3,
+  chargeOnly: false,
+  inputs: [],
 };
 
 function planned(): Log {

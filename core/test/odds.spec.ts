@@ -9,8 +9,9 @@ import {
   type Engine,
   type LeadSet,
   type Odds,
-  oddsInput,
   type OddsInput,
+  type PlanCase,
+  planCase,
   prepareCrank,
   rankOptions,
   seededRandom,
@@ -137,19 +138,19 @@ describe('startOdds', () => {
   });
 });
 
-describe('oddsInput', () => {
+describe('planCase', () => {
   const ranked = rankOptions(CAR, KIT, casualtyBlocks(CAR, [11.9], -4), -4, DEFAULT_RULES);
 
   it('draws from the reading’s band, and from a wide one when nothing was read', () => {
-    const of = (rest: number | null): OddsInput =>
-      oddsInput(CAR, ranked[0]!.option, casualtyBlocks(CAR, [rest], -4), -4, DEFAULT_RULES, 10)!;
-    const [read] = of(12.1).blocks;
-    const [assumed] = of(null).blocks;
+    const of = (rest: number | null): PlanCase =>
+      planCase(CAR, ranked[0]!.option, casualtyBlocks(CAR, [rest], -4), -4, DEFAULT_RULES)!;
+    const [read] = of(12.1).beliefs;
+    const [assumed] = of(null).beliefs;
     expect(read!.socHigh - read!.socLow).toBeLessThan(assumed!.socHigh - assumed!.socLow);
   });
 
   it('has nothing to draw for a machine that wakes', () => {
-    expect(oddsInput(EV, null, casualtyBlocks(EV, [12], 0), 0, DEFAULT_RULES, 10)).toBeNull();
+    expect(planCase(EV, null, casualtyBlocks(EV, [12], 0), 0, DEFAULT_RULES)).toBeNull();
   });
 });
 

@@ -88,6 +88,10 @@ describe('the job log', () => {
       rpm: 200,
       neededRpm: 80,
       wakeVolts: null,
+      postVolts: 10.4,
+      waitMinutes: 0,
+      chargeOnly: false,
+      inputs: [],
     });
     const response = await send(jobId, 'clamp.attached', { clamp: 'redCasualty', pointId: 'no-such-point' });
     expect(response.status).toBe(404);

@@ -2,7 +2,7 @@ import { interpolate, type Knots } from '../quantities/interpolate.js';
 import { type Range, requireInRange } from '../quantities/range.js';
 import { convertCca, type CcaStandard } from './cca.js';
 import type { Chemistry } from './chemistry.js';
-import { restVoltsAt } from './rest-volts.js';
+import { restVoltsAt, restVoltsByCharge } from './rest-volts.js';
 
 /** What is printed on a block: one 12 V battery. */
 export interface BlockRating {
@@ -22,6 +22,15 @@ export interface BlockState {
   readonly ageing: number;
   /** Rest volts when below the flat line (over-discharged or a dead cell); otherwise left out. */
   readonly overDischargedVolts?: number;
+  /** Shorted cells of the six (or of the four of LFP): each gives nothing. Left out: none. */
+  readonly deadCells?: number;
+  /** Charged the wrong way round: its volts point backwards. */
+  readonly reversed?: boolean;
+}
+
+/** Cells in series of a 12 V block. */
+export function cellsOf(chemistry: Chemistry): number {
+  return chemistry === 'lfp' ? 4 : 6;
 }
 
 export const BLOCK_RANGES = {
@@ -29,13 +38,14 @@ export const BLOCK_RANGES = {
   ccaAmps: { min: 20, max: 2500, unit: 'A' },
   soc: { min: 0, max: 1, unit: '' },
   ageing: { min: 1, max: 20, unit: 'times new' },
+  deadCells: { min: 0, max: 6, unit: 'cells' },
 } as const satisfies Record<string, Range>;
 
 /** End volts and temperature of the cold-cranking test that anchors the resistance. */
-const CCA_END_VOLTS = 7.2;
-const CCA_TEMP_C = -18;
+export const CCA_END_VOLTS = 7.2;
+export const CCA_TEMP_C = -18;
 /** Resistance at 25 degC against -18 degC for lead-acid. */
-const WARM_RESISTANCE_RATIO = 0.55;
+export const WARM_RESISTANCE_RATIO = 0.55;
 const WARM_TEMP_C = 25;
 
 /** Resistance against full by state of charge: the plates starve of acid in the last tenth. */
@@ -77,9 +87,22 @@ export function blockOhms(rating: BlockRating, state: BlockState): number {
   return coldOhms * temperature * interpolate(RESISTANCE_BY_SOC, state.soc) * state.ageing * starved;
 }
 
-/** Open-circuit volts of one 12 V block in its state. */
+/** Open-circuit volts of one 12 V block in its state. Below zero for a reversed one. */
 export function blockOpenVolts(rating: BlockRating, state: BlockState): number {
-  return state.overDischargedVolts ?? restVoltsAt(rating.chemistry, state.soc, state.tempC);
+  return interpolate(openVoltsByCharge(rating, state), state.soc);
+}
+
+/** Open-circuit volts of this block by state of charge, with its over-discharge, dead cells and reversal as they are. */
+export function openVoltsByCharge(rating: BlockRating, state: BlockState): Knots {
+  const { overDischargedVolts, deadCells = 0, reversed = false } = state;
+  requireInRange('dead cells', deadCells, BLOCK_RANGES.deadCells);
+  const cells = cellsOf(rating.chemistry);
+  const share = (Math.max(0, cells - deadCells) / cells) * (reversed ? -1 : 1);
+  const curve: Knots =
+    overDischargedVolts === undefined
+      ? restVoltsByCharge(rating.chemistry, state.tempC)
+      : [[0, overDischargedVolts]];
+  return curve.map(([soc, volts]) => [soc, volts * share] as const);
 }
 
 /**

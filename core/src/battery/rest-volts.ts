@@ -8,9 +8,9 @@ import {
 } from './chemistry.js';
 
 /** How far a rested reading strays from the curve between makes and ages of block, volts either way. */
-const CURVE_SPREAD_VOLTS = 0.04;
+export const CURVE_SPREAD_VOLTS = 0.04;
 /** LFP rests higher after charge than after discharge: volts either way, wide against its flat middle. */
-const LFP_SPREAD_VOLTS = 0.05;
+export const LFP_SPREAD_VOLTS = 0.05;
 
 function temperatureTerm(chemistry: Chemistry, tempC: number): number {
   return isLeadAcid(chemistry) ? REST_VOLTS_PER_DEGC * (tempC - REST_REFERENCE_C) : 0;

@@ -48,3 +48,21 @@ export function rechargeSeconds(farads: number, fromVolts: number, toVolts: numb
 export function holdUpHours(farads: number, fromVolts: number, minVolts: number, drainAmps: number): number {
   return rechargeSeconds(farads, minVolts, fromVolts, drainAmps) / 3600;
 }
+
+/** Amps at which cells are charged one by one the first time, per farad: slow, so that none passes its limit unseen. */
+export const FIRST_CHARGE_AMPS_PER_FARAD = 1 / 1000;
+
+/** The first charge of a bank, one cell after another. */
+export function firstCharge(cells: CellBank): { readonly amps: number; readonly minutesEach: number } {
+  const amps = cells.cellFarads * FIRST_CHARGE_AMPS_PER_FARAD;
+  return { amps, minutesEach: rechargeSeconds(cells.cellFarads, 0, cells.cellVolts, amps) / 60 };
+}
+
+/** Volts of each cell when a series charge of unequal cells reaches `bankVolts`: inverse to capacitance. */
+export function cellSplit(cellFarads: readonly number[], bankVolts: number): number[] {
+  if (cellFarads.length === 0 || cellFarads.some((farads) => !(farads > 0)))
+    throw new RangeError('every cell needs farads above zero');
+  const inverse = cellFarads.map((farads) => 1 / farads);
+  const sum = inverse.reduce((a, b) => a + b, 0);
+  return inverse.map((share) => (bankVolts * share) / sum);
+}

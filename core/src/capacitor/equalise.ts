@@ -52,3 +52,23 @@ export function equalisingOhms(differenceVolts: number, maxAmps: number): number
   if (!(maxAmps > 0)) throw new RangeError('the current must be above zero');
   return Math.abs(differenceVolts) / maxAmps;
 }
+
+/** A cold filament has about this share of its hot resistance: a lamp lets ten times its rated current through at first. */
+export const COLD_FILAMENT_SHARE = 0.1;
+
+/** Resistance of a lamp, ohms: hot by its rating, cold at the moment of contact. */
+export function lampOhms(
+  ratedWatts: number,
+  ratedVolts: number,
+): { readonly hot: number; readonly cold: number } {
+  if (!(ratedWatts > 0 && ratedVolts > 0)) throw new RangeError('watts and volts must be above zero');
+  const hot = ratedVolts ** 2 / ratedWatts;
+  return { hot, cold: hot * COLD_FILAMENT_SHARE };
+}
+
+/** The largest 12 V lamp that keeps the current of contact at or below `maxAmps` while still cold, watts. */
+export function equalisingLampWatts(differenceVolts: number, maxAmps: number): number {
+  const coldOhms = equalisingOhms(differenceVolts, maxAmps);
+  return LAMP_VOLTS ** 2 / (coldOhms / COLD_FILAMENT_SHARE);
+}
+const LAMP_VOLTS = 12;

@@ -3,17 +3,23 @@ import { type Chemistry, isLeadAcid } from '../battery/chemistry.js';
 import { interpolate, type Knots } from '../quantities/interpolate.js';
 
 /** Charge given for charge kept: the rest gases and warms. */
-const CHARGE_FACTOR: Record<Chemistry, number> = { flooded: 1.2, efb: 1.18, agm: 1.12, gel: 1.12, lfp: 1.02 };
+export const CHARGE_FACTOR: Record<Chemistry, number> = {
+  flooded: 1.2,
+  efb: 1.18,
+  agm: 1.12,
+  gel: 1.12,
+  lfp: 1.02,
+};
 
 /**
  * Most current a block takes, as a multiple of its capacity per hour, by state of charge at 25 degC. Lead-acid takes little at the
  * very bottom and tapers from four fifths up; LFP takes much until it is nearly full.
  */
 const ACCEPTANCE_LEAD: Knots = [
-  [0, 0.15],
-  [0.05, 0.3],
-  [0.2, 0.35],
-  [0.6, 0.25],
+  [0, 0.3],
+  [0.05, 0.45],
+  [0.2, 0.45],
+  [0.6, 0.28],
   [0.8, 0.12],
   [0.9, 0.06],
   [1, 0.015],
@@ -24,7 +30,7 @@ const ACCEPTANCE_LFP: Knots = [
   [1, 0.05],
 ];
 /** Cold slows the plates: acceptance by e per this many degC. LFP takes nothing below freezing. */
-const ACCEPTANCE_E_FOLD_C = 30;
+export const ACCEPTANCE_E_FOLD_C = 40;
 
 /** Most current this block takes now, A. */
 export function acceptanceAmps(rating: BlockRating, soc: number, tempC: number): number {
@@ -71,7 +77,7 @@ export function chargeHours(
 }
 
 /** Share of a block's capacity that a parked vehicle may draw before it will not start. */
-const USABLE_SHARE = 0.5;
+export const USABLE_SHARE = 0.5;
 
 /** Days until a parasitic draw has taken what a start needs: usable Ah / A / 24. */
 export function daysToFlat(rating: BlockRating, soc: number, drawAmps: number): number {

@@ -1,5 +1,5 @@
 import { CLAMP_OHMS, conductorOhms, type LeadSet } from '../leads/lead-set.js';
-import type { SourceModel } from '../sources/kit.js';
+import type { SourceModel } from '../sources/models.js';
 import type { Circuit, Element, NodeName } from './circuit.js';
 
 /** One end of one lead. */
@@ -54,10 +54,10 @@ export interface Rescue {
 }
 
 /** Casualty's own joints and cables, ohms: main cable to the starter, strap to the body, cable to a remote post, link in a string. */
-const STARTER_CABLE_OHMS = 0.0012;
-const BODY_STRAP_OHMS = 0.0004;
-const POST_CABLE_OHMS = 0.0008;
-const LINK_OHMS = 0.0003;
+export const STARTER_CABLE_OHMS = 0.0012;
+export const BODY_STRAP_OHMS = 0.0004;
+export const POST_CABLE_OHMS = 0.0008;
+export const LINK_OHMS = 0.0003;
 /** What an alternator's regulation lets its volts sag by, ohms. */
 export const ALTERNATOR_OHMS = 0.01;
 

@@ -108,8 +108,7 @@ function requireSolvable(e: Element): void {
     e.kind === 'load'
       ? Number.isFinite(e.amps)
       : Number.isFinite(e.ohms) && (e.kind === 'resistor' || Number.isFinite(e.volts));
-  if (!isFinite)
-    throw new CircuitError('not-finite', `${e.name} has a value that is no number`);
+  if (!isFinite) throw new CircuitError('not-finite', `${e.name} has a value that is no number`);
   if (e.kind !== 'load' && e.ohms <= 0) {
     throw new CircuitError('ideal-source', `${e.name} needs a resistance above zero`);
   }

@@ -1,6 +1,7 @@
 import { blockOhms, blockOpenVolts, type BlockRating, type BlockState } from '../battery/block.js';
 import { socFromRestVolts } from '../battery/rest-volts.js';
-import type { ModelBlock } from '../circuit/rescue.js';
+import { chargeJoined } from '../charging/lend.js';
+import type { ModelBlock, Rescue } from '../circuit/rescue.js';
 import type { Machine } from '../machine/machine.js';
 
 /** What is known of one block: its rating, and its charge within a band. */
@@ -9,6 +10,8 @@ export interface BlockBelief {
   readonly soc: number;
   readonly socLow: number;
   readonly socHigh: number;
+  /** Resistance growth, where it is known better than assumed. */
+  readonly ageing?: number;
   /** Rest volts when below the flat line; otherwise left out. */
   readonly overDischargedVolts?: number;
 }
@@ -49,46 +52,90 @@ export function casualtyBlocks(
   restVolts: readonly (number | null)[],
   tempC: number,
 ): CasualtyBlocks {
-  const states = machine.blocks.map((block, i): BlockState => {
-    const volts = restVolts[i] ?? null;
-    if (volts === null) return { soc: ASSUMED_SOC, tempC, ageing: ASSUMED_AGEING };
-    const { soc, belowFlat } = socFromRestVolts(block.rating.chemistry, volts, tempC);
-    return {
-      soc,
-      tempC,
-      ageing: ASSUMED_AGEING,
-      ...(belowFlat && { overDischargedVolts: Math.max(volts, LEAST_STARVED_VOLTS) }),
-    };
-  });
-  const models = states.map((state, i) => ({
-    openVolts: blockOpenVolts(machine.blocks[i]!.rating, state),
-    ohms: blockOhms(machine.blocks[i]!.rating, state),
-  }));
-  const socs = states.map((s) => s.soc);
-  const beliefs = states.map((state, i): BlockBelief => {
-    const { rating } = machine.blocks[i]!;
-    const volts = restVolts[i] ?? null;
-    const band = volts === null ? ASSUMED_BAND : socFromRestVolts(rating.chemistry, volts, tempC);
-    const { soc, overDischargedVolts } = state;
-    return {
-      rating,
-      soc,
-      socLow: band.low,
-      socHigh: band.high,
-      ...(overDischargedVolts !== undefined && { overDischargedVolts }),
-    };
-  });
+  const beliefs = machine.blocks.map(({ rating }, i) => beliefFrom(rating, restVolts[i] ?? null, tempC));
+  const read = machine.blocks.map((_, i) => (restVolts[i] ?? null) !== null);
+  return blocksFrom(beliefs, tempC, { measured: read.some(Boolean), allMeasured: read.every(Boolean) });
+}
+
+function beliefFrom(rating: BlockRating, volts: number | null, tempC: number): BlockBelief {
+  if (volts === null)
+    return { rating, soc: ASSUMED_SOC, socLow: ASSUMED_BAND.low, socHigh: ASSUMED_BAND.high };
+  const { soc, low, high, belowFlat } = socFromRestVolts(rating.chemistry, volts, tempC);
+  return {
+    rating,
+    soc,
+    socLow: low,
+    socHigh: high,
+    ...(belowFlat && { overDischargedVolts: Math.max(volts, LEAST_STARVED_VOLTS) }),
+  };
+}
+
+/** Blocks as the plan takes them, from what is believed of each. */
+export function blocksFrom(
+  beliefs: readonly BlockBelief[],
+  tempC: number,
+  { measured, allMeasured }: Pick<CasualtyBlocks, 'measured' | 'allMeasured'>,
+): CasualtyBlocks {
+  const models = beliefs.map((belief) => modelOf(belief, tempC));
+  const socs = beliefs.map((b) => b.soc);
   const volts = models.map((m) => m.openVolts);
   const weakest = volts.indexOf(Math.min(...volts));
-  const read = machine.blocks.map((_, i) => (restVolts[i] ?? null) !== null);
   return {
     models,
     socs,
     beliefs,
-    measured: read.some(Boolean),
-    allMeasured: read.every(Boolean),
+    measured,
+    allMeasured,
     weakest,
     othersSound: socs.every((soc, i) => i === weakest || soc >= SOUND_SOC),
     totalVolts: volts.reduce((sum, v) => sum + v, 0),
   };
+}
+
+/** A block that is believed so, as the circuit sees it. */
+export function modelOf(belief: BlockBelief, tempC: number): ModelBlock {
+  const state = stateOf(belief, tempC);
+  return { openVolts: blockOpenVolts(belief.rating, state), ohms: blockOhms(belief.rating, state) };
+}
+
+/** The most likely state of a block that is believed so. */
+export function stateOf(belief: BlockBelief, tempC: number): BlockState {
+  const { soc, overDischargedVolts, ageing = ASSUMED_AGEING } = belief;
+  return { soc, tempC, ageing, ...(overDischargedVolts !== undefined && { overDischargedVolts }) };
+}
+
+/**
+ * What is believed of the blocks after some minutes joined to a source, minute by minute: the likely charge and both ends of its band
+ * are each charged through the rescue's circuit.
+ *
+ * @param rescue clamps on, source on
+ * @returns one list of beliefs a minute, from minute 0
+ */
+export function beliefsWhileJoined(
+  rescue: Rescue,
+  beliefs: readonly BlockBelief[],
+  minutes: number,
+): (readonly BlockBelief[])[] {
+  const pathOf = (socOf: (b: BlockBelief) => number): (readonly BlockState[])[] =>
+    chargeJoined(
+      rescue,
+      beliefs.map((b) => ({ rating: b.rating, state: { ...stateOf(b, rescue.tempC), soc: socOf(b) } })),
+      minutes,
+    );
+  const likely = pathOf((b) => b.soc);
+  const low = pathOf((b) => b.socLow);
+  const high = pathOf((b) => b.socHigh);
+  return likely.map((states, minute) =>
+    beliefs.map(({ rating, ageing }, i): BlockBelief => {
+      const { soc, overDischargedVolts } = states[i]!;
+      return {
+        rating,
+        ...(ageing !== undefined && { ageing }),
+        soc,
+        socLow: low[minute]![i]!.soc,
+        socHigh: high[minute]![i]!.soc,
+        ...(overDischargedVolts !== undefined && { overDischargedVolts }),
+      };
+    }),
+  );
 }

@@ -32,16 +32,16 @@ export interface Odds {
 }
 
 /** Resistance growth of a block of unknown age: most lie between new and twice new. */
-const AGEING_MEDIAN = 1.3;
-const AGEING_LOG_DEVIATION = 0.25;
+export const AGEING_MEDIAN = 1.3;
+export const AGEING_LOG_DEVIATION = 0.25;
 /** Clamp contact varies by a factor: one bite in six is worse than half as much again. */
-const CLAMP_LOG_DEVIATION = 0.4;
+export const CLAMP_LOG_DEVIATION = 0.4;
 /** Drag of engines of one size differs by oil and wear. */
-const DRAG_DEVIATION = 0.1;
+export const DRAG_DEVIATION = 0.1;
 /** Oil and block lag behind the air, degC. */
-const TEMPERATURE_DEVIATION = 2.5;
+export const TEMPERATURE_DEVIATION = 2.5;
 /** Speed at which an engine fires differs by tune; it widens the threshold rather than the speed. */
-const NEEDED_DEVIATION = 0.08;
+export const NEEDED_DEVIATION = 0.08;
 
 /**
  * The odds of a start by seeded Monte Carlo over what is not known. Every sample solves the whole circuit at its quasi-steady point.
@@ -124,7 +124,8 @@ function drawnRescue({ rescue, blocks }: OddsInput, draw: Draw): Rescue {
     const state = {
       soc,
       tempC,
-      ageing: draw.ageing,
+      // A known age still leaves the spread of its kind.
+      ageing: Math.max(1, (draw.ageing * (belief.ageing ?? AGEING_MEDIAN)) / AGEING_MEDIAN),
       ...(overDischargedVolts !== undefined && { overDischargedVolts }),
     };
     const openVolts = overDischargedVolts ?? restVoltsAt(belief.rating.chemistry, soc, tempC);

@@ -2,10 +2,10 @@ import {
   type BlockRating,
   type BlockState,
   blockOhms,
+  openVoltsByCharge,
   POLARISATION,
   RESISTANCE_BY_SOC,
 } from '../battery/block.js';
-import { restVoltsByCharge } from '../battery/rest-volts.js';
 import { ALTERNATOR_OHMS, rescueCircuit } from '../circuit/rescue.js';
 import type { NodeName } from '../circuit/circuit.js';
 import {
@@ -16,7 +16,7 @@ import {
   inertiaKgM2,
 } from '../engine/engine.js';
 import { interpolate, type Knots } from '../quantities/interpolate.js';
-import type { SourceModel } from '../sources/kit.js';
+import type { SourceModel } from '../sources/models.js';
 import { type CrankCase, STEP_SECONDS } from './transient.js';
 
 /** Speed over which friction changes sign in the netlist, rad/s: a smooth stand-in for standing still. */
@@ -53,7 +53,11 @@ export function toSpice(input: CrankCase): string {
       lines.push(...sourceLines(input.rescue.source, e.plus, e.minus));
     } else if (e.kind === 'source') {
       const block = input.blocks[Number(e.name.replace('casualty.block', ''))]!;
-      lines.push(...blockLines(word(e.name), block.rating, block.state, e.plus, e.minus));
+      lines.push(
+        ...('rating' in block
+          ? blockLines(word(e.name), block.rating, block.state, e.plus, e.minus)
+          : bankLines(word(e.name), block.bank.farads, block.bank.esrOhms, block.volts, e.plus, e.minus)),
+      );
     }
   }
   lines.push(...engineLines(input, starter.efficiency * starter.kVoltSeconds));
@@ -79,10 +83,7 @@ function blockLines(
   const charge = `V(soc_${name})`;
   // Resistance against its first value follows the table of charge; age, cold and over-discharge stay as they are.
   const whole = `${figure(first / interpolate(RESISTANCE_BY_SOC, state.soc))} * ${pwl(charge, RESISTANCE_BY_SOC)}`;
-  const open =
-    state.overDischargedVolts === undefined
-      ? pwl(charge, restVoltsByCharge(rating.chemistry, state.tempC))
-      : figure(state.overDischargedVolts);
+  const open = pwl(charge, openVoltsByCharge(rating, state));
   const amps = `I(V${name}_amps)`;
   return [
     `B${name} ${name}_emf ${node(minus)} V = ${open} - V(polarised_${name}) - (${whole} - ${figure(first)}) * ${figure(1 - share)} * ${amps}`,
@@ -95,13 +96,24 @@ function blockLines(
   ];
 }
 
+function bankLines(
+  name: string,
+  farads: number,
+  esrOhms: number,
+  volts: number,
+  plus: NodeName,
+  minus: NodeName,
+): string[] {
+  return [
+    `C${name} ${name}_inside ${node(minus)} ${figure(farads)} ic=${figure(volts)}`,
+    `R${name} ${name}_inside ${node(plus)} ${figure(esrOhms)}`,
+  ];
+}
+
 function sourceLines(source: SourceModel, plus: NodeName, minus: NodeName): string[] {
   if (source.capacitor) {
     const { farads, esrOhms } = source.capacitor;
-    return [
-      `Csource source_inside ${node(minus)} ${figure(farads)} ic=${figure(source.openVolts)}`,
-      `Rsource source_inside ${node(plus)} ${figure(esrOhms)}`,
-    ];
+    return bankLines('source', farads, esrOhms, source.openVolts, plus, minus);
   }
   const share = source.polarises ? POLARISATION.share : 0;
   return [

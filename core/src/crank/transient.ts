@@ -2,10 +2,10 @@ import {
   type BlockRating,
   type BlockState,
   blockOhms,
+  openVoltsByCharge,
   POLARISATION,
   RESISTANCE_BY_SOC,
 } from '../battery/block.js';
-import { restVoltsByCharge } from '../battery/rest-volts.js';
 import { interpolate, interpolator } from '../quantities/interpolate.js';
 import { ALTERNATOR_OHMS, type Rescue, rescueCircuit } from '../circuit/rescue.js';
 import { solveDc, voltsAcross } from '../circuit/solve-dc.js';
@@ -22,11 +22,17 @@ import {
   type Starter,
 } from '../engine/engine.js';
 import { leadHeatCapacity } from '../leads/lead-set.js';
+import type { Bank } from '../sources/cell-bank.js';
+
+/** What stands in the place of a casualty block: a block, or a capacitor bank instead of one. */
+export type CrankBlock =
+  | { readonly rating: BlockRating; readonly state: BlockState }
+  | { readonly bank: Bank; readonly volts: number };
 
 /** A crank to be followed in time: the rescue, what is known of the casualty's blocks, and the engine. */
 export interface CrankCase {
   readonly rescue: Rescue;
-  readonly blocks: readonly { readonly rating: BlockRating; readonly state: BlockState }[];
+  readonly blocks: readonly CrankBlock[];
   readonly engine: Engine;
   readonly starter?: Starter;
   readonly seconds: number;
@@ -49,14 +55,14 @@ export interface CrankTrace {
   readonly startsAtSeconds: number | null;
   /** Warming of the lead set over the crank, degC. */
   readonly leadRiseC: number;
-  /** State of charge of each casualty block at the end. */
+  /** State of charge of each casualty block at the end; of a bank, its volts as a share of its limit. */
   readonly endSoc: readonly number[];
 }
 
 /** Step of the simulation: a fortieth of the shortest time constant, that of starter and flywheel. */
 export const STEP_SECONDS = 0.001;
 /** Speed and volts must hold this long for the engine to fire and run. */
-const HOLD_SECONDS = 1;
+export const HOLD_SECONDS = 1;
 
 /**
  * Follows a crank from the closing of the starter contact, in fixed steps. The network between sources and starter does not change
@@ -118,7 +124,10 @@ export function simulateCrank(input: CrankCase): CrankTrace {
     neededRpm: needed,
     startsAtSeconds: startMoment(trace, needed, starter.controlMinVolts),
     leadRiseC: leads ? leadJoules / leadHeatCapacity(leads) : 0,
-    endSoc: network.sources.slice(0, input.blocks.length).map((source) => source.soc),
+    endSoc: input.blocks.map((block, k) => {
+      const source = network.sources[k]!;
+      return 'bank' in block ? source.openVolts / block.bank.maxVolts : source.soc;
+    }),
   };
 }
 
@@ -213,11 +222,15 @@ interface Network {
 
 function buildNetwork({ rescue, blocks }: CrankCase, starter: Starter): Network {
   const sources = [
-    ...blocks.map((block, i) => movingBlock(`casualty.block${i}`, block.rating, block.state)),
+    ...blocks.map((block, i) => {
+      const name = `casualty.block${i}`;
+      if ('rating' in block) return movingBlock(name, block.rating, block.state);
+      return movingSupply(name, block.volts, block.bank.esrOhms, 0, block.bank.farads);
+    }),
     ...movingRescueSource(rescue),
   ];
   const names = [...sources.map((m) => m.name), 'starter'];
-  const alternator = (rescue.sourceOn && rescue.source?.alternator) || null;
+  const alternator = rescue.sourceOn ? (rescue.source?.alternator ?? null) : null;
   const base = bareCircuit(rescue, sources, starter);
   const respond = (drive: string): Float64Array => responseTo(base, drive, names, blocks.length);
   const responses = names.map(respond);
@@ -268,16 +281,13 @@ function movingBlock(name: string, rating: BlockRating, start: BlockState): Movi
   return {
     name,
     ohms: firstOhms * (1 - POLARISATION.share),
-    openAt:
-      start.overDischargedVolts === undefined
-        ? interpolator(restVoltsByCharge(rating.chemistry, start.tempC))
-        : null,
+    openAt: interpolator(openVoltsByCharge(rating, start)),
     wholeAt: (soc) => perTable * resistance(soc),
     firstOhms,
     share: POLARISATION.share,
     coulombs: rating.capacityAh * 3600,
     farads: Infinity,
-    openVolts: start.overDischargedVolts ?? 0,
+    openVolts: 0,
     soc: start.soc,
     polarised: 0,
     grown: 0,
@@ -287,24 +297,37 @@ function movingBlock(name: string, rating: BlockRating, start: BlockState): Movi
 /** The lending source, if its switch is on. */
 function movingRescueSource({ source, sourceOn, leads }: Rescue): MovingSource[] {
   if (!source || !sourceOn || !leads) return [];
+  const { openVolts, ohms, capacitor } = source;
   const share = source.polarises ? POLARISATION.share : 0;
-  const { capacitor } = source;
   return [
-    {
-      name: 'source',
-      ohms: capacitor ? capacitor.esrOhms : source.ohms * (1 - share),
-      openAt: null,
-      wholeAt: null,
-      firstOhms: source.ohms,
-      share,
-      coulombs: Infinity,
-      farads: capacitor?.farads ?? Infinity,
-      openVolts: source.openVolts,
-      soc: 0,
-      polarised: 0,
-      grown: 0,
-    },
+    capacitor
+      ? movingSupply('source', openVolts, capacitor.esrOhms, 0, capacitor.farads)
+      : movingSupply('source', openVolts, ohms, share, Infinity),
   ];
+}
+
+/** A source whose charge does not count within a crank: steady, polarising, or a bank whose volts fall. */
+function movingSupply(
+  name: string,
+  openVolts: number,
+  ohms: number,
+  share: number,
+  farads: number,
+): MovingSource {
+  return {
+    name,
+    ohms: ohms * (1 - share),
+    openAt: null,
+    wholeAt: null,
+    firstOhms: ohms,
+    share,
+    coulombs: Infinity,
+    farads,
+    openVolts,
+    soc: 0,
+    polarised: 0,
+    grown: 0,
+  };
 }
 
 /** One step of a source that gives `amps`. */

@@ -27,18 +27,18 @@ export interface Starter {
 }
 
 /** Drag per litre: pumping and compression, whatever the oil, N m. */
-const DRY_DRAG_NM_PER_L: Record<Fuel, number> = { petrol: 16, diesel: 26 };
+export const DRY_DRAG_NM_PER_L: Record<Fuel, number> = { petrol: 16, diesel: 26 };
 /** Drag per litre from the oil film at 25 degC and reference speed, N m. */
-const OIL_DRAG_NM_PER_L: Record<Fuel, number> = { petrol: 9, diesel: 12 };
+export const OIL_DRAG_NM_PER_L: Record<Fuel, number> = { petrol: 9, diesel: 12 };
 /** Crank speed the oil drag is stated at: 250 rpm, rad/s. */
 const OIL_REFERENCE_RAD_S = 26.2;
 /** Oil drag grows by e per this many degC of cold: cranking drag near four times at -18 degC against 25. */
-const OIL_E_FOLD_C = 31.6;
+export const OIL_E_FOLD_C = 31.6;
 /** Torque to break a stopped engine away, against its dry drag: a piston stands on compression. */
-const BREAKAWAY_FACTOR = 1.5;
+export const BREAKAWAY_FACTOR = 1.5;
 
 /** Starter efficiency from electrical torque to crankshaft, through brushes and gears. */
-const STARTER_EFFICIENCY = 0.75;
+export const STARTER_EFFICIENCY = 0.75;
 /** Cranking speed at 25 degC that a healthy machine is built for, rpm by displacement in litres. */
 const DESIGN_RPM: Record<Fuel, Knots> = {
   petrol: [
@@ -55,9 +55,9 @@ const DESIGN_RPM: Record<Fuel, Knots> = {
   ],
 };
 /** Volts a healthy 12 V block holds at the starter at its design speed. */
-const DESIGN_VOLTS = 11.7;
+export const DESIGN_VOLTS = 11.7;
 /** Share of the design volts lost in the starter's own resistance. */
-const DESIGN_OHMIC_SHARE = 0.145;
+export const DESIGN_OHMIC_SHARE = 0.145;
 
 const RAD_S_PER_RPM = Math.PI / 30;
 /** Speed in rpm of an angular speed in rad/s. */
@@ -98,14 +98,14 @@ export function defaultStarter(engine: Engine): Starter {
 }
 
 /** Speed below which the engine will not fire, rpm by temperature: cold fuel and, for diesel, cold compression need more. */
-const NEEDED_RPM: Record<Fuel, Knots> = {
+export const NEEDED_RPM: Record<Fuel, Knots> = {
   petrol: [
     [-20, 95],
     [25, 70],
   ],
   diesel: [
-    [-20, 145],
-    [25, 110],
+    [-20, 130],
+    [25, 100],
   ],
 };
 /** Small engines have little flywheel to carry them over compression, so they need more, rpm by displacement. */
@@ -161,7 +161,7 @@ export function compressionRipple(engine: Engine): number {
 }
 
 /** Turning inertia at the crankshaft per litre, kg m2: flywheel, crank and the geared-up starter. */
-const INERTIA_PER_L: Record<Fuel, number> = { petrol: 0.1, diesel: 0.17 };
+export const INERTIA_PER_L: Record<Fuel, number> = { petrol: 0.1, diesel: 0.17 };
 
 /** Turning inertia at the crankshaft, kg m2. A default by displacement. */
 export function inertiaKgM2(engine: Engine): number {

@@ -2,7 +2,14 @@ import { CLAMP_IDS, type ClampId } from '../circuit/rescue.js';
 import { anyClampOn, type HookupState, NOTHING_CONNECTED } from './state.js';
 
 /** Steps that change nothing the circuit can show, but must be done. */
-export const CONFIRMATIONS = ['all-off', 'guard-lamp', 'wait', 'big-consumer-on'] as const;
+export const CONFIRMATIONS = [
+  'all-off',
+  'guard-lamp',
+  'wait',
+  'big-consumer-on',
+  'charger-set',
+  'series-sum',
+] as const;
 export type Confirmation = (typeof CONFIRMATIONS)[number];
 
 /** One thing that hands do. */
@@ -11,6 +18,7 @@ export type HookupAction =
   | { readonly kind: 'detach'; readonly clamp: ClampId }
   | { readonly kind: 'donor-engine'; readonly running: boolean }
   | { readonly kind: 'pack'; readonly on: boolean }
+  | { readonly kind: 'plug'; readonly in: boolean }
   | { readonly kind: 'confirm'; readonly what: Confirmation };
 
 /** The state after an action. */
@@ -28,6 +36,8 @@ export function act(state: HookupState, action: HookupAction): HookupState {
       return { ...state, donorRunning: action.running };
     case 'pack':
       return { ...state, packOn: action.on };
+    case 'plug':
+      return { ...state, pluggedIn: action.in };
     case 'confirm':
       return { ...state, confirmed: [...state.confirmed, action.what] };
   }
@@ -54,6 +64,8 @@ export function isDone(state: HookupState, action: HookupAction): boolean {
       return state.donorRunning === action.running;
     case 'pack':
       return state.packOn === action.on;
+    case 'plug':
+      return state.pluggedIn === action.in;
     case 'confirm':
       return state.confirmed.includes(action.what);
   }

@@ -1,5 +1,6 @@
 import { type ClampId, clampNode, rescueCircuit } from '../circuit/rescue.js';
 import { solveDc } from '../circuit/solve-dc.js';
+import { hasLooseLeads } from '../crank/options.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import { act, clampsOn, type HookupAction } from './actions.js';
 import { contactAt } from './contact.js';
@@ -23,6 +24,7 @@ const OUT_OF_TURN_COST = 4;
 export function makeSafe(scene: HookupScene, state: HookupState, rules: HouseRules): HookupAction[] {
   const still: HookupAction[] = [];
   if (state.packOn) still.push({ kind: 'pack', on: false });
+  if (state.pluggedIn) still.push({ kind: 'plug', in: false });
   if (state.donorRunning) still.push({ kind: 'donor-engine', running: false });
   const start = still.reduce(act, state);
   return [...still, ...cheapestOrder(scene, start, rules).actions];
@@ -59,8 +61,7 @@ function detachCost(scene: HookupScene, state: HookupState, clamp: ClampId, rule
 function liveFreeAmps(scene: HookupScene, state: HookupState): number {
   const circuit = rescueCircuit(rescueOf(scene, state));
   const free: ClampId[] = (['redCasualty', 'redSource'] as const).filter(
-    (clamp) =>
-      state.clamps[clamp] === null && (clamp === 'redCasualty' || scene.option.sourceKind === 'donor'),
+    (clamp) => state.clamps[clamp] === null && (clamp === 'redCasualty' || hasLooseLeads(scene.option)),
   );
   let most = 0;
   for (const clamp of free) {

@@ -1,10 +1,10 @@
 import { type ClampId } from '../circuit/rescue.js';
 import { clampPoints } from '../crank/clamp-points.js';
-import type { SourceOption } from '../crank/options.js';
+import { hasLooseLeads, type SourceOption } from '../crank/options.js';
 import { type Machine, type MachinePoint, metresToNearestBlock, startsByWaking } from '../machine/machine.js';
 import type { HouseRules, RuleKey } from '../rules/house-rules.js';
 import { type Confirmation, type HookupAction } from './actions.js';
-import { PACK_END } from './state.js';
+import { PACK_END, SPARE_POSTS } from './state.js';
 
 /** Why a step stands where it does: a code the screens have words for. */
 export type StepReason =
@@ -22,6 +22,12 @@ export type StepReason =
   | 'donor-lends'
   | 'charge-first'
   | 'spike-tamed'
+  | 'helper-black'
+  | 'sum-first'
+  | 'charger-dead'
+  | 'charger-black'
+  | 'plug-last'
+  | 'block-charges'
   | 'reverse-order'
   | 'no-arc-at-clamps';
 
@@ -55,8 +61,12 @@ export function clampPlaces(
   rules: HouseRules,
 ): ClampPlaces {
   const { red, black } = clampPoints(machine, option.across, rules);
-  if (option.sourceKind !== 'donor') {
+  if (!hasLooseLeads(option)) {
     return { redCasualty: red, blackCasualty: black, redSource: PACK_END, blackSource: PACK_END };
+  }
+  if (option.sourceKind === 'spare-blocks') {
+    const { plus, minus } = SPARE_POSTS;
+    return { redCasualty: red, blackCasualty: black, redSource: plus, blackSource: minus };
   }
   const donorRed = donor?.points.find((p) => p.kind === 'red-post' || p.kind === 'block-positive');
   const donorBlack = donor?.points.find((p) => p.kind === 'block-negative' || p.kind === 'ground-point');
@@ -64,25 +74,32 @@ export function clampPlaces(
   return { redCasualty: red, blackCasualty: black, redSource: donorRed.id, blackSource: donorBlack.id };
 }
 
-/** Minutes to let a running donor lend charge, by rule: longer for a diesel and for a very flat block. */
-export function donorWaitMinutes(machine: Machine, lowestSoc: number, rules: HouseRules): number {
-  if (lowestSoc <= VERY_FLAT_SOC) return rules.donorWaitMinVeryFlat;
-  return machine.engine?.fuel === 'diesel' ? rules.donorWaitMinDiesel : rules.donorWaitMinPetrol;
-}
-/** Charge at which a block counts as very flat. */
-const VERY_FLAT_SOC = 0.03;
-
-/** The order in which the option is hooked up to this machine, under the house rules. */
+/**
+ * The order in which the option is hooked up to this machine, under the house rules.
+ *
+ * @param waitMinutes charging before the crank, as the plan has it; 0 for none
+ */
 export function hookupOrder(
   machine: Machine,
   donor: Machine | null,
   option: SourceOption,
-  lowestSoc: number,
+  waitMinutes: number,
   rules: HouseRules,
 ): HookupStep[] {
   const places = clampPlaces(machine, donor, option, rules);
   const lastBlack = lastBlackStep(machine, places, option);
-  if (option.sourceKind !== 'donor') {
+  if (option.sourceKind === 'mains-charger') {
+    return [
+      confirm('all-off', 'nothing-drawing'),
+      confirm('charger-set', 'charger-dead'),
+      attach('redCasualty', places.redCasualty.id, 'charger-dead'),
+      { ...lastBlack, reason: 'charger-black' },
+      { action: { kind: 'plug', in: true }, reason: 'plug-last' },
+      { action: { kind: 'pack', on: true }, reason: 'block-charges' },
+      ...(waitMinutes > 0 ? [{ ...confirm('wait', 'charge-first'), minutes: waitMinutes }] : []),
+    ];
+  }
+  if (!hasLooseLeads(option)) {
     return [
       confirm('all-off', 'nothing-drawing'),
       attach('redCasualty', places.redCasualty.id, 'pack-still-off'),
@@ -94,16 +111,18 @@ export function hookupOrder(
   const redCasualty = attach('redCasualty', places.redCasualty.id, 'red-first', 'firstRed');
   const redSource = attach('redSource', places.redSource, 'red-free-end-weak');
   const reds = rules.firstRed === 'casualty' ? [redCasualty, redSource] : [redSource, redCasualty];
+  const isDonor = option.sourceKind === 'donor';
   const steps: HookupStep[] = [
     confirm('all-off', 'nothing-drawing'),
+    ...(option.outputVolts === 24 && !isDonor ? [confirm('series-sum', 'sum-first')] : []),
     ...reds,
-    attach('blackSource', places.blackSource, 'donor-black'),
+    attach('blackSource', places.blackSource, isDonor ? 'donor-black' : 'helper-black'),
     lastBlack,
   ];
   if (option.donorRuns && rules.donorEngine !== 'off-throughout' && !startsByWaking(machine)) {
     steps.push(
       { action: { kind: 'donor-engine', running: true }, reason: 'donor-lends', rule: 'donorEngine' },
-      { ...confirm('wait', 'charge-first'), minutes: donorWaitMinutes(machine, lowestSoc, rules) },
+      ...(waitMinutes > 0 ? [{ ...confirm('wait', 'charge-first'), minutes: waitMinutes }] : []),
     );
   }
   return steps;
@@ -128,11 +147,14 @@ export function clearingOrder(steps: readonly HookupStep[], machine: Machine): H
     if (action.kind === 'attach')
       off.push({ action: { kind: 'detach', clamp: action.clamp }, reason: 'reverse-order' });
     if (action.kind === 'pack') off.push({ action: { kind: 'pack', on: false }, reason: 'no-arc-at-clamps' });
+    if (action.kind === 'plug') off.push({ action: { kind: 'plug', in: false }, reason: 'no-arc-at-clamps' });
     if (action.kind === 'donor-engine') {
       off.push({ action: { kind: 'donor-engine', running: false }, reason: 'reverse-order' });
     }
   }
-  return startsByWaking(machine) ? off : [confirm('big-consumer-on', 'spike-tamed'), ...off];
+  // A mains charger is cleared away before, or without, any engine charging.
+  const engineCharges = !startsByWaking(machine) && !steps.some(({ action }) => action.kind === 'plug');
+  return engineCharges ? [confirm('big-consumer-on', 'spike-tamed'), ...off] : off;
 }
 
 function confirm(what: Confirmation, reason: StepReason): HookupStep {

@@ -1,11 +1,13 @@
 import { CLAMP_IDS, type ClampId, type Rescue, type Terminal } from '../circuit/rescue.js';
 import type { CasualtyBlocks } from '../crank/casualty-blocks.js';
 import { terminalOf } from '../crank/clamp-points.js';
-import type { SourceOption } from '../crank/options.js';
+import { hasLooseLeads, hasSwitch, type SourceOption } from '../crank/options.js';
 import type { Machine } from '../machine/machine.js';
 
 /** Stands for a pack's own post, where its fixed lead begins. */
 export const PACK_END = 'pack';
+/** The posts of spare blocks, where loose leads bite. */
+export const SPARE_POSTS = { plus: 'spare-plus', minus: 'spare-minus' } as const;
 
 /** What hands have done so far: where each clamp bites, and what runs. */
 export interface HookupState {
@@ -15,6 +17,8 @@ export interface HookupState {
   readonly attachedInOrder: readonly ClampId[];
   readonly donorRunning: boolean;
   readonly packOn: boolean;
+  /** A mains charger's plug is in its socket. */
+  readonly pluggedIn: boolean;
   /** Steps that leave no trace in the circuit, such as a look or a wait. */
   readonly confirmed: readonly string[];
 }
@@ -24,12 +28,13 @@ export const NOTHING_CONNECTED: HookupState = {
   attachedInOrder: [],
   donorRunning: false,
   packOn: false,
+  pluggedIn: false,
   confirmed: [],
 };
 
 /** A pack's source ends are built in; only its casualty ends are clamps. */
-export function clampsInHand(option: Pick<SourceOption, 'sourceKind'>): readonly ClampId[] {
-  return option.sourceKind === 'donor' ? CLAMP_IDS : ['redCasualty', 'blackCasualty'];
+export function clampsInHand(option: Pick<SourceOption, 'leadSetId'>): readonly ClampId[] {
+  return hasLooseLeads(option) ? CLAMP_IDS : ['redCasualty', 'blackCasualty'];
 }
 
 /** Everything the circuit of a hook-up is made from. */
@@ -49,22 +54,26 @@ const CASUALTY_ALTERNATOR = { voltsPer12: 14.2, maxAmps: 60 };
 /** The circuit as the clamps stand now. */
 export function rescueOf(scene: HookupScene, state: HookupState): Rescue {
   const { machine, option, blocks, tempC } = scene;
-  const isDonor = option.sourceKind === 'donor';
+  const isLoose = hasLooseLeads(option);
   const casualtyEnd = (clamp: 'redCasualty' | 'blackCasualty'): Terminal | null => {
     const pointId = state.clamps[clamp];
     return pointId === null ? null : terminalOf(machine, pointId);
   };
   // A source end bites the source's own pole; the model needs only whether it bites.
   const sourceEnd = (clamp: 'redSource' | 'blackSource'): Terminal | null =>
-    !isDonor || state.clamps[clamp] !== null ? { kind: 'body' } : null;
+    !isLoose || state.clamps[clamp] !== null ? { kind: 'body' } : null;
   const { alternator, ...still } = option.source;
+  const isOn =
+    !hasSwitch(option) || (state.packOn && (option.sourceKind !== 'mains-charger' || state.pluggedIn));
+  // A donor's alternator needs its engine; a charger's regulator works whenever it is on.
+  const regulates = option.sourceKind === 'donor' ? state.donorRunning : isOn;
   return {
     casualty: blocks.models,
     load: { kind: 'none' },
     leads: option.leads,
     tempC,
-    source: state.donorRunning && alternator ? { ...still, alternator } : still,
-    sourceOn: isDonor || state.packOn,
+    source: regulates && alternator ? { ...still, alternator } : still,
+    sourceOn: isOn,
     ...(scene.casualtyRuns && {
       casualtyAlternator: {
         volts: (CASUALTY_ALTERNATOR.voltsPer12 * machine.systemVolts) / 12,

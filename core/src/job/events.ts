@@ -1,5 +1,6 @@
 import type { ClampId } from '../circuit/rescue.js';
-import type { Outlook, SourceOption } from '../crank/options.js';
+import type { SourceOption } from '../crank/options.js';
+import type { Outlook } from '../crank/rank.js';
 import type {
   AttemptOutcome,
   CheckId,
@@ -9,6 +10,7 @@ import type {
   Symptom,
 } from '../diagnosis/vocabulary.js';
 import type { Confirmation } from '../hookup/actions.js';
+import type { PlanInput } from '../crank/plan-inputs.js';
 import type { RuleKey } from '../rules/house-rules.js';
 import type { VerdictRecord } from '../verdict/judge.js';
 
@@ -62,6 +64,14 @@ export interface PlanRecord {
   readonly rpm: number | null;
   readonly neededRpm: number | null;
   readonly wakeVolts: number | null;
+  /** At the casualty's posts while cranking, as a meter there would show. */
+  readonly postVolts: number | null;
+  /** Charging before the crank, minutes. */
+  readonly waitMinutes: number;
+  /** Charges only: off and unplugged before the crank. */
+  readonly chargeOnly: boolean;
+  /** Every figure the plan counted with, and where it came from. */
+  readonly inputs: readonly PlanInput[];
 }
 
 /** What each kind of event carries. The log of a job is made of these and nothing else. */
@@ -95,6 +105,7 @@ export interface EventData {
   'clamp.detached': { readonly clamp: ClampId };
   'donor.switched': { readonly running: boolean };
   'pack.switched': { readonly on: boolean };
+  'plug.moved': { readonly in: boolean };
   'attempt.started': Record<string, never>;
   'attempt.ended': {
     readonly outcome: AttemptOutcome;
@@ -129,6 +140,7 @@ export const EVENT_TYPES = [
   'clamp.detached',
   'donor.switched',
   'pack.switched',
+  'plug.moved',
   'attempt.started',
   'attempt.ended',
   'reset.ticked',

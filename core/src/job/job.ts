@@ -148,7 +148,8 @@ function apply(job: Job, event: JobEvent): Job {
     case 'clamp.attached':
     case 'clamp.detached':
     case 'donor.switched':
-    case 'pack.switched': {
+    case 'pack.switched':
+    case 'plug.moved': {
       const hookup = act(job.hookup, actionOf(event));
       return {
         ...job,
@@ -197,7 +198,15 @@ function apply(job: Job, event: JobEvent): Job {
 export function actionOf(
   event: Extract<
     JobEvent,
-    { type: 'step.confirmed' | 'clamp.attached' | 'clamp.detached' | 'donor.switched' | 'pack.switched' }
+    {
+      type:
+        | 'step.confirmed'
+        | 'clamp.attached'
+        | 'clamp.detached'
+        | 'donor.switched'
+        | 'pack.switched'
+        | 'plug.moved';
+    }
   >,
 ): HookupAction {
   switch (event.type) {
@@ -211,6 +220,8 @@ export function actionOf(
       return { kind: 'donor-engine', ...event.data };
     case 'pack.switched':
       return { kind: 'pack', ...event.data };
+    case 'plug.moved':
+      return { kind: 'plug', ...event.data };
   }
 }
 
@@ -225,6 +236,8 @@ export function entryOf(action: HookupAction): EventEntry {
       return ['donor.switched', { running: action.running }];
     case 'pack':
       return ['pack.switched', { on: action.on }];
+    case 'plug':
+      return ['plug.moved', { in: action.in }];
     case 'confirm':
       return ['step.confirmed', { step: action.what }];
   }

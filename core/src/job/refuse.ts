@@ -1,6 +1,5 @@
-import { CLAMP_IDS } from '../circuit/rescue.js';
 import { POLARITY_SIGNS_NEEDED } from '../diagnosis/vocabulary.js';
-import { anyClampOn } from '../hookup/state.js';
+import { anyClampOn, clampsInHand } from '../hookup/state.js';
 import { outOfRange, TYPED_RANGES } from '../quantities/range.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import type { JobEvent } from './events.js';
@@ -20,6 +19,9 @@ export const REFUSALS = [
   'clamps-unfinished',
   'pack-still-on',
   'pack-already-so',
+  'still-plugged-in',
+  'plug-already-so',
+  'charger-on',
   'donor-already-so',
   'clamps-still-on',
   'attempt-running',
@@ -88,6 +90,7 @@ function refuseOn(
       return hookup.clamps[next.data.clamp] === null ? null : 'clamp-already-on';
     case 'clamp.detached':
       if (hookup.clamps[next.data.clamp] === null) return 'clamp-already-off';
+      if (hookup.pluggedIn) return 'still-plugged-in';
       return hookup.packOn ? 'pack-still-on' : null;
     case 'donor.switched':
       if (next.data.running && job.stops.length > 0) return 'stop-active';
@@ -95,6 +98,9 @@ function refuseOn(
     case 'pack.switched':
       if (next.data.on && job.stops.length > 0) return 'stop-active';
       return hookup.packOn === next.data.on ? 'pack-already-so' : null;
+    case 'plug.moved':
+      if (next.data.in && job.stops.length > 0) return 'stop-active';
+      return hookup.pluggedIn === next.data.in ? 'plug-already-so' : null;
     case 'attempt.started':
       return refuseAttempt(job, next.at, rules);
     case 'attempt.ended':
@@ -113,6 +119,7 @@ function refuseAttempt(job: Job, at: string, rules: HouseRules): Refusal | null 
   if (runningAttempt(job)) return 'attempt-running';
   const last = job.attempts.at(-1);
   if (last?.outcome === 'started') return 'already-running';
+  if (job.plan?.chargeOnly && (anyClampOn(job.hookup) || job.hookup.pluggedIn)) return 'charger-on';
   if (!hookupComplete(job)) return 'clamps-unfinished';
   if (job.triesSinceChecks >= rules.crankTriesMax && !overridden(job, 'crankTriesMax')) return 'tries-spent';
   return restSecondsLeft(job, at, rules) > 0 ? 'rest-first' : null;
@@ -121,7 +128,7 @@ function refuseAttempt(job: Job, at: string, rules: HouseRules): Refusal | null 
 /** Either nothing is on (a try on its own block), or every clamp in hand is. */
 function hookupComplete(job: Job): boolean {
   if (!anyClampOn(job.hookup)) return true;
-  const needed = job.plan?.sourceKind === 'donor' ? CLAMP_IDS : (['redCasualty', 'blackCasualty'] as const);
+  const needed = clampsInHand({ leadSetId: job.plan?.leadSetId ?? null });
   return needed.every((clamp) => job.hookup.clamps[clamp] !== null);
 }
 

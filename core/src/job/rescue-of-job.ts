@@ -1,12 +1,9 @@
 import { type CasualtyBlocks, casualtyBlocks } from '../crank/casualty-blocks.js';
-import {
-  oddsInput,
-  type RankedOption,
-  rankOptions,
-  type SourceOption,
-  sourceOptions,
-} from '../crank/options.js';
-import type { OddsInput } from '../crank/odds.js';
+import { type SourceOption, sourceOptions } from '../crank/options.js';
+import type { PlanCase } from '../crank/plan-case.js';
+import type { PlanInput } from '../crank/plan-inputs.js';
+import { planCase, type RankedOption, rankOptions, ruledWaitMinutes, wakeCase } from '../crank/rank.js';
+import type { WakeCase } from '../crank/wake.js';
 import { clearingOrder, hookupOrder, type HookupStep } from '../hookup/order.js';
 import type { HookupScene } from '../hookup/state.js';
 import type { Machine } from '../machine/machine.js';
@@ -32,33 +29,54 @@ export function rankForJob(
   kit: readonly KitItem[],
   rules: HouseRules,
 ): RankedOption[] {
-  return rankOptions(machine, kit, blocksOfJob(job, machine), workingTempC(job), rules);
+  const mainsNear = job.scene?.mainsNear ?? false;
+  return rankOptions(machine, kit, blocksOfJob(job, machine), workingTempC(job), rules, mainsNear);
 }
 
-/** Samples drawn for the odds on screen: enough for a band of about a point either way. */
-const ODDS_SAMPLES = 4000;
-
-/** What the odds of each fitting option are drawn from, by option id; empty for a machine that wakes. */
-export function oddsForJob(
+/** What the figures of each fitting option rest on, by option id; empty for a machine that wakes. */
+export function planCases(
   job: JobReadings,
   machine: Machine,
   ranked: readonly RankedOption[],
   rules: HouseRules,
-): ReadonlyMap<string, OddsInput> {
+): ReadonlyMap<string, PlanCase> {
   const blocks = blocksOfJob(job, machine);
-  const inputs = new Map<string, OddsInput>();
+  const cases = new Map<string, PlanCase>();
   for (const { option, unfit } of ranked) {
-    const input = unfit ? null : oddsInput(machine, option, blocks, workingTempC(job), rules, ODDS_SAMPLES);
-    if (input) inputs.set(option.id, input);
+    const plan = unfit ? null : planCase(machine, option, blocks, workingTempC(job), rules);
+    if (plan) cases.set(option.id, plan);
   }
-  return inputs;
+  return cases;
+}
+
+/** The wake-up of each fitting option in time, by option id: with the traction battery charged, and flat. */
+export function wakeCases(
+  job: JobReadings,
+  machine: Machine,
+  ranked: readonly RankedOption[],
+  rules: HouseRules,
+): ReadonlyMap<string, { readonly charged: WakeCase; readonly flat: WakeCase }> {
+  const blocks = blocksOfJob(job, machine);
+  const tempC = workingTempC(job);
+  const caseOf = (option: SourceOption, charged: boolean): WakeCase =>
+    wakeCase(machine, option, blocks, tempC, rules, charged);
+  return new Map(
+    ranked
+      .filter(({ unfit, wake }) => !unfit && wake)
+      .map(({ option }) => [option.id, { charged: caseOf(option, true), flat: caseOf(option, false) }]),
+  );
+}
+
+/** What the core computed of an option beyond its ranking, when it is chosen. */
+export interface PlanFigures {
+  readonly odds: number | null;
+  readonly waitMinutes: number;
+  readonly inputs: readonly PlanInput[];
 }
 
 /** A solved option as the log keeps it when it is chosen; null for one that does not fit. */
-export function planRecord(
-  { option, crank, wake, outlook }: RankedOption,
-  odds: number | null,
-): PlanRecord | null {
+export function planRecord(ranked: RankedOption, figures?: PlanFigures): PlanRecord | null {
+  const { option, crank, wake, outlook } = ranked;
   if (!outlook) return null;
   return {
     optionId: option.id,
@@ -66,12 +84,16 @@ export function planRecord(
     leadSetId: option.leadSetId,
     sourceKind: option.sourceKind,
     outlook,
-    odds,
+    odds: figures?.odds ?? null,
     starterVolts: crank?.starterVolts ?? null,
     starterAmps: crank?.starterAmps ?? null,
     rpm: crank?.rpm ?? null,
     neededRpm: crank?.neededRpm ?? null,
     wakeVolts: wake?.postVolts ?? null,
+    postVolts: crank?.postVolts ?? null,
+    waitMinutes: figures?.waitMinutes ?? ranked.chargeMinutes,
+    chargeOnly: option.chargeOnly,
+    inputs: figures?.inputs ?? [],
   };
 }
 
@@ -104,7 +126,8 @@ export function ordersOfJob(
   rules: HouseRules,
 ): { readonly hookup: readonly HookupStep[]; readonly clearing: readonly HookupStep[] } {
   const lowest = Math.min(...blocksOfJob(job, machine).socs);
-  const hookup = hookupOrder(machine, donor, option, lowest, rules);
+  const waitMinutes = job.plan?.waitMinutes ?? ruledWaitMinutes(machine, option, lowest, rules);
+  const hookup = hookupOrder(machine, donor, option, waitMinutes, rules);
   return { hookup, clearing: clearingOrder(hookup, machine) };
 }
 

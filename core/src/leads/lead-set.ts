@@ -21,9 +21,9 @@ export const LEAD_RANGES = {
 } as const satisfies Record<string, Range>;
 
 /** Resistivity at 20 degC, ohm mm2 / m: annealed copper; aluminium core with a tenth of copper by volume. */
-const RESISTIVITY: Record<Conductor, number> = { copper: 0.01724, 'copper-clad-aluminium': 0.0265 };
+export const RESISTIVITY: Record<Conductor, number> = { copper: 0.01724, 'copper-clad-aluminium': 0.0265 };
 /** Change of resistance per degC: near equal for copper and aluminium. */
-const OHMS_PER_DEGC = 0.0039;
+export const OHMS_PER_DEGC = 0.0039;
 
 /** Contact of one clamp, ohms: bright jaws on steel; worn teeth; loose or dirty. */
 export const CLAMP_OHMS: Record<ClampBite, number> = { clean: 0.0003, worn: 0.001, poor: 0.003 };
@@ -42,7 +42,7 @@ export function leadSetOhms(set: LeadSet, tempC: number): number {
 }
 
 /** Heat held per volume, J / (m3 K): copper; aluminium core with a tenth of copper. */
-const HEAT_PER_M3: Record<Conductor, number> = { copper: 3.45e6, 'copper-clad-aluminium': 2.53e6 };
+export const HEAT_PER_M3: Record<Conductor, number> = { copper: 3.45e6, 'copper-clad-aluminium': 2.53e6 };
 
 /** Heat that warms both conductors of the set by one degree, J/K: what a crank's losses go into before the air takes any. */
 export function leadHeatCapacity(set: LeadSet): number {

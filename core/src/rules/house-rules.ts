@@ -24,6 +24,7 @@ const house = <T>(value: T, unit: string, reason: string): Rule<T> => ({
 
 export type LastBlackSchool = 'ground-point' | 'negative-terminal';
 export type FirstRedSchool = 'casualty' | 'source';
+export type HobbyLithiumSchool = 'refused' | 'allowed';
 export type DonorEngineSchool = 'off-then-run' | 'off-throughout' | 'running';
 
 /** The defaults. Volts are for one 12 V block unless the name says otherwise. */
@@ -39,14 +40,25 @@ export const RULES = {
     '',
     'connect with both engines still, then lend charge before the crank',
   ),
+  donorWaitMinLeast: house(2, 'min', 'even where waiting buys nothing, the volts must settle and be watched'),
   donorWaitMinPetrol: house(3, 'min', 'inside the usual 2 to 5 min; gives a low block surface charge'),
   donorWaitMinDiesel: house(5, 'min', 'a diesel draws more and colder, so the long end of 2 to 5 min'),
   donorWaitMinVeryFlat: house(8, 'min', 'a very flat block takes little current at first'),
+  chargerMinPetrol: house(30, 'min', 'an ordinary charger needs half an hour before a petrol start'),
+  chargerMinDiesel: house(120, 'min', 'and two hours before a diesel'),
+  engineStartWaitMin: house(2, 'min', 'an engine-start charger fills the block a little first'),
+  chargerSenseVolts: fixed(4, 'V', 'ordinary chargers refuse a block that rests lower: revive it first'),
+  hobbyLithium: house<HobbyLithiumSchool>(
+    'refused',
+    '',
+    'an alternator overcharges it past 12.6 V and it can burn: last resort only',
+  ),
   crankTriesMax: house(4, 'tries', 'past that the fault is elsewhere or the starter overheats'),
   crankSecondsMaxSmall: house(5, 's', 'small starters have little copper to take heat'),
   crankSecondsMax: house(10, 's', 'starter windings heat faster than they cool'),
   crankSecondsMaxBigDiesel: house(15, 's', "big diesels, with the maker's leave"),
   crankRestSeconds: house(60, 's', 'starter and leads cool between tries'),
+  promiseToleranceVolts: house(0.8, 'V', 'spread of age and drag that a plan cannot know'),
   crankMinimumStrictVolts: house(10.5, 'V', 'early warning: a sound block rarely falls below this'),
   crankMinimumBadVolts: fixed(8, 'V', 'under this at the posts is bad unless a joint explains it'),
   chargingMinVolts: house(13.6, 'V', 'below this the alternator gives the block nothing'),

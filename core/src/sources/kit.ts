@@ -1,7 +1,6 @@
-import { type BlockRating, type BlockState, blockOhms, blockOpenVolts } from '../battery/block.js';
-import { restVoltsAt } from '../battery/rest-volts.js';
+import type { BlockRating } from '../battery/block.js';
 import type { LeadSet } from '../leads/lead-set.js';
-import { bankOf, type CellBank } from './cell-bank.js';
+import type { CellBank } from './cell-bank.js';
 
 /** The service van itself, lending its block and alternator. */
 export interface DonorKit {
@@ -29,6 +28,8 @@ export interface LithiumPackKit {
   readonly id: string;
   readonly name: string;
   readonly peakAmps: number;
+  /** How long the peak lasts before the pack guards itself. */
+  readonly peakSeconds: number;
   readonly charge: number;
   readonly leads: LeadSet;
 }
@@ -50,6 +51,42 @@ export interface CapacitorBoosterKit extends CellBank {
   readonly name: string;
   /** What the bank stands at now. */
   readonly volts: number;
+  /** Amps at its own volts that its converter lifts out of a weak casualty block; null = charged only by itself. */
+  readonly converterAmps: number | null;
+  readonly leads: LeadSet;
+}
+
+/** Loose 12 V blocks: one across one block of a string, or two linked in series for 24 V. They have no switch and no leads. */
+export interface SpareBlocksKit {
+  readonly kind: 'spare-blocks';
+  readonly id: string;
+  readonly name: string;
+  readonly count: 1 | 2;
+  readonly block: BlockRating;
+  readonly soc: number;
+}
+
+/** A charger that needs a socket. */
+export interface MainsChargerKit {
+  readonly kind: 'mains-charger';
+  readonly id: string;
+  readonly name: string;
+  readonly amps: number;
+  readonly volts: number;
+  /** Amps of its engine-start setting; null for an ordinary charger, which must be off before the crank. */
+  readonly startAmps: number | null;
+  readonly leads: LeadSet;
+}
+
+/** Three lithium cells in series made for models: last resort, refused unless the house rule allows it. */
+export interface HobbyLithiumKit {
+  readonly kind: 'hobby-lithium';
+  readonly id: string;
+  readonly name: string;
+  readonly capacityAh: number;
+  /** Continuous amps as a multiple of capacity. */
+  readonly cRate: number;
+  readonly charge: number;
   readonly leads: LeadSet;
 }
 
@@ -67,74 +104,7 @@ export type KitItem =
   | LithiumPackKit
   | LeadPackKit
   | CapacitorBoosterKit
+  | SpareBlocksKit
+  | MainsChargerKit
+  | HobbyLithiumKit
   | LatchSourceKit;
-
-/** A source as the circuit sees it: volts behind ohms. */
-export interface SourceModel {
-  readonly openVolts: number;
-  readonly ohms: number;
-  /** Present when an alternator works beside it. */
-  readonly alternator?: { readonly volts: number; readonly maxAmps: number };
-  /** Above this the source cannot deliver or shuts itself off. */
-  readonly maxAmps?: number;
-  /** Lead-acid inside: part of its resistance is polarisation, which builds up over about a second. */
-  readonly polarises?: boolean;
-  /** A capacitor bank: its volts fall with the charge it gives. `ohms` then stands for both, at the moment of judgement. */
-  readonly capacitor?: { readonly farads: number; readonly esrOhms: number };
-}
-
-/** Regulated volts of a donor's alternator at idle. */
-const ALTERNATOR_VOLTS = 14.2;
-/** Volts a lithium pack is pulled to by its rated peak at 25 degC; the rating means that or less. */
-const LITHIUM_PEAK_VOLTS = 8;
-/** Lithium resistance grows by e per this many degC of cold. */
-const LITHIUM_E_FOLD_C = 60;
-/** The capacitor is judged one second into the crank: the middle of a good try. */
-export const CAPACITOR_MID_CRANK_S = 1;
-
-const goodBlock = (soc: number, tempC: number): BlockState => ({ soc, tempC, ageing: 1.2 });
-
-/** A donor's block, with its alternator beside it when its engine runs. */
-export function donorSource(donor: DonorKit, engineRunning: boolean, tempC: number): SourceModel {
-  const blocks = donor.systemVolts / 12;
-  const state = goodBlock(donor.soc, tempC);
-  return {
-    openVolts: blocks * blockOpenVolts(donor.block, state),
-    ohms: blocks * blockOhms(donor.block, state),
-    polarises: true,
-    ...(engineRunning && {
-      alternator: { volts: blocks * ALTERNATOR_VOLTS, maxAmps: donor.alternatorSpareAmps },
-    }),
-  };
-}
-
-/** A lithium pack: open volts by its charge, resistance from its peak rating, worse in the cold. */
-export function lithiumSource(pack: LithiumPackKit, tempC: number): SourceModel {
-  const openVolts = restVoltsAt('lfp', pack.charge, tempC);
-  const ohms = ((openVolts - LITHIUM_PEAK_VOLTS) / pack.peakAmps) * Math.exp((25 - tempC) / LITHIUM_E_FOLD_C);
-  return { openVolts, ohms, maxAmps: pack.peakAmps };
-}
-
-/** A lead-acid pack at its chosen output. */
-export function leadPackSource(pack: LeadPackKit, output: 12 | 24, tempC: number): SourceModel {
-  const blocks = output / 12;
-  const state = goodBlock(pack.soc, tempC);
-  return {
-    openVolts: blocks * blockOpenVolts(pack.block, state),
-    ohms: blocks * blockOhms(pack.block, state),
-    polarises: true,
-  };
-}
-
-/**
- * A capacitor bank in the middle of a crank: while `I` flows the bank falls by I t / C, which at the fixed moment of judgement acts as
- * the resistance t / C.
- */
-export function capacitorSource(booster: CapacitorBoosterKit): SourceModel {
-  const { farads, esrOhms } = bankOf(booster);
-  return {
-    openVolts: booster.volts,
-    ohms: esrOhms + CAPACITOR_MID_CRANK_S / farads,
-    capacitor: { farads, esrOhms },
-  };
-}

@@ -189,10 +189,10 @@ function work(
     return;
   }
   const best = rankOptions(machine, kit, blocks, tempC, DEFAULT_RULES).find((o) => !o.unfit);
-  const plan = best && planRecord(best, null);
+  const plan = best && planRecord(best);
   if (!best || !plan) return;
   log.add('plan.chosen', plan);
-  const order = hookupOrder(machine, donor, best.option, Math.min(...blocks.socs), DEFAULT_RULES);
+  const order = hookupOrder(machine, donor, best.option, plan.waitMinutes, DEFAULT_RULES);
   order.forEach((step) => log.act(step.action, step.minutes ?? 0.5));
   const starts =
     best.outlook === 'cranks' || best.outlook === 'wakes' || (best.outlook === 'marginal' && random() < 0.6);

@@ -1,5 +1,13 @@
 import type { JobDetail } from '@voltrek/contracts';
-import { DEFAULT_RULES, foldJob, isSourceClamp, type JobEvent, refusalOf, REST_VOLTS } from '@voltrek/core';
+import {
+  DEFAULT_RULES,
+  foldJob,
+  isSourceClamp,
+  type JobEvent,
+  refusalOf,
+  REST_VOLTS,
+  SPARE_POSTS,
+} from '@voltrek/core';
 import type { Database } from '../db/database.js';
 import { donorOf, machineById } from '../atlas/repository.js';
 import { callById } from '../calls/repository.js';
@@ -62,9 +70,11 @@ async function requireKnownPoint(
   event: JobEvent,
 ): Promise<void> {
   if (event.type !== 'clamp.attached') return;
+  const posts: readonly string[] = Object.values(SPARE_POSTS);
   const job = foldJob(before);
   if (!job) return;
   const { clamp, pointId } = event.data;
+  if (isSourceClamp(clamp) && job.plan?.sourceKind === 'spare-blocks' && posts.includes(pointId)) return;
   const machine = isSourceClamp(clamp)
     ? await donorOf(tx, await kitOfVan(tx, VAN_ID))
     : await machineById(tx, job.call.machineId);

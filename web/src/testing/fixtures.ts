@@ -69,7 +69,15 @@ export const KIT: readonly KitItem[] = [
     alternatorSpareAmps: 60,
   },
   { kind: 'lead-set', id: 'heavy', name: 'Heavy set', leads },
-  { kind: 'lithium-pack', id: 'lithium', name: 'Lithium pack', peakAmps: 800, charge: 0.8, leads },
+  {
+    kind: 'lithium-pack',
+    id: 'lithium',
+    name: 'Lithium pack',
+    peakAmps: 800,
+    peakSeconds: 3,
+    charge: 0.8,
+    leads,
+  },
 ];
 
 export const JOB_ID = '0c9d8e7f-1a2b-4c3d-8e4f-5a6b7c8d9e0f';

@@ -23,7 +23,7 @@ import { Crank } from './stages/crank';
 import { Hookup } from './stages/hookup';
 import { Locate } from './stages/locate';
 import { Measure } from './stages/measure';
-import { Plan } from './stages/plan';
+import { Plan } from './stages/plan/plan';
 import { Scene } from './stages/scene';
 import { StopScreen } from './stages/stop-screen';
 import { Verdict } from './stages/verdict';

@@ -10,6 +10,11 @@ export function optionName({ option }: Pick<RankedOption, 'option'>, kit: readon
     source?.name ?? '',
     leads?.name.toLowerCase() ?? '',
     source?.kind === 'lead-pack' && source.outputs.length > 1 ? `at ${option.outputVolts} V` : '',
+    source?.kind === 'spare-blocks' && source.count > 1
+      ? option.outputVolts === 24
+        ? 'both in series'
+        : 'one of them'
+      : '',
     across.kind === 'block' ? `across the ${across.block === 0 ? 'lower' : 'upper'} block` : '',
   ];
   return parts.filter(Boolean).join(', ');

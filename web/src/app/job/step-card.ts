@@ -150,6 +150,8 @@ export class StepCard {
         return 'bi-truck';
       case 'pack':
         return 'bi-power';
+      case 'plug':
+        return 'bi-plug';
       default:
         return this.step().minutes ? 'bi-hourglass-split' : 'bi-eye';
     }
@@ -167,6 +169,10 @@ export class StepCard {
         return action.running ? 'Idle. Nobody between the vehicles.' : 'Key off.';
       case 'pack':
         return 'At its own switch.';
+      case 'plug':
+        return action.in
+          ? 'At the wall. Joints of the extension outside the bay, no trip hazard.'
+          : 'At the wall, before any clamp.';
       case 'confirm':
         return CONFIRM_WORDS[action.what].detail;
     }

@@ -24,7 +24,7 @@ import { actionTitle } from './step-words';
       <span class="visually-hidden">done</span>
     }
     @if (step()?.minutes; as minutes) {
-      <span class="dim minutes">{{ minutes }} min, by rule</span>
+      <span class="dim minutes">{{ minutes }} min, as planned</span>
     }
   `,
   styles: `

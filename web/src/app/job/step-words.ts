@@ -5,6 +5,8 @@ import {
   isRedClamp,
   isSourceClamp,
   type MachinePoint,
+  type SourceKind,
+  SPARE_POSTS,
 } from '@voltrek/core';
 import { CONFIRM_WORDS } from '../shared/words/words';
 import type { PlannedRescue, Work } from './state/job-selectors';
@@ -22,31 +24,46 @@ export function actionTitle(
   rescue: PlannedRescue | null,
   hookup: HookupState | null,
 ): string {
-  const sourceName = rescue?.option.sourceKind === 'capacitor-booster' ? 'booster' : 'pack';
+  const sourceName = SOURCE_NAMES[rescue?.option.sourceKind ?? 'lithium-pack'];
   switch (action.kind) {
     case 'attach': {
       const point = pointFor(work, action.clamp, action.pointId);
-      return `${isRedClamp(action.clamp) ? 'Red' : 'Black'} on ${sideWord(action.clamp)} ${placeWord(point)}`;
+      return `${isRedClamp(action.clamp) ? 'Red' : 'Black'} on ${sideWord(action.clamp, rescue)} ${placeWord(point, action.pointId)}`;
     }
     case 'detach': {
       const pointId = hookup?.clamps[action.clamp];
       const point = pointId ? pointFor(work, action.clamp, pointId) : null;
-      return `${isRedClamp(action.clamp) ? 'Red' : 'Black'} off ${sideWord(action.clamp)} ${placeWord(point)}`;
+      return `${isRedClamp(action.clamp) ? 'Red' : 'Black'} off ${sideWord(action.clamp, rescue)} ${placeWord(point, pointId ?? null)}`;
     }
     case 'donor-engine':
       return action.running ? 'Start the donor' : 'Stop the donor';
     case 'pack':
       return action.on ? `Switch the ${sourceName} on` : `Switch the ${sourceName} off`;
+    case 'plug':
+      return action.in ? 'Plug the charger in' : 'Unplug the charger';
     case 'confirm':
       return CONFIRM_WORDS[action.what].title;
   }
 }
 
-function sideWord(clamp: ClampId): string {
-  return isSourceClamp(clamp) ? 'donor' : 'casualty';
+/** What a source is called in an order. */
+const SOURCE_NAMES: Record<SourceKind, string> = {
+  donor: 'donor',
+  'lithium-pack': 'pack',
+  'lead-pack': 'pack',
+  'capacitor-booster': 'booster',
+  'spare-blocks': 'spare block',
+  'mains-charger': 'charger',
+  'hobby-lithium': 'hobby pack',
+};
+
+function sideWord(clamp: ClampId, rescue: PlannedRescue | null): string {
+  return isSourceClamp(clamp) ? SOURCE_NAMES[rescue?.option.sourceKind ?? 'donor'] : 'casualty';
 }
 
-function placeWord(point: MachinePoint | null): string {
+function placeWord(point: MachinePoint | null, pointId: string | null): string {
+  if (pointId === SPARE_POSTS.plus) return '+';
+  if (pointId === SPARE_POSTS.minus) return '-';
   switch (point?.kind) {
     case 'red-post':
       return 'red post';
@@ -79,6 +96,8 @@ export function actionDone(action: HookupAction): string {
       return action.running ? 'Donor runs' : 'Donor is stopped';
     case 'pack':
       return action.on ? 'It is on' : 'It is off';
+    case 'plug':
+      return action.in ? 'It is plugged in' : 'It is unplugged';
     case 'confirm':
       return CONFIRM_WORDS[action.what].go;
   }

@@ -18,13 +18,23 @@ export function kitLine(item: KitItem): string {
       return `${sectionMm2} mm², ${lengthM} m, ${material}, clamps ${bite} (${(CLAMP_OHMS[bite] * 1000).toFixed(1)} mohm each): loses ${lost.toFixed(2)} V at ${STATED_AMPS} A`;
     }
     case 'lithium-pack':
-      return `${item.peakAmps} A peak, charged to ${percent(item.charge)}`;
+      return `${item.peakAmps} A peak for ${item.peakSeconds} s, charged to ${percent(item.charge)}`;
     case 'lead-pack': {
       const sae = convertCca(item.block.ccaAmps, item.block.ccaStandard, 'SAE');
       return `${item.outputs.join(' or ')} V, ${item.block.capacityAh} Ah, about ${Math.round(sae)} A SAE, charged to ${percent(item.soc)}`;
     }
     case 'capacitor-booster':
-      return `${item.cells} cells of ${item.cellFarads} F: bank ${bankOf(item).farads.toFixed(1)} F at ${item.volts} V`;
+      return `${item.cells} cells of ${item.cellFarads} F: bank ${bankOf(item).farads.toFixed(1)} F at ${item.volts} V${
+        item.converterAmps === null ? '' : `, fills itself from a weak block at ${item.converterAmps} A`
+      }`;
+    case 'spare-blocks':
+      return `${item.count} of ${item.block.capacityAh} Ah ${item.block.ccaAmps} A ${item.block.ccaStandard}, charged to ${percent(item.soc)}: one across one block, or two in series for 24 V`;
+    case 'mains-charger':
+      return item.startAmps === null
+        ? `${item.amps} A at ${item.volts} V: off and unplugged before the crank`
+        : `${item.amps} A at ${item.volts} V, ${item.startAmps} A at its engine-start setting`;
+    case 'hobby-lithium':
+      return `${item.capacityAh} Ah at ${item.cRate} times capacity: ${item.capacityAh * item.cRate} A, never past 12.6 V. By house rule only`;
     case 'latch-source':
       return `${item.volts} V: releases a latch, nothing else`;
   }
@@ -36,5 +46,8 @@ export const KIT_KIND_WORDS: Record<KitItem['kind'], string> = {
   'lithium-pack': 'pack',
   'lead-pack': 'pack',
   'capacitor-booster': 'capacitor booster',
+  'spare-blocks': 'spare blocks',
+  'mains-charger': 'mains charger',
+  'hobby-lithium': 'hobby lithium',
   'latch-source': 'latch source',
 };

@@ -50,7 +50,8 @@ export interface LoopDrawing {
   readonly width: number;
   readonly height: number;
   readonly vehicles: readonly DrawnVehicle[];
-  readonly pack: { readonly at: XY; readonly name: string; readonly isOn: boolean } | null;
+  /** `isOn` is null for what has no switch. */
+  readonly pack: { readonly at: XY; readonly name: string; readonly isOn: boolean | null } | null;
   readonly pins: readonly DrawnPin[];
   readonly leads: readonly DrawnLead[];
   readonly clamps: readonly DrawnClamp[];

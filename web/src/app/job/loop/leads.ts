@@ -3,6 +3,8 @@ import {
   CLAMP_IDS,
   type ClampId,
   clampsInHand,
+  hasLooseLeads,
+  hasSwitch,
   type HookupScene,
   type HookupState,
   isRedClamp,
@@ -44,13 +46,14 @@ export function clampEnds(
   const end = (clamp: ClampId): { at: XY; isOn: boolean } => {
     const isRed = isRedClamp(clamp);
     const isSource = isSourceClamp(clamp);
-    if (isSource && pack && scene) {
+    const pointId = hookup.clamps[clamp];
+    const isFixed = scene !== null && !hasLooseLeads(scene.option);
+    if (isSource && pack && (isFixed || pointId !== null)) {
       return {
         at: { x: pack.x + PACK_SIZE.width, y: pack.y + PACK_SIZE.height * (isRed ? 0.28 : 0.72) },
         isOn: true,
       };
     }
-    const pointId = hookup.clamps[clamp];
     const on = isSource ? donor : casualty;
     if (pointId !== null && on && pointId !== PACK_END)
       return { at: pointPlace(on, pointOf(on.machine, pointId)), isOn: true };
@@ -102,7 +105,9 @@ export function drawCircuit(
         ? [
             voltsTag(
               { x: pack.x, y: pack.y - 34 },
-              hookup.packOn ? voltsAcross(solution, 'source.plus', 'source.minus') : 0,
+              hookup.packOn || !hasSwitch(scene.option)
+                ? voltsAcross(solution, 'source.plus', 'source.minus')
+                : 0,
             ),
           ]
         : []),

@@ -1,4 +1,11 @@
-import type { HookupScene, HookupState, HookupStep, Machine } from '@voltrek/core';
+import {
+  hasSwitch,
+  type HookupScene,
+  type HookupState,
+  type HookupStep,
+  type Machine,
+  type SourceKind,
+} from '@voltrek/core';
 import { LOOP_HEIGHT, LOOP_WIDTH, type LoopDrawing } from './drawing';
 import { clampEnds, drawCircuit } from './leads';
 import { pinsOf } from './pins';
@@ -17,6 +24,17 @@ export interface LoopInput {
   /** What the drawn machine is called here. */
   readonly machineName: string;
 }
+
+/** What stands beside the casualty when no donor does. */
+const PACK_NAMES: Record<SourceKind, string> = {
+  donor: '',
+  'lithium-pack': 'pack',
+  'lead-pack': 'pack',
+  'capacitor-booster': 'booster',
+  'spare-blocks': 'block',
+  'mains-charger': 'charger',
+  'hobby-lithium': 'hobby',
+};
 
 /** The drawing of a rescue as its clamps stand now. */
 export function layoutLoop(input: LoopInput): LoopDrawing {
@@ -41,7 +59,14 @@ export function layoutLoop(input: LoopInput): LoopDrawing {
     width: LOOP_WIDTH,
     height: LOOP_HEIGHT,
     vehicles,
-    pack: pack && input.scene ? { at: pack, name: 'pack', isOn: input.hookup.packOn } : null,
+    pack:
+      pack && input.scene
+        ? {
+            at: pack,
+            name: PACK_NAMES[input.scene.option.sourceKind],
+            isOn: hasSwitch(input.scene.option) ? input.hookup.packOn : null,
+          }
+        : null,
     pins: input.showPins ? pinsOf(casualty) : [],
     ...circuit,
     target: targetOf(input.step, casualty, donor, ends, circuit),

@@ -39,7 +39,9 @@ const SHOWN_AMPS = 0.5;
         <g [attr.transform]="'translate(' + pack.at.x + ' ' + pack.at.y + ')'">
           <rect width="74" height="56" rx="7" class="pack" />
           <text x="37" y="25" class="name">{{ pack.name }}</text>
-          <text x="37" y="43" class="small">{{ pack.isOn ? 'on' : 'off' }}</text>
+          <text x="37" y="43" class="small">
+            {{ pack.isOn === null ? '12 V each' : pack.isOn ? 'on' : 'off' }}
+          </text>
         </g>
       }
       @for (l of d.leads; track l.isRed) {

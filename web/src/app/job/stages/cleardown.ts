@@ -88,6 +88,8 @@ import { actionDone } from '../step-words';
     </section>
     @if (run().next; as step) {
       <vt-next-action [label]="doneWord()" [disabled]="work().job.closedAt !== null" (go)="confirm()" />
+    } @else if (mayCrankNow()) {
+      <vt-next-action label="Everything is off. Go on: crank" (go)="toCrank.emit()" />
     } @else {
       <vt-next-action label="Go on to the verdict" (go)="next.emit()" />
     }
@@ -118,10 +120,18 @@ export class Cleardown {
   readonly rescue = input.required<PlannedRescue | null>();
   readonly run = input.required<OrderRun>();
   readonly next = output();
+  readonly toCrank = output();
   readonly toMeasure = output();
 
   private readonly reporter = inject(Reporter);
 
+  /** A charger has done its work and is away: now the block cranks by itself. */
+  protected readonly mayCrankNow = computed(
+    () =>
+      this.work().job.plan?.chargeOnly === true &&
+      this.work().job.everConnected &&
+      !hasStarted(this.work().job),
+  );
   protected readonly wakes = computed(() => startsByWaking(this.work().machine));
   protected readonly started = computed(() => hasStarted(this.work().job));
   protected readonly chargingRead = computed(() => latestReading(this.work().job, 'charging-idle') !== null);

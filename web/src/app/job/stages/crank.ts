@@ -4,6 +4,7 @@ import {
   ATTEMPT_OUTCOMES,
   type AttemptOutcome,
   BIG_DIESEL_L,
+  comparePromise,
   DEFAULT_RULES,
   hasStarted,
   outOfRange,
@@ -15,7 +16,7 @@ import {
 } from '@voltrek/core';
 import { typedVolts } from '../../shared/ui/typed-volts';
 import { clock, inHundred, volts } from '../../shared/words/figures';
-import { OUTCOME_WORDS, OUTLOOK_WORDS, WAKE_OUTCOME_WORDS } from '../../shared/words/words';
+import { OUTCOME_WORDS, OUTLOOK_WORDS, PROMISE_WORDS, WAKE_OUTCOME_WORDS } from '../../shared/words/words';
 import { NextAction } from '../next-action';
 import { ReasonPrompt } from '../reason-prompt';
 import type { PlannedRescue, Work } from '../state/job-selectors';
@@ -85,6 +86,12 @@ import { ticker } from '../ticker';
               <dd class="figure small">{{ inHundred(plan.odds) }}</dd>
             </div>
           }
+          @if (plan.postVolts !== null) {
+            <div>
+              <dt>at the posts</dt>
+              <dd class="figure">{{ plan.postVolts.toFixed(1) }} <small>V</small></dd>
+            </div>
+          }
           @if (plan.starterVolts !== null) {
             <div>
               <dt>at the starter</dt>
@@ -113,6 +120,9 @@ import { ticker } from '../ticker';
                   a.lowestVolts === null ? '' : ', ' + volts(a.lowestVolts)
                 }}</span
               >
+              @if (promise(a.lowestVolts, a.helped); as line) {
+                <span class="next-step">{{ line }}</span>
+              }
               <span class="next-step">{{ words()[outcome].next }}</span>
             </li>
           }
@@ -292,6 +302,21 @@ export class Crank {
     const value = this.lowest();
     return value === null ? 'That is not a voltage.' : outOfRange('Volts', value, TYPED_RANGES.volts);
   });
+
+  /** The lowest volts read against the plan's; nothing to say without both. */
+  protected promise(lowestVolts: number | null, helped: boolean): string | null {
+    const { plan } = this.work().job;
+    const promised = plan?.postVolts ?? plan?.wakeVolts ?? null;
+    if (lowestVolts === null || promised === null || helped === plan?.chargeOnly) return null;
+    const { differenceVolts, code } = comparePromise(
+      promised,
+      lowestVolts,
+      this.work().machine.systemVolts,
+      DEFAULT_RULES,
+    );
+    const sign = differenceVolts < 0 ? '-' : '+';
+    return `Plan said ${volts(promised, 1)} at the posts, ${sign}${volts(Math.abs(differenceVolts), 1)}: ${PROMISE_WORDS[code]}.`;
+  }
 
   protected start(): void {
     this.chosen.set(null);

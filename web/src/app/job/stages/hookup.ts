@@ -59,6 +59,8 @@ import { actionDone } from '../step-words';
         [disabled]="work().job.closedAt !== null"
         (go)="confirm(step)"
       />
+    } @else if (work().job.plan?.chargeOnly) {
+      <vt-next-action label="Charged. Take the charger off first" (go)="toClearing.emit()" />
     } @else {
       <vt-next-action [label]="wakes() ? 'Go on: wake it' : 'Go on: crank'" (go)="next.emit()" />
     }
@@ -88,6 +90,7 @@ export class Hookup {
   readonly run = input.required<OrderRun>();
   readonly next = output();
   readonly toPlan = output();
+  readonly toClearing = output();
   readonly toLocate = output();
 
   private readonly reporter = inject(Reporter);

@@ -11,12 +11,13 @@ import {
   lastUndoable,
   makeSafe,
   NOTHING_CONNECTED,
-  oddsForJob,
   type OrderProgress,
   ordersOfJob,
+  planCases,
   plannedOption,
   progressOf,
   rankForJob,
+  wakeCases,
 } from '@voltrek/core';
 import { createSelector, createSelectorFactory, resultMemoize } from '@ngrx/store';
 import { jobFeature } from './job-state';
@@ -53,14 +54,25 @@ export const selectOptions = createSelector(selectJobReadings, selectDetail, (re
   readings && detail ? rankForJob(readings, detail.machine, detail.kit, DEFAULT_RULES) : [],
 );
 
-/** What the odds of each fitting option are drawn from; the same object while the options are the same. */
-export const selectOddsInputs = createSelector(
+/** What the figures of each fitting option rest on; the same object while the options are the same. */
+export const selectPlanCases = createSelector(
   selectJobReadings,
   selectDetail,
   selectOptions,
   (readings, detail, options) =>
     readings && detail
-      ? oddsForJob(readings, detail.machine, options, DEFAULT_RULES)
+      ? planCases(readings, detail.machine, options, DEFAULT_RULES)
+      : new Map<string, never>(),
+);
+
+/** The wake-up of each fitting option, for a machine that wakes. */
+export const selectWakeCases = createSelector(
+  selectJobReadings,
+  selectDetail,
+  selectOptions,
+  (readings, detail, options) =>
+    readings && detail
+      ? wakeCases(readings, detail.machine, options, DEFAULT_RULES)
       : new Map<string, never>(),
 );
 

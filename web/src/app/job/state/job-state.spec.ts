@@ -111,6 +111,10 @@ describe('the job selectors', () => {
       rpm: crank!.rpm,
       neededRpm: crank!.neededRpm,
       wakeVolts: null,
+      postVolts: 10.6,
+      waitMinutes: 3,
+      chargeOnly: false,
+      inputs: [],
     });
     const planned = after(loaded(), JobActions.reported({ event: plan }));
     expect(selectHookupRun(rootOf(planned)).next?.action).toEqual({ kind: 'confirm', what: 'all-off' });

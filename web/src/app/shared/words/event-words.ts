@@ -17,6 +17,7 @@ export const EVENT_WORDS: Record<EventType, string> = {
   'clamp.detached': 'clamp off',
   'donor.switched': 'donor engine',
   'pack.switched': 'pack switch',
+  'plug.moved': 'mains plug',
   'attempt.started': 'start a try',
   'attempt.ended': 'end the try',
   'reset.ticked': 'reset',

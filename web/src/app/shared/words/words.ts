@@ -1,17 +1,23 @@
 import type {
   AttemptOutcome,
   Certainty,
+  CrankComparison,
   CheckId,
   Confirmation,
   EvidenceCode,
   FollowUp,
+  Help,
   LimitedBy,
   MachineClass,
+  Origin,
   Outlook,
   PlaceKind,
+  PlanInputKey,
   PointKind,
   PolaritySign,
   ReadingKind,
+  RollingStartBar,
+  RollingStartCaution,
   RuleKey,
   Stage,
   StepReason,
@@ -21,6 +27,8 @@ import type {
   Unfit,
   Unknown,
   VerdictKind,
+  WaitCurve,
+  WakeOutcome,
 } from '@voltrek/core';
 
 /** Every word on the screen that is not data. One place, so that a translation is one file. */
@@ -222,6 +230,12 @@ export function unfitWords(unfit: Unfit): string {
       return 'helps only when the other block is sound';
     case 'blocks-unread':
       return 'measure both blocks first';
+    case 'no-mains':
+      return 'no socket within reach';
+    case 'house-rule':
+      return 'house rule: not offered';
+    case 'over-current':
+      return `would have to give ${unfit.amps.toFixed(0)} A, stands ${unfit.maxAmps.toFixed(0)}`;
   }
 }
 
@@ -241,9 +255,21 @@ export const CONFIRM_WORDS: Record<
     go: 'Lamp is right',
   },
   wait: {
-    title: 'Let the donor lend charge',
-    detail: 'Leave it at idle. A volt reading that climbs is a good sign.',
+    title: 'Let it take charge',
+    detail: 'Nobody cranks yet. A volt reading that climbs is a good sign.',
     go: 'Waited',
+  },
+  'charger-set': {
+    title: 'Set the charger, unplugged',
+    detail:
+      'Dry, stable, beside the machine, not on the engine. Chemistry and volts set, switch off, plug out. Air the block.',
+    go: 'Set, unplugged',
+  },
+  'series-sum': {
+    title: 'Link the two blocks, read the sum',
+    detail:
+      'Link lead from + of one to - of the other. The meter across the free posts must read about 25 V.',
+    go: 'Sum is right',
   },
   'big-consumer-on': {
     title: 'Switch a big consumer on',
@@ -256,6 +282,12 @@ export const REASON_WORDS: Record<StepReason, string> = {
   'nothing-drawing': 'Nothing draws current, so nothing arcs.',
   'red-first': 'The casualty block is the weaker, so the free red end carries least.',
   'red-free-end-weak': 'Keep the free red end off all metal on the way.',
+  'helper-black': 'Now only the last contact can spark.',
+  'sum-first': 'A wrong link shows on the meter, not on the casualty.',
+  'charger-dead': 'Unplugged, both its ends are dead.',
+  'charger-black': 'Away from the block. The charger is still dead.',
+  'plug-last': 'The last contact is at the socket, far from the block.',
+  'block-charges': 'The block takes what it can. Watch that it stays cool.',
   'donor-black': 'Body and chassis are negative: now only the last contact can spark.',
   'last-away-from-block': 'Last contact, so it goes away from the block.',
   'last-at-block': 'No ground point is known here, so the last contact is at the block. Air it, face away.',
@@ -359,3 +391,87 @@ export const FOLLOW_UP_WORDS: Record<FollowUp['kind'], string> = {
 /** What every stage keeps in view once, short. */
 export const STANDING_CAUTION =
   "Follow the maker's instructions and local rules. High-voltage work is for qualified people.";
+
+/** Figures a plan counts with: what each is called, and how it is shown. */
+export const INPUT_WORDS: Record<
+  PlanInputKey,
+  { readonly name: string; readonly unit: string; readonly scale: number; readonly places: number }
+> = {
+  soc: { name: 'charge of the weakest block', unit: '%', scale: 100, places: 0 },
+  tempC: { name: 'temperature', unit: '°C', scale: 1, places: 0 },
+  capacityAh: { name: 'its capacity', unit: 'Ah', scale: 1, places: 0 },
+  ccaAmps: { name: 'its cold-cranking amps', unit: 'A', scale: 1, places: 0 },
+  ageing: { name: 'its resistance against new', unit: 'times', scale: 1, places: 2 },
+  displacementL: { name: 'displacement', unit: 'L', scale: 1, places: 2 },
+  sectionMm2: { name: 'lead section', unit: 'mm²', scale: 1, places: 0 },
+  leadLengthM: { name: 'lead length, one way', unit: 'm', scale: 1, places: 1 },
+  clampOhms: { name: 'each clamp', unit: 'mohm', scale: 1000, places: 1 },
+  sourceVolts: { name: 'source, open', unit: 'V', scale: 1, places: 2 },
+  sourceOhms: { name: 'source, inside', unit: 'mohm', scale: 1000, places: 1 },
+  alternatorAmps: { name: 'alternator or charger lends', unit: 'A', scale: 1, places: 0 },
+  waitMinutes: { name: 'wait before the crank', unit: 'min', scale: 1, places: 0 },
+};
+
+export const ORIGIN_WORDS: Record<Origin, string> = {
+  typed: 'typed',
+  meter: 'meter',
+  atlas: 'atlas',
+  kit: 'kit list',
+  scene: 'scene',
+  rule: 'house rule',
+  assumed: 'assumed',
+  changed: 'changed here',
+};
+
+/** What hands can change, as an order. */
+export const HELP_WORDS: Record<Help, string> = {
+  'heavier-leads': 'leads of twice the section',
+  'shorter-leads': 'shorter leads',
+  'bite-again': 'clamps on bright metal, bitten again',
+  'wait-longer': '5 more minutes of charging',
+  'raise-donor': 'the donor at 1,500 to 2,000 rpm',
+  'warm-block': 'a block and engine 10 °C warmer',
+  'fresh-source': 'a stronger or fuller source',
+};
+
+export function waitWords({ shape, kneeMinutes, start }: WaitCurve): string {
+  switch (shape) {
+    case 'no-supply':
+      return 'This source lends no charge: waiting buys nothing.';
+    case 'at-once':
+      return 'Crank at once. Waiting buys little.';
+    case 'knee':
+      return `${kneeMinutes} ${kneeMinutes === 1 ? 'minute is' : 'minutes are'} enough, more buys little.`;
+    case 'still-rising':
+      return `Still climbing at ${start.length - 1} minutes. Wait as long as you can.`;
+    case 'no-use':
+      return 'Waiting does not save this one. Change the leads or the source.';
+  }
+}
+
+export const PROMISE_WORDS: Record<CrankComparison['code'], string> = {
+  'as-promised': 'as the plan said',
+  lower: 'lower than the plan said: look at joints, bite and starter',
+  higher: 'higher than the plan said: it drew less. Look for an open joint',
+};
+
+export const ROLLING_BAR_WORDS: Record<RollingStartBar, string> = {
+  wakes: 'it wakes, it does not crank',
+  'not-manual': 'not a manual gearbox',
+  'no-gearbox': 'no gearbox to roll on',
+  'onto-road': 'it would roll onto a road',
+  'no-control-power': 'too few volts for its control unit',
+};
+export const ROLLING_CAUTION_WORDS: Record<RollingStartCaution, string> = {
+  'second-gear': 'second gear, key on',
+  'steering-and-brakes': 'steering and brakes are heavy until it runs',
+  'needs-push': 'needs a push',
+  catalyst: 'a try or two at most, for the catalyst',
+};
+
+export const WAKE_OUTCOME_LINES: Record<WakeOutcome, string> = {
+  'takes-over': 'Its converter takes over: take the leads off.',
+  'stays-on-help': 'Traction flat: it lives on the help. Open, unlock, free the charge flap, then stop.',
+  'falls-asleep': 'The volts sag and it falls asleep again.',
+  'over-voltage': 'Too many volts for its control units.',
+};

@@ -1,0 +1,76 @@
+import { type BlockRating, type BlockState, blockOhms, blockOpenVolts } from '../battery/block.js';
+import { REST_VOLTS } from '../battery/chemistry.js';
+import { type Rescue, rescueCircuit } from '../circuit/rescue.js';
+import { prepareDc } from '../circuit/solve-dc.js';
+import { acceptanceAmps, CHARGE_FACTOR } from './charge-time.js';
+
+/**
+ * A quick charge gathers at the face of the plates, where a crank takes it from first: what went in within minutes counts this many
+ * times over for the crank that follows. Surface charge, put to use.
+ */
+export const SURFACE_FACTOR = 3;
+/** The most that surface charge can make a block seem fuller, as a share of capacity. */
+export const SURFACE_MOST = 0.15;
+/** Charge that an over-discharged block must take back from 0 V to the flat line, as a share of capacity. */
+export const OVER_DISCHARGED_SHARE = 0.05;
+const STEP_MINUTES = 0.5;
+
+/** A block under charge. */
+export interface ChargedBlock {
+  readonly rating: BlockRating;
+  readonly state: BlockState;
+}
+
+/**
+ * The casualty's blocks after each minute joined to a source, before any crank: the circuit drives the current, and what a block can
+ * take at its charge and temperature limits it.
+ *
+ * @param rescue clamps on, source on, no load
+ * @returns one list of states a minute, from minute 0 to `minutes`
+ */
+export function chargeJoined(
+  rescue: Rescue,
+  blocks: readonly ChargedBlock[],
+  minutes: number,
+): (readonly BlockState[])[] {
+  const first = blocks.map((b) => b.state);
+  const gainedAh = blocks.map(() => 0);
+  let states = first;
+  const path: (readonly BlockState[])[] = [first];
+  const dc = prepareDc(rescueCircuit({ ...rescue, load: { kind: 'none' } }));
+  for (let step = 1; step <= minutes / STEP_MINUTES; step++) {
+    const circuit = rescueCircuit({
+      ...rescue,
+      load: { kind: 'none' },
+      casualty: blocks.map(({ rating }, i) => ({
+        openVolts: blockOpenVolts(rating, states[i]!),
+        ohms: blockOhms(rating, states[i]!),
+      })),
+    });
+    states = blocks.map(({ rating }, i) => {
+      const at = circuit.elements.findIndex((e) => e.name === `casualty.block${i}`);
+      const offered = -dc.ampsAt(circuit.elements, at);
+      const state = states[i]!;
+      const taken = Math.max(0, Math.min(offered, acceptanceAmps(rating, state.soc, state.tempC)));
+      gainedAh[i]! += (taken * STEP_MINUTES) / 60 / CHARGE_FACTOR[rating.chemistry];
+      return withCharge(rating, first[i]!, gainedAh[i]!);
+    });
+    if (Number.isInteger(step * STEP_MINUTES)) path.push(states);
+  }
+  return path;
+}
+
+/** A block's state for the crank once it has taken in charge: up to the flat line first, then above it, surface charge included. */
+function withCharge(rating: BlockRating, start: BlockState, gainedAh: number): BlockState {
+  const share = gainedAh / rating.capacityAh;
+  const { overDischargedVolts, ...rest } = start;
+  const flatVolts = REST_VOLTS[rating.chemistry][0]![1];
+  const owed =
+    overDischargedVolts === undefined ? 0 : OVER_DISCHARGED_SHARE * (1 - overDischargedVolts / flatVolts);
+  if (share < owed) {
+    const left = 1 - share / owed;
+    return { ...rest, overDischargedVolts: flatVolts - (flatVolts - overDischargedVolts!) * left };
+  }
+  const seeming = Math.min((share - owed) * SURFACE_FACTOR, share - owed + SURFACE_MOST);
+  return { ...rest, soc: Math.min(1, start.soc + seeming) };
+}

@@ -1,0 +1,71 @@
+import type { Rescue } from '../circuit/rescue.js';
+import type { Engine } from '../engine/engine.js';
+import type { Random } from '../quantities/random.js';
+import { beliefsWhileJoined, type BlockBelief, modelOf, stateOf } from './casualty-blocks.js';
+import { type Odds, startOdds } from './odds.js';
+import { type CrankCase, type CrankTrace, simulateCrank } from './transient.js';
+
+/** What the figures of one plan rest on: the rescue joined, what is believed of the blocks, the engine, and the wait before the crank. */
+export interface PlanCase {
+  /** Clamps on, source on, nothing cranking. */
+  readonly rescue: Rescue;
+  readonly beliefs: readonly BlockBelief[];
+  readonly engine: Engine;
+  /** Charging before the crank. */
+  readonly waitMinutes: number;
+  /** The source must be off and away before the crank. */
+  readonly chargeOnly: boolean;
+}
+
+/** The moment of the crank: blocks with what they took in meanwhile, and the source still joined or already away. */
+export interface CrankMoment {
+  readonly rescue: Rescue;
+  readonly beliefs: readonly BlockBelief[];
+}
+
+/** The case in the moment of its crank. */
+export function afterWait(plan: PlanCase): CrankMoment {
+  const minutes = Math.round(plan.waitMinutes);
+  const { alternator } = plan.rescue.source ?? {};
+  const charged =
+    minutes > 0 && alternator
+      ? beliefsWhileJoined(plan.rescue, plan.beliefs, minutes)[minutes]!
+      : plan.beliefs;
+  return momentOf(plan, charged);
+}
+
+/** The moment of the crank, with the blocks believed so. */
+export function momentOf(plan: PlanCase, beliefs: readonly BlockBelief[]): CrankMoment {
+  const { rescue } = plan;
+  const casualty = beliefs.map((belief) => modelOf(belief, rescue.tempC));
+  if (!plan.chargeOnly) return { rescue: { ...rescue, casualty }, beliefs };
+  const clamps = { redCasualty: null, redSource: null, blackSource: null, blackCasualty: null };
+  return { rescue: { ...rescue, casualty, source: null, leads: null, clamps }, beliefs };
+}
+
+/** Odds of a start in that moment, by `samples` draws; null when stopped by `onProgress`. */
+export function oddsOf(
+  moment: CrankMoment,
+  engine: Engine,
+  samples: number,
+  random: Random,
+  onProgress?: (share: number) => boolean,
+): Odds | null {
+  return startOdds({ rescue: moment.rescue, blocks: moment.beliefs, engine, samples }, random, onProgress);
+}
+
+/** The likely crank in time. */
+export function traceOf(plan: PlanCase, seconds: number): CrankTrace {
+  return simulateCrank(crankCaseOf(plan, seconds));
+}
+
+/** The likely crank as data, for the simulation and for the netlist. */
+export function crankCaseOf(plan: PlanCase, seconds: number): CrankCase {
+  const { rescue, beliefs } = afterWait(plan);
+  return {
+    rescue,
+    blocks: beliefs.map((b) => ({ rating: b.rating, state: stateOf(b, rescue.tempC) })),
+    engine: plan.engine,
+    seconds,
+  };
+}

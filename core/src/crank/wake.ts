@@ -1,0 +1,103 @@
+import { type BlockRating, type BlockState, blockOhms, blockOpenVolts } from '../battery/block.js';
+import { type Rescue, rescueCircuit } from '../circuit/rescue.js';
+import { solveDc, voltsAcross } from '../circuit/solve-dc.js';
+
+/** The converter of an EV or hybrid, which feeds the low-voltage side once the contactors close. */
+export interface Converter {
+  readonly volts: number;
+  readonly maxAmps: number;
+  /** From the first press to contactors closed, if the traction battery has charge, seconds. */
+  readonly closesAfterSeconds: number;
+}
+export const USUAL_CONVERTER: Converter = { volts: 14.2, maxAmps: 120, closesAfterSeconds: 3 };
+
+/** A wake-up to be followed in time. */
+export interface WakeCase {
+  /** Clamps on, source on. */
+  readonly rescue: Rescue;
+  readonly blocks: readonly { readonly rating: BlockRating; readonly state: BlockState }[];
+  /** What the control units draw, A. */
+  readonly amps: number;
+  /** Under this the control units fall asleep again, V. */
+  readonly minVolts: number;
+  readonly maxVolts: number;
+  /** Null when the traction battery is flat: the contactors never close. */
+  readonly converter: Converter | null;
+  readonly seconds: number;
+}
+
+export type WakeOutcome = 'takes-over' | 'stays-on-help' | 'falls-asleep' | 'over-voltage';
+
+export interface WakeTrace {
+  readonly seconds: Float64Array;
+  readonly postVolts: Float64Array;
+  readonly sourceAmps: Float64Array;
+  readonly outcome: WakeOutcome;
+  /** When the converter lifts the volts; null when it never does. */
+  readonly takesOverAtSeconds: number | null;
+  /** Charge the source gave, A s. */
+  readonly sourceCoulombs: number;
+}
+
+const STEP_SECONDS = 0.05;
+
+/**
+ * Follows a wake-up: the units draw their amps, and if the traction battery has charge the converter takes over after its while and
+ * feeds back. Without it the casualty lives on the source for as long as that lasts.
+ *
+ * @throws CircuitError for a rescue that cannot be solved
+ */
+export function simulateWake(input: WakeCase): WakeTrace {
+  const { rescue, blocks, amps, converter } = input;
+  const steps = Math.round(input.seconds / STEP_SECONDS);
+  const seconds = new Float64Array(steps);
+  const postVolts = new Float64Array(steps);
+  const sourceAmps = new Float64Array(steps);
+  const socs = blocks.map((b) => b.state.soc);
+  let takesOverAtSeconds: number | null = null;
+  let isAsleep = false;
+  let sourceCoulombs = 0;
+  for (let i = 0; i < steps; i++) {
+    const now = i * STEP_SECONDS;
+    const feeds = converter && !isAsleep && now >= converter.closesAfterSeconds;
+    const solution = solveDc(
+      rescueCircuit({
+        ...rescue,
+        casualty: blocks.map(({ rating, state }, k) => {
+          const moved = { ...state, soc: socs[k]! };
+          return { openVolts: blockOpenVolts(rating, moved), ohms: blockOhms(rating, moved) };
+        }),
+        load: { kind: 'wake', amps: isAsleep ? 0 : amps },
+        ...(feeds && { casualtyAlternator: { volts: converter.volts, maxAmps: converter.maxAmps } }),
+      }),
+    );
+    const volts = voltsAcross(solution, `casualty.block${blocks.length - 1}+`, 'casualty.block0-');
+    const given = solution.amps.get('lead.red') ?? 0;
+    seconds[i] = now;
+    postVolts[i] = volts;
+    sourceAmps[i] = given;
+    sourceCoulombs += given * STEP_SECONDS;
+    if (feeds) takesOverAtSeconds ??= now;
+    else if (volts < input.minVolts) isAsleep = true;
+    blocks.forEach(({ rating }, k) => {
+      const out = solution.amps.get(`casualty.block${k}`) ?? 0;
+      socs[k] = Math.min(1, Math.max(0, socs[k]! - (out * STEP_SECONDS) / (rating.capacityAh * 3600)));
+    });
+  }
+  const beforeHelp = takesOverAtSeconds === null ? steps : Math.round(takesOverAtSeconds / STEP_SECONDS);
+  const isOver = postVolts.subarray(0, beforeHelp).some((v) => v > input.maxVolts);
+  return {
+    seconds,
+    postVolts,
+    sourceAmps,
+    outcome: isOver
+      ? 'over-voltage'
+      : isAsleep
+        ? 'falls-asleep'
+        : takesOverAtSeconds === null
+          ? 'stays-on-help'
+          : 'takes-over',
+    takesOverAtSeconds,
+    sourceCoulombs,
+  };
+}

@@ -1,0 +1,105 @@
+import { CLAMP_OHMS } from '../leads/lead-set.js';
+import { seededRandom } from '../quantities/random.js';
+import { afterWait, oddsOf, type PlanCase } from './plan-case.js';
+
+/** What hands can change before the crank. */
+export const HELPS = [
+  'heavier-leads',
+  'shorter-leads',
+  'bite-again',
+  'wait-longer',
+  'raise-donor',
+  'warm-block',
+  'fresh-source',
+] as const;
+export type Help = (typeof HELPS)[number];
+
+/** One change, and the odds with it. */
+export interface HelpGain {
+  readonly help: Help;
+  readonly odds: number;
+  readonly gain: number;
+}
+
+/** The next step up in section, and what the others change: each a thing that can be done at a roadside. */
+export const HELP_STEPS = {
+  sectionFactor: 2,
+  lengthFactor: 0.6,
+  waitMinutes: 5,
+  alternatorFactor: 1.6,
+  warmerC: 10,
+  sourceOhmsFactor: 0.6,
+} as const;
+/** A gain smaller than this is within the draws' own scatter. */
+export const LEAST_GAIN = 0.01;
+
+/**
+ * What would help most: each change made by itself and the odds drawn again on the same draws. Changes that gain nothing are left out.
+ *
+ * @param now the odds as they stand, by the same number of draws and seed
+ */
+export function whatHelps(plan: PlanCase, now: number, samples: number, seed: number): HelpGain[] {
+  return HELPS.flatMap((help) => {
+    const changed = change(plan, help);
+    if (!changed) return [];
+    const odds = oddsOf(afterWait(changed), plan.engine, samples, seededRandom(seed))!.start;
+    return [{ help, odds, gain: odds - now }];
+  })
+    .filter(({ gain }) => gain >= LEAST_GAIN)
+    .sort((a, b) => b.gain - a.gain);
+}
+
+/** The case with one change made; null where it makes no sense. */
+function change(plan: PlanCase, help: Help): PlanCase | null {
+  const { rescue } = plan;
+  const { source, leads } = rescue;
+  const alternator = source?.alternator;
+  const isPolarising = source?.polarises ?? false;
+  switch (help) {
+    case 'heavier-leads':
+      return (
+        leads && {
+          ...plan,
+          rescue: { ...rescue, leads: { ...leads, sectionMm2: leads.sectionMm2 * HELP_STEPS.sectionFactor } },
+        }
+      );
+    case 'shorter-leads':
+      return (
+        leads && {
+          ...plan,
+          rescue: { ...rescue, leads: { ...leads, lengthM: leads.lengthM * HELP_STEPS.lengthFactor } },
+        }
+      );
+    case 'bite-again':
+      return (
+        leads && {
+          ...plan,
+          rescue: { ...rescue, clampWear: Math.min(1, CLAMP_OHMS.clean / CLAMP_OHMS[leads.bite]) / 2 },
+        }
+      );
+    case 'wait-longer':
+      return alternator ? { ...plan, waitMinutes: plan.waitMinutes + HELP_STEPS.waitMinutes } : null;
+    case 'raise-donor':
+      return source && alternator && isPolarising
+        ? {
+            ...plan,
+            rescue: {
+              ...rescue,
+              source: {
+                ...source,
+                alternator: { ...alternator, maxAmps: alternator.maxAmps * HELP_STEPS.alternatorFactor },
+              },
+            },
+          }
+        : null;
+    case 'warm-block':
+      return { ...plan, rescue: { ...rescue, tempC: rescue.tempC + HELP_STEPS.warmerC } };
+    case 'fresh-source':
+      return source && !alternator
+        ? {
+            ...plan,
+            rescue: { ...rescue, source: { ...source, ohms: source.ohms * HELP_STEPS.sourceOhmsFactor } },
+          }
+        : null;
+  }
+}

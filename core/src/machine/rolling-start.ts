@@ -1,0 +1,41 @@
+import { type Machine, startsByWaking } from './machine.js';
+
+/** Why a machine cannot be started by rolling, and what to mind where it can. */
+export type RollingStartBar = 'wakes' | 'not-manual' | 'no-gearbox' | 'onto-road' | 'no-control-power';
+export type RollingStartCaution = 'steering-and-brakes' | 'needs-push' | 'second-gear' | 'catalyst';
+
+export interface RollingStart {
+  readonly allowed: boolean;
+  readonly bars: readonly RollingStartBar[];
+  readonly cautions: readonly RollingStartCaution[];
+}
+
+/** Below this the control unit and the fuel pump stay dark however fast the wheels turn the engine, V for a 12 V system. */
+export const ROLLING_MIN_REST_VOLTS = 9;
+
+/** What decides a rolling start beside the machine itself. */
+export interface RollingScene {
+  readonly sloping: boolean;
+  /** The way down ends on a road with traffic. */
+  readonly ontoRoad: boolean;
+  /** Rest volts of the whole string; null when not read. */
+  readonly restVolts: number | null;
+}
+
+/**
+ * Whether this machine may be started by rolling. Manual gearbox only, key on, second gear, a safe slope or a push; never an automatic,
+ * a hybrid or an EV, and never onto a road.
+ */
+export function rollingStart(machine: Machine, scene: RollingScene): RollingStart {
+  const bars: RollingStartBar[] = [];
+  if (startsByWaking(machine)) bars.push('wakes');
+  else if (machine.gearbox === 'none') bars.push('no-gearbox');
+  else if (machine.gearbox !== 'manual') bars.push('not-manual');
+  if (scene.ontoRoad) bars.push('onto-road');
+  const least = (ROLLING_MIN_REST_VOLTS * machine.systemVolts) / 12;
+  if (scene.restVolts !== null && scene.restVolts < least) bars.push('no-control-power');
+  const cautions: RollingStartCaution[] = ['second-gear', 'steering-and-brakes'];
+  if (!scene.sloping) cautions.push('needs-push');
+  if (machine.engine?.fuel === 'petrol') cautions.push('catalyst');
+  return { allowed: bars.length === 0, bars, cautions };
+}

@@ -1,0 +1,37 @@
+import { type Range, requireInRange } from '../quantities/range.js';
+
+/** Volts and amps between which a latch source is right: enough to pull, too little to wake or burn anything. */
+export const LATCH_VOLTS = { min: 9, max: 12.8, unit: 'V' } as const satisfies Range;
+export const LATCH_MAX_AMPS = 1;
+/** Least current at which a usual bonnet latch pulls, A. */
+export const LATCH_PULL_AMPS = 0.25;
+const OHMS = { min: 0.1, max: 1000, unit: 'ohm' } as const satisfies Range;
+
+/** What a small source does at the latch wires of a dead EV. */
+export interface LatchPoint {
+  readonly amps: number;
+  readonly coilVolts: number;
+  readonly releases: boolean;
+  /** Why it is not right, when it is not. */
+  readonly fault: 'too-weak' | 'too-strong' | null;
+}
+
+/**
+ * Current through a latch coil.
+ *
+ * @param sourceOhms the source with its wires
+ * @throws RangeError for figures that are not physical
+ */
+export function latchPoint(volts: number, sourceOhms: number, coilOhms: number): LatchPoint {
+  requireInRange('volts', volts, { min: 0, max: 32, unit: 'V' });
+  requireInRange('source resistance', sourceOhms, OHMS);
+  requireInRange('coil resistance', coilOhms, OHMS);
+  const amps = volts / (sourceOhms + coilOhms);
+  const fault =
+    volts > LATCH_VOLTS.max || amps > LATCH_MAX_AMPS
+      ? 'too-strong'
+      : volts < LATCH_VOLTS.min || amps < LATCH_PULL_AMPS
+        ? 'too-weak'
+        : null;
+  return { amps, coilVolts: amps * coilOhms, releases: fault === null, fault };
+}

@@ -1,0 +1,134 @@
+import { type BlockRating, type BlockState, blockOhms, blockOpenVolts } from '../battery/block.js';
+import { restVoltsAt } from '../battery/rest-volts.js';
+import { interpolate, type Knots } from '../quantities/interpolate.js';
+import { bankOf } from './cell-bank.js';
+import type {
+  CapacitorBoosterKit,
+  DonorKit,
+  HobbyLithiumKit,
+  LeadPackKit,
+  LithiumPackKit,
+  MainsChargerKit,
+  SpareBlocksKit,
+} from './kit.js';
+
+/** A source as the circuit sees it: volts behind ohms. */
+export interface SourceModel {
+  readonly openVolts: number;
+  readonly ohms: number;
+  /** Present when an alternator works beside it. */
+  readonly alternator?: { readonly volts: number; readonly maxAmps: number };
+  /** Above this the source cannot deliver or shuts itself off. */
+  readonly maxAmps?: number;
+  /** Its peak lasts no longer than this. */
+  readonly maxSeconds?: number;
+  /** Lead-acid inside: part of its resistance is polarisation, which builds up over about a second. */
+  readonly polarises?: boolean;
+  /** A capacitor bank: its volts fall with the charge it gives. `ohms` then stands for both, at the moment of judgement. */
+  readonly capacitor?: { readonly farads: number; readonly esrOhms: number };
+}
+
+/** Regulated volts of a donor's alternator at idle. */
+export const ALTERNATOR_VOLTS = 14.2;
+/** A donor that has been driven here and runs has a block this much warmer than the air, degC. */
+export const DONOR_WARMER_C = 10;
+/** Volts a lithium pack is pulled to by its rated peak at 25 degC; the rating means that or less. */
+export const LITHIUM_PEAK_VOLTS = 8;
+/** Lithium resistance grows by e per this many degC of cold. */
+export const LITHIUM_E_FOLD_C = 60;
+/** The capacitor is judged one second into the crank: the middle of a good try. */
+export const CAPACITOR_MID_CRANK_S = 1;
+
+const goodBlock = (soc: number, tempC: number): BlockState => ({ soc, tempC, ageing: 1.2 });
+
+/** A donor's block, with its alternator beside it when its engine runs. */
+export function donorSource(donor: DonorKit, engineRunning: boolean, tempC: number): SourceModel {
+  const blocks = donor.systemVolts / 12;
+  const blockTempC = engineRunning ? tempC + DONOR_WARMER_C : tempC;
+  return {
+    ...seriesOf(donor.block, donor.soc, blocks, blockTempC),
+    ...(engineRunning && {
+      alternator: { volts: blocks * ALTERNATOR_VOLTS, maxAmps: donor.alternatorSpareAmps },
+    }),
+  };
+}
+
+/** A lithium pack: open volts by its charge, resistance from its peak rating, worse in the cold. */
+export function lithiumSource(pack: LithiumPackKit, tempC: number): SourceModel {
+  const openVolts = restVoltsAt('lfp', pack.charge, tempC);
+  const ohms = ((openVolts - LITHIUM_PEAK_VOLTS) / pack.peakAmps) * Math.exp((25 - tempC) / LITHIUM_E_FOLD_C);
+  return { openVolts, ohms, maxAmps: pack.peakAmps, maxSeconds: pack.peakSeconds };
+}
+
+/** A lead-acid pack at its chosen output. */
+export function leadPackSource(pack: LeadPackKit, output: 12 | 24, tempC: number): SourceModel {
+  return seriesOf(pack.block, pack.soc, output / 12, tempC);
+}
+
+/** Resistance of the lead that links two spare blocks in series, ohms. */
+export const LINK_LEAD_OHMS = 0.0012;
+
+/** One spare block, or two in series with their link lead. */
+export function spareBlocksSource(kit: SpareBlocksKit, output: 12 | 24, tempC: number): SourceModel {
+  const source = seriesOf(kit.block, kit.soc, output / 12, tempC);
+  return output === 24 ? { ...source, ohms: source.ohms + LINK_LEAD_OHMS } : source;
+}
+
+function seriesOf(block: BlockRating, soc: number, blocks: number, tempC: number): SourceModel {
+  const state = goodBlock(soc, tempC);
+  return {
+    openVolts: blocks * blockOpenVolts(block, state),
+    ohms: blocks * blockOhms(block, state),
+    polarises: true,
+  };
+}
+
+/** Behind a charger's regulation there is next to nothing: this keeps its output node from floating, ohms. */
+const BEHIND_CHARGER_OHMS = 1000;
+
+/** A mains charger: holds its volts up to its amps. With `starting` at its engine-start setting. */
+export function chargerSource(charger: MainsChargerKit, starting: boolean): SourceModel {
+  const maxAmps = starting ? (charger.startAmps ?? 0) : charger.amps;
+  return {
+    openVolts: charger.volts,
+    ohms: BEHIND_CHARGER_OHMS,
+    alternator: { volts: charger.volts, maxAmps },
+  };
+}
+
+/** Open volts of three hobby cells in series by their charge: 12.6 V is their absolute limit. */
+const HOBBY_VOLTS: Knots = [
+  [0, 9.9],
+  [0.2, 11.1],
+  [0.8, 12],
+  [1, 12.6],
+];
+/** Share of its volts that a hobby pack loses at its continuous amps and 25 degC. */
+export const HOBBY_SAG_SHARE = 0.12;
+
+/** A hobby lithium pack: its amps are its rate times its capacity, and no more. */
+export function hobbySource(pack: HobbyLithiumKit, tempC: number): SourceModel {
+  const openVolts = interpolate(HOBBY_VOLTS, pack.charge);
+  const maxAmps = pack.cRate * pack.capacityAh;
+  const ohms = ((openVolts * HOBBY_SAG_SHARE) / maxAmps) * Math.exp((25 - tempC) / LITHIUM_E_FOLD_C);
+  return { openVolts, ohms, maxAmps };
+}
+
+/** Seconds in which a booster's converter fills it from the casualty's own weak block; null when it has none or is full. */
+export function boosterFillSeconds(booster: CapacitorBoosterKit, toVolts: number): number | null {
+  if (booster.converterAmps === null || booster.volts >= toVolts) return null;
+  return (bankOf(booster).farads * (toVolts - booster.volts)) / booster.converterAmps;
+}
+
+/**
+ * A capacitor bank in the middle of a crank: while `I` flows the bank falls by I t / C, which at the fixed moment of judgement acts as
+ * the resistance t / C.
+ */
+export function capacitorSource(booster: CapacitorBoosterKit): SourceModel {
+  const { farads, esrOhms } = bankOf(booster);
+  return {
+    openVolts: booster.volts,
+    ohms: esrOhms + CAPACITOR_MID_CRANK_S / farads,
+    capacitor: { farads, esrOhms },
+  };
+}

@@ -1,0 +1,145 @@
+import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import type { RankedOption } from '@voltrek/core';
+
+/** One option as the list shows it. */
+export interface OptionRow {
+  readonly ranked: RankedOption;
+  readonly name: string;
+  readonly outlook: string;
+  readonly tone: string;
+  /** Length of the bar and the place of the needed mark, per cent of its track. */
+  readonly bar: number;
+  readonly mark: number;
+  /** Odds once they are drawn, else the speed or volts. */
+  readonly figure: string;
+}
+
+/** The van's sources: those that fit, best first, then those that do not, with why. */
+@Component({
+  selector: 'vt-option-list',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <div class="options" role="radiogroup" aria-label="Sources, best first">
+      @for (row of fitting(); track row.ranked.option.id) {
+        <button
+          type="button"
+          role="radio"
+          class="option"
+          [attr.aria-checked]="row.ranked.option.id === chosenId()"
+          (click)="chosen.emit(row.ranked.option.id)"
+        >
+          <span class="name">{{ row.name }}</span>
+          <span class="track" aria-hidden="true">
+            <span class="bar" [class]="'bar-' + row.tone" [style.width.%]="row.bar"></span>
+            <span class="mark" [style.left.%]="row.mark"></span>
+          </span>
+          <span class="outlook" [class]="'tone-' + row.tone">{{ row.outlook }}</span>
+          <span class="number">{{ row.figure }}</span>
+        </button>
+      } @empty {
+        <p class="problem">Nothing on this van fits. Call for a matching source, or recover.</p>
+      }
+    </div>
+    @if (unfit().length) {
+      <h3>Not here</h3>
+      <ul class="ruled unfit">
+        @for (row of unfit(); track row.ranked.option.id) {
+          <li>
+            {{ row.name }} <span class="dim">{{ row.outlook }}</span>
+          </li>
+        }
+      </ul>
+    }
+    <ng-content />
+  `,
+  styles: `
+    :host {
+      display: block;
+      min-height: 0;
+      overflow: auto;
+      padding: 0 4px 4px 0;
+    }
+    .options {
+      display: grid;
+      gap: 5px;
+    }
+    .option {
+      display: grid;
+      grid-template-columns: 1fr auto;
+      gap: 1px 8px;
+      width: 100%;
+      min-height: 60px;
+      padding: 5px 10px;
+      border: 2px solid var(--line);
+      border-radius: 5px;
+      background: var(--sheet);
+      text-align: left;
+      line-height: 1.15;
+    }
+    .option[aria-checked='true'] {
+      border-color: var(--ink);
+      box-shadow: inset 7px 0 0 var(--lamp);
+      padding-left: 16px;
+    }
+    .name {
+      grid-column: 1 / -1;
+      font-weight: 700;
+      font-size: 16px;
+      line-height: 1.1;
+    }
+    .outlook {
+      white-space: nowrap;
+    }
+    .outlook,
+    .number {
+      font-weight: 600;
+      font-size: 14px;
+    }
+    .number {
+      text-align: right;
+      color: var(--dim);
+    }
+    .track {
+      grid-column: 1 / -1;
+      position: relative;
+      margin: 4px 0;
+      height: 6px;
+      background: var(--body);
+    }
+    .bar {
+      display: block;
+      height: 100%;
+      background: var(--bad);
+    }
+    .bar-good {
+      background: var(--ok);
+    }
+    .bar-watch {
+      background: var(--watch);
+    }
+    .mark {
+      position: absolute;
+      top: -3px;
+      bottom: -3px;
+      width: 3px;
+      background: var(--ink);
+    }
+    h3 {
+      margin: 12px 0 4px;
+    }
+    .unfit li {
+      padding: 5px 0;
+      font-size: 15px;
+      line-height: 1.2;
+    }
+    .unfit .dim {
+      display: block;
+    }
+  `,
+})
+export class OptionList {
+  readonly fitting = input.required<readonly OptionRow[]>();
+  readonly unfit = input.required<readonly OptionRow[]>();
+  readonly chosenId = input.required<string | null>();
+  readonly chosen = output<string>();
+}

@@ -1,0 +1,9 @@
+import { PARAMETERS, type PlanInputKey } from '@voltrek/core';
+
+/** What the table of parameters says of a figure: its default where it has one, its plausible range, and why. */
+export function parameterFor(key: PlanInputKey): string | null {
+  const found = PARAMETERS.find((p) => p.id === key);
+  if (!found) return null;
+  const usual = found.value === null ? '' : `usually ${found.value}, `;
+  return `${found.reason} Here ${usual}${found.low} to ${found.high} ${found.unit}.`;
+}

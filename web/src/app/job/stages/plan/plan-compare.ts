@@ -1,0 +1,124 @@
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import type { Odds } from '@voltrek/core';
+import { inHundred } from '../../../shared/words/figures';
+import { LIMIT_WORDS } from '../../../shared/words/words';
+import type { OptionRow } from './option-list';
+
+interface Line {
+  readonly name: string;
+  readonly left: string;
+  readonly right: string;
+}
+
+/** Two options side by side, figure by figure. */
+@Component({
+  selector: 'vt-plan-compare',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <table>
+      <caption class="visually-hidden">
+        Two options side by side
+      </caption>
+      <thead>
+        <tr>
+          <td></td>
+          <th scope="col">{{ left().name }}</th>
+          <th scope="col">
+            <label>
+              <span class="visually-hidden">Compare with</span>
+              <select
+                class="field"
+                [value]="right()?.ranked?.option?.id ?? ''"
+                #pick
+                (change)="picked.emit(pick.value)"
+              >
+                @for (row of others(); track row.ranked.option.id) {
+                  <option
+                    [value]="row.ranked.option.id"
+                    [selected]="row.ranked.option.id === right()?.ranked?.option?.id"
+                  >
+                    {{ row.name }}
+                  </option>
+                }
+              </select>
+            </label>
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        @for (line of lines(); track line.name) {
+          <tr>
+            <th scope="row" class="dim">{{ line.name }}</th>
+            <td>{{ line.left }}</td>
+            <td>{{ line.right }}</td>
+          </tr>
+        }
+      </tbody>
+    </table>
+  `,
+  styles: `
+    table {
+      width: 100%;
+      border-collapse: collapse;
+      font-size: 16px;
+    }
+    th,
+    td {
+      padding: 9px 6px;
+      border-bottom: 1px solid var(--line);
+      text-align: left;
+      vertical-align: middle;
+    }
+    td {
+      font-weight: 700;
+    }
+    thead th {
+      width: 38%;
+    }
+    tbody th {
+      font-weight: 500;
+    }
+    select {
+      font-weight: 700;
+      padding: 6px;
+    }
+  `,
+})
+export class PlanCompare {
+  readonly left = input.required<OptionRow>();
+  readonly right = input.required<OptionRow | null>();
+  readonly others = input.required<readonly OptionRow[]>();
+  readonly odds = input.required<Readonly<Record<string, Odds>>>();
+  readonly picked = output<string>();
+
+  protected readonly lines = computed((): Line[] => {
+    const left = this.left();
+    const right = this.right();
+    const line = (name: string, of: (row: OptionRow) => string): Line => ({
+      name,
+      left: of(left),
+      right: right ? of(right) : '',
+    });
+    const crank = (row: OptionRow, show: (c: NonNullable<OptionRow['ranked']['crank']>) => string): string =>
+      row.ranked.crank ? show(row.ranked.crank) : '-';
+    return [
+      line('odds of a start', (row) => {
+        const odds = this.odds()[row.ranked.option.id];
+        return odds ? inHundred(odds.start) : '-';
+      }),
+      line('outlook', (row) => row.outlook),
+      line('at the starter', (row) => crank(row, (c) => `${c.starterVolts.toFixed(1)} V`)),
+      line('speed', (row) => crank(row, (c) => `${c.rpm.toFixed(0)} of ${c.neededRpm.toFixed(0)} rpm`)),
+      line('starter draws', (row) => crank(row, (c) => `${c.starterAmps.toFixed(0)} A`)),
+      line('help gives', (row) => crank(row, (c) => `${c.sourceAmps.toFixed(0)} A`)),
+      line('lost in leads', (row) => crank(row, (c) => `${c.leadLossVolts.toFixed(2)} V`)),
+      line('at the posts, waking', (row) =>
+        row.ranked.wake ? `${row.ranked.wake.postVolts.toFixed(2)} V` : '-',
+      ),
+      line('charges first', (row) =>
+        row.ranked.chargeMinutes > 0 ? `${row.ranked.chargeMinutes} min` : 'no',
+      ),
+      line('held back by', (row) => LIMIT_WORDS[row.ranked.limitedBy]),
+    ].filter(({ left: l, right: r }) => l !== '-' || (r !== '-' && r !== ''));
+  });
+}

@@ -1,0 +1,364 @@
+import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
+import type { Odds, PlanChanges, PlanInput, RankedOption, Unknown } from '@voltrek/core';
+import { DEFAULT_RULES, UNKNOWNS } from '@voltrek/core';
+import { Chart, type ChartColours } from '../../../shared/ui/chart';
+import { inHundred, percent } from '../../../shared/words/figures';
+import {
+  HELP_WORDS,
+  LIMIT_WORDS,
+  UNKNOWN_WORDS,
+  waitWords,
+  WAKE_OUTCOME_LINES,
+} from '../../../shared/words/words';
+import { crankChart, leadChart, type LeadMetric, waitChart, wakeChart } from './plan-charts';
+import { PlanInputs } from './plan-inputs';
+import type { PlanDetail as Detail, WakeDetail } from './plan-store';
+
+export type DetailTab = 'crank' | 'wait' | 'leads' | 'inputs';
+
+const TABS: readonly { readonly id: DetailTab; readonly name: string }[] = [
+  { id: 'crank', name: 'Crank' },
+  { id: 'wait', name: 'Wait' },
+  { id: 'leads', name: 'Leads' },
+  { id: 'inputs', name: 'Figures' },
+];
+const METRICS: readonly { readonly id: LeadMetric; readonly name: string }[] = [
+  { id: 'odds', name: 'in 100' },
+  { id: 'rpm', name: 'rpm' },
+  { id: 'starterVolts', name: 'volts' },
+  { id: 'riseC', name: 'warming' },
+];
+/** Odds nearer to certainty than this leave no doubt worth naming. */
+const SURE_SHARE = 0.99;
+
+/** One option in depth: figures, the crank in time, how long to wait, which leads, and every figure it rests on. */
+@Component({
+  selector: 'vt-plan-detail',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Chart, PlanInputs],
+  template: `
+    <dl class="figures">
+      @if (ranked().crank; as crank) {
+        <div>
+          <dt>at the starter</dt>
+          <dd class="figure">{{ crank.starterVolts.toFixed(1) }} <small>V</small></dd>
+        </div>
+        <div>
+          <dt>needs {{ crank.neededRpm.toFixed(0) }}</dt>
+          <dd class="figure">{{ crank.rpm.toFixed(0) }} <small>rpm</small></dd>
+        </div>
+        <div>
+          <dt>it draws</dt>
+          <dd class="figure">{{ crank.starterAmps.toFixed(0) }} <small>A</small></dd>
+        </div>
+        <div>
+          <dt>leads lose</dt>
+          <dd class="figure">{{ crank.leadLossVolts.toFixed(2) }} <small>V</small></dd>
+        </div>
+      }
+      @if (ranked().wake; as wake) {
+        <div>
+          <dt>at the posts</dt>
+          <dd class="figure">{{ wake.postVolts.toFixed(2) }} <small>V</small></dd>
+        </div>
+        <div>
+          <dt>while it wakes</dt>
+          <dd class="figure">{{ wakeAmps }} <small>A</small></dd>
+        </div>
+        <div>
+          <dt>leads lose</dt>
+          <dd class="figure">{{ wake.leadLossVolts.toFixed(2) }} <small>V</small></dd>
+        </div>
+      }
+    </dl>
+    @if (wake(); as w) {
+      <div class="chart">
+        <vt-chart [draw]="drawWake()" [summary]="wakeSummary()" />
+      </div>
+      <p>{{ wakeLines[w.charged.outcome] }}</p>
+      <p class="dim">{{ wakeLines[w.flat.outcome] }}</p>
+    } @else if (ranked().crank) {
+      <div class="tabs" role="tablist" aria-label="In depth">
+        @for (t of tabs; track t.id) {
+          <button
+            type="button"
+            role="tab"
+            class="key"
+            [id]="'tab-' + t.id"
+            [attr.aria-selected]="tab() === t.id"
+            [attr.aria-controls]="'panel-plan'"
+            (click)="tab.set(t.id)"
+          >
+            {{ t.name }}
+          </button>
+        }
+      </div>
+      <div id="panel-plan" role="tabpanel" [attr.aria-labelledby]="'tab-' + tab()" class="panel">
+        @if (isStale()) {
+          <p class="stale" role="status">
+            <i class="bi bi-clock-history" aria-hidden="true"></i> From before the change.
+            @if (progress() === null) {
+              <button type="button" class="key" (click)="again.emit()">Compute again</button>
+            }
+          </p>
+        }
+        @switch (tab()) {
+          @case ('crank') {
+            @if (detail()?.trace) {
+              <div class="chart"><vt-chart [draw]="drawCrank()" [summary]="crankSummary()" /></div>
+            }
+          }
+          @case ('wait') {
+            @if (curve(); as curve) {
+              <p class="say">
+                <strong>{{ waitLine() }}</strong>
+              </p>
+              @if (curve.start.length > 1) {
+                <div class="chart"><vt-chart [draw]="drawWait()" [summary]="waitLine()" /></div>
+              }
+            }
+          }
+          @case ('leads') {
+            @if (cells()) {
+              <div class="keys metrics" role="radiogroup" aria-label="Show">
+                @for (m of metrics; track m.id) {
+                  <button
+                    type="button"
+                    role="radio"
+                    class="key"
+                    [attr.aria-checked]="metric() === m.id"
+                    (click)="metric.set(m.id)"
+                  >
+                    {{ m.name }}
+                  </button>
+                }
+              </div>
+              <div class="chart"><vt-chart [draw]="drawLeads()" [summary]="leadSummary()" /></div>
+            } @else if (progress() === null) {
+              <p>This source has no leads to choose.</p>
+            }
+          }
+          @case ('inputs') {
+            <vt-plan-inputs [inputs]="inputs()" [changes]="changes()" (changed)="changed.emit($event)" />
+          }
+        }
+      </div>
+    }
+    @if (progress(); as share) {
+      <div class="progress-line" role="status">
+        <span>computing, {{ percentDone() }}</span>
+        <span class="track"><span [style.width.%]="share * 100"></span></span>
+        <button type="button" class="key" (click)="cancelled.emit()">Stop</button>
+      </div>
+    }
+    @if (odds(); as o) {
+      <p class="odds">
+        <span
+          >Odds of a start <strong>{{ oddsText() }}</strong
+          >, {{ band() }}.</span
+        >
+        @if (doubt(); as d) {
+          Most of the doubt is {{ d }}.
+        }
+      </p>
+    }
+    @if (ranked().crank) {
+      <p>
+        Held back most by <strong>{{ limitWords[ranked().limitedBy] }}</strong
+        >.
+        @if (bestHelp(); as help) {
+          Would help most: <strong>{{ help }}</strong
+          >.
+        }
+      </p>
+    }
+  `,
+  styles: `
+    :host {
+      display: flex;
+      flex-direction: column;
+      gap: 10px;
+      min-height: 0;
+      overflow: auto;
+    }
+    :host > * {
+      flex-shrink: 0;
+    }
+    .figures {
+      display: grid;
+      grid-template-columns: repeat(4, auto);
+      justify-content: space-between;
+      gap: 4px 8px;
+      margin: 0;
+    }
+    dt {
+      font-size: 14px;
+    }
+    .figure {
+      font-size: 23px;
+    }
+    .tabs {
+      display: grid;
+      grid-template-columns: repeat(4, 1fr);
+      gap: 0;
+    }
+    .tabs .key {
+      padding: 4px;
+      border-radius: 0;
+      margin-left: -2px;
+    }
+    .tabs .key:first-child {
+      border-radius: 5px 0 0 5px;
+      margin-left: 0;
+    }
+    .tabs .key:last-child {
+      border-radius: 0 5px 5px 0;
+    }
+    .tabs [aria-selected='true'] {
+      position: relative;
+      border-color: var(--ink);
+      background: var(--ink);
+      color: var(--paper);
+    }
+    .panel {
+      display: flex;
+      flex-direction: column;
+      gap: 8px;
+      flex: 1 0 auto;
+    }
+    .chart {
+      flex: 1 0 280px;
+      height: 280px;
+    }
+    :host > .chart {
+      flex: none;
+    }
+    .metrics {
+      gap: 6px;
+    }
+    .metrics .key {
+      flex: 1;
+      padding: 4px 6px;
+    }
+    .stale {
+      color: var(--watch);
+      font-weight: 600;
+    }
+    .progress-line {
+      display: grid;
+      grid-template-columns: auto 1fr auto;
+      align-items: center;
+      gap: 12px;
+      color: var(--dim);
+      font-size: 15px;
+    }
+    .progress-line .track {
+      height: 6px;
+      background: var(--body);
+    }
+    .progress-line .track span {
+      display: block;
+      height: 100%;
+      background: var(--dim);
+    }
+    .odds strong {
+      font-size: 20px;
+    }
+  `,
+})
+export class PlanDetailView {
+  readonly ranked = input.required<RankedOption>();
+  readonly detail = input.required<Detail | null>();
+  readonly wake = input.required<WakeDetail | null>();
+  /** Odds drawn for the list, until the detail has its own. */
+  readonly listOdds = input.required<Odds | null>();
+  readonly isStale = input.required<boolean>();
+  readonly progress = input.required<number | null>();
+  readonly inputs = input.required<readonly PlanInput[]>();
+  readonly changes = input.required<PlanChanges>();
+  readonly changed = output<PlanChanges>();
+  readonly cancelled = output();
+  readonly again = output();
+
+  protected readonly tabs = TABS;
+  protected readonly metrics = METRICS;
+  protected readonly limitWords = LIMIT_WORDS;
+  protected readonly wakeLines = WAKE_OUTCOME_LINES;
+  protected readonly wakeAmps = DEFAULT_RULES.wakeAmps;
+  protected readonly tab = signal<DetailTab>('crank');
+  protected readonly metric = signal<LeadMetric>('odds');
+  protected readonly percentDone = computed(() => percent(this.progress() ?? 0));
+
+  /** Each part by itself, so that a chart is drawn again only when its own part is new. */
+  private readonly trace = computed(() => this.detail()?.trace);
+  protected readonly curve = computed(() => this.detail()?.curve);
+  protected readonly cells = computed(() => this.detail()?.cells);
+  private readonly leads = computed(() => this.detail()?.of.rescue.leads ?? null);
+
+  protected readonly drawCrank = computed(() => {
+    const trace = this.trace();
+    return (c: ChartColours) => (trace ? crankChart(trace, c) : {});
+  });
+  protected readonly drawWait = computed(() => {
+    const curve = this.curve();
+    return (c: ChartColours) => (curve ? waitChart(curve, c) : {});
+  });
+  protected readonly drawLeads = computed(() => {
+    const cells = this.cells();
+    const leads = this.leads();
+    const metric = this.metric();
+    return (c: ChartColours) => (cells ? leadChart(cells, leads, metric, c) : {});
+  });
+  protected readonly drawWake = computed(() => {
+    const wake = this.wake();
+    return (c: ChartColours) =>
+      wake ? wakeChart(wake.charged, wake.flat, DEFAULT_RULES.wakeMinVolts, c) : {};
+  });
+
+  protected readonly crankSummary = computed(() => {
+    const trace = this.trace();
+    if (!trace) return '';
+    const fires = trace.startsAtSeconds;
+    return `Crank in time: dips to ${trace.dipVolts.toFixed(1)} V, ends at ${trace.rpm.at(-1)!.toFixed(0)} rpm, needs ${trace.neededRpm.toFixed(0)}. ${
+      fires === null ? 'Does not fire within 3 s.' : `Fires after ${fires.toFixed(1)} s.`
+    }`;
+  });
+  protected readonly wakeSummary = computed(() => {
+    const wake = this.wake();
+    return wake ? `${WAKE_OUTCOME_LINES[wake.charged.outcome]} ${WAKE_OUTCOME_LINES[wake.flat.outcome]}` : '';
+  });
+  protected readonly waitLine = computed(() => {
+    const curve = this.curve();
+    return curve ? waitWords(curve) : '';
+  });
+  protected readonly leadSummary = computed(() => {
+    const cells = this.cells() ?? [];
+    const best = [...cells].sort((a, b) => b.odds - a.odds)[0];
+    return best
+      ? `Lead sets for this rescue. Best: ${best.sectionMm2} mm², ${best.lengthM} m, ${inHundred(best.odds)}.`
+      : '';
+  });
+
+  protected readonly odds = computed(() => this.detail()?.odds ?? this.listOdds());
+  protected readonly oddsText = computed(() => inHundred(this.odds()?.start ?? 0));
+  protected readonly band = computed(() => {
+    const odds = this.odds();
+    return odds
+      ? `${Math.floor(odds.low * 100)} to ${Math.ceil(odds.high * 100)} by ${odds.samples} draws`
+      : '';
+  });
+  protected readonly doubt = computed(() => {
+    const odds = this.odds();
+    const isDoubtful = odds && odds.start > 1 - SURE_SHARE && odds.start < SURE_SHARE;
+    return isDoubtful ? UNKNOWN_WORDS[largestDoubt(odds)] : null;
+  });
+  protected readonly bestHelp = computed(() => {
+    const best = this.detail()?.helps?.[0];
+    return best ? `${HELP_WORDS[best.help]}, ${inHundred(best.odds)}` : null;
+  });
+}
+
+/** The unknown that moves the outcome most. */
+function largestDoubt({ matters }: Odds): Unknown {
+  return UNKNOWNS.reduce((a, b) => (matters[b] > matters[a] ? b : a));
+}

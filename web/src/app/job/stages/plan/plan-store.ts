@@ -1,0 +1,178 @@
+import { inject, InjectionToken } from '@angular/core';
+import type {
+  CrankTrace,
+  HelpGain,
+  LeadCell,
+  Odds,
+  PlanCase,
+  WaitCurve,
+  WakeCase,
+  WakeTrace,
+} from '@voltrek/core';
+import { patchState, signalStore, withHooks, withMethods, withState } from '@ngrx/signals';
+import { proxy } from 'comlink';
+import type { PlanRun, PlanRunner } from '../../../workers/plan-runner';
+
+/** Two workers: the odds of all options, and the detail of the one looked at, do not wait for each other. */
+export const ODDS_RUNNER = new InjectionToken<PlanRunner>('odds runner');
+export const DETAIL_RUNNER = new InjectionToken<PlanRunner>('detail runner');
+
+/** Draws: enough for a band of about a point either way in the list, fewer where many odds are compared on the same draws. */
+const LIST_SAMPLES = 4000;
+const WAIT_SAMPLES = 500;
+const GRID_SAMPLES = 200;
+/** The longest wait that is looked at. */
+export const LONGEST_WAIT_MIN = 15;
+const TRACE_SECONDS = 3;
+
+/** What is known so far of one option in depth. */
+export interface PlanDetail {
+  readonly of: PlanCase;
+  readonly trace: CrankTrace | null;
+  readonly odds: Odds | null;
+  readonly curve: WaitCurve | null;
+  readonly helps: readonly HelpGain[] | null;
+  readonly cells: readonly LeadCell[] | null;
+}
+
+export interface WakeDetail {
+  readonly charged: WakeTrace;
+  readonly flat: WakeTrace;
+}
+
+interface PlanState {
+  /** Odds by option id, as far as they are computed for what was last asked. */
+  readonly byOption: Readonly<Record<string, Odds>>;
+  /** Share of the asked odds that is done; null when nothing is being computed. */
+  readonly oddsProgress: number | null;
+  readonly detail: PlanDetail | null;
+  readonly wake: WakeDetail | null;
+  readonly detailProgress: number | null;
+  readonly problem: string | null;
+  /** A worker died and was started again. */
+  readonly restarts: number;
+}
+
+const nothing: PlanState = {
+  byOption: {},
+  oddsProgress: null,
+  detail: null,
+  wake: null,
+  detailProgress: null,
+  problem: null,
+  restarts: 0,
+};
+/** How often a worker that dies is started again before the screen says so and asks. */
+const MOST_RESTARTS = 1;
+const FAILED = 'The figures could not be computed.';
+
+/** The figures of Plan, computed in workers while the screen stays. Dies with it. */
+export const PlanStore = signalStore(
+  withState(nothing),
+  withMethods((store, oddsRunner = inject(ODDS_RUNNER), detailRunner = inject(DETAIL_RUNNER)) => {
+    /** Runs one round, and once more when its worker dies. */
+    async function round(runner: PlanRunner, work: (run: PlanRun) => Promise<void>): Promise<void> {
+      for (let tries = 0; ; tries++) {
+        const run = runner.begin();
+        try {
+          await work(run);
+          return;
+        } catch {
+          if (!run.isCurrent()) return;
+          if (tries >= MOST_RESTARTS) {
+            patchState(store, { oddsProgress: null, detailProgress: null, problem: FAILED });
+            return;
+          }
+          patchState(store, ({ restarts }) => ({ restarts: restarts + 1 }));
+        }
+      }
+    }
+
+    return {
+      /** The odds of every option anew, best ranked first; whatever was under way is stopped. */
+      async askOdds(cases: ReadonlyMap<string, PlanCase>): Promise<void> {
+        patchState(store, { byOption: {}, problem: null, oddsProgress: cases.size > 0 ? 0 : null });
+        if (cases.size === 0) return;
+        await round(oddsRunner, async (run) => {
+          let done = 0;
+          for (const [optionId, plan] of cases) {
+            const before = done;
+            const odds = await run.ask((worker) =>
+              worker.odds(
+                plan,
+                LIST_SAMPLES,
+                proxy((share) => {
+                  if (run.isCurrent()) patchState(store, { oddsProgress: (before + share) / cases.size });
+                }),
+              ),
+            );
+            if (!run.isCurrent()) return;
+            done++;
+            patchState(store, ({ byOption }) => ({ byOption: { ...byOption, [optionId]: odds } }));
+          }
+          patchState(store, { oddsProgress: null });
+        });
+      },
+
+      /** Everything about one option. What was known of another stays until the first new figure is there. */
+      async askDetail(plan: PlanCase): Promise<void> {
+        patchState(store, { detailProgress: 0, problem: null });
+        await round(detailRunner, async (run) => {
+          let detail: PlanDetail = {
+            of: plan,
+            trace: null,
+            odds: null,
+            curve: null,
+            helps: null,
+            cells: null,
+          };
+          const know = (part: Partial<PlanDetail>, share: number): boolean => {
+            if (!run.isCurrent()) return false;
+            detail = { ...detail, ...part };
+            patchState(store, { detail, detailProgress: share });
+            return true;
+          };
+          const within = (from: number, to: number) =>
+            proxy((share: number) => {
+              if (run.isCurrent()) patchState(store, { detailProgress: from + (to - from) * share });
+            });
+          const trace = await run.ask((worker) => worker.trace(plan, TRACE_SECONDS));
+          if (!know({ trace }, 0.1)) return;
+          const odds = await run.ask((worker) => worker.odds(plan, LIST_SAMPLES, within(0.1, 0.3)));
+          if (!know({ odds }, 0.3)) return;
+          const curve = await run.ask((worker) =>
+            worker.wait(plan, LONGEST_WAIT_MIN, WAIT_SAMPLES, within(0.3, 0.6)),
+          );
+          if (!know({ curve }, 0.6)) return;
+          const helps = await run.ask((worker) => worker.helps(plan, odds.start, LIST_SAMPLES / 4));
+          if (!know({ helps }, 0.7)) return;
+          const cells = await run.ask((worker) => worker.leads(plan, GRID_SAMPLES, within(0.7, 1)));
+          if (know({ cells }, 1)) patchState(store, { detailProgress: null });
+        });
+      },
+
+      /** The wake-up of one option in time. */
+      async askWake(charged: WakeCase, flat: WakeCase): Promise<void> {
+        patchState(store, { detailProgress: 0, problem: null });
+        await round(detailRunner, async (run) => {
+          const wake = {
+            charged: await run.ask((worker) => worker.wake(charged)),
+            flat: await run.ask((worker) => worker.wake(flat)),
+          };
+          if (run.isCurrent()) patchState(store, { wake, detailProgress: null });
+        });
+      },
+
+      /** Stops what is under way; what is already known stays. */
+      cancel(): void {
+        oddsRunner.stop();
+        detailRunner.stop();
+        patchState(store, { oddsProgress: null, detailProgress: null });
+      },
+    };
+  }),
+  withHooks(() => {
+    const runners = [inject(ODDS_RUNNER), inject(DETAIL_RUNNER)];
+    return { onDestroy: () => runners.forEach((runner) => runner.stop()) };
+  }),
+);

@@ -1,0 +1,349 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  linkedSignal,
+  output,
+  signal,
+  untracked,
+} from '@angular/core';
+import {
+  clampsOn,
+  DEFAULT_RULES,
+  type KitItem,
+  type Odds,
+  type PlanChanges,
+  planInputs,
+  planRecord,
+  type RankedOption,
+  rollingStart,
+  type WaitCurve,
+  withChanges,
+} from '@voltrek/core';
+import { Store } from '@ngrx/store';
+import { PlanRunner } from '../../../workers/plan-runner';
+import { inHundred, percent, volts } from '../../../shared/words/figures';
+import {
+  OUTLOOK_WORDS,
+  ROLLING_BAR_WORDS,
+  ROLLING_CAUTION_WORDS,
+  unfitWords,
+} from '../../../shared/words/words';
+import { NextAction } from '../../next-action';
+import { optionName } from '../../option-name';
+import { selectOptions, selectPlanCases, selectWakeCases, type Work } from '../../state/job-selectors';
+import { Reporter } from '../../state/reporter';
+import { OptionList, type OptionRow } from './option-list';
+import { PlanCompare } from './plan-compare';
+import { PlanDetailView } from './plan-detail';
+import { DETAIL_RUNNER, LONGEST_WAIT_MIN, ODDS_RUNNER, PlanStore } from './plan-store';
+
+/** A bar's full track stands for this many times the needed speed (or the least wake volts). */
+const TRACK_RATIO = 3;
+const WAKE_TRACK_RATIO = 1.4;
+
+/** What is on the van, ranked by what the circuit says it will do here, and the chosen one in depth. */
+@Component({
+  selector: 'vt-plan',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [NextAction, OptionList, PlanCompare, PlanDetailView],
+  providers: [
+    { provide: ODDS_RUNNER, useClass: PlanRunner },
+    { provide: DETAIL_RUNNER, useClass: PlanRunner },
+    PlanStore,
+  ],
+  template: `
+    <section class="stage" aria-labelledby="stage-title">
+      <header>
+        <h1 id="stage-title">Plan</h1>
+        <span class="dim">{{ basis() }}</span>
+        @if (fitting().length > 1) {
+          <button
+            type="button"
+            class="key"
+            [attr.aria-pressed]="isComparing()"
+            (click)="isComparing.set(!isComparing())"
+          >
+            Side by side
+          </button>
+        }
+      </header>
+      @if (store.problem(); as problem) {
+        <p class="problem" role="alert">
+          {{ problem }} <button type="button" class="key" (click)="computeAll()">Compute again</button>
+        </p>
+      } @else if (store.restarts() > 0) {
+        <p class="dim" role="status">The computing stopped once and was started again.</p>
+      }
+      <div class="split">
+        <vt-option-list
+          [fitting]="fitting()"
+          [unfit]="unfit()"
+          [chosenId]="chosen()?.ranked?.option?.id ?? null"
+          (chosen)="chosenId.set($event)"
+        >
+          @if (store.oddsProgress() !== null) {
+            <p class="dim drawing" role="status">Odds: {{ oddsProgress() }} drawn</p>
+          }
+          <p class="rolling">
+            <strong>Rolling start</strong> <span class="dim">{{ rolling() }}</span>
+          </p>
+        </vt-option-list>
+        @if (chosen(); as c) {
+          @if (isComparing()) {
+            <vt-plan-compare
+              [left]="c"
+              [right]="compared()"
+              [others]="others()"
+              [odds]="store.byOption()"
+              (picked)="comparedId.set($event)"
+            />
+          } @else {
+            <vt-plan-detail
+              [ranked]="c.ranked"
+              [detail]="store.detail()"
+              [wake]="wakes() ? store.wake() : null"
+              [listOdds]="listOdds()"
+              [isStale]="isStale()"
+              [progress]="store.detailProgress()"
+              [inputs]="inputs()"
+              [changes]="changes()"
+              (changed)="change($event)"
+              (cancelled)="store.cancel()"
+              (again)="computeDetail()"
+            />
+          }
+        }
+      </div>
+    </section>
+    <vt-next-action [label]="label()" [disabled]="!chosen()" (go)="take()" />
+  `,
+  styles: `
+    :host {
+      display: contents;
+    }
+    .stage {
+      overflow: hidden;
+    }
+    header .key {
+      min-height: 40px;
+      align-self: center;
+    }
+    header .dim {
+      margin-right: auto;
+    }
+    .split {
+      flex: 1 1 0;
+      min-height: 0;
+      display: grid;
+      grid-template-columns: 222px minmax(0, 1fr);
+      gap: 14px;
+    }
+    .rolling,
+    .drawing {
+      margin-top: 10px;
+      font-size: 15px;
+      line-height: 1.25;
+    }
+    .rolling .dim {
+      display: block;
+      margin: 0;
+    }
+    @media (max-width: 720px) {
+      .stage {
+        overflow: auto;
+      }
+      .split {
+        display: block;
+        flex: none;
+      }
+      vt-plan-detail,
+      vt-plan-compare {
+        display: flex;
+        margin-top: 16px;
+      }
+    }
+  `,
+})
+export class Plan {
+  readonly work = input.required<Work>();
+  readonly next = output();
+
+  private readonly reporter = inject(Reporter);
+  private readonly options = inject(Store).selectSignal(selectOptions);
+  private readonly cases = inject(Store).selectSignal(selectPlanCases);
+  private readonly wakeCases = inject(Store).selectSignal(selectWakeCases);
+  protected readonly store = inject(PlanStore);
+
+  /** The option in the log; a value of its own, so that other events do not move what is being looked at. */
+  private readonly loggedId = computed(() => this.work().job.plan?.optionId ?? null);
+  protected readonly chosenId = linkedSignal<string | null>(() => this.loggedId());
+  protected readonly comparedId = signal<string | null>(null);
+  protected readonly isComparing = signal(false);
+  /** Figures changed by hand, by option; new readings make them stale, so they go. */
+  private readonly changesByOption = linkedSignal<unknown, Readonly<Record<string, PlanChanges>>>({
+    source: this.cases,
+    computation: () => ({}),
+  });
+
+  private readonly rows = computed(() => {
+    const { kit } = this.work();
+    const odds = this.store.byOption();
+    return this.options().map((o) => rowOf(o, kit, odds[o.option.id]));
+  });
+  /** By odds once all are drawn, so that nothing moves under a finger before. */
+  protected readonly fitting = computed(() => {
+    const fit = this.rows().filter((r) => !r.ranked.unfit);
+    const odds = this.store.byOption();
+    const points = (row: OptionRow): number => Math.round((odds[row.ranked.option.id]?.start ?? 0) * 100);
+    const areAllDrawn = fit.every((r) => odds[r.ranked.option.id]);
+    return areAllDrawn
+      ? [...fit].sort(
+          (a, b) =>
+            Number(a.ranked.option.chargeOnly) - Number(b.ranked.option.chargeOnly) || points(b) - points(a),
+        )
+      : fit;
+  });
+  protected readonly unfit = computed(() => this.rows().filter((r) => r.ranked.unfit));
+  protected readonly chosen = computed(
+    () => this.fitting().find((r) => r.ranked.option.id === this.chosenId()) ?? this.fitting()[0] ?? null,
+  );
+  private readonly chosenOptionId = computed(() => this.chosen()?.ranked.option.id ?? null);
+  protected readonly others = computed(() =>
+    this.fitting().filter((r) => r.ranked.option.id !== this.chosenOptionId()),
+  );
+  protected readonly compared = computed(
+    () => this.others().find((r) => r.ranked.option.id === this.comparedId()) ?? this.others()[0] ?? null,
+  );
+  protected readonly wakes = computed(() => this.work().machine.engine === null);
+  protected readonly changes = computed(() => this.changesByOption()[this.chosenOptionId() ?? ''] ?? {});
+  private readonly currentCase = computed(() => {
+    const plan = this.cases().get(this.chosenOptionId() ?? '');
+    return plan ? withChanges(plan, this.changes()) : null;
+  });
+  protected readonly isStale = computed(() => {
+    const detail = this.store.detail();
+    return detail !== null && detail.of !== this.currentCase();
+  });
+  protected readonly listOdds = computed(() => this.store.byOption()[this.chosenOptionId() ?? ''] ?? null);
+  protected readonly oddsProgress = computed(() => percent(this.store.oddsProgress() ?? 0));
+  protected readonly inputs = computed(() => {
+    const plan = this.currentCase();
+    const { job } = this.work();
+    const isRead = job.readings.some((r) => r.kind === 'rest');
+    return plan
+      ? planInputs(plan, { soc: isRead ? 'typed' : 'assumed', tempC: job.scene ? 'scene' : 'assumed' })
+      : [];
+  });
+  protected readonly basis = computed(() =>
+    this.work().job.readings.some((r) => r.kind === 'rest')
+      ? 'from the readings taken'
+      : 'assumes a block at 10 %: not measured',
+  );
+  protected readonly rolling = computed(() => {
+    const { machine, job } = this.work();
+    const rest = job.readings.filter((r) => r.kind === 'rest').at(-1)?.volts ?? null;
+    const roll = rollingStart(machine, {
+      sloping: job.scene?.sloping ?? false,
+      ontoRoad: job.scene?.place === 'street' || job.scene?.place === 'verge',
+      restVolts: machine.blocks.length > 1 ? null : rest,
+    });
+    return roll.allowed
+      ? `possible: ${roll.cautions.map((c) => ROLLING_CAUTION_WORDS[c]).join(', ')}`
+      : `no: ${roll.bars.map((b) => ROLLING_BAR_WORDS[b]).join(', ')}`;
+  });
+  private readonly isTaken = computed(() => this.loggedId() === this.chosenOptionId());
+  protected readonly label = computed(() => {
+    const name = this.chosen()?.name;
+    return !name ? 'Nothing fits' : this.isTaken() ? 'Go on to Hook up' : `Take: ${name}`;
+  });
+
+  constructor() {
+    // New readings or a new scene make what was drawn stale: draw again from what is known now.
+    effect(() => {
+      const cases = this.cases();
+      untracked(() => void this.store.askOdds(cases));
+    });
+    effect(() => {
+      this.currentCase();
+      this.wakeCases();
+      this.chosenOptionId();
+      untracked(() => this.computeDetail());
+    });
+  }
+
+  protected computeDetail(): void {
+    const plan = this.currentCase();
+    const wake = this.wakeCases().get(this.chosenOptionId() ?? '');
+    if (plan) void this.store.askDetail(plan);
+    else if (wake) void this.store.askWake(wake.charged, wake.flat);
+  }
+
+  protected computeAll(): void {
+    void this.store.askOdds(this.cases());
+    this.computeDetail();
+  }
+
+  protected change(changes: PlanChanges): void {
+    const id = this.chosenOptionId();
+    if (id) this.changesByOption.update((all) => ({ ...all, [id]: changes }));
+  }
+
+  protected take(): void {
+    const chosen = this.chosen();
+    if (!chosen) return;
+    const plan = planRecord(chosen.ranked, this.figures(chosen.ranked));
+    if (!this.isTaken() && plan) {
+      this.reporter.report('plan.chosen', plan);
+      // Refused while clamps are on: stay, the reason is on screen.
+      if (clampsOn(this.work().job.hookup).length > 0) return;
+    }
+    this.next.emit();
+  }
+
+  /** What the log keeps beside the ranking: odds, the computed wait, and every figure with its origin. */
+  private figures({ chargeMinutes }: RankedOption) {
+    const detail = this.isStale() ? null : this.store.detail();
+    const changes = this.changes();
+    const waitMinutes = changes.waitMinutes ?? computedWait(detail?.curve ?? null) ?? chargeMinutes;
+    return {
+      odds: detail?.odds?.start ?? this.listOdds()?.start ?? null,
+      waitMinutes,
+      inputs: this.inputs().map((input) =>
+        changes[input.key] === undefined
+          ? input.key === 'waitMinutes'
+            ? { ...input, value: waitMinutes }
+            : input
+          : { ...input, origin: 'changed' as const },
+      ),
+    };
+  }
+}
+
+/** The knee of the curve, and never less than lets the volts settle; null without a curve that says. */
+function computedWait(curve: WaitCurve | null): number | null {
+  if (!curve || curve.shape === 'no-supply' || curve.shape === 'no-use') return null;
+  return Math.max(
+    DEFAULT_RULES.donorWaitMinLeast,
+    curve.shape === 'still-rising' ? LONGEST_WAIT_MIN : curve.kneeMinutes,
+  );
+}
+
+function rowOf(ranked: RankedOption, kit: readonly KitItem[], odds: Odds | undefined): OptionRow {
+  const { crank, wake, outlook, unfit } = ranked;
+  const track = wake ? WAKE_TRACK_RATIO : TRACK_RATIO;
+  const ratio = crank && !crank.turns ? 0 : ranked.score;
+  const speed = crank ? `${crank.rpm.toFixed(0)} rpm` : wake ? volts(wake.postVolts) : '';
+  return {
+    ranked,
+    name: optionName(ranked, kit),
+    outlook: unfit ? unfitWords(unfit) : outlook ? OUTLOOK_WORDS[outlook] : '',
+    tone: outlook === 'cranks' || outlook === 'wakes' ? 'good' : outlook === 'marginal' ? 'watch' : 'bad',
+    bar: Math.min(100, (ratio / track) * 100),
+    mark: 100 / track,
+    figure: odds ? inHundred(odds.start) : speed,
+  };
+}

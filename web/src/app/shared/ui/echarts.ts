@@ -1,0 +1,25 @@
+import { HeatmapChart, LineChart } from 'echarts/charts';
+import {
+  AriaComponent,
+  GridComponent,
+  MarkAreaComponent,
+  MarkLineComponent,
+  TooltipComponent,
+  VisualMapComponent,
+} from 'echarts/components';
+import * as echarts from 'echarts/core';
+import { SVGRenderer } from 'echarts/renderers';
+
+echarts.use([
+  AriaComponent,
+  SVGRenderer,
+  GridComponent,
+  HeatmapChart,
+  LineChart,
+  MarkAreaComponent,
+  MarkLineComponent,
+  TooltipComponent,
+  VisualMapComponent,
+]);
+
+export default echarts;

@@ -1,0 +1,40 @@
+import { Injectable } from '@angular/core';
+import { type Remote, wrap } from 'comlink';
+import type { PlanWorker } from './plan.worker';
+
+/** One round of computing. Its results count only while it is the current one. */
+export interface PlanRun {
+  readonly isCurrent: () => boolean;
+  /** Asks the worker. Rejects when the worker dies, which otherwise would answer nothing for ever. */
+  readonly ask: <T>(what: (worker: Remote<PlanWorker>) => Promise<T>) => Promise<T>;
+}
+
+/** Owns one worker: a new round ends the one before, worker and all, which stops it at once. */
+@Injectable()
+export class PlanRunner {
+  private worker: Worker | undefined;
+  private round = 0;
+
+  begin(): PlanRun {
+    this.stop();
+    const round = this.round;
+    const worker = new Worker(new URL('./plan.worker', import.meta.url), { type: 'module' });
+    this.worker = worker;
+    const remote = wrap<PlanWorker>(worker);
+    const crashed = new Promise<never>((_, reject) => {
+      worker.onerror = ({ message }) => reject(new Error(message));
+    });
+    // Nobody may be asking in the moment it dies.
+    crashed.catch(() => undefined);
+    return {
+      isCurrent: () => round === this.round,
+      ask: (what) => Promise.race([what(remote), crashed]),
+    };
+  }
+
+  stop(): void {
+    this.worker?.terminate();
+    this.worker = undefined;
+    this.round++;
+  }
+}
