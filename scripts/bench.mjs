@@ -45,7 +45,7 @@ function medianMs(runs, task) {
 
 const print = (name, text) => process.stdout.write(`${name.padEnd(44)} ${text}\n`);
 
-const ours = medianMs(40, () => core.simulateCrank(crank));
+const ours = medianMs(400, () => core.simulateCrank(crank));
 const folder = mkdtempSync(join(tmpdir(), 'voltrek-bench-'));
 const netlist = join(folder, 'crank.cir');
 writeFileSync(netlist, core.toSpice(crank));
@@ -63,16 +63,77 @@ print('DC solution of a whole rescue', `${(dc * 1000).toFixed(0)} us; ${Math.rou
 print('quasi-steady crank', `${(medianMs(400, () => core.crankPoint(rescue, ENGINE)) * 1000).toFixed(0)} us`);
 
 const belief = { rating: FLOODED, soc: 0.15, socLow: 0.1, socHigh: 0.2 };
-const oddsMs = (samples) =>
-  medianMs(9, () =>
-    core.startOdds({ rescue, blocks: [belief], engine: ENGINE, samples }, core.seededRandom(1)),
-  );
-const thousand = oddsMs(1000);
-for (const samples of [1000, 2000, 5000, 10_000]) {
-  const ms = samples === 1000 ? thousand : oddsMs(samples);
-  const growth = ms / thousand / (samples / 1000);
-  print(
-    `odds, ${samples} samples`,
-    `${ms.toFixed(0)} ms; ${Math.round((samples / ms) * 1000)} a second; growth ${growth.toFixed(2)}`,
-  );
+const plan = { rescue, beliefs: [belief], engine: ENGINE, waitMinutes: 0, chargeOnly: false };
+
+/** Cost as something grows, against its first size: 1.00 is growth in proportion. */
+function growth(name, sizes, runs, task) {
+  let first = null;
+  for (const size of sizes) {
+    const ms = medianMs(runs, () => task(size));
+    first ??= ms / size;
+    print(
+      `${name}, ${size}`,
+      `${ms.toFixed(1)} ms; ${Math.round((size / ms) * 1000)} a second; growth ${(ms / size / first).toFixed(2)}`,
+    );
+  }
 }
+growth('odds samples', [1000, 2000, 5000, 10_000], 9, (samples) =>
+  core.oddsOf(core.afterWait(plan), ENGINE, samples, core.seededRandom(1)),
+);
+
+const car = {
+  id: 'bench',
+  maker: 'Bench',
+  model: 'Bench',
+  machineClass: 'car',
+  gearbox: 'manual',
+  systemVolts: 12,
+  blocks: [{ rating: FLOODED, rect: { xMm: 100, yMm: 400, widthMm: 240, lengthMm: 180 } }],
+  points: [
+    { id: 'plus', kind: 'block-positive', xMm: 150, yMm: 490, block: 0 },
+    { id: 'ground', kind: 'ground-point', xMm: 1400, yMm: 500 },
+  ],
+  engine: ENGINE,
+};
+const blocks = core.casualtyBlocks(car, [11.9], TEMP_C);
+const packOf = (i) => ({
+  kind: 'lithium-pack',
+  id: `p${i}`,
+  peakAmps: 800,
+  peakSeconds: 3,
+  charge: 0.8,
+  leads: LEADS,
+});
+growth('sources ranked', [5, 10, 20, 40], 15, (count) =>
+  core.rankOptions(
+    car,
+    Array.from({ length: count }, (_, i) => packOf(i)),
+    blocks,
+    TEMP_C,
+    core.DEFAULT_RULES,
+  ),
+);
+const donor = {
+  kind: 'donor',
+  id: 'd',
+  machineId: 'bench',
+  systemVolts: 12,
+  block: DONOR,
+  soc: 0.95,
+  alternatorSpareAmps: 60,
+};
+const setOf = (i) => ({ kind: 'lead-set', id: `l${i}`, leads: LEADS });
+growth('donor options ranked', [5, 10, 20], 9, (count) =>
+  core.rankOptions(
+    car,
+    [donor, ...Array.from({ length: count }, (_, i) => setOf(i))],
+    blocks,
+    TEMP_C,
+    core.DEFAULT_RULES,
+  ),
+);
+growth('minutes of a wait curve', [4, 8, 16], 5, (minutes) => core.waitCurve(plan, minutes, 200, 1));
+print(
+  'lead grid of 50 sets, 200 draws each',
+  `${medianMs(3, () => core.leadGrid(plan, 200, 1)).toFixed(0)} ms`,
+);

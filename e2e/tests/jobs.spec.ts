@@ -15,7 +15,7 @@ test('petrol hatchback, donor and heavy leads, from call to log', async ({ tech,
     'Black on donor block -',
     'Black on casualty ground point',
     'Start the donor',
-    'Let the donor lend charge',
+    'Let it take charge',
   ]);
   await tech.next('Go on: crank');
   await expect(page.getByText('over 99 in 100')).toBeVisible();

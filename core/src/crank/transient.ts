@@ -91,6 +91,7 @@ export function simulateCrank(input: CrankCase): CrankTrace {
   let sine = 0;
   let cosine = 1;
   for (let i = 0; i < steps; i++) {
+    if (i % LOOK_UP_EVERY === 0) network.sources.forEach(lookUp);
     solveMoment(network, kVoltSeconds * radS);
     const starterAmps = outputs[STARTER_AMPS]!;
     trace.seconds[i] = i * STEP_SECONDS;
@@ -198,6 +199,7 @@ interface MovingSource {
   /** For a capacitor bank: its farads. */
   readonly farads: number;
   openVolts: number;
+  wholeOhms: number;
   soc: number;
   polarised: number;
   /** Growth of the resistance as charge leaves, beyond what the network was solved with, ohms. */
@@ -257,9 +259,8 @@ function solveMoment(network: Network, backEmfVolts: number): void {
   const columns = sources.length + 1;
   for (let k = 0; k < sources.length; k++) {
     const source = sources[k]!;
-    const open = source.openAt ? source.openAt(source.soc) : source.openVolts;
     // A source still remembers its own amps of the step before.
-    emfs[k] = open - source.polarised - source.grown * outputs[FIRST_FLOW + k]!;
+    emfs[k] = source.openVolts - source.polarised - source.grown * outputs[FIRST_FLOW + k]!;
   }
   emfs[columns - 1] = backEmfVolts;
   for (let row = 0, at = 0; row < outputs.length; row++) {
@@ -288,6 +289,7 @@ function movingBlock(name: string, rating: BlockRating, start: BlockState): Movi
     coulombs: rating.capacityAh * 3600,
     farads: Infinity,
     openVolts: 0,
+    wholeOhms: firstOhms,
     soc: start.soc,
     polarised: 0,
     grown: 0,
@@ -324,25 +326,30 @@ function movingSupply(
     coulombs: Infinity,
     farads,
     openVolts,
+    wholeOhms: ohms,
     soc: 0,
     polarised: 0,
     grown: 0,
   };
 }
 
+/** Charge moves by a hundred-thousandth of capacity in a step, so what depends on it is looked up anew only every so many. */
+const LOOK_UP_EVERY = 10;
+
+/** What a block's charge now makes of its volts and resistance. */
+function lookUp(source: MovingSource): void {
+  if (!source.openAt || !source.wholeAt) return;
+  source.openVolts = source.openAt(source.soc);
+  source.wholeOhms = source.wholeAt(source.soc);
+  source.grown = (source.wholeOhms - source.firstOhms) * (1 - source.share);
+}
+
 /** One step of a source that gives `amps`. */
 function move(source: MovingSource, amps: number): void {
-  let whole = source.firstOhms;
-  if (source.wholeAt) {
-    whole = source.wholeAt(source.soc);
-    source.grown = (whole - source.firstOhms) * (1 - source.share);
-    source.soc = Math.min(1, Math.max(0, source.soc - (amps * STEP_SECONDS) / source.coulombs));
-  }
-  if (source.share > 0) {
-    source.polarised +=
-      ((amps * whole * source.share - source.polarised) * STEP_SECONDS) /
-      (POLARISATION.seconds + STEP_SECONDS);
-  }
+  source.soc = Math.min(1, Math.max(0, source.soc - (amps * STEP_SECONDS) / source.coulombs));
+  source.polarised +=
+    ((amps * source.wholeOhms * source.share - source.polarised) * STEP_SECONDS) /
+    (POLARISATION.seconds + STEP_SECONDS);
   source.openVolts -= (amps * STEP_SECONDS) / source.farads;
 }
 

@@ -7,7 +7,7 @@ import { KIT_KIND_WORDS, kitLine } from './kit-words';
 @Component({
   selector: 'vt-kit-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  host: { class: 'page' },
+  host: { class: 'page', tabindex: '0' },
   template: `
     <header><h1>Kit</h1></header>
     @if (problem(); as text) {

@@ -129,7 +129,6 @@ const WAKE_TRACK_RATIO = 1.4;
       overflow: hidden;
     }
     header .key {
-      min-height: 40px;
       align-self: center;
     }
     header .dim {

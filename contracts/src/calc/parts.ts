@@ -1,0 +1,108 @@
+import {
+  BANK_RANGES,
+  BLOCK_RANGES,
+  CCA_STANDARDS,
+  CHEMISTRIES,
+  CLAMP_BITES,
+  CONDUCTORS,
+  ENGINE_RANGES,
+  FUELS,
+  LEAD_RANGES,
+  type Range,
+  TYPED_RANGES,
+} from '@voltrek/core';
+import * as yup from 'yup';
+
+/** A figure within a range of the core, with its unit told beside it. */
+export const figure = ({ min, max, unit }: Range) =>
+  yup
+    .number()
+    .min(min)
+    .max(max)
+    .meta({ jsonSchema: { description: unit } })
+    .required();
+const optional = (range: Range) => figure(range).notRequired().default(undefined);
+export const record = <S extends yup.ObjectShape>(shape: S) => yup.object(shape).noUnknown().strict();
+
+const SHARE: Range = { min: 0, max: 1, unit: 'fraction of full' };
+export const AMPS: Range = { min: 0.001, max: 5000, unit: 'A' };
+export const VOLTS: Range = { min: 0, max: 40, unit: 'V' };
+export const OHMS: Range = { min: 0.00001, max: 10_000, unit: 'ohm' };
+export const SECONDS: Range = { min: 0.01, max: 600, unit: 's' };
+export const FARADS: Range = { min: 0.001, max: 1_000_000, unit: 'F' };
+export const share = () => figure(SHARE);
+export const tempC = () => figure(TYPED_RANGES.ambientC);
+export const chemistry = () => yup.string().oneOf(CHEMISTRIES).required();
+
+export const rating = () =>
+  record({
+    chemistry: chemistry(),
+    capacityAh: figure(BLOCK_RANGES.capacityAh),
+    ccaAmps: figure(BLOCK_RANGES.ccaAmps),
+    ccaStandard: yup.string().oneOf(CCA_STANDARDS).required(),
+  }).required();
+
+const block = record({
+  rating: rating(),
+  soc: share(),
+  /** Band of the charge; left out: no doubt about it. */
+  socLow: optional(SHARE),
+  socHigh: optional(SHARE),
+  ageing: optional(BLOCK_RANGES.ageing),
+  overDischargedVolts: optional({ min: 0, max: 12.6, unit: 'V' }),
+}).required();
+
+const engine = record({
+  fuel: yup.string().oneOf(FUELS).required(),
+  displacementL: figure(ENGINE_RANGES.displacementL),
+  cylinders: yup.number().integer().min(1).max(16).required(),
+  systemVolts: yup
+    .number()
+    .oneOf([12, 24] as const)
+    .required(),
+}).required();
+
+const leads = record({
+  sectionMm2: figure(LEAD_RANGES.sectionMm2),
+  lengthM: figure(LEAD_RANGES.lengthM),
+  conductor: yup.string().oneOf(CONDUCTORS).required(),
+  bite: yup.string().oneOf(CLAMP_BITES).required(),
+})
+  .notRequired()
+  .default(undefined);
+
+const source = record({
+  openVolts: figure(VOLTS),
+  ohms: figure(OHMS),
+  polarises: yup.boolean().notRequired(),
+  alternator: record({ volts: figure(VOLTS), maxAmps: figure(AMPS) })
+    .notRequired()
+    .default(undefined),
+  capacitor: record({ farads: figure(FARADS), esrOhms: figure(OHMS) })
+    .notRequired()
+    .default(undefined),
+})
+  .notRequired()
+  .default(undefined);
+
+/** A rescue as the command line takes it: blocks from the chassis side up, and what helps, if anything does. */
+export const rescueShape = {
+  tempC: tempC(),
+  engine,
+  blocks: yup.array().of(block).min(1).max(2).required(),
+  source,
+  leads,
+  /** Index of the block that the source is put across; left out: across the whole. */
+  acrossBlock: yup.number().integer().min(0).max(1).notRequired(),
+  waitMinutes: yup.number().integer().min(0).max(240).notRequired(),
+};
+export const cells = () =>
+  record({
+    cells: yup.number().integer().min(BANK_RANGES.cells.min).max(BANK_RANGES.cells.max).required(),
+    cellFarads: figure(BANK_RANGES.cellFarads),
+    cellVolts: figure(BANK_RANGES.cellVolts),
+    cellOhms: figure(BANK_RANGES.cellOhms),
+  }).required();
+
+export const result = () => yup.number().required();
+export const maybe = () => yup.number().nullable().defined();

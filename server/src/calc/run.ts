@@ -1,0 +1,201 @@
+import type { CalcInput, CalcOutput, CalcVerb } from '@voltrek/contracts/calc';
+import {
+  acceptanceAmps,
+  afterWait,
+  balancedMaxVolts,
+  bankFallVolts,
+  bankOf,
+  type BlockBelief,
+  chargeHours,
+  crankCaseOf,
+  crankCount,
+  crankPoint,
+  type CrankTrace,
+  daysToFlat,
+  driveMinutes,
+  equalise,
+  equalisingOhms,
+  freezePointC,
+  holdUpHours,
+  leadGrid,
+  modelOf,
+  oddsOf,
+  type PlanCase,
+  rechargeSeconds,
+  seededRandom,
+  simulateCrank,
+  socFromCells,
+  socFromRestVolts,
+  startCostAh,
+  type Terminal,
+  toSpice,
+  usableJoules,
+  waitCurve,
+} from '@voltrek/core';
+
+const SEED = 20;
+const SAMPLES = 4000;
+const WAIT_SAMPLES = 500;
+const GRID_SAMPLES = 200;
+const WAIT_MINUTES = 15;
+const TRACE_SECONDS = 3;
+/** Spread of capacitance assumed of cells whose tolerance is not given. */
+const CELL_TOLERANCE = 0.2;
+/** A contact current that clamps and hands stand. */
+const GENTLE_AMPS = 10;
+/** Seconds that a start is reckoned at when only its amps are given. */
+const START_SECONDS = 3;
+
+/** The rescue of the command line as a plan's case. @throws RangeError for a rescue that does not fit together */
+function caseOf(input: CalcInput<'odds'>): PlanCase {
+  const { tempC, engine, blocks, source, leads, acrossBlock } = input;
+  if (blocks.length * 12 !== engine.systemVolts)
+    throw new RangeError(`blocks: a ${engine.systemVolts} V system has ${engine.systemVolts / 12} of them`);
+  if (Boolean(source) !== Boolean(leads))
+    throw new RangeError('leads: a source needs leads, and leads a source');
+  if (acrossBlock != null && acrossBlock >= blocks.length)
+    throw new RangeError('acrossBlock: there is no such block');
+  const beliefs = blocks.map((block): BlockBelief => {
+    const { rating, soc, ageing, overDischargedVolts } = block;
+    return {
+      rating,
+      soc,
+      socLow: block.socLow ?? soc,
+      socHigh: block.socHigh ?? soc,
+      ...(ageing != null && { ageing }),
+      ...(overDischargedVolts != null && { overDischargedVolts }),
+    };
+  });
+  const red: Terminal = { kind: 'plus', block: acrossBlock ?? blocks.length - 1 };
+  const black: Terminal =
+    acrossBlock == null || acrossBlock === 0 ? { kind: 'body' } : { kind: 'minus', block: acrossBlock };
+  const joined = source && leads;
+  return {
+    engine: { ...engine, systemVolts: engine.systemVolts === 24 ? 24 : 12 },
+    beliefs,
+    waitMinutes: input.waitMinutes ?? 0,
+    chargeOnly: false,
+    rescue: {
+      casualty: beliefs.map((belief) => modelOf(belief, tempC)),
+      load: { kind: 'none' },
+      source: source
+        ? {
+            openVolts: source.openVolts,
+            ohms: source.ohms,
+            polarises: source.polarises ?? false,
+            ...(source.alternator && { alternator: source.alternator }),
+            ...(source.capacitor && { capacitor: source.capacitor }),
+          }
+        : null,
+      sourceOn: true,
+      leads: leads ?? null,
+      tempC,
+      clamps: {
+        redCasualty: joined ? red : null,
+        redSource: joined ? red : null,
+        blackSource: joined ? black : null,
+        blackCasualty: joined ? black : null,
+      },
+    },
+  };
+}
+
+type Runs = { readonly [V in CalcVerb]: (input: CalcInput<V>) => CalcOutput<V> };
+
+/** What each verb computes. Every one is the core's own function; this only gives it its shape. */
+export const RUNS: Runs = {
+  soc: ({ chemistry, tempC, restVolts, gravities }) => {
+    const read = gravities
+      ? socFromCells(gravities, tempC)
+      : { ...socFromRestVolts(chemistry, restVolts!, tempC), badCell: null };
+    return {
+      soc: read.soc,
+      low: read.low,
+      high: read.high,
+      belowFlat: read.belowFlat,
+      freezeC: freezePointC(chemistry, read.low, restVolts ?? undefined),
+      badCell: read.badCell,
+    };
+  },
+  crank: (input) => {
+    const plan = caseOf(input);
+    const steady = crankPoint(afterWait(plan).rescue, plan.engine);
+    const trace = simulateCrank(crankCaseOf(plan, input.seconds ?? TRACE_SECONDS));
+    const { controlMinVolts: _volts, ...point } = steady;
+    return {
+      ...point,
+      dipVolts: trace.dipVolts,
+      startsAtSeconds: trace.startsAtSeconds,
+      leadRiseC: trace.leadRiseC,
+      endSoc: [...trace.endSoc],
+      ...(input.trace && { trace: lists(trace) }),
+    };
+  },
+  odds: (input) => {
+    const plan = caseOf(input);
+    const odds = oddsOf(
+      afterWait(plan),
+      plan.engine,
+      input.samples ?? SAMPLES,
+      seededRandom(input.seed ?? SEED),
+    )!;
+    return { ...odds, matters: { ...odds.matters } };
+  },
+  wait: (input) => {
+    const curve = waitCurve(
+      caseOf(input),
+      input.minutes ?? WAIT_MINUTES,
+      input.samples ?? WAIT_SAMPLES,
+      input.seed ?? SEED,
+    )!;
+    return { ...curve, start: [...curve.start], soc: [...curve.soc] };
+  },
+  leads: (input) => {
+    const cells = leadGrid(caseOf(input), input.samples ?? GRID_SAMPLES, input.seed ?? SEED);
+    if (!cells) throw new RangeError('leads: give a source and leads to compare others with');
+    return { cells };
+  },
+  spice: (input) => ({ netlist: toSpice(crankCaseOf(caseOf(input), input.seconds ?? TRACE_SECONDS)) }),
+  capacitor: ({ bank: cells, volts, minVolts, amps, secondsEach, tolerance, chargeAmps, drainAmps }) => {
+    const bank = bankOf(cells);
+    const fall = bankFallVolts(bank, amps, secondsEach);
+    return {
+      ...bank,
+      balancedMaxVolts: balancedMaxVolts(cells, tolerance ?? CELL_TOLERANCE),
+      usableJoules: usableJoules(bank.farads, volts, minVolts),
+      fallByChargeVolts: fall.charge,
+      fallByEsrVolts: fall.esr,
+      cranks: crankCount(bank, volts, minVolts, amps, secondsEach),
+      rechargeSeconds: chargeAmps == null ? null : rechargeSeconds(bank.farads, minVolts, volts, chargeAmps),
+      holdUpHours: drainAmps == null ? null : holdUpHours(bank.farads, volts, minVolts, drainAmps),
+    };
+  },
+  equalise: ({ safeVolts, ...input }) => ({
+    ...equalise(input, safeVolts),
+    ohmsForTenAmps: equalisingOhms(input.highVolts - input.lowVolts, GENTLE_AMPS),
+  }),
+  charge: ({ rating, soc, targetSoc, amps, tempC, startAmps, startSeconds, drainAmps }) => {
+    const startAh = startCostAh(startAmps ?? 0, startSeconds ?? START_SECONDS);
+    const drive = driveMinutes(rating, soc, targetSoc, amps, startAh, tempC);
+    return {
+      hours: chargeHours(rating, soc, targetSoc, amps, tempC),
+      acceptanceAmps: acceptanceAmps(rating, soc, tempC),
+      startMinutes: startAmps == null ? null : drive.startMinutes,
+      driveMinutes: drive.targetMinutes,
+      needsCharger: drive.needsCharger,
+      daysToFlat: drainAmps == null ? null : daysToFlat(rating, soc, drainAmps),
+    };
+  },
+};
+
+function lists(trace: CrankTrace) {
+  const { seconds, postVolts, starterVolts, starterAmps, sourceAmps, rpm } = trace;
+  return {
+    seconds: [...seconds],
+    postVolts: [...postVolts],
+    starterVolts: [...starterVolts],
+    starterAmps: [...starterAmps],
+    sourceAmps: [...sourceAmps],
+    rpm: [...rpm],
+  };
+}

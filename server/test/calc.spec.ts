@@ -1,0 +1,130 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { CALC_OUTPUTS, CALC_VERBS, type CalcVerb } from '@voltrek/contracts/calc';
+import { bankFallVolts, bankOf, convertCca, equalise, socFromRestVolts } from '@voltrek/core';
+import { answer } from '../src/calc/command.js';
+
+const DOCS = join(import.meta.dirname, '../../../docs');
+const RESCUE = JSON.parse(readFileSync(join(DOCS, 'examples/rescue.json'), 'utf8')) as Record<
+  string,
+  unknown
+>;
+
+const BANK = {
+  bank: { cells: 6, cellFarads: 350, cellVolts: 2.7, cellOhms: 0.0003 },
+  volts: 14.4,
+  minVolts: 10.5,
+  amps: 200,
+  secondsEach: 1.5,
+};
+const EQUALISE = { highVolts: 14.4, lowVolts: 8.4, highFarads: 58, lowFarads: 58, ohms: 1, safeVolts: 0.5 };
+const RATING = { chemistry: 'flooded', capacityAh: 60, ccaAmps: 540, ccaStandard: 'EN' };
+const CHARGE = {
+  rating: RATING,
+  soc: 0.2,
+  targetSoc: 0.9,
+  amps: 10,
+  tempC: 10,
+  startAmps: 200,
+  drainAmps: 0.05,
+};
+const INPUTS: Record<CalcVerb, object> = {
+  soc: { chemistry: 'flooded', tempC: -4, restVolts: 11.9 },
+  crank: { ...RESCUE, seconds: 0.5, trace: true },
+  odds: { ...RESCUE, samples: 60 },
+  wait: { ...RESCUE, minutes: 2, samples: 20 },
+  leads: { ...RESCUE, samples: 5 },
+  spice: RESCUE,
+  capacitor: BANK,
+  equalise: EQUALISE,
+  charge: CHARGE,
+};
+
+const call = (verb: string, input: unknown) => answer([verb], () => JSON.stringify(input));
+function give(verb: CalcVerb, input: unknown = INPUTS[verb]): Record<string, number> {
+  const { out, err, code } = call(verb, input);
+  expect(err).toBe('');
+  expect(code).toBe(0);
+  return JSON.parse(out) as Record<string, number>;
+}
+
+describe('calc', () => {
+  it('gives what its own output schema says, for every verb', () => {
+    for (const verb of CALC_VERBS) {
+      const output: unknown = give(verb);
+      expect(() => CALC_OUTPUTS[verb].validateSync(output, { strict: true, abortEarly: false }))
+        .withContext(verb)
+        .not.toThrow();
+    }
+  });
+
+  it('is the core, nothing else', () => {
+    expect(give('soc').soc).toBe(socFromRestVolts('flooded', 11.9, -4).soc);
+    expect(give('equalise').joules).toBeCloseTo(equalise(EQUALISE, 0.5).joules, 9);
+    expect(give('capacitor').fallByChargeVolts).toBeCloseTo(
+      bankFallVolts(bankOf(BANK.bank), 200, 1.5).charge,
+      9,
+    );
+    expect(convertCca(100, 'EN', 'SAE')).toBeCloseTo(104, 9);
+  });
+
+  it('agrees with itself: the wait’s first minute is the odds without a wait', () => {
+    const odds = give('odds', { ...RESCUE, waitMinutes: 0, samples: 200, seed: 5 });
+    const wait = give('wait', { ...RESCUE, minutes: 1, samples: 200, seed: 5 });
+    expect((wait.start as unknown as number[])[0]).toBe(odds.start);
+  });
+
+  it('describes its input and output as JSON Schema', () => {
+    for (const verb of CALC_VERBS) {
+      const { out, code } = answer(['schema', verb], () => '');
+      expect(code).toBe(0);
+      const schema = JSON.parse(out) as { input: { required: string[]; properties: object } };
+      for (const name of schema.input.required) expect(Object.keys(schema.input.properties)).toContain(name);
+    }
+    const soc = JSON.parse(answer(['schema', 'soc'], () => '').out) as {
+      input: { properties: { tempC: object } };
+    };
+    expect(soc.input.properties.tempC).toEqual({
+      type: 'number',
+      minimum: -50,
+      maximum: 60,
+      description: 'degC',
+    });
+  });
+
+  it('names the path and the reason of a wrong input, and ends with 2', () => {
+    const wrong: [CalcVerb, object, RegExp][] = [
+      ['soc', { chemistry: 'flooded', tempC: -4, restVolts: 30 }, /restVolts: .*16/],
+      ['soc', { chemistry: 'flooded', tempC: -4 }, /restVolts or gravities/],
+      ['soc', { chemistry: 'stone', tempC: -4, restVolts: 12 }, /chemistry: /],
+      [
+        'crank',
+        { ...RESCUE, leads: { ...(RESCUE.leads as object), lengthM: -1 } },
+        /leads\.lengthM: .*0\.1/,
+      ],
+      ['crank', { ...RESCUE, leads: undefined }, /a source needs leads/],
+      [
+        'crank',
+        { ...RESCUE, engine: { ...(RESCUE.engine as object), systemVolts: 24 } },
+        /24 V system has 2/,
+      ],
+      ['crank', { ...RESCUE, extra: 1 }, /extra/],
+      ['capacitor', { ...BANK, bank: { ...BANK.bank, cellFarads: 0 } }, /bank\.cellFarads: .*0\.001/],
+      ['equalise', { ...EQUALISE, ohms: 0 }, /ohms: /],
+      ['charge', { ...CHARGE, targetSoc: 0.1 }, /must rise/],
+    ];
+    for (const [verb, input, why] of wrong) {
+      const { out, err, code } = call(verb, input);
+      expect(code).withContext(verb).toBe(2);
+      expect(out).toBe('');
+      expect(err).withContext(verb).toMatch(why);
+    }
+  });
+
+  it('says how it is called when it is called wrongly, and what is no JSON', () => {
+    expect(answer([], () => '').err).toMatch(/one of soc/);
+    expect(answer(['boil'], () => '').code).toBe(2);
+    expect(answer(['schema'], () => '').code).toBe(2);
+    expect(answer(['soc'], () => '{').err).toMatch(/not JSON/);
+  });
+});
