@@ -28,7 +28,9 @@ test('pictures of the main views', async ({ tech, page }) => {
   await tech.read('1180');
   await shoot('measure');
   await tech.next('Go on to Plan');
-  await page.locator('.odds strong').waitFor();
+  await page.getByRole('tab', { name: 'Leads' }).click();
+  await page.getByRole('img', { name: /Lead sets/ }).waitFor();
+  await page.getByRole('tab', { name: 'Crank' }).click();
   await page.waitForTimeout(800);
   await shoot('plan');
   await tech.take(/The van, heavy set/);
@@ -72,6 +74,9 @@ test('pictures of the main views', async ({ tech, page }) => {
   await page.goto(`${tech.url}/atlas`);
   await page.getByRole('button', { name: /Cornice 9/ }).click();
   await shoot('atlas');
+  await page.goto(`${tech.url}/bench/capacitor`);
+  await page.getByRole('heading', { level: 1 }).waitFor();
+  await shoot('bench');
   await page.goto(`${tech.url}/log`);
   await page.getByRole('link').nth(6).waitFor();
   await shoot('log');

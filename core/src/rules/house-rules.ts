@@ -70,6 +70,7 @@ export const RULES = {
   reversedVolts: fixed(3, 'V', 'a block this low may have been driven backwards'),
   lithiumPackSenseVolts: fixed(2, 'V', 'most lithium packs refuse a casualty below this'),
   judgeMinSoc: fixed(0.75, '', 'a block below three quarters must be charged before it is condemned'),
+  parasiticMaxAmps: fixed(0.05, 'A', 'a sleeping vehicle draws less'),
   stringImbalanceVolts: fixed(0.2, 'V', 'blocks this far apart are judged and charged each by itself'),
   wakeMinVolts: fixed(11, 'V', 'an EV or hybrid wake-up needs a steady 11 V'),
   wakeMaxVolts: fixed(14.5, 'V', 'control units of an EV must not see more'),

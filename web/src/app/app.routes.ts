@@ -18,6 +18,16 @@ export const routes: Routes = [
     loadComponent: () => import('./kit/kit-page').then((m) => m.KitPage),
   },
   {
+    path: 'bench',
+    title: 'Bench, voltrek',
+    loadComponent: () => import('./bench/bench-page').then((m) => m.BenchPage),
+  },
+  {
+    path: 'bench/:tool',
+    title: 'Bench, voltrek',
+    loadComponent: () => import('./bench/bench-page').then((m) => m.BenchPage),
+  },
+  {
     path: 'log',
     title: 'Log, voltrek',
     loadComponent: () => import('./log/log-page').then((m) => m.LogPage),

@@ -201,6 +201,7 @@ export class TopBar {
     { path: '/atlas', name: 'Atlas' },
     { path: '/kit', name: 'Kit' },
     { path: '/log', name: 'Log' },
+    { path: '/bench', name: 'Bench' },
   ];
   protected readonly lights = LIGHTS;
   protected readonly lightNames: Record<Light, string> = { day: 'Day', dusk: 'Dusk', night: 'Night' };

@@ -1,0 +1,137 @@
+import { expect, test } from '../support/fixtures';
+import type { Technician } from '../support/technician';
+
+async function toPlan(tech: Technician, machineId: string, digits: string): Promise<void> {
+  await tech.openJob(machineId);
+  await tech.toMeasure('one click');
+  await tech.read(digits);
+  await tech.next('Go on to Plan');
+  await tech.expectStage('Plan');
+}
+
+test('the chosen option in depth: crank in time, wait, leads, figures', async ({ tech, page }) => {
+  await toPlan(tech, 'brinmoor-pella', '1180');
+  await page.getByRole('radio', { name: /The van, light set/ }).click();
+  await expect(page.getByRole('img', { name: /Crank in time: dips to/ })).toBeVisible();
+  await page.getByRole('tab', { name: 'Wait' }).click();
+  await expect(page.locator('.say')).toContainText(
+    /enough, more buys little|at once|Still climbing|does not save/,
+  );
+  await page.getByRole('tab', { name: 'Leads' }).click();
+  await expect(page.getByRole('img', { name: /Lead sets for this rescue/ })).toBeVisible({ timeout: 20_000 });
+  await page.getByRole('radio', { name: 'rpm', exact: true }).click();
+  await page.getByRole('tab', { name: 'Figures' }).click();
+  await expect(page.getByRole('listitem').filter({ hasText: 'charge of the weakest block' })).toContainText(
+    'typed',
+  );
+  await expect(page.getByRole('listitem').filter({ hasText: 'its resistance against new' })).toContainText(
+    'assumed',
+  );
+});
+
+test('a figure changed by hand is computed again, and what is old says so', async ({ tech, page }) => {
+  await toPlan(tech, 'brinmoor-pella', '1180');
+  await page.getByRole('radio', { name: /The van, light set/ }).click();
+  await expect(page.locator('.odds strong')).toBeVisible();
+  const before = await page.locator('.odds').textContent();
+  await page.getByRole('tab', { name: 'Figures' }).click();
+  await page.getByLabel('lead section, mm²').fill('2');
+  await page.getByLabel('lead section, mm²').press('Tab');
+  await expect(page.locator('.odds')).not.toHaveText(before!, { timeout: 20_000 });
+  await expect(page.locator('.stale')).toBeHidden({ timeout: 20_000 });
+  await page.getByLabel('lead section, mm²').fill('-5');
+  await page.getByLabel('lead section, mm²').press('Tab');
+  await expect(page.getByRole('alert')).toContainText('must be between 1 and 240');
+});
+
+test('two options side by side', async ({ tech, page }) => {
+  await toPlan(tech, 'brinmoor-pella', '1180');
+  await tech.tap('Side by side');
+  const table = page.getByRole('table');
+  await expect(table).toContainText('at the starter');
+  await page
+    .getByRole('combobox', { name: 'Compare with' })
+    .selectOption({ label: 'Capacitor booster, 6 x 350 F' });
+  await expect(table.getByRole('row', { name: /odds of a start/ })).toContainText(/in 100/);
+});
+
+test('the plan goes into the log with its figures, and the crank is compared with it', async ({
+  tech,
+  page,
+}) => {
+  await toPlan(tech, 'brinmoor-pella', '1180');
+  await page.getByRole('radio', { name: /The van, heavy set/ }).click();
+  await expect(page.locator('.odds strong')).toBeVisible();
+  await tech.take(/The van, heavy set/);
+  await tech.workSteps(/Go on/);
+  await tech.next('Go on: crank');
+  await tech.next(/Crank now/);
+  await tech.tap('Slow');
+  await page.getByLabel('Lowest volts at the posts, if read').fill('7.2');
+  await tech.next('End the try: Slow');
+  await expect(page.locator('.tries')).toContainText(
+    /Plan said \d+\.\d V at the posts, -\d\.\d V: lower than the plan said/,
+  );
+  await tech.saved();
+  const jobId = /job\/([0-9a-f-]+)/.exec(page.url())![1]!;
+  const job = (await (await page.request.get(`${tech.url}/api/jobs/${jobId}`)).json()) as {
+    events: {
+      type: string;
+      data: { waitMinutes: number; odds: number; inputs: { key: string; origin: string }[] };
+    }[];
+  };
+  const { data } = job.events.find((e) => e.type === 'plan.chosen')!;
+  expect(data.waitMinutes).toBeGreaterThanOrEqual(2);
+  expect(data.odds).toBeGreaterThan(0.5);
+  expect(data.inputs.find((i) => i.key === 'soc')!.origin).toBe('typed');
+});
+
+test('an ordinary mains charger comes off before the crank', async ({ tech, page }) => {
+  await tech.openJob('brinmoor-pella');
+  await tech.tap('mains near');
+  await tech.toMeasure('one click');
+  await tech.read('1195');
+  await tech.next('Go on to Plan');
+  await tech.take(/Mains charger/);
+  expect(await tech.workSteps(/Charged/)).toEqual([
+    'Everything off, both sides',
+    'Set the charger, unplugged',
+    'Red on casualty block +',
+    'Black on casualty ground point',
+    'Plug the charger in',
+    'Switch the charger on',
+    'Let it take charge',
+  ]);
+  await tech.next('Charged. Take the charger off first');
+  expect(await tech.workSteps(/Everything is off/)).toEqual([
+    'Switch the charger off',
+    'Unplug the charger',
+    'Black off casualty ground point',
+    'Red off casualty block +',
+  ]);
+  await tech.next('Everything is off. Go on: crank');
+  await tech.tryOnce('It runs');
+  await expect(page.locator('.next')).toContainText('Go on to Clear down');
+});
+
+test('the bench reckons, keeps its values in the address, and refuses what cannot be', async ({
+  page,
+  server,
+}) => {
+  await page.goto(`${server.url}/bench/leads?lengthM=4.5&sectionMm2=16`);
+  await expect(page.getByLabel('length, one way')).toHaveValue('4.5');
+  const lost = page.locator('.results div').filter({ hasText: 'lost in leads and clamps' });
+  const before = await lost.textContent();
+  await page.getByRole('radio', { name: 'copper-clad' }).click();
+  await expect(lost).not.toHaveText(before!);
+  await expect(page).toHaveURL(/conductor=copper-clad-aluminium/);
+  await page.getByLabel('section').fill('0');
+  await expect(page.getByRole('alert')).toContainText('section must be between 1 and 240 mm²');
+  await page.getByRole('button', { name: 'Usual values' }).click();
+  await expect(page.getByLabel('section')).toHaveValue('25');
+  await page.getByRole('link', { name: '24 V string' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: '24 V string' })).toBeVisible();
+  await expect(page.getByText('judge and charge each by itself')).toBeVisible();
+  await page.getByRole('button', { name: 'Copy as text' }).click();
+  await expect(page.getByRole('button', { name: 'Copied' })).toBeVisible();
+});

@@ -1,0 +1,156 @@
+import { Clipboard } from '@angular/cdk/clipboard';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { ActivatedRoute, Router, RouterLink } from '@angular/router';
+import {
+  BENCH_CHOICES,
+  BENCH_FIELDS,
+  BENCH_RESULTS,
+  BENCH_TOOLS,
+  BENCH_WORDS,
+} from '../shared/words/bench-words';
+import { answersOf, readFields } from './read-fields';
+import { TOOLS } from './tools';
+
+/** Calculators over the core, for the depot: each with its formula, its usual mistake, and its values in the address. */
+@Component({
+  selector: 'vt-bench-page',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [RouterLink],
+  template: `
+    <nav class="tools" aria-label="Calculators">
+      @for (id of toolIds; track id) {
+        <a
+          [routerLink]="['/bench', id]"
+          [class.here]="id === toolId()"
+          [attr.aria-current]="id === toolId() ? 'page' : null"
+          >{{ words[id].name }}</a
+        >
+      }
+    </nav>
+    <section class="work" aria-labelledby="tool-name">
+      <header>
+        <h1 id="tool-name">{{ words[toolId()].name }}</h1>
+        <button type="button" class="key" (click)="copy()">
+          <i class="bi bi-clipboard" aria-hidden="true"></i>
+          {{ copied() === asText() ? 'Copied' : 'Copy as text' }}
+        </button>
+        <button type="button" class="key" (click)="reset()">Usual values</button>
+      </header>
+      <div class="fields">
+        @for (f of fields(); track f.field.key) {
+          @if (f.field.kind === 'choice') {
+            <fieldset>
+              <legend>{{ fieldWords[f.field.key] }}</legend>
+              <div class="choices" role="radiogroup" [attr.aria-label]="fieldWords[f.field.key]">
+                @for (option of f.field.options; track option) {
+                  <button
+                    type="button"
+                    role="radio"
+                    class="key"
+                    [attr.aria-checked]="f.text === option"
+                    (click)="give(f.field.key, option)"
+                  >
+                    {{ choiceWords[option] }}
+                  </button>
+                }
+              </div>
+            </fieldset>
+          } @else {
+            <label class="number">
+              <span>{{ fieldWords[f.field.key] }}</span>
+              <span class="with-unit">
+                <input
+                  class="field"
+                  inputmode="decimal"
+                  autocomplete="off"
+                  [value]="f.text"
+                  [attr.aria-invalid]="f.fault !== null"
+                  #typed
+                  (input)="give(f.field.key, typed.value)"
+                />
+                <span class="unit">{{ f.field.range.unit }}</span>
+              </span>
+              @if (f.fault; as why) {
+                <span class="fault" role="alert">{{ why }}</span>
+              }
+            </label>
+          }
+        }
+      </div>
+      @if (answers().problem; as problem) {
+        <p class="problem" role="alert">{{ problem }}</p>
+      }
+      <dl class="results" aria-live="polite">
+        @for (r of answers().results; track r.key) {
+          <div>
+            <dt>{{ resultWords[r.key] }}</dt>
+            <dd class="figure" [class]="r.tone ? 'tone-' + r.tone : ''" [class.words]="r.text.length > 9">
+              {{ r.text }} <small>{{ r.unit }}</small>
+            </dd>
+          </div>
+        } @empty {
+          <p class="dim">No answer until every figure is in its range.</p>
+        }
+      </dl>
+    </section>
+    <aside aria-label="How it is reckoned">
+      <h2>Formula</h2>
+      @for (line of words[toolId()].formula; track line) {
+        <p class="formula">{{ line }}</p>
+      }
+      <h2>The usual mistake</h2>
+      <p class="caution"><span aria-hidden="true">!</span> {{ words[toolId()].slip }}</p>
+    </aside>
+  `,
+  styleUrl: './bench-page.scss',
+})
+export class BenchPage {
+  /** The tool in the address; the first when none, or none such, is named. */
+  readonly tool = input<string>();
+
+  private readonly router = inject(Router);
+  private readonly route = inject(ActivatedRoute);
+  private readonly clipboard = inject(Clipboard);
+  private readonly query = toSignal(this.route.queryParams, { initialValue: {} as Record<string, string> });
+
+  protected readonly toolIds = BENCH_TOOLS;
+  protected readonly words = BENCH_WORDS;
+  protected readonly fieldWords = BENCH_FIELDS;
+  protected readonly choiceWords = BENCH_CHOICES;
+  protected readonly resultWords = BENCH_RESULTS;
+  protected readonly copied = signal('');
+
+  protected readonly toolId = computed(() => BENCH_TOOLS.find((id) => id === this.tool()) ?? BENCH_TOOLS[0]);
+  protected readonly fields = computed(() => readFields(TOOLS[this.toolId()], this.query()));
+  protected readonly answers = computed(() => answersOf(TOOLS[this.toolId()], this.fields()));
+  /** What was given and what came out, line by line. */
+  protected readonly asText = computed(() => {
+    const given = this.fields().map(({ field, text }) =>
+      field.kind === 'choice'
+        ? `${BENCH_FIELDS[field.key]}: ${BENCH_CHOICES[text as keyof typeof BENCH_CHOICES]}`
+        : `${BENCH_FIELDS[field.key]}: ${text} ${field.range.unit}`,
+    );
+    const results = this.answers().results.map((r) => `${BENCH_RESULTS[r.key]}: ${r.text} ${r.unit}`);
+    return [BENCH_WORDS[this.toolId()].name, ...given, '', ...results]
+      .map((line) => line.trimEnd())
+      .join('\n');
+  });
+
+  protected give(key: string, text: string): void {
+    void this.router.navigate([], {
+      relativeTo: this.route,
+      queryParams: { [key]: text },
+      queryParamsHandling: 'merge',
+      replaceUrl: true,
+    });
+  }
+
+  protected reset(): void {
+    void this.router.navigate([], { relativeTo: this.route, queryParams: {}, replaceUrl: true });
+  }
+
+  protected copy(): void {
+    if (this.clipboard.copy(`${this.asText()}\n${location.href}`)) this.copied.set(this.asText());
+  }
+}

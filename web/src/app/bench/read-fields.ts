@@ -1,0 +1,52 @@
+import { outOfRange } from '@voltrek/core';
+import { BENCH_FIELDS, type BenchChoice } from '../shared/words/bench-words';
+import type { BenchTool, Field, Given, Result } from './tool';
+
+/** What stands in a field: text as typed, and why it is not taken, if it is not. */
+export interface ReadField {
+  readonly field: Field;
+  readonly text: string;
+  readonly fault: string | null;
+}
+
+/** The fields of a tool filled from what an address or hands gave; what was not given stands at its usual value. */
+export function readFields(
+  tool: BenchTool,
+  typed: Readonly<Record<string, string | undefined>>,
+): ReadField[] {
+  return tool.fields.map((field) => {
+    const text = typed[field.key] ?? String(field.usual);
+    return { field, text, fault: faultOf(field, text) };
+  });
+}
+
+function faultOf(field: Field, text: string): string | null {
+  const name = BENCH_FIELDS[field.key];
+  if (field.kind === 'choice')
+    return field.options.some((option) => option === text)
+      ? null
+      : `${name} must be one of ${field.options.join(', ')}`;
+  return text.trim() === '' ? `${name} must be a number` : outOfRange(name, numberOf(text), field.range);
+}
+
+/** A typed figure; a comma counts as a point. */
+const numberOf = (text: string): number => Number(text.trim().replace(',', '.'));
+
+/** The answers of a tool, or what keeps it from answering. */
+export function answersOf(
+  tool: BenchTool,
+  fields: readonly ReadField[],
+): { readonly results: readonly Result[]; readonly problem: string | null } {
+  if (fields.some((f) => f.fault)) return { results: [], problem: null };
+  const textOf = (key: string): string => fields.find((f) => f.field.key === key)!.text;
+  const given: Given = {
+    number: (key) => numberOf(textOf(key)),
+    choice: (key) => textOf(key) as BenchChoice,
+  };
+  try {
+    return { results: tool.compute(given), problem: null };
+  } catch (error) {
+    if (error instanceof RangeError) return { results: [], problem: error.message };
+    throw error;
+  }
+}

@@ -1,0 +1,73 @@
+import { equalise, equalisingOhms, leadSetOhms } from '@voltrek/core';
+import { BENCH_TOOLS, type BenchToolId } from '../shared/words/bench-words';
+import { answersOf, readFields } from './read-fields';
+import { TOOLS } from './tools';
+
+function answers(id: BenchToolId, typed: Record<string, string> = {}): Record<string, string> {
+  const { results, problem } = answersOf(TOOLS[id], readFields(TOOLS[id], typed));
+  expect(problem).withContext(id).toBeNull();
+  return Object.fromEntries(results.map((r) => [r.key, r.text]));
+}
+
+describe('the bench', () => {
+  it('answers with its usual values in every tool, never NaN', () => {
+    for (const id of BENCH_TOOLS) {
+      const all = answers(id);
+      expect(Object.keys(all).length).withContext(id).toBeGreaterThan(1);
+      for (const text of Object.values(all))
+        expect(text)
+          .withContext(id)
+          .not.toMatch(/NaN|Infinity|undefined/);
+    }
+  });
+
+  it('is the core: leads, by the field’s own figure of 0.965 V in the conductors', () => {
+    const { lostVolts } = answers('leads', { tempC: '20' });
+    const set = { sectionMm2: 25, lengthM: 3.5, conductor: 'copper', bite: 'clean' } as const;
+    expect(lostVolts).toBe((200 * leadSetOhms(set, 20)).toFixed(2));
+    expect(Number(lostVolts)).toBeCloseTo(0.965 + 200 * 4 * 0.0003, 2);
+  });
+
+  it('takes the bank’s fall, not one cell’s: 5.14 V and 0.36 V', () => {
+    const bank = answers('capacitor');
+    expect(bank.fallCharge).toBe('5.14');
+    expect(bank.fallEsr).toBe('0.36');
+  });
+
+  it('sizes the resistor for the most amps and tells when it is safe', () => {
+    const { resistor, toSafe } = answers('equalise', { mostAmps: '6' });
+    const ohms = equalisingOhms(6, 6);
+    const by = equalise({ highVolts: 14.4, lowVolts: 8.4, highFarads: 58, lowFarads: 58, ohms }, 0.5);
+    expect(resistor).toBe('1.00');
+    expect(toSafe).toBe(by.secondsToSafe.toFixed(0));
+  });
+
+  it('tells a hydrometer from a meter', () => {
+    expect(answers('soc', { method: 'hydrometer', gravity: '1,265', tempC: '27' }).charge).toBe('100');
+    expect(answers('soc', { restVolts: '12.25', tempC: '25' }).charge).toBe('50');
+  });
+
+  it('lifts a 24 V starter by 6 V or more with 12 V across a dead upper block', () => {
+    const { alone, helped } = answers('string', { upperVolts: '11.8', lowerVolts: '12.6', tempC: '0' });
+    expect(Number(helped) - Number(alone)).toBeGreaterThan(6);
+  });
+
+  it('refuses at the field, with the range, and answers nothing until it is right', () => {
+    const read = readFields(TOOLS.leads, { lengthM: '-1', sectionMm2: 'x', bite: 'rusty' });
+    const fault = (key: string): string => read.find((f) => f.field.key === key)!.fault ?? '';
+    expect(fault('lengthM')).toContain('between 0.1 and 30 m');
+    expect(fault('sectionMm2')).toContain('must be a number');
+    expect(fault('bite')).toContain('one of clean, worn, poor');
+    expect(answersOf(TOOLS.leads, read).results).toEqual([]);
+  });
+
+  it('says what does not fit together in the core’s own words', () => {
+    const read = readFields(TOOLS.charge, { percent: '90', targetPercent: '20' });
+    expect(answersOf(TOOLS.charge, read).problem).toContain('must rise');
+  });
+
+  it('knows zero from nothing: no farads are refused', () => {
+    const read = readFields(TOOLS.capacitor, { cellFarads: '0' });
+    expect(read.find((f) => f.field.key === 'cellFarads')!.fault).toContain('between 0.001');
+  });
+});

@@ -1,0 +1,18 @@
+import type { BenchToolId } from '../shared/words/bench-words';
+import type { BenchTool } from './tool';
+import { ccaTool, chargeTool, drainTool, freezeTool, reviveTool, socTool, stringTool } from './tools/blocks';
+import { capacitorTool, equaliseTool, leadsTool } from './tools/wiring';
+
+/** Every calculator by its id. */
+export const TOOLS: Record<BenchToolId, BenchTool> = {
+  leads: leadsTool,
+  capacitor: capacitorTool,
+  equalise: equaliseTool,
+  charge: chargeTool,
+  drain: drainTool,
+  soc: socTool,
+  cca: ccaTool,
+  freeze: freezeTool,
+  string: stringTool,
+  revive: reviveTool,
+};

@@ -1,0 +1,247 @@
+import {
+  acceptanceAmps,
+  BLOCK_RANGES,
+  blockOhms,
+  blockOpenVolts,
+  type BlockRating,
+  CCA_STANDARDS,
+  type CcaStandard,
+  chargeHours,
+  CHEMISTRIES,
+  type Chemistry,
+  convertCca,
+  crankPoint,
+  daysToFlat,
+  DEFAULT_RULES,
+  driveMinutes,
+  type Engine,
+  freezePointC,
+  mustTreatAsFrozen,
+  type Rescue,
+  revive,
+  socFromGravity,
+  socFromRestVolts,
+  type SocReading,
+  startCostAh,
+  TYPED_RANGES,
+} from '@voltrek/core';
+import { BENCH_ANSWERS } from '../../shared/words/bench-words';
+import { percentBand } from '../../shared/words/figures';
+import { type BenchTool, choice, figure, type Given, number, word } from '../tool';
+
+const { ambientC } = TYPED_RANGES;
+const capacity = number('capacityAh', 70, BLOCK_RANGES.capacityAh.min, BLOCK_RANGES.capacityAh.max, 'Ah');
+const chemistry = choice('chemistry', CHEMISTRIES);
+const percent = (usual: number) => number('percent', usual, 0, 100, '%');
+const temperature = (usual: number) => number('tempC', usual, ambientC.min, ambientC.max, '°C');
+
+/** A block of the given chemistry and capacity; its cold-cranking amps play no part in charging. */
+const ratingOf = (given: Given): BlockRating => ({
+  chemistry: given.choice('chemistry') as Chemistry,
+  capacityAh: given.number('capacityAh'),
+  ccaAmps: Math.min(
+    BLOCK_RANGES.ccaAmps.max,
+    Math.max(BLOCK_RANGES.ccaAmps.min, given.number('capacityAh') * 9),
+  ),
+  ccaStandard: 'EN',
+});
+
+export const chargeTool: BenchTool = {
+  id: 'charge',
+  fields: [
+    chemistry,
+    capacity,
+    percent(20),
+    number('targetPercent', 95, 0, 100, '%'),
+    number('chargeAmps', 7, 0.1, 200, 'A'),
+    temperature(10),
+    number('spareAmps', 25, 0.1, 300, 'A'),
+    number('amps', 220, 1, 3000, 'A'),
+    number('seconds', 3, 0.1, 60, 's'),
+  ],
+  compute: (given) => {
+    const rating = ratingOf(given);
+    const soc = given.number('percent') / 100;
+    const target = given.number('targetPercent') / 100;
+    const tempC = given.number('tempC');
+    const startAh = startCostAh(given.number('amps'), given.number('seconds'));
+    const drive = driveMinutes(rating, soc, target, given.number('spareAmps'), startAh, tempC);
+    return [
+      figure('hours', chargeHours(rating, soc, target, given.number('chargeAmps'), tempC), 1, 'h'),
+      figure('accepts', acceptanceAmps(rating, soc, tempC), 1, 'A'),
+      figure('startAh', startAh, 2, 'Ah'),
+      figure('startBack', drive.startMinutes, 1, 'min'),
+      figure('drive', drive.targetMinutes, 0, 'min'),
+      drive.needsCharger
+        ? word('advice', BENCH_ANSWERS.needsCharger, 'watch')
+        : word('advice', BENCH_ANSWERS.driveDoes, 'good'),
+    ];
+  },
+};
+
+export const drainTool: BenchTool = {
+  id: 'drain',
+  fields: [chemistry, capacity, percent(90), number('drainMilliamps', 50, 0.1, 50_000, 'mA')],
+  compute: (given) => {
+    const amps = given.number('drainMilliamps') / 1000;
+    const isHigh = amps > DEFAULT_RULES.parasiticMaxAmps;
+    return [
+      figure('days', daysToFlat(ratingOf(given), given.number('percent') / 100, amps), 1, 'days'),
+      isHigh
+        ? word('drawJudged', BENCH_ANSWERS.highDraw, 'bad')
+        : word('drawJudged', BENCH_ANSWERS.normalDraw, 'good'),
+    ];
+  },
+};
+
+export const socTool: BenchTool = {
+  id: 'soc',
+  fields: [
+    chemistry,
+    choice('method', ['rest-volts', 'hydrometer']),
+    number('restVolts', 12.2, -15, 15, 'V'),
+    number('gravity', 1.19, 1, 1.4, ''),
+    temperature(5),
+  ],
+  compute: (given) => {
+    const kind = given.choice('chemistry') as Chemistry;
+    const tempC = given.number('tempC');
+    const byVolts = given.choice('method') === 'rest-volts';
+    const read: SocReading = byVolts
+      ? socFromRestVolts(kind, given.number('restVolts'), tempC)
+      : socFromGravity(given.number('gravity'), tempC);
+    const freezeC = freezePointC(kind, read.low, byVolts ? given.number('restVolts') : undefined);
+    return [
+      figure('charge', read.soc * 100, 0, '%', read.soc < 0.25 ? 'bad' : read.soc < 0.75 ? 'watch' : 'good'),
+      word('band', percentBand(read.low, read.high)),
+      freezeC === null ? word('freezeC', BENCH_ANSWERS.noAcid) : figure('freezeC', freezeC, 0, '°C'),
+    ];
+  },
+};
+
+export const ccaTool: BenchTool = {
+  id: 'cca',
+  fields: [
+    number('ccaAmps', 640, BLOCK_RANGES.ccaAmps.min, BLOCK_RANGES.ccaAmps.max, 'A'),
+    choice('standard', ['EN', ...CCA_STANDARDS.filter((s) => s !== 'EN')]),
+  ],
+  compute: (given) => {
+    const from = given.choice('standard') as CcaStandard;
+    const amps = given.number('ccaAmps');
+    return CCA_STANDARDS.map((to) => figure(`as${to}`, convertCca(amps, from, to), 0, 'A'));
+  },
+};
+
+export const freezeTool: BenchTool = {
+  id: 'freeze',
+  fields: [chemistry, percent(20), temperature(-12)],
+  compute: (given) => {
+    const kind = given.choice('chemistry') as Chemistry;
+    const soc = given.number('percent') / 100;
+    const freezeC = freezePointC(kind, soc);
+    if (freezeC === null) return [word('freezeC', BENCH_ANSWERS.noAcid, 'good')];
+    const isFrozen = mustTreatAsFrozen(kind, soc, given.number('tempC'));
+    return [
+      figure('freezeC', freezeC, 0, '°C'),
+      isFrozen
+        ? word('frozen', BENCH_ANSWERS.mayFreeze, 'bad')
+        : word('frozen', BENCH_ANSWERS.noFreeze, 'good'),
+    ];
+  },
+};
+
+/** Blocks and helper that a 24 V string is tried with. */
+const STRING_BLOCK: BlockRating = { chemistry: 'flooded', capacityAh: 140, ccaAmps: 850, ccaStandard: 'EN' };
+const HELPER_LEADS = { sectionMm2: 25, lengthM: 3.5, conductor: 'copper', bite: 'clean' } as const;
+
+export const stringTool: BenchTool = {
+  id: 'string',
+  fields: [
+    number('lowerVolts', 12.6, 0, 15, 'V'),
+    number('upperVolts', 11.7, 0, 15, 'V'),
+    temperature(-5),
+    number('displacementL', 7, 1, 20, 'L'),
+  ],
+  compute: (given) => {
+    const tempC = given.number('tempC');
+    const volts = [given.number('lowerVolts'), given.number('upperVolts')];
+    const reads = volts.map((v) => socFromRestVolts(STRING_BLOCK.chemistry, v, tempC));
+    const difference = Math.abs(volts[0]! - volts[1]!);
+    const weaker = volts[0]! < volts[1]! ? 0 : 1;
+    const engine: Engine = {
+      fuel: 'diesel',
+      displacementL: given.number('displacementL'),
+      cylinders: 6,
+      systemVolts: 24,
+    };
+    const free = { redCasualty: null, redSource: null, blackSource: null, blackCasualty: null };
+    const alone: Rescue = {
+      casualty: reads.map(({ soc, belowFlat }, i) => {
+        const state = { soc, tempC, ageing: 1.3, ...(belowFlat && { overDischargedVolts: volts[i]! }) };
+        return { openVolts: blockOpenVolts(STRING_BLOCK, state), ohms: blockOhms(STRING_BLOCK, state) };
+      }),
+      load: { kind: 'none' },
+      source: null,
+      sourceOn: true,
+      leads: null,
+      tempC,
+      clamps: free,
+    };
+    const sound = { soc: 0.95, tempC, ageing: 1.2 };
+    const plus = { kind: 'plus', block: weaker } as const;
+    const minus = { kind: 'minus', block: weaker } as const;
+    const helped: Rescue = {
+      ...alone,
+      source: { openVolts: blockOpenVolts(STRING_BLOCK, sound), ohms: blockOhms(STRING_BLOCK, sound) },
+      leads: HELPER_LEADS,
+      clamps: { redCasualty: plus, redSource: plus, blackSource: minus, blackCasualty: minus },
+    };
+    const isUneven = difference > DEFAULT_RULES.stringImbalanceVolts;
+    return [
+      figure('sum', volts[0]! + volts[1]!, 2, 'V'),
+      figure('difference', difference, 2, 'V', isUneven ? 'bad' : 'good'),
+      word('lowerCharge', percentBand(reads[0]!.low, reads[0]!.high)),
+      word('upperCharge', percentBand(reads[1]!.low, reads[1]!.high)),
+      figure('alone', crankPoint(alone, engine).starterVolts, 1, 'V'),
+      figure('helped', crankPoint(helped, engine).starterVolts, 1, 'V'),
+      isUneven
+        ? word('advice', BENCH_ANSWERS.judgeEach, 'watch')
+        : word('advice', BENCH_ANSWERS.evenString, 'good'),
+    ];
+  },
+};
+
+export const reviveTool: BenchTool = {
+  id: 'revive',
+  fields: [
+    chemistry,
+    capacity,
+    number('restVolts', 4, -15, 15, 'V'),
+    number('healthyVolts', 12.6, 10, 15, 'V'),
+    number('senseVolts', 8, 0.5, 12, 'V'),
+    number('ohms', 1, 0.05, 100, 'ohm'),
+    temperature(10),
+  ],
+  compute: (given) => {
+    const rating = ratingOf(given);
+    const restVolts = given.number('restVolts');
+    const isFrozen = mustTreatAsFrozen(rating.chemistry, 0, given.number('tempC'), restVolts);
+    const up = revive(
+      rating,
+      restVolts,
+      given.number('healthyVolts'),
+      given.number('senseVolts'),
+      given.number('ohms'),
+      isFrozen,
+    );
+    return [
+      up.refused
+        ? word('refused', BENCH_ANSWERS[up.refused], 'bad')
+        : word('refused', BENCH_ANSWERS.mayRevive, 'good'),
+      figure('contactAmps', up.contactAmps, 1, 'A'),
+      figure('peakWatts', up.peakWatts, 0, 'W'),
+      figure('minutes', up.minutes, 0, 'min'),
+      figure('burnt', up.joules / 1000, 1, 'kJ'),
+    ];
+  },
+};
