@@ -97,11 +97,7 @@ describe('calc', () => {
       ['soc', { chemistry: 'flooded', tempC: -4, restVolts: 30 }, /restVolts: .*16/],
       ['soc', { chemistry: 'flooded', tempC: -4 }, /restVolts or gravities/],
       ['soc', { chemistry: 'stone', tempC: -4, restVolts: 12 }, /chemistry: /],
-      [
-        'crank',
-        { ...RESCUE, leads: { ...(RESCUE.leads as object), lengthM: -1 } },
-        /leads\.lengthM: .*0\.1/,
-      ],
+      ['crank', { ...RESCUE, leads: { ...(RESCUE.leads as object), lengthM: -1 } }, /leads\.lengthM: .*0\.1/],
       ['crank', { ...RESCUE, leads: undefined }, /a source needs leads/],
       [
         'crank',

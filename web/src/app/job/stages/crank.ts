@@ -257,7 +257,11 @@ export class Crank {
   protected readonly help = computed(() =>
     anyClampOn(this.work().job.hookup) ? 'with help joined' : 'on its own block, nothing joined',
   );
-  protected readonly limitSeconds = computed(() => {
+  /** By the engine's starter, and by the source where its peak lasts less. */
+  protected readonly limitSeconds = computed(() =>
+    Math.min(this.engineSeconds(), this.rescue()?.option.source.maxSeconds ?? Infinity),
+  );
+  private readonly engineSeconds = computed(() => {
     const { engine } = this.work().machine;
     if (engine && engine.displacementL <= SMALL_ENGINE_L) return DEFAULT_RULES.crankSecondsMaxSmall;
     if (engine?.fuel === 'diesel' && engine.displacementL >= BIG_DIESEL_L)

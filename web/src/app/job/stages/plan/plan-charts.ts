@@ -88,6 +88,7 @@ export function crankChart(trace: CrankTrace, c: ChartColours): EChartsCoreOptio
         lineStyle: { color: c.dim, width: 2, type: 'dashed' },
       }),
       line('speed', pairs(seconds, trace.rpm), c.ink, {
+        ...above(c.ink),
         xAxisIndex: 2,
         yAxisIndex: 2,
         markLine: {
@@ -160,11 +161,7 @@ export function leadChart(
     xAxis: materials.map((_, gridIndex) => ({
       type: 'category',
       gridIndex,
-      name: gridIndex === 1 ? 'mm²' : '',
-      nameLocation: 'end',
-      nameGap: 4,
-      nameTextStyle: { color: c.dim, fontSize: 14, padding: [22, 0, 0, -34] },
-      data: sections.map(String),
+      data: sections.map((mm2, k) => (k === sections.length - 1 ? `${mm2} mm²` : String(mm2))),
       axisLabel: { color: c.dim, fontSize: 14, interval: 0, show: gridIndex === 1 },
       axisLine: { lineStyle: { color: c.line } },
       axisTick: { show: false },
