@@ -31,7 +31,7 @@ function optionOf(machine: Machine, id: string, rest: number[]): SourceOption {
 
 function sceneOf(machine: Machine, option: SourceOption, rest: number[], casualtyRuns = false): HookupScene {
   const blocks = casualtyBlocks(machine, rest, TEMP_C);
-  return { machine, option, blocks, tempC: TEMP_C, enclosed: false, casualtyRuns };
+  return { machine, donor: CAR, option, blocks, tempC: TEMP_C, enclosed: false, casualtyRuns };
 }
 
 const run = (actions: readonly HookupAction[], from: HookupState = NOTHING_CONNECTED): HookupState =>

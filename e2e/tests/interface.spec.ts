@@ -43,6 +43,25 @@ test('make safe takes everything off from the middle of a hook-up', async ({ tec
   await expect(page.locator('vt-step-card h2')).toHaveText('Everything off, both sides');
 });
 
+test('something else was done: the steps go on from where the clamps really are', async ({ tech, page }) => {
+  await tech.openJob('brinmoor-pella');
+  await tech.toMeasure('one click');
+  await tech.read('1185');
+  await tech.next('Go on to Plan');
+  await tech.take(/The van, heavy set/);
+  for (const done of ['All off', 'Red clamp is on', 'Red clamp is on', 'Black clamp is on'])
+    await tech.next(done);
+  await expect(page.locator('vt-step-card .hazard')).toContainText('Note');
+  await tech.tap('I did something else');
+  await page.getByLabel('Black, casualty end').selectOption({ label: 'block -: Block -' });
+  await tech.tap('That is how it stands');
+  await expect(page.locator('vt-step-card h2')).toHaveText(/Black off/);
+  await expect(page.locator('vt-step-card .hazard.is-severe')).toHaveCount(0);
+  await tech.workSteps(/Go on/);
+  await expect(page.getByText('Hooked up. Stand clear of the block.')).toBeVisible();
+  await tech.saved();
+});
+
 test('undo takes back the last tap', async ({ tech, page }) => {
   await tech.openJob('brinmoor-pella');
   await tech.next('Safe to work here');
@@ -63,6 +82,7 @@ test('the keyboard reaches everything: stages, pad, next action, undo, help', as
   await tech.expectStage('Measure');
   await page.locator('h1').first().click();
   await page.keyboard.type('1180');
+  await expect(page.locator('.next')).toBeEnabled();
   await page.keyboard.press('Enter');
   await expect(page.locator('.value').first()).toHaveText('11.80 V');
   await page.keyboard.press('u');

@@ -49,7 +49,11 @@ export interface Rescue {
   readonly tempC: number;
   /** How much worse the clamps bite than their kind usually does; left out: as usual. */
   readonly clampWear?: number;
-  /** Where each clamp bites now; null = free. Source ends bite the source's own + and -. */
+  /** Metal that touches metal where it should not: a tool, bodywork, two clamps. */
+  readonly bridges?: readonly { readonly a: NodeName; readonly b: NodeName; readonly ohms: number }[];
+  /** The negative clamp of the lowest block is off: nothing joins the string to the body. */
+  readonly strapOff?: boolean;
+  /** Where each clamp bites now; null = free. For a source end, a pole of the source. */
   readonly clamps: Readonly<Record<ClampId, Terminal | null>>;
 }
 
@@ -82,9 +86,9 @@ export function clampNode(clamp: ClampId): NodeName {
   return `clamp.${clamp}`;
 }
 
-/** Node that a source end bites. */
-export function sourceNode(clamp: 'redSource' | 'blackSource'): NodeName {
-  return clamp === 'redSource' ? 'source.plus' : 'source.minus';
+/** Node that a source end bites: its plus, or its minus, which a vehicle's body is bonded to. */
+export function sourceTerminalNode(terminal: Terminal): NodeName {
+  return terminal.kind === 'plus' || terminal.kind === 'post' ? 'source.plus' : 'source.minus';
 }
 
 /** Name of the element that is a clamp's bite; its amps are what that clamp carries. */
@@ -94,10 +98,14 @@ export function biteName(clamp: ClampId): string {
 
 /** The circuit of a rescue, with the casualty's body at 0 V. */
 export function rescueCircuit(rescue: Rescue): Circuit {
-  return { ground: side('body'), elements: [...casualtyElements(rescue), ...sourceElements(rescue)] };
+  const bridges = (rescue.bridges ?? []).map(({ a, b, ohms }, i) => wire(`bridge.${i}`, a, b, ohms));
+  return {
+    ground: side('body'),
+    elements: [...casualtyElements(rescue), ...sourceElements(rescue), ...bridges],
+  };
 }
 
-function casualtyElements({ casualty, load, casualtyAlternator }: Rescue): Element[] {
+function casualtyElements({ casualty, load, casualtyAlternator, strapOff }: Rescue): Element[] {
   const top = side(`block${casualty.length - 1}+`);
   const elements: Element[] = casualty.map((block, i) => ({
     kind: 'source',
@@ -110,7 +118,7 @@ function casualtyElements({ casualty, load, casualtyAlternator }: Rescue): Eleme
   for (let i = 1; i < casualty.length; i++) {
     elements.push(wire(`casualty.link${i}`, side(`block${i - 1}+`), side(`block${i}-`), LINK_OHMS));
   }
-  elements.push(wire('casualty.strap', side('block0-'), side('body'), BODY_STRAP_OHMS));
+  if (!strapOff) elements.push(wire('casualty.strap', side('block0-'), side('body'), BODY_STRAP_OHMS));
   elements.push(wire('casualty.postCable', side('post'), top, POST_CABLE_OHMS));
   if (load.kind === 'starter') {
     elements.push(wire('casualty.starterCable', top, side('starter'), STARTER_CABLE_OHMS));
@@ -155,7 +163,7 @@ function sourceElements(rescue: Rescue): Element[] {
   for (const clamp of CLAMP_IDS) {
     const terminal = clamps[clamp];
     if (!terminal) continue;
-    const onto = isSourceClamp(clamp) ? sourceNode(clamp) : terminalNode(terminal);
+    const onto = isSourceClamp(clamp) ? sourceTerminalNode(terminal) : terminalNode(terminal);
     elements.push(wire(biteName(clamp), clampNode(clamp), onto, bite));
   }
   return elements;

@@ -92,7 +92,7 @@ function settled(
   for (let i = 0; i < elements.length; i++) {
     const e = elements[i]!;
     if (e.kind !== 'regulated') continue;
-    const next = stateOf(e, across(x, ends[i]!));
+    const next = stateOf(e, across(x, ends[i]!), states[i]!);
     if (next !== states[i]) unchanged = false;
     states[i] = next;
   }
@@ -114,10 +114,16 @@ function requireSolvable(e: Element): void {
   }
 }
 
-function stateOf(supply: Regulated, acrossVolts: number): RegulatedState {
+/** Right at its limit a supply is both holding and limited: it stays what it is within this share, so that it settles. */
+const LIMIT_SHARE = 1e-6;
+
+function stateOf(supply: Regulated, acrossVolts: number, now: RegulatedState): RegulatedState {
   const wanted = (supply.volts - acrossVolts) / supply.ohms;
-  if (wanted > supply.maxAmps) return 'limited';
-  return wanted < 0 ? 'off' : 'holding';
+  const limit = supply.maxAmps * (now === 'limited' ? 1 - LIMIT_SHARE : 1 + LIMIT_SHARE);
+  // By way of holding: what is off and limited alone need not settle, with holding between them it does.
+  if (wanted > limit) return now === 'off' ? 'holding' : 'limited';
+  if (wanted < 0) return now === 'limited' ? 'holding' : 'off';
+  return 'holding';
 }
 
 /** Fills the rows of [A | b] with what the elements conduct and inject at each node. */

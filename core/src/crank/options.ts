@@ -38,6 +38,8 @@ export interface SourceOption {
   readonly leads: LeadSet;
   readonly source: SourceModel;
   readonly donorRuns: boolean;
+  /** What a donor's alternator does if its engine is started, planned or not. */
+  readonly engineAlternator?: NonNullable<SourceModel['alternator']>;
   /** Charges the casualty's own block and must be off and unplugged before the crank. */
   readonly chargeOnly: boolean;
   readonly across: Across;
@@ -73,7 +75,12 @@ function optionsOf(
     case 'donor': {
       const donorRuns = !startsByWaking(machine) && machine.machineClass !== 'motorcycle';
       const source = donorSource(item, donorRuns, tempC);
-      return leadSets.map((set) => ({ ...withLeads(item, item.systemVolts, source, set), donorRuns }));
+      const engineAlternator = donorSource(item, true, tempC).alternator!;
+      return leadSets.map((set) => ({
+        ...withLeads(item, item.systemVolts, source, set),
+        donorRuns,
+        engineAlternator,
+      }));
     }
     case 'spare-blocks':
       return ([12, 24] as const)

@@ -1,4 +1,5 @@
 import { CLAMP_IDS, type ClampId } from '../circuit/rescue.js';
+import type { Machine } from '../machine/machine.js';
 import { anyClampOn, type HookupState, NOTHING_CONNECTED } from './state.js';
 
 /** Steps that change nothing the circuit can show, but must be done. */
@@ -21,6 +22,17 @@ export type HookupAction =
   | { readonly kind: 'plug'; readonly in: boolean }
   | { readonly kind: 'confirm'; readonly what: Confirmation };
 
+/** What hands may also do, by plan or by slip: judged like every action, though no order holds it. */
+export type HandAction =
+  | HookupAction
+  | { readonly kind: 'crank' }
+  /** Two clamps meet. */
+  | { readonly kind: 'touch'; readonly a: ClampId; readonly b: ClampId }
+  /** A clamp or tool bridges this point of the casualty and its body. */
+  | { readonly kind: 'bridge'; readonly pointId: string }
+  /** A spanner takes the casualty's own clamp off this terminal. */
+  | { readonly kind: 'loosen'; readonly pointId: string };
+
 /** The state after an action. */
 export function act(state: HookupState, action: HookupAction): HookupState {
   switch (action.kind) {
@@ -40,6 +52,23 @@ export function act(state: HookupState, action: HookupAction): HookupState {
       return { ...state, pluggedIn: action.in };
     case 'confirm':
       return { ...state, confirmed: [...state.confirmed, action.what] };
+  }
+}
+
+/** The state after anything hands may do: a slip that is over leaves no trace, a terminal that is off does. */
+export function actByHand(state: HookupState, action: HandAction, machine: Machine): HookupState {
+  switch (action.kind) {
+    case 'crank':
+    case 'touch':
+    case 'bridge':
+      return state;
+    case 'loosen': {
+      const point = machine.points.find((p) => p.id === action.pointId);
+      const isLowest = point?.kind === 'block-negative' && (point.block ?? 0) === 0;
+      return isLowest ? { ...state, negativeOff: true } : state;
+    }
+    default:
+      return act(state, action);
   }
 }
 

@@ -4,7 +4,7 @@ import {
   clampNode,
   isSourceClamp,
   rescueCircuit,
-  sourceNode,
+  sourceTerminalNode,
   terminalNode,
 } from '../circuit/rescue.js';
 import { solveDc, voltsAcross } from '../circuit/solve-dc.js';
@@ -12,7 +12,7 @@ import { metresToNearestBlock, pointOf } from '../machine/machine.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import { act } from './actions.js';
 import { terminalOf } from '../crank/clamp-points.js';
-import { type HookupScene, type HookupState, rescueOf } from './state.js';
+import { type HookupScene, type HookupState, rescueOf, sourceTerminalOf } from './state.js';
 
 /** What happens where a clamp meets metal. */
 export interface Contact {
@@ -39,7 +39,9 @@ export function contactAt(
   const isFree = state.clamps[clamp] === null;
   const open = isFree ? state : act(state, { kind: 'detach', clamp });
   const bitten = act(open, { kind: 'attach', clamp, pointId });
-  const target = isSourceClamp(clamp) ? sourceNode(clamp) : terminalNode(terminalOf(scene.machine, pointId));
+  const target = isSourceClamp(clamp)
+    ? sourceTerminalNode(sourceTerminalOf(scene, clamp, pointId))
+    : terminalNode(terminalOf(scene.machine, pointId));
   const before = solveDc(rescueCircuit(rescueOf(scene, open)));
   const after = solveDc(rescueCircuit(rescueOf(scene, bitten)));
   const biteAmps = Math.abs(after.amps.get(biteName(clamp)) ?? 0);

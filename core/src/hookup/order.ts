@@ -22,6 +22,12 @@ export type StepReason =
   | 'donor-lends'
   | 'charge-first'
   | 'spike-tamed'
+  | 'red-closes'
+  | 'free-end-strong'
+  | 'last-at-source'
+  | 'black-not-last'
+  | 'wrong-place'
+  | 'start-again'
   | 'helper-black'
   | 'sum-first'
   | 'charger-dead'
@@ -78,6 +84,7 @@ export function clampPlaces(
  * The order in which the option is hooked up to this machine, under the house rules.
  *
  * @param waitMinutes charging before the crank, as the plan has it; 0 for none
+ * @param sequence loose clamps in the order they go on; left out, as the house rules usually have it
  */
 export function hookupOrder(
   machine: Machine,
@@ -85,6 +92,7 @@ export function hookupOrder(
   option: SourceOption,
   waitMinutes: number,
   rules: HouseRules,
+  sequence: readonly ClampId[] = usualSequence(rules),
 ): HookupStep[] {
   const places = clampPlaces(machine, donor, option, rules);
   const lastBlack = lastBlackStep(machine, places, option);
@@ -108,24 +116,65 @@ export function hookupOrder(
       { action: { kind: 'pack', on: true }, reason: 'pack-arms' },
     ];
   }
-  const redCasualty = attach('redCasualty', places.redCasualty.id, 'red-first', 'firstRed');
-  const redSource = attach('redSource', places.redSource, 'red-free-end-weak');
-  const reds = rules.firstRed === 'casualty' ? [redCasualty, redSource] : [redSource, redCasualty];
   const isDonor = option.sourceKind === 'donor';
+  const runsFirst = isDonor && mayRun(machine, option, rules) && rules.donorEngine === 'running';
+  const engineOn: HookupStep = {
+    action: { kind: 'donor-engine', running: true },
+    reason: 'donor-lends',
+    rule: 'donorEngine',
+  };
   const steps: HookupStep[] = [
     confirm('all-off', 'nothing-drawing'),
     ...(option.outputVolts === 24 && !isDonor ? [confirm('series-sum', 'sum-first')] : []),
-    ...reds,
-    attach('blackSource', places.blackSource, isDonor ? 'donor-black' : 'helper-black'),
-    lastBlack,
+    ...(runsFirst ? [engineOn] : []),
+    ...sequence.map((clamp, i) => looseStep(clamp, i, sequence, places, lastBlack, isDonor)),
   ];
-  if (option.donorRuns && rules.donorEngine !== 'off-throughout' && !startsByWaking(machine)) {
+  if (isDonor && mayRun(machine, option, rules)) {
     steps.push(
-      { action: { kind: 'donor-engine', running: true }, reason: 'donor-lends', rule: 'donorEngine' },
+      ...(runsFirst ? [] : [engineOn]),
       ...(waitMinutes > 0 ? [{ ...confirm('wait', 'charge-first'), minutes: waitMinutes }] : []),
     );
   }
   return steps;
+}
+
+/** The loose clamps in the order that the house rules usually have them. */
+export function usualSequence(rules: HouseRules): readonly ClampId[] {
+  if (rules.clampSequence === 'source-first')
+    return ['redSource', 'blackSource', 'redCasualty', 'blackCasualty'];
+  return rules.firstRed === 'casualty'
+    ? ['redCasualty', 'redSource', 'blackSource', 'blackCasualty']
+    : ['redSource', 'redCasualty', 'blackSource', 'blackCasualty'];
+}
+
+function mayRun(machine: Machine, option: SourceOption, rules: HouseRules): boolean {
+  return option.donorRuns && rules.donorEngine !== 'off-throughout' && !startsByWaking(machine);
+}
+
+function looseStep(
+  clamp: ClampId,
+  at: number,
+  sequence: readonly ClampId[],
+  places: ClampPlaces,
+  lastBlack: HookupStep,
+  isDonor: boolean,
+): HookupStep {
+  const isLast = at === sequence.length - 1;
+  switch (clamp) {
+    case 'redCasualty': {
+      const isFirst = sequence.indexOf('redSource') > at;
+      return attach(clamp, places.redCasualty.id, isFirst ? 'red-first' : 'red-closes', 'firstRed');
+    }
+    case 'redSource': {
+      const isFirst = sequence.indexOf('redCasualty') > at;
+      return attach(clamp, places.redSource, isFirst ? 'free-end-strong' : 'red-free-end-weak');
+    }
+    case 'blackSource':
+      if (isLast) return attach(clamp, places.blackSource, 'last-at-source');
+      return attach(clamp, places.blackSource, isDonor ? 'donor-black' : 'helper-black');
+    case 'blackCasualty':
+      return isLast ? lastBlack : { ...lastBlack, reason: 'black-not-last' };
+  }
 }
 
 function lastBlackStep(machine: Machine, places: ClampPlaces, option: SourceOption): HookupStep {

@@ -2,7 +2,7 @@ import { CLAMP_IDS, type ClampId, type Rescue, type Terminal } from '../circuit/
 import type { CasualtyBlocks } from '../crank/casualty-blocks.js';
 import { terminalOf } from '../crank/clamp-points.js';
 import { hasLooseLeads, hasSwitch, type SourceOption } from '../crank/options.js';
-import type { Machine } from '../machine/machine.js';
+import { isPositivePoint, type Machine } from '../machine/machine.js';
 
 /** Stands for a pack's own post, where its fixed lead begins. */
 export const PACK_END = 'pack';
@@ -17,6 +17,8 @@ export interface HookupState {
   readonly attachedInOrder: readonly ClampId[];
   readonly donorRunning: boolean;
   readonly packOn: boolean;
+  /** The block's own negative clamp is off, as when it is taken out. */
+  readonly negativeOff: boolean;
   /** A mains charger's plug is in its socket. */
   readonly pluggedIn: boolean;
   /** Steps that leave no trace in the circuit, such as a look or a wait. */
@@ -28,6 +30,7 @@ export const NOTHING_CONNECTED: HookupState = {
   attachedInOrder: [],
   donorRunning: false,
   packOn: false,
+  negativeOff: false,
   pluggedIn: false,
   confirmed: [],
 };
@@ -40,6 +43,8 @@ export function clampsInHand(option: Pick<SourceOption, 'leadSetId'>): readonly 
 /** Everything the circuit of a hook-up is made from. */
 export interface HookupScene {
   readonly machine: Machine;
+  /** The donor's atlas entry; null when no vehicle lends. */
+  readonly donor: Machine | null;
   readonly option: SourceOption;
   readonly blocks: CasualtyBlocks;
   readonly tempC: number;
@@ -51,6 +56,24 @@ export interface HookupScene {
 /** A running casualty's alternator, per 12 V of system. */
 const CASUALTY_ALTERNATOR = { voltsPer12: 14.2, maxAmps: 60 };
 
+/** A full block under its own alternator takes but a trickle: it stands this little below the alternator, V. */
+const TRICKLE_VOLTS = 0.1;
+const SOURCE_PLUS: Terminal = { kind: 'plus', block: 0 };
+const SOURCE_MINUS: Terminal = { kind: 'minus', block: 0 };
+
+/** The pole of the source that a place on it belongs to. A place nobody knows counts as the one its clamp is meant for. */
+export function sourceTerminalOf(
+  { donor }: Pick<HookupScene, 'donor'>,
+  clamp: 'redSource' | 'blackSource',
+  pointId: string,
+): Terminal {
+  if (pointId === SPARE_POSTS.plus) return SOURCE_PLUS;
+  if (pointId === SPARE_POSTS.minus) return SOURCE_MINUS;
+  const point = donor?.points.find((p) => p.id === pointId);
+  const isPlus = point ? isPositivePoint(point.kind) : clamp === 'redSource';
+  return isPlus ? SOURCE_PLUS : SOURCE_MINUS;
+}
+
 /** The circuit as the clamps stand now. */
 export function rescueOf(scene: HookupScene, state: HookupState): Rescue {
   const { machine, option, blocks, tempC } = scene;
@@ -59,20 +82,29 @@ export function rescueOf(scene: HookupScene, state: HookupState): Rescue {
     const pointId = state.clamps[clamp];
     return pointId === null ? null : terminalOf(machine, pointId);
   };
-  // A source end bites the source's own pole; the model needs only whether it bites.
-  const sourceEnd = (clamp: 'redSource' | 'blackSource'): Terminal | null =>
-    !isLoose || state.clamps[clamp] !== null ? { kind: 'body' } : null;
-  const { alternator, ...still } = option.source;
+  const sourceEnd = (clamp: 'redSource' | 'blackSource'): Terminal | null => {
+    if (!isLoose) return clamp === 'redSource' ? SOURCE_PLUS : SOURCE_MINUS;
+    const pointId = state.clamps[clamp];
+    return pointId === null ? null : sourceTerminalOf(scene, clamp, pointId);
+  };
+  const { alternator, ...rest } = option.source;
+  // Its rating stands for the middle of a crank; a contact meets a bank's own resistance.
+  const still = rest.capacitor ? { ...rest, ohms: rest.capacitor.esrOhms } : rest;
   const isOn =
     !hasSwitch(option) || (state.packOn && (option.sourceKind !== 'mains-charger' || state.pluggedIn));
+  const supply = alternator ?? option.engineAlternator;
   // A donor's alternator needs its engine; a charger's regulator works whenever it is on.
   const regulates = option.sourceKind === 'donor' ? state.donorRunning : isOn;
   return {
     casualty: blocks.models,
     load: { kind: 'none' },
+    strapOff: state.negativeOff,
     leads: option.leads,
     tempC,
-    source: regulates && alternator ? { ...still, alternator } : still,
+    source:
+      regulates && supply
+        ? { ...still, openVolts: Math.max(still.openVolts, supply.volts - TRICKLE_VOLTS), alternator: supply }
+        : still,
     sourceOn: isOn,
     ...(scene.casualtyRuns && {
       casualtyAlternator: {

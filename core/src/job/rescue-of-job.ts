@@ -4,7 +4,8 @@ import type { PlanCase } from '../crank/plan-case.js';
 import type { PlanInput } from '../crank/plan-inputs.js';
 import { planCase, type RankedOption, rankOptions, ruledWaitMinutes, wakeCase } from '../crank/rank.js';
 import type { WakeCase } from '../crank/wake.js';
-import { clearingOrder, hookupOrder, type HookupStep } from '../hookup/order.js';
+import { clearingOrder, type HookupStep } from '../hookup/order.js';
+import { safestOrder } from '../hookup/safest-order.js';
 import type { HookupScene } from '../hookup/state.js';
 import type { Machine } from '../machine/machine.js';
 import { startsByWaking } from '../machine/machine.js';
@@ -98,7 +99,11 @@ export function planRecord(ranked: RankedOption, figures?: PlanFigures): PlanRec
 }
 
 /** The option that the job's plan names; null without a plan or when the kit no longer has it. */
-export function plannedOption(job: Job, machine: Machine, kit: readonly KitItem[]): SourceOption | null {
+export function plannedOption(
+  job: JobReadings & Pick<Job, 'plan'>,
+  machine: Machine,
+  kit: readonly KitItem[],
+): SourceOption | null {
   if (!job.plan) return null;
   const { optionId } = job.plan;
   const options = sourceOptions(machine, kit, blocksOfJob(job, machine), workingTempC(job));
@@ -106,20 +111,26 @@ export function plannedOption(job: Job, machine: Machine, kit: readonly KitItem[
 }
 
 /** The circuit of the job's hook-up as it stands. */
-export function hookupScene(job: Job, machine: Machine, option: SourceOption): HookupScene {
+export function hookupScene(
+  job: JobReadings & Partial<Pick<Job, 'attempts'>>,
+  machine: Machine,
+  donor: Machine | null,
+  option: SourceOption,
+): HookupScene {
   return {
     machine,
+    donor: option.sourceKind === 'donor' ? donor : null,
     option,
     blocks: blocksOfJob(job, machine),
     tempC: workingTempC(job),
     enclosed: job.scene?.enclosed ?? false,
-    casualtyRuns: hasStarted(job),
+    casualtyRuns: hasStarted({ attempts: job.attempts ?? [] }),
   };
 }
 
 /** The hook-up order of the job's plan and the clearing order that undoes it. */
 export function ordersOfJob(
-  job: Job,
+  job: JobReadings & Pick<Job, 'plan'>,
   machine: Machine,
   donor: Machine | null,
   option: SourceOption,
@@ -127,7 +138,8 @@ export function ordersOfJob(
 ): { readonly hookup: readonly HookupStep[]; readonly clearing: readonly HookupStep[] } {
   const lowest = Math.min(...blocksOfJob(job, machine).socs);
   const waitMinutes = job.plan?.waitMinutes ?? ruledWaitMinutes(machine, option, lowest, rules);
-  const hookup = hookupOrder(machine, donor, option, waitMinutes, rules);
+  const resting = { ...hookupScene(job, machine, donor, option), casualtyRuns: false };
+  const hookup = safestOrder(resting, waitMinutes, rules);
   return { hookup, clearing: clearingOrder(hookup, machine) };
 }
 

@@ -24,6 +24,7 @@ const house = <T>(value: T, unit: string, reason: string): Rule<T> => ({
 
 export type LastBlackSchool = 'ground-point' | 'negative-terminal';
 export type FirstRedSchool = 'casualty' | 'source';
+export type ClampSequenceSchool = 'reds-first' | 'source-first';
 export type HobbyLithiumSchool = 'refused' | 'allowed';
 export type DonorEngineSchool = 'off-then-run' | 'off-throughout' | 'running';
 
@@ -35,6 +36,11 @@ export const RULES = {
     'the last spark is then away from the gas over the block',
   ),
   firstRed: house<FirstRedSchool>('casualty', '', 'the free red end is then never live from a strong source'),
+  clampSequence: house<ClampSequenceSchool>(
+    'reds-first',
+    '',
+    'both source clamps first would leave two live free clamps',
+  ),
   donorEngine: house<DonorEngineSchool>(
     'off-then-run',
     '',
@@ -70,6 +76,13 @@ export const RULES = {
   reversedVolts: fixed(3, 'V', 'a block this low may have been driven backwards'),
   lithiumPackSenseVolts: fixed(2, 'V', 'most lithium packs refuse a casualty below this'),
   judgeMinSoc: fixed(0.75, '', 'a block below three quarters must be charged before it is condemned'),
+  electronicsMaxVolts: fixed(16, 'V', 'control units of a 12 V system are proof to about this; per 12 V'),
+  liveFreeAmps: fixed(20, 'A', 'a free clamp that would drive more than this into metal burns and welds'),
+  unequalWatchAmps: fixed(100, 'A', 'joined sources that exchange more spark hard'),
+  unequalSevereAmps: fixed(400, 'A', 'past this clamps weld and leads smoke'),
+  blockChargeWatchPerAh: fixed(2, 'A/Ah', 'a block takes this for moments only'),
+  blockChargeSeverePerAh: fixed(10, 'A/Ah', 'past this it boils and may burst'),
+  leadRiseMaxC: fixed(50, '°C', 'insulation softens in one long try past this'),
   parasiticMaxAmps: fixed(0.05, 'A', 'a sleeping vehicle draws less'),
   stringImbalanceVolts: fixed(0.2, 'V', 'blocks this far apart are judged and charged each by itself'),
   wakeMinVolts: fixed(11, 'V', 'an EV or hybrid wake-up needs a steady 11 V'),

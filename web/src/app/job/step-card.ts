@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { contactAt, DEFAULT_RULES, type HookupStep, isRedClamp } from '@voltrek/core';
+import { HAZARD_WORDS, SEVERITY_WORDS } from '@voltrek/contracts';
+import { contactAt, DEFAULT_RULES, gasAt, hazardsOf, type HookupStep, isRedClamp } from '@voltrek/core';
 import { PolarityMark } from '../shared/ui/polarity-mark';
-import { CONFIRM_WORDS, REASON_WORDS } from '../shared/words/words';
+import { CONFIRM_WORDS, GAS_WORDS, REASON_WORDS } from '../shared/words/words';
 import { Countdown } from './countdown';
 import type { PlannedRescue, Work } from './state/job-selectors';
 import { actionTitle, pointFor } from './step-words';
@@ -41,20 +42,23 @@ import { actionTitle, pointFor } from './step-words';
         </div>
         <div>
           <dt>gas here</dt>
-          <dd class="figure" [class.tone-bad]="c.gasNear && c.biteAmps > 1" [class.tone-good]="!c.gasNear">
-            {{ c.gasNear ? 'likely' : 'no' }}
+          <dd class="figure" [class.tone-bad]="gas() === 'likely'" [class.tone-good]="gas() === 'none'">
+            {{ gasWords[gas()] }}
           </dd>
         </div>
       </dl>
-      @if (c.gasNear && c.biteAmps > 1) {
-        <p class="problem">It sparks where gas may be. Air the block, look away, bite in one move.</p>
-      }
+    }
+    @for (h of hazards(); track h.code) {
+      <p class="hazard" [class]="'is-' + h.severity">
+        <strong>{{ severityWords[h.severity] }}</strong>
+        <span>{{ hazardWords[h.code].why(h) }} {{ hazardWords[h.code].wayOut }}</span>
+      </p>
     }
   `,
   styles: `
     :host {
       display: block;
-      padding: 20px 22px 14px;
+      padding: 16px 22px 12px;
       border: 2px solid var(--ink);
       border-radius: 6px;
       background: var(--sheet);
@@ -92,12 +96,29 @@ import { actionTitle, pointFor } from './step-words';
     dl {
       display: grid;
       grid-template-columns: repeat(3, 1fr);
-      margin: 16px 0 0;
-      padding-top: 10px;
+      margin: 12px 0 0;
+      padding-top: 8px;
       border-top: 1px solid var(--line);
     }
-    .problem {
-      margin-top: 10px;
+    .hazard {
+      display: grid;
+      grid-template-columns: 62px 1fr;
+      gap: 10px;
+      margin-top: 6px;
+      padding: 3px 0 3px 10px;
+      border-left: 4px solid var(--line);
+      font-size: 15px;
+      line-height: 1.2;
+    }
+    .is-watch {
+      border-left: 6px double var(--watch);
+    }
+    .is-watch strong {
+      color: var(--watch);
+    }
+    .is-severe {
+      border: 3px solid var(--bad);
+      color: var(--bad);
     }
     @media (max-width: 720px) {
       :host {
@@ -140,6 +161,17 @@ export class StepCard {
     const pointId = action.kind === 'attach' ? action.pointId : hookup.clamps[action.clamp];
     return pointId ? contactAt(this.rescue().scene, hookup, action.clamp, pointId, DEFAULT_RULES) : null;
   });
+  /** What the circuit says this step brings, before it is confirmed. */
+  protected readonly hazards = computed(() =>
+    hazardsOf(this.rescue().scene, this.work().job.hookup, this.step().action, DEFAULT_RULES),
+  );
+  protected readonly gas = computed(() => {
+    const contact = this.contact();
+    return contact ? gasAt(this.rescue().scene, contact) : 'none';
+  });
+  protected readonly gasWords = GAS_WORDS;
+  protected readonly hazardWords = HAZARD_WORDS;
+  protected readonly severityWords = SEVERITY_WORDS;
   protected readonly isRemoval = computed(() => this.step().action.kind === 'detach');
   protected readonly title = computed(() =>
     actionTitle(this.step().action, this.work(), this.rescue(), this.work().job.hookup),

@@ -32,8 +32,8 @@ import { actionTitle } from './step-words';
       display: flex;
       align-items: center;
       gap: 12px;
-      min-height: 34px;
-      padding: 3px 0;
+      min-height: 30px;
+      padding: 2px 0;
     }
     .number,
     .tick {

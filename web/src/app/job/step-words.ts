@@ -57,7 +57,8 @@ const SOURCE_NAMES: Record<SourceKind, string> = {
   'hobby-lithium': 'hobby pack',
 };
 
-function sideWord(clamp: ClampId, rescue: PlannedRescue | null): string {
+/** Whose end of a lead it is. */
+export function sideWord(clamp: ClampId, rescue: PlannedRescue | null): string {
   return isSourceClamp(clamp) ? SOURCE_NAMES[rescue?.option.sourceKind ?? 'donor'] : 'casualty';
 }
 

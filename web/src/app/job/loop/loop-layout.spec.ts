@@ -26,7 +26,7 @@ function draw(machine: Machine, optionId: string, steps: number): LoopDrawing {
   return layoutLoop({
     machine,
     donor: VAN,
-    scene: { machine, option, blocks, tempC: TEMP_C, enclosed: false, casualtyRuns: false },
+    scene: { machine, donor: VAN, option, blocks, tempC: TEMP_C, enclosed: false, casualtyRuns: false },
     hookup,
     step: order[steps] ?? null,
     showPins: false,

@@ -1,7 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { entryOf, type HookupStep, POLARITY_SIGNS_NEEDED, startsByWaking } from '@voltrek/core';
 import { RULE_NOTES } from '../../shared/words/words';
+import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { NextAction } from '../next-action';
+import { SomethingElseDialog } from '../something-else-dialog';
 import { StepCard } from '../step-card';
 import { StepLine } from '../step-line';
 import type { OrderRun, PlannedRescue, Work } from '../state/job-selectors';
@@ -17,7 +19,10 @@ import { actionDone } from '../step-words';
     <section class="stage" aria-labelledby="stage-title">
       <header>
         <h1 id="stage-title">Hook up</h1>
-        <span class="dim">{{ ruleNote() }}</span>
+        <span class="dim note">{{ ruleNote() }}</span>
+        @if (!isUnplanned() && work().job.closedAt === null) {
+          <button type="button" class="key" (click)="somethingElse()">I did something else</button>
+        }
       </header>
       @if (isUnplanned()) {
         <p class="problem">No source is chosen yet.</p>
@@ -77,6 +82,17 @@ import { actionDone } from '../step-words';
       font-size: 26px;
       font-weight: 700;
     }
+    header .key {
+      align-self: center;
+      white-space: nowrap;
+    }
+    h1 {
+      white-space: nowrap;
+    }
+    .note {
+      margin-right: auto;
+      font-size: 16px;
+    }
     @media (max-width: 720px) {
       .behind {
         display: none;
@@ -94,6 +110,7 @@ export class Hookup {
   readonly toLocate = output();
 
   private readonly reporter = inject(Reporter);
+  private readonly modals = inject(NgbModal);
 
   protected readonly wakes = computed(() => startsByWaking(this.work().machine));
   protected readonly finalWord = computed(() =>
@@ -115,6 +132,10 @@ export class Hookup {
 
   protected doneWord(step: HookupStep): string {
     return actionDone(step.action);
+  }
+
+  protected somethingElse(): void {
+    this.modals.open(SomethingElseDialog, { ariaLabelledBy: 'something-else-title', centered: true });
   }
 
   protected confirm(step: HookupStep): void {

@@ -17,6 +17,7 @@ import {
   plannedOption,
   progressOf,
   rankForJob,
+  replan,
   wakeCases,
 } from '@voltrek/core';
 import { createSelector, createSelectorFactory, resultMemoize } from '@ngrx/store';
@@ -76,16 +77,33 @@ export const selectWakeCases = createSelector(
       : new Map<string, never>(),
 );
 
+/** What the orders depend on, kept the same object while it says the same: searching them anew at each tap would make it slow. */
+const selectOrderBasis = createSelectorFactory<
+  object,
+  Pick<Job, 'plan' | 'readings' | 'scene' | 'call'> | null
+>((projector) =>
+  resultMemoize(projector, (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)),
+)(
+  selectJob,
+  (job: Job | null) => job && { plan: job.plan, readings: job.readings, scene: job.scene, call: job.call },
+);
+
+const selectOrders = createSelector(selectOrderBasis, selectDetail, (basis, detail) => {
+  if (!basis || !detail) return null;
+  const option = plannedOption(basis, detail.machine, detail.kit);
+  return option && ordersOfJob(basis, detail.machine, detail.donorMachine, option, DEFAULT_RULES);
+});
+
 /** The plan's option with its orders and circuit; null without a plan. */
-export const selectRescue = createSelector(selectWork, (work) => {
-  if (!work) return null;
+export const selectRescue = createSelector(selectWork, selectOrders, (work, orders) => {
+  if (!work || !orders) return null;
   const { job, machine, kit, donorMachine } = work;
   const option = plannedOption(job, machine, kit);
   if (!option) return null;
   return {
     option,
-    orders: ordersOfJob(job, machine, donorMachine, option, DEFAULT_RULES),
-    scene: hookupScene(job, machine, option),
+    orders,
+    scene: hookupScene(job, machine, donorMachine, option),
   };
 });
 export type PlannedRescue = NonNullable<ReturnType<typeof selectRescue>>;
@@ -93,10 +111,13 @@ export type PlannedRescue = NonNullable<ReturnType<typeof selectRescue>>;
 const NO_STEPS: readonly HookupStep[] = [];
 export type OrderRun = OrderProgress<HookupStep>;
 
-/** How far the hook-up is; no steps without a plan. */
-export const selectHookupRun = createSelector(selectJob, selectRescue, (job, rescue) =>
-  progressOf(rescue?.orders.hookup ?? NO_STEPS, job?.hookup ?? NOTHING_CONNECTED),
-);
+/** How far the hook-up is, and how to go on from here, in order or not; no steps without a plan. */
+export const selectHookupRun = createSelector(selectJob, selectRescue, (job, rescue) => {
+  const hookup = job?.hookup ?? NOTHING_CONNECTED;
+  return rescue
+    ? replan(rescue.scene, rescue.orders.hookup, hookup, DEFAULT_RULES)
+    : progressOf(NO_STEPS, hookup);
+});
 
 /** How far the clearing is. Once the last clamp is off the order is behind us, whatever its first step says. */
 export const selectClearingRun = createSelector(selectJob, selectRescue, (job, rescue) => {

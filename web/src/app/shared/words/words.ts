@@ -6,6 +6,7 @@ import type {
   Confirmation,
   EvidenceCode,
   FollowUp,
+  gasAt,
   Help,
   LimitedBy,
   MachineClass,
@@ -282,6 +283,12 @@ export const REASON_WORDS: Record<StepReason, string> = {
   'nothing-drawing': 'Nothing draws current, so nothing arcs.',
   'red-first': 'The casualty block is the weaker, so the free red end carries least.',
   'red-free-end-weak': 'Keep the free red end off all metal on the way.',
+  'wrong-place': 'It bites where it should not. Off first, then its own place.',
+  'start-again': 'Not as planned: still everything, then go on in a safe order.',
+  'red-closes': 'Red to red: the free end was guarded until now.',
+  'free-end-strong': 'The free red end is live from a strong source now: guard it.',
+  'last-at-source': 'Last contact, so it is made at the source, away from the gas at the casualty.',
+  'black-not-last': 'No spark here: the loop is still open at the source.',
   'helper-black': 'Now only the last contact can spark.',
   'sum-first': 'A wrong link shows on the meter, not on the casualty.',
   'charger-dead': 'Unplugged, both its ends are dead.',
@@ -474,4 +481,10 @@ export const WAKE_OUTCOME_LINES: Record<WakeOutcome, string> = {
   'stays-on-help': 'Traction flat: it lives on the help. Open, unlock, free the charge flap, then stop.',
   'falls-asleep': 'The volts sag and it falls asleep again.',
   'over-voltage': 'Too many volts for its control units.',
+};
+
+export const GAS_WORDS: Record<ReturnType<typeof gasAt>, string> = {
+  none: 'no',
+  possible: 'may be',
+  likely: 'likely',
 };

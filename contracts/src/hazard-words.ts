@@ -1,0 +1,134 @@
+import type { Hazard, HazardCode, Severity } from '@voltrek/core';
+
+const amps = (h: Hazard): string => `${(h.amps ?? 0).toFixed(0)} A`;
+const volts = (h: Hazard): string => `${(h.volts ?? 0).toFixed(1)} V`;
+
+/** What a hazard is called: the word stands before any colour. */
+export const SEVERITY_WORDS: Record<Severity, string> = { note: 'Note', watch: 'Watch', severe: 'Stop' };
+
+/** Every hazard in words: why, with its figures, and the way out. On the wire of the command line and on the screen alike. */
+export const HAZARD_WORDS: Record<
+  HazardCode,
+  { readonly why: (hazard: Hazard) => string; readonly wayOut: string }
+> = {
+  'spark-in-gas': {
+    why: (h) => `${volts(h)} and ${amps(h)} at this contact, where gas may be.`,
+    wayOut: 'Air it, look away, one clean move; or use a point away from the block.',
+  },
+  'hard-spark': {
+    why: (h) => `It sparks: ${volts(h)} across, ${amps(h)} when it bites. No gas here.`,
+    wayOut: 'Bite in one move, and do not let it chatter.',
+  },
+  spike: {
+    why: (h) => `${amps(h)} flow in this lead; breaking them lifts the volts for a moment.`,
+    wayOut: 'Switch the blower or heated screen on first.',
+  },
+  'dead-short': {
+    why: (h) => `A dead short: ${amps(h)}, the source falls to ${volts(h)}.`,
+    wayOut: 'Do not make it. If it is made: open the end that is away from the block at once.',
+  },
+  reversed: {
+    why: (h) => `Backwards: ${volts(h)} the wrong way round.`,
+    wayOut: 'Take it off and prove polarity with the meter.',
+  },
+  'over-voltage': {
+    why: (h) => `${volts(h)} on control units that do not stand it.`,
+    wayOut: 'Use a source of the same volts.',
+  },
+  'over-voltage-source': {
+    why: (h) => `${volts(h)} would be pushed into the source.`,
+    wayOut: 'Put it across one block only, or use a source of the same volts.',
+  },
+  'unequal-sources': {
+    why: (h) => `Joined at unequal volts: ${amps(h)} flow between them.`,
+    wayOut: 'Equalise through a resistor or lamp first.',
+  },
+  'over-charges-block': {
+    why: (h) => `${amps(h)} into this block, more than its size takes.`,
+    wayOut: 'Engine off, or leave it joined for moments only.',
+  },
+  'live-free-clamp': {
+    why: (h) => `A free clamp is live: ${amps(h)} if it touches metal.`,
+    wayOut: 'Keep it in the hand, off everything, until it bites.',
+  },
+  'two-live-free-clamps': {
+    why: (h) => `Two free clamps are live: ${amps(h)} if they meet.`,
+    wayOut: 'Hold them apart, one in each hand, or lay one down on dry rubber.',
+  },
+  'armed-too-early': {
+    why: () => 'Switched on while a clamp is free: no guard checks what it touches next.',
+    wayOut: 'Off first, both clamps on, look at the lamp, then on.',
+  },
+  'plugged-too-early': {
+    why: () => 'The charger is plugged in while a clamp is free.',
+    wayOut: 'Unplug it, clamp, then plug in.',
+  },
+  'source-still-on': {
+    why: () => 'The source is still on: this contact is live.',
+    wayOut: 'Switch off, unplug, then touch the clamps.',
+  },
+  'will-short': {
+    why: (h) => `Wrong place: the last clamp will close a short of ${amps(h)}.`,
+    wayOut: 'Take it off and find its own place.',
+  },
+  'will-reverse': {
+    why: (h) => `Wrong place: the last clamp will put ${volts(h)} on backwards.`,
+    wayOut: 'Take it off and prove polarity.',
+  },
+  'will-over-voltage': {
+    why: (h) => `The last clamp will put ${volts(h)} where less is stood.`,
+    wayOut: 'Stop: the volts of both sides do not agree.',
+  },
+  'crank-on-charger': {
+    why: () => 'An ordinary charger must never see a crank.',
+    wayOut: 'Off, unplug, clamps off, then crank.',
+  },
+  'crank-with-free-clamp': {
+    why: () => 'A clamp hangs free and the engine will shake it.',
+    wayOut: 'Finish the hook-up, or take every clamp off.',
+  },
+  'over-current': {
+    why: (h) => `${amps(h)} asked of a source that stands less.`,
+    wayOut: 'Use a stronger source.',
+  },
+  'leads-too-hot': {
+    why: (h) => `${amps(h)} heat these leads past what their cover stands.`,
+    wayOut: 'Short tries with long rests, or thicker leads.',
+  },
+  'ev-donor-running': {
+    why: () => 'A running donor puts its volts and spikes on control units of an EV or hybrid.',
+    wayOut: 'Donor off throughout.',
+  },
+  'ev-as-donor': {
+    why: () => "An EV's converter is not made to feed a starter.",
+    wayOut: 'Use a pack or another donor.',
+  },
+  'clamps-touch': {
+    why: (h) => `Two clamps meet: ${amps(h)}.`,
+    wayOut: 'Part them at once, at the source end.',
+  },
+  'tool-short': {
+    why: (h) => `From here to the body: ${amps(h)} through the tool.`,
+    wayOut: 'Cover the post, keep tools off it. The whole body is negative.',
+  },
+  'positive-first': {
+    why: (h) => `A spanner on + that touches body carries ${amps(h)}.`,
+    wayOut: 'Negative off first.',
+  },
+  'loosened-while-joined': {
+    why: () => 'The block comes off while the leads are on: the volts of the source go where they like.',
+    wayOut: 'Clear down first.',
+  },
+  'lithium-from-outside': {
+    why: () => 'A lithium block that its maker gives no points for.',
+    wayOut: 'Not from outside: only its own charger.',
+  },
+  'closed-in-charging': {
+    why: () => 'This block stands closed in, and charging makes gas.',
+    wayOut: 'Use the posts in the bay, or take it out.',
+  },
+};
+
+/** A hazard in one line. */
+export const hazardLine = (hazard: Hazard): string =>
+  `${SEVERITY_WORDS[hazard.severity]}: ${HAZARD_WORDS[hazard.code].why(hazard)} ${HAZARD_WORDS[hazard.code].wayOut}`;

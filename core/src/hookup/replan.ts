@@ -1,0 +1,96 @@
+import type { ClampId } from '../circuit/rescue.js';
+import type { HouseRules } from '../rules/house-rules.js';
+import { act, clampsOn, type HookupAction, isDone, type OrderProgress, progressOf } from './actions.js';
+import { makeSafe } from './make-safe.js';
+import type { HookupStep } from './order.js';
+import { hazardCost, hasSevere, permutations } from './safest-order.js';
+import type { HookupScene, HookupState } from './state.js';
+
+/**
+ * How to go on from any state of the clamps, in order or not: what bites a wrong place comes off first, then the rest of the order in
+ * whichever sequence the circuit finds safest. Where none is without a severe step, everything comes off and the order begins again.
+ *
+ * @param order the order as it was planned from nothing
+ */
+export function replan(
+  scene: HookupScene,
+  order: readonly HookupStep[],
+  state: HookupState,
+  rules: HouseRules,
+): OrderProgress<HookupStep> {
+  if (isOnTrack(order, state)) return progressOf(order, state);
+  const corrected = correction(scene, order, state, rules);
+  const after = corrected.reduce((s, { action }) => act(s, action), state);
+  const left = order.filter(({ action }) => !isDone(after, action));
+  const rest = safestRest(scene, left, after, rules);
+  const isSafe = rest && !hasSevere(scene, [...corrected, ...rest], rules, state);
+  const steps = isSafe ? [...corrected, ...rest] : [...makeSafe(scene, state, rules).map(again), ...order];
+  const done = isSafe ? order.filter(({ action }) => isDone(after, action) && isDone(state, action)) : [];
+  return { done, next: steps[0] ?? null, later: steps.slice(1) };
+}
+
+/** What is done is the beginning of the order, and nothing bites where it should not. */
+function isOnTrack(order: readonly HookupStep[], state: HookupState): boolean {
+  const { next, later } = progressOf(order, state);
+  const isGap =
+    next !== null && later.some(({ action }) => action.kind !== 'confirm' && isDone(state, action));
+  return !isGap && wrongClamps(order, state).length === 0;
+}
+
+function wrongClamps(order: readonly HookupStep[], state: HookupState): ClampId[] {
+  return clampsOn(state).filter(
+    (clamp) =>
+      !order.some(
+        ({ action }) => action.kind === 'attach' && action.clamp === clamp && isDone(state, action),
+      ),
+  );
+}
+
+/** Takes off what bites a wrong place, sources stilled first, in the sequence the circuit finds safest. */
+function correction(
+  scene: HookupScene,
+  order: readonly HookupStep[],
+  state: HookupState,
+  rules: HouseRules,
+): HookupStep[] {
+  const wrong = wrongClamps(order, state);
+  if (wrong.length === 0) return [];
+  const still: HookupAction[] = [
+    ...(state.packOn ? [{ kind: 'pack', on: false } as const] : []),
+    ...(state.pluggedIn ? [{ kind: 'plug', in: false } as const] : []),
+    ...(state.donorRunning ? [{ kind: 'donor-engine', running: false } as const] : []),
+  ];
+  const from = still.reduce(act, state);
+  const ways = permutations(wrong).map((clamps) =>
+    clamps.map((clamp): HookupStep => ({ action: { kind: 'detach', clamp }, reason: 'wrong-place' })),
+  );
+  return [...still.map(again), ...cheapest(scene, ways, from, rules)];
+}
+
+/** What is left of the order, its clamps in the safest sequence; switches, looks and waits stay behind them. */
+function safestRest(
+  scene: HookupScene,
+  left: readonly HookupStep[],
+  state: HookupState,
+  rules: HouseRules,
+): HookupStep[] | null {
+  const before = left.filter(
+    ({ action }) => action.kind === 'confirm' && action.what !== 'wait' && action.what !== 'guard-lamp',
+  );
+  const clamps = left.filter(({ action }) => action.kind === 'attach');
+  const behind = left.filter((step) => !before.includes(step) && !clamps.includes(step));
+  const ways = permutations(clamps).map((sequence) => [...before, ...sequence, ...behind]);
+  return cheapest(scene, ways, state, rules);
+}
+
+function cheapest(
+  scene: HookupScene,
+  ways: readonly HookupStep[][],
+  from: HookupState,
+  rules: HouseRules,
+): HookupStep[] {
+  const costs = ways.map((way) => hazardCost(scene, way, rules, from));
+  return ways[costs.indexOf(Math.min(...costs))] ?? [];
+}
+
+const again = (action: HookupAction): HookupStep => ({ action, reason: 'start-again' });

@@ -1,0 +1,116 @@
+import type { ClampId } from '../circuit/rescue.js';
+import { hasLooseLeads } from '../crank/options.js';
+import type { HouseRules } from '../rules/house-rules.js';
+import { act } from './actions.js';
+import { type Hazard, hazardsOf, type Severity } from './hazards.js';
+import { clearingOrder, hookupOrder, type HookupStep, usualSequence } from './order.js';
+import { type HookupScene, type HookupState, NOTHING_CONNECTED } from './state.js';
+
+/** How much worse each severity is than all of the one below it in an order. */
+const WEIGHT: Record<Severity, number> = { note: 1, watch: 50, severe: 10_000 };
+
+/** Sum of what an order's steps bring, hooking up from nothing and clearing again once the casualty runs. */
+export function orderCost(scene: HookupScene, steps: readonly HookupStep[], rules: HouseRules): number {
+  const end = steps.reduce((state, { action }) => act(state, action), NOTHING_CONNECTED);
+  const running = { ...scene, casualtyRuns: !scene.option.chargeOnly };
+  const clearing = clearingOrder(steps, scene.machine);
+  return hazardCost(scene, steps, rules) + hazardCost(running, clearing, rules, end);
+}
+
+/** Sum of what these steps bring, done from this state. */
+export function hazardCost(
+  scene: HookupScene,
+  steps: readonly HookupStep[],
+  rules: HouseRules,
+  from: HookupState = NOTHING_CONNECTED,
+): number {
+  return orderHazards(scene, steps, rules, from)
+    .flat()
+    .reduce((sum, h) => sum + WEIGHT[h.severity], 0);
+}
+
+/** True when any of these steps, done from this state, is severe. */
+export function hasSevere(
+  scene: HookupScene,
+  steps: readonly HookupStep[],
+  rules: HouseRules,
+  from: HookupState,
+): boolean {
+  return hazardCost(scene, steps, rules, from) >= WEIGHT.severe;
+}
+
+/** The hazards of each step of an order, judged in the state that the steps before it leave. */
+export function orderHazards(
+  scene: HookupScene,
+  steps: readonly HookupStep[],
+  rules: HouseRules,
+  from: HookupState = NOTHING_CONNECTED,
+): Hazard[][] {
+  let state = from;
+  return steps.map(({ action }) => {
+    const found = hazardsOf(scene, state, action, rules);
+    state = act(state, action);
+    return found;
+  });
+}
+
+/** Sequences of loose clamps that the house rules allow, the usual one first. */
+export function allowedSequences(rules: HouseRules): (readonly ClampId[])[] {
+  const usual = usualSequence(rules);
+  const all = permutations(usual).filter((s) => isAllowed(s, rules));
+  return [usual, ...all.filter((s) => s.join() !== usual.join())];
+}
+
+function isAllowed(sequence: readonly ClampId[], rules: HouseRules): boolean {
+  const at = (clamp: ClampId): number => sequence.indexOf(clamp);
+  const isFirstRed =
+    rules.firstRed === 'casualty' ? at('redCasualty') < at('redSource') : at('redSource') < at('redCasualty');
+  const isSourceFirst = Math.max(at('redSource'), at('blackSource')) < 2;
+  const areRedsFirst = Math.max(at('redSource'), at('redCasualty')) < 2;
+  const isGroundLast = rules.lastBlack !== 'ground-point' || at('blackCasualty') === 3;
+  return rules.clampSequence === 'source-first'
+    ? isSourceFirst && isGroundLast
+    : areRedsFirst && isFirstRed && isGroundLast;
+}
+
+/** Every sequence of a short list, as it stands first. */
+export function permutations<T>(list: readonly T[]): T[][] {
+  if (list.length < 2) return [[...list]];
+  return list.flatMap((head, i) =>
+    permutations([...list.slice(0, i), ...list.slice(i + 1)]).map((tail) => [head, ...tail]),
+  );
+}
+
+/**
+ * The safest order that the house rules allow, by what the circuit says of each step, hooking up and clearing; the usual one where
+ * nothing is safer. Where every allowed order has a severe step, safety outranks the school: other sequences are tried, then the
+ * ground point.
+ */
+export function safestOrder(scene: HookupScene, waitMinutes: number, rules: HouseRules): HookupStep[] {
+  const { machine, donor, option } = scene;
+  const orderOf =
+    (by: HouseRules) =>
+    (sequence: readonly ClampId[]): HookupStep[] =>
+      hookupOrder(machine, donor, option, waitMinutes, by, sequence);
+  const onGround: HouseRules = { ...rules, lastBlack: 'ground-point' };
+  if (!hasLooseLeads(option)) {
+    const asRuled = hookupOrder(machine, donor, option, waitMinutes, rules);
+    const grounded = hookupOrder(machine, donor, option, waitMinutes, onGround);
+    return orderCost(scene, asRuled, rules) < WEIGHT.severe ? asRuled : grounded;
+  }
+  const any = permutations(usualSequence(rules));
+  const tiers = [
+    () => allowedSequences(rules).map(orderOf(rules)),
+    () => any.map(orderOf(rules)),
+    () => any.map(orderOf(onGround)),
+  ];
+  let best: { order: HookupStep[]; cost: number } | null = null;
+  for (const tier of tiers) {
+    for (const order of tier()) {
+      const cost = orderCost(scene, order, rules);
+      if (!best || cost < best.cost) best = { order, cost };
+    }
+    if (best && best.cost < WEIGHT.severe) break;
+  }
+  return best!.order;
+}

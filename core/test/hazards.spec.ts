@@ -1,0 +1,808 @@
+import {
+  act,
+  actByHand,
+  anyClampOn,
+  casualtyBlocks,
+  clampsInHand,
+  clearingOrder,
+  type ClampId,
+  DEFAULT_RULES,
+  type DonorKit,
+  type HandAction,
+  type Hazard,
+  type HazardCode,
+  hazardsOf,
+  hookupOrder,
+  type HookupAction,
+  type HookupScene,
+  type HookupState,
+  type HouseRules,
+  isDone,
+  type KitItem,
+  type Machine,
+  makeSafe,
+  NOTHING_CONNECTED,
+  orderCost,
+  orderHazards,
+  PACK_END,
+  planCase,
+  rankOptions,
+  replan,
+  ruledWaitMinutes,
+  safestOrder,
+  type SourceOption,
+  sourceOptions,
+  SPARE_POSTS,
+} from '../src/index.js';
+import { CAR, DONOR, EV, KIT, MOTORCYCLE, TRUCK } from './fixtures.js';
+
+const TEMP_C = -4;
+const ALLOWING: HouseRules = { ...DEFAULT_RULES, hobbyLithium: 'allowed' };
+const CLOSED: Machine = {
+  ...CAR,
+  id: 'boot',
+  blocks: [{ ...CAR.blocks[0]!, closedIn: true }],
+};
+const NO_GROUND: Machine = {
+  ...CAR,
+  id: 'bare',
+  points: CAR.points.filter((p) => p.kind !== 'ground-point'),
+};
+const MACHINES: readonly (readonly [Machine, readonly number[]])[] = [
+  [CAR, [11.9]],
+  [CAR, [6]],
+  [CAR, [12.4]],
+  [CLOSED, [11.7]],
+  [NO_GROUND, [11.8]],
+  [EV, [9]],
+  [{ ...EV, id: 'hybrid', machineClass: 'hybrid' }, [11]],
+  [MOTORCYCLE, [12]],
+  [{ ...MOTORCYCLE, id: 'mower', machineClass: 'ride-on' }, [11.5]],
+  [{ ...CAR, id: 'genset', machineClass: 'genset', gearbox: 'none' }, [12.1]],
+  [{ ...CAR, id: 'boat', machineClass: 'boat', gearbox: 'none' }, [11.9]],
+  [{ ...CAR, id: 'van', machineClass: 'van' }, [11.9]],
+  [TRUCK, [11.7, 12.6]],
+  [TRUCK, [12, 11.9]],
+  [{ ...TRUCK, id: 'plant', machineClass: 'plant' }, [12.6, 11.7]],
+];
+const SCHOOLS: readonly HouseRules[] = (['ground-point', 'negative-terminal'] as const).flatMap((lastBlack) =>
+  (['casualty', 'source'] as const).flatMap((firstRed) =>
+    (['reds-first', 'source-first'] as const).flatMap((clampSequence) =>
+      (['off-then-run', 'off-throughout', 'running'] as const).map((donorEngine) => ({
+        ...ALLOWING,
+        lastBlack,
+        firstRed,
+        clampSequence,
+        donorEngine,
+      })),
+    ),
+  ),
+);
+
+function sceneFor(
+  machine: Machine,
+  option: SourceOption,
+  rest: readonly number[],
+  more: Partial<HookupScene> = {},
+): HookupScene {
+  return {
+    machine,
+    donor: option.sourceKind === 'donor' ? CAR : null,
+    option,
+    blocks: casualtyBlocks(machine, rest, TEMP_C),
+    tempC: TEMP_C,
+    enclosed: false,
+    casualtyRuns: false,
+    ...more,
+  };
+}
+
+/** Every fitting way of the kit, at a socket. */
+function fitting(machine: Machine, rest: readonly number[]): SourceOption[] {
+  return rankOptions(machine, KIT, casualtyBlocks(machine, rest, TEMP_C), TEMP_C, ALLOWING, true)
+    .filter((r) => !r.unfit)
+    .map((r) => r.option);
+}
+
+function optionNamed(machine: Machine, id: string, rest: readonly number[], kit = KIT): SourceOption {
+  const all = sourceOptions(machine, kit, casualtyBlocks(machine, rest, TEMP_C), TEMP_C);
+  return all.find((o) => o.id === id)!;
+}
+
+const severe = (hazards: readonly Hazard[]): Hazard[] => hazards.filter((h) => h.severity === 'severe');
+const run = (machine: Machine, actions: readonly HandAction[]): HookupState =>
+  actions.reduce<HookupState>((s, a) => actByHand(s, a, machine), NOTHING_CONNECTED);
+
+describe('generated orders', () => {
+  it('over all machines, sources and schools hold no severe hazard, hooking up or clearing', () => {
+    let orders = 0;
+    let steps = 0;
+    for (const [machine, rest] of MACHINES) {
+      const options = fitting(machine, rest);
+      for (const rules of SCHOOLS) {
+        for (const option of options) {
+          const scene = sceneFor(machine, option, rest);
+          const order = safestOrder(scene, ruledWaitMinutes(machine, option, 0.1, rules), rules);
+          const about = `${machine.id} ${rest.join('+')} ${option.id} ${JSON.stringify([rules.lastBlack, rules.firstRed, rules.clampSequence, rules.donorEngine])}`;
+          orderHazards(scene, order, rules).forEach((found, i) => {
+            expect(severe(found))
+              .withContext(`${about}: ${JSON.stringify(order[i]!.action)}`)
+              .toEqual([]);
+          });
+          const off = clearingOrder(order, machine);
+          const attached = order.flatMap((s) => (s.action.kind === 'attach' ? [s.action.clamp] : []));
+          const detached = off.flatMap((s) => (s.action.kind === 'detach' ? [s.action.clamp] : []));
+          expect(detached)
+            .withContext(about)
+            .toEqual([...attached].reverse());
+          // Once it runs the casualty charges; a charger is cleared away before.
+          const after = sceneFor(machine, option, rest, { casualtyRuns: !option.chargeOnly });
+          const end = run(
+            machine,
+            order.map((s) => s.action),
+          );
+          orderHazards(after, off, rules, end).forEach((found, i) => {
+            expect(severe(found))
+              .withContext(`${about}, clearing: ${JSON.stringify(off[i]!.action)}`)
+              .toEqual([]);
+          });
+          orders++;
+          steps += order.length + off.length;
+        }
+      }
+    }
+    process.stdout.write(`\n${orders} orders, ${steps} steps, none severe\n`);
+    expect(orders).toBeGreaterThan(1000);
+  });
+
+  it('follow the school that is chosen, and tell what it costs', () => {
+    const option = optionNamed(CAR, 'donor+heavy', [11.9]);
+    const scene = sceneFor(CAR, option, [11.9]);
+    const clamps = (rules: HouseRules): ClampId[] =>
+      safestOrder(scene, 3, rules).flatMap((s) => (s.action.kind === 'attach' ? [s.action.clamp] : []));
+    expect(clamps(DEFAULT_RULES)).toEqual(['redCasualty', 'redSource', 'blackSource', 'blackCasualty']);
+    expect(clamps({ ...DEFAULT_RULES, firstRed: 'source' })[0]).toBe('redSource');
+    const both: HouseRules = { ...DEFAULT_RULES, clampSequence: 'source-first' };
+    expect(clamps(both).slice(0, 2).sort()).toEqual(['blackSource', 'redSource']);
+    expect(clamps(both).slice(2)).toEqual(['redCasualty', 'blackCasualty']);
+    const told = orderHazards(scene, safestOrder(scene, 3, both), both).flat();
+    expect(told.map((h) => h.code)).toContain('two-live-free-clamps');
+    expect(orderCost(scene, safestOrder(scene, 3, both), both)).toBeGreaterThan(
+      orderCost(scene, safestOrder(scene, 3, DEFAULT_RULES), DEFAULT_RULES),
+    );
+  });
+
+  it('make the last contact at the source where the casualty’s own terminal would spark in gas', () => {
+    const rules: HouseRules = { ...DEFAULT_RULES, lastBlack: 'negative-terminal' };
+    const scene = sceneFor(CLOSED, optionNamed(CLOSED, 'donor+heavy', [11.7]), [11.7]);
+    const order = safestOrder(scene, 3, rules);
+    const last = order.filter((s) => s.action.kind === 'attach').at(-1)!;
+    expect(last.action).toEqual(jasmine.objectContaining({ clamp: 'blackSource' }));
+    expect(last.reason).toBe('last-at-source');
+  });
+});
+
+describe('make safe', () => {
+  const placesFor = (machine: Machine, clamp: ClampId): readonly string[] =>
+    clamp === 'redSource' || clamp === 'blackSource'
+      ? ['plus', 'minus', 'ground']
+      : machine.points.map((p) => p.id);
+
+  /** Everything hands could wrongly do from here, one thing at a time. */
+  function wrongs(scene: HookupScene, state: HookupState): HookupAction[] {
+    const { machine, option } = scene;
+    const clamps = clampsInHand(option);
+    const attaches = clamps
+      .filter((c) => state.clamps[c] === null)
+      .flatMap((clamp) =>
+        placesFor(machine, clamp).map((pointId) => ({ kind: 'attach', clamp, pointId }) as const),
+      );
+    const switches: HookupAction[] =
+      option.sourceKind === 'donor'
+        ? [{ kind: 'donor-engine', running: !state.donorRunning }]
+        : option.leadSetId === null
+          ? [{ kind: 'pack', on: !state.packOn }]
+          : [];
+    const detaches = clamps
+      .filter((c) => state.clamps[c] !== null)
+      .map((clamp) => ({ kind: 'detach', clamp }) as const);
+    return [...attaches, ...switches, ...detaches];
+  }
+
+  it('ends clear with no severe step from every state that up to two wrong actions reach', () => {
+    let states = 0;
+    for (const [machine, rest, ids] of [
+      [CAR, [11.9], ['donor+heavy', 'lithium@12', 'cap@12']],
+      [CAR, [11], ['donor+heavy']],
+      [EV, [9], ['lead@12']],
+      [TRUCK, [11.7, 12.6], ['lead@24', 'lead@12#block0']],
+    ] as const) {
+      for (const id of ids) {
+        const option = optionNamed(machine, id, rest);
+        const scene = sceneFor(machine, option, rest);
+        const order = safestOrder(scene, 3, DEFAULT_RULES).map((s) => s.action);
+        for (let done = 0; done <= order.length; done++) {
+          const right = run(machine, order.slice(0, done));
+          for (const first of wrongs(scene, right)) {
+            const once = act(right, first);
+            for (const state of [once, ...wrongs(scene, once).map((second) => act(once, second))]) {
+              states++;
+              let now = state;
+              for (const step of makeSafe(scene, state, DEFAULT_RULES)) {
+                const bad = severe(hazardsOf(scene, now, step, DEFAULT_RULES));
+                if (bad.length > 0)
+                  fail(
+                    `${machine.id} ${id} ${JSON.stringify(state.clamps)} ${JSON.stringify(step)}: ${bad[0]!.code}`,
+                  );
+                now = act(now, step);
+              }
+              if (anyClampOn(now) || now.packOn || now.donorRunning || now.pluggedIn)
+                fail(`not clear: ${id}`);
+            }
+          }
+        }
+      }
+    }
+    process.stdout.write(`\nmake safe from ${states} wrong states\n`);
+    expect(states).toBeGreaterThan(1500);
+  });
+});
+
+describe('replan', () => {
+  const option = optionNamed(CAR, 'donor+heavy', [11.9]);
+  const scene = sceneFor(CAR, option, [11.9]);
+  const order = safestOrder(scene, 3, DEFAULT_RULES);
+  const actions = order.map((s) => s.action);
+  const on = (clamp: ClampId, pointId: string): HookupAction => ({ kind: 'attach', clamp, pointId });
+  const went = (state: HookupState): HookupState => {
+    const { next, later } = replan(scene, order, state, DEFAULT_RULES);
+    return [next, ...later].reduce((s, step) => (step ? act(s, step.action) : s), state);
+  };
+
+  it('is the order itself while hands follow it', () => {
+    for (let n = 0; n <= actions.length; n++) {
+      const { done, later } = replan(scene, order, run(CAR, actions.slice(0, n)), DEFAULT_RULES);
+      expect(done.length).toBe(n);
+      expect(later.length).toBe(Math.max(0, actions.length - n - 1));
+    }
+  });
+
+  it('takes a clamp off its wrong place first, then goes on to its own', () => {
+    const state = run(CAR, [...actions.slice(0, 4), on('blackCasualty', 'minus')]);
+    const { next, later } = replan(scene, order, state, DEFAULT_RULES);
+    expect(next!.action).toEqual({ kind: 'detach', clamp: 'blackCasualty' });
+    expect(next!.reason).toBe('wrong-place');
+    expect(later[0]!.action).toEqual(on('blackCasualty', 'ground'));
+  });
+
+  it('goes on from a clamp put on too early', () => {
+    const state = run(CAR, [on('blackCasualty', 'ground'), on('redCasualty', 'plus')]);
+    const end = went(state);
+    expect(end.clamps).toEqual(run(CAR, actions).clamps);
+    expect(end.donorRunning).toBeTrue();
+  });
+
+  it('reaches the whole hook-up, without a severe step, from every state one wrong act away', () => {
+    let states = 0;
+    for (let n = 1; n <= actions.length; n++) {
+      const right = run(CAR, actions.slice(0, n));
+      for (const clamp of clampsInHand(option).filter((c) => right.clamps[c] === null)) {
+        const points =
+          clamp === 'redSource' || clamp === 'blackSource' ? ['plus', 'minus'] : CAR.points.map((p) => p.id);
+        for (const pointId of points) {
+          const state = act(right, { kind: 'attach', clamp, pointId });
+          const { next, later } = replan(scene, order, state, DEFAULT_RULES);
+          const steps = [next, ...later].filter((s) => s !== null);
+          expect(orderHazards(scene, steps, DEFAULT_RULES, state).flatMap(severe))
+            .withContext(`${n} ${clamp} ${pointId}`)
+            .toEqual([]);
+          expect(steps.reduce((s, step) => act(s, step.action), state).clamps).toEqual(
+            run(CAR, actions).clamps,
+          );
+          states++;
+        }
+      }
+    }
+    expect(states).toBeGreaterThan(20);
+  });
+});
+
+describe('known mistakes', () => {
+  const on = (clamp: ClampId, pointId: string) => ({ kind: 'attach', clamp, pointId }) as const;
+  const off = (clamp: ClampId): HookupAction => ({ kind: 'detach', clamp });
+  const pack = (isOn: boolean): HookupAction => ({ kind: 'pack', on: isOn });
+  const engine: HookupAction = { kind: 'donor-engine', running: true };
+  const plug: HookupAction = { kind: 'plug', in: true };
+  const crank: HandAction = { kind: 'crank' };
+  const ev: Machine = { ...EV, points: CAR.points };
+  const sound: readonly number[] = [12.6];
+  const flat: readonly number[] = [11.7];
+
+  interface Mistake {
+    readonly name: string;
+    readonly machine?: Machine;
+    readonly source?: string;
+    readonly rest?: readonly number[];
+    readonly kit?: readonly KitItem[];
+    readonly more?: Partial<HookupScene>;
+    readonly before: readonly HandAction[];
+    readonly slip: HandAction;
+    readonly code: HazardCode;
+    /** Least severity expected; `note` for what is only told. Left out: severe. */
+    readonly least?: 'note' | 'watch';
+  }
+  const threeOn = [on('redCasualty', 'plus'), on('redSource', 'plus'), on('blackSource', 'minus')];
+  const joined = [...threeOn, on('blackCasualty', 'ground')];
+  const packed = [on('redCasualty', 'plus'), on('blackCasualty', 'ground')];
+  const spares = (id: string): Pick<Mistake, 'source'> => ({ source: id });
+  const donorKit = DONOR as DonorKit;
+  const low: KitItem = { ...donorKit, id: 'truck', systemVolts: 24 };
+
+  const MISTAKES: readonly Mistake[] = [
+    {
+      name: 'red and black swapped at the casualty, red first',
+      before: [],
+      slip: on('redCasualty', 'minus'),
+      code: 'will-short',
+    },
+    { name: 'red on the ground point', before: [], slip: on('redCasualty', 'ground'), code: 'will-short' },
+    {
+      name: 'red on the donor’s minus',
+      before: [on('redCasualty', 'plus')],
+      slip: on('redSource', 'minus'),
+      code: 'will-short',
+    },
+    {
+      name: 'red on the donor’s body',
+      before: [on('redCasualty', 'plus')],
+      slip: on('redSource', 'ground'),
+      code: 'will-short',
+    },
+    {
+      name: 'black on the donor’s plus',
+      before: [on('redCasualty', 'plus'), on('redSource', 'plus')],
+      slip: on('blackSource', 'plus'),
+      code: 'will-short',
+    },
+    {
+      name: 'black on the casualty’s plus',
+      before: threeOn,
+      slip: on('blackCasualty', 'plus'),
+      code: 'dead-short',
+    },
+    {
+      name: 'both swapped at the casualty, last clamp closes it',
+      rest: sound,
+      before: [on('redCasualty', 'minus'), on('redSource', 'plus'), on('blackSource', 'minus')],
+      slip: on('blackCasualty', 'plus'),
+      code: 'dead-short',
+    },
+    {
+      name: 'both swapped at the casualty, foreseen at the third',
+      rest: sound,
+      before: [on('redCasualty', 'minus'), on('redSource', 'plus')],
+      slip: on('blackSource', 'minus'),
+      code: 'will-short',
+    },
+    {
+      name: 'both swapped at the donor, last clamp closes it',
+      rest: sound,
+      before: [on('redCasualty', 'plus'), on('redSource', 'minus'), on('blackSource', 'plus')],
+      slip: on('blackCasualty', 'ground'),
+      code: 'dead-short',
+    },
+    {
+      name: 'both swapped onto a dead block: its electronics see the volts backwards',
+      rest: [1],
+      before: [on('redCasualty', 'minus'), on('redSource', 'plus'), on('blackSource', 'minus')],
+      slip: on('blackCasualty', 'plus'),
+      code: 'reversed',
+    },
+    {
+      name: 'pack swapped, then armed',
+      source: 'lead@12',
+      rest: sound,
+      before: [on('redCasualty', 'ground'), on('blackCasualty', 'plus')],
+      slip: pack(true),
+      code: 'dead-short',
+    },
+    {
+      name: 'pack’s red on the ground point',
+      source: 'lead@12',
+      before: [],
+      slip: on('redCasualty', 'ground'),
+      code: 'will-short',
+    },
+    {
+      name: 'pack’s black on plus after red',
+      source: 'lead@12',
+      before: [on('redCasualty', 'plus')],
+      slip: on('blackCasualty', 'plus'),
+      code: 'will-short',
+    },
+    {
+      name: 'last clamp on the block’s own terminal',
+      before: threeOn,
+      slip: on('blackCasualty', 'minus'),
+      code: 'spark-in-gas',
+      least: 'watch',
+    },
+    {
+      name: 'last clamp on an abused block',
+      rest: [6],
+      before: threeOn,
+      slip: on('blackCasualty', 'minus'),
+      code: 'spark-in-gas',
+    },
+    {
+      name: 'last clamp on a block closed into the boot',
+      machine: CLOSED,
+      rest: flat,
+      before: threeOn,
+      slip: on('blackCasualty', 'minus'),
+      code: 'spark-in-gas',
+    },
+    {
+      name: 'last clamp red, on the block',
+      rest: [6],
+      before: [on('redSource', 'plus'), on('blackSource', 'minus'), on('blackCasualty', 'ground')],
+      slip: on('redCasualty', 'plus'),
+      code: 'spark-in-gas',
+    },
+    {
+      name: 'in a closed shed',
+      more: { enclosed: true },
+      before: threeOn,
+      slip: on('blackCasualty', 'minus'),
+      code: 'spark-in-gas',
+    },
+    {
+      name: 'charger plugged in before it is clamped',
+      source: 'charger@12',
+      before: [],
+      slip: plug,
+      code: 'plugged-too-early',
+    },
+    {
+      name: 'charger plugged in with one clamp on',
+      source: 'charger@12',
+      before: [on('redCasualty', 'plus')],
+      slip: plug,
+      code: 'plugged-too-early',
+    },
+    {
+      name: 'clamp put on while the charger is plugged in',
+      source: 'charger@12',
+      before: [plug],
+      slip: on('redCasualty', 'plus'),
+      code: 'plugged-too-early',
+    },
+    {
+      name: 'clamp taken off while the charger is on',
+      source: 'charger@12',
+      before: [...packed, plug, pack(true)],
+      slip: off('blackCasualty'),
+      code: 'source-still-on',
+    },
+    {
+      name: 'crank with an ordinary charger on',
+      source: 'charger@12',
+      before: [...packed, plug, pack(true)],
+      slip: crank,
+      code: 'crank-on-charger',
+    },
+    {
+      name: 'charger switched on over a block closed into the boot',
+      machine: CLOSED,
+      source: 'charger@12',
+      before: packed,
+      slip: pack(true),
+      code: 'closed-in-charging',
+      least: 'watch',
+    },
+    {
+      name: 'pack armed before it is clamped',
+      source: 'lithium@12',
+      before: [],
+      slip: pack(true),
+      code: 'armed-too-early',
+    },
+    {
+      name: 'pack armed with one clamp on',
+      source: 'lead@12',
+      before: [on('redCasualty', 'plus')],
+      slip: pack(true),
+      code: 'armed-too-early',
+    },
+    {
+      name: 'clamp put on while the pack is on',
+      source: 'lead@12',
+      before: [on('redCasualty', 'plus'), pack(true)],
+      slip: on('blackCasualty', 'ground'),
+      code: 'source-still-on',
+    },
+    {
+      name: 'clamp taken off while the pack is on',
+      source: 'lithium@12',
+      before: [...packed, pack(true)],
+      slip: off('redCasualty'),
+      code: 'source-still-on',
+    },
+    {
+      name: 'positive taken off first with a spanner',
+      before: [],
+      slip: { kind: 'loosen', pointId: 'plus' },
+      code: 'positive-first',
+    },
+    {
+      name: 'block taken out with the leads still on',
+      before: joined,
+      slip: { kind: 'loosen', pointId: 'minus' },
+      code: 'loosened-while-joined',
+    },
+    {
+      name: 'spanner from plus to body',
+      before: [],
+      slip: { kind: 'bridge', pointId: 'plus' },
+      code: 'tool-short',
+    },
+    {
+      name: 'spanner at the middle joint of a string',
+      machine: TRUCK,
+      source: 'lead@24',
+      rest: [12.5, 12.5],
+      before: [],
+      slip: { kind: 'bridge', pointId: 'plus1' },
+      code: 'tool-short',
+    },
+    {
+      name: 'spanner at the top of a string',
+      machine: TRUCK,
+      source: 'lead@24',
+      rest: [12.5, 12.5],
+      before: [],
+      slip: { kind: 'bridge', pointId: 'plus2' },
+      code: 'tool-short',
+    },
+    {
+      name: '12 V donor across a 24 V string',
+      machine: TRUCK,
+      source: 'donor+heavy',
+      rest: [12.4, 12.4],
+      before: threeOn.map((a) => (a.clamp === 'redCasualty' ? on('redCasualty', 'plus2') : a)),
+      slip: on('blackCasualty', 'ground'),
+      code: 'dead-short',
+    },
+    {
+      name: '12 V donor across a 24 V string, foreseen at the first clamp',
+      machine: TRUCK,
+      source: 'donor+heavy',
+      rest: [12.4, 12.4],
+      before: [],
+      slip: on('redCasualty', 'plus2'),
+      code: 'will-short',
+    },
+    {
+      name: '12 V pack across a 24 V string',
+      machine: TRUCK,
+      source: 'lead@12',
+      rest: [12.4, 12.4],
+      before: [on('redCasualty', 'plus2'), on('blackCasualty', 'ground')],
+      slip: pack(true),
+      code: 'over-voltage-source',
+    },
+    {
+      name: '24 V pack on a 12 V car',
+      source: 'lead@24',
+      rest: flat,
+      before: packed,
+      slip: pack(true),
+      code: 'over-voltage',
+    },
+    {
+      name: '24 V donor on a 12 V car',
+      source: 'truck+heavy',
+      rest: flat,
+      kit: [low, ...KIT],
+      before: threeOn,
+      slip: on('blackCasualty', 'ground'),
+      code: 'over-voltage',
+    },
+    {
+      name: 'pack meant for one block put across the body',
+      machine: TRUCK,
+      source: 'lead@12#block1',
+      rest: [12.6, 12.5],
+      before: [on('redCasualty', 'plus2'), on('blackCasualty', 'ground')],
+      slip: pack(true),
+      code: 'over-voltage-source',
+    },
+    { name: 'donor running into an EV', machine: ev, before: joined, slip: engine, code: 'ev-donor-running' },
+    {
+      name: 'an EV lends to a cranking engine',
+      more: { donor: ev },
+      before: [],
+      slip: on('redCasualty', 'plus'),
+      code: 'ev-as-donor',
+    },
+    {
+      name: 'donor running into a motorcycle’s small block',
+      machine: MOTORCYCLE,
+      rest: [12.5],
+      source: 'runner+heavy',
+      kit: [{ ...donorKit, id: 'runner', alternatorSpareAmps: 100 }, ...KIT],
+      before: joined,
+      slip: engine,
+      code: 'over-charges-block',
+      least: 'watch',
+    },
+    {
+      name: 'capacitor bank joined at unequal volts',
+      source: 'cap@12',
+      rest: [12.4],
+      before: packed,
+      slip: pack(true),
+      code: 'unequal-sources',
+      least: 'watch',
+    },
+    {
+      name: 'a bank at 18 V onto a sound block',
+      source: 'full@12',
+      rest: sound,
+      kit: [{ ...KIT.find((k) => k.kind === 'capacitor-booster')!, id: 'full', volts: 18 }, ...KIT],
+      before: packed,
+      slip: pack(true),
+      code: 'unequal-sources',
+      least: 'watch',
+    },
+    {
+      name: 'free clamps of a live lead pair touch',
+      before: [on('redSource', 'plus'), on('blackSource', 'minus')],
+      slip: { kind: 'touch', a: 'redCasualty', b: 'blackCasualty' },
+      code: 'clamps-touch',
+    },
+    {
+      name: 'free donor ends touch, live from the casualty',
+      rest: sound,
+      before: packed,
+      slip: { kind: 'touch', a: 'redSource', b: 'blackSource' },
+      code: 'clamps-touch',
+    },
+    {
+      name: 'both donor clamps first leaves two live ends',
+      before: [on('redSource', 'plus')],
+      slip: on('blackSource', 'minus'),
+      code: 'two-live-free-clamps',
+      least: 'watch',
+    },
+    {
+      name: 'red on the donor first leaves a strong live end',
+      before: [],
+      slip: on('redSource', 'plus'),
+      code: 'live-free-clamp',
+      least: 'note',
+    },
+    { name: 'crank with a clamp hanging free', before: threeOn, slip: crank, code: 'crank-with-free-clamp' },
+    {
+      name: 'hobby pack asked for more than it stands',
+      source: 'hobby@12',
+      before: [...packed, pack(true)],
+      slip: crank,
+      code: 'over-current',
+    },
+    {
+      name: 'lithium block without posts, from outside',
+      machine: {
+        ...CAR,
+        blocks: [{ ...CAR.blocks[0]!, rating: { ...CAR.blocks[0]!.rating, chemistry: 'lfp' } }],
+      },
+      rest: [13.1],
+      before: [],
+      slip: on('redCasualty', 'plus'),
+      code: 'lithium-from-outside',
+    },
+    {
+      name: 'last clamp pulled first from an abused block that is charging',
+      rest: [6],
+      more: { casualtyRuns: true },
+      before: joined,
+      slip: off('redCasualty'),
+      code: 'spark-in-gas',
+    },
+    {
+      name: 'leads pulled off a charging engine with nothing switched on',
+      more: { casualtyRuns: true },
+      rest: [12],
+      before: [...joined, engine],
+      slip: off('blackCasualty'),
+      code: 'spike',
+      least: 'note',
+    },
+    {
+      name: 'spare blocks in series onto a 12 V car',
+      ...spares('spares@24+heavy'),
+      rest: flat,
+      before: [
+        on('redCasualty', 'plus'),
+        on('redSource', SPARE_POSTS.plus),
+        on('blackSource', SPARE_POSTS.minus),
+      ],
+      slip: on('blackCasualty', 'ground'),
+      code: 'over-voltage',
+    },
+    {
+      name: 'spare block the wrong way round',
+      ...spares('spares@12+heavy'),
+      rest: sound,
+      before: [
+        on('redCasualty', 'plus'),
+        on('redSource', SPARE_POSTS.minus),
+        on('blackSource', SPARE_POSTS.plus),
+      ],
+      slip: on('blackCasualty', 'ground'),
+      code: 'dead-short',
+    },
+  ];
+
+  for (const {
+    name,
+    machine = CAR,
+    source = 'donor+heavy',
+    rest,
+    kit = KIT,
+    more,
+    before,
+    slip,
+    code,
+    least,
+  } of MISTAKES) {
+    it(name, () => {
+      const readings = rest ?? (machine.blocks.length > 1 ? [11.9, 11.9] : [11.8]);
+      const option = optionNamed(machine, source, readings, kit);
+      expect(option).withContext(source).toBeDefined();
+      const scene = sceneFor(machine, option, readings, more);
+      const found = hazardsOf(scene, run(machine, before), slip, ALLOWING);
+      const caught = found.find((h) => h.code === code);
+      expect(caught).withContext(JSON.stringify(found)).toBeDefined();
+      if (!least) expect(caught!.severity).withContext(JSON.stringify(found)).toBe('severe');
+      if (least === 'watch') expect(caught!.severity).not.toBe('note');
+    });
+  }
+
+  it('are at least forty', () => {
+    process.stdout.write(`\n${MISTAKES.length} known mistakes caught\n`);
+    expect(MISTAKES.length).toBeGreaterThanOrEqual(40);
+  });
+});
+
+describe('hazardsOf', () => {
+  it('carries the figures of the circuit: what a spanner from plus to body drives', () => {
+    const option = optionNamed(CAR, 'lead@12', [12.6]);
+    const scene = sceneFor(CAR, option, [12.6]);
+    const [short] = hazardsOf(scene, NOTHING_CONNECTED, { kind: 'bridge', pointId: 'plus' }, DEFAULT_RULES);
+    const { openVolts, ohms } = scene.blocks.models[0]!;
+    // Block, strap and the tool itself in one loop.
+    expect(short!.amps).toBeCloseTo(openVolts / (ohms + 0.0004 + 0.002), 0);
+  });
+
+  it('lets the negative come off first, and then the positive', () => {
+    const scene = sceneFor(CAR, optionNamed(CAR, 'lead@12', [12.6]), [12.6]);
+    const negative: HandAction = { kind: 'loosen', pointId: 'minus' };
+    expect(hazardsOf(scene, NOTHING_CONNECTED, negative, DEFAULT_RULES)).toEqual([]);
+    const open = actByHand(NOTHING_CONNECTED, negative, CAR);
+    expect(hazardsOf(scene, open, { kind: 'loosen', pointId: 'plus' }, DEFAULT_RULES)).toEqual([]);
+  });
+
+  it('finds nothing severe in a try after a right hook-up', () => {
+    const option = optionNamed(CAR, 'donor+heavy', [11.8]);
+    const scene = sceneFor(CAR, option, [11.8]);
+    const state = run(
+      CAR,
+      hookupOrder(CAR, CAR, option, 3, DEFAULT_RULES).map((s) => s.action),
+    );
+    expect(severe(hazardsOf(scene, state, { kind: 'crank' }, DEFAULT_RULES))).toEqual([]);
+    expect(isDone(state, { kind: 'donor-engine', running: true })).toBeTrue();
+    expect(planCase(CAR, option, scene.blocks, TEMP_C, DEFAULT_RULES)!.waitMinutes).toBeGreaterThan(0);
+    expect(state.clamps.redSource).not.toBe(PACK_END);
+  });
+});

@@ -1,0 +1,155 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import {
+  type ClampId,
+  clampsInHand,
+  entryOf,
+  hasSwitch,
+  type HookupAction,
+  type HookupState,
+  isRedClamp,
+  isSourceClamp,
+  type Machine,
+  SPARE_POSTS,
+} from '@voltrek/core';
+import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
+import { Store } from '@ngrx/store';
+import { POINT_KIND_WORDS } from '../shared/words/words';
+import { selectRescue, selectWork } from './state/job-selectors';
+import { Reporter } from './state/reporter';
+import { sideWord } from './step-words';
+
+const FREE = '';
+/** Places that a jump clamp can bite. */
+const BITTEN = ['red-post', 'block-positive', 'block-negative', 'ground-point'] as const;
+
+interface Place {
+  readonly id: string;
+  readonly name: string;
+}
+
+/** "I did something else": says where every clamp really is, so that the next steps are planned from there. */
+@Component({
+  selector: 'vt-something-else-dialog',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <form class="sheet" (submit)="$event.preventDefault(); report()">
+      <h1 id="something-else-title">How do the clamps stand now?</h1>
+      @for (clamp of clamps(); track clamp) {
+        <label>
+          <span>{{ nameOf(clamp) }}</span>
+          <select class="field" #place (change)="move(clamp, place.value)">
+            <option value="" [selected]="now()[clamp] === free">free</option>
+            @for (p of placesFor(clamp); track p.id) {
+              <option [value]="p.id" [selected]="p.id === now()[clamp]">{{ p.name }}</option>
+            }
+          </select>
+        </label>
+      }
+      @for (s of switches(); track s.name) {
+        <button type="button" class="key" [attr.aria-pressed]="s.on" (click)="s.flip()">{{ s.name }}</button>
+      }
+      <div class="keys">
+        <button type="submit" class="key strong" [disabled]="changes().length === 0">
+          That is how it stands
+        </button>
+        <button type="button" class="key" (click)="modal.dismiss()">As planned</button>
+      </div>
+    </form>
+  `,
+  styles: `
+    .sheet {
+      display: grid;
+      gap: 14px;
+      padding: 24px;
+    }
+  `,
+})
+export class SomethingElseDialog {
+  protected readonly modal = inject(NgbActiveModal);
+  private readonly reporter = inject(Reporter);
+  private readonly work = inject(Store).selectSignal(selectWork);
+  private readonly rescue = inject(Store).selectSignal(selectRescue);
+
+  protected readonly free = FREE;
+  private readonly moved = signal<Partial<Record<ClampId, string>>>({});
+  private readonly flipped = signal<Partial<Pick<HookupState, 'packOn' | 'pluggedIn' | 'donorRunning'>>>({});
+  private readonly hookup = computed(() => this.work()!.job.hookup);
+
+  protected readonly clamps = computed(() => {
+    const rescue = this.rescue();
+    return rescue ? clampsInHand(rescue.option) : [];
+  });
+  protected readonly now = computed((): Partial<Record<ClampId, string>> => {
+    const { clamps } = this.hookup();
+    return Object.fromEntries(this.clamps().map((c) => [c, this.moved()[c] ?? clamps[c] ?? FREE]));
+  });
+  protected readonly switches = computed(() => {
+    const rescue = this.rescue();
+    if (!rescue) return [];
+    const flip = (key: 'packOn' | 'pluggedIn' | 'donorRunning', name: string) => {
+      const on = this.flipped()[key] ?? this.hookup()[key];
+      return { name, on, flip: () => this.flipped.update((f) => ({ ...f, [key]: !on })) };
+    };
+    const { sourceKind } = rescue.option;
+    return [
+      ...(sourceKind === 'donor' ? [flip('donorRunning', 'donor runs')] : []),
+      ...(sourceKind === 'mains-charger' ? [flip('pluggedIn', 'plugged in')] : []),
+      ...(hasSwitch(rescue.option) ? [flip('packOn', 'switched on')] : []),
+    ];
+  });
+  /** What must have happened between what is logged and how it stands: off before on, switched off before touched. */
+  protected readonly changes = computed((): HookupAction[] => {
+    const hookup = this.hookup();
+    const {
+      packOn = hookup.packOn,
+      pluggedIn = hookup.pluggedIn,
+      donorRunning = hookup.donorRunning,
+    } = this.flipped();
+    const differs = this.clamps().filter((c) => (this.now()[c] ?? FREE) !== (hookup.clamps[c] ?? FREE));
+    return [
+      ...(hookup.packOn && !packOn ? [{ kind: 'pack', on: false } as const] : []),
+      ...(hookup.pluggedIn && !pluggedIn ? [{ kind: 'plug', in: false } as const] : []),
+      ...differs
+        .filter((c) => hookup.clamps[c] !== null)
+        .map((clamp) => ({ kind: 'detach', clamp }) as const),
+      ...differs
+        .filter((c) => this.now()[c] !== FREE)
+        .map((clamp) => ({ kind: 'attach', clamp, pointId: this.now()[clamp]! }) as const),
+      ...(hookup.donorRunning !== donorRunning
+        ? [{ kind: 'donor-engine', running: donorRunning } as const]
+        : []),
+      ...(!hookup.pluggedIn && pluggedIn ? [{ kind: 'plug', in: true } as const] : []),
+      ...(!hookup.packOn && packOn ? [{ kind: 'pack', on: true } as const] : []),
+    ];
+  });
+
+  protected nameOf(clamp: ClampId): string {
+    return `${isRedClamp(clamp) ? 'Red' : 'Black'}, ${sideWord(clamp, this.rescue())} end`;
+  }
+
+  protected placesFor(clamp: ClampId): Place[] {
+    if (!isSourceClamp(clamp)) return placesOf(this.work()!.machine);
+    if (this.rescue()?.option.sourceKind === 'spare-blocks')
+      return [
+        { id: SPARE_POSTS.plus, name: 'spare block +' },
+        { id: SPARE_POSTS.minus, name: 'spare block -' },
+      ];
+    const donor = this.work()!.donorMachine;
+    return donor ? placesOf(donor) : [];
+  }
+
+  protected move(clamp: ClampId, pointId: string): void {
+    this.moved.update((m) => ({ ...m, [clamp]: pointId }));
+  }
+
+  protected report(): void {
+    for (const action of this.changes()) this.reporter.report(...entryOf(action));
+    this.modal.close();
+  }
+}
+
+function placesOf(machine: Machine): Place[] {
+  return machine.points
+    .filter((p) => BITTEN.some((kind) => kind === p.kind))
+    .map((p) => ({ id: p.id, name: `${POINT_KIND_WORDS[p.kind]}: ${p.label}` }));
+}
