@@ -10,6 +10,16 @@ const RESCUE = JSON.parse(readFileSync(join(DOCS, 'examples/rescue.json'), 'utf8
   unknown
 >;
 
+const HOOKUP = JSON.parse(readFileSync(join(DOCS, 'examples/hookup.json'), 'utf8')) as Record<
+  string,
+  unknown
+>;
+const { waitMinutes: _wait, ...SCENE } = HOOKUP;
+const SWAPPED = [
+  { kind: 'attach', clamp: 'redCasualty', pointId: 'minus' },
+  { kind: 'attach', clamp: 'redSource', pointId: 'plus' },
+];
+
 const BANK = {
   bank: { cells: 6, cellFarads: 350, cellVolts: 2.7, cellOhms: 0.0003 },
   volts: 14.4,
@@ -38,6 +48,9 @@ const INPUTS: Record<CalcVerb, object> = {
   capacitor: BANK,
   equalise: EQUALISE,
   charge: CHARGE,
+  hookup: HOOKUP,
+  check: { ...SCENE, actions: SWAPPED },
+  makesafe: { ...SCENE, actions: SWAPPED },
 };
 
 const call = (verb: string, input: unknown) => answer([verb], () => JSON.stringify(input));
@@ -74,6 +87,27 @@ describe('calc', () => {
     expect((wait.start as unknown as number[])[0]).toBe(odds.start);
   });
 
+  it('orders, checks and makes safe as the core does, each step with its hazards in words', () => {
+    interface Step {
+      action: { kind: string; clamp?: string };
+      hazards: { code: string; severity: string; says: string }[];
+    }
+    const stepsOf = (verb: CalcVerb): Step[] => (give(verb) as unknown as { steps: Step[] }).steps;
+    const clamps = stepsOf('hookup').flatMap(({ action }) =>
+      action.kind === 'attach' ? [action.clamp] : [],
+    );
+    expect(clamps).toEqual(['redCasualty', 'redSource', 'blackSource', 'blackCasualty']);
+    expect(
+      stepsOf('hookup')
+        .flatMap((s) => s.hazards)
+        .some((h) => h.severity === 'severe'),
+    ).toBeFalse();
+    const [first] = stepsOf('check');
+    expect(first!.hazards[0]).toEqual(jasmine.objectContaining({ code: 'will-short', severity: 'severe' }));
+    expect(first!.hazards[0]!.says).toMatch(/^Stop: Wrong place: .* \d+ A/);
+    expect(stepsOf('makesafe').map(({ action }) => action.kind)).toEqual(['detach', 'detach']);
+  });
+
   it('describes its input and output as JSON Schema', () => {
     for (const verb of CALC_VERBS) {
       const { out, code } = answer(['schema', verb], () => '');
@@ -108,6 +142,11 @@ describe('calc', () => {
       ['capacitor', { ...BANK, bank: { ...BANK.bank, cellFarads: 0 } }, /bank\.cellFarads: .*0\.001/],
       ['equalise', { ...EQUALISE, ohms: 0 }, /ohms: /],
       ['charge', { ...CHARGE, targetSoc: 0.1 }, /must rise/],
+      ['check', { ...SCENE, actions: [{ kind: 'attach', clamp: 'redCasualty' }] }, /actions\[0\].*pointId/],
+      ['check', { ...SCENE, actions: [{ kind: 'dance' }] }, /actions\[0\]\.kind/],
+      ['check', { ...SCENE, actions: [{ kind: 'loosen', pointId: 'nowhere' }] }, /no point nowhere/],
+      ['hookup', { ...HOOKUP, donor: undefined }, /donor/],
+      ['hookup', { ...HOOKUP, restVolts: [11, 12] }, /one for each of the 1 blocks/],
     ];
     for (const [verb, input, why] of wrong) {
       const { out, err, code } = call(verb, input);

@@ -52,7 +52,7 @@ const block = record({
   overDischargedVolts: optional({ min: 0, max: 12.6, unit: 'V' }),
 }).required();
 
-const engine = record({
+export const engine = record({
   fuel: yup.string().oneOf(FUELS).required(),
   displacementL: figure(ENGINE_RANGES.displacementL),
   cylinders: yup.number().integer().min(1).max(16).required(),
@@ -62,16 +62,14 @@ const engine = record({
     .required(),
 }).required();
 
-const leads = record({
+export const leads = record({
   sectionMm2: figure(LEAD_RANGES.sectionMm2),
   lengthM: figure(LEAD_RANGES.lengthM),
   conductor: yup.string().oneOf(CONDUCTORS).required(),
   bite: yup.string().oneOf(CLAMP_BITES).required(),
-})
-  .notRequired()
-  .default(undefined);
+});
 
-const source = record({
+export const source = record({
   openVolts: figure(VOLTS),
   ohms: figure(OHMS),
   polarises: yup.boolean().notRequired(),
@@ -81,17 +79,15 @@ const source = record({
   capacitor: record({ farads: figure(FARADS), esrOhms: figure(OHMS) })
     .notRequired()
     .default(undefined),
-})
-  .notRequired()
-  .default(undefined);
+});
 
 /** A rescue as the command line takes it: blocks from the chassis side up, and what helps, if anything does. */
 export const rescueShape = {
   tempC: tempC(),
   engine,
   blocks: yup.array().of(block).min(1).max(2).required(),
-  source,
-  leads,
+  source: source.notRequired().default(undefined),
+  leads: leads.notRequired().default(undefined),
   /** Index of the block that the source is put across; left out: across the whole. */
   acrossBlock: yup.number().integer().min(0).max(1).notRequired(),
   waitMinutes: yup.number().integer().min(0).max(240).notRequired(),

@@ -1,5 +1,6 @@
 import { GRAVITY_RANGE, PLAN_INPUT_RANGES, TYPED_RANGES } from '@voltrek/core';
 import * as yup from 'yup';
+import { HOOKUP_INPUTS, HOOKUP_OUTPUTS } from './hookup.js';
 import {
   AMPS,
   cells,
@@ -77,6 +78,7 @@ export const CALC_INPUTS = {
     startSeconds: figure(SECONDS).notRequired(),
     drainAmps: figure({ min: 0.000001, max: 100, unit: 'A' }).notRequired(),
   }),
+  ...HOOKUP_INPUTS,
 } as const;
 export type CalcVerb = keyof typeof CALC_INPUTS;
 export const CALC_VERBS = Object.keys(CALC_INPUTS) as CalcVerb[];
@@ -178,5 +180,6 @@ export const CALC_OUTPUTS = {
     needsCharger: flag(),
     daysToFlat: maybe(),
   }),
+  ...HOOKUP_OUTPUTS,
 } as const satisfies Record<CalcVerb, yup.AnyObjectSchema>;
 export type CalcOutput<V extends CalcVerb> = yup.InferType<(typeof CALC_OUTPUTS)[V]>;

@@ -33,6 +33,8 @@ import {
   waitCurve,
 } from '@voltrek/core';
 
+import { checkActions, makeSafeAfter, planHookup } from './hookup.js';
+
 const SEED = 20;
 const SAMPLES = 4000;
 const WAIT_SAMPLES = 500;
@@ -170,6 +172,9 @@ export const RUNS: Runs = {
       holdUpHours: drainAmps == null ? null : holdUpHours(bank.farads, volts, minVolts, drainAmps),
     };
   },
+  hookup: planHookup,
+  check: checkActions,
+  makesafe: makeSafeAfter,
   equalise: ({ safeVolts, ...input }) => ({
     ...equalise(input, safeVolts),
     ohmsForTenAmps: equalisingOhms(input.highVolts - input.lowVolts, GENTLE_AMPS),

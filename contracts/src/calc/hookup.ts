@@ -1,0 +1,173 @@
+import {
+  CLAMP_IDS,
+  CONFIRMATIONS,
+  type HandAction,
+  MACHINE_CLASSES,
+  POINT_KINDS,
+  SOURCE_KINDS,
+  TYPED_RANGES,
+} from '@voltrek/core';
+import * as yup from 'yup';
+import { engine, figure, leads, rating, record, source, tempC } from './parts.js';
+
+const MM = { min: -50_000, max: 50_000, unit: 'mm' };
+const SIZE = { min: 1, max: 50_000, unit: 'mm' };
+const id = () => yup.string().min(1).max(64).required();
+const blockIndex = () => yup.number().integer().min(0).max(1);
+
+const machine = record({
+  machineClass: yup.string().oneOf(MACHINE_CLASSES).required(),
+  systemVolts: yup
+    .number()
+    .oneOf([12, 24] as const)
+    .required(),
+  engine: engine.nullable().defined(),
+  blocks: yup
+    .array()
+    .of(
+      record({
+        rating: rating(),
+        rect: record({
+          xMm: figure(MM),
+          yMm: figure(MM),
+          widthMm: figure(SIZE),
+          lengthMm: figure(SIZE),
+        }).required(),
+        closedIn: yup.boolean().notRequired(),
+      }).required(),
+    )
+    .min(1)
+    .max(2)
+    .required(),
+  points: yup
+    .array()
+    .of(
+      record({
+        id: id(),
+        kind: yup.string().oneOf(POINT_KINDS).required(),
+        xMm: figure(MM),
+        yMm: figure(MM),
+        block: blockIndex().notRequired(),
+      }).required(),
+    )
+    .min(2)
+    .max(60)
+    .required(),
+});
+
+const option = record({
+  sourceKind: yup.string().oneOf(SOURCE_KINDS).required(),
+  outputVolts: yup
+    .number()
+    .oneOf([12, 24] as const)
+    .required(),
+  leads: leads.required(),
+  source: source.required(),
+  /** Clamps at both ends of the leads, as of a donor or spare blocks. */
+  looseLeads: yup.boolean().required(),
+  acrossBlock: blockIndex().notRequired(),
+  donorRuns: yup.boolean().notRequired(),
+  chargeOnly: yup.boolean().notRequired(),
+}).required();
+
+const rules = record({
+  lastBlack: yup
+    .string()
+    .oneOf(['ground-point', 'negative-terminal'] as const)
+    .notRequired(),
+  firstRed: yup
+    .string()
+    .oneOf(['casualty', 'source'] as const)
+    .notRequired(),
+  clampSequence: yup
+    .string()
+    .oneOf(['reds-first', 'source-first'] as const)
+    .notRequired(),
+  donorEngine: yup
+    .string()
+    .oneOf(['off-then-run', 'off-throughout', 'running'] as const)
+    .notRequired(),
+})
+  .notRequired()
+  .default(undefined);
+
+const SHAPES: Readonly<Record<HandAction['kind'], yup.ObjectShape>> = {
+  attach: { clamp: yup.string().oneOf(CLAMP_IDS).required(), pointId: id() },
+  detach: { clamp: yup.string().oneOf(CLAMP_IDS).required() },
+  'donor-engine': { running: yup.boolean().required() },
+  pack: { on: yup.boolean().required() },
+  plug: { in: yup.boolean().required() },
+  confirm: { what: yup.string().oneOf(CONFIRMATIONS).required() },
+  crank: {},
+  touch: { a: yup.string().oneOf(CLAMP_IDS).required(), b: yup.string().oneOf(CLAMP_IDS).required() },
+  bridge: { pointId: id() },
+  loosen: { pointId: id() },
+};
+const KINDS = Object.keys(SHAPES) as HandAction['kind'][];
+
+/** One act of hands: its kind decides what else it has. */
+const action = yup
+  .object({ kind: yup.string().oneOf(KINDS).required() })
+  .required()
+  .test('shape', '${path} has the wrong fields for its kind', function (value, context) {
+    const kind = KINDS.find((k) => k === value.kind);
+    if (!kind) return true;
+    try {
+      record({ kind: yup.string().required(), ...SHAPES[kind] }).validateSync(value, { strict: true });
+      return true;
+    } catch (error) {
+      const why = error instanceof yup.ValidationError ? error.message : String(error);
+      return context.createError({ message: `${context.path}: ${why}` });
+    }
+  });
+
+const scene = {
+  machine: machine.required(),
+  donor: machine.notRequired().default(undefined),
+  option,
+  restVolts: yup
+    .array()
+    .of(figure({ min: TYPED_RANGES.volts.min, max: 16, unit: 'V' }))
+    .min(1)
+    .max(2)
+    .required(),
+  tempC: tempC(),
+  enclosed: yup.boolean().notRequired(),
+  casualtyRuns: yup.boolean().notRequired(),
+  rules,
+};
+const actions = () => yup.array().of(action).max(60);
+
+/** What the verbs of the hook-up take. */
+export const HOOKUP_INPUTS = {
+  hookup: record({ ...scene, waitMinutes: yup.number().min(0).max(240).notRequired() }),
+  check: record({ ...scene, actions: actions().min(1).required() }),
+  makesafe: record({ ...scene, actions: actions().required() }),
+} as const;
+
+const hazard = record({
+  code: yup.string().required(),
+  severity: yup.string().required(),
+  amps: yup.number().nullable().defined(),
+  volts: yup.number().nullable().defined(),
+  says: yup.string().required(),
+});
+const steps = () =>
+  yup
+    .array()
+    .of(
+      record({
+        action: yup.object().required(),
+        reason: yup.string().notRequired(),
+        minutes: yup.number().notRequired(),
+        hazards: yup.array().of(hazard).required(),
+      }),
+    )
+    .required();
+
+/** What they give back. */
+export const HOOKUP_OUTPUTS = {
+  hookup: record({ steps: steps(), clearing: steps() }),
+  check: record({ steps: steps() }),
+  makesafe: record({ steps: steps() }),
+} as const;

@@ -1,0 +1,152 @@
+import { type CalcInput, type CalcOutput } from '@voltrek/contracts/calc';
+import { hazardLine } from '@voltrek/contracts';
+import {
+  actByHand,
+  casualtyBlocks,
+  clearingOrder,
+  DEFAULT_RULES,
+  type HandAction,
+  hazardsOf,
+  type HookupScene,
+  type HookupState,
+  type HookupStep,
+  type HouseRules,
+  type Machine,
+  makeSafe,
+  NOTHING_CONNECTED,
+  safestOrder,
+} from '@voltrek/core';
+
+type SceneInput = Omit<CalcInput<'makesafe'>, 'actions'>;
+type Steps = CalcOutput<'check'>['steps'];
+
+/** A machine of the command line with what only a drawing needs left empty. */
+function machineOf(input: SceneInput['machine'], id: string): Machine {
+  const { machineClass, systemVolts, engine, blocks, points } = input;
+  if (blocks.length * 12 !== systemVolts)
+    throw new RangeError(`machine.blocks: a ${systemVolts} V machine has ${systemVolts / 12} of them`);
+  return {
+    id,
+    maker: '',
+    model: '',
+    machineClass,
+    gearbox: 'none',
+    systemVolts: systemVolts === 24 ? 24 : 12,
+    lengthMm: 0,
+    widthMm: 0,
+    outline: [],
+    glass: [],
+    wheels: [],
+    resets: [],
+    cautions: [],
+    smartAlternator: false,
+    engine: engine && { ...engine, systemVolts: engine.systemVolts === 24 ? 24 : 12 },
+    blocks: blocks.map(({ rating, rect, closedIn }) => ({
+      rating,
+      rect,
+      place: '',
+      closedIn: closedIn ?? false,
+    })),
+    points: points.map(({ block, ...point }) => ({
+      ...point,
+      label: point.id,
+      steps: [],
+      ...(block != null && { block }),
+    })),
+  };
+}
+
+function sceneOf(input: SceneInput): HookupScene {
+  const machine = machineOf(input.machine, 'casualty');
+  const { option, restVolts, tempC } = input;
+  if (restVolts.length !== machine.blocks.length)
+    throw new RangeError(`restVolts: give one for each of the ${machine.blocks.length} blocks`);
+  if (option.sourceKind === 'donor' && !input.donor)
+    throw new RangeError('donor: a donor option needs the donor machine');
+  const { acrossBlock } = option;
+  return {
+    machine,
+    donor: input.donor ? machineOf(input.donor, 'donor') : null,
+    blocks: casualtyBlocks(machine, restVolts, tempC),
+    tempC,
+    enclosed: input.enclosed ?? false,
+    casualtyRuns: input.casualtyRuns ?? false,
+    option: {
+      id: 'option',
+      sourceId: 'source',
+      leadSetId: option.looseLeads ? 'leads' : null,
+      sourceKind: option.sourceKind,
+      outputVolts: option.outputVolts,
+      leads: option.leads,
+      donorRuns: option.donorRuns ?? false,
+      chargeOnly: option.chargeOnly ?? false,
+      across: acrossBlock == null ? { kind: 'whole' } : { kind: 'block', block: acrossBlock },
+      source: {
+        openVolts: option.source.openVolts,
+        ohms: option.source.ohms,
+        polarises: option.source.polarises ?? false,
+        ...(option.source.alternator && { alternator: option.source.alternator }),
+        ...(option.source.capacitor && { capacitor: option.source.capacitor }),
+      },
+    },
+  };
+}
+
+function rulesOf({ rules }: SceneInput): HouseRules {
+  const given = Object.fromEntries(Object.entries(rules ?? {}).filter(([, value]) => value != null));
+  return { ...DEFAULT_RULES, ...given };
+}
+
+interface Told {
+  readonly action: HandAction;
+  readonly reason?: string;
+  readonly minutes?: number;
+}
+
+/** Each step with the hazards it brings in the state that the steps before it leave. */
+function told(scene: HookupScene, steps: readonly Told[], rules: HouseRules, from: HookupState): Steps {
+  let state = from;
+  return steps.map(({ action, reason, minutes }) => {
+    const hazards = hazardsOf(scene, state, action, rules).map((h) => ({ ...h, says: hazardLine(h) }));
+    state = actByHand(state, action, scene.machine);
+    return { action, ...(reason && { reason }), ...(minutes !== undefined && { minutes }), hazards };
+  });
+}
+
+const after = (scene: HookupScene, actions: readonly HandAction[]): HookupState =>
+  actions.reduce<HookupState>((state, action) => actByHand(state, action, scene.machine), NOTHING_CONNECTED);
+
+/** The safest order for a rescue and the clearing that undoes it. */
+export function planHookup(input: CalcInput<'hookup'>): CalcOutput<'hookup'> {
+  const scene = sceneOf(input);
+  const rules = rulesOf(input);
+  const order: HookupStep[] = safestOrder(scene, input.waitMinutes ?? 0, rules);
+  const running = { ...scene, casualtyRuns: !scene.option.chargeOnly };
+  const end = after(
+    scene,
+    order.map((step) => step.action),
+  );
+  return {
+    steps: told(scene, order, rules, NOTHING_CONNECTED),
+    clearing: told(running, clearingOrder(order, scene.machine), rules, end),
+  };
+}
+
+/** The hazards of a sequence as it was or will be done. */
+export function checkActions(input: CalcInput<'check'>): CalcOutput<'check'> {
+  const scene = sceneOf(input);
+  const steps = actionsOf(input.actions).map((action) => ({ action }));
+  return { steps: told(scene, steps, rulesOf(input), NOTHING_CONNECTED) };
+}
+
+/** What takes everything off after a sequence. */
+export function makeSafeAfter(input: CalcInput<'makesafe'>): CalcOutput<'makesafe'> {
+  const scene = sceneOf(input);
+  const rules = rulesOf(input);
+  const state = after(scene, actionsOf(input.actions));
+  const steps = makeSafe(scene, state, rules).map((action) => ({ action }));
+  return { steps: told(scene, steps, rules, state) };
+}
+
+/** The schema has checked each action against the shape of its kind. */
+const actionsOf = (actions: readonly object[]): readonly HandAction[] => actions as readonly HandAction[];
