@@ -77,6 +77,9 @@ test('pictures of the main views', async ({ tech, page }) => {
   await page.goto(`${tech.url}/bench/capacitor`);
   await page.getByRole('heading', { level: 1 }).waitFor();
   await shoot('bench');
+  await page.goto(`${tech.url}/rules`);
+  await page.getByRole('radiogroup').first().waitFor();
+  await shoot('rules');
   await page.goto(`${tech.url}/log`);
   await page.getByRole('link').nth(6).waitFor();
   await shoot('log');

@@ -1,4 +1,13 @@
-import type { JobEvent, KitItem, Machine, Refusal, Stage, Suspect, VerdictKind } from '@voltrek/core';
+import type {
+  HouseRules,
+  JobEvent,
+  KitItem,
+  Machine,
+  Refusal,
+  Stage,
+  Suspect,
+  VerdictKind,
+} from '@voltrek/core';
 
 /** Somebody of the crew. */
 export interface CrewMember {
@@ -55,6 +64,20 @@ export interface JobSummary {
   readonly revision: number;
 }
 
+/** A house rule as it is set. */
+export interface RuleSetting {
+  readonly key: string;
+  readonly value: string | number;
+  /** Crew member. */
+  readonly by: string;
+}
+
+/** The house rules as they stand, and every time one was set, newest first. */
+export interface RulesPage {
+  readonly rules: HouseRules;
+  readonly settings: readonly (RuleSetting & { readonly at: string })[];
+}
+
 /** A job with all that its screens need. */
 export interface JobDetail {
   readonly call: Call;
@@ -63,6 +86,8 @@ export interface JobDetail {
   readonly kit: readonly KitItem[];
   /** The donor's own atlas entry. */
   readonly donorMachine: Machine | null;
+  /** House rules as they stand. */
+  readonly rules: HouseRules;
   /** Other flat calls of this machine within the repeat window. */
   readonly earlierFlatCalls: number;
 }

@@ -2,6 +2,7 @@ export * from './quantities/interpolate.js';
 export * from './quantities/range.js';
 export * from './quantities/random.js';
 export * from './rules/house-rules.js';
+export * from './rules/rule-limits.js';
 export * from './battery/chemistry.js';
 export * from './battery/rest-volts.js';
 export * from './battery/gravity.js';

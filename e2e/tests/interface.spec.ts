@@ -114,7 +114,7 @@ test('every screen is accessible in every light, and fits the tablet without scr
       expect(overflow, `${stage} scrolls`).toBeLessThanOrEqual(0);
     }
   }
-  for (const path of ['board', 'atlas', 'kit', 'log', 'bench']) {
+  for (const path of ['board', 'atlas', 'kit', 'log', 'bench', 'rules']) {
     await page.goto(`${tech.url}/${path}`);
     await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
     await page.waitForLoadState('networkidle');

@@ -6,6 +6,7 @@ import {
   index,
   integer,
   jsonb,
+  serial,
   pgTable,
   text,
   timestamp,
@@ -31,6 +32,21 @@ export const machines = pgTable('machines', {
   machineClass: text('machine_class').notNull(),
   detail: jsonb().$type<Machine>().notNull(),
 });
+
+/** Every time a house rule was set. The newest of each key stands; none is ever changed. */
+export const ruleSettings = pgTable(
+  'rule_settings',
+  {
+    position: serial().primaryKey(),
+    key: text().notNull(),
+    value: jsonb().$type<string | number>().notNull(),
+    by: text()
+      .notNull()
+      .references(() => crew.id),
+    at: instant('at').notNull(),
+  },
+  (table) => [index('rule_settings_key').on(table.key, table.position)],
+);
 
 export const vans = pgTable('vans', { id: text().primaryKey(), name: text().notNull() });
 

@@ -12,6 +12,7 @@ import type { Database } from '../db/database.js';
 import { jobRoutes } from '../jobs/routes.js';
 import type { JobStreams } from '../jobs/streams.js';
 import { kitRoutes } from '../kit/routes.js';
+import { ruleRoutes } from '../rules/routes.js';
 import { notFound, problemHandler } from './problem.js';
 
 /** The largest request there is: an event with a long ledger of evidence. */
@@ -50,6 +51,7 @@ export function createApp({ database, streams, log, webFolder }: AppParts): Expr
   app.use('/api/crew', crewRoutes(database));
   app.use('/api/kit', kitRoutes(database));
   app.use('/api/machines', atlasRoutes(database));
+  app.use('/api/rules', ruleRoutes(database));
   app.use('/api/jobs', jobRoutes(database, streams));
   app.use('/api', (request) => {
     throw notFound(`${request.method} ${request.originalUrl.split('?')[0]}`);

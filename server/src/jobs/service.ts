@@ -14,6 +14,7 @@ import { callById } from '../calls/repository.js';
 import { crewExists } from '../crew/repository.js';
 import { HttpProblem, notFound, refused } from '../http/problem.js';
 import { kitOfVan } from '../kit/repository.js';
+import { houseRules } from '../rules/repository.js';
 import type { JobStreams } from './streams.js';
 import { appendEvents, countFlatCalls, eventExists, jobOfCall, readEvents } from './repository.js';
 
@@ -51,7 +52,7 @@ export async function acceptEvent(
       if (other && other !== event.jobId) throw refused('already-open');
     } else if (before.length === 0) throw notFound(`job ${event.jobId}`);
     await requireKnownPoint(tx, before, event);
-    const refusal = refusalOf(before, event, DEFAULT_RULES);
+    const refusal = refusalOf(before, event, await houseRules(tx));
     if (refusal) throw refused(refusal);
     await appendEvents(tx, before, [event]);
     return { event, revision: before.length + 1, isNew: true };
@@ -99,6 +100,7 @@ export async function jobDetail({ db }: Database, jobId: string): Promise<JobDet
     machine,
     kit,
     donorMachine: await donorOf(db, kit),
+    rules: await houseRules(db),
     earlierFlatCalls: await countFlatCalls(db, machine.id, jobId, since, flatVolts),
   };
 }

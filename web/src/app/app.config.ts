@@ -14,6 +14,7 @@ import { atlasFeature, loadAtlas } from './shared/state/atlas';
 import { boardFeature, loadBoard } from './shared/state/board';
 import { kitFeature, loadKit } from './shared/state/kit';
 import { askLog, logFeature } from './shared/state/log';
+import { loadRules, rulesFeature, setRule } from './shared/state/rules';
 import { keepCrew, keepLight, loadCrew, sessionFeature } from './shared/state/session';
 
 export const appConfig: ApplicationConfig = {
@@ -28,7 +29,11 @@ export const appConfig: ApplicationConfig = {
     provideState(atlasFeature),
     provideState(kitFeature),
     provideState(logFeature),
+    provideState(rulesFeature),
     provideState(jobFeature),
-    provideEffects({ loadCrew, keepLight, keepCrew, loadBoard, loadAtlas, loadKit, askLog }, jobEffects),
+    provideEffects(
+      { loadCrew, keepLight, keepCrew, loadBoard, loadAtlas, loadKit, askLog, loadRules, setRule },
+      jobEffects,
+    ),
   ],
 };

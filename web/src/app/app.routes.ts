@@ -18,6 +18,11 @@ export const routes: Routes = [
     loadComponent: () => import('./kit/kit-page').then((m) => m.KitPage),
   },
   {
+    path: 'rules',
+    title: 'House rules, voltrek',
+    loadComponent: () => import('./rules/rules-page').then((m) => m.RulesPageView),
+  },
+  {
     path: 'bench',
     title: 'Bench, voltrek',
     loadComponent: () => import('./bench/bench-page').then((m) => m.BenchPage),

@@ -1,3 +1,4 @@
+import { DEFAULT_RULES } from '@voltrek/core';
 import type { EventData, EventType, JobEvent, KitItem, Machine, MachinePoint } from '@voltrek/core';
 
 const at = (
@@ -118,5 +119,6 @@ export const detailOf = (events: readonly JobEvent[]) => ({
   machine: CAR,
   kit: KIT,
   donorMachine: VAN,
+  rules: DEFAULT_RULES,
   earlierFlatCalls: 0,
 });

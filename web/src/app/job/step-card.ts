@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { HAZARD_WORDS, SEVERITY_WORDS } from '@voltrek/contracts';
-import { contactAt, DEFAULT_RULES, gasAt, hazardsOf, type HookupStep, isRedClamp } from '@voltrek/core';
+import { contactAt, gasAt, hazardsOf, type HookupStep, isRedClamp } from '@voltrek/core';
 import { PolarityMark } from '../shared/ui/polarity-mark';
 import { CONFIRM_WORDS, GAS_WORDS, REASON_WORDS } from '../shared/words/words';
 import { Countdown } from './countdown';
@@ -159,11 +159,11 @@ export class StepCard {
     if (action.kind !== 'attach' && action.kind !== 'detach') return null;
     const { hookup } = this.work().job;
     const pointId = action.kind === 'attach' ? action.pointId : hookup.clamps[action.clamp];
-    return pointId ? contactAt(this.rescue().scene, hookup, action.clamp, pointId, DEFAULT_RULES) : null;
+    return pointId ? contactAt(this.rescue().scene, hookup, action.clamp, pointId, this.work().rules) : null;
   });
   /** What the circuit says this step brings, before it is confirmed. */
   protected readonly hazards = computed(() =>
-    hazardsOf(this.rescue().scene, this.work().job.hookup, this.step().action, DEFAULT_RULES),
+    hazardsOf(this.rescue().scene, this.work().job.hookup, this.step().action, this.work().rules),
   );
   protected readonly gas = computed(() => {
     const contact = this.contact();

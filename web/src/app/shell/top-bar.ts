@@ -202,6 +202,7 @@ export class TopBar {
     { path: '/kit', name: 'Kit' },
     { path: '/log', name: 'Log' },
     { path: '/bench', name: 'Bench' },
+    { path: '/rules', name: 'Rules' },
   ];
   protected readonly lights = LIGHTS;
   protected readonly lightNames: Record<Light, string> = { day: 'Day', dusk: 'Dusk', night: 'Night' };

@@ -5,7 +5,6 @@ import {
   type AttemptOutcome,
   BIG_DIESEL_L,
   comparePromise,
-  DEFAULT_RULES,
   hasStarted,
   outOfRange,
   restSecondsLeft,
@@ -263,17 +262,19 @@ export class Crank {
   );
   private readonly engineSeconds = computed(() => {
     const { engine } = this.work().machine;
-    if (engine && engine.displacementL <= SMALL_ENGINE_L) return DEFAULT_RULES.crankSecondsMaxSmall;
+    if (engine && engine.displacementL <= SMALL_ENGINE_L) return this.work().rules.crankSecondsMaxSmall;
     if (engine?.fuel === 'diesel' && engine.displacementL >= BIG_DIESEL_L)
-      return DEFAULT_RULES.crankSecondsMaxBigDiesel;
-    return DEFAULT_RULES.crankSecondsMax;
+      return this.work().rules.crankSecondsMaxBigDiesel;
+    return this.work().rules.crankSecondsMax;
   });
   protected readonly restLeft = computed(() =>
     this.running() || this.started()
       ? 0
-      : restSecondsLeft(this.work().job, new Date(this.now()).toISOString(), DEFAULT_RULES),
+      : restSecondsLeft(this.work().job, new Date(this.now()).toISOString(), this.work().rules),
   );
-  protected readonly spent = computed(() => this.work().job.triesSinceChecks >= DEFAULT_RULES.crankTriesMax);
+  protected readonly spent = computed(
+    () => this.work().job.triesSinceChecks >= this.work().rules.crankTriesMax,
+  );
   private readonly seconds = computed(() => {
     const running = this.running();
     return running ? Math.max(0, (this.now() - Date.parse(running.startedAt)) / 1000) : 0;
@@ -294,7 +295,7 @@ export class Crank {
   protected readonly limitNote = computed(() =>
     this.wakes()
       ? 'Hold the volts steady until its own lamps say ready.'
-      : `${this.limitSeconds()} s at most, then ${DEFAULT_RULES.crankRestSeconds} s rest, ${DEFAULT_RULES.crankTriesMax} tries.`,
+      : `${this.limitSeconds()} s at most, then ${this.work().rules.crankRestSeconds} s rest, ${this.work().rules.crankTriesMax} tries.`,
   );
   protected readonly startLabel = computed(() => {
     const nth = this.work().job.attempts.length + 1;
@@ -316,7 +317,7 @@ export class Crank {
       promised,
       lowestVolts,
       this.work().machine.systemVolts,
-      DEFAULT_RULES,
+      this.work().rules,
     );
     const sign = differenceVolts < 0 ? '-' : '+';
     return `Plan said ${volts(promised, 1)} at the posts, ${sign}${volts(Math.abs(differenceVolts), 1)}: ${PROMISE_WORDS[code]}.`;

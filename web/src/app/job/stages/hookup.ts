@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { entryOf, type HookupStep, POLARITY_SIGNS_NEEDED, startsByWaking } from '@voltrek/core';
-import { RULE_NOTES } from '../../shared/words/words';
+import { RULE_QUESTIONS, SCHOOL_WORDS } from '../../shared/words/rule-words';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { NextAction } from '../next-action';
 import { SomethingElseDialog } from '../something-else-dialog';
@@ -126,8 +126,9 @@ export class Hookup {
   );
   protected readonly ruleNote = computed(() => {
     const rule = this.run().next?.rule;
-    const note = rule && RULE_NOTES[rule];
-    return note ? `house rule: ${note}` : '';
+    const question = rule && RULE_QUESTIONS[rule];
+    const school = rule && SCHOOL_WORDS[String(this.work().rules[rule])];
+    return question && school ? `house rule: ${question.toLowerCase()} ${school}` : '';
   });
 
   protected doneWord(step: HookupStep): string {

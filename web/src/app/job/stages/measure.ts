@@ -12,7 +12,6 @@ import {
 import {
   chargingMeaning,
   crankMeaning,
-  DEFAULT_RULES,
   hasStarted,
   outOfRange,
   type Reading,
@@ -305,18 +304,18 @@ export class Measure {
     const tempC = reading?.tempC ?? this.tempC();
     switch (kind) {
       case 'rest': {
-        const meaning = restMeaning(chemistry, value, tempC, DEFAULT_RULES);
+        const meaning = restMeaning(chemistry, value, tempC, this.work().rules);
         return { tone: meaning.tone, text: restWords(meaning) };
       }
       case 'crank-minimum': {
         const rest = restVoltsByBlock(job, machine.blocks.length).filter((v) => v !== null);
         const soc = rest.length ? socFromRestVolts(chemistry, Math.min(...rest), tempC).soc : null;
-        const meaning = crankMeaning(value, tempC, machine.systemVolts, soc, DEFAULT_RULES);
+        const meaning = crankMeaning(value, tempC, machine.systemVolts, soc, this.work().rules);
         return { tone: meaning.tone, text: crankWords(meaning) };
       }
       case 'charging-idle':
       case 'charging-loaded': {
-        const meaning = chargingMeaning(value, chemistry, tempC, machine.systemVolts, DEFAULT_RULES);
+        const meaning = chargingMeaning(value, chemistry, tempC, machine.systemVolts, this.work().rules);
         return { tone: meaning.tone, text: chargingWords(meaning) };
       }
     }

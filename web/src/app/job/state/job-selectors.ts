@@ -39,6 +39,9 @@ export const selectWork = createSelector(selectJob, selectDetail, (job, detail) 
 );
 export type Work = NonNullable<ReturnType<typeof selectWork>>;
 
+/** House rules as they stand for this job; the defaults until it is here. */
+export const selectRules = createSelector(selectDetail, (detail) => detail?.rules ?? DEFAULT_RULES);
+
 export const selectUndoable = createSelector(selectEvents, selectJob, (events, job) =>
   job?.closedAt === null ? lastUndoable(events) : null,
 );
@@ -52,7 +55,7 @@ const selectJobReadings = createSelectorFactory<object, JobReadings | null>((pro
 )(selectJob, (job: Job | null) => job && { readings: job.readings, scene: job.scene, call: job.call });
 
 export const selectOptions = createSelector(selectJobReadings, selectDetail, (readings, detail) =>
-  readings && detail ? rankForJob(readings, detail.machine, detail.kit, DEFAULT_RULES) : [],
+  readings && detail ? rankForJob(readings, detail.machine, detail.kit, detail.rules) : [],
 );
 
 /** What the figures of each fitting option rest on; the same object while the options are the same. */
@@ -62,7 +65,7 @@ export const selectPlanCases = createSelector(
   selectOptions,
   (readings, detail, options) =>
     readings && detail
-      ? planCases(readings, detail.machine, options, DEFAULT_RULES)
+      ? planCases(readings, detail.machine, options, detail.rules)
       : new Map<string, never>(),
 );
 
@@ -73,7 +76,7 @@ export const selectWakeCases = createSelector(
   selectOptions,
   (readings, detail, options) =>
     readings && detail
-      ? wakeCases(readings, detail.machine, options, DEFAULT_RULES)
+      ? wakeCases(readings, detail.machine, options, detail.rules)
       : new Map<string, never>(),
 );
 
@@ -91,7 +94,7 @@ const selectOrderBasis = createSelectorFactory<
 const selectOrders = createSelector(selectOrderBasis, selectDetail, (basis, detail) => {
   if (!basis || !detail) return null;
   const option = plannedOption(basis, detail.machine, detail.kit);
-  return option && ordersOfJob(basis, detail.machine, detail.donorMachine, option, DEFAULT_RULES);
+  return option && ordersOfJob(basis, detail.machine, detail.donorMachine, option, detail.rules);
 });
 
 /** The plan's option with its orders and circuit; null without a plan. */
@@ -112,11 +115,9 @@ const NO_STEPS: readonly HookupStep[] = [];
 export type OrderRun = OrderProgress<HookupStep>;
 
 /** How far the hook-up is, and how to go on from here, in order or not; no steps without a plan. */
-export const selectHookupRun = createSelector(selectJob, selectRescue, (job, rescue) => {
+export const selectHookupRun = createSelector(selectJob, selectRescue, selectRules, (job, rescue, rules) => {
   const hookup = job?.hookup ?? NOTHING_CONNECTED;
-  return rescue
-    ? replan(rescue.scene, rescue.orders.hookup, hookup, DEFAULT_RULES)
-    : progressOf(NO_STEPS, hookup);
+  return rescue ? replan(rescue.scene, rescue.orders.hookup, hookup, rules) : progressOf(NO_STEPS, hookup);
 });
 
 /** How far the clearing is. Once the last clamp is off the order is behind us, whatever its first step says. */
@@ -127,11 +128,11 @@ export const selectClearingRun = createSelector(selectJob, selectRescue, (job, r
 });
 
 /** The order that takes everything off from here. */
-export const selectMakeSafe = createSelector(selectJob, selectRescue, (job, rescue) =>
-  job && rescue ? makeSafe(rescue.scene, job.hookup, DEFAULT_RULES) : [],
+export const selectMakeSafe = createSelector(selectJob, selectRescue, selectRules, (job, rescue, rules) =>
+  job && rescue ? makeSafe(rescue.scene, job.hookup, rules) : [],
 );
 
 /** The verdict over what is recorded so far. */
 export const selectJudgement = createSelector(selectWork, (work) =>
-  work ? judge(caseOfJob(work.job, work.machine, work.earlierFlatCalls), DEFAULT_RULES) : null,
+  work ? judge(caseOfJob(work.job, work.machine, work.earlierFlatCalls), work.rules) : null,
 );

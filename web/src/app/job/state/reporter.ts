@@ -1,10 +1,10 @@
 import { inject, Injectable } from '@angular/core';
-import { DEFAULT_RULES, type EventEntry, type JobEvent, refusalOf } from '@voltrek/core';
+import { type EventEntry, type JobEvent, refusalOf } from '@voltrek/core';
 import { REFUSAL_WORDS } from '@voltrek/contracts';
 import { Store } from '@ngrx/store';
 import { sessionFeature } from '../../shared/state/session';
 import { JobActions, jobFeature } from './job-state';
-import { selectEvents } from './job-selectors';
+import { selectEvents, selectRules } from './job-selectors';
 
 /** Turns a tap into an event of the job on screen. Holds nothing: what it needs it reads from the store. */
 @Injectable({ providedIn: 'root' })
@@ -13,11 +13,12 @@ export class Reporter {
   private readonly jobId = this.store.selectSignal(jobFeature.selectJobId);
   private readonly crewId = this.store.selectSignal(sessionFeature.selectCrewId);
   private readonly events = this.store.selectSignal(selectEvents);
+  private readonly rules = this.store.selectSignal(selectRules);
 
   /** Reports what happened. What the job's own rules refuse is told at once and never sent. */
   report(...entry: EventEntry): void {
     const event = newEvent(this.jobId() ?? '', this.crewId(), ...entry);
-    const refusal = refusalOf(this.events(), event, DEFAULT_RULES);
+    const refusal = refusalOf(this.events(), event, this.rules());
     this.store.dispatch(
       refusal ? JobActions.refused({ event, why: REFUSAL_WORDS[refusal] }) : JobActions.reported({ event }),
     );

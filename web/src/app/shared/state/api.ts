@@ -1,6 +1,16 @@
 import { HttpClient } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
-import type { BoardCall, Call, CrewMember, JobDetail, LogPage, NewCall, Van } from '@voltrek/contracts';
+import type {
+  BoardCall,
+  Call,
+  CrewMember,
+  JobDetail,
+  LogPage,
+  NewCall,
+  RuleSetting,
+  RulesPage,
+  Van,
+} from '@voltrek/contracts';
 import type { JobEvent, Machine, VerdictKind } from '@voltrek/core';
 import type { Observable } from 'rxjs';
 
@@ -38,6 +48,14 @@ export class Api {
   log(text: string, verdict: VerdictKind | null, offset: number, limit: number): Observable<LogPage> {
     const params = { q: text, verdict: verdict ?? '', offset, limit };
     return this.http.get<LogPage>('/api/jobs', { params });
+  }
+
+  rules(): Observable<RulesPage> {
+    return this.http.get<RulesPage>('/api/rules');
+  }
+
+  setRule(setting: RuleSetting): Observable<RulesPage> {
+    return this.http.post<RulesPage>('/api/rules', setting);
   }
 
   job(jobId: string): Observable<JobDetail> {

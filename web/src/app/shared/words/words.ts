@@ -19,7 +19,6 @@ import type {
   ReadingKind,
   RollingStartBar,
   RollingStartCaution,
-  RuleKey,
   Stage,
   StepReason,
   StopCondition,
@@ -308,12 +307,6 @@ export const REASON_WORDS: Record<StepReason, string> = {
   'spike-tamed': 'House rule: it tames the volts when the leads come away.',
   'reverse-order': 'Exact reverse: the first contact broken is the one away from the block.',
   'no-arc-at-clamps': 'Off first, so that no clamp breaks current.',
-};
-
-export const RULE_NOTES: Partial<Record<RuleKey, string>> = {
-  lastBlack: 'last black on a ground point',
-  firstRed: 'first red on the casualty',
-  donorEngine: 'donor off to connect, then runs',
 };
 
 export const OUTCOME_WORDS: Record<AttemptOutcome, { readonly name: string; readonly next: string }> = {

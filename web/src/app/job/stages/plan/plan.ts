@@ -12,7 +12,7 @@ import {
 } from '@angular/core';
 import {
   clampsOn,
-  DEFAULT_RULES,
+  type HouseRules,
   type KitItem,
   type Odds,
   type PlanChanges,
@@ -307,7 +307,8 @@ export class Plan {
   private figures({ chargeMinutes }: RankedOption) {
     const detail = this.isStale() ? null : this.store.detail();
     const changes = this.changes();
-    const waitMinutes = changes.waitMinutes ?? computedWait(detail?.curve ?? null) ?? chargeMinutes;
+    const waitMinutes =
+      changes.waitMinutes ?? computedWait(detail?.curve ?? null, this.work().rules) ?? chargeMinutes;
     return {
       odds: detail?.odds?.start ?? this.listOdds()?.start ?? null,
       waitMinutes,
@@ -323,10 +324,10 @@ export class Plan {
 }
 
 /** The knee of the curve, and never less than lets the volts settle; null without a curve that says. */
-function computedWait(curve: WaitCurve | null): number | null {
+function computedWait(curve: WaitCurve | null, rules: HouseRules): number | null {
   if (!curve || curve.shape === 'no-supply' || curve.shape === 'no-use') return null;
   return Math.max(
-    DEFAULT_RULES.donorWaitMinLeast,
+    rules.donorWaitMinLeast,
     curve.shape === 'still-rising' ? LONGEST_WAIT_MIN : curve.kneeMinutes,
   );
 }

@@ -1,0 +1,24 @@
+import { parseRuleSetting } from '@voltrek/contracts';
+import { Router } from 'express';
+import { crewExists } from '../crew/repository.js';
+import type { Database } from '../db/database.js';
+import { notFound } from '../http/problem.js';
+import { addRuleSetting, rulesPage } from './repository.js';
+
+export function ruleRoutes(database: Database): Router {
+  const router = Router();
+  router.get('/', async (_request, response) => {
+    response.json(await rulesPage(database.db));
+  });
+  router.post('/', async (request, response) => {
+    const setting = parseRuleSetting(request.body);
+    const page = await database.db.transaction(async (tx) => {
+      if (!(await crewExists(tx, setting.by))) throw notFound(`crew member ${setting.by}`);
+      await addRuleSetting(tx, setting, new Date());
+      return rulesPage(tx);
+    });
+    await database.flush();
+    response.status(201).json(page);
+  });
+  return router;
+}

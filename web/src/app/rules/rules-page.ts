@@ -1,0 +1,186 @@
+import { DatePipe } from '@angular/common';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { HOUSE_RULE_KEYS, RULE_LIMITS, type RuleKey, RULES, ruleFault } from '@voltrek/core';
+import { Store } from '@ngrx/store';
+import { RulesActions, rulesFeature } from '../shared/state/rules';
+import { sessionFeature } from '../shared/state/session';
+import { RULE_QUESTIONS, SCHOOL_WORDS } from '../shared/words/rule-words';
+
+interface Row {
+  readonly key: RuleKey;
+  readonly question: string;
+  readonly value: string;
+  readonly unit: string;
+  readonly reason: string;
+  readonly schools: readonly string[] | null;
+  readonly usual: string;
+  readonly isUsual: boolean;
+  readonly fault: string | null;
+}
+
+/** Where practitioners differ: each question with its schools or figure, our default and why. */
+@Component({
+  selector: 'vt-rules-page',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [DatePipe],
+  host: { class: 'page' },
+  template: `
+    <header>
+      <h1>House rules</h1>
+      <span class="dim">Safety outranks a school: an order with a severe step is never given.</span>
+    </header>
+    @if (problem(); as text) {
+      <p class="problem" role="alert">{{ text }}</p>
+    }
+    <ul class="ruled">
+      @for (row of rows(); track row.key) {
+        <li>
+          <div>
+            <strong [id]="row.key">{{ row.question }}</strong>
+            <span class="dim why"
+              >{{ row.isUsual ? 'our default: ' : 'default ' + row.usual + ': ' }}{{ row.reason }}</span
+            >
+          </div>
+          @if (row.schools; as schools) {
+            <div class="keys" role="radiogroup" [attr.aria-labelledby]="row.key">
+              @for (school of schools; track school) {
+                <button
+                  type="button"
+                  class="key"
+                  role="radio"
+                  [attr.aria-checked]="school === row.value"
+                  (click)="set(row.key, school)"
+                >
+                  {{ schoolWords[school] }}
+                </button>
+              }
+            </div>
+          } @else {
+            <div class="figure-field">
+              <input
+                class="field"
+                inputmode="decimal"
+                autocomplete="off"
+                [attr.aria-labelledby]="row.key"
+                [attr.aria-invalid]="row.fault !== null"
+                [value]="row.value"
+                #typed
+                (change)="type(row.key, typed.value)"
+              />
+              <span class="dim">{{ row.unit }}</span>
+              @if (row.fault; as why) {
+                <span class="fault" role="alert">{{ why }}</span>
+              }
+            </div>
+          }
+        </li>
+      }
+    </ul>
+    @if (settings().length) {
+      <h2>Set before</h2>
+      <ul class="ruled past">
+        @for (s of settings(); track $index) {
+          <li>
+            <span>{{ questions[s.key] }}: {{ schoolWords[s.value] ?? s.value }}</span>
+            <span class="dim">{{ nameOf(s.by) }}, {{ s.at | date: 'd MMM, HH:mm' }}</span>
+          </li>
+        }
+      </ul>
+    }
+  `,
+  styles: `
+    li {
+      display: grid;
+      grid-template-columns: minmax(0, 1fr) minmax(0, 1.1fr);
+      align-items: center;
+      gap: 6px 20px;
+      padding: 9px 0;
+    }
+    .why {
+      display: block;
+      margin: 0;
+      font-size: 15px;
+    }
+    .figure-field {
+      display: grid;
+      grid-template-columns: 120px auto;
+      align-items: center;
+      justify-content: start;
+      gap: 4px 10px;
+    }
+    .field {
+      text-align: right;
+      font-weight: 700;
+    }
+    .fault {
+      grid-column: 1 / -1;
+      color: var(--bad);
+      font-weight: 600;
+    }
+    h2 {
+      margin: 26px 0 8px;
+    }
+    .past li {
+      grid-template-columns: 1fr auto;
+    }
+    @media (max-width: 720px) {
+      li {
+        grid-template-columns: 1fr;
+      }
+    }
+  `,
+})
+export class RulesPageView {
+  private readonly store = inject(Store);
+  private readonly page = this.store.selectSignal(rulesFeature.selectPage);
+  private readonly crew = this.store.selectSignal(sessionFeature.selectCrew);
+  private readonly crewId = this.store.selectSignal(sessionFeature.selectCrewId);
+  /** Text that is no allowed figure: kept in its field, never sent. */
+  private readonly rejected = signal<{ key: RuleKey; text: string; why: string } | null>(null);
+
+  protected readonly problem = this.store.selectSignal(rulesFeature.selectProblem);
+  protected readonly schoolWords = SCHOOL_WORDS;
+  protected readonly questions: Readonly<Record<string, string>> = RULE_QUESTIONS;
+  protected readonly settings = computed(() => this.page()?.settings ?? []);
+  protected readonly rows = computed(() => {
+    const page = this.page();
+    return page ? HOUSE_RULE_KEYS.map((key) => this.rowOf(key, String(page.rules[key]))) : [];
+  });
+
+  constructor() {
+    this.store.dispatch(RulesActions.opened());
+  }
+
+  private rowOf(key: RuleKey, value: string): Row {
+    const { unit, reason, value: usual } = RULES[key];
+    const limit = RULE_LIMITS[key];
+    const rejected = this.rejected();
+    const isRejected = rejected?.key === key;
+    return {
+      key,
+      question: RULE_QUESTIONS[key] ?? key,
+      value: isRejected ? rejected.text : value,
+      unit,
+      reason,
+      schools: limit?.kind === 'school' ? limit.schools : null,
+      usual: SCHOOL_WORDS[String(usual)] ?? `${usual} ${unit}`,
+      isUsual: value === String(usual),
+      fault: isRejected ? rejected.why : null,
+    };
+  }
+
+  protected nameOf(crewId: string): string {
+    return this.crew().find((c) => c.id === crewId)?.name ?? crewId;
+  }
+
+  protected set(key: RuleKey, value: string | number): void {
+    this.store.dispatch(RulesActions.set({ setting: { key, value, by: this.crewId() } }));
+  }
+
+  protected type(key: RuleKey, text: string): void {
+    const value = text.trim() === '' ? NaN : Number(text.trim().replace(',', '.'));
+    const why = ruleFault(key, value)?.replace(key, RULE_QUESTIONS[key] ?? key);
+    this.rejected.set(why ? { key, text, why } : null);
+    if (!why) this.set(key, value);
+  }
+}
