@@ -157,6 +157,12 @@ test('a phone shows the whole job without sideways scrolling', async ({ tech, pa
   }
   await tech.tap('Full');
   await expect(tech.button('Close')).toBeVisible();
+  for (const path of ['board', 'atlas', 'kit', 'log', 'bench', 'rules']) {
+    await page.goto(`${tech.url}/${path}`);
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+    const wide = await page.evaluate(() => document.documentElement.scrollWidth - innerWidth);
+    expect(wide, path).toBe(0);
+  }
 });
 
 test('the atlas finds a machine by any of its words and shows its points', async ({ page, server }) => {

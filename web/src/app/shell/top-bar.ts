@@ -172,7 +172,11 @@ import { degrees } from '../shared/words/figures';
         display: none;
       }
       nav {
+        flex: 1;
+        min-width: 0;
         gap: 0;
+        overflow-x: auto;
+        scrollbar-width: none;
       }
       nav a {
         padding: 3px 6px 0;

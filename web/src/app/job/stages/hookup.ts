@@ -83,6 +83,7 @@ import { actionDone } from '../step-words';
       font-weight: 700;
     }
     header .key {
+      flex: none;
       align-self: center;
       white-space: nowrap;
     }
@@ -94,7 +95,8 @@ import { actionDone } from '../step-words';
       font-size: 16px;
     }
     @media (max-width: 720px) {
-      .behind {
+      .behind,
+      .note {
         display: none;
       }
     }
