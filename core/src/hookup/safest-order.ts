@@ -2,7 +2,8 @@ import type { ClampId } from '../circuit/rescue.js';
 import { hasLooseLeads } from '../crank/options.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import { act } from './actions.js';
-import { type Hazard, hazardsOf, type Severity } from './hazards.js';
+import type { Hazard, Severity } from './hazard.js';
+import { hazardsOf } from './hazards.js';
 import { clearingOrder, hookupOrder, type HookupStep, usualSequence } from './order.js';
 import { type HookupScene, type HookupState, NOTHING_CONNECTED } from './state.js';
 

@@ -27,7 +27,8 @@ import {
   NEEDED_DEVIATION,
   TEMPERATURE_DEVIATION,
 } from '../crank/odds.js';
-import { HOLD_SECONDS, STEP_SECONDS } from '../crank/transient.js';
+import { STEP_SECONDS } from '../crank/crank-network.js';
+import { HOLD_SECONDS } from '../crank/transient.js';
 import { USUAL_CONVERTER } from '../crank/wake.js';
 import {
   BREAKAWAY_FACTOR,

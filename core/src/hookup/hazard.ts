@@ -1,0 +1,54 @@
+export const HAZARDS = [
+  'spark-in-gas',
+  'hard-spark',
+  'spike',
+  'dead-short',
+  'reversed',
+  'over-voltage',
+  'over-voltage-source',
+  'unequal-sources',
+  'over-charges-block',
+  'live-free-clamp',
+  'two-live-free-clamps',
+  'armed-too-early',
+  'plugged-too-early',
+  'source-still-on',
+  'will-short',
+  'will-reverse',
+  'will-over-voltage',
+  'crank-on-charger',
+  'crank-with-free-clamp',
+  'over-current',
+  'leads-too-hot',
+  'ev-donor-running',
+  'ev-as-donor',
+  'clamps-touch',
+  'tool-short',
+  'positive-first',
+  'loosened-while-joined',
+  'lithium-from-outside',
+  'closed-in-charging',
+] as const;
+export type HazardCode = (typeof HAZARDS)[number];
+/** A note is told; a watch asks for care; nothing severe is ever part of an order. */
+export const SEVERITIES = ['note', 'watch', 'severe'] as const;
+export type Severity = (typeof SEVERITIES)[number];
+
+/** What an action brings with it, with the figures that make it so. */
+export interface Hazard {
+  readonly code: HazardCode;
+  readonly severity: Severity;
+  readonly amps: number | null;
+  readonly volts: number | null;
+}
+
+/** A hazard with its figures. */
+export const newHazard = (
+  code: HazardCode,
+  severity: Severity,
+  amps: number | null = null,
+  volts: number | null = null,
+): Hazard => ({ code, severity, amps, volts });
+
+/** How bad, as a number that grows. */
+export const severityRank = ({ severity }: Hazard): number => SEVERITIES.indexOf(severity);

@@ -1,0 +1,98 @@
+import type { ClampId } from '../circuit/rescue.js';
+import { voltsAcross } from '../circuit/solve-dc.js';
+import { hasSwitch } from '../crank/options.js';
+import { startsByWaking } from '../machine/machine.js';
+import type { HouseRules } from '../rules/house-rules.js';
+import { act } from './actions.js';
+import { freeClamps } from './free-clamps.js';
+import { type Hazard, newHazard, type HazardCode, severityRank } from './hazard.js';
+import { clampPlaces } from './order.js';
+import { solved } from './solve-state.js';
+import { type HookupScene, type HookupState, rescueOf } from './state.js';
+
+/** A shorted source falls below this share of its open volts. */
+const SHORTED_SHARE = 0.75;
+const SHORT_AMPS = 150;
+/** Volts the wrong way round that harm electronics, V. */
+const REVERSED_VOLTS = -0.5;
+
+/** What the standing circuit does to metal, blocks and electronics. */
+function standing(scene: HookupScene, state: HookupState, rules: HouseRules): Hazard[] {
+  const { machine, option, blocks } = scene;
+  const solution = solved(scene, state);
+  const found: Hazard[] = [];
+  const top = machine.blocks.length - 1;
+  const post = voltsAcross(solution, `casualty.block${top}+`, 'casualty.body');
+  const scale = machine.systemVolts / 12;
+  const limit = startsByWaking(machine) ? rules.wakeMaxVolts : rules.electronicsMaxVolts * scale;
+  const redAmps = Math.abs(solution.amps.get('lead.red') ?? 0);
+  const blackAmps = Math.abs(solution.amps.get('lead.black') ?? 0);
+  const amps = Math.max(redAmps, blackAmps);
+  if (post < REVERSED_VOLTS) found.push(newHazard('reversed', 'severe', amps, post));
+  if (post > limit) found.push(newHazard('over-voltage', 'severe', amps, post));
+  const source = voltsAcross(solution, 'source.plus', 'source.minus');
+  const isOn = rescueOf(scene, state).sourceOn;
+  if (isOn && source > (rules.electronicsMaxVolts * option.outputVolts) / 12)
+    found.push(newHazard('over-voltage-source', 'severe', amps, source));
+  if (isOn && source < REVERSED_VOLTS) found.push(newHazard('reversed', 'severe', amps, source));
+  const sourceFalls = isOn && source < SHORTED_SHARE * option.source.openVolts;
+  const blockFalls = post < SHORTED_SHARE * blocks.totalVolts && blocks.totalVolts > LIVING_VOLTS;
+  const isShort = amps > SHORT_AMPS && (sourceFalls || blockFalls);
+  if (isShort) found.push(newHazard('dead-short', 'severe', amps, source));
+  else if (amps > Math.min(rules.unequalSevereAmps, option.source.maxAmps ?? Infinity))
+    found.push(newHazard('unequal-sources', 'severe', amps));
+  else if (amps > rules.unequalWatchAmps) found.push(newHazard('unequal-sources', 'watch', amps));
+  machine.blocks.forEach(({ rating }, i) => {
+    const into = -(solution.amps.get(`casualty.block${i}`) ?? 0);
+    if (into > rules.blockChargeSeverePerAh * rating.capacityAh)
+      found.push(newHazard('over-charges-block', 'severe', into));
+    else if (into > rules.blockChargeWatchPerAh * rating.capacityAh)
+      found.push(newHazard('over-charges-block', 'watch', into));
+  });
+  return found;
+}
+/** A string under this is too far gone for a fall of its volts to mean a short. */
+const LIVING_VOLTS = 6;
+
+/** Standing hazards that an action adds. */
+export function news(
+  scene: HookupScene,
+  before: HookupState,
+  after: HookupState,
+  rules: HouseRules,
+): Hazard[] {
+  const known = new Map(standing(scene, before, rules).map((h) => [h.code, h]));
+  return standing(scene, after, rules).filter((h) => {
+    const was = known.get(h.code);
+    return !was || severityRank(h) > severityRank(was) || (h.amps ?? 0) > WORSE_FACTOR * (was.amps ?? 0);
+  });
+}
+/** Amps grown by this much make an old hazard news again. */
+const WORSE_FACTOR = 1.2;
+
+/** Where the hook-up leads when it is finished as planned: a wrong clamp carries no current yet, but will. */
+export function ahead(scene: HookupScene, state: HookupState, rules: HouseRules): Hazard[] {
+  const left = freeClamps(scene, state);
+  const isArmed = !hasSwitch(scene.option) || state.packOn;
+  if (left.length === 0 && isArmed) return [];
+  const places = clampPlaces(scene.machine, scene.donor, scene.option, rules);
+  const placeOf = (clamp: ClampId): string => {
+    const place = places[clamp];
+    return typeof place === 'string' ? place : place.id;
+  };
+  const finished = left.reduce(
+    (s, clamp) => act(s, { kind: 'attach', clamp, pointId: placeOf(clamp) }),
+    state,
+  );
+  const armed = hasSwitch(scene.option) ? { ...finished, packOn: true, pluggedIn: true } : finished;
+  const foretold: Partial<Record<HazardCode, HazardCode>> = {
+    'dead-short': 'will-short',
+    reversed: 'will-reverse',
+    'over-voltage': 'will-over-voltage',
+    'over-voltage-source': 'will-over-voltage',
+  };
+  return standing(scene, armed, rules).flatMap((h) => {
+    const code = h.severity === 'severe' ? foretold[h.code] : undefined;
+    return code ? [{ ...h, code }] : [];
+  });
+}

@@ -1,0 +1,72 @@
+import { provideZonelessChangeDetection } from '@angular/core';
+import { TestBed } from '@angular/core/testing';
+import { casualtyBlocks, DEFAULT_RULES, planRecord, rankOptions } from '@voltrek/core';
+import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
+import { provideState, provideStore, Store } from '@ngrx/store';
+import { CAR, detailOf, event, JOB_ID, KIT, opened } from '../../testing/fixtures';
+import { sessionFeature } from '../shared/state/session';
+import { SomethingElseDialog } from './something-else-dialog';
+import { JobActions, jobFeature } from './state/job-state';
+
+describe('SomethingElseDialog', () => {
+  async function show() {
+    const ranked = rankOptions(CAR, KIT, casualtyBlocks(CAR, [11.8], -4), -4, DEFAULT_RULES);
+    const plan = planRecord(ranked.find((r) => r.option.id === 'donor+heavy')!)!;
+    const events = [
+      opened(),
+      event('polarity.proved', { signs: ['mark', 'meter'] }),
+      event('plan.chosen', plan),
+      event('step.confirmed', { step: 'all-off' }),
+      event('clamp.attached', { clamp: 'redCasualty', pointId: 'plus' }),
+    ];
+    let closed = false;
+    TestBed.configureTestingModule({
+      providers: [
+        provideZonelessChangeDetection(),
+        provideStore(),
+        provideState(jobFeature),
+        provideState(sessionFeature),
+        { provide: NgbActiveModal, useValue: { close: () => (closed = true), dismiss: () => undefined } },
+      ],
+    });
+    const store = TestBed.inject(Store);
+    store.dispatch(JobActions.opened({ jobId: JOB_ID }));
+    store.dispatch(JobActions.loaded({ jobId: JOB_ID, detail: detailOf(events), waiting: [] }));
+    const fixture = TestBed.createComponent(SomethingElseDialog);
+    await fixture.whenStable();
+    const root = fixture.nativeElement as HTMLElement;
+    const place = async (row: number, pointId: string): Promise<void> => {
+      const select = root.querySelectorAll('select')[row]!;
+      select.value = pointId;
+      select.dispatchEvent(new Event('change'));
+      await fixture.whenStable();
+    };
+    const submit = (): void => {
+      root.querySelector('form')!.dispatchEvent(new Event('submit', { cancelable: true }));
+    };
+    const pending = () =>
+      store
+        .selectSignal(jobFeature.selectPending)()
+        .map((e) => ({ type: e.type as string, data: e.data as unknown }));
+    return { root, place, submit, pending, closed: () => closed };
+  }
+
+  it('shows where every clamp is, and has nothing to report while nothing differs', async () => {
+    const { root } = await show();
+    expect([...root.querySelectorAll('select')].map((s) => s.value)).toEqual(['plus', '', '', '']);
+    expect(root.querySelector<HTMLButtonElement>('[type=submit]')!.disabled).toBeTrue();
+  });
+
+  it('reports a clamp that was moved as off, then on', async () => {
+    const { place, submit, pending, closed } = await show();
+    await place(0, 'minus');
+    await place(3, 'ground');
+    submit();
+    expect(pending()).toEqual([
+      { type: 'clamp.detached', data: { clamp: 'redCasualty' } },
+      { type: 'clamp.attached', data: { clamp: 'redCasualty', pointId: 'minus' } },
+      { type: 'clamp.attached', data: { clamp: 'blackCasualty', pointId: 'ground' } },
+    ]);
+    expect(closed()).toBeTrue();
+  });
+});
