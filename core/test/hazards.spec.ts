@@ -65,6 +65,7 @@ const MACHINES: readonly (readonly [Machine, readonly number[]])[] = [
   [TRUCK, [12, 11.9]],
   [{ ...TRUCK, id: 'plant', machineClass: 'plant' }, [12.6, 11.7]],
 ];
+const ALL_SCHOOLS: readonly Machine[] = [CAR, CLOSED, NO_GROUND, EV, TRUCK];
 const SCHOOLS: readonly HouseRules[] = (['ground-point', 'negative-terminal'] as const).flatMap((lastBlack) =>
   (['casualty', 'source'] as const).flatMap((firstRed) =>
     (['reds-first', 'source-first'] as const).flatMap((clampSequence) =>
@@ -117,9 +118,11 @@ describe('generated orders', () => {
   it('over all machines, sources and schools hold no severe hazard, hooking up or clearing', () => {
     let orders = 0;
     let steps = 0;
-    for (const [machine, rest] of MACHINES) {
+    MACHINES.forEach(([machine, rest], i) => {
       const options = fitting(machine, rest);
-      for (const rules of SCHOOLS) {
+      // Every school on the machines that differ in kind; on their cousins every fourth, each another.
+      const schools = ALL_SCHOOLS.includes(machine) ? SCHOOLS : SCHOOLS.filter((_, k) => k % 4 === i % 4);
+      for (const rules of schools) {
         for (const option of options) {
           const scene = sceneFor(machine, option, rest);
           const order = safestOrder(scene, ruledWaitMinutes(machine, option, 0.1, rules), rules);
@@ -150,7 +153,7 @@ describe('generated orders', () => {
           steps += order.length + off.length;
         }
       }
-    }
+    });
     process.stdout.write(`\n${orders} orders, ${steps} steps, none severe\n`);
     expect(orders).toBeGreaterThan(1000);
   });
