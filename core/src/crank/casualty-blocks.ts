@@ -71,7 +71,7 @@ function beliefFrom(rating: BlockRating, volts: number | null, tempC: number): B
 }
 
 /** Blocks as the plan takes them, from what is believed of each. */
-export function blocksFrom(
+function blocksFrom(
   beliefs: readonly BlockBelief[],
   tempC: number,
   { measured, allMeasured }: Pick<CasualtyBlocks, 'measured' | 'allMeasured'>,

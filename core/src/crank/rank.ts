@@ -79,7 +79,7 @@ export function connectedRescue(
 }
 
 /** Minutes an ordinary charger works before the crank is tried: an engine needs its fuel's while. */
-export function chargerMinutes(machine: Machine, rules: HouseRules): number {
+function chargerMinutes(machine: Machine, rules: HouseRules): number {
   return machine.engine?.fuel === 'diesel' ? rules.chargerMinDiesel : rules.chargerMinPetrol;
 }
 

@@ -100,6 +100,15 @@ export function isDone(state: HookupState, action: HookupAction): boolean {
   }
 }
 
+/** What stills every source, before any clamp is touched: switch, plug, then engine. */
+export function stillActions(state: HookupState): HookupAction[] {
+  return [
+    ...(state.packOn ? [{ kind: 'pack', on: false } as const] : []),
+    ...(state.pluggedIn ? [{ kind: 'plug', in: false } as const] : []),
+    ...(state.donorRunning ? [{ kind: 'donor-engine', running: false } as const] : []),
+  ];
+}
+
 /** Clamps that bite, in the order they went on. */
 export function clampsOn(state: HookupState): readonly ClampId[] {
   const on = CLAMP_IDS.filter((clamp) => state.clamps[clamp] !== null);

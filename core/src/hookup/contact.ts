@@ -3,16 +3,16 @@ import {
   type ClampId,
   clampNode,
   isSourceClamp,
-  rescueCircuit,
   sourceTerminalNode,
   terminalNode,
 } from '../circuit/rescue.js';
-import { solveDc, voltsAcross } from '../circuit/solve-dc.js';
+import { voltsAcross } from '../circuit/solve-dc.js';
 import { metresToNearestBlock, pointOf } from '../machine/machine.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import { act } from './actions.js';
 import { terminalOf } from '../crank/clamp-points.js';
-import { type HookupScene, type HookupState, rescueOf, sourceTerminalOf } from './state.js';
+import { solved } from './solve-state.js';
+import { type HookupScene, type HookupState, sourceTerminalOf } from './state.js';
 
 /** What happens where a clamp meets metal. */
 export interface Contact {
@@ -42,8 +42,8 @@ export function contactAt(
   const target = isSourceClamp(clamp)
     ? sourceTerminalNode(sourceTerminalOf(scene, clamp, pointId))
     : terminalNode(terminalOf(scene.machine, pointId));
-  const before = solveDc(rescueCircuit(rescueOf(scene, open)));
-  const after = solveDc(rescueCircuit(rescueOf(scene, bitten)));
+  const before = solved(scene, open);
+  const after = solved(scene, bitten);
   const biteAmps = Math.abs(after.amps.get(biteName(clamp)) ?? 0);
   // A lead whose far end hangs free floats at no particular volts: what drives no current makes no spark.
   const isLive = biteAmps > DEAD_AMPS && before.volts.has(target);

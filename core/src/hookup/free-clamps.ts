@@ -1,8 +1,8 @@
-import { type ClampId, clampNode } from '../circuit/rescue.js';
+import { type ClampId, clampNode, isRedClamp } from '../circuit/rescue.js';
 import { hasLooseLeads } from '../crank/options.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import { type Hazard, newHazard } from './hazard.js';
-import { solved, TOUCH_OHMS } from './solve-state.js';
+import { touchAmps } from './solve-state.js';
 import { clampsInHand, type HookupScene, type HookupState } from './state.js';
 
 /** Clamps in hand that bite nothing. */
@@ -16,10 +16,9 @@ export function freeAmps(scene: HookupScene, state: HookupState): number[] {
   const isLoose = hasLooseLeads(scene.option);
   return free.map((clamp) =>
     Math.max(
-      ...['casualty.body', ...(isLoose ? ['source.minus'] : [])].map((body) => {
-        const touched = solved(scene, state, [{ a: clampNode(clamp), b: body, ohms: TOUCH_OHMS }]);
-        return Math.abs(touched.amps.get('bridge.0') ?? 0);
-      }),
+      ...['casualty.body', ...(isLoose ? ['source.minus'] : [])].map((body) =>
+        touchAmps(scene, state, clampNode(clamp), body),
+      ),
     ),
   );
 }
@@ -38,9 +37,7 @@ export function liveFree(scene: HookupScene, state: HookupState, rules: HouseRul
 /** Amps if the two free ends of red and black met. */
 export function freeEndsAmps(scene: HookupScene, state: HookupState): number {
   const free = freeClamps(scene, state);
-  const red = free.find((c) => c === 'redCasualty' || c === 'redSource');
-  const black = free.find((c) => c === 'blackCasualty' || c === 'blackSource');
-  if (!red || !black) return 0;
-  const touched = solved(scene, state, [{ a: clampNode(red), b: clampNode(black), ohms: TOUCH_OHMS }]);
-  return Math.abs(touched.amps.get('bridge.0') ?? 0);
+  const red = free.find(isRedClamp);
+  const black = free.find((clamp) => !isRedClamp(clamp));
+  return red && black ? touchAmps(scene, state, clampNode(red), clampNode(black)) : 0;
 }

@@ -1,5 +1,4 @@
 import { type ClampId, clampNode, terminalNode } from '../circuit/rescue.js';
-import type { NodeName } from '../circuit/circuit.js';
 import { terminalOf } from '../crank/clamp-points.js';
 import { GRID_TRY_SECONDS, leadRiseC } from '../crank/lead-grid.js';
 import { hasSwitch } from '../crank/options.js';
@@ -10,7 +9,7 @@ import { actByHand, type HandAction } from './actions.js';
 import { type Contact, contactAt } from './contact.js';
 import { freeAmps, freeClamps, freeEndsAmps, liveFree } from './free-clamps.js';
 import { type Hazard, newHazard, type HazardCode, severityRank } from './hazard.js';
-import { solved, TOUCH_OHMS } from './solve-state.js';
+import { touchAmps } from './solve-state.js';
 import { ahead, news } from './standing.js';
 import { anyClampOn, type HookupScene, type HookupState, rescueOf } from './state.js';
 
@@ -130,14 +129,12 @@ function sparks(scene: HookupScene, contact: Contact, how: 'made' | 'broken'): H
 }
 
 function touching(scene: HookupScene, state: HookupState, a: ClampId, b: ClampId): Hazard[] {
-  const met = solved(scene, state, [{ a: clampNode(a), b: clampNode(b), ohms: TOUCH_OHMS }]);
-  return shorted(Math.abs(met.amps.get('bridge.0') ?? 0), 'clamps-touch');
+  return shorted(touchAmps(scene, state, clampNode(a), clampNode(b)), 'clamps-touch');
 }
 
 function bridged(scene: HookupScene, state: HookupState, pointId: string, code: HazardCode): Hazard[] {
-  const at: NodeName = terminalNode(terminalOf(scene.machine, pointId));
-  const met = solved(scene, state, [{ a: at, b: 'casualty.body', ohms: TOUCH_OHMS }]);
-  return shorted(Math.abs(met.amps.get('bridge.0') ?? 0), code);
+  const at = terminalNode(terminalOf(scene.machine, pointId));
+  return shorted(touchAmps(scene, state, at, 'casualty.body'), code);
 }
 
 /** Amps through a slip: nothing, a fright, or a burn. */

@@ -1,5 +1,5 @@
 import type { HouseRules } from '../rules/house-rules.js';
-import { act, clampsOn, type HookupAction } from './actions.js';
+import { act, clampsOn, type HookupAction, stillActions } from './actions.js';
 import { hazardCost } from './safest-order.js';
 import type { HookupScene, HookupState } from './state.js';
 
@@ -11,10 +11,7 @@ const OUT_OF_TURN_COST = 4;
  * clamps that bite is judged on the solved circuit, and the one with the least hazard wins.
  */
 export function makeSafe(scene: HookupScene, state: HookupState, rules: HouseRules): HookupAction[] {
-  const still: HookupAction[] = [];
-  if (state.packOn) still.push({ kind: 'pack', on: false });
-  if (state.pluggedIn) still.push({ kind: 'plug', in: false });
-  if (state.donorRunning) still.push({ kind: 'donor-engine', running: false });
+  const still = stillActions(state);
   const start = still.reduce(act, state);
   return [...still, ...cheapestOrder(scene, start, rules, new Map()).actions];
 }

@@ -1,6 +1,14 @@
 import type { ClampId } from '../circuit/rescue.js';
 import type { HouseRules } from '../rules/house-rules.js';
-import { act, clampsOn, type HookupAction, isDone, type OrderProgress, progressOf } from './actions.js';
+import {
+  act,
+  clampsOn,
+  type HookupAction,
+  isDone,
+  type OrderProgress,
+  progressOf,
+  stillActions,
+} from './actions.js';
 import { makeSafe } from './make-safe.js';
 import type { HookupStep } from './order.js';
 import { hazardCost, hasSevere, permutations } from './safest-order.js';
@@ -23,7 +31,7 @@ export function replan(
   const after = corrected.reduce((s, { action }) => act(s, action), state);
   const left = order.filter(({ action }) => !isDone(after, action));
   const rest = safestRest(scene, left, after, rules);
-  const isSafe = rest && !hasSevere(scene, [...corrected, ...rest], rules, state);
+  const isSafe = !hasSevere(scene, [...corrected, ...rest], rules, state);
   const steps = isSafe ? [...corrected, ...rest] : [...makeSafe(scene, state, rules).map(again), ...order];
   const done = isSafe ? order.filter(({ action }) => isDone(after, action) && isDone(state, action)) : [];
   return { done, next: steps[0] ?? null, later: steps.slice(1) };
@@ -55,11 +63,7 @@ function correction(
 ): HookupStep[] {
   const wrong = wrongClamps(order, state);
   if (wrong.length === 0) return [];
-  const still: HookupAction[] = [
-    ...(state.packOn ? [{ kind: 'pack', on: false } as const] : []),
-    ...(state.pluggedIn ? [{ kind: 'plug', in: false } as const] : []),
-    ...(state.donorRunning ? [{ kind: 'donor-engine', running: false } as const] : []),
-  ];
+  const still = stillActions(state);
   const from = still.reduce(act, state);
   const ways = permutations(wrong).map((clamps) =>
     clamps.map((clamp): HookupStep => ({ action: { kind: 'detach', clamp }, reason: 'wrong-place' })),
@@ -73,7 +77,7 @@ function safestRest(
   left: readonly HookupStep[],
   state: HookupState,
   rules: HouseRules,
-): HookupStep[] | null {
+): HookupStep[] {
   const before = left.filter(
     ({ action }) => action.kind === 'confirm' && action.what !== 'wait' && action.what !== 'guard-lamp',
   );

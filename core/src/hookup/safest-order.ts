@@ -56,7 +56,7 @@ export function orderHazards(
 }
 
 /** Sequences of loose clamps that the house rules allow, the usual one first. */
-export function allowedSequences(rules: HouseRules): (readonly ClampId[])[] {
+function allowedSequences(rules: HouseRules): (readonly ClampId[])[] {
   const usual = usualSequence(rules);
   const all = permutations(usual).filter((s) => isAllowed(s, rules));
   return [usual, ...all.filter((s) => s.join() !== usual.join())];

@@ -1,6 +1,6 @@
 import type { RulesPage, RuleSetting } from '@voltrek/contracts';
 import { DEFAULT_RULES, type HouseRules, rulesWith } from '@voltrek/core';
-import { desc } from 'drizzle-orm';
+import { asc, desc } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
 import { ruleSettings } from '../db/schema.js';
 
@@ -8,13 +8,16 @@ import { ruleSettings } from '../db/schema.js';
 export async function rulesPage(db: Db | Tx): Promise<RulesPage> {
   const rows = await db.select().from(ruleSettings).orderBy(desc(ruleSettings.position));
   const settings = rows.map(({ key, value, by, at }) => ({ key, value, by, at: at.toISOString() }));
-  // Oldest first, so that the newest of each key is the one left standing.
-  const standing = Object.fromEntries([...settings].reverse().map(({ key, value }) => [key, value]));
-  return { rules: rulesWith(standing, DEFAULT_RULES), settings };
+  return { rules: await houseRules(db), settings };
 }
 
+/** The rules as they stand: the newest setting of each key, without the history that every event would otherwise read. */
 export async function houseRules(db: Db | Tx): Promise<HouseRules> {
-  return (await rulesPage(db)).rules;
+  const newest = await db
+    .selectDistinctOn([ruleSettings.key], { key: ruleSettings.key, value: ruleSettings.value })
+    .from(ruleSettings)
+    .orderBy(asc(ruleSettings.key), desc(ruleSettings.position));
+  return rulesWith(Object.fromEntries(newest.map(({ key, value }) => [key, value])), DEFAULT_RULES);
 }
 
 export async function addRuleSetting(tx: Tx, { key, value, by }: RuleSetting, at: Date): Promise<void> {

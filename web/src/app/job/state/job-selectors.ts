@@ -46,13 +46,14 @@ export const selectUndoable = createSelector(selectEvents, selectJob, (events, j
   job?.closedAt === null ? lastUndoable(events) : null,
 );
 
-/**
- * What ranking depends on, kept the same object while it says the same: folding makes new lists, and solving every option again for
- * a tap that changes none of them would make the tap slow.
- */
-const selectJobReadings = createSelectorFactory<object, JobReadings | null>((projector) =>
-  resultMemoize(projector, (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)),
-)(selectJob, (job: Job | null) => job && { readings: job.readings, scene: job.scene, call: job.call });
+/** A part of the job kept the same object while it says the same: folding makes new lists at every tap. */
+const keptPart = <P extends object>(part: (job: Job) => P) =>
+  createSelectorFactory<object, P | null>((projector) =>
+    resultMemoize(projector, (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)),
+  )(selectJob, (job: Job | null) => job && part(job));
+
+/** What ranking depends on: solving every option again for a tap that changes none of it would make the tap slow. */
+const selectJobReadings = keptPart(({ readings, scene, call }): JobReadings => ({ readings, scene, call }));
 
 export const selectOptions = createSelector(selectJobReadings, selectDetail, (readings, detail) =>
   readings && detail ? rankForJob(readings, detail.machine, detail.kit, detail.rules) : [],
@@ -80,16 +81,8 @@ export const selectWakeCases = createSelector(
       : new Map<string, never>(),
 );
 
-/** What the orders depend on, kept the same object while it says the same: searching them anew at each tap would make it slow. */
-const selectOrderBasis = createSelectorFactory<
-  object,
-  Pick<Job, 'plan' | 'readings' | 'scene' | 'call'> | null
->((projector) =>
-  resultMemoize(projector, (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)),
-)(
-  selectJob,
-  (job: Job | null) => job && { plan: job.plan, readings: job.readings, scene: job.scene, call: job.call },
-);
+/** What the orders depend on, which are searched for and so cost more than a tap may. */
+const selectOrderBasis = keptPart(({ plan, readings, scene, call }) => ({ plan, readings, scene, call }));
 
 const selectOrders = createSelector(selectOrderBasis, selectDetail, (basis, detail) => {
   if (!basis || !detail) return null;
