@@ -28,5 +28,7 @@ export const REFUSAL_WORDS: Record<Refusal, string> = {
   'value-out-of-range': 'That figure is out of range.',
   'reason-missing': 'Say why.',
   'no-verdict': 'Give the verdict before closing.',
+  'machine-in-use': 'Clamps are on this machine. Take them off first.',
+  'vehicles-touch': 'The vehicles touch. Park the donor further away.',
   'cannot-undo': 'That can no longer be undone: something later rests on it.',
 };

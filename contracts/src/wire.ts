@@ -1,6 +1,7 @@
 import type {
   HouseRules,
   JobEvent,
+  KitCare,
   KitItem,
   Machine,
   Refusal,
@@ -9,6 +10,8 @@ import type {
   VerdictKind,
 } from '@voltrek/core';
 
+import type { Confidence } from './atlas.js';
+
 /** Somebody of the crew. */
 export interface CrewMember {
   readonly id: string;
@@ -16,11 +19,20 @@ export interface CrewMember {
   readonly role: 'crew-lead' | 'technician' | 'apprentice';
 }
 
+/** What a piece of kit still needs after a call. */
+export interface KitMark extends KitCare {
+  readonly id: string;
+  readonly jobId: string;
+  readonly at: string;
+}
+
 /** A van and what it carries. */
 export interface Van {
   readonly id: string;
   readonly name: string;
   readonly kit: readonly KitItem[];
+  /** Open marks, oldest first. */
+  readonly marks: readonly KitMark[];
 }
 
 /** A request for help as it came in. */
@@ -83,6 +95,8 @@ export interface JobDetail {
   readonly call: Call;
   readonly events: readonly JobEvent[];
   readonly machine: Machine;
+  /** How far the machine's entry can be trusted. */
+  readonly confidence: Confidence;
   readonly kit: readonly KitItem[];
   /** The donor's own atlas entry. */
   readonly donorMachine: Machine | null;

@@ -58,6 +58,9 @@ const body = {
   smartAlternator: false,
   resets: [],
   cautions: [],
+  side: null,
+  zones: [],
+  never: [],
 } as const;
 
 const front = { xMm: 100, yMm: 400, widthMm: 240, lengthMm: 180 };
@@ -68,7 +71,17 @@ export const CAR: Machine = {
   id: 'car',
   machineClass: 'car',
   systemVolts: 12,
-  blocks: [{ rating: BLOCK_60, rect: front, place: 'front', closedIn: false }],
+  blocks: [
+    {
+      rating: BLOCK_60,
+      rect: front,
+      place: 'front',
+      closedIn: false,
+      ventHose: false,
+      layout: 'positive-left',
+      topMm: 800,
+    },
+  ],
   points: [
     at('plus', 'block-positive', 150, 490, 0),
     at('minus', 'block-negative', 290, 490, 0),
@@ -95,8 +108,24 @@ export const TRUCK: Machine = {
   machineClass: 'truck',
   systemVolts: 24,
   blocks: [
-    { rating: BLOCK_95, rect: front, place: 'box', closedIn: false },
-    { rating: BLOCK_95, rect: { ...front, yMm: 700 }, place: 'box', closedIn: false },
+    {
+      rating: BLOCK_95,
+      rect: front,
+      place: 'box',
+      closedIn: false,
+      ventHose: false,
+      layout: 'positive-left',
+      topMm: 800,
+    },
+    {
+      rating: BLOCK_95,
+      rect: { ...front, yMm: 700 },
+      place: 'box',
+      closedIn: false,
+      ventHose: false,
+      layout: 'positive-left',
+      topMm: 800,
+    },
   ],
   points: [
     at('plus1', 'block-positive', 150, 490, 0),

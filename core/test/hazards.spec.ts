@@ -17,6 +17,7 @@ import {
   type HookupScene,
   type HookupState,
   type HouseRules,
+  hasLooseLeads,
   isDone,
   type KitItem,
   type Machine,
@@ -25,6 +26,7 @@ import {
   orderCost,
   orderHazards,
   PACK_END,
+  permutations,
   planCase,
   rankOptions,
   replan,
@@ -33,6 +35,7 @@ import {
   type SourceOption,
   sourceOptions,
   SPARE_POSTS,
+  usualSequence,
 } from '../src/index.js';
 import { CAR, DONOR, EV, KIT, MOTORCYCLE, TRUCK } from './fixtures.js';
 
@@ -79,6 +82,13 @@ const SCHOOLS: readonly HouseRules[] = (['ground-point', 'negative-terminal'] as
     ),
   ),
 );
+/** Schools that stand by themselves: each with the others as they usually are. */
+const SINGLE_SCHOOLS: readonly HouseRules[] = [
+  { ...ALLOWING, chargeOnVehicle: 'negative-off' },
+  { ...ALLOWING, motorcycleDonor: 'running' },
+  { ...ALLOWING, bigConsumer: 'not' },
+  { ...ALLOWING, donorRevs: 'raised' },
+];
 
 function sceneFor(
   machine: Machine,
@@ -99,14 +109,17 @@ function sceneFor(
 }
 
 /** Every fitting way of the kit, at a socket. */
-function fitting(machine: Machine, rest: readonly number[]): SourceOption[] {
-  return rankOptions(machine, KIT, casualtyBlocks(machine, rest, TEMP_C), TEMP_C, ALLOWING, true)
+function fitting(machine: Machine, rest: readonly number[], rules = ALLOWING): SourceOption[] {
+  return rankOptions(machine, KIT, casualtyBlocks(machine, rest, TEMP_C), TEMP_C, rules, {
+    mainsNear: true,
+    donorMetres: null,
+  })
     .filter((r) => !r.unfit)
     .map((r) => r.option);
 }
 
 function optionNamed(machine: Machine, id: string, rest: readonly number[], kit = KIT): SourceOption {
-  const all = sourceOptions(machine, kit, casualtyBlocks(machine, rest, TEMP_C), TEMP_C);
+  const all = sourceOptions(machine, kit, casualtyBlocks(machine, rest, TEMP_C), TEMP_C, ALLOWING);
   return all.find((o) => o.id === id)!;
 }
 
@@ -119,11 +132,12 @@ describe('generated orders', () => {
     let orders = 0;
     let steps = 0;
     MACHINES.forEach(([machine, rest], i) => {
-      const options = fitting(machine, rest);
       // Every school on the machines that differ in kind; on their cousins every fourth, each another.
       const schools = ALL_SCHOOLS.includes(machine) ? SCHOOLS : SCHOOLS.filter((_, k) => k % 4 === i % 4);
-      for (const rules of schools) {
-        for (const option of options) {
+      const singles =
+        ALL_SCHOOLS.includes(machine) || machine.machineClass === 'motorcycle' ? SINGLE_SCHOOLS : [];
+      for (const rules of [...schools, ...singles]) {
+        for (const option of fitting(machine, rest, rules)) {
           const scene = sceneFor(machine, option, rest);
           const order = safestOrder(scene, ruledWaitMinutes(machine, option, 0.1, rules), rules);
           const about = `${machine.id} ${rest.join('+')} ${option.id} ${JSON.stringify([rules.lastBlack, rules.firstRed, rules.clampSequence, rules.donorEngine])}`;
@@ -132,7 +146,7 @@ describe('generated orders', () => {
               .withContext(`${about}: ${JSON.stringify(order[i]!.action)}`)
               .toEqual([]);
           });
-          const off = clearingOrder(order, machine);
+          const off = clearingOrder(order, machine, rules);
           const attached = order.flatMap((s) => (s.action.kind === 'attach' ? [s.action.clamp] : []));
           const detached = off.flatMap((s) => (s.action.kind === 'detach' ? [s.action.clamp] : []));
           expect(detached)
@@ -156,6 +170,29 @@ describe('generated orders', () => {
     });
     process.stdout.write(`\n${orders} orders, ${steps} steps, none severe\n`);
     expect(orders).toBeGreaterThan(1000);
+  });
+
+  it('in an enclosed space spark in gas no more than any other order of the same clamps would', () => {
+    for (const [machine, rest] of [
+      [CAR, [11.7]],
+      [CLOSED, [11.7]],
+      [TRUCK, [11.7, 12.6]],
+    ] as const) {
+      for (const option of fitting(machine, [...rest])) {
+        const scene = sceneFor(machine, option, [...rest], { enclosed: true });
+        const chosen = safestOrder(scene, 3, DEFAULT_RULES);
+        const codes = severe(orderHazards(scene, chosen, DEFAULT_RULES).flat()).map((h) => h.code);
+        expect(codes.every((code) => code === 'spark-in-gas' || code === 'closed-in-charging'))
+          .withContext(`${machine.id} ${option.id}: ${codes.join()}`)
+          .toBeTrue();
+        const cost = orderCost(scene, chosen, DEFAULT_RULES);
+        for (const sequence of permutations(usualSequence(DEFAULT_RULES))) {
+          const other = hookupOrder(machine, scene.donor, option, 3, DEFAULT_RULES, sequence);
+          if (hasLooseLeads(option))
+            expect(orderCost(scene, other, DEFAULT_RULES)).toBeGreaterThanOrEqual(cost);
+        }
+      }
+    }
   });
 
   it('follow the school that is chosen, and tell what it costs', () => {

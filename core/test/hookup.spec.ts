@@ -90,7 +90,7 @@ describe('hookupOrder', () => {
       'pack',
       'wait',
     ]);
-    expect(names(clearingOrder(order, CAR).map((s) => s.action))).toEqual([
+    expect(names(clearingOrder(order, CAR, DEFAULT_RULES).map((s) => s.action))).toEqual([
       'pack',
       'plug',
       'detach blackCasualty',
@@ -160,7 +160,7 @@ describe('clearingOrder', () => {
   ] as const) {
     it(`is the exact reverse for ${machine.id} with ${id} and ends clear`, () => {
       const order = hookupOrder(machine, CAR, optionOf(machine, id, [...rest]), 3, DEFAULT_RULES);
-      const off = clearingOrder(order, machine);
+      const off = clearingOrder(order, machine, DEFAULT_RULES);
       const attached = order.flatMap((s) => (s.action.kind === 'attach' ? [s.action.clamp] : []));
       const detached = off.flatMap((s) => (s.action.kind === 'detach' ? [s.action.clamp] : []));
       expect(detached).toEqual([...attached].reverse());
@@ -208,7 +208,7 @@ describe('makeSafe', () => {
     for (const id of ['donor+heavy', 'lithium@12', 'cap@12']) {
       const option = optionOf(CAR, id, rest);
       const order = hookupOrder(CAR, CAR, option, 3, DEFAULT_RULES);
-      const off = clearingOrder(order, CAR).filter((s) => s.action.kind !== 'confirm');
+      const off = clearingOrder(order, CAR, DEFAULT_RULES).filter((s) => s.action.kind !== 'confirm');
       for (const casualtyRuns of [false, true]) {
         const found = makeSafe(
           sceneOf(CAR, option, rest, casualtyRuns),
@@ -273,7 +273,7 @@ describe('act and isDone', () => {
       expect(isDone(state, action)).toBeTrue();
     }
     const off = run(
-      clearingOrder(hookupOrder(CAR, CAR, option, 3, DEFAULT_RULES), CAR).map((s) => s.action),
+      clearingOrder(hookupOrder(CAR, CAR, option, 3, DEFAULT_RULES), CAR, DEFAULT_RULES).map((s) => s.action),
       state,
     );
     expect(off.confirmed).toEqual([]);

@@ -32,7 +32,10 @@ function ranked(
   mainsNear = false,
   rules: HouseRules = DEFAULT_RULES,
 ): RankedOption[] {
-  return rankOptions(machine, KIT, casualtyBlocks(machine, rest, tempC), tempC, rules, mainsNear);
+  return rankOptions(machine, KIT, casualtyBlocks(machine, rest, tempC), tempC, rules, {
+    mainsNear,
+    donorMetres: null,
+  });
 }
 
 function caseFor(machine: Machine, optionId: string, rest: (number | null)[], tempC: number): PlanCase {

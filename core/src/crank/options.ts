@@ -1,4 +1,5 @@
 import { type Machine, startsByWaking } from '../machine/machine.js';
+import type { HouseRules } from '../rules/house-rules.js';
 import type { LeadSet } from '../leads/lead-set.js';
 import type { KitItem, LeadSetKit } from '../sources/kit.js';
 import {
@@ -59,9 +60,10 @@ export function sourceOptions(
   kit: readonly KitItem[],
   blocks: CasualtyBlocks,
   tempC: number,
+  rules: HouseRules,
 ): SourceOption[] {
   const leadSets = kit.filter((item) => item.kind === 'lead-set');
-  const options = kit.flatMap((item) => optionsOf(item, machine, leadSets, tempC));
+  const options = kit.flatMap((item) => optionsOf(item, machine, leadSets, tempC, rules));
   return machine.systemVolts === 24 ? [...options, ...acrossOneBlock(options, blocks)] : options;
 }
 
@@ -70,12 +72,14 @@ function optionsOf(
   machine: Machine,
   leadSets: readonly LeadSetKit[],
   tempC: number,
+  rules: HouseRules,
 ): SourceOption[] {
   switch (item.kind) {
     case 'donor': {
-      const donorRuns = !startsByWaking(machine) && machine.machineClass !== 'motorcycle';
-      const source = donorSource(item, donorRuns, tempC);
-      const engineAlternator = donorSource(item, true, tempC).alternator!;
+      const isBarred = machine.machineClass === 'motorcycle' && rules.motorcycleDonor === 'off';
+      const donorRuns = !startsByWaking(machine) && !isBarred;
+      const source = donorSource(item, donorRuns, tempC, rules.donorRevs);
+      const engineAlternator = donorSource(item, true, tempC, rules.donorRevs).alternator!;
       return leadSets.map((set) => ({
         ...withLeads(item, item.systemVolts, source, set),
         donorRuns,

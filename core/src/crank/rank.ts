@@ -20,6 +20,7 @@ export type Unfit =
   | { readonly code: 'blocks-unread' }
   | { readonly code: 'no-mains' }
   | { readonly code: 'house-rule' }
+  | { readonly code: 'leads-short'; readonly lengthM: number; readonly neededM: number }
   | { readonly code: 'over-current'; readonly amps: number; readonly maxAmps: number };
 
 /** What holds an option back most: found by taking that part's resistance away and solving again. */
@@ -144,21 +145,26 @@ export function wakeCase(
   };
 }
 
-/**
- * All options solved, those that fit first, best first.
- *
- * @param mainsNear a socket is within reach
- */
+/** What the place allows. */
+export interface Reach {
+  /** A socket is within reach. */
+  readonly mainsNear: boolean;
+  /** Length of lead that the parked donor needs, metres; null while it is not parked. */
+  readonly donorMetres: number | null;
+}
+const USUAL_REACH: Reach = { mainsNear: false, donorMetres: null };
+
+/** All options solved, those that fit first, best first. */
 export function rankOptions(
   machine: Machine,
   kit: readonly KitItem[],
   blocks: CasualtyBlocks,
   tempC: number,
   rules: HouseRules,
-  mainsNear = false,
+  reach: Reach = USUAL_REACH,
 ): RankedOption[] {
-  return sourceOptions(machine, kit, blocks, tempC)
-    .map((option) => solveOption(machine, option, blocks, tempC, rules, mainsNear))
+  return sourceOptions(machine, kit, blocks, tempC, rules)
+    .map((option) => solveOption(machine, option, blocks, tempC, rules, reach))
     .sort(
       (a, b) =>
         Number(a.unfit !== null) - Number(b.unfit !== null) ||
@@ -178,9 +184,9 @@ function solveOption(
   blocks: CasualtyBlocks,
   tempC: number,
   rules: HouseRules,
-  mainsNear: boolean,
+  reach: Reach,
 ): RankedOption {
-  const unfit = whyUnfit(machine, option, blocks, rules, mainsNear);
+  const unfit = whyUnfit(machine, option, blocks, rules, reach);
   const none = {
     option,
     unfit,
@@ -257,10 +263,13 @@ function whyUnfit(
   option: SourceOption,
   blocks: CasualtyBlocks,
   rules: HouseRules,
-  mainsNear: boolean,
+  { mainsNear, donorMetres }: Reach,
 ): Unfit | null {
   if (option.sourceKind === 'hobby-lithium' && rules.hobbyLithium === 'refused')
     return { code: 'house-rule' };
+  if (option.chargeOnly && rules.chargeOnVehicle === 'take-out') return { code: 'house-rule' };
+  if (option.sourceKind === 'donor' && donorMetres !== null && option.leads.lengthM < donorMetres)
+    return { code: 'leads-short', lengthM: option.leads.lengthM, neededM: donorMetres };
   const wantedVolts = option.across.kind === 'block' ? 12 : machine.systemVolts;
   if (option.outputVolts !== wantedVolts) {
     return { code: 'voltage', outputVolts: option.outputVolts, systemVolts: machine.systemVolts };

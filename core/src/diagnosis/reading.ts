@@ -28,7 +28,7 @@ export interface RestMeaning {
 
 /** Above its full curve by this much, a reading is surface charge and proves nothing, volts. */
 const SURFACE_CHARGE_VOLTS = 0.12;
-/** Charge that counts as charged, and below which a block counts as low. */
+/** Charge that counts as charged where no rest voltage is agreed on, and below which a block counts as low. */
 const CHARGED_SOC = 0.85;
 const LOW_SOC = 0.5;
 
@@ -50,7 +50,8 @@ export function restMeaning(
   if (charge.soc < LOW_SOC) return say('low', 'watch');
   if (restVolts > restVoltsAt(chemistry, 1, tempC) + SURFACE_CHARGE_VOLTS)
     return say('surface-charge', 'watch');
-  return charge.soc >= CHARGED_SOC ? say('charged', 'good') : say('part-charged', 'good');
+  const isCharged = chemistry === 'flooded' ? restVolts >= rules.fullVolts : charge.soc >= CHARGED_SOC;
+  return isCharged ? say('charged', 'good') : say('part-charged', 'good');
 }
 
 /** The least volts a sound block may fall to while cranking, for the whole string, at `tempC`. */
@@ -80,7 +81,10 @@ export function crankMeaning(
   rules: HouseRules,
 ): CrankMeaning {
   const per12 = (minimumVolts * 12) / systemVolts;
-  const limitVolts = crankLimitVolts(tempC, systemVolts);
+  const limitVolts =
+    rules.crankMinimum === 'strict'
+      ? (rules.crankMinimumStrictVolts * systemVolts) / 12
+      : crankLimitVolts(tempC, systemVolts);
   const mayCondemn = restSoc !== null && restSoc >= rules.judgeMinSoc;
   const say = (code: CrankMeaningCode, tone: Tone): CrankMeaning => ({ code, tone, limitVolts, mayCondemn });
   if (per12 < rules.crankMinimumBadVolts) return say('collapses', 'bad');

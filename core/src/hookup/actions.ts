@@ -10,6 +10,8 @@ export const CONFIRMATIONS = [
   'big-consumer-on',
   'charger-set',
   'series-sum',
+  'negative-off',
+  'negative-on',
 ] as const;
 export type Confirmation = (typeof CONFIRMATIONS)[number];
 
@@ -51,7 +53,7 @@ export function act(state: HookupState, action: HookupAction): HookupState {
     case 'plug':
       return { ...state, pluggedIn: action.in };
     case 'confirm':
-      return { ...state, confirmed: [...state.confirmed, action.what] };
+      return confirmed(state, action.what);
   }
 }
 
@@ -70,6 +72,12 @@ export function actByHand(state: HookupState, action: HandAction, machine: Machi
     default:
       return act(state, action);
   }
+}
+
+function confirmed(state: HookupState, what: Confirmation): HookupState {
+  const next = { ...state, confirmed: [...state.confirmed, what] };
+  if (what === 'negative-off') return { ...next, negativeOff: true };
+  return what === 'negative-on' ? { ...next, negativeOff: false } : next;
 }
 
 function detach(state: HookupState, clamp: ClampId): HookupState {
@@ -96,6 +104,8 @@ export function isDone(state: HookupState, action: HookupAction): boolean {
     case 'plug':
       return state.pluggedIn === action.in;
     case 'confirm':
+      if (action.what === 'negative-off') return state.negativeOff;
+      if (action.what === 'negative-on') return !state.negativeOff;
       return state.confirmed.includes(action.what);
   }
 }

@@ -35,7 +35,9 @@ export type StepReason =
   | 'plug-last'
   | 'block-charges'
   | 'reverse-order'
-  | 'no-arc-at-clamps';
+  | 'no-arc-at-clamps'
+  | 'electronics-apart'
+  | 'body-back';
 
 export interface HookupStep {
   readonly action: HookupAction;
@@ -66,7 +68,11 @@ export function clampPlaces(
   option: SourceOption,
   rules: HouseRules,
 ): ClampPlaces {
-  const { red, black } = clampPoints(machine, option.across, rules);
+  const { red, black } = clampPoints(
+    machine,
+    option.across,
+    chargesApart(machine, option, rules) ? { ...rules, lastBlack: 'negative-terminal' } : rules,
+  );
   if (!hasLooseLeads(option)) {
     return { redCasualty: red, blackCasualty: black, redSource: PACK_END, blackSource: PACK_END };
   }
@@ -97,8 +103,12 @@ export function hookupOrder(
   const places = clampPlaces(machine, donor, option, rules);
   const lastBlack = lastBlackStep(machine, places, option);
   if (option.sourceKind === 'mains-charger') {
+    const isApart = chargesApart(machine, option, rules);
     return [
       confirm('all-off', 'nothing-drawing'),
+      ...(isApart
+        ? [{ ...confirm('negative-off', 'electronics-apart'), rule: 'chargeOnVehicle' } as const]
+        : []),
       confirm('charger-set', 'charger-dead'),
       attach('redCasualty', places.redCasualty.id, 'charger-dead'),
       { ...lastBlack, reason: 'charger-black' },
@@ -136,6 +146,16 @@ export function hookupOrder(
     );
   }
   return steps;
+}
+
+/** The block is taken off the body while it charges: the charger's black then goes on the block itself. */
+function chargesApart(machine: Machine, option: SourceOption, rules: HouseRules): boolean {
+  return (
+    option.chargeOnly &&
+    rules.chargeOnVehicle === 'negative-off' &&
+    machine.blocks.length === 1 &&
+    machine.points.some((p) => p.kind === 'block-negative')
+  );
 }
 
 /** The loose clamps in the order that the house rules usually have them. */
@@ -190,20 +210,27 @@ function lastBlackStep(machine: Machine, places: ClampPlaces, option: SourceOpti
  * The order that takes a hook-up off again: its exact reverse. Waits and looks fall away; a big consumer goes on first where an
  * engine now charges, to tame the spike.
  */
-export function clearingOrder(steps: readonly HookupStep[], machine: Machine): HookupStep[] {
+export function clearingOrder(
+  steps: readonly HookupStep[],
+  machine: Machine,
+  rules: HouseRules,
+): HookupStep[] {
   const off: HookupStep[] = [];
   for (const { action } of [...steps].reverse()) {
     if (action.kind === 'attach')
       off.push({ action: { kind: 'detach', clamp: action.clamp }, reason: 'reverse-order' });
     if (action.kind === 'pack') off.push({ action: { kind: 'pack', on: false }, reason: 'no-arc-at-clamps' });
     if (action.kind === 'plug') off.push({ action: { kind: 'plug', in: false }, reason: 'no-arc-at-clamps' });
+    if (action.kind === 'confirm' && action.what === 'negative-off')
+      off.push(confirm('negative-on', 'body-back'));
     if (action.kind === 'donor-engine') {
       off.push({ action: { kind: 'donor-engine', running: false }, reason: 'reverse-order' });
     }
   }
   // A mains charger is cleared away before, or without, any engine charging.
   const engineCharges = !startsByWaking(machine) && !steps.some(({ action }) => action.kind === 'plug');
-  return engineCharges ? [confirm('big-consumer-on', 'spike-tamed'), ...off] : off;
+  const tamesSpike = engineCharges && rules.bigConsumer === 'first';
+  return tamesSpike ? [{ ...confirm('big-consumer-on', 'spike-tamed'), rule: 'bigConsumer' }, ...off] : off;
 }
 
 function confirm(what: Confirmation, reason: StepReason): HookupStep {

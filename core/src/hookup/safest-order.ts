@@ -14,7 +14,7 @@ const WEIGHT: Record<Severity, number> = { note: 1, watch: 50, severe: 10_000 };
 export function orderCost(scene: HookupScene, steps: readonly HookupStep[], rules: HouseRules): number {
   const end = steps.reduce((state, { action }) => act(state, action), NOTHING_CONNECTED);
   const running = { ...scene, casualtyRuns: !scene.option.chargeOnly };
-  const clearing = clearingOrder(steps, scene.machine);
+  const clearing = clearingOrder(steps, scene.machine, rules);
   return hazardCost(scene, steps, rules) + hazardCost(running, clearing, rules, end);
 }
 

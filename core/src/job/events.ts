@@ -50,6 +50,22 @@ export interface SceneRecord {
   readonly mainsNear: boolean;
 }
 
+/** Where the donor was parked, and the lead that it takes there. */
+export interface ParkedRecord {
+  /** Middle of the donor in the casualty's plan, mm. */
+  readonly xMm: number;
+  readonly yMm: number;
+  /** Clockwise from the casualty's heading. */
+  readonly turnedDeg: number;
+  readonly gapMm: number;
+  /** For the longer of the two leads. */
+  readonly metresNeeded: number;
+}
+
+/** What decided how long starter and leads rest after a try. */
+export const REST_REASONS = ['rule', 'leads', 'starter'] as const;
+export type RestReason = (typeof REST_REASONS)[number];
+
 /** The plan as it stood when it was chosen: the option and what the core promised of it. */
 export interface PlanRecord {
   readonly optionId: string;
@@ -90,6 +106,9 @@ export interface EventData {
   'stop.withdrawn': { readonly stop: StopCondition; readonly reason: string };
   'check.recorded': { readonly check: CheckId; readonly result: 'clear' | 'fault' };
   'symptom.recorded': { readonly symptom: Symptom };
+  /** The machine is another entry of the atlas than the call said: found in it, or newly made. */
+  'machine.identified': { readonly machineId: string };
+  'donor.parked': ParkedRecord;
   'polarity.proved': { readonly signs: readonly PolaritySign[] };
   'reading.taken': {
     readonly kind: ReadingKind;
@@ -111,6 +130,9 @@ export interface EventData {
     readonly outcome: AttemptOutcome;
     readonly seconds: number;
     readonly lowestVolts: number | null;
+    /** Rest that starter and leads need after it, as computed then. Left out in older logs. */
+    readonly restSeconds?: number;
+    readonly restFor?: RestReason;
   };
   'reset.ticked': { readonly reset: string };
   'override.given': { readonly rule: RuleKey; readonly reason: string };
@@ -132,6 +154,8 @@ export const EVENT_TYPES = [
   'stop.withdrawn',
   'check.recorded',
   'symptom.recorded',
+  'machine.identified',
+  'donor.parked',
   'polarity.proved',
   'reading.taken',
   'plan.chosen',

@@ -10,7 +10,16 @@ import { act, type HookupAction } from '../hookup/actions.js';
 import { anyClampOn, type HookupState, NOTHING_CONNECTED } from '../hookup/state.js';
 import type { RuleKey } from '../rules/house-rules.js';
 import type { VerdictRecord } from '../verdict/judge.js';
-import type { EventData, EventEntry, JobEvent, PlanRecord, SceneRecord, Stage } from './events.js';
+import type {
+  EventData,
+  EventEntry,
+  JobEvent,
+  ParkedRecord,
+  PlanRecord,
+  RestReason,
+  SceneRecord,
+  Stage,
+} from './events.js';
 
 export interface Reading {
   readonly eventId: string;
@@ -27,6 +36,9 @@ export interface Attempt {
   readonly outcome: AttemptOutcome | null;
   readonly seconds: number | null;
   readonly lowestVolts: number | null;
+  /** Rest it asks for beyond the house rule, seconds. */
+  readonly restSeconds: number;
+  readonly restFor: RestReason;
   /** Clamps were on: the try had help. */
   readonly helped: boolean;
 }
@@ -42,6 +54,9 @@ export interface Job {
   readonly stops: readonly StopCondition[];
   readonly checks: Readonly<Partial<Record<CheckId, 'clear' | 'fault'>>>;
   readonly symptoms: readonly Symptom[];
+  /** Entry of the atlas: the call's, until the machine was identified as another. */
+  readonly machineId: string;
+  readonly parked: ParkedRecord | null;
   readonly polaritySigns: readonly PolaritySign[];
   readonly readings: readonly Reading[];
   readonly plan: PlanRecord | null;
@@ -96,6 +111,8 @@ function opened(event: Extract<JobEvent, { type: 'job.opened' }>): Job {
     stops: [],
     checks: {},
     symptoms: [],
+    machineId: event.data.machineId,
+    parked: null,
     polaritySigns: [],
     readings: [],
     plan: null,
@@ -133,6 +150,11 @@ function apply(job: Job, event: JobEvent): Job {
       };
     case 'symptom.recorded':
       return { ...job, symptoms: toggled(job.symptoms, event.data.symptom) };
+    case 'machine.identified':
+      // Points, polarity, parking and plan were another machine's.
+      return { ...job, machineId: event.data.machineId, parked: null, polaritySigns: [], plan: null };
+    case 'donor.parked':
+      return { ...job, parked: event.data };
     case 'polarity.proved':
       return { ...job, polaritySigns: event.data.signs };
     case 'reading.taken': {
@@ -170,16 +192,20 @@ function apply(job: Job, event: JobEvent): Job {
             outcome: null,
             seconds: null,
             lowestVolts: null,
+            restSeconds: 0,
+            restFor: 'rule',
             helped: anyClampOn(job.hookup),
           },
         ],
       };
     case 'attempt.ended': {
-      const { outcome, seconds, lowestVolts } = event.data;
+      const { outcome, seconds, lowestVolts, restSeconds = 0, restFor = 'rule' } = event.data;
       return {
         ...job,
         attempts: job.attempts.map((a, i) =>
-          i === job.attempts.length - 1 ? { ...a, endedAt: event.at, outcome, seconds, lowestVolts } : a,
+          i === job.attempts.length - 1
+            ? { ...a, endedAt: event.at, outcome, seconds, lowestVolts, restSeconds, restFor }
+            : a,
         ),
       };
     }

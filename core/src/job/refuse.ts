@@ -1,6 +1,7 @@
 import { POLARITY_SIGNS_NEEDED } from '../diagnosis/vocabulary.js';
 import { anyClampOn, clampsInHand } from '../hookup/state.js';
 import { outOfRange, TYPED_RANGES } from '../quantities/range.js';
+import { LEAST_GAP_MM } from '../reach/pose.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import type { JobEvent } from './events.js';
 import { foldJob, type Job, lastUndoable, runningAttempt, undoneIds } from './job.js';
@@ -34,6 +35,8 @@ export const REFUSALS = [
   'reason-missing',
   'no-verdict',
   'cannot-undo',
+  'machine-in-use',
+  'vehicles-touch',
 ] as const;
 export type Refusal = (typeof REFUSALS)[number];
 
@@ -71,6 +74,11 @@ function refuseOn(
       return next.data.reason.trim() ? null : 'reason-missing';
     case 'override.given':
       return next.data.reason.trim() ? null : 'reason-missing';
+    case 'machine.identified':
+      return anyClampOn(hookup) ? 'machine-in-use' : null;
+    case 'donor.parked':
+      if (anyClampOn(hookup)) return 'plan-in-use';
+      return next.data.gapMm < LEAST_GAP_MM ? 'vehicles-touch' : null;
     case 'polarity.proved':
       return new Set(next.data.signs).size < POLARITY_SIGNS_NEEDED ? 'polarity-unproved' : null;
     case 'reading.taken': {
@@ -139,10 +147,11 @@ function overridden(job: Job, rule: keyof HouseRules): boolean {
 
 /** Seconds of rest still owed to starter and leads at the moment `at`; zero once overridden. */
 export function restSecondsLeft(job: Job, at: string, rules: HouseRules): number {
-  const endedAt = job.attempts.at(-1)?.endedAt;
+  const last = job.attempts.at(-1);
+  const endedAt = last?.endedAt;
   if (!endedAt || overridden(job, 'crankRestSeconds')) return 0;
   const rested = (Date.parse(at) - Date.parse(endedAt)) / 1000;
-  return Math.max(0, rules.crankRestSeconds - rested);
+  return Math.max(0, Math.max(rules.crankRestSeconds, last.restSeconds) - rested);
 }
 
 /** Undo must name the last thing done, and what is left must still have been allowed. */

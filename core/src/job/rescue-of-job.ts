@@ -16,7 +16,7 @@ import type { PlanRecord } from './events.js';
 import { hasStarted, type Job, latestReading, restVoltsByBlock, workingTempC } from './job.js';
 
 /** The part of a job that the blocks and the ranking depend on. */
-export type JobReadings = Pick<Job, 'readings' | 'scene' | 'call'>;
+export type JobReadings = Pick<Job, 'readings' | 'scene' | 'call' | 'parked'>;
 
 /** The casualty's blocks as the job's readings show them. */
 export function blocksOfJob(job: JobReadings, machine: Machine): CasualtyBlocks {
@@ -30,8 +30,10 @@ export function rankForJob(
   kit: readonly KitItem[],
   rules: HouseRules,
 ): RankedOption[] {
-  const mainsNear = job.scene?.mainsNear ?? false;
-  return rankOptions(machine, kit, blocksOfJob(job, machine), workingTempC(job), rules, mainsNear);
+  return rankOptions(machine, kit, blocksOfJob(job, machine), workingTempC(job), rules, {
+    mainsNear: job.scene?.mainsNear ?? false,
+    donorMetres: job.parked?.metresNeeded ?? null,
+  });
 }
 
 /** What the figures of each fitting option rest on, by option id; empty for a machine that wakes. */
@@ -103,10 +105,11 @@ export function plannedOption(
   job: JobReadings & Pick<Job, 'plan'>,
   machine: Machine,
   kit: readonly KitItem[],
+  rules: HouseRules,
 ): SourceOption | null {
   if (!job.plan) return null;
   const { optionId } = job.plan;
-  const options = sourceOptions(machine, kit, blocksOfJob(job, machine), workingTempC(job));
+  const options = sourceOptions(machine, kit, blocksOfJob(job, machine), workingTempC(job), rules);
   return options.find((o) => o.id === optionId) ?? null;
 }
 
@@ -140,7 +143,7 @@ export function ordersOfJob(
   const waitMinutes = job.plan?.waitMinutes ?? ruledWaitMinutes(machine, option, lowest, rules);
   const resting = { ...hookupScene(job, machine, donor, option), casualtyRuns: false };
   const hookup = safestOrder(resting, waitMinutes, rules);
-  return { hookup, clearing: clearingOrder(hookup, machine) };
+  return { hookup, clearing: clearingOrder(hookup, machine, rules) };
 }
 
 /** What the judge needs of a job. */

@@ -29,14 +29,48 @@ export interface PlanRect extends PlanPoint {
   readonly lengthMm: number;
 }
 
+/** Millimetres in side view: y from the front rearwards, z up from the ground. */
+export interface SidePoint {
+  readonly yMm: number;
+  readonly zMm: number;
+}
+
+/** The machine seen from its left, front to the left. */
+export interface SideView {
+  readonly heightMm: number;
+  /** A closed polygon, like the plan's. */
+  readonly outline: readonly SidePoint[];
+  readonly wheels: readonly (SidePoint & { readonly radiusMm: number })[];
+}
+
+export const TERMINAL_LAYOUTS = ['positive-left', 'positive-right'] as const;
+/** Which post is positive, seen from the long side that the posts are nearer to. A block of the other layout strains its cables. */
+export type TerminalLayout = (typeof TERMINAL_LAYOUTS)[number];
+
 /** A 12 V block where it sits. In a string, block 0 is the one on the chassis side. */
 export interface MachineBlock {
   readonly rating: BlockRating;
+  readonly layout: TerminalLayout;
   readonly rect: PlanRect;
+  /** Its top above the ground, mm. */
+  readonly topMm: number;
   /** Where it is, in the trade's words: "boot, right side". */
   readonly place: string;
   /** In a boot, cabin or box where gas gathers. */
   readonly closedIn: boolean;
+  /** Its gas is led outside through a hose. */
+  readonly ventHose: boolean;
+}
+
+export const ZONE_KINDS = ['hot', 'moving'] as const;
+/** Exhausts and turbochargers; fans, belts and whatever else turns. */
+export type ZoneKind = (typeof ZONE_KINDS)[number];
+
+/** A part of the machine that no lead may cross. */
+export interface Zone {
+  readonly kind: ZoneKind;
+  readonly label: string;
+  readonly rect: PlanRect;
 }
 
 export const POINT_KINDS = [
@@ -61,6 +95,11 @@ export interface MachinePoint extends PlanPoint {
   readonly kind: PointKind;
   readonly label: string;
   readonly steps: readonly string[];
+  /** Above the ground, mm. */
+  readonly heightMm?: number;
+  /** What lies over it: "red hood", "boot floor". */
+  readonly cover?: string;
+  readonly tools?: readonly string[];
   /** For a block's own terminals: which block. */
   readonly block?: number;
 }
@@ -79,6 +118,9 @@ export interface Machine {
   readonly outline: readonly PlanPoint[];
   readonly glass: readonly (readonly PlanPoint[])[];
   readonly wheels: readonly PlanRect[];
+  /** Null where height does not matter, or is not known. */
+  readonly side: SideView | null;
+  readonly zones: readonly Zone[];
   readonly blocks: readonly MachineBlock[];
   readonly points: readonly MachinePoint[];
   /** Null for a machine that wakes and does not crank (EV, full hybrid). */
@@ -86,6 +128,8 @@ export interface Machine {
   readonly smartAlternator: boolean;
   readonly resets: readonly string[];
   readonly cautions: readonly string[];
+  /** What must never be done to this machine. */
+  readonly never: readonly string[];
 }
 
 /** EVs and hybrids wake on a steady 12 V; everything else cranks. */

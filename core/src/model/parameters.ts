@@ -28,6 +28,7 @@ import {
   TEMPERATURE_DEVIATION,
 } from '../crank/odds.js';
 import { STEP_SECONDS } from '../crank/crank-network.js';
+import { LEAD_COOLS_W, WINDING_COOLS_S, WINDING_J_PER_K_PER_L } from '../crank/rest.js';
 import { HOLD_SECONDS } from '../crank/transient.js';
 import { USUAL_CONVERTER } from '../crank/wake.js';
 import {
@@ -43,6 +44,7 @@ import {
   STARTER_EFFICIENCY,
 } from '../engine/engine.js';
 import { CLAMP_OHMS, HEAT_PER_M3, OHMS_PER_DEGC, RESISTIVITY } from '../leads/lead-set.js';
+import { END_METRES, SLACK_SHARE } from '../reach/route.js';
 import {
   ALTERNATOR_VOLTS,
   CAPACITOR_MID_CRANK_S,
@@ -51,6 +53,7 @@ import {
   LINK_LEAD_OHMS,
   LITHIUM_E_FOLD_C,
   LITHIUM_PEAK_VOLTS,
+  RAISED_REVS_FACTOR,
 } from '../sources/models.js';
 
 /** One default of the model, as a person may read and question it. */
@@ -642,6 +645,60 @@ export const PARAMETERS: readonly Parameter[] = [
     5,
     'degC',
     'Metal and acid lag behind the air.',
+  ),
+  row(
+    'rest.winding',
+    'heat held by starter windings',
+    WINDING_J_PER_K_PER_L,
+    80,
+    250,
+    'J/K per litre',
+    'About a third of a kilogram of copper for each litre that the starter turns.',
+  ),
+  row(
+    'rest.windingCools',
+    'time constant of windings cooling',
+    WINDING_COOLS_S,
+    60,
+    300,
+    's',
+    'Into the starter body, which stays cool far longer than they do.',
+  ),
+  row(
+    'rest.leadCools',
+    'heat a lead gives to still air',
+    LEAD_COOLS_W,
+    8,
+    25,
+    'W/(m2 K)',
+    'Free convection and radiation; wind only helps.',
+  ),
+  row(
+    'reach.slack',
+    'slack of a laid lead',
+    SLACK_SHARE,
+    0.05,
+    0.25,
+    'of the line',
+    'Laid by hand, never taut.',
+  ),
+  row(
+    'reach.ends',
+    'over the edge of a bay',
+    END_METRES,
+    0.1,
+    0.5,
+    'm at each end',
+    'Up from the clamp and down outside.',
+  ),
+  row(
+    'donor.raised',
+    'what raised revs lend against idle',
+    RAISED_REVS_FACTOR,
+    1.2,
+    2.2,
+    'times',
+    'An alternator gives about half of its rating at idle and most of it at 1,800 rpm.',
   ),
   row('odds.needed', 'spread of the speed that fires', NEEDED_DEVIATION, 0.04, 0.15, '', 'Tune and fuel.'),
 ];

@@ -26,6 +26,13 @@ export type LastBlackSchool = 'ground-point' | 'negative-terminal';
 export type FirstRedSchool = 'casualty' | 'source';
 export type ClampSequenceSchool = 'reds-first' | 'source-first';
 export type HobbyLithiumSchool = 'refused' | 'allowed';
+export type MotorcycleDonorSchool = 'off' | 'running';
+export type DonorRevsSchool = 'idle' | 'raised';
+export type BigConsumerSchool = 'first' | 'not';
+export type CrankMinimumSchool = 'by-temperature' | 'strict';
+export type ChargeOnVehicleSchool = 'jump-points' | 'negative-off' | 'take-out';
+export type VeryFlatSchool = 'revive' | 'replace';
+export type CapacitorSchool = 'beside' | 'instead';
 export type DonorEngineSchool = 'off-then-run' | 'off-throughout' | 'running';
 
 /** The defaults. Volts are for one 12 V block unless the name says otherwise. */
@@ -46,6 +53,16 @@ export const RULES = {
     '',
     'connect with both engines still, then lend charge before the crank',
   ),
+  motorcycleDonor: house<MotorcycleDonorSchool>(
+    'off',
+    '',
+    "a car's alternator can push tens of amps into a small block",
+  ),
+  donorRevs: house<DonorRevsSchool>(
+    'idle',
+    '',
+    'idle is kind to both vehicles; raised to 1,500 to 2,000 rpm the alternator lends more',
+  ),
   donorWaitMinLeast: house(2, 'min', 'even where waiting buys nothing, the volts must settle and be watched'),
   donorWaitMinPetrol: house(3, 'min', 'inside the usual 2 to 5 min; gives a low block surface charge'),
   donorWaitMinDiesel: house(5, 'min', 'a diesel draws more and colder, so the long end of 2 to 5 min'),
@@ -64,9 +81,17 @@ export const RULES = {
   crankSecondsMax: house(10, 's', 'starter windings heat faster than they cool'),
   crankSecondsMaxBigDiesel: house(15, 's', "big diesels, with the maker's leave"),
   crankRestSeconds: house(60, 's', 'starter and leads cool between tries'),
+  leadRestRiseC: house(40, '°C', 'leads warmer than this by the end of the next try go soft and lose more'),
+  starterRestRiseC: house(90, '°C', 'windings hotter than this over the air age with every try'),
   promiseToleranceVolts: house(0.8, 'V', 'spread of age and drag that a plan cannot know'),
+  crankMinimum: house<CrankMinimumSchool>(
+    'by-temperature',
+    '',
+    'cold acid gives less, so the limit falls with the temperature; the strict figure stays as an early warning',
+  ),
   crankMinimumStrictVolts: house(10.5, 'V', 'early warning: a sound block rarely falls below this'),
   crankMinimumBadVolts: fixed(8, 'V', 'under this at the posts is bad unless a joint explains it'),
+  fullVolts: house(12.6, 'V', 'a flooded block that rests here counts as charged'),
   chargingMinVolts: house(13.6, 'V', 'below this the alternator gives the block nothing'),
   chargingMaxVolts: house(14.8, 'V', 'flooded and EFB gas hard above this'),
   chargingMaxVoltsAgmOrCold: house(15.0, 'V', 'AGM and cold blocks are charged higher'),
@@ -76,6 +101,24 @@ export const RULES = {
   reversedVolts: fixed(3, 'V', 'a block this low may have been driven backwards'),
   lithiumPackSenseVolts: fixed(2, 'V', 'most lithium packs refuse a casualty below this'),
   judgeMinSoc: fixed(0.75, '', 'a block below three quarters must be charged before it is condemned'),
+  bigConsumer: house<BigConsumerSchool>(
+    'first',
+    '',
+    'a lamp or blower that draws takes the spike when the leads come off',
+  ),
+  driveMinutesLeast: house(20, 'min', 'even where the computed drive is shorter'),
+  chargeOnVehicle: house<ChargeOnVehicleSchool>(
+    'jump-points',
+    '',
+    'first aid at the points; out of the vehicle for anything long',
+  ),
+  veryFlatBlock: house<VeryFlatSchool>(
+    'revive',
+    '',
+    'where case, polarity and age allow, then judged after a day at rest',
+  ),
+  capacitors: house<CapacitorSchool>('beside', '', 'alone they run down in days while parked'),
+  capacitorMinVolts: house(10.5, 'V', 'below this control units drop out before the bank is empty'),
   electronicsMaxVolts: fixed(16, 'V', 'control units of a 12 V system are proof to about this; per 12 V'),
   liveFreeAmps: fixed(20, 'A', 'a free clamp that would drive more than this into metal burns and welds'),
   unequalWatchAmps: fixed(100, 'A', 'joined sources that exchange more spark hard'),

@@ -1,3 +1,4 @@
+import type { DonorRevsSchool } from '../rules/house-rules.js';
 import { type BlockRating, type BlockState, blockOhms, blockOpenVolts } from '../battery/block.js';
 import { restVoltsAt } from '../battery/rest-volts.js';
 import { interpolate, type Knots } from '../quantities/interpolate.js';
@@ -28,6 +29,8 @@ export interface SourceModel {
   readonly capacitor?: { readonly farads: number; readonly esrOhms: number };
 }
 
+/** An alternator at 1,500 to 2,000 rpm lends this many times what it lends at idle: its output rises steeply with speed. */
+export const RAISED_REVS_FACTOR = 1.6;
 /** Regulated volts of a donor's alternator at idle. */
 export const ALTERNATOR_VOLTS = 14.2;
 /** A donor that has been driven here and runs has a block this much warmer than the air, degC. */
@@ -42,13 +45,21 @@ export const CAPACITOR_MID_CRANK_S = 1;
 const goodBlock = (soc: number, tempC: number): BlockState => ({ soc, tempC, ageing: 1.2 });
 
 /** A donor's block, with its alternator beside it when its engine runs. */
-export function donorSource(donor: DonorKit, engineRunning: boolean, tempC: number): SourceModel {
+export function donorSource(
+  donor: DonorKit,
+  engineRunning: boolean,
+  tempC: number,
+  revs: DonorRevsSchool = 'idle',
+): SourceModel {
   const blocks = donor.systemVolts / 12;
   const blockTempC = engineRunning ? tempC + DONOR_WARMER_C : tempC;
   return {
     ...seriesOf(donor.block, donor.soc, blocks, blockTempC),
     ...(engineRunning && {
-      alternator: { volts: blocks * ALTERNATOR_VOLTS, maxAmps: donor.alternatorSpareAmps },
+      alternator: {
+        volts: blocks * ALTERNATOR_VOLTS,
+        maxAmps: donor.alternatorSpareAmps * (revs === 'raised' ? RAISED_REVS_FACTOR : 1),
+      },
     }),
   };
 }

@@ -1,11 +1,85 @@
-import type { KitItem, Machine } from '@voltrek/core';
-import { asc, eq } from 'drizzle-orm';
+import type { AtlasEntry, ChangeKind, Confidence, MachineSearch, MachineSummary } from '@voltrek/contracts';
+import { type KitItem, type Machine, MACHINE_CLASSES, templateId } from '@voltrek/core';
+import { and, asc, count, desc, eq, like, max, notInArray, type SQL, sql } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
-import { machines } from '../db/schema.js';
+import { machineChanges, machinePhotos, machines } from '../db/schema.js';
+import { searchTextOf } from './search-text.js';
 
-export async function allMachines(db: Db): Promise<Machine[]> {
-  const rows = await db.select().from(machines).orderBy(asc(machines.maker), asc(machines.model));
-  return rows.map((row) => row.detail);
+const TEMPLATE_IDS = MACHINE_CLASSES.map(templateId);
+/** Words shorter than this have too few letters to be misspelt usefully: they must stand as typed. */
+const FUZZY_FROM_LETTERS = 4;
+const WORDS_MOST = 8;
+const SCORED_MOST = 400;
+const ALL = 1_000_000;
+
+const shown = {
+  id: machines.id,
+  maker: machines.maker,
+  model: machines.model,
+  machineClass: machines.machineClass,
+  confidence: machines.confidence,
+  detail: machines.detail,
+};
+
+/**
+ * Machines by anything typed: every word must stand in an entry, or, where it stands in none, be nearly one of its words. Nearest first.
+ * Entries that stand for a whole class are found only by name.
+ */
+export async function searchMachines(db: Db, typed: string, limit: number): Promise<MachineSearch> {
+  const words = typed.toLowerCase().split(/\s+/).filter(Boolean).slice(0, WORDS_MOST);
+  const wrong: string[] = [];
+  const wanted: SQL[] = [];
+  for (const word of words) {
+    const isKnown = word.length < FUZZY_FROM_LETTERS || (await standsAnywhere(db, word));
+    if (!isKnown) wrong.push(word);
+    // The operator, not the function, so that the index serves it.
+    wanted.push(isKnown ? stands(word) : sql`${word} <% ${machines.searchText}`);
+  }
+  const isReal = notInArray(machines.id, TEMPLATE_IDS);
+  const likeness =
+    wrong.length > 0
+      ? sql.join(
+          wrong.map((word) => sql`word_similarity(${word}, ${machines.searchText})`),
+          sql` + `,
+        )
+      : sql`0`;
+  // Scoring is the dear part: a misspelling that half the atlas answers to is scored on its first answers only.
+  const near = db
+    .select({ ...shown, likeness: likeness.as('likeness') })
+    .from(machines)
+    .where(and(...wanted, ...(words.length === 0 ? [isReal] : [])))
+    .limit(wrong.length > 0 ? SCORED_MOST : ALL)
+    .as('near');
+  const rows = await db
+    .select()
+    .from(near)
+    .orderBy(desc(near.likeness), asc(near.maker), asc(near.model))
+    .limit(limit);
+  const [total] = await db.select({ n: count() }).from(machines).where(isReal);
+  return { machines: rows.map(summaryOf), total: total?.n ?? 0 };
+}
+
+/** A word as it stands: a short one only at the beginning of a word, since anywhere else it would be found in everything. */
+function stands(word: string): SQL {
+  const plain = word.replace(/[\\%_]/g, '\\$&');
+  return like(machines.searchText, word.length < FUZZY_FROM_LETTERS ? `% ${plain}%` : `%${plain}%`);
+}
+
+async function standsAnywhere(db: Db, word: string): Promise<boolean> {
+  return (await db.select({ id: machines.id }).from(machines).where(stands(word)).limit(1)).length > 0;
+}
+
+function summaryOf(row: {
+  id: string;
+  maker: string;
+  model: string;
+  confidence: Confidence;
+  detail: Machine;
+}): MachineSummary {
+  const { id, maker, model, confidence, detail } = row;
+  const { machineClass, systemVolts, blocks } = detail;
+  const places = [...new Set(blocks.map((b) => b.place))].join('; ');
+  return { id, maker, model, machineClass, systemVolts, places, confidence };
 }
 
 export async function machineById(db: Db | Tx, id: string): Promise<Machine | null> {
@@ -13,8 +87,116 @@ export async function machineById(db: Db | Tx, id: string): Promise<Machine | nu
   return row?.detail ?? null;
 }
 
+/** Every machine but those that stand for a class, by maker and model. */
+export async function allMachines(db: Db | Tx): Promise<Machine[]> {
+  const rows = await db
+    .select({ detail: machines.detail })
+    .from(machines)
+    .where(notInArray(machines.id, TEMPLATE_IDS))
+    .orderBy(asc(machines.maker), asc(machines.model));
+  return rows.map((row) => row.detail);
+}
+
 /** The atlas entry of the kit's donor vehicle; null when the kit has none. */
 export async function donorOf(db: Db | Tx, kit: readonly KitItem[]): Promise<Machine | null> {
   const donor = kit.find((item) => item.kind === 'donor');
   return donor ? machineById(db, donor.machineId) : null;
+}
+
+/** An entry with its history, newest first, and its photos. */
+export async function entryById(db: Db | Tx, id: string): Promise<AtlasEntry | null> {
+  const [row] = await db.select().from(machines).where(eq(machines.id, id));
+  if (!row) return null;
+  const history = await db
+    .select()
+    .from(machineChanges)
+    .where(eq(machineChanges.machineId, id))
+    .orderBy(desc(machineChanges.revision));
+  const photos = await db
+    .select({
+      id: machinePhotos.id,
+      by: machinePhotos.by,
+      at: machinePhotos.at,
+      widthPx: machinePhotos.widthPx,
+      heightPx: machinePhotos.heightPx,
+    })
+    .from(machinePhotos)
+    .where(eq(machinePhotos.machineId, id))
+    .orderBy(asc(machinePhotos.at));
+  return {
+    machine: row.detail,
+    confidence: row.confidence,
+    revision: row.revision,
+    history: history.map(({ revision, kind, by, at, note }) => ({
+      revision,
+      kind,
+      by,
+      at: at.toISOString(),
+      note,
+    })),
+    photos: photos.map((photo) => ({ ...photo, at: photo.at.toISOString() })),
+  };
+}
+
+/** Who changed an entry, how and why. */
+export interface ChangeNote {
+  readonly kind: ChangeKind;
+  readonly by: string;
+  readonly at: Date;
+  readonly note: string;
+}
+
+/** Writes an entry, new or changed, with its change. Call inside a transaction. */
+export async function writeMachine(
+  tx: Tx,
+  machine: Machine,
+  confidence: Confidence,
+  revision: number,
+  change: ChangeNote,
+): Promise<void> {
+  const { id, maker, model, machineClass } = machine;
+  const row = {
+    id,
+    maker,
+    model,
+    machineClass,
+    detail: machine,
+    confidence,
+    revision,
+    searchText: searchTextOf(machine),
+  };
+  await tx.insert(machines).values(row).onConflictDoUpdate({ target: machines.id, set: row });
+  await tx.insert(machineChanges).values({ machineId: id, revision, detail: machine, ...change });
+}
+
+/** Notes a change that leaves the entry's content as it was. Call inside a transaction. */
+export async function noteChange(
+  tx: Tx,
+  id: string,
+  confidence: Confidence,
+  revision: number,
+  change: ChangeNote,
+): Promise<void> {
+  await tx.update(machines).set({ confidence, revision }).where(eq(machines.id, id));
+  await tx.insert(machineChanges).values({ machineId: id, revision, detail: null, ...change });
+}
+
+/** Counts every change of the atlas: an import names the count that it was shown. */
+export async function atlasBasis(db: Db | Tx): Promise<number> {
+  const [row] = await db.select({ last: max(machineChanges.position) }).from(machineChanges);
+  return row?.last ?? 0;
+}
+
+export type PhotoRow = typeof machinePhotos.$inferInsert;
+
+export async function addPhoto(tx: Tx, photo: PhotoRow): Promise<void> {
+  await tx.insert(machinePhotos).values(photo);
+}
+
+export async function photoById(db: Db, machineId: string, photoId: string): Promise<Uint8Array | null> {
+  const [row] = await db
+    .select({ jpeg: machinePhotos.jpeg })
+    .from(machinePhotos)
+    .where(and(eq(machinePhotos.machineId, machineId), eq(machinePhotos.id, photoId)));
+  return row?.jpeg ?? null;
 }

@@ -37,15 +37,21 @@ function machineOf(input: SceneInput['machine'], id: string): Machine {
     outline: [],
     glass: [],
     wheels: [],
+    side: null,
+    zones: [],
     resets: [],
     cautions: [],
+    never: [],
     smartAlternator: false,
     engine: engine && { ...engine, systemVolts: engine.systemVolts === 24 ? 24 : 12 },
     blocks: blocks.map(({ rating, rect, closedIn }) => ({
       rating,
       rect,
       place: '',
+      layout: 'positive-left',
+      topMm: 0,
       closedIn: closedIn ?? false,
+      ventHose: false,
     })),
     points: points.map(({ block, ...point }) => ({
       ...point,
@@ -128,7 +134,7 @@ export function planHookup(input: CalcInput<'hookup'>): CalcOutput<'hookup'> {
   );
   return {
     steps: told(scene, order, rules, NOTHING_CONNECTED),
-    clearing: told(running, clearingOrder(order, scene.machine), rules, end),
+    clearing: told(running, clearingOrder(order, scene.machine, rules), rules, end),
   };
 }
 

@@ -25,6 +25,9 @@ const MIGRATIONS = fileURLToPath(new URL('../../../drizzle', import.meta.url));
 /** An empty, migrated database, packed at build time: unpacking it is several times quicker than creating one. */
 export const SNAPSHOT = fileURLToPath(new URL('../../empty-database.tgz', import.meta.url));
 const EXTENSIONS = { pg_trgm };
+/** Likeness of a typed word to the nearest words of a text, 0 to 1, from which a search takes it as meant: two letters
+ * swapped in a word of six still leave 0.43. */
+const LIKENESS = 0.36;
 
 /** A database in memory (`snapshot` given: filled from it), migrated. */
 export async function openInMemory(snapshot?: string): Promise<{ db: Db; client: PGlite }> {
@@ -32,9 +35,7 @@ export async function openInMemory(snapshot?: string): Promise<{ db: Db; client:
     extensions: EXTENSIONS,
     ...(snapshot && { loadDataDir: await readBlob(snapshot) }),
   });
-  const db = drizzle(client, { schema });
-  await migrate(db, { migrationsFolder: MIGRATIONS });
-  return { db, client };
+  return { db: await ready(client), client };
 }
 
 /**
@@ -50,8 +51,7 @@ export async function openDatabase(folder: string, onLost: (error: Error) => voi
     const pgFolder = join(folder, 'pg');
     if (!existsSync(join(pgFolder, 'PG_VERSION'))) await unpackSnapshot(folder, pgFolder);
     const client = await PGlite.create({ dataDir: pgFolder, extensions: EXTENSIONS });
-    const db = drizzle(client, { schema });
-    await migrate(db, { migrationsFolder: MIGRATIONS });
+    const db = await ready(client);
     const flush = walFlusher(pgFolder);
     await flush();
     return {
@@ -66,6 +66,14 @@ export async function openDatabase(folder: string, onLost: (error: Error) => voi
     await release();
     throw error;
   }
+}
+
+/** Migrated to what this version expects, and set up for its searches. */
+async function ready(client: PGlite): Promise<Db> {
+  const db = drizzle(client, { schema });
+  await migrate(db, { migrationsFolder: MIGRATIONS });
+  await db.execute(`SET pg_trgm.word_similarity_threshold = ${LIKENESS}`);
+  return db;
 }
 
 /** Unpacks beside the final place and renames, so that a first start that is cut short leaves nothing half made. */

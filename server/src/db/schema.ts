@@ -1,7 +1,17 @@
-import type { CrewMember } from '@voltrek/contracts';
-import type { EventType, JobEvent, KitItem, Machine, Stage, Suspect, VerdictKind } from '@voltrek/core';
+import type { ChangeKind, Confidence, CrewMember } from '@voltrek/contracts';
+import type {
+  EventType,
+  JobEvent,
+  KitItem,
+  KitNeed,
+  Machine,
+  Stage,
+  Suspect,
+  VerdictKind,
+} from '@voltrek/core';
 import {
   boolean,
+  customType,
   doublePrecision,
   index,
   integer,
@@ -16,6 +26,8 @@ import {
 
 const instant = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' });
 
+const bytes = customType<{ data: Uint8Array }>({ dataType: () => 'bytea' });
+
 /** Facts about this database itself, such as whether the demo data has been loaded. */
 export const facts = pgTable('facts', { key: text().primaryKey(), value: text().notNull() });
 
@@ -25,13 +37,60 @@ export const crew = pgTable('crew', {
   role: text().$type<CrewMember['role']>().notNull(),
 });
 
-export const machines = pgTable('machines', {
-  id: text().primaryKey(),
-  maker: text().notNull(),
-  model: text().notNull(),
-  machineClass: text('machine_class').notNull(),
-  detail: jsonb().$type<Machine>().notNull(),
-});
+export const machines = pgTable(
+  'machines',
+  {
+    id: text().primaryKey(),
+    maker: text().notNull(),
+    model: text().notNull(),
+    machineClass: text('machine_class').notNull(),
+    detail: jsonb().$type<Machine>().notNull(),
+    confidence: text().$type<Confidence>().notNull().default('maker'),
+    revision: integer().notNull().default(1),
+    searchText: text('search_text').notNull().default(''),
+  },
+  (t) => [index('machines_by_text').using('gin', t.searchText.op('gin_trgm_ops'))],
+);
+
+/** Every change of an atlas entry, kept for good. */
+export const machineChanges = pgTable(
+  'machine_changes',
+  {
+    position: serial().primaryKey(),
+    machineId: text('machine_id')
+      .notNull()
+      .references(() => machines.id),
+    revision: integer().notNull(),
+    kind: text().$type<ChangeKind>().notNull(),
+    by: text()
+      .notNull()
+      .references(() => crew.id),
+    at: instant('at').notNull(),
+    note: text().notNull(),
+    /** The entry as this change left it; null where its content stayed. */
+    detail: jsonb().$type<Machine>(),
+  },
+  (t) => [uniqueIndex('machine_changes_in_order').on(t.machineId, t.revision)],
+);
+
+/** Photos of a machine, as JPEG without metadata. */
+export const machinePhotos = pgTable(
+  'machine_photos',
+  {
+    id: uuid().primaryKey(),
+    machineId: text('machine_id')
+      .notNull()
+      .references(() => machines.id),
+    by: text()
+      .notNull()
+      .references(() => crew.id),
+    at: instant('at').notNull(),
+    widthPx: integer('width_px').notNull(),
+    heightPx: integer('height_px').notNull(),
+    jpeg: bytes().notNull(),
+  },
+  (t) => [index('machine_photos_of').on(t.machineId, t.at)],
+);
 
 /** Every time a house rule was set. The newest of each key stands; none is ever changed. */
 export const ruleSettings = pgTable(
@@ -58,6 +117,23 @@ export const kitItems = pgTable('kit_items', {
   position: integer().notNull(),
   detail: jsonb().$type<KitItem>().notNull(),
 });
+
+/** What kit needs after it was used. A mark stands until somebody says it is done. */
+export const kitMarks = pgTable(
+  'kit_marks',
+  {
+    id: uuid().primaryKey(),
+    kitItemId: text('kit_item_id')
+      .notNull()
+      .references(() => kitItems.id),
+    need: text().$type<KitNeed>().notNull(),
+    jobId: uuid('job_id').notNull(),
+    at: instant('at').notNull(),
+    doneBy: text('done_by').references(() => crew.id),
+    doneAt: instant('done_at'),
+  },
+  (t) => [uniqueIndex('kit_marks_once').on(t.kitItemId, t.need, t.jobId)],
+);
 
 export const calls = pgTable('calls', {
   id: text().primaryKey(),

@@ -198,7 +198,7 @@ function work(
     best.outlook === 'cranks' || best.outlook === 'wakes' || (best.outlook === 'marginal' && random() < 0.6);
   const volts = best.crank?.postVolts ?? best.wake?.postVolts ?? null;
   tryOnce(log, starts ? 'started' : 'slow', volts === null ? null : Math.round(volts * 100) / 100);
-  clearingOrder(order, machine).forEach((step) => log.act(step.action, 0.5));
+  clearingOrder(order, machine, DEFAULT_RULES).forEach((step) => log.act(step.action, 0.5));
   if (!starts) return;
   const per12 = truth === 'not-charging' ? normal(random, 12.4, 0.2) : normal(random, 14.25, 0.15);
   const chargingVolts = (bump: number): number =>

@@ -1,16 +1,22 @@
 import { eq } from 'drizzle-orm';
+import { MACHINE_CLASSES, templateOf } from '@voltrek/core';
+import { writeMachine } from '../atlas/repository.js';
+import { searchTextOf } from '../atlas/search-text.js';
 import type { Database, Tx } from '../db/database.js';
 import { calls, crew, facts, kitItems, machines, vans } from '../db/schema.js';
 import { appendEvents } from '../jobs/repository.js';
 import { pastJobs } from './history.js';
+import { CARS } from './machines-cars.js';
+import { ELECTRICS } from './machines-electric.js';
 import { PLANT_MACHINES } from './machines-plant.js';
 import { ROAD_MACHINES } from './machines-road.js';
+import { SMALL_AND_HEAVY } from './machines-small.js';
 import { CREW, TONIGHT, VANS } from './scenario.js';
 
 const FILLED = 'filled';
 
 /** All machines of the demo atlas. */
-export const DEMO_MACHINES = [...ROAD_MACHINES, ...PLANT_MACHINES];
+export const DEMO_MACHINES = [...ROAD_MACHINES, ...PLANT_MACHINES, ...CARS, ...ELECTRICS, ...SMALL_AND_HEAVY];
 
 /**
  * Fills a database on its first start: crew, vans and atlas always, so that there is something to work with; tonight's calls and two
@@ -20,26 +26,29 @@ export const DEMO_MACHINES = [...ROAD_MACHINES, ...PLANT_MACHINES];
  */
 export async function loadDemo({ db, flush }: Database, now: Date, empty: boolean): Promise<void> {
   await db.transaction(async (tx) => {
+    await loadTemplates(tx);
     const [filled] = await tx.select().from(facts).where(eq(facts.key, FILLED));
     if (filled) return;
     await tx.insert(facts).values({ key: FILLED, value: empty ? 'empty' : 'demo' });
-    await loadHouse(tx);
+    await loadHouse(tx, now);
     if (!empty) await loadCalls(tx, now);
   });
   await flush();
 }
 
-async function loadHouse(tx: Tx): Promise<void> {
+/** Entries that stand for a class are the product's own: they follow it at every start. */
+async function loadTemplates(tx: Tx): Promise<void> {
+  for (const detail of MACHINE_CLASSES.map(templateOf)) {
+    const { id, maker, model, machineClass } = detail;
+    const row = { id, maker, model, machineClass, detail, searchText: searchTextOf(detail) };
+    await tx.insert(machines).values(row).onConflictDoUpdate({ target: machines.id, set: row });
+  }
+}
+
+async function loadHouse(tx: Tx, now: Date): Promise<void> {
   await tx.insert(crew).values([...CREW]);
-  await tx.insert(machines).values(
-    DEMO_MACHINES.map((detail) => ({
-      id: detail.id,
-      maker: detail.maker,
-      model: detail.model,
-      machineClass: detail.machineClass,
-      detail,
-    })),
-  );
+  const loaded = { kind: 'loaded', by: CREW[0]!.id, at: now, note: '' } as const;
+  for (const machine of DEMO_MACHINES) await writeMachine(tx, machine, 'maker', 1, loaded);
   for (const { id, name, kit } of VANS) {
     await tx.insert(vans).values({ id, name });
     await tx

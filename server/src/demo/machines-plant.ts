@@ -1,20 +1,14 @@
-import type { BlockRating, Machine } from '@voltrek/core';
-import { blockAt, point, terminals } from './points.js';
-import { boatShape, deckShape, trackedShape } from './shapes.js';
+import { type BlockRating, boatShape, deckShape, type Machine, trackedShape } from '@voltrek/core';
+import { blockAt, point, rating, terminals, zone } from './points.js';
 
 const flooded = (
   capacityAh: number,
   ccaAmps: number,
   ccaStandard: BlockRating['ccaStandard'] = 'EN',
-): BlockRating => ({
-  chemistry: 'flooded',
-  capacityAh,
-  ccaAmps,
-  ccaStandard,
-});
+): BlockRating => rating('flooded', capacityAh, ccaAmps, ccaStandard);
 
-const pisteLow = blockAt(flooded(140, 900), 'right side box, front', [2700, 3000], [350, 260]);
-const pisteHigh = blockAt(flooded(140, 900), 'right side box, rear', [2700, 3300], [350, 260]);
+const pisteLow = blockAt(flooded(140, 900), 'right side box, front', [2700, 3000, 1150], [350, 260]);
+const pisteHigh = blockAt(flooded(140, 900), 'right side box, rear', [2700, 3300, 1150], [350, 260]);
 /** Piste machine: 24 V, two blocks in a side box. */
 const piste: Machine = {
   id: 'hulvane-cornice-9',
@@ -36,18 +30,23 @@ const piste: Machine = {
       'ground',
       'ground-point',
       'Frame stud by the tank',
-      [2500, 4500],
+      [2500, 4500, 1000],
       ['Right rear, plain stud on the frame below the tank.'],
     ),
-    point('release', 'release', 'Side box latches', [3080, 3250], ['Quarter turn, both.']),
+    point('release', 'release', 'Side box latches', [3080, 3250, 1200], ['Quarter turn, both.']),
+  ],
+  zones: [
+    zone('hot', 'exhaust', [1100, 4700], [300, 700]),
+    zone('moving', 'tiller drive', [1300, 5600], [1500, 380]),
   ],
   engine: { fuel: 'diesel', displacementL: 8.7, cylinders: 6, systemVolts: 24 },
   smartAlternator: false,
   resets: ['Hour meter check', 'Tiller zero'],
   cautions: ['Secure the tracks and lower the blade first.', 'Middle joint is live at 12 V to the chassis.'],
+  never: ['Reach in with the tiller engaged.'],
 };
 
-const fanBlock = blockAt(flooded(100, 720), 'engine frame, left', [140, 1500], [180, 340]);
+const fanBlock = blockAt(flooded(100, 720), 'engine frame, left', [140, 1500, 820], [180, 340]);
 const fan: Machine = {
   id: 'skarnby-orchard-fan',
   maker: 'Skarnby',
@@ -55,20 +54,30 @@ const fan: Machine = {
   machineClass: 'genset',
   gearbox: 'none',
   systemVolts: 12,
-  ...deckShape(1500, 2900, true),
+  ...deckShape(1500, 2900, 1900, true),
   blocks: [fanBlock],
   points: [
     ...terminals(fanBlock, 0, 'Block', ['Lift the engine hood.', 'Pin the fan before reaching in.']),
-    point('ground', 'ground-point', 'Engine block bolt', [980, 2300], ['Bare bolt at the bell housing.']),
-    point('release', 'release', 'Hood catch', [750, 2800], ['Rear of the hood.']),
+    point(
+      'ground',
+      'ground-point',
+      'Engine block bolt',
+      [980, 2300, 800],
+      ['Bare bolt at the bell housing.'],
+    ),
+    point('release', 'release', 'Hood catch', [750, 2800, 1100], ['Rear of the hood.']),
   ],
+  zones: [zone('moving', 'fan head', [450, 150], [600, 500])],
   engine: { fuel: 'diesel', displacementL: 3.4, cylinders: 4, systemVolts: 12 },
   smartAlternator: false,
   resets: ['Frost start set point'],
   cautions: ['It may start by itself on frost: set the controller to off and pin the fan.'],
+  never: ['Work under the fan without its pin.'],
 };
 
-const dinghyBlock = blockAt(flooded(55, 460, 'SAE'), 'stern locker, left', [260, 3000], [200, 260], true);
+const dinghyBlock = blockAt(flooded(55, 460, 'SAE'), 'stern locker, left', [260, 3000, 420], [200, 260], {
+  closedIn: true,
+});
 const dinghy: Machine = {
   id: 'wendry-harbour-40',
   maker: 'Wendry',
@@ -80,16 +89,21 @@ const dinghy: Machine = {
   blocks: [dinghyBlock],
   points: [
     ...terminals(dinghyBlock, 0, 'Block', ['Open the stern locker and let it air.']),
-    point('ground', 'ground-point', 'Engine mount bolt', [900, 3900], ['Bolt on the engine bracket.']),
-    point('release', 'release', 'Locker lid', [420, 2950], ['Turn button.']),
+    point('ground', 'ground-point', 'Engine mount bolt', [900, 3900, 600], ['Bolt on the engine bracket.']),
+    point('release', 'release', 'Locker lid', [420, 2950, 620], ['Turn button.']),
   ],
+  zones: [zone('moving', 'flywheel', [740, 3350], [260, 200])],
   engine: { fuel: 'petrol', displacementL: 0.75, cylinders: 3, systemVolts: 12 },
   smartAlternator: false,
   resets: [],
   cautions: ['Petrol vapour lies in the bilge: ventilate before any clamp goes on.'],
+  never: ['Clamp in a bilge that smells of petrol.'],
 };
 
-const gensetBlock = blockAt(flooded(120, 780), 'door side, low', [120, 420], [190, 350], true);
+const gensetBlock = blockAt(flooded(120, 780), 'door side, low', [120, 420, 480], [190, 350], {
+  closedIn: true,
+  layout: 'positive-right',
+});
 const genset: Machine = {
   id: 'skarnby-lumen-60',
   maker: 'Skarnby',
@@ -97,7 +111,7 @@ const genset: Machine = {
   machineClass: 'genset',
   gearbox: 'none',
   systemVolts: 12,
-  ...deckShape(1400, 2900, false),
+  ...deckShape(1400, 2900, 1700, false),
   blocks: [gensetBlock],
   points: [
     ...terminals(gensetBlock, 0, 'Block', [
@@ -108,18 +122,20 @@ const genset: Machine = {
       'ground',
       'ground-point',
       'Engine frame stud',
-      [900, 1900],
+      [900, 1900, 600],
       ['Stud on the engine frame, far side.'],
     ),
-    point('release', 'release', 'Left door', [60, 600], ['Key or coin lock.']),
+    point('release', 'release', 'Left door', [60, 600, 900], ['Key or coin lock.']),
   ],
+  zones: [zone('hot', 'silencer', [900, 2450], [350, 300])],
   engine: { fuel: 'diesel', displacementL: 4.4, cylinders: 4, systemVolts: 12 },
   smartAlternator: false,
   resets: ['Clock and hour log'],
   cautions: ['Set the panel to off: it may start by itself.'],
+  never: ['Back-feed the stage from another set.'],
 };
 
-const mowerBlock = blockAt(flooded(22, 230, 'SAE'), 'under the seat', [420, 1180], [130, 190]);
+const mowerBlock = blockAt(flooded(22, 230, 'SAE'), 'under the seat', [420, 1180, 520], [130, 190]);
 const mower: Machine = {
   id: 'tolsey-verge-16',
   maker: 'Tolsey',
@@ -127,7 +143,7 @@ const mower: Machine = {
   machineClass: 'ride-on',
   gearbox: 'none',
   systemVolts: 12,
-  ...deckShape(1050, 1950, true),
+  ...deckShape(1050, 1950, 1150, true),
   blocks: [mowerBlock],
   points: [
     ...terminals(mowerBlock, 0, 'Block', ['Tip the seat forward.']),
@@ -135,15 +151,17 @@ const mower: Machine = {
       'ground',
       'ground-point',
       'Frame bolt by the axle',
-      [880, 560],
+      [880, 560, 380],
       ['Bare bolt on the right frame rail.'],
     ),
-    point('release', 'release', 'Seat catch', [520, 1450], ['Lever behind the seat.']),
+    point('release', 'release', 'Seat catch', [520, 1450, 600], ['Lever behind the seat.']),
   ],
+  zones: [zone('moving', 'broom drive', [350, 80], [400, 200])],
   engine: { fuel: 'petrol', displacementL: 0.5, cylinders: 1, systemVolts: 12 },
   smartAlternator: false,
   resets: [],
   cautions: ['Broom out of gear before cranking.'],
+  never: ['Bridge the seat switch.'],
 };
 
 /** Plant, boats and small machines of the demo atlas. */

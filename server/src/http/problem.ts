@@ -2,6 +2,7 @@ import { STATUS_CODES } from 'node:http';
 import { type Problem, PROBLEM_TYPE, REFUSAL_WORDS, ValidationError } from '@voltrek/contracts';
 import type { Refusal } from '@voltrek/core';
 import type { ErrorRequestHandler, Response } from 'express';
+import { MulterError } from 'multer';
 import type { Logger } from 'pino';
 
 /** Something the caller must hear of, told as an RFC 9457 problem document. */
@@ -54,6 +55,10 @@ function asProblem(error: unknown): HttpProblem {
     const fields = inner.map((e) => ({ path: e.path ?? '', message: e.message }));
     return new HttpProblem(422, 'Some fields are not right.', { fields });
   }
+  if (error instanceof MulterError)
+    return error.code === 'LIMIT_FILE_SIZE'
+      ? new HttpProblem(413, 'The file is too large.')
+      : new HttpProblem(400, 'Send one file.');
   // Errors that Express and its body parser raise carry the status they mean.
   if (error instanceof Error && 'status' in error && typeof error.status === 'number' && error.status < 500) {
     return new HttpProblem(error.status, PARSER_WORDS[error.status] ?? 'The request could not be read.');

@@ -41,8 +41,9 @@ export async function appendEvents(
 }
 
 async function projectionOf(tx: Tx, job: Job): Promise<typeof jobs.$inferInsert> {
-  const [machine] = await tx.select().from(machines).where(eq(machines.id, job.call.machineId));
-  const { callId, callNumber, title, placeName, machineId } = job.call;
+  const [machine] = await tx.select().from(machines).where(eq(machines.id, job.machineId));
+  const { callId, callNumber, title, placeName } = job.call;
+  const { machineId } = job;
   const rest = restVoltsByBlock(job, machine?.detail.blocks.length ?? 1).filter((v) => v !== null);
   return {
     id: job.id,

@@ -3,17 +3,19 @@ import {
   DEFAULT_RULES,
   foldJob,
   isSourceClamp,
+  isTemplate,
   type JobEvent,
+  kitCare,
   refusalOf,
   REST_VOLTS,
   SPARE_POSTS,
 } from '@voltrek/core';
 import type { Database } from '../db/database.js';
-import { donorOf, machineById } from '../atlas/repository.js';
+import { donorOf, entryById, machineById } from '../atlas/repository.js';
 import { callById } from '../calls/repository.js';
 import { crewExists } from '../crew/repository.js';
 import { HttpProblem, notFound, refused } from '../http/problem.js';
-import { kitOfVan } from '../kit/repository.js';
+import { kitOfVan, markKit } from '../kit/repository.js';
 import { houseRules } from '../rules/repository.js';
 import type { JobStreams } from './streams.js';
 import { appendEvents, countFlatCalls, eventExists, jobOfCall, readEvents } from './repository.js';
@@ -51,10 +53,14 @@ export async function acceptEvent(
       const other = await jobOfCall(tx, event.data.callId);
       if (other && other !== event.jobId) throw refused('already-open');
     } else if (before.length === 0) throw notFound(`job ${event.jobId}`);
+    if (event.type === 'machine.identified' && !(await machineById(tx, event.data.machineId)))
+      throw notFound(`machine ${event.data.machineId}`);
     await requireKnownPoint(tx, before, event);
     const refusal = refusalOf(before, event, await houseRules(tx));
     if (refusal) throw refused(refusal);
     await appendEvents(tx, before, [event]);
+    const after = foldJob([...before, event])!;
+    await markKit(tx, kitCare(after, await kitOfVan(tx, VAN_ID)), event.jobId, new Date(event.at));
     return { event, revision: before.length + 1, isNew: true };
   });
   if (result.isNew) {
@@ -78,7 +84,7 @@ async function requireKnownPoint(
   if (isSourceClamp(clamp) && job.plan?.sourceKind === 'spare-blocks' && posts.includes(pointId)) return;
   const machine = isSourceClamp(clamp)
     ? await donorOf(tx, await kitOfVan(tx, VAN_ID))
-    : await machineById(tx, job.call.machineId);
+    : await machineById(tx, job.machineId);
   if (machine && !machine.points.some((p) => p.id === pointId)) throw notFound(`point ${pointId} there`);
 }
 
@@ -87,8 +93,9 @@ export async function jobDetail({ db }: Database, jobId: string): Promise<JobDet
   const events = await readEvents(db, jobId);
   const job = foldJob(events);
   if (!job) throw notFound(`job ${jobId}`);
-  const machine = await machineById(db, job.call.machineId);
-  if (!machine) throw notFound(`machine ${job.call.machineId}`);
+  const entry = await entryById(db, job.machineId);
+  if (!entry) throw notFound(`machine ${job.machineId}`);
+  const { machine, confidence } = entry;
   const call = await callById(db, job.call.callId);
   if (!call) throw notFound(`call ${job.call.callId}`);
   const kit = await kitOfVan(db, VAN_ID);
@@ -98,9 +105,11 @@ export async function jobDetail({ db }: Database, jobId: string): Promise<JobDet
     call,
     events,
     machine,
+    confidence,
     kit,
     donorMachine: await donorOf(db, kit),
     rules: await houseRules(db),
-    earlierFlatCalls: await countFlatCalls(db, machine.id, jobId, since, flatVolts),
+    // Other unknown machines of the class are other machines.
+    earlierFlatCalls: isTemplate(machine) ? 0 : await countFlatCalls(db, machine.id, jobId, since, flatVolts),
   };
 }

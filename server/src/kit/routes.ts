@@ -1,11 +1,26 @@
+import { parseConfirmation } from '@voltrek/contracts';
 import { Router } from 'express';
+import { crewExists } from '../crew/repository.js';
 import type { Database } from '../db/database.js';
-import { allVans } from './repository.js';
+import { notFound } from '../http/problem.js';
+import { allVans, finishMark } from './repository.js';
 
-export function kitRoutes({ db }: Database): Router {
+export function kitRoutes(database: Database): Router {
   const router = Router();
   router.get('/', async (_request, response) => {
-    response.json(await allVans(db));
+    response.json(await allVans(database.db));
+  });
+  router.post('/marks/:markId/done', async (request, response) => {
+    const { by } = parseConfirmation(request.body);
+    const { markId } = request.params;
+    const vans = await database.db.transaction(async (tx) => {
+      if (!(await crewExists(tx, by))) throw notFound(`crew member ${by}`);
+      const isId = /^[0-9a-f-]{36}$/.test(markId);
+      if (!isId || !(await finishMark(tx, markId, by, new Date()))) throw notFound(`open mark ${markId}`);
+      return allVans(tx);
+    });
+    await database.flush();
+    response.json(vans);
   });
   return router;
 }

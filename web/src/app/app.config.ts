@@ -10,9 +10,9 @@ import { provideState, provideStore } from '@ngrx/store';
 import { routes } from './app.routes';
 import * as jobEffects from './job/state/job-effects';
 import { jobFeature } from './job/state/job-state';
-import { atlasFeature, loadAtlas } from './shared/state/atlas';
+import { atlasFeature, searchAtlas, loadEntry, changeEntry } from './shared/state/atlas';
 import { boardFeature, loadBoard } from './shared/state/board';
-import { kitFeature, loadKit } from './shared/state/kit';
+import { finishMark, kitFeature, loadKit } from './shared/state/kit';
 import { askLog, logFeature } from './shared/state/log';
 import { loadRules, rulesFeature, setRule } from './shared/state/rules';
 import { keepCrew, keepLight, loadCrew, sessionFeature } from './shared/state/session';
@@ -32,7 +32,20 @@ export const appConfig: ApplicationConfig = {
     provideState(rulesFeature),
     provideState(jobFeature),
     provideEffects(
-      { loadCrew, keepLight, keepCrew, loadBoard, loadAtlas, loadKit, askLog, loadRules, setRule },
+      {
+        loadCrew,
+        keepLight,
+        keepCrew,
+        loadBoard,
+        searchAtlas,
+        loadEntry,
+        changeEntry,
+        loadKit,
+        finishMark,
+        askLog,
+        loadRules,
+        setRule,
+      },
       jobEffects,
     ),
   ],

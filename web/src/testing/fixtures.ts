@@ -41,6 +41,9 @@ export const CAR: Machine = {
       rect: { xMm: 100, yMm: 400, widthMm: 240, lengthMm: 180 },
       place: 'front bay',
       closedIn: false,
+      ventHose: false,
+      layout: 'positive-left',
+      topMm: 800,
     },
   ],
   points: [
@@ -52,6 +55,9 @@ export const CAR: Machine = {
   smartAlternator: false,
   resets: ['Clock'],
   cautions: [],
+  side: null,
+  zones: [],
+  never: [],
 };
 
 export const VAN: Machine = { ...CAR, id: 'van', model: 'Van', lengthMm: 5000 };
@@ -117,6 +123,7 @@ export const detailOf = (events: readonly JobEvent[]) => ({
   },
   events,
   machine: CAR,
+  confidence: 'maker' as const,
   kit: KIT,
   donorMachine: VAN,
   rules: DEFAULT_RULES,

@@ -1,30 +1,43 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { NOTHING_CONNECTED } from '@voltrek/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, linkedSignal } from '@angular/core';
+import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
-import { Loop } from '../job/loop/loop';
-import { layoutLoop } from '../job/loop/loop-layout';
+import { MachineDrawing } from '../job/loop/machine-drawing';
 import { AtlasActions, atlasFeature } from '../shared/state/atlas';
-import { CLASS_WORDS, POINT_KIND_WORDS } from '../shared/words/words';
-import { searchMachines } from './search-machines';
+import { sessionFeature } from '../shared/state/session';
+import { CONFIDENCE_MARKS } from '../shared/words/atlas-words';
+import { CLASS_WORDS } from '../shared/words/words';
+import { type EditedEntry, EntryEditor } from './entry-editor';
+import { EntryView } from './entry-view';
+import { ImportDialog } from './import-dialog';
 
 /** Machines, their points and how to reach them. */
 @Component({
   selector: 'vt-atlas-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Loop],
+  imports: [EntryView, MachineDrawing],
   template: `
     <div class="list">
       <header>
-        <h1>Atlas</h1>
+        <div class="title">
+          <h1>Atlas</h1>
+          <span class="dim">{{ total() }} machines</span>
+        </div>
         <input
           type="search"
           class="field"
           aria-label="Search machines"
           placeholder="maker, model, class, place of the block"
+          maxlength="120"
           [value]="typed()"
           #typedInput
-          (input)="typed.set(typedInput.value)"
+          (input)="search(typedInput.value)"
         />
+        <div class="keys">
+          <button type="button" class="key" (click)="importFile()">Import</button>
+          <a class="key" href="/api/machines/export.json" download="atlas.json">JSON</a>
+          <a class="key" href="/api/machines/export.csv" download="atlas.csv">CSV</a>
+          <a class="key" href="/api/machines/schema.json" target="_blank">Schema</a>
+        </div>
       </header>
       @if (problem(); as text) {
         <p class="problem" role="alert">{{ text }}</p>
@@ -32,59 +45,38 @@ import { searchMachines } from './search-machines';
       <ul class="ruled">
         @for (m of found(); track m.id) {
           <li>
-            <button type="button" [attr.aria-pressed]="m.id === chosen()?.id" (click)="chosenId.set(m.id)">
+            <button
+              type="button"
+              class="row"
+              [attr.aria-pressed]="m.id === chosenId()"
+              (click)="chosenId.set(m.id)"
+            >
               <strong>{{ m.maker }} {{ m.model }}</strong>
               <span class="dim"
-                >{{ classWords[m.machineClass] }}, {{ m.systemVolts }} V, block {{ m.blocks[0]?.place }}</span
+                >{{ classWords[m.machineClass] }}, {{ m.systemVolts }} V, block {{ m.places
+                }}{{ marks[m.confidence] ? ', ' + marks[m.confidence] : '' }}</span
               >
             </button>
           </li>
         } @empty {
-          <li class="dim none">No machine matches.</li>
+          <li class="dim none">No machine matches. Try its class: unknown car.</li>
         }
       </ul>
     </div>
-    @if (chosen(); as m) {
-      <section class="detail" aria-labelledby="machine-name">
-        <h2 id="machine-name">{{ m.maker }} {{ m.model }}</h2>
-        <dl>
-          @for (b of m.blocks; track $index) {
-            <dt>block {{ m.blocks.length > 1 ? $index + 1 : '' }}</dt>
-            <dd>
-              {{ b.rating.chemistry }} {{ b.rating.capacityAh }} Ah, {{ b.rating.ccaAmps }} A
-              {{ b.rating.ccaStandard }}, {{ b.place }}
-            </dd>
-          }
-          <dt>engine</dt>
-          <dd>
-            {{
-              m.engine
-                ? m.engine.fuel + ' ' + m.engine.displacementL + ' L, ' + m.engine.cylinders + ' cyl'
-                : 'wakes, does not crank'
-            }}
-          </dd>
-        </dl>
-        <ol class="ruled points">
-          @for (p of m.points; track p.id; let i = $index) {
-            <li>
-              <button type="button" [attr.aria-pressed]="p.id === pin()" (click)="pin.set(p.id)">
-                <strong>{{ i + 1 }}. {{ p.label }}</strong> <span class="dim">{{ kindWords[p.kind] }}</span>
-                <span class="steps">{{ p.steps.join(' ') }}</span>
-              </button>
-            </li>
-          }
-        </ol>
-        @for (c of m.cautions; track $index) {
-          <p class="tone-watch">
-            <strong>{{ c }}</strong>
-          </p>
-        }
-        @if (m.resets.length) {
-          <p class="dim">Set again after power loss: {{ m.resets.join(', ') }}.</p>
-        }
+    @if (entry(); as e) {
+      <section class="detail" tabindex="0" aria-labelledby="machine-name">
+        <vt-entry-view
+          [entry]="e"
+          [crew]="crew()"
+          [pin]="pin()"
+          (pinChosen)="pin.set($event)"
+          (confirmed)="confirm()"
+          (corrected)="correct()"
+          (photoSent)="sendPhoto($event)"
+        />
       </section>
       <aside class="drawing" aria-label="Drawing">
-        <vt-loop [drawing]="drawing()!" [chosenPin]="pin()" (pinChosen)="pin.set($event)" />
+        <vt-machine-drawing [machine]="e.machine" [chosenPin]="pin()" (pinChosen)="pin.set($event)" />
       </aside>
     }
   `,
@@ -106,10 +98,20 @@ import { searchMachines } from './search-machines';
       gap: 10px;
       margin-bottom: 10px;
     }
-    .detail {
+    .title {
       display: flex;
-      flex-direction: column;
-      gap: 14px;
+      justify-content: space-between;
+      align-items: baseline;
+    }
+    .title + .field + .keys .key {
+      padding: 6px 11px;
+    }
+    a.key {
+      display: grid;
+      place-items: center;
+      text-decoration: none;
+    }
+    .detail {
       border-left: 1px solid var(--line);
     }
     .drawing {
@@ -118,10 +120,7 @@ import { searchMachines } from './search-machines';
       background: var(--sheet);
       border-left: 1px solid var(--line);
     }
-    .drawing vt-loop {
-      height: 100%;
-    }
-    button {
+    .row {
       display: block;
       width: 100%;
       min-height: 56px;
@@ -130,33 +129,18 @@ import { searchMachines } from './search-machines';
       background: none;
       text-align: left;
     }
-    button[aria-pressed='true'] {
+    .row[aria-pressed='true'] {
       background: var(--sheet);
       box-shadow: inset 8px 0 0 var(--lamp);
       padding-left: 18px;
     }
-    .list strong,
-    .list span,
-    .steps {
+    .row strong,
+    .row span {
       display: block;
     }
-    .list span {
-      font-size: 15px;
-    }
-    h2 {
-      font-size: 26px;
-    }
-    dl {
-      display: grid;
-      grid-template-columns: 80px 1fr;
-      gap: 4px 12px;
-    }
-    dt {
-      font-weight: 500;
-      color: var(--dim);
-    }
-    dd {
+    .row span {
       margin: 0;
+      font-size: 15px;
     }
     .none {
       padding: 14px 0;
@@ -180,35 +164,68 @@ import { searchMachines } from './search-machines';
 })
 export class AtlasPage {
   private readonly store = inject(Store);
-  private readonly machines = this.store.selectSignal(atlasFeature.selectAll);
+  private readonly modals = inject(NgbModal);
 
+  protected readonly typed = this.store.selectSignal(atlasFeature.selectTyped);
+  protected readonly found = this.store.selectSignal(atlasFeature.selectFound);
+  protected readonly total = this.store.selectSignal(atlasFeature.selectTotal);
   protected readonly problem = this.store.selectSignal(atlasFeature.selectProblem);
+  protected readonly crew = this.store.selectSignal(sessionFeature.selectCrew);
+  private readonly loaded = this.store.selectSignal(atlasFeature.selectEntry);
+  private readonly crewId = this.store.selectSignal(sessionFeature.selectCrewId);
   protected readonly classWords = CLASS_WORDS;
-  protected readonly kindWords = POINT_KIND_WORDS;
-  protected readonly typed = signal('');
-  protected readonly chosenId = signal<string | null>(null);
-  protected readonly pin = signal<string | null>(null);
-  protected readonly found = computed(() => searchMachines(this.machines(), this.typed()));
-  protected readonly chosen = computed(
-    () => this.found().find((m) => m.id === this.chosenId()) ?? this.found()[0] ?? null,
+  protected readonly marks = CONFIDENCE_MARKS;
+
+  /** The one tapped, as long as the search still finds it; else the nearest. */
+  protected readonly chosenId = linkedSignal<readonly { readonly id: string }[], string | null>({
+    source: this.found,
+    computation: (found, before) =>
+      found.find((m) => m.id === before?.value)?.id ?? found[0]?.id ?? before?.value ?? null,
+  });
+  protected readonly entry = computed(() =>
+    this.loaded()?.machine.id === this.chosenId() ? this.loaded() : null,
   );
-  protected readonly drawing = computed(() => {
-    const machine = this.chosen();
-    return (
-      machine &&
-      layoutLoop({
-        machine,
-        donor: null,
-        scene: null,
-        hookup: NOTHING_CONNECTED,
-        step: null,
-        showPins: true,
-        machineName: machine.model,
-      })
-    );
+  protected readonly pin = linkedSignal<string | null, string | null>({
+    source: this.chosenId,
+    computation: () => null,
   });
 
   constructor() {
-    this.store.dispatch(AtlasActions.opened());
+    this.search(this.typed());
+    effect(() => {
+      const machineId = this.chosenId();
+      if (machineId) this.store.dispatch(AtlasActions.chosen({ machineId }));
+    });
+  }
+
+  protected search(typed: string): void {
+    this.store.dispatch(AtlasActions.searched({ typed }));
+  }
+
+  protected confirm(): void {
+    const machineId = this.chosenId();
+    if (machineId) this.store.dispatch(AtlasActions.confirmed({ machineId, by: this.crewId() }));
+  }
+
+  protected sendPhoto(photo: File): void {
+    const machineId = this.chosenId();
+    if (machineId) this.store.dispatch(AtlasActions.photoSent({ machineId, by: this.crewId(), photo }));
+  }
+
+  protected async correct(): Promise<void> {
+    const entry = this.entry();
+    if (!entry) return;
+    const dialog = this.modals.open(EntryEditor, { ariaLabelledBy: 'entry-editor-title', size: 'xl' });
+    (dialog.componentInstance as EntryEditor).draft.set(entry.machine);
+    const edited = (await dialog.result.catch(() => null)) as EditedEntry | null;
+    if (edited)
+      this.store.dispatch(AtlasActions.saved({ ...edited, by: this.crewId(), basedOn: entry.revision }));
+  }
+
+  protected async importFile(): Promise<void> {
+    await this.modals
+      .open(ImportDialog, { ariaLabelledBy: 'import-title', size: 'lg' })
+      .result.catch(() => null);
+    this.search(this.typed());
   }
 }

@@ -1,14 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { type Machine, outOfRange, TYPED_RANGES } from '@voltrek/core';
+import type { MachineSummary } from '@voltrek/contracts';
+import { outOfRange, TYPED_RANGES } from '@voltrek/core';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { NgbTypeahead, type NgbTypeaheadSelectItemEvent } from '@ng-bootstrap/ng-bootstrap/typeahead';
-import { Store } from '@ngrx/store';
-import { debounceTime, map, type Observable, type OperatorFunction } from 'rxjs';
+import { catchError, debounceTime, map, type Observable, of, type OperatorFunction, switchMap } from 'rxjs';
 import { Api } from '../shared/state/api';
-import { AtlasActions, atlasFeature } from '../shared/state/atlas';
 import { problemText } from '../shared/state/problem';
 import { CLASS_WORDS } from '../shared/words/words';
-import { searchMachines } from '../atlas/search-machines';
 
 const SUGGESTIONS = 8;
 
@@ -25,7 +23,7 @@ const SUGGESTIONS = 8;
         <input
           class="field"
           autocomplete="off"
-          placeholder="maker, model or class"
+          placeholder="maker, model or class; unknown car"
           [ngbTypeahead]="suggest"
           [inputFormatter]="nameOf"
           [resultFormatter]="rowOf"
@@ -86,10 +84,8 @@ const SUGGESTIONS = 8;
 export class NewCall {
   protected readonly modal = inject(NgbActiveModal);
   private readonly api = inject(Api);
-  private readonly store = inject(Store);
-  private readonly machines = this.store.selectSignal(atlasFeature.selectAll);
 
-  protected readonly machine = signal<Machine | null>(null);
+  protected readonly machine = signal<MachineSummary | null>(null);
   protected readonly title = signal('');
   protected readonly place = signal('');
   protected readonly said = signal('');
@@ -106,20 +102,26 @@ export class NewCall {
     () => this.machine() !== null && this.place().trim() !== '' && this.fault() === null,
   );
 
-  constructor() {
-    this.store.dispatch(AtlasActions.opened());
-  }
-
-  protected readonly suggest: OperatorFunction<string, readonly Machine[]> = (text: Observable<string>) =>
+  protected readonly suggest: OperatorFunction<string, readonly MachineSummary[]> = (
+    text: Observable<string>,
+  ) =>
     text.pipe(
       debounceTime(80),
-      map((typed) => searchMachines(this.machines(), typed).slice(0, SUGGESTIONS)),
+      switchMap((typed) =>
+        this.api.machines(typed).pipe(
+          map(({ machines }) => machines.slice(0, SUGGESTIONS)),
+          catchError((error: unknown) => {
+            this.problem.set(problemText(error));
+            return of([]);
+          }),
+        ),
+      ),
     );
-  protected readonly nameOf = (machine: Machine): string => `${machine.maker} ${machine.model}`;
-  protected readonly rowOf = (machine: Machine): string =>
+  protected readonly nameOf = (machine: MachineSummary): string => `${machine.maker} ${machine.model}`;
+  protected readonly rowOf = (machine: MachineSummary): string =>
     `${machine.maker} ${machine.model}, ${CLASS_WORDS[machine.machineClass]}`;
 
-  protected choose({ item }: NgbTypeaheadSelectItemEvent<Machine>): void {
+  protected choose({ item }: NgbTypeaheadSelectItemEvent<MachineSummary>): void {
     this.machine.set(item);
   }
 

@@ -14,6 +14,7 @@ import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
 import { Loop } from './loop/loop';
 import { layoutLoop } from './loop/loop-layout';
+import { MachineDrawing } from './loop/machine-drawing';
 import { MakeSafeDialog } from './make-safe-dialog';
 import { Rail } from './rail/rail';
 import { stageResults } from './rail/stage-results';
@@ -42,7 +43,21 @@ import { Reporter } from './state/reporter';
 @Component({
   selector: 'vt-job-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Loop, Rail, Checks, Cleardown, Crank, Hookup, Locate, Measure, Plan, Scene, StopScreen, Verdict],
+  imports: [
+    Loop,
+    MachineDrawing,
+    Rail,
+    Checks,
+    Cleardown,
+    Crank,
+    Hookup,
+    Locate,
+    Measure,
+    Plan,
+    Scene,
+    StopScreen,
+    Verdict,
+  ],
   host: { '(document:keydown)': 'onKey($event)' },
   templateUrl: './job-page.html',
   styleUrl: './job-page.scss',
@@ -92,11 +107,11 @@ export class JobPage implements OnDestroy {
     return layoutLoop({
       machine: work.machine,
       donor: work.donorMachine,
-      scene: stage === 'locate' || stage === 'measure' ? null : (this.rescue()?.scene ?? null),
+      scene: stage === 'measure' ? null : (this.rescue()?.scene ?? null),
       hookup: work.job.hookup,
       step: work.job.closedAt === null ? step : null,
       machineName: 'casualty',
-      showPins: stage === 'locate' || stage === 'measure' || this.rescue() === null,
+      showPins: stage === 'measure' || this.rescue() === null,
     });
   });
 

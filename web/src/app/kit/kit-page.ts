@@ -1,6 +1,9 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import type { KitMark, Van } from '@voltrek/contracts';
 import { Store } from '@ngrx/store';
 import { KitActions, kitFeature } from '../shared/state/kit';
+import { NEED_WORDS } from '../shared/words/atlas-words';
+import { sessionFeature } from '../shared/state/session';
 import { KIT_KIND_WORDS, kitLine } from './kit-words';
 
 /** What each van carries. */
@@ -22,6 +25,12 @@ import { KIT_KIND_WORDS, kitLine } from './kit-words';
               <span class="dim">{{ kindWords[item.kind] }}</span>
               <strong>{{ item.name }}</strong>
               <span>{{ line(item) }}</span>
+              @for (mark of marksOf(van, item.id); track mark.id) {
+                <span class="mark">
+                  <strong>{{ needWords[mark.need] }}</strong>
+                  <button type="button" class="key" (click)="finish(mark.id)">Done</button>
+                </span>
+              }
             </li>
           }
         </ul>
@@ -41,6 +50,14 @@ import { KIT_KIND_WORDS, kitLine } from './kit-words';
       gap: 16px;
       padding: 12px 0;
     }
+    .mark {
+      grid-column: 2 / -1;
+      display: flex;
+      align-items: center;
+      gap: 14px;
+      padding-left: 12px;
+      border-left: 6px solid var(--lamp);
+    }
     @media (max-width: 720px) {
       li {
         grid-template-columns: 1fr;
@@ -55,8 +72,18 @@ export class KitPage {
   protected readonly problem = this.store.selectSignal(kitFeature.selectProblem);
   protected readonly kindWords = KIT_KIND_WORDS;
   protected readonly line = kitLine;
+  protected readonly needWords = NEED_WORDS;
+  private readonly crewId = this.store.selectSignal(sessionFeature.selectCrewId);
 
   constructor() {
     this.store.dispatch(KitActions.opened());
+  }
+
+  protected marksOf(van: Van, kitItemId: string): readonly KitMark[] {
+    return van.marks.filter((mark) => mark.kitItemId === kitItemId);
+  }
+
+  protected finish(markId: string): void {
+    this.store.dispatch(KitActions.markFinished({ markId, by: this.crewId() }));
   }
 }

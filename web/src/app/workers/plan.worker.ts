@@ -1,12 +1,16 @@
 import {
   afterWait,
+  bestParking,
   type CrankTrace,
   type HelpGain,
   type LeadCell,
+  type LeadPoints,
   leadGrid,
+  type Machine,
   type Odds,
   oddsOf,
   type PlanCase,
+  type Pose,
   seededRandom,
   simulateWake,
   traceOf,
@@ -31,6 +35,7 @@ export interface PlanWorker {
   wait(plan: PlanCase, minutes: number, samples: number, onProgress: Progress): WaitCurve;
   leads(plan: PlanCase, samples: number, onProgress: Progress): LeadCell[] | null;
   helps(plan: PlanCase, now: number, samples: number): HelpGain[];
+  park(casualty: Machine, donor: Machine, points: LeadPoints): Pose;
 }
 
 const goOn =
@@ -48,6 +53,7 @@ const worker: PlanWorker = {
   wait: (plan, minutes, samples, onProgress) => waitCurve(plan, minutes, samples, SEED, goOn(onProgress))!,
   leads: (plan, samples, onProgress) => leadGrid(plan, samples, SEED, goOn(onProgress)),
   helps: (plan, now, samples) => whatHelps(plan, now, samples, SEED),
+  park: (casualty, donor, points) => bestParking(casualty, donor, points).pose,
 };
 
 expose(worker);

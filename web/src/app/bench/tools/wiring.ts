@@ -24,6 +24,7 @@ import {
   type Rescue,
   TYPED_RANGES,
   usableJoules,
+  RULES,
 } from '@voltrek/core';
 import { type BenchTool, choice, figure, number } from '../tool';
 
@@ -105,7 +106,7 @@ export const capacitorTool: BenchTool = {
     number('cellVolts', 2.7, BANK_RANGES.cellVolts.min, BANK_RANGES.cellVolts.max, 'V'),
     number('cellMilliohms', 0.3, 0, 1000, 'mohm'),
     number('volts', 14.4, 0.1, 60, 'V'),
-    number('minVolts', 10.5, 0.1, 60, 'V'),
+    number('minVolts', RULES.capacitorMinVolts.value, 0.1, 60, 'V'),
     number('amps', 200, 0.1, 3000, 'A'),
     number('seconds', 1.5, 0.1, 60, 's'),
     number('chargeAmps', 10, 0.01, 500, 'A'),

@@ -1,4 +1,4 @@
-import type { ClampId } from '@voltrek/core';
+import type { ClampId, ZoneKind } from '@voltrek/core';
 
 /** A place on the drawing, in its own units. */
 export interface XY {
@@ -13,6 +13,8 @@ export interface DrawnVehicle {
   readonly glass: readonly string[];
   readonly wheels: readonly string[];
   readonly blocks: readonly { readonly path: string; readonly label: XY; readonly text: string }[];
+  /** Hot and moving parts, where points are being found. */
+  readonly zones: readonly { readonly path: string; readonly kind: ZoneKind }[];
 }
 
 export interface DrawnPin {

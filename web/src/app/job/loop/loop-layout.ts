@@ -52,6 +52,7 @@ export function layoutLoop(input: LoopInput): LoopDrawing {
       casualty,
       input.machineName,
       takenBlocks(casualty, [hookup.redCasualty, hookup.blackCasualty]),
+      input.showPins,
     ),
   ];
   const circuit = drawCircuit(input, ends, casualty, donor, pack);

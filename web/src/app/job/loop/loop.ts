@@ -12,6 +12,12 @@ const SHOWN_AMPS = 0.5;
     @let d = drawing();
     <svg [attr.viewBox]="'0 0 ' + d.width + ' ' + d.height" role="img" [attr.aria-label]="summary()">
       <defs>
+        <pattern id="hot" width="9" height="9" patternUnits="userSpaceOnUse">
+          <path d="M0 9 9 0" class="hatch" />
+        </pattern>
+        <pattern id="moving" width="9" height="9" patternUnits="userSpaceOnUse">
+          <path d="M0 0 9 9M0 9 9 0" class="hatch" />
+        </pattern>
         <pattern id="dots" width="24" height="24" patternUnits="userSpaceOnUse">
           <circle cx="12" cy="12" r="1.1" class="dot" />
         </pattern>
@@ -25,6 +31,9 @@ const SHOWN_AMPS = 0.5;
           <path [attr.d]="v.outline" class="body" />
           @for (g of v.glass; track $index) {
             <path [attr.d]="g" class="glass" />
+          }
+          @for (z of v.zones; track $index) {
+            <path [attr.d]="z.path" class="zone" [attr.fill]="'url(#' + z.kind + ')'" />
           }
           @for (b of v.blocks; track $index) {
             <path [attr.d]="b.path" class="block" />
@@ -133,6 +142,16 @@ const SHOWN_AMPS = 0.5;
     .glass {
       fill: var(--glass);
       stroke: var(--ink);
+      stroke-width: 1.3;
+    }
+    .zone {
+      stroke: var(--watch);
+      stroke-width: 1.3;
+      stroke-dasharray: 4 3;
+    }
+    .hatch {
+      fill: none;
+      stroke: var(--watch);
       stroke-width: 1.3;
     }
     .block,

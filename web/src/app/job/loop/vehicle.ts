@@ -20,7 +20,12 @@ export function takenBlocks({ machine }: Placed, pointIds: readonly (string | nu
   return new Set(machine.points.filter((p) => pointIds.includes(p.id)).map((p) => p.block ?? -1));
 }
 
-export function drawVehicle(placed: Placed, name: string, takenBlocks: ReadonlySet<number>): DrawnVehicle {
+export function drawVehicle(
+  placed: Placed,
+  name: string,
+  takenBlocks: ReadonlySet<number>,
+  withZones = false,
+): DrawnVehicle {
   const { machine, at, shownMm } = placed;
   const isCut = shownMm < machine.lengthMm;
   const inside = (yMm: number): boolean => yMm <= shownMm;
@@ -35,6 +40,7 @@ export function drawVehicle(placed: Placed, name: string, takenBlocks: ReadonlyS
     outline: isCut ? cutOutline(placed) : rounded(machine.outline.map(at)),
     glass: machine.glass.filter((g) => g.every((p) => inside(p.yMm))).map((g) => polygon(g.map(at))),
     wheels: machine.wheels.filter((w) => inside(w.yMm + w.lengthMm)).map((w) => rectPath(placed, w)),
+    zones: (withZones ? machine.zones : []).map(({ rect, kind }) => ({ path: rectPath(placed, rect), kind })),
     blocks: machine.blocks.map((_, i) => {
       const box = blockBox(placed, i);
       return {

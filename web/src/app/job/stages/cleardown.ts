@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
-import { entryOf, hasStarted, latestReading, startsByWaking } from '@voltrek/core';
+import { driveOfJob, entryOf, hasStarted, latestReading, startsByWaking } from '@voltrek/core';
+import { driveWords } from '../../shared/words/words';
 import { NextAction } from '../next-action';
 import { StepCard } from '../step-card';
 import { StepLine } from '../step-line';
@@ -68,6 +69,12 @@ import { actionDone } from '../step-words';
           }
         </div>
       }
+      @if (!run().next && drive(); as d) {
+        <p class="drive">
+          <strong>Then drive {{ d.leastMinutes }} min at least.</strong>
+          <span class="dim">{{ driveLine() }}</span>
+        </p>
+      }
       @if (!run().next && work().machine.resets.length) {
         <fieldset>
           <legend>Set again after power loss</legend>
@@ -134,6 +141,10 @@ export class Cleardown {
   );
   protected readonly wakes = computed(() => startsByWaking(this.work().machine));
   protected readonly started = computed(() => hasStarted(this.work().job));
+  protected readonly drive = computed(() =>
+    this.started() ? driveOfJob(this.work().job, this.work().machine, this.work().rules) : null,
+  );
+  protected readonly driveLine = computed(() => driveWords(this.drive()));
   protected readonly chargingRead = computed(() => latestReading(this.work().job, 'charging-idle') !== null);
 
   protected doneWord(): string {

@@ -7,6 +7,7 @@ import {
   comparePromise,
   hasStarted,
   outOfRange,
+  restOfJob,
   restSecondsLeft,
   runningAttempt,
   SMALL_ENGINE_L,
@@ -15,6 +16,7 @@ import {
 } from '@voltrek/core';
 import { typedVolts } from '../../shared/ui/typed-volts';
 import { clock, inHundred, volts } from '../../shared/words/figures';
+import { REST_WORDS } from '../../shared/words/atlas-words';
 import { OUTCOME_WORDS, OUTLOOK_WORDS, PROMISE_WORDS, WAKE_OUTCOME_WORDS } from '../../shared/words/words';
 import { NextAction } from '../next-action';
 import { ReasonPrompt } from '../reason-prompt';
@@ -292,11 +294,13 @@ export class Crank {
     if (this.started()) return this.wakes() ? 'Awake and ready' : 'It runs';
     return this.restLeft() > 0 ? 'Starter and leads rest' : 'Ready. Stand clear of the block';
   });
-  protected readonly limitNote = computed(() =>
-    this.wakes()
-      ? 'Hold the volts steady until its own lamps say ready.'
-      : `${this.limitSeconds()} s at most, then ${this.work().rules.crankRestSeconds} s rest, ${this.work().rules.crankTriesMax} tries.`,
-  );
+  protected readonly limitNote = computed(() => {
+    if (this.wakes()) return 'Hold the volts steady until its own lamps say ready.';
+    const last = this.work().job.attempts.at(-1);
+    if (this.restLeft() > 0 && last && last.restFor !== 'rule')
+      return `${REST_WORDS[last.restFor]}: ${last.restSeconds} s in all, computed from the amps and the seconds.`;
+    return `${this.limitSeconds()} s at most, then ${this.work().rules.crankRestSeconds} s rest, ${this.work().rules.crankTriesMax} tries.`;
+  });
   protected readonly startLabel = computed(() => {
     const nth = this.work().job.attempts.length + 1;
     return this.wakes() ? `Press start, try ${nth}` : `Crank now, try ${nth}`;
@@ -332,11 +336,15 @@ export class Crank {
   protected end(): void {
     const outcome = this.chosen();
     if (!outcome) return;
-    const seconds = Math.round(this.seconds() * 10) / 10;
+    const seconds = Math.min(Math.round(this.seconds() * 10) / 10, 3600);
+    const { job, machine, rules } = this.work();
+    const at = new Date(this.now()).toISOString();
+    const rest = restOfJob(job, machine, this.rescue()?.option ?? null, rules, at, seconds);
     this.reporter.report('attempt.ended', {
       outcome,
-      seconds: Math.min(seconds, 3600),
+      seconds,
       lowestVolts: this.lowest(),
+      ...(rest && { restSeconds: Math.min(rest.seconds, 36_000), restFor: rest.decidedBy }),
     });
   }
 

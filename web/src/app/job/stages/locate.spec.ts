@@ -25,13 +25,14 @@ describe('Locate', () => {
     const root = fixture.nativeElement as HTMLElement;
     const next = (): HTMLButtonElement => root.querySelector<HTMLButtonElement>('.next')!;
     expect(next().disabled).toBeTrue();
-    for (const key of [...root.querySelectorAll<HTMLButtonElement>('.keys .key')].slice(0, 2)) key.click();
+    for (const key of [...root.querySelectorAll<HTMLButtonElement>('fieldset .keys .key')].slice(0, 2))
+      key.click();
     await fixture.whenStable();
     expect(next().disabled).toBeFalse();
     log.push(event('stage.opened', { stage: 'locate' }));
     show();
     await fixture.whenStable();
     expect(next().disabled).toBeFalse();
-    expect(root.querySelectorAll('.keys [aria-pressed=true]').length).toBe(2);
+    expect(root.querySelectorAll('fieldset [aria-pressed=true]').length).toBe(2);
   });
 });

@@ -1,123 +1,38 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  inject,
-  input,
-  linkedSignal,
-  output,
-} from '@angular/core';
-import { isPositivePoint, POLARITY_SIGNS, POLARITY_SIGNS_NEEDED, type PolaritySign } from '@voltrek/core';
-import { POINT_KIND_WORDS, POLARITY_WORDS } from '../../shared/words/words';
-import { NextAction } from '../next-action';
+import { ChangeDetectionStrategy, Component, input, linkedSignal, output } from '@angular/core';
+import { isTemplate } from '@voltrek/core';
 import type { Work } from '../state/job-selectors';
-import { Reporter } from '../state/reporter';
+import { Identify } from './locate/identify';
+import type { LocatePart } from './locate/locate-head';
+import { LocatePoints } from './locate/locate-points';
+import { ParkDonor } from './locate/park-donor';
 
-/** Where the points are, how to reach them, and which is positive. */
+/** Where the points are, how to reach them, which is positive, and where a donor stands. */
 @Component({
   selector: 'vt-locate',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [NextAction],
+  imports: [Identify, LocatePoints, ParkDonor],
   template: `
-    <section class="stage" aria-labelledby="stage-title">
-      <header>
-        <h1 id="stage-title">Locate</h1>
-        <span class="dim">block: {{ blockPlaces() }}</span>
-      </header>
-      <ol class="ruled points">
-        @for (point of work().machine.points; track point.id; let i = $index) {
-          @let isChosen = point.id === chosen();
-          <li>
-            <button
-              type="button"
-              class="point"
-              [attr.aria-expanded]="isChosen"
-              (click)="pinChosen.emit(point.id)"
-            >
-              <span class="number" [class.positive]="isPositive(point.kind)" aria-hidden="true">{{
-                i + 1
-              }}</span>
-              <span>{{ point.label }}</span>
-              <span class="dim">{{ kindWords[point.kind] }}</span>
-            </button>
-            @if (isChosen) {
-              <ol class="steps">
-                @for (step of point.steps; track $index) {
-                  <li>{{ step }}</li>
-                }
-              </ol>
-            }
-          </li>
-        }
-      </ol>
-      @for (caution of work().machine.cautions; track $index) {
-        <p class="caution"><span aria-hidden="true">!</span> {{ caution }}</p>
+    @switch (part()) {
+      @case ('points') {
+        <vt-locate-points
+          [work]="work()"
+          [chosenPin]="chosenPin()"
+          (pinChosen)="pinChosen.emit($event)"
+          (partChosen)="part.set($event)"
+          (next)="next.emit()"
+        />
       }
-      <fieldset>
-        <legend>Which is positive? Two signs must agree</legend>
-        <div class="keys">
-          @for (sign of signs; track sign) {
-            <button
-              type="button"
-              class="key"
-              [attr.aria-pressed]="ticked().includes(sign)"
-              (click)="tick(sign)"
-            >
-              {{ signWords[sign] }}
-            </button>
-          }
-        </div>
-      </fieldset>
-    </section>
-    <vt-next-action
-      [label]="enough() ? 'Found, positive is sure' : 'Tick two signs of positive'"
-      [disabled]="!enough()"
-      (go)="confirm()"
-    />
+      @case ('park') {
+        <vt-park-donor [work]="work()" (partChosen)="part.set($event)" />
+      }
+      @case ('identify') {
+        <vt-identify [work]="work()" (partChosen)="part.set($event)" />
+      }
+    }
   `,
   styles: `
     :host {
       display: contents;
-    }
-    .point {
-      display: grid;
-      grid-template-columns: 34px 1fr auto;
-      align-items: center;
-      gap: 12px;
-      width: 100%;
-      min-height: 48px;
-      padding: 4px 0;
-      border: 0;
-      background: none;
-      text-align: left;
-      font-weight: 600;
-    }
-    .point .dim {
-      font-weight: 500;
-    }
-    .number {
-      display: grid;
-      place-items: center;
-      width: 30px;
-      height: 30px;
-      border: 2px solid var(--ink);
-      border-radius: 50%;
-      background: var(--sheet);
-      font-weight: 700;
-    }
-    .number.positive {
-      background: var(--positive);
-      color: var(--on-positive);
-    }
-    .steps {
-      padding: 2px 0 12px 46px;
-      font-size: 18px;
-    }
-    .steps li {
-      padding: 3px 0;
-    }
-    legend {
-      margin-bottom: 6px;
     }
   `,
 })
@@ -127,32 +42,8 @@ export class Locate {
   readonly pinChosen = output<string>();
   readonly next = output();
 
-  private readonly reporter = inject(Reporter);
-
-  protected readonly isPositive = isPositivePoint;
-  protected readonly kindWords = POINT_KIND_WORDS;
-  protected readonly signs = POLARITY_SIGNS;
-  protected readonly signWords = POLARITY_WORDS;
-  /** The signs in the log, as one word: it changes only when they do, so that no other event clears what is being ticked. */
-  private readonly logged = computed(() => this.work().job.polaritySigns.join());
-  protected readonly ticked = linkedSignal<readonly PolaritySign[]>(() =>
-    POLARITY_SIGNS.filter((sign) => this.logged().split(',').includes(sign)),
+  /** An unknown machine is found first. */
+  protected readonly part = linkedSignal<LocatePart>(() =>
+    isTemplate(this.work().machine) ? 'identify' : 'points',
   );
-  protected readonly enough = computed(() => this.ticked().length >= POLARITY_SIGNS_NEEDED);
-  protected readonly chosen = computed(() => this.chosenPin() ?? this.work().machine.points[0]?.id);
-  protected readonly blockPlaces = computed(() =>
-    this.work()
-      .machine.blocks.map((b) => b.place)
-      .join('; '),
-  );
-
-  protected tick(sign: PolaritySign): void {
-    this.ticked.update((list) => (list.includes(sign) ? list.filter((s) => s !== sign) : [...list, sign]));
-  }
-
-  protected confirm(): void {
-    const signs = POLARITY_SIGNS.filter((sign) => this.ticked().includes(sign));
-    if (signs.join() !== this.logged()) this.reporter.report('polarity.proved', { signs });
-    this.next.emit();
-  }
 }

@@ -8,6 +8,7 @@ import {
   concatMap,
   defer,
   EMPTY,
+  filter,
   from,
   map,
   mergeMap,
@@ -118,6 +119,17 @@ function waitToRetry(error: unknown, attempt: number): Observable<unknown> {
 function refusalText(error: unknown): string {
   return error instanceof HttpErrorResponse ? problemText(error) : 'It could not be sent.';
 }
+
+/** Another machine has other points: fetch them. */
+export const fetchIdentified = createEffect(
+  (actions = inject(Actions)) =>
+    actions.pipe(
+      ofType(JobActions.acknowledged, JobActions.heard),
+      filter(({ event }) => event.type === 'machine.identified' || event.type === 'event.undone'),
+      map(({ event }) => JobActions.caughtUpWanted({ jobId: event.jobId })),
+    ),
+  { functional: true },
+);
 
 /** Listens to the job's stream while it is open. */
 export const hearJob = createEffect(

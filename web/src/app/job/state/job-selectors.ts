@@ -53,7 +53,9 @@ const keptPart = <P extends object>(part: (job: Job) => P) =>
   )(selectJob, (job: Job | null) => job && part(job));
 
 /** What ranking depends on: solving every option again for a tap that changes none of it would make the tap slow. */
-const selectJobReadings = keptPart(({ readings, scene, call }): JobReadings => ({ readings, scene, call }));
+const selectJobReadings = keptPart(
+  ({ readings, scene, call, parked }): JobReadings => ({ readings, scene, call, parked }),
+);
 
 export const selectOptions = createSelector(selectJobReadings, selectDetail, (readings, detail) =>
   readings && detail ? rankForJob(readings, detail.machine, detail.kit, detail.rules) : [],
@@ -82,19 +84,25 @@ export const selectWakeCases = createSelector(
 );
 
 /** What the orders depend on, which are searched for and so cost more than a tap may. */
-const selectOrderBasis = keptPart(({ plan, readings, scene, call }) => ({ plan, readings, scene, call }));
+const selectOrderBasis = keptPart(({ plan, readings, scene, call, parked }) => ({
+  plan,
+  readings,
+  scene,
+  call,
+  parked,
+}));
 
 const selectOrders = createSelector(selectOrderBasis, selectDetail, (basis, detail) => {
   if (!basis || !detail) return null;
-  const option = plannedOption(basis, detail.machine, detail.kit);
+  const option = plannedOption(basis, detail.machine, detail.kit, detail.rules);
   return option && ordersOfJob(basis, detail.machine, detail.donorMachine, option, detail.rules);
 });
 
 /** The plan's option with its orders and circuit; null without a plan. */
 export const selectRescue = createSelector(selectWork, selectOrders, (work, orders) => {
   if (!work || !orders) return null;
-  const { job, machine, kit, donorMachine } = work;
-  const option = plannedOption(job, machine, kit);
+  const { job, machine, kit, donorMachine, rules } = work;
+  const option = plannedOption(job, machine, kit, rules);
   if (!option) return null;
   return {
     option,
@@ -116,7 +124,7 @@ export const selectHookupRun = createSelector(selectJob, selectRescue, selectRul
 /** How far the clearing is. Once the last clamp is off the order is behind us, whatever its first step says. */
 export const selectClearingRun = createSelector(selectJob, selectRescue, (job, rescue) => {
   const hookup = job?.hookup ?? NOTHING_CONNECTED;
-  const isUnderWay = job?.everConnected && (anyClampOn(hookup) || hookup.donorRunning);
+  const isUnderWay = job?.everConnected && (anyClampOn(hookup) || hookup.donorRunning || hookup.negativeOff);
   return progressOf((isUnderWay ? rescue?.orders.clearing : null) ?? NO_STEPS, hookup);
 });
 

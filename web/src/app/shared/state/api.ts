@@ -1,11 +1,14 @@
 import { HttpClient } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
 import type {
+  AtlasEntry,
   BoardCall,
   Call,
   CrewMember,
+  ImportReport,
   JobDetail,
   LogPage,
+  MachineSearch,
   NewCall,
   RuleSetting,
   RulesPage,
@@ -41,8 +44,40 @@ export class Api {
     return this.http.get<Van[]>('/api/kit');
   }
 
-  machines(): Observable<Machine[]> {
-    return this.http.get<Machine[]>('/api/machines');
+  machines(typed: string): Observable<MachineSearch> {
+    return this.http.get<MachineSearch>('/api/machines', { params: { q: typed } });
+  }
+
+  entry(machineId: string): Observable<AtlasEntry> {
+    return this.http.get<AtlasEntry>(`/api/machines/${machineId}`);
+  }
+
+  addEntry(machine: Machine, by: string, note: string): Observable<AtlasEntry> {
+    return this.http.post<AtlasEntry>('/api/machines', { machine, by, note, basedOn: null });
+  }
+
+  correctEntry(machine: Machine, by: string, note: string, basedOn: number): Observable<AtlasEntry> {
+    return this.http.put<AtlasEntry>(`/api/machines/${machine.id}`, { machine, by, note, basedOn });
+  }
+
+  confirmEntry(machineId: string, by: string): Observable<AtlasEntry> {
+    return this.http.post<AtlasEntry>(`/api/machines/${machineId}/confirmations`, { by });
+  }
+
+  addPhoto(machineId: string, by: string, photo: File): Observable<AtlasEntry> {
+    return this.http.post<AtlasEntry>(`/api/machines/${machineId}/photos`, formOf({ by, photo }));
+  }
+
+  previewImport(file: File): Observable<ImportReport> {
+    return this.http.post<ImportReport>('/api/machines/preview', formOf({ file }));
+  }
+
+  importAtlas(file: File, by: string, basis: number): Observable<ImportReport> {
+    return this.http.post<ImportReport>('/api/machines/import', formOf({ by, basis: String(basis), file }));
+  }
+
+  finishMark(markId: string, by: string): Observable<Van[]> {
+    return this.http.post<Van[]>(`/api/kit/marks/${markId}/done`, { by });
   }
 
   log(text: string, verdict: VerdictKind | null, offset: number, limit: number): Observable<LogPage> {
@@ -65,4 +100,11 @@ export class Api {
   append(event: JobEvent): Observable<Acknowledged> {
     return this.http.post<Acknowledged>(`/api/jobs/${event.jobId}/events`, event);
   }
+}
+
+/** Fields come before the file, so that the server knows them when the file arrives. */
+function formOf(fields: Readonly<Record<string, string | File>>): FormData {
+  const form = new FormData();
+  for (const [name, value] of Object.entries(fields)) form.append(name, value);
+  return form;
 }

@@ -2,7 +2,7 @@ import { inject } from '@angular/core';
 import type { Van } from '@voltrek/contracts';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
-import { switchMap } from 'rxjs';
+import { concatMap, switchMap } from 'rxjs';
 import { Api } from './api';
 import { answered } from './answered';
 
@@ -16,6 +16,8 @@ export const KitActions = createActionGroup({
   events: {
     Opened: emptyProps(),
     Loaded: props<{ vans: readonly Van[] }>(),
+    /** What a mark asks for is done. */
+    'Mark Finished': props<{ markId: string; by: string }>(),
     Failed: props<{ problem: string }>(),
   },
 });
@@ -37,6 +39,17 @@ export const loadKit = createEffect(
     actions.pipe(
       ofType(KitActions.opened),
       switchMap(() => answered(api.vans(), (vans) => KitActions.loaded({ vans }), KitActions.failed)),
+    ),
+  { functional: true },
+);
+
+export const finishMark = createEffect(
+  (actions = inject(Actions), api = inject(Api)) =>
+    actions.pipe(
+      ofType(KitActions.markFinished),
+      concatMap(({ markId, by }) =>
+        answered(api.finishMark(markId, by), (vans) => KitActions.loaded({ vans }), KitActions.failed),
+      ),
     ),
   { functional: true },
 );

@@ -9,6 +9,8 @@ export const EVENT_WORDS: Record<EventType, string> = {
   'stop.withdrawn': 'withdraw a stop',
   'check.recorded': 'check',
   'symptom.recorded': 'symptom',
+  'machine.identified': 'identify the machine',
+  'donor.parked': 'park the donor',
   'polarity.proved': 'positive proved',
   'reading.taken': 'take a reading',
   'plan.chosen': 'choose a source',

@@ -4,6 +4,7 @@ import type {
   CrankComparison,
   CheckId,
   Confirmation,
+  DriveAdvice,
   EvidenceCode,
   FollowUp,
   gasAt,
@@ -234,6 +235,8 @@ export function unfitWords(unfit: Unfit): string {
       return 'no socket within reach';
     case 'house-rule':
       return 'house rule: not offered';
+    case 'leads-short':
+      return `${unfit.lengthM.toFixed(1)} m of lead, ${unfit.neededM.toFixed(1)} m needed as parked`;
     case 'over-current':
       return `would have to give ${unfit.amps.toFixed(0)} A, stands ${unfit.maxAmps.toFixed(0)}`;
   }
@@ -271,6 +274,17 @@ export const CONFIRM_WORDS: Record<
       'Link lead from + of one to - of the other. The meter across the free posts must read about 25 V.',
     go: 'Sum is right',
   },
+  'negative-off': {
+    title: 'Take the negative clamp off the block',
+    detail:
+      'Key out, doors settled. Tuck the clamp away so that it cannot spring back. Memories may be lost.',
+    go: 'Negative is off',
+  },
+  'negative-on': {
+    title: 'Put the negative clamp back on the block',
+    detail: 'Clean, tight, it must not turn. A small spark is usual: air the block first.',
+    go: 'Negative is back',
+  },
   'big-consumer-on': {
     title: 'Switch a big consumer on',
     detail: 'Heated screen or blower on the casualty. It takes the spike when the leads come off.',
@@ -307,6 +321,8 @@ export const REASON_WORDS: Record<StepReason, string> = {
   'spike-tamed': 'House rule: it tames the volts when the leads come away.',
   'reverse-order': 'Exact reverse: the first contact broken is the one away from the block.',
   'no-arc-at-clamps': 'Off first, so that no clamp breaks current.',
+  'electronics-apart': 'House rule: the charger then sees the block alone, not the control units.',
+  'body-back': 'The charger is away and dead, so only the body joins again.',
 };
 
 export const OUTCOME_WORDS: Record<AttemptOutcome, { readonly name: string; readonly next: string }> = {
@@ -481,3 +497,16 @@ export const GAS_WORDS: Record<ReturnType<typeof gasAt>, string> = {
   possible: 'may be',
   likely: 'likely',
 };
+
+/** What a drive does for the block, and that it is seldom enough. */
+export function driveWords(drive: DriveAdvice | null): string {
+  if (!drive) return '';
+  const { targetMinutes, needsCharger } = drive;
+  if (targetMinutes === 0) return 'The block is well charged: that puts back what the start took.';
+  if (targetMinutes === null) return 'No drive brings it to three quarters: put it on a charger.';
+  const hours = targetMinutes / 60;
+  const time = hours < 1.5 ? `${Math.ceil(targetMinutes)} min` : `${hours.toFixed(1)} h`;
+  return needsCharger
+    ? `Three quarters charge would take ${time} of driving: put it on a charger.`
+    : `Three quarters charge takes ${time} of driving.`;
+}

@@ -1,6 +1,22 @@
-import type { Machine, PlanPoint, PlanRect } from '@voltrek/core';
+import type { Machine, PlanPoint, PlanRect, SideView } from './machine.js';
 
-type Shape = Pick<Machine, 'widthMm' | 'lengthMm' | 'outline' | 'glass' | 'wheels'>;
+/** What a machine's body is drawn from. */
+export type Shape = Pick<Machine, 'widthMm' | 'lengthMm' | 'outline' | 'glass' | 'wheels' | 'side'>;
+
+/** A side view from fractions of length and height, wheels resting on the ground. */
+function sideOf(
+  lengthMm: number,
+  heightMm: number,
+  points: readonly (readonly [along: number, up: number])[],
+  wheelsAt: readonly number[],
+  radiusMm: number,
+): SideView {
+  return {
+    heightMm,
+    outline: points.map(([y, z]) => ({ yMm: Math.round(y * lengthMm), zMm: Math.round(z * heightMm) })),
+    wheels: wheelsAt.map((y) => ({ yMm: Math.round(y * lengthMm), zMm: radiusMm, radiusMm })),
+  };
+}
 
 /** Fractions of width and length, scaled to millimetres. */
 function scaled(
@@ -13,10 +29,10 @@ function scaled(
 
 function axle(widthMm: number, yMm: number, tyreMm: { width: number; length: number }): PlanRect[] {
   const rect = (xMm: number): PlanRect => ({
-    xMm,
-    yMm: yMm - tyreMm.length / 2,
-    widthMm: tyreMm.width,
-    lengthMm: tyreMm.length,
+    xMm: Math.round(xMm),
+    yMm: Math.round(yMm - tyreMm.length / 2),
+    widthMm: Math.round(tyreMm.width),
+    lengthMm: Math.round(tyreMm.length),
   });
   return [rect(-20), rect(widthMm - tyreMm.width + 20)];
 }
@@ -58,6 +74,25 @@ export function carShape(widthMm: number, lengthMm: number): Shape {
       ]),
     ],
     wheels: [...axle(widthMm, lengthMm * 0.19, tyre), ...axle(widthMm, lengthMm * 0.81, tyre)],
+    side: sideOf(
+      lengthMm,
+      1470,
+      [
+        [0, 0.2],
+        [0.01, 0.44],
+        [0.27, 0.62],
+        [0.41, 0.97],
+        [0.5, 1],
+        [0.7, 0.98],
+        [0.88, 0.68],
+        [0.99, 0.62],
+        [1, 0.22],
+        [0.96, 0.15],
+        [0.05, 0.14],
+      ],
+      [0.19, 0.81],
+      310,
+    ),
   };
 }
 
@@ -90,6 +125,23 @@ export function vanShape(widthMm: number, lengthMm: number): Shape {
       ]),
     ],
     wheels: [...axle(widthMm, lengthMm * 0.15, tyre), ...axle(widthMm, lengthMm * 0.78, tyre)],
+    side: sideOf(
+      lengthMm,
+      2100,
+      [
+        [0, 0.16],
+        [0.01, 0.36],
+        [0.15, 0.5],
+        [0.27, 0.93],
+        [0.34, 1],
+        [1, 1],
+        [1, 0.16],
+        [0.95, 0.12],
+        [0.04, 0.12],
+      ],
+      [0.15, 0.78],
+      340,
+    ),
   };
 }
 
@@ -116,6 +168,24 @@ export function truckShape(widthMm: number, lengthMm: number): Shape {
       ]),
     ],
     wheels: [...axle(widthMm, lengthMm * 0.12, tyre), ...axle(widthMm, lengthMm * 0.8, tyre)],
+    side: sideOf(
+      lengthMm,
+      3500,
+      [
+        [0, 0.1],
+        [0.01, 0.4],
+        [0.03, 0.78],
+        [0.2, 0.8],
+        [0.22, 1],
+        [1, 1],
+        [1, 0.32],
+        [0.9, 0.2],
+        [0.3, 0.2],
+        [0.2, 0.1],
+      ],
+      [0.12, 0.8],
+      500,
+    ),
   };
 }
 
@@ -145,6 +215,23 @@ export function trackedShape(widthMm: number, lengthMm: number): Shape {
       { xMm: 0, yMm: lengthMm * 0.05, widthMm: track.width, lengthMm: track.length },
       { xMm: widthMm - track.width, yMm: lengthMm * 0.05, widthMm: track.width, lengthMm: track.length },
     ],
+    side: sideOf(
+      lengthMm,
+      2900,
+      [
+        [0.02, 0.14],
+        [0, 0.36],
+        [0.06, 0.95],
+        [0.12, 1],
+        [0.38, 1],
+        [0.42, 0.62],
+        [1, 0.58],
+        [1, 0.2],
+        [0.94, 0.1],
+      ],
+      [0.12, 0.32, 0.52, 0.72, 0.88],
+      300,
+    ),
   };
 }
 
@@ -179,11 +266,30 @@ export function motorcycleShape(widthMm: number, lengthMm: number): Shape {
       { xMm: middle - 55, yMm: 0, widthMm: 110, lengthMm: lengthMm * 0.28 },
       { xMm: middle - 70, yMm: lengthMm * 0.72, widthMm: 140, lengthMm: lengthMm * 0.28 },
     ],
+    side: sideOf(
+      lengthMm,
+      1180,
+      [
+        [0.2, 0.5],
+        [0.24, 0.98],
+        [0.3, 1],
+        [0.36, 0.78],
+        [0.52, 0.76],
+        [0.6, 0.66],
+        [0.92, 0.72],
+        [0.96, 0.62],
+        [0.8, 0.5],
+        [0.66, 0.2],
+        [0.38, 0.18],
+      ],
+      [0.14, 0.86],
+      305,
+    ),
   };
 }
 
 /** A small or stationary machine: a plain deck with chamfered corners, wheels if any. */
-export function deckShape(widthMm: number, lengthMm: number, wheeled: boolean): Shape {
+export function deckShape(widthMm: number, lengthMm: number, heightMm: number, wheeled: boolean): Shape {
   const tyre = { width: widthMm * 0.16, length: lengthMm * 0.22 };
   return {
     widthMm,
@@ -200,6 +306,33 @@ export function deckShape(widthMm: number, lengthMm: number, wheeled: boolean): 
     ]),
     glass: [],
     wheels: wheeled ? [...axle(widthMm, lengthMm * 0.2, tyre), ...axle(widthMm, lengthMm * 0.78, tyre)] : [],
+    side: sideOf(
+      lengthMm,
+      heightMm,
+      wheeled
+        ? [
+            [0, 0.3],
+            [0.04, 0.72],
+            [0.42, 0.74],
+            [0.46, 0.6],
+            [0.6, 0.58],
+            [0.66, 1],
+            [0.78, 0.98],
+            [0.8, 0.62],
+            [1, 0.56],
+            [1, 0.26],
+            [0.9, 0.2],
+            [0.08, 0.2],
+          ]
+        : [
+            [0, 0.06],
+            [0, 1],
+            [1, 1],
+            [1, 0.06],
+          ],
+      wheeled ? [0.2, 0.78] : [],
+      wheeled ? lengthMm * 0.11 : 0,
+    ),
   };
 }
 
@@ -221,5 +354,20 @@ export function boatShape(widthMm: number, lengthMm: number): Shape {
     ]),
     glass: [],
     wheels: [],
+    side: sideOf(
+      lengthMm,
+      1100,
+      [
+        [0, 0.9],
+        [0.1, 1],
+        [0.3, 0.8],
+        [1, 0.74],
+        [1, 0.08],
+        [0.35, 0],
+        [0.12, 0.3],
+      ],
+      [],
+      0,
+    ),
   };
 }

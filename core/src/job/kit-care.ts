@@ -1,0 +1,40 @@
+import { anyClampOn } from '../hookup/state.js';
+import type { KitItem } from '../sources/kit.js';
+import type { Job } from './job.js';
+
+export const KIT_NEEDS = ['recharge', 'clean'] as const;
+/** What a piece of kit needs before it is good for the next call. */
+export type KitNeed = (typeof KIT_NEEDS)[number];
+
+export interface KitCare {
+  readonly kitItemId: string;
+  readonly need: KitNeed;
+}
+
+/** Kit that gives of its own charge. */
+const GIVERS: readonly KitItem['kind'][] = [
+  'lithium-pack',
+  'lead-pack',
+  'capacitor-booster',
+  'spare-blocks',
+  'hobby-lithium',
+];
+
+/**
+ * What a job's kit needs once everything is off again: what lent power is recharged, and clamps that bit a casualty are wiped and looked
+ * at, since acid and salt eat the jaws.
+ */
+export function kitCare(
+  job: Pick<Job, 'plan' | 'everConnected' | 'hookup'>,
+  kit: readonly KitItem[],
+): KitCare[] {
+  if (!job.plan || !job.everConnected || anyClampOn(job.hookup)) return [];
+  const { sourceId, leadSetId } = job.plan;
+  const source = kit.find((item) => item.id === sourceId);
+  return [
+    ...(source && GIVERS.includes(source.kind) ? [{ kitItemId: source.id, need: 'recharge' } as const] : []),
+    ...(leadSetId && kit.some((item) => item.id === leadSetId)
+      ? [{ kitItemId: leadSetId, need: 'clean' } as const]
+      : []),
+  ];
+}

@@ -1,0 +1,293 @@
+import type { BlockRating } from '../battery/block.js';
+import type { Engine } from '../engine/engine.js';
+import { type LikelyPlace, placesOf } from './likely-places.js';
+import type {
+  Gearbox,
+  Machine,
+  MachineBlock,
+  MachineClass,
+  MachinePoint,
+  TerminalLayout,
+} from './machine.js';
+import {
+  boatShape,
+  carShape,
+  deckShape,
+  motorcycleShape,
+  type Shape,
+  truckShape,
+  vanShape,
+} from './shapes.js';
+
+/** What a technician found out about a machine that the atlas does not know. */
+export interface MachineFinding {
+  readonly id: string;
+  readonly maker: string;
+  readonly model: string;
+  readonly machineClass: MachineClass;
+  readonly gearbox: Gearbox;
+  readonly systemVolts: 12 | 24;
+  /** One of the class's likely places. */
+  readonly placeId: string;
+  readonly rating: BlockRating;
+  readonly layout: TerminalLayout;
+  /** There is a marked positive post away from the block. */
+  readonly redPost: boolean;
+  /** Null for a machine that wakes and does not crank. */
+  readonly engine: Engine | null;
+}
+
+interface Typical {
+  readonly shape: () => Shape;
+  readonly blockMm: readonly [width: number, length: number];
+  readonly rating: BlockRating;
+  readonly engine: Engine | null;
+  readonly systemVolts: 12 | 24;
+  readonly gearbox: Gearbox;
+  readonly cautions: readonly string[];
+  readonly never: readonly string[];
+}
+
+const block = (
+  chemistry: BlockRating['chemistry'],
+  capacityAh: number,
+  ccaAmps: number,
+  ccaStandard: BlockRating['ccaStandard'] = 'EN',
+): BlockRating => ({ chemistry, capacityAh, ccaAmps, ccaStandard });
+const motor = (
+  fuel: Engine['fuel'],
+  displacementL: number,
+  cylinders: number,
+  systemVolts: 12 | 24 = 12,
+): Engine => ({ fuel, displacementL, cylinders, systemVolts });
+
+const HIGH_VOLTAGE = 'Orange cables are high voltage: hands off.';
+const common = { gearbox: 'none', systemVolts: 12, cautions: [], never: [] } as const;
+
+/** The middle of each class, for a machine that nobody has looked at yet. */
+const TYPICAL: Record<MachineClass, Typical> = {
+  car: {
+    ...common,
+    shape: () => carShape(1780, 4250),
+    blockMm: [240, 175],
+    rating: block('flooded', 60, 540),
+    engine: motor('petrol', 1.6, 4),
+    gearbox: 'manual',
+  },
+  van: {
+    ...common,
+    shape: () => vanShape(1980, 5200),
+    blockMm: [180, 310],
+    rating: block('efb', 80, 760),
+    engine: motor('diesel', 2.2, 4),
+    gearbox: 'manual',
+  },
+  truck: {
+    ...common,
+    shape: () => truckShape(2500, 8000),
+    blockMm: [240, 520],
+    rating: block('flooded', 170, 1000),
+    engine: motor('diesel', 8, 6, 24),
+    systemVolts: 24,
+    gearbox: 'manual',
+    cautions: ['Middle joint is live at 12 V to the chassis.'],
+    never: ['Put 24 V on one block.'],
+  },
+  plant: {
+    ...common,
+    shape: () => deckShape(2200, 5000, 2800, true),
+    blockMm: [200, 330],
+    rating: block('flooded', 110, 850),
+    engine: motor('diesel', 4.5, 4),
+    cautions: ['Secure it against moving first.'],
+  },
+  motorcycle: {
+    ...common,
+    shape: () => motorcycleShape(820, 2150),
+    blockMm: [90, 140],
+    rating: block('agm', 10, 150, 'SAE'),
+    engine: motor('petrol', 0.6, 2),
+    gearbox: 'manual',
+    cautions: ['Stand it level and chock it.'],
+    never: ['Join a car whose engine runs.'],
+  },
+  'ride-on': {
+    ...common,
+    shape: () => deckShape(1100, 1950, 1150, true),
+    blockMm: [130, 190],
+    rating: block('flooded', 24, 240, 'SAE'),
+    engine: motor('petrol', 0.5, 1),
+    never: ['Bridge the seat switch.'],
+  },
+  genset: {
+    ...common,
+    shape: () => deckShape(1300, 2600, 1600, false),
+    blockMm: [180, 330],
+    rating: block('flooded', 100, 720),
+    engine: motor('diesel', 3, 4),
+    cautions: ['Set the panel to off: it may start by itself.'],
+  },
+  boat: {
+    ...common,
+    shape: () => boatShape(2300, 6200),
+    blockMm: [190, 280],
+    rating: block('flooded', 80, 640, 'SAE'),
+    engine: motor('petrol', 1.2, 4),
+    cautions: ['Petrol vapour lies in the bilge: ventilate before any clamp goes on.'],
+  },
+  hybrid: {
+    ...common,
+    shape: () => carShape(1800, 4400),
+    blockMm: [230, 175],
+    rating: block('agm', 45, 380),
+    engine: null,
+    gearbox: 'automatic',
+    cautions: [HIGH_VOLTAGE],
+    never: ['Lend power from this machine to a cranking engine.'],
+  },
+  ev: {
+    ...common,
+    shape: () => carShape(1830, 4350),
+    blockMm: [230, 175],
+    rating: block('agm', 50, 430),
+    engine: null,
+    cautions: [HIGH_VOLTAGE],
+    never: ["Run the donor's engine while joined."],
+  },
+};
+
+/** Entries that stand for a whole class carry ids of this form. */
+const TEMPLATE_PREFIX = 'unknown-';
+export const templateId = (machineClass: MachineClass): string => `${TEMPLATE_PREFIX}${machineClass}`;
+/** True for an entry that stands for its class: nobody has looked at the machine itself. */
+export const isTemplate = ({ id }: Pick<Machine, 'id'>): boolean => id.startsWith(TEMPLATE_PREFIX);
+
+/** What is typical of a class: where an unknown machine starts from. */
+export function typicalOf(
+  machineClass: MachineClass,
+): Pick<MachineFinding, 'rating' | 'engine' | 'systemVolts' | 'gearbox'> {
+  const { rating, engine, systemVolts, gearbox } = TYPICAL[machineClass];
+  return { rating, engine, systemVolts, gearbox };
+}
+
+/** An entry that stands for an unknown machine of a class: its typical body, and the block in its likeliest place. */
+export function templateOf(machineClass: MachineClass): Machine {
+  return machineFrom({
+    id: templateId(machineClass),
+    maker: 'Unknown',
+    model: machineClass,
+    machineClass,
+    ...typicalOf(machineClass),
+    placeId: placesOf(machineClass)[0]!.id,
+    layout: 'positive-left',
+    redPost: false,
+  });
+}
+
+/**
+ * The atlas entry that a finding makes: the class's typical body with the block where it was found.
+ *
+ * @throws RangeError when the place is none of the class's
+ */
+export function machineFrom(finding: MachineFinding): Machine {
+  const typical = TYPICAL[finding.machineClass];
+  const place = placesOf(finding.machineClass).find((p) => p.id === finding.placeId);
+  if (!place) throw new RangeError(`${finding.machineClass}: no place ${finding.placeId}`);
+  const shape = typical.shape();
+  const blocks = Array.from({ length: finding.systemVolts / 12 }, (_, i) =>
+    blockOf(finding, place, shape, typical.blockMm, i),
+  );
+  return {
+    id: finding.id,
+    maker: finding.maker,
+    model: finding.model,
+    machineClass: finding.machineClass,
+    gearbox: finding.gearbox,
+    systemVolts: finding.systemVolts,
+    ...shape,
+    zones: [],
+    blocks,
+    points: pointsOf(finding, place, shape, blocks),
+    engine: finding.engine,
+    smartAlternator: false,
+    resets: ['Clock'],
+    cautions: typical.cautions,
+    never: typical.never,
+  };
+}
+
+/** Blocks of a string lie one behind the other with this much between, mm. */
+const BETWEEN_BLOCKS_MM = 40;
+
+function blockOf(
+  { rating, layout }: MachineFinding,
+  place: LikelyPlace,
+  { widthMm, lengthMm, side }: Shape,
+  [blockWidth, blockLength]: Typical['blockMm'],
+  index: number,
+): MachineBlock {
+  const [across, along] = place.at;
+  const held = (middle: number, size: number, most: number): number =>
+    Math.round(Math.min(Math.max(middle - size / 2, 30), most - size - 30));
+  return {
+    rating,
+    layout,
+    place: place.place,
+    closedIn: place.closedIn,
+    ventHose: place.ventHose,
+    topMm: Math.round(place.up * (side?.heightMm ?? 1500)),
+    rect: {
+      xMm: held(across * widthMm, blockWidth, widthMm),
+      yMm: held(along * lengthMm, blockLength, lengthMm) + index * (blockLength + BETWEEN_BLOCKS_MM),
+      widthMm: blockWidth,
+      lengthMm: blockLength,
+    },
+  };
+}
+
+function pointsOf(
+  finding: MachineFinding,
+  place: LikelyPlace,
+  { widthMm, lengthMm }: Shape,
+  blocks: readonly MachineBlock[],
+): MachinePoint[] {
+  const post: MachinePoint = {
+    id: 'post',
+    kind: 'red-post',
+    label: 'Red post',
+    // A motorcycle is narrow: its post is behind a side panel.
+    xMm: Math.round(widthMm * (finding.machineClass === 'motorcycle' ? 0.42 : 0.76)),
+    yMm: Math.round(lengthMm * (finding.machineClass === 'motorcycle' ? 0.5 : 0.17)),
+    steps: ['Look for a red cover in the bay or at the fuse box, marked +.'],
+  };
+  return [
+    ...(finding.redPost ? [post] : []),
+    ...blocks.flatMap((b, i) => terminalsOf(b, i, blocks.length, place)),
+    {
+      id: 'ground',
+      kind: 'ground-point',
+      label: 'Bare metal of the engine or frame',
+      xMm: Math.round(widthMm * 0.55),
+      yMm: Math.round(lengthMm * (blocks[0]!.rect.yMm < lengthMm / 2 ? 0.34 : 0.24)),
+      steps: ['Sturdy, bare, bolted to the engine or frame, away from the block and the fuel.'],
+    },
+  ];
+}
+
+function terminalsOf(b: MachineBlock, i: number, count: number, place: LikelyPlace): MachinePoint[] {
+  const name = count === 1 ? 'Block' : i === 0 ? 'Lower block' : 'Upper block';
+  const { xMm, yMm, widthMm, lengthMm } = b.rect;
+  const isLeft = b.layout === 'positive-left';
+  const at = (share: number) => ({
+    xMm: Math.round(xMm + widthMm * share),
+    yMm: Math.round(yMm + lengthMm / 2),
+    heightMm: b.topMm,
+    steps: place.steps,
+    block: i,
+  });
+  const suffix = i === 0 ? '' : String(i + 1);
+  return [
+    { id: `block-plus${suffix}`, kind: 'block-positive', label: `${name} +`, ...at(isLeft ? 0.2 : 0.8) },
+    { id: `block-minus${suffix}`, kind: 'block-negative', label: `${name} -`, ...at(isLeft ? 0.8 : 0.2) },
+  ];
+}

@@ -1,0 +1,100 @@
+import {
+  cluesFor,
+  geometryFaults,
+  isTemplate,
+  type Machine,
+  MACHINE_CLASSES,
+  machineFrom,
+  placesOf,
+  rankPlaces,
+  templateId,
+  templateOf,
+  typicalOf,
+} from '../src/index.js';
+import { CAR, TRUCK } from './fixtures.js';
+
+const codes = (machine: Machine): string[] => geometryFaults(machine).map((f) => `${f.path}: ${f.code}`);
+
+describe('geometryFaults', () => {
+  it('finds nothing in sound machines', () => {
+    expect(codes(CAR)).toEqual([]);
+    expect(codes(TRUCK)).toEqual([]);
+  });
+
+  it('names what cannot be so, and where', () => {
+    const corner = (xMm: number, yMm: number) => ({ xMm, yMm });
+    expect(codes({ ...CAR, outline: CAR.outline.slice(0, 2) })).toContain('outline: outline-open');
+    const bowTie = [corner(0, 0), corner(1700, 4000), corner(1700, 0), corner(0, 3000)];
+    expect(codes({ ...CAR, outline: bowTie })).toContain('outline: outline-crosses-itself');
+    expect(codes({ ...CAR, widthMm: 900 })).toContain('outline: outline-outside-size');
+    const far = { ...CAR.points[2]!, xMm: 2600 };
+    expect(codes({ ...CAR, points: [...CAR.points.slice(0, 2), far] })).toEqual(['points[2]: point-outside']);
+    const moved = { ...CAR.blocks[0]!, rect: { ...CAR.blocks[0]!.rect, yMm: 3950 } };
+    expect(codes({ ...CAR, blocks: [moved] })).toEqual(['blocks[0]: block-outside']);
+    const same = TRUCK.blocks[0]!;
+    expect(codes({ ...TRUCK, blocks: [same, same] })).toEqual(['blocks[1]: blocks-overlap']);
+    expect(codes({ ...CAR, systemVolts: 24 })).toEqual(['blocks: string-does-not-match-volts']);
+    expect(codes({ ...CAR, points: [...CAR.points, CAR.points[0]!] })).toEqual(['points[3]: same-id']);
+    expect(codes({ ...CAR, points: [...CAR.points, { ...CAR.points[0]!, id: 'x', block: 3 }] })).toEqual([
+      'points[3]: unknown-block',
+    ]);
+    const wire = { ...CAR.points[2]!, id: 'wire', kind: 'latch-wire-positive' as const };
+    expect(codes({ ...CAR, points: [...CAR.points, wire] })).toEqual(['points: latch-wire-alone']);
+    expect(codes({ ...CAR, points: [CAR.points[0]!] })).toEqual(['points: no-black-point']);
+  });
+});
+
+describe('unknown machines', () => {
+  it('have a sound template in every class, and a sound entry for every place', () => {
+    for (const machineClass of MACHINE_CLASSES) {
+      expect(codes(templateOf(machineClass)))
+        .withContext(machineClass)
+        .toEqual([]);
+      expect(isTemplate(templateOf(machineClass))).toBeTrue();
+      for (const place of placesOf(machineClass)) {
+        const made = machineFrom({
+          id: 'found',
+          maker: 'Test',
+          model: 'Test',
+          machineClass,
+          ...typicalOf(machineClass),
+          placeId: place.id,
+          layout: 'positive-right',
+          redPost: true,
+        });
+        expect(codes(made)).withContext(`${machineClass} ${place.id}`).toEqual([]);
+        expect(made.blocks[0]!.place).toBe(place.place);
+      }
+    }
+    expect(templateId('ev')).toBe('unknown-ev');
+    expect(() => machineFrom({ ...templateFinding(), placeId: 'nowhere' })).toThrowError(/no place nowhere/);
+  });
+
+  const templateFinding = () => ({
+    id: 'x',
+    maker: 'Test',
+    model: 'Test',
+    machineClass: 'car' as const,
+    ...typicalOf('car'),
+    placeId: 'boot',
+    layout: 'positive-left' as const,
+    redPost: false,
+  });
+
+  it('put the likeliest place first, and follow the clues by Bayes’ rule', () => {
+    for (const machineClass of MACHINE_CLASSES) {
+      const shares = rankPlaces(machineClass, []).map((r) => r.share);
+      expect(shares.reduce((a, b) => a + b, 0)).toBeCloseTo(1, 9);
+      // Priors are written to sum to one themselves.
+      expect(placesOf(machineClass).reduce((sum, p) => sum + p.prior, 0)).toBeCloseTo(1, 9);
+    }
+    expect(rankPlaces('car', [])[0]!.place.id).toBe('front-bay');
+    expect(rankPlaces('car', ['block-in-view'])[0]!.share).toBeGreaterThan(0.95);
+    const hidden = rankPlaces('car', ['bay-empty', 'red-post-in-bay', 'vent-hose']);
+    expect(hidden[0]!.place.id).toBe('boot');
+    // By hand: boot 0.18 x 4 x 6 x 6 = 25.92, rear seat 0.09 x 4 x 5 x 4 = 7.2, arch 0.06 x 3 x 5 = 0.9, cowl 0.12 x 1.5 = 0.18,
+    // front bay 0.55 x 0.05 x 0.2 x 0.5 = 0.00275.
+    expect(hidden[0]!.share).toBeCloseTo(25.92 / (25.92 + 7.2 + 0.9 + 0.18 + 0.00275), 6);
+    expect(cluesFor('motorcycle')).not.toContain('arch-screws');
+  });
+});

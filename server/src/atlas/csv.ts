@@ -1,0 +1,397 @@
+import type { RowFault } from '@voltrek/contracts';
+import type { Machine } from '@voltrek/core';
+import Papa from 'papaparse';
+import type { FoundRow } from './found-row.js';
+
+/** One line of the file is one machine, or one part of one. */
+const COLUMNS = [
+  'machine_id',
+  'row',
+  'id',
+  'kind',
+  'label',
+  'x_mm',
+  'y_mm',
+  'width_mm',
+  'length_mm',
+  'height_mm',
+  'shape',
+  'text',
+  'maker',
+  'model',
+  'class',
+  'gearbox',
+  'system_volts',
+  'fuel',
+  'displacement_l',
+  'cylinders',
+  'smart_alternator',
+  'chemistry',
+  'capacity_ah',
+  'cca_amps',
+  'cca_standard',
+  'layout',
+  'closed_in',
+  'vent_hose',
+  'block',
+  'cover',
+  'tools',
+] as const;
+type Column = (typeof COLUMNS)[number];
+type Cells = Partial<Record<Column, string | number | boolean>>;
+
+const PARTS = [
+  'machine',
+  'glass',
+  'wheel',
+  'side',
+  'side-wheel',
+  'zone',
+  'block',
+  'point',
+  'reset',
+  'caution',
+  'never',
+] as const;
+type Part = (typeof PARTS)[number];
+
+const shape = (points: readonly (readonly [number, number])[]): string =>
+  points.map(([a, b]) => `${a} ${b}`).join('; ');
+const plan = (points: Machine['outline']): string => shape(points.map((p) => [p.xMm, p.yMm]));
+const rectCells = (rect: Machine['wheels'][number]): Cells => ({
+  x_mm: rect.xMm,
+  y_mm: rect.yMm,
+  width_mm: rect.widthMm,
+  length_mm: rect.lengthMm,
+});
+
+/** Machines as comma-separated values, UTF-8. `parseCsv` reads exactly this. */
+export function toCsv(machines: readonly Machine[]): string {
+  const rows = machines.flatMap((machine) =>
+    rowsOf(machine).map(([row, cells]) => ({ ...cells, machine_id: machine.id, row })),
+  );
+  return `${Papa.unparse(rows, { columns: [...COLUMNS], newline: '\n' })}\n`;
+}
+
+function rowsOf(m: Machine): [Part, Cells][] {
+  const text = (row: Part, list: readonly string[]): [Part, Cells][] => list.map((t) => [row, { text: t }]);
+  return [
+    [
+      'machine',
+      {
+        maker: m.maker,
+        model: m.model,
+        class: m.machineClass,
+        gearbox: m.gearbox,
+        system_volts: m.systemVolts,
+        width_mm: m.widthMm,
+        length_mm: m.lengthMm,
+        shape: plan(m.outline),
+        smart_alternator: m.smartAlternator,
+        ...(m.engine && {
+          fuel: m.engine.fuel,
+          displacement_l: m.engine.displacementL,
+          cylinders: m.engine.cylinders,
+        }),
+      },
+    ],
+    ...m.glass.map((g): [Part, Cells] => ['glass', { shape: plan(g) }]),
+    ...m.wheels.map((w): [Part, Cells] => ['wheel', rectCells(w)]),
+    ...(m.side
+      ? ([
+          ['side', { height_mm: m.side.heightMm, shape: shape(m.side.outline.map((p) => [p.yMm, p.zMm])) }],
+          ...m.side.wheels.map((w): [Part, Cells] => [
+            'side-wheel',
+            { y_mm: w.yMm, height_mm: w.zMm, width_mm: w.radiusMm * 2 },
+          ]),
+        ] as [Part, Cells][])
+      : []),
+    ...m.zones.map((z): [Part, Cells] => ['zone', { kind: z.kind, label: z.label, ...rectCells(z.rect) }]),
+    ...m.blocks.map((b): [Part, Cells] => [
+      'block',
+      {
+        label: b.place,
+        ...rectCells(b.rect),
+        height_mm: b.topMm,
+        chemistry: b.rating.chemistry,
+        capacity_ah: b.rating.capacityAh,
+        cca_amps: b.rating.ccaAmps,
+        cca_standard: b.rating.ccaStandard,
+        layout: b.layout,
+        closed_in: b.closedIn,
+        vent_hose: b.ventHose,
+      },
+    ]),
+    ...m.points.map((p): [Part, Cells] => [
+      'point',
+      {
+        id: p.id,
+        kind: p.kind,
+        label: p.label,
+        x_mm: p.xMm,
+        y_mm: p.yMm,
+        text: p.steps.join('\n'),
+        ...(p.heightMm !== undefined && { height_mm: p.heightMm }),
+        ...(p.block !== undefined && { block: p.block }),
+        ...(p.cover !== undefined && { cover: p.cover }),
+        ...(p.tools && { tools: p.tools.join('\n') }),
+      },
+    ]),
+    ...text('reset', m.resets),
+    ...text('caution', m.cautions),
+    ...text('never', m.never),
+  ];
+}
+
+type Draft = { -readonly [K in keyof Machine]?: unknown } & {
+  glass: unknown[];
+  wheels: unknown[];
+  zones: unknown[];
+  blocks: unknown[];
+  points: unknown[];
+  resets: unknown[];
+  cautions: unknown[];
+  never: unknown[];
+};
+
+interface Collected {
+  readonly draft: Draft;
+  /** Line of each part, by its path. */
+  readonly lines: Map<string, number>;
+}
+
+/**
+ * Reads what `toCsv` writes, or a spreadsheet saved of it. Machines come out unchecked; what a row itself gets wrong is told by line.
+ */
+export function parseCsv(content: string): { rows: FoundRow[]; faults: RowFault[] } {
+  const faults: RowFault[] = [];
+  const found = new Map<string, Collected>();
+  for (const { cells, line } of linesOf(content, faults)) {
+    const fault = (path: string, message: string): number => faults.push({ line, path, message });
+    const formula = Object.entries(cells).find(([, cell]) => /^[=+@\t\r]|^-[^\d]/.test(cell));
+    if (formula) {
+      fault(formula[0], 'looks like a spreadsheet formula');
+      continue;
+    }
+    takeRow(cells, line, found, fault);
+  }
+  const rows = [...found.values()].map(
+    ({ draft, lines }): FoundRow => ({
+      value: draft,
+      lineOf: (path) => lineFor(lines, path),
+    }),
+  );
+  return { rows, faults };
+}
+
+/** Line of the innermost part that the path names. */
+function lineFor(lines: ReadonlyMap<string, number>, path: string): number {
+  const part = /^[a-z]+\[\d+\]/i.exec(path)?.[0] ?? path.split('.')[0]!;
+  return lines.get(part) ?? lines.get('') ?? 1;
+}
+
+type CellTexts = Partial<Record<Column, string>>;
+
+function linesOf(content: string, faults: RowFault[]): { cells: CellTexts; line: number }[] {
+  const rows: { cells: CellTexts; line: number }[] = [];
+  let from = 0;
+  let line = 1;
+  const head: { names: string[] | null } = { names: null };
+  Papa.parse<string[]>(content, {
+    step: ({ data, errors, meta }) => {
+      const at = line;
+      line += content.slice(from, meta.cursor).split('\n').length - 1;
+      from = meta.cursor;
+      // A file of one column has no delimiter to find; its missing columns are told below.
+      for (const error of errors.filter((e) => e.code !== 'UndetectableDelimiter'))
+        faults.push({ line: at, path: '', message: `the file is cut off or garbled here: ${error.message}` });
+      if (data.every((cell) => cell.trim() === '')) return;
+      if (!head.names) {
+        const header = data.map((name) => name.trim());
+        head.names = header;
+        const missing = ['machine_id', 'row'].filter((name) => !header.includes(name));
+        const unknown = header.filter((name) => !COLUMNS.some((c) => c === name));
+        if (missing.length > 0)
+          faults.push({ line: at, path: '', message: `columns missing: ${missing.join(', ')}` });
+        if (unknown.length > 0)
+          faults.push({ line: at, path: '', message: `columns not known: ${unknown.join(', ')}` });
+        return;
+      }
+      const header = head.names;
+      if (data.length !== header.length) {
+        faults.push({ line: at, path: '', message: `${data.length} cells where ${header.length} are due` });
+        return;
+      }
+      rows.push({ line: at, cells: Object.fromEntries(header.map((name, i) => [name, data[i]!])) });
+    },
+  });
+  if (head.names && !content.endsWith('\n'))
+    faults.push({ line, path: '', message: 'the last line does not end: the file may be cut off' });
+  if (!head.names && faults.length === 0) faults.push({ line: 1, path: '', message: 'the file is empty' });
+  return faults.some((f) => f.message.startsWith('columns')) ? [] : rows;
+}
+
+type Tell = (path: string, message: string) => void;
+
+function takeRow(cells: CellTexts, line: number, found: Map<string, Collected>, fault: Tell): void {
+  const part = cells.row as Part | undefined;
+  if (!part || !PARTS.includes(part)) {
+    fault('row', `must be one of ${PARTS.join(', ')}`);
+    return;
+  }
+  const id = cells.machine_id ?? '';
+  const read = reader(cells, fault);
+  if (part === 'machine') {
+    if (found.has(id)) fault('machine_id', `machine ${id} stands twice`);
+    else found.set(id, { draft: draftOf(id, read), lines: new Map([['', line]]) });
+    return;
+  }
+  const known = found.get(id);
+  if (!known) {
+    fault('machine_id', `no machine row of ${id || 'that id'} stands above`);
+    return;
+  }
+  const { draft, lines } = known;
+  const add = (
+    list: 'glass' | 'wheels' | 'zones' | 'blocks' | 'points' | 'resets' | 'cautions' | 'never',
+    value: unknown,
+  ): void => {
+    lines.set(`${list}[${draft[list].length}]`, line);
+    draft[list].push(value);
+  };
+  switch (part) {
+    case 'glass':
+      return add('glass', read.plan());
+    case 'wheel':
+      return add('wheels', read.rect());
+    case 'side':
+      lines.set('side', line);
+      draft.side = { heightMm: read.number('height_mm'), outline: read.side(), wheels: [] };
+      return;
+    case 'side-wheel': {
+      const side = draft.side as { wheels: unknown[] } | null;
+      const radiusMm = (read.number('width_mm') ?? 0) / 2;
+      if (!side) fault('row', 'a side-wheel needs a side row above it');
+      else side.wheels.push({ yMm: read.number('y_mm'), zMm: read.number('height_mm'), radiusMm });
+      return;
+    }
+    case 'zone':
+      return add('zones', { kind: cells.kind, label: cells.label, rect: read.rect() });
+    case 'block':
+      return add('blocks', read.block());
+    case 'point':
+      return add('points', read.point());
+    case 'reset':
+      return add('resets', cells.text);
+    case 'caution':
+      return add('cautions', cells.text);
+    case 'never':
+      return add('never', cells.text);
+  }
+}
+
+function draftOf(id: string, read: ReturnType<typeof reader>): Draft {
+  return {
+    id,
+    ...read.machine(),
+    glass: [],
+    wheels: [],
+    side: null,
+    zones: [],
+    blocks: [],
+    points: [],
+    resets: [],
+    cautions: [],
+    never: [],
+  };
+}
+
+/** Reads typed values out of a row's cells; what is missing or no number is told and left out. */
+function reader(cells: CellTexts, fault: Tell) {
+  const number = (column: Column): number | undefined => {
+    const cell = (cells[column] ?? '').trim();
+    if (/^-?\d+(\.\d+)?$/.test(cell)) return Number(cell);
+    fault(column, cell === '' ? 'is missing' : `${cell.slice(0, 20)} is not a number`);
+    return undefined;
+  };
+  const maybeNumber = (column: Column): number | undefined => (cells[column] ? number(column) : undefined);
+  const flag = (column: Column): boolean | undefined => {
+    const cell = (cells[column] ?? '').trim().toLowerCase();
+    if (cell === 'true' || cell === 'false') return cell === 'true';
+    fault(column, 'must be true or false');
+    return undefined;
+  };
+  const pairs = (): [number, number][] => {
+    const list = (cells.shape ?? '').split(';').map((pair) => pair.trim().split(/\s+/).map(Number));
+    if (list.some((pair) => pair.length !== 2 || pair.some(Number.isNaN))) {
+      fault('shape', 'must be pairs of millimetres: 0 0; 1700 0; ...');
+      return [];
+    }
+    return list as [number, number][];
+  };
+  const lines = (column: Column): string[] => (cells[column] ?? '').split('\n').filter(Boolean);
+  const rect = () => ({
+    xMm: number('x_mm'),
+    yMm: number('y_mm'),
+    widthMm: number('width_mm'),
+    lengthMm: number('length_mm'),
+  });
+  return {
+    number,
+    rect,
+    plan: () => pairs().map(([xMm, yMm]) => ({ xMm, yMm })),
+    side: () => pairs().map(([yMm, zMm]) => ({ yMm, zMm })),
+    machine: () => {
+      const systemVolts = number('system_volts');
+      return {
+        maker: cells.maker,
+        model: cells.model,
+        machineClass: cells.class,
+        gearbox: cells.gearbox,
+        systemVolts,
+        lengthMm: number('length_mm'),
+        widthMm: number('width_mm'),
+        outline: pairs().map(([xMm, yMm]) => ({ xMm, yMm })),
+        smartAlternator: flag('smart_alternator'),
+        engine: cells.fuel
+          ? {
+              fuel: cells.fuel,
+              displacementL: number('displacement_l'),
+              cylinders: number('cylinders'),
+              systemVolts,
+            }
+          : null,
+      };
+    },
+    block: () => ({
+      rating: {
+        chemistry: cells.chemistry,
+        capacityAh: number('capacity_ah'),
+        ccaAmps: number('cca_amps'),
+        ccaStandard: cells.cca_standard,
+      },
+      layout: cells.layout,
+      rect: rect(),
+      topMm: number('height_mm'),
+      place: cells.label,
+      closedIn: flag('closed_in'),
+      ventHose: flag('vent_hose'),
+    }),
+    point: () => {
+      const heightMm = maybeNumber('height_mm');
+      const block = maybeNumber('block');
+      return {
+        id: cells.id,
+        kind: cells.kind,
+        label: cells.label,
+        xMm: number('x_mm'),
+        yMm: number('y_mm'),
+        steps: lines('text'),
+        ...(heightMm !== undefined && { heightMm }),
+        ...(cells.cover && { cover: cells.cover }),
+        ...(cells.tools && { tools: lines('tools') }),
+        ...(block !== undefined && { block }),
+      };
+    },
+  };
+}

@@ -1,0 +1,121 @@
+import { isDeepStrictEqual } from 'node:util';
+import { type ImportReport, parseMachine, type RowFault, ValidationError } from '@voltrek/contracts';
+import { isTemplate, type Machine } from '@voltrek/core';
+import { crewExists } from '../crew/repository.js';
+import type { Database, Tx } from '../db/database.js';
+import { HttpProblem, notFound } from '../http/problem.js';
+import { allMachines, atlasBasis, entryById, writeMachine } from './repository.js';
+import { parseCsv } from './csv.js';
+import { parseJson } from './json.js';
+
+/** The largest import: some two thousand machines. */
+export const IMPORT_BYTES_MAX = 8 * 1024 * 1024;
+/** More faults than these tell nothing new. */
+const FAULTS_TOLD = 50;
+
+/** The text of an upload. @throws HttpProblem 415 when it is not UTF-8 text */
+function textOf(upload: Uint8Array): string {
+  try {
+    const text = new TextDecoder('utf-8', { fatal: true }).decode(upload);
+    if (!text.includes('\0')) return text;
+  } catch {
+    // Told below, like a zero byte.
+  }
+  throw new HttpProblem(415, 'The file is not UTF-8 text. Save it as UTF-8 and send it again.');
+}
+
+/** Checked machines of a file, and everything wrong with it by line. */
+export function readAtlasFile(upload: Uint8Array): { machines: Machine[]; faults: RowFault[] } {
+  const text = textOf(upload);
+  const { rows, faults } = text.trimStart().startsWith('{') ? parseJson(text) : parseCsv(text);
+  const machines: Machine[] = [];
+  const seen = new Set<string>();
+  for (const { value, lineOf } of rows) {
+    try {
+      const machine = parseMachine(value);
+      if (seen.has(machine.id))
+        faults.push({ line: lineOf(''), path: 'id', message: `${machine.id} stands twice` });
+      else if (isTemplate(machine))
+        faults.push({
+          line: lineOf('id'),
+          path: 'id',
+          message: `${machine.id} stands for a class and cannot be imported`,
+        });
+      seen.add(machine.id);
+      machines.push(machine);
+    } catch (error) {
+      if (!(error instanceof ValidationError)) throw error;
+      const inner = error.inner.length > 0 ? error.inner : [error];
+      for (const { path = '', message } of inner) faults.push({ line: lineOf(path), path, message });
+    }
+  }
+  faults.sort((a, b) => a.line - b.line);
+  return { machines, faults };
+}
+
+/** What importing this file would change, without changing anything. */
+export async function previewImport(db: Database['db'] | Tx, upload: Uint8Array): Promise<ImportReport> {
+  const { machines, faults } = readAtlasFile(upload);
+  const known = new Map((await allMachines(db)).map((m) => [m.id, m]));
+  const name = (m: Machine): string => `${m.maker} ${m.model}`;
+  const changed = machines.flatMap((machine) => {
+    const before = known.get(machine.id);
+    const parts = before ? changedParts(before, machine) : [];
+    return parts.length > 0 ? [{ name: name(machine), parts }] : [];
+  });
+  const added = machines.filter((m) => !known.has(m.id)).map(name);
+  return {
+    added,
+    changed,
+    same: machines.length - added.length - changed.length,
+    faults: faults.slice(0, FAULTS_TOLD),
+    basis: await atlasBasis(db),
+    applied: false,
+  };
+}
+
+/** Parts of an entry that differ, by name. Compared as JSON holds them, so that a part left out equals one that is undefined. */
+function changedParts(before: Machine, after: Machine): string[] {
+  const plain = (value: unknown): unknown =>
+    value === undefined ? undefined : JSON.parse(JSON.stringify(value));
+  return (Object.keys(after) as (keyof Machine)[]).filter(
+    (part) => !isDeepStrictEqual(plain(before[part]), plain(after[part])),
+  );
+}
+
+/**
+ * Imports a file, all of it or nothing.
+ *
+ * @param basis of the preview that was agreed to
+ * @throws HttpProblem 422 when any row is at fault, 409 when the atlas changed since the preview
+ */
+export async function applyImport(
+  database: Database,
+  upload: Uint8Array,
+  by: string,
+  basis: number,
+): Promise<ImportReport> {
+  const report = await database.db.transaction(async (tx) => {
+    if (!(await crewExists(tx, by))) throw notFound(`crew member ${by}`);
+    const preview = await previewImport(tx, upload);
+    if (preview.faults.length > 0)
+      throw new HttpProblem(422, 'Rows are at fault. Nothing was changed.', {
+        fields: preview.faults.map(({ line, path, message }) => ({
+          path: `line ${line} ${path}`.trim(),
+          message,
+        })),
+      });
+    if (preview.basis !== basis)
+      throw new HttpProblem(409, 'The atlas changed since the preview. Look at the preview again.');
+    const at = new Date();
+    for (const machine of readAtlasFile(upload).machines) {
+      const before = await entryById(tx, machine.id);
+      if (before && changedParts(before.machine, machine).length === 0) continue;
+      const revision = (before?.revision ?? 0) + 1;
+      await writeMachine(tx, machine, 'found-once', revision, { kind: 'imported', by, at, note: '' });
+    }
+    return { ...preview, applied: true };
+  });
+  await database.flush();
+  return report;
+}

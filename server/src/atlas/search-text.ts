@@ -1,0 +1,23 @@
+import type { Machine, MachineClass } from '@voltrek/core';
+
+/** What else people call a class. */
+const ALSO: Record<MachineClass, string> = {
+  car: 'car',
+  van: 'van',
+  truck: 'truck lorry',
+  plant: 'plant digger loader tractor machine',
+  motorcycle: 'motorcycle motorbike scooter bike',
+  'ride-on': 'ride-on mower quad',
+  genset: 'genset generator',
+  boat: 'boat dinghy',
+  hybrid: 'hybrid car',
+  ev: 'ev electric car',
+};
+
+/** Everything that a machine may be looked for by, in lower case, each word after a space. */
+export function searchTextOf({ maker, model, machineClass, systemVolts, blocks }: Machine): string {
+  const places = blocks.map((b) => b.place);
+  return ['', maker, model, ALSO[machineClass], `${systemVolts} v`, ...new Set(places)]
+    .join(' ')
+    .toLowerCase();
+}

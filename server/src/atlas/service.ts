@@ -1,0 +1,100 @@
+import { randomUUID } from 'node:crypto';
+import { type AtlasEntry, type EntryChange, parseMachine } from '@voltrek/contracts';
+import { isTemplate } from '@voltrek/core';
+import { crewExists } from '../crew/repository.js';
+import type { Database, Tx } from '../db/database.js';
+import { HttpProblem, notFound } from '../http/problem.js';
+import { addPhoto, entryById, noteChange, writeMachine } from './repository.js';
+import { photoFrom } from './photo.js';
+
+/** A change in one transaction, flushed before it is acknowledged; gives the entry as it then stands. */
+async function changed(
+  database: Database,
+  id: string,
+  change: (tx: Tx) => Promise<void>,
+): Promise<AtlasEntry> {
+  const entry = await database.db.transaction(async (tx) => {
+    await change(tx);
+    return entryById(tx, id);
+  });
+  await database.flush();
+  return entry!;
+}
+
+async function requireCrew(tx: Tx, id: string): Promise<void> {
+  if (!(await crewExists(tx, id))) throw notFound(`crew member ${id}`);
+}
+
+async function requireEntry(tx: Tx, id: string): Promise<AtlasEntry> {
+  const entry = await entryById(tx, id);
+  if (!entry) throw notFound(`machine ${id}`);
+  return entry;
+}
+
+const CLASS_ENTRY =
+  'An entry that stands for a whole class cannot be changed. Save the machine as a new entry.';
+
+/** A new entry from one technician's finding. @throws HttpProblem 404, 409; ValidationError */
+export function addEntry(database: Database, { machine, by, note }: EntryChange): Promise<AtlasEntry> {
+  const parsed = parseMachine(machine);
+  if (isTemplate(parsed)) throw new HttpProblem(409, CLASS_ENTRY);
+  return changed(database, parsed.id, async (tx) => {
+    await requireCrew(tx, by);
+    if (await entryById(tx, parsed.id))
+      throw new HttpProblem(409, `There is already a machine ${parsed.id}.`);
+    await writeMachine(tx, parsed, 'found-once', 1, { kind: 'added', by, at: new Date(), note });
+  });
+}
+
+/** A corrected entry. It must be made on the newest revision, so that nobody's correction is lost. */
+export function correctEntry(
+  database: Database,
+  id: string,
+  { machine, by, note, basedOn }: EntryChange,
+): Promise<AtlasEntry> {
+  const parsed = parseMachine(machine);
+  if (parsed.id !== id) throw new HttpProblem(409, 'The id of an entry stays as it is.');
+  if (isTemplate(parsed)) throw new HttpProblem(409, CLASS_ENTRY);
+  return changed(database, id, async (tx) => {
+    await requireCrew(tx, by);
+    const { revision } = await requireEntry(tx, id);
+    if (revision !== basedOn)
+      throw new HttpProblem(409, 'Somebody changed this entry meanwhile. Look at it again, then correct it.');
+    await writeMachine(tx, parsed, 'found-once', revision + 1, {
+      kind: 'corrected',
+      by,
+      at: new Date(),
+      note,
+    });
+  });
+}
+
+/** Somebody else found the machine as the entry says. */
+export function confirmEntry(database: Database, id: string, by: string, note: string): Promise<AtlasEntry> {
+  return changed(database, id, async (tx) => {
+    await requireCrew(tx, by);
+    const { revision, history, confidence } = await requireEntry(tx, id);
+    const content = history.find((c) => c.kind !== 'photo' && c.kind !== 'confirmed');
+    if (confidence === 'found-once' && content?.by === by)
+      throw new HttpProblem(409, 'Whoever made an entry cannot confirm it: it takes a second pair of eyes.');
+    const next = confidence === 'found-once' ? 'confirmed' : confidence;
+    await noteChange(tx, id, next, revision + 1, { kind: 'confirmed', by, at: new Date(), note });
+  });
+}
+
+/** Keeps a photo of the machine, turned upright, made smaller and stripped of everything but the picture. */
+export async function keepPhoto(
+  database: Database,
+  id: string,
+  by: string,
+  upload: Uint8Array,
+): Promise<AtlasEntry> {
+  const { jpeg, widthPx, heightPx } = await photoFrom(upload);
+  return changed(database, id, async (tx) => {
+    await requireCrew(tx, by);
+    const { revision, confidence } = await requireEntry(tx, id);
+    const at = new Date();
+    await addPhoto(tx, { id: randomUUID(), machineId: id, by, at, widthPx, heightPx, jpeg });
+    await noteChange(tx, id, confidence, revision + 1, { kind: 'photo', by, at, note: '' });
+  });
+}

@@ -1,0 +1,307 @@
+import { randomUUID } from 'node:crypto';
+import type { AtlasEntry, ImportReport, MachineSearch } from '@voltrek/contracts';
+import { type Machine, machineFrom, templateId, templateOf, typicalOf } from '@voltrek/core';
+import sharp from 'sharp';
+import { parseCsv, toCsv } from '../src/atlas/csv.js';
+import { readAtlasFile } from '../src/atlas/file.js';
+import { toJson } from '../src/atlas/json.js';
+import { searchMachines, writeMachine } from '../src/atlas/repository.js';
+import { DEMO_MACHINES } from '../src/demo/load.js';
+import { openJob, send, sharedServer } from './shared-server.js';
+
+const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
+
+/** An entry like a technician makes of an unknown machine. */
+function found(id: string, model = 'Odd one'): Machine {
+  return machineFrom({
+    id,
+    maker: 'Testmake',
+    model,
+    machineClass: 'car',
+    ...typicalOf('car'),
+    placeId: 'boot',
+    layout: 'positive-left',
+    redPost: true,
+  });
+}
+
+async function add(machine: Machine, by = 'crew-2'): Promise<AtlasEntry> {
+  const { api } = await sharedServer();
+  const response = await api.post('/api/machines').send({ machine, by, note: '', basedOn: null }).expect(201);
+  return response.body as AtlasEntry;
+}
+
+describe('atlas search', () => {
+  const search = async (q: string): Promise<MachineSearch> => {
+    const { api } = await sharedServer();
+    return (await api.get('/api/machines').query({ q }).expect(200)).body as MachineSearch;
+  };
+
+  it('finds by maker, model, class and place of the block, in spite of typing errors', async () => {
+    expect((await search('')).total).toBeGreaterThanOrEqual(30);
+    expect((await search('brinmor pela')).machines[0]!.id).toContain('brinmoor-pella');
+    expect((await search('mistorw')).machines[0]?.id).toBe('orrendal-mistrow');
+    expect((await search('under saddle')).machines[0]!.id).toBe('ostrel-fell-450');
+    const ids = (await search('ev latch')).machines;
+    expect(ids.length).toBeLessThan(5);
+    expect((await search('digger')).machines.map((m) => m.id)).toContain('skarnby-burrock-17');
+    const trucks = (await search('24 v truck')).machines.map((m) => m.id);
+    expect(trucks.slice(0, 2)).toEqual(['orrendal-boreal-12', 'orrendal-cairnet-18']);
+    expect((await search('v.* ( [')).machines).toEqual([]);
+    expect((await search('zzqx')).machines).toEqual([]);
+    expect((await search("%_'\\")).machines).toEqual([]);
+  });
+
+  it('shows an entry that stands for a class only when it is asked for', async () => {
+    expect((await search('')).machines.some((m) => m.id === templateId('car'))).toBeFalse();
+    expect((await search('unknown boat')).machines[0]!.id).toBe(templateId('boat'));
+  });
+
+  it('finds the right one among 5,000', async () => {
+    const { database } = await sharedServer();
+    // Rolled back, so that other tests keep their small atlas.
+    await expectAsync(
+      database.db.transaction(async (tx) => {
+        const at = new Date();
+        const change = { kind: 'imported', by: 'crew-1', at, note: '' } as const;
+        for (let i = 0; i < 5000; i++)
+          await writeMachine(tx, found(`many-${i}`, `Series ${i} variant`), 'maker', 1, change);
+        const db = tx as unknown as typeof database.db;
+        const hit = await searchMachines(db, 'testmake sereis 4711', 60);
+        expect(hit.machines[0]!.model).toBe('Series 4711 variant');
+        expect((await searchMachines(db, 'glimet', 60)).machines[0]!.id).toBe('hulvane-glimmet');
+        throw new Error('roll back');
+      }),
+    ).toBeRejectedWithError('roll back');
+  }, 60_000);
+});
+
+describe('atlas entries', () => {
+  it('are added by one, confirmed by another, corrected on the newest revision, and every change is kept', async () => {
+    const { api } = await sharedServer();
+    const machine = found('testmake-odd-one');
+    const first = await add(machine);
+    expect(first.confidence).toBe('found-once');
+    expect(first.history.map((c) => [c.kind, c.by])).toEqual([['added', 'crew-2']]);
+
+    await api.post(`/api/machines/${machine.id}/confirmations`).send({ by: 'crew-2' }).expect(409);
+    const confirmed = (
+      await api.post(`/api/machines/${machine.id}/confirmations`).send({ by: 'crew-3' }).expect(201)
+    ).body as AtlasEntry;
+    expect(confirmed.confidence).toBe('confirmed');
+
+    const corrected = { ...machine, cautions: ['Fan starts by itself.'] };
+    const change = { machine: corrected, by: 'crew-3', note: 'seen today', basedOn: 1 };
+    await api.put(`/api/machines/${machine.id}`).send(change).expect(409);
+    const after = (
+      await api
+        .put(`/api/machines/${machine.id}`)
+        .send({ ...change, basedOn: 2 })
+        .expect(200)
+    ).body as AtlasEntry;
+    expect(after.machine.cautions).toEqual(['Fan starts by itself.']);
+    expect(after.confidence).toBe('found-once');
+    expect(after.history.map((c) => c.kind)).toEqual(['corrected', 'confirmed', 'added']);
+    await api.post('/api/machines').send({ machine, by: 'crew-2', note: '', basedOn: null }).expect(409);
+  });
+
+  it('are refused with the place of each fault, and nothing changes', async () => {
+    const { api } = await sharedServer();
+    const good = found('testmake-refused');
+    const bad = {
+      ...good,
+      outline: [...good.outline].sort((a, b) => a.xMm - b.xMm),
+      points: [{ ...good.points[0]!, xMm: 20_000 }, ...good.points.slice(1)],
+    };
+    const response = await api
+      .post('/api/machines')
+      .send({ machine: bad, by: 'crew-2', note: '', basedOn: null })
+      .expect(422);
+    const paths = (response.body as { fields: { path: string }[] }).fields.map((f) => f.path);
+    expect(paths).toContain('outline');
+    expect(paths).toContain('points[0]');
+    await api.get(`/api/machines/${good.id}`).expect(404);
+    const sly = { ...good, maker: '=cmd()' };
+    await api.post('/api/machines').send({ machine: sly, by: 'crew-2', note: '', basedOn: null }).expect(422);
+    const forClass = { machine: templateOf('car'), by: 'crew-2', note: '', basedOn: null };
+    await api.post('/api/machines').send(forClass).expect(409);
+  });
+
+  it('keep photos upright, small and without metadata, and refuse what is no picture', async () => {
+    const { api } = await sharedServer();
+    const { id } = (await add(found('testmake-photo'))).machine;
+    const picture = await sharp({ create: { width: 3000, height: 1000, channels: 3, background: '#456' } })
+      .withExif({ IFD0: { Copyright: 'Somebody', Artist: 'Somebody' } })
+      .withMetadata({ orientation: 6 })
+      .jpeg()
+      .toBuffer();
+    const entry = (
+      await api
+        .post(`/api/machines/${id}/photos`)
+        .field('by', 'crew-2')
+        .attach('photo', picture, 'a.jpg')
+        .expect(201)
+    ).body as AtlasEntry;
+    const [photo] = entry.photos;
+    // Turned upright: what lay 3000 wide stands 1600 high.
+    expect([photo!.widthPx, photo!.heightPx]).toEqual([533, 1600]);
+    expect(entry.history[0]!.kind).toBe('photo');
+    const kept = (await api.get(`/api/machines/${id}/photos/${photo!.id}`).expect(200)).body as Buffer;
+    const meta = await sharp(kept).metadata();
+    expect(meta.format).toBe('jpeg');
+    expect(meta.exif).toBeUndefined();
+    expect(kept.includes('Somebody')).toBeFalse();
+
+    const send = (content: Buffer, name: string) =>
+      api.post(`/api/machines/${id}/photos`).field('by', 'crew-2').attach('photo', content, name);
+    await send(Buffer.from('not a picture'), 'a.jpg').expect(415);
+    await send(picture.subarray(0, 400), 'cut.jpg').expect(415);
+    await send(Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"/>'), 'a.svg').expect(415);
+    await send(Buffer.alloc(13 * 1024 * 1024), 'big.jpg').expect(413);
+    await api.post(`/api/machines/${id}/photos`).field('by', 'crew-2').expect(400);
+    expect(((await api.get(`/api/machines/${id}`)).body as AtlasEntry).photos.length).toBe(1);
+  });
+});
+
+describe('atlas files', () => {
+  it('give back exactly what went in, as JSON and as CSV', () => {
+    for (const text of [toJson(DEMO_MACHINES), toCsv(DEMO_MACHINES)]) {
+      const { machines, faults } = readAtlasFile(bytes(text));
+      expect(faults).toEqual([]);
+      expect(JSON.parse(JSON.stringify(machines))).toEqual(JSON.parse(JSON.stringify(DEMO_MACHINES)));
+    }
+  });
+
+  it('tell every fault by its line', () => {
+    const lines = toCsv(DEMO_MACHINES.slice(0, 2)).split('\n');
+    const at = lines.findIndex((l) => l.includes(',ground,ground-point,'));
+    const broken = [...lines];
+    broken[at] = broken[at]!.replace('ground-point', 'ground-pint');
+    const release = lines.findIndex((l) => l.includes(',release,release,'));
+    broken[release] = broken[release]!.replace(',release,release,', ',release,=1+1,');
+    const { faults } = readAtlasFile(bytes(broken.join('\n')));
+    const inQuotes = lines
+      .slice(0, at + 1)
+      .join('\n')
+      .split('\n').length;
+    expect(faults.map((f) => f.line)).toContain(inQuotes);
+    expect(faults.find((f) => f.line === inQuotes)!.message).toMatch(/must be one of/);
+    expect(faults.some((f) => f.message.includes('formula'))).toBeTrue();
+
+    const json = toJson(DEMO_MACHINES.slice(0, 3)).replace('"systemVolts":12', '"systemVolts":48');
+    const wrong = readAtlasFile(bytes(json)).faults;
+    expect(wrong[0]!.line).toBe(2);
+    expect(wrong[0]!.path).toBe('systemVolts');
+  });
+
+  it('refuse what is cut off, of another format or another encoding', () => {
+    const json = toJson(DEMO_MACHINES);
+    expect(readAtlasFile(bytes(json.slice(0, 4000))).faults[0]!.message).toMatch(/cut off/);
+    expect(readAtlasFile(bytes('{"format":"other"}')).faults[0]!.message).toMatch(/voltrek-atlas/);
+    const csv = toCsv(DEMO_MACHINES);
+    const cut = csv.slice(0, csv.indexOf('"', 2000) + 8);
+    expect(readAtlasFile(bytes(cut)).faults.length).toBeGreaterThan(0);
+    expect(readAtlasFile(bytes(csv.trimEnd())).faults.at(-1)!.message).toMatch(/does not end/);
+    expect(parseCsv('').faults[0]!.message).toMatch(/empty/);
+    expect(parseCsv('machine_id,row,colour\n').faults[0]!.message).toMatch(/not known: colour/);
+    expect(parseCsv('machine_id,row\nx,point\n').faults[0]!.message).toMatch(/no machine row/);
+    expect(() => readAtlasFile(new Uint8Array([0xff, 0xfe, 0x41, 0]))).toThrowError(/UTF-8/);
+  });
+
+  it('show what would change, then change all of it or nothing', async () => {
+    const { api } = await sharedServer();
+    const base = (await add(found('testmake-import'))).machine;
+    const changed = { ...base, never: ['Push it.'] };
+    const file = Buffer.from(toCsv([changed, found('testmake-import-2', 'New one')]));
+    const preview = (await api.post('/api/machines/preview').attach('file', file, 'a.csv').expect(200))
+      .body as ImportReport;
+    expect(preview.added).toEqual(['Testmake New one']);
+    expect(preview.changed).toEqual([{ name: 'Testmake Odd one', parts: ['never'] }]);
+    expect(preview.applied).toBeFalse();
+    await api.get('/api/machines/testmake-import-2').expect(404);
+
+    const importOf = (content: Buffer, basis: number) =>
+      api
+        .post('/api/machines/import')
+        .field('by', 'crew-1')
+        .field('basis', String(basis))
+        .attach('file', content, 'a.csv');
+    await importOf(file, preview.basis - 1).expect(409);
+    const half = Buffer.from(toCsv([changed, { ...found('testmake-import-3'), systemVolts: 24 }]));
+    await importOf(half, preview.basis).expect(422);
+    expect(((await api.get(`/api/machines/${base.id}`)).body as AtlasEntry).revision).toBe(1);
+    await importOf(file, preview.basis).expect(200);
+    expect(((await api.get(`/api/machines/${base.id}`)).body as AtlasEntry).machine.never).toEqual([
+      'Push it.',
+    ]);
+    expect(((await api.get('/api/machines/testmake-import-2')).body as AtlasEntry).history[0]!.kind).toBe(
+      'imported',
+    );
+  });
+
+  it('come with their schema', async () => {
+    const { api } = await sharedServer();
+    const schema = (await api.get('/api/machines/schema.json').expect(200)).body as {
+      properties: { machines: { items: { properties: object } } };
+    };
+    expect(Object.keys(schema.properties.machines.items.properties)).toContain('outline');
+    const exported = (await api.get('/api/machines/export.json').expect(200)).body as { machines: unknown[] };
+    expect(exported.machines.length).toBeGreaterThanOrEqual(30);
+    const csv = await api.get('/api/machines/export.csv').expect(200);
+    expect(csv.text.split('\n')[0]).toContain('machine_id');
+  });
+});
+
+describe('a job on an unknown machine', () => {
+  it('goes on with the entry that was made of it', async () => {
+    const { api } = await sharedServer();
+    const jobId = await openJob(templateId('car'));
+    const { id } = (await add(found('testmake-identified'))).machine;
+    expect((await send(jobId, 'machine.identified', { machineId: 'nowhere' })).status).toBe(404);
+    expect((await send(jobId, 'machine.identified', { machineId: id })).status).toBe(201);
+    const detail = (await api.get(`/api/jobs/${jobId}`)).body as { machine: Machine };
+    expect(detail.machine.id).toBe(id);
+  });
+});
+
+describe('kit marks', () => {
+  it('stand after a pack was used, once, until somebody says it is done', async () => {
+    const { api } = await sharedServer();
+    const jobId = await openJob();
+    await send(jobId, 'polarity.proved', { signs: ['mark', 'meter'] });
+    await send(jobId, 'plan.chosen', {
+      optionId: 'pack-lithium@12',
+      sourceId: 'pack-lithium',
+      leadSetId: null,
+      sourceKind: 'lithium-pack',
+      outlook: 'cranks',
+      odds: null,
+      starterVolts: null,
+      starterAmps: null,
+      rpm: null,
+      neededRpm: null,
+      wakeVolts: null,
+      postVolts: null,
+      waitMinutes: 0,
+      chargeOnly: false,
+      inputs: [],
+    });
+    await send(jobId, 'clamp.attached', { clamp: 'redCasualty', pointId: 'block-plus' });
+    type Vans = { marks: { id: string; kitItemId: string; need: string; jobId: string }[] }[];
+    const marks = async () =>
+      ((await api.get('/api/kit').expect(200)).body as Vans)
+        .flatMap((v) => v.marks)
+        .filter((m) => m.jobId === jobId);
+    expect(await marks()).toEqual([]);
+    expect((await send(jobId, 'clamp.detached', { clamp: 'redCasualty' })).status).toBe(201);
+    await send(jobId, 'stage.opened', { stage: 'verdict' });
+    const [mark, ...others] = await marks();
+    expect(others).toEqual([]);
+    expect(mark).toEqual(jasmine.objectContaining({ kitItemId: 'pack-lithium', need: 'recharge' }));
+    await api.post(`/api/kit/marks/${mark!.id}/done`).send({ by: 'crew-9' }).expect(404);
+    await api.post(`/api/kit/marks/${mark!.id}/done`).send({ by: 'crew-3' }).expect(200);
+    await api.post(`/api/kit/marks/${mark!.id}/done`).send({ by: 'crew-3' }).expect(404);
+    await api.post(`/api/kit/marks/${randomUUID()}/done`).send({ by: 'crew-3' }).expect(404);
+    expect(await marks()).toEqual([]);
+  });
+});

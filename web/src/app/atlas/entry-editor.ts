@@ -1,0 +1,226 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { parseMachine, ValidationError } from '@voltrek/contracts';
+import type { Machine } from '@voltrek/core';
+import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
+import { MachineDrawing } from '../job/loop/machine-drawing';
+import { entryFields, type Field, withNewPoint } from './entry-fields';
+
+/** What the editor gives back: the corrected entry and why. */
+export interface EditedEntry {
+  readonly machine: Machine;
+  readonly note: string;
+}
+
+/** Corrects an entry, with its drawing beside it; what cannot be so is told at once. */
+@Component({
+  selector: 'vt-entry-editor',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [MachineDrawing],
+  template: `
+    @if (draft(); as machine) {
+      <form (submit)="$event.preventDefault(); save()">
+        <header>
+          <h1 id="entry-editor-title">Correct {{ machine.maker }} {{ machine.model }}</h1>
+        </header>
+        <div class="split">
+          <div class="groups" tabindex="0" role="group" aria-label="Parts of the entry">
+            @for (group of groups(); track $index) {
+              <fieldset>
+                <legend>{{ group.title }}</legend>
+                <div class="fields">
+                  @for (field of group.fields; track field.label) {
+                    <div [class.wide]="field.kind === 'lines'">
+                      <span class="label">{{ field.label }}</span>
+                      @switch (field.kind) {
+                        @case ('choice') {
+                          <select
+                            class="field"
+                            [attr.aria-label]="field.label"
+                            #choice
+                            (change)="set(field, choice.value)"
+                          >
+                            @for (c of field.choices; track c.value) {
+                              <option [value]="c.value" [selected]="c.value === field.value">
+                                {{ c.name }}
+                              </option>
+                            }
+                          </select>
+                        }
+                        @case ('flag') {
+                          <button
+                            type="button"
+                            [attr.aria-label]="field.label"
+                            class="key"
+                            [attr.aria-pressed]="field.value === 'true'"
+                            (click)="set(field, field.value === 'true' ? 'false' : 'true')"
+                          >
+                            {{ field.value === 'true' ? 'yes' : 'no' }}
+                          </button>
+                        }
+                        @case ('lines') {
+                          <textarea
+                            [attr.aria-label]="field.label"
+                            class="field"
+                            rows="3"
+                            [value]="field.value"
+                            #text
+                            (change)="set(field, text.value)"
+                          ></textarea>
+                        }
+                        @default {
+                          <input
+                            [attr.aria-label]="field.label"
+                            class="field"
+                            [attr.inputmode]="field.kind === 'number' ? 'decimal' : null"
+                            [value]="field.value"
+                            #typed
+                            (change)="set(field, typed.value)"
+                          />
+                        }
+                      }
+                    </div>
+                  }
+                </div>
+                @if (group.remove; as remove) {
+                  <button type="button" class="key" (click)="draft.set(remove(machine))">
+                    Remove this point
+                  </button>
+                }
+              </fieldset>
+            }
+            <button type="button" class="key" (click)="draft.set(addPoint(machine))">Add a point</button>
+          </div>
+          <div class="drawing"><vt-machine-drawing [machine]="machine" /></div>
+        </div>
+        @if (faults().length) {
+          <div class="problem" role="alert">
+            @for (fault of faults(); track $index) {
+              <p>{{ fault }}</p>
+            }
+          </div>
+        }
+        <footer>
+          <label
+            ><span>Why, or where you saw it</span>
+            <input
+              class="field"
+              maxlength="200"
+              [value]="note()"
+              #noteInput
+              (input)="note.set(noteInput.value)"
+            />
+          </label>
+          <button type="button" class="key" (click)="modal.dismiss()">Leave it</button>
+          <button type="submit" class="key strong" [disabled]="faults().length > 0">
+            Keep the correction
+          </button>
+        </footer>
+      </form>
+    }
+  `,
+  styles: `
+    form {
+      display: flex;
+      flex-direction: column;
+      gap: 12px;
+      height: min(88vh, 720px);
+      padding: 18px 20px;
+    }
+    .split {
+      flex: 1 1 0;
+      min-height: 0;
+      display: grid;
+      grid-template-columns: minmax(0, 1fr) 360px;
+      gap: 18px;
+    }
+    .groups {
+      min-height: 0;
+      overflow: auto;
+      padding-right: 10px;
+    }
+    fieldset {
+      padding: 10px 0 14px;
+      border-top: 1px solid var(--line);
+    }
+    legend {
+      float: none;
+      width: auto;
+      margin-bottom: 6px;
+      font-size: 18px;
+      color: var(--ink);
+    }
+    .fields {
+      display: grid;
+      grid-template-columns: repeat(3, 1fr);
+      gap: 8px 12px;
+      margin-bottom: 8px;
+    }
+    .wide {
+      grid-column: 1 / -1;
+    }
+    .drawing {
+      min-height: 0;
+    }
+    .problem {
+      max-height: 96px;
+      overflow: auto;
+    }
+    footer {
+      display: grid;
+      grid-template-columns: 1fr auto auto;
+      align-items: end;
+      gap: 10px;
+    }
+    @media (max-width: 720px) {
+      form {
+        height: auto;
+      }
+      .split {
+        display: block;
+      }
+      .fields,
+      footer {
+        grid-template-columns: 1fr;
+      }
+      .drawing {
+        height: 380px;
+      }
+    }
+  `,
+})
+export class EntryEditor {
+  protected readonly modal = inject(NgbActiveModal);
+  /** Set by whoever opens the editor. */
+  readonly draft = signal<Machine | null>(null);
+
+  protected readonly note = signal('');
+  protected readonly addPoint = withNewPoint;
+  protected readonly groups = computed(() => {
+    const machine = this.draft();
+    return machine ? entryFields(machine) : [];
+  });
+  protected readonly faults = computed(() => faultsOf(this.draft()));
+
+  protected set(field: Field, typed: string): void {
+    this.draft.update((machine) => machine && field.set(machine, typed));
+  }
+
+  protected save(): void {
+    const machine = this.draft();
+    if (machine && this.faults().length === 0)
+      this.modal.close({ machine, note: this.note().trim() } satisfies EditedEntry);
+  }
+}
+
+/** Everything wrong with a draft, in words with its place; empty when it can be kept. */
+export function faultsOf(machine: Machine | null): string[] {
+  if (!machine) return [];
+  try {
+    parseMachine(machine);
+    return [];
+  } catch (error) {
+    if (!(error instanceof ValidationError)) throw error;
+    const inner = error.inner.length > 0 ? error.inner : [error];
+    return inner.map((e) => (e.path && !e.message.includes(e.path) ? `${e.path}: ${e.message}` : e.message));
+  }
+}

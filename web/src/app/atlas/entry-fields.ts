@@ -1,0 +1,281 @@
+import {
+  CCA_STANDARDS,
+  CHEMISTRIES,
+  FUELS,
+  GEARBOXES,
+  type Machine,
+  type MachineBlock,
+  type MachinePoint,
+  POINT_KINDS,
+  TERMINAL_LAYOUTS,
+} from '@voltrek/core';
+import { LAYOUT_WORDS } from '../shared/words/atlas-words';
+import { POINT_KIND_WORDS } from '../shared/words/words';
+
+/** One thing that can be typed or chosen of an entry. `set` gives a changed copy. */
+export interface Field {
+  readonly label: string;
+  readonly kind: 'text' | 'number' | 'choice' | 'flag' | 'lines';
+  readonly value: string;
+  readonly choices?: readonly { readonly value: string; readonly name: string }[];
+  readonly set: (machine: Machine, typed: string) => Machine;
+}
+
+export interface FieldGroup {
+  readonly title: string;
+  readonly fields: readonly Field[];
+  /** Takes the part out of the entry; null for what every entry has. */
+  readonly remove: ((machine: Machine) => Machine) | null;
+}
+
+const choicesOf = (values: readonly string[], words: Readonly<Record<string, string>> = {}) =>
+  values.map((value) => ({ value, name: words[value] ?? value }));
+const lines = (typed: string): string[] =>
+  typed
+    .split('\n')
+    .map((line) => line.trim())
+    .filter(Boolean);
+/** What cannot be read as a number is kept as one that no check lets pass. */
+const number = (typed: string): number => (typed.trim() === '' ? NaN : Number(typed.replace(',', '.')));
+
+/** Everything of an entry that is edited, in groups: the machine, its blocks, its points, its warnings. */
+export function entryFields(machine: Machine): FieldGroup[] {
+  return [
+    machineGroup(machine),
+    ...machine.blocks.map((block, i) => blockGroup(block, i, machine.blocks.length)),
+    ...machine.points.map(pointGroup),
+    textGroup(machine),
+  ];
+}
+
+function machineGroup(machine: Machine): FieldGroup {
+  const { engine } = machine;
+  const onEngine = (
+    label: string,
+    kind: Field['kind'],
+    key: 'fuel' | 'displacementL' | 'cylinders',
+  ): Field[] =>
+    engine
+      ? [
+          {
+            label,
+            kind,
+            value: String(engine[key]),
+            ...(key === 'fuel' && { choices: choicesOf(FUELS) }),
+            set: (m, typed) =>
+              m.engine ? { ...m, engine: { ...m.engine, [key]: key === 'fuel' ? typed : number(typed) } } : m,
+          },
+        ]
+      : [];
+  return {
+    title: 'Machine',
+    remove: null,
+    fields: [
+      { label: 'Maker', kind: 'text', value: machine.maker, set: (m, maker) => ({ ...m, maker }) },
+      { label: 'Model', kind: 'text', value: machine.model, set: (m, model) => ({ ...m, model }) },
+      {
+        label: 'Gearbox',
+        kind: 'choice',
+        value: machine.gearbox,
+        choices: choicesOf(GEARBOXES),
+        set: (m, gearbox) => ({ ...m, gearbox: gearbox as Machine['gearbox'] }),
+      },
+      ...onEngine('Fuel', 'choice', 'fuel'),
+      ...onEngine('Displacement, L', 'number', 'displacementL'),
+      ...onEngine('Cylinders', 'number', 'cylinders'),
+      {
+        label: 'Smart alternator',
+        kind: 'flag',
+        value: String(machine.smartAlternator),
+        set: (m, typed) => ({ ...m, smartAlternator: typed === 'true' }),
+      },
+    ],
+  };
+}
+
+function blockGroup(block: MachineBlock, index: number, count: number): FieldGroup {
+  const change =
+    (part: (b: MachineBlock, typed: string) => Partial<MachineBlock>): Field['set'] =>
+    (m, typed) => ({
+      ...m,
+      blocks: m.blocks.map((b, i) => (i === index ? { ...b, ...part(b, typed) } : b)),
+    });
+  const rated = (label: string, key: 'capacityAh' | 'ccaAmps'): Field => ({
+    label,
+    kind: 'number',
+    value: String(block.rating[key]),
+    set: change((b, typed) => ({ rating: { ...b.rating, [key]: number(typed) } })),
+  });
+  const placed = (label: string, key: 'xMm' | 'yMm' | 'widthMm' | 'lengthMm'): Field => ({
+    label,
+    kind: 'number',
+    value: String(block.rect[key]),
+    set: change((b, typed) => ({ rect: { ...b.rect, [key]: number(typed) } })),
+  });
+  const flagged = (label: string, key: 'closedIn' | 'ventHose'): Field => ({
+    label,
+    kind: 'flag',
+    value: String(block[key]),
+    set: change((_, typed) => ({ [key]: typed === 'true' })),
+  });
+  return {
+    title: count > 1 ? `Block ${index + 1}` : 'Block',
+    remove: null,
+    fields: [
+      { label: 'Place', kind: 'text', value: block.place, set: change((_, place) => ({ place })) },
+      {
+        label: 'Chemistry',
+        kind: 'choice',
+        value: block.rating.chemistry,
+        choices: choicesOf(CHEMISTRIES),
+        set: change((b, typed) => ({
+          rating: { ...b.rating, chemistry: typed as typeof b.rating.chemistry },
+        })),
+      },
+      rated('Capacity, Ah', 'capacityAh'),
+      rated('CCA, A', 'ccaAmps'),
+      {
+        label: 'CCA standard',
+        kind: 'choice',
+        value: block.rating.ccaStandard,
+        choices: choicesOf(CCA_STANDARDS),
+        set: change((b, typed) => ({
+          rating: { ...b.rating, ccaStandard: typed as typeof b.rating.ccaStandard },
+        })),
+      },
+      {
+        label: 'Posts',
+        kind: 'choice',
+        value: block.layout,
+        choices: choicesOf(TERMINAL_LAYOUTS, LAYOUT_WORDS),
+        set: change((_, typed) => ({ layout: typed as MachineBlock['layout'] })),
+      },
+      placed('From the left, mm', 'xMm'),
+      placed('From the front, mm', 'yMm'),
+      placed('Width, mm', 'widthMm'),
+      placed('Length, mm', 'lengthMm'),
+      {
+        label: 'Top above ground, mm',
+        kind: 'number',
+        value: String(block.topMm),
+        set: change((_, typed) => ({ topMm: number(typed) })),
+      },
+      flagged('Closed in', 'closedIn'),
+      flagged('Vent hose', 'ventHose'),
+    ],
+  };
+}
+
+function pointGroup(point: MachinePoint): FieldGroup {
+  const change =
+    (part: (typed: string) => Partial<MachinePoint>): Field['set'] =>
+    (m, typed) => ({
+      ...m,
+      points: m.points.map((p) => (p.id === point.id ? { ...p, ...part(typed) } : p)),
+    });
+  /** A part that may be left out is left out when nothing is typed. */
+  const maybe = (label: string, key: 'heightMm' | 'cover' | 'tools', kind: Field['kind']): Field => ({
+    label,
+    kind,
+    value: Array.isArray(point[key]) ? point[key].join('\n') : String(point[key] ?? ''),
+    set: (m, typed) => ({
+      ...m,
+      points: m.points.map((p) => {
+        if (p.id !== point.id) return p;
+        const { [key]: _old, ...rest } = p;
+        if (typed.trim() === '') return rest;
+        return {
+          ...rest,
+          [key]: kind === 'number' ? number(typed) : kind === 'lines' ? lines(typed) : typed,
+        };
+      }),
+    }),
+  });
+  const isTerminal = point.block !== undefined;
+  return {
+    title: `Point: ${point.label}`,
+    remove: isTerminal ? null : (m) => ({ ...m, points: m.points.filter((p) => p.id !== point.id) }),
+    fields: [
+      { label: 'Name', kind: 'text', value: point.label, set: change((label) => ({ label })) },
+      ...(isTerminal
+        ? []
+        : [
+            {
+              label: 'Kind',
+              kind: 'choice' as const,
+              value: point.kind,
+              choices: choicesOf(
+                POINT_KINDS.filter((kind) => !kind.startsWith('block')),
+                POINT_KIND_WORDS,
+              ),
+              set: change((typed) => ({ kind: typed as MachinePoint['kind'] })),
+            },
+          ]),
+      {
+        label: 'From the left, mm',
+        kind: 'number',
+        value: String(point.xMm),
+        set: change((typed) => ({ xMm: number(typed) })),
+      },
+      {
+        label: 'From the front, mm',
+        kind: 'number',
+        value: String(point.yMm),
+        set: change((typed) => ({ yMm: number(typed) })),
+      },
+      maybe('Above ground, mm', 'heightMm', 'number'),
+      maybe('Under', 'cover', 'text'),
+      maybe('Tools, one a line', 'tools', 'lines'),
+      {
+        label: 'Steps, one a line',
+        kind: 'lines',
+        value: point.steps.join('\n'),
+        set: change((typed) => ({ steps: lines(typed) })),
+      },
+    ],
+  };
+}
+
+function textGroup(machine: Machine): FieldGroup {
+  const text = (label: string, key: 'resets' | 'cautions' | 'never'): Field => ({
+    label,
+    kind: 'lines',
+    value: machine[key].join('\n'),
+    set: (m, typed) => ({ ...m, [key]: lines(typed) }),
+  });
+  return {
+    title: 'To be told',
+    remove: null,
+    fields: [
+      text('Cautions, one a line', 'cautions'),
+      text('Never, one a line', 'never'),
+      text('Set again after power loss, one a line', 'resets'),
+    ],
+  };
+}
+
+/** The entry with one more point, in its middle, to be moved where it belongs. */
+export function withNewPoint(machine: Machine): Machine {
+  let nth = machine.points.length + 1;
+  while (machine.points.some((p) => p.id === `point-${nth}`)) nth++;
+  const point: MachinePoint = {
+    id: `point-${nth}`,
+    kind: 'ground-point',
+    label: `Point ${nth}`,
+    xMm: Math.round(machine.widthMm / 2),
+    yMm: Math.round(machine.lengthMm / 2),
+    steps: [],
+  };
+  return { ...machine, points: [...machine.points, point] };
+}
+
+/** A short id out of a maker and a model: letters, digits and dashes. */
+export function idFrom(maker: string, model: string): string {
+  return `${maker} ${model}`
+    .toLowerCase()
+    .normalize('NFD')
+    .replace(/\p{M}/gu, '')
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-+|-+$/g, '')
+    .slice(0, 64);
+}

@@ -1,0 +1,206 @@
+import { DatePipe } from '@angular/common';
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import type { AtlasEntry, CrewMember } from '@voltrek/contracts';
+import { isTemplate } from '@voltrek/core';
+import { CHANGE_WORDS, CONFIDENCE_WORDS, LAYOUT_WORDS } from '../shared/words/atlas-words';
+import { POINT_KIND_WORDS } from '../shared/words/words';
+
+/** One entry of the atlas in words: block, engine, points with their steps, warnings, photos and history. */
+@Component({
+  selector: 'vt-entry-view',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [DatePipe],
+  template: `
+    @let m = entry().machine;
+    <h2 id="machine-name">{{ m.maker }} {{ m.model }}</h2>
+    @if (isForClass()) {
+      <p class="caution">
+        <span aria-hidden="true">!</span> Stands for a class: nobody has looked at the machine itself.
+      </p>
+    } @else {
+      <p class="dim">{{ confidenceWords[entry().confidence] }}</p>
+      <div class="keys">
+        <button type="button" class="key" (click)="confirmed.emit()">It is so</button>
+        <button type="button" class="key" (click)="corrected.emit()">Correct it</button>
+        <label class="key photo"
+          >Add a photo
+          <input
+            type="file"
+            class="visually-hidden"
+            accept="image/jpeg,image/png,image/webp"
+            #picker
+            (change)="send(picker)"
+        /></label>
+      </div>
+    }
+    <dl>
+      @for (b of m.blocks; track $index) {
+        <dt>block {{ m.blocks.length > 1 ? $index + 1 : '' }}</dt>
+        <dd>
+          {{ b.rating.chemistry }} {{ b.rating.capacityAh }} Ah, {{ b.rating.ccaAmps }} A
+          {{ b.rating.ccaStandard }}, {{ layoutWords[b.layout] }}; {{ b.place
+          }}{{ b.ventHose ? ', vent hose' : '' }}
+        </dd>
+      }
+      <dt>engine</dt>
+      <dd>
+        {{
+          m.engine
+            ? m.engine.fuel + ' ' + m.engine.displacementL + ' L, ' + m.engine.cylinders + ' cyl'
+            : 'wakes, does not crank'
+        }}
+      </dd>
+    </dl>
+    <ol class="ruled points">
+      @for (p of m.points; track p.id; let i = $index) {
+        <li>
+          <button
+            type="button"
+            class="point"
+            [attr.aria-pressed]="p.id === pin()"
+            (click)="pinChosen.emit(p.id)"
+          >
+            <strong>{{ i + 1 }}. {{ p.label }}</strong> <span class="dim">{{ kindWords[p.kind] }}</span>
+            <span class="steps">{{ p.steps.join(' ') }}</span>
+            @if (p.cover || p.tools?.length) {
+              <span class="steps dim"
+                >{{ p.cover ? 'under: ' + p.cover : '' }}{{ p.cover && p.tools?.length ? '; ' : ''
+                }}{{ p.tools?.length ? 'tools: ' + p.tools!.join(', ') : '' }}</span
+              >
+            }
+          </button>
+        </li>
+      }
+    </ol>
+    @for (c of m.cautions; track $index) {
+      <p class="caution"><span aria-hidden="true">!</span> {{ c }}</p>
+    }
+    @for (n of m.never; track $index) {
+      <p class="never"><strong>Never:</strong> {{ n }}</p>
+    }
+    @if (m.resets.length) {
+      <p class="dim">Set again after power loss: {{ m.resets.join(', ') }}.</p>
+    }
+    @if (entry().photos.length) {
+      <div class="photos">
+        @for (photo of entry().photos; track photo.id; let i = $index) {
+          <img
+            [src]="'/api/machines/' + m.id + '/photos/' + photo.id"
+            [alt]="'Photo ' + (i + 1) + ' by ' + nameOf(photo.by)"
+            loading="lazy"
+          />
+        }
+      </div>
+    }
+    @if (entry().history.length) {
+      <section aria-label="History">
+        <h3>History</h3>
+        <ul class="ruled history">
+          @for (change of entry().history; track change.revision) {
+            <li>
+              <strong>{{ changeWords[change.kind] }}</strong> <span>{{ nameOf(change.by) }}</span>
+              <span class="dim">{{ change.at | date: 'd MMM y, HH:mm' }}</span> <span>{{ change.note }}</span>
+            </li>
+          }
+        </ul>
+      </section>
+    }
+  `,
+  styles: `
+    :host {
+      display: flex;
+      flex-direction: column;
+      gap: 14px;
+    }
+    h2 {
+      font-size: 26px;
+    }
+    h3 {
+      font-size: 18px;
+    }
+    dl {
+      display: grid;
+      grid-template-columns: 80px 1fr;
+      gap: 4px 12px;
+      margin: 0;
+    }
+    dt {
+      font-weight: 500;
+      color: var(--dim);
+    }
+    dd {
+      margin: 0;
+    }
+    .photo {
+      display: grid;
+      place-items: center;
+      position: relative;
+    }
+    .photo:focus-within {
+      outline: 3px solid var(--lamp);
+      outline-offset: 2px;
+    }
+    .point {
+      display: block;
+      width: 100%;
+      min-height: 56px;
+      padding: 6px 10px;
+      border: 0;
+      background: none;
+      text-align: left;
+    }
+    .point[aria-pressed='true'] {
+      background: var(--sheet);
+      box-shadow: inset 8px 0 0 var(--lamp);
+      padding-left: 18px;
+    }
+    .steps {
+      display: block;
+    }
+    .never {
+      padding-left: 12px;
+      border-left: 6px solid var(--bad);
+    }
+    .photos {
+      display: grid;
+      grid-template-columns: repeat(auto-fill, minmax(180px, 1fr));
+      gap: 10px;
+    }
+    img {
+      width: 100%;
+      border: 2px solid var(--line);
+    }
+    .history li {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 4px 12px;
+      padding: 8px 0;
+    }
+  `,
+})
+export class EntryView {
+  readonly entry = input.required<AtlasEntry>();
+  readonly crew = input.required<readonly CrewMember[]>();
+  readonly pin = input<string | null>(null);
+  readonly pinChosen = output<string>();
+  readonly confirmed = output();
+  readonly corrected = output();
+  readonly photoSent = output<File>();
+
+  protected readonly kindWords = POINT_KIND_WORDS;
+  protected readonly confidenceWords = CONFIDENCE_WORDS;
+  protected readonly layoutWords = LAYOUT_WORDS;
+  protected readonly changeWords = CHANGE_WORDS;
+  protected readonly isForClass = computed(() => isTemplate(this.entry().machine));
+
+  protected nameOf(crewId: string): string {
+    return this.crew().find((c) => c.id === crewId)?.name ?? crewId;
+  }
+
+  protected send(picker: HTMLInputElement): void {
+    const photo = picker.files?.[0];
+    // The same photo may be sent again after a refusal.
+    picker.value = '';
+    if (photo) this.photoSent.emit(photo);
+  }
+}

@@ -1,0 +1,118 @@
+import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
+import { type Machine, NOTHING_CONNECTED } from '@voltrek/core';
+import { ZoomPan } from '../../shared/ui/zoom-pan';
+import { ZONE_WORDS } from '../../shared/words/atlas-words';
+import { Loop } from './loop';
+import { layoutLoop } from './loop-layout';
+import { SideView } from './side-view';
+
+/** One machine with its numbered points, in plan or from the side; nearer, moved, or on paper. */
+@Component({
+  selector: 'vt-machine-drawing',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Loop, SideView, ZoomPan],
+  host: { class: 'printable' },
+  template: `
+    <vt-zoom-pan>
+      @if (isSide()) {
+        <vt-side-view [machine]="machine()" [chosenPin]="chosenPin()" (pinChosen)="pinChosen.emit($event)" />
+      } @else {
+        <vt-loop [drawing]="drawing()" [chosenPin]="chosenPin()" (pinChosen)="pinChosen.emit($event)" />
+      }
+      <ng-container tools>
+        <button
+          type="button"
+          class="key"
+          [attr.aria-pressed]="isSide()"
+          [disabled]="!machine().side"
+          (click)="isSide.set(!isSide())"
+        >
+          Side
+        </button>
+        <button type="button" class="key" (click)="print()">Print</button>
+      </ng-container>
+    </vt-zoom-pan>
+    @if (zones(); as text) {
+      <p class="dim zones">{{ text }}</p>
+    }
+    <div class="on-paper">
+      <h1>{{ machine().maker }} {{ machine().model }}</h1>
+      <ol>
+        @for (p of machine().points; track p.id) {
+          <li>
+            <strong>{{ p.label }}</strong> {{ p.steps.join(' ') }}
+          </li>
+        }
+      </ol>
+      @for (line of machine().cautions; track $index) {
+        <p>! {{ line }}</p>
+      }
+      @for (line of machine().never; track $index) {
+        <p>Never: {{ line }}</p>
+      }
+    </div>
+  `,
+  styles: `
+    :host {
+      box-sizing: border-box;
+      display: flex;
+      flex-direction: column;
+      min-height: 0;
+      height: 100%;
+    }
+    vt-zoom-pan {
+      flex: 1 1 0;
+    }
+    vt-loop {
+      height: 100%;
+    }
+    .zones {
+      padding-top: 6px;
+      font-size: 15px;
+    }
+    @media (max-width: 720px) {
+      .zones {
+        display: none;
+      }
+    }
+    .on-paper {
+      display: none;
+    }
+    @media print {
+      .on-paper {
+        display: block;
+      }
+      .zones {
+        display: none;
+      }
+    }
+  `,
+})
+export class MachineDrawing {
+  readonly machine = input.required<Machine>();
+  readonly chosenPin = input<string | null>(null);
+  readonly pinChosen = output<string>();
+
+  protected readonly isSide = signal(false);
+  protected readonly drawing = computed(() =>
+    layoutLoop({
+      machine: this.machine(),
+      donor: null,
+      scene: null,
+      hookup: NOTHING_CONNECTED,
+      step: null,
+      showPins: true,
+      machineName: this.machine().model,
+    }),
+  );
+  protected readonly zones = computed(() => {
+    const { zones } = this.machine();
+    return zones.length > 0
+      ? `Keep leads off: ${zones.map((z) => `${z.label} (${ZONE_WORDS[z.kind]})`).join(', ')}`
+      : null;
+  });
+
+  protected print(): void {
+    window.print();
+  }
+}

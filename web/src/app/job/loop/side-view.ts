@@ -1,0 +1,179 @@
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { isPositivePoint, type Machine } from '@voltrek/core';
+import { type DrawnPin, LOOP_WIDTH, MARGIN, type XY } from './drawing';
+import { polygon } from './outline';
+import { pushedApart } from './pins';
+
+/** Room under the ground line for its name, drawing units. */
+const UNDER_GROUND = 30;
+const HEIGHT = 330;
+/** A block's case is about this tall, mm. */
+const BLOCK_TALL_MM = 190;
+
+export interface SideDrawing {
+  readonly outline: string;
+  readonly wheels: readonly (XY & { readonly r: number })[];
+  readonly blocks: readonly string[];
+  readonly pins: readonly DrawnPin[];
+  readonly groundY: number;
+  /** A metre, for the scale. */
+  readonly metre: number;
+}
+
+/** The machine from its left, front to the left: heights are real. Null for one without a side view. */
+export function layoutSide(machine: Machine): SideDrawing | null {
+  const { side, lengthMm, blocks, points } = machine;
+  if (!side) return null;
+  const groundY = HEIGHT - UNDER_GROUND;
+  const scale = Math.min((LOOP_WIDTH - 2 * MARGIN) / lengthMm, (groundY - 2 * MARGIN) / side.heightMm);
+  const left = (LOOP_WIDTH - lengthMm * scale) / 2;
+  const at = (yMm: number, zMm: number): XY => ({ x: left + yMm * scale, y: groundY - zMm * scale });
+  // Points whose height nobody has noted are not drawn at a height.
+  const known = points.flatMap((point, i) =>
+    point.heightMm === undefined ? [] : [{ point, number: i + 1, spot: at(point.yMm, point.heightMm) }],
+  );
+  const places = pushedApart(
+    known.map(({ spot }) => spot),
+    { width: LOOP_WIDTH, height: groundY + MARGIN },
+  );
+  return {
+    outline: polygon(side.outline.map((p) => at(p.yMm, p.zMm))),
+    wheels: side.wheels.map((w) => ({ ...at(w.yMm, w.zMm), r: w.radiusMm * scale })),
+    blocks: blocks.map(({ rect, topMm }) =>
+      polygon([
+        at(rect.yMm, topMm),
+        at(rect.yMm + rect.lengthMm, topMm),
+        at(rect.yMm + rect.lengthMm, topMm - BLOCK_TALL_MM),
+        at(rect.yMm, topMm - BLOCK_TALL_MM),
+      ]),
+    ),
+    pins: known.map(({ point, number, spot }, i) => ({
+      number,
+      pointId: point.id,
+      label: point.label,
+      point: spot,
+      at: places[i]!,
+      isPositive: isPositivePoint(point.kind),
+    })),
+    groundY,
+    metre: 1000 * scale,
+  };
+}
+
+/** How high things are: the side view with the same numbers as the plan. */
+@Component({
+  selector: 'vt-side-view',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (drawing(); as d) {
+      <svg [attr.viewBox]="'0 0 ' + width + ' ' + height" role="img" [attr.aria-label]="summary()">
+        <path [attr.d]="d.outline" class="body" />
+        @for (w of d.wheels; track $index) {
+          <circle [attr.cx]="w.x" [attr.cy]="w.y" [attr.r]="w.r" class="wheel" />
+        }
+        @for (b of d.blocks; track $index) {
+          <path [attr.d]="b" class="block" />
+        }
+        <path [attr.d]="'M0 ' + d.groundY + 'H' + width" class="ground" />
+        <path [attr.d]="'M16 ' + (d.groundY + 10) + 'v6h' + d.metre + 'v-6'" class="scale" />
+        <text [attr.x]="24 + d.metre" [attr.y]="d.groundY + 20" class="metre">1 m</text>
+        @for (p of d.pins; track p.pointId) {
+          <path [attr.d]="'M' + p.point.x + ' ' + p.point.y + 'L' + p.at.x + ' ' + p.at.y" class="scale" />
+        }
+        @for (p of d.pins; track p.pointId) {
+          <g
+            class="pin"
+            [attr.transform]="'translate(' + p.at.x + ' ' + p.at.y + ')'"
+            [class.chosen]="p.pointId === chosenPin()"
+            (click)="pinChosen.emit(p.pointId)"
+          >
+            <circle r="13" [class.positive]="p.isPositive" />
+            <text y="5.5">{{ p.number }}</text>
+          </g>
+        }
+      </svg>
+    } @else {
+      <p class="dim">No side view of this machine yet.</p>
+    }
+  `,
+  styles: `
+    :host {
+      display: block;
+      min-height: 0;
+      height: 100%;
+    }
+    svg {
+      display: block;
+      width: 100%;
+      height: 100%;
+    }
+    .body {
+      fill: var(--body);
+      stroke: var(--ink);
+      stroke-width: 2;
+      stroke-linejoin: round;
+    }
+    .wheel {
+      fill: var(--sheet);
+      stroke: var(--ink);
+      stroke-width: 5;
+    }
+    .block {
+      fill: var(--sheet);
+      stroke: var(--ink);
+      stroke-width: 2;
+    }
+    .ground {
+      stroke: var(--ink);
+      stroke-width: 3;
+    }
+    .scale {
+      fill: none;
+      stroke: var(--ink);
+      stroke-width: 1.3;
+    }
+    text {
+      text-anchor: middle;
+      fill: var(--ink);
+      font-weight: 600;
+      font-size: 14px;
+    }
+    .metre {
+      text-anchor: start;
+    }
+    .pin {
+      cursor: pointer;
+    }
+    .pin circle {
+      fill: var(--sheet);
+      stroke: var(--ink);
+      stroke-width: 2;
+    }
+    .pin circle.positive {
+      fill: var(--positive);
+    }
+    .pin circle.positive + text {
+      fill: var(--on-positive);
+    }
+    .pin.chosen circle {
+      stroke: var(--lamp);
+      stroke-width: 5;
+      r: 16px;
+    }
+  `,
+})
+export class SideView {
+  readonly machine = input.required<Machine>();
+  readonly chosenPin = input<string | null>(null);
+  readonly pinChosen = output<string>();
+
+  protected readonly width = LOOP_WIDTH;
+  protected readonly height = HEIGHT;
+  protected readonly drawing = computed(() => layoutSide(this.machine()));
+  protected readonly summary = computed(() => {
+    const heights = this.machine().points.flatMap((p) =>
+      p.heightMm === undefined ? [] : [`${p.label} ${(p.heightMm / 1000).toFixed(2)} m up`],
+    );
+    return ['Side view', ...heights].join(', ');
+  });
+}

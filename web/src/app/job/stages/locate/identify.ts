@@ -1,0 +1,445 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  linkedSignal,
+  output,
+  signal,
+} from '@angular/core';
+import {
+  CHEMISTRIES,
+  type Clue,
+  cluesFor,
+  MACHINE_CLASSES,
+  type MachineClass,
+  machineFrom,
+  rankPlaces,
+  TERMINAL_LAYOUTS,
+  typicalOf,
+} from '@voltrek/core';
+import type { MachineSummary } from '@voltrek/contracts';
+import { Store } from '@ngrx/store';
+import { firstValueFrom } from 'rxjs';
+import { Api } from '../../../shared/state/api';
+import { AtlasActions, atlasFeature } from '../../../shared/state/atlas';
+import { problemText } from '../../../shared/state/problem';
+import { sessionFeature } from '../../../shared/state/session';
+import { CLUE_WORDS, LAYOUT_WORDS } from '../../../shared/words/atlas-words';
+import { percent } from '../../../shared/words/figures';
+import { CLASS_WORDS } from '../../../shared/words/words';
+import { faultsOf } from '../../../atlas/entry-editor';
+import { idFrom } from '../../../atlas/entry-fields';
+import { NextAction } from '../../next-action';
+import type { Work } from '../../state/job-selectors';
+import { Reporter } from '../../state/reporter';
+import { LocateHead, type LocatePart } from './locate-head';
+
+const SUGGESTIONS = 5;
+
+/** Which machine it is: one that the atlas knows, or a new one, found step by step and kept for the next who meets it. */
+@Component({
+  selector: 'vt-identify',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [LocateHead, NextAction],
+  template: `
+    <section class="stage" aria-labelledby="stage-title">
+      <vt-locate-head [work]="work()" part="identify" (partChosen)="partChosen.emit($event)" />
+      <label>
+        <span>Known to the atlas?</span>
+        <input
+          class="field"
+          type="search"
+          maxlength="120"
+          placeholder="maker, model, class, place of the block"
+          [value]="typed()"
+          #typedInput
+          (input)="search(typedInput.value)"
+        />
+      </label>
+      @if (typed().trim()) {
+        <ul class="ruled">
+          @for (m of suggested(); track m.id) {
+            <li>
+              <button type="button" class="row" (click)="choose(m.id)">
+                <strong>{{ m.maker }} {{ m.model }}</strong>
+                <span class="dim">{{ classWords[m.machineClass] }}, block {{ m.places }}</span>
+              </button>
+            </li>
+          } @empty {
+            <li class="dim">Not in the atlas: find it below.</li>
+          }
+        </ul>
+      }
+      <fieldset>
+        <legend>Not known: what is it?</legend>
+        <div class="keys">
+          @for (c of classes; track c) {
+            <button
+              type="button"
+              class="key"
+              [attr.aria-pressed]="c === machineClass()"
+              (click)="machineClass.set(c)"
+            >
+              {{ classWords[c] }}
+            </button>
+          }
+        </div>
+      </fieldset>
+      <fieldset>
+        <legend>What do you see?</legend>
+        <div class="keys">
+          @for (clue of clues(); track clue) {
+            <button
+              type="button"
+              class="key"
+              [attr.aria-pressed]="seen().includes(clue)"
+              (click)="toggle(clue)"
+            >
+              {{ clueWords[clue] }}
+            </button>
+          }
+        </div>
+      </fieldset>
+      <fieldset>
+        <legend>Look here, likeliest first. Tap where you found the block</legend>
+        <ul class="ruled">
+          @for (r of places(); track r.place.id) {
+            <li>
+              <button
+                type="button"
+                class="row"
+                [attr.aria-pressed]="r.place.id === placeId()"
+                (click)="placeId.set(r.place.id)"
+              >
+                <strong>{{ r.place.place }}</strong>
+                <span class="bar" aria-hidden="true"><span [style.width.%]="r.share * 100"></span></span>
+                <span class="share">{{ percent(r.share) }}</span>
+                <span class="dim">{{ r.place.steps.join(' ') }}</span>
+              </button>
+            </li>
+          }
+        </ul>
+      </fieldset>
+      @if (placeId()) {
+        <fieldset>
+          <legend>Keep it for the next who meets it</legend>
+          <div class="fields">
+            <label
+              ><span>Maker</span>
+              <input
+                class="field"
+                maxlength="60"
+                [value]="maker()"
+                #makerInput
+                (input)="maker.set(makerInput.value)"
+              />
+            </label>
+            <label
+              ><span>Model</span>
+              <input
+                class="field"
+                maxlength="80"
+                [value]="model()"
+                #modelInput
+                (input)="model.set(modelInput.value)"
+              />
+            </label>
+            <label
+              ><span>Chemistry</span>
+              <select
+                class="field"
+                #chemistryInput
+                (change)="chemistry.set(asChemistry(chemistryInput.value))"
+              >
+                @for (c of chemistries; track c) {
+                  <option [value]="c" [selected]="c === chemistry()">{{ c }}</option>
+                }
+              </select>
+            </label>
+            <label
+              ><span>Capacity, Ah</span>
+              <input
+                class="field"
+                inputmode="decimal"
+                [value]="capacity()"
+                #ahInput
+                (input)="capacity.set(ahInput.value)"
+              />
+            </label>
+            <label
+              ><span>CCA, A</span>
+              <input
+                class="field"
+                inputmode="numeric"
+                [value]="cca()"
+                #ccaInput
+                (input)="cca.set(ccaInput.value)"
+              />
+            </label>
+            @if (typical().engine) {
+              <label
+                ><span>Engine, L</span>
+                <input
+                  class="field"
+                  inputmode="decimal"
+                  [value]="litres()"
+                  #litresInput
+                  (input)="litres.set(litresInput.value)"
+                />
+              </label>
+            }
+          </div>
+          <div class="keys">
+            @for (v of [12, 24]; track v) {
+              <button
+                type="button"
+                class="key"
+                [attr.aria-pressed]="v === systemVolts()"
+                (click)="systemVolts.set(v === 24 ? 24 : 12)"
+              >
+                {{ v }} V
+              </button>
+            }
+            @for (l of layouts; track l) {
+              <button type="button" class="key" [attr.aria-pressed]="l === layout()" (click)="layout.set(l)">
+                {{ layoutWords[l] }}
+              </button>
+            }
+            <button
+              type="button"
+              class="key"
+              [attr.aria-pressed]="redPost()"
+              (click)="redPost.set(!redPost())"
+            >
+              red post found
+            </button>
+            @if (typical().engine) {
+              <button
+                type="button"
+                class="key"
+                [attr.aria-pressed]="diesel()"
+                (click)="diesel.set(!diesel())"
+              >
+                diesel
+              </button>
+            }
+            <label class="key photo"
+              >{{ photo() ? 'Photo: ' + photo()!.name : 'Add a photo' }}
+              <input
+                type="file"
+                class="visually-hidden"
+                accept="image/jpeg,image/png,image/webp"
+                #picker
+                (change)="photo.set(picker.files?.[0] ?? null)"
+            /></label>
+          </div>
+        </fieldset>
+        @for (fault of shownFaults(); track $index) {
+          <p class="problem" role="alert">{{ fault }}</p>
+        }
+      }
+      @if (problem(); as text) {
+        <p class="problem" role="alert">{{ text }}</p>
+      }
+    </section>
+    <vt-next-action [label]="label()" [disabled]="!mayKeep()" (go)="keep()" />
+  `,
+  styles: `
+    :host {
+      display: contents;
+    }
+    legend {
+      margin-bottom: 6px;
+    }
+    .row {
+      display: grid;
+      grid-template-columns: minmax(0, 1fr) 120px 56px;
+      align-items: center;
+      gap: 2px 12px;
+      width: 100%;
+      min-height: 52px;
+      padding: 6px 10px;
+      border: 0;
+      background: none;
+      text-align: left;
+    }
+    .row .dim {
+      grid-column: 1 / -1;
+      margin: 0;
+      font-size: 15px;
+    }
+    .row[aria-pressed='true'] {
+      background: var(--sheet);
+      box-shadow: inset 8px 0 0 var(--lamp);
+      padding-left: 18px;
+    }
+    .bar {
+      height: 10px;
+      background: var(--line);
+    }
+    .bar span {
+      display: block;
+      height: 100%;
+      background: var(--ink);
+    }
+    .share {
+      text-align: right;
+      font-weight: 700;
+    }
+    .fields {
+      display: grid;
+      grid-template-columns: repeat(3, 1fr);
+      gap: 8px 12px;
+      margin-bottom: 10px;
+    }
+    .photo {
+      display: grid;
+      place-items: center;
+      position: relative;
+    }
+    .photo:focus-within {
+      outline: 3px solid var(--lamp);
+      outline-offset: 2px;
+    }
+    @media (max-width: 720px) {
+      .fields {
+        grid-template-columns: 1fr 1fr;
+      }
+    }
+  `,
+})
+export class Identify {
+  readonly work = input.required<Work>();
+  readonly partChosen = output<LocatePart>();
+
+  private readonly api = inject(Api);
+  private readonly store = inject(Store);
+  private readonly reporter = inject(Reporter);
+  private readonly crewId = this.store.selectSignal(sessionFeature.selectCrewId);
+  private readonly found = this.store.selectSignal(atlasFeature.selectFound);
+
+  protected readonly percent = percent;
+  protected readonly classes = MACHINE_CLASSES;
+  protected readonly classWords = CLASS_WORDS;
+  protected readonly clueWords = CLUE_WORDS;
+  protected readonly chemistries = CHEMISTRIES;
+  protected readonly layouts = TERMINAL_LAYOUTS;
+  protected readonly layoutWords = LAYOUT_WORDS;
+
+  protected readonly typed = signal('');
+  protected readonly suggested = computed((): readonly MachineSummary[] =>
+    this.found()
+      .filter((m) => m.id !== this.work().machine.id)
+      .slice(0, SUGGESTIONS),
+  );
+  protected readonly machineClass = linkedSignal<MachineClass>(() => this.work().machine.machineClass);
+  protected readonly typical = computed(() => typicalOf(this.machineClass()));
+  protected readonly clues = computed(() => cluesFor(this.machineClass()));
+  /** Another class is looked at afresh. */
+  protected readonly seen = linkedSignal<MachineClass, readonly Clue[]>({
+    source: this.machineClass,
+    computation: () => [],
+  });
+  protected readonly placeId = linkedSignal<MachineClass, string | null>({
+    source: this.machineClass,
+    computation: () => null,
+  });
+  protected readonly places = computed(() => rankPlaces(this.machineClass(), this.seen()));
+
+  protected readonly maker = signal('');
+  protected readonly model = signal('');
+  protected readonly chemistry = linkedSignal(() => this.typical().rating.chemistry);
+  protected readonly capacity = linkedSignal(() => String(this.typical().rating.capacityAh));
+  protected readonly cca = linkedSignal(() => String(this.typical().rating.ccaAmps));
+  protected readonly litres = linkedSignal(() => String(this.typical().engine?.displacementL ?? ''));
+  protected readonly diesel = linkedSignal(() => this.typical().engine?.fuel === 'diesel');
+  protected readonly systemVolts = linkedSignal(() => this.typical().systemVolts);
+  protected readonly layout = signal<(typeof TERMINAL_LAYOUTS)[number]>('positive-left');
+  protected readonly redPost = signal(false);
+  protected readonly photo = signal<File | null>(null);
+  protected readonly problem = signal<string | null>(null);
+  private readonly isBusy = signal(false);
+
+  private readonly isNamed = computed(() => this.maker().trim() !== '' && this.model().trim() !== '');
+  private readonly entry = computed(() => {
+    const placeId = this.placeId();
+    if (!placeId || !this.isNamed()) return null;
+    const { engine, rating, gearbox } = this.typical();
+    const figure = (typed: string): number => (typed.trim() === '' ? NaN : Number(typed.replace(',', '.')));
+    const maker = this.maker().trim();
+    const model = this.model().trim();
+    const systemVolts = this.systemVolts();
+    return machineFrom({
+      id: idFrom(maker, model),
+      maker,
+      model,
+      machineClass: this.machineClass(),
+      gearbox,
+      systemVolts,
+      placeId,
+      rating: {
+        ...rating,
+        chemistry: this.chemistry(),
+        capacityAh: figure(this.capacity()),
+        ccaAmps: figure(this.cca()),
+      },
+      layout: this.layout(),
+      redPost: this.redPost(),
+      engine: engine && {
+        ...engine,
+        fuel: this.diesel() ? 'diesel' : 'petrol',
+        displacementL: figure(this.litres()),
+        systemVolts,
+      },
+    });
+  });
+  protected readonly shownFaults = computed(() => faultsOf(this.entry()));
+  protected readonly mayKeep = computed(
+    () => this.entry() !== null && this.shownFaults().length === 0 && !this.isBusy(),
+  );
+  protected readonly label = computed(() => {
+    if (this.isBusy()) return 'Keeping it';
+    if (!this.placeId()) return 'Tap where the block is';
+    return this.isNamed() ? 'Keep it and go on' : 'Say maker and model';
+  });
+
+  protected asChemistry(value: string) {
+    return CHEMISTRIES.find((c) => c === value) ?? 'flooded';
+  }
+
+  protected search(typed: string): void {
+    this.typed.set(typed);
+    this.store.dispatch(AtlasActions.searched({ typed }));
+  }
+
+  protected toggle(clue: Clue): void {
+    this.seen.update((list) => (list.includes(clue) ? list.filter((c) => c !== clue) : [...list, clue]));
+  }
+
+  protected choose(machineId: string): void {
+    this.reporter.report('machine.identified', { machineId });
+    this.partChosen.emit('points');
+  }
+
+  /** The entry first, then its photo, then the job goes on with it: a photo that is refused keeps the entry. */
+  protected async keep(): Promise<void> {
+    const machine = this.entry();
+    if (!machine || !this.mayKeep()) return;
+    this.isBusy.set(true);
+    this.problem.set(null);
+    try {
+      const seen = this.seen().map((clue) => CLUE_WORDS[clue]);
+      await firstValueFrom(this.api.addEntry(machine, this.crewId(), seen.join(', ').slice(0, 200)));
+      this.reporter.report('machine.identified', { machineId: machine.id });
+      const photo = this.photo();
+      if (photo) await firstValueFrom(this.api.addPhoto(machine.id, this.crewId(), photo));
+      this.partChosen.emit('points');
+    } catch (error) {
+      this.problem.set(problemText(error));
+    } finally {
+      this.isBusy.set(false);
+    }
+  }
+}

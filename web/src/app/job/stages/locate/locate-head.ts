@@ -1,0 +1,56 @@
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { isTemplate } from '@voltrek/core';
+import { CONFIDENCE_MARKS } from '../../../shared/words/atlas-words';
+import type { Work } from '../../state/job-selectors';
+
+const PARTS = { points: 'Points', park: 'Park the donor', identify: 'Another machine' } as const;
+/** What Locate is asked for: the points, a place for the donor, or which machine it is at all. */
+export type LocatePart = keyof typeof PARTS;
+
+/** The head of Locate: what is known of the machine, and the way to its other parts. */
+@Component({
+  selector: 'vt-locate-head',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <header>
+      <h1 id="stage-title">Locate</h1>
+      <span class="dim">{{ about() }}</span>
+    </header>
+    <div class="keys" role="group" aria-label="Part of Locate">
+      @for (p of shown(); track p) {
+        <button type="button" class="key" [attr.aria-pressed]="p === part()" (click)="partChosen.emit(p)">
+          {{ names[p] }}
+        </button>
+      }
+    </div>
+  `,
+  styles: `
+    :host {
+      display: grid;
+      gap: 12px;
+    }
+    header {
+      display: flex;
+      justify-content: space-between;
+      align-items: baseline;
+      gap: 16px;
+    }
+  `,
+})
+export class LocateHead {
+  readonly work = input.required<Work>();
+  readonly part = input.required<LocatePart>();
+  readonly partChosen = output<LocatePart>();
+
+  protected readonly names = PARTS;
+  protected readonly shown = computed(() =>
+    (Object.keys(PARTS) as LocatePart[]).filter((p) => p !== 'park' || this.work().donorMachine !== null),
+  );
+  protected readonly about = computed(() => {
+    const { machine, confidence } = this.work();
+    if (isTemplate(machine)) return 'unknown machine: find its block first';
+    const places = machine.blocks.map((b) => `${b.place}${b.ventHose ? ', vent hose' : ''}`).join('; ');
+    const mark = CONFIDENCE_MARKS[confidence];
+    return `block: ${places}${mark ? ` (${mark})` : ''}`;
+  });
+}

@@ -1,0 +1,175 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  linkedSignal,
+  output,
+} from '@angular/core';
+import { isPositivePoint, POLARITY_SIGNS, POLARITY_SIGNS_NEEDED, type PolaritySign } from '@voltrek/core';
+import { POINT_KIND_WORDS, POLARITY_WORDS } from '../../../shared/words/words';
+import { NextAction } from '../../next-action';
+import type { Work } from '../../state/job-selectors';
+import { Reporter } from '../../state/reporter';
+import { LocateHead, type LocatePart } from './locate-head';
+
+/** The points with the way to each, the warnings, and the signs of positive. */
+@Component({
+  selector: 'vt-locate-points',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [LocateHead, NextAction],
+  template: `
+    <section class="stage" aria-labelledby="stage-title">
+      <vt-locate-head [work]="work()" part="points" (partChosen)="partChosen.emit($event)" />
+      <ol class="ruled points">
+        @for (point of work().machine.points; track point.id; let i = $index) {
+          @let isChosen = point.id === chosen();
+          <li>
+            <button
+              type="button"
+              class="point"
+              [attr.aria-expanded]="isChosen"
+              (click)="pinChosen.emit(point.id)"
+            >
+              <span class="number" [class.positive]="isPositive(point.kind)" aria-hidden="true">{{
+                i + 1
+              }}</span>
+              <span>{{ point.label }}</span>
+              <span class="dim">{{ kindWords[point.kind] }}</span>
+            </button>
+            @if (isChosen) {
+              <ol class="steps">
+                @if (point.cover || point.tools?.length) {
+                  <li class="dim">
+                    {{ point.cover ? 'Under: ' + point.cover + '.' : '' }}
+                    {{ point.tools?.length ? 'Tools: ' + point.tools!.join(', ') + '.' : '' }}
+                  </li>
+                }
+                @for (step of point.steps; track $index) {
+                  <li>{{ step }}</li>
+                }
+              </ol>
+            }
+          </li>
+        }
+      </ol>
+      @for (caution of work().machine.cautions; track $index) {
+        <p class="caution"><span aria-hidden="true">!</span> {{ caution }}</p>
+      }
+      @for (line of work().machine.never; track $index) {
+        <p class="never"><strong>Never:</strong> {{ line }}</p>
+      }
+      <fieldset>
+        <legend>Which is positive? Two signs must agree, then the meter proves it</legend>
+        <div class="keys">
+          @for (sign of signs; track sign) {
+            <button
+              type="button"
+              class="key"
+              [attr.aria-pressed]="ticked().includes(sign)"
+              (click)="tick(sign)"
+            >
+              {{ signWords[sign] }}
+            </button>
+          }
+        </div>
+      </fieldset>
+    </section>
+    <vt-next-action
+      [label]="enough() ? 'Found, positive is sure' : 'Tick two signs of positive'"
+      [disabled]="!enough()"
+      (go)="confirm()"
+    />
+  `,
+  styles: `
+    :host {
+      display: contents;
+    }
+    .point {
+      display: grid;
+      grid-template-columns: 34px 1fr auto;
+      align-items: center;
+      gap: 12px;
+      width: 100%;
+      min-height: 48px;
+      padding: 4px 0;
+      border: 0;
+      background: none;
+      text-align: left;
+      font-weight: 600;
+    }
+    .point .dim {
+      font-weight: 500;
+    }
+    .number {
+      display: grid;
+      place-items: center;
+      width: 30px;
+      height: 30px;
+      border: 2px solid var(--ink);
+      border-radius: 50%;
+      background: var(--sheet);
+      font-weight: 700;
+    }
+    .number.positive {
+      background: var(--positive);
+      color: var(--on-positive);
+    }
+    .steps {
+      padding: 2px 0 12px 46px;
+      font-size: 18px;
+    }
+    .steps li {
+      padding: 3px 0;
+    }
+    .never {
+      padding-left: 12px;
+      border-left: 6px solid var(--bad);
+    }
+    /* The question of this stage stays in sight while the points are read. */
+    fieldset {
+      position: sticky;
+      bottom: -12px;
+      padding: 8px 0 12px;
+      background: var(--paper);
+      border-top: 1px solid var(--line);
+    }
+    legend {
+      float: left;
+      width: 100%;
+      margin-bottom: 6px;
+    }
+  `,
+})
+export class LocatePoints {
+  readonly work = input.required<Work>();
+  readonly chosenPin = input<string | null>(null);
+  readonly pinChosen = output<string>();
+  readonly partChosen = output<LocatePart>();
+  readonly next = output();
+
+  private readonly reporter = inject(Reporter);
+
+  protected readonly isPositive = isPositivePoint;
+  protected readonly kindWords = POINT_KIND_WORDS;
+  protected readonly signs = POLARITY_SIGNS;
+  protected readonly signWords = POLARITY_WORDS;
+  /** The signs in the log, as one word: it changes only when they do, so that no other event clears what is being ticked. */
+  private readonly logged = computed(() => this.work().job.polaritySigns.join());
+  protected readonly ticked = linkedSignal<readonly PolaritySign[]>(() =>
+    POLARITY_SIGNS.filter((sign) => this.logged().split(',').includes(sign)),
+  );
+  protected readonly enough = computed(() => this.ticked().length >= POLARITY_SIGNS_NEEDED);
+  protected readonly chosen = computed(() => this.chosenPin() ?? this.work().machine.points[0]?.id);
+
+  protected tick(sign: PolaritySign): void {
+    this.ticked.update((list) => (list.includes(sign) ? list.filter((s) => s !== sign) : [...list, sign]));
+  }
+
+  protected confirm(): void {
+    const signs = POLARITY_SIGNS.filter((sign) => this.ticked().includes(sign));
+    if (signs.join() !== this.logged()) this.reporter.report('polarity.proved', { signs });
+    this.next.emit();
+  }
+}
