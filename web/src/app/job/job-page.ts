@@ -7,11 +7,13 @@ import {
   input,
   type OnDestroy,
   signal,
+  untracked,
 } from '@angular/core';
 import { Router } from '@angular/router';
 import { type Stage, STAGES } from '@voltrek/core';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
+import { whenIdle } from '../shared/ui/idle';
 import { Loop } from './loop/loop';
 import { layoutLoop } from './loop/loop-layout';
 import { MachineDrawing } from './loop/machine-drawing';
@@ -33,6 +35,7 @@ import {
   selectMakeSafe,
   selectClearingRun,
   selectHookupRun,
+  selectOptions,
   selectRescue,
   selectUndoable,
   selectWork,
@@ -74,6 +77,7 @@ export class JobPage implements OnDestroy {
   protected readonly work = this.store.selectSignal(selectWork);
   protected readonly problem = this.store.selectSignal(jobFeature.selectProblem);
   protected readonly rescue = this.store.selectSignal(selectRescue);
+  private readonly options = this.store.selectSignal(selectOptions);
   protected readonly undoable = this.store.selectSignal(selectUndoable);
   private readonly makeSafeActions = this.store.selectSignal(selectMakeSafe);
   protected readonly hookupRun = this.store.selectSignal(selectHookupRun);
@@ -117,6 +121,12 @@ export class JobPage implements OnDestroy {
 
   constructor() {
     effect(() => this.store.dispatch(JobActions.opened({ jobId: this.jobId() })));
+    // What Plan opens with is made ready while nothing else is to do: ranking and charting take a while when they are first asked for.
+    void whenIdle().then(() => import('../shared/ui/echarts'));
+    effect(() => {
+      this.work();
+      void whenIdle().then(() => untracked(this.options));
+    });
     // The stage on screen is the stage the job is left at.
     effect(() => {
       const work = this.work();

@@ -11,6 +11,7 @@ import type {
 } from '@voltrek/core';
 import { patchState, signalStore, withHooks, withMethods, withState } from '@ngrx/signals';
 import { proxy } from 'comlink';
+import { whenIdle } from '../../../shared/ui/idle';
 import type { PlanRun, PlanRunner } from '../../../workers/plan-runner';
 
 /** Two workers: the odds of all options, and the detail of the one looked at, do not wait for each other. */
@@ -88,11 +89,18 @@ export const PlanStore = signalStore(
       }
     }
 
+    /** The odds asked for last: what waits for an idle moment is dropped when something newer is asked, or nothing is any more. */
+    let wanted: ReadonlyMap<string, PlanCase> | null = null;
+
     return {
       /** The odds of every option anew, best ranked first; whatever was under way is stopped. */
       async askOdds(cases: ReadonlyMap<string, PlanCase>): Promise<void> {
         patchState(store, { byOption: {}, problem: null, oddsProgress: cases.size > 0 ? 0 : null });
         if (cases.size === 0) return;
+        // The screen is drawn first: a worker that starts meanwhile takes the processor from it.
+        wanted = cases;
+        await whenIdle();
+        if (wanted !== cases) return;
         await round(oddsRunner, async (run) => {
           let done = 0;
           for (const [optionId, plan] of cases) {
@@ -138,6 +146,8 @@ export const PlanStore = signalStore(
             });
           const trace = await run.ask((worker) => worker.trace(plan, TRACE_SECONDS));
           if (!know({ trace }, 0.1)) return;
+          await whenIdle();
+          if (!run.isCurrent()) return;
           const odds = await run.ask((worker) => worker.odds(plan, LIST_SAMPLES, within(0.1, 0.3)));
           if (!know({ odds }, 0.3)) return;
           const curve = await run.ask((worker) =>
@@ -165,14 +175,12 @@ export const PlanStore = signalStore(
 
       /** Stops what is under way; what is already known stays. */
       cancel(): void {
+        wanted = null;
         oddsRunner.stop();
         detailRunner.stop();
         patchState(store, { oddsProgress: null, detailProgress: null });
       },
     };
   }),
-  withHooks(() => {
-    const runners = [inject(ODDS_RUNNER), inject(DETAIL_RUNNER)];
-    return { onDestroy: () => runners.forEach((runner) => runner.stop()) };
-  }),
+  withHooks({ onDestroy: (store) => store.cancel() }),
 );

@@ -102,19 +102,21 @@ const WAKE_TRACK_RATIO = 1.4;
               (picked)="comparedId.set($event)"
             />
           } @else {
-            <vt-plan-detail
-              [ranked]="c.ranked"
-              [detail]="store.detail()"
-              [wake]="wakes() ? store.wake() : null"
-              [listOdds]="listOdds()"
-              [isStale]="isStale()"
-              [progress]="store.detailProgress()"
-              [inputs]="inputs()"
-              [changes]="changes()"
-              (changed)="change($event)"
-              (cancelled)="store.cancel()"
-              (again)="computeDetail()"
-            />
+            @defer (on immediate) {
+              <vt-plan-detail
+                [ranked]="c.ranked"
+                [detail]="store.detail()"
+                [wake]="wakes() ? store.wake() : null"
+                [listOdds]="listOdds()"
+                [isStale]="isStale()"
+                [progress]="store.detailProgress()"
+                [inputs]="inputs()"
+                [changes]="changes()"
+                (changed)="change($event)"
+                (cancelled)="store.cancel()"
+                (again)="computeDetail()"
+              />
+            }
           }
         }
       </div>
