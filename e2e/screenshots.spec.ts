@@ -24,6 +24,11 @@ test('pictures of the main views', async ({ tech, page }) => {
   await tech.next('Go on to Locate');
   await tech.tap('+ mark or P', 'meter reads plus');
   await shoot('locate');
+  await tech.tap('Park the donor', 'Best place');
+  await page.waitForTimeout(2500);
+  await shoot('parking');
+  await tech.tap('Points');
+  await tech.tap('+ mark or P', 'meter reads plus');
   await tech.next('Found, positive is sure');
   await tech.read('1180');
   await shoot('measure');
@@ -38,7 +43,6 @@ test('pictures of the main views', async ({ tech, page }) => {
     await tech.next(done);
   await shoot('hook-up-day');
   await light('Night');
-  await shoot('hook-up-night');
   await page.setViewportSize({ width: 390, height: 844 });
   await shoot('hook-up-phone');
   await page.setViewportSize({ width: 1280, height: 800 });
@@ -73,7 +77,11 @@ test('pictures of the main views', async ({ tech, page }) => {
   await shoot('stop');
   await page.goto(`${tech.url}/atlas`);
   await page.getByRole('button', { name: /Cornice 9/ }).click();
+  await page.getByRole('heading', { name: /Cornice 9/ }).waitFor();
   await shoot('atlas');
+  await tech.tap('Correct it');
+  await shoot('atlas-editor');
+  await tech.tap('Leave it');
   await page.goto(`${tech.url}/bench/capacitor`);
   await page.getByRole('heading', { level: 1 }).waitFor();
   await shoot('bench');

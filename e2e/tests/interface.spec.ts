@@ -170,7 +170,9 @@ test('the atlas finds a machine by any of its words and shows its points', async
   await page.getByRole('searchbox').fill('24 v piste');
   await page.getByRole('button', { name: /Cornice 9/ }).click();
   await expect(page.getByRole('heading', { name: /Cornice 9/ })).toBeVisible();
-  await expect(page.getByText('Middle joint is live at 12 V to the chassis.')).toBeVisible();
+  await expect(
+    page.locator('vt-entry-view').getByText('Middle joint is live at 12 V to the chassis.'),
+  ).toBeVisible();
   await page.getByRole('searchbox').fill('nothing like it');
   await expect(page.getByText('No machine matches.')).toBeVisible();
 });

@@ -1,0 +1,116 @@
+import { expect, test } from '../support/fixtures';
+
+test('an unknown machine is found by clues, kept in the atlas, and the job goes on with it', async ({
+  tech,
+  page,
+}) => {
+  await tech.openJob('unknown-car');
+  await tech.next('Safe to work here');
+  await tech.next('Go on to Locate');
+  await expect(page.getByText('unknown machine: find its block first')).toBeVisible();
+  const places = page.getByRole('group', { name: /Look here/ }).getByRole('button');
+  await expect(places.first()).toContainText('front bay');
+  await tech.tap('bay has no block', 'red post in the bay', 'hose through floor or sill');
+  await expect(places.first()).toContainText('boot, side or floor');
+  await places.first().click();
+  await page.getByLabel('Maker').fill('Harrowgate');
+  await page.getByLabel('Model').fill('Dunnow 1.8');
+  await page.getByLabel('Capacity, Ah').fill('no');
+  await expect(page.getByRole('alert')).toContainText('capacityAh');
+  await expect(page.locator('.next')).toBeDisabled();
+  await page.getByLabel('Capacity, Ah').fill('68');
+  await tech.tap('red post found');
+  await tech.next('Keep it and go on');
+  await expect(page.getByText('block: boot, side or floor, vent hose (found once)')).toBeVisible();
+  await expect(tech.button(/Red post/)).toBeVisible();
+  await tech.tap('+ mark or P', 'meter reads plus');
+  await tech.next('Found, positive is sure');
+  await tech.read('1180');
+  await tech.saved();
+  await page.reload();
+  await tech.openStage('Locate');
+  await expect(page.getByText('Harrowgate Dunnow 1.8').first()).toBeVisible();
+  await page.goto(`${tech.url}/atlas`);
+  await page.getByRole('searchbox').fill('harrowgat dunow');
+  await expect(page.getByText('found by one of us, not yet seen again')).toBeVisible();
+});
+
+test('a wrong match is put right from the atlas', async ({ tech, page }) => {
+  await tech.openJob('brinmoor-pella');
+  await tech.openStage('Locate');
+  await tech.tap('Another machine');
+  await page.getByRole('searchbox').fill('solase hybrid');
+  await page.getByRole('button', { name: /Solace Hybrid/ }).click();
+  await expect(page.getByText('12 V, Ardwen Solace Hybrid')).toBeVisible();
+  await tech.tap('Undo');
+  await expect(page.getByText('12 V, Brinmoor Pella 1.2')).toBeVisible();
+});
+
+test('the donor is dragged, turned and parked; leads that do not reach are not offered', async ({
+  tech,
+  page,
+}) => {
+  await tech.openJob('brinmoor-pella');
+  await tech.openStage('Locate');
+  await tech.tap('Park the donor');
+  const needed = page.locator('.side .figure');
+  await expect(needed).toContainText('3.0 m of lead needed');
+  const metres = async (): Promise<number> => Number.parseFloat((await needed.textContent()) ?? '');
+
+  const grip = page.locator('.grip');
+  const box = (await grip.boundingBox())!;
+  await page.mouse.move(box.x + 28, box.y + 28);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 28, box.y - 6, { steps: 6 });
+  await page.mouse.up();
+  expect(await metres()).toBeGreaterThan(3.2);
+
+  const place = page.getByRole('group', { name: /Place/ });
+  await place.press('Shift+ArrowDown');
+  const turned = await metres();
+  await tech.tap('Turn right');
+  expect(await metres()).not.toBe(turned);
+
+  await tech.tap('Nose to nose');
+  for (let i = 0; i < 6; i++) await place.press('ArrowDown');
+  await expect(page.locator('.next')).toContainText('Too close');
+  await expect(page.getByText('Vehicles must not touch')).toBeVisible();
+
+  await tech.tap('Behind');
+  await expect(page.getByText('too short')).toHaveCount(2);
+  await tech.next('Park it here');
+  await tech.tap('+ mark or P', 'meter reads plus');
+  await tech.openStage('Plan');
+  await expect(page.getByText(/m of lead, .* m needed as parked/).first()).toBeVisible();
+
+  await tech.openStage('Locate');
+  await tech.tap('Park the donor', 'Best place');
+  await expect.poll(metres).toBeLessThan(3);
+  await tech.next('Park it here');
+  await tech.openStage('Plan');
+  await expect(page.getByRole('radio', { name: /The van, heavy set/ })).toBeVisible();
+});
+
+test('kit that was used is marked until somebody says it is done', async ({ tech, page }) => {
+  await tech.openJob('ardwen-solace');
+  await tech.toMeasure('slow crank');
+  await tech.read('1205');
+  await tech.next('Go on to Plan');
+  await tech.take(/Lithium pack/);
+  await tech.workSteps(/Go on/);
+  await tech.next('Go on: crank');
+  await tech.tryOnce('It runs');
+  await tech.next('Go on to Clear down');
+  await tech.workSteps(/Go on/);
+  await expect(page.getByText(/Then drive \d+ min at least/)).toBeVisible();
+  await tech.saved();
+  await page.goto(`${tech.url}/kit`);
+  const marked = page
+    .getByRole('listitem')
+    .filter({ hasText: 'Lithium pack, 800 A peak' })
+    .filter({ hasText: 'recharge' });
+  await expect(marked).toHaveCount(1);
+  const before = await marked.getByRole('button', { name: 'Done' }).count();
+  await marked.getByRole('button', { name: 'Done' }).first().click();
+  await expect(page.getByRole('button', { name: 'Done' })).toHaveCount(before - 1);
+});
