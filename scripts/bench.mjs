@@ -137,3 +137,34 @@ print(
   'lead grid of 50 sets, 200 draws each',
   `${medianMs(3, () => core.leadGrid(plan, 200, 1)).toFixed(0)} ms`,
 );
+
+const crowd = core.drawCrowd({ ...car, rating: FLOODED, tempC: TEMP_C });
+const random = core.seededRandom(1);
+const hidden = Array.from({ length: 300 }, () => core.drawCase(crowd.profile, random));
+print(
+  'crowd of a diagnosis drawn',
+  `${medianMs(5, () => core.drawCrowd({ ...car, rating: FLOODED, tempC: TEMP_C })).toFixed(0)} ms`,
+);
+print(
+  'suspects and next check after 4 findings',
+  `${medianMs(30, () => {
+    const evidence = ['symptom', 'rest', 'look-joints', 'conductance'].map((probe) => ({
+      probe,
+      found: core.answerOf(probe, hidden[0], crowd.profile, core.seededRandom(2)),
+    }));
+    core.diagnose(crowd, evidence);
+    core.proposals(crowd, evidence, core.TOOLS);
+  }).toFixed(1)} ms`,
+);
+const told = core.summarise(hidden.map((machine) => core.trialByTool(crowd, machine, random)));
+const chart = core.summarise(hidden.map((machine) => core.trialByChart(crowd.profile, machine, random)));
+for (const [name, s] of [
+  ['300 hidden faults, tool', told],
+  ['300 hidden faults, battery-first chart', chart],
+])
+  print(
+    name,
+    `right first ${(s.top1 * 100).toFixed(1)} %, ${s.medianChecks} checks, sound blocks replaced ${(s.needless * 100).toFixed(2)} %, missed ${(s.missed * 100).toFixed(1)} %`,
+  );
+for (const [cause, row] of told.confusion)
+  print(`  ${cause}`, [...row].map(([said, count]) => `${said} ${count}`).join(', '));

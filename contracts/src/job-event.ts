@@ -14,6 +14,7 @@ import {
   PLAN_INPUT_KEYS,
   PLACE_KINDS,
   POLARITY_SIGNS,
+  PROBE_IDS,
   READING_KINDS,
   REST_REASONS,
   RULES,
@@ -69,6 +70,17 @@ const DATA: Record<EventType, yup.AnyObjectSchema> = {
   'stop.withdrawn': record({ stop: oneOf(STOP_CONDITIONS), reason: reason() }),
   'check.recorded': record({ check: oneOf(CHECK_IDS), result: oneOf(['clear', 'fault']) }),
   'symptom.recorded': record({ symptom: oneOf(SYMPTOMS) }),
+  'finding.recorded': record({
+    probe: oneOf(PROBE_IDS),
+    found: yup
+      .mixed<string | number>()
+      .required()
+      .test(
+        'found',
+        '${path} must be a word or a number',
+        (value) => typeof value === 'number' || (typeof value === 'string' && value.length < 40),
+      ),
+  }),
   'machine.identified': record({ machineId: idText() }),
   'donor.parked': record({
     xMm: figure().min(-30_000).max(30_000),

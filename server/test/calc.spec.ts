@@ -14,6 +14,7 @@ const HOOKUP = JSON.parse(readFileSync(join(DOCS, 'examples/hookup.json'), 'utf8
   string,
   unknown
 >;
+const DIAGNOSE = readFileSync(join(DOCS, 'examples/diagnose.json'), 'utf8');
 const { waitMinutes: _wait, ...SCENE } = HOOKUP;
 const SWAPPED = [
   { kind: 'attach', clamp: 'redCasualty', pointId: 'minus' },
@@ -48,6 +49,7 @@ const INPUTS: Record<CalcVerb, object> = {
   capacitor: BANK,
   equalise: EQUALISE,
   charge: CHARGE,
+  diagnose: JSON.parse(DIAGNOSE) as object,
   hookup: HOOKUP,
   check: { ...SCENE, actions: SWAPPED },
   makesafe: { ...SCENE, actions: SWAPPED },
@@ -161,5 +163,22 @@ describe('calc', () => {
     expect(answer(['boil'], () => '').code).toBe(2);
     expect(answer(['schema'], () => '').code).toBe(2);
     expect(answer(['soc'], () => '{').err).toMatch(/not JSON/);
+  });
+
+  it('diagnose gives suspects from evidence, and refuses what a check cannot find', () => {
+    const { out, code } = answer(['diagnose'], () => DIAGNOSE);
+    expect(code).toBe(0);
+    const { suspicions, proposals } = JSON.parse(out) as {
+      suspicions: { cause: string; share: number }[];
+      proposals: { probe: string; worth: number }[];
+    };
+    expect(suspicions[0]!.cause).toBe('worn');
+    expect(suspicions[0]!.share).toBeGreaterThan(0.9);
+    expect(suspicions.reduce((sum, s) => sum + s.share, 0)).toBeCloseTo(1, 6);
+    const worths = proposals.map((p) => p.worth);
+    expect(worths).toEqual([...worths].sort((a, b) => b - a));
+    const wrong = answer(['diagnose'], () => DIAGNOSE.replace('"clean"', '"purple"'));
+    expect(wrong.code).toBe(2);
+    expect(wrong.err).toContain('evidence[1].found: look-joints finds turns-by-hand, deposits, clean');
   });
 });

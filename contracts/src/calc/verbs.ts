@@ -1,5 +1,6 @@
 import { GRAVITY_RANGE, PLAN_INPUT_RANGES, TYPED_RANGES } from '@voltrek/core';
 import * as yup from 'yup';
+import { DIAGNOSE_INPUT, DIAGNOSE_OUTPUT } from './diagnose.js';
 import { HOOKUP_INPUTS, HOOKUP_OUTPUTS } from './hookup.js';
 import {
   AMPS,
@@ -79,6 +80,7 @@ export const CALC_INPUTS = {
     drainAmps: figure({ min: 0.000001, max: 100, unit: 'A' }).notRequired(),
   }),
   ...HOOKUP_INPUTS,
+  diagnose: DIAGNOSE_INPUT,
 } as const;
 export type CalcVerb = keyof typeof CALC_INPUTS;
 export const CALC_VERBS = Object.keys(CALC_INPUTS) as CalcVerb[];
@@ -181,5 +183,6 @@ export const CALC_OUTPUTS = {
     daysToFlat: maybe(),
   }),
   ...HOOKUP_OUTPUTS,
+  diagnose: DIAGNOSE_OUTPUT,
 } as const satisfies Record<CalcVerb, yup.AnyObjectSchema>;
 export type CalcOutput<V extends CalcVerb> = yup.InferType<(typeof CALC_OUTPUTS)[V]>;

@@ -109,6 +109,7 @@ function optionsOf(
     }
     case 'lead-set':
     case 'latch-source':
+    case 'instrument':
       return [];
   }
 }

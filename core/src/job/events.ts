@@ -9,6 +9,7 @@ import type {
   StopCondition,
   Symptom,
 } from '../diagnosis/vocabulary.js';
+import type { Found, ProbeId } from '../diagnosis/probes.js';
 import type { Confirmation } from '../hookup/actions.js';
 import type { PlanInput } from '../crank/plan-inputs.js';
 import type { RuleKey } from '../rules/house-rules.js';
@@ -109,6 +110,8 @@ export interface EventData {
   /** The machine is another entry of the atlas than the call said: found in it, or newly made. */
   'machine.identified': { readonly machineId: string };
   'donor.parked': ParkedRecord;
+  /** What a check of the diagnosis found, where no other event records it: an outcome of its own, or a figure. */
+  'finding.recorded': { readonly probe: ProbeId; readonly found: Found };
   'polarity.proved': { readonly signs: readonly PolaritySign[] };
   'reading.taken': {
     readonly kind: ReadingKind;
@@ -154,6 +157,7 @@ export const EVENT_TYPES = [
   'stop.withdrawn',
   'check.recorded',
   'symptom.recorded',
+  'finding.recorded',
   'machine.identified',
   'donor.parked',
   'polarity.proved',

@@ -6,6 +6,7 @@ import type {
   StopCondition,
   Symptom,
 } from '../diagnosis/vocabulary.js';
+import type { Found, ProbeId } from '../diagnosis/probes.js';
 import { act, type HookupAction } from '../hookup/actions.js';
 import { anyClampOn, type HookupState, NOTHING_CONNECTED } from '../hookup/state.js';
 import type { RuleKey } from '../rules/house-rules.js';
@@ -54,6 +55,8 @@ export interface Job {
   readonly stops: readonly StopCondition[];
   readonly checks: Readonly<Partial<Record<CheckId, 'clear' | 'fault'>>>;
   readonly symptoms: readonly Symptom[];
+  /** The latest finding of each check that was recorded by itself. */
+  readonly findings: Readonly<Partial<Record<ProbeId, Found>>>;
   /** Entry of the atlas: the call's, until the machine was identified as another. */
   readonly machineId: string;
   readonly parked: ParkedRecord | null;
@@ -111,6 +114,7 @@ function opened(event: Extract<JobEvent, { type: 'job.opened' }>): Job {
     stops: [],
     checks: {},
     symptoms: [],
+    findings: {},
     machineId: event.data.machineId,
     parked: null,
     polaritySigns: [],
@@ -150,6 +154,12 @@ function apply(job: Job, event: JobEvent): Job {
       };
     case 'symptom.recorded':
       return { ...job, symptoms: toggled(job.symptoms, event.data.symptom) };
+    case 'finding.recorded':
+      return {
+        ...job,
+        findings: { ...job.findings, [event.data.probe]: event.data.found },
+        triesSinceChecks: 0,
+      };
     case 'machine.identified':
       // Points, polarity, parking and plan were another machine's.
       return { ...job, machineId: event.data.machineId, parked: null, polaritySigns: [], plan: null };

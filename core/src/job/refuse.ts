@@ -1,3 +1,4 @@
+import { isFindingOf } from '../diagnosis/belief.js';
 import { POLARITY_SIGNS_NEEDED } from '../diagnosis/vocabulary.js';
 import { anyClampOn, clampsInHand } from '../hookup/state.js';
 import { outOfRange, TYPED_RANGES } from '../quantities/range.js';
@@ -74,6 +75,8 @@ function refuseOn(
       return next.data.reason.trim() ? null : 'reason-missing';
     case 'override.given':
       return next.data.reason.trim() ? null : 'reason-missing';
+    case 'finding.recorded':
+      return isFindingOf(next.data.probe, next.data.found) ? null : 'value-out-of-range';
     case 'machine.identified':
       return anyClampOn(hookup) ? 'machine-in-use' : null;
     case 'donor.parked':

@@ -90,6 +90,14 @@ export interface HobbyLithiumKit {
   readonly leads: LeadSet;
 }
 
+/** Something to measure with. */
+export interface InstrumentKit {
+  readonly kind: 'instrument';
+  readonly id: string;
+  readonly name: string;
+  readonly tool: 'meter' | 'clamp-meter' | 'tester' | 'hydrometer';
+}
+
 /** A small supply of a few volts that only releases a latch. */
 export interface LatchSourceKit {
   readonly kind: 'latch-source';
@@ -107,4 +115,5 @@ export type KitItem =
   | SpareBlocksKit
   | MainsChargerKit
   | HobbyLithiumKit
-  | LatchSourceKit;
+  | LatchSourceKit
+  | InstrumentKit;

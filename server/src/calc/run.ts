@@ -33,6 +33,7 @@ import {
   waitCurve,
 } from '@voltrek/core';
 
+import { diagnoseInput } from './diagnose.js';
 import { checkActions, makeSafeAfter, planHookup } from './hookup.js';
 
 const SEED = 20;
@@ -172,6 +173,7 @@ export const RUNS: Runs = {
       holdUpHours: drainAmps == null ? null : holdUpHours(bank.farads, volts, minVolts, drainAmps),
     };
   },
+  diagnose: diagnoseInput,
   hookup: planHookup,
   check: checkActions,
   makesafe: makeSafeAfter,

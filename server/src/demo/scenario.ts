@@ -93,6 +93,9 @@ export const VANS: readonly {
         leads: { sectionMm2: 6, lengthM: 1.8, conductor: 'copper', bite: 'clean' },
       },
       { kind: 'latch-source', id: 'latch-9v', name: 'Latch source, 9 V', volts: 9 },
+      { kind: 'instrument', id: 'meter-1', name: 'Multimeter', tool: 'meter' },
+      { kind: 'instrument', id: 'clamp-meter-1', name: 'Current clamp', tool: 'clamp-meter' },
+      { kind: 'instrument', id: 'tester-1', name: 'Battery tester', tool: 'tester' },
     ],
   },
   {

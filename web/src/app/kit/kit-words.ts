@@ -37,6 +37,8 @@ export function kitLine(item: KitItem): string {
       return `${item.capacityAh} Ah at ${item.cRate} times capacity: ${item.capacityAh * item.cRate} A, never past 12.6 V. By house rule only`;
     case 'latch-source':
       return `${item.volts} V: releases a latch, nothing else`;
+    case 'instrument':
+      return TOOL_LINES[item.tool];
   }
 }
 
@@ -50,4 +52,12 @@ export const KIT_KIND_WORDS: Record<KitItem['kind'], string> = {
   'mains-charger': 'mains charger',
   'hobby-lithium': 'hobby lithium',
   'latch-source': 'latch source',
+  instrument: 'instrument',
+};
+
+const TOOL_LINES: Record<Extract<KitItem, { kind: 'instrument' }>['tool'], string> = {
+  meter: 'volts at rest, cranking and charging, and across a joint',
+  'clamp-meter': 'amps without breaking the circuit: what a parked machine draws',
+  tester: 'what a block can still give, against its rating',
+  hydrometer: 'gravity of each cell of a flooded block',
 };

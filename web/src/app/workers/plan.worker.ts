@@ -2,6 +2,11 @@ import {
   afterWait,
   bestParking,
   type CrankTrace,
+  type Crowd,
+  diagnose,
+  type DiagnosisEvidence,
+  type DiagnosisProfile,
+  drawCrowd,
   type HelpGain,
   type LeadCell,
   type LeadPoints,
@@ -11,8 +16,12 @@ import {
   oddsOf,
   type PlanCase,
   type Pose,
+  type Proposal,
+  proposals,
   seededRandom,
   simulateWake,
+  type Suspicion,
+  type Tool,
   traceOf,
   type WaitCurve,
   waitCurve,
@@ -27,6 +36,12 @@ const SEED = 20;
 
 type Progress = (share: number) => void;
 
+/** Who is suspected, and what would tell most. */
+export interface Suspected {
+  readonly suspicions: readonly Suspicion[];
+  readonly proposals: readonly Proposal[];
+}
+
 /** What the plan worker does. Ending the worker is how it is stopped. */
 export interface PlanWorker {
   odds(plan: PlanCase, samples: number, onProgress: Progress): Odds;
@@ -36,6 +51,11 @@ export interface PlanWorker {
   leads(plan: PlanCase, samples: number, onProgress: Progress): LeadCell[] | null;
   helps(plan: PlanCase, now: number, samples: number): HelpGain[];
   park(casualty: Machine, donor: Machine, points: LeadPoints): Pose;
+  suspect(
+    profile: DiagnosisProfile,
+    evidence: readonly DiagnosisEvidence[],
+    tools: readonly Tool[],
+  ): Suspected;
 }
 
 const goOn =
@@ -45,6 +65,14 @@ const goOn =
     return true;
   };
 
+/** Drawing a crowd takes a while: it is kept while the machine and its cold stay. */
+let crowd: Crowd | null = null;
+
+function crowdOf(profile: DiagnosisProfile): Crowd {
+  if (JSON.stringify(crowd?.profile) !== JSON.stringify(profile)) crowd = drawCrowd(profile);
+  return crowd!;
+}
+
 const worker: PlanWorker = {
   odds: (plan, samples, onProgress) =>
     oddsOf(afterWait(plan), plan.engine, samples, seededRandom(SEED), goOn(onProgress))!,
@@ -53,6 +81,10 @@ const worker: PlanWorker = {
   wait: (plan, minutes, samples, onProgress) => waitCurve(plan, minutes, samples, SEED, goOn(onProgress))!,
   leads: (plan, samples, onProgress) => leadGrid(plan, samples, SEED, goOn(onProgress)),
   helps: (plan, now, samples) => whatHelps(plan, now, samples, SEED),
+  suspect: (profile, evidence, tools) => ({
+    suspicions: diagnose(crowdOf(profile), evidence),
+    proposals: proposals(crowdOf(profile), evidence, tools),
+  }),
   park: (casualty, donor, points) => bestParking(casualty, donor, points).pose,
 };
 

@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
-import { type CheckId, checksFor, stopOf, type Symptom, SYMPTOMS } from '@voltrek/core';
+import { type CheckId, checksFor, type Stage, stopOf, type Symptom, SYMPTOMS } from '@voltrek/core';
 import { CHECK_WORDS, SYMPTOM_WORDS } from '../../shared/words/words';
 import { NextAction } from '../next-action';
+import { Suspects } from '../suspects';
 import type { Work } from '../state/job-selectors';
 import { Reporter } from '../state/reporter';
 
@@ -9,7 +10,7 @@ import { Reporter } from '../state/reporter';
 @Component({
   selector: 'vt-checks',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [NextAction],
+  imports: [NextAction, Suspects],
   template: `
     <section class="stage" aria-labelledby="stage-title">
       <header>
@@ -31,6 +32,7 @@ import { Reporter } from '../state/reporter';
           }
         </div>
       </fieldset>
+      <vt-suspects [work]="work()" (opened)="opened.emit($event)" />
       <div class="ruled checks" role="group" aria-label="Look before touching">
         @for (check of checks(); track check) {
           <div role="group" [attr.aria-label]="words[check].ask">
@@ -79,7 +81,7 @@ import { Reporter } from '../state/reporter';
       grid-template-columns: 1fr 104px 104px;
       align-items: center;
       gap: 8px;
-      padding: 3px 0;
+      padding: 1px 0;
     }
     .checks .key {
       padding: 4px 6px;
@@ -98,6 +100,7 @@ import { Reporter } from '../state/reporter';
 export class Checks {
   readonly work = input.required<Work>();
   readonly next = output();
+  readonly opened = output<Stage>();
 
   private readonly reporter = inject(Reporter);
 

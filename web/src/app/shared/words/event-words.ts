@@ -9,6 +9,7 @@ export const EVENT_WORDS: Record<EventType, string> = {
   'stop.withdrawn': 'withdraw a stop',
   'check.recorded': 'check',
   'symptom.recorded': 'symptom',
+  'finding.recorded': 'record a finding',
   'machine.identified': 'identify the machine',
   'donor.parked': 'park the donor',
   'polarity.proved': 'positive proved',

@@ -22,6 +22,16 @@ import { LocateHead, type LocatePart } from './locate-head';
   template: `
     <section class="stage" aria-labelledby="stage-title">
       <vt-locate-head [work]="work()" part="points" (partChosen)="partChosen.emit($event)" />
+      @if (work().machine.cautions.length || work().machine.never.length) {
+        <div class="told">
+          @for (caution of work().machine.cautions; track $index) {
+            <p class="caution"><span aria-hidden="true">!</span> {{ caution }}</p>
+          }
+          @for (line of work().machine.never; track $index) {
+            <p class="never"><strong>Never:</strong> {{ line }}</p>
+          }
+        </div>
+      }
       <ol class="ruled points">
         @for (point of work().machine.points; track point.id; let i = $index) {
           @let isChosen = point.id === chosen();
@@ -54,12 +64,6 @@ import { LocateHead, type LocatePart } from './locate-head';
           </li>
         }
       </ol>
-      @for (caution of work().machine.cautions; track $index) {
-        <p class="caution"><span aria-hidden="true">!</span> {{ caution }}</p>
-      }
-      @for (line of work().machine.never; track $index) {
-        <p class="never"><strong>Never:</strong> {{ line }}</p>
-      }
       <fieldset>
         <legend>Which is positive? Two signs must agree, then the meter proves it</legend>
         <div class="keys">
@@ -122,6 +126,12 @@ import { LocateHead, type LocatePart } from './locate-head';
     }
     .steps li {
       padding: 3px 0;
+    }
+    .told {
+      display: grid;
+      gap: 4px;
+      font-size: 16px;
+      line-height: 1.3;
     }
     .never {
       padding-left: 12px;

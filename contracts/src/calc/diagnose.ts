@@ -1,0 +1,69 @@
+import { CAUSES, MACHINE_CLASSES, PROBE_IDS, TOOLS } from '@voltrek/core';
+import * as yup from 'yup';
+import { engine, rating, record, result, tempC } from './parts.js';
+
+/** What a check found: one of its outcomes, or a figure. */
+const found = () =>
+  yup
+    .mixed<string | number>()
+    .required()
+    .test(
+      'found',
+      '${path} must be a word or a number',
+      (value) => typeof value === 'string' || typeof value === 'number',
+    )
+    .meta({ jsonSchema: { type: ['string', 'number'] } });
+
+/** Evidence in, as the checks found it. */
+export const DIAGNOSE_INPUT = record({
+  machineClass: yup.string().oneOf(MACHINE_CLASSES).required(),
+  systemVolts: yup
+    .number()
+    .oneOf([12, 24] as const)
+    .required(),
+  /** Left out: it wakes and does not crank. */
+  engine: engine.notRequired().default(undefined),
+  rating: rating(),
+  tempC: tempC(),
+  evidence: yup
+    .array()
+    .of(record({ probe: yup.string().oneOf(PROBE_IDS).required(), found: found() }).required())
+    .max(40)
+    .required(),
+  /** What there is to check with; left out: everything. */
+  tools: yup.array().of(yup.string().oneOf(TOOLS).required()).notRequired(),
+});
+
+/** Causes, likeliest first, with what pushed each; and the checks that would tell most for their time. */
+export const DIAGNOSE_OUTPUT = record({
+  suspicions: yup
+    .array()
+    .of(
+      record({
+        cause: yup.string().oneOf(CAUSES).required(),
+        share: result(),
+        pushes: yup
+          .array()
+          .of(
+            record({
+              probe: yup.string().oneOf(PROBE_IDS).required(),
+              found: found(),
+              factor: result(),
+            }).required(),
+          )
+          .required(),
+      }).required(),
+    )
+    .required(),
+  proposals: yup
+    .array()
+    .of(
+      record({
+        probe: yup.string().oneOf(PROBE_IDS).required(),
+        gainBits: result(),
+        minutes: result(),
+        worth: result(),
+      }).required(),
+    )
+    .required(),
+});

@@ -1,0 +1,241 @@
+import { type Random, seededRandom } from '../quantities/random.js';
+import { type Cause, CAUSES, type DiagnosisProfile, priorsFor } from './causes.js';
+import { canFreeze, drawHidden, type HiddenMachine } from './hidden.js';
+import { type Found, type Probe, type ProbeId, probeOf, type Tool, probesFor } from './probes.js';
+
+/** A piece of evidence: which check, and what it found. */
+export interface DiagnosisEvidence {
+  readonly probe: ProbeId;
+  readonly found: Found;
+}
+
+/** Machines drawn for each cause: enough that a cause's spread is felt, few enough to be asked at every tap. */
+const PER_CAUSE = 100;
+/** No finding is impossible: people mistype, and machines have faults that no table holds. */
+const LEAST_CHANCE = 0.002;
+
+/** Many machines with hidden faults, drawn once for a profile: what evidence is weighed against. */
+export interface Crowd {
+  readonly profile: DiagnosisProfile;
+  readonly machines: readonly HiddenMachine[];
+  /** Place in `CAUSES` of each machine's cause. */
+  readonly causeAt: Uint8Array;
+  /** Share of each before any evidence: the prior of its cause, spread over those drawn for it. */
+  readonly shares: Float64Array;
+  /** Chance of each outcome of a probe, machine after machine: worked out when it is first asked and kept, since it never changes. */
+  readonly known: Map<ProbeId, Float64Array>;
+}
+
+/** Draws the crowd of a profile. The same seed gives the same crowd, so that a tap never changes the answer by luck. */
+export function drawCrowd(profile: DiagnosisProfile, random: Random = seededRandom(7)): Crowd {
+  const machines: HiddenMachine[] = [];
+  const shares: number[] = [];
+  for (const [cause, prior] of priorsFor(profile)) {
+    if (cause === 'frozen' && !canFreeze(profile)) continue;
+    for (let i = 0; i < PER_CAUSE; i++) {
+      machines.push(drawHidden(cause, profile, random));
+      shares.push(prior / PER_CAUSE);
+    }
+  }
+  const sum = shares.reduce((a, b) => a + b, 0);
+  return {
+    profile,
+    machines,
+    causeAt: Uint8Array.from(machines, ({ cause }) => CAUSES.indexOf(cause)),
+    shares: Float64Array.from(shares, (s) => s / sum),
+    known: new Map(),
+  };
+}
+
+function chancesOf(crowd: Crowd, probe: Probe): Float64Array {
+  const kept = crowd.known.get(probe.id);
+  if (kept) return kept;
+  const count = probe.outcomes.length;
+  const chances = new Float64Array(crowd.machines.length * count);
+  crowd.machines.forEach((hidden, i) => chances.set(outcomeChances(probe, hidden, crowd.profile), i * count));
+  crowd.known.set(probe.id, chances);
+  return chances;
+}
+
+/** Share of a normal spread below `x`: the logistic curve that lies within two thousandths of it. */
+function below(x: number, mean: number, spread: number): number {
+  return 1 / (1 + Math.exp((-1.702 * (x - mean)) / spread));
+}
+
+/** Chance of each outcome of a probe on one machine. */
+export function outcomeChances(
+  probe: Probe,
+  hidden: HiddenMachine,
+  profile: DiagnosisProfile,
+): readonly number[] {
+  if (probe.chances) return probe.chances(hidden, profile);
+  const value = probe.predict!(hidden, profile)!;
+  const upTo = [...probe.edges!.map((edge) => below(edge, value, probe.spread!)), 1];
+  return upTo.map((share, i) => share - (upTo[i - 1] ?? 0));
+}
+
+/** Place of what was found among the outcomes. @throws RangeError for an outcome the probe does not have */
+export function outcomeIndex(probe: Probe, found: Found): number {
+  if (typeof found === 'number') {
+    if (!probe.edges || Number.isNaN(found))
+      throw new RangeError(`${probe.id}: ${found} is no finding of it`);
+    const at = probe.edges.findIndex((edge) => found < edge);
+    return at < 0 ? probe.edges.length : at;
+  }
+  const at = probe.outcomes.indexOf(found);
+  if (at < 0) throw new RangeError(`${probe.id}: ${found} is no finding of it`);
+  return at;
+}
+
+/** True when a probe can find this at all. */
+export function isFindingOf(id: ProbeId, found: Found): boolean {
+  const { edges, outcomes } = probeOf(id);
+  if (typeof found === 'string') return outcomes.includes(found);
+  return edges !== undefined && Math.abs(found) <= FIGURE_MOST;
+}
+/** No volts, amps or shares of a roadside are larger. */
+const FIGURE_MOST = 100;
+
+/** Multiplies the shares by how likely the finding is on each machine. A figure counts by the range it falls in. */
+function press(crowd: Crowd, shares: Float64Array, { probe: id, found }: DiagnosisEvidence): void {
+  const probe = probeOf(id);
+  const chances = chancesOf(crowd, probe);
+  const count = probe.outcomes.length;
+  const at = outcomeIndex(probe, found);
+  for (let i = 0; i < shares.length; i++) shares[i]! *= chances[i * count + at]! + LEAST_CHANCE;
+  normalise(shares);
+}
+
+/** Shares of the crowd after the evidence. */
+export function weigh(crowd: Crowd, evidence: readonly DiagnosisEvidence[]): Float64Array {
+  const shares = Float64Array.from(crowd.shares);
+  for (const piece of evidence) press(crowd, shares, piece);
+  return shares;
+}
+
+function normalise(shares: Float64Array): void {
+  let sum = 0;
+  for (const share of shares) sum += share;
+  for (let i = 0; i < shares.length; i++) shares[i]! /= sum;
+}
+
+/** Sum of the shares of each cause, by its place in `CAUSES`. */
+function byCause({ causeAt }: Crowd, shares: Float64Array): Float64Array {
+  const sums = new Float64Array(CAUSES.length);
+  for (let i = 0; i < shares.length; i++) sums[causeAt[i]!]! += shares[i]!;
+  return sums;
+}
+
+/** Causes that the crowd holds at all, with their shares, likeliest first. */
+function ranked(crowd: Crowd, sums: Float64Array): { cause: Cause; share: number }[] {
+  const held = new Set(crowd.causeAt);
+  return CAUSES.flatMap((cause, i) => (held.has(i) ? [{ cause, share: sums[i]! }] : [])).sort(
+    (a, b) => b.share - a.share,
+  );
+}
+
+/** What one piece of evidence did to a cause: above one it raised it, below it lowered it. */
+export interface Push {
+  readonly probe: ProbeId;
+  readonly found: Found;
+  readonly factor: number;
+}
+
+export interface Suspicion {
+  readonly cause: Cause;
+  readonly share: number;
+  /** Every piece of evidence, strongest first either way. */
+  readonly pushes: readonly Push[];
+}
+
+/** How likely each cause is after the evidence, likeliest first, and what raised and lowered it. */
+export function diagnose(crowd: Crowd, evidence: readonly DiagnosisEvidence[]): Suspicion[] {
+  const shares = Float64Array.from(crowd.shares);
+  const steps = [byCause(crowd, shares)];
+  for (const piece of evidence) {
+    press(crowd, shares, piece);
+    steps.push(byCause(crowd, shares));
+  }
+  return ranked(crowd, steps[steps.length - 1]!).map(({ cause, share }) => {
+    const at = CAUSES.indexOf(cause);
+    const pushes = evidence.map(
+      (piece, i): Push => ({ ...piece, factor: steps[i + 1]![at]! / Math.max(steps[i]![at]!, 1e-12) }),
+    );
+    return { cause, share, pushes: pushes.sort((a, b) => strength(b) - strength(a)) };
+  });
+}
+
+const strength = ({ factor }: Push): number => Math.abs(Math.log(Math.max(factor, 1e-12)));
+
+/** A check worth doing next. */
+export interface Proposal {
+  readonly probe: ProbeId;
+  /** Doubt it is expected to take away, bits. */
+  readonly gainBits: number;
+  readonly minutes: number;
+  /** Gain for its minutes and the trouble of any check at all: what proposals are ranked by. */
+  readonly worth: number;
+  /** The causes that it would tell apart most: each with what it would mostly find. */
+  readonly settles: readonly Cause[];
+}
+
+/** Trouble of any check besides its minutes: gloves off, words, walking round; minutes. */
+const TROUBLE_MINUTES = 1;
+
+/** Checks by what they are expected to tell for their time, best first. Those done already are left out. */
+export function proposals(
+  crowd: Crowd,
+  evidence: readonly DiagnosisEvidence[],
+  tools: readonly Tool[],
+): Proposal[] {
+  const shares = weigh(crowd, evidence);
+  const now = byCause(crowd, shares);
+  const doubt = entropy(now);
+  const leading = ranked(crowd, now)
+    .slice(0, 3)
+    .map(({ cause }) => cause);
+  return probesFor(crowd.profile, tools)
+    .filter((probe) => !evidence.some((e) => e.probe === probe.id))
+    .map((probe): Proposal => {
+      const gainBits = Math.max(0, doubt - expectedDoubt(crowd, shares, probe));
+      return {
+        probe: probe.id,
+        gainBits,
+        minutes: probe.minutes,
+        worth: gainBits / (probe.minutes + TROUBLE_MINUTES),
+        settles: leading,
+      };
+    })
+    .sort((a, b) => b.worth - a.worth);
+}
+
+function entropy(shares: readonly number[] | Float64Array): number {
+  let sum = 0;
+  for (const p of shares) if (p > 0) sum -= p * Math.log2(p);
+  return sum;
+}
+
+/** Machines that hardly count any more are passed over. */
+const COUNTS_FROM = 1e-7;
+
+function expectedDoubt(crowd: Crowd, shares: Float64Array, probe: Probe): number {
+  const chances = chancesOf(crowd, probe);
+  const count = probe.outcomes.length;
+  const { causeAt } = crowd;
+  const width = CAUSES.length;
+  const sums = new Float64Array(count * width);
+  for (let i = 0; i < shares.length; i++) {
+    const share = shares[i]!;
+    if (share < COUNTS_FROM) continue;
+    for (let o = 0; o < count; o++) sums[o * width + causeAt[i]!]! += share * chances[i * count + o]!;
+  }
+  let doubt = 0;
+  for (let o = 0; o < count; o++) {
+    const parts = sums.subarray(o * width, (o + 1) * width);
+    let whole = 0;
+    for (const part of parts) whole += part;
+    // Entropy of the parts once they are brought to one, times their whole: without dividing each.
+    if (whole > 0) doubt += entropy(parts) + whole * Math.log2(whole);
+  }
+  return doubt;
+}

@@ -1,0 +1,147 @@
+import type { Machine, MachineClass } from '../machine/machine.js';
+import type { Suspect } from './vocabulary.js';
+
+export const CAUSES = [
+  'discharged',
+  'left-on',
+  'drain',
+  'charging',
+  'worn',
+  'sulphated',
+  'dead-cell',
+  'reversed',
+  'frozen',
+  'string-weak',
+  'joint-positive',
+  'joint-negative',
+  'joint-loose',
+  'cable',
+  'main-fuse',
+  'starter',
+  'interlock',
+  'immobiliser',
+  'fuel',
+  'traction-flat',
+  'converter',
+  'charge-point',
+  'none',
+] as const;
+/**
+ * Why a machine does not start. `joint-loose` is a clamp at its stop on a worn post; `cable` any cable or body strap; `main-fuse` fuse or
+ * isolator; `fuel` fuel or engine; `charge-point` a socket that gives nothing; `none` no fault found.
+ */
+export type Cause = (typeof CAUSES)[number];
+
+/** Causes that a new block cures; for all others a sound block would be thrown away. */
+export const REPLACE_CAUSES: readonly Cause[] = ['worn', 'sulphated', 'dead-cell', 'reversed'];
+
+/** What is known before anything is asked: the machine, and how cold it is. */
+export type DiagnosisProfile = Pick<Machine, 'machineClass' | 'systemVolts' | 'engine'> & {
+  readonly rating: Machine['blocks'][number]['rating'];
+  readonly tempC: number;
+};
+
+interface Prior {
+  readonly cause: Cause;
+  /** Share of calls to an ordinary cranking vehicle, before anything is known. */
+  readonly share: number;
+  readonly reason: string;
+}
+
+/** How often each cause is behind a call. The trade's rough experience of winter calls; each share can be questioned on its own. */
+export const PRIORS: readonly Prior[] = [
+  { cause: 'discharged', share: 0.17, reason: 'short trips and standing, worst in the cold' },
+  { cause: 'left-on', share: 0.13, reason: 'lamps, ignition or a door left on' },
+  { cause: 'worn', share: 0.17, reason: 'most blocks that fail are old, in the first cold week' },
+  { cause: 'charging', share: 0.07, reason: 'belt, alternator or regulator, found out by a flat block' },
+  { cause: 'drain', share: 0.05, reason: 'a unit that never sleeps' },
+  { cause: 'sulphated', share: 0.04, reason: 'weeks at rest while flat' },
+  { cause: 'dead-cell', share: 0.03, reason: 'one cell shorted: the block is two volts low' },
+  { cause: 'reversed', share: 0.004, reason: 'charged the wrong way round: rare, and never to be missed' },
+  { cause: 'frozen', share: 0.01, reason: 'only when flat and colder than its freezing point' },
+  { cause: 'joint-positive', share: 0.05, reason: 'deposits under a clamp that looks clean' },
+  { cause: 'joint-negative', share: 0.05, reason: 'as often as the positive one' },
+  { cause: 'joint-loose', share: 0.03, reason: 'worn post or stretched clamp' },
+  { cause: 'cable', share: 0.03, reason: 'body strap or starter cable, corroded inside' },
+  { cause: 'main-fuse', share: 0.03, reason: 'blown fuse, or an isolator that is off' },
+  { cause: 'starter', share: 0.06, reason: 'solenoid or brushes' },
+  { cause: 'interlock', share: 0.05, reason: 'selector, clutch, seat or stand' },
+  { cause: 'immobiliser', share: 0.03, reason: 'key not read' },
+  { cause: 'fuel', share: 0.06, reason: 'empty, waxed, or an engine fault' },
+  { cause: 'none', share: 0.01, reason: 'starts as it should when tried' },
+];
+
+/** What differs by class, as factors on the shares. */
+const CLASS_FACTORS: Partial<Record<MachineClass, Partial<Record<Cause, number>>>> = {
+  'ride-on': { interlock: 4, immobiliser: 0, charging: 0.5 },
+  motorcycle: { interlock: 3, sulphated: 3, immobiliser: 0.5 },
+  plant: { interlock: 2, 'main-fuse': 3, immobiliser: 0.3 },
+  truck: { 'main-fuse': 2, immobiliser: 0.5 },
+  genset: { interlock: 2, 'main-fuse': 2, immobiliser: 0 },
+  boat: { 'main-fuse': 3, 'joint-positive': 2, 'joint-negative': 2, immobiliser: 0 },
+};
+
+/** Share of calls to a string machine with one block down and the other sound. */
+const STRING_WEAK_SHARE = 0.15;
+
+/** What keeps an EV or hybrid from waking. */
+const WAKING: Partial<Record<Cause, number>> = {
+  discharged: 0.25,
+  'left-on': 0.12,
+  worn: 0.2,
+  drain: 0.06,
+  'dead-cell': 0.03,
+  sulphated: 0.03,
+  'main-fuse': 0.04,
+  'joint-positive': 0.03,
+  'joint-negative': 0.03,
+  'traction-flat': 0.1,
+  converter: 0.05,
+  'charge-point': 0.05,
+  none: 0.01,
+};
+
+/** Causes that this machine can have, with their shares before anything is asked; they sum to one. */
+export function priorsFor({
+  machineClass,
+  systemVolts,
+  engine,
+}: DiagnosisProfile): ReadonlyMap<Cause, number> {
+  const shares = new Map<Cause, number>();
+  if (engine === null) {
+    for (const [cause, share] of Object.entries(WAKING)) shares.set(cause as Cause, share);
+  } else {
+    const factors = CLASS_FACTORS[machineClass] ?? {};
+    for (const { cause, share } of PRIORS) shares.set(cause, share * (factors[cause] ?? 1));
+    if (systemVolts === 24) shares.set('string-weak', STRING_WEAK_SHARE);
+  }
+  const sum = [...shares.values()].reduce((a, b) => a + b, 0);
+  return new Map([...shares].filter(([, share]) => share > 0).map(([cause, share]) => [cause, share / sum]));
+}
+
+/** The suspect that a cause is told as when it is not the block; null when it is the block. */
+export function suspectOfCause(cause: Cause): Suspect | null {
+  switch (cause) {
+    case 'joint-positive':
+    case 'joint-negative':
+    case 'joint-loose':
+    case 'cable':
+      return 'joint';
+    case 'charging':
+      return 'charging';
+    case 'starter':
+      return 'starter';
+    case 'main-fuse':
+    case 'interlock':
+    case 'immobiliser':
+      return 'interlock';
+    case 'fuel':
+      return 'fuel-or-engine';
+    case 'traction-flat':
+    case 'converter':
+    case 'charge-point':
+      return 'traction-battery';
+    default:
+      return null;
+  }
+}

@@ -1,0 +1,452 @@
+import { crankLimitVolts } from './reading.js';
+import type { DiagnosisProfile } from './causes.js';
+import { type HiddenMachine, lookOf, restVoltsOf } from './hidden.js';
+
+export const TOOLS = ['meter', 'clamp-meter', 'tester', 'hydrometer', 'source'] as const;
+/** What a check needs beyond eyes and ears. */
+export type Tool = (typeof TOOLS)[number];
+
+/** What a check found: one of its outcomes, or a figure. */
+export type Found = string | number;
+
+/** One thing that can be asked, looked at or measured. */
+export interface Probe {
+  readonly id: ProbeId;
+  /** Minutes it takes with gloves on. */
+  readonly minutes: number;
+  readonly needs: Tool | null;
+  /** Only where it makes sense; left out: everywhere. */
+  readonly fits?: (profile: DiagnosisProfile) => boolean;
+  /** Outcomes of a look, or the edges between the ranges of a figure. */
+  readonly outcomes: readonly string[];
+  readonly edges?: readonly number[];
+  /** Chance of each outcome on this machine, for a look. */
+  readonly chances?: (hidden: HiddenMachine, profile: DiagnosisProfile) => readonly number[];
+  /** What the figure would be, for a measurement; null when it cannot be read. */
+  readonly predict?: (hidden: HiddenMachine, profile: DiagnosisProfile) => number | null;
+  /** Spread of the instrument, the hand and what the model leaves out. */
+  readonly spread?: number;
+  /** Why the chances or the spread are what they are. */
+  readonly reason: string;
+}
+
+export const PROBE_IDS = [
+  'symptom',
+  'ask-left-on',
+  'look-switches',
+  'ask-use',
+  'ask-flats',
+  'look-joints',
+  'look-belt',
+  'look-date',
+  'interlocks',
+  'immobiliser-lamp',
+  'isolator-fuse',
+  'fuel-gauge',
+  'rest',
+  'string-balance',
+  'key-on',
+  'crank',
+  'joint-plus',
+  'joint-minus',
+  'starter-stud',
+  'conductance',
+  'gravity',
+  'with-help',
+  'charging',
+  'drain',
+  'traction-gauge',
+  'converter',
+  'charge-lamp',
+] as const;
+export type ProbeId = (typeof PROBE_IDS)[number];
+
+const yes = (share: number): readonly number[] => [share, 1 - share];
+const cranks = ({ engine }: DiagnosisProfile): boolean => engine !== null;
+const wakes = ({ engine }: DiagnosisProfile): boolean => engine === null;
+const atEach = (of: number, { systemVolts }: DiagnosisProfile): number => (of * 12) / systemVolts;
+/** Volts that the lit dash and the control units pull out of a block at key-on: about this many amps. */
+const KEY_ON_AMPS = 12;
+
+const SYMPTOM_OUTCOMES = [
+  'silence',
+  'one-click',
+  'rapid-click',
+  'slow-crank',
+  'brisk-no-fire',
+  'dies-again',
+  'warning-lamps',
+  'no-doors',
+] as const;
+
+/** What the driver tells of it: mostly what it truly did, sometimes its neighbour. */
+function symptomChances(hidden: HiddenMachine, profile: DiagnosisProfile): readonly number[] {
+  if (wakes(profile)) return wakingSymptoms(hidden, profile);
+  const look = lookOf(hidden, profile, false);
+  const isRecurrent = hidden.cause === 'charging' || hidden.cause === 'drain';
+  //                              silence click rapid slow  brisk dies  lamps doors
+  const row: Record<typeof look, readonly number[]> = {
+    silence: [0.86, 0.05, 0.03, 0.01, 0.01, 0.02, 0.01, 0.01],
+    'one-click': [0.08, 0.76, 0.1, 0.02, 0.01, 0.01, 0.01, 0.01],
+    'rapid-click': [0.06, 0.12, 0.72, 0.05, 0.01, 0.01, 0.02, 0.01],
+    slow: [0.01, 0.03, 0.08, 0.82, 0.02, 0.02, 0.01, 0.01],
+    'brisk-no-fire': [0.01, 0.01, 0.01, 0.02, 0.92, 0.01, 0.01, 0.01],
+    starts: [0.05, 0.05, 0.05, 0.2, 0.1, 0.45, 0.09, 0.01],
+  };
+  if (!isRecurrent) return row[look];
+  // A fault that empties the block again and again is also told as such.
+  return row[look].map((share, i) => share * 0.75 + (i === 5 ? 0.2 : i === 6 ? 0.05 : 0));
+}
+
+function wakingSymptoms(hidden: HiddenMachine, profile: DiagnosisProfile): readonly number[] {
+  switch (hidden.cause) {
+    case 'traction-flat':
+    case 'charge-point':
+      return [0.05, 0.01, 0.01, 0.01, 0.01, 0.06, 0.8, 0.05];
+    case 'converter':
+      return [0.08, 0.01, 0.01, 0.01, 0.01, 0.5, 0.3, 0.08];
+    case 'none':
+      return [0.1, 0.05, 0.05, 0.05, 0.05, 0.3, 0.3, 0.1];
+    default: {
+      const rest = restVoltsOf(hidden, profile)[0]!;
+      return rest < 11.5 || hidden.open
+        ? [0.25, 0.02, 0.03, 0.01, 0.01, 0.02, 0.06, 0.6]
+        : [0.1, 0.05, 0.1, 0.01, 0.01, 0.08, 0.45, 0.2];
+    }
+  }
+}
+
+const HELP_OUTCOMES = ['started', 'brisk-no-fire', 'slow', 'clicks', 'nothing'] as const;
+
+function helpChances(hidden: HiddenMachine, profile: DiagnosisProfile): readonly number[] {
+  if (wakes(profile)) {
+    if (hidden.open) return [0.02, 0.01, 0.01, 0.02, 0.94];
+    if (hidden.cause === 'traction-flat' || hidden.cause === 'charge-point')
+      return [0.03, 0.01, 0.01, 0.9, 0.05];
+    if (hidden.plusOhms + hidden.minusOhms > 0.01) return [0.3, 0.01, 0.01, 0.58, 0.1];
+    return [0.93, 0.01, 0.01, 0.03, 0.02];
+  }
+  const row: Record<ReturnType<typeof lookOf>, readonly number[]> = {
+    starts: [0.95, 0.01, 0.02, 0.01, 0.01],
+    'brisk-no-fire': [0.01, 0.96, 0.01, 0.01, 0.01],
+    slow: [0.06, 0.01, 0.88, 0.04, 0.01],
+    'rapid-click': [0.01, 0.01, 0.08, 0.87, 0.03],
+    'one-click': [0.01, 0.01, 0.03, 0.92, 0.03],
+    silence: [0.01, 0.01, 0.01, 0.03, 0.94],
+  };
+  return row[lookOf(hidden, profile, true)];
+}
+
+/** Every check the tool can propose. One table: what it costs, what it can find, and how likely that is on a given machine. */
+export const PROBES: readonly Probe[] = [
+  {
+    id: 'symptom',
+    minutes: 0.2,
+    needs: null,
+    outcomes: SYMPTOM_OUTCOMES,
+    chances: symptomChances,
+    reason: 'one in five drivers tells a neighbour of what it did',
+  },
+  {
+    id: 'ask-left-on',
+    minutes: 0.3,
+    needs: null,
+    outcomes: ['yes', 'no'],
+    chances: ({ leftOn }) => yes(leftOn ? 0.9 : 0.03),
+    reason: 'the switch is still on, or they remember; few own up to what is not so',
+  },
+  {
+    id: 'look-switches',
+    minutes: 0.4,
+    needs: null,
+    outcomes: ['one-is-on', 'all-off'],
+    chances: ({ leftOn }) => yes(leftOn ? 0.88 : 0.02),
+    reason: 'lamp switch, key, door, socket: one of them is usually still on',
+  },
+  {
+    id: 'ask-use',
+    minutes: 0.3,
+    needs: null,
+    outcomes: ['regular', 'short-trips', 'stood-weeks'],
+    chances: ({ use }) =>
+      use === 'regular' ? [0.9, 0.07, 0.03] : use === 'short-trips' ? [0.1, 0.87, 0.03] : [0.03, 0.04, 0.93],
+    reason: 'people know how far they drive, roughly',
+  },
+  {
+    id: 'ask-flats',
+    minutes: 0.3,
+    needs: null,
+    outcomes: ['yes', 'no'],
+    chances: ({ earlierFlat }) => yes(earlierFlat ? 0.93 : 0.03),
+    reason: 'a second flat call is remembered, and is in the log',
+  },
+  {
+    id: 'look-joints',
+    minutes: 0.5,
+    needs: null,
+    outcomes: ['turns-by-hand', 'deposits', 'clean'],
+    chances: ({ cause }) => {
+      if (cause === 'joint-loose') return [0.94, 0.03, 0.03];
+      return cause === 'joint-positive' || cause === 'joint-negative'
+        ? [0.02, 0.68, 0.3]
+        : [0.01, 0.05, 0.94];
+    },
+    reason: 'three bad joints in ten look clean; a loose one turns by hand',
+  },
+  {
+    id: 'look-belt',
+    minutes: 0.4,
+    needs: null,
+    fits: (p) => cranks(p) && p.machineClass !== 'motorcycle',
+    outcomes: ['bad', 'sound'],
+    chances: ({ beltBad }) => yes(beltBad ? 0.92 : 0.03),
+    reason: 'slack or glazed shows; a worn one hides',
+  },
+  {
+    id: 'look-date',
+    minutes: 0.3,
+    needs: null,
+    outcomes: ['under-3', '3-to-6', 'over-6'],
+    chances: ({ ageYears }) =>
+      ageYears < 3 ? [0.92, 0.06, 0.02] : ageYears < 6 ? [0.05, 0.9, 0.05] : [0.02, 0.08, 0.9],
+    reason: 'a date mark, when it can be read',
+  },
+  {
+    id: 'interlocks',
+    minutes: 0.5,
+    needs: null,
+    fits: cranks,
+    outcomes: ['fault', 'clear'],
+    chances: ({ cause }) => yes(cause === 'interlock' ? 0.96 : 0.01),
+    reason: 'moved and tried again, an interlock gives itself away',
+  },
+  {
+    id: 'immobiliser-lamp',
+    minutes: 0.2,
+    needs: null,
+    fits: cranks,
+    outcomes: ['lit', 'out'],
+    chances: ({ cause }) => yes(cause === 'immobiliser' ? 0.95 : 0.01),
+    reason: 'it has a lamp of its own',
+  },
+  {
+    id: 'isolator-fuse',
+    minutes: 0.8,
+    needs: null,
+    outcomes: ['fault', 'clear'],
+    chances: ({ open }) => yes(open ? 0.95 : 0.01),
+    reason: 'an isolator is seen; a fuse is read through',
+  },
+  {
+    id: 'fuel-gauge',
+    minutes: 0.3,
+    needs: null,
+    fits: cranks,
+    outcomes: ['empty', 'has-fuel'],
+    chances: ({ cause }) => yes(cause === 'fuel' ? 0.55 : 0.02),
+    reason: 'half of fuel faults are an empty tank; the rest are waxed or spark',
+  },
+  {
+    id: 'rest',
+    minutes: 1,
+    needs: 'meter',
+    outcomes: ['backward', 'under-3', 'under-10.5', 'flat', 'low', 'part', 'charged'],
+    edges: [0, 3, 10.85, 11.8, 12.2, 12.45],
+    predict: (hidden, profile) => Math.min(...restVoltsOf(hidden, profile)),
+    spread: 0.05,
+    reason: 'surface charge and temperature leave about five hundredths',
+  },
+  {
+    id: 'string-balance',
+    minutes: 0.8,
+    needs: 'meter',
+    fits: ({ systemVolts }) => systemVolts === 24,
+    outcomes: ['alike', 'apart'],
+    edges: [0.2],
+    predict: (hidden, profile) => {
+      const [low = 0, high = 0] = restVoltsOf(hidden, profile);
+      return Math.abs(high - low);
+    },
+    spread: 0.05,
+    reason: 'two readings, each as good as a rest reading',
+  },
+  {
+    id: 'key-on',
+    minutes: 0.6,
+    needs: 'meter',
+    outcomes: ['holds', 'sags', 'collapses'],
+    edges: [0.3, 1.5],
+    predict: (hidden, profile) => (hidden.open ? 0 : keyOnDrop(hidden, profile)),
+    spread: 0.06,
+    reason: 'lamps differ from one vehicle to the next',
+  },
+  {
+    id: 'crank',
+    minutes: 1,
+    needs: 'meter',
+    fits: cranks,
+    outcomes: ['collapses', 'under', 'near', 'holds', 'nothing-drawn'],
+    // Against the least a sound block may fall to at this temperature, per 12 V.
+    edges: [-1.6, 0, 0.9, 2.4],
+    predict: (hidden, profile) => {
+      const volts = hidden.crank?.postVolts ?? restVoltsOf(hidden, profile).reduce((a, b) => a + b, 0);
+      return atEach(volts, profile) - crankLimitVolts(profile.tempC, 12);
+    },
+    spread: 0.25,
+    reason: 'drag and clamps are known to a few in a hundred',
+  },
+  {
+    id: 'joint-plus',
+    minutes: 1.2,
+    needs: 'meter',
+    outcomes: ['good', 'worth-cleaning', 'bad'],
+    edges: [0.2, 0.5],
+    predict: (hidden, profile) => jointAmps(hidden, profile) * hidden.plusOhms,
+    spread: 0.05,
+    reason: 'the meter moves while it cranks, or with every lamp on where nothing cranks',
+  },
+  {
+    id: 'joint-minus',
+    minutes: 1.2,
+    needs: 'meter',
+    outcomes: ['good', 'worth-cleaning', 'bad'],
+    edges: [0.2, 0.5],
+    predict: (hidden, profile) => jointAmps(hidden, profile) * hidden.minusOhms,
+    spread: 0.05,
+    reason: 'the meter moves while it cranks, or with every lamp on where nothing cranks',
+  },
+  {
+    id: 'starter-stud',
+    minutes: 3,
+    needs: 'meter',
+    fits: cranks,
+    outcomes: ['full', 'low', 'bad', 'no-volts'],
+    edges: [0.5, 1.2, 6],
+    predict: (hidden, profile) => {
+      const lost = hidden.plusOhms + hidden.minusOhms + hidden.cableOhms;
+      if (hidden.crank) return hidden.crank.starterAmps * lost;
+      // A dead starter takes nothing, so its stud stands at the posts' volts; where nothing is sent there, all of them are missing.
+      return hidden.open || hidden.held === 'starter' ? profile.systemVolts : 0;
+    },
+    spread: 0.1,
+    reason: 'reached with a long probe, read while it cranks',
+  },
+  {
+    id: 'conductance',
+    minutes: 1.2,
+    needs: 'tester',
+    outcomes: ['spent', 'worn', 'tired', 'sound'],
+    edges: [0.6, 0.8, 0.92],
+    predict: (hidden) => {
+      const worst = Math.max(...hidden.blocks.map((b) => b.ageing));
+      const dead = hidden.blocks.some((b) => b.deadCells ?? 0) ? 0.75 : 1;
+      return hidden.blocks.some((b) => b.reversed) ? 0.3 : dead / worst ** 0.55;
+    },
+    spread: 0.05,
+    reason:
+      'corrected for charge and temperature it is good to about a twentieth; age shows less in it than in a crank',
+  },
+  {
+    id: 'gravity',
+    minutes: 6,
+    needs: 'hydrometer',
+    fits: ({ rating }) => rating.chemistry === 'flooded',
+    outcomes: ['even-high', 'even-low', 'one-cell-low'],
+    chances: ({ blocks, cause }) => {
+      if (cause === 'dead-cell') return [0.01, 0.03, 0.96];
+      return Math.min(...blocks.map((b) => b.soc)) > 0.6 ? [0.95, 0.03, 0.02] : [0.03, 0.94, 0.03];
+    },
+    reason: 'a shorted cell stays low whatever the others do',
+  },
+  {
+    id: 'with-help',
+    minutes: 4,
+    needs: 'source',
+    outcomes: HELP_OUTCOMES,
+    chances: helpChances,
+    reason: 'solved on the circuit with a good source at the posts; one in twenty is misread',
+  },
+  {
+    id: 'charging',
+    minutes: 4,
+    needs: 'source',
+    fits: cranks,
+    outcomes: ['none', 'low', 'in-band', 'over'],
+    edges: [13.2, 13.6, 15.1],
+    // It must run first; what does not run, with help or without, shows its block's own volts.
+    predict: (hidden, profile) =>
+      lookOf(hidden, profile, true) === 'starts'
+        ? hidden.chargingVolts
+        : Math.min(12.9, ...restVoltsOf(hidden, profile)),
+    spread: 0.08,
+    reason: 'idle speed, temperature and a smart regulator',
+  },
+  {
+    id: 'drain',
+    minutes: 8,
+    needs: 'clamp-meter',
+    outcomes: ['asleep', 'high', 'much'],
+    edges: [0.05, 0.1],
+    predict: ({ drainAmps, leftOn }) => (leftOn ? 0.02 : drainAmps),
+    spread: 0.008,
+    reason: 'units must fall asleep first; the consumer left on is off by now',
+  },
+  {
+    id: 'traction-gauge',
+    minutes: 0.6,
+    needs: null,
+    fits: wakes,
+    outcomes: ['flat', 'has-charge'],
+    chances: ({ cause }) => yes(cause === 'traction-flat' || cause === 'charge-point' ? 0.94 : 0.02),
+    reason: 'it shows once anything wakes, or the driver knows',
+  },
+  {
+    id: 'converter',
+    minutes: 3,
+    needs: 'source',
+    fits: wakes,
+    outcomes: ['no-rise', 'rises'],
+    edges: [13],
+    predict: ({ cause, open }) =>
+      cause === 'converter' || cause === 'traction-flat' || cause === 'charge-point' || open ? 12.3 : 14,
+    spread: 0.25,
+    reason: 'when the converter takes over the volts jump',
+  },
+  {
+    id: 'charge-lamp',
+    minutes: 1,
+    needs: null,
+    fits: wakes,
+    outcomes: ['no-lamp', 'ready'],
+    chances: ({ cause }) => yes(cause === 'charge-point' ? 0.95 : 0.03),
+    reason: 'a charge cord that shows no ready lamp has a socket fault',
+  },
+];
+
+/** Amps through the joints while they are read: cranking, or with lamps and units on where nothing cranks. */
+function jointAmps(hidden: HiddenMachine, profile: DiagnosisProfile): number {
+  if (wakes(profile)) return hidden.open ? 0 : LAMPS_AMPS;
+  return hidden.crank?.starterAmps ?? 0;
+}
+const LAMPS_AMPS = 30;
+
+/** Volts that the block loses when the key is turned on without cranking. */
+function keyOnDrop(hidden: HiddenMachine, { rating, systemVolts }: DiagnosisProfile): number {
+  const blocks = systemVolts / 12;
+  const worst = Math.max(
+    ...hidden.blocks.map(
+      (b) => (b.soc < 0.1 ? 0.09 : b.soc < 0.3 ? 0.03 : 0.012) * b.ageing * (b.deadCells ? 1.3 : 1),
+    ),
+  );
+  return KEY_ON_AMPS * worst * (60 / rating.capacityAh) * (blocks === 2 ? 0.5 : 1);
+}
+
+/** The probe with this id. */
+export function probeOf(id: ProbeId): Probe {
+  return PROBES.find((p) => p.id === id)!;
+}
+
+/** Probes that make sense here with these tools. */
+export function probesFor(profile: DiagnosisProfile, tools: readonly Tool[]): Probe[] {
+  return PROBES.filter((p) => (p.fits?.(profile) ?? true) && (p.needs === null || tools.includes(p.needs)));
+}

@@ -1,0 +1,241 @@
+import {
+  type Cause,
+  CAUSES,
+  canFreeze,
+  diagnose,
+  type DiagnosisEvidence,
+  type DiagnosisProfile,
+  drawCase,
+  drawCrowd,
+  drawHidden,
+  outcomeChances,
+  priorsFor,
+  PROBES,
+  probesFor,
+  proposals,
+  restVoltsOf,
+  seededRandom,
+  summarise,
+  TOOLS,
+  trialByChart,
+  trialByTool,
+  type TrialSummary,
+  weigh,
+} from '../src/index.js';
+import { BLOCK_60 } from './fixtures.js';
+
+const CAR: DiagnosisProfile = {
+  machineClass: 'car',
+  systemVolts: 12,
+  engine: { fuel: 'petrol', displacementL: 1.6, cylinders: 4, systemVolts: 12 },
+  rating: BLOCK_60,
+  tempC: -4,
+};
+const PROFILES: Record<string, DiagnosisProfile> = {
+  car: CAR,
+  van: {
+    ...CAR,
+    machineClass: 'van',
+    engine: { fuel: 'diesel', displacementL: 2.2, cylinders: 4, systemVolts: 12 },
+    rating: { chemistry: 'efb', capacityAh: 80, ccaAmps: 780, ccaStandard: 'EN' },
+    tempC: 2,
+  },
+  motorcycle: {
+    ...CAR,
+    machineClass: 'motorcycle',
+    engine: { fuel: 'petrol', displacementL: 0.45, cylinders: 1, systemVolts: 12 },
+    rating: { chemistry: 'agm', capacityAh: 8, ccaAmps: 120, ccaStandard: 'SAE' },
+    tempC: 8,
+  },
+  truck: {
+    machineClass: 'truck',
+    systemVolts: 24,
+    engine: { fuel: 'diesel', displacementL: 6.7, cylinders: 6, systemVolts: 24 },
+    rating: { chemistry: 'flooded', capacityAh: 170, ccaAmps: 1000, ccaStandard: 'EN' },
+    tempC: -2,
+  },
+  ev: {
+    ...CAR,
+    machineClass: 'ev',
+    engine: null,
+    rating: { chemistry: 'agm', capacityAh: 50, ccaAmps: 450, ccaStandard: 'EN' },
+  },
+};
+const share = (evidence: readonly DiagnosisEvidence[], cause: Cause, profile = CAR): number =>
+  diagnose(drawCrowd(profile), evidence).find((s) => s.cause === cause)!.share;
+
+describe('priors and chances', () => {
+  it('sum to one for every machine, probe and fault', () => {
+    for (const [name, profile] of Object.entries(PROFILES)) {
+      const priors = [...priorsFor(profile).values()];
+      expect(priors.reduce((a, b) => a + b, 0))
+        .withContext(name)
+        .toBeCloseTo(1, 9);
+      const random = seededRandom(3);
+      for (const cause of priorsFor(profile).keys()) {
+        const hidden = drawHidden(cause, profile, random);
+        for (const probe of probesFor(profile, TOOLS)) {
+          const chances = outcomeChances(probe, hidden, profile);
+          expect(chances.length).withContext(`${name} ${cause} ${probe.id}`).toBe(probe.outcomes.length);
+          expect(chances.reduce((a, b) => a + b, 0))
+            .withContext(`${name} ${cause} ${probe.id}`)
+            .toBeCloseTo(1, 6);
+          expect(chances.every((c) => c >= -1e-9))
+            .withContext(`${cause} ${probe.id}`)
+            .toBeTrue();
+        }
+      }
+    }
+  });
+
+  it('give every row its reason, and edges one fewer than outcomes', () => {
+    for (const probe of PROBES) {
+      expect(probe.reason.length).withContext(probe.id).toBeGreaterThan(10);
+      if (probe.edges)
+        expect(probe.edges.length)
+          .withContext(probe.id)
+          .toBe(probe.outcomes.length - 1);
+      expect(Boolean(probe.chances) !== Boolean(probe.predict))
+        .withContext(probe.id)
+        .toBeTrue();
+    }
+  });
+
+  it('leave freezing out where nothing can freeze', () => {
+    expect(canFreeze({ ...CAR, tempC: 8 })).toBeFalse();
+    expect(diagnose(drawCrowd({ ...CAR, tempC: 8 }), []).some((s) => s.cause === 'frozen')).toBeFalse();
+    expect(diagnose(drawCrowd({ ...CAR, tempC: -25 }), []).some((s) => s.cause === 'frozen')).toBeTrue();
+  });
+
+  it('show a shorted cell two volts low at rest, by the electrical model', () => {
+    const random = seededRandom(11);
+    const low = Array.from({ length: 30 }, () => restVoltsOf(drawHidden('dead-cell', CAR, random), CAR)[0]!);
+    expect(Math.max(...low)).toBeLessThan(10.85);
+    expect(Math.min(...low)).toBeGreaterThan(9.5);
+  });
+});
+
+describe('diagnose', () => {
+  it('is Bayes’ rule: a finding multiplies the odds of two causes by the ratio of its chances', () => {
+    const before = share([], 'interlock') / share([], 'immobiliser');
+    const evidence = [{ probe: 'interlocks', found: 'fault' }] as const;
+    const after = share(evidence, 'interlock') / share(evidence, 'immobiliser');
+    // 0.96 against 0.01, each with the two thousandths that nothing is impossible by.
+    expect(after / before).toBeCloseTo((0.96 + 0.002) / (0.01 + 0.002), 6);
+  });
+
+  it('does not depend on the order of the evidence', () => {
+    const evidence: DiagnosisEvidence[] = [
+      { probe: 'symptom', found: 'slow-crank' },
+      { probe: 'rest', found: 12.5 },
+      { probe: 'conductance', found: 0.55 },
+    ];
+    const crowd = drawCrowd(CAR);
+    const one = weigh(crowd, evidence);
+    const other = weigh(crowd, [...evidence].reverse());
+    expect(Math.max(...one.map((s, i) => Math.abs(s - other[i]!)))).toBeLessThan(1e-12);
+  });
+
+  it('does not call a discharged block bad: low volts alone leave it to a charge', () => {
+    const [first] = diagnose(drawCrowd(CAR), [
+      { probe: 'symptom', found: 'rapid-click' },
+      { probe: 'rest', found: 11.9 },
+    ]);
+    expect(['discharged', 'left-on']).toContain(first!.cause);
+    expect(share([{ probe: 'rest', found: 11.9 }], 'worn')).toBeLessThan(share([], 'worn'));
+  });
+
+  it('tells what raised and lowered a cause', () => {
+    const [first] = diagnose(drawCrowd(CAR), [
+      { probe: 'symptom', found: 'slow-crank' },
+      { probe: 'look-joints', found: 'clean' },
+      { probe: 'rest', found: 12.55 },
+      { probe: 'conductance', found: 0.5 },
+    ]);
+    expect(first!.cause).toBe('worn');
+    const factors = Object.fromEntries(first!.pushes.map((p) => [p.probe, p.factor]));
+    expect(factors.conductance).toBeGreaterThan(1.5);
+    expect(factors.rest).toBeGreaterThan(1.5);
+    const strengths = first!.pushes.map((p) => Math.abs(Math.log(p.factor)));
+    expect(strengths).toEqual([...strengths].sort((a, b) => b - a));
+  });
+
+  it('refuses a finding that a probe cannot have', () => {
+    const crowd = drawCrowd(CAR);
+    expect(() => diagnose(crowd, [{ probe: 'fuel-gauge', found: 'purple' }])).toThrowError(/purple/);
+    expect(() => diagnose(crowd, [{ probe: 'rest', found: NaN }])).toThrowError(/NaN/);
+    expect(() => diagnose(crowd, [{ probe: 'look-belt', found: 3 }])).toThrowError(/look-belt/);
+  });
+});
+
+describe('proposals', () => {
+  it('gain nothing from what is already known, and never less than nothing', () => {
+    const crowd = drawCrowd(CAR);
+    const all = proposals(crowd, [{ probe: 'rest', found: 12.6 }], TOOLS);
+    expect(all.some((p) => p.probe === 'rest')).toBeFalse();
+    expect(all.every((p) => p.gainBits >= 0)).toBeTrue();
+  });
+
+  it('put looks before instruments when they are as telling, and keep to the tools at hand', () => {
+    const crowd = drawCrowd(CAR);
+    const first = proposals(crowd, [{ probe: 'symptom', found: 'brisk-no-fire' }], TOOLS)[0]!.probe;
+    expect(['immobiliser-lamp', 'fuel-gauge']).toContain(first);
+    const bare = proposals(crowd, [], []);
+    expect(bare.every((p) => PROBES.find((q) => q.id === p.probe)!.needs === null)).toBeTrue();
+  });
+
+  it('law: on the average a check leaves less doubt, by just what was promised', () => {
+    const crowd = drawCrowd(CAR);
+    const doubt = (evidence: readonly DiagnosisEvidence[]): number =>
+      diagnose(crowd, evidence).reduce(
+        (sum, s) => (s.share > 0 ? sum - s.share * Math.log2(s.share) : sum),
+        0,
+      );
+    const probe = PROBES.find((p) => p.id === 'ask-use')!;
+    const shares = weigh(crowd, []);
+    const expected = probe.outcomes.reduce((sum, found, o) => {
+      const chance = crowd.machines.reduce(
+        (all, hidden, i) => all + shares[i]! * outcomeChances(probe, hidden, CAR)[o]!,
+        0,
+      );
+      return sum + chance * doubt([{ probe: 'ask-use', found }]);
+    }, 0);
+    const promised = proposals(crowd, [], TOOLS).find((p) => p.probe === 'ask-use')!.gainBits;
+    expect(doubt([]) - expected).toBeCloseTo(promised, 1);
+  });
+});
+
+describe('proof against hidden faults', () => {
+  const PER_PROFILE = 420;
+
+  it('over 2,100 cases names the cause, condemns hardly any sound block, and asks little', () => {
+    const tool: ReturnType<typeof trialByTool>[] = [];
+    const chart: typeof tool = [];
+    for (const profile of Object.values(PROFILES)) {
+      const crowd = drawCrowd(profile);
+      const random = seededRandom(1234);
+      for (let i = 0; i < PER_PROFILE; i++) {
+        const hidden = drawCase(profile, random);
+        tool.push(trialByTool(crowd, hidden, random));
+        chart.push(trialByChart(profile, hidden, random));
+      }
+    }
+    const ours = summarise(tool);
+    const theirs = summarise(chart);
+    const line = (name: string, s: TrialSummary): string =>
+      `${name}: ${s.cases} cases, top-1 ${(s.top1 * 100).toFixed(1)} %, top-2 ${(s.top2 * 100).toFixed(1)} %, ` +
+      `${s.medianChecks} checks, ${s.medianMinutes.toFixed(1)} min, sound blocks replaced ${(s.needless * 100).toFixed(2)} %, ` +
+      `spent blocks missed ${(s.missed * 100).toFixed(1)} %`;
+    process.stdout.write(`\n${line('tool', ours)}\n${line('chart', theirs)}\n`);
+    for (const cause of CAUSES) {
+      const row = ours.confusion.get(cause);
+      if (row) process.stdout.write(`  ${cause}: ${[...row].map(([c, n]) => `${c} ${n}`).join(', ')}\n`);
+    }
+    expect(ours.cases).toBeGreaterThanOrEqual(2000);
+    expect(ours.top1).toBeGreaterThanOrEqual(0.95);
+    expect(ours.needless).toBeLessThan(0.01);
+    expect(ours.medianChecks).toBeLessThanOrEqual(5);
+    expect(ours.top1).toBeGreaterThan(theirs.top1);
+    expect(ours.needless).toBeLessThan(theirs.needless);
+  }, 120_000);
+});

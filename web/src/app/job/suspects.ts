@@ -1,0 +1,273 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  type OnDestroy,
+  output,
+  signal,
+  untracked,
+} from '@angular/core';
+import { evidenceOfJob, profileOfJob, type ProbeId, type Stage, toolsOfKit } from '@voltrek/core';
+import { CAUSE_WORDS, PROBE_WORDS } from '../shared/words/diagnosis-words';
+import { percent } from '../shared/words/figures';
+import { type PlanRun, PlanRunner } from '../workers/plan-runner';
+import type { Suspected } from '../workers/plan.worker';
+import type { Work } from './state/job-selectors';
+import { Reporter } from './state/reporter';
+
+const SHOWN = 4;
+/** Below this much doubt taken away, bits, a check is not worth its minutes. */
+const LEAST_GAIN_BITS = 0.01;
+/** Checks that have a stage of their own, where they are recorded. */
+const ELSEWHERE: Partial<Record<ProbeId, Stage>> = {
+  rest: 'measure',
+  'string-balance': 'measure',
+  crank: 'measure',
+  charging: 'measure',
+  converter: 'measure',
+  'with-help': 'plan',
+};
+
+/** Who is suspected, likeliest first, and the check that would tell most for its time, answered on the spot. */
+@Component({
+  selector: 'vt-suspects',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  providers: [PlanRunner],
+  template: `
+    <section aria-label="Suspects" [class.stale]="isStale()">
+      <h2>Suspects</h2>
+      <ol>
+        @for (s of shown(); track s.cause) {
+          <li>
+            <span>{{ causeWords[s.cause] }}</span>
+            <span class="bar" aria-hidden="true"><i [style.width.%]="s.share * 100"></i></span>
+            <strong>{{ percent(s.share) }}</strong>
+          </li>
+        } @empty {
+          <li class="dim" role="status">Working it out.</li>
+        }
+      </ol>
+      @if (why(); as text) {
+        <p class="dim why">{{ text }}</p>
+      }
+    </section>
+    <section aria-label="Next check">
+      <h2>
+        Next check
+        @if (best(); as b) {
+          <span class="dim">{{ b.minutes < 1 ? 'under 1' : b.minutes.toFixed(0) }} min</span>
+        }
+      </h2>
+      @if (best(); as b) {
+        <p class="ask">{{ words[b.probe].ask }}</p>
+        <div class="keys">
+          @if (elsewhere[b.probe]; as stage) {
+            <button type="button" class="key strong" (click)="opened.emit(stage)">
+              {{ stage === 'plan' ? 'Go on to Plan' : 'Read it on Measure' }}
+            </button>
+          } @else if (outcomes().length) {
+            @for (o of outcomes(); track o.found) {
+              <button type="button" class="key" (click)="record(b.probe, o.found)">{{ o.name }}</button>
+            }
+          } @else {
+            <input
+              class="field"
+              inputmode="decimal"
+              autocomplete="off"
+              [attr.aria-label]="words[b.probe].ask"
+              [placeholder]="words[b.probe].unit ?? ''"
+              [value]="typed()"
+              #figure
+              (input)="typed.set(figure.value)"
+            />
+            <button
+              type="button"
+              class="key strong"
+              [disabled]="value() === null"
+              (click)="recordFigure(b.probe)"
+            >
+              Take
+            </button>
+          }
+          <button type="button" class="key" (click)="skip(b.probe)">Not this one</button>
+        </div>
+        <p class="dim why">tells between {{ settles() }}</p>
+      } @else if (result()) {
+        <p class="dim">Nothing left to check tells more. Go on.</p>
+      }
+    </section>
+  `,
+  styles: `
+    :host {
+      display: grid;
+      grid-template-columns: 1fr 1fr;
+      gap: 18px;
+    }
+    section {
+      min-width: 0;
+    }
+    .stale {
+      opacity: 0.6;
+    }
+    h2 {
+      display: flex;
+      justify-content: space-between;
+      font-size: 17px;
+    }
+    h2 .dim {
+      font-size: 15px;
+      font-weight: 500;
+    }
+    li {
+      display: grid;
+      grid-template-columns: minmax(0, 1fr) 70px 44px;
+      align-items: center;
+      gap: 8px;
+      font-size: 16px;
+      line-height: 1.3;
+    }
+    li.dim {
+      display: block;
+    }
+    li strong {
+      text-align: right;
+    }
+    .bar {
+      height: 9px;
+      background: var(--line);
+    }
+    .bar i {
+      display: block;
+      height: 100%;
+      background: var(--ink);
+    }
+    .ask {
+      font-size: 17px;
+      font-weight: 600;
+      line-height: 1.2;
+      margin-bottom: 6px;
+    }
+    .why {
+      margin-top: 4px;
+      font-size: 15px;
+      line-height: 1.2;
+    }
+    .keys {
+      gap: 6px;
+    }
+    .keys .key {
+      padding: 4px 8px;
+      font-size: 16px;
+    }
+    .field {
+      width: 96px;
+    }
+    @media (max-width: 720px) {
+      :host {
+        grid-template-columns: 1fr;
+      }
+    }
+  `,
+})
+export class Suspects implements OnDestroy {
+  readonly work = input.required<Work>();
+  readonly opened = output<Stage>();
+
+  private readonly runner = inject(PlanRunner);
+  private readonly reporter = inject(Reporter);
+  private run: PlanRun | null = null;
+
+  protected readonly causeWords = CAUSE_WORDS;
+  protected readonly words = PROBE_WORDS;
+  protected readonly elsewhere = ELSEWHERE;
+  protected readonly percent = percent;
+  protected readonly typed = signal('');
+  private readonly skipped = signal<readonly ProbeId[]>([]);
+  protected readonly result = signal<Suspected | null>(null);
+  private readonly answeredFor = signal('');
+
+  private readonly question = computed(() => {
+    const { job, machine, kit, earlierFlatCalls } = this.work();
+    return {
+      profile: profileOfJob(job, machine),
+      evidence: evidenceOfJob(job, machine, earlierFlatCalls),
+      tools: toolsOfKit(kit),
+    };
+  });
+  /** As text: folding makes new lists at every tap, and only another question is asked again. */
+  private readonly asked = computed(() => JSON.stringify(this.question()));
+  protected readonly isStale = computed(() => this.answeredFor() !== this.asked());
+  protected readonly shown = computed(() => this.result()?.suspicions.slice(0, SHOWN) ?? []);
+  protected readonly best = computed(
+    () =>
+      this.result()?.proposals.find(
+        (p) => p.gainBits >= LEAST_GAIN_BITS && !this.skipped().includes(p.probe),
+      ) ?? null,
+  );
+  protected readonly outcomes = computed(() => {
+    const best = this.best();
+    return best
+      ? Object.entries(PROBE_WORDS[best.probe].outcomes ?? {}).map(([found, name]) => ({ found, name }))
+      : [];
+  });
+  protected readonly settles = computed(() =>
+    (this.best()?.settles ?? [])
+      .slice(0, 2)
+      .map((cause) => CAUSE_WORDS[cause])
+      .join(' and '),
+  );
+  /** What raised the first suspect most. */
+  protected readonly why = computed(() => {
+    const [push] = this.result()?.suspicions[0]?.pushes ?? [];
+    if (!push || push.factor < 1 || push.probe === 'symptom') return null;
+    return `raised most by: ${PROBE_WORDS[push.probe].ask.replace(/^(Ask|Look|Read)( at)?:? ?/, '').replace(/\?$/, '')}`;
+  });
+  protected readonly value = computed(() => {
+    const text = this.typed().trim().replace(',', '.');
+    const value = Number(text);
+    return text === '' || Number.isNaN(value) || Math.abs(value) > 100 ? null : value;
+  });
+
+  constructor() {
+    effect(() => {
+      const asked = this.asked();
+      untracked(() => void this.ask(asked));
+    });
+  }
+
+  /** One worker for as long as the panel is shown: the crowd it draws is the slow part, and is kept. */
+  private async ask(asked: string): Promise<void> {
+    this.run ??= this.runner.begin();
+    const { profile, evidence, tools } = this.question();
+    try {
+      const result = await this.run.ask((worker) => worker.suspect(profile, evidence, tools));
+      if (asked !== this.asked()) return;
+      this.result.set(result);
+      this.answeredFor.set(asked);
+    } catch {
+      this.run = null;
+    }
+  }
+
+  protected record(probe: ProbeId, found: string): void {
+    this.reporter.report('finding.recorded', { probe, found });
+  }
+
+  protected recordFigure(probe: ProbeId): void {
+    const found = this.value();
+    if (found === null) return;
+    this.reporter.report('finding.recorded', { probe, found });
+    this.typed.set('');
+  }
+
+  protected skip(probe: ProbeId): void {
+    this.skipped.update((list) => [...list, probe]);
+  }
+
+  ngOnDestroy(): void {
+    this.runner.stop();
+  }
+}
