@@ -7,5 +7,6 @@ export * from './geometry-words.js';
 export * from './atlas.js';
 export * from './wire.js';
 export * from './refusal-words.js';
+export * from './follow-up-words.js';
 export * from './hazard-words.js';
 export { ValidationError } from 'yup';

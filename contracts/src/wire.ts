@@ -1,4 +1,5 @@
 import type {
+  FollowUp,
   HouseRules,
   JobEvent,
   KitCare,
@@ -110,6 +111,17 @@ export interface JobDetail {
 export interface LogPage {
   readonly jobs: readonly JobSummary[];
   readonly total: number;
+}
+
+/** Something to do by a date, as a verdict promised it. */
+export interface DueFollowUp {
+  readonly jobId: string;
+  readonly callNumber: number;
+  readonly title: string;
+  readonly placeName: string;
+  readonly kind: FollowUp['kind'];
+  /** The day it is due, ISO 8601, by the clock of whoever closed the job. */
+  readonly dueOn: string;
 }
 
 /** RFC 9457. */

@@ -9,6 +9,7 @@ import { atlasRoutes } from '../atlas/routes.js';
 import { boardRoutes } from '../calls/routes.js';
 import { crewRoutes } from '../crew/routes.js';
 import type { Database } from '../db/database.js';
+import { followUpRoutes } from '../followups/routes.js';
 import { jobRoutes } from '../jobs/routes.js';
 import type { JobStreams } from '../jobs/streams.js';
 import { kitRoutes } from '../kit/routes.js';
@@ -52,6 +53,7 @@ export function createApp({ database, streams, log, webFolder }: AppParts): Expr
   app.use('/api/kit', kitRoutes(database));
   app.use('/api/machines', atlasRoutes(database));
   app.use('/api/rules', ruleRoutes(database));
+  app.use('/api/follow-ups', followUpRoutes(database));
   app.use('/api/jobs', jobRoutes(database, streams));
   app.use('/api', (request) => {
     throw notFound(`${request.method} ${request.originalUrl.split('?')[0]}`);

@@ -38,6 +38,11 @@ export const routes: Routes = [
     loadComponent: () => import('./log/log-page').then((m) => m.LogPage),
   },
   {
+    path: 'follow-ups',
+    title: 'Follow-ups, voltrek',
+    loadComponent: () => import('./followups/follow-ups-page').then((m) => m.FollowUpsPage),
+  },
+  {
     path: 'job/:jobId',
     title: 'Job, voltrek',
     loadComponent: () => import('./job/job-page').then((m) => m.JobPage),

@@ -17,6 +17,7 @@ import { SUSPECT_WORDS, VERDICT_WORDS } from '../shared/words/words';
     <header>
       <h1>Log</h1>
       <span class="dim" role="status">{{ total() }} jobs</span>
+      <a class="key" routerLink="/follow-ups">Follow-ups</a>
     </header>
     <div class="ask">
       <input
@@ -104,7 +105,12 @@ import { SUSPECT_WORDS, VERDICT_WORDS } from '../shared/words/words';
       gap: 12px;
       margin-bottom: 12px;
     }
-    a {
+    header .key {
+      display: grid;
+      place-items: center;
+      text-decoration: none;
+    }
+    li a {
       display: grid;
       grid-template-columns: 56px 170px 1fr 90px 260px;
       gap: 16px;

@@ -1,6 +1,7 @@
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { Router } from '@angular/router';
+import { FOLLOW_UP_WORDS } from '@voltrek/contracts';
 import { anyClampOn, type Evidence, type FollowUp, type VerdictRecord } from '@voltrek/core';
 import { Store } from '@ngrx/store';
 import { addDays } from 'date-fns';
@@ -8,7 +9,6 @@ import {
   CERTAINTY_WORDS,
   CHECK_WORDS,
   EVIDENCE_WORDS,
-  FOLLOW_UP_WORDS,
   READING_WORDS,
   STOP_WORDS,
   SUSPECT_WORDS,

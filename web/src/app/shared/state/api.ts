@@ -5,6 +5,7 @@ import type {
   BoardCall,
   Call,
   CrewMember,
+  DueFollowUp,
   ImportReport,
   JobDetail,
   LogPage,
@@ -83,6 +84,10 @@ export class Api {
   log(text: string, verdict: VerdictKind | null, offset: number, limit: number): Observable<LogPage> {
     const params = { q: text, verdict: verdict ?? '', offset, limit };
     return this.http.get<LogPage>('/api/jobs', { params });
+  }
+
+  followUps(): Observable<DueFollowUp[]> {
+    return this.http.get<DueFollowUp[]>('/api/follow-ups');
   }
 
   rules(): Observable<RulesPage> {

@@ -6,7 +6,6 @@ import type {
   Confirmation,
   DriveAdvice,
   EvidenceCode,
-  FollowUp,
   gasAt,
   Help,
   LimitedBy,
@@ -394,14 +393,6 @@ export const EVIDENCE_WORDS: Record<EvidenceCode, string> = {
   'dies-again': 'Starts, then dies again',
   'no-doors': 'Low-voltage block died in service once',
   'earlier-flat': 'Other flat calls in 90 days',
-};
-
-export const FOLLOW_UP_WORDS: Record<FollowUp['kind'], string> = {
-  charge: 'Charge to full, tenth of capacity in amps',
-  recheck: 'Recheck after 24 h rest',
-  replace: 'Replace the block',
-  inspect: 'Inspect',
-  workshop: 'Hand to a workshop',
 };
 
 /** What every stage keeps in view once, short. */

@@ -1,0 +1,10 @@
+import type { FollowUp } from '@voltrek/core';
+
+/** What is to be done after a job, on screen and in a calendar. */
+export const FOLLOW_UP_WORDS: Record<FollowUp['kind'], string> = {
+  charge: 'Charge to full, tenth of capacity in amps',
+  recheck: 'Recheck after 24 h rest',
+  replace: 'Replace the block',
+  inspect: 'Inspect',
+  workshop: 'Hand to a workshop',
+};

@@ -1,0 +1,28 @@
+import { FOLLOW_UP_WORDS } from '@voltrek/contracts';
+import { Router } from 'express';
+import { ICalCalendar } from 'ical-generator';
+import type { Database } from '../db/database.js';
+import { dueFollowUps } from './repository.js';
+
+export function followUpRoutes({ db }: Database): Router {
+  const router = Router();
+  router.get('/', async (_request, response) => {
+    response.json(await dueFollowUps(db, new Date()));
+  });
+  router.get('/calendar.ics', async (_request, response) => {
+    const calendar = new ICalCalendar({ name: 'Voltrek follow-ups', prodId: '//voltrek//follow-ups//EN' });
+    for (const { jobId, callNumber, title, placeName, kind, dueOn } of await dueFollowUps(db, new Date())) {
+      calendar.createEvent({
+        // The same promise keeps its id, so that a calendar that reads this again does not double it.
+        id: `${jobId}-${kind}@voltrek`,
+        start: new Date(`${dueOn}T00:00:00Z`),
+        allDay: true,
+        summary: `${FOLLOW_UP_WORDS[kind]}: ${title}`,
+        description: `Call ${callNumber}`,
+        location: placeName,
+      });
+    }
+    response.attachment('follow-ups.ics').type('text/calendar').send(calendar.toString());
+  });
+  return router;
+}
