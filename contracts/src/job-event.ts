@@ -143,6 +143,7 @@ const DATA: Record<EventType, yup.AnyObjectSchema> = {
     followUps: list(record({ kind: oneOf(FOLLOW_UPS), days: figure().integer().min(0).max(3650) }), 10),
   }),
   'job.closed': record({ note: yup.string().max(2000).defined() }),
+  'follow-up.done': record({ kind: oneOf(FOLLOW_UPS) }),
   'event.undone': record({ eventId: yup.string().uuid().required() }),
 };
 

@@ -30,5 +30,7 @@ export const REFUSAL_WORDS: Record<Refusal, string> = {
   'no-verdict': 'Give the verdict before closing.',
   'machine-in-use': 'Clamps are on this machine. Take them off first.',
   'vehicles-touch': 'The vehicles touch. Park the donor further away.',
+  'not-promised': 'No closed verdict promised that.',
+  'already-followed-up': 'That is done already.',
   'cannot-undo': 'That can no longer be undone: something later rests on it.',
 };

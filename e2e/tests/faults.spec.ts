@@ -106,7 +106,7 @@ test('an empty start has an empty board, and a call can be typed in and worked',
     await expect(page.getByText('No calls.')).toBeVisible();
     await page.getByRole('button', { name: 'New call' }).click();
     await page.getByLabel('Vehicle or machine').fill('pell');
-    await page.getByRole('option', { name: /Brinmoor Pella/ }).click();
+    await page.getByRole('option', { name: /Brinmoor Pella 1.2/ }).click();
     await page.getByLabel('Place').fill('Mill lane');
     await page.getByLabel('Air, °C').fill('900');
     await expect(page.getByRole('alert')).toContainText('between -50 and 60');

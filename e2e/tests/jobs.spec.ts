@@ -92,7 +92,9 @@ test('EV that will not open: latch wires, then a still donor', async ({ tech, pa
   await tech.tap('no doors, no screens');
   await tech.next('Go on to Locate');
   await expect(
-    page.getByText('Red wire to + of the latch source, black to -: the bonnet unlocks.'),
+    page
+      .locator('vt-locate-points')
+      .getByText('Red wire to + of the latch source, black to -: the bonnet unlocks.'),
   ).toBeVisible();
   await tech.tap('red cover or cable', 'meter reads plus');
   await tech.next('Found, positive is sure');

@@ -30,6 +30,11 @@ describe('follow-ups', () => {
       ['charge', day(0)],
       ['recheck', day(2)],
     ]);
+    expect((await send(jobId, 'follow-up.done', { kind: 'workshop' })).status).toBe(409);
+    expect((await send(jobId, 'follow-up.done', { kind: 'charge' })).status).toBe(201);
+    expect((await send(jobId, 'follow-up.done', { kind: 'charge' })).status).toBe(409);
+    expect((await send(jobId, 'symptom.recorded', { symptom: 'silence' })).status).toBe(409);
+    expect((await mine()).map((f) => f.kind)).toEqual(['recheck']);
     const all = ((await api.get('/api/follow-ups')).body as DueFollowUp[]).map((f) => f.dueOn);
     expect(all).toEqual([...all].sort());
 

@@ -150,7 +150,10 @@ export function restVoltsOf(hidden: Pick<HiddenMachine, 'blocks'>, { rating }: D
   return hidden.blocks.map((state) => blockOpenVolts(rating, state));
 }
 
-type Electrical = Omit<HiddenMachine, 'crank' | 'helped'>;
+type Electrical = Pick<
+  HiddenMachine,
+  'blocks' | 'plusOhms' | 'minusOhms' | 'cableOhms' | 'open' | 'starter' | 'held'
+>;
 
 /** Joint and cable resistance stands with the block: the same current passes all of it. Volts at the posts are worked back from it. */
 function crankOf(hidden: Electrical, profile: DiagnosisProfile, withHelp: boolean): CrankPoint | null {
@@ -180,7 +183,44 @@ function crankOf(hidden: Electrical, profile: DiagnosisProfile, withHelp: boolea
     engine,
     hidden.starter === 'dragging' ? { ...starter, efficiency: starter.efficiency * 0.4 } : starter,
   );
-  return { ...found, postVolts: found.postVolts + found.starterAmps * series };
+  return {
+    ...found,
+    neededRpm: Math.min(found.neededRpm, (usualPoint(profile)?.rpm ?? Infinity) * USUAL_SHARE),
+    controlMinVolts: Math.min(
+      found.controlMinVolts,
+      (usualPoint(profile)?.starterVolts ?? Infinity) * USUAL_SHARE,
+    ),
+    postVolts: found.postVolts + found.starterAmps * series,
+  };
+}
+
+/** A machine that fires at all in this cold does so at this share of the speed and volts that a sound block gives, if the tables ask for more. */
+const USUAL_SHARE = 0.8;
+const usual = new WeakMap<DiagnosisProfile, CrankPoint | null>();
+
+/** The crank of this machine with a sound block and sound joints: it did start, before the fault came. Null when even that turns nothing. */
+function usualPoint(profile: DiagnosisProfile): CrankPoint | null {
+  const known = usual.get(profile);
+  if (known !== undefined) return known;
+  // None while it is worked out, so that the sound machine is not measured against itself.
+  usual.set(profile, null);
+  const sound: BlockState = { soc: 0.85, tempC: profile.tempC, ageing: 1.2 };
+  const point = crankOf(
+    {
+      blocks: Array.from({ length: profile.systemVolts / 12 }, () => sound),
+      plusOhms: SOUND_OHMS[1],
+      minusOhms: SOUND_OHMS[1],
+      cableOhms: SOUND_OHMS[1],
+      open: false,
+      starter: 'sound',
+      held: 'no',
+    },
+    profile,
+    false,
+  );
+  const turning = point?.turns ? point : null;
+  usual.set(profile, turning);
+  return turning;
 }
 
 /** A block with a good source across it, as one. */

@@ -13,7 +13,7 @@ import type { Found, ProbeId } from '../diagnosis/probes.js';
 import type { Confirmation } from '../hookup/actions.js';
 import type { PlanInput } from '../crank/plan-inputs.js';
 import type { RuleKey } from '../rules/house-rules.js';
-import type { VerdictRecord } from '../verdict/judge.js';
+import type { FollowUp, VerdictRecord } from '../verdict/judge.js';
 
 export const STAGES = [
   'scene',
@@ -141,6 +141,8 @@ export interface EventData {
   'override.given': { readonly rule: RuleKey; readonly reason: string };
   'verdict.given': VerdictRecord;
   'job.closed': { readonly note: string };
+  /** What a verdict promised has been done; the one event that a closed job still takes. */
+  'follow-up.done': { readonly kind: FollowUp['kind'] };
   'event.undone': { readonly eventId: string };
 }
 
@@ -175,6 +177,7 @@ export const EVENT_TYPES = [
   'override.given',
   'verdict.given',
   'job.closed',
+  'follow-up.done',
   'event.undone',
 ] as const satisfies readonly EventType[];
 

@@ -10,7 +10,7 @@ import type { Found, ProbeId } from '../diagnosis/probes.js';
 import { act, type HookupAction } from '../hookup/actions.js';
 import { anyClampOn, type HookupState, NOTHING_CONNECTED } from '../hookup/state.js';
 import type { RuleKey } from '../rules/house-rules.js';
-import type { VerdictRecord } from '../verdict/judge.js';
+import type { FollowUp, VerdictRecord } from '../verdict/judge.js';
 import type {
   EventData,
   EventEntry,
@@ -74,6 +74,8 @@ export interface Job {
   readonly resets: readonly string[];
   readonly overrides: readonly { readonly rule: RuleKey; readonly reason: string; readonly at: string }[];
   readonly verdict: VerdictRecord | null;
+  /** Follow-ups that have been done. */
+  readonly followedUp: readonly FollowUp['kind'][];
   readonly closedAt: string | null;
   /** Events in the log, undone ones included. */
   readonly revision: number;
@@ -128,6 +130,7 @@ function opened(event: Extract<JobEvent, { type: 'job.opened' }>): Job {
     resets: [],
     overrides: [],
     verdict: null,
+    followedUp: [],
     closedAt: null,
     revision: 1,
   };
@@ -227,6 +230,8 @@ function apply(job: Job, event: JobEvent): Job {
       return { ...job, verdict: event.data };
     case 'job.closed':
       return { ...job, closedAt: event.at };
+    case 'follow-up.done':
+      return { ...job, followedUp: [...job.followedUp, event.data.kind] };
   }
 }
 
@@ -315,6 +320,12 @@ export function workingTempC(job: Pick<Job, 'scene' | 'call'>): number {
 /** The last event that Undo would take back, or null. Moving between stages is no work to undo. */
 export function lastUndoable(events: readonly JobEvent[]): JobEvent | null {
   const undone = undoneIds(events);
-  const fixed: readonly JobEvent['type'][] = ['job.opened', 'job.closed', 'event.undone', 'stage.opened'];
+  const fixed: readonly JobEvent['type'][] = [
+    'job.opened',
+    'job.closed',
+    'follow-up.done',
+    'event.undone',
+    'stage.opened',
+  ];
   return events.filter((e) => !undone.has(e.id) && !fixed.includes(e.type)).at(-1) ?? null;
 }

@@ -4,6 +4,7 @@ import { anyClampOn, clampsInHand } from '../hookup/state.js';
 import { outOfRange, TYPED_RANGES } from '../quantities/range.js';
 import { LEAST_GAP_MM } from '../reach/pose.js';
 import type { HouseRules } from '../rules/house-rules.js';
+import type { FollowUp } from '../verdict/judge.js';
 import type { JobEvent } from './events.js';
 import { foldJob, type Job, lastUndoable, runningAttempt, undoneIds } from './job.js';
 
@@ -38,6 +39,8 @@ export const REFUSALS = [
   'cannot-undo',
   'machine-in-use',
   'vehicles-touch',
+  'not-promised',
+  'already-followed-up',
 ] as const;
 export type Refusal = (typeof REFUSALS)[number];
 
@@ -50,6 +53,7 @@ export function refusalOf(events: readonly JobEvent[], next: JobEvent, rules: Ho
   const job = foldJob(events);
   if (next.type === 'job.opened') return job ? 'already-open' : null;
   if (!job) return 'not-open';
+  if (next.type === 'follow-up.done') return refuseFollowUp(job, next.data.kind);
   if (job.closedAt !== null) return 'job-closed';
   if (next.type === 'event.undone') return refuseUndo(events, next.data.eventId, rules);
   return refuseOn(job, next, rules);
@@ -57,7 +61,7 @@ export function refusalOf(events: readonly JobEvent[], next: JobEvent, rules: Ho
 
 function refuseOn(
   job: Job,
-  next: Exclude<JobEvent, { type: 'job.opened' | 'event.undone' }>,
+  next: Exclude<JobEvent, { type: 'job.opened' | 'event.undone' | 'follow-up.done' }>,
   rules: HouseRules,
 ): Refusal | null {
   const { hookup } = job;
@@ -123,6 +127,13 @@ function refuseOn(
       if (runningAttempt(job)) return 'attempt-running';
       return job.verdict ? null : 'no-verdict';
   }
+}
+
+/** Only what the verdict promised can be done, once, and after the job is closed. */
+function refuseFollowUp(job: Job, kind: FollowUp['kind']): Refusal | null {
+  const isPromised = job.verdict?.followUps.some((f) => f.kind === kind) ?? false;
+  if (job.closedAt === null || !isPromised) return 'not-promised';
+  return job.followedUp.includes(kind) ? 'already-followed-up' : null;
 }
 
 function refuseAttempt(job: Job, at: string, rules: HouseRules): Refusal | null {

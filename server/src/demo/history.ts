@@ -44,6 +44,8 @@ export interface PastJob {
 const SEED = 1907;
 const PAST_JOBS = 140;
 const DAY_MS = 86_400_000;
+/** Share of follow-ups that the crew has done. */
+const KEPT_PROMISES = 0.88;
 /** Days before the demo night that the two winters reach back: this winter's start, and all of the last. */
 const WINTERS = [
   { from: 2, to: 75 },
@@ -90,7 +92,7 @@ export function pastJobs(
   }).sort((a, b) => a.getTime() - b.getTime());
   const casualties = machines.filter((m) => m.id !== donor.id);
   return dates.map((date, i) =>
-    pastJob(random, i + 1, date, pick(random, casualties), kit, donor, pick(random, crewIds)),
+    pastJob(random, i + 1, date, pick(random, casualties), kit, donor, pick(random, crewIds), now),
   );
 }
 
@@ -115,6 +117,7 @@ function pastJob(
   kit: readonly KitItem[],
   donor: Machine,
   by: string,
+  now: Date,
 ): PastJob {
   const ambientC = Math.round(normal(random, -2, 4));
   const truth = startsByWaking(machine) ? 'discharged' : drawTruth(random);
@@ -150,8 +153,17 @@ function pastJob(
   log.add('polarity.proved', { signs: ['mark', 'meter'] });
   work(random, log, machine, donor, kit, restVolts, ambientC, truth);
   const job = log.job();
-  log.add('verdict.given', judge(caseOfJob(job, machine, 0), DEFAULT_RULES));
+  const verdict = judge(caseOfJob(job, machine, 0), DEFAULT_RULES);
+  log.add('verdict.given', verdict);
   log.add('job.closed', { note: '' });
+  for (const { kind, days } of verdict.followUps) {
+    // What is due later tonight or forgotten is still open.
+    const doneAt = date.getTime() + (days + 1) * DAY_MS;
+    if (doneAt < now.getTime() && random() < KEPT_PROMISES) {
+      log.waitUntil(doneAt);
+      log.add('follow-up.done', { kind });
+    }
+  }
   return { call, events: log.events };
 }
 
@@ -233,6 +245,7 @@ interface JobLog {
   readonly add: (...entry: EventEntry) => void;
   readonly act: (action: HookupAction, minutes: number) => void;
   readonly wait: (minutes: number) => void;
+  readonly waitUntil: (moment: number) => void;
   readonly job: () => Job;
 }
 
@@ -252,6 +265,9 @@ function jobLog(random: Random, call: PastJob['call'], by: string, start: Date):
     add,
     wait: (minutes) => {
       at += minutes * 60_000;
+    },
+    waitUntil: (moment) => {
+      at = Math.max(at, moment);
     },
     act: (action, minutes) => {
       add(...entryOf(action));

@@ -100,7 +100,7 @@ const dinghy: Machine = {
   never: ['Clamp in a bilge that smells of petrol.'],
 };
 
-const gensetBlock = blockAt(flooded(120, 780), 'door side, low', [120, 420, 480], [190, 350], {
+const gensetBlock = blockAt(flooded(120, 920), 'door side, low', [120, 420, 480], [190, 350], {
   closedIn: true,
   layout: 'positive-right',
 });

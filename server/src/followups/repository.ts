@@ -1,6 +1,6 @@
 import type { DueFollowUp } from '@voltrek/contracts';
 import type { EventData } from '@voltrek/core';
-import { and, desc, eq, gte } from 'drizzle-orm';
+import { and, desc, eq, gte, inArray } from 'drizzle-orm';
 import type { Db } from '../db/database.js';
 import { jobEvents, jobs } from '../db/schema.js';
 
@@ -19,27 +19,31 @@ export async function dueFollowUps(db: Db, now: Date): Promise<DueFollowUp[]> {
       title: jobs.title,
       placeName: jobs.placeName,
       closedAt: jobs.closedAt,
+      type: jobEvents.type,
       data: jobEvents.data,
     })
     .from(jobEvents)
     .innerJoin(jobs, eq(jobEvents.jobId, jobs.id))
     .where(
       and(
-        eq(jobEvents.type, 'verdict.given'),
+        inArray(jobEvents.type, ['verdict.given', 'follow-up.done']),
         eq(jobs.state, 'closed'),
         gte(jobs.closedAt, new Date(now.getTime() - LOOK_BACK_DAYS * DAY_MS)),
       ),
     )
     .orderBy(desc(jobEvents.position));
   const oldest = new Date(now.getTime() - OVERDUE_DAYS * DAY_MS).toISOString().slice(0, 10);
+  const done = new Set<string>();
   const seen = new Set<string>();
   const due: DueFollowUp[] = [];
-  for (const { jobId, closedAt, data, ...job } of rows) {
-    if (seen.has(jobId) || !closedAt) continue;
+  // Newest first: what was done comes before the verdict that promised it.
+  for (const { jobId, closedAt, type, data, ...job } of rows) {
+    if (type === 'follow-up.done') done.add(`${jobId} ${(data as EventData['follow-up.done']).kind}`);
+    if (type !== 'verdict.given' || seen.has(jobId) || !closedAt) continue;
     seen.add(jobId);
     for (const { kind, days } of (data as EventData['verdict.given']).followUps) {
       const dueOn = new Date(closedAt.getTime() + days * DAY_MS).toISOString().slice(0, 10);
-      if (dueOn >= oldest) due.push({ jobId, ...job, kind, dueOn });
+      if (dueOn >= oldest && !done.has(`${jobId} ${kind}`)) due.push({ jobId, ...job, kind, dueOn });
     }
   }
   return due.sort((a, b) => a.dueOn.localeCompare(b.dueOn) || a.callNumber - b.callNumber);

@@ -2,7 +2,10 @@ import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { type DueFollowUp, FOLLOW_UP_WORDS } from '@voltrek/contracts';
+import type { JobEvent } from '@voltrek/core';
+import { Store } from '@ngrx/store';
 import { Api } from '../shared/state/api';
+import { sessionFeature } from '../shared/state/session';
 import { problemText } from '../shared/state/problem';
 
 /** What verdicts have promised, by the day it is due. */
@@ -14,7 +17,9 @@ import { problemText } from '../shared/state/problem';
   template: `
     <header>
       <h1>Follow-ups</h1>
-      <span class="dim" role="status">{{ due().length }} to do, {{ late() }} late</span>
+      @if (isReady()) {
+        <span class="dim" role="status">{{ due().length }} to do, {{ late() }} late</span>
+      }
       <a class="key" href="/api/follow-ups/calendar.ics" download="follow-ups.ics">Calendar file</a>
     </header>
     @if (problem(); as text) {
@@ -31,6 +36,7 @@ import { problemText } from '../shared/state/problem';
               >{{ f.title }} <span class="dim">{{ f.placeName }}</span></span
             >
           </a>
+          <button type="button" class="key" (click)="finish(f)">Done</button>
         </li>
       } @empty {
         @if (isReady()) {
@@ -44,6 +50,13 @@ import { problemText } from '../shared/state/problem';
       display: grid;
       place-items: center;
       text-decoration: none;
+    }
+    li {
+      display: grid;
+      grid-template-columns: minmax(0, 1fr) auto;
+      align-items: center;
+      gap: 16px;
+      padding: 2px 0;
     }
     .row {
       display: grid;
@@ -78,15 +91,37 @@ export class FollowUpsPage {
   protected readonly problem = signal<string | null>(null);
   protected readonly late = computed(() => this.due().filter((f) => f.dueOn < this.today).length);
 
+  private readonly api = inject(Api);
+  private readonly crewId = inject(Store).selectSignal(sessionFeature.selectCrewId);
+
   constructor() {
-    inject(Api)
-      .followUps()
-      .subscribe({
-        next: (due) => {
-          this.due.set(due);
-          this.isReady.set(true);
-        },
-        error: (error: unknown) => this.problem.set(problemText(error)),
-      });
+    this.load();
+  }
+
+  private load(): void {
+    this.api.followUps().subscribe({
+      next: (due) => {
+        this.due.set(due);
+        this.isReady.set(true);
+        this.problem.set(null);
+      },
+      error: (error: unknown) => this.problem.set(problemText(error)),
+    });
+  }
+
+  /** The list is asked for again: it shows what the server has taken, nothing else. */
+  protected finish({ jobId, kind }: DueFollowUp): void {
+    const event: JobEvent = {
+      id: crypto.randomUUID(),
+      jobId,
+      at: new Date().toISOString(),
+      by: this.crewId(),
+      type: 'follow-up.done',
+      data: { kind },
+    };
+    this.api.append(event).subscribe({
+      next: () => this.load(),
+      error: (error: unknown) => this.problem.set(problemText(error)),
+    });
   }
 }

@@ -37,8 +37,13 @@ const ELSEWHERE: Partial<Record<ProbeId, Stage>> = {
   changeDetection: ChangeDetectionStrategy.OnPush,
   providers: [PlanRunner],
   template: `
-    <section aria-label="Suspects" [class.stale]="isStale()">
-      <h2>Suspects</h2>
+    <section aria-label="Suspects">
+      <h2>
+        Suspects
+        @if (isStale()) {
+          <span class="dim" role="status">working</span>
+        }
+      </h2>
       <ol>
         @for (s of shown(); track s.cause) {
           <li>
@@ -46,8 +51,6 @@ const ELSEWHERE: Partial<Record<ProbeId, Stage>> = {
             <span class="bar" aria-hidden="true"><i [style.width.%]="s.share * 100"></i></span>
             <strong>{{ percent(s.share) }}</strong>
           </li>
-        } @empty {
-          <li class="dim" role="status">Working it out.</li>
         }
       </ol>
       @if (why(); as text) {
@@ -109,9 +112,6 @@ const ELSEWHERE: Partial<Record<ProbeId, Stage>> = {
     section {
       min-width: 0;
     }
-    .stale {
-      opacity: 0.6;
-    }
     h2 {
       display: flex;
       justify-content: space-between;
@@ -129,8 +129,8 @@ const ELSEWHERE: Partial<Record<ProbeId, Stage>> = {
       font-size: 16px;
       line-height: 1.3;
     }
-    li.dim {
-      display: block;
+    ol {
+      min-height: 84px;
     }
     li strong {
       text-align: right;

@@ -115,6 +115,7 @@ const SHOWN_AMPS = 0.5;
       }
     </svg>
   `,
+  styleUrl: './drawing.scss',
   styles: `
     :host {
       display: block;
@@ -129,61 +130,9 @@ const SHOWN_AMPS = 0.5;
     .dot {
       fill: var(--dots);
     }
-    .wheel {
-      fill: var(--ink);
-      opacity: 0.72;
-    }
-    .body {
-      fill: var(--body);
-      stroke: var(--ink);
-      stroke-width: 2;
-      stroke-linejoin: round;
-    }
-    .glass {
-      fill: var(--glass);
-      stroke: var(--ink);
-      stroke-width: 1.3;
-    }
-    .zone {
-      stroke: var(--watch);
-      stroke-width: 1.3;
-      stroke-dasharray: 4 3;
-    }
-    .hatch {
-      fill: none;
-      stroke: var(--watch);
-      stroke-width: 1.3;
-    }
-    .block,
-    .pack {
-      fill: var(--sheet);
-      stroke: var(--ink);
-      stroke-width: 2;
-    }
-    text {
-      text-anchor: middle;
-      fill: var(--ink);
-      font-weight: 600;
-      font-size: 14px;
-    }
     .small {
       font-size: 14px;
       font-weight: 500;
-    }
-    .lead {
-      fill: none;
-      stroke-width: 8;
-      stroke-linecap: round;
-    }
-    .lead.red {
-      stroke: var(--positive);
-    }
-    .lead.black {
-      stroke: var(--negative);
-    }
-    .lead.edge {
-      stroke: var(--negative-edge);
-      stroke-width: 10.5;
     }
     .plus-mark {
       fill: var(--positive);
@@ -237,20 +186,6 @@ const SHOWN_AMPS = 0.5;
     }
     .spot {
       fill: var(--ink);
-    }
-    .pin {
-      cursor: pointer;
-    }
-    .pin circle {
-      fill: var(--sheet);
-      stroke: var(--ink);
-      stroke-width: 2;
-    }
-    .pin circle.positive {
-      fill: var(--positive);
-    }
-    .pin circle.positive + text {
-      fill: var(--on-positive);
     }
     .pin .hit {
       fill: transparent;

@@ -96,6 +96,7 @@ export function layoutSide(machine: Machine): SideDrawing | null {
       <p class="dim">No side view of this machine yet.</p>
     }
   `,
+  styleUrl: './drawing.scss',
   styles: `
     :host {
       display: block;
@@ -107,21 +108,10 @@ export function layoutSide(machine: Machine): SideDrawing | null {
       width: 100%;
       height: 100%;
     }
-    .body {
-      fill: var(--body);
-      stroke: var(--ink);
-      stroke-width: 2;
-      stroke-linejoin: round;
-    }
     .wheel {
       fill: var(--sheet);
       stroke: var(--ink);
       stroke-width: 5;
-    }
-    .block {
-      fill: var(--sheet);
-      stroke: var(--ink);
-      stroke-width: 2;
     }
     .ground {
       stroke: var(--ink);
@@ -132,28 +122,8 @@ export function layoutSide(machine: Machine): SideDrawing | null {
       stroke: var(--ink);
       stroke-width: 1.3;
     }
-    text {
-      text-anchor: middle;
-      fill: var(--ink);
-      font-weight: 600;
-      font-size: 14px;
-    }
     .metre {
       text-anchor: start;
-    }
-    .pin {
-      cursor: pointer;
-    }
-    .pin circle {
-      fill: var(--sheet);
-      stroke: var(--ink);
-      stroke-width: 2;
-    }
-    .pin circle.positive {
-      fill: var(--positive);
-    }
-    .pin circle.positive + text {
-      fill: var(--on-positive);
     }
     .pin.chosen circle {
       stroke: var(--lamp);

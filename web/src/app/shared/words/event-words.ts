@@ -27,5 +27,6 @@ export const EVENT_WORDS: Record<EventType, string> = {
   'override.given': 'override',
   'verdict.given': 'give the verdict',
   'job.closed': 'close the job',
+  'follow-up.done': 'follow-up done',
   'event.undone': 'undo',
 };

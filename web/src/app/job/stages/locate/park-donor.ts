@@ -165,6 +165,7 @@ const MOVE_STEP_MM = 100;
       (go)="park()"
     />
   `,
+  styleUrl: '../../loop/drawing.scss',
   styles: `
     :host {
       display: contents;
@@ -230,55 +231,12 @@ const MOVE_STEP_MM = 100;
     .side .strong {
       grid-column: 1 / -1;
     }
-    .wheel {
-      fill: var(--ink);
-      opacity: 0.72;
-    }
-    .body {
-      fill: var(--body);
-      stroke: var(--ink);
-      stroke-width: 2;
-    }
-    .glass {
-      fill: var(--glass);
-      stroke: var(--ink);
-      stroke-width: 1;
-    }
-    .zone {
-      stroke: var(--watch);
-      stroke-width: 1;
-      stroke-dasharray: 3 2;
-    }
-    .hatch {
-      fill: none;
-      stroke: var(--watch);
-      stroke-width: 1.2;
-    }
-    .block {
-      fill: var(--sheet);
-      stroke: var(--ink);
-      stroke-width: 1.5;
-    }
-    text {
-      text-anchor: middle;
-      fill: var(--ink);
-      font-size: 14px;
-      font-weight: 600;
-    }
+    /* Drawn smaller than on the Loop, so thinner. */
     .lead {
-      fill: none;
       stroke-width: 5;
       stroke-linejoin: round;
-      stroke-linecap: round;
-    }
-    .lead.red {
-      stroke: var(--positive);
-    }
-    .lead.black {
-      stroke: var(--negative);
     }
     .lead.edge {
-      stroke: var(--negative-edge);
       stroke-width: 7.5;
     }
     .plus {
