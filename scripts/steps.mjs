@@ -52,7 +52,7 @@ export async function install() {
   await must(NPM, ['ci', '--no-audit', '--no-fund'], { quiet: true });
 }
 
-const SOURCES = ['core', 'contracts', 'server', 'web'];
+const SOURCES = ['core', 'contracts', 'instruments', 'server', 'web'];
 const SKIPPED = new Set(['node_modules', 'dist', 'out', '.angular', 'test']);
 
 /** Builds everything when a source is newer than the last build. */
@@ -64,8 +64,8 @@ export async function build({ force = false } = {}) {
   );
   const changedAt = Math.max(...SOURCES.map((folder) => newest(join(ROOT, folder))));
   if (!force && builtAt > changedAt) return;
-  say('Building core, contracts and server');
-  await must('npx', ['tsc', '-b', 'core', 'contracts', 'server']);
+  say('Building core, contracts, instruments and server');
+  await must('npx', ['tsc', '-b', 'core', 'contracts', 'instruments', 'server']);
   say('Packing an empty database');
   await must(process.execPath, ['server/dist/src/db/make-snapshot.js']);
   say('Building the web application');

@@ -86,7 +86,7 @@ await build();
 say('Type check and lint');
 await must('npx', ['tsc', '--noEmit', '-p', 'e2e'], { quiet: true });
 await must('npm', ['run', '--silent', 'lint'], { quiet: true });
-for (const part of ['core', 'contracts', 'server']) {
+for (const part of ['core', 'contracts', 'instruments', 'server']) {
   await suite(
     `Tests: ${part}`,
     'npx',

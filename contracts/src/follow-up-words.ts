@@ -3,6 +3,7 @@ import type { FollowUp } from '@voltrek/core';
 /** What is to be done after a job, on screen and in a calendar. */
 export const FOLLOW_UP_WORDS: Record<FollowUp['kind'], string> = {
   charge: 'Charge to full, tenth of capacity in amps',
+  'charge-monthly': 'Charge to full once a month',
   recheck: 'Recheck after 24 h rest',
   replace: 'Replace the block',
   inspect: 'Inspect',

@@ -8,5 +8,7 @@ export * from './atlas.js';
 export * from './wire.js';
 export * from './refusal-words.js';
 export * from './follow-up-words.js';
+export * from './trace-file.js';
+export * from './instruments.js';
 export * from './hazard-words.js';
 export { ValidationError } from 'yup';

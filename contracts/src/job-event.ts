@@ -1,13 +1,15 @@
 import {
   ATTEMPT_OUTCOMES,
+  CAUSES,
   CERTAINTIES,
   CHECK_IDS,
   CLAMP_IDS,
   CONFIRMATIONS,
   EVENT_TYPES,
   type EventType,
-  EVIDENCE_CODES,
+  FITTING_STEPS,
   FOLLOW_UPS,
+  GROUNDS,
   type JobEvent,
   ORIGINS,
   OUTLOOKS,
@@ -16,6 +18,7 @@ import {
   POLARITY_SIGNS,
   PROBE_IDS,
   READING_KINDS,
+  READING_SOURCES,
   REST_REASONS,
   RULES,
   SOURCE_KINDS,
@@ -27,6 +30,7 @@ import {
   VERDICTS,
 } from '@voltrek/core';
 import * as yup from 'yup';
+import { rating } from './calc/parts.js';
 import { ID_PATTERN, idText, shortText } from './text.js';
 
 const oneOf = <T extends string>(values: readonly T[]) => yup.string().oneOf(values).required();
@@ -38,14 +42,20 @@ const record = <S extends yup.ObjectShape>(shape: S) => yup.object(shape).noUnkn
 
 const RULE_KEYS = Object.keys(RULES);
 
-const evidence = record({
-  code: oneOf(EVIDENCE_CODES),
-  leansTo: oneOf([...VERDICTS, ...SUSPECTS]),
-  weight: figure().min(0).max(100),
-  value: maybeFigure(),
-  subject: yup.string().max(60).nullable().defined(),
-});
 const list = (of: yup.Schema, max: number) => yup.array().of(of).max(max).required();
+
+const share = () => figure().min(0).max(1);
+/** What a check found: one of its outcomes, or a figure. */
+const found = () =>
+  yup
+    .mixed<string | number>()
+    .required()
+    .test(
+      'found',
+      '${path} must be a word or a number',
+      (value) => typeof value === 'number' || (typeof value === 'string' && value.length < 40),
+    );
+const block = () => figure().integer().min(0).max(3);
 
 /** What each kind of event may carry. */
 const DATA: Record<EventType, yup.AnyObjectSchema> = {
@@ -72,14 +82,9 @@ const DATA: Record<EventType, yup.AnyObjectSchema> = {
   'symptom.recorded': record({ symptom: oneOf(SYMPTOMS) }),
   'finding.recorded': record({
     probe: oneOf(PROBE_IDS),
-    found: yup
-      .mixed<string | number>()
-      .required()
-      .test(
-        'found',
-        '${path} must be a word or a number',
-        (value) => typeof value === 'number' || (typeof value === 'string' && value.length < 40),
-      ),
+    found: found(),
+    source: yup.string().oneOf(READING_SOURCES),
+    figures: yup.array().of(figure().min(-5000).max(5000)).max(12),
   }),
   'machine.identified': record({ machineId: idText() }),
   'donor.parked': record({
@@ -93,10 +98,18 @@ const DATA: Record<EventType, yup.AnyObjectSchema> = {
   'reading.taken': record({
     kind: oneOf(READING_KINDS),
     volts: figure().min(TYPED_RANGES.volts.min).max(TYPED_RANGES.chargingVolts.max),
-    block: figure().integer().min(0).max(3),
+    block: block(),
     tempC: figure().min(TYPED_RANGES.ambientC.min).max(TYPED_RANGES.ambientC.max),
-    source: oneOf(['typed']),
+    source: oneOf(READING_SOURCES),
+    strength: record({
+      share: figure().min(0).max(2),
+      low: figure().min(0).max(2),
+      high: figure().min(0).max(2),
+    })
+      .notRequired()
+      .default(undefined),
   }),
+  'reading.withdrawn': record({ readingId: yup.string().uuid().required() }),
   'plan.chosen': record({
     optionId: shortText(120),
     sourceId: idText(),
@@ -137,11 +150,24 @@ const DATA: Record<EventType, yup.AnyObjectSchema> = {
     verdict: oneOf(VERDICTS),
     suspect: yup.string().oneOf(SUSPECTS).nullable().defined(),
     certainty: oneOf(CERTAINTIES),
-    evidenceFor: list(evidence, 60),
-    evidenceAgainst: list(evidence, 60),
-    decidingReading: yup.string().oneOf(READING_KINDS).nullable().defined(),
+    share: yup.number().min(0).max(1.000001),
+    ground: yup.string().oneOf(GROUNDS),
+    causes: yup
+      .array()
+      .of(record({ cause: oneOf(CAUSES), share: share() }))
+      .max(CAUSES.length),
+    ledger: yup
+      .array()
+      .of(record({ probe: oneOf(PROBE_IDS), found: found(), bits: figure().min(-100).max(100) }))
+      .max(60),
+    deciding: record({ probe: oneOf(PROBE_IDS), chance: figure().min(0).max(1.000001) })
+      .nullable()
+      .notRequired()
+      .default(undefined),
     followUps: list(record({ kind: oneOf(FOLLOW_UPS), days: figure().integer().min(0).max(3650) }), 10),
   }),
+  'fitting.confirmed': record({ block: block(), step: oneOf(FITTING_STEPS) }),
+  'block.replaced': record({ block: block(), rating: rating() }),
   'job.closed': record({ note: yup.string().max(2000).defined() }),
   'follow-up.done': record({ kind: oneOf(FOLLOW_UPS) }),
   'event.undone': record({ eventId: yup.string().uuid().required() }),

@@ -32,5 +32,7 @@ export const REFUSAL_WORDS: Record<Refusal, string> = {
   'vehicles-touch': 'The vehicles touch. Park the donor further away.',
   'not-promised': 'No closed verdict promised that.',
   'already-followed-up': 'That is done already.',
+  'no-such-reading': 'That reading does not stand.',
+  'already-fitted': 'That is done already.',
   'cannot-undo': 'That can no longer be undone: something later rests on it.',
 };

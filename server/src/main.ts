@@ -7,7 +7,11 @@ import { pino } from 'pino';
 import { FolderHeldError } from './db/lock.js';
 import { type Database, openDatabase } from './db/database.js';
 import { loadDemo } from './demo/load.js';
+import { placeOnTruth, startStandIns } from './demo/stand-ins.js';
 import { createApp } from './http/app.js';
+import { type Addresses, openBench } from './instruments/bench.js';
+import type { InstrumentParts } from './instruments/routes.js';
+import { parseAddress } from './instruments/scpi-link.js';
 import { jobStreams } from './jobs/streams.js';
 
 const HOST = '127.0.0.1';
@@ -69,9 +73,50 @@ async function main(): Promise<void> {
   });
   await loadDemo(database, new Date(), empty);
   const streams = jobStreams();
-  handler = createApp({ database, streams, log, webFolder: WEB_FOLDER });
-  stopOrderly(server, database, streams.closeAll, log.info.bind(log));
+  const { instruments, stop } = await linkInstruments(database, empty);
+  handler = createApp({ database, streams, log, instruments, webFolder: WEB_FOLDER });
+  stopOrderly(
+    server,
+    database,
+    () => {
+      streams.closeAll();
+      stop();
+    },
+    log.info.bind(log),
+  );
   process.stdout.write(`Voltrek is ready at http://${HOST}:${port}\n`);
+}
+
+/** Instruments at the addresses that are set. Where none is, the demo brings stand-ins; without the demo nothing is linked. */
+async function linkInstruments(
+  database: Database,
+  empty: boolean,
+): Promise<{ instruments: InstrumentParts; stop: () => void }> {
+  const { VOLTREK_METER, VOLTREK_CLAMP, VOLTREK_TESTER, VOLTREK_WEATHER } = process.env;
+  const named = Object.entries({
+    meter: VOLTREK_METER,
+    clamp: VOLTREK_CLAMP,
+    tester: VOLTREK_TESTER,
+  }).flatMap(([kind, text]) => (text ? [[kind, parseAddress(text)]] : []));
+  const isReal = named.length > 0 || VOLTREK_WEATHER !== undefined;
+  if (isReal || empty) {
+    const bench = openBench(Object.fromEntries(named) as Addresses);
+    return { instruments: { bench, weatherUrl: VOLTREK_WEATHER ?? null, place: null }, stop: bench.close };
+  }
+  const { ports, stop } = await startStandIns();
+  const at = (port: number) => ({ host: HOST, port });
+  const bench = openBench({ meter: at(ports.meter), clamp: at(ports.clamp), tester: at(ports.tester) });
+  return {
+    instruments: {
+      bench,
+      weatherUrl: `http://${HOST}:${ports.weather}`,
+      place: placeOnTruth(database, bench),
+    },
+    stop: () => {
+      bench.close();
+      stop();
+    },
+  };
 }
 
 function stopOrderly(

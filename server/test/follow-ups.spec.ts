@@ -9,9 +9,6 @@ describe('follow-ups', () => {
       verdict: 'recheck' as const,
       suspect: null,
       certainty: 'sure' as const,
-      evidenceFor: [],
-      evidenceAgainst: [],
-      decidingReading: null,
       followUps: [
         { kind: 'charge' as const, days: 0 },
         { kind: 'recheck' as const, days },

@@ -104,9 +104,6 @@ describe('the job log', () => {
       verdict: 'keep',
       suspect: null,
       certainty: 'unsure',
-      evidenceFor: [],
-      evidenceAgainst: [],
-      decidingReading: 'rest',
       followUps: [{ kind: 'inspect', days: 180 }],
     });
     expect((await send(jobId, 'job.closed', { note: '' })).status).toBe(201);

@@ -6,6 +6,7 @@ import supertest from 'supertest';
 import { openInMemory, SNAPSHOT, type Database } from '../src/db/database.js';
 import { loadDemo } from '../src/demo/load.js';
 import { createApp } from '../src/http/app.js';
+import { openBench } from '../src/instruments/bench.js';
 import { jobStreams } from '../src/jobs/streams.js';
 
 /** The moment the demo night is timed against in tests: two hours ago, so that its calls are on the board. */
@@ -16,8 +17,14 @@ async function start() {
   const database: Database = { db, flush: () => Promise.resolve(), close: () => client.close() };
   await loadDemo(database, DEMO_NOW, false);
   const streams = jobStreams();
-  const app = createApp({ database, streams, log: pino({ level: 'silent' }) });
-  return { database, app, streams, api: supertest(app) };
+  const bench = openBench({});
+  const app = createApp({
+    database,
+    streams,
+    log: pino({ level: 'silent' }),
+    instruments: { bench, weatherUrl: null, place: null },
+  });
+  return { database, app, streams, bench, api: supertest(app) };
 }
 
 let running: ReturnType<typeof start> | undefined;

@@ -57,6 +57,19 @@ export interface Rescue {
   readonly clamps: Readonly<Record<ClampId, Terminal | null>>;
 }
 
+/** A casualty on its own blocks: nothing joined. */
+export function aloneRescue(casualty: readonly ModelBlock[], tempC: number): Rescue {
+  return {
+    casualty,
+    load: { kind: 'none' },
+    source: null,
+    sourceOn: false,
+    leads: null,
+    tempC,
+    clamps: { redCasualty: null, redSource: null, blackSource: null, blackCasualty: null },
+  };
+}
+
 /** Casualty's own joints and cables, ohms: main cable to the starter, strap to the body, cable to a remote post, link in a string. */
 export const STARTER_CABLE_OHMS = 0.0012;
 export const BODY_STRAP_OHMS = 0.0004;

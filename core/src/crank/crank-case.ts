@@ -15,4 +15,6 @@ export interface CrankCase {
   readonly engine: Engine;
   readonly starter?: Starter;
   readonly seconds: number;
+  /** How well each cylinder compresses, in firing order: 1 is sound, 0 not at all. Left out: all sound. */
+  readonly compression?: readonly number[];
 }

@@ -76,6 +76,9 @@ export function simulateCrank(input: CrankCase): CrankTrace {
   // Sine and cosine of the compression angle, turned a little each step: far cheaper than asking for the sine anew.
   let sine = 0;
   let cosine = 1;
+  // Compressions so far: tells which cylinder is next, where they differ.
+  let passed = 0;
+  const { compression } = input;
   for (let i = 0; i < steps; i++) {
     if (i % LOOK_UP_EVERY === 0) for (const source of sources) lookUp(source);
     solveMoment(network, kVoltSeconds * radS);
@@ -91,9 +94,11 @@ export function simulateCrank(input: CrankCase): CrankTrace {
     if (radS > 0 || torque > breakaway) {
       const half = (pulses * radS * STEP_SECONDS) / 2;
       const middle = sine * smallCosine(half) + cosine * smallSine(half);
-      const against = friction(radS) * (1 + ripple * middle);
+      const swing = compression ? ripple * compression[Math.floor(passed) % compression.length]! : ripple;
+      const against = friction(radS) * (1 + swing * middle);
       const faster = Math.max(0, radS + (((torque - against) / inertia) * STEP_SECONDS) / braking);
       const turn = (pulses * (radS + faster) * STEP_SECONDS) / 2;
+      passed += turn / (2 * Math.PI);
       const before = sine;
       sine = sine * smallCosine(turn) + cosine * smallSine(turn);
       cosine = cosine * smallCosine(turn) - before * smallSine(turn);

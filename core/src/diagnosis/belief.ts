@@ -27,14 +27,18 @@ export interface Crowd {
 }
 
 /** Draws the crowd of a profile. The same seed gives the same crowd, so that a tap never changes the answer by luck. */
-export function drawCrowd(profile: DiagnosisProfile, random: Random = seededRandom(7)): Crowd {
+export function drawCrowd(
+  profile: DiagnosisProfile,
+  random: Random = seededRandom(7),
+  perCause = PER_CAUSE,
+): Crowd {
   const machines: HiddenMachine[] = [];
   const shares: number[] = [];
   for (const [cause, prior] of priorsFor(profile)) {
     if (cause === 'frozen' && !canFreeze(profile)) continue;
-    for (let i = 0; i < PER_CAUSE; i++) {
+    for (let i = 0; i < perCause; i++) {
       machines.push(drawHidden(cause, profile, random));
-      shares.push(prior / PER_CAUSE);
+      shares.push(prior / perCause);
     }
   }
   const sum = shares.reduce((a, b) => a + b, 0);
@@ -124,6 +128,33 @@ function byCause({ causeAt }: Crowd, shares: Float64Array): Float64Array {
   const sums = new Float64Array(CAUSES.length);
   for (let i = 0; i < shares.length; i++) sums[causeAt[i]!]! += shares[i]!;
   return sums;
+}
+
+/** What each cause that the crowd holds comes to under these shares. */
+export function sharesByCause(crowd: Crowd, shares: Float64Array): ReadonlyMap<Cause, number> {
+  return new Map(ranked(crowd, byCause(crowd, shares)).map(({ cause, share }) => [cause, share]));
+}
+
+/** What one outcome of a check would leave. */
+export interface Branch {
+  /** Place among the outcomes. */
+  readonly at: number;
+  /** How likely it is. */
+  readonly share: number;
+  /** Shares of the crowd after it. */
+  readonly after: Float64Array;
+}
+
+/** The outcomes that a check may have under these shares. */
+export function splitBy(crowd: Crowd, shares: Float64Array, probe: Probe): Branch[] {
+  const chances = chancesOf(crowd, probe);
+  const count = probe.outcomes.length;
+  return probe.outcomes.map((_, at): Branch => {
+    const after = shares.map((share, i) => share * (chances[i * count + at]! + LEAST_CHANCE));
+    const share = shares.reduce((sum, held, i) => sum + held * chances[i * count + at]!, 0);
+    normalise(after);
+    return { at, share, after };
+  });
 }
 
 /** Causes that the crowd holds at all, with their shares, likeliest first. */

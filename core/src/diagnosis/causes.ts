@@ -125,8 +125,11 @@ export function suspectOfCause(cause: Cause): Suspect | null {
     case 'joint-positive':
     case 'joint-negative':
     case 'joint-loose':
-    case 'cable':
       return 'joint';
+    case 'cable':
+      return 'cable';
+    case 'drain':
+      return 'drain';
     case 'charging':
       return 'charging';
     case 'starter':

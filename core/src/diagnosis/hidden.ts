@@ -1,12 +1,10 @@
 import { blockOhms, blockOpenVolts, type BlockState } from '../battery/block.js';
 import { mustTreatAsFrozen } from '../battery/freezing.js';
-import type { Rescue } from '../circuit/rescue.js';
+import { aloneRescue, type ModelBlock } from '../circuit/rescue.js';
 import { type CrankPoint, crankPoint } from '../crank/quick.js';
 import { defaultStarter } from '../engine/engine.js';
 import { normal, type Random } from '../quantities/random.js';
 import type { Cause, DiagnosisProfile } from './causes.js';
-
-type BlockModel = Rescue['casualty'][number];
 
 /** A machine with one hidden fault, whole enough to answer any check. */
 export interface HiddenMachine {
@@ -48,7 +46,7 @@ const BAD_OHMS = [0.02, 0.12] as const;
 /** The engine whose starter that goes by, A: its stall current. */
 const REFERENCE_AMPS = 700;
 /** A good source at the posts: a healthy donor block through good leads. */
-const HELP: BlockModel = { openVolts: 12.7, ohms: 0.009 };
+const HELP: ModelBlock = { openVolts: 12.7, ohms: 0.009 };
 
 /** A machine of this profile whose fault is `cause`. */
 export function drawHidden(cause: Cause, profile: DiagnosisProfile, random: Random): HiddenMachine {
@@ -168,15 +166,7 @@ function crankOf(hidden: Electrical, profile: DiagnosisProfile, withHelp: boolea
   const models = withHelp ? own.map(joinedWithHelp) : own;
   if (models.some((m) => m.openVolts <= 1)) return null;
   const casualty = models.map((m, i) => (i === 0 ? { ...m, ohms: m.ohms + series } : m));
-  const rescue: Rescue = {
-    casualty,
-    load: { kind: 'none' },
-    source: null,
-    sourceOn: false,
-    leads: null,
-    tempC,
-    clamps: { redCasualty: null, redSource: null, blackSource: null, blackCasualty: null },
-  };
+  const rescue = aloneRescue(casualty, tempC);
   const starter = defaultStarter(engine);
   const found = crankPoint(
     rescue,
@@ -224,7 +214,7 @@ function usualPoint(profile: DiagnosisProfile): CrankPoint | null {
 }
 
 /** A block with a good source across it, as one. */
-function joinedWithHelp({ openVolts, ohms }: BlockModel): BlockModel {
+function joinedWithHelp({ openVolts, ohms }: ModelBlock): ModelBlock {
   const conductance = 1 / ohms + 1 / HELP.ohms;
   return {
     openVolts: (openVolts / ohms + HELP.openVolts / HELP.ohms) / conductance,

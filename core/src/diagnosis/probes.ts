@@ -1,8 +1,19 @@
+import { blockOhms } from '../battery/block.js';
+import { convertCca } from '../battery/cca.js';
+import { SPENT_BELOW_SHARE, strengthShare, WORN_BELOW_SHARE } from '../battery/strength.js';
 import { crankLimitVolts } from './reading.js';
 import type { DiagnosisProfile } from './causes.js';
-import { type HiddenMachine, lookOf, restVoltsOf } from './hidden.js';
+import { type CrankLook, type HiddenMachine, lookOf, restVoltsOf } from './hidden.js';
 
-export const TOOLS = ['meter', 'clamp-meter', 'tester', 'hydrometer', 'source'] as const;
+export const TOOLS = [
+  'meter',
+  'clamp-meter',
+  'tester',
+  'load-tester',
+  'hydrometer',
+  'source',
+  'charger',
+] as const;
 /** What a check needs beyond eyes and ears. */
 export type Tool = (typeof TOOLS)[number];
 
@@ -46,11 +57,15 @@ export const PROBE_IDS = [
   'rest',
   'string-balance',
   'key-on',
+  'try-alone',
   'crank',
+  'recovery',
   'joint-plus',
   'joint-minus',
   'starter-stud',
   'conductance',
+  'load-test',
+  'acceptance',
   'gravity',
   'with-help',
   'charging',
@@ -118,6 +133,16 @@ function wakingSymptoms(hidden: HiddenMachine, profile: DiagnosisProfile): reado
 
 const HELP_OUTCOMES = ['started', 'brisk-no-fire', 'slow', 'clicks', 'nothing'] as const;
 
+/** How a try looks to whoever stands by, by what it truly does. */
+const TRY_ROWS: Record<CrankLook, readonly number[]> = {
+  starts: [0.95, 0.01, 0.02, 0.01, 0.01],
+  'brisk-no-fire': [0.01, 0.96, 0.01, 0.01, 0.01],
+  slow: [0.06, 0.01, 0.88, 0.04, 0.01],
+  'rapid-click': [0.01, 0.01, 0.08, 0.87, 0.03],
+  'one-click': [0.01, 0.01, 0.03, 0.92, 0.03],
+  silence: [0.01, 0.01, 0.01, 0.03, 0.94],
+};
+
 function helpChances(hidden: HiddenMachine, profile: DiagnosisProfile): readonly number[] {
   if (wakes(profile)) {
     if (hidden.open) return [0.02, 0.01, 0.01, 0.02, 0.94];
@@ -126,15 +151,7 @@ function helpChances(hidden: HiddenMachine, profile: DiagnosisProfile): readonly
     if (hidden.plusOhms + hidden.minusOhms > 0.01) return [0.3, 0.01, 0.01, 0.58, 0.1];
     return [0.93, 0.01, 0.01, 0.03, 0.02];
   }
-  const row: Record<ReturnType<typeof lookOf>, readonly number[]> = {
-    starts: [0.95, 0.01, 0.02, 0.01, 0.01],
-    'brisk-no-fire': [0.01, 0.96, 0.01, 0.01, 0.01],
-    slow: [0.06, 0.01, 0.88, 0.04, 0.01],
-    'rapid-click': [0.01, 0.01, 0.08, 0.87, 0.03],
-    'one-click': [0.01, 0.01, 0.03, 0.92, 0.03],
-    silence: [0.01, 0.01, 0.01, 0.03, 0.94],
-  };
-  return row[lookOf(hidden, profile, true)];
+  return TRY_ROWS[lookOf(hidden, profile, true)];
 }
 
 /** Every check the tool can propose. One table: what it costs, what it can find, and how likely that is on a given machine. */
@@ -281,6 +298,15 @@ export const PROBES: readonly Probe[] = [
     reason: 'lamps differ from one vehicle to the next',
   },
   {
+    id: 'try-alone',
+    minutes: 0.5,
+    needs: null,
+    fits: cranks,
+    outcomes: HELP_OUTCOMES,
+    chances: (hidden, profile) => TRY_ROWS[lookOf(hidden, profile, false)],
+    reason: 'seen and heard by the technician, not told; one in twenty is misread',
+  },
+  {
     id: 'crank',
     minutes: 1,
     needs: 'meter',
@@ -294,6 +320,21 @@ export const PROBES: readonly Probe[] = [
     },
     spread: 0.25,
     reason: 'drag and clamps are known to a few in a hundred',
+  },
+  {
+    id: 'recovery',
+    minutes: 0.5,
+    needs: 'meter',
+    fits: cranks,
+    outcomes: ['stays-down', 'slow', 'climbs-back'],
+    edges: [11.4, 12.2],
+    predict: (hidden, profile) => {
+      const rest = Math.min(...restVoltsOf(hidden, profile));
+      const worst = Math.max(...hidden.blocks.map((b) => b.ageing));
+      return rest - (hidden.crank ? SLOW_RECOVERY_VOLTS * (worst - 1) : 0);
+    },
+    spread: 0.12,
+    reason: 'ten seconds after a try a sound block is back near its rest volts; worn plates even out slowly',
   },
   {
     id: 'joint-plus',
@@ -336,15 +377,41 @@ export const PROBES: readonly Probe[] = [
     minutes: 1.2,
     needs: 'tester',
     outcomes: ['spent', 'worn', 'tired', 'sound'],
-    edges: [0.6, 0.8, 0.92],
+    edges: [SPENT_BELOW_SHARE, WORN_BELOW_SHARE, 0.92],
     predict: (hidden) => {
       const worst = Math.max(...hidden.blocks.map((b) => b.ageing));
       const dead = hidden.blocks.some((b) => b.deadCells ?? 0) ? 0.75 : 1;
-      return hidden.blocks.some((b) => b.reversed) ? 0.3 : dead / worst ** 0.55;
+      return hidden.blocks.some((b) => b.reversed) ? 0.3 : dead * strengthShare(worst);
     },
     spread: 0.05,
     reason:
       'corrected for charge and temperature it is good to about a twentieth; age shows less in it than in a crank',
+  },
+  {
+    id: 'load-test',
+    minutes: 2,
+    needs: 'load-tester',
+    outcomes: ['fails', 'near', 'holds'],
+    // Against the least volts that the table allows at this temperature, after 15 s at half the rated amps.
+    edges: [0, 0.5],
+    predict: (hidden, profile) => {
+      const volts = hidden.blocks.map((state, i) => {
+        const open = restVoltsOf(hidden, profile)[i]!;
+        return open - loadTestAmps(profile.rating) * blockOhms(profile.rating, state);
+      });
+      return Math.min(...volts) - crankLimitVolts(profile.tempC, 12);
+    },
+    spread: 0.2,
+    reason: 'flat blocks fail it as spent ones do, so it condemns only above three quarters charge',
+  },
+  {
+    id: 'acceptance',
+    minutes: 12,
+    needs: 'charger',
+    outcomes: ['full-at-once', 'takes-charge'],
+    chances: ({ cause }) =>
+      yes(cause === 'sulphated' ? 0.8 : cause === 'worn' ? 0.35 : cause === 'dead-cell' ? 0.1 : 0.02),
+    reason: 'a charger that shows full within minutes from flat has met plates with no capacity left',
   },
   {
     id: 'gravity',
@@ -422,6 +489,14 @@ export const PROBES: readonly Probe[] = [
     reason: 'a charge cord that shows no ready lamp has a socket fault',
   },
 ];
+
+/** How far worn plates still lie below their rest volts ten seconds after a try, V per time of growth. */
+const SLOW_RECOVERY_VOLTS = 0.12;
+
+/** Amps of a load test: half the rating. */
+export function loadTestAmps({ ccaAmps, ccaStandard }: DiagnosisProfile['rating']): number {
+  return convertCca(ccaAmps, ccaStandard, 'SAE') / 2;
+}
 
 /** Amps through the joints while they are read: cranking, or with lamps and units on where nothing cranks. */
 function jointAmps(hidden: HiddenMachine, profile: DiagnosisProfile): number {

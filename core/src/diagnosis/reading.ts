@@ -27,7 +27,7 @@ export interface RestMeaning {
 }
 
 /** Above its full curve by this much, a reading is surface charge and proves nothing, volts. */
-const SURFACE_CHARGE_VOLTS = 0.12;
+export const SURFACE_CHARGE_VOLTS = 0.12;
 /** Charge that counts as charged where no rest voltage is agreed on, and below which a block counts as low. */
 const CHARGED_SOC = 0.85;
 const LOW_SOC = 0.5;

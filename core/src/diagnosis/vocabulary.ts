@@ -108,8 +108,10 @@ const INTERLOCKS: ReadonlySet<CheckId> = new Set<CheckId>([
 /** What a faulty check points to when the battery is not to blame. */
 export const SUSPECTS = [
   'joint',
+  'cable',
   'charging',
   'belt',
+  'drain',
   'starter',
   'interlock',
   'fuel-or-engine',

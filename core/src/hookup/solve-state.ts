@@ -4,7 +4,7 @@ import { solveDc } from '../circuit/solve-dc.js';
 import { type HookupScene, type HookupState, rescueOf } from './state.js';
 
 /** Metal on metal, ohms: a tool, bodywork, two clamps. */
-const TOUCH_OHMS = 0.002;
+export const TOUCH_OHMS = 0.002;
 
 /** The circuit of this state solved, with metal touching where `bridges` say. */
 export function solved(scene: HookupScene, state: HookupState, bridges: Rescue['bridges'] = []): Solution {

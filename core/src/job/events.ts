@@ -13,7 +13,9 @@ import type { Found, ProbeId } from '../diagnosis/probes.js';
 import type { Confirmation } from '../hookup/actions.js';
 import type { PlanInput } from '../crank/plan-inputs.js';
 import type { RuleKey } from '../rules/house-rules.js';
-import type { FollowUp, VerdictRecord } from '../verdict/judge.js';
+import type { FollowUp, VerdictRecord } from '../verdict/conclude.js';
+import type { BlockRating } from '../battery/block.js';
+import type { FittingStep } from '../hookup/fitting.js';
 
 export const STAGES = [
   'scene',
@@ -91,6 +93,10 @@ export interface PlanRecord {
   readonly inputs: readonly PlanInput[];
 }
 
+export const READING_SOURCES = ['typed', 'meter', 'trace'] as const;
+/** Where a figure came from: fingers, a linked instrument, or a logged trace. */
+export type ReadingSource = (typeof READING_SOURCES)[number];
+
 /** What each kind of event carries. The log of a job is made of these and nothing else. */
 export interface EventData {
   'job.opened': {
@@ -111,7 +117,14 @@ export interface EventData {
   'machine.identified': { readonly machineId: string };
   'donor.parked': ParkedRecord;
   /** What a check of the diagnosis found, where no other event records it: an outcome of its own, or a figure. */
-  'finding.recorded': { readonly probe: ProbeId; readonly found: Found };
+  'finding.recorded': {
+    readonly probe: ProbeId;
+    readonly found: Found;
+    /** Left out: a tap. */
+    readonly source?: ReadingSource;
+    /** What it was worked out from: the gravity of each cell, tested amps. */
+    readonly figures?: readonly number[];
+  };
   'polarity.proved': { readonly signs: readonly PolaritySign[] };
   'reading.taken': {
     readonly kind: ReadingKind;
@@ -119,8 +132,12 @@ export interface EventData {
     /** Index of the block for a rest reading; 0 otherwise. */
     readonly block: number;
     readonly tempC: number;
-    readonly source: 'typed';
+    readonly source: ReadingSource;
+    /** Strength of the block as worked out from the whole of a trace: share of the rating, with its band. */
+    readonly strength?: { readonly share: number; readonly low: number; readonly high: number };
   };
+  /** A reading was wrong, and counts no longer. */
+  'reading.withdrawn': { readonly readingId: string };
   'plan.chosen': PlanRecord;
   'step.confirmed': { readonly step: Confirmation };
   'clamp.attached': { readonly clamp: ClampId; readonly pointId: string };
@@ -140,6 +157,10 @@ export interface EventData {
   'reset.ticked': { readonly reset: string };
   'override.given': { readonly rule: RuleKey; readonly reason: string };
   'verdict.given': VerdictRecord;
+  /** A step of changing a block is done. */
+  'fitting.confirmed': { readonly block: number; readonly step: FittingStep };
+  /** Another block sits there now; its record begins. */
+  'block.replaced': { readonly block: number; readonly rating: BlockRating };
   'job.closed': { readonly note: string };
   /** What a verdict promised has been done; the one event that a closed job still takes. */
   'follow-up.done': { readonly kind: FollowUp['kind'] };
@@ -164,6 +185,7 @@ export const EVENT_TYPES = [
   'donor.parked',
   'polarity.proved',
   'reading.taken',
+  'reading.withdrawn',
   'plan.chosen',
   'step.confirmed',
   'clamp.attached',
@@ -176,6 +198,8 @@ export const EVENT_TYPES = [
   'reset.ticked',
   'override.given',
   'verdict.given',
+  'fitting.confirmed',
+  'block.replaced',
   'job.closed',
   'follow-up.done',
   'event.undone',

@@ -5,6 +5,7 @@ import { crankLimitVolts } from '../diagnosis/reading.js';
 import { type AttemptOutcome, type CheckId, checksFor, suspectOf } from '../diagnosis/vocabulary.js';
 import type { Machine } from '../machine/machine.js';
 import type { KitItem } from '../sources/kit.js';
+import { standingJob } from './doubts.js';
 import { type Job, latestReading, restVoltsByBlock, workingTempC } from './job.js';
 
 /** The machine as the diagnosis needs it. */
@@ -27,10 +28,12 @@ const LENDERS: readonly KitItem['kind'][] = [
   'spare-blocks',
 ];
 
-/** What the van has to check with. */
-export function toolsOfKit(kit: readonly KitItem[]): Tool[] {
+/** What the van has to check with. A charger counts where there is a socket. */
+export function toolsOfKit(kit: readonly KitItem[], mainsNear = false): Tool[] {
   const instruments = kit.flatMap((item): Tool[] => (item.kind === 'instrument' ? [item.tool] : []));
-  return kit.some((item) => LENDERS.includes(item.kind)) ? [...instruments, 'source'] : instruments;
+  const hasCharger = mainsNear && kit.some((item) => item.kind === 'mains-charger');
+  const lends = kit.some((item) => LENDERS.includes(item.kind));
+  return [...instruments, ...(lends ? ['source' as const] : []), ...(hasCharger ? ['charger' as const] : [])];
 }
 
 /** Checks that open the main circuit when they are at fault, rather than merely hold the starter. */
@@ -44,7 +47,12 @@ const OUTCOMES: Record<AttemptOutcome, string> = {
 };
 
 /** Everything a job has recorded that tells of its cause, each check once. */
-export function evidenceOfJob(job: Job, machine: Machine, earlierFlatCalls: number): DiagnosisEvidence[] {
+export function evidenceOfJob(
+  recorded: Job,
+  machine: Machine,
+  earlierFlatCalls: number,
+): DiagnosisEvidence[] {
+  const job = standingJob(recorded, machine);
   const found: Partial<Record<ProbeId, Found>> = {
     ...fromChecks(job, machine),
     ...fromReadings(job, machine),
@@ -102,6 +110,8 @@ function fromTries(job: Job, machine: Machine): Partial<Record<ProbeId, Found>> 
   const { attempts } = job;
   const helped = attempts.filter((a) => a.helped && a.outcome).at(-1)?.outcome;
   if (helped) found['with-help'] = OUTCOMES[helped];
+  const unaided = attempts.filter((a) => !a.helped && a.outcome).at(-1)?.outcome;
+  if (unaided && machine.engine) found['try-alone'] = OUTCOMES[unaided];
   const alone = attempts.filter((a) => !a.helped && a.lowestVolts !== null).at(-1);
   if (alone && machine.engine)
     found.crank = (alone.lowestVolts! * 12) / machine.systemVolts - crankLimitVolts(workingTempC(job), 12);

@@ -10,13 +10,16 @@ import type { Found, ProbeId } from '../diagnosis/probes.js';
 import { act, type HookupAction } from '../hookup/actions.js';
 import { anyClampOn, type HookupState, NOTHING_CONNECTED } from '../hookup/state.js';
 import type { RuleKey } from '../rules/house-rules.js';
-import type { FollowUp, VerdictRecord } from '../verdict/judge.js';
+import type { FollowUp, VerdictRecord } from '../verdict/conclude.js';
+import type { BlockRating } from '../battery/block.js';
+import type { FittingStep } from '../hookup/fitting.js';
 import type {
   EventData,
   EventEntry,
   JobEvent,
   ParkedRecord,
   PlanRecord,
+  ReadingSource,
   RestReason,
   SceneRecord,
   Stage,
@@ -29,6 +32,19 @@ export interface Reading {
   readonly volts: number;
   readonly block: number;
   readonly tempC: number;
+  readonly source: ReadingSource;
+  /** From the whole of a trace; null otherwise. */
+  readonly strength: { readonly share: number; readonly low: number; readonly high: number } | null;
+}
+
+/** A figure of a check that is no reading of volts at rest, cranking or charging: a drop, a share, amps. */
+export interface Figure {
+  readonly eventId: string;
+  readonly at: string;
+  readonly probe: ProbeId;
+  readonly found: Found;
+  readonly source: ReadingSource;
+  readonly figures: readonly number[];
 }
 
 export interface Attempt {
@@ -57,6 +73,8 @@ export interface Job {
   readonly symptoms: readonly Symptom[];
   /** The latest finding of each check that was recorded by itself. */
   readonly findings: Readonly<Partial<Record<ProbeId, Found>>>;
+  /** Findings that were measured, oldest first. */
+  readonly figures: readonly Figure[];
   /** Entry of the atlas: the call's, until the machine was identified as another. */
   readonly machineId: string;
   readonly parked: ParkedRecord | null;
@@ -74,6 +92,14 @@ export interface Job {
   readonly resets: readonly string[];
   readonly overrides: readonly { readonly rule: RuleKey; readonly reason: string; readonly at: string }[];
   readonly verdict: VerdictRecord | null;
+  /** Steps done of changing a block, in order. */
+  readonly fitting: readonly { readonly block: number; readonly step: FittingStep }[];
+  /** Blocks that were changed, on the spot or later as promised; block null: all of them. */
+  readonly replaced: readonly {
+    readonly block: number | null;
+    readonly rating: BlockRating | null;
+    readonly at: string;
+  }[];
   /** Follow-ups that have been done. */
   readonly followedUp: readonly FollowUp['kind'][];
   readonly closedAt: string | null;
@@ -117,6 +143,7 @@ function opened(event: Extract<JobEvent, { type: 'job.opened' }>): Job {
     checks: {},
     symptoms: [],
     findings: {},
+    figures: [],
     machineId: event.data.machineId,
     parked: null,
     polaritySigns: [],
@@ -130,6 +157,8 @@ function opened(event: Extract<JobEvent, { type: 'job.opened' }>): Job {
     resets: [],
     overrides: [],
     verdict: null,
+    fitting: [],
+    replaced: [],
     followedUp: [],
     closedAt: null,
     revision: 1,
@@ -157,12 +186,16 @@ function apply(job: Job, event: JobEvent): Job {
       };
     case 'symptom.recorded':
       return { ...job, symptoms: toggled(job.symptoms, event.data.symptom) };
-    case 'finding.recorded':
+    case 'finding.recorded': {
+      const { probe, found, source, figures = [] } = event.data;
+      const figure = source && { eventId: event.id, at: event.at, probe, found, source, figures };
       return {
         ...job,
-        findings: { ...job.findings, [event.data.probe]: event.data.found },
+        findings: { ...job.findings, [probe]: found },
+        figures: figure ? [...job.figures, figure] : job.figures,
         triesSinceChecks: 0,
       };
+    }
     case 'machine.identified':
       // Points, polarity, parking and plan were another machine's.
       return { ...job, machineId: event.data.machineId, parked: null, polaritySigns: [], plan: null };
@@ -171,12 +204,12 @@ function apply(job: Job, event: JobEvent): Job {
     case 'polarity.proved':
       return { ...job, polaritySigns: event.data.signs };
     case 'reading.taken': {
-      const { kind, volts, block, tempC } = event.data;
-      return {
-        ...job,
-        readings: [...job.readings, { eventId: event.id, at: event.at, kind, volts, block, tempC }],
-      };
+      const { kind, volts, block, tempC, source, strength = null } = event.data;
+      const reading = { eventId: event.id, at: event.at, kind, volts, block, tempC, source, strength };
+      return { ...job, readings: [...job.readings, reading] };
     }
+    case 'reading.withdrawn':
+      return { ...job, readings: job.readings.filter((r) => r.eventId !== event.data.readingId) };
     case 'plan.chosen':
       return { ...job, plan: event.data };
     case 'step.confirmed':
@@ -228,10 +261,21 @@ function apply(job: Job, event: JobEvent): Job {
       return { ...job, overrides: [...job.overrides, { ...event.data, at: event.at }] };
     case 'verdict.given':
       return { ...job, verdict: event.data };
+    case 'fitting.confirmed':
+      return { ...job, fitting: [...job.fitting, event.data] };
+    case 'block.replaced':
+      return { ...job, replaced: [...job.replaced, { ...event.data, at: event.at }] };
     case 'job.closed':
       return { ...job, closedAt: event.at };
-    case 'follow-up.done':
-      return { ...job, followedUp: [...job.followedUp, event.data.kind] };
+    case 'follow-up.done': {
+      const { kind } = event.data;
+      const changed = kind === 'replace' ? [{ block: null, rating: null, at: event.at }] : [];
+      return {
+        ...job,
+        followedUp: [...job.followedUp, kind],
+        replaced: [...job.replaced, ...changed],
+      };
+    }
   }
 }
 

@@ -4,7 +4,7 @@ import { anyClampOn, clampsInHand } from '../hookup/state.js';
 import { outOfRange, TYPED_RANGES } from '../quantities/range.js';
 import { LEAST_GAP_MM } from '../reach/pose.js';
 import type { HouseRules } from '../rules/house-rules.js';
-import type { FollowUp } from '../verdict/judge.js';
+import type { FollowUp } from '../verdict/conclude.js';
 import type { JobEvent } from './events.js';
 import { foldJob, type Job, lastUndoable, runningAttempt, undoneIds } from './job.js';
 
@@ -41,6 +41,8 @@ export const REFUSALS = [
   'vehicles-touch',
   'not-promised',
   'already-followed-up',
+  'no-such-reading',
+  'already-fitted',
 ] as const;
 export type Refusal = (typeof REFUSALS)[number];
 
@@ -93,6 +95,16 @@ function refuseOn(
       const range = charging ? TYPED_RANGES.chargingVolts : TYPED_RANGES.volts;
       return outOfRange('', next.data.volts, range) ? 'value-out-of-range' : null;
     }
+    case 'reading.withdrawn':
+      return job.readings.some((r) => r.eventId === next.data.readingId) ? null : 'no-such-reading';
+    case 'fitting.confirmed':
+      if (anyClampOn(hookup)) return 'clamps-still-on';
+      return job.fitting.some((f) => f.block === next.data.block && f.step === next.data.step)
+        ? 'already-fitted'
+        : null;
+    case 'block.replaced':
+      if (anyClampOn(hookup)) return 'clamps-still-on';
+      return job.replaced.some((r) => r.block === next.data.block) ? 'already-fitted' : null;
     case 'plan.chosen':
       return anyClampOn(hookup) ? 'plan-in-use' : null;
     case 'step.confirmed':

@@ -11,9 +11,10 @@ import type { Machine } from '../machine/machine.js';
 import { startsByWaking } from '../machine/machine.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import type { KitItem } from '../sources/kit.js';
-import type { Case } from '../verdict/judge.js';
+import type { Case } from '../verdict/case.js';
 import type { PlanRecord } from './events.js';
-import { hasStarted, type Job, latestReading, restVoltsByBlock, workingTempC } from './job.js';
+import { standingJob } from './doubts.js';
+import { hasStarted, type Job, restVoltsByBlock, workingTempC } from './job.js';
 
 /** The part of a job that the blocks and the ranking depend on. */
 export type JobReadings = Pick<Job, 'readings' | 'scene' | 'call' | 'parked'>;
@@ -146,30 +147,17 @@ export function ordersOfJob(
   return { hookup, clearing: clearingOrder(hookup, machine, rules) };
 }
 
-/** What the judge needs of a job. */
+/** What the verdict must know of a job beside its evidence. */
 export function caseOfJob(job: Job, machine: Machine, earlierFlatCalls: number): Case {
-  const crankReading = latestReading(job, 'crank-minimum');
-  const tried = job.attempts.find((a) => a.lowestVolts !== null);
-  const crankMinimum = crankReading
-    ? { volts: crankReading.volts, helped: false }
-    : tried
-      ? { volts: tried.lowestVolts!, helped: tried.helped }
-      : null;
+  const standing = standingJob(job, machine);
   return {
     chemistry: machine.blocks[0]!.rating.chemistry,
     systemVolts: machine.systemVolts,
     wakes: startsByWaking(machine),
     tempC: workingTempC(job),
     stops: job.stops,
-    faults: Object.entries(job.checks).flatMap(([check, result]) =>
-      result === 'fault' ? [check as keyof Job['checks']] : [],
-    ),
-    symptoms: job.symptoms,
-    restVolts: restVoltsByBlock(job, machine.blocks.length),
-    crankMinimum,
-    chargingIdleVolts: latestReading(job, 'charging-idle')?.volts ?? null,
-    chargingLoadedVolts: latestReading(job, 'charging-loaded')?.volts ?? null,
-    attempts: job.attempts.flatMap((a) => (a.outcome ? [{ outcome: a.outcome, helped: a.helped }] : [])),
+    restVolts: restVoltsByBlock(standing, machine.blocks.length),
     earlierFlatCalls,
+    diedInService: job.symptoms.includes('no-doors'),
   };
 }

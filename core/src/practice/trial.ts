@@ -1,3 +1,4 @@
+import { CONDEMN_SHARE } from '../verdict/conclude.js';
 import { CAUSES, type Cause, type DiagnosisProfile, priorsFor, REPLACE_CAUSES } from '../diagnosis/causes.js';
 import {
   type Crowd,
@@ -50,8 +51,6 @@ export interface TrialResult {
 const SURE = 0.985;
 const LEAST_GAIN_BITS = 0.01;
 const CHECKS_MOST = 12;
-/** A block is condemned only when the causes that a new one cures hold this much together. */
-export const CONDEMN_SHARE = 0.9;
 
 /** The tool's way: whatever check tells most for its time, until it is sure. */
 export function trialByTool(crowd: Crowd, hidden: HiddenMachine, random: Random): TrialResult {

@@ -135,6 +135,7 @@ export const RULES = {
   repeatFlatDays: fixed(90, 'days', 'two flat calls inside this: test, and probably replace'),
   recheckDays: house(2, 'days', 'charge overnight, rest 24 h, then judge'),
   replaceSoonDays: house(14, 'days', 'time to get the right block'),
+  chargeMonthlyDays: house(30, 'days', 'short trips never fill a block: a charge each month does'),
   inspectDays: house(180, 'days', 'a look every six months'),
 } as const;
 

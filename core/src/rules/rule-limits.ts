@@ -47,6 +47,7 @@ export const RULE_LIMITS: Readonly<Partial<Record<RuleKey, RuleLimit>>> = {
   chargingMaxVoltsAgmOrCold: figure(14.4, 15.5),
   recheckDays: figure(1, 14),
   replaceSoonDays: figure(1, 60),
+  chargeMonthlyDays: figure(14, 90),
   inspectDays: figure(30, 365),
 };
 

@@ -95,7 +95,7 @@ export interface InstrumentKit {
   readonly kind: 'instrument';
   readonly id: string;
   readonly name: string;
-  readonly tool: 'meter' | 'clamp-meter' | 'tester' | 'hydrometer';
+  readonly tool: 'meter' | 'clamp-meter' | 'tester' | 'load-tester' | 'hydrometer';
 }
 
 /** A small supply of a few volts that only releases a latch. */

@@ -1,5 +1,9 @@
 import {
   caseOfJob,
+  conclude,
+  type Crowd,
+  drawCrowd,
+  evidenceOfJob,
   crankPoint,
   connectedRescue,
   casualtyBlocks,
@@ -13,16 +17,18 @@ import {
   clearingOrder,
   type Job,
   type JobEvent,
-  judge,
   type KitItem,
   type Machine,
   normal,
   type Random,
   planRecord,
+  profileOfJob,
   rankOptions,
   restVoltsAt,
   seededRandom,
   startsByWaking,
+  strengthShare,
+  toolsOfKit,
 } from '@voltrek/core';
 
 /** A past call with its whole log. */
@@ -150,10 +156,17 @@ function pastJob(
   restVolts.forEach((volts, block) =>
     log.add('reading.taken', { kind: 'rest', volts, block, tempC: ambientC, source: 'typed' }),
   );
+  if (random() < TESTED) testBlock(random, log, machine, truth, (now.getTime() - date.getTime()) / DAY_MS);
   log.add('polarity.proved', { signs: ['mark', 'meter'] });
   work(random, log, machine, donor, kit, restVolts, ambientC, truth);
   const job = log.job();
-  const verdict = judge(caseOfJob(job, machine, 0), DEFAULT_RULES);
+  const verdict = conclude(
+    crowdOf(machine, job),
+    evidenceOfJob(job, machine, 0),
+    caseOfJob(job, machine, 0),
+    toolsOfKit(kit),
+    DEFAULT_RULES,
+  );
   log.add('verdict.given', verdict);
   log.add('job.closed', { note: '' });
   for (const { kind, days } of verdict.followUps) {
@@ -165,6 +178,40 @@ function pastJob(
     }
   }
   return { call, events: log.events };
+}
+
+/** Machines per cause that a past verdict is weighed against: fewer than on screen, since there are many verdicts to give. */
+const CROWD_PER_CAUSE = 8;
+/** The cold is rounded to this, so that one crowd serves several jobs, degC. */
+const CROWD_STEP_C = 6;
+const crowds = new Map<string, Crowd>();
+
+function crowdOf(machine: Machine, job: Job): Crowd {
+  const profile = profileOfJob(job, machine);
+  const tempC = Math.round(profile.tempC / CROWD_STEP_C) * CROWD_STEP_C;
+  const key = `${machine.id} ${tempC}`;
+  const known = crowds.get(key) ?? drawCrowd({ ...profile, tempC }, seededRandom(SEED), CROWD_PER_CAUSE);
+  crowds.set(key, known);
+  return known;
+}
+
+/** Share of jobs on which the tester came out. */
+const TESTED = 0.6;
+
+/** A tester's figure: each machine's block ages at a pace of its own, and a worn one is worn. */
+function testBlock(random: Random, log: JobLog, machine: Machine, truth: Truth, daysAgo: number): void {
+  const pace = seededRandom(machine.id.length * 97 + machine.id.charCodeAt(0));
+  const ageAtDemo = 1.15 + 1.1 * pace();
+  const perDay = 0.0004 + 0.0012 * pace();
+  const ageing = Math.max(1, ageAtDemo - perDay * daysAgo) * (truth === 'worn' ? 2.2 : 1);
+  const found = Math.round((strengthShare(ageing) + normal(random, 0, 0.025)) * 100) / 100;
+  const { ccaAmps } = machine.blocks[0]!.rating;
+  log.add('finding.recorded', {
+    probe: 'conductance',
+    found: Math.min(1, found),
+    source: 'typed',
+    figures: [Math.round(found * ccaAmps)],
+  });
 }
 
 /** The rest volts a meter would have shown, to a hundredth. */

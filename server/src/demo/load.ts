@@ -64,7 +64,7 @@ async function loadCalls(tx: Tx, now: Date): Promise<void> {
   await tx.insert(calls).values(past.map(({ call }) => call));
   for (const { events } of past) await appendEvents(tx, [], events);
   await tx.insert(calls).values(
-    TONIGHT.map(({ minutesAgo, ...call }, i) => ({
+    TONIGHT.map(({ minutesAgo, truth: _truth, ...call }, i) => ({
       ...call,
       id: `call-${past.length + 1 + i}`,
       number: past.length + 1 + i,

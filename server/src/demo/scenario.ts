@@ -1,5 +1,5 @@
 import type { CrewMember } from '@voltrek/contracts';
-import type { KitItem } from '@voltrek/core';
+import type { Cause, KitItem } from '@voltrek/core';
 
 /** Tarn Vale Roadside: four people. */
 export const CREW: readonly CrewMember[] = [
@@ -96,6 +96,8 @@ export const VANS: readonly {
       { kind: 'instrument', id: 'meter-1', name: 'Multimeter', tool: 'meter' },
       { kind: 'instrument', id: 'clamp-meter-1', name: 'Current clamp', tool: 'clamp-meter' },
       { kind: 'instrument', id: 'tester-1', name: 'Battery tester', tool: 'tester' },
+      { kind: 'instrument', id: 'load-tester-1', name: 'Load tester, 500 A', tool: 'load-tester' },
+      { kind: 'instrument', id: 'hydrometer-1', name: 'Hydrometer', tool: 'hydrometer' },
     ],
   },
   {
@@ -158,6 +160,8 @@ export interface DemoCall {
   readonly machineId: string;
   readonly ambientC: number;
   readonly urgent: boolean;
+  /** What is really wrong: what the stand-in instruments show. */
+  readonly truth: Cause;
 }
 
 /** The night before the Lantern Fair at Skerrow Head, in snow showers. */
@@ -170,6 +174,7 @@ export const TONIGHT: readonly DemoCall[] = [
     machineId: 'ardwen-solace',
     ambientC: -4,
     urgent: false,
+    truth: 'left-on',
   },
   {
     minutesAgo: 44,
@@ -179,6 +184,7 @@ export const TONIGHT: readonly DemoCall[] = [
     machineId: 'brinmoor-carrow-22d',
     ambientC: -4,
     urgent: true,
+    truth: 'worn',
   },
   {
     minutesAgo: 39,
@@ -188,6 +194,7 @@ export const TONIGHT: readonly DemoCall[] = [
     machineId: 'hulvane-cornice-9',
     ambientC: -9,
     urgent: true,
+    truth: 'string-weak',
   },
   {
     minutesAgo: 35,
@@ -197,6 +204,7 @@ export const TONIGHT: readonly DemoCall[] = [
     machineId: 'kestow-parcel-e',
     ambientC: -2,
     urgent: true,
+    truth: 'discharged',
   },
   {
     minutesAgo: 31,
@@ -206,6 +214,7 @@ export const TONIGHT: readonly DemoCall[] = [
     machineId: 'tolsey-conflux',
     ambientC: -3,
     urgent: false,
+    truth: 'worn',
   },
   {
     minutesAgo: 26,
@@ -215,6 +224,7 @@ export const TONIGHT: readonly DemoCall[] = [
     machineId: 'brinmoor-pella',
     ambientC: -5,
     urgent: false,
+    truth: 'left-on',
   },
   {
     minutesAgo: 22,
@@ -224,6 +234,7 @@ export const TONIGHT: readonly DemoCall[] = [
     machineId: 'ostrel-fell-450',
     ambientC: -5,
     urgent: false,
+    truth: 'left-on',
   },
   {
     minutesAgo: 17,
@@ -233,6 +244,7 @@ export const TONIGHT: readonly DemoCall[] = [
     machineId: 'tolsey-verge-16',
     ambientC: -8,
     urgent: false,
+    truth: 'sulphated',
   },
   {
     minutesAgo: 12,
@@ -242,6 +254,7 @@ export const TONIGHT: readonly DemoCall[] = [
     machineId: 'skarnby-lumen-60',
     ambientC: -6,
     urgent: false,
+    truth: 'joint-negative',
   },
   {
     minutesAgo: 8,
@@ -251,6 +264,7 @@ export const TONIGHT: readonly DemoCall[] = [
     machineId: 'orrendal-boreal-12',
     ambientC: -3,
     urgent: false,
+    truth: 'left-on',
   },
   {
     minutesAgo: 5,
@@ -260,6 +274,7 @@ export const TONIGHT: readonly DemoCall[] = [
     machineId: 'skarnby-orchard-fan',
     ambientC: -4,
     urgent: false,
+    truth: 'charging',
   },
   {
     minutesAgo: 3,
@@ -269,5 +284,6 @@ export const TONIGHT: readonly DemoCall[] = [
     machineId: 'wendry-harbour-40',
     ambientC: -2,
     urgent: false,
+    truth: 'discharged',
   },
 ];

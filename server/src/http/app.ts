@@ -10,6 +10,7 @@ import { boardRoutes } from '../calls/routes.js';
 import { crewRoutes } from '../crew/routes.js';
 import type { Database } from '../db/database.js';
 import { followUpRoutes } from '../followups/routes.js';
+import { type InstrumentParts, instrumentRoutes } from '../instruments/routes.js';
 import { jobRoutes } from '../jobs/routes.js';
 import type { JobStreams } from '../jobs/streams.js';
 import { kitRoutes } from '../kit/routes.js';
@@ -23,12 +24,13 @@ export interface AppParts {
   readonly database: Database;
   readonly streams: JobStreams;
   readonly log: Logger;
+  readonly instruments: InstrumentParts;
   /** Folder of the built web application; left out where only the API is served. */
   readonly webFolder?: string;
 }
 
 /** The whole server as an Express application, not yet listening. */
-export function createApp({ database, streams, log, webFolder }: AppParts): Express {
+export function createApp({ database, streams, log, instruments, webFolder }: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(pinoHttp({ logger: log, customLogLevel: (_q, r) => (r.statusCode >= 500 ? 'error' : 'debug') }));
@@ -41,7 +43,7 @@ export function createApp({ database, streams, log, webFolder }: AppParts): Expr
       strictTransportSecurity: false,
     }),
   );
-  app.use(compression({ filter: (q, r) => !q.path.endsWith('/stream') && compression.filter(q, r) }));
+  app.use(compression({ filter: (q, r) => !/\/(stream|capture)$/.test(q.path) && compression.filter(q, r) }));
   app.use(express.json({ limit: BODY_LIMIT }));
 
   app.get('/api/health', async (_request, response) => {
@@ -54,6 +56,7 @@ export function createApp({ database, streams, log, webFolder }: AppParts): Expr
   app.use('/api/machines', atlasRoutes(database));
   app.use('/api/rules', ruleRoutes(database));
   app.use('/api/follow-ups', followUpRoutes(database));
+  app.use('/api/instruments', instrumentRoutes(instruments));
   app.use('/api/jobs', jobRoutes(database, streams));
   app.use('/api', (request) => {
     throw notFound(`${request.method} ${request.originalUrl.split('?')[0]}`);

@@ -4,7 +4,7 @@ import { Router } from 'express';
 import type { Database } from '../db/database.js';
 import { HttpProblem, notFound } from '../http/problem.js';
 import { readEvents, readLog } from './repository.js';
-import { acceptEvent, jobDetail } from './service.js';
+import { acceptEvent, jobDetail, jobSheet } from './service.js';
 import type { JobStreams } from './streams.js';
 
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
@@ -34,6 +34,10 @@ export function jobRoutes(database: Database, streams: JobStreams): Router {
 
   router.get('/:jobId', async (request, response) => {
     response.json(await jobDetail(database, request.params.jobId));
+  });
+
+  router.get('/:jobId/sheet', async (request, response) => {
+    response.json(await jobSheet(database, request.params.jobId));
   });
 
   router.get('/:jobId/stream', async (request, response) => {

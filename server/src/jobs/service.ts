@@ -5,9 +5,11 @@ import {
   isSourceClamp,
   isTemplate,
   type JobEvent,
+  type JobSheet,
   kitCare,
   refusalOf,
   REST_VOLTS,
+  sheetOfJob,
   SPARE_POSTS,
 } from '@voltrek/core';
 import type { Database } from '../db/database.js';
@@ -112,4 +114,10 @@ export async function jobDetail({ db }: Database, jobId: string): Promise<JobDet
     // Other unknown machines of the class are other machines.
     earlierFlatCalls: isTemplate(machine) ? 0 : await countFlatCalls(db, machine.id, jobId, since, flatVolts),
   };
+}
+
+/** Everything a job comes to, for other programs. @throws HttpProblem 404 */
+export async function jobSheet(database: Database, jobId: string): Promise<JobSheet> {
+  const { events, machine, earlierFlatCalls } = await jobDetail(database, jobId);
+  return sheetOfJob(foldJob(events)!, machine, earlierFlatCalls);
 }

@@ -29,7 +29,7 @@ import { Measure } from './stages/measure';
 import { Plan } from './stages/plan/plan';
 import { Scene } from './stages/scene';
 import { StopScreen } from './stages/stop-screen';
-import { Verdict } from './stages/verdict';
+import { Verdict } from './stages/verdict/verdict';
 import { JobActions, jobFeature } from './state/job-state';
 import {
   selectMakeSafe,

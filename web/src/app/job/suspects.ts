@@ -194,7 +194,7 @@ export class Suspects implements OnDestroy {
     return {
       profile: profileOfJob(job, machine),
       evidence: evidenceOfJob(job, machine, earlierFlatCalls),
-      tools: toolsOfKit(kit),
+      tools: toolsOfKit(kit, job.scene?.mainsNear ?? false),
     };
   });
   /** As text: folding makes new lists at every tap, and only another question is asked again. */

@@ -59,5 +59,6 @@ const TOOL_LINES: Record<Extract<KitItem, { kind: 'instrument' }>['tool'], strin
   meter: 'volts at rest, cranking and charging, and across a joint',
   'clamp-meter': 'amps without breaking the circuit: what a parked machine draws',
   tester: 'what a block can still give, against its rating',
+  'load-tester': 'how a charged block stands half its rating for 15 s',
   hydrometer: 'gravity of each cell of a flooded block',
 };

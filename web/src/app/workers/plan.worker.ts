@@ -1,6 +1,8 @@
 import {
   afterWait,
   bestParking,
+  type Case,
+  conclude,
   type CrankTrace,
   type Crowd,
   diagnose,
@@ -8,6 +10,7 @@ import {
   type DiagnosisProfile,
   drawCrowd,
   type HelpGain,
+  type HouseRules,
   type LeadCell,
   type LeadPoints,
   leadGrid,
@@ -23,6 +26,7 @@ import {
   type Suspicion,
   type Tool,
   traceOf,
+  type VerdictRecord,
   type WaitCurve,
   waitCurve,
   type WakeCase,
@@ -56,6 +60,13 @@ export interface PlanWorker {
     evidence: readonly DiagnosisEvidence[],
     tools: readonly Tool[],
   ): Suspected;
+  conclude(
+    profile: DiagnosisProfile,
+    evidence: readonly DiagnosisEvidence[],
+    facts: Case,
+    tools: readonly Tool[],
+    rules: HouseRules,
+  ): VerdictRecord;
 }
 
 const goOn =
@@ -85,6 +96,8 @@ const worker: PlanWorker = {
     suspicions: diagnose(crowdOf(profile), evidence),
     proposals: proposals(crowdOf(profile), evidence, tools),
   }),
+  conclude: (profile, evidence, facts, tools, rules) =>
+    conclude(crowdOf(profile), evidence, facts, tools, rules),
   park: (casualty, donor, points) => bestParking(casualty, donor, points).pose,
 };
 

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, input, linkedSignal, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output } from '@angular/core';
 import { isTemplate } from '@voltrek/core';
 import type { Work } from '../state/job-selectors';
 import { Identify } from './locate/identify';
@@ -42,8 +42,7 @@ export class Locate {
   readonly pinChosen = output<string>();
   readonly next = output();
 
-  /** An unknown machine is found first. */
-  protected readonly part = linkedSignal<LocatePart>(() =>
-    isTemplate(this.work().machine) ? 'identify' : 'points',
-  );
+  private readonly isUnknown = computed(() => isTemplate(this.work().machine));
+  /** An unknown machine is found first. Only that moves the part: a tap acknowledged late must not. */
+  protected readonly part = linkedSignal<LocatePart>(() => (this.isUnknown() ? 'identify' : 'points'));
 }

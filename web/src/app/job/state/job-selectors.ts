@@ -1,13 +1,11 @@
 import {
   anyClampOn,
-  caseOfJob,
   DEFAULT_RULES,
   foldJob,
   type HookupStep,
   hookupScene,
   type Job,
   type JobReadings,
-  judge,
   lastUndoable,
   makeSafe,
   NOTHING_CONNECTED,
@@ -131,9 +129,4 @@ export const selectClearingRun = createSelector(selectJob, selectRescue, (job, r
 /** The order that takes everything off from here. */
 export const selectMakeSafe = createSelector(selectJob, selectRescue, selectRules, (job, rescue, rules) =>
   job && rescue ? makeSafe(rescue.scene, job.hookup, rules) : [],
-);
-
-/** The verdict over what is recorded so far. */
-export const selectJudgement = createSelector(selectWork, (work) =>
-  work ? judge(caseOfJob(work.job, work.machine, work.earlierFlatCalls), work.rules) : null,
 );

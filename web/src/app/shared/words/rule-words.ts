@@ -38,6 +38,7 @@ export const RULE_QUESTIONS: Partial<Record<RuleKey, string>> = {
   chargingMaxVoltsAgmOrCold: 'Charging volts, most, AGM or cold',
   recheckDays: 'Recheck after',
   replaceSoonDays: 'Replace soon within',
+  chargeMonthlyDays: 'Charge again after, on short trips',
   inspectDays: 'Inspect after',
 };
 

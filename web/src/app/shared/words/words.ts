@@ -5,7 +5,6 @@ import type {
   CheckId,
   Confirmation,
   DriveAdvice,
-  EvidenceCode,
   gasAt,
   Help,
   LimitedBy,
@@ -352,9 +351,11 @@ export const VERDICT_WORDS: Record<VerdictKind, { readonly name: string; readonl
 };
 
 export const SUSPECT_WORDS: Record<Suspect, string> = {
-  joint: 'joint or cable',
+  joint: 'joint',
+  cable: 'cable or body strap',
   charging: 'charging',
   belt: 'drive belt',
+  drain: 'parked drain',
   starter: 'starter',
   interlock: 'interlock or switch',
   'fuel-or-engine': 'fuel or engine',
@@ -365,34 +366,6 @@ export const CERTAINTY_WORDS: Record<Certainty, string> = {
   sure: 'Sure',
   'fairly-sure': 'Fairly sure',
   unsure: 'Not sure yet',
-};
-
-export const EVIDENCE_WORDS: Record<EvidenceCode, string> = {
-  'stop-stands': 'A stop stands',
-  'rest-charged': 'Rests charged',
-  'rest-part': 'Rests part charged',
-  'rest-low': 'Rests low',
-  'rest-flat': 'Rests flat',
-  'rest-dead-cell-or-deep': 'Rests under 10.5 V: dead cell, or deeply discharged',
-  'rest-reversed': 'Near zero or reversed',
-  'rest-unread': 'Rest volts not read',
-  'string-uneven': 'Blocks of the string apart by',
-  'crank-holds': 'Holds up under the crank',
-  'crank-early-warning': 'Crank minimum in the early-warning band',
-  'crank-under-charged': 'Collapses though charged',
-  'crank-under-discharged': 'Collapses, but was not charged: proves little',
-  'charging-right': 'Charging is right',
-  'charging-absent': 'Charging voltage too low',
-  'charging-high': 'Charging voltage too high',
-  'check-fault': 'Found at fault',
-  'brisk-no-fire': 'Cranks briskly, does not fire',
-  'started-with-help': 'Started with help',
-  'started-alone': 'Started on its own block',
-  'no-start-with-help': 'Would not start even with help',
-  'silence-though-charged': 'Silent though charged',
-  'dies-again': 'Starts, then dies again',
-  'no-doors': 'Low-voltage block died in service once',
-  'earlier-flat': 'Other flat calls in 90 days',
 };
 
 /** What every stage keeps in view once, short. */

@@ -334,7 +334,8 @@ export class Identify {
       .filter((m) => m.id !== this.work().machine.id)
       .slice(0, SUGGESTIONS),
   );
-  protected readonly machineClass = linkedSignal<MachineClass>(() => this.work().machine.machineClass);
+  private readonly knownClass = computed(() => this.work().machine.machineClass);
+  protected readonly machineClass = linkedSignal<MachineClass>(() => this.knownClass());
   protected readonly typical = computed(() => typicalOf(this.machineClass()));
   protected readonly clues = computed(() => cluesFor(this.machineClass()));
   /** Another class is looked at afresh. */

@@ -1,0 +1,73 @@
+import { PROBE_IDS, type ProbeId } from '@voltrek/core';
+import * as yup from 'yup';
+
+export const INSTRUMENTS = ['meter', 'clamp', 'tester'] as const;
+/** An instrument that can be linked. */
+export type Instrument = (typeof INSTRUMENTS)[number];
+
+export const LINK_STATES = ['off', 'connecting', 'ready', 'slow', 'lost', 'nonsense'] as const;
+/** `off`: no address is set. `slow`: it answers too late. `nonsense`: what it answers is no figure. */
+export type LinkState = (typeof LINK_STATES)[number];
+
+/** An instrument as it stands, sent whenever something of it changes. */
+export interface InstrumentNow {
+  readonly instrument: Instrument;
+  readonly state: LinkState;
+  /** What it calls itself; null until it has said so. */
+  readonly name: string | null;
+  /** Volts, amps or cold-cranking amps; null while there is none. */
+  readonly value: number | null;
+  /** It passed its range. */
+  readonly overload: boolean;
+  /** ISO 8601. */
+  readonly at: string;
+}
+
+/** Where the probes were put. */
+export interface ProbesPlaced {
+  readonly jobId: string;
+  readonly probe: ProbeId;
+  readonly block: number;
+}
+
+/** A capture under way: points of the meter's fast buffer, one step apart. */
+export interface CapturePart {
+  readonly stepSeconds: number;
+  readonly volts: readonly number[];
+  /** Amps of the clamp beside it; null when none is linked. */
+  readonly amps: readonly number[] | null;
+  readonly done: boolean;
+}
+
+export const PROBES_PLACED = yup
+  .object({
+    jobId: yup.string().uuid().required(),
+    probe: yup.string().oneOf(PROBE_IDS).required(),
+    block: yup.number().integer().min(0).max(3).required(),
+  })
+  .noUnknown()
+  .strict()
+  .required();
+
+/** What the weather service says of a place. */
+export interface Weather {
+  readonly place: string;
+  readonly at: string;
+  readonly tempC: number;
+  readonly windMs: number;
+  readonly sky: 'clear' | 'cloud' | 'snow' | 'sleet';
+}
+
+/** A weather observation from outside. @throws yup.ValidationError when it is none */
+export const WEATHER = yup
+  .object({
+    place: yup.string().required(),
+    at: yup.string().required(),
+    tempC: yup.number().min(-60).max(60).required(),
+    windMs: yup.number().min(0).max(100).required(),
+    sky: yup
+      .string()
+      .oneOf(['clear', 'cloud', 'snow', 'sleet'] as const)
+      .required(),
+  })
+  .required();

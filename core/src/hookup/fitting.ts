@@ -1,0 +1,111 @@
+import {
+  type ModelBlock,
+  aloneRescue,
+  rescueCircuit,
+  terminalNode,
+  type Terminal,
+} from '../circuit/rescue.js';
+import { solveDc } from '../circuit/solve-dc.js';
+import type { Machine, MachineBlock } from '../machine/machine.js';
+import { TOUCH_OHMS } from './solve-state.js';
+
+export const FITTING_STEPS = [
+  'memory-keeper-on',
+  'all-off',
+  'negative-off',
+  'positive-off',
+  'link-off',
+  'vent-hose-off',
+  'hold-down-off',
+  'lift-out',
+  'clean',
+  'set-in',
+  'hold-down-on',
+  'vent-hose-on',
+  'link-on',
+  'positive-on',
+  'negative-on',
+  'memory-keeper-off',
+  'teach',
+  'mark-date',
+] as const;
+/** One thing done while a block is changed. */
+export type FittingStep = (typeof FITTING_STEPS)[number];
+
+/** A step, with what a spanner that slips from this post to bodywork would carry now, and would have with the order turned round. */
+export interface FittingOrderStep {
+  readonly step: FittingStep;
+  /** Amps; null where no post is touched. */
+  readonly slipAmps: number | null;
+  readonly otherWayAmps: number | null;
+}
+
+/** Makes whose control unit must be told of a new block: it doses the charge by age and kind. */
+function mustBeTaught({ chemistry }: MachineBlock['rating']): boolean {
+  return chemistry === 'efb' || chemistry === 'agm' || chemistry === 'lfp';
+}
+
+/**
+ * The order in which a block is taken out and another put in: negative off first and on last, so that no spanner on a live post can meet
+ * live bodywork. What a slip would carry is solved on the machine's own circuit.
+ *
+ * @param models the machine's blocks as the circuit sees them, from the chassis side up
+ * @param at which block
+ */
+export function fittingOrder(
+  machine: Machine,
+  models: readonly ModelBlock[],
+  at: number,
+  tempC: number,
+): FittingOrderStep[] {
+  const block = machine.blocks[at];
+  if (!block) throw new RangeError(`${machine.id} has no block ${at}`);
+  const slip = (terminal: Terminal, strapOff: boolean): number => slipAmps(models, tempC, terminal, strapOff);
+  const plus: Terminal = { kind: 'plus', block: at };
+  const minus: Terminal = { kind: 'minus', block: 0 };
+  const post = (step: FittingStep, slipNow: number, otherWay: number): FittingOrderStep => ({
+    step,
+    slipAmps: slipNow,
+    otherWayAmps: otherWay,
+  });
+  const plain = (step: FittingStep): FittingOrderStep => ({ step, slipAmps: null, otherWayAmps: null });
+  const keeps = machine.resets.length > 0;
+  const isString = machine.blocks.length > 1;
+  const live = slip(plus, false);
+  const still = slip(plus, true);
+  return [
+    ...(keeps ? [plain('memory-keeper-on')] : []),
+    plain('all-off'),
+    post('negative-off', slip(minus, false), slip(minus, false)),
+    post('positive-off', still, live),
+    ...(isString ? [plain('link-off')] : []),
+    ...(block.ventHose ? [plain('vent-hose-off')] : []),
+    plain('hold-down-off'),
+    plain('lift-out'),
+    plain('clean'),
+    plain('set-in'),
+    plain('hold-down-on'),
+    ...(block.ventHose ? [plain('vent-hose-on')] : []),
+    ...(isString ? [plain('link-on')] : []),
+    post('positive-on', still, live),
+    post('negative-on', slip(minus, true), slip(minus, true)),
+    ...(keeps ? [plain('memory-keeper-off')] : []),
+    ...(mustBeTaught(block.rating) ? [plain('teach')] : []),
+    plain('mark-date'),
+  ];
+}
+
+/** Amps through a spanner from this post to bodywork, with the negative clamp on or off. */
+function slipAmps(
+  models: readonly ModelBlock[],
+  tempC: number,
+  terminal: Terminal,
+  strapOff: boolean,
+): number {
+  const bridges = [{ a: terminalNode(terminal), b: 'casualty.body', ohms: TOUCH_OHMS }];
+  const solution = solveDc(rescueCircuit({ ...aloneRescue(models, tempC), strapOff, bridges }));
+  const amps = Math.abs(solution.amps.get('bridge.0') ?? 0);
+  return amps < LEAK_AMPS ? 0 : amps;
+}
+/** Less than this is the solver's leak, not a current, A. */
+const LEAK_AMPS = 0.01;

@@ -1,0 +1,91 @@
+import { isLeadAcid } from '../battery/chemistry.js';
+import { restVoltsAt } from '../battery/rest-volts.js';
+import { SURFACE_CHARGE_VOLTS } from '../diagnosis/reading.js';
+import { type Machine, startsByWaking } from '../machine/machine.js';
+import type { Job, Reading } from './job.js';
+
+export const DOUBTS = [
+  'charging-but-still',
+  'above-rest',
+  'rest-moved',
+  'too-soon',
+  'surface-charge',
+] as const;
+/** Why a reading contradicts what else the log says. */
+export type Doubt = (typeof DOUBTS)[number];
+
+/** Volts of a block that something charges, per 12 V. */
+const CHARGED_VOLTS = 13.2;
+/** Readings of one thing taken one after the other lie within this, V per block. */
+const ALIKE_VOLTS = 0.1;
+/** A block at rest does not move further than this by itself, V. */
+const REST_MOVE_VOLTS = 0.3;
+/** Surface charge of a run stays about this long, min. */
+const SURFACE_MINUTES = 60;
+/** Main beam for two minutes and one of rest take it off, min. */
+const BURN_OFF_MINUTES = 3;
+const METER_VOLTS = 0.05;
+
+const minutesBetween = (from: string, to: string): number => (Date.parse(to) - Date.parse(from)) / 60_000;
+
+/** A reading that contradicts the log is asked for again and stands only when a second one says the same. Null when it stands. */
+export function doubtOf(
+  job: Pick<Job, 'readings' | 'attempts' | 'everConnected' | 'plan'>,
+  machine: Machine,
+  reading: Reading,
+): Doubt | null {
+  const doubt = contradictionOf(job, machine, reading);
+  if (!doubt) return null;
+  const apart = doubt === 'too-soon' || doubt === 'surface-charge' ? BURN_OFF_MINUTES : 0;
+  const isConfirmed = job.readings.some(
+    (r) =>
+      r !== reading &&
+      r.kind === reading.kind &&
+      r.block === reading.block &&
+      Math.abs(r.volts - reading.volts) <= (ALIKE_VOLTS * machine.systemVolts) / 12 &&
+      Math.abs(minutesBetween(r.at, reading.at)) >= apart,
+  );
+  return isConfirmed ? null : doubt;
+}
+
+function contradictionOf(
+  job: Pick<Job, 'readings' | 'attempts' | 'everConnected' | 'plan'>,
+  machine: Machine,
+  reading: Reading,
+): Doubt | null {
+  const per12 = machine.systemVolts / 12;
+  const earlier = job.readings.slice(0, job.readings.indexOf(reading));
+  const ran = job.attempts.filter((a) => a.outcome === 'started' && (a.endedAt ?? '') <= reading.at).at(-1);
+  switch (reading.kind) {
+    case 'charging-idle':
+    case 'charging-loaded':
+      return !ran && !startsByWaking(machine) && reading.volts >= CHARGED_VOLTS * per12
+        ? 'charging-but-still'
+        : null;
+    case 'crank-minimum': {
+      const rest = machine.blocks.map(
+        (_, i) => earlier.filter((r) => r.kind === 'rest' && r.block === i).at(-1)?.volts,
+      );
+      const sum = rest.every((v) => v !== undefined) ? rest.reduce((a, b) => a + b, 0) : null;
+      return sum !== null && reading.volts > sum + METER_VOLTS ? 'above-rest' : null;
+    }
+    case 'rest': {
+      const { chemistry } = machine.blocks[reading.block]?.rating ?? machine.blocks[0]!.rating;
+      const isHigh =
+        isLeadAcid(chemistry) &&
+        reading.volts > restVoltsAt(chemistry, 1, reading.tempC) + SURFACE_CHARGE_VOLTS;
+      if (ran && minutesBetween(ran.endedAt!, reading.at) < SURFACE_MINUTES) return 'too-soon';
+      if (isHigh) return 'surface-charge';
+      const before = earlier.filter((r) => r.kind === 'rest' && r.block === reading.block).at(-1);
+      const isDisturbed = job.attempts.length > 0 || job.everConnected;
+      return before && !isDisturbed && Math.abs(before.volts - reading.volts) > REST_MOVE_VOLTS
+        ? 'rest-moved'
+        : null;
+    }
+  }
+}
+
+/** The job with only the readings that stand: what is in doubt is asked again, never averaged in. */
+export function standingJob(job: Job, machine: Machine): Job {
+  return { ...job, readings: job.readings.filter((r) => doubtOf(job, machine, r) === null) };
+}

@@ -1,0 +1,90 @@
+import { type DiagnosisEvidence } from '../diagnosis/belief.js';
+import type { Machine } from '../machine/machine.js';
+import type { VerdictRecord } from '../verdict/conclude.js';
+import { type Doubt, doubtOf } from './doubts.js';
+import { evidenceOfJob } from './evidence-of-job.js';
+import type { PlanRecord, SceneRecord } from './events.js';
+import { type Attempt, type Figure, type Job, type Reading, workingTempC } from './job.js';
+
+/** The form of a job sheet as it is handed on: kept while its meaning stays. */
+export const SHEET_FORM = 'voltrek-job-sheet/1';
+
+/** Everything a job comes to, for paper and for other programs. Volts, amps, seconds, degC; shares of one. */
+export interface JobSheet {
+  readonly form: typeof SHEET_FORM;
+  readonly jobId: string;
+  readonly callNumber: number;
+  readonly title: string;
+  readonly placeName: string;
+  readonly openedAt: string;
+  readonly closedAt: string | null;
+  /** Crew member who opened it. */
+  readonly by: string;
+  readonly machine: {
+    readonly id: string;
+    readonly maker: string;
+    readonly model: string;
+    readonly systemVolts: 12 | 24;
+    readonly blocks: readonly (Machine['blocks'][number]['rating'] & { readonly place: string })[];
+  };
+  readonly tempC: number;
+  readonly scene: SceneRecord | null;
+  readonly stops: Job['stops'];
+  readonly symptoms: Job['symptoms'];
+  readonly checks: Job['checks'];
+  readonly readings: readonly (Omit<Reading, 'eventId'> & { readonly doubt: Doubt | null })[];
+  readonly figures: readonly Omit<Figure, 'eventId'>[];
+  readonly evidence: readonly DiagnosisEvidence[];
+  readonly plan: Omit<PlanRecord, 'inputs'> | null;
+  readonly attempts: readonly Attempt[];
+  readonly overrides: Job['overrides'];
+  readonly replaced: Job['replaced'];
+  readonly cautions: readonly string[];
+  readonly resets: readonly { readonly reset: string; readonly done: boolean }[];
+  readonly verdict: VerdictRecord | null;
+}
+
+/** The sheet of a job as its log stands. */
+export function sheetOfJob(job: Job, machine: Machine, earlierFlatCalls: number): JobSheet {
+  const { callNumber, title, placeName } = job.call;
+  const { id, maker, model, systemVolts } = machine;
+  return {
+    form: SHEET_FORM,
+    jobId: job.id,
+    callNumber,
+    title,
+    placeName,
+    openedAt: job.openedAt,
+    closedAt: job.closedAt,
+    by: job.openedBy,
+    machine: {
+      id,
+      maker,
+      model,
+      systemVolts,
+      blocks: machine.blocks.map(({ rating, place }) => ({ ...rating, place })),
+    },
+    tempC: workingTempC(job),
+    scene: job.scene,
+    stops: job.stops,
+    symptoms: job.symptoms,
+    checks: job.checks,
+    readings: job.readings.map((reading) => {
+      const { eventId: _eventId, ...rest } = reading;
+      return { ...rest, doubt: doubtOf(job, machine, reading) };
+    }),
+    figures: job.figures.map(({ eventId: _eventId, ...rest }) => rest),
+    evidence: evidenceOfJob(job, machine, earlierFlatCalls),
+    plan: job.plan && withoutInputs(job.plan),
+    attempts: job.attempts,
+    overrides: job.overrides,
+    replaced: job.replaced,
+    cautions: [...machine.cautions, ...machine.never.map((what) => `Never: ${what}`)],
+    resets: machine.resets.map((reset) => ({ reset, done: job.resets.includes(reset) })),
+    verdict: job.verdict,
+  };
+}
+
+function withoutInputs({ inputs: _inputs, ...rest }: PlanRecord): Omit<PlanRecord, 'inputs'> {
+  return rest;
+}

@@ -1,0 +1,226 @@
+import { evened, type EvenRecording, gapsOf, type Recording, SLOWEST_STEP_S } from './recording.js';
+import { rippleOf } from './ripple.js';
+import { lowestOf, meanOf, medianOf, slopeOf, smoothed, type Stretch } from './series.js';
+
+/** What the analysis must know of the machine. */
+export interface TraceSubject {
+  readonly systemVolts: 12 | 24;
+  /** Null for a machine that wakes: nothing turns. */
+  readonly cylinders: number | null;
+}
+
+/** Why a figure is missing, or should be taken with care. */
+export const TRACE_NOTES = [
+  'too-coarse',
+  'gap',
+  'starts-in-crank',
+  'ends-in-crank',
+  'no-crank',
+  'more-cranks',
+  'no-ripple',
+] as const;
+export type TraceNote = (typeof TRACE_NOTES)[number];
+
+/** The crank in a recording. */
+export interface RecordedCrank {
+  readonly fromSeconds: number;
+  readonly toSeconds: number;
+  /** Lowest as the contact closes and nothing turns yet. */
+  readonly inrushVolts: number;
+  /** Lowest while it turns. */
+  readonly minimumVolts: number;
+  /** Once it turns steadily. */
+  readonly meanVolts: number;
+  readonly meanAmps: number | null;
+  /** From the ripple of compression; null when none stands out. */
+  readonly rpm: number | null;
+  readonly unevenShare: number | null;
+  /** Fall of volts by amps over the crank: resistance of the whole string that is there at once; null without amps. */
+  readonly ohms: number | null;
+}
+
+/** What was found in a recording. Volts at the posts of the whole string. */
+export interface TraceFindings {
+  readonly durationSeconds: number;
+  readonly stepSeconds: number;
+  /** Null when the recording starts in the crank. */
+  readonly restVolts: number | null;
+  /** Fall at key-on before the crank; 0 when the key was on already, or nothing fell. */
+  readonly keyOnDropVolts: number | null;
+  readonly crank: RecordedCrank | null;
+  /** After a crank that did not start it: volts, and how long after. */
+  readonly recovery: { readonly volts: number; readonly afterSeconds: number } | null;
+  /** When the charging came in, and where it settled. */
+  readonly charging: { readonly atSeconds: number; readonly volts: number } | null;
+  readonly notes: readonly TraceNote[];
+}
+
+/** Falls and rises below are for 12 V; a string's count double. */
+/** Contact of the starter pulls even a strong block down by more than this, V. */
+const CONTACT_DROP_VOLTS = 0.7;
+/** And key-on by less, but by more than noise, V. */
+const KEY_ON_LEAST_VOLTS = 0.03;
+/** Volts this high are an alternator's. */
+const CHARGING_VOLTS = 13.2;
+/** The inrush is over when this has passed and the starter turns, seconds. */
+const INRUSH_SECONDS = 0.15;
+/** By then it turns steadily, seconds. */
+const STEADY_SECONDS = 0.4;
+/** Anything shorter was a click. */
+const CRANK_LEAST_SECONDS = 0.25;
+/** Volts must stay up this long before a crank is over: a lone cylinder lets them rise between compressions, seconds. */
+const OVER_SECONDS = 0.4;
+/** Recovery is read this long after a failed crank. */
+const RECOVERY_SECONDS = 10;
+const NOISE_SECONDS = 0.005;
+
+/**
+ * Finds rest, key-on, inrush, crank, recovery and charging in a recording of a try.
+ *
+ * @throws RangeError for a recording without a stretch of time
+ */
+export function analyseTrace(recording: Recording, subject: TraceSubject): TraceFindings {
+  const even = evened(recording);
+  const notes = new Set<TraceNote>();
+  if (even.stepSeconds > SLOWEST_STEP_S) notes.add('too-coarse');
+  if (gapsOf(recording).length > 0) notes.add('gap');
+  const per12 = subject.systemVolts / 12;
+  const calm = smoothed(even.volts, NOISE_SECONDS / even.stepSeconds);
+  const cranks = cranksIn(even, calm, per12);
+  const [crank] = [...cranks].sort((a, b) => b.to - b.from - (a.to - a.from));
+  if (!crank) notes.add('no-crank');
+  if (cranks.length > 1) notes.add('more-cranks');
+  if (crank && crank.to >= even.volts.length) notes.add('ends-in-crank');
+  const before = beforeCrank(even, calm, crank, per12);
+  if (before.restVolts === null) notes.add('starts-in-crank');
+  const described = crank && describeCrank(even, calm, crank, subject);
+  if (described && subject.cylinders && described.rpm === null) notes.add('no-ripple');
+  const after = afterCrank(even, calm, crank, per12);
+  return {
+    durationSeconds: even.seconds[even.seconds.length - 1]!,
+    stepSeconds: even.stepSeconds,
+    ...before,
+    crank: described ?? null,
+    ...after,
+    notes: [...notes],
+  };
+}
+
+/** Stretches in which the starter draws: from a sharp fall until the volts stay up again. */
+function cranksIn(even: EvenRecording, calm: Float64Array, per12: number): Stretch[] {
+  const points = (seconds: number): number => Math.max(1, Math.round(seconds / even.stepSeconds));
+  const found: Stretch[] = [];
+  let level = calm[0]!;
+  for (let i = 1; i < calm.length; i++) {
+    if (calm[i]! > level - CONTACT_DROP_VOLTS * per12) {
+      // The level before a crank follows what is slow: key-on, recovery, charging.
+      level += (calm[i]! - level) * Math.min(1, even.stepSeconds / 0.05);
+      continue;
+    }
+    const to = endOfCrank(calm, i, level, points(STEADY_SECONDS), points(OVER_SECONDS));
+    if ((to - i) * even.stepSeconds >= CRANK_LEAST_SECONDS) found.push({ from: i, to });
+    if (to >= calm.length) break;
+    i = to + points(NOISE_SECONDS);
+    level = calm[Math.min(i, calm.length - 1)]!;
+  }
+  return found;
+}
+
+function endOfCrank(calm: Float64Array, from: number, level: number, settle: number, hold: number): number {
+  const begin = Math.min(calm.length, from + Math.ceil(settle / 4));
+  const mean = meanOf(calm, { from: begin, to: Math.min(calm.length, Math.max(begin + 1, from + settle)) });
+  const over = mean + (level - mean) * 0.5;
+  for (let i = from + 1; i < calm.length; i++) {
+    if (calm[i]! <= over) continue;
+    let k = i;
+    while (k < calm.length && calm[k]! > over) k++;
+    if (k - i >= hold || (k === calm.length && k - i >= hold / 4))
+      return steepest(calm, Math.max(from + 1, i - hold), i);
+    i = k;
+  }
+  return calm.length;
+}
+
+/** Where the volts rise most: the contact opens there, and what follows is the block's slow recovery. */
+function steepest(calm: Float64Array, from: number, to: number): number {
+  let best = to;
+  let most = 0;
+  for (let i = from; i <= to; i++) {
+    const rise = calm[i]! - calm[i - 1]!;
+    if (rise > most) {
+      most = rise;
+      best = i;
+    }
+  }
+  return best;
+}
+
+function beforeCrank(
+  even: EvenRecording,
+  calm: Float64Array,
+  crank: Stretch | undefined,
+  per12: number,
+): Pick<TraceFindings, 'restVolts' | 'keyOnDropVolts'> {
+  const margin = Math.ceil((2 * NOISE_SECONDS) / even.stepSeconds);
+  const end = crank ? crank.from - margin : calm.length;
+  if (end < 4) return { restVolts: null, keyOnDropVolts: null };
+  const part = Math.max(2, Math.floor(end / 5));
+  const rest = medianOf(even.volts, { from: 0, to: part });
+  const level = medianOf(even.volts, { from: end - part, to: end });
+  const fell = crank ? rest - level : 0;
+  return { restVolts: rest, keyOnDropVolts: fell > KEY_ON_LEAST_VOLTS * per12 ? fell : 0 };
+}
+
+function describeCrank(
+  { seconds, volts, amps, stepSeconds }: EvenRecording,
+  calm: Float64Array,
+  { from, to }: Stretch,
+  { cylinders }: TraceSubject,
+): RecordedCrank {
+  const at = (afterSeconds: number): number =>
+    Math.min(to - 1, from + Math.max(1, Math.round(afterSeconds / stepSeconds)));
+  const turning = { from: at(INRUSH_SECONDS), to };
+  const margin = Math.round(0.05 / stepSeconds);
+  const steadyFrom = at(STEADY_SECONDS);
+  const steady = { from: steadyFrom, to: Math.max(steadyFrom + 1, to - margin) };
+  const ripple =
+    cylinders === null ? null : rippleOf(amps ? amps.map((a) => -a) : calm, steady, stepSeconds, cylinders);
+  // The first moment of the contact is a jump of both: its slope, and that of the ripple, is the resistance that is there at once.
+  const moving = { from: Math.max(0, from - margin), to: at(STEADY_SECONDS) };
+  return {
+    fromSeconds: seconds[from]!,
+    toSeconds: seconds[to - 1]!,
+    inrushVolts: lowestOf(volts, { from, to: at(INRUSH_SECONDS) + 1 }),
+    minimumVolts: lowestOf(calm, turning),
+    meanVolts: meanOf(volts, steady),
+    meanAmps: amps && meanOf(amps, steady),
+    rpm: ripple?.rpm ?? null,
+    unevenShare: ripple?.unevenShare ?? null,
+    ohms: amps && Math.max(0, -slopeOf(amps, volts, moving)),
+  };
+}
+
+function afterCrank(
+  even: EvenRecording,
+  calm: Float64Array,
+  crank: Stretch | undefined,
+  per12: number,
+): Pick<TraceFindings, 'recovery' | 'charging'> {
+  const from = crank ? crank.to : 0;
+  const left = calm.length - from;
+  const hold = Math.round(0.3 / even.stepSeconds);
+  if (left < Math.max(4, hold)) return { recovery: null, charging: null };
+  const tail = { from: calm.length - Math.max(2, Math.floor(left / 5)), to: calm.length };
+  const settled = medianOf(even.volts, tail);
+  if (settled >= CHARGING_VOLTS * per12) {
+    let at = from;
+    while (at < calm.length && calm[at]! < CHARGING_VOLTS * per12) at++;
+    return { recovery: null, charging: { atSeconds: even.seconds[at]!, volts: settled } };
+  }
+  if (!crank) return { recovery: null, charging: null };
+  const read = Math.min(calm.length - 1, from + Math.round(RECOVERY_SECONDS / even.stepSeconds));
+  return {
+    recovery: { volts: calm[read]!, afterSeconds: even.seconds[read]! - even.seconds[from]! },
+    charging: null,
+  };
+}

@@ -1,0 +1,110 @@
+import { blockOhms, type BlockRating, blockOpenVolts, POLARISATION } from '../battery/block.js';
+import { socFromRestVolts } from '../battery/rest-volts.js';
+import { strengthShare } from '../battery/strength.js';
+import { aloneRescue } from '../circuit/rescue.js';
+import { crankPoint } from '../crank/quick.js';
+import type { Engine } from '../engine/engine.js';
+import type { RecordedCrank } from './analyse.js';
+
+/** What a crank on its own block says of the block. */
+export interface CrankStrength {
+  /** Of one block, all of it, ohms. */
+  readonly ohms: number;
+  /** Against new at this charge and temperature. */
+  readonly ageing: number;
+  /** Estimated cold-cranking amps, by the rating's own standard. */
+  readonly ccaAmps: number;
+  /** Share of the rating, with the band it may truly lie in. */
+  readonly share: number;
+  readonly low: number;
+  readonly high: number;
+}
+
+/** Spread of the resistance when amps were logged, and when the model's drag had to stand in for them; as shares of it. */
+const SPREAD_WITH_AMPS = 0.08;
+const SPREAD_WITHOUT_AMPS = 0.25;
+const AGEING_LEAST = 0.5;
+const AGEING_MOST = 20;
+const BISECTIONS = 40;
+
+/** Share of a block's resistance that has come in over a stretch after the contact, on average. */
+function shareIn(fromSeconds: number, toSeconds: number): number {
+  const { share, seconds } = POLARISATION;
+  const span = Math.max(0.05, toSeconds - fromSeconds);
+  const left =
+    (seconds / span) * (Math.exp(-fromSeconds / seconds) - Math.exp(-(fromSeconds + span) / seconds));
+  return 1 - share * left;
+}
+
+/**
+ * Strength of the block from a crank without help: from volts and amps where both were logged, otherwise from the volts and what the
+ * starter of this engine draws at them.
+ *
+ * @param restVolts of the string, before the crank
+ * @param steadyFromSeconds after the contact, where `meanVolts` begins
+ * @returns null where nothing can be told: no rest volts, or a crank that hardly drew
+ */
+export function strengthFromCrank(
+  crank: Pick<RecordedCrank, 'fromSeconds' | 'toSeconds' | 'meanVolts' | 'meanAmps'>,
+  restVolts: number,
+  rating: BlockRating,
+  engine: Engine,
+  tempC: number,
+  steadyFromSeconds = 0.4,
+): CrankStrength | null {
+  const blocks = engine.systemVolts / 12;
+  const { soc } = socFromRestVolts(rating.chemistry, restVolts / blocks, tempC);
+  const state = { soc, tempC, ageing: 1 };
+  const openVolts = blockOpenVolts(rating, state);
+  const newOhms = blockOhms(rating, state);
+  const come = shareIn(steadyFromSeconds, crank.toSeconds - crank.fromSeconds);
+  const fell = restVolts - crank.meanVolts;
+  if (!(fell > 0.1 * blocks)) return null;
+  const ageing =
+    crank.meanAmps === null
+      ? ageingOfVolts(crank.meanVolts, openVolts, newOhms * come, engine, tempC)
+      : crank.meanAmps > 1
+        ? fell / crank.meanAmps / blocks / (newOhms * come)
+        : null;
+  if (ageing === null) return null;
+  const spread = crank.meanAmps === null ? SPREAD_WITHOUT_AMPS : SPREAD_WITH_AMPS;
+  const held = Math.min(AGEING_MOST, Math.max(AGEING_LEAST, ageing));
+  const share = strengthShare(held);
+  return {
+    ohms: newOhms * held,
+    ageing: held,
+    ccaAmps: rating.ccaAmps * share,
+    share,
+    low: strengthShare(held * (1 + spread)),
+    high: strengthShare(held * (1 - spread)),
+  };
+}
+
+/** The ageing at which this engine's starter would pull the posts to these volts: they fall as it grows. */
+function ageingOfVolts(
+  meanVolts: number,
+  openVolts: number,
+  newOhms: number,
+  engine: Engine,
+  tempC: number,
+): number {
+  const blocks = engine.systemVolts / 12;
+  const postVolts = (ageing: number): number => {
+    const block = { openVolts, ohms: newOhms * ageing };
+    return crankPoint(
+      aloneRescue(
+        Array.from({ length: blocks }, () => block),
+        tempC,
+      ),
+      engine,
+    ).postVolts;
+  };
+  let low = AGEING_LEAST;
+  let high = AGEING_MOST;
+  for (let i = 0; i < BISECTIONS; i++) {
+    const middle = (low + high) / 2;
+    if (postVolts(middle) > meanVolts) low = middle;
+    else high = middle;
+  }
+  return (low + high) / 2;
+}

@@ -1,0 +1,114 @@
+import {
+  batteryEntries,
+  doubtOf,
+  evidenceOfJob,
+  type Machine,
+  type ReadingKind,
+  standingJob,
+  toolsOfKit,
+} from '../src/index.js';
+import { CAR, EV, KIT } from './fixtures.js';
+import { Log } from './job-log.js';
+
+const reading = (kind: ReadingKind, volts: number, tempC = 5) =>
+  ({ kind, volts, block: 0, tempC, source: 'typed' }) as const;
+
+/** The doubt on the last reading. */
+function lastDoubt(log: Log, machine: Machine = CAR) {
+  const { job } = log;
+  return doubtOf(job, machine, job.readings.at(-1)!);
+}
+
+describe('doubtOf', () => {
+  it('questions a charging voltage of an engine that never ran, until it is read again', () => {
+    const log = new Log();
+    log.take('reading.taken', reading('charging-idle', 14.4));
+    expect(lastDoubt(log)).toBe('charging-but-still');
+    expect(evidenceOfJob(log.job, CAR, 0)).toEqual([]);
+    log.take('reading.taken', reading('charging-idle', 14.38));
+    expect(lastDoubt(log)).toBeNull();
+    expect(evidenceOfJob(log.job, CAR, 0).map((e) => e.probe)).toContain('charging');
+  });
+
+  it('has no doubt of a converter, nor of an engine that ran', () => {
+    const still = new Log();
+    still.take('reading.taken', reading('charging-idle', 14.4));
+    expect(lastDoubt(still, EV)).toBeNull();
+    const ran = new Log();
+    ran.take('attempt.started', {});
+    ran.take('attempt.ended', { outcome: 'started', seconds: 2, lowestVolts: 10.4 });
+    ran.take('reading.taken', reading('charging-idle', 14.4));
+    expect(lastDoubt(ran)).toBeNull();
+  });
+
+  it('questions a crank above the rest volts', () => {
+    const log = new Log();
+    log.take('reading.taken', reading('rest', 11.9));
+    log.take('reading.taken', reading('crank-minimum', 12.2));
+    expect(lastDoubt(log)).toBe('above-rest');
+  });
+
+  it('questions rest volts that moved by themselves, and lets the second like reading stand', () => {
+    const log = new Log();
+    log.take('reading.taken', reading('rest', 12.5));
+    log.take('reading.taken', reading('rest', 11.9));
+    expect(lastDoubt(log)).toBe('rest-moved');
+    expect(standingJob(log.job, CAR).readings.map((r) => r.volts)).toEqual([12.5]);
+    log.take('reading.taken', reading('rest', 11.92));
+    expect(standingJob(log.job, CAR).readings.at(-1)!.volts).toBe(11.92);
+  });
+
+  it('guards against surface charge: too soon after running, or too high to be rest', () => {
+    const log = new Log();
+    log.take('reading.taken', reading('rest', 13.3));
+    expect(lastDoubt(log)).toBe('surface-charge');
+    log.take('attempt.started', {});
+    log.take('attempt.ended', { outcome: 'started', seconds: 2, lowestVolts: 10.4 });
+    log.take('reading.taken', reading('rest', 12.6), 600);
+    expect(lastDoubt(log)).toBe('too-soon');
+    // Another at once proves nothing; one after the burn-off does.
+    log.take('reading.taken', reading('rest', 12.58), 30);
+    expect(lastDoubt(log)).toBe('too-soon');
+    log.take('reading.taken', reading('rest', 12.55), 240);
+    expect(lastDoubt(log)).toBeNull();
+  });
+
+  it('withdraws a wrong reading, once', () => {
+    const log = new Log();
+    const wrong = log.take('reading.taken', reading('rest', 9));
+    log.take('reading.withdrawn', { readingId: wrong.id });
+    expect(log.job.readings).toEqual([]);
+    expect(log.refuses('reading.withdrawn', { readingId: wrong.id })).toBe('no-such-reading');
+  });
+});
+
+describe('batteryEntries', () => {
+  it('holds rest, strength by tester and by crank, and jumps; not what is in doubt', () => {
+    const log = new Log();
+    log.take('reading.taken', reading('rest', 12.5));
+    log.take('finding.recorded', { probe: 'conductance', found: 0.72, source: 'meter', figures: [389] });
+    log.take('reading.taken', reading('crank-minimum', 9.6));
+    log.take('reading.taken', reading('charging-idle', 14.4));
+    const entries = batteryEntries(log.job, CAR);
+    expect(entries.map((e) => e.kind)).toEqual(['rest', 'strength', 'strength']);
+    expect(entries[1]!.share).toBe(0.72);
+    expect(entries[2]!.share!).toBeGreaterThan(0.2);
+    expect(entries[2]!.share!).toBeLessThan(1);
+  });
+
+  it('says nothing of strength from the crank of a flat block, and begins anew after a change', () => {
+    const log = new Log();
+    log.take('reading.taken', reading('rest', 11.9));
+    log.take('reading.taken', reading('crank-minimum', 7));
+    log.take('block.replaced', { block: 0, rating: CAR.blocks[0]!.rating });
+    expect(batteryEntries(log.job, CAR).map((e) => e.kind)).toEqual(['rest', 'replaced']);
+    expect(log.refuses('block.replaced', { block: 0, rating: CAR.blocks[0]!.rating })).toBe('already-fitted');
+  });
+});
+
+describe('toolsOfKit', () => {
+  it('counts a charger only where there is a socket', () => {
+    expect(toolsOfKit(KIT)).not.toContain('charger');
+    expect(toolsOfKit(KIT, true)).toContain('charger');
+  });
+});

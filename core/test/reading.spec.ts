@@ -1,0 +1,91 @@
+import {
+  chargingMeaning,
+  CHECK_IDS,
+  checksFor,
+  crankLimitVolts,
+  crankMeaning,
+  DEFAULT_RULES,
+  restMeaning,
+  RULES,
+  suspectOf,
+} from '../src/index.js';
+import { CAR, EV, MOTORCYCLE, TRUCK } from './fixtures.js';
+
+describe('rest meaning', () => {
+  const code = (volts: number, tempC = 15) => restMeaning('flooded', volts, tempC, DEFAULT_RULES).code;
+
+  it('steps down from charged to reversed', () => {
+    expect(code(12.66)).toBe('charged');
+    expect(code(12.4)).toBe('part-charged');
+    expect(code(12.0)).toBe('low');
+    expect(code(11.6)).toBe('flat');
+    expect(code(10.2)).toBe('dead-cell-or-deep');
+    expect(code(2.1)).toBe('maybe-reversed');
+    expect(code(-4)).toBe('reversed');
+  });
+
+  it('calls a block frozen when the air has been below its point', () => {
+    expect(code(9, -8)).toBe('frozen');
+    expect(code(12.6, -20)).toBe('charged');
+  });
+
+  it('does not believe surface charge', () => {
+    expect(code(13.1)).toBe('surface-charge');
+  });
+});
+
+describe('crank meaning', () => {
+  it('follows the standard by temperature, doubled on 24 V', () => {
+    expect(crankLimitVolts(21, 12)).toBe(9.6);
+    expect(crankLimitVolts(-18, 12)).toBe(8.5);
+    expect(crankLimitVolts(-18, 24)).toBe(17);
+  });
+
+  it('warns early, limits, and condemns only a charged block', () => {
+    const say = (volts: number, soc: number | null) => crankMeaning(volts, 21, 12, soc, DEFAULT_RULES);
+    expect(say(11, 0.9).code).toBe('holds');
+    expect(say(10, 0.9).code).toBe('early-warning');
+    expect(say(9.2, 0.9)).toEqual(jasmine.objectContaining({ code: 'under-limit', mayCondemn: true }));
+    expect(say(7, 0.5)).toEqual(jasmine.objectContaining({ code: 'collapses', mayCondemn: false }));
+    expect(say(7, null).mayCondemn).toBeFalse();
+  });
+});
+
+describe('charging meaning', () => {
+  it('keeps to the band of chemistry and cold', () => {
+    const say = (volts: number, chemistry: 'flooded' | 'agm', tempC: number) =>
+      chargingMeaning(volts, chemistry, tempC, 12, DEFAULT_RULES).code;
+    expect(say(13.2, 'flooded', 20)).toBe('not-charging');
+    expect(say(14.0, 'flooded', 20)).toBe('charging');
+    expect(say(14.5, 'flooded', 20)).toBe('high-but-normal');
+    expect(say(14.9, 'flooded', 20)).toBe('above-band');
+    expect(say(14.9, 'agm', 20)).toBe('charging');
+    expect(say(14.9, 'flooded', -5)).toBe('charging');
+    expect(say(15.3, 'agm', -5)).toBe('over-voltage');
+  });
+});
+
+describe('checksFor', () => {
+  it('asks each class what stops it, looks first', () => {
+    expect(checksFor(CAR)).toContain('clutch-switch');
+    expect(checksFor({ ...CAR, gearbox: 'automatic' })).toContain('selector-park');
+    expect(checksFor(MOTORCYCLE)).toContain('side-stand');
+    expect(checksFor(TRUCK)).toContain('isolator');
+    expect(checksFor(TRUCK)).toContain('both-blocks');
+    expect(checksFor(EV)).toContain('charge-port-free');
+    for (const machine of [CAR, EV, MOTORCYCLE, TRUCK]) expect(checksFor(machine)[0]).toBe('case');
+  });
+
+  it('has a suspect for every check but those that stop the job or only set the key right', () => {
+    const without = CHECK_IDS.filter((check) => suspectOf(check) === null);
+    expect(without).toEqual(['high-voltage-ready', 'case']);
+  });
+});
+
+describe('RULES', () => {
+  it('give every threshold a reason', () => {
+    for (const [key, rule] of Object.entries(RULES)) {
+      expect(rule.reason.length).withContext(key).toBeGreaterThan(10);
+    }
+  });
+});

@@ -1,0 +1,169 @@
+import {
+  aloneRescue,
+  blockOhms,
+  blockOpenVolts,
+  CAUSES,
+  type Cause,
+  type CrankTrace,
+  type DiagnosisProfile,
+  drawHidden,
+  type HiddenMachine,
+  lookOf,
+  POLARISATION,
+  PROBE_IDS,
+  type ProbeId,
+  probeOf,
+  restVoltsOf,
+  seededRandom,
+  simulateCrank,
+} from '@voltrek/core';
+
+export const PHASES = ['still', 'cranking', 'running'] as const;
+/** What the machine does while an instrument is on it. */
+export type Phase = (typeof PHASES)[number];
+
+/** What a stand-in is told of the job it stands in for: the hidden fault, and where its probes are. */
+export interface Setup {
+  readonly profile: DiagnosisProfile;
+  readonly cause: Cause;
+  readonly seed: number;
+  readonly probe: ProbeId;
+  /** Block the probes are on, for rest volts; from the chassis side up. */
+  readonly block: number;
+  readonly phase: Phase;
+  /** Help is joined. */
+  readonly helped: boolean;
+}
+
+/** Seconds of a try that a stand-in plays: the starter turns for this long, or until it fires. */
+const CRANK_SECONDS = 3;
+const KEY_ON_AMPS = 12;
+const CHARGING_SECONDS = 0.4;
+
+/** The machine on the probes, playing the hidden truth in time. */
+export interface World {
+  /** Volts between the probes, `seconds` after the phase began. */
+  readonly volts: (seconds: number) => number;
+  /** Amps through the clamp. */
+  readonly amps: (seconds: number) => number;
+  /** Strength of the block as a tester finds it, of its rating. */
+  readonly strengthShare: () => number;
+  readonly ratedAmps: number;
+}
+
+/** A setup from text that came over the wire. @throws RangeError when it is none */
+export function parseSetup(text: string): Setup {
+  const value = JSON.parse(text) as Setup;
+  const isKnown =
+    CAUSES.includes(value.cause) &&
+    PROBE_IDS.includes(value.probe) &&
+    PHASES.includes(value.phase) &&
+    Number.isInteger(value.seed) &&
+    value.profile.rating.capacityAh > 0;
+  if (!isKnown) throw new RangeError('no setup');
+  return value;
+}
+
+export function worldOf(setup: Setup): World {
+  const { profile, cause, seed, probe, block, phase, helped } = setup;
+  const hidden = drawHidden(cause, profile, seededRandom(seed));
+  const blocks = restVoltsOf(hidden, profile);
+  const string = blocks.reduce((a, b) => a + b, 0);
+  const crank = phase === 'cranking' ? playedCrank(hidden, profile, helped) : null;
+  const starts = lookOf(hidden, profile, helped) === 'starts';
+  const running = (hidden.chargingVolts * profile.systemVolts) / 12;
+  const dash = keyOnDrop(hidden, profile);
+
+  const posts = (seconds: number): number => {
+    if (phase === 'running') return running;
+    if (phase === 'still' || !crank) return probe === 'key-on' ? string - dash : string;
+    const at = seconds - crank.contactAt;
+    if (at < -1) return string;
+    if (at < 0) return string - dash;
+    if (at < CRANK_SECONDS) return crank.volts(at);
+    const after = at - CRANK_SECONDS;
+    if (starts) return running + (crank.volts(CRANK_SECONDS) - running) * Math.exp(-after / CHARGING_SECONDS);
+    return string - dash - crank.polarised * Math.exp(-after / POLARISATION.seconds);
+  };
+  const starterAmps = (seconds: number): number => {
+    const at = crank ? seconds - crank.contactAt : -1;
+    return crank && at >= 0 && at < CRANK_SECONDS ? crank.amps(at) : 0;
+  };
+  const dropOver = (ohms: number) => (seconds: number) => starterAmps(seconds) * ohms;
+  const volts: World['volts'] =
+    probe === 'joint-plus'
+      ? dropOver(hidden.plusOhms)
+      : probe === 'joint-minus'
+        ? dropOver(hidden.minusOhms)
+        : probe === 'starter-stud'
+          ? dropOver(hidden.plusOhms + hidden.minusOhms + hidden.cableOhms)
+          : probe === 'rest'
+            ? () => blocks[block] ?? string
+            : posts;
+  return {
+    volts,
+    amps: (seconds) => (phase === 'still' ? asleepAmps(hidden) : starterAmps(seconds)),
+    strengthShare: () => probeOf('conductance').predict!(hidden, profile)!,
+    ratedAmps: profile.rating.ccaAmps,
+  };
+}
+
+/** The consumer that was left on is off by now; what never sleeps is not. */
+function asleepAmps({ leftOn, drainAmps }: HiddenMachine): number {
+  return leftOn ? 0.02 : drainAmps;
+}
+
+function keyOnDrop(hidden: HiddenMachine, { rating }: DiagnosisProfile): number {
+  return hidden.open ? 0 : hidden.blocks.reduce((sum, b) => sum + KEY_ON_AMPS * blockOhms(rating, b), 0);
+}
+
+interface PlayedCrank {
+  readonly contactAt: number;
+  readonly volts: (seconds: number) => number;
+  readonly amps: (seconds: number) => number;
+  readonly polarised: number;
+}
+
+/** Seconds from the start of a try to the closing of the contact: the key passes its first stop. */
+const CONTACT_AFTER_S = 1.5;
+
+/**
+ * The crank in time. Joints are no part of the simulated network: its trace is moved so that it settles where the quasi-steady point
+ * with the joints lies. Null when no current flows at all.
+ */
+function playedCrank(
+  hidden: HiddenMachine,
+  { engine, rating, tempC }: DiagnosisProfile,
+  helped: boolean,
+): PlayedCrank | null {
+  const point = helped ? hidden.helped : hidden.crank;
+  if (!engine || !point) return null;
+  const models = hidden.blocks.map((state) => ({
+    openVolts: blockOpenVolts(rating, state),
+    ohms: blockOhms(rating, state),
+  }));
+  const trace = simulateCrank({
+    rescue: aloneRescue(models, tempC),
+    blocks: hidden.blocks.map((state) => ({ rating, state })),
+    engine,
+    seconds: CRANK_SECONDS,
+  });
+  const settled = (list: Float64Array): number => {
+    const part = list.slice(Math.floor(list.length / 3));
+    return part.reduce((a, b) => a + b, 0) / part.length;
+  };
+  const lift = point.postVolts - settled(trace.postVolts);
+  const scale = point.starterAmps / Math.max(1, settled(trace.starterAmps));
+  const at = (list: Float64Array, seconds: number): number => sample(trace, list, seconds);
+  return {
+    contactAt: CONTACT_AFTER_S,
+    volts: (seconds) => at(trace.postVolts, seconds) + lift,
+    amps: (seconds) => at(trace.starterAmps, seconds) * scale,
+    polarised: models.reduce((sum, m) => sum + m.ohms, 0) * point.starterAmps * POLARISATION.share,
+  };
+}
+
+function sample(trace: CrankTrace, list: Float64Array, seconds: number): number {
+  const at = Math.min(list.length - 1, Math.max(0, Math.floor(seconds / trace.stepSeconds)));
+  return list[at]!;
+}

@@ -1,0 +1,43 @@
+import { createServer, type Server } from 'node:http';
+import { seededRandom } from '@voltrek/core';
+
+/** What the weather service says of a place. */
+export interface Observation {
+  readonly place: string;
+  readonly at: string;
+  readonly tempC: number;
+  readonly windMs: number;
+  readonly sky: 'clear' | 'cloud' | 'snow' | 'sleet';
+}
+
+const SKIES: readonly Observation['sky'][] = ['clear', 'cloud', 'snow', 'sleet'];
+
+/** A winter's night around each place: always the same for the same place and hour. */
+export function observe(place: string, at: Date): Observation {
+  const hour = at.getUTCHours();
+  const seed = Array.from(place).reduce((sum, letter) => (sum * 31 + letter.charCodeAt(0)) >>> 0, 17);
+  const random = seededRandom(seed);
+  const low = -8 + 6 * random();
+  const swing = 2 + 2 * random();
+  // Coldest before dawn, mildest after noon.
+  const tempC = low + swing * (1 - Math.cos(((hour - 5) / 24) * 2 * Math.PI));
+  const wind = 1 + 7 * random();
+  return {
+    place,
+    at: at.toISOString(),
+    tempC: Math.round(tempC * 10) / 10,
+    windMs: Math.round(wind * 10) / 10,
+    sky: SKIES[Math.floor(random() * SKIES.length)]!,
+  };
+}
+
+/** The weather service over HTTP: `GET /observation?place=...`. */
+export function weatherServer(): Server {
+  return createServer((request, response) => {
+    const url = new URL(request.url ?? '/', 'http://127.0.0.1');
+    const place = url.searchParams.get('place')?.trim();
+    const status = url.pathname !== '/observation' ? 404 : place ? 200 : 400;
+    response.writeHead(status, { 'Content-Type': 'application/json' });
+    response.end(JSON.stringify(status === 200 ? observe(place!, new Date()) : { error: 'no such place' }));
+  });
+}

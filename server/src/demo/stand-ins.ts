@@ -1,0 +1,71 @@
+import { type ChildProcess, spawn } from 'node:child_process';
+import { fileURLToPath } from 'node:url';
+import { type Cause, drawCase, foldJob, profileOfJob, runningAttempt, seededRandom } from '@voltrek/core';
+import { machineById } from '../atlas/repository.js';
+import type { Database } from '../db/database.js';
+import type { Bench } from '../instruments/bench.js';
+import { readEvents } from '../jobs/repository.js';
+import { TONIGHT } from './scenario.js';
+
+const PROGRAM = fileURLToPath(new URL('../../../../instruments/dist/src/main.js', import.meta.url));
+const KINDS = ['meter', 'clamp', 'tester', 'weather'] as const;
+type Kind = (typeof KINDS)[number];
+const START_MS = 15_000;
+
+/** Stand-ins that run beside the server, each a process of its own. */
+export interface StandIns {
+  readonly ports: Readonly<Record<Kind, number>>;
+  readonly stop: () => void;
+}
+
+/** Starts a stand-in for every instrument and service. They end with this process. */
+export async function startStandIns(): Promise<StandIns> {
+  const children: ChildProcess[] = [];
+  const start = async (kind: Kind): Promise<[Kind, number]> => {
+    const child = spawn(process.execPath, [PROGRAM, kind], { stdio: ['pipe', 'pipe', 'inherit'] });
+    children.push(child);
+    return [kind, await portOf(child, kind)];
+  };
+  const ports = Object.fromEntries(await Promise.all(KINDS.map(start))) as Record<Kind, number>;
+  return { ports, stop: () => children.forEach((child) => child.kill()) };
+}
+
+function portOf(child: ChildProcess, kind: Kind): Promise<number> {
+  return new Promise((done, failed) => {
+    const late = setTimeout(() => failed(new Error(`the stand-in ${kind} does not start`)), START_MS);
+    child.once('exit', () => failed(new Error(`the stand-in ${kind} ended`)));
+    child.stdout?.once('data', (line: Buffer) => {
+      clearTimeout(late);
+      done((JSON.parse(line.toString()) as { port: number }).port);
+    });
+  });
+}
+
+/** What is really wrong with tonight's machine of this call; drawn by its number for any other. */
+function causeOf(callNumber: number, title: string, profile: ReturnType<typeof profileOfJob>): Cause {
+  const told = TONIGHT.find((call) => call.title === title)?.truth;
+  return told ?? drawCase(profile, seededRandom(callNumber)).cause;
+}
+
+/** Puts the stand-ins on the hidden truth of a job: where its probes are, and what the machine does now. */
+export function placeOnTruth(database: Database, bench: Bench) {
+  return async (jobId: string, probe: string, block: number, isTry: boolean): Promise<void> => {
+    const job = foldJob(await readEvents(database.db, jobId));
+    const machine = job && (await machineById(database.db, job.machineId));
+    if (!job || !machine) return;
+    const profile = profileOfJob(job, machine);
+    const last = job.attempts.at(-1);
+    const phase =
+      isTry || runningAttempt(job) ? 'cranking' : last?.outcome === 'started' ? 'running' : 'still';
+    const setup = {
+      profile,
+      cause: causeOf(job.call.callNumber, job.call.title, profile),
+      seed: job.call.callNumber,
+      probe,
+      block,
+      phase,
+      helped: Object.values(job.hookup.clamps).some((at) => at !== null),
+    };
+    bench.tellAll(`SIM:SET ${JSON.stringify(setup)}`);
+  };
+}

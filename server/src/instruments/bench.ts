@@ -1,0 +1,162 @@
+import {
+  type CapturePart,
+  type Instrument,
+  type InstrumentNow,
+  INSTRUMENTS,
+  type LinkState,
+} from '@voltrek/contracts';
+import { type Address, LinkError, type ScpiLink, scpiLink } from './scpi-link.js';
+
+/** Addresses of what is linked. */
+export type Addresses = Readonly<Partial<Record<Instrument, Address>>>;
+
+/** What a live reading is asked with. */
+const QUERIES: Record<Instrument, string> = {
+  meter: 'MEAS:VOLT:DC?',
+  clamp: 'MEAS:CURR:DC?',
+  tester: 'MEAS:CCA?',
+};
+/** A reading this large stands for "past my range" on every SCPI instrument. */
+const OVERLOAD = 9e36;
+/** Between live readings, ms. */
+const EVERY_MS: Record<Instrument, number> = { meter: 150, clamp: 400, tester: 2500 };
+/** A capture: points of the fast buffer a second, at most so long, read off so often. */
+const CAPTURE_STEP_S = 0.002;
+const CAPTURE_SECONDS_MOST = 30;
+const CAPTURE_READ_MS = 250;
+const PART_MOST = 5000;
+
+/** The linked instruments: what each reads now, and a fast capture of a try. */
+export interface Bench {
+  readonly now: () => InstrumentNow[];
+  /** Told of each instrument as it changes, until the returned function is called. Nothing is read while nobody watches. */
+  readonly watch: (listener: (now: InstrumentNow) => void) => () => void;
+  /** Sends a line to every instrument, which those that do not know it put in their error queue. */
+  readonly tellAll: (command: string) => void;
+  /** Fills the meter's fast buffer and hands it on part by part. @throws LinkError when the meter goes */
+  readonly capture: (
+    seconds: number,
+    onPart: (part: CapturePart) => void,
+    isWanted: () => boolean,
+  ) => Promise<void>;
+  readonly close: () => void;
+}
+
+export function openBench(addresses: Addresses): Bench {
+  const listeners = new Set<(now: InstrumentNow) => void>();
+  const latest = new Map<Instrument, InstrumentNow>();
+  const links = new Map<Instrument, ScpiLink>();
+  let isCapturing = false;
+  let closed = false;
+
+  const say = (instrument: Instrument, value: number | null): void => {
+    const link = links.get(instrument);
+    const isOver = value !== null && Math.abs(value) > OVERLOAD;
+    const now: InstrumentNow = {
+      instrument,
+      state: link?.state() ?? 'off',
+      name: nameFrom(link?.identity() ?? null),
+      value: isOver ? null : value,
+      overload: isOver,
+      at: new Date().toISOString(),
+    };
+    latest.set(instrument, now);
+    for (const listener of listeners) listener(now);
+  };
+
+  const poll = async (instrument: Instrument, link: ScpiLink): Promise<void> => {
+    while (!closed) {
+      await pause(EVERY_MS[instrument]);
+      if (listeners.size === 0 || isCapturing) continue;
+      try {
+        say(instrument, await link.figure(QUERIES[instrument]));
+      } catch (error) {
+        if (!(error instanceof LinkError)) throw error;
+        say(instrument, null);
+      }
+    }
+  };
+
+  for (const instrument of INSTRUMENTS) {
+    const address = addresses[instrument];
+    if (address) {
+      const link = scpiLink(address, () => say(instrument, null));
+      links.set(instrument, link);
+      void poll(instrument, link);
+    }
+    say(instrument, null);
+  }
+
+  return {
+    now: () => [...latest.values()],
+    watch: (listener) => {
+      listeners.add(listener);
+      for (const now of latest.values()) listener(now);
+      return () => listeners.delete(listener);
+    },
+    tellAll: (command) => {
+      for (const link of links.values()) link.tell(command);
+    },
+    capture: async (seconds, onPart, isWanted) => {
+      const meter = links.get('meter');
+      if (!meter) throw new LinkError('off' satisfies LinkState);
+      const clamp = links.get('clamp');
+      const pair = clamp?.state() === 'ready' ? [meter, clamp] : [meter];
+      const wanted = Math.min(seconds, CAPTURE_SECONDS_MOST);
+      isCapturing = true;
+      try {
+        for (const link of pair) {
+          link.tell('*CLS');
+          link.tell(`SAMP:TIM ${CAPTURE_STEP_S}`);
+          link.tell(`SAMP:COUN ${Math.round(wanted / CAPTURE_STEP_S)}`);
+          link.tell('INIT');
+        }
+        await readOff(pair, Math.round(wanted / CAPTURE_STEP_S), onPart, isWanted);
+      } finally {
+        for (const link of pair) link.tell('ABOR');
+        isCapturing = false;
+      }
+    },
+    close: () => {
+      closed = true;
+      for (const link of links.values()) link.close();
+    },
+  };
+}
+
+/** Reads the buffers off side by side until all points are here, or nobody wants more. */
+async function readOff(
+  pair: readonly ScpiLink[],
+  points: number,
+  onPart: (part: CapturePart) => void,
+  isWanted: () => boolean,
+): Promise<void> {
+  let left = points;
+  while (left > 0) {
+    await pause(CAPTURE_READ_MS);
+    const there = await Promise.all(pair.map((link) => link.figure('DATA:POIN?')));
+    const count = Math.min(left, PART_MOST, ...there);
+    if (count > 0) {
+      const [volts = [], amps] = await Promise.all(pair.map((link) => removed(link, count)));
+      left -= count;
+      onPart({ stepSeconds: CAPTURE_STEP_S, volts, amps: amps ?? null, done: left === 0 || !isWanted() });
+    }
+    if (!isWanted()) return;
+  }
+}
+
+async function removed(link: ScpiLink, count: number): Promise<number[]> {
+  const figures = (await link.ask(`DATA:REM? ${count}`)).split(',').map(Number);
+  if (figures.length !== count || figures.some(Number.isNaN)) throw new LinkError('nonsense');
+  return figures;
+}
+
+/** Maker and model of an identity: the first two of its four fields. */
+function nameFrom(identity: string | null): string | null {
+  return identity === null ? null : (identity.split(',')[1]?.trim() ?? identity).slice(0, 60);
+}
+
+const pause = (ms: number): Promise<void> =>
+  new Promise((done) => {
+    setTimeout(done, ms).unref();
+  });

@@ -1,0 +1,73 @@
+import { type CapturePart, PROBES_PLACED } from '@voltrek/contracts';
+import { type Response, Router } from 'express';
+import { HttpProblem } from '../http/problem.js';
+import type { Bench } from './bench.js';
+import { LinkError } from './scpi-link.js';
+import { weatherAt } from './weather.js';
+
+const CAPTURE_SECONDS = 12;
+
+/** What instruments need beside the bench itself. */
+export interface InstrumentParts {
+  readonly bench: Bench;
+  /** Base address of the weather service; null when none is set. */
+  readonly weatherUrl: string | null;
+  /** Puts stand-ins on the job's hidden truth; null for real instruments, which are where hands put them. */
+  readonly place: ((jobId: string, probe: string, block: number, isTry: boolean) => Promise<void>) | null;
+}
+
+export function instrumentRoutes({ bench, weatherUrl, place }: InstrumentParts): Router {
+  const router = Router();
+
+  router.get('/', (_request, response) => {
+    response.json(bench.now());
+  });
+
+  router.get('/stream', (request, response) => {
+    openStream(response);
+    const stop = bench.watch((now) => response.write(`data: ${JSON.stringify(now)}\n\n`));
+    request.on('close', stop);
+  });
+
+  router.put('/probes', async (request, response) => {
+    const { jobId, probe, block } = PROBES_PLACED.validateSync(request.body, { abortEarly: false });
+    await place?.(jobId, probe, block, false);
+    response.status(204).end();
+  });
+
+  router.get('/capture', async (request, response) => {
+    const { jobId } = PROBES_PLACED.pick(['jobId']).validateSync({ jobId: request.query.job });
+    await place?.(jobId, 'crank', 0, true);
+    openStream(response);
+    let isOpen = true;
+    request.on('close', () => (isOpen = false));
+    const send = (part: CapturePart): void => {
+      response.write(`data: ${JSON.stringify(part)}\n\n`);
+    };
+    try {
+      await bench.capture(CAPTURE_SECONDS, send, () => isOpen);
+    } catch (error) {
+      if (!(error instanceof LinkError)) throw error;
+      response.write(`event: lost\ndata: ${JSON.stringify(error.state)}\n\n`);
+    }
+    response.end();
+  });
+
+  router.get('/weather', async (request, response) => {
+    const named = request.query.place;
+    if (typeof named !== 'string' || !named.trim() || named.length > 120)
+      throw new HttpProblem(422, 'Name a place.');
+    if (!weatherUrl) throw new HttpProblem(404, 'No weather service is linked. Type the temperature.');
+    response.json(await weatherAt(weatherUrl, named));
+  });
+
+  return router;
+}
+
+function openStream(response: Response): void {
+  response.writeHead(200, {
+    'Content-Type': 'text/event-stream',
+    'Cache-Control': 'no-cache, no-transform',
+    Connection: 'keep-alive',
+  });
+}

@@ -1,0 +1,171 @@
+import { connect, type Socket } from 'node:net';
+import type { LinkState } from '@voltrek/contracts';
+
+/** Where an instrument listens. */
+export interface Address {
+  readonly host: string;
+  readonly port: number;
+}
+
+/** "host:port". @throws RangeError for anything else */
+export function parseAddress(text: string): Address {
+  const [, host, port] = /^([\w.-]+):(\d{1,5})$/.exec(text) ?? [];
+  const number = Number(port);
+  if (!host || !(number >= 1 && number <= 65_535)) throw new RangeError(`${text} is no host:port`);
+  return { host, port: number };
+}
+
+/** An instrument on the line: asked one question at a time, connected again by itself when it goes. */
+export interface ScpiLink {
+  readonly state: () => LinkState;
+  /** What it answered to `*IDN?`; null until it has. */
+  readonly identity: () => string | null;
+  /** One answer. @throws LinkError when it is gone or answers too late */
+  readonly ask: (command: string) => Promise<string>;
+  /** One figure. @throws LinkError when it is none */
+  readonly figure: (command: string) => Promise<number>;
+  readonly tell: (command: string) => void;
+  readonly close: () => void;
+}
+
+/** Why a question was not answered. */
+export class LinkError extends Error {
+  constructor(readonly state: LinkState) {
+    super(`instrument: ${state}`);
+    this.name = 'LinkError';
+  }
+}
+
+const ANSWER_MS = 1500;
+const RETRY_FIRST_MS = 300;
+const RETRY_MOST_MS = 5000;
+/** Longest answer: a whole part of a fast buffer. */
+const LINE_MOST = 2_000_000;
+
+interface Waiting {
+  readonly done: (line: string) => void;
+  readonly failed: (error: LinkError) => void;
+}
+
+/** @param onChange told of every change of the state */
+export function scpiLink(address: Address, onChange: () => void): ScpiLink {
+  let state: LinkState = 'connecting';
+  let identity: string | null = null;
+  let socket: Socket | null = null;
+  let waiting: Waiting | null = null;
+  let turn: Promise<unknown> = Promise.resolve();
+  let retryMs = RETRY_FIRST_MS;
+  let retry: NodeJS.Timeout | undefined;
+  let closed = false;
+
+  const become = (next: LinkState): void => {
+    if (state === next) return;
+    state = next;
+    onChange();
+  };
+  const fail = (next: LinkState): void => {
+    waiting?.failed(new LinkError(next));
+    waiting = null;
+  };
+
+  function open(): void {
+    const line = connect(address);
+    socket = line;
+    let rest = '';
+    line.setEncoding('utf8');
+    line.setNoDelay(true);
+    line.on('connect', () => {
+      retryMs = RETRY_FIRST_MS;
+      // Ready only once it has said who it is: anything may listen on a port.
+      void greet();
+    });
+    line.on('data', (text: string) => {
+      const lines = `${rest}${text}`.split('\n');
+      rest = lines.pop() ?? '';
+      if (rest.length > LINE_MOST) line.destroy();
+      for (const said of lines) {
+        // An answer that nobody waits for came too late: it belongs to a question given up.
+        const { done } = waiting ?? {};
+        waiting = null;
+        done?.(said.trim());
+      }
+    });
+    line.on('error', () => line.destroy());
+    line.on('close', () => {
+      if (socket !== line) return;
+      socket = null;
+      fail('lost');
+      if (closed) return;
+      become('lost');
+      retry = setTimeout(open, retryMs);
+      retryMs = Math.min(RETRY_MOST_MS, retryMs * 2);
+    });
+  }
+
+  async function greet(): Promise<void> {
+    try {
+      identity = await ask('*IDN?');
+      become('ready');
+    } catch {
+      // The state tells why; a line that stays silent is asked again by whoever reads it.
+    }
+  }
+
+  function send(command: string): Promise<string> {
+    return new Promise<string>((done, failed) => {
+      if (!socket || socket.connecting) {
+        failed(new LinkError(state === 'connecting' ? 'connecting' : 'lost'));
+        return;
+      }
+      const late = setTimeout(() => {
+        waiting = null;
+        become('slow');
+        failed(new LinkError('slow'));
+        // What comes late must not be taken for the next answer: start the line anew.
+        socket?.destroy();
+      }, ANSWER_MS);
+      waiting = {
+        done: (line) => {
+          clearTimeout(late);
+          done(line);
+        },
+        failed: (error) => {
+          clearTimeout(late);
+          failed(error);
+        },
+      };
+      socket.write(`${command}\n`);
+    });
+  }
+
+  function ask(command: string): Promise<string> {
+    const answer = turn.then(() => send(command));
+    turn = answer.catch(() => undefined);
+    return answer;
+  }
+
+  open();
+  return {
+    state: () => state,
+    identity: () => identity,
+    ask,
+    figure: async (command) => {
+      const text = await ask(command);
+      const value = text === '' ? NaN : Number(text);
+      if (Number.isNaN(value)) {
+        become('nonsense');
+        throw new LinkError('nonsense');
+      }
+      become('ready');
+      return value;
+    },
+    tell: (command) => {
+      turn = turn.then(() => socket?.write(`${command}\n`));
+    },
+    close: () => {
+      closed = true;
+      clearTimeout(retry);
+      socket?.destroy();
+    },
+  };
+}

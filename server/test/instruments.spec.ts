@@ -1,0 +1,154 @@
+import { createServer, type AddressInfo, type Server, type Socket } from 'node:net';
+import type { CapturePart, InstrumentNow } from '@voltrek/contracts';
+import { openBench } from '../src/instruments/bench.js';
+import { LinkError, parseAddress, scpiLink } from '../src/instruments/scpi-link.js';
+import { sharedServer } from './shared-server.js';
+
+/** An instrument that answers each line as told; null stays silent. */
+async function fake(answer: (line: string) => string | null, port = 0) {
+  const sockets = new Set<Socket>();
+  const server: Server = createServer((socket) => {
+    sockets.add(socket);
+    socket.on('error', () => socket.destroy());
+    socket.on('data', (data) => {
+      for (const line of data.toString().split('\n').filter(Boolean)) {
+        const said = answer(line);
+        if (said !== null) socket.write(`${said}\n`);
+      }
+    });
+  });
+  await new Promise<void>((done) => server.listen(port, '127.0.0.1', done));
+  const end = (): Promise<void> =>
+    new Promise((done) => {
+      for (const socket of sockets) socket.destroy();
+      server.close(() => done());
+    });
+  return { port: (server.address() as AddressInfo).port, end };
+}
+
+const until = async (test: () => boolean, what: string): Promise<void> => {
+  for (let i = 0; i < 160; i++) {
+    if (test()) return;
+    await new Promise((done) => setTimeout(done, 50));
+  }
+  throw new Error(`never: ${what}`);
+};
+const asMeter = (line: string): string | null =>
+  line === '*IDN?' ? 'Maker,Good meter,1,1' : line.endsWith('?') ? '+1.19200000E+01' : null;
+
+describe('scpiLink', () => {
+  it('reads figures, and comes back by itself when the instrument does', async () => {
+    const first = await fake(asMeter);
+    const link = scpiLink({ host: '127.0.0.1', port: first.port }, () => undefined);
+    await until(() => link.state() === 'ready', 'ready');
+    expect(await link.figure('MEAS:VOLT:DC?')).toBeCloseTo(11.92, 6);
+    await first.end();
+    await until(() => link.state() === 'lost', 'lost');
+    await expectAsync(link.ask('MEAS:VOLT:DC?')).toBeRejectedWithError(LinkError);
+    const again = await fake(asMeter, first.port);
+    await until(() => link.state() === 'ready', 'ready again');
+    expect(await link.figure('MEAS:VOLT:DC?')).toBeCloseTo(11.92, 6);
+    link.close();
+    await again.end();
+  });
+
+  it('gives up on silence, and never takes a late answer for the next one', async () => {
+    let isSilent = true;
+    const slow = await fake((line) => (line === '*IDN?' ? 'M,Slow,1,1' : isSilent ? null : '5'));
+    const link = scpiLink({ host: '127.0.0.1', port: slow.port }, () => undefined);
+    await until(() => link.state() === 'ready', 'ready');
+    await expectAsync(link.figure('MEAS:VOLT:DC?')).toBeRejectedWithError(LinkError);
+    isSilent = false;
+    await until(() => link.state() === 'ready', 'ready again');
+    expect(await link.figure('MEAS:VOLT:DC?')).toBe(5);
+    link.close();
+    await slow.end();
+  });
+
+  it('says nonsense when an answer is no figure', async () => {
+    const odd = await fake((line) => (line === '*IDN?' ? 'M,Odd,1,1' : 'about twelve'));
+    const link = scpiLink({ host: '127.0.0.1', port: odd.port }, () => undefined);
+    await until(() => link.state() === 'ready', 'ready');
+    await expectAsync(link.figure('MEAS:VOLT:DC?')).toBeRejectedWithError(LinkError);
+    expect(link.state()).toBe('nonsense');
+    link.close();
+    await odd.end();
+  });
+
+  it('knows an address from anything else', () => {
+    expect(parseAddress('10.0.0.9:5025')).toEqual({ host: '10.0.0.9', port: 5025 });
+    for (const text of ['meter', 'meter:', ':5025', 'a:99999'])
+      expect(() => parseAddress(text)).toThrowError(RangeError);
+  });
+});
+
+describe('bench', () => {
+  it('reads only while somebody watches, and tells overload from a figure', async () => {
+    let asked = 0;
+    const over = await fake((line) => {
+      if (line === 'MEAS:VOLT:DC?') asked++;
+      return line === '*IDN?' ? 'M,Full,1,1' : '+9.90000000E+37';
+    });
+    const bench = openBench({ meter: { host: '127.0.0.1', port: over.port } });
+    await until(() => bench.now().some((n) => n.instrument === 'meter' && n.state === 'ready'), 'ready');
+    expect(asked).toBe(0);
+    const seen: InstrumentNow[] = [];
+    const stop = bench.watch((now) => seen.push(now));
+    await until(() => seen.some((n) => n.overload), 'overload');
+    expect(seen.find((n) => n.overload)!.value).toBeNull();
+    expect(seen.find((n) => n.instrument === 'clamp')!.state).toBe('off');
+    stop();
+    bench.close();
+    await over.end();
+  });
+
+  it('captures from the fast buffer part by part', async () => {
+    let left = 0;
+    const meter = await fake((line) => {
+      if (line.startsWith('SAMP:COUN')) left = Number(line.split(' ')[1]);
+      if (line === 'DATA:POIN?') return String(Math.min(left, 200));
+      if (line.startsWith('DATA:REM?')) {
+        const count = Number(line.split(' ')[1]);
+        left -= count;
+        return Array.from({ length: count }, () => '12.5').join(',');
+      }
+      return line === '*IDN?' ? 'M,Fast,1,1' : null;
+    });
+    const bench = openBench({ meter: { host: '127.0.0.1', port: meter.port } });
+    await until(() => bench.now().some((n) => n.state === 'ready'), 'ready');
+    const parts: CapturePart[] = [];
+    await bench.capture(
+      1,
+      (part) => parts.push(part),
+      () => true,
+    );
+    expect(parts.reduce((sum, p) => sum + p.volts.length, 0)).toBe(500);
+    expect(parts.at(-1)!.done).toBeTrue();
+    expect(parts[0]!.amps).toBeNull();
+    bench.close();
+    await meter.end();
+  });
+
+  it('refuses a capture without a meter', async () => {
+    const bench = openBench({});
+    await expectAsync(
+      bench.capture(
+        1,
+        () => undefined,
+        () => true,
+      ),
+    ).toBeRejectedWithError(LinkError);
+    bench.close();
+  });
+});
+
+describe('instrument routes', () => {
+  it('tell what is linked, take where probes are, and say when no weather service is', async () => {
+    const { api } = await sharedServer();
+    const now = (await api.get('/api/instruments').expect(200)).body as InstrumentNow[];
+    expect(now.map((n) => n.state)).toEqual(['off', 'off', 'off']);
+    await api.put('/api/instruments/probes').send({ jobId: 'x', probe: 'rest', block: 0 }).expect(422);
+    await api.get('/api/instruments/weather?place=Quay').expect(404);
+    await api.get('/api/instruments/weather').expect(422);
+  });
+});

@@ -1,0 +1,275 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import {
+  BLOCK_RANGES,
+  type BlockRating,
+  blocksOfJob,
+  CCA_STANDARDS,
+  type CcaStandard,
+  CHEMISTRIES,
+  type Chemistry,
+  fittingOrder,
+  type FittingStep,
+  misfitsOf,
+  outOfRange,
+  replacementNeed,
+  workingTempC,
+} from '@voltrek/core';
+import { amps } from '../../../shared/words/figures';
+import { LAYOUT_WORDS } from '../../../shared/words/atlas-words';
+import { CHEMISTRY_WORDS, FITTING_WORDS, MISFIT_WORDS } from '../../../shared/words/plan-words';
+import type { Work } from '../../state/job-selectors';
+import { Reporter } from '../../state/reporter';
+
+/** What the new block must be, and the order of taking one out and putting the other in, step by step. */
+@Component({
+  selector: 'vt-change-block',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <h3>
+      Replacement, {{ work().machine.blocks[at()]!.place }}
+      @if (work().machine.blocks.length > 1) {
+        <span class="keys inline" role="radiogroup" aria-label="Which block">
+          @for (b of work().machine.blocks; track $index) {
+            <button
+              type="button"
+              class="key"
+              role="radio"
+              [attr.aria-checked]="at() === $index"
+              (click)="chosen.set($index)"
+            >
+              {{ $index === 0 ? 'lower' : 'upper' }}
+            </button>
+          }
+        </span>
+      }
+    </h3>
+    <dl>
+      <div>
+        <dt>kind</dt>
+        <dd>{{ kinds() }}</dd>
+      </div>
+      <div>
+        <dt>at least</dt>
+        <dd>{{ need().capacityAh }} Ah, {{ need().ccaAmps.EN }} A EN, {{ need().ccaAmps.SAE }} A SAE</dd>
+      </div>
+      <div>
+        <dt>posts</dt>
+        <dd>{{ layoutWords[need().layout] }}{{ need().ventHose ? ', vent hose' : '' }}</dd>
+      </div>
+    </dl>
+    @if (need().bothOfString) {
+      <p class="caution">
+        <span aria-hidden="true">!</span> Change both of a string: a new one starves with an old one.
+      </p>
+    }
+    @if (replaced(); as r) {
+      <p class="ready">Changed. Its record begins today.</p>
+    } @else if (next(); as step) {
+      <div class="step">
+        <p class="count">Step {{ doneCount() + 1 }} of {{ order().length }}</p>
+        <p class="act">{{ words[step.step].act }}</p>
+        <p class="dim">{{ words[step.step].why }}</p>
+        @if (step.slipAmps !== null) {
+          <p [class.tone-bad]="step.slipAmps > 50">
+            A spanner slipping to bodywork now: <strong>{{ amps(step.slipAmps) }}</strong>
+            @if (step.otherWayAmps! > 50) {
+              ; the other way round: <strong>{{ amps(step.otherWayAmps!) }}</strong>
+            }
+          </p>
+        }
+        <button type="button" class="key strong" [disabled]="isClosed()" (click)="done(step.step)">
+          Done
+        </button>
+      </div>
+    } @else {
+      <div class="fitted">
+        <label>
+          <span>kind</span>
+          <select class="field" [value]="chemistry()" #kind (change)="setChemistry(kind.value)">
+            @for (c of chemistries; track c) {
+              <option [value]="c" [selected]="c === chemistry()">{{ chemistryWords[c] }}</option>
+            }
+          </select>
+        </label>
+        <label>
+          <span>Ah</span>
+          <input
+            class="field"
+            inputmode="decimal"
+            [value]="capacityText()"
+            #ah
+            (input)="capacityText.set(ah.value)"
+          />
+        </label>
+        <label>
+          <span>cold-cranking A</span>
+          <input
+            class="field"
+            inputmode="decimal"
+            [value]="ccaText()"
+            #cca
+            (input)="ccaText.set(cca.value)"
+          />
+        </label>
+        <label>
+          <span>by</span>
+          <select class="field" #by (change)="setStandard(by.value)">
+            @for (s of standards; track s) {
+              <option [value]="s" [selected]="s === standard()">{{ s }}</option>
+            }
+          </select>
+        </label>
+        <button
+          type="button"
+          class="key strong"
+          [disabled]="fault() !== null || isClosed()"
+          (click)="fitted()"
+        >
+          It is fitted
+        </button>
+      </div>
+      @if (fault(); as why) {
+        <p class="problem" role="alert">{{ why }}</p>
+      }
+    }
+  `,
+  styles: `
+    :host {
+      display: flex;
+      flex-direction: column;
+      gap: 10px;
+    }
+    h3 {
+      display: flex;
+      align-items: center;
+      gap: 14px;
+    }
+    dl {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 8px 30px;
+      margin: 0;
+    }
+    dd {
+      font-weight: 600;
+    }
+    .step {
+      display: grid;
+      gap: 4px;
+      padding: 12px 18px;
+      border: 2px solid var(--ink);
+      border-radius: 6px;
+      background: var(--sheet);
+    }
+    .step .key {
+      margin-top: 6px;
+      min-width: 200px;
+      justify-self: start;
+    }
+    .count {
+      font-size: 15px;
+      color: var(--dim);
+    }
+    .act {
+      font-size: 24px;
+      font-weight: 700;
+      line-height: 1.15;
+    }
+    .fitted {
+      display: grid;
+      grid-template-columns: repeat(4, 1fr) auto;
+      align-items: end;
+      gap: 8px;
+    }
+    @media (max-width: 720px) {
+      .fitted {
+        grid-template-columns: 1fr 1fr;
+      }
+    }
+  `,
+})
+export class ChangeBlock {
+  readonly work = input.required<Work>();
+
+  private readonly reporter = inject(Reporter);
+
+  protected readonly amps = amps;
+  protected readonly words = FITTING_WORDS;
+  protected readonly layoutWords = LAYOUT_WORDS;
+  protected readonly chemistryWords = CHEMISTRY_WORDS;
+  protected readonly chemistries = CHEMISTRIES;
+  protected readonly standards = CCA_STANDARDS;
+
+  private readonly blocks = computed(() => blocksOfJob(this.work().job, this.work().machine));
+  protected readonly chosen = signal<number | null>(null);
+  protected readonly at = computed(() => this.chosen() ?? this.blocks().weakest);
+  protected readonly need = computed(() => replacementNeed(this.work().machine, this.at()));
+  protected readonly kinds = computed(() =>
+    this.need()
+      .chemistries.map((c) => CHEMISTRY_WORDS[c])
+      .join(' or '),
+  );
+  protected readonly order = computed(() =>
+    fittingOrder(this.work().machine, this.blocks().models, this.at(), workingTempC(this.work().job)),
+  );
+  private readonly confirmed = computed(() =>
+    this.work()
+      .job.fitting.filter((f) => f.block === this.at())
+      .map((f) => f.step),
+  );
+  protected readonly doneCount = computed(
+    () => this.order().filter((s) => this.confirmed().includes(s.step)).length,
+  );
+  protected readonly next = computed(
+    () => this.order().find((s) => !this.confirmed().includes(s.step)) ?? null,
+  );
+  protected readonly replaced = computed(
+    () => this.work().job.replaced.find((r) => r.block === this.at() || r.block === null) ?? null,
+  );
+  protected readonly isClosed = computed(() => this.work().job.closedAt !== null);
+
+  private readonly original = computed(() => this.work().machine.blocks[this.at()]!.rating);
+  private readonly typedChemistry = signal<Chemistry | null>(null);
+  private readonly typedStandard = signal<CcaStandard | null>(null);
+  protected readonly capacityText = signal('');
+  protected readonly ccaText = signal('');
+  protected readonly chemistry = computed(() => this.typedChemistry() ?? this.original().chemistry);
+  protected readonly standard = computed(() => this.typedStandard() ?? this.original().ccaStandard);
+  private readonly rating = computed<BlockRating>(() => ({
+    chemistry: this.chemistry(),
+    capacityAh: figure(this.capacityText()),
+    ccaAmps: figure(this.ccaText()),
+    ccaStandard: this.standard(),
+  }));
+  protected readonly fault = computed(() => {
+    const { capacityAh, ccaAmps } = this.rating();
+    if (!this.capacityText() || !this.ccaText()) return 'Type what is printed on the new block.';
+    const wrong =
+      outOfRange('Capacity', capacityAh, BLOCK_RANGES.capacityAh) ??
+      outOfRange('Cold-cranking amps', ccaAmps, BLOCK_RANGES.ccaAmps);
+    if (wrong) return wrong;
+    const misfits = misfitsOf(this.need(), this.rating());
+    return misfits.length ? `It does not fit: ${misfits.map((m) => MISFIT_WORDS[m]).join(', ')}.` : null;
+  });
+
+  protected setChemistry(value: string): void {
+    this.typedChemistry.set(CHEMISTRIES.find((c) => c === value) ?? null);
+  }
+
+  protected setStandard(value: string): void {
+    this.typedStandard.set(CCA_STANDARDS.find((s) => s === value) ?? null);
+  }
+
+  protected done(step: FittingStep): void {
+    this.reporter.report('fitting.confirmed', { block: this.at(), step });
+  }
+
+  protected fitted(): void {
+    this.reporter.report('block.replaced', { block: this.at(), rating: this.rating() });
+  }
+}
+
+/** A typed figure, with a point or a comma; NaN for none. */
+function figure(text: string): number {
+  return text.trim() === '' ? NaN : Number(text.trim().replace(',', '.'));
+}

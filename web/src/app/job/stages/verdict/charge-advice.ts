@@ -1,0 +1,143 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { blocksOfJob, chargePlan, driveOfJob, restVoltsByBlock, workingTempC } from '@voltrek/core';
+import { volts } from '../../../shared/words/figures';
+import {
+  CHARGE_PLACE_WORDS,
+  CHEMISTRY_WORDS,
+  hoursWords,
+  PLACE_REASON_WORDS,
+  REVIVE_REFUSED_WORDS,
+  UNFIT_CHARGER_WORDS,
+} from '../../../shared/words/plan-words';
+import { driveWords } from '../../../shared/words/words';
+import type { Work } from '../../state/job-selectors';
+
+/** How the weakest block is brought back to full: current, volts, hours, where, and what comes first. */
+@Component({
+  selector: 'vt-charge-advice',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <h3>
+      Charge plan, {{ chemistryWords[plan().chemistry] }} block{{
+        string() ? ', the weakest of the string' : ''
+      }}
+    </h3>
+    <dl>
+      <div>
+        <dt>a tenth of its capacity</dt>
+        <dd class="figure">{{ plan().amps.toFixed(plan().amps < 10 ? 1 : 0) }} <small>A</small></dd>
+      </div>
+      <div>
+        <dt>hold at</dt>
+        <dd class="figure">{{ plan().leastVolts }} to {{ plan().mostVolts }} <small>V</small></dd>
+      </div>
+      <div>
+        <dt>to full, from {{ (plan().fromSoc * 100).toFixed(0) }} %</dt>
+        <dd class="figure">{{ hours(plan().hours) }}</dd>
+      </div>
+      <div>
+        <dt>then keep it with</dt>
+        <dd class="figure">{{ plan().maintainAmps }} <small>A</small></dd>
+      </div>
+    </dl>
+    <ul class="ruled">
+      <li>
+        <strong>{{ placeWords[plan().place] }}</strong
+        ><span class="dim">{{ reasonWords[plan().placeReason] }}</span>
+      </li>
+      @for (c of plan().chargers; track c.kitId) {
+        <li>
+          <strong>{{ c.name }}</strong>
+          @if (c.unfit) {
+            <span class="tone-bad">do not use: {{ unfitWords[c.unfit] }}</span>
+          } @else {
+            <span>{{ c.amps.toFixed(0) }} A, {{ hours(c.hours) }}</span>
+          }
+        </li>
+      }
+      @if (plan().revival; as r) {
+        <li class="revive">
+          <strong>Charger will refuse it: lift it first</strong>
+          @if (r.refused) {
+            <span class="tone-bad">{{ refusedWords[r.refused] }}</span>
+          } @else if (plan().reviveRefusedByHouse) {
+            <span class="tone-bad">House rule: replace a block this flat.</span>
+          } @else {
+            <span
+              >Prove polarity with the meter. Join a healthy block red to red, black to black through a 55 W
+              lamp: {{ r.contactAmps.toFixed(1) }} A, about
+              {{ r.minutes === null ? 'never' : r.minutes.toFixed(0) + ' min' }}. Then the charger at low
+              current; feel it stay cool.</span
+            >
+          }
+        </li>
+      }
+      <li>
+        <strong>Rest {{ plan().restHours }} h, then judge</strong
+        ><span class="dim">before that nothing condemns it</span>
+      </li>
+      @if (drive(); as line) {
+        <li>
+          <strong>No charger?</strong><span>{{ line }}</span>
+        </li>
+      }
+    </ul>
+  `,
+  styles: `
+    :host {
+      display: flex;
+      flex-direction: column;
+      gap: 10px;
+    }
+    dl {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 8px 24px;
+      margin: 0;
+    }
+    .figure {
+      font-size: 22px;
+    }
+    li .dim {
+      margin: 0;
+    }
+    li {
+      display: grid;
+      grid-template-columns: minmax(0, 2fr) minmax(0, 3fr);
+      gap: 12px;
+      padding: 6px 0;
+      font-size: 16px;
+      line-height: 1.2;
+    }
+    @media (max-width: 720px) {
+      li {
+        grid-template-columns: 1fr;
+        gap: 2px;
+      }
+    }
+  `,
+})
+export class ChargeAdvice {
+  readonly work = input.required<Work>();
+
+  protected readonly volts = volts;
+  protected readonly hours = hoursWords;
+  protected readonly chemistryWords = CHEMISTRY_WORDS;
+  protected readonly placeWords = CHARGE_PLACE_WORDS;
+  protected readonly reasonWords = PLACE_REASON_WORDS;
+  protected readonly unfitWords = UNFIT_CHARGER_WORDS;
+  protected readonly refusedWords = REVIVE_REFUSED_WORDS;
+
+  protected readonly string = computed(() => this.work().machine.blocks.length > 1);
+  protected readonly plan = computed(() => {
+    const { job, machine, kit, rules } = this.work();
+    const { weakest, socs } = blocksOfJob(job, machine);
+    const restVolts = restVoltsByBlock(job, machine.blocks.length)[weakest] ?? null;
+    return chargePlan(machine.blocks[weakest]!, socs[weakest]!, restVolts, workingTempC(job), kit, rules);
+  });
+  protected readonly drive = computed(() => {
+    const { job, machine, rules } = this.work();
+    const advice = driveOfJob(job, machine, rules);
+    return advice && `Drive ${advice.leastMinutes} min at least. ${driveWords(advice)}`;
+  });
+}

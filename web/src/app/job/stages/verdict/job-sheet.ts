@@ -1,0 +1,139 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  inject,
+  input,
+  signal,
+} from '@angular/core';
+import { act, type HookupState, NOTHING_CONNECTED, sheetOfJob, type VerdictRecord } from '@voltrek/core';
+import { Store } from '@ngrx/store';
+import { sessionFeature } from '../../../shared/state/session';
+import { Loop } from '../../loop/loop';
+import { layoutLoop } from '../../loop/loop-layout';
+import { selectRescue, type Work } from '../../state/job-selectors';
+import { readingLines } from './sheet-text';
+import { standingSvg } from './standing-svg';
+
+/** The sheet to hand over: as PDF to print and sign, and as JSON for other programs. */
+@Component({
+  selector: 'vt-job-sheet',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Loop],
+  template: `
+    <div>
+      <h3>Job sheet, call {{ work().job.call.callNumber }}</h3>
+      <p>
+        {{ readings() }} readings, {{ work().job.attempts.length }} tries, evidence, verdict, next steps,
+        cautions, the Loop as it was hooked up, and a place to sign.
+      </p>
+      @if (!work().job.verdict) {
+        <p class="caution">
+          <span aria-hidden="true">!</span> The verdict is not given yet: the sheet says so.
+        </p>
+      }
+      <div class="keys">
+        <button type="button" class="key strong" [disabled]="isMaking()" (click)="makePdf()">
+          {{ isMaking() ? 'Making the PDF' : 'Save as PDF' }}
+        </button>
+        <a class="key" [href]="'/api/jobs/' + work().job.id + '/sheet'" [download]="name() + '.json'"
+          >Save as JSON</a
+        >
+      </div>
+      @if (problem(); as text) {
+        <p class="problem" role="alert">{{ text }}</p>
+      }
+      <span class="dim" role="status">{{ saved() }}</span>
+    </div>
+    @if (drawing(); as d) {
+      <div class="preview"><vt-loop [drawing]="d" /></div>
+    }
+  `,
+  styles: `
+    :host {
+      display: grid;
+      grid-template-columns: minmax(0, 1fr) 190px;
+      gap: 20px;
+    }
+    p,
+    .keys {
+      margin-top: 8px;
+    }
+    a.key {
+      display: grid;
+      place-items: center;
+      text-decoration: none;
+    }
+    .preview {
+      height: 280px;
+      border: 1px solid var(--line);
+    }
+    @media (max-width: 720px) {
+      :host {
+        grid-template-columns: 1fr;
+      }
+    }
+  `,
+})
+export class JobSheetPart {
+  readonly work = input.required<Work>();
+  readonly record = input.required<VerdictRecord>();
+
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+  private readonly store = inject(Store);
+  private readonly crew = this.store.selectSignal(sessionFeature.selectCrew);
+  private readonly rescue = this.store.selectSignal(selectRescue);
+
+  protected readonly isMaking = signal(false);
+  protected readonly problem = signal<string | null>(null);
+  protected readonly saved = signal('');
+  protected readonly readings = computed(() => readingLines(this.work()).length);
+  protected readonly name = computed(() => `job-sheet-${this.work().job.call.callNumber}`);
+
+  /** The hook-up with every clamp on, as it was worked from the plan; nothing to draw where nothing was joined. */
+  protected readonly drawing = computed(() => {
+    const { job, machine, donorMachine } = this.work();
+    const rescue = this.rescue();
+    if (!rescue || !job.everConnected) return null;
+    const joined = rescue.orders.hookup.reduce<HookupState>(
+      (state, { action }) => act(state, action),
+      NOTHING_CONNECTED,
+    );
+    return layoutLoop({
+      machine,
+      donor: donorMachine,
+      scene: rescue.scene,
+      hookup: joined,
+      step: null,
+      machineName: 'casualty',
+      showPins: false,
+    });
+  });
+
+  protected async makePdf(): Promise<void> {
+    this.isMaking.set(true);
+    this.problem.set(null);
+    this.saved.set('');
+    try {
+      const [{ default: pdfMake }, { default: fonts }, { sheetDocument }] = await Promise.all([
+        import('pdfmake/build/pdfmake'),
+        import('pdfmake/build/vfs_fonts'),
+        import('./sheet-pdf'),
+      ]);
+      const { job, machine, earlierFlatCalls } = this.work();
+      const svg = this.host.querySelector<SVGSVGElement>('.preview svg');
+      const by = this.crew().find((c) => c.id === job.openedBy)?.name ?? job.openedBy;
+      const sheet = sheetOfJob(job, machine, earlierFlatCalls);
+      pdfMake.addVirtualFileSystem(fonts);
+      await pdfMake
+        .createPdf(sheetDocument(sheet, this.record(), this.work(), by, svg && standingSvg(svg)))
+        .download(`${this.name()}.pdf`);
+      this.saved.set(`${this.name()}.pdf is saved.`);
+    } catch {
+      this.problem.set('The PDF could not be made. The JSON holds the same.');
+    } finally {
+      this.isMaking.set(false);
+    }
+  }
+}

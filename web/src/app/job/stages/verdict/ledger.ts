@@ -1,0 +1,141 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import type { LedgerLine, VerdictRecord } from '@voltrek/core';
+import { CAUSE_WORDS, FINDING_NAMES, foundWords, pushWords } from '../../../shared/words/diagnosis-words';
+import { percent } from '../../../shared/words/figures';
+
+/** Doublings at which a bar is full. */
+const FULL_BITS = 6;
+const SHOWN = 9;
+
+/** The likeliest causes, and what each finding did to the odds of the verdict: for to the right, against to the left. */
+@Component({
+  selector: 'vt-ledger',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <section aria-label="Causes">
+      <h3>Likeliest causes</h3>
+      <ol>
+        @for (c of record().causes ?? []; track c.cause) {
+          <li>
+            <span>{{ causeWords[c.cause] }}</span>
+            <span class="bar" aria-hidden="true"><i [style.width.%]="c.share * 100"></i></span>
+            <strong>{{ percent(c.share) }}</strong>
+          </li>
+        } @empty {
+          <li class="dim">Given before causes were kept.</li>
+        }
+      </ol>
+    </section>
+    <section aria-label="Evidence">
+      <h3>Evidence: odds of the verdict</h3>
+      <ul>
+        @for (line of lines(); track line.probe) {
+          <li class="move">
+            <span>{{ names[line.probe] }}: {{ found(line) }}</span>
+            <span class="scale" aria-hidden="true">
+              <i
+                [class.against]="line.bits < 0"
+                [style.width.%]="width(line)"
+                [style.left.%]="line.bits < 0 ? 50 - width(line) : 50"
+              ></i>
+            </span>
+            <span class="said" [class.against]="line.bits < 0"
+              >{{ push(line.bits) }} {{ line.bits < 0 ? 'less' : 'more' }}</span
+            >
+          </li>
+        } @empty {
+          <li class="dim">Nothing moved it yet.</li>
+        }
+      </ul>
+    </section>
+  `,
+  styles: `
+    :host {
+      display: grid;
+      grid-template-columns: minmax(180px, 2fr) minmax(0, 5fr);
+      gap: 22px;
+    }
+    ol li {
+      display: grid;
+      grid-template-columns: 1fr 56px;
+      gap: 0 8px;
+      padding: 4px 0;
+      font-size: 16px;
+      line-height: 1.2;
+    }
+    ol strong {
+      grid-row: 1;
+      grid-column: 2;
+      text-align: right;
+    }
+    .bar {
+      grid-column: 1 / -1;
+      height: 8px;
+      margin-top: 2px;
+      background: var(--body);
+    }
+    i {
+      display: block;
+      height: 100%;
+      background: var(--ink);
+    }
+    .move {
+      display: grid;
+      grid-template-columns: minmax(0, 1fr) 84px 112px;
+      align-items: center;
+      gap: 10px;
+      padding: 5px 0;
+      border-top: 1px solid var(--line);
+      font-size: 16px;
+      line-height: 1.15;
+    }
+    .scale {
+      position: relative;
+      height: 10px;
+      background: linear-gradient(var(--dim), var(--dim)) center / 2px 100% no-repeat var(--body);
+    }
+    .scale i {
+      position: absolute;
+      background: var(--ok);
+    }
+    .scale i.against {
+      background: var(--watch);
+    }
+    .said {
+      color: var(--ok);
+      font-weight: 600;
+      font-size: 15px;
+    }
+    .said.against {
+      color: var(--watch);
+    }
+    li.dim {
+      display: block;
+    }
+    @media (max-width: 720px) {
+      :host {
+        grid-template-columns: 1fr;
+      }
+      .move {
+        grid-template-columns: minmax(0, 1fr) 60px 96px;
+      }
+    }
+  `,
+})
+export class Ledger {
+  readonly record = input.required<VerdictRecord>();
+
+  protected readonly names = FINDING_NAMES;
+  protected readonly causeWords = CAUSE_WORDS;
+  protected readonly percent = percent;
+  protected readonly push = pushWords;
+  protected readonly lines = computed(() => (this.record().ledger ?? []).slice(0, SHOWN));
+
+  protected found({ probe, found }: LedgerLine): string {
+    return foundWords(probe, found);
+  }
+
+  protected width({ bits }: LedgerLine): number {
+    return Math.min(50, (Math.abs(bits) / FULL_BITS) * 50);
+  }
+}

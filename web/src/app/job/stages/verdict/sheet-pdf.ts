@@ -1,0 +1,185 @@
+import { FOLLOW_UP_WORDS } from '@voltrek/contracts';
+import type { JobSheet, VerdictRecord } from '@voltrek/core';
+import { addDays, format } from 'date-fns';
+import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
+import { FINDING_NAMES, foundWords, GROUND_WORDS, pushWords } from '../../../shared/words/diagnosis-words';
+import { degrees, percent } from '../../../shared/words/figures';
+import { CAUSE_WORDS } from '../../../shared/words/diagnosis-words';
+import { CHEMISTRY_WORDS } from '../../../shared/words/plan-words';
+import { STANDING_CAUTION, STOP_WORDS, VERDICT_WORDS } from '../../../shared/words/words';
+import type { Work } from '../../state/job-selectors';
+import { readingLines, tryLines, verdictLine } from './sheet-text';
+
+const INK = '#18222b';
+const DIM = '#55606a';
+const LINE = '#cfc8b8';
+const LEDGER_LINES = 8;
+const LOOP_WIDTH = 200;
+
+const head = (text: string): Content => ({ text, bold: true, fontSize: 11, margin: [0, 9, 0, 3] });
+const moment = (iso: string): string => format(new Date(iso), 'd MMM yyyy, HH:mm');
+const rows = (body: Content[][], widths: (string | number)[]): Content => ({
+  table: { widths, body },
+  layout: { hLineWidth: () => 0.5, vLineWidth: () => 0, hLineColor: () => LINE, paddingLeft: () => 0 },
+});
+
+/**
+ * The job sheet as a document: what was found, what is said of it, and a place to sign.
+ *
+ * @param loopSvg the Loop, whole in itself; null where there was no hook-up to draw
+ */
+export function sheetDocument(
+  sheet: JobSheet,
+  record: VerdictRecord,
+  work: Work,
+  crewName: string,
+  loopSvg: string | null,
+): TDocumentDefinitions {
+  return {
+    info: { title: `Voltrek job sheet, call ${sheet.callNumber}` },
+    pageSize: 'A4',
+    pageMargins: [40, 40, 40, 46],
+    defaultStyle: { fontSize: 9.5, color: INK, lineHeight: 1.15 },
+    footer: (page, pages) => ({
+      text: `${STANDING_CAUTION}  Call ${sheet.callNumber}, page ${page} of ${pages}`,
+      fontSize: 8,
+      color: DIM,
+      margin: [40, 14, 40, 0],
+    }),
+    content: [
+      {
+        columns: [
+          { text: 'Job sheet', fontSize: 20, bold: true },
+          { text: `Call ${sheet.callNumber}`, fontSize: 14, bold: true, alignment: 'right' },
+        ],
+      },
+      { text: `${sheet.title}. ${sheet.placeName}`, fontSize: 12, margin: [0, 2, 0, 2] },
+      {
+        text: `${moment(sheet.openedAt)}${sheet.closedAt ? ` to ${moment(sheet.closedAt)}` : ', still open'}. ${crewName}. ${degrees(sheet.tempC)}`,
+        color: DIM,
+      },
+      { text: machineLine(sheet), margin: [0, 4, 0, 0] },
+      verdictBox(sheet, record),
+      {
+        columns: [
+          { width: '*', stack: [head('Readings'), readings(work), ...tries(work), ...stops(sheet)] },
+          ...(loopSvg
+            ? [{ width: LOOP_WIDTH, stack: [head('Loop'), { svg: loopSvg, width: LOOP_WIDTH } as Content] }]
+            : []),
+        ],
+        columnGap: 18,
+      },
+      head('Evidence'),
+      ledger(record),
+      head('Next'),
+      nextSteps(sheet, record),
+      ...cautions(sheet),
+      ...overrides(sheet),
+      signatures(crewName),
+    ],
+  };
+}
+
+function machineLine({ machine }: JobSheet): string {
+  const blocks = machine.blocks.map(
+    (b) => `${CHEMISTRY_WORDS[b.chemistry]} ${b.capacityAh} Ah, ${b.ccaAmps} A ${b.ccaStandard}, ${b.place}`,
+  );
+  return `${machine.maker} ${machine.model}, ${machine.systemVolts} V. ${blocks.join('; ')}`;
+}
+
+function verdictBox(sheet: JobSheet, record: VerdictRecord): Content {
+  const share = record.share === undefined ? '' : ` ${percent(record.share)}.`;
+  const causes = (record.causes ?? []).map((c) => `${CAUSE_WORDS[c.cause]} ${percent(c.share)}`).join(', ');
+  const provisional = sheet.verdict ? '' : ' (not given yet)';
+  return {
+    margin: [0, 8, 0, 0],
+    table: {
+      widths: ['*'],
+      body: [
+        [
+          {
+            margin: [6, 4, 6, 4],
+            stack: [
+              { text: `${verdictLine(record)}${share}${provisional}`, fontSize: 14, bold: true },
+              { text: VERDICT_WORDS[record.verdict].means },
+              { text: record.ground ? GROUND_WORDS[record.ground] : '', color: DIM },
+              { text: causes ? `Likeliest: ${causes}` : '', color: DIM },
+            ],
+          },
+        ],
+      ],
+    },
+  };
+}
+
+function readings(work: Work): Content {
+  const lines = readingLines(work);
+  if (lines.length === 0) return { text: 'None taken.', color: DIM };
+  return rows(
+    lines.map(({ name, value, note }) => [name, { text: value, bold: true }, { text: note, color: DIM }]),
+    ['*', 'auto', '*'],
+  );
+}
+
+function tries(work: Work): Content[] {
+  const lines = tryLines(work);
+  return lines.length === 0 ? [] : [head('Tries'), { ul: lines }];
+}
+
+function stops({ stops: raised }: JobSheet): Content[] {
+  return raised.length === 0
+    ? []
+    : [head('Stopped'), { ul: raised.map((s) => `${STOP_WORDS[s].sign}. ${STOP_WORDS[s].instead}`) }];
+}
+
+function ledger({ ledger: lines = [] }: VerdictRecord): Content {
+  if (lines.length === 0) return { text: 'Nothing moved the verdict.', color: DIM };
+  return rows(
+    lines
+      .slice(0, LEDGER_LINES)
+      .map(({ probe, found, bits }) => [
+        FINDING_NAMES[probe],
+        foundWords(probe, found),
+        { text: `${pushWords(bits)} ${bits < 0 ? 'less likely' : 'more likely'}`, alignment: 'right' },
+      ]),
+    ['*', '*', 'auto'],
+  );
+}
+
+function nextSteps(sheet: JobSheet, record: VerdictRecord): Content {
+  const from = new Date(sheet.closedAt ?? Date.now());
+  return {
+    ul: record.followUps.map(
+      ({ kind, days }) =>
+        `${FOLLOW_UP_WORDS[kind]}: ${days === 0 ? 'now' : format(addDays(from, days), 'EEE d MMM yyyy')}`,
+    ),
+  };
+}
+
+function cautions({ cautions: told, resets }: JobSheet): Content[] {
+  const again = resets.map(({ reset, done }) => `${reset}: ${done ? 'set' : 'to be set'}`);
+  return [
+    ...(told.length ? [head('Cautions'), { ul: [...told] }] : []),
+    ...(again.length ? [head('Set again after power loss'), { text: again.join('. ') }] : []),
+  ];
+}
+
+function overrides({ overrides: given }: JobSheet): Content[] {
+  return given.length === 0
+    ? []
+    : [head('Overridden, and why'), { ul: given.map(({ rule, reason }) => `${rule}: ${reason}`) }];
+}
+
+function signatures(crewName: string): Content {
+  const line = (name: string): Content => ({
+    stack: [
+      { canvas: [{ type: 'line', x1: 0, y1: 0, x2: 220, y2: 0, lineWidth: 0.7 }] },
+      { text: name, color: DIM, fontSize: 8.5, margin: [0, 2, 0, 0] },
+    ],
+  });
+  return {
+    unbreakable: true,
+    margin: [0, 40, 0, 0],
+    columns: [line(`Technician, ${crewName}`), line('Driver or owner: told and understood')],
+  };
+}

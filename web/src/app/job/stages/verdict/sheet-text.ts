@@ -1,0 +1,88 @@
+import { doubtOf, evidenceOfJob, type Job, type VerdictRecord, workingTempC } from '@voltrek/core';
+import { DOUBT_WORDS, FINDING_NAMES, foundWords } from '../../../shared/words/diagnosis-words';
+import { degrees, volts } from '../../../shared/words/figures';
+import {
+  CERTAINTY_WORDS,
+  CHECK_WORDS,
+  OUTCOME_WORDS,
+  READING_WORDS,
+  SUSPECT_WORDS,
+  SYMPTOM_WORDS,
+  VERDICT_WORDS,
+  WAKE_OUTCOME_WORDS,
+} from '../../../shared/words/words';
+import type { Work } from '../../state/job-selectors';
+
+/** A verdict as one line: "Not the battery: starter. Fairly sure." */
+export function verdictLine({ verdict, suspect, certainty }: VerdictRecord): string {
+  const behind = suspect ? `: ${SUSPECT_WORDS[suspect]}` : '';
+  return `${VERDICT_WORDS[verdict].name}${behind}. ${CERTAINTY_WORDS[certainty]}.`;
+}
+
+/** One reading as a line of a sheet, with what stands against it. */
+export interface ReadingLine {
+  readonly name: string;
+  readonly value: string;
+  readonly note: string;
+}
+
+/** Every reading and figure of a job, oldest first. */
+export function readingLines({ job, machine }: Pick<Work, 'job' | 'machine'>): ReadingLine[] {
+  const isString = machine.blocks.length > 1;
+  const readings = job.readings.map((r) => {
+    const which = isString && r.kind === 'rest' ? (r.block === 0 ? ', lower' : ', upper') : '';
+    const doubt = doubtOf(job, machine, r);
+    return {
+      at: r.at,
+      name: `${READING_WORDS[r.kind].name}${which}`,
+      value: `${volts(r.volts)}${r.source === 'typed' ? '' : `, ${r.source}`}`,
+      note: doubt ? DOUBT_WORDS[doubt] : '',
+    };
+  });
+  const figures = job.figures.map((f) => ({
+    at: f.at,
+    name: FINDING_NAMES[f.probe],
+    value: foundWords(f.probe, f.found),
+    note: f.figures.length > 1 ? f.figures.join(', ') : '',
+  }));
+  return [...readings, ...figures].sort((a, b) => a.at.localeCompare(b.at));
+}
+
+/** The tries, as lines. */
+export function tryLines({ job, machine }: Pick<Work, 'job' | 'machine'>): string[] {
+  const words = machine.engine ? OUTCOME_WORDS : WAKE_OUTCOME_WORDS;
+  return job.attempts.flatMap((a, i) => {
+    if (!a.outcome) return [];
+    const help = a.helped ? 'with help' : 'by itself';
+    const lowest = a.lowestVolts === null ? '' : `, lowest ${volts(a.lowestVolts)}`;
+    return [
+      `Try ${i + 1}, ${help}: ${words[a.outcome].name.toLowerCase()}, ${a.seconds?.toFixed(0)} s${lowest}`,
+    ];
+  });
+}
+
+/** What was found, as evidence, in the order of the checks. */
+export function evidenceLines({ job, machine, earlierFlatCalls }: Work): string[] {
+  return evidenceOfJob(job, machine, earlierFlatCalls).map(
+    ({ probe, found }) => `${FINDING_NAMES[probe]}: ${foundWords(probe, found)}`,
+  );
+}
+
+function faultLines({ checks, symptoms }: Job): string[] {
+  const faults = Object.entries(checks).flatMap(([check, result]) =>
+    result === 'fault' ? [`${CHECK_WORDS[check as keyof typeof CHECK_WORDS].ask}: at fault`] : [],
+  );
+  return [...symptoms.map((s) => `It does: ${SYMPTOM_WORDS[s]}`), ...faults];
+}
+
+/** What a workshop needs to know, plainly. */
+export function workshopLines(work: Work, record: VerdictRecord): string[] {
+  const { job, machine } = work;
+  return [
+    `${machine.maker} ${machine.model}, ${machine.systemVolts} V, ${degrees(workingTempC(job))}`,
+    verdictLine(record),
+    ...faultLines(job),
+    ...readingLines(work).map(({ name, value, note }) => `${name}: ${value}${note ? ` (${note})` : ''}`),
+    ...tryLines(work),
+  ];
+}

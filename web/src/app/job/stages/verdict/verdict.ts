@@ -1,0 +1,287 @@
+import { DatePipe } from '@angular/common';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  type OnDestroy,
+  signal,
+  untracked,
+} from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import { FOLLOW_UP_WORDS } from '@voltrek/contracts';
+import {
+  anyClampOn,
+  caseOfJob,
+  evidenceOfJob,
+  type FollowUp,
+  profileOfJob,
+  toolsOfKit,
+  type VerdictRecord,
+} from '@voltrek/core';
+import { addDays } from 'date-fns';
+import { GROUND_WORDS, PROBE_WORDS } from '../../../shared/words/diagnosis-words';
+import { inHundred } from '../../../shared/words/figures';
+import { CERTAINTY_WORDS, SUSPECT_WORDS, VERDICT_WORDS } from '../../../shared/words/words';
+import { type PlanRun, PlanRunner } from '../../../workers/plan-runner';
+import { NextAction } from '../../next-action';
+import type { Work } from '../../state/job-selectors';
+import { Reporter } from '../../state/reporter';
+import { ChangeBlock } from './change-block';
+import { ChargeAdvice } from './charge-advice';
+import { JobSheetPart } from './job-sheet';
+import { Ledger } from './ledger';
+import { WorkshopNote } from './workshop-note';
+
+const PARTS = ['evidence', 'next', 'change', 'sheet'] as const;
+type Part = (typeof PARTS)[number];
+const PART_WORDS: Record<Part, string> = {
+  evidence: 'Evidence',
+  next: 'Next',
+  change: 'Change block',
+  sheet: 'Job sheet',
+};
+
+/** The verdict with its ledger, what happens next, and the sheet. */
+@Component({
+  selector: 'vt-verdict',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [ChangeBlock, ChargeAdvice, DatePipe, JobSheetPart, Ledger, NextAction, RouterLink, WorkshopNote],
+  providers: [PlanRunner],
+  template: `
+    <section class="stage" aria-labelledby="stage-title">
+      <header>
+        <h1 id="stage-title">Verdict</h1>
+        <span class="dim" role="status">{{
+          given() ? 'as given' : isStale() ? 'working' : 'over what is recorded so far'
+        }}</span>
+      </header>
+      @if (problem(); as text) {
+        <p class="problem" role="alert">{{ text }}</p>
+      }
+      @if (record(); as v) {
+        <div class="card" [class.danger]="v.verdict === 'unsafe' || v.verdict === 'replace-now'">
+          <h2>{{ words[v.verdict].name }}{{ v.suspect ? ': ' + suspectWords[v.suspect] : '' }}</h2>
+          <p>
+            {{ words[v.verdict].means }}
+            <strong
+              >{{ certaintyWords[v.certainty]
+              }}{{ v.share === undefined ? '' : ', ' + inHundred(v.share) }}.</strong
+            >
+          </p>
+          @if (v.ground; as ground) {
+            <p class="dim">
+              {{ groundWords[ground] }}
+              @if (v.deciding; as d) {
+                <span class="deciding"
+                  >Would change it, {{ inHundred(d.chance) }}:
+                  {{ probeWords[d.probe].ask.toLowerCase() }}.</span
+                >
+              }
+            </p>
+          }
+        </div>
+        <div class="keys" role="radiogroup" aria-label="Part of the verdict">
+          @for (p of parts(); track p) {
+            <button
+              type="button"
+              class="key"
+              role="radio"
+              [attr.aria-checked]="part() === p"
+              (click)="part.set(p)"
+            >
+              {{ partWords[p] }}
+            </button>
+          }
+          <a class="key" [routerLink]="['/battery', work().machine.id]">Battery</a>
+        </div>
+        @switch (part()) {
+          @case ('evidence') {
+            <vt-ledger [record]="v" />
+          }
+          @case ('next') {
+            <ul class="ruled follow" aria-label="Follow-ups">
+              @for (f of v.followUps; track f.kind) {
+                <li>
+                  <span>{{ followUpWords[f.kind] }}</span
+                  ><strong>{{ f.days === 0 ? 'now' : (dateOf(f) | date: 'EEE d MMM y') }}</strong>
+                </li>
+              }
+            </ul>
+            @if (v.verdict === 'not-the-battery' || v.verdict === 'unsafe') {
+              <vt-workshop-note [work]="work()" [record]="v" />
+            }
+            @if (v.verdict === 'recheck' || v.verdict === 'keep' || v.verdict === 'not-the-battery') {
+              <vt-charge-advice [work]="work()" />
+            }
+            @if (v.verdict === 'replace-soon' || v.verdict === 'replace-now') {
+              <p>Fit another block: <strong>Change block</strong> has what it must be and the order.</p>
+              @if (v.verdict === 'replace-soon') {
+                <vt-charge-advice [work]="work()" />
+              }
+            }
+          }
+          @case ('change') {
+            <vt-change-block [work]="work()" />
+          }
+          @case ('sheet') {
+            <vt-job-sheet [work]="work()" [record]="v" />
+          }
+        }
+      }
+    </section>
+    @if (work().job.closedAt; as closedAt) {
+      <vt-next-action
+        [label]="'Closed ' + (closedAt | date: 'd MMM, HH:mm') + '. Back to the board'"
+        (go)="toBoard()"
+      />
+    } @else if (clampsOn()) {
+      <vt-next-action label="Clamps are on. Clear down first" [disabled]="true" />
+    } @else if (given()) {
+      <vt-next-action label="Close the job" (go)="close()" />
+    } @else {
+      <vt-next-action
+        [label]="'Give verdict: ' + (record() ? words[record()!.verdict].name : '')"
+        [disabled]="record() === null || isStale()"
+        (go)="give()"
+      />
+    }
+  `,
+  styles: `
+    :host {
+      display: contents;
+    }
+    .card {
+      padding: 12px 20px;
+      border: 2px solid var(--ink);
+      border-radius: 6px;
+      background: var(--sheet);
+    }
+    .card.danger {
+      border: 5px solid var(--bad);
+    }
+    h2 {
+      font-size: 33px;
+      line-height: 1.1;
+    }
+    .card p {
+      margin-top: 4px;
+      font-size: 17px;
+      line-height: 1.2;
+    }
+    .deciding::before {
+      content: ' ';
+    }
+    a.key {
+      display: grid;
+      place-items: center;
+      margin-left: auto;
+      text-decoration: none;
+    }
+    .follow li {
+      display: flex;
+      justify-content: space-between;
+      gap: 12px;
+      padding: 6px 0;
+      font-size: 17px;
+    }
+    @media (max-width: 720px) {
+      h2 {
+        font-size: 26px;
+      }
+      a.key {
+        margin-left: 0;
+      }
+    }
+  `,
+})
+export class Verdict implements OnDestroy {
+  readonly work = input.required<Work>();
+
+  private readonly runner = inject(PlanRunner);
+  private readonly reporter = inject(Reporter);
+  private readonly router = inject(Router);
+  private run: PlanRun | null = null;
+
+  protected readonly words = VERDICT_WORDS;
+  protected readonly suspectWords = SUSPECT_WORDS;
+  protected readonly certaintyWords = CERTAINTY_WORDS;
+  protected readonly groundWords = GROUND_WORDS;
+  protected readonly probeWords = PROBE_WORDS;
+  protected readonly partWords = PART_WORDS;
+  protected readonly followUpWords = FOLLOW_UP_WORDS;
+  protected readonly inHundred = inHundred;
+
+  protected readonly part = signal<Part>('evidence');
+  protected readonly given = computed(() => this.work().job.verdict);
+  private readonly workedOut = signal<VerdictRecord | null>(null);
+  private readonly computedFor = signal('');
+  protected readonly problem = signal<string | null>(null);
+  protected readonly record = computed(() => this.given() ?? this.workedOut());
+  protected readonly clampsOn = computed(() => anyClampOn(this.work().job.hookup));
+  /** A block that stands accused may be changed on the spot; one that was changed stays on view. */
+  protected readonly parts = computed(() => {
+    const accused = this.record()?.verdict.startsWith('replace') ?? false;
+    const isAccused = accused || this.work().job.fitting.length > 0;
+    return PARTS.filter((p) => p !== 'change' || isAccused);
+  });
+
+  private readonly question = computed(() => {
+    const { job, machine, kit, rules, earlierFlatCalls } = this.work();
+    return {
+      profile: profileOfJob(job, machine),
+      evidence: evidenceOfJob(job, machine, earlierFlatCalls),
+      facts: caseOfJob(job, machine, earlierFlatCalls),
+      tools: toolsOfKit(kit, job.scene?.mainsNear ?? false),
+      rules,
+    };
+  });
+  private readonly asked = computed(() => JSON.stringify(this.question()));
+  protected readonly isStale = computed(() => this.given() === null && this.computedFor() !== this.asked());
+
+  constructor() {
+    effect(() => {
+      const asked = this.asked();
+      if (this.given() === null) untracked(() => void this.ask(asked));
+    });
+  }
+
+  private async ask(asked: string): Promise<void> {
+    this.run ??= this.runner.begin();
+    const { profile, evidence, facts, tools, rules } = this.question();
+    try {
+      const record = await this.run.ask((worker) => worker.conclude(profile, evidence, facts, tools, rules));
+      if (asked !== this.asked()) return;
+      this.workedOut.set(record);
+      this.computedFor.set(asked);
+      this.problem.set(null);
+    } catch {
+      // The next change asks a new worker.
+      this.run = null;
+      this.problem.set('The verdict could not be worked out. Open Checks and come back to try again.');
+    }
+  }
+
+  protected dateOf(followUp: FollowUp): Date {
+    return addDays(new Date(this.work().job.closedAt ?? Date.now()), followUp.days);
+  }
+
+  protected give(): void {
+    const record = this.record();
+    if (record) this.reporter.report('verdict.given', record);
+  }
+
+  protected close(): void {
+    this.reporter.report('job.closed', { note: '' });
+  }
+
+  protected toBoard(): void {
+    void this.router.navigate(['/board']);
+  }
+
+  ngOnDestroy(): void {
+    this.runner.stop();
+  }
+}

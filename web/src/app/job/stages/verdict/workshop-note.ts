@@ -1,0 +1,45 @@
+import { ChangeDetectionStrategy, Component, computed, input, signal } from '@angular/core';
+import type { VerdictRecord } from '@voltrek/core';
+import { workshopLines } from './sheet-text';
+import type { Work } from '../../state/job-selectors';
+
+/** What a workshop is told: the suspect, the readings, what was tried. */
+@Component({
+  selector: 'vt-workshop-note',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <h3>Tell the workshop</h3>
+    <ul class="ruled">
+      @for (line of lines(); track line) {
+        <li>{{ line }}</li>
+      }
+    </ul>
+    <button type="button" class="key" (click)="copy()">Copy as text</button>
+    <span class="dim" role="status">{{ copied() }}</span>
+  `,
+  styles: `
+    li {
+      padding: 5px 0;
+      font-size: 16px;
+    }
+    .key {
+      margin: 8px 10px 0 0;
+    }
+  `,
+})
+export class WorkshopNote {
+  readonly work = input.required<Work>();
+  readonly record = input.required<VerdictRecord>();
+
+  protected readonly lines = computed(() => workshopLines(this.work(), this.record()));
+  protected readonly copied = signal('');
+
+  protected async copy(): Promise<void> {
+    try {
+      await navigator.clipboard.writeText(this.lines().join('\n'));
+      this.copied.set('Copied.');
+    } catch {
+      this.copied.set('This device does not let it be copied.');
+    }
+  }
+}

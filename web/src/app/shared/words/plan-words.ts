@@ -1,0 +1,96 @@
+import type {
+  Chemistry,
+  ChargePlace,
+  ChargerHours,
+  FittingStep,
+  Misfit,
+  PlaceReason,
+  Revival,
+} from '@voltrek/core';
+
+/** What happens after a verdict: charging, changing, telling a workshop. */
+
+export const CHEMISTRY_WORDS: Record<Chemistry, string> = {
+  flooded: 'flooded',
+  efb: 'EFB',
+  agm: 'AGM',
+  gel: 'gel',
+  lfp: 'lithium (LFP)',
+};
+
+export const CHARGE_PLACE_WORDS: Record<ChargePlace, string> = {
+  'at-the-points': 'On the vehicle, at its points',
+  'negative-off': 'On the vehicle, negative clamp off',
+  'take-out': 'Take it out to charge',
+};
+
+export const PLACE_REASON_WORDS: Record<PlaceReason, string> = {
+  'house-rule': 'house rule',
+  long: 'over 2 h: at the points only as first aid',
+  'closed-in': 'closed in, without a vent hose',
+  'very-flat': 'very flat: watch it warm, never on the roadside',
+  short: 'short enough for first aid',
+};
+
+export const UNFIT_CHARGER_WORDS: Record<NonNullable<ChargerHours['unfit']>, string> = {
+  'volts-too-high': 'too many volts for this chemistry',
+  'volts-too-low': 'too few volts to fill it',
+  'lithium-own-charger': 'lithium: only its own charger',
+};
+
+export const REVIVE_REFUSED_WORDS: Record<NonNullable<Revival['refused']>, string> = {
+  reversed: 'It reads backwards. Do not revive it: replace.',
+  lithium: 'Lithium is never revived.',
+  frozen: 'Treat as frozen. Warm it first.',
+};
+
+export const FITTING_WORDS: Record<FittingStep, { readonly act: string; readonly why: string }> = {
+  'memory-keeper-on': {
+    act: 'Join a memory keeper, or note the codes',
+    why: 'The positive stays live with a keeper on: wrap its clamp when it is off.',
+  },
+  'all-off': { act: 'Key out, all consumers off', why: 'Nothing then sparks as the clamp comes off.' },
+  'negative-off': {
+    act: 'Take the negative clamp off first',
+    why: 'A spanner here meets only its own metal.',
+  },
+  'positive-off': {
+    act: 'Take the positive clamp off',
+    why: 'With the negative off no slip can carry current.',
+  },
+  'link-off': {
+    act: 'Take the link between the blocks off',
+    why: 'It stands at 12 V to the chassis: cover it.',
+  },
+  'vent-hose-off': { act: 'Pull the vent hose off', why: 'It leads the gas outside. Keep it.' },
+  'hold-down-off': { act: 'Loosen the hold-down', why: 'Mind the posts with the long spanner.' },
+  'lift-out': { act: 'Lift it out with a strap', why: 'Keep it upright: acid.' },
+  clean: { act: 'Clean tray and clamps to bright metal', why: 'A film under the clamp is the next call.' },
+  'set-in': {
+    act: 'Set the new block in, posts the right way round',
+    why: 'The wrong layout strains the cables.',
+  },
+  'hold-down-on': { act: 'Tighten the hold-down', why: 'A loose block shakes its plates to pieces.' },
+  'vent-hose-on': { act: 'Push the vent hose on, not pinched', why: 'Gas must not gather inside.' },
+  'link-on': { act: 'Put the link back', why: 'Positive of one to negative of the next.' },
+  'positive-on': {
+    act: 'Put the positive clamp on first',
+    why: 'With the negative off no slip can carry current.',
+  },
+  'negative-on': { act: 'Put the negative clamp on last', why: 'The last contact is the harmless one.' },
+  'memory-keeper-off': { act: 'Take the memory keeper off', why: 'The new block feeds the memories now.' },
+  teach: { act: 'Tell the vehicle of its new block', why: 'It doses the charge by age and kind.' },
+  'mark-date': { act: 'Mark the date on the block', why: 'The next technician asks for it.' },
+};
+
+export const MISFIT_WORDS: Record<Misfit, string> = {
+  chemistry: 'the wrong chemistry',
+  capacity: 'less capacity than the original',
+  cca: 'fewer cold-cranking amps than the original',
+};
+
+/** Hours as they are said: under two in minutes. */
+export function hoursWords(hours: number | null): string {
+  if (hours === null) return 'not within five days';
+  return hours < 2 ? `${Math.max(1, Math.round(hours * 60))} min` : `${hours.toFixed(hours < 10 ? 1 : 0)} h`;
+}
