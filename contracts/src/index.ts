@@ -10,5 +10,6 @@ export * from './refusal-words.js';
 export * from './follow-up-words.js';
 export * from './trace-file.js';
 export * from './instruments.js';
+export * from './battery.js';
 export * from './hazard-words.js';
 export { ValidationError } from 'yup';

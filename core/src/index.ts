@@ -72,6 +72,7 @@ export * from './diagnosis/reading.js';
 export * from './diagnosis/causes.js';
 export * from './diagnosis/hidden.js';
 export * from './diagnosis/probes.js';
+export * from './diagnosis/measures.js';
 export * from './diagnosis/belief.js';
 export * from './verdict/case.js';
 export * from './verdict/proof.js';

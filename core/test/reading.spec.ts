@@ -5,6 +5,9 @@ import {
   crankLimitVolts,
   crankMeaning,
   DEFAULT_RULES,
+  findingOf,
+  measuresFor,
+  outcomeOf,
   restMeaning,
   RULES,
   suspectOf,
@@ -87,5 +90,43 @@ describe('RULES', () => {
     for (const [key, rule] of Object.entries(RULES)) {
       expect(rule.reason.length).withContext(key).toBeGreaterThan(10);
     }
+  });
+});
+
+describe('measures', () => {
+  const context = { rating: CAR.blocks[0]!.rating, systemVolts: 12, tempC: 21, restVolts: 12.6 } as const;
+  const kindOf = (id: string) => measuresFor(CAR.blocks[0]!.rating, true).find((m) => m.id === id)!;
+  const found = (id: string, ...figures: number[]) => findingOf(kindOf(id), figures, context);
+
+  it('turn figures into what the checks find', () => {
+    expect(found('key-on', 12.1)).toBeCloseTo(0.5, 6);
+    expect(findingOf(kindOf('key-on'), [12.1], { ...context, restVolts: null })).toBeNull();
+    expect(found('conductance', 270)).toBeCloseTo(0.5, 6);
+    expect(found('load-test', 9.1)).toBeCloseTo(-0.5, 6);
+    expect(found('drain', 380)).toBeCloseTo(0.38, 6);
+    expect(findingOf(kindOf('recovery'), [24.2], { ...context, systemVolts: 24 })).toBeCloseTo(12.1, 6);
+  });
+
+  it('read six cells: even, or one that stands out', () => {
+    expect(found('gravity', 1.26, 1.26, 1.265, 1.26, 1.255, 1.26)).toBe('even-high');
+    expect(found('gravity', 1.15, 1.15, 1.155, 1.15, 1.15, 1.15)).toBe('even-low');
+    expect(found('gravity', 1.26, 1.26, 1.19, 1.26, 1.26, 1.26)).toBe('one-cell-low');
+  });
+
+  it('offer a machine what it has', () => {
+    const ids = (chemistry: 'flooded' | 'agm' | 'lfp', cranks: boolean) =>
+      measuresFor({ ...CAR.blocks[0]!.rating, chemistry }, cranks).map((m) => m.id);
+    expect(ids('flooded', true)).toContain('gravity');
+    expect(ids('agm', true)).not.toContain('gravity');
+    expect(ids('lfp', false)).not.toContain('acceptance');
+    expect(ids('agm', false)).not.toContain('crank-minimum');
+  });
+
+  it('fall on the outcome their edges say', () => {
+    expect(outcomeOf('joint-plus', 0.1)).toBe('good');
+    expect(outcomeOf('joint-plus', 0.3)).toBe('worth-cleaning');
+    expect(outcomeOf('joint-plus', 0.9)).toBe('bad');
+    expect(outcomeOf('conductance', 0.55)).toBe('spent');
+    expect(outcomeOf('gravity', 'even-low')).toBe('even-low');
   });
 });

@@ -12,7 +12,7 @@ import { createApp } from './http/app.js';
 import { type Addresses, openBench } from './instruments/bench.js';
 import type { InstrumentParts } from './instruments/routes.js';
 import { parseAddress } from './instruments/scpi-link.js';
-import { jobStreams } from './jobs/streams.js';
+import { type JobStreams, jobStreams } from './jobs/streams.js';
 
 const HOST = '127.0.0.1';
 const DEFAULT_PORT = 4820;
@@ -73,7 +73,7 @@ async function main(): Promise<void> {
   });
   await loadDemo(database, new Date(), empty);
   const streams = jobStreams();
-  const { instruments, stop } = await linkInstruments(database, empty);
+  const { instruments, stop } = await linkInstruments(database, streams, empty);
   handler = createApp({ database, streams, log, instruments, webFolder: WEB_FOLDER });
   stopOrderly(
     server,
@@ -90,6 +90,7 @@ async function main(): Promise<void> {
 /** Instruments at the addresses that are set. Where none is, the demo brings stand-ins; without the demo nothing is linked. */
 async function linkInstruments(
   database: Database,
+  streams: JobStreams,
   empty: boolean,
 ): Promise<{ instruments: InstrumentParts; stop: () => void }> {
   const { VOLTREK_METER, VOLTREK_CLAMP, VOLTREK_TESTER, VOLTREK_WEATHER } = process.env;
@@ -110,7 +111,7 @@ async function linkInstruments(
     instruments: {
       bench,
       weatherUrl: `http://${HOST}:${ports.weather}`,
-      place: placeOnTruth(database, bench),
+      place: placeOnTruth(database, streams, bench),
     },
     stop: () => {
       bench.close();

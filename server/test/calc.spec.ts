@@ -1,7 +1,20 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { CALC_OUTPUTS, CALC_VERBS, type CalcVerb } from '@voltrek/contracts/calc';
-import { bankFallVolts, bankOf, convertCca, equalise, socFromRestVolts } from '@voltrek/core';
+import { traceFileOf } from '@voltrek/contracts';
+import {
+  aloneRescue,
+  bankFallVolts,
+  bankOf,
+  blockOhms,
+  type BlockRating,
+  blockOpenVolts,
+  convertCca,
+  type Engine,
+  equalise,
+  recordTry,
+  socFromRestVolts,
+} from '@voltrek/core';
 import { answer } from '../src/calc/command.js';
 
 const DOCS = join(import.meta.dirname, '../../../docs');
@@ -39,6 +52,30 @@ const CHARGE = {
   startAmps: 200,
   drainAmps: 0.05,
 };
+/** A logged try of a worn block, from the simulator. */
+const LOGGED = (() => {
+  const rating = RATING as BlockRating;
+  const engine: Engine = { fuel: 'petrol', displacementL: 1.6, cylinders: 4, systemVolts: 12 };
+  const state = { soc: 0.85, tempC: 5, ageing: 2.5 };
+  const model = { openVolts: blockOpenVolts(rating, state), ohms: blockOhms(rating, state) };
+  const crank = {
+    engine,
+    blocks: [{ rating, state }],
+    seconds: 3,
+    rescue: aloneRescue([model], 5),
+  };
+  const recording = recordTry({
+    crank,
+    restSeconds: 1,
+    keyOnAmps: 12,
+    keyOnSeconds: 1,
+    afterSeconds: 3,
+    chargingVolts: null,
+    stepSeconds: 0.002,
+  });
+  return { csv: traceFileOf(recording), systemVolts: 12, engine, rating, tempC: 5 };
+})();
+
 const INPUTS: Record<CalcVerb, object> = {
   soc: { chemistry: 'flooded', tempC: -4, restVolts: 11.9 },
   crank: { ...RESCUE, seconds: 0.5, trace: true },
@@ -50,6 +87,8 @@ const INPUTS: Record<CalcVerb, object> = {
   equalise: EQUALISE,
   charge: CHARGE,
   diagnose: JSON.parse(DIAGNOSE) as object,
+  verdict: { ...(JSON.parse(DIAGNOSE) as object), earlierFlatCalls: 1 },
+  trace: LOGGED,
   hookup: HOOKUP,
   check: { ...SCENE, actions: SWAPPED },
   makesafe: { ...SCENE, actions: SWAPPED },
@@ -180,5 +219,26 @@ describe('calc', () => {
     const wrong = answer(['diagnose'], () => DIAGNOSE.replace('"clean"', '"purple"'));
     expect(wrong.code).toBe(2);
     expect(wrong.err).toContain('evidence[1].found: look-joints finds turns-by-hand, deposits, clean');
+  });
+
+  it('verdict rests on the diagnosis, and a stop goes before it', () => {
+    const told = give('verdict') as unknown as { verdict: string; ledger: unknown[] };
+    expect(told.verdict).toMatch(/^replace/);
+    expect(told.ledger.length).toBeGreaterThan(1);
+    const stopped = give('verdict', { ...INPUTS.verdict, stops: ['frozen'] }) as unknown as {
+      verdict: string;
+    };
+    expect(stopped.verdict).toBe('unsafe');
+  });
+
+  it('trace finds the crank and the strength of the block, and names a bad line', () => {
+    const told = give('trace') as unknown as { crank: { rpm: number }; strength: { ageing: number } };
+    expect(told.crank.rpm).toBeGreaterThan(100);
+    expect(Math.abs(told.strength.ageing / 2.5 - 1)).toBeLessThan(0.15);
+    const lines = LOGGED.csv.split('\n');
+    lines[40] = 'oops,12,0';
+    const { err, code } = call('trace', { ...LOGGED, csv: lines.join('\n') });
+    expect(code).toBe(2);
+    expect(err).toContain('Line 41');
   });
 });

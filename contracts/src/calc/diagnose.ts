@@ -3,7 +3,7 @@ import * as yup from 'yup';
 import { engine, rating, record, result, tempC } from './parts.js';
 
 /** What a check found: one of its outcomes, or a figure. */
-const found = () =>
+export const found = () =>
   yup
     .mixed<string | number>()
     .required()

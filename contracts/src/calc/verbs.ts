@@ -2,6 +2,7 @@ import { GRAVITY_RANGE, PLAN_INPUT_RANGES, TYPED_RANGES } from '@voltrek/core';
 import * as yup from 'yup';
 import { DIAGNOSE_INPUT, DIAGNOSE_OUTPUT } from './diagnose.js';
 import { HOOKUP_INPUTS, HOOKUP_OUTPUTS } from './hookup.js';
+import { TRACE_INPUT, TRACE_OUTPUT, VERDICT_INPUT, VERDICT_OUTPUT } from './verdict.js';
 import {
   AMPS,
   cells,
@@ -81,6 +82,8 @@ export const CALC_INPUTS = {
   }),
   ...HOOKUP_INPUTS,
   diagnose: DIAGNOSE_INPUT,
+  verdict: VERDICT_INPUT,
+  trace: TRACE_INPUT,
 } as const;
 export type CalcVerb = keyof typeof CALC_INPUTS;
 export const CALC_VERBS = Object.keys(CALC_INPUTS) as CalcVerb[];
@@ -184,5 +187,7 @@ export const CALC_OUTPUTS = {
   }),
   ...HOOKUP_OUTPUTS,
   diagnose: DIAGNOSE_OUTPUT,
+  verdict: VERDICT_OUTPUT,
+  trace: TRACE_OUTPUT,
 } as const satisfies Record<CalcVerb, yup.AnyObjectSchema>;
 export type CalcOutput<V extends CalcVerb> = yup.InferType<(typeof CALC_OUTPUTS)[V]>;

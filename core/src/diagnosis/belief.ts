@@ -91,6 +91,12 @@ export function outcomeIndex(probe: Probe, found: Found): number {
   return at;
 }
 
+/** The outcome of a check that a finding falls on. @throws RangeError for a finding the check cannot have */
+export function outcomeOf(id: ProbeId, found: Found): string {
+  const probe = probeOf(id);
+  return probe.outcomes[outcomeIndex(probe, found)]!;
+}
+
 /** True when a probe can find this at all. */
 export function isFindingOf(id: ProbeId, found: Found): boolean {
   const { edges, outcomes } = probeOf(id);

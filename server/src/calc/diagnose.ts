@@ -1,5 +1,8 @@
 import type { CalcInput, CalcOutput } from '@voltrek/contracts/calc';
 import {
+  conclude,
+  type Crowd,
+  DEFAULT_RULES,
   diagnose,
   type DiagnosisEvidence,
   drawCrowd,
@@ -14,7 +17,50 @@ const TOLD = 8;
 
 /** Evidence in, suspects and the checks worth doing next out. @throws RangeError for a finding its probe cannot have */
 export function diagnoseInput(input: CalcInput<'diagnose'>): CalcOutput<'diagnose'> {
-  const { machineClass, systemVolts, engine, rating, tempC, tools } = input;
+  const { crowd, evidence } = weighed(input);
+  return {
+    suspicions: diagnose(crowd, evidence).map(({ cause, share, pushes }) => ({
+      cause,
+      share,
+      pushes: [...pushes],
+    })),
+    proposals: proposals(crowd, evidence, input.tools ?? TOOLS)
+      .slice(0, TOLD)
+      .map(({ probe, gainBits, minutes, worth }) => ({ probe, gainBits, minutes, worth })),
+  };
+}
+
+/** The verdict over evidence. @throws RangeError for a finding its probe cannot have */
+export function verdictInput(input: CalcInput<'verdict'>): CalcOutput<'verdict'> {
+  const { crowd, evidence } = weighed(input);
+  const rest = evidence.find((e) => e.probe === 'rest')?.found;
+  const facts = {
+    chemistry: input.rating.chemistry,
+    systemVolts: crowd.profile.systemVolts,
+    wakes: crowd.profile.engine === null,
+    tempC: input.tempC,
+    stops: input.stops ?? [],
+    restVolts: [typeof rest === 'number' ? rest : null],
+    earlierFlatCalls: input.earlierFlatCalls ?? 0,
+    diedInService: input.diedInService ?? false,
+  };
+  const record = conclude(crowd, evidence, facts, input.tools ?? TOOLS, DEFAULT_RULES);
+  return {
+    verdict: record.verdict,
+    suspect: record.suspect,
+    certainty: record.certainty,
+    share: record.share!,
+    ground: record.ground!,
+    causes: [...record.causes!],
+    ledger: [...record.ledger!],
+    deciding: record.deciding ?? null,
+    followUps: [...record.followUps],
+  };
+}
+
+/** The machine's crowd and the evidence, each finding checked against its probe. */
+function weighed(input: CalcInput<'diagnose'>): { crowd: Crowd; evidence: DiagnosisEvidence[] } {
+  const { machineClass, systemVolts, engine, rating, tempC } = input;
   const evidence = input.evidence.map(({ probe, found }, i): DiagnosisEvidence => {
     if (isFindingOf(probe, found)) return { probe, found };
     const { outcomes, edges } = probeOf(probe);
@@ -29,14 +75,5 @@ export function diagnoseInput(input: CalcInput<'diagnose'>): CalcOutput<'diagnos
     rating,
     tempC,
   });
-  return {
-    suspicions: diagnose(crowd, evidence).map(({ cause, share, pushes }) => ({
-      cause,
-      share,
-      pushes: [...pushes],
-    })),
-    proposals: proposals(crowd, evidence, tools ?? TOOLS)
-      .slice(0, TOLD)
-      .map(({ probe, gainBits, minutes, worth }) => ({ probe, gainBits, minutes, worth })),
-  };
+  return { crowd, evidence };
 }

@@ -33,8 +33,9 @@ import {
   waitCurve,
 } from '@voltrek/core';
 
-import { diagnoseInput } from './diagnose.js';
+import { diagnoseInput, verdictInput } from './diagnose.js';
 import { checkActions, makeSafeAfter, planHookup } from './hookup.js';
+import { traceInput } from './trace.js';
 
 const SEED = 20;
 const SAMPLES = 4000;
@@ -174,6 +175,8 @@ export const RUNS: Runs = {
     };
   },
   diagnose: diagnoseInput,
+  verdict: verdictInput,
+  trace: traceInput,
   hookup: planHookup,
   check: checkActions,
   makesafe: makeSafeAfter,

@@ -1,10 +1,21 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
-import { type Cause, drawCase, foldJob, profileOfJob, runningAttempt, seededRandom } from '@voltrek/core';
+import {
+  type Cause,
+  drawCase,
+  foldJob,
+  hasStarted,
+  type JobEvent,
+  profileOfJob,
+  runningAttempt,
+  seededRandom,
+} from '@voltrek/core';
 import { machineById } from '../atlas/repository.js';
 import type { Database } from '../db/database.js';
 import type { Bench } from '../instruments/bench.js';
+import type { InstrumentParts } from '../instruments/routes.js';
 import { readEvents } from '../jobs/repository.js';
+import type { JobStreams } from '../jobs/streams.js';
 import { TONIGHT } from './scenario.js';
 
 const PROGRAM = fileURLToPath(new URL('../../../../instruments/dist/src/main.js', import.meta.url));
@@ -47,16 +58,34 @@ function causeOf(callNumber: number, title: string, profile: ReturnType<typeof p
   return told ?? drawCase(profile, seededRandom(callNumber)).cause;
 }
 
-/** Puts the stand-ins on the hidden truth of a job: where its probes are, and what the machine does now. */
-export function placeOnTruth(database: Database, bench: Bench) {
-  return async (jobId: string, probe: string, block: number, isTry: boolean): Promise<void> => {
+/** Events after which the machine does something else, or something else is joined to it. */
+const STIRS: readonly JobEvent['type'][] = [
+  'attempt.started',
+  'attempt.ended',
+  'clamp.attached',
+  'clamp.detached',
+  'event.undone',
+];
+
+/** Puts the stand-ins on the hidden truth of a job: where its probes are, and what the machine does now, which follows its log. */
+export function placeOnTruth(
+  database: Database,
+  streams: JobStreams,
+  bench: Bench,
+): NonNullable<InstrumentParts['place']> {
+  let last: readonly [jobId: string, probe: string, block: number] | null = null;
+  streams.listen(({ jobId, type }) => {
+    if (last?.[0] === jobId && STIRS.includes(type)) void place(...last, false);
+  });
+  return place;
+
+  async function place(jobId: string, probe: string, block: number, isTry: boolean): Promise<void> {
+    last = [jobId, probe, block];
     const job = foldJob(await readEvents(database.db, jobId));
     const machine = job && (await machineById(database.db, job.machineId));
     if (!job || !machine) return;
     const profile = profileOfJob(job, machine);
-    const last = job.attempts.at(-1);
-    const phase =
-      isTry || runningAttempt(job) ? 'cranking' : last?.outcome === 'started' ? 'running' : 'still';
+    const phase = isTry || runningAttempt(job) ? 'cranking' : hasStarted(job) ? 'running' : 'still';
     const setup = {
       profile,
       cause: causeOf(job.call.callNumber, job.call.title, profile),
@@ -67,5 +96,5 @@ export function placeOnTruth(database: Database, bench: Bench) {
       helped: Object.values(job.hookup.clamps).some((at) => at !== null),
     };
     bench.tellAll(`SIM:SET ${JSON.stringify(setup)}`);
-  };
+  }
 }

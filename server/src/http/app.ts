@@ -6,6 +6,7 @@ import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { atlasRoutes } from '../atlas/routes.js';
+import { batteryRoutes } from '../batteries/routes.js';
 import { boardRoutes } from '../calls/routes.js';
 import { crewRoutes } from '../crew/routes.js';
 import type { Database } from '../db/database.js';
@@ -54,6 +55,7 @@ export function createApp({ database, streams, log, instruments, webFolder }: Ap
   app.use('/api/crew', crewRoutes(database));
   app.use('/api/kit', kitRoutes(database));
   app.use('/api/machines', atlasRoutes(database));
+  app.use('/api/batteries', batteryRoutes(database));
   app.use('/api/rules', ruleRoutes(database));
   app.use('/api/follow-ups', followUpRoutes(database));
   app.use('/api/instruments', instrumentRoutes(instruments));

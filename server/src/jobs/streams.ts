@@ -8,11 +8,14 @@ const HEARTBEAT_MS = 15_000;
 export interface JobStreams {
   readonly watch: (jobId: string, response: Response) => void;
   readonly tell: (event: JobEvent, revision: number) => void;
+  /** Told of every event of every job. */
+  readonly listen: (listener: (event: JobEvent) => void) => void;
   readonly closeAll: () => void;
 }
 
 export function jobStreams(): JobStreams {
   const watchers = new Map<string, Set<Response>>();
+  const listeners: ((event: JobEvent) => void)[] = [];
   const heartbeat = setInterval(() => {
     for (const set of watchers.values()) for (const response of set) response.write(': still here\n\n');
   }, HEARTBEAT_MS);
@@ -32,7 +35,11 @@ export function jobStreams(): JobStreams {
         if (set.size === 0) watchers.delete(jobId);
       });
     },
+    listen: (listener) => {
+      listeners.push(listener);
+    },
     tell: (event, revision) => {
+      for (const listener of listeners) listener(event);
       for (const response of watchers.get(event.jobId) ?? []) {
         response.write(`id: ${event.id}\ndata: ${JSON.stringify({ event, revision })}\n\n`);
       }

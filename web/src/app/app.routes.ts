@@ -38,6 +38,11 @@ export const routes: Routes = [
     loadComponent: () => import('./log/log-page').then((m) => m.LogPage),
   },
   {
+    path: 'battery/:machineId',
+    title: 'Battery record, voltrek',
+    loadComponent: () => import('./battery/battery-page').then((m) => m.BatteryPage),
+  },
+  {
     path: 'follow-ups',
     title: 'Follow-ups, voltrek',
     loadComponent: () => import('./followups/follow-ups-page').then((m) => m.FollowUpsPage),

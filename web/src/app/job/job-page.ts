@@ -25,7 +25,7 @@ import { Cleardown } from './stages/cleardown';
 import { Crank } from './stages/crank';
 import { Hookup } from './stages/hookup';
 import { Locate } from './stages/locate';
-import { Measure } from './stages/measure';
+import { Measure } from './stages/measure/measure';
 import { Plan } from './stages/plan/plan';
 import { Scene } from './stages/scene';
 import { StopScreen } from './stages/stop-screen';

@@ -1,20 +1,9 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  effect,
-  inject,
-  input,
-  type OnDestroy,
-  output,
-  signal,
-  untracked,
-} from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { evidenceOfJob, profileOfJob, type ProbeId, type Stage, toolsOfKit } from '@voltrek/core';
 import { CAUSE_WORDS, PROBE_WORDS } from '../shared/words/diagnosis-words';
 import { percent } from '../shared/words/figures';
-import { type PlanRun, PlanRunner } from '../workers/plan-runner';
-import type { Suspected } from '../workers/plan.worker';
+import { PlanRunner } from '../workers/plan-runner';
+import { workerAnswer } from '../workers/worker-answer';
 import type { Work } from './state/job-selectors';
 import { Reporter } from './state/reporter';
 
@@ -172,13 +161,11 @@ const ELSEWHERE: Partial<Record<ProbeId, Stage>> = {
     }
   `,
 })
-export class Suspects implements OnDestroy {
+export class Suspects {
   readonly work = input.required<Work>();
   readonly opened = output<Stage>();
 
-  private readonly runner = inject(PlanRunner);
   private readonly reporter = inject(Reporter);
-  private run: PlanRun | null = null;
 
   protected readonly causeWords = CAUSE_WORDS;
   protected readonly words = PROBE_WORDS;
@@ -186,8 +173,6 @@ export class Suspects implements OnDestroy {
   protected readonly percent = percent;
   protected readonly typed = signal('');
   private readonly skipped = signal<readonly ProbeId[]>([]);
-  protected readonly result = signal<Suspected | null>(null);
-  private readonly answeredFor = signal('');
 
   private readonly question = computed(() => {
     const { job, machine, kit, earlierFlatCalls } = this.work();
@@ -197,9 +182,11 @@ export class Suspects implements OnDestroy {
       tools: toolsOfKit(kit, job.scene?.mainsNear ?? false),
     };
   });
-  /** As text: folding makes new lists at every tap, and only another question is asked again. */
-  private readonly asked = computed(() => JSON.stringify(this.question()));
-  protected readonly isStale = computed(() => this.answeredFor() !== this.asked());
+  private readonly answer = workerAnswer(this.question, (worker, { profile, evidence, tools }) =>
+    worker.suspect(profile, evidence, tools),
+  );
+  protected readonly result = this.answer.result;
+  protected readonly isStale = this.answer.isStale;
   protected readonly shown = computed(() => this.result()?.suspicions.slice(0, SHOWN) ?? []);
   protected readonly best = computed(
     () =>
@@ -231,27 +218,6 @@ export class Suspects implements OnDestroy {
     return text === '' || Number.isNaN(value) || Math.abs(value) > 100 ? null : value;
   });
 
-  constructor() {
-    effect(() => {
-      const asked = this.asked();
-      untracked(() => void this.ask(asked));
-    });
-  }
-
-  /** One worker for as long as the panel is shown: the crowd it draws is the slow part, and is kept. */
-  private async ask(asked: string): Promise<void> {
-    this.run ??= this.runner.begin();
-    const { profile, evidence, tools } = this.question();
-    try {
-      const result = await this.run.ask((worker) => worker.suspect(profile, evidence, tools));
-      if (asked !== this.asked()) return;
-      this.result.set(result);
-      this.answeredFor.set(asked);
-    } catch {
-      this.run = null;
-    }
-  }
-
   protected record(probe: ProbeId, found: string): void {
     this.reporter.report('finding.recorded', { probe, found });
   }
@@ -265,9 +231,5 @@ export class Suspects implements OnDestroy {
 
   protected skip(probe: ProbeId): void {
     this.skipped.update((list) => [...list, probe]);
-  }
-
-  ngOnDestroy(): void {
-    this.runner.stop();
   }
 }

@@ -21,6 +21,7 @@ import {
   type Pose,
   type Proposal,
   proposals,
+  type Recording,
   seededRandom,
   simulateWake,
   type Suspicion,
@@ -34,6 +35,7 @@ import {
   whatHelps,
 } from '@voltrek/core';
 import { expose } from 'comlink';
+import { readTrace, type TraceOf, type TraceRead } from './trace-read';
 
 /** One seed for everything, so that two options are compared on the same draws. */
 const SEED = 20;
@@ -60,6 +62,7 @@ export interface PlanWorker {
     evidence: readonly DiagnosisEvidence[],
     tools: readonly Tool[],
   ): Suspected;
+  readTrace(what: Blob | Recording, name: string, of: TraceOf, onProgress: Progress): Promise<TraceRead>;
   conclude(
     profile: DiagnosisProfile,
     evidence: readonly DiagnosisEvidence[],
@@ -96,6 +99,7 @@ const worker: PlanWorker = {
     suspicions: diagnose(crowdOf(profile), evidence),
     proposals: proposals(crowdOf(profile), evidence, tools),
   }),
+  readTrace,
   conclude: (profile, evidence, facts, tools, rules) =>
     conclude(crowdOf(profile), evidence, facts, tools, rules),
   park: (casualty, donor, points) => bestParking(casualty, donor, points).pose,

@@ -7,6 +7,7 @@ import {
   POLARITY_SIGNS_NEEDED,
   restVoltsByBlock,
   socFromRestVolts,
+  standingJob,
   type Stage,
   workingTempC,
 } from '@voltrek/core';
@@ -80,7 +81,9 @@ export function stageResults(
   };
 }
 
-function measureLine(job: Work['job'], machine: Machine): string {
+/** What stands of what was read: a reading in doubt is no result. */
+function measureLine(recorded: Work['job'], machine: Machine): string {
+  const job = standingJob(recorded, machine);
   const rest = restVoltsByBlock(job, machine.blocks.length);
   const first = rest.findIndex((v) => v !== null);
   if (first < 0) return `${job.readings.length} readings`;

@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  output,
+  signal,
+  untracked,
+} from '@angular/core';
 import {
   anyClampOn,
   ATTEMPT_OUTCOMES,
@@ -14,6 +24,7 @@ import {
   startsByWaking,
   TYPED_RANGES,
 } from '@voltrek/core';
+import { Api } from '../../shared/state/api';
 import { typedVolts } from '../../shared/ui/typed-volts';
 import { clock, inHundred, volts } from '../../shared/words/figures';
 import { REST_WORDS } from '../../shared/words/atlas-words';
@@ -23,12 +34,14 @@ import { ReasonPrompt } from '../reason-prompt';
 import type { PlannedRescue, Work } from '../state/job-selectors';
 import { Reporter } from '../state/reporter';
 import { ticker } from '../ticker';
+import { LiveStore } from './measure/live-store';
 
 /** Bounded tries: start, watch, stop, rest. */
 @Component({
   selector: 'vt-crank',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [NextAction],
+  providers: [LiveStore],
   template: `
     <section class="stage" aria-labelledby="stage-title">
       <header>
@@ -64,13 +77,24 @@ import { ticker } from '../ticker';
             class="field"
             inputmode="decimal"
             autocomplete="off"
-            placeholder="962 is 9.62"
+            [placeholder]="meterLowest() === null ? '962 is 9.62' : volts(meterLowest()!) + ', meter'"
             [value]="lowestText()"
             [attr.aria-invalid]="lowestFault() !== null"
             #lowestTextInput
             (input)="lowestText.set(lowestTextInput.value)"
           />
         </label>
+        @if (meterSeen().length > 1) {
+          <div class="live">
+            <svg viewBox="0 0 300 60" preserveAspectRatio="none" aria-hidden="true">
+              <polyline [attr.points]="meterLine()" />
+            </svg>
+            <span role="status"
+              >meter {{ volts(meterSeen().at(-1)!) }}, lowest
+              <strong>{{ volts(meterLowest()!) }}</strong></span
+            >
+          </div>
+        }
         @if (lowestFault(); as why) {
           <p class="problem" role="alert">{{ why }}</p>
         }
@@ -191,6 +215,24 @@ import { ticker } from '../ticker';
       align-items: center;
       gap: 14px;
     }
+    .live {
+      display: grid;
+      grid-template-columns: 1fr auto;
+      align-items: center;
+      gap: 14px;
+    }
+    .live svg {
+      width: 100%;
+      height: 60px;
+      background: var(--sheet);
+      border: 1px solid var(--line);
+    }
+    .live polyline {
+      fill: none;
+      stroke: var(--ink);
+      stroke-width: 2;
+      vector-effect: non-scaling-stroke;
+    }
     .promise {
       display: flex;
       flex-wrap: wrap;
@@ -305,12 +347,49 @@ export class Crank {
     const nth = this.work().job.attempts.length + 1;
     return this.wakes() ? `Press start, try ${nth}` : `Crank now, try ${nth}`;
   });
-  private readonly lowest = computed(() => typedVolts(this.lowestText()));
+  private readonly live = inject(LiveStore);
+  private readonly api = inject(Api);
+  /** What the linked meter showed since the try began; what is typed goes before it. */
+  protected readonly meterSeen = signal<readonly number[]>([]);
+  protected readonly meterLowest = computed(() =>
+    this.meterSeen().length === 0 ? null : Math.round(Math.min(...this.meterSeen()) * 100) / 100,
+  );
+  protected readonly meterLine = computed(() => {
+    const seen = this.meterSeen();
+    const high = Math.max(...seen);
+    const span = Math.max(1, high - Math.min(...seen));
+    return seen
+      .map(
+        (v, i) =>
+          `${((i / (seen.length - 1)) * 300).toFixed(1)},${(4 + ((high - v) / span) * 52).toFixed(1)}`,
+      )
+      .join(' ');
+  });
+  private readonly lowest = computed(() =>
+    this.lowestText().trim() ? typedVolts(this.lowestText()) : this.meterLowest(),
+  );
   protected readonly lowestFault = computed(() => {
     if (!this.lowestText().trim()) return null;
     const value = this.lowest();
     return value === null ? 'That is not a voltage.' : outOfRange('Volts', value, TYPED_RANGES.volts);
   });
+
+  constructor() {
+    effect(() => {
+      const meter = this.live.byInstrument().meter;
+      if (meter?.state !== 'ready' || meter.value === null) return;
+      const { value } = meter;
+      untracked(() => {
+        if (this.running()) this.meterSeen.update((seen) => [...seen, value]);
+      });
+    });
+    // Probes go on the posts before the try: stand-ins must be told, real instruments know.
+    queueMicrotask(() =>
+      this.api
+        .placeProbes({ jobId: this.work().job.id, probe: 'crank', block: 0 })
+        .subscribe({ error: () => undefined }),
+    );
+  }
 
   /** The lowest volts read against the plan's; nothing to say without both. */
   protected promise(lowestVolts: number | null, helped: boolean): string | null {
@@ -330,6 +409,7 @@ export class Crank {
   protected start(): void {
     this.chosen.set(null);
     this.lowestText.set('');
+    this.meterSeen.set([]);
     this.reporter.report('attempt.started', {});
   }
 

@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  output,
+  signal,
+} from '@angular/core';
+import type { Weather } from '@voltrek/contracts';
 import {
   PLACE_KINDS,
   type SceneRecord,
@@ -7,7 +17,9 @@ import {
   TYPED_RANGES,
   workingTempC,
 } from '@voltrek/core';
-import { CLASS_WORDS, PLACE_WORDS, STANDING_CAUTION, STOP_WORDS } from '../../shared/words/words';
+import { Api } from '../../shared/state/api';
+import { problemText } from '../../shared/state/problem';
+import { CLASS_WORDS, PLACE_WORDS, SKY_WORDS, STANDING_CAUTION, STOP_WORDS } from '../../shared/words/words';
 import { NextAction } from '../next-action';
 import { ReasonPrompt } from '../reason-prompt';
 import type { Work } from '../state/job-selectors';
@@ -52,6 +64,18 @@ import { withdrawStop } from '../withdraw-stop';
               +
             </button>
           </div>
+          @if (weather(); as w) {
+            <button
+              type="button"
+              class="key weather"
+              [attr.aria-pressed]="tempC() === told()"
+              (click)="set({ ambientC: told()! })"
+            >
+              service: {{ told() }} °C, {{ skyWords[w.sky] }}
+            </button>
+          } @else {
+            <p class="dim weather" role="status">{{ weatherProblem() }}</p>
+          }
         </fieldset>
         <fieldset class="grow">
           <legend>Place</legend>
@@ -115,6 +139,11 @@ import { withdrawStop } from '../withdraw-stop';
     .top {
       display: flex;
       gap: 20px;
+    }
+    .weather {
+      margin-top: 6px;
+      max-width: 200px;
+      font-size: 15px;
     }
     .grow {
       flex: 1;
@@ -202,6 +231,7 @@ export class Scene {
 
   private readonly reporter = inject(Reporter);
   private readonly reasons = inject(ReasonPrompt);
+  private readonly api = inject(Api);
 
   protected readonly places = PLACE_KINDS;
   protected readonly placeWords = PLACE_WORDS;
@@ -228,9 +258,28 @@ export class Scene {
       },
   );
   protected readonly tempC = computed(() => workingTempC(this.work().job));
+  protected readonly skyWords = SKY_WORDS;
+  protected readonly weather = signal<Weather | null>(null);
+  protected readonly weatherProblem = signal('');
+  /** What the weather service says, to the degree that the scene is kept in. */
+  protected readonly told = computed(() => {
+    const weather = this.weather();
+    return weather && Math.round(weather.tempC);
+  });
+  private readonly placeName = computed(() => this.work().job.call.placeName);
   protected readonly classWord = computed(() => CLASS_WORDS[this.work().machine.machineClass]);
   protected readonly raised = computed(() => this.work().job.stops[0] ?? null);
   protected readonly closed = computed(() => this.work().job.closedAt !== null);
+
+  constructor() {
+    effect((onCleanup) => {
+      const asked = this.api.weather(this.placeName()).subscribe({
+        next: (weather) => this.weather.set(weather),
+        error: (error: unknown) => this.weatherProblem.set(problemText(error)),
+      });
+      onCleanup(() => asked.unsubscribe());
+    });
+  }
 
   protected set(change: Partial<SceneRecord>): void {
     this.reporter.report('scene.recorded', { ...this.record(), ...change });

@@ -2,6 +2,7 @@ import { HttpClient } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
 import type {
   AtlasEntry,
+  BatteryRecord,
   BoardCall,
   Call,
   CrewMember,
@@ -11,9 +12,11 @@ import type {
   LogPage,
   MachineSearch,
   NewCall,
+  ProbesPlaced,
   RuleSetting,
   RulesPage,
   Van,
+  Weather,
 } from '@voltrek/contracts';
 import type { JobEvent, Machine, VerdictKind } from '@voltrek/core';
 import type { Observable } from 'rxjs';
@@ -90,6 +93,10 @@ export class Api {
     return this.http.get<DueFollowUp[]>('/api/follow-ups');
   }
 
+  battery(machineId: string): Observable<BatteryRecord> {
+    return this.http.get<BatteryRecord>(`/api/batteries/${machineId}`);
+  }
+
   rules(): Observable<RulesPage> {
     return this.http.get<RulesPage>('/api/rules');
   }
@@ -100,6 +107,14 @@ export class Api {
 
   job(jobId: string): Observable<JobDetail> {
     return this.http.get<JobDetail>(`/api/jobs/${jobId}`);
+  }
+
+  placeProbes(placed: ProbesPlaced): Observable<void> {
+    return this.http.put<void>('/api/instruments/probes', placed);
+  }
+
+  weather(place: string): Observable<Weather> {
+    return this.http.get<Weather>('/api/instruments/weather', { params: { place } });
   }
 
   append(event: JobEvent): Observable<Acknowledged> {

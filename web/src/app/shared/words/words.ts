@@ -1,3 +1,4 @@
+import type { Weather } from '@voltrek/contracts';
 import type {
   AttemptOutcome,
   Certainty,
@@ -53,6 +54,13 @@ export const PLACE_WORDS: Record<PlaceKind, string> = {
   quay: 'quay',
   ramp: 'ramp',
   indoors: 'indoors',
+};
+
+export const SKY_WORDS: Record<Weather['sky'], string> = {
+  clear: 'clear',
+  cloud: 'cloud',
+  snow: 'snow',
+  sleet: 'sleet',
 };
 
 export const CLASS_WORDS: Record<MachineClass, string> = {

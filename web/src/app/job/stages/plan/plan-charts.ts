@@ -1,8 +1,7 @@
 import type { CrankTrace, LeadCell, LeadSet, WaitCurve, WakeTrace } from '@voltrek/core';
 import type { EChartsCoreOption } from 'echarts/core';
 import type { ChartColours } from '../../../shared/ui/chart';
-
-type Pair = [x: number, y: number];
+import { axis, line, type Pair } from '../../../shared/ui/chart-parts';
 
 /** Points drawn of a trace: more than a chart has pixels for nothing. */
 const DRAWN_POINTS = 160;
@@ -14,33 +13,11 @@ function pairs(seconds: Float64Array, values: Float64Array): Pair[] {
   return list;
 }
 
-const axis = (c: ChartColours, name: string, extra: object = {}) => ({
-  type: 'value',
-  name,
-  nameTextStyle: { color: c.dim, fontSize: 14 },
-  nameGap: 10,
-  axisLine: { show: true, lineStyle: { color: c.line } },
-  axisLabel: { color: c.dim, fontSize: 14 },
-  splitLine: { lineStyle: { color: c.line, opacity: 0.6 } },
-  ...extra,
-});
-
 const tooltip = (c: ChartColours) => ({
   trigger: 'axis',
   backgroundColor: c.sheet,
   borderColor: c.ink,
   textStyle: { color: c.ink, fontSize: 14 },
-});
-
-const line = (name: string, data: Pair[], colour: string, extra: object = {}) => ({
-  type: 'line',
-  name,
-  data,
-  showSymbol: false,
-  lineStyle: { color: colour, width: 2.5 },
-  itemStyle: { color: colour },
-  endLabel: { show: true, formatter: '{a}', color: colour, fontSize: 14 },
-  ...extra,
 });
 
 /** Names at the end of two lines that run close together. */

@@ -1,31 +1,14 @@
 import { DatePipe } from '@angular/common';
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  effect,
-  inject,
-  input,
-  type OnDestroy,
-  signal,
-  untracked,
-} from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { FOLLOW_UP_WORDS } from '@voltrek/contracts';
-import {
-  anyClampOn,
-  caseOfJob,
-  evidenceOfJob,
-  type FollowUp,
-  profileOfJob,
-  toolsOfKit,
-  type VerdictRecord,
-} from '@voltrek/core';
+import { anyClampOn, caseOfJob, evidenceOfJob, type FollowUp, profileOfJob, toolsOfKit } from '@voltrek/core';
 import { addDays } from 'date-fns';
 import { GROUND_WORDS, PROBE_WORDS } from '../../../shared/words/diagnosis-words';
 import { inHundred } from '../../../shared/words/figures';
 import { CERTAINTY_WORDS, SUSPECT_WORDS, VERDICT_WORDS } from '../../../shared/words/words';
-import { type PlanRun, PlanRunner } from '../../../workers/plan-runner';
+import { PlanRunner } from '../../../workers/plan-runner';
+import { workerAnswer } from '../../../workers/worker-answer';
 import { NextAction } from '../../next-action';
 import type { Work } from '../../state/job-selectors';
 import { Reporter } from '../../state/reporter';
@@ -197,13 +180,11 @@ const PART_WORDS: Record<Part, string> = {
     }
   `,
 })
-export class Verdict implements OnDestroy {
+export class Verdict {
   readonly work = input.required<Work>();
 
-  private readonly runner = inject(PlanRunner);
   private readonly reporter = inject(Reporter);
   private readonly router = inject(Router);
-  private run: PlanRun | null = null;
 
   protected readonly words = VERDICT_WORDS;
   protected readonly suspectWords = SUSPECT_WORDS;
@@ -216,19 +197,10 @@ export class Verdict implements OnDestroy {
 
   protected readonly part = signal<Part>('evidence');
   protected readonly given = computed(() => this.work().job.verdict);
-  private readonly workedOut = signal<VerdictRecord | null>(null);
-  private readonly computedFor = signal('');
-  protected readonly problem = signal<string | null>(null);
-  protected readonly record = computed(() => this.given() ?? this.workedOut());
   protected readonly clampsOn = computed(() => anyClampOn(this.work().job.hookup));
-  /** A block that stands accused may be changed on the spot; one that was changed stays on view. */
-  protected readonly parts = computed(() => {
-    const accused = this.record()?.verdict.startsWith('replace') ?? false;
-    const isAccused = accused || this.work().job.fitting.length > 0;
-    return PARTS.filter((p) => p !== 'change' || isAccused);
-  });
-
+  /** What was given stands: nothing is asked any more. */
   private readonly question = computed(() => {
+    if (this.given()) return null;
     const { job, machine, kit, rules, earlierFlatCalls } = this.work();
     return {
       profile: profileOfJob(job, machine),
@@ -238,31 +210,25 @@ export class Verdict implements OnDestroy {
       rules,
     };
   });
-  private readonly asked = computed(() => JSON.stringify(this.question()));
-  protected readonly isStale = computed(() => this.given() === null && this.computedFor() !== this.asked());
+  private readonly answer = workerAnswer(
+    this.question,
+    (worker, { profile, evidence, facts, tools, rules }) =>
+      worker.conclude(profile, evidence, facts, tools, rules),
+  );
+  protected readonly record = computed(() => this.given() ?? this.answer.result());
+  protected readonly isStale = computed(() => this.given() === null && this.answer.isStale());
+  protected readonly problem = computed(() =>
+    this.given() === null && this.answer.hasFailed()
+      ? 'The verdict could not be worked out. Open Checks and come back to try again.'
+      : null,
+  );
 
-  constructor() {
-    effect(() => {
-      const asked = this.asked();
-      if (this.given() === null) untracked(() => void this.ask(asked));
-    });
-  }
-
-  private async ask(asked: string): Promise<void> {
-    this.run ??= this.runner.begin();
-    const { profile, evidence, facts, tools, rules } = this.question();
-    try {
-      const record = await this.run.ask((worker) => worker.conclude(profile, evidence, facts, tools, rules));
-      if (asked !== this.asked()) return;
-      this.workedOut.set(record);
-      this.computedFor.set(asked);
-      this.problem.set(null);
-    } catch {
-      // The next change asks a new worker.
-      this.run = null;
-      this.problem.set('The verdict could not be worked out. Open Checks and come back to try again.');
-    }
-  }
+  /** A block that stands accused may be changed on the spot; one that was changed stays on view. */
+  protected readonly parts = computed(() => {
+    const accused = this.record()?.verdict.startsWith('replace') ?? false;
+    const isAccused = accused || this.work().job.fitting.length > 0;
+    return PARTS.filter((p) => p !== 'change' || isAccused);
+  });
 
   protected dateOf(followUp: FollowUp): Date {
     return addDays(new Date(this.work().job.closedAt ?? Date.now()), followUp.days);
@@ -279,9 +245,5 @@ export class Verdict implements OnDestroy {
 
   protected toBoard(): void {
     void this.router.navigate(['/board']);
-  }
-
-  ngOnDestroy(): void {
-    this.runner.stop();
   }
 }

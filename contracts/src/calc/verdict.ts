@@ -1,0 +1,99 @@
+import {
+  CAUSES,
+  CERTAINTIES,
+  FOLLOW_UPS,
+  GROUNDS,
+  PROBE_IDS,
+  STOP_CONDITIONS,
+  SUSPECTS,
+  VERDICTS,
+} from '@voltrek/core';
+import * as yup from 'yup';
+import { DIAGNOSE_INPUT, found } from './diagnose.js';
+import { engine, maybe, rating, record, result, tempC } from './parts.js';
+
+/** A diagnosis, and what the verdict must know beside it. Rest volts are taken from the evidence. */
+export const VERDICT_INPUT = DIAGNOSE_INPUT.concat(
+  record({
+    stops: yup.array().of(yup.string().oneOf(STOP_CONDITIONS).required()).notRequired(),
+    /** Other flat calls of this machine within the repeat window. */
+    earlierFlatCalls: yup.number().integer().min(0).max(20).notRequired(),
+    diedInService: yup.boolean().notRequired(),
+  }),
+);
+
+export const VERDICT_OUTPUT = record({
+  verdict: yup.string().oneOf(VERDICTS).required(),
+  suspect: yup.string().oneOf(SUSPECTS).nullable().defined(),
+  certainty: yup.string().oneOf(CERTAINTIES).required(),
+  share: result(),
+  ground: yup.string().oneOf(GROUNDS).required(),
+  causes: yup
+    .array()
+    .of(record({ cause: yup.string().oneOf(CAUSES).required(), share: result() }).required())
+    .required(),
+  ledger: yup
+    .array()
+    .of(
+      record({ probe: yup.string().oneOf(PROBE_IDS).required(), found: found(), bits: result() }).required(),
+    )
+    .required(),
+  deciding: record({ probe: yup.string().oneOf(PROBE_IDS).required(), chance: result() })
+    .nullable()
+    .notRequired()
+    .default(undefined),
+  followUps: yup
+    .array()
+    .of(record({ kind: yup.string().oneOf(FOLLOW_UPS).required(), days: result() }).required())
+    .required(),
+});
+
+/** The text of a logger's CSV, and the machine it was taken on. */
+export const TRACE_INPUT = record({
+  csv: yup.string().required(),
+  systemVolts: yup
+    .number()
+    .oneOf([12, 24] as const)
+    .required(),
+  /** Left out: it wakes and does not crank. */
+  engine: engine.notRequired().default(undefined),
+  rating: rating(),
+  tempC: tempC(),
+});
+
+export const TRACE_OUTPUT = record({
+  rows: result(),
+  timeUnit: yup.string().oneOf(['s', 'ms']).required(),
+  cutOff: yup.boolean().required(),
+  durationSeconds: result(),
+  restVolts: maybe(),
+  keyOnDropVolts: maybe(),
+  crank: record({
+    fromSeconds: result(),
+    toSeconds: result(),
+    inrushVolts: result(),
+    minimumVolts: result(),
+    meanVolts: result(),
+    meanAmps: maybe(),
+    rpm: maybe(),
+    unevenShare: maybe(),
+    ohms: maybe(),
+  })
+    .nullable()
+    .notRequired()
+    .default(undefined),
+  recovery: record({ volts: result(), afterSeconds: result() }).nullable().notRequired().default(undefined),
+  charging: record({ atSeconds: result(), volts: result() }).nullable().notRequired().default(undefined),
+  strength: record({
+    ohms: result(),
+    ageing: result(),
+    ccaAmps: result(),
+    share: result(),
+    low: result(),
+    high: result(),
+  })
+    .nullable()
+    .notRequired()
+    .default(undefined),
+  notes: yup.array().of(yup.string().required()).required(),
+});

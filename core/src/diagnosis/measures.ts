@@ -1,0 +1,119 @@
+import type { BlockRating } from '../battery/block.js';
+import { isLeadAcid } from '../battery/chemistry.js';
+import { socFromCells } from '../battery/gravity.js';
+import type { Range } from '../quantities/range.js';
+import type { Found, ProbeId, Tool } from './probes.js';
+import { crankLimitVolts } from './reading.js';
+import type { ReadingKind } from './vocabulary.js';
+
+export const MEASURE_GROUPS = ['posts', 'joints', 'block', 'parked'] as const;
+/** Where the probes go. */
+export type MeasureGroup = (typeof MEASURE_GROUPS)[number];
+
+/** How a measurement is entered: one figure, a figure a cell, or one of two outcomes. */
+export type MeasureEntry = 'volts' | 'drop' | 'ccaAmps' | 'milliamps' | 'cells' | 'outcome';
+
+/** Something that can be measured on a job. */
+export interface MeasureKind {
+  readonly id: string;
+  readonly probe: ProbeId;
+  /** Kept as a reading of volts; null: as a finding of its own. */
+  readonly reading: ReadingKind | null;
+  readonly group: MeasureGroup;
+  readonly entry: MeasureEntry;
+  readonly needs: Tool | null;
+}
+
+const reading = (kind: ReadingKind, probe: ProbeId): MeasureKind => ({
+  id: kind,
+  probe,
+  reading: kind,
+  group: 'posts',
+  entry: 'volts',
+  needs: 'meter',
+});
+const figure = (
+  probe: ProbeId,
+  group: MeasureGroup,
+  entry: MeasureEntry,
+  needs: Tool | null,
+): MeasureKind => ({ id: probe, probe, reading: null, group, entry, needs });
+
+const MEASURES: readonly MeasureKind[] = [
+  reading('rest', 'rest'),
+  figure('key-on', 'posts', 'volts', 'meter'),
+  reading('crank-minimum', 'crank'),
+  figure('recovery', 'posts', 'volts', 'meter'),
+  reading('charging-idle', 'charging'),
+  reading('charging-loaded', 'charging'),
+  figure('joint-plus', 'joints', 'drop', 'meter'),
+  figure('joint-minus', 'joints', 'drop', 'meter'),
+  figure('starter-stud', 'joints', 'drop', 'meter'),
+  figure('conductance', 'block', 'ccaAmps', 'tester'),
+  figure('load-test', 'block', 'volts', 'load-tester'),
+  figure('gravity', 'block', 'cells', 'hydrometer'),
+  figure('acceptance', 'block', 'outcome', 'charger'),
+  figure('drain', 'parked', 'milliamps', 'clamp-meter'),
+];
+
+/** What only a machine that cranks has. */
+const CRANKS_ONLY: readonly string[] = ['crank-minimum', 'recovery', 'starter-stud'];
+
+/** What can be measured on this machine. Whether the van has the instrument is another matter: it may be borrowed. */
+export function measuresFor(rating: BlockRating, cranks: boolean): MeasureKind[] {
+  return MEASURES.filter(
+    ({ id }) =>
+      (cranks || !CRANKS_ONLY.includes(id)) &&
+      (id !== 'gravity' || rating.chemistry === 'flooded') &&
+      (id !== 'acceptance' || isLeadAcid(rating.chemistry)),
+  );
+}
+
+export const MEASURE_RANGES = {
+  drop: { min: -1, max: 16, unit: 'V' },
+  ccaAmps: { min: 10, max: 2500, unit: 'A' },
+  milliamps: { min: 0, max: 60_000, unit: 'mA' },
+} as const satisfies Record<string, Range>;
+
+/** What a figure must be seen against. */
+export interface MeasureContext {
+  readonly rating: BlockRating;
+  readonly systemVolts: 12 | 24;
+  readonly tempC: number;
+  /** Of the string, at rest; null when not read. */
+  readonly restVolts: number | null;
+}
+
+/**
+ * What a check of the diagnosis finds in a figure as it was read; null where something it is measured against is missing.
+ *
+ * @param figures one, or one a cell
+ */
+export function findingOf(
+  kind: MeasureKind,
+  figures: readonly number[],
+  { rating, systemVolts, tempC, restVolts }: MeasureContext,
+): Found | null {
+  const [value = NaN] = figures;
+  switch (kind.probe) {
+    case 'key-on':
+      return restVolts === null ? null : rounded(restVolts - value);
+    case 'recovery':
+      return rounded((value * 12) / systemVolts);
+    case 'conductance':
+      return rounded(value / rating.ccaAmps);
+    case 'load-test':
+      // One block by itself.
+      return rounded(value - crankLimitVolts(tempC, 12));
+    case 'drain':
+      return value / 1000;
+    case 'gravity': {
+      const { badCell, soc } = socFromCells(figures, tempC);
+      return badCell !== null ? 'one-cell-low' : soc > EVEN_HIGH_SOC ? 'even-high' : 'even-low';
+    }
+    default:
+      return value;
+  }
+}
+const EVEN_HIGH_SOC = 0.6;
+const rounded = (value: number): number => Math.round(value * 1000) / 1000;

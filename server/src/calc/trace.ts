@@ -1,0 +1,29 @@
+import { readTraceFile } from '@voltrek/contracts';
+import type { CalcInput, CalcOutput } from '@voltrek/contracts/calc';
+import { analyseTrace, type Engine, strengthFromCrank } from '@voltrek/core';
+
+/** What a logger's CSV shows. @throws TraceFileError with the reason and the line */
+export function traceInput(input: CalcInput<'trace'>): CalcOutput<'trace'> {
+  const { csv, systemVolts, rating, tempC } = input;
+  const volts = systemVolts === 24 ? 24 : 12;
+  const engine: Engine | null = input.engine ? { ...input.engine, systemVolts: volts } : null;
+  const { recording, timeUnit, cutOff } = readTraceFile(csv);
+  const found = analyseTrace(recording, { systemVolts: volts, cylinders: engine?.cylinders ?? null });
+  const { crank, restVolts } = found;
+  return {
+    rows: recording.seconds.length,
+    timeUnit,
+    cutOff,
+    durationSeconds: found.durationSeconds,
+    restVolts,
+    keyOnDropVolts: found.keyOnDropVolts,
+    crank: crank && { ...crank },
+    recovery: found.recovery && { ...found.recovery },
+    charging: found.charging && { ...found.charging },
+    strength:
+      crank && engine && restVolts !== null
+        ? strengthFromCrank(crank, restVolts, rating, engine, tempC)
+        : null,
+    notes: [...found.notes],
+  };
+}

@@ -1,0 +1,135 @@
+import type { BatteryLife, BatteryRecord } from '@voltrek/contracts';
+import { type StrengthTrend, strengthTrend } from '@voltrek/core';
+import type { EChartsCoreOption } from 'echarts/core';
+import type { ChartColours } from '../shared/ui/chart';
+import { axis, line, type Pair } from '../shared/ui/chart-parts';
+import { percent } from '../shared/words/figures';
+
+const DAY_MS = 86_400_000;
+/** The trend is drawn this far on, days; further where the fall lies there. */
+const AHEAD_DAYS = 400;
+const DRAWN_POINTS = 24;
+/** A band in which four in five readings would lie. */
+const BAND_SPREADS = 1.28;
+
+const dayOf = (at: string): number => Date.parse(at) / DAY_MS;
+const timeOf = (day: number): number => day * DAY_MS;
+
+/** Strength of one block over time and where it is going; null without a reading of it. */
+export function trendOf(life: BatteryLife, needShare: number): StrengthTrend | null {
+  const points = strengthsOf(life);
+  return points.length === 0 ? null : strengthTrend(points, needShare);
+}
+
+function strengthsOf({ entries }: BatteryLife): { day: number; share: number; spread: number }[] {
+  return entries.flatMap(({ at, share, spread }) =>
+    share === null ? [] : [{ day: dayOf(at), share, spread: spread ?? 0.1 }],
+  );
+}
+
+/** Strength above with its trend and what the machine needs; rest volts below, and where it had to be helped. */
+export function batteryChart(
+  life: BatteryLife,
+  { needShare }: BatteryRecord,
+  trend: StrengthTrend | null,
+  c: ChartColours,
+): EChartsCoreOption {
+  const strengths = strengthsOf(life);
+  const rest = life.entries.flatMap(({ at, volts }): Pair[] =>
+    volts === null ? [] : [[Date.parse(at), volts]],
+  );
+  const jumps = life.entries.filter((e) => e.kind === 'jump').map((e) => ({ xAxis: Date.parse(e.at) }));
+  const times = life.entries.map((e) => Date.parse(e.at));
+  const from = Math.min(...times);
+  const last = Math.max(...times);
+  const fall = trend?.fallsBelow.day ?? null;
+  const to = Math.min(
+    last + 6 * 365 * DAY_MS,
+    Math.max(last + AHEAD_DAYS * DAY_MS, fall ? timeOf(fall + AHEAD_DAYS / 2) : 0),
+  );
+  const along = Array.from({ length: DRAWN_POINTS + 1 }, (_, i) => from + ((to - from) * i) / DRAWN_POINTS);
+  const band = (spreads: number): Pair[] =>
+    trend
+      ? along.map((t) => {
+          const { share, spread } = trend.at(t / DAY_MS);
+          return [t, Math.max(0, (share + spreads * spread) * 100)];
+        })
+      : [];
+  const time = (gridIndex: number, show: boolean) =>
+    axis(c, '', {
+      type: 'time',
+      gridIndex,
+      min: from,
+      max: to,
+      splitNumber: 6,
+      axisLabel: { show, color: c.dim, fontSize: 14, hideOverlap: true },
+      splitLine: { show: false },
+    });
+  const plain = { endLabel: { show: false } };
+  const dots = (colour: string) => ({
+    ...plain,
+    showSymbol: true,
+    symbolSize: 9,
+    lineStyle: { width: 0 },
+    itemStyle: { color: colour },
+  });
+  return {
+    grid: [
+      { left: 52, right: 96, top: 26, height: '54%' },
+      { left: 52, right: 96, bottom: 30, height: '18%' },
+    ],
+    xAxis: [time(0, false), time(1, true)],
+    yAxis: [
+      axis(c, '% of its rating', { gridIndex: 0, min: 0, max: 120 }),
+      axis(c, 'V at rest', {
+        gridIndex: 1,
+        min: Math.floor(Math.min(11, ...rest.map(([, v]) => v))),
+        max: 13,
+        interval: 1,
+      }),
+    ],
+    series: [
+      line('likely', band(0), c.ink, {}),
+      line('low', band(-BAND_SPREADS), c.dim, {
+        ...plain,
+        lineStyle: { color: c.dim, type: 'dashed', width: 1.5 },
+      }),
+      line('high', band(BAND_SPREADS), c.dim, {
+        ...plain,
+        lineStyle: { color: c.dim, type: 'dashed', width: 1.5 },
+      }),
+      line(
+        'needed',
+        [
+          [from, needShare * 100],
+          [to, needShare * 100],
+        ],
+        c.bad,
+        { lineStyle: { color: c.bad, type: 'dotted', width: 2.5 } },
+      ),
+      line(
+        'read',
+        strengths.map(({ day, share }) => [timeOf(day), share * 100]),
+        c.ink,
+        dots(c.ink),
+      ),
+      line('rest', rest, c.ink, {
+        ...dots(c.ink),
+        xAxisIndex: 1,
+        yAxisIndex: 1,
+        markLine: {
+          symbol: 'none',
+          label: { show: true, formatter: 'jump', color: c.dim, fontSize: 14 },
+          lineStyle: { color: c.lamp, width: 2 },
+          data: jumps,
+        },
+      }),
+    ],
+  };
+}
+
+export function batterySummary(life: BatteryLife, trend: StrengthTrend | null): string {
+  const count = strengthsOf(life).length;
+  if (!trend) return 'No reading of its strength yet';
+  return `${count} readings of its strength, ${percent(Math.abs(trend.perYear))} of its rating ${trend.perYear < 0 ? 'lost' : 'gained'} a year`;
+}

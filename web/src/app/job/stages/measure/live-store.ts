@@ -1,0 +1,105 @@
+import { type CapturePart, INSTRUMENTS, type Instrument, type InstrumentNow } from '@voltrek/contracts';
+import type { Recording } from '@voltrek/core';
+import { patchState, signalStore, withHooks, withMethods, withState } from '@ngrx/signals';
+
+interface LiveState {
+  readonly byInstrument: Readonly<Partial<Record<Instrument, InstrumentNow>>>;
+  /** The server told of instruments, or the line to it broke. */
+  readonly connected: boolean;
+  /** Values kept still while they are looked at. */
+  readonly held: Readonly<Partial<Record<Instrument, number>>>;
+  /** Points captured so far; null when nothing is being captured. */
+  readonly captured: number | null;
+  readonly lowestVolts: number | null;
+  readonly captureProblem: string | null;
+}
+
+const nothing: LiveState = {
+  byInstrument: {},
+  connected: false,
+  held: {},
+  captured: null,
+  lowestVolts: null,
+  captureProblem: null,
+};
+
+/** What the linked instruments read now. Listens while its component lives. */
+export const LiveStore = signalStore(
+  withState(nothing),
+  withMethods((store) => ({
+    hear(now: InstrumentNow): void {
+      patchState(store, {
+        byInstrument: { ...store.byInstrument(), [now.instrument]: now },
+        connected: true,
+      });
+    },
+    setConnected(connected: boolean): void {
+      patchState(store, { connected });
+    },
+    hold(instrument: Instrument): void {
+      const value = store.byInstrument()[instrument]?.value;
+      const { [instrument]: kept, ...others } = store.held();
+      if (kept !== undefined) patchState(store, { held: others });
+      else if (value != null) patchState(store, { held: { ...others, [instrument]: value } });
+    },
+    release(): void {
+      patchState(store, { held: {} });
+    },
+    /** Fills the meter's fast buffer while somebody cranks. Null when it was lost or given up. */
+    capture(jobId: string, until: AbortSignal): Promise<Recording | null> {
+      const volts: number[] = [];
+      const amps: number[] = [];
+      let stepSeconds = 0;
+      let hasAmps = true;
+      patchState(store, { captured: 0, lowestVolts: null, captureProblem: null });
+      return new Promise((done) => {
+        const source = new EventSource(`/api/instruments/capture?job=${jobId}`);
+        const end = (problem: string | null): void => {
+          source.close();
+          patchState(store, { captured: null, captureProblem: problem });
+          const isKept = problem === null && volts.length > 0;
+          done(
+            isKept
+              ? {
+                  seconds: Float64Array.from(volts, (_, i) => i * stepSeconds),
+                  volts: Float64Array.from(volts),
+                  amps: hasAmps ? Float64Array.from(amps) : null,
+                }
+              : null,
+          );
+        };
+        until.addEventListener('abort', () => end(null), { once: true });
+        source.onmessage = ({ data }) => {
+          const part = JSON.parse(String(data)) as CapturePart;
+          stepSeconds = part.stepSeconds;
+          volts.push(...part.volts);
+          if (part.amps) amps.push(...part.amps);
+          else hasAmps = false;
+          const lowest = Math.min(store.lowestVolts() ?? Infinity, ...part.volts);
+          patchState(store, { captured: volts.length, lowestVolts: lowest });
+          if (part.done) end(null);
+        };
+        source.addEventListener('lost', () =>
+          end('The meter was lost while it captured. Nothing was taken.'),
+        );
+        source.onerror = () => end('The line to the server broke. Nothing was taken.');
+      });
+    },
+  })),
+  withHooks((store) => {
+    let source: EventSource | undefined;
+    return {
+      onInit() {
+        source = new EventSource('/api/instruments/stream');
+        source.onmessage = ({ data }) => {
+          const now = JSON.parse(String(data)) as InstrumentNow;
+          if (INSTRUMENTS.includes(now.instrument)) store.hear(now);
+        };
+        source.onerror = () => store.setConnected(false);
+      },
+      onDestroy() {
+        source?.close();
+      },
+    };
+  }),
+);

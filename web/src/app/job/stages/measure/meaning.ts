@@ -1,0 +1,127 @@
+import {
+  chargingMeaning,
+  crankMeaning,
+  daysToFlat,
+  type Found,
+  type MeasureKind,
+  outcomeOf,
+  type ReadingKind,
+  restMeaning,
+  restVoltsByBlock,
+  type RuleKey,
+  RULES,
+  socFromCells,
+  socFromRestVolts,
+  type Tone,
+  workingTempC,
+} from '@voltrek/core';
+import { percent, percentBand } from '../../../shared/words/figures';
+import { OUTCOME_MEANINGS } from '../../../shared/words/measure-words';
+import { chargingWords, crankWords, restWords } from '../../../shared/words/reading-words';
+import type { Work } from '../../state/job-selectors';
+
+export interface Meaning {
+  readonly tone: Tone;
+  readonly text: string;
+}
+
+/** What a reading of volts says of this machine. */
+export function readingMeaning(
+  work: Work,
+  kind: ReadingKind,
+  value: number,
+  block: number,
+  tempC: number = workingTempC(work.job),
+): Meaning {
+  const { machine, job, rules } = work;
+  const { chemistry } = (machine.blocks[block] ?? machine.blocks[0]!).rating;
+  switch (kind) {
+    case 'rest': {
+      const meaning = restMeaning(chemistry, value, tempC, rules);
+      return { tone: meaning.tone, text: restWords(meaning) };
+    }
+    case 'crank-minimum': {
+      const rest = restVoltsByBlock(job, machine.blocks.length).filter((v) => v !== null);
+      const soc = rest.length ? socFromRestVolts(chemistry, Math.min(...rest), tempC).soc : null;
+      const meaning = crankMeaning(value, tempC, machine.systemVolts, soc, rules);
+      return { tone: meaning.tone, text: crankWords(meaning) };
+    }
+    case 'charging-idle':
+    case 'charging-loaded': {
+      const meaning = chargingMeaning(value, chemistry, tempC, machine.systemVolts, rules);
+      return { tone: meaning.tone, text: chargingWords(meaning) };
+    }
+  }
+}
+
+const BAD_OUTCOMES: readonly string[] = [
+  'bad',
+  'no-volts',
+  'spent',
+  'one-cell-low',
+  'full-at-once',
+  'fails',
+  'much',
+  'stays-down',
+  'collapses',
+];
+const WATCH_OUTCOMES: readonly string[] = [
+  'worth-cleaning',
+  'low',
+  'worn',
+  'near',
+  'high',
+  'slow',
+  'sags',
+  'even-low',
+  'tired',
+];
+
+function toneOf(outcome: string): Tone {
+  if (BAD_OUTCOMES.includes(outcome)) return 'bad';
+  return WATCH_OUTCOMES.includes(outcome) ? 'watch' : 'good';
+}
+
+/** What a figure that is no such reading says. */
+export function figureMeaning(
+  { job, machine }: Work,
+  { probe }: MeasureKind,
+  found: Found,
+  figures: readonly number[],
+): Meaning {
+  const outcome = outcomeOf(probe, found);
+  const { rating } = machine.blocks[0]!;
+  const tempC = workingTempC(job);
+  const more =
+    probe === 'conductance'
+      ? `, ${percent(found as number)}`
+      : probe === 'drain' && typeof found === 'number' && found > 0
+        ? `, flat in ${daysToFlat(rating, 1, found).toFixed(0)} days from full`
+        : probe === 'gravity'
+          ? gravityBand(figures, tempC)
+          : '';
+  return { tone: toneOf(outcome), text: `${OUTCOME_MEANINGS[probe]?.[outcome] ?? outcome}${more}` };
+}
+
+function gravityBand(figures: readonly number[], tempC: number): string {
+  const { low, high, spread, badCell } = socFromCells(figures, tempC);
+  const which = badCell === null ? '' : `: cell ${badCell + 1}`;
+  return `${which}, charge ${percentBand(low, high)}, ${spread.toFixed(3)} apart`;
+}
+
+/** The rule that sets the limit of a reading, with its reason. */
+const LIMIT_RULES: Partial<Record<string, RuleKey>> = {
+  rest: 'fullVolts',
+  'crank-minimum': 'crankMinimum',
+  'charging-idle': 'chargingMinVolts',
+  'charging-loaded': 'chargingMinVolts',
+  'load-test': 'judgeMinSoc',
+  drain: 'parasiticMaxAmps',
+};
+
+/** Why the limit is where it is; null where no rule sets it. */
+export function limitReason(kindId: string): string | null {
+  const key = LIMIT_RULES[kindId];
+  if (!key) return null;
+  return `${RULES[key].houseRule ? 'House rule' : 'Limit'}: ${RULES[key].reason}.`;
+}

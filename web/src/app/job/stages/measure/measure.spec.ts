@@ -1,0 +1,167 @@
+import { provideHttpClient } from '@angular/common/http';
+import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
+import { provideZonelessChangeDetection } from '@angular/core';
+import { TestBed } from '@angular/core/testing';
+import { foldJob, type JobEvent } from '@voltrek/core';
+import { provideState, provideStore, Store } from '@ngrx/store';
+import { detailOf, event, JOB_ID, opened } from '../../../../testing/fixtures';
+import { sessionFeature } from '../../../shared/state/session';
+import { JobActions, jobFeature } from '../../state/job-state';
+import { Measure } from './measure';
+
+describe('Measure', () => {
+  function show(events: readonly JobEvent[] = [opened()]) {
+    TestBed.configureTestingModule({
+      providers: [
+        provideZonelessChangeDetection(),
+        provideHttpClient(),
+        provideHttpClientTesting(),
+        provideStore(),
+        provideState(jobFeature),
+        provideState(sessionFeature),
+      ],
+    });
+    const store = TestBed.inject(Store);
+    store.dispatch(JobActions.opened({ jobId: JOB_ID }));
+    store.dispatch(JobActions.loaded({ jobId: JOB_ID, detail: detailOf(events), waiting: [] }));
+    const fixture = TestBed.createComponent(Measure);
+    fixture.componentRef.setInput('work', { job: foldJob(events)!, ...detailOf(events) });
+    const root = fixture.nativeElement as HTMLElement;
+    const press = async (keys: string): Promise<void> => {
+      for (const key of keys) {
+        [...root.querySelectorAll<HTMLButtonElement>('vt-number-pad .key')]
+          .find((b) => b.textContent.trim() === key)!
+          .click();
+      }
+      await fixture.whenStable();
+    };
+    const pending = () => store.selectSignal(jobFeature.selectPending)();
+    return { fixture, root, press, pending };
+  }
+
+  it('shows what the figure means before it is taken, then takes it', async () => {
+    const { fixture, root, press, pending } = show();
+    await fixture.whenStable();
+    await press('1195');
+    expect(root.querySelector('.display')!.textContent).toContain('11.95');
+    expect(root.querySelector('.preview')!.textContent).toContain('Low');
+    root.querySelector<HTMLButtonElement>('.next')!.click();
+    expect(pending().map((e) => e.type)).toEqual(['reading.taken']);
+    expect(pending()[0]!.data).toEqual(jasmine.objectContaining({ kind: 'rest', volts: 11.95, tempC: -4 }));
+  });
+
+  it('refuses a figure one block cannot read, and says the range', async () => {
+    const { fixture, root, press, pending } = show();
+    await fixture.whenStable();
+    await press('2510');
+    expect(root.querySelector('[role=alert]')!.textContent).toContain('between -16 and 16 V');
+    expect(root.querySelector<HTMLButtonElement>('.next')!.disabled).toBeTrue();
+    expect(pending()).toEqual([]);
+  });
+
+  it('raises the stop by itself when the block must be frozen', async () => {
+    const cold = event('scene.recorded', {
+      ambientC: -12,
+      place: 'yard',
+      sloping: false,
+      dark: true,
+      enclosed: false,
+      mainsNear: false,
+    });
+    const { fixture, root, press, pending } = show([opened(), cold]);
+    await fixture.whenStable();
+    await press('1120');
+    root.querySelector<HTMLButtonElement>('.next')!.click();
+    expect(pending().map((e) => e.type)).toEqual(['reading.taken', 'stop.raised']);
+    expect(pending()[1]!.data).toEqual({ stop: 'frozen' });
+  });
+
+  it('moves on to the next reading once one is taken', async () => {
+    const rest = event('reading.taken', { kind: 'rest', volts: 11.9, block: 0, tempC: -4, source: 'typed' });
+    const { fixture, root } = show([opened(), rest]);
+    await fixture.whenStable();
+    expect(root.querySelector('.kinds [aria-checked=true]')!.textContent).toContain('Crank minimum');
+  });
+
+  const group = (root: HTMLElement, name: string): HTMLButtonElement =>
+    [...root.querySelectorAll<HTMLButtonElement>('.groups .key, .kinds .key')].find(
+      (b) => b.textContent.trim() === name,
+    )!;
+
+  it('turns tested amps into a share of the rating', async () => {
+    const { fixture, root, press, pending } = show();
+    await fixture.whenStable();
+    group(root, 'The block').click();
+    await fixture.whenStable();
+    await press('300');
+    expect(root.querySelector('.preview')!.textContent).toContain('Spent: under 60 % of its rating, 56 %');
+    root.querySelector<HTMLButtonElement>('.next')!.click();
+    expect(pending().at(-1)!.data).toEqual({
+      probe: 'conductance',
+      found: 0.556,
+      source: 'typed',
+      figures: [300],
+    });
+  });
+
+  it('wants the rest volts before a drop at key-on', async () => {
+    const { fixture, root, press } = show();
+    await fixture.whenStable();
+    group(root, 'Key on').click();
+    await fixture.whenStable();
+    await press('1210');
+    expect(root.querySelector('[role=alert]')!.textContent).toContain('Read the rest volts first');
+  });
+
+  it('reads six cells, names one out of range, and takes them together', async () => {
+    const { fixture, root, pending } = show();
+    await fixture.whenStable();
+    group(root, 'The block').click();
+    await fixture.whenStable();
+    group(root, 'Gravity').click();
+    await fixture.whenStable();
+    const fields = [...root.querySelectorAll<HTMLInputElement>('.cells input')];
+    const type = async (values: readonly string[]): Promise<void> => {
+      fields.forEach((field, i) => {
+        field.value = values[i]!;
+        field.dispatchEvent(new Event('input'));
+      });
+      await fixture.whenStable();
+    };
+    await type(['1265', '1.26', '1,26', '1265', '3', '1260']);
+    expect(root.querySelector('[role=alert]')!.textContent).toContain('Cell 5 must be between 1 and 1.4');
+    await type(['1265', '1.26', '1,26', '1265', '1190', '1260']);
+    expect(root.querySelector('.preview')!.textContent).toContain('One cell stands out: bad: cell 5');
+    root.querySelector<HTMLButtonElement>('.next')!.click();
+    expect(pending().at(-1)!.data).toEqual(
+      jasmine.objectContaining({
+        probe: 'gravity',
+        found: 'one-cell-low',
+        figures: [1.265, 1.26, 1.26, 1.265, 1.19, 1.26],
+      }),
+    );
+  });
+
+  it('questions a reading that contradicts the log, and lets it be withdrawn', async () => {
+    const charging = event('reading.taken', {
+      kind: 'charging-idle',
+      volts: 14.4,
+      block: 0,
+      tempC: -4,
+      source: 'typed',
+    });
+    const { fixture, root, pending } = show([opened(), charging]);
+    await fixture.whenStable();
+    const line = root.querySelector('vt-taken .doubted')!;
+    expect(line.textContent).toContain('Does it run? Read it again');
+    line.querySelector('button')!.click();
+    expect(pending().at(-1)!.data).toEqual({ readingId: charging.id });
+  });
+
+  it('tells stand-ins where the probes are', async () => {
+    const { fixture } = show();
+    await fixture.whenStable();
+    const request = TestBed.inject(HttpTestingController).expectOne('/api/instruments/probes');
+    expect(request.request.body).toEqual({ jobId: JOB_ID, probe: 'rest', block: 0 });
+  });
+});

@@ -1,0 +1,376 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  linkedSignal,
+  output,
+  signal,
+} from '@angular/core';
+import type { Instrument } from '@voltrek/contracts';
+import {
+  evidenceOfJob,
+  findingOf,
+  GRAVITY_RANGE,
+  hasStarted,
+  MEASURE_GROUPS,
+  MEASURE_RANGES,
+  type MeasureGroup,
+  type MeasureKind,
+  measuresFor,
+  outOfRange,
+  profileOfJob,
+  type ProbeId,
+  type Range,
+  type ReadingSource,
+  restVoltsByBlock,
+  startsByWaking,
+  toolsOfKit,
+  TYPED_RANGES,
+  workingTempC,
+} from '@voltrek/core';
+import { Api } from '../../../shared/state/api';
+import { NumberPad } from '../../../shared/ui/number-pad';
+import { typedVolts } from '../../../shared/ui/typed-volts';
+import { CAUSE_WORDS, PROBE_WORDS } from '../../../shared/words/diagnosis-words';
+import { FIGURE_WORDS, GROUP_WORDS, INSTRUMENT_WORDS, LINK_WORDS } from '../../../shared/words/measure-words';
+import { READING_WORDS } from '../../../shared/words/words';
+import { PlanRunner } from '../../../workers/plan-runner';
+import { workerAnswer } from '../../../workers/worker-answer';
+import { NextAction } from '../../next-action';
+import type { Work } from '../../state/job-selectors';
+import { Reporter } from '../../state/reporter';
+import { LiveStore } from './live-store';
+import { figureMeaning, limitReason, type Meaning, readingMeaning } from './meaning';
+import { Taken } from './taken';
+import { TracePart } from './trace-part';
+
+interface Choice {
+  readonly kind: MeasureKind;
+  readonly block: number;
+  readonly name: string;
+}
+type Group = MeasureGroup | 'trace';
+
+const CELLS = 6;
+/** Below this much doubt taken away, bits, a reading is not worth proposing. */
+const LEAST_GAIN_BITS = 0.01;
+
+/** The pad, the linked instruments, the readings taken, and what each one says. */
+@Component({
+  selector: 'vt-measure',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [NextAction, NumberPad, Taken, TracePart],
+  providers: [LiveStore, PlanRunner],
+  templateUrl: './measure.html',
+  styleUrl: './measure.scss',
+})
+export class Measure {
+  readonly work = input.required<Work>();
+  readonly next = output();
+
+  private readonly reporter = inject(Reporter);
+  private readonly api = inject(Api);
+  protected readonly live = inject(LiveStore);
+
+  protected readonly groups: readonly Group[] = [...MEASURE_GROUPS, 'trace'];
+  protected readonly groupWords: Record<Group, string> = { ...GROUP_WORDS, trace: 'Trace' };
+  protected readonly linkWords = LINK_WORDS;
+  protected readonly instrumentWords = INSTRUMENT_WORDS;
+  protected readonly cells = Array.from({ length: CELLS }, (_, i) => i);
+
+  protected readonly text = signal('');
+  protected readonly cellTexts = signal<readonly string[]>(Array.from({ length: CELLS }, () => ''));
+  protected readonly tempC = computed(() => workingTempC(this.work().job));
+  private readonly rating = computed(() => this.work().machine.blocks[0]!.rating);
+  protected readonly chemistry = computed(() => this.rating().chemistry);
+
+  /** Every measurement of this machine: rest volts once a block, charging first when it runs. */
+  private readonly all = computed<Choice[]>(() => {
+    const { machine, job } = this.work();
+    const choices = measuresFor(this.rating(), !startsByWaking(machine)).flatMap((kind): Choice[] =>
+      kind.reading === 'rest'
+        ? machine.blocks.map((_, block) => {
+            const which = machine.blocks.length > 1 ? (block === 0 ? ', lower' : ', upper') : '';
+            return { kind, block, name: `${READING_WORDS.rest.name}${which}` };
+          })
+        : [
+            {
+              kind,
+              block: 0,
+              name: kind.reading
+                ? READING_WORDS[kind.reading].name
+                : (FIGURE_WORDS[kind.probe]?.name ?? kind.id),
+            },
+          ],
+    );
+    const isCharging = ({ kind }: Choice): boolean => kind.probe === 'charging';
+    return hasStarted(job)
+      ? [...choices.filter(isCharging), ...choices.filter((c) => !isCharging(c))]
+      : choices;
+  });
+
+  /** Index of the first reading not yet taken. A number, so that events which leave it alone do not move the choice. */
+  private readonly firstOpen = computed(() => {
+    const { readings } = this.work().job;
+    const open = this.all().findIndex(
+      ({ kind, block }) =>
+        kind.reading && !readings.some((r) => r.kind === kind.reading && r.block === block),
+    );
+    return Math.max(0, open);
+  });
+  private readonly takenCount = computed(
+    () => this.work().job.readings.length + this.work().job.figures.length,
+  );
+  /** Stands on the first reading not yet taken, until another is chosen; each one taken moves it on. */
+  private readonly chosenIndex = linkedSignal(() => {
+    this.takenCount();
+    return this.firstOpen();
+  });
+  protected readonly chosen = computed(() => this.all()[this.chosenIndex()] ?? this.all()[0]!);
+  protected readonly chosenAt = computed(() => this.all().indexOf(this.chosen()));
+  private readonly onTrace = signal(false);
+  protected readonly group = computed<Group>(() => (this.onTrace() ? 'trace' : this.chosen().kind.group));
+  protected readonly choices = computed(() => this.all().filter((c) => c.kind.group === this.group()));
+  protected readonly how = computed(() => {
+    const { kind } = this.chosen();
+    return kind.reading ? READING_WORDS[kind.reading].how : (FIGURE_WORDS[kind.probe]?.how ?? '');
+  });
+  protected readonly reason = computed(() => limitReason(this.chosen().kind.id));
+  protected readonly unit = computed(() => {
+    const { entry } = this.chosen().kind;
+    return entry === 'milliamps' ? 'mA' : entry === 'ccaAmps' ? 'A' : 'V';
+  });
+  protected readonly outcomes = computed(() =>
+    Object.entries(PROBE_WORDS[this.chosen().kind.probe].outcomes ?? {}).map(([found, name]) => ({
+      found,
+      name,
+    })),
+  );
+
+  protected readonly value = computed(() => this.valueOf(this.text()));
+  protected readonly display = computed(() => {
+    const value = this.value();
+    if (value === null || this.text().endsWith('.')) return this.text() || '-';
+    return this.unit() === 'V' ? value.toFixed(2) : String(value);
+  });
+  protected readonly fault = computed(() => {
+    if (!this.text() || this.text() === '-') return null;
+    const value = this.value();
+    return value === null ? 'That is not a figure.' : this.faultOf(value);
+  });
+  protected readonly preview = computed(() => {
+    const value = this.value();
+    return value === null || this.fault() ? null : this.meaningOf([value]);
+  });
+
+  private readonly gravities = computed(() => this.cellTexts().map(gravityOf));
+  protected readonly cellFault = computed(() => {
+    const typed = this.cellTexts().flatMap((text, i) =>
+      text.trim() ? [[i, this.gravities()[i]!] as const] : [],
+    );
+    const wrong = typed.find(([, value]) => outOfRange('', value, GRAVITY_RANGE) !== null);
+    return wrong ? outOfRange(`Cell ${wrong[0] + 1}`, wrong[1], GRAVITY_RANGE) : null;
+  });
+  protected readonly allCells = computed(() => this.cellTexts().every((t) => t.trim()) && !this.cellFault());
+  protected readonly cellMeaning = computed(() =>
+    this.allCells() ? this.meaningOf(this.gravities()) : null,
+  );
+
+  /** The instrument that reads what is chosen. */
+  protected readonly instrument = computed<Instrument | null>(() => {
+    switch (this.chosen().kind.needs) {
+      case 'meter':
+        return 'meter';
+      case 'clamp-meter':
+        return 'clamp';
+      case 'tester':
+        return 'tester';
+      default:
+        return null;
+    }
+  });
+  protected readonly linked = computed(() => {
+    const instrument = this.instrument();
+    const now = instrument && this.live.byInstrument()[instrument];
+    return now && now.state !== 'off' ? now : null;
+  });
+  protected readonly isHeld = computed(() => {
+    const instrument = this.instrument();
+    return instrument !== null && this.live.held()[instrument] !== undefined;
+  });
+  /** The live value in the unit of what is chosen; null while there is none. */
+  protected readonly liveValue = computed(() => {
+    const now = this.linked();
+    const value = now && (this.live.held()[now.instrument] ?? now.value);
+    if (value == null) return null;
+    return this.unit() === 'mA' ? value * 1000 : value;
+  });
+  protected readonly liveText = computed(() => {
+    const value = this.liveValue();
+    if (this.linked()?.overload) return 'over its range';
+    return value === null ? '-' : `${value.toFixed(this.unit() === 'V' ? 3 : 0)} ${this.unit()}`;
+  });
+  protected readonly liveFault = computed(() => {
+    const value = this.liveValue();
+    return value === null ? 'nothing to take' : this.faultOf(this.rounded(value));
+  });
+
+  private readonly question = computed(() => {
+    const { job, machine, kit, earlierFlatCalls } = this.work();
+    return {
+      profile: profileOfJob(job, machine),
+      evidence: evidenceOfJob(job, machine, earlierFlatCalls),
+      tools: toolsOfKit(kit, job.scene?.mainsNear ?? false),
+    };
+  });
+  private readonly suspected = workerAnswer(this.question, (worker, { profile, evidence, tools }) =>
+    worker.suspect(profile, evidence, tools),
+  );
+  /** The measurement worth most next, of those that can be taken here. */
+  protected readonly proposal = computed(() => {
+    const found = this.suspected.result();
+    if (!found || this.suspected.isStale()) return null;
+    for (const { probe, gainBits, settles } of found.proposals) {
+      const at = this.all().findIndex((c) => c.kind.probe === probe);
+      if (at >= 0 && gainBits >= LEAST_GAIN_BITS) {
+        const [one, other] = settles.map((cause) => CAUSE_WORDS[cause]);
+        return { at, name: this.all()[at]!.name, why: `tells between ${one} and ${other}` };
+      }
+    }
+    return null;
+  });
+
+  protected chooseGroup(group: Group): void {
+    this.onTrace.set(group === 'trace');
+    if (group !== 'trace') {
+      const at = this.all().findIndex((c) => c.kind.group === group);
+      if (this.chosen().kind.group !== group) this.choose(at);
+    }
+  }
+
+  protected choose(at: number): void {
+    this.onTrace.set(false);
+    this.chosenIndex.set(at);
+    this.text.set('');
+    this.live.release();
+    const { kind, block } = this.all()[at]!;
+    this.place(kind.probe, block);
+  }
+
+  protected chooseIt(choice: Choice): void {
+    this.choose(this.all().indexOf(choice));
+  }
+
+  /** Where hands put the probes: stand-ins must be told, real instruments know. */
+  private place(probe: ProbeId, block: number): void {
+    this.api.placeProbes({ jobId: this.work().job.id, probe, block }).subscribe({ error: () => undefined });
+  }
+
+  constructor() {
+    // The probes begin where the screen does.
+    queueMicrotask(() => {
+      const { kind, block } = this.chosen();
+      this.place(kind.probe, block);
+    });
+  }
+
+  protected setCell(at: number, text: string): void {
+    this.cellTexts.update((list) => list.map((t, i) => (i === at ? text : t)));
+  }
+
+  protected take(): void {
+    const value = this.value();
+    if (value !== null && !this.fault()) this.record([value], 'typed');
+  }
+
+  protected takeLive(): void {
+    const value = this.liveValue();
+    if (value !== null && !this.liveFault()) this.record([this.rounded(value)], 'meter');
+  }
+
+  protected takeCells(): void {
+    if (this.allCells()) this.record(this.gravities(), 'typed');
+  }
+
+  protected takeOutcome(found: string): void {
+    this.reporter.report('finding.recorded', { probe: this.chosen().kind.probe, found, source: 'typed' });
+  }
+
+  private record(figures: readonly number[], source: ReadingSource): void {
+    const { kind, block } = this.chosen();
+    const [value] = figures;
+    if (kind.reading) {
+      const meaning = readingMeaning(this.work(), kind.reading, value!, block);
+      const taken = { kind: kind.reading, volts: value!, block, tempC: this.tempC(), source };
+      this.reporter.report('reading.taken', taken);
+      // A frozen block stops the job by itself; a backward reading leaves polarity open.
+      if (kind.reading === 'rest' && meaning.tone === 'stop')
+        this.reporter.report('stop.raised', { stop: value! < 0 ? 'polarity-unknown' : 'frozen' });
+    } else {
+      const found = findingOf(kind, figures, this.context());
+      if (found !== null)
+        this.reporter.report('finding.recorded', { probe: kind.probe, found, source, figures });
+    }
+    this.text.set('');
+    this.cellTexts.set(this.cellTexts().map(() => ''));
+    this.live.release();
+  }
+
+  private readonly context = computed(() => {
+    const { job, machine } = this.work();
+    const rest = restVoltsByBlock(job, machine.blocks.length);
+    return {
+      rating: this.rating(),
+      systemVolts: machine.systemVolts,
+      tempC: this.tempC(),
+      restVolts: rest.every((v) => v !== null) ? rest.reduce<number>((a, b) => a + b!, 0) : null,
+    };
+  });
+
+  private meaningOf(figures: readonly number[]): Meaning | null {
+    const { kind, block } = this.chosen();
+    if (kind.reading) return readingMeaning(this.work(), kind.reading, figures[0]!, block);
+    const found = findingOf(kind, figures, this.context());
+    return found === null ? null : figureMeaning(this.work(), kind, found, figures);
+  }
+
+  private valueOf(text: string): number | null {
+    if (this.chosen().kind.entry === 'volts') return typedVolts(text);
+    const plain = text.trim();
+    const value = Number(plain);
+    return plain === '' || plain === '-' || Number.isNaN(value) ? null : value;
+  }
+
+  private rounded(value: number): number {
+    return this.unit() === 'V' ? Math.round(value * 1000) / 1000 : Math.round(value);
+  }
+
+  private faultOf(value: number): string | null {
+    const { kind } = this.chosen();
+    if (kind.id === 'key-on' && this.context().restVolts === null)
+      return 'Read the rest volts first: the drop is from there.';
+    return outOfRange(NAMES[kind.entry] ?? 'Volts', value, this.range());
+  }
+
+  /** One block cannot read like a string: the range follows what is measured. */
+  private range(): Range {
+    const { kind } = this.chosen();
+    const system = this.work().machine.systemVolts;
+    if (kind.entry === 'drop' || kind.entry === 'ccaAmps' || kind.entry === 'milliamps')
+      return MEASURE_RANGES[kind.entry];
+    if (kind.probe === 'charging')
+      return { ...TYPED_RANGES.chargingVolts, max: TYPED_RANGES.chargingVolts.max * (system / 24) };
+    const blocks = kind.reading === 'rest' || kind.id === 'load-test' ? 1 : system / 12;
+    return { min: TYPED_RANGES.volts.min / 2, max: (TYPED_RANGES.volts.max / 2) * blocks, unit: 'V' };
+  }
+}
+
+const NAMES: Readonly<Record<string, string>> = { ccaAmps: 'Amps', milliamps: 'Draw' };
+
+/** A gravity as it is read off the float: 1265 is 1.265. */
+function gravityOf(text: string): number {
+  const value = Number(text.trim().replace(',', '.'));
+  return value > 100 ? value / 1000 : value;
+}

@@ -1,0 +1,134 @@
+import { DatePipe } from '@angular/common';
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { doubtOf, type Figure, outcomeOf, type Reading } from '@voltrek/core';
+import { DOUBT_WORDS, FINDING_NAMES, foundWords } from '../../../shared/words/diagnosis-words';
+import { volts } from '../../../shared/words/figures';
+import { FIGURE_WORDS, OUTCOME_MEANINGS } from '../../../shared/words/measure-words';
+import { READING_WORDS } from '../../../shared/words/words';
+import type { Work } from '../../state/job-selectors';
+import { Reporter } from '../../state/reporter';
+import { type Meaning, readingMeaning } from './meaning';
+
+interface Line {
+  readonly id: string;
+  readonly at: string;
+  readonly value: string;
+  readonly name: string;
+  readonly source: string;
+  readonly meaning: Meaning;
+  /** In doubt: it counts for nothing until a second one says the same. */
+  readonly doubted: boolean;
+}
+
+/** What has been measured, newest first, with what each says; what contradicts the log is questioned. */
+@Component({
+  selector: 'vt-taken',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [DatePipe],
+  template: `
+    <h3>Taken</h3>
+    <ul class="ruled">
+      @for (line of lines(); track line.id) {
+        <li [class.doubted]="line.doubted">
+          <span class="value">{{ line.value }}</span>
+          <span class="name"
+            >{{ line.name }} <span class="dim">{{ line.at | date: 'HH:mm' }}{{ line.source }}</span></span
+          >
+          <span class="meaning" [class]="'tone-' + line.meaning.tone">{{ line.meaning.text }}</span>
+          @if (line.doubted && !isClosed()) {
+            <button type="button" class="key" (click)="withdraw(line.id)">Withdraw</button>
+          }
+        </li>
+      } @empty {
+        <li class="dim">Nothing yet. Rest volts are worth most now.</li>
+      }
+    </ul>
+  `,
+  styles: `
+    :host {
+      min-height: 0;
+    }
+    li {
+      display: grid;
+      grid-template-columns: 84px 1fr auto;
+      gap: 0 12px;
+      padding: 6px 0;
+    }
+    .value {
+      grid-row: span 2;
+      font-size: 22px;
+      font-weight: 700;
+    }
+    .doubted .value {
+      text-decoration: line-through;
+      text-decoration-thickness: 2px;
+    }
+    .name {
+      font-weight: 600;
+    }
+    .meaning {
+      grid-column: 2;
+      font-size: 15px;
+      font-weight: 600;
+      line-height: 1.15;
+    }
+    .key {
+      grid-row: 1 / span 2;
+      grid-column: 3;
+      align-self: center;
+      font-size: 15px;
+    }
+    li.dim {
+      display: block;
+    }
+  `,
+})
+export class Taken {
+  readonly work = input.required<Work>();
+
+  private readonly reporter = inject(Reporter);
+
+  protected readonly isClosed = computed(() => this.work().job.closedAt !== null);
+  protected readonly lines = computed(() => {
+    const { job } = this.work();
+    const all = [
+      ...job.readings.map((r) => this.readingLine(r)),
+      ...job.figures.map((f) => this.figureLine(f)),
+    ];
+    return all.sort((a, b) => b.at.localeCompare(a.at));
+  });
+
+  private readingLine(reading: Reading): Line {
+    const { job, machine } = this.work();
+    const which = machine.blocks.length > 1 ? (reading.block === 0 ? ', lower' : ', upper') : '';
+    const doubt = doubtOf(job, machine, reading);
+    return {
+      id: reading.eventId,
+      at: reading.at,
+      value: volts(reading.volts),
+      name: `${READING_WORDS[reading.kind].name}${reading.kind === 'rest' ? which : ''}`,
+      source: reading.source === 'typed' ? '' : `, ${reading.source}`,
+      meaning: doubt
+        ? { tone: 'watch', text: `${DOUBT_WORDS[doubt]}.` }
+        : readingMeaning(this.work(), reading.kind, reading.volts, reading.block, reading.tempC),
+      doubted: doubt !== null,
+    };
+  }
+
+  private figureLine({ eventId, at, probe, found, source }: Figure): Line {
+    const outcome = outcomeOf(probe, found);
+    return {
+      id: eventId,
+      at,
+      value: foundWords(probe, found),
+      name: FIGURE_WORDS[probe]?.name ?? FINDING_NAMES[probe],
+      source: source === 'typed' ? '' : `, ${source}`,
+      meaning: { tone: 'good', text: OUTCOME_MEANINGS[probe]?.[outcome] ?? '' },
+      doubted: false,
+    };
+  }
+
+  protected withdraw(readingId: string): void {
+    this.reporter.report('reading.withdrawn', { readingId });
+  }
+}

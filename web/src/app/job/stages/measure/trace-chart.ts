@@ -1,0 +1,55 @@
+import type { EChartsCoreOption } from 'echarts/core';
+import type { ChartColours } from '../../../shared/ui/chart';
+import { axis, line } from '../../../shared/ui/chart-parts';
+import { volts } from '../../../shared/words/figures';
+import type { TraceRead } from '../../../workers/trace-read';
+
+/** Volts against time, the crank shaded, rest and lowest marked by name. */
+export function traceChart({ drawn, findings }: TraceRead, c: ChartColours): EChartsCoreOption {
+  const { crank, restVolts } = findings;
+  const values = drawn.map(([, v]) => v);
+  const mark = (name: string, yAxis: number) => ({
+    name,
+    yAxis,
+    label: { formatter: `{b} ${yAxis.toFixed(2)}`, position: 'insideEndTop', color: c.ink, fontSize: 14 },
+    lineStyle: { color: c.ink, type: 'dashed', width: 1.2 },
+  });
+  return {
+    grid: { left: 46, right: 18, top: 22, bottom: 30 },
+    xAxis: axis(c, 's', { max: Math.ceil(findings.durationSeconds) }),
+    yAxis: axis(c, 'V', {
+      min: Math.floor(Math.min(...values)),
+      max: Math.ceil(Math.max(...values)),
+    }),
+    series: [
+      line(
+        'volts',
+        drawn.map(([x, y]) => [x, y]),
+        c.ink,
+        {
+          endLabel: { show: false },
+          lineStyle: { color: c.ink, width: 1.6 },
+          markArea: crank && {
+            itemStyle: { color: c.lamp, opacity: 0.22 },
+            label: { show: true, color: c.dim, fontSize: 14, position: 'insideTop' },
+            data: [[{ name: 'crank', xAxis: crank.fromSeconds }, { xAxis: crank.toSeconds }]],
+          },
+          markLine: {
+            symbol: 'none',
+            data: [
+              ...(restVolts === null ? [] : [mark('rest', restVolts)]),
+              ...(crank ? [mark('lowest', crank.minimumVolts)] : []),
+            ],
+          },
+        },
+      ),
+    ],
+  };
+}
+
+export function traceSummary({ findings, rows }: TraceRead): string {
+  const { crank, restVolts } = findings;
+  const rest = restVolts === null ? '' : `, rest ${volts(restVolts)}`;
+  const cranked = crank ? `, crank down to ${volts(crank.minimumVolts)}` : ', no crank';
+  return `Trace of ${rows} points over ${findings.durationSeconds.toFixed(1)} s${rest}${cranked}`;
+}

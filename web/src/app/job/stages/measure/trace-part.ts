@@ -1,0 +1,302 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  inject,
+  input,
+  signal,
+} from '@angular/core';
+import type { ReadingSource, Recording } from '@voltrek/core';
+import { findingOf, measuresFor, startsByWaking, workingTempC } from '@voltrek/core';
+import { proxy } from 'comlink';
+import { Chart } from '../../../shared/ui/chart';
+import { percent, volts } from '../../../shared/words/figures';
+import { TRACE_NOTE_WORDS } from '../../../shared/words/measure-words';
+import { PlanRunner } from '../../../workers/plan-runner';
+import type { TraceRead } from '../../../workers/trace-read';
+import type { Work } from '../../state/job-selectors';
+import { Reporter } from '../../state/reporter';
+import { LiveStore } from './live-store';
+import { traceChart, traceSummary } from './trace-chart';
+
+/** A try as a logger or the meter saw it: opened from a file or captured now, read in a worker, and taken as readings. */
+@Component({
+  selector: 'vt-trace-part',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Chart],
+  providers: [PlanRunner],
+  template: `
+    <div class="keys">
+      <label class="key file">
+        Open a trace file
+        <input type="file" accept=".csv,.txt,text/csv,text/plain" #file (change)="open(file)" />
+      </label>
+      @if (live.captured() === null) {
+        <button type="button" class="key" [disabled]="!meterReady()" (click)="capture()">
+          Capture a crank from the meter
+        </button>
+      } @else {
+        <button type="button" class="key strong" (click)="giveUp()">Stop capturing</button>
+      }
+      @if (progress() !== null) {
+        <button type="button" class="key" (click)="cancel()">Cancel</button>
+      }
+    </div>
+    @if (live.captured(); as points) {
+      <p role="status">
+        Crank now. {{ points }} points, lowest so far
+        <strong>{{ live.lowestVolts() === null ? '-' : volts(live.lowestVolts()!) }}</strong>
+      </p>
+    }
+    @if (progress(); as share) {
+      <p role="status">
+        <progress max="1" [value]="share"></progress> Reading the file, {{ percent(share) }}
+      </p>
+    }
+    @if (problem() ?? live.captureProblem(); as text) {
+      <p class="problem" role="alert">{{ text }}</p>
+    }
+    @if (read(); as r) {
+      <div class="chart"><vt-chart [draw]="draw()" [summary]="summary()" /></div>
+      <dl>
+        @for (f of figures(); track f.name) {
+          <div>
+            <dt>{{ f.name }}</dt>
+            <dd class="figure">{{ f.value }}</dd>
+          </div>
+        }
+      </dl>
+      @for (note of notes(); track note) {
+        <p class="dim">{{ note }}</p>
+      }
+      @if (takes().length) {
+        <div class="keys">
+          <button type="button" class="key strong" [disabled]="isTaken()" (click)="take()">
+            {{ isTaken() ? 'Taken' : 'Take ' + takes().length + ' readings of it' }}
+          </button>
+          <span class="dim">{{ r.name }}, {{ r.rows }} points</span>
+        </div>
+      }
+    } @else if (progress() === null && live.captured() === null) {
+      <p class="dim">
+        CSV of time and volts, amps if logged: with a header or without, comma or semicolon, seconds or
+        milliseconds. Or let the linked meter capture the next try.
+      </p>
+    }
+  `,
+  styles: `
+    :host {
+      display: flex;
+      flex-direction: column;
+      gap: 10px;
+      min-height: 0;
+    }
+    .file {
+      display: grid;
+      place-items: center;
+      position: relative;
+    }
+    .file input {
+      position: absolute;
+      inset: 0;
+      opacity: 0;
+      cursor: pointer;
+    }
+    .file:focus-within {
+      outline: 3px solid var(--lamp);
+      outline-offset: 2px;
+    }
+    .keys {
+      align-items: center;
+    }
+    .chart {
+      height: 232px;
+    }
+    dl {
+      display: grid;
+      grid-template-columns: repeat(auto-fill, minmax(130px, 1fr));
+      gap: 8px 14px;
+      margin: 0;
+    }
+    .figure {
+      font-size: 21px;
+    }
+    progress {
+      width: 220px;
+      accent-color: var(--lamp);
+    }
+  `,
+})
+export class TracePart {
+  readonly work = input.required<Work>();
+
+  private readonly runner = inject(PlanRunner);
+  private readonly reporter = inject(Reporter);
+  protected readonly live = inject(LiveStore);
+
+  protected readonly volts = volts;
+  protected readonly percent = percent;
+  protected readonly progress = signal<number | null>(null);
+  protected readonly problem = signal<string | null>(null);
+  protected readonly read = signal<TraceRead | null>(null);
+  protected readonly isTaken = signal(false);
+  private source: ReadingSource = 'trace';
+  private capturing: AbortController | null = null;
+
+  constructor() {
+    inject(DestroyRef).onDestroy(() => {
+      this.capturing?.abort();
+      this.runner.stop();
+    });
+  }
+
+  protected readonly meterReady = computed(() => this.live.byInstrument().meter?.state === 'ready');
+  protected readonly draw = computed(() => {
+    const read = this.read()!;
+    return (colours: Parameters<typeof traceChart>[1]) => traceChart(read, colours);
+  });
+  protected readonly summary = computed(() => traceSummary(this.read()!));
+  protected readonly notes = computed(() => {
+    const { findings, file } = this.read()!;
+    return [
+      ...findings.notes.map((note) => TRACE_NOTE_WORDS[note]),
+      ...(file?.cutOff ? ['The last line was cut off and is left out.'] : []),
+      ...(file?.timeUnitFrom === 'steps'
+        ? [`Time taken as ${file.timeUnit === 'ms' ? 'milliseconds' : 'seconds'}, by its steps.`]
+        : []),
+    ];
+  });
+
+  protected readonly figures = computed(() => {
+    const { findings, strength } = this.read()!;
+    const { restVolts, keyOnDropVolts, crank, recovery, charging } = findings;
+    const shown: { name: string; value: string }[] = [];
+    const add = (name: string, value: number | null | undefined, say: (v: number) => string): void => {
+      if (value != null) shown.push({ name, value: say(value) });
+    };
+    const v = (value: number): string => volts(value);
+    add('rest', restVolts, v);
+    add('key-on drop', keyOnDropVolts, v);
+    add('inrush minimum', crank?.inrushVolts, v);
+    add('crank minimum', crank?.minimumVolts, v);
+    add('crank mean', crank?.meanVolts, v);
+    add('amps', crank?.meanAmps, (a) => `${a.toFixed(0)} A`);
+    add('cranked for', crank && crank.toSeconds - crank.fromSeconds, (s) => `${s.toFixed(1)} s`);
+    add('speed', crank?.rpm, (rpm) => `${rpm.toFixed(0)} rpm`);
+    add('uneven compression', crank?.unevenShare, (u) => (u > 0.3 ? `${percent(u)}: look` : 'even'));
+    add('recovery', recovery?.volts, (r) => `${v(r)} at ${recovery!.afterSeconds.toFixed(0)} s`);
+    add('charging from', charging?.volts, v);
+    add('inside', strength?.ohms, (o) => `${(o * 1000).toFixed(1)} mohm`);
+    add('cold-cranking, est.', strength?.ccaAmps, (a) => `${a.toFixed(0)} A, ${percent(strength!.share)}`);
+    return shown;
+  });
+
+  /** What the trace gives as readings of this job. */
+  protected readonly takes = computed((): (() => void)[] => {
+    const read = this.read();
+    if (!read) return [];
+    const { job, machine } = this.work();
+    const { restVolts, keyOnDropVolts, crank, recovery, charging } = read.findings;
+    const tempC = workingTempC(job);
+    const rounded = (value: number): number => Math.round(value * 1000) / 1000;
+    const context = { rating: machine.blocks[0]!.rating, systemVolts: machine.systemVolts, tempC, restVolts };
+    const kindOf = (id: string) =>
+      measuresFor(context.rating, !startsByWaking(machine)).find((m) => m.id === id);
+    const reading = (kind: 'rest' | 'crank-minimum' | 'charging-idle', value: number) => () =>
+      this.reporter.report('reading.taken', {
+        kind,
+        volts: rounded(value),
+        block: 0,
+        tempC,
+        source: this.source,
+        ...(kind === 'crank-minimum' &&
+          read.strength && {
+            strength: { share: read.strength.share, low: read.strength.low, high: read.strength.high },
+          }),
+      });
+    const finding = (id: 'key-on' | 'recovery', value: number) => () => {
+      const kind = kindOf(id);
+      const found = kind && findingOf(kind, [value], context);
+      if (kind && found != null)
+        this.reporter.report('finding.recorded', {
+          probe: kind.probe,
+          found,
+          source: this.source,
+          figures: [rounded(value)],
+        });
+    };
+    // The rest volts of a string say nothing of each block.
+    const isOne = machine.blocks.length === 1;
+    return [
+      ...(restVolts !== null && isOne ? [reading('rest', restVolts)] : []),
+      ...(keyOnDropVolts !== null && restVolts !== null
+        ? [finding('key-on', restVolts - keyOnDropVolts)]
+        : []),
+      ...(crank && kindOf('crank-minimum') ? [reading('crank-minimum', crank.minimumVolts)] : []),
+      ...(recovery && kindOf('recovery') ? [finding('recovery', recovery.volts)] : []),
+      ...(charging ? [reading('charging-idle', charging.volts)] : []),
+    ];
+  });
+
+  protected async open(from: HTMLInputElement): Promise<void> {
+    const [file] = from.files ?? [];
+    from.value = '';
+    if (!file) return;
+    this.source = 'trace';
+    await this.readIt(file, file.name);
+  }
+
+  protected async capture(): Promise<void> {
+    this.capturing = new AbortController();
+    this.problem.set(null);
+    const recording = await this.live.capture(this.work().job.id, this.capturing.signal);
+    if (!recording) return;
+    this.source = 'meter';
+    await this.readIt(recording, 'captured from the meter');
+  }
+
+  protected giveUp(): void {
+    this.capturing?.abort();
+  }
+
+  protected cancel(): void {
+    this.runner.stop();
+    this.progress.set(null);
+  }
+
+  private async readIt(what: File | Recording, name: string): Promise<void> {
+    const { job, machine } = this.work();
+    const run = this.runner.begin();
+    this.progress.set(0.001);
+    this.problem.set(null);
+    this.isTaken.set(false);
+    const subject = {
+      systemVolts: machine.systemVolts,
+      engine: machine.engine,
+      rating: machine.blocks[0]!.rating,
+      tempC: workingTempC(job),
+    };
+    try {
+      const read = await run.ask((worker) =>
+        worker.readTrace(
+          what,
+          name,
+          subject,
+          proxy((share) => this.progress.set(share)),
+        ),
+      );
+      if (run.isCurrent()) this.read.set(read);
+    } catch (error) {
+      if (run.isCurrent())
+        this.problem.set(`${name} is not taken. ${error instanceof Error ? error.message : ''}`);
+    } finally {
+      if (run.isCurrent()) this.progress.set(null);
+    }
+  }
+
+  protected take(): void {
+    this.takes().forEach((report) => report());
+    this.isTaken.set(true);
+  }
+}

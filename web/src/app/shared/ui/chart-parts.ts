@@ -1,0 +1,28 @@
+import type { ChartColours } from './chart';
+
+/** A point of a line. */
+export type Pair = [x: number, y: number];
+
+/** An axis in the house style. */
+export const axis = (c: ChartColours, name: string, extra: object = {}) => ({
+  type: 'value',
+  name,
+  nameTextStyle: { color: c.dim, fontSize: 14 },
+  nameGap: 10,
+  axisLine: { show: true, lineStyle: { color: c.line } },
+  axisLabel: { color: c.dim, fontSize: 14 },
+  splitLine: { lineStyle: { color: c.line, opacity: 0.6 } },
+  ...extra,
+});
+
+/** A line that is named at its end. */
+export const line = (name: string, data: Pair[], colour: string, extra: object = {}) => ({
+  type: 'line',
+  name,
+  data,
+  showSymbol: false,
+  lineStyle: { color: colour, width: 2.5 },
+  itemStyle: { color: colour },
+  endLabel: { show: true, formatter: '{a}', color: colour, fontSize: 14 },
+  ...extra,
+});

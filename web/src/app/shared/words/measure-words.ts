@@ -1,0 +1,108 @@
+import type { Instrument, LinkState } from '@voltrek/contracts';
+import type { MeasureGroup, ProbeId, TraceNote } from '@voltrek/core';
+
+export const GROUP_WORDS: Record<MeasureGroup, string> = {
+  posts: 'At the posts',
+  joints: 'Over joints',
+  block: 'The block',
+  parked: 'Parked draw',
+};
+
+/** Figures that are no volts of a reading: what each is called, and how it is taken. */
+export const FIGURE_WORDS: Partial<Record<ProbeId, { readonly name: string; readonly how: string }>> = {
+  'key-on': {
+    name: 'Key on',
+    how: 'Key on, no crank, only the dash lit. Volts at the posts; rest volts first.',
+  },
+  recovery: { name: 'After a try', how: 'Volts at the posts 10 s after a try that failed.' },
+  'joint-plus': { name: '+ joint', how: 'One probe on the post itself, one on its cable, while it cranks.' },
+  'joint-minus': { name: '- joint', how: 'One probe on the - post, one on the engine, while it cranks.' },
+  'starter-stud': {
+    name: 'Starter stud',
+    how: 'How far the stud lies under the posts, while it cranks. Long probe, clear of the fan.',
+  },
+  conductance: { name: 'Tester', how: 'Tested cold-cranking amps, by the standard printed on the block.' },
+  'load-test': {
+    name: 'Load test',
+    how: 'Lowest volts after 15 s at half its rated amps. Only from three quarters charge.',
+  },
+  gravity: { name: 'Gravity', how: 'Caps off, each cell in turn. Goggles and gloves: acid.' },
+  acceptance: { name: 'On charger', how: 'Put it on the charger: what does it show after ten minutes?' },
+  drain: { name: 'Drain', how: 'Clamp round the negative cable, doors latched, all asleep for 20 min.' },
+};
+
+/** What a figure says, by the outcome it falls on. */
+export const OUTCOME_MEANINGS: Partial<Record<ProbeId, Readonly<Record<string, string>>>> = {
+  'key-on': {
+    holds: 'Holds up',
+    sags: 'Sags: weak or very low',
+    collapses: 'Collapses: nearly nothing left',
+  },
+  recovery: {
+    'stays-down': 'Stays down: done, or flat',
+    slow: 'Slow to climb',
+    'climbs-back': 'Climbs back well',
+  },
+  'joint-plus': {
+    good: 'Good joint',
+    'worth-cleaning': 'Clean and tighten it',
+    bad: 'Bad joint: this is it',
+  },
+  'joint-minus': {
+    good: 'Good joint',
+    'worth-cleaning': 'Clean and tighten it',
+    bad: 'Bad joint: this is it',
+  },
+  'starter-stud': {
+    full: 'All of it arrives',
+    low: 'Some is lost on the way',
+    bad: 'Cable or strap: too much is lost',
+    'no-volts': 'Nothing arrives: fuse, isolator, solenoid',
+  },
+  conductance: {
+    spent: 'Spent: under 60 % of its rating',
+    worn: 'Worn: under 80 % of its rating',
+    tired: 'Tired, still in order',
+    sound: 'Sound',
+  },
+  'load-test': { fails: 'Fails', near: 'Just holds', holds: 'Holds' },
+  gravity: {
+    'even-high': 'Even and high: charged',
+    'even-low': 'Even and low: charge it',
+    'one-cell-low': 'One cell stands out: bad',
+  },
+  acceptance: {
+    'full-at-once': 'Full at once from flat: no capacity left',
+    'takes-charge': 'Takes charge as it should',
+  },
+  drain: {
+    asleep: 'Normal for a sleeping vehicle',
+    high: 'High: something does not sleep',
+    much: 'Far too much',
+  },
+};
+
+export const LINK_WORDS: Record<LinkState, string> = {
+  off: 'not linked',
+  connecting: 'connecting',
+  ready: 'live',
+  slow: 'answers too late',
+  lost: 'lost, trying again',
+  nonsense: 'talks nonsense',
+};
+
+export const INSTRUMENT_WORDS: Record<Instrument, string> = {
+  meter: 'Meter',
+  clamp: 'Clamp',
+  tester: 'Tester',
+};
+
+export const TRACE_NOTE_WORDS: Record<TraceNote, string> = {
+  'too-coarse': 'Too few points a second for speed and inrush.',
+  gap: 'The logger missed a stretch.',
+  'starts-in-crank': 'It starts in the crank: no rest volts.',
+  'ends-in-crank': 'It ends in the crank: no recovery.',
+  'no-crank': 'No crank in it.',
+  'more-cranks': 'More than one crank: the longest is told.',
+  'no-ripple': 'No ripple stands out: no speed.',
+};

@@ -1,0 +1,77 @@
+import { readTraceFile, type TraceFile } from '@voltrek/contracts';
+import {
+  analyseTrace,
+  type BlockRating,
+  type CrankStrength,
+  type Engine,
+  type Recording,
+  strengthFromCrank,
+  type TraceFindings,
+} from '@voltrek/core';
+
+/** The machine that a trace was taken on. */
+export interface TraceOf {
+  readonly systemVolts: 12 | 24;
+  /** Null for a machine that wakes. */
+  readonly engine: Engine | null;
+  readonly rating: BlockRating;
+  readonly tempC: number;
+}
+
+/** A trace that has been read: what was found in it, and enough of it to draw. */
+export interface TraceRead {
+  readonly name: string;
+  readonly rows: number;
+  readonly findings: TraceFindings;
+  readonly strength: CrankStrength | null;
+  /** How the file was taken; null for a capture. */
+  readonly file: Pick<TraceFile, 'timeUnit' | 'timeUnitFrom' | 'cutOff'> | null;
+  /** Seconds and volts: in each stretch the lowest and the highest, so that no dip is lost. */
+  readonly drawn: readonly (readonly [seconds: number, volts: number])[];
+}
+
+const DRAWN_STRETCHES = 500;
+/** Reading takes most of the time, analysing the rest. */
+const READ_SHARE = 0.85;
+
+/** @throws TraceFileError with the reason and the line */
+export async function readTrace(
+  what: Blob | Recording,
+  name: string,
+  { systemVolts, engine, rating, tempC }: TraceOf,
+  onProgress: (share: number) => void,
+): Promise<TraceRead> {
+  const file =
+    what instanceof Blob ? readTraceFile(await what.text(), (share) => onProgress(share * READ_SHARE)) : null;
+  const recording = file?.recording ?? (what as Recording);
+  const findings = analyseTrace(recording, { systemVolts, cylinders: engine?.cylinders ?? null });
+  const { crank, restVolts } = findings;
+  return {
+    name,
+    rows: recording.seconds.length,
+    findings,
+    strength:
+      crank && engine && restVolts !== null
+        ? strengthFromCrank(crank, restVolts, rating, engine, tempC)
+        : null,
+    file: file && { timeUnit: file.timeUnit, timeUnitFrom: file.timeUnitFrom, cutOff: file.cutOff },
+    drawn: extremes(recording),
+  };
+}
+
+function extremes({ seconds, volts }: Recording): [number, number][] {
+  const width = Math.max(1, Math.ceil(seconds.length / DRAWN_STRETCHES));
+  const first = seconds[0]!;
+  const drawn: [number, number][] = [];
+  for (let from = 0; from < seconds.length; from += width) {
+    let low = from;
+    let high = from;
+    for (let i = from; i < Math.min(seconds.length, from + width); i++) {
+      if (volts[i]! < volts[low]!) low = i;
+      if (volts[i]! > volts[high]!) high = i;
+    }
+    for (const i of low < high ? [low, high] : low > high ? [high, low] : [low])
+      drawn.push([seconds[i]! - first, volts[i]!]);
+  }
+  return drawn;
+}
