@@ -1,11 +1,47 @@
+import { readFile } from 'node:fs/promises';
+import { createRequire } from 'node:module';
 import { join } from 'node:path';
+import type { BrowserContext } from '@playwright/test';
 import { test } from './support/fixtures';
 
 const FOLDER = join(import.meta.dirname, '..', 'docs', 'screenshots');
 
+const PDF_SCRIPTS = ['pdf.worker.min.mjs', 'pdf.min.mjs'].map((name) =>
+  createRequire(import.meta.url).resolve(`pdfjs-dist/build/${name}`),
+);
+
+/** The first page of a PDF as a picture, drawn in a page of its own. */
+async function shootPdf(context: BrowserContext, file: string, path: string): Promise<void> {
+  const page = await context.newPage();
+  await page.setContent('<canvas></canvas>');
+  for (const script of PDF_SCRIPTS) await page.addScriptTag({ path: script, type: 'module' });
+  await page.waitForFunction('globalThis.pdfjsLib && globalThis.pdfjsWorker');
+  const data = (await readFile(file)).toString('base64');
+  await page.evaluate(async (base64) => {
+    interface PdfPage {
+      getViewport(of: { scale: number }): { width: number; height: number };
+      render(to: object): { promise: Promise<void> };
+    }
+    const { pdfjsLib } = globalThis as unknown as {
+      pdfjsLib: {
+        getDocument(of: object): { promise: Promise<{ getPage(n: number): Promise<PdfPage> }> };
+      };
+    };
+    const bytes = Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
+    const first = await (await pdfjsLib.getDocument({ data: bytes }).promise).getPage(1);
+    const viewport = first.getViewport({ scale: 1.4 });
+    const canvas = document.querySelector('canvas')!;
+    canvas.width = viewport.width;
+    canvas.height = viewport.height;
+    await first.render({ canvas, canvasContext: canvas.getContext('2d'), viewport }).promise;
+  }, data);
+  await page.locator('canvas').screenshot({ path });
+  await page.close();
+}
+
 /** Takes the pictures of the README from the demo data: `npm run screenshots`. */
 test('pictures of the main views', async ({ tech, page }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(180_000);
   const shoot = async (name: string): Promise<void> => {
     await page.mouse.move(0, 0);
     await page.waitForTimeout(350);
@@ -31,6 +67,7 @@ test('pictures of the main views', async ({ tech, page }) => {
   await tech.tap('+ mark or P', 'meter reads plus');
   await tech.next('Found, positive is sure');
   await tech.read('1180');
+  await page.waitForTimeout(1500);
   await shoot('measure');
   await tech.next('Go on to Plan');
   await page.getByRole('tab', { name: 'Leads' }).click();
@@ -42,11 +79,6 @@ test('pictures of the main views', async ({ tech, page }) => {
   for (const done of ['All off', 'Red clamp is on', 'Red clamp is on', 'Black clamp is on'])
     await tech.next(done);
   await shoot('hook-up-day');
-  await light('Night');
-  await page.setViewportSize({ width: 390, height: 844 });
-  await shoot('hook-up-phone');
-  await page.setViewportSize({ width: 1280, height: 800 });
-  await light('Day');
   await tech.next('Black clamp is on');
   await tech.next('Donor runs');
   await tech.tap('Make safe');
@@ -68,13 +100,26 @@ test('pictures of the main views', async ({ tech, page }) => {
   await tech.read('1421');
   await tech.read('1408');
   await tech.openStage('Verdict');
+  await page.getByText('Likeliest causes').waitFor();
   await shoot('verdict');
+  await page.getByRole('radio', { name: 'Job sheet' }).click();
+  const [sheet] = await Promise.all([page.waitForEvent('download'), tech.tap('Save as PDF')]);
+  await shootPdf(page.context(), await sheet.path(), join(FOLDER, 'job-sheet.png'));
   await tech.close('Recheck');
   await tech.openBoard();
-  await page.getByRole('button', { name: /Harbour dinghy/ }).click();
-  await tech.tap('Fuel smell or spill');
-  await tech.openStage('Hook up');
-  await shoot('stop');
+  await page.getByRole('button', { name: /Bread van/ }).click();
+  await tech.toMeasure('slow crank');
+  await light('Night');
+  await page.getByRole('radio', { name: 'Trace' }).click();
+  await tech.tap('Capture a crank from the meter');
+  await page.getByRole('img', { name: /^Trace of/ }).waitFor({ timeout: 20_000 });
+  await page.waitForTimeout(800);
+  await shoot('measure-trace');
+  await light('Day');
+  await page.goto(`${tech.url}/battery/orrendal-mistrow`);
+  await page.getByRole('img').waitFor();
+  await page.waitForTimeout(800);
+  await shoot('battery');
   await page.goto(`${tech.url}/atlas`);
   await page.getByRole('button', { name: /Cornice 9/ }).click();
   await page.getByRole('heading', { name: /Cornice 9/ }).waitFor();
@@ -88,7 +133,4 @@ test('pictures of the main views', async ({ tech, page }) => {
   await page.goto(`${tech.url}/rules`);
   await page.getByRole('radiogroup').first().waitFor();
   await shoot('rules');
-  await page.goto(`${tech.url}/log`);
-  await page.getByRole('link').nth(6).waitFor();
-  await shoot('log');
 });

@@ -168,3 +168,53 @@ for (const [name, s] of [
   );
 for (const [cause, row] of told.confusion)
   print(`  ${cause}`, [...row].map(([said, count]) => `${said} ${count}`).join(', '));
+
+const contracts = await import('../contracts/dist/src/index.js');
+const logged = core.recordTry(
+  {
+    crank: { ...crank, rescue: core.aloneRescue(rescue.casualty, TEMP_C) },
+    restSeconds: 2,
+    keyOnAmps: 12,
+    keyOnSeconds: 1,
+    afterSeconds: 14,
+    chargingVolts: null,
+    stepSeconds: 0.001,
+  },
+  { random: core.seededRandom(3), volts: 0.01, voltsStep: 0.001 },
+);
+const csv = contracts.traceFileOf(logged);
+const rowsLogged = logged.seconds.length;
+const readMs = medianMs(9, () => contracts.readTraceFile(csv));
+print(
+  'logger file read, 20,000 rows',
+  `${readMs.toFixed(0)} ms; ${Math.round((rowsLogged / readMs) * 1000)} rows a second`,
+);
+print(
+  'trace analysed, 20,000 points',
+  `${medianMs(15, () => core.analyseTrace(logged, { systemVolts: 12, cylinders: 4 })).toFixed(1)} ms`,
+);
+const facts = {
+  chemistry: 'flooded',
+  systemVolts: 12,
+  wakes: false,
+  tempC: TEMP_C,
+  stops: [],
+  restVolts: [12.4],
+  earlierFlatCalls: 0,
+  diedInService: false,
+};
+print(
+  'verdict with its deciding check',
+  `${medianMs(9, () =>
+    core.conclude(
+      crowd,
+      [
+        { probe: 'symptom', found: 'slow-crank' },
+        { probe: 'rest', found: 12.4 },
+      ],
+      facts,
+      core.TOOLS,
+      core.DEFAULT_RULES,
+    ),
+  ).toFixed(0)} ms`,
+);

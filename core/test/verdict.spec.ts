@@ -144,6 +144,17 @@ describe('conclude', () => {
     expect(verdictOf({ ...flat, conductance: 0.95 }, { earlierFlatCalls: 2 }).verdict).toBe('recheck');
   });
 
+  it('asks for another low-voltage block once it died in service, unless something left on explains it', () => {
+    const ev: DiagnosisProfile = { ...PROFILE, machineClass: 'ev', engine: null };
+    const crowd = drawCrowd(ev);
+    const facts = { ...BARE, wakes: true, diedInService: true, restVolts: [11.6] };
+    const told = (found: Findings) => conclude(crowd, evidenceOf(found), facts, TOOLS, DEFAULT_RULES).verdict;
+    const dead: Findings = { symptom: 'no-doors', rest: 11.6, 'with-help': 'started' };
+    expect(told(dead)).toBe('replace-soon');
+    expect(told({ ...dead, conductance: 0.95 })).toBe('recheck');
+    expect(told({ ...dead, 'ask-left-on': 'yes', 'look-switches': 'one-is-on' })).toBe('recheck');
+  });
+
   it('with nothing found rechecks, unsure, and asks for what would decide', () => {
     const nothing = verdictOf({});
     expect(nothing.verdict).toBe('recheck');

@@ -38,7 +38,7 @@ test('petrol hatchback, donor and heavy leads, from call to log', async ({ tech,
   await page.getByRole('searchbox').fill(title);
   await page.getByRole('link', { name: new RegExp(`${title}.*Recheck`) }).click();
   await tech.expectStage('Verdict');
-  await expect(page.getByText('Started with help')).toBeVisible();
+  await expect(page.getByText('Rest volts: 11.90 V')).toBeVisible();
 });
 
 test('start-stop car through the posts in the bay, lithium pack', async ({ tech }) => {
@@ -108,7 +108,8 @@ test('EV that will not open: latch wires, then a still donor', async ({ tech, pa
   await tech.next('Go on to Clear down');
   await tech.workSteps(/Go on/);
   await tech.next('Go on to the verdict');
-  await tech.close('Recheck');
+  // A low-voltage block that has died once is near its end, unless a test shows it sound.
+  await tech.close('Replace soon');
 });
 
 test('motorcycle from the van with its engine off; a fuel tap is not the battery', async ({ tech }) => {
@@ -148,7 +149,7 @@ test('24 V piste machine: each block by itself, then 12 V across the weak one on
   await tech.next('Go on to Clear down');
   await tech.workSteps(/Go on/);
   await tech.next('Go on to the verdict');
-  await expect(page.getByText(/Blocks of the string apart by, 0\.70 V/)).toBeVisible();
+  await expect(page.getByText('Blocks apart by: 0.70 V')).toBeVisible();
   await tech.close('Recheck');
 });
 

@@ -182,7 +182,9 @@ function rule(
   const soc = lowestSoc(facts);
   const isCharged = soc !== null && soc >= rules.judgeMinSoc;
   const isSound = showsSound(evidence, facts, rules);
-  if (!isSound && facts.wakes && facts.diedInService)
+  // What was left on explains a death in service; without it the block has had its warning.
+  const isExplained = (shares.get('left-on') ?? 0) > 0.5;
+  if (!isSound && !isExplained && facts.wakes && facts.diedInService)
     return {
       verdict: 'replace-soon',
       ground: 'died-in-service',

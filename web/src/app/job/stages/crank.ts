@@ -84,7 +84,7 @@ import { LiveStore } from './measure/live-store';
             (input)="lowestText.set(lowestTextInput.value)"
           />
         </label>
-        @if (meterSeen().length > 1) {
+        @if (meterSeen().length > 1 && meterLowest() !== null) {
           <div class="live">
             <svg viewBox="0 0 300 60" preserveAspectRatio="none" aria-hidden="true">
               <polyline [attr.points]="meterLine()" />
@@ -351,9 +351,12 @@ export class Crank {
   private readonly api = inject(Api);
   /** What the linked meter showed since the try began; what is typed goes before it. */
   protected readonly meterSeen = signal<readonly number[]>([]);
-  protected readonly meterLowest = computed(() =>
-    this.meterSeen().length === 0 ? null : Math.round(Math.min(...this.meterSeen()) * 100) / 100,
-  );
+  protected readonly meterLowest = computed(() => {
+    const seen = this.meterSeen();
+    // A meter that lies on the bench reads nothing: only one that began on the posts counts.
+    const isOnPosts = (seen[0] ?? 0) >= this.work().machine.systemVolts / 2;
+    return isOnPosts ? Math.round(Math.min(...seen) * 100) / 100 : null;
+  });
   protected readonly meterLine = computed(() => {
     const seen = this.meterSeen();
     const high = Math.max(...seen);

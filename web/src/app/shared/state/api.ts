@@ -109,8 +109,8 @@ export class Api {
     return this.http.get<JobDetail>(`/api/jobs/${jobId}`);
   }
 
-  placeProbes(placed: ProbesPlaced): Observable<void> {
-    return this.http.put<void>('/api/instruments/probes', placed);
+  placeProbes(placed: ProbesPlaced): Observable<null> {
+    return this.http.put<null>('/api/instruments/probes', placed);
   }
 
   weather(place: string): Observable<Weather> {

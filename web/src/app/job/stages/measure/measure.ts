@@ -325,7 +325,7 @@ export class Measure {
       rating: this.rating(),
       systemVolts: machine.systemVolts,
       tempC: this.tempC(),
-      restVolts: rest.every((v) => v !== null) ? rest.reduce<number>((a, b) => a + b!, 0) : null,
+      restVolts: rest.every((v) => v !== null) ? rest.reduce<number>((a, b) => a + b, 0) : null,
     };
   });
 

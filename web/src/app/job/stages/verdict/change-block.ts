@@ -20,6 +20,9 @@ import { CHEMISTRY_WORDS, FITTING_WORDS, MISFIT_WORDS } from '../../../shared/wo
 import type { Work } from '../../state/job-selectors';
 import { Reporter } from '../../state/reporter';
 
+/** A slip that carries less than this is no lesson, A. */
+const SLIP_TOLD_AMPS = 50;
+
 /** What the new block must be, and the order of taking one out and putting the other in, step by step. */
 @Component({
   selector: 'vt-change-block',
@@ -69,13 +72,8 @@ import { Reporter } from '../../state/reporter';
         <p class="count">Step {{ doneCount() + 1 }} of {{ order().length }}</p>
         <p class="act">{{ words[step.step].act }}</p>
         <p class="dim">{{ words[step.step].why }}</p>
-        @if (step.slipAmps !== null) {
-          <p [class.tone-bad]="step.slipAmps > 50">
-            A spanner slipping to bodywork now: <strong>{{ amps(step.slipAmps) }}</strong>
-            @if (step.otherWayAmps! > 50) {
-              ; the other way round: <strong>{{ amps(step.otherWayAmps!) }}</strong>
-            }
-          </p>
+        @if (slip(); as text) {
+          <p>{{ text }}</p>
         }
         <button type="button" class="key strong" [disabled]="isClosed()" (click)="done(step.step)">
           Done
@@ -193,7 +191,6 @@ export class ChangeBlock {
 
   private readonly reporter = inject(Reporter);
 
-  protected readonly amps = amps;
   protected readonly words = FITTING_WORDS;
   protected readonly layoutWords = LAYOUT_WORDS;
   protected readonly chemistryWords = CHEMISTRY_WORDS;
@@ -223,6 +220,15 @@ export class ChangeBlock {
   protected readonly next = computed(
     () => this.order().find((s) => !this.confirmed().includes(s.step)) ?? null,
   );
+  /** What a slip of the spanner would carry at this step, and with the order turned round. */
+  protected readonly slip = computed(() => {
+    const step = this.next();
+    if (step?.slipAmps == null || step.otherWayAmps === null) return null;
+    const now = `A spanner slipping to bodywork now: ${amps(step.slipAmps)}`;
+    return step.otherWayAmps > SLIP_TOLD_AMPS
+      ? `${now}; the other way round: ${amps(step.otherWayAmps)}.`
+      : `${now}.`;
+  });
   protected readonly replaced = computed(
     () => this.work().job.replaced.find((r) => r.block === this.at() || r.block === null) ?? null,
   );

@@ -1,0 +1,207 @@
+import { createServer, type Server, type Socket } from 'node:net';
+import { once } from 'node:events';
+import { traceFileOf } from '@voltrek/contracts';
+import {
+  aloneRescue,
+  blockOhms,
+  type BlockRating,
+  blockOpenVolts,
+  type Engine,
+  recordTry,
+} from '@voltrek/core';
+import { expect, test } from '../support/fixtures';
+import { TestServer } from '../support/server';
+import { Technician } from '../support/technician';
+
+const RATING: BlockRating = { chemistry: 'flooded', capacityAh: 44, ccaAmps: 420, ccaStandard: 'EN' };
+const ENGINE: Engine = { fuel: 'petrol', displacementL: 1.2, cylinders: 4, systemVolts: 12 };
+
+/** A logger's file of a try on a worn block that did not start. */
+function loggedTry(): string {
+  const state = { soc: 0.86, tempC: -4, ageing: 2.6 };
+  const model = { openVolts: blockOpenVolts(RATING, state), ohms: blockOhms(RATING, state) };
+  return traceFileOf(
+    recordTry({
+      crank: {
+        engine: ENGINE,
+        blocks: [{ rating: RATING, state }],
+        seconds: 3,
+        rescue: aloneRescue([model], -4),
+      },
+      restSeconds: 2,
+      keyOnAmps: 12,
+      keyOnSeconds: 1,
+      afterSeconds: 11,
+      chargingVolts: null,
+      stepSeconds: 0.002,
+    }),
+  );
+}
+
+test('a linked meter reads the machine live: held, taken, and named as the source', async ({
+  tech,
+  page,
+}) => {
+  await tech.openBoard();
+  await page.getByRole('button', { name: /Hatchback, front bay/ }).click();
+  await tech.toMeasure('one click');
+  const live = page.locator('.live');
+  await expect(live).toContainText('live');
+  // The demo's hidden truth: something was left on, so it rests flat.
+  await expect
+    .poll(async () => Number.parseFloat((await live.locator('.reads').textContent()) ?? ''))
+    .toBeGreaterThan(11);
+  await tech.tap('Hold');
+  await expect(live).toContainText('held');
+  const held = (await live.locator('.reads').textContent())!.trim();
+  await page.waitForTimeout(600);
+  await expect(live.locator('.reads')).toHaveText(held);
+  await tech.tap('Take it');
+  const taken = page.locator('vt-taken li').first();
+  await expect(taken).toContainText('Rest volts');
+  await expect(taken).toContainText('meter');
+  await expect(taken).toContainText('Charge before judging');
+
+  await page.getByRole('radio', { name: 'Parked draw' }).click();
+  await expect(page.locator('.live')).toContainText('mA');
+  await tech.tap('Take it');
+  await expect(page.locator('vt-taken li').first()).toContainText('Normal for a sleeping vehicle');
+});
+
+test('a crank captured from the meter gives its readings at one tap', async ({ tech, page }) => {
+  await tech.openBoard();
+  await page.getByRole('button', { name: /Bread van/ }).click();
+  await tech.toMeasure('slow crank');
+  await page.getByRole('radio', { name: 'Trace' }).click();
+  await tech.tap('Capture a crank from the meter');
+  await expect(page.getByText(/Crank now\. [1-9]/)).toBeVisible();
+  await expect(page.getByRole('img', { name: /^Trace of 6000 points/ })).toBeVisible({ timeout: 20_000 });
+  for (const name of ['rest', 'inrush minimum', 'crank minimum', 'amps', 'cold-cranking, est.'])
+    await expect(page.locator('dt').getByText(name, { exact: true })).toBeVisible();
+  await tech.tap(/Take \d readings of it/);
+  await page.getByRole('radio', { name: 'At the posts' }).click();
+  const taken = page.locator('vt-taken');
+  await expect(taken).toContainText('Crank minimum');
+  await expect(taken).toContainText('After a try');
+  await tech.saved();
+});
+
+test('a logger’s file is read whatever its form, and a bad one is named and loses nothing', async ({
+  tech,
+  page,
+}) => {
+  await tech.openJob('brinmoor-pella');
+  await tech.toMeasure('slow crank');
+  await tech.read('1252');
+  await page.getByRole('radio', { name: 'Trace' }).click();
+  const open = async (name: string, text: string): Promise<void> => {
+    await page
+      .locator('input[type=file]')
+      .setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(text) });
+  };
+  const csv = loggedTry();
+  const lines = csv.split('\n');
+  await open('broken.csv', lines.map((l, i) => (i === 300 ? l.replace(',', ',x') : l)).join('\n'));
+  await expect(page.getByRole('alert')).toContainText(
+    'broken.csv is not taken. Line 301: a figure is missing',
+  );
+  await open('empty.csv', '');
+  await expect(page.getByRole('alert')).toContainText('the file holds no rows');
+
+  // Semicolons, decimal commas, milliseconds, no header, and the last line cut off.
+  const rows = lines.slice(1, -1).map((l) => l.split(',').map(Number));
+  const odd = rows.map(([t, v, a]) =>
+    [t! * 1000, v, a].map((x) => x!.toFixed(3).replace('.', ',')).join(';'),
+  );
+  await open('odd.csv', odd.join('\n').slice(0, -12));
+  await expect(page.getByRole('img', { name: /^Trace of \d+ points over 17\.0 s/ })).toBeVisible();
+  await expect(page.getByText('Time taken as milliseconds')).toBeVisible();
+  await expect(page.getByText('The last line was cut off')).toBeVisible();
+  const speed = page.locator('dl > div', { hasText: 'speed' }).locator('dd');
+  expect(Number.parseFloat((await speed.textContent())!)).toBeGreaterThan(80);
+  await tech.tap(/Take \d readings of it/);
+  await page.getByRole('radio', { name: 'At the posts' }).click();
+  await expect(page.locator('vt-taken')).toContainText('trace');
+  await tech.openStage('Verdict');
+  await expect(page.getByText('Crank minimum, against its limit')).toBeVisible();
+});
+
+test('a reading that contradicts the log is questioned until a second one says the same', async ({
+  tech,
+  page,
+}) => {
+  await tech.openJob('brinmoor-pella');
+  await tech.toMeasure('slow crank');
+  await page.getByRole('radio', { name: 'Charging, idle' }).click();
+  await tech.read('1440');
+  const first = page.locator('vt-taken li').first();
+  await expect(first).toContainText('Does it run? Read it again');
+  await tech.openStage('Verdict');
+  await expect(page.locator('.move', { hasText: 'Charging volts' })).toHaveCount(0);
+  await tech.openStage('Measure');
+  await page.getByRole('radio', { name: 'Charging, idle' }).click();
+  await tech.read('1438');
+  await expect(page.locator('vt-taken .doubted')).toHaveCount(0);
+  await page.getByRole('radio', { name: 'Rest volts' }).click();
+  await tech.read('1330');
+  await expect(page.locator('vt-taken li').first()).toContainText('Surface charge');
+  await tech.tap('Withdraw');
+  await expect(page.locator('vt-taken')).not.toContainText('Surface charge');
+});
+
+test('the weather service fills in the cold', async ({ tech, page }) => {
+  await tech.openJob('brinmoor-pella');
+  const told = page.getByRole('button', { name: /^service: / });
+  await expect(told).toBeVisible();
+  const degrees = /(-?\d+) °C/.exec((await told.textContent()) ?? '')![1]!;
+  await told.click();
+  await expect(page.locator('.stepper output')).toHaveText(degrees);
+});
+
+test('a meter that goes is shown as lost, comes back, and the pad works all the while', async ({
+  browser,
+}) => {
+  const sockets = new Set<Socket>();
+  const meter = (): Server =>
+    createServer((socket) => {
+      sockets.add(socket);
+      socket.on('error', () => socket.destroy());
+      socket.on('data', (data) => {
+        for (const line of data.toString().split('\n').filter(Boolean)) {
+          if (line === '*IDN?') socket.write('Any,Any meter,1,1\n');
+          else if (line.endsWith('?')) socket.write('+1.24560000E+01\n');
+        }
+      });
+    });
+  let line = meter().listen(0, '127.0.0.1');
+  await once(line, 'listening');
+  const { port } = line.address() as { port: number };
+  process.env.VOLTREK_METER = `127.0.0.1:${port}`;
+  const server = await TestServer.create();
+  const page = await browser.newPage();
+  try {
+    await server.start();
+    delete process.env.VOLTREK_METER;
+    const tech = new Technician(page, server.url);
+    await tech.openJob('brinmoor-pella');
+    await tech.toMeasure('slow crank');
+    await expect(page.locator('.reads')).toHaveText('12.456 V');
+    line.close();
+    for (const socket of sockets) socket.destroy();
+    await expect(page.locator('.live')).toContainText('lost, trying again');
+    await expect(tech.button('Take it')).toBeDisabled();
+    await tech.read('1247');
+    await expect(page.locator('vt-taken li').first()).toContainText('12.47 V');
+    line = meter().listen(port, '127.0.0.1');
+    await expect(page.locator('.live')).toContainText('live');
+    // No weather service is named beside a real meter.
+    await tech.openStage('Scene');
+    await expect(page.getByText('No weather service is linked')).toBeVisible();
+  } finally {
+    delete process.env.VOLTREK_METER;
+    await page.close();
+    await server.remove();
+    for (const socket of sockets) socket.destroy();
+    line.close();
+  }
+});

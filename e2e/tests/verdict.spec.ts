@@ -1,0 +1,118 @@
+import { readFile } from 'node:fs/promises';
+import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import { expect, test } from '../support/fixtures';
+
+/** Every text of a PDF, page after page. */
+async function textOf(file: string): Promise<{ text: string; pages: number }> {
+  const pdf = await getDocument({ data: new Uint8Array(await readFile(file)), verbosity: 0 }).promise;
+  const pages: string[] = [];
+  for (let n = 1; n <= pdf.numPages; n++) {
+    const { items } = await (await pdf.getPage(n)).getTextContent();
+    pages.push(items.map((item) => ('str' in item ? item.str : '')).join(' '));
+  }
+  await pdf.destroy();
+  return { text: pages.join('\n').replace(/\s+/g, ' '), pages: pages.length };
+}
+
+test('a worn block: evidence, what would change it, the block changed by steps, its record begun anew', async ({
+  tech,
+  page,
+}) => {
+  await tech.openJob('brinmoor-pella');
+  await tech.toMeasure('slow crank');
+  await tech.read('1254');
+  await page.getByRole('radio', { name: 'The block' }).click();
+  await tech.read('270');
+  await expect(page.locator('vt-taken li').first()).toContainText('Worn: under 80 % of its rating');
+  await tech.openStage('Verdict');
+  await expect(page.getByRole('heading', { level: 2, name: 'Replace soon' })).toBeVisible();
+  await expect(page.getByText('A test proves it worn.')).toBeVisible();
+  await expect(page.locator('.move', { hasText: 'Tested, of its rating' })).toContainText('times more');
+  await expect(page.getByText('Would change it')).toBeVisible();
+
+  await page.getByRole('radio', { name: 'Change block' }).click();
+  await expect(page.getByText('flooded or EFB or AGM')).toBeVisible();
+  const seen: string[] = [];
+  for (;;) {
+    const act = page.locator('.step .act');
+    if (!(await act.isVisible())) break;
+    const title = (await act.textContent())!.trim();
+    seen.push(title);
+    if (title.startsWith('Take the positive clamp off'))
+      await expect(page.locator('.step')).toContainText(/now: 0 A; the other way round: [\d]{3,} A/);
+    await tech.tap('Done');
+    await expect(page.getByText(title, { exact: true })).toHaveCount(0);
+  }
+  expect(seen.findIndex((t) => t.includes('negative clamp off'))).toBeLessThan(
+    seen.findIndex((t) => t.includes('positive clamp off')),
+  );
+  expect(seen.at(-1)).toContain('Mark the date');
+  await page.getByLabel('Ah').fill('36');
+  await page.getByLabel('cold-cranking A').fill('430');
+  await expect(page.getByRole('alert')).toContainText('It does not fit: less capacity');
+  await page.getByLabel('Ah').fill('45');
+  await tech.tap('It is fitted');
+  await expect(page.getByText('Its record begins today.')).toBeVisible();
+  await tech.saved();
+  await page.getByRole('link', { name: 'Battery', exact: true }).click();
+  await expect(page.getByRole('heading', { name: 'Battery record' })).toBeVisible();
+  await expect(page.getByText('45 Ah, 430 A EN')).toBeVisible();
+  await expect(page.getByText('Test it once, and its trend begins.')).toBeVisible();
+  await page.getByRole('radio', { name: /until/ }).last().click();
+  await expect(page.getByRole('img', { name: /readings of its strength/ })).toBeVisible();
+});
+
+test('the job sheet is a PDF with the Loop, readings, evidence, verdict and a place to sign, and the same as JSON', async ({
+  tech,
+  page,
+}) => {
+  const title = await tech.openJob('brinmoor-pella');
+  await tech.toMeasure('rapid clicking');
+  await tech.read('1185');
+  await tech.next('Go on to Plan');
+  await tech.take(/The van, heavy set/);
+  await tech.workSteps(/Go on/);
+  await tech.next('Go on: crank');
+  await tech.tryOnce('It runs');
+  await tech.next('Go on to Clear down');
+  await tech.workSteps(/Go on/);
+  await tech.openStage('Verdict');
+  await page.getByRole('radio', { name: 'Next' }).click();
+  await expect(page.getByText('Charge plan, flooded block')).toBeVisible();
+  await expect(page.getByText('Take it out to charge')).toBeVisible();
+  await page.getByRole('radio', { name: 'Evidence' }).click();
+  await tech.next('Give verdict');
+  await page.getByRole('radio', { name: 'Job sheet' }).click();
+  const [download] = await Promise.all([page.waitForEvent('download'), tech.tap('Save as PDF')]);
+  expect(download.suggestedFilename()).toMatch(/^job-sheet-\d+\.pdf$/);
+  const { text } = await textOf(await download.path());
+  for (const part of [
+    'Job sheet',
+    title,
+    'Brinmoor Pella 1.2, 12 V',
+    'Rest volts',
+    '11.85 V',
+    'Try 1, with help: it runs',
+    'Evidence',
+    'times more likely',
+    'Recheck after 24 h rest',
+    'Never: ',
+    'Driver or owner: told and understood',
+    'High-voltage work is for qualified people',
+  ])
+    expect(text).toContain(part);
+  // The Loop is in it as a drawing: its own words stand on the page.
+  expect(text).toContain('casualty');
+
+  const link = page.getByRole('link', { name: 'Save as JSON' });
+  const sheet = (await (await page.request.get(`${tech.url}${await link.getAttribute('href')}`)).json()) as {
+    form: string;
+    title: string;
+    readings: { volts: number }[];
+    verdict: { verdict: string };
+  };
+  expect(sheet.form).toBe('voltrek-job-sheet/1');
+  expect(sheet.title).toBe(title);
+  expect(sheet.readings[0]!.volts).toBe(11.85);
+  expect(text).toContain(sheet.verdict.verdict === 'recheck' ? 'Recheck.' : 'Replace');
+});
