@@ -116,7 +116,7 @@ test('pictures of the main views', async ({ tech, page }) => {
   await page.waitForTimeout(800);
   await shoot('measure-trace');
   await light('Day');
-  await page.goto(`${tech.url}/battery/orrendal-mistrow`);
+  await page.goto(`${tech.url}/battery/skarnby-burrock-17`);
   await page.getByRole('img').waitFor();
   await page.waitForTimeout(800);
   await shoot('battery');

@@ -69,7 +69,10 @@ const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = {
         <p class="told">{{ told() }}</p>
         @if (hasFigures()) {
           <div class="chart"><vt-chart [draw]="draw()" [summary]="summary()" /></div>
-          <p class="dim">Dashed: four in five blocks would lie between. Dotted: what the machine needs.</p>
+          <p class="dim">
+            Dashed: four in five blocks would lie between. Dotted: what the machine needs. Upright: it had to
+            be helped.
+          </p>
         }
         <ul class="ruled">
           @for (e of newestFirst(); track $index) {

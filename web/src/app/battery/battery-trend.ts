@@ -2,13 +2,14 @@ import type { BatteryLife, BatteryRecord } from '@voltrek/contracts';
 import { type StrengthTrend, strengthTrend } from '@voltrek/core';
 import type { EChartsCoreOption } from 'echarts/core';
 import type { ChartColours } from '../shared/ui/chart';
-import { axis, line, type Pair } from '../shared/ui/chart-parts';
+import { axis, endName, line, type Pair } from '../shared/ui/chart-parts';
 import { percent } from '../shared/words/figures';
 
 const DAY_MS = 86_400_000;
 /** The trend is drawn this far on, days; further where the fall lies there. */
 const AHEAD_DAYS = 400;
 const DRAWN_POINTS = 24;
+const MARGIN_DAYS = 20;
 /** A band in which four in five readings would lie. */
 const BAND_SPREADS = 1.28;
 
@@ -40,7 +41,7 @@ export function batteryChart(
   );
   const jumps = life.entries.filter((e) => e.kind === 'jump').map((e) => ({ xAxis: Date.parse(e.at) }));
   const times = life.entries.map((e) => Date.parse(e.at));
-  const from = Math.min(...times);
+  const from = Math.min(...times) - MARGIN_DAYS * DAY_MS;
   const last = Math.max(...times);
   const fall = trend?.fallsBelow.day ?? null;
   const to = Math.min(
@@ -55,6 +56,8 @@ export function batteryChart(
           return [t, Math.max(0, (share + spreads * spread) * 100)];
         })
       : [];
+  const likely = band(0);
+  const isAbove = (likely.at(-1)?.[1] ?? 0) >= needShare * 100;
   const time = (gridIndex: number, show: boolean) =>
     axis(c, '', {
       type: 'time',
@@ -89,7 +92,7 @@ export function batteryChart(
       }),
     ],
     series: [
-      line('likely', band(0), c.ink, {}),
+      line('likely', likely, c.ink, endName(isAbove ? -9 : 9)(c.ink)),
       line('low', band(-BAND_SPREADS), c.dim, {
         ...plain,
         lineStyle: { color: c.dim, type: 'dashed', width: 1.5 },
@@ -105,7 +108,7 @@ export function batteryChart(
           [to, needShare * 100],
         ],
         c.bad,
-        { lineStyle: { color: c.bad, type: 'dotted', width: 2.5 } },
+        { ...endName(isAbove ? 9 : -9)(c.bad), lineStyle: { color: c.bad, type: 'dotted', width: 2.5 } },
       ),
       line(
         'read',
@@ -119,7 +122,7 @@ export function batteryChart(
         yAxisIndex: 1,
         markLine: {
           symbol: 'none',
-          label: { show: true, formatter: 'jump', color: c.dim, fontSize: 14 },
+          label: { show: false },
           lineStyle: { color: c.lamp, width: 2 },
           data: jumps,
         },

@@ -86,7 +86,7 @@ const ELSEWHERE: Partial<Record<ProbeId, Stage>> = {
           }
           <button type="button" class="key" (click)="skip(b.probe)">Not this one</button>
         </div>
-        <p class="dim why">tells between {{ settles() }}</p>
+        <p class="dim why">between {{ settles() }}</p>
       } @else if (result()) {
         <p class="dim">Nothing left to check tells more. Go on.</p>
       }

@@ -17,21 +17,18 @@ import { Reporter } from '../state/reporter';
         <h1 id="stage-title">Checks</h1>
         <span class="dim">{{ answered() }} of {{ checks().length }} done</span>
       </header>
-      <fieldset>
-        <legend>What it does</legend>
-        <div class="symptoms">
-          @for (symptom of symptoms; track symptom) {
-            <button
-              type="button"
-              class="key"
-              [attr.aria-pressed]="work().job.symptoms.includes(symptom)"
-              (click)="tick(symptom)"
-            >
-              {{ symptomWords[symptom] }}
-            </button>
-          }
-        </div>
-      </fieldset>
+      <div class="symptoms" role="group" aria-label="What it does">
+        @for (symptom of symptoms; track symptom) {
+          <button
+            type="button"
+            class="key"
+            [attr.aria-pressed]="work().job.symptoms.includes(symptom)"
+            (click)="tick(symptom)"
+          >
+            {{ symptomWords[symptom] }}
+          </button>
+        }
+      </div>
       <vt-suspects [work]="work()" (opened)="opened.emit($event)" />
       <div class="ruled checks" role="group" aria-label="Look before touching">
         @for (check of checks(); track check) {
@@ -66,11 +63,14 @@ import { Reporter } from '../state/reporter';
     :host {
       display: contents;
     }
+    /* All checks of a road vehicle on one screen, without scrolling. */
+    .stage {
+      gap: 8px;
+    }
     .symptoms {
       display: grid;
       grid-template-columns: repeat(4, 1fr);
       gap: 6px;
-      margin-top: 6px;
     }
     .symptoms .key {
       padding: 4px 6px;

@@ -26,3 +26,8 @@ export const line = (name: string, data: Pair[], colour: string, extra: object =
   endLabel: { show: true, formatter: '{a}', color: colour, fontSize: 14 },
   ...extra,
 });
+
+/** Names at the end of two lines that run close together. */
+export const endName = (dy: number) => (colour: string) => ({
+  endLabel: { show: true, formatter: '{a}', color: colour, fontSize: 14, offset: [0, dy] },
+});

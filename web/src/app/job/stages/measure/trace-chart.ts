@@ -31,7 +31,7 @@ export function traceChart({ drawn, findings }: TraceRead, c: ChartColours): ECh
           lineStyle: { color: c.ink, width: 1.6 },
           markArea: crank && {
             itemStyle: { color: c.lamp, opacity: 0.22 },
-            label: { show: true, color: c.dim, fontSize: 14, position: 'insideTop' },
+            label: { show: true, color: c.dim, fontSize: 14, position: 'insideBottom' },
             data: [[{ name: 'crank', xAxis: crank.fromSeconds }, { xAxis: crank.toSeconds }]],
           },
           markLine: {

@@ -1,7 +1,7 @@
 import type { CrankTrace, LeadCell, LeadSet, WaitCurve, WakeTrace } from '@voltrek/core';
 import type { EChartsCoreOption } from 'echarts/core';
 import type { ChartColours } from '../../../shared/ui/chart';
-import { axis, line, type Pair } from '../../../shared/ui/chart-parts';
+import { axis, endName, line, type Pair } from '../../../shared/ui/chart-parts';
 
 /** Points drawn of a trace: more than a chart has pixels for nothing. */
 const DRAWN_POINTS = 160;
@@ -20,10 +20,6 @@ const tooltip = (c: ChartColours) => ({
   textStyle: { color: c.ink, fontSize: 14 },
 });
 
-/** Names at the end of two lines that run close together. */
-const endName = (dy: number) => (colour: string) => ({
-  endLabel: { show: true, formatter: '{a}', color: colour, fontSize: 14, offset: [0, dy] },
-});
 const above = endName(-9);
 const below = endName(9);
 

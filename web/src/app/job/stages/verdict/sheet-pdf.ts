@@ -14,7 +14,8 @@ const INK = '#18222b';
 const DIM = '#55606a';
 const LINE = '#cfc8b8';
 const LEDGER_LINES = 8;
-const LOOP_WIDTH = 200;
+/** Room for the Loop, points: it keeps its shape inside. */
+const LOOP_ROOM: [width: number, height: number] = [176, 196];
 
 const head = (text: string): Content => ({ text, bold: true, fontSize: 11, margin: [0, 9, 0, 3] });
 const moment = (iso: string): string => format(new Date(iso), 'd MMM yyyy, HH:mm');
@@ -38,7 +39,7 @@ export function sheetDocument(
   return {
     info: { title: `Voltrek job sheet, call ${sheet.callNumber}` },
     pageSize: 'A4',
-    pageMargins: [40, 40, 40, 46],
+    pageMargins: [40, 32, 40, 40],
     defaultStyle: { fontSize: 9.5, color: INK, lineHeight: 1.15 },
     footer: (page, pages) => ({
       text: `${STANDING_CAUTION}  Call ${sheet.callNumber}, page ${page} of ${pages}`,
@@ -64,7 +65,7 @@ export function sheetDocument(
         columns: [
           { width: '*', stack: [head('Readings'), readings(work), ...tries(work), ...stops(sheet)] },
           ...(loopSvg
-            ? [{ width: LOOP_WIDTH, stack: [head('Loop'), { svg: loopSvg, width: LOOP_WIDTH } as Content] }]
+            ? [{ width: LOOP_ROOM[0], stack: [head('Loop'), { svg: loopSvg, fit: LOOP_ROOM } as Content] }]
             : []),
         ],
         columnGap: 18,
@@ -179,7 +180,7 @@ function signatures(crewName: string): Content {
   });
   return {
     unbreakable: true,
-    margin: [0, 40, 0, 0],
+    margin: [0, 30, 0, 0],
     columns: [line(`Technician, ${crewName}`), line('Driver or owner: told and understood')],
   };
 }
