@@ -1,6 +1,7 @@
 import { blockOhms, blockOpenVolts, type BlockState } from '../battery/block.js';
 import { mustTreatAsFrozen } from '../battery/freezing.js';
 import { aloneRescue, type ModelBlock } from '../circuit/rescue.js';
+import { ASSUMED_AGEING } from '../crank/casualty-blocks.js';
 import { type CrankPoint, crankPoint } from '../crank/quick.js';
 import { defaultStarter } from '../engine/engine.js';
 import { normal, type Random } from '../quantities/random.js';
@@ -34,6 +35,8 @@ export interface HiddenMachine {
   readonly crank: CrankPoint | null;
   /** Cranking with a good source at its posts; null as above. */
   readonly helped: CrankPoint | null;
+  /** What a plan that knows only its rest volts would promise with that source: joints, starter and age as usual. */
+  readonly promised: CrankPoint | null;
 }
 
 const between = (random: Random, low: number, high: number): number => low + (high - low) * random();
@@ -113,11 +116,29 @@ export function drawHidden(cause: Cause, profile: DiagnosisProfile, random: Rand
         >
       )[cause] ?? 0.06,
     ),
-  } satisfies Omit<HiddenMachine, 'crank' | 'helped' | 'minusOhms'> & { minusOhms: number };
+  } satisfies Omit<HiddenMachine, 'crank' | 'helped' | 'promised' | 'minusOhms'> & { minusOhms: number };
   // A clamp at its stop is as often the black one.
   const isMinus = cause === 'joint-negative' || (cause === 'joint-loose' && base.plusOhms < BAD_OHMS[0] / 10);
   const hidden = { ...base, minusOhms: isMinus ? bad() : base.minusOhms };
-  return { ...hidden, crank: crankOf(hidden, profile, false), helped: crankOf(hidden, profile, true) };
+  return {
+    ...hidden,
+    crank: crankOf(hidden, profile, false),
+    helped: crankOf(hidden, profile, true),
+    promised: crankOf(asPlanned(hidden), profile, true),
+  };
+}
+
+/** The same machine as a plan takes it. */
+function asPlanned({ blocks }: Electrical): Electrical {
+  return {
+    blocks: blocks.map((state) => ({ ...state, ageing: ASSUMED_AGEING })),
+    plusOhms: SOUND_OHMS[0],
+    minusOhms: SOUND_OHMS[0],
+    cableOhms: SOUND_OHMS[0],
+    open: false,
+    starter: 'sound',
+    held: 'no',
+  };
 }
 
 function blockStateOf(cause: Cause, sound: BlockState, random: Random, isFlatCause: boolean): BlockState {

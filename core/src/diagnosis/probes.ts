@@ -68,6 +68,7 @@ export const PROBE_IDS = [
   'acceptance',
   'gravity',
   'with-help',
+  'promise',
   'charging',
   'drain',
   'traction-gauge',
@@ -130,6 +131,9 @@ function wakingSymptoms(hidden: HiddenMachine, profile: DiagnosisProfile): reado
     }
   }
 }
+
+/** A good source's volts with nothing drawn, per 12 V. */
+const HELP_OPEN_VOLTS = 12.7;
 
 const HELP_OUTCOMES = ['started', 'brisk-no-fire', 'slow', 'clicks', 'nothing'] as const;
 
@@ -432,6 +436,23 @@ export const PROBES: readonly Probe[] = [
     outcomes: HELP_OUTCOMES,
     chances: helpChances,
     reason: 'solved on the circuit with a good source at the posts; one in twenty is misread',
+  },
+  {
+    id: 'promise',
+    minutes: 4.2,
+    needs: 'source',
+    fits: cranks,
+    outcomes: ['lower', 'as-promised', 'higher'],
+    // Lowest volts with help against the plan's, per 12 V. The lowest of a try holds the dip of the contact too.
+    edges: [-1.2, 0.8],
+    predict: (hidden, profile) => {
+      if (!hidden.promised) return 0;
+      // Where nothing draws, the posts stay at what the source holds.
+      const volts = hidden.helped?.postVolts ?? HELP_OPEN_VOLTS * (profile.systemVolts / 12);
+      return atEach(volts - hidden.promised.postVolts, profile);
+    },
+    spread: 0.4,
+    reason: 'age, drag and the bite of the clamps, which a plan cannot know',
   },
   {
     id: 'charging',

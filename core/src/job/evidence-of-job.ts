@@ -110,6 +110,10 @@ function fromTries(job: Job, machine: Machine): Partial<Record<ProbeId, Found>> 
   const { attempts } = job;
   const helped = attempts.filter((a) => a.helped && a.outcome).at(-1)?.outcome;
   if (helped) found['with-help'] = OUTCOMES[helped];
+  const promised = job.plan?.chargeOnly ? null : job.plan?.postVolts;
+  const measured = attempts.filter((a) => a.helped && a.lowestVolts !== null).at(-1)?.lowestVolts;
+  if (promised != null && measured != null && machine.engine)
+    found.promise = ((measured - promised) * 12) / machine.systemVolts;
   const unaided = attempts.filter((a) => !a.helped && a.outcome).at(-1)?.outcome;
   if (unaided && machine.engine) found['try-alone'] = OUTCOMES[unaided];
   const alone = attempts.filter((a) => !a.helped && a.lowestVolts !== null).at(-1);

@@ -45,6 +45,7 @@ import {
 } from '../engine/engine.js';
 import { CLAMP_OHMS, HEAT_PER_M3, OHMS_PER_DEGC, RESISTIVITY } from '../leads/lead-set.js';
 import { END_METRES, SLACK_SHARE } from '../reach/route.js';
+import { USUAL_COIL_OHMS, USUAL_LATCH_SOURCE_OHMS } from '../sources/latch.js';
 import {
   ALTERNATOR_VOLTS,
   CAPACITOR_MID_CRANK_S,
@@ -701,4 +702,22 @@ export const PARAMETERS: readonly Parameter[] = [
     'An alternator gives about half of its rating at idle and most of it at 1,800 rpm.',
   ),
   row('odds.needed', 'spread of the speed that fires', NEEDED_DEVIATION, 0.04, 0.15, '', 'Tune and fuel.'),
+  row(
+    'latch-coil',
+    'coil of a bonnet latch',
+    USUAL_COIL_OHMS,
+    5,
+    30,
+    'ohm',
+    'Pulls at a quarter of an amp, burns past one.',
+  ),
+  row(
+    'latch-source',
+    'small source at the latch wires, with its wires',
+    USUAL_LATCH_SOURCE_OHMS,
+    0.5,
+    10,
+    'ohm',
+    'A 9 V block sags by about a volt and a half.',
+  ),
 ];

@@ -1,10 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
-import { evidenceOfJob, profileOfJob, type ProbeId, type Stage, toolsOfKit } from '@voltrek/core';
+import type { ProbeId, Stage } from '@voltrek/core';
 import { CAUSE_WORDS, PROBE_WORDS } from '../shared/words/diagnosis-words';
 import { percent } from '../shared/words/figures';
 import { PlanRunner } from '../workers/plan-runner';
 import { workerAnswer } from '../workers/worker-answer';
-import type { Work } from './state/job-selectors';
+import { diagnosisOf, type Work } from './state/job-selectors';
 import { Reporter } from './state/reporter';
 
 const SHOWN = 4;
@@ -18,6 +18,7 @@ const ELSEWHERE: Partial<Record<ProbeId, Stage>> = {
   charging: 'measure',
   converter: 'measure',
   'with-help': 'plan',
+  promise: 'plan',
 };
 
 /** Who is suspected, likeliest first, and the check that would tell most for its time, answered on the spot. */
@@ -174,14 +175,7 @@ export class Suspects {
   protected readonly typed = signal('');
   private readonly skipped = signal<readonly ProbeId[]>([]);
 
-  private readonly question = computed(() => {
-    const { job, machine, kit, earlierFlatCalls } = this.work();
-    return {
-      profile: profileOfJob(job, machine),
-      evidence: evidenceOfJob(job, machine, earlierFlatCalls),
-      tools: toolsOfKit(kit, job.scene?.mainsNear ?? false),
-    };
-  });
+  private readonly question = computed(() => diagnosisOf(this.work()));
   private readonly answer = workerAnswer(this.question, (worker, { profile, evidence, tools }) =>
     worker.suspect(profile, evidence, tools),
   );

@@ -1,6 +1,7 @@
 import {
   anyClampOn,
   DEFAULT_RULES,
+  evidenceOfJob,
   foldJob,
   type HookupStep,
   hookupScene,
@@ -13,9 +14,11 @@ import {
   ordersOfJob,
   planCases,
   plannedOption,
+  profileOfJob,
   progressOf,
   rankForJob,
   replan,
+  toolsOfKit,
   wakeCases,
 } from '@voltrek/core';
 import { createSelector, createSelectorFactory, resultMemoize } from '@ngrx/store';
@@ -130,3 +133,12 @@ export const selectClearingRun = createSelector(selectJob, selectRescue, (job, r
 export const selectMakeSafe = createSelector(selectJob, selectRescue, selectRules, (job, rescue, rules) =>
   job && rescue ? makeSafe(rescue.scene, job.hookup, rules) : [],
 );
+
+/** What the diagnosis of a job is asked with. */
+export function diagnosisOf({ job, machine, kit, earlierFlatCalls }: Work) {
+  return {
+    profile: profileOfJob(job, machine),
+    evidence: evidenceOfJob(job, machine, earlierFlatCalls),
+    tools: toolsOfKit(kit, job.scene?.mainsNear ?? false),
+  };
+}

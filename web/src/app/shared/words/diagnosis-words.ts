@@ -93,6 +93,7 @@ export const PROBE_WORDS: Record<
     outcomes: { 'even-high': 'even, high', 'even-low': 'even, low', 'one-cell-low': 'one cell low' },
   },
   'with-help': { ask: 'Join help and crank' },
+  promise: { ask: 'Crank with help, compare with the plan' },
   charging: { ask: 'Get it running, read the charging volts' },
   drain: { ask: 'Clamp round the negative cable, all asleep', unit: 'A' },
   'traction-gauge': {
@@ -134,6 +135,7 @@ export const FINDING_NAMES: Record<ProbeId, string> = {
   acceptance: 'On the charger',
   gravity: 'Gravity of the cells',
   'with-help': 'With help it',
+  promise: 'With help, against the plan',
   charging: 'Charging volts',
   drain: 'Drain, asleep',
   'traction-gauge': 'Traction battery',
@@ -154,7 +156,7 @@ export function foundWords(probe: ProbeId, found: Found): string {
   if (typeof found === 'number') {
     if (probe === 'conductance') return percent(found);
     if (probe === 'drain') return `${Math.round(found * 1000)} mA`;
-    const isDifference = probe === 'crank' || probe === 'load-test';
+    const isDifference = probe === 'crank' || probe === 'load-test' || probe === 'promise';
     return `${isDifference && found > 0 ? '+' : ''}${volts(found)}`;
   }
   if (probe === 'symptom') return SYMPTOM_WORDS[found as Symptom].toLowerCase();

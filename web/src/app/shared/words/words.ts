@@ -8,6 +8,7 @@ import type {
   DriveAdvice,
   gasAt,
   Help,
+  LatchPoint,
   LimitedBy,
   MachineClass,
   Origin,
@@ -462,6 +463,11 @@ export const WAKE_OUTCOME_LINES: Record<WakeOutcome, string> = {
   'stays-on-help': 'Traction flat: it lives on the help. Open, unlock, free the charge flap, then stop.',
   'falls-asleep': 'The volts sag and it falls asleep again.',
   'over-voltage': 'Too many volts for its control units.',
+};
+
+export const LATCH_FAULT_WORDS: Record<NonNullable<LatchPoint['fault']>, string> = {
+  'too-weak': 'too weak to pull',
+  'too-strong': 'too strong, it may burn',
 };
 
 export const GAS_WORDS: Record<ReturnType<typeof gasAt>, string> = {

@@ -10,37 +10,32 @@ import {
 } from '@angular/core';
 import type { Instrument } from '@voltrek/contracts';
 import {
-  evidenceOfJob,
   findingOf,
   GRAVITY_RANGE,
   hasStarted,
   MEASURE_GROUPS,
-  MEASURE_RANGES,
   type MeasureGroup,
   type MeasureKind,
   measuresFor,
   outOfRange,
-  profileOfJob,
   type ProbeId,
-  type Range,
   type ReadingSource,
   restVoltsByBlock,
   startsByWaking,
-  toolsOfKit,
-  TYPED_RANGES,
   workingTempC,
 } from '@voltrek/core';
 import { Api } from '../../../shared/state/api';
 import { NumberPad } from '../../../shared/ui/number-pad';
-import { typedVolts } from '../../../shared/ui/typed-volts';
 import { CAUSE_WORDS, PROBE_WORDS } from '../../../shared/words/diagnosis-words';
-import { FIGURE_WORDS, GROUP_WORDS, INSTRUMENT_WORDS, LINK_WORDS } from '../../../shared/words/measure-words';
+import { FIGURE_WORDS, GROUP_WORDS } from '../../../shared/words/measure-words';
 import { READING_WORDS } from '../../../shared/words/words';
 import { PlanRunner } from '../../../workers/plan-runner';
 import { workerAnswer } from '../../../workers/worker-answer';
 import { NextAction } from '../../next-action';
-import type { Work } from '../../state/job-selectors';
+import { diagnosisOf, type Work } from '../../state/job-selectors';
 import { Reporter } from '../../state/reporter';
+import { figureFault, figureOf, gravityOf } from './entry';
+import { LiveLine } from './live-line';
 import { LiveStore } from './live-store';
 import { figureMeaning, limitReason, type Meaning, readingMeaning } from './meaning';
 import { Taken } from './taken';
@@ -61,7 +56,7 @@ const LEAST_GAIN_BITS = 0.01;
 @Component({
   selector: 'vt-measure',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [NextAction, NumberPad, Taken, TracePart],
+  imports: [LiveLine, NextAction, NumberPad, Taken, TracePart],
   providers: [LiveStore, PlanRunner],
   templateUrl: './measure.html',
   styleUrl: './measure.scss',
@@ -72,12 +67,10 @@ export class Measure {
 
   private readonly reporter = inject(Reporter);
   private readonly api = inject(Api);
-  protected readonly live = inject(LiveStore);
+  private readonly live = inject(LiveStore);
 
   protected readonly groups: readonly Group[] = [...MEASURE_GROUPS, 'trace'];
   protected readonly groupWords: Record<Group, string> = { ...GROUP_WORDS, trace: 'Trace' };
-  protected readonly linkWords = LINK_WORDS;
-  protected readonly instrumentWords = INSTRUMENT_WORDS;
   protected readonly cells = Array.from({ length: CELLS }, (_, i) => i);
 
   protected readonly text = signal('');
@@ -138,7 +131,7 @@ export class Measure {
     return kind.reading ? READING_WORDS[kind.reading].how : (FIGURE_WORDS[kind.probe]?.how ?? '');
   });
   protected readonly reason = computed(() => limitReason(this.chosen().kind.id));
-  protected readonly unit = computed(() => {
+  protected readonly unit = computed((): 'V' | 'A' | 'mA' => {
     const { entry } = this.chosen().kind;
     return entry === 'milliamps' ? 'mA' : entry === 'ccaAmps' ? 'A' : 'V';
   });
@@ -149,7 +142,7 @@ export class Measure {
     })),
   );
 
-  protected readonly value = computed(() => this.valueOf(this.text()));
+  protected readonly value = computed(() => figureOf(this.chosen().kind, this.text()));
   protected readonly display = computed(() => {
     const value = this.value();
     if (value === null || this.text().endsWith('.')) return this.text() || '-';
@@ -191,40 +184,7 @@ export class Measure {
         return null;
     }
   });
-  protected readonly linked = computed(() => {
-    const instrument = this.instrument();
-    const now = instrument && this.live.byInstrument()[instrument];
-    return now && now.state !== 'off' ? now : null;
-  });
-  protected readonly isHeld = computed(() => {
-    const instrument = this.instrument();
-    return instrument !== null && this.live.held()[instrument] !== undefined;
-  });
-  /** The live value in the unit of what is chosen; null while there is none. */
-  protected readonly liveValue = computed(() => {
-    const now = this.linked();
-    const value = now && (this.live.held()[now.instrument] ?? now.value);
-    if (value == null) return null;
-    return this.unit() === 'mA' ? value * 1000 : value;
-  });
-  protected readonly liveText = computed(() => {
-    const value = this.liveValue();
-    if (this.linked()?.overload) return 'over its range';
-    return value === null ? '-' : `${value.toFixed(this.unit() === 'V' ? 3 : 0)} ${this.unit()}`;
-  });
-  protected readonly liveFault = computed(() => {
-    const value = this.liveValue();
-    return value === null ? 'nothing to take' : this.faultOf(this.rounded(value));
-  });
-
-  private readonly question = computed(() => {
-    const { job, machine, kit, earlierFlatCalls } = this.work();
-    return {
-      profile: profileOfJob(job, machine),
-      evidence: evidenceOfJob(job, machine, earlierFlatCalls),
-      tools: toolsOfKit(kit, job.scene?.mainsNear ?? false),
-    };
-  });
+  private readonly question = computed(() => diagnosisOf(this.work()));
   private readonly suspected = workerAnswer(this.question, (worker, { profile, evidence, tools }) =>
     worker.suspect(profile, evidence, tools),
   );
@@ -285,9 +245,8 @@ export class Measure {
     if (value !== null && !this.fault()) this.record([value], 'typed');
   }
 
-  protected takeLive(): void {
-    const value = this.liveValue();
-    if (value !== null && !this.liveFault()) this.record([this.rounded(value)], 'meter');
+  protected takeLive(value: number): void {
+    this.record([value], 'meter');
   }
 
   protected takeCells(): void {
@@ -336,41 +295,10 @@ export class Measure {
     return found === null ? null : figureMeaning(this.work(), kind, found, figures);
   }
 
-  private valueOf(text: string): number | null {
-    if (this.chosen().kind.entry === 'volts') return typedVolts(text);
-    const plain = text.trim();
-    const value = Number(plain);
-    return plain === '' || plain === '-' || Number.isNaN(value) ? null : value;
-  }
-
-  private rounded(value: number): number {
-    return this.unit() === 'V' ? Math.round(value * 1000) / 1000 : Math.round(value);
-  }
-
-  private faultOf(value: number): string | null {
+  protected readonly faultOf = (value: number): string | null => {
     const { kind } = this.chosen();
     if (kind.id === 'key-on' && this.context().restVolts === null)
       return 'Read the rest volts first: the drop is from there.';
-    return outOfRange(NAMES[kind.entry] ?? 'Volts', value, this.range());
-  }
-
-  /** One block cannot read like a string: the range follows what is measured. */
-  private range(): Range {
-    const { kind } = this.chosen();
-    const system = this.work().machine.systemVolts;
-    if (kind.entry === 'drop' || kind.entry === 'ccaAmps' || kind.entry === 'milliamps')
-      return MEASURE_RANGES[kind.entry];
-    if (kind.probe === 'charging')
-      return { ...TYPED_RANGES.chargingVolts, max: TYPED_RANGES.chargingVolts.max * (system / 24) };
-    const blocks = kind.reading === 'rest' || kind.id === 'load-test' ? 1 : system / 12;
-    return { min: TYPED_RANGES.volts.min / 2, max: (TYPED_RANGES.volts.max / 2) * blocks, unit: 'V' };
-  }
-}
-
-const NAMES: Readonly<Record<string, string>> = { ccaAmps: 'Amps', milliamps: 'Draw' };
-
-/** A gravity as it is read off the float: 1265 is 1.265. */
-function gravityOf(text: string): number {
-  const value = Number(text.trim().replace(',', '.'));
-  return value > 100 ? value / 1000 : value;
+    return figureFault(kind, this.work().machine.systemVolts, value);
+  };
 }

@@ -8,7 +8,7 @@ import {
   signal,
 } from '@angular/core';
 import type { ReadingSource, Recording } from '@voltrek/core';
-import { findingOf, measuresFor, startsByWaking, workingTempC } from '@voltrek/core';
+import { workingTempC } from '@voltrek/core';
 import { proxy } from 'comlink';
 import { Chart } from '../../../shared/ui/chart';
 import { percent, volts } from '../../../shared/words/figures';
@@ -19,6 +19,7 @@ import type { Work } from '../../state/job-selectors';
 import { Reporter } from '../../state/reporter';
 import { LiveStore } from './live-store';
 import { traceChart, traceSummary } from './trace-chart';
+import { takesOf } from './trace-takes';
 
 /** A try as a logger or the meter saw it: opened from a file or captured now, read in a worker, and taken as readings. */
 @Component({
@@ -141,7 +142,7 @@ export class TracePart {
   protected readonly problem = signal<string | null>(null);
   protected readonly read = signal<TraceRead | null>(null);
   protected readonly isTaken = signal(false);
-  private source: ReadingSource = 'trace';
+  private readonly source = signal<ReadingSource>('trace');
   private capturing: AbortController | null = null;
 
   constructor() {
@@ -193,57 +194,16 @@ export class TracePart {
   });
 
   /** What the trace gives as readings of this job. */
-  protected readonly takes = computed((): (() => void)[] => {
+  protected readonly takes = computed(() => {
     const read = this.read();
-    if (!read) return [];
-    const { job, machine } = this.work();
-    const { restVolts, keyOnDropVolts, crank, recovery, charging } = read.findings;
-    const tempC = workingTempC(job);
-    const rounded = (value: number): number => Math.round(value * 1000) / 1000;
-    const context = { rating: machine.blocks[0]!.rating, systemVolts: machine.systemVolts, tempC, restVolts };
-    const kindOf = (id: string) =>
-      measuresFor(context.rating, !startsByWaking(machine)).find((m) => m.id === id);
-    const reading = (kind: 'rest' | 'crank-minimum' | 'charging-idle', value: number) => () =>
-      this.reporter.report('reading.taken', {
-        kind,
-        volts: rounded(value),
-        block: 0,
-        tempC,
-        source: this.source,
-        ...(kind === 'crank-minimum' &&
-          read.strength && {
-            strength: { share: read.strength.share, low: read.strength.low, high: read.strength.high },
-          }),
-      });
-    const finding = (id: 'key-on' | 'recovery', value: number) => () => {
-      const kind = kindOf(id);
-      const found = kind && findingOf(kind, [value], context);
-      if (kind && found != null)
-        this.reporter.report('finding.recorded', {
-          probe: kind.probe,
-          found,
-          source: this.source,
-          figures: [rounded(value)],
-        });
-    };
-    // The rest volts of a string say nothing of each block.
-    const isOne = machine.blocks.length === 1;
-    return [
-      ...(restVolts !== null && isOne ? [reading('rest', restVolts)] : []),
-      ...(keyOnDropVolts !== null && restVolts !== null
-        ? [finding('key-on', restVolts - keyOnDropVolts)]
-        : []),
-      ...(crank && kindOf('crank-minimum') ? [reading('crank-minimum', crank.minimumVolts)] : []),
-      ...(recovery && kindOf('recovery') ? [finding('recovery', recovery.volts)] : []),
-      ...(charging ? [reading('charging-idle', charging.volts)] : []),
-    ];
+    return read ? takesOf(read, this.work(), this.source()) : [];
   });
 
   protected async open(from: HTMLInputElement): Promise<void> {
     const [file] = from.files ?? [];
     from.value = '';
     if (!file) return;
-    this.source = 'trace';
+    this.source.set('trace');
     await this.readIt(file, file.name);
   }
 
@@ -252,7 +212,7 @@ export class TracePart {
     this.problem.set(null);
     const recording = await this.live.capture(this.work().job.id, this.capturing.signal);
     if (!recording) return;
-    this.source = 'meter';
+    this.source.set('meter');
     await this.readIt(recording, 'captured from the meter');
   }
 
@@ -296,7 +256,7 @@ export class TracePart {
   }
 
   protected take(): void {
-    this.takes().forEach((report) => report());
+    for (const entry of this.takes()) this.reporter.report(...entry);
     this.isTaken.set(true);
   }
 }

@@ -39,6 +39,7 @@ import { Reporter } from '../../state/reporter';
 import { OptionList, type OptionRow } from './option-list';
 import { PlanCompare } from './plan-compare';
 import { PlanDetailView } from './plan-detail';
+import { notesOf } from './plan-notes';
 import { DETAIL_RUNNER, LONGEST_WAIT_MIN, ODDS_RUNNER, PlanStore } from './plan-store';
 
 /** A bar's full track stands for this many times the needed speed (or the least wake volts). */
@@ -91,6 +92,11 @@ const WAKE_TRACK_RATIO = 1.4;
           <p class="rolling">
             <strong>Rolling start</strong> <span class="dim">{{ rolling() }}</span>
           </p>
+          @for (note of notes(); track note.name) {
+            <p class="rolling">
+              <strong>{{ note.name }}</strong> <span class="dim">{{ note.text }}</span>
+            </p>
+          }
         </vt-option-list>
         @if (chosen(); as c) {
           @if (isComparing()) {
@@ -244,6 +250,7 @@ export class Plan {
       ? 'from the readings taken'
       : 'assumes a block at 10 %: not measured',
   );
+  protected readonly notes = computed(() => notesOf(this.work(), this.options()));
   protected readonly rolling = computed(() => {
     const { machine, job } = this.work();
     const rest = job.readings.filter((r) => r.kind === 'rest').at(-1)?.volts ?? null;

@@ -2,7 +2,7 @@ import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { FOLLOW_UP_WORDS } from '@voltrek/contracts';
-import { anyClampOn, caseOfJob, evidenceOfJob, type FollowUp, profileOfJob, toolsOfKit } from '@voltrek/core';
+import { anyClampOn, caseOfJob, type FollowUp } from '@voltrek/core';
 import { addDays } from 'date-fns';
 import { GROUND_WORDS, PROBE_WORDS } from '../../../shared/words/diagnosis-words';
 import { inHundred } from '../../../shared/words/figures';
@@ -10,7 +10,7 @@ import { CERTAINTY_WORDS, SUSPECT_WORDS, VERDICT_WORDS } from '../../../shared/w
 import { PlanRunner } from '../../../workers/plan-runner';
 import { workerAnswer } from '../../../workers/worker-answer';
 import { NextAction } from '../../next-action';
-import type { Work } from '../../state/job-selectors';
+import { diagnosisOf, type Work } from '../../state/job-selectors';
 import { Reporter } from '../../state/reporter';
 import { ChangeBlock } from './change-block';
 import { ChargeAdvice } from './charge-advice';
@@ -201,14 +201,8 @@ export class Verdict {
   /** What was given stands: nothing is asked any more. */
   private readonly question = computed(() => {
     if (this.given()) return null;
-    const { job, machine, kit, rules, earlierFlatCalls } = this.work();
-    return {
-      profile: profileOfJob(job, machine),
-      evidence: evidenceOfJob(job, machine, earlierFlatCalls),
-      facts: caseOfJob(job, machine, earlierFlatCalls),
-      tools: toolsOfKit(kit, job.scene?.mainsNear ?? false),
-      rules,
-    };
+    const { job, machine, rules, earlierFlatCalls } = this.work();
+    return { ...diagnosisOf(this.work()), facts: caseOfJob(job, machine, earlierFlatCalls), rules };
   });
   private readonly answer = workerAnswer(
     this.question,

@@ -1,0 +1,153 @@
+import {
+  caseOfJob,
+  crankLimitVolts,
+  evidenceOfJob,
+  type Found,
+  type Machine,
+  type ProbeId,
+  profileOfJob,
+  sheetOfJob,
+} from '../src/index.js';
+import { CAR, EV, TRUCK } from './fixtures.js';
+import { Log } from './job-log.js';
+
+function found(log: Log, machine: Machine = CAR, earlierFlatCalls = 0): Partial<Record<ProbeId, Found>> {
+  return Object.fromEntries(evidenceOfJob(log.job, machine, earlierFlatCalls).map((e) => [e.probe, e.found]));
+}
+const rest = (volts: number, block = 0) =>
+  ({ kind: 'rest', volts, block, tempC: -4, source: 'typed' }) as const;
+
+describe('evidence of a job', () => {
+  it('is nothing for a job in which nothing was found', () => {
+    expect(found(new Log())).toEqual({});
+  });
+
+  it('takes looks from the checks, and interlocks only when all of them are known', () => {
+    const log = new Log();
+    log.take('symptom.recorded', { symptom: 'silence' });
+    log.take('check.recorded', { check: 'joints', result: 'fault' });
+    log.take('check.recorded', { check: 'immobiliser', result: 'clear' });
+    log.take('check.recorded', { check: 'fuel', result: 'fault' });
+    log.take('check.recorded', { check: 'belt', result: 'fault' });
+    expect(found(log)).toEqual({
+      symptom: 'silence',
+      'look-joints': 'deposits',
+      'immobiliser-lamp': 'out',
+      'fuel-gauge': 'empty',
+      'look-belt': 'bad',
+    });
+    log.take('check.recorded', { check: 'clutch-switch', result: 'clear' });
+    expect(found(log).interlocks).toBe('clear');
+    log.take('check.recorded', { check: 'clutch-switch', result: 'fault' });
+    expect(found(log).interlocks).toBe('fault');
+  });
+
+  it('tells what opens the circuit from what holds the starter, by class', () => {
+    const log = new Log();
+    log.take('check.recorded', { check: 'isolator', result: 'fault' });
+    expect(found(log, TRUCK)['isolator-fuse']).toBe('fault');
+    expect(found(log, TRUCK).interlocks).toBeUndefined();
+    const ev = new Log();
+    ev.take('check.recorded', { check: 'charge-port-free', result: 'fault' });
+    expect(found(ev, EV)['traction-gauge']).toBe('flat');
+  });
+
+  it('takes the lowest block and the distance between both from a string', () => {
+    const log = new Log();
+    log.take('reading.taken', rest(11.8, 0));
+    log.take('reading.taken', rest(12.5, 1));
+    expect(found(log, TRUCK).rest).toBe(11.8);
+    expect(found(log, TRUCK)['string-balance']).toBeCloseTo(0.7, 6);
+  });
+
+  it('sees a crank against its limit in this cold, per 12 V', () => {
+    const log = new Log();
+    log.take('reading.taken', { kind: 'crank-minimum', volts: 18, block: 0, tempC: -4, source: 'meter' });
+    expect(found(log, TRUCK).crank).toBeCloseTo(9 - crankLimitVolts(-4, 12), 6);
+  });
+
+  it('takes tries by themselves for what they show, and charging once it ran', () => {
+    const log = new Log();
+    log.take('attempt.started', {});
+    log.take('attempt.ended', { outcome: 'clicks', seconds: 2, lowestVolts: 8.4 });
+    expect(found(log)).toEqual({
+      'try-alone': 'clicks',
+      crank: jasmine.any(Number),
+    } as unknown as Partial<Record<ProbeId, Found>>);
+    log.take('attempt.started', {}, 120);
+    log.take('attempt.ended', { outcome: 'started', seconds: 2, lowestVolts: null });
+    log.take('reading.taken', { kind: 'charging-idle', volts: 14.1, block: 0, tempC: -4, source: 'typed' });
+    expect(found(log)['try-alone']).toBe('started');
+    expect(found(log).charging).toBe(14.1);
+  });
+
+  it('compares a try with help to what the plan promised', () => {
+    const log = new Log();
+    log.take('plan.chosen', {
+      optionId: 'donor+heavy',
+      sourceId: 'donor',
+      leadSetId: 'heavy',
+      sourceKind: 'donor',
+      outlook: 'cranks',
+      odds: null,
+      starterVolts: 10.4,
+      starterAmps: 200,
+      rpm: 200,
+      neededRpm: 85,
+      wakeVolts: null,
+      postVolts: 10.9,
+      waitMinutes: 2,
+      chargeOnly: false,
+      inputs: [],
+    });
+    log.take('polarity.proved', { signs: ['mark', 'meter'] });
+    for (const [clamp, pointId] of [
+      ['redCasualty', 'plus'],
+      ['redSource', 'plus'],
+      ['blackSource', 'minus'],
+      ['blackCasualty', 'ground'],
+    ] as const)
+      log.take('clamp.attached', { clamp, pointId });
+    log.take('attempt.started', {});
+    log.take('attempt.ended', { outcome: 'slow', seconds: 5, lowestVolts: 8.7 });
+    expect(found(log)['with-help']).toBe('slow');
+    expect(found(log).promise).toBeCloseTo(-2.2, 6);
+    expect(found(log)['try-alone']).toBeUndefined();
+  });
+
+  it('lets what was recorded for a check itself go before what is worked out, and counts earlier flats', () => {
+    const log = new Log();
+    log.take('check.recorded', { check: 'joints', result: 'fault' });
+    log.take('finding.recorded', { probe: 'look-joints', found: 'turns-by-hand' });
+    expect(found(log, CAR, 2)).toEqual({ 'look-joints': 'turns-by-hand', 'ask-flats': 'yes' });
+  });
+
+  it('knows the machine and the case as the verdict needs them', () => {
+    const log = new Log();
+    log.take('symptom.recorded', { symptom: 'no-doors' });
+    log.take('reading.taken', rest(11.2));
+    expect(profileOfJob(log.job, CAR).tempC).toBe(-4);
+    expect(caseOfJob(log.job, EV, 1)).toEqual(
+      jasmine.objectContaining({ wakes: true, diedInService: true, restVolts: [11.2], earlierFlatCalls: 1 }),
+    );
+  });
+});
+
+describe('sheet of a job', () => {
+  it('holds everything that happened, and nothing of the log’s own keys', () => {
+    const log = new Log();
+    log.take('reading.taken', rest(12.5));
+    log.take('reading.taken', rest(11.9));
+    log.take('finding.recorded', { probe: 'conductance', found: 0.7, source: 'meter', figures: [378] });
+    log.take('override.given', { rule: 'crankRestSeconds', reason: 'the ferry leaves' });
+    const sheet = sheetOfJob(log.job, { ...CAR, resets: ['Clock'], never: ['Jump it backwards.'] }, 0);
+    expect(sheet.readings.map((r) => [r.volts, r.doubt])).toEqual([
+      [12.5, null],
+      [11.9, 'rest-moved'],
+    ]);
+    expect(sheet.figures[0]!.figures).toEqual([378]);
+    expect(sheet.cautions).toEqual(['Never: Jump it backwards.']);
+    expect(sheet.resets).toEqual([{ reset: 'Clock', done: false }]);
+    expect(JSON.stringify(sheet)).not.toContain('eventId');
+  });
+});

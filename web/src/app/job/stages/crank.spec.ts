@@ -1,0 +1,51 @@
+import type { InstrumentNow } from '@voltrek/contracts';
+import { opened } from '../../../testing/fixtures';
+import { jobHarness } from '../../../testing/job-harness';
+import { Crank } from './crank';
+import { LiveStore } from './measure/live-store';
+
+const meter = (value: number): InstrumentNow => ({
+  instrument: 'meter',
+  state: 'ready',
+  name: 'Test meter',
+  value,
+  overload: false,
+  at: '2027-01-15T02:00:00.000Z',
+});
+
+describe('Crank', () => {
+  async function trying(readings: readonly number[]) {
+    const harness = await jobHarness(Crank, [opened()], {}, { rescue: null });
+    const live = harness.fixture.componentRef.injector.get(LiveStore);
+    await harness.tap('Crank now, try 1 Enter');
+    for (const value of readings) {
+      live.hear(meter(value));
+      await harness.fixture.whenStable();
+    }
+    return harness;
+  }
+
+  it('records the lowest that a linked meter on the posts showed', async () => {
+    const { root, tap, reported } = await trying([12.4, 9.31, 9.8]);
+    expect(root.querySelector('.live')!.textContent).toContain('lowest 9.31 V');
+    await tap('Slow');
+    await tap(/^End the try/);
+    expect(reported().at(-1)!.data).toEqual(jasmine.objectContaining({ outcome: 'slow', lowestVolts: 9.31 }));
+  });
+
+  it('records nothing of a meter that lies on the bench', async () => {
+    const { root, tap, reported } = await trying([0.01, 0, 0.02]);
+    expect(root.querySelector('.live')).toBeNull();
+    await tap('Slow');
+    await tap(/^End the try/);
+    expect(reported().at(-1)!.data).toEqual(jasmine.objectContaining({ lowestVolts: null }));
+  });
+
+  it('puts what is typed before what the meter showed', async () => {
+    const { tap, type, reported } = await trying([12.4, 9.3]);
+    await type('Lowest volts', '880');
+    await tap('Slow');
+    await tap(/^End the try/);
+    expect(reported().at(-1)!.data).toEqual(jasmine.objectContaining({ lowestVolts: 8.8 }));
+  });
+});

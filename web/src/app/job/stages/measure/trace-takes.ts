@@ -1,0 +1,54 @@
+import {
+  type EventEntry,
+  findingOf,
+  measuresFor,
+  type ReadingSource,
+  startsByWaking,
+  workingTempC,
+} from '@voltrek/core';
+import type { TraceRead } from '../../../workers/trace-read';
+import type { Work } from '../../state/job-selectors';
+
+const rounded = (value: number): number => Math.round(value * 1000) / 1000;
+
+/** What a trace gives a job as readings and findings, ready to be reported. */
+export function takesOf(
+  { findings, strength }: TraceRead,
+  { job, machine }: Pick<Work, 'job' | 'machine'>,
+  source: ReadingSource,
+): EventEntry[] {
+  const { restVolts, keyOnDropVolts, crank, recovery, charging } = findings;
+  const tempC = workingTempC(job);
+  const { rating } = machine.blocks[0]!;
+  const context = { rating, systemVolts: machine.systemVolts, tempC, restVolts };
+  const kindOf = (id: string) => measuresFor(rating, !startsByWaking(machine)).find((m) => m.id === id);
+
+  const reading = (kind: 'rest' | 'crank-minimum' | 'charging-idle', value: number): EventEntry => [
+    'reading.taken',
+    {
+      kind,
+      volts: rounded(value),
+      block: 0,
+      tempC,
+      source,
+      ...(kind === 'crank-minimum' &&
+        strength && { strength: { share: strength.share, low: strength.low, high: strength.high } }),
+    },
+  ];
+  const finding = (id: 'key-on' | 'recovery', value: number): EventEntry[] => {
+    const kind = kindOf(id);
+    const found = kind && findingOf(kind, [value], context);
+    return kind && found != null
+      ? [['finding.recorded', { probe: kind.probe, found, source, figures: [rounded(value)] }]]
+      : [];
+  };
+  // The rest volts of a string say nothing of each block.
+  const isOne = machine.blocks.length === 1;
+  return [
+    ...(restVolts !== null && isOne ? [reading('rest', restVolts)] : []),
+    ...(keyOnDropVolts !== null && restVolts !== null ? finding('key-on', restVolts - keyOnDropVolts) : []),
+    ...(crank && kindOf('crank-minimum') ? [reading('crank-minimum', crank.minimumVolts)] : []),
+    ...(recovery ? finding('recovery', recovery.volts) : []),
+    ...(charging ? [reading('charging-idle', charging.volts)] : []),
+  ];
+}

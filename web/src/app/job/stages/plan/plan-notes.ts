@@ -1,0 +1,46 @@
+import {
+  bankOf,
+  boosterFillSeconds,
+  crankCount,
+  latchPoint,
+  type RankedOption,
+  USUAL_COIL_OHMS,
+  USUAL_LATCH_SOURCE_OHMS,
+} from '@voltrek/core';
+import { clock } from '../../../shared/words/figures';
+import { LATCH_FAULT_WORDS } from '../../../shared/words/words';
+import type { Work } from '../../state/job-selectors';
+
+/** Something of the van that does more, or less, than rank as a source. */
+export interface PlanNote {
+  readonly name: string;
+  readonly text: string;
+}
+
+/** A booster is filled to this by its converter, V; a crank of this long is counted, s. */
+const FILLED_VOLTS = 14.4;
+const COUNTED_SECONDS = 1.5;
+
+/** What the booster and the latch source do on this job. */
+export function notesOf({ machine, kit, rules }: Work, ranked: readonly RankedOption[]): PlanNote[] {
+  const hasLatch = machine.points.some((p) => p.kind === 'latch-wire-positive');
+  return kit.flatMap((item): PlanNote[] => {
+    if (item.kind === 'latch-source' && hasLatch) {
+      const { amps, fault } = latchPoint(item.volts, USUAL_LATCH_SOURCE_OHMS, USUAL_COIL_OHMS);
+      const does = fault ? LATCH_FAULT_WORDS[fault] : 'the latch lets go. It releases, it does not start';
+      return [{ name: item.name, text: `about ${amps.toFixed(2)} A through the latch: ${does}.` }];
+    }
+    if (item.kind === 'capacitor-booster') {
+      const amps = ranked.find((r) => r.option.sourceId === item.id)?.crank?.starterAmps;
+      const seconds = boosterFillSeconds({ ...item, volts: rules.capacitorMinVolts }, FILLED_VOLTS);
+      const cranks =
+        amps && crankCount(bankOf(item), item.volts, rules.capacitorMinVolts, amps, COUNTED_SECONDS);
+      const parts = [
+        ...(cranks === undefined ? [] : [`${cranks} cranks of ${COUNTED_SECONDS} s by itself`]),
+        ...(seconds === null ? [] : [`then fills itself from the weak block in ${clock(seconds)} min`]),
+      ];
+      return parts.length === 0 ? [] : [{ name: item.name.split(',')[0]!, text: `${parts.join(', ')}.` }];
+    }
+    return [];
+  });
+}

@@ -1,0 +1,47 @@
+import { HttpTestingController } from '@angular/common/http/testing';
+import { TestBed } from '@angular/core/testing';
+import { opened } from '../../../testing/fixtures';
+import { jobHarness } from '../../../testing/job-harness';
+import { Scene } from './scene';
+
+const asked = () =>
+  TestBed.inject(HttpTestingController).expectOne((r) => r.url === '/api/instruments/weather');
+
+describe('Scene', () => {
+  it('takes the cold from the weather service at one tap', async () => {
+    const { root, tap, reported, refresh } = await jobHarness(Scene, [opened()]);
+    const request = asked();
+    expect(request.request.params.get('place')).toBe('Test yard');
+    request.flush({ place: 'Test yard', at: '', tempC: -7.4, windMs: 3, sky: 'snow' });
+    await refresh();
+    await tap('service: -7 °C, snow');
+    expect(reported().at(-1)!.data).toEqual(jasmine.objectContaining({ ambientC: -7 }));
+    expect(root.querySelector('output')!.textContent).toBe('-7');
+  });
+
+  it('says when the service is not there, and can be typed all the same', async () => {
+    const { root, reported, refresh } = await jobHarness(Scene, [opened()]);
+    asked().flush(
+      {
+        type: 'about:blank',
+        title: 'Bad Gateway',
+        status: 502,
+        detail: 'The weather service does not answer.',
+      },
+      { status: 502, statusText: 'Bad Gateway' },
+    );
+    await refresh();
+    expect(root.querySelector('.weather')!.textContent).toContain('does not answer');
+    root.querySelector<HTMLButtonElement>('[aria-label=Colder]')!.click();
+    expect(reported().at(-1)!.data).toEqual(jasmine.objectContaining({ ambientC: -5 }));
+  });
+
+  it('raises a stop from a red flag and shows what to do instead', async () => {
+    const { root, tap, reported } = await jobHarness(Scene, [opened()]);
+    asked().flush(null, { status: 404, statusText: 'Not Found' });
+    await tap(/Fuel smell or spill/);
+    expect(reported().map((e) => e.type)).toEqual(['stop.raised']);
+    expect(root.querySelector('[role=alert]')!.textContent.length).toBeGreaterThan(20);
+    expect(root.querySelector('.next')!.textContent).toContain('Stopped');
+  });
+});

@@ -1,0 +1,53 @@
+import { CAR, event, opened } from '../../../../testing/fixtures';
+import { jobHarness } from '../../../../testing/job-harness';
+import { ChangeBlock } from './change-block';
+
+describe('ChangeBlock', () => {
+  it('goes step by step, tells what a slip would carry, and records each step', async () => {
+    const { root, tap, reported } = await jobHarness(ChangeBlock, [opened()]);
+    expect(root.textContent).toContain('flooded or EFB or AGM');
+    expect(root.querySelector('.act')!.textContent).toContain('memory keeper');
+    for (let i = 0; i < 3; i++) await tap('Done');
+    expect(root.querySelector('.act')!.textContent).toContain('Take the positive clamp off');
+    expect(root.querySelector('.step')!.textContent).toMatch(
+      /bodywork now: 0 A; the other way round: \d{3,} A\./,
+    );
+    expect(reported().map((e) => (e.type === 'fitting.confirmed' ? e.data.step : e.type))).toEqual([
+      'memory-keeper-on',
+      'all-off',
+      'negative-off',
+    ]);
+  });
+
+  it('takes only a block that fits, and then says its record begins', async () => {
+    const steps = ['all-off'] as const;
+    const log = [opened(), ...steps.map((step) => event('fitting.confirmed', { block: 0, step }))];
+    const { root, tap, type, button, reported, refresh } = await jobHarness(ChangeBlock, log, {
+      machine: { ...CAR, resets: [] },
+    });
+    while (root.querySelector('.step')) await tap('Done');
+    expect(button('It is fitted').disabled).toBeTrue();
+    await type('Ah', '60');
+    await type('cold-cranking A', '5000');
+    expect(root.querySelector('[role=alert]')!.textContent).toContain('between 20 and 2500 A');
+    await type('cold-cranking A', '400');
+    expect(root.querySelector('[role=alert]')!.textContent).toContain('fewer cold-cranking amps');
+    await type('cold-cranking A', '560');
+    await tap('It is fitted');
+    expect(reported().at(-1)!.data).toEqual({
+      block: 0,
+      rating: { chemistry: 'flooded', capacityAh: 60, ccaAmps: 560, ccaStandard: 'EN' },
+    });
+    await refresh();
+    expect(root.textContent).toContain('Its record begins today.');
+  });
+
+  it('offers either block of a string, and warns to change both', async () => {
+    const block = CAR.blocks[0]!;
+    const machine = { ...CAR, systemVolts: 24 as const, blocks: [block, { ...block, place: 'box, rear' }] };
+    const { root, tap } = await jobHarness(ChangeBlock, [opened()], { machine });
+    expect(root.textContent).toContain('Change both of a string');
+    await tap('upper');
+    expect(root.querySelector('h3')!.textContent).toContain('box, rear');
+  });
+});

@@ -1,0 +1,70 @@
+import { DEFAULT_RULES, type KitItem } from '@voltrek/core';
+import { CAR, event, KIT, opened } from '../../../../testing/fixtures';
+import { jobHarness } from '../../../../testing/job-harness';
+import { ChargeAdvice } from './charge-advice';
+
+const CHARGER: KitItem = {
+  kind: 'mains-charger',
+  id: 'c15',
+  name: 'Charger, 15 A',
+  amps: 15,
+  volts: 14.6,
+  startAmps: null,
+  leads: { sectionMm2: 6, lengthM: 1.8, conductor: 'copper', bite: 'clean' },
+};
+const kit = [...KIT, CHARGER];
+/** A mild yard: nothing freezes. */
+const mild = () =>
+  event('scene.recorded', {
+    ambientC: 8,
+    place: 'yard',
+    sloping: false,
+    dark: false,
+    enclosed: false,
+    mainsNear: true,
+  });
+const rest = (volts: number) =>
+  event('reading.taken', { kind: 'rest', volts, block: 0, tempC: 5, source: 'typed' });
+
+describe('ChargeAdvice', () => {
+  it('tells current, volts, hours, where, and that a day’s rest comes before the judgement', async () => {
+    const { root } = await jobHarness(ChargeAdvice, [opened(), mild(), rest(11.9)], { kit });
+    for (const part of [
+      '6.0 A',
+      '14.1 to 14.8 V',
+      'Take it out to charge',
+      'Rest 24 h, then judge',
+      'No charger?',
+    ])
+      expect(root.textContent.replace(/\s+/g, ' ')).toContain(part);
+    expect(root.textContent).toMatch(/Charger, 15 A\s*15 A, [\d.]+ h/);
+    expect(root.textContent).not.toContain('lift it first');
+  });
+
+  it('lifts a very flat block through a lamp, unless the house would rather replace it', async () => {
+    const { root } = await jobHarness(ChargeAdvice, [opened(), mild(), rest(2.6)], { kit });
+    expect(root.textContent).toContain('Charger will refuse it: lift it first');
+    expect(root.textContent).toMatch(/through a 55 W lamp:\s+3\.8 A, about\s+\d+ min/);
+  });
+
+  it('keeps to the house rule on very flat blocks', async () => {
+    const rules = { ...DEFAULT_RULES, veryFlatBlock: 'replace' as const };
+    const { root } = await jobHarness(ChargeAdvice, [opened(), mild(), rest(2.6)], { kit, rules });
+    expect(root.textContent).toContain('House rule: replace a block this flat.');
+  });
+
+  it('warns of a charger whose volts a gel block does not stand', async () => {
+    const block = CAR.blocks[0]!;
+    const machine = {
+      ...CAR,
+      blocks: [{ ...block, rating: { ...block.rating, chemistry: 'gel' as const } }],
+    };
+    const { root } = await jobHarness(ChargeAdvice, [opened(), mild(), rest(12.2)], { kit, machine });
+    expect(root.textContent).toContain('do not use: too many volts for this chemistry');
+  });
+
+  it('never revives what may be frozen', async () => {
+    const { root } = await jobHarness(ChargeAdvice, [opened(), rest(2.6)], { kit });
+    expect(root.textContent).toContain('Treat as frozen. Warm it first.');
+  });
+});

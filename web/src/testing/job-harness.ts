@@ -1,0 +1,84 @@
+import { provideHttpClient } from '@angular/common/http';
+import { provideHttpClientTesting } from '@angular/common/http/testing';
+import { provideZonelessChangeDetection, type Type } from '@angular/core';
+import { type ComponentFixture, TestBed } from '@angular/core/testing';
+import { provideRouter } from '@angular/router';
+import { foldJob, type JobEvent } from '@voltrek/core';
+import { provideState, provideStore, Store } from '@ngrx/store';
+import { JobActions, jobFeature } from '../app/job/state/job-state';
+import { sessionFeature } from '../app/shared/state/session';
+import { detailOf, JOB_ID } from './fixtures';
+
+type Detail = ReturnType<typeof detailOf>;
+
+/** A part of a job page on a log that grows with what it reports. */
+export interface JobHarness<C> {
+  readonly fixture: ComponentFixture<C>;
+  readonly root: HTMLElement;
+  /** Events reported so far. */
+  readonly reported: () => readonly JobEvent[];
+  /** Hands the job with what was reported back to the part, as the page does. */
+  readonly refresh: () => Promise<void>;
+  readonly button: (name: string | RegExp) => HTMLButtonElement;
+  readonly tap: (name: string | RegExp) => Promise<void>;
+  readonly type: (label: string, text: string) => Promise<void>;
+}
+
+/** Shows a component that takes `work`, with the job's own store behind it. */
+export async function jobHarness<C>(
+  component: Type<C>,
+  events: readonly JobEvent[],
+  change: Partial<Detail> = {},
+  inputs: Readonly<Record<string, unknown>> = {},
+): Promise<JobHarness<C>> {
+  TestBed.configureTestingModule({
+    providers: [
+      provideZonelessChangeDetection(),
+      provideHttpClient(),
+      provideHttpClientTesting(),
+      provideRouter([]),
+      provideStore(),
+      provideState(jobFeature),
+      provideState(sessionFeature),
+    ],
+  });
+  const detail = { ...detailOf(events), ...change };
+  const store = TestBed.inject(Store);
+  store.dispatch(JobActions.opened({ jobId: JOB_ID }));
+  store.dispatch(JobActions.loaded({ jobId: JOB_ID, detail, waiting: [] }));
+  const reported = store.selectSignal(jobFeature.selectPending);
+  const fixture = TestBed.createComponent(component);
+  const root = fixture.nativeElement as HTMLElement;
+  const refresh = async (): Promise<void> => {
+    const job = foldJob([...events, ...reported()])!;
+    fixture.componentRef.setInput('work', { ...detail, job });
+    await fixture.whenStable();
+  };
+  for (const [name, value] of Object.entries(inputs)) fixture.componentRef.setInput(name, value);
+  await refresh();
+  const button = (name: string | RegExp): HTMLButtonElement => {
+    const isIt = (text: string): boolean => (typeof name === 'string' ? text === name : name.test(text));
+    const found = [...root.querySelectorAll('button')].find((b) => isIt(b.textContent.trim()));
+    if (!found) throw new Error(`no button ${String(name)} in ${root.textContent}`);
+    return found;
+  };
+  return {
+    fixture,
+    root,
+    reported,
+    refresh,
+    button,
+    tap: async (name) => {
+      button(name).click();
+      await refresh();
+    },
+    type: async (label, text) => {
+      const field = [...root.querySelectorAll('label')]
+        .find((l) => l.textContent.trim().startsWith(label))!
+        .querySelector('input')!;
+      field.value = text;
+      field.dispatchEvent(new Event('input'));
+      await fixture.whenStable();
+    },
+  };
+}
