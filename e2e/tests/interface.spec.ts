@@ -93,6 +93,8 @@ test('the keyboard reaches everything: stages, pad, next action, undo, help', as
   await expect(page.getByRole('heading', { name: 'Keys' })).toBeHidden();
 });
 
+const PAGES = ['board', 'atlas', 'kit', 'log', 'follow-ups', 'battery/skarnby-burrock-17', 'bench', 'rules'];
+
 test('every screen is accessible in every light, and fits the tablet without scrolling', async ({
   tech,
   page,
@@ -114,13 +116,48 @@ test('every screen is accessible in every light, and fits the tablet without scr
       expect(overflow, `${stage} scrolls`).toBeLessThanOrEqual(0);
     }
   }
-  for (const path of ['board', 'atlas', 'kit', 'log', 'bench', 'rules']) {
+  for (const path of PAGES) {
     await page.goto(`${tech.url}/${path}`);
     await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
     await page.waitForLoadState('networkidle');
     for (const light of ['Dusk', 'Night', 'Day']) {
       await page.getByRole('radio', { name: light }).click();
       await expectAccessible(page, `${path}, ${light}`);
+    }
+  }
+});
+
+test('every part of Measure and Verdict is accessible in every light, its buttons big enough', async ({
+  tech,
+  page,
+}) => {
+  test.setTimeout(120_000);
+  await tech.openJob('brinmoor-pella');
+  await tech.toMeasure('slow crank');
+  await tech.read('1254');
+  await page.getByRole('radio', { name: 'Charging, idle' }).click();
+  await tech.read('1440');
+  await page.getByRole('radio', { name: 'The block' }).click();
+  await tech.read('270');
+  const PARTS: Record<string, readonly string[]> = {
+    Measure: ['At the posts', 'Over joints', 'The block', 'Parked draw', 'Trace'],
+    Verdict: ['Evidence', 'Next', 'Change block', 'Job sheet'],
+  };
+  for (const [stage, parts] of Object.entries(PARTS)) {
+    await tech.openStage(stage);
+    if (stage === 'Verdict') await expect(page.getByText('Likeliest causes')).toBeVisible();
+    for (const part of parts) {
+      await page.getByRole('radio', { name: part, exact: true }).click();
+      for (const light of ['Night', 'Day']) {
+        await page.getByRole('radio', { name: light, exact: true }).click();
+        await expectAccessible(page, `${stage}, ${part}, ${light}`);
+      }
+      const small = await page
+        .locator('.stage button:visible, .stage a.key:visible')
+        .evaluateAll((all) =>
+          all.filter((b) => b.getBoundingClientRect().height < 48).map((b) => b.textContent),
+        );
+      expect(small, part).toEqual([]);
     }
   }
 });
@@ -157,7 +194,7 @@ test('a phone shows the whole job without sideways scrolling', async ({ tech, pa
   }
   await tech.tap('Full');
   await expect(tech.button('Close')).toBeVisible();
-  for (const path of ['board', 'atlas', 'kit', 'log', 'bench', 'rules']) {
+  for (const path of PAGES) {
     await page.goto(`${tech.url}/${path}`);
     await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
     const wide = await page.evaluate(() => document.documentElement.scrollWidth - innerWidth);
