@@ -30,6 +30,9 @@ export interface ProbesPlaced {
   readonly block: number;
 }
 
+/** Why a capture ended early: the state of the meter, or another screen that captures. */
+export type CaptureEnd = LinkState | 'busy';
+
 /** A capture under way: points of the meter's fast buffer, one step apart. */
 export interface CapturePart {
   readonly stepSeconds: number;

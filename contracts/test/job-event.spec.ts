@@ -43,6 +43,65 @@ describe('parseJobEvent', () => {
     expect(pathsOf({ ...base, type: 'attempt.started', data: { secret: 1 } }).length).toBe(1);
   });
 
+  const faults = (type: string, data: object): string[] => pathsOf({ ...base, type, data });
+
+  it('takes a reading with where it came from, and with the strength behind a trace', () => {
+    const reading = { kind: 'rest', volts: 12.4, block: 0, tempC: -4, source: 'meter' };
+    expect(faults('reading.taken', reading)).toEqual([]);
+    expect(faults('reading.taken', { ...reading, strength: { share: 0.7, low: 0.6, high: 0.8 } })).toEqual(
+      [],
+    );
+    expect(faults('reading.taken', { ...reading, strength: { share: 'most' } }).length).toBeGreaterThan(0);
+    expect(faults('reading.taken', { ...reading, source: 'hearsay' })).toEqual(['data.source']);
+    expect(faults('reading.withdrawn', { readingId: 'first' })).toEqual(['data.readingId']);
+  });
+
+  it('takes a finding with the figures behind it, but not too many', () => {
+    const finding = { probe: 'gravity', found: 'even-high', source: 'typed', figures: Array(6).fill(1.26) };
+    expect(faults('finding.recorded', finding)).toEqual([]);
+    expect(faults('finding.recorded', { ...finding, figures: Array(13).fill(1.26) })).toEqual([
+      'data.figures',
+    ]);
+    expect(faults('finding.recorded', { ...finding, probe: 'guess' })).toEqual(['data.probe']);
+  });
+
+  it('takes a changed block by its rating, and steps by their names', () => {
+    const rating = { chemistry: 'agm', capacityAh: 70, ccaAmps: 760, ccaStandard: 'EN' };
+    expect(faults('block.replaced', { block: 0, rating })).toEqual([]);
+    expect(faults('block.replaced', { block: 0, rating: { ...rating, ccaAmps: 5 } })).toEqual([
+      'data.rating.ccaAmps',
+    ]);
+    expect(faults('fitting.confirmed', { block: 0, step: 'negative-off' })).toEqual([]);
+    expect(faults('fitting.confirmed', { block: 9, step: 'hammer' }).sort()).toEqual([
+      'data.block',
+      'data.step',
+    ]);
+  });
+
+  it('takes a verdict with its ledger, and one from before ledgers were kept', () => {
+    const old = {
+      verdict: 'recheck',
+      suspect: null,
+      certainty: 'sure',
+      followUps: [{ kind: 'charge', days: 0 }],
+    };
+    expect(faults('verdict.given', old)).toEqual([]);
+    const whole = {
+      ...old,
+      share: 0.9,
+      ground: 'discharged-not-bad',
+      causes: [{ cause: 'discharged', share: 0.9 }],
+      ledger: [{ probe: 'rest', found: 11.9, bits: 2.4 }],
+      deciding: null,
+    };
+    expect(faults('verdict.given', whole)).toEqual([]);
+    expect(faults('verdict.given', { ...whole, deciding: { probe: 'rest', chance: 0.4 } })).toEqual([]);
+    expect(faults('verdict.given', { ...whole, share: 1.4 })).toEqual(['data.share']);
+    expect(faults('verdict.given', { ...whole, ledger: [{ probe: 'rest', found: 11.9 }] })).toEqual([
+      'data.ledger[0].bits',
+    ]);
+  });
+
   it('wants a reason of some substance for an override', () => {
     const override = (reason: string): string[] =>
       pathsOf({ ...base, type: 'override.given', data: { rule: 'crankRestSeconds', reason } });

@@ -79,6 +79,7 @@ export * from './verdict/proof.js';
 export * from './verdict/conclude.js';
 export * from './verdict/charge-plan.js';
 export * from './verdict/replacement.js';
+export * from './verdict/bank-instead.js';
 export * from './verdict/trend.js';
 export * from './job/events.js';
 export * from './job/job.js';

@@ -1,5 +1,7 @@
 import {
   answerOf,
+  bankInstead,
+  bankOf,
   blockOpenVolts,
   type Case,
   CAUSES,
@@ -24,7 +26,7 @@ import {
   suspectOfCause,
   TOOLS,
 } from '../src/index.js';
-import { BLOCK_60, CAR, TRUCK } from './fixtures.js';
+import { BLOCK_60, CAR, EV, KIT, TRUCK } from './fixtures.js';
 
 const PROFILE: DiagnosisProfile = {
   machineClass: 'car',
@@ -309,6 +311,24 @@ describe('replacementNeed', () => {
       ).chemistries,
     ).toEqual(['agm']);
     expect(() => replacementNeed(CAR, 3)).toThrowError(RangeError);
+  });
+});
+
+describe('bankInstead', () => {
+  const booster = KIT.find((item) => item.kind === 'capacitor-booster')!;
+
+  it('cranks a few times and is down within hours, by the formulas of a bank', () => {
+    const { cranks, parkedHours } = bankInstead(CAR, booster, 10, DEFAULT_RULES)!;
+    expect(cranks).toBeGreaterThan(0);
+    const { farads } = bankOf(booster);
+    const seconds = (farads * (booster.volts - 10.5)) / 0.05;
+    expect(parkedHours).toBeCloseTo(seconds / 3600, 6);
+    expect(bankInstead(CAR, booster, -18, DEFAULT_RULES)!.cranks).toBeLessThanOrEqual(cranks);
+  });
+
+  it('stands in for no string, and for nothing that wakes', () => {
+    expect(bankInstead(TRUCK, booster, 10, DEFAULT_RULES)).toBeNull();
+    expect(bankInstead(EV, booster, 10, DEFAULT_RULES)).toBeNull();
   });
 });
 

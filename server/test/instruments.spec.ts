@@ -117,11 +117,15 @@ describe('bench', () => {
     const bench = openBench({ meter: { host: '127.0.0.1', port: meter.port } });
     await until(() => bench.now().some((n) => n.state === 'ready'), 'ready');
     const parts: CapturePart[] = [];
-    await bench.capture(
+    expect(bench.isBusy()).toBeFalse();
+    const capturing = bench.capture(
       1,
       (part) => parts.push(part),
       () => true,
     );
+    expect(bench.isBusy()).toBeTrue();
+    await capturing;
+    expect(bench.isBusy()).toBeFalse();
     expect(parts.reduce((sum, p) => sum + p.volts.length, 0)).toBe(500);
     expect(parts.at(-1)!.done).toBeTrue();
     expect(parts[0]!.amps).toBeNull();

@@ -8,12 +8,8 @@ import {
   connectedRescue,
   casualtyBlocks,
   DEFAULT_RULES,
-  entryOf,
   type EventData,
-  type EventEntry,
-  foldJob,
   hookupOrder,
-  type HookupAction,
   clearingOrder,
   type Job,
   type JobEvent,
@@ -30,6 +26,7 @@ import {
   strengthShare,
   toolsOfKit,
 } from '@voltrek/core';
+import { type JobLog, jobLog } from './job-log.js';
 
 /** A past call with its whole log. */
 export interface PastJob {
@@ -285,50 +282,4 @@ function tryOnce(
 ): void {
   log.add('attempt.started', {});
   log.add('attempt.ended', { outcome, seconds: outcome === 'started' ? 3 : 8, lowestVolts });
-}
-
-interface JobLog {
-  readonly events: JobEvent[];
-  readonly add: (...entry: EventEntry) => void;
-  readonly act: (action: HookupAction, minutes: number) => void;
-  readonly wait: (minutes: number) => void;
-  readonly waitUntil: (moment: number) => void;
-  readonly job: () => Job;
-}
-
-/** A log under way: each entry a minute or two after the one before. */
-function jobLog(random: Random, call: PastJob['call'], by: string, start: Date): JobLog {
-  const jobId = uuid(random);
-  const events: JobEvent[] = [];
-  let at = start.getTime() + 25 * 60_000;
-  const add = (...[type, data]: EventEntry): void => {
-    at += Math.round(30_000 + 60_000 * random());
-    events.push({ id: uuid(random), jobId, at: new Date(at).toISOString(), by, type, data } as JobEvent);
-  };
-  const { id: callId, number: callNumber, title, placeName, machineId, ambientC } = call;
-  add('job.opened', { callId, callNumber, title, placeName, machineId, ambientC });
-  return {
-    events,
-    add,
-    wait: (minutes) => {
-      at += minutes * 60_000;
-    },
-    waitUntil: (moment) => {
-      at = Math.max(at, moment);
-    },
-    act: (action, minutes) => {
-      add(...entryOf(action));
-      at += minutes * 60_000;
-    },
-    job: () => foldJob(events)!,
-  };
-}
-
-/** A version 4 UUID from a seeded generator. */
-function uuid(random: Random): string {
-  const hex = Array.from({ length: 32 }, () => Math.floor(random() * 16).toString(16));
-  hex[12] = '4';
-  hex[16] = '89ab'[Math.floor(random() * 4)]!;
-  const s = hex.join('');
-  return `${s.slice(0, 8)}-${s.slice(8, 12)}-${s.slice(12, 16)}-${s.slice(16, 20)}-${s.slice(20)}`;
 }

@@ -33,6 +33,8 @@ export interface Bench {
   readonly watch: (listener: (now: InstrumentNow) => void) => () => void;
   /** Sends a line to every instrument, which those that do not know it put in their error queue. */
   readonly tellAll: (command: string) => void;
+  /** Somebody captures: the buffer is taken. */
+  readonly isBusy: () => boolean;
   /** Fills the meter's fast buffer and hands it on part by part. @throws LinkError when the meter goes */
   readonly capture: (
     seconds: number,
@@ -97,6 +99,7 @@ export function openBench(addresses: Addresses): Bench {
     tellAll: (command) => {
       for (const link of links.values()) link.tell(command);
     },
+    isBusy: () => isCapturing,
     capture: async (seconds, onPart, isWanted) => {
       const meter = links.get('meter');
       if (!meter) throw new LinkError('off' satisfies LinkState);

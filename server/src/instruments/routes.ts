@@ -1,4 +1,4 @@
-import { type CapturePart, PROBES_PLACED } from '@voltrek/contracts';
+import { type CaptureEnd, PROBES_PLACED } from '@voltrek/contracts';
 import { type Response, Router } from 'express';
 import { HttpProblem } from '../http/problem.js';
 import type { Bench } from './bench.js';
@@ -37,20 +37,32 @@ export function instrumentRoutes({ bench, weatherUrl, place }: InstrumentParts):
 
   router.get('/capture', async (request, response) => {
     const { jobId } = PROBES_PLACED.pick(['jobId']).validateSync({ jobId: request.query.job });
-    await place?.(jobId, 'crank', 0, true);
     openStream(response);
+    const end = (why: CaptureEnd): void => {
+      response.write(`event: lost\ndata: ${JSON.stringify(why)}\n\n`);
+      response.end();
+    };
+    if (bench.isBusy()) {
+      end('busy');
+      return;
+    }
     let isOpen = true;
     request.on('close', () => (isOpen = false));
-    const send = (part: CapturePart): void => {
-      response.write(`data: ${JSON.stringify(part)}\n\n`);
-    };
+    await place?.(jobId, 'crank', 0, true);
     try {
-      await bench.capture(CAPTURE_SECONDS, send, () => isOpen);
+      await bench.capture(
+        CAPTURE_SECONDS,
+        (part) => response.write(`data: ${JSON.stringify(part)}\n\n`),
+        () => isOpen,
+      );
+      response.end();
     } catch (error) {
       if (!(error instanceof LinkError)) throw error;
-      response.write(`event: lost\ndata: ${JSON.stringify(error.state)}\n\n`);
+      end(error.state);
+    } finally {
+      // The try is over: what the stand-ins show follows the log again.
+      await place?.(jobId, 'crank', 0, false);
     }
-    response.end();
   });
 
   router.get('/weather', async (request, response) => {

@@ -1,7 +1,9 @@
+import { By } from '@angular/platform-browser';
 import type { InstrumentNow } from '@voltrek/contracts';
 import { opened } from '../../../testing/fixtures';
 import { jobHarness } from '../../../testing/job-harness';
 import { Crank } from './crank';
+import { CrankMeter } from './crank-meter';
 import { LiveStore } from './measure/live-store';
 
 const meter = (value: number): InstrumentNow => ({
@@ -16,7 +18,7 @@ const meter = (value: number): InstrumentNow => ({
 describe('Crank', () => {
   async function trying(readings: readonly number[]) {
     const harness = await jobHarness(Crank, [opened()], {}, { rescue: null });
-    const live = harness.fixture.componentRef.injector.get(LiveStore);
+    const live = harness.fixture.debugElement.query(By.directive(CrankMeter)).injector.get(LiveStore);
     await harness.tap('Crank now, try 1 Enter');
     for (const value of readings) {
       live.hear(meter(value));

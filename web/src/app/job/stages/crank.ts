@@ -1,14 +1,4 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  effect,
-  inject,
-  input,
-  output,
-  signal,
-  untracked,
-} from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import {
   anyClampOn,
   ATTEMPT_OUTCOMES,
@@ -24,7 +14,6 @@ import {
   startsByWaking,
   TYPED_RANGES,
 } from '@voltrek/core';
-import { Api } from '../../shared/state/api';
 import { typedVolts } from '../../shared/ui/typed-volts';
 import { clock, inHundred, volts } from '../../shared/words/figures';
 import { REST_WORDS } from '../../shared/words/atlas-words';
@@ -34,14 +23,13 @@ import { ReasonPrompt } from '../reason-prompt';
 import type { PlannedRescue, Work } from '../state/job-selectors';
 import { Reporter } from '../state/reporter';
 import { ticker } from '../ticker';
-import { LiveStore } from './measure/live-store';
+import { CrankMeter } from './crank-meter';
 
 /** Bounded tries: start, watch, stop, rest. */
 @Component({
   selector: 'vt-crank',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [NextAction],
-  providers: [LiveStore],
+  imports: [CrankMeter, NextAction],
   template: `
     <section class="stage" aria-labelledby="stage-title">
       <header>
@@ -84,21 +72,16 @@ import { LiveStore } from './measure/live-store';
             (input)="lowestText.set(lowestTextInput.value)"
           />
         </label>
-        @if (meterSeen().length > 1 && meterLowest() !== null) {
-          <div class="live">
-            <svg viewBox="0 0 300 60" preserveAspectRatio="none" aria-hidden="true">
-              <polyline [attr.points]="meterLine()" />
-            </svg>
-            <span role="status"
-              >meter {{ volts(meterSeen().at(-1)!) }}, lowest
-              <strong>{{ volts(meterLowest()!) }}</strong></span
-            >
-          </div>
-        }
         @if (lowestFault(); as why) {
           <p class="problem" role="alert">{{ why }}</p>
         }
       }
+      <vt-crank-meter
+        [jobId]="work().job.id"
+        [systemVolts]="work().machine.systemVolts"
+        [running]="running() !== null"
+        (lowestChange)="meterLowest.set($event)"
+      />
       @if (work().job.plan; as plan) {
         <dl class="promise">
           <div>
@@ -215,24 +198,6 @@ import { LiveStore } from './measure/live-store';
       align-items: center;
       gap: 14px;
     }
-    .live {
-      display: grid;
-      grid-template-columns: 1fr auto;
-      align-items: center;
-      gap: 14px;
-    }
-    .live svg {
-      width: 100%;
-      height: 60px;
-      background: var(--sheet);
-      border: 1px solid var(--line);
-    }
-    .live polyline {
-      fill: none;
-      stroke: var(--ink);
-      stroke-width: 2;
-      vector-effect: non-scaling-stroke;
-    }
     .promise {
       display: flex;
       flex-wrap: wrap;
@@ -347,27 +312,8 @@ export class Crank {
     const nth = this.work().job.attempts.length + 1;
     return this.wakes() ? `Press start, try ${nth}` : `Crank now, try ${nth}`;
   });
-  private readonly live = inject(LiveStore);
-  private readonly api = inject(Api);
-  /** What the linked meter showed since the try began; what is typed goes before it. */
-  protected readonly meterSeen = signal<readonly number[]>([]);
-  protected readonly meterLowest = computed(() => {
-    const seen = this.meterSeen();
-    // A meter that lies on the bench reads nothing: only one that began on the posts counts.
-    const isOnPosts = (seen[0] ?? 0) >= this.work().machine.systemVolts / 2;
-    return isOnPosts ? Math.round(Math.min(...seen) * 100) / 100 : null;
-  });
-  protected readonly meterLine = computed(() => {
-    const seen = this.meterSeen();
-    const high = Math.max(...seen);
-    const span = Math.max(1, high - Math.min(...seen));
-    return seen
-      .map(
-        (v, i) =>
-          `${((i / (seen.length - 1)) * 300).toFixed(1)},${(4 + ((high - v) / span) * 52).toFixed(1)}`,
-      )
-      .join(' ');
-  });
+  /** What the linked meter showed in this try; what is typed goes before it. */
+  protected readonly meterLowest = signal<number | null>(null);
   private readonly lowest = computed(() =>
     this.lowestText().trim() ? typedVolts(this.lowestText()) : this.meterLowest(),
   );
@@ -376,23 +322,6 @@ export class Crank {
     const value = this.lowest();
     return value === null ? 'That is not a voltage.' : outOfRange('Volts', value, TYPED_RANGES.volts);
   });
-
-  constructor() {
-    effect(() => {
-      const meter = this.live.byInstrument().meter;
-      if (meter?.state !== 'ready' || meter.value === null) return;
-      const { value } = meter;
-      untracked(() => {
-        if (this.running()) this.meterSeen.update((seen) => [...seen, value]);
-      });
-    });
-    // Probes go on the posts before the try: stand-ins must be told, real instruments know.
-    queueMicrotask(() =>
-      this.api
-        .placeProbes({ jobId: this.work().job.id, probe: 'crank', block: 0 })
-        .subscribe({ error: () => undefined }),
-    );
-  }
 
   /** The lowest volts read against the plan's; nothing to say without both. */
   protected promise(lowestVolts: number | null, helped: boolean): string | null {
@@ -412,7 +341,7 @@ export class Crank {
   protected start(): void {
     this.chosen.set(null);
     this.lowestText.set('');
-    this.meterSeen.set([]);
+    this.meterLowest.set(null);
     this.reporter.report('attempt.started', {});
   }
 

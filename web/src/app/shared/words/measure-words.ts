@@ -1,4 +1,4 @@
-import type { Instrument, LinkState } from '@voltrek/contracts';
+import type { CaptureEnd, Instrument, LinkState } from '@voltrek/contracts';
 import type { MeasureGroup, ProbeId, TraceNote } from '@voltrek/core';
 
 export const GROUP_WORDS: Record<MeasureGroup, string> = {
@@ -89,6 +89,18 @@ export const LINK_WORDS: Record<LinkState, string> = {
   slow: 'answers too late',
   lost: 'lost, trying again',
   nonsense: 'talks nonsense',
+};
+
+const LOST = 'The meter was lost while it captured. Nothing was taken.';
+/** Why a capture ended early. */
+export const CAPTURE_END_WORDS: Record<CaptureEnd, string> = {
+  off: 'No meter is linked.',
+  connecting: 'The meter is not there yet. Try again.',
+  ready: LOST,
+  slow: 'The meter answers too late to capture. Nothing was taken.',
+  lost: LOST,
+  nonsense: 'The meter talks nonsense. Nothing was taken.',
+  busy: 'Another screen captures from the meter. Wait for it.',
 };
 
 export const INSTRUMENT_WORDS: Record<Instrument, string> = {

@@ -1,5 +1,12 @@
-import { type CapturePart, INSTRUMENTS, type Instrument, type InstrumentNow } from '@voltrek/contracts';
+import {
+  type CaptureEnd,
+  type CapturePart,
+  INSTRUMENTS,
+  type Instrument,
+  type InstrumentNow,
+} from '@voltrek/contracts';
 import type { Recording } from '@voltrek/core';
+import { CAPTURE_END_WORDS } from '../../../shared/words/measure-words';
 import { patchState, signalStore, withHooks, withMethods, withState } from '@ngrx/signals';
 
 interface LiveState {
@@ -45,7 +52,7 @@ export const LiveStore = signalStore(
     release(): void {
       patchState(store, { held: {} });
     },
-    /** Fills the meter's fast buffer while somebody cranks. Null when it was lost or given up. */
+    /** Fills the meter's fast buffer while somebody cranks, until it is full or stopped. Null when it was lost, or nothing came. */
     capture(jobId: string, until: AbortSignal): Promise<Recording | null> {
       const volts: number[] = [];
       const amps: number[] = [];
@@ -79,8 +86,8 @@ export const LiveStore = signalStore(
           patchState(store, { captured: volts.length, lowestVolts: lowest });
           if (part.done) end(null);
         };
-        source.addEventListener('lost', () =>
-          end('The meter was lost while it captured. Nothing was taken.'),
+        source.addEventListener('lost', ({ data }: MessageEvent<string>) =>
+          end(CAPTURE_END_WORDS[JSON.parse(data) as CaptureEnd]),
         );
         source.onerror = () => end('The line to the server broke. Nothing was taken.');
       });

@@ -5,6 +5,7 @@ import {
   inject,
   input,
   linkedSignal,
+  type OnInit,
   output,
   signal,
 } from '@angular/core';
@@ -61,7 +62,7 @@ const LEAST_GAIN_BITS = 0.01;
   templateUrl: './measure.html',
   styleUrl: './measure.scss',
 })
-export class Measure {
+export class Measure implements OnInit {
   readonly work = input.required<Work>();
   readonly next = output();
 
@@ -228,12 +229,10 @@ export class Measure {
     this.api.placeProbes({ jobId: this.work().job.id, probe, block }).subscribe({ error: () => undefined });
   }
 
-  constructor() {
-    // The probes begin where the screen does.
-    queueMicrotask(() => {
-      const { kind, block } = this.chosen();
-      this.place(kind.probe, block);
-    });
+  /** The probes begin where the screen does. */
+  ngOnInit(): void {
+    const { kind, block } = this.chosen();
+    this.place(kind.probe, block);
   }
 
   protected setCell(at: number, text: string): void {

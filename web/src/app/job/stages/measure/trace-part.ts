@@ -38,7 +38,7 @@ import { takesOf } from './trace-takes';
           Capture a crank from the meter
         </button>
       } @else {
-        <button type="button" class="key strong" (click)="giveUp()">Stop capturing</button>
+        <button type="button" class="key strong" (click)="stop()">Stop capturing</button>
       }
       @if (progress() !== null) {
         <button type="button" class="key" (click)="cancel()">Cancel</button>
@@ -144,9 +144,11 @@ export class TracePart {
   protected readonly isTaken = signal(false);
   private readonly source = signal<ReadingSource>('trace');
   private capturing: AbortController | null = null;
+  private isGone = false;
 
   constructor() {
     inject(DestroyRef).onDestroy(() => {
+      this.isGone = true;
       this.capturing?.abort();
       this.runner.stop();
     });
@@ -211,12 +213,12 @@ export class TracePart {
     this.capturing = new AbortController();
     this.problem.set(null);
     const recording = await this.live.capture(this.work().job.id, this.capturing.signal);
-    if (!recording) return;
+    if (!recording || this.isGone) return;
     this.source.set('meter');
     await this.readIt(recording, 'captured from the meter');
   }
 
-  protected giveUp(): void {
+  protected stop(): void {
     this.capturing?.abort();
   }
 

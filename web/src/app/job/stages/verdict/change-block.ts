@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import {
+  bankInstead,
   BLOCK_RANGES,
   type BlockRating,
   blocksOfJob,
@@ -16,7 +17,7 @@ import {
 } from '@voltrek/core';
 import { amps } from '../../../shared/words/figures';
 import { LAYOUT_WORDS } from '../../../shared/words/atlas-words';
-import { CHEMISTRY_WORDS, FITTING_WORDS, MISFIT_WORDS } from '../../../shared/words/plan-words';
+import { CHEMISTRY_WORDS, FITTING_WORDS, hoursWords, MISFIT_WORDS } from '../../../shared/words/plan-words';
 import type { Work } from '../../state/job-selectors';
 import { Reporter } from '../../state/reporter';
 
@@ -63,6 +64,12 @@ const SLIP_TOLD_AMPS = 50;
     @if (need().bothOfString) {
       <p class="caution">
         <span aria-hidden="true">!</span> Change both of a string: a new one starves with an old one.
+      </p>
+    }
+    @if (bank(); as b) {
+      <p class="dim">
+        House rule, a capacitor bank may stand in: {{ b.cranks }} cranks, and parked it is down in
+        {{ hours(b.parkedHours) }}. Charge it before each start.
       </p>
     }
     @if (replaced(); as r) {
@@ -206,6 +213,15 @@ export class ChangeBlock {
       .chemistries.map((c) => CHEMISTRY_WORDS[c])
       .join(' or '),
   );
+  protected readonly hours = hoursWords;
+  /** Only where the house lets a bank stand in for a block. */
+  protected readonly bank = computed(() => {
+    const { machine, kit, job, rules } = this.work();
+    const booster = kit.find((item) => item.kind === 'capacitor-booster');
+    return rules.capacitors === 'instead' && booster
+      ? bankInstead(machine, booster, workingTempC(job), rules)
+      : null;
+  });
   protected readonly order = computed(() =>
     fittingOrder(this.work().machine, this.blocks().models, this.at(), workingTempC(this.work().job)),
   );
