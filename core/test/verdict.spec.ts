@@ -317,13 +317,20 @@ describe('replacementNeed', () => {
 describe('bankInstead', () => {
   const booster = KIT.find((item) => item.kind === 'capacitor-booster')!;
 
-  it('cranks a few times and is down within hours, by the formulas of a bank', () => {
-    const { cranks, parkedHours } = bankInstead(CAR, booster, 10, DEFAULT_RULES)!;
-    expect(cranks).toBeGreaterThan(0);
-    const { farads } = bankOf(booster);
-    const seconds = (farads * (booster.volts - 10.5)) / 0.05;
+  it('is down within hours while parked, by the formula of a bank', () => {
+    const { parkedHours } = bankInstead(CAR, booster, 10, DEFAULT_RULES)!;
+    const seconds = (bankOf(booster).farads * (booster.volts - 10.5)) / 0.05;
     expect(parkedHours).toBeCloseTo(seconds / 3600, 6);
-    expect(bankInstead(CAR, booster, -18, DEFAULT_RULES)!.cranks).toBeLessThanOrEqual(cranks);
+  });
+
+  it('cranks more often with more farads, and no more in the cold', () => {
+    const cranks = (cellFarads: number, tempC: number): number =>
+      bankInstead(CAR, { ...booster, cellFarads }, tempC, DEFAULT_RULES)!.cranks;
+    // 350 F cells fall through 10.5 V within the first long crank of this engine.
+    expect(cranks(350, 10)).toBe(0);
+    expect(cranks(1200, 10)).toBeGreaterThan(1);
+    expect(cranks(3000, 10)).toBeGreaterThan(cranks(1200, 10));
+    expect(cranks(1200, -18)).toBeLessThanOrEqual(cranks(1200, 10));
   });
 
   it('stands in for no string, and for nothing that wakes', () => {
