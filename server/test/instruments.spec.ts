@@ -102,6 +102,34 @@ describe('bench', () => {
     await over.end();
   });
 
+  it('shows nobody a value from before they watched, or from before the probes moved', async () => {
+    let volts = 14.2;
+    const meter = await fake((line) => {
+      if (line.startsWith('SIM:')) volts = 11.9;
+      return line === '*IDN?' ? 'M,Meter,1,1' : line.endsWith('?') ? String(volts) : null;
+    });
+    const bench = openBench({ meter: { host: '127.0.0.1', port: meter.port } });
+    await until(() => bench.now().some((n) => n.state === 'ready'), 'ready');
+    const first: (number | null)[] = [];
+    const valueOf = (now: InstrumentNow): void => {
+      if (now.instrument === 'meter') first.push(now.value);
+    };
+    const stop = bench.watch(valueOf);
+    await until(() => first.includes(14.2), 'a reading');
+    stop();
+    const seen: (number | null)[] = [];
+    const stopAgain = bench.watch((now) => now.instrument === 'meter' && seen.push(now.value));
+    expect(seen).toEqual([null]);
+    await until(() => seen.includes(14.2), 'a fresh reading');
+    bench.tellAll('SIM:SET {}');
+    const moved = seen.length;
+    await until(() => seen.includes(11.9), 'the new place');
+    expect(seen.slice(moved)).not.toContain(14.2);
+    stopAgain();
+    bench.close();
+    await meter.end();
+  });
+
   it('captures from the fast buffer part by part', async () => {
     let left = 0;
     const meter = await fake((line) => {

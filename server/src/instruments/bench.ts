@@ -50,6 +50,8 @@ export function openBench(addresses: Addresses): Bench {
   const links = new Map<Instrument, ScpiLink>();
   let isCapturing = false;
   let closed = false;
+  /** Grows whenever what was read before no longer counts; a reading that was under way then is dropped. */
+  let era = 0;
 
   const say = (instrument: Instrument, value: number | null): void => {
     const link = links.get(instrument);
@@ -66,12 +68,19 @@ export function openBench(addresses: Addresses): Bench {
     for (const listener of listeners) listener(now);
   };
 
+  const forget = (): void => {
+    era++;
+    for (const instrument of INSTRUMENTS) say(instrument, null);
+  };
+
   const poll = async (instrument: Instrument, link: ScpiLink): Promise<void> => {
     while (!closed) {
       await pause(EVERY_MS[instrument]);
       if (listeners.size === 0 || isCapturing) continue;
+      const began = era;
       try {
-        say(instrument, await link.figure(QUERIES[instrument]));
+        const value = await link.figure(QUERIES[instrument]);
+        if (began === era) say(instrument, value);
       } catch (error) {
         if (!(error instanceof LinkError)) throw error;
         say(instrument, null);
@@ -92,12 +101,15 @@ export function openBench(addresses: Addresses): Bench {
   return {
     now: () => [...latest.values()],
     watch: (listener) => {
+      // Nothing was read while nobody watched: what stands here is old.
+      if (listeners.size === 0) forget();
       listeners.add(listener);
       for (const now of latest.values()) listener(now);
       return () => listeners.delete(listener);
     },
     tellAll: (command) => {
       for (const link of links.values()) link.tell(command);
+      forget();
     },
     isBusy: () => isCapturing,
     capture: async (seconds, onPart, isWanted) => {
