@@ -195,7 +195,6 @@ print(
 );
 const facts = {
   chemistry: 'flooded',
-  systemVolts: 12,
   wakes: false,
   tempC: TEMP_C,
   stops: [],

@@ -181,7 +181,7 @@ class Rows {
     const amps = columns.amps === null ? 0 : figure(columns.amps);
     const isWhole = Number.isFinite(time) && Number.isFinite(volts) && Number.isFinite(amps);
     const isBackwards = this.count > 0 && time <= this.time[this.count - 1]!;
-    if (mayBeCut && (!isWhole || isBackwards || row.length < this.width(columns))) {
+    if (mayBeCut && (!isWhole || isBackwards)) {
       this.cutOff = true;
       return;
     }
@@ -193,10 +193,6 @@ class Rows {
     this.volts[this.count] = volts;
     this.amps[this.count] = amps;
     this.count++;
-  }
-
-  private width({ time, volts, amps }: Columns): number {
-    return Math.max(time, volts, amps ?? 0) + 1;
   }
 
   private grow(): void {

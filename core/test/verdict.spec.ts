@@ -38,7 +38,6 @@ const PROFILE: DiagnosisProfile = {
 const CROWD = drawCrowd(PROFILE);
 const BARE: Case = {
   chemistry: 'flooded',
-  systemVolts: 12,
   wakes: false,
   tempC: 10,
   stops: [],

@@ -136,7 +136,7 @@ function byCause({ causeAt }: Crowd, shares: Float64Array): Float64Array {
   return sums;
 }
 
-/** What each cause that the crowd holds comes to under these shares. */
+/** What each cause that the crowd holds comes to under these shares, likeliest first. */
 export function sharesByCause(crowd: Crowd, shares: Float64Array): ReadonlyMap<Cause, number> {
   return new Map(ranked(crowd, byCause(crowd, shares)).map(({ cause, share }) => [cause, share]));
 }
@@ -185,14 +185,27 @@ export interface Suspicion {
   readonly pushes: readonly Push[];
 }
 
-/** How likely each cause is after the evidence, likeliest first, and what raised and lowered it. */
-export function diagnose(crowd: Crowd, evidence: readonly DiagnosisEvidence[]): Suspicion[] {
+/** The evidence pressed in one piece after another. */
+export interface Walk {
+  /** Shares of the crowd at the end. */
+  readonly shares: Float64Array;
+  /** Sums by the place of each cause in `CAUSES`: before any evidence, then after each piece. */
+  readonly steps: readonly Float64Array[];
+}
+
+export function walk(crowd: Crowd, evidence: readonly DiagnosisEvidence[]): Walk {
   const shares = Float64Array.from(crowd.shares);
   const steps = [byCause(crowd, shares)];
   for (const piece of evidence) {
     press(crowd, shares, piece);
     steps.push(byCause(crowd, shares));
   }
+  return { shares, steps };
+}
+
+/** How likely each cause is after the evidence, likeliest first, and what raised and lowered it. */
+export function diagnose(crowd: Crowd, evidence: readonly DiagnosisEvidence[]): Suspicion[] {
+  const { steps } = walk(crowd, evidence);
   return ranked(crowd, steps[steps.length - 1]!).map(({ cause, share }) => {
     const at = CAUSES.indexOf(cause);
     const pushes = evidence.map(
@@ -216,6 +229,8 @@ export interface Proposal {
   readonly settles: readonly Cause[];
 }
 
+/** Below this much doubt taken away, bits, a check is not worth its minutes. */
+export const LEAST_GAIN_BITS = 0.01;
 /** Trouble of any check besides its minutes: gloves off, words, walking round; minutes. */
 const TROUBLE_MINUTES = 1;
 

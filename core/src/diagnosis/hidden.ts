@@ -49,7 +49,7 @@ const BAD_OHMS = [0.02, 0.12] as const;
 /** The engine whose starter that goes by, A: its stall current. */
 const REFERENCE_AMPS = 700;
 /** A good source at the posts: a healthy donor block through good leads. */
-const HELP: ModelBlock = { openVolts: 12.7, ohms: 0.009 };
+export const HELP: ModelBlock = { openVolts: 12.7, ohms: 0.009 };
 
 /** A machine of this profile whose fault is `cause`. */
 export function drawHidden(cause: Cause, profile: DiagnosisProfile, random: Random): HiddenMachine {

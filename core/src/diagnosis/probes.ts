@@ -3,7 +3,7 @@ import { convertCca } from '../battery/cca.js';
 import { SPENT_BELOW_SHARE, strengthShare, WORN_BELOW_SHARE } from '../battery/strength.js';
 import { crankLimitVolts } from './reading.js';
 import type { DiagnosisProfile } from './causes.js';
-import { type CrankLook, type HiddenMachine, lookOf, restVoltsOf } from './hidden.js';
+import { type CrankLook, HELP, type HiddenMachine, lookOf, restVoltsOf } from './hidden.js';
 
 export const TOOLS = [
   'meter',
@@ -131,9 +131,6 @@ function wakingSymptoms(hidden: HiddenMachine, profile: DiagnosisProfile): reado
     }
   }
 }
-
-/** A good source's volts with nothing drawn, per 12 V. */
-const HELP_OPEN_VOLTS = 12.7;
 
 const HELP_OUTCOMES = ['started', 'brisk-no-fire', 'slow', 'clicks', 'nothing'] as const;
 
@@ -399,10 +396,9 @@ export const PROBES: readonly Probe[] = [
     // Against the least volts that the table allows at this temperature, after 15 s at half the rated amps.
     edges: [0, 0.5],
     predict: (hidden, profile) => {
-      const volts = hidden.blocks.map((state, i) => {
-        const open = restVoltsOf(hidden, profile)[i]!;
-        return open - loadTestAmps(profile.rating) * blockOhms(profile.rating, state);
-      });
+      const amps = loadTestAmps(profile.rating);
+      const rest = restVoltsOf(hidden, profile);
+      const volts = hidden.blocks.map((state, i) => rest[i]! - amps * blockOhms(profile.rating, state));
       return Math.min(...volts) - crankLimitVolts(profile.tempC, 12);
     },
     spread: 0.2,
@@ -448,7 +444,7 @@ export const PROBES: readonly Probe[] = [
     predict: (hidden, profile) => {
       if (!hidden.promised) return 0;
       // Where nothing draws, the posts stay at what the source holds.
-      const volts = hidden.helped?.postVolts ?? HELP_OPEN_VOLTS * (profile.systemVolts / 12);
+      const volts = hidden.helped?.postVolts ?? HELP.openVolts * (profile.systemVolts / 12);
       return atEach(volts - hidden.promised.postVolts, profile);
     },
     spread: 0.4,
@@ -515,7 +511,7 @@ export const PROBES: readonly Probe[] = [
 const SLOW_RECOVERY_VOLTS = 0.12;
 
 /** Amps of a load test: half the rating. */
-export function loadTestAmps({ ccaAmps, ccaStandard }: DiagnosisProfile['rating']): number {
+function loadTestAmps({ ccaAmps, ccaStandard }: DiagnosisProfile['rating']): number {
   return convertCca(ccaAmps, ccaStandard, 'SAE') / 2;
 }
 

@@ -2,6 +2,7 @@ import { isLeadAcid } from '../battery/chemistry.js';
 import { restVoltsAt } from '../battery/rest-volts.js';
 import { SURFACE_CHARGE_VOLTS } from '../diagnosis/reading.js';
 import { type Machine, startsByWaking } from '../machine/machine.js';
+import { CHARGING_VOLTS } from '../trace/analyse.js';
 import type { Job, Reading } from './job.js';
 
 export const DOUBTS = [
@@ -14,8 +15,6 @@ export const DOUBTS = [
 /** Why a reading contradicts what else the log says. */
 export type Doubt = (typeof DOUBTS)[number];
 
-/** Volts of a block that something charges, per 12 V. */
-const CHARGED_VOLTS = 13.2;
 /** Readings of one thing taken one after the other lie within this, V per block. */
 const ALIKE_VOLTS = 0.1;
 /** A block at rest does not move further than this by itself, V. */
@@ -59,7 +58,7 @@ function contradictionOf(
   switch (reading.kind) {
     case 'charging-idle':
     case 'charging-loaded':
-      return !ran && !startsByWaking(machine) && reading.volts >= CHARGED_VOLTS * per12
+      return !ran && !startsByWaking(machine) && reading.volts >= CHARGING_VOLTS * per12
         ? 'charging-but-still'
         : null;
     case 'crank-minimum': {

@@ -152,7 +152,6 @@ export function caseOfJob(job: Job, machine: Machine, earlierFlatCalls: number):
   const standing = standingJob(job, machine);
   return {
     chemistry: machine.blocks[0]!.rating.chemistry,
-    systemVolts: machine.systemVolts,
     wakes: startsByWaking(machine),
     tempC: workingTempC(job),
     stops: job.stops,

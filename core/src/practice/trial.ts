@@ -4,6 +4,7 @@ import {
   type Crowd,
   diagnose,
   type DiagnosisEvidence,
+  LEAST_GAIN_BITS,
   outcomeChances,
   proposals,
 } from '../diagnosis/belief.js';
@@ -49,7 +50,6 @@ export interface TrialResult {
 
 /** The tool stops asking when it is this sure, when nothing left tells enough, or after so many checks. */
 const SURE = 0.985;
-const LEAST_GAIN_BITS = 0.01;
 const CHECKS_MOST = 12;
 
 /** The tool's way: whatever check tells most for its time, until it is sure. */

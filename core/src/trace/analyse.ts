@@ -55,17 +55,17 @@ export interface TraceFindings {
   readonly notes: readonly TraceNote[];
 }
 
-/** Falls and rises below are for 12 V; a string's count double. */
+// Falls and rises below are for 12 V; a string's count double.
 /** Contact of the starter pulls even a strong block down by more than this, V. */
 const CONTACT_DROP_VOLTS = 0.7;
 /** And key-on by less, but by more than noise, V. */
 const KEY_ON_LEAST_VOLTS = 0.03;
 /** Volts this high are an alternator's. */
-const CHARGING_VOLTS = 13.2;
+export const CHARGING_VOLTS = 13.2;
 /** The inrush is over when this has passed and the starter turns, seconds. */
 const INRUSH_SECONDS = 0.15;
 /** By then it turns steadily, seconds. */
-const STEADY_SECONDS = 0.4;
+export const STEADY_SECONDS = 0.4;
 /** Anything shorter was a click. */
 const CRANK_LEAST_SECONDS = 0.25;
 /** Volts must stay up this long before a crank is over: a lone cylinder lets them rise between compressions, seconds. */

@@ -4,7 +4,7 @@ import { strengthShare } from '../battery/strength.js';
 import { aloneRescue } from '../circuit/rescue.js';
 import { crankPoint } from '../crank/quick.js';
 import type { Engine } from '../engine/engine.js';
-import type { RecordedCrank } from './analyse.js';
+import { type RecordedCrank, STEADY_SECONDS, type TraceFindings } from './analyse.js';
 
 /** What a crank on its own block says of the block. */
 export interface CrankStrength {
@@ -41,7 +41,6 @@ function shareIn(fromSeconds: number, toSeconds: number): number {
  * starter of this engine draws at them.
  *
  * @param restVolts of the string, before the crank
- * @param steadyFromSeconds after the contact, where `meanVolts` begins
  * @returns null where nothing can be told: no rest volts, or a crank that hardly drew
  */
 export function strengthFromCrank(
@@ -50,14 +49,13 @@ export function strengthFromCrank(
   rating: BlockRating,
   engine: Engine,
   tempC: number,
-  steadyFromSeconds = 0.4,
 ): CrankStrength | null {
   const blocks = engine.systemVolts / 12;
   const { soc } = socFromRestVolts(rating.chemistry, restVolts / blocks, tempC);
   const state = { soc, tempC, ageing: 1 };
   const openVolts = blockOpenVolts(rating, state);
   const newOhms = blockOhms(rating, state);
-  const come = shareIn(steadyFromSeconds, crank.toSeconds - crank.fromSeconds);
+  const come = shareIn(STEADY_SECONDS, crank.toSeconds - crank.fromSeconds);
   const fell = restVolts - crank.meanVolts;
   if (!(fell > 0.1 * blocks)) return null;
   const ageing =
@@ -78,6 +76,18 @@ export function strengthFromCrank(
     low: strengthShare(held * (1 + spread)),
     high: strengthShare(held * (1 - spread)),
   };
+}
+
+/** Strength of the block from a whole trace; null without a crank, an engine to turn or rest volts before it. */
+export function strengthOfTrace(
+  { crank, restVolts }: TraceFindings,
+  rating: BlockRating,
+  engine: Engine | null,
+  tempC: number,
+): CrankStrength | null {
+  return crank && engine && restVolts !== null
+    ? strengthFromCrank(crank, restVolts, rating, engine, tempC)
+    : null;
 }
 
 /** The ageing at which this engine's starter would pull the posts to these volts: they fall as it grows. */

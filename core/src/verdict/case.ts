@@ -1,11 +1,11 @@
 import type { Chemistry } from '../battery/chemistry.js';
 import { socFromRestVolts } from '../battery/rest-volts.js';
 import type { StopCondition } from '../diagnosis/vocabulary.js';
+import type { HouseRules } from '../rules/house-rules.js';
 
 /** What the verdict must know beside the evidence. */
 export interface Case {
   readonly chemistry: Chemistry;
-  readonly systemVolts: 12 | 24;
   readonly wakes: boolean;
   readonly tempC: number;
   readonly stops: readonly StopCondition[];
@@ -17,12 +17,9 @@ export interface Case {
   readonly diedInService: boolean;
 }
 
-/** Charge of the weakest block that was read; null when none was. */
-export function lowestSoc({
-  chemistry,
-  restVolts,
-  tempC,
-}: Pick<Case, 'chemistry' | 'restVolts' | 'tempC'>): number | null {
+/** True when the weakest block that was read holds enough charge to be judged on a load or crank figure. */
+export function isJudgeable({ chemistry, restVolts, tempC }: Case, rules: HouseRules): boolean {
   const read = restVolts.filter((v) => v !== null);
-  return read.length === 0 ? null : Math.min(...read.map((v) => socFromRestVolts(chemistry, v, tempC).soc));
+  const soc = Math.min(...read.map((v) => socFromRestVolts(chemistry, v, tempC).soc));
+  return read.length > 0 && soc >= rules.judgeMinSoc;
 }

@@ -4,13 +4,14 @@ import {
   outcomeIndex,
   sharesByCause,
   splitBy,
-  weigh,
+  type Walk,
+  walk,
 } from '../diagnosis/belief.js';
 import { CAUSES, type Cause, REPLACE_CAUSES, suspectOfCause } from '../diagnosis/causes.js';
 import { type Found, type ProbeId, probesFor, type Tool } from '../diagnosis/probes.js';
 import type { Suspect } from '../diagnosis/vocabulary.js';
 import type { HouseRules } from '../rules/house-rules.js';
-import { type Case, lowestSoc } from './case.js';
+import { type Case, isJudgeable } from './case.js';
 import { proofOf, showsSound } from './proof.js';
 
 export const VERDICTS = [
@@ -119,10 +120,11 @@ export function conclude(
   tools: readonly Tool[],
   rules: HouseRules,
 ): VerdictRecord {
-  const shares = sharesByCause(crowd, weigh(crowd, evidence));
+  const { shares: weighed, steps } = walk(crowd, evidence);
+  const shares = sharesByCause(crowd, weighed);
   const ruling = rule(shares, evidence, facts, rules);
   const share = ruling.verdict === 'unsafe' ? 1 : sumOf(shares, ruling.causes);
-  const ranked = [...shares].sort((a, b) => b[1] - a[1]);
+  const ranked = [...shares];
   const isSure = ruling.ground === 'stop-stands' || ruling.ground === 'proved-spent';
   return {
     verdict: ruling.verdict,
@@ -131,8 +133,9 @@ export function conclude(
     share,
     ground: ruling.ground,
     causes: ranked.slice(0, CAUSES_TOLD).map(([cause, held]) => ({ cause, share: held })),
-    ledger: ledgerOf(crowd, evidence, ruling.causes),
-    deciding: facts.stops.length > 0 ? null : decidingCheck(crowd, evidence, facts, tools, rules, ruling),
+    ledger: ledgerOf(steps, evidence, ruling.causes),
+    deciding:
+      facts.stops.length > 0 ? null : decidingCheck(crowd, weighed, evidence, facts, tools, rules, ruling),
     followUps: followUps(ruling.verdict, evidence, facts, rules),
   };
 }
@@ -173,14 +176,13 @@ function rule(
   if (evidence.length === 0) return { verdict: 'recheck', ground: 'no-evidence', causes: FLAT_CAUSES };
   const most = Math.max(bad, flat, elsewhere, none);
   if (most === elsewhere) {
-    const suspect = suspectFrom([...shares].sort((a, b) => b[1] - a[1]));
+    const suspect = suspectFrom([...shares]);
     const behind = ELSEWHERE.filter((c) => suspectOfCause(c) === suspect);
     return { verdict: 'not-the-battery', ground: 'fault-elsewhere', causes: behind };
   }
   if (most === bad)
     return { verdict: 'recheck', ground: 'likely-but-unproved', causes: [...REPLACE_CAUSES, ...FLAT_CAUSES] };
-  const soc = lowestSoc(facts);
-  const isCharged = soc !== null && soc >= rules.judgeMinSoc;
+  const isCharged = isJudgeable(facts, rules);
   const isSound = showsSound(evidence, facts, rules);
   // What was left on explains a death in service; without it the block has had its warning.
   const isExplained = (shares.get('left-on') ?? 0) > 0.5;
@@ -198,12 +200,12 @@ function rule(
 
 /** What each piece of evidence did to the odds of these causes together, strongest first. */
 function ledgerOf(
-  crowd: Crowd,
+  steps: Walk['steps'],
   evidence: readonly DiagnosisEvidence[],
   causes: readonly Cause[],
 ): LedgerLine[] {
   const odds = (count: number): number => {
-    const held = sumOf(sharesByCause(crowd, weigh(crowd, evidence.slice(0, count))), causes);
+    const held = causes.reduce((sum, cause) => sum + steps[count]![CAUSES.indexOf(cause)]!, 0);
     return Math.log2(Math.max(held, 1e-9) / Math.max(1 - held, 1e-9));
   };
   if (causes.length === 0) return [];
@@ -216,13 +218,13 @@ function ledgerOf(
 /** The check, among those that can be done here, whose findings are likeliest to overturn the verdict. */
 function decidingCheck(
   crowd: Crowd,
+  shares: Float64Array,
   evidence: readonly DiagnosisEvidence[],
   facts: Case,
   tools: readonly Tool[],
   rules: HouseRules,
   now: Ruling,
 ): DecidingCheck | null {
-  const shares = weigh(crowd, evidence);
   const isOther = (then: Ruling): boolean =>
     then.verdict !== now.verdict ||
     (then.verdict === 'not-the-battery' && then.causes.join() !== now.causes.join());

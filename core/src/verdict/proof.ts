@@ -3,7 +3,7 @@ import type { DiagnosisEvidence } from '../diagnosis/belief.js';
 import { crankLimitVolts } from '../diagnosis/reading.js';
 import type { ProbeId } from '../diagnosis/probes.js';
 import type { HouseRules } from '../rules/house-rules.js';
-import { type Case, lowestSoc } from './case.js';
+import { type Case, isJudgeable } from './case.js';
 
 /** What condemns a block: spent for good, or worn. */
 export type Proof = 'spent' | 'worn';
@@ -24,8 +24,7 @@ export function proofOf(
   const isFound = (id: ProbeId, word: string): boolean =>
     evidence.some((e) => e.probe === id && e.found === word);
   const isBelow = (id: ProbeId, limit: number): boolean => (figure(id) ?? Infinity) < limit;
-  const soc = lowestSoc(facts);
-  const isCharged = soc !== null && soc >= rules.judgeMinSoc;
+  const isCharged = isJudgeable(facts, rules);
   if (isBelow('rest', 0) || isFound('gravity', 'one-cell-low') || isFound('acceptance', 'full-at-once'))
     return 'spent';
   if (isBelow('conductance', SPENT_BELOW_SHARE)) return 'spent';
@@ -40,8 +39,7 @@ export function proofOf(
 export function showsSound(evidence: readonly DiagnosisEvidence[], facts: Case, rules: HouseRules): boolean {
   const isAtLeast = (id: ProbeId, limit: number): boolean =>
     evidence.some(({ probe, found }) => probe === id && typeof found === 'number' && found >= limit);
-  const soc = lowestSoc(facts);
-  const isCharged = soc !== null && soc >= rules.judgeMinSoc;
+  const isCharged = isJudgeable(facts, rules);
   return (
     isAtLeast('conductance', WORN_BELOW_SHARE) ||
     (isCharged && (isAtLeast('load-test', 0) || isAtLeast('crank', 0)))

@@ -36,7 +36,6 @@ export function verdictInput(input: CalcInput<'verdict'>): CalcOutput<'verdict'>
   const rest = evidence.find((e) => e.probe === 'rest')?.found;
   const facts = {
     chemistry: input.rating.chemistry,
-    systemVolts: crowd.profile.systemVolts,
     wakes: crowd.profile.engine === null,
     tempC: input.tempC,
     stops: input.stops ?? [],

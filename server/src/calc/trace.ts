@@ -1,6 +1,6 @@
 import { readTraceFile } from '@voltrek/contracts';
 import type { CalcInput, CalcOutput } from '@voltrek/contracts/calc';
-import { analyseTrace, type Engine, strengthFromCrank } from '@voltrek/core';
+import { analyseTrace, type Engine, strengthOfTrace } from '@voltrek/core';
 
 /** What a logger's CSV shows. @throws TraceFileError with the reason and the line */
 export function traceInput(input: CalcInput<'trace'>): CalcOutput<'trace'> {
@@ -20,10 +20,7 @@ export function traceInput(input: CalcInput<'trace'>): CalcOutput<'trace'> {
     crank: crank && { ...crank },
     recovery: found.recovery && { ...found.recovery },
     charging: found.charging && { ...found.charging },
-    strength:
-      crank && engine && restVolts !== null
-        ? strengthFromCrank(crank, restVolts, rating, engine, tempC)
-        : null,
+    strength: strengthOfTrace(found, rating, engine, tempC),
     notes: [...found.notes],
   };
 }

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
-import type { ProbeId, Stage } from '@voltrek/core';
+import { LEAST_GAIN_BITS, type ProbeId, type Stage } from '@voltrek/core';
 import { CAUSE_WORDS, PROBE_WORDS } from '../shared/words/diagnosis-words';
 import { percent } from '../shared/words/figures';
 import { PlanRunner } from '../workers/plan-runner';
@@ -8,8 +8,6 @@ import { diagnosisOf, type Work } from './state/job-selectors';
 import { Reporter } from './state/reporter';
 
 const SHOWN = 4;
-/** Below this much doubt taken away, bits, a check is not worth its minutes. */
-const LEAST_GAIN_BITS = 0.01;
 /** Checks that have a stage of their own, where they are recorded. */
 const ELSEWHERE: Partial<Record<ProbeId, Stage>> = {
   rest: 'measure',

@@ -5,7 +5,7 @@ import {
   type CrankStrength,
   type Engine,
   type Recording,
-  strengthFromCrank,
+  strengthOfTrace,
   type TraceFindings,
 } from '@voltrek/core';
 
@@ -45,15 +45,11 @@ export async function readTrace(
     what instanceof Blob ? readTraceFile(await what.text(), (share) => onProgress(share * READ_SHARE)) : null;
   const recording = file?.recording ?? (what as Recording);
   const findings = analyseTrace(recording, { systemVolts, cylinders: engine?.cylinders ?? null });
-  const { crank, restVolts } = findings;
   return {
     name,
     rows: recording.seconds.length,
     findings,
-    strength:
-      crank && engine && restVolts !== null
-        ? strengthFromCrank(crank, restVolts, rating, engine, tempC)
-        : null,
+    strength: strengthOfTrace(findings, rating, engine, tempC),
     file: file && { timeUnit: file.timeUnit, timeUnitFrom: file.timeUnitFrom, cutOff: file.cutOff },
     drawn: extremes(recording),
   };

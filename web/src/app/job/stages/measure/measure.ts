@@ -14,6 +14,7 @@ import {
   findingOf,
   GRAVITY_RANGE,
   hasStarted,
+  LEAST_GAIN_BITS,
   MEASURE_GROUPS,
   type MeasureGroup,
   type MeasureKind,
@@ -50,8 +51,6 @@ interface Choice {
 type Group = MeasureGroup | 'trace';
 
 const CELLS = 6;
-/** Below this much doubt taken away, bits, a reading is not worth proposing. */
-const LEAST_GAIN_BITS = 0.01;
 
 /** The pad, the linked instruments, the readings taken, and what each one says. */
 @Component({
