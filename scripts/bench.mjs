@@ -45,17 +45,24 @@ function medianMs(runs, task) {
 
 const print = (name, text) => process.stdout.write(`${name.padEnd(44)} ${text}\n`);
 
-const ours = medianMs(400, () => core.simulateCrank(crank));
 const folder = mkdtempSync(join(tmpdir(), 'voltrek-bench-'));
 const netlist = join(folder, 'crank.cir');
 writeFileSync(netlist, core.toSpice(crank));
-const spice = medianMs(7, () =>
-  execFileSync('ngspice', ['-b', '-r', join(folder, 'crank.raw'), netlist], { stdio: 'ignore' }),
-);
+const spiceRun = () =>
+  execFileSync('ngspice', ['-b', '-r', join(folder, 'crank.raw'), netlist], { stdio: 'ignore' });
+// Turn by turn, so that a machine that slows down slows both.
+const rounds = Array.from({ length: 15 }, () => {
+  const ours = medianMs(60, () => core.simulateCrank(crank));
+  const start = performance.now();
+  spiceRun();
+  const spice = performance.now() - start;
+  return { ours, spice, ratio: spice / ours };
+});
+const middle = (of) => rounds.map(of).sort((a, b) => a - b)[Math.floor(rounds.length / 2)];
 rmSync(folder, { recursive: true, force: true });
 print(
   '3 s crank in time',
-  `${ours.toFixed(2)} ms; ngspice process ${spice.toFixed(0)} ms; ratio ${(spice / ours).toFixed(0)}`,
+  `${middle((r) => r.ours).toFixed(2)} ms; ngspice process ${middle((r) => r.spice).toFixed(0)} ms; ratio ${middle((r) => r.ratio).toFixed(0)}`,
 );
 
 const dc = medianMs(400, () => core.solveDc(core.rescueCircuit(rescue)));

@@ -39,7 +39,7 @@ export * from './crank/lead-grid.js';
 export * from './crank/what-helps.js';
 export * from './crank/crank-case.js';
 export * from './crank/transient.js';
-export { STEP_SECONDS } from './crank/crank-network.js';
+export { STEP_SECONDS } from './crank/crank-steps.js';
 export * from './crank/wake.js';
 export * from './crank/compare.js';
 export * from './crank/rest.js';

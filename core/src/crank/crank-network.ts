@@ -6,27 +6,14 @@ import {
   POLARISATION,
   RESISTANCE_BY_SOC,
 } from '../battery/block.js';
-import type { Circuit } from '../circuit/circuit.js';
-import { ALTERNATOR_OHMS, type Rescue, rescueCircuit } from '../circuit/rescue.js';
-import { solveDc, voltsAcross } from '../circuit/solve-dc.js';
+import type { Circuit, Element, Solution } from '../circuit/circuit.js';
+import { type Rescue, rescueCircuit } from '../circuit/rescue.js';
+import { prepareDc, voltsAcross } from '../circuit/solve-dc.js';
 import type { Starter } from '../engine/engine.js';
 import { interpolate, interpolator } from '../quantities/interpolate.js';
 import type { CrankCase } from './crank-case.js';
 
-/** Step of the simulation: a fortieth of the shortest time constant, that of starter and flywheel. */
-export const STEP_SECONDS = 0.001;
-/** Places of the outputs in the vector of one moment; the amps of each source follow. */
-export const POST_VOLTS = 0;
-export const STARTER_VOLTS = 1;
-export const STARTER_AMPS = 2;
-export const SOURCE_VOLTS = 3;
-export const SOURCE_AMPS = 4;
-export const FIRST_FLOW = 5;
-
-/**
- * One source of the network as it moves in time: volts behind the resistance that is there at once. Plain mutable fields, since a crank
- * moves them thousands of times.
- */
+/** One source of the network: volts behind the resistance that is there at once. */
 export interface MovingSource {
   readonly name: string;
   /** Resistance that is there at once; the network is solved with it. */
@@ -42,32 +29,37 @@ export interface MovingSource {
   readonly coulombs: number;
   /** For a capacitor bank: its farads. */
   readonly farads: number;
-  openVolts: number;
-  wholeOhms: number;
-  soc: number;
-  polarised: number;
-  /** Growth of the resistance as charge leaves, beyond what the network was solved with, ohms. */
-  grown: number;
+  /** Volts at the start, where no charge decides them. */
+  readonly openVolts: number;
+  /** Charge at the start. */
+  readonly soc: number;
 }
 
-/** The linear network of a crank, ready to be asked step by step. */
-export interface Network {
+/** What is asked of the network at every moment. */
+export const ASKED = ['postVolts', 'starterVolts', 'starterAmps', 'sourceVolts', 'sourceAmps'] as const;
+type Asked = (typeof ASKED)[number];
+
+/** Places of the drives in every row of a network: back-EMF of the starter, V; the alternator, A; then the sources, V. */
+export const STARTER = 0;
+export const ALTERNATOR = 1;
+const FIRST_SOURCE = 2;
+/** Two blocks of a string, and what helps them. */
+export const MOST_SOURCES = 3;
+
+/** The linear network of a crank, solved: every answer is a row of shares, one for one volt, or one amp, of each drive. Zero where none is. */
+export interface Network extends Readonly<Record<Asked, Float64Array>> {
   readonly sources: readonly MovingSource[];
-  /** One row an output, one column a source and then the starter: volts and amps for one volt of each. */
-  readonly table: Float64Array;
-  /** Volts of the sources and the starter in this moment. */
-  readonly emfs: Float64Array;
-  /** Volts and amps of this moment, by the places above. */
-  readonly outputs: Float64Array;
+  /** Amps of each source. */
+  readonly flows: readonly Float64Array[];
   readonly alternator: { readonly volts: number; readonly maxAmps: number } | null;
-  /** Answer of every output to one amp of the alternator. */
-  readonly perAlternatorAmp: Float64Array;
   readonly leadOhms: number;
-  /** How much less the starter draws for each volt of back-EMF. */
-  readonly starterAmpsPerVolt: number;
 }
 
-/** The network of a crank, solved once for each source at one volt. */
+/**
+ * The network of a crank, solved once for each drive alone.
+ *
+ * @throws CircuitError as `solveDc` does; RangeError for more sources than a crank has
+ */
 export function buildNetwork({ rescue, blocks }: CrankCase, starter: Starter): Network {
   const sources = [
     ...blocks.map((block, i) => {
@@ -77,48 +69,30 @@ export function buildNetwork({ rescue, blocks }: CrankCase, starter: Starter): N
     }),
     ...movingRescueSource(rescue),
   ];
-  const names = [...sources.map((m) => m.name), 'starter'];
   const alternator = rescue.sourceOn ? (rescue.source?.alternator ?? null) : null;
   const base = bareCircuit(rescue, sources, starter);
-  const respond = (drive: string): Float64Array => responseTo(base, drive, names, blocks.length);
-  const responses = names.map(respond);
-  const size = FIRST_FLOW + names.length;
-  const table = new Float64Array(size * names.length);
-  responses.forEach((response, column) => {
-    response.forEach((value, row) => (table[row * names.length + column] = value));
-  });
+  if (sources.length > MOST_SOURCES) {
+    throw new RangeError(`a crank has ${MOST_SOURCES} sources at most`);
+  }
+  const { solve } = prepareDc(base);
+  const drives = ['starter', 'alternator', ...sources.map((m) => m.name)];
+  const solutions = drives.map((drive) => solve(drivenBy(base, drive)));
+  const row = (answer: (solution: Solution) => number): Float64Array => {
+    const shares = new Float64Array(FIRST_SOURCE + MOST_SOURCES);
+    solutions.forEach((solution, place) => (shares[place] = answer(solution)));
+    return shares;
+  };
   return {
     sources,
-    table,
-    emfs: new Float64Array(names.length),
-    outputs: new Float64Array(size),
+    postVolts: row((s) => voltsAcross(s, `casualty.block${blocks.length - 1}+`, 'casualty.block0-')),
+    starterVolts: row((s) => voltsAcross(s, 'casualty.starter', 'casualty.body')),
+    starterAmps: row((s) => -s.amps.get('starter')!),
+    sourceVolts: row((s) => voltsAcross(s, 'source.plus', 'source.minus')),
+    sourceAmps: row((s) => s.amps.get('lead.red') ?? 0),
+    flows: sources.map(({ name }) => row((s) => s.amps.get(name)!)),
     alternator,
-    perAlternatorAmp: alternator ? respond('alternator') : new Float64Array(size),
     leadOhms: leadOhmsOf(base),
-    starterAmpsPerVolt: -responses[names.length - 1]![STARTER_AMPS]!,
   };
-}
-
-/** Volts and amps of this moment into `outputs`: the table times the volts of the sources. */
-export function solveMoment(network: Network, backEmfVolts: number): void {
-  const { sources, table, outputs, emfs, alternator, perAlternatorAmp } = network;
-  const columns = sources.length + 1;
-  for (let k = 0; k < sources.length; k++) {
-    const source = sources[k]!;
-    // A source still remembers its own amps of the step before.
-    emfs[k] = source.openVolts - source.polarised - source.grown * outputs[FIRST_FLOW + k]!;
-  }
-  emfs[columns - 1] = backEmfVolts;
-  for (let row = 0, at = 0; row < outputs.length; row++) {
-    let sum = 0;
-    for (let column = 0; column < columns; column++, at++) sum += table[at]! * emfs[column]!;
-    outputs[row] = sum;
-  }
-  if (!alternator) return;
-  // Current it would take to hold its volts, between none and its limit: the network is linear, so one division settles it.
-  const lift = perAlternatorAmp[SOURCE_VOLTS]! + ALTERNATOR_OHMS;
-  const amps = Math.min(alternator.maxAmps, Math.max(0, (alternator.volts - outputs[SOURCE_VOLTS]!) / lift));
-  for (let row = 0; row < outputs.length; row++) outputs[row]! += perAlternatorAmp[row]! * amps;
 }
 
 function movingBlock(name: string, rating: BlockRating, start: BlockState): MovingSource {
@@ -135,10 +109,7 @@ function movingBlock(name: string, rating: BlockRating, start: BlockState): Movi
     coulombs: rating.capacityAh * 3600,
     farads: Infinity,
     openVolts: 0,
-    wholeOhms: firstOhms,
     soc: start.soc,
-    polarised: 0,
-    grown: 0,
   };
 }
 
@@ -172,63 +143,30 @@ function movingSupply(
     coulombs: Infinity,
     farads,
     openVolts,
-    wholeOhms: ohms,
     soc: 0,
-    polarised: 0,
-    grown: 0,
   };
 }
 
-/** Charge moves by a hundred-thousandth of capacity in a step, so what depends on it is looked up anew only every so many. */
-export const LOOK_UP_EVERY = 10;
-
-/** What a block's charge now makes of its volts and resistance. */
-export function lookUp(source: MovingSource): void {
-  if (!source.openAt || !source.wholeAt) return;
-  source.openVolts = source.openAt(source.soc);
-  source.wholeOhms = source.wholeAt(source.soc);
-  source.grown = (source.wholeOhms - source.firstOhms) * (1 - source.share);
-}
-
-/** One step of a source that gives `amps`. */
-export function move(source: MovingSource, amps: number): void {
-  source.soc = Math.min(1, Math.max(0, source.soc - (amps * STEP_SECONDS) / source.coulombs));
-  source.polarised +=
-    ((amps * source.wholeOhms * source.share - source.polarised) * STEP_SECONDS) /
-    (POLARISATION.seconds + STEP_SECONDS);
-  source.openVolts -= (amps * STEP_SECONDS) / source.farads;
-}
-
-/** The network with every source silent but at its own resistance. */
+/** The network with every source silent but at its own resistance; the alternator is a supply of no amps. */
 function bareCircuit(rescue: Rescue, moving: readonly MovingSource[], starter: Starter): Circuit {
   const circuit = rescueCircuit({
     ...rescue,
     load: { kind: 'starter', backEmfVolts: 0, ohms: starter.ohms },
   });
   const ohmsOf = new Map(moving.map((m) => [m.name, m.ohms]));
-  const elements = circuit.elements
-    .filter((e) => e.kind !== 'regulated')
-    .map((e) => (e.kind === 'source' ? { ...e, volts: 0, ohms: ohmsOf.get(e.name) ?? e.ohms } : e));
+  const elements = circuit.elements.map((e): Element => {
+    if (e.kind === 'source') return { ...e, volts: 0, ohms: ohmsOf.get(e.name) ?? e.ohms };
+    return e.kind === 'regulated' ? { kind: 'load', name: e.name, plus: e.minus, minus: e.plus, amps: 0 } : e;
+  });
   return { ...circuit, elements };
 }
 
-function responseTo(base: Circuit, drive: string, names: readonly string[], blocks: number): Float64Array {
-  const elements =
-    drive === 'alternator'
-      ? [
-          ...base.elements,
-          { kind: 'load', name: 'drive', plus: 'source.minus', minus: 'source.plus', amps: 1 } as const,
-        ]
-      : base.elements.map((e) => (e.kind === 'source' && e.name === drive ? { ...e, volts: 1 } : e));
-  const solution = solveDc({ ...base, elements });
-  const response = new Float64Array(FIRST_FLOW + names.length);
-  response[POST_VOLTS] = voltsAcross(solution, `casualty.block${blocks - 1}+`, 'casualty.block0-');
-  response[STARTER_VOLTS] = voltsAcross(solution, 'casualty.starter', 'casualty.body');
-  response[STARTER_AMPS] = -solution.amps.get('starter')!;
-  response[SOURCE_VOLTS] = voltsAcross(solution, 'source.plus', 'source.minus');
-  response[SOURCE_AMPS] = solution.amps.get('lead.red') ?? 0;
-  names.forEach((name, i) => (response[FIRST_FLOW + i] = solution.amps.get(name)!));
-  return response;
+/** Elements of the same network with one drive at one volt, or one amp of the alternator. */
+function drivenBy({ elements }: Circuit, drive: string): Element[] {
+  return elements.map((e) => {
+    if (e.name !== drive) return e;
+    return e.kind === 'source' ? { ...e, volts: 1 } : e.kind === 'load' ? { ...e, amps: 1 } : e;
+  });
 }
 
 function leadOhmsOf(circuit: Circuit): number {

@@ -18,7 +18,7 @@ import {
 import { interpolate, type Knots } from '../quantities/interpolate.js';
 import type { SourceModel } from '../sources/models.js';
 import type { CrankCase } from './crank-case.js';
-import { STEP_SECONDS } from './crank-network.js';
+import { STEP_SECONDS } from './crank-steps.js';
 
 /** Speed over which friction changes sign in the netlist, rad/s: a smooth stand-in for standing still. */
 const STICK_RAD_S = 0.02;

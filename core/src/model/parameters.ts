@@ -27,7 +27,7 @@ import {
   NEEDED_DEVIATION,
   TEMPERATURE_DEVIATION,
 } from '../crank/odds.js';
-import { STEP_SECONDS } from '../crank/crank-network.js';
+import { STEP_SECONDS } from '../crank/crank-steps.js';
 import { LEAD_COOLS_W, WINDING_COOLS_S, WINDING_J_PER_K_PER_L } from '../crank/rest.js';
 import { HOLD_SECONDS } from '../crank/transient.js';
 import { USUAL_CONVERTER } from '../crank/wake.js';
