@@ -127,11 +127,13 @@ export class JobPage implements OnDestroy {
       this.work();
       void whenIdle().then(() => untracked(this.options));
     });
-    // The stage on screen is the stage the job is left at.
-    effect(() => {
+    // The stage on screen is the stage the job is left at; told in a task after the one that draws it.
+    effect((onCleanup) => {
       const work = this.work();
-      if (work?.job.closedAt === null && work.job.id === this.jobId() && work.job.stage !== this.current()) {
-        this.reporter.report('stage.opened', { stage: this.current() });
+      const stage = this.current();
+      if (work?.job.closedAt === null && work.job.id === this.jobId() && work.job.stage !== stage) {
+        const soon = setTimeout(() => this.reporter.report('stage.opened', { stage }));
+        onCleanup(() => clearTimeout(soon));
       }
     });
   }

@@ -5,7 +5,7 @@ import type { PlanWorker } from './plan.worker';
 /** One round of computing. Its results count only while it is the current one. */
 export interface PlanRun {
   readonly isCurrent: () => boolean;
-  /** Asks the worker. Rejects when the worker dies, which otherwise would answer nothing for ever. */
+  /** Asks the worker. Rejects when the worker dies or is stopped, which otherwise would answer nothing for ever. */
   readonly ask: <T>(what: (worker: Remote<PlanWorker>) => Promise<T>) => Promise<T>;
 }
 
@@ -14,6 +14,7 @@ export interface PlanRun {
 export class PlanRunner {
   private worker: Worker | undefined;
   private round = 0;
+  private end: (reason: Error) => void = () => undefined;
 
   begin(): PlanRun {
     this.stop();
@@ -21,14 +22,15 @@ export class PlanRunner {
     const worker = new Worker(new URL('./plan.worker', import.meta.url), { type: 'module' });
     this.worker = worker;
     const remote = wrap<PlanWorker>(worker);
-    const crashed = new Promise<never>((_, reject) => {
+    const ended = new Promise<never>((_, reject) => {
       worker.onerror = ({ message }) => reject(new Error(message));
+      this.end = reject;
     });
-    // Nobody may be asking in the moment it dies.
-    crashed.catch(() => undefined);
+    // Nobody may be asking in the moment it ends.
+    ended.catch(() => undefined);
     return {
       isCurrent: () => round === this.round,
-      ask: (what) => Promise.race([what(remote), crashed]),
+      ask: (what) => Promise.race([what(remote), ended]),
     };
   }
 
@@ -36,5 +38,6 @@ export class PlanRunner {
     this.worker?.terminate();
     this.worker = undefined;
     this.round++;
+    this.end(new Error('stopped'));
   }
 }

@@ -3,15 +3,17 @@ import {
   Component,
   computed,
   DestroyRef,
+  effect,
   ElementRef,
   inject,
   input,
-  linkedSignal,
+  signal,
 } from '@angular/core';
 import type { ECharts, EChartsCoreOption } from 'echarts/core';
 import { Store } from '@ngrx/store';
 import { NgxEchartsDirective, provideEchartsCore } from 'ngx-echarts';
 import { sessionFeature } from '../state/session';
+import { Drawings } from './idle';
 
 /** The colours of the light level as it is now, for what is drawn on a canvas. */
 export interface ChartColours {
@@ -27,6 +29,12 @@ export interface ChartColours {
 }
 const TOKENS = ['ink', 'dim', 'line', 'sheet', 'body', 'lamp', 'ok', 'bad', 'positive'] as const;
 
+/** What every chart has. */
+const BASE: EChartsCoreOption = {
+  animation: false,
+  textStyle: { fontFamily: 'Overpass Variable, system-ui, sans-serif', fontSize: 14 },
+};
+
 /** A chart in the house style. `draw` makes it from the colours of the light level; `summary` says it in words. */
 @Component({
   selector: 'vt-chart',
@@ -36,7 +44,7 @@ const TOKENS = ['ink', 'dim', 'line', 'sheet', 'body', 'lamp', 'ok', 'bad', 'pos
   template: `<div
     class="canvas"
     echarts
-    [options]="options()"
+    [options]="base"
     [autoResize]="false"
     [initOpts]="{ renderer: 'svg' }"
     (chartInit)="follow($event)"
@@ -67,24 +75,31 @@ export class Chart {
       TOKENS.map((name) => [name, style.getPropertyValue(`--${name}`).trim()]),
     ) as unknown as ChartColours;
   });
-  private readonly whole = computed(
-    (): EChartsCoreOption => ({
-      animation: false,
-      textStyle: { fontFamily: 'Overpass Variable, system-ui, sans-serif', fontSize: 14 },
-      ...this.draw()(this.colours()),
-    }),
-  );
-  /** Axes first, then line by line, each in a task of its own: a first drawing in one go would hold the screen for too long. */
-  protected readonly options = linkedSignal<EChartsCoreOption, EChartsCoreOption>({
-    source: this.whole,
-    computation: (whole, previous) => (previous ? whole : { ...whole, series: [] }),
-  });
+  private readonly whole = computed((): EChartsCoreOption => ({ ...BASE, ...this.draw()(this.colours()) }));
+  protected readonly base = BASE;
+  private readonly chart = signal<ECharts | null>(null);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly destroyed = inject(DestroyRef);
+  private finished: () => void = () => undefined;
+
+  constructor() {
+    inject(Drawings).add(new Promise((resolve) => (this.finished = resolve)));
+    this.destroyed.onDestroy(() => this.finished());
+    let isFirst = true;
+    effect(() => {
+      const chart = this.chart();
+      const whole = this.whole();
+      if (!chart) return;
+      // Afterwards all at once: the code for it is warm by then.
+      if (isFirst) void this.drawSteps(chart, whole);
+      else chart.setOption(whole, { notMerge: true });
+      isFirst = false;
+    });
+  }
 
   /** Draws again when the room changes. The observer's first call, for the room it was made in, would draw everything twice. */
   protected follow(chart: ECharts): void {
-    this.addLines(chart, 1);
+    this.chart.set(chart);
     let size = `${this.host.clientWidth}x${this.host.clientHeight}`;
     const observer = new ResizeObserver(() => {
       const now = `${this.host.clientWidth}x${this.host.clientHeight}`;
@@ -96,13 +111,34 @@ export class Chart {
     this.destroyed.onDestroy(() => observer.disconnect());
   }
 
-  private addLines(chart: ECharts, count: number): void {
-    setTimeout(() => {
-      if (chart.isDisposed()) return;
-      const whole = this.whole();
-      const series = Array.isArray(whole.series) ? whole.series : [];
-      this.options.set({ ...whole, series: series.slice(0, count) });
-      if (count < series.length) this.addLines(chart, count + 1);
-    });
+  /** Each step in a task of its own. A newer picture, which comes whole, ends them. */
+  private async drawSteps(chart: ECharts, of: EChartsCoreOption): Promise<void> {
+    for (const step of stepsOf(of)) {
+      await new Promise((resolve) => setTimeout(resolve));
+      if (chart.isDisposed() || this.whole() !== of) break;
+      chart.setOption(step);
+    }
+    this.finished();
   }
+}
+
+/**
+ * A first drawing in one go would hold the screen for too long: what all share, the bare first grid, then grid by grid with its axes,
+ * then line by line. Each step has what came before it.
+ */
+function stepsOf(whole: EChartsCoreOption): EChartsCoreOption[] {
+  const partsOf = (key: string): readonly { readonly show?: boolean }[] => [whole[key] ?? []].flat();
+  const grids = (count: number, areAxesShown: boolean): EChartsCoreOption => {
+    const axes = (key: string) =>
+      partsOf(key)
+        .slice(0, count)
+        .map((axis) => ({ ...axis, show: areAxesShown && axis.show !== false }));
+    return { grid: partsOf('grid').slice(0, count), xAxis: axes('xAxis'), yAxis: axes('yAxis') };
+  };
+  return [
+    { ...whole, grid: [], xAxis: [], yAxis: [], series: [] },
+    grids(1, false),
+    ...partsOf('grid').map((_, i) => grids(i + 1, true)),
+    ...partsOf('series').map((_, i) => ({ series: partsOf('series').slice(0, i + 1) })),
+  ];
 }

@@ -1,7 +1,28 @@
+import { Injectable } from '@angular/core';
+
 /** The longest wait for an idle moment: work that is put off must still come, milliseconds. */
 const LONGEST_MS = 1_000;
 
 /** Resolves when the page has nothing more pressing to do, such as drawing what was just opened. */
 export function whenIdle(): Promise<void> {
   return new Promise((resolve) => requestIdleCallback(() => resolve(), { timeout: LONGEST_MS }));
+}
+
+/** What is being drawn in several steps, between which the page looks idle. */
+@Injectable({ providedIn: 'root' })
+export class Drawings {
+  private readonly underWay = new Set<Promise<void>>();
+
+  /** Tells of a drawing; `done` resolves with its last step, or when it is given up. */
+  add(done: Promise<void>): void {
+    this.underWay.add(done);
+    void done.finally(() => this.underWay.delete(done));
+  }
+
+  /** Resolves when the page is idle and nothing is half drawn: a worker that starts before takes the processor from the screen. */
+  async done(): Promise<void> {
+    await whenIdle();
+    const late = new Promise<void>((resolve) => setTimeout(resolve, LONGEST_MS));
+    await Promise.race([late, Promise.all(this.underWay)]);
+  }
 }

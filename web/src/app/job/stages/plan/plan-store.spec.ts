@@ -1,5 +1,5 @@
 import { TestBed } from '@angular/core/testing';
-import type { Odds, PlanCase } from '@voltrek/core';
+import type { Odds, PlanCase, WakeCase } from '@voltrek/core';
 import type { PlanRun, PlanRunner } from '../../../workers/plan-runner';
 import { DETAIL_RUNNER, ODDS_RUNNER, PlanStore } from './plan-store';
 
@@ -38,12 +38,12 @@ describe('PlanStore', () => {
   ]);
   const died = (): Promise<never> => Promise.reject(new Error('worker died'));
 
-  function storeWith(answers: (() => Promise<unknown>)[]) {
+  function storeWith(answers: (() => Promise<unknown>)[], ofDetail: (() => Promise<unknown>)[] = []) {
     const runner = new FakeRunner(answers);
     TestBed.configureTestingModule({
       providers: [
         { provide: ODDS_RUNNER, useValue: runner as unknown as PlanRunner },
-        { provide: DETAIL_RUNNER, useValue: new FakeRunner([]) as unknown as PlanRunner },
+        { provide: DETAIL_RUNNER, useValue: new FakeRunner(ofDetail) as unknown as PlanRunner },
         PlanStore,
       ],
     });
@@ -96,5 +96,22 @@ describe('PlanStore', () => {
     await asked;
     expect(store.byOption()).toEqual({});
     expect(store.oddsProgress()).toBeNull();
+  });
+
+  it('lets no more compute at once than leaves the screen a core', async () => {
+    let underWay = 0;
+    let most = 0;
+    const answer = async (): Promise<Odds> => {
+      most = Math.max(most, ++underWay);
+      await new Promise((resolve) => setTimeout(resolve));
+      underWay--;
+      return odds(0.7);
+    };
+    const { store } = storeWith(
+      Array.from({ length: plans.size }, () => answer),
+      [answer, answer],
+    );
+    await Promise.all([store.askOdds(plans), store.askWake({} as WakeCase, {} as WakeCase)]);
+    expect(most).toBe(Math.min(2, Math.max(1, navigator.hardwareConcurrency - 1)));
   });
 });

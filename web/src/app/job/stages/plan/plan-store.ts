@@ -11,7 +11,8 @@ import type {
 } from '@voltrek/core';
 import { patchState, signalStore, withHooks, withMethods, withState } from '@ngrx/signals';
 import { proxy } from 'comlink';
-import { whenIdle } from '../../../shared/ui/idle';
+import { Drawings } from '../../../shared/ui/idle';
+import pLimit from 'p-limit';
 import type { PlanRun, PlanRunner } from '../../../workers/plan-runner';
 
 /** Two workers: the odds of all options, and the detail of the one looked at, do not wait for each other. */
@@ -70,117 +71,127 @@ const FAILED = 'The figures could not be computed.';
 /** The figures of Plan, computed in workers while the screen stays. Dies with it. */
 export const PlanStore = signalStore(
   withState(nothing),
-  withMethods((store, oddsRunner = inject(ODDS_RUNNER), detailRunner = inject(DETAIL_RUNNER)) => {
-    /** Runs one round, and once more when its worker dies. */
-    async function round(runner: PlanRunner, work: (run: PlanRun) => Promise<void>): Promise<void> {
-      for (let tries = 0; ; tries++) {
-        const run = runner.begin();
-        try {
-          await work(run);
-          return;
-        } catch {
-          if (!run.isCurrent()) return;
-          if (tries >= MOST_RESTARTS) {
-            patchState(store, { oddsProgress: null, detailProgress: null, problem: FAILED });
+  withMethods(
+    (
+      store,
+      oddsRunner = inject(ODDS_RUNNER),
+      detailRunner = inject(DETAIL_RUNNER),
+      drawings = inject(Drawings),
+    ) => {
+      /** Runs one round, and once more when its worker dies. */
+      async function round(runner: PlanRunner, work: (run: PlanRun) => Promise<void>): Promise<void> {
+        for (let tries = 0; ; tries++) {
+          const run = runner.begin();
+          try {
+            await work({ ...run, ask: (what) => turns(() => run.ask(what)) });
             return;
+          } catch {
+            if (!run.isCurrent()) return;
+            if (tries >= MOST_RESTARTS) {
+              patchState(store, { oddsProgress: null, detailProgress: null, problem: FAILED });
+              return;
+            }
+            patchState(store, ({ restarts }) => ({ restarts: restarts + 1 }));
           }
-          patchState(store, ({ restarts }) => ({ restarts: restarts + 1 }));
         }
       }
-    }
 
-    /** The odds asked for last: what waits for an idle moment is dropped when something newer is asked, or nothing is any more. */
-    let wanted: ReadonlyMap<string, PlanCase> | null = null;
+      /** As many compute at once as leaves the screen a core of its own; with two cores they take turns. */
+      const turns = pLimit(Math.max(1, navigator.hardwareConcurrency - 1));
 
-    return {
-      /** The odds of every option anew, best ranked first; whatever was under way is stopped. */
-      async askOdds(cases: ReadonlyMap<string, PlanCase>): Promise<void> {
-        patchState(store, { byOption: {}, problem: null, oddsProgress: cases.size > 0 ? 0 : null });
-        if (cases.size === 0) return;
-        // The screen is drawn first: a worker that starts meanwhile takes the processor from it.
-        wanted = cases;
-        await whenIdle();
-        if (wanted !== cases) return;
-        await round(oddsRunner, async (run) => {
-          let done = 0;
-          for (const [optionId, plan] of cases) {
-            const before = done;
-            const odds = await run.ask((worker) =>
-              worker.odds(
-                plan,
-                LIST_SAMPLES,
-                proxy((share) => {
-                  if (run.isCurrent()) patchState(store, { oddsProgress: (before + share) / cases.size });
-                }),
-              ),
-            );
+      /** The odds asked for last: what waits for an idle moment is dropped when something newer is asked, or nothing is any more. */
+      let wanted: ReadonlyMap<string, PlanCase> | null = null;
+
+      return {
+        /** The odds of every option anew, best ranked first; whatever was under way is stopped. */
+        async askOdds(cases: ReadonlyMap<string, PlanCase>): Promise<void> {
+          patchState(store, { byOption: {}, problem: null, oddsProgress: cases.size > 0 ? 0 : null });
+          if (cases.size === 0) return;
+          // The screen is drawn first.
+          wanted = cases;
+          await drawings.done();
+          if (wanted !== cases) return;
+          await round(oddsRunner, async (run) => {
+            let done = 0;
+            for (const [optionId, plan] of cases) {
+              const before = done;
+              const odds = await run.ask((worker) =>
+                worker.odds(
+                  plan,
+                  LIST_SAMPLES,
+                  proxy((share) => {
+                    if (run.isCurrent()) patchState(store, { oddsProgress: (before + share) / cases.size });
+                  }),
+                ),
+              );
+              if (!run.isCurrent()) return;
+              done++;
+              patchState(store, ({ byOption }) => ({ byOption: { ...byOption, [optionId]: odds } }));
+            }
+            patchState(store, { oddsProgress: null });
+          });
+        },
+
+        /** Everything about one option. What was known of another stays until the first new figure is there. */
+        async askDetail(plan: PlanCase): Promise<void> {
+          patchState(store, { detailProgress: 0, problem: null });
+          await round(detailRunner, async (run) => {
+            let detail: PlanDetail = {
+              of: plan,
+              trace: null,
+              odds: null,
+              curve: null,
+              helps: null,
+              cells: null,
+            };
+            const know = (part: Partial<PlanDetail>, share: number): boolean => {
+              if (!run.isCurrent()) return false;
+              detail = { ...detail, ...part };
+              patchState(store, { detail, detailProgress: share });
+              return true;
+            };
+            const within = (from: number, to: number) =>
+              proxy((share: number) => {
+                if (run.isCurrent()) patchState(store, { detailProgress: from + (to - from) * share });
+              });
+            const trace = await run.ask((worker) => worker.trace(plan, TRACE_SECONDS));
+            if (!know({ trace }, 0.1)) return;
+            await drawings.done();
             if (!run.isCurrent()) return;
-            done++;
-            patchState(store, ({ byOption }) => ({ byOption: { ...byOption, [optionId]: odds } }));
-          }
-          patchState(store, { oddsProgress: null });
-        });
-      },
+            const odds = await run.ask((worker) => worker.odds(plan, LIST_SAMPLES, within(0.1, 0.3)));
+            if (!know({ odds }, 0.3)) return;
+            const curve = await run.ask((worker) =>
+              worker.wait(plan, LONGEST_WAIT_MIN, WAIT_SAMPLES, within(0.3, 0.6)),
+            );
+            if (!know({ curve }, 0.6)) return;
+            const helps = await run.ask((worker) => worker.helps(plan, odds.start, LIST_SAMPLES / 4));
+            if (!know({ helps }, 0.7)) return;
+            const cells = await run.ask((worker) => worker.leads(plan, GRID_SAMPLES, within(0.7, 1)));
+            if (know({ cells }, 1)) patchState(store, { detailProgress: null });
+          });
+        },
 
-      /** Everything about one option. What was known of another stays until the first new figure is there. */
-      async askDetail(plan: PlanCase): Promise<void> {
-        patchState(store, { detailProgress: 0, problem: null });
-        await round(detailRunner, async (run) => {
-          let detail: PlanDetail = {
-            of: plan,
-            trace: null,
-            odds: null,
-            curve: null,
-            helps: null,
-            cells: null,
-          };
-          const know = (part: Partial<PlanDetail>, share: number): boolean => {
-            if (!run.isCurrent()) return false;
-            detail = { ...detail, ...part };
-            patchState(store, { detail, detailProgress: share });
-            return true;
-          };
-          const within = (from: number, to: number) =>
-            proxy((share: number) => {
-              if (run.isCurrent()) patchState(store, { detailProgress: from + (to - from) * share });
-            });
-          const trace = await run.ask((worker) => worker.trace(plan, TRACE_SECONDS));
-          if (!know({ trace }, 0.1)) return;
-          await whenIdle();
-          if (!run.isCurrent()) return;
-          const odds = await run.ask((worker) => worker.odds(plan, LIST_SAMPLES, within(0.1, 0.3)));
-          if (!know({ odds }, 0.3)) return;
-          const curve = await run.ask((worker) =>
-            worker.wait(plan, LONGEST_WAIT_MIN, WAIT_SAMPLES, within(0.3, 0.6)),
-          );
-          if (!know({ curve }, 0.6)) return;
-          const helps = await run.ask((worker) => worker.helps(plan, odds.start, LIST_SAMPLES / 4));
-          if (!know({ helps }, 0.7)) return;
-          const cells = await run.ask((worker) => worker.leads(plan, GRID_SAMPLES, within(0.7, 1)));
-          if (know({ cells }, 1)) patchState(store, { detailProgress: null });
-        });
-      },
+        /** The wake-up of one option in time. */
+        async askWake(charged: WakeCase, flat: WakeCase): Promise<void> {
+          patchState(store, { detailProgress: 0, problem: null });
+          await round(detailRunner, async (run) => {
+            const wake = {
+              charged: await run.ask((worker) => worker.wake(charged)),
+              flat: await run.ask((worker) => worker.wake(flat)),
+            };
+            if (run.isCurrent()) patchState(store, { wake, detailProgress: null });
+          });
+        },
 
-      /** The wake-up of one option in time. */
-      async askWake(charged: WakeCase, flat: WakeCase): Promise<void> {
-        patchState(store, { detailProgress: 0, problem: null });
-        await round(detailRunner, async (run) => {
-          const wake = {
-            charged: await run.ask((worker) => worker.wake(charged)),
-            flat: await run.ask((worker) => worker.wake(flat)),
-          };
-          if (run.isCurrent()) patchState(store, { wake, detailProgress: null });
-        });
-      },
-
-      /** Stops what is under way; what is already known stays. */
-      cancel(): void {
-        wanted = null;
-        oddsRunner.stop();
-        detailRunner.stop();
-        patchState(store, { oddsProgress: null, detailProgress: null });
-      },
-    };
-  }),
+        /** Stops what is under way; what is already known stays. */
+        cancel(): void {
+          wanted = null;
+          oddsRunner.stop();
+          detailRunner.stop();
+          patchState(store, { oddsProgress: null, detailProgress: null });
+        },
+      };
+    },
+  ),
   withHooks({ onDestroy: (store) => store.cancel() }),
 );

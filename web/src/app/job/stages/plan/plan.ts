@@ -275,11 +275,13 @@ export class Plan {
       const cases = this.cases();
       untracked(() => void this.store.askOdds(cases));
     });
-    effect(() => {
+    // In a task after the drawing that asks for it: a worker takes a while to be made.
+    effect((onCleanup) => {
       this.currentCase();
       this.wakeCases();
       this.chosenOptionId();
-      untracked(() => this.computeDetail());
+      const soon = setTimeout(() => this.computeDetail());
+      onCleanup(() => clearTimeout(soon));
     });
   }
 
