@@ -264,6 +264,13 @@ const SURE_SHARE = 0.99;
     .odds strong {
       font-size: 20px;
     }
+    /* Three grids one above the other need the height that a narrow screen has to spare. */
+    @media (max-width: 720px) {
+      .chart {
+        flex: none;
+        height: 340px;
+      }
+    }
   `,
 })
 export class PlanDetailView {

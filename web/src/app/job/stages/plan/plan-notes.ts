@@ -7,7 +7,7 @@ import {
   USUAL_COIL_OHMS,
   USUAL_LATCH_SOURCE_OHMS,
 } from '@voltrek/core';
-import { clock } from '../../../shared/words/figures';
+import { clock, volts } from '../../../shared/words/figures';
 import { LATCH_FAULT_WORDS } from '../../../shared/words/words';
 import type { Work } from '../../state/job-selectors';
 
@@ -36,11 +36,18 @@ export function notesOf({ machine, kit, rules }: Work, ranked: readonly RankedOp
       const cranks =
         amps && crankCount(bankOf(item), item.volts, rules.capacitorMinVolts, amps, COUNTED_SECONDS);
       const parts = [
-        ...(cranks === undefined ? [] : [`${cranks} cranks of ${COUNTED_SECONDS} s by itself`]),
-        ...(seconds === null ? [] : [`then fills itself from the weak block in ${clock(seconds)} min`]),
+        ...(cranks === undefined ? [] : [cranksText(cranks, rules.capacitorMinVolts)]),
+        ...(seconds === null ? [] : [`fills itself from the weak block in ${clock(seconds)} min`]),
       ];
       return parts.length === 0 ? [] : [{ name: item.name.split(',')[0]!, text: `${parts.join(', ')}.` }];
     }
     return [];
   });
+}
+
+/** @param leastVolts the bank counts as empty below this */
+function cranksText(cranks: number, leastVolts: number): string {
+  const howLong = `of ${COUNTED_SECONDS} s by itself above ${volts(leastVolts, 1)}`;
+  if (cranks === 0) return `no whole crank ${howLong}, the block must help`;
+  return `${cranks} ${cranks === 1 ? 'crank' : 'cranks'} ${howLong}`;
 }
