@@ -31,6 +31,7 @@ import {
 } from '@voltrek/core';
 import * as yup from 'yup';
 import { rating } from './calc/parts.js';
+import { found } from './found.js';
 import { ID_PATTERN, idText, shortText } from './text.js';
 
 const oneOf = <T extends string>(values: readonly T[]) => yup.string().oneOf(values).required();
@@ -45,16 +46,6 @@ const RULE_KEYS = Object.keys(RULES);
 const list = (of: yup.Schema, max: number) => yup.array().of(of).max(max).required();
 
 const share = () => figure().min(0).max(1);
-/** What a check found: one of its outcomes, or a figure. */
-const found = () =>
-  yup
-    .mixed<string | number>()
-    .required()
-    .test(
-      'found',
-      '${path} must be a word or a number',
-      (value) => typeof value === 'number' || (typeof value === 'string' && value.length < 40),
-    );
 const block = () => figure().integer().min(0).max(3);
 
 /** What each kind of event may carry. */

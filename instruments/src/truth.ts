@@ -3,11 +3,13 @@ import {
   blockOhms,
   blockOpenVolts,
   CAUSES,
+  CHARGING_SECONDS,
   type Cause,
   type CrankTrace,
   type DiagnosisProfile,
   drawHidden,
   type HiddenMachine,
+  keyOnDrop,
   lookOf,
   POLARISATION,
   PROBE_IDS,
@@ -37,8 +39,6 @@ export interface Setup {
 
 /** Seconds of a try that a stand-in plays: the starter turns for this long, or until it fires. */
 const CRANK_SECONDS = 3;
-const KEY_ON_AMPS = 12;
-const CHARGING_SECONDS = 0.4;
 
 /** The machine on the probes, playing the hidden truth in time. */
 export interface World {
@@ -111,10 +111,6 @@ export function worldOf(setup: Setup): World {
 /** The consumer that was left on is off by now; what never sleeps is not. */
 function asleepAmps({ leftOn, drainAmps }: HiddenMachine): number {
   return leftOn ? 0.02 : drainAmps;
-}
-
-function keyOnDrop(hidden: HiddenMachine, { rating }: DiagnosisProfile): number {
-  return hidden.open ? 0 : hidden.blocks.reduce((sum, b) => sum + KEY_ON_AMPS * blockOhms(rating, b), 0);
 }
 
 interface PlayedCrank {

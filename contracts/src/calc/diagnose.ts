@@ -1,30 +1,12 @@
 import { CAUSES, MACHINE_CLASSES, PROBE_IDS, TOOLS } from '@voltrek/core';
 import * as yup from 'yup';
-import { engine, rating, record, result, tempC } from './parts.js';
-
-/** What a check found: one of its outcomes, or a figure. */
-export const found = () =>
-  yup
-    .mixed<string | number>()
-    .required()
-    .test(
-      'found',
-      '${path} must be a word or a number',
-      (value) => typeof value === 'string' || typeof value === 'number',
-    )
-    .meta({ jsonSchema: { type: ['string', 'number'] } });
+import { found } from '../found.js';
+import { record, result, subjectShape } from './parts.js';
 
 /** Evidence in, as the checks found it. */
 export const DIAGNOSE_INPUT = record({
   machineClass: yup.string().oneOf(MACHINE_CLASSES).required(),
-  systemVolts: yup
-    .number()
-    .oneOf([12, 24] as const)
-    .required(),
-  /** Left out: it wakes and does not crank. */
-  engine: engine.notRequired().default(undefined),
-  rating: rating(),
-  tempC: tempC(),
+  ...subjectShape,
   evidence: yup
     .array()
     .of(record({ probe: yup.string().oneOf(PROBE_IDS).required(), found: found() }).required())

@@ -92,6 +92,19 @@ export const rescueShape = {
   acrossBlock: yup.number().integer().min(0).max(1).notRequired(),
   waitMinutes: yup.number().integer().min(0).max(240).notRequired(),
 };
+
+/** The machine that something was found on. */
+export const subjectShape = {
+  systemVolts: yup
+    .number()
+    .oneOf([12, 24] as const)
+    .required(),
+  /** Left out: it wakes and does not crank. */
+  engine: engine.notRequired().default(undefined),
+  rating: rating(),
+  tempC: tempC(),
+};
+
 export const cells = () =>
   record({
     cells: yup.number().integer().min(BANK_RANGES.cells.min).max(BANK_RANGES.cells.max).required(),

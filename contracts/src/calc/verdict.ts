@@ -9,8 +9,9 @@ import {
   VERDICTS,
 } from '@voltrek/core';
 import * as yup from 'yup';
-import { DIAGNOSE_INPUT, found } from './diagnose.js';
-import { engine, maybe, rating, record, result, tempC } from './parts.js';
+import { found } from '../found.js';
+import { DIAGNOSE_INPUT } from './diagnose.js';
+import { maybe, record, result, subjectShape } from './parts.js';
 
 /** A diagnosis, and what the verdict must know beside it. Rest volts are taken from the evidence. */
 export const VERDICT_INPUT = DIAGNOSE_INPUT.concat(
@@ -51,14 +52,7 @@ export const VERDICT_OUTPUT = record({
 /** The text of a logger's CSV, and the machine it was taken on. */
 export const TRACE_INPUT = record({
   csv: yup.string().required(),
-  systemVolts: yup
-    .number()
-    .oneOf([12, 24] as const)
-    .required(),
-  /** Left out: it wakes and does not crank. */
-  engine: engine.notRequired().default(undefined),
-  rating: rating(),
-  tempC: tempC(),
+  ...subjectShape,
 });
 
 export const TRACE_OUTPUT = record({

@@ -81,8 +81,11 @@ const yes = (share: number): readonly number[] => [share, 1 - share];
 const cranks = ({ engine }: DiagnosisProfile): boolean => engine !== null;
 const wakes = ({ engine }: DiagnosisProfile): boolean => engine === null;
 const atEach = (of: number, { systemVolts }: DiagnosisProfile): number => (of * 12) / systemVolts;
-/** Volts that the lit dash and the control units pull out of a block at key-on: about this many amps. */
-const KEY_ON_AMPS = 12;
+/**
+ * What the lit dash, the control units and the fuel pump draw at key-on, A: at this a warm block passes the trade's 0.3 V near a tenth of
+ * its charge, a cold one near a quarter.
+ */
+const KEY_ON_AMPS = 20;
 
 const SYMPTOM_OUTCOMES = [
   'silence',
@@ -294,7 +297,7 @@ export const PROBES: readonly Probe[] = [
     needs: 'meter',
     outcomes: ['holds', 'sags', 'collapses'],
     edges: [0.3, 1.5],
-    predict: (hidden, profile) => (hidden.open ? 0 : keyOnDrop(hidden, profile)),
+    predict: keyOnDrop,
     spread: 0.06,
     reason: 'lamps differ from one vehicle to the next',
   },
@@ -522,15 +525,9 @@ function jointAmps(hidden: HiddenMachine, profile: DiagnosisProfile): number {
 }
 const LAMPS_AMPS = 30;
 
-/** Volts that the block loses when the key is turned on without cranking. */
-function keyOnDrop(hidden: HiddenMachine, { rating, systemVolts }: DiagnosisProfile): number {
-  const blocks = systemVolts / 12;
-  const worst = Math.max(
-    ...hidden.blocks.map(
-      (b) => (b.soc < 0.1 ? 0.09 : b.soc < 0.3 ? 0.03 : 0.012) * b.ageing * (b.deadCells ? 1.3 : 1),
-    ),
-  );
-  return KEY_ON_AMPS * worst * (60 / rating.capacityAh) * (blocks === 2 ? 0.5 : 1);
+/** Volts that the whole string loses when the key is turned on without cranking; none where the circuit is open. */
+export function keyOnDrop(hidden: HiddenMachine, { rating }: DiagnosisProfile): number {
+  return hidden.open ? 0 : hidden.blocks.reduce((sum, b) => sum + KEY_ON_AMPS * blockOhms(rating, b), 0);
 }
 
 /** The probe with this id. */

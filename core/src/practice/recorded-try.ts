@@ -26,7 +26,7 @@ export interface Noise {
 }
 
 /** The alternator takes this long to bring its volts in, seconds. */
-const CHARGING_SECONDS = 0.4;
+export const CHARGING_SECONDS = 0.4;
 
 /** The recording of a try: rest, key-on, crank, and what follows, from the electrical model. */
 export function recordTry(wanted: RecordedTry, noise?: Noise): Recording {

@@ -55,6 +55,12 @@ export interface TraceFindings {
   readonly notes: readonly TraceNote[];
 }
 
+/** Falls slower than this are no contact: key-on, recovery and charging take longer, s. */
+const SLOW_SECONDS = 0.05;
+/** At both edges of a crank the volts jump: this much is kept out of its means, s. */
+const EDGE_SECONDS = 0.05;
+/** A recording must go on for this long after the crank to say what came of it, s. */
+const LEAST_AFTER_SECONDS = 0.3;
 // Falls and rises below are for 12 V; a string's count double.
 /** Contact of the starter pulls even a strong block down by more than this, V. */
 const CONTACT_DROP_VOLTS = 0.7;
@@ -114,7 +120,7 @@ function cranksIn(even: EvenRecording, calm: Float64Array, per12: number): Stret
   for (let i = 1; i < calm.length; i++) {
     if (calm[i]! > level - CONTACT_DROP_VOLTS * per12) {
       // The level before a crank follows what is slow: key-on, recovery, charging.
-      level += (calm[i]! - level) * Math.min(1, even.stepSeconds / 0.05);
+      level += (calm[i]! - level) * Math.min(1, even.stepSeconds / SLOW_SECONDS);
       continue;
     }
     const to = endOfCrank(calm, i, level, points(STEADY_SECONDS), points(OVER_SECONDS));
@@ -180,7 +186,7 @@ function describeCrank(
   const at = (afterSeconds: number): number =>
     Math.min(to - 1, from + Math.max(1, Math.round(afterSeconds / stepSeconds)));
   const turning = { from: at(INRUSH_SECONDS), to };
-  const margin = Math.round(0.05 / stepSeconds);
+  const margin = Math.round(EDGE_SECONDS / stepSeconds);
   const steadyFrom = at(STEADY_SECONDS);
   const steady = { from: steadyFrom, to: Math.max(steadyFrom + 1, to - margin) };
   const ripple =
@@ -208,7 +214,7 @@ function afterCrank(
 ): Pick<TraceFindings, 'recovery' | 'charging'> {
   const from = crank ? crank.to : 0;
   const left = calm.length - from;
-  const hold = Math.round(0.3 / even.stepSeconds);
+  const hold = Math.round(LEAST_AFTER_SECONDS / even.stepSeconds);
   if (left < Math.max(4, hold)) return { recovery: null, charging: null };
   const tail = { from: calm.length - Math.max(2, Math.floor(left / 5)), to: calm.length };
   const settled = medianOf(even.volts, tail);

@@ -1,4 +1,5 @@
 import type { KitItem, RankedOption } from '@voltrek/core';
+import { blockWord } from '../shared/words/words';
 
 /** The option's name: source, lead set, and where it goes when not across the whole. */
 export function optionName({ option }: Pick<RankedOption, 'option'>, kit: readonly KitItem[]): string {
@@ -15,7 +16,7 @@ export function optionName({ option }: Pick<RankedOption, 'option'>, kit: readon
         ? 'both in series'
         : 'one of them'
       : '',
-    across.kind === 'block' ? `across the ${across.block === 0 ? 'lower' : 'upper'} block` : '',
+    across.kind === 'block' ? `across the ${blockWord(across.block)} block` : '',
   ];
   return parts.filter(Boolean).join(', ');
 }

@@ -1,3 +1,4 @@
+import { blockWord } from '../../shared/words/words';
 import { type DrawnVehicle, overlaps, type XY } from './drawing';
 import { polygon, rounded } from './outline';
 import { blockBox, type Placed } from './placing';
@@ -52,7 +53,7 @@ export function drawVehicle(
         ]),
         label: { x: box.x + box.width / 2, y: box.y + box.height / 2 + 5 },
         // A clamp on the block takes the place of its name.
-        text: takenBlocks.has(i) ? '' : machine.blocks.length > 1 ? (i === 0 ? 'lower' : 'upper') : 'block',
+        text: takenBlocks.has(i) ? '' : machine.blocks.length > 1 ? blockWord(i) : 'block',
       };
     }),
   };

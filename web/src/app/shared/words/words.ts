@@ -207,6 +207,15 @@ export const READING_WORDS: Record<ReadingKind, { readonly name: string; readonl
   'charging-loaded': { name: 'Charging, loaded', how: 'Lights, blower and demist on.' },
 };
 
+/** Which block of a string, counted from the chassis side. */
+export const blockWord = (block: number): string => (block === 0 ? 'lower' : 'upper');
+
+/** A reading by its name; of a string also by the block that it was taken of, where it was one. */
+export function readingName(kind: ReadingKind, block: number, blocks: number): string {
+  const { name } = READING_WORDS[kind];
+  return kind === 'rest' && blocks > 1 ? `${name}, ${blockWord(block)}` : name;
+}
+
 export const OUTLOOK_WORDS: Record<Outlook, string> = {
   cranks: 'will crank',
   marginal: 'may crank',

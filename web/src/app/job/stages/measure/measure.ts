@@ -30,7 +30,7 @@ import { Api } from '../../../shared/state/api';
 import { NumberPad } from '../../../shared/ui/number-pad';
 import { CAUSE_WORDS, PROBE_WORDS } from '../../../shared/words/diagnosis-words';
 import { FIGURE_WORDS, GROUP_WORDS } from '../../../shared/words/measure-words';
-import { READING_WORDS } from '../../../shared/words/words';
+import { READING_WORDS, readingName } from '../../../shared/words/words';
 import { PlanRunner } from '../../../workers/plan-runner';
 import { workerAnswer } from '../../../workers/worker-answer';
 import { NextAction } from '../../next-action';
@@ -84,10 +84,11 @@ export class Measure implements OnInit {
     const { machine, job } = this.work();
     const choices = measuresFor(this.rating(), !startsByWaking(machine)).flatMap((kind): Choice[] =>
       kind.reading === 'rest'
-        ? machine.blocks.map((_, block) => {
-            const which = machine.blocks.length > 1 ? (block === 0 ? ', lower' : ', upper') : '';
-            return { kind, block, name: `${READING_WORDS.rest.name}${which}` };
-          })
+        ? machine.blocks.map((_, block) => ({
+            kind,
+            block,
+            name: readingName('rest', block, machine.blocks.length),
+          }))
         : [
             {
               kind,

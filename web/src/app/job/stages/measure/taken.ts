@@ -4,7 +4,7 @@ import { doubtOf, type Figure, outcomeOf, type Reading } from '@voltrek/core';
 import { DOUBT_WORDS, FINDING_NAMES, foundWords } from '../../../shared/words/diagnosis-words';
 import { volts } from '../../../shared/words/figures';
 import { FIGURE_WORDS, OUTCOME_MEANINGS } from '../../../shared/words/measure-words';
-import { READING_WORDS } from '../../../shared/words/words';
+import { readingName } from '../../../shared/words/words';
 import type { Work } from '../../state/job-selectors';
 import { Reporter } from '../../state/reporter';
 import { type Meaning, readingMeaning } from './meaning';
@@ -100,13 +100,12 @@ export class Taken {
 
   private readingLine(reading: Reading): Line {
     const { job, machine } = this.work();
-    const which = machine.blocks.length > 1 ? (reading.block === 0 ? ', lower' : ', upper') : '';
     const doubt = doubtOf(job, machine, reading);
     return {
       id: reading.eventId,
       at: reading.at,
       value: volts(reading.volts),
-      name: `${READING_WORDS[reading.kind].name}${reading.kind === 'rest' ? which : ''}`,
+      name: readingName(reading.kind, reading.block, machine.blocks.length),
       source: reading.source === 'typed' ? '' : `, ${reading.source}`,
       meaning: doubt
         ? { tone: 'watch', text: `${DOUBT_WORDS[doubt]}.` }

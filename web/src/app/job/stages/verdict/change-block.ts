@@ -18,6 +18,7 @@ import {
 import { amps } from '../../../shared/words/figures';
 import { LAYOUT_WORDS } from '../../../shared/words/atlas-words';
 import { CHEMISTRY_WORDS, FITTING_WORDS, hoursWords, MISFIT_WORDS } from '../../../shared/words/plan-words';
+import { blockWord } from '../../../shared/words/words';
 import type { Work } from '../../state/job-selectors';
 import { Reporter } from '../../state/reporter';
 
@@ -41,7 +42,7 @@ const SLIP_TOLD_AMPS = 50;
               [attr.aria-checked]="at() === $index"
               (click)="chosen.set($index)"
             >
-              {{ $index === 0 ? 'lower' : 'upper' }}
+              {{ blockWord($index) }}
             </button>
           }
         </span>
@@ -197,6 +198,7 @@ export class ChangeBlock {
   readonly work = input.required<Work>();
 
   private readonly reporter = inject(Reporter);
+  protected readonly blockWord = blockWord;
 
   protected readonly words = FITTING_WORDS;
   protected readonly layoutWords = LAYOUT_WORDS;

@@ -1,6 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { blocksOfJob, chargePlan, driveOfJob, restVoltsByBlock, workingTempC } from '@voltrek/core';
-import { volts } from '../../../shared/words/figures';
 import {
   CHARGE_PLACE_WORDS,
   CHEMISTRY_WORDS,
@@ -120,7 +119,6 @@ import type { Work } from '../../state/job-selectors';
 export class ChargeAdvice {
   readonly work = input.required<Work>();
 
-  protected readonly volts = volts;
   protected readonly hours = hoursWords;
   protected readonly chemistryWords = CHEMISTRY_WORDS;
   protected readonly placeWords = CHARGE_PLACE_WORDS;

@@ -1,11 +1,11 @@
-import { doubtOf, evidenceOfJob, type Job, type VerdictRecord, workingTempC } from '@voltrek/core';
+import { doubtOf, type Job, type VerdictRecord, workingTempC } from '@voltrek/core';
 import { DOUBT_WORDS, FINDING_NAMES, foundWords } from '../../../shared/words/diagnosis-words';
 import { degrees, volts } from '../../../shared/words/figures';
 import {
   CERTAINTY_WORDS,
   CHECK_WORDS,
   OUTCOME_WORDS,
-  READING_WORDS,
+  readingName,
   SUSPECT_WORDS,
   SYMPTOM_WORDS,
   VERDICT_WORDS,
@@ -28,13 +28,11 @@ export interface ReadingLine {
 
 /** Every reading and figure of a job, oldest first. */
 export function readingLines({ job, machine }: Pick<Work, 'job' | 'machine'>): ReadingLine[] {
-  const isString = machine.blocks.length > 1;
   const readings = job.readings.map((r) => {
-    const which = isString && r.kind === 'rest' ? (r.block === 0 ? ', lower' : ', upper') : '';
     const doubt = doubtOf(job, machine, r);
     return {
       at: r.at,
-      name: `${READING_WORDS[r.kind].name}${which}`,
+      name: readingName(r.kind, r.block, machine.blocks.length),
       value: `${volts(r.volts)}${r.source === 'typed' ? '' : `, ${r.source}`}`,
       note: doubt ? DOUBT_WORDS[doubt] : '',
     };
@@ -59,13 +57,6 @@ export function tryLines({ job, machine }: Pick<Work, 'job' | 'machine'>): strin
       `Try ${i + 1}, ${help}: ${words[a.outcome].name.toLowerCase()}, ${a.seconds?.toFixed(0)} s${lowest}`,
     ];
   });
-}
-
-/** What was found, as evidence, in the order of the checks. */
-export function evidenceLines({ job, machine, earlierFlatCalls }: Work): string[] {
-  return evidenceOfJob(job, machine, earlierFlatCalls).map(
-    ({ probe, found }) => `${FINDING_NAMES[probe]}: ${foundWords(probe, found)}`,
-  );
 }
 
 function faultLines({ checks, symptoms }: Job): string[] {

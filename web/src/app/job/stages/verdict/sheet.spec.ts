@@ -1,7 +1,7 @@
 import { DEFAULT_RULES, foldJob, type JobEvent, sheetOfJob, type VerdictRecord } from '@voltrek/core';
 import { detailOf, event, opened } from '../../../../testing/fixtures';
 import { sheetDocument } from './sheet-pdf';
-import { evidenceLines, readingLines, verdictLine, workshopLines } from './sheet-text';
+import { readingLines, verdictLine, workshopLines } from './sheet-text';
 import { standingSvg } from './standing-svg';
 
 const RECORD: VerdictRecord = {
@@ -50,7 +50,6 @@ describe('job sheet', () => {
     const told = workshopLines(work, RECORD).join('\n');
     for (const part of ['Test Car', 'one click', 'Try 1, by itself: clicks, 3 s, lowest 12.10 V'])
       expect(told).toContain(part);
-    expect(evidenceLines(work)).toContain('Tested, of its rating: 93 %');
   });
 
   it('puts all of it into the document, with a place to sign', () => {
