@@ -1,8 +1,11 @@
 import { Injectable } from '@angular/core';
 import type { JobEvent } from '@voltrek/core';
-import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
+import { type DBSchema, type IDBPDatabase, type IDBPTransaction, openDB } from 'idb';
 
 interface OutboxSchema extends DBSchema {
+  /** Keys count up as events are kept, so that they are sent in the order they happened: a clock may stand still, or be set back. */
+  waiting: { key: number; value: JobEvent; indexes: { eventId: string; jobId: string } };
+  /** As it was before keys counted up. */
   outbox: { key: string; value: { readonly order: number; readonly event: JobEvent } };
 }
 
@@ -12,28 +15,46 @@ export class Outbox {
   private opening: Promise<IDBPDatabase<OutboxSchema>> | undefined;
 
   private database(): Promise<IDBPDatabase<OutboxSchema>> {
-    this.opening ??= openDB<OutboxSchema>('voltrek', 1, {
-      upgrade: (db) => {
-        db.createObjectStore('outbox');
+    this.opening ??= openDB<OutboxSchema>('voltrek', 2, {
+      upgrade: (db, oldVersion, _newVersion, change) => {
+        const store = db.createObjectStore('waiting', { autoIncrement: true });
+        store.createIndex('eventId', 'id', { unique: true });
+        store.createIndex('jobId', 'jobId');
+        // What waits on this device from before the change is carried over.
+        if (oldVersion === 1) void carryOver(db, change);
+      },
+      // A newer page in another tab wants to change it: this one opens it anew when it next needs it.
+      blocking: (_now, _wanted, event) => {
+        (event.target as IDBDatabase).close();
+        this.opening = undefined;
       },
     });
     return this.opening;
   }
 
   async keep(event: JobEvent): Promise<void> {
-    await (await this.database()).put('outbox', { order: Date.parse(event.at), event }, event.id);
+    await (await this.database()).add('waiting', event);
   }
 
   async drop(eventId: string): Promise<void> {
-    await (await this.database()).delete('outbox', eventId);
+    const change = (await this.database()).transaction('waiting', 'readwrite');
+    const key = await change.store.index('eventId').getKey(eventId);
+    if (key !== undefined) await change.store.delete(key);
+    await change.done;
   }
 
   /** What waits for this job, oldest first. */
   async waitingFor(jobId: string): Promise<JobEvent[]> {
-    const all = await (await this.database()).getAll('outbox');
-    return all
-      .filter(({ event }) => event.jobId === jobId)
-      .sort((a, b) => a.order - b.order)
-      .map(({ event }) => event);
+    return (await this.database()).getAllFromIndex('waiting', 'jobId', jobId);
   }
+}
+
+type Change = IDBPTransaction<OutboxSchema, ('waiting' | 'outbox')[], 'versionchange'>;
+
+async function carryOver(db: IDBPDatabase<OutboxSchema>, change: Change): Promise<void> {
+  const old = await change.objectStore('outbox').getAll();
+  for (const { event } of old.sort((a, b) => a.order - b.order)) {
+    await change.objectStore('waiting').add(event);
+  }
+  db.deleteObjectStore('outbox');
 }

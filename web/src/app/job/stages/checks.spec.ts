@@ -1,0 +1,92 @@
+import { CAR, event, opened } from '../../../testing/fixtures';
+import { jobHarness } from '../../../testing/job-harness';
+import { Checks } from './checks';
+import { StopScreen } from './stop-screen';
+
+describe('Checks', () => {
+  it('ticks what it does, and takes it back', async () => {
+    const { tap, button, reported } = await jobHarness(Checks, [opened()]);
+    await tap('one click');
+    expect(button('one click').getAttribute('aria-pressed')).toBe('true');
+    expect(reported().at(-1)!.data).toEqual(jasmine.objectContaining({ symptom: 'one-click' }));
+  });
+
+  it('asks what fits the machine, and counts what is answered', async () => {
+    const { root, refresh } = await jobHarness(Checks, [opened()]);
+    const rows = () => [...root.querySelectorAll('.checks > div')];
+    const asked = rows().map((row) => row.getAttribute('aria-label')!);
+    expect(asked.some((ask) => /clutch/i.test(ask))).toBeTrue();
+    expect(asked.some((ask) => /side stand|blade|isolator/i.test(ask))).toBeFalse();
+    rows()[0]!.querySelector<HTMLButtonElement>('.key')!.click();
+    await refresh();
+    expect(root.querySelector('header .dim')!.textContent).toBe(`1 of ${rows().length} done`);
+  });
+
+  it('has other checks for a motorcycle', async () => {
+    const machine = { ...CAR, machineClass: 'motorcycle', gearbox: 'none' } as const;
+    const { root } = await jobHarness(Checks, [opened()], { machine });
+    expect(root.textContent).toMatch(/kill switch/i);
+    expect(root.textContent).not.toMatch(/clutch switch/i);
+  });
+
+  it('warns of a bad joint before any jump', async () => {
+    const { root } = await jobHarness(Checks, [
+      opened(),
+      event('check.recorded', { check: 'joints', result: 'fault' }),
+    ]);
+    expect(root.querySelector('.problem')!.textContent).toContain('Clean and tighten the joint');
+  });
+
+  it('raises the stop that a damaged case is', async () => {
+    const { root, refresh, reported } = await jobHarness(Checks, [opened()]);
+    const row = [...root.querySelectorAll('.checks > div')].find((r) =>
+      /case/i.test(r.getAttribute('aria-label')!),
+    )!;
+    row.querySelector<HTMLButtonElement>('.fault')!.click();
+    await refresh();
+    expect(reported().map((e) => e.type)).toEqual(['check.recorded', 'stop.raised']);
+  });
+});
+
+describe('Stop screen', () => {
+  it('says what is wrong and what to do instead, and offers no hook-up', async () => {
+    const { root } = await jobHarness(StopScreen, [opened(), event('stop.raised', { stop: 'frozen' })]);
+    expect(root.querySelector('[role=alert]')!.textContent).toMatch(/frozen/i);
+    expect(root.querySelector('.instead')!.textContent.length).toBeGreaterThan(20);
+    expect(root.textContent).toContain('No hook-up is offered');
+    expect(root.querySelector('.problem')).toBeNull();
+  });
+
+  it('tells to make safe while clamps are on', async () => {
+    const { root } = await jobHarness(StopScreen, [
+      opened(),
+      event('polarity.proved', { signs: ['mark', 'meter'] }),
+      event('clamp.attached', { clamp: 'redCasualty', pointId: 'plus' }),
+      event('stop.raised', { stop: 'gas-smell' }),
+    ]);
+    expect(root.querySelector('.problem')!.textContent).toContain('Make safe now');
+  });
+
+  it('takes a stop back only for a reason, which is logged', async () => {
+    const { tap, reported } = await jobHarness(StopScreen, [
+      opened(),
+      event('stop.raised', { stop: 'frozen' }),
+    ]);
+    await tap('It no longer stands');
+    const field = document.querySelector('textarea')!;
+    const go = [...document.querySelectorAll<HTMLButtonElement>('.modal button')].find((b) =>
+      b.textContent.includes('log it'),
+    )!;
+    expect(go.disabled).toBeTrue();
+    field.value = 'Thawed for an hour in the hall';
+    field.dispatchEvent(new Event('input'));
+    await new Promise((resolve) => setTimeout(resolve));
+    go.click();
+    // The dialog fades out before it is taken away.
+    while (document.querySelector('.modal')) await new Promise((resolve) => setTimeout(resolve, 20));
+    expect(reported().at(-1)!.type).toBe('stop.withdrawn');
+    expect(reported().at(-1)!.data).toEqual(
+      jasmine.objectContaining({ stop: 'frozen', reason: 'Thawed for an hour in the hall' }),
+    );
+  });
+});

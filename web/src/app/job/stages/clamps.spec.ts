@@ -1,0 +1,173 @@
+import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core';
+import { TestBed } from '@angular/core/testing';
+import {
+  casualtyBlocks,
+  DEFAULT_RULES,
+  foldJob,
+  type JobEvent,
+  planRecord,
+  rankOptions,
+} from '@voltrek/core';
+import { Store } from '@ngrx/store';
+import { CAR, event, KIT, opened } from '../../../testing/fixtures';
+import { type JobHarness, jobHarness } from '../../../testing/job-harness';
+import { selectClearingRun, selectHookupRun, selectRescue, type Work } from '../state/job-selectors';
+import { Cleardown } from './cleardown';
+import { Hookup } from './hookup';
+
+/** Both stages of the clamps, on the orders that the store works out, as the job page shows them. */
+@Component({
+  selector: 'vt-clamps-host',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Hookup, Cleardown],
+  template: `
+    @if (clearing()) {
+      <vt-cleardown
+        [work]="work()"
+        [rescue]="rescue()"
+        [run]="clearingRun()"
+        (next)="asked.push('verdict')"
+        (toCrank)="asked.push('crank')"
+        (toMeasure)="asked.push('measure')"
+      />
+    } @else {
+      <vt-hookup
+        [work]="work()"
+        [rescue]="rescue()"
+        [run]="hookupRun()"
+        (next)="asked.push('crank')"
+        (toPlan)="asked.push('plan')"
+        (toClearing)="asked.push('cleardown')"
+        (toLocate)="asked.push('locate')"
+      />
+    }
+  `,
+})
+class ClampsHost {
+  readonly work = input.required<Work>();
+  readonly clearing = input(false);
+  readonly asked: string[] = [];
+  private readonly store = inject(Store);
+  readonly rescue = this.store.selectSignal(selectRescue);
+  readonly hookupRun = this.store.selectSignal(selectHookupRun);
+  readonly clearingRun = this.store.selectSignal(selectClearingRun);
+}
+
+const positive = event('polarity.proved', { signs: ['mark', 'meter'] });
+const planned = (optionId: string): JobEvent => {
+  const ranked = rankOptions(CAR, KIT, casualtyBlocks(CAR, [11.8], -4), -4, DEFAULT_RULES);
+  return event('plan.chosen', planRecord(ranked.find((r) => r.option.id === optionId)!)!);
+};
+const nextButton = ({ root }: JobHarness<ClampsHost>): HTMLButtonElement => root.querySelector('.next')!;
+
+/** Confirms step after step, and returns the titles in the order they were asked for. */
+async function workThrough(harness: JobHarness<ClampsHost>): Promise<string[]> {
+  const titles: string[] = [];
+  for (let title; (title = harness.root.querySelector('vt-step-card h2')?.textContent); ) {
+    titles.push(title);
+    nextButton(harness).click();
+    await harness.refresh();
+    if (titles.length > 20) throw new Error(`no end: ${titles.join(', ')}`);
+  }
+  return titles;
+}
+
+describe('Hook up', () => {
+  const show = (events: readonly JobEvent[]) => jobHarness(ClampsHost, [opened(), ...events]);
+
+  it('sends back to Plan without a source, and to Locate without a sure positive', async () => {
+    const bare = await show([]);
+    expect(bare.root.textContent).toContain('No source is chosen yet');
+    nextButton(bare).click();
+    expect(bare.fixture.componentInstance.asked).toEqual(['plan']);
+  });
+
+  it('does not offer the first step while positive is not proved', async () => {
+    const unsure = await show([planned('donor+heavy')]);
+    nextButton(unsure).click();
+    expect(unsure.fixture.componentInstance.asked).toEqual(['locate']);
+    expect(unsure.reported()).toEqual([]);
+  });
+
+  it('goes through the order of a donor: red before black, the last black on ground away from the block', async () => {
+    const harness = await show([positive, planned('donor+heavy')]);
+    const titles = await workThrough(harness);
+    const clamps = titles.filter((t) => /^(Red|Black)/.test(t));
+    expect(clamps).toEqual([
+      'Red on casualty block +',
+      jasmine.stringMatching(/^Red on donor/),
+      jasmine.stringMatching(/^Black on donor/),
+      'Black on casualty ground point',
+    ]);
+    expect(harness.reported().filter((e) => e.type === 'clamp.attached').length).toBe(4);
+    expect(harness.root.textContent).toContain('Stand clear of the block');
+    nextButton(harness).click();
+    expect(harness.fixture.componentInstance.asked).toEqual(['crank']);
+  });
+
+  it('shows what each contact carries before it bites, from the circuit', async () => {
+    const harness = await show([positive, planned('donor+heavy')]);
+    const volts: number[] = [];
+    while (harness.root.querySelector('vt-step-card')) {
+      const [gap] = harness.root.querySelectorAll('vt-step-card dd');
+      if (gap) volts.push(parseFloat(gap.textContent));
+      nextButton(harness).click();
+      await harness.refresh();
+    }
+    // The first end hangs free. The last closes the loop: a charged donor against a block at 11.8 V.
+    expect(volts[0]).toBeCloseTo(0, 1);
+    expect(volts.at(-1)!).toBeGreaterThan(0.3);
+    expect(volts.at(-1)!).toBeLessThan(3);
+  });
+
+  it('takes nothing more once the job is closed', async () => {
+    const harness = await show([positive, planned('donor+heavy'), event('job.closed', { note: '' })]);
+    expect(nextButton(harness).disabled).toBeTrue();
+    expect(harness.root.textContent).not.toContain('I did something else');
+  });
+});
+
+describe('Clear down', () => {
+  async function joined(optionId: string, ...later: JobEvent[]): Promise<JobHarness<ClampsHost>> {
+    const before = await jobHarness(ClampsHost, [opened(), positive, planned(optionId)]);
+    await workThrough(before);
+    const events = [opened(), positive, planned(optionId), ...before.reported(), ...later];
+    expect(foldJob(events)).not.toBeNull();
+    TestBed.resetTestingModule();
+    return jobHarness(ClampsHost, events, {}, { clearing: true });
+  }
+
+  it('takes the clamps off in reverse, and says so when everything is off', async () => {
+    const harness = await joined('donor+heavy');
+    const clamps = (await workThrough(harness)).filter((t) => /^(Red|Black)/.test(t));
+    expect(clamps).toEqual([
+      'Black off casualty ground point',
+      jasmine.stringMatching(/^Black off donor/),
+      jasmine.stringMatching(/^Red off donor/),
+      'Red off casualty block +',
+    ]);
+    expect(harness.root.textContent).toContain('Everything is off and laid down');
+    nextButton(harness).click();
+    expect(harness.fixture.componentInstance.asked).toEqual(['verdict']);
+  });
+
+  it('keeps the engine running and asks for charging volts, a drive and the resets once it has started', async () => {
+    const started = [
+      event('attempt.started', {}),
+      event('attempt.ended', { outcome: 'started', seconds: 2, lowestVolts: null }),
+    ];
+    const harness = await joined('lithium@12', ...started);
+    expect(harness.root.textContent).toContain('Keep the engine running');
+    await workThrough(harness);
+    expect(harness.root.textContent).toMatch(/Then drive \d+ min at least/);
+    await harness.tap('Clock');
+    expect(harness.button('Clock').getAttribute('aria-pressed')).toBe('true');
+    harness.button('Read charging volts').click();
+    expect(harness.fixture.componentInstance.asked).toEqual(['measure']);
+  });
+
+  it('has nothing to take off where nothing was connected', async () => {
+    const harness = await jobHarness(ClampsHost, [opened()], {}, { clearing: true });
+    expect(harness.root.textContent).toContain('Nothing was connected');
+  });
+});
