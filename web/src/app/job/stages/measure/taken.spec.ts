@@ -1,0 +1,46 @@
+import { event, opened, CAR } from '../../../../testing/fixtures';
+import { jobHarness } from '../../../../testing/job-harness';
+import { Taken } from './taken';
+
+const rest = (volts: number, block = 0, source: 'typed' | 'meter' = 'typed') =>
+  event('reading.taken', { kind: 'rest', volts, block, tempC: -4, source });
+const rows = (root: HTMLElement): string[] =>
+  [...root.querySelectorAll('li')].map((li) => li.textContent.replace(/\s+/g, ' ').trim());
+
+describe('what is taken', () => {
+  it('says what is worth most while there is nothing', async () => {
+    const { root } = await jobHarness(Taken, [opened()]);
+    expect(rows(root)).toEqual(['Nothing yet. Rest volts are worth most now.']);
+  });
+
+  it('lists the newest first, each with its source and what it says', async () => {
+    const { root } = await jobHarness(Taken, [opened(), rest(11.8), rest(12.61, 0, 'meter')]);
+    const [newest, older] = rows(root);
+    expect(newest).toContain('12.61 V');
+    expect(newest).toContain(', meter');
+    expect(older).toContain('11.80 V');
+    expect(older).toContain('Charge before judging');
+  });
+
+  it('names the block of a string', async () => {
+    const machine = { ...CAR, systemVolts: 24 as const, blocks: [CAR.blocks[0]!, CAR.blocks[0]!] };
+    const { root } = await jobHarness(Taken, [opened(), rest(12.4, 0), rest(12.1, 1)], { machine });
+    const names = rows(root).map((r) => /Rest volts, (lower|upper)/.exec(r)![1]);
+    expect(names).toEqual(['upper', 'lower']);
+  });
+
+  it('questions charging volts while nothing runs, and withdraws them', async () => {
+    const odd = event('reading.taken', {
+      kind: 'charging-idle',
+      volts: 14.3,
+      block: 0,
+      tempC: -4,
+      source: 'typed',
+    });
+    const { root, tap, reported } = await jobHarness(Taken, [opened(), odd]);
+    expect(root.querySelector('.doubted')).not.toBeNull();
+    await tap('Withdraw');
+    expect(reported().at(-1)!.type).toBe('reading.withdrawn');
+    expect(rows(root)).toEqual(['Nothing yet. Rest volts are worth most now.']);
+  });
+});
