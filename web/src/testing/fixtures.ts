@@ -1,5 +1,5 @@
-import { DEFAULT_RULES } from '@voltrek/core';
-import type { EventData, EventType, JobEvent, KitItem, Machine, MachinePoint } from '@voltrek/core';
+import { casualtyBlocks, DEFAULT_RULES, planRecord, type RankedOption, rankOptions } from '@voltrek/core';
+import type { EventData, EventType, JobEvent, KitItem, Machine, MachinePoint, PlanCase } from '@voltrek/core';
 
 const at = (
   id: string,
@@ -129,3 +129,30 @@ export const detailOf = (events: readonly JobEvent[]) => ({
   rules: DEFAULT_RULES,
   earlierFlatCalls: 0,
 });
+
+/** What the van can do for the car at -4 degC, its block at 11.8 V: best first. */
+export const rankedOptions = (): RankedOption[] =>
+  rankOptions(CAR, KIT, casualtyBlocks(CAR, [11.8], -4), -4, DEFAULT_RULES);
+
+/** One of those options chosen, by its id. */
+export const planned = (optionId: string): JobEvent =>
+  event('plan.chosen', planRecord(rankedOptions().find((r) => r.option.id === optionId)!)!);
+
+const PLUS = { kind: 'plus', block: 0 } as const;
+const BODY = { kind: 'body' } as const;
+/** The car's flat block with a running donor across it, to be computed in depth. */
+export const PLAN_CASE: PlanCase = {
+  rescue: {
+    casualty: [{ openVolts: 11.8, ohms: 0.06 }],
+    load: { kind: 'none' },
+    source: { openVolts: 12.6, ohms: 0.006, alternator: { volts: 14.2, maxAmps: 60 } },
+    sourceOn: true,
+    leads,
+    tempC: -4,
+    clamps: { redCasualty: PLUS, redSource: PLUS, blackSource: BODY, blackCasualty: BODY },
+  },
+  beliefs: [{ rating: CAR.blocks[0]!.rating, soc: 0.05, socLow: 0, socHigh: 0.1 }],
+  engine: CAR.engine!,
+  waitMinutes: 0,
+  chargeOnly: false,
+};

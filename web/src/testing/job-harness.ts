@@ -1,6 +1,6 @@
 import { provideHttpClient } from '@angular/common/http';
 import { provideHttpClientTesting } from '@angular/common/http/testing';
-import { provideZonelessChangeDetection, type Type } from '@angular/core';
+import { type Provider, provideZonelessChangeDetection, type Type } from '@angular/core';
 import { type ComponentFixture, TestBed } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
 import { foldJob, type JobEvent } from '@voltrek/core';
@@ -24,13 +24,8 @@ export interface JobHarness<C> {
   readonly type: (label: string, text: string) => Promise<void>;
 }
 
-/** Shows a component that takes `work`, with the job's own store behind it. */
-export async function jobHarness<C>(
-  component: Type<C>,
-  events: readonly JobEvent[],
-  change: Partial<Detail> = {},
-  inputs: Readonly<Record<string, unknown>> = {},
-): Promise<JobHarness<C>> {
+/** The stores of a job page with this job loaded. What a component needs beside them comes as `providers`. */
+export function openedStore(detail: Detail, providers: readonly Provider[] = []): Store {
   TestBed.configureTestingModule({
     providers: [
       provideZonelessChangeDetection(),
@@ -40,12 +35,24 @@ export async function jobHarness<C>(
       provideStore(),
       provideState(jobFeature),
       provideState(sessionFeature),
+      ...providers,
     ],
   });
-  const detail = { ...detailOf(events), ...change };
-  const store = TestBed.inject(Store);
+  const store = TestBed.inject(Store) as Store;
   store.dispatch(JobActions.opened({ jobId: JOB_ID }));
   store.dispatch(JobActions.loaded({ jobId: JOB_ID, detail, waiting: [] }));
+  return store;
+}
+
+/** Shows a component that takes `work`, with the job's own store behind it. */
+export async function jobHarness<C>(
+  component: Type<C>,
+  events: readonly JobEvent[],
+  change: Partial<Detail> = {},
+  inputs: Readonly<Record<string, unknown>> = {},
+): Promise<JobHarness<C>> {
+  const detail = { ...detailOf(events), ...change };
+  const store = openedStore(detail);
   const reported = store.selectSignal(jobFeature.selectPending);
   const fixture = TestBed.createComponent(component);
   const root = fixture.nativeElement as HTMLElement;

@@ -1,40 +1,25 @@
-import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import { casualtyBlocks, DEFAULT_RULES, type JobEvent, planRecord, rankOptions } from '@voltrek/core';
+import type { JobEvent } from '@voltrek/core';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
-import { provideState, provideStore, Store } from '@ngrx/store';
-import { CAR, detailOf, event, JOB_ID, KIT, opened } from '../../testing/fixtures';
-import { sessionFeature } from '../shared/state/session';
+import { detailOf, event, opened, planned } from '../../testing/fixtures';
+import { openedStore } from '../../testing/job-harness';
 import { MakeSafeDialog } from './make-safe-dialog';
-import { JobActions, jobFeature } from './state/job-state';
+import { jobFeature } from './state/job-state';
 
 describe('MakeSafeDialog', () => {
-  const ranked = rankOptions(CAR, KIT, casualtyBlocks(CAR, [11.8], -4), -4, DEFAULT_RULES);
-  const plan = planRecord(ranked.find((r) => r.option.id === 'donor+heavy')!)!;
   const start = [
     opened(),
     event('polarity.proved', { signs: ['mark', 'meter'] }),
-    event('plan.chosen', plan),
+    planned('donor+heavy'),
     event('step.confirmed', { step: 'all-off' }),
   ];
   const on = (clamp: 'redCasualty' | 'redSource' | 'blackSource' | 'blackCasualty', pointId: string) =>
     event('clamp.attached', { clamp, pointId });
 
   async function show(...events: JobEvent[]) {
-    TestBed.configureTestingModule({
-      providers: [
-        provideZonelessChangeDetection(),
-        provideStore(),
-        provideState(jobFeature),
-        provideState(sessionFeature),
-        { provide: NgbActiveModal, useValue: { dismiss: () => undefined } },
-      ],
-    });
-    const store = TestBed.inject(Store);
-    store.dispatch(JobActions.opened({ jobId: JOB_ID }));
-    store.dispatch(
-      JobActions.loaded({ jobId: JOB_ID, detail: detailOf([...start, ...events]), waiting: [] }),
-    );
+    const store = openedStore(detailOf([...start, ...events]), [
+      { provide: NgbActiveModal, useValue: { dismiss: () => undefined } },
+    ]);
     const fixture = TestBed.createComponent(MakeSafeDialog);
     await fixture.whenStable();
     const root = fixture.nativeElement as HTMLElement;

@@ -1,37 +1,23 @@
-import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import { casualtyBlocks, DEFAULT_RULES, planRecord, rankOptions } from '@voltrek/core';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
-import { provideState, provideStore, Store } from '@ngrx/store';
-import { CAR, detailOf, event, JOB_ID, KIT, opened } from '../../testing/fixtures';
-import { sessionFeature } from '../shared/state/session';
+import { detailOf, event, opened, planned } from '../../testing/fixtures';
+import { openedStore } from '../../testing/job-harness';
 import { SomethingElseDialog } from './something-else-dialog';
-import { JobActions, jobFeature } from './state/job-state';
+import { jobFeature } from './state/job-state';
 
 describe('SomethingElseDialog', () => {
   async function show() {
-    const ranked = rankOptions(CAR, KIT, casualtyBlocks(CAR, [11.8], -4), -4, DEFAULT_RULES);
-    const plan = planRecord(ranked.find((r) => r.option.id === 'donor+heavy')!)!;
     const events = [
       opened(),
       event('polarity.proved', { signs: ['mark', 'meter'] }),
-      event('plan.chosen', plan),
+      planned('donor+heavy'),
       event('step.confirmed', { step: 'all-off' }),
       event('clamp.attached', { clamp: 'redCasualty', pointId: 'plus' }),
     ];
     let closed = false;
-    TestBed.configureTestingModule({
-      providers: [
-        provideZonelessChangeDetection(),
-        provideStore(),
-        provideState(jobFeature),
-        provideState(sessionFeature),
-        { provide: NgbActiveModal, useValue: { close: () => (closed = true), dismiss: () => undefined } },
-      ],
-    });
-    const store = TestBed.inject(Store);
-    store.dispatch(JobActions.opened({ jobId: JOB_ID }));
-    store.dispatch(JobActions.loaded({ jobId: JOB_ID, detail: detailOf(events), waiting: [] }));
+    const store = openedStore(detailOf(events), [
+      { provide: NgbActiveModal, useValue: { close: () => (closed = true), dismiss: () => undefined } },
+    ]);
     const fixture = TestBed.createComponent(SomethingElseDialog);
     await fixture.whenStable();
     const root = fixture.nativeElement as HTMLElement;

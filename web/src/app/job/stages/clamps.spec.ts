@@ -1,15 +1,8 @@
 import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import {
-  casualtyBlocks,
-  DEFAULT_RULES,
-  foldJob,
-  type JobEvent,
-  planRecord,
-  rankOptions,
-} from '@voltrek/core';
+import { foldJob, type JobEvent } from '@voltrek/core';
 import { Store } from '@ngrx/store';
-import { CAR, event, KIT, opened } from '../../../testing/fixtures';
+import { event, opened, planned } from '../../../testing/fixtures';
 import { type JobHarness, jobHarness } from '../../../testing/job-harness';
 import { selectClearingRun, selectHookupRun, selectRescue, type Work } from '../state/job-selectors';
 import { Cleardown } from './cleardown';
@@ -54,10 +47,6 @@ class ClampsHost {
 }
 
 const positive = event('polarity.proved', { signs: ['mark', 'meter'] });
-const planned = (optionId: string): JobEvent => {
-  const ranked = rankOptions(CAR, KIT, casualtyBlocks(CAR, [11.8], -4), -4, DEFAULT_RULES);
-  return event('plan.chosen', planRecord(ranked.find((r) => r.option.id === optionId)!)!);
-};
 const nextButton = ({ root }: JobHarness<ClampsHost>): HTMLButtonElement => root.querySelector('.next')!;
 
 /** Confirms step after step, and returns the titles in the order they were asked for. */

@@ -1,24 +1,14 @@
-import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { foldJob, type JobEvent } from '@voltrek/core';
-import { provideState, provideStore } from '@ngrx/store';
 import { detailOf, event, opened } from '../../../testing/fixtures';
-import { sessionFeature } from '../../shared/state/session';
-import { jobFeature } from '../state/job-state';
+import { openedStore } from '../../../testing/job-harness';
 import { Locate } from './locate';
 
 describe('Locate', () => {
   async function shown() {
-    TestBed.configureTestingModule({
-      providers: [
-        provideZonelessChangeDetection(),
-        provideStore(),
-        provideState(jobFeature),
-        provideState(sessionFeature),
-      ],
-    });
-    const fixture = TestBed.createComponent(Locate);
     const log: JobEvent[] = [opened()];
+    openedStore(detailOf([...log]));
+    const fixture = TestBed.createComponent(Locate);
     const show = (): void => fixture.componentRef.setInput('work', { job: foldJob(log)!, ...detailOf(log) });
     show();
     await fixture.whenStable();

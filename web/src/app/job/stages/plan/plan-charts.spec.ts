@@ -1,4 +1,5 @@
-import { leadGrid, type PlanCase, traceOf, waitCurve } from '@voltrek/core';
+import { leadGrid, traceOf, waitCurve } from '@voltrek/core';
+import { PLAN_CASE } from '../../../../testing/fixtures';
 import type { ChartColours } from '../../../shared/ui/chart';
 import { crankChart, leadChart, waitChart } from './plan-charts';
 
@@ -14,26 +15,6 @@ const COLOURS: ChartColours = {
   positive: '#cc0000',
 };
 
-const LEADS = { sectionMm2: 25, lengthM: 3.5, conductor: 'copper', bite: 'clean' } as const;
-const RATING = { chemistry: 'flooded', capacityAh: 60, ccaAmps: 540, ccaStandard: 'EN' } as const;
-const PLUS = { kind: 'plus', block: 0 } as const;
-const BODY = { kind: 'body' } as const;
-const PLAN: PlanCase = {
-  rescue: {
-    casualty: [{ openVolts: 11.8, ohms: 0.06 }],
-    load: { kind: 'none' },
-    source: { openVolts: 12.6, ohms: 0.006, alternator: { volts: 14.2, maxAmps: 60 } },
-    sourceOn: true,
-    leads: LEADS,
-    tempC: -4,
-    clamps: { redCasualty: PLUS, redSource: PLUS, blackSource: BODY, blackCasualty: BODY },
-  },
-  beliefs: [{ rating: RATING, soc: 0.05, socLow: 0, socHigh: 0.1 }],
-  engine: { fuel: 'petrol', displacementL: 1.6, cylinders: 4, systemVolts: 12 },
-  waitMinutes: 0,
-  chargeOnly: false,
-};
-
 interface Drawn {
   readonly series: readonly {
     readonly name?: string;
@@ -44,7 +25,7 @@ interface Drawn {
 
 describe('the charts of Plan', () => {
   it('draw the crank with its two volts, its amps and its speed against what is needed', () => {
-    const trace = traceOf(PLAN, 2);
+    const trace = traceOf(PLAN_CASE, 2);
     const { series } = crankChart(trace, COLOURS) as unknown as Drawn;
     expect(series.map((s) => s.name)).toEqual(['block', 'starter', 'starter', 'help', 'speed']);
     expect(series[4]!.markLine!.data).toEqual([{ yAxis: trace.neededRpm }]);
@@ -55,15 +36,15 @@ describe('the charts of Plan', () => {
   });
 
   it('mark the knee of the wait', () => {
-    const curve = waitCurve(PLAN, 4, 60, 1)!;
+    const curve = waitCurve(PLAN_CASE, 4, 60, 1)!;
     const { series } = waitChart(curve, COLOURS) as unknown as Drawn;
     expect(series[0]!.data.length).toBe(5);
     expect(series[0]!.markLine!.data).toEqual([{ xAxis: curve.kneeMinutes }]);
   });
 
   it('frame the set in use among all sets of the grid', () => {
-    const cells = leadGrid(PLAN, 20, 1)!;
-    const { series } = leadChart(cells, LEADS, 'rpm', COLOURS) as unknown as Drawn;
+    const cells = leadGrid(PLAN_CASE, 20, 1)!;
+    const { series } = leadChart(cells, PLAN_CASE.rescue.leads, 'rpm', COLOURS) as unknown as Drawn;
     const drawn = series.flatMap((s) => s.data);
     expect(drawn.length).toBe(50);
     expect(drawn.filter((d) => d.itemStyle).length).toBe(1);

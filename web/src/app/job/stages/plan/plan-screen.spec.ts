@@ -1,26 +1,15 @@
 import { provideZonelessChangeDetection, type Type } from '@angular/core';
 import { type ComponentFixture, TestBed } from '@angular/core/testing';
-import {
-  casualtyBlocks,
-  DEFAULT_RULES,
-  type Odds,
-  planInputs,
-  type PlanCase,
-  rankOptions,
-  traceOf,
-  waitCurve,
-} from '@voltrek/core';
+import { type Odds, planInputs, traceOf, waitCurve } from '@voltrek/core';
 import { provideState, provideStore } from '@ngrx/store';
-import { CAR, KIT } from '../../../../testing/fixtures';
+import { PLAN_CASE, rankedOptions } from '../../../../testing/fixtures';
 import { sessionFeature } from '../../../shared/state/session';
 import { OptionList, type OptionRow } from './option-list';
 import { PlanCompare } from './plan-compare';
 import { PlanDetailView } from './plan-detail';
 import type { PlanDetail } from './plan-store';
 
-const RANKED = rankOptions(CAR, KIT, casualtyBlocks(CAR, [11.8], -4), -4, DEFAULT_RULES).filter(
-  (r) => !r.unfit,
-);
+const RANKED = rankedOptions().filter((r) => !r.unfit);
 const row = (at: number): OptionRow => ({
   ranked: RANKED[at]!,
   name: `source ${at}`,
@@ -39,25 +28,6 @@ const odds = (start: number): Odds => ({
   meanStarterVolts: 10,
   matters: { charge: 0.1, ageing: 0.6, clamps: 0.05, drag: 0.2, temperature: 0.05 },
 });
-const LEADS = { sectionMm2: 25, lengthM: 3.5, conductor: 'copper', bite: 'clean' } as const;
-const PLUS = { kind: 'plus', block: 0 } as const;
-const BODY = { kind: 'body' } as const;
-const PLAN: PlanCase = {
-  rescue: {
-    casualty: [{ openVolts: 11.8, ohms: 0.06 }],
-    load: { kind: 'none' },
-    source: { openVolts: 12.6, ohms: 0.006, alternator: { volts: 14.2, maxAmps: 60 } },
-    sourceOn: true,
-    leads: LEADS,
-    tempC: -4,
-    clamps: { redCasualty: PLUS, redSource: PLUS, blackSource: BODY, blackCasualty: BODY },
-  },
-  beliefs: [{ rating: CAR.blocks[0]!.rating, soc: 0.05, socLow: 0, socHigh: 0.1 }],
-  engine: CAR.engine!,
-  waitMinutes: 0,
-  chargeOnly: false,
-};
-
 async function show<C>(
   component: Type<C>,
   inputs: Readonly<Record<string, unknown>>,
@@ -134,10 +104,10 @@ describe('two options side by side', () => {
 
 describe('one option in depth', () => {
   const detail: PlanDetail = {
-    of: PLAN,
-    trace: traceOf(PLAN, 3),
+    of: PLAN_CASE,
+    trace: traceOf(PLAN_CASE, 3),
     odds: odds(0.62),
-    curve: waitCurve(PLAN, 6, 200, 1)!,
+    curve: waitCurve(PLAN_CASE, 6, 200, 1)!,
     helps: [{ help: 'heavier-leads', odds: 0.88 }] as never,
     cells: null,
   };
@@ -148,7 +118,7 @@ describe('one option in depth', () => {
     listOdds: null,
     isStale: false,
     progress: null,
-    inputs: planInputs(PLAN, { soc: 'typed', tempC: 'scene' }),
+    inputs: planInputs(PLAN_CASE, { soc: 'typed', tempC: 'scene' }),
     changes: {},
   };
 
