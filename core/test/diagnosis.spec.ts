@@ -8,6 +8,7 @@ import {
   drawCase,
   drawCrowd,
   drawHidden,
+  keyOnDrop,
   outcomeChances,
   priorsFor,
   PROBES,
@@ -63,6 +64,32 @@ const PROFILES: Record<string, DiagnosisProfile> = {
 };
 const share = (evidence: readonly DiagnosisEvidence[], cause: Cause, profile = CAR): number =>
   diagnose(drawCrowd(profile), evidence).find((s) => s.cause === cause)!.share;
+
+describe('keyOnDrop', () => {
+  const sound = drawHidden('none', CAR, seededRandom(4));
+  const dropAt = (soc: number, tempC: number, ageing = 1): number =>
+    keyOnDrop({ ...sound, blocks: [{ soc, tempC, ageing }] }, CAR);
+
+  it('grows as the block empties, cools and ages', () => {
+    const emptier = [1, 0.75, 0.5, 0.25, 0.1, 0.03].map((soc) => dropAt(soc, 25));
+    for (let i = 1; i < emptier.length; i++) expect(emptier[i]!).toBeGreaterThan(emptier[i - 1]!);
+    expect(dropAt(0.5, -18)).toBeGreaterThan(dropAt(0.5, 25));
+    expect(dropAt(0.5, 25, 2)).toBeCloseTo(2 * dropAt(0.5, 25), 9);
+  });
+
+  it('passes the trade’s 0.3 V on a weak or very low block only', () => {
+    expect(dropAt(0.75, 25)).toBeLessThan(0.3);
+    expect(dropAt(0.75, -10)).toBeLessThan(0.3);
+    expect(dropAt(0.08, 25)).toBeGreaterThan(0.3);
+  });
+
+  it('adds up over a string, and is nothing where the circuit is open', () => {
+    const block = { soc: 0.4, tempC: 5, ageing: 1.2 };
+    const one = keyOnDrop({ ...sound, blocks: [block] }, CAR);
+    expect(keyOnDrop({ ...sound, blocks: [block, block] }, CAR)).toBeCloseTo(2 * one, 12);
+    expect(keyOnDrop({ ...sound, open: true }, CAR)).toBe(0);
+  });
+});
 
 describe('priors and chances', () => {
   it('sum to one for every machine, probe and fault', () => {

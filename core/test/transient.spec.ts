@@ -152,6 +152,64 @@ describe('simulateCrank', () => {
     );
   });
 
+  it('takes nothing from an alternator that may give nothing, and never less volts from one that may give more', () => {
+    const lending = (maxAmps: number) =>
+      simulateCrank(
+        caseOf(PETROL, [[BLOCK_60, at(0.1, -5)]], {
+          ...donor(-5, false),
+          alternator: { volts: 14.2, maxAmps },
+        }),
+      );
+    const still = simulateCrank(caseOf(PETROL, [[BLOCK_60, at(0.1, -5)]], donor(-5, false)));
+    const none = lending(0);
+    for (let i = 0; i < still.rpm.length; i += 11) {
+      expect(none.starterVolts[i]).toBeCloseTo(still.starterVolts[i]!, 9);
+      expect(none.rpm[i]).toBeCloseTo(still.rpm[i]!, 6);
+    }
+    // Over the last second: a single moment depends on where the pistons stand.
+    const meanVolts = [0, 20, 40, 80, 160].map((amps) => {
+      const last = lending(amps).sourceVolts.subarray(2 / STEP_SECONDS);
+      return last.reduce((sum, volts) => sum + volts, 0) / last.length;
+    });
+    for (let i = 1; i < meanVolts.length; i++) expect(meanVolts[i]!).toBeGreaterThan(meanVolts[i - 1]!);
+    // However much it may give, it stops at the volts it regulates to.
+    expect(lending(100_000).sourceVolts.every((volts) => volts <= 14.2 + 1e-9)).toBeTrue();
+  });
+
+  it('refuses more sources than a crank has', () => {
+    const three = caseOf(
+      TRUCK_ENGINE,
+      [
+        [BLOCK_95, at(0.9, 0)],
+        [BLOCK_95, at(0.9, 0)],
+        [BLOCK_95, at(0.9, 0)],
+      ],
+      LITHIUM,
+    );
+    expect(() => simulateCrank(three)).toThrowError(RangeError, /3 sources/);
+  });
+
+  it('follows the same crank the same way, however often it was asked before', () => {
+    const input = caseOf(THREE, [[BLOCK_60, at(0.3, 5)]], donor(5, true), LIGHT);
+    const first = simulateCrank(input);
+    simulateCrank(caseOf(DIESEL, [[BLOCK_95, at(0.9, 0)]]));
+    expect(simulateCrank(input)).toEqual(first);
+  });
+
+  it('turns unevenly where a cylinder leaks, at the same mean drag or less', () => {
+    const sound = caseOf(PETROL, [[BLOCK_60, at(0.9, 10)]]);
+    const leaky = { ...sound, compression: [1, 1, 0.2, 1] };
+    const spread = (input: CrankCase): number => {
+      const turning = simulateCrank(input).rpm.subarray(1.5 / STEP_SECONDS);
+      // Peaks of one revolution against those of the next cylinder: widest against narrowest swing.
+      const swings: number[] = [];
+      for (let i = 1; i < turning.length - 1; i++)
+        if (turning[i]! > turning[i - 1]! && turning[i]! >= turning[i + 1]!) swings.push(turning[i]!);
+      return Math.max(...swings) - Math.min(...swings);
+    };
+    expect(spread(leaky)).toBeGreaterThan(3 * spread(sound));
+  });
+
   it('warms thin leads more than thick ones', () => {
     const rise = (leads: LeadSet): number =>
       simulateCrank(caseOf(PETROL, [[BLOCK_60, at(0.05, 0)]], donor(0, true), leads)).leadRiseC;

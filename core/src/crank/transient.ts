@@ -2,10 +2,10 @@ import { defaultStarter, neededRpm } from '../engine/engine.js';
 import { leadHeatCapacity } from '../leads/lead-set.js';
 import type { CrankCase } from './crank-case.js';
 import { buildNetwork } from './crank-network.js';
-import { followCrank, type Followed, STEP_SECONDS } from './crank-steps.js';
+import { followCrank, type CrankLists, STEP_SECONDS } from './crank-steps.js';
 
 /** A crank as it went. All lists have one entry a step. */
-export interface CrankTrace extends Followed {
+export interface CrankTrace extends CrankLists {
   readonly stepSeconds: number;
   /** Lowest volts at the posts, anywhere. */
   readonly dipVolts: number;
@@ -49,7 +49,7 @@ export function simulateCrank(input: CrankCase): CrankTrace {
 
 /** When speed and volts have held for long enough, seconds; null when they never do. */
 function startMoment(
-  { rpm, starterVolts }: Followed,
+  { rpm, starterVolts }: CrankLists,
   needed: number,
   controlMinVolts: number,
 ): number | null {

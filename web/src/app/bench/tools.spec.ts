@@ -70,4 +70,61 @@ describe('the bench', () => {
     const read = readFields(TOOLS.capacitor, { cellFarads: '0' });
     expect(read.find((f) => f.field.key === 'cellFarads')!.fault).toContain('between 0.001');
   });
+
+  it('gives the days of a parked draw: half of 70 Ah, less the tenth that is gone, at 50 mA', () => {
+    // 70 Ah x (0.9 - 0.5) = 28 Ah; over 0.05 A and 24 h: 23.3 days.
+    expect(answers('drain').days).toBe('23.3');
+    expect(answers('drain', { drainMilliamps: '500' }).days).toBe('2.3');
+    const judged = (milliamps: string): string => answers('drain', { drainMilliamps: milliamps }).drawJudged!;
+    expect(judged('400')).not.toBe(judged('30'));
+  });
+
+  it('counts what a start takes, and never charges faster with less', () => {
+    // 220 A for 3 s: 0.18 Ah.
+    expect(answers('charge').startAh).toBe('0.18');
+    const hours = [3, 7, 15, 30].map((amps) => Number(answers('charge', { chargeAmps: String(amps) }).hours));
+    expect(hours).toEqual([...hours].sort((a, b) => b - a));
+    const cold = Number(answers('charge', { tempC: '-20' }).accepts);
+    expect(cold).toBeLessThan(Number(answers('charge', { tempC: '25' }).accepts));
+  });
+
+  it('converts cold-cranking amps there and back', () => {
+    const sae = answers('cca', { ccaAmps: '640', standard: 'EN' }).asSAE!;
+    expect(Number(answers('cca', { ccaAmps: sae, standard: 'SAE' }).asEN)).toBeCloseTo(640, -1);
+    expect(answers('cca', { ccaAmps: '640', standard: 'EN' }).asEN).toBe('640');
+  });
+
+  it('freezes a flat block long before a full one, and no lithium one at all', () => {
+    const at = (percent: string): number => Number(answers('freeze', { percent }).freezeC);
+    expect(at('100')).toBeLessThan(-50);
+    expect([0, 25, 50, 75, 100].map((p) => at(String(p)))).toEqual([-11, -16, -24, -37, -59]);
+    expect(answers('freeze', { chemistry: 'lfp' }).freezeC).not.toMatch(/^-?\d/);
+  });
+
+  it('shares an uneven string out to two blocks, and calls an even one even', () => {
+    const uneven = answers('string', { lowerVolts: '12.6', upperVolts: '11.7' });
+    expect(uneven.sum).toBe('24.30');
+    expect(uneven.difference).toBe('0.90');
+    expect(uneven.advice).not.toBe(answers('string', { lowerVolts: '12.6', upperVolts: '12.5' }).advice);
+  });
+
+  it('refuses to revive what stands backwards or is frozen', () => {
+    const may = answers('revive').refused;
+    expect(answers('revive', { restVolts: '-11' }).refused).not.toBe(may);
+    expect(answers('revive', { restVolts: '4', tempC: '-25' }).refused).not.toBe(may);
+    // Through 1 ohm from 12.6 V onto 4 V: at most 8.6 A.
+    const amps = Number(answers('revive').contactAmps);
+    expect(amps).toBeLessThanOrEqual(8.6);
+    expect(amps).toBeGreaterThan(7);
+  });
+
+  it('loses more in longer, thinner, warmer or clad leads, never less', () => {
+    const lost = (typed: Record<string, string>): number => Number(answers('leads', typed).lostVolts);
+    const usual = lost({});
+    expect(lost({ lengthM: '6' })).toBeGreaterThan(usual);
+    expect(lost({ sectionMm2: '10' })).toBeGreaterThan(usual);
+    expect(lost({ tempC: '35' })).toBeGreaterThan(lost({ tempC: '-20' }));
+    expect(lost({ conductor: 'copper-clad-aluminium' })).toBeGreaterThan(usual);
+    expect(lost({ bite: 'poor' })).toBeGreaterThan(usual);
+  });
 });

@@ -15,7 +15,7 @@ import { Drawings } from '../../../shared/ui/idle';
 import pLimit from 'p-limit';
 import type { PlanRun, PlanRunner } from '../../../workers/plan-runner';
 
-/** Two workers: the odds of all options, and the detail of the one looked at, do not wait for each other. */
+/** Two workers: the odds of all options, and the detail of the one looked at. Ending one, to ask something newer, leaves the other at work. */
 export const ODDS_RUNNER = new InjectionToken<PlanRunner>('odds runner');
 export const DETAIL_RUNNER = new InjectionToken<PlanRunner>('detail runner');
 
