@@ -13,7 +13,11 @@ import {
   outlookOf,
   rankOptions,
   type Rescue,
+  rescueCircuit,
+  solveDc,
   type SourceModel,
+  voltsAcross,
+  whileCranking,
 } from '../src/index.js';
 import { BLOCK_60, BLOCK_95, CAR, EV, FREE, JOINED, KIT, MOTORCYCLE, TRUCK } from './fixtures.js';
 
@@ -150,6 +154,16 @@ describe('crankPoint, the monotone laws', () => {
       }),
       { numRuns: 40 },
     );
+  });
+});
+
+describe('whileCranking', () => {
+  it('is the circuit of the steady crank: the same volts at the starter and the same amps through it', () => {
+    const alone = rescue([block(BLOCK_60, 0.8, 5)], 5);
+    const point = crankPoint(alone, PETROL);
+    const solved = solveDc(rescueCircuit(whileCranking(alone, PETROL)));
+    expect(voltsAcross(solved, 'casualty.starter', 'casualty.body')).toBeCloseTo(point.starterVolts, 6);
+    expect(-solved.amps.get('starter')!).toBeCloseTo(point.starterAmps, 4);
   });
 });
 

@@ -9,6 +9,10 @@ test('each finding re-ranks the suspects, and the next best check is proposed un
   const suspects = page.getByRole('region', { name: 'Suspects' });
   const nextCheck = page.getByRole('region', { name: 'Next check' });
   await expect(suspects.getByRole('listitem').first()).toContainText('%');
+  // Nothing is known yet: what it does is asked first, and answered where the symptoms are.
+  await expect(nextCheck).toContainText('What does it do?');
+  await expect(nextCheck).toContainText('Tap it above.');
+  await expect(nextCheck.getByRole('textbox')).toBeHidden();
   await tech.tap('brisk crank, no fire');
   await expect(suspects.getByRole('listitem').first()).toContainText('fuel or engine');
   await expect(nextCheck).toContainText(/immobiliser lamp|fuel gauge/);

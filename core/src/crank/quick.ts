@@ -34,6 +34,14 @@ const CLOSE_SHARE = 1e-9;
 const BISECTIONS = 40;
 const TOP_RAD_S = 100;
 
+/** The same rescue while its starter turns steadily, so that its volts and amps can be solved as they are then. */
+export function whileCranking(rescue: Rescue, engine: Engine): Rescue {
+  const starter = defaultStarter(engine);
+  const { starterVolts, starterAmps } = crankPoint(rescue, engine, starter);
+  const backEmfVolts = starterVolts - starterAmps * starter.ohms;
+  return { ...rescue, load: { kind: 'starter', backEmfVolts, ohms: starter.ohms } };
+}
+
 /**
  * Quasi-steady crank: the speed at which the starter's torque equals the engine's drag, with the whole rescue circuit solved. Current
  * falls in a straight line with speed as long as no supply changes state, and drag rises with speed and its root, so the crossing has

@@ -10,7 +10,7 @@ import {
   untracked,
 } from '@angular/core';
 import { Router } from '@angular/router';
-import { type Stage, STAGES } from '@voltrek/core';
+import { type Stage, STAGES, runningAttempt } from '@voltrek/core';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
 import { whenIdle } from '../shared/ui/idle';
@@ -113,6 +113,7 @@ export class JobPage implements OnDestroy {
       donor: work.donorMachine,
       scene: stage === 'measure' ? null : (this.rescue()?.scene ?? null),
       hookup: work.job.hookup,
+      isCranking: runningAttempt(work.job) !== null,
       step: work.job.closedAt === null ? step : null,
       machineName: 'casualty',
       showPins: stage === 'measure' || this.rescue() === null,

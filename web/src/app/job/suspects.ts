@@ -59,6 +59,8 @@ const ELSEWHERE: Partial<Record<ProbeId, Stage>> = {
             <button type="button" class="key strong" (click)="opened.emit(stage)">
               {{ stage === 'plan' ? 'Go on to Plan' : 'Read it on Measure' }}
             </button>
+          } @else if (b.probe === 'symptom') {
+            <span>Tap it above.</span>
           } @else if (outcomes().length) {
             @for (o of outcomes(); track o.found) {
               <button type="button" class="key" (click)="record(b.probe, o.found)">{{ o.name }}</button>
@@ -149,6 +151,9 @@ const ELSEWHERE: Partial<Record<ProbeId, Stage>> = {
     .keys .key {
       padding: 4px 8px;
       font-size: 16px;
+    }
+    .keys > span {
+      align-self: center;
     }
     .field {
       width: 96px;

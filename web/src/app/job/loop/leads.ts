@@ -15,6 +15,7 @@ import {
   rescueOf,
   solveDc,
   voltsAcross,
+  whileCranking,
 } from '@voltrek/core';
 import {
   type DrawnLead,
@@ -31,6 +32,8 @@ import { tagPlace, underNose } from './vehicle';
 export interface CircuitInput {
   readonly scene: HookupScene | null;
   readonly hookup: HookupState;
+  /** The starter turns: volts and amps are those of the crank. */
+  readonly isCranking: boolean;
 }
 
 export type Ends = Record<ClampId, { readonly at: XY; readonly isOn: boolean }>;
@@ -69,14 +72,16 @@ export function clampEnds(
 }
 
 export function drawCircuit(
-  { scene, hookup }: CircuitInput,
+  { scene, hookup, isCranking }: CircuitInput,
   ends: Ends,
   casualty: Placed,
   donor: Placed | null,
   pack: XY | null,
 ): Pick<LoopDrawing, 'leads' | 'clamps' | 'volts'> {
   if (!scene) return { leads: [], clamps: [], volts: [] };
-  const solution = solveDc(rescueCircuit(rescueOf(scene, hookup)));
+  const still = rescueOf(scene, hookup);
+  const { engine } = casualty.machine;
+  const solution = solveDc(rescueCircuit(isCranking && engine ? whileCranking(still, engine) : still));
   const lead = (isRed: boolean, from: ClampId, to: ClampId, element: string): DrawnLead[] => {
     if (!ends[from].isOn && !ends[to].isOn) return [];
     const { path, middle } = leadPath(ends[from].at, ends[to].at, isRed);

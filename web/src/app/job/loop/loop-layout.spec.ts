@@ -14,7 +14,7 @@ import { layoutLoop } from './loop-layout';
 
 const TEMP_C = -4;
 
-function draw(machine: Machine, optionId: string, steps: number): LoopDrawing {
+function draw(machine: Machine, optionId: string, steps: number, isCranking = false): LoopDrawing {
   const blocks = casualtyBlocks(machine, [11.8], TEMP_C);
   const option = rankOptions(machine, KIT, blocks, TEMP_C, DEFAULT_RULES).find(
     (r) => r.option.id === optionId,
@@ -28,6 +28,7 @@ function draw(machine: Machine, optionId: string, steps: number): LoopDrawing {
     donor: VAN,
     scene: { machine, donor: VAN, option, blocks, tempC: TEMP_C, enclosed: false, casualtyRuns: false },
     hookup,
+    isCranking,
     step: order[steps] ?? null,
     showPins: false,
     machineName: 'casualty',
@@ -61,6 +62,19 @@ describe('layoutLoop', () => {
     for (const lead of draw(CAR, 'donor+heavy', 4).leads) expect(lead.amps).toBeLessThan(0.01);
   });
 
+  it('shows the amps and volts of the crank while the starter turns', () => {
+    const volts = (drawing: LoopDrawing): number[] => drawing.volts.map((v) => parseFloat(v.text));
+    const still = draw(CAR, 'donor+heavy', 5);
+    const cranking = draw(CAR, 'donor+heavy', 5, true);
+    const { crank } = rankOptions(CAR, KIT, casualtyBlocks(CAR, [11.8], TEMP_C), TEMP_C, DEFAULT_RULES).find(
+      (r) => r.option.id === 'donor+heavy',
+    )!;
+    expect(cranking.leads[0]!.amps).toBeGreaterThan(3 * still.leads[0]!.amps);
+    expect(volts(cranking)[0]!).toBeLessThan(volts(still)[0]! - 0.5);
+    // The donor has not charged anything yet: near what its ranking says of the posts, not far above.
+    expect(Math.abs(volts(cranking)[0]! - crank!.postVolts)).toBeLessThan(1);
+  });
+
   it('points at the next place, inside the drawing', () => {
     for (const steps of [1, 2, 3, 4]) {
       const { target } = draw(CAR, 'donor+heavy', steps);
@@ -78,6 +92,7 @@ describe('layoutLoop', () => {
       donor: null,
       scene: null,
       hookup: NOTHING_CONNECTED,
+      isCranking: false,
       step: null,
       showPins: true,
       machineName: 'casualty',

@@ -19,6 +19,7 @@ export interface LoopInput {
   readonly scene: HookupScene | null;
   readonly hookup: HookupState;
   readonly step: HookupStep | null;
+  readonly isCranking: boolean;
   /** Numbers on the points, for finding them. */
   readonly showPins: boolean;
   /** What the drawn machine is called here. */

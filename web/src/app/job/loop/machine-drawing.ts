@@ -100,6 +100,7 @@ export class MachineDrawing {
       donor: null,
       scene: null,
       hookup: NOTHING_CONNECTED,
+      isCranking: false,
       step: null,
       showPins: true,
       machineName: this.machine().model,

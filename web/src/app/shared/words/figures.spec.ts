@@ -1,4 +1,4 @@
-import { clock, inHundred, percentBand, volts } from './figures';
+import { clock, inHundred, inSentence, percentBand, volts } from './figures';
 
 describe('figures', () => {
   it('have fixed places and their unit', () => {
@@ -20,5 +20,10 @@ describe('figures', () => {
   it('count seconds as a clock that never runs below zero', () => {
     expect(clock(65)).toBe('1:05');
     expect(clock(-3)).toBe('0:00');
+  });
+
+  it('end a sentence with a line of its own, asked or said', () => {
+    expect(inSentence('Ask: was it flat before?')).toBe('ask: was it flat before?');
+    expect(inSentence('Meter from the + post to its cable')).toBe('meter from the + post to its cable.');
   });
 });

@@ -23,3 +23,9 @@ export function inHundred(share: number): string {
   if (share > 0.99) return 'over 99 in 100';
   return `${Math.round(share * 100)} in 100`;
 }
+
+/** A line of its own at the end of a sentence: small first letter, and a stop unless it asks. */
+export function inSentence(line: string): string {
+  const small = line.charAt(0).toLowerCase() + line.slice(1);
+  return /[.?!]$/.test(small) ? small : `${small}.`;
+}

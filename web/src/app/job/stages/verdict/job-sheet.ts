@@ -105,6 +105,7 @@ export class JobSheetPart {
       donor: donorMachine,
       scene: rescue.scene,
       hookup: joined,
+      isCranking: false,
       step: null,
       machineName: 'casualty',
       showPins: false,

@@ -5,7 +5,7 @@ import { FOLLOW_UP_WORDS } from '@voltrek/contracts';
 import { anyClampOn, caseOfJob, type FollowUp } from '@voltrek/core';
 import { addDays } from 'date-fns';
 import { GROUND_WORDS, PROBE_WORDS } from '../../../shared/words/diagnosis-words';
-import { inHundred } from '../../../shared/words/figures';
+import { inHundred, inSentence } from '../../../shared/words/figures';
 import { CERTAINTY_WORDS, SUSPECT_WORDS, VERDICT_WORDS } from '../../../shared/words/words';
 import { PlanRunner } from '../../../workers/plan-runner';
 import { workerAnswer } from '../../../workers/worker-answer';
@@ -59,8 +59,7 @@ const PART_WORDS: Record<Part, string> = {
               {{ groundWords[ground] }}
               @if (v.deciding; as d) {
                 <span class="deciding"
-                  >Would change it, {{ inHundred(d.chance) }}:
-                  {{ probeWords[d.probe].ask.toLowerCase() }}.</span
+                  >Would change it, {{ inHundred(d.chance) }}: {{ inSentence(probeWords[d.probe].ask) }}</span
                 >
               }
             </p>
@@ -187,6 +186,7 @@ export class Verdict {
   private readonly router = inject(Router);
 
   protected readonly words = VERDICT_WORDS;
+  protected readonly inSentence = inSentence;
   protected readonly suspectWords = SUSPECT_WORDS;
   protected readonly certaintyWords = CERTAINTY_WORDS;
   protected readonly groundWords = GROUND_WORDS;
