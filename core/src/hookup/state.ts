@@ -2,6 +2,7 @@ import { CLAMP_IDS, type ClampId, type Rescue, type Terminal } from '../circuit/
 import type { CasualtyBlocks } from '../crank/casualty-blocks.js';
 import { terminalOf } from '../crank/clamp-points.js';
 import { hasLooseLeads, hasSwitch, type SourceOption } from '../crank/options.js';
+import { whileCranking } from '../crank/quick.js';
 import { isPositivePoint, type Machine } from '../machine/machine.js';
 
 /** Stands for a pack's own post, where its fixed lead begins. */
@@ -119,6 +120,18 @@ export function rescueOf(scene: HookupScene, state: HookupState): Rescue {
       blackSource: sourceEnd('blackSource'),
     },
   };
+}
+
+/**
+ * The rescue of this state while its starter turns steadily; as it stands where nothing cranks. A block that the regulator held up falls
+ * to its own volts as soon as the starter draws, and a bank is met in the middle of its crank: the source is the one that was ranked.
+ */
+export function crankingRescueOf(scene: HookupScene, state: HookupState): Rescue {
+  const still = rescueOf(scene, state);
+  const { engine } = scene.machine;
+  if (!engine) return still;
+  const { openVolts, ohms } = scene.option.source;
+  return whileCranking({ ...still, source: still.source && { ...still.source, openVolts, ohms } }, engine);
 }
 
 /** True while any clamp in hand bites something. */

@@ -3,6 +3,7 @@ import {
   CLAMP_IDS,
   type ClampId,
   clampsInHand,
+  crankingRescueOf,
   hasLooseLeads,
   hasSwitch,
   type HookupScene,
@@ -15,7 +16,6 @@ import {
   rescueOf,
   solveDc,
   voltsAcross,
-  whileCranking,
 } from '@voltrek/core';
 import {
   type DrawnLead,
@@ -79,9 +79,8 @@ export function drawCircuit(
   pack: XY | null,
 ): Pick<LoopDrawing, 'leads' | 'clamps' | 'volts'> {
   if (!scene) return { leads: [], clamps: [], volts: [] };
-  const still = rescueOf(scene, hookup);
-  const { engine } = casualty.machine;
-  const solution = solveDc(rescueCircuit(isCranking && engine ? whileCranking(still, engine) : still));
+  const rescue = isCranking ? crankingRescueOf(scene, hookup) : rescueOf(scene, hookup);
+  const solution = solveDc(rescueCircuit(rescue));
   const lead = (isRed: boolean, from: ClampId, to: ClampId, element: string): DrawnLead[] => {
     if (!ends[from].isOn && !ends[to].isOn) return [];
     const { path, middle } = leadPath(ends[from].at, ends[to].at, isRed);
