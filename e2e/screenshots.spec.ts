@@ -117,7 +117,7 @@ test('pictures of the main views', async ({ tech, page }) => {
   await shoot('measure-trace');
   await light('Day');
   await page.goto(`${tech.url}/battery/skarnby-burrock-17`);
-  await page.getByRole('img').waitFor();
+  await page.getByRole('img', { name: /readings of its strength/ }).waitFor();
   await page.waitForTimeout(800);
   await shoot('battery');
   await page.goto(`${tech.url}/atlas`);
