@@ -69,11 +69,11 @@ export function buildNetwork({ rescue, blocks }: CrankCase, starter: Starter): N
     }),
     ...movingRescueSource(rescue),
   ];
-  const alternator = rescue.sourceOn ? (rescue.source?.alternator ?? null) : null;
-  const base = bareCircuit(rescue, sources, starter);
   if (sources.length > MOST_SOURCES) {
     throw new RangeError(`a crank has ${MOST_SOURCES} sources at most`);
   }
+  const alternator = rescue.sourceOn ? (rescue.source?.alternator ?? null) : null;
+  const base = bareCircuit(rescue, sources, starter);
   const { solve } = prepareDc(base);
   const drives = ['starter', 'alternator', ...sources.map((m) => m.name)];
   const solutions = drives.map((drive) => solve(drivenBy(base, drive)));

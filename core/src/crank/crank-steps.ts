@@ -22,7 +22,7 @@ const COSINE_4 = 1 / 24;
 const COSINE_6 = 1 / 720;
 
 /** What is followed of a crank; one entry a step in every list. */
-export const FOLLOWED = ['seconds', ...ASKED, 'rpm'] as const;
+const FOLLOWED = ['seconds', ...ASKED, 'rpm'] as const;
 export type CrankLists = Readonly<Record<(typeof FOLLOWED)[number], Float64Array>>;
 
 /** What turns, and against what. */
@@ -70,13 +70,13 @@ export function followCrank(network: Network, turning: Turning, steps: number): 
   const drives = new Float64Array(MOST_SOURCES);
   const maxAmps = alternator?.maxAmps ?? 0;
   const heldVolts = alternator?.volts ?? 0;
-  const ampsPerVolt = alternator ? 1 / (network.sourceVolts[ALTERNATOR]! + ALTERNATOR_OHMS) : 0;
+  const ampsPerVolt = alternator ? 1 / (sourceVolts[ALTERNATOR]! + ALTERNATOR_OHMS) : 0;
 
   const { kVoltSeconds } = starter;
   const torquePerAmp = starter.efficiency * kVoltSeconds;
   const inertia = inertiaKgM2(engine);
   // Back-EMF brakes the starter as it speeds up: taken at the middle of the step, which keeps the step long and exact.
-  const braking = 1 - (torquePerAmp * kVoltSeconds * network.starterAmps[STARTER]! * step) / (2 * inertia);
+  const braking = 1 - (torquePerAmp * kVoltSeconds * starterAmps[STARTER]! * step) / (2 * inertia);
   const perTorque = step / (inertia * braking);
   const breakaway = breakawayNm(engine, tempC);
   const friction = frictionAt(engine, tempC);

@@ -10,7 +10,6 @@ import {
   signal,
   untracked,
 } from '@angular/core';
-import { Api } from '../../shared/state/api';
 import { volts } from '../../shared/words/figures';
 import { LiveStore } from './measure/live-store';
 
@@ -63,7 +62,6 @@ export class CrankMeter implements OnInit {
   /** Told whenever it changes; null while no meter is on the posts. */
   readonly lowestChange = output<number | null>();
 
-  private readonly api = inject(Api);
   private readonly live = inject(LiveStore);
 
   protected readonly volts = volts;
@@ -99,10 +97,8 @@ export class CrankMeter implements OnInit {
     effect(() => this.lowestChange.emit(this.lowest()));
   }
 
-  /** Probes go on the posts before the try: stand-ins must be told, real instruments know. */
+  /** Probes go on the posts before the try. */
   ngOnInit(): void {
-    this.api
-      .placeProbes({ jobId: this.jobId(), probe: 'crank', block: 0 })
-      .subscribe({ error: () => undefined });
+    this.live.place({ jobId: this.jobId(), probe: 'crank', block: 0 });
   }
 }

@@ -1,5 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import type { CapturePart, InstrumentNow } from '@voltrek/contracts';
+import { Api } from '../../../shared/state/api';
 import { LiveStore } from './live-store';
 
 /** A line to the server that the test speaks on. */
@@ -53,7 +54,7 @@ describe('LiveStore', () => {
   });
 
   function listening() {
-    TestBed.configureTestingModule({ providers: [LiveStore] });
+    TestBed.configureTestingModule({ providers: [LiveStore, { provide: Api, useValue: {} }] });
     const store = TestBed.inject(LiveStore);
     return { store, line: FakeLine.lines[0]! };
   }

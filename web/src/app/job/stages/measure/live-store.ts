@@ -1,11 +1,14 @@
+import { inject } from '@angular/core';
 import {
   type CaptureEnd,
   type CapturePart,
   INSTRUMENTS,
   type Instrument,
   type InstrumentNow,
+  type ProbesPlaced,
 } from '@voltrek/contracts';
 import type { Recording } from '@voltrek/core';
+import { Api } from '../../../shared/state/api';
 import { CAPTURE_END_WORDS } from '../../../shared/words/measure-words';
 import { patchState, signalStore, withHooks, withMethods, withState } from '@ngrx/signals';
 
@@ -33,12 +36,16 @@ const nothing: LiveState = {
 /** What the linked instruments read now. Listens while its component lives. */
 export const LiveStore = signalStore(
   withState(nothing),
-  withMethods((store) => ({
+  withMethods((store, api = inject(Api)) => ({
     hear(now: InstrumentNow): void {
       patchState(store, {
         byInstrument: { ...store.byInstrument(), [now.instrument]: now },
         connected: true,
       });
+    },
+    /** Where hands put the probes: stand-ins must be told, real instruments know. */
+    place(placed: ProbesPlaced): void {
+      api.placeProbes(placed).subscribe({ error: () => undefined });
     },
     setConnected(connected: boolean): void {
       patchState(store, { connected });

@@ -26,7 +26,6 @@ import {
   startsByWaking,
   workingTempC,
 } from '@voltrek/core';
-import { Api } from '../../../shared/state/api';
 import { NumberPad } from '../../../shared/ui/number-pad';
 import { CAUSE_WORDS, PROBE_WORDS } from '../../../shared/words/diagnosis-words';
 import { FIGURE_WORDS, GROUP_WORDS } from '../../../shared/words/measure-words';
@@ -66,7 +65,6 @@ export class Measure implements OnInit {
   readonly next = output();
 
   private readonly reporter = inject(Reporter);
-  private readonly api = inject(Api);
   private readonly live = inject(LiveStore);
 
   protected readonly groups: readonly Group[] = [...MEASURE_GROUPS, 'trace'];
@@ -224,9 +222,8 @@ export class Measure implements OnInit {
     this.choose(this.all().indexOf(choice));
   }
 
-  /** Where hands put the probes: stand-ins must be told, real instruments know. */
   private place(probe: ProbeId, block: number): void {
-    this.api.placeProbes({ jobId: this.work().job.id, probe, block }).subscribe({ error: () => undefined });
+    this.live.place({ jobId: this.work().job.id, probe, block });
   }
 
   /** The probes begin where the screen does. */
