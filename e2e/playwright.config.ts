@@ -4,8 +4,6 @@ export default defineConfig({
   testDir: './tests',
   workers: 1,
   timeout: 60_000,
-  // A stall of the machine can break a test: it is run once more on a fresh server, and told as flaky.
-  retries: 1,
   expect: { timeout: 8_000 },
   reporter: [['list']],
   outputDir: './test-results',

@@ -75,7 +75,7 @@ test('pictures of the main views', async ({ tech, page }) => {
   await page.getByRole('tab', { name: 'Crank' }).click();
   await page.waitForTimeout(800);
   await shoot('plan');
-  await tech.take(/The van, heavy set/);
+  await tech.take(/Service van, heavy set/);
   for (const done of ['All off', 'Red clamp is on', 'Red clamp is on', 'Black clamp is on'])
     await tech.next(done);
   await shoot('hook-up-day');
@@ -105,7 +105,7 @@ test('pictures of the main views', async ({ tech, page }) => {
   await page.getByRole('radio', { name: 'Job sheet' }).click();
   const [sheet] = await Promise.all([page.waitForEvent('download'), tech.tap('Save as PDF')]);
   await shootPdf(page.context(), await sheet.path(), join(FOLDER, 'job-sheet.png'));
-  await tech.close('Recheck');
+  await tech.close('Charge first');
   await tech.openBoard();
   await page.getByRole('button', { name: /Bread van/ }).click();
   await tech.toMeasure('slow crank');

@@ -11,26 +11,26 @@ const core = await import('../core/dist/src/index.js');
 const FLOODED = { chemistry: 'flooded', capacityAh: 60, ccaAmps: 540, ccaStandard: 'EN' };
 const DONOR = { chemistry: 'flooded', capacityAh: 95, ccaAmps: 800, ccaStandard: 'EN' };
 const ENGINE = { fuel: 'petrol', displacementL: 1.6, cylinders: 4, systemVolts: 12 };
-const LEADS = { sectionMm2: 25, lengthM: 3.5, conductor: 'copper', bite: 'clean' };
+const LEADS = { sectionMm2: 25, lengthM: 3.5, conductor: 'copper', contact: 'clean' };
 const TEMP_C = -4;
 const state = { soc: 0.15, tempC: TEMP_C, ageing: 1.3 };
 const donorState = { soc: 0.95, tempC: TEMP_C, ageing: 1.2 };
-const bite = { plus: { kind: 'plus', block: 0 }, body: { kind: 'body' } };
+const on = { plus: { kind: 'plus', battery: 0 }, body: { kind: 'body' } };
 const rescue = {
-  casualty: [{ openVolts: core.blockOpenVolts(FLOODED, state), ohms: core.blockOhms(FLOODED, state) }],
+  casualty: [{ openVolts: core.batteryOpenVolts(FLOODED, state), ohms: core.batteryOhms(FLOODED, state) }],
   load: { kind: 'none' },
   source: {
-    openVolts: core.blockOpenVolts(DONOR, donorState),
-    ohms: core.blockOhms(DONOR, donorState),
+    openVolts: core.batteryOpenVolts(DONOR, donorState),
+    ohms: core.batteryOhms(DONOR, donorState),
     polarises: true,
     alternator: { volts: 14.2, maxAmps: 60 },
   },
   sourceOn: true,
   leads: LEADS,
   tempC: TEMP_C,
-  clamps: { redCasualty: bite.plus, redSource: bite.plus, blackSource: bite.body, blackCasualty: bite.body },
+  clamps: { redCasualty: on.plus, redSource: on.plus, blackSource: on.body, blackCasualty: on.body },
 };
-const crank = { rescue, blocks: [{ rating: FLOODED, state }], engine: ENGINE, seconds: 3 };
+const crank = { rescue, batteries: [{ rating: FLOODED, state }], engine: ENGINE, seconds: 3 };
 
 /** Median time of a task over many runs, in milliseconds, after a warm-up. */
 function medianMs(runs, task) {
@@ -95,14 +95,14 @@ const car = {
   machineClass: 'car',
   gearbox: 'manual',
   systemVolts: 12,
-  blocks: [{ rating: FLOODED, rect: { xMm: 100, yMm: 400, widthMm: 240, lengthMm: 180 } }],
+  batteries: [{ rating: FLOODED, rect: { xMm: 100, yMm: 400, widthMm: 240, lengthMm: 180 } }],
   points: [
-    { id: 'plus', kind: 'block-positive', xMm: 150, yMm: 490, block: 0 },
+    { id: 'plus', kind: 'battery-positive', xMm: 150, yMm: 490, battery: 0 },
     { id: 'ground', kind: 'ground-point', xMm: 1400, yMm: 500 },
   ],
   engine: ENGINE,
 };
-const blocks = core.casualtyBlocks(car, [11.9], TEMP_C);
+const batteries = core.casualtyBatteries(car, [11.9], TEMP_C);
 const packOf = (i) => ({
   kind: 'lithium-pack',
   id: `p${i}`,
@@ -115,7 +115,7 @@ growth('sources ranked', [5, 10, 20, 40], 15, (count) =>
   core.rankOptions(
     car,
     Array.from({ length: count }, (_, i) => packOf(i)),
-    blocks,
+    batteries,
     TEMP_C,
     core.DEFAULT_RULES,
   ),
@@ -123,9 +123,9 @@ growth('sources ranked', [5, 10, 20, 40], 15, (count) =>
 const donor = {
   kind: 'donor',
   id: 'd',
-  machineId: 'bench',
+  modelId: 'bench',
   systemVolts: 12,
-  block: DONOR,
+  battery: DONOR,
   soc: 0.95,
   alternatorSpareAmps: 60,
 };
@@ -134,7 +134,7 @@ growth('donor options ranked', [5, 10, 20], 9, (count) =>
   core.rankOptions(
     car,
     [donor, ...Array.from({ length: count }, (_, i) => setOf(i))],
-    blocks,
+    batteries,
     TEMP_C,
     core.DEFAULT_RULES,
   ),
@@ -155,9 +155,9 @@ print(
 print(
   'suspects and next check after 4 findings',
   `${medianMs(30, () => {
-    const evidence = ['symptom', 'rest', 'look-joints', 'conductance'].map((probe) => ({
-      probe,
-      found: core.answerOf(probe, hidden[0], crowd.profile, core.seededRandom(2)),
+    const evidence = ['symptom', 'rest', 'look-joints', 'conductance'].map((check) => ({
+      check,
+      found: core.answerOf(check, hidden[0], crowd.profile, core.seededRandom(2)),
     }));
     core.diagnose(crowd, evidence);
     core.proposals(crowd, evidence, core.TOOLS);
@@ -171,7 +171,7 @@ for (const [name, s] of [
 ])
   print(
     name,
-    `right first ${(s.top1 * 100).toFixed(1)} %, ${s.medianChecks} checks, sound blocks replaced ${(s.needless * 100).toFixed(2)} %, missed ${(s.missed * 100).toFixed(1)} %`,
+    `right first ${(s.top1 * 100).toFixed(1)} %, ${s.medianChecks} checks, sound batteries replaced ${(s.needless * 100).toFixed(2)} %, missed ${(s.missed * 100).toFixed(1)} %`,
   );
 for (const [cause, row] of told.confusion)
   print(`  ${cause}`, [...row].map(([said, count]) => `${said} ${count}`).join(', '));
@@ -215,8 +215,8 @@ print(
     core.conclude(
       crowd,
       [
-        { probe: 'symptom', found: 'slow-crank' },
-        { probe: 'rest', found: 12.4 },
+        { check: 'symptom', found: 'slow-crank' },
+        { check: 'rest', found: 12.4 },
       ],
       facts,
       core.TOOLS,

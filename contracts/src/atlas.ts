@@ -16,7 +16,7 @@ export interface MachineSummary {
   readonly model: string;
   readonly machineClass: MachineClass;
   readonly systemVolts: 12 | 24;
-  /** Where its blocks are. */
+  /** Where its batteries are. */
   readonly places: string;
   readonly confidence: Confidence;
 }

@@ -5,7 +5,7 @@ export const FOLLOW_UP_WORDS: Record<FollowUp['kind'], string> = {
   charge: 'Charge to full, tenth of capacity in amps',
   'charge-monthly': 'Charge to full once a month',
   recheck: 'Recheck after 24 h rest',
-  replace: 'Replace the block',
+  replace: 'Replace the battery',
   inspect: 'Inspect',
   workshop: 'Hand to a workshop',
 };

@@ -7,13 +7,13 @@ const WORDS: Record<GeometryFaultCode, string> = {
   'side-open': 'the side view does not close around a body',
   'side-crosses-itself': 'the side view crosses itself',
   'point-outside': 'the point lies outside the outline',
-  'block-outside': 'the block lies outside the outline',
+  'battery-outside': 'the battery lies outside the outline',
   'zone-outside': 'the zone lies outside the outline',
-  'blocks-overlap': 'the block lies over another block',
-  'unknown-block': 'the point belongs to a block that is not there',
+  'batteries-overlap': 'the battery lies over another battery',
+  'unknown-battery': 'the point belongs to a battery that is not there',
   'same-id': 'another point has the same id',
   'latch-wire-alone': 'latch wires come in pairs: one is missing',
-  'string-does-not-match-volts': 'one block for each 12 V of the system is needed',
+  'string-does-not-match-volts': 'one battery for each 12 V of the system is needed',
   'no-black-point': 'no point takes a black clamp',
 };
 

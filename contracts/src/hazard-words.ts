@@ -13,11 +13,11 @@ export const HAZARD_WORDS: Record<
 > = {
   'spark-in-gas': {
     why: (h) => `${volts(h)} and ${amps(h)} at this contact, where gas may be.`,
-    wayOut: 'Air it, look away, one clean move; or use a point away from the block.',
+    wayOut: 'Air it, look away, one clean move; or use a point away from the battery.',
   },
   'hard-spark': {
-    why: (h) => `It sparks: ${volts(h)} across, ${amps(h)} when it bites. No gas here.`,
-    wayOut: 'Bite in one move, and do not let it chatter.',
+    why: (h) => `It sparks: ${volts(h)} across, ${amps(h)} when it touches. No gas here.`,
+    wayOut: 'Clamp on in one move, and do not let it chatter.',
   },
   spike: {
     why: (h) => `${amps(h)} flow in this lead; breaking them lifts the volts for a moment.`,
@@ -25,7 +25,7 @@ export const HAZARD_WORDS: Record<
   },
   'dead-short': {
     why: (h) => `A dead short: ${amps(h)}, the source falls to ${volts(h)}.`,
-    wayOut: 'Do not make it. If it is made: open the end that is away from the block at once.',
+    wayOut: 'Do not make it. If it is made: open the end that is away from the battery at once.',
   },
   reversed: {
     why: (h) => `Backwards: ${volts(h)} the wrong way round.`,
@@ -37,19 +37,19 @@ export const HAZARD_WORDS: Record<
   },
   'over-voltage-source': {
     why: (h) => `${volts(h)} would be pushed into the source.`,
-    wayOut: 'Put it across one block only, or use a source of the same volts.',
+    wayOut: 'Put it across one battery only, or use a source of the same volts.',
   },
   'unequal-sources': {
     why: (h) => `Joined at unequal volts: ${amps(h)} flow between them.`,
     wayOut: 'Equalise through a resistor or lamp first.',
   },
-  'over-charges-block': {
-    why: (h) => `${amps(h)} into this block, more than its size takes.`,
+  'over-charges-battery': {
+    why: (h) => `${amps(h)} into this battery, more than its size takes.`,
     wayOut: 'Engine off, or leave it joined for moments only.',
   },
   'live-free-clamp': {
     why: (h) => `A free clamp is live: ${amps(h)} if it touches metal.`,
-    wayOut: 'Keep it in the hand, off everything, until it bites.',
+    wayOut: 'Keep it in the hand, off everything, until it is on.',
   },
   'two-live-free-clamps': {
     why: (h) => `Two free clamps are live: ${amps(h)} if they meet.`,
@@ -116,15 +116,15 @@ export const HAZARD_WORDS: Record<
     wayOut: 'Negative off first.',
   },
   'loosened-while-joined': {
-    why: () => 'The block comes off while the leads are on: the volts of the source go where they like.',
+    why: () => 'The battery comes off while the leads are on: the volts of the source go where they like.',
     wayOut: 'Clear down first.',
   },
   'lithium-from-outside': {
-    why: () => 'A lithium block that its maker gives no points for.',
+    why: () => 'A lithium battery that its maker gives no points for.',
     wayOut: 'Not from outside: only its own charger.',
   },
   'closed-in-charging': {
-    why: () => 'This block stands closed in, and charging makes gas.',
+    why: () => 'This battery stands closed in, and charging makes gas.',
     wayOut: 'Use the posts in the bay, or take it out.',
   },
 };

@@ -1,4 +1,4 @@
-import { PROBE_IDS, type ProbeId } from '@voltrek/core';
+import { CHECK_IDS, type CheckId } from '@voltrek/core';
 import * as yup from 'yup';
 
 export const INSTRUMENTS = ['meter', 'clamp', 'tester'] as const;
@@ -26,8 +26,8 @@ export interface InstrumentNow {
 /** Where the probes were put. */
 export interface ProbesPlaced {
   readonly jobId: string;
-  readonly probe: ProbeId;
-  readonly block: number;
+  readonly check: CheckId;
+  readonly battery: number;
 }
 
 /** Why a capture ended early: the state of the meter, or another screen that captures. */
@@ -45,8 +45,8 @@ export interface CapturePart {
 export const PROBES_PLACED = yup
   .object({
     jobId: yup.string().uuid().required(),
-    probe: yup.string().oneOf(PROBE_IDS).required(),
-    block: yup.number().integer().min(0).max(3).required(),
+    check: yup.string().oneOf(CHECK_IDS).required(),
+    battery: yup.number().integer().min(0).max(3).required(),
   })
   .noUnknown()
   .strict()

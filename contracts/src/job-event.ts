@@ -2,7 +2,6 @@ import {
   ATTEMPT_OUTCOMES,
   CAUSES,
   CERTAINTIES,
-  CHECK_IDS,
   CLAMP_IDS,
   CONFIRMATIONS,
   EVENT_TYPES,
@@ -16,14 +15,15 @@ import {
   PLAN_INPUT_KEYS,
   PLACE_KINDS,
   POLARITY_SIGNS,
-  PROBE_IDS,
+  CHECK_IDS,
   READING_KINDS,
   READING_SOURCES,
   REST_REASONS,
   RULES,
   SOURCE_KINDS,
-  STAGES,
   STOP_CONDITIONS,
+  type StoredEvent,
+  upgradeEvent,
   SUSPECTS,
   SYMPTOMS,
   TYPED_RANGES,
@@ -46,7 +46,7 @@ const RULE_KEYS = Object.keys(RULES);
 const list = (of: yup.Schema, max: number) => yup.array().of(of).max(max).required();
 
 const share = () => figure().min(0).max(1);
-const block = () => figure().integer().min(0).max(3);
+const battery = () => figure().integer().min(0).max(3);
 
 /** What each kind of event may carry. */
 const DATA: Record<EventType, yup.AnyObjectSchema> = {
@@ -55,10 +55,9 @@ const DATA: Record<EventType, yup.AnyObjectSchema> = {
     callNumber: figure().integer().min(0).max(1_000_000),
     title: shortText(120),
     placeName: shortText(120),
-    machineId: idText(),
+    modelId: idText(),
     ambientC: figure().min(TYPED_RANGES.ambientC.min).max(TYPED_RANGES.ambientC.max),
   }),
-  'stage.opened': record({ stage: oneOf(STAGES) }),
   'scene.recorded': record({
     ambientC: figure().min(TYPED_RANGES.ambientC.min).max(TYPED_RANGES.ambientC.max),
     place: oneOf(PLACE_KINDS),
@@ -69,15 +68,14 @@ const DATA: Record<EventType, yup.AnyObjectSchema> = {
   }),
   'stop.raised': record({ stop: oneOf(STOP_CONDITIONS) }),
   'stop.withdrawn': record({ stop: oneOf(STOP_CONDITIONS), reason: reason() }),
-  'check.recorded': record({ check: oneOf(CHECK_IDS), result: oneOf(['clear', 'fault']) }),
   'symptom.recorded': record({ symptom: oneOf(SYMPTOMS) }),
   'finding.recorded': record({
-    probe: oneOf(PROBE_IDS),
+    check: oneOf(CHECK_IDS),
     found: found(),
     source: yup.string().oneOf(READING_SOURCES),
     figures: yup.array().of(figure().min(-5000).max(5000)).max(12),
   }),
-  'machine.identified': record({ machineId: idText() }),
+  'model.identified': record({ modelId: idText() }),
   'donor.parked': record({
     xMm: figure().min(-30_000).max(30_000),
     yMm: figure().min(-30_000).max(30_000),
@@ -89,7 +87,7 @@ const DATA: Record<EventType, yup.AnyObjectSchema> = {
   'reading.taken': record({
     kind: oneOf(READING_KINDS),
     volts: figure().min(TYPED_RANGES.volts.min).max(TYPED_RANGES.chargingVolts.max),
-    block: block(),
+    battery: battery(),
     tempC: figure().min(TYPED_RANGES.ambientC.min).max(TYPED_RANGES.ambientC.max),
     source: oneOf(READING_SOURCES),
     strength: record({
@@ -149,16 +147,16 @@ const DATA: Record<EventType, yup.AnyObjectSchema> = {
       .max(CAUSES.length),
     ledger: yup
       .array()
-      .of(record({ probe: oneOf(PROBE_IDS), found: found(), bits: figure().min(-100).max(100) }))
+      .of(record({ check: oneOf(CHECK_IDS), found: found(), bits: figure().min(-100).max(100) }))
       .max(60),
-    deciding: record({ probe: oneOf(PROBE_IDS), chance: figure().min(0).max(1.000001) })
+    deciding: record({ check: oneOf(CHECK_IDS), chance: figure().min(0).max(1.000001) })
       .nullable()
       .notRequired()
       .default(undefined),
     followUps: list(record({ kind: oneOf(FOLLOW_UPS), days: figure().integer().min(0).max(3650) }), 10),
   }),
-  'fitting.confirmed': record({ block: block(), step: oneOf(FITTING_STEPS) }),
-  'block.replaced': record({ block: block(), rating: rating() }),
+  'fitting.confirmed': record({ battery: battery(), step: oneOf(FITTING_STEPS) }),
+  'battery.replaced': record({ battery: battery(), rating: rating() }),
   'job.closed': record({ note: yup.string().max(2000).defined() }),
   'follow-up.done': record({ kind: oneOf(FOLLOW_UPS) }),
   'event.undone': record({ eventId: yup.string().uuid().required() }),
@@ -180,6 +178,8 @@ const envelope = yup
   .strict()
   .required();
 
+const storedEnvelope = envelope.shape({ type: yup.string().max(40).required() });
+
 function isInstant(value: string): boolean {
   return /^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d{1,3})?Z$/.test(value) && !Number.isNaN(Date.parse(value));
 }
@@ -198,6 +198,18 @@ export function parseJobEvent(input: unknown): JobEvent {
     throw error instanceof yup.ValidationError ? underData(error) : error;
   }
   return input as JobEvent;
+}
+
+/**
+ * A job event of this or an earlier version from untrusted input, in today's words.
+ *
+ * @returns null for one that says nothing any more
+ * @throws yup.ValidationError with a path and a reason for each fault
+ */
+export function parseStoredEvent(input: unknown): JobEvent | null {
+  const stored = storedEnvelope.validateSync(input, { abortEarly: false, strict: true }) as StoredEvent;
+  const event = upgradeEvent(stored);
+  return event && parseJobEvent(event);
 }
 
 function underData(error: yup.ValidationError): yup.ValidationError {

@@ -68,7 +68,7 @@ export const machineSchema = record({
     0,
     20,
   ),
-  blocks: list(
+  batteries: list(
     record({
       rating: rating(),
       layout: yup.string().oneOf(TERMINAL_LAYOUTS).required(),
@@ -92,7 +92,7 @@ export const machineSchema = record({
       heightMm: mm().notRequired(),
       cover: words(60).notRequired(),
       tools: list(words(60), 0, 8).notRequired(),
-      block: yup.number().integer().min(0).max(1).notRequired(),
+      battery: yup.number().integer().min(0).max(1).notRequired(),
     }).required(),
     1,
     30,

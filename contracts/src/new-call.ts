@@ -11,7 +11,7 @@ const newCall: yup.ObjectSchema<NewCall> = yup
     title: shortText(120),
     placeName: shortText(120),
     said: yup.string().max(400).defined(),
-    machineId: idText(),
+    modelId: idText(),
     ambientC: yup.number().required().min(min).max(max),
     urgent: yup.boolean().required(),
   })

@@ -45,7 +45,7 @@ export interface Call {
   readonly placeName: string;
   /** What the driver said. */
   readonly said: string;
-  readonly machineId: string;
+  readonly modelId: string;
   readonly ambientC: number;
   readonly urgent: boolean;
 }
@@ -65,7 +65,7 @@ export interface JobSummary {
   readonly callNumber: number;
   readonly title: string;
   readonly placeName: string;
-  readonly machineId: string;
+  readonly modelId: string;
   readonly stage: Stage;
   readonly state: 'open' | 'closed';
   readonly verdict: VerdictKind | null;

@@ -20,7 +20,11 @@ function pathsOf(input: unknown): string[] {
 
 describe('parseJobEvent', () => {
   it('passes a right event through unchanged', () => {
-    const event = { ...base, type: 'clamp.attached', data: { clamp: 'redCasualty', pointId: 'block-plus' } };
+    const event = {
+      ...base,
+      type: 'clamp.attached',
+      data: { clamp: 'redCasualty', pointId: 'battery-plus' },
+    };
     expect(parseJobEvent(event)).toEqual(event as ReturnType<typeof parseJobEvent>);
   });
 
@@ -46,7 +50,7 @@ describe('parseJobEvent', () => {
   const faults = (type: string, data: object): string[] => pathsOf({ ...base, type, data });
 
   it('takes a reading with where it came from, and with the strength behind a trace', () => {
-    const reading = { kind: 'rest', volts: 12.4, block: 0, tempC: -4, source: 'meter' };
+    const reading = { kind: 'rest', volts: 12.4, battery: 0, tempC: -4, source: 'meter' };
     expect(faults('reading.taken', reading)).toEqual([]);
     expect(faults('reading.taken', { ...reading, strength: { share: 0.7, low: 0.6, high: 0.8 } })).toEqual(
       [],
@@ -57,30 +61,35 @@ describe('parseJobEvent', () => {
   });
 
   it('takes a finding with the figures behind it, but not too many', () => {
-    const finding = { probe: 'gravity', found: 'even-high', source: 'typed', figures: Array(6).fill(1.26) };
+    const finding = {
+      check: 'specific-gravity',
+      found: 'even-high',
+      source: 'typed',
+      figures: Array(6).fill(1.26),
+    };
     expect(faults('finding.recorded', finding)).toEqual([]);
     expect(faults('finding.recorded', { ...finding, figures: Array(13).fill(1.26) })).toEqual([
       'data.figures',
     ]);
-    expect(faults('finding.recorded', { ...finding, probe: 'guess' })).toEqual(['data.probe']);
+    expect(faults('finding.recorded', { ...finding, check: 'guess' })).toEqual(['data.check']);
   });
 
-  it('takes a changed block by its rating, and steps by their names', () => {
+  it('takes a changed battery by its rating, and steps by their names', () => {
     const rating = { chemistry: 'agm', capacityAh: 70, ccaAmps: 760, ccaStandard: 'EN' };
-    expect(faults('block.replaced', { block: 0, rating })).toEqual([]);
-    expect(faults('block.replaced', { block: 0, rating: { ...rating, ccaAmps: 5 } })).toEqual([
+    expect(faults('battery.replaced', { battery: 0, rating })).toEqual([]);
+    expect(faults('battery.replaced', { battery: 0, rating: { ...rating, ccaAmps: 5 } })).toEqual([
       'data.rating.ccaAmps',
     ]);
-    expect(faults('fitting.confirmed', { block: 0, step: 'negative-off' })).toEqual([]);
-    expect(faults('fitting.confirmed', { block: 9, step: 'hammer' }).sort()).toEqual([
-      'data.block',
+    expect(faults('fitting.confirmed', { battery: 0, step: 'negative-off' })).toEqual([]);
+    expect(faults('fitting.confirmed', { battery: 9, step: 'hammer' }).sort()).toEqual([
+      'data.battery',
       'data.step',
     ]);
   });
 
   it('takes a verdict with its ledger, and one from before ledgers were kept', () => {
     const old = {
-      verdict: 'recheck',
+      verdict: 'charge-first',
       suspect: null,
       certainty: 'sure',
       followUps: [{ kind: 'charge', days: 0 }],
@@ -91,13 +100,13 @@ describe('parseJobEvent', () => {
       share: 0.9,
       ground: 'discharged-not-bad',
       causes: [{ cause: 'discharged', share: 0.9 }],
-      ledger: [{ probe: 'rest', found: 11.9, bits: 2.4 }],
+      ledger: [{ check: 'rest', found: 11.9, bits: 2.4 }],
       deciding: null,
     };
     expect(faults('verdict.given', whole)).toEqual([]);
-    expect(faults('verdict.given', { ...whole, deciding: { probe: 'rest', chance: 0.4 } })).toEqual([]);
+    expect(faults('verdict.given', { ...whole, deciding: { check: 'rest', chance: 0.4 } })).toEqual([]);
     expect(faults('verdict.given', { ...whole, share: 1.4 })).toEqual(['data.share']);
-    expect(faults('verdict.given', { ...whole, ledger: [{ probe: 'rest', found: 11.9 }] })).toEqual([
+    expect(faults('verdict.given', { ...whole, ledger: [{ check: 'rest', found: 11.9 }] })).toEqual([
       'data.ledger[0].bits',
     ]);
   });
@@ -116,7 +125,7 @@ describe('parseNewCall', () => {
     title: 'T',
     placeName: 'P',
     said: '',
-    machineId: 'm',
+    modelId: 'm',
     ambientC: -4,
     urgent: false,
   };

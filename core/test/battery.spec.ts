@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import {
-  blockOhms,
-  type BlockRating,
+  batteryOhms,
+  type BatteryRating,
   CCA_STANDARDS,
   CHEMISTRIES,
   conductorOhms,
@@ -13,7 +13,7 @@ import {
   socFromRestVolts,
 } from '../src/index.js';
 
-const rating: BlockRating = { chemistry: 'flooded', capacityAh: 60, ccaAmps: 540, ccaStandard: 'EN' };
+const rating: BatteryRating = { chemistry: 'flooded', capacityAh: 60, ccaAmps: 540, ccaStandard: 'EN' };
 
 describe('rest volts', () => {
   it('reads the trade’s flooded curve at 25 degC', () => {
@@ -53,17 +53,17 @@ describe('rest volts', () => {
   });
 });
 
-describe('block resistance', () => {
+describe('battery resistance', () => {
   const state = { soc: 1, tempC: -18, ageing: 1 };
 
-  it('is what pulls a full block to 7.2 V at -18 degC with its cold-cranking amps', () => {
+  it('is what pulls a full battery to 7.2 V at -18 degC with its cold-cranking amps', () => {
     const saeAmps = convertCca(540, 'EN', 'SAE');
-    const volts = restVoltsAt('flooded', 1, -18) - saeAmps * blockOhms(rating, state);
+    const volts = restVoltsAt('flooded', 1, -18) - saeAmps * batteryOhms(rating, state);
     expect(volts).toBeCloseTo(7.2, 9);
   });
 
   it('is 0.55 of that at 25 degC', () => {
-    expect(blockOhms(rating, { ...state, tempC: 25 }) / blockOhms(rating, state)).toBeCloseTo(0.55, 9);
+    expect(batteryOhms(rating, { ...state, tempC: 25 }) / batteryOhms(rating, state)).toBeCloseTo(0.55, 9);
   });
 
   it('never falls with age, cold or discharge', () => {
@@ -73,20 +73,20 @@ describe('block resistance', () => {
         fc.integer({ min: -30, max: 40 }),
         fc.double({ min: 1, max: 5, noNaN: true }),
         (soc, tempC, ageing) => {
-          const ohms = blockOhms(rating, { soc, tempC, ageing });
-          expect(blockOhms(rating, { soc: soc + 0.1, tempC, ageing })).toBeLessThanOrEqual(ohms);
-          expect(blockOhms(rating, { soc, tempC: tempC + 5, ageing })).toBeLessThan(ohms);
-          expect(blockOhms(rating, { soc, tempC, ageing: ageing + 0.5 })).toBeGreaterThan(ohms);
-          expect(blockOhms(rating, { soc, tempC, ageing, overDischargedVolts: 6 })).toBeGreaterThan(ohms);
+          const ohms = batteryOhms(rating, { soc, tempC, ageing });
+          expect(batteryOhms(rating, { soc: soc + 0.1, tempC, ageing })).toBeLessThanOrEqual(ohms);
+          expect(batteryOhms(rating, { soc, tempC: tempC + 5, ageing })).toBeLessThan(ohms);
+          expect(batteryOhms(rating, { soc, tempC, ageing: ageing + 0.5 })).toBeGreaterThan(ohms);
+          expect(batteryOhms(rating, { soc, tempC, ageing, overDischargedVolts: 6 })).toBeGreaterThan(ohms);
         },
       ),
     );
   });
 
   it('refuses what is not physical', () => {
-    expect(() => blockOhms({ ...rating, ccaAmps: -5 }, state)).toThrowError(/CCA must be between/);
-    expect(() => blockOhms(rating, { ...state, soc: 1.2 })).toThrowError(/state of charge/);
-    expect(() => blockOhms(rating, { ...state, ageing: NaN })).toThrowError(/must be a number/);
+    expect(() => batteryOhms({ ...rating, ccaAmps: -5 }, state)).toThrowError(/CCA must be between/);
+    expect(() => batteryOhms(rating, { ...state, soc: 1.2 })).toThrowError(/state of charge/);
+    expect(() => batteryOhms(rating, { ...state, ageing: NaN })).toThrowError(/must be a number/);
   });
 });
 
@@ -99,7 +99,7 @@ describe('CCA standards', () => {
     }
   });
 
-  it('put a DIN figure well under the SAE one for the same block', () => {
+  it('put a DIN figure well under the SAE one for the same battery', () => {
     expect(convertCca(300, 'DIN', 'SAE')).toBeCloseTo(510, 6);
   });
 });
@@ -118,7 +118,7 @@ describe('freezing', () => {
     expect(freezePointC('lfp', 0, 8)).toBeNull();
   });
 
-  it('treats a block as frozen only once the air is at the point', () => {
+  it('treats a battery as frozen only once the air is at the point', () => {
     expect(mustTreatAsFrozen('flooded', 0, -8, 9)).toBeTrue();
     expect(mustTreatAsFrozen('flooded', 0, -8, 11.7)).toBeFalse();
     expect(mustTreatAsFrozen('lfp', 0, -30)).toBeFalse();
@@ -126,7 +126,7 @@ describe('freezing', () => {
 });
 
 describe('leads', () => {
-  const heavy = { sectionMm2: 25, lengthM: 3.5, conductor: 'copper', bite: 'clean' } as const;
+  const heavy = { sectionMm2: 25, lengthM: 3.5, conductor: 'copper', contact: 'clean' } as const;
 
   it('lose 0.965 V in two conductors of 25 mm2 x 3.5 m copper at 200 A and 20 degC', () => {
     expect(2 * conductorOhms(heavy, 20) * 200).toBeCloseTo(0.965, 3);
@@ -138,7 +138,7 @@ describe('leads', () => {
     expect(leadSetOhms({ ...heavy, sectionMm2: 16 }, 20)).toBeGreaterThan(ohms);
     expect(leadSetOhms(heavy, 60)).toBeGreaterThan(ohms);
     expect(leadSetOhms({ ...heavy, conductor: 'copper-clad-aluminium' }, 20)).toBeGreaterThan(ohms * 1.3);
-    expect(leadSetOhms({ ...heavy, bite: 'poor' }, 20)).toBeCloseTo(ohms + 4 * (0.003 - 0.0003), 9);
+    expect(leadSetOhms({ ...heavy, contact: 'poor' }, 20)).toBeCloseTo(ohms + 4 * (0.003 - 0.0003), 9);
   });
 
   it('refuse a length below zero', () => {

@@ -1,35 +1,35 @@
 import fc from 'fast-check';
 import {
   acceptanceAmps,
-  type BlockRating,
+  type BatteryRating,
   chargeHours,
   daysToFlat,
   driveMinutes,
   revive,
   startCostAh,
 } from '../src/index.js';
-import { BLOCK_60 } from './fixtures.js';
+import { BATTERY_60 } from './fixtures.js';
 
-const LFP: BlockRating = { chemistry: 'lfp', capacityAh: 60, ccaAmps: 500, ccaStandard: 'SAE' };
+const LFP: BatteryRating = { chemistry: 'lfp', capacityAh: 60, ccaAmps: 500, ccaStandard: 'SAE' };
 
 describe('chargeHours', () => {
   it('takes 10 to 24 h from flat at a tenth of capacity, as the trade finds', () => {
-    const hours = chargeHours(BLOCK_60, 0, 1, 6, 20)!;
+    const hours = chargeHours(BATTERY_60, 0, 1, 6, 20)!;
     expect(hours).toBeGreaterThan(10);
     expect(hours).toBeLessThan(24);
   });
 
   it('is missing charge over current in the middle, where the charger limits: 12 Ah x 1.2 at 6 A', () => {
-    expect(chargeHours(BLOCK_60, 0.3, 0.5, 6, 25)).toBeCloseTo((12 * 1.2) / 6, 2);
+    expect(chargeHours(BATTERY_60, 0.3, 0.5, 6, 25)).toBeCloseTo((12 * 1.2) / 6, 2);
   });
 
-  it('gains little from a bigger charger near the top, where the block limits', () => {
-    const small = chargeHours(BLOCK_60, 0.9, 0.99, 6, 25)!;
-    const large = chargeHours(BLOCK_60, 0.9, 0.99, 60, 25)!;
+  it('gains little from a bigger charger near the top, where the battery limits', () => {
+    const small = chargeHours(BATTERY_60, 0.9, 0.99, 6, 25)!;
+    const large = chargeHours(BATTERY_60, 0.9, 0.99, 60, 25)!;
     expect(large / small).toBeGreaterThan(0.9);
   });
 
-  it('never falls with a higher target, a colder block or a smaller charger', () => {
+  it('never falls with a higher target, a colder battery or a smaller charger', () => {
     fc.assert(
       fc.property(
         fc.double({ min: 0, max: 0.5, noNaN: true }),
@@ -37,10 +37,10 @@ describe('chargeHours', () => {
         fc.double({ min: 2, max: 30, noNaN: true }),
         fc.integer({ min: -10, max: 30 }),
         (from, to, amps, tempC) => {
-          const hours = chargeHours(BLOCK_60, from, to, amps, tempC)!;
-          expect(chargeHours(BLOCK_60, from, to + 0.05, amps, tempC)!).toBeGreaterThanOrEqual(hours);
-          expect(chargeHours(BLOCK_60, from, to, amps, tempC - 10)!).toBeGreaterThanOrEqual(hours - 1e-9);
-          expect(chargeHours(BLOCK_60, from, to, amps / 2, tempC)!).toBeGreaterThanOrEqual(hours);
+          const hours = chargeHours(BATTERY_60, from, to, amps, tempC)!;
+          expect(chargeHours(BATTERY_60, from, to + 0.05, amps, tempC)!).toBeGreaterThanOrEqual(hours);
+          expect(chargeHours(BATTERY_60, from, to, amps, tempC - 10)!).toBeGreaterThanOrEqual(hours - 1e-9);
+          expect(chargeHours(BATTERY_60, from, to, amps / 2, tempC)!).toBeGreaterThanOrEqual(hours);
         },
       ),
     );
@@ -50,16 +50,16 @@ describe('chargeHours', () => {
     expect(acceptanceAmps(LFP, 0.5, -5)).toBe(0);
     expect(chargeHours(LFP, 0.2, 0.9, 10, -5)).toBeNull();
     expect(chargeHours(LFP, 0.2, 0.9, 10, 10)).toBeCloseTo((42 * 1.02) / 10, 1);
-    expect(() => chargeHours(BLOCK_60, 0.5, 0.2, 10, 10)).toThrowError(/must rise/);
-    expect(() => chargeHours(BLOCK_60, 0.2, 0.5, 0, 10)).toThrowError(/above zero/);
+    expect(() => chargeHours(BATTERY_60, 0.5, 0.2, 10, 10)).toThrowError(/must rise/);
+    expect(() => chargeHours(BATTERY_60, 0.2, 0.5, 0, 10)).toThrowError(/above zero/);
   });
 });
 
 describe('daysToFlat', () => {
   it('is usable Ah / A / 24', () => {
-    expect(daysToFlat(BLOCK_60, 1, 0.05)).toBeCloseTo(30 / 0.05 / 24, 9);
-    expect(daysToFlat(BLOCK_60, 0.5, 0.05)).toBe(0);
-    expect(() => daysToFlat(BLOCK_60, 1, 0)).toThrowError(RangeError);
+    expect(daysToFlat(BATTERY_60, 1, 0.05)).toBeCloseTo(30 / 0.05 / 24, 9);
+    expect(daysToFlat(BATTERY_60, 0.5, 0.05)).toBe(0);
+    expect(() => daysToFlat(BATTERY_60, 1, 0)).toThrowError(RangeError);
   });
 });
 
@@ -67,23 +67,23 @@ describe('driveMinutes', () => {
   it('puts a start back in a minute or so: 200 A for 3 s at 20 A spare', () => {
     const startAh = startCostAh(200, 3);
     expect(startAh).toBeCloseTo(1 / 6, 9);
-    const drive = driveMinutes(BLOCK_60, 0.7, 0.8, 20, startAh, 20);
+    const drive = driveMinutes(BATTERY_60, 0.7, 0.8, 20, startAh, 20);
     expect(drive.startMinutes).toBeGreaterThan((1 / 6 / 20) * 60);
     expect(drive.startMinutes).toBeLessThan(3);
   });
 
-  it('says plainly that a flat block needs a charger', () => {
-    const drive = driveMinutes(BLOCK_60, 0.05, 0.9, 15, 0.2, 0);
+  it('says plainly that a flat battery needs a charger', () => {
+    const drive = driveMinutes(BATTERY_60, 0.05, 0.9, 15, 0.2, 0);
     expect(drive.targetMinutes!).toBeGreaterThan(120);
     expect(drive.needsCharger).toBeTrue();
-    expect(driveMinutes(BLOCK_60, 0.8, 0.85, 30, 0.2, 20).needsCharger).toBeFalse();
+    expect(driveMinutes(BATTERY_60, 0.8, 0.85, 30, 0.2, 20).needsCharger).toBeFalse();
   });
 });
 
 describe('revive', () => {
   it('rises as a large capacitor does: from 4 V to 8 V by 12.6 V through 1 ohm', () => {
     const farads = (0.05 * 60 * 3600) / 11.8;
-    const up = revive(BLOCK_60, 4, 12.6, 8, 1, false);
+    const up = revive(BATTERY_60, 4, 12.6, 8, 1, false);
     expect(up.contactAmps).toBeCloseTo(8.6, 9);
     expect(up.minutes!).toBeCloseTo((farads * Math.log(8.6 / 4.6)) / 60, 9);
     expect(up.joules).toBeCloseTo((farads / 2) * (8.6 ** 2 - 4.6 ** 2), 6);
@@ -91,18 +91,18 @@ describe('revive', () => {
   });
 
   it('is longer through more ohms, nothing when already there, never when the helper is too low', () => {
-    expect(revive(BLOCK_60, 4, 12.6, 8, 2, false).minutes!).toBeCloseTo(
-      2 * revive(BLOCK_60, 4, 12.6, 8, 1, false).minutes!,
+    expect(revive(BATTERY_60, 4, 12.6, 8, 2, false).minutes!).toBeCloseTo(
+      2 * revive(BATTERY_60, 4, 12.6, 8, 1, false).minutes!,
       9,
     );
-    expect(revive(BLOCK_60, 9, 12.6, 8, 1, false).minutes).toBe(0);
-    expect(revive(BLOCK_60, 4, 11, 12, 1, false).minutes).toBeNull();
+    expect(revive(BATTERY_60, 9, 12.6, 8, 1, false).minutes).toBe(0);
+    expect(revive(BATTERY_60, 4, 11, 12, 1, false).minutes).toBeNull();
   });
 
-  it('is refused for a reversed, frozen or lithium block', () => {
-    expect(revive(BLOCK_60, -2, 12.6, 8, 1, false).refused).toBe('reversed');
-    expect(revive(BLOCK_60, 4, 12.6, 8, 1, true).refused).toBe('frozen');
+  it('is refused for a reversed, frozen or lithium battery', () => {
+    expect(revive(BATTERY_60, -2, 12.6, 8, 1, false).refused).toBe('reversed');
+    expect(revive(BATTERY_60, 4, 12.6, 8, 1, true).refused).toBe('frozen');
     expect(revive(LFP, 4, 12.6, 8, 1, false).refused).toBe('lithium');
-    expect(() => revive(BLOCK_60, 4, 12.6, 8, 0, false)).toThrowError(/resistance/);
+    expect(() => revive(BATTERY_60, 4, 12.6, 8, 0, false)).toThrowError(/resistance/);
   });
 });

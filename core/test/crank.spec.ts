@@ -1,14 +1,14 @@
 import fc from 'fast-check';
 import {
-  blockOhms,
-  blockOpenVolts,
-  type BlockRating,
-  casualtyBlocks,
+  batteryOhms,
+  batteryOpenVolts,
+  type BatteryRating,
+  casualtyBatteries,
   crankPoint,
   DEFAULT_RULES,
   type Engine,
   type LeadSet,
-  type ModelBlock,
+  type ModelBattery,
   neededRpm,
   outlookOf,
   rankOptions,
@@ -19,19 +19,24 @@ import {
   voltsAcross,
   whileCranking,
 } from '../src/index.js';
-import { BLOCK_60, BLOCK_95, CAR, EV, FREE, JOINED, KIT, MOTORCYCLE, TRUCK } from './fixtures.js';
+import { BATTERY_60, BATTERY_95, CAR, EV, FREE, JOINED, KIT, MOTORCYCLE, TRUCK } from './fixtures.js';
 
 const PETROL: Engine = { fuel: 'petrol', displacementL: 1.6, cylinders: 4, systemVolts: 12 };
 const DIESEL: Engine = { fuel: 'diesel', displacementL: 3, cylinders: 6, systemVolts: 12 };
 
-function block(rating: BlockRating, soc: number, tempC: number, ageing = 1): ModelBlock {
+function battery(rating: BatteryRating, soc: number, tempC: number, ageing = 1): ModelBattery {
   const state = { soc, tempC, ageing };
-  return { openVolts: blockOpenVolts(rating, state), ohms: blockOhms(rating, state) };
+  return { openVolts: batteryOpenVolts(rating, state), ohms: batteryOhms(rating, state) };
 }
 
-function rescue(blocks: readonly ModelBlock[], tempC: number, source?: SourceModel, leads?: LeadSet): Rescue {
+function rescue(
+  batteries: readonly ModelBattery[],
+  tempC: number,
+  source?: SourceModel,
+  leads?: LeadSet,
+): Rescue {
   return {
-    casualty: blocks,
+    casualty: batteries,
     load: { kind: 'none' },
     source: source ?? null,
     sourceOn: true,
@@ -42,15 +47,15 @@ function rescue(blocks: readonly ModelBlock[], tempC: number, source?: SourceMod
 }
 
 const donor = (tempC: number): SourceModel => ({
-  openVolts: blockOpenVolts(BLOCK_95, { soc: 0.95, tempC, ageing: 1.2 }),
-  ohms: blockOhms(BLOCK_95, { soc: 0.95, tempC, ageing: 1.2 }),
+  openVolts: batteryOpenVolts(BATTERY_95, { soc: 0.95, tempC, ageing: 1.2 }),
+  ohms: batteryOhms(BATTERY_95, { soc: 0.95, tempC, ageing: 1.2 }),
   alternator: { volts: 14.2, maxAmps: 60 },
 });
-const HEAVY: LeadSet = { sectionMm2: 25, lengthM: 3.5, conductor: 'copper', bite: 'clean' };
+const HEAVY: LeadSet = { sectionMm2: 25, lengthM: 3.5, conductor: 'copper', contact: 'clean' };
 
 describe('crankPoint, at the stated plausible conditions', () => {
-  it('1.6 L petrol on a full 60 Ah block at 25 degC', () => {
-    const point = crankPoint(rescue([block(BLOCK_60, 1, 25)], 25), PETROL);
+  it('1.6 L petrol on a full 60 Ah battery at 25 degC', () => {
+    const point = crankPoint(rescue([battery(BATTERY_60, 1, 25)], 25), PETROL);
     expect(point.postVolts).toBeGreaterThan(10.5);
     expect(point.postVolts).toBeLessThan(12.1);
     expect(point.starterAmps).toBeGreaterThan(100);
@@ -60,7 +65,7 @@ describe('crankPoint, at the stated plausible conditions', () => {
   });
 
   it('the same at -18 degC: slower, harder, still starting', () => {
-    const point = crankPoint(rescue([block(BLOCK_60, 1, -18)], -18), PETROL);
+    const point = crankPoint(rescue([battery(BATTERY_60, 1, -18)], -18), PETROL);
     expect(point.postVolts).toBeGreaterThan(9);
     expect(point.postVolts).toBeLessThan(10.6);
     expect(point.starterAmps).toBeGreaterThan(190);
@@ -71,41 +76,41 @@ describe('crankPoint, at the stated plausible conditions', () => {
   });
 
   it('at a tenth of charge and -10 degC: under 8 V, not expected to start', () => {
-    const point = crankPoint(rescue([block(BLOCK_60, 0.1, -10)], -10), PETROL);
+    const point = crankPoint(rescue([battery(BATTERY_60, 0.1, -10)], -10), PETROL);
     expect(point.postVolts).toBeLessThan(8);
     expect(outlookOf(point)).toBe('low-volts');
   });
 
   it('flat at 0 degC does not turn; with a donor through 25 mm2 x 3.5 m it cranks', () => {
-    const flat = [block(BLOCK_60, 0.02, 0)];
+    const flat = [battery(BATTERY_60, 0.02, 0)];
     expect(crankPoint(rescue(flat, 0), PETROL).turns).toBeFalse();
     expect(outlookOf(crankPoint(rescue(flat, 0, donor(0), HEAVY), PETROL))).toBe('cranks');
   });
 
   it('3.0 L diesel, flat, -10 degC: thin clad leads do not turn it, 50 mm2 copper does', () => {
-    const flat = [block(BLOCK_95, 0.02, -10)];
-    const thin: LeadSet = { sectionMm2: 10, lengthM: 3, conductor: 'copper-clad-aluminium', bite: 'worn' };
-    const thick: LeadSet = { sectionMm2: 50, lengthM: 4.5, conductor: 'copper', bite: 'clean' };
+    const flat = [battery(BATTERY_95, 0.02, -10)];
+    const thin: LeadSet = { sectionMm2: 10, lengthM: 3, conductor: 'copper-clad-aluminium', contact: 'worn' };
+    const thick: LeadSet = { sectionMm2: 50, lengthM: 4.5, conductor: 'copper', contact: 'clean' };
     expect(crankPoint(rescue(flat, -10, donor(-10), thin), DIESEL).turns).toBeFalse();
     expect(crankPoint(rescue(flat, -10, donor(-10), thick), DIESEL).turns).toBeTrue();
   });
 
-  it('a 12 V block across the flat one of a 24 V string lifts the starter by 6 V or more', () => {
+  it('a 12 V battery across the flat one of a 24 V string lifts the starter by 6 V or more', () => {
     const engine = TRUCK.engine!;
-    const string = [block(BLOCK_95, 0.02, 0), block(BLOCK_95, 0.9, 0)];
+    const string = [battery(BATTERY_95, 0.02, 0), battery(BATTERY_95, 0.9, 0)];
     const alone = crankPoint(rescue(string, 0), engine);
     const helper: SourceModel = {
       openVolts: 12.6,
-      ohms: blockOhms(BLOCK_95, { soc: 0.95, tempC: 0, ageing: 1.2 }),
+      ohms: batteryOhms(BATTERY_95, { soc: 0.95, tempC: 0, ageing: 1.2 }),
     };
     const helped = crankPoint(rescue(string, 0, helper, HEAVY), engine);
     expect(helped.starterVolts - alone.starterVolts).toBeGreaterThan(6);
   });
 
   it('balances at the starter: its volts are its drop and its back-EMF', () => {
-    const point = crankPoint(rescue([block(BLOCK_60, 0.8, 10)], 10), PETROL);
+    const point = crankPoint(rescue([battery(BATTERY_60, 0.8, 10)], 10), PETROL);
     const locked = crankPoint(
-      rescue([block(BLOCK_60, 0.8, 10)], 10),
+      rescue([battery(BATTERY_60, 0.8, 10)], 10),
       { ...PETROL, displacementL: 12 },
       {
         ohms: 0.012,
@@ -126,19 +131,19 @@ describe('crankPoint, the monotone laws', () => {
   const sections = fc.integer({ min: 10, max: 70 });
   const lengths = fc.double({ min: 1, max: 6, noNaN: true });
   const rpm = (soc: number, tempC: number, ageing: number, leads: LeadSet): number =>
-    crankPoint(rescue([block(BLOCK_60, soc, tempC, ageing)], tempC, donor(tempC), leads), PETROL).rpm;
+    crankPoint(rescue([battery(BATTERY_60, soc, tempC, ageing)], tempC, donor(tempC), leads), PETROL).rpm;
 
   it('more section, charge and cleaner clamps never slow it; longer leads and age never speed it', () => {
     fc.assert(
       fc.property(socs, temps, sections, lengths, (soc, tempC, sectionMm2, lengthM) => {
-        const leads: LeadSet = { sectionMm2, lengthM, conductor: 'copper', bite: 'worn' };
+        const leads: LeadSet = { sectionMm2, lengthM, conductor: 'copper', contact: 'worn' };
         const base = rpm(soc, tempC, 1.5, leads);
         const slack = 1e-3;
         expect(rpm(soc, tempC, 1.5, { ...leads, sectionMm2: sectionMm2 + 10 })).toBeGreaterThanOrEqual(
           base - slack,
         );
         expect(rpm(soc + 0.1, tempC, 1.5, leads)).toBeGreaterThanOrEqual(base - slack);
-        expect(rpm(soc, tempC, 1.5, { ...leads, bite: 'clean' })).toBeGreaterThanOrEqual(base - slack);
+        expect(rpm(soc, tempC, 1.5, { ...leads, contact: 'clean' })).toBeGreaterThanOrEqual(base - slack);
         expect(rpm(soc, tempC, 1.5, { ...leads, lengthM: lengthM + 1 })).toBeLessThanOrEqual(base + slack);
         expect(rpm(soc, tempC, 2, leads)).toBeLessThanOrEqual(base + slack);
       }),
@@ -159,7 +164,7 @@ describe('crankPoint, the monotone laws', () => {
 
 describe('whileCranking', () => {
   it('is the circuit of the steady crank: the same volts at the starter and the same amps through it', () => {
-    const alone = rescue([block(BLOCK_60, 0.8, 5)], 5);
+    const alone = rescue([battery(BATTERY_60, 0.8, 5)], 5);
     const point = crankPoint(alone, PETROL);
     const solved = solveDc(rescueCircuit(whileCranking(alone, PETROL)));
     expect(voltsAcross(solved, 'casualty.starter', 'casualty.body')).toBeCloseTo(point.starterVolts, 6);
@@ -169,7 +174,7 @@ describe('whileCranking', () => {
 
 describe('rankOptions', () => {
   const ranked = (machine: typeof CAR, rest: (number | null)[], tempC = -4) =>
-    rankOptions(machine, KIT, casualtyBlocks(machine, rest, tempC), tempC, DEFAULT_RULES);
+    rankOptions(machine, KIT, casualtyBatteries(machine, rest, tempC), tempC, DEFAULT_RULES);
 
   it('puts the heavy set before the light one and every fitting source before the unfit', () => {
     const ids = ranked(CAR, [11.8]).map((r) => r.option.id);
@@ -189,14 +194,14 @@ describe('rankOptions', () => {
     expect(ranked(CAR, [null], 10).find((r) => r.option.id === 'lithium@12')?.unfit).toBeNull();
   });
 
-  it('helps one block of a string only when the other is known and sound', () => {
+  it('helps one battery of a string only when the other is known and sound', () => {
     const across = (rest: (number | null)[]) =>
-      ranked(TRUCK, rest).find((r) => r.option.id.startsWith('lead@12#block'))!;
-    expect(across([null, null]).unfit?.code).toBe('blocks-unread');
-    expect(across([11.9, 11.85]).unfit?.code).toBe('other-block-weak');
+      ranked(TRUCK, rest).find((r) => r.option.id.startsWith('lead@12#battery'))!;
+    expect(across([null, null]).unfit?.code).toBe('batteries-unread');
+    expect(across([11.9, 11.85]).unfit?.code).toBe('other-battery-weak');
     const fit = across([11.7, 12.6]);
     expect(fit.unfit).toBeNull();
-    expect(fit.option.across).toEqual({ kind: 'block', block: 0 });
+    expect(fit.option.across).toEqual({ kind: 'battery', battery: 0 });
   });
 
   it('offers a still donor to what wakes and to a motorcycle, a running one to a car', () => {

@@ -11,8 +11,9 @@ import {
   keyOnDrop,
   outcomeChances,
   priorsFor,
-  PROBES,
-  probesFor,
+  CHECKS,
+  isWeighed,
+  checksFor,
   proposals,
   restVoltsOf,
   seededRandom,
@@ -23,13 +24,13 @@ import {
   type TrialSummary,
   weigh,
 } from '../src/index.js';
-import { BLOCK_60 } from './fixtures.js';
+import { BATTERY_60 } from './fixtures.js';
 
 const CAR: DiagnosisProfile = {
   machineClass: 'car',
   systemVolts: 12,
   engine: { fuel: 'petrol', displacementL: 1.6, cylinders: 4, systemVolts: 12 },
-  rating: BLOCK_60,
+  rating: BATTERY_60,
   tempC: -4,
 };
 const PROFILES: Record<string, DiagnosisProfile> = {
@@ -68,31 +69,31 @@ const share = (evidence: readonly DiagnosisEvidence[], cause: Cause, profile = C
 describe('keyOnDrop', () => {
   const sound = drawHidden('none', CAR, seededRandom(4));
   const dropAt = (soc: number, tempC: number, ageing = 1): number =>
-    keyOnDrop({ ...sound, blocks: [{ soc, tempC, ageing }] }, CAR);
+    keyOnDrop({ ...sound, batteries: [{ soc, tempC, ageing }] }, CAR);
 
-  it('grows as the block empties, cools and ages', () => {
+  it('grows as the battery empties, cools and ages', () => {
     const emptier = [1, 0.75, 0.5, 0.25, 0.1, 0.03].map((soc) => dropAt(soc, 25));
     for (let i = 1; i < emptier.length; i++) expect(emptier[i]!).toBeGreaterThan(emptier[i - 1]!);
     expect(dropAt(0.5, -18)).toBeGreaterThan(dropAt(0.5, 25));
     expect(dropAt(0.5, 25, 2)).toBeCloseTo(2 * dropAt(0.5, 25), 9);
   });
 
-  it('passes the trade’s 0.3 V on a weak or very low block only', () => {
+  it('passes the trade’s 0.3 V on a weak or very low battery only', () => {
     expect(dropAt(0.75, 25)).toBeLessThan(0.3);
     expect(dropAt(0.75, -10)).toBeLessThan(0.3);
     expect(dropAt(0.08, 25)).toBeGreaterThan(0.3);
   });
 
   it('adds up over a string, and is nothing where the circuit is open', () => {
-    const block = { soc: 0.4, tempC: 5, ageing: 1.2 };
-    const one = keyOnDrop({ ...sound, blocks: [block] }, CAR);
-    expect(keyOnDrop({ ...sound, blocks: [block, block] }, CAR)).toBeCloseTo(2 * one, 12);
+    const battery = { soc: 0.4, tempC: 5, ageing: 1.2 };
+    const one = keyOnDrop({ ...sound, batteries: [battery] }, CAR);
+    expect(keyOnDrop({ ...sound, batteries: [battery, battery] }, CAR)).toBeCloseTo(2 * one, 12);
     expect(keyOnDrop({ ...sound, open: true }, CAR)).toBe(0);
   });
 });
 
 describe('priors and chances', () => {
-  it('sum to one for every machine, probe and fault', () => {
+  it('sum to one for every machine, check and fault', () => {
     for (const [name, profile] of Object.entries(PROFILES)) {
       const priors = [...priorsFor(profile).values()];
       expect(priors.reduce((a, b) => a + b, 0))
@@ -101,14 +102,14 @@ describe('priors and chances', () => {
       const random = seededRandom(3);
       for (const cause of priorsFor(profile).keys()) {
         const hidden = drawHidden(cause, profile, random);
-        for (const probe of probesFor(profile, TOOLS)) {
-          const chances = outcomeChances(probe, hidden, profile);
-          expect(chances.length).withContext(`${name} ${cause} ${probe.id}`).toBe(probe.outcomes.length);
+        for (const check of checksFor(profile, TOOLS)) {
+          const chances = outcomeChances(check, hidden, profile);
+          expect(chances.length).withContext(`${name} ${cause} ${check.id}`).toBe(check.outcomes.length);
           expect(chances.reduce((a, b) => a + b, 0))
-            .withContext(`${name} ${cause} ${probe.id}`)
+            .withContext(`${name} ${cause} ${check.id}`)
             .toBeCloseTo(1, 6);
           expect(chances.every((c) => c >= -1e-9))
-            .withContext(`${cause} ${probe.id}`)
+            .withContext(`${cause} ${check.id}`)
             .toBeTrue();
         }
       }
@@ -116,14 +117,14 @@ describe('priors and chances', () => {
   });
 
   it('give every row its reason, and edges one fewer than outcomes', () => {
-    for (const probe of PROBES) {
-      expect(probe.reason.length).withContext(probe.id).toBeGreaterThan(10);
-      if (probe.edges)
-        expect(probe.edges.length)
-          .withContext(probe.id)
-          .toBe(probe.outcomes.length - 1);
-      expect(Boolean(probe.chances) !== Boolean(probe.predict))
-        .withContext(probe.id)
+    for (const check of CHECKS.filter(isWeighed)) {
+      expect(check.reason.length).withContext(check.id).toBeGreaterThan(10);
+      if (check.edges)
+        expect(check.edges.length)
+          .withContext(check.id)
+          .toBe(check.outcomes.length - 1);
+      expect(Boolean(check.chances) !== Boolean(check.predict))
+        .withContext(check.id)
         .toBeTrue();
     }
   });
@@ -145,7 +146,7 @@ describe('priors and chances', () => {
 describe('diagnose', () => {
   it('is Bayes’ rule: a finding multiplies the odds of two causes by the ratio of its chances', () => {
     const before = share([], 'interlock') / share([], 'immobiliser');
-    const evidence = [{ probe: 'interlocks', found: 'fault' }] as const;
+    const evidence = [{ check: 'interlocks', found: 'fault' }] as const;
     const after = share(evidence, 'interlock') / share(evidence, 'immobiliser');
     // 0.96 against 0.01, each with the two thousandths that nothing is impossible by.
     expect(after / before).toBeCloseTo((0.96 + 0.002) / (0.01 + 0.002), 6);
@@ -153,9 +154,9 @@ describe('diagnose', () => {
 
   it('does not depend on the order of the evidence', () => {
     const evidence: DiagnosisEvidence[] = [
-      { probe: 'symptom', found: 'slow-crank' },
-      { probe: 'rest', found: 12.5 },
-      { probe: 'conductance', found: 0.55 },
+      { check: 'symptom', found: 'slow-crank' },
+      { check: 'rest', found: 12.5 },
+      { check: 'conductance', found: 0.55 },
     ];
     const crowd = drawCrowd(CAR);
     const one = weigh(crowd, evidence);
@@ -163,52 +164,52 @@ describe('diagnose', () => {
     expect(Math.max(...one.map((s, i) => Math.abs(s - other[i]!)))).toBeLessThan(1e-12);
   });
 
-  it('does not call a discharged block bad: low volts alone leave it to a charge', () => {
+  it('does not call a discharged battery bad: low volts alone leave it to a charge', () => {
     const [first] = diagnose(drawCrowd(CAR), [
-      { probe: 'symptom', found: 'rapid-click' },
-      { probe: 'rest', found: 11.9 },
+      { check: 'symptom', found: 'rapid-click' },
+      { check: 'rest', found: 11.9 },
     ]);
     expect(['discharged', 'left-on']).toContain(first!.cause);
-    expect(share([{ probe: 'rest', found: 11.9 }], 'worn')).toBeLessThan(share([], 'worn'));
+    expect(share([{ check: 'rest', found: 11.9 }], 'worn')).toBeLessThan(share([], 'worn'));
   });
 
   it('tells what raised and lowered a cause', () => {
     const [first] = diagnose(drawCrowd(CAR), [
-      { probe: 'symptom', found: 'slow-crank' },
-      { probe: 'look-joints', found: 'clean' },
-      { probe: 'rest', found: 12.55 },
-      { probe: 'conductance', found: 0.5 },
+      { check: 'symptom', found: 'slow-crank' },
+      { check: 'look-joints', found: 'clean' },
+      { check: 'rest', found: 12.55 },
+      { check: 'conductance', found: 0.5 },
     ]);
     expect(first!.cause).toBe('worn');
-    const factors = Object.fromEntries(first!.pushes.map((p) => [p.probe, p.factor]));
+    const factors = Object.fromEntries(first!.pushes.map((p) => [p.check, p.factor]));
     expect(factors.conductance).toBeGreaterThan(1.5);
     expect(factors.rest).toBeGreaterThan(1.5);
     const strengths = first!.pushes.map((p) => Math.abs(Math.log(p.factor)));
     expect(strengths).toEqual([...strengths].sort((a, b) => b - a));
   });
 
-  it('refuses a finding that a probe cannot have', () => {
+  it('refuses a finding that a check cannot have', () => {
     const crowd = drawCrowd(CAR);
-    expect(() => diagnose(crowd, [{ probe: 'fuel-gauge', found: 'purple' }])).toThrowError(/purple/);
-    expect(() => diagnose(crowd, [{ probe: 'rest', found: NaN }])).toThrowError(/NaN/);
-    expect(() => diagnose(crowd, [{ probe: 'look-belt', found: 3 }])).toThrowError(/look-belt/);
+    expect(() => diagnose(crowd, [{ check: 'fuel-gauge', found: 'purple' }])).toThrowError(/purple/);
+    expect(() => diagnose(crowd, [{ check: 'rest', found: NaN }])).toThrowError(/NaN/);
+    expect(() => diagnose(crowd, [{ check: 'look-belt', found: 3 }])).toThrowError(/look-belt/);
   });
 });
 
 describe('proposals', () => {
   it('gain nothing from what is already known, and never less than nothing', () => {
     const crowd = drawCrowd(CAR);
-    const all = proposals(crowd, [{ probe: 'rest', found: 12.6 }], TOOLS);
-    expect(all.some((p) => p.probe === 'rest')).toBeFalse();
+    const all = proposals(crowd, [{ check: 'rest', found: 12.6 }], TOOLS);
+    expect(all.some((p) => p.check === 'rest')).toBeFalse();
     expect(all.every((p) => p.gainBits >= 0)).toBeTrue();
   });
 
   it('put looks before instruments when they are as telling, and keep to the tools at hand', () => {
     const crowd = drawCrowd(CAR);
-    const first = proposals(crowd, [{ probe: 'symptom', found: 'brisk-no-fire' }], TOOLS)[0]!.probe;
+    const first = proposals(crowd, [{ check: 'symptom', found: 'brisk-no-fire' }], TOOLS)[0]!.check;
     expect(['immobiliser-lamp', 'fuel-gauge']).toContain(first);
     const bare = proposals(crowd, [], []);
-    expect(bare.every((p) => PROBES.find((q) => q.id === p.probe)!.needs === null)).toBeTrue();
+    expect(bare.every((p) => CHECKS.find((q) => q.id === p.check)!.needs === null)).toBeTrue();
   });
 
   it('law: on the average a check leaves less doubt, by just what was promised', () => {
@@ -218,16 +219,16 @@ describe('proposals', () => {
         (sum, s) => (s.share > 0 ? sum - s.share * Math.log2(s.share) : sum),
         0,
       );
-    const probe = PROBES.find((p) => p.id === 'ask-use')!;
+    const check = CHECKS.find((p) => p.id === 'ask-use')!;
     const shares = weigh(crowd, []);
-    const expected = probe.outcomes.reduce((sum, found, o) => {
+    const expected = check.outcomes.reduce((sum, found, o) => {
       const chance = crowd.machines.reduce(
-        (all, hidden, i) => all + shares[i]! * outcomeChances(probe, hidden, CAR)[o]!,
+        (all, hidden, i) => all + shares[i]! * outcomeChances(check, hidden, CAR)[o]!,
         0,
       );
-      return sum + chance * doubt([{ probe: 'ask-use', found }]);
+      return sum + chance * doubt([{ check: 'ask-use', found }]);
     }, 0);
-    const promised = proposals(crowd, [], TOOLS).find((p) => p.probe === 'ask-use')!.gainBits;
+    const promised = proposals(crowd, [], TOOLS).find((p) => p.check === 'ask-use')!.gainBits;
     expect(doubt([]) - expected).toBeCloseTo(promised, 1);
   });
 });
@@ -235,7 +236,7 @@ describe('proposals', () => {
 describe('proof against hidden faults', () => {
   const PER_PROFILE = 420;
 
-  it('over 2,100 cases names the cause, condemns hardly any sound block, and asks little', () => {
+  it('over 2,100 cases names the cause, condemns hardly any sound battery, and asks little', () => {
     const tool: ReturnType<typeof trialByTool>[] = [];
     const chart: typeof tool = [];
     for (const profile of Object.values(PROFILES)) {
@@ -251,8 +252,8 @@ describe('proof against hidden faults', () => {
     const theirs = summarise(chart);
     const line = (name: string, s: TrialSummary): string =>
       `${name}: ${s.cases} cases, top-1 ${(s.top1 * 100).toFixed(1)} %, top-2 ${(s.top2 * 100).toFixed(1)} %, ` +
-      `${s.medianChecks} checks, ${s.medianMinutes.toFixed(1)} min, sound blocks replaced ${(s.needless * 100).toFixed(2)} %, ` +
-      `spent blocks missed ${(s.missed * 100).toFixed(1)} %`;
+      `${s.medianChecks} checks, ${s.medianMinutes.toFixed(1)} min, sound batteries replaced ${(s.needless * 100).toFixed(2)} %, ` +
+      `spent batteries missed ${(s.missed * 100).toFixed(1)} %`;
     process.stdout.write(`\n${line('tool', ours)}\n${line('chart', theirs)}\n`);
     for (const cause of CAUSES) {
       const row = ours.confusion.get(cause);

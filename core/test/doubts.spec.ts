@@ -11,7 +11,7 @@ import { CAR, EV, KIT } from './fixtures.js';
 import { Log } from './job-log.js';
 
 const reading = (kind: ReadingKind, volts: number, tempC = 5) =>
-  ({ kind, volts, block: 0, tempC, source: 'typed' }) as const;
+  ({ kind, volts, battery: 0, tempC, source: 'typed' }) as const;
 
 /** The doubt on the last reading. */
 function lastDoubt(log: Log, machine: Machine = CAR) {
@@ -27,7 +27,7 @@ describe('doubtOf', () => {
     expect(evidenceOfJob(log.job, CAR, 0)).toEqual([]);
     log.take('reading.taken', reading('charging-idle', 14.38));
     expect(lastDoubt(log)).toBeNull();
-    expect(evidenceOfJob(log.job, CAR, 0).map((e) => e.probe)).toContain('charging');
+    expect(evidenceOfJob(log.job, CAR, 0).map((e) => e.check)).toContain('charging');
   });
 
   it('has no doubt of a converter, nor of an engine that ran', () => {
@@ -86,7 +86,7 @@ describe('batteryEntries', () => {
   it('holds rest, strength by tester and by crank, and jumps; not what is in doubt', () => {
     const log = new Log();
     log.take('reading.taken', reading('rest', 12.5));
-    log.take('finding.recorded', { probe: 'conductance', found: 0.72, source: 'meter', figures: [389] });
+    log.take('finding.recorded', { check: 'conductance', found: 0.72, source: 'meter', figures: [389] });
     log.take('reading.taken', reading('crank-minimum', 9.6));
     log.take('reading.taken', reading('charging-idle', 14.4));
     const entries = batteryEntries(log.job, CAR);
@@ -96,13 +96,15 @@ describe('batteryEntries', () => {
     expect(entries[2]!.share!).toBeLessThan(1);
   });
 
-  it('says nothing of strength from the crank of a flat block, and begins anew after a change', () => {
+  it('says nothing of strength from the crank of a flat battery, and begins anew after a change', () => {
     const log = new Log();
     log.take('reading.taken', reading('rest', 11.9));
     log.take('reading.taken', reading('crank-minimum', 7));
-    log.take('block.replaced', { block: 0, rating: CAR.blocks[0]!.rating });
+    log.take('battery.replaced', { battery: 0, rating: CAR.batteries[0]!.rating });
     expect(batteryEntries(log.job, CAR).map((e) => e.kind)).toEqual(['rest', 'replaced']);
-    expect(log.refuses('block.replaced', { block: 0, rating: CAR.blocks[0]!.rating })).toBe('already-fitted');
+    expect(log.refuses('battery.replaced', { battery: 0, rating: CAR.batteries[0]!.rating })).toBe(
+      'already-fitted',
+    );
   });
 });
 

@@ -4,18 +4,18 @@ import {
   evidenceOfJob,
   type Found,
   type Machine,
-  type ProbeId,
+  type CheckId,
   profileOfJob,
   sheetOfJob,
 } from '../src/index.js';
 import { CAR, EV, TRUCK } from './fixtures.js';
 import { Log } from './job-log.js';
 
-function found(log: Log, machine: Machine = CAR, earlierFlatCalls = 0): Partial<Record<ProbeId, Found>> {
-  return Object.fromEntries(evidenceOfJob(log.job, machine, earlierFlatCalls).map((e) => [e.probe, e.found]));
+function found(log: Log, machine: Machine = CAR, earlierFlatCalls = 0): Partial<Record<CheckId, Found>> {
+  return Object.fromEntries(evidenceOfJob(log.job, machine, earlierFlatCalls).map((e) => [e.check, e.found]));
 }
-const rest = (volts: number, block = 0) =>
-  ({ kind: 'rest', volts, block, tempC: -4, source: 'typed' }) as const;
+const rest = (volts: number, battery = 0) =>
+  ({ kind: 'rest', volts, battery, tempC: -4, source: 'typed' }) as const;
 
 describe('evidence of a job', () => {
   it('is nothing for a job in which nothing was found', () => {
@@ -25,10 +25,10 @@ describe('evidence of a job', () => {
   it('takes looks from the checks, and interlocks only when all of them are known', () => {
     const log = new Log();
     log.take('symptom.recorded', { symptom: 'silence' });
-    log.take('check.recorded', { check: 'joints', result: 'fault' });
-    log.take('check.recorded', { check: 'immobiliser', result: 'clear' });
-    log.take('check.recorded', { check: 'fuel', result: 'fault' });
-    log.take('check.recorded', { check: 'belt', result: 'fault' });
+    log.take('finding.recorded', { check: 'look-joints', found: 'deposits' });
+    log.take('finding.recorded', { check: 'immobiliser-lamp', found: 'out' });
+    log.take('finding.recorded', { check: 'fuel-gauge', found: 'empty' });
+    log.take('finding.recorded', { check: 'look-belt', found: 'bad' });
     expect(found(log)).toEqual({
       symptom: 'silence',
       'look-joints': 'deposits',
@@ -36,23 +36,23 @@ describe('evidence of a job', () => {
       'fuel-gauge': 'empty',
       'look-belt': 'bad',
     });
-    log.take('check.recorded', { check: 'clutch-switch', result: 'clear' });
+    log.take('finding.recorded', { check: 'clutch-switch', found: 'clear' });
     expect(found(log).interlocks).toBe('clear');
-    log.take('check.recorded', { check: 'clutch-switch', result: 'fault' });
+    log.take('finding.recorded', { check: 'clutch-switch', found: 'fault' });
     expect(found(log).interlocks).toBe('fault');
   });
 
   it('tells what opens the circuit from what holds the starter, by class', () => {
     const log = new Log();
-    log.take('check.recorded', { check: 'isolator', result: 'fault' });
+    log.take('finding.recorded', { check: 'isolator', found: 'fault' });
     expect(found(log, TRUCK)['isolator-fuse']).toBe('fault');
     expect(found(log, TRUCK).interlocks).toBeUndefined();
     const ev = new Log();
-    ev.take('check.recorded', { check: 'charge-port-free', result: 'fault' });
+    ev.take('finding.recorded', { check: 'traction-gauge', found: 'flat' });
     expect(found(ev, EV)['traction-gauge']).toBe('flat');
   });
 
-  it('takes the lowest block and the distance between both from a string', () => {
+  it('takes the lowest battery and the distance between both from a string', () => {
     const log = new Log();
     log.take('reading.taken', rest(11.8, 0));
     log.take('reading.taken', rest(12.5, 1));
@@ -62,7 +62,7 @@ describe('evidence of a job', () => {
 
   it('sees a crank against its limit in this cold, per 12 V', () => {
     const log = new Log();
-    log.take('reading.taken', { kind: 'crank-minimum', volts: 18, block: 0, tempC: -4, source: 'meter' });
+    log.take('reading.taken', { kind: 'crank-minimum', volts: 18, battery: 0, tempC: -4, source: 'meter' });
     expect(found(log, TRUCK).crank).toBeCloseTo(9 - crankLimitVolts(-4, 12), 6);
   });
 
@@ -73,10 +73,10 @@ describe('evidence of a job', () => {
     expect(found(log)).toEqual({
       'try-alone': 'clicks',
       crank: jasmine.any(Number),
-    } as unknown as Partial<Record<ProbeId, Found>>);
+    } as unknown as Partial<Record<CheckId, Found>>);
     log.take('attempt.started', {}, 120);
     log.take('attempt.ended', { outcome: 'started', seconds: 2, lowestVolts: null });
-    log.take('reading.taken', { kind: 'charging-idle', volts: 14.1, block: 0, tempC: -4, source: 'typed' });
+    log.take('reading.taken', { kind: 'charging-idle', volts: 14.1, battery: 0, tempC: -4, source: 'typed' });
     expect(found(log)['try-alone']).toBe('started');
     expect(found(log).charging).toBe(14.1);
   });
@@ -117,8 +117,8 @@ describe('evidence of a job', () => {
 
   it('lets what was recorded for a check itself go before what is worked out, and counts earlier flats', () => {
     const log = new Log();
-    log.take('check.recorded', { check: 'joints', result: 'fault' });
-    log.take('finding.recorded', { probe: 'look-joints', found: 'turns-by-hand' });
+    log.take('finding.recorded', { check: 'look-joints', found: 'deposits' });
+    log.take('finding.recorded', { check: 'look-joints', found: 'turns-by-hand' });
     expect(found(log, CAR, 2)).toEqual({ 'look-joints': 'turns-by-hand', 'ask-flats': 'yes' });
   });
 
@@ -138,7 +138,7 @@ describe('sheet of a job', () => {
     const log = new Log();
     log.take('reading.taken', rest(12.5));
     log.take('reading.taken', rest(11.9));
-    log.take('finding.recorded', { probe: 'conductance', found: 0.7, source: 'meter', figures: [378] });
+    log.take('finding.recorded', { check: 'conductance', found: 0.7, source: 'meter', figures: [378] });
     log.take('override.given', { rule: 'crankRestSeconds', reason: 'the ferry leaves' });
     const sheet = sheetOfJob(log.job, { ...CAR, resets: ['Clock'], never: ['Jump it backwards.'] }, 0);
     expect(sheet.readings.map((r) => [r.volts, r.doubt])).toEqual([

@@ -1,5 +1,5 @@
 import {
-  type BlockRating,
+  type BatteryRating,
   type ClampId,
   type KitItem,
   type Machine,
@@ -14,19 +14,19 @@ export const FREE: Record<ClampId, Terminal | null> = {
   blackCasualty: null,
 };
 export const JOINED: Record<ClampId, Terminal | null> = {
-  redCasualty: { kind: 'plus', block: 0 },
-  redSource: { kind: 'plus', block: 0 },
+  redCasualty: { kind: 'plus', battery: 0 },
+  redSource: { kind: 'plus', battery: 0 },
   blackSource: { kind: 'body' },
   blackCasualty: { kind: 'body' },
 };
 
-export const BLOCK_60: BlockRating = {
+export const BATTERY_60: BatteryRating = {
   chemistry: 'flooded',
   capacityAh: 60,
   ccaAmps: 540,
   ccaStandard: 'EN',
 };
-export const BLOCK_95: BlockRating = {
+export const BATTERY_95: BatteryRating = {
   chemistry: 'flooded',
   capacityAh: 95,
   ccaAmps: 800,
@@ -38,8 +38,8 @@ const at = (
   kind: MachinePoint['kind'],
   xMm: number,
   yMm: number,
-  block?: number,
-): MachinePoint => ({ id, kind, label: id, xMm, yMm, steps: [], ...(block !== undefined && { block }) });
+  battery?: number,
+): MachinePoint => ({ id, kind, label: id, xMm, yMm, steps: [], ...(battery !== undefined && { battery }) });
 
 const body = {
   maker: 'Test',
@@ -65,15 +65,15 @@ const body = {
 
 const front = { xMm: 100, yMm: 400, widthMm: 240, lengthMm: 180 };
 
-/** A petrol car with its block in front and a ground point across the bay. */
+/** A petrol car with its battery in front and a ground point across the bay. */
 export const CAR: Machine = {
   ...body,
   id: 'car',
   machineClass: 'car',
   systemVolts: 12,
-  blocks: [
+  batteries: [
     {
-      rating: BLOCK_60,
+      rating: BATTERY_60,
       rect: front,
       place: 'front',
       closedIn: false,
@@ -83,8 +83,8 @@ export const CAR: Machine = {
     },
   ],
   points: [
-    at('plus', 'block-positive', 150, 490, 0),
-    at('minus', 'block-negative', 290, 490, 0),
+    at('plus', 'battery-positive', 150, 490, 0),
+    at('minus', 'battery-negative', 290, 490, 0),
     at('ground', 'ground-point', 1400, 500),
   ],
   engine: { fuel: 'petrol', displacementL: 1.6, cylinders: 4, systemVolts: 12 },
@@ -96,20 +96,20 @@ export const MOTORCYCLE: Machine = {
   id: 'motorcycle',
   machineClass: 'motorcycle',
   engine: { fuel: 'petrol', displacementL: 0.45, cylinders: 1, systemVolts: 12 },
-  blocks: [
-    { ...CAR.blocks[0]!, rating: { chemistry: 'agm', capacityAh: 8, ccaAmps: 120, ccaStandard: 'SAE' } },
+  batteries: [
+    { ...CAR.batteries[0]!, rating: { chemistry: 'agm', capacityAh: 8, ccaAmps: 120, ccaStandard: 'SAE' } },
   ],
 };
 
-/** A 24 V truck, two blocks in a box. */
+/** A 24 V truck, two batteries in a box. */
 export const TRUCK: Machine = {
   ...body,
   id: 'truck',
   machineClass: 'truck',
   systemVolts: 24,
-  blocks: [
+  batteries: [
     {
-      rating: BLOCK_95,
+      rating: BATTERY_95,
       rect: front,
       place: 'box',
       closedIn: false,
@@ -118,7 +118,7 @@ export const TRUCK: Machine = {
       topMm: 800,
     },
     {
-      rating: BLOCK_95,
+      rating: BATTERY_95,
       rect: { ...front, yMm: 700 },
       place: 'box',
       closedIn: false,
@@ -128,23 +128,23 @@ export const TRUCK: Machine = {
     },
   ],
   points: [
-    at('plus1', 'block-positive', 150, 490, 0),
-    at('minus1', 'block-negative', 290, 490, 0),
-    at('plus2', 'block-positive', 150, 790, 1),
-    at('minus2', 'block-negative', 290, 790, 1),
+    at('plus1', 'battery-positive', 150, 490, 0),
+    at('minus1', 'battery-negative', 290, 490, 0),
+    at('plus2', 'battery-positive', 150, 790, 1),
+    at('minus2', 'battery-negative', 290, 790, 1),
     at('ground', 'ground-point', 1400, 1900),
   ],
   engine: { fuel: 'diesel', displacementL: 8, cylinders: 6, systemVolts: 24 },
 };
 
-const leads = { sectionMm2: 25, lengthM: 3.5, conductor: 'copper', bite: 'clean' } as const;
+const leads = { sectionMm2: 25, lengthM: 3.5, conductor: 'copper', contact: 'clean' } as const;
 export const DONOR: KitItem = {
   kind: 'donor',
   id: 'donor',
   name: 'Van',
-  machineId: 'car',
+  modelId: 'car',
   systemVolts: 12,
-  block: BLOCK_95,
+  battery: BATTERY_95,
   soc: 0.95,
   alternatorSpareAmps: 60,
 };
@@ -155,7 +155,7 @@ export const KIT: readonly KitItem[] = [
     kind: 'lead-set',
     id: 'light',
     name: 'Light',
-    leads: { sectionMm2: 10, lengthM: 3, conductor: 'copper-clad-aluminium', bite: 'worn' },
+    leads: { sectionMm2: 10, lengthM: 3, conductor: 'copper-clad-aluminium', contact: 'worn' },
   },
   {
     kind: 'lithium-pack',
@@ -171,7 +171,7 @@ export const KIT: readonly KitItem[] = [
     id: 'lead',
     name: 'Lead-acid',
     outputs: [12, 24],
-    block: BLOCK_60,
+    battery: BATTERY_60,
     soc: 0.95,
     leads: { ...leads, lengthM: 1.4 },
   },
@@ -188,11 +188,11 @@ export const KIT: readonly KitItem[] = [
     leads: { ...leads, lengthM: 0.6 },
   },
   {
-    kind: 'spare-blocks',
+    kind: 'spare-batteries',
     id: 'spares',
-    name: 'Spare blocks',
+    name: 'Spare batteries',
     count: 2,
-    block: BLOCK_95,
+    battery: BATTERY_95,
     soc: 0.95,
   },
   {

@@ -2,7 +2,7 @@ import {
   act,
   actByHand,
   anyClampOn,
-  casualtyBlocks,
+  casualtyBatteries,
   clampsInHand,
   clearingOrder,
   type ClampId,
@@ -44,7 +44,7 @@ const ALLOWING: HouseRules = { ...DEFAULT_RULES, hobbyLithium: 'allowed' };
 const CLOSED: Machine = {
   ...CAR,
   id: 'boot',
-  blocks: [{ ...CAR.blocks[0]!, closedIn: true }],
+  batteries: [{ ...CAR.batteries[0]!, closedIn: true }],
 };
 const NO_GROUND: Machine = {
   ...CAR,
@@ -100,7 +100,7 @@ function sceneFor(
     machine,
     donor: option.sourceKind === 'donor' ? CAR : null,
     option,
-    blocks: casualtyBlocks(machine, rest, TEMP_C),
+    batteries: casualtyBatteries(machine, rest, TEMP_C),
     tempC: TEMP_C,
     enclosed: false,
     casualtyRuns: false,
@@ -110,7 +110,7 @@ function sceneFor(
 
 /** Every fitting way of the kit, at a socket. */
 function fitting(machine: Machine, rest: readonly number[], rules = ALLOWING): SourceOption[] {
-  return rankOptions(machine, KIT, casualtyBlocks(machine, rest, TEMP_C), TEMP_C, rules, {
+  return rankOptions(machine, KIT, casualtyBatteries(machine, rest, TEMP_C), TEMP_C, rules, {
     mainsNear: true,
     donorMetres: null,
   })
@@ -119,7 +119,7 @@ function fitting(machine: Machine, rest: readonly number[], rules = ALLOWING): S
 }
 
 function optionNamed(machine: Machine, id: string, rest: readonly number[], kit = KIT): SourceOption {
-  const all = sourceOptions(machine, kit, casualtyBlocks(machine, rest, TEMP_C), TEMP_C, ALLOWING);
+  const all = sourceOptions(machine, kit, casualtyBatteries(machine, rest, TEMP_C), TEMP_C, ALLOWING);
   return all.find((o) => o.id === id)!;
 }
 
@@ -255,7 +255,7 @@ describe('make safe', () => {
       [CAR, [11.9], ['donor+heavy', 'lithium@12', 'cap@12']],
       [CAR, [11], ['donor+heavy']],
       [EV, [9], ['lead@12']],
-      [TRUCK, [11.7, 12.6], ['lead@24', 'lead@12#block0']],
+      [TRUCK, [11.7, 12.6], ['lead@24', 'lead@12#battery0']],
     ] as const) {
       for (const id of ids) {
         const option = optionNamed(machine, id, rest);
@@ -432,7 +432,7 @@ describe('known mistakes', () => {
       code: 'dead-short',
     },
     {
-      name: 'both swapped onto a dead block: its electronics see the volts backwards',
+      name: 'both swapped onto a dead battery: its electronics see the volts backwards',
       rest: [1],
       before: [on('redCasualty', 'minus'), on('redSource', 'plus'), on('blackSource', 'minus')],
       slip: on('blackCasualty', 'plus'),
@@ -461,21 +461,21 @@ describe('known mistakes', () => {
       code: 'will-short',
     },
     {
-      name: 'last clamp on the block’s own terminal',
+      name: 'last clamp on the battery’s own terminal',
       before: threeOn,
       slip: on('blackCasualty', 'minus'),
       code: 'spark-in-gas',
       least: 'watch',
     },
     {
-      name: 'last clamp on an abused block',
+      name: 'last clamp on an abused battery',
       rest: [6],
       before: threeOn,
       slip: on('blackCasualty', 'minus'),
       code: 'spark-in-gas',
     },
     {
-      name: 'last clamp on a block closed into the boot',
+      name: 'last clamp on a battery closed into the boot',
       machine: CLOSED,
       rest: flat,
       before: threeOn,
@@ -483,7 +483,7 @@ describe('known mistakes', () => {
       code: 'spark-in-gas',
     },
     {
-      name: 'last clamp red, on the block',
+      name: 'last clamp red, on the battery',
       rest: [6],
       before: [on('redSource', 'plus'), on('blackSource', 'minus'), on('blackCasualty', 'ground')],
       slip: on('redCasualty', 'plus'),
@@ -532,7 +532,7 @@ describe('known mistakes', () => {
       code: 'crank-on-charger',
     },
     {
-      name: 'charger switched on over a block closed into the boot',
+      name: 'charger switched on over a battery closed into the boot',
       machine: CLOSED,
       source: 'charger@12',
       before: packed,
@@ -575,7 +575,7 @@ describe('known mistakes', () => {
       code: 'positive-first',
     },
     {
-      name: 'block taken out with the leads still on',
+      name: 'battery taken out with the leads still on',
       before: joined,
       slip: { kind: 'loosen', pointId: 'minus' },
       code: 'loosened-while-joined',
@@ -649,9 +649,9 @@ describe('known mistakes', () => {
       code: 'over-voltage',
     },
     {
-      name: 'pack meant for one block put across the body',
+      name: 'pack meant for one battery put across the body',
       machine: TRUCK,
-      source: 'lead@12#block1',
+      source: 'lead@12#battery1',
       rest: [12.6, 12.5],
       before: [on('redCasualty', 'plus2'), on('blackCasualty', 'ground')],
       slip: pack(true),
@@ -666,14 +666,14 @@ describe('known mistakes', () => {
       code: 'ev-as-donor',
     },
     {
-      name: 'donor running into a motorcycle’s small block',
+      name: 'donor running into a motorcycle’s small battery',
       machine: MOTORCYCLE,
       rest: [12.5],
       source: 'runner+heavy',
       kit: [{ ...donorKit, id: 'runner', alternatorSpareAmps: 100 }, ...KIT],
       before: joined,
       slip: engine,
-      code: 'over-charges-block',
+      code: 'over-charges-battery',
       least: 'watch',
     },
     {
@@ -686,7 +686,7 @@ describe('known mistakes', () => {
       least: 'watch',
     },
     {
-      name: 'a bank at 18 V onto a sound block',
+      name: 'a bank at 18 V onto a sound battery',
       source: 'full@12',
       rest: sound,
       kit: [{ ...KIT.find((k) => k.kind === 'capacitor-booster')!, id: 'full', volts: 18 }, ...KIT],
@@ -731,10 +731,10 @@ describe('known mistakes', () => {
       code: 'over-current',
     },
     {
-      name: 'lithium block without posts, from outside',
+      name: 'lithium battery without posts, from outside',
       machine: {
         ...CAR,
-        blocks: [{ ...CAR.blocks[0]!, rating: { ...CAR.blocks[0]!.rating, chemistry: 'lfp' } }],
+        batteries: [{ ...CAR.batteries[0]!, rating: { ...CAR.batteries[0]!.rating, chemistry: 'lfp' } }],
       },
       rest: [13.1],
       before: [],
@@ -742,7 +742,7 @@ describe('known mistakes', () => {
       code: 'lithium-from-outside',
     },
     {
-      name: 'last clamp pulled first from an abused block that is charging',
+      name: 'last clamp pulled first from an abused battery that is charging',
       rest: [6],
       more: { casualtyRuns: true },
       before: joined,
@@ -759,7 +759,7 @@ describe('known mistakes', () => {
       least: 'note',
     },
     {
-      name: 'spare blocks in series onto a 12 V car',
+      name: 'spare batteries in series onto a 12 V car',
       ...spares('spares@24+heavy'),
       rest: flat,
       before: [
@@ -771,7 +771,7 @@ describe('known mistakes', () => {
       code: 'over-voltage',
     },
     {
-      name: 'spare block the wrong way round',
+      name: 'spare battery the wrong way round',
       ...spares('spares@12+heavy'),
       rest: sound,
       before: [
@@ -797,7 +797,7 @@ describe('known mistakes', () => {
     least,
   } of MISTAKES) {
     it(name, () => {
-      const readings = rest ?? (machine.blocks.length > 1 ? [11.9, 11.9] : [11.8]);
+      const readings = rest ?? (machine.batteries.length > 1 ? [11.9, 11.9] : [11.8]);
       const option = optionNamed(machine, source, readings, kit);
       expect(option).withContext(source).toBeDefined();
       const scene = sceneFor(machine, option, readings, more);
@@ -820,8 +820,8 @@ describe('hazardsOf', () => {
     const option = optionNamed(CAR, 'lead@12', [12.6]);
     const scene = sceneFor(CAR, option, [12.6]);
     const [short] = hazardsOf(scene, NOTHING_CONNECTED, { kind: 'bridge', pointId: 'plus' }, DEFAULT_RULES);
-    const { openVolts, ohms } = scene.blocks.models[0]!;
-    // Block, strap and the tool itself in one loop.
+    const { openVolts, ohms } = scene.batteries.models[0]!;
+    // Battery, strap and the tool itself in one loop.
     expect(short!.amps).toBeCloseTo(openVolts / (ohms + 0.0004 + 0.002), 0);
   });
 
@@ -842,7 +842,7 @@ describe('hazardsOf', () => {
     );
     expect(severe(hazardsOf(scene, state, { kind: 'crank' }, DEFAULT_RULES))).toEqual([]);
     expect(isDone(state, { kind: 'donor-engine', running: true })).toBeTrue();
-    expect(planCase(CAR, option, scene.blocks, TEMP_C, DEFAULT_RULES)!.waitMinutes).toBeGreaterThan(0);
+    expect(planCase(CAR, option, scene.batteries, TEMP_C, DEFAULT_RULES)!.waitMinutes).toBeGreaterThan(0);
     expect(state.clamps.redSource).not.toBe(PACK_END);
   });
 });

@@ -1,7 +1,7 @@
 import {
   act,
   anyClampOn,
-  casualtyBlocks,
+  casualtyBatteries,
   clearingOrder,
   contactAt,
   DEFAULT_RULES,
@@ -22,16 +22,16 @@ import { CAR, EV, KIT, MOTORCYCLE, TRUCK } from './fixtures.js';
 const TEMP_C = -4;
 
 function optionOf(machine: Machine, id: string, rest: number[]): SourceOption {
-  const blocks = casualtyBlocks(machine, rest, TEMP_C);
-  const all = rankOptions(machine, KIT, blocks, TEMP_C, DEFAULT_RULES);
+  const batteries = casualtyBatteries(machine, rest, TEMP_C);
+  const all = rankOptions(machine, KIT, batteries, TEMP_C, DEFAULT_RULES);
   const found = all.find((r) => r.option.id === id);
   if (!found) throw new Error(`no option ${id}: ${all.map((r) => r.option.id).join()}`);
   return found.option;
 }
 
 function sceneOf(machine: Machine, option: SourceOption, rest: number[], casualtyRuns = false): HookupScene {
-  const blocks = casualtyBlocks(machine, rest, TEMP_C);
-  return { machine, donor: CAR, option, blocks, tempC: TEMP_C, enclosed: false, casualtyRuns };
+  const batteries = casualtyBatteries(machine, rest, TEMP_C);
+  return { machine, donor: CAR, option, batteries, tempC: TEMP_C, enclosed: false, casualtyRuns };
 }
 
 const run = (actions: readonly HookupAction[], from: HookupState = NOTHING_CONNECTED): HookupState =>
@@ -58,7 +58,9 @@ describe('hookupOrder', () => {
       'donor-engine',
       'wait',
     ]);
-    expect(order[4]).toEqual(jasmine.objectContaining({ reason: 'last-away-from-block', rule: 'lastBlack' }));
+    expect(order[4]).toEqual(
+      jasmine.objectContaining({ reason: 'last-away-from-battery', rule: 'lastBlack' }),
+    );
   });
 
   it('starts at the donor, or ends at the terminal, when the house rule says so', () => {
@@ -69,7 +71,7 @@ describe('hookupOrder', () => {
     expect(actions[4]).toEqual({ kind: 'attach', clamp: 'blackCasualty', pointId: 'minus' });
   });
 
-  it('waits longer for a very flat block', () => {
+  it('waits longer for a very flat battery', () => {
     const option = optionOf(CAR, 'donor+heavy', [11.9]);
     const wait = (soc: number): number => ruledWaitMinutes(CAR, option, soc, DEFAULT_RULES);
     expect(wait(0)).toBe(DEFAULT_RULES.donorWaitMinVeryFlat);
@@ -98,7 +100,7 @@ describe('hookupOrder', () => {
     ]);
   });
 
-  it('links two spare blocks, proves their sum, and joins them with loose leads', () => {
+  it('links two spare batteries, proves their sum, and joins them with loose leads', () => {
     const option = optionOf(TRUCK, 'spares@24+heavy', [11.9, 11.9]);
     const order = hookupOrder(TRUCK, null, option, 0, DEFAULT_RULES).map((s) => s.action);
     expect(names(order)).toEqual([
@@ -135,9 +137,9 @@ describe('hookupOrder', () => {
     ]);
   });
 
-  it('puts black on the middle joint only for the upper block of a string', () => {
-    const upper = optionOf(TRUCK, 'lead@12#block1', [12.6, 11.7]);
-    const lower = optionOf(TRUCK, 'lead@12#block0', [11.7, 12.6]);
+  it('puts black on the middle joint only for the upper battery of a string', () => {
+    const upper = optionOf(TRUCK, 'lead@12#battery1', [12.6, 11.7]);
+    const lower = optionOf(TRUCK, 'lead@12#battery0', [11.7, 12.6]);
     const black = (o: SourceOption): HookupAction => hookupOrder(TRUCK, null, o, 3, DEFAULT_RULES)[2]!.action;
     expect(black(upper)).toEqual(jasmine.objectContaining({ pointId: 'minus2' }));
     expect(black(lower)).toEqual(jasmine.objectContaining({ pointId: 'ground' }));
@@ -156,7 +158,7 @@ describe('clearingOrder', () => {
     [CAR, 'lithium@12', [11.9]],
     [EV, 'lead@12', [9]],
     [TRUCK, 'lead@24', [12.1, 12.0]],
-    [TRUCK, 'lead@12#block0', [11.7, 12.6]],
+    [TRUCK, 'lead@12#battery0', [11.7, 12.6]],
   ] as const) {
     it(`is the exact reverse for ${machine.id} with ${id} and ends clear`, () => {
       const order = hookupOrder(machine, CAR, optionOf(machine, id, [...rest]), 3, DEFAULT_RULES);
@@ -182,17 +184,17 @@ describe('contactAt', () => {
       const action = steps[n]!;
       if (action.kind !== 'attach') throw new Error('not a clamp');
       const contact = contactAt(scene, run(steps.slice(0, n)), action.clamp, action.pointId, DEFAULT_RULES);
-      expect(contact.biteAmps).toBe(0);
+      expect(contact.contactAmps).toBe(0);
       expect(contact.gapVolts).toBe(0);
     }
     const last = contactAt(scene, run(steps.slice(0, 4)), 'blackCasualty', 'ground', DEFAULT_RULES);
     expect(last.gapVolts).toBeCloseTo(option.source.openVolts - 11.8, 2);
-    expect(last.biteAmps).toBeGreaterThan(5);
+    expect(last.contactAmps).toBeGreaterThan(5);
     expect(last.gasNear).toBeFalse();
-    expect(last.metresToBlock).toBeCloseTo(1.06, 2);
+    expect(last.metresToBattery).toBeCloseTo(1.06, 2);
   });
 
-  it('warns of gas at the block itself, and everywhere in a closed space', () => {
+  it('warns of gas at the battery itself, and everywhere in a closed space', () => {
     const state = run(steps.slice(0, 4));
     expect(contactAt(scene, state, 'blackCasualty', 'minus', DEFAULT_RULES).gasNear).toBeTrue();
     expect(
@@ -228,8 +230,8 @@ describe('makeSafe', () => {
       [MOTORCYCLE, [12]],
       [TRUCK, [11.7, 12.6]],
     ] as const) {
-      const blocks = casualtyBlocks(machine, [...readings], TEMP_C);
-      for (const { option, unfit } of rankOptions(machine, KIT, blocks, TEMP_C, DEFAULT_RULES)) {
+      const batteries = casualtyBatteries(machine, [...readings], TEMP_C);
+      for (const { option, unfit } of rankOptions(machine, KIT, batteries, TEMP_C, DEFAULT_RULES)) {
         if (unfit) continue;
         const steps = hookupOrder(machine, CAR, option, 3, DEFAULT_RULES).map((s) => s.action);
         for (let n = 0; n <= steps.length; n++) {

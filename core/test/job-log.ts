@@ -21,7 +21,7 @@ export class Log {
       callNumber: 1,
       title: 'Test car',
       placeName: 'Test yard',
-      machineId: 'car',
+      modelId: 'car',
       ambientC: -4,
     });
   }

@@ -2,12 +2,13 @@ import {
   DEFAULT_RULES,
   type EventData,
   foldJob,
+  reachedStage,
   hasStarted,
   lastUndoable,
   latestReading,
   refusalOf,
   restSecondsLeft,
-  restVoltsByBlock,
+  restVoltsByBattery,
   undoneIds,
   workingTempC,
 } from '../src/index.js';
@@ -52,7 +53,7 @@ describe('foldJob', () => {
     const job = new Log().job;
     expect(job.call.title).toBe('Test car');
     expect(workingTempC(job)).toBe(-4);
-    expect(job.stage).toBe('scene');
+    expect(reachedStage(job)).toBe('scene');
   });
 
   it('gives the same job from the same log, whatever was folded before', () => {
@@ -61,14 +62,14 @@ describe('foldJob', () => {
     expect(log.job.revision).toBe(log.events.length);
   });
 
-  it('keeps the latest reading of each block', () => {
+  it('keeps the latest reading of each battery', () => {
     const log = new Log();
-    const reading = (volts: number, block: number): void =>
-      void log.take('reading.taken', { kind: 'rest', volts, block, tempC: -4, source: 'typed' });
+    const reading = (volts: number, battery: number): void =>
+      void log.take('reading.taken', { kind: 'rest', volts, battery, tempC: -4, source: 'typed' });
     reading(11.9, 0);
     reading(12.5, 1);
     reading(11.8, 0);
-    expect(restVoltsByBlock(log.job, 3)).toEqual([11.8, 12.5, null]);
+    expect(restVoltsByBattery(log.job, 3)).toEqual([11.8, 12.5, null]);
     expect(latestReading(log.job, 'rest')?.volts).toBe(11.8);
     expect(latestReading(log.job, 'charging-idle')).toBeNull();
   });
@@ -108,9 +109,8 @@ describe('undo', () => {
     expect(log.job.hookup.attachedInOrder).toEqual(['redCasualty', 'redSource']);
   });
 
-  it('passes over moving between stages and never undoes the opening', () => {
+  it('never undoes the opening', () => {
     const log = new Log();
-    log.take('stage.opened', { stage: 'plan' });
     expect(lastUndoable(log.events)).toBeNull();
     expect(log.refuses('event.undone', { eventId: log.events[0]!.id })).toBe('cannot-undo');
   });
@@ -199,7 +199,7 @@ describe('refusalOf', () => {
       log.take('attempt.ended', { outcome: 'slow', seconds: 8, lowestVolts: null }, 8);
     }
     expect(log.refuses('attempt.started', {}, 90)).toBe('tries-spent');
-    log.take('check.recorded', { check: 'joints', result: 'fault' });
+    log.take('finding.recorded', { check: 'look-joints', found: 'deposits' });
     expect(log.refuses('attempt.started', {}, 90)).toBeNull();
   });
 
@@ -216,7 +216,7 @@ describe('refusalOf', () => {
   it('takes no figure that cannot be', () => {
     const log = new Log();
     const rest = (volts: number) =>
-      log.refuses('reading.taken', { kind: 'rest', volts, block: 0, tempC: 0, source: 'typed' });
+      log.refuses('reading.taken', { kind: 'rest', volts, battery: 0, tempC: 0, source: 'typed' });
     expect(rest(120)).toBe('value-out-of-range');
     expect(rest(NaN)).toBe('value-out-of-range');
     expect(rest(-12.1)).toBeNull();
@@ -230,7 +230,7 @@ describe('refusalOf', () => {
     }
     expect(log.refuses('job.closed', { note: '' })).toBe('no-verdict');
     log.take('verdict.given', {
-      verdict: 'recheck',
+      verdict: 'charge-first',
       suspect: null,
       certainty: 'unsure',
       followUps: [],

@@ -29,14 +29,14 @@ describe('geometryFaults', () => {
     expect(codes({ ...CAR, widthMm: 900 })).toContain('outline: outline-outside-size');
     const far = { ...CAR.points[2]!, xMm: 2600 };
     expect(codes({ ...CAR, points: [...CAR.points.slice(0, 2), far] })).toEqual(['points[2]: point-outside']);
-    const moved = { ...CAR.blocks[0]!, rect: { ...CAR.blocks[0]!.rect, yMm: 3950 } };
-    expect(codes({ ...CAR, blocks: [moved] })).toEqual(['blocks[0]: block-outside']);
-    const same = TRUCK.blocks[0]!;
-    expect(codes({ ...TRUCK, blocks: [same, same] })).toEqual(['blocks[1]: blocks-overlap']);
-    expect(codes({ ...CAR, systemVolts: 24 })).toEqual(['blocks: string-does-not-match-volts']);
+    const moved = { ...CAR.batteries[0]!, rect: { ...CAR.batteries[0]!.rect, yMm: 3950 } };
+    expect(codes({ ...CAR, batteries: [moved] })).toEqual(['batteries[0]: battery-outside']);
+    const same = TRUCK.batteries[0]!;
+    expect(codes({ ...TRUCK, batteries: [same, same] })).toEqual(['batteries[1]: batteries-overlap']);
+    expect(codes({ ...CAR, systemVolts: 24 })).toEqual(['batteries: string-does-not-match-volts']);
     expect(codes({ ...CAR, points: [...CAR.points, CAR.points[0]!] })).toEqual(['points[3]: same-id']);
-    expect(codes({ ...CAR, points: [...CAR.points, { ...CAR.points[0]!, id: 'x', block: 3 }] })).toEqual([
-      'points[3]: unknown-block',
+    expect(codes({ ...CAR, points: [...CAR.points, { ...CAR.points[0]!, id: 'x', battery: 3 }] })).toEqual([
+      'points[3]: unknown-battery',
     ]);
     const wire = { ...CAR.points[2]!, id: 'wire', kind: 'latch-wire-positive' as const };
     expect(codes({ ...CAR, points: [...CAR.points, wire] })).toEqual(['points: latch-wire-alone']);
@@ -63,7 +63,7 @@ describe('unknown machines', () => {
           redPost: true,
         });
         expect(codes(made)).withContext(`${machineClass} ${place.id}`).toEqual([]);
-        expect(made.blocks[0]!.place).toBe(place.place);
+        expect(made.batteries[0]!.place).toBe(place.place);
       }
     }
     expect(templateId('ev')).toBe('unknown-ev');
@@ -89,7 +89,7 @@ describe('unknown machines', () => {
       expect(placesOf(machineClass).reduce((sum, p) => sum + p.prior, 0)).toBeCloseTo(1, 9);
     }
     expect(rankPlaces('car', [])[0]!.place.id).toBe('front-bay');
-    expect(rankPlaces('car', ['block-in-view'])[0]!.share).toBeGreaterThan(0.95);
+    expect(rankPlaces('car', ['battery-in-view'])[0]!.share).toBeGreaterThan(0.95);
     const hidden = rankPlaces('car', ['bay-empty', 'red-post-in-bay', 'vent-hose']);
     expect(hidden[0]!.place.id).toBe('boot');
     // By hand: boot 0.18 x 4 x 6 x 6 = 25.92, rear seat 0.09 x 4 x 5 x 4 = 7.2, arch 0.06 x 3 x 5 = 0.9, cowl 0.12 x 1.5 = 0.18,

@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import {
-  blockOhms,
-  blockOpenVolts,
-  type BlockRating,
-  casualtyBlocks,
+  batteryOhms,
+  batteryOpenVolts,
+  type BatteryRating,
+  casualtyBatteries,
   crankPoint,
   DEFAULT_RULES,
   type Engine,
@@ -18,20 +18,20 @@ import {
   type SourceModel,
   startOdds,
 } from '../src/index.js';
-import { BLOCK_60, BLOCK_95, CAR, EV, FREE, JOINED, KIT } from './fixtures.js';
+import { BATTERY_60, BATTERY_95, CAR, EV, FREE, JOINED, KIT } from './fixtures.js';
 
 const PETROL: Engine = { fuel: 'petrol', displacementL: 1.6, cylinders: 4, systemVolts: 12 };
 const DIESEL: Engine = { fuel: 'diesel', displacementL: 3, cylinders: 6, systemVolts: 12 };
-const HEAVY: LeadSet = { sectionMm2: 25, lengthM: 3.5, conductor: 'copper', bite: 'clean' };
+const HEAVY: LeadSet = { sectionMm2: 25, lengthM: 3.5, conductor: 'copper', contact: 'clean' };
 
 const donor = (tempC: number): SourceModel => {
   const state = { soc: 0.95, tempC, ageing: 1.2 };
-  return { openVolts: blockOpenVolts(BLOCK_95, state), ohms: blockOhms(BLOCK_95, state) };
+  return { openVolts: batteryOpenVolts(BATTERY_95, state), ohms: batteryOhms(BATTERY_95, state) };
 };
 
 function input(
   engine: Engine,
-  rating: BlockRating,
+  rating: BatteryRating,
   soc: number,
   tempC: number,
   source: SourceModel | null = null,
@@ -41,7 +41,7 @@ function input(
   return {
     engine,
     samples,
-    blocks: [{ rating, soc, socLow: Math.max(0, soc - 0.04), socHigh: Math.min(1, soc + 0.04) }],
+    batteries: [{ rating, soc, socLow: Math.max(0, soc - 0.04), socHigh: Math.min(1, soc + 0.04) }],
     rescue: {
       casualty: [],
       load: { kind: 'none' },
@@ -56,36 +56,36 @@ function input(
 const oddsOf = (of: OddsInput, seed = 7): Odds => startOdds(of, seededRandom(seed))!;
 
 describe('startOdds, at the stated plausible conditions', () => {
-  it('a full block starts a petrol engine, warm and cold', () => {
-    expect(oddsOf(input(PETROL, BLOCK_60, 1, 25)).start).toBeGreaterThan(0.99);
-    expect(oddsOf(input(PETROL, BLOCK_60, 1, -18)).start).toBeGreaterThan(0.5);
+  it('a full battery starts a petrol engine, warm and cold', () => {
+    expect(oddsOf(input(PETROL, BATTERY_60, 1, 25)).start).toBeGreaterThan(0.99);
+    expect(oddsOf(input(PETROL, BATTERY_60, 1, -18)).start).toBeGreaterThan(0.5);
   });
 
   it('at a tenth of charge and -10 degC the odds are under one half; flat at 0 degC there are none to speak of', () => {
-    expect(oddsOf(input(PETROL, BLOCK_60, 0.1, -10)).start).toBeLessThan(0.5);
-    expect(oddsOf(input(PETROL, BLOCK_60, 0.02, 0)).start).toBeLessThan(0.02);
+    expect(oddsOf(input(PETROL, BATTERY_60, 0.1, -10)).start).toBeLessThan(0.5);
+    expect(oddsOf(input(PETROL, BATTERY_60, 0.02, 0)).start).toBeLessThan(0.02);
   });
 
-  it('that flat block with a donor through 25 mm2 x 3.5 m: over 0.95', () => {
-    expect(oddsOf(input(PETROL, BLOCK_60, 0.02, 0, donor(0))).low).toBeGreaterThan(0.95);
+  it('that flat battery with a donor through 25 mm2 x 3.5 m: over 0.95', () => {
+    expect(oddsOf(input(PETROL, BATTERY_60, 0.02, 0, donor(0))).low).toBeGreaterThan(0.95);
   });
 
   it('a flat diesel through thin clad leads does not start', () => {
-    const thin: LeadSet = { sectionMm2: 10, lengthM: 3, conductor: 'copper-clad-aluminium', bite: 'worn' };
-    expect(oddsOf(input(DIESEL, BLOCK_95, 0.02, -10, donor(-10), thin)).start).toBeLessThan(0.02);
+    const thin: LeadSet = { sectionMm2: 10, lengthM: 3, conductor: 'copper-clad-aluminium', contact: 'worn' };
+    expect(oddsOf(input(DIESEL, BATTERY_95, 0.02, -10, donor(-10), thin)).start).toBeLessThan(0.02);
   });
 });
 
 describe('startOdds', () => {
   it('is the same for the same seed and near the same for another', () => {
-    const of = input(PETROL, BLOCK_60, 0.3, -8, null, HEAVY, 3000);
+    const of = input(PETROL, BATTERY_60, 0.3, -8, null, HEAVY, 3000);
     expect(oddsOf(of, 1)).toEqual(oddsOf(of, 1));
     expect(Math.abs(oddsOf(of, 1).start - oddsOf(of, 2).start)).toBeLessThan(0.05);
   });
 
   it('gives an interval around its share that narrows with samples', () => {
-    const few = oddsOf(input(PETROL, BLOCK_60, 0.35, -10, null, HEAVY, 200));
-    const many = oddsOf(input(PETROL, BLOCK_60, 0.35, -10, null, HEAVY, 3200));
+    const few = oddsOf(input(PETROL, BATTERY_60, 0.35, -10, null, HEAVY, 200));
+    const many = oddsOf(input(PETROL, BATTERY_60, 0.35, -10, null, HEAVY, 3200));
     expect(few.low).toBeLessThanOrEqual(few.start);
     expect(few.high).toBeGreaterThanOrEqual(few.start);
     expect(many.high - many.low).toBeLessThan(few.high - few.low);
@@ -98,12 +98,12 @@ describe('startOdds', () => {
         fc.integer({ min: -18, max: 5 }),
         fc.integer({ min: 6, max: 30 }),
         (soc, tempC, sectionMm2) => {
-          const leads: LeadSet = { sectionMm2, lengthM: 3, conductor: 'copper', bite: 'worn' };
+          const leads: LeadSet = { sectionMm2, lengthM: 3, conductor: 'copper', contact: 'worn' };
           const odds = (s: number, t: number, l: LeadSet): number =>
-            oddsOf(input(DIESEL, BLOCK_95, s, t, donor(t), l, 150)).start;
+            oddsOf(input(DIESEL, BATTERY_95, s, t, donor(t), l, 150)).start;
           const base = odds(soc, tempC, leads);
           expect(odds(soc, tempC, { ...leads, sectionMm2: sectionMm2 * 2 })).toBeGreaterThanOrEqual(base);
-          expect(odds(soc, tempC, { ...leads, bite: 'clean' })).toBeGreaterThanOrEqual(base);
+          expect(odds(soc, tempC, { ...leads, contact: 'clean' })).toBeGreaterThanOrEqual(base);
           expect(odds(soc + 0.2, tempC, leads)).toBeGreaterThanOrEqual(base);
           expect(odds(soc, tempC, { ...leads, lengthM: 5 })).toBeLessThanOrEqual(base);
           expect(odds(soc, tempC - 8, leads)).toBeLessThanOrEqual(base);
@@ -113,8 +113,8 @@ describe('startOdds', () => {
     );
   });
 
-  it('finds what matters: age where the block cranks alone in the cold', () => {
-    const { matters } = oddsOf(input(PETROL, BLOCK_60, 1, -18, null, HEAVY, 2000));
+  it('finds what matters: age where the battery cranks alone in the cold', () => {
+    const { matters } = oddsOf(input(PETROL, BATTERY_60, 1, -18, null, HEAVY, 2000));
     expect(matters.ageing).toBeGreaterThan(matters.clamps);
     expect(matters.ageing).toBeGreaterThan(matters.charge);
     const sum = Object.values(matters).reduce((a, b) => a + b, 0);
@@ -124,7 +124,7 @@ describe('startOdds', () => {
 
   it('stops when told to, and tells how far it is', () => {
     const told: number[] = [];
-    const stopped = startOdds(input(PETROL, BLOCK_60, 0.5, 0), seededRandom(1), (share) => {
+    const stopped = startOdds(input(PETROL, BATTERY_60, 0.5, 0), seededRandom(1), (share) => {
       told.push(share);
       return told.length < 5;
     });
@@ -134,30 +134,30 @@ describe('startOdds', () => {
   });
 
   it('refuses no samples at all', () => {
-    expect(() => oddsOf(input(PETROL, BLOCK_60, 0.5, 0, null, HEAVY, 0))).toThrowError(/samples/);
+    expect(() => oddsOf(input(PETROL, BATTERY_60, 0.5, 0, null, HEAVY, 0))).toThrowError(/samples/);
   });
 });
 
 describe('planCase', () => {
-  const ranked = rankOptions(CAR, KIT, casualtyBlocks(CAR, [11.9], -4), -4, DEFAULT_RULES);
+  const ranked = rankOptions(CAR, KIT, casualtyBatteries(CAR, [11.9], -4), -4, DEFAULT_RULES);
 
   it('draws from the reading’s band, and from a wide one when nothing was read', () => {
     const of = (rest: number | null): PlanCase =>
-      planCase(CAR, ranked[0]!.option, casualtyBlocks(CAR, [rest], -4), -4, DEFAULT_RULES)!;
+      planCase(CAR, ranked[0]!.option, casualtyBatteries(CAR, [rest], -4), -4, DEFAULT_RULES)!;
     const [read] = of(12.1).beliefs;
     const [assumed] = of(null).beliefs;
     expect(read!.socHigh - read!.socLow).toBeLessThan(assumed!.socHigh - assumed!.socLow);
   });
 
   it('has nothing to draw for a machine that wakes', () => {
-    expect(planCase(EV, null, casualtyBlocks(EV, [12], 0), 0, DEFAULT_RULES)).toBeNull();
+    expect(planCase(EV, null, casualtyBatteries(EV, [12], 0), 0, DEFAULT_RULES)).toBeNull();
   });
 });
 
 describe('crankPoint in closed form', () => {
   it('balances torque and drag exactly, prepared or not', () => {
     const rescue = {
-      ...input(PETROL, BLOCK_60, 0.5, 0, donor(0)).rescue,
+      ...input(PETROL, BATTERY_60, 0.5, 0, donor(0)).rescue,
       casualty: [{ openVolts: 12.2, ohms: 0.01 }],
     };
     expect(crankPoint(rescue, PETROL, undefined, prepareCrank(rescue))).toEqual(crankPoint(rescue, PETROL));
@@ -166,7 +166,7 @@ describe('crankPoint in closed form', () => {
   it('still finds the speed when an alternator comes off its limit on the way', () => {
     const strong: SourceModel = { ...donor(20), alternator: { volts: 12.9, maxAmps: 400 } };
     const rescue = {
-      ...input(PETROL, BLOCK_60, 0.5, 20, strong).rescue,
+      ...input(PETROL, BATTERY_60, 0.5, 20, strong).rescue,
       casualty: [{ openVolts: 12.2, ohms: 0.01 }],
     };
     const point = crankPoint(rescue, PETROL);

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import {
   afterWait,
   beliefsWhileJoined,
-  casualtyBlocks,
+  casualtyBatteries,
   CLAMP_OHMS,
   DEFAULT_RULES,
   type HouseRules,
@@ -23,7 +23,7 @@ import {
   whatHelps,
   withChanges,
 } from '../src/index.js';
-import { BLOCK_95, CAR, EV, KIT, MOTORCYCLE, TRUCK } from './fixtures.js';
+import { BATTERY_95, CAR, EV, KIT, MOTORCYCLE, TRUCK } from './fixtures.js';
 
 function ranked(
   machine: Machine,
@@ -32,16 +32,16 @@ function ranked(
   mainsNear = false,
   rules: HouseRules = DEFAULT_RULES,
 ): RankedOption[] {
-  return rankOptions(machine, KIT, casualtyBlocks(machine, rest, tempC), tempC, rules, {
+  return rankOptions(machine, KIT, casualtyBatteries(machine, rest, tempC), tempC, rules, {
     mainsNear,
     donorMetres: null,
   });
 }
 
 function caseFor(machine: Machine, optionId: string, rest: (number | null)[], tempC: number): PlanCase {
-  const blocks = casualtyBlocks(machine, rest, tempC);
+  const batteries = casualtyBatteries(machine, rest, tempC);
   const found = ranked(machine, rest, tempC, true).find((r) => r.option.id === optionId)!;
-  return planCase(machine, found.option, blocks, tempC, DEFAULT_RULES)!;
+  return planCase(machine, found.option, batteries, tempC, DEFAULT_RULES)!;
 }
 
 const SEED = 11;
@@ -53,11 +53,11 @@ const DIESEL_CAR: Machine = {
   ...CAR,
   id: 'diesel',
   engine: { fuel: 'diesel', displacementL: 3, cylinders: 6, systemVolts: 12 },
-  blocks: [{ ...CAR.blocks[0]!, rating: BLOCK_95 }],
+  batteries: [{ ...CAR.batteries[0]!, rating: BATTERY_95 }],
 };
 
 describe('waiting on a donor', () => {
-  it('never lowers the charge, and gives no more Ah than the alternator and the block allow', () => {
+  it('never lowers the charge, and gives no more Ah than the alternator and the battery allow', () => {
     fc.assert(
       fc.property(
         fc.double({ min: 11.2, max: 12.3, noNaN: true }),
@@ -76,7 +76,7 @@ describe('waiting on a donor', () => {
     );
   });
 
-  it('lifts an over-discharged block towards its flat line before its charge counts', () => {
+  it('lifts an over-discharged battery towards its flat line before its charge counts', () => {
     const plan = caseFor(CAR, 'donor+heavy', [9], 5);
     const path = beliefsWhileJoined(plan.rescue, plan.beliefs, 15).map((b) => b[0]!);
     expect(path[0]!.overDischargedVolts).toBe(9);
@@ -104,7 +104,7 @@ describe('waiting on a donor', () => {
     expect(waitCurve(thread, 5, 100, SEED)!.shape).toBe('no-use');
   });
 
-  it('3.0 L diesel, flat 800 A block, -10 degC, 50 mm2 x 4.5 m and 5 min: odds over one half', () => {
+  it('3.0 L diesel, flat 800 A battery, -10 degC, 50 mm2 x 4.5 m and 5 min: odds over one half', () => {
     const plan = withChanges(caseFor(DIESEL_CAR, 'donor+heavy', [11.76], -10), {
       sectionMm2: 50,
       leadLengthM: 4.5,
@@ -142,7 +142,7 @@ describe('leadGrid', () => {
   });
 
   it('warms by I2 R t over its heat: 25 mm2 x 3.5 m copper, 200 A for 10 s at 20 degC', () => {
-    const set = { sectionMm2: 25, lengthM: 3.5, conductor: 'copper', bite: 'clean' } as const;
+    const set = { sectionMm2: 25, lengthM: 3.5, conductor: 'copper', contact: 'clean' } as const;
     // 0.965 V x 200 A x 10 s into 2 x 3.5 m x 25 mm2 of copper.
     expect(leadRiseC(set, 200, 10, 20)).toBeCloseTo((0.9654 * 200 * 10) / (2 * 3.5 * 25e-6 * 3.45e6), 2);
   });
@@ -232,8 +232,8 @@ describe('the whole kit, ranked', () => {
     expect(charger.chargeMinutes).toBe(30);
     expect(charger.crank!.sourceAmps).toBe(0);
     expect(near.indexOf(charger)).toBeGreaterThan(near.indexOf(of(near, 'donor+heavy')));
-    // Half an hour lifts a flat block enough to turn the engine by itself.
-    const alone = planCase(CAR, null, casualtyBlocks(CAR, [11.8], 15), 15, DEFAULT_RULES)!;
+    // Half an hour lifts a flat battery enough to turn the engine by itself.
+    const alone = planCase(CAR, null, casualtyBatteries(CAR, [11.8], 15), 15, DEFAULT_RULES)!;
     expect(charger.crank!.rpm).toBeGreaterThan(20);
     expect(start(alone)).toBeLessThan(0.05);
   });
@@ -244,7 +244,7 @@ describe('the whole kit, ranked', () => {
     expect(starts.crank!.sourceAmps).toBeLessThanOrEqual(150.01);
   });
 
-  it('an ordinary charger refuses a block under its sense voltage', () => {
+  it('an ordinary charger refuses a battery under its sense voltage', () => {
     expect(of(ranked(CAR, [3], 5, true), 'charger@12').unfit).toEqual({
       code: 'sense',
       restVolts: 3,
@@ -261,10 +261,10 @@ describe('the whole kit, ranked', () => {
     expect(small.unfit).toBeNull();
   });
 
-  it('puts one spare block across one block of a string, two in series across the whole, never one across the whole', () => {
+  it('puts one spare battery across one battery of a string, two in series across the whole, never one across the whole', () => {
     const list = ranked(TRUCK, [11.75, 12.6], -2);
     expect(of(list, 'spares@12+heavy').unfit).toEqual(jasmine.objectContaining({ code: 'voltage' }));
-    expect(of(list, 'spares@12+heavy#block0').unfit).toBeNull();
+    expect(of(list, 'spares@12+heavy#battery0').unfit).toBeNull();
     expect(of(list, 'spares@24+heavy').unfit).toBeNull();
     expect(of(list, 'spares@24+heavy').option.source.openVolts).toBeCloseTo(
       2 * restVoltsAt('flooded', 0.95, -2),
@@ -281,7 +281,7 @@ describe('the whole kit, ranked', () => {
 });
 
 describe('traceOf', () => {
-  it('follows the crank after the wait: a charged block dips less', () => {
+  it('follows the crank after the wait: a charged battery dips less', () => {
     const plan = caseFor(CAR, 'donor+heavy', [11.6], -4);
     const waited = traceOf({ ...plan, waitMinutes: 10 }, 2);
     const at0 = traceOf({ ...plan, waitMinutes: 0 }, 2);

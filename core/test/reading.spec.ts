@@ -1,7 +1,11 @@
 import {
   chargingMeaning,
   CHECK_IDS,
-  checksFor,
+  checkOf,
+  CHECKS,
+  isAtFault,
+  isWeighed,
+  walkRound,
   crankLimitVolts,
   crankMeaning,
   DEFAULT_RULES,
@@ -10,7 +14,6 @@ import {
   outcomeOf,
   restMeaning,
   RULES,
-  suspectOf,
 } from '../src/index.js';
 import { CAR, EV, MOTORCYCLE, TRUCK } from './fixtures.js';
 
@@ -27,7 +30,7 @@ describe('rest meaning', () => {
     expect(code(-4)).toBe('reversed');
   });
 
-  it('calls a block frozen when the air has been below its point', () => {
+  it('calls a battery frozen when the air has been below its point', () => {
     expect(code(9, -8)).toBe('frozen');
     expect(code(12.6, -20)).toBe('charged');
   });
@@ -44,7 +47,7 @@ describe('crank meaning', () => {
     expect(crankLimitVolts(-18, 24)).toBe(17);
   });
 
-  it('warns early, limits, and condemns only a charged block', () => {
+  it('warns early, limits, and condemns only a charged battery', () => {
     const say = (volts: number, soc: number | null) => crankMeaning(volts, 21, 12, soc, DEFAULT_RULES);
     expect(say(11, 0.9).code).toBe('holds');
     expect(say(10, 0.9).code).toBe('early-warning');
@@ -68,20 +71,37 @@ describe('charging meaning', () => {
   });
 });
 
-describe('checksFor', () => {
+describe('walkRound', () => {
   it('asks each class what stops it, looks first', () => {
-    expect(checksFor(CAR)).toContain('clutch-switch');
-    expect(checksFor({ ...CAR, gearbox: 'automatic' })).toContain('selector-park');
-    expect(checksFor(MOTORCYCLE)).toContain('side-stand');
-    expect(checksFor(TRUCK)).toContain('isolator');
-    expect(checksFor(TRUCK)).toContain('both-blocks');
-    expect(checksFor(EV)).toContain('charge-port-free');
-    for (const machine of [CAR, EV, MOTORCYCLE, TRUCK]) expect(checksFor(machine)[0]).toBe('case');
+    expect(walkRound(CAR)).toContain('clutch-switch');
+    expect(walkRound({ ...CAR, gearbox: 'automatic' })).toContain('selector-park');
+    expect(walkRound(MOTORCYCLE)).toContain('side-stand');
+    expect(walkRound(TRUCK)).toContain('isolator');
+    expect(walkRound(TRUCK)).toContain('both-batteries');
+    expect(walkRound(EV)).toContain('traction-gauge');
+    for (const machine of [CAR, EV, MOTORCYCLE, TRUCK]) expect(walkRound(machine)[0]).toBe('case');
   });
 
-  it('has a suspect for every check but those that stop the job or only set the key right', () => {
-    const without = CHECK_IDS.filter((check) => suspectOf(check) === null);
-    expect(without).toEqual(['high-voltage-ready', 'case']);
+  it('weighs every check, stops the job by it, or makes it a part of one that is weighed', () => {
+    const loose = CHECKS.filter(
+      (c) => !isWeighed(c) && !c.stop && !(c.partOf && isWeighed(checkOf(c.partOf))),
+    );
+    expect(loose).toEqual([]);
+    expect(CHECKS.map((c) => c.id).sort()).toEqual([...CHECK_IDS].sort());
+  });
+
+  it('calls every outcome but the sound one a fault', () => {
+    expect(isAtFault('look-joints', 'turns-by-hand')).toBeTrue();
+    expect(isAtFault('look-joints', 'deposits')).toBeTrue();
+    expect(isAtFault('look-joints', 'clean')).toBeFalse();
+    for (const id of walkRound(TRUCK)) {
+      expect(isAtFault(id, checkOf(id).outcomes.at(-1)!))
+        .withContext(id)
+        .toBeFalse();
+      expect(isAtFault(id, checkOf(id).outcomes[0]!))
+        .withContext(id)
+        .toBeTrue();
+    }
   });
 });
 
@@ -94,8 +114,8 @@ describe('RULES', () => {
 });
 
 describe('measures', () => {
-  const context = { rating: CAR.blocks[0]!.rating, systemVolts: 12, tempC: 21, restVolts: 12.6 } as const;
-  const kindOf = (id: string) => measuresFor(CAR.blocks[0]!.rating, true).find((m) => m.id === id)!;
+  const context = { rating: CAR.batteries[0]!.rating, systemVolts: 12, tempC: 21, restVolts: 12.6 } as const;
+  const kindOf = (id: string) => measuresFor(CAR.batteries[0]!.rating, true).find((m) => m.id === id)!;
   const found = (id: string, ...figures: number[]) => findingOf(kindOf(id), figures, context);
 
   it('turn figures into what the checks find', () => {
@@ -108,16 +128,16 @@ describe('measures', () => {
   });
 
   it('read six cells: even, or one that stands out', () => {
-    expect(found('gravity', 1.26, 1.26, 1.265, 1.26, 1.255, 1.26)).toBe('even-high');
-    expect(found('gravity', 1.15, 1.15, 1.155, 1.15, 1.15, 1.15)).toBe('even-low');
-    expect(found('gravity', 1.26, 1.26, 1.19, 1.26, 1.26, 1.26)).toBe('one-cell-low');
+    expect(found('specific-gravity', 1.26, 1.26, 1.265, 1.26, 1.255, 1.26)).toBe('even-high');
+    expect(found('specific-gravity', 1.15, 1.15, 1.155, 1.15, 1.15, 1.15)).toBe('even-low');
+    expect(found('specific-gravity', 1.26, 1.26, 1.19, 1.26, 1.26, 1.26)).toBe('one-cell-low');
   });
 
   it('offer a machine what it has', () => {
     const ids = (chemistry: 'flooded' | 'agm' | 'lfp', cranks: boolean) =>
-      measuresFor({ ...CAR.blocks[0]!.rating, chemistry }, cranks).map((m) => m.id);
-    expect(ids('flooded', true)).toContain('gravity');
-    expect(ids('agm', true)).not.toContain('gravity');
+      measuresFor({ ...CAR.batteries[0]!.rating, chemistry }, cranks).map((m) => m.id);
+    expect(ids('flooded', true)).toContain('specific-gravity');
+    expect(ids('agm', true)).not.toContain('specific-gravity');
     expect(ids('lfp', false)).not.toContain('acceptance');
     expect(ids('agm', false)).not.toContain('crank-minimum');
   });
@@ -127,6 +147,6 @@ describe('measures', () => {
     expect(outcomeOf('joint-plus', 0.3)).toBe('worth-cleaning');
     expect(outcomeOf('joint-plus', 0.9)).toBe('bad');
     expect(outcomeOf('conductance', 0.55)).toBe('spent');
-    expect(outcomeOf('gravity', 'even-low')).toBe('even-low');
+    expect(outcomeOf('specific-gravity', 'even-low')).toBe('even-low');
   });
 });

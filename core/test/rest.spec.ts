@@ -8,7 +8,7 @@ import {
   starterRiseC,
 } from '../src/index.js';
 
-const LEADS = { sectionMm2: 10, lengthM: 3, conductor: 'copper', bite: 'clean' } as const;
+const LEADS = { sectionMm2: 10, lengthM: 3, conductor: 'copper', contact: 'clean' } as const;
 const HEAT: CrankHeat = {
   engine: { fuel: 'diesel', displacementL: 3, cylinders: 6, systemVolts: 12 },
   starterAmps: 380,

@@ -1,7 +1,7 @@
 import {
   bankOf,
-  blockOhms,
-  blockOpenVolts,
+  batteryOhms,
+  batteryOpenVolts,
   boosterFillSeconds,
   type CrankCase,
   gravityAt,
@@ -15,7 +15,7 @@ import {
   USUAL_CONVERTER,
   type WakeCase,
 } from '../src/index.js';
-import { BLOCK_60, CAR, EV, FREE, JOINED, KIT } from './fixtures.js';
+import { BATTERY_60, CAR, EV, FREE, JOINED, KIT } from './fixtures.js';
 import { runNgspice, sampleAt } from './ngspice.js';
 
 describe('specific gravity', () => {
@@ -43,17 +43,17 @@ describe('specific gravity', () => {
   });
 });
 
-describe('a hurt block', () => {
+describe('a hurt battery', () => {
   const full = { soc: 1, tempC: 25, ageing: 1 };
 
   it('gives five sixths with a dead cell, and points backwards when reversed', () => {
-    expect(blockOpenVolts(BLOCK_60, { ...full, deadCells: 1 })).toBeCloseTo((12.7 * 5) / 6, 9);
-    expect(blockOpenVolts(BLOCK_60, { ...full, reversed: true })).toBeCloseTo(-12.7, 9);
-    expect(blockOpenVolts({ ...BLOCK_60, chemistry: 'lfp' }, { ...full, deadCells: 1 })).toBeCloseTo(
+    expect(batteryOpenVolts(BATTERY_60, { ...full, deadCells: 1 })).toBeCloseTo((12.7 * 5) / 6, 9);
+    expect(batteryOpenVolts(BATTERY_60, { ...full, reversed: true })).toBeCloseTo(-12.7, 9);
+    expect(batteryOpenVolts({ ...BATTERY_60, chemistry: 'lfp' }, { ...full, deadCells: 1 })).toBeCloseTo(
       (13.6 * 3) / 4,
       9,
     );
-    expect(() => blockOpenVolts(BLOCK_60, { ...full, deadCells: 9 })).toThrowError(/dead cells/);
+    expect(() => batteryOpenVolts(BATTERY_60, { ...full, deadCells: 9 })).toThrowError(/dead cells/);
   });
 });
 
@@ -102,11 +102,11 @@ describe('boosterFillSeconds', () => {
   });
 });
 
-describe('a capacitor bank instead of the block', () => {
+describe('a capacitor bank instead of the battery', () => {
   const bank = bankOf({ cells: 6, cellFarads: 500, cellVolts: 2.7, cellOhms: 0.0003 });
   const input: CrankCase = {
     engine: CAR.engine!,
-    blocks: [{ bank, volts: 14.4 }],
+    batteries: [{ bank, volts: 14.4 }],
     seconds: 2,
     rescue: {
       casualty: [{ openVolts: 14.4, ohms: bank.esrOhms }],
@@ -137,11 +137,11 @@ describe('a capacitor bank instead of the block', () => {
 
 describe('simulateWake', () => {
   const state = { soc: 0, tempC: 0, ageing: 1.3, overDischargedVolts: 9 };
-  const block = { openVolts: blockOpenVolts(BLOCK_60, state), ohms: blockOhms(BLOCK_60, state) };
-  const leads = { sectionMm2: 25, lengthM: 1.4, conductor: 'copper', bite: 'clean' } as const;
+  const battery = { openVolts: batteryOpenVolts(BATTERY_60, state), ohms: batteryOhms(BATTERY_60, state) };
+  const leads = { sectionMm2: 25, lengthM: 1.4, conductor: 'copper', contact: 'clean' } as const;
   const input: WakeCase = {
     rescue: {
-      casualty: [block],
+      casualty: [battery],
       load: { kind: 'none' },
       source: { openVolts: 12.8, ohms: 0.01, polarises: true },
       sourceOn: true,
@@ -149,7 +149,7 @@ describe('simulateWake', () => {
       tempC: 0,
       clamps: JOINED,
     },
-    blocks: [{ rating: BLOCK_60, state }],
+    batteries: [{ rating: BATTERY_60, state }],
     amps: 30,
     minVolts: 11,
     maxVolts: 14.5,

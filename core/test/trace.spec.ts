@@ -1,10 +1,10 @@
 import {
   aloneRescue,
   analyseTrace,
-  blockOhms,
-  blockOpenVolts,
-  type BlockRating,
-  type BlockState,
+  batteryOhms,
+  batteryOpenVolts,
+  type BatteryRating,
+  type BatteryState,
   type CrankCase,
   type Engine,
   evened,
@@ -18,7 +18,7 @@ import {
   strengthShare,
   toSpice,
 } from '../src/index.js';
-import { BLOCK_60, BLOCK_95 } from './fixtures.js';
+import { BATTERY_60, BATTERY_95 } from './fixtures.js';
 import { runNgspice } from './ngspice.js';
 
 const FOUR: Engine = { fuel: 'petrol', displacementL: 1.6, cylinders: 4, systemVolts: 12 };
@@ -26,22 +26,22 @@ const THREE: Engine = { fuel: 'petrol', displacementL: 1, cylinders: 3, systemVo
 const SIX: Engine = { fuel: 'diesel', displacementL: 3, cylinders: 6, systemVolts: 12 };
 const TRUCK: Engine = { fuel: 'diesel', displacementL: 6.7, cylinders: 6, systemVolts: 24 };
 
-function crankOf(engine: Engine, rating: BlockRating, state: BlockState, seconds = 3): CrankCase {
-  const model = { openVolts: blockOpenVolts(rating, state), ohms: blockOhms(rating, state) };
-  const blocks = Array.from({ length: engine.systemVolts / 12 }, () => ({ rating, state }));
+function crankOf(engine: Engine, rating: BatteryRating, state: BatteryState, seconds = 3): CrankCase {
+  const model = { openVolts: batteryOpenVolts(rating, state), ohms: batteryOhms(rating, state) };
+  const batteries = Array.from({ length: engine.systemVolts / 12 }, () => ({ rating, state }));
   return {
     engine,
-    blocks,
+    batteries,
     seconds,
     rescue: aloneRescue(
-      blocks.map(() => model),
+      batteries.map(() => model),
       state.tempC,
     ),
   };
 }
 
-const GOOD: BlockState = { soc: 0.85, tempC: 5, ageing: 1.2 };
-const WEAK: BlockState = { soc: 0.8, tempC: 5, ageing: 3 };
+const GOOD: BatteryState = { soc: 0.85, tempC: 5, ageing: 1.2 };
+const WEAK: BatteryState = { soc: 0.8, tempC: 5, ageing: 3 };
 
 const tryOf = (crank: CrankCase, more: Partial<RecordedTry> = {}): RecordedTry => ({
   crank,
@@ -59,11 +59,11 @@ const withoutAmps = ({ seconds, volts }: Recording): Recording => ({ seconds, vo
 
 describe('analyseTrace', () => {
   const CASES: [string, CrankCase][] = [
-    ['four cylinders, good block', crankOf(FOUR, BLOCK_60, GOOD)],
-    ['four cylinders, worn block', crankOf(FOUR, BLOCK_60, WEAK)],
-    ['three cylinders', crankOf(THREE, BLOCK_60, GOOD)],
-    ['six-cylinder diesel', crankOf(SIX, BLOCK_95, GOOD)],
-    ['24 V string', crankOf(TRUCK, BLOCK_95, GOOD)],
+    ['four cylinders, good battery', crankOf(FOUR, BATTERY_60, GOOD)],
+    ['four cylinders, worn battery', crankOf(FOUR, BATTERY_60, WEAK)],
+    ['three cylinders', crankOf(THREE, BATTERY_60, GOOD)],
+    ['six-cylinder diesel', crankOf(SIX, BATTERY_95, GOOD)],
+    ['24 V string', crankOf(TRUCK, BATTERY_95, GOOD)],
   ];
 
   for (const [name, crank] of CASES) {
@@ -90,7 +90,7 @@ describe('analyseTrace', () => {
   }
 
   it('finds the charging come in after a start', () => {
-    const crank = crankOf(FOUR, BLOCK_60, GOOD, 1.5);
+    const crank = crankOf(FOUR, BATTERY_60, GOOD, 1.5);
     const found = analyseTrace(
       recordTry(tryOf(crank, { afterSeconds: 5, chargingVolts: 14.2 }), meter(4)),
       subject(FOUR),
@@ -103,7 +103,7 @@ describe('analyseTrace', () => {
   });
 
   it('tells an uneven compression from an even one, by volts as by amps', () => {
-    const even = crankOf(FOUR, BLOCK_60, GOOD, 4);
+    const even = crankOf(FOUR, BATTERY_60, GOOD, 4);
     const uneven = { ...even, compression: [1, 1, 0.2, 1] };
     for (const asLogged of [withoutAmps, (r: Recording) => r]) {
       const share = (crank: CrankCase): number =>
@@ -114,7 +114,7 @@ describe('analyseTrace', () => {
   });
 
   it('finds the same in a slower log, another zero of time, and a faster one', () => {
-    const crank = crankOf(FOUR, BLOCK_60, GOOD);
+    const crank = crankOf(FOUR, BATTERY_60, GOOD);
     const base = analyseTrace(recordTry(tryOf(crank)), subject(FOUR));
     for (const stepSeconds of [0.005, 0.0001]) {
       const logged = recordTry(tryOf(crank, { stepSeconds }));
@@ -126,7 +126,7 @@ describe('analyseTrace', () => {
   });
 
   it('says what it could not see', () => {
-    const logged = recordTry(tryOf(crankOf(FOUR, BLOCK_60, GOOD)));
+    const logged = recordTry(tryOf(crankOf(FOUR, BATTERY_60, GOOD)));
     const part = (from: number, to: number): Recording => ({
       seconds: logged.seconds.slice(from, to),
       volts: logged.volts.slice(from, to),
@@ -145,8 +145,8 @@ describe('analyseTrace', () => {
   });
 
   it('finds both cranks of two, and describes the longer', () => {
-    const short = recordTry(tryOf(crankOf(FOUR, BLOCK_60, GOOD, 1), { afterSeconds: 6 }));
-    const long = recordTry(tryOf(crankOf(FOUR, BLOCK_60, GOOD, 3), { restSeconds: 0.5 }));
+    const short = recordTry(tryOf(crankOf(FOUR, BATTERY_60, GOOD, 1), { afterSeconds: 6 }));
+    const long = recordTry(tryOf(crankOf(FOUR, BATTERY_60, GOOD, 3), { restSeconds: 0.5 }));
     const shift = short.seconds.length * 0.001;
     const both = {
       seconds: Float64Array.from([...short.seconds, ...long.seconds.map((t) => t + shift)]),
@@ -159,12 +159,12 @@ describe('analyseTrace', () => {
   });
 
   it('finds in what ngspice solved what it finds in our own transient', () => {
-    const crank = crankOf(FOUR, BLOCK_60, WEAK);
+    const crank = crankOf(FOUR, BATTERY_60, WEAK);
     const vectors = runNgspice(toSpice(crank));
     const times = vectors.get('time')!;
     const posts = vectors
-      .get('v(casualty_block0_plus)')
-      ?.map((v, i) => v - vectors.get('v(casualty_block0_minus)')![i]!);
+      .get('v(casualty_battery0_plus)')
+      ?.map((v, i) => v - vectors.get('v(casualty_battery0_minus)')![i]!);
     expect(posts)
       .withContext([...vectors.keys()].join(' '))
       .toBeDefined();
@@ -207,10 +207,10 @@ describe('evened', () => {
 describe('strengthFromCrank', () => {
   it('finds the ageing that the simulator was given, closely with amps and roughly without', () => {
     for (const ageing of [1, 1.5, 2.5, 4]) {
-      const crank = crankOf(FOUR, BLOCK_60, { ...GOOD, ageing });
+      const crank = crankOf(FOUR, BATTERY_60, { ...GOOD, ageing });
       const logged = recordTry(tryOf(crank), meter(6));
       const with_ = analyseTrace(logged, subject(FOUR));
-      const strength = strengthFromCrank(with_.crank!, with_.restVolts!, BLOCK_60, FOUR, GOOD.tempC)!;
+      const strength = strengthFromCrank(with_.crank!, with_.restVolts!, BATTERY_60, FOUR, GOOD.tempC)!;
       expect(Math.abs(strength.ageing / ageing - 1))
         .withContext(`${ageing} with amps`)
         .toBeLessThan(0.12);
@@ -218,7 +218,7 @@ describe('strengthFromCrank', () => {
       expect(strength.low).toBeLessThan(strength.share);
       expect(strength.high).toBeGreaterThan(strength.share);
       const blind = analyseTrace(withoutAmps(logged), subject(FOUR));
-      const guess = strengthFromCrank(blind.crank!, blind.restVolts!, BLOCK_60, FOUR, GOOD.tempC)!;
+      const guess = strengthFromCrank(blind.crank!, blind.restVolts!, BATTERY_60, FOUR, GOOD.tempC)!;
       expect(Math.abs(guess.ageing / ageing - 1))
         .withContext(`${ageing} without`)
         .toBeLessThan(0.3);
@@ -227,6 +227,6 @@ describe('strengthFromCrank', () => {
 
   it('tells nothing from a crank that hardly drew', () => {
     const crank = { fromSeconds: 0, toSeconds: 2, meanVolts: 12.55, meanAmps: null };
-    expect(strengthFromCrank(crank, 12.6, BLOCK_60, FOUR, 5)).toBeNull();
+    expect(strengthFromCrank(crank, 12.6, BATTERY_60, FOUR, 5)).toBeNull();
   });
 });

@@ -1,8 +1,8 @@
 import {
-  blockOhms,
-  blockOpenVolts,
-  type BlockRating,
-  type BlockState,
+  batteryOhms,
+  batteryOpenVolts,
+  type BatteryRating,
+  type BatteryState,
   capacitorSource,
   CircuitError,
   type ClampId,
@@ -19,7 +19,7 @@ import {
   type Terminal,
   toSpice,
 } from '../src/index.js';
-import { BLOCK_60, BLOCK_95, FREE, JOINED, KIT } from './fixtures.js';
+import { BATTERY_60, BATTERY_95, FREE, JOINED, KIT } from './fixtures.js';
 import { runNgspice, sampleAt } from './ngspice.js';
 
 const PETROL: Engine = { fuel: 'petrol', displacementL: 1.6, cylinders: 4, systemVolts: 12 };
@@ -27,15 +27,15 @@ const THREE: Engine = { fuel: 'petrol', displacementL: 1, cylinders: 3, systemVo
 const SINGLE: Engine = { fuel: 'petrol', displacementL: 0.45, cylinders: 1, systemVolts: 12 };
 const DIESEL: Engine = { fuel: 'diesel', displacementL: 3, cylinders: 6, systemVolts: 12 };
 const TRUCK_ENGINE: Engine = { fuel: 'diesel', displacementL: 8, cylinders: 6, systemVolts: 24 };
-const SMALL: BlockRating = { chemistry: 'agm', capacityAh: 8, ccaAmps: 120, ccaStandard: 'SAE' };
-const HEAVY: LeadSet = { sectionMm2: 25, lengthM: 3.5, conductor: 'copper', bite: 'clean' };
-const LIGHT: LeadSet = { sectionMm2: 10, lengthM: 3, conductor: 'copper-clad-aluminium', bite: 'worn' };
+const SMALL: BatteryRating = { chemistry: 'agm', capacityAh: 8, ccaAmps: 120, ccaStandard: 'SAE' };
+const HEAVY: LeadSet = { sectionMm2: 25, lengthM: 3.5, conductor: 'copper', contact: 'clean' };
+const LIGHT: LeadSet = { sectionMm2: 10, lengthM: 3, conductor: 'copper-clad-aluminium', contact: 'worn' };
 
 const donor = (tempC: number, running: boolean): SourceModel => {
   const state = { soc: 0.95, tempC, ageing: 1.2 };
   return {
-    openVolts: blockOpenVolts(BLOCK_95, state),
-    ohms: blockOhms(BLOCK_95, state),
+    openVolts: batteryOpenVolts(BATTERY_95, state),
+    ohms: batteryOhms(BATTERY_95, state),
     polarises: true,
     ...(running && { alternator: { volts: 14.2, maxAmps: 60 } }),
   };
@@ -45,20 +45,20 @@ const LITHIUM: SourceModel = { openVolts: 13.28, ohms: 0.0085, maxAmps: 800 };
 
 function caseOf(
   engine: Engine,
-  blocks: readonly [BlockRating, BlockState][],
+  batteries: readonly [BatteryRating, BatteryState][],
   source: SourceModel | null = null,
   leads: LeadSet = HEAVY,
   clamps: Record<ClampId, Terminal | null> = JOINED,
 ): CrankCase {
-  const { tempC } = blocks[0]![1];
+  const { tempC } = batteries[0]![1];
   return {
     engine,
-    blocks: blocks.map(([rating, state]) => ({ rating, state })),
+    batteries: batteries.map(([rating, state]) => ({ rating, state })),
     seconds: 3,
     rescue: {
-      casualty: blocks.map(([rating, state]) => ({
-        openVolts: blockOpenVolts(rating, state),
-        ohms: blockOhms(rating, state),
+      casualty: batteries.map(([rating, state]) => ({
+        openVolts: batteryOpenVolts(rating, state),
+        ohms: batteryOhms(rating, state),
       })),
       load: { kind: 'none' },
       source,
@@ -69,11 +69,11 @@ function caseOf(
     },
   };
 }
-const at = (soc: number, tempC: number, ageing = 1): BlockState => ({ soc, tempC, ageing });
+const at = (soc: number, tempC: number, ageing = 1): BatteryState => ({ soc, tempC, ageing });
 
 describe('simulateCrank', () => {
-  it('1.6 L petrol, full 60 Ah block, 25 degC: dips to 8.5 to 10.5 V, settles in the plausible band and starts', () => {
-    const trace = simulateCrank(caseOf(PETROL, [[BLOCK_60, at(1, 25)]]));
+  it('1.6 L petrol, full 60 Ah battery, 25 degC: dips to 8.5 to 10.5 V, settles in the plausible band and starts', () => {
+    const trace = simulateCrank(caseOf(PETROL, [[BATTERY_60, at(1, 25)]]));
     expect(trace.dipVolts).toBeGreaterThan(8.5);
     expect(trace.dipVolts).toBeLessThan(10.5);
     const later = trace.postVolts.subarray(1 / STEP_SECONDS);
@@ -84,8 +84,8 @@ describe('simulateCrank', () => {
   });
 
   it('the same at -18 degC still starts; flat at 0 degC does not', () => {
-    expect(simulateCrank(caseOf(PETROL, [[BLOCK_60, at(1, -18)]])).startsAtSeconds).not.toBeNull();
-    const flat = simulateCrank(caseOf(PETROL, [[BLOCK_60, at(0.02, 0)]]));
+    expect(simulateCrank(caseOf(PETROL, [[BATTERY_60, at(1, -18)]])).startsAtSeconds).not.toBeNull();
+    const flat = simulateCrank(caseOf(PETROL, [[BATTERY_60, at(0.02, 0)]]));
     expect(flat.startsAtSeconds).toBeNull();
     // It twitches before the plates polarise, and stands.
     expect(Math.max(...flat.rpm)).toBeLessThan(5);
@@ -98,7 +98,7 @@ describe('simulateCrank', () => {
       [0, 0.7],
       [-10, 0.8],
     ] as const) {
-      const input = { ...caseOf(PETROL, [[BLOCK_60, at(soc, tempC)]]), seconds: 8 };
+      const input = { ...caseOf(PETROL, [[BATTERY_60, at(soc, tempC)]]), seconds: 8 };
       const trace = simulateCrank(input);
       const steady = crankPoint(input.rescue, PETROL);
       const tail = trace.rpm.subarray(trace.rpm.length - 2000);
@@ -109,16 +109,16 @@ describe('simulateCrank', () => {
     }
   });
 
-  it('conserves charge: what the block lost is what the starter drew', () => {
-    const input = caseOf(PETROL, [[BLOCK_60, at(0.8, 0)]]);
+  it('conserves charge: what the battery lost is what the starter drew', () => {
+    const input = caseOf(PETROL, [[BATTERY_60, at(0.8, 0)]]);
     const trace = simulateCrank(input);
     const drawn = trace.starterAmps.reduce((sum, a) => sum + a * STEP_SECONDS, 0);
-    const lost = (0.8 - trace.endSoc[0]!) * BLOCK_60.capacityAh * 3600;
+    const lost = (0.8 - trace.endSoc[0]!) * BATTERY_60.capacityAh * 3600;
     expect(Math.abs(drawn / lost - 1)).toBeLessThan(1e-6);
   });
 
-  it('balances power at every step: block, source and alternator against posts, leads and starter', () => {
-    const input = caseOf(PETROL, [[BLOCK_60, at(0.2, -5)]], donor(-5, false));
+  it('balances power at every step: battery, source and alternator against posts, leads and starter', () => {
+    const input = caseOf(PETROL, [[BATTERY_60, at(0.2, -5)]], donor(-5, false));
     const trace = simulateCrank(input);
     const leadOhms = leadSetOhms(HEAVY, -5);
     for (let i = 0; i < trace.seconds.length; i += 37) {
@@ -133,7 +133,7 @@ describe('simulateCrank', () => {
     const { capacitor } = BANK;
     expect((200 * 1.5) / capacitor!.farads).toBeCloseTo(5.14, 2);
     expect(200 * capacitor!.esrOhms).toBeCloseTo(0.36, 6);
-    const input = caseOf(PETROL, [[BLOCK_60, at(0.3, 5)]], BANK);
+    const input = caseOf(PETROL, [[BATTERY_60, at(0.3, 5)]], BANK);
     const trace = simulateCrank(input);
     const given = trace.sourceAmps.reduce((sum, a) => sum + a * STEP_SECONDS, 0);
     const last = trace.sourceVolts.length - 1;
@@ -143,7 +143,7 @@ describe('simulateCrank', () => {
   });
 
   it('takes the polarised share only with time: the first step sees less than the whole resistance', () => {
-    const input = caseOf(DIESEL, [[BLOCK_95, at(0.9, 0)]]);
+    const input = caseOf(DIESEL, [[BATTERY_95, at(0.9, 0)]]);
     const { openVolts, ohms } = input.rescue.casualty[0]!;
     const trace = simulateCrank(input);
     expect(trace.postVolts[0]).toBeCloseTo(
@@ -155,12 +155,12 @@ describe('simulateCrank', () => {
   it('takes nothing from an alternator that may give nothing, and never less volts from one that may give more', () => {
     const lending = (maxAmps: number) =>
       simulateCrank(
-        caseOf(PETROL, [[BLOCK_60, at(0.1, -5)]], {
+        caseOf(PETROL, [[BATTERY_60, at(0.1, -5)]], {
           ...donor(-5, false),
           alternator: { volts: 14.2, maxAmps },
         }),
       );
-    const still = simulateCrank(caseOf(PETROL, [[BLOCK_60, at(0.1, -5)]], donor(-5, false)));
+    const still = simulateCrank(caseOf(PETROL, [[BATTERY_60, at(0.1, -5)]], donor(-5, false)));
     const none = lending(0);
     for (let i = 0; i < still.rpm.length; i += 11) {
       expect(none.starterVolts[i]).toBeCloseTo(still.starterVolts[i]!, 9);
@@ -180,9 +180,9 @@ describe('simulateCrank', () => {
     const three = caseOf(
       TRUCK_ENGINE,
       [
-        [BLOCK_95, at(0.9, 0)],
-        [BLOCK_95, at(0.9, 0)],
-        [BLOCK_95, at(0.9, 0)],
+        [BATTERY_95, at(0.9, 0)],
+        [BATTERY_95, at(0.9, 0)],
+        [BATTERY_95, at(0.9, 0)],
       ],
       LITHIUM,
     );
@@ -190,14 +190,14 @@ describe('simulateCrank', () => {
   });
 
   it('follows the same crank the same way, however often it was asked before', () => {
-    const input = caseOf(THREE, [[BLOCK_60, at(0.3, 5)]], donor(5, true), LIGHT);
+    const input = caseOf(THREE, [[BATTERY_60, at(0.3, 5)]], donor(5, true), LIGHT);
     const first = simulateCrank(input);
-    simulateCrank(caseOf(DIESEL, [[BLOCK_95, at(0.9, 0)]]));
+    simulateCrank(caseOf(DIESEL, [[BATTERY_95, at(0.9, 0)]]));
     expect(simulateCrank(input)).toEqual(first);
   });
 
   it('turns unevenly where a cylinder leaks, at the same mean drag or less', () => {
-    const sound = caseOf(PETROL, [[BLOCK_60, at(0.9, 10)]]);
+    const sound = caseOf(PETROL, [[BATTERY_60, at(0.9, 10)]]);
     const leaky = { ...sound, compression: [1, 1, 0.2, 1] };
     const spread = (input: CrankCase): number => {
       const turning = simulateCrank(input).rpm.subarray(1.5 / STEP_SECONDS);
@@ -212,13 +212,13 @@ describe('simulateCrank', () => {
 
   it('warms thin leads more than thick ones', () => {
     const rise = (leads: LeadSet): number =>
-      simulateCrank(caseOf(PETROL, [[BLOCK_60, at(0.05, 0)]], donor(0, true), leads)).leadRiseC;
+      simulateCrank(caseOf(PETROL, [[BATTERY_60, at(0.05, 0)]], donor(0, true), leads)).leadRiseC;
     expect(rise(LIGHT)).toBeGreaterThan(2 * rise(HEAVY));
     expect(rise(HEAVY)).toBeGreaterThan(0);
   });
 
   it('names a case it cannot solve', () => {
-    const input = caseOf(PETROL, [[BLOCK_60, at(0.5, 0)]], { openVolts: 12, ohms: 0 });
+    const input = caseOf(PETROL, [[BATTERY_60, at(0.5, 0)]], { openVolts: 12, ohms: 0 });
     expect(() => simulateCrank(input)).toThrowError(CircuitError);
   });
 });
@@ -226,39 +226,39 @@ describe('simulateCrank', () => {
 describe('simulateCrank against ngspice', () => {
   const upper: Record<ClampId, Terminal | null> = {
     ...JOINED,
-    redCasualty: { kind: 'plus', block: 1 },
-    blackCasualty: { kind: 'minus', block: 1 },
+    redCasualty: { kind: 'plus', battery: 1 },
+    blackCasualty: { kind: 'minus', battery: 1 },
   };
-  const whole: Record<ClampId, Terminal | null> = { ...JOINED, redCasualty: { kind: 'plus', block: 1 } };
+  const whole: Record<ClampId, Terminal | null> = { ...JOINED, redCasualty: { kind: 'plus', battery: 1 } };
   const cases: [string, CrankCase][] = [];
   for (const tempC of [-18, -5, 10, 25]) {
-    cases.push([`alone, ${tempC} degC`, caseOf(PETROL, [[BLOCK_60, at(0.9, tempC)]])]);
+    cases.push([`alone, ${tempC} degC`, caseOf(PETROL, [[BATTERY_60, at(0.9, tempC)]])]);
     cases.push([
       `donor still, heavy, ${tempC}`,
-      caseOf(PETROL, [[BLOCK_60, at(0.1, tempC, 1.5)]], donor(tempC, false)),
+      caseOf(PETROL, [[BATTERY_60, at(0.1, tempC, 1.5)]], donor(tempC, false)),
     ]);
     cases.push([
       `donor runs, heavy, ${tempC}`,
-      caseOf(PETROL, [[BLOCK_60, at(0.3, tempC, 1.3)]], donor(tempC, true)),
+      caseOf(PETROL, [[BATTERY_60, at(0.3, tempC, 1.3)]], donor(tempC, true)),
     ]);
     cases.push([
       `donor runs, light, ${tempC}`,
-      caseOf(THREE, [[BLOCK_60, at(0.05, tempC)]], donor(tempC, true), LIGHT),
+      caseOf(THREE, [[BATTERY_60, at(0.05, tempC)]], donor(tempC, true), LIGHT),
     ]);
     cases.push([`lithium, ${tempC}`, caseOf(SINGLE, [[SMALL, at(0.2, tempC)]], LITHIUM)]);
-    cases.push([`capacitor, ${tempC}`, caseOf(PETROL, [[BLOCK_60, at(0.4, tempC)]], BANK)]);
+    cases.push([`capacitor, ${tempC}`, caseOf(PETROL, [[BATTERY_60, at(0.4, tempC)]], BANK)]);
     cases.push([
       `diesel from donor, ${tempC}`,
-      caseOf(DIESEL, [[BLOCK_95, at(0.25, tempC)]], donor(tempC, true)),
+      caseOf(DIESEL, [[BATTERY_95, at(0.25, tempC)]], donor(tempC, true)),
     ]);
   }
   cases.push([
-    '24 V, upper block helped',
+    '24 V, upper battery helped',
     caseOf(
       TRUCK_ENGINE,
       [
-        [BLOCK_95, at(0.9, 0)],
-        [BLOCK_95, at(0.05, 0)],
+        [BATTERY_95, at(0.9, 0)],
+        [BATTERY_95, at(0.05, 0)],
       ],
       LITHIUM,
       HEAVY,
@@ -270,17 +270,17 @@ describe('simulateCrank against ngspice', () => {
     caseOf(
       TRUCK_ENGINE,
       [
-        [BLOCK_95, at(0.4, 5)],
-        [BLOCK_95, at(0.4, 5)],
+        [BATTERY_95, at(0.4, 5)],
+        [BATTERY_95, at(0.4, 5)],
       ],
       { openVolts: 25.4, ohms: 0.014, polarises: true },
       HEAVY,
       whole,
     ),
   ]);
-  const deep: BlockState = { soc: 0, tempC: 5, ageing: 1, overDischargedVolts: 9 };
-  cases.push(['deeply discharged, donor', caseOf(PETROL, [[BLOCK_60, deep]], donor(5, true))]);
-  cases.push(['will not turn', caseOf(DIESEL, [[BLOCK_95, at(0.02, -10)]], donor(-10, true), LIGHT)]);
+  const deep: BatteryState = { soc: 0, tempC: 5, ageing: 1, overDischargedVolts: 9 };
+  cases.push(['deeply discharged, donor', caseOf(PETROL, [[BATTERY_60, deep]], donor(5, true))]);
+  cases.push(['will not turn', caseOf(DIESEL, [[BATTERY_95, at(0.02, -10)]], donor(-10, true), LIGHT)]);
 
   let worstVolts = 0;
   let worstAmps = 0;

@@ -2,7 +2,7 @@ import {
   answerOf,
   bankInstead,
   bankOf,
-  blockOpenVolts,
+  batteryOpenVolts,
   type Case,
   CAUSES,
   chargePlan,
@@ -18,21 +18,21 @@ import {
   type Machine,
   misfitsOf,
   neededShare,
-  type ProbeId,
+  type CheckId,
   REPLACE_CAUSES,
   replacementNeed,
   seededRandom,
   strengthTrend,
-  suspectOfCause,
+  SUSPECT_OF,
   TOOLS,
 } from '../src/index.js';
-import { BLOCK_60, CAR, EV, KIT, TRUCK } from './fixtures.js';
+import { BATTERY_60, CAR, EV, KIT, TRUCK } from './fixtures.js';
 
 const PROFILE: DiagnosisProfile = {
   machineClass: 'car',
   systemVolts: 12,
   engine: CAR.engine,
-  rating: BLOCK_60,
+  rating: BATTERY_60,
   tempC: 10,
 };
 const CROWD = drawCrowd(PROFILE);
@@ -45,9 +45,9 @@ const BARE: Case = {
   earlierFlatCalls: 0,
   diedInService: false,
 };
-type Findings = Partial<Record<ProbeId, string | number>>;
+type Findings = Partial<Record<CheckId, string | number>>;
 const evidenceOf = (found: Findings): DiagnosisEvidence[] =>
-  Object.entries(found).map(([probe, what]) => ({ probe: probe as ProbeId, found: what }));
+  Object.entries(found).map(([check, what]) => ({ check: check as CheckId, found: what }));
 const verdictOf = (found: Findings, facts: Partial<Case> = {}, rules: HouseRules = DEFAULT_RULES) =>
   conclude(
     CROWD,
@@ -58,28 +58,28 @@ const verdictOf = (found: Findings, facts: Partial<Case> = {}, rules: HouseRules
   );
 
 describe('conclude', () => {
-  it('never calls a discharged block bad without proof', () => {
+  it('never calls a discharged battery bad without proof', () => {
     for (const rest of [11.2, 11.9, 12.1]) {
       const found = verdictOf({ symptom: 'rapid-click', rest, crank: -2.5, 'with-help': 'started' });
-      expect(['recheck', 'replace-soon', 'replace-now'].indexOf(found.verdict))
+      expect(['charge-first', 'replace-soon', 'replace-now'].indexOf(found.verdict))
         .withContext(`${rest}`)
         .toBe(0);
       expect(found.followUps[0]).toEqual({ kind: 'charge', days: 0 });
     }
   });
 
-  it('condemns a charged block that collapses, by how far it does', () => {
+  it('condemns a charged battery that collapses, by how far it does', () => {
     const worn = verdictOf({ symptom: 'slow-crank', rest: 12.55, crank: -0.6, 'look-date': 'over-6' });
     expect(worn.verdict).toBe('replace-soon');
     expect(worn.ground).toBe('proved-worn');
     const spent = verdictOf({ symptom: 'rapid-click', rest: 12.55, crank: -2.4, conductance: 0.45 });
     expect(spent.verdict).toBe('replace-now');
     expect(spent.certainty).toBe('sure');
-    expect(spent.ledger!.find((l) => l.probe === 'conductance')!.bits).toBeGreaterThan(1);
+    expect(spent.ledger!.find((l) => l.check === 'conductance')!.bits).toBeGreaterThan(1);
   });
 
   it('takes one low cell, and a charger that is full at once, as proof', () => {
-    expect(verdictOf({ rest: 10.5, gravity: 'one-cell-low', symptom: 'slow-crank' }).verdict).toBe(
+    expect(verdictOf({ rest: 10.5, 'specific-gravity': 'one-cell-low', symptom: 'slow-crank' }).verdict).toBe(
       'replace-now',
     );
     const full = verdictOf({
@@ -133,32 +133,32 @@ describe('conclude', () => {
     expect(ground).toBe('stop-stands');
   });
 
-  it('leans to replacing after a second flat call, unless a test shows the block sound', () => {
+  it('leans to replacing after a second flat call, unless a test shows the battery sound', () => {
     const flat: Findings = {
       symptom: 'rapid-click',
       rest: 11.9,
       'ask-left-on': 'yes',
       'with-help': 'started',
     };
-    expect(verdictOf(flat).verdict).toBe('recheck');
+    expect(verdictOf(flat).verdict).toBe('charge-first');
     expect(verdictOf(flat, { earlierFlatCalls: 2 }).verdict).toBe('replace-soon');
-    expect(verdictOf({ ...flat, conductance: 0.95 }, { earlierFlatCalls: 2 }).verdict).toBe('recheck');
+    expect(verdictOf({ ...flat, conductance: 0.95 }, { earlierFlatCalls: 2 }).verdict).toBe('charge-first');
   });
 
-  it('asks for another low-voltage block once it died in service, unless something left on explains it', () => {
+  it('asks for another 12 V battery once it died in service, unless something left on explains it', () => {
     const ev: DiagnosisProfile = { ...PROFILE, machineClass: 'ev', engine: null };
     const crowd = drawCrowd(ev);
     const facts = { ...BARE, wakes: true, diedInService: true, restVolts: [11.6] };
     const told = (found: Findings) => conclude(crowd, evidenceOf(found), facts, TOOLS, DEFAULT_RULES).verdict;
     const dead: Findings = { symptom: 'no-doors', rest: 11.6, 'with-help': 'started' };
     expect(told(dead)).toBe('replace-soon');
-    expect(told({ ...dead, conductance: 0.95 })).toBe('recheck');
-    expect(told({ ...dead, 'ask-left-on': 'yes', 'look-switches': 'one-is-on' })).toBe('recheck');
+    expect(told({ ...dead, conductance: 0.95 })).toBe('charge-first');
+    expect(told({ ...dead, 'ask-left-on': 'yes', 'look-switches': 'one-is-on' })).toBe('charge-first');
   });
 
   it('with nothing found rechecks, unsure, and asks for what would decide', () => {
     const nothing = verdictOf({});
-    expect(nothing.verdict).toBe('recheck');
+    expect(nothing.verdict).toBe('charge-first');
     expect(nothing.certainty).toBe('unsure');
     expect(nothing.ground).toBe('no-evidence');
     expect(nothing.deciding!.chance).toBeGreaterThan(0.05);
@@ -172,8 +172,8 @@ describe('conclude', () => {
       'look-joints': 'clean',
     };
     const { verdict, deciding } = verdictOf(found);
-    expect(verdict).toBe('recheck');
-    expect(['conductance', 'crank', 'load-test']).toContain(deciding!.probe);
+    expect(verdict).toBe('charge-first');
+    expect(['conductance', 'crank', 'load-test']).toContain(deciding!.check);
     expect(verdictOf({ ...found, conductance: 0.5 }).verdict).toBe('replace-now');
   });
 
@@ -199,9 +199,9 @@ describe('conclude', () => {
     expect(moved).toBeCloseTo(odds(found.share!) - odds(before), 0);
   });
 
-  it('over 250 hidden faults throws hardly a sound block away and seldom blames the wrong part', () => {
+  it('over 250 hidden faults throws hardly a sound battery away and seldom blames the wrong part', () => {
     const random = seededRandom(77);
-    const asked: ProbeId[] = [
+    const asked: CheckId[] = [
       'symptom',
       'rest',
       'look-joints',
@@ -217,16 +217,16 @@ describe('conclude', () => {
     for (let n = 0; n < 250; n++) {
       const hidden = drawCase(PROFILE, random);
       const found = Object.fromEntries(
-        asked.map((probe) => [probe, answerOf(probe, hidden, PROFILE, random)]),
+        asked.map((check) => [check, answerOf(check, hidden, PROFILE, random)]),
       ) as Findings;
       const { verdict, suspect } = verdictOf(found, {
-        restVolts: [blockOpenVolts(BLOCK_60, hidden.blocks[0]!)],
+        restVolts: [batteryOpenVolts(BATTERY_60, hidden.batteries[0]!)],
       });
       if (verdict.startsWith('replace') && !REPLACE_CAUSES.includes(hidden.cause)) needless++;
-      if (verdict === 'not-the-battery' && suspectOfCause(hidden.cause) !== suspect) wrongPart++;
+      if (verdict === 'not-the-battery' && SUSPECT_OF[hidden.cause] !== suspect) wrongPart++;
     }
     process.stdout.write(
-      `conclude: of 250 hidden faults ${needless} sound blocks replaced, ${wrongPart} wrong parts blamed\n`,
+      `conclude: of 250 hidden faults ${needless} sound batteries replaced, ${wrongPart} wrong parts blamed\n`,
     );
     expect(needless).toBeLessThanOrEqual(2);
     expect(wrongPart).toBeLessThanOrEqual(25);
@@ -240,12 +240,12 @@ const CHARGER: KitItem = {
   amps: 15,
   volts: 14.4,
   startAmps: null,
-  leads: { sectionMm2: 6, lengthM: 1.8, conductor: 'copper', bite: 'clean' },
+  leads: { sectionMm2: 6, lengthM: 1.8, conductor: 'copper', contact: 'clean' },
 };
 
 describe('chargePlan', () => {
-  const block = CAR.blocks[0]!;
-  const plan = (soc: number, volts: number | null, rules: HouseRules = DEFAULT_RULES, at = block) =>
+  const battery = CAR.batteries[0]!;
+  const plan = (soc: number, volts: number | null, rules: HouseRules = DEFAULT_RULES, at = battery) =>
     chargePlan(at, soc, volts, 5, [CHARGER], rules);
 
   it('charges with a tenth of the capacity, 10 to 24 h from flat, sooner from half', () => {
@@ -257,28 +257,28 @@ describe('chargePlan', () => {
     expect(flat.chargers[0]!.hours!).toBeLessThanOrEqual(flat.hours!);
   });
 
-  it('takes the block out where it is long, closed in or the house says so', () => {
+  it('takes the battery out where it is long, closed in or the house says so', () => {
     expect(plan(0.1, 11.9).place).toBe('take-out');
     expect(plan(0.97, 12.66).place).toBe('at-the-points');
-    expect(plan(0.97, 12.66, DEFAULT_RULES, { ...block, closedIn: true }).placeReason).toBe('closed-in');
+    expect(plan(0.97, 12.66, DEFAULT_RULES, { ...battery, closedIn: true }).placeReason).toBe('closed-in');
     expect(plan(0.97, 12.66, { ...DEFAULT_RULES, chargeOnVehicle: 'negative-off' }).place).toBe(
       'negative-off',
     );
   });
 
-  it('lifts a very flat block over the sense voltage first, never a reversed one, and by the house rule not at all', () => {
+  it('lifts a very flat battery over the sense voltage first, never a reversed one, and by the house rule not at all', () => {
     expect(plan(0.1, 11.9).revival).toBeNull();
     const flat = plan(0, 2.5);
     expect(flat.revival!.minutes!).toBeGreaterThan(0);
     expect(flat.revival!.contactAmps).toBeCloseTo((12.6 - 2.5) / 2.6, 6);
     expect(plan(0, -1).revival!.refused).toBe('reversed');
-    expect(plan(0, 2.5, { ...DEFAULT_RULES, veryFlatBlock: 'replace' }).reviveRefusedByHouse).toBeTrue();
+    expect(plan(0, 2.5, { ...DEFAULT_RULES, veryFlatBattery: 'replace' }).reviveRefusedByHouse).toBeTrue();
   });
 
-  it('refuses a charger whose volts a gel or lithium block does not stand', () => {
+  it('refuses a charger whose volts a gel or lithium battery does not stand', () => {
     const of = (chemistry: 'gel' | 'lfp' | 'agm', volts: number) =>
       chargePlan(
-        { ...block, rating: { ...BLOCK_60, chemistry } },
+        { ...battery, rating: { ...BATTERY_60, chemistry } },
         0.5,
         12.2,
         5,
@@ -297,15 +297,15 @@ describe('replacementNeed', () => {
     const need = replacementNeed(CAR, 0);
     expect(need.ccaAmps.EN).toBe(540);
     expect(need.ccaAmps.SAE).toBe(562);
-    expect(misfitsOf(need, BLOCK_60)).toEqual([]);
-    expect(misfitsOf(need, { ...BLOCK_60, chemistry: 'gel', capacityAh: 45, ccaAmps: 400 })).toEqual([
+    expect(misfitsOf(need, BATTERY_60)).toEqual([]);
+    expect(misfitsOf(need, { ...BATTERY_60, chemistry: 'gel', capacityAh: 45, ccaAmps: 400 })).toEqual([
       'chemistry',
       'capacity',
       'cca',
     ]);
     expect(
       replacementNeed(
-        { ...CAR, blocks: [{ ...CAR.blocks[0]!, rating: { ...BLOCK_60, chemistry: 'agm' } }] },
+        { ...CAR, batteries: [{ ...CAR.batteries[0]!, rating: { ...BATTERY_60, chemistry: 'agm' } }] },
         0,
       ).chemistries,
     ).toEqual(['agm']);
@@ -340,15 +340,15 @@ describe('bankInstead', () => {
 
 describe('fittingOrder', () => {
   const models = [{ openVolts: 12.5, ohms: 0.008 }];
-  const step = (machine: Machine, id: string, blocks = models) =>
-    fittingOrder(machine, blocks, blocks.length - 1, 10).find((s) => s.step === id)!;
+  const step = (machine: Machine, id: string, batteries = models) =>
+    fittingOrder(machine, batteries, batteries.length - 1, 10).find((s) => s.step === id)!;
 
   it('takes the negative off first and puts it on last, since the circuit shows what else a slip would carry', () => {
     const order = fittingOrder(CAR, models, 0, 10).map((s) => s.step);
     expect(order.indexOf('negative-off')).toBeLessThan(order.indexOf('positive-off'));
     expect(order.indexOf('positive-on')).toBeLessThan(order.indexOf('negative-on'));
     expect(step(CAR, 'positive-off').slipAmps).toBe(0);
-    // 12.5 V over the block and a spanner of 2 mohm and the strap: about 1,200 A.
+    // 12.5 V over the battery and a spanner of 2 mohm and the strap: about 1,200 A.
     expect(step(CAR, 'positive-off').otherWayAmps!).toBeGreaterThan(1000);
     expect(step(CAR, 'negative-off').slipAmps).toBeLessThan(1);
   });

@@ -66,10 +66,10 @@ export class TestServer {
 }
 
 async function freePort(): Promise<number> {
-  const probe = createServer().listen(0, '127.0.0.1');
-  await once(probe, 'listening');
-  const address = probe.address();
-  probe.close();
+  const check = createServer().listen(0, '127.0.0.1');
+  await once(check, 'listening');
+  const address = check.address();
+  check.close();
   if (address === null || typeof address === 'string') throw new Error('no port');
   return address.port;
 }

@@ -22,15 +22,15 @@ export class Technician {
   ) {}
 
   /** A new call for this machine, put on the board without touching the demo's own. */
-  async newCall(machineId: string, ambientC = -4): Promise<string> {
-    const title = `Test ${machineId} ${randomUUID().slice(0, 6)}`;
+  async newCall(modelId: string, ambientC = -4): Promise<string> {
+    const title = `Test ${modelId} ${randomUUID().slice(0, 6)}`;
     const response = await this.page.request.post(`${this.url}/api/board`, {
       data: {
         id: randomUUID(),
         title,
         placeName: 'Test yard',
         said: 'It clicks.',
-        machineId,
+        modelId,
         ambientC,
         urgent: false,
       },
@@ -45,8 +45,8 @@ export class Technician {
   }
 
   /** Opens a job on a fresh call and stands on Scene. */
-  async openJob(machineId: string, ambientC = -4): Promise<string> {
-    const title = await this.newCall(machineId, ambientC);
+  async openJob(modelId: string, ambientC = -4): Promise<string> {
+    const title = await this.newCall(modelId, ambientC);
     await this.openBoard();
     await this.page.getByRole('button', { name: title }).click();
     await this.expectStage('Scene');

@@ -84,7 +84,7 @@ test('an entry is corrected, shows what cannot be, is confirmed by another, and 
   await expect(page.getByRole('alert')).toContainText('That is not a photo');
   await page
     .locator('vt-entry-view input[type=file]')
-    .setInputFiles({ name: 'block.png', mimeType: 'image/png', buffer: PICTURE });
+    .setInputFiles({ name: 'battery.png', mimeType: 'image/png', buffer: PICTURE });
   await expect(page.getByRole('img', { name: 'Photo 1 by Isk' })).toBeVisible();
 });
 
@@ -102,7 +102,7 @@ test('a file shows what it would change, is refused by line, and is imported who
     dialog.getByLabel(/Atlas file/).setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(text) });
 
   const lines = csv.split('\n');
-  const row = lines.findIndex((l) => l.includes('ostrel-fell-450,block,'));
+  const row = lines.findIndex((l) => l.includes('ostrel-fell-450,battery,'));
   await send('wrong.csv', csv.replace(lines[row]!, lines[row]!.replace(',8,', ',=8,')));
   await expect(dialog.getByRole('alert')).toContainText(`Line ${row + 1}`);
   await expect(dialog.getByRole('alert')).toContainText('formula');
@@ -113,7 +113,7 @@ test('a file shows what it would change, is refused by line, and is imported who
 
   await send('good.csv', csv.replace(lines[row]!, lines[row]!.replace(',8,', ',9,')));
   await expect(dialog.getByRole('status')).toContainText('0 new, 1 changed');
-  await expect(dialog.getByText('changes blocks')).toBeVisible();
+  await expect(dialog.getByText('changes batteries')).toBeVisible();
   await dialog.getByRole('button', { name: 'Import' }).click();
   await expect(dialog.getByRole('status')).toContainText('Imported.');
   await dialog.getByRole('button', { name: 'Close' }).click();

@@ -8,13 +8,13 @@ test('a reload in mid-job comes back to the same step', async ({ tech, page }) =
   await tech.toMeasure('one click');
   await tech.read('1185');
   await tech.next('Go on to Plan');
-  await tech.take(/The van, heavy set/);
+  await tech.take(/Service van, heavy set/);
   await tech.next('All off');
   await tech.next('Red clamp is on');
   await tech.saved();
   await page.reload();
   await tech.expectStage('Hook up');
-  await expect(page.locator('vt-step-card h2')).toHaveText('Red on donor block +');
+  await expect(page.locator('vt-step-card h2')).toHaveText('Red on donor battery +');
   const jobUrl = page.url().replace(/\/[a-z]+$/, '');
   await page.goto(jobUrl);
   await tech.expectStage('Hook up');
@@ -35,7 +35,7 @@ test('a second tab sees the first one’s taps, and a conflicting tap is refused
   await second.goto(page.url());
   await expect(second.locator('vt-step-card h2')).toHaveText('Everything off, both sides');
   await tech.next('All off');
-  await expect(second.locator('vt-step-card h2')).toHaveText('Red on casualty block +');
+  await expect(second.locator('vt-step-card h2')).toHaveText('Red on casualty battery +');
   // The second tab falls out of touch, so it does not know that the clamp is on already.
   await second.route('**/stream', (route) => route.abort());
   await second.reload();

@@ -17,7 +17,7 @@ test('make safe takes everything off from the middle of a hook-up', async ({ tec
   await tech.toMeasure('one click');
   await tech.read('1185');
   await tech.next('Go on to Plan');
-  await tech.take(/The van, heavy set/);
+  await tech.take(/Service van, heavy set/);
   for (const done of [
     'All off',
     'Red clamp is on',
@@ -32,9 +32,9 @@ test('make safe takes everything off from the middle of a hook-up', async ({ tec
   for (const act of [
     'Stop the donor',
     'Black off casualty ground point',
-    'Black off donor block -',
-    'Red off donor block +',
-    'Red off casualty block +',
+    'Black off donor battery -',
+    'Red off donor battery +',
+    'Red off casualty battery +',
   ]) {
     await tech.tap(`Done: ${act}`);
   }
@@ -48,17 +48,17 @@ test('something else was done: the steps go on from where the clamps really are'
   await tech.toMeasure('one click');
   await tech.read('1185');
   await tech.next('Go on to Plan');
-  await tech.take(/The van, heavy set/);
+  await tech.take(/Service van, heavy set/);
   for (const done of ['All off', 'Red clamp is on', 'Red clamp is on', 'Black clamp is on'])
     await tech.next(done);
   await expect(page.locator('vt-step-card .hazard')).toContainText('Note');
   await tech.tap('I did something else');
-  await page.getByLabel('Black, casualty end').selectOption({ label: 'block -: Block -' });
+  await page.getByLabel('Black, casualty end').selectOption({ label: 'battery -: Battery -' });
   await tech.tap('That is how it stands');
   await expect(page.locator('vt-step-card h2')).toHaveText(/Black off/);
   await expect(page.locator('vt-step-card .hazard.is-severe')).toHaveCount(0);
   await tech.workSteps(/Go on/);
-  await expect(page.getByText('Hooked up. Stand clear of the block.')).toBeVisible();
+  await expect(page.getByText('Hooked up. Stand clear of the battery.')).toBeVisible();
   await tech.saved();
 });
 
@@ -104,7 +104,7 @@ test('every screen is accessible in every light, and fits the tablet without scr
   await tech.toMeasure('one click');
   await tech.read('1185');
   await tech.next('Go on to Plan');
-  await tech.take(/The van, heavy set/);
+  await tech.take(/Service van, heavy set/);
   await tech.next('All off');
   for (const light of ['Dusk', 'Night', 'Day']) {
     await page.getByRole('radio', { name: light }).click();
@@ -137,11 +137,11 @@ test('every part of Measure and Verdict is accessible in every light, its button
   await tech.read('1254');
   await page.getByRole('radio', { name: 'Charging, idle' }).click();
   await tech.read('1440');
-  await page.getByRole('radio', { name: 'The block' }).click();
+  await page.getByRole('radio', { name: 'The battery' }).click();
   await tech.read('270');
   const PARTS: Record<string, readonly string[]> = {
-    Measure: ['At the posts', 'Over joints', 'The block', 'Parked draw', 'Trace'],
-    Verdict: ['Evidence', 'Next', 'Change block', 'Job sheet'],
+    Measure: ['At the posts', 'Over joints', 'The battery', 'Parked draw', 'Trace'],
+    Verdict: ['Evidence', 'Next', 'Change battery', 'Job sheet'],
   };
   for (const [stage, parts] of Object.entries(PARTS)) {
     await tech.openStage(stage);

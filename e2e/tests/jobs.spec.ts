@@ -7,12 +7,12 @@ test('petrol hatchback, donor and heavy leads, from call to log', async ({ tech,
   await expect(page.getByText(/Low, .* Charge before judging/)).toBeVisible();
   await tech.next('Go on to Plan');
   await expect(page.getByText(/Odds of a start/)).toContainText(/in 100, \d+ to \d+ by 4000 draws/);
-  await tech.take(/The van, heavy set/);
+  await tech.take(/Service van, heavy set/);
   expect(await tech.workSteps(/Go on/)).toEqual([
     'Everything off, both sides',
-    'Red on casualty block +',
-    'Red on donor block +',
-    'Black on donor block -',
+    'Red on casualty battery +',
+    'Red on donor battery +',
+    'Black on donor battery -',
     'Black on casualty ground point',
     'Start the donor',
     'Let it take charge',
@@ -25,18 +25,18 @@ test('petrol hatchback, donor and heavy leads, from call to log', async ({ tech,
     'Switch a big consumer on',
     'Stop the donor',
     'Black off casualty ground point',
-    'Black off donor block -',
-    'Red off donor block +',
-    'Red off casualty block +',
+    'Black off donor battery -',
+    'Red off donor battery +',
+    'Red off casualty battery +',
   ]);
   await tech.tap('Clock', 'Read charging volts');
   await tech.read('1420');
   await tech.read('1405');
   await tech.openStage('Verdict');
-  await tech.close('Recheck');
+  await tech.close('Charge first');
   await page.goto(`${tech.url}/log`);
   await page.getByRole('searchbox').fill(title);
-  await page.getByRole('link', { name: new RegExp(`${title}.*Recheck`) }).click();
+  await page.getByRole('link', { name: new RegExp(`${title}.*Charge first`) }).click();
   await tech.expectStage('Verdict');
   await expect(page.getByText('Rest volts: 11.90 V')).toBeVisible();
 });
@@ -64,7 +64,7 @@ test('start-stop car through the posts in the bay, lithium pack', async ({ tech 
     'Red off casualty red post',
   ]);
   await tech.next('Go on to the verdict');
-  await tech.close('Recheck');
+  await tech.close('Charge first');
 });
 
 test('hybrid wakes on the lead-acid pack and is never cranked', async ({ tech, page }) => {
@@ -83,7 +83,7 @@ test('hybrid wakes on the lead-acid pack and is never cranked', async ({ tech, p
   const off = await tech.workSteps(/Go on/);
   expect(off[0]).toBe('Switch the pack off');
   await tech.next('Go on to the verdict');
-  await tech.close('Recheck');
+  await tech.close('Charge first');
 });
 
 test('EV that will not open: latch wires, then a still donor', async ({ tech, page }) => {
@@ -100,7 +100,7 @@ test('EV that will not open: latch wires, then a still donor', async ({ tech, pa
   await tech.next('Found, positive is sure');
   await tech.read('1160');
   await tech.next('Go on to Plan');
-  await tech.take(/The van, heavy set/);
+  await tech.take(/Service van, heavy set/);
   const steps = await tech.workSteps(/Go on/);
   expect(steps).not.toContain('Start the donor');
   await tech.next('Go on: wake it');
@@ -108,7 +108,7 @@ test('EV that will not open: latch wires, then a still donor', async ({ tech, pa
   await tech.next('Go on to Clear down');
   await tech.workSteps(/Go on/);
   await tech.next('Go on to the verdict');
-  // A low-voltage block that has died once is near its end, unless a test shows it sound.
+  // A 12 V battery that has died once is near its end, unless a test shows it sound.
   await tech.close('Replace soon');
 });
 
@@ -121,7 +121,7 @@ test('motorcycle from the van with its engine off; a fuel tap is not the battery
   await tech.next('Found, positive is sure');
   await tech.read('1262');
   await tech.next('Go on to Plan');
-  await tech.take(/The van, light set/);
+  await tech.take(/Service van, light set/);
   expect(await tech.workSteps(/Go on/)).not.toContain('Start the donor');
   await tech.next('Go on: crank');
   await tech.tryOnce('Brisk, no fire');
@@ -131,7 +131,7 @@ test('motorcycle from the van with its engine off; a fuel tap is not the battery
   await tech.close('Not the battery: fuel or engine');
 });
 
-test('24 V piste machine: each block by itself, then 12 V across the weak one only', async ({
+test('24 V piste machine: each battery by itself, then 12 V across the weak one only', async ({
   tech,
   page,
 }) => {
@@ -141,24 +141,24 @@ test('24 V piste machine: each block by itself, then 12 V across the weak one on
   await tech.read('1255');
   await tech.next('Go on to Plan');
   await expect(page.getByText('gives 12 V, this is 24 V').first()).toBeVisible();
-  await tech.take(/Lead-acid pack.*across the lower block/);
+  await tech.take(/Lead-acid pack.*across battery 1/);
   const steps = await tech.workSteps(/Go on/);
-  expect(steps.slice(1, 3)).toEqual(['Red on casualty lower block +', 'Black on casualty ground point']);
+  expect(steps.slice(1, 3)).toEqual(['Red on casualty battery 1 +', 'Black on casualty ground point']);
   await tech.next('Go on: crank');
   await tech.tryOnce('It runs');
   await tech.next('Go on to Clear down');
   await tech.workSteps(/Go on/);
   await tech.next('Go on to the verdict');
-  await expect(page.getByText('Blocks apart by: 0.70 V')).toBeVisible();
-  await tech.close('Recheck');
+  await expect(page.getByText('Batteries apart by: 0.70 V')).toBeVisible();
+  await tech.close('Charge first');
 });
 
-test('a frozen block stops the job by its reading alone', async ({ tech, page }) => {
+test('a frozen battery stops the job by its reading alone', async ({ tech, page }) => {
   await tech.openJob('tolsey-verge-16', -8);
   await tech.toMeasure('silent, dash dead');
   await tech.read('910');
   await tech.expectStage('Stop');
-  await expect(page.getByRole('heading', { name: 'Block frozen' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Battery frozen' })).toBeVisible();
   for (const stage of ['Plan', 'Hook up', 'Crank']) {
     await tech.openStage(stage);
     await tech.expectStage('Stop');

@@ -7,10 +7,10 @@ test('an unknown machine is found by clues, kept in the atlas, and the job goes 
   await tech.openJob('unknown-car');
   await tech.next('Safe to work here');
   await tech.next('Go on to Locate');
-  await expect(page.getByText('unknown machine: find its block first')).toBeVisible();
+  await expect(page.getByText('unknown machine: find its battery first')).toBeVisible();
   const places = page.getByRole('group', { name: /Look here/ }).getByRole('button');
   await expect(places.first()).toContainText('front bay');
-  await tech.tap('bay has no block', 'red post in the bay', 'hose through floor or sill');
+  await tech.tap('bay has no battery', 'red post in the bay', 'hose through floor or sill');
   await expect(places.first()).toContainText('boot, side or floor');
   await places.first().click();
   await page.getByLabel('Maker').fill('Harrowgate');
@@ -21,7 +21,7 @@ test('an unknown machine is found by clues, kept in the atlas, and the job goes 
   await page.getByLabel('Capacity, Ah').fill('68');
   await tech.tap('red post found');
   await tech.next('Keep it and go on');
-  await expect(page.getByText('block: boot, side or floor, vent hose (found once)')).toBeVisible();
+  await expect(page.getByText('battery: boot, side or floor, vent hose (found once)')).toBeVisible();
   await expect(tech.button(/Red post/)).toBeVisible();
   await tech.tap('+ mark or P', 'meter reads plus');
   await tech.next('Found, positive is sure');
@@ -91,7 +91,7 @@ test('the donor is dragged, turned and parked; leads that do not reach are not o
   await expect.poll(metres).toBeLessThan(3);
   await tech.next('Park it here');
   await tech.openStage('Plan');
-  await expect(page.getByRole('radio', { name: /The van, heavy set/ })).toBeVisible();
+  await expect(page.getByRole('radio', { name: /Service van, heavy set/ })).toBeVisible();
 });
 
 test('kit that was used is marked until somebody says it is done', async ({ tech, page }) => {

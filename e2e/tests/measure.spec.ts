@@ -3,9 +3,9 @@ import { once } from 'node:events';
 import { traceFileOf } from '@voltrek/contracts';
 import {
   aloneRescue,
-  blockOhms,
-  type BlockRating,
-  blockOpenVolts,
+  batteryOhms,
+  type BatteryRating,
+  batteryOpenVolts,
   type Engine,
   recordTry,
 } from '@voltrek/core';
@@ -13,18 +13,18 @@ import { expect, test } from '../support/fixtures';
 import { TestServer } from '../support/server';
 import { Technician } from '../support/technician';
 
-const RATING: BlockRating = { chemistry: 'flooded', capacityAh: 44, ccaAmps: 420, ccaStandard: 'EN' };
+const RATING: BatteryRating = { chemistry: 'flooded', capacityAh: 44, ccaAmps: 420, ccaStandard: 'EN' };
 const ENGINE: Engine = { fuel: 'petrol', displacementL: 1.2, cylinders: 4, systemVolts: 12 };
 
-/** A logger's file of a try on a worn block that did not start. */
+/** A logger's file of a try on a worn battery that did not start. */
 function loggedTry(): string {
   const state = { soc: 0.86, tempC: -4, ageing: 2.6 };
-  const model = { openVolts: blockOpenVolts(RATING, state), ohms: blockOhms(RATING, state) };
+  const model = { openVolts: batteryOpenVolts(RATING, state), ohms: batteryOhms(RATING, state) };
   return traceFileOf(
     recordTry({
       crank: {
         engine: ENGINE,
-        blocks: [{ rating: RATING, state }],
+        batteries: [{ rating: RATING, state }],
         seconds: 3,
         rescue: aloneRescue([model], -4),
       },

@@ -1,8 +1,8 @@
 import { expect, test } from '../support/fixtures';
 import type { Technician } from '../support/technician';
 
-async function toPlan(tech: Technician, machineId: string, digits: string): Promise<void> {
-  await tech.openJob(machineId);
+async function toPlan(tech: Technician, modelId: string, digits: string): Promise<void> {
+  await tech.openJob(modelId);
   await tech.toMeasure('one click');
   await tech.read(digits);
   await tech.next('Go on to Plan');
@@ -11,7 +11,7 @@ async function toPlan(tech: Technician, machineId: string, digits: string): Prom
 
 test('the chosen option in depth: crank in time, wait, leads, figures', async ({ tech, page }) => {
   await toPlan(tech, 'brinmoor-pella', '1180');
-  await page.getByRole('radio', { name: /The van, light set/ }).click();
+  await page.getByRole('radio', { name: /Service van, light set/ }).click();
   await expect(page.getByRole('img', { name: /Crank in time: dips to/ })).toBeVisible();
   await page.getByRole('tab', { name: 'Wait' }).click();
   await expect(page.locator('.say')).toContainText(
@@ -21,7 +21,7 @@ test('the chosen option in depth: crank in time, wait, leads, figures', async ({
   await expect(page.getByRole('img', { name: /Lead sets for this rescue/ })).toBeVisible({ timeout: 20_000 });
   await page.getByRole('radio', { name: 'rpm', exact: true }).click();
   await page.getByRole('tab', { name: 'Figures' }).click();
-  await expect(page.getByRole('listitem').filter({ hasText: 'charge of the weakest block' })).toContainText(
+  await expect(page.getByRole('listitem').filter({ hasText: 'charge of the weakest battery' })).toContainText(
     'typed',
   );
   await expect(page.getByRole('listitem').filter({ hasText: 'its resistance against new' })).toContainText(
@@ -31,7 +31,7 @@ test('the chosen option in depth: crank in time, wait, leads, figures', async ({
 
 test('a figure changed by hand is computed again, and what is old says so', async ({ tech, page }) => {
   await toPlan(tech, 'brinmoor-pella', '1180');
-  await page.getByRole('radio', { name: /The van, light set/ }).click();
+  await page.getByRole('radio', { name: /Service van, light set/ }).click();
   await expect(page.locator('.odds strong')).toBeVisible();
   const before = await page.locator('.odds').textContent();
   await page.getByRole('tab', { name: 'Figures' }).click();
@@ -60,9 +60,9 @@ test('the plan goes into the log with its figures, and the crank is compared wit
   page,
 }) => {
   await toPlan(tech, 'brinmoor-pella', '1180');
-  await page.getByRole('radio', { name: /The van, heavy set/ }).click();
+  await page.getByRole('radio', { name: /Service van, heavy set/ }).click();
   await expect(page.locator('.odds strong')).toBeVisible();
-  await tech.take(/The van, heavy set/);
+  await tech.take(/Service van, heavy set/);
   await tech.workSteps(/Go on/);
   await tech.next('Go on: crank');
   await tech.next(/Crank now/);
@@ -96,7 +96,7 @@ test('an ordinary mains charger comes off before the crank', async ({ tech, page
   expect(await tech.workSteps(/Charged/)).toEqual([
     'Everything off, both sides',
     'Set the charger, unplugged',
-    'Red on casualty block +',
+    'Red on casualty battery +',
     'Black on casualty ground point',
     'Plug the charger in',
     'Switch the charger on',
@@ -107,7 +107,7 @@ test('an ordinary mains charger comes off before the crank', async ({ tech, page
     'Switch the charger off',
     'Unplug the charger',
     'Black off casualty ground point',
-    'Red off casualty block +',
+    'Red off casualty battery +',
   ]);
   await tech.next('Everything is off. Go on: crank');
   await tech.tryOnce('It runs');

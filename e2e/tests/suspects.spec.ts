@@ -41,7 +41,7 @@ test('a figure is taken on the spot, and what has its own stage is read there', 
   const nextCheck = page.getByRole('region', { name: 'Next check' });
   for (let i = 0; i < 12; i++) {
     await expect(nextCheck.locator('.ask')).toBeVisible();
-    if (((await nextCheck.locator('.ask').textContent()) ?? '').includes('Test the block')) break;
+    if (((await nextCheck.locator('.ask').textContent()) ?? '').includes('Test the battery')) break;
     const before = await nextCheck.locator('.ask').textContent();
     await nextCheck.getByRole('button', { name: 'Not this one' }).click();
     await expect(nextCheck.locator('.ask')).not.toHaveText(before!);
@@ -51,5 +51,5 @@ test('a figure is taken on the spot, and what has its own stage is read there', 
   await nextCheck.getByRole('textbox').fill('0,52');
   await nextCheck.getByRole('button', { name: 'Take' }).click();
   const first = page.getByRole('region', { name: 'Suspects' }).getByRole('listitem').first();
-  await expect(first).toContainText('worn block');
+  await expect(first).toContainText('worn battery');
 });

@@ -14,23 +14,23 @@ async function textOf(file: string): Promise<{ text: string; pages: number }> {
   return { text: pages.join('\n').replace(/\s+/g, ' '), pages: pages.length };
 }
 
-test('a worn block: evidence, what would change it, the block changed by steps, its record begun anew', async ({
+test('a worn battery: evidence, what would change it, the battery changed by steps, its record begun anew', async ({
   tech,
   page,
 }) => {
   await tech.openJob('brinmoor-pella');
   await tech.toMeasure('slow crank');
   await tech.read('1254');
-  await page.getByRole('radio', { name: 'The block' }).click();
+  await page.getByRole('radio', { name: 'The battery' }).click();
   await tech.read('270');
   await expect(page.locator('vt-taken li').first()).toContainText('Worn: under 80 % of its rating');
   await tech.openStage('Verdict');
   await expect(page.getByRole('heading', { level: 2, name: 'Replace soon' })).toBeVisible();
   await expect(page.getByText('A test proves it worn.')).toBeVisible();
-  await expect(page.locator('.move', { hasText: 'Tested, of its rating' })).toContainText('times more');
+  await expect(page.locator('.move', { hasText: 'Tested, of its rating' })).toContainText('speaks for it');
   await expect(page.getByText('Would change it')).toBeVisible();
 
-  await page.getByRole('radio', { name: 'Change block' }).click();
+  await page.getByRole('radio', { name: 'Change battery' }).click();
   await expect(page.getByText('flooded or EFB or AGM')).toBeVisible();
   const seen: string[] = [];
   for (;;) {
@@ -62,7 +62,7 @@ test('a worn block: evidence, what would change it, the block changed by steps, 
   await expect(page.getByRole('img', { name: /readings of its strength/ })).toBeVisible();
 });
 
-test('the job sheet is a PDF with the Loop, readings, evidence, verdict and a place to sign, and the same as JSON', async ({
+test('the job sheet is a PDF with the Circuit, readings, evidence, verdict and a place to sign, and the same as JSON', async ({
   tech,
   page,
 }) => {
@@ -70,7 +70,7 @@ test('the job sheet is a PDF with the Loop, readings, evidence, verdict and a pl
   await tech.toMeasure('rapid clicking');
   await tech.read('1185');
   await tech.next('Go on to Plan');
-  await tech.take(/The van, heavy set/);
+  await tech.take(/Service van, heavy set/);
   await tech.workSteps(/Go on/);
   await tech.next('Go on: crank');
   await tech.tryOnce('It runs');
@@ -78,7 +78,7 @@ test('the job sheet is a PDF with the Loop, readings, evidence, verdict and a pl
   await tech.workSteps(/Go on/);
   await tech.openStage('Verdict');
   await page.getByRole('radio', { name: 'Next' }).click();
-  await expect(page.getByText('Charge plan, flooded block')).toBeVisible();
+  await expect(page.getByText('Charge plan, flooded battery')).toBeVisible();
   await expect(page.getByText('Take it out to charge')).toBeVisible();
   await page.getByRole('radio', { name: 'Evidence' }).click();
   await tech.next('Give verdict');
@@ -94,14 +94,14 @@ test('the job sheet is a PDF with the Loop, readings, evidence, verdict and a pl
     '11.85 V',
     'Try 1, with help: it runs',
     'Evidence',
-    'times more likely',
+    'speaks for it',
     'Recheck after 24 h rest',
     'Never: ',
     'Driver or owner: told and understood',
     'High-voltage work is for qualified people',
   ])
     expect(text).toContain(part);
-  // The Loop is in it as a drawing: its own words stand on the page.
+  // The Circuit is in it as a drawing: its own words stand on the page.
   expect(text).toContain('casualty');
 
   const link = page.getByRole('link', { name: 'Save as JSON' });
@@ -114,5 +114,5 @@ test('the job sheet is a PDF with the Loop, readings, evidence, verdict and a pl
   expect(sheet.form).toBe('voltrek-job-sheet/1');
   expect(sheet.title).toBe(title);
   expect(sheet.readings[0]!.volts).toBe(11.85);
-  expect(text).toContain(sheet.verdict.verdict === 'recheck' ? 'Recheck.' : 'Replace');
+  expect(text).toContain(sheet.verdict.verdict === 'charge-first' ? 'Charge first.' : 'Replace');
 });

@@ -1,7 +1,7 @@
 import {
   aloneRescue,
-  blockOhms,
-  blockOpenVolts,
+  batteryOhms,
+  batteryOpenVolts,
   CAUSES,
   CHARGING_SECONDS,
   type Cause,
@@ -12,9 +12,9 @@ import {
   keyOnDrop,
   lookOf,
   POLARISATION,
-  PROBE_IDS,
-  type ProbeId,
-  probeOf,
+  CHECK_IDS,
+  type CheckId,
+  checkOf,
   restVoltsOf,
   seededRandom,
   simulateCrank,
@@ -29,9 +29,9 @@ export interface Setup {
   readonly profile: DiagnosisProfile;
   readonly cause: Cause;
   readonly seed: number;
-  readonly probe: ProbeId;
-  /** Block the probes are on, for rest volts; from the chassis side up. */
-  readonly block: number;
+  readonly check: CheckId;
+  /** Battery the probes are on, for rest volts; from the chassis side up. */
+  readonly battery: number;
   readonly phase: Phase;
   /** Help is joined. */
   readonly helped: boolean;
@@ -46,7 +46,7 @@ export interface World {
   readonly volts: (seconds: number) => number;
   /** Amps through the clamp. */
   readonly amps: (seconds: number) => number;
-  /** Strength of the block as a tester finds it, of its rating. */
+  /** Strength of the battery as a tester finds it, of its rating. */
   readonly strengthShare: () => number;
   readonly ratedAmps: number;
 }
@@ -56,7 +56,7 @@ export function parseSetup(text: string): Setup {
   const value = JSON.parse(text) as Setup;
   const isKnown =
     CAUSES.includes(value.cause) &&
-    PROBE_IDS.includes(value.probe) &&
+    CHECK_IDS.includes(value.check) &&
     PHASES.includes(value.phase) &&
     Number.isInteger(value.seed) &&
     value.profile.rating.capacityAh > 0;
@@ -65,10 +65,10 @@ export function parseSetup(text: string): Setup {
 }
 
 export function worldOf(setup: Setup): World {
-  const { profile, cause, seed, probe, block, phase, helped } = setup;
+  const { profile, cause, seed, check, battery, phase, helped } = setup;
   const hidden = drawHidden(cause, profile, seededRandom(seed));
-  const blocks = restVoltsOf(hidden, profile);
-  const string = blocks.reduce((a, b) => a + b, 0);
+  const batteries = restVoltsOf(hidden, profile);
+  const string = batteries.reduce((a, b) => a + b, 0);
   const crank = phase === 'cranking' ? playedCrank(hidden, profile, helped) : null;
   const starts = lookOf(hidden, profile, helped) === 'starts';
   const running = (hidden.chargingVolts * profile.systemVolts) / 12;
@@ -76,7 +76,7 @@ export function worldOf(setup: Setup): World {
 
   const posts = (seconds: number): number => {
     if (phase === 'running') return running;
-    if (phase === 'still' || !crank) return probe === 'key-on' ? string - dash : string;
+    if (phase === 'still' || !crank) return check === 'key-on' ? string - dash : string;
     const at = seconds - crank.contactAt;
     if (at < -1) return string;
     if (at < 0) return string - dash;
@@ -91,19 +91,19 @@ export function worldOf(setup: Setup): World {
   };
   const dropOver = (ohms: number) => (seconds: number) => starterAmps(seconds) * ohms;
   const volts: World['volts'] =
-    probe === 'joint-plus'
+    check === 'joint-plus'
       ? dropOver(hidden.plusOhms)
-      : probe === 'joint-minus'
+      : check === 'joint-minus'
         ? dropOver(hidden.minusOhms)
-        : probe === 'starter-stud'
+        : check === 'starter-stud'
           ? dropOver(hidden.plusOhms + hidden.minusOhms + hidden.cableOhms)
-          : probe === 'rest'
-            ? () => blocks[block] ?? string
+          : check === 'rest'
+            ? () => batteries[battery] ?? string
             : posts;
   return {
     volts,
     amps: (seconds) => (phase === 'still' ? asleepAmps(hidden) : starterAmps(seconds)),
-    strengthShare: () => probeOf('conductance').predict!(hidden, profile)!,
+    strengthShare: () => checkOf('conductance').predict!(hidden, profile)!,
     ratedAmps: profile.rating.ccaAmps,
   };
 }
@@ -134,13 +134,13 @@ function playedCrank(
 ): PlayedCrank | null {
   const point = helped ? hidden.helped : hidden.crank;
   if (!engine || !point) return null;
-  const models = hidden.blocks.map((state) => ({
-    openVolts: blockOpenVolts(rating, state),
-    ohms: blockOhms(rating, state),
+  const models = hidden.batteries.map((state) => ({
+    openVolts: batteryOpenVolts(rating, state),
+    ohms: batteryOhms(rating, state),
   }));
   const trace = simulateCrank({
     rescue: aloneRescue(models, tempC),
-    blocks: hidden.blocks.map((state) => ({ rating, state })),
+    batteries: hidden.batteries.map((state) => ({ rating, state })),
     engine,
     seconds: CRANK_SECONDS,
   });

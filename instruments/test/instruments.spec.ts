@@ -18,8 +18,8 @@ const setupOf = (cause: Cause, more: Partial<Setup> = {}): Setup => ({
   profile: PROFILE,
   cause,
   seed: 4,
-  probe: 'rest',
-  block: 0,
+  check: 'rest',
+  battery: 0,
   phase: 'still',
   helped: false,
   ...more,
@@ -70,7 +70,7 @@ describe('scpi', () => {
 });
 
 describe('meter', () => {
-  it('reads the hidden block within its noise', async () => {
+  it('reads the hidden battery within its noise', async () => {
     const setup = setupOf('discharged');
     const truth = restVoltsOf(drawHidden('discharged', PROFILE, seededRandom(setup.seed)), PROFILE)[0]!;
     const { ask, tell, end } = await talkTo(meterServer('meter', () => 0));
@@ -84,7 +84,7 @@ describe('meter', () => {
   it('fills its fast buffer in time and gives each point once', async () => {
     let now = 0;
     const { ask, tell, end } = await talkTo(meterServer('meter', () => now));
-    tell(`SIM:SET ${JSON.stringify(setupOf('worn', { probe: 'crank', phase: 'cranking' }))}`);
+    tell(`SIM:SET ${JSON.stringify(setupOf('worn', { check: 'crank', phase: 'cranking' }))}`);
     tell('SAMP:TIM 0.002');
     tell('SAMP:COUN 3000');
     tell('INIT');
@@ -106,9 +106,9 @@ describe('meter', () => {
 
 describe('the world behind the instruments', () => {
   it('drops volts over a bad joint only while current flows', () => {
-    const still = worldOf(setupOf('joint-positive', { probe: 'joint-plus' }));
-    const cranking = worldOf(setupOf('joint-positive', { probe: 'joint-plus', phase: 'cranking' }));
-    const sound = worldOf(setupOf('none', { probe: 'joint-plus', phase: 'cranking' }));
+    const still = worldOf(setupOf('joint-positive', { check: 'joint-plus' }));
+    const cranking = worldOf(setupOf('joint-positive', { check: 'joint-plus', phase: 'cranking' }));
+    const sound = worldOf(setupOf('none', { check: 'joint-plus', phase: 'cranking' }));
     expect(still.volts(2)).toBe(0);
     expect(cranking.volts(3)).toBeGreaterThan(0.5);
     expect(sound.volts(3)).toBeLessThan(0.3);
@@ -120,7 +120,7 @@ describe('the world behind the instruments', () => {
   });
 
   it('charges once it runs, and not with a charging fault', () => {
-    const running = { probe: 'charging', phase: 'running' } as const;
+    const running = { check: 'charging', phase: 'running' } as const;
     expect(worldOf(setupOf('none', running)).volts(0)).toBeGreaterThan(13.6);
     const faulty = [1, 2, 3, 4].map((seed) => worldOf(setupOf('charging', { ...running, seed })).volts(0));
     expect(faulty.every((v) => v < 13 || v > 15)).toBeTrue();
@@ -133,7 +133,7 @@ describe('the world behind the instruments', () => {
 });
 
 describe('tester', () => {
-  it('finds a worn block weaker than a sound one, and says when there is none', async () => {
+  it('finds a worn battery weaker than a sound one, and says when there is none', async () => {
     const { ask, tell, end } = await talkTo(testerServer());
     tell('MEAS:CCA?');
     expect(await ask('SYST:ERR?')).toContain('-241');

@@ -27,17 +27,17 @@ function found(id: string, model = 'Odd one'): Machine {
 
 async function add(machine: Machine, by = 'crew-2'): Promise<AtlasEntry> {
   const { api } = await sharedServer();
-  const response = await api.post('/api/machines').send({ machine, by, note: '', basedOn: null }).expect(201);
+  const response = await api.post('/api/models').send({ machine, by, note: '', basedOn: null }).expect(201);
   return response.body as AtlasEntry;
 }
 
 describe('atlas search', () => {
   const search = async (q: string): Promise<MachineSearch> => {
     const { api } = await sharedServer();
-    return (await api.get('/api/machines').query({ q }).expect(200)).body as MachineSearch;
+    return (await api.get('/api/models').query({ q }).expect(200)).body as MachineSearch;
   };
 
-  it('finds by maker, model, class and place of the block, in spite of typing errors', async () => {
+  it('finds by maker, model, class and place of the battery, in spite of typing errors', async () => {
     expect((await search('')).total).toBeGreaterThanOrEqual(30);
     expect((await search('brinmor pela')).machines[0]!.id).toContain('brinmoor-pella');
     expect((await search('mistorw')).machines[0]?.id).toBe('orrendal-mistrow');
@@ -84,25 +84,25 @@ describe('atlas entries', () => {
     expect(first.confidence).toBe('found-once');
     expect(first.history.map((c) => [c.kind, c.by])).toEqual([['added', 'crew-2']]);
 
-    await api.post(`/api/machines/${machine.id}/confirmations`).send({ by: 'crew-2' }).expect(409);
+    await api.post(`/api/models/${machine.id}/confirmations`).send({ by: 'crew-2' }).expect(409);
     const confirmed = (
-      await api.post(`/api/machines/${machine.id}/confirmations`).send({ by: 'crew-3' }).expect(201)
+      await api.post(`/api/models/${machine.id}/confirmations`).send({ by: 'crew-3' }).expect(201)
     ).body as AtlasEntry;
     expect(confirmed.confidence).toBe('confirmed');
 
     const corrected = { ...machine, cautions: ['Fan starts by itself.'] };
     const change = { machine: corrected, by: 'crew-3', note: 'seen today', basedOn: 1 };
-    await api.put(`/api/machines/${machine.id}`).send(change).expect(409);
+    await api.put(`/api/models/${machine.id}`).send(change).expect(409);
     const after = (
       await api
-        .put(`/api/machines/${machine.id}`)
+        .put(`/api/models/${machine.id}`)
         .send({ ...change, basedOn: 2 })
         .expect(200)
     ).body as AtlasEntry;
     expect(after.machine.cautions).toEqual(['Fan starts by itself.']);
     expect(after.confidence).toBe('found-once');
     expect(after.history.map((c) => c.kind)).toEqual(['corrected', 'confirmed', 'added']);
-    await api.post('/api/machines').send({ machine, by: 'crew-2', note: '', basedOn: null }).expect(409);
+    await api.post('/api/models').send({ machine, by: 'crew-2', note: '', basedOn: null }).expect(409);
   });
 
   it('are refused with the place of each fault, and nothing changes', async () => {
@@ -114,17 +114,17 @@ describe('atlas entries', () => {
       points: [{ ...good.points[0]!, xMm: 20_000 }, ...good.points.slice(1)],
     };
     const response = await api
-      .post('/api/machines')
+      .post('/api/models')
       .send({ machine: bad, by: 'crew-2', note: '', basedOn: null })
       .expect(422);
     const paths = (response.body as { fields: { path: string }[] }).fields.map((f) => f.path);
     expect(paths).toContain('outline');
     expect(paths).toContain('points[0]');
-    await api.get(`/api/machines/${good.id}`).expect(404);
+    await api.get(`/api/models/${good.id}`).expect(404);
     const sly = { ...good, maker: '=cmd()' };
-    await api.post('/api/machines').send({ machine: sly, by: 'crew-2', note: '', basedOn: null }).expect(422);
+    await api.post('/api/models').send({ machine: sly, by: 'crew-2', note: '', basedOn: null }).expect(422);
     const forClass = { machine: templateOf('car'), by: 'crew-2', note: '', basedOn: null };
-    await api.post('/api/machines').send(forClass).expect(409);
+    await api.post('/api/models').send(forClass).expect(409);
   });
 
   it('keep photos upright, small and without metadata, and refuse what is no picture', async () => {
@@ -137,7 +137,7 @@ describe('atlas entries', () => {
       .toBuffer();
     const entry = (
       await api
-        .post(`/api/machines/${id}/photos`)
+        .post(`/api/models/${id}/photos`)
         .field('by', 'crew-2')
         .attach('photo', picture, 'a.jpg')
         .expect(201)
@@ -146,20 +146,20 @@ describe('atlas entries', () => {
     // Turned upright: what lay 3000 wide stands 1600 high.
     expect([photo!.widthPx, photo!.heightPx]).toEqual([533, 1600]);
     expect(entry.history[0]!.kind).toBe('photo');
-    const kept = (await api.get(`/api/machines/${id}/photos/${photo!.id}`).expect(200)).body as Buffer;
+    const kept = (await api.get(`/api/models/${id}/photos/${photo!.id}`).expect(200)).body as Buffer;
     const meta = await sharp(kept).metadata();
     expect(meta.format).toBe('jpeg');
     expect(meta.exif).toBeUndefined();
     expect(kept.includes('Somebody')).toBeFalse();
 
     const send = (content: Buffer, name: string) =>
-      api.post(`/api/machines/${id}/photos`).field('by', 'crew-2').attach('photo', content, name);
+      api.post(`/api/models/${id}/photos`).field('by', 'crew-2').attach('photo', content, name);
     await send(Buffer.from('not a picture'), 'a.jpg').expect(415);
     await send(picture.subarray(0, 400), 'cut.jpg').expect(415);
     await send(Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"/>'), 'a.svg').expect(415);
     await send(Buffer.alloc(13 * 1024 * 1024), 'big.jpg').expect(413);
-    await api.post(`/api/machines/${id}/photos`).field('by', 'crew-2').expect(400);
-    expect(((await api.get(`/api/machines/${id}`)).body as AtlasEntry).photos.length).toBe(1);
+    await api.post(`/api/models/${id}/photos`).field('by', 'crew-2').expect(400);
+    expect(((await api.get(`/api/models/${id}`)).body as AtlasEntry).photos.length).toBe(1);
   });
 });
 
@@ -203,8 +203,8 @@ describe('atlas files', () => {
     expect(readAtlasFile(bytes(cut)).faults.length).toBeGreaterThan(0);
     expect(readAtlasFile(bytes(csv.trimEnd())).faults.at(-1)!.message).toMatch(/does not end/);
     expect(parseCsv('').faults[0]!.message).toMatch(/empty/);
-    expect(parseCsv('machine_id,row,colour\n').faults[0]!.message).toMatch(/not known: colour/);
-    expect(parseCsv('machine_id,row\nx,point\n').faults[0]!.message).toMatch(/no machine row/);
+    expect(parseCsv('model_id,row,colour\n').faults[0]!.message).toMatch(/not known: colour/);
+    expect(parseCsv('model_id,row\nx,point\n').faults[0]!.message).toMatch(/no machine row/);
     expect(() => readAtlasFile(new Uint8Array([0xff, 0xfe, 0x41, 0]))).toThrowError(/UTF-8/);
   });
 
@@ -213,42 +213,42 @@ describe('atlas files', () => {
     const base = (await add(found('testmake-import'))).machine;
     const changed = { ...base, never: ['Push it.'] };
     const file = Buffer.from(toCsv([changed, found('testmake-import-2', 'New one')]));
-    const preview = (await api.post('/api/machines/preview').attach('file', file, 'a.csv').expect(200))
+    const preview = (await api.post('/api/models/preview').attach('file', file, 'a.csv').expect(200))
       .body as ImportReport;
     expect(preview.added).toEqual(['Testmake New one']);
     expect(preview.changed).toEqual([{ name: 'Testmake Odd one', parts: ['never'] }]);
     expect(preview.applied).toBeFalse();
-    await api.get('/api/machines/testmake-import-2').expect(404);
+    await api.get('/api/models/testmake-import-2').expect(404);
 
     const importOf = (content: Buffer, basis: number) =>
       api
-        .post('/api/machines/import')
+        .post('/api/models/import')
         .field('by', 'crew-1')
         .field('basis', String(basis))
         .attach('file', content, 'a.csv');
     await importOf(file, preview.basis - 1).expect(409);
     const half = Buffer.from(toCsv([changed, { ...found('testmake-import-3'), systemVolts: 24 }]));
     await importOf(half, preview.basis).expect(422);
-    expect(((await api.get(`/api/machines/${base.id}`)).body as AtlasEntry).revision).toBe(1);
+    expect(((await api.get(`/api/models/${base.id}`)).body as AtlasEntry).revision).toBe(1);
     await importOf(file, preview.basis).expect(200);
-    expect(((await api.get(`/api/machines/${base.id}`)).body as AtlasEntry).machine.never).toEqual([
+    expect(((await api.get(`/api/models/${base.id}`)).body as AtlasEntry).machine.never).toEqual([
       'Push it.',
     ]);
-    expect(((await api.get('/api/machines/testmake-import-2')).body as AtlasEntry).history[0]!.kind).toBe(
+    expect(((await api.get('/api/models/testmake-import-2')).body as AtlasEntry).history[0]!.kind).toBe(
       'imported',
     );
   });
 
   it('come with their schema', async () => {
     const { api } = await sharedServer();
-    const schema = (await api.get('/api/machines/schema.json').expect(200)).body as {
+    const schema = (await api.get('/api/models/schema.json').expect(200)).body as {
       properties: { machines: { items: { properties: object } } };
     };
     expect(Object.keys(schema.properties.machines.items.properties)).toContain('outline');
-    const exported = (await api.get('/api/machines/export.json').expect(200)).body as { machines: unknown[] };
+    const exported = (await api.get('/api/models/export.json').expect(200)).body as { machines: unknown[] };
     expect(exported.machines.length).toBeGreaterThanOrEqual(30);
-    const csv = await api.get('/api/machines/export.csv').expect(200);
-    expect(csv.text.split('\n')[0]).toContain('machine_id');
+    const csv = await api.get('/api/models/export.csv').expect(200);
+    expect(csv.text.split('\n')[0]).toContain('model_id');
   });
 });
 
@@ -257,8 +257,8 @@ describe('a job on an unknown machine', () => {
     const { api } = await sharedServer();
     const jobId = await openJob(templateId('car'));
     const { id } = (await add(found('testmake-identified'))).machine;
-    expect((await send(jobId, 'machine.identified', { machineId: 'nowhere' })).status).toBe(404);
-    expect((await send(jobId, 'machine.identified', { machineId: id })).status).toBe(201);
+    expect((await send(jobId, 'model.identified', { modelId: 'nowhere' })).status).toBe(404);
+    expect((await send(jobId, 'model.identified', { modelId: id })).status).toBe(201);
     const detail = (await api.get(`/api/jobs/${jobId}`)).body as { machine: Machine };
     expect(detail.machine.id).toBe(id);
   });
@@ -286,7 +286,7 @@ describe('kit marks', () => {
       chargeOnly: false,
       inputs: [],
     });
-    await send(jobId, 'clamp.attached', { clamp: 'redCasualty', pointId: 'block-plus' });
+    await send(jobId, 'clamp.attached', { clamp: 'redCasualty', pointId: 'battery-plus' });
     type Vans = { marks: { id: string; kitItemId: string; need: string; jobId: string }[] }[];
     const marks = async () =>
       ((await api.get('/api/kit').expect(200)).body as Vans)
@@ -294,7 +294,7 @@ describe('kit marks', () => {
         .filter((m) => m.jobId === jobId);
     expect(await marks()).toEqual([]);
     expect((await send(jobId, 'clamp.detached', { clamp: 'redCasualty' })).status).toBe(201);
-    await send(jobId, 'stage.opened', { stage: 'verdict' });
+    await send(jobId, 'symptom.recorded', { symptom: 'silence' });
     const [mark, ...others] = await marks();
     expect(others).toEqual([]);
     expect(mark).toEqual(jasmine.objectContaining({ kitItemId: 'pack-lithium', need: 'recharge' }));

@@ -6,9 +6,9 @@ import {
   aloneRescue,
   bankFallVolts,
   bankOf,
-  blockOhms,
-  type BlockRating,
-  blockOpenVolts,
+  batteryOhms,
+  type BatteryRating,
+  batteryOpenVolts,
   convertCca,
   type Engine,
   equalise,
@@ -52,15 +52,15 @@ const CHARGE = {
   startAmps: 200,
   drainAmps: 0.05,
 };
-/** A logged try of a worn block, from the simulator. */
+/** A logged try of a worn battery, from the simulator. */
 const LOGGED = (() => {
-  const rating = RATING as BlockRating;
+  const rating = RATING as BatteryRating;
   const engine: Engine = { fuel: 'petrol', displacementL: 1.6, cylinders: 4, systemVolts: 12 };
   const state = { soc: 0.85, tempC: 5, ageing: 2.5 };
-  const model = { openVolts: blockOpenVolts(rating, state), ohms: blockOhms(rating, state) };
+  const model = { openVolts: batteryOpenVolts(rating, state), ohms: batteryOhms(rating, state) };
   const crank = {
     engine,
-    blocks: [{ rating, state }],
+    batteries: [{ rating, state }],
     seconds: 3,
     rescue: aloneRescue([model], 5),
   };
@@ -187,7 +187,7 @@ describe('calc', () => {
       ['check', { ...SCENE, actions: [{ kind: 'dance' }] }, /actions\[0\]\.kind/],
       ['check', { ...SCENE, actions: [{ kind: 'loosen', pointId: 'nowhere' }] }, /no point nowhere/],
       ['hookup', { ...HOOKUP, donor: undefined }, /donor/],
-      ['hookup', { ...HOOKUP, restVolts: [11, 12] }, /one for each of the 1 blocks/],
+      ['hookup', { ...HOOKUP, restVolts: [11, 12] }, /one for each of the 1 batteries/],
     ];
     for (const [verb, input, why] of wrong) {
       const { out, err, code } = call(verb, input);
@@ -209,7 +209,7 @@ describe('calc', () => {
     expect(code).toBe(0);
     const { suspicions, proposals } = JSON.parse(out) as {
       suspicions: { cause: string; share: number }[];
-      proposals: { probe: string; worth: number }[];
+      proposals: { check: string; worth: number }[];
     };
     expect(suspicions[0]!.cause).toBe('worn');
     expect(suspicions[0]!.share).toBeGreaterThan(0.9);
@@ -231,7 +231,7 @@ describe('calc', () => {
     expect(stopped.verdict).toBe('unsafe');
   });
 
-  it('trace finds the crank and the strength of the block, and names a bad line', () => {
+  it('trace finds the crank and the strength of the battery, and names a bad line', () => {
     const told = give('trace') as unknown as { crank: { rpm: number }; strength: { ageing: number } };
     expect(told.crank.rpm).toBeGreaterThan(100);
     expect(Math.abs(told.strength.ageing / 2.5 - 1)).toBeLessThan(0.15);

@@ -40,7 +40,7 @@ describe('the demo atlas', () => {
     }
   });
 
-  it('has every clamp point and block inside its machine, and steps to reach each', () => {
+  it('has every clamp point and battery inside its machine, and steps to reach each', () => {
     for (const machine of DEMO_MACHINES) {
       for (const point of machine.points) {
         const context = `${machine.id} ${point.id}`;
@@ -48,33 +48,33 @@ describe('the demo atlas', () => {
         if (point.kind !== 'release')
           expect(isInside(machine.outline, point)).withContext(context).toBeTrue();
       }
-      for (const { rect } of machine.blocks) {
+      for (const { rect } of machine.batteries) {
         const middle = { xMm: rect.xMm + rect.widthMm / 2, yMm: rect.yMm + rect.lengthMm / 2 };
         expect(isInside(machine.outline, middle)).withContext(machine.id).toBeTrue();
       }
     }
   });
 
-  it('has one terminal pair per block, as many blocks as its volts need, and ids used once', () => {
+  it('has one terminal pair per battery, as many batteries as its volts need, and ids used once', () => {
     const idsOf = (m: Machine): string[] => m.points.map((p) => p.id);
     for (const machine of DEMO_MACHINES) {
-      expect(machine.blocks.length)
+      expect(machine.batteries.length)
         .withContext(machine.id)
         .toBe(machine.systemVolts / 12);
       expect(new Set(idsOf(machine)).size).toBe(idsOf(machine).length);
-      machine.blocks.forEach((_, i) => {
+      machine.batteries.forEach((_, i) => {
         const kinds = machine.points
-          .filter((p) => p.block === i)
+          .filter((p) => p.battery === i)
           .map((p) => p.kind)
           .sort();
-        expect(kinds).withContext(machine.id).toEqual(['block-negative', 'block-positive']);
+        expect(kinds).withContext(machine.id).toEqual(['battery-negative', 'battery-positive']);
       });
     }
   });
 
   it('calls only for machines it has', () => {
     const ids = new Set(DEMO_MACHINES.map((m) => m.id));
-    expect(TONIGHT.every((call) => ids.has(call.machineId))).toBeTrue();
+    expect(TONIGHT.every((call) => ids.has(call.modelId))).toBeTrue();
   });
 });
 

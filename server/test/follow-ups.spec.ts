@@ -6,7 +6,7 @@ describe('follow-ups', () => {
     const { api } = await sharedServer();
     const jobId = await openJob();
     const verdict = (days: number) => ({
-      verdict: 'recheck' as const,
+      verdict: 'charge-first' as const,
       suspect: null,
       certainty: 'sure' as const,
       followUps: [

@@ -179,7 +179,7 @@ describe('instrument routes', () => {
     const { api } = await sharedServer();
     const now = (await api.get('/api/instruments').expect(200)).body as InstrumentNow[];
     expect(now.map((n) => n.state)).toEqual(['off', 'off', 'off']);
-    await api.put('/api/instruments/probes').send({ jobId: 'x', probe: 'rest', block: 0 }).expect(422);
+    await api.put('/api/instruments/probes').send({ jobId: 'x', check: 'rest', battery: 0 }).expect(422);
     await api.get('/api/instruments/weather?place=Quay').expect(404);
     await api.get('/api/instruments/weather').expect(422);
   });

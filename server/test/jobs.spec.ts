@@ -15,7 +15,13 @@ describe('the job log', () => {
     const { api } = await sharedServer();
     const jobId = await openJob();
     await send(jobId, 'symptom.recorded', symptom);
-    await send(jobId, 'reading.taken', { kind: 'rest', volts: 11.62, block: 0, tempC: -4, source: 'typed' });
+    await send(jobId, 'reading.taken', {
+      kind: 'rest',
+      volts: 11.62,
+      battery: 0,
+      tempC: -4,
+      source: 'typed',
+    });
     const detail = (await api.get(`/api/jobs/${jobId}`).expect(200)).body as JobDetail;
     expect(detail.events.map((e) => e.type)).toEqual(['job.opened', 'symptom.recorded', 'reading.taken']);
     expect(detail.machine.id).toBe('brinmoor-pella');
@@ -47,7 +53,7 @@ describe('the job log', () => {
   it('refuses what the job does not allow, with the reason, and writes nothing', async () => {
     const { api } = await sharedServer();
     const jobId = await openJob();
-    const response = await send(jobId, 'clamp.attached', { clamp: 'redCasualty', pointId: 'block-plus' });
+    const response = await send(jobId, 'clamp.attached', { clamp: 'redCasualty', pointId: 'battery-plus' });
     expect(response.status).toBe(409);
     expect(problemOf(response).refusal).toBe('no-plan');
     expect(((await api.get(`/api/jobs/${jobId}`)).body as JobDetail).events.length).toBe(1);
@@ -148,7 +154,7 @@ describe('bad input', () => {
     const jobId = await openJob();
     const path = `/api/jobs/${jobId}/events`;
     const good = eventOf(jobId, 'symptom.recorded', symptom);
-    const reading = { kind: 'rest', volts: 12, block: 0, tempC: 0, source: 'typed' };
+    const reading = { kind: 'rest', volts: 12, battery: 0, tempC: 0, source: 'typed' };
     const bad: [unknown, number][] = [
       [{ ...good, id: 'not-a-uuid' }, 422],
       [{ ...good, at: 'yesterday' }, 422],
@@ -185,7 +191,7 @@ describe('bad input', () => {
     const response = await send(jobId, 'reading.taken', {
       kind: 'rest',
       volts: 500,
-      block: 0,
+      battery: 0,
       tempC: 0,
       source: 'typed',
     });
@@ -198,7 +204,7 @@ describe('bad input', () => {
       '/api/nothing',
       `/api/jobs/${randomUUID()}`,
       '/api/jobs/1',
-      '/api/machines/none',
+      '/api/models/none',
       '/api/jobs/x/stream',
     ]) {
       const response = await api.get(path);
@@ -224,13 +230,13 @@ describe('bad input', () => {
       title: 'T',
       placeName: 'P',
       said: '',
-      machineId: 'brinmoor-pella',
+      modelId: 'brinmoor-pella',
       ambientC: 0,
       urgent: false,
     };
     await api
       .post('/api/board')
-      .send({ ...call, machineId: 'none' })
+      .send({ ...call, modelId: 'none' })
       .expect(404);
     await api
       .post('/api/board')
@@ -251,7 +257,7 @@ describe('the rest of the API', () => {
     expect((await api.get('/api/health').expect(200)).body).toEqual({ status: 'ok' });
     expect(((await api.get('/api/crew')).body as unknown[]).length).toBe(4);
     expect(((await api.get('/api/kit')).body as unknown[]).length).toBe(2);
-    expect(((await api.get('/api/machines')).body as { total: number }).total).toBeGreaterThanOrEqual(30);
+    expect(((await api.get('/api/models')).body as { total: number }).total).toBeGreaterThanOrEqual(30);
     const board = (await api.get('/api/board')).body as { title: string; urgent: boolean }[];
     expect(board.some((c) => c.title.includes('bakery'))).toBeTrue();
     expect(board[0]!.urgent).toBeTrue();

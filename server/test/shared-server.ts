@@ -40,7 +40,7 @@ export function eventOf<T extends EventType>(jobId: string, type: T, data: Event
 }
 
 /** A fresh call with its job opened; returns the job's id. */
-export async function openJob(machineId = 'brinmoor-pella'): Promise<string> {
+export async function openJob(modelId = 'brinmoor-pella'): Promise<string> {
   const { api } = await sharedServer();
   const callId = randomUUID();
   const call = {
@@ -48,7 +48,7 @@ export async function openJob(machineId = 'brinmoor-pella'): Promise<string> {
     title: 'Test',
     placeName: 'Test yard',
     said: '',
-    machineId,
+    modelId,
     ambientC: -4,
     urgent: false,
   };
@@ -59,7 +59,7 @@ export async function openJob(machineId = 'brinmoor-pella'): Promise<string> {
     callNumber,
     title: 'Test',
     placeName: 'Test yard',
-    machineId,
+    modelId,
     ambientC: -4,
   });
   await api.post(`/api/jobs/${jobId}/events`).send(opened).expect(201);

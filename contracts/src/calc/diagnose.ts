@@ -1,4 +1,4 @@
-import { CAUSES, MACHINE_CLASSES, PROBE_IDS, TOOLS } from '@voltrek/core';
+import { CAUSES, MACHINE_CLASSES, TOOLS, WEIGHED_CHECK_IDS } from '@voltrek/core';
 import * as yup from 'yup';
 import { found } from '../found.js';
 import { record, result, subjectShape } from './parts.js';
@@ -9,7 +9,7 @@ export const DIAGNOSE_INPUT = record({
   ...subjectShape,
   evidence: yup
     .array()
-    .of(record({ probe: yup.string().oneOf(PROBE_IDS).required(), found: found() }).required())
+    .of(record({ check: yup.string().oneOf(WEIGHED_CHECK_IDS).required(), found: found() }).required())
     .max(40)
     .required(),
   /** What there is to check with; left out: everything. */
@@ -28,7 +28,7 @@ export const DIAGNOSE_OUTPUT = record({
           .array()
           .of(
             record({
-              probe: yup.string().oneOf(PROBE_IDS).required(),
+              check: yup.string().oneOf(WEIGHED_CHECK_IDS).required(),
               found: found(),
               factor: result(),
             }).required(),
@@ -41,7 +41,7 @@ export const DIAGNOSE_OUTPUT = record({
     .array()
     .of(
       record({
-        probe: yup.string().oneOf(PROBE_IDS).required(),
+        check: yup.string().oneOf(WEIGHED_CHECK_IDS).required(),
         gainBits: result(),
         minutes: result(),
         worth: result(),

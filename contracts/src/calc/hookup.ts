@@ -13,7 +13,7 @@ import { engine, figure, leads, rating, record, source, tempC } from './parts.js
 const MM = { min: -50_000, max: 50_000, unit: 'mm' };
 const SIZE = { min: 1, max: 50_000, unit: 'mm' };
 const id = () => yup.string().min(1).max(64).required();
-const blockIndex = () => yup.number().integer().min(0).max(1);
+const batteryIndex = () => yup.number().integer().min(0).max(1);
 
 const machine = record({
   machineClass: yup.string().oneOf(MACHINE_CLASSES).required(),
@@ -22,7 +22,7 @@ const machine = record({
     .oneOf([12, 24] as const)
     .required(),
   engine: engine.nullable().defined(),
-  blocks: yup
+  batteries: yup
     .array()
     .of(
       record({
@@ -47,7 +47,7 @@ const machine = record({
         kind: yup.string().oneOf(POINT_KINDS).required(),
         xMm: figure(MM),
         yMm: figure(MM),
-        block: blockIndex().notRequired(),
+        battery: batteryIndex().notRequired(),
       }).required(),
     )
     .min(2)
@@ -63,9 +63,9 @@ const option = record({
     .required(),
   leads: leads.required(),
   source: source.required(),
-  /** Clamps at both ends of the leads, as of a donor or spare blocks. */
+  /** Clamps at both ends of the leads, as of a donor or spare batteries. */
   looseLeads: yup.boolean().required(),
-  acrossBlock: blockIndex().notRequired(),
+  acrossBattery: batteryIndex().notRequired(),
   donorRuns: yup.boolean().notRequired(),
   chargeOnly: yup.boolean().notRequired(),
 }).required();

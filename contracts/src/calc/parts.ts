@@ -1,9 +1,9 @@
 import {
   BANK_RANGES,
-  BLOCK_RANGES,
+  BATTERY_RANGES,
   CCA_STANDARDS,
   CHEMISTRIES,
-  CLAMP_BITES,
+  CLAMP_CONTACTS,
   CONDUCTORS,
   ENGINE_RANGES,
   FUELS,
@@ -37,18 +37,18 @@ export const chemistry = () => yup.string().oneOf(CHEMISTRIES).required();
 export const rating = () =>
   record({
     chemistry: chemistry(),
-    capacityAh: figure(BLOCK_RANGES.capacityAh),
-    ccaAmps: figure(BLOCK_RANGES.ccaAmps),
+    capacityAh: figure(BATTERY_RANGES.capacityAh),
+    ccaAmps: figure(BATTERY_RANGES.ccaAmps),
     ccaStandard: yup.string().oneOf(CCA_STANDARDS).required(),
   }).required();
 
-const block = record({
+const battery = record({
   rating: rating(),
   soc: share(),
   /** Band of the charge; left out: no doubt about it. */
   socLow: optional(SHARE),
   socHigh: optional(SHARE),
-  ageing: optional(BLOCK_RANGES.ageing),
+  ageing: optional(BATTERY_RANGES.ageing),
   overDischargedVolts: optional({ min: 0, max: 12.6, unit: 'V' }),
 }).required();
 
@@ -66,7 +66,7 @@ export const leads = record({
   sectionMm2: figure(LEAD_RANGES.sectionMm2),
   lengthM: figure(LEAD_RANGES.lengthM),
   conductor: yup.string().oneOf(CONDUCTORS).required(),
-  bite: yup.string().oneOf(CLAMP_BITES).required(),
+  contact: yup.string().oneOf(CLAMP_CONTACTS).required(),
 });
 
 export const source = record({
@@ -81,15 +81,15 @@ export const source = record({
     .default(undefined),
 });
 
-/** A rescue as the command line takes it: blocks from the chassis side up, and what helps, if anything does. */
+/** A rescue as the command line takes it: batteries from the chassis side up, and what helps, if anything does. */
 export const rescueShape = {
   tempC: tempC(),
   engine,
-  blocks: yup.array().of(block).min(1).max(2).required(),
+  batteries: yup.array().of(battery).min(1).max(2).required(),
   source: source.notRequired().default(undefined),
   leads: leads.notRequired().default(undefined),
-  /** Index of the block that the source is put across; left out: across the whole. */
-  acrossBlock: yup.number().integer().min(0).max(1).notRequired(),
+  /** Index of the battery that the source is put across; left out: across the whole. */
+  acrossBattery: yup.number().integer().min(0).max(1).notRequired(),
   waitMinutes: yup.number().integer().min(0).max(240).notRequired(),
 };
 

@@ -3,7 +3,7 @@ import {
   CERTAINTIES,
   FOLLOW_UPS,
   GROUNDS,
-  PROBE_IDS,
+  CHECK_IDS,
   STOP_CONDITIONS,
   SUSPECTS,
   VERDICTS,
@@ -36,10 +36,10 @@ export const VERDICT_OUTPUT = record({
   ledger: yup
     .array()
     .of(
-      record({ probe: yup.string().oneOf(PROBE_IDS).required(), found: found(), bits: result() }).required(),
+      record({ check: yup.string().oneOf(CHECK_IDS).required(), found: found(), bits: result() }).required(),
     )
     .required(),
-  deciding: record({ probe: yup.string().oneOf(PROBE_IDS).required(), chance: result() })
+  deciding: record({ check: yup.string().oneOf(CHECK_IDS).required(), chance: result() })
     .nullable()
     .notRequired()
     .default(undefined),

@@ -4,7 +4,7 @@ export type CcaStandard = (typeof CCA_STANDARDS)[number];
 
 /**
  * Amps of SAE per amp of each standard. Approximate: the standards differ in temperature, seconds and end volts, so a
- * block has no exact conversion; the ratios are the trade's usual ones.
+ * battery has no exact conversion; the ratios are the trade's usual ones.
  */
 export const SAE_PER: Record<CcaStandard, number> = { SAE: 1, EN: 1.04, DIN: 1.7, IEC: 1.5, JIS: 1 };
 

@@ -1,7 +1,7 @@
 import type { Knots } from '../quantities/interpolate.js';
 
 export const CHEMISTRIES = ['flooded', 'efb', 'agm', 'gel', 'lfp'] as const;
-/** What a block is made of. */
+/** What a battery is made of. */
 export type Chemistry = (typeof CHEMISTRIES)[number];
 
 /** True for every chemistry with acid in it: it can gas, freeze and be judged on the lead-acid tables. */
@@ -10,7 +10,7 @@ export function isLeadAcid(chemistry: Chemistry): boolean {
 }
 
 /**
- * Open-circuit volts of one rested 12 V block at 25 degC by state of charge (0 to 1). Flooded is the trade's usual
+ * Open-circuit volts of one rested 12 V battery at 25 degC by state of charge (0 to 1). Flooded is the trade's usual
  * curve; EFB, AGM and gel sit higher by their stronger acid; LFP is four cells with their flat middle.
  */
 export const REST_VOLTS: Record<Chemistry, Knots> = {
@@ -54,7 +54,7 @@ export const REST_VOLTS: Record<Chemistry, Knots> = {
   ],
 };
 
-/** Volts per degC that a rested lead-acid block gains as it warms: six cells at about 0.2 mV each. */
+/** Volts per degC that a rested lead-acid battery gains as it warms: six cells at about 0.2 mV each. */
 export const REST_VOLTS_PER_DEGC = 0.0012;
 
 /** Temperature the rest-volt curves are stated at, degC. */

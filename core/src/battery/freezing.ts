@@ -17,9 +17,9 @@ const FREEZE_C_BELOW_FLAT: Knots = [
 ];
 
 /**
- * Temperature at which a block of this charge freezes, degC.
+ * Temperature at which a battery of this charge freezes, degC.
  *
- * @param restVolts give it when known: below the flat line it says how over-discharged the block is
+ * @param restVolts give it when known: below the flat line it says how over-discharged the battery is
  * @returns null for LFP, which has no acid to freeze
  */
 export function freezePointC(chemistry: Chemistry, soc: number, restVolts?: number): number | null {
@@ -29,7 +29,7 @@ export function freezePointC(chemistry: Chemistry, soc: number, restVolts?: numb
   return Math.max(byCharge, interpolate(FREEZE_C_BELOW_FLAT, restVolts));
 }
 
-/** True when a block that has stood at `ambientC` must be treated as frozen until warmed. Uses the low end of the charge band. */
+/** True when a battery that has stood at `ambientC` must be treated as frozen until warmed. Uses the low end of the charge band. */
 export function mustTreatAsFrozen(
   chemistry: Chemistry,
   lowSoc: number,

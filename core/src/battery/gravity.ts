@@ -2,7 +2,7 @@ import { interpolate, inverseOf, type Knots } from '../quantities/interpolate.js
 import { type Range, requireInRange } from '../quantities/range.js';
 import type { SocReading } from './rest-volts.js';
 
-/** Specific gravity of the acid at 27 degC by state of charge: the trade's usual table for flooded blocks. */
+/** Specific gravity of the acid at 27 degC by state of charge: the trade's usual table for flooded batteries. */
 export const GRAVITY_BY_SOC: Knots = [
   [0, 1.12],
   [0.25, 1.155],
@@ -46,7 +46,7 @@ export interface GravityReading extends SocReading {
   readonly badCell: number | null;
 }
 
-/** Charge of a block from its cells: the mean, and whether one cell stands out. @throws RangeError without a cell */
+/** Charge of a battery from its cells: the mean, and whether one cell stands out. @throws RangeError without a cell */
 export function socFromCells(gravities: readonly number[], tempC: number): GravityReading {
   if (gravities.length === 0) throw new RangeError('give at least one cell');
   const mean = gravities.reduce((sum, g) => sum + g, 0) / gravities.length;

@@ -7,7 +7,7 @@ import {
   REST_VOLTS_PER_DEGC,
 } from './chemistry.js';
 
-/** How far a rested reading strays from the curve between makes and ages of block, volts either way. */
+/** How far a rested reading strays from the curve between makes and ages of battery, volts either way. */
 export const CURVE_SPREAD_VOLTS = 0.04;
 /** LFP rests higher after charge than after discharge: volts either way, wide against its flat middle. */
 export const LFP_SPREAD_VOLTS = 0.05;
@@ -16,7 +16,7 @@ function temperatureTerm(chemistry: Chemistry, tempC: number): number {
   return isLeadAcid(chemistry) ? REST_VOLTS_PER_DEGC * (tempC - REST_REFERENCE_C) : 0;
 }
 
-/** Rested open-circuit volts of a 12 V block at state of charge `soc` (0 to 1) and `tempC`. */
+/** Rested open-circuit volts of a 12 V battery at state of charge `soc` (0 to 1) and `tempC`. */
 export function restVoltsAt(chemistry: Chemistry, soc: number, tempC: number): number {
   return interpolate(REST_VOLTS[chemistry], soc) + temperatureTerm(chemistry, tempC);
 }
@@ -37,7 +37,7 @@ export interface SocReading {
 }
 
 /**
- * State of charge from the rest volts of one 12 V block.
+ * State of charge from the rest volts of one 12 V battery.
  *
  * @param restVolts terminal volts with the surface charge gone
  * @param tempC temperature of the acid, degC

@@ -1,15 +1,15 @@
 /**
- * How fast cold-cranking strength falls as a block's resistance grows with age: it takes part of the growth only, since the worn paths
+ * How fast cold-cranking strength falls as a battery's resistance grows with age: it takes part of the growth only, since the worn paths
  * carry little at any current. A resistance twice new leaves two thirds of the rating.
  */
 const STRENGTH_EXPONENT = 0.55;
 
-/** Cold-cranking strength left, as a share of the rating, of a block whose resistance has grown this many times. */
+/** Cold-cranking strength left, as a share of the rating, of a battery whose resistance has grown this many times. */
 export function strengthShare(ageing: number): number {
   return ageing ** -STRENGTH_EXPONENT;
 }
 
-/** Growth of resistance of a block that has this share of its rated strength left: the way back. */
+/** Growth of resistance of a battery that has this share of its rated strength left: the way back. */
 export function ageingOfStrength(share: number): number {
   return share ** (-1 / STRENGTH_EXPONENT);
 }

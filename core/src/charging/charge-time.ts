@@ -1,4 +1,4 @@
-import type { BlockRating } from '../battery/block.js';
+import type { BatteryRating } from '../battery/battery.js';
 import { type Chemistry, isLeadAcid } from '../battery/chemistry.js';
 import { interpolate, type Knots } from '../quantities/interpolate.js';
 
@@ -12,7 +12,7 @@ export const CHARGE_FACTOR: Record<Chemistry, number> = {
 };
 
 /**
- * Most current a block takes, as a multiple of its capacity per hour, by state of charge at 25 degC. Lead-acid takes little at the
+ * Most current a battery takes, as a multiple of its capacity per hour, by state of charge at 25 degC. Lead-acid takes little at the
  * very bottom and tapers from four fifths up; LFP takes much until it is nearly full.
  */
 const ACCEPTANCE_LEAD: Knots = [
@@ -32,8 +32,8 @@ const ACCEPTANCE_LFP: Knots = [
 /** Cold slows the plates: acceptance by e per this many degC. LFP takes nothing below freezing. */
 export const ACCEPTANCE_E_FOLD_C = 40;
 
-/** Most current this block takes now, A. */
-export function acceptanceAmps(rating: BlockRating, soc: number, tempC: number): number {
+/** Most current this battery takes now, A. */
+export function acceptanceAmps(rating: BatteryRating, soc: number, tempC: number): number {
   if (!isLeadAcid(rating.chemistry))
     return tempC < 0 ? 0 : rating.capacityAh * interpolate(ACCEPTANCE_LFP, soc);
   return (
@@ -48,14 +48,14 @@ const MOST_HOURS = 120;
 const STEP_HOURS = 0.05;
 
 /**
- * Hours to charge a block from one state to another: by the charger's current or what the block takes, whichever is less.
+ * Hours to charge a battery from one state to another: by the charger's current or what the battery takes, whichever is less.
  *
  * @param supplyAmps what the charger, or the alternator's spare, can give
  * @returns null when it does not get there within five days
  * @throws RangeError for a current that is not above zero or a target below the start
  */
 export function chargeHours(
-  rating: BlockRating,
+  rating: BatteryRating,
   fromSoc: number,
   toSoc: number,
   supplyAmps: number,
@@ -76,11 +76,11 @@ export function chargeHours(
   return null;
 }
 
-/** Share of a block's capacity that a parked vehicle may draw before it will not start. */
+/** Share of a battery's capacity that a parked vehicle may draw before it will not start. */
 export const USABLE_SHARE = 0.5;
 
 /** Days until a parasitic draw has taken what a start needs: usable Ah / A / 24. */
-export function daysToFlat(rating: BlockRating, soc: number, drawAmps: number): number {
+export function daysToFlat(rating: BatteryRating, soc: number, drawAmps: number): number {
   if (!(drawAmps > 0)) throw new RangeError('the draw must be above zero');
   const usableAh = rating.capacityAh * Math.max(0, soc - (1 - USABLE_SHARE));
   return usableAh / drawAmps / 24;

@@ -1,7 +1,7 @@
-import type { BlockRating } from '../battery/block.js';
+import type { BatteryRating } from '../battery/battery.js';
 import { CHARGE_FACTOR, chargeHours } from './charge-time.js';
 
-/** Charge that a start takes out of a block, Ah. */
+/** Charge that a start takes out of a battery, Ah. */
 export function startCostAh(amps: number, seconds: number): number {
   return (amps * seconds) / 3600;
 }
@@ -20,14 +20,14 @@ export interface DriveCharge {
 export const LONGEST_DRIVE_MIN = 60;
 
 /**
- * Minutes of driving to put back what a start took, and to bring a flat block up to a target.
+ * Minutes of driving to put back what a start took, and to bring a flat battery up to a target.
  *
  * @param spareAmps what the alternator has left beyond lamps, blower and heated screen
  * @param startAh charge of the start, from `startCostAh`
  * @throws RangeError for a current that is not above zero or a target below the charge
  */
 export function driveMinutes(
-  rating: BlockRating,
+  rating: BatteryRating,
   soc: number,
   targetSoc: number,
   spareAmps: number,

@@ -1,4 +1,4 @@
-import { type BlockRating, type BlockState, blockOhms, blockOpenVolts } from '../battery/block.js';
+import { type BatteryRating, type BatteryState, batteryOhms, batteryOpenVolts } from '../battery/battery.js';
 import { REST_VOLTS } from '../battery/chemistry.js';
 import { type Rescue, rescueCircuit } from '../circuit/rescue.js';
 import { prepareDc } from '../circuit/solve-dc.js';
@@ -9,20 +9,20 @@ import { acceptanceAmps, CHARGE_FACTOR } from './charge-time.js';
  * times over for the crank that follows. Surface charge, put to use.
  */
 export const SURFACE_FACTOR = 3;
-/** The most that surface charge can make a block seem fuller, as a share of capacity. */
+/** The most that surface charge can make a battery seem fuller, as a share of capacity. */
 export const SURFACE_MOST = 0.15;
-/** Charge that an over-discharged block must take back from 0 V to the flat line, as a share of capacity. */
+/** Charge that an over-discharged battery must take back from 0 V to the flat line, as a share of capacity. */
 export const OVER_DISCHARGED_SHARE = 0.05;
 const STEP_MINUTES = 0.5;
 
-/** A block under charge. */
-export interface ChargedBlock {
-  readonly rating: BlockRating;
-  readonly state: BlockState;
+/** A battery under charge. */
+export interface ChargedBattery {
+  readonly rating: BatteryRating;
+  readonly state: BatteryState;
 }
 
 /**
- * The casualty's blocks after each minute joined to a source, before any crank: the circuit drives the current, and what a block can
+ * The casualty's batteries after each minute joined to a source, before any crank: the circuit drives the current, and what a battery can
  * take at its charge and temperature limits it.
  *
  * @param rescue clamps on, source on, no load
@@ -30,25 +30,25 @@ export interface ChargedBlock {
  */
 export function chargeJoined(
   rescue: Rescue,
-  blocks: readonly ChargedBlock[],
+  batteries: readonly ChargedBattery[],
   minutes: number,
-): (readonly BlockState[])[] {
-  const first = blocks.map((b) => b.state);
-  const gainedAh = blocks.map(() => 0);
+): (readonly BatteryState[])[] {
+  const first = batteries.map((b) => b.state);
+  const gainedAh = batteries.map(() => 0);
   let states = first;
-  const path: (readonly BlockState[])[] = [first];
+  const path: (readonly BatteryState[])[] = [first];
   const dc = prepareDc(rescueCircuit({ ...rescue, load: { kind: 'none' } }));
   for (let step = 1; step <= minutes / STEP_MINUTES; step++) {
     const circuit = rescueCircuit({
       ...rescue,
       load: { kind: 'none' },
-      casualty: blocks.map(({ rating }, i) => ({
-        openVolts: blockOpenVolts(rating, states[i]!),
-        ohms: blockOhms(rating, states[i]!),
+      casualty: batteries.map(({ rating }, i) => ({
+        openVolts: batteryOpenVolts(rating, states[i]!),
+        ohms: batteryOhms(rating, states[i]!),
       })),
     });
-    states = blocks.map(({ rating }, i) => {
-      const at = circuit.elements.findIndex((e) => e.name === `casualty.block${i}`);
+    states = batteries.map(({ rating }, i) => {
+      const at = circuit.elements.findIndex((e) => e.name === `casualty.battery${i}`);
       const offered = -dc.ampsAt(circuit.elements, at);
       const state = states[i]!;
       const taken = Math.max(0, Math.min(offered, acceptanceAmps(rating, state.soc, state.tempC)));
@@ -60,8 +60,8 @@ export function chargeJoined(
   return path;
 }
 
-/** A block's state for the crank once it has taken in charge: up to the flat line first, then above it, surface charge included. */
-function withCharge(rating: BlockRating, start: BlockState, gainedAh: number): BlockState {
+/** A battery's state for the crank once it has taken in charge: up to the flat line first, then above it, surface charge included. */
+function withCharge(rating: BatteryRating, start: BatteryState, gainedAh: number): BatteryState {
   const share = gainedAh / rating.capacityAh;
   const { overDischargedVolts, ...rest } = start;
   const flatVolts = REST_VOLTS[rating.chemistry][0]![1];

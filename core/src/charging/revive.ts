@@ -1,14 +1,14 @@
-import { type BlockRating, cellsOf } from '../battery/block.js';
+import { type BatteryRating, cellsOf } from '../battery/battery.js';
 import { isLeadAcid, REST_VOLTS } from '../battery/chemistry.js';
 import { requireInRange } from '../quantities/range.js';
 import { OVER_DISCHARGED_SHARE } from './lend.js';
 
-/** A healthy block in parallel with a flat one through a lamp or resistor, to lift it over a charger's sense voltage. */
+/** A healthy battery in parallel with a flat one through a lamp or resistor, to lift it over a charger's sense voltage. */
 export interface Revival {
   /** At the moment of joining. */
   readonly contactAmps: number;
   readonly peakWatts: number;
-  /** Until the flat block rests above the sense voltage; null when it cannot. */
+  /** Until the flat battery rests above the sense voltage; null when it cannot. */
   readonly minutes: number | null;
   /** Burnt in the lamp or resistor on the way, J. */
   readonly joules: number;
@@ -17,7 +17,7 @@ export interface Revival {
 }
 
 /**
- * How a block below a charger's sense voltage is lifted over it. Between 0 V and its flat line it behaves as a large capacitor: the
+ * How a battery below a charger's sense voltage is lifted over it. Between 0 V and its flat line it behaves as a large capacitor: the
  * charge that it must take back over the volts that it must rise.
  *
  * @param ohms lamp or resistor with leads
@@ -25,7 +25,7 @@ export interface Revival {
  * @throws RangeError for figures that are not physical
  */
 export function revive(
-  rating: BlockRating,
+  rating: BatteryRating,
   restVolts: number,
   healthyVolts: number,
   senseVolts: number,
@@ -33,7 +33,7 @@ export function revive(
   isFrozen: boolean,
 ): Revival {
   requireInRange('resistance', ohms, { min: 0.05, max: 100, unit: 'ohm' });
-  requireInRange('healthy block', healthyVolts, { min: 10, max: 15, unit: 'V' });
+  requireInRange('healthy battery', healthyVolts, { min: 10, max: 15, unit: 'V' });
   requireInRange('rest volts', restVolts, { min: -15, max: 15, unit: 'V' });
   const difference = healthyVolts - restVolts;
   const flatVolts = REST_VOLTS[rating.chemistry][0]![1];
@@ -50,10 +50,10 @@ export function revive(
   };
 }
 
-/** A block that reads this far below zero per cell has been driven backwards, V. */
+/** A battery that reads this far below zero per cell has been driven backwards, V. */
 export const REVERSED_PER_CELL_VOLTS = -0.05;
 
-function refusal(rating: BlockRating, restVolts: number, isFrozen: boolean): Revival['refused'] {
+function refusal(rating: BatteryRating, restVolts: number, isFrozen: boolean): Revival['refused'] {
   if (!isLeadAcid(rating.chemistry)) return 'lithium';
   if (restVolts < REVERSED_PER_CELL_VOLTS * cellsOf(rating.chemistry)) return 'reversed';
   return isFrozen ? 'frozen' : null;

@@ -1,7 +1,7 @@
 /** A named electrical node, such as `casualty.body`. */
 export type NodeName = string;
 
-/** A resistance between two nodes: a conductor, a clamp's bite, a strap. */
+/** A resistance between two nodes: a conductor, a clamp's contact, a strap. */
 export interface Resistor {
   readonly kind: 'resistor';
   readonly name: string;
@@ -10,7 +10,7 @@ export interface Resistor {
   readonly ohms: number;
 }
 
-/** Volts behind a resistance: a block, a pack, the back-EMF of a turning starter. */
+/** Volts behind a resistance: a battery, a pack, the back-EMF of a turning starter. */
 export interface VoltSource {
   readonly kind: 'source';
   readonly name: string;

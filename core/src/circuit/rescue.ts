@@ -11,20 +11,20 @@ export function isRedClamp(clamp: ClampId): boolean {
   return clamp === 'redCasualty' || clamp === 'redSource';
 }
 
-/** The ends that bite the source, not the casualty. */
+/** The ends that clamp the source, not the casualty. */
 export function isSourceClamp(clamp: ClampId): clamp is 'redSource' | 'blackSource' {
   return clamp === 'redSource' || clamp === 'blackSource';
 }
 
-export interface ModelBlock {
+export interface ModelBattery {
   readonly openVolts: number;
   readonly ohms: number;
 }
 
-/** Where a clamp can bite, electrically. `block` counts from the chassis side of a string. */
+/** Where a clamp can make contact, electrically. `battery` counts from the chassis side of a string. */
 export type Terminal =
-  | { readonly kind: 'plus'; readonly block: number }
-  | { readonly kind: 'minus'; readonly block: number }
+  | { readonly kind: 'plus'; readonly battery: number }
+  | { readonly kind: 'minus'; readonly battery: number }
   /** A remote post, joined to the top of the string by a cable. */
   | { readonly kind: 'post' }
   | { readonly kind: 'body' };
@@ -37,8 +37,8 @@ export type CasualtyLoad =
 
 /** A rescue, described once. */
 export interface Rescue {
-  /** Casualty blocks from the chassis side up. */
-  readonly casualty: readonly ModelBlock[];
+  /** Casualty batteries from the chassis side up. */
+  readonly casualty: readonly ModelBattery[];
   readonly load: CasualtyLoad;
   /** Present once the casualty's own engine runs and charges. */
   readonly casualtyAlternator?: { readonly volts: number; readonly maxAmps: number };
@@ -47,18 +47,18 @@ export interface Rescue {
   readonly sourceOn: boolean;
   readonly leads: LeadSet | null;
   readonly tempC: number;
-  /** How much worse the clamps bite than their kind usually does; left out: as usual. */
+  /** How much worse the contact of the clamps is than their kind usually does; left out: as usual. */
   readonly clampWear?: number;
   /** Metal that touches metal where it should not: a tool, bodywork, two clamps. */
   readonly bridges?: readonly { readonly a: NodeName; readonly b: NodeName; readonly ohms: number }[];
-  /** The negative clamp of the lowest block is off: nothing joins the string to the body. */
+  /** The negative clamp of the lowest battery is off: nothing joins the string to the body. */
   readonly strapOff?: boolean;
-  /** Where each clamp bites now; null = free. For a source end, a pole of the source. */
+  /** Where each clamp is on now; null = free. For a source end, a pole of the source. */
   readonly clamps: Readonly<Record<ClampId, Terminal | null>>;
 }
 
-/** A casualty on its own blocks: nothing joined. */
-export function aloneRescue(casualty: readonly ModelBlock[], tempC: number): Rescue {
+/** A casualty on its own batteries: nothing joined. */
+export function aloneRescue(casualty: readonly ModelBattery[], tempC: number): Rescue {
   return {
     casualty,
     load: { kind: 'none' },
@@ -80,13 +80,13 @@ export const ALTERNATOR_OHMS = 0.01;
 
 const side = (name: string) => `casualty.${name}`;
 
-/** Node of a place where a casualty clamp can bite. */
+/** Node of a place where a casualty clamp can go on. */
 export function terminalNode(terminal: Terminal): NodeName {
   switch (terminal.kind) {
     case 'plus':
-      return side(`block${terminal.block}+`);
+      return side(`battery${terminal.battery}+`);
     case 'minus':
-      return side(`block${terminal.block}-`);
+      return side(`battery${terminal.battery}-`);
     case 'post':
       return side('post');
     case 'body':
@@ -94,19 +94,19 @@ export function terminalNode(terminal: Terminal): NodeName {
   }
 }
 
-/** Node of a clamp's own jaw: what it carries whether it bites or hangs free. */
+/** Node of a clamp's own jaw: what it carries whether it is on or hangs free. */
 export function clampNode(clamp: ClampId): NodeName {
   return `clamp.${clamp}`;
 }
 
-/** Node that a source end bites: its plus, or its minus, which a vehicle's body is bonded to. */
+/** Node that a source end is on: its plus, or its minus, which a vehicle's body is bonded to. */
 export function sourceTerminalNode(terminal: Terminal): NodeName {
   return terminal.kind === 'plus' || terminal.kind === 'post' ? 'source.plus' : 'source.minus';
 }
 
-/** Name of the element that is a clamp's bite; its amps are what that clamp carries. */
-export function biteName(clamp: ClampId): string {
-  return `bite.${clamp}`;
+/** Name of the element that is a clamp's contact; its amps are what that clamp carries. */
+export function contactName(clamp: ClampId): string {
+  return `contact.${clamp}`;
 }
 
 /** The circuit of a rescue, with the casualty's body at 0 V. */
@@ -119,19 +119,19 @@ export function rescueCircuit(rescue: Rescue): Circuit {
 }
 
 function casualtyElements({ casualty, load, casualtyAlternator, strapOff }: Rescue): Element[] {
-  const top = side(`block${casualty.length - 1}+`);
-  const elements: Element[] = casualty.map((block, i) => ({
+  const top = side(`battery${casualty.length - 1}+`);
+  const elements: Element[] = casualty.map((battery, i) => ({
     kind: 'source',
-    name: `casualty.block${i}`,
-    plus: side(`block${i}+`),
-    minus: side(`block${i}-`),
-    volts: block.openVolts,
-    ohms: block.ohms,
+    name: `casualty.battery${i}`,
+    plus: side(`battery${i}+`),
+    minus: side(`battery${i}-`),
+    volts: battery.openVolts,
+    ohms: battery.ohms,
   }));
   for (let i = 1; i < casualty.length; i++) {
-    elements.push(wire(`casualty.link${i}`, side(`block${i - 1}+`), side(`block${i}-`), LINK_OHMS));
+    elements.push(wire(`casualty.link${i}`, side(`battery${i - 1}+`), side(`battery${i}-`), LINK_OHMS));
   }
-  if (!strapOff) elements.push(wire('casualty.strap', side('block0-'), side('body'), BODY_STRAP_OHMS));
+  if (!strapOff) elements.push(wire('casualty.strap', side('battery0-'), side('body'), BODY_STRAP_OHMS));
   elements.push(wire('casualty.postCable', side('post'), top, POST_CABLE_OHMS));
   if (load.kind === 'starter') {
     elements.push(wire('casualty.starterCable', top, side('starter'), STARTER_CABLE_OHMS));
@@ -172,12 +172,12 @@ function sourceElements(rescue: Rescue): Element[] {
   const ohms = conductorOhms(leads, tempC);
   elements.push(wire('lead.red', clampNode('redSource'), clampNode('redCasualty'), ohms));
   elements.push(wire('lead.black', clampNode('blackCasualty'), clampNode('blackSource'), ohms));
-  const bite = CLAMP_OHMS[leads.bite] * (rescue.clampWear ?? 1);
+  const contactOhms = CLAMP_OHMS[leads.contact] * (rescue.clampWear ?? 1);
   for (const clamp of CLAMP_IDS) {
     const terminal = clamps[clamp];
     if (!terminal) continue;
     const onto = isSourceClamp(clamp) ? sourceTerminalNode(terminal) : terminalNode(terminal);
-    elements.push(wire(biteName(clamp), clampNode(clamp), onto, bite));
+    elements.push(wire(contactName(clamp), clampNode(clamp), onto, contactOhms));
   }
   return elements;
 }

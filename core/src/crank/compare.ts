@@ -9,7 +9,7 @@ export interface CrankComparison {
 
 /**
  * The lowest volts read at the posts against the plan's. Lower than promised points at what the plan cannot see: a joint, a clamp's
- * bite, a starter that drags, a block that is shorted. Higher means that less was drawn: an open circuit, or a block better than read.
+ * contact, a starter that drags, a battery that is shorted. Higher means that less was drawn: an open circuit, or a battery better than read.
  *
  * @param promisedVolts at the posts while cranking
  */

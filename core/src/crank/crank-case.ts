@@ -1,17 +1,17 @@
-import type { BlockRating, BlockState } from '../battery/block.js';
+import type { BatteryRating, BatteryState } from '../battery/battery.js';
 import type { Rescue } from '../circuit/rescue.js';
 import type { Engine, Starter } from '../engine/engine.js';
 import type { Bank } from '../sources/cell-bank.js';
 
-/** What stands in the place of a casualty block: a block, or a capacitor bank instead of one. */
-export type CrankBlock =
-  | { readonly rating: BlockRating; readonly state: BlockState }
+/** What stands in the place of a casualty battery: a battery, or a capacitor bank instead of one. */
+export type CrankBattery =
+  | { readonly rating: BatteryRating; readonly state: BatteryState }
   | { readonly bank: Bank; readonly volts: number };
 
-/** A crank to be followed in time: the rescue, what is known of the casualty's blocks, and the engine. */
+/** A crank to be followed in time: the rescue, what is known of the casualty's batteries, and the engine. */
 export interface CrankCase {
   readonly rescue: Rescue;
-  readonly blocks: readonly CrankBlock[];
+  readonly batteries: readonly CrankBattery[];
   readonly engine: Engine;
   readonly starter?: Starter;
   readonly seconds: number;

@@ -1,11 +1,11 @@
 import {
-  type BlockRating,
-  type BlockState,
-  blockOhms,
+  type BatteryRating,
+  type BatteryState,
+  batteryOhms,
   openVoltsByCharge,
   POLARISATION,
   RESISTANCE_BY_SOC,
-} from '../battery/block.js';
+} from '../battery/battery.js';
 import type { Circuit, Element, Solution } from '../circuit/circuit.js';
 import { type Rescue, rescueCircuit } from '../circuit/rescue.js';
 import { prepareDc, voltsAcross } from '../circuit/solve-dc.js';
@@ -18,7 +18,7 @@ export interface MovingSource {
   readonly name: string;
   /** Resistance that is there at once; the network is solved with it. */
   readonly ohms: number;
-  /** Volts by charge, for a block whose charge counts; otherwise `openVolts` stands. */
+  /** Volts by charge, for a battery whose charge counts; otherwise `openVolts` stands. */
   readonly openAt: ((soc: number) => number) | null;
   /** Whole resistance by charge, ohms; null where it stays. */
   readonly wholeAt: ((soc: number) => number) | null;
@@ -43,7 +43,7 @@ type Asked = (typeof ASKED)[number];
 export const STARTER = 0;
 export const ALTERNATOR = 1;
 const FIRST_SOURCE = 2;
-/** Two blocks of a string, and what helps them. */
+/** Two batteries of a string, and what helps them. */
 export const MOST_SOURCES = 3;
 
 /** The linear network of a crank, solved: every answer is a row of shares, one for one volt, or one amp, of each drive. Zero where none is. */
@@ -60,12 +60,12 @@ export interface Network extends Readonly<Record<Asked, Float64Array>> {
  *
  * @throws CircuitError as `solveDc` does; RangeError for more sources than a crank has
  */
-export function buildNetwork({ rescue, blocks }: CrankCase, starter: Starter): Network {
+export function buildNetwork({ rescue, batteries }: CrankCase, starter: Starter): Network {
   const sources = [
-    ...blocks.map((block, i) => {
-      const name = `casualty.block${i}`;
-      if ('rating' in block) return movingBlock(name, block.rating, block.state);
-      return movingSupply(name, block.volts, block.bank.esrOhms, 0, block.bank.farads);
+    ...batteries.map((battery, i) => {
+      const name = `casualty.battery${i}`;
+      if ('rating' in battery) return movingBattery(name, battery.rating, battery.state);
+      return movingSupply(name, battery.volts, battery.bank.esrOhms, 0, battery.bank.farads);
     }),
     ...movingRescueSource(rescue),
   ];
@@ -84,7 +84,7 @@ export function buildNetwork({ rescue, blocks }: CrankCase, starter: Starter): N
   };
   return {
     sources,
-    postVolts: row((s) => voltsAcross(s, `casualty.block${blocks.length - 1}+`, 'casualty.block0-')),
+    postVolts: row((s) => voltsAcross(s, `casualty.battery${batteries.length - 1}+`, 'casualty.battery0-')),
     starterVolts: row((s) => voltsAcross(s, 'casualty.starter', 'casualty.body')),
     starterAmps: row((s) => -s.amps.get('starter')!),
     sourceVolts: row((s) => voltsAcross(s, 'source.plus', 'source.minus')),
@@ -95,8 +95,8 @@ export function buildNetwork({ rescue, blocks }: CrankCase, starter: Starter): N
   };
 }
 
-function movingBlock(name: string, rating: BlockRating, start: BlockState): MovingSource {
-  const firstOhms = blockOhms(rating, start);
+function movingBattery(name: string, rating: BatteryRating, start: BatteryState): MovingSource {
+  const firstOhms = batteryOhms(rating, start);
   const perTable = firstOhms / interpolate(RESISTANCE_BY_SOC, start.soc);
   const resistance = interpolator(RESISTANCE_BY_SOC);
   return {

@@ -1,4 +1,4 @@
-import { POLARISATION } from '../battery/block.js';
+import { POLARISATION } from '../battery/battery.js';
 import { ALTERNATOR_OHMS } from '../circuit/rescue.js';
 import {
   breakawayNm,

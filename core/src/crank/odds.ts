@@ -1,9 +1,9 @@
-import { blockOhms } from '../battery/block.js';
+import { batteryOhms } from '../battery/battery.js';
 import { restVoltsAt } from '../battery/rest-volts.js';
 import type { Rescue } from '../circuit/rescue.js';
 import { defaultStarter, type Engine } from '../engine/engine.js';
 import { normal, type Random } from '../quantities/random.js';
-import type { BlockBelief } from './casualty-blocks.js';
+import type { BatteryBelief } from './casualty-batteries.js';
 import { type CrankPoint, crankPoint, prepareCrank } from './quick.js';
 
 /** What is not known of a crank. Each is drawn once per sample. */
@@ -11,9 +11,9 @@ export const UNKNOWNS = ['charge', 'ageing', 'clamps', 'drag', 'temperature'] as
 export type Unknown = (typeof UNKNOWNS)[number];
 
 export interface OddsInput {
-  /** The circuit at its most likely values; blocks are replaced in each sample. */
+  /** The circuit at its most likely values; batteries are replaced in each sample. */
   readonly rescue: Rescue;
-  readonly blocks: readonly BlockBelief[];
+  readonly batteries: readonly BatteryBelief[];
   readonly engine: Engine;
   readonly samples: number;
 }
@@ -31,14 +31,14 @@ export interface Odds {
   readonly matters: Readonly<Record<Unknown, number>>;
 }
 
-/** Resistance growth of a block of unknown age: most lie between new and twice new. */
+/** Resistance growth of a battery of unknown age: most lie between new and twice new. */
 export const AGEING_MEDIAN = 1.3;
 export const AGEING_LOG_DEVIATION = 0.25;
-/** Clamp contact varies by a factor: one bite in six is worse than half as much again. */
+/** Clamp contact varies by a factor: one contact in six is worse than half as much again. */
 export const CLAMP_LOG_DEVIATION = 0.4;
 /** Drag of engines of one size differs by oil and wear. */
 export const DRAG_DEVIATION = 0.1;
-/** Oil and block lag behind the air, degC. */
+/** Oil and battery lag behind the air, degC. */
 export const TEMPERATURE_DEVIATION = 2.5;
 /** Speed at which an engine fires differs by tune; it widens the threshold rather than the speed. */
 export const NEEDED_DEVIATION = 0.08;
@@ -114,9 +114,9 @@ function drawUnknowns(random: Random): Draw {
   };
 }
 
-function drawnRescue({ rescue, blocks }: OddsInput, draw: Draw): Rescue {
+function drawnRescue({ rescue, batteries }: OddsInput, draw: Draw): Rescue {
   const tempC = rescue.tempC + draw.temperature;
-  const casualty = blocks.map((belief) => {
+  const casualty = batteries.map((belief) => {
     // The band is two deviations either way.
     const side = draw.charge < 0 ? belief.soc - belief.socLow : belief.socHigh - belief.soc;
     const soc = Math.min(1, Math.max(0, belief.soc + (draw.charge * side) / 2));
@@ -129,7 +129,7 @@ function drawnRescue({ rescue, blocks }: OddsInput, draw: Draw): Rescue {
       ...(overDischargedVolts !== undefined && { overDischargedVolts }),
     };
     const openVolts = overDischargedVolts ?? restVoltsAt(belief.rating.chemistry, soc, tempC);
-    return { openVolts, ohms: blockOhms(belief.rating, state) };
+    return { openVolts, ohms: batteryOhms(belief.rating, state) };
   });
   return { ...rescue, tempC, casualty, clampWear: draw.clamps };
 }

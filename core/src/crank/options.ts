@@ -10,17 +10,17 @@ import {
   leadPackSource,
   lithiumSource,
   type SourceModel,
-  spareBlocksSource,
+  spareBatteriesSource,
 } from '../sources/models.js';
 import type { Across } from './clamp-points.js';
-import type { CasualtyBlocks } from './casualty-blocks.js';
+import type { CasualtyBatteries } from './casualty-batteries.js';
 
 export const SOURCE_KINDS = [
   'donor',
   'lithium-pack',
   'lead-pack',
   'capacitor-booster',
-  'spare-blocks',
+  'spare-batteries',
   'mains-charger',
   'hobby-lithium',
 ] as const;
@@ -41,12 +41,12 @@ export interface SourceOption {
   readonly donorRuns: boolean;
   /** What a donor's alternator does if its engine is started, planned or not. */
   readonly engineAlternator?: NonNullable<SourceModel['alternator']>;
-  /** Charges the casualty's own block and must be off and unplugged before the crank. */
+  /** Charges the casualty's own battery and must be off and unplugged before the crank. */
   readonly chargeOnly: boolean;
   readonly across: Across;
 }
 
-/** True when the option's leads have clamps at both ends: a donor, or spare blocks. */
+/** True when the option's leads have clamps at both ends: a donor, or spare batteries. */
 export function hasLooseLeads(option: Pick<SourceOption, 'leadSetId'>): boolean {
   return option.leadSetId !== null;
 }
@@ -58,13 +58,13 @@ export const hasSwitch = (option: Pick<SourceOption, 'leadSetId'>): boolean => !
 export function sourceOptions(
   machine: Machine,
   kit: readonly KitItem[],
-  blocks: CasualtyBlocks,
+  batteries: CasualtyBatteries,
   tempC: number,
   rules: HouseRules,
 ): SourceOption[] {
   const leadSets = kit.filter((item) => item.kind === 'lead-set');
   const options = kit.flatMap((item) => optionsOf(item, machine, leadSets, tempC, rules));
-  return machine.systemVolts === 24 ? [...options, ...acrossOneBlock(options, blocks)] : options;
+  return machine.systemVolts === 24 ? [...options, ...acrossOneBattery(options, batteries)] : options;
 }
 
 function optionsOf(
@@ -86,12 +86,12 @@ function optionsOf(
         engineAlternator,
       }));
     }
-    case 'spare-blocks':
+    case 'spare-batteries':
       return ([12, 24] as const)
         .filter((output) => output / 12 <= item.count)
         .flatMap((output) =>
           leadSets.map((set) => ({
-            ...withLeads(item, output, spareBlocksSource(item, output, tempC), set),
+            ...withLeads(item, output, spareBatteriesSource(item, output, tempC), set),
             id: `${item.id}@${output}+${set.id}`,
           })),
         );
@@ -157,19 +157,19 @@ function fixedLeads(
   };
 }
 
-/** Sources that may go across one block of a string: those whose body does not join the chassis, and that give at once. */
-const ACROSS_ONE_BLOCK: readonly SourceKind[] = [
+/** Sources that may go across one battery of a string: those whose body does not join the chassis, and that give at once. */
+const ACROSS_ONE_BATTERY: readonly SourceKind[] = [
   'lithium-pack',
   'lead-pack',
   'capacitor-booster',
-  'spare-blocks',
+  'spare-batteries',
   'hobby-lithium',
 ];
 
-/** A 12 V source across the weaker block of a 24 V string. Never a donor: its body would join the chassis at the wrong level. */
-function acrossOneBlock(options: readonly SourceOption[], blocks: CasualtyBlocks): SourceOption[] {
-  const weakest = blocks.weakest;
+/** A 12 V source across the weaker battery of a 24 V string. Never a donor: its body would join the chassis at the wrong level. */
+function acrossOneBattery(options: readonly SourceOption[], batteries: CasualtyBatteries): SourceOption[] {
+  const weakest = batteries.weakest;
   return options
-    .filter((o) => o.outputVolts === 12 && ACROSS_ONE_BLOCK.includes(o.sourceKind))
-    .map((o) => ({ ...o, id: `${o.id}#block${weakest}`, across: { kind: 'block', block: weakest } }));
+    .filter((o) => o.outputVolts === 12 && ACROSS_ONE_BATTERY.includes(o.sourceKind))
+    .map((o) => ({ ...o, id: `${o.id}#battery${weakest}`, across: { kind: 'battery', battery: weakest } }));
 }

@@ -1,16 +1,16 @@
 import type { Rescue } from '../circuit/rescue.js';
 import type { Engine } from '../engine/engine.js';
 import type { Random } from '../quantities/random.js';
-import { beliefsWhileJoined, type BlockBelief, modelOf, stateOf } from './casualty-blocks.js';
+import { beliefsWhileJoined, type BatteryBelief, modelOf, stateOf } from './casualty-batteries.js';
 import { type Odds, startOdds } from './odds.js';
 import type { CrankCase } from './crank-case.js';
 import { type CrankTrace, simulateCrank } from './transient.js';
 
-/** What the figures of one plan rest on: the rescue joined, what is believed of the blocks, the engine, and the wait before the crank. */
+/** What the figures of one plan rest on: the rescue joined, what is believed of the batteries, the engine, and the wait before the crank. */
 export interface PlanCase {
   /** Clamps on, source on, nothing cranking. */
   readonly rescue: Rescue;
-  readonly beliefs: readonly BlockBelief[];
+  readonly beliefs: readonly BatteryBelief[];
   readonly engine: Engine;
   /** Charging before the crank. */
   readonly waitMinutes: number;
@@ -18,10 +18,10 @@ export interface PlanCase {
   readonly chargeOnly: boolean;
 }
 
-/** The moment of the crank: blocks with what they took in meanwhile, and the source still joined or already away. */
+/** The moment of the crank: batteries with what they took in meanwhile, and the source still joined or already away. */
 export interface CrankMoment {
   readonly rescue: Rescue;
-  readonly beliefs: readonly BlockBelief[];
+  readonly beliefs: readonly BatteryBelief[];
 }
 
 /** The case in the moment of its crank. */
@@ -35,8 +35,8 @@ export function afterWait(plan: PlanCase): CrankMoment {
   return momentOf(plan, charged);
 }
 
-/** The moment of the crank, with the blocks believed so. */
-export function momentOf(plan: PlanCase, beliefs: readonly BlockBelief[]): CrankMoment {
+/** The moment of the crank, with the batteries believed so. */
+export function momentOf(plan: PlanCase, beliefs: readonly BatteryBelief[]): CrankMoment {
   const { rescue } = plan;
   const casualty = beliefs.map((belief) => modelOf(belief, rescue.tempC));
   if (!plan.chargeOnly) return { rescue: { ...rescue, casualty }, beliefs };
@@ -52,7 +52,7 @@ export function oddsOf(
   random: Random,
   onProgress?: (share: number) => boolean,
 ): Odds | null {
-  return startOdds({ rescue: moment.rescue, blocks: moment.beliefs, engine, samples }, random, onProgress);
+  return startOdds({ rescue: moment.rescue, batteries: moment.beliefs, engine, samples }, random, onProgress);
 }
 
 /** The likely crank in time. */
@@ -65,7 +65,7 @@ export function crankCaseOf(plan: PlanCase, seconds: number): CrankCase {
   const { rescue, beliefs } = afterWait(plan);
   return {
     rescue,
-    blocks: beliefs.map((b) => ({ rating: b.rating, state: stateOf(b, rescue.tempC) })),
+    batteries: beliefs.map((b) => ({ rating: b.rating, state: stateOf(b, rescue.tempC) })),
     engine: plan.engine,
     seconds,
   };

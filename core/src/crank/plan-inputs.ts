@@ -1,8 +1,8 @@
-import { BLOCK_RANGES } from '../battery/block.js';
+import { BATTERY_RANGES } from '../battery/battery.js';
 import { ENGINE_RANGES } from '../engine/engine.js';
 import { CLAMP_OHMS, LEAD_RANGES } from '../leads/lead-set.js';
 import { outOfRange, type Range, TYPED_RANGES } from '../quantities/range.js';
-import { ASSUMED_AGEING, type BlockBelief } from './casualty-blocks.js';
+import { ASSUMED_AGEING, type BatteryBelief } from './casualty-batteries.js';
 import type { PlanCase } from './plan-case.js';
 
 /** Where a figure came from. */
@@ -12,8 +12,8 @@ export type Origin = (typeof ORIGINS)[number];
 /** Figures of a plan that can be opened and changed, with the range each may have. */
 export const PLAN_INPUT_RANGES = {
   soc: { min: 0, max: 1, unit: 'of full' },
-  capacityAh: BLOCK_RANGES.capacityAh,
-  ccaAmps: BLOCK_RANGES.ccaAmps,
+  capacityAh: BATTERY_RANGES.capacityAh,
+  ccaAmps: BATTERY_RANGES.ccaAmps,
   ageing: { min: 1, max: 5, unit: 'times new' },
   tempC: TYPED_RANGES.ambientC,
   displacementL: ENGINE_RANGES.displacementL,
@@ -42,21 +42,21 @@ export interface KnownFrom {
   readonly tempC: Origin;
 }
 
-/** The figures of a case as it stands, each with where it came from. Of a string, the block with the least charge. */
+/** The figures of a case as it stands, each with where it came from. Of a string, the battery with the least charge. */
 export function planInputs(plan: PlanCase, from: KnownFrom): PlanInput[] {
   const { rescue, engine, waitMinutes } = plan;
   const { leads, source } = rescue;
-  const block = weakestOf(plan.beliefs);
+  const battery = weakestOf(plan.beliefs);
   const inputs: (PlanInput | null)[] = [
-    { key: 'soc', value: block.soc, origin: from.soc },
+    { key: 'soc', value: battery.soc, origin: from.soc },
     { key: 'tempC', value: rescue.tempC, origin: from.tempC },
-    { key: 'capacityAh', value: block.rating.capacityAh, origin: 'atlas' },
-    { key: 'ccaAmps', value: block.rating.ccaAmps, origin: 'atlas' },
-    { key: 'ageing', value: block.ageing ?? ASSUMED_AGEING, origin: 'assumed' },
+    { key: 'capacityAh', value: battery.rating.capacityAh, origin: 'atlas' },
+    { key: 'ccaAmps', value: battery.rating.ccaAmps, origin: 'atlas' },
+    { key: 'ageing', value: battery.ageing ?? ASSUMED_AGEING, origin: 'assumed' },
     { key: 'displacementL', value: engine.displacementL, origin: 'atlas' },
     leads && { key: 'sectionMm2', value: leads.sectionMm2, origin: 'kit' },
     leads && { key: 'leadLengthM', value: leads.lengthM, origin: 'kit' },
-    leads && { key: 'clampOhms', value: CLAMP_OHMS[leads.bite] * (rescue.clampWear ?? 1), origin: 'kit' },
+    leads && { key: 'clampOhms', value: CLAMP_OHMS[leads.contact] * (rescue.clampWear ?? 1), origin: 'kit' },
     source && { key: 'sourceVolts', value: source.openVolts, origin: 'kit' },
     source && { key: 'sourceOhms', value: source.ohms, origin: 'kit' },
     source?.alternator ? { key: 'alternatorAmps', value: source.alternator.maxAmps, origin: 'kit' } : null,
@@ -65,7 +65,7 @@ export function planInputs(plan: PlanCase, from: KnownFrom): PlanInput[] {
   return inputs.filter((input) => input !== null);
 }
 
-function weakestOf(beliefs: readonly BlockBelief[]): BlockBelief {
+function weakestOf(beliefs: readonly BatteryBelief[]): BatteryBelief {
   return beliefs.reduce((a, b) => (b.soc < a.soc ? b : a));
 }
 
@@ -103,7 +103,7 @@ export function withChanges(plan: PlanCase, changes: PlanChanges): PlanCase {
         lengthM: changes.leadLengthM ?? leads.lengthM,
       },
       ...(leads &&
-        changes.clampOhms !== undefined && { clampWear: changes.clampOhms / CLAMP_OHMS[leads.bite] }),
+        changes.clampOhms !== undefined && { clampWear: changes.clampOhms / CLAMP_OHMS[leads.contact] }),
       source: source && {
         ...source,
         openVolts: changes.sourceVolts ?? source.openVolts,
@@ -114,7 +114,7 @@ export function withChanges(plan: PlanCase, changes: PlanChanges): PlanCase {
   };
 }
 
-function changedBelief(belief: BlockBelief, changes: PlanChanges): BlockBelief {
+function changedBelief(belief: BatteryBelief, changes: PlanChanges): BatteryBelief {
   const rating = {
     ...belief.rating,
     capacityAh: changes.capacityAh ?? belief.rating.capacityAh,

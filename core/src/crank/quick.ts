@@ -1,4 +1,4 @@
-import { biteName, type Rescue, rescueCircuit, terminalNode } from '../circuit/rescue.js';
+import { contactName, type Rescue, rescueCircuit, terminalNode } from '../circuit/rescue.js';
 import { prepareDc, type PreparedDc, solveDc, voltsAcross } from '../circuit/solve-dc.js';
 import type { Element, Solution, VoltSource } from '../circuit/circuit.js';
 import {
@@ -133,16 +133,16 @@ export function wakePoint(rescue: Rescue, amps: number): WakePoint {
   };
 }
 
-function postVolts(solution: Solution, blocks: number): number {
-  return voltsAcross(solution, `casualty.block${blocks - 1}+`, 'casualty.block0-');
+function postVolts(solution: Solution, batteries: number): number {
+  return voltsAcross(solution, `casualty.battery${batteries - 1}+`, 'casualty.battery0-');
 }
 
 /** Amps out of the red lead into the casualty; zero when the lead is not in the circuit. */
 function sourceAmps(solution: Solution): number {
-  return solution.amps.get(biteName('redCasualty')) ?? 0;
+  return solution.amps.get(contactName('redCasualty')) ?? 0;
 }
 
-/** Source volts less the volts between the two places its casualty clamps bite: what the lead set itself takes. */
+/** Source volts less the volts between the two places its casualty clamps contact: what the lead set itself takes. */
 function leadLossVolts(solution: Solution, rescue: Rescue): number {
   const { redCasualty, blackCasualty } = rescue.clamps;
   if (!redCasualty || !blackCasualty) return 0;

@@ -3,7 +3,7 @@ import type { Rescue } from '../circuit/rescue.js';
 import { LEAD_RANGES } from '../leads/lead-set.js';
 import { type Machine, startsByWaking } from '../machine/machine.js';
 import type { KitItem } from '../sources/kit.js';
-import { type CasualtyBlocks, stateOf } from './casualty-blocks.js';
+import { type CasualtyBatteries, stateOf } from './casualty-batteries.js';
 import { clampPoints, terminalOf } from './clamp-points.js';
 import { type SourceOption, sourceOptions } from './options.js';
 import { afterWait, type PlanCase } from './plan-case.js';
@@ -15,9 +15,9 @@ export type Unfit =
   | { readonly code: 'voltage'; readonly outputVolts: number; readonly systemVolts: number }
   | { readonly code: 'sense'; readonly restVolts: number; readonly senseVolts: number }
   | { readonly code: 'unsteady' }
-  | { readonly code: 'lithium-block' }
-  | { readonly code: 'other-block-weak' }
-  | { readonly code: 'blocks-unread' }
+  | { readonly code: 'lithium-battery' }
+  | { readonly code: 'other-battery-weak' }
+  | { readonly code: 'batteries-unread' }
   | { readonly code: 'no-mains' }
   | { readonly code: 'house-rule' }
   | { readonly code: 'leads-short'; readonly lengthM: number; readonly neededM: number }
@@ -61,7 +61,7 @@ const BLAME_SHARE = 0.03;
 export function connectedRescue(
   machine: Machine,
   option: SourceOption | null,
-  blocks: CasualtyBlocks,
+  batteries: CasualtyBatteries,
   tempC: number,
   rules: HouseRules,
 ): Rescue {
@@ -69,7 +69,7 @@ export function connectedRescue(
   const red = points && terminalOf(machine, points.red.id);
   const black = points && terminalOf(machine, points.black.id);
   return {
-    casualty: blocks.models,
+    casualty: batteries.models,
     load: { kind: 'none' },
     source: option?.source ?? null,
     sourceOn: true,
@@ -84,7 +84,7 @@ function chargerMinutes(machine: Machine, rules: HouseRules): number {
   return machine.engine?.fuel === 'diesel' ? rules.chargerMinDiesel : rules.chargerMinPetrol;
 }
 
-/** Minutes of charging by rule, where none were computed: longer for a diesel and for a very flat block; none without a supply. */
+/** Minutes of charging by rule, where none were computed: longer for a diesel and for a very flat battery; none without a supply. */
 export function ruledWaitMinutes(
   machine: Machine,
   option: SourceOption,
@@ -97,23 +97,23 @@ export function ruledWaitMinutes(
   if (lowestSoc <= VERY_FLAT_SOC) return rules.donorWaitMinVeryFlat;
   return machine.engine?.fuel === 'diesel' ? rules.donorWaitMinDiesel : rules.donorWaitMinPetrol;
 }
-/** Charge at which a block counts as very flat. */
+/** Charge at which a battery counts as very flat. */
 const VERY_FLAT_SOC = 0.03;
 
 /** What the figures of one option rest on: everything known of the rescue before its crank. Null for a machine that wakes. */
 export function planCase(
   machine: Machine,
   option: SourceOption | null,
-  blocks: CasualtyBlocks,
+  batteries: CasualtyBatteries,
   tempC: number,
   rules: HouseRules,
 ): PlanCase | null {
   if (!machine.engine) return null;
   return {
-    rescue: connectedRescue(machine, option, blocks, tempC, rules),
-    beliefs: blocks.beliefs,
+    rescue: connectedRescue(machine, option, batteries, tempC, rules),
+    beliefs: batteries.beliefs,
     engine: machine.engine,
-    waitMinutes: option ? ruledWaitMinutes(machine, option, Math.min(...blocks.socs), rules) : 0,
+    waitMinutes: option ? ruledWaitMinutes(machine, option, Math.min(...batteries.socs), rules) : 0,
     chargeOnly: option?.chargeOnly ?? false,
   };
 }
@@ -129,14 +129,14 @@ const WAKE_SECONDS = 8;
 export function wakeCase(
   machine: Machine,
   option: SourceOption,
-  blocks: CasualtyBlocks,
+  batteries: CasualtyBatteries,
   tempC: number,
   rules: HouseRules,
   tractionCharged: boolean,
 ): WakeCase {
   return {
-    rescue: connectedRescue(machine, option, blocks, tempC, rules),
-    blocks: blocks.beliefs.map((belief) => ({ rating: belief.rating, state: stateOf(belief, tempC) })),
+    rescue: connectedRescue(machine, option, batteries, tempC, rules),
+    batteries: batteries.beliefs.map((belief) => ({ rating: belief.rating, state: stateOf(belief, tempC) })),
     amps: rules.wakeAmps,
     minVolts: rules.wakeMinVolts,
     maxVolts: rules.wakeMaxVolts,
@@ -158,13 +158,13 @@ const USUAL_REACH: Reach = { mainsNear: false, donorMetres: null };
 export function rankOptions(
   machine: Machine,
   kit: readonly KitItem[],
-  blocks: CasualtyBlocks,
+  batteries: CasualtyBatteries,
   tempC: number,
   rules: HouseRules,
   reach: Reach = USUAL_REACH,
 ): RankedOption[] {
-  return sourceOptions(machine, kit, blocks, tempC, rules)
-    .map((option) => solveOption(machine, option, blocks, tempC, rules, reach))
+  return sourceOptions(machine, kit, batteries, tempC, rules)
+    .map((option) => solveOption(machine, option, batteries, tempC, rules, reach))
     .sort(
       (a, b) =>
         Number(a.unfit !== null) - Number(b.unfit !== null) ||
@@ -181,12 +181,12 @@ function isSureNow({ outlook, option }: RankedOption): boolean {
 function solveOption(
   machine: Machine,
   option: SourceOption,
-  blocks: CasualtyBlocks,
+  batteries: CasualtyBatteries,
   tempC: number,
   rules: HouseRules,
   reach: Reach,
 ): RankedOption {
-  const unfit = whyUnfit(machine, option, blocks, rules, reach);
+  const unfit = whyUnfit(machine, option, batteries, rules, reach);
   const none = {
     option,
     unfit,
@@ -195,12 +195,12 @@ function solveOption(
     outlook: null,
     limitedBy: 'none',
     score: 0,
-    chargeMinutes: ruledWaitMinutes(machine, option, Math.min(...blocks.socs), rules),
+    chargeMinutes: ruledWaitMinutes(machine, option, Math.min(...batteries.socs), rules),
   } as const;
   if (unfit) return none;
-  const rested = planCase(machine, option, blocks, tempC, rules);
+  const rested = planCase(machine, option, batteries, tempC, rules);
   if (!machine.engine || !rested) {
-    const rescue = connectedRescue(machine, option, blocks, tempC, rules);
+    const rescue = connectedRescue(machine, option, batteries, tempC, rules);
     const wake = wakePoint(rescue, rules.wakeAmps);
     const steady = wake.postVolts >= rules.wakeMinVolts && wake.postVolts <= rules.wakeMaxVolts;
     return {
@@ -242,7 +242,7 @@ function limitedBy(rescue: Rescue, machine: Machine, crank: CrankPoint): Limited
   const { source, leads } = rescue;
   if (!source || !leads || !machine.engine) return 'none';
   const without: Record<Exclude<LimitedBy, 'none'>, Rescue> = {
-    leads: { ...rescue, leads: { ...leads, sectionMm2: LEAD_RANGES.sectionMm2.max, bite: 'clean' } },
+    leads: { ...rescue, leads: { ...leads, sectionMm2: LEAD_RANGES.sectionMm2.max, contact: 'clean' } },
     source: { ...rescue, source: { ...source, ohms: source.ohms * NEARLY_NONE } },
     casualty: { ...rescue, casualty: rescue.casualty.map((b) => ({ ...b, ohms: b.ohms * 1000 })) },
   };
@@ -261,7 +261,7 @@ function limitedBy(rescue: Rescue, machine: Machine, crank: CrankPoint): Limited
 function whyUnfit(
   machine: Machine,
   option: SourceOption,
-  blocks: CasualtyBlocks,
+  batteries: CasualtyBatteries,
   rules: HouseRules,
   { mainsNear, donorMetres }: Reach,
 ): Unfit | null {
@@ -270,22 +270,22 @@ function whyUnfit(
   if (option.chargeOnly && rules.chargeOnVehicle === 'take-out') return { code: 'house-rule' };
   if (option.sourceKind === 'donor' && donorMetres !== null && option.leads.lengthM < donorMetres)
     return { code: 'leads-short', lengthM: option.leads.lengthM, neededM: donorMetres };
-  const wantedVolts = option.across.kind === 'block' ? 12 : machine.systemVolts;
+  const wantedVolts = option.across.kind === 'battery' ? 12 : machine.systemVolts;
   if (option.outputVolts !== wantedVolts) {
     return { code: 'voltage', outputVolts: option.outputVolts, systemVolts: machine.systemVolts };
   }
   if (
-    machine.blocks.some((b) => b.rating.chemistry === 'lfp') &&
+    machine.batteries.some((b) => b.rating.chemistry === 'lfp') &&
     !machine.points.some((p) => p.kind === 'red-post')
   ) {
-    return { code: 'lithium-block' };
+    return { code: 'lithium-battery' };
   }
   if (option.sourceKind === 'mains-charger' && !mainsNear) return { code: 'no-mains' };
   if (startsByWaking(machine) && (option.sourceKind === 'capacitor-booster' || option.chargeOnly))
     return { code: 'unsteady' };
-  if (option.across.kind === 'block') {
-    if (!blocks.allMeasured) return { code: 'blocks-unread' };
-    if (!blocks.othersSound) return { code: 'other-block-weak' };
+  if (option.across.kind === 'battery') {
+    if (!batteries.allMeasured) return { code: 'batteries-unread' };
+    if (!batteries.othersSound) return { code: 'other-battery-weak' };
   }
   const senseVolts =
     option.sourceKind === 'lithium-pack'
@@ -293,9 +293,11 @@ function whyUnfit(
       : option.sourceKind === 'mains-charger'
         ? rules.chargerSenseVolts
         : null;
-  if (senseVolts !== null && blocks.measured) {
+  if (senseVolts !== null && batteries.measured) {
     const restVolts =
-      option.across.kind === 'block' ? blocks.models[option.across.block]!.openVolts : blocks.totalVolts;
+      option.across.kind === 'battery'
+        ? batteries.models[option.across.battery]!.openVolts
+        : batteries.totalVolts;
     if (restVolts < senseVolts) return { code: 'sense', restVolts, senseVolts };
   }
   return null;

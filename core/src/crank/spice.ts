@@ -1,11 +1,11 @@
 import {
-  type BlockRating,
-  type BlockState,
-  blockOhms,
+  type BatteryRating,
+  type BatteryState,
+  batteryOhms,
   openVoltsByCharge,
   POLARISATION,
   RESISTANCE_BY_SOC,
-} from '../battery/block.js';
+} from '../battery/battery.js';
 import { ALTERNATOR_OHMS, rescueCircuit } from '../circuit/rescue.js';
 import type { NodeName } from '../circuit/circuit.js';
 import {
@@ -53,11 +53,18 @@ export function toSpice(input: CrankCase): string {
     } else if (e.kind === 'source' && e.name === 'source' && input.rescue.source) {
       lines.push(...sourceLines(input.rescue.source, e.plus, e.minus));
     } else if (e.kind === 'source') {
-      const block = input.blocks[Number(e.name.replace('casualty.block', ''))]!;
+      const battery = input.batteries[Number(e.name.replace('casualty.battery', ''))]!;
       lines.push(
-        ...('rating' in block
-          ? blockLines(word(e.name), block.rating, block.state, e.plus, e.minus)
-          : bankLines(word(e.name), block.bank.farads, block.bank.esrOhms, block.volts, e.plus, e.minus)),
+        ...('rating' in battery
+          ? batteryLines(word(e.name), battery.rating, battery.state, e.plus, e.minus)
+          : bankLines(
+              word(e.name),
+              battery.bank.farads,
+              battery.bank.esrOhms,
+              battery.volts,
+              e.plus,
+              e.minus,
+            )),
       );
     }
   }
@@ -72,14 +79,14 @@ export function toSpice(input: CrankCase): string {
   return lines.join('\n');
 }
 
-function blockLines(
+function batteryLines(
   name: string,
-  rating: BlockRating,
-  state: BlockState,
+  rating: BatteryRating,
+  state: BatteryState,
   plus: NodeName,
   minus: NodeName,
 ): string[] {
-  const first = blockOhms(rating, state);
+  const first = batteryOhms(rating, state);
   const { share, seconds } = POLARISATION;
   const charge = `V(soc_${name})`;
   // Resistance against its first value follows the table of charge; age, cold and over-discharge stay as they are.

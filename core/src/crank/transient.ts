@@ -14,7 +14,7 @@ export interface CrankTrace extends CrankLists {
   readonly startsAtSeconds: number | null;
   /** Warming of the lead set over the crank, degC. */
   readonly leadRiseC: number;
-  /** State of charge of each casualty block at the end; of a bank, its volts as a share of its limit. */
+  /** State of charge of each casualty battery at the end; of a bank, its volts as a share of its limit. */
   readonly endSoc: readonly number[];
 }
 
@@ -41,8 +41,8 @@ export function simulateCrank(input: CrankCase): CrankTrace {
     neededRpm: needed,
     startsAtSeconds: startMoment(lists, needed, starter.controlMinVolts),
     leadRiseC: leads ? (squareAmps * network.leadOhms * STEP_SECONDS) / leadHeatCapacity(leads) : 0,
-    endSoc: input.blocks.map((block, k) =>
-      'bank' in block ? endVolts[k]! / block.bank.maxVolts : endSocs[k]!,
+    endSoc: input.batteries.map((battery, k) =>
+      'bank' in battery ? endVolts[k]! / battery.bank.maxVolts : endSocs[k]!,
     ),
   };
 }

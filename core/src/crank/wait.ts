@@ -1,12 +1,12 @@
 import { seededRandom } from '../quantities/random.js';
-import { beliefsWhileJoined } from './casualty-blocks.js';
+import { beliefsWhileJoined } from './casualty-batteries.js';
 import { momentOf, oddsOf, type PlanCase } from './plan-case.js';
 
 /** The odds of a start after each minute of waiting. */
 export interface WaitCurve {
   /** Odds by whole minutes, from none. */
   readonly start: readonly number[];
-  /** Likely charge of the weakest block by whole minutes. */
+  /** Likely charge of the weakest battery by whole minutes. */
   readonly soc: readonly number[];
   /** Minutes after which more buys little. */
   readonly kneeMinutes: number;

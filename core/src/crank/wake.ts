@@ -1,4 +1,4 @@
-import { type BlockRating, type BlockState, blockOhms, blockOpenVolts } from '../battery/block.js';
+import { type BatteryRating, type BatteryState, batteryOhms, batteryOpenVolts } from '../battery/battery.js';
 import { type Rescue, rescueCircuit } from '../circuit/rescue.js';
 import { solveDc, voltsAcross } from '../circuit/solve-dc.js';
 
@@ -15,7 +15,7 @@ export const USUAL_CONVERTER: Converter = { volts: 14.2, maxAmps: 120, closesAft
 export interface WakeCase {
   /** Clamps on, source on. */
   readonly rescue: Rescue;
-  readonly blocks: readonly { readonly rating: BlockRating; readonly state: BlockState }[];
+  readonly batteries: readonly { readonly rating: BatteryRating; readonly state: BatteryState }[];
   /** What the control units draw, A. */
   readonly amps: number;
   /** Under this the control units fall asleep again, V. */
@@ -48,12 +48,12 @@ const STEP_SECONDS = 0.05;
  * @throws CircuitError for a rescue that cannot be solved
  */
 export function simulateWake(input: WakeCase): WakeTrace {
-  const { rescue, blocks, amps, converter } = input;
+  const { rescue, batteries, amps, converter } = input;
   const steps = Math.round(input.seconds / STEP_SECONDS);
   const seconds = new Float64Array(steps);
   const postVolts = new Float64Array(steps);
   const sourceAmps = new Float64Array(steps);
-  const socs = blocks.map((b) => b.state.soc);
+  const socs = batteries.map((b) => b.state.soc);
   let takesOverAtSeconds: number | null = null;
   let isAsleep = false;
   let sourceCoulombs = 0;
@@ -63,15 +63,15 @@ export function simulateWake(input: WakeCase): WakeTrace {
     const solution = solveDc(
       rescueCircuit({
         ...rescue,
-        casualty: blocks.map(({ rating, state }, k) => {
+        casualty: batteries.map(({ rating, state }, k) => {
           const moved = { ...state, soc: socs[k]! };
-          return { openVolts: blockOpenVolts(rating, moved), ohms: blockOhms(rating, moved) };
+          return { openVolts: batteryOpenVolts(rating, moved), ohms: batteryOhms(rating, moved) };
         }),
         load: { kind: 'wake', amps: isAsleep ? 0 : amps },
         ...(feeds && { casualtyAlternator: { volts: converter.volts, maxAmps: converter.maxAmps } }),
       }),
     );
-    const volts = voltsAcross(solution, `casualty.block${blocks.length - 1}+`, 'casualty.block0-');
+    const volts = voltsAcross(solution, `casualty.battery${batteries.length - 1}+`, 'casualty.battery0-');
     const given = solution.amps.get('lead.red') ?? 0;
     seconds[i] = now;
     postVolts[i] = volts;
@@ -79,8 +79,8 @@ export function simulateWake(input: WakeCase): WakeTrace {
     sourceCoulombs += given * STEP_SECONDS;
     if (feeds) takesOverAtSeconds ??= now;
     else if (volts < input.minVolts) isAsleep = true;
-    blocks.forEach(({ rating }, k) => {
-      const out = solution.amps.get(`casualty.block${k}`) ?? 0;
+    batteries.forEach(({ rating }, k) => {
+      const out = solution.amps.get(`casualty.battery${k}`) ?? 0;
       socs[k] = Math.min(1, Math.max(0, socs[k]! - (out * STEP_SECONDS) / (rating.capacityAh * 3600)));
     });
   }

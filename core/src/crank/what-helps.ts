@@ -6,10 +6,10 @@ import { afterWait, oddsOf, type PlanCase } from './plan-case.js';
 export const HELPS = [
   'heavier-leads',
   'shorter-leads',
-  'bite-again',
+  'contact-again',
   'wait-longer',
   'raise-donor',
-  'warm-block',
+  'warm-battery',
   'fresh-source',
 ] as const;
 export type Help = (typeof HELPS)[number];
@@ -70,11 +70,11 @@ function change(plan: PlanCase, help: Help): PlanCase | null {
           rescue: { ...rescue, leads: { ...leads, lengthM: leads.lengthM * HELP_STEPS.lengthFactor } },
         }
       );
-    case 'bite-again':
+    case 'contact-again':
       return (
         leads && {
           ...plan,
-          rescue: { ...rescue, clampWear: Math.min(1, CLAMP_OHMS.clean / CLAMP_OHMS[leads.bite]) / 2 },
+          rescue: { ...rescue, clampWear: Math.min(1, CLAMP_OHMS.clean / CLAMP_OHMS[leads.contact]) / 2 },
         }
       );
     case 'wait-longer':
@@ -92,7 +92,7 @@ function change(plan: PlanCase, help: Help): PlanCase | null {
             },
           }
         : null;
-    case 'warm-block':
+    case 'warm-battery':
       return { ...plan, rescue: { ...rescue, tempC: rescue.tempC + HELP_STEPS.warmerC } };
     case 'fresh-source':
       return source && !alternator

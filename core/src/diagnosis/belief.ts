@@ -1,11 +1,11 @@
 import { type Random, seededRandom } from '../quantities/random.js';
 import { type Cause, CAUSES, type DiagnosisProfile, priorsFor } from './causes.js';
 import { canFreeze, drawHidden, type HiddenMachine } from './hidden.js';
-import { type Found, type Probe, type ProbeId, probeOf, type Tool, probesFor } from './probes.js';
+import { type Found, type Check, type CheckId, checkOf, type Tool, checksFor } from './checks.js';
 
 /** A piece of evidence: which check, and what it found. */
 export interface DiagnosisEvidence {
-  readonly probe: ProbeId;
+  readonly check: CheckId;
   readonly found: Found;
 }
 
@@ -22,8 +22,8 @@ export interface Crowd {
   readonly causeAt: Uint8Array;
   /** Share of each before any evidence: the prior of its cause, spread over those drawn for it. */
   readonly shares: Float64Array;
-  /** Chance of each outcome of a probe, machine after machine: worked out when it is first asked and kept, since it never changes. */
-  readonly known: Map<ProbeId, Float64Array>;
+  /** Chance of each outcome of a check, machine after machine: worked out when it is first asked and kept, since it never changes. */
+  readonly known: Map<CheckId, Float64Array>;
 }
 
 /** Draws the crowd of a profile. The same seed gives the same crowd, so that a tap never changes the answer by luck. */
@@ -51,13 +51,13 @@ export function drawCrowd(
   };
 }
 
-function chancesOf(crowd: Crowd, probe: Probe): Float64Array {
-  const kept = crowd.known.get(probe.id);
+function chancesOf(crowd: Crowd, check: Check): Float64Array {
+  const kept = crowd.known.get(check.id);
   if (kept) return kept;
-  const count = probe.outcomes.length;
+  const count = check.outcomes.length;
   const chances = new Float64Array(crowd.machines.length * count);
-  crowd.machines.forEach((hidden, i) => chances.set(outcomeChances(probe, hidden, crowd.profile), i * count));
-  crowd.known.set(probe.id, chances);
+  crowd.machines.forEach((hidden, i) => chances.set(outcomeChances(check, hidden, crowd.profile), i * count));
+  crowd.known.set(check.id, chances);
   return chances;
 }
 
@@ -66,40 +66,40 @@ function below(x: number, mean: number, spread: number): number {
   return 1 / (1 + Math.exp((-1.702 * (x - mean)) / spread));
 }
 
-/** Chance of each outcome of a probe on one machine. */
+/** Chance of each outcome of a check on one machine. */
 export function outcomeChances(
-  probe: Probe,
+  check: Check,
   hidden: HiddenMachine,
   profile: DiagnosisProfile,
 ): readonly number[] {
-  if (probe.chances) return probe.chances(hidden, profile);
-  const value = probe.predict!(hidden, profile)!;
-  const upTo = [...probe.edges!.map((edge) => below(edge, value, probe.spread!)), 1];
+  if (check.chances) return check.chances(hidden, profile);
+  const value = check.predict!(hidden, profile)!;
+  const upTo = [...check.edges!.map((edge) => below(edge, value, check.spread!)), 1];
   return upTo.map((share, i) => share - (upTo[i - 1] ?? 0));
 }
 
-/** Place of what was found among the outcomes. @throws RangeError for an outcome the probe does not have */
-export function outcomeIndex(probe: Probe, found: Found): number {
+/** Place of what was found among the outcomes. @throws RangeError for an outcome the check does not have */
+export function outcomeIndex(check: Check, found: Found): number {
   if (typeof found === 'number') {
-    if (!probe.edges || Number.isNaN(found))
-      throw new RangeError(`${probe.id}: ${found} is no finding of it`);
-    const at = probe.edges.findIndex((edge) => found < edge);
-    return at < 0 ? probe.edges.length : at;
+    if (!check.edges || Number.isNaN(found))
+      throw new RangeError(`${check.id}: ${found} is no finding of it`);
+    const at = check.edges.findIndex((edge) => found < edge);
+    return at < 0 ? check.edges.length : at;
   }
-  const at = probe.outcomes.indexOf(found);
-  if (at < 0) throw new RangeError(`${probe.id}: ${found} is no finding of it`);
+  const at = check.outcomes.indexOf(found);
+  if (at < 0) throw new RangeError(`${check.id}: ${found} is no finding of it`);
   return at;
 }
 
 /** The outcome of a check that a finding falls on. @throws RangeError for a finding the check cannot have */
-export function outcomeOf(id: ProbeId, found: Found): string {
-  const probe = probeOf(id);
-  return probe.outcomes[outcomeIndex(probe, found)]!;
+export function outcomeOf(id: CheckId, found: Found): string {
+  const check = checkOf(id);
+  return check.outcomes[outcomeIndex(check, found)]!;
 }
 
-/** True when a probe can find this at all. */
-export function isFindingOf(id: ProbeId, found: Found): boolean {
-  const { edges, outcomes } = probeOf(id);
+/** True when a check can find this at all. */
+export function isFindingOf(id: CheckId, found: Found): boolean {
+  const { edges, outcomes } = checkOf(id);
   if (typeof found === 'string') return outcomes.includes(found);
   return edges !== undefined && Math.abs(found) <= FIGURE_MOST;
 }
@@ -107,11 +107,11 @@ export function isFindingOf(id: ProbeId, found: Found): boolean {
 const FIGURE_MOST = 100;
 
 /** Multiplies the shares by how likely the finding is on each machine. A figure counts by the range it falls in. */
-function press(crowd: Crowd, shares: Float64Array, { probe: id, found }: DiagnosisEvidence): void {
-  const probe = probeOf(id);
-  const chances = chancesOf(crowd, probe);
-  const count = probe.outcomes.length;
-  const at = outcomeIndex(probe, found);
+function press(crowd: Crowd, shares: Float64Array, { check: id, found }: DiagnosisEvidence): void {
+  const check = checkOf(id);
+  const chances = chancesOf(crowd, check);
+  const count = check.outcomes.length;
+  const at = outcomeIndex(check, found);
   for (let i = 0; i < shares.length; i++) shares[i]! *= chances[i * count + at]! + LEAST_CHANCE;
   normalise(shares);
 }
@@ -152,10 +152,10 @@ export interface Branch {
 }
 
 /** The outcomes that a check may have under these shares. */
-export function splitBy(crowd: Crowd, shares: Float64Array, probe: Probe): Branch[] {
-  const chances = chancesOf(crowd, probe);
-  const count = probe.outcomes.length;
-  return probe.outcomes.map((_, at): Branch => {
+export function splitBy(crowd: Crowd, shares: Float64Array, check: Check): Branch[] {
+  const chances = chancesOf(crowd, check);
+  const count = check.outcomes.length;
+  return check.outcomes.map((_, at): Branch => {
     const after = shares.map((share, i) => share * (chances[i * count + at]! + LEAST_CHANCE));
     const share = shares.reduce((sum, held, i) => sum + held * chances[i * count + at]!, 0);
     normalise(after);
@@ -173,7 +173,7 @@ function ranked(crowd: Crowd, sums: Float64Array): { cause: Cause; share: number
 
 /** What one piece of evidence did to a cause: above one it raised it, below it lowered it. */
 export interface Push {
-  readonly probe: ProbeId;
+  readonly check: CheckId;
   readonly found: Found;
   readonly factor: number;
 }
@@ -219,7 +219,7 @@ const strength = ({ factor }: Push): number => Math.abs(Math.log(Math.max(factor
 
 /** A check worth doing next. */
 export interface Proposal {
-  readonly probe: ProbeId;
+  readonly check: CheckId;
   /** Doubt it is expected to take away, bits. */
   readonly gainBits: number;
   readonly minutes: number;
@@ -246,15 +246,15 @@ export function proposals(
   const leading = ranked(crowd, now)
     .slice(0, 3)
     .map(({ cause }) => cause);
-  return probesFor(crowd.profile, tools)
-    .filter((probe) => !evidence.some((e) => e.probe === probe.id))
-    .map((probe): Proposal => {
-      const gainBits = Math.max(0, doubt - expectedDoubt(crowd, shares, probe));
+  return checksFor(crowd.profile, tools)
+    .filter((check) => !evidence.some((e) => e.check === check.id))
+    .map((check): Proposal => {
+      const gainBits = Math.max(0, doubt - expectedDoubt(crowd, shares, check));
       return {
-        probe: probe.id,
+        check: check.id,
         gainBits,
-        minutes: probe.minutes,
-        worth: gainBits / (probe.minutes + TROUBLE_MINUTES),
+        minutes: check.minutes,
+        worth: gainBits / (check.minutes + TROUBLE_MINUTES),
         settles: leading,
       };
     })
@@ -270,9 +270,9 @@ function entropy(shares: readonly number[] | Float64Array): number {
 /** Machines that hardly count any more are passed over. */
 const COUNTS_FROM = 1e-7;
 
-function expectedDoubt(crowd: Crowd, shares: Float64Array, probe: Probe): number {
-  const chances = chancesOf(crowd, probe);
-  const count = probe.outcomes.length;
+function expectedDoubt(crowd: Crowd, shares: Float64Array, check: Check): number {
+  const chances = chancesOf(crowd, check);
+  const count = check.outcomes.length;
   const { causeAt } = crowd;
   const width = CAUSES.length;
   const sums = new Float64Array(count * width);

@@ -32,12 +32,12 @@ export const CAUSES = [
  */
 export type Cause = (typeof CAUSES)[number];
 
-/** Causes that a new block cures; for all others a sound block would be thrown away. */
+/** Causes that a new battery cures; for all others a sound battery would be thrown away. */
 export const REPLACE_CAUSES: readonly Cause[] = ['worn', 'sulphated', 'dead-cell', 'reversed'];
 
 /** What is known before anything is asked: the machine, and how cold it is. */
 export type DiagnosisProfile = Pick<Machine, 'machineClass' | 'systemVolts' | 'engine'> & {
-  readonly rating: Machine['blocks'][number]['rating'];
+  readonly rating: Machine['batteries'][number]['rating'];
   readonly tempC: number;
 };
 
@@ -52,11 +52,11 @@ interface Prior {
 export const PRIORS: readonly Prior[] = [
   { cause: 'discharged', share: 0.17, reason: 'short trips and standing, worst in the cold' },
   { cause: 'left-on', share: 0.13, reason: 'lamps, ignition or a door left on' },
-  { cause: 'worn', share: 0.17, reason: 'most blocks that fail are old, in the first cold week' },
-  { cause: 'charging', share: 0.07, reason: 'belt, alternator or regulator, found out by a flat block' },
+  { cause: 'worn', share: 0.17, reason: 'most batteries that fail are old, in the first cold week' },
+  { cause: 'charging', share: 0.07, reason: 'belt, alternator or regulator, found out by a flat battery' },
   { cause: 'drain', share: 0.05, reason: 'a unit that never sleeps' },
   { cause: 'sulphated', share: 0.04, reason: 'weeks at rest while flat' },
-  { cause: 'dead-cell', share: 0.03, reason: 'one cell shorted: the block is two volts low' },
+  { cause: 'dead-cell', share: 0.03, reason: 'one cell shorted: the battery is two volts low' },
   { cause: 'reversed', share: 0.004, reason: 'charged the wrong way round: rare, and never to be missed' },
   { cause: 'frozen', share: 0.01, reason: 'only when flat and colder than its freezing point' },
   { cause: 'joint-positive', share: 0.05, reason: 'deposits under a clamp that looks clean' },
@@ -81,7 +81,7 @@ const CLASS_FACTORS: Partial<Record<MachineClass, Partial<Record<Cause, number>>
   boat: { 'main-fuse': 3, 'joint-positive': 2, 'joint-negative': 2, immobiliser: 0 },
 };
 
-/** Share of calls to a string machine with one block down and the other sound. */
+/** Share of calls to a string machine with one battery down and the other sound. */
 const STRING_WEAK_SHARE = 0.15;
 
 /** What keeps an EV or hybrid from waking. */
@@ -119,32 +119,29 @@ export function priorsFor({
   return new Map([...shares].filter(([, share]) => share > 0).map(([cause, share]) => [cause, share / sum]));
 }
 
-/** The suspect that a cause is told as when it is not the block; null when it is the block. */
-export function suspectOfCause(cause: Cause): Suspect | null {
-  switch (cause) {
-    case 'joint-positive':
-    case 'joint-negative':
-    case 'joint-loose':
-      return 'joint';
-    case 'cable':
-      return 'cable';
-    case 'drain':
-      return 'drain';
-    case 'charging':
-      return 'charging';
-    case 'starter':
-      return 'starter';
-    case 'main-fuse':
-    case 'interlock':
-    case 'immobiliser':
-      return 'interlock';
-    case 'fuel':
-      return 'fuel-or-engine';
-    case 'traction-flat':
-    case 'converter':
-    case 'charge-point':
-      return 'traction-battery';
-    default:
-      return null;
-  }
-}
+/** What a cause is told as when the battery is not to blame; null when it is the battery, or nothing. */
+export const SUSPECT_OF: Readonly<Record<Cause, Suspect | null>> = {
+  discharged: null,
+  'left-on': null,
+  drain: 'drain',
+  charging: 'charging',
+  worn: null,
+  sulphated: null,
+  'dead-cell': null,
+  reversed: null,
+  frozen: null,
+  'string-weak': null,
+  'joint-positive': 'joint',
+  'joint-negative': 'joint',
+  'joint-loose': 'joint',
+  cable: 'cable',
+  'main-fuse': 'interlock',
+  starter: 'starter',
+  interlock: 'interlock',
+  immobiliser: 'interlock',
+  fuel: 'fuel-or-engine',
+  'traction-flat': 'traction-battery',
+  converter: 'traction-battery',
+  'charge-point': 'traction-battery',
+  none: null,
+};

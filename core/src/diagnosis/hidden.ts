@@ -1,7 +1,7 @@
-import { blockOhms, blockOpenVolts, type BlockState } from '../battery/block.js';
+import { batteryOhms, batteryOpenVolts, type BatteryState } from '../battery/battery.js';
 import { mustTreatAsFrozen } from '../battery/freezing.js';
-import { aloneRescue, type ModelBlock } from '../circuit/rescue.js';
-import { ASSUMED_AGEING } from '../crank/casualty-blocks.js';
+import { aloneRescue, type ModelBattery } from '../circuit/rescue.js';
+import { ASSUMED_AGEING } from '../crank/casualty-batteries.js';
 import { type CrankPoint, crankPoint } from '../crank/quick.js';
 import { defaultStarter } from '../engine/engine.js';
 import { normal, type Random } from '../quantities/random.js';
@@ -11,7 +11,7 @@ import type { Cause, DiagnosisProfile } from './causes.js';
 export interface HiddenMachine {
   readonly cause: Cause;
   /** From the chassis side up. */
-  readonly blocks: readonly BlockState[];
+  readonly batteries: readonly BatteryState[];
   /** Resistance of the joints at the posts and of the cables beyond, ohms; a sound joint is a fraction of a milliohm. */
   readonly plusOhms: number;
   readonly minusOhms: number;
@@ -48,14 +48,14 @@ const SOUND_OHMS = [0.0002, 0.0008] as const;
 const BAD_OHMS = [0.02, 0.12] as const;
 /** The engine whose starter that goes by, A: its stall current. */
 const REFERENCE_AMPS = 700;
-/** A good source at the posts: a healthy donor block through good leads. */
-export const HELP: ModelBlock = { openVolts: 12.7, ohms: 0.009 };
+/** A good source at the posts: a healthy donor battery through good leads. */
+export const HELP: ModelBattery = { openVolts: 12.7, ohms: 0.009 };
 
 /** A machine of this profile whose fault is `cause`. */
 export function drawHidden(cause: Cause, profile: DiagnosisProfile, random: Random): HiddenMachine {
   const { tempC, engine, systemVolts } = profile;
   const count = systemVolts / 12;
-  const sound: BlockState = {
+  const sound: BatteryState = {
     soc: between(random, 0.72, 0.97),
     tempC,
     ageing: between(random, 1, 1.35),
@@ -66,15 +66,15 @@ export function drawHidden(cause: Cause, profile: DiagnosisProfile, random: Rand
   };
   const good = (): number => between(random, ...SOUND_OHMS);
   const isFlatCause = ['discharged', 'left-on', 'drain', 'charging'].includes(cause);
-  const state = blockStateOf(cause, sound, random, isFlatCause);
-  const blocks = Array.from({ length: count }, (_, i) => {
+  const state = batteryStateOf(cause, sound, random, isFlatCause);
+  const batteries = Array.from({ length: count }, (_, i) => {
     if (cause === 'string-weak') return i === 0 ? { ...sound, soc: between(random, 0.02, 0.25) } : sound;
     // A string ages together.
     return state;
   });
   const base = {
     cause,
-    blocks,
+    batteries,
     plusOhms: cause === 'joint-positive' || (cause === 'joint-loose' && chance(random, 0.5)) ? bad() : good(),
     minusOhms: good(),
     cableOhms: cause === 'cable' ? bad() : good() * 2,
@@ -129,9 +129,9 @@ export function drawHidden(cause: Cause, profile: DiagnosisProfile, random: Rand
 }
 
 /** The same machine as a plan takes it. */
-function asPlanned({ blocks }: Electrical): Electrical {
+function asPlanned({ batteries }: Electrical): Electrical {
   return {
-    blocks: blocks.map((state) => ({ ...state, ageing: ASSUMED_AGEING })),
+    batteries: batteries.map((state) => ({ ...state, ageing: ASSUMED_AGEING })),
     plusOhms: SOUND_OHMS[0],
     minusOhms: SOUND_OHMS[0],
     cableOhms: SOUND_OHMS[0],
@@ -141,7 +141,12 @@ function asPlanned({ blocks }: Electrical): Electrical {
   };
 }
 
-function blockStateOf(cause: Cause, sound: BlockState, random: Random, isFlatCause: boolean): BlockState {
+function batteryStateOf(
+  cause: Cause,
+  sound: BatteryState,
+  random: Random,
+  isFlatCause: boolean,
+): BatteryState {
   if (isFlatCause) return { ...sound, soc: between(random, 0.01, 0.3) };
   switch (cause) {
     case 'worn':
@@ -159,30 +164,33 @@ function blockStateOf(cause: Cause, sound: BlockState, random: Random, isFlatCau
   }
 }
 
-/** True when the profile's cold can freeze a flat block at all. */
+/** True when the profile's cold can freeze a flat battery at all. */
 export function canFreeze({ rating, tempC }: DiagnosisProfile): boolean {
   return mustTreatAsFrozen(rating.chemistry, 0.02, tempC);
 }
 
-/** Rest volts of each block. */
-export function restVoltsOf(hidden: Pick<HiddenMachine, 'blocks'>, { rating }: DiagnosisProfile): number[] {
-  return hidden.blocks.map((state) => blockOpenVolts(rating, state));
+/** Rest volts of each battery. */
+export function restVoltsOf(
+  hidden: Pick<HiddenMachine, 'batteries'>,
+  { rating }: DiagnosisProfile,
+): number[] {
+  return hidden.batteries.map((state) => batteryOpenVolts(rating, state));
 }
 
 type Electrical = Pick<
   HiddenMachine,
-  'blocks' | 'plusOhms' | 'minusOhms' | 'cableOhms' | 'open' | 'starter' | 'held'
+  'batteries' | 'plusOhms' | 'minusOhms' | 'cableOhms' | 'open' | 'starter' | 'held'
 >;
 
-/** Joint and cable resistance stands with the block: the same current passes all of it. Volts at the posts are worked back from it. */
+/** Joint and cable resistance stands with the battery: the same current passes all of it. Volts at the posts are worked back from it. */
 function crankOf(hidden: Electrical, profile: DiagnosisProfile, withHelp: boolean): CrankPoint | null {
   const { engine, rating, tempC } = profile;
   const runs = engine && !hidden.open && hidden.starter !== 'dead' && hidden.held !== 'starter';
   if (!runs) return null;
   const series = hidden.plusOhms + hidden.minusOhms + hidden.cableOhms;
-  const own = hidden.blocks.map((state) => ({
-    openVolts: blockOpenVolts(rating, state),
-    ohms: blockOhms(rating, state),
+  const own = hidden.batteries.map((state) => ({
+    openVolts: batteryOpenVolts(rating, state),
+    ohms: batteryOhms(rating, state),
   }));
   const models = withHelp ? own.map(joinedWithHelp) : own;
   if (models.some((m) => m.openVolts <= 1)) return null;
@@ -205,20 +213,20 @@ function crankOf(hidden: Electrical, profile: DiagnosisProfile, withHelp: boolea
   };
 }
 
-/** A machine that fires at all in this cold does so at this share of the speed and volts that a sound block gives, if the tables ask for more. */
+/** A machine that fires at all in this cold does so at this share of the speed and volts that a sound battery gives, if the tables ask for more. */
 const USUAL_SHARE = 0.8;
 const usual = new WeakMap<DiagnosisProfile, CrankPoint | null>();
 
-/** The crank of this machine with a sound block and sound joints: it did start, before the fault came. Null when even that turns nothing. */
+/** The crank of this machine with a sound battery and sound joints: it did start, before the fault came. Null when even that turns nothing. */
 function usualPoint(profile: DiagnosisProfile): CrankPoint | null {
   const known = usual.get(profile);
   if (known !== undefined) return known;
   // None while it is worked out, so that the sound machine is not measured against itself.
   usual.set(profile, null);
-  const sound: BlockState = { soc: 0.85, tempC: profile.tempC, ageing: 1.2 };
+  const sound: BatteryState = { soc: 0.85, tempC: profile.tempC, ageing: 1.2 };
   const point = crankOf(
     {
-      blocks: Array.from({ length: profile.systemVolts / 12 }, () => sound),
+      batteries: Array.from({ length: profile.systemVolts / 12 }, () => sound),
       plusOhms: SOUND_OHMS[1],
       minusOhms: SOUND_OHMS[1],
       cableOhms: SOUND_OHMS[1],
@@ -234,8 +242,8 @@ function usualPoint(profile: DiagnosisProfile): CrankPoint | null {
   return turning;
 }
 
-/** A block with a good source across it, as one. */
-function joinedWithHelp({ openVolts, ohms }: ModelBlock): ModelBlock {
+/** A battery with a good source across it, as one. */
+function joinedWithHelp({ openVolts, ohms }: ModelBattery): ModelBattery {
   const conductance = 1 / ohms + 1 / HELP.ohms;
   return {
     openVolts: (openVolts / ohms + HELP.openVolts / HELP.ohms) / conductance,
@@ -248,19 +256,19 @@ export type CrankLook = 'starts' | 'brisk-no-fire' | 'slow' | 'rapid-click' | 'o
 
 /** Below this at the posts the control units drop the solenoid, and it chatters: volts per 12 V. */
 const CHATTER_VOLTS = 7.6;
-/** A block whose volts under the dash lamps fall below this leaves everything dark, per 12 V. */
+/** A battery whose volts under the dash lamps fall below this leaves everything dark, per 12 V. */
 const DARK_VOLTS = 6;
 
 /** The look of a try, by itself or with help. */
 export function lookOf(hidden: HiddenMachine, profile: DiagnosisProfile, withHelp: boolean): CrankLook {
-  const blocks = profile.systemVolts / 12;
+  const batteries = profile.systemVolts / 12;
   const point = withHelp ? hidden.helped : hidden.crank;
   if (hidden.open) return 'silence';
   if (hidden.held === 'starter') return 'silence';
-  const rest = restVoltsOf(hidden, profile).reduce((a, b) => a + b, 0) / blocks;
+  const rest = restVoltsOf(hidden, profile).reduce((a, b) => a + b, 0) / batteries;
   if (hidden.starter === 'dead') return rest < DARK_VOLTS && !withHelp ? 'silence' : 'one-click';
   if (!point) return 'silence';
-  const posts = point.postVolts / blocks;
+  const posts = point.postVolts / batteries;
   if (!point.turns) {
     if (posts < DARK_VOLTS * 0.6) return 'silence';
     return posts < CHATTER_VOLTS ? 'rapid-click' : 'one-click';

@@ -1,12 +1,12 @@
-import type { BlockRating } from '../battery/block.js';
+import type { BatteryRating } from '../battery/battery.js';
 import { isLeadAcid } from '../battery/chemistry.js';
 import { socFromCells } from '../battery/gravity.js';
 import type { Range } from '../quantities/range.js';
-import type { Found, ProbeId, Tool } from './probes.js';
+import type { Found, CheckId, Tool } from './checks.js';
 import { crankLimitVolts } from './reading.js';
 import type { ReadingKind } from './vocabulary.js';
 
-export const MEASURE_GROUPS = ['posts', 'joints', 'block', 'parked'] as const;
+export const MEASURE_GROUPS = ['posts', 'joints', 'battery', 'parked'] as const;
 /** Where the probes go. */
 export type MeasureGroup = (typeof MEASURE_GROUPS)[number];
 
@@ -16,7 +16,7 @@ export type MeasureEntry = 'volts' | 'drop' | 'ccaAmps' | 'milliamps' | 'cells' 
 /** Something that can be measured on a job. */
 export interface MeasureKind {
   readonly id: string;
-  readonly probe: ProbeId;
+  readonly check: CheckId;
   /** Kept as a reading of volts; null: as a finding of its own. */
   readonly reading: ReadingKind | null;
   readonly group: MeasureGroup;
@@ -24,20 +24,20 @@ export interface MeasureKind {
   readonly needs: Tool | null;
 }
 
-const reading = (kind: ReadingKind, probe: ProbeId): MeasureKind => ({
+const reading = (kind: ReadingKind, check: CheckId): MeasureKind => ({
   id: kind,
-  probe,
+  check,
   reading: kind,
   group: 'posts',
   entry: 'volts',
   needs: 'meter',
 });
 const figure = (
-  probe: ProbeId,
+  check: CheckId,
   group: MeasureGroup,
   entry: MeasureEntry,
   needs: Tool | null,
-): MeasureKind => ({ id: probe, probe, reading: null, group, entry, needs });
+): MeasureKind => ({ id: check, check, reading: null, group, entry, needs });
 
 const MEASURES: readonly MeasureKind[] = [
   reading('rest', 'rest'),
@@ -49,10 +49,10 @@ const MEASURES: readonly MeasureKind[] = [
   figure('joint-plus', 'joints', 'drop', 'meter'),
   figure('joint-minus', 'joints', 'drop', 'meter'),
   figure('starter-stud', 'joints', 'drop', 'meter'),
-  figure('conductance', 'block', 'ccaAmps', 'tester'),
-  figure('load-test', 'block', 'volts', 'load-tester'),
-  figure('gravity', 'block', 'cells', 'hydrometer'),
-  figure('acceptance', 'block', 'outcome', 'charger'),
+  figure('conductance', 'battery', 'ccaAmps', 'tester'),
+  figure('load-test', 'battery', 'volts', 'load-tester'),
+  figure('specific-gravity', 'battery', 'cells', 'hydrometer'),
+  figure('acceptance', 'battery', 'outcome', 'charger'),
   figure('drain', 'parked', 'milliamps', 'clamp-meter'),
 ];
 
@@ -60,11 +60,11 @@ const MEASURES: readonly MeasureKind[] = [
 const CRANKS_ONLY: readonly string[] = ['crank-minimum', 'recovery', 'starter-stud'];
 
 /** What can be measured on this machine. Whether the van has the instrument is another matter: it may be borrowed. */
-export function measuresFor(rating: BlockRating, cranks: boolean): MeasureKind[] {
+export function measuresFor(rating: BatteryRating, cranks: boolean): MeasureKind[] {
   return MEASURES.filter(
     ({ id }) =>
       (cranks || !CRANKS_ONLY.includes(id)) &&
-      (id !== 'gravity' || rating.chemistry === 'flooded') &&
+      (id !== 'specific-gravity' || rating.chemistry === 'flooded') &&
       (id !== 'acceptance' || isLeadAcid(rating.chemistry)),
   );
 }
@@ -77,7 +77,7 @@ export const MEASURE_RANGES = {
 
 /** What a figure must be seen against. */
 export interface MeasureContext {
-  readonly rating: BlockRating;
+  readonly rating: BatteryRating;
   readonly systemVolts: 12 | 24;
   readonly tempC: number;
   /** Of the string, at rest; null when not read. */
@@ -95,7 +95,7 @@ export function findingOf(
   { rating, systemVolts, tempC, restVolts }: MeasureContext,
 ): Found | null {
   const [value = NaN] = figures;
-  switch (kind.probe) {
+  switch (kind.check) {
     case 'key-on':
       return restVolts === null ? null : rounded(restVolts - value);
     case 'recovery':
@@ -103,11 +103,11 @@ export function findingOf(
     case 'conductance':
       return rounded(value / rating.ccaAmps);
     case 'load-test':
-      // One block by itself.
+      // One battery by itself.
       return rounded(value - crankLimitVolts(tempC, 12));
     case 'drain':
       return value / 1000;
-    case 'gravity': {
+    case 'specific-gravity': {
       const { badCell, soc } = socFromCells(figures, tempC);
       return badCell !== null ? 'one-cell-low' : soc > EVEN_HIGH_SOC ? 'even-high' : 'even-low';
     }

@@ -22,17 +22,17 @@ export interface RestMeaning {
   readonly code: RestMeaningCode;
   readonly tone: Tone;
   readonly charge: SocReading;
-  /** Null for a block that cannot freeze. */
+  /** Null for a battery that cannot freeze. */
   readonly freezeC: number | null;
 }
 
 /** Above its full curve by this much, a reading is surface charge and proves nothing, volts. */
 export const SURFACE_CHARGE_VOLTS = 0.12;
-/** Charge that counts as charged where no rest voltage is agreed on, and below which a block counts as low. */
+/** Charge that counts as charged where no rest voltage is agreed on, and below which a battery counts as low. */
 const CHARGED_SOC = 0.85;
 const LOW_SOC = 0.5;
 
-/** What the rest volts of one 12 V block say. The worst news wins. */
+/** What the rest volts of one 12 V battery say. The worst news wins. */
 export function restMeaning(
   chemistry: Chemistry,
   restVolts: number,
@@ -54,7 +54,7 @@ export function restMeaning(
   return isCharged ? say('charged', 'good') : say('part-charged', 'good');
 }
 
-/** The least volts a sound block may fall to while cranking, for the whole string, at `tempC`. */
+/** The least volts a sound battery may fall to while cranking, for the whole string, at `tempC`. */
 export function crankLimitVolts(tempC: number, systemVolts: 12 | 24): number {
   return (interpolate(CRANK_MINIMUM_BY_TEMPERATURE, tempC) * systemVolts) / 12;
 }
@@ -64,7 +64,7 @@ export interface CrankMeaning {
   readonly code: CrankMeaningCode;
   readonly tone: Tone;
   readonly limitVolts: number;
-  /** False while the block is too low to be condemned on this figure. */
+  /** False while the battery is too low to be condemned on this figure. */
   readonly mayCondemn: boolean;
 }
 
@@ -104,7 +104,7 @@ export interface ChargingMeaning {
   readonly bandVolts: readonly [number, number];
 }
 
-/** Below this a block is charged higher by intent, degC. */
+/** Below this a battery is charged higher by intent, degC. */
 const COLD_CHARGING_C = 5;
 
 /** What a charging voltage says, engine running (or a converter at work). */
@@ -115,11 +115,11 @@ export function chargingMeaning(
   systemVolts: 12 | 24,
   rules: HouseRules,
 ): ChargingMeaning {
-  const blocks = systemVolts / 12;
-  const per12 = chargingVolts / blocks;
+  const batteries = systemVolts / 12;
+  const per12 = chargingVolts / batteries;
   const high =
     chemistry === 'agm' || tempC < COLD_CHARGING_C ? rules.chargingMaxVoltsAgmOrCold : rules.chargingMaxVolts;
-  const bandVolts = [rules.chargingMinVolts * blocks, high * blocks] as const;
+  const bandVolts = [rules.chargingMinVolts * batteries, high * batteries] as const;
   const say = (code: ChargingMeaningCode, tone: Tone): ChargingMeaning => ({ code, tone, bandVolts });
   if (per12 > rules.chargingStopVolts) return say('over-voltage', 'stop');
   if (per12 > high) return say('above-band', 'bad');

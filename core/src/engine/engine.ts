@@ -54,7 +54,7 @@ const DESIGN_RPM: Record<Fuel, Knots> = {
     [13, 170],
   ],
 };
-/** Volts a healthy 12 V block holds at the starter at its design speed. */
+/** Volts a healthy 12 V battery holds at the starter at its design speed. */
 export const DESIGN_VOLTS = 11.7;
 /** Share of the design volts lost in the starter's own resistance. */
 export const DESIGN_OHMIC_SHARE = 0.145;
@@ -79,7 +79,7 @@ export function breakawayNm(engine: Engine, tempC: number): number {
 }
 
 /**
- * The starter a maker would fit to this engine: sized so that a healthy block turns it at the usual speed at 25 degC.
+ * The starter a maker would fit to this engine: sized so that a healthy battery turns it at the usual speed at 25 degC.
  * A default, to be replaced where the atlas knows better.
  */
 export function defaultStarter(engine: Engine): Starter {

@@ -66,7 +66,7 @@ export function actByHand(state: HookupState, action: HandAction, machine: Machi
       return state;
     case 'loosen': {
       const point = machine.points.find((p) => p.id === action.pointId);
-      const isLowest = point?.kind === 'block-negative' && (point.block ?? 0) === 0;
+      const isLowest = point?.kind === 'battery-negative' && (point.battery ?? 0) === 0;
       return isLowest ? { ...state, negativeOff: true } : state;
     }
     default:
@@ -119,7 +119,7 @@ export function stillActions(state: HookupState): HookupAction[] {
   ];
 }
 
-/** Clamps that bite, in the order they went on. */
+/** Clamps that are on, in the order they went on. */
 export function clampsOn(state: HookupState): readonly ClampId[] {
   const on = CLAMP_IDS.filter((clamp) => state.clamps[clamp] !== null);
   return state.attachedInOrder.filter((clamp) => on.includes(clamp));

@@ -1,5 +1,5 @@
 import {
-  biteName,
+  contactName,
   type ClampId,
   clampNode,
   isSourceClamp,
@@ -7,7 +7,7 @@ import {
   terminalNode,
 } from '../circuit/rescue.js';
 import { voltsAcross } from '../circuit/solve-dc.js';
-import { metresToNearestBlock, pointOf } from '../machine/machine.js';
+import { metresToNearestBattery, pointOf } from '../machine/machine.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import { act } from './actions.js';
 import { terminalOf } from '../crank/clamp-points.js';
@@ -18,11 +18,11 @@ import { type HookupScene, type HookupState, sourceTerminalOf } from './state.js
 export interface Contact {
   /** Volts across the open gap. */
   readonly gapVolts: number;
-  /** Amps once it bites (or that it carried before it was taken off). */
-  readonly biteAmps: number;
+  /** Amps once it is on (or that it carried before it was taken off). */
+  readonly contactAmps: number;
   readonly gasNear: boolean;
-  /** Metres to the nearest block of that vehicle; null at the source's own end. */
-  readonly metresToBlock: number | null;
+  /** Metres to the nearest battery of that vehicle; null at the source's own end. */
+  readonly metresToBattery: number | null;
 }
 
 /** Less than this is the solver's leak, not a current, amps. */
@@ -38,25 +38,25 @@ export function contactAt(
 ): Contact {
   const isFree = state.clamps[clamp] === null;
   const open = isFree ? state : act(state, { kind: 'detach', clamp });
-  const bitten = act(open, { kind: 'attach', clamp, pointId });
+  const made = act(open, { kind: 'attach', clamp, pointId });
   const target = isSourceClamp(clamp)
     ? sourceTerminalNode(sourceTerminalOf(scene, clamp, pointId))
     : terminalNode(terminalOf(scene.machine, pointId));
   const before = solved(scene, open);
-  const after = solved(scene, bitten);
-  const biteAmps = Math.abs(after.amps.get(biteName(clamp)) ?? 0);
+  const after = solved(scene, made);
+  const contactAmps = Math.abs(after.amps.get(contactName(clamp)) ?? 0);
   // A lead whose far end hangs free floats at no particular volts: what drives no current makes no spark.
-  const isLive = biteAmps > DEAD_AMPS && before.volts.has(target);
+  const isLive = contactAmps > DEAD_AMPS && before.volts.has(target);
   const metres = metresFor(scene, clamp, pointId);
   return {
     gapVolts: isLive ? Math.abs(voltsAcross(before, clampNode(clamp), target)) : 0,
-    biteAmps: isLive ? biteAmps : 0,
+    contactAmps: isLive ? contactAmps : 0,
     gasNear: scene.enclosed || metres === null || metres < rules.gasDistanceM,
-    metresToBlock: metres,
+    metresToBattery: metres,
   };
 }
 
 function metresFor(scene: HookupScene, clamp: ClampId, pointId: string): number | null {
   if (isSourceClamp(clamp)) return null;
-  return metresToNearestBlock(scene.machine, pointOf(scene.machine, pointId));
+  return metresToNearestBattery(scene.machine, pointOf(scene.machine, pointId));
 }

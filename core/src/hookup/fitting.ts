@@ -1,12 +1,12 @@
 import {
-  type ModelBlock,
+  type ModelBattery,
   aloneRescue,
   rescueCircuit,
   terminalNode,
   type Terminal,
 } from '../circuit/rescue.js';
 import { solveDc } from '../circuit/solve-dc.js';
-import type { Machine, MachineBlock } from '../machine/machine.js';
+import type { Machine, MachineBattery } from '../machine/machine.js';
 import { TOUCH_OHMS } from './solve-state.js';
 
 export const FITTING_STEPS = [
@@ -29,7 +29,7 @@ export const FITTING_STEPS = [
   'teach',
   'mark-date',
 ] as const;
-/** One thing done while a block is changed. */
+/** One thing done while a battery is changed. */
 export type FittingStep = (typeof FITTING_STEPS)[number];
 
 /** A step, with what a spanner that slips from this post to bodywork would carry now, and would have with the order turned round. */
@@ -40,29 +40,29 @@ export interface FittingOrderStep {
   readonly otherWayAmps: number | null;
 }
 
-/** Makes whose control unit must be told of a new block: it doses the charge by age and kind. */
-function mustBeTaught({ chemistry }: MachineBlock['rating']): boolean {
+/** Makes whose control unit must be told of a new battery: it doses the charge by age and kind. */
+function mustBeTaught({ chemistry }: MachineBattery['rating']): boolean {
   return chemistry === 'efb' || chemistry === 'agm' || chemistry === 'lfp';
 }
 
 /**
- * The order in which a block is taken out and another put in: negative off first and on last, so that no spanner on a live post can meet
+ * The order in which a battery is taken out and another put in: negative off first and on last, so that no spanner on a live post can meet
  * live bodywork. What a slip would carry is solved on the machine's own circuit.
  *
- * @param models the machine's blocks as the circuit sees them, from the chassis side up
- * @param at which block
+ * @param models the machine's batteries as the circuit sees them, from the chassis side up
+ * @param at which battery
  */
 export function fittingOrder(
   machine: Machine,
-  models: readonly ModelBlock[],
+  models: readonly ModelBattery[],
   at: number,
   tempC: number,
 ): FittingOrderStep[] {
-  const block = machine.blocks[at];
-  if (!block) throw new RangeError(`${machine.id} has no block ${at}`);
+  const battery = machine.batteries[at];
+  if (!battery) throw new RangeError(`${machine.id} has no battery ${at}`);
   const slip = (terminal: Terminal, strapOff: boolean): number => slipAmps(models, tempC, terminal, strapOff);
-  const plus: Terminal = { kind: 'plus', block: at };
-  const minus: Terminal = { kind: 'minus', block: 0 };
+  const plus: Terminal = { kind: 'plus', battery: at };
+  const minus: Terminal = { kind: 'minus', battery: 0 };
   const post = (step: FittingStep, slipNow: number, otherWay: number): FittingOrderStep => ({
     step,
     slipAmps: slipNow,
@@ -70,7 +70,7 @@ export function fittingOrder(
   });
   const plain = (step: FittingStep): FittingOrderStep => ({ step, slipAmps: null, otherWayAmps: null });
   const keeps = machine.resets.length > 0;
-  const isString = machine.blocks.length > 1;
+  const isString = machine.batteries.length > 1;
   const live = slip(plus, false);
   const still = slip(plus, true);
   return [
@@ -79,25 +79,25 @@ export function fittingOrder(
     post('negative-off', slip(minus, false), slip(minus, false)),
     post('positive-off', still, live),
     ...(isString ? [plain('link-off')] : []),
-    ...(block.ventHose ? [plain('vent-hose-off')] : []),
+    ...(battery.ventHose ? [plain('vent-hose-off')] : []),
     plain('hold-down-off'),
     plain('lift-out'),
     plain('clean'),
     plain('set-in'),
     plain('hold-down-on'),
-    ...(block.ventHose ? [plain('vent-hose-on')] : []),
+    ...(battery.ventHose ? [plain('vent-hose-on')] : []),
     ...(isString ? [plain('link-on')] : []),
     post('positive-on', still, live),
     post('negative-on', slip(minus, true), slip(minus, true)),
     ...(keeps ? [plain('memory-keeper-off')] : []),
-    ...(mustBeTaught(block.rating) ? [plain('teach')] : []),
+    ...(mustBeTaught(battery.rating) ? [plain('teach')] : []),
     plain('mark-date'),
   ];
 }
 
 /** Amps through a spanner from this post to bodywork, with the negative clamp on or off. */
 function slipAmps(
-  models: readonly ModelBlock[],
+  models: readonly ModelBattery[],
   tempC: number,
   terminal: Terminal,
   strapOff: boolean,

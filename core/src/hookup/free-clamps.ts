@@ -5,7 +5,7 @@ import { type Hazard, newHazard } from './hazard.js';
 import { touchAmps } from './solve-state.js';
 import { clampsInHand, type HookupScene, type HookupState } from './state.js';
 
-/** Clamps in hand that bite nothing. */
+/** Clamps in hand that are on nothing. */
 export function freeClamps(scene: HookupScene, state: HookupState): ClampId[] {
   return clampsInHand(scene.option).filter((clamp) => state.clamps[clamp] === null);
 }

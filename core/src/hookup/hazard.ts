@@ -7,7 +7,7 @@ export const HAZARDS = [
   'over-voltage',
   'over-voltage-source',
   'unequal-sources',
-  'over-charges-block',
+  'over-charges-battery',
   'live-free-clamp',
   'two-live-free-clamps',
   'armed-too-early',

@@ -60,7 +60,7 @@ function judged(scene: HookupScene, state: HookupState, action: HandAction, rule
       const contact = contactAt(scene, state, action.clamp, pointId, rules);
       const spikes =
         scene.casualtyRuns &&
-        contact.biteAmps > SPIKE_AMPS &&
+        contact.contactAmps > SPIKE_AMPS &&
         !state.confirmed.includes('big-consumer-on') &&
         !startsByWaking(scene.machine);
       return [
@@ -68,7 +68,7 @@ function judged(scene: HookupScene, state: HookupState, action: HandAction, rule
           ? [newHazard('source-still-on', 'severe')]
           : []),
         ...sparks(scene, contact, 'broken'),
-        ...(spikes ? [newHazard('spike', 'note', contact.biteAmps)] : []),
+        ...(spikes ? [newHazard('spike', 'note', contact.contactAmps)] : []),
         ...liveFree(scene, next, rules),
       ];
     }
@@ -105,27 +105,27 @@ function judged(scene: HookupScene, state: HookupState, action: HandAction, rule
   }
 }
 
-/** Whether gas can be at a contact: more at a block that has been charging or abused, or stands in a closed space. */
+/** Whether gas can be at a contact: more at a battery that has been charging or abused, or stands in a closed space. */
 export function gasAt(scene: HookupScene, contact: Contact): 'none' | 'possible' | 'likely' {
-  const isAtCasualtyBlock = contact.metresToBlock !== null && contact.gasNear;
+  const isAtCasualtyBattery = contact.metresToBattery !== null && contact.gasNear;
   const isAbused =
     scene.casualtyRuns ||
-    scene.machine.blocks.some((b) => b.closedIn) ||
-    scene.blocks.beliefs.some((b) => b.overDischargedVolts !== undefined);
-  if (isAtCasualtyBlock) return isAbused || scene.enclosed ? 'likely' : 'possible';
-  return scene.enclosed || contact.metresToBlock === null ? 'possible' : 'none';
+    scene.machine.batteries.some((b) => b.closedIn) ||
+    scene.batteries.beliefs.some((b) => b.overDischargedVolts !== undefined);
+  if (isAtCasualtyBattery) return isAbused || scene.enclosed ? 'likely' : 'possible';
+  return scene.enclosed || contact.metresToBattery === null ? 'possible' : 'none';
 }
 
 function sparks(scene: HookupScene, contact: Contact, how: 'made' | 'broken'): Hazard[] {
-  const watts = contact.gapVolts * contact.biteAmps;
+  const watts = contact.gapVolts * contact.contactAmps;
   if (watts < SPARK_WATTS.seen) return [];
   const gas = gasAt(scene, contact);
-  const { biteAmps, gapVolts } = contact;
+  const { contactAmps, gapVolts } = contact;
   if (gas === 'likely' && watts >= SPARK_WATTS.inGas)
-    return [newHazard('spark-in-gas', 'severe', biteAmps, gapVolts)];
-  if (gas !== 'none') return [newHazard('spark-in-gas', 'watch', biteAmps, gapVolts)];
-  if (watts >= SPARK_WATTS.hard) return [newHazard('hard-spark', 'watch', biteAmps, gapVolts)];
-  return how === 'made' ? [newHazard('hard-spark', 'note', biteAmps, gapVolts)] : [];
+    return [newHazard('spark-in-gas', 'severe', contactAmps, gapVolts)];
+  if (gas !== 'none') return [newHazard('spark-in-gas', 'watch', contactAmps, gapVolts)];
+  if (watts >= SPARK_WATTS.hard) return [newHazard('hard-spark', 'watch', contactAmps, gapVolts)];
+  return how === 'made' ? [newHazard('hard-spark', 'note', contactAmps, gapVolts)] : [];
 }
 
 function touching(scene: HookupScene, state: HookupState, a: ClampId, b: ClampId): Hazard[] {
@@ -151,17 +151,17 @@ function ruleHazards({ machine, donor, option }: HookupScene, state: HookupState
     found.push(newHazard('ev-donor-running', 'severe'));
   if (option.sourceKind === 'donor' && donor && startsByWaking(donor) && !startsByWaking(machine))
     found.push(newHazard('ev-as-donor', 'severe'));
-  const isLithium = machine.blocks.some((b) => b.rating.chemistry === 'lfp');
+  const isLithium = machine.batteries.some((b) => b.rating.chemistry === 'lfp');
   if (isLithium && !machine.points.some((p) => p.kind === 'red-post'))
     found.push(newHazard('lithium-from-outside', 'severe'));
   return found;
 }
 
-/** Charging a block in a closed boot gathers gas there: only through posts elsewhere, or with the block out. */
+/** Charging a battery in a closed boot gathers gas there: only through posts elsewhere, or with the battery out. */
 function closedInCharging({ machine, option }: HookupScene, state: HookupState): Hazard[] {
   const red = state.clamps.redCasualty;
-  const block = red === null ? undefined : machine.points.find((p) => p.id === red)?.block;
-  const isClosedIn = block !== undefined && machine.blocks[block]?.closedIn === true;
+  const battery = red === null ? undefined : machine.points.find((p) => p.id === red)?.battery;
+  const isClosedIn = battery !== undefined && machine.batteries[battery]?.closedIn === true;
   return option.sourceKind === 'mains-charger' && isClosedIn
     ? [newHazard('closed-in-charging', 'watch')]
     : [];

@@ -8,7 +8,7 @@ const OUT_OF_TURN_COST = 4;
 
 /**
  * The safest order that takes everything off, from any state of the clamps. Sources are stilled first; then every order of the
- * clamps that bite is judged on the solved circuit, and the one with the least hazard wins.
+ * clamps that are on is judged on the solved circuit, and the one with the least hazard wins.
  */
 export function makeSafe(scene: HookupScene, state: HookupState, rules: HouseRules): HookupAction[] {
   const still = stillActions(state);
@@ -21,7 +21,7 @@ interface Costed {
   readonly actions: readonly HookupAction[];
 }
 
-/** @param known what was already found for a set of clamps that bite: many orders pass through the same one */
+/** @param known what was already found for a set of clamps that contact: many orders pass through the same one */
 function cheapestOrder(
   scene: HookupScene,
   state: HookupState,

@@ -1,7 +1,12 @@
 import { type ClampId } from '../circuit/rescue.js';
 import { clampPoints } from '../crank/clamp-points.js';
 import { hasLooseLeads, type SourceOption } from '../crank/options.js';
-import { type Machine, type MachinePoint, metresToNearestBlock, startsByWaking } from '../machine/machine.js';
+import {
+  type Machine,
+  type MachinePoint,
+  metresToNearestBattery,
+  startsByWaking,
+} from '../machine/machine.js';
 import type { HouseRules, RuleKey } from '../rules/house-rules.js';
 import { type Confirmation, type HookupAction } from './actions.js';
 import { PACK_END, SPARE_POSTS } from './state.js';
@@ -12,8 +17,8 @@ export type StepReason =
   | 'red-first'
   | 'red-free-end-weak'
   | 'donor-black'
-  | 'last-away-from-block'
-  | 'last-at-block'
+  | 'last-away-from-battery'
+  | 'last-at-battery'
   | 'middle-joint-live'
   | 'pack-black'
   | 'pack-still-off'
@@ -33,7 +38,7 @@ export type StepReason =
   | 'charger-dead'
   | 'charger-black'
   | 'plug-last'
-  | 'block-charges'
+  | 'battery-charges'
   | 'reverse-order'
   | 'no-arc-at-clamps'
   | 'electronics-apart'
@@ -57,7 +62,7 @@ export interface ClampPlaces {
 }
 
 /**
- * Where each clamp of the option bites.
+ * Where each clamp of the option goes.
  *
  * @param donor the donor's atlas entry when the option is a donor
  * @throws RangeError when the machine has no usable point, or a donor option comes without its donor
@@ -76,12 +81,12 @@ export function clampPlaces(
   if (!hasLooseLeads(option)) {
     return { redCasualty: red, blackCasualty: black, redSource: PACK_END, blackSource: PACK_END };
   }
-  if (option.sourceKind === 'spare-blocks') {
+  if (option.sourceKind === 'spare-batteries') {
     const { plus, minus } = SPARE_POSTS;
     return { redCasualty: red, blackCasualty: black, redSource: plus, blackSource: minus };
   }
-  const donorRed = donor?.points.find((p) => p.kind === 'red-post' || p.kind === 'block-positive');
-  const donorBlack = donor?.points.find((p) => p.kind === 'block-negative' || p.kind === 'ground-point');
+  const donorRed = donor?.points.find((p) => p.kind === 'red-post' || p.kind === 'battery-positive');
+  const donorBlack = donor?.points.find((p) => p.kind === 'battery-negative' || p.kind === 'ground-point');
   if (!donorRed || !donorBlack) throw new RangeError('the donor has no place for the clamps');
   return { redCasualty: red, blackCasualty: black, redSource: donorRed.id, blackSource: donorBlack.id };
 }
@@ -113,7 +118,7 @@ export function hookupOrder(
       attach('redCasualty', places.redCasualty.id, 'charger-dead'),
       { ...lastBlack, reason: 'charger-black' },
       { action: { kind: 'plug', in: true }, reason: 'plug-last' },
-      { action: { kind: 'pack', on: true }, reason: 'block-charges' },
+      { action: { kind: 'pack', on: true }, reason: 'battery-charges' },
       ...(waitMinutes > 0 ? [{ ...confirm('wait', 'charge-first'), minutes: waitMinutes }] : []),
     ];
   }
@@ -148,13 +153,13 @@ export function hookupOrder(
   return steps;
 }
 
-/** The block is taken off the body while it charges: the charger's black then goes on the block itself. */
+/** The battery is taken off the body while it charges: the charger's black then goes on the battery itself. */
 function chargesApart(machine: Machine, option: SourceOption, rules: HouseRules): boolean {
   return (
     option.chargeOnly &&
     rules.chargeOnVehicle === 'negative-off' &&
-    machine.blocks.length === 1 &&
-    machine.points.some((p) => p.kind === 'block-negative')
+    machine.batteries.length === 1 &&
+    machine.points.some((p) => p.kind === 'battery-negative')
   );
 }
 
@@ -199,11 +204,11 @@ function looseStep(
 
 function lastBlackStep(machine: Machine, places: ClampPlaces, option: SourceOption): HookupStep {
   const point = places.blackCasualty;
-  if (option.across.kind === 'block' && option.across.block > 0) {
+  if (option.across.kind === 'battery' && option.across.battery > 0) {
     return attach('blackCasualty', point.id, 'middle-joint-live');
   }
-  const away = metresToNearestBlock(machine, point) > 0 && point.kind === 'ground-point';
-  return attach('blackCasualty', point.id, away ? 'last-away-from-block' : 'last-at-block', 'lastBlack');
+  const away = metresToNearestBattery(machine, point) > 0 && point.kind === 'ground-point';
+  return attach('blackCasualty', point.id, away ? 'last-away-from-battery' : 'last-at-battery', 'lastBlack');
 }
 
 /**

@@ -15,7 +15,7 @@ import { hazardCost, hasSevere, permutations } from './safest-order.js';
 import type { HookupScene, HookupState } from './state.js';
 
 /**
- * How to go on from any state of the clamps, in order or not: what bites a wrong place comes off first, then the rest of the order in
+ * How to go on from any state of the clamps, in order or not: what is on a wrong place comes off first, then the rest of the order in
  * whichever sequence the circuit finds safest. Where none is without a severe step, everything comes off and the order begins again.
  *
  * @param order the order as it was planned from nothing
@@ -37,7 +37,7 @@ export function replan(
   return { done, next: steps[0] ?? null, later: steps.slice(1) };
 }
 
-/** What is done is the beginning of the order, and nothing bites where it should not. */
+/** What is done is the beginning of the order, and nothing is on where it should not. */
 function isOnTrack(order: readonly HookupStep[], state: HookupState): boolean {
   const { next, later } = progressOf(order, state);
   const isGap =
@@ -54,7 +54,7 @@ function wrongClamps(order: readonly HookupStep[], state: HookupState): ClampId[
   );
 }
 
-/** Takes off what bites a wrong place, sources stilled first, in the sequence the circuit finds safest. */
+/** Takes off what is on a wrong place, sources stilled first, in the sequence the circuit finds safest. */
 function correction(
   scene: HookupScene,
   order: readonly HookupStep[],

@@ -16,13 +16,13 @@ const SHORT_AMPS = 150;
 /** Volts the wrong way round that harm electronics, V. */
 const REVERSED_VOLTS = -0.5;
 
-/** What the standing circuit does to metal, blocks and electronics. */
+/** What the standing circuit does to metal, batteries and electronics. */
 function standing(scene: HookupScene, state: HookupState, rules: HouseRules): Hazard[] {
-  const { machine, option, blocks } = scene;
+  const { machine, option, batteries } = scene;
   const solution = solved(scene, state);
   const found: Hazard[] = [];
-  const top = machine.blocks.length - 1;
-  const post = voltsAcross(solution, `casualty.block${top}+`, 'casualty.body');
+  const top = machine.batteries.length - 1;
+  const post = voltsAcross(solution, `casualty.battery${top}+`, 'casualty.body');
   const scale = machine.systemVolts / 12;
   const limit = startsByWaking(machine) ? rules.wakeMaxVolts : rules.electronicsMaxVolts * scale;
   const redAmps = Math.abs(solution.amps.get('lead.red') ?? 0);
@@ -36,18 +36,18 @@ function standing(scene: HookupScene, state: HookupState, rules: HouseRules): Ha
     found.push(newHazard('over-voltage-source', 'severe', amps, source));
   if (isOn && source < REVERSED_VOLTS) found.push(newHazard('reversed', 'severe', amps, source));
   const sourceFalls = isOn && source < SHORTED_SHARE * option.source.openVolts;
-  const blockFalls = post < SHORTED_SHARE * blocks.totalVolts && blocks.totalVolts > LIVING_VOLTS;
-  const isShort = amps > SHORT_AMPS && (sourceFalls || blockFalls);
+  const batteryFalls = post < SHORTED_SHARE * batteries.totalVolts && batteries.totalVolts > LIVING_VOLTS;
+  const isShort = amps > SHORT_AMPS && (sourceFalls || batteryFalls);
   if (isShort) found.push(newHazard('dead-short', 'severe', amps, source));
   else if (amps > Math.min(rules.unequalSevereAmps, option.source.maxAmps ?? Infinity))
     found.push(newHazard('unequal-sources', 'severe', amps));
   else if (amps > rules.unequalWatchAmps) found.push(newHazard('unequal-sources', 'watch', amps));
-  machine.blocks.forEach(({ rating }, i) => {
-    const into = -(solution.amps.get(`casualty.block${i}`) ?? 0);
-    if (into > rules.blockChargeSeverePerAh * rating.capacityAh)
-      found.push(newHazard('over-charges-block', 'severe', into));
-    else if (into > rules.blockChargeWatchPerAh * rating.capacityAh)
-      found.push(newHazard('over-charges-block', 'watch', into));
+  machine.batteries.forEach(({ rating }, i) => {
+    const into = -(solution.amps.get(`casualty.battery${i}`) ?? 0);
+    if (into > rules.batteryChargeSeverePerAh * rating.capacityAh)
+      found.push(newHazard('over-charges-battery', 'severe', into));
+    else if (into > rules.batteryChargeWatchPerAh * rating.capacityAh)
+      found.push(newHazard('over-charges-battery', 'watch', into));
   });
   return found;
 }

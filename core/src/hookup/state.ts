@@ -1,5 +1,5 @@
 import { CLAMP_IDS, type ClampId, type Rescue, type Terminal } from '../circuit/rescue.js';
-import type { CasualtyBlocks } from '../crank/casualty-blocks.js';
+import type { CasualtyBatteries } from '../crank/casualty-batteries.js';
 import { terminalOf } from '../crank/clamp-points.js';
 import { hasLooseLeads, hasSwitch, type SourceOption } from '../crank/options.js';
 import { whileCranking } from '../crank/quick.js';
@@ -7,10 +7,10 @@ import { isPositivePoint, type Machine } from '../machine/machine.js';
 
 /** Stands for a pack's own post, where its fixed lead begins. */
 export const PACK_END = 'pack';
-/** The posts of spare blocks, where loose leads bite. */
+/** The posts of spare batteries, where loose leads go on. */
 export const SPARE_POSTS = { plus: 'spare-plus', minus: 'spare-minus' } as const;
 
-/** What hands have done so far: where each clamp bites, and what runs. */
+/** What hands have done so far: where each clamp is on, and what runs. */
 export interface HookupState {
   /** Point id on the clamp's own machine; null = free. */
   readonly clamps: Readonly<Record<ClampId, string | null>>;
@@ -18,7 +18,7 @@ export interface HookupState {
   readonly attachedInOrder: readonly ClampId[];
   readonly donorRunning: boolean;
   readonly packOn: boolean;
-  /** The block's own negative clamp is off, as when it is taken out. */
+  /** The battery's own negative clamp is off, as when it is taken out. */
   readonly negativeOff: boolean;
   /** A mains charger's plug is in its socket. */
   readonly pluggedIn: boolean;
@@ -47,7 +47,7 @@ export interface HookupScene {
   /** The donor's atlas entry; null when no vehicle lends. */
   readonly donor: Machine | null;
   readonly option: SourceOption;
-  readonly blocks: CasualtyBlocks;
+  readonly batteries: CasualtyBatteries;
   readonly tempC: number;
   readonly enclosed: boolean;
   /** The casualty's engine runs and charges (or its converter has taken over). */
@@ -57,10 +57,10 @@ export interface HookupScene {
 /** A running casualty's alternator, per 12 V of system. */
 const CASUALTY_ALTERNATOR = { voltsPer12: 14.2, maxAmps: 60 };
 
-/** A full block under its own alternator takes but a trickle: it stands this little below the alternator, V. */
+/** A full battery under its own alternator takes but a trickle: it stands this little below the alternator, V. */
 const TRICKLE_VOLTS = 0.1;
-const SOURCE_PLUS: Terminal = { kind: 'plus', block: 0 };
-const SOURCE_MINUS: Terminal = { kind: 'minus', block: 0 };
+const SOURCE_PLUS: Terminal = { kind: 'plus', battery: 0 };
+const SOURCE_MINUS: Terminal = { kind: 'minus', battery: 0 };
 
 /** The pole of the source that a place on it belongs to. A place nobody knows counts as the one its clamp is meant for. */
 export function sourceTerminalOf(
@@ -77,7 +77,7 @@ export function sourceTerminalOf(
 
 /** The circuit as the clamps stand now. */
 export function rescueOf(scene: HookupScene, state: HookupState): Rescue {
-  const { machine, option, blocks, tempC } = scene;
+  const { machine, option, batteries, tempC } = scene;
   const isLoose = hasLooseLeads(option);
   const casualtyEnd = (clamp: 'redCasualty' | 'blackCasualty'): Terminal | null => {
     const pointId = state.clamps[clamp];
@@ -97,7 +97,7 @@ export function rescueOf(scene: HookupScene, state: HookupState): Rescue {
   // A donor's alternator needs its engine; a charger's regulator works whenever it is on.
   const regulates = option.sourceKind === 'donor' ? state.donorRunning : isOn;
   return {
-    casualty: blocks.models,
+    casualty: batteries.models,
     load: { kind: 'none' },
     strapOff: state.negativeOff,
     leads: option.leads,
@@ -123,7 +123,7 @@ export function rescueOf(scene: HookupScene, state: HookupState): Rescue {
 }
 
 /**
- * The rescue of this state while its starter turns steadily; as it stands where nothing cranks. A block that the regulator held up falls
+ * The rescue of this state while its starter turns steadily; as it stands where nothing cranks. A battery that the regulator held up falls
  * to its own volts as soon as the starter draws, and a bank is met in the middle of its crank: the source is the one that was ranked.
  */
 export function crankingRescueOf(scene: HookupScene, state: HookupState): Rescue {
@@ -134,7 +134,7 @@ export function crankingRescueOf(scene: HookupScene, state: HookupState): Rescue
   return whileCranking({ ...still, source: still.source && { ...still.source, openVolts, ohms } }, engine);
 }
 
-/** True while any clamp in hand bites something. */
+/** True while any clamp in hand is on something. */
 export function anyClampOn(state: HookupState): boolean {
   return CLAMP_IDS.some((clamp) => state.clamps[clamp] !== null);
 }

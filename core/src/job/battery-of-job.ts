@@ -6,11 +6,11 @@ import type { Job } from './job.js';
 
 export const BATTERY_ENTRIES = ['rest', 'strength', 'jump', 'replaced'] as const;
 
-/** One thing that a job learnt of a block, or did to it. */
+/** One thing that a job learnt of a battery, or did to it. */
 export interface BatteryEntry {
   readonly jobId: string;
   readonly at: string;
-  readonly block: number;
+  readonly battery: number;
   readonly kind: (typeof BATTERY_ENTRIES)[number];
   /** At rest; null for the other kinds. */
   readonly volts: number | null;
@@ -24,29 +24,31 @@ const TESTER_SPREAD = 0.05;
 const CRANK_SPREAD = 0.12;
 /** Seconds of a crank that a lowest figure stands for. */
 const CRANK_SECONDS = 2;
-/** Flatter than this, the model of a crank says more of the charge than of the block. */
+/** Flatter than this, the model of a crank says more of the charge than of the battery. */
 const CRANK_LEAST_SOC = 0.5;
 
-/** What a job adds to the record of its machine's blocks, oldest first. */
+/** What a job adds to the record of its machine's batteries, oldest first. */
 export function batteryEntries(recorded: Job, machine: Machine): BatteryEntry[] {
   const job = standingJob(recorded, machine);
   const entry = (
     at: string,
-    block: number,
+    battery: number,
     kind: BatteryEntry['kind'],
     more: Partial<Pick<BatteryEntry, 'volts' | 'share' | 'spread'>> = {},
-  ): BatteryEntry => ({ jobId: job.id, at, block, kind, volts: null, share: null, spread: null, ...more });
+  ): BatteryEntry => ({ jobId: job.id, at, battery, kind, volts: null, share: null, spread: null, ...more });
   const rest = job.readings
     .filter((r) => r.kind === 'rest')
-    .map((r) => entry(r.at, r.block, 'rest', { volts: r.volts }));
+    .map((r) => entry(r.at, r.battery, 'rest', { volts: r.volts }));
   const tested = job.figures
-    .filter((f) => f.probe === 'conductance' && typeof f.found === 'number')
+    .filter((f) => f.check === 'conductance' && typeof f.found === 'number')
     .map((f) => entry(f.at, 0, 'strength', { share: f.found as number, spread: TESTER_SPREAD }));
   const jumps = job.attempts
     .filter((a) => a.helped && a.outcome === 'started')
-    .flatMap((a) => machine.blocks.map((_, block) => entry(a.endedAt!, block, 'jump')));
-  const replaced = job.replaced.flatMap(({ at, block }) =>
-    machine.blocks.flatMap((_, i) => (block === null || block === i ? [entry(at, i, 'replaced')] : [])),
+    .flatMap((a) => machine.batteries.map((_, battery) => entry(a.endedAt!, battery, 'jump')));
+  const replaced = job.replaced.flatMap(({ at, battery }) =>
+    machine.batteries.flatMap((_, i) =>
+      battery === null || battery === i ? [entry(at, i, 'replaced')] : [],
+    ),
   );
   return [...rest, ...tested, ...crankStrengths(job, machine, entry), ...jumps, ...replaced].sort((a, b) =>
     a.at < b.at ? -1 : a.at > b.at ? 1 : 0,
@@ -58,7 +60,7 @@ function crankStrengths(
   machine: Machine,
   entry: (
     at: string,
-    block: number,
+    battery: number,
     kind: 'strength',
     more: Pick<BatteryEntry, 'share' | 'spread'>,
   ) => BatteryEntry,
@@ -72,11 +74,11 @@ function crankStrengths(
       return [
         entry(at, 0, 'strength', { share: strength.share, spread: (strength.high - strength.low) / 2 }),
       ];
-    const rest = machine.blocks.map(
-      (_, i) => job.readings.filter((r) => r.kind === 'rest' && r.block === i && r.at <= at).at(-1)?.volts,
+    const rest = machine.batteries.map(
+      (_, i) => job.readings.filter((r) => r.kind === 'rest' && r.battery === i && r.at <= at).at(-1)?.volts,
     );
     if (rest.some((v) => v === undefined)) return [];
-    const { rating } = machine.blocks[0]!;
+    const { rating } = machine.batteries[0]!;
     const sum = rest.reduce<number>((a, b) => a + b!, 0);
     if (socFromRestVolts(rating.chemistry, sum / rest.length, tempC).soc < CRANK_LEAST_SOC) return [];
     const crank = { fromSeconds: 0, toSeconds: CRANK_SECONDS, meanVolts: volts, meanAmps: null };

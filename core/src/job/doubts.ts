@@ -15,9 +15,9 @@ export const DOUBTS = [
 /** Why a reading contradicts what else the log says. */
 export type Doubt = (typeof DOUBTS)[number];
 
-/** Readings of one thing taken one after the other lie within this, V per block. */
+/** Readings of one thing taken one after the other lie within this, V per battery. */
 const ALIKE_VOLTS = 0.1;
-/** A block at rest does not move further than this by itself, V. */
+/** A battery at rest does not move further than this by itself, V. */
 const REST_MOVE_VOLTS = 0.3;
 /** Surface charge of a run stays about this long, min. */
 const SURFACE_MINUTES = 60;
@@ -40,7 +40,7 @@ export function doubtOf(
     (r) =>
       r !== reading &&
       r.kind === reading.kind &&
-      r.block === reading.block &&
+      r.battery === reading.battery &&
       Math.abs(r.volts - reading.volts) <= (ALIKE_VOLTS * machine.systemVolts) / 12 &&
       Math.abs(minutesBetween(r.at, reading.at)) >= apart,
   );
@@ -62,20 +62,20 @@ function contradictionOf(
         ? 'charging-but-still'
         : null;
     case 'crank-minimum': {
-      const rest = machine.blocks.map(
-        (_, i) => earlier.filter((r) => r.kind === 'rest' && r.block === i).at(-1)?.volts,
+      const rest = machine.batteries.map(
+        (_, i) => earlier.filter((r) => r.kind === 'rest' && r.battery === i).at(-1)?.volts,
       );
       const sum = rest.every((v) => v !== undefined) ? rest.reduce((a, b) => a + b, 0) : null;
       return sum !== null && reading.volts > sum + METER_VOLTS ? 'above-rest' : null;
     }
     case 'rest': {
-      const { chemistry } = machine.blocks[reading.block]?.rating ?? machine.blocks[0]!.rating;
+      const { chemistry } = machine.batteries[reading.battery]?.rating ?? machine.batteries[0]!.rating;
       const isHigh =
         isLeadAcid(chemistry) &&
         reading.volts > restVoltsAt(chemistry, 1, reading.tempC) + SURFACE_CHARGE_VOLTS;
       if (ran && minutesBetween(ran.endedAt!, reading.at) < SURFACE_MINUTES) return 'too-soon';
       if (isHigh) return 'surface-charge';
-      const before = earlier.filter((r) => r.kind === 'rest' && r.block === reading.block).at(-1);
+      const before = earlier.filter((r) => r.kind === 'rest' && r.battery === reading.battery).at(-1);
       const isDisturbed = job.attempts.length > 0 || job.everConnected;
       return before && !isDisturbed && Math.abs(before.volts - reading.volts) > REST_MOVE_VOLTS
         ? 'rest-moved'

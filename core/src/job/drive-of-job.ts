@@ -2,11 +2,11 @@ import { type DriveCharge, driveMinutes, startCostAh } from '../charging/drive.j
 import type { Machine } from '../machine/machine.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import { type Job, workingTempC } from './job.js';
-import { blocksOfJob, type JobReadings } from './rescue-of-job.js';
+import { batteriesOfJob, type JobReadings } from './rescue-of-job.js';
 
-/** What a vehicle's alternator has left for its block on the road, beyond lamps, blower and heated screen, A. */
+/** What a vehicle's alternator has left for its battery on the road, beyond lamps, blower and heated screen, A. */
 export const ROAD_SPARE_AMPS = 30;
-/** Charge at which a block is out of harm's way, as a fraction of full. */
+/** Charge at which a battery is out of harm's way, as a fraction of full. */
 export const DRIVE_TARGET_SOC = 0.75;
 
 export interface DriveAdvice extends DriveCharge {
@@ -20,11 +20,11 @@ export function driveOfJob(
   machine: Machine,
   rules: HouseRules,
 ): DriveAdvice | null {
-  const rating = machine.blocks[0]?.rating;
+  const rating = machine.batteries[0]?.rating;
   if (!machine.engine || !rating) return null;
   const seconds = job.attempts.reduce((sum, a) => sum + (a.seconds ?? 0), 0);
   const startAh = startCostAh(job.plan?.starterAmps ?? 0, seconds);
-  const soc = Math.min(...blocksOfJob(job, machine).socs, DRIVE_TARGET_SOC);
+  const soc = Math.min(...batteriesOfJob(job, machine).socs, DRIVE_TARGET_SOC);
   const drive = driveMinutes(rating, soc, DRIVE_TARGET_SOC, ROAD_SPARE_AMPS, startAh, workingTempC(job));
   return { ...drive, leastMinutes: Math.ceil(Math.max(rules.driveMinutesLeast, drive.startMinutes)) };
 }

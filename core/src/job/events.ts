@@ -3,18 +3,17 @@ import type { SourceOption } from '../crank/options.js';
 import type { Outlook } from '../crank/rank.js';
 import type {
   AttemptOutcome,
-  CheckId,
   PolaritySign,
   ReadingKind,
   StopCondition,
   Symptom,
 } from '../diagnosis/vocabulary.js';
-import type { Found, ProbeId } from '../diagnosis/probes.js';
+import type { Found, CheckId } from '../diagnosis/checks.js';
 import type { Confirmation } from '../hookup/actions.js';
 import type { PlanInput } from '../crank/plan-inputs.js';
 import type { RuleKey } from '../rules/house-rules.js';
 import type { FollowUp, VerdictRecord } from '../verdict/conclude.js';
-import type { BlockRating } from '../battery/block.js';
+import type { BatteryRating } from '../battery/battery.js';
 import type { FittingStep } from '../hookup/fitting.js';
 
 export const STAGES = [
@@ -104,36 +103,34 @@ export interface EventData {
     readonly callNumber: number;
     readonly title: string;
     readonly placeName: string;
-    readonly machineId: string;
+    readonly modelId: string;
     readonly ambientC: number;
   };
-  'stage.opened': { readonly stage: Stage };
   'scene.recorded': SceneRecord;
   'stop.raised': { readonly stop: StopCondition };
   'stop.withdrawn': { readonly stop: StopCondition; readonly reason: string };
-  'check.recorded': { readonly check: CheckId; readonly result: 'clear' | 'fault' };
   'symptom.recorded': { readonly symptom: Symptom };
   /** The machine is another entry of the atlas than the call said: found in it, or newly made. */
-  'machine.identified': { readonly machineId: string };
+  'model.identified': { readonly modelId: string };
   'donor.parked': ParkedRecord;
-  /** What a check of the diagnosis found, where no other event records it: an outcome of its own, or a figure. */
+  /** What a check found, where no other event records it: an outcome of its own, or a figure. */
   'finding.recorded': {
-    readonly probe: ProbeId;
+    readonly check: CheckId;
     readonly found: Found;
     /** Left out: a tap. */
     readonly source?: ReadingSource;
-    /** What it was worked out from: the gravity of each cell, tested amps. */
+    /** What it was worked out from: the specific gravity of each cell, tested amps. */
     readonly figures?: readonly number[];
   };
   'polarity.proved': { readonly signs: readonly PolaritySign[] };
   'reading.taken': {
     readonly kind: ReadingKind;
     readonly volts: number;
-    /** Index of the block for a rest reading; 0 otherwise. */
-    readonly block: number;
+    /** Index of the battery for a rest reading; 0 otherwise. */
+    readonly battery: number;
     readonly tempC: number;
     readonly source: ReadingSource;
-    /** Strength of the block as worked out from the whole of a trace: share of the rating, with its band. */
+    /** Strength of the battery as worked out from the whole of a trace: share of the rating, with its band. */
     readonly strength?: { readonly share: number; readonly low: number; readonly high: number };
   };
   /** A reading was wrong, and counts no longer. */
@@ -157,10 +154,10 @@ export interface EventData {
   'reset.ticked': { readonly reset: string };
   'override.given': { readonly rule: RuleKey; readonly reason: string };
   'verdict.given': VerdictRecord;
-  /** A step of changing a block is done. */
-  'fitting.confirmed': { readonly block: number; readonly step: FittingStep };
-  /** Another block sits there now; its record begins. */
-  'block.replaced': { readonly block: number; readonly rating: BlockRating };
+  /** A step of changing a battery is done. */
+  'fitting.confirmed': { readonly battery: number; readonly step: FittingStep };
+  /** Another battery sits there now; its record begins. */
+  'battery.replaced': { readonly battery: number; readonly rating: BatteryRating };
   'job.closed': { readonly note: string };
   /** What a verdict promised has been done; the one event that a closed job still takes. */
   'follow-up.done': { readonly kind: FollowUp['kind'] };
@@ -174,14 +171,12 @@ export type EventEntry = { [T in EventType]: [type: T, data: EventData[T]] }[Eve
 
 export const EVENT_TYPES = [
   'job.opened',
-  'stage.opened',
   'scene.recorded',
   'stop.raised',
   'stop.withdrawn',
-  'check.recorded',
   'symptom.recorded',
   'finding.recorded',
-  'machine.identified',
+  'model.identified',
   'donor.parked',
   'polarity.proved',
   'reading.taken',
@@ -199,7 +194,7 @@ export const EVENT_TYPES = [
   'override.given',
   'verdict.given',
   'fitting.confirmed',
-  'block.replaced',
+  'battery.replaced',
   'job.closed',
   'follow-up.done',
   'event.undone',

@@ -1,12 +1,12 @@
 import type { DiagnosisEvidence } from '../diagnosis/belief.js';
 import type { DiagnosisProfile } from '../diagnosis/causes.js';
-import { type Found, type ProbeId, PROBE_IDS, type Tool } from '../diagnosis/probes.js';
+import { type CheckId, checkOf, type Found, type Tool, WEIGHED_CHECK_IDS } from '../diagnosis/checks.js';
 import { crankLimitVolts } from '../diagnosis/reading.js';
-import { type AttemptOutcome, type CheckId, checksFor, suspectOf } from '../diagnosis/vocabulary.js';
+import { isAtFault, walkRound } from '../diagnosis/walk-round.js';
 import type { Machine } from '../machine/machine.js';
 import type { KitItem } from '../sources/kit.js';
 import { standingJob } from './doubts.js';
-import { type Job, latestReading, restVoltsByBlock, workingTempC } from './job.js';
+import { type Job, latestReading, restVoltsByBattery, workingTempC } from './job.js';
 
 /** The machine as the diagnosis needs it. */
 export function profileOfJob(job: Pick<Job, 'scene' | 'call'>, machine: Machine): DiagnosisProfile {
@@ -14,7 +14,7 @@ export function profileOfJob(job: Pick<Job, 'scene' | 'call'>, machine: Machine)
     machineClass: machine.machineClass,
     systemVolts: machine.systemVolts,
     engine: machine.engine,
-    rating: machine.blocks[0]!.rating,
+    rating: machine.batteries[0]!.rating,
     tempC: workingTempC(job),
   };
 }
@@ -25,7 +25,7 @@ const LENDERS: readonly KitItem['kind'][] = [
   'lithium-pack',
   'lead-pack',
   'capacitor-booster',
-  'spare-blocks',
+  'spare-batteries',
 ];
 
 /** What the van has to check with. A charger counts where there is a socket. */
@@ -36,16 +36,6 @@ export function toolsOfKit(kit: readonly KitItem[], mainsNear = false): Tool[] {
   return [...instruments, ...(lends ? ['source' as const] : []), ...(hasCharger ? ['charger' as const] : [])];
 }
 
-/** Checks that open the main circuit when they are at fault, rather than merely hold the starter. */
-const OPENERS: readonly CheckId[] = ['isolator', 'main-fuse', 'emergency-stop', 'both-blocks'];
-const OUTCOMES: Record<AttemptOutcome, string> = {
-  started: 'started',
-  'brisk-no-fire': 'brisk-no-fire',
-  slow: 'slow',
-  clicks: 'clicks',
-  nothing: 'nothing',
-};
-
 /** Everything a job has recorded that tells of its cause, each check once. */
 export function evidenceOfJob(
   recorded: Job,
@@ -53,8 +43,8 @@ export function evidenceOfJob(
   earlierFlatCalls: number,
 ): DiagnosisEvidence[] {
   const job = standingJob(recorded, machine);
-  const found: Partial<Record<ProbeId, Found>> = {
-    ...fromChecks(job, machine),
+  const found: Partial<Record<CheckId, Found>> = {
+    ...fromParts(job, machine),
     ...fromReadings(job, machine),
     ...fromTries(job, machine),
     ...(earlierFlatCalls > 0 && { 'ask-flats': 'yes' }),
@@ -63,37 +53,30 @@ export function evidenceOfJob(
   };
   const [symptom] = job.symptoms;
   if (symptom) found.symptom = symptom;
-  return PROBE_IDS.flatMap((probe) => (found[probe] === undefined ? [] : [{ probe, found: found[probe] }]));
+  // A part is weighed in its whole, and a stop is no evidence of a cause.
+  return WEIGHED_CHECK_IDS.flatMap((check) =>
+    found[check] === undefined ? [] : [{ check, found: found[check] }],
+  );
 }
 
-function fromChecks({ checks }: Job, machine: Machine): Partial<Record<ProbeId, Found>> {
-  const found: Partial<Record<ProbeId, Found>> = {};
-  if (checks.joints) found['look-joints'] = checks.joints === 'fault' ? 'deposits' : 'clean';
-  if (checks.belt) found['look-belt'] = checks.belt === 'fault' ? 'bad' : 'sound';
-  if (checks.immobiliser) found['immobiliser-lamp'] = checks.immobiliser === 'fault' ? 'lit' : 'out';
-  const fuel = checks.fuel ?? checks['fuel-tap'];
-  if (fuel && machine.engine) found['fuel-gauge'] = fuel === 'fault' ? 'empty' : 'has-fuel';
-  if (checks['charge-port-free'])
-    found['traction-gauge'] = checks['charge-port-free'] === 'fault' ? 'flat' : 'has-charge';
-  const own = checksFor(machine);
-  const openers = own.filter((c) => OPENERS.includes(c));
-  const interlocks = own.filter(
-    (c) => suspectOf(c) === 'interlock' && c !== 'immobiliser' && !OPENERS.includes(c),
-  );
-  const whole = (list: readonly CheckId[]): 'fault' | 'clear' | undefined => {
-    if (list.some((c) => checks[c] === 'fault')) return 'fault';
-    return list.length > 0 && list.every((c) => checks[c] === 'clear') ? 'clear' : undefined;
-  };
-  const opened = whole(openers);
-  if (opened) found['isolator-fuse'] = opened;
-  const held = machine.engine ? whole(interlocks) : undefined;
-  if (held) found.interlocks = held;
+/** Wholes that were looked at part by part: at fault when one part is, clear when all the parts of this machine are. */
+function fromParts({ findings }: Job, machine: Machine): Partial<Record<CheckId, Found>> {
+  const found: Partial<Record<CheckId, Found>> = {};
+  const parts = walkRound(machine).filter((id) => checkOf(id).partOf);
+  for (const whole of new Set(parts.map((id) => checkOf(id).partOf!))) {
+    if (!machine.engine && whole === 'interlocks') continue;
+    const own = parts.filter((id) => checkOf(id).partOf === whole);
+    const { outcomes } = checkOf(whole);
+    const isRead = (id: CheckId): boolean => findings[id] !== undefined;
+    if (own.some((id) => isRead(id) && isAtFault(id, findings[id]!))) found[whole] = outcomes[0]!;
+    else if (own.every(isRead)) found[whole] = outcomes.at(-1)!;
+  }
   return found;
 }
 
-function fromReadings(job: Job, machine: Machine): Partial<Record<ProbeId, Found>> {
-  const found: Partial<Record<ProbeId, Found>> = {};
-  const rest = restVoltsByBlock(job, machine.blocks.length).filter((v) => v !== null);
+function fromReadings(job: Job, machine: Machine): Partial<Record<CheckId, Found>> {
+  const found: Partial<Record<CheckId, Found>> = {};
+  const rest = restVoltsByBattery(job, machine.batteries.length).filter((v) => v !== null);
   if (rest.length > 0) found.rest = Math.min(...rest);
   if (rest.length > 1) found['string-balance'] = Math.max(...rest) - Math.min(...rest);
   const crank = latestReading(job, 'crank-minimum');
@@ -105,17 +88,17 @@ function fromReadings(job: Job, machine: Machine): Partial<Record<ProbeId, Found
   return found;
 }
 
-function fromTries(job: Job, machine: Machine): Partial<Record<ProbeId, Found>> {
-  const found: Partial<Record<ProbeId, Found>> = {};
+function fromTries(job: Job, machine: Machine): Partial<Record<CheckId, Found>> {
+  const found: Partial<Record<CheckId, Found>> = {};
   const { attempts } = job;
   const helped = attempts.filter((a) => a.helped && a.outcome).at(-1)?.outcome;
-  if (helped) found['with-help'] = OUTCOMES[helped];
+  if (helped) found['with-help'] = helped;
   const promised = job.plan?.chargeOnly ? null : job.plan?.postVolts;
   const measured = attempts.filter((a) => a.helped && a.lowestVolts !== null).at(-1)?.lowestVolts;
   if (promised != null && measured != null && machine.engine)
     found.promise = ((measured - promised) * 12) / machine.systemVolts;
   const unaided = attempts.filter((a) => !a.helped && a.outcome).at(-1)?.outcome;
-  if (unaided && machine.engine) found['try-alone'] = OUTCOMES[unaided];
+  if (unaided && machine.engine) found['try-alone'] = unaided;
   const alone = attempts.filter((a) => !a.helped && a.lowestVolts !== null).at(-1);
   if (alone && machine.engine)
     found.crank = (alone.lowestVolts! * 12) / machine.systemVolts - crankLimitVolts(workingTempC(job), 12);

@@ -1,17 +1,16 @@
 import type {
   AttemptOutcome,
-  CheckId,
   PolaritySign,
   ReadingKind,
   StopCondition,
   Symptom,
 } from '../diagnosis/vocabulary.js';
-import type { Found, ProbeId } from '../diagnosis/probes.js';
+import type { Found, CheckId } from '../diagnosis/checks.js';
 import { act, type HookupAction } from '../hookup/actions.js';
 import { anyClampOn, type HookupState, NOTHING_CONNECTED } from '../hookup/state.js';
 import type { RuleKey } from '../rules/house-rules.js';
 import type { FollowUp, VerdictRecord } from '../verdict/conclude.js';
-import type { BlockRating } from '../battery/block.js';
+import type { BatteryRating } from '../battery/battery.js';
 import type { FittingStep } from '../hookup/fitting.js';
 import type {
   EventData,
@@ -22,7 +21,6 @@ import type {
   ReadingSource,
   RestReason,
   SceneRecord,
-  Stage,
 } from './events.js';
 
 export interface Reading {
@@ -30,7 +28,7 @@ export interface Reading {
   readonly at: string;
   readonly kind: ReadingKind;
   readonly volts: number;
-  readonly block: number;
+  readonly battery: number;
   readonly tempC: number;
   readonly source: ReadingSource;
   /** From the whole of a trace; null otherwise. */
@@ -41,7 +39,7 @@ export interface Reading {
 export interface Figure {
   readonly eventId: string;
   readonly at: string;
-  readonly probe: ProbeId;
+  readonly check: CheckId;
   readonly found: Found;
   readonly source: ReadingSource;
   readonly figures: readonly number[];
@@ -66,17 +64,15 @@ export interface Job {
   readonly openedAt: string;
   readonly openedBy: string;
   readonly call: EventData['job.opened'];
-  readonly stage: Stage;
   readonly scene: SceneRecord | null;
   readonly stops: readonly StopCondition[];
-  readonly checks: Readonly<Partial<Record<CheckId, 'clear' | 'fault'>>>;
   readonly symptoms: readonly Symptom[];
   /** The latest finding of each check that was recorded by itself. */
-  readonly findings: Readonly<Partial<Record<ProbeId, Found>>>;
+  readonly findings: Readonly<Partial<Record<CheckId, Found>>>;
   /** Findings that were measured, oldest first. */
   readonly figures: readonly Figure[];
   /** Entry of the atlas: the call's, until the machine was identified as another. */
-  readonly machineId: string;
+  readonly modelId: string;
   readonly parked: ParkedRecord | null;
   readonly polaritySigns: readonly PolaritySign[];
   readonly readings: readonly Reading[];
@@ -92,12 +88,12 @@ export interface Job {
   readonly resets: readonly string[];
   readonly overrides: readonly { readonly rule: RuleKey; readonly reason: string; readonly at: string }[];
   readonly verdict: VerdictRecord | null;
-  /** Steps done of changing a block, in order. */
-  readonly fitting: readonly { readonly block: number; readonly step: FittingStep }[];
-  /** Blocks that were changed, on the spot or later as promised; block null: all of them. */
+  /** Steps done of changing a battery, in order. */
+  readonly fitting: readonly { readonly battery: number; readonly step: FittingStep }[];
+  /** Batteries that were changed, on the spot or later as promised; battery null: all of them. */
   readonly replaced: readonly {
-    readonly block: number | null;
-    readonly rating: BlockRating | null;
+    readonly battery: number | null;
+    readonly rating: BatteryRating | null;
     readonly at: string;
   }[];
   /** Follow-ups that have been done. */
@@ -137,14 +133,12 @@ function opened(event: Extract<JobEvent, { type: 'job.opened' }>): Job {
     openedAt: event.at,
     openedBy: event.by,
     call: event.data,
-    stage: 'scene',
     scene: null,
     stops: [],
-    checks: {},
     symptoms: [],
     findings: {},
     figures: [],
-    machineId: event.data.machineId,
+    modelId: event.data.modelId,
     parked: null,
     polaritySigns: [],
     readings: [],
@@ -170,42 +164,34 @@ function apply(job: Job, event: JobEvent): Job {
     case 'job.opened':
     case 'event.undone':
       return job;
-    case 'stage.opened':
-      return { ...job, stage: event.data.stage };
     case 'scene.recorded':
       return { ...job, scene: event.data };
     case 'stop.raised':
       return { ...job, stops: [...job.stops.filter((s) => s !== event.data.stop), event.data.stop] };
     case 'stop.withdrawn':
       return { ...job, stops: job.stops.filter((s) => s !== event.data.stop) };
-    case 'check.recorded':
-      return {
-        ...job,
-        checks: { ...job.checks, [event.data.check]: event.data.result },
-        triesSinceChecks: 0,
-      };
     case 'symptom.recorded':
       return { ...job, symptoms: toggled(job.symptoms, event.data.symptom) };
     case 'finding.recorded': {
-      const { probe, found, source, figures = [] } = event.data;
-      const figure = source && { eventId: event.id, at: event.at, probe, found, source, figures };
+      const { check, found, source, figures = [] } = event.data;
+      const figure = source && { eventId: event.id, at: event.at, check, found, source, figures };
       return {
         ...job,
-        findings: { ...job.findings, [probe]: found },
+        findings: { ...job.findings, [check]: found },
         figures: figure ? [...job.figures, figure] : job.figures,
         triesSinceChecks: 0,
       };
     }
-    case 'machine.identified':
+    case 'model.identified':
       // Points, polarity, parking and plan were another machine's.
-      return { ...job, machineId: event.data.machineId, parked: null, polaritySigns: [], plan: null };
+      return { ...job, modelId: event.data.modelId, parked: null, polaritySigns: [], plan: null };
     case 'donor.parked':
       return { ...job, parked: event.data };
     case 'polarity.proved':
       return { ...job, polaritySigns: event.data.signs };
     case 'reading.taken': {
-      const { kind, volts, block, tempC, source, strength = null } = event.data;
-      const reading = { eventId: event.id, at: event.at, kind, volts, block, tempC, source, strength };
+      const { kind, volts, battery, tempC, source, strength = null } = event.data;
+      const reading = { eventId: event.id, at: event.at, kind, volts, battery, tempC, source, strength };
       return { ...job, readings: [...job.readings, reading] };
     }
     case 'reading.withdrawn':
@@ -263,13 +249,13 @@ function apply(job: Job, event: JobEvent): Job {
       return { ...job, verdict: event.data };
     case 'fitting.confirmed':
       return { ...job, fitting: [...job.fitting, event.data] };
-    case 'block.replaced':
+    case 'battery.replaced':
       return { ...job, replaced: [...job.replaced, { ...event.data, at: event.at }] };
     case 'job.closed':
       return { ...job, closedAt: event.at };
     case 'follow-up.done': {
       const { kind } = event.data;
-      const changed = kind === 'replace' ? [{ block: null, rating: null, at: event.at }] : [];
+      const changed = kind === 'replace' ? [{ battery: null, rating: null, at: event.at }] : [];
       return {
         ...job,
         followedUp: [...job.followedUp, kind],
@@ -332,10 +318,10 @@ function toggled<T>(list: readonly T[], item: T): readonly T[] {
   return list.includes(item) ? list.filter((x) => x !== item) : [...list, item];
 }
 
-/** The latest rest reading of each block, from the chassis side up; null where not read. */
-export function restVoltsByBlock(job: Pick<Job, 'readings'>, blocks: number): (number | null)[] {
-  return Array.from({ length: blocks }, (_, i) => {
-    const of = job.readings.filter((r) => r.kind === 'rest' && r.block === i);
+/** The latest rest reading of each battery, from the chassis side up; null where not read. */
+export function restVoltsByBattery(job: Pick<Job, 'readings'>, batteries: number): (number | null)[] {
+  return Array.from({ length: batteries }, (_, i) => {
+    const of = job.readings.filter((r) => r.kind === 'rest' && r.battery === i);
     return of.length > 0 ? of[of.length - 1]!.volts : null;
   });
 }
@@ -361,15 +347,9 @@ export function workingTempC(job: Pick<Job, 'scene' | 'call'>): number {
   return job.scene?.ambientC ?? job.call.ambientC;
 }
 
-/** The last event that Undo would take back, or null. Moving between stages is no work to undo. */
+/** The last event that Undo would take back, or null. */
 export function lastUndoable(events: readonly JobEvent[]): JobEvent | null {
   const undone = undoneIds(events);
-  const fixed: readonly JobEvent['type'][] = [
-    'job.opened',
-    'job.closed',
-    'follow-up.done',
-    'event.undone',
-    'stage.opened',
-  ];
+  const fixed: readonly JobEvent['type'][] = ['job.opened', 'job.closed', 'follow-up.done', 'event.undone'];
   return events.filter((e) => !undone.has(e.id) && !fixed.includes(e.type)).at(-1) ?? null;
 }

@@ -16,12 +16,12 @@ const GIVERS: readonly KitItem['kind'][] = [
   'lithium-pack',
   'lead-pack',
   'capacitor-booster',
-  'spare-blocks',
+  'spare-batteries',
   'hobby-lithium',
 ];
 
 /**
- * What a job's kit needs once everything is off again: what lent power is recharged, and clamps that bit a casualty are wiped and looked
+ * What a job's kit needs once everything is off again: what lent power is recharged, and clamps that were on a casualty are wiped and looked
  * at, since acid and salt eat the jaws.
  */
 export function kitCare(

@@ -68,9 +68,7 @@ function refuseOn(
 ): Refusal | null {
   const { hookup } = job;
   switch (next.type) {
-    case 'stage.opened':
     case 'stop.raised':
-    case 'check.recorded':
     case 'symptom.recorded':
     case 'reset.ticked':
       return null;
@@ -82,8 +80,8 @@ function refuseOn(
     case 'override.given':
       return next.data.reason.trim() ? null : 'reason-missing';
     case 'finding.recorded':
-      return isFindingOf(next.data.probe, next.data.found) ? null : 'value-out-of-range';
-    case 'machine.identified':
+      return isFindingOf(next.data.check, next.data.found) ? null : 'value-out-of-range';
+    case 'model.identified':
       return anyClampOn(hookup) ? 'machine-in-use' : null;
     case 'donor.parked':
       if (anyClampOn(hookup)) return 'plan-in-use';
@@ -99,12 +97,12 @@ function refuseOn(
       return job.readings.some((r) => r.eventId === next.data.readingId) ? null : 'no-such-reading';
     case 'fitting.confirmed':
       if (anyClampOn(hookup)) return 'clamps-still-on';
-      return job.fitting.some((f) => f.block === next.data.block && f.step === next.data.step)
+      return job.fitting.some((f) => f.battery === next.data.battery && f.step === next.data.step)
         ? 'already-fitted'
         : null;
-    case 'block.replaced':
+    case 'battery.replaced':
       if (anyClampOn(hookup)) return 'clamps-still-on';
-      return job.replaced.some((r) => r.block === next.data.block) ? 'already-fitted' : null;
+      return job.replaced.some((r) => r.battery === next.data.battery) ? 'already-fitted' : null;
     case 'plan.chosen':
       return anyClampOn(hookup) ? 'plan-in-use' : null;
     case 'step.confirmed':
@@ -159,7 +157,7 @@ function refuseAttempt(job: Job, at: string, rules: HouseRules): Refusal | null 
   return restSecondsLeft(job, at, rules) > 0 ? 'rest-first' : null;
 }
 
-/** Either nothing is on (a try on its own block), or every clamp in hand is. */
+/** Either nothing is on (a try on its own battery), or every clamp in hand is. */
 function hookupComplete(job: Job): boolean {
   if (!anyClampOn(job.hookup)) return true;
   const needed = clampsInHand({ leadSetId: job.plan?.leadSetId ?? null });

@@ -1,4 +1,4 @@
-import { type CasualtyBlocks, casualtyBlocks } from '../crank/casualty-blocks.js';
+import { type CasualtyBatteries, casualtyBatteries } from '../crank/casualty-batteries.js';
 import { type SourceOption, sourceOptions } from '../crank/options.js';
 import type { PlanCase } from '../crank/plan-case.js';
 import type { PlanInput } from '../crank/plan-inputs.js';
@@ -14,14 +14,14 @@ import type { KitItem } from '../sources/kit.js';
 import type { Case } from '../verdict/case.js';
 import type { PlanRecord } from './events.js';
 import { standingJob } from './doubts.js';
-import { hasStarted, type Job, restVoltsByBlock, workingTempC } from './job.js';
+import { hasStarted, type Job, restVoltsByBattery, workingTempC } from './job.js';
 
-/** The part of a job that the blocks and the ranking depend on. */
+/** The part of a job that the batteries and the ranking depend on. */
 export type JobReadings = Pick<Job, 'readings' | 'scene' | 'call' | 'parked'>;
 
-/** The casualty's blocks as the job's readings show them. */
-export function blocksOfJob(job: JobReadings, machine: Machine): CasualtyBlocks {
-  return casualtyBlocks(machine, restVoltsByBlock(job, machine.blocks.length), workingTempC(job));
+/** The casualty's batteries as the job's readings show them. */
+export function batteriesOfJob(job: JobReadings, machine: Machine): CasualtyBatteries {
+  return casualtyBatteries(machine, restVoltsByBattery(job, machine.batteries.length), workingTempC(job));
 }
 
 /** The options of the van for this job, solved and ranked. */
@@ -31,7 +31,7 @@ export function rankForJob(
   kit: readonly KitItem[],
   rules: HouseRules,
 ): RankedOption[] {
-  return rankOptions(machine, kit, blocksOfJob(job, machine), workingTempC(job), rules, {
+  return rankOptions(machine, kit, batteriesOfJob(job, machine), workingTempC(job), rules, {
     mainsNear: job.scene?.mainsNear ?? false,
     donorMetres: job.parked?.metresNeeded ?? null,
   });
@@ -44,10 +44,10 @@ export function planCases(
   ranked: readonly RankedOption[],
   rules: HouseRules,
 ): ReadonlyMap<string, PlanCase> {
-  const blocks = blocksOfJob(job, machine);
+  const batteries = batteriesOfJob(job, machine);
   const cases = new Map<string, PlanCase>();
   for (const { option, unfit } of ranked) {
-    const plan = unfit ? null : planCase(machine, option, blocks, workingTempC(job), rules);
+    const plan = unfit ? null : planCase(machine, option, batteries, workingTempC(job), rules);
     if (plan) cases.set(option.id, plan);
   }
   return cases;
@@ -60,10 +60,10 @@ export function wakeCases(
   ranked: readonly RankedOption[],
   rules: HouseRules,
 ): ReadonlyMap<string, { readonly charged: WakeCase; readonly flat: WakeCase }> {
-  const blocks = blocksOfJob(job, machine);
+  const batteries = batteriesOfJob(job, machine);
   const tempC = workingTempC(job);
   const caseOf = (option: SourceOption, charged: boolean): WakeCase =>
-    wakeCase(machine, option, blocks, tempC, rules, charged);
+    wakeCase(machine, option, batteries, tempC, rules, charged);
   return new Map(
     ranked
       .filter(({ unfit, wake }) => !unfit && wake)
@@ -110,7 +110,7 @@ export function plannedOption(
 ): SourceOption | null {
   if (!job.plan) return null;
   const { optionId } = job.plan;
-  const options = sourceOptions(machine, kit, blocksOfJob(job, machine), workingTempC(job), rules);
+  const options = sourceOptions(machine, kit, batteriesOfJob(job, machine), workingTempC(job), rules);
   return options.find((o) => o.id === optionId) ?? null;
 }
 
@@ -125,7 +125,7 @@ export function hookupScene(
     machine,
     donor: option.sourceKind === 'donor' ? donor : null,
     option,
-    blocks: blocksOfJob(job, machine),
+    batteries: batteriesOfJob(job, machine),
     tempC: workingTempC(job),
     enclosed: job.scene?.enclosed ?? false,
     casualtyRuns: hasStarted({ attempts: job.attempts ?? [] }),
@@ -140,7 +140,7 @@ export function ordersOfJob(
   option: SourceOption,
   rules: HouseRules,
 ): { readonly hookup: readonly HookupStep[]; readonly clearing: readonly HookupStep[] } {
-  const lowest = Math.min(...blocksOfJob(job, machine).socs);
+  const lowest = Math.min(...batteriesOfJob(job, machine).socs);
   const waitMinutes = job.plan?.waitMinutes ?? ruledWaitMinutes(machine, option, lowest, rules);
   const resting = { ...hookupScene(job, machine, donor, option), casualtyRuns: false };
   const hookup = safestOrder(resting, waitMinutes, rules);
@@ -151,11 +151,11 @@ export function ordersOfJob(
 export function caseOfJob(job: Job, machine: Machine, earlierFlatCalls: number): Case {
   const standing = standingJob(job, machine);
   return {
-    chemistry: machine.blocks[0]!.rating.chemistry,
+    chemistry: machine.batteries[0]!.rating.chemistry,
     wakes: startsByWaking(machine),
     tempC: workingTempC(job),
     stops: job.stops,
-    restVolts: restVoltsByBlock(standing, machine.blocks.length),
+    restVolts: restVoltsByBattery(standing, machine.batteries.length),
     earlierFlatCalls,
     diedInService: job.symptoms.includes('no-doors'),
   };

@@ -29,7 +29,7 @@ export function restOfJob(
   const tries = lastSeconds === null ? ended : [...ended, { seconds: lastSeconds, agoSeconds: 0 }];
   const leads = option && anyClampOn(job.hookup) ? option.leads : null;
   return restNeed(
-    // The leads carry what the casualty's own block does not give: at most all of it.
+    // The leads carry what the casualty's own battery does not give: at most all of it.
     { engine: machine.engine, starterAmps: amps, leads, leadAmps: amps, tempC: workingTempC(job) },
     tries,
     rules,

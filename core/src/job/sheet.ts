@@ -25,13 +25,14 @@ export interface JobSheet {
     readonly maker: string;
     readonly model: string;
     readonly systemVolts: 12 | 24;
-    readonly blocks: readonly (Machine['blocks'][number]['rating'] & { readonly place: string })[];
+    readonly batteries: readonly (Machine['batteries'][number]['rating'] & { readonly place: string })[];
   };
   readonly tempC: number;
   readonly scene: SceneRecord | null;
   readonly stops: Job['stops'];
   readonly symptoms: Job['symptoms'];
-  readonly checks: Job['checks'];
+  /** What each look and check found. */
+  readonly checks: Job['findings'];
   readonly readings: readonly (Omit<Reading, 'eventId'> & { readonly doubt: Doubt | null })[];
   readonly figures: readonly Omit<Figure, 'eventId'>[];
   readonly evidence: readonly DiagnosisEvidence[];
@@ -62,13 +63,13 @@ export function sheetOfJob(job: Job, machine: Machine, earlierFlatCalls: number)
       maker,
       model,
       systemVolts,
-      blocks: machine.blocks.map(({ rating, place }) => ({ ...rating, place })),
+      batteries: machine.batteries.map(({ rating, place }) => ({ ...rating, place })),
     },
     tempC: workingTempC(job),
     scene: job.scene,
     stops: job.stops,
     symptoms: job.symptoms,
-    checks: job.checks,
+    checks: job.findings,
     readings: job.readings.map((reading) => {
       const { eventId: _eventId, ...rest } = reading;
       return { ...rest, doubt: doubtOf(job, machine, reading) };

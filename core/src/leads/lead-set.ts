@@ -2,9 +2,9 @@ import { type Range, requireInRange } from '../quantities/range.js';
 
 export const CONDUCTORS = ['copper', 'copper-clad-aluminium'] as const;
 export type Conductor = (typeof CONDUCTORS)[number];
-export const CLAMP_BITES = ['clean', 'worn', 'poor'] as const;
+export const CLAMP_CONTACTS = ['clean', 'worn', 'poor'] as const;
 /** How well a clamp's jaws meet metal. */
-export type ClampBite = (typeof CLAMP_BITES)[number];
+export type ClampContact = (typeof CLAMP_CONTACTS)[number];
 
 /** A red and a black jump lead with their four clamps. */
 export interface LeadSet {
@@ -12,7 +12,7 @@ export interface LeadSet {
   /** One conductor, end to end, metres. */
   readonly lengthM: number;
   readonly conductor: Conductor;
-  readonly bite: ClampBite;
+  readonly contact: ClampContact;
 }
 
 export const LEAD_RANGES = {
@@ -26,7 +26,7 @@ export const RESISTIVITY: Record<Conductor, number> = { copper: 0.01724, 'copper
 export const OHMS_PER_DEGC = 0.0039;
 
 /** Contact of one clamp, ohms: bright jaws on steel; worn teeth; loose or dirty. */
-export const CLAMP_OHMS: Record<ClampBite, number> = { clean: 0.0003, worn: 0.001, poor: 0.003 };
+export const CLAMP_OHMS: Record<ClampContact, number> = { clean: 0.0003, worn: 0.001, poor: 0.003 };
 
 /** Resistance of ONE conductor of the set without its clamps, ohms, at `tempC`. */
 export function conductorOhms(set: LeadSet, tempC: number): number {
@@ -38,7 +38,7 @@ export function conductorOhms(set: LeadSet, tempC: number): number {
 
 /** The whole loop, ohms: both conductors and all four clamps. */
 export function leadSetOhms(set: LeadSet, tempC: number): number {
-  return 2 * conductorOhms(set, tempC) + 4 * CLAMP_OHMS[set.bite];
+  return 2 * conductorOhms(set, tempC) + 4 * CLAMP_OHMS[set.contact];
 }
 
 /** Heat held per volume, J / (m3 K): copper; aluminium core with a tenth of copper. */

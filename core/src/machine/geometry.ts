@@ -9,9 +9,9 @@ import {
 } from '../quantities/plane.js';
 import type { Machine, PlanPoint, PlanRect } from './machine.js';
 
-/** Points and blocks may stand this far out of the body: latch wires at a bumper, a box on a rail, mm. */
+/** Points and batteries may stand this far out of the body: latch wires at a bumper, a box on a rail, mm. */
 const OUTSIDE_MM = 120;
-/** A block may lie this far over another before they are drawn in one place, mm. */
+/** A battery may lie this far over another before they are drawn in one place, mm. */
 const OVERLAP_MM = 5;
 /** No body is smaller, mm2. */
 const LEAST_AREA_MM2 = 50_000;
@@ -23,10 +23,10 @@ export const GEOMETRY_FAULTS = [
   'side-open',
   'side-crosses-itself',
   'point-outside',
-  'block-outside',
+  'battery-outside',
   'zone-outside',
-  'blocks-overlap',
-  'unknown-block',
+  'batteries-overlap',
+  'unknown-battery',
   'same-id',
   'latch-wire-alone',
   'string-does-not-match-volts',
@@ -64,21 +64,22 @@ export function geometryFaults(machine: Machine): GeometryFault[] {
       fault,
     );
   if (outline.length >= 3) checkPlaces(machine, outline, fault);
-  machine.blocks.forEach(({ rect }, i) => {
-    if (machine.blocks.slice(0, i).some((other) => lieOver(other.rect, rect)))
-      fault('blocks-overlap', `blocks[${i}]`);
+  machine.batteries.forEach(({ rect }, i) => {
+    if (machine.batteries.slice(0, i).some((other) => lieOver(other.rect, rect)))
+      fault('batteries-overlap', `batteries[${i}]`);
   });
-  if (machine.blocks.length * 12 !== machine.systemVolts) fault('string-does-not-match-volts', 'blocks');
+  if (machine.batteries.length * 12 !== machine.systemVolts)
+    fault('string-does-not-match-volts', 'batteries');
   const ids = machine.points.map((p) => p.id);
-  machine.points.forEach(({ id, block }, i) => {
+  machine.points.forEach(({ id, battery }, i) => {
     if (ids.indexOf(id) < i) fault('same-id', `points[${i}]`);
-    if (block !== undefined && !machine.blocks[block]) fault('unknown-block', `points[${i}]`);
+    if (battery !== undefined && !machine.batteries[battery]) fault('unknown-battery', `points[${i}]`);
   });
   const wires = ['latch-wire-positive', 'latch-wire-negative'].filter((kind) =>
     machine.points.some((p) => p.kind === kind),
   );
   if (wires.length === 1) fault('latch-wire-alone', 'points');
-  if (!machine.points.some((p) => p.kind === 'ground-point' || p.kind === 'block-negative'))
+  if (!machine.points.some((p) => p.kind === 'ground-point' || p.kind === 'battery-negative'))
     fault('no-black-point', 'points');
   return faults;
 }
@@ -96,8 +97,8 @@ function checkPlaces(machine: Machine, outline: Polygon, fault: Tell): void {
   machine.points.forEach((point, i) => {
     if (isOut(spotOf(point))) fault('point-outside', `points[${i}]`);
   });
-  machine.blocks.forEach(({ rect }, i) => {
-    if (rectCorners(rect).some(isOut)) fault('block-outside', `blocks[${i}]`);
+  machine.batteries.forEach(({ rect }, i) => {
+    if (rectCorners(rect).some(isOut)) fault('battery-outside', `batteries[${i}]`);
   });
   machine.zones.forEach(({ rect }, i) => {
     if (rectCorners(rect).some(isOut)) fault('zone-outside', `zones[${i}]`);

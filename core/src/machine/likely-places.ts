@@ -1,7 +1,7 @@
 import type { MachineClass } from './machine.js';
 
 export const CLUES = [
-  'block-in-view',
+  'battery-in-view',
   'bay-empty',
   'red-post-in-bay',
   'vent-hose',
@@ -13,26 +13,26 @@ export const CLUES = [
 /** What can be seen of an unknown machine before anything is taken apart. */
 export type Clue = (typeof CLUES)[number];
 
-/** Where a block of a class may sit, and how likely that is. */
+/** Where a battery of a class may sit, and how likely that is. */
 export interface LikelyPlace {
   readonly id: string;
   /** In the trade's words, as an atlas entry says it. */
   readonly place: string;
   /** Share of the class before anything is seen; a class sums to one. Shares are the trade's rough experience, not counted. */
   readonly prior: number;
-  /** How much likelier each clue is when the block is here than when it is not. */
+  /** How much likelier each clue is when the battery is here than when it is not. */
   readonly clues: Readonly<Partial<Record<Clue, number>>>;
-  /** Middle of the block as a share of width and length. */
+  /** Middle of the battery as a share of width and length. */
   readonly at: readonly [across: number, along: number];
-  /** Top of the block as a share of the machine's height. */
+  /** Top of the battery as a share of the machine's height. */
   readonly up: number;
   readonly closedIn: boolean;
   readonly ventHose: boolean;
   readonly steps: readonly string[];
 }
 
-const IN_VIEW = { 'block-in-view': 30, 'bay-empty': 0.05 };
-const HIDDEN = { 'block-in-view': 0.02 };
+const IN_VIEW = { 'battery-in-view': 30, 'bay-empty': 0.05 };
+const HIDDEN = { 'battery-in-view': 0.02 };
 
 const frontBay: LikelyPlace = {
   id: 'front-bay',
@@ -115,12 +115,12 @@ const sideBox: LikelyPlace = {
   id: 'side-box',
   place: 'side box',
   prior: 0.7,
-  clues: { 'block-in-view': 0.3, 'side-box': 12 },
+  clues: { 'battery-in-view': 0.3, 'side-box': 12 },
   at: [0.1, 0.35],
   up: 0.3,
   closedIn: false,
   ventHose: false,
-  steps: ['Box lid: latches or straps.', 'Expect two blocks: read each one.'],
+  steps: ['Box lid: latches or straps.', 'Expect two batteries: read each one.'],
 };
 const behindCab: LikelyPlace = {
   ...sideBox,
@@ -177,7 +177,7 @@ const rearTray: LikelyPlace = {
   id: 'rear-tray',
   place: 'tray or box at the rear',
   prior: 0.35,
-  clues: { 'block-in-view': 4, 'side-box': 4 },
+  clues: { 'battery-in-view': 4, 'side-box': 4 },
   at: [0.25, 0.8],
   steps: ['Look at the rear tray and its lid.'],
 };
@@ -185,7 +185,7 @@ const engineFrame: LikelyPlace = {
   id: 'engine-frame',
   place: 'on the engine frame',
   prior: 0.6,
-  clues: { 'block-in-view': 8 },
+  clues: { 'battery-in-view': 8 },
   at: [0.2, 0.6],
   up: 0.4,
   closedIn: false,
@@ -197,7 +197,7 @@ const doorLow: LikelyPlace = {
   id: 'behind-door',
   place: 'low behind a door',
   prior: 0.4,
-  clues: { 'block-in-view': 0.3, 'side-box': 3 },
+  clues: { 'battery-in-view': 0.3, 'side-box': 3 },
   at: [0.2, 0.25],
   up: 0.25,
   closedIn: true,
@@ -250,7 +250,7 @@ const PLACES: Record<MachineClass, readonly LikelyPlace[]> = {
   ],
 };
 
-/** Every place a block of this class may sit, in no order. */
+/** Every place a battery of this class may sit, in no order. */
 export const placesOf = (machineClass: MachineClass): readonly LikelyPlace[] => PLACES[machineClass];
 
 /**

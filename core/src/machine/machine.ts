@@ -1,4 +1,4 @@
-import type { BlockRating } from '../battery/block.js';
+import type { BatteryRating } from '../battery/battery.js';
 import type { Engine } from '../engine/engine.js';
 
 export const MACHINE_CLASSES = [
@@ -44,12 +44,12 @@ export interface SideView {
 }
 
 export const TERMINAL_LAYOUTS = ['positive-left', 'positive-right'] as const;
-/** Which post is positive, seen from the long side that the posts are nearer to. A block of the other layout strains its cables. */
+/** Which post is positive, seen from the long side that the posts are nearer to. A battery of the other layout strains its cables. */
 export type TerminalLayout = (typeof TERMINAL_LAYOUTS)[number];
 
-/** A 12 V block where it sits. In a string, block 0 is the one on the chassis side. */
-export interface MachineBlock {
-  readonly rating: BlockRating;
+/** A 12 V battery where it sits. In a string, battery 0 is the one on the chassis side. */
+export interface MachineBattery {
+  readonly rating: BatteryRating;
   readonly layout: TerminalLayout;
   readonly rect: PlanRect;
   /** Its top above the ground, mm. */
@@ -74,8 +74,8 @@ export interface Zone {
 }
 
 export const POINT_KINDS = [
-  'block-positive',
-  'block-negative',
+  'battery-positive',
+  'battery-negative',
   'red-post',
   'ground-point',
   'release',
@@ -86,7 +86,7 @@ export type PointKind = (typeof POINT_KINDS)[number];
 
 /** Points that a red clamp or a red wire belongs on. */
 export function isPositivePoint(kind: PointKind): boolean {
-  return kind === 'red-post' || kind === 'block-positive' || kind === 'latch-wire-positive';
+  return kind === 'red-post' || kind === 'battery-positive' || kind === 'latch-wire-positive';
 }
 
 /** Something to find on the machine, and the steps that reach it. */
@@ -100,8 +100,8 @@ export interface MachinePoint extends PlanPoint {
   /** What lies over it: "red hood", "boot floor". */
   readonly cover?: string;
   readonly tools?: readonly string[];
-  /** For a block's own terminals: which block. */
-  readonly block?: number;
+  /** For a battery's own terminals: which battery. */
+  readonly battery?: number;
 }
 
 /** One machine of the atlas. */
@@ -121,7 +121,7 @@ export interface Machine {
   /** Null where height does not matter, or is not known. */
   readonly side: SideView | null;
   readonly zones: readonly Zone[];
-  readonly blocks: readonly MachineBlock[];
+  readonly batteries: readonly MachineBattery[];
   readonly points: readonly MachinePoint[];
   /** Null for a machine that wakes and does not crank (EV, full hybrid). */
   readonly engine: Engine | null;
@@ -137,9 +137,9 @@ export function startsByWaking(machine: Machine): boolean {
   return machine.engine === null;
 }
 
-/** Metres from a point to the nearest edge of the nearest block, in plan; 0 when it is on the block. */
-export function metresToNearestBlock(machine: Machine, point: PlanPoint): number {
-  const distances = machine.blocks.map(({ rect }) => {
+/** Metres from a point to the nearest edge of the nearest battery, in plan; 0 when it is on the battery. */
+export function metresToNearestBattery(machine: Machine, point: PlanPoint): number {
+  const distances = machine.batteries.map(({ rect }) => {
     const dx = Math.max(rect.xMm - point.xMm, 0, point.xMm - (rect.xMm + rect.widthMm));
     const dy = Math.max(rect.yMm - point.yMm, 0, point.yMm - (rect.yMm + rect.lengthMm));
     return Math.hypot(dx, dy) / 1000;

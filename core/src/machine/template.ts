@@ -1,10 +1,10 @@
-import type { BlockRating } from '../battery/block.js';
+import type { BatteryRating } from '../battery/battery.js';
 import type { Engine } from '../engine/engine.js';
 import { type LikelyPlace, placesOf } from './likely-places.js';
 import type {
   Gearbox,
   Machine,
-  MachineBlock,
+  MachineBattery,
   MachineClass,
   MachinePoint,
   TerminalLayout,
@@ -29,9 +29,9 @@ export interface MachineFinding {
   readonly systemVolts: 12 | 24;
   /** One of the class's likely places. */
   readonly placeId: string;
-  readonly rating: BlockRating;
+  readonly rating: BatteryRating;
   readonly layout: TerminalLayout;
-  /** There is a marked positive post away from the block. */
+  /** There is a marked positive post away from the battery. */
   readonly redPost: boolean;
   /** Null for a machine that wakes and does not crank. */
   readonly engine: Engine | null;
@@ -39,8 +39,8 @@ export interface MachineFinding {
 
 interface Typical {
   readonly shape: () => Shape;
-  readonly blockMm: readonly [width: number, length: number];
-  readonly rating: BlockRating;
+  readonly batteryMm: readonly [width: number, length: number];
+  readonly rating: BatteryRating;
   readonly engine: Engine | null;
   readonly systemVolts: 12 | 24;
   readonly gearbox: Gearbox;
@@ -48,12 +48,12 @@ interface Typical {
   readonly never: readonly string[];
 }
 
-const block = (
-  chemistry: BlockRating['chemistry'],
+const battery = (
+  chemistry: BatteryRating['chemistry'],
   capacityAh: number,
   ccaAmps: number,
-  ccaStandard: BlockRating['ccaStandard'] = 'EN',
-): BlockRating => ({ chemistry, capacityAh, ccaAmps, ccaStandard });
+  ccaStandard: BatteryRating['ccaStandard'] = 'EN',
+): BatteryRating => ({ chemistry, capacityAh, ccaAmps, ccaStandard });
 const motor = (
   fuel: Engine['fuel'],
   displacementL: number,
@@ -69,43 +69,43 @@ const TYPICAL: Record<MachineClass, Typical> = {
   car: {
     ...common,
     shape: () => carShape(1780, 4250),
-    blockMm: [240, 175],
-    rating: block('flooded', 60, 540),
+    batteryMm: [240, 175],
+    rating: battery('flooded', 60, 540),
     engine: motor('petrol', 1.6, 4),
     gearbox: 'manual',
   },
   van: {
     ...common,
     shape: () => vanShape(1980, 5200),
-    blockMm: [180, 310],
-    rating: block('efb', 80, 760),
+    batteryMm: [180, 310],
+    rating: battery('efb', 80, 760),
     engine: motor('diesel', 2.2, 4),
     gearbox: 'manual',
   },
   truck: {
     ...common,
     shape: () => truckShape(2500, 8000),
-    blockMm: [240, 520],
-    rating: block('flooded', 170, 1000),
+    batteryMm: [240, 520],
+    rating: battery('flooded', 170, 1000),
     engine: motor('diesel', 8, 6, 24),
     systemVolts: 24,
     gearbox: 'manual',
     cautions: ['Middle joint is live at 12 V to the chassis.'],
-    never: ['Put 24 V on one block.'],
+    never: ['Put 24 V on one battery.'],
   },
   plant: {
     ...common,
     shape: () => deckShape(2200, 5000, 2800, true),
-    blockMm: [200, 330],
-    rating: block('flooded', 110, 850),
+    batteryMm: [200, 330],
+    rating: battery('flooded', 110, 850),
     engine: motor('diesel', 4.5, 4),
     cautions: ['Secure it against moving first.'],
   },
   motorcycle: {
     ...common,
     shape: () => motorcycleShape(820, 2150),
-    blockMm: [90, 140],
-    rating: block('agm', 10, 150, 'SAE'),
+    batteryMm: [90, 140],
+    rating: battery('agm', 10, 150, 'SAE'),
     engine: motor('petrol', 0.6, 2),
     gearbox: 'manual',
     cautions: ['Stand it level and chock it.'],
@@ -114,32 +114,32 @@ const TYPICAL: Record<MachineClass, Typical> = {
   'ride-on': {
     ...common,
     shape: () => deckShape(1100, 1950, 1150, true),
-    blockMm: [130, 190],
-    rating: block('flooded', 24, 240, 'SAE'),
+    batteryMm: [130, 190],
+    rating: battery('flooded', 24, 240, 'SAE'),
     engine: motor('petrol', 0.5, 1),
     never: ['Bridge the seat switch.'],
   },
   genset: {
     ...common,
     shape: () => deckShape(1300, 2600, 1600, false),
-    blockMm: [180, 330],
-    rating: block('flooded', 100, 720),
+    batteryMm: [180, 330],
+    rating: battery('flooded', 100, 720),
     engine: motor('diesel', 3, 4),
     cautions: ['Set the panel to off: it may start by itself.'],
   },
   boat: {
     ...common,
     shape: () => boatShape(2300, 6200),
-    blockMm: [190, 280],
-    rating: block('flooded', 80, 640, 'SAE'),
+    batteryMm: [190, 280],
+    rating: battery('flooded', 80, 640, 'SAE'),
     engine: motor('petrol', 1.2, 4),
     cautions: ['Petrol vapour lies in the bilge: ventilate before any clamp goes on.'],
   },
   hybrid: {
     ...common,
     shape: () => carShape(1800, 4400),
-    blockMm: [230, 175],
-    rating: block('agm', 45, 380),
+    batteryMm: [230, 175],
+    rating: battery('agm', 45, 380),
     engine: null,
     gearbox: 'automatic',
     cautions: [HIGH_VOLTAGE],
@@ -148,8 +148,8 @@ const TYPICAL: Record<MachineClass, Typical> = {
   ev: {
     ...common,
     shape: () => carShape(1830, 4350),
-    blockMm: [230, 175],
-    rating: block('agm', 50, 430),
+    batteryMm: [230, 175],
+    rating: battery('agm', 50, 430),
     engine: null,
     cautions: [HIGH_VOLTAGE],
     never: ["Run the donor's engine while joined."],
@@ -170,7 +170,7 @@ export function typicalOf(
   return { rating, engine, systemVolts, gearbox };
 }
 
-/** An entry that stands for an unknown machine of a class: its typical body, and the block in its likeliest place. */
+/** An entry that stands for an unknown machine of a class: its typical body, and the battery in its likeliest place. */
 export function templateOf(machineClass: MachineClass): Machine {
   return machineFrom({
     id: templateId(machineClass),
@@ -185,7 +185,7 @@ export function templateOf(machineClass: MachineClass): Machine {
 }
 
 /**
- * The atlas entry that a finding makes: the class's typical body with the block where it was found.
+ * The atlas entry that a finding makes: the class's typical body with the battery where it was found.
  *
  * @throws RangeError when the place is none of the class's
  */
@@ -194,8 +194,8 @@ export function machineFrom(finding: MachineFinding): Machine {
   const place = placesOf(finding.machineClass).find((p) => p.id === finding.placeId);
   if (!place) throw new RangeError(`${finding.machineClass}: no place ${finding.placeId}`);
   const shape = typical.shape();
-  const blocks = Array.from({ length: finding.systemVolts / 12 }, (_, i) =>
-    blockOf(finding, place, shape, typical.blockMm, i),
+  const batteries = Array.from({ length: finding.systemVolts / 12 }, (_, i) =>
+    batteryOf(finding, place, shape, typical.batteryMm, i),
   );
   return {
     id: finding.id,
@@ -206,8 +206,8 @@ export function machineFrom(finding: MachineFinding): Machine {
     systemVolts: finding.systemVolts,
     ...shape,
     zones: [],
-    blocks,
-    points: pointsOf(finding, place, shape, blocks),
+    batteries,
+    points: pointsOf(finding, place, shape, batteries),
     engine: finding.engine,
     smartAlternator: false,
     resets: ['Clock'],
@@ -216,16 +216,16 @@ export function machineFrom(finding: MachineFinding): Machine {
   };
 }
 
-/** Blocks of a string lie one behind the other with this much between, mm. */
-const BETWEEN_BLOCKS_MM = 40;
+/** Batteries of a string lie one behind the other with this much between, mm. */
+const BETWEEN_BATTERIES_MM = 40;
 
-function blockOf(
+function batteryOf(
   { rating, layout }: MachineFinding,
   place: LikelyPlace,
   { widthMm, lengthMm, side }: Shape,
-  [blockWidth, blockLength]: Typical['blockMm'],
+  [batteryWidth, batteryLength]: Typical['batteryMm'],
   index: number,
-): MachineBlock {
+): MachineBattery {
   const [across, along] = place.at;
   const held = (middle: number, size: number, most: number): number =>
     Math.round(Math.min(Math.max(middle - size / 2, 30), most - size - 30));
@@ -237,10 +237,10 @@ function blockOf(
     ventHose: place.ventHose,
     topMm: Math.round(place.up * (side?.heightMm ?? 1500)),
     rect: {
-      xMm: held(across * widthMm, blockWidth, widthMm),
-      yMm: held(along * lengthMm, blockLength, lengthMm) + index * (blockLength + BETWEEN_BLOCKS_MM),
-      widthMm: blockWidth,
-      lengthMm: blockLength,
+      xMm: held(across * widthMm, batteryWidth, widthMm),
+      yMm: held(along * lengthMm, batteryLength, lengthMm) + index * (batteryLength + BETWEEN_BATTERIES_MM),
+      widthMm: batteryWidth,
+      lengthMm: batteryLength,
     },
   };
 }
@@ -249,7 +249,7 @@ function pointsOf(
   finding: MachineFinding,
   place: LikelyPlace,
   { widthMm, lengthMm }: Shape,
-  blocks: readonly MachineBlock[],
+  batteries: readonly MachineBattery[],
 ): MachinePoint[] {
   const post: MachinePoint = {
     id: 'post',
@@ -262,20 +262,20 @@ function pointsOf(
   };
   return [
     ...(finding.redPost ? [post] : []),
-    ...blocks.flatMap((b, i) => terminalsOf(b, i, blocks.length, place)),
+    ...batteries.flatMap((b, i) => terminalsOf(b, i, batteries.length, place)),
     {
       id: 'ground',
       kind: 'ground-point',
       label: 'Bare metal of the engine or frame',
       xMm: Math.round(widthMm * 0.55),
-      yMm: Math.round(lengthMm * (blocks[0]!.rect.yMm < lengthMm / 2 ? 0.34 : 0.24)),
-      steps: ['Sturdy, bare, bolted to the engine or frame, away from the block and the fuel.'],
+      yMm: Math.round(lengthMm * (batteries[0]!.rect.yMm < lengthMm / 2 ? 0.34 : 0.24)),
+      steps: ['Sturdy, bare, bolted to the engine or frame, away from the battery and the fuel.'],
     },
   ];
 }
 
-function terminalsOf(b: MachineBlock, i: number, count: number, place: LikelyPlace): MachinePoint[] {
-  const name = count === 1 ? 'Block' : i === 0 ? 'Lower block' : 'Upper block';
+function terminalsOf(b: MachineBattery, i: number, count: number, place: LikelyPlace): MachinePoint[] {
+  const name = count === 1 ? 'Battery' : `Battery ${i + 1}`;
   const { xMm, yMm, widthMm, lengthMm } = b.rect;
   const isLeft = b.layout === 'positive-left';
   const at = (share: number) => ({
@@ -283,11 +283,11 @@ function terminalsOf(b: MachineBlock, i: number, count: number, place: LikelyPla
     yMm: Math.round(yMm + lengthMm / 2),
     heightMm: b.topMm,
     steps: place.steps,
-    block: i,
+    battery: i,
   });
   const suffix = i === 0 ? '' : String(i + 1);
   return [
-    { id: `block-plus${suffix}`, kind: 'block-positive', label: `${name} +`, ...at(isLeft ? 0.2 : 0.8) },
-    { id: `block-minus${suffix}`, kind: 'block-negative', label: `${name} -`, ...at(isLeft ? 0.8 : 0.2) },
+    { id: `battery-plus${suffix}`, kind: 'battery-positive', label: `${name} +`, ...at(isLeft ? 0.2 : 0.8) },
+    { id: `battery-minus${suffix}`, kind: 'battery-negative', label: `${name} -`, ...at(isLeft ? 0.8 : 0.2) },
   ];
 }

@@ -4,7 +4,7 @@ import {
   POLARISATION,
   RESISTANCE_BY_SOC,
   WARM_RESISTANCE_RATIO,
-} from '../battery/block.js';
+} from '../battery/battery.js';
 import { SAE_PER } from '../battery/cca.js';
 import { REST_VOLTS_PER_DEGC } from '../battery/chemistry.js';
 import { GRAVITY_PER_DEGC, GRAVITY_SPREAD } from '../battery/gravity.js';
@@ -18,7 +18,7 @@ import {
   POST_CABLE_OHMS,
   STARTER_CABLE_OHMS,
 } from '../circuit/rescue.js';
-import { ASSUMED_AGEING, ASSUMED_SOC } from '../crank/casualty-blocks.js';
+import { ASSUMED_AGEING, ASSUMED_SOC } from '../crank/casualty-batteries.js';
 import {
   AGEING_LOG_DEVIATION,
   AGEING_MEDIAN,
@@ -86,7 +86,7 @@ const row = (
 export const PARAMETERS: readonly Parameter[] = [
   row(
     'soc',
-    'charge assumed of an unread block',
+    'charge assumed of an unread battery',
     ASSUMED_SOC,
     0,
     0.5,
@@ -100,18 +100,18 @@ export const PARAMETERS: readonly Parameter[] = [
     1,
     3,
     'times new',
-    'A few winters old; most blocks in service lie between new and twice new.',
+    'A few winters old; most batteries in service lie between new and twice new.',
   ),
   row(
     'tempC',
-    'temperature of block and engine',
+    'temperature of battery and engine',
     null,
     -35,
     45,
     'degC',
     'The air on the scene; metal and acid lag behind it.',
   ),
-  row('capacityAh', 'capacity', null, 4, 230, 'Ah', 'As printed on the block, 20 h rating.'),
+  row('capacityAh', 'capacity', null, 4, 230, 'Ah', 'As printed on the battery, 20 h rating.'),
   row(
     'ccaAmps',
     'cold-cranking amps',
@@ -119,7 +119,7 @@ export const PARAMETERS: readonly Parameter[] = [
     60,
     1400,
     'A',
-    'As printed; it anchors the resistance of the block.',
+    'As printed; it anchors the resistance of the battery.',
   ),
   row('displacementL', 'displacement', null, 0.05, 16, 'L', 'Sets drag and the starter a maker would fit.'),
   row('sectionMm2', 'lead section', null, 6, 95, 'mm2', 'Copper decides volts at the starter.'),
@@ -140,7 +140,7 @@ export const PARAMETERS: readonly Parameter[] = [
     0.0005,
     0.002,
     'ohm',
-    'Worn teeth still bite in places.',
+    'Worn teeth still touch in places.',
   ),
   row(
     'clampOhms.poor',
@@ -178,7 +178,7 @@ export const PARAMETERS: readonly Parameter[] = [
     7.2,
     7.5,
     'V',
-    'The current that pulls a full block to this fixes its resistance.',
+    'The current that pulls a full battery to this fixes its resistance.',
   ),
   row('cca.tempC', 'temperature of the cold-cranking test', CCA_TEMP_C, -18, -18, 'degC', 'Of the SAE test.'),
   row(
@@ -193,7 +193,7 @@ export const PARAMETERS: readonly Parameter[] = [
   row('cca.din', 'SAE amps per DIN amp', SAE_PER.DIN, 1.5, 1.8, '', 'DIN holds for longer: approximate.'),
   row('cca.iec', 'SAE amps per IEC amp', SAE_PER.IEC, 1.35, 1.6, '', 'IEC ends higher: approximate.'),
   row(
-    'block.warm',
+    'battery.warm',
     'resistance at 25 degC against -18 degC',
     WARM_RESISTANCE_RATIO,
     0.45,
@@ -202,8 +202,8 @@ export const PARAMETERS: readonly Parameter[] = [
     'Acid conducts better warm.',
   ),
   row(
-    'block.flat',
-    'resistance of a flat block against full',
+    'battery.flat',
+    'resistance of a flat battery against full',
     RESISTANCE_BY_SOC[0]![1],
     4,
     12,
@@ -211,7 +211,7 @@ export const PARAMETERS: readonly Parameter[] = [
     'Starved plates: steep in the last tenth.',
   ),
   row(
-    'block.polarisedShare',
+    'battery.polarisedShare',
     'share of resistance that comes in with time',
     POLARISATION.share,
     0.2,
@@ -220,7 +220,7 @@ export const PARAMETERS: readonly Parameter[] = [
     'Acid at the plates thins within the first second.',
   ),
   row(
-    'block.polarisedSeconds',
+    'battery.polarisedSeconds',
     'time in which it comes in',
     POLARISATION.seconds,
     0.5,
@@ -229,7 +229,7 @@ export const PARAMETERS: readonly Parameter[] = [
     'Settles within a crank.',
   ),
   row(
-    'block.voltsPerDegC',
+    'battery.voltsPerDegC',
     'rest volts per degree',
     REST_VOLTS_PER_DEGC,
     0.0005,
@@ -326,7 +326,7 @@ export const PARAMETERS: readonly Parameter[] = [
     0.02,
     0.1,
     'of full',
-    'An over-discharged block must take this back before its charge counts.',
+    'An over-discharged battery must take this back before its charge counts.',
   ),
   row(
     'lead.copper',
@@ -394,7 +394,7 @@ export const PARAMETERS: readonly Parameter[] = [
   row('cable.link', 'link in a string', LINK_OHMS, 0.0001, 0.001, 'ohm', 'Short and thick.'),
   row(
     'cable.linkLead',
-    'link lead of two spare blocks',
+    'link lead of two spare batteries',
     LINK_LEAD_OHMS,
     0.0005,
     0.003,
@@ -421,7 +421,7 @@ export const PARAMETERS: readonly Parameter[] = [
   ),
   row(
     'donor.warmer',
-    'donor block above the air',
+    'donor battery above the air',
     DONOR_WARMER_C,
     0,
     25,
@@ -589,7 +589,7 @@ export const PARAMETERS: readonly Parameter[] = [
     11.2,
     12,
     'V',
-    'What a healthy block holds while cranking.',
+    'What a healthy battery holds while cranking.',
   ),
   row(
     'starter.ohmicShare',
@@ -630,7 +630,7 @@ export const PARAMETERS: readonly Parameter[] = [
   ),
   row(
     'odds.clamps',
-    'spread of bites, logarithmic',
+    'spread of contacts, logarithmic',
     CLAMP_LOG_DEVIATION,
     0.2,
     0.7,
@@ -718,6 +718,6 @@ export const PARAMETERS: readonly Parameter[] = [
     0.5,
     10,
     'ohm',
-    'A 9 V block sags by about a volt and a half.',
+    'A 9 V battery sags by about a volt and a half.',
   ),
 ];

@@ -1,4 +1,4 @@
-import { blockOhms, blockOpenVolts, POLARISATION } from '../battery/block.js';
+import { batteryOhms, batteryOpenVolts, POLARISATION } from '../battery/battery.js';
 import type { CrankCase } from '../crank/crank-case.js';
 import { simulateCrank } from '../crank/transient.js';
 import { normal, type Random } from '../quantities/random.js';
@@ -32,9 +32,9 @@ export const CHARGING_SECONDS = 0.4;
 export function recordTry(wanted: RecordedTry, noise?: Noise): Recording {
   const { crank, restSeconds, keyOnAmps, keyOnSeconds, afterSeconds, chargingVolts, stepSeconds } = wanted;
   const trace = simulateCrank(crank);
-  const own = crank.blocks.flatMap((b) => ('rating' in b ? [b] : []));
-  const openVolts = own.reduce((sum, b) => sum + blockOpenVolts(b.rating, b.state), 0);
-  const ohms = own.reduce((sum, b) => sum + blockOhms(b.rating, b.state), 0);
+  const own = crank.batteries.flatMap((b) => ('rating' in b ? [b] : []));
+  const openVolts = own.reduce((sum, b) => sum + batteryOpenVolts(b.rating, b.state), 0);
+  const ohms = own.reduce((sum, b) => sum + batteryOhms(b.rating, b.state), 0);
   const keyOnAt = restSeconds;
   const contactAt = restSeconds + keyOnSeconds;
   const overAt = contactAt + crank.seconds;

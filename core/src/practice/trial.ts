@@ -9,22 +9,22 @@ import {
   proposals,
 } from '../diagnosis/belief.js';
 import { canFreeze, drawHidden, type HiddenMachine } from '../diagnosis/hidden.js';
-import { type Found, type ProbeId, probeOf, TOOLS } from '../diagnosis/probes.js';
+import { type Found, type CheckId, checkOf, TOOLS } from '../diagnosis/checks.js';
 import { normal, type Random } from '../quantities/random.js';
 
 /** What a hidden machine answers to a check, with the noise of hands and instruments. */
 export function answerOf(
-  id: ProbeId,
+  id: CheckId,
   hidden: HiddenMachine,
   profile: DiagnosisProfile,
   random: Random,
 ): Found {
-  const probe = probeOf(id);
-  if (probe.predict) return normal(random, probe.predict(hidden, profile)!, probe.spread!);
+  const check = checkOf(id);
+  if (check.predict) return normal(random, check.predict(hidden, profile)!, check.spread!);
   let left = random();
-  const chances = outcomeChances(probe, hidden, profile);
+  const chances = outcomeChances(check, hidden, profile);
   const at = chances.findIndex((share) => (left -= share) < 0);
-  return probe.outcomes[at < 0 ? chances.length - 1 : at]!;
+  return check.outcomes[at < 0 ? chances.length - 1 : at]!;
 }
 
 /** A cause drawn as often as it comes, and a machine that has it. */
@@ -55,7 +55,7 @@ const CHECKS_MOST = 12;
 /** The tool's way: whatever check tells most for its time, until it is sure. */
 export function trialByTool(crowd: Crowd, hidden: HiddenMachine, random: Random): TrialResult {
   const evidence: DiagnosisEvidence[] = [
-    { probe: 'symptom', found: answerOf('symptom', hidden, crowd.profile, random) },
+    { check: 'symptom', found: answerOf('symptom', hidden, crowd.profile, random) },
   ];
   let minutes = 0;
   for (;;) {
@@ -79,17 +79,17 @@ export function trialByTool(crowd: Crowd, hidden: HiddenMachine, random: Random)
       };
     }
     minutes += best.minutes;
-    evidence.push({ probe: best.probe, found: answerOf(best.probe, hidden, crowd.profile, random) });
+    evidence.push({ check: best.check, found: answerOf(best.check, hidden, crowd.profile, random) });
   }
 }
 
 /** The usual fixed chart for comparison: the battery is tested first, and what fails is replaced. */
 export function trialByChart(profile: DiagnosisProfile, hidden: HiddenMachine, random: Random): TrialResult {
-  const asked: ProbeId[] = [];
+  const asked: CheckId[] = [];
   let minutes = 0;
-  const ask = (id: ProbeId): Found => {
+  const ask = (id: CheckId): Found => {
     asked.push(id);
-    minutes += probeOf(id).minutes;
+    minutes += checkOf(id).minutes;
     return answerOf(id, hidden, profile, random);
   };
   const end = (cause: Cause): TrialResult => ({
@@ -119,16 +119,16 @@ export function trialByChart(profile: DiagnosisProfile, hidden: HiddenMachine, r
   return end(ask('traction-gauge') === 'flat' ? 'traction-flat' : 'converter');
 }
 
-/** What many trials come to. Shares are of all cases but `missed`, which is of those that need a new block. */
+/** What many trials come to. Shares are of all cases but `missed`, which is of those that need a new battery. */
 export interface TrialSummary {
   readonly cases: number;
   readonly top1: number;
   readonly top2: number;
   readonly medianChecks: number;
   readonly medianMinutes: number;
-  /** Sound blocks thrown away, of all sound blocks. */
+  /** Sound batteries thrown away, of all sound batteries. */
   readonly needless: number;
-  /** Spent blocks kept, of all spent blocks. */
+  /** Spent batteries kept, of all spent batteries. */
   readonly missed: number;
   /** Truth, then what was said, then how often. */
   readonly confusion: ReadonlyMap<Cause, ReadonlyMap<Cause, number>>;

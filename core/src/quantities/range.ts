@@ -18,7 +18,7 @@ export function outOfRange(name: string, value: number, range: Range): string | 
 export const TYPED_RANGES = {
   /** Coldest and hottest weather a technician works in. */
   ambientC: { min: -50, max: 60, unit: 'degC' },
-  /** Minus sign allowed: it is how swapped probes or a reversed block show. 32 V covers a charging 24 V string. */
+  /** Minus sign allowed: it is how swapped probes or a reversed battery show. 32 V covers a charging 24 V string. */
   volts: { min: -32, max: 32, unit: 'V' },
   /** Readings taken at a running engine: up to a failed 24 V regulator. */
   chargingVolts: { min: 0, max: 40, unit: 'V' },

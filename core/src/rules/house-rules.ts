@@ -35,12 +35,12 @@ export type VeryFlatSchool = 'revive' | 'replace';
 export type CapacitorSchool = 'beside' | 'instead';
 export type DonorEngineSchool = 'off-then-run' | 'off-throughout' | 'running';
 
-/** The defaults. Volts are for one 12 V block unless the name says otherwise. */
+/** The defaults. Volts are for one 12 V battery unless the name says otherwise. */
 export const RULES = {
   lastBlack: house<LastBlackSchool>(
     'ground-point',
     '',
-    'the last spark is then away from the gas over the block',
+    'the last spark is then away from the gas over the battery',
   ),
   firstRed: house<FirstRedSchool>('casualty', '', 'the free red end is then never live from a strong source'),
   clampSequence: house<ClampSequenceSchool>(
@@ -56,7 +56,7 @@ export const RULES = {
   motorcycleDonor: house<MotorcycleDonorSchool>(
     'off',
     '',
-    "a car's alternator can push tens of amps into a small block",
+    "a car's alternator can push tens of amps into a small battery",
   ),
   donorRevs: house<DonorRevsSchool>(
     'idle',
@@ -64,13 +64,13 @@ export const RULES = {
     'idle is kind to both vehicles; raised to 1,500 to 2,000 rpm the alternator lends more',
   ),
   donorWaitMinLeast: house(2, 'min', 'even where waiting buys nothing, the volts must settle and be watched'),
-  donorWaitMinPetrol: house(3, 'min', 'inside the usual 2 to 5 min; gives a low block surface charge'),
+  donorWaitMinPetrol: house(3, 'min', 'inside the usual 2 to 5 min; gives a low battery surface charge'),
   donorWaitMinDiesel: house(5, 'min', 'a diesel draws more and colder, so the long end of 2 to 5 min'),
-  donorWaitMinVeryFlat: house(8, 'min', 'a very flat block takes little current at first'),
+  donorWaitMinVeryFlat: house(8, 'min', 'a very flat battery takes little current at first'),
   chargerMinPetrol: house(30, 'min', 'an ordinary charger needs half an hour before a petrol start'),
   chargerMinDiesel: house(120, 'min', 'and two hours before a diesel'),
-  engineStartWaitMin: house(2, 'min', 'an engine-start charger fills the block a little first'),
-  chargerSenseVolts: fixed(4, 'V', 'ordinary chargers refuse a block that rests lower: revive it first'),
+  engineStartWaitMin: house(2, 'min', 'an engine-start charger fills the battery a little first'),
+  chargerSenseVolts: fixed(4, 'V', 'ordinary chargers refuse a battery that rests lower: revive it first'),
   hobbyLithium: house<HobbyLithiumSchool>(
     'refused',
     '',
@@ -89,18 +89,18 @@ export const RULES = {
     '',
     'cold acid gives less, so the limit falls with the temperature; the strict figure stays as an early warning',
   ),
-  crankMinimumStrictVolts: house(10.5, 'V', 'early warning: a sound block rarely falls below this'),
+  crankMinimumStrictVolts: house(10.5, 'V', 'early warning: a sound battery rarely falls below this'),
   crankMinimumBadVolts: fixed(8, 'V', 'under this at the posts is bad unless a joint explains it'),
-  fullVolts: house(12.6, 'V', 'a flooded block that rests here counts as charged'),
-  chargingMinVolts: house(13.6, 'V', 'below this the alternator gives the block nothing'),
+  fullVolts: house(12.6, 'V', 'a flooded battery that rests here counts as charged'),
+  chargingMinVolts: house(13.6, 'V', 'below this the alternator gives the battery nothing'),
   chargingMaxVolts: house(14.8, 'V', 'flooded and EFB gas hard above this'),
-  chargingMaxVoltsAgmOrCold: house(15.0, 'V', 'AGM and cold blocks are charged higher'),
+  chargingMaxVoltsAgmOrCold: house(15.0, 'V', 'AGM and cold batteries are charged higher'),
   chargingStopVolts: fixed(15.0, 'V', 'above this the regulator has failed: stop and isolate'),
-  chargingNoteVolts: fixed(14.2, 'V', 'a warm, charged flooded block should settle below this'),
+  chargingNoteVolts: fixed(14.2, 'V', 'a warm, charged flooded battery should settle below this'),
   deadCellVolts: fixed(10.5, 'V', 'five of six cells rest here, so suspect a dead cell'),
-  reversedVolts: fixed(3, 'V', 'a block this low may have been driven backwards'),
+  reversedVolts: fixed(3, 'V', 'a battery this low may have been driven backwards'),
   lithiumPackSenseVolts: fixed(2, 'V', 'most lithium packs refuse a casualty below this'),
-  judgeMinSoc: fixed(0.75, '', 'a block below three quarters must be charged before it is condemned'),
+  judgeMinSoc: fixed(0.75, '', 'a battery below three quarters must be charged before it is condemned'),
   bigConsumer: house<BigConsumerSchool>(
     'first',
     '',
@@ -112,7 +112,7 @@ export const RULES = {
     '',
     'first aid at the points; out of the vehicle for anything long',
   ),
-  veryFlatBlock: house<VeryFlatSchool>(
+  veryFlatBattery: house<VeryFlatSchool>(
     'revive',
     '',
     'where case, polarity and age allow, then judged after a day at rest',
@@ -123,19 +123,19 @@ export const RULES = {
   liveFreeAmps: fixed(20, 'A', 'a free clamp that would drive more than this into metal burns and welds'),
   unequalWatchAmps: fixed(100, 'A', 'joined sources that exchange more spark hard'),
   unequalSevereAmps: fixed(400, 'A', 'past this clamps weld and leads smoke'),
-  blockChargeWatchPerAh: fixed(2, 'A/Ah', 'a block takes this for moments only'),
-  blockChargeSeverePerAh: fixed(10, 'A/Ah', 'past this it boils and may burst'),
+  batteryChargeWatchPerAh: fixed(2, 'A/Ah', 'a battery takes this for moments only'),
+  batteryChargeSeverePerAh: fixed(10, 'A/Ah', 'past this it boils and may burst'),
   leadRiseMaxC: fixed(50, '°C', 'insulation softens in one long try past this'),
   parasiticMaxAmps: fixed(0.05, 'A', 'a sleeping vehicle draws less'),
-  stringImbalanceVolts: fixed(0.2, 'V', 'blocks this far apart are judged and charged each by itself'),
+  stringImbalanceVolts: fixed(0.2, 'V', 'batteries this far apart are judged and charged each by itself'),
   wakeMinVolts: fixed(11, 'V', 'an EV or hybrid wake-up needs a steady 11 V'),
   wakeMaxVolts: fixed(14.5, 'V', 'control units of an EV must not see more'),
   wakeAmps: fixed(30, 'A', 'middle of the 20 to 40 A an EV or hybrid draws to wake'),
   gasDistanceM: fixed(0.5, 'm', "hydrogen has thinned out at arm's length in open air"),
   repeatFlatDays: fixed(90, 'days', 'two flat calls inside this: test, and probably replace'),
   recheckDays: house(2, 'days', 'charge overnight, rest 24 h, then judge'),
-  replaceSoonDays: house(14, 'days', 'time to get the right block'),
-  chargeMonthlyDays: house(30, 'days', 'short trips never fill a block: a charge each month does'),
+  replaceSoonDays: house(14, 'days', 'time to get the right battery'),
+  chargeMonthlyDays: house(30, 'days', 'short trips never fill a battery: a charge each month does'),
   inspectDays: house(180, 'days', 'a look every six months'),
 } as const;
 
@@ -150,7 +150,7 @@ export const DEFAULT_RULES: HouseRules = Object.fromEntries(
 ) as HouseRules;
 
 /**
- * Standard crank minimum at the posts for a 12 V block by temperature: the load-test table of the trade, volts.
+ * Standard crank minimum at the posts for a 12 V battery by temperature: the load-test table of the trade, volts.
  * Colder acid gives less, so the limit falls.
  */
 export const CRANK_MINIMUM_BY_TEMPERATURE = [

@@ -20,7 +20,7 @@ export const RULE_LIMITS: Readonly<Partial<Record<RuleKey, RuleLimit>>> = {
   bigConsumer: school('first', 'not'),
   crankMinimum: school('by-temperature', 'strict'),
   chargeOnVehicle: school('jump-points', 'negative-off', 'take-out'),
-  veryFlatBlock: school('revive', 'replace'),
+  veryFlatBattery: school('revive', 'replace'),
   capacitors: school('beside', 'instead'),
   hobbyLithium: school('refused', 'allowed'),
   donorWaitMinLeast: figure(0, 10),

@@ -1,16 +1,16 @@
-import type { BlockRating } from '../battery/block.js';
+import type { BatteryRating } from '../battery/battery.js';
 import type { LeadSet } from '../leads/lead-set.js';
 import type { CellBank } from './cell-bank.js';
 
-/** The service van itself, lending its block and alternator. */
+/** The service van itself, lending its battery and alternator. */
 export interface DonorKit {
   readonly kind: 'donor';
   readonly id: string;
   readonly name: string;
   /** Its entry in the atlas, which holds its points and drawing. */
-  readonly machineId: string;
+  readonly modelId: string;
   readonly systemVolts: 12 | 24;
-  readonly block: BlockRating;
+  readonly battery: BatteryRating;
   readonly soc: number;
   /** What the alternator can lend beyond the van's own needs at idle. */
   readonly alternatorSpareAmps: number;
@@ -38,9 +38,9 @@ export interface LeadPackKit {
   readonly kind: 'lead-pack';
   readonly id: string;
   readonly name: string;
-  /** Selectable output; a 24 V setting puts two equal blocks in series. */
+  /** Selectable output; a 24 V setting puts two equal batteries in series. */
   readonly outputs: readonly (12 | 24)[];
-  readonly block: BlockRating;
+  readonly battery: BatteryRating;
   readonly soc: number;
   readonly leads: LeadSet;
 }
@@ -51,18 +51,18 @@ export interface CapacitorBoosterKit extends CellBank {
   readonly name: string;
   /** What the bank stands at now. */
   readonly volts: number;
-  /** Amps at its own volts that its converter lifts out of a weak casualty block; null = charged only by itself. */
+  /** Amps at its own volts that its converter lifts out of a weak casualty battery; null = charged only by itself. */
   readonly converterAmps: number | null;
   readonly leads: LeadSet;
 }
 
-/** Loose 12 V blocks: one across one block of a string, or two linked in series for 24 V. They have no switch and no leads. */
-export interface SpareBlocksKit {
-  readonly kind: 'spare-blocks';
+/** Loose 12 V batteries: one across one battery of a string, or two linked in series for 24 V. They have no switch and no leads. */
+export interface SpareBatteriesKit {
+  readonly kind: 'spare-batteries';
   readonly id: string;
   readonly name: string;
   readonly count: 1 | 2;
-  readonly block: BlockRating;
+  readonly battery: BatteryRating;
   readonly soc: number;
 }
 
@@ -112,7 +112,7 @@ export type KitItem =
   | LithiumPackKit
   | LeadPackKit
   | CapacitorBoosterKit
-  | SpareBlocksKit
+  | SpareBatteriesKit
   | MainsChargerKit
   | HobbyLithiumKit
   | LatchSourceKit

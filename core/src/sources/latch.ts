@@ -5,7 +5,7 @@ export const LATCH_VOLTS = { min: 9, max: 12.8, unit: 'V' } as const satisfies R
 export const LATCH_MAX_AMPS = 1;
 /** Least current at which a usual bonnet latch pulls, A. */
 export const LATCH_PULL_AMPS = 0.25;
-/** A bonnet latch's coil and a small block with its wires, where nobody has measured them, ohms. */
+/** A bonnet latch's coil and a small battery with its wires, where nobody has measured them, ohms. */
 export const USUAL_COIL_OHMS = 10;
 export const USUAL_LATCH_SOURCE_OHMS = 2;
 const OHMS = { min: 0.1, max: 1000, unit: 'ohm' } as const satisfies Range;

@@ -1,5 +1,5 @@
 import type { DonorRevsSchool } from '../rules/house-rules.js';
-import { type BlockRating, type BlockState, blockOhms, blockOpenVolts } from '../battery/block.js';
+import { type BatteryRating, type BatteryState, batteryOhms, batteryOpenVolts } from '../battery/battery.js';
 import { restVoltsAt } from '../battery/rest-volts.js';
 import { interpolate, type Knots } from '../quantities/interpolate.js';
 import { bankOf } from './cell-bank.js';
@@ -10,7 +10,7 @@ import type {
   LeadPackKit,
   LithiumPackKit,
   MainsChargerKit,
-  SpareBlocksKit,
+  SpareBatteriesKit,
 } from './kit.js';
 
 /** A source as the circuit sees it: volts behind ohms. */
@@ -33,7 +33,7 @@ export interface SourceModel {
 export const RAISED_REVS_FACTOR = 1.6;
 /** Regulated volts of a donor's alternator at idle. */
 export const ALTERNATOR_VOLTS = 14.2;
-/** A donor that has been driven here and runs has a block this much warmer than the air, degC. */
+/** A donor that has been driven here and runs has a battery this much warmer than the air, degC. */
 export const DONOR_WARMER_C = 10;
 /** Volts a lithium pack is pulled to by its rated peak at 25 degC; the rating means that or less. */
 export const LITHIUM_PEAK_VOLTS = 8;
@@ -42,22 +42,22 @@ export const LITHIUM_E_FOLD_C = 60;
 /** The capacitor is judged one second into the crank: the middle of a good try. */
 export const CAPACITOR_MID_CRANK_S = 1;
 
-const goodBlock = (soc: number, tempC: number): BlockState => ({ soc, tempC, ageing: 1.2 });
+const goodBattery = (soc: number, tempC: number): BatteryState => ({ soc, tempC, ageing: 1.2 });
 
-/** A donor's block, with its alternator beside it when its engine runs. */
+/** A donor's battery, with its alternator beside it when its engine runs. */
 export function donorSource(
   donor: DonorKit,
   engineRunning: boolean,
   tempC: number,
   revs: DonorRevsSchool = 'idle',
 ): SourceModel {
-  const blocks = donor.systemVolts / 12;
-  const blockTempC = engineRunning ? tempC + DONOR_WARMER_C : tempC;
+  const batteries = donor.systemVolts / 12;
+  const batteryTempC = engineRunning ? tempC + DONOR_WARMER_C : tempC;
   return {
-    ...seriesOf(donor.block, donor.soc, blocks, blockTempC),
+    ...seriesOf(donor.battery, donor.soc, batteries, batteryTempC),
     ...(engineRunning && {
       alternator: {
-        volts: blocks * ALTERNATOR_VOLTS,
+        volts: batteries * ALTERNATOR_VOLTS,
         maxAmps: donor.alternatorSpareAmps * (revs === 'raised' ? RAISED_REVS_FACTOR : 1),
       },
     }),
@@ -73,23 +73,23 @@ export function lithiumSource(pack: LithiumPackKit, tempC: number): SourceModel 
 
 /** A lead-acid pack at its chosen output. */
 export function leadPackSource(pack: LeadPackKit, output: 12 | 24, tempC: number): SourceModel {
-  return seriesOf(pack.block, pack.soc, output / 12, tempC);
+  return seriesOf(pack.battery, pack.soc, output / 12, tempC);
 }
 
-/** Resistance of the lead that links two spare blocks in series, ohms. */
+/** Resistance of the lead that links two spare batteries in series, ohms. */
 export const LINK_LEAD_OHMS = 0.0012;
 
-/** One spare block, or two in series with their link lead. */
-export function spareBlocksSource(kit: SpareBlocksKit, output: 12 | 24, tempC: number): SourceModel {
-  const source = seriesOf(kit.block, kit.soc, output / 12, tempC);
+/** One spare battery, or two in series with their link lead. */
+export function spareBatteriesSource(kit: SpareBatteriesKit, output: 12 | 24, tempC: number): SourceModel {
+  const source = seriesOf(kit.battery, kit.soc, output / 12, tempC);
   return output === 24 ? { ...source, ohms: source.ohms + LINK_LEAD_OHMS } : source;
 }
 
-function seriesOf(block: BlockRating, soc: number, blocks: number, tempC: number): SourceModel {
-  const state = goodBlock(soc, tempC);
+function seriesOf(battery: BatteryRating, soc: number, batteries: number, tempC: number): SourceModel {
+  const state = goodBattery(soc, tempC);
   return {
-    openVolts: blocks * blockOpenVolts(block, state),
-    ohms: blocks * blockOhms(block, state),
+    openVolts: batteries * batteryOpenVolts(battery, state),
+    ohms: batteries * batteryOhms(battery, state),
     polarises: true,
   };
 }
@@ -125,7 +125,7 @@ export function hobbySource(pack: HobbyLithiumKit, tempC: number): SourceModel {
   return { openVolts, ohms, maxAmps };
 }
 
-/** Seconds in which a booster's converter fills it from the casualty's own weak block; null when it has none or is full. */
+/** Seconds in which a booster's converter fills it from the casualty's own weak battery; null when it has none or is full. */
 export function boosterFillSeconds(booster: CapacitorBoosterKit, toVolts: number): number | null {
   if (booster.converterAmps === null || booster.volts >= toVolts) return null;
   return (bankOf(booster).farads * (toVolts - booster.volts)) / booster.converterAmps;

@@ -62,7 +62,7 @@ const EDGE_SECONDS = 0.05;
 /** A recording must go on for this long after the crank to say what came of it, s. */
 const LEAST_AFTER_SECONDS = 0.3;
 // Falls and rises below are for 12 V; a string's count double.
-/** Contact of the starter pulls even a strong block down by more than this, V. */
+/** Contact of the starter pulls even a strong battery down by more than this, V. */
 const CONTACT_DROP_VOLTS = 0.7;
 /** And key-on by less, but by more than noise, V. */
 const KEY_ON_LEAST_VOLTS = 0.03;
@@ -147,7 +147,7 @@ function endOfCrank(calm: Float64Array, from: number, level: number, settle: num
   return calm.length;
 }
 
-/** Where the volts rise most: the contact opens there, and what follows is the block's slow recovery. */
+/** Where the volts rise most: the contact opens there, and what follows is the battery's slow recovery. */
 function steepest(calm: Float64Array, from: number, to: number): number {
   let best = to;
   let most = 0;

@@ -1,4 +1,4 @@
-import { blockOhms, type BlockRating, blockOpenVolts, POLARISATION } from '../battery/block.js';
+import { batteryOhms, type BatteryRating, batteryOpenVolts, POLARISATION } from '../battery/battery.js';
 import { socFromRestVolts } from '../battery/rest-volts.js';
 import { strengthShare } from '../battery/strength.js';
 import { aloneRescue } from '../circuit/rescue.js';
@@ -6,9 +6,9 @@ import { crankPoint } from '../crank/quick.js';
 import type { Engine } from '../engine/engine.js';
 import { type RecordedCrank, STEADY_SECONDS, type TraceFindings } from './analyse.js';
 
-/** What a crank on its own block says of the block. */
+/** What a crank on its own battery says of the battery. */
 export interface CrankStrength {
-  /** Of one block, all of it, ohms. */
+  /** Of one battery, all of it, ohms. */
   readonly ohms: number;
   /** Against new at this charge and temperature. */
   readonly ageing: number;
@@ -27,7 +27,7 @@ const AGEING_LEAST = 0.5;
 const AGEING_MOST = 20;
 const BISECTIONS = 40;
 
-/** Share of a block's resistance that has come in over a stretch after the contact, on average. */
+/** Share of a battery's resistance that has come in over a stretch after the contact, on average. */
 function shareIn(fromSeconds: number, toSeconds: number): number {
   const { share, seconds } = POLARISATION;
   const span = Math.max(0.05, toSeconds - fromSeconds);
@@ -37,7 +37,7 @@ function shareIn(fromSeconds: number, toSeconds: number): number {
 }
 
 /**
- * Strength of the block from a crank without help: from volts and amps where both were logged, otherwise from the volts and what the
+ * Strength of the battery from a crank without help: from volts and amps where both were logged, otherwise from the volts and what the
  * starter of this engine draws at them.
  *
  * @param restVolts of the string, before the crank
@@ -46,23 +46,23 @@ function shareIn(fromSeconds: number, toSeconds: number): number {
 export function strengthFromCrank(
   crank: Pick<RecordedCrank, 'fromSeconds' | 'toSeconds' | 'meanVolts' | 'meanAmps'>,
   restVolts: number,
-  rating: BlockRating,
+  rating: BatteryRating,
   engine: Engine,
   tempC: number,
 ): CrankStrength | null {
-  const blocks = engine.systemVolts / 12;
-  const { soc } = socFromRestVolts(rating.chemistry, restVolts / blocks, tempC);
+  const batteries = engine.systemVolts / 12;
+  const { soc } = socFromRestVolts(rating.chemistry, restVolts / batteries, tempC);
   const state = { soc, tempC, ageing: 1 };
-  const openVolts = blockOpenVolts(rating, state);
-  const newOhms = blockOhms(rating, state);
+  const openVolts = batteryOpenVolts(rating, state);
+  const newOhms = batteryOhms(rating, state);
   const come = shareIn(STEADY_SECONDS, crank.toSeconds - crank.fromSeconds);
   const fell = restVolts - crank.meanVolts;
-  if (!(fell > 0.1 * blocks)) return null;
+  if (!(fell > 0.1 * batteries)) return null;
   const ageing =
     crank.meanAmps === null
       ? ageingOfVolts(crank.meanVolts, openVolts, newOhms * come, engine, tempC)
       : crank.meanAmps > 1
-        ? fell / crank.meanAmps / blocks / (newOhms * come)
+        ? fell / crank.meanAmps / batteries / (newOhms * come)
         : null;
   if (ageing === null) return null;
   const spread = crank.meanAmps === null ? SPREAD_WITHOUT_AMPS : SPREAD_WITH_AMPS;
@@ -78,10 +78,10 @@ export function strengthFromCrank(
   };
 }
 
-/** Strength of the block from a whole trace; null without a crank, an engine to turn or rest volts before it. */
+/** Strength of the battery from a whole trace; null without a crank, an engine to turn or rest volts before it. */
 export function strengthOfTrace(
   { crank, restVolts }: TraceFindings,
-  rating: BlockRating,
+  rating: BatteryRating,
   engine: Engine | null,
   tempC: number,
 ): CrankStrength | null {
@@ -98,12 +98,12 @@ function ageingOfVolts(
   engine: Engine,
   tempC: number,
 ): number {
-  const blocks = engine.systemVolts / 12;
+  const batteries = engine.systemVolts / 12;
   const postVolts = (ageing: number): number => {
-    const block = { openVolts, ohms: newOhms * ageing };
+    const battery = { openVolts, ohms: newOhms * ageing };
     return crankPoint(
       aloneRescue(
-        Array.from({ length: blocks }, () => block),
+        Array.from({ length: batteries }, () => battery),
         tempC,
       ),
       engine,

@@ -6,7 +6,7 @@ import type { HouseRules } from '../rules/house-rules.js';
 import { bankOf } from '../sources/cell-bank.js';
 import type { CapacitorBoosterKit } from '../sources/kit.js';
 
-/** What a capacitor bank does in the place of a block. */
+/** What a capacitor bank does in the place of a battery. */
 export interface BankInstead {
   /** Whole cranks until the control units would drop out. */
   readonly cranks: number;

@@ -13,11 +13,11 @@ export interface Case {
   readonly restVolts: readonly (number | null)[];
   /** Other flat calls of this machine within the repeat window. */
   readonly earlierFlatCalls: number;
-  /** The low-voltage block of a machine that wakes was found dead: no doors, no lamps. */
+  /** The 12 V battery of a machine that wakes was found dead: no doors, no lamps. */
   readonly diedInService: boolean;
 }
 
-/** True when the weakest block that was read holds enough charge to be judged on a load or crank figure. */
+/** True when the weakest battery that was read holds enough charge to be judged on a load or crank figure. */
 export function isJudgeable({ chemistry, restVolts, tempC }: Case, rules: HouseRules): boolean {
   const read = restVolts.filter((v) => v !== null);
   const soc = Math.min(...read.map((v) => socFromRestVolts(chemistry, v, tempC).soc));

@@ -1,10 +1,10 @@
-import type { BlockRating } from '../battery/block.js';
+import type { BatteryRating } from '../battery/battery.js';
 import { mustTreatAsFrozen } from '../battery/freezing.js';
 import { type Chemistry, isLeadAcid } from '../battery/chemistry.js';
 import { CHARGE_VOLTS, chargeAmps, MAINTAIN_AMPS } from '../charging/charger.js';
 import { chargeHours } from '../charging/charge-time.js';
 import { type Revival, revive } from '../charging/revive.js';
-import type { MachineBlock } from '../machine/machine.js';
+import type { MachineBattery } from '../machine/machine.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import type { KitItem } from '../sources/kit.js';
 
@@ -13,18 +13,18 @@ export type ChargePlace = (typeof CHARGE_PLACES)[number];
 export const PLACE_REASONS = ['house-rule', 'long', 'closed-in', 'very-flat', 'short'] as const;
 export type PlaceReason = (typeof PLACE_REASONS)[number];
 
-/** One charger for this block. */
+/** One charger for this battery. */
 export interface ChargerHours {
   readonly kitId: string;
   readonly name: string;
-  /** What it gives, no more than the block should take. */
+  /** What it gives, no more than the battery should take. */
   readonly amps: number;
   readonly hours: number | null;
   /** Its volts are wrong for this chemistry: not to be used. */
   readonly unfit: 'volts-too-high' | 'volts-too-low' | 'lithium-own-charger' | null;
 }
 
-/** How a block is brought back to full. */
+/** How a battery is brought back to full. */
 export interface ChargePlan {
   readonly chemistry: Chemistry;
   /** A tenth of its capacity, A. */
@@ -39,7 +39,7 @@ export interface ChargePlan {
   readonly chargers: readonly ChargerHours[];
   readonly place: ChargePlace;
   readonly placeReason: PlaceReason;
-  /** For a block that rests below a charger's sense voltage; null otherwise. */
+  /** For a battery that rests below a charger's sense voltage; null otherwise. */
   readonly revival: Revival | null;
   /** The house would rather replace it than lift it over the sense voltage. */
   readonly reviveRefusedByHouse: boolean;
@@ -47,31 +47,31 @@ export interface ChargePlan {
   readonly restHours: number;
 }
 
-/** A charge is for the bench: a block brought in from the cold warms to about this, degC. */
+/** A charge is for the bench: a battery brought in from the cold warms to about this, degC. */
 const BENCH_TEMP_C = 15;
 /** Charge that counts as full: the last hundredth takes as long as the tenth before. */
 export const CHARGED_TO_SOC = 0.98;
-/** Past this a block is better charged out of the vehicle, h. */
+/** Past this a battery is better charged out of the vehicle, h. */
 const LONG_HOURS = 2;
 const REST_HOURS = 24;
-/** A healthy block that lifts another, and the lamp between them: a 12 V, 55 W lamp. */
+/** A healthy battery that lifts another, and the lamp between them: a 12 V, 55 W lamp. */
 const HEALTHY_VOLTS = 12.6;
 const LAMP_OHMS = 2.6;
 
 /**
- * Current, volts, hours by charger, where, and what to do first with a block that a charger would refuse.
+ * Current, volts, hours by charger, where, and what to do first with a battery that a charger would refuse.
  *
- * @param restVolts of this block; null when not read
+ * @param restVolts of this battery; null when not read
  */
 export function chargePlan(
-  block: MachineBlock,
+  battery: MachineBattery,
   soc: number,
   restVolts: number | null,
   tempC: number,
   kit: readonly KitItem[],
   rules: HouseRules,
 ): ChargePlan {
-  const { rating } = block;
+  const { rating } = battery;
   const { chemistry } = rating;
   const amps = chargeAmps(rating.capacityAh);
   const from = Math.min(soc, CHARGED_TO_SOC);
@@ -95,13 +95,13 @@ export function chargePlan(
       const given = Math.min(item.amps, rating.capacityAh * MOST_SHARE_PER_H);
       return [{ kitId: item.id, name: item.name, amps: given, hours: unfit ? null : hoursAt(given), unfit }];
     }),
-    ...placeOf(block, hours, isVeryFlat, rules),
+    ...placeOf(battery, hours, isVeryFlat, rules),
     revival: isVeryFlat ? revivalOf(rating, restVolts, tempC, rules) : null,
-    reviveRefusedByHouse: isVeryFlat && rules.veryFlatBlock === 'replace',
+    reviveRefusedByHouse: isVeryFlat && rules.veryFlatBattery === 'replace',
     restHours: REST_HOURS,
   };
 }
-/** The most that a charger should push, as a share of capacity per hour: past this a block warms. */
+/** The most that a charger should push, as a share of capacity per hour: past this a battery warms. */
 const MOST_SHARE_PER_H = 0.25;
 
 function unfitFor(chemistry: Chemistry, volts: number): ChargerHours['unfit'] {
@@ -112,13 +112,13 @@ function unfitFor(chemistry: Chemistry, volts: number): ChargerHours['unfit'] {
 }
 
 function placeOf(
-  block: MachineBlock,
+  battery: MachineBattery,
   hours: number | null,
   isVeryFlat: boolean,
   rules: HouseRules,
 ): { place: ChargePlace; placeReason: PlaceReason } {
   if (isVeryFlat) return { place: 'take-out', placeReason: 'very-flat' };
-  if (block.closedIn && !block.ventHose) return { place: 'take-out', placeReason: 'closed-in' };
+  if (battery.closedIn && !battery.ventHose) return { place: 'take-out', placeReason: 'closed-in' };
   if (rules.chargeOnVehicle === 'take-out') return { place: 'take-out', placeReason: 'house-rule' };
   if (rules.chargeOnVehicle === 'negative-off') return { place: 'negative-off', placeReason: 'house-rule' };
   return hours === null || hours > LONG_HOURS
@@ -126,7 +126,7 @@ function placeOf(
     : { place: 'at-the-points', placeReason: 'short' };
 }
 
-function revivalOf(rating: BlockRating, restVolts: number, tempC: number, rules: HouseRules): Revival {
+function revivalOf(rating: BatteryRating, restVolts: number, tempC: number, rules: HouseRules): Revival {
   const isFrozen = mustTreatAsFrozen(rating.chemistry, 0, tempC, Math.max(restVolts, 0));
   return revive(rating, restVolts, HEALTHY_VOLTS, rules.chargerSenseVolts, LAMP_OHMS, isFrozen);
 }

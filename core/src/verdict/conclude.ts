@@ -7,8 +7,8 @@ import {
   type Walk,
   walk,
 } from '../diagnosis/belief.js';
-import { CAUSES, type Cause, REPLACE_CAUSES, suspectOfCause } from '../diagnosis/causes.js';
-import { type Found, type ProbeId, probesFor, type Tool } from '../diagnosis/probes.js';
+import { CAUSES, type Cause, REPLACE_CAUSES, SUSPECT_OF } from '../diagnosis/causes.js';
+import { type Found, type CheckId, checksFor, type Tool } from '../diagnosis/checks.js';
 import type { Suspect } from '../diagnosis/vocabulary.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import { type Case, isJudgeable } from './case.js';
@@ -16,7 +16,7 @@ import { proofOf, showsSound } from './proof.js';
 
 export const VERDICTS = [
   'keep',
-  'recheck',
+  'charge-first',
   'replace-soon',
   'replace-now',
   'not-the-battery',
@@ -53,7 +53,7 @@ export interface FollowUp {
 
 /** One line of the ledger. */
 export interface LedgerLine {
-  readonly probe: ProbeId;
+  readonly check: CheckId;
   readonly found: Found;
   /** How far it moved the odds of what the verdict rests on: doublings for, halvings against as negative. */
   readonly bits: number;
@@ -61,7 +61,7 @@ export interface LedgerLine {
 
 /** The one check that is likeliest to change the verdict, and how likely. */
 export interface DecidingCheck {
-  readonly probe: ProbeId;
+  readonly check: CheckId;
   readonly chance: number;
 }
 
@@ -80,9 +80,9 @@ export interface VerdictRecord {
   readonly followUps: readonly FollowUp[];
 }
 
-/** A block is condemned only when the causes that a new one cures hold this much together. */
+/** A battery is condemned only when the causes that a new one cures hold this much together. */
 export const CONDEMN_SHARE = 0.9;
-/** Proof of wear and this much together ask for another block in good time. */
+/** Proof of wear and this much together ask for another battery in good time. */
 const REPLACE_SOON_SHARE = 0.6;
 /** Shares at which a verdict is called sure and fairly sure. */
 const SURE_SHARE = 0.9;
@@ -94,8 +94,8 @@ const CAUSES_TOLD = 5;
 const LEAST_BITS = 0.05;
 
 const FLAT_CAUSES: readonly Cause[] = ['discharged', 'left-on', 'string-weak'];
-/** What empties a sound block again and again: the block is not to blame, and the fault is elsewhere. */
-const ELSEWHERE = CAUSES.filter((c) => suspectOfCause(c) !== null);
+/** What empties a sound battery again and again: the battery is not to blame, and the fault is elsewhere. */
+const ELSEWHERE = CAUSES.filter((c) => SUSPECT_OF[c] !== null);
 
 type Shares = ReadonlyMap<Cause, number>;
 const sumOf = (shares: Shares, causes: readonly Cause[]): number =>
@@ -110,7 +110,7 @@ interface Ruling {
 }
 
 /**
- * The verdict over everything that was found: what the causes hold together, bounded by the rule that a discharged block is never
+ * The verdict over everything that was found: what the causes hold together, bounded by the rule that a discharged battery is never
  * called bad without proof.
  */
 export function conclude(
@@ -141,8 +141,8 @@ export function conclude(
 }
 
 function suspectFrom(ranked: readonly (readonly [Cause, number])[]): Suspect | null {
-  const found = ranked.find(([cause]) => suspectOfCause(cause) !== null);
-  return found ? suspectOfCause(found[0]) : null;
+  const found = ranked.find(([cause]) => SUSPECT_OF[cause] !== null);
+  return found ? SUSPECT_OF[found[0]] : null;
 }
 
 /** A charging fault with a bad belt is told as the belt. */
@@ -151,7 +151,7 @@ function toldSuspect(
   evidence: readonly DiagnosisEvidence[],
 ): Suspect | null {
   const suspect = suspectFrom(ranked);
-  const isBelt = evidence.some((e) => e.probe === 'look-belt' && e.found === 'bad');
+  const isBelt = evidence.some((e) => e.check === 'look-belt' && e.found === 'bad');
   return suspect === 'charging' && isBelt ? 'belt' : suspect;
 }
 
@@ -173,18 +173,22 @@ function rule(
     return { verdict: 'replace-now', ground: 'proved-spent', causes: REPLACE_CAUSES };
   if (proof && bad >= REPLACE_SOON_SHARE)
     return { verdict: 'replace-soon', ground: 'proved-worn', causes: REPLACE_CAUSES };
-  if (evidence.length === 0) return { verdict: 'recheck', ground: 'no-evidence', causes: FLAT_CAUSES };
+  if (evidence.length === 0) return { verdict: 'charge-first', ground: 'no-evidence', causes: FLAT_CAUSES };
   const most = Math.max(bad, flat, elsewhere, none);
   if (most === elsewhere) {
     const suspect = suspectFrom([...shares]);
-    const behind = ELSEWHERE.filter((c) => suspectOfCause(c) === suspect);
+    const behind = ELSEWHERE.filter((c) => SUSPECT_OF[c] === suspect);
     return { verdict: 'not-the-battery', ground: 'fault-elsewhere', causes: behind };
   }
   if (most === bad)
-    return { verdict: 'recheck', ground: 'likely-but-unproved', causes: [...REPLACE_CAUSES, ...FLAT_CAUSES] };
+    return {
+      verdict: 'charge-first',
+      ground: 'likely-but-unproved',
+      causes: [...REPLACE_CAUSES, ...FLAT_CAUSES],
+    };
   const isCharged = isJudgeable(facts, rules);
   const isSound = showsSound(evidence, facts, rules);
-  // What was left on explains a death in service; without it the block has had its warning.
+  // What was left on explains a death in service; without it the battery has had its warning.
   const isExplained = (shares.get('left-on') ?? 0) > 0.5;
   if (!isSound && !isExplained && facts.wakes && facts.diedInService)
     return {
@@ -195,7 +199,7 @@ function rule(
   if (!isSound && facts.earlierFlatCalls > 0)
     return { verdict: 'replace-soon', ground: 'flat-again', causes: [...REPLACE_CAUSES, ...FLAT_CAUSES] };
   if (isCharged) return { verdict: 'keep', ground: 'sound-and-charged', causes: [...FLAT_CAUSES, 'none'] };
-  return { verdict: 'recheck', ground: 'discharged-not-bad', causes: FLAT_CAUSES };
+  return { verdict: 'charge-first', ground: 'discharged-not-bad', causes: FLAT_CAUSES };
 }
 
 /** What each piece of evidence did to the odds of these causes together, strongest first. */
@@ -229,27 +233,27 @@ function decidingCheck(
     then.verdict !== now.verdict ||
     (then.verdict === 'not-the-battery' && then.causes.join() !== now.causes.join());
   let best: DecidingCheck | null = null;
-  for (const probe of probesFor(crowd.profile, tools)) {
-    if (evidence.some((e) => e.probe === probe.id) || probe.id === 'symptom') continue;
+  for (const check of checksFor(crowd.profile, tools)) {
+    if (evidence.some((e) => e.check === check.id) || check.id === 'symptom') continue;
     let chance = 0;
-    for (const { share, after, at } of splitBy(crowd, shares, probe)) {
-      const found = foundAt(probe, at);
-      const then = rule(sharesByCause(crowd, after), [...evidence, { probe: probe.id, found }], facts, rules);
+    for (const { share, after, at } of splitBy(crowd, shares, check)) {
+      const found = foundAt(check, at);
+      const then = rule(sharesByCause(crowd, after), [...evidence, { check: check.id, found }], facts, rules);
       if (isOther(then)) chance += share;
     }
-    if (chance >= DECIDING_LEAST && chance > (best?.chance ?? 0)) best = { probe: probe.id, chance };
+    if (chance >= DECIDING_LEAST && chance > (best?.chance ?? 0)) best = { check: check.id, chance };
   }
   return best;
 }
 
 /** A finding that falls on this outcome: its word, or a figure inside its range. */
-function foundAt(probe: ReturnType<typeof probesFor>[number], at: number): Found {
-  const { edges, outcomes } = probe;
+function foundAt(check: ReturnType<typeof checksFor>[number], at: number): Found {
+  const { edges, outcomes } = check;
   if (!edges) return outcomes[at]!;
   const low = edges[at - 1];
   const high = edges[at];
   const figure = low === undefined ? high! - 0.01 : high === undefined ? low + 0.01 : (low + high) / 2;
-  return outcomeIndex(probe, figure) === at ? figure : low!;
+  return outcomeIndex(check, figure) === at ? figure : low!;
 }
 
 function followUps(
@@ -259,12 +263,12 @@ function followUps(
   rules: HouseRules,
 ): FollowUp[] {
   const isRead = facts.restVolts.some((v) => v !== null);
-  const isShort = evidence.some((e) => e.probe === 'ask-use' && e.found === 'short-trips');
+  const isShort = evidence.some((e) => e.check === 'ask-use' && e.found === 'short-trips');
   const monthly: FollowUp[] = isShort ? [{ kind: 'charge-monthly', days: rules.chargeMonthlyDays }] : [];
   switch (verdict) {
     case 'keep':
       return [...monthly, { kind: 'inspect', days: rules.inspectDays }];
-    case 'recheck':
+    case 'charge-first':
       return [{ kind: 'charge', days: 0 }, { kind: 'recheck', days: rules.recheckDays }, ...monthly];
     case 'replace-soon':
       return [{ kind: 'replace', days: rules.replaceSoonDays }];

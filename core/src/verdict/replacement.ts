@@ -1,9 +1,9 @@
-import type { BlockRating } from '../battery/block.js';
+import type { BatteryRating } from '../battery/battery.js';
 import { CCA_STANDARDS, type CcaStandard, convertCca } from '../battery/cca.js';
 import type { Chemistry } from '../battery/chemistry.js';
 import type { Machine, TerminalLayout } from '../machine/machine.js';
 
-/** What a new block must be. */
+/** What a new battery must be. */
 export interface ReplacementNeed {
   /** Any of these: the original's, and those that stand more. */
   readonly chemistries: readonly Chemistry[];
@@ -12,7 +12,7 @@ export interface ReplacementNeed {
   readonly ccaAmps: Readonly<Record<CcaStandard, number>>;
   readonly layout: TerminalLayout;
   readonly ventHose: boolean;
-  /** A string's blocks age together: both are changed, or the new one starves with the old. */
+  /** A string's batteries age together: both are changed, or the new one starves with the old. */
   readonly bothOfString: boolean;
   /** Memories that would be lost. */
   readonly memoryKeeper: boolean;
@@ -27,34 +27,34 @@ const STAND_INS: Record<Chemistry, readonly Chemistry[]> = {
   lfp: ['lfp'],
 };
 
-/** What to fit in the place of this block. @throws RangeError for a block the machine does not have */
+/** What to fit in the place of this battery. @throws RangeError for a battery the machine does not have */
 export function replacementNeed(machine: Machine, at: number): ReplacementNeed {
-  const block = machine.blocks[at];
-  if (!block) throw new RangeError(`${machine.id} has no block ${at}`);
-  const { chemistry, capacityAh, ccaAmps, ccaStandard } = block.rating;
+  const battery = machine.batteries[at];
+  if (!battery) throw new RangeError(`${machine.id} has no battery ${at}`);
+  const { chemistry, capacityAh, ccaAmps, ccaStandard } = battery.rating;
   return {
-    // Gas from a flooded block has nowhere to go where no hose leads it out.
+    // Gas from a flooded battery has nowhere to go where no hose leads it out.
     chemistries: STAND_INS[chemistry],
     capacityAh,
     ccaAmps: Object.fromEntries(
       CCA_STANDARDS.map((standard) => [standard, Math.ceil(convertCca(ccaAmps, ccaStandard, standard))]),
     ) as Record<CcaStandard, number>,
-    layout: block.layout,
-    ventHose: block.ventHose,
-    bothOfString: machine.blocks.length > 1,
+    layout: battery.layout,
+    ventHose: battery.ventHose,
+    bothOfString: machine.batteries.length > 1,
     memoryKeeper: machine.resets.length > 0,
   };
 }
 
-/** Why a block does not fit in the place of another. */
+/** Why a battery does not fit in the place of another. */
 export const MISFITS = ['chemistry', 'capacity', 'cca'] as const;
 export type Misfit = (typeof MISFITS)[number];
 
 /** How far under the original's capacity still counts as the same size. */
 const CAPACITY_TOLERANCE = 0.95;
 
-/** What is wrong with fitting this block there; empty when nothing is. */
-export function misfitsOf(need: ReplacementNeed, rating: BlockRating): Misfit[] {
+/** What is wrong with fitting this battery there; empty when nothing is. */
+export function misfitsOf(need: ReplacementNeed, rating: BatteryRating): Misfit[] {
   return [
     ...(need.chemistries.includes(rating.chemistry) ? [] : ['chemistry' as const]),
     ...(rating.capacityAh < need.capacityAh * CAPACITY_TOLERANCE ? ['capacity' as const] : []),

@@ -1,11 +1,11 @@
-import { blockOhms, blockOpenVolts } from '../battery/block.js';
+import { batteryOhms, batteryOpenVolts } from '../battery/battery.js';
 import { ageingOfStrength, strengthShare } from '../battery/strength.js';
 import { aloneRescue } from '../circuit/rescue.js';
 import { crankPoint, wakePoint } from '../crank/quick.js';
 import type { Machine } from '../machine/machine.js';
 import type { HouseRules } from '../rules/house-rules.js';
 
-/** Strength of a block as it was found one day. */
+/** Strength of a battery as it was found one day. */
 export interface StrengthPoint {
   /** Days since any fixed day. */
   readonly day: number;
@@ -15,7 +15,7 @@ export interface StrengthPoint {
   readonly spread: number;
 }
 
-/** Where a block's strength is going. */
+/** Where a battery's strength is going. */
 export interface StrengthTrend {
   /** Share of the rating a year. */
   readonly perYear: number;
@@ -31,7 +31,7 @@ export interface StrengthTrend {
 }
 
 const DAYS_PER_YEAR = 365.25;
-/** What is known of any block before its own readings: it loses about this share a year, give or take. */
+/** What is known of any battery before its own readings: it loses about this share a year, give or take. */
 const USUAL_PER_YEAR = -0.06;
 const USUAL_SPREAD = 0.04;
 /** And stood about here on the first day. */
@@ -43,7 +43,7 @@ const FOUR_IN_FIVE = 1.28;
 const HORIZON_DAYS = 12 * DAYS_PER_YEAR;
 
 /**
- * The trend of a block's strength: a straight line through its readings, each counted by its spread, started from what any block does.
+ * The trend of a battery's strength: a straight line through its readings, each counted by its spread, started from what any battery does.
  * With one reading that usual fall decides; with many, the readings.
  *
  * @param needShare share of its rating that its machine needs
@@ -93,17 +93,17 @@ export function strengthTrend(points: readonly StrengthPoint[], needShare: numbe
   };
 }
 
-/** Charge that a block in use may be counted on, for what a machine needs. */
+/** Charge that a battery in use may be counted on, for what a machine needs. */
 const COUNTED_SOC = 0.8;
 const WEAKEST_SHARE = 0.2;
 const BISECTIONS = 30;
 
-/** Least share of its rating at which this machine still starts, or wakes, in the cold, on its own block. 1 when even a new one does not. */
+/** Least share of its rating at which this machine still starts, or wakes, in the cold, on its own battery. 1 when even a new one does not. */
 export function neededShare(machine: Machine, coldC: number, rules: HouseRules): number {
   const starts = (share: number): boolean => {
-    const models = machine.blocks.map(({ rating }) => {
+    const models = machine.batteries.map(({ rating }) => {
       const state = { soc: COUNTED_SOC, tempC: coldC, ageing: Math.max(1, ageingOfStrength(share)) };
-      return { openVolts: blockOpenVolts(rating, state), ohms: blockOhms(rating, state) };
+      return { openVolts: batteryOpenVolts(rating, state), ohms: batteryOhms(rating, state) };
     });
     const rescue = aloneRescue(models, coldC);
     if (!machine.engine) return wakePoint(rescue, rules.wakeAmps).postVolts >= rules.wakeMinVolts;

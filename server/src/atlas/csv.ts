@@ -5,7 +5,7 @@ import type { FoundRow } from './found-row.js';
 
 /** One line of the file is one machine, or one part of one. */
 const COLUMNS = [
-  'machine_id',
+  'model_id',
   'row',
   'id',
   'kind',
@@ -33,7 +33,7 @@ const COLUMNS = [
   'layout',
   'closed_in',
   'vent_hose',
-  'block',
+  'battery',
   'cover',
   'tools',
 ] as const;
@@ -47,7 +47,7 @@ const PARTS = [
   'side',
   'side-wheel',
   'zone',
-  'block',
+  'battery',
   'point',
   'reset',
   'caution',
@@ -68,7 +68,7 @@ const rectCells = (rect: Machine['wheels'][number]): Cells => ({
 /** Machines as comma-separated values, UTF-8. `parseCsv` reads exactly this. */
 export function toCsv(machines: readonly Machine[]): string {
   const rows = machines.flatMap((machine) =>
-    rowsOf(machine).map(([row, cells]) => ({ ...cells, machine_id: machine.id, row })),
+    rowsOf(machine).map(([row, cells]) => ({ ...cells, model_id: machine.id, row })),
   );
   return `${Papa.unparse(rows, { columns: [...COLUMNS], newline: '\n' })}\n`;
 }
@@ -107,8 +107,8 @@ function rowsOf(m: Machine): [Part, Cells][] {
         ] as [Part, Cells][])
       : []),
     ...m.zones.map((z): [Part, Cells] => ['zone', { kind: z.kind, label: z.label, ...rectCells(z.rect) }]),
-    ...m.blocks.map((b): [Part, Cells] => [
-      'block',
+    ...m.batteries.map((b): [Part, Cells] => [
+      'battery',
       {
         label: b.place,
         ...rectCells(b.rect),
@@ -132,7 +132,7 @@ function rowsOf(m: Machine): [Part, Cells][] {
         y_mm: p.yMm,
         text: p.steps.join('\n'),
         ...(p.heightMm !== undefined && { height_mm: p.heightMm }),
-        ...(p.block !== undefined && { block: p.block }),
+        ...(p.battery !== undefined && { battery: p.battery }),
         ...(p.cover !== undefined && { cover: p.cover }),
         ...(p.tools && { tools: p.tools.join('\n') }),
       },
@@ -147,7 +147,7 @@ type Draft = { -readonly [K in keyof Machine]?: unknown } & {
   glass: unknown[];
   wheels: unknown[];
   zones: unknown[];
-  blocks: unknown[];
+  batteries: unknown[];
   points: unknown[];
   resets: unknown[];
   cautions: unknown[];
@@ -209,7 +209,7 @@ function linesOf(content: string, faults: RowFault[]): { cells: CellTexts; line:
       if (!head.names) {
         const header = data.map((name) => name.trim());
         head.names = header;
-        const missing = ['machine_id', 'row'].filter((name) => !header.includes(name));
+        const missing = ['model_id', 'row'].filter((name) => !header.includes(name));
         const unknown = header.filter((name) => !COLUMNS.some((c) => c === name));
         if (missing.length > 0)
           faults.push({ line: at, path: '', message: `columns missing: ${missing.join(', ')}` });
@@ -239,21 +239,21 @@ function takeRow(cells: CellTexts, line: number, found: Map<string, Collected>, 
     fault('row', `must be one of ${PARTS.join(', ')}`);
     return;
   }
-  const id = cells.machine_id ?? '';
+  const id = cells.model_id ?? '';
   const read = reader(cells, fault);
   if (part === 'machine') {
-    if (found.has(id)) fault('machine_id', `machine ${id} stands twice`);
+    if (found.has(id)) fault('model_id', `machine ${id} stands twice`);
     else found.set(id, { draft: draftOf(id, read), lines: new Map([['', line]]) });
     return;
   }
   const known = found.get(id);
   if (!known) {
-    fault('machine_id', `no machine row of ${id || 'that id'} stands above`);
+    fault('model_id', `no machine row of ${id || 'that id'} stands above`);
     return;
   }
   const { draft, lines } = known;
   const add = (
-    list: 'glass' | 'wheels' | 'zones' | 'blocks' | 'points' | 'resets' | 'cautions' | 'never',
+    list: 'glass' | 'wheels' | 'zones' | 'batteries' | 'points' | 'resets' | 'cautions' | 'never',
     value: unknown,
   ): void => {
     lines.set(`${list}[${draft[list].length}]`, line);
@@ -277,8 +277,8 @@ function takeRow(cells: CellTexts, line: number, found: Map<string, Collected>, 
     }
     case 'zone':
       return add('zones', { kind: cells.kind, label: cells.label, rect: read.rect() });
-    case 'block':
-      return add('blocks', read.block());
+    case 'battery':
+      return add('batteries', read.battery());
     case 'point':
       return add('points', read.point());
     case 'reset':
@@ -298,7 +298,7 @@ function draftOf(id: string, read: ReturnType<typeof reader>): Draft {
     wheels: [],
     side: null,
     zones: [],
-    blocks: [],
+    batteries: [],
     points: [],
     resets: [],
     cautions: [],
@@ -363,7 +363,7 @@ function reader(cells: CellTexts, fault: Tell) {
           : null,
       };
     },
-    block: () => ({
+    battery: () => ({
       rating: {
         chemistry: cells.chemistry,
         capacityAh: number('capacity_ah'),
@@ -379,7 +379,7 @@ function reader(cells: CellTexts, fault: Tell) {
     }),
     point: () => {
       const heightMm = maybeNumber('height_mm');
-      const block = maybeNumber('block');
+      const battery = maybeNumber('battery');
       return {
         id: cells.id,
         kind: cells.kind,
@@ -390,7 +390,7 @@ function reader(cells: CellTexts, fault: Tell) {
         ...(heightMm !== undefined && { heightMm }),
         ...(cells.cover && { cover: cells.cover }),
         ...(cells.tools && { tools: lines('tools') }),
-        ...(block !== undefined && { block }),
+        ...(battery !== undefined && { battery }),
       };
     },
   };

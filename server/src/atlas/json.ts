@@ -11,7 +11,14 @@ import {
 import type { FoundRow } from './found-row.js';
 
 export const ATLAS_FORMAT = 'voltrek-atlas';
-export const ATLAS_VERSION = 1;
+export const ATLAS_VERSION = 2;
+
+/** Words of the first version that are others now, as they stand in its documents. */
+const OF_VERSION_1: readonly (readonly [was: string, now: string])[] = [
+  ['"blocks"', '"batteries"'],
+  ['"block"', '"battery"'],
+  ['"block-', '"battery-'],
+];
 
 /** Machines as one JSON document, one machine a line. */
 export function toJson(machines: readonly Machine[]): string {
@@ -19,8 +26,15 @@ export function toJson(machines: readonly Machine[]): string {
   return `{"format":"${ATLAS_FORMAT}","version":${ATLAS_VERSION},"machines":[\n${lines}\n]}\n`;
 }
 
-/** Reads what `toJson` writes, laid out in any way. Machines come out unchecked; faults of the document are told by line. */
-export function parseJson(content: string): { rows: FoundRow[]; faults: RowFault[] } {
+/**
+ * Reads what `toJson` writes, or wrote in its first version, laid out in any way. Machines come out unchecked; faults of the document are
+ * told by line.
+ */
+export function parseJson(given: string): { rows: FoundRow[]; faults: RowFault[] } {
+  const isFirst = /^[^\n]{0,200}"version"\s*:\s*1\b/.test(given);
+  const content = isFirst
+    ? OF_VERSION_1.reduce((text, [was, now]) => text.replaceAll(was, now), given)
+    : given;
   const starts = lineStarts(content);
   const lineAt = (offset: number): number => lineOf(starts, offset);
   const errors: ParseError[] = [];
@@ -40,14 +54,15 @@ export function parseJson(content: string): { rows: FoundRow[]; faults: RowFault
   }
   if (findNodeAtLocation(root, ['format'])?.value !== ATLAS_FORMAT)
     return fault(0, 'format', `must be "${ATLAS_FORMAT}"`);
-  if (findNodeAtLocation(root, ['version'])?.value !== ATLAS_VERSION)
+  if (findNodeAtLocation(root, ['version'])?.value !== (isFirst ? 1 : ATLAS_VERSION))
     return fault(0, 'version', `must be ${ATLAS_VERSION}`);
   const list = findNodeAtLocation(root, ['machines']);
   if (list?.type !== 'array') return fault(0, 'machines', 'must be a list of machines');
   return {
     faults: [],
     rows: (list.children ?? []).map((node) => ({
-      value: getNodeValue(node) as unknown,
+      // The parser's own objects have no prototype, which neither schemas nor the database take.
+      value: JSON.parse(JSON.stringify(getNodeValue(node))) as unknown,
       lineOf: (path) => lineAt(nodeFor(node, path).offset),
     })),
   };

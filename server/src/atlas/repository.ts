@@ -2,7 +2,7 @@ import type { AtlasEntry, ChangeKind, Confidence, MachineSearch, MachineSummary 
 import { type KitItem, type Machine, MACHINE_CLASSES, templateId } from '@voltrek/core';
 import { and, asc, count, desc, eq, like, max, notInArray, type SQL, sql } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
-import { machineChanges, machinePhotos, machines } from '../db/schema.js';
+import { modelChanges, modelPhotos, models } from '../db/schema.js';
 import { searchTextOf } from './search-text.js';
 
 const TEMPLATE_IDS = MACHINE_CLASSES.map(templateId);
@@ -13,12 +13,12 @@ const SCORED_MOST = 400;
 const ALL = 1_000_000;
 
 const shown = {
-  id: machines.id,
-  maker: machines.maker,
-  model: machines.model,
-  machineClass: machines.machineClass,
-  confidence: machines.confidence,
-  detail: machines.detail,
+  id: models.id,
+  maker: models.maker,
+  model: models.model,
+  machineClass: models.machineClass,
+  confidence: models.confidence,
+  detail: models.detail,
 };
 
 /**
@@ -33,20 +33,20 @@ export async function searchMachines(db: Db, typed: string, limit: number): Prom
     const isKnown = word.length < FUZZY_FROM_LETTERS || (await standsAnywhere(db, word));
     if (!isKnown) wrong.push(word);
     // The operator, not the function, so that the index serves it.
-    wanted.push(isKnown ? stands(word) : sql`${word} <% ${machines.searchText}`);
+    wanted.push(isKnown ? stands(word) : sql`${word} <% ${models.searchText}`);
   }
-  const isReal = notInArray(machines.id, TEMPLATE_IDS);
+  const isReal = notInArray(models.id, TEMPLATE_IDS);
   const likeness =
     wrong.length > 0
       ? sql.join(
-          wrong.map((word) => sql`word_similarity(${word}, ${machines.searchText})`),
+          wrong.map((word) => sql`word_similarity(${word}, ${models.searchText})`),
           sql` + `,
         )
       : sql`0`;
   // Scoring is the dear part: a misspelling that half the atlas answers to is scored on its first answers only.
   const near = db
     .select({ ...shown, likeness: likeness.as('likeness') })
-    .from(machines)
+    .from(models)
     .where(and(...wanted, ...(words.length === 0 ? [isReal] : [])))
     .limit(wrong.length > 0 ? SCORED_MOST : ALL)
     .as('near');
@@ -55,18 +55,18 @@ export async function searchMachines(db: Db, typed: string, limit: number): Prom
     .from(near)
     .orderBy(desc(near.likeness), asc(near.maker), asc(near.model))
     .limit(limit);
-  const [total] = await db.select({ n: count() }).from(machines).where(isReal);
+  const [total] = await db.select({ n: count() }).from(models).where(isReal);
   return { machines: rows.map(summaryOf), total: total?.n ?? 0 };
 }
 
 /** A word as it stands: a short one only at the beginning of a word, since anywhere else it would be found in everything. */
 function stands(word: string): SQL {
   const plain = word.replace(/[\\%_]/g, '\\$&');
-  return like(machines.searchText, word.length < FUZZY_FROM_LETTERS ? `% ${plain}%` : `%${plain}%`);
+  return like(models.searchText, word.length < FUZZY_FROM_LETTERS ? `% ${plain}%` : `%${plain}%`);
 }
 
 async function standsAnywhere(db: Db, word: string): Promise<boolean> {
-  return (await db.select({ id: machines.id }).from(machines).where(stands(word)).limit(1)).length > 0;
+  return (await db.select({ id: models.id }).from(models).where(stands(word)).limit(1)).length > 0;
 }
 
 function summaryOf(row: {
@@ -77,52 +77,52 @@ function summaryOf(row: {
   detail: Machine;
 }): MachineSummary {
   const { id, maker, model, confidence, detail } = row;
-  const { machineClass, systemVolts, blocks } = detail;
-  const places = [...new Set(blocks.map((b) => b.place))].join('; ');
+  const { machineClass, systemVolts, batteries } = detail;
+  const places = [...new Set(batteries.map((b) => b.place))].join('; ');
   return { id, maker, model, machineClass, systemVolts, places, confidence };
 }
 
-export async function machineById(db: Db | Tx, id: string): Promise<Machine | null> {
-  const [row] = await db.select().from(machines).where(eq(machines.id, id));
+export async function modelById(db: Db | Tx, id: string): Promise<Machine | null> {
+  const [row] = await db.select().from(models).where(eq(models.id, id));
   return row?.detail ?? null;
 }
 
 /** Every machine but those that stand for a class, by maker and model. */
 export async function allMachines(db: Db | Tx): Promise<Machine[]> {
   const rows = await db
-    .select({ detail: machines.detail })
-    .from(machines)
-    .where(notInArray(machines.id, TEMPLATE_IDS))
-    .orderBy(asc(machines.maker), asc(machines.model));
+    .select({ detail: models.detail })
+    .from(models)
+    .where(notInArray(models.id, TEMPLATE_IDS))
+    .orderBy(asc(models.maker), asc(models.model));
   return rows.map((row) => row.detail);
 }
 
 /** The atlas entry of the kit's donor vehicle; null when the kit has none. */
 export async function donorOf(db: Db | Tx, kit: readonly KitItem[]): Promise<Machine | null> {
   const donor = kit.find((item) => item.kind === 'donor');
-  return donor ? machineById(db, donor.machineId) : null;
+  return donor ? modelById(db, donor.modelId) : null;
 }
 
 /** An entry with its history, newest first, and its photos. */
 export async function entryById(db: Db | Tx, id: string): Promise<AtlasEntry | null> {
-  const [row] = await db.select().from(machines).where(eq(machines.id, id));
+  const [row] = await db.select().from(models).where(eq(models.id, id));
   if (!row) return null;
   const history = await db
     .select()
-    .from(machineChanges)
-    .where(eq(machineChanges.machineId, id))
-    .orderBy(desc(machineChanges.revision));
+    .from(modelChanges)
+    .where(eq(modelChanges.modelId, id))
+    .orderBy(desc(modelChanges.revision));
   const photos = await db
     .select({
-      id: machinePhotos.id,
-      by: machinePhotos.by,
-      at: machinePhotos.at,
-      widthPx: machinePhotos.widthPx,
-      heightPx: machinePhotos.heightPx,
+      id: modelPhotos.id,
+      by: modelPhotos.by,
+      at: modelPhotos.at,
+      widthPx: modelPhotos.widthPx,
+      heightPx: modelPhotos.heightPx,
     })
-    .from(machinePhotos)
-    .where(eq(machinePhotos.machineId, id))
-    .orderBy(asc(machinePhotos.at));
+    .from(modelPhotos)
+    .where(eq(modelPhotos.modelId, id))
+    .orderBy(asc(modelPhotos.at));
   return {
     machine: row.detail,
     confidence: row.confidence,
@@ -165,8 +165,8 @@ export async function writeMachine(
     revision,
     searchText: searchTextOf(machine),
   };
-  await tx.insert(machines).values(row).onConflictDoUpdate({ target: machines.id, set: row });
-  await tx.insert(machineChanges).values({ machineId: id, revision, detail: machine, ...change });
+  await tx.insert(models).values(row).onConflictDoUpdate({ target: models.id, set: row });
+  await tx.insert(modelChanges).values({ modelId: id, revision, detail: machine, ...change });
 }
 
 /** Notes a change that leaves the entry's content as it was. Call inside a transaction. */
@@ -177,26 +177,26 @@ export async function noteChange(
   revision: number,
   change: ChangeNote,
 ): Promise<void> {
-  await tx.update(machines).set({ confidence, revision }).where(eq(machines.id, id));
-  await tx.insert(machineChanges).values({ machineId: id, revision, detail: null, ...change });
+  await tx.update(models).set({ confidence, revision }).where(eq(models.id, id));
+  await tx.insert(modelChanges).values({ modelId: id, revision, detail: null, ...change });
 }
 
 /** Counts every change of the atlas: an import names the count that it was shown. */
 export async function atlasBasis(db: Db | Tx): Promise<number> {
-  const [row] = await db.select({ last: max(machineChanges.position) }).from(machineChanges);
+  const [row] = await db.select({ last: max(modelChanges.position) }).from(modelChanges);
   return row?.last ?? 0;
 }
 
-export type PhotoRow = typeof machinePhotos.$inferInsert;
+export type PhotoRow = typeof modelPhotos.$inferInsert;
 
 export async function addPhoto(tx: Tx, photo: PhotoRow): Promise<void> {
-  await tx.insert(machinePhotos).values(photo);
+  await tx.insert(modelPhotos).values(photo);
 }
 
-export async function photoById(db: Db, machineId: string, photoId: string): Promise<Uint8Array | null> {
+export async function photoById(db: Db, modelId: string, photoId: string): Promise<Uint8Array | null> {
   const [row] = await db
-    .select({ jpeg: machinePhotos.jpeg })
-    .from(machinePhotos)
-    .where(and(eq(machinePhotos.machineId, machineId), eq(machinePhotos.id, photoId)));
+    .select({ jpeg: modelPhotos.jpeg })
+    .from(modelPhotos)
+    .where(and(eq(modelPhotos.modelId, modelId), eq(modelPhotos.id, photoId)));
   return row?.jpeg ?? null;
 }

@@ -70,31 +70,31 @@ export function atlasRoutes(database: Database): Router {
   router.post('/', async (request, response) => {
     response.status(201).json(await addEntry(database, parseEntryChange(request.body)));
   });
-  router.get('/:machineId', async (request, response) => {
-    const entry = await entryById(db, request.params.machineId);
-    if (!entry) throw notFound(`machine ${request.params.machineId}`);
+  router.get('/:modelId', async (request, response) => {
+    const entry = await entryById(db, request.params.modelId);
+    if (!entry) throw notFound(`machine ${request.params.modelId}`);
     response.json(entry);
   });
-  router.put('/:machineId', async (request, response) => {
-    response.json(await correctEntry(database, request.params.machineId, parseEntryChange(request.body)));
+  router.put('/:modelId', async (request, response) => {
+    response.json(await correctEntry(database, request.params.modelId, parseEntryChange(request.body)));
   });
-  router.post('/:machineId/confirmations', async (request, response) => {
+  router.post('/:modelId/confirmations', async (request, response) => {
     const { by, note } = parseConfirmation(request.body);
-    response.status(201).json(await confirmEntry(database, request.params.machineId, by, note));
+    response.status(201).json(await confirmEntry(database, request.params.modelId, by, note));
   });
-  router.post('/:machineId/photos', upload(PHOTO_BYTES_MAX).single('photo'), async (request, response) => {
+  router.post('/:modelId/photos', upload(PHOTO_BYTES_MAX).single('photo'), async (request, response) => {
     const entry = await keepPhoto(
       database,
-      String(request.params.machineId),
+      String(request.params.modelId),
       bodyId(request),
       sentFile(request),
     );
     response.status(201).json(entry);
   });
-  router.get('/:machineId/photos/:photoId', async (request, response) => {
-    const { machineId, photoId } = request.params;
+  router.get('/:modelId/photos/:photoId', async (request, response) => {
+    const { modelId, photoId } = request.params;
     const isId = /^[0-9a-f-]{36}$/.test(photoId);
-    const jpeg = isId ? await photoById(db, machineId, photoId) : null;
+    const jpeg = isId ? await photoById(db, modelId, photoId) : null;
     if (!jpeg) throw notFound(`photo ${photoId}`);
     // A photo never changes under its id.
     response

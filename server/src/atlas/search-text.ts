@@ -15,8 +15,8 @@ const ALSO: Record<MachineClass, string> = {
 };
 
 /** Everything that a machine may be looked for by, in lower case, each word after a space. */
-export function searchTextOf({ maker, model, machineClass, systemVolts, blocks }: Machine): string {
-  const places = blocks.map((b) => b.place);
+export function searchTextOf({ maker, model, machineClass, systemVolts, batteries }: Machine): string {
+  const places = batteries.map((b) => b.place);
   return ['', maker, model, ALSO[machineClass], `${systemVolts} v`, ...new Set(places)]
     .join(' ')
     .toLowerCase();

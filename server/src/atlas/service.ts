@@ -94,7 +94,7 @@ export async function keepPhoto(
     await requireCrew(tx, by);
     const { revision, confidence } = await requireEntry(tx, id);
     const at = new Date();
-    await addPhoto(tx, { id: randomUUID(), machineId: id, by, at, widthPx, heightPx, jpeg });
+    await addPhoto(tx, { id: randomUUID(), modelId: id, by, at, widthPx, heightPx, jpeg });
     await noteChange(tx, id, confidence, revision + 1, { kind: 'photo', by, at, note: '' });
   });
 }

@@ -5,8 +5,8 @@ import { batteryRecord } from './service.js';
 export function batteryRoutes(database: Database): Router {
   const router = Router();
 
-  router.get('/:machineId', async (request, response) => {
-    response.json(await batteryRecord(database, request.params.machineId));
+  router.get('/:modelId', async (request, response) => {
+    response.json(await batteryRecord(database, request.params.modelId));
   });
 
   return router;

@@ -1,24 +1,24 @@
 import type { BatteryLife, BatteryRecord } from '@voltrek/contracts';
 import { batteryEntries, type BatteryEntry, foldJob, type Machine, neededShare } from '@voltrek/core';
 import { asc, eq } from 'drizzle-orm';
-import { machineById } from '../atlas/repository.js';
+import { modelById } from '../atlas/repository.js';
 import type { Database } from '../db/database.js';
 import { jobs } from '../db/schema.js';
 import { notFound } from '../http/problem.js';
 import { readEvents } from '../jobs/repository.js';
 import { houseRules } from '../rules/repository.js';
 
-/** Every block must stand this cold, however mild its calls were, degC. */
+/** Every battery must stand this cold, however mild its calls were, degC. */
 const COLD_LEAST_C = -10;
 
-/** The record of a machine's blocks, folded out of the logs of all its jobs. @throws HttpProblem 404 */
-export async function batteryRecord({ db }: Database, machineId: string): Promise<BatteryRecord> {
-  const machine = await machineById(db, machineId);
-  if (!machine) throw notFound(`machine ${machineId}`);
+/** The record of a machine's batteries, folded out of the logs of all its jobs. @throws HttpProblem 404 */
+export async function batteryRecord({ db }: Database, modelId: string): Promise<BatteryRecord> {
+  const machine = await modelById(db, modelId);
+  if (!machine) throw notFound(`machine ${modelId}`);
   const rows = await db
     .select({ id: jobs.id })
     .from(jobs)
-    .where(eq(jobs.machineId, machineId))
+    .where(eq(jobs.modelId, modelId))
     .orderBy(asc(jobs.openedAt));
   const folded = (await Promise.all(rows.map(({ id }) => readEvents(db, id)))).flatMap(
     (events) => foldJob(events) ?? [],
@@ -26,16 +26,16 @@ export async function batteryRecord({ db }: Database, machineId: string): Promis
   const entries = folded.flatMap((job) => batteryEntries(job, machine));
   const coldC = Math.min(COLD_LEAST_C, ...folded.map((job) => job.scene?.ambientC ?? job.call.ambientC));
   const fitted = new Map(
-    folded.flatMap((job) => job.replaced.map((r) => [`${r.at} ${r.block}`, r.rating] as const)),
+    folded.flatMap((job) => job.replaced.map((r) => [`${r.at} ${r.battery}`, r.rating] as const)),
   );
   return {
     machine,
-    blocks: machine.blocks.flatMap((_, block) =>
+    batteries: machine.batteries.flatMap((_, battery) =>
       livesOf(
         machine,
-        block,
-        entries.filter((e) => e.block === block),
-        (at) => fitted.get(`${at} ${block}`) ?? null,
+        battery,
+        entries.filter((e) => e.battery === battery),
+        (at) => fitted.get(`${at} ${battery}`) ?? null,
       ),
     ),
     coldC,
@@ -43,20 +43,20 @@ export async function batteryRecord({ db }: Database, machineId: string): Promis
   };
 }
 
-/** Blocks that sat in one place, one after the other: each change begins another. */
+/** Batteries that sat in one place, one after the other: each change begins another. */
 function livesOf(
   machine: Machine,
-  block: number,
+  battery: number,
   entries: readonly BatteryEntry[],
   ratingAt: (at: string) => BatteryLife['rating'] | null,
 ): BatteryLife[] {
   const lives: BatteryLife[] = [];
-  let rating = machine.blocks[block]!.rating;
+  let rating = machine.batteries[battery]!.rating;
   let current: BatteryEntry[] = [];
   const end = (endedAt: string | null): void => {
     lives.push({
-      id: `${machine.id}:${block}:${lives.length + 1}`,
-      block,
+      id: `${machine.id}:${battery}:${lives.length + 1}`,
+      battery,
       rating,
       entries: current,
       endedAt,

@@ -7,7 +7,7 @@ import {
   type DiagnosisEvidence,
   drawCrowd,
   isFindingOf,
-  probeOf,
+  checkOf,
   proposals,
   TOOLS,
 } from '@voltrek/core';
@@ -15,7 +15,7 @@ import {
 /** Proposals told: those after these hardly matter. */
 const TOLD = 8;
 
-/** Evidence in, suspects and the checks worth doing next out. @throws RangeError for a finding its probe cannot have */
+/** Evidence in, suspects and the checks worth doing next out. @throws RangeError for a finding its check cannot have */
 export function diagnoseInput(input: CalcInput<'diagnose'>): CalcOutput<'diagnose'> {
   const { crowd, evidence } = weighed(input);
   return {
@@ -26,14 +26,14 @@ export function diagnoseInput(input: CalcInput<'diagnose'>): CalcOutput<'diagnos
     })),
     proposals: proposals(crowd, evidence, input.tools ?? TOOLS)
       .slice(0, TOLD)
-      .map(({ probe, gainBits, minutes, worth }) => ({ probe, gainBits, minutes, worth })),
+      .map(({ check, gainBits, minutes, worth }) => ({ check, gainBits, minutes, worth })),
   };
 }
 
-/** The verdict over evidence. @throws RangeError for a finding its probe cannot have */
+/** The verdict over evidence. @throws RangeError for a finding its check cannot have */
 export function verdictInput(input: CalcInput<'verdict'>): CalcOutput<'verdict'> {
   const { crowd, evidence } = weighed(input);
-  const rest = evidence.find((e) => e.probe === 'rest')?.found;
+  const rest = evidence.find((e) => e.check === 'rest')?.found;
   const facts = {
     chemistry: input.rating.chemistry,
     wakes: crowd.profile.engine === null,
@@ -57,14 +57,14 @@ export function verdictInput(input: CalcInput<'verdict'>): CalcOutput<'verdict'>
   };
 }
 
-/** The machine's crowd and the evidence, each finding checked against its probe. */
+/** The machine's crowd and the evidence, each finding checked against its check. */
 function weighed(input: CalcInput<'diagnose'>): { crowd: Crowd; evidence: DiagnosisEvidence[] } {
   const { machineClass, systemVolts, engine, rating, tempC } = input;
-  const evidence = input.evidence.map(({ probe, found }, i): DiagnosisEvidence => {
-    if (isFindingOf(probe, found)) return { probe, found };
-    const { outcomes, edges } = probeOf(probe);
+  const evidence = input.evidence.map(({ check, found }, i): DiagnosisEvidence => {
+    if (isFindingOf(check, found)) return { check, found };
+    const { outcomes, edges } = checkOf(check);
     throw new RangeError(
-      `evidence[${i}].found: ${probe} finds ${outcomes.join(', ')}${edges ? ', or a figure' : ''}`,
+      `evidence[${i}].found: ${check} finds ${outcomes.join(', ')}${edges ? ', or a figure' : ''}`,
     );
   });
   const crowd = drawCrowd({

@@ -2,7 +2,7 @@ import { type CalcInput, type CalcOutput } from '@voltrek/contracts/calc';
 import { hazardLine } from '@voltrek/contracts';
 import {
   actByHand,
-  casualtyBlocks,
+  casualtyBatteries,
   clearingOrder,
   DEFAULT_RULES,
   type HandAction,
@@ -22,9 +22,9 @@ type Steps = CalcOutput<'check'>['steps'];
 
 /** A machine of the command line with what only a drawing needs left empty. */
 function machineOf(input: SceneInput['machine'], id: string): Machine {
-  const { machineClass, systemVolts, engine, blocks, points } = input;
-  if (blocks.length * 12 !== systemVolts)
-    throw new RangeError(`machine.blocks: a ${systemVolts} V machine has ${systemVolts / 12} of them`);
+  const { machineClass, systemVolts, engine, batteries, points } = input;
+  if (batteries.length * 12 !== systemVolts)
+    throw new RangeError(`machine.batteries: a ${systemVolts} V machine has ${systemVolts / 12} of them`);
   return {
     id,
     maker: '',
@@ -44,7 +44,7 @@ function machineOf(input: SceneInput['machine'], id: string): Machine {
     never: [],
     smartAlternator: false,
     engine: engine && { ...engine, systemVolts: engine.systemVolts === 24 ? 24 : 12 },
-    blocks: blocks.map(({ rating, rect, closedIn }) => ({
+    batteries: batteries.map(({ rating, rect, closedIn }) => ({
       rating,
       rect,
       place: '',
@@ -53,11 +53,11 @@ function machineOf(input: SceneInput['machine'], id: string): Machine {
       closedIn: closedIn ?? false,
       ventHose: false,
     })),
-    points: points.map(({ block, ...point }) => ({
+    points: points.map(({ battery, ...point }) => ({
       ...point,
       label: point.id,
       steps: [],
-      ...(block != null && { block }),
+      ...(battery != null && { battery }),
     })),
   };
 }
@@ -65,15 +65,15 @@ function machineOf(input: SceneInput['machine'], id: string): Machine {
 function sceneOf(input: SceneInput): HookupScene {
   const machine = machineOf(input.machine, 'casualty');
   const { option, restVolts, tempC } = input;
-  if (restVolts.length !== machine.blocks.length)
-    throw new RangeError(`restVolts: give one for each of the ${machine.blocks.length} blocks`);
+  if (restVolts.length !== machine.batteries.length)
+    throw new RangeError(`restVolts: give one for each of the ${machine.batteries.length} batteries`);
   if (option.sourceKind === 'donor' && !input.donor)
     throw new RangeError('donor: a donor option needs the donor machine');
-  const { acrossBlock } = option;
+  const { acrossBattery } = option;
   return {
     machine,
     donor: input.donor ? machineOf(input.donor, 'donor') : null,
-    blocks: casualtyBlocks(machine, restVolts, tempC),
+    batteries: casualtyBatteries(machine, restVolts, tempC),
     tempC,
     enclosed: input.enclosed ?? false,
     casualtyRuns: input.casualtyRuns ?? false,
@@ -86,7 +86,7 @@ function sceneOf(input: SceneInput): HookupScene {
       leads: option.leads,
       donorRuns: option.donorRuns ?? false,
       chargeOnly: option.chargeOnly ?? false,
-      across: acrossBlock == null ? { kind: 'whole' } : { kind: 'block', block: acrossBlock },
+      across: acrossBattery == null ? { kind: 'whole' } : { kind: 'battery', battery: acrossBattery },
       source: {
         openVolts: option.source.openVolts,
         ohms: option.source.ohms,

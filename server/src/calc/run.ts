@@ -5,7 +5,7 @@ import {
   balancedMaxVolts,
   bankFallVolts,
   bankOf,
-  type BlockBelief,
+  type BatteryBelief,
   chargeHours,
   crankCaseOf,
   crankCount,
@@ -52,27 +52,31 @@ const START_SECONDS = 3;
 
 /** The rescue of the command line as a plan's case. @throws RangeError for a rescue that does not fit together */
 function caseOf(input: CalcInput<'odds'>): PlanCase {
-  const { tempC, engine, blocks, source, leads, acrossBlock } = input;
-  if (blocks.length * 12 !== engine.systemVolts)
-    throw new RangeError(`blocks: a ${engine.systemVolts} V system has ${engine.systemVolts / 12} of them`);
+  const { tempC, engine, batteries, source, leads, acrossBattery } = input;
+  if (batteries.length * 12 !== engine.systemVolts)
+    throw new RangeError(
+      `batteries: a ${engine.systemVolts} V system has ${engine.systemVolts / 12} of them`,
+    );
   if (Boolean(source) !== Boolean(leads))
     throw new RangeError('leads: a source needs leads, and leads a source');
-  if (acrossBlock != null && acrossBlock >= blocks.length)
-    throw new RangeError('acrossBlock: there is no such block');
-  const beliefs = blocks.map((block): BlockBelief => {
-    const { rating, soc, ageing, overDischargedVolts } = block;
+  if (acrossBattery != null && acrossBattery >= batteries.length)
+    throw new RangeError('acrossBattery: there is no such battery');
+  const beliefs = batteries.map((battery): BatteryBelief => {
+    const { rating, soc, ageing, overDischargedVolts } = battery;
     return {
       rating,
       soc,
-      socLow: block.socLow ?? soc,
-      socHigh: block.socHigh ?? soc,
+      socLow: battery.socLow ?? soc,
+      socHigh: battery.socHigh ?? soc,
       ...(ageing != null && { ageing }),
       ...(overDischargedVolts != null && { overDischargedVolts }),
     };
   });
-  const red: Terminal = { kind: 'plus', block: acrossBlock ?? blocks.length - 1 };
+  const red: Terminal = { kind: 'plus', battery: acrossBattery ?? batteries.length - 1 };
   const black: Terminal =
-    acrossBlock == null || acrossBlock === 0 ? { kind: 'body' } : { kind: 'minus', block: acrossBlock };
+    acrossBattery == null || acrossBattery === 0
+      ? { kind: 'body' }
+      : { kind: 'minus', battery: acrossBattery };
   const joined = source && leads;
   return {
     engine: { ...engine, systemVolts: engine.systemVolts === 24 ? 24 : 12 },

@@ -1,6 +1,6 @@
 import { parseNewCall } from '@voltrek/contracts';
 import { Router } from 'express';
-import { machineById } from '../atlas/repository.js';
+import { modelById } from '../atlas/repository.js';
 import type { Database } from '../db/database.js';
 import { notFound } from '../http/problem.js';
 import { addCall, readBoard } from './repository.js';
@@ -12,7 +12,7 @@ export function boardRoutes({ db, flush }: Database): Router {
   });
   router.post('/', async (request, response) => {
     const call = parseNewCall(request.body);
-    if (!(await machineById(db, call.machineId))) throw notFound(`machine ${call.machineId}`);
+    if (!(await modelById(db, call.modelId))) throw notFound(`machine ${call.modelId}`);
     const { isNew, call: added } = await addCall(db, call, new Date());
     await flush();
     response.status(isNew ? 201 : 200).json(added);

@@ -21,7 +21,7 @@ export interface Database {
   readonly close: () => Promise<void>;
 }
 
-const MIGRATIONS = fileURLToPath(new URL('../../../drizzle', import.meta.url));
+export const MIGRATIONS = fileURLToPath(new URL('../../../drizzle', import.meta.url));
 /** An empty, migrated database, packed at build time: unpacking it is several times quicker than creating one. */
 export const SNAPSHOT = fileURLToPath(new URL('../../empty-database.tgz', import.meta.url));
 const EXTENSIONS = { pg_trgm };

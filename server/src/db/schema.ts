@@ -37,8 +37,8 @@ export const crew = pgTable('crew', {
   role: text().$type<CrewMember['role']>().notNull(),
 });
 
-export const machines = pgTable(
-  'machines',
+export const models = pgTable(
+  'models',
   {
     id: text().primaryKey(),
     maker: text().notNull(),
@@ -49,17 +49,17 @@ export const machines = pgTable(
     revision: integer().notNull().default(1),
     searchText: text('search_text').notNull().default(''),
   },
-  (t) => [index('machines_by_text').using('gin', t.searchText.op('gin_trgm_ops'))],
+  (t) => [index('models_by_text').using('gin', t.searchText.op('gin_trgm_ops'))],
 );
 
 /** Every change of an atlas entry, kept for good. */
-export const machineChanges = pgTable(
-  'machine_changes',
+export const modelChanges = pgTable(
+  'model_changes',
   {
     position: serial().primaryKey(),
-    machineId: text('machine_id')
+    modelId: text('model_id')
       .notNull()
-      .references(() => machines.id),
+      .references(() => models.id),
     revision: integer().notNull(),
     kind: text().$type<ChangeKind>().notNull(),
     by: text()
@@ -70,17 +70,17 @@ export const machineChanges = pgTable(
     /** The entry as this change left it; null where its content stayed. */
     detail: jsonb().$type<Machine>(),
   },
-  (t) => [uniqueIndex('machine_changes_in_order').on(t.machineId, t.revision)],
+  (t) => [uniqueIndex('model_changes_in_order').on(t.modelId, t.revision)],
 );
 
 /** Photos of a machine, as JPEG without metadata. */
-export const machinePhotos = pgTable(
-  'machine_photos',
+export const modelPhotos = pgTable(
+  'model_photos',
   {
     id: uuid().primaryKey(),
-    machineId: text('machine_id')
+    modelId: text('model_id')
       .notNull()
-      .references(() => machines.id),
+      .references(() => models.id),
     by: text()
       .notNull()
       .references(() => crew.id),
@@ -89,7 +89,7 @@ export const machinePhotos = pgTable(
     heightPx: integer('height_px').notNull(),
     jpeg: bytes().notNull(),
   },
-  (t) => [index('machine_photos_of').on(t.machineId, t.at)],
+  (t) => [index('model_photos_of').on(t.modelId, t.at)],
 );
 
 /** Every time a house rule was set. The newest of each key stands; none is ever changed. */
@@ -142,9 +142,9 @@ export const calls = pgTable('calls', {
   title: text().notNull(),
   placeName: text('place_name').notNull(),
   said: text().notNull(),
-  machineId: text('machine_id')
+  modelId: text('model_id')
     .notNull()
-    .references(() => machines.id),
+    .references(() => models.id),
   ambientC: doublePrecision('ambient_c').notNull(),
   urgent: boolean().notNull(),
 });
@@ -161,9 +161,9 @@ export const jobs = pgTable(
     callNumber: integer('call_number').notNull(),
     title: text().notNull(),
     placeName: text('place_name').notNull(),
-    machineId: text('machine_id')
+    modelId: text('model_id')
       .notNull()
-      .references(() => machines.id),
+      .references(() => models.id),
     stage: text().$type<Stage>().notNull(),
     state: text().$type<'open' | 'closed'>().notNull(),
     verdict: text().$type<VerdictKind>(),
@@ -177,7 +177,7 @@ export const jobs = pgTable(
   },
   (t) => [
     index('jobs_by_closing').on(t.state, t.closedAt.desc()),
-    index('jobs_by_machine').on(t.machineId, t.openedAt),
+    index('jobs_by_model').on(t.modelId, t.openedAt),
     index('jobs_by_text').using('gin', t.searchText.op('gin_trgm_ops')),
   ],
 );

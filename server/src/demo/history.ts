@@ -6,7 +6,7 @@ import {
   evidenceOfJob,
   crankPoint,
   connectedRescue,
-  casualtyBlocks,
+  casualtyBatteries,
   DEFAULT_RULES,
   type EventData,
   hookupOrder,
@@ -37,7 +37,7 @@ export interface PastJob {
     readonly title: string;
     readonly placeName: string;
     readonly said: string;
-    readonly machineId: string;
+    readonly modelId: string;
     readonly ambientC: number;
     readonly urgent: boolean;
   };
@@ -131,7 +131,7 @@ function pastJob(
     title: `${machine.maker} ${machine.model}`,
     placeName: pick(random, PLACES),
     said: truth === 'no-fuel' ? 'Turns well, will not fire.' : 'Will not start.',
-    machineId: machine.id,
+    modelId: machine.id,
     ambientC,
     urgent: false,
   };
@@ -147,13 +147,13 @@ function pastJob(
   log.add('symptom.recorded', {
     symptom: truth === 'no-fuel' ? 'brisk-no-fire' : startsByWaking(machine) ? 'no-doors' : 'slow-crank',
   });
-  log.add('check.recorded', { check: 'case', result: 'clear' });
-  log.add('check.recorded', { check: 'joints', result: truth === 'joint' ? 'fault' : 'clear' });
+  log.add('finding.recorded', { check: 'case', found: 'clear' });
+  log.add('finding.recorded', { check: 'look-joints', found: truth === 'joint' ? 'deposits' : 'clean' });
   const restVolts = restReadings(random, machine, truth, ambientC);
-  restVolts.forEach((volts, block) =>
-    log.add('reading.taken', { kind: 'rest', volts, block, tempC: ambientC, source: 'typed' }),
+  restVolts.forEach((volts, battery) =>
+    log.add('reading.taken', { kind: 'rest', volts, battery, tempC: ambientC, source: 'typed' }),
   );
-  if (random() < TESTED) testBlock(random, log, machine, truth, (now.getTime() - date.getTime()) / DAY_MS);
+  if (random() < TESTED) testBattery(random, log, machine, truth, (now.getTime() - date.getTime()) / DAY_MS);
   log.add('polarity.proved', { signs: ['mark', 'meter'] });
   work(random, log, machine, donor, kit, restVolts, ambientC, truth);
   const job = log.job();
@@ -195,16 +195,16 @@ function crowdOf(machine: Machine, job: Job): Crowd {
 /** Share of jobs on which the tester came out. */
 const TESTED = 0.6;
 
-/** A tester's figure: each machine's block ages at a pace of its own, and a worn one is worn. */
-function testBlock(random: Random, log: JobLog, machine: Machine, truth: Truth, daysAgo: number): void {
+/** A tester's figure: each machine's battery ages at a pace of its own, and a worn one is worn. */
+function testBattery(random: Random, log: JobLog, machine: Machine, truth: Truth, daysAgo: number): void {
   const pace = seededRandom(machine.id.length * 97 + machine.id.charCodeAt(0));
   const ageAtDemo = 1.15 + 1.1 * pace();
   const perDay = 0.0004 + 0.0012 * pace();
   const ageing = Math.max(1, ageAtDemo - perDay * daysAgo) * (truth === 'worn' ? 2.2 : 1);
   const found = Math.round((strengthShare(ageing) + normal(random, 0, 0.025)) * 100) / 100;
-  const { ccaAmps } = machine.blocks[0]!.rating;
+  const { ccaAmps } = machine.batteries[0]!.rating;
   log.add('finding.recorded', {
-    probe: 'conductance',
+    check: 'conductance',
     found: Math.min(1, found),
     source: 'typed',
     figures: [Math.round(found * ccaAmps)],
@@ -214,9 +214,9 @@ function testBlock(random: Random, log: JobLog, machine: Machine, truth: Truth, 
 /** The rest volts a meter would have shown, to a hundredth. */
 function restReadings(random: Random, machine: Machine, truth: Truth, ambientC: number): number[] {
   const low = truth === 'discharged' || truth === 'not-charging';
-  return machine.blocks.map((block, i) => {
-    const soc = low && i === machine.blocks.length - 1 ? 0.05 + 0.4 * random() : 0.78 + 0.2 * random();
-    const volts = restVoltsAt(block.rating.chemistry, soc, ambientC) + normal(random, 0, 0.01);
+  return machine.batteries.map((battery, i) => {
+    const soc = low && i === machine.batteries.length - 1 ? 0.05 + 0.4 * random() : 0.78 + 0.2 * random();
+    const volts = restVoltsAt(battery.rating.chemistry, soc, ambientC) + normal(random, 0, 0.01);
     return Math.round(volts * 100) / 100;
   });
 }
@@ -232,10 +232,10 @@ function work(
   tempC: number,
   truth: Truth,
 ): void {
-  const blocks = casualtyBlocks(machine, restVolts, tempC);
+  const batteries = casualtyBatteries(machine, restVolts, tempC);
   if (truth === 'worn' && machine.engine) {
-    // A worn block rests well and collapses: three times the resistance of a new one.
-    const weak = { ...blocks, models: blocks.models.map((m) => ({ ...m, ohms: m.ohms * 3 })) };
+    // A worn battery rests well and collapses: three times the resistance of a new one.
+    const weak = { ...batteries, models: batteries.models.map((m) => ({ ...m, ohms: m.ohms * 3 })) };
     const alone = crankPoint(connectedRescue(machine, null, weak, tempC, DEFAULT_RULES), machine.engine);
     tryOnce(log, 'slow', Math.round(alone.postVolts * 100) / 100);
     log.wait(2);
@@ -244,7 +244,7 @@ function work(
     tryOnce(log, 'brisk-no-fire', null);
     return;
   }
-  const best = rankOptions(machine, kit, blocks, tempC, DEFAULT_RULES).find((o) => !o.unfit);
+  const best = rankOptions(machine, kit, batteries, tempC, DEFAULT_RULES).find((o) => !o.unfit);
   const plan = best && planRecord(best);
   if (!best || !plan) return;
   log.add('plan.chosen', plan);
@@ -262,14 +262,14 @@ function work(
   log.add('reading.taken', {
     kind: 'charging-idle',
     volts: chargingVolts(0),
-    block: 0,
+    battery: 0,
     tempC,
     source: 'typed',
   });
   log.add('reading.taken', {
     kind: 'charging-loaded',
     volts: chargingVolts(-0.2),
-    block: 0,
+    battery: 0,
     tempC,
     source: 'typed',
   });

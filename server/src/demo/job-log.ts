@@ -17,7 +17,7 @@ export interface LoggedCall {
   readonly number: number;
   readonly title: string;
   readonly placeName: string;
-  readonly machineId: string;
+  readonly modelId: string;
   readonly ambientC: number;
 }
 
@@ -40,8 +40,8 @@ export function jobLog(random: Random, call: LoggedCall, by: string, start: Date
     at += Math.round(30_000 + 60_000 * random());
     events.push({ id: uuid(random), jobId, at: new Date(at).toISOString(), by, type, data } as JobEvent);
   };
-  const { id: callId, number: callNumber, title, placeName, machineId, ambientC } = call;
-  add('job.opened', { callId, callNumber, title, placeName, machineId, ambientC });
+  const { id: callId, number: callNumber, title, placeName, modelId, ambientC } = call;
+  add('job.opened', { callId, callNumber, title, placeName, modelId, ambientC });
   return {
     events,
     add,

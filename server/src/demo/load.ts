@@ -3,7 +3,7 @@ import { MACHINE_CLASSES, templateOf } from '@voltrek/core';
 import { writeMachine } from '../atlas/repository.js';
 import { searchTextOf } from '../atlas/search-text.js';
 import type { Database, Tx } from '../db/database.js';
-import { calls, crew, facts, kitItems, machines, vans } from '../db/schema.js';
+import { calls, crew, facts, kitItems, models, vans } from '../db/schema.js';
 import { appendEvents } from '../jobs/repository.js';
 import { pastJobs } from './history.js';
 import { CARS } from './machines-cars.js';
@@ -41,7 +41,7 @@ async function loadTemplates(tx: Tx): Promise<void> {
   for (const detail of MACHINE_CLASSES.map(templateOf)) {
     const { id, maker, model, machineClass } = detail;
     const row = { id, maker, model, machineClass, detail, searchText: searchTextOf(detail) };
-    await tx.insert(machines).values(row).onConflictDoUpdate({ target: machines.id, set: row });
+    await tx.insert(models).values(row).onConflictDoUpdate({ target: models.id, set: row });
   }
 }
 

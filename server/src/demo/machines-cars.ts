@@ -1,14 +1,14 @@
 import { carShape, type Machine } from '@voltrek/core';
-import { blockAt, point, rating, terminals, zone } from './points.js';
+import { batteryAt, point, rating, terminals, zone } from './points.js';
 
-const marrowbyBlock = blockAt(
+const marrowbyBattery = batteryAt(
   rating('efb', 62, 600),
   'under rear seat, right',
   [1280, 2650, 560],
   [250, 180],
   { closedIn: true, ventHose: true },
 );
-/** Estate car with its block under the rear seat. */
+/** Estate car with its battery under the rear seat. */
 const marrowby: Machine = {
   id: 'kestow-marrowby-14',
   maker: 'Kestow',
@@ -18,7 +18,7 @@ const marrowby: Machine = {
   systemVolts: 12,
   ...carShape(1790, 4560),
   zones: [zone('moving', 'belt and fan', [640, 250], [460, 170])],
-  blocks: [marrowbyBlock],
+  batteries: [marrowbyBattery],
   points: [
     point(
       'post',
@@ -36,9 +36,9 @@ const marrowby: Machine = {
       ['Bare hinge bolt on the left.'],
     ),
     ...terminals(
-      marrowbyBlock,
+      marrowbyBattery,
       0,
-      'Block',
+      'Battery',
       ['Rear bench: lift the front edge, right side.', 'Cut no cable ties: the hose runs beneath.'],
       { cover: 'rear bench' },
     ),
@@ -51,13 +51,13 @@ const marrowby: Machine = {
   never: ['Charge with the bench in place.'],
 };
 
-const ternhowBlock = blockAt(
+const ternhowBattery = batteryAt(
   rating('agm', 80, 800),
   'behind the left wheel-arch liner',
   [110, 1120, 640],
   [180, 310],
 );
-/** Diesel saloon with its block behind the wheel-arch liner. */
+/** Diesel saloon with its battery behind the wheel-arch liner. */
 const ternhow: Machine = {
   id: 'orrendal-ternhow-20d',
   maker: 'Orrendal',
@@ -70,7 +70,7 @@ const ternhow: Machine = {
     zone('moving', 'belt and fan', [660, 260], [500, 180]),
     zone('hot', 'turbocharger', [1150, 560], [260, 200]),
   ],
-  blocks: [ternhowBlock],
+  batteries: [ternhowBattery],
   points: [
     point(
       'post',
@@ -88,9 +88,9 @@ const ternhow: Machine = {
       ['Marked stud, 150 mm behind the post.'],
     ),
     ...terminals(
-      ternhowBlock,
+      ternhowBattery,
       0,
-      'Block',
+      'Battery',
       ['Wheel full right.', 'Liner screws out, fold it forward.', 'Work from the front post if you can.'],
       { cover: 'wheel-arch liner', tools: ['20 mm star driver'] },
     ),
@@ -103,14 +103,14 @@ const ternhow: Machine = {
   never: ['Clamp on the sensor at the negative post.'],
 };
 
-const quilletBlock = blockAt(
+const quilletBattery = batteryAt(
   rating('flooded', 36, 330, 'JIS'),
   'front bay, under the windscreen cowl',
   [1180, 930, 880],
   [200, 160],
   { layout: 'positive-right' },
 );
-/** City car with its block under a plastic cowl. */
+/** City car with its battery under a plastic cowl. */
 const quillet: Machine = {
   id: 'tolsey-quillet-09',
   maker: 'Tolsey',
@@ -120,12 +120,12 @@ const quillet: Machine = {
   systemVolts: 12,
   ...carShape(1620, 3480),
   zones: [zone('moving', 'fan', [560, 240], [380, 140])],
-  blocks: [quilletBlock],
+  batteries: [quilletBattery],
   points: [
     ...terminals(
-      quilletBlock,
+      quilletBattery,
       0,
-      'Block',
+      'Battery',
       ['Bonnet up.', 'Cowl cover right half off: three clips.', 'The wiper may move: key out.'],
       { cover: 'cowl cover', tools: ['clip lever'] },
     ),
@@ -145,10 +145,16 @@ const quillet: Machine = {
   never: ['Leave the cowl lid loose over a clamp.'],
 };
 
-const larkmoorBlock = blockAt(rating('agm', 52, 520), 'boot floor, middle', [720, 3420, 520], [250, 180], {
-  closedIn: true,
-  ventHose: true,
-});
+const larkmoorBattery = batteryAt(
+  rating('agm', 52, 520),
+  'boot floor, middle',
+  [720, 3420, 520],
+  [250, 180],
+  {
+    closedIn: true,
+    ventHose: true,
+  },
+);
 /** Roadster whose boot opens only with power; a key blade opens the door. */
 const larkmoor: Machine = {
   id: 'wendry-larkmoor-16',
@@ -159,7 +165,7 @@ const larkmoor: Machine = {
   systemVolts: 12,
   ...carShape(1740, 4020),
   zones: [zone('hot', 'exhaust manifold', [480, 520], [200, 320])],
-  blocks: [larkmoorBlock],
+  batteries: [larkmoorBattery],
   points: [
     point(
       'post',
@@ -170,7 +176,7 @@ const larkmoor: Machine = {
       { cover: 'red cap' },
     ),
     point('ground', 'ground-point', 'Ground stud, bay right', [1430, 700, 830], ['Right wing, bare stud.']),
-    ...terminals(larkmoorBlock, 0, 'Block', ['Boot floor up.', 'Measure here; clamp at the front.'], {
+    ...terminals(larkmoorBattery, 0, 'Battery', ['Boot floor up.', 'Measure here; clamp at the front.'], {
       cover: 'boot floor',
     }),
     point(
@@ -189,7 +195,12 @@ const larkmoor: Machine = {
   never: ['Close the boot before power is back.'],
 };
 
-const holtbeckBlock = blockAt(rating('flooded', 90, 760), 'front bay, right', [1360, 520, 980], [240, 180]);
+const holtbeckBattery = batteryAt(
+  rating('flooded', 90, 760),
+  'front bay, right',
+  [1360, 520, 980],
+  [240, 180],
+);
 /** Diesel off-roader. */
 const holtbeck: Machine = {
   id: 'skarnby-holtbeck-28',
@@ -203,9 +214,11 @@ const holtbeck: Machine = {
     zone('moving', 'belt and fan', [640, 220], [560, 200]),
     zone('hot', 'turbocharger', [400, 560], [220, 220]),
   ],
-  blocks: [holtbeckBlock],
+  batteries: [holtbeckBattery],
   points: [
-    ...terminals(holtbeckBlock, 0, 'Block', ['Bonnet up, rubber flap over + is red.'], { cover: 'red flap' }),
+    ...terminals(holtbeckBattery, 0, 'Battery', ['Bonnet up, rubber flap over + is red.'], {
+      cover: 'red flap',
+    }),
     point('ground', 'ground-point', 'Chassis stud, left', [300, 640, 760], ['Left rail, bare stud.']),
     point('release', 'release', 'Bonnet lever', [200, 1500, 600], ['Left footwell, then the slider.']),
   ],
@@ -216,5 +229,5 @@ const holtbeck: Machine = {
   never: ['Start with ether or spray: the intake heats.'],
 };
 
-/** More cars of the demo atlas, by where their block hides. */
+/** More cars of the demo atlas, by where their battery hides. */
 export const CARS: readonly Machine[] = [marrowby, ternhow, quillet, larkmoor, holtbeck];

@@ -1,9 +1,14 @@
 import { carShape, type Machine, vanShape } from '@voltrek/core';
-import { blockAt, point, rating, terminals, zone } from './points.js';
+import { batteryAt, point, rating, terminals, zone } from './points.js';
 
 const ORANGE = 'Touch an orange cable or its connector.';
 
-const glimmetBlock = blockAt(rating('agm', 40, 360), 'front bay, under cover', [240, 520, 830], [200, 170]);
+const glimmetBattery = batteryAt(
+  rating('agm', 40, 360),
+  'front bay, under cover',
+  [240, 520, 830],
+  [200, 170],
+);
 /** City EV: latch wires in the grille. */
 const glimmet: Machine = {
   id: 'hulvane-glimmet',
@@ -14,7 +19,7 @@ const glimmet: Machine = {
   systemVolts: 12,
   ...carShape(1680, 3620),
   zones: [zone('hot', 'inverter', [760, 420], [420, 300])],
-  blocks: [glimmetBlock],
+  batteries: [glimmetBattery],
   points: [
     point(
       'latch-plus',
@@ -31,7 +36,7 @@ const glimmet: Machine = {
       [1120, 20, 560],
       ['The plain stud beside it.'],
     ),
-    ...terminals(glimmetBlock, 0, 'Low-voltage block', ['Bonnet up, felt cover off.'], {
+    ...terminals(glimmetBattery, 0, '12 V battery', ['Bonnet up, felt cover off.'], {
       cover: 'felt cover',
     }),
     point('ground', 'ground-point', 'Ground stud, turret left', [220, 760, 860], ['Marked stud.']),
@@ -44,7 +49,7 @@ const glimmet: Machine = {
   never: [ORANGE, 'Lend power from this car to a cranking engine.'],
 };
 
-const mistrowBlock = blockAt(
+const mistrowBattery = batteryAt(
   rating('agm', 60, 520),
   'front boot, under liner',
   [1180, 700, 700],
@@ -63,7 +68,7 @@ const mistrow: Machine = {
   systemVolts: 12,
   ...carShape(1870, 4720),
   zones: [],
-  blocks: [mistrowBlock],
+  batteries: [mistrowBattery],
   points: [
     point(
       'latch-plus',
@@ -79,9 +84,9 @@ const mistrow: Machine = {
     ),
     point('latch-minus', 'latch-wire-negative', 'Black latch wire', [60, 1060, 520], ['The black one.']),
     ...terminals(
-      mistrowBlock,
+      mistrowBattery,
       0,
-      'Low-voltage block',
+      '12 V battery',
       ['Front lid up, load tray out.', 'Four clips, then the liner lifts.'],
       { cover: 'load tray and liner' },
     ),
@@ -95,10 +100,10 @@ const mistrow: Machine = {
   never: [ORANGE, "Run the donor's engine while joined."],
 };
 
-const arrowenBlock = blockAt(rating('lfp', 20, 300), 'under dash, left', [260, 1280, 640], [180, 120], {
+const arrowenBattery = batteryAt(rating('lfp', 20, 300), 'under dash, left', [260, 1280, 640], [180, 120], {
   closedIn: true,
 });
-/** EV with a lithium low-voltage block and no points for help: recover it. */
+/** EV with a lithium 12 V battery and no points for help: recover it. */
 const arrowen: Machine = {
   id: 'ostrel-arrowen-l',
   maker: 'Ostrel',
@@ -108,9 +113,9 @@ const arrowen: Machine = {
   systemVolts: 12,
   ...carShape(1900, 4640),
   zones: [],
-  blocks: [arrowenBlock],
+  batteries: [arrowenBattery],
   points: [
-    ...terminals(arrowenBlock, 0, 'Lithium low-voltage block', [
+    ...terminals(arrowenBattery, 0, 'Lithium 12 V battery', [
       'Left footwell panel off.',
       'For reading volts only: no lead-acid charger, no jump.',
     ]),
@@ -127,15 +132,15 @@ const arrowen: Machine = {
   engine: null,
   smartAlternator: false,
   resets: ['Clock', 'Window learn'],
-  cautions: ['Lithium low-voltage block: it wakes only through its own charge port or the maker.'],
-  never: [ORANGE, 'Join any source to the low-voltage block.', 'Put a lead-acid charger on it.'],
+  cautions: ['Lithium 12 V battery: it wakes only through its own charge port or the maker.'],
+  never: [ORANGE, 'Join any source to the 12 V battery.', 'Put a lead-acid charger on it.'],
 };
 
-const solaceHBlock = blockAt(rating('agm', 45, 400), 'boot, left side', [240, 3640, 600], [190, 240], {
+const solaceHBattery = batteryAt(rating('agm', 45, 400), 'boot, left side', [240, 3640, 600], [190, 240], {
   closedIn: true,
   ventHose: true,
 });
-/** Hybrid saloon, block in the boot. */
+/** Hybrid saloon, battery in the boot. */
 const solaceH: Machine = {
   id: 'ardwen-solace-h',
   maker: 'Ardwen',
@@ -148,7 +153,7 @@ const solaceH: Machine = {
     zone('hot', 'converter', [900, 560], [320, 260]),
     zone('moving', 'belt and fan', [520, 260], [300, 160]),
   ],
-  blocks: [solaceHBlock],
+  batteries: [solaceHBattery],
   points: [
     point(
       'post',
@@ -159,7 +164,7 @@ const solaceH: Machine = {
       { cover: 'small red lid' },
     ),
     point('ground', 'ground-point', 'Ground stud, bay left', [300, 700, 900], ['Marked stud, strut tower.']),
-    ...terminals(solaceHBlock, 0, 'Low-voltage block', ['Boot, left pocket: panel out.'], {
+    ...terminals(solaceHBattery, 0, '12 V battery', ['Boot, left pocket: panel out.'], {
       cover: 'side panel',
     }),
     point('release', 'release', 'Bonnet lever', [190, 1580, 520], ['Left footwell.']),
@@ -171,7 +176,7 @@ const solaceH: Machine = {
   never: [ORANGE, 'Lend power from this car to a cranking engine.'],
 };
 
-const pellaHBlock = blockAt(
+const pellaHBattery = batteryAt(
   rating('agm', 35, 300, 'JIS'),
   'under rear seat, right',
   [1260, 2400, 540],
@@ -181,7 +186,7 @@ const pellaHBlock = blockAt(
     ventHose: true,
   },
 );
-/** Hybrid hatchback, block under the rear seat. */
+/** Hybrid hatchback, battery under the rear seat. */
 const pellaH: Machine = {
   id: 'brinmoor-pella-h',
   maker: 'Brinmoor',
@@ -191,7 +196,7 @@ const pellaH: Machine = {
   systemVolts: 12,
   ...carShape(1730, 4010),
   zones: [zone('hot', 'converter', [820, 520], [300, 240])],
-  blocks: [pellaHBlock],
+  batteries: [pellaHBattery],
   points: [
     point(
       'post',
@@ -202,7 +207,7 @@ const pellaH: Machine = {
       { cover: 'red lid' },
     ),
     point('ground', 'ground-point', 'Bolt, slam panel', [860, 160, 780], ['Bare bolt, slam panel.']),
-    ...terminals(pellaHBlock, 0, 'Low-voltage block', ['Rear cushion up, grille off.'], {
+    ...terminals(pellaHBattery, 0, '12 V battery', ['Rear cushion up, grille off.'], {
       cover: 'rear cushion',
     }),
     point('release', 'release', 'Bonnet lever', [180, 1420, 520], ['Left footwell.']),
@@ -214,9 +219,15 @@ const pellaH: Machine = {
   never: [ORANGE, 'Lend power from this car to a cranking engine.'],
 };
 
-const carterBlock = blockAt(rating('agm', 68, 600), 'under passenger seat', [1420, 1520, 620], [190, 280], {
-  closedIn: true,
-});
+const carterBattery = batteryAt(
+  rating('agm', 68, 600),
+  'under passenger seat',
+  [1420, 1520, 620],
+  [190, 280],
+  {
+    closedIn: true,
+  },
+);
 /** Electric chassis van with posts in the bay. */
 const carter: Machine = {
   id: 'kestow-parcel-xl',
@@ -227,7 +238,7 @@ const carter: Machine = {
   systemVolts: 12,
   ...vanShape(2060, 5900),
   zones: [],
-  blocks: [carterBlock],
+  batteries: [carterBattery],
   points: [
     point(
       'post',
@@ -238,7 +249,7 @@ const carter: Machine = {
       { cover: 'red hood' },
     ),
     point('ground', 'ground-point', 'Ground stud, bay left', [360, 560, 1000], ['Marked stud.']),
-    ...terminals(carterBlock, 0, 'Low-voltage block', ['Passenger seat base: lid, two turn locks.'], {
+    ...terminals(carterBattery, 0, '12 V battery', ['Passenger seat base: lid, two turn locks.'], {
       cover: 'seat base lid',
     }),
     point('release', 'release', 'Bonnet cable', [230, 1100, 760], ['Driver footwell, pull hard.']),

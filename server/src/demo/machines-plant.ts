@@ -1,15 +1,15 @@
-import { type BlockRating, boatShape, deckShape, type Machine, trackedShape } from '@voltrek/core';
-import { blockAt, point, rating, terminals, zone } from './points.js';
+import { type BatteryRating, boatShape, deckShape, type Machine, trackedShape } from '@voltrek/core';
+import { batteryAt, point, rating, terminals, zone } from './points.js';
 
 const flooded = (
   capacityAh: number,
   ccaAmps: number,
-  ccaStandard: BlockRating['ccaStandard'] = 'EN',
-): BlockRating => rating('flooded', capacityAh, ccaAmps, ccaStandard);
+  ccaStandard: BatteryRating['ccaStandard'] = 'EN',
+): BatteryRating => rating('flooded', capacityAh, ccaAmps, ccaStandard);
 
-const pisteLow = blockAt(flooded(140, 900), 'right side box, front', [2700, 3000, 1150], [350, 260]);
-const pisteHigh = blockAt(flooded(140, 900), 'right side box, rear', [2700, 3300, 1150], [350, 260]);
-/** Piste machine: 24 V, two blocks in a side box. */
+const pisteLow = batteryAt(flooded(140, 900), 'right side box, front', [2700, 3000, 1150], [350, 260]);
+const pisteHigh = batteryAt(flooded(140, 900), 'right side box, rear', [2700, 3300, 1150], [350, 260]);
+/** Piste machine: 24 V, two batteries in a side box. */
 const piste: Machine = {
   id: 'hulvane-cornice-9',
   maker: 'Hulvane',
@@ -18,12 +18,12 @@ const piste: Machine = {
   gearbox: 'none',
   systemVolts: 24,
   ...trackedShape(4200, 6200),
-  blocks: [pisteLow, pisteHigh],
+  batteries: [pisteLow, pisteHigh],
   points: [
-    ...terminals(pisteLow, 0, 'Lower block', [
+    ...terminals(pisteLow, 0, 'Battery 1', [
       'Right side box: turn both latches, swing the lid up and prop it.',
     ]),
-    ...terminals(pisteHigh, 1, 'Upper block', [
+    ...terminals(pisteHigh, 1, 'Battery 2', [
       'The rear one. Its - is the middle joint: 12 V to the chassis.',
     ]),
     point(
@@ -46,7 +46,7 @@ const piste: Machine = {
   never: ['Reach in with the tiller engaged.'],
 };
 
-const fanBlock = blockAt(flooded(100, 720), 'engine frame, left', [140, 1500, 820], [180, 340]);
+const fanBattery = batteryAt(flooded(100, 720), 'engine frame, left', [140, 1500, 820], [180, 340]);
 const fan: Machine = {
   id: 'skarnby-orchard-fan',
   maker: 'Skarnby',
@@ -55,9 +55,9 @@ const fan: Machine = {
   gearbox: 'none',
   systemVolts: 12,
   ...deckShape(1500, 2900, 1900, true),
-  blocks: [fanBlock],
+  batteries: [fanBattery],
   points: [
-    ...terminals(fanBlock, 0, 'Block', ['Lift the engine hood.', 'Pin the fan before reaching in.']),
+    ...terminals(fanBattery, 0, 'Battery', ['Lift the engine hood.', 'Pin the fan before reaching in.']),
     point(
       'ground',
       'ground-point',
@@ -75,7 +75,7 @@ const fan: Machine = {
   never: ['Work under the fan without its pin.'],
 };
 
-const dinghyBlock = blockAt(flooded(55, 460, 'SAE'), 'stern locker, left', [260, 3000, 420], [200, 260], {
+const dinghyBattery = batteryAt(flooded(55, 460, 'SAE'), 'stern locker, left', [260, 3000, 420], [200, 260], {
   closedIn: true,
 });
 const dinghy: Machine = {
@@ -86,9 +86,9 @@ const dinghy: Machine = {
   gearbox: 'none',
   systemVolts: 12,
   ...boatShape(1750, 4200),
-  blocks: [dinghyBlock],
+  batteries: [dinghyBattery],
   points: [
-    ...terminals(dinghyBlock, 0, 'Block', ['Open the stern locker and let it air.']),
+    ...terminals(dinghyBattery, 0, 'Battery', ['Open the stern locker and let it air.']),
     point('ground', 'ground-point', 'Engine mount bolt', [900, 3900, 600], ['Bolt on the engine bracket.']),
     point('release', 'release', 'Locker lid', [420, 2950, 620], ['Turn button.']),
   ],
@@ -100,7 +100,7 @@ const dinghy: Machine = {
   never: ['Clamp in a bilge that smells of petrol.'],
 };
 
-const gensetBlock = blockAt(flooded(120, 920), 'door side, low', [120, 420, 480], [190, 350], {
+const gensetBattery = batteryAt(flooded(120, 920), 'door side, low', [120, 420, 480], [190, 350], {
   closedIn: true,
   layout: 'positive-right',
 });
@@ -112,9 +112,9 @@ const genset: Machine = {
   gearbox: 'none',
   systemVolts: 12,
   ...deckShape(1400, 2900, 1700, false),
-  blocks: [gensetBlock],
+  batteries: [gensetBattery],
   points: [
-    ...terminals(gensetBlock, 0, 'Block', [
+    ...terminals(gensetBattery, 0, 'Battery', [
       'Left door open.',
       'Isolator by the door to off while clamps go on.',
     ]),
@@ -135,7 +135,7 @@ const genset: Machine = {
   never: ['Back-feed the stage from another set.'],
 };
 
-const mowerBlock = blockAt(flooded(22, 230, 'SAE'), 'under the seat', [420, 1180, 520], [130, 190]);
+const mowerBattery = batteryAt(flooded(22, 230, 'SAE'), 'under the seat', [420, 1180, 520], [130, 190]);
 const mower: Machine = {
   id: 'tolsey-verge-16',
   maker: 'Tolsey',
@@ -144,9 +144,9 @@ const mower: Machine = {
   gearbox: 'none',
   systemVolts: 12,
   ...deckShape(1050, 1950, 1150, true),
-  blocks: [mowerBlock],
+  batteries: [mowerBattery],
   points: [
-    ...terminals(mowerBlock, 0, 'Block', ['Tip the seat forward.']),
+    ...terminals(mowerBattery, 0, 'Battery', ['Tip the seat forward.']),
     point(
       'ground',
       'ground-point',

@@ -1,7 +1,7 @@
 import { carShape, type Machine, motorcycleShape, truckShape, vanShape } from '@voltrek/core';
-import { blockAt, point, rating, terminals, zone } from './points.js';
+import { batteryAt, point, rating, terminals, zone } from './points.js';
 
-const hatchBlock = blockAt(rating('flooded', 44, 420), 'front bay, left', [150, 560, 820], [210, 180]);
+const hatchBattery = batteryAt(rating('flooded', 44, 420), 'front bay, left', [150, 560, 820], [210, 180]);
 /** Front-bay petrol hatchback. */
 const pella: Machine = {
   id: 'brinmoor-pella',
@@ -11,9 +11,9 @@ const pella: Machine = {
   gearbox: 'manual',
   systemVolts: 12,
   ...carShape(1720, 3960),
-  blocks: [hatchBlock],
+  batteries: [hatchBattery],
   points: [
-    ...terminals(hatchBlock, 0, 'Block', ['Open the bonnet.', 'Lift the red flap over the fatter post.']),
+    ...terminals(hatchBattery, 0, 'Battery', ['Open the bonnet.', 'Lift the red flap over the fatter post.']),
     point(
       'ground',
       'ground-point',
@@ -37,11 +37,11 @@ const pella: Machine = {
   never: ['Crank for more than 5 s with the fan cowl off.'],
 };
 
-const solaceBlock = blockAt(rating('agm', 70, 760), 'boot, right side', [1330, 3620, 620], [210, 330], {
+const solaceBattery = batteryAt(rating('agm', 70, 760), 'boot, right side', [1330, 3620, 620], [210, 330], {
   closedIn: true,
   ventHose: true,
 });
-/** Start-stop car: AGM block in the boot, posts in the bay. */
+/** Start-stop car: AGM battery in the boot, posts in the bay. */
 const solace: Machine = {
   id: 'ardwen-solace',
   maker: 'Ardwen',
@@ -50,7 +50,7 @@ const solace: Machine = {
   gearbox: 'automatic',
   systemVolts: 12,
   ...carShape(1800, 4380),
-  blocks: [solaceBlock],
+  batteries: [solaceBattery],
   points: [
     point(
       'post',
@@ -67,7 +67,7 @@ const solace: Machine = {
       [300, 640, 900],
       ['Left strut tower, hexagon stud marked with the ground sign.'],
     ),
-    ...terminals(solaceBlock, 0, 'Block', [
+    ...terminals(solaceBattery, 0, 'Battery', [
       'Boot floor up, right side liner off.',
       'For measuring and for removal only: it vents through a hose.',
     ]),
@@ -93,17 +93,23 @@ const solace: Machine = {
     'Battery registration',
   ],
   cautions: [
-    'Never charge the block in a closed boot.',
+    'Never charge the battery in a closed boot.',
     'Do not clamp on the charge sensor at the negative post.',
   ],
   never: ['Clamp on the charge sensor.', 'Charge in the closed boot.'],
 };
 
-const confluxBlock = blockAt(rating('agm', 45, 325), 'under rear seat, left', [180, 3080, 640], [240, 190], {
-  closedIn: true,
-  ventHose: true,
-});
-/** Hybrid minibus: block under the rear seat; it wakes and does not crank. */
+const confluxBattery = batteryAt(
+  rating('agm', 45, 325),
+  'under rear seat, left',
+  [180, 3080, 640],
+  [240, 190],
+  {
+    closedIn: true,
+    ventHose: true,
+  },
+);
+/** Hybrid minibus: battery under the rear seat; it wakes and does not crank. */
 const conflux: Machine = {
   id: 'tolsey-conflux',
   maker: 'Tolsey',
@@ -112,7 +118,7 @@ const conflux: Machine = {
   gearbox: 'automatic',
   systemVolts: 12,
   ...vanShape(1900, 4980),
-  blocks: [confluxBlock],
+  batteries: [confluxBattery],
   points: [
     point(
       'post',
@@ -129,7 +135,7 @@ const conflux: Machine = {
       [620, 260, 920],
       ['Bare bolt left of the bonnet catch.'],
     ),
-    ...terminals(confluxBlock, 0, 'Block', [
+    ...terminals(confluxBattery, 0, 'Battery', [
       'Rear seat, left cushion: pull the front edge up.',
       'Lift the vent grille off.',
     ]),
@@ -146,9 +152,15 @@ const conflux: Machine = {
   never: ['Touch an orange cable or its connector.', 'Lend power to a cranking engine.'],
 };
 
-const parcelBlock = blockAt(rating('agm', 50, 450), 'front bay, under cover', [1060, 420, 860], [240, 180], {
-  layout: 'positive-right',
-});
+const parcelBattery = batteryAt(
+  rating('agm', 50, 450),
+  'front bay, under cover',
+  [1060, 420, 860],
+  [240, 180],
+  {
+    layout: 'positive-right',
+  },
+);
 /** Delivery EV that will not open. */
 const parcel: Machine = {
   id: 'kestow-parcel-e',
@@ -158,7 +170,7 @@ const parcel: Machine = {
   gearbox: 'none',
   systemVolts: 12,
   ...vanShape(1860, 4560),
-  blocks: [parcelBlock],
+  batteries: [parcelBattery],
   points: [
     point(
       'latch-plus',
@@ -179,7 +191,7 @@ const parcel: Machine = {
       [560, 70, 480],
       ['The black one of the pair.'],
     ),
-    ...terminals(parcelBlock, 0, 'Low-voltage block', [
+    ...terminals(parcelBattery, 0, '12 V battery', [
       'Bonnet up, plastic cover off: four quarter-turn clips.',
     ]),
     point(
@@ -208,7 +220,7 @@ const parcel: Machine = {
   never: ['Touch an orange cable or its connector.', "Run the donor's engine while joined."],
 };
 
-const fellBlock = blockAt(rating('agm', 8, 120, 'SAE'), 'under the saddle', [370, 1280, 760], [90, 150]);
+const fellBattery = batteryAt(rating('agm', 8, 120, 'SAE'), 'under the saddle', [370, 1280, 760], [90, 150]);
 /** Trail motorcycle. */
 const fell: Machine = {
   id: 'ostrel-fell-450',
@@ -218,9 +230,9 @@ const fell: Machine = {
   gearbox: 'manual',
   systemVolts: 12,
   ...motorcycleShape(820, 2180),
-  blocks: [fellBlock],
+  batteries: [fellBattery],
   points: [
-    ...terminals(fellBlock, 0, 'Block', ['Saddle off: two bolts under the tail.', 'Strap aside.']),
+    ...terminals(fellBattery, 0, 'Battery', ['Saddle off: two bolts under the tail.', 'Strap aside.']),
     point(
       'ground',
       'ground-point',
@@ -236,14 +248,20 @@ const fell: Machine = {
   engine: { fuel: 'petrol', displacementL: 0.45, cylinders: 1, systemVolts: 12 },
   smartAlternator: false,
   resets: ['Clock'],
-  cautions: ['Car engine off: its alternator is too much for this block.', 'Stand it level and chock it.'],
+  cautions: ['Car engine off: its alternator is too much for this battery.', 'Stand it level and chock it.'],
   never: ['Join a car whose engine runs.'],
 };
 
-const bakeryBlock = blockAt(rating('efb', 80, 780), 'under driver seat box', [220, 1420, 700], [180, 300], {
-  closedIn: true,
-});
-/** The bakery's diesel van: block under the seat, post in the bay. */
+const bakeryBattery = batteryAt(
+  rating('efb', 80, 780),
+  'under driver seat box',
+  [220, 1420, 700],
+  [180, 300],
+  {
+    closedIn: true,
+  },
+);
+/** The bakery's diesel van: battery under the seat, post in the bay. */
 const bakery: Machine = {
   id: 'brinmoor-carrow-22d',
   maker: 'Brinmoor',
@@ -252,7 +270,7 @@ const bakery: Machine = {
   gearbox: 'manual',
   systemVolts: 12,
   ...vanShape(2040, 5480),
-  blocks: [bakeryBlock],
+  batteries: [bakeryBattery],
   points: [
     point(
       'post',
@@ -267,9 +285,9 @@ const bakery: Machine = {
       'ground-point',
       'Ground stud, strut tower left',
       [360, 620, 1000],
-      ['Bare stud on the left strut tower.', 'Bite metal, not the paint round it.'],
+      ['Bare stud on the left strut tower.', 'Clamp onto metal, not the paint round it.'],
     ),
-    ...terminals(bakeryBlock, 0, 'Block', ['Driver seat forward, floor mat up, three-bolt lid.']),
+    ...terminals(bakeryBattery, 0, 'Battery', ['Driver seat forward, floor mat up, three-bolt lid.']),
     point('release', 'release', 'Bonnet lever', [220, 1180, 750], ['Driver footwell, left.']),
   ],
   zones: [
@@ -283,8 +301,18 @@ const bakery: Machine = {
   never: ['Lay a lead over the filter housing: it blows off.'],
 };
 
-const reeferLow = blockAt(rating('flooded', 170, 1000), 'left side box, front', [80, 2500, 950], [270, 500]);
-const reeferHigh = blockAt(rating('flooded', 170, 1000), 'left side box, rear', [80, 3040, 950], [270, 500]);
+const reeferLow = batteryAt(
+  rating('flooded', 170, 1000),
+  'left side box, front',
+  [80, 2500, 950],
+  [270, 500],
+);
+const reeferHigh = batteryAt(
+  rating('flooded', 170, 1000),
+  'left side box, rear',
+  [80, 3040, 950],
+  [270, 500],
+);
 /** Refrigerated truck on 24 V. */
 const reefer: Machine = {
   id: 'orrendal-boreal-12',
@@ -294,7 +322,7 @@ const reefer: Machine = {
   gearbox: 'manual',
   systemVolts: 24,
   ...truckShape(2500, 8600),
-  blocks: [reeferLow, reeferHigh],
+  batteries: [reeferLow, reeferHigh],
   points: [
     point(
       'post',
@@ -311,8 +339,8 @@ const reefer: Machine = {
       [420, 1900, 780],
       ['Stud on the left chassis rail beside the post.'],
     ),
-    ...terminals(reeferLow, 0, 'Lower block', ['Side box lid off: two rubber latches.']),
-    ...terminals(reeferHigh, 1, 'Upper block', [
+    ...terminals(reeferLow, 0, 'Battery 1', ['Side box lid off: two rubber latches.']),
+    ...terminals(reeferHigh, 1, 'Battery 2', [
       'The rear one. Its - is the middle joint: 12 V to the chassis.',
     ]),
     point('release', 'release', 'Side box latches', [70, 2900, 900], ['Two rubber latches, lift and swing.']),
@@ -322,10 +350,10 @@ const reefer: Machine = {
   smartAlternator: false,
   resets: ['Tachograph clock', 'Fridge set point'],
   cautions: ['Middle joint is live at 12 V to the chassis.'],
-  never: ['Put 24 V on one block.', 'Crank with the cab tilted.'],
+  never: ['Put 24 V on one battery.', 'Crank with the cab tilted.'],
 };
 
-const serviceBlock = blockAt(rating('agm', 95, 850), 'front bay, left', [230, 480, 900], [180, 350], {
+const serviceBattery = batteryAt(rating('agm', 95, 850), 'front bay, left', [230, 480, 900], [180, 350], {
   layout: 'positive-right',
 });
 /** The crew's own van: the donor. */
@@ -337,9 +365,9 @@ const serviceVan: Machine = {
   gearbox: 'manual',
   systemVolts: 12,
   ...vanShape(1980, 5100),
-  blocks: [serviceBlock],
+  batteries: [serviceBattery],
   points: [
-    ...terminals(serviceBlock, 0, 'Block', ['Bonnet up, flap over + is red.']),
+    ...terminals(serviceBattery, 0, 'Battery', ['Bonnet up, flap over + is red.']),
     point(
       'ground',
       'ground-point',

@@ -7,10 +7,15 @@ import {
   truckShape,
   vanShape,
 } from '@voltrek/core';
-import { blockAt, point, rating, terminals, zone } from './points.js';
+import { batteryAt, point, rating, terminals, zone } from './points.js';
 
-const glidenBlock = blockAt(rating('gel', 6, 90, 'SAE'), 'under the footboard', [320, 900, 330], [90, 130]);
-/** Scooter: block under the footboard. */
+const glidenBattery = batteryAt(
+  rating('gel', 6, 90, 'SAE'),
+  'under the footboard',
+  [320, 900, 330],
+  [90, 130],
+);
+/** Scooter: battery under the footboard. */
 const gliden: Machine = {
   id: 'ostrel-gliden-125',
   maker: 'Ostrel',
@@ -20,9 +25,9 @@ const gliden: Machine = {
   systemVolts: 12,
   ...motorcycleShape(720, 1900),
   zones: [zone('hot', 'exhaust', [470, 1250], [70, 420])],
-  blocks: [glidenBlock],
+  batteries: [glidenBattery],
   points: [
-    ...terminals(glidenBlock, 0, 'Block', ['Rubber mat up, lid off: one screw.'], {
+    ...terminals(glidenBattery, 0, 'Battery', ['Rubber mat up, lid off: one screw.'], {
       cover: 'footboard lid',
       tools: ['cross-head driver'],
     }),
@@ -32,17 +37,17 @@ const gliden: Machine = {
   engine: { fuel: 'petrol', displacementL: 0.125, cylinders: 1, systemVolts: 12 },
   smartAlternator: false,
   resets: ['Clock'],
-  cautions: ['Gel block: no charger above 14.4 V.', 'Hold the brake: it may creep when it starts.'],
+  cautions: ['Gel battery: no charger above 14.4 V.', 'Hold the brake: it may creep when it starts.'],
   never: ['Join a car whose engine runs.'],
 };
 
-const drovelinBlock = blockAt(
+const drovelinBattery = batteryAt(
   rating('agm', 18, 270, 'SAE'),
   'under the rear rack',
   [440, 1420, 720],
   [170, 110],
 );
-/** Quad: block under the rear rack. */
+/** Quad: battery under the rear rack. */
 const drovelin: Machine = {
   id: 'hulvane-drovelin-500',
   maker: 'Hulvane',
@@ -52,9 +57,9 @@ const drovelin: Machine = {
   systemVolts: 12,
   ...deckShape(1120, 2050, 1150, true),
   zones: [zone('hot', 'exhaust', [700, 1500], [140, 440])],
-  blocks: [drovelinBlock],
+  batteries: [drovelinBattery],
   points: [
-    ...terminals(drovelinBlock, 0, 'Block', ['Seat off: lever at the rear.', 'Rack flap up.'], {
+    ...terminals(drovelinBattery, 0, 'Battery', ['Seat off: lever at the rear.', 'Rack flap up.'], {
       cover: 'rack flap',
     }),
     point('ground', 'ground-point', 'Frame bolt, left', [260, 1100, 560], ['Bare bolt by the footwell.']),
@@ -67,8 +72,13 @@ const drovelin: Machine = {
   never: ['Tow it to start it.'],
 };
 
-const meridellBlock = blockAt(rating('agm', 14, 210, 'SAE'), 'under the tank', [330, 800, 780], [110, 150]);
-/** Touring motorcycle: block under the tank. */
+const meridellBattery = batteryAt(
+  rating('agm', 14, 210, 'SAE'),
+  'under the tank',
+  [330, 800, 780],
+  [110, 150],
+);
+/** Touring motorcycle: battery under the tank. */
 const meridell: Machine = {
   id: 'ostrel-meridell-1100',
   maker: 'Ostrel',
@@ -78,7 +88,7 @@ const meridell: Machine = {
   systemVolts: 12,
   ...motorcycleShape(900, 2280),
   zones: [zone('hot', 'exhaust', [560, 1150], [90, 800])],
-  blocks: [meridellBlock],
+  batteries: [meridellBattery],
   points: [
     point(
       'post',
@@ -89,9 +99,9 @@ const meridell: Machine = {
       { cover: 'side panel, red boot' },
     ),
     ...terminals(
-      meridellBlock,
+      meridellBattery,
       0,
-      'Block',
+      'Battery',
       ['Seat off, tank bolts out, prop the tank.', 'Use the stud if you can.'],
       { cover: 'tank', tools: ['10 mm socket'] },
     ),
@@ -105,7 +115,12 @@ const meridell: Machine = {
   never: ['Join a car whose engine runs.'],
 };
 
-const zeroBlock = blockAt(rating('flooded', 30, 300, 'SAE'), 'left rear box', [140, 1500, 560], [200, 130]);
+const zeroBattery = batteryAt(
+  rating('flooded', 30, 300, 'SAE'),
+  'left rear box',
+  [140, 1500, 560],
+  [200, 130],
+);
 /** Wide ride-on with twin levers. */
 const zero: Machine = {
   id: 'tolsey-verge-24z',
@@ -116,9 +131,9 @@ const zero: Machine = {
   systemVolts: 12,
   ...deckShape(1340, 2100, 1180, true),
   zones: [zone('moving', 'blade deck', [200, 500], [940, 620])],
-  blocks: [zeroBlock],
+  batteries: [zeroBattery],
   points: [
-    ...terminals(zeroBlock, 0, 'Block', ['Box lid: two rubber straps.'], { cover: 'box lid' }),
+    ...terminals(zeroBattery, 0, 'Battery', ['Box lid: two rubber straps.'], { cover: 'box lid' }),
     point(
       'ground',
       'ground-point',
@@ -135,7 +150,7 @@ const zero: Machine = {
   never: ['Bridge the seat switch.'],
 };
 
-const towerBlock = blockAt(rating('flooded', 70, 600), 'right door, low', [920, 1500, 430], [180, 270], {
+const towerBattery = batteryAt(rating('flooded', 70, 600), 'right door, low', [920, 1500, 430], [180, 270], {
   closedIn: true,
 });
 /** Light tower on a trailer. */
@@ -148,9 +163,9 @@ const tower: Machine = {
   systemVolts: 12,
   ...deckShape(1240, 2300, 1500, true),
   zones: [zone('moving', 'fan', [430, 1900], [380, 160]), zone('hot', 'silencer', [160, 1500], [220, 300])],
-  blocks: [towerBlock],
+  batteries: [towerBattery],
   points: [
-    ...terminals(towerBlock, 0, 'Block', ['Right door open, prop it.'], { cover: 'door' }),
+    ...terminals(towerBattery, 0, 'Battery', ['Right door open, prop it.'], { cover: 'door' }),
     point('ground', 'ground-point', 'Engine foot bolt', [700, 1500, 460], ['Bare bolt, front foot.']),
     point('release', 'release', 'Door lock', [1180, 1450, 700], ['Coin lock.']),
   ],
@@ -161,7 +176,7 @@ const tower: Machine = {
   never: ['Lift the mast under a power line.'],
 };
 
-const soundryBlock = blockAt(
+const soundryBattery = batteryAt(
   rating('agm', 105, 800, 'SAE'),
   'under companion steps',
   [820, 5400, 700],
@@ -181,13 +196,13 @@ const soundry: Machine = {
   systemVolts: 12,
   ...boatShape(2900, 8600),
   zones: [zone('moving', 'shaft and belt', [1300, 5700], [340, 500])],
-  blocks: [soundryBlock],
+  batteries: [soundryBattery],
   points: [
-    ...terminals(soundryBlock, 0, 'Engine block', ['Steps off: two hooks.', 'Let the bilge air first.'], {
+    ...terminals(soundryBattery, 0, 'Engine battery', ['Steps off: two hooks.', 'Let the bilge air first.'], {
       cover: 'companion steps',
     }),
     point('ground', 'ground-point', 'Engine bed bolt', [1000, 6100, 620], ['Bare bolt on the engine bed.']),
-    point('release', 'release', 'Battery switch', [560, 5200, 1000], ['Turn to 1 for the engine block.']),
+    point('release', 'release', 'Battery switch', [560, 5200, 1000], ['Turn to 1 for the engine battery.']),
   ],
   engine: { fuel: 'diesel', displacementL: 1.5, cylinders: 3, systemVolts: 12 },
   smartAlternator: false,
@@ -196,13 +211,13 @@ const soundry: Machine = {
   never: ['Switch the isolator off with the engine running.'],
 };
 
-const cairnetLow = blockAt(
+const cairnetLow = batteryAt(
   rating('flooded', 180, 1000),
   'box behind the cab, front',
   [1960, 2000, 1000],
   [500, 220],
 );
-const cairnetHigh = blockAt(
+const cairnetHigh = batteryAt(
   rating('flooded', 180, 1000),
   'box behind the cab, rear',
   [1960, 2250, 1000],
@@ -218,10 +233,10 @@ const cairnet: Machine = {
   systemVolts: 24,
   ...truckShape(2500, 7200),
   zones: [zone('hot', 'exhaust', [60, 1500], [300, 900])],
-  blocks: [cairnetLow, cairnetHigh],
+  batteries: [cairnetLow, cairnetHigh],
   points: [
-    ...terminals(cairnetLow, 0, 'Lower block', ['Box lid: four latches.'], { cover: 'box lid' }),
-    ...terminals(cairnetHigh, 1, 'Upper block', ['The rear one. Its - is the middle joint.'], {
+    ...terminals(cairnetLow, 0, 'Battery 1', ['Box lid: four latches.'], { cover: 'box lid' }),
+    ...terminals(cairnetHigh, 1, 'Battery 2', ['The rear one. Its - is the middle joint.'], {
       cover: 'box lid',
     }),
     point('ground', 'ground-point', 'Chassis stud', [1900, 2700, 900], ['Right rail behind the box.']),
@@ -231,10 +246,10 @@ const cairnet: Machine = {
   smartAlternator: false,
   resets: ['Tachograph clock'],
   cautions: ['Body down or propped before you reach in.', 'Middle joint is live at 12 V to the chassis.'],
-  never: ['Put 24 V on one block.'],
+  never: ['Put 24 V on one battery.'],
 };
 
-const burrockBlock = blockAt(rating('flooded', 45, 400), 'under the seat', [420, 900, 760], [210, 180], {
+const burrockBattery = batteryAt(rating('flooded', 45, 400), 'under the seat', [420, 900, 760], [210, 180], {
   closedIn: true,
 });
 /** Mini excavator. */
@@ -247,9 +262,9 @@ const burrock: Machine = {
   systemVolts: 12,
   ...trackedShape(1240, 2300),
   zones: [zone('hot', 'silencer', [760, 1750], [180, 260])],
-  blocks: [burrockBlock],
+  batteries: [burrockBattery],
   points: [
-    ...terminals(burrockBlock, 0, 'Block', ['Seat tipped, steel plate off: two bolts.'], {
+    ...terminals(burrockBattery, 0, 'Battery', ['Seat tipped, steel plate off: two bolts.'], {
       cover: 'steel plate',
       tools: ['13 mm socket'],
     }),
@@ -271,19 +286,19 @@ const burrock: Machine = {
   never: ['Stand in the tracks while it cranks.'],
 };
 
-const ledgardLow = blockAt(
+const ledgardLow = batteryAt(
   rating('flooded', 110, 850),
   'rear counterweight, left',
   [300, 5400, 1200],
   [330, 180],
 );
-const ledgardHigh = blockAt(
+const ledgardHigh = batteryAt(
   rating('flooded', 110, 850),
   'rear counterweight, right',
   [1750, 5400, 1200],
   [330, 180],
 );
-/** Wheel loader on 24 V, blocks apart. */
+/** Wheel loader on 24 V, batteries apart. */
 const ledgard: Machine = {
   id: 'hulvane-ledgard-8',
   maker: 'Hulvane',
@@ -293,13 +308,13 @@ const ledgard: Machine = {
   systemVolts: 24,
   ...deckShape(2400, 6000, 3000, true),
   zones: [zone('moving', 'fan', [850, 5500], [700, 250]), zone('hot', 'exhaust', [1400, 4200], [250, 250])],
-  blocks: [ledgardLow, ledgardHigh],
+  batteries: [ledgardLow, ledgardHigh],
   points: [
-    ...terminals(ledgardLow, 0, 'Left block', ['Left hatch: square key.'], {
+    ...terminals(ledgardLow, 0, 'Battery 1', ['Left hatch: square key.'], {
       cover: 'hatch',
       tools: ['square key'],
     }),
-    ...terminals(ledgardHigh, 1, 'Right block', ['Right hatch. Its - is the middle joint.'], {
+    ...terminals(ledgardHigh, 1, 'Battery 2', ['Right hatch. Its - is the middle joint.'], {
       cover: 'hatch',
       tools: ['square key'],
     }),
@@ -310,10 +325,10 @@ const ledgard: Machine = {
   smartAlternator: false,
   resets: ['Hour meter check', 'Reverse camera'],
   cautions: ['Articulation lock in, bucket down.'],
-  never: ['Put 24 V on one block.'],
+  never: ['Put 24 V on one battery.'],
 };
 
-const haymereBlock = blockAt(
+const haymereBattery = batteryAt(
   rating('flooded', 88, 720),
   'under the right step',
   [1500, 1700, 800],
@@ -332,9 +347,9 @@ const haymere: Machine = {
     zone('moving', 'belt and fan', [650, 180], [500, 220]),
     zone('hot', 'exhaust', [1150, 700], [160, 160]),
   ],
-  blocks: [haymereBlock],
+  batteries: [haymereBattery],
   points: [
-    ...terminals(haymereBlock, 0, 'Block', ['Step plate off: two hand nuts.'], { cover: 'step plate' }),
+    ...terminals(haymereBattery, 0, 'Battery', ['Step plate off: two hand nuts.'], { cover: 'step plate' }),
     point('ground', 'ground-point', 'Gearbox bolt', [900, 1900, 700], ['Bare bolt on the gearbox case.']),
     point('release', 'release', 'Hood lever', [900, 250, 1300], ['Front grille, lever up.']),
   ],
@@ -345,8 +360,13 @@ const haymere: Machine = {
   never: ['Bridge the starter from the ground: it runs over whoever does.'],
 };
 
-const stepBlock = blockAt(rating('efb', 75, 720), 'under the cab step, left', [60, 1350, 520], [180, 280]);
-/** Delivery van with its block under the step. */
+const stepBattery = batteryAt(
+  rating('efb', 75, 720),
+  'under the cab step, left',
+  [60, 1350, 520],
+  [180, 280],
+);
+/** Delivery van with its battery under the step. */
 const stepVan: Machine = {
   id: 'kestow-bale-20d',
   maker: 'Kestow',
@@ -359,7 +379,7 @@ const stepVan: Machine = {
     zone('moving', 'belt and fan', [740, 240], [480, 170]),
     zone('hot', 'turbocharger', [520, 620], [220, 200]),
   ],
-  blocks: [stepBlock],
+  batteries: [stepBattery],
   points: [
     point(
       'post',
@@ -370,7 +390,7 @@ const stepVan: Machine = {
       { cover: 'red hood' },
     ),
     point('ground', 'ground-point', 'Ground stud, bay right', [1600, 600, 980], ['Strut tower, bare stud.']),
-    ...terminals(stepBlock, 0, 'Block', ['Driver door open, step lid up: two screws.'], {
+    ...terminals(stepBattery, 0, 'Battery', ['Driver door open, step lid up: two screws.'], {
       cover: 'step lid',
       tools: ['cross-head driver'],
     }),

@@ -1,4 +1,4 @@
-import type { BlockRating, MachineBlock, MachinePoint, PlanPoint, PointKind, Zone } from '@voltrek/core';
+import type { BatteryRating, MachineBattery, MachinePoint, PlanPoint, PointKind, Zone } from '@voltrek/core';
 
 type Reach = Pick<MachinePoint, 'heightMm' | 'cover' | 'tools'>;
 
@@ -15,14 +15,14 @@ export function point(
   return { id, kind, label, xMm, yMm, steps, ...(heightMm !== undefined && { heightMm }), ...reach };
 }
 
-/** A block where it sits, `at` its front left corner and the height of its top. */
-export function blockAt(
-  rating: BlockRating,
+/** A battery where it sits, `at` its front left corner and the height of its top. */
+export function batteryAt(
+  rating: BatteryRating,
   place: string,
   at: readonly [xMm: number, yMm: number, topMm: number],
   size: readonly [widthMm: number, lengthMm: number],
-  more: Partial<Pick<MachineBlock, 'closedIn' | 'ventHose' | 'layout'>> = {},
-): MachineBlock {
+  more: Partial<Pick<MachineBattery, 'closedIn' | 'ventHose' | 'layout'>> = {},
+): MachineBattery {
   return {
     rating,
     place,
@@ -35,24 +35,24 @@ export function blockAt(
   };
 }
 
-/** The two terminals of a block, inside its rectangle. */
+/** The two terminals of a battery, inside its rectangle. */
 export function terminals(
-  block: MachineBlock,
+  battery: MachineBattery,
   index: number,
   name: string,
   steps: readonly string[],
   reach: Reach = {},
 ): MachinePoint[] {
-  const { xMm, yMm, widthMm, lengthMm } = block.rect;
-  const isLeft = block.layout === 'positive-left';
+  const { xMm, yMm, widthMm, lengthMm } = battery.rect;
+  const isLeft = battery.layout === 'positive-left';
   const middle = yMm + lengthMm / 2;
   const suffix = index === 0 ? '' : String(index + 1);
   const plus: PlanPoint = { xMm: xMm + widthMm * (isLeft ? 0.2 : 0.8), yMm: middle };
   const minus: PlanPoint = { xMm: xMm + widthMm * (isLeft ? 0.8 : 0.2), yMm: middle };
-  const common = { steps, block: index, heightMm: block.topMm, ...reach };
+  const common = { steps, battery: index, heightMm: battery.topMm, ...reach };
   return [
-    { id: `block-plus${suffix}`, kind: 'block-positive', label: `${name} +`, ...plus, ...common },
-    { id: `block-minus${suffix}`, kind: 'block-negative', label: `${name} -`, ...minus, ...common },
+    { id: `battery-plus${suffix}`, kind: 'battery-positive', label: `${name} +`, ...plus, ...common },
+    { id: `battery-minus${suffix}`, kind: 'battery-negative', label: `${name} -`, ...minus, ...common },
   ];
 }
 
@@ -67,8 +67,8 @@ export function zone(
 }
 
 export const rating = (
-  chemistry: BlockRating['chemistry'],
+  chemistry: BatteryRating['chemistry'],
   capacityAh: number,
   ccaAmps: number,
-  ccaStandard: BlockRating['ccaStandard'] = 'EN',
-): BlockRating => ({ chemistry, capacityAh, ccaAmps, ccaStandard });
+  ccaStandard: BatteryRating['ccaStandard'] = 'EN',
+): BatteryRating => ({ chemistry, capacityAh, ccaAmps, ccaStandard });

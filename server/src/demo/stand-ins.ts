@@ -10,7 +10,7 @@ import {
   runningAttempt,
   seededRandom,
 } from '@voltrek/core';
-import { machineById } from '../atlas/repository.js';
+import { modelById } from '../atlas/repository.js';
 import type { Database } from '../db/database.js';
 import type { Bench } from '../instruments/bench.js';
 import type { InstrumentParts } from '../instruments/routes.js';
@@ -73,16 +73,16 @@ export function placeOnTruth(
   streams: JobStreams,
   bench: Bench,
 ): NonNullable<InstrumentParts['place']> {
-  let last: readonly [jobId: string, probe: string, block: number] | null = null;
+  let last: readonly [jobId: string, check: string, battery: number] | null = null;
   streams.listen(({ jobId, type }) => {
     if (last?.[0] === jobId && STIRS.includes(type)) void place(...last, false);
   });
   return place;
 
-  async function place(jobId: string, probe: string, block: number, isTry: boolean): Promise<void> {
-    last = [jobId, probe, block];
+  async function place(jobId: string, check: string, battery: number, isTry: boolean): Promise<void> {
+    last = [jobId, check, battery];
     const job = foldJob(await readEvents(database.db, jobId));
-    const machine = job && (await machineById(database.db, job.machineId));
+    const machine = job && (await modelById(database.db, job.modelId));
     if (!job || !machine) return;
     const profile = profileOfJob(job, machine);
     const phase = isTry || runningAttempt(job) ? 'cranking' : hasStarted(job) ? 'running' : 'still';
@@ -90,8 +90,8 @@ export function placeOnTruth(
       profile,
       cause: causeOf(job.call.callNumber, job.call.title, profile),
       seed: job.call.callNumber,
-      probe,
-      block,
+      check,
+      battery,
       phase,
       helped: Object.values(job.hookup.clamps).some((at) => at !== null),
     };

@@ -54,7 +54,7 @@ export function createApp({ database, streams, log, instruments, webFolder }: Ap
   app.use('/api/board', boardRoutes(database));
   app.use('/api/crew', crewRoutes(database));
   app.use('/api/kit', kitRoutes(database));
-  app.use('/api/machines', atlasRoutes(database));
+  app.use('/api/models', atlasRoutes(database));
   app.use('/api/batteries', batteryRoutes(database));
   app.use('/api/rules', ruleRoutes(database));
   app.use('/api/follow-ups', followUpRoutes(database));

@@ -13,7 +13,7 @@ export interface InstrumentParts {
   /** Base address of the weather service; null when none is set. */
   readonly weatherUrl: string | null;
   /** Puts stand-ins on the job's hidden truth; null for real instruments, which are where hands put them. */
-  readonly place: ((jobId: string, probe: string, block: number, isTry: boolean) => Promise<void>) | null;
+  readonly place: ((jobId: string, check: string, battery: number, isTry: boolean) => Promise<void>) | null;
 }
 
 export function instrumentRoutes({ bench, weatherUrl, place }: InstrumentParts): Router {
@@ -30,8 +30,8 @@ export function instrumentRoutes({ bench, weatherUrl, place }: InstrumentParts):
   });
 
   router.put('/probes', async (request, response) => {
-    const { jobId, probe, block } = PROBES_PLACED.validateSync(request.body, { abortEarly: false });
-    await place?.(jobId, probe, block, false);
+    const { jobId, check, battery } = PROBES_PLACED.validateSync(request.body, { abortEarly: false });
+    await place?.(jobId, check, battery, false);
     response.status(204).end();
   });
 

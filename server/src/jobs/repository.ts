@@ -1,8 +1,15 @@
 import type { JobSummary, LogPage } from '@voltrek/contracts';
-import { foldJob, type Job, type JobEvent, restVoltsByBlock } from '@voltrek/core';
+import {
+  foldJob,
+  type Job,
+  type JobEvent,
+  reachedStage,
+  restVoltsByBattery,
+  upgradeLog,
+} from '@voltrek/core';
 import { and, asc, count, desc, eq, gte, ilike, lt, ne } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
-import { jobEvents, jobs, machines } from '../db/schema.js';
+import { jobEvents, jobs, models } from '../db/schema.js';
 
 type JobRow = typeof jobs.$inferSelect;
 
@@ -13,9 +20,15 @@ export async function readEvents(db: Db | Tx, jobId: string): Promise<JobEvent[]
     .from(jobEvents)
     .where(eq(jobEvents.jobId, jobId))
     .orderBy(asc(jobEvents.position));
-  return rows.map(
-    ({ id, jobId: job, at, by, type, data }) =>
-      ({ id, jobId: job, at: at.toISOString(), by, type, data }) as JobEvent,
+  return upgradeLog(
+    rows.map(({ id, jobId: job, at, by, type, data }) => ({
+      id,
+      jobId: job,
+      at: at.toISOString(),
+      by,
+      type,
+      data,
+    })),
   );
 }
 
@@ -41,18 +54,18 @@ export async function appendEvents(
 }
 
 async function projectionOf(tx: Tx, job: Job): Promise<typeof jobs.$inferInsert> {
-  const [machine] = await tx.select().from(machines).where(eq(machines.id, job.machineId));
+  const [machine] = await tx.select().from(models).where(eq(models.id, job.modelId));
   const { callId, callNumber, title, placeName } = job.call;
-  const { machineId } = job;
-  const rest = restVoltsByBlock(job, machine?.detail.blocks.length ?? 1).filter((v) => v !== null);
+  const { modelId } = job;
+  const rest = restVoltsByBattery(job, machine?.detail.batteries.length ?? 1).filter((v) => v !== null);
   return {
     id: job.id,
     callId,
     callNumber,
     title,
     placeName,
-    machineId,
-    stage: job.stage,
+    modelId,
+    stage: reachedStage(job),
     state: job.closedAt === null ? 'open' : 'closed',
     verdict: job.verdict?.verdict ?? null,
     suspect: job.verdict?.suspect ?? null,
@@ -70,10 +83,10 @@ export async function jobOfCall(db: Db | Tx, callId: string): Promise<string | n
   return row?.id ?? null;
 }
 
-/** Other jobs of this machine since `since` in which its block was found flat. */
+/** Other jobs of this machine since `since` in which its battery was found flat. */
 export async function countFlatCalls(
   db: Db,
-  machineId: string,
+  modelId: string,
   jobId: string,
   since: Date,
   flatVolts: number,
@@ -83,7 +96,7 @@ export async function countFlatCalls(
     .from(jobs)
     .where(
       and(
-        eq(jobs.machineId, machineId),
+        eq(jobs.modelId, modelId),
         ne(jobs.id, jobId),
         gte(jobs.openedAt, since),
         lt(jobs.lowestRestVolts, flatVolts),

@@ -1,4 +1,4 @@
-import { parseJobEvent } from '@voltrek/contracts';
+import { parseStoredEvent } from '@voltrek/contracts';
 import { VERDICTS } from '@voltrek/core';
 import { Router } from 'express';
 import type { Database } from '../db/database.js';
@@ -47,7 +47,12 @@ export function jobRoutes(database: Database, streams: JobStreams): Router {
   });
 
   router.post('/:jobId/events', async (request, response) => {
-    const event = parseJobEvent(request.body);
+    const event = parseStoredEvent(request.body);
+    // A device of an earlier version may still report what no log keeps any more.
+    if (!event) {
+      response.status(204).end();
+      return;
+    }
     if (event.jobId !== request.params.jobId) throw new HttpProblem(422, 'The event names another job.');
     const acknowledged = await acceptEvent(database, streams, event);
     response.status(acknowledged.isNew ? 201 : 200).json(acknowledged);

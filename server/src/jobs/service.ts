@@ -13,7 +13,7 @@ import {
   SPARE_POSTS,
 } from '@voltrek/core';
 import type { Database } from '../db/database.js';
-import { donorOf, entryById, machineById } from '../atlas/repository.js';
+import { donorOf, entryById, modelById } from '../atlas/repository.js';
 import { callById } from '../calls/repository.js';
 import { crewExists } from '../crew/repository.js';
 import { HttpProblem, notFound, refused } from '../http/problem.js';
@@ -51,12 +51,12 @@ export async function acceptEvent(
     if (!(await crewExists(tx, event.by))) throw notFound(`crew member ${event.by}`);
     if (event.type === 'job.opened') {
       if (!(await callById(tx, event.data.callId))) throw notFound(`call ${event.data.callId}`);
-      if (!(await machineById(tx, event.data.machineId))) throw notFound(`machine ${event.data.machineId}`);
+      if (!(await modelById(tx, event.data.modelId))) throw notFound(`machine ${event.data.modelId}`);
       const other = await jobOfCall(tx, event.data.callId);
       if (other && other !== event.jobId) throw refused('already-open');
     } else if (before.length === 0) throw notFound(`job ${event.jobId}`);
-    if (event.type === 'machine.identified' && !(await machineById(tx, event.data.machineId)))
-      throw notFound(`machine ${event.data.machineId}`);
+    if (event.type === 'model.identified' && !(await modelById(tx, event.data.modelId)))
+      throw notFound(`machine ${event.data.modelId}`);
     await requireKnownPoint(tx, before, event);
     const refusal = refusalOf(before, event, await houseRules(tx));
     if (refusal) throw refused(refusal);
@@ -72,9 +72,9 @@ export async function acceptEvent(
   return result;
 }
 
-/** A clamp can only bite a point that the atlas knows on the vehicle at its end. */
+/** A clamp can only go on a point that the atlas knows on the vehicle at its end. */
 async function requireKnownPoint(
-  tx: Parameters<typeof machineById>[0],
+  tx: Parameters<typeof modelById>[0],
   before: readonly JobEvent[],
   event: JobEvent,
 ): Promise<void> {
@@ -83,10 +83,10 @@ async function requireKnownPoint(
   const job = foldJob(before);
   if (!job) return;
   const { clamp, pointId } = event.data;
-  if (isSourceClamp(clamp) && job.plan?.sourceKind === 'spare-blocks' && posts.includes(pointId)) return;
+  if (isSourceClamp(clamp) && job.plan?.sourceKind === 'spare-batteries' && posts.includes(pointId)) return;
   const machine = isSourceClamp(clamp)
     ? await donorOf(tx, await kitOfVan(tx, VAN_ID))
-    : await machineById(tx, job.machineId);
+    : await modelById(tx, job.modelId);
   if (machine && !machine.points.some((p) => p.id === pointId)) throw notFound(`point ${pointId} there`);
 }
 
@@ -95,8 +95,8 @@ export async function jobDetail({ db }: Database, jobId: string): Promise<JobDet
   const events = await readEvents(db, jobId);
   const job = foldJob(events);
   if (!job) throw notFound(`job ${jobId}`);
-  const entry = await entryById(db, job.machineId);
-  if (!entry) throw notFound(`machine ${job.machineId}`);
+  const entry = await entryById(db, job.modelId);
+  if (!entry) throw notFound(`machine ${job.modelId}`);
   const { machine, confidence } = entry;
   const call = await callById(db, job.call.callId);
   if (!call) throw notFound(`call ${job.call.callId}`);

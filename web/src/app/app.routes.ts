@@ -38,7 +38,7 @@ export const routes: Routes = [
     loadComponent: () => import('./log/log-page').then((m) => m.LogPage),
   },
   {
-    path: 'battery/:machineId',
+    path: 'battery/:modelId',
     title: 'Battery record, voltrek',
     loadComponent: () => import('./battery/battery-page').then((m) => m.BatteryPage),
   },

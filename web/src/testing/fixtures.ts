@@ -1,4 +1,4 @@
-import { casualtyBlocks, DEFAULT_RULES, planRecord, type RankedOption, rankOptions } from '@voltrek/core';
+import { casualtyBatteries, DEFAULT_RULES, planRecord, type RankedOption, rankOptions } from '@voltrek/core';
 import type { EventData, EventType, JobEvent, KitItem, Machine, MachinePoint, PlanCase } from '@voltrek/core';
 
 const at = (
@@ -6,7 +6,7 @@ const at = (
   kind: MachinePoint['kind'],
   xMm: number,
   yMm: number,
-  block?: number,
+  battery?: number,
 ): MachinePoint => ({
   id,
   kind,
@@ -14,10 +14,10 @@ const at = (
   xMm,
   yMm,
   steps: ['Look.'],
-  ...(block !== undefined && { block }),
+  ...(battery !== undefined && { battery }),
 });
 
-/** A petrol car with its block in front. */
+/** A petrol car with its battery in front. */
 export const CAR: Machine = {
   id: 'car',
   maker: 'Test',
@@ -35,7 +35,7 @@ export const CAR: Machine = {
   ],
   glass: [],
   wheels: [],
-  blocks: [
+  batteries: [
     {
       rating: { chemistry: 'flooded', capacityAh: 60, ccaAmps: 540, ccaStandard: 'EN' },
       rect: { xMm: 100, yMm: 400, widthMm: 240, lengthMm: 180 },
@@ -47,8 +47,8 @@ export const CAR: Machine = {
     },
   ],
   points: [
-    { ...at('plus', 'block-positive', 150, 490, 0), label: 'Block +' },
-    { ...at('minus', 'block-negative', 290, 490, 0), label: 'Block -' },
+    { ...at('plus', 'battery-positive', 150, 490, 0), label: 'Battery +' },
+    { ...at('minus', 'battery-negative', 290, 490, 0), label: 'Battery -' },
     at('ground', 'ground-point', 1400, 500),
   ],
   engine: { fuel: 'petrol', displacementL: 1.6, cylinders: 4, systemVolts: 12 },
@@ -62,16 +62,16 @@ export const CAR: Machine = {
 
 export const VAN: Machine = { ...CAR, id: 'van', model: 'Van', lengthMm: 5000 };
 
-const leads = { sectionMm2: 25, lengthM: 3.5, conductor: 'copper', bite: 'clean' } as const;
+const leads = { sectionMm2: 25, lengthM: 3.5, conductor: 'copper', contact: 'clean' } as const;
 
 export const KIT: readonly KitItem[] = [
   {
     kind: 'donor',
     id: 'donor',
-    name: 'The van',
-    machineId: 'van',
+    name: 'Service van',
+    modelId: 'van',
     systemVolts: 12,
-    block: { chemistry: 'agm', capacityAh: 95, ccaAmps: 850, ccaStandard: 'EN' },
+    battery: { chemistry: 'agm', capacityAh: 95, ccaAmps: 850, ccaStandard: 'EN' },
     soc: 0.95,
     alternatorSpareAmps: 60,
   },
@@ -104,7 +104,7 @@ export const opened = (): JobEvent =>
     callNumber: 1,
     title: 'Test car',
     placeName: 'Test yard',
-    machineId: 'car',
+    modelId: 'car',
     ambientC: -4,
   });
 
@@ -117,7 +117,7 @@ export const detailOf = (events: readonly JobEvent[]) => ({
     title: 'Test car',
     placeName: 'Test yard',
     said: 'It clicks.',
-    machineId: 'car',
+    modelId: 'car',
     ambientC: -4,
     urgent: false,
   },
@@ -130,17 +130,17 @@ export const detailOf = (events: readonly JobEvent[]) => ({
   earlierFlatCalls: 0,
 });
 
-/** What the van can do for the car at -4 degC, its block at 11.8 V: best first. */
+/** What the van can do for the car at -4 degC, its battery at 11.8 V: best first. */
 export const rankedOptions = (): RankedOption[] =>
-  rankOptions(CAR, KIT, casualtyBlocks(CAR, [11.8], -4), -4, DEFAULT_RULES);
+  rankOptions(CAR, KIT, casualtyBatteries(CAR, [11.8], -4), -4, DEFAULT_RULES);
 
 /** One of those options chosen, by its id. */
 export const planned = (optionId: string): JobEvent =>
   event('plan.chosen', planRecord(rankedOptions().find((r) => r.option.id === optionId)!)!);
 
-const PLUS = { kind: 'plus', block: 0 } as const;
+const PLUS = { kind: 'plus', battery: 0 } as const;
 const BODY = { kind: 'body' } as const;
-/** The car's flat block with a running donor across it, to be computed in depth. */
+/** The car's flat battery with a running donor across it, to be computed in depth. */
 export const PLAN_CASE: PlanCase = {
   rescue: {
     casualty: [{ openVolts: 11.8, ohms: 0.06 }],
@@ -151,7 +151,7 @@ export const PLAN_CASE: PlanCase = {
     tempC: -4,
     clamps: { redCasualty: PLUS, redSource: PLUS, blackSource: BODY, blackCasualty: BODY },
   },
-  beliefs: [{ rating: CAR.blocks[0]!.rating, soc: 0.05, socLow: 0, socHigh: 0.1 }],
+  beliefs: [{ rating: CAR.batteries[0]!.rating, soc: 0.05, socLow: 0, socHigh: 0.1 }],
   engine: CAR.engine!,
   waitMinutes: 0,
   chargeOnly: false,

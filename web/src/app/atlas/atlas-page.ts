@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, linkedSignal } from '@angular/core';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
-import { MachineDrawing } from '../job/loop/machine-drawing';
+import { MachineDrawing } from '../job/circuit/machine-drawing';
 import { AtlasActions, atlasFeature } from '../shared/state/atlas';
 import { sessionFeature } from '../shared/state/session';
 import { CONFIDENCE_MARKS } from '../shared/words/atlas-words';
@@ -26,7 +26,7 @@ import { ImportDialog } from './import-dialog';
           type="search"
           class="field"
           aria-label="Search machines"
-          placeholder="maker, model, class, place of the block"
+          placeholder="maker, model, class, place of the battery"
           maxlength="120"
           [value]="typed()"
           #typedInput
@@ -34,9 +34,9 @@ import { ImportDialog } from './import-dialog';
         />
         <div class="keys">
           <button type="button" class="key" (click)="importFile()">Import</button>
-          <a class="key" href="/api/machines/export.json" download="atlas.json">JSON</a>
-          <a class="key" href="/api/machines/export.csv" download="atlas.csv">CSV</a>
-          <a class="key" href="/api/machines/schema.json" target="_blank">Schema</a>
+          <a class="key" href="/api/models/export.json" download="atlas.json">JSON</a>
+          <a class="key" href="/api/models/export.csv" download="atlas.csv">CSV</a>
+          <a class="key" href="/api/models/schema.json" target="_blank">Schema</a>
         </div>
       </header>
       @if (problem(); as text) {
@@ -53,7 +53,7 @@ import { ImportDialog } from './import-dialog';
             >
               <strong>{{ m.maker }} {{ m.model }}</strong>
               <span class="dim"
-                >{{ classWords[m.machineClass] }}, {{ m.systemVolts }} V, block {{ m.places
+                >{{ classWords[m.machineClass] }}, {{ m.systemVolts }} V, battery {{ m.places
                 }}{{ marks[m.confidence] ? ', ' + marks[m.confidence] : '' }}</span
               >
             </button>
@@ -193,8 +193,8 @@ export class AtlasPage {
   constructor() {
     this.search(this.typed());
     effect(() => {
-      const machineId = this.chosenId();
-      if (machineId) this.store.dispatch(AtlasActions.chosen({ machineId }));
+      const modelId = this.chosenId();
+      if (modelId) this.store.dispatch(AtlasActions.chosen({ modelId }));
     });
   }
 
@@ -203,13 +203,13 @@ export class AtlasPage {
   }
 
   protected confirm(): void {
-    const machineId = this.chosenId();
-    if (machineId) this.store.dispatch(AtlasActions.confirmed({ machineId, by: this.crewId() }));
+    const modelId = this.chosenId();
+    if (modelId) this.store.dispatch(AtlasActions.confirmed({ modelId, by: this.crewId() }));
   }
 
   protected sendPhoto(photo: File): void {
-    const machineId = this.chosenId();
-    if (machineId) this.store.dispatch(AtlasActions.photoSent({ machineId, by: this.crewId(), photo }));
+    const modelId = this.chosenId();
+    if (modelId) this.store.dispatch(AtlasActions.photoSent({ modelId, by: this.crewId(), photo }));
   }
 
   protected async correct(): Promise<void> {

@@ -17,7 +17,7 @@ describe('entryFields', () => {
   });
 
   it('change one thing each, decimal comma or not', () => {
-    expect(setIn(CAR, 'Block', 'Capacity, Ah', '62,5').blocks[0]!.rating.capacityAh).toBe(62.5);
+    expect(setIn(CAR, 'Battery', 'Capacity, Ah', '62,5').batteries[0]!.rating.capacityAh).toBe(62.5);
     expect(setIn(CAR, 'Machine', 'Smart alternator', 'true').smartAlternator).toBeTrue();
     expect(setIn(CAR, 'To be told', 'Never, one a line', ' Push it. \n\nTow it.').never).toEqual([
       'Push it.',
@@ -33,7 +33,7 @@ describe('entryFields', () => {
     expect(faultsOf(setIn(CAR, 'Point: ground', 'From the left, mm', '9000'))).toEqual([
       'points[2]: the point lies outside the outline',
     ]);
-    expect(faultsOf(setIn(CAR, 'Block', 'Capacity, Ah', 'many'))[0]).toMatch(/capacityAh/);
+    expect(faultsOf(setIn(CAR, 'Battery', 'Capacity, Ah', 'many'))[0]).toMatch(/capacityAh/);
     expect(faultsOf(setIn(CAR, 'Machine', 'Maker', '=1+1'))[0]).toMatch(/spreadsheet formula/);
   });
 
@@ -42,8 +42,8 @@ describe('entryFields', () => {
     expect(faultsOf(more)).toEqual([]);
     const group = entryFields(more).find((g) => g.title === 'Point: Point 4')!;
     expect(group.remove!(more)).toEqual(CAR);
-    // A block keeps its terminals.
-    expect(entryFields(CAR).find((g) => g.title === 'Point: Block +')!.remove).toBeNull();
+    // A battery keeps its terminals.
+    expect(entryFields(CAR).find((g) => g.title === 'Point: Battery +')!.remove).toBeNull();
   });
 
   it('make an id that is safe in an address', () => {

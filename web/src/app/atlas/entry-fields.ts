@@ -4,7 +4,7 @@ import {
   FUELS,
   GEARBOXES,
   type Machine,
-  type MachineBlock,
+  type MachineBattery,
   type MachinePoint,
   POINT_KINDS,
   TERMINAL_LAYOUTS,
@@ -38,11 +38,11 @@ const lines = (typed: string): string[] =>
 /** What cannot be read as a number is kept as one that no check lets pass. */
 const number = (typed: string): number => (typed.trim() === '' ? NaN : Number(typed.replace(',', '.')));
 
-/** Everything of an entry that is edited, in groups: the machine, its blocks, its points, its warnings. */
+/** Everything of an entry that is edited, in groups: the machine, its batteries, its points, its warnings. */
 export function entryFields(machine: Machine): FieldGroup[] {
   return [
     machineGroup(machine),
-    ...machine.blocks.map((block, i) => blockGroup(block, i, machine.blocks.length)),
+    ...machine.batteries.map((battery, i) => batteryGroup(battery, i, machine.batteries.length)),
     ...machine.points.map(pointGroup),
     textGroup(machine),
   ];
@@ -93,40 +93,40 @@ function machineGroup(machine: Machine): FieldGroup {
   };
 }
 
-function blockGroup(block: MachineBlock, index: number, count: number): FieldGroup {
+function batteryGroup(battery: MachineBattery, index: number, count: number): FieldGroup {
   const change =
-    (part: (b: MachineBlock, typed: string) => Partial<MachineBlock>): Field['set'] =>
+    (part: (b: MachineBattery, typed: string) => Partial<MachineBattery>): Field['set'] =>
     (m, typed) => ({
       ...m,
-      blocks: m.blocks.map((b, i) => (i === index ? { ...b, ...part(b, typed) } : b)),
+      batteries: m.batteries.map((b, i) => (i === index ? { ...b, ...part(b, typed) } : b)),
     });
   const rated = (label: string, key: 'capacityAh' | 'ccaAmps'): Field => ({
     label,
     kind: 'number',
-    value: String(block.rating[key]),
+    value: String(battery.rating[key]),
     set: change((b, typed) => ({ rating: { ...b.rating, [key]: number(typed) } })),
   });
   const placed = (label: string, key: 'xMm' | 'yMm' | 'widthMm' | 'lengthMm'): Field => ({
     label,
     kind: 'number',
-    value: String(block.rect[key]),
+    value: String(battery.rect[key]),
     set: change((b, typed) => ({ rect: { ...b.rect, [key]: number(typed) } })),
   });
   const flagged = (label: string, key: 'closedIn' | 'ventHose'): Field => ({
     label,
     kind: 'flag',
-    value: String(block[key]),
+    value: String(battery[key]),
     set: change((_, typed) => ({ [key]: typed === 'true' })),
   });
   return {
-    title: count > 1 ? `Block ${index + 1}` : 'Block',
+    title: count > 1 ? `Battery ${index + 1}` : 'Battery',
     remove: null,
     fields: [
-      { label: 'Place', kind: 'text', value: block.place, set: change((_, place) => ({ place })) },
+      { label: 'Place', kind: 'text', value: battery.place, set: change((_, place) => ({ place })) },
       {
         label: 'Chemistry',
         kind: 'choice',
-        value: block.rating.chemistry,
+        value: battery.rating.chemistry,
         choices: choicesOf(CHEMISTRIES),
         set: change((b, typed) => ({
           rating: { ...b.rating, chemistry: typed as typeof b.rating.chemistry },
@@ -137,7 +137,7 @@ function blockGroup(block: MachineBlock, index: number, count: number): FieldGro
       {
         label: 'CCA standard',
         kind: 'choice',
-        value: block.rating.ccaStandard,
+        value: battery.rating.ccaStandard,
         choices: choicesOf(CCA_STANDARDS),
         set: change((b, typed) => ({
           rating: { ...b.rating, ccaStandard: typed as typeof b.rating.ccaStandard },
@@ -146,9 +146,9 @@ function blockGroup(block: MachineBlock, index: number, count: number): FieldGro
       {
         label: 'Posts',
         kind: 'choice',
-        value: block.layout,
+        value: battery.layout,
         choices: choicesOf(TERMINAL_LAYOUTS, LAYOUT_WORDS),
-        set: change((_, typed) => ({ layout: typed as MachineBlock['layout'] })),
+        set: change((_, typed) => ({ layout: typed as MachineBattery['layout'] })),
       },
       placed('From the left, mm', 'xMm'),
       placed('From the front, mm', 'yMm'),
@@ -157,7 +157,7 @@ function blockGroup(block: MachineBlock, index: number, count: number): FieldGro
       {
         label: 'Top above ground, mm',
         kind: 'number',
-        value: String(block.topMm),
+        value: String(battery.topMm),
         set: change((_, typed) => ({ topMm: number(typed) })),
       },
       flagged('Closed in', 'closedIn'),
@@ -191,7 +191,7 @@ function pointGroup(point: MachinePoint): FieldGroup {
       }),
     }),
   });
-  const isTerminal = point.block !== undefined;
+  const isTerminal = point.battery !== undefined;
   return {
     title: `Point: ${point.label}`,
     remove: isTerminal ? null : (m) => ({ ...m, points: m.points.filter((p) => p.id !== point.id) }),
@@ -205,7 +205,7 @@ function pointGroup(point: MachinePoint): FieldGroup {
               kind: 'choice' as const,
               value: point.kind,
               choices: choicesOf(
-                POINT_KINDS.filter((kind) => !kind.startsWith('block')),
+                POINT_KINDS.filter((kind) => !kind.startsWith('battery')),
                 POINT_KIND_WORDS,
               ),
               set: change((typed) => ({ kind: typed as MachinePoint['kind'] })),

@@ -6,7 +6,7 @@ import { isTemplate } from '@voltrek/core';
 import { CHANGE_WORDS, CONFIDENCE_WORDS, LAYOUT_WORDS } from '../shared/words/atlas-words';
 import { POINT_KIND_WORDS } from '../shared/words/words';
 
-/** One entry of the atlas in words: block, engine, points with their steps, warnings, photos and history. */
+/** One entry of the atlas in words: battery, engine, points with their steps, warnings, photos and history. */
 @Component({
   selector: 'vt-entry-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -36,8 +36,8 @@ import { POINT_KIND_WORDS } from '../shared/words/words';
       </div>
     }
     <dl>
-      @for (b of m.blocks; track $index) {
-        <dt>block {{ m.blocks.length > 1 ? $index + 1 : '' }}</dt>
+      @for (b of m.batteries; track $index) {
+        <dt>battery {{ m.batteries.length > 1 ? $index + 1 : '' }}</dt>
         <dd>
           {{ b.rating.chemistry }} {{ b.rating.capacityAh }} Ah, {{ b.rating.ccaAmps }} A
           {{ b.rating.ccaStandard }}, {{ layoutWords[b.layout] }}; {{ b.place
@@ -87,7 +87,7 @@ import { POINT_KIND_WORDS } from '../shared/words/words';
       <div class="photos">
         @for (photo of entry().photos; track photo.id; let i = $index) {
           <img
-            [src]="'/api/machines/' + m.id + '/photos/' + photo.id"
+            [src]="'/api/models/' + m.id + '/photos/' + photo.id"
             [alt]="'Photo ' + (i + 1) + ' by ' + nameOf(photo.by)"
             loading="lazy"
           />

@@ -29,7 +29,7 @@ const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = {
   replaced: 'fitted here',
 };
 
-/** The record of a machine's blocks: what was read over time, the trend, and when it falls under what the machine needs in the cold. */
+/** The record of a machine's batteries: what was read over time, the trend, and when it falls under what the machine needs in the cold. */
 @Component({
   selector: 'vt-battery-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -46,13 +46,13 @@ const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = {
         @if (life(); as l) {
           <span class="dim"
             >{{ chemistryWords[l.rating.chemistry] }} {{ l.rating.capacityAh }} Ah, {{ l.rating.ccaAmps }} A
-            {{ l.rating.ccaStandard }}, {{ r.machine.blocks[l.block]!.place }}</span
+            {{ l.rating.ccaStandard }}, {{ r.machine.batteries[l.battery]!.place }}</span
           >
         }
       </header>
-      @if (r.blocks.length > 1) {
-        <div class="keys" role="radiogroup" aria-label="Which block">
-          @for (l of r.blocks; track l.id) {
+      @if (r.batteries.length > 1) {
+        <div class="keys" role="radiogroup" aria-label="Which battery">
+          @for (l of r.batteries; track l.id) {
             <button
               type="button"
               class="key"
@@ -70,8 +70,8 @@ const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = {
         @if (hasFigures()) {
           <div class="chart"><vt-chart [draw]="draw()" [summary]="summary()" /></div>
           <p class="dim">
-            Dashed: four in five blocks would lie between. Dotted: what the machine needs. Upright: it had to
-            be helped.
+            Dashed: four in five batteries would lie between. Dotted: what the machine needs. Upright: it had
+            to be helped.
           </p>
         }
         <ul class="ruled">
@@ -131,7 +131,7 @@ const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = {
   `,
 })
 export class BatteryPage {
-  readonly machineId = input.required<string>();
+  readonly modelId = input.required<string>();
 
   private readonly api = inject(Api);
 
@@ -139,11 +139,13 @@ export class BatteryPage {
   protected readonly entryWords = ENTRY_WORDS;
   protected readonly record = signal<BatteryRecord | null>(null);
   protected readonly problem = signal<string | null>(null);
-  /** The block that is in now, until another is chosen. */
+  /** The battery that is in now, until another is chosen. */
   protected readonly lifeId = linkedSignal<string | null>(
-    () => this.record()?.blocks.find((l) => l.endedAt === null)?.id ?? null,
+    () => this.record()?.batteries.find((l) => l.endedAt === null)?.id ?? null,
   );
-  protected readonly life = computed(() => this.record()?.blocks.find((l) => l.id === this.lifeId()) ?? null);
+  protected readonly life = computed(
+    () => this.record()?.batteries.find((l) => l.id === this.lifeId()) ?? null,
+  );
   private readonly trend = computed(() => {
     const life = this.life();
     const record = this.record();
@@ -171,7 +173,7 @@ export class BatteryPage {
     const month = (d: number): string => format(new Date(d * DAY_MS), MONTH);
     const first = `About ${percent(Math.max(0, now))} now, ${percent(Math.abs(trend.perYear))} ${trend.perYear < 0 ? 'less' : 'more'} a year.`;
     if (needShare >= 1)
-      return `${first} At ${Math.round(coldC)} °C the figures start this machine on no block alone: watch the trend.`;
+      return `${first} At ${Math.round(coldC)} °C the figures start this machine on no battery alone: watch the trend.`;
     if (now < needShare) return `${first} That is under the ${need}: replace it before the cold.`;
     if (day === null) return `${first} It stays over the ${need} as far as can be seen.`;
     const sooner = earliest === null ? '' : ` as soon as ${month(earliest)}`;
@@ -181,7 +183,7 @@ export class BatteryPage {
 
   constructor() {
     effect(() => {
-      const id = this.machineId();
+      const id = this.modelId();
       this.api.battery(id).subscribe({
         next: (record) => {
           this.record.set(record);
@@ -192,8 +194,8 @@ export class BatteryPage {
     });
   }
 
-  protected nameOf({ block, endedAt }: BatteryLife): string {
-    const place = this.record()!.machine.blocks[block]!.place;
+  protected nameOf({ battery, endedAt }: BatteryLife): string {
+    const place = this.record()!.machine.batteries[battery]!.place;
     return endedAt === null ? place : `${place}, until ${format(new Date(endedAt), MONTH)}`;
   }
 

@@ -7,7 +7,7 @@ import { batteryChart, batterySummary, trendOf } from './battery-trend';
 const entry = (at: string, more: Partial<BatteryEntry>): BatteryEntry => ({
   jobId: 'job',
   at,
-  block: 0,
+  battery: 0,
   kind: 'strength',
   volts: null,
   share: null,
@@ -16,8 +16,8 @@ const entry = (at: string, more: Partial<BatteryEntry>): BatteryEntry => ({
 });
 const life = (entries: readonly BatteryEntry[]): BatteryLife => ({
   id: 'car:0:1',
-  block: 0,
-  rating: CAR.blocks[0]!.rating,
+  battery: 0,
+  rating: CAR.batteries[0]!.rating,
   entries,
   endedAt: null,
 });
@@ -28,7 +28,7 @@ const AGEING = life(
     entry(`202${4 + i}-01-10T08:20:00Z`, { kind: 'jump' }),
   ]),
 );
-const record: BatteryRecord = { machine: CAR, blocks: [AGEING], coldC: -10, needShare: 0.6 };
+const record: BatteryRecord = { machine: CAR, batteries: [AGEING], coldC: -10, needShare: 0.6 };
 const COLOURS = new Proxy({}, { get: () => '#000' }) as ChartColours;
 
 describe('battery trend', () => {

@@ -16,7 +16,7 @@ const BAND_SPREADS = 1.28;
 const dayOf = (at: string): number => Date.parse(at) / DAY_MS;
 const timeOf = (day: number): number => day * DAY_MS;
 
-/** Strength of one block over time and where it is going; null without a reading of it. */
+/** Strength of one battery over time and where it is going; null without a reading of it. */
 export function trendOf(life: BatteryLife, needShare: number): StrengthTrend | null {
   const points = strengthsOf(life);
   return points.length === 0 ? null : strengthTrend(points, needShare);

@@ -23,7 +23,7 @@ describe('the bench', () => {
 
   it('is the core: leads, by the field’s own figure of 0.965 V in the conductors', () => {
     const { lostVolts } = answers('leads', { tempC: '20' });
-    const set = { sectionMm2: 25, lengthM: 3.5, conductor: 'copper', bite: 'clean' } as const;
+    const set = { sectionMm2: 25, lengthM: 3.5, conductor: 'copper', contact: 'clean' } as const;
     expect(lostVolts).toBe((200 * leadSetOhms(set, 20)).toFixed(2));
     expect(Number(lostVolts)).toBeCloseTo(0.965 + 200 * 4 * 0.0003, 2);
   });
@@ -47,17 +47,17 @@ describe('the bench', () => {
     expect(answers('soc', { restVolts: '12.25', tempC: '25' }).charge).toBe('50');
   });
 
-  it('lifts a 24 V starter by 6 V or more with 12 V across a dead upper block', () => {
-    const { alone, helped } = answers('string', { upperVolts: '11.8', lowerVolts: '12.6', tempC: '0' });
+  it('lifts a 24 V starter by 6 V or more with 12 V across a dead battery 2', () => {
+    const { alone, helped } = answers('string', { secondVolts: '11.8', firstVolts: '12.6', tempC: '0' });
     expect(Number(helped) - Number(alone)).toBeGreaterThan(6);
   });
 
   it('refuses at the field, with the range, and answers nothing until it is right', () => {
-    const read = readFields(TOOLS.leads, { lengthM: '-1', sectionMm2: 'x', bite: 'rusty' });
+    const read = readFields(TOOLS.leads, { lengthM: '-1', sectionMm2: 'x', contact: 'rusty' });
     const fault = (key: string): string => read.find((f) => f.field.key === key)!.fault ?? '';
     expect(fault('lengthM')).toContain('between 0.1 and 30 m');
     expect(fault('sectionMm2')).toContain('must be a number');
-    expect(fault('bite')).toContain('one of clean, worn, poor');
+    expect(fault('contact')).toContain('one of clean, worn, poor');
     expect(answersOf(TOOLS.leads, read).results).toEqual([]);
   });
 
@@ -94,18 +94,18 @@ describe('the bench', () => {
     expect(answers('cca', { ccaAmps: '640', standard: 'EN' }).asEN).toBe('640');
   });
 
-  it('freezes a flat block long before a full one, and no lithium one at all', () => {
+  it('freezes a flat battery long before a full one, and no lithium one at all', () => {
     const at = (percent: string): number => Number(answers('freeze', { percent }).freezeC);
     expect(at('100')).toBeLessThan(-50);
     expect([0, 25, 50, 75, 100].map((p) => at(String(p)))).toEqual([-11, -16, -24, -37, -59]);
     expect(answers('freeze', { chemistry: 'lfp' }).freezeC).not.toMatch(/^-?\d/);
   });
 
-  it('shares an uneven string out to two blocks, and calls an even one even', () => {
-    const uneven = answers('string', { lowerVolts: '12.6', upperVolts: '11.7' });
+  it('shares an uneven string out to two batteries, and calls an even one even', () => {
+    const uneven = answers('string', { firstVolts: '12.6', secondVolts: '11.7' });
     expect(uneven.sum).toBe('24.30');
     expect(uneven.difference).toBe('0.90');
-    expect(uneven.advice).not.toBe(answers('string', { lowerVolts: '12.6', upperVolts: '12.5' }).advice);
+    expect(uneven.advice).not.toBe(answers('string', { firstVolts: '12.6', secondVolts: '12.5' }).advice);
   });
 
   it('refuses to revive what stands backwards or is frozen', () => {
@@ -125,6 +125,6 @@ describe('the bench', () => {
     expect(lost({ sectionMm2: '10' })).toBeGreaterThan(usual);
     expect(lost({ tempC: '35' })).toBeGreaterThan(lost({ tempC: '-20' }));
     expect(lost({ conductor: 'copper-clad-aluminium' })).toBeGreaterThan(usual);
-    expect(lost({ bite: 'poor' })).toBeGreaterThan(usual);
+    expect(lost({ contact: 'poor' })).toBeGreaterThan(usual);
   });
 });

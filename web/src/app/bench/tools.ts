@@ -1,6 +1,14 @@
 import type { BenchToolId } from '../shared/words/bench-words';
 import type { BenchTool } from './tool';
-import { ccaTool, chargeTool, drainTool, freezeTool, reviveTool, socTool, stringTool } from './tools/blocks';
+import {
+  ccaTool,
+  chargeTool,
+  drainTool,
+  freezeTool,
+  reviveTool,
+  socTool,
+  stringTool,
+} from './tools/batteries';
 import { capacitorTool, equaliseTool, leadsTool } from './tools/wiring';
 
 /** Every calculator by its id. */

@@ -131,7 +131,7 @@ const MINUTE_MS = 60_000;
       .call {
         grid-template-columns: 44px 1fr auto;
         gap: 2px 10px;
-        padding-block: 8px;
+        padding-battery: 8px;
       }
       .number {
         grid-row: span 2;
@@ -192,8 +192,8 @@ export class BoardPage {
       return;
     }
     const jobId = crypto.randomUUID();
-    const { id: callId, number: callNumber, title, placeName, machineId, ambientC } = call;
-    const data = { callId, callNumber, title, placeName, machineId, ambientC };
+    const { id: callId, number: callNumber, title, placeName, modelId, ambientC } = call;
+    const data = { callId, callNumber, title, placeName, modelId, ambientC };
     this.api.append(newEvent(jobId, this.crewId(), 'job.opened', data)).subscribe({
       next: () => void this.router.navigate(['/job', jobId]),
       error: (error: unknown) => {

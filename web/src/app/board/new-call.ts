@@ -133,7 +133,7 @@ export class NewCall {
       title: this.title().trim() || this.nameOf(machine),
       placeName: this.place().trim(),
       said: this.said().trim(),
-      machineId: machine.id,
+      modelId: machine.id,
       ambientC: Number(this.temp().replace(',', '.')),
       urgent: false,
     };

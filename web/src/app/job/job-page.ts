@@ -10,13 +10,13 @@ import {
   untracked,
 } from '@angular/core';
 import { Router } from '@angular/router';
-import { type Stage, STAGES, runningAttempt } from '@voltrek/core';
+import { reachedStage, runningAttempt, type Stage, STAGES } from '@voltrek/core';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
 import { whenIdle } from '../shared/ui/idle';
-import { Loop } from './loop/loop';
-import { layoutLoop } from './loop/loop-layout';
-import { MachineDrawing } from './loop/machine-drawing';
+import { CircuitView } from './circuit/circuit-view';
+import { layoutCircuit } from './circuit/circuit-layout';
+import { MachineDrawing } from './circuit/machine-drawing';
 import { MakeSafeDialog } from './make-safe-dialog';
 import { Rail } from './rail/rail';
 import { stageResults } from './rail/stage-results';
@@ -42,12 +42,12 @@ import {
 } from './state/job-selectors';
 import { Reporter } from './state/reporter';
 
-/** One rescue: the run rail, the stage, the Loop and the action bar. */
+/** One rescue: the run rail, the stage, the Circuit and the action bar. */
 @Component({
   selector: 'vt-job-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
-    Loop,
+    CircuitView,
     MachineDrawing,
     Rail,
     Checks,
@@ -84,12 +84,13 @@ export class JobPage implements OnDestroy {
   protected readonly clearingRun = this.store.selectSignal(selectClearingRun);
 
   protected readonly chosenPin = signal<string | null>(null);
-  protected readonly isLoopOpen = signal(false);
+  protected readonly isCircuitOpen = signal(false);
 
-  /** The stage in the address, or the one the job was left at. */
+  /** The stage in the address, or the one that the log has come to. */
   protected readonly current = computed<Stage>(() => {
     const named = STAGES.find((s) => s === this.stage());
-    return named ?? this.work()?.job.stage ?? 'scene';
+    const job = this.work()?.job;
+    return named ?? (job ? reachedStage(job) : 'scene');
   });
   protected readonly isStopped = computed(
     () =>
@@ -108,7 +109,7 @@ export class JobPage implements OnDestroy {
     const stage = this.current();
     const step =
       stage === 'hookup' ? this.hookupRun().next : stage === 'cleardown' ? this.clearingRun().next : null;
-    return layoutLoop({
+    return layoutCircuit({
       machine: work.machine,
       donor: work.donorMachine,
       scene: stage === 'measure' ? null : (this.rescue()?.scene ?? null),
@@ -127,15 +128,6 @@ export class JobPage implements OnDestroy {
     effect(() => {
       this.work();
       void whenIdle().then(() => untracked(this.options));
-    });
-    // The stage on screen is the stage the job is left at; told in a task after the one that draws it.
-    effect((onCleanup) => {
-      const work = this.work();
-      const stage = this.current();
-      if (work?.job.closedAt === null && work.job.id === this.jobId() && work.job.stage !== stage) {
-        const soon = setTimeout(() => this.reporter.report('stage.opened', { stage }));
-        onCleanup(() => clearTimeout(soon));
-      }
     });
   }
 

@@ -59,6 +59,6 @@ describe('MakeSafeDialog', () => {
 
   it('works from a half-made state too: a red end that hangs live comes off where it is fed', async () => {
     const { root } = await show(on('redCasualty', 'plus'));
-    expect(now(root)).toBe('Red off casualty block +');
+    expect(now(root)).toBe('Red off casualty battery +');
   });
 });

@@ -16,7 +16,7 @@ import { actionTitle } from './step-words';
         <h1 id="make-safe-title">Make safe</h1>
         @if (next(); as action) {
           <p class="now">{{ title(action) }}</p>
-          <p class="dim">Nobody cranks. Clamps never touch each other. Look away from the block.</p>
+          <p class="dim">Nobody cranks. Clamps never touch each other. Look away from the battery.</p>
           <ol>
             @for (later of rest(); track $index) {
               <li>{{ title(later) }}</li>

@@ -1,4 +1,4 @@
-import { casualtyBlocks, DEFAULT_RULES, type KitItem, rankOptions } from '@voltrek/core';
+import { casualtyBatteries, DEFAULT_RULES, type KitItem, rankOptions } from '@voltrek/core';
 import { CAR, KIT } from '../../testing/fixtures';
 import { optionName } from './option-name';
 
@@ -8,26 +8,26 @@ describe('optionName', () => {
     id: 'lead',
     name: 'Lead-acid pack',
     outputs: [12, 24],
-    block: CAR.blocks[0]!.rating,
+    battery: CAR.batteries[0]!.rating,
     soc: 0.9,
-    leads: { sectionMm2: 25, lengthM: 1, conductor: 'copper', bite: 'clean' },
+    leads: { sectionMm2: 25, lengthM: 1, conductor: 'copper', contact: 'clean' },
   };
   const kit = [...KIT, switchable];
   const named = (id: string): string => {
-    const blocks = casualtyBlocks(CAR, [12], 0);
-    const found = rankOptions(CAR, kit, blocks, 0, DEFAULT_RULES).find((r) => r.option.id === id)!;
+    const batteries = casualtyBatteries(CAR, [12], 0);
+    const found = rankOptions(CAR, kit, batteries, 0, DEFAULT_RULES).find((r) => r.option.id === id)!;
     return optionName(found, kit);
   };
 
   it('says the source and its lead set, and the output where it can be switched', () => {
-    expect(named('donor+heavy')).toBe('The van, heavy set');
+    expect(named('donor+heavy')).toBe('Service van, heavy set');
     expect(named('lithium@12')).toBe('Lithium pack');
     expect(named('lead@24')).toBe('Lead-acid pack, at 24 V');
   });
 
-  it('says which block it goes across', () => {
-    const { option } = rankOptions(CAR, kit, casualtyBlocks(CAR, [12], 0), 0, DEFAULT_RULES)[0]!;
-    const across = { kind: 'block', block: 1 } as const;
-    expect(optionName({ option: { ...option, across } }, kit)).toContain('across the upper block');
+  it('says which battery it goes across', () => {
+    const { option } = rankOptions(CAR, kit, casualtyBatteries(CAR, [12], 0), 0, DEFAULT_RULES)[0]!;
+    const across = { kind: 'battery', battery: 1 } as const;
+    expect(optionName({ option: { ...option, across } }, kit)).toContain('across battery 2');
   });
 });

@@ -1,5 +1,5 @@
 import type { KitItem, RankedOption } from '@voltrek/core';
-import { blockWord } from '../shared/words/words';
+import { batteryWord } from '../shared/words/words';
 
 /** The option's name: source, lead set, and where it goes when not across the whole. */
 export function optionName({ option }: Pick<RankedOption, 'option'>, kit: readonly KitItem[]): string {
@@ -11,12 +11,12 @@ export function optionName({ option }: Pick<RankedOption, 'option'>, kit: readon
     source?.name ?? '',
     leads?.name.toLowerCase() ?? '',
     source?.kind === 'lead-pack' && source.outputs.length > 1 ? `at ${option.outputVolts} V` : '',
-    source?.kind === 'spare-blocks' && source.count > 1
+    source?.kind === 'spare-batteries' && source.count > 1
       ? option.outputVolts === 24
         ? 'both in series'
         : 'one of them'
       : '',
-    across.kind === 'block' ? `across the ${blockWord(across.block)} block` : '',
+    across.kind === 'battery' ? `across ${batteryWord(across.battery)}` : '',
   ];
   return parts.filter(Boolean).join(', ');
 }

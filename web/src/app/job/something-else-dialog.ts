@@ -19,8 +19,8 @@ import { Reporter } from './state/reporter';
 import { sideWord } from './step-words';
 
 const FREE = '';
-/** Places that a jump clamp can bite. */
-const BITTEN = ['red-post', 'block-positive', 'block-negative', 'ground-point'] as const;
+/** Places that a jump clamp can go on. */
+const CLAMPABLE = ['red-post', 'battery-positive', 'battery-negative', 'ground-point'] as const;
 
 interface Place {
   readonly id: string;
@@ -129,10 +129,10 @@ export class SomethingElseDialog {
 
   protected placesFor(clamp: ClampId): Place[] {
     if (!isSourceClamp(clamp)) return placesOf(this.work()!.machine);
-    if (this.rescue()?.option.sourceKind === 'spare-blocks')
+    if (this.rescue()?.option.sourceKind === 'spare-batteries')
       return [
-        { id: SPARE_POSTS.plus, name: 'spare block +' },
-        { id: SPARE_POSTS.minus, name: 'spare block -' },
+        { id: SPARE_POSTS.plus, name: 'spare battery +' },
+        { id: SPARE_POSTS.minus, name: 'spare battery -' },
       ];
     const donor = this.work()!.donorMachine;
     return donor ? placesOf(donor) : [];
@@ -150,6 +150,6 @@ export class SomethingElseDialog {
 
 function placesOf(machine: Machine): Place[] {
   return machine.points
-    .filter((p) => BITTEN.some((kind) => kind === p.kind))
+    .filter((p) => CLAMPABLE.some((kind) => kind === p.kind))
     .map((p) => ({ id: p.id, name: `${POINT_KIND_WORDS[p.kind]}: ${p.label}` }));
 }

@@ -37,8 +37,8 @@ import { actionTitle, pointFor } from './step-words';
           <dd class="figure">{{ c.gapVolts.toFixed(2) }} <small>V</small></dd>
         </div>
         <div>
-          <dt>{{ isRemoval() ? 'it carries now' : 'when it bites' }}</dt>
-          <dd class="figure">{{ c.biteAmps.toFixed(0) }} <small>A</small></dd>
+          <dt>{{ isRemoval() ? 'it carries now' : 'when it is on' }}</dt>
+          <dd class="figure">{{ c.contactAmps.toFixed(0) }} <small>A</small></dd>
         </div>
         <div>
           <dt>gas here</dt>
@@ -153,7 +153,7 @@ export class StepCard {
     const { action } = this.step();
     return action.kind === 'attach' || action.kind === 'detach' ? action.clamp : null;
   });
-  /** Gap, bite and gas at the contact about to be made or broken, solved from the circuit. */
+  /** Gap, contact and gas at the contact about to be made or broken, solved from the circuit. */
   protected readonly contact = computed(() => {
     const { action } = this.step();
     if (action.kind !== 'attach' && action.kind !== 'detach') return null;
@@ -193,7 +193,7 @@ export class StepCard {
     switch (action.kind) {
       case 'attach': {
         const point = pointFor(this.work(), action.clamp, action.pointId);
-        return `${[...(point?.steps ?? [])].pop() ?? ''} Bite metal, look at it, tug it.`;
+        return `${[...(point?.steps ?? [])].pop() ?? ''} Clamp onto metal, look at it, tug it.`;
       }
       case 'detach':
         return 'Keep it clear of all metal and of the other clamps. Lay it down dry.';
@@ -211,9 +211,9 @@ export class StepCard {
   });
   protected readonly reason = computed(() => {
     const { reason } = this.step();
-    const metres = this.contact()?.metresToBlock;
+    const metres = this.contact()?.metresToBattery;
     const away =
-      reason === 'last-away-from-block' && metres ? ` The block is ${metres.toFixed(1)} m off.` : '';
+      reason === 'last-away-from-battery' && metres ? ` The battery is ${metres.toFixed(1)} m off.` : '';
     return REASON_WORDS[reason] + away;
   });
 }

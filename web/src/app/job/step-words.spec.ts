@@ -9,7 +9,7 @@ describe('step words', () => {
     actionTitle(action, work, null, hookup);
 
   it('name the colour, the side and the place', () => {
-    expect(say({ kind: 'attach', clamp: 'redCasualty', pointId: 'plus' })).toBe('Red on casualty block +');
+    expect(say({ kind: 'attach', clamp: 'redCasualty', pointId: 'plus' })).toBe('Red on casualty battery +');
     expect(say({ kind: 'attach', clamp: 'blackCasualty', pointId: 'ground' })).toBe(
       'Black on casualty ground point',
     );

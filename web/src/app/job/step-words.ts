@@ -11,7 +11,7 @@ import {
 import { CONFIRM_WORDS } from '../shared/words/words';
 import type { PlannedRescue, Work } from './state/job-selectors';
 
-/** The point that a clamp bites or will bite, from the atlas entry of the vehicle at its end. */
+/** The point that a clamp is on or will go on, from the atlas entry of the vehicle at its end. */
 export function pointFor(work: Work | null, clamp: ClampId, pointId: string): MachinePoint | null {
   const machine = isSourceClamp(clamp) ? work?.donorMachine : work?.machine;
   return machine?.points.find((p) => p.id === pointId) ?? null;
@@ -52,7 +52,7 @@ const SOURCE_NAMES: Record<SourceKind, string> = {
   'lithium-pack': 'pack',
   'lead-pack': 'pack',
   'capacitor-booster': 'booster',
-  'spare-blocks': 'spare block',
+  'spare-batteries': 'spare battery',
   'mains-charger': 'charger',
   'hobby-lithium': 'hobby pack',
 };
@@ -70,20 +70,19 @@ function placeWord(point: MachinePoint | null, pointId: string | null): string {
       return 'red post';
     case 'ground-point':
       return 'ground point';
-    case 'block-positive':
-      return `${blockWord(point)}+`;
-    case 'block-negative':
-      return `${blockWord(point)}-`;
+    case 'battery-positive':
+      return `${labelWord(point)}+`;
+    case 'battery-negative':
+      return `${labelWord(point)}-`;
     default:
       return 'side';
   }
 }
 
-/** Blocks of a string are told apart by the label the atlas gives them. */
-function blockWord({ label, block }: MachinePoint): string {
-  return block === undefined || label.startsWith('Block')
-    ? 'block '
-    : `${label.replace(/ [+-]$/, '').toLowerCase()} `;
+/** Batteries of a string are told apart by the label the atlas gives them, less its sign. */
+function labelWord({ label }: MachinePoint): string {
+  const name = label.replace(/ ?[+-]$/, '');
+  return `${name.charAt(0).toLowerCase()}${name.slice(1)} `;
 }
 
 /** The label on the button that confirms it. */

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
-import { LEAST_GAIN_BITS, type ProbeId, type Stage } from '@voltrek/core';
-import { CAUSE_WORDS, PROBE_WORDS } from '../shared/words/diagnosis-words';
+import { LEAST_GAIN_BITS, type CheckId, type Stage } from '@voltrek/core';
+import { CAUSE_WORDS, CHECK_WORDS } from '../shared/words/diagnosis-words';
 import { percent } from '../shared/words/figures';
 import { PlanRunner } from '../workers/plan-runner';
 import { workerAnswer } from '../workers/worker-answer';
@@ -9,7 +9,7 @@ import { Reporter } from './state/reporter';
 
 const SHOWN = 4;
 /** Checks that have a stage of their own, where they are recorded. */
-const ELSEWHERE: Partial<Record<ProbeId, Stage>> = {
+const ELSEWHERE: Partial<Record<CheckId, Stage>> = {
   rest: 'measure',
   'string-balance': 'measure',
   crank: 'measure',
@@ -53,25 +53,25 @@ const ELSEWHERE: Partial<Record<ProbeId, Stage>> = {
         }
       </h2>
       @if (best(); as b) {
-        <p class="ask">{{ words[b.probe].ask }}</p>
+        <p class="ask">{{ words[b.check].ask }}</p>
         <div class="keys">
-          @if (elsewhere[b.probe]; as stage) {
+          @if (elsewhere[b.check]; as stage) {
             <button type="button" class="key strong" (click)="opened.emit(stage)">
               {{ stage === 'plan' ? 'Go on to Plan' : 'Read it on Measure' }}
             </button>
-          } @else if (b.probe === 'symptom') {
+          } @else if (b.check === 'symptom') {
             <span>Tap it above.</span>
           } @else if (outcomes().length) {
             @for (o of outcomes(); track o.found) {
-              <button type="button" class="key" (click)="record(b.probe, o.found)">{{ o.name }}</button>
+              <button type="button" class="key" (click)="record(b.check, o.found)">{{ o.name }}</button>
             }
           } @else {
             <input
               class="field"
               inputmode="decimal"
               autocomplete="off"
-              [attr.aria-label]="words[b.probe].ask"
-              [placeholder]="words[b.probe].unit ?? ''"
+              [attr.aria-label]="words[b.check].ask"
+              [placeholder]="words[b.check].unit ?? ''"
               [value]="typed()"
               #figure
               (input)="typed.set(figure.value)"
@@ -80,12 +80,12 @@ const ELSEWHERE: Partial<Record<ProbeId, Stage>> = {
               type="button"
               class="key strong"
               [disabled]="value() === null"
-              (click)="recordFigure(b.probe)"
+              (click)="recordFigure(b.check)"
             >
               Take
             </button>
           }
-          <button type="button" class="key" (click)="skip(b.probe)">Not this one</button>
+          <button type="button" class="key" (click)="skip(b.check)">Not this one</button>
         </div>
         <p class="dim why">between {{ settles() }}</p>
       } @else if (result()) {
@@ -172,11 +172,11 @@ export class Suspects {
   private readonly reporter = inject(Reporter);
 
   protected readonly causeWords = CAUSE_WORDS;
-  protected readonly words = PROBE_WORDS;
+  protected readonly words = CHECK_WORDS;
   protected readonly elsewhere = ELSEWHERE;
   protected readonly percent = percent;
   protected readonly typed = signal('');
-  private readonly skipped = signal<readonly ProbeId[]>([]);
+  private readonly skipped = signal<readonly CheckId[]>([]);
 
   private readonly question = computed(() => diagnosisOf(this.work()));
   private readonly answer = workerAnswer(this.question, (worker, { profile, evidence, tools }) =>
@@ -188,13 +188,13 @@ export class Suspects {
   protected readonly best = computed(
     () =>
       this.result()?.proposals.find(
-        (p) => p.gainBits >= LEAST_GAIN_BITS && !this.skipped().includes(p.probe),
+        (p) => p.gainBits >= LEAST_GAIN_BITS && !this.skipped().includes(p.check),
       ) ?? null,
   );
   protected readonly outcomes = computed(() => {
     const best = this.best();
     return best
-      ? Object.entries(PROBE_WORDS[best.probe].outcomes ?? {}).map(([found, name]) => ({ found, name }))
+      ? Object.entries(CHECK_WORDS[best.check].outcomes ?? {}).map(([found, name]) => ({ found, name }))
       : [];
   });
   protected readonly settles = computed(() =>
@@ -206,8 +206,8 @@ export class Suspects {
   /** What raised the first suspect most. */
   protected readonly why = computed(() => {
     const [push] = this.result()?.suspicions[0]?.pushes ?? [];
-    if (!push || push.factor < 1 || push.probe === 'symptom') return null;
-    return `raised most by: ${PROBE_WORDS[push.probe].ask.replace(/^(Ask|Look|Read)( at)?:? ?/, '').replace(/\?$/, '')}`;
+    if (!push || push.factor < 1 || push.check === 'symptom') return null;
+    return `raised most by: ${CHECK_WORDS[push.check].ask.replace(/^(Ask|Look|Read)( at)?:? ?/, '').replace(/\?$/, '')}`;
   });
   protected readonly value = computed(() => {
     const text = this.typed().trim().replace(',', '.');
@@ -215,18 +215,18 @@ export class Suspects {
     return text === '' || Number.isNaN(value) || Math.abs(value) > 100 ? null : value;
   });
 
-  protected record(probe: ProbeId, found: string): void {
-    this.reporter.report('finding.recorded', { probe, found });
+  protected record(check: CheckId, found: string): void {
+    this.reporter.report('finding.recorded', { check, found });
   }
 
-  protected recordFigure(probe: ProbeId): void {
+  protected recordFigure(check: CheckId): void {
     const found = this.value();
     if (found === null) return;
-    this.reporter.report('finding.recorded', { probe, found });
+    this.reporter.report('finding.recorded', { check, found });
     this.typed.set('');
   }
 
-  protected skip(probe: ProbeId): void {
-    this.skipped.update((list) => [...list, probe]);
+  protected skip(check: CheckId): void {
+    this.skipped.update((list) => [...list, check]);
   }
 }

@@ -16,7 +16,7 @@ describe('kitLine', () => {
       kind: 'lead-set',
       id: 'thin',
       name: 'Light set',
-      leads: { sectionMm2: 10, lengthM: 3, conductor: 'copper-clad-aluminium', bite: 'worn' },
+      leads: { sectionMm2: 10, lengthM: 3, conductor: 'copper-clad-aluminium', contact: 'worn' },
     };
     const lost = (line: string): number => Number(/loses ([\d.]+) V/.exec(line)![1]);
     expect(lost(kitLine(thin))).toBeGreaterThan(2 * lost(kitLine(KIT[1]!)));
@@ -34,11 +34,11 @@ describe('kitLine', () => {
       cellOhms: 0.0003,
       volts: 14.4,
       converterAmps: null,
-      leads: { sectionMm2: 25, lengthM: 1, conductor: 'copper', bite: 'clean' },
+      leads: { sectionMm2: 25, lengthM: 1, conductor: 'copper', contact: 'clean' },
     };
     expect(kitLine(booster)).toContain('bank 58.3 F');
     expect(kitLine(booster)).not.toContain('fills itself');
-    expect(kitLine({ ...booster, converterAmps: 5 })).toContain('fills itself from a weak block at 5 A');
+    expect(kitLine({ ...booster, converterAmps: 5 })).toContain('fills itself from a weak battery at 5 A');
   });
 
   it('keeps an ordinary charger off the crank, and hobby lithium under its limit', () => {

@@ -10,25 +10,25 @@ const STATED_AMPS = 200;
 export function kitLine(item: KitItem): string {
   switch (item.kind) {
     case 'donor':
-      return `${item.systemVolts} V, block ${item.block.capacityAh} Ah ${item.block.ccaAmps} A ${item.block.ccaStandard}, lends ${item.alternatorSpareAmps} A at idle`;
+      return `${item.systemVolts} V, battery ${item.battery.capacityAh} Ah ${item.battery.ccaAmps} A ${item.battery.ccaStandard}, lends ${item.alternatorSpareAmps} A at idle`;
     case 'lead-set': {
-      const { sectionMm2, lengthM, conductor, bite } = item.leads;
+      const { sectionMm2, lengthM, conductor, contact } = item.leads;
       const lost = leadSetOhms(item.leads, STATED_C) * STATED_AMPS;
       const material = conductor === 'copper' ? 'copper' : 'copper-clad aluminium';
-      return `${sectionMm2} mm², ${lengthM} m, ${material}, clamps ${bite} (${(CLAMP_OHMS[bite] * 1000).toFixed(1)} mohm each): loses ${lost.toFixed(2)} V at ${STATED_AMPS} A`;
+      return `${sectionMm2} mm², ${lengthM} m, ${material}, clamps ${contact} (${(CLAMP_OHMS[contact] * 1000).toFixed(1)} mohm each): loses ${lost.toFixed(2)} V at ${STATED_AMPS} A`;
     }
     case 'lithium-pack':
       return `${item.peakAmps} A peak for ${item.peakSeconds} s, charged to ${percent(item.charge)}`;
     case 'lead-pack': {
-      const sae = convertCca(item.block.ccaAmps, item.block.ccaStandard, 'SAE');
-      return `${item.outputs.join(' or ')} V, ${item.block.capacityAh} Ah, about ${Math.round(sae)} A SAE, charged to ${percent(item.soc)}`;
+      const sae = convertCca(item.battery.ccaAmps, item.battery.ccaStandard, 'SAE');
+      return `${item.outputs.join(' or ')} V, ${item.battery.capacityAh} Ah, about ${Math.round(sae)} A SAE, charged to ${percent(item.soc)}`;
     }
     case 'capacitor-booster':
       return `${item.cells} cells of ${item.cellFarads} F: bank ${bankOf(item).farads.toFixed(1)} F at ${item.volts} V${
-        item.converterAmps === null ? '' : `, fills itself from a weak block at ${item.converterAmps} A`
+        item.converterAmps === null ? '' : `, fills itself from a weak battery at ${item.converterAmps} A`
       }`;
-    case 'spare-blocks':
-      return `${item.count} of ${item.block.capacityAh} Ah ${item.block.ccaAmps} A ${item.block.ccaStandard}, charged to ${percent(item.soc)}: one across one block, or two in series for 24 V`;
+    case 'spare-batteries':
+      return `${item.count} of ${item.battery.capacityAh} Ah ${item.battery.ccaAmps} A ${item.battery.ccaStandard}, charged to ${percent(item.soc)}: one across one battery, or two in series for 24 V`;
     case 'mains-charger':
       return item.startAmps === null
         ? `${item.amps} A at ${item.volts} V: off and unplugged before the crank`
@@ -48,7 +48,7 @@ export const KIT_KIND_WORDS: Record<KitItem['kind'], string> = {
   'lithium-pack': 'pack',
   'lead-pack': 'pack',
   'capacitor-booster': 'capacitor booster',
-  'spare-blocks': 'spare blocks',
+  'spare-batteries': 'spare batteries',
   'mains-charger': 'mains charger',
   'hobby-lithium': 'hobby lithium',
   'latch-source': 'latch source',
@@ -58,7 +58,7 @@ export const KIT_KIND_WORDS: Record<KitItem['kind'], string> = {
 const TOOL_LINES: Record<Extract<KitItem, { kind: 'instrument' }>['tool'], string> = {
   meter: 'volts at rest, cranking and charging, and across a joint',
   'clamp-meter': 'amps without breaking the circuit: what a parked machine draws',
-  tester: 'what a block can still give, against its rating',
-  'load-tester': 'how a charged block stands half its rating for 15 s',
-  hydrometer: 'gravity of each cell of a flooded block',
+  tester: 'what a battery can still give, against its rating',
+  'load-tester': 'how a charged battery stands half its rating for 15 s',
+  hydrometer: 'specific gravity of each cell of a flooded battery',
 };

@@ -1,17 +1,17 @@
 import { traceFileOf } from '@voltrek/contracts';
-import { aloneRescue, blockOhms, blockOpenVolts, recordTry, seededRandom } from '@voltrek/core';
+import { aloneRescue, batteryOhms, batteryOpenVolts, recordTry, seededRandom } from '@voltrek/core';
 import { CAR } from '../../testing/fixtures';
 import { readTrace } from './trace-read';
 
-const OF = { systemVolts: 12, engine: CAR.engine!, rating: CAR.blocks[0]!.rating, tempC: 5 } as const;
+const OF = { systemVolts: 12, engine: CAR.engine!, rating: CAR.batteries[0]!.rating, tempC: 5 } as const;
 
 function logged(ageing: number) {
   const state = { soc: 0.85, tempC: 5, ageing };
   const { rating, engine } = OF;
-  const model = { openVolts: blockOpenVolts(rating, state), ohms: blockOhms(rating, state) };
+  const model = { openVolts: batteryOpenVolts(rating, state), ohms: batteryOhms(rating, state) };
   return recordTry(
     {
-      crank: { engine, blocks: [{ rating, state }], seconds: 2.5, rescue: aloneRescue([model], 5) },
+      crank: { engine, batteries: [{ rating, state }], seconds: 2.5, rescue: aloneRescue([model], 5) },
       restSeconds: 1,
       keyOnAmps: 12,
       keyOnSeconds: 1,

@@ -1,7 +1,7 @@
 import { readTraceFile, type TraceFile } from '@voltrek/contracts';
 import {
   analyseTrace,
-  type BlockRating,
+  type BatteryRating,
   type CrankStrength,
   type Engine,
   type Recording,
@@ -14,7 +14,7 @@ export interface TraceOf {
   readonly systemVolts: 12 | 24;
   /** Null for a machine that wakes. */
   readonly engine: Engine | null;
-  readonly rating: BlockRating;
+  readonly rating: BatteryRating;
   readonly tempC: number;
 }
 

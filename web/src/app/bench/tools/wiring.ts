@@ -3,10 +3,10 @@ import {
   bankFallVolts,
   bankOf,
   balancedMaxVolts,
-  blockOhms,
-  blockOpenVolts,
-  type BlockRating,
-  type ClampBite,
+  batteryOhms,
+  batteryOpenVolts,
+  type BatteryRating,
+  type ClampContact,
   type Conductor,
   crankCount,
   crankPoint,
@@ -29,10 +29,10 @@ import {
 import { type BenchTool, choice, figure, number } from '../tool';
 
 const { ambientC } = TYPED_RANGES;
-/** A usual rescue to try leads on: a flat block of a mid-size car, and a healthy donor that runs. */
-const FLAT: BlockRating = { chemistry: 'flooded', capacityAh: 70, ccaAmps: 640, ccaStandard: 'EN' };
+/** A usual rescue to try leads on: a flat battery of a mid-size car, and a healthy donor that runs. */
+const FLAT: BatteryRating = { chemistry: 'flooded', capacityAh: 70, ccaAmps: 640, ccaStandard: 'EN' };
 const FLAT_SOC = 0.05;
-const DONOR: BlockRating = { chemistry: 'agm', capacityAh: 95, ccaAmps: 850, ccaStandard: 'EN' };
+const DONOR: BatteryRating = { chemistry: 'agm', capacityAh: 95, ccaAmps: 850, ccaStandard: 'EN' };
 const DONOR_SOC = 0.95;
 const DONOR_ALTERNATOR = { volts: 14.2, maxAmps: 60 };
 
@@ -42,7 +42,7 @@ export const leadsTool: BenchTool = {
     number('sectionMm2', 25, LEAD_RANGES.sectionMm2.min, LEAD_RANGES.sectionMm2.max, 'mm²'),
     number('lengthM', 3.5, LEAD_RANGES.lengthM.min, LEAD_RANGES.lengthM.max, 'm'),
     choice('conductor', ['copper', 'copper-clad-aluminium']),
-    choice('bite', ['clean', 'worn', 'poor']),
+    choice('contact', ['clean', 'worn', 'poor']),
     number('amps', 200, 1, 3000, 'A'),
     number('seconds', 10, 0.1, 120, 's'),
     number('tempC', 0, ambientC.min, ambientC.max, '°C'),
@@ -54,7 +54,7 @@ export const leadsTool: BenchTool = {
       sectionMm2: given.number('sectionMm2'),
       lengthM: given.number('lengthM'),
       conductor: given.choice('conductor') as Conductor,
-      bite: given.choice('bite') as ClampBite,
+      contact: given.choice('contact') as ClampContact,
     };
     const amps = given.number('amps');
     const tempC = given.number('tempC');
@@ -67,14 +67,14 @@ export const leadsTool: BenchTool = {
     } as const;
     const flat = { soc: FLAT_SOC, tempC, ageing: 1.3 };
     const lending = { soc: DONOR_SOC, tempC, ageing: 1.2 };
-    const plus = { kind: 'plus', block: 0 } as const;
+    const plus = { kind: 'plus', battery: 0 } as const;
     const body = { kind: 'body' } as const;
     const rescue: Rescue = {
-      casualty: [{ openVolts: blockOpenVolts(FLAT, flat), ohms: blockOhms(FLAT, flat) }],
+      casualty: [{ openVolts: batteryOpenVolts(FLAT, flat), ohms: batteryOhms(FLAT, flat) }],
       load: { kind: 'none' },
       source: {
-        openVolts: blockOpenVolts(DONOR, lending),
-        ohms: blockOhms(DONOR, lending),
+        openVolts: batteryOpenVolts(DONOR, lending),
+        ohms: batteryOhms(DONOR, lending),
         alternator: DONOR_ALTERNATOR,
       },
       sourceOn: true,

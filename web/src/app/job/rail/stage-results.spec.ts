@@ -24,7 +24,7 @@ describe('stageResults', () => {
       }),
       event('symptom.recorded', { symptom: 'rapid-click' }),
       event('polarity.proved', { signs: ['mark', 'meter'] }),
-      event('reading.taken', { kind: 'rest', volts: 11.95, block: 0, tempC: -7, source: 'typed' }),
+      event('reading.taken', { kind: 'rest', volts: 11.95, battery: 0, tempC: -7, source: 'typed' }),
     );
     expect(results.scene.line).toBe('-7 °C, sloping');
     expect(results.checks.line).toBe('rapid clicking');
@@ -36,7 +36,7 @@ describe('stageResults', () => {
   it('marks the scene while a stop stands, and a check at fault', () => {
     const results = resultsOf(
       event('stop.raised', { stop: 'gas-smell' }),
-      event('check.recorded', { check: 'joints', result: 'fault' }),
+      event('finding.recorded', { check: 'look-joints', found: 'deposits' }),
     );
     expect(results.scene.stopped).toBeTrue();
     expect(results.scene.line).toBe('stop stands');

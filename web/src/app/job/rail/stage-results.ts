@@ -1,14 +1,16 @@
 import {
   CLAMP_IDS,
   hasStarted,
+  isAtFault,
   isDone,
   latestReading,
   type Machine,
   POLARITY_SIGNS_NEEDED,
-  restVoltsByBlock,
+  restVoltsByBattery,
   socFromRestVolts,
   standingJob,
   type Stage,
+  walkRound,
   workingTempC,
 } from '@voltrek/core';
 import { degrees, percentBand, volts } from '../../shared/words/figures';
@@ -33,7 +35,9 @@ export function stageResults(
     stopped,
   });
   const stopped = job.stops.length > 0;
-  const faults = Object.values(job.checks).filter((r) => r === 'fault').length;
+  const faults = walkRound(machine).filter(
+    (id) => job.findings[id] !== undefined && isAtFault(id, job.findings[id]),
+  ).length;
   const on = CLAMP_IDS.filter((c) => job.hookup.clamps[c] !== null).length;
   const hookedUp =
     rescue !== null && on > 0 && rescue.orders.hookup.every((s) => isDone(job.hookup, s.action));
@@ -51,10 +55,10 @@ export function stageResults(
           : '',
     },
     checks: result(
-      Object.keys(job.checks).length > 0 || job.symptoms.length > 0,
+      Object.keys(job.findings).length > 0 || job.symptoms.length > 0,
       faults > 0 ? `${faults} at fault` : job.symptoms[0] ? SYMPTOM_WORDS[job.symptoms[0]] : 'clear',
     ),
-    locate: result(job.polaritySigns.length >= POLARITY_SIGNS_NEEDED, machine.blocks[0]?.place ?? ''),
+    locate: result(job.polaritySigns.length >= POLARITY_SIGNS_NEEDED, machine.batteries[0]?.place ?? ''),
     measure: result(job.readings.length > 0, measureLine(job, machine)),
     plan: result(
       job.plan !== null,
@@ -84,12 +88,13 @@ export function stageResults(
 /** What stands of what was read: a reading in doubt is no result. */
 function measureLine(recorded: Work['job'], machine: Machine): string {
   const job = standingJob(recorded, machine);
-  const rest = restVoltsByBlock(job, machine.blocks.length);
+  const rest = restVoltsByBattery(job, machine.batteries.length);
   const first = rest.findIndex((v) => v !== null);
   if (first < 0) return `${job.readings.length} readings`;
-  if (machine.blocks.length > 1) return rest.map((v) => (v === null ? '-' : v.toFixed(2))).join(' + ') + ' V';
+  if (machine.batteries.length > 1)
+    return rest.map((v) => (v === null ? '-' : v.toFixed(2))).join(' + ') + ' V';
   const { low, high } = socFromRestVolts(
-    machine.blocks[0]!.rating.chemistry,
+    machine.batteries[0]!.rating.chemistry,
     rest[first]!,
     workingTempC(job),
   );

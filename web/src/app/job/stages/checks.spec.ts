@@ -32,7 +32,7 @@ describe('Checks', () => {
   it('warns of a bad joint before any jump', async () => {
     const { root } = await jobHarness(Checks, [
       opened(),
-      event('check.recorded', { check: 'joints', result: 'fault' }),
+      event('finding.recorded', { check: 'look-joints', found: 'deposits' }),
     ]);
     expect(root.querySelector('.problem')!.textContent).toContain('Clean and tighten the joint');
   });
@@ -44,7 +44,7 @@ describe('Checks', () => {
     )!;
     row.querySelector<HTMLButtonElement>('.fault')!.click();
     await refresh();
-    expect(reported().map((e) => e.type)).toEqual(['check.recorded', 'stop.raised']);
+    expect(reported().map((e) => e.type)).toEqual(['finding.recorded', 'stop.raised']);
   });
 });
 

@@ -1,6 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
-import { type CheckId, checksFor, type Stage, stopOf, type Symptom, SYMPTOMS } from '@voltrek/core';
-import { CHECK_WORDS, SYMPTOM_WORDS } from '../../shared/words/words';
+import {
+  type CheckId,
+  checkOf,
+  isAtFault,
+  type Stage,
+  type Symptom,
+  SYMPTOMS,
+  walkRound,
+} from '@voltrek/core';
+import { CHECK_WORDS } from '../../shared/words/diagnosis-words';
+import { SYMPTOM_WORDS } from '../../shared/words/words';
 import { NextAction } from '../next-action';
 import { Suspects } from '../suspects';
 import type { Work } from '../state/job-selectors';
@@ -34,22 +43,17 @@ import { Reporter } from '../state/reporter';
         @for (check of checks(); track check) {
           <div role="group" [attr.aria-label]="words[check].ask">
             <span>{{ words[check].ask }}</span>
-            <button
-              type="button"
-              class="key"
-              [attr.aria-pressed]="work().job.checks[check] === 'clear'"
-              (click)="record(check, 'clear')"
-            >
-              {{ words[check].clear }}
-            </button>
-            <button
-              type="button"
-              class="key fault"
-              [attr.aria-pressed]="work().job.checks[check] === 'fault'"
-              (click)="record(check, 'fault')"
-            >
-              {{ words[check].fault }}
-            </button>
+            @for (outcome of outcomes(check); track outcome) {
+              <button
+                type="button"
+                class="key"
+                [class.fault]="isAtFault(check, outcome)"
+                [attr.aria-pressed]="work().job.findings[check] === outcome"
+                (click)="record(check, outcome)"
+              >
+                {{ words[check].outcomes?.[outcome] ?? outcome }}
+              </button>
+            }
           </div>
         }
       </div>
@@ -77,13 +81,16 @@ import { Reporter } from '../state/reporter';
       font-size: 16px;
     }
     .checks > div {
-      display: grid;
-      grid-template-columns: 1fr 104px 104px;
+      display: flex;
       align-items: center;
       gap: 8px;
       padding: 1px 0;
     }
+    .checks > div > span {
+      flex: 1;
+    }
     .checks .key {
+      flex: 0 0 104px;
       padding: 4px 6px;
       font-size: 16px;
     }
@@ -91,8 +98,8 @@ import { Reporter } from '../state/reporter';
       .symptoms {
         grid-template-columns: repeat(2, 1fr);
       }
-      .checks > div {
-        grid-template-columns: 1fr 84px 84px;
+      .checks .key {
+        flex-basis: 84px;
       }
     }
   `,
@@ -107,11 +114,14 @@ export class Checks {
   protected readonly symptoms = SYMPTOMS;
   protected readonly symptomWords = SYMPTOM_WORDS;
   protected readonly words = CHECK_WORDS;
-  protected readonly checks = computed(() => checksFor(this.work().machine));
+  protected readonly isAtFault = isAtFault;
+  protected readonly checks = computed(() => walkRound(this.work().machine));
   protected readonly answered = computed(
-    () => this.checks().filter((check) => this.work().job.checks[check] !== undefined).length,
+    () => this.checks().filter((check) => this.work().job.findings[check] !== undefined).length,
   );
-  protected readonly jointFault = computed(() => this.work().job.checks.joints === 'fault');
+  protected readonly jointFault = computed(
+    () => (this.work().job.findings['look-joints'] ?? 'clean') !== 'clean',
+  );
   protected readonly label = computed(() =>
     this.answered() === this.checks().length ? 'Checks done' : 'Go on to Locate',
   );
@@ -120,9 +130,14 @@ export class Checks {
     this.reporter.report('symptom.recorded', { symptom });
   }
 
-  protected record(check: CheckId, result: 'clear' | 'fault'): void {
-    this.reporter.report('check.recorded', { check, result });
-    const stop = result === 'fault' ? stopOf(check) : null;
-    if (stop) this.reporter.report('stop.raised', { stop });
+  /** What a look can find, the sound outcome first. */
+  protected outcomes(check: CheckId): readonly string[] {
+    return [...checkOf(check).outcomes].reverse();
+  }
+
+  protected record(check: CheckId, found: string): void {
+    this.reporter.report('finding.recorded', { check, found });
+    const { stop } = checkOf(check);
+    if (stop && isAtFault(check, found)) this.reporter.report('stop.raised', { stop });
   }
 }

@@ -78,23 +78,23 @@ describe('Hook up', () => {
     expect(unsure.reported()).toEqual([]);
   });
 
-  it('goes through the order of a donor: red before black, the last black on ground away from the block', async () => {
+  it('goes through the order of a donor: red before black, the last black on ground away from the battery', async () => {
     const harness = await show([positive, planned('donor+heavy')]);
     const titles = await workThrough(harness);
     const clamps = titles.filter((t) => /^(Red|Black)/.test(t));
     expect(clamps).toEqual([
-      'Red on casualty block +',
+      'Red on casualty battery +',
       jasmine.stringMatching(/^Red on donor/),
       jasmine.stringMatching(/^Black on donor/),
       'Black on casualty ground point',
     ]);
     expect(harness.reported().filter((e) => e.type === 'clamp.attached').length).toBe(4);
-    expect(harness.root.textContent).toContain('Stand clear of the block');
+    expect(harness.root.textContent).toContain('Stand clear of the battery');
     nextButton(harness).click();
     expect(harness.fixture.componentInstance.asked).toEqual(['crank']);
   });
 
-  it('shows what each contact carries before it bites, from the circuit', async () => {
+  it('shows what each contact carries before it is on, from the circuit', async () => {
     const harness = await show([positive, planned('donor+heavy')]);
     const volts: number[] = [];
     while (harness.root.querySelector('vt-step-card')) {
@@ -103,7 +103,7 @@ describe('Hook up', () => {
       nextButton(harness).click();
       await harness.refresh();
     }
-    // The first end hangs free. The last closes the loop: a charged donor against a block at 11.8 V.
+    // The first end hangs free. The last closes the loop: a charged donor against a battery at 11.8 V.
     expect(volts[0]).toBeCloseTo(0, 1);
     expect(volts.at(-1)!).toBeGreaterThan(0.3);
     expect(volts.at(-1)!).toBeLessThan(3);
@@ -133,7 +133,7 @@ describe('Clear down', () => {
       'Black off casualty ground point',
       jasmine.stringMatching(/^Black off donor/),
       jasmine.stringMatching(/^Red off donor/),
-      'Red off casualty block +',
+      'Red off casualty battery +',
     ]);
     expect(harness.root.textContent).toContain('Everything is off and laid down');
     nextButton(harness).click();

@@ -132,7 +132,7 @@ export class Cleardown {
 
   private readonly reporter = inject(Reporter);
 
-  /** A charger has done its work and is away: now the block cranks by itself. */
+  /** A charger has done its work and is away: now the battery cranks by itself. */
   protected readonly mayCrankNow = computed(
     () =>
       this.work().job.plan?.chargeOnly === true &&

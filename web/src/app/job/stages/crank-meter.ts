@@ -99,6 +99,6 @@ export class CrankMeter implements OnInit {
 
   /** Probes go on the posts before the try. */
   ngOnInit(): void {
-    this.live.place({ jobId: this.jobId(), probe: 'crank', block: 0 });
+    this.live.place({ jobId: this.jobId(), check: 'crank', battery: 0 });
   }
 }

@@ -263,7 +263,7 @@ export class Crank {
   protected readonly started = computed(() => hasStarted(this.work().job));
   protected readonly isClosed = computed(() => this.work().job.closedAt !== null);
   protected readonly help = computed(() =>
-    anyClampOn(this.work().job.hookup) ? 'with help joined' : 'on its own block, nothing joined',
+    anyClampOn(this.work().job.hookup) ? 'with help joined' : 'on its own battery, nothing joined',
   );
   /** By the engine's starter, and by the source where its peak lasts less. */
   protected readonly limitSeconds = computed(() =>
@@ -299,7 +299,7 @@ export class Crank {
     if (this.over()) return 'Stop cranking now';
     if (this.running()) return this.wakes() ? 'Brake down, start pressed' : 'Cranking';
     if (this.started()) return this.wakes() ? 'Awake and ready' : 'It runs';
-    return this.restLeft() > 0 ? 'Starter and leads rest' : 'Ready. Stand clear of the block';
+    return this.restLeft() > 0 ? 'Starter and leads rest' : 'Ready. Stand clear of the battery';
   });
   protected readonly limitNote = computed(() => {
     if (this.wakes()) return 'Hold the volts steady until its own lamps say ready.';

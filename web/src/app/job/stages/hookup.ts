@@ -10,7 +10,7 @@ import type { OrderRun, PlannedRescue, Work } from '../state/job-selectors';
 import { Reporter } from '../state/reporter';
 import { actionDone } from '../step-words';
 
-/** Clamps on, one at a time, with what the circuit says of each before it bites. */
+/** Clamps on, one at a time, with what the circuit says of each before it is on. */
 @Component({
   selector: 'vt-hookup',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -35,7 +35,7 @@ import { actionDone } from '../step-words';
         @if (run().next; as step) {
           <vt-step-card [step]="step" [work]="work()" [rescue]="rescue()!" />
         } @else {
-          <p class="ready">Hooked up. Stand clear of the block.</p>
+          <p class="ready">Hooked up. Stand clear of the battery.</p>
         }
         <ol class="ruled" [start]="run().done.length + 2">
           @for (step of run().later; track $index) {

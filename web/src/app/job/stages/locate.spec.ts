@@ -14,7 +14,7 @@ describe('Locate', () => {
     await fixture.whenStable();
     const root = fixture.nativeElement as HTMLElement;
     const hear = async (): Promise<void> => {
-      log.push(event('stage.opened', { stage: 'locate' }));
+      log.push(event('symptom.recorded', { symptom: 'silence' }));
       show();
       await fixture.whenStable();
     };

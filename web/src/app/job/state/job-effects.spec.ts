@@ -125,7 +125,7 @@ describe('job effects', () => {
   it('fetches the job again when the machine turns out to be another', async () => {
     await openJob();
     expect(fetched).toBe(1);
-    store.dispatch(JobActions.reported({ event: event('machine.identified', { machineId: 'van' }) }));
+    store.dispatch(JobActions.reported({ event: event('model.identified', { modelId: 'van' }) }));
     await settle();
     expect(fetched).toBe(2);
   });

@@ -125,7 +125,7 @@ export const fetchIdentified = createEffect(
   (actions = inject(Actions)) =>
     actions.pipe(
       ofType(JobActions.acknowledged, JobActions.heard),
-      filter(({ event }) => event.type === 'machine.identified' || event.type === 'event.undone'),
+      filter(({ event }) => event.type === 'model.identified' || event.type === 'event.undone'),
       map(({ event }) => JobActions.caughtUpWanted({ jobId: event.jobId })),
     ),
   { functional: true },

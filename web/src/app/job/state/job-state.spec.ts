@@ -93,7 +93,13 @@ describe('the job selectors', () => {
       JobActions.reported({ event: event('symptom.recorded', { symptom: 'silence' }) }),
     );
     expect(selectOptions(rootOf(tapped))).toBe(options);
-    const read = event('reading.taken', { kind: 'rest', volts: 11.9, block: 0, tempC: -4, source: 'typed' });
+    const read = event('reading.taken', {
+      kind: 'rest',
+      volts: 11.9,
+      battery: 0,
+      tempC: -4,
+      source: 'typed',
+    });
     expect(selectOptions(rootOf(reducer(tapped, JobActions.reported({ event: read }))))).not.toBe(options);
   });
 

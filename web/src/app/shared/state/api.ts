@@ -49,35 +49,35 @@ export class Api {
   }
 
   machines(typed: string): Observable<MachineSearch> {
-    return this.http.get<MachineSearch>('/api/machines', { params: { q: typed } });
+    return this.http.get<MachineSearch>('/api/models', { params: { q: typed } });
   }
 
-  entry(machineId: string): Observable<AtlasEntry> {
-    return this.http.get<AtlasEntry>(`/api/machines/${machineId}`);
+  entry(modelId: string): Observable<AtlasEntry> {
+    return this.http.get<AtlasEntry>(`/api/models/${modelId}`);
   }
 
   addEntry(machine: Machine, by: string, note: string): Observable<AtlasEntry> {
-    return this.http.post<AtlasEntry>('/api/machines', { machine, by, note, basedOn: null });
+    return this.http.post<AtlasEntry>('/api/models', { machine, by, note, basedOn: null });
   }
 
   correctEntry(machine: Machine, by: string, note: string, basedOn: number): Observable<AtlasEntry> {
-    return this.http.put<AtlasEntry>(`/api/machines/${machine.id}`, { machine, by, note, basedOn });
+    return this.http.put<AtlasEntry>(`/api/models/${machine.id}`, { machine, by, note, basedOn });
   }
 
-  confirmEntry(machineId: string, by: string): Observable<AtlasEntry> {
-    return this.http.post<AtlasEntry>(`/api/machines/${machineId}/confirmations`, { by });
+  confirmEntry(modelId: string, by: string): Observable<AtlasEntry> {
+    return this.http.post<AtlasEntry>(`/api/models/${modelId}/confirmations`, { by });
   }
 
-  addPhoto(machineId: string, by: string, photo: File): Observable<AtlasEntry> {
-    return this.http.post<AtlasEntry>(`/api/machines/${machineId}/photos`, formOf({ by, photo }));
+  addPhoto(modelId: string, by: string, photo: File): Observable<AtlasEntry> {
+    return this.http.post<AtlasEntry>(`/api/models/${modelId}/photos`, formOf({ by, photo }));
   }
 
   previewImport(file: File): Observable<ImportReport> {
-    return this.http.post<ImportReport>('/api/machines/preview', formOf({ file }));
+    return this.http.post<ImportReport>('/api/models/preview', formOf({ file }));
   }
 
   importAtlas(file: File, by: string, basis: number): Observable<ImportReport> {
-    return this.http.post<ImportReport>('/api/machines/import', formOf({ by, basis: String(basis), file }));
+    return this.http.post<ImportReport>('/api/models/import', formOf({ by, basis: String(basis), file }));
   }
 
   finishMark(markId: string, by: string): Observable<Van[]> {
@@ -93,8 +93,8 @@ export class Api {
     return this.http.get<DueFollowUp[]>('/api/follow-ups');
   }
 
-  battery(machineId: string): Observable<BatteryRecord> {
-    return this.http.get<BatteryRecord>(`/api/batteries/${machineId}`);
+  battery(modelId: string): Observable<BatteryRecord> {
+    return this.http.get<BatteryRecord>(`/api/batteries/${modelId}`);
   }
 
   rules(): Observable<RulesPage> {

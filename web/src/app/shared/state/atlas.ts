@@ -23,10 +23,10 @@ export const AtlasActions = createActionGroup({
   events: {
     Searched: props<{ typed: string }>(),
     Found: props<{ found: readonly MachineSummary[]; total: number }>(),
-    Chosen: props<{ machineId: string }>(),
+    Chosen: props<{ modelId: string }>(),
     'Entry Loaded': props<{ entry: AtlasEntry }>(),
-    Confirmed: props<{ machineId: string; by: string }>(),
-    'Photo Sent': props<{ machineId: string; by: string; photo: File }>(),
+    Confirmed: props<{ modelId: string; by: string }>(),
+    'Photo Sent': props<{ modelId: string; by: string; photo: File }>(),
     /** A new entry when it is based on nothing. */
     Saved: props<{ machine: Machine; by: string; note: string; basedOn: number | null }>(),
     Failed: props<{ problem: string }>(),
@@ -73,7 +73,7 @@ export const loadEntry = createEffect(
   (actions = inject(Actions), api = inject(Api)) =>
     actions.pipe(
       ofType(AtlasActions.chosen),
-      switchMap(({ machineId }) => answered(api.entry(machineId), loaded, AtlasActions.failed)),
+      switchMap(({ modelId }) => answered(api.entry(modelId), loaded, AtlasActions.failed)),
     ),
   { functional: true },
 );
@@ -83,9 +83,9 @@ export const changeEntry = createEffect(
     actions.pipe(
       ofType(AtlasActions.confirmed, AtlasActions.photoSent, AtlasActions.saved),
       map((action) => {
-        if (action.type === AtlasActions.confirmed.type) return api.confirmEntry(action.machineId, action.by);
+        if (action.type === AtlasActions.confirmed.type) return api.confirmEntry(action.modelId, action.by);
         if (action.type === AtlasActions.photoSent.type)
-          return api.addPhoto(action.machineId, action.by, action.photo);
+          return api.addPhoto(action.modelId, action.by, action.photo);
         const { machine, by, note, basedOn } = action;
         return basedOn === null
           ? api.addEntry(machine, by, note)

@@ -7,7 +7,7 @@ describe('Outbox', () => {
 
   const moment = '2027-01-15T02:40:00.000Z';
   const taps = () => [
-    { ...event('check.recorded', { check: 'case', result: 'fault' }), at: moment },
+    { ...event('finding.recorded', { check: 'case', found: 'fault' }), at: moment },
     { ...event('stop.raised', { stop: 'case-damaged' }), at: moment },
     { ...event('symptom.recorded', { symptom: 'silence' }), at: '2027-01-15T02:39:00.000Z' },
   ];

@@ -1,5 +1,5 @@
 import { Injectable } from '@angular/core';
-import type { JobEvent } from '@voltrek/core';
+import { type JobEvent, upgradeLog } from '@voltrek/core';
 import { type DBSchema, type IDBPDatabase, type IDBPTransaction, openDB } from 'idb';
 
 interface OutboxSchema extends DBSchema {
@@ -43,9 +43,9 @@ export class Outbox {
     await change.done;
   }
 
-  /** What waits for this job, oldest first. */
+  /** What waits for this job, oldest first, in the words of today whatever version kept it. */
   async waitingFor(jobId: string): Promise<JobEvent[]> {
-    return (await this.database()).getAllFromIndex('waiting', 'jobId', jobId);
+    return upgradeLog(await (await this.database()).getAllFromIndex('waiting', 'jobId', jobId));
   }
 }
 

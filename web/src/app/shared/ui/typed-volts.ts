@@ -1,6 +1,6 @@
 /** Digits typed without a point: two are whole volts, three have one decimal, four have two. */
 const DIVISOR_BY_DIGITS: Partial<Record<number, number>> = { 1: 1, 2: 1, 3: 10, 4: 100 };
-/** No block or string under a charger reads more, so a shorter figure above it means the next decimal: 962 is 9.62. */
+/** No battery or string under a charger reads more, so a shorter figure above it means the next decimal: 962 is 9.62. */
 const MOST_VOLTS = 32;
 
 /**

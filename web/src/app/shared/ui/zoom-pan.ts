@@ -17,7 +17,7 @@ const FIT: View = { scale: 1, x: 0, y: 0 };
  * Room for a drawing that can be brought nearer and moved: by wheel, by two fingers, by dragging, by its keys, and by the keyboard
  * (+, -, 0 and the arrows). The drawing inside fills the room.
  *
- *     <vt-zoom-pan label="Drawing"><vt-loop ... /></vt-zoom-pan>
+ *     <vt-zoom-pan label="Drawing"><vt-circuit ... /></vt-zoom-pan>
  */
 @Component({
   selector: 'vt-zoom-pan',

@@ -30,8 +30,8 @@ export const LAYOUT_WORDS: Record<TerminalLayout, string> = {
 };
 
 export const CLUE_WORDS: Record<Clue, string> = {
-  'block-in-view': 'block is in view',
-  'bay-empty': 'bay has no block',
+  'battery-in-view': 'battery is in view',
+  'bay-empty': 'bay has no battery',
   'red-post-in-bay': 'red post in the bay',
   'vent-hose': 'hose through floor or sill',
   'side-box': 'box with latches',

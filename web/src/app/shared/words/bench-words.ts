@@ -1,4 +1,4 @@
-import type { CcaStandard, Chemistry, ClampBite, Conductor, Fuel } from '@voltrek/core';
+import type { CcaStandard, Chemistry, ClampContact, Conductor, Fuel } from '@voltrek/core';
 
 /** The calculators of the bench, in the order of their list. */
 export const BENCH_TOOLS = [
@@ -44,8 +44,11 @@ export const BENCH_WORDS: Record<
   },
   charge: {
     name: 'Charge and drive',
-    formula: ['hours = missing Ah x factor / A, or what the block accepts', 'a start takes I x t / 3600 Ah'],
-    slip: 'Believing that a short drive charges a flat block: it takes what it accepts, not what the alternator has.',
+    formula: [
+      'hours = missing Ah x factor / A, or what the battery accepts',
+      'a start takes I x t / 3600 Ah',
+    ],
+    slip: 'Believing that a short drive charges a flat battery: it takes what it accepts, not what the alternator has.',
   },
   drain: {
     name: 'Parked drain',
@@ -54,7 +57,10 @@ export const BENCH_WORDS: Record<
   },
   soc: {
     name: 'State of charge',
-    formula: ['charge = curve of the chemistry at its temperature', 'gravity + 0.004 per 6 °C above 27'],
+    formula: [
+      'charge = curve of the chemistry at its temperature',
+      'specific gravity + 0.004 per 6 °C above 27',
+    ],
     slip: 'Reading just after running or charging: surface charge proves nothing.',
   },
   cca: {
@@ -65,12 +71,12 @@ export const BENCH_WORDS: Record<
   freeze: {
     name: 'Freezing point',
     formula: ['freezing point = table by charge: -59 °C full, -11 flat, near -1 over-discharged'],
-    slip: 'Trusting a block because it was full in autumn: a flat one freezes in an ordinary night.',
+    slip: 'Trusting a battery because it was full in autumn: a flat one freezes in an ordinary night.',
   },
   string: {
     name: '24 V string',
-    formula: ['sum and difference of both blocks', 'each judged by itself above 0.2 V apart'],
-    slip: 'Judging by the sum: 24.6 V can be one full block and one dead. And never 12 V across the whole string.',
+    formula: ['sum and difference of both batteries', 'each judged by itself above 0.2 V apart'],
+    slip: 'Judging by the sum: 24.6 V can be one full battery and one dead. And never 12 V across the whole string.',
   },
   revive: {
     name: 'Revive',
@@ -83,7 +89,7 @@ export type BenchField =
   | 'sectionMm2'
   | 'lengthM'
   | 'conductor'
-  | 'bite'
+  | 'contact'
   | 'amps'
   | 'seconds'
   | 'tempC'
@@ -113,8 +119,8 @@ export type BenchField =
   | 'gravity'
   | 'standard'
   | 'ccaAmps'
-  | 'lowerVolts'
-  | 'upperVolts'
+  | 'firstVolts'
+  | 'secondVolts'
   | 'restVolts'
   | 'healthyVolts'
   | 'senseVolts'
@@ -124,7 +130,7 @@ export const BENCH_FIELDS: Record<BenchField, string> = {
   sectionMm2: 'section',
   lengthM: 'length, one way',
   conductor: 'material',
-  bite: 'clamps',
+  contact: 'clamps',
   amps: 'current',
   seconds: 'for',
   tempC: 'temperature',
@@ -154,10 +160,10 @@ export const BENCH_FIELDS: Record<BenchField, string> = {
   gravity: 'specific gravity',
   standard: 'standard',
   ccaAmps: 'cold-cranking amps',
-  lowerVolts: 'lower block, rest',
-  upperVolts: 'upper block, rest',
+  firstVolts: 'battery 1, rest',
+  secondVolts: 'battery 2, rest',
   restVolts: 'rest volts',
-  healthyVolts: 'healthy block',
+  healthyVolts: 'healthy battery',
   senseVolts: 'charger wants',
   ohms: 'lamp or resistor',
 };
@@ -165,7 +171,7 @@ export const BENCH_FIELDS: Record<BenchField, string> = {
 export type BenchChoice =
   | Chemistry
   | Conductor
-  | ClampBite
+  | ClampContact
   | Fuel
   | CcaStandard
   | 'rest-volts'
@@ -236,8 +242,8 @@ export type BenchResult =
   | 'asJIS'
   | 'sum'
   | 'difference'
-  | 'lowerCharge'
-  | 'upperCharge'
+  | 'firstCharge'
+  | 'secondCharge'
   | 'alone'
   | 'helped'
   | 'contactAmps'
@@ -248,7 +254,7 @@ export const BENCH_RESULTS: Record<BenchResult, string> = {
   lostVolts: 'lost in leads and clamps',
   loopOhms: 'the whole loop',
   riseC: 'leads warm by',
-  rpm: 'this engine from a flat block',
+  rpm: 'this engine from a flat battery',
   neededRpm: 'it needs',
   starterVolts: 'at its starter',
   bankFarads: 'bank',
@@ -269,7 +275,7 @@ export const BENCH_RESULTS: Record<BenchResult, string> = {
   burnt: 'burnt on the way',
   peakWatts: 'resistor stands at first',
   hours: 'charger takes',
-  accepts: 'the block accepts now',
+  accepts: 'the battery accepts now',
   startAh: 'the start took',
   startBack: 'put back in',
   drive: 'drive to the target',
@@ -287,8 +293,8 @@ export const BENCH_RESULTS: Record<BenchResult, string> = {
   asJIS: 'JIS',
   sum: 'sum',
   difference: 'apart by',
-  lowerCharge: 'lower block',
-  upperCharge: 'upper block',
+  firstCharge: 'battery 1',
+  secondCharge: 'battery 2',
   alone: 'starter, no help',
   helped: 'with 12 V across the weaker',
   contactAmps: 'at contact',

@@ -1,19 +1,19 @@
-import type { Cause, Doubt, Found, Ground, ProbeId, Symptom } from '@voltrek/core';
+import type { Cause, Doubt, Found, Ground, CheckId, Symptom } from '@voltrek/core';
 import { percent, volts } from './figures';
 import { SYMPTOM_WORDS } from './words';
 
 /** What may be wrong, as it is said on screen. */
 export const CAUSE_WORDS: Record<Cause, string> = {
-  discharged: 'flat, block sound',
+  discharged: 'flat, battery sound',
   'left-on': 'something left on',
   drain: 'parked drain',
   charging: 'charging fault',
-  worn: 'worn block',
-  sulphated: 'sulphated block',
+  worn: 'worn battery',
+  sulphated: 'sulphated battery',
   'dead-cell': 'dead cell',
-  reversed: 'block reversed',
-  frozen: 'block frozen',
-  'string-weak': 'one weak block of the string',
+  reversed: 'battery reversed',
+  frozen: 'battery frozen',
+  'string-weak': 'one weak battery of the string',
   'joint-positive': 'bad joint, positive',
   'joint-negative': 'bad joint, negative',
   'joint-loose': 'loose clamp',
@@ -30,8 +30,8 @@ export const CAUSE_WORDS: Record<Cause, string> = {
 };
 
 /** Each check as an order, with its outcomes where it is answered by a tap; a unit where it is answered by a figure. */
-export const PROBE_WORDS: Record<
-  ProbeId,
+export const CHECK_WORDS: Record<
+  CheckId,
   { readonly ask: string; readonly outcomes?: Readonly<Record<string, string>>; readonly unit?: string }
 > = {
   symptom: { ask: 'What does it do?' },
@@ -47,11 +47,11 @@ export const PROBE_WORDS: Record<
   'ask-flats': { ask: 'Ask: was it flat before?', outcomes: { yes: 'yes', no: 'no' } },
   'look-joints': {
     ask: 'Look at the joints, turn them by hand',
-    outcomes: { 'turns-by-hand': 'one turns', deposits: 'deposits', clean: 'clean, tight' },
+    outcomes: { 'turns-by-hand': 'one turns', deposits: 'deposits', clean: 'tight' },
   },
   'look-belt': { ask: 'Look at the drive belt', outcomes: { bad: 'slack or gone', sound: 'sound' } },
   'look-date': {
-    ask: 'Read the date on the block',
+    ask: 'Read the date on the battery',
     outcomes: { 'under-3': 'under 3 years', '3-to-6': '3 to 6', 'over-6': 'over 6' },
   },
   interlocks: {
@@ -65,7 +65,7 @@ export const PROBE_WORDS: Record<
   },
   'fuel-gauge': { ask: 'Look at the fuel gauge', outcomes: { empty: 'empty', 'has-fuel': 'has fuel' } },
   rest: { ask: 'Read rest volts' },
-  'string-balance': { ask: 'Read rest volts of both blocks' },
+  'string-balance': { ask: 'Read rest volts of both batteries' },
   'key-on': { ask: 'Read how far it drops at key-on', unit: 'V' },
   'try-alone': {
     ask: 'Turn the key yourself: what does it do?',
@@ -82,14 +82,14 @@ export const PROBE_WORDS: Record<
   'joint-plus': { ask: 'Meter from the + post to its cable, cranking', unit: 'V' },
   'joint-minus': { ask: 'Meter from the - post to the engine, cranking', unit: 'V' },
   'starter-stud': { ask: 'Read how far the starter stud lies under the posts', unit: 'V' },
-  conductance: { ask: 'Test the block: share of its rating', unit: '0 to 1' },
-  'load-test': { ask: 'Load the block with half its rating for 15 s', unit: 'V' },
+  conductance: { ask: 'Test the battery: share of its rating', unit: '0 to 1' },
+  'load-test': { ask: 'Load the battery with half its rating for 15 s', unit: 'V' },
   acceptance: {
     ask: 'Put it on the charger for ten minutes',
     outcomes: { 'full-at-once': 'shows full at once', 'takes-charge': 'takes charge' },
   },
-  gravity: {
-    ask: 'Gravity of each cell',
+  'specific-gravity': {
+    ask: 'Specific gravity of each cell',
     outcomes: { 'even-high': 'even, high', 'even-low': 'even, low', 'one-cell-low': 'one cell low' },
   },
   'with-help': { ask: 'Join help and crank' },
@@ -105,10 +105,30 @@ export const PROBE_WORDS: Record<
     ask: 'Plug the charge cord in: ready lamp?',
     outcomes: { 'no-lamp': 'no lamp', ready: 'ready' },
   },
+  case: { ask: 'Case, vents, leaks, swelling', outcomes: { fault: 'damaged', clear: 'sound' } },
+  'high-voltage-ready': {
+    ask: 'No crash, no flood, no bare orange',
+    outcomes: { fault: 'hurt', clear: 'clear' },
+  },
+  'selector-park': { ask: 'Selector truly in P or N', outcomes: { fault: 'was not', clear: 'yes' } },
+  'brake-switch': { ask: 'Brake pedal switch', outcomes: { fault: 'dead', clear: 'works' } },
+  'clutch-switch': { ask: 'Clutch pedal switch', outcomes: { fault: 'dead', clear: 'works' } },
+  'kill-switch': { ask: 'Kill switch', outcomes: { fault: 'was off', clear: 'run' } },
+  'side-stand': { ask: 'Side-stand switch', outcomes: { fault: 'dead', clear: 'works' } },
+  neutral: { ask: 'Neutral, or clutch in', outcomes: { fault: 'was not', clear: 'yes' } },
+  'fuel-tap': { ask: 'Fuel tap and shut-off', outcomes: { fault: 'was shut', clear: 'open' } },
+  'main-fuse': { ask: 'Main fuse', outcomes: { fault: 'blown', clear: 'whole' } },
+  'seat-switch': { ask: 'Seat switch', outcomes: { fault: 'dead', clear: 'works' } },
+  'blade-switch': { ask: 'Blade or broom switch', outcomes: { fault: 'was in', clear: 'out' } },
+  'key-position': { ask: 'Key fully at start', outcomes: { fault: 'was not', clear: 'yes' } },
+  isolator: { ask: 'Battery isolator', outcomes: { fault: 'was off', clear: 'on' } },
+  'emergency-stop': { ask: 'Emergency stop', outcomes: { fault: 'was in', clear: 'out' } },
+  pto: { ask: 'PTO and hydraulics', outcomes: { fault: 'were on', clear: 'off' } },
+  'both-batteries': { ask: 'Both batteries present and linked', outcomes: { fault: 'no', clear: 'yes' } },
 };
 
 /** What a check found, by name, for a ledger and a sheet. */
-export const FINDING_NAMES: Record<ProbeId, string> = {
+export const FINDING_NAMES: Record<CheckId, string> = {
   symptom: 'It does',
   'ask-left-on': 'Something left on',
   'look-switches': 'Switches',
@@ -116,13 +136,13 @@ export const FINDING_NAMES: Record<ProbeId, string> = {
   'ask-flats': 'Flat before',
   'look-joints': 'Joints',
   'look-belt': 'Drive belt',
-  'look-date': 'Age of the block',
+  'look-date': 'Age of the battery',
   interlocks: 'Interlocks',
   'immobiliser-lamp': 'Immobiliser lamp',
   'isolator-fuse': 'Isolator and main fuse',
   'fuel-gauge': 'Fuel gauge',
   rest: 'Rest volts',
-  'string-balance': 'Blocks apart by',
+  'string-balance': 'Batteries apart by',
   'key-on': 'Drop at key-on',
   'try-alone': 'By itself it',
   crank: 'Crank minimum, against its limit',
@@ -133,7 +153,7 @@ export const FINDING_NAMES: Record<ProbeId, string> = {
   conductance: 'Tested, of its rating',
   'load-test': 'Load test, against its limit',
   acceptance: 'On the charger',
-  gravity: 'Gravity of the cells',
+  'specific-gravity': 'Specific gravity of the cells',
   'with-help': 'With help it',
   promise: 'With help, against the plan',
   charging: 'Charging volts',
@@ -141,6 +161,23 @@ export const FINDING_NAMES: Record<ProbeId, string> = {
   'traction-gauge': 'Traction battery',
   converter: 'Volts once awake',
   'charge-lamp': 'Ready lamp of the charge cord',
+  case: 'Case',
+  'high-voltage-ready': 'No crash',
+  'selector-park': 'Selector truly in P or N',
+  'brake-switch': 'Brake pedal switch',
+  'clutch-switch': 'Clutch pedal switch',
+  'kill-switch': 'Kill switch',
+  'side-stand': 'Side-stand switch',
+  neutral: 'Neutral',
+  'fuel-tap': 'Fuel tap and shut-off',
+  'main-fuse': 'Main fuse',
+  'seat-switch': 'Seat switch',
+  'blade-switch': 'Blade or broom switch',
+  'key-position': 'Key fully at start',
+  isolator: 'Battery isolator',
+  'emergency-stop': 'Emergency stop',
+  pto: 'PTO and hydraulics',
+  'both-batteries': 'Both batteries present and linked',
 };
 
 const TRY_WORDS: Readonly<Record<string, string>> = {
@@ -152,37 +189,41 @@ const TRY_WORDS: Readonly<Record<string, string>> = {
 };
 
 /** A finding as it is said: its outcome, or its figure with a unit. */
-export function foundWords(probe: ProbeId, found: Found): string {
+export function foundWords(check: CheckId, found: Found): string {
   if (typeof found === 'number') {
-    if (probe === 'conductance') return percent(found);
-    if (probe === 'drain') return `${Math.round(found * 1000)} mA`;
-    const isDifference = probe === 'crank' || probe === 'load-test' || probe === 'promise';
+    if (check === 'conductance') return percent(found);
+    if (check === 'drain') return `${Math.round(found * 1000)} mA`;
+    const isDifference = check === 'crank' || check === 'load-test' || check === 'promise';
     return `${isDifference && found > 0 ? '+' : ''}${volts(found)}`;
   }
-  if (probe === 'symptom') return SYMPTOM_WORDS[found as Symptom].toLowerCase();
-  if (probe === 'with-help') return TRY_WORDS[found] ?? found;
-  return PROBE_WORDS[probe].outcomes?.[found] ?? found;
+  if (check === 'symptom') return SYMPTOM_WORDS[found as Symptom].toLowerCase();
+  if (check === 'with-help') return TRY_WORDS[found] ?? found;
+  return CHECK_WORDS[check].outcomes?.[found] ?? found;
 }
 
 export const GROUND_WORDS: Record<Ground, string> = {
   'stop-stands': 'A stop stands.',
-  'frozen-likely': 'The block is most likely frozen.',
+  'frozen-likely': 'The battery is most likely frozen.',
   'proved-spent': 'A test proves it spent.',
   'proved-worn': 'A test proves it worn.',
   'likely-but-unproved': 'It may well be done, but nothing proves it yet: charge it, then test.',
   'discharged-not-bad': 'Discharged is not bad: nothing here condemns it.',
   'flat-again': 'Flat again within 90 days, and no test shows it sound.',
-  'died-in-service': 'A low-voltage block that has died once is near its end.',
+  'died-in-service': 'A 12 V battery that has died once is near its end.',
   'sound-and-charged': 'It holds its charge and nothing speaks against it.',
-  'fault-elsewhere': 'What was found points away from the block.',
+  'fault-elsewhere': 'What was found points away from the battery.',
   'no-evidence': 'Nothing has been found yet.',
 };
 
-/** How far a finding moved the odds: doublings as a factor. */
+/** Doublings of the odds from which a finding is said to speak clearly, and strongly. */
+const CLEAR_BITS = 1;
+const STRONG_BITS = 3;
+
+/** Which way a finding speaks, and how strongly: in words, so that it cannot be taken for a reading. */
 export function pushWords(bits: number): string {
-  const factor = 2 ** Math.abs(bits);
-  const said = factor >= 10 ? factor.toFixed(0) : factor.toFixed(1);
-  return factor >= 1000 ? 'over 1000 times' : `${said} times`;
+  const size = Math.abs(bits);
+  const how = size >= STRONG_BITS ? 'strongly' : size >= CLEAR_BITS ? 'clearly' : 'a little';
+  return `speaks ${bits < 0 ? 'against it' : 'for it'}, ${how}`;
 }
 
 export const DOUBT_WORDS: Record<Doubt, string> = {

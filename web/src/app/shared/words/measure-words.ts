@@ -1,15 +1,15 @@
 import type { CaptureEnd, Instrument, LinkState } from '@voltrek/contracts';
-import type { MeasureGroup, ProbeId, TraceNote } from '@voltrek/core';
+import type { MeasureGroup, CheckId, TraceNote } from '@voltrek/core';
 
 export const GROUP_WORDS: Record<MeasureGroup, string> = {
   posts: 'At the posts',
   joints: 'Over joints',
-  block: 'The block',
+  battery: 'The battery',
   parked: 'Parked draw',
 };
 
 /** Figures that are no volts of a reading: what each is called, and how it is taken. */
-export const FIGURE_WORDS: Partial<Record<ProbeId, { readonly name: string; readonly how: string }>> = {
+export const FIGURE_WORDS: Partial<Record<CheckId, { readonly name: string; readonly how: string }>> = {
   'key-on': {
     name: 'Key on',
     how: 'Key on, no crank, only the dash lit. Volts at the posts; rest volts first.',
@@ -21,18 +21,18 @@ export const FIGURE_WORDS: Partial<Record<ProbeId, { readonly name: string; read
     name: 'Starter stud',
     how: 'How far the stud lies under the posts, while it cranks. Long probe, clear of the fan.',
   },
-  conductance: { name: 'Tester', how: 'Tested cold-cranking amps, by the standard printed on the block.' },
+  conductance: { name: 'Tester', how: 'Tested cold-cranking amps, by the standard printed on the battery.' },
   'load-test': {
     name: 'Load test',
     how: 'Lowest volts after 15 s at half its rated amps. Only from three quarters charge.',
   },
-  gravity: { name: 'Gravity', how: 'Caps off, each cell in turn. Goggles and gloves: acid.' },
+  'specific-gravity': { name: 'Hydrometer', how: 'Caps off, each cell in turn. Goggles and gloves: acid.' },
   acceptance: { name: 'On charger', how: 'Put it on the charger: what does it show after ten minutes?' },
   drain: { name: 'Drain', how: 'Clamp round the negative cable, doors latched, all asleep for 20 min.' },
 };
 
 /** What a figure says, by the outcome it falls on. */
-export const OUTCOME_MEANINGS: Partial<Record<ProbeId, Readonly<Record<string, string>>>> = {
+export const OUTCOME_MEANINGS: Partial<Record<CheckId, Readonly<Record<string, string>>>> = {
   'key-on': {
     holds: 'Holds up',
     sags: 'Sags: weak or very low',
@@ -66,7 +66,7 @@ export const OUTCOME_MEANINGS: Partial<Record<ProbeId, Readonly<Record<string, s
     sound: 'Sound',
   },
   'load-test': { fails: 'Fails', near: 'Just holds', holds: 'Holds' },
-  gravity: {
+  'specific-gravity': {
     'even-high': 'Even and high: charged',
     'even-low': 'Even and low: charge it',
     'one-cell-low': 'One cell stands out: bad',

@@ -59,7 +59,7 @@ export const FITTING_WORDS: Record<FittingStep, { readonly act: string; readonly
     why: 'With the negative off no slip can carry current.',
   },
   'link-off': {
-    act: 'Take the link between the blocks off',
+    act: 'Take the link between the batteries off',
     why: 'It stands at 12 V to the chassis: cover it.',
   },
   'vent-hose-off': { act: 'Pull the vent hose off', why: 'It leads the gas outside. Keep it.' },
@@ -67,10 +67,10 @@ export const FITTING_WORDS: Record<FittingStep, { readonly act: string; readonly
   'lift-out': { act: 'Lift it out with a strap', why: 'Keep it upright: acid.' },
   clean: { act: 'Clean tray and clamps to bright metal', why: 'A film under the clamp is the next call.' },
   'set-in': {
-    act: 'Set the new block in, posts the right way round',
+    act: 'Set the new battery in, posts the right way round',
     why: 'The wrong layout strains the cables.',
   },
-  'hold-down-on': { act: 'Tighten the hold-down', why: 'A loose block shakes its plates to pieces.' },
+  'hold-down-on': { act: 'Tighten the hold-down', why: 'A loose battery shakes its plates to pieces.' },
   'vent-hose-on': { act: 'Push the vent hose on, not pinched', why: 'Gas must not gather inside.' },
   'link-on': { act: 'Put the link back', why: 'Positive of one to negative of the next.' },
   'positive-on': {
@@ -78,9 +78,9 @@ export const FITTING_WORDS: Record<FittingStep, { readonly act: string; readonly
     why: 'With the negative off no slip can carry current.',
   },
   'negative-on': { act: 'Put the negative clamp on last', why: 'The last contact is the harmless one.' },
-  'memory-keeper-off': { act: 'Take the memory keeper off', why: 'The new block feeds the memories now.' },
-  teach: { act: 'Tell the vehicle of its new block', why: 'It doses the charge by age and kind.' },
-  'mark-date': { act: 'Mark the date on the block', why: 'The next technician asks for it.' },
+  'memory-keeper-off': { act: 'Take the memory keeper off', why: 'The new battery feeds the memories now.' },
+  teach: { act: 'Tell the vehicle of its new battery', why: 'It doses the charge by age and kind.' },
+  'mark-date': { act: 'Mark the date on the battery', why: 'The next technician asks for it.' },
 };
 
 export const MISFIT_WORDS: Record<Misfit, string> = {

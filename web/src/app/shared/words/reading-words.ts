@@ -19,7 +19,7 @@ export function restWords({ code, charge, freezeC }: RestMeaning): string {
     case 'maybe-reversed':
       return 'Nearly nothing left: prove polarity again';
     case 'reversed':
-      return 'Reads backwards: probes swapped, or the block is reversed. Stop';
+      return 'Reads backwards: probes swapped, or the battery is reversed. Stop';
     case 'frozen':
       return `Treat as frozen: it freezes at ${Math.round(freezeC ?? 0)} °C. Stop`;
     case 'surface-charge':
@@ -48,7 +48,7 @@ export function chargingWords({ code, bandVolts: [low, high] }: ChargingMeaning)
     case 'charging':
       return `Charging right, ${band}`;
     case 'high-but-normal':
-      return `High for a warm block, still in band, ${band}`;
+      return `High for a warm battery, still in band, ${band}`;
     case 'not-charging':
       return `Not charging, ${band}: belt, alternator, joint`;
     case 'above-band':

@@ -3,7 +3,6 @@ import type {
   AttemptOutcome,
   Certainty,
   CrankComparison,
-  CheckId,
   Confirmation,
   DriveAdvice,
   gasAt,
@@ -79,8 +78,8 @@ export const CLASS_WORDS: Record<MachineClass, string> = {
 
 export const UNKNOWN_WORDS: Record<Unknown, string> = {
   charge: 'its true charge',
-  ageing: 'the age of its block',
-  clamps: 'how well the clamps bite',
+  ageing: 'the age of its battery',
+  clamps: 'contact of the clamps',
   drag: 'the drag of this engine',
   temperature: 'how cold the engine really is',
 };
@@ -91,14 +90,14 @@ export const STOP_WORDS: Record<
   { readonly sign: string; readonly wrong: string; readonly instead: string }
 > = {
   frozen: {
-    sign: 'Block frozen',
-    wrong: 'A frozen block can burst when current flows.',
-    instead: 'Take the block out and warm it slowly, or recover the machine to a warm place.',
+    sign: 'Battery frozen',
+    wrong: 'A frozen battery can burst when current flows.',
+    instead: 'Take the battery out and warm it slowly, or recover the machine to a warm place.',
   },
   'case-damaged': {
     sign: 'Case cracked, leaking, bulged or hot',
-    wrong: 'Acid and gas are loose, or the block is failing inside.',
-    instead: 'Keep sparks away. Isolate, take the block out in a tray, fit another or recover.',
+    wrong: 'Acid and gas are loose, or the battery is failing inside.',
+    instead: 'Keep sparks away. Isolate, take the battery out in a tray, fit another or recover.',
   },
   'gas-smell': {
     sign: 'Rotten-egg or sweet smell, hissing',
@@ -106,8 +105,8 @@ export const STOP_WORDS: Record<
     instead: 'Stand back and let it air. Do not clamp or unclamp anything. Recover.',
   },
   'lithium-damaged': {
-    sign: 'Lithium block damaged',
-    wrong: 'A hurt lithium block can burn without warning, even later.',
+    sign: 'Lithium battery damaged',
+    wrong: 'A hurt lithium battery can burn without warning, even later.',
     instead: 'Keep people back and call the fire service if it warms or smokes. Recover on an open bed.',
   },
   'high-voltage-damaged': {
@@ -123,11 +122,11 @@ export const STOP_WORDS: Record<
   'voltage-unknown': {
     sign: 'System voltage unknown or not ours',
     wrong: 'The wrong volts destroy control units at once.',
-    instead: 'Count the blocks and read the plate. Nothing goes on until the volts agree.',
+    instead: 'Count the batteries and read the plate. Nothing goes on until the volts agree.',
   },
   'polarity-unknown': {
     sign: 'Polarity not established',
-    wrong: 'Reversed leads put both blocks in series across your hands.',
+    wrong: 'Reversed leads put both batteries in series across your hands.',
     instead: 'Find two signs that agree, then prove it with the meter.',
   },
   'nowhere-to-stand': {
@@ -148,37 +147,9 @@ export const SYMPTOM_WORDS: Record<Symptom, string> = {
   'no-doors': 'no doors, no screens',
 };
 
-export const CHECK_WORDS: Record<
-  CheckId,
-  { readonly ask: string; readonly clear: string; readonly fault: string }
-> = {
-  case: { ask: 'Case, vents, leaks, swelling', clear: 'sound', fault: 'damaged' },
-  joints: { ask: 'Joints: deposits, turns by hand', clear: 'tight', fault: 'bad' },
-  belt: { ask: 'Drive belt: slack, glazed, gone', clear: 'sound', fault: 'bad' },
-  'selector-park': { ask: 'Selector truly in P or N', clear: 'yes', fault: 'was not' },
-  'brake-switch': { ask: 'Brake pedal switch', clear: 'works', fault: 'dead' },
-  'clutch-switch': { ask: 'Clutch pedal switch', clear: 'works', fault: 'dead' },
-  immobiliser: { ask: 'Immobiliser lamp', clear: 'out', fault: 'lit' },
-  fuel: { ask: 'Fuel in the tank', clear: 'yes', fault: 'none' },
-  'kill-switch': { ask: 'Kill switch', clear: 'run', fault: 'was off' },
-  'side-stand': { ask: 'Side-stand switch', clear: 'works', fault: 'dead' },
-  neutral: { ask: 'Neutral, or clutch in', clear: 'yes', fault: 'was not' },
-  'fuel-tap': { ask: 'Fuel tap and shut-off', clear: 'open', fault: 'was shut' },
-  'main-fuse': { ask: 'Main fuse', clear: 'whole', fault: 'blown' },
-  'seat-switch': { ask: 'Seat switch', clear: 'works', fault: 'dead' },
-  'blade-switch': { ask: 'Blade or broom switch', clear: 'out', fault: 'was in' },
-  'key-position': { ask: 'Key fully at start', clear: 'yes', fault: 'was not' },
-  isolator: { ask: 'Battery isolator', clear: 'on', fault: 'was off' },
-  'emergency-stop': { ask: 'Emergency stop', clear: 'out', fault: 'was in' },
-  pto: { ask: 'PTO and hydraulics', clear: 'off', fault: 'were on' },
-  'both-blocks': { ask: 'Both blocks present and linked', clear: 'yes', fault: 'no' },
-  'high-voltage-ready': { ask: 'No crash, no flood, no bare orange', clear: 'clear', fault: 'hurt' },
-  'charge-port-free': { ask: 'Traction battery has charge', clear: 'yes', fault: 'flat' },
-};
-
 export const POINT_KIND_WORDS: Record<PointKind, string> = {
-  'block-positive': 'block +',
-  'block-negative': 'block -',
+  'battery-positive': 'battery +',
+  'battery-negative': 'battery -',
   'red-post': 'red post',
   'ground-point': 'ground point',
   release: 'release',
@@ -207,13 +178,13 @@ export const READING_WORDS: Record<ReadingKind, { readonly name: string; readonl
   'charging-loaded': { name: 'Charging, loaded', how: 'Lights, blower and demist on.' },
 };
 
-/** Which block of a string, counted from the chassis side. */
-export const blockWord = (block: number): string => (block === 0 ? 'lower' : 'upper');
+/** Which battery of a string, counted from the chassis side. */
+export const batteryWord = (battery: number): string => `battery ${battery + 1}`;
 
-/** A reading by its name; of a string also by the block that it was taken of, where it was one. */
-export function readingName(kind: ReadingKind, block: number, blocks: number): string {
+/** A reading by its name; of a string also by the battery that it was taken of, where it was one. */
+export function readingName(kind: ReadingKind, battery: number, batteries: number): string {
   const { name } = READING_WORDS[kind];
-  return kind === 'rest' && blocks > 1 ? `${name}, ${blockWord(block)}` : name;
+  return kind === 'rest' && batteries > 1 ? `${name}, ${batteryWord(battery)}` : name;
 }
 
 export const OUTLOOK_WORDS: Record<Outlook, string> = {
@@ -229,7 +200,7 @@ export const OUTLOOK_WORDS: Record<Outlook, string> = {
 export const LIMIT_WORDS: Record<LimitedBy, string> = {
   leads: 'the leads',
   source: 'the source itself',
-  casualty: 'the flat block pulling it down',
+  casualty: 'the flat battery pulling it down',
   none: 'nothing much',
 };
 
@@ -238,15 +209,15 @@ export function unfitWords(unfit: Unfit): string {
     case 'voltage':
       return `gives ${unfit.outputVolts} V, this is ${unfit.systemVolts} V`;
     case 'sense':
-      return `refuses a block under ${unfit.senseVolts} V, this reads ${unfit.restVolts.toFixed(2)}`;
+      return `refuses a battery under ${unfit.senseVolts} V, this reads ${unfit.restVolts.toFixed(2)}`;
     case 'unsteady':
       return 'cannot hold a steady 12 V for a wake-up';
-    case 'lithium-block':
-      return 'lithium block without jump points: not from outside';
-    case 'other-block-weak':
-      return 'helps only when the other block is sound';
-    case 'blocks-unread':
-      return 'measure both blocks first';
+    case 'lithium-battery':
+      return 'lithium battery without jump points: not from outside';
+    case 'other-battery-weak':
+      return 'helps only when the other battery is sound';
+    case 'batteries-unread':
+      return 'measure both batteries first';
     case 'no-mains':
       return 'no socket within reach';
     case 'house-rule':
@@ -281,24 +252,24 @@ export const CONFIRM_WORDS: Record<
   'charger-set': {
     title: 'Set the charger, unplugged',
     detail:
-      'Dry, stable, beside the machine, not on the engine. Chemistry and volts set, switch off, plug out. Air the block.',
+      'Dry, stable, beside the machine, not on the engine. Chemistry and volts set, switch off, plug out. Air the battery.',
     go: 'Set, unplugged',
   },
   'series-sum': {
-    title: 'Link the two blocks, read the sum',
+    title: 'Link the two batteries, read the sum',
     detail:
       'Link lead from + of one to - of the other. The meter across the free posts must read about 25 V.',
     go: 'Sum is right',
   },
   'negative-off': {
-    title: 'Take the negative clamp off the block',
+    title: 'Take the negative clamp off the battery',
     detail:
       'Key out, doors settled. Tuck the clamp away so that it cannot spring back. Memories may be lost.',
     go: 'Negative is off',
   },
   'negative-on': {
-    title: 'Put the negative clamp back on the block',
-    detail: 'Clean, tight, it must not turn. A small spark is usual: air the block first.',
+    title: 'Put the negative clamp back on the battery',
+    detail: 'Clean, tight, it must not turn. A small spark is usual: air the battery first.',
     go: 'Negative is back',
   },
   'big-consumer-on': {
@@ -310,9 +281,9 @@ export const CONFIRM_WORDS: Record<
 
 export const REASON_WORDS: Record<StepReason, string> = {
   'nothing-drawing': 'Nothing draws current, so nothing arcs.',
-  'red-first': 'The casualty block is the weaker, so the free red end carries least.',
+  'red-first': 'The casualty battery is the weaker, so the free red end carries least.',
   'red-free-end-weak': 'Keep the free red end off all metal on the way.',
-  'wrong-place': 'It bites where it should not. Off first, then its own place.',
+  'wrong-place': 'It is on where it should not be. Off first, then its own place.',
   'start-again': 'Not as planned: still everything, then go on in a safe order.',
   'red-closes': 'Red to red: the free end was guarded until now.',
   'free-end-strong': 'The free red end is live from a strong source now: guard it.',
@@ -321,23 +292,24 @@ export const REASON_WORDS: Record<StepReason, string> = {
   'helper-black': 'Now only the last contact can spark.',
   'sum-first': 'A wrong link shows on the meter, not on the casualty.',
   'charger-dead': 'Unplugged, both its ends are dead.',
-  'charger-black': 'Away from the block. The charger is still dead.',
-  'plug-last': 'The last contact is at the socket, far from the block.',
-  'block-charges': 'The block takes what it can. Watch that it stays cool.',
+  'charger-black': 'Away from the battery. The charger is still dead.',
+  'plug-last': 'The last contact is at the socket, far from the battery.',
+  'battery-charges': 'The battery takes what it can. Watch that it stays cool.',
   'donor-black': 'Body and chassis are negative: now only the last contact can spark.',
-  'last-away-from-block': 'Last contact, so it goes away from the block.',
-  'last-at-block': 'No ground point is known here, so the last contact is at the block. Air it, face away.',
+  'last-away-from-battery': 'Last contact, so it goes away from the battery.',
+  'last-at-battery':
+    'No ground point is known here, so the last contact is at the battery. Air it, face away.',
   'middle-joint-live': 'The middle joint stands at 12 V to the chassis. Treat it as live.',
   'pack-black': 'The pack is still off, so this contact makes no spark.',
   'pack-still-off': 'The pack is off: both ends are dead.',
   'polarity-guard': 'The guard sees the polarity now, before any current.',
   'pack-arms': 'Current can flow from here on. Crank soon.',
-  'donor-lends': 'It charges the low block and carries the crank.',
-  'charge-first': 'A low block gains surface charge and pulls less from the leads.',
+  'donor-lends': 'It charges the low battery and carries the crank.',
+  'charge-first': 'A low battery gains surface charge and pulls less from the leads.',
   'spike-tamed': 'House rule: it tames the volts when the leads come away.',
-  'reverse-order': 'Exact reverse: the first contact broken is the one away from the block.',
+  'reverse-order': 'Exact reverse: the first contact broken is the one away from the battery.',
   'no-arc-at-clamps': 'Off first, so that no clamp breaks current.',
-  'electronics-apart': 'House rule: the charger then sees the block alone, not the control units.',
+  'electronics-apart': 'House rule: the charger then sees the battery alone, not the control units.',
   'body-back': 'The charger is away and dead, so only the body joins again.',
 };
 
@@ -347,8 +319,8 @@ export const OUTCOME_WORDS: Record<AttemptOutcome, { readonly name: string; read
     name: 'Brisk, no fire',
     next: 'Stop. Power is not the fault: fuel, spark, immobiliser.',
   },
-  slow: { name: 'Slow', next: 'Wait longer, bite the clamps again, raise the donor to 1,500 to 2,000 rpm.' },
-  clicks: { name: 'Clicks', next: 'Bite the clamps again, look at the joints, wait longer.' },
+  slow: { name: 'Slow', next: 'Wait longer, set the clamps again, raise the donor to 1,500 to 2,000 rpm.' },
+  clicks: { name: 'Clicks', next: 'Set the clamps again, look at the joints, wait longer.' },
   nothing: { name: 'Nothing', next: 'Isolator, main fuse, joints, starter. Not a matter of more power.' },
 };
 /** The same outcomes on a machine that wakes. */
@@ -356,12 +328,12 @@ export const WAKE_OUTCOME_WORDS: Record<AttemptOutcome, { readonly name: string;
   ...OUTCOME_WORDS,
   started: { name: 'Awake, ready', next: 'Its converter feeds back now: take the leads off.' },
   clicks: { name: 'Lamps only', next: 'Hold the volts steady, foot on the brake, press start again.' },
-  nothing: { name: 'Nothing', next: 'Fuse, joints, low-voltage block. Traction flat needs a charge point.' },
+  nothing: { name: 'Nothing', next: 'Fuse, joints, 12 V battery. Traction flat needs a charge point.' },
 };
 
 export const VERDICT_WORDS: Record<VerdictKind, { readonly name: string; readonly means: string }> = {
   keep: { name: 'Keep', means: 'Serviceable. Charge to full.' },
-  recheck: { name: 'Recheck', means: 'Charge first, rest it, then judge.' },
+  'charge-first': { name: 'Charge first', means: 'Charge it, rest it, then judge.' },
   'replace-soon': { name: 'Replace soon', means: 'Near its end. It will leave somebody standing again.' },
   'replace-now': { name: 'Replace now', means: 'Done. It cannot be trusted to the next start.' },
   'not-the-battery': { name: 'Not the battery', means: 'The fault is elsewhere.' },
@@ -395,7 +367,7 @@ export const INPUT_WORDS: Record<
   PlanInputKey,
   { readonly name: string; readonly unit: string; readonly scale: number; readonly places: number }
 > = {
-  soc: { name: 'charge of the weakest block', unit: '%', scale: 100, places: 0 },
+  soc: { name: 'charge of the weakest battery', unit: '%', scale: 100, places: 0 },
   tempC: { name: 'temperature', unit: '°C', scale: 1, places: 0 },
   capacityAh: { name: 'its capacity', unit: 'Ah', scale: 1, places: 0 },
   ccaAmps: { name: 'its cold-cranking amps', unit: 'A', scale: 1, places: 0 },
@@ -425,10 +397,10 @@ export const ORIGIN_WORDS: Record<Origin, string> = {
 export const HELP_WORDS: Record<Help, string> = {
   'heavier-leads': 'leads of twice the section',
   'shorter-leads': 'shorter leads',
-  'bite-again': 'clamps on bright metal, bitten again',
+  'contact-again': 'clamps on bright metal, set again',
   'wait-longer': '5 more minutes of charging',
   'raise-donor': 'the donor at 1,500 to 2,000 rpm',
-  'warm-block': 'a block and engine 10 °C warmer',
+  'warm-battery': 'a battery and engine 10 °C warmer',
   'fresh-source': 'a stronger or fuller source',
 };
 
@@ -449,7 +421,7 @@ export function waitWords({ shape, kneeMinutes, start }: WaitCurve): string {
 
 export const PROMISE_WORDS: Record<CrankComparison['code'], string> = {
   'as-promised': 'as the plan said',
-  lower: 'lower than the plan said: look at joints, bite and starter',
+  lower: 'lower than the plan said: look at joints, contacts and starter',
   higher: 'higher than the plan said: it drew less. Look for an open joint',
 };
 
@@ -485,11 +457,11 @@ export const GAS_WORDS: Record<ReturnType<typeof gasAt>, string> = {
   likely: 'likely',
 };
 
-/** What a drive does for the block, and that it is seldom enough. */
+/** What a drive does for the battery, and that it is seldom enough. */
 export function driveWords(drive: DriveAdvice | null): string {
   if (!drive) return '';
   const { targetMinutes, needsCharger } = drive;
-  if (targetMinutes === 0) return 'The block is well charged: that puts back what the start took.';
+  if (targetMinutes === 0) return 'The battery is well charged: that puts back what the start took.';
   if (targetMinutes === null) return 'No drive brings it to three quarters: put it on a charger.';
   const hours = targetMinutes / 60;
   const time = hours < 1.5 ? `${Math.ceil(targetMinutes)} min` : `${hours.toFixed(1)} h`;

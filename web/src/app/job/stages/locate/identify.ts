@@ -52,7 +52,7 @@ const SUGGESTIONS = 5;
           class="field"
           type="search"
           maxlength="120"
-          placeholder="maker, model, class, place of the block"
+          placeholder="maker, model, class, place of the battery"
           [value]="typed()"
           #typedInput
           (input)="search(typedInput.value)"
@@ -64,7 +64,7 @@ const SUGGESTIONS = 5;
             <li>
               <button type="button" class="row" (click)="choose(m.id)">
                 <strong>{{ m.maker }} {{ m.model }}</strong>
-                <span class="dim">{{ classWords[m.machineClass] }}, block {{ m.places }}</span>
+                <span class="dim">{{ classWords[m.machineClass] }}, battery {{ m.places }}</span>
               </button>
             </li>
           } @empty {
@@ -103,7 +103,7 @@ const SUGGESTIONS = 5;
         </div>
       </fieldset>
       <fieldset>
-        <legend>Look here, likeliest first. Tap where you found the block</legend>
+        <legend>Look here, likeliest first. Tap where you found the battery</legend>
         <ul class="ruled">
           @for (r of places(); track r.place.id) {
             <li>
@@ -402,7 +402,7 @@ export class Identify {
   );
   protected readonly label = computed(() => {
     if (this.isBusy()) return 'Keeping it';
-    if (!this.placeId()) return 'Tap where the block is';
+    if (!this.placeId()) return 'Tap where the battery is';
     return this.isNamed() ? 'Keep it and go on' : 'Say maker and model';
   });
 
@@ -419,8 +419,8 @@ export class Identify {
     this.seen.update((list) => (list.includes(clue) ? list.filter((c) => c !== clue) : [...list, clue]));
   }
 
-  protected choose(machineId: string): void {
-    this.reporter.report('machine.identified', { machineId });
+  protected choose(modelId: string): void {
+    this.reporter.report('model.identified', { modelId });
     this.partChosen.emit('points');
   }
 
@@ -433,7 +433,7 @@ export class Identify {
     try {
       const seen = this.seen().map((clue) => CLUE_WORDS[clue]);
       await firstValueFrom(this.api.addEntry(machine, this.crewId(), seen.join(', ').slice(0, 200)));
-      this.reporter.report('machine.identified', { machineId: machine.id });
+      this.reporter.report('model.identified', { modelId: machine.id });
       const photo = this.photo();
       if (photo) await firstValueFrom(this.api.addPhoto(machine.id, this.crewId(), photo));
       this.partChosen.emit('points');

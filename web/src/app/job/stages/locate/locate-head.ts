@@ -48,9 +48,9 @@ export class LocateHead {
   );
   protected readonly about = computed(() => {
     const { machine, confidence } = this.work();
-    if (isTemplate(machine)) return 'unknown machine: find its block first';
-    const places = machine.blocks.map((b) => `${b.place}${b.ventHose ? ', vent hose' : ''}`).join('; ');
+    if (isTemplate(machine)) return 'unknown machine: find its battery first';
+    const places = machine.batteries.map((b) => `${b.place}${b.ventHose ? ', vent hose' : ''}`).join('; ');
     const mark = CONFIDENCE_MARKS[confidence];
-    return `block: ${places}${mark ? ` (${mark})` : ''}`;
+    return `battery: ${places}${mark ? ` (${mark})` : ''}`;
   });
 }

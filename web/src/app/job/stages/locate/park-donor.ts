@@ -72,8 +72,8 @@ const MOVE_STEP_MM = 100;
               @for (z of body.zones; track $index) {
                 <path [attr.d]="z.path" class="zone" [attr.fill]="'url(#park-' + z.kind + ')'" />
               }
-              @for (b of body.blocks; track $index) {
-                <path [attr.d]="b" class="block" />
+              @for (b of body.batteries; track $index) {
+                <path [attr.d]="b" class="battery" />
               }
               <text [attr.x]="body.middle.x" [attr.y]="body.middle.y">
                 {{ $index === 0 ? 'casualty' : 'donor' }}
@@ -165,7 +165,7 @@ const MOVE_STEP_MM = 100;
       (go)="park()"
     />
   `,
-  styleUrl: '../../loop/drawing.scss',
+  styleUrl: '../../circuit/drawing.scss',
   styles: `
     :host {
       display: contents;
@@ -231,7 +231,7 @@ const MOVE_STEP_MM = 100;
     .side .strong {
       grid-column: 1 / -1;
     }
-    /* Drawn smaller than on the Loop, so thinner. */
+    /* Drawn smaller than on the Circuit, so thinner. */
     .lead {
       stroke-width: 5;
       stroke-linejoin: round;
@@ -278,8 +278,8 @@ export class ParkDonor {
     return {
       casualtyRed: red,
       casualtyBlack: black,
-      donorRed: on('red-post', 'block-positive'),
-      donorBlack: on('block-negative', 'ground-point'),
+      donorRed: on('red-post', 'battery-positive'),
+      donorBlack: on('battery-negative', 'ground-point'),
     };
   });
   private readonly logged = computed(() => this.work().job.parked);

@@ -9,8 +9,8 @@ import {
   rectCorners,
   type Spot,
 } from '@voltrek/core';
-import type { XY } from '../../loop/drawing';
-import { polygon, rounded } from '../../loop/outline';
+import type { XY } from '../../circuit/drawing';
+import { polygon, rounded } from '../../circuit/outline';
 
 /** Room around the two vehicles, mm. */
 const ROOM_MM = 950;
@@ -56,7 +56,7 @@ interface DrawnBody {
   readonly outline: string;
   readonly glass: readonly string[];
   readonly wheels: readonly string[];
-  readonly blocks: readonly string[];
+  readonly batteries: readonly string[];
   readonly zones: readonly { readonly path: string; readonly kind: string }[];
   readonly middle: XY;
 }
@@ -91,7 +91,7 @@ export function layoutParking(
       outline: rounded(machine.outline.map((p) => px(at(p)))),
       glass: machine.glass.map((g) => polygon(g.map((p) => px(at(p))))),
       wheels: machine.wheels.map(rect),
-      blocks: machine.blocks.map((b) => rect(b.rect)),
+      batteries: machine.batteries.map((b) => rect(b.rect)),
       zones: machine.zones.map((z) => ({ path: rect(z.rect), kind: z.kind })),
       middle: px(at({ xMm: machine.widthMm / 2, yMm: machine.lengthMm * 0.8 })),
     };

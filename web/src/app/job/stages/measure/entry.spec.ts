@@ -3,7 +3,7 @@ import { CAR } from '../../../../testing/fixtures';
 import { figureFault, figureOf, gravityOf } from './entry';
 
 const kindOf = (id: string): MeasureKind =>
-  measuresFor(CAR.blocks[0]!.rating, true).find((m) => m.id === id)!;
+  measuresFor(CAR.batteries[0]!.rating, true).find((m) => m.id === id)!;
 
 describe('entry of a measurement', () => {
   it('reads volts as gloves type them, and other figures as they stand', () => {
@@ -20,7 +20,7 @@ describe('entry of a measurement', () => {
     expect(gravityOf('')).toBe(0);
   });
 
-  it('allows a string twice what a block may read, but never a block by itself', () => {
+  it('allows a string twice what a battery may read, but never a battery by itself', () => {
     expect(figureFault(kindOf('crank-minimum'), 24, 20)).toBeNull();
     expect(figureFault(kindOf('crank-minimum'), 12, 20)).toContain('between -16 and 16 V');
     expect(figureFault(kindOf('rest'), 24, 20)).toContain('16 V');

@@ -22,12 +22,12 @@ export function figureFault(kind: MeasureKind, systemVolts: 12 | 24, value: numb
   return outOfRange(NAMES[kind.entry] ?? 'Volts', value, rangeOf(kind, systemVolts));
 }
 
-/** One block cannot read like a string: the range follows what is measured. */
+/** One battery cannot read like a string: the range follows what is measured. */
 function rangeOf(kind: MeasureKind, systemVolts: 12 | 24): Range {
   if (kind.entry === 'drop' || kind.entry === 'ccaAmps' || kind.entry === 'milliamps')
     return MEASURE_RANGES[kind.entry];
-  if (kind.probe === 'charging')
+  if (kind.check === 'charging')
     return { ...TYPED_RANGES.chargingVolts, max: TYPED_RANGES.chargingVolts.max * (systemVolts / 24) };
-  const blocks = kind.reading === 'rest' || kind.id === 'load-test' ? 1 : systemVolts / 12;
-  return { min: TYPED_RANGES.volts.min / 2, max: (TYPED_RANGES.volts.max / 2) * blocks, unit: 'V' };
+  const batteries = kind.reading === 'rest' || kind.id === 'load-test' ? 1 : systemVolts / 12;
+  return { min: TYPED_RANGES.volts.min / 2, max: (TYPED_RANGES.volts.max / 2) * batteries, unit: 'V' };
 }

@@ -4,12 +4,13 @@ import type { Work } from '../../state/job-selectors';
 import { figureMeaning, limitReason, readingMeaning } from './meaning';
 
 const rest = (volts: number): JobEvent =>
-  event('reading.taken', { kind: 'rest', volts, block: 0, tempC: 20, source: 'typed' });
+  event('reading.taken', { kind: 'rest', volts, battery: 0, tempC: 20, source: 'typed' });
 function workOf(...events: JobEvent[]): Work {
   const all = [opened(), ...events];
   return { ...detailOf(all), job: foldJob(all)! } as unknown as Work;
 }
-const kind = (id: string): MeasureKind => measuresFor(CAR.blocks[0]!.rating, true).find((k) => k.id === id)!;
+const kind = (id: string): MeasureKind =>
+  measuresFor(CAR.batteries[0]!.rating, true).find((k) => k.id === id)!;
 
 describe('readingMeaning', () => {
   it('reads rest volts by the curve of the chemistry', () => {
@@ -19,11 +20,11 @@ describe('readingMeaning', () => {
     expect(readingMeaning(workOf(), 'rest', -11.9, 0, 20).text).toContain('Reads backwards');
   });
 
-  it('calls a flat block in the cold frozen', () => {
+  it('calls a flat battery in the cold frozen', () => {
     expect(readingMeaning(workOf(), 'rest', 11.5, 0, -20).text).toContain('Treat as frozen');
   });
 
-  it('does not condemn a block on a crank that it was not charged for', () => {
+  it('does not condemn a battery on a crank that it was not charged for', () => {
     const text = 'Not charged enough to condemn it';
     expect(readingMeaning(workOf(rest(11.9)), 'crank-minimum', 8.6, 0, 20).text).toContain(text);
     expect(readingMeaning(workOf(rest(12.7)), 'crank-minimum', 8.6, 0, 20).text).not.toContain(text);
@@ -49,9 +50,9 @@ describe('figureMeaning', () => {
     expect(figureMeaning(workOf(), kind('drain'), 0.25, [250]).text).toContain('flat in 5 days from full');
   });
 
-  it('names the bad cell of a block by its gravity', () => {
+  it('names the bad cell of a battery by its gravity', () => {
     const cells = [1.26, 1.255, 1.26, 1.18, 1.26, 1.255];
-    expect(figureMeaning(workOf(), kind('gravity'), 'one-cell-low', cells).text).toContain('cell 4');
+    expect(figureMeaning(workOf(), kind('specific-gravity'), 'one-cell-low', cells).text).toContain('cell 4');
   });
 });
 

@@ -7,7 +7,7 @@ import {
   outcomeOf,
   type ReadingKind,
   restMeaning,
-  restVoltsByBlock,
+  restVoltsByBattery,
   type RuleKey,
   RULES,
   socFromCells,
@@ -30,18 +30,18 @@ export function readingMeaning(
   work: Work,
   kind: ReadingKind,
   value: number,
-  block: number,
+  battery: number,
   tempC: number = workingTempC(work.job),
 ): Meaning {
   const { machine, job, rules } = work;
-  const { chemistry } = (machine.blocks[block] ?? machine.blocks[0]!).rating;
+  const { chemistry } = (machine.batteries[battery] ?? machine.batteries[0]!).rating;
   switch (kind) {
     case 'rest': {
       const meaning = restMeaning(chemistry, value, tempC, rules);
       return { tone: meaning.tone, text: restWords(meaning) };
     }
     case 'crank-minimum': {
-      const rest = restVoltsByBlock(job, machine.blocks.length).filter((v) => v !== null);
+      const rest = restVoltsByBattery(job, machine.batteries.length).filter((v) => v !== null);
       const soc = rest.length ? socFromRestVolts(chemistry, Math.min(...rest), tempC).soc : null;
       const meaning = crankMeaning(value, tempC, machine.systemVolts, soc, rules);
       return { tone: meaning.tone, text: crankWords(meaning) };
@@ -85,22 +85,22 @@ function toneOf(outcome: string): Tone {
 /** What a figure that is no such reading says. */
 export function figureMeaning(
   { job, machine }: Work,
-  { probe }: MeasureKind,
+  { check }: MeasureKind,
   found: Found,
   figures: readonly number[],
 ): Meaning {
-  const outcome = outcomeOf(probe, found);
-  const { rating } = machine.blocks[0]!;
+  const outcome = outcomeOf(check, found);
+  const { rating } = machine.batteries[0]!;
   const tempC = workingTempC(job);
   const more =
-    probe === 'conductance'
+    check === 'conductance'
       ? `, ${percent(found as number)}`
-      : probe === 'drain' && typeof found === 'number' && found > 0
+      : check === 'drain' && typeof found === 'number' && found > 0
         ? `, flat in ${daysToFlat(rating, 1, found).toFixed(0)} days from full`
-        : probe === 'gravity'
+        : check === 'specific-gravity'
           ? gravityBand(figures, tempC)
           : '';
-  return { tone: toneOf(outcome), text: `${OUTCOME_MEANINGS[probe]?.[outcome] ?? outcome}${more}` };
+  return { tone: toneOf(outcome), text: `${OUTCOME_MEANINGS[check]?.[outcome] ?? outcome}${more}` };
 }
 
 function gravityBand(figures: readonly number[], tempC: number): string {

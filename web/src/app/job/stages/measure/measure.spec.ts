@@ -50,7 +50,7 @@ describe('Measure', () => {
     expect(pending()[0]!.data).toEqual(jasmine.objectContaining({ kind: 'rest', volts: 11.95, tempC: -4 }));
   });
 
-  it('refuses a figure one block cannot read, and says the range', async () => {
+  it('refuses a figure one battery cannot read, and says the range', async () => {
     const { fixture, root, press, pending } = show();
     await fixture.whenStable();
     await press('2510');
@@ -59,7 +59,7 @@ describe('Measure', () => {
     expect(pending()).toEqual([]);
   });
 
-  it('raises the stop by itself when the block must be frozen', async () => {
+  it('raises the stop by itself when the battery must be frozen', async () => {
     const cold = event('scene.recorded', {
       ambientC: -12,
       place: 'yard',
@@ -77,7 +77,13 @@ describe('Measure', () => {
   });
 
   it('moves on to the next reading once one is taken', async () => {
-    const rest = event('reading.taken', { kind: 'rest', volts: 11.9, block: 0, tempC: -4, source: 'typed' });
+    const rest = event('reading.taken', {
+      kind: 'rest',
+      volts: 11.9,
+      battery: 0,
+      tempC: -4,
+      source: 'typed',
+    });
     const { fixture, root } = show([opened(), rest]);
     await fixture.whenStable();
     expect(root.querySelector('.kinds [aria-checked=true]')!.textContent).toContain('Crank minimum');
@@ -91,13 +97,13 @@ describe('Measure', () => {
   it('turns tested amps into a share of the rating', async () => {
     const { fixture, root, press, pending } = show();
     await fixture.whenStable();
-    group(root, 'The block').click();
+    group(root, 'The battery').click();
     await fixture.whenStable();
     await press('300');
     expect(root.querySelector('.preview')!.textContent).toContain('Spent: under 60 % of its rating, 56 %');
     root.querySelector<HTMLButtonElement>('.next')!.click();
     expect(pending().at(-1)!.data).toEqual({
-      probe: 'conductance',
+      check: 'conductance',
       found: 0.556,
       source: 'typed',
       figures: [300],
@@ -116,9 +122,9 @@ describe('Measure', () => {
   it('reads six cells, names one out of range, and takes them together', async () => {
     const { fixture, root, pending } = show();
     await fixture.whenStable();
-    group(root, 'The block').click();
+    group(root, 'The battery').click();
     await fixture.whenStable();
-    group(root, 'Gravity').click();
+    group(root, 'Hydrometer').click();
     await fixture.whenStable();
     const fields = [...root.querySelectorAll<HTMLInputElement>('.cells input')];
     const type = async (values: readonly string[]): Promise<void> => {
@@ -135,7 +141,7 @@ describe('Measure', () => {
     root.querySelector<HTMLButtonElement>('.next')!.click();
     expect(pending().at(-1)!.data).toEqual(
       jasmine.objectContaining({
-        probe: 'gravity',
+        check: 'specific-gravity',
         found: 'one-cell-low',
         figures: [1.265, 1.26, 1.26, 1.265, 1.19, 1.26],
       }),
@@ -146,7 +152,7 @@ describe('Measure', () => {
     const charging = event('reading.taken', {
       kind: 'charging-idle',
       volts: 14.4,
-      block: 0,
+      battery: 0,
       tempC: -4,
       source: 'typed',
     });
@@ -162,6 +168,6 @@ describe('Measure', () => {
     const { fixture } = show();
     await fixture.whenStable();
     const request = TestBed.inject(HttpTestingController).expectOne('/api/instruments/probes');
-    expect(request.request.body).toEqual({ jobId: JOB_ID, probe: 'rest', block: 0 });
+    expect(request.request.body).toEqual({ jobId: JOB_ID, check: 'rest', battery: 0 });
   });
 });

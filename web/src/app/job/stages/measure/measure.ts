@@ -20,14 +20,14 @@ import {
   type MeasureKind,
   measuresFor,
   outOfRange,
-  type ProbeId,
+  type CheckId,
   type ReadingSource,
-  restVoltsByBlock,
+  restVoltsByBattery,
   startsByWaking,
   workingTempC,
 } from '@voltrek/core';
 import { NumberPad } from '../../../shared/ui/number-pad';
-import { CAUSE_WORDS, PROBE_WORDS } from '../../../shared/words/diagnosis-words';
+import { CAUSE_WORDS, CHECK_WORDS } from '../../../shared/words/diagnosis-words';
 import { FIGURE_WORDS, GROUP_WORDS } from '../../../shared/words/measure-words';
 import { READING_WORDS, readingName } from '../../../shared/words/words';
 import { PlanRunner } from '../../../workers/plan-runner';
@@ -44,7 +44,7 @@ import { TracePart } from './trace-part';
 
 interface Choice {
   readonly kind: MeasureKind;
-  readonly block: number;
+  readonly battery: number;
   readonly name: string;
 }
 type Group = MeasureGroup | 'trace';
@@ -74,30 +74,30 @@ export class Measure implements OnInit {
   protected readonly text = signal('');
   protected readonly cellTexts = signal<readonly string[]>(Array.from({ length: CELLS }, () => ''));
   protected readonly tempC = computed(() => workingTempC(this.work().job));
-  private readonly rating = computed(() => this.work().machine.blocks[0]!.rating);
+  private readonly rating = computed(() => this.work().machine.batteries[0]!.rating);
   protected readonly chemistry = computed(() => this.rating().chemistry);
 
-  /** Every measurement of this machine: rest volts once a block, charging first when it runs. */
+  /** Every measurement of this machine: rest volts once a battery, charging first when it runs. */
   private readonly all = computed<Choice[]>(() => {
     const { machine, job } = this.work();
     const choices = measuresFor(this.rating(), !startsByWaking(machine)).flatMap((kind): Choice[] =>
       kind.reading === 'rest'
-        ? machine.blocks.map((_, block) => ({
+        ? machine.batteries.map((_, battery) => ({
             kind,
-            block,
-            name: readingName('rest', block, machine.blocks.length),
+            battery,
+            name: readingName('rest', battery, machine.batteries.length),
           }))
         : [
             {
               kind,
-              block: 0,
+              battery: 0,
               name: kind.reading
                 ? READING_WORDS[kind.reading].name
-                : (FIGURE_WORDS[kind.probe]?.name ?? kind.id),
+                : (FIGURE_WORDS[kind.check]?.name ?? kind.id),
             },
           ],
     );
-    const isCharging = ({ kind }: Choice): boolean => kind.probe === 'charging';
+    const isCharging = ({ kind }: Choice): boolean => kind.check === 'charging';
     return hasStarted(job)
       ? [...choices.filter(isCharging), ...choices.filter((c) => !isCharging(c))]
       : choices;
@@ -107,8 +107,8 @@ export class Measure implements OnInit {
   private readonly firstOpen = computed(() => {
     const { readings } = this.work().job;
     const open = this.all().findIndex(
-      ({ kind, block }) =>
-        kind.reading && !readings.some((r) => r.kind === kind.reading && r.block === block),
+      ({ kind, battery }) =>
+        kind.reading && !readings.some((r) => r.kind === kind.reading && r.battery === battery),
     );
     return Math.max(0, open);
   });
@@ -127,7 +127,7 @@ export class Measure implements OnInit {
   protected readonly choices = computed(() => this.all().filter((c) => c.kind.group === this.group()));
   protected readonly how = computed(() => {
     const { kind } = this.chosen();
-    return kind.reading ? READING_WORDS[kind.reading].how : (FIGURE_WORDS[kind.probe]?.how ?? '');
+    return kind.reading ? READING_WORDS[kind.reading].how : (FIGURE_WORDS[kind.check]?.how ?? '');
   });
   protected readonly reason = computed(() => limitReason(this.chosen().kind.id));
   protected readonly unit = computed((): 'V' | 'A' | 'mA' => {
@@ -135,7 +135,7 @@ export class Measure implements OnInit {
     return entry === 'milliamps' ? 'mA' : entry === 'ccaAmps' ? 'A' : 'V';
   });
   protected readonly outcomes = computed(() =>
-    Object.entries(PROBE_WORDS[this.chosen().kind.probe].outcomes ?? {}).map(([found, name]) => ({
+    Object.entries(CHECK_WORDS[this.chosen().kind.check].outcomes ?? {}).map(([found, name]) => ({
       found,
       name,
     })),
@@ -191,8 +191,8 @@ export class Measure implements OnInit {
   protected readonly proposal = computed(() => {
     const found = this.suspected.result();
     if (!found || this.suspected.isStale()) return null;
-    for (const { probe, gainBits, settles } of found.proposals) {
-      const at = this.all().findIndex((c) => c.kind.probe === probe);
+    for (const { check, gainBits, settles } of found.proposals) {
+      const at = this.all().findIndex((c) => c.kind.check === check);
       if (at >= 0 && gainBits >= LEAST_GAIN_BITS) {
         const [one, other] = settles.map((cause) => CAUSE_WORDS[cause]);
         return { at, name: this.all()[at]!.name, why: `tells between ${one} and ${other}` };
@@ -214,22 +214,22 @@ export class Measure implements OnInit {
     this.chosenIndex.set(at);
     this.text.set('');
     this.live.release();
-    const { kind, block } = this.all()[at]!;
-    this.place(kind.probe, block);
+    const { kind, battery } = this.all()[at]!;
+    this.place(kind.check, battery);
   }
 
   protected chooseIt(choice: Choice): void {
     this.choose(this.all().indexOf(choice));
   }
 
-  private place(probe: ProbeId, block: number): void {
-    this.live.place({ jobId: this.work().job.id, probe, block });
+  private place(check: CheckId, battery: number): void {
+    this.live.place({ jobId: this.work().job.id, check, battery });
   }
 
   /** The probes begin where the screen does. */
   ngOnInit(): void {
-    const { kind, block } = this.chosen();
-    this.place(kind.probe, block);
+    const { kind, battery } = this.chosen();
+    this.place(kind.check, battery);
   }
 
   protected setCell(at: number, text: string): void {
@@ -250,23 +250,23 @@ export class Measure implements OnInit {
   }
 
   protected takeOutcome(found: string): void {
-    this.reporter.report('finding.recorded', { probe: this.chosen().kind.probe, found, source: 'typed' });
+    this.reporter.report('finding.recorded', { check: this.chosen().kind.check, found, source: 'typed' });
   }
 
   private record(figures: readonly number[], source: ReadingSource): void {
-    const { kind, block } = this.chosen();
+    const { kind, battery } = this.chosen();
     const [value] = figures;
     if (kind.reading) {
-      const meaning = readingMeaning(this.work(), kind.reading, value!, block);
-      const taken = { kind: kind.reading, volts: value!, block, tempC: this.tempC(), source };
+      const meaning = readingMeaning(this.work(), kind.reading, value!, battery);
+      const taken = { kind: kind.reading, volts: value!, battery, tempC: this.tempC(), source };
       this.reporter.report('reading.taken', taken);
-      // A frozen block stops the job by itself; a backward reading leaves polarity open.
+      // A frozen battery stops the job by itself; a backward reading leaves polarity open.
       if (kind.reading === 'rest' && meaning.tone === 'stop')
         this.reporter.report('stop.raised', { stop: value! < 0 ? 'polarity-unknown' : 'frozen' });
     } else {
       const found = findingOf(kind, figures, this.context());
       if (found !== null)
-        this.reporter.report('finding.recorded', { probe: kind.probe, found, source, figures });
+        this.reporter.report('finding.recorded', { check: kind.check, found, source, figures });
     }
     this.text.set('');
     this.cellTexts.set(this.cellTexts().map(() => ''));
@@ -275,7 +275,7 @@ export class Measure implements OnInit {
 
   private readonly context = computed(() => {
     const { job, machine } = this.work();
-    const rest = restVoltsByBlock(job, machine.blocks.length);
+    const rest = restVoltsByBattery(job, machine.batteries.length);
     return {
       rating: this.rating(),
       systemVolts: machine.systemVolts,
@@ -285,8 +285,8 @@ export class Measure implements OnInit {
   });
 
   private meaningOf(figures: readonly number[]): Meaning | null {
-    const { kind, block } = this.chosen();
-    if (kind.reading) return readingMeaning(this.work(), kind.reading, figures[0]!, block);
+    const { kind, battery } = this.chosen();
+    if (kind.reading) return readingMeaning(this.work(), kind.reading, figures[0]!, battery);
     const found = findingOf(kind, figures, this.context());
     return found === null ? null : figureMeaning(this.work(), kind, found, figures);
   }

@@ -2,8 +2,8 @@ import { event, opened, CAR } from '../../../../testing/fixtures';
 import { jobHarness } from '../../../../testing/job-harness';
 import { Taken } from './taken';
 
-const rest = (volts: number, block = 0, source: 'typed' | 'meter' = 'typed') =>
-  event('reading.taken', { kind: 'rest', volts, block, tempC: -4, source });
+const rest = (volts: number, battery = 0, source: 'typed' | 'meter' = 'typed') =>
+  event('reading.taken', { kind: 'rest', volts, battery, tempC: -4, source });
 const rows = (root: HTMLElement): string[] =>
   [...root.querySelectorAll('li')].map((li) => li.textContent.replace(/\s+/g, ' ').trim());
 
@@ -22,18 +22,18 @@ describe('what is taken', () => {
     expect(older).toContain('Charge before judging');
   });
 
-  it('names the block of a string', async () => {
-    const machine = { ...CAR, systemVolts: 24 as const, blocks: [CAR.blocks[0]!, CAR.blocks[0]!] };
+  it('names the battery of a string', async () => {
+    const machine = { ...CAR, systemVolts: 24 as const, batteries: [CAR.batteries[0]!, CAR.batteries[0]!] };
     const { root } = await jobHarness(Taken, [opened(), rest(12.4, 0), rest(12.1, 1)], { machine });
-    const names = rows(root).map((r) => /Rest volts, (lower|upper)/.exec(r)![1]);
-    expect(names).toEqual(['upper', 'lower']);
+    const names = rows(root).map((r) => /Rest volts, (battery \d)/.exec(r)![1]);
+    expect(names).toEqual(['battery 2', 'battery 1']);
   });
 
   it('questions charging volts while nothing runs, and withdraws them', async () => {
     const odd = event('reading.taken', {
       kind: 'charging-idle',
       volts: 14.3,
-      block: 0,
+      battery: 0,
       tempC: -4,
       source: 'typed',
     });

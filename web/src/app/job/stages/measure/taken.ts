@@ -105,24 +105,24 @@ export class Taken {
       id: reading.eventId,
       at: reading.at,
       value: volts(reading.volts),
-      name: readingName(reading.kind, reading.block, machine.blocks.length),
+      name: readingName(reading.kind, reading.battery, machine.batteries.length),
       source: reading.source === 'typed' ? '' : `, ${reading.source}`,
       meaning: doubt
         ? { tone: 'watch', text: `${DOUBT_WORDS[doubt]}.` }
-        : readingMeaning(this.work(), reading.kind, reading.volts, reading.block, reading.tempC),
+        : readingMeaning(this.work(), reading.kind, reading.volts, reading.battery, reading.tempC),
       doubted: doubt !== null,
     };
   }
 
-  private figureLine({ eventId, at, probe, found, source }: Figure): Line {
-    const outcome = outcomeOf(probe, found);
+  private figureLine({ eventId, at, check, found, source }: Figure): Line {
+    const outcome = outcomeOf(check, found);
     return {
       id: eventId,
       at,
-      value: foundWords(probe, found),
-      name: FIGURE_WORDS[probe]?.name ?? FINDING_NAMES[probe],
+      value: foundWords(check, found),
+      name: FIGURE_WORDS[check]?.name ?? FINDING_NAMES[check],
       source: source === 'typed' ? '' : `, ${source}`,
-      meaning: { tone: 'good', text: OUTCOME_MEANINGS[probe]?.[outcome] ?? '' },
+      meaning: { tone: 'good', text: OUTCOME_MEANINGS[check]?.[outcome] ?? '' },
       doubted: false,
     };
   }

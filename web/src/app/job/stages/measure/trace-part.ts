@@ -236,7 +236,7 @@ export class TracePart {
     const subject = {
       systemVolts: machine.systemVolts,
       engine: machine.engine,
-      rating: machine.blocks[0]!.rating,
+      rating: machine.batteries[0]!.rating,
       tempC: workingTempC(job),
     };
     try {

@@ -42,14 +42,14 @@ describe('takesOf', () => {
       'finding.recorded',
     ]);
     expect(takes[0]![1]).toEqual(jasmine.objectContaining({ kind: 'rest', volts: 12.457, source: 'trace' }));
-    expect(takes[1]![1]).toEqual(jasmine.objectContaining({ probe: 'key-on', found: 0.2 }));
+    expect(takes[1]![1]).toEqual(jasmine.objectContaining({ check: 'key-on', found: 0.2 }));
     expect(takes[2]![1]).toEqual(
       jasmine.objectContaining({ kind: 'crank-minimum', strength: { share: 0.8, low: 0.7, high: 0.9 } }),
     );
   });
 
   it('gives no rest volts of a string, and no crank of a machine that wakes', () => {
-    const string = { ...CAR, systemVolts: 24 as const, blocks: [CAR.blocks[0]!, CAR.blocks[0]!] };
+    const string = { ...CAR, systemVolts: 24 as const, batteries: [CAR.batteries[0]!, CAR.batteries[0]!] };
     expect(
       takesOf(READ, { job, machine: string }, 'meter').map(([, data]) => ('kind' in data ? data.kind : data)),
     ).not.toContain('rest');

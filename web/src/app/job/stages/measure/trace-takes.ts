@@ -19,7 +19,7 @@ export function takesOf(
 ): EventEntry[] {
   const { restVolts, keyOnDropVolts, crank, recovery, charging } = findings;
   const tempC = workingTempC(job);
-  const { rating } = machine.blocks[0]!;
+  const { rating } = machine.batteries[0]!;
   const context = { rating, systemVolts: machine.systemVolts, tempC, restVolts };
   const kindOf = (id: string) => measuresFor(rating, !startsByWaking(machine)).find((m) => m.id === id);
 
@@ -28,7 +28,7 @@ export function takesOf(
     {
       kind,
       volts: rounded(value),
-      block: 0,
+      battery: 0,
       tempC,
       source,
       ...(kind === 'crank-minimum' &&
@@ -39,11 +39,11 @@ export function takesOf(
     const kind = kindOf(id);
     const found = kind && findingOf(kind, [value], context);
     return kind && found != null
-      ? [['finding.recorded', { probe: kind.probe, found, source, figures: [rounded(value)] }]]
+      ? [['finding.recorded', { check: kind.check, found, source, figures: [rounded(value)] }]]
       : [];
   };
-  // The rest volts of a string say nothing of each block.
-  const isOne = machine.blocks.length === 1;
+  // The rest volts of a string say nothing of each battery.
+  const isOne = machine.batteries.length === 1;
   return [
     ...(restVolts !== null && isOne ? [reading('rest', restVolts)] : []),
     ...(keyOnDropVolts !== null && restVolts !== null ? finding('key-on', restVolts - keyOnDropVolts) : []),

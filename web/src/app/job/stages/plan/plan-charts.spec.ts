@@ -27,7 +27,7 @@ describe('the charts of Plan', () => {
   it('draw the crank with its two volts, its amps and its speed against what is needed', () => {
     const trace = traceOf(PLAN_CASE, 2);
     const { series } = crankChart(trace, COLOURS) as unknown as Drawn;
-    expect(series.map((s) => s.name)).toEqual(['block', 'starter', 'starter', 'help', 'speed']);
+    expect(series.map((s) => s.name)).toEqual(['battery', 'starter', 'starter', 'help', 'speed']);
     expect(series[4]!.markLine!.data).toEqual([{ yAxis: trace.neededRpm }]);
     for (const { data } of series) {
       expect(data.length).toBeGreaterThan(100);

@@ -44,7 +44,7 @@ export function crankChart(trace: CrankTrace, c: ChartColours): EChartsCoreOptio
       axis(c, 'rpm', { gridIndex: 2, splitNumber: 2, min: 0 }),
     ],
     series: [
-      line('block', pairs(seconds, trace.postVolts), c.dim, {
+      line('battery', pairs(seconds, trace.postVolts), c.dim, {
         ...above(c.dim),
         lineStyle: { color: c.dim, width: 2, type: 'dashed' },
       }),

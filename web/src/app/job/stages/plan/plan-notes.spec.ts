@@ -21,7 +21,7 @@ const BOOSTER: CapacitorBoosterKit = {
   cellOhms: 0.0003,
   volts: 14.4,
   converterAmps: 5,
-  leads: { sectionMm2: 25, lengthM: 1, conductor: 'copper', bite: 'clean' },
+  leads: { sectionMm2: 25, lengthM: 1, conductor: 'copper', contact: 'clean' },
 };
 
 function workWith(kit: Work['kit'], machine: Machine = CAR): Work {
@@ -39,14 +39,14 @@ describe('notesOf', () => {
       {
         name: 'Booster',
         // 100 F from 10.5 to 14.4 V at 5 A: 78 s.
-        text: '2 cranks of 1.5 s by itself above 10.5 V, fills itself from the weak block in 1:18 min.',
+        text: '2 cranks of 1.5 s by itself above 10.5 V, fills itself from the weak battery in 1:18 min.',
       },
     ]);
   });
 
   it('says when a booster has no whole crank, and one crank as one', () => {
     expect(notesOf(workWith([BOOSTER]), drawing(300))[0]!.text).toContain(
-      'no whole crank of 1.5 s by itself above 10.5 V, the block must help',
+      'no whole crank of 1.5 s by itself above 10.5 V, the battery must help',
     );
     expect(notesOf(workWith([BOOSTER]), drawing(150))[0]!.text).toMatch(/^1 crank of/);
   });

@@ -37,7 +37,7 @@ export function notesOf({ machine, kit, rules }: Work, ranked: readonly RankedOp
         amps && crankCount(bankOf(item), item.volts, rules.capacitorMinVolts, amps, COUNTED_SECONDS);
       const parts = [
         ...(cranks === undefined ? [] : [cranksText(cranks, rules.capacitorMinVolts)]),
-        ...(seconds === null ? [] : [`fills itself from the weak block in ${clock(seconds)} min`]),
+        ...(seconds === null ? [] : [`fills itself from the weak battery in ${clock(seconds)} min`]),
       ];
       return parts.length === 0 ? [] : [{ name: item.name.split(',')[0]!, text: `${parts.join(', ')}.` }];
     }
@@ -48,6 +48,6 @@ export function notesOf({ machine, kit, rules }: Work, ranked: readonly RankedOp
 /** @param leastVolts the bank counts as empty below this */
 function cranksText(cranks: number, leastVolts: number): string {
   const howLong = `of ${COUNTED_SECONDS} s by itself above ${volts(leastVolts, 1)}`;
-  if (cranks === 0) return `no whole crank ${howLong}, the block must help`;
+  if (cranks === 0) return `no whole crank ${howLong}, the battery must help`;
   return `${cranks} ${cranks === 1 ? 'crank' : 'cranks'} ${howLong}`;
 }

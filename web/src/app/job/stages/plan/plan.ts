@@ -248,7 +248,7 @@ export class Plan {
   protected readonly basis = computed(() =>
     this.work().job.readings.some((r) => r.kind === 'rest')
       ? 'from the readings taken'
-      : 'assumes a block at 10 %: not measured',
+      : 'assumes a battery at 10 %: not measured',
   );
   protected readonly notes = computed(() => notesOf(this.work(), this.options()));
   protected readonly rolling = computed(() => {
@@ -257,7 +257,7 @@ export class Plan {
     const roll = rollingStart(machine, {
       sloping: job.scene?.sloping ?? false,
       ontoRoad: job.scene?.place === 'street' || job.scene?.place === 'verge',
-      restVolts: machine.blocks.length > 1 ? null : rest,
+      restVolts: machine.batteries.length > 1 ? null : rest,
     });
     return roll.allowed
       ? `possible: ${roll.cautions.map((c) => ROLLING_CAUTION_WORDS[c]).join(', ')}`

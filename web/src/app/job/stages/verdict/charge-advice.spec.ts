@@ -10,7 +10,7 @@ const CHARGER: KitItem = {
   amps: 15,
   volts: 14.6,
   startAmps: null,
-  leads: { sectionMm2: 6, lengthM: 1.8, conductor: 'copper', bite: 'clean' },
+  leads: { sectionMm2: 6, lengthM: 1.8, conductor: 'copper', contact: 'clean' },
 };
 const kit = [...KIT, CHARGER];
 /** A mild yard: nothing freezes. */
@@ -24,7 +24,7 @@ const mild = () =>
     mainsNear: true,
   });
 const rest = (volts: number) =>
-  event('reading.taken', { kind: 'rest', volts, block: 0, tempC: 5, source: 'typed' });
+  event('reading.taken', { kind: 'rest', volts, battery: 0, tempC: 5, source: 'typed' });
 
 describe('ChargeAdvice', () => {
   it('tells current, volts, hours, where, and that a day’s rest comes before the judgement', async () => {
@@ -41,23 +41,23 @@ describe('ChargeAdvice', () => {
     expect(root.textContent).not.toContain('lift it first');
   });
 
-  it('lifts a very flat block through a lamp, unless the house would rather replace it', async () => {
+  it('lifts a very flat battery through a lamp, unless the house would rather replace it', async () => {
     const { root } = await jobHarness(ChargeAdvice, [opened(), mild(), rest(2.6)], { kit });
     expect(root.textContent).toContain('Charger will refuse it: lift it first');
     expect(root.textContent).toMatch(/through a 55 W lamp:\s+3\.8 A, about\s+\d+ min/);
   });
 
-  it('keeps to the house rule on very flat blocks', async () => {
-    const rules = { ...DEFAULT_RULES, veryFlatBlock: 'replace' as const };
+  it('keeps to the house rule on very flat batteries', async () => {
+    const rules = { ...DEFAULT_RULES, veryFlatBattery: 'replace' as const };
     const { root } = await jobHarness(ChargeAdvice, [opened(), mild(), rest(2.6)], { kit, rules });
-    expect(root.textContent).toContain('House rule: replace a block this flat.');
+    expect(root.textContent).toContain('House rule: replace a battery this flat.');
   });
 
-  it('warns of a charger whose volts a gel block does not stand', async () => {
-    const block = CAR.blocks[0]!;
+  it('warns of a charger whose volts a gel battery does not stand', async () => {
+    const battery = CAR.batteries[0]!;
     const machine = {
       ...CAR,
-      blocks: [{ ...block, rating: { ...block.rating, chemistry: 'gel' as const } }],
+      batteries: [{ ...battery, rating: { ...battery.rating, chemistry: 'gel' as const } }],
     };
     const { root } = await jobHarness(ChargeAdvice, [opened(), mild(), rest(12.2)], { kit, machine });
     expect(root.textContent).toContain('do not use: too many volts for this chemistry');

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { blocksOfJob, chargePlan, driveOfJob, restVoltsByBlock, workingTempC } from '@voltrek/core';
+import { batteriesOfJob, chargePlan, driveOfJob, restVoltsByBattery, workingTempC } from '@voltrek/core';
 import {
   CHARGE_PLACE_WORDS,
   CHEMISTRY_WORDS,
@@ -11,13 +11,13 @@ import {
 import { driveWords } from '../../../shared/words/words';
 import type { Work } from '../../state/job-selectors';
 
-/** How the weakest block is brought back to full: current, volts, hours, where, and what comes first. */
+/** How the weakest battery is brought back to full: current, volts, hours, where, and what comes first. */
 @Component({
   selector: 'vt-charge-advice',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h3>
-      Charge plan, {{ chemistryWords[plan().chemistry] }} block{{
+      Charge plan, {{ chemistryWords[plan().chemistry] }} battery{{
         string() ? ', the weakest of the string' : ''
       }}
     </h3>
@@ -60,10 +60,10 @@ import type { Work } from '../../state/job-selectors';
           @if (r.refused) {
             <span class="tone-bad">{{ refusedWords[r.refused] }}</span>
           } @else if (plan().reviveRefusedByHouse) {
-            <span class="tone-bad">House rule: replace a block this flat.</span>
+            <span class="tone-bad">House rule: replace a battery this flat.</span>
           } @else {
             <span
-              >Prove polarity with the meter. Join a healthy block red to red, black to black through a 55 W
+              >Prove polarity with the meter. Join a healthy battery red to red, black to black through a 55 W
               lamp: {{ r.contactAmps.toFixed(1) }} A, about
               {{ r.minutes === null ? 'never' : r.minutes.toFixed(0) + ' min' }}. Then the charger at low
               current; feel it stay cool.</span
@@ -126,12 +126,12 @@ export class ChargeAdvice {
   protected readonly unfitWords = UNFIT_CHARGER_WORDS;
   protected readonly refusedWords = REVIVE_REFUSED_WORDS;
 
-  protected readonly string = computed(() => this.work().machine.blocks.length > 1);
+  protected readonly string = computed(() => this.work().machine.batteries.length > 1);
   protected readonly plan = computed(() => {
     const { job, machine, kit, rules } = this.work();
-    const { weakest, socs } = blocksOfJob(job, machine);
-    const restVolts = restVoltsByBlock(job, machine.blocks.length)[weakest] ?? null;
-    return chargePlan(machine.blocks[weakest]!, socs[weakest]!, restVolts, workingTempC(job), kit, rules);
+    const { weakest, socs } = batteriesOfJob(job, machine);
+    const restVolts = restVoltsByBattery(job, machine.batteries.length)[weakest] ?? null;
+    return chargePlan(machine.batteries[weakest]!, socs[weakest]!, restVolts, workingTempC(job), kit, rules);
   });
   protected readonly drive = computed(() => {
     const { job, machine, rules } = this.work();

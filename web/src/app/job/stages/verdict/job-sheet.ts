@@ -10,8 +10,8 @@ import {
 import { act, type HookupState, NOTHING_CONNECTED, sheetOfJob, type VerdictRecord } from '@voltrek/core';
 import { Store } from '@ngrx/store';
 import { sessionFeature } from '../../../shared/state/session';
-import { Loop } from '../../loop/loop';
-import { layoutLoop } from '../../loop/loop-layout';
+import { CircuitView } from '../../circuit/circuit-view';
+import { layoutCircuit } from '../../circuit/circuit-layout';
 import { selectRescue, type Work } from '../../state/job-selectors';
 import { readingLines } from './sheet-text';
 import { standingSvg } from './standing-svg';
@@ -20,13 +20,13 @@ import { standingSvg } from './standing-svg';
 @Component({
   selector: 'vt-job-sheet',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Loop],
+  imports: [CircuitView],
   template: `
     <div>
       <h3>Job sheet, call {{ work().job.call.callNumber }}</h3>
       <p>
         {{ readings() }} readings, {{ work().job.attempts.length }} tries, evidence, verdict, next steps,
-        cautions, the Loop as it was hooked up, and a place to sign.
+        cautions, the Circuit as it was hooked up, and a place to sign.
       </p>
       @if (!work().job.verdict) {
         <p class="caution">
@@ -47,7 +47,7 @@ import { standingSvg } from './standing-svg';
       <span class="dim" role="status">{{ saved() }}</span>
     </div>
     @if (drawing(); as d) {
-      <div class="preview"><vt-loop [drawing]="d" /></div>
+      <div class="preview"><vt-circuit [drawing]="d" /></div>
     }
   `,
   styles: `
@@ -100,7 +100,7 @@ export class JobSheetPart {
       (state, { action }) => act(state, action),
       NOTHING_CONNECTED,
     );
-    return layoutLoop({
+    return layoutCircuit({
       machine,
       donor: donorMachine,
       scene: rescue.scene,

@@ -14,9 +14,9 @@ const RECORD: VerdictRecord = {
     { cause: 'discharged', share: 0.02 },
   ],
   ledger: [
-    { probe: 'conductance', found: 0.62, bits: 4 },
-    { probe: 'ask-use', found: 'short-trips', bits: -0.5 },
-    { probe: 'drain', found: 0.02, bits: 12 },
+    { check: 'conductance', found: 0.62, bits: 4 },
+    { check: 'ask-use', found: 'short-trips', bits: -0.5 },
+    { check: 'drain', found: 0.02, bits: 12 },
   ],
   followUps: [],
 };
@@ -30,12 +30,12 @@ describe('Ledger', () => {
     return fixture.nativeElement as HTMLElement;
   }
 
-  it('says each finding, how far it moved the odds, and which way, in words as in the bar', async () => {
+  it('says each finding, which way it speaks and how strongly, in words as in the bar', async () => {
     const root = await shown(RECORD);
     const lines = [...root.querySelectorAll('.move')].map((l) => l.textContent.replace(/\s+/g, ' ').trim());
-    expect(lines[0]).toBe('Tested, of its rating: 62 %16 times more');
-    expect(lines[1]).toBe('Use: short trips1.4 times less');
-    expect(lines[2]).toBe('Drain, asleep: 20 mAover 1000 times more');
+    expect(lines[0]).toBe('Tested, of its rating: 62 %speaks for it, strongly');
+    expect(lines[1]).toBe('Use: short tripsspeaks against it, a little');
+    expect(lines[2]).toBe('Drain, asleep: 20 mAspeaks for it, strongly');
     const bars = [...root.querySelectorAll<HTMLElement>('.scale i')];
     expect(bars.map((b) => b.classList.contains('against'))).toEqual([false, true, false]);
     // For grows from the middle to the right, against ends there, and no bar leaves its scale.

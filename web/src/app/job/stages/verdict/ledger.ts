@@ -7,7 +7,7 @@ import { percent } from '../../../shared/words/figures';
 const FULL_BITS = 6;
 const SHOWN = 9;
 
-/** The likeliest causes, and what each finding did to the odds of the verdict: for to the right, against to the left. */
+/** The likeliest causes, and what each finding says of the verdict: for to the right, against to the left. */
 @Component({
   selector: 'vt-ledger',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -27,11 +27,11 @@ const SHOWN = 9;
       </ol>
     </section>
     <section aria-label="Evidence">
-      <h3>Evidence: odds of the verdict</h3>
+      <h3>Evidence: what speaks for it, what against</h3>
       <ul>
-        @for (line of lines(); track line.probe) {
+        @for (line of lines(); track line.check) {
           <li class="move">
-            <span>{{ names[line.probe] }}: {{ found(line) }}</span>
+            <span>{{ names[line.check] }}: {{ found(line) }}</span>
             <span class="scale" aria-hidden="true">
               <i
                 [class.against]="line.bits < 0"
@@ -39,9 +39,7 @@ const SHOWN = 9;
                 [style.left.%]="line.bits < 0 ? 50 - width(line) : 50"
               ></i>
             </span>
-            <span class="said" [class.against]="line.bits < 0"
-              >{{ push(line.bits) }} {{ line.bits < 0 ? 'less' : 'more' }}</span
-            >
+            <span class="said" [class.against]="line.bits < 0">{{ push(line.bits) }}</span>
           </li>
         } @empty {
           <li class="dim">Nothing moved it yet.</li>
@@ -81,7 +79,7 @@ const SHOWN = 9;
     }
     .move {
       display: grid;
-      grid-template-columns: minmax(0, 1fr) 84px 112px;
+      grid-template-columns: minmax(0, 1fr) 84px 128px;
       align-items: center;
       gap: 10px;
       padding: 5px 0;
@@ -131,8 +129,8 @@ export class Ledger {
   protected readonly push = pushWords;
   protected readonly lines = computed(() => (this.record().ledger ?? []).slice(0, SHOWN));
 
-  protected found({ probe, found }: LedgerLine): string {
-    return foundWords(probe, found);
+  protected found({ check, found }: LedgerLine): string {
+    return foundWords(check, found);
   }
 
   protected width({ bits }: LedgerLine): number {

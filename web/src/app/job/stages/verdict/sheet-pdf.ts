@@ -14,8 +14,8 @@ const INK = '#18222b';
 const DIM = '#55606a';
 const LINE = '#cfc8b8';
 const LEDGER_LINES = 8;
-/** Room for the Loop, points: it keeps its shape inside. */
-const LOOP_ROOM: [width: number, height: number] = [176, 196];
+/** Room for the Circuit, points: it keeps its shape inside. */
+const CIRCUIT_ROOM: [width: number, height: number] = [176, 196];
 
 const head = (text: string): Content => ({ text, bold: true, fontSize: 11, margin: [0, 9, 0, 3] });
 const moment = (iso: string): string => format(new Date(iso), 'd MMM yyyy, HH:mm');
@@ -27,14 +27,14 @@ const rows = (body: Content[][], widths: (string | number)[]): Content => ({
 /**
  * The job sheet as a document: what was found, what is said of it, and a place to sign.
  *
- * @param loopSvg the Loop, whole in itself; null where there was no hook-up to draw
+ * @param circuitSvg the Circuit, whole in itself; null where there was no hook-up to draw
  */
 export function sheetDocument(
   sheet: JobSheet,
   record: VerdictRecord,
   work: Work,
   crewName: string,
-  loopSvg: string | null,
+  circuitSvg: string | null,
 ): TDocumentDefinitions {
   return {
     info: { title: `Voltrek job sheet, call ${sheet.callNumber}` },
@@ -64,8 +64,13 @@ export function sheetDocument(
       {
         columns: [
           { width: '*', stack: [head('Readings'), readings(work), ...tries(work), ...stops(sheet)] },
-          ...(loopSvg
-            ? [{ width: LOOP_ROOM[0], stack: [head('Loop'), { svg: loopSvg, fit: LOOP_ROOM } as Content] }]
+          ...(circuitSvg
+            ? [
+                {
+                  width: CIRCUIT_ROOM[0],
+                  stack: [head('Circuit'), { svg: circuitSvg, fit: CIRCUIT_ROOM } as Content],
+                },
+              ]
             : []),
         ],
         columnGap: 18,
@@ -82,10 +87,10 @@ export function sheetDocument(
 }
 
 function machineLine({ machine }: JobSheet): string {
-  const blocks = machine.blocks.map(
+  const batteries = machine.batteries.map(
     (b) => `${CHEMISTRY_WORDS[b.chemistry]} ${b.capacityAh} Ah, ${b.ccaAmps} A ${b.ccaStandard}, ${b.place}`,
   );
-  return `${machine.maker} ${machine.model}, ${machine.systemVolts} V. ${blocks.join('; ')}`;
+  return `${machine.maker} ${machine.model}, ${machine.systemVolts} V. ${batteries.join('; ')}`;
 }
 
 function verdictBox(sheet: JobSheet, record: VerdictRecord): Content {
@@ -138,10 +143,10 @@ function ledger({ ledger: lines = [] }: VerdictRecord): Content {
   return rows(
     lines
       .slice(0, LEDGER_LINES)
-      .map(({ probe, found, bits }) => [
-        FINDING_NAMES[probe],
-        foundWords(probe, found),
-        { text: `${pushWords(bits)} ${bits < 0 ? 'less likely' : 'more likely'}`, alignment: 'right' },
+      .map(({ check, found, bits }) => [
+        FINDING_NAMES[check],
+        foundWords(check, found),
+        { text: pushWords(bits), alignment: 'right' },
       ]),
     ['*', '*', 'auto'],
   );

@@ -1,9 +1,16 @@
-import { doubtOf, type Job, type VerdictRecord, workingTempC } from '@voltrek/core';
+import {
+  doubtOf,
+  isAtFault,
+  type Job,
+  type Machine,
+  type VerdictRecord,
+  walkRound,
+  workingTempC,
+} from '@voltrek/core';
 import { DOUBT_WORDS, FINDING_NAMES, foundWords } from '../../../shared/words/diagnosis-words';
 import { degrees, volts } from '../../../shared/words/figures';
 import {
   CERTAINTY_WORDS,
-  CHECK_WORDS,
   OUTCOME_WORDS,
   readingName,
   SUSPECT_WORDS,
@@ -32,15 +39,15 @@ export function readingLines({ job, machine }: Pick<Work, 'job' | 'machine'>): R
     const doubt = doubtOf(job, machine, r);
     return {
       at: r.at,
-      name: readingName(r.kind, r.block, machine.blocks.length),
+      name: readingName(r.kind, r.battery, machine.batteries.length),
       value: `${volts(r.volts)}${r.source === 'typed' ? '' : `, ${r.source}`}`,
       note: doubt ? DOUBT_WORDS[doubt] : '',
     };
   });
   const figures = job.figures.map((f) => ({
     at: f.at,
-    name: FINDING_NAMES[f.probe],
-    value: foundWords(f.probe, f.found),
+    name: FINDING_NAMES[f.check],
+    value: foundWords(f.check, f.found),
     note: f.figures.length > 1 ? f.figures.join(', ') : '',
   }));
   return [...readings, ...figures].sort((a, b) => a.at.localeCompare(b.at));
@@ -59,10 +66,13 @@ export function tryLines({ job, machine }: Pick<Work, 'job' | 'machine'>): strin
   });
 }
 
-function faultLines({ checks, symptoms }: Job): string[] {
-  const faults = Object.entries(checks).flatMap(([check, result]) =>
-    result === 'fault' ? [`${CHECK_WORDS[check as keyof typeof CHECK_WORDS].ask}: at fault`] : [],
-  );
+function faultLines({ findings, symptoms }: Job, machine: Machine): string[] {
+  const faults = walkRound(machine).flatMap((check) => {
+    const found = findings[check];
+    return found !== undefined && isAtFault(check, found)
+      ? [`${FINDING_NAMES[check]}: ${foundWords(check, found)}`]
+      : [];
+  });
   return [...symptoms.map((s) => `It does: ${SYMPTOM_WORDS[s]}`), ...faults];
 }
 
@@ -72,7 +82,7 @@ export function workshopLines(work: Work, record: VerdictRecord): string[] {
   return [
     `${machine.maker} ${machine.model}, ${machine.systemVolts} V, ${degrees(workingTempC(job))}`,
     verdictLine(record),
-    ...faultLines(job),
+    ...faultLines(job, machine),
     ...readingLines(work).map(({ name, value, note }) => `${name}: ${value}${note ? ` (${note})` : ''}`),
     ...tryLines(work),
   ];

@@ -4,7 +4,7 @@ import { Router, RouterLink } from '@angular/router';
 import { FOLLOW_UP_WORDS } from '@voltrek/contracts';
 import { anyClampOn, caseOfJob, type FollowUp } from '@voltrek/core';
 import { addDays } from 'date-fns';
-import { GROUND_WORDS, PROBE_WORDS } from '../../../shared/words/diagnosis-words';
+import { GROUND_WORDS, CHECK_WORDS } from '../../../shared/words/diagnosis-words';
 import { inHundred, inSentence } from '../../../shared/words/figures';
 import { CERTAINTY_WORDS, SUSPECT_WORDS, VERDICT_WORDS } from '../../../shared/words/words';
 import { PlanRunner } from '../../../workers/plan-runner';
@@ -12,7 +12,7 @@ import { workerAnswer } from '../../../workers/worker-answer';
 import { NextAction } from '../../next-action';
 import { diagnosisOf, type Work } from '../../state/job-selectors';
 import { Reporter } from '../../state/reporter';
-import { ChangeBlock } from './change-block';
+import { ChangeBattery } from './change-battery';
 import { ChargeAdvice } from './charge-advice';
 import { JobSheetPart } from './job-sheet';
 import { Ledger } from './ledger';
@@ -23,7 +23,7 @@ type Part = (typeof PARTS)[number];
 const PART_WORDS: Record<Part, string> = {
   evidence: 'Evidence',
   next: 'Next',
-  change: 'Change block',
+  change: 'Change battery',
   sheet: 'Job sheet',
 };
 
@@ -31,7 +31,16 @@ const PART_WORDS: Record<Part, string> = {
 @Component({
   selector: 'vt-verdict',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ChangeBlock, ChargeAdvice, DatePipe, JobSheetPart, Ledger, NextAction, RouterLink, WorkshopNote],
+  imports: [
+    ChangeBattery,
+    ChargeAdvice,
+    DatePipe,
+    JobSheetPart,
+    Ledger,
+    NextAction,
+    RouterLink,
+    WorkshopNote,
+  ],
   providers: [PlanRunner],
   template: `
     <section class="stage" aria-labelledby="stage-title">
@@ -59,7 +68,7 @@ const PART_WORDS: Record<Part, string> = {
               {{ groundWords[ground] }}
               @if (v.deciding; as d) {
                 <span class="deciding"
-                  >Would change it, {{ inHundred(d.chance) }}: {{ inSentence(probeWords[d.probe].ask) }}</span
+                  >Would change it, {{ inHundred(d.chance) }}: {{ inSentence(checkWords[d.check].ask) }}</span
                 >
               }
             </p>
@@ -95,18 +104,18 @@ const PART_WORDS: Record<Part, string> = {
             @if (v.verdict === 'not-the-battery' || v.verdict === 'unsafe') {
               <vt-workshop-note [work]="work()" [record]="v" />
             }
-            @if (v.verdict === 'recheck' || v.verdict === 'keep' || v.verdict === 'not-the-battery') {
+            @if (v.verdict === 'charge-first' || v.verdict === 'keep' || v.verdict === 'not-the-battery') {
               <vt-charge-advice [work]="work()" />
             }
             @if (v.verdict === 'replace-soon' || v.verdict === 'replace-now') {
-              <p>Fit another block: <strong>Change block</strong> has what it must be and the order.</p>
+              <p>Fit another battery: <strong>Change battery</strong> has what it must be and the order.</p>
               @if (v.verdict === 'replace-soon') {
                 <vt-charge-advice [work]="work()" />
               }
             }
           }
           @case ('change') {
-            <vt-change-block [work]="work()" />
+            <vt-change-battery [work]="work()" />
           }
           @case ('sheet') {
             <vt-job-sheet [work]="work()" [record]="v" />
@@ -190,7 +199,7 @@ export class Verdict {
   protected readonly suspectWords = SUSPECT_WORDS;
   protected readonly certaintyWords = CERTAINTY_WORDS;
   protected readonly groundWords = GROUND_WORDS;
-  protected readonly probeWords = PROBE_WORDS;
+  protected readonly checkWords = CHECK_WORDS;
   protected readonly partWords = PART_WORDS;
   protected readonly followUpWords = FOLLOW_UP_WORDS;
   protected readonly inHundred = inHundred;
@@ -217,7 +226,7 @@ export class Verdict {
       : null,
   );
 
-  /** A block that stands accused may be changed on the spot; one that was changed stays on view. */
+  /** A battery that stands accused may be changed on the spot; one that was changed stays on view. */
   protected readonly parts = computed(() => {
     const accused = this.record()?.verdict.startsWith('replace') ?? false;
     const isAccused = accused || this.work().job.fitting.length > 0;

@@ -1,12 +1,12 @@
-import { blockOhms, blockOpenVolts, type BlockRating, type BlockState } from '../battery/block.js';
+import { batteryOhms, batteryOpenVolts, type BatteryRating, type BatteryState } from '../battery/battery.js';
 import { socFromRestVolts } from '../battery/rest-volts.js';
 import { chargeJoined } from '../charging/lend.js';
-import type { ModelBlock, Rescue } from '../circuit/rescue.js';
+import type { ModelBattery, Rescue } from '../circuit/rescue.js';
 import type { Machine } from '../machine/machine.js';
 
-/** What is known of one block: its rating, and its charge within a band. */
-export interface BlockBelief {
-  readonly rating: BlockRating;
+/** What is known of one battery: its rating, and its charge within a band. */
+export interface BatteryBelief {
+  readonly rating: BatteryRating;
   readonly soc: number;
   readonly socLow: number;
   readonly socHigh: number;
@@ -16,48 +16,48 @@ export interface BlockBelief {
   readonly overDischargedVolts?: number;
 }
 
-/** The casualty's blocks as the plan takes them: measured where a reading is there, assumed where not. */
-export interface CasualtyBlocks {
-  readonly models: readonly ModelBlock[];
+/** The casualty's batteries as the plan takes them: measured where a reading is there, assumed where not. */
+export interface CasualtyBatteries {
+  readonly models: readonly ModelBattery[];
   readonly socs: readonly number[];
-  readonly beliefs: readonly BlockBelief[];
-  /** At least one block has been read. */
+  readonly beliefs: readonly BatteryBelief[];
+  /** At least one battery has been read. */
   readonly measured: boolean;
   readonly allMeasured: boolean;
-  /** Index of the block with the least charge. */
+  /** Index of the battery with the least charge. */
   readonly weakest: number;
-  /** Every block but the weakest can carry its half of a crank. */
+  /** Every battery but the weakest can carry its half of a crank. */
   readonly othersSound: boolean;
   readonly totalVolts: number;
 }
 
-/** Charge assumed of a block nobody has measured on a machine that will not start. */
+/** Charge assumed of a battery nobody has measured on a machine that will not start. */
 export const ASSUMED_SOC = 0.1;
 /** Band of that assumption: it may be quite flat or half full. */
 const ASSUMED_BAND = { low: 0, high: 0.5 } as const;
-/** Resistance growth assumed of a casualty's block: a few winters old. */
+/** Resistance growth assumed of a casualty's battery: a few winters old. */
 export const ASSUMED_AGEING = 1.3;
-/** Charge at which the other block of a string can carry its half of a crank. */
+/** Charge at which the other battery of a string can carry its half of a crank. */
 const SOUND_SOC = 0.5;
-/** Lowest open volts a living block is modelled at: a meter may read zero through an open joint, a resistance needs a positive figure. */
+/** Lowest open volts a living battery is modelled at: a meter may read zero through an open joint, a resistance needs a positive figure. */
 const LEAST_STARVED_VOLTS = 0;
 
 /**
- * Blocks of the machine in the state that the readings show.
+ * Batteries of the machine in the state that the readings show.
  *
- * @param restVolts rest volts of each block from the chassis side up; null where not read
+ * @param restVolts rest volts of each battery from the chassis side up; null where not read
  */
-export function casualtyBlocks(
+export function casualtyBatteries(
   machine: Machine,
   restVolts: readonly (number | null)[],
   tempC: number,
-): CasualtyBlocks {
-  const beliefs = machine.blocks.map(({ rating }, i) => beliefFrom(rating, restVolts[i] ?? null, tempC));
-  const read = machine.blocks.map((_, i) => (restVolts[i] ?? null) !== null);
-  return blocksFrom(beliefs, tempC, { measured: read.some(Boolean), allMeasured: read.every(Boolean) });
+): CasualtyBatteries {
+  const beliefs = machine.batteries.map(({ rating }, i) => beliefFrom(rating, restVolts[i] ?? null, tempC));
+  const read = machine.batteries.map((_, i) => (restVolts[i] ?? null) !== null);
+  return batteriesFrom(beliefs, tempC, { measured: read.some(Boolean), allMeasured: read.every(Boolean) });
 }
 
-function beliefFrom(rating: BlockRating, volts: number | null, tempC: number): BlockBelief {
+function beliefFrom(rating: BatteryRating, volts: number | null, tempC: number): BatteryBelief {
   if (volts === null)
     return { rating, soc: ASSUMED_SOC, socLow: ASSUMED_BAND.low, socHigh: ASSUMED_BAND.high };
   const { soc, low, high, belowFlat } = socFromRestVolts(rating.chemistry, volts, tempC);
@@ -70,12 +70,12 @@ function beliefFrom(rating: BlockRating, volts: number | null, tempC: number): B
   };
 }
 
-/** Blocks as the plan takes them, from what is believed of each. */
-function blocksFrom(
-  beliefs: readonly BlockBelief[],
+/** Batteries as the plan takes them, from what is believed of each. */
+function batteriesFrom(
+  beliefs: readonly BatteryBelief[],
   tempC: number,
-  { measured, allMeasured }: Pick<CasualtyBlocks, 'measured' | 'allMeasured'>,
-): CasualtyBlocks {
+  { measured, allMeasured }: Pick<CasualtyBatteries, 'measured' | 'allMeasured'>,
+): CasualtyBatteries {
   const models = beliefs.map((belief) => modelOf(belief, tempC));
   const socs = beliefs.map((b) => b.soc);
   const volts = models.map((m) => m.openVolts);
@@ -92,20 +92,20 @@ function blocksFrom(
   };
 }
 
-/** A block that is believed so, as the circuit sees it. */
-export function modelOf(belief: BlockBelief, tempC: number): ModelBlock {
+/** A battery that is believed so, as the circuit sees it. */
+export function modelOf(belief: BatteryBelief, tempC: number): ModelBattery {
   const state = stateOf(belief, tempC);
-  return { openVolts: blockOpenVolts(belief.rating, state), ohms: blockOhms(belief.rating, state) };
+  return { openVolts: batteryOpenVolts(belief.rating, state), ohms: batteryOhms(belief.rating, state) };
 }
 
-/** The most likely state of a block that is believed so. */
-export function stateOf(belief: BlockBelief, tempC: number): BlockState {
+/** The most likely state of a battery that is believed so. */
+export function stateOf(belief: BatteryBelief, tempC: number): BatteryState {
   const { soc, overDischargedVolts, ageing = ASSUMED_AGEING } = belief;
   return { soc, tempC, ageing, ...(overDischargedVolts !== undefined && { overDischargedVolts }) };
 }
 
 /**
- * What is believed of the blocks after some minutes joined to a source, minute by minute: the likely charge and both ends of its band
+ * What is believed of the batteries after some minutes joined to a source, minute by minute: the likely charge and both ends of its band
  * are each charged through the rescue's circuit.
  *
  * @param rescue clamps on, source on
@@ -113,10 +113,10 @@ export function stateOf(belief: BlockBelief, tempC: number): BlockState {
  */
 export function beliefsWhileJoined(
   rescue: Rescue,
-  beliefs: readonly BlockBelief[],
+  beliefs: readonly BatteryBelief[],
   minutes: number,
-): (readonly BlockBelief[])[] {
-  const pathOf = (socOf: (b: BlockBelief) => number): (readonly BlockState[])[] =>
+): (readonly BatteryBelief[])[] {
+  const pathOf = (socOf: (b: BatteryBelief) => number): (readonly BatteryState[])[] =>
     chargeJoined(
       rescue,
       beliefs.map((b) => ({ rating: b.rating, state: { ...stateOf(b, rescue.tempC), soc: socOf(b) } })),
@@ -126,7 +126,7 @@ export function beliefsWhileJoined(
   const low = pathOf((b) => b.socLow);
   const high = pathOf((b) => b.socHigh);
   return likely.map((states, minute) =>
-    beliefs.map(({ rating, ageing }, i): BlockBelief => {
+    beliefs.map(({ rating, ageing }, i): BatteryBelief => {
       const { soc, overDischargedVolts } = states[i]!;
       return {
         rating,

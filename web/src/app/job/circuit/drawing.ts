@@ -12,7 +12,7 @@ export interface DrawnVehicle {
   readonly outline: string;
   readonly glass: readonly string[];
   readonly wheels: readonly string[];
-  readonly blocks: readonly { readonly path: string; readonly label: XY; readonly text: string }[];
+  readonly batteries: readonly { readonly path: string; readonly label: XY; readonly text: string }[];
   /** Hot and moving parts, where points are being found. */
   readonly zones: readonly { readonly path: string; readonly kind: ZoneKind }[];
 }
@@ -47,8 +47,8 @@ export interface DrawnVolts {
   readonly text: string;
 }
 
-/** Everything the Loop shows, computed from geometry and circuit. */
-export interface LoopDrawing {
+/** Everything the Circuit shows, computed from geometry and circuit. */
+export interface CircuitDrawing {
   readonly width: number;
   readonly height: number;
   readonly vehicles: readonly DrawnVehicle[];
@@ -70,8 +70,8 @@ export interface DrawnTarget {
 }
 
 /** Size of the drawing, in its own units. */
-export const LOOP_WIDTH = 440;
-export const LOOP_HEIGHT = 560;
+export const CIRCUIT_WIDTH = 440;
+export const CIRCUIT_HEIGHT = 560;
 export const MARGIN = 16;
 
 export interface Size {

@@ -1,9 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import {
   bankInstead,
-  BLOCK_RANGES,
-  type BlockRating,
-  blocksOfJob,
+  BATTERY_RANGES,
+  type BatteryRating,
+  batteriesOfJob,
   CCA_STANDARDS,
   type CcaStandard,
   CHEMISTRIES,
@@ -18,23 +18,23 @@ import {
 import { amps } from '../../../shared/words/figures';
 import { LAYOUT_WORDS } from '../../../shared/words/atlas-words';
 import { CHEMISTRY_WORDS, FITTING_WORDS, hoursWords, MISFIT_WORDS } from '../../../shared/words/plan-words';
-import { blockWord } from '../../../shared/words/words';
+import { batteryWord } from '../../../shared/words/words';
 import type { Work } from '../../state/job-selectors';
 import { Reporter } from '../../state/reporter';
 
 /** A slip that carries less than this is no lesson, A. */
 const SLIP_TOLD_AMPS = 50;
 
-/** What the new block must be, and the order of taking one out and putting the other in, step by step. */
+/** What the new battery must be, and the order of taking one out and putting the other in, step by step. */
 @Component({
-  selector: 'vt-change-block',
+  selector: 'vt-change-battery',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h3>
-      Replacement, {{ work().machine.blocks[at()]!.place }}
-      @if (work().machine.blocks.length > 1) {
-        <span class="keys inline" role="radiogroup" aria-label="Which block">
-          @for (b of work().machine.blocks; track $index) {
+      Replacement, {{ work().machine.batteries[at()]!.place }}
+      @if (work().machine.batteries.length > 1) {
+        <span class="keys inline" role="radiogroup" aria-label="Which battery">
+          @for (b of work().machine.batteries; track $index) {
             <button
               type="button"
               class="key"
@@ -42,7 +42,7 @@ const SLIP_TOLD_AMPS = 50;
               [attr.aria-checked]="at() === $index"
               (click)="chosen.set($index)"
             >
-              {{ blockWord($index) }}
+              {{ batteryWord($index) }}
             </button>
           }
         </span>
@@ -194,11 +194,11 @@ const SLIP_TOLD_AMPS = 50;
     }
   `,
 })
-export class ChangeBlock {
+export class ChangeBattery {
   readonly work = input.required<Work>();
 
   private readonly reporter = inject(Reporter);
-  protected readonly blockWord = blockWord;
+  protected readonly batteryWord = batteryWord;
 
   protected readonly words = FITTING_WORDS;
   protected readonly layoutWords = LAYOUT_WORDS;
@@ -206,9 +206,9 @@ export class ChangeBlock {
   protected readonly chemistries = CHEMISTRIES;
   protected readonly standards = CCA_STANDARDS;
 
-  private readonly blocks = computed(() => blocksOfJob(this.work().job, this.work().machine));
+  private readonly batteries = computed(() => batteriesOfJob(this.work().job, this.work().machine));
   protected readonly chosen = signal<number | null>(null);
-  protected readonly at = computed(() => this.chosen() ?? this.blocks().weakest);
+  protected readonly at = computed(() => this.chosen() ?? this.batteries().weakest);
   protected readonly need = computed(() => replacementNeed(this.work().machine, this.at()));
   protected readonly kinds = computed(() =>
     this.need()
@@ -216,7 +216,7 @@ export class ChangeBlock {
       .join(' or '),
   );
   protected readonly hours = hoursWords;
-  /** Only where the house lets a bank stand in for a block. */
+  /** Only where the house lets a bank stand in for a battery. */
   protected readonly bank = computed(() => {
     const { machine, kit, job, rules } = this.work();
     const booster = kit.find((item) => item.kind === 'capacitor-booster');
@@ -225,11 +225,11 @@ export class ChangeBlock {
       : null;
   });
   protected readonly order = computed(() =>
-    fittingOrder(this.work().machine, this.blocks().models, this.at(), workingTempC(this.work().job)),
+    fittingOrder(this.work().machine, this.batteries().models, this.at(), workingTempC(this.work().job)),
   );
   private readonly confirmed = computed(() =>
     this.work()
-      .job.fitting.filter((f) => f.block === this.at())
+      .job.fitting.filter((f) => f.battery === this.at())
       .map((f) => f.step),
   );
   protected readonly doneCount = computed(
@@ -248,18 +248,18 @@ export class ChangeBlock {
       : `${now}.`;
   });
   protected readonly replaced = computed(
-    () => this.work().job.replaced.find((r) => r.block === this.at() || r.block === null) ?? null,
+    () => this.work().job.replaced.find((r) => r.battery === this.at() || r.battery === null) ?? null,
   );
   protected readonly isClosed = computed(() => this.work().job.closedAt !== null);
 
-  private readonly original = computed(() => this.work().machine.blocks[this.at()]!.rating);
+  private readonly original = computed(() => this.work().machine.batteries[this.at()]!.rating);
   private readonly typedChemistry = signal<Chemistry | null>(null);
   private readonly typedStandard = signal<CcaStandard | null>(null);
   protected readonly capacityText = signal('');
   protected readonly ccaText = signal('');
   protected readonly chemistry = computed(() => this.typedChemistry() ?? this.original().chemistry);
   protected readonly standard = computed(() => this.typedStandard() ?? this.original().ccaStandard);
-  private readonly rating = computed<BlockRating>(() => ({
+  private readonly rating = computed<BatteryRating>(() => ({
     chemistry: this.chemistry(),
     capacityAh: figure(this.capacityText()),
     ccaAmps: figure(this.ccaText()),
@@ -267,10 +267,10 @@ export class ChangeBlock {
   }));
   protected readonly fault = computed(() => {
     const { capacityAh, ccaAmps } = this.rating();
-    if (!this.capacityText() || !this.ccaText()) return 'Type what is printed on the new block.';
+    if (!this.capacityText() || !this.ccaText()) return 'Type what is printed on the new battery.';
     const wrong =
-      outOfRange('Capacity', capacityAh, BLOCK_RANGES.capacityAh) ??
-      outOfRange('Cold-cranking amps', ccaAmps, BLOCK_RANGES.ccaAmps);
+      outOfRange('Capacity', capacityAh, BATTERY_RANGES.capacityAh) ??
+      outOfRange('Cold-cranking amps', ccaAmps, BATTERY_RANGES.ccaAmps);
     if (wrong) return wrong;
     const misfits = misfitsOf(this.need(), this.rating());
     return misfits.length ? `It does not fit: ${misfits.map((m) => MISFIT_WORDS[m]).join(', ')}.` : null;
@@ -285,11 +285,11 @@ export class ChangeBlock {
   }
 
   protected done(step: FittingStep): void {
-    this.reporter.report('fitting.confirmed', { block: this.at(), step });
+    this.reporter.report('fitting.confirmed', { battery: this.at(), step });
   }
 
   protected fitted(): void {
-    this.reporter.report('block.replaced', { block: this.at(), rating: this.rating() });
+    this.reporter.report('battery.replaced', { battery: this.at(), rating: this.rating() });
   }
 }
 

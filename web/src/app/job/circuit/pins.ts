@@ -1,11 +1,11 @@
 import { isPositivePoint } from '@voltrek/core';
-import { type DrawnPin, LOOP_HEIGHT, LOOP_WIDTH, MARGIN, type Size, type XY } from './drawing';
+import { type DrawnPin, CIRCUIT_HEIGHT, CIRCUIT_WIDTH, MARGIN, type Size, type XY } from './drawing';
 import { type Placed, pointPlace } from './placing';
 
 /** Pins nearer than this are pushed apart, drawing units. */
 const PIN_APART = 30;
 
-const LOOP: Size = { width: LOOP_WIDTH, height: LOOP_HEIGHT };
+const CIRCUIT: Size = { width: CIRCUIT_WIDTH, height: CIRCUIT_HEIGHT };
 
 /** A number for every point of the machine. */
 export function pinsOf(placed: Placed): DrawnPin[] {
@@ -23,7 +23,7 @@ export function pinsOf(placed: Placed): DrawnPin[] {
 }
 
 /** The same places, moved as little as it takes to stand clear of one another and inside the drawing. */
-export function pushedApart(points: readonly XY[], within: Size = LOOP): XY[] {
+export function pushedApart(points: readonly XY[], within: Size = CIRCUIT): XY[] {
   const places = points.map((p) => ({ ...p }));
   for (let round = 0; round < 30; round++) {
     for (let i = 0; i < places.length; i++) {

@@ -1,9 +1,9 @@
 import {
   acceptanceAmps,
-  BLOCK_RANGES,
-  blockOhms,
-  blockOpenVolts,
-  type BlockRating,
+  BATTERY_RANGES,
+  batteryOhms,
+  batteryOpenVolts,
+  type BatteryRating,
   CCA_STANDARDS,
   type CcaStandard,
   chargeHours,
@@ -30,18 +30,18 @@ import { percentBand } from '../../shared/words/figures';
 import { type BenchTool, choice, figure, type Given, number, word } from '../tool';
 
 const { ambientC } = TYPED_RANGES;
-const capacity = number('capacityAh', 70, BLOCK_RANGES.capacityAh.min, BLOCK_RANGES.capacityAh.max, 'Ah');
+const capacity = number('capacityAh', 70, BATTERY_RANGES.capacityAh.min, BATTERY_RANGES.capacityAh.max, 'Ah');
 const chemistry = choice('chemistry', CHEMISTRIES);
 const percent = (usual: number) => number('percent', usual, 0, 100, '%');
 const temperature = (usual: number) => number('tempC', usual, ambientC.min, ambientC.max, '°C');
 
-/** A block of the given chemistry and capacity; its cold-cranking amps play no part in charging. */
-const ratingOf = (given: Given): BlockRating => ({
+/** A battery of the given chemistry and capacity; its cold-cranking amps play no part in charging. */
+const ratingOf = (given: Given): BatteryRating => ({
   chemistry: given.choice('chemistry') as Chemistry,
   capacityAh: given.number('capacityAh'),
   ccaAmps: Math.min(
-    BLOCK_RANGES.ccaAmps.max,
-    Math.max(BLOCK_RANGES.ccaAmps.min, given.number('capacityAh') * 9),
+    BATTERY_RANGES.ccaAmps.max,
+    Math.max(BATTERY_RANGES.ccaAmps.min, given.number('capacityAh') * 9),
   ),
   ccaStandard: 'EN',
 });
@@ -122,7 +122,7 @@ export const socTool: BenchTool = {
 export const ccaTool: BenchTool = {
   id: 'cca',
   fields: [
-    number('ccaAmps', 640, BLOCK_RANGES.ccaAmps.min, BLOCK_RANGES.ccaAmps.max, 'A'),
+    number('ccaAmps', 640, BATTERY_RANGES.ccaAmps.min, BATTERY_RANGES.ccaAmps.max, 'A'),
     choice('standard', ['EN', ...CCA_STANDARDS.filter((s) => s !== 'EN')]),
   ],
   compute: (given) => {
@@ -150,22 +150,27 @@ export const freezeTool: BenchTool = {
   },
 };
 
-/** Blocks and helper that a 24 V string is tried with. */
-const STRING_BLOCK: BlockRating = { chemistry: 'flooded', capacityAh: 140, ccaAmps: 850, ccaStandard: 'EN' };
-const HELPER_LEADS = { sectionMm2: 25, lengthM: 3.5, conductor: 'copper', bite: 'clean' } as const;
+/** Batteries and helper that a 24 V string is tried with. */
+const STRING_BATTERY: BatteryRating = {
+  chemistry: 'flooded',
+  capacityAh: 140,
+  ccaAmps: 850,
+  ccaStandard: 'EN',
+};
+const HELPER_LEADS = { sectionMm2: 25, lengthM: 3.5, conductor: 'copper', contact: 'clean' } as const;
 
 export const stringTool: BenchTool = {
   id: 'string',
   fields: [
-    number('lowerVolts', 12.6, 0, 15, 'V'),
-    number('upperVolts', 11.7, 0, 15, 'V'),
+    number('firstVolts', 12.6, 0, 15, 'V'),
+    number('secondVolts', 11.7, 0, 15, 'V'),
     temperature(-5),
     number('displacementL', 7, 1, 20, 'L'),
   ],
   compute: (given) => {
     const tempC = given.number('tempC');
-    const volts = [given.number('lowerVolts'), given.number('upperVolts')];
-    const reads = volts.map((v) => socFromRestVolts(STRING_BLOCK.chemistry, v, tempC));
+    const volts = [given.number('firstVolts'), given.number('secondVolts')];
+    const reads = volts.map((v) => socFromRestVolts(STRING_BATTERY.chemistry, v, tempC));
     const difference = Math.abs(volts[0]! - volts[1]!);
     const weaker = volts[0]! < volts[1]! ? 0 : 1;
     const engine: Engine = {
@@ -178,7 +183,10 @@ export const stringTool: BenchTool = {
     const alone: Rescue = {
       casualty: reads.map(({ soc, belowFlat }, i) => {
         const state = { soc, tempC, ageing: 1.3, ...(belowFlat && { overDischargedVolts: volts[i]! }) };
-        return { openVolts: blockOpenVolts(STRING_BLOCK, state), ohms: blockOhms(STRING_BLOCK, state) };
+        return {
+          openVolts: batteryOpenVolts(STRING_BATTERY, state),
+          ohms: batteryOhms(STRING_BATTERY, state),
+        };
       }),
       load: { kind: 'none' },
       source: null,
@@ -188,11 +196,14 @@ export const stringTool: BenchTool = {
       clamps: free,
     };
     const sound = { soc: 0.95, tempC, ageing: 1.2 };
-    const plus = { kind: 'plus', block: weaker } as const;
-    const minus = { kind: 'minus', block: weaker } as const;
+    const plus = { kind: 'plus', battery: weaker } as const;
+    const minus = { kind: 'minus', battery: weaker } as const;
     const helped: Rescue = {
       ...alone,
-      source: { openVolts: blockOpenVolts(STRING_BLOCK, sound), ohms: blockOhms(STRING_BLOCK, sound) },
+      source: {
+        openVolts: batteryOpenVolts(STRING_BATTERY, sound),
+        ohms: batteryOhms(STRING_BATTERY, sound),
+      },
       leads: HELPER_LEADS,
       clamps: { redCasualty: plus, redSource: plus, blackSource: minus, blackCasualty: minus },
     };
@@ -200,8 +211,8 @@ export const stringTool: BenchTool = {
     return [
       figure('sum', volts[0]! + volts[1]!, 2, 'V'),
       figure('difference', difference, 2, 'V', isUneven ? 'bad' : 'good'),
-      word('lowerCharge', percentBand(reads[0]!.low, reads[0]!.high)),
-      word('upperCharge', percentBand(reads[1]!.low, reads[1]!.high)),
+      word('firstCharge', percentBand(reads[0]!.low, reads[0]!.high)),
+      word('secondCharge', percentBand(reads[1]!.low, reads[1]!.high)),
       figure('alone', crankPoint(alone, engine).starterVolts, 1, 'V'),
       figure('helped', crankPoint(helped, engine).starterVolts, 1, 'V'),
       isUneven

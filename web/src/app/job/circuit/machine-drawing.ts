@@ -2,22 +2,22 @@ import { ChangeDetectionStrategy, Component, computed, input, output, signal } f
 import { type Machine, NOTHING_CONNECTED } from '@voltrek/core';
 import { ZoomPan } from '../../shared/ui/zoom-pan';
 import { ZONE_WORDS } from '../../shared/words/atlas-words';
-import { Loop } from './loop';
-import { layoutLoop } from './loop-layout';
+import { CircuitView } from './circuit-view';
+import { layoutCircuit } from './circuit-layout';
 import { SideView } from './side-view';
 
 /** One machine with its numbered points, in plan or from the side; nearer, moved, or on paper. */
 @Component({
   selector: 'vt-machine-drawing',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Loop, SideView, ZoomPan],
+  imports: [CircuitView, SideView, ZoomPan],
   host: { class: 'printable' },
   template: `
     <vt-zoom-pan>
       @if (isSide()) {
         <vt-side-view [machine]="machine()" [chosenPin]="chosenPin()" (pinChosen)="pinChosen.emit($event)" />
       } @else {
-        <vt-loop [drawing]="drawing()" [chosenPin]="chosenPin()" (pinChosen)="pinChosen.emit($event)" />
+        <vt-circuit [drawing]="drawing()" [chosenPin]="chosenPin()" (pinChosen)="pinChosen.emit($event)" />
       }
       <ng-container tools>
         <button
@@ -63,7 +63,7 @@ import { SideView } from './side-view';
     vt-zoom-pan {
       flex: 1 1 0;
     }
-    vt-loop {
+    vt-circuit {
       height: 100%;
     }
     .zones {
@@ -95,7 +95,7 @@ export class MachineDrawing {
 
   protected readonly isSide = signal(false);
   protected readonly drawing = computed(() =>
-    layoutLoop({
+    layoutCircuit({
       machine: this.machine(),
       donor: null,
       scene: null,

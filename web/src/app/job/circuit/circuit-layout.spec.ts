@@ -1,5 +1,5 @@
 import {
-  casualtyBlocks,
+  casualtyBatteries,
   DEFAULT_RULES,
   hookupOrder,
   type HookupState,
@@ -9,24 +9,24 @@ import {
   type Machine,
 } from '@voltrek/core';
 import { CAR, KIT, VAN } from '../../../testing/fixtures';
-import { LOOP_HEIGHT, LOOP_WIDTH, type LoopDrawing } from './drawing';
-import { layoutLoop } from './loop-layout';
+import { CIRCUIT_HEIGHT, CIRCUIT_WIDTH, type CircuitDrawing } from './drawing';
+import { layoutCircuit } from './circuit-layout';
 
 const TEMP_C = -4;
 
-function draw(machine: Machine, optionId: string, steps: number, isCranking = false): LoopDrawing {
-  const blocks = casualtyBlocks(machine, [11.8], TEMP_C);
-  const option = rankOptions(machine, KIT, blocks, TEMP_C, DEFAULT_RULES).find(
+function draw(machine: Machine, optionId: string, steps: number, isCranking = false): CircuitDrawing {
+  const batteries = casualtyBatteries(machine, [11.8], TEMP_C);
+  const option = rankOptions(machine, KIT, batteries, TEMP_C, DEFAULT_RULES).find(
     (r) => r.option.id === optionId,
   )!.option;
   const order = hookupOrder(machine, VAN, option, 0.1, DEFAULT_RULES);
   const hookup = order
     .slice(0, steps)
     .reduce<HookupState>((s, step) => act(s, step.action), NOTHING_CONNECTED);
-  return layoutLoop({
+  return layoutCircuit({
     machine,
     donor: VAN,
-    scene: { machine, donor: VAN, option, blocks, tempC: TEMP_C, enclosed: false, casualtyRuns: false },
+    scene: { machine, donor: VAN, option, batteries, tempC: TEMP_C, enclosed: false, casualtyRuns: false },
     hookup,
     isCranking,
     step: order[steps] ?? null,
@@ -35,7 +35,7 @@ function draw(machine: Machine, optionId: string, steps: number, isCranking = fa
   });
 }
 
-describe('layoutLoop', () => {
+describe('layoutCircuit', () => {
   it('draws both vehicles for a donor, and the casualty with a pack for a pack', () => {
     expect(draw(CAR, 'donor+heavy', 0).vehicles.map((v) => v.name)).toEqual(['donor', 'casualty']);
     const pack = draw(CAR, 'lithium@12', 0);
@@ -63,13 +63,17 @@ describe('layoutLoop', () => {
   });
 
   it('shows the amps and volts of the crank while the starter turns', () => {
-    const volts = (drawing: LoopDrawing): number[] => drawing.volts.map((v) => parseFloat(v.text));
+    const volts = (drawing: CircuitDrawing): number[] => drawing.volts.map((v) => parseFloat(v.text));
     // The sixth step starts the donor.
     const still = draw(CAR, 'donor+heavy', 6);
     const cranking = draw(CAR, 'donor+heavy', 6, true);
-    const { crank } = rankOptions(CAR, KIT, casualtyBlocks(CAR, [11.8], TEMP_C), TEMP_C, DEFAULT_RULES).find(
-      (r) => r.option.id === 'donor+heavy',
-    )!;
+    const { crank } = rankOptions(
+      CAR,
+      KIT,
+      casualtyBatteries(CAR, [11.8], TEMP_C),
+      TEMP_C,
+      DEFAULT_RULES,
+    ).find((r) => r.option.id === 'donor+heavy')!;
     expect(cranking.leads[0]!.amps).toBeGreaterThan(3 * still.leads[0]!.amps);
     expect(volts(cranking)[0]!).toBeLessThan(volts(still)[0]! - 0.5);
     // Nothing has been charged yet: what the ranking promised.
@@ -82,14 +86,14 @@ describe('layoutLoop', () => {
       const { target } = draw(CAR, 'donor+heavy', steps);
       expect(target).not.toBeNull();
       expect(target!.flag.x).toBeGreaterThanOrEqual(0);
-      expect(target!.flag.x + 106).toBeLessThanOrEqual(LOOP_WIDTH);
-      expect(target!.flag.y + 32).toBeLessThanOrEqual(LOOP_HEIGHT);
+      expect(target!.flag.x + 106).toBeLessThanOrEqual(CIRCUIT_WIDTH);
+      expect(target!.flag.y + 32).toBeLessThanOrEqual(CIRCUIT_HEIGHT);
     }
     expect(draw(CAR, 'donor+heavy', 5).target).toBeNull();
   });
 
   it('numbers every point, none upon another and all inside', () => {
-    const { pins } = layoutLoop({
+    const { pins } = layoutCircuit({
       machine: CAR,
       donor: null,
       scene: null,
@@ -102,7 +106,7 @@ describe('layoutLoop', () => {
     expect(pins.map((p) => p.number)).toEqual(CAR.points.map((_, i) => i + 1));
     pins.forEach((a, i) => {
       expect(a.at.x).toBeGreaterThan(0);
-      expect(a.at.y).toBeLessThan(LOOP_HEIGHT);
+      expect(a.at.y).toBeLessThan(CIRCUIT_HEIGHT);
       pins.slice(i + 1).forEach((b) => {
         expect(Math.hypot(a.at.x - b.at.x, a.at.y - b.at.y)).toBeGreaterThan(20);
       });

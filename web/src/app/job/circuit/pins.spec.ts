@@ -1,6 +1,6 @@
 import { seededRandom } from '@voltrek/core';
 import { CAR } from '../../../testing/fixtures';
-import { LOOP_HEIGHT, LOOP_WIDTH, MARGIN, overlaps } from './drawing';
+import { CIRCUIT_HEIGHT, CIRCUIT_WIDTH, MARGIN, overlaps } from './drawing';
 import { polygon, rounded } from './outline';
 import { pushedApart } from './pins';
 import { layoutSide } from './side-view';
@@ -37,8 +37,8 @@ describe('pushedApart', () => {
       }));
       const apart = pushedApart(crowd);
       for (const p of apart) {
-        expect(p.x >= MARGIN && p.x <= LOOP_WIDTH - MARGIN).toBeTrue();
-        expect(p.y >= MARGIN && p.y <= LOOP_HEIGHT - MARGIN).toBeTrue();
+        expect(p.x >= MARGIN && p.x <= CIRCUIT_WIDTH - MARGIN).toBeTrue();
+        expect(p.y >= MARGIN && p.y <= CIRCUIT_HEIGHT - MARGIN).toBeTrue();
       }
       apart.forEach((a, i) => apart.slice(i + 1).forEach((b) => expect(span(a, b)).toBeGreaterThan(22)));
     }

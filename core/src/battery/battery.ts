@@ -4,8 +4,8 @@ import { convertCca, type CcaStandard } from './cca.js';
 import type { Chemistry } from './chemistry.js';
 import { restVoltsAt, restVoltsByCharge } from './rest-volts.js';
 
-/** What is printed on a block: one 12 V battery. */
-export interface BlockRating {
+/** What is printed on a battery: one 12 V battery. */
+export interface BatteryRating {
   readonly chemistry: Chemistry;
   /** 20 h capacity. */
   readonly capacityAh: number;
@@ -13,8 +13,8 @@ export interface BlockRating {
   readonly ccaStandard: CcaStandard;
 }
 
-/** The state a block is in. */
-export interface BlockState {
+/** The state a battery is in. */
+export interface BatteryState {
   /** Fraction of full, 0 to 1. */
   readonly soc: number;
   readonly tempC: number;
@@ -28,12 +28,12 @@ export interface BlockState {
   readonly reversed?: boolean;
 }
 
-/** Cells in series of a 12 V block. */
+/** Cells in series of a 12 V battery. */
 export function cellsOf(chemistry: Chemistry): number {
   return chemistry === 'lfp' ? 4 : 6;
 }
 
-export const BLOCK_RANGES = {
+export const BATTERY_RANGES = {
   capacityAh: { min: 1, max: 400, unit: 'Ah' },
   ccaAmps: { min: 20, max: 2500, unit: 'A' },
   soc: { min: 0, max: 1, unit: '' },
@@ -67,15 +67,15 @@ const RESISTANCE_BELOW_FLAT: Knots = [
 ];
 
 /**
- * Internal resistance of one 12 V block, ohms: anchored on its cold-cranking amps (the current that pulls a full block to
+ * Internal resistance of one 12 V battery, ohms: anchored on its cold-cranking amps (the current that pulls a full battery to
  * 7.2 V at -18 degC), then scaled by temperature, charge and age.
  *
  * @throws RangeError for a rating or state that is not physical
  */
-export function blockOhms(rating: BlockRating, state: BlockState): number {
-  requireInRange('CCA', rating.ccaAmps, BLOCK_RANGES.ccaAmps);
-  requireInRange('state of charge', state.soc, BLOCK_RANGES.soc);
-  requireInRange('ageing', state.ageing, BLOCK_RANGES.ageing);
+export function batteryOhms(rating: BatteryRating, state: BatteryState): number {
+  requireInRange('CCA', rating.ccaAmps, BATTERY_RANGES.ccaAmps);
+  requireInRange('state of charge', state.soc, BATTERY_RANGES.soc);
+  requireInRange('ageing', state.ageing, BATTERY_RANGES.ageing);
   const saeAmps = convertCca(rating.ccaAmps, rating.ccaStandard, 'SAE');
   const coldOhms = (restVoltsAt(rating.chemistry, 1, CCA_TEMP_C) - CCA_END_VOLTS) / saeAmps;
   const warmth = (state.tempC - CCA_TEMP_C) / (WARM_TEMP_C - CCA_TEMP_C);
@@ -87,15 +87,15 @@ export function blockOhms(rating: BlockRating, state: BlockState): number {
   return coldOhms * temperature * interpolate(RESISTANCE_BY_SOC, state.soc) * state.ageing * starved;
 }
 
-/** Open-circuit volts of one 12 V block in its state. Below zero for a reversed one. */
-export function blockOpenVolts(rating: BlockRating, state: BlockState): number {
+/** Open-circuit volts of one 12 V battery in its state. Below zero for a reversed one. */
+export function batteryOpenVolts(rating: BatteryRating, state: BatteryState): number {
   return interpolate(openVoltsByCharge(rating, state), state.soc);
 }
 
-/** Open-circuit volts of this block by state of charge, with its over-discharge, dead cells and reversal as they are. */
-export function openVoltsByCharge(rating: BlockRating, state: BlockState): Knots {
+/** Open-circuit volts of this battery by state of charge, with its over-discharge, dead cells and reversal as they are. */
+export function openVoltsByCharge(rating: BatteryRating, state: BatteryState): Knots {
   const { overDischargedVolts, deadCells = 0, reversed = false } = state;
-  requireInRange('dead cells', deadCells, BLOCK_RANGES.deadCells);
+  requireInRange('dead cells', deadCells, BATTERY_RANGES.deadCells);
   const cells = cellsOf(rating.chemistry);
   const share = (Math.max(0, cells - deadCells) / cells) * (reversed ? -1 : 1);
   const curve: Knots =
@@ -106,7 +106,7 @@ export function openVoltsByCharge(rating: BlockRating, state: BlockState): Knots
 }
 
 /**
- * How a block's resistance comes in: part at once, part as the plates polarise over about a second. The whole is what the
+ * How a battery's resistance comes in: part at once, part as the plates polarise over about a second. The whole is what the
  * cold-cranking figure anchors.
  */
 export const POLARISATION = { share: 0.35, seconds: 1 } as const;

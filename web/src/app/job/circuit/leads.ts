@@ -20,9 +20,9 @@ import {
 import {
   type DrawnLead,
   type DrawnVolts,
-  type LoopDrawing,
-  LOOP_HEIGHT,
-  LOOP_WIDTH,
+  type CircuitDrawing,
+  CIRCUIT_HEIGHT,
+  CIRCUIT_WIDTH,
   type XY,
 } from './drawing';
 import { PACK_SIZE, type Placed, pointPlace } from './placing';
@@ -45,7 +45,7 @@ export function clampEnds(
   donor: Placed | null,
   pack: XY | null,
 ): Ends {
-  const middle = { x: LOOP_WIDTH * 0.44, y: LOOP_HEIGHT * 0.42 };
+  const middle = { x: CIRCUIT_WIDTH * 0.44, y: CIRCUIT_HEIGHT * 0.42 };
   const end = (clamp: ClampId): { at: XY; isOn: boolean } => {
     const isRed = isRedClamp(clamp);
     const isSource = isSourceClamp(clamp);
@@ -77,7 +77,7 @@ export function drawCircuit(
   casualty: Placed,
   donor: Placed | null,
   pack: XY | null,
-): Pick<LoopDrawing, 'leads' | 'clamps' | 'volts'> {
+): Pick<CircuitDrawing, 'leads' | 'clamps' | 'volts'> {
   if (!scene) return { leads: [], clamps: [], volts: [] };
   const rescue = isCranking ? crankingRescueOf(scene, hookup) : rescueOf(scene, hookup);
   const solution = solveDc(rescueCircuit(rescue));
@@ -88,7 +88,7 @@ export function drawCircuit(
   };
   const inHand = new Set(clampsInHand(scene.option));
   const drawn = CLAMP_IDS.filter((c) => inHand.has(c) && (ends[c].isOn || ends[otherEnd(c)].isOn));
-  const top = casualty.machine.blocks.length - 1;
+  const top = casualty.machine.batteries.length - 1;
   const isConnected = anyClampOn(hookup);
   return {
     leads: [
@@ -103,7 +103,7 @@ export function drawCircuit(
       label: ends[clamp].isOn ? 'on' : 'free',
     })),
     volts: [
-      voltsTag(tagPlace(casualty), voltsAcross(solution, `casualty.block${top}+`, 'casualty.block0-')),
+      voltsTag(tagPlace(casualty), voltsAcross(solution, `casualty.battery${top}+`, 'casualty.battery0-')),
       ...(donor ? [voltsTag(underNose(donor), voltsAcross(solution, 'source.plus', 'source.minus'))] : []),
       ...(pack && (hookup.packOn || isConnected)
         ? [

@@ -1,8 +1,9 @@
-import { blockOhms } from '../battery/block.js';
+import { batteryOhms } from '../battery/battery.js';
 import { convertCca } from '../battery/cca.js';
 import { SPENT_BELOW_SHARE, strengthShare, WORN_BELOW_SHARE } from '../battery/strength.js';
 import { crankLimitVolts } from './reading.js';
 import type { DiagnosisProfile } from './causes.js';
+import { ATTEMPT_OUTCOMES, type StopCondition, SYMPTOMS } from './vocabulary.js';
 import { type CrankLook, HELP, type HiddenMachine, lookOf, restVoltsOf } from './hidden.js';
 
 export const TOOLS = [
@@ -21,8 +22,8 @@ export type Tool = (typeof TOOLS)[number];
 export type Found = string | number;
 
 /** One thing that can be asked, looked at or measured. */
-export interface Probe {
-  readonly id: ProbeId;
+export interface Check {
+  readonly id: CheckId;
   /** Minutes it takes with gloves on. */
   readonly minutes: number;
   readonly needs: Tool | null;
@@ -30,6 +31,10 @@ export interface Probe {
   readonly fits?: (profile: DiagnosisProfile) => boolean;
   /** Outcomes of a look, or the edges between the ranges of a figure. */
   readonly outcomes: readonly string[];
+  /** The check that this is one part of: a switch among the interlocks, a fuse of the main circuit. It is weighed as that whole. */
+  readonly partOf?: CheckId;
+  /** Raised by itself when this is found at fault. */
+  readonly stop?: StopCondition;
   readonly edges?: readonly number[];
   /** Chance of each outcome on this machine, for a look. */
   readonly chances?: (hidden: HiddenMachine, profile: DiagnosisProfile) => readonly number[];
@@ -41,7 +46,7 @@ export interface Probe {
   readonly reason: string;
 }
 
-export const PROBE_IDS = [
+export const CHECK_IDS = [
   'symptom',
   'ask-left-on',
   'look-switches',
@@ -66,7 +71,7 @@ export const PROBE_IDS = [
   'conductance',
   'load-test',
   'acceptance',
-  'gravity',
+  'specific-gravity',
   'with-help',
   'promise',
   'charging',
@@ -74,29 +79,39 @@ export const PROBE_IDS = [
   'traction-gauge',
   'converter',
   'charge-lamp',
+  'case',
+  'high-voltage-ready',
+  'selector-park',
+  'brake-switch',
+  'clutch-switch',
+  'kill-switch',
+  'side-stand',
+  'neutral',
+  'fuel-tap',
+  'main-fuse',
+  'seat-switch',
+  'blade-switch',
+  'key-position',
+  'isolator',
+  'emergency-stop',
+  'pto',
+  'both-batteries',
 ] as const;
-export type ProbeId = (typeof PROBE_IDS)[number];
+/** Everything that can be asked, looked at, worked or measured. */
+export type CheckId = (typeof CHECK_IDS)[number];
+
+/** Of a look that is either right or not. */
+const LOOK_OUTCOMES = ['fault', 'clear'] as const;
 
 const yes = (share: number): readonly number[] => [share, 1 - share];
 const cranks = ({ engine }: DiagnosisProfile): boolean => engine !== null;
 const wakes = ({ engine }: DiagnosisProfile): boolean => engine === null;
 const atEach = (of: number, { systemVolts }: DiagnosisProfile): number => (of * 12) / systemVolts;
 /**
- * What the lit dash, the control units and the fuel pump draw at key-on, A: at this a warm block passes the trade's 0.3 V near a tenth of
+ * What the lit dash, the control units and the fuel pump draw at key-on, A: at this a warm battery passes the trade's 0.3 V near a tenth of
  * its charge, a cold one near a quarter.
  */
 const KEY_ON_AMPS = 20;
-
-const SYMPTOM_OUTCOMES = [
-  'silence',
-  'one-click',
-  'rapid-click',
-  'slow-crank',
-  'brisk-no-fire',
-  'dies-again',
-  'warning-lamps',
-  'no-doors',
-] as const;
 
 /** What the driver tells of it: mostly what it truly did, sometimes its neighbour. */
 function symptomChances(hidden: HiddenMachine, profile: DiagnosisProfile): readonly number[] {
@@ -113,7 +128,7 @@ function symptomChances(hidden: HiddenMachine, profile: DiagnosisProfile): reado
     starts: [0.05, 0.05, 0.05, 0.2, 0.1, 0.45, 0.09, 0.01],
   };
   if (!isRecurrent) return row[look];
-  // A fault that empties the block again and again is also told as such.
+  // A fault that empties the battery again and again is also told as such.
   return row[look].map((share, i) => share * 0.75 + (i === 5 ? 0.2 : i === 6 ? 0.05 : 0));
 }
 
@@ -134,8 +149,6 @@ function wakingSymptoms(hidden: HiddenMachine, profile: DiagnosisProfile): reado
     }
   }
 }
-
-const HELP_OUTCOMES = ['started', 'brisk-no-fire', 'slow', 'clicks', 'nothing'] as const;
 
 /** How a try looks to whoever stands by, by what it truly does. */
 const TRY_ROWS: Record<CrankLook, readonly number[]> = {
@@ -159,12 +172,12 @@ function helpChances(hidden: HiddenMachine, profile: DiagnosisProfile): readonly
 }
 
 /** Every check the tool can propose. One table: what it costs, what it can find, and how likely that is on a given machine. */
-export const PROBES: readonly Probe[] = [
+export const CHECKS: readonly Check[] = [
   {
     id: 'symptom',
     minutes: 0.2,
     needs: null,
-    outcomes: SYMPTOM_OUTCOMES,
+    outcomes: SYMPTOMS,
     chances: symptomChances,
     reason: 'one in five drivers tells a neighbour of what it did',
   },
@@ -306,7 +319,7 @@ export const PROBES: readonly Probe[] = [
     minutes: 0.5,
     needs: null,
     fits: cranks,
-    outcomes: HELP_OUTCOMES,
+    outcomes: ATTEMPT_OUTCOMES,
     chances: (hidden, profile) => TRY_ROWS[lookOf(hidden, profile, false)],
     reason: 'seen and heard by the technician, not told; one in twenty is misread',
   },
@@ -316,7 +329,7 @@ export const PROBES: readonly Probe[] = [
     needs: 'meter',
     fits: cranks,
     outcomes: ['collapses', 'under', 'near', 'holds', 'nothing-drawn'],
-    // Against the least a sound block may fall to at this temperature, per 12 V.
+    // Against the least a sound battery may fall to at this temperature, per 12 V.
     edges: [-1.6, 0, 0.9, 2.4],
     predict: (hidden, profile) => {
       const volts = hidden.crank?.postVolts ?? restVoltsOf(hidden, profile).reduce((a, b) => a + b, 0);
@@ -334,11 +347,12 @@ export const PROBES: readonly Probe[] = [
     edges: [11.4, 12.2],
     predict: (hidden, profile) => {
       const rest = Math.min(...restVoltsOf(hidden, profile));
-      const worst = Math.max(...hidden.blocks.map((b) => b.ageing));
+      const worst = Math.max(...hidden.batteries.map((b) => b.ageing));
       return rest - (hidden.crank ? SLOW_RECOVERY_VOLTS * (worst - 1) : 0);
     },
     spread: 0.12,
-    reason: 'ten seconds after a try a sound block is back near its rest volts; worn plates even out slowly',
+    reason:
+      'ten seconds after a try a sound battery is back near its rest volts; worn plates even out slowly',
   },
   {
     id: 'joint-plus',
@@ -383,9 +397,9 @@ export const PROBES: readonly Probe[] = [
     outcomes: ['spent', 'worn', 'tired', 'sound'],
     edges: [SPENT_BELOW_SHARE, WORN_BELOW_SHARE, 0.92],
     predict: (hidden) => {
-      const worst = Math.max(...hidden.blocks.map((b) => b.ageing));
-      const dead = hidden.blocks.some((b) => b.deadCells ?? 0) ? 0.75 : 1;
-      return hidden.blocks.some((b) => b.reversed) ? 0.3 : dead * strengthShare(worst);
+      const worst = Math.max(...hidden.batteries.map((b) => b.ageing));
+      const dead = hidden.batteries.some((b) => b.deadCells ?? 0) ? 0.75 : 1;
+      return hidden.batteries.some((b) => b.reversed) ? 0.3 : dead * strengthShare(worst);
     },
     spread: 0.05,
     reason:
@@ -401,11 +415,11 @@ export const PROBES: readonly Probe[] = [
     predict: (hidden, profile) => {
       const amps = loadTestAmps(profile.rating);
       const rest = restVoltsOf(hidden, profile);
-      const volts = hidden.blocks.map((state, i) => rest[i]! - amps * blockOhms(profile.rating, state));
+      const volts = hidden.batteries.map((state, i) => rest[i]! - amps * batteryOhms(profile.rating, state));
       return Math.min(...volts) - crankLimitVolts(profile.tempC, 12);
     },
     spread: 0.2,
-    reason: 'flat blocks fail it as spent ones do, so it condemns only above three quarters charge',
+    reason: 'flat batteries fail it as spent ones do, so it condemns only above three quarters charge',
   },
   {
     id: 'acceptance',
@@ -417,14 +431,14 @@ export const PROBES: readonly Probe[] = [
     reason: 'a charger that shows full within minutes from flat has met plates with no capacity left',
   },
   {
-    id: 'gravity',
+    id: 'specific-gravity',
     minutes: 6,
     needs: 'hydrometer',
     fits: ({ rating }) => rating.chemistry === 'flooded',
     outcomes: ['even-high', 'even-low', 'one-cell-low'],
-    chances: ({ blocks, cause }) => {
+    chances: ({ batteries, cause }) => {
       if (cause === 'dead-cell') return [0.01, 0.03, 0.96];
-      return Math.min(...blocks.map((b) => b.soc)) > 0.6 ? [0.95, 0.03, 0.02] : [0.03, 0.94, 0.03];
+      return Math.min(...batteries.map((b) => b.soc)) > 0.6 ? [0.95, 0.03, 0.02] : [0.03, 0.94, 0.03];
     },
     reason: 'a shorted cell stays low whatever the others do',
   },
@@ -432,7 +446,7 @@ export const PROBES: readonly Probe[] = [
     id: 'with-help',
     minutes: 4,
     needs: 'source',
-    outcomes: HELP_OUTCOMES,
+    outcomes: ATTEMPT_OUTCOMES,
     chances: helpChances,
     reason: 'solved on the circuit with a good source at the posts; one in twenty is misread',
   },
@@ -451,7 +465,7 @@ export const PROBES: readonly Probe[] = [
       return atEach(volts - hidden.promised.postVolts, profile);
     },
     spread: 0.4,
-    reason: 'age, drag and the bite of the clamps, which a plan cannot know',
+    reason: 'age, drag and the contact of the clamps, which a plan cannot know',
   },
   {
     id: 'charging',
@@ -460,7 +474,7 @@ export const PROBES: readonly Probe[] = [
     fits: cranks,
     outcomes: ['none', 'low', 'in-band', 'over'],
     edges: [13.2, 13.6, 15.1],
-    // It must run first; what does not run, with help or without, shows its block's own volts.
+    // It must run first; what does not run, with help or without, shows its battery's own volts.
     predict: (hidden, profile) =>
       lookOf(hidden, profile, true) === 'starts'
         ? hidden.chargingVolts
@@ -508,7 +522,39 @@ export const PROBES: readonly Probe[] = [
     chances: ({ cause }) => yes(cause === 'charge-point' ? 0.95 : 0.03),
     reason: 'a charge cord that shows no ready lamp has a socket fault',
   },
+  look('case', { stop: 'case-damaged' }),
+  look('high-voltage-ready', { stop: 'high-voltage-damaged' }),
+  look('selector-park', { partOf: 'interlocks' }),
+  look('brake-switch', { partOf: 'interlocks' }),
+  look('clutch-switch', { partOf: 'interlocks' }),
+  look('kill-switch', { partOf: 'interlocks' }),
+  look('side-stand', { partOf: 'interlocks' }),
+  look('neutral', { partOf: 'interlocks' }),
+  look('seat-switch', { partOf: 'interlocks' }),
+  look('blade-switch', { partOf: 'interlocks' }),
+  look('key-position', { partOf: 'interlocks' }),
+  look('pto', { partOf: 'interlocks' }),
+  look('isolator', { partOf: 'isolator-fuse' }),
+  look('main-fuse', { partOf: 'isolator-fuse' }),
+  look('emergency-stop', { partOf: 'isolator-fuse' }),
+  look('both-batteries', { partOf: 'isolator-fuse' }),
+  look('fuel-tap', { partOf: 'fuel-gauge' }),
 ];
+
+/** A look of the walk round that is no check of its own: a part of one, or one that stops the job. */
+function look(id: CheckId, { partOf, stop }: Pick<Check, 'partOf' | 'stop'>): Check {
+  return {
+    id,
+    minutes: 0.2,
+    needs: null,
+    outcomes: LOOK_OUTCOMES,
+    ...(partOf && { partOf }),
+    ...(stop && { stop }),
+    reason: partOf
+      ? `weighed as a part of ${partOf}`
+      : 'a hurt case or high-voltage part ends the job whatever else is found',
+  };
+}
 
 /** How far worn plates still lie below their rest volts ten seconds after a try, V per time of growth. */
 const SLOW_RECOVERY_VOLTS = 0.12;
@@ -527,15 +573,25 @@ const LAMPS_AMPS = 30;
 
 /** Volts that the whole string loses when the key is turned on without cranking; none where the circuit is open. */
 export function keyOnDrop(hidden: HiddenMachine, { rating }: DiagnosisProfile): number {
-  return hidden.open ? 0 : hidden.blocks.reduce((sum, b) => sum + KEY_ON_AMPS * blockOhms(rating, b), 0);
+  return hidden.open ? 0 : hidden.batteries.reduce((sum, b) => sum + KEY_ON_AMPS * batteryOhms(rating, b), 0);
 }
 
-/** The probe with this id. */
-export function probeOf(id: ProbeId): Probe {
-  return PROBES.find((p) => p.id === id)!;
+/** True for a check that tells causes apart by itself; the others are parts of one, or stop the job. */
+export function isWeighed({ chances, predict }: Check): boolean {
+  return (chances ?? predict) !== undefined;
 }
 
-/** Probes that make sense here with these tools. */
-export function probesFor(profile: DiagnosisProfile, tools: readonly Tool[]): Probe[] {
-  return PROBES.filter((p) => (p.fits?.(profile) ?? true) && (p.needs === null || tools.includes(p.needs)));
+/** Checks that can be given as evidence. */
+export const WEIGHED_CHECK_IDS: readonly CheckId[] = CHECKS.filter(isWeighed).map(({ id }) => id);
+
+/** The check with this id. */
+export function checkOf(id: CheckId): Check {
+  return CHECKS.find((c) => c.id === id)!;
+}
+
+/** Checks that can be weighed here with these tools. */
+export function checksFor(profile: DiagnosisProfile, tools: readonly Tool[]): Check[] {
+  return CHECKS.filter(
+    (c) => isWeighed(c) && (c.fits?.(profile) ?? true) && (c.needs === null || tools.includes(c.needs)),
+  );
 }

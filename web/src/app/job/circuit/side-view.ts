@@ -1,19 +1,19 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { isPositivePoint, type Machine } from '@voltrek/core';
-import { type DrawnPin, LOOP_WIDTH, MARGIN, type XY } from './drawing';
+import { type DrawnPin, CIRCUIT_WIDTH, MARGIN, type XY } from './drawing';
 import { polygon } from './outline';
 import { pushedApart } from './pins';
 
 /** Room under the ground line for its name, drawing units. */
 const UNDER_GROUND = 30;
 const HEIGHT = 330;
-/** A block's case is about this tall, mm. */
-const BLOCK_TALL_MM = 190;
+/** A battery's case is about this tall, mm. */
+const BATTERY_TALL_MM = 190;
 
 export interface SideDrawing {
   readonly outline: string;
   readonly wheels: readonly (XY & { readonly r: number })[];
-  readonly blocks: readonly string[];
+  readonly batteries: readonly string[];
   readonly pins: readonly DrawnPin[];
   readonly groundY: number;
   /** A metre, for the scale. */
@@ -22,11 +22,11 @@ export interface SideDrawing {
 
 /** The machine from its left, front to the left: heights are real. Null for one without a side view. */
 export function layoutSide(machine: Machine): SideDrawing | null {
-  const { side, lengthMm, blocks, points } = machine;
+  const { side, lengthMm, batteries, points } = machine;
   if (!side) return null;
   const groundY = HEIGHT - UNDER_GROUND;
-  const scale = Math.min((LOOP_WIDTH - 2 * MARGIN) / lengthMm, (groundY - 2 * MARGIN) / side.heightMm);
-  const left = (LOOP_WIDTH - lengthMm * scale) / 2;
+  const scale = Math.min((CIRCUIT_WIDTH - 2 * MARGIN) / lengthMm, (groundY - 2 * MARGIN) / side.heightMm);
+  const left = (CIRCUIT_WIDTH - lengthMm * scale) / 2;
   const at = (yMm: number, zMm: number): XY => ({ x: left + yMm * scale, y: groundY - zMm * scale });
   // Points whose height nobody has noted are not drawn at a height.
   const known = points.flatMap((point, i) =>
@@ -34,17 +34,17 @@ export function layoutSide(machine: Machine): SideDrawing | null {
   );
   const places = pushedApart(
     known.map(({ spot }) => spot),
-    { width: LOOP_WIDTH, height: groundY + MARGIN },
+    { width: CIRCUIT_WIDTH, height: groundY + MARGIN },
   );
   return {
     outline: polygon(side.outline.map((p) => at(p.yMm, p.zMm))),
     wheels: side.wheels.map((w) => ({ ...at(w.yMm, w.zMm), r: w.radiusMm * scale })),
-    blocks: blocks.map(({ rect, topMm }) =>
+    batteries: batteries.map(({ rect, topMm }) =>
       polygon([
         at(rect.yMm, topMm),
         at(rect.yMm + rect.lengthMm, topMm),
-        at(rect.yMm + rect.lengthMm, topMm - BLOCK_TALL_MM),
-        at(rect.yMm, topMm - BLOCK_TALL_MM),
+        at(rect.yMm + rect.lengthMm, topMm - BATTERY_TALL_MM),
+        at(rect.yMm, topMm - BATTERY_TALL_MM),
       ]),
     ),
     pins: known.map(({ point, number, spot }, i) => ({
@@ -71,8 +71,8 @@ export function layoutSide(machine: Machine): SideDrawing | null {
         @for (w of d.wheels; track $index) {
           <circle [attr.cx]="w.x" [attr.cy]="w.y" [attr.r]="w.r" class="wheel" />
         }
-        @for (b of d.blocks; track $index) {
-          <path [attr.d]="b" class="block" />
+        @for (b of d.batteries; track $index) {
+          <path [attr.d]="b" class="battery" />
         }
         <path [attr.d]="'M0 ' + d.groundY + 'H' + width" class="ground" />
         <path [attr.d]="'M16 ' + (d.groundY + 10) + 'v6h' + d.metre + 'v-6'" class="scale" />
@@ -137,7 +137,7 @@ export class SideView {
   readonly chosenPin = input<string | null>(null);
   readonly pinChosen = output<string>();
 
-  protected readonly width = LOOP_WIDTH;
+  protected readonly width = CIRCUIT_WIDTH;
   protected readonly height = HEIGHT;
   protected readonly drawing = computed(() => layoutSide(this.machine()));
   protected readonly summary = computed(() => {

@@ -6,14 +6,14 @@ import {
   type Machine,
   type SourceKind,
 } from '@voltrek/core';
-import { LOOP_HEIGHT, LOOP_WIDTH, type LoopDrawing } from './drawing';
+import { CIRCUIT_HEIGHT, CIRCUIT_WIDTH, type CircuitDrawing } from './drawing';
 import { clampEnds, drawCircuit } from './leads';
 import { pinsOf } from './pins';
 import { packPlace, placeCasualty, placeDonor } from './placing';
 import { targetOf } from './target';
-import { drawVehicle, takenBlocks } from './vehicle';
+import { drawVehicle, takenBatteries } from './vehicle';
 
-export interface LoopInput {
+export interface CircuitInput {
   readonly machine: Machine;
   readonly donor: Machine | null;
   readonly scene: HookupScene | null;
@@ -32,13 +32,13 @@ const PACK_NAMES: Record<SourceKind, string> = {
   'lithium-pack': 'pack',
   'lead-pack': 'pack',
   'capacitor-booster': 'booster',
-  'spare-blocks': 'block',
+  'spare-batteries': 'battery',
   'mains-charger': 'charger',
   'hobby-lithium': 'hobby',
 };
 
 /** The drawing of a rescue as its clamps stand now. */
-export function layoutLoop(input: LoopInput): LoopDrawing {
+export function layoutCircuit(input: CircuitInput): CircuitDrawing {
   const lender = input.scene?.option.sourceKind === 'donor' ? input.donor : null;
   const casualty = placeCasualty(input.machine, lender, input.scene !== null);
   const donor = lender ? placeDonor(lender, casualty) : null;
@@ -47,19 +47,19 @@ export function layoutLoop(input: LoopInput): LoopDrawing {
   const hookup = input.hookup.clamps;
   const vehicles = [
     ...(donor
-      ? [drawVehicle(donor, 'donor', takenBlocks(donor, [hookup.redSource, hookup.blackSource]))]
+      ? [drawVehicle(donor, 'donor', takenBatteries(donor, [hookup.redSource, hookup.blackSource]))]
       : []),
     drawVehicle(
       casualty,
       input.machineName,
-      takenBlocks(casualty, [hookup.redCasualty, hookup.blackCasualty]),
+      takenBatteries(casualty, [hookup.redCasualty, hookup.blackCasualty]),
       input.showPins,
     ),
   ];
   const circuit = drawCircuit(input, ends, casualty, donor, pack);
   return {
-    width: LOOP_WIDTH,
-    height: LOOP_HEIGHT,
+    width: CIRCUIT_WIDTH,
+    height: CIRCUIT_HEIGHT,
     vehicles,
     pack:
       pack && input.scene

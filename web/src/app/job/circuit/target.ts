@@ -1,5 +1,12 @@
 import { type HookupStep, isSourceClamp, pointOf } from '@voltrek/core';
-import { type DrawnTarget, type LoopDrawing, LOOP_HEIGHT, LOOP_WIDTH, overlaps, type XY } from './drawing';
+import {
+  type DrawnTarget,
+  type CircuitDrawing,
+  CIRCUIT_HEIGHT,
+  CIRCUIT_WIDTH,
+  overlaps,
+  type XY,
+} from './drawing';
 import type { Ends } from './leads';
 import { type Placed, pointPlace } from './placing';
 import { TAG } from './vehicle';
@@ -14,7 +21,7 @@ export function targetOf(
   casualty: Placed,
   donor: Placed | null,
   ends: Ends,
-  circuit: Pick<LoopDrawing, 'clamps' | 'volts'>,
+  circuit: Pick<CircuitDrawing, 'clamps' | 'volts'>,
 ): DrawnTarget | null {
   const action = step?.action;
   if (action?.kind === 'detach' && ends[action.clamp].isOn)
@@ -29,11 +36,11 @@ export function targetOf(
 function flagged(
   at: XY,
   isRemoval: boolean,
-  { clamps, volts }: Pick<LoopDrawing, 'clamps' | 'volts'>,
+  { clamps, volts }: Pick<CircuitDrawing, 'clamps' | 'volts'>,
 ): DrawnTarget {
   const reach = RING + POLE;
   const middleY = at.y - FLAG.height / 2;
-  const middleX = Math.min(Math.max(at.x - FLAG.width / 2, 0), LOOP_WIDTH - FLAG.width);
+  const middleX = Math.min(Math.max(at.x - FLAG.width / 2, 0), CIRCUIT_WIDTH - FLAG.width);
   const sides = [
     { flag: { x: at.x - reach - FLAG.width, y: middleY }, pole: `M${-RING} 0H${-reach}` },
     { flag: { x: at.x + reach, y: middleY }, pole: `M${RING} 0H${reach}` },
@@ -42,7 +49,10 @@ function flagged(
   ];
   const covers = ({ flag }: (typeof sides)[number]): number => {
     const isOut =
-      flag.x < 0 || flag.y < 0 || flag.x + FLAG.width > LOOP_WIDTH || flag.y + FLAG.height > LOOP_HEIGHT;
+      flag.x < 0 ||
+      flag.y < 0 ||
+      flag.x + FLAG.width > CIRCUIT_WIDTH ||
+      flag.y + FLAG.height > CIRCUIT_HEIGHT;
     const hitsClamp = clamps.filter((c) =>
       overlaps(flag, FLAG, { x: c.at.x - 18, y: c.at.y - 18 }, { width: 36, height: 36 }),
     );

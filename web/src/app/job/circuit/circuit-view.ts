@@ -1,12 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { type LoopDrawing } from './drawing';
+import { type CircuitDrawing } from './drawing';
 
 /** Below this a lead carries nothing worth a figure, amps. */
 const SHOWN_AMPS = 0.5;
 
 /** The live circuit of the rescue as a drawing: vehicles, points, leads, clamps, volts and amps. */
 @Component({
-  selector: 'vt-loop',
+  selector: 'vt-circuit',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @let d = drawing();
@@ -35,8 +35,8 @@ const SHOWN_AMPS = 0.5;
           @for (z of v.zones; track $index) {
             <path [attr.d]="z.path" class="zone" [attr.fill]="'url(#' + z.kind + ')'" />
           }
-          @for (b of v.blocks; track $index) {
-            <path [attr.d]="b.path" class="block" />
+          @for (b of v.batteries; track $index) {
+            <path [attr.d]="b.path" class="battery" />
             @if (!d.pins.length) {
               <text [attr.x]="b.label.x" [attr.y]="b.label.y" class="small">{{ b.text }}</text>
             }
@@ -198,8 +198,8 @@ const SHOWN_AMPS = 0.5;
     }
   `,
 })
-export class Loop {
-  readonly drawing = input.required<LoopDrawing>();
+export class CircuitView {
+  readonly drawing = input.required<CircuitDrawing>();
   readonly chosenPin = input<string | null>(null);
   readonly pinChosen = output<string>();
 

@@ -1,7 +1,7 @@
-import { blockWord } from '../../shared/words/words';
+import { batteryWord } from '../../shared/words/words';
 import { type DrawnVehicle, overlaps, type XY } from './drawing';
 import { polygon, rounded } from './outline';
-import { blockBox, type Placed } from './placing';
+import { batteryBox, type Placed } from './placing';
 
 function rectPath(
   { at }: Placed,
@@ -16,15 +16,18 @@ function rectPath(
   ]);
 }
 
-/** Blocks of a vehicle that one of these clamps bites. */
-export function takenBlocks({ machine }: Placed, pointIds: readonly (string | null)[]): ReadonlySet<number> {
-  return new Set(machine.points.filter((p) => pointIds.includes(p.id)).map((p) => p.block ?? -1));
+/** Batteries of a vehicle that one of these clamps is on. */
+export function takenBatteries(
+  { machine }: Placed,
+  pointIds: readonly (string | null)[],
+): ReadonlySet<number> {
+  return new Set(machine.points.filter((p) => pointIds.includes(p.id)).map((p) => p.battery ?? -1));
 }
 
 export function drawVehicle(
   placed: Placed,
   name: string,
-  takenBlocks: ReadonlySet<number>,
+  takenBatteries: ReadonlySet<number>,
   withZones = false,
 ): DrawnVehicle {
   const { machine, at, shownMm } = placed;
@@ -42,8 +45,8 @@ export function drawVehicle(
     glass: machine.glass.filter((g) => g.every((p) => inside(p.yMm))).map((g) => polygon(g.map(at))),
     wheels: machine.wheels.filter((w) => inside(w.yMm + w.lengthMm)).map((w) => rectPath(placed, w)),
     zones: (withZones ? machine.zones : []).map(({ rect, kind }) => ({ path: rectPath(placed, rect), kind })),
-    blocks: machine.blocks.map((_, i) => {
-      const box = blockBox(placed, i);
+    batteries: machine.batteries.map((_, i) => {
+      const box = batteryBox(placed, i);
       return {
         path: polygon([
           { x: box.x, y: box.y },
@@ -52,8 +55,8 @@ export function drawVehicle(
           { x: box.x, y: box.y + box.height },
         ]),
         label: { x: box.x + box.width / 2, y: box.y + box.height / 2 + 5 },
-        // A clamp on the block takes the place of its name.
-        text: takenBlocks.has(i) ? '' : machine.blocks.length > 1 ? blockWord(i) : 'block',
+        // A clamp on the battery takes the place of its name.
+        text: takenBatteries.has(i) ? '' : machine.batteries.length > 1 ? batteryWord(i) : 'battery',
       };
     }),
   };
@@ -99,8 +102,8 @@ export function tagPlace(placed: Placed): XY {
     return { x: middle.x - TAG.width / 2, y: middle.y - TAG.height / 2 };
   });
   const isClear = (place: XY): boolean =>
-    machine.blocks.every((_, i) => {
-      const box = blockBox(placed, i);
+    machine.batteries.every((_, i) => {
+      const box = batteryBox(placed, i);
       return !overlaps(place, TAG, box, box);
     });
   return places.find(isClear) ?? places[0]!;

@@ -1,10 +1,10 @@
 import { CAR, event, opened } from '../../../../testing/fixtures';
 import { jobHarness } from '../../../../testing/job-harness';
-import { ChangeBlock } from './change-block';
+import { ChangeBattery } from './change-battery';
 
-describe('ChangeBlock', () => {
+describe('ChangeBattery', () => {
   it('goes step by step, tells what a slip would carry, and records each step', async () => {
-    const { root, tap, reported } = await jobHarness(ChangeBlock, [opened()]);
+    const { root, tap, reported } = await jobHarness(ChangeBattery, [opened()]);
     expect(root.textContent).toContain('flooded or EFB or AGM');
     expect(root.querySelector('.act')!.textContent).toContain('memory keeper');
     for (let i = 0; i < 3; i++) await tap('Done');
@@ -19,10 +19,10 @@ describe('ChangeBlock', () => {
     ]);
   });
 
-  it('takes only a block that fits, and then says its record begins', async () => {
+  it('takes only a battery that fits, and then says its record begins', async () => {
     const steps = ['all-off'] as const;
-    const log = [opened(), ...steps.map((step) => event('fitting.confirmed', { block: 0, step }))];
-    const { root, tap, type, button, reported, refresh } = await jobHarness(ChangeBlock, log, {
+    const log = [opened(), ...steps.map((step) => event('fitting.confirmed', { battery: 0, step }))];
+    const { root, tap, type, button, reported, refresh } = await jobHarness(ChangeBattery, log, {
       machine: { ...CAR, resets: [] },
     });
     while (root.querySelector('.step')) await tap('Done');
@@ -35,19 +35,23 @@ describe('ChangeBlock', () => {
     await type('cold-cranking A', '560');
     await tap('It is fitted');
     expect(reported().at(-1)!.data).toEqual({
-      block: 0,
+      battery: 0,
       rating: { chemistry: 'flooded', capacityAh: 60, ccaAmps: 560, ccaStandard: 'EN' },
     });
     await refresh();
     expect(root.textContent).toContain('Its record begins today.');
   });
 
-  it('offers either block of a string, and warns to change both', async () => {
-    const block = CAR.blocks[0]!;
-    const machine = { ...CAR, systemVolts: 24 as const, blocks: [block, { ...block, place: 'box, rear' }] };
-    const { root, tap } = await jobHarness(ChangeBlock, [opened()], { machine });
+  it('offers either battery of a string, and warns to change both', async () => {
+    const battery = CAR.batteries[0]!;
+    const machine = {
+      ...CAR,
+      systemVolts: 24 as const,
+      batteries: [battery, { ...battery, place: 'box, rear' }],
+    };
+    const { root, tap } = await jobHarness(ChangeBattery, [opened()], { machine });
     expect(root.textContent).toContain('Change both of a string');
-    await tap('upper');
+    await tap('battery 2');
     expect(root.querySelector('h3')!.textContent).toContain('box, rear');
   });
 });
