@@ -1,4 +1,4 @@
-import { CHECK_IDS, type CheckId } from '@voltrek/core';
+import { CHECK_IDS, type CheckId, type Range } from '@voltrek/core';
 import * as yup from 'yup';
 
 export const INSTRUMENTS = ['meter', 'clamp', 'tester'] as const;
@@ -41,6 +41,19 @@ export interface CapturePart {
   readonly amps: readonly number[] | null;
   readonly done: boolean;
 }
+
+/** One line of a capture as it is sent: points, or why it ended early. */
+export type CaptureLine = { readonly part: CapturePart } | { readonly lost: CaptureEnd };
+
+/**
+ * What an instrument of each kind can read at all; anything beyond is no reading but a fault of the line. A workshop meter ends at 1,000 V,
+ * the largest clamp at 3,000 A, the largest starting battery under 3,000 A of cold cranking.
+ */
+export const INSTRUMENT_RANGES: Readonly<Record<Instrument, Range>> = {
+  meter: { min: -1000, max: 1000, unit: 'V' },
+  clamp: { min: -3000, max: 3000, unit: 'A' },
+  tester: { min: 0, max: 3000, unit: 'A' },
+};
 
 export const PROBES_PLACED = yup
   .object({

@@ -181,7 +181,10 @@ const envelope = yup
 const storedEnvelope = envelope.shape({ type: yup.string().max(40).required() });
 
 function isInstant(value: string): boolean {
-  return /^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d{1,3})?Z$/.test(value) && !Number.isNaN(Date.parse(value));
+  if (!/^20\d\d-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d{1,3})?Z$/.test(value)) return false;
+  const moment = new Date(value);
+  // A day that no month has is read as one of the next month.
+  return !Number.isNaN(moment.getTime()) && moment.toISOString().startsWith(value.slice(0, 19));
 }
 
 /**

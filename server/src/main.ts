@@ -4,6 +4,7 @@ import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
 import { type Problem, PROBLEM_TYPE } from '@voltrek/contracts';
 import { pino } from 'pino';
+import { FolderUnfitError } from './db/folder.js';
 import { FolderHeldError } from './db/lock.js';
 import { type Database, openDatabase } from './db/database.js';
 import { loadDemo } from './demo/load.js';
@@ -16,6 +17,9 @@ import { type JobStreams, jobStreams } from './jobs/streams.js';
 
 const HOST = '127.0.0.1';
 const DEFAULT_PORT = 4820;
+/** A stop lets requests finish this long, and takes this long at most, ms. */
+const CLOSE_MS = 1500;
+const EXIT_MS = 4500;
 const WEB_FOLDER = fileURLToPath(new URL('../../../web/dist/browser', import.meta.url));
 
 interface Options {
@@ -65,10 +69,12 @@ async function main(): Promise<void> {
     );
   });
   const database = await openDatabase(folder, (error) => {
-    log.fatal({ err: error }, 'the data folder was taken away; stopping before anything is lost');
-    process.exit(1);
+    // At once: whatever is answered after this could be a promise that the disk does not keep.
+    fail(
+      `The data folder ${folder} can no longer be written safely (${error.message}). Voltrek stops; what was saved before stands.`,
+    );
   }).catch((error: unknown) => {
-    if (error instanceof FolderHeldError) fail(error.message);
+    if (error instanceof FolderHeldError || error instanceof FolderUnfitError) fail(error.message);
     throw error;
   });
   await loadDemo(database, new Date(), empty);
@@ -132,10 +138,14 @@ function stopOrderly(
     stopping = true;
     say(`${signal}: finishing what is under way, then stopping`);
     closeStreams();
-    server.close(() => {
+    const end = (): void => {
       void database.close().then(() => process.exit(0));
-    });
+    };
+    server.close(end);
     server.closeIdleConnections();
+    // Whoever still holds a line open is cut off: what was acknowledged is kept, the rest is sent again.
+    setTimeout(() => server.closeAllConnections(), CLOSE_MS).unref();
+    setTimeout(() => process.exit(0), EXIT_MS).unref();
   };
   process.on('SIGTERM', () => stop('SIGTERM'));
   process.on('SIGINT', () => stop('SIGINT'));

@@ -1,10 +1,13 @@
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
-import { mkdtemp, rm, stat, utimes } from 'node:fs/promises';
+import fs from 'node:fs';
+import { mkdtemp, readdir, readFile, rm, stat, writeFile } from 'node:fs/promises';
+import { syncBuiltinESMExports } from 'node:module';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { eq } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import { openDatabase } from '../src/db/database.js';
+import { FolderUnfitError } from '../src/db/folder.js';
 import { FolderHeldError, lockFolder } from '../src/db/lock.js';
 import { facts } from '../src/db/schema.js';
 import { loadDemo } from '../src/demo/load.js';
@@ -25,7 +28,6 @@ describe('the data folder', () => {
     const first = await openDatabase(folder, neverLost);
     await loadDemo(first, new Date(), true);
     await first.db.insert(facts).values({ key: 'kept', value: 'yes' });
-    await first.flush();
     await first.close();
     const second = await openDatabase(folder, neverLost);
     await loadDemo(second, new Date(), false);
@@ -46,7 +48,99 @@ describe('the data folder', () => {
     )();
   });
 
-  it('is free again soon after its holder was killed', async () => {
+  it('is never filled again when its version mark is missing, and left as it is', async () => {
+    const first = await openDatabase(folder, neverLost);
+    await first.db.insert(facts).values({ key: 'kept', value: 'yes' });
+    await first.close();
+    const mark = join(folder, 'pg', 'PG_VERSION');
+    const version = await readFile(mark, 'utf8');
+    await rm(mark);
+    const before = (await readdir(join(folder, 'pg'), { recursive: true })).sort();
+    await expectAsync(openDatabase(folder, neverLost)).toBeRejectedWithError(
+      FolderUnfitError,
+      /PG_VERSION is missing/,
+    );
+    expect((await readdir(join(folder, 'pg'), { recursive: true })).sort()).toEqual(before);
+    await writeFile(mark, '17\n');
+    await expectAsync(openDatabase(folder, neverLost)).toBeRejectedWithError(
+      FolderUnfitError,
+      /PostgreSQL 17/,
+    );
+    await writeFile(mark, version);
+    const again = await openDatabase(folder, neverLost);
+    const [kept] = await again.db.select().from(facts).where(eq(facts.key, 'kept'));
+    expect(kept?.value).toBe('yes');
+    await again.close();
+  }, 60_000);
+
+  it('is refused when a newer version wrote it', async () => {
+    const first = await openDatabase(folder, neverLost);
+    await first.db.execute(
+      sql`INSERT INTO drizzle.__drizzle_migrations (hash, created_at) VALUES ('of-tomorrow', ${Date.now() + 86_400_000})`,
+    );
+    await first.close();
+    await expectAsync(openDatabase(folder, neverLost)).toBeRejectedWithError(
+      FolderUnfitError,
+      /newer version of Voltrek/,
+    );
+    // The lock is given back, so that the newer version can have it.
+    await (
+      await lockFolder(folder, neverLost)
+    )();
+  }, 60_000);
+
+  it('has every commit on the disk before it is answered', async () => {
+    const synced: string[] = [];
+    const database = await openDatabase(folder, neverLost);
+    const real = fs.fsyncSync;
+    fs.fsyncSync = (descriptor: number) => {
+      synced.push(fs.readlinkSync(`/proc/self/fd/${descriptor}`));
+      real(descriptor);
+    };
+    syncBuiltinESMExports();
+    try {
+      for (let i = 0; i < 3; i++) {
+        const before = synced.length;
+        await database.db.insert(facts).values({ key: `fact-${i}`, value: 'yes' });
+        expect(synced.slice(before).some((path) => path.includes('pg_wal')))
+          .withContext(String(i))
+          .toBeTrue();
+      }
+    } finally {
+      fs.fsyncSync = real;
+      syncBuiltinESMExports();
+    }
+    await database.close();
+  }, 60_000);
+
+  it('acknowledges nothing any more once the disk refuses to keep what is written', async () => {
+    const url = (path: string): string => JSON.stringify(new URL(path, import.meta.url).href);
+    const script = `
+      import fs from 'node:fs';
+      import { syncBuiltinESMExports } from 'node:module';
+      const { openDatabase } = await import(${url('../src/db/database.js')});
+      const { facts } = await import(${url('../src/db/schema.js')});
+      const { db } = await openDatabase(${JSON.stringify(folder)}, (error) => {
+        console.log('lost: ' + error.message);
+        process.exit(3);
+      });
+      await db.insert(facts).values({ key: 'kept', value: 'yes' });
+      console.log('kept');
+      fs.fsyncSync = () => { throw new Error('EIO'); };
+      syncBuiltinESMExports();
+      await db.insert(facts).values({ key: 'unkept', value: 'yes' });
+      console.log('acknowledged');`;
+    const child = spawn(process.execPath, ['--input-type=module', '-e', script]);
+    let said = '';
+    child.stdout.on('data', (text: Buffer) => (said += text.toString()));
+    const [code] = (await once(child, 'close')) as [number];
+    expect(code).toBe(3);
+    expect(said).toContain('kept');
+    expect(said).toContain('lost: EIO');
+    expect(said).not.toContain('acknowledged');
+  }, 60_000);
+
+  it('is free at once after its holder was killed', async () => {
     const script = `
       const { lockFolder } = await import(${JSON.stringify(new URL('../src/db/lock.js', import.meta.url).href)});
       await lockFolder(${JSON.stringify(folder)}, () => {});
@@ -56,9 +150,9 @@ describe('the data folder', () => {
     await once(child.stdout, 'data');
     child.kill('SIGKILL');
     await once(child, 'exit');
-    const old = new Date(Date.now() - 60_000);
-    await utimes(`${folder}.lock`, old, old);
+    const began = Date.now();
     const release = await lockFolder(folder, neverLost);
+    expect(Date.now() - began).toBeLessThan(1_000);
     await release();
     await expectAsync(stat(`${folder}.lock`)).toBeRejected();
   }, 30_000);

@@ -1,5 +1,5 @@
 import { createServer, type AddressInfo, type Server, type Socket } from 'node:net';
-import type { CapturePart, InstrumentNow } from '@voltrek/contracts';
+import { type CapturePart, INSTRUMENT_RANGES, type InstrumentNow } from '@voltrek/contracts';
 import { openBench } from '../src/instruments/bench.js';
 import { LinkError, parseAddress, scpiLink } from '../src/instruments/scpi-link.js';
 import { sharedServer } from './shared-server.js';
@@ -23,7 +23,8 @@ async function fake(answer: (line: string) => string | null, port = 0) {
       for (const socket of sockets) socket.destroy();
       server.close(() => done());
     });
-  return { port: (server.address() as AddressInfo).port, end };
+  const say = (line: string): void => sockets.forEach((socket) => socket.write(`${line}\n`));
+  return { port: (server.address() as AddressInfo).port, end, say };
 }
 
 const until = async (test: () => boolean, what: string): Promise<void> => {
@@ -73,6 +74,46 @@ describe('scpiLink', () => {
     expect(link.state()).toBe('nonsense');
     link.close();
     await odd.end();
+  });
+
+  it('takes no line for an answer that nobody asked for', async () => {
+    let chatter = false;
+    const talker = await fake((line) =>
+      line === '*IDN?' ? 'M,Talker,1,1' : chatter ? '99.9\n12.1' : '12.1',
+    );
+    const link = scpiLink({ host: '127.0.0.1', port: talker.port }, () => undefined);
+    await until(() => link.state() === 'ready', 'ready');
+    chatter = true;
+    await expectAsync(link.figure('MEAS:VOLT:DC?')).toBeRejectedWithError(LinkError);
+    expect(link.state()).toBe('nonsense');
+    chatter = false;
+    expect(await link.figure('MEAS:VOLT:DC?')).toBe(12.1);
+    // A line out of nowhere: what was read just before is no longer sure.
+    talker.say('13.7');
+    await until(() => link.state() === 'nonsense', 'nonsense');
+    expect(await link.figure('MEAS:VOLT:DC?')).toBe(12.1);
+    expect(link.state()).toBe('ready');
+    link.close();
+    await talker.end();
+  });
+
+  it('refuses a figure that no instrument of its kind reads, and lets an overload through', async () => {
+    let said = '12.4';
+    const wild = await fake((line) => (line === '*IDN?' ? 'M,Wild,1,1' : said));
+    const link = scpiLink({ host: '127.0.0.1', port: wild.port }, () => undefined);
+    await until(() => link.state() === 'ready', 'ready');
+    for (const text of ['1e9', '-5000', 'Infinity', '1.2e5']) {
+      said = text;
+      await expectAsync(link.figure('MEAS:VOLT:DC?', INSTRUMENT_RANGES.meter))
+        .withContext(text)
+        .toBeRejectedWithError(LinkError);
+    }
+    said = '9.9E+37';
+    expect(await link.figure('MEAS:VOLT:DC?', INSTRUMENT_RANGES.meter)).toBe(9.9e37);
+    said = '12.4';
+    expect(await link.figure('MEAS:VOLT:DC?', INSTRUMENT_RANGES.meter)).toBe(12.4);
+    link.close();
+    await wild.end();
   });
 
   it('knows an address from anything else', () => {

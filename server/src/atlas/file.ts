@@ -116,6 +116,5 @@ export async function applyImport(
     }
     return { ...preview, applied: true };
   });
-  await database.flush();
   return report;
 }

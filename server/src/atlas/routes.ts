@@ -1,4 +1,4 @@
-import { idText, machineSchema, parseConfirmation, parseEntryChange } from '@voltrek/contracts';
+import { idText, machineSchema, parseConfirmation, parseEntryChange, UUID_PATTERN } from '@voltrek/contracts';
 import { convertSchema } from '@sodaru/yup-to-json-schema';
 import { type Request, Router } from 'express';
 import multer from 'multer';
@@ -22,10 +22,11 @@ function sentFile(request: Request): Uint8Array {
   return request.file.buffer;
 }
 
-const bodyId = (request: Request): string =>
-  idText()
-    .label('by')
-    .validateSync((request.body as { by?: unknown }).by);
+/** A field of a form; undefined where there is none, or no form. */
+const formField = (request: Request, name: string): unknown =>
+  (request.body as Readonly<Record<string, unknown>> | undefined)?.[name];
+
+const bodyId = (request: Request): string => idText().label('by').validateSync(formField(request, 'by'));
 
 export function atlasRoutes(database: Database): Router {
   const { db } = database;
@@ -63,7 +64,7 @@ export function atlasRoutes(database: Database): Router {
     response.json(await previewImport(db, sentFile(request)));
   });
   router.post('/import', upload(IMPORT_BYTES_MAX).single('file'), async (request, response) => {
-    const basis = Number((request.body as { basis?: unknown }).basis);
+    const basis = Number(formField(request, 'basis') ?? NaN);
     if (!Number.isInteger(basis)) throw new HttpProblem(422, 'Say which preview was agreed to.');
     response.json(await applyImport(database, sentFile(request), bodyId(request), basis));
   });
@@ -93,7 +94,7 @@ export function atlasRoutes(database: Database): Router {
   });
   router.get('/:modelId/photos/:photoId', async (request, response) => {
     const { modelId, photoId } = request.params;
-    const isId = /^[0-9a-f-]{36}$/.test(photoId);
+    const isId = UUID_PATTERN.test(photoId);
     const jpeg = isId ? await photoById(db, modelId, photoId) : null;
     if (!jpeg) throw notFound(`photo ${photoId}`);
     // A photo never changes under its id.

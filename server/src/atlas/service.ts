@@ -7,7 +7,7 @@ import { HttpProblem, notFound } from '../http/problem.js';
 import { addPhoto, entryById, noteChange, writeMachine } from './repository.js';
 import { photoFrom } from './photo.js';
 
-/** A change in one transaction, flushed before it is acknowledged; gives the entry as it then stands. */
+/** A change in one transaction, on the disk before it is acknowledged; gives the entry as it then stands. */
 async function changed(
   database: Database,
   id: string,
@@ -17,7 +17,6 @@ async function changed(
     await change(tx);
     return entryById(tx, id);
   });
-  await database.flush();
   return entry!;
 }
 

@@ -5,7 +5,7 @@ import type { Database } from '../db/database.js';
 import { notFound } from '../http/problem.js';
 import { addCall, readBoard } from './repository.js';
 
-export function boardRoutes({ db, flush }: Database): Router {
+export function boardRoutes({ db }: Database): Router {
   const router = Router();
   router.get('/', async (_request, response) => {
     response.json(await readBoard(db));
@@ -14,7 +14,6 @@ export function boardRoutes({ db, flush }: Database): Router {
     const call = parseNewCall(request.body);
     if (!(await modelById(db, call.modelId))) throw notFound(`machine ${call.modelId}`);
     const { isNew, call: added } = await addCall(db, call, new Date());
-    await flush();
     response.status(isNew ? 201 : 200).json(added);
   });
   return router;

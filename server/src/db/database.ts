@@ -1,14 +1,14 @@
-import { existsSync } from 'node:fs';
-import { mkdir, readFile, rename, rm } from 'node:fs/promises';
+import { mkdir, open, readdir, readFile, rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { PGlite } from '@electric-sql/pglite';
 import { pg_trgm } from '@electric-sql/pglite/contrib/pg_trgm';
 import { drizzle, type PgliteDatabase } from 'drizzle-orm/pglite';
 import { migrate } from 'drizzle-orm/pglite/migrator';
-import { walFlusher } from './flush.js';
+import { holdsDatabase, refuseNewer } from './folder.js';
 import { lockFolder } from './lock.js';
 import * as schema from './schema.js';
+import { SyncedFS, syncedStart } from './synced-fs.js';
 
 export type Db = PgliteDatabase<typeof schema>;
 /** The same calls inside a transaction. */
@@ -16,8 +16,6 @@ export type Tx = Parameters<Parameters<Db['transaction']>[0]>[0];
 
 export interface Database {
   readonly db: Db;
-  /** Call after a commit and before acknowledging it. */
-  readonly flush: () => Promise<void>;
   readonly close: () => Promise<void>;
 }
 
@@ -41,22 +39,28 @@ export async function openInMemory(snapshot?: string): Promise<{ db: Db; client:
 /**
  * Opens the database in a data folder, creating it from the snapshot on the first start and migrating it when it is older.
  *
- * @param onLost called when another process takes the folder away
+ * A write that is answered is on the disk.
+ *
+ * @param onLost called when another process takes the folder away, or the disk refuses to keep what is written: nothing may be
+ *   acknowledged after that
  * @throws FolderHeldError when another server holds the folder
+ * @throws FolderUnfitError for a folder that is damaged or was written by a newer version; it is left as it is
  */
 export async function openDatabase(folder: string, onLost: (error: Error) => void): Promise<Database> {
   await mkdir(folder, { recursive: true });
   const release = await lockFolder(folder, onLost);
   try {
     const pgFolder = join(folder, 'pg');
-    if (!existsSync(join(pgFolder, 'PG_VERSION'))) await unpackSnapshot(folder, pgFolder);
-    const client = await PGlite.create({ dataDir: pgFolder, extensions: EXTENSIONS });
+    if (!(await holdsDatabase(folder))) await unpackSnapshot(folder, pgFolder);
+    const client = await PGlite.create({
+      fs: new SyncedFS(pgFolder, onLost),
+      startParams: syncedStart(PGlite.defaultStartParams),
+      extensions: EXTENSIONS,
+    });
+    refuseNewer(folder, await appliedMigrations(client), await knownMigrations());
     const db = await ready(client);
-    const flush = walFlusher(pgFolder);
-    await flush();
     return {
       db,
-      flush,
       close: async () => {
         await client.close();
         await release();
@@ -66,6 +70,25 @@ export async function openDatabase(folder: string, onLost: (error: Error) => voi
     await release();
     throw error;
   }
+}
+
+/** When each migration was written that the database has been through; none for a new one. */
+async function appliedMigrations(client: PGlite): Promise<number[]> {
+  const { rows } = await client.query<{ known: string | null }>(
+    "SELECT to_regclass('drizzle.__drizzle_migrations')::text AS known",
+  );
+  if (!rows[0]?.known) return [];
+  const applied = await client.query<{ created_at: string }>(
+    'SELECT created_at FROM drizzle.__drizzle_migrations',
+  );
+  return applied.rows.map(({ created_at }) => Number(created_at));
+}
+
+async function knownMigrations(): Promise<number[]> {
+  const journal = JSON.parse(await readFile(join(MIGRATIONS, 'meta', '_journal.json'), 'utf8')) as {
+    readonly entries: readonly { readonly when: number }[];
+  };
+  return journal.entries.map(({ when }) => when);
 }
 
 /** Migrated to what this version expects, and set up for its searches. */
@@ -87,7 +110,25 @@ async function unpackSnapshot(folder: string, pgFolder: string): Promise<void> {
   });
   await client.close();
   await rm(pgFolder, { recursive: true, force: true });
+  await syncTree(partial);
   await rename(partial, pgFolder);
+  await syncPath(folder);
+}
+
+/** Puts a folder and all in it on the disk: it was unpacked without syncs. */
+async function syncTree(folder: string): Promise<void> {
+  for (const entry of await readdir(folder, { withFileTypes: true, recursive: true }))
+    await syncPath(join(entry.parentPath, entry.name));
+  await syncPath(folder);
+}
+
+async function syncPath(path: string): Promise<void> {
+  const handle = await open(path, 'r');
+  try {
+    await handle.sync();
+  } finally {
+    await handle.close();
+  }
 }
 
 async function readBlob(path: string): Promise<Blob> {

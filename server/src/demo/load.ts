@@ -24,7 +24,7 @@ export const DEMO_MACHINES = [...ROAD_MACHINES, ...PLANT_MACHINES, ...CARS, ...E
  *
  * @param now the moment the demo night is timed against
  */
-export async function loadDemo({ db, flush }: Database, now: Date, empty: boolean): Promise<void> {
+export async function loadDemo({ db }: Database, now: Date, empty: boolean): Promise<void> {
   await db.transaction(async (tx) => {
     await loadTemplates(tx);
     const [filled] = await tx.select().from(facts).where(eq(facts.key, FILLED));
@@ -33,7 +33,6 @@ export async function loadDemo({ db, flush }: Database, now: Date, empty: boolea
     await loadHouse(tx, now);
     if (!empty) await loadCalls(tx, now);
   });
-  await flush();
 }
 
 /** Entries that stand for a class are the product's own: they follow it at every start. */

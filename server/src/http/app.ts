@@ -16,8 +16,12 @@ import { jobRoutes } from '../jobs/routes.js';
 import type { JobStreams } from '../jobs/streams.js';
 import { kitRoutes } from '../kit/routes.js';
 import { ruleRoutes } from '../rules/routes.js';
+import { plainInput } from './plain-input.js';
 import { notFound, problemHandler } from './problem.js';
+import { sameSite } from './same-site.js';
 
+/** What this machine calls itself. */
+const OWN_HOSTS: readonly string[] = ['127.0.0.1', 'localhost', '[::1]'];
 /** The largest request there is: an event with a long ledger of evidence. */
 const BODY_LIMIT = '64kb';
 
@@ -28,10 +32,12 @@ export interface AppParts {
   readonly instruments: InstrumentParts;
   /** Folder of the built web application; left out where only the API is served. */
   readonly webFolder?: string;
+  /** Names that the server answers for beside this machine's own. */
+  readonly hosts?: readonly string[];
 }
 
 /** The whole server as an Express application, not yet listening. */
-export function createApp({ database, streams, log, instruments, webFolder }: AppParts): Express {
+export function createApp({ database, streams, log, instruments, webFolder, hosts = [] }: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(pinoHttp({ logger: log, customLogLevel: (_q, r) => (r.statusCode >= 500 ? 'error' : 'debug') }));
@@ -45,7 +51,9 @@ export function createApp({ database, streams, log, instruments, webFolder }: Ap
     }),
   );
   app.use(compression({ filter: (q, r) => !/\/(stream|capture)$/.test(q.path) && compression.filter(q, r) }));
+  app.use(sameSite([...OWN_HOSTS, ...hosts]));
   app.use(express.json({ limit: BODY_LIMIT }));
+  app.use(plainInput);
 
   app.get('/api/health', async (_request, response) => {
     await database.db.execute('select 1');
@@ -64,6 +72,9 @@ export function createApp({ database, streams, log, instruments, webFolder }: Ap
     throw notFound(`${request.method} ${request.originalUrl.split('?')[0]}`);
   });
   if (webFolder && existsSync(webFolder)) serveWeb(app, webFolder);
+  app.use((request) => {
+    throw notFound(`${request.method} ${request.path}`);
+  });
   app.use(problemHandler(log));
   return app;
 }

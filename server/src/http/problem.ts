@@ -59,12 +59,21 @@ function asProblem(error: unknown): HttpProblem {
     return error.code === 'LIMIT_FILE_SIZE'
       ? new HttpProblem(413, 'The file is too large.')
       : new HttpProblem(400, 'Send one file.');
+  // What a form's reader says of a form that is cut off or is none carries no status.
+  if (error instanceof Error && FORM_FAULTS.test(error.message))
+    return new HttpProblem(400, 'The form is cut off or is none.');
   // Errors that Express and its body parser raise carry the status they mean.
   if (error instanceof Error && 'status' in error && typeof error.status === 'number' && error.status < 500) {
     return new HttpProblem(error.status, PARSER_WORDS[error.status] ?? 'The request could not be read.');
   }
-  return new HttpProblem(500, 'Something went wrong here. Nothing was changed.');
+  return new HttpProblem(
+    500,
+    'Something went wrong here. Send it again: what was kept already is not kept twice.',
+  );
 }
+
+const FORM_FAULTS =
+  /^(Unexpected end of (form|file)|Malformed (part header|content type)|Multipart: Boundary not found|Unsupported content type)/;
 
 const PARSER_WORDS: Partial<Record<number, string>> = {
   400: 'The request is not well-formed.',

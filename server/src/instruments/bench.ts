@@ -2,10 +2,11 @@ import {
   type CapturePart,
   type Instrument,
   type InstrumentNow,
+  INSTRUMENT_RANGES,
   INSTRUMENTS,
   type LinkState,
 } from '@voltrek/contracts';
-import { type Address, LinkError, type ScpiLink, scpiLink } from './scpi-link.js';
+import { type Address, isBeyond, LinkError, OVERLOAD, type ScpiLink, scpiLink } from './scpi-link.js';
 
 /** Addresses of what is linked. */
 export type Addresses = Readonly<Partial<Record<Instrument, Address>>>;
@@ -16,8 +17,6 @@ const QUERIES: Record<Instrument, string> = {
   clamp: 'MEAS:CURR:DC?',
   tester: 'MEAS:CCA?',
 };
-/** A reading this large stands for "past my range" on every SCPI instrument. */
-const OVERLOAD = 9e36;
 /** Between live readings, ms. */
 const EVERY_MS: Record<Instrument, number> = { meter: 150, clamp: 400, tester: 2500 };
 /** A capture: points of the fast buffer a second, at most so long, read off so often. */
@@ -25,6 +24,8 @@ const CAPTURE_STEP_S = 0.002;
 const CAPTURE_SECONDS_MOST = 30;
 const CAPTURE_READ_MS = 250;
 const PART_MOST = 5000;
+/** What a capture reads side by side. */
+const CAPTURED: readonly Instrument[] = ['meter', 'clamp'];
 
 /** The linked instruments: what each reads now, and a fast capture of a try. */
 export interface Bench {
@@ -79,7 +80,7 @@ export function openBench(addresses: Addresses): Bench {
       if (listeners.size === 0 || isCapturing) continue;
       const began = era;
       try {
-        const value = await link.figure(QUERIES[instrument]);
+        const value = await link.figure(QUERIES[instrument], INSTRUMENT_RANGES[instrument]);
         if (began === era) say(instrument, value);
       } catch (error) {
         if (!(error instanceof LinkError)) throw error;
@@ -152,7 +153,7 @@ async function readOff(
     const there = await Promise.all(pair.map((link) => link.figure('DATA:POIN?')));
     const count = Math.min(left, PART_MOST, ...there);
     if (count > 0) {
-      const [volts = [], amps] = await Promise.all(pair.map((link) => removed(link, count)));
+      const [volts = [], amps] = await Promise.all(pair.map((link, i) => removed(link, CAPTURED[i]!, count)));
       left -= count;
       onPart({ stepSeconds: CAPTURE_STEP_S, volts, amps: amps ?? null, done: left === 0 || !isWanted() });
     }
@@ -160,9 +161,10 @@ async function readOff(
   }
 }
 
-async function removed(link: ScpiLink, count: number): Promise<number[]> {
+async function removed(link: ScpiLink, kind: Instrument, count: number): Promise<number[]> {
   const figures = (await link.ask(`DATA:REM? ${count}`)).split(',').map(Number);
   if (figures.length !== count || figures.some(Number.isNaN)) throw new LinkError('nonsense');
+  if (figures.some((f) => isBeyond(f, INSTRUMENT_RANGES[kind]))) throw new LinkError('nonsense');
   return figures;
 }
 

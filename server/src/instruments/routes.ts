@@ -1,4 +1,4 @@
-import { type CaptureEnd, PROBES_PLACED } from '@voltrek/contracts';
+import { type CaptureEnd, type CaptureLine, PROBES_PLACED } from '@voltrek/contracts';
 import { type Response, Router } from 'express';
 import { HttpProblem } from '../http/problem.js';
 import type { Bench } from './bench.js';
@@ -35,11 +35,15 @@ export function instrumentRoutes({ bench, weatherUrl, place }: InstrumentParts):
     response.status(204).end();
   });
 
-  router.get('/capture', async (request, response) => {
-    const { jobId } = PROBES_PLACED.pick(['jobId']).validateSync({ jobId: request.query.job });
-    openStream(response);
+  router.post('/capture', async (request, response) => {
+    const { jobId } = PROBES_PLACED.pick(['jobId']).validateSync(request.body, { strict: true });
+    response.writeHead(200, {
+      'Content-Type': 'application/x-ndjson',
+      'Cache-Control': 'no-cache, no-transform',
+    });
+    const say = (line: CaptureLine): boolean => response.write(`${JSON.stringify(line)}\n`);
     const end = (why: CaptureEnd): void => {
-      response.write(`event: lost\ndata: ${JSON.stringify(why)}\n\n`);
+      say({ lost: why });
       response.end();
     };
     if (bench.isBusy()) {
@@ -47,12 +51,12 @@ export function instrumentRoutes({ bench, weatherUrl, place }: InstrumentParts):
       return;
     }
     let isOpen = true;
-    request.on('close', () => (isOpen = false));
+    response.on('close', () => (isOpen = false));
     await place?.(jobId, 'crank', 0, true);
     try {
       await bench.capture(
         CAPTURE_SECONDS,
-        (part) => response.write(`data: ${JSON.stringify(part)}\n\n`),
+        (part) => say({ part }),
         () => isOpen,
       );
       response.end();

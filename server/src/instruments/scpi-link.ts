@@ -1,5 +1,6 @@
 import { connect, type Socket } from 'node:net';
 import type { LinkState } from '@voltrek/contracts';
+import type { Range } from '@voltrek/core';
 
 /** Where an instrument listens. */
 export interface Address {
@@ -22,8 +23,13 @@ export interface ScpiLink {
   readonly identity: () => string | null;
   /** One answer. @throws LinkError when it is gone or answers too late */
   readonly ask: (command: string) => Promise<string>;
-  /** One figure. @throws LinkError when it is none */
-  readonly figure: (command: string) => Promise<number>;
+  /**
+   * One figure.
+   *
+   * @param range what the instrument can read at all; an overload passes it by far and is no fault
+   * @throws LinkError when it is none, or beyond its range
+   */
+  readonly figure: (command: string, range?: Range) => Promise<number>;
   readonly tell: (command: string) => void;
   readonly close: () => void;
 }
@@ -37,14 +43,28 @@ export class LinkError extends Error {
 }
 
 const ANSWER_MS = 1500;
+/** A reading this large stands for "past my range" on every SCPI instrument. */
+export const OVERLOAD = 9e36;
+const ANY_FIGURE = { min: -Infinity, max: Infinity, unit: '' };
 const RETRY_FIRST_MS = 300;
 const RETRY_MOST_MS = 5000;
 /** Longest answer: a whole part of a fast buffer. */
 const LINE_MOST = 2_000_000;
 
+/**
+ * An answer stands once the line has been quiet this long behind it: one question has one answer, and of two lines nobody can say which
+ * it is. Instruments that tell of themselves unasked are heard, and refused, this way.
+ */
+const QUIET_MS = 20;
+
 interface Waiting {
   readonly done: (line: string) => void;
   readonly failed: (error: LinkError) => void;
+}
+
+/** True for a figure that no instrument of that range reads. An overload passes every range by far and is no fault. */
+export function isBeyond(value: number, { min, max }: Range): boolean {
+  return (value < min || value > max) && (Math.abs(value) < OVERLOAD || !Number.isFinite(value));
 }
 
 /** @param onChange told of every change of the state */
@@ -53,6 +73,9 @@ export function scpiLink(address: Address, onChange: () => void): ScpiLink {
   let identity: string | null = null;
   let socket: Socket | null = null;
   let waiting: Waiting | null = null;
+  /** The line taken for the answer, while it is not yet sure that it is the only one. */
+  let heard: string | null = null;
+  let quiet: NodeJS.Timeout | undefined;
   let turn: Promise<unknown> = Promise.resolve();
   let retryMs = RETRY_FIRST_MS;
   let retry: NodeJS.Timeout | undefined;
@@ -64,6 +87,8 @@ export function scpiLink(address: Address, onChange: () => void): ScpiLink {
     onChange();
   };
   const fail = (next: LinkState): void => {
+    clearTimeout(quiet);
+    heard = null;
     waiting?.failed(new LinkError(next));
     waiting = null;
   };
@@ -84,10 +109,7 @@ export function scpiLink(address: Address, onChange: () => void): ScpiLink {
       rest = lines.pop() ?? '';
       if (rest.length > LINE_MOST) line.destroy();
       for (const said of lines) {
-        // An answer that nobody waits for came too late: it belongs to a question given up.
-        const { done } = waiting ?? {};
-        waiting = null;
-        done?.(said.trim());
+        hear(said.trim());
       }
     });
     line.on('error', () => line.destroy());
@@ -100,6 +122,28 @@ export function scpiLink(address: Address, onChange: () => void): ScpiLink {
       retry = setTimeout(open, retryMs);
       retryMs = Math.min(RETRY_MOST_MS, retryMs * 2);
     });
+  }
+
+  function hear(line: string): void {
+    if (!waiting) {
+      // Nobody asked. What was answered just before may have been such a line too.
+      if (state === 'ready') become('nonsense');
+      return;
+    }
+    if (heard !== null) {
+      heard = null;
+      clearTimeout(quiet);
+      become('nonsense');
+      fail('nonsense');
+      return;
+    }
+    heard = line;
+    quiet = setTimeout(() => {
+      const { done } = waiting ?? {};
+      waiting = null;
+      heard = null;
+      done?.(line);
+    }, QUIET_MS);
   }
 
   async function greet(): Promise<void> {
@@ -118,6 +162,8 @@ export function scpiLink(address: Address, onChange: () => void): ScpiLink {
         return;
       }
       const late = setTimeout(() => {
+        clearTimeout(quiet);
+        heard = null;
         waiting = null;
         become('slow');
         failed(new LinkError('slow'));
@@ -149,10 +195,10 @@ export function scpiLink(address: Address, onChange: () => void): ScpiLink {
     state: () => state,
     identity: () => identity,
     ask,
-    figure: async (command) => {
+    figure: async (command, range = ANY_FIGURE) => {
       const text = await ask(command);
       const value = text === '' ? NaN : Number(text);
-      if (Number.isNaN(value)) {
+      if (Number.isNaN(value) || isBeyond(value, range)) {
         become('nonsense');
         throw new LinkError('nonsense');
       }

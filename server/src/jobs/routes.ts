@@ -1,4 +1,4 @@
-import { parseStoredEvent } from '@voltrek/contracts';
+import { parseStoredEvent, UUID_PATTERN } from '@voltrek/contracts';
 import { VERDICTS } from '@voltrek/core';
 import { Router } from 'express';
 import type { Database } from '../db/database.js';
@@ -7,14 +7,13 @@ import { readEvents, readLog } from './repository.js';
 import { acceptEvent, jobDetail, jobSheet } from './service.js';
 import type { JobStreams } from './streams.js';
 
-const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
 const PAGE_MAX = 200;
 
 export function jobRoutes(database: Database, streams: JobStreams): Router {
   const router = Router();
 
   router.param('jobId', (_request, _response, next, jobId: string) => {
-    next(UUID.test(jobId) ? undefined : notFound(`job ${jobId}`));
+    next(UUID_PATTERN.test(jobId) ? undefined : notFound(`job ${jobId}`));
   });
 
   router.get('/', async (request, response) => {

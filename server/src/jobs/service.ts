@@ -34,7 +34,7 @@ export interface Acknowledged {
 }
 
 /**
- * Appends one event to a job: checked against the folded log, written with its projection in one transaction, flushed to disk, then
+ * Appends one event to a job: checked against the folded log, written with its projection in one transaction, which is on the disk when it is answered, then
  * told to every page that watches.
  *
  * @throws HttpProblem 404 for an unknown call, crew member or machine, 409 when the job's state refuses the event
@@ -66,7 +66,6 @@ export async function acceptEvent(
     return { event, revision: before.length + 1, isNew: true };
   });
   if (result.isNew) {
-    await database.flush();
     streams.tell(event, result.revision);
   }
   return result;

@@ -1,4 +1,4 @@
-import { parseConfirmation } from '@voltrek/contracts';
+import { parseConfirmation, UUID_PATTERN } from '@voltrek/contracts';
 import { Router } from 'express';
 import { crewExists } from '../crew/repository.js';
 import type { Database } from '../db/database.js';
@@ -15,11 +15,10 @@ export function kitRoutes(database: Database): Router {
     const { markId } = request.params;
     const vans = await database.db.transaction(async (tx) => {
       if (!(await crewExists(tx, by))) throw notFound(`crew member ${by}`);
-      const isId = /^[0-9a-f-]{36}$/.test(markId);
+      const isId = UUID_PATTERN.test(markId);
       if (!isId || !(await finishMark(tx, markId, by, new Date()))) throw notFound(`open mark ${markId}`);
       return allVans(tx);
     });
-    await database.flush();
     response.json(vans);
   });
   return router;

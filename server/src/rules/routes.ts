@@ -17,7 +17,6 @@ export function ruleRoutes(database: Database): Router {
       await addRuleSetting(tx, setting, new Date());
       return rulesPage(tx);
     });
-    await database.flush();
     response.status(201).json(page);
   });
   return router;

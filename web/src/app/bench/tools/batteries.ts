@@ -211,8 +211,8 @@ export const stringTool: BenchTool = {
     return [
       figure('sum', volts[0]! + volts[1]!, 2, 'V'),
       figure('difference', difference, 2, 'V', isUneven ? 'bad' : 'good'),
-      word('firstCharge', percentBand(reads[0]!.low, reads[0]!.high)),
-      word('secondCharge', percentBand(reads[1]!.low, reads[1]!.high)),
+      word('battery1Charge', percentBand(reads[0]!.low, reads[0]!.high)),
+      word('battery2Charge', percentBand(reads[1]!.low, reads[1]!.high)),
       figure('alone', crankPoint(alone, engine).starterVolts, 1, 'V'),
       figure('helped', crankPoint(helped, engine).starterVolts, 1, 'V'),
       isUneven

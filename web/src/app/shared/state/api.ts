@@ -5,6 +5,7 @@ import type {
   BatteryRecord,
   BoardCall,
   Call,
+  CaptureLine,
   CrewMember,
   DueFollowUp,
   ImportReport,
@@ -111,6 +112,26 @@ export class Api {
 
   placeProbes(placed: ProbesPlaced): Observable<null> {
     return this.http.put<null>('/api/instruments/probes', placed);
+  }
+
+  /** Fills the meter's fast buffer and tells each line as it comes. @throws when the line to the server breaks */
+  async capture(jobId: string, until: AbortSignal, hear: (line: CaptureLine) => void): Promise<void> {
+    const response = await fetch('/api/instruments/capture', {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ jobId }),
+      signal: until,
+    });
+    if (!response.ok || !response.body) throw new Error(`capture: ${response.status}`);
+    const reader = response.body.pipeThrough(new TextDecoderStream()).getReader();
+    let rest = '';
+    for (;;) {
+      const { done, value } = await reader.read();
+      if (done) return;
+      const lines = `${rest}${value}`.split('\n');
+      rest = lines.pop() ?? '';
+      for (const line of lines) hear(JSON.parse(line) as CaptureLine);
+    }
   }
 
   weather(place: string): Observable<Weather> {

@@ -242,8 +242,8 @@ export type BenchResult =
   | 'asJIS'
   | 'sum'
   | 'difference'
-  | 'firstCharge'
-  | 'secondCharge'
+  | 'battery1Charge'
+  | 'battery2Charge'
   | 'alone'
   | 'helped'
   | 'contactAmps'
@@ -293,8 +293,8 @@ export const BENCH_RESULTS: Record<BenchResult, string> = {
   asJIS: 'JIS',
   sum: 'sum',
   difference: 'apart by',
-  firstCharge: 'battery 1',
-  secondCharge: 'battery 2',
+  battery1Charge: 'battery 1',
+  battery2Charge: 'battery 2',
   alone: 'starter, no help',
   helped: 'with 12 V across the weaker',
   contactAmps: 'at contact',

@@ -1,5 +1,5 @@
 import { TestBed } from '@angular/core/testing';
-import type { CapturePart, InstrumentNow } from '@voltrek/contracts';
+import type { CaptureLine, CapturePart, InstrumentNow } from '@voltrek/contracts';
 import { Api } from '../../../shared/state/api';
 import { LiveStore } from './live-store';
 
@@ -22,6 +22,14 @@ class FakeLine extends EventTarget {
   close(): void {
     this.closed = true;
   }
+}
+
+/** A capture that the test feeds. */
+interface Capture {
+  readonly jobId: string;
+  readonly until: AbortSignal;
+  readonly hear: (line: CaptureLine) => void;
+  readonly breaks: () => void;
 }
 
 const meter = (value: number | null, state: InstrumentNow['state'] = 'ready'): InstrumentNow => ({
@@ -54,9 +62,16 @@ describe('LiveStore', () => {
   });
 
   function listening() {
-    TestBed.configureTestingModule({ providers: [LiveStore, { provide: Api, useValue: {} }] });
+    const captures: Capture[] = [];
+    const api = {
+      capture: (jobId: string, until: AbortSignal, hear: Capture['hear']) =>
+        new Promise<void>((_done, failed) =>
+          captures.push({ jobId, until, hear, breaks: () => failed(new Error()) }),
+        ),
+    };
+    TestBed.configureTestingModule({ providers: [LiveStore, { provide: Api, useValue: api }] });
     const store = TestBed.inject(LiveStore);
-    return { store, line: FakeLine.lines[0]! };
+    return { store, line: FakeLine.lines[0]!, captures };
   }
 
   it('hears each instrument, and shows when the line breaks', () => {
@@ -83,39 +98,39 @@ describe('LiveStore', () => {
   });
 
   it('puts the parts of a capture together, with the lowest on the way', async () => {
-    const { store } = listening();
+    const { store, captures } = listening();
     const capture = store.capture('job-1', new AbortController().signal);
-    const line = FakeLine.lines[1]!;
-    expect(line.url).toContain('job=job-1');
-    line.say(part([12.4, 9.8], false, [0, 210]));
+    const [{ jobId, hear, until }] = captures as [Capture];
+    expect(jobId).toBe('job-1');
+    hear({ part: part([12.4, 9.8], false, [0, 210]) });
     expect(store.captured()).toBe(2);
     expect(store.lowestVolts()).toBe(9.8);
-    line.say(part([10.1], true, [180]));
+    hear({ part: part([10.1], true, [180]) });
     const recording = (await capture)!;
     expect([...recording.volts]).toEqual([12.4, 9.8, 10.1]);
     expect([...recording.amps!]).toEqual([0, 210, 180]);
     expect(recording.seconds[2]).toBeCloseTo(0.004, 9);
-    expect(line.closed).toBeTrue();
+    expect(until.aborted).toBeTrue();
     expect(store.captured()).toBeNull();
   });
 
   it('keeps nothing of a capture that was lost or refused, says why, and keeps what came before a stop', async () => {
-    const { store } = listening();
+    const { store, captures } = listening();
     const lost = store.capture('job-1', new AbortController().signal);
-    FakeLine.lines[1]!.say(part([12.4]));
-    FakeLine.lines[1]!.dispatchEvent(new MessageEvent('lost', { data: '"busy"' }));
+    captures[0]!.hear({ part: part([12.4]) });
+    captures[0]!.hear({ lost: 'busy' });
     expect(await lost).toBeNull();
     expect(store.captureProblem()).toContain('Another screen captures');
 
     const until = new AbortController();
     const stopped = store.capture('job-1', until.signal);
-    FakeLine.lines[2]!.say(part([12.4, 9.9]));
+    captures[1]!.hear({ part: part([12.4, 9.9]) });
     until.abort();
     expect([...(await stopped)!.volts]).toEqual([12.4, 9.9]);
     expect(store.captureProblem()).toBeNull();
 
     const broken = store.capture('job-1', new AbortController().signal);
-    FakeLine.lines[3]!.onerror!();
+    captures[2]!.breaks();
     expect(await broken).toBeNull();
     expect(store.captureProblem()).toContain('The line to the server broke');
   });

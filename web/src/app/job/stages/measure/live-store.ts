@@ -1,6 +1,5 @@
 import { inject } from '@angular/core';
 import {
-  type CaptureEnd,
   type CapturePart,
   INSTRUMENTS,
   type Instrument,
@@ -11,6 +10,8 @@ import type { Recording } from '@voltrek/core';
 import { Api } from '../../../shared/state/api';
 import { CAPTURE_END_WORDS } from '../../../shared/words/measure-words';
 import { patchState, signalStore, withHooks, withMethods, withState } from '@ngrx/signals';
+
+const LINE_BROKE = 'The line to the server broke. Nothing was taken.';
 
 interface LiveState {
   readonly byInstrument: Readonly<Partial<Record<Instrument, InstrumentNow>>>;
@@ -67,9 +68,12 @@ export const LiveStore = signalStore(
       let hasAmps = true;
       patchState(store, { captured: 0, lowestVolts: null, captureProblem: null });
       return new Promise((done) => {
-        const source = new EventSource(`/api/instruments/capture?job=${jobId}`);
+        const stopped = new AbortController();
+        let isOver = false;
         const end = (problem: string | null): void => {
-          source.close();
+          if (isOver) return;
+          isOver = true;
+          stopped.abort();
           patchState(store, { captured: null, captureProblem: problem });
           const isKept = problem === null && volts.length > 0;
           done(
@@ -83,8 +87,7 @@ export const LiveStore = signalStore(
           );
         };
         until.addEventListener('abort', () => end(null), { once: true });
-        source.onmessage = ({ data }) => {
-          const part = JSON.parse(String(data)) as CapturePart;
+        const hear = (part: CapturePart): void => {
           stepSeconds = part.stepSeconds;
           volts.push(...part.volts);
           if (part.amps) amps.push(...part.amps);
@@ -93,10 +96,15 @@ export const LiveStore = signalStore(
           patchState(store, { captured: volts.length, lowestVolts: lowest });
           if (part.done) end(null);
         };
-        source.addEventListener('lost', ({ data }: MessageEvent<string>) =>
-          end(CAPTURE_END_WORDS[JSON.parse(data) as CaptureEnd]),
-        );
-        source.onerror = () => end('The line to the server broke. Nothing was taken.');
+        api
+          .capture(jobId, stopped.signal, (line) => {
+            if ('part' in line) hear(line.part);
+            else end(CAPTURE_END_WORDS[line.lost]);
+          })
+          .then(
+            () => end(LINE_BROKE),
+            () => end(LINE_BROKE),
+          );
       });
     },
   })),

@@ -1,0 +1,58 @@
+import { type ChildProcess, spawn } from 'node:child_process';
+import { once } from 'node:events';
+import { mkdtemp, rm } from 'node:fs/promises';
+import { createServer, type AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+const MAIN = fileURLToPath(new URL('../src/main.js', import.meta.url));
+/** A stop takes no longer, ms. */
+const STOP_MS = 5_000;
+
+async function freePort(): Promise<number> {
+  const server = createServer();
+  await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
+  const { port } = server.address() as AddressInfo;
+  await new Promise((done) => server.close(done));
+  return port;
+}
+
+async function ready(child: ChildProcess): Promise<void> {
+  let said = '';
+  child.stdout!.on('data', (text: Buffer) => (said += text.toString()));
+  while (!said.includes('is ready')) await once(child.stdout!, 'data');
+}
+
+describe('a server that is told to stop', () => {
+  it('does so within five seconds, whatever is open, and starts at once on the same folder', async () => {
+    const folder = await mkdtemp(join(tmpdir(), 'voltrek-stop-'));
+    const port = await freePort();
+    const start = (): ChildProcess =>
+      spawn(process.execPath, [MAIN, '--empty', '--port', String(port)], {
+        env: { ...process.env, VOLTREK_DATA: folder, VOLTREK_LOG: 'silent' },
+        stdio: ['ignore', 'pipe', 'pipe'],
+      });
+    const server = start();
+    await ready(server);
+    const streams = await Promise.all([
+      fetch(`http://127.0.0.1:${port}/api/instruments/stream`),
+      fetch(`http://127.0.0.1:${port}/api/instruments/stream`),
+    ]);
+    expect(streams.map((s) => s.status)).toEqual([200, 200]);
+    const began = Date.now();
+    server.kill('SIGTERM');
+    const [code] = (await once(server, 'exit')) as [number];
+    expect(Date.now() - began).toBeLessThan(STOP_MS);
+    expect(code).toBe(0);
+    const again = start();
+    await ready(again);
+    again.kill('SIGKILL');
+    await once(again, 'exit');
+    const afterKill = start();
+    await ready(afterKill);
+    afterKill.kill('SIGTERM');
+    await once(afterKill, 'exit');
+    await rm(folder, { recursive: true });
+  }, 60_000);
+});
