@@ -1,6 +1,5 @@
 export * from './text.js';
 export * from './job-event.js';
-export * from './new-call.js';
 export * from './rule-setting.js';
 export * from './machine.js';
 export * from './geometry-words.js';
@@ -10,6 +9,7 @@ export * from './refusal-words.js';
 export * from './follow-up-words.js';
 export * from './trace-file.js';
 export * from './instruments.js';
-export * from './battery.js';
+export * from './record.js';
+export * from './record-entries.js';
 export * from './hazard-words.js';
 export { ValidationError } from 'yup';

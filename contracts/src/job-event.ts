@@ -5,6 +5,7 @@ import {
   CLAMP_IDS,
   CONFIRMATIONS,
   EVENT_TYPES,
+  type EventData,
   type EventType,
   FITTING_STEPS,
   FOLLOW_UPS,
@@ -26,6 +27,7 @@ import {
   upgradeEvent,
   SUSPECTS,
   SYMPTOMS,
+  ruleFault,
   TYPED_RANGES,
   VERDICTS,
 } from '@voltrek/core';
@@ -48,43 +50,61 @@ const list = (of: yup.Schema, max: number) => yup.array().of(of).max(max).requir
 const share = () => figure().min(0).max(1);
 const battery = () => figure().integer().min(0).max(3);
 
+/** House rules as far as they are not the defaults; each one within what a house may set. */
+const ruleSettings = () =>
+  yup
+    .object()
+    .strict()
+    .test(
+      'rules',
+      '${path} must be house rules within their limits',
+      (given: Readonly<Record<string, unknown>> | undefined) =>
+        Object.entries(given ?? {}).every(([key, value]) => ruleFault(key, value) === null),
+    );
+
+/** A schema for each field that an event of this type may carry: one that is missing, or too many, does not compile. */
+type Fields<T extends EventType> = { readonly [K in keyof EventData[T]]-?: yup.ISchema<unknown> };
+
 /** What each kind of event may carry. */
-const DATA: Record<EventType, yup.AnyObjectSchema> = {
-  'job.opened': record({
+const FIELDS: { readonly [T in EventType]: Fields<T> } = {
+  'job.opened': {
     callId: idText(),
     callNumber: figure().integer().min(0).max(1_000_000),
     title: shortText(120),
     placeName: shortText(120),
     modelId: idText(),
     ambientC: figure().min(TYPED_RANGES.ambientC.min).max(TYPED_RANGES.ambientC.max),
-  }),
-  'scene.recorded': record({
+    vehicleId: yup.string().matches(ID_PATTERN),
+    vanId: yup.string().matches(ID_PATTERN),
+    rules: ruleSettings().default(undefined),
+  },
+  'scene.recorded': {
     ambientC: figure().min(TYPED_RANGES.ambientC.min).max(TYPED_RANGES.ambientC.max),
     place: oneOf(PLACE_KINDS),
     sloping: flag(),
     dark: flag(),
     enclosed: flag(),
     mainsNear: flag(),
-  }),
-  'stop.raised': record({ stop: oneOf(STOP_CONDITIONS) }),
-  'stop.withdrawn': record({ stop: oneOf(STOP_CONDITIONS), reason: reason() }),
-  'symptom.recorded': record({ symptom: oneOf(SYMPTOMS) }),
-  'finding.recorded': record({
+  },
+  'stop.raised': { stop: oneOf(STOP_CONDITIONS) },
+  'stop.withdrawn': { stop: oneOf(STOP_CONDITIONS), reason: reason() },
+  'symptom.recorded': { symptom: oneOf(SYMPTOMS) },
+  'finding.recorded': {
     check: oneOf(CHECK_IDS),
     found: found(),
     source: yup.string().oneOf(READING_SOURCES),
     figures: yup.array().of(figure().min(-5000).max(5000)).max(12),
-  }),
-  'model.identified': record({ modelId: idText() }),
-  'donor.parked': record({
+  },
+  'model.identified': { modelId: idText() },
+  'donor.parked': {
     xMm: figure().min(-30_000).max(30_000),
     yMm: figure().min(-30_000).max(30_000),
     turnedDeg: figure().min(-360).max(360),
     gapMm: figure().min(0).max(60_000),
     metresNeeded: figure().min(0).max(100),
-  }),
-  'polarity.proved': record({ signs: list(oneOf(POLARITY_SIGNS), POLARITY_SIGNS.length) }),
-  'reading.taken': record({
+  },
+  'polarity.proved': { signs: list(oneOf(POLARITY_SIGNS), POLARITY_SIGNS.length) },
+  'reading.taken': {
     kind: oneOf(READING_KINDS),
     volts: figure().min(TYPED_RANGES.volts.min).max(TYPED_RANGES.chargingVolts.max),
     battery: battery(),
@@ -97,9 +117,9 @@ const DATA: Record<EventType, yup.AnyObjectSchema> = {
     })
       .notRequired()
       .default(undefined),
-  }),
-  'reading.withdrawn': record({ readingId: yup.string().uuid().required() }),
-  'plan.chosen': record({
+  },
+  'reading.withdrawn': { readingId: yup.string().uuid().required() },
+  'plan.chosen': {
     optionId: shortText(120),
     sourceId: idText(),
     leadSetId: yup.string().matches(ID_PATTERN).nullable().defined(),
@@ -118,24 +138,24 @@ const DATA: Record<EventType, yup.AnyObjectSchema> = {
       record({ key: oneOf(PLAN_INPUT_KEYS), value: figure(), origin: oneOf(ORIGINS) }),
       PLAN_INPUT_KEYS.length,
     ),
-  }),
-  'step.confirmed': record({ step: oneOf(CONFIRMATIONS) }),
-  'clamp.attached': record({ clamp: oneOf(CLAMP_IDS), pointId: idText() }),
-  'clamp.detached': record({ clamp: oneOf(CLAMP_IDS) }),
-  'donor.switched': record({ running: flag() }),
-  'pack.switched': record({ on: flag() }),
-  'plug.moved': record({ in: flag() }),
-  'attempt.started': record({}),
-  'attempt.ended': record({
+  },
+  'step.confirmed': { step: oneOf(CONFIRMATIONS) },
+  'clamp.attached': { clamp: oneOf(CLAMP_IDS), pointId: idText() },
+  'clamp.detached': { clamp: oneOf(CLAMP_IDS) },
+  'donor.switched': { running: flag() },
+  'pack.switched': { on: flag() },
+  'plug.moved': { in: flag() },
+  'attempt.started': {},
+  'attempt.ended': {
     outcome: oneOf(ATTEMPT_OUTCOMES),
     seconds: figure().min(0).max(3600),
     lowestVolts: yup.number().min(-32).max(32).nullable().defined(),
     restSeconds: yup.number().min(0).max(36_000),
     restFor: yup.string().oneOf(REST_REASONS),
-  }),
-  'reset.ticked': record({ reset: shortText(120) }),
-  'override.given': record({ rule: oneOf(RULE_KEYS), reason: reason() }),
-  'verdict.given': record({
+  },
+  'reset.ticked': { reset: shortText(120) },
+  'override.given': { rule: oneOf(RULE_KEYS), reason: reason() },
+  'verdict.given': {
     verdict: oneOf(VERDICTS),
     suspect: yup.string().oneOf(SUSPECTS).nullable().defined(),
     certainty: oneOf(CERTAINTIES),
@@ -154,13 +174,23 @@ const DATA: Record<EventType, yup.AnyObjectSchema> = {
       .notRequired()
       .default(undefined),
     followUps: list(record({ kind: oneOf(FOLLOW_UPS), days: figure().integer().min(0).max(3650) }), 10),
-  }),
-  'fitting.confirmed': record({ battery: battery(), step: oneOf(FITTING_STEPS) }),
-  'battery.replaced': record({ battery: battery(), rating: rating() }),
-  'job.closed': record({ note: yup.string().max(2000).defined() }),
-  'follow-up.done': record({ kind: oneOf(FOLLOW_UPS) }),
-  'event.undone': record({ eventId: yup.string().uuid().required() }),
+  },
+  'rules.adopted': { rules: ruleSettings().required() },
+  'fitting.confirmed': { battery: battery(), step: oneOf(FITTING_STEPS) },
+  'battery.replaced': {
+    battery: battery(),
+    rating: rating(),
+    batteryId: yup.string().uuid(),
+    dateMark: yup.string().trim().max(20),
+  },
+  'job.closed': { note: yup.string().max(2000).defined() },
+  'follow-up.done': { kind: oneOf(FOLLOW_UPS) },
+  'event.undone': { eventId: yup.string().uuid().required() },
 };
+
+const DATA = Object.fromEntries(
+  Object.entries(FIELDS).map(([type, fields]) => [type, record(fields as yup.ObjectShape)]),
+) as Record<EventType, yup.AnyObjectSchema>;
 
 const envelope = yup
   .object({
@@ -170,6 +200,7 @@ const envelope = yup
       .string()
       .required()
       .test('iso', '${path} must be an ISO 8601 instant', (value) => isInstant(value)),
+    heardAt: yup.string().optional(),
     by: idText(),
     type: yup.string().oneOf(EVENT_TYPES).required(),
     data: yup.object().required(),

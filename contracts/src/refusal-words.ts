@@ -34,5 +34,9 @@ export const REFUSAL_WORDS: Record<Refusal, string> = {
   'already-followed-up': 'That is done already.',
   'no-such-reading': 'That reading does not stand.',
   'already-fitted': 'That is done already.',
+  'no-such-battery': 'This machine has no such battery.',
+  'no-such-point': 'No clamp can go there: the atlas has no such point on that machine.',
+  'not-in-hand': 'That clamp is not in hand: the source has leads of its own.',
+  'not-in-kit': 'That is not on the van.',
   'cannot-undo': 'That can no longer be undone: something later rests on it.',
 };

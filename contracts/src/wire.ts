@@ -12,12 +12,16 @@ import type {
 } from '@voltrek/core';
 
 import type { Confidence } from './atlas.js';
+import type { Battery, CallState, Person, PersonEntry, Vehicle } from './record.js';
+
+export const CREW_ROLES = ['crew-lead', 'technician', 'apprentice'] as const;
 
 /** Somebody of the crew. */
 export interface CrewMember {
   readonly id: string;
   readonly name: string;
-  readonly role: 'crew-lead' | 'technician' | 'apprentice';
+  readonly role: (typeof CREW_ROLES)[number];
+  readonly retired: boolean;
 }
 
 /** What a piece of kit still needs after a call. */
@@ -31,6 +35,8 @@ export interface KitMark extends KitCare {
 export interface Van {
   readonly id: string;
   readonly name: string;
+  readonly retired: boolean;
+  /** What it carries now; what was retired is left out. */
   readonly kit: readonly KitItem[];
   /** Open marks, oldest first. */
   readonly marks: readonly KitMark[];
@@ -46,15 +52,37 @@ export interface Call {
   /** What the driver said. */
   readonly said: string;
   readonly modelId: string;
+  readonly vehicleId: string;
+  readonly callerId: string | null;
   readonly ambientC: number;
   readonly urgent: boolean;
+  readonly state: CallState;
+  readonly vanId: string | null;
+  readonly technicianId: string | null;
+  /** When the caller was told that somebody is there, ISO 8601. */
+  readonly promisedAt: string | null;
 }
 
-/** A call as it is reported; the server gives it its number and time. */
-export type NewCall = Omit<Call, 'number' | 'receivedAt'>;
+/**
+ * A call as it is reported; the server gives it its number and time. Its vehicle is named by id or by plate; a plate that nobody knows, or
+ * none at all, makes a vehicle of the model that is named.
+ */
+export interface NewCall extends Pick<Call, 'id' | 'title' | 'placeName' | 'said' | 'ambientC' | 'urgent'> {
+  /** Not needed where the vehicle is known. */
+  readonly modelId?: string;
+  readonly vehicleId?: string;
+  readonly plate?: string;
+  readonly caller?: PersonEntry;
+  readonly vanId?: string;
+  readonly technicianId?: string;
+  readonly promisedAt?: string;
+}
 
-/** A call on the board, with the state of its job. */
+/** A call on the board, with whose vehicle it is, who called, and the state of its job. */
 export interface BoardCall extends Call {
+  /** Plate, fleet or serial number; null where none is known. */
+  readonly vehicleName: string | null;
+  readonly caller: Person | null;
   readonly job: JobSummary | null;
 }
 
@@ -66,6 +94,8 @@ export interface JobSummary {
   readonly title: string;
   readonly placeName: string;
   readonly modelId: string;
+  readonly vehicleId: string;
+  readonly vanId: string;
   readonly stage: Stage;
   readonly state: 'open' | 'closed';
   readonly verdict: VerdictKind | null;
@@ -103,14 +133,18 @@ export interface JobDetail {
   readonly donorMachine: Machine | null;
   /** House rules as they stand. */
   readonly rules: HouseRules;
-  /** Other flat calls of this machine within the repeat window. */
+  readonly vehicle: Vehicle;
+  /** Batteries in the vehicle now, from the chassis end. */
+  readonly batteries: readonly Battery[];
+  /** Earlier flat calls of this vehicle within the repeat window. */
   readonly earlierFlatCalls: number;
 }
 
 /** One page of the log. */
 export interface LogPage {
   readonly jobs: readonly JobSummary[];
-  readonly total: number;
+  /** Where the next page begins; null on the last. */
+  readonly next: string | null;
 }
 
 /** Something to do by a date, as a verdict promised it. */

@@ -73,6 +73,23 @@ describe('doubtOf', () => {
     expect(lastDoubt(log)).toBeNull();
   });
 
+  it('lets no doubted reading make another one doubtful: what was read after the burn-off stands in its place', () => {
+    const log = new Log();
+    log.take('reading.taken', reading('rest', 13.5));
+    expect(lastDoubt(log)).toBe('surface-charge');
+    log.take('reading.taken', reading('rest', 12.5), 240);
+    expect(lastDoubt(log)).toBeNull();
+    expect(standingJob(log.job, CAR).readings.map((r) => r.volts)).toEqual([12.5]);
+    // Nor does one that is too high make a crank doubtful that lies between the two.
+    log.take('reading.taken', reading('crank-minimum', 12.6));
+    expect(lastDoubt(log)).toBe('above-rest');
+    // A figure that stands still makes the next one answer for itself.
+    log.take('reading.taken', reading('rest', 11.7), 240);
+    expect(lastDoubt(log)).toBe('rest-moved');
+    log.take('reading.taken', reading('rest', 12.48), 240);
+    expect(lastDoubt(log)).toBeNull();
+  });
+
   it('withdraws a wrong reading, once', () => {
     const log = new Log();
     const wrong = log.take('reading.taken', reading('rest', 9));

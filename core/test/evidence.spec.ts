@@ -53,7 +53,7 @@ describe('evidence of a job', () => {
   });
 
   it('takes the lowest battery and the distance between both from a string', () => {
-    const log = new Log();
+    const log = new Log(TRUCK);
     log.take('reading.taken', rest(11.8, 0));
     log.take('reading.taken', rest(12.5, 1));
     expect(found(log, TRUCK).rest).toBe(11.8);

@@ -4,9 +4,13 @@ import {
   type EventType,
   foldJob,
   type JobEvent,
+  type KitItem,
+  type Machine,
   type Refusal,
-  refusalOf,
+  refusalInLog,
+  type Surroundings,
 } from '../src/index.js';
+import { CAR, KIT } from './fixtures.js';
 
 export const START = Date.parse('2027-01-15T02:40:00.000Z');
 
@@ -15,13 +19,17 @@ export class Log {
   readonly events: JobEvent[] = [];
   private at = START;
 
-  constructor() {
+  /** @param machine the model of the vehicle; the donor is a car */
+  constructor(
+    readonly machine: Machine = CAR,
+    readonly kit: readonly KitItem[] = KIT,
+  ) {
     this.take('job.opened', {
       callId: 'call-1',
       callNumber: 1,
       title: 'Test car',
       placeName: 'Test yard',
-      modelId: 'car',
+      modelId: machine.id,
       ambientC: -4,
     });
   }
@@ -34,7 +42,7 @@ export class Log {
 
   take<T extends EventType>(type: T, data: EventData[T], seconds = 60): JobEvent {
     const event = this.make(type, data, seconds);
-    const refusal = refusalOf(this.events, event, DEFAULT_RULES);
+    const refusal = refusalInLog(this.events, event, this.around);
     if (refusal) throw new Error(`${type} refused: ${refusal}`);
     this.events.push(event);
     this.at = Date.parse(event.at);
@@ -42,7 +50,11 @@ export class Log {
   }
 
   refuses<T extends EventType>(type: T, data: EventData[T], seconds = 60): Refusal | null {
-    return refusalOf(this.events, this.make(type, data, seconds), DEFAULT_RULES);
+    return refusalInLog(this.events, this.make(type, data, seconds), this.around);
+  }
+
+  get around(): Omit<Surroundings, 'undoable'> {
+    return { machine: this.machine, donor: CAR, kit: this.kit, rules: DEFAULT_RULES };
   }
 
   get job() {

@@ -6,12 +6,13 @@ import {
   hasStarted,
   lastUndoable,
   latestReading,
-  refusalOf,
+  refusalInLog,
   restSecondsLeft,
   restVoltsByBattery,
   undoneIds,
   workingTempC,
 } from '../src/index.js';
+import { TRUCK } from './fixtures.js';
 import { Log } from './job-log.js';
 
 const PLAN: EventData['plan.chosen'] = {
@@ -42,7 +43,7 @@ function planned(): Log {
 function connected(): Log {
   const log = planned();
   for (const clamp of ['redCasualty', 'redSource', 'blackSource', 'blackCasualty'] as const) {
-    log.take('clamp.attached', { clamp, pointId: 'p' });
+    log.take('clamp.attached', { clamp, pointId: 'plus' });
   }
   return log;
 }
@@ -63,7 +64,7 @@ describe('foldJob', () => {
   });
 
   it('keeps the latest reading of each battery', () => {
-    const log = new Log();
+    const log = new Log(TRUCK);
     const reading = (volts: number, battery: number): void =>
       void log.take('reading.taken', { kind: 'rest', volts, battery, tempC: -4, source: 'typed' });
     reading(11.9, 0);
@@ -87,7 +88,7 @@ describe('foldJob', () => {
     log.take('attempt.started', {});
     log.take('attempt.ended', { outcome: 'slow', seconds: 6, lowestVolts: 8.1 });
     for (const clamp of ['redCasualty', 'redSource', 'blackSource', 'blackCasualty'] as const) {
-      log.take('clamp.attached', { clamp, pointId: 'p' });
+      log.take('clamp.attached', { clamp, pointId: 'plus' });
     }
     log.take('attempt.started', {});
     log.take('attempt.ended', { outcome: 'started', seconds: 2, lowestVolts: null });
@@ -124,7 +125,7 @@ describe('undo', () => {
 describe('refusalOf', () => {
   it('wants the job opened once, and open', () => {
     const log = new Log();
-    expect(refusalOf([], log.make('symptom.recorded', { symptom: 'silence' }), DEFAULT_RULES)).toBe(
+    expect(refusalInLog([], log.make('symptom.recorded', { symptom: 'silence' }), log.around)).toBe(
       'not-open',
     );
     expect(log.refuses('job.opened', log.job.call)).toBe('already-open');
@@ -133,14 +134,14 @@ describe('refusalOf', () => {
   it('lets nothing be connected, armed or cranked while a stop stands', () => {
     const log = planned();
     log.take('stop.raised', { stop: 'fuel-smell' });
-    expect(log.refuses('clamp.attached', { clamp: 'redCasualty', pointId: 'p' })).toBe('stop-active');
+    expect(log.refuses('clamp.attached', { clamp: 'redCasualty', pointId: 'plus' })).toBe('stop-active');
     expect(log.refuses('attempt.started', {})).toBe('stop-active');
     expect(log.refuses('pack.switched', { on: true })).toBe('stop-active');
     expect(log.refuses('donor.switched', { running: true })).toBe('stop-active');
     expect(log.refuses('stop.withdrawn', { stop: 'fuel-smell', reason: '  ' })).toBe('reason-missing');
     expect(log.refuses('stop.withdrawn', { stop: 'frozen', reason: 'warmed' })).toBe('stop-not-raised');
     log.take('stop.withdrawn', { stop: 'fuel-smell', reason: 'cap was off, aired' });
-    expect(log.refuses('clamp.attached', { clamp: 'redCasualty', pointId: 'p' })).toBeNull();
+    expect(log.refuses('clamp.attached', { clamp: 'redCasualty', pointId: 'plus' })).toBeNull();
   });
 
   it('still lets clamps come off while a stop stands', () => {
@@ -151,16 +152,20 @@ describe('refusalOf', () => {
 
   it('wants a plan and a proved polarity before a clamp', () => {
     const log = new Log();
-    expect(log.refuses('clamp.attached', { clamp: 'redCasualty', pointId: 'p' })).toBe('no-plan');
+    expect(log.refuses('clamp.attached', { clamp: 'redCasualty', pointId: 'plus' })).toBe('no-plan');
     log.take('plan.chosen', PLAN);
-    expect(log.refuses('clamp.attached', { clamp: 'redCasualty', pointId: 'p' })).toBe('polarity-unproved');
+    expect(log.refuses('clamp.attached', { clamp: 'redCasualty', pointId: 'plus' })).toBe(
+      'polarity-unproved',
+    );
     expect(log.refuses('polarity.proved', { signs: ['mark', 'mark'] })).toBe('polarity-unproved');
   });
 
   it('knows which clamps are on', () => {
     const log = planned();
-    log.take('clamp.attached', { clamp: 'redCasualty', pointId: 'p' });
-    expect(log.refuses('clamp.attached', { clamp: 'redCasualty', pointId: 'q' })).toBe('clamp-already-on');
+    log.take('clamp.attached', { clamp: 'redCasualty', pointId: 'plus' });
+    expect(log.refuses('clamp.attached', { clamp: 'redCasualty', pointId: 'ground' })).toBe(
+      'clamp-already-on',
+    );
     expect(log.refuses('clamp.detached', { clamp: 'redSource' })).toBe('clamp-already-off');
     expect(log.refuses('plan.chosen', PLAN)).toBe('plan-in-use');
     expect(log.refuses('attempt.started', {})).toBe('clamps-unfinished');
@@ -169,9 +174,9 @@ describe('refusalOf', () => {
   it('keeps a live pack on until it is switched off', () => {
     const log = new Log();
     log.take('polarity.proved', { signs: ['mark', 'meter'] });
-    log.take('plan.chosen', { ...PLAN, sourceKind: 'lithium-pack', leadSetId: null });
-    log.take('clamp.attached', { clamp: 'redCasualty', pointId: 'p' });
-    log.take('clamp.attached', { clamp: 'blackCasualty', pointId: 'q' });
+    log.take('plan.chosen', { ...PLAN, sourceId: 'lithium', sourceKind: 'lithium-pack', leadSetId: null });
+    log.take('clamp.attached', { clamp: 'redCasualty', pointId: 'plus' });
+    log.take('clamp.attached', { clamp: 'blackCasualty', pointId: 'ground' });
     log.take('pack.switched', { on: true });
     expect(log.refuses('clamp.detached', { clamp: 'blackCasualty' })).toBe('pack-still-on');
     expect(log.refuses('pack.switched', { on: true })).toBe('pack-already-so');

@@ -6,6 +6,7 @@ import { type Problem, PROBLEM_TYPE } from '@voltrek/contracts';
 import { pino } from 'pino';
 import { FolderUnfitError } from './db/folder.js';
 import { FolderHeldError } from './db/lock.js';
+import { boardStreams } from './calls/streams.js';
 import { type Database, openDatabase } from './db/database.js';
 import { loadDemo } from './demo/load.js';
 import { placeOnTruth, startStandIns } from './demo/stand-ins.js';
@@ -13,6 +14,7 @@ import { createApp } from './http/app.js';
 import { type Addresses, openBench } from './instruments/bench.js';
 import type { InstrumentParts } from './instruments/routes.js';
 import { parseAddress } from './instruments/scpi-link.js';
+import { snapshotOldLogs } from './jobs/rebuild.js';
 import { type JobStreams, jobStreams } from './jobs/streams.js';
 
 const HOST = '127.0.0.1';
@@ -78,14 +80,18 @@ async function main(): Promise<void> {
     throw error;
   });
   await loadDemo(database, new Date(), empty);
+  const folded = await snapshotOldLogs(database.db);
+  if (folded > 0) log.info(`made lists and records of ${folded} jobs of an earlier version`);
   const streams = jobStreams();
   const { instruments, stop } = await linkInstruments(database, streams, empty);
-  handler = createApp({ database, streams, log, instruments, webFolder: WEB_FOLDER });
+  const board = boardStreams();
+  handler = createApp({ database, streams, board, log, instruments, webFolder: WEB_FOLDER });
   stopOrderly(
     server,
     database,
     () => {
       streams.closeAll();
+      board.closeAll();
       stop();
     },
     log.info.bind(log),

@@ -289,7 +289,7 @@ describe('kit marks', () => {
     await send(jobId, 'clamp.attached', { clamp: 'redCasualty', pointId: 'battery-plus' });
     type Vans = { marks: { id: string; kitItemId: string; need: string; jobId: string }[] }[];
     const marks = async () =>
-      ((await api.get('/api/kit').expect(200)).body as Vans)
+      ((await api.get('/api/vans').expect(200)).body as Vans)
         .flatMap((v) => v.marks)
         .filter((m) => m.jobId === jobId);
     expect(await marks()).toEqual([]);
@@ -298,10 +298,10 @@ describe('kit marks', () => {
     const [mark, ...others] = await marks();
     expect(others).toEqual([]);
     expect(mark).toEqual(jasmine.objectContaining({ kitItemId: 'pack-lithium', need: 'recharge' }));
-    await api.post(`/api/kit/marks/${mark!.id}/done`).send({ by: 'crew-9' }).expect(404);
-    await api.post(`/api/kit/marks/${mark!.id}/done`).send({ by: 'crew-3' }).expect(200);
-    await api.post(`/api/kit/marks/${mark!.id}/done`).send({ by: 'crew-3' }).expect(404);
-    await api.post(`/api/kit/marks/${randomUUID()}/done`).send({ by: 'crew-3' }).expect(404);
+    await api.post(`/api/vans/marks/${mark!.id}/done`).send({ by: 'crew-9' }).expect(404);
+    await api.post(`/api/vans/marks/${mark!.id}/done`).send({ by: 'crew-3' }).expect(200);
+    await api.post(`/api/vans/marks/${mark!.id}/done`).send({ by: 'crew-3' }).expect(404);
+    await api.post(`/api/vans/marks/${randomUUID()}/done`).send({ by: 'crew-3' }).expect(404);
     expect(await marks()).toEqual([]);
   });
 });

@@ -4,18 +4,21 @@ import {
   type Machine,
   MACHINE_CLASSES,
   type PlanPoint,
-  refusalOf,
+  refusalInLog,
 } from '@voltrek/core';
 import { pastJobs } from '../src/demo/history.js';
+import { demoFleet } from '../src/demo/fleet.js';
 import { DEMO_MACHINES } from '../src/demo/load.js';
 import { CREW, TONIGHT, VANS } from '../src/demo/scenario.js';
 
 const NOW = new Date('2027-01-15T02:40:00.000Z');
 const DONOR = DEMO_MACHINES.find((m) => m.id === 'service-van')!;
+const FLEET = demoFleet(DEMO_MACHINES, DONOR.id);
 const past = () =>
   pastJobs(
     DEMO_MACHINES,
-    VANS[0]!.kit,
+    FLEET,
+    VANS,
     DONOR,
     CREW.map((c) => c.id),
     NOW,
@@ -84,9 +87,12 @@ describe('the demo history', () => {
   });
 
   it('holds only logs that the job’s own rules allow, each closed with a verdict', () => {
-    for (const { events } of past()) {
+    for (const { call, events } of past()) {
+      const machine = DEMO_MACHINES.find((m) => m.id === call.modelId)!;
+      const { kit } = VANS.find((v) => v.id === call.vanId)!;
       events.forEach((event, i) => {
-        const refusal = refusalOf(events.slice(0, i), event, DEFAULT_RULES);
+        const around = { machine, donor: DONOR, kit, rules: DEFAULT_RULES };
+        const refusal = refusalInLog(events.slice(0, i), event, around);
         expect(refusal).withContext(`${event.type} of ${event.jobId}`).toBeNull();
       });
       const job = foldJob(events)!;
@@ -94,6 +100,20 @@ describe('the demo history', () => {
       expect(job.verdict).not.toBeNull();
       expect(Date.parse(job.closedAt!)).toBeLessThan(NOW.getTime());
     }
+  });
+
+  it('uses both vans, the whole crew, and comes back to some vehicles', () => {
+    const jobs = past();
+    expect(new Set(jobs.map((j) => j.call.vanId))).toEqual(new Set(VANS.map((v) => v.id)));
+    expect(new Set(jobs.map((j) => j.events[0]!.by))).toEqual(new Set(CREW.map((c) => c.id)));
+    const visits = new Map<string, number>();
+    for (const { call } of jobs) visits.set(call.vehicleId, (visits.get(call.vehicleId) ?? 0) + 1);
+    expect([...visits.values()].filter((n) => n >= 3).length).toBeGreaterThan(5);
+    const twins = FLEET.filter((v) =>
+      FLEET.some((w) => w !== v && w.modelId === v.modelId && visits.has(w.id)),
+    );
+    expect(twins.length).toBeGreaterThan(10);
+    expect(new Set(FLEET.map((v) => v.plate ?? v.serialNumber)).size).toBe(FLEET.length);
   });
 
   it('has trouble of several kinds to find', () => {

@@ -4,6 +4,7 @@ import type { Call } from '@voltrek/contracts';
 import { pino } from 'pino';
 import supertest from 'supertest';
 import { openInMemory, SNAPSHOT, type Database } from '../src/db/database.js';
+import { boardStreams } from '../src/calls/streams.js';
 import { loadDemo } from '../src/demo/load.js';
 import { createApp } from '../src/http/app.js';
 import { openBench } from '../src/instruments/bench.js';
@@ -17,10 +18,12 @@ async function start() {
   const database: Database = { db, close: () => client.close() };
   await loadDemo(database, DEMO_NOW, false);
   const streams = jobStreams();
+  const board = boardStreams();
   const bench = openBench({});
   const app = createApp({
     database,
     streams,
+    board,
     log: pino({ level: 'silent' }),
     instruments: { bench, weatherUrl: null, place: null },
   });

@@ -105,13 +105,14 @@ export const subjectShape = {
   tempC: tempC(),
 };
 
-export const cells = () =>
-  record({
-    cells: yup.number().integer().min(BANK_RANGES.cells.min).max(BANK_RANGES.cells.max).required(),
-    cellFarads: figure(BANK_RANGES.cellFarads),
-    cellVolts: figure(BANK_RANGES.cellVolts),
-    cellOhms: figure(BANK_RANGES.cellOhms),
-  }).required();
+/** The fields of a bank of equal cells. */
+export const cellShape = () => ({
+  cells: yup.number().integer().min(BANK_RANGES.cells.min).max(BANK_RANGES.cells.max).required(),
+  cellFarads: figure(BANK_RANGES.cellFarads),
+  cellVolts: figure(BANK_RANGES.cellVolts),
+  cellOhms: figure(BANK_RANGES.cellOhms),
+});
+export const cells = () => record(cellShape()).required();
 
 export const result = () => yup.number().required();
 export const maybe = () => yup.number().nullable().defined();

@@ -27,16 +27,31 @@ const METER_VOLTS = 0.05;
 
 const minutesBetween = (from: string, to: string): number => (Date.parse(to) - Date.parse(from)) / 60_000;
 
-/** A reading that contradicts the log is asked for again and stands only when a second one says the same. Null when it stands. */
-export function doubtOf(
-  job: Pick<Job, 'readings' | 'attempts' | 'everConnected' | 'plan'>,
-  machine: Machine,
-  reading: Reading,
-): Doubt | null {
-  const doubt = contradictionOf(job, machine, reading);
-  if (!doubt) return null;
+/** The part of a job that doubts rest on. */
+type Told = Pick<Job, 'readings' | 'attempts' | 'everConnected' | 'plan'>;
+
+/**
+ * A reading that contradicts the log is asked for again and stands only when a second one says the same. What contradicts is held against
+ * readings that stand: a doubted one makes no other doubtful. Null when it stands.
+ */
+export function doubtOf(job: Told, machine: Machine, reading: Reading): Doubt | null {
+  return doubtsOf(job, machine)[job.readings.indexOf(reading)] ?? null;
+}
+
+/** The doubt on each reading, in their order. */
+function doubtsOf(job: Told, machine: Machine): (Doubt | null)[] {
+  const standing: Reading[] = [];
+  return job.readings.map((reading) => {
+    const found = contradictionOf(job, standing, machine, reading);
+    const doubt = found && !isConfirmed(job, machine, reading, found) ? found : null;
+    if (!doubt) standing.push(reading);
+    return doubt;
+  });
+}
+
+function isConfirmed({ readings }: Told, machine: Machine, reading: Reading, doubt: Doubt): boolean {
   const apart = doubt === 'too-soon' || doubt === 'surface-charge' ? BURN_OFF_MINUTES : 0;
-  const isConfirmed = job.readings.some(
+  return readings.some(
     (r) =>
       r !== reading &&
       r.kind === reading.kind &&
@@ -44,16 +59,16 @@ export function doubtOf(
       Math.abs(r.volts - reading.volts) <= (ALIKE_VOLTS * machine.systemVolts) / 12 &&
       Math.abs(minutesBetween(r.at, reading.at)) >= apart,
   );
-  return isConfirmed ? null : doubt;
 }
 
+/** @param earlier readings before it that stand */
 function contradictionOf(
-  job: Pick<Job, 'readings' | 'attempts' | 'everConnected' | 'plan'>,
+  job: Told,
+  earlier: readonly Reading[],
   machine: Machine,
   reading: Reading,
 ): Doubt | null {
   const per12 = machine.systemVolts / 12;
-  const earlier = job.readings.slice(0, job.readings.indexOf(reading));
   const ran = job.attempts.filter((a) => a.outcome === 'started' && (a.endedAt ?? '') <= reading.at).at(-1);
   switch (reading.kind) {
     case 'charging-idle':
@@ -86,5 +101,6 @@ function contradictionOf(
 
 /** The job with only the readings that stand: what is in doubt is asked again, never averaged in. */
 export function standingJob(job: Job, machine: Machine): Job {
-  return { ...job, readings: job.readings.filter((r) => doubtOf(job, machine, r) === null) };
+  const doubts = doubtsOf(job, machine);
+  return { ...job, readings: job.readings.filter((_, i) => doubts[i] === null) };
 }

@@ -1,7 +1,8 @@
 import { type DriveCharge, driveMinutes, startCostAh } from '../charging/drive.js';
 import type { Machine } from '../machine/machine.js';
 import type { HouseRules } from '../rules/house-rules.js';
-import { type Job, workingTempC } from './job.js';
+import type { Job } from './job.js';
+import { workingTempC } from './queries.js';
 import { batteriesOfJob, type JobReadings } from './rescue-of-job.js';
 
 /** What a vehicle's alternator has left for its battery on the road, beyond lamps, blower and heated screen, A. */

@@ -12,6 +12,7 @@ import type { Found, CheckId } from '../diagnosis/checks.js';
 import type { Confirmation } from '../hookup/actions.js';
 import type { PlanInput } from '../crank/plan-inputs.js';
 import type { RuleKey } from '../rules/house-rules.js';
+import type { RuleSettings } from '../rules/rule-limits.js';
 import type { FollowUp, VerdictRecord } from '../verdict/conclude.js';
 import type { BatteryRating } from '../battery/battery.js';
 import type { FittingStep } from '../hookup/fitting.js';
@@ -105,6 +106,12 @@ export interface EventData {
     readonly placeName: string;
     readonly modelId: string;
     readonly ambientC: number;
+    /** Whose machine it is. Left out in older logs. */
+    readonly vehicleId?: string;
+    /** The van it is worked from. Left out in older logs. */
+    readonly vanId?: string;
+    /** The house rules it is worked by, as far as they are not the defaults. Left out in older logs. */
+    readonly rules?: RuleSettings;
   };
   'scene.recorded': SceneRecord;
   'stop.raised': { readonly stop: StopCondition };
@@ -154,10 +161,19 @@ export interface EventData {
   'reset.ticked': { readonly reset: string };
   'override.given': { readonly rule: RuleKey; readonly reason: string };
   'verdict.given': VerdictRecord;
+  /** House rules that were changed while the job was under way are taken on. */
+  'rules.adopted': { readonly rules: RuleSettings };
   /** A step of changing a battery is done. */
   'fitting.confirmed': { readonly battery: number; readonly step: FittingStep };
   /** Another battery sits there now; its record begins. */
-  'battery.replaced': { readonly battery: number; readonly rating: BatteryRating };
+  'battery.replaced': {
+    readonly battery: number;
+    readonly rating: BatteryRating;
+    /** The battery that was fitted, where it is one of the record: a spare of the van, or another vehicle's. */
+    readonly batteryId?: string;
+    /** As stamped on it. */
+    readonly dateMark?: string;
+  };
   'job.closed': { readonly note: string };
   /** What a verdict promised has been done; the one event that a closed job still takes. */
   'follow-up.done': { readonly kind: FollowUp['kind'] };
@@ -193,6 +209,7 @@ export const EVENT_TYPES = [
   'reset.ticked',
   'override.given',
   'verdict.given',
+  'rules.adopted',
   'fitting.confirmed',
   'battery.replaced',
   'job.closed',
@@ -206,6 +223,8 @@ interface Envelope<T extends EventType> {
   readonly jobId: string;
   /** ISO 8601, by the reporter's clock. */
   readonly at: string;
+  /** ISO 8601, by the server's clock: when it heard of it, less what it waited on the device. Left out until then. */
+  readonly heardAt?: string;
   /** Crew member. */
   readonly by: string;
   readonly type: T;

@@ -6,7 +6,8 @@ import { isAtFault, walkRound } from '../diagnosis/walk-round.js';
 import type { Machine } from '../machine/machine.js';
 import type { KitItem } from '../sources/kit.js';
 import { standingJob } from './doubts.js';
-import { type Job, latestReading, restVoltsByBattery, workingTempC } from './job.js';
+import type { Job } from './job.js';
+import { latestReading, restVoltsByBattery, workingTempC } from './queries.js';
 
 /** The machine as the diagnosis needs it. */
 export function profileOfJob(job: Pick<Job, 'scene' | 'call'>, machine: Machine): DiagnosisProfile {

@@ -1,6 +1,7 @@
 import { anyClampOn } from '../hookup/state.js';
 import type { KitItem } from '../sources/kit.js';
 import type { Job } from './job.js';
+import { isCharged } from './kit-charge.js';
 
 export const KIT_NEEDS = ['recharge', 'clean'] as const;
 /** What a piece of kit needs before it is good for the next call. */
@@ -10,15 +11,6 @@ export interface KitCare {
   readonly kitItemId: string;
   readonly need: KitNeed;
 }
-
-/** Kit that gives of its own charge. */
-const GIVERS: readonly KitItem['kind'][] = [
-  'lithium-pack',
-  'lead-pack',
-  'capacitor-booster',
-  'spare-batteries',
-  'hobby-lithium',
-];
 
 /**
  * What a job's kit needs once everything is off again: what lent power is recharged, and clamps that were on a casualty are wiped and looked
@@ -32,7 +24,7 @@ export function kitCare(
   const { sourceId, leadSetId } = job.plan;
   const source = kit.find((item) => item.id === sourceId);
   return [
-    ...(source && GIVERS.includes(source.kind) ? [{ kitItemId: source.id, need: 'recharge' } as const] : []),
+    ...(source && isCharged(source) ? [{ kitItemId: source.id, need: 'recharge' } as const] : []),
     ...(leadSetId && kit.some((item) => item.id === leadSetId)
       ? [{ kitItemId: leadSetId, need: 'clean' } as const]
       : []),

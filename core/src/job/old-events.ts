@@ -5,6 +5,7 @@ export interface StoredEvent {
   readonly id: string;
   readonly jobId: string;
   readonly at: string;
+  readonly heardAt?: string;
   readonly by: string;
   readonly type: string;
   readonly data: unknown;

@@ -1,7 +1,8 @@
 import { anyClampOn } from '../hookup/state.js';
 import { POLARITY_SIGNS_NEEDED } from '../diagnosis/vocabulary.js';
 import type { Stage } from './events.js';
-import { hasStarted, type Job } from './job.js';
+import type { Job } from './job.js';
+import { hasStarted } from './queries.js';
 
 /**
  * The stage that a job's log has come to: the last in which something was done. Where a board and a newly opened screen take it up; which

@@ -1,12 +1,18 @@
 import { isFindingOf } from '../diagnosis/belief.js';
 import { POLARITY_SIGNS_NEEDED } from '../diagnosis/vocabulary.js';
-import { anyClampOn, clampsInHand } from '../hookup/state.js';
+import { type ClampId, isSourceClamp } from '../circuit/rescue.js';
+import { anyClampOn, clampsInHand, SPARE_POSTS } from '../hookup/state.js';
+import { type Machine, takesClamp } from '../machine/machine.js';
 import { outOfRange, TYPED_RANGES } from '../quantities/range.js';
 import { LEAST_GAP_MM } from '../reach/pose.js';
 import type { HouseRules } from '../rules/house-rules.js';
+import { ruleFault } from '../rules/rule-limits.js';
+import type { KitItem } from '../sources/kit.js';
 import type { FollowUp } from '../verdict/conclude.js';
-import type { JobEvent } from './events.js';
-import { foldJob, type Job, lastUndoable, runningAttempt, undoneIds } from './job.js';
+import { foldJob, lastUndoable, timeOf } from './apply.js';
+import type { JobEvent, PlanRecord } from './events.js';
+import type { Job } from './job.js';
+import { rulesOfJob, runningAttempt } from './queries.js';
 
 /** Why a job's state does not allow an event. The screens and the server have words for each. */
 export const REFUSALS = [
@@ -43,30 +49,60 @@ export const REFUSALS = [
   'already-followed-up',
   'no-such-reading',
   'already-fitted',
+  'no-such-battery',
+  'no-such-point',
+  'not-in-hand',
+  'not-in-kit',
 ] as const;
 export type Refusal = (typeof REFUSALS)[number];
 
+/** Everything beside the log that decides what may be appended to it. */
+export interface Surroundings {
+  /** The model that the job's vehicle is. */
+  readonly machine: Machine;
+  /** The donor's model; null when no vehicle lends. */
+  readonly donor: Machine | null;
+  /** What the van carries. */
+  readonly kit: readonly KitItem[];
+  /** The rules of the house now; a job is worked by its own. */
+  readonly rules: HouseRules;
+  /** The event that an undo may name; looked at for an undo alone. */
+  readonly undoable: () => JobEvent | null;
+}
+
 /**
- * Whether the log allows one more event.
+ * Whether a job allows one more event. The one door: server, screens and command line ask here and nowhere else, and what is let in can
+ * always be folded, solved and made safe.
  *
  * @returns the reason it does not, or null
  */
-export function refusalOf(events: readonly JobEvent[], next: JobEvent, rules: HouseRules): Refusal | null {
-  const job = foldJob(events);
+export function refusalOf(job: Job | null, next: JobEvent, around: Surroundings): Refusal | null {
   if (next.type === 'job.opened') return job ? 'already-open' : null;
   if (!job) return 'not-open';
   if (next.type === 'follow-up.done') return refuseFollowUp(job, next.data.kind);
   if (job.closedAt !== null) return 'job-closed';
-  if (next.type === 'event.undone') return refuseUndo(events, next.data.eventId, rules);
-  return refuseOn(job, next, rules);
+  // What stands before the last act was allowed when it happened, by the rules in force then, and stands unchanged without it.
+  if (next.type === 'event.undone') return around.undoable()?.id === next.data.eventId ? null : 'cannot-undo';
+  return refuseOn(job, next, around);
+}
+
+/** The same over a whole log. */
+export function refusalInLog(
+  log: readonly JobEvent[],
+  next: JobEvent,
+  around: Omit<Surroundings, 'undoable'>,
+): Refusal | null {
+  return refusalOf(foldJob(log), next, { ...around, undoable: () => lastUndoable(log) });
 }
 
 function refuseOn(
   job: Job,
   next: Exclude<JobEvent, { type: 'job.opened' | 'event.undone' | 'follow-up.done' }>,
-  rules: HouseRules,
+  around: Surroundings,
 ): Refusal | null {
   const { hookup } = job;
+  const { machine, kit } = around;
+  const rules = rulesOfJob(job, around.rules);
   switch (next.type) {
     case 'stop.raised':
     case 'symptom.recorded':
@@ -91,20 +127,30 @@ function refuseOn(
     case 'reading.taken': {
       const charging = next.data.kind === 'charging-idle' || next.data.kind === 'charging-loaded';
       const range = charging ? TYPED_RANGES.chargingVolts : TYPED_RANGES.volts;
+      if (!hasBattery(machine, next.data.battery)) return 'no-such-battery';
       return outOfRange('', next.data.volts, range) ? 'value-out-of-range' : null;
     }
     case 'reading.withdrawn':
       return job.readings.some((r) => r.eventId === next.data.readingId) ? null : 'no-such-reading';
     case 'fitting.confirmed':
       if (anyClampOn(hookup)) return 'clamps-still-on';
+      if (!hasBattery(machine, next.data.battery)) return 'no-such-battery';
       return job.fitting.some((f) => f.battery === next.data.battery && f.step === next.data.step)
         ? 'already-fitted'
         : null;
     case 'battery.replaced':
       if (anyClampOn(hookup)) return 'clamps-still-on';
+      if (!hasBattery(machine, next.data.battery)) return 'no-such-battery';
       return job.replaced.some((r) => r.battery === next.data.battery) ? 'already-fitted' : null;
-    case 'plan.chosen':
-      return anyClampOn(hookup) ? 'plan-in-use' : null;
+    case 'plan.chosen': {
+      if (anyClampOn(hookup)) return 'plan-in-use';
+      const { sourceId, sourceKind, leadSetId } = next.data;
+      const has = (id: string, kind: KitItem['kind']): boolean =>
+        kit.some((k) => k.id === id && k.kind === kind);
+      return has(sourceId, sourceKind) && (leadSetId === null || has(leadSetId, 'lead-set'))
+        ? null
+        : 'not-in-kit';
+    }
     case 'step.confirmed':
       return job.plan ? null : 'no-plan';
     case 'clamp.attached':
@@ -112,7 +158,8 @@ function refuseOn(
       if (!job.plan) return 'no-plan';
       if (job.polaritySigns.length < POLARITY_SIGNS_NEEDED) return 'polarity-unproved';
       if (runningAttempt(job)) return 'attempt-running';
-      return hookup.clamps[next.data.clamp] === null ? null : 'clamp-already-on';
+      if (hookup.clamps[next.data.clamp] !== null) return 'clamp-already-on';
+      return refusePlace(job.plan, next.data.clamp, next.data.pointId, around);
     case 'clamp.detached':
       if (hookup.clamps[next.data.clamp] === null) return 'clamp-already-off';
       if (hookup.pluggedIn) return 'still-plugged-in';
@@ -127,9 +174,13 @@ function refuseOn(
       if (next.data.in && job.stops.length > 0) return 'stop-active';
       return hookup.pluggedIn === next.data.in ? 'plug-already-so' : null;
     case 'attempt.started':
-      return refuseAttempt(job, next.at, rules);
+      return refuseAttempt(job, timeOf(next), rules);
     case 'attempt.ended':
       return runningAttempt(job) ? null : 'no-attempt-running';
+    case 'rules.adopted':
+      return Object.entries(next.data.rules).some(([key, value]) => ruleFault(key, value) !== null)
+        ? 'value-out-of-range'
+        : null;
     case 'verdict.given':
       return runningAttempt(job) ? 'attempt-running' : null;
     case 'job.closed':
@@ -178,16 +229,18 @@ export function restSecondsLeft(job: Job, at: string, rules: HouseRules): number
   return Math.max(0, Math.max(rules.crankRestSeconds, last.restSeconds) - rested);
 }
 
-/** Undo must name the last thing done, and what is left must still have been allowed. */
-function refuseUndo(events: readonly JobEvent[], eventId: string, rules: HouseRules): Refusal | null {
-  const target = lastUndoable(events);
-  if (target?.id !== eventId) return 'cannot-undo';
-  const undone = undoneIds(events);
-  const kept: JobEvent[] = [];
-  for (const event of events) {
-    if (event.type === 'event.undone' || undone.has(event.id) || event.id === eventId) continue;
-    if (refusalOf(kept, event, rules)) return 'cannot-undo';
-    kept.push(event);
-  }
-  return null;
+const hasBattery = (machine: Machine, battery: number): boolean => battery < machine.batteries.length;
+
+/** A clamp goes on what the atlas knows at its end, and only a clamp that is in hand. */
+function refusePlace(
+  plan: PlanRecord,
+  clamp: ClampId,
+  pointId: string,
+  { machine, donor }: Surroundings,
+): Refusal | null {
+  if (!clampsInHand({ leadSetId: plan.leadSetId }).includes(clamp)) return 'not-in-hand';
+  if (isSourceClamp(clamp) && plan.sourceKind !== 'donor')
+    return Object.values<string>(SPARE_POSTS).includes(pointId) ? null : 'no-such-point';
+  const point = (isSourceClamp(clamp) ? donor : machine)?.points.find((p) => p.id === pointId);
+  return point && takesClamp(point.kind) ? null : 'no-such-point';
 }

@@ -14,7 +14,8 @@ import type { KitItem } from '../sources/kit.js';
 import type { Case } from '../verdict/case.js';
 import type { PlanRecord } from './events.js';
 import { standingJob } from './doubts.js';
-import { hasStarted, type Job, restVoltsByBattery, workingTempC } from './job.js';
+import type { Job } from './job.js';
+import { hasStarted, restVoltsByBattery, workingTempC } from './queries.js';
 
 /** The part of a job that the batteries and the ranking depend on. */
 export type JobReadings = Pick<Job, 'readings' | 'scene' | 'call' | 'parked'>;

@@ -3,7 +3,8 @@ import type { SourceOption } from '../crank/options.js';
 import type { Machine } from '../machine/machine.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import { anyClampOn } from '../hookup/state.js';
-import { type Job, workingTempC } from './job.js';
+import type { Job } from './job.js';
+import { workingTempC } from './queries.js';
 
 /**
  * The rest that starter and leads need at the moment `at`, from every try so far and the amps that the plan computed. Null for a machine

@@ -4,7 +4,8 @@ import type { VerdictRecord } from '../verdict/conclude.js';
 import { type Doubt, doubtOf } from './doubts.js';
 import { evidenceOfJob } from './evidence-of-job.js';
 import type { PlanRecord, SceneRecord } from './events.js';
-import { type Attempt, type Figure, type Job, type Reading, workingTempC } from './job.js';
+import type { Attempt, Figure, Job, Reading } from './job.js';
+import { workingTempC } from './queries.js';
 
 /** The form of a job sheet as it is handed on: kept while its meaning stays. */
 export const SHEET_FORM = 'voltrek-job-sheet/1';

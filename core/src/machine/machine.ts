@@ -153,3 +153,16 @@ export function pointOf(machine: Machine, pointId: string): MachinePoint {
   if (!found) throw new RangeError(`${machine.id} has no point ${pointId}`);
   return found;
 }
+
+/** Kinds of point that a jump clamp may go on. A latch wire carries under an amp and a release is a lever. */
+const CLAMP_KINDS: readonly PointKind[] = [
+  'red-post',
+  'battery-positive',
+  'battery-negative',
+  'ground-point',
+];
+
+/** True for a point that a jump clamp may go on. */
+export function takesClamp(kind: PointKind): boolean {
+  return CLAMP_KINDS.includes(kind);
+}

@@ -54,6 +54,16 @@ export const RULE_LIMITS: Readonly<Partial<Record<RuleKey, RuleLimit>>> = {
 /** Rules that a house may set, in the order they are told. */
 export const HOUSE_RULE_KEYS = (Object.keys(RULE_LIMITS) as RuleKey[]).filter((key) => RULES[key].houseRule);
 
+/** What a house has set otherwise than by default. */
+export type RuleSettings = Readonly<Partial<Record<RuleKey, string | number>>>;
+
+/** What of these rules is not the default. */
+export function settingsOf(rules: HouseRules): RuleSettings {
+  return Object.fromEntries(
+    HOUSE_RULE_KEYS.filter((key) => rules[key] !== RULES[key].value).map((key) => [key, rules[key]]),
+  );
+}
+
 /** Why a rule cannot be set so; null when it can. */
 export function ruleFault(key: string, value: unknown): string | null {
   const limit = HOUSE_RULE_KEYS.find((k) => k === key) && RULE_LIMITS[key as RuleKey];

@@ -31,6 +31,8 @@ export interface LithiumPackKit {
   /** How long the peak lasts before the pack guards itself. */
   readonly peakSeconds: number;
   readonly charge: number;
+  /** What it gives at 12 V when full, Ah; left out where its maker does not say. */
+  readonly capacityAh?: number;
   readonly leads: LeadSet;
 }
 

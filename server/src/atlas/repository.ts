@@ -87,6 +87,12 @@ export async function modelById(db: Db | Tx, id: string): Promise<Machine | null
   return row?.detail ?? null;
 }
 
+/** An entry as a list shows it. */
+export async function modelSummary(db: Db | Tx, id: string): Promise<MachineSummary | null> {
+  const [row] = await db.select(shown).from(models).where(eq(models.id, id));
+  return row ? summaryOf(row) : null;
+}
+
 /** Every machine but those that stand for a class, by maker and model. */
 export async function allMachines(db: Db | Tx): Promise<Machine[]> {
   const rows = await db

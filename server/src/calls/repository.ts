@@ -1,27 +1,45 @@
-import type { BoardCall, Call, NewCall } from '@voltrek/contracts';
-import { desc, eq, gte, isNull, max, or } from 'drizzle-orm';
+import type { BoardCall, Call, CallChange, CallState, NewCall, NewCallChange } from '@voltrek/contracts';
+import { and, asc, desc, eq, gte, inArray, max, or } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
-import { calls, jobs } from '../db/schema.js';
-import { summaryOf } from '../jobs/repository.js';
+import { callChanges, calls, jobs, vehicles } from '../db/schema.js';
+import { jobColumns, summaryOf } from '../jobs/repository.js';
+import { addPerson, peopleById } from '../people/repository.js';
+import { vehicleName } from '../vehicles/repository.js';
 
-/** A closed call stays on the board this long, so that the shift sees what it has done. */
+/** A call that ended stays on the board this long, so that the shift sees what it has done. */
 const SHIFT_MS = 12 * 3_600_000;
 
-/** Tonight's calls, urgent first, then oldest; closed ones of this shift last. */
-export async function readBoard(db: Db): Promise<BoardCall[]> {
+/** Tonight's calls, urgent first, then oldest; what ended in this shift last. */
+export async function readBoard(db: Db | Tx): Promise<BoardCall[]> {
   const rows = await db
-    .select()
+    .select({ call: calls, vehicle: vehicles, job: jobColumns })
     .from(calls)
+    .innerJoin(vehicles, eq(vehicles.id, calls.vehicleId))
     .leftJoin(jobs, eq(jobs.callId, calls.id))
-    .where(or(isNull(jobs.id), eq(jobs.state, 'open'), gte(jobs.closedAt, new Date(Date.now() - SHIFT_MS))))
+    .where(
+      or(
+        inArray(calls.state, ['waiting', 'taken']),
+        and(
+          inArray(calls.state, ['done', 'called-off']),
+          gte(calls.endedAt, new Date(Date.now() - SHIFT_MS)),
+        ),
+      ),
+    )
     .orderBy(desc(calls.urgent), calls.receivedAt);
+  const callers = await peopleById(
+    db,
+    rows.map(({ call }) => call.callerId),
+  );
   const board = rows.map(
-    ({ calls: call, jobs: job }): BoardCall => ({
+    ({ call, vehicle, job }): BoardCall => ({
       ...callOf(call),
+      vehicleName: vehicleName(vehicle),
+      caller: call.callerId === null ? null : (callers.get(call.callerId) ?? null),
       job: job && summaryOf(job),
     }),
   );
-  return board.sort((a, b) => Number(a.job?.state === 'closed') - Number(b.job?.state === 'closed'));
+  const hasEnded = ({ state }: BoardCall): number => Number(state === 'done' || state === 'called-off');
+  return board.sort((a, b) => hasEnded(a) - hasEnded(b));
 }
 
 export async function callById(db: Db | Tx, id: string): Promise<Call | null> {
@@ -29,18 +47,92 @@ export async function callById(db: Db | Tx, id: string): Promise<Call | null> {
   return row ? callOf(row) : null;
 }
 
-/** Puts a reported call on the board with the next number. A resend of the same id changes nothing. */
-export async function addCall(db: Db, call: NewCall, now: Date): Promise<{ call: Call; isNew: boolean }> {
-  return db.transaction(async (tx) => {
-    const [known] = await tx.select().from(calls).where(eq(calls.id, call.id));
-    if (known) return { call: callOf(known), isNew: false };
-    const [last] = await tx.select({ number: max(calls.number) }).from(calls);
-    const row = { ...call, number: (last?.number ?? 0) + 1, receivedAt: now };
-    await tx.insert(calls).values(row);
-    return { call: callOf(row), isNew: true };
+/** Puts a reported call on the board with the next number. */
+export async function addCall(
+  tx: Tx,
+  { id, title, placeName, said, ambientC, urgent, caller, vanId, technicianId, promisedAt }: NewCall,
+  vehicle: { readonly id: string; readonly modelId: string },
+  at: Date,
+): Promise<Call> {
+  const [last] = await tx.select({ number: max(calls.number) }).from(calls);
+  await tx.insert(calls).values({
+    id,
+    title,
+    placeName,
+    said,
+    ambientC,
+    urgent,
+    number: (last?.number ?? 0) + 1,
+    receivedAt: at,
+    modelId: vehicle.modelId,
+    vehicleId: vehicle.id,
+    callerId: caller ? await addPerson(tx, caller, at) : null,
+    vanId: vanId ?? null,
+    technicianId: technicianId ?? null,
+    promisedAt: promisedAt === undefined ? null : new Date(promisedAt),
   });
+  return (await callById(tx, id))!;
 }
 
-function callOf({ receivedAt, ...call }: typeof calls.$inferSelect): Call {
-  return { ...call, receivedAt: receivedAt.toISOString() };
+/** Somebody opened the call's job: it is taken, by whom and from which van. */
+export async function takenCall(
+  tx: Tx,
+  id: string,
+  vanId: string,
+  technicianId: string,
+  at: Date,
+): Promise<void> {
+  await tx.update(calls).set({ state: 'taken', vanId, technicianId }).where(eq(calls.id, id));
+  await tx
+    .insert(callChanges)
+    .values({ callId: id, kind: 'taken', at, by: technicianId, vanId, technicianId, reason: '' });
+}
+
+export async function endCall(tx: Tx, id: string, state: CallState, at: Date): Promise<void> {
+  await tx.update(calls).set({ state, endedAt: at }).where(eq(calls.id, id));
+}
+
+const STATE_AFTER: Record<NewCallChange['kind'], CallState> = {
+  taken: 'taken',
+  'passed-on': 'taken',
+  'given-back': 'waiting',
+  'called-off': 'called-off',
+  reopened: 'waiting',
+};
+
+/** Puts down who took, passed on or called off a call, and the call where that leads. */
+export async function changeCall(tx: Tx, id: string, change: NewCallChange, at: Date): Promise<void> {
+  const { kind, vanId, technicianId } = change;
+  const isAssigned = kind === 'taken' || kind === 'passed-on';
+  await tx
+    .update(calls)
+    .set({
+      state: STATE_AFTER[kind],
+      endedAt: kind === 'called-off' ? at : null,
+      ...(isAssigned && { vanId, technicianId }),
+      ...(kind === 'given-back' && { vanId: null, technicianId: null }),
+    })
+    .where(eq(calls.id, id));
+  await tx.insert(callChanges).values({ callId: id, at, ...change });
+}
+
+/** What became of a call, oldest first. */
+export async function changesOf(db: Db | Tx, id: string): Promise<CallChange[]> {
+  const rows = await db
+    .select()
+    .from(callChanges)
+    .where(eq(callChanges.callId, id))
+    .orderBy(asc(callChanges.position));
+  return rows.map(({ kind, at, by, vanId, technicianId, reason }) => ({
+    kind,
+    at: at.toISOString(),
+    by,
+    vanId,
+    technicianId,
+    reason,
+  }));
+}
+
+function callOf({ receivedAt, promisedAt, endedAt: _endedAt, ...call }: typeof calls.$inferSelect): Call {
+  return { ...call, receivedAt: receivedAt.toISOString(), promisedAt: promisedAt?.toISOString() ?? null };
 }

@@ -1,20 +1,73 @@
-import { parseNewCall } from '@voltrek/contracts';
+import { type NewCallChange, parseCallChange, parseNewCall } from '@voltrek/contracts';
 import { Router } from 'express';
 import { modelById } from '../atlas/repository.js';
-import type { Database } from '../db/database.js';
-import { notFound } from '../http/problem.js';
-import { addCall, readBoard } from './repository.js';
+import { requireCrew } from '../crew/repository.js';
+import type { Database, Tx } from '../db/database.js';
+import { HttpProblem, notFound } from '../http/problem.js';
+import { jobOfCall } from '../jobs/repository.js';
+import { requireVan } from '../vans/repository.js';
+import { vehicleOfCall } from '../vehicles/service.js';
+import { addCall, callById, changeCall, changesOf, readBoard } from './repository.js';
+import type { BoardStreams } from './streams.js';
 
-export function boardRoutes({ db }: Database): Router {
+export function boardRoutes({ db }: Database, streams: BoardStreams): Router {
   const router = Router();
   router.get('/', async (_request, response) => {
     response.json(await readBoard(db));
   });
+  router.get('/stream', (_request, response) => {
+    streams.watch(response);
+  });
   router.post('/', async (request, response) => {
     const call = parseNewCall(request.body);
-    if (!(await modelById(db, call.modelId))) throw notFound(`machine ${call.modelId}`);
-    const { isNew, call: added } = await addCall(db, call, new Date());
-    response.status(isNew ? 201 : 200).json(added);
+    const result = await db.transaction(async (tx) => {
+      // A resend of the same id changes nothing.
+      const known = await callById(tx, call.id);
+      if (known) return { call: known, isNew: false };
+      const at = new Date();
+      if (call.modelId && !(await modelById(tx, call.modelId))) throw notFound(`machine ${call.modelId}`);
+      if (call.vanId) await requireVan(tx, call.vanId);
+      if (call.technicianId) await requireCrew(tx, call.technicianId);
+      return { call: await addCall(tx, call, await vehicleOfCall(tx, call, at), at), isNew: true };
+    });
+    if (result.isNew) streams.changed();
+    response.status(result.isNew ? 201 : 200).json(result.call);
+  });
+  router.get('/:callId/changes', async (request, response) => {
+    response.json(await changesOf(db, request.params.callId));
+  });
+  router.post('/:callId/changes', async (request, response) => {
+    const change = parseCallChange(request.body);
+    const board = await db.transaction(async (tx) => {
+      await judge(tx, request.params.callId, change);
+      await changeCall(tx, request.params.callId, change, new Date());
+      return readBoard(tx);
+    });
+    streams.changed();
+    response.status(201).json(board);
   });
   return router;
+}
+
+/** @throws HttpProblem 404 for what nobody knows, 409 for what the call's state does not allow */
+async function judge(
+  tx: Tx,
+  callId: string,
+  { kind, by, vanId, technicianId }: NewCallChange,
+): Promise<void> {
+  const call = await callById(tx, callId);
+  if (!call) throw notFound(`call ${callId}`);
+  await requireCrew(tx, by);
+  if (vanId) await requireVan(tx, vanId);
+  if (technicianId) await requireCrew(tx, technicianId);
+  const hasJob = (await jobOfCall(tx, callId)) !== null;
+  if (call.state === 'done') throw new HttpProblem(409, 'Its job is closed.');
+  if (kind === 'reopened' ? call.state !== 'called-off' : call.state === 'called-off')
+    throw new HttpProblem(
+      409,
+      kind === 'reopened' ? 'It was not called off.' : 'It was called off. Reopen it first.',
+    );
+  if (kind === 'called-off' && hasJob)
+    throw new HttpProblem(409, 'A job is open on it. Close that with its verdict.');
+  if (kind === 'given-back' && hasJob) throw new HttpProblem(409, 'A job is open on it. Pass it on instead.');
 }

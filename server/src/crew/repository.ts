@@ -2,11 +2,19 @@ import type { CrewMember } from '@voltrek/contracts';
 import { asc, eq } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
 import { crew } from '../db/schema.js';
+import { notFound } from '../http/problem.js';
 
-export async function allCrew(db: Db): Promise<CrewMember[]> {
-  return db.select().from(crew).orderBy(asc(crew.id));
+/** Everybody, those who left included: logs name them. */
+export async function allCrew(db: Db | Tx): Promise<CrewMember[]> {
+  const rows = await db.select().from(crew).orderBy(asc(crew.id));
+  return rows.map(({ id, name, role, retiredAt }) => ({ id, name, role, retired: retiredAt !== null }));
 }
 
 export async function crewExists(db: Db | Tx, id: string): Promise<boolean> {
   return (await db.select({ id: crew.id }).from(crew).where(eq(crew.id, id))).length > 0;
+}
+
+/** @throws HttpProblem 404 for somebody nobody knows */
+export async function requireCrew(db: Db | Tx, id: string): Promise<void> {
+  if (!(await crewExists(db, id))) throw notFound(`crew member ${id}`);
 }

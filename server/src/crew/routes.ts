@@ -1,11 +1,45 @@
+import { randomUUID } from 'node:crypto';
+import { parseCrewEntry } from '@voltrek/contracts';
+import { and, eq, isNull, ne } from 'drizzle-orm';
 import { Router } from 'express';
-import type { Database } from '../db/database.js';
-import { allCrew } from './repository.js';
+import type { Database, Tx } from '../db/database.js';
+import { crew } from '../db/schema.js';
+import { HttpProblem } from '../http/problem.js';
+import { allCrew, requireCrew } from './repository.js';
 
 export function crewRoutes({ db }: Database): Router {
   const router = Router();
   router.get('/', async (_request, response) => {
     response.json(await allCrew(db));
   });
+  router.post('/', async (request, response) => {
+    const { name, role } = parseCrewEntry(request.body);
+    const id = `crew-${randomUUID().slice(0, 8)}`;
+    await db.insert(crew).values({ id, name, role });
+    response.status(201).json(await allCrew(db));
+  });
+  router.put('/:crewId', async (request, response) => {
+    const { name, role, retired } = parseCrewEntry(request.body);
+    const { crewId } = request.params;
+    await db.transaction(async (tx) => {
+      await requireCrew(tx, crewId);
+      if (retired) await requireAnother(tx, crewId);
+      await tx
+        .update(crew)
+        .set({ name, role, retiredAt: retired ? new Date() : null })
+        .where(eq(crew.id, crewId));
+    });
+    response.json(await allCrew(db));
+  });
   return router;
+}
+
+/** Somebody has to be left who can work. */
+async function requireAnother(tx: Tx, crewId: string): Promise<void> {
+  const others = await tx
+    .select({ id: crew.id })
+    .from(crew)
+    .where(and(ne(crew.id, crewId), isNull(crew.retiredAt)))
+    .limit(1);
+  if (others.length === 0) throw new HttpProblem(409, 'Nobody would be left. Add somebody first.');
 }

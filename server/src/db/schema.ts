@@ -1,6 +1,18 @@
-import type { ChangeKind, Confidence, CrewMember } from '@voltrek/contracts';
 import type {
+  BatteryMoveKind,
+  BatteryState,
+  CallChangeKind,
+  CallState,
+  ChangeKind,
+  Confidence,
+  CrewMember,
+} from '@voltrek/contracts';
+import type {
+  BatteryEntry,
+  BatteryRating,
   EventType,
+  FollowUp,
+  Job,
   JobEvent,
   KitItem,
   KitNeed,
@@ -12,12 +24,14 @@ import type {
 import {
   boolean,
   customType,
+  date,
   doublePrecision,
   index,
   integer,
   jsonb,
   serial,
   pgTable,
+  primaryKey,
   text,
   timestamp,
   uniqueIndex,
@@ -35,6 +49,17 @@ export const crew = pgTable('crew', {
   id: text().primaryKey(),
   name: text().notNull(),
   role: text().$type<CrewMember['role']>().notNull(),
+  /** Works here no longer; logs still name them. */
+  retiredAt: instant('retired_at'),
+});
+
+/** Whoever calls or owns: kept here alone, so that a name and a number can be erased while jobs and records stand. */
+export const people = pgTable('people', {
+  id: uuid().primaryKey(),
+  name: text(),
+  phone: text(),
+  createdAt: instant('created_at').notNull(),
+  erasedAt: instant('erased_at'),
 });
 
 export const models = pgTable(
@@ -107,7 +132,12 @@ export const ruleSettings = pgTable(
   (table) => [index('rule_settings_key').on(table.key, table.position)],
 );
 
-export const vans = pgTable('vans', { id: text().primaryKey(), name: text().notNull() });
+export const vans = pgTable('vans', {
+  id: text().primaryKey(),
+  name: text().notNull(),
+  /** On the road no longer; logs still name it. */
+  retiredAt: instant('retired_at'),
+});
 
 export const kitItems = pgTable('kit_items', {
   id: text().primaryKey(),
@@ -116,7 +146,116 @@ export const kitItems = pgTable('kit_items', {
     .references(() => vans.id),
   position: integer().notNull(),
   detail: jsonb().$type<KitItem>().notNull(),
+  /** Carried no longer; logs still name it. */
+  retiredAt: instant('retired_at'),
 });
+
+/** Charge that a job took out of a piece of kit, as computed from its log: taken back when the log is. */
+export const kitUses = pgTable(
+  'kit_uses',
+  {
+    kitItemId: text('kit_item_id')
+      .notNull()
+      .references(() => kitItems.id),
+    jobId: uuid('job_id').notNull(),
+    /** Share of what it holds, 0 to 1. */
+    share: doublePrecision().notNull(),
+    at: instant('at').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.kitItemId, t.jobId] })],
+);
+
+/** One machine of somebody's. */
+export const vehicles = pgTable(
+  'vehicles',
+  {
+    id: text().primaryKey(),
+    plate: text(),
+    /** The plate without blanks and marks, in capitals: what plates are compared by. */
+    plateKey: text('plate_key'),
+    fleetNumber: text('fleet_number'),
+    serialNumber: text('serial_number'),
+    modelId: text('model_id')
+      .notNull()
+      .references(() => models.id),
+    ownerId: uuid('owner_id').references(() => people.id),
+    notes: text().notNull().default(''),
+    createdAt: instant('created_at').notNull(),
+    revision: integer().notNull().default(1),
+    searchText: text('search_text').notNull(),
+  },
+  (t) => [
+    index('vehicles_by_text').using('gin', t.searchText.op('gin_trgm_ops')),
+    index('vehicles_by_plate').on(t.plateKey),
+    index('vehicles_by_model').on(t.modelId),
+  ],
+);
+
+/** One battery, wherever it is. Where it stands follows from its moves. */
+export const batteries = pgTable(
+  'batteries',
+  {
+    id: uuid().primaryKey(),
+    /** Short, to be typed from its label. */
+    code: text().notNull().unique(),
+    rating: jsonb().$type<BatteryRating>().notNull(),
+    /** As stamped on it. */
+    dateMark: text('date_mark'),
+    state: text().$type<BatteryState>().notNull(),
+    vehicleId: text('vehicle_id').references(() => vehicles.id),
+    /** Counts from the chassis end, from 0. */
+    place: integer(),
+    vanId: text('van_id').references(() => vans.id),
+    /** When it came to where it is. */
+    since: instant('since').notNull(),
+  },
+  (t) => [index('batteries_in').on(t.vehicleId, t.place), index('batteries_on').on(t.vanId)],
+);
+
+/** Every time a battery changed its place or was charged at the depot: append-only, but for what an undone event of a job moved. */
+export const batteryMoves = pgTable(
+  'battery_moves',
+  {
+    position: serial().primaryKey(),
+    batteryId: uuid('battery_id')
+      .notNull()
+      .references(() => batteries.id),
+    kind: text().$type<BatteryMoveKind>().notNull(),
+    at: instant('at').notNull(),
+    by: text().notNull(),
+    vehicleId: text('vehicle_id').references(() => vehicles.id),
+    place: integer(),
+    vanId: text('van_id').references(() => vans.id),
+    note: text().notNull().default(''),
+    jobId: uuid('job_id'),
+    /** The event of the job that moved it. */
+    eventId: uuid('event_id'),
+  },
+  (t) => [
+    index('battery_moves_of').on(t.batteryId, t.position),
+    index('battery_moves_in').on(t.vehicleId, t.place, t.position),
+    index('battery_moves_by_event').on(t.eventId),
+  ],
+);
+
+/** What jobs learnt of a battery, or did to it. */
+export const batteryEntries = pgTable(
+  'battery_entries',
+  {
+    position: serial().primaryKey(),
+    batteryId: uuid('battery_id')
+      .notNull()
+      .references(() => batteries.id),
+    jobId: uuid('job_id').notNull(),
+    place: integer().notNull(),
+    at: instant('at').notNull(),
+    kind: text().$type<BatteryEntry['kind']>().notNull(),
+    volts: doublePrecision(),
+    share: doublePrecision(),
+    spread: doublePrecision(),
+  },
+  (t) => [index('battery_entries_of').on(t.batteryId, t.at), index('battery_entries_by_job').on(t.jobId)],
+);
 
 /** What kit needs after it was used. A mark stands until somebody says it is done. */
 export const kitMarks = pgTable(
@@ -135,19 +274,51 @@ export const kitMarks = pgTable(
   (t) => [uniqueIndex('kit_marks_once').on(t.kitItemId, t.need, t.jobId)],
 );
 
-export const calls = pgTable('calls', {
-  id: text().primaryKey(),
-  number: integer().notNull().unique(),
-  receivedAt: instant('received_at').notNull(),
-  title: text().notNull(),
-  placeName: text('place_name').notNull(),
-  said: text().notNull(),
-  modelId: text('model_id')
-    .notNull()
-    .references(() => models.id),
-  ambientC: doublePrecision('ambient_c').notNull(),
-  urgent: boolean().notNull(),
-});
+export const calls = pgTable(
+  'calls',
+  {
+    id: text().primaryKey(),
+    number: integer().notNull().unique(),
+    receivedAt: instant('received_at').notNull(),
+    title: text().notNull(),
+    placeName: text('place_name').notNull(),
+    said: text().notNull(),
+    modelId: text('model_id')
+      .notNull()
+      .references(() => models.id),
+    vehicleId: text('vehicle_id')
+      .notNull()
+      .references(() => vehicles.id),
+    callerId: uuid('caller_id').references(() => people.id),
+    ambientC: doublePrecision('ambient_c').notNull(),
+    urgent: boolean().notNull(),
+    state: text().$type<CallState>().notNull().default('waiting'),
+    vanId: text('van_id').references(() => vans.id),
+    technicianId: text('technician_id').references(() => crew.id),
+    promisedAt: instant('promised_at'),
+    /** When its job was closed, or it was called off. */
+    endedAt: instant('ended_at'),
+  },
+  (t) => [index('calls_by_state').on(t.state, t.endedAt), index('calls_of_vehicle').on(t.vehicleId)],
+);
+
+/** Who took, passed on or called off a call, and why. */
+export const callChanges = pgTable(
+  'call_changes',
+  {
+    position: serial().primaryKey(),
+    callId: text('call_id')
+      .notNull()
+      .references(() => calls.id),
+    kind: text().$type<CallChangeKind>().notNull(),
+    at: instant('at').notNull(),
+    by: text().notNull(),
+    vanId: text('van_id'),
+    technicianId: text('technician_id'),
+    reason: text().notNull(),
+  },
+  (t) => [index('call_changes_of').on(t.callId, t.position)],
+);
 
 /** What the log of each job says, kept beside it for search. Always made from the log, in the same transaction. */
 export const jobs = pgTable(
@@ -164,6 +335,10 @@ export const jobs = pgTable(
     modelId: text('model_id')
       .notNull()
       .references(() => models.id),
+    vehicleId: text('vehicle_id')
+      .notNull()
+      .references(() => vehicles.id),
+    vanId: text('van_id').notNull(),
     stage: text().$type<Stage>().notNull(),
     state: text().$type<'open' | 'closed'>().notNull(),
     verdict: text().$type<VerdictKind>(),
@@ -174,10 +349,14 @@ export const jobs = pgTable(
     by: text().notNull(),
     revision: integer().notNull(),
     searchText: text('search_text').notNull(),
+    /** The fold of the log as it stands; null where it was written before snapshots were kept and is yet to be made. */
+    snapshot: jsonb().$type<Job>(),
   },
   (t) => [
-    index('jobs_by_closing').on(t.state, t.closedAt.desc()),
+    // The order is asked for as it is kept, nulls included: else the index cannot serve it.
+    index('jobs_by_closing').on(t.state, t.closedAt.desc().nullsLast(), t.id),
     index('jobs_by_model').on(t.modelId, t.openedAt),
+    index('jobs_by_vehicle').on(t.vehicleId, t.openedAt),
     index('jobs_by_text').using('gin', t.searchText.op('gin_trgm_ops')),
   ],
 );
@@ -191,7 +370,10 @@ export const jobEvents = pgTable(
       .notNull()
       .references(() => jobs.id),
     position: integer().notNull(),
+    /** By the reporter's clock. */
     at: instant('at').notNull(),
+    /** By this server's clock; null in older logs. */
+    heardAt: instant('heard_at'),
     by: text()
       .notNull()
       .references(() => crew.id),
@@ -199,4 +381,18 @@ export const jobEvents = pgTable(
     data: jsonb().$type<JobEvent['data']>().notNull(),
   },
   (t) => [uniqueIndex('job_events_in_order').on(t.jobId, t.position)],
+);
+
+/** What verdicts of closed jobs promised, by its day. Made from the log in the same transaction. */
+export const followUps = pgTable(
+  'follow_ups',
+  {
+    jobId: uuid('job_id')
+      .notNull()
+      .references(() => jobs.id),
+    kind: text().$type<FollowUp['kind']>().notNull(),
+    dueOn: date('due_on', { mode: 'string' }).notNull(),
+    done: boolean().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.jobId, t.kind] }), index('follow_ups_due').on(t.done, t.dueOn)],
 );

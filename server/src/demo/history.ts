@@ -26,6 +26,7 @@ import {
   strengthShare,
   toolsOfKit,
 } from '@voltrek/core';
+import { type DemoVehicle, uuidFrom } from './fleet.js';
 import { type JobLog, jobLog } from './job-log.js';
 
 /** A past call with its whole log. */
@@ -38,6 +39,9 @@ export interface PastJob {
     readonly placeName: string;
     readonly said: string;
     readonly modelId: string;
+    readonly vehicleId: string;
+    readonly callerId: string;
+    readonly vanId: string;
     readonly ambientC: number;
     readonly urgent: boolean;
   };
@@ -82,7 +86,8 @@ const TRUTHS: readonly (readonly [Truth, number])[] = [
  */
 export function pastJobs(
   machines: readonly Machine[],
-  kit: readonly KitItem[],
+  fleet: readonly DemoVehicle[],
+  vans: readonly { readonly id: string; readonly kit: readonly KitItem[] }[],
   donor: Machine,
   crewIds: readonly string[],
   now: Date,
@@ -93,10 +98,13 @@ export function pastJobs(
     const days = winter.from + random() * (winter.to - winter.from);
     return new Date(now.getTime() - days * DAY_MS);
   }).sort((a, b) => a.getTime() - b.getTime());
-  const casualties = machines.filter((m) => m.id !== donor.id);
-  return dates.map((date, i) =>
-    pastJob(random, i + 1, date, pick(random, casualties), kit, donor, pick(random, crewIds), now),
-  );
+  const byId = new Map(machines.map((m) => [m.id, m]));
+  return dates.map((date, i) => {
+    const vehicle = pick(random, fleet);
+    const machine = byId.get(vehicle.modelId)!;
+    const van = pick(random, vans);
+    return pastJob(random, i + 1, date, machine, vehicle, van, donor, pick(random, crewIds), now);
+  });
 }
 
 function pick<T>(random: Random, list: readonly T[]): T {
@@ -117,7 +125,8 @@ function pastJob(
   number: number,
   date: Date,
   machine: Machine,
-  kit: readonly KitItem[],
+  vehicle: DemoVehicle,
+  { id: vanId, kit }: { readonly id: string; readonly kit: readonly KitItem[] },
   donor: Machine,
   by: string,
   now: Date,
@@ -132,6 +141,9 @@ function pastJob(
     placeName: pick(random, PLACES),
     said: truth === 'no-fuel' ? 'Turns well, will not fire.' : 'Will not start.',
     modelId: machine.id,
+    vehicleId: vehicle.id,
+    callerId: vehicle.ownerId,
+    vanId,
     ambientC,
     urgent: false,
   };
@@ -153,7 +165,8 @@ function pastJob(
   restVolts.forEach((volts, battery) =>
     log.add('reading.taken', { kind: 'rest', volts, battery, tempC: ambientC, source: 'typed' }),
   );
-  if (random() < TESTED) testBattery(random, log, machine, truth, (now.getTime() - date.getTime()) / DAY_MS);
+  if (random() < TESTED)
+    testBattery(random, log, vehicle.id, machine, truth, (now.getTime() - date.getTime()) / DAY_MS);
   log.add('polarity.proved', { signs: ['mark', 'meter'] });
   work(random, log, machine, donor, kit, restVolts, ambientC, truth);
   const job = log.job();
@@ -195,9 +208,16 @@ function crowdOf(machine: Machine, job: Job): Crowd {
 /** Share of jobs on which the tester came out. */
 const TESTED = 0.6;
 
-/** A tester's figure: each machine's battery ages at a pace of its own, and a worn one is worn. */
-function testBattery(random: Random, log: JobLog, machine: Machine, truth: Truth, daysAgo: number): void {
-  const pace = seededRandom(machine.id.length * 97 + machine.id.charCodeAt(0));
+/** A tester's figure: each vehicle's battery ages at a pace of its own, and a worn one is worn. */
+function testBattery(
+  random: Random,
+  log: JobLog,
+  vehicleId: string,
+  machine: Machine,
+  truth: Truth,
+  daysAgo: number,
+): void {
+  const pace = seededRandom(Number.parseInt(uuidFrom(vehicleId).slice(0, 6), 16));
   const ageAtDemo = 1.15 + 1.1 * pace();
   const perDay = 0.0004 + 0.0012 * pace();
   const ageing = Math.max(1, ageAtDemo - perDay * daysAgo) * (truth === 'worn' ? 2.2 : 1);

@@ -18,6 +18,8 @@ export interface LoggedCall {
   readonly title: string;
   readonly placeName: string;
   readonly modelId: string;
+  readonly vehicleId: string;
+  readonly vanId: string;
   readonly ambientC: number;
 }
 
@@ -40,8 +42,8 @@ export function jobLog(random: Random, call: LoggedCall, by: string, start: Date
     at += Math.round(30_000 + 60_000 * random());
     events.push({ id: uuid(random), jobId, at: new Date(at).toISOString(), by, type, data } as JobEvent);
   };
-  const { id: callId, number: callNumber, title, placeName, modelId, ambientC } = call;
-  add('job.opened', { callId, callNumber, title, placeName, modelId, ambientC });
+  const { id: callId, number: callNumber, title, placeName, modelId, ambientC, vehicleId, vanId } = call;
+  add('job.opened', { callId, callNumber, title, placeName, modelId, ambientC, vehicleId, vanId, rules: {} });
   return {
     events,
     add,

@@ -3,8 +3,10 @@ import { MACHINE_CLASSES, templateOf } from '@voltrek/core';
 import { writeMachine } from '../atlas/repository.js';
 import { searchTextOf } from '../atlas/search-text.js';
 import type { Database, Tx } from '../db/database.js';
-import { calls, crew, facts, kitItems, models, vans } from '../db/schema.js';
-import { appendEvents } from '../jobs/repository.js';
+import { calls, crew, facts, kitItems, models, people, vans, vehicles } from '../db/schema.js';
+import { writeLog } from '../jobs/whole-log.js';
+import { plateKeyOf, vehicleSearchText } from '../vehicles/repository.js';
+import { type DemoVehicle, demoFleet } from './fleet.js';
 import { pastJobs } from './history.js';
 import { CARS } from './machines-cars.js';
 import { ELECTRICS } from './machines-electric.js';
@@ -19,8 +21,8 @@ const FILLED = 'filled';
 export const DEMO_MACHINES = [...ROAD_MACHINES, ...PLANT_MACHINES, ...CARS, ...ELECTRICS, ...SMALL_AND_HEAVY];
 
 /**
- * Fills a database on its first start: crew, vans and atlas always, so that there is something to work with; tonight's calls and two
- * winters of past jobs unless `empty`. Later starts change nothing.
+ * Fills a database on its first start with the demo: crew, vans, atlas, tonight's calls and two winters of past jobs. An `empty` one has
+ * nothing but the templates of unknown machines, and is set up in the interface. Later starts change nothing.
  *
  * @param now the moment the demo night is timed against
  */
@@ -30,8 +32,9 @@ export async function loadDemo({ db }: Database, now: Date, empty: boolean): Pro
     const [filled] = await tx.select().from(facts).where(eq(facts.key, FILLED));
     if (filled) return;
     await tx.insert(facts).values({ key: FILLED, value: empty ? 'empty' : 'demo' });
+    if (empty) return;
     await loadHouse(tx, now);
-    if (!empty) await loadCalls(tx, now);
+    await loadCalls(tx, now);
   });
 }
 
@@ -44,10 +47,15 @@ async function loadTemplates(tx: Tx): Promise<void> {
   }
 }
 
-async function loadHouse(tx: Tx, now: Date): Promise<void> {
-  await tx.insert(crew).values([...CREW]);
-  const loaded = { kind: 'loaded', by: CREW[0]!.id, at: now, note: '' } as const;
+/** The atlas that ships. */
+export async function loadAtlas(tx: Tx, by: string, now: Date): Promise<void> {
+  const loaded = { kind: 'loaded', by, at: now, note: '' } as const;
   for (const machine of DEMO_MACHINES) await writeMachine(tx, machine, 'maker', 1, loaded);
+}
+
+async function loadHouse(tx: Tx, now: Date): Promise<void> {
+  await tx.insert(crew).values(CREW.map(({ id, name, role }) => ({ id, name, role })));
+  await loadAtlas(tx, CREW[0]!.id, now);
   for (const { id, name, kit } of VANS) {
     await tx.insert(vans).values({ id, name });
     await tx
@@ -58,16 +66,54 @@ async function loadHouse(tx: Tx, now: Date): Promise<void> {
 
 async function loadCalls(tx: Tx, now: Date): Promise<void> {
   const donor = DEMO_MACHINES.find((m) => m.id === 'service-van')!;
+  const fleet = demoFleet(DEMO_MACHINES, donor.id);
+  await loadFleet(tx, fleet, now);
   const crewIds = CREW.map((c) => c.id);
-  const past = pastJobs(DEMO_MACHINES, VANS[0]!.kit, donor, crewIds, now);
-  await tx.insert(calls).values(past.map(({ call }) => call));
-  for (const { events } of past) await appendEvents(tx, [], events);
+  const past = pastJobs(DEMO_MACHINES, fleet, VANS, donor, crewIds, now);
   await tx.insert(calls).values(
-    TONIGHT.map(({ minutesAgo, truth: _truth, ...call }, i) => ({
-      ...call,
-      id: `call-${past.length + 1 + i}`,
-      number: past.length + 1 + i,
-      receivedAt: new Date(now.getTime() - minutesAgo * 60_000),
+    past.map(({ call, events }) => {
+      const { vanId, ...rest } = call;
+      const last = events.filter((e) => e.type === 'job.closed').at(-1)!;
+      return { ...rest, vanId, technicianId: last.by, state: 'done' as const, endedAt: new Date(last.at) };
+    }),
+  );
+  const byId = new Map(DEMO_MACHINES.map((m) => [m.id, m]));
+  for (const { call, events } of past)
+    await writeLog(tx, events, { vehicleId: call.vehicleId, vanId: call.vanId }, byId.get(call.modelId)!);
+  await tx.insert(calls).values(
+    TONIGHT.map(({ minutesAgo, truth: _truth, which, ...call }, i) => {
+      const vehicle = fleet.find((v) => v.id === `${call.modelId}-${which}`)!;
+      const van = VANS[i % VANS.length]!;
+      return {
+        ...call,
+        id: `call-${past.length + 1 + i}`,
+        number: past.length + 1 + i,
+        receivedAt: new Date(now.getTime() - minutesAgo * 60_000),
+        vehicleId: vehicle.id,
+        callerId: vehicle.ownerId,
+        promisedAt: call.urgent ? new Date(now.getTime() + PROMISE_MINUTES * 60_000) : null,
+        // Every other call is with somebody already; the rest wait for whoever is free first.
+        ...(i % 2 === 1 && { vanId: van.id, technicianId: CREW[i % CREW.length]!.id }),
+      };
+    }),
+  );
+}
+
+/** What the callers of urgent calls were told, from the demo's moment. */
+const PROMISE_MINUTES = 25;
+
+async function loadFleet(tx: Tx, fleet: readonly DemoVehicle[], now: Date): Promise<void> {
+  const owners = new Map(fleet.map(({ ownerId, owner }) => [ownerId, owner]));
+  await tx
+    .insert(people)
+    .values([...owners].map(([id, { name, phone }]) => ({ id, name, phone, createdAt: now })));
+  const names = new Map(DEMO_MACHINES.map((m) => [m.id, `${m.maker} ${m.model}`]));
+  await tx.insert(vehicles).values(
+    fleet.map(({ owner: _owner, ...vehicle }) => ({
+      ...vehicle,
+      plateKey: vehicle.plate === null ? null : plateKeyOf(vehicle.plate),
+      createdAt: now,
+      searchText: vehicleSearchText(vehicle, names.get(vehicle.modelId)!),
     })),
   );
 }

@@ -3,10 +3,10 @@ import type { Cause, KitItem } from '@voltrek/core';
 
 /** Tarn Vale Roadside: four people. */
 export const CREW: readonly CrewMember[] = [
-  { id: 'crew-1', name: 'Brannoch', role: 'crew-lead' },
-  { id: 'crew-2', name: 'Tamsel', role: 'technician' },
-  { id: 'crew-3', name: 'Isk', role: 'technician' },
-  { id: 'crew-4', name: 'Orrin', role: 'apprentice' },
+  { id: 'crew-1', name: 'Brannoch', role: 'crew-lead', retired: false },
+  { id: 'crew-2', name: 'Tamsel', role: 'technician', retired: false },
+  { id: 'crew-3', name: 'Isk', role: 'technician', retired: false },
+  { id: 'crew-4', name: 'Orrin', role: 'apprentice', retired: false },
 ];
 
 const heavyLeads: KitItem = {
@@ -158,6 +158,8 @@ export interface DemoCall {
   readonly placeName: string;
   readonly said: string;
   readonly modelId: string;
+  /** Which of the demo's vehicles of that model: `a` or `b`. */
+  readonly which: 'a' | 'b';
   readonly ambientC: number;
   readonly urgent: boolean;
   /** What is really wrong: what the stand-in instruments show. */
@@ -172,6 +174,7 @@ export const TONIGHT: readonly DemoCall[] = [
     placeName: 'Gravel pit car park, row C',
     said: 'Clicks fast and the dash goes dim. Parked since noon with the cool box on.',
     modelId: 'ardwen-solace',
+    which: 'a',
     ambientC: -4,
     urgent: false,
     truth: 'left-on',
@@ -182,6 +185,7 @@ export const TONIGHT: readonly DemoCall[] = [
     placeName: 'Gravel pit car park, gate',
     said: 'Turns slowly, then stops. Rolls are due at the fair by five.',
     modelId: 'brinmoor-carrow-22d',
+    which: 'a',
     ambientC: -4,
     urgent: true,
     truth: 'worn',
@@ -192,6 +196,7 @@ export const TONIGHT: readonly DemoCall[] = [
     placeName: 'Skerrow Head, lantern slope',
     said: 'Lamps are bright, starter only groans. One battery was replaced last week.',
     modelId: 'hulvane-cornice-9',
+    which: 'a',
     ambientC: -9,
     urgent: true,
     truth: 'string-weak',
@@ -202,6 +207,7 @@ export const TONIGHT: readonly DemoCall[] = [
     placeName: 'Ferry ramp, lane 2',
     said: 'Dead. No doors, no lamps. It blocks the ramp.',
     modelId: 'kestow-parcel-e',
+    which: 'a',
     ambientC: -2,
     urgent: true,
     truth: 'discharged',
@@ -212,6 +218,7 @@ export const TONIGHT: readonly DemoCall[] = [
     placeName: 'Chapel hall yard',
     said: 'Doors open, nothing lights up when I press start.',
     modelId: 'tolsey-conflux',
+    which: 'a',
     ambientC: -3,
     urgent: false,
     truth: 'worn',
@@ -222,6 +229,7 @@ export const TONIGHT: readonly DemoCall[] = [
     placeName: 'Verge above the weir',
     said: 'One click and nothing. Radio was on while I waited.',
     modelId: 'brinmoor-pella',
+    which: 'a',
     ambientC: -5,
     urgent: false,
     truth: 'left-on',
@@ -232,6 +240,7 @@ export const TONIGHT: readonly DemoCall[] = [
     placeName: 'Quarry track, post 4',
     said: 'Starter relay chatters. Heated grips were on all day.',
     modelId: 'ostrel-fell-450',
+    which: 'a',
     ambientC: -5,
     urgent: false,
     truth: 'left-on',
@@ -242,6 +251,7 @@ export const TONIGHT: readonly DemoCall[] = [
     placeName: 'Lantern field, shed',
     said: 'Stood for weeks. Not a sound. Battery feels odd.',
     modelId: 'tolsey-verge-16',
+    which: 'a',
     ambientC: -8,
     urgent: false,
     truth: 'sulphated',
@@ -252,6 +262,7 @@ export const TONIGHT: readonly DemoCall[] = [
     placeName: 'Lantern field, main stage',
     said: 'Panel lights, starter turns a little, then the panel resets.',
     modelId: 'skarnby-lumen-60',
+    which: 'a',
     ambientC: -6,
     urgent: false,
     truth: 'joint-negative',
@@ -262,6 +273,7 @@ export const TONIGHT: readonly DemoCall[] = [
     placeName: 'Fish quay, bay 3',
     said: 'Fridge ran all night with the engine off. Now both are off.',
     modelId: 'orrendal-boreal-12',
+    which: 'a',
     ambientC: -3,
     urgent: false,
     truth: 'left-on',
@@ -272,6 +284,7 @@ export const TONIGHT: readonly DemoCall[] = [
     placeName: 'Underwood orchard, battery 7',
     said: 'Frost alarm is on and the fan will not start by itself.',
     modelId: 'skarnby-orchard-fan',
+    which: 'a',
     ambientC: -4,
     urgent: false,
     truth: 'charging',
@@ -282,6 +295,7 @@ export const TONIGHT: readonly DemoCall[] = [
     placeName: 'Inner harbour, slip',
     said: 'Cranked it flat trying. Smells of petrol a bit.',
     modelId: 'wendry-harbour-40',
+    which: 'a',
     ambientC: -2,
     urgent: false,
     truth: 'discharged',

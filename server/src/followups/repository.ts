@@ -1,50 +1,48 @@
 import type { DueFollowUp } from '@voltrek/contracts';
-import type { EventData } from '@voltrek/core';
-import { and, desc, eq, gte, inArray } from 'drizzle-orm';
-import type { Db } from '../db/database.js';
-import { jobEvents, jobs } from '../db/schema.js';
+import type { Job } from '@voltrek/core';
+import { and, asc, eq, gte } from 'drizzle-orm';
+import type { Db, Tx } from '../db/database.js';
+import { followUps, jobs } from '../db/schema.js';
 
 const DAY_MS = 86_400_000;
-/** Jobs closed longer ago than this have nothing due any more: the longest promise is an inspection, a year at most. */
-const LOOK_BACK_DAYS = 400;
 /** What was due longer ago than this is no longer shown. */
 const OVERDUE_DAYS = 30;
 
-/** Everything that verdicts of closed jobs still promise, soonest first. A verdict given again replaces the one before. */
+/** Everything that verdicts of closed jobs still promise, soonest first. */
 export async function dueFollowUps(db: Db, now: Date): Promise<DueFollowUp[]> {
-  const rows = await db
+  const oldest = dayOf(now.getTime() - OVERDUE_DAYS * DAY_MS);
+  return db
     .select({
       jobId: jobs.id,
       callNumber: jobs.callNumber,
       title: jobs.title,
       placeName: jobs.placeName,
-      closedAt: jobs.closedAt,
-      type: jobEvents.type,
-      data: jobEvents.data,
+      kind: followUps.kind,
+      dueOn: followUps.dueOn,
     })
-    .from(jobEvents)
-    .innerJoin(jobs, eq(jobEvents.jobId, jobs.id))
-    .where(
-      and(
-        inArray(jobEvents.type, ['verdict.given', 'follow-up.done']),
-        eq(jobs.state, 'closed'),
-        gte(jobs.closedAt, new Date(now.getTime() - LOOK_BACK_DAYS * DAY_MS)),
-      ),
-    )
-    .orderBy(desc(jobEvents.position));
-  const oldest = new Date(now.getTime() - OVERDUE_DAYS * DAY_MS).toISOString().slice(0, 10);
-  const done = new Set<string>();
-  const seen = new Set<string>();
-  const due: DueFollowUp[] = [];
-  // Newest first: what was done comes before the verdict that promised it.
-  for (const { jobId, closedAt, type, data, ...job } of rows) {
-    if (type === 'follow-up.done') done.add(`${jobId} ${(data as EventData['follow-up.done']).kind}`);
-    if (type !== 'verdict.given' || seen.has(jobId) || !closedAt) continue;
-    seen.add(jobId);
-    for (const { kind, days } of (data as EventData['verdict.given']).followUps) {
-      const dueOn = new Date(closedAt.getTime() + days * DAY_MS).toISOString().slice(0, 10);
-      if (dueOn >= oldest && !done.has(`${jobId} ${kind}`)) due.push({ jobId, ...job, kind, dueOn });
-    }
-  }
-  return due.sort((a, b) => a.dueOn.localeCompare(b.dueOn) || a.callNumber - b.callNumber);
+    .from(followUps)
+    .innerJoin(jobs, eq(followUps.jobId, jobs.id))
+    .where(and(eq(followUps.done, false), gte(followUps.dueOn, oldest)))
+    .orderBy(asc(followUps.dueOn), asc(jobs.callNumber));
 }
+
+/** What a closed job promises, each with its day; nothing while it is open. A verdict given again replaces the one before. */
+export function promisesOf(job: Job): (typeof followUps.$inferInsert)[] {
+  const { closedAt, verdict } = job;
+  if (closedAt === null || !verdict) return [];
+  const byKind = new Map(verdict.followUps.map(({ kind, days }) => [kind, days]));
+  return [...byKind].map(([kind, days]) => ({
+    jobId: job.id,
+    kind,
+    dueOn: dayOf(Date.parse(closedAt) + days * DAY_MS),
+    done: job.followedUp.includes(kind),
+  }));
+}
+
+export async function writePromises(tx: Tx, job: Job): Promise<void> {
+  await tx.delete(followUps).where(eq(followUps.jobId, job.id));
+  const rows = promisesOf(job);
+  if (rows.length > 0) await tx.insert(followUps).values(rows);
+}
+
+const dayOf = (ms: number): string => new Date(ms).toISOString().slice(0, 10);

@@ -1,70 +1,93 @@
-import type { JobSummary, LogPage } from '@voltrek/contracts';
+import { type JobSummary, type LogPage, UUID_PATTERN } from '@voltrek/contracts';
 import {
   foldJob,
   type Job,
   type JobEvent,
+  type Machine,
   reachedStage,
   restVoltsByBattery,
   upgradeLog,
 } from '@voltrek/core';
-import { and, asc, count, desc, eq, gte, ilike, lt, ne } from 'drizzle-orm';
+import { and, asc, count, eq, gt, gte, ilike, inArray, lt, lte, or, type SQL, sql } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
-import { jobEvents, jobs, models } from '../db/schema.js';
+import { jobEvents, jobs, vehicles } from '../db/schema.js';
+import { plateKeyOf } from '../vehicles/repository.js';
 
 type JobRow = typeof jobs.$inferSelect;
 
-/** The whole log of a job, oldest first; empty when there is none. */
+/** A job as it stands, with whose machine it is and the van it is worked from. */
+export interface KeptJob {
+  readonly job: Job;
+  readonly vehicleId: string;
+  readonly vanId: string;
+}
+
+/** The whole log of a job, oldest first, in today's words; empty when there is none. */
 export async function readEvents(db: Db | Tx, jobId: string): Promise<JobEvent[]> {
   const rows = await db
     .select()
     .from(jobEvents)
     .where(eq(jobEvents.jobId, jobId))
     .orderBy(asc(jobEvents.position));
-  return upgradeLog(
-    rows.map(({ id, jobId: job, at, by, type, data }) => ({
-      id,
-      jobId: job,
-      at: at.toISOString(),
-      by,
-      type,
-      data,
-    })),
-  );
+  return upgradeLog(rows.map(storedOf));
 }
 
-/** True when an event with this id stands in any log. */
-export async function eventExists(db: Db | Tx, id: string): Promise<boolean> {
-  return (await db.select({ id: jobEvents.id }).from(jobEvents).where(eq(jobEvents.id, id))).length > 0;
+function storedOf({ id, jobId, at, heardAt, by, type, data }: typeof jobEvents.$inferSelect) {
+  return {
+    id,
+    jobId,
+    at: at.toISOString(),
+    ...(heardAt && { heardAt: heardAt.toISOString() }),
+    by,
+    type,
+    data,
+  };
 }
 
-/** Appends events to one job's log and brings its summary up to date. Call inside a transaction. */
-export async function appendEvents(
-  tx: Tx,
-  before: readonly JobEvent[],
-  added: readonly JobEvent[],
-): Promise<void> {
-  const events = [...before, ...added];
-  const job = foldJob(events);
-  if (!job) throw new Error('appendEvents: the log has not been opened');
-  const summary = await projectionOf(tx, job);
-  await tx.insert(jobs).values(summary).onConflictDoUpdate({ target: jobs.id, set: summary });
-  await tx
-    .insert(jobEvents)
-    .values(added.map((event, i) => ({ ...event, at: new Date(event.at), position: before.length + i })));
+/** The event with this id, in whatever log it stands. */
+export async function eventById(db: Db | Tx, id: string): Promise<JobEvent | null> {
+  const [row] = await db.select().from(jobEvents).where(eq(jobEvents.id, id));
+  return (row && upgradeLog([storedOf(row)])[0]) ?? null;
 }
 
-async function projectionOf(tx: Tx, job: Job): Promise<typeof jobs.$inferInsert> {
-  const [machine] = await tx.select().from(models).where(eq(models.id, job.modelId));
+/** The snapshot of a job: no log is read for it. Null when there is no such job. */
+export async function keptJob(db: Db | Tx, jobId: string): Promise<KeptJob | null> {
+  const [row] = await db
+    .select({ snapshot: jobs.snapshot, vehicleId: jobs.vehicleId, vanId: jobs.vanId })
+    .from(jobs)
+    .where(eq(jobs.id, jobId));
+  if (!row) return null;
+  // A log of before snapshots were kept has none until the rebuild at start has been there.
+  const job = row.snapshot ?? foldJob(await readEvents(db, jobId));
+  return job && { job, vehicleId: row.vehicleId, vanId: row.vanId };
+}
+
+/** Writes one more event and what the job has come to. Call inside a transaction. */
+export async function writeEvent(tx: Tx, event: JobEvent, kept: KeptJob, machine: Machine): Promise<void> {
+  const row = rowOf(kept, machine);
+  await tx.insert(jobs).values(row).onConflictDoUpdate({ target: jobs.id, set: row });
+  const { heardAt, ...rest } = event;
+  await tx.insert(jobEvents).values({
+    ...rest,
+    at: new Date(event.at),
+    heardAt: heardAt === undefined ? null : new Date(heardAt),
+    position: kept.job.revision - 1,
+  });
+}
+
+/** What the log of a job comes to, for lists and searches. */
+export function rowOf({ job, vehicleId, vanId }: KeptJob, machine: Machine): typeof jobs.$inferInsert {
   const { callId, callNumber, title, placeName } = job.call;
-  const { modelId } = job;
-  const rest = restVoltsByBattery(job, machine?.detail.batteries.length ?? 1).filter((v) => v !== null);
+  const rest = restVoltsByBattery(job, machine.batteries.length).filter((v) => v !== null);
   return {
     id: job.id,
     callId,
     callNumber,
     title,
     placeName,
-    modelId,
+    modelId: job.modelId,
+    vehicleId,
+    vanId,
     stage: reachedStage(job),
     state: job.closedAt === null ? 'open' : 'closed',
     verdict: job.verdict?.verdict ?? null,
@@ -74,7 +97,8 @@ async function projectionOf(tx: Tx, job: Job): Promise<typeof jobs.$inferInsert>
     closedAt: job.closedAt === null ? null : new Date(job.closedAt),
     by: job.openedBy,
     revision: job.revision,
-    searchText: [callNumber, title, placeName, machine?.maker, machine?.model].join(' ').toLowerCase(),
+    searchText: [callNumber, title, placeName, machine.maker, machine.model].join(' ').toLowerCase(),
+    snapshot: job,
   };
 }
 
@@ -83,12 +107,12 @@ export async function jobOfCall(db: Db | Tx, callId: string): Promise<string | n
   return row?.id ?? null;
 }
 
-/** Other jobs of this machine since `since` in which its battery was found flat. */
-export async function countFlatCalls(
-  db: Db,
-  modelId: string,
-  jobId: string,
+/** Jobs of this vehicle, opened before `before` and not before `since`, in which a battery was found flat. Later ones say nothing of it. */
+export async function countEarlierFlatCalls(
+  db: Db | Tx,
+  vehicleId: string,
   since: Date,
+  before: Date,
   flatVolts: number,
 ): Promise<number> {
   const [row] = await db
@@ -96,9 +120,9 @@ export async function countFlatCalls(
     .from(jobs)
     .where(
       and(
-        eq(jobs.modelId, modelId),
-        ne(jobs.id, jobId),
+        eq(jobs.vehicleId, vehicleId),
         gte(jobs.openedAt, since),
+        lt(jobs.openedAt, before),
         lt(jobs.lowestRestVolts, flatVolts),
       ),
     );
@@ -109,28 +133,84 @@ export interface LogQuery {
   readonly text: string;
   readonly verdict: string | null;
   readonly limit: number;
-  readonly offset: number;
+  /** Where the page begins, as the page before told; null for the first. */
+  readonly after: string | null;
 }
 
-/** One page of closed jobs, newest first. */
+const PLATES_MOST = 50;
+
+/** One page of closed jobs, newest first, by words of the job or the plate of its vehicle. */
 export async function readLog(db: Db, query: LogQuery): Promise<LogPage> {
-  const words = query.text.toLowerCase().split(/\s+/).filter(Boolean);
-  const where = and(
-    eq(jobs.state, 'closed'),
-    ...words.map((word) => ilike(jobs.searchText, `%${word.replace(/[\\%_]/g, '\\$&')}%`)),
-    ...(query.verdict ? [eq(jobs.verdict, query.verdict as NonNullable<JobRow['verdict']>)] : []),
-  );
+  const words = query.text.toLowerCase().split(/\s+/).filter(Boolean).slice(0, 8);
+  const bySays = words.map((word) => ilike(jobs.searchText, `%${word.replace(/[\\%_]/g, '\\$&')}%`));
+  const owned = await vehiclesByPlate(db, query.text);
+  const isMeant = owned.length > 0 ? or(and(...bySays), inArray(jobs.vehicleId, owned)) : and(...bySays);
   const rows = await db
-    .select()
+    .select(jobColumns)
     .from(jobs)
-    .where(where)
-    .orderBy(desc(jobs.closedAt))
-    .limit(query.limit)
-    .offset(query.offset);
-  const [total] = await db.select({ n: count() }).from(jobs).where(where);
-  return { jobs: rows.map(summaryOf), total: total?.n ?? 0 };
+    .where(
+      and(
+        eq(jobs.state, 'closed'),
+        isMeant,
+        query.verdict ? eq(jobs.verdict, query.verdict as NonNullable<JobRow['verdict']>) : undefined,
+        query.after ? behind(query.after) : undefined,
+      ),
+    )
+    // As the index has it, nulls included: otherwise every row is sorted for each page.
+    .orderBy(sql`${jobs.closedAt} desc nulls last`, asc(jobs.id))
+    .limit(query.limit + 1);
+  const page = rows.slice(0, query.limit);
+  const last = page.at(-1);
+  return {
+    jobs: page.map(summaryOf),
+    next: rows.length > query.limit && last?.closedAt ? `${last.closedAt.toISOString()}_${last.id}` : null,
+  };
 }
 
-export function summaryOf({ searchText: _searchText, openedAt, closedAt, ...row }: JobRow): JobSummary {
+async function vehiclesByPlate(db: Db, typed: string): Promise<string[]> {
+  const key = plateKeyOf(typed);
+  if (key.length < 3) return [];
+  const found = await db
+    .select({ id: vehicles.id })
+    .from(vehicles)
+    .where(and(gte(vehicles.plateKey, key), lt(vehicles.plateKey, `${key}\uffff`)))
+    .limit(PLATES_MOST);
+  return found.map(({ id }) => id);
+}
+
+/** Rows behind the last of a page. */
+function behind(cursor: string): SQL | undefined {
+  const [at = '', id = ''] = cursor.split('_');
+  const moment = new Date(at);
+  if (Number.isNaN(moment.getTime()) || !UUID_PATTERN.test(id)) return sql`false`;
+  return and(lte(jobs.closedAt, moment), or(lt(jobs.closedAt, moment), gt(jobs.id, id)));
+}
+
+/** Everything of a job's row that lists show: the snapshot and the search text stay where they are. */
+export const jobColumns = {
+  id: jobs.id,
+  callId: jobs.callId,
+  callNumber: jobs.callNumber,
+  title: jobs.title,
+  placeName: jobs.placeName,
+  modelId: jobs.modelId,
+  vehicleId: jobs.vehicleId,
+  vanId: jobs.vanId,
+  stage: jobs.stage,
+  state: jobs.state,
+  verdict: jobs.verdict,
+  suspect: jobs.suspect,
+  lowestRestVolts: jobs.lowestRestVolts,
+  openedAt: jobs.openedAt,
+  closedAt: jobs.closedAt,
+  by: jobs.by,
+  revision: jobs.revision,
+};
+
+export function summaryOf({
+  openedAt,
+  closedAt,
+  ...row
+}: Omit<JobRow, 'searchText' | 'snapshot'>): JobSummary {
   return { ...row, openedAt: openedAt.toISOString(), closedAt: closedAt?.toISOString() ?? null };
 }

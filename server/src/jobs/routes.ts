@@ -3,7 +3,7 @@ import { VERDICTS } from '@voltrek/core';
 import { Router } from 'express';
 import type { Database } from '../db/database.js';
 import { HttpProblem, notFound } from '../http/problem.js';
-import { readEvents, readLog } from './repository.js';
+import { keptJob, readLog } from './repository.js';
 import { acceptEvent, jobDetail, jobSheet } from './service.js';
 import type { JobStreams } from './streams.js';
 
@@ -26,7 +26,7 @@ export function jobRoutes(database: Database, streams: JobStreams): Router {
         text: textOf(request.query.q) ?? '',
         verdict,
         limit: wholeOf('limit', request.query.limit, 50, PAGE_MAX),
-        offset: wholeOf('offset', request.query.offset, 0, Number.MAX_SAFE_INTEGER),
+        after: textOf(request.query.after),
       }),
     );
   });
@@ -41,7 +41,7 @@ export function jobRoutes(database: Database, streams: JobStreams): Router {
 
   router.get('/:jobId/stream', async (request, response) => {
     const { jobId } = request.params;
-    if ((await readEvents(database.db, jobId)).length === 0) throw notFound(`job ${jobId}`);
+    if (!(await keptJob(database.db, jobId))) throw notFound(`job ${jobId}`);
     streams.watch(jobId, response);
   });
 
@@ -53,11 +53,26 @@ export function jobRoutes(database: Database, streams: JobStreams): Router {
       return;
     }
     if (event.jobId !== request.params.jobId) throw new HttpProblem(422, 'The event names another job.');
-    const acknowledged = await acceptEvent(database, streams, event);
+    const acknowledged = await acceptEvent(
+      database,
+      streams,
+      event,
+      heldMsOf(request.get('voltrek-held-ms')),
+    );
     response.status(acknowledged.isNew ? 201 : 200).json(acknowledged);
   });
 
   return router;
+}
+
+/** A tap that waited on a device says how long. Nothing is held for longer than a month. */
+const HELD_MOST_MS = 31 * 86_400_000;
+
+function heldMsOf(text: string | undefined): number {
+  if (text === undefined) return 0;
+  if (!/^\d{1,10}$/.test(text) || Number(text) > HELD_MOST_MS)
+    throw new HttpProblem(422, 'voltrek-held-ms must be whole milliseconds, a month at most.');
+  return Number(text);
 }
 
 function textOf(value: unknown): string | null {

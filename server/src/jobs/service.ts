@@ -1,29 +1,41 @@
 import type { JobDetail } from '@voltrek/contracts';
 import {
-  DEFAULT_RULES,
-  foldJob,
-  isSourceClamp,
-  isTemplate,
+  applyEvent,
+  type Job,
   type JobEvent,
   type JobSheet,
   kitCare,
+  kitUses,
+  lastUndoable,
+  type Machine,
   refusalOf,
   REST_VOLTS,
+  rulesOfJob,
   sheetOfJob,
-  SPARE_POSTS,
+  timeOf,
 } from '@voltrek/core';
-import type { Database } from '../db/database.js';
 import { donorOf, entryById, modelById } from '../atlas/repository.js';
-import { callById } from '../calls/repository.js';
-import { crewExists } from '../crew/repository.js';
+import { followJob } from '../batteries/of-job.js';
+import { batteriesIn } from '../batteries/repository.js';
+import { callById, endCall, takenCall } from '../calls/repository.js';
+import { requireCrew } from '../crew/repository.js';
+import type { Database, Tx } from '../db/database.js';
+import { writePromises } from '../followups/repository.js';
 import { HttpProblem, notFound, refused } from '../http/problem.js';
-import { kitOfVan, markKit } from '../kit/repository.js';
 import { houseRules } from '../rules/repository.js';
+import { chargeKit, firstVan, kitOfVan, markKit } from '../vans/repository.js';
+import { vehicleById } from '../vehicles/repository.js';
+import { matchModel } from '../vehicles/service.js';
+import {
+  countEarlierFlatCalls,
+  eventById,
+  jobOfCall,
+  type KeptJob,
+  keptJob,
+  readEvents,
+  writeEvent,
+} from './repository.js';
 import type { JobStreams } from './streams.js';
-import { appendEvents, countFlatCalls, eventExists, jobOfCall, readEvents } from './repository.js';
-
-/** The van tonight's jobs are worked from, until vans are assigned to calls. */
-const VAN_ID = 'van-1';
 
 /** What an acknowledged event tells its sender. */
 export interface Acknowledged {
@@ -33,90 +45,161 @@ export interface Acknowledged {
   readonly isNew: boolean;
 }
 
+/** A flooded battery that rests lower is flat. */
+const FLAT_VOLTS = REST_VOLTS.flooded[0]![1];
+
 /**
- * Appends one event to a job: checked against the folded log, written with its projection in one transaction, which is on the disk when it is answered, then
- * told to every page that watches.
+ * Appends one event to a job: judged against the job as it stands, written with the snapshot and everything that lists and records show of
+ * it in one transaction, which is on the disk when it is answered, then told to every page that watches.
  *
- * @throws HttpProblem 404 for an unknown call, crew member or machine, 409 when the job's state refuses the event
+ * The server's clock says when it happened: now, less what it waited on the device. A device whose clock is ahead or back shortens no rest.
+ *
+ * @param heldMs how long the event waited on the device, by a clock that nobody sets
+ * @throws HttpProblem 404 for an unknown call, crew member or model, 409 when the job's state refuses the event
  */
 export async function acceptEvent(
   database: Database,
   streams: JobStreams,
-  event: JobEvent,
+  reported: JobEvent,
+  heldMs = 0,
 ): Promise<Acknowledged> {
+  const heardAt = new Date(Date.now() - heldMs).toISOString();
   const result = await database.db.transaction(async (tx): Promise<Acknowledged> => {
-    const before = await readEvents(tx, event.jobId);
-    if (before.some((e) => e.id === event.id)) return { event, revision: before.length, isNew: false };
-    if (await eventExists(tx, event.id)) throw new HttpProblem(409, 'That event id belongs to another job.');
-    if (!(await crewExists(tx, event.by))) throw notFound(`crew member ${event.by}`);
-    if (event.type === 'job.opened') {
-      if (!(await callById(tx, event.data.callId))) throw notFound(`call ${event.data.callId}`);
-      if (!(await modelById(tx, event.data.modelId))) throw notFound(`machine ${event.data.modelId}`);
-      const other = await jobOfCall(tx, event.data.callId);
-      if (other && other !== event.jobId) throw refused('already-open');
-    } else if (before.length === 0) throw notFound(`job ${event.jobId}`);
-    if (event.type === 'model.identified' && !(await modelById(tx, event.data.modelId)))
-      throw notFound(`machine ${event.data.modelId}`);
-    await requireKnownPoint(tx, before, event);
-    const refusal = refusalOf(before, event, await houseRules(tx));
-    if (refusal) throw refused(refusal);
-    await appendEvents(tx, before, [event]);
-    const after = foldJob([...before, event])!;
-    await markKit(tx, kitCare(after, await kitOfVan(tx, VAN_ID)), event.jobId, new Date(event.at));
-    return { event, revision: before.length + 1, isNew: true };
+    const known = await eventById(tx, reported.id);
+    const kept = await keptJob(tx, reported.jobId);
+    if (known) {
+      if (known.jobId !== reported.jobId) throw new HttpProblem(409, 'That event id belongs to another job.');
+      return { event: known, revision: kept?.job.revision ?? 0, isNew: false };
+    }
+    await requireCrew(tx, reported.by);
+    const event = { ...reported, heardAt: notBefore(kept?.job ?? null, heardAt) } as JobEvent;
+    const { job } = await append(tx, kept, event);
+    return { event, revision: job.revision, isNew: true };
   });
-  if (result.isNew) {
-    streams.tell(event, result.revision);
-  }
+  if (result.isNew) streams.tell(result.event, result.revision);
   return result;
 }
 
-/** A clamp can only go on a point that the atlas knows on the vehicle at its end. */
-async function requireKnownPoint(
-  tx: Parameters<typeof modelById>[0],
-  before: readonly JobEvent[],
-  event: JobEvent,
-): Promise<void> {
-  if (event.type !== 'clamp.attached') return;
-  const posts: readonly string[] = Object.values(SPARE_POSTS);
-  const job = foldJob(before);
-  if (!job) return;
-  const { clamp, pointId } = event.data;
-  if (isSourceClamp(clamp) && job.plan?.sourceKind === 'spare-batteries' && posts.includes(pointId)) return;
-  const machine = isSourceClamp(clamp)
-    ? await donorOf(tx, await kitOfVan(tx, VAN_ID))
-    : await modelById(tx, job.modelId);
-  if (machine && !machine.points.some((p) => p.id === pointId)) throw notFound(`point ${pointId} there`);
+/** Time does not run back within a log: what was held longer than the event before it still came after it. */
+function notBefore(job: Job | null, heardAt: string): string {
+  return job?.lastActAt && job.lastActAt > heardAt ? job.lastActAt : heardAt;
 }
 
-/** A job with its machine, kit and donor. @throws HttpProblem 404 */
+/** Judges one event and writes it. @throws HttpProblem as `acceptEvent` */
+export async function append(tx: Tx, kept: KeptJob | null, event: JobEvent): Promise<KeptJob> {
+  const of = kept ?? (await openedBy(tx, event));
+  const modelId = event.type === 'job.opened' ? event.data.modelId : kept!.job.modelId;
+  const machine = (await modelById(tx, modelId))!;
+  if (event.type === 'model.identified' && !(await modelById(tx, event.data.modelId)))
+    throw notFound(`machine ${event.data.modelId}`);
+  const kit = await kitOfVan(tx, of.vanId);
+  // Only an undo looks back; everything else costs the same however long the log is.
+  const log = event.type === 'event.undone' ? await readEvents(tx, event.jobId) : [];
+  const refusal = refusalOf(kept?.job ?? null, event, {
+    machine,
+    donor: await donorOf(tx, kit),
+    kit,
+    rules: await houseRules(tx),
+    undoable: () => lastUndoable(log),
+  });
+  if (refusal) throw refused(refusal);
+  const job = applyEvent(kept?.job ?? null, event, () => log)!;
+  const next: KeptJob = { ...of, job };
+  const now = job.modelId === machine.id ? machine : (await modelById(tx, job.modelId))!;
+  await writeEvent(tx, event, next, now);
+  await bringUpToDate(tx, next, now, event);
+  return next;
+}
+
+/** Everything beside the log that one more event changes. */
+async function bringUpToDate(
+  tx: Tx,
+  { job, vehicleId, vanId }: KeptJob,
+  machine: Machine,
+  event: JobEvent,
+): Promise<void> {
+  const at = new Date(timeOf(event));
+  await followJob(tx, job, machine, vehicleId, event);
+  switch (event.type) {
+    case 'job.opened':
+      await takenCall(tx, job.call.callId, vanId, event.by, at);
+      break;
+    case 'model.identified':
+      await matchModel(tx, vehicleId, job.modelId);
+      break;
+    case 'job.closed':
+      await endCall(tx, job.call.callId, 'done', at);
+      await writePromises(tx, job);
+      break;
+    case 'follow-up.done':
+      await writePromises(tx, job);
+      break;
+    case 'attempt.ended':
+    case 'clamp.detached':
+    case 'event.undone': {
+      const kit = await kitOfVan(tx, vanId);
+      await chargeKit(tx, job.id, kitUses(job, kit), at);
+      await markKit(tx, kitCare(job, kit), job.id, at);
+      break;
+    }
+    default:
+  }
+}
+
+/** Whose machine a job that opens is worked on, and from which van: as its call says. @throws HttpProblem 404, 409 */
+async function openedBy(tx: Tx, event: JobEvent): Promise<Omit<KeptJob, 'job'>> {
+  if (event.type !== 'job.opened') throw notFound(`job ${event.jobId}`);
+  const call = await callById(tx, event.data.callId);
+  if (!call) throw notFound(`call ${event.data.callId}`);
+  if (!(await modelById(tx, event.data.modelId))) throw notFound(`machine ${event.data.modelId}`);
+  const other = await jobOfCall(tx, event.data.callId);
+  if (other && other !== event.jobId) throw refused('already-open');
+  return { vehicleId: call.vehicleId, vanId: event.data.vanId ?? call.vanId ?? (await firstVan(tx)) };
+}
+
+/** A job with its machine, vehicle, kit and donor. @throws HttpProblem 404 */
 export async function jobDetail({ db }: Database, jobId: string): Promise<JobDetail> {
-  const events = await readEvents(db, jobId);
-  const job = foldJob(events);
-  if (!job) throw notFound(`job ${jobId}`);
+  const kept = await keptJob(db, jobId);
+  if (!kept) throw notFound(`job ${jobId}`);
+  const { job, vehicleId, vanId } = kept;
   const entry = await entryById(db, job.modelId);
   if (!entry) throw notFound(`machine ${job.modelId}`);
   const { machine, confidence } = entry;
   const call = await callById(db, job.call.callId);
-  if (!call) throw notFound(`call ${job.call.callId}`);
-  const kit = await kitOfVan(db, VAN_ID);
-  const since = new Date(Date.parse(job.openedAt) - DEFAULT_RULES.repeatFlatDays * 86_400_000);
-  const flatVolts = REST_VOLTS.flooded[0]![1];
+  const vehicle = await vehicleById(db, vehicleId);
+  if (!call || !vehicle) throw notFound(`call ${job.call.callId}`);
+  const kit = await kitOfVan(db, vanId);
   return {
     call,
-    events,
+    vehicle,
+    batteries: await batteriesIn(db, vehicleId),
+    events: await readEvents(db, jobId),
     machine,
     confidence,
     kit,
     donorMachine: await donorOf(db, kit),
     rules: await houseRules(db),
-    // Other unknown machines of the class are other machines.
-    earlierFlatCalls: isTemplate(machine) ? 0 : await countFlatCalls(db, machine.id, jobId, since, flatVolts),
+    earlierFlatCalls: await earlierFlatCalls(db, kept, rulesOfJob(job, await houseRules(db)).repeatFlatDays),
   };
 }
 
+const DAY_MS = 86_400_000;
+
+async function earlierFlatCalls(
+  db: Database['db'],
+  { job, vehicleId }: KeptJob,
+  repeatDays: number,
+): Promise<number> {
+  const opened = new Date(job.openedAt);
+  const since = new Date(opened.getTime() - repeatDays * DAY_MS);
+  return countEarlierFlatCalls(db, vehicleId, since, opened, FLAT_VOLTS);
+}
+
 /** Everything a job comes to, for other programs. @throws HttpProblem 404 */
-export async function jobSheet(database: Database, jobId: string): Promise<JobSheet> {
-  const { events, machine, earlierFlatCalls } = await jobDetail(database, jobId);
-  return sheetOfJob(foldJob(events)!, machine, earlierFlatCalls);
+export async function jobSheet({ db }: Database, jobId: string): Promise<JobSheet> {
+  const kept = await keptJob(db, jobId);
+  if (!kept) throw notFound(`job ${jobId}`);
+  const machine = (await modelById(db, kept.job.modelId))!;
+  const { repeatFlatDays } = rulesOfJob(kept.job, await houseRules(db));
+  return sheetOfJob(kept.job, machine, await earlierFlatCalls(db, kept, repeatFlatDays));
 }

@@ -11,11 +11,11 @@ import { routes } from './app.routes';
 import * as jobEffects from './job/state/job-effects';
 import { jobFeature } from './job/state/job-state';
 import { atlasFeature, searchAtlas, loadEntry, changeEntry } from './shared/state/atlas';
-import { boardFeature, loadBoard } from './shared/state/board';
-import { finishMark, kitFeature, loadKit } from './shared/state/kit';
+import { boardFeature, hearBoard, loadBoard } from './shared/state/board';
+import { changeKit, finishMark, kitFeature, loadKit } from './shared/state/kit';
 import { askLog, logFeature } from './shared/state/log';
 import { loadRules, rulesFeature, setRule } from './shared/state/rules';
-import { keepCrew, keepLight, loadCrew, sessionFeature } from './shared/state/session';
+import { changeCrew, keepCrew, keepLight, keepVan, loadCrew, sessionFeature } from './shared/state/session';
 
 export const appConfig: ApplicationConfig = {
   providers: [
@@ -36,12 +36,16 @@ export const appConfig: ApplicationConfig = {
         loadCrew,
         keepLight,
         keepCrew,
+        keepVan,
+        hearBoard,
         loadBoard,
         searchAtlas,
         loadEntry,
         changeEntry,
         loadKit,
         finishMark,
+        changeKit,
+        changeCrew,
         askLog,
         loadRules,
         setRule,

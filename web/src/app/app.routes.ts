@@ -38,7 +38,27 @@ export const routes: Routes = [
     loadComponent: () => import('./log/log-page').then((m) => m.LogPage),
   },
   {
-    path: 'battery/:modelId',
+    path: 'vehicles',
+    title: 'Vehicles, voltrek',
+    loadComponent: () => import('./vehicles/vehicles-page').then((m) => m.VehiclesPage),
+  },
+  {
+    path: 'vehicle/:vehicleId',
+    title: 'Vehicle, voltrek',
+    loadComponent: () => import('./vehicles/vehicle-page').then((m) => m.VehiclePage),
+  },
+  {
+    path: 'set-up',
+    title: 'Set-up, voltrek',
+    loadComponent: () => import('./set-up/set-up-page').then((m) => m.SetUpPage),
+  },
+  {
+    path: 'batteries',
+    title: 'Batteries, voltrek',
+    loadComponent: () => import('./battery/batteries-page').then((m) => m.BatteriesPage),
+  },
+  {
+    path: 'battery/:batteryId',
     title: 'Battery record, voltrek',
     loadComponent: () => import('./battery/battery-page').then((m) => m.BatteryPage),
   },

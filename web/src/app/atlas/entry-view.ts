@@ -1,6 +1,5 @@
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { RouterLink } from '@angular/router';
 import type { AtlasEntry, CrewMember } from '@voltrek/contracts';
 import { isTemplate } from '@voltrek/core';
 import { CHANGE_WORDS, CONFIDENCE_WORDS, LAYOUT_WORDS } from '../shared/words/atlas-words';
@@ -10,7 +9,7 @@ import { POINT_KIND_WORDS } from '../shared/words/words';
 @Component({
   selector: 'vt-entry-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [DatePipe, RouterLink],
+  imports: [DatePipe],
   template: `
     @let m = entry().machine;
     <h2 id="machine-name">{{ m.maker }} {{ m.model }}</h2>
@@ -32,7 +31,6 @@ import { POINT_KIND_WORDS } from '../shared/words/words';
             #picker
             (change)="send(picker)"
         /></label>
-        <a class="key record" [routerLink]="['/battery', m.id]">Battery record</a>
       </div>
     }
     <dl>

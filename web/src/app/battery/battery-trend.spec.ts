@@ -1,8 +1,6 @@
-import type { BatteryLife, BatteryRecord } from '@voltrek/contracts';
 import type { BatteryEntry } from '@voltrek/core';
-import { CAR } from '../../testing/fixtures';
 import type { ChartColours } from '../shared/ui/chart';
-import { batteryChart, batterySummary, trendOf } from './battery-trend';
+import { batteryChart, type BatteryLife, batterySummary, trendOf } from './battery-trend';
 
 const entry = (at: string, more: Partial<BatteryEntry>): BatteryEntry => ({
   jobId: 'job',
@@ -14,13 +12,7 @@ const entry = (at: string, more: Partial<BatteryEntry>): BatteryEntry => ({
   spread: null,
   ...more,
 });
-const life = (entries: readonly BatteryEntry[]): BatteryLife => ({
-  id: 'car:0:1',
-  battery: 0,
-  rating: CAR.batteries[0]!.rating,
-  entries,
-  endedAt: null,
-});
+const life = (entries: readonly BatteryEntry[]): BatteryLife => ({ entries });
 const AGEING = life(
   [0.95, 0.88, 0.8, 0.74].flatMap((share, i) => [
     entry(`202${4 + i}-01-10T08:00:00Z`, { share, spread: 0.04 }),
@@ -28,7 +20,6 @@ const AGEING = life(
     entry(`202${4 + i}-01-10T08:20:00Z`, { kind: 'jump' }),
   ]),
 );
-const record: BatteryRecord = { machine: CAR, batteries: [AGEING], coldC: -10, needShare: 0.6 };
 const COLOURS = new Proxy({}, { get: () => '#000' }) as ChartColours;
 
 describe('battery trend', () => {
@@ -42,7 +33,7 @@ describe('battery trend', () => {
   });
 
   it('draws readings, trend with its band, need, rest volts and jumps', () => {
-    const { series } = batteryChart(AGEING, record, trendOf(AGEING, 0.6), COLOURS) as {
+    const { series } = batteryChart(AGEING, 0.6, trendOf(AGEING, 0.6), COLOURS) as {
       series: { name: string; data: number[][]; markLine?: { data: unknown[] } }[];
     };
     const named = (name: string) => series.find((s) => s.name === name)!;

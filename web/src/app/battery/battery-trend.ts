@@ -1,4 +1,4 @@
-import type { BatteryLife, BatteryRecord } from '@voltrek/contracts';
+import type { BatteryRecord } from '@voltrek/contracts';
 import { type StrengthTrend, strengthTrend } from '@voltrek/core';
 import type { EChartsCoreOption } from 'echarts/core';
 import type { ChartColours } from '../shared/ui/chart';
@@ -16,6 +16,9 @@ const BAND_SPREADS = 1.28;
 const dayOf = (at: string): number => Date.parse(at) / DAY_MS;
 const timeOf = (day: number): number => day * DAY_MS;
 
+/** What is drawn of a battery. */
+export type BatteryLife = Pick<BatteryRecord, 'entries'>;
+
 /** Strength of one battery over time and where it is going; null without a reading of it. */
 export function trendOf(life: BatteryLife, needShare: number): StrengthTrend | null {
   const points = strengthsOf(life);
@@ -31,7 +34,7 @@ function strengthsOf({ entries }: BatteryLife): { day: number; share: number; sp
 /** Strength above with its trend and what the machine needs; rest volts below, and where it had to be helped. */
 export function batteryChart(
   life: BatteryLife,
-  { needShare }: BatteryRecord,
+  needShare: number,
   trend: StrengthTrend | null,
   c: ChartColours,
 ): EChartsCoreOption {

@@ -1,19 +1,56 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  effect,
+  inject,
+  signal,
+} from '@angular/core';
 import { Router } from '@angular/router';
 import type { BoardCall } from '@voltrek/contracts';
+import { settingsOf } from '@voltrek/core';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
+import { switchMap } from 'rxjs';
 import { Api } from '../shared/state/api';
 import { BoardActions, boardFeature } from '../shared/state/board';
+import { KitActions } from '../shared/state/kit';
 import { problemText } from '../shared/state/problem';
 import { sessionFeature } from '../shared/state/session';
 import { degrees } from '../shared/words/figures';
 import { STAGE_WORDS, VERDICT_WORDS } from '../shared/words/words';
 import { newEvent } from '../job/state/reporter';
 import { ticker } from '../job/ticker';
+import { CallDialog } from './call-dialog';
 import { NewCall } from './new-call';
 
 const MINUTE_MS = 60_000;
+
+const SHOWS = ['all', 'mine', 'waiting', 'under-way', 'done'] as const;
+type Show = (typeof SHOWS)[number];
+const SHOW_WORDS: Record<Show, string> = {
+  all: 'all',
+  mine: 'mine',
+  waiting: 'waiting',
+  'under-way': 'under way',
+  done: 'done in this shift',
+};
+
+function isShown(call: BoardCall, show: Show, crewId: string): boolean {
+  switch (show) {
+    case 'all':
+      return true;
+    case 'mine':
+      return call.technicianId === crewId;
+    case 'waiting':
+      return call.job === null && call.state !== 'called-off';
+    case 'under-way':
+      return call.job?.state === 'open';
+    case 'done':
+      return call.state === 'done' || call.state === 'called-off';
+  }
+}
 
 /** Tonight's calls. One tap opens the job. */
 @Component({
@@ -24,6 +61,19 @@ const MINUTE_MS = 60_000;
     <header>
       <h1>Board</h1>
       <span class="dim">{{ waiting().length }} waiting, {{ open().length }} under way</span>
+      <div class="keys shown" role="radiogroup" aria-label="Calls shown">
+        @for (which of shows; track which) {
+          <button
+            type="button"
+            class="key"
+            role="radio"
+            [attr.aria-checked]="which === show()"
+            (click)="show.set(which)"
+          >
+            {{ showWords[which] }}
+          </button>
+        }
+      </div>
       <button type="button" class="key strong new" (click)="newCall()">
         <i class="bi bi-plus-lg" aria-hidden="true"></i> New call
       </button>
@@ -34,7 +84,7 @@ const MINUTE_MS = 60_000;
       </p>
     }
     <ul class="calls">
-      @for (call of calls(); track call.id) {
+      @for (call of shown(); track call.id) {
         <li>
           <button
             type="button"
@@ -46,19 +96,32 @@ const MINUTE_MS = 60_000;
             <span class="number">{{ call.number }}</span>
             <span class="what">
               <strong>{{ call.title }}</strong>
-              <span>{{ call.placeName }}</span>
+              <span>{{ call.vehicleName ? call.vehicleName + ', ' : '' }}{{ call.placeName }}</span>
             </span>
             <span class="said">{{ call.said }}</span>
             <span class="temp">{{ degrees(call.ambientC) }}</span>
             <span class="state">
-              @if (call.job?.state === 'closed') {
+              @if (call.state === 'called-off') {
+                called off
+              } @else if (call.job?.state === 'closed') {
                 {{ call.job?.verdict ? verdictWords[call.job!.verdict!].name : 'closed' }}
               } @else if (call.job; as job) {
                 at {{ stageWords[job.stage] }}
               } @else {
                 {{ call.urgent ? 'urgent, ' : '' }}{{ age(call) }}
               }
+              @if (call.technicianId && !isClosed(call)) {
+                <span class="dim">{{ crewName(call.technicianId) }}</span>
+              }
             </span>
+          </button>
+          <button
+            type="button"
+            class="key about"
+            [attr.aria-label]="'About call ' + call.number"
+            (click)="about(call)"
+          >
+            <i class="bi bi-info-lg" aria-hidden="true"></i>
           </button>
         </li>
       } @empty {
@@ -73,6 +136,23 @@ const MINUTE_MS = 60_000;
   styles: `
     .new {
       margin-left: auto;
+    }
+    .shown {
+      margin-left: 12px;
+      gap: 6px;
+    }
+    li {
+      display: grid;
+      grid-template-columns: minmax(0, 1fr) auto;
+      align-items: center;
+      gap: 8px;
+    }
+    .about {
+      padding: 6px 10px;
+    }
+    .state .dim {
+      display: block;
+      font-weight: 500;
     }
     .calls {
       border-bottom: 1px solid var(--line);
@@ -131,7 +211,7 @@ const MINUTE_MS = 60_000;
       .call {
         grid-template-columns: 44px 1fr auto;
         gap: 2px 10px;
-        padding-battery: 8px;
+        padding-block: 8px;
       }
       .number {
         grid-row: span 2;
@@ -161,14 +241,29 @@ export class BoardPage {
   protected readonly status = this.store.selectSignal(boardFeature.selectStatus);
   protected readonly problem = this.store.selectSignal(boardFeature.selectProblem);
   protected readonly openProblem = signal<string | null>(null);
-  protected readonly waiting = computed(() => this.calls().filter((c) => c.job === null));
-  protected readonly open = computed(() => this.calls().filter((c) => c.job?.state === 'open'));
+  private readonly crew = this.store.selectSignal(sessionFeature.selectCrew);
+  private readonly crewKnown = this.store.selectSignal(sessionFeature.selectCrewKnown);
+  private readonly vanId = this.store.selectSignal(sessionFeature.selectVanId);
+  protected readonly shows = SHOWS;
+  protected readonly showWords = SHOW_WORDS;
+  protected readonly show = signal<Show>('all');
+  protected readonly waiting = computed(() => this.calls().filter((c) => isShown(c, 'waiting', '')));
+  protected readonly open = computed(() => this.calls().filter((c) => isShown(c, 'under-way', '')));
+  protected readonly shown = computed(() =>
+    this.calls().filter((c) => isShown(c, this.show(), this.crewId())),
+  );
   protected readonly stageWords = STAGE_WORDS;
   protected readonly verdictWords = VERDICT_WORDS;
   protected readonly degrees = degrees;
 
   constructor() {
     this.load();
+    this.store.dispatch(KitActions.opened());
+    // A house that nobody works in yet is set up first.
+    effect(() => {
+      if (this.crewKnown() && this.crew().length === 0) void this.router.navigate(['/set-up']);
+    });
+    inject(DestroyRef).onDestroy(() => this.store.dispatch(BoardActions.left()));
   }
 
   protected load(): void {
@@ -177,7 +272,11 @@ export class BoardPage {
   }
 
   protected isClosed(call: BoardCall): boolean {
-    return call.job?.state === 'closed';
+    return call.state === 'done' || call.state === 'called-off';
+  }
+
+  protected crewName(id: string): string {
+    return this.crew().find((c) => c.id === id)?.name ?? id;
   }
 
   protected age(call: BoardCall): string {
@@ -185,23 +284,52 @@ export class BoardPage {
     return minutes < 120 ? `${minutes} min` : `${Math.round(minutes / 60)} h`;
   }
 
-  /** Opens the call's job, or begins one. */
+  /** Opens the call's job, or begins one under the house rules of now. */
   protected openJob(call: BoardCall): void {
+    if (call.state === 'called-off') {
+      this.about(call);
+      return;
+    }
     if (call.job) {
       void this.router.navigate(['/job', call.job.id]);
       return;
     }
     const jobId = crypto.randomUUID();
-    const { id: callId, number: callNumber, title, placeName, modelId, ambientC } = call;
-    const data = { callId, callNumber, title, placeName, modelId, ambientC };
-    this.api.append(newEvent(jobId, this.crewId(), 'job.opened', data)).subscribe({
-      next: () => void this.router.navigate(['/job', jobId]),
-      error: (error: unknown) => {
-        // Somebody may have opened it a moment ago: fetch the board so that the next tap finds their job.
-        this.load();
-        this.openProblem.set(problemText(error));
-      },
-    });
+    const { id: callId, number: callNumber, title, placeName, modelId, vehicleId, ambientC } = call;
+    const vanId = call.vanId ?? this.vanId();
+    const opened = {
+      callId,
+      callNumber,
+      title,
+      placeName,
+      modelId,
+      vehicleId,
+      ambientC,
+      ...(vanId && { vanId }),
+    };
+    this.api
+      .rules()
+      .pipe(
+        switchMap(({ rules }) =>
+          this.api.append(
+            newEvent(jobId, this.crewId(), 'job.opened', { ...opened, rules: settingsOf(rules) }),
+          ),
+        ),
+      )
+      .subscribe({
+        next: () => void this.router.navigate(['/job', jobId]),
+        error: (error: unknown) => {
+          // Somebody may have opened it a moment ago: fetch the board so that the next tap finds their job.
+          this.load();
+          this.openProblem.set(problemText(error));
+        },
+      });
+  }
+
+  protected about(call: BoardCall): void {
+    const dialog = this.modals.open(CallDialog, { ariaLabelledBy: 'call-title', centered: true });
+    (dialog.componentInstance as CallDialog).open(call, this.vanId());
+    dialog.result.catch(() => undefined);
   }
 
   protected newCall(): void {

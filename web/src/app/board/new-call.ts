@@ -1,14 +1,16 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import type { MachineSummary } from '@voltrek/contracts';
+import type { MachineSummary, NewCall as NewCallEntry, VehicleSummary } from '@voltrek/contracts';
 import { outOfRange, TYPED_RANGES } from '@voltrek/core';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { NgbTypeahead, type NgbTypeaheadSelectItemEvent } from '@ng-bootstrap/ng-bootstrap/typeahead';
-import { catchError, debounceTime, map, type Observable, of, type OperatorFunction, switchMap } from 'rxjs';
 import { Api } from '../shared/state/api';
 import { problemText } from '../shared/state/problem';
-import { CLASS_WORDS } from '../shared/words/words';
+import { typedFigure } from '../shared/ui/form-fields';
+import { modelName, modelRow, modelSuggestions } from '../shared/ui/model-suggestions';
+import { vehicleWord } from '../shared/words/figures';
 
-const SUGGESTIONS = 8;
+/** Known vehicles that are offered while a plate is typed. */
+const KNOWN_MOST = 4;
 
 /** A call typed in by hand. */
 @Component({
@@ -19,7 +21,33 @@ const SUGGESTIONS = 8;
     <form class="sheet" (submit)="$event.preventDefault(); open()">
       <h1 id="new-call-title">New call</h1>
       <label>
-        <span>Vehicle or machine</span>
+        <span>Plate, if it has one</span>
+        <input
+          class="field"
+          autocomplete="off"
+          maxlength="16"
+          [value]="plate()"
+          #plateInput
+          (input)="look(plateInput.value)"
+        />
+      </label>
+      @if (known().length > 0) {
+        <div class="keys" role="radiogroup" aria-label="Known vehicles">
+          @for (v of known(); track v.id) {
+            <button
+              type="button"
+              class="key"
+              role="radio"
+              [attr.aria-checked]="vehicle()?.id === v.id"
+              (click)="take(v)"
+            >
+              {{ word(v) }}, {{ v.modelName }}
+            </button>
+          }
+        </div>
+      }
+      <label>
+        <span>Vehicle or machine{{ vehicle() ? ': ' + vehicle()!.modelName : '' }}</span>
         <input
           class="field"
           autocomplete="off"
@@ -64,6 +92,40 @@ const SUGGESTIONS = 8;
           #tempInput
           (input)="temp.set(tempInput.value)"
       /></label>
+      <div class="pair">
+        <label
+          ><span>Who called</span
+          ><input
+            class="field"
+            maxlength="80"
+            [value]="caller()"
+            #callerInput
+            (input)="caller.set(callerInput.value)"
+        /></label>
+        <label
+          ><span>Phone</span
+          ><input
+            class="field"
+            inputmode="tel"
+            maxlength="40"
+            [value]="phone()"
+            #phoneInput
+            (input)="phone.set(phoneInput.value)"
+        /></label>
+        <label
+          ><span>Promised within, min</span
+          ><input
+            class="field"
+            inputmode="numeric"
+            maxlength="3"
+            [value]="promised()"
+            #promisedInput
+            (input)="promised.set(promisedInput.value)"
+        /></label>
+        <button type="button" class="key" [attr.aria-pressed]="urgent()" (click)="urgent.set(!urgent())">
+          Urgent
+        </button>
+      </div>
       @if (problem() ?? fault(); as text) {
         <p class="problem" role="alert">{{ text }}</p>
       }
@@ -76,8 +138,14 @@ const SUGGESTIONS = 8;
   styles: `
     .sheet {
       display: grid;
-      gap: 12px;
-      padding: 24px;
+      gap: 10px;
+      padding: 20px 24px;
+    }
+    .pair {
+      display: grid;
+      grid-template-columns: 1fr 1fr;
+      align-items: end;
+      gap: 10px 14px;
     }
   `,
 })
@@ -86,6 +154,13 @@ export class NewCall {
   private readonly api = inject(Api);
 
   protected readonly machine = signal<MachineSummary | null>(null);
+  protected readonly plate = signal('');
+  protected readonly known = signal<readonly VehicleSummary[]>([]);
+  protected readonly vehicle = signal<VehicleSummary | null>(null);
+  protected readonly caller = signal('');
+  protected readonly phone = signal('');
+  protected readonly promised = signal('');
+  protected readonly urgent = signal(false);
   protected readonly title = signal('');
   protected readonly place = signal('');
   protected readonly said = signal('');
@@ -99,43 +174,56 @@ export class NewCall {
     ),
   );
   protected readonly ready = computed(
-    () => this.machine() !== null && this.place().trim() !== '' && this.fault() === null,
+    () => (this.machine() ?? this.vehicle()) !== null && this.place().trim() !== '' && this.fault() === null,
   );
 
-  protected readonly suggest: OperatorFunction<string, readonly MachineSummary[]> = (
-    text: Observable<string>,
-  ) =>
-    text.pipe(
-      debounceTime(80),
-      switchMap((typed) =>
-        this.api.machines(typed).pipe(
-          map(({ machines }) => machines.slice(0, SUGGESTIONS)),
-          catchError((error: unknown) => {
-            this.problem.set(problemText(error));
-            return of([]);
-          }),
-        ),
-      ),
-    );
-  protected readonly nameOf = (machine: MachineSummary): string => `${machine.maker} ${machine.model}`;
-  protected readonly rowOf = (machine: MachineSummary): string =>
-    `${machine.maker} ${machine.model}, ${CLASS_WORDS[machine.machineClass]}`;
+  protected readonly suggest = modelSuggestions(this.api, (error) => this.problem.set(problemText(error)));
+  protected readonly nameOf = modelName;
+  protected readonly rowOf = modelRow;
+  protected readonly word = vehicleWord;
+
+  /** Looks a plate up while it is typed: a known one names its model by itself. */
+  protected look(text: string): void {
+    this.plate.set(text);
+    this.vehicle.set(null);
+    if (text.trim().length < 3) {
+      this.known.set([]);
+      return;
+    }
+    this.api.vehicles(text).subscribe({
+      next: (found) => {
+        if (this.plate() === text) this.known.set(found.slice(0, KNOWN_MOST));
+      },
+      error: (error: unknown) => this.problem.set(problemText(error)),
+    });
+  }
+
+  protected take(vehicle: VehicleSummary): void {
+    this.vehicle.set(vehicle);
+    this.plate.set(vehicle.plate ?? '');
+  }
 
   protected choose({ item }: NgbTypeaheadSelectItemEvent<MachineSummary>): void {
     this.machine.set(item);
   }
 
   protected open(): void {
+    if (!this.ready()) return;
+    const vehicle = this.vehicle();
     const machine = this.machine();
-    if (!machine || !this.ready()) return;
-    const call = {
+    const plate = this.plate().trim();
+    const minutes = typedFigure(this.promised());
+    const call: NewCallEntry = {
       id: crypto.randomUUID(),
-      title: this.title().trim() || this.nameOf(machine),
+      title: this.title().trim() || (vehicle?.modelName ?? (machine ? modelName(machine) : plate)),
       placeName: this.place().trim(),
       said: this.said().trim(),
-      modelId: machine.id,
       ambientC: Number(this.temp().replace(',', '.')),
-      urgent: false,
+      urgent: this.urgent(),
+      ...(vehicle ? { vehicleId: vehicle.id } : plate && { plate }),
+      ...(machine && !vehicle && { modelId: machine.id }),
+      ...(this.caller().trim() && { caller: { name: this.caller().trim(), phone: this.phone().trim() } }),
+      ...(minutes > 0 && { promisedAt: new Date(Date.now() + minutes * 60_000).toISOString() }),
     };
     this.api.openCall(call).subscribe({
       next: () => this.modal.close(),

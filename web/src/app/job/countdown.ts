@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { NgbProgressbar } from '@ng-bootstrap/ng-bootstrap/progressbar';
 import { clock } from '../shared/words/figures';
-import { ticker } from './ticker';
+import { serverTicker } from './ticker';
 
 /** A wait, counted down from the act that began it, so that a reload does not start it again. */
 @Component({
@@ -38,7 +38,7 @@ export class Countdown {
   /** ISO 8601; null counts from now. */
   readonly since = input.required<string | null>();
 
-  private readonly now = ticker();
+  private readonly now = serverTicker();
   private readonly started = computed(() => Date.parse(this.since() ?? new Date().toISOString()));
   private readonly passed = computed(() => Math.max(0, (this.now() - this.started()) / 1000));
 

@@ -10,7 +10,7 @@ import {
   untracked,
 } from '@angular/core';
 import { Router } from '@angular/router';
-import { reachedStage, runningAttempt, type Stage, STAGES } from '@voltrek/core';
+import { reachedStage, runningAttempt, settingsOf, type Stage, STAGES } from '@voltrek/core';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
 import { whenIdle } from '../shared/ui/idle';
@@ -31,7 +31,9 @@ import { Scene } from './stages/scene';
 import { StopScreen } from './stages/stop-screen';
 import { Verdict } from './stages/verdict/verdict';
 import { JobActions, jobFeature } from './state/job-state';
+import { RULE_QUESTIONS } from '../shared/words/rule-words';
 import {
+  selectChangedRules,
   selectMakeSafe,
   selectClearingRun,
   selectHookupRun,
@@ -83,6 +85,18 @@ export class JobPage implements OnDestroy {
   protected readonly hookupRun = this.store.selectSignal(selectHookupRun);
   protected readonly clearingRun = this.store.selectSignal(selectClearingRun);
 
+  private readonly rulesNow = this.store.selectSignal(selectChangedRules);
+  /** What was last answered with keeping the old ones. */
+  protected readonly rulesKept = signal('');
+  protected readonly changedRules = computed(() => {
+    const changed = this.rulesNow();
+    if (!changed || this.isClosed()) return null;
+    const words = changed.changed
+      .map((key) => RULE_QUESTIONS[key] ?? key)
+      .join(', ')
+      .toLowerCase();
+    return words === this.rulesKept() ? null : { words };
+  });
   protected readonly chosenPin = signal<string | null>(null);
   protected readonly isCircuitOpen = signal(false);
 
@@ -141,6 +155,12 @@ export class JobPage implements OnDestroy {
 
   protected openNext(): void {
     this.open(STAGES[STAGES.indexOf(this.current()) + 1] ?? 'verdict');
+  }
+
+  /** Takes the rules of the house now on for this job, from here on. */
+  protected adoptRules(): void {
+    const changed = this.rulesNow();
+    if (changed) this.reporter.report('rules.adopted', { rules: settingsOf(changed.now) });
   }
 
   protected undo(): void {

@@ -14,7 +14,7 @@ import { KitPage } from './kit-page';
 describe('the kit page', () => {
   const mark = { id: 'm1', kitItemId: 'lithium', need: 'recharge', since: '2027-01-15T02:00:00.000Z' };
   const van = (marks: readonly object[]): Van =>
-    ({ id: 'van-1', name: 'Van one', kit: KIT, marks }) as unknown as Van;
+    ({ id: 'van-1', name: 'Van one', retired: false, kit: KIT, marks }) as unknown as Van;
 
   async function show(api: Partial<Api>): Promise<{ root: HTMLElement; settle: () => Promise<unknown> }> {
     TestBed.configureTestingModule({
@@ -34,7 +34,7 @@ describe('the kit page', () => {
 
   it('lists what each van carries, and what it can do', async () => {
     const { root } = await show({ vans: () => of([van([])]) });
-    const rows = [...root.querySelectorAll('li')];
+    const rows = [...root.querySelectorAll('section[aria-labelledby=van-1] li')];
     expect(rows.length).toBe(KIT.length);
     expect(rows[1]!.textContent).toMatch(/Heavy set.*25 mm².*loses [\d.]+ V at 200 A/s);
     expect(root.querySelector('.mark')).toBeNull();
@@ -51,7 +51,7 @@ describe('the kit page', () => {
     });
     const row = root.querySelector('.mark')!.closest('li')!;
     expect(row.textContent).toContain('Lithium pack');
-    row.querySelector('button')!.click();
+    row.querySelector<HTMLButtonElement>('.mark button')!.click();
     await settle();
     expect(finished.map(([id]) => id)).toEqual(['m1']);
     expect(root.querySelector('.mark')).toBeNull();

@@ -1,30 +1,55 @@
-import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
-import type { KitMark, Van } from '@voltrek/contracts';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import type { KitEntry, KitMark, Van } from '@voltrek/contracts';
+import { chargeOf, isCharged, type KitItem } from '@voltrek/core';
+import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
-import { KitActions, kitFeature } from '../shared/state/kit';
-import { NEED_WORDS } from '../shared/words/atlas-words';
+import { KitActions, type KitChange, kitFeature } from '../shared/state/kit';
 import { sessionFeature } from '../shared/state/session';
+import { NEED_WORDS } from '../shared/words/atlas-words';
+import { percent } from '../shared/words/figures';
+import { CrewPart } from './crew-part';
+import { KitDialog } from './kit-dialog';
 import { KIT_KIND_WORDS, kitLine } from './kit-words';
 
-/** What each van carries. */
+/** What each van carries and how full it is, and who works here. All of it is changed here; nothing that a log names is deleted. */
 @Component({
   selector: 'vt-kit-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [CrewPart],
   host: { class: 'page', tabindex: '0' },
   template: `
     <header><h1>Kit</h1></header>
     @if (problem(); as text) {
       <p class="problem" role="alert">{{ text }}</p>
     }
-    @for (van of vans(); track van.id) {
+    @for (van of onTheRoad(); track van.id) {
       <section [attr.aria-labelledby]="van.id">
-        <h2 [id]="van.id">{{ van.name }}</h2>
+        <div class="van">
+          <h2 [id]="van.id">{{ van.name }}</h2>
+          <button type="button" class="key" (click)="add(van)">Add kit</button>
+          <button
+            type="button"
+            class="key"
+            (click)="want({ what: 'change-van', vanId: van.id, name: van.name, retired: true })"
+          >
+            Take off the road
+          </button>
+        </div>
         <ul class="ruled">
           @for (item of van.kit; track item.id) {
             <li>
               <span class="dim">{{ kindWords[item.kind] }}</span>
-              <strong>{{ item.name }}</strong>
+              <button type="button" class="key name" (click)="open(item)">{{ item.name }}</button>
               <span>{{ line(item) }}</span>
+              @if (charge(item); as c) {
+                <span class="charge">
+                  <span class="bar" aria-hidden="true"><i [style.width.%]="c.share * 100"></i></span>
+                  <strong>{{ c.text }} left</strong>
+                  @if (c.share < 0.995) {
+                    <button type="button" class="key" (click)="recharge(item)">Full again</button>
+                  }
+                </span>
+              }
               @for (mark of marksOf(van, item.id); track mark.id) {
                 <span class="mark">
                   <strong>{{ needWords[mark.need] }}</strong>
@@ -32,48 +57,106 @@ import { KIT_KIND_WORDS, kitLine } from './kit-words';
                 </span>
               }
             </li>
+          } @empty {
+            <li class="dim">Nothing is on it yet.</li>
           }
         </ul>
       </section>
     }
+    <form class="new" (submit)="$event.preventDefault(); addVan()">
+      <label
+        ><span>Another van</span
+        ><input class="field" maxlength="40" [value]="name()" #typed (input)="name.set(typed.value)"
+      /></label>
+      <button type="submit" class="key" [disabled]="name().trim() === ''">Add the van</button>
+      @for (van of offTheRoad(); track van.id) {
+        <button
+          type="button"
+          class="key"
+          (click)="want({ what: 'change-van', vanId: van.id, name: van.name, retired: false })"
+        >
+          {{ van.name }} is on the road again
+        </button>
+      }
+    </form>
+    <vt-crew-part />
   `,
   styles: `
     section {
-      margin-bottom: 28px;
+      margin-bottom: 22px;
     }
-    h2 {
+    .van,
+    .new {
+      display: flex;
+      flex-wrap: wrap;
+      align-items: center;
+      gap: 10px;
       margin-bottom: 6px;
+    }
+    .van h2 {
+      flex: 1;
+    }
+    .new {
+      align-items: end;
+      margin-bottom: 28px;
     }
     li {
       display: grid;
-      grid-template-columns: 150px 280px 1fr;
-      gap: 16px;
-      padding: 12px 0;
+      grid-template-columns: 130px 260px minmax(0, 1fr) 330px;
+      align-items: center;
+      gap: 6px 16px;
+      padding: 6px 0;
     }
+    .name {
+      text-align: left;
+    }
+    .charge,
     .mark {
-      grid-column: 2 / -1;
       display: flex;
       align-items: center;
       gap: 14px;
+    }
+    .charge {
+      justify-content: end;
+    }
+    .mark {
+      grid-column: 2 / -1;
       padding-left: 12px;
       border-left: 6px solid var(--lamp);
+    }
+    .bar {
+      flex: 1;
+      height: 10px;
+      background: var(--body);
+    }
+    .bar i {
+      display: block;
+      height: 100%;
+      background: var(--ink);
     }
     @media (max-width: 720px) {
       li {
         grid-template-columns: 1fr;
         gap: 2px;
       }
+      .mark {
+        grid-column: 1;
+      }
     }
   `,
 })
 export class KitPage {
   private readonly store = inject(Store);
-  protected readonly vans = this.store.selectSignal(kitFeature.selectVans);
+  private readonly modals = inject(NgbModal);
+  private readonly vans = this.store.selectSignal(kitFeature.selectVans);
+  private readonly crewId = this.store.selectSignal(sessionFeature.selectCrewId);
+  protected readonly onTheRoad = computed(() => this.vans().filter((v) => !v.retired));
+  protected readonly offTheRoad = computed(() => this.vans().filter((v) => v.retired));
   protected readonly problem = this.store.selectSignal(kitFeature.selectProblem);
   protected readonly kindWords = KIT_KIND_WORDS;
   protected readonly line = kitLine;
   protected readonly needWords = NEED_WORDS;
-  private readonly crewId = this.store.selectSignal(sessionFeature.selectCrewId);
+  protected readonly name = signal('');
 
   constructor() {
     this.store.dispatch(KitActions.opened());
@@ -83,7 +166,54 @@ export class KitPage {
     return van.marks.filter((mark) => mark.kitItemId === kitItemId);
   }
 
+  /** What is left in it; null for kit that carries no charge of its own. */
+  protected charge(item: KitItem): { readonly share: number; readonly text: string } | null {
+    if (!isCharged(item)) return null;
+    const share = chargeOf(item);
+    return { share, text: percent(share) };
+  }
+
+  protected want(change: KitChange): void {
+    this.store.dispatch(KitActions.changeWanted({ change }));
+  }
+
   protected finish(markId: string): void {
     this.store.dispatch(KitActions.markFinished({ markId, by: this.crewId() }));
+  }
+
+  protected recharge(item: KitItem): void {
+    this.want({ what: 'recharge-kit', itemId: item.id, by: this.crewId() });
+  }
+
+  protected addVan(): void {
+    this.want({ what: 'add-van', name: this.name().trim() });
+    this.name.set('');
+  }
+
+  protected add(van: Van): void {
+    void this.ask(null).then((entry) => {
+      if (entry && entry !== 'retire') this.want({ what: 'add-kit', vanId: van.id, entry });
+    });
+  }
+
+  protected open(item: KitItem): void {
+    void this.ask(item).then((entry) => {
+      if (entry === 'retire') this.want({ what: 'retire-kit', itemId: item.id, by: this.crewId() });
+      else if (entry) this.want({ what: 'change-kit', itemId: item.id, entry });
+    });
+  }
+
+  private ask(item: KitItem | null): Promise<KitEntry | 'retire' | null> {
+    const dialog = this.modals.open(KitDialog, {
+      ariaLabelledBy: 'kit-title',
+      centered: true,
+      size: 'lg',
+      scrollable: true,
+    });
+    if (item) (dialog.componentInstance as KitDialog).open(item);
+    return dialog.result.then(
+      (entry: KitEntry | 'retire') => entry,
+      () => null,
+    );
   }
 }

@@ -1,5 +1,4 @@
 import { bankOf, CLAMP_OHMS, convertCca, type KitItem, leadSetOhms } from '@voltrek/core';
-import { percent } from '../shared/words/figures';
 
 /** Temperature that lead figures on the kit list are stated at, degC. */
 const STATED_C = 20;
@@ -18,17 +17,17 @@ export function kitLine(item: KitItem): string {
       return `${sectionMm2} mm², ${lengthM} m, ${material}, clamps ${contact} (${(CLAMP_OHMS[contact] * 1000).toFixed(1)} mohm each): loses ${lost.toFixed(2)} V at ${STATED_AMPS} A`;
     }
     case 'lithium-pack':
-      return `${item.peakAmps} A peak for ${item.peakSeconds} s, charged to ${percent(item.charge)}`;
+      return `${item.peakAmps} A peak for ${item.peakSeconds} s`;
     case 'lead-pack': {
       const sae = convertCca(item.battery.ccaAmps, item.battery.ccaStandard, 'SAE');
-      return `${item.outputs.join(' or ')} V, ${item.battery.capacityAh} Ah, about ${Math.round(sae)} A SAE, charged to ${percent(item.soc)}`;
+      return `${item.outputs.join(' or ')} V, ${item.battery.capacityAh} Ah, about ${Math.round(sae)} A SAE`;
     }
     case 'capacitor-booster':
-      return `${item.cells} cells of ${item.cellFarads} F: bank ${bankOf(item).farads.toFixed(1)} F at ${item.volts} V${
+      return `${item.cells} cells of ${item.cellFarads} F: bank ${bankOf(item).farads.toFixed(1)} F at ${item.volts.toFixed(1)} V${
         item.converterAmps === null ? '' : `, fills itself from a weak battery at ${item.converterAmps} A`
       }`;
     case 'spare-batteries':
-      return `${item.count} of ${item.battery.capacityAh} Ah ${item.battery.ccaAmps} A ${item.battery.ccaStandard}, charged to ${percent(item.soc)}: one across one battery, or two in series for 24 V`;
+      return `${item.count} of ${item.battery.capacityAh} Ah ${item.battery.ccaAmps} A ${item.battery.ccaStandard}: one across one battery, or two in series for 24 V`;
     case 'mains-charger':
       return item.startAmps === null
         ? `${item.amps} A at ${item.volts} V: off and unplugged before the crank`

@@ -1,9 +1,9 @@
 import { DatePipe } from '@angular/common';
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { type VerdictKind, VERDICTS } from '@voltrek/core';
 import { Store } from '@ngrx/store';
-import { LOG_PAGE, LogActions, logFeature, type LogQuery } from '../shared/state/log';
+import { LogActions, logFeature, type LogQuery } from '../shared/state/log';
 import { volts } from '../shared/words/figures';
 import { SUSPECT_WORDS, VERDICT_WORDS } from '../shared/words/words';
 
@@ -16,7 +16,7 @@ import { SUSPECT_WORDS, VERDICT_WORDS } from '../shared/words/words';
   template: `
     <header>
       <h1>Log</h1>
-      <span class="dim" role="status">{{ total() }} jobs</span>
+      <span class="dim">closed jobs, newest first</span>
       <a class="key" routerLink="/follow-ups">Follow-ups</a>
     </header>
     <div class="ask">
@@ -24,10 +24,10 @@ import { SUSPECT_WORDS, VERDICT_WORDS } from '../shared/words/words';
         type="search"
         class="field"
         aria-label="Search the log"
-        placeholder="machine, place or call number"
+        placeholder="machine, place, call number or plate"
         [value]="query().text"
         #textInput
-        (input)="ask({ text: textInput.value, offset: 0 })"
+        (input)="ask({ text: textInput.value, pages: [''] })"
       />
       <div class="keys" role="radiogroup" aria-label="Verdict">
         <button
@@ -35,7 +35,7 @@ import { SUSPECT_WORDS, VERDICT_WORDS } from '../shared/words/words';
           class="key"
           role="radio"
           [attr.aria-checked]="query().verdict === null"
-          (click)="ask({ verdict: null, offset: 0 })"
+          (click)="ask({ verdict: null, pages: [''] })"
         >
           all
         </button>
@@ -45,7 +45,7 @@ import { SUSPECT_WORDS, VERDICT_WORDS } from '../shared/words/words';
             class="key"
             role="radio"
             [attr.aria-checked]="query().verdict === v"
-            (click)="ask({ verdict: v, offset: 0 })"
+            (click)="ask({ verdict: v, pages: [''] })"
           >
             {{ words[v].name }}
           </button>
@@ -76,25 +76,13 @@ import { SUSPECT_WORDS, VERDICT_WORDS } from '../shared/words/words';
         }
       }
     </ul>
-    @if (total() > page) {
+    @if (next() !== null || query().pages.length > 1) {
       <div class="keys pages">
-        <button
-          type="button"
-          class="key"
-          [disabled]="query().offset === 0"
-          (click)="ask({ offset: query().offset - page })"
-        >
+        <button type="button" class="key" [disabled]="query().pages.length === 1" (click)="newer()">
           Newer
         </button>
-        <button
-          type="button"
-          class="key"
-          [disabled]="isLast()"
-          (click)="ask({ offset: query().offset + page })"
-        >
-          Older
-        </button>
-        <span class="dim">{{ query().offset + 1 }} to {{ query().offset + jobs().length }}</span>
+        <button type="button" class="key" [disabled]="next() === null" (click)="older()">Older</button>
+        <span class="dim" role="status">page {{ query().pages.length }}</span>
       </div>
     }
   `,
@@ -165,11 +153,9 @@ export class LogPage {
 
   protected readonly query = this.store.selectSignal(logFeature.selectQuery);
   protected readonly jobs = this.store.selectSignal(logFeature.selectJobs);
-  protected readonly total = this.store.selectSignal(logFeature.selectTotal);
+  protected readonly next = this.store.selectSignal(logFeature.selectNext);
   protected readonly status = this.store.selectSignal(logFeature.selectStatus);
   protected readonly problem = this.store.selectSignal(logFeature.selectProblem);
-  protected readonly isLast = computed(() => this.query().offset + LOG_PAGE >= this.total());
-  protected readonly page = LOG_PAGE;
   protected readonly verdicts = VERDICTS;
   protected readonly words = VERDICT_WORDS;
   protected readonly suspectWords = SUSPECT_WORDS;
@@ -181,6 +167,15 @@ export class LogPage {
 
   protected ask(change: Partial<LogQuery>): void {
     this.store.dispatch(LogActions.asked({ query: { ...this.query(), ...change } }));
+  }
+
+  protected older(): void {
+    const next = this.next();
+    if (next !== null) this.ask({ pages: [...this.query().pages, next] });
+  }
+
+  protected newer(): void {
+    this.ask({ pages: this.query().pages.slice(0, -1) });
   }
 
   protected verdictOf(verdict: VerdictKind | null): string {

@@ -5,7 +5,8 @@ import { workingTempC } from '@voltrek/core';
 import { Store } from '@ngrx/store';
 import { jobFeature } from '../job/state/job-state';
 import { selectJob } from '../job/state/job-selectors';
-import { type Light, LIGHTS, SessionActions, sessionFeature } from '../shared/state/session';
+import { kitFeature } from '../shared/state/kit';
+import { atWork, type Light, LIGHTS, SessionActions, sessionFeature } from '../shared/state/session';
 import { degrees } from '../shared/words/figures';
 
 /** The slim bar on top: where you are, whether all is saved, and the light level. */
@@ -38,6 +39,14 @@ import { degrees } from '../shared/words/figures';
         }
       </nav>
       <label class="who">
+        <span class="visually-hidden">Van</span>
+        <select #vanSelect (change)="chooseVan(vanSelect.value)">
+          @for (van of vans(); track van.id) {
+            <option [value]="van.id" [selected]="van.id === vanId()">{{ van.name }}</option>
+          }
+        </select>
+      </label>
+      <label class="who crew">
         <span class="visually-hidden">Who works</span>
         <select #crewSelect [value]="crewId()" (change)="chooseCrew(crewSelect.value)">
           @for (member of crew(); track member.id) {
@@ -100,7 +109,7 @@ import { degrees } from '../shared/words/figures';
     nav a {
       display: flex;
       align-items: center;
-      padding: 3px 12px 0;
+      padding: 3px 9px 0;
       border-bottom: 4px solid transparent;
       font-weight: 600;
     }
@@ -117,7 +126,11 @@ import { degrees } from '../shared/words/figures';
       color: var(--lamp);
       font-weight: 600;
     }
+    .who.crew {
+      margin-left: 0;
+    }
     select {
+      max-width: 132px;
       min-height: 40px;
       padding: 2px 8px;
       border: 1px solid var(--on-road-dim);
@@ -202,6 +215,8 @@ export class TopBar {
 
   protected readonly links = [
     { path: '/board', name: 'Board' },
+    { path: '/vehicles', name: 'Vehicles' },
+    { path: '/batteries', name: 'Batteries' },
     { path: '/atlas', name: 'Atlas' },
     { path: '/kit', name: 'Kit' },
     { path: '/log', name: 'Log' },
@@ -212,8 +227,15 @@ export class TopBar {
   protected readonly lightNames: Record<Light, string> = { day: 'Day', dusk: 'Dusk', night: 'Night' };
   protected readonly job = this.store.selectSignal(selectJob);
   protected readonly light = this.store.selectSignal(sessionFeature.selectLight);
-  protected readonly crew = this.store.selectSignal(sessionFeature.selectCrew);
+  private readonly everybody = this.store.selectSignal(sessionFeature.selectCrew);
+  protected readonly crew = computed(() => atWork(this.everybody()));
   protected readonly crewId = this.store.selectSignal(sessionFeature.selectCrewId);
+  private readonly allVans = this.store.selectSignal(kitFeature.selectVans);
+  protected readonly vans = computed(() => this.allVans().filter((v) => !v.retired));
+  private readonly chosenVan = this.store.selectSignal(sessionFeature.selectVanId);
+  protected readonly vanId = computed(
+    () => this.vans().find((v) => v.id === this.chosenVan())?.id ?? this.vans()[0]?.id ?? '',
+  );
   protected readonly savedAt = this.store.selectSignal(jobFeature.selectSavedAt);
   protected readonly connected = this.store.selectSignal(jobFeature.selectConnected);
   private readonly pendingEvents = this.store.selectSignal(jobFeature.selectPending);
@@ -227,6 +249,10 @@ export class TopBar {
 
   protected choose(light: Light): void {
     this.store.dispatch(SessionActions.lightChosen({ light }));
+  }
+
+  protected chooseVan(vanId: string): void {
+    this.store.dispatch(SessionActions.vanChosen({ vanId }));
   }
 
   protected chooseCrew(crewId: string): void {

@@ -22,7 +22,7 @@ import { NextAction } from '../next-action';
 import { ReasonPrompt } from '../reason-prompt';
 import type { PlannedRescue, Work } from '../state/job-selectors';
 import { Reporter } from '../state/reporter';
-import { ticker } from '../ticker';
+import { serverTicker } from '../ticker';
 import { CrankMeter } from './crank-meter';
 
 /** Bounded tries: start, watch, stop, rest. */
@@ -245,7 +245,7 @@ export class Crank {
 
   private readonly reporter = inject(Reporter);
   private readonly reasons = inject(ReasonPrompt);
-  private readonly now = ticker();
+  private readonly now = serverTicker();
 
   protected readonly volts = volts;
   protected readonly clock = clock;

@@ -39,6 +39,7 @@ describe('job effects', () => {
       keep: ({ id }) => Promise.resolve(void kept.push(id)),
       drop: (id) => Promise.resolve(void (kept = kept.filter((k) => k !== id))),
       waitingFor: () => Promise.resolve(waiting),
+      heldMs: () => 0,
     };
     const api: Partial<Api> = {
       job: () =>

@@ -69,7 +69,7 @@ export const dropAcknowledged = createEffect(
 
 /** Sends pending events one after another, oldest first, and keeps trying while the server is away. */
 export const sendPending = createEffect(
-  (actions = inject(Actions), store = inject(Store), api = inject(Api)) =>
+  (actions = inject(Actions), store = inject(Store), api = inject(Api), outbox = inject(Outbox)) =>
     actions.pipe(
       ofType(JobActions.reported, JobActions.loaded),
       mergeMap((action) =>
@@ -81,7 +81,9 @@ export const sendPending = createEffect(
             take(1),
             switchMap(([head]) =>
               head
-                ? send(head, api, () => store.dispatch(JobActions.connectionChanged({ connected: false })))
+                ? send(head, api, outbox, () =>
+                    store.dispatch(JobActions.connectionChanged({ connected: false })),
+                  )
                 : EMPTY,
             ),
           ),
@@ -91,15 +93,18 @@ export const sendPending = createEffect(
   { functional: true },
 );
 
-function send(event: JobEvent, api: Api, onLost: () => void): Observable<Action> {
-  return api.append(event).pipe(
+function send(event: JobEvent, api: Api, outbox: Outbox, onLost: () => void): Observable<Action> {
+  return defer(() => api.append(event, outbox.heldMs(event))).pipe(
     retry({
       delay: (error: unknown, n) => {
         if (isTransient(error)) onLost();
         return waitToRetry(error, n);
       },
     }),
-    map(({ revision }) => JobActions.acknowledged({ event, revision, at: new Date().toISOString() })),
+    // As the server has it, with the moment it heard of it.
+    map(({ event: taken, revision }) =>
+      JobActions.acknowledged({ event: taken, revision, at: new Date().toISOString() }),
+    ),
     // The server's log may hold what this screen has not seen: fetch it too.
     catchError((error: unknown) =>
       of(

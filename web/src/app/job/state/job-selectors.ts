@@ -3,6 +3,7 @@ import {
   DEFAULT_RULES,
   evidenceOfJob,
   foldJob,
+  HOUSE_RULE_KEYS,
   type HookupStep,
   hookupScene,
   type Job,
@@ -24,7 +25,7 @@ import {
 import { createSelector, createSelectorFactory, resultMemoize } from '@ngrx/store';
 import { jobFeature } from './job-state';
 
-const { selectDetail, selectLogged, selectPending } = jobFeature;
+const { selectLogged, selectPending } = jobFeature;
 
 /** The log as this screen knows it: what the server has, then what it has yet to take. */
 export const selectEvents = createSelector(selectLogged, selectPending, (logged, pending) => [
@@ -34,13 +35,29 @@ export const selectEvents = createSelector(selectLogged, selectPending, (logged,
 
 export const selectJob = createSelector(selectEvents, foldJob);
 
+const selectJobRules = createSelector(selectJob, (job) => job?.rules ?? null);
+
+/** What came with the job, under the rules that it is worked by: its own, where its log has them. */
+export const selectDetail = createSelector(
+  jobFeature.selectDetail,
+  selectJobRules,
+  (detail, own) => detail && { ...detail, rules: own ?? detail.rules },
+);
+
 /** The job with its machine, once both are here. */
 export const selectWork = createSelector(selectJob, selectDetail, (job, detail) =>
   job && detail ? { job, ...detail } : null,
 );
 export type Work = NonNullable<ReturnType<typeof selectWork>>;
 
-/** House rules as they stand for this job; the defaults until it is here. */
+/** House rules that were changed since the job was opened, with what they are now; null when it is worked by the same. */
+export const selectChangedRules = createSelector(jobFeature.selectDetail, selectJobRules, (detail, own) => {
+  if (!detail || !own) return null;
+  const changed = HOUSE_RULE_KEYS.filter((key) => own[key] !== detail.rules[key]);
+  return changed.length > 0 ? { changed, was: own, now: detail.rules } : null;
+});
+
+/** House rules that this job is worked by; the defaults until it is here. */
 export const selectRules = createSelector(selectDetail, (detail) => detail?.rules ?? DEFAULT_RULES);
 
 export const selectUndoable = createSelector(selectEvents, selectJob, (events, job) =>

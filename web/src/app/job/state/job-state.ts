@@ -22,6 +22,8 @@ export interface JobState {
   readonly pending: readonly JobEvent[];
   readonly refused: readonly RefusedEvent[];
   readonly savedAt: string | null;
+  /** How far the server's clock is ahead of this device's, ms: what decides safety is timed by the server's. */
+  readonly clockAheadMs: number;
   readonly connected: boolean;
   readonly problem: string | null;
 }
@@ -53,6 +55,7 @@ const initial: JobState = {
   pending: [],
   refused: [],
   savedAt: null,
+  clockAheadMs: 0,
   connected: true,
   problem: null,
 };
@@ -85,6 +88,9 @@ export const jobFeature = createFeature({
       (state, { event, revision, at }): JobState => ({
         ...withLogged(state, { event, revision }),
         savedAt: at,
+        clockAheadMs: event.heardAt
+          ? Date.parse(event.heardAt) - Date.parse(event.at) + state.clockAheadMs
+          : 0,
         connected: true,
       }),
     ),

@@ -2,21 +2,33 @@ import { HttpClient } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
 import type {
   AtlasEntry,
+  Battery,
   BatteryRecord,
   BoardCall,
   Call,
   CaptureLine,
+  CallChange,
   CrewMember,
   DueFollowUp,
   ImportReport,
   JobDetail,
+  KitEntry,
   LogPage,
   MachineSearch,
+  NewBattery,
+  NewBatteryMove,
   NewCall,
+  NewCallChange,
+  Person,
   ProbesPlaced,
   RuleSetting,
   RulesPage,
+  SetUp,
   Van,
+  Vehicle,
+  VehicleEntry,
+  VehicleRecord,
+  VehicleSummary,
   Weather,
 } from '@voltrek/contracts';
 import type { JobEvent, Machine, VerdictKind } from '@voltrek/core';
@@ -26,6 +38,12 @@ import type { Observable } from 'rxjs';
 export interface Acknowledged {
   readonly event: JobEvent;
   readonly revision: number;
+}
+
+/** Whether anybody works here yet, and what vans of the trade usually carry. */
+export interface House {
+  readonly isSetUp: boolean;
+  readonly usualKit: Readonly<Record<string, KitEntry>>;
 }
 
 /** The server, one method a route. Holds nothing. */
@@ -45,8 +63,88 @@ export class Api {
     return this.http.get<CrewMember[]>('/api/crew');
   }
 
+  changeCall(callId: string, change: NewCallChange): Observable<BoardCall[]> {
+    return this.http.post<BoardCall[]>(`/api/board/${callId}/changes`, change);
+  }
+
+  callChanges(callId: string): Observable<CallChange[]> {
+    return this.http.get<CallChange[]>(`/api/board/${callId}/changes`);
+  }
+
+  house(): Observable<House> {
+    return this.http.get<House>('/api/house');
+  }
+
+  setUp(setUp: SetUp): Observable<House> {
+    return this.http.post<House>('/api/house', setUp);
+  }
+
+  addCrew(member: Omit<CrewMember, 'id'>): Observable<CrewMember[]> {
+    return this.http.post<CrewMember[]>('/api/crew', member);
+  }
+
+  changeCrew({ id, ...member }: CrewMember): Observable<CrewMember[]> {
+    return this.http.put<CrewMember[]>(`/api/crew/${id}`, member);
+  }
+
   vans(): Observable<Van[]> {
-    return this.http.get<Van[]>('/api/kit');
+    return this.http.get<Van[]>('/api/vans');
+  }
+
+  addVan(name: string): Observable<Van[]> {
+    return this.http.post<Van[]>('/api/vans', { name, retired: false });
+  }
+
+  changeVan(id: string, name: string, retired: boolean): Observable<Van[]> {
+    return this.http.put<Van[]>(`/api/vans/${id}`, { name, retired });
+  }
+
+  addKit(vanId: string, entry: KitEntry): Observable<Van[]> {
+    return this.http.post<Van[]>(`/api/vans/${vanId}/items`, entry);
+  }
+
+  changeKit(itemId: string, entry: KitEntry): Observable<Van[]> {
+    return this.http.put<Van[]>(`/api/vans/items/${itemId}`, entry);
+  }
+
+  retireKit(itemId: string, by: string): Observable<Van[]> {
+    return this.http.post<Van[]>(`/api/vans/items/${itemId}/retire`, { by });
+  }
+
+  rechargeKit(itemId: string, by: string): Observable<Van[]> {
+    return this.http.post<Van[]>(`/api/vans/items/${itemId}/recharge`, { by });
+  }
+
+  vehicles(typed: string): Observable<VehicleSummary[]> {
+    return this.http.get<VehicleSummary[]>('/api/vehicles', { params: { q: typed } });
+  }
+
+  vehicle(vehicleId: string): Observable<VehicleRecord> {
+    return this.http.get<VehicleRecord>(`/api/vehicles/${vehicleId}`);
+  }
+
+  addVehicle(entry: VehicleEntry): Observable<Vehicle> {
+    return this.http.post<Vehicle>('/api/vehicles', entry);
+  }
+
+  changeVehicle(id: string, vehicle: VehicleEntry, basedOn: number, by: string): Observable<VehicleRecord> {
+    return this.http.put<VehicleRecord>(`/api/vehicles/${id}`, { vehicle, basedOn, by });
+  }
+
+  erasePerson(personId: string, by: string): Observable<Person> {
+    return this.http.post<Person>(`/api/people/${personId}/erase`, { by });
+  }
+
+  looseBatteries(): Observable<Battery[]> {
+    return this.http.get<Battery[]>('/api/batteries');
+  }
+
+  addBattery(battery: NewBattery): Observable<BatteryRecord> {
+    return this.http.post<BatteryRecord>('/api/batteries', battery);
+  }
+
+  moveBattery(batteryId: string, move: NewBatteryMove): Observable<BatteryRecord> {
+    return this.http.post<BatteryRecord>(`/api/batteries/${batteryId}/moves`, move);
   }
 
   machines(typed: string): Observable<MachineSearch> {
@@ -82,11 +180,11 @@ export class Api {
   }
 
   finishMark(markId: string, by: string): Observable<Van[]> {
-    return this.http.post<Van[]>(`/api/kit/marks/${markId}/done`, { by });
+    return this.http.post<Van[]>(`/api/vans/marks/${markId}/done`, { by });
   }
 
-  log(text: string, verdict: VerdictKind | null, offset: number, limit: number): Observable<LogPage> {
-    const params = { q: text, verdict: verdict ?? '', offset, limit };
+  log(text: string, verdict: VerdictKind | null, after: string, limit: number): Observable<LogPage> {
+    const params = { q: text, verdict: verdict ?? '', after, limit };
     return this.http.get<LogPage>('/api/jobs', { params });
   }
 
@@ -94,8 +192,9 @@ export class Api {
     return this.http.get<DueFollowUp[]>('/api/follow-ups');
   }
 
-  battery(modelId: string): Observable<BatteryRecord> {
-    return this.http.get<BatteryRecord>(`/api/batteries/${modelId}`);
+  /** By its id, or the code on its label. */
+  battery(named: string): Observable<BatteryRecord> {
+    return this.http.get<BatteryRecord>(`/api/batteries/${encodeURIComponent(named)}`);
   }
 
   rules(): Observable<RulesPage> {
@@ -138,8 +237,10 @@ export class Api {
     return this.http.get<Weather>('/api/instruments/weather', { params: { place } });
   }
 
-  append(event: JobEvent): Observable<Acknowledged> {
-    return this.http.post<Acknowledged>(`/api/jobs/${event.jobId}/events`, event);
+  /** @param heldMs how long the event waited on this device, by a clock that nobody sets */
+  append(event: JobEvent, heldMs = 0): Observable<Acknowledged> {
+    const headers = { 'voltrek-held-ms': String(Math.max(0, Math.round(heldMs))) };
+    return this.http.post<Acknowledged>(`/api/jobs/${event.jobId}/events`, event, { headers });
   }
 }
 

@@ -1,8 +1,9 @@
 import { inject } from '@angular/core';
 import type { BoardCall } from '@voltrek/contracts';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
+import type { Action } from '@ngrx/store';
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
-import { switchMap } from 'rxjs';
+import { EMPTY, Observable, switchMap } from 'rxjs';
 import { Api } from './api';
 import { answered } from './answered';
 
@@ -15,7 +16,11 @@ interface BoardState {
 export const BoardActions = createActionGroup({
   source: 'Board',
   events: {
+    /** The board is on screen: it is fetched, and heard from then on. */
     Opened: emptyProps(),
+    Left: emptyProps(),
+    /** Something on it changed. */
+    Changed: emptyProps(),
     Loaded: props<{ calls: readonly BoardCall[] }>(),
     Failed: props<{ problem: string }>(),
   },
@@ -44,8 +49,32 @@ export const boardFeature = createFeature({
 export const loadBoard = createEffect(
   (actions = inject(Actions), api = inject(Api)) =>
     actions.pipe(
-      ofType(BoardActions.opened),
+      ofType(BoardActions.opened, BoardActions.changed),
       switchMap(() => answered(api.board(), (calls) => BoardActions.loaded({ calls }), BoardActions.failed)),
     ),
   { functional: true },
 );
+
+/** Listens while the board is on screen, and fetches it again when the line comes back: what was missed is not told twice. */
+export const hearBoard = createEffect(
+  (actions = inject(Actions)) =>
+    actions.pipe(
+      ofType(BoardActions.opened, BoardActions.left),
+      switchMap((action) => (action.type === BoardActions.opened.type ? listen() : EMPTY)),
+    ),
+  { functional: true },
+);
+
+function listen(): Observable<Action> {
+  return new Observable<Action>((out) => {
+    const source = new EventSource('/api/board/stream');
+    let wasLost = false;
+    source.onmessage = () => out.next(BoardActions.changed());
+    source.onerror = () => (wasLost = true);
+    source.onopen = () => {
+      if (wasLost) out.next(BoardActions.changed());
+      wasLost = false;
+    };
+    return () => source.close();
+  });
+}

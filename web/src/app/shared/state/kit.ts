@@ -1,8 +1,8 @@
 import { inject } from '@angular/core';
-import type { Van } from '@voltrek/contracts';
-import { Actions, createEffect, ofType } from '@ngrx/effects';
+import type { KitEntry, Van } from '@voltrek/contracts';
+import { Actions, createEffect, ofType, ROOT_EFFECTS_INIT } from '@ngrx/effects';
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
-import { concatMap, switchMap } from 'rxjs';
+import { concatMap, type Observable, switchMap } from 'rxjs';
 import { Api } from './api';
 import { answered } from './answered';
 
@@ -11,6 +11,15 @@ interface KitState {
   readonly problem: string | null;
 }
 
+/** What may be changed of vans and kit. */
+export type KitChange =
+  | { readonly what: 'add-van'; readonly name: string }
+  | { readonly what: 'change-van'; readonly vanId: string; readonly name: string; readonly retired: boolean }
+  | { readonly what: 'add-kit'; readonly vanId: string; readonly entry: KitEntry }
+  | { readonly what: 'change-kit'; readonly itemId: string; readonly entry: KitEntry }
+  | { readonly what: 'retire-kit'; readonly itemId: string; readonly by: string }
+  | { readonly what: 'recharge-kit'; readonly itemId: string; readonly by: string };
+
 export const KitActions = createActionGroup({
   source: 'Kit',
   events: {
@@ -18,6 +27,8 @@ export const KitActions = createActionGroup({
     Loaded: props<{ vans: readonly Van[] }>(),
     /** What a mark asks for is done. */
     'Mark Finished': props<{ markId: string; by: string }>(),
+    /** A van or its kit is changed on the server, which answers with all vans. */
+    'Change Wanted': props<{ change: KitChange }>(),
     Failed: props<{ problem: string }>(),
   },
 });
@@ -37,7 +48,7 @@ export const kitFeature = createFeature({
 export const loadKit = createEffect(
   (actions = inject(Actions), api = inject(Api)) =>
     actions.pipe(
-      ofType(KitActions.opened),
+      ofType(ROOT_EFFECTS_INIT, KitActions.opened),
       switchMap(() => answered(api.vans(), (vans) => KitActions.loaded({ vans }), KitActions.failed)),
     ),
   { functional: true },
@@ -53,3 +64,31 @@ export const finishMark = createEffect(
     ),
   { functional: true },
 );
+
+export const changeKit = createEffect(
+  (actions = inject(Actions), api = inject(Api)) =>
+    actions.pipe(
+      ofType(KitActions.changeWanted),
+      concatMap(({ change }) =>
+        answered(asked(api, change), (vans) => KitActions.loaded({ vans }), KitActions.failed),
+      ),
+    ),
+  { functional: true },
+);
+
+function asked(api: Api, change: KitChange): Observable<Van[]> {
+  switch (change.what) {
+    case 'add-van':
+      return api.addVan(change.name);
+    case 'change-van':
+      return api.changeVan(change.vanId, change.name, change.retired);
+    case 'add-kit':
+      return api.addKit(change.vanId, change.entry);
+    case 'change-kit':
+      return api.changeKit(change.itemId, change.entry);
+    case 'retire-kit':
+      return api.retireKit(change.itemId, change.by);
+    case 'recharge-kit':
+      return api.rechargeKit(change.itemId, change.by);
+  }
+}

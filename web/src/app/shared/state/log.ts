@@ -10,13 +10,15 @@ import { answered } from './answered';
 export interface LogQuery {
   readonly text: string;
   readonly verdict: VerdictKind | null;
-  readonly offset: number;
+  /** Where each page gone through began; the last is the one on screen, the first begins at the newest. */
+  readonly pages: readonly string[];
 }
 
 interface LogState {
   readonly query: LogQuery;
   readonly jobs: readonly JobSummary[];
-  readonly total: number;
+  /** Where the next page begins; null on the last. */
+  readonly next: string | null;
   readonly status: 'loading' | 'ready' | 'failed';
   readonly problem: string | null;
 }
@@ -27,15 +29,15 @@ export const LogActions = createActionGroup({
   source: 'Log',
   events: {
     Asked: props<{ query: LogQuery }>(),
-    Loaded: props<{ jobs: readonly JobSummary[]; total: number }>(),
+    Loaded: props<{ jobs: readonly JobSummary[]; next: string | null }>(),
     Failed: props<{ problem: string }>(),
   },
 });
 
 const initial: LogState = {
-  query: { text: '', verdict: null, offset: 0 },
+  query: { text: '', verdict: null, pages: [''] },
   jobs: [],
-  total: 0,
+  next: null,
   status: 'loading',
   problem: null,
 };
@@ -46,7 +48,7 @@ export const logFeature = createFeature({
   reducer: createReducer(
     initial,
     on(LogActions.asked, (state, { query }): LogState => ({ ...state, query, problem: null })),
-    on(LogActions.loaded, (state, { jobs, total }): LogState => ({ ...state, jobs, total, status: 'ready' })),
+    on(LogActions.loaded, (state, { jobs, next }): LogState => ({ ...state, jobs, next, status: 'ready' })),
     on(LogActions.failed, (state, { problem }): LogState => ({ ...state, problem, status: 'failed' })),
   ),
 });
@@ -57,8 +59,8 @@ export const askLog = createEffect(
       ofType(LogActions.asked),
       switchMap(({ query }) =>
         answered(
-          api.log(query.text, query.verdict, query.offset, LOG_PAGE),
-          ({ jobs, total }) => LogActions.loaded({ jobs, total }),
+          api.log(query.text, query.verdict, query.pages.at(-1) ?? '', LOG_PAGE),
+          ({ jobs, next }) => LogActions.loaded({ jobs, next }),
           LogActions.failed,
         ),
       ),

@@ -13,6 +13,8 @@ interface OutboxSchema extends DBSchema {
 @Injectable({ providedIn: 'root' })
 export class Outbox {
   private opening: Promise<IDBPDatabase<OutboxSchema>> | undefined;
+  /** When what waits was kept, by a clock that nobody sets; only since this page was opened. */
+  private readonly keptAt = new Map<string, number>();
 
   private database(): Promise<IDBPDatabase<OutboxSchema>> {
     this.opening ??= openDB<OutboxSchema>('voltrek', 2, {
@@ -33,14 +35,22 @@ export class Outbox {
   }
 
   async keep(event: JobEvent): Promise<void> {
+    this.keptAt.set(event.id, performance.now());
     await (await this.database()).add('waiting', event);
   }
 
   async drop(eventId: string): Promise<void> {
+    this.keptAt.delete(eventId);
     const change = (await this.database()).transaction('waiting', 'readwrite');
     const key = await change.store.index('eventId').getKey(eventId);
     if (key !== undefined) await change.store.delete(key);
     await change.done;
+  }
+
+  /** How long an event has waited, ms. Of one that a page before this kept, the clock of the device is all there is. */
+  heldMs({ id, at }: JobEvent): number {
+    const since = this.keptAt.get(id);
+    return since === undefined ? Math.max(0, Date.now() - Date.parse(at)) : performance.now() - since;
   }
 
   /** What waits for this job, oldest first, in the words of today whatever version kept it. */

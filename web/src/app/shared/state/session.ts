@@ -2,7 +2,7 @@ import { inject } from '@angular/core';
 import type { CrewMember } from '@voltrek/contracts';
 import { Actions, createEffect, ofType, ROOT_EFFECTS_INIT } from '@ngrx/effects';
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
-import { switchMap, tap } from 'rxjs';
+import { concatMap, switchMap, tap } from 'rxjs';
 import { Api } from './api';
 import { answered } from './answered';
 
@@ -13,21 +13,33 @@ interface SessionState {
   readonly light: Light;
   readonly crew: readonly CrewMember[];
   readonly crewId: string;
+  /** The van that new jobs are worked from; empty until one is chosen. */
+  readonly vanId: string;
+  /** The server told who works here. */
+  readonly crewKnown: boolean;
+  readonly problem: string | null;
 }
 
 const LIGHT_KEY = 'voltrek.light';
 const CREW_KEY = 'voltrek.crew';
+const VAN_KEY = 'voltrek.van';
 
 export const SessionActions = createActionGroup({
   source: 'Session',
   events: {
     'Light Chosen': props<{ light: Light }>(),
     'Crew Chosen': props<{ crewId: string }>(),
+    'Van Chosen': props<{ vanId: string }>(),
     'Crew Wanted': emptyProps(),
     'Crew Loaded': props<{ crew: readonly CrewMember[] }>(),
+    /** Somebody comes, goes, or is called otherwise. */
+    'Crew Changed': props<{ member: Omit<CrewMember, 'id'> & { readonly id: string | null } }>(),
     'Crew Failed': props<{ problem: string }>(),
   },
 });
+
+/** Those who work here now. */
+export const atWork = (crew: readonly CrewMember[]): readonly CrewMember[] => crew.filter((c) => !c.retired);
 
 function storedLight(): Light {
   const stored = localStorage.getItem(LIGHT_KEY);
@@ -38,6 +50,9 @@ const initial: SessionState = {
   light: storedLight(),
   crew: [],
   crewId: localStorage.getItem(CREW_KEY) ?? '',
+  vanId: localStorage.getItem(VAN_KEY) ?? '',
+  crewKnown: false,
+  problem: null,
 };
 
 /** Who works here and in what light. */
@@ -47,11 +62,15 @@ export const sessionFeature = createFeature({
     initial,
     on(SessionActions.lightChosen, (state, { light }) => ({ ...state, light })),
     on(SessionActions.crewChosen, (state, { crewId }) => ({ ...state, crewId })),
+    on(SessionActions.vanChosen, (state, { vanId }) => ({ ...state, vanId })),
     on(SessionActions.crewLoaded, (state, { crew }) => ({
       ...state,
       crew,
-      crewId: crew.some((c) => c.id === state.crewId) ? state.crewId : (crew[0]?.id ?? ''),
+      crewKnown: true,
+      problem: null,
+      crewId: atWork(crew).some((c) => c.id === state.crewId) ? state.crewId : (atWork(crew)[0]?.id ?? ''),
     })),
+    on(SessionActions.crewFailed, (state, { problem }) => ({ ...state, problem })),
   ),
 });
 
@@ -66,11 +85,35 @@ export const loadCrew = createEffect(
   { functional: true },
 );
 
+export const changeCrew = createEffect(
+  (actions = inject(Actions), api = inject(Api)) =>
+    actions.pipe(
+      ofType(SessionActions.crewChanged),
+      concatMap(({ member: { id, ...member } }) =>
+        answered(
+          id === null ? api.addCrew(member) : api.changeCrew({ id, ...member }),
+          (crew) => SessionActions.crewLoaded({ crew }),
+          SessionActions.crewFailed,
+        ),
+      ),
+    ),
+  { functional: true },
+);
+
 export const keepLight = createEffect(
   (actions = inject(Actions)) =>
     actions.pipe(
       ofType(SessionActions.lightChosen),
       tap(({ light }) => localStorage.setItem(LIGHT_KEY, light)),
+    ),
+  { functional: true, dispatch: false },
+);
+
+export const keepVan = createEffect(
+  (actions = inject(Actions)) =>
+    actions.pipe(
+      ofType(SessionActions.vanChosen),
+      tap(({ vanId }) => localStorage.setItem(VAN_KEY, vanId)),
     ),
   { functional: true, dispatch: false },
 );

@@ -24,6 +24,7 @@ export const EVENT_WORDS: Record<EventType, string> = {
   'attempt.ended': 'end the try',
   'reset.ticked': 'reset',
   'override.given': 'override',
+  'rules.adopted': 'take on the house rules',
   'verdict.given': 'give the verdict',
   'fitting.confirmed': 'a step of changing the battery',
   'battery.replaced': 'battery changed',

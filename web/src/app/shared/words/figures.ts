@@ -1,3 +1,6 @@
+import type { Vehicle } from '@voltrek/contracts';
+import type { BatteryRating } from '@voltrek/core';
+
 /** Figures as they are read: fixed places, unit after a space. */
 export const volts = (value: number, places = 2): string => `${value.toFixed(places)} V`;
 export const amps = (value: number): string => `${Math.round(value)} A`;
@@ -28,4 +31,20 @@ export function inHundred(share: number): string {
 export function inSentence(line: string): string {
   const small = line.charAt(0).toLowerCase() + line.slice(1);
   return /[.?!]$/.test(small) ? small : `${small}.`;
+}
+
+/** A battery's rating in one line. */
+export function ratingWords({ chemistry, capacityAh, ccaAmps, ccaStandard }: BatteryRating): string {
+  return `${chemistry} ${capacityAh} Ah, ${ccaAmps} A ${ccaStandard}`;
+}
+
+/** What a vehicle is called: plate, else fleet or serial number, else that nothing is known of it. */
+export function vehicleWord({
+  plate,
+  fleetNumber,
+  serialNumber,
+}: Pick<Vehicle, 'plate' | 'fleetNumber' | 'serialNumber'>): string {
+  if (plate) return plate;
+  if (fleetNumber) return `fleet ${fleetNumber}`;
+  return serialNumber ? `no. ${serialNumber}` : 'no plate known';
 }

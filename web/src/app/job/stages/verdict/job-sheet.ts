@@ -117,19 +117,16 @@ export class JobSheetPart {
     this.problem.set(null);
     this.saved.set('');
     try {
-      const [{ default: pdfMake }, { default: fonts }, { sheetDocument }] = await Promise.all([
-        import('pdfmake/build/pdfmake'),
-        import('pdfmake/build/vfs_fonts'),
+      const [{ savePdf }, { sheetDocument }] = await Promise.all([
+        import('../../../shared/ui/save-pdf'),
         import('./sheet-pdf'),
       ]);
       const { job, machine, earlierFlatCalls } = this.work();
       const svg = this.host.querySelector<SVGSVGElement>('.preview svg');
       const by = this.crew().find((c) => c.id === job.openedBy)?.name ?? job.openedBy;
       const sheet = sheetOfJob(job, machine, earlierFlatCalls);
-      pdfMake.addVirtualFileSystem(fonts);
-      await pdfMake
-        .createPdf(sheetDocument(sheet, this.record(), this.work(), by, svg && standingSvg(svg)))
-        .download(`${this.name()}.pdf`);
+      const document = sheetDocument(sheet, this.record(), this.work(), by, svg && standingSvg(svg));
+      await savePdf(document, `${this.name()}.pdf`);
       this.saved.set(`${this.name()}.pdf is saved.`);
     } catch {
       this.problem.set('The PDF could not be made. The JSON holds the same.');

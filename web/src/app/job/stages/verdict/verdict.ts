@@ -86,7 +86,10 @@ const PART_WORDS: Record<Part, string> = {
               {{ partWords[p] }}
             </button>
           }
-          <a class="key" [routerLink]="['/battery', work().machine.id]">Battery</a>
+          <a class="key" [routerLink]="['/vehicle', work().vehicle.id]">Vehicle</a>
+          @if (work().batteries[0]; as b) {
+            <a class="key" [routerLink]="['/battery', b.id]">Battery</a>
+          }
         </div>
         @switch (part()) {
           @case ('evidence') {

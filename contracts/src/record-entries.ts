@@ -1,0 +1,316 @@
+import { BATTERY_RANGES, type KitItem, LEAD_RANGES, type Range, TYPED_RANGES } from '@voltrek/core';
+import * as yup from 'yup';
+import { cellShape, figure, leads, rating, record, share } from './calc/parts.js';
+import {
+  BATTERY_MOVE_KINDS,
+  CALL_CHANGE_KINDS,
+  type KitEntry,
+  type NewBattery,
+  type NewBatteryMove,
+  type NewCallChange,
+  type PersonEntry,
+  type VehicleEntry,
+} from './record.js';
+import { ID_PATTERN, idText, shortText } from './text.js';
+import { CREW_ROLES, type CrewMember, type NewCall, type Van } from './wire.js';
+
+const maybeText = (max: number) => yup.string().trim().min(1).max(max).nullable().defined();
+const maybeId = () => yup.string().matches(ID_PATTERN).nullable().defined();
+const parsed = (schema: yup.Schema, input: unknown): unknown =>
+  schema.validateSync(input, { abortEarly: false, strict: true });
+
+const person = () =>
+  record({
+    name: shortText(80),
+    phone: yup.string().trim().max(40).defined(),
+  }) as yup.ObjectSchema<PersonEntry>;
+
+const vehicle = record({
+  plate: maybeText(16),
+  fleetNumber: maybeText(40),
+  serialNumber: maybeText(40),
+  modelId: idText(),
+  owner: person().nullable().defined(),
+  notes: yup.string().max(400).defined(),
+});
+
+/** A vehicle as typed. @throws yup.ValidationError */
+export const parseVehicle = (input: unknown): VehicleEntry =>
+  parsed(vehicle.required(), input) as VehicleEntry;
+
+/** A vehicle as it was changed, the revision that was seen, and who changed it. */
+export interface VehicleChange {
+  readonly vehicle: VehicleEntry;
+  readonly basedOn: number;
+  readonly by: string;
+}
+
+const vehicleChange = record({
+  vehicle: vehicle.required(),
+  basedOn: yup.number().integer().min(1).required(),
+  by: idText(),
+}).required();
+
+/** A changed vehicle. @throws yup.ValidationError */
+export const parseVehicleChange = (input: unknown): VehicleChange =>
+  parsed(vehicleChange, input) as VehicleChange;
+
+const { min, max } = TYPED_RANGES.ambientC;
+const instant = () =>
+  yup
+    .string()
+    .test(
+      'instant',
+      '${path} must be an ISO 8601 instant',
+      (v) => v === undefined || !Number.isNaN(Date.parse(v)),
+    )
+    .matches(/^20\d\d-\d\d-\d\dT[\d:.]+Z$/);
+
+const newCall = record({
+  id: idText(),
+  title: shortText(120),
+  placeName: shortText(120),
+  said: yup.string().max(400).defined(),
+  modelId: yup.string().matches(ID_PATTERN),
+  vehicleId: yup.string().matches(ID_PATTERN),
+  plate: yup.string().trim().min(1).max(16),
+  caller: person().default(undefined),
+  vanId: yup.string().matches(ID_PATTERN),
+  technicianId: yup.string().matches(ID_PATTERN),
+  promisedAt: instant(),
+  ambientC: yup.number().required().min(min).max(max),
+  urgent: yup.boolean().required(),
+})
+  .required()
+  .test('named', '', (given, context) =>
+    (given.modelId ?? given.vehicleId ?? given.plate)
+      ? true
+      : context.createError({ path: 'modelId', message: 'name a vehicle, its plate, or its model' }),
+  );
+
+/** A reported call from untrusted input. @throws yup.ValidationError with a path and a reason for each fault */
+export const parseNewCall = (input: unknown): NewCall => parsed(newCall, input) as NewCall;
+
+const callChange = record({
+  kind: yup
+    .string()
+    .oneOf(CALL_CHANGE_KINDS.filter((k) => k !== 'reported'))
+    .required(),
+  by: idText(),
+  vanId: maybeId(),
+  technicianId: maybeId(),
+  reason: yup.string().trim().max(200).defined(),
+})
+  .required()
+  .test('told', '', (given, context) => {
+    if (given.kind === 'taken' && !given.vanId)
+      return context.createError({ path: 'vanId', message: 'name the van' });
+    const needsWhy = given.kind === 'passed-on' || given.kind === 'called-off' || given.kind === 'given-back';
+    return needsWhy && given.reason.length < 3
+      ? context.createError({ path: 'reason', message: 'say why' })
+      : true;
+  });
+
+/** A change of a call. @throws yup.ValidationError */
+export const parseCallChange = (input: unknown): NewCallChange => parsed(callChange, input) as NewCallChange;
+
+const newBattery = record({
+  rating: rating(),
+  dateMark: maybeText(20),
+  vanId: maybeId(),
+  by: idText(),
+}).required();
+
+/** A battery entered by hand. @throws yup.ValidationError */
+export const parseNewBattery = (input: unknown): NewBattery => parsed(newBattery, input) as NewBattery;
+
+const move = record({
+  kind: yup
+    .string()
+    .oneOf(BATTERY_MOVE_KINDS.filter((k) => k !== 'met'))
+    .required(),
+  by: idText(),
+  vehicleId: maybeId(),
+  place: yup.number().integer().min(0).max(3).nullable().defined(),
+  vanId: maybeId(),
+  note: yup.string().max(200).defined(),
+})
+  .required()
+  .test('whole', '', (given, context) => {
+    if (given.kind === 'fitted' && (given.vehicleId === null || given.place === null))
+      return context.createError({ path: 'vehicleId', message: 'name the vehicle and the place' });
+    return given.kind === 'to-van' && given.vanId === null
+      ? context.createError({ path: 'vanId', message: 'name the van' })
+      : true;
+  });
+
+/** Something done with a battery. @throws yup.ValidationError */
+export const parseBatteryMove = (input: unknown): NewBatteryMove => parsed(move, input) as NewBatteryMove;
+
+const crewEntry = record({
+  name: shortText(40),
+  role: yup.string().oneOf(CREW_ROLES).required(),
+  retired: yup.boolean().required(),
+}).required();
+
+/** Somebody of the crew as typed. @throws yup.ValidationError */
+export const parseCrewEntry = (input: unknown): Omit<CrewMember, 'id'> =>
+  parsed(crewEntry, input) as Omit<CrewMember, 'id'>;
+
+const vanEntry = record({ name: shortText(40), retired: yup.boolean().required() }).required();
+
+/** A van as typed. @throws yup.ValidationError */
+export const parseVanEntry = (input: unknown): Pick<Van, 'name' | 'retired'> =>
+  parsed(vanEntry, input) as Pick<Van, 'name' | 'retired'>;
+
+/** What a figure of kit may be, by its field. */
+export const KIT_RANGES = {
+  alternatorSpareAmps: { min: 5, max: 400, unit: 'A' },
+  peakAmps: { min: 50, max: 5000, unit: 'A' },
+  peakSeconds: { min: 0.5, max: 60, unit: 's' },
+  capacityAh: { min: 0.5, max: 300, unit: 'Ah' },
+  volts: { min: 0, max: 60, unit: 'V' },
+  chargerAmps: { min: 0.5, max: 200, unit: 'A' },
+  chargerVolts: { min: 6, max: 32, unit: 'V' },
+  startAmps: { min: 10, max: 1500, unit: 'A' },
+  converterAmps: { min: 0.5, max: 50, unit: 'A' },
+  cRate: { min: 1, max: 200, unit: 'C' },
+  latchVolts: { min: 3, max: 16, unit: 'V' },
+} as const satisfies Record<string, Range>;
+
+const named = { name: shortText(60) };
+const volts = () =>
+  yup
+    .number()
+    .oneOf([12, 24] as const)
+    .required();
+
+/** The fields of each kind of kit, with their limits: one that is missing does not compile. */
+const KIT: { readonly [K in KitItem['kind']]: KitFields<K> } = {
+  donor: {
+    ...named,
+    modelId: idText(),
+    systemVolts: volts(),
+    battery: rating(),
+    soc: share(),
+    alternatorSpareAmps: figure(KIT_RANGES.alternatorSpareAmps),
+  },
+  'lead-set': { ...named, leads: leads.required() },
+  'lithium-pack': {
+    ...named,
+    peakAmps: figure(KIT_RANGES.peakAmps),
+    peakSeconds: figure(KIT_RANGES.peakSeconds),
+    charge: share(),
+    capacityAh: figure(KIT_RANGES.capacityAh).notRequired().default(undefined),
+    leads: leads.required(),
+  },
+  'lead-pack': {
+    ...named,
+    outputs: yup.array().of(volts()).min(1).max(2).required(),
+    battery: rating(),
+    soc: share(),
+    leads: leads.required(),
+  },
+  'capacitor-booster': {
+    ...named,
+    ...cellShape(),
+    volts: figure(KIT_RANGES.volts),
+    converterAmps: figure(KIT_RANGES.converterAmps).nullable().defined(),
+    leads: leads.required(),
+  },
+  'spare-batteries': {
+    ...named,
+    count: yup
+      .number()
+      .oneOf([1, 2] as const)
+      .required(),
+    battery: rating(),
+    soc: share(),
+  },
+  'mains-charger': {
+    ...named,
+    amps: figure(KIT_RANGES.chargerAmps),
+    volts: figure(KIT_RANGES.chargerVolts),
+    startAmps: figure(KIT_RANGES.startAmps).nullable().defined(),
+    leads: leads.required(),
+  },
+  'hobby-lithium': {
+    ...named,
+    capacityAh: figure(KIT_RANGES.capacityAh),
+    cRate: figure(KIT_RANGES.cRate),
+    charge: share(),
+    leads: leads.required(),
+  },
+  'latch-source': { ...named, volts: figure(KIT_RANGES.latchVolts) },
+  instrument: {
+    ...named,
+    tool: yup
+      .string()
+      .oneOf(['meter', 'clamp-meter', 'tester', 'load-tester', 'hydrometer'] as const)
+      .required(),
+  },
+};
+type KitFields<K extends KitItem['kind']> = Readonly<
+  Required<Record<Exclude<keyof Extract<KitItem, { kind: K }>, 'kind' | 'id'>, yup.ISchema<unknown>>>
+>;
+
+export const KIT_KINDS = Object.keys(KIT) as readonly KitItem['kind'][];
+
+/**
+ * A piece of kit as typed, by the fields of its own kind. A capacitor booster stands at no more than its cells stand together.
+ *
+ * @throws yup.ValidationError with a path and a reason for each fault
+ */
+export function parseKitEntry(input: unknown): KitEntry {
+  const { kind } = parsed(
+    yup.object({ kind: yup.string().oneOf(KIT_KINDS).required() }).required(),
+    input,
+  ) as { kind: KitItem['kind'] };
+  const entry = parsed(
+    record({ kind: yup.string().required(), ...(KIT[kind] as yup.ObjectShape) }).required(),
+    input,
+  ) as KitEntry;
+  if (entry.kind === 'capacitor-booster' && entry.volts > entry.cells * entry.cellVolts)
+    throw new yup.ValidationError(
+      `volts must be at most ${(entry.cells * entry.cellVolts).toFixed(1)} V, what ${entry.cells} cells stand together`,
+      entry.volts,
+      'volts',
+    );
+  return entry;
+}
+
+/** Limits of a lead set and a battery's rating, for whoever types them. */
+export const KIT_PART_RANGES = { ...LEAD_RANGES, ...BATTERY_RANGES };
+
+/** How a house begins: who works here, which vans with what on them, and with which atlas. */
+export interface SetUp {
+  readonly crew: readonly { readonly name: string; readonly role: (typeof CREW_ROLES)[number] }[];
+  /** Kit by the names of the usual set. */
+  readonly vans: readonly { readonly name: string; readonly kit: readonly string[] }[];
+  readonly atlas: 'shipped' | 'empty';
+}
+
+const CREW_MOST = 50;
+const VANS_MOST = 30;
+
+const setUp = record({
+  crew: yup
+    .array()
+    .of(record({ name: shortText(40), role: yup.string().oneOf(CREW_ROLES).required() }).required())
+    .min(1)
+    .max(CREW_MOST)
+    .required(),
+  vans: yup
+    .array()
+    .of(record({ name: shortText(40), kit: yup.array().of(idText()).max(40).required() }).required())
+    .min(1)
+    .max(VANS_MOST)
+    .required(),
+  atlas: yup
+    .string()
+    .oneOf(['shipped', 'empty'] as const)
+    .required(),
+}).required();
+
+/** The set-up of a house. @throws yup.ValidationError */
+export const parseSetUp = (input: unknown): SetUp => parsed(setUp, input) as SetUp;

@@ -1,0 +1,163 @@
+import type { BatteryEntry, BatteryRating, FollowUp, KitItem } from '@voltrek/core';
+import type { MachineSummary } from './atlas.js';
+import type { JobSummary } from './wire.js';
+
+/** Whoever calls or owns. After erasure only the id is left. */
+export interface Person {
+  readonly id: string;
+  readonly name: string | null;
+  readonly phone: string | null;
+  readonly erasedAt: string | null;
+}
+
+/** A person as typed. */
+export interface PersonEntry {
+  readonly name: string;
+  readonly phone: string;
+}
+
+/** One machine of somebody's: by plate, fleet or serial number. */
+export interface Vehicle {
+  readonly id: string;
+  readonly plate: string | null;
+  readonly fleetNumber: string | null;
+  readonly serialNumber: string | null;
+  readonly modelId: string;
+  readonly ownerId: string | null;
+  readonly notes: string;
+  /** Counts every change; a change must name the one it was made on. */
+  readonly revision: number;
+}
+
+/** A vehicle as a list shows it. */
+export interface VehicleSummary extends Vehicle {
+  /** Maker and model. */
+  readonly modelName: string;
+}
+
+/** A vehicle as it is typed: new, or changed on a revision. */
+export interface VehicleEntry {
+  readonly plate: string | null;
+  readonly fleetNumber: string | null;
+  readonly serialNumber: string | null;
+  readonly modelId: string;
+  readonly owner: PersonEntry | null;
+  readonly notes: string;
+}
+
+/** Everything that is known of a vehicle. */
+export interface VehicleRecord {
+  readonly vehicle: VehicleSummary;
+  readonly model: MachineSummary;
+  readonly owner: Person | null;
+  /** Its jobs, newest first. */
+  readonly visits: readonly JobSummary[];
+  /** Batteries that are in it now, from the chassis end. */
+  readonly batteries: readonly Battery[];
+  readonly followUps: readonly {
+    readonly jobId: string;
+    readonly kind: FollowUp['kind'];
+    readonly dueOn: string;
+  }[];
+}
+
+export const BATTERY_STATES = ['fitted', 'on-van', 'depot', 'scrapped'] as const;
+/** Where a battery is: in a vehicle, a van's spare, at the depot, or gone. */
+export type BatteryState = (typeof BATTERY_STATES)[number];
+
+export const BATTERY_MOVE_KINDS = ['met', 'fitted', 'taken-out', 'charged', 'to-van', 'scrapped'] as const;
+/** What was done with a battery. `met`: it was in when the vehicle first came. */
+export type BatteryMoveKind = (typeof BATTERY_MOVE_KINDS)[number];
+
+/** One battery. */
+export interface Battery {
+  readonly id: string;
+  readonly code: string;
+  readonly rating: BatteryRating;
+  readonly dateMark: string | null;
+  readonly state: BatteryState;
+  readonly vehicleId: string | null;
+  readonly place: number | null;
+  readonly vanId: string | null;
+  readonly since: string;
+}
+
+export interface BatteryMove {
+  readonly kind: BatteryMoveKind;
+  readonly at: string;
+  readonly by: string;
+  readonly vehicleId: string | null;
+  /** Plate or number of that vehicle, for people. */
+  readonly vehicleName: string | null;
+  readonly place: number | null;
+  readonly vanId: string | null;
+  readonly note: string;
+  readonly jobId: string | null;
+}
+
+/** A battery with its whole life, whatever it sat in. */
+export interface BatteryRecord {
+  readonly battery: Battery;
+  /** Vehicle it is in now, for people; null elsewhere. */
+  readonly vehicleName: string | null;
+  readonly moves: readonly BatteryMove[];
+  readonly entries: readonly BatteryEntry[];
+  /** Coldest that the vehicle it is in was met in, degC: what it must still do; null where it is in none. */
+  readonly coldC: number | null;
+  /** Share of its rating that its machine needs at that cold; null where it is in none. */
+  readonly needShare: number | null;
+}
+
+/** A battery that is entered by hand: a spare, or one bought. */
+export interface NewBattery {
+  readonly rating: BatteryRating;
+  readonly dateMark: string | null;
+  readonly vanId: string | null;
+  readonly by: string;
+}
+
+/** Something done with a battery by hand. */
+export interface NewBatteryMove {
+  readonly kind: Exclude<BatteryMoveKind, 'met'>;
+  readonly by: string;
+  readonly vehicleId: string | null;
+  readonly place: number | null;
+  readonly vanId: string | null;
+  readonly note: string;
+}
+
+export const CALL_STATES = ['waiting', 'taken', 'done', 'called-off'] as const;
+/** `taken`: somebody is on it; `done`: its job is closed. */
+export type CallState = (typeof CALL_STATES)[number];
+
+export const CALL_CHANGE_KINDS = [
+  'reported',
+  'taken',
+  'passed-on',
+  'given-back',
+  'called-off',
+  'reopened',
+] as const;
+/** What happened to a call besides its job. */
+export type CallChangeKind = (typeof CALL_CHANGE_KINDS)[number];
+
+export interface CallChange {
+  readonly kind: CallChangeKind;
+  readonly at: string;
+  readonly by: string;
+  readonly vanId: string | null;
+  readonly technicianId: string | null;
+  readonly reason: string;
+}
+
+/** A change of a call as it is reported. */
+export interface NewCallChange {
+  readonly kind: Exclude<CallChangeKind, 'reported'>;
+  readonly by: string;
+  readonly vanId: string | null;
+  readonly technicianId: string | null;
+  readonly reason: string;
+}
+
+/** A piece of kit as typed; the server gives it its id. */
+export type KitEntry = KitItem extends infer K ? (K extends KitItem ? Omit<K, 'id'> : never) : never;

@@ -1,0 +1,236 @@
+import { act } from '../hookup/actions.js';
+import { anyClampOn, NOTHING_CONNECTED } from '../hookup/state.js';
+import { DEFAULT_RULES } from '../rules/house-rules.js';
+import { rulesWith } from '../rules/rule-limits.js';
+import type { JobEvent } from './events.js';
+import { actionOf } from './hands.js';
+import type { Job } from './job.js';
+import { circumstancesOf } from './queries.js';
+
+/**
+ * A job after one more event: the one reducer of the product. Pure; the web store and the server both use it.
+ *
+ * An undo goes back past what a job holds, so it is the one event that needs the log before it: one fold of what is left.
+ *
+ * @param job the job so far; null before it is opened
+ * @param log the events before this one, oldest first; looked at for an undo alone
+ * @returns null while no event has opened the job
+ * @example
+ * let job: Job | null = null;
+ * for (const event of events) job = applyEvent(job, event, () => events.slice(0, events.indexOf(event)));
+ */
+export function applyEvent(job: Job | null, event: JobEvent, log: () => readonly JobEvent[]): Job | null {
+  if (!job) return event.type === 'job.opened' ? opened(event) : null;
+  const revision = job.revision + 1;
+  if (event.type !== 'event.undone') return { ...apply(job, event), revision };
+  const left = foldJob([...log(), event]);
+  return left && { ...left, revision };
+}
+
+/**
+ * A job from its whole log: `applyEvent` one event after the other, without those that a later one took back.
+ *
+ * @param events one job's events, oldest first, beginning with `job.opened`
+ * @returns null for a log that has not been opened
+ */
+export function foldJob(events: readonly JobEvent[]): Job | null {
+  const undone = undoneIds(events);
+  let job: Job | null = null;
+  let before = 0;
+  for (const event of events) {
+    if (!job) {
+      if (event.type === 'job.opened') job = opened(event);
+      else before++;
+    } else if (!undone.has(event.id) && event.type !== 'event.undone') job = apply(job, event);
+  }
+  return job && { ...job, revision: events.length - before };
+}
+
+/**
+ * When an event happened, ISO 8601: by the server's clock once it has heard of it, since the clock of a device may be set ahead or back and
+ * must not shorten a rest.
+ */
+export function timeOf({ at, heardAt }: Pick<JobEvent, 'at' | 'heardAt'>): string {
+  return heardAt ?? at;
+}
+
+/** Ids of events that a later event took back. */
+export function undoneIds(events: readonly JobEvent[]): ReadonlySet<string> {
+  const ids = new Set<string>();
+  for (const event of events) if (event.type === 'event.undone') ids.add(event.data.eventId);
+  return ids;
+}
+
+function opened(event: Extract<JobEvent, { type: 'job.opened' }>): Job {
+  return {
+    id: event.jobId,
+    openedAt: timeOf(event),
+    openedBy: event.by,
+    call: event.data,
+    scene: null,
+    stops: [],
+    symptoms: [],
+    findings: {},
+    figures: [],
+    modelId: event.data.modelId,
+    parked: null,
+    polaritySigns: [],
+    readings: [],
+    plan: null,
+    hookup: NOTHING_CONNECTED,
+    lastActAt: null,
+    everConnected: false,
+    attempts: [],
+    triesSinceChecks: 0,
+    resets: [],
+    overrides: [],
+    verdict: null,
+    fitting: [],
+    replaced: [],
+    followedUp: [],
+    closedAt: null,
+    rules: event.data.rules ? rulesWith(event.data.rules, DEFAULT_RULES) : null,
+    revision: 1,
+  };
+}
+
+function apply(job: Job, event: JobEvent): Job {
+  switch (event.type) {
+    case 'job.opened':
+    case 'event.undone':
+      return job;
+    case 'scene.recorded':
+      return { ...job, scene: event.data };
+    case 'stop.raised':
+      return { ...job, stops: [...job.stops.filter((s) => s !== event.data.stop), event.data.stop] };
+    case 'stop.withdrawn':
+      return { ...job, stops: job.stops.filter((s) => s !== event.data.stop) };
+    case 'symptom.recorded':
+      return { ...job, symptoms: toggled(job.symptoms, event.data.symptom) };
+    case 'finding.recorded': {
+      const { check, found, source, figures = [] } = event.data;
+      const during = circumstancesOf(job);
+      const figure = source && {
+        eventId: event.id,
+        at: timeOf(event),
+        check,
+        found,
+        source,
+        figures,
+        during,
+      };
+      return {
+        ...job,
+        findings: { ...job.findings, [check]: found },
+        figures: figure ? [...job.figures, figure] : job.figures,
+        triesSinceChecks: 0,
+      };
+    }
+    case 'model.identified':
+      // Points, polarity, parking and plan were another machine's.
+      return { ...job, modelId: event.data.modelId, parked: null, polaritySigns: [], plan: null };
+    case 'donor.parked':
+      return { ...job, parked: event.data };
+    case 'polarity.proved':
+      return { ...job, polaritySigns: event.data.signs };
+    case 'reading.taken': {
+      const { kind, volts, battery, tempC, source, strength = null } = event.data;
+      const during = circumstancesOf(job);
+      const reading = {
+        eventId: event.id,
+        at: timeOf(event),
+        kind,
+        volts,
+        battery,
+        tempC,
+        source,
+        strength,
+        during,
+      };
+      return { ...job, readings: [...job.readings, reading] };
+    }
+    case 'reading.withdrawn':
+      return { ...job, readings: job.readings.filter((r) => r.eventId !== event.data.readingId) };
+    case 'plan.chosen':
+      return { ...job, plan: event.data };
+    case 'step.confirmed':
+    case 'clamp.attached':
+    case 'clamp.detached':
+    case 'donor.switched':
+    case 'pack.switched':
+    case 'plug.moved': {
+      const hookup = act(job.hookup, actionOf(event));
+      return {
+        ...job,
+        hookup,
+        lastActAt: timeOf(event),
+        everConnected: job.everConnected || event.type === 'clamp.attached',
+      };
+    }
+    case 'attempt.started':
+      return {
+        ...job,
+        triesSinceChecks: job.triesSinceChecks + 1,
+        attempts: [
+          ...job.attempts,
+          {
+            startedAt: timeOf(event),
+            endedAt: null,
+            outcome: null,
+            seconds: null,
+            lowestVolts: null,
+            restSeconds: 0,
+            restFor: 'rule',
+            helped: anyClampOn(job.hookup),
+            sourceId: anyClampOn(job.hookup) ? (job.plan?.sourceId ?? null) : null,
+            starterAmps: anyClampOn(job.hookup) ? (job.plan?.starterAmps ?? null) : null,
+          },
+        ],
+      };
+    case 'attempt.ended': {
+      const { outcome, seconds, lowestVolts, restSeconds = 0, restFor = 'rule' } = event.data;
+      return {
+        ...job,
+        attempts: job.attempts.map((a, i) =>
+          i === job.attempts.length - 1
+            ? { ...a, endedAt: timeOf(event), outcome, seconds, lowestVolts, restSeconds, restFor }
+            : a,
+        ),
+      };
+    }
+    case 'reset.ticked':
+      return { ...job, resets: toggled(job.resets, event.data.reset) };
+    case 'override.given':
+      return { ...job, overrides: [...job.overrides, { ...event.data, at: timeOf(event) }] };
+    case 'rules.adopted':
+      return { ...job, rules: rulesWith(event.data.rules, DEFAULT_RULES) };
+    case 'verdict.given':
+      return { ...job, verdict: event.data };
+    case 'fitting.confirmed':
+      return { ...job, fitting: [...job.fitting, event.data] };
+    case 'battery.replaced':
+      return { ...job, replaced: [...job.replaced, { ...event.data, at: timeOf(event) }] };
+    case 'job.closed':
+      return { ...job, closedAt: timeOf(event) };
+    case 'follow-up.done': {
+      const { kind } = event.data;
+      const changed = kind === 'replace' ? [{ battery: null, rating: null, at: timeOf(event) }] : [];
+      return {
+        ...job,
+        followedUp: [...job.followedUp, kind],
+        replaced: [...job.replaced, ...changed],
+      };
+    }
+  }
+}
+
+function toggled<T>(list: readonly T[], item: T): readonly T[] {
+  return list.includes(item) ? list.filter((x) => x !== item) : [...list, item];
+}
+
+/** The last event that Undo would take back, or null. */
+export function lastUndoable(events: readonly JobEvent[]): JobEvent | null {
+  const undone = undoneIds(events);
+  const fixed: readonly JobEvent['type'][] = ['job.opened', 'job.closed', 'follow-up.done', 'event.undone'];
+  return events.filter((e) => !undone.has(e.id) && !fixed.includes(e.type)).at(-1) ?? null;
+}

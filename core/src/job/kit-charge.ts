@@ -1,0 +1,101 @@
+import type { KitItem } from '../sources/kit.js';
+import type { Job } from './job.js';
+
+/** Kit that gives of its own charge, and has to be filled again. */
+export const CHARGED_KINDS = [
+  'lithium-pack',
+  'lead-pack',
+  'capacitor-booster',
+  'spare-batteries',
+  'hobby-lithium',
+] as const satisfies readonly KitItem['kind'][];
+export type ChargedKit = Extract<KitItem, { kind: (typeof CHARGED_KINDS)[number] }>;
+
+/** Peak amps of a lithium pack for each Ah that it holds at 12 V, where its maker does not say: pocket packs lie between 100 and 160. */
+const PEAK_AMPS_PER_AH = 130;
+/** A bank is filled to this share of what its cells stand together: cells differ, and the smallest passes its limit first. */
+const FULL_SHARE_OF_LIMIT = 0.9;
+/** What waking an EV or hybrid draws while it is tried, A: the trade says 20 to 40. */
+const WAKING_AMPS = 30;
+
+/** True for kit that carries a charge of its own. */
+export function isCharged(item: KitItem): item is ChargedKit {
+  return CHARGED_KINDS.some((kind) => kind === item.kind);
+}
+
+/** What a full one gives at its terminals, Ah; of a capacitor booster, what it gives down to nothing. */
+export function capacityAhOf(item: ChargedKit): number {
+  switch (item.kind) {
+    case 'lithium-pack':
+      return item.capacityAh ?? item.peakAmps / PEAK_AMPS_PER_AH;
+    case 'lead-pack':
+    case 'spare-batteries':
+      return item.battery.capacityAh;
+    case 'hobby-lithium':
+      return item.capacityAh;
+    case 'capacitor-booster':
+      // Charge of the bank, farads times volts, in ampere hours.
+      return ((item.cellFarads / item.cells) * fullVoltsOf(item)) / 3600;
+  }
+}
+
+/** What a bank stands at when it is full, V. */
+function fullVoltsOf({ cells, cellVolts }: Extract<KitItem, { kind: 'capacitor-booster' }>): number {
+  return cells * cellVolts * FULL_SHARE_OF_LIMIT;
+}
+
+/** What is left in it, share of full, 0 to 1; of a capacitor booster by its volts, since those fall with its charge. */
+export function chargeOf(item: ChargedKit): number {
+  switch (item.kind) {
+    case 'lithium-pack':
+    case 'hobby-lithium':
+      return item.charge;
+    case 'lead-pack':
+    case 'spare-batteries':
+      return item.soc;
+    case 'capacitor-booster':
+      return item.volts / fullVoltsOf(item);
+  }
+}
+
+/** The same piece with another charge, kept between empty and full. */
+export function withCharge<K extends ChargedKit>(item: K, share: number): K {
+  const kept = Math.min(1, Math.max(0, share));
+  switch (item.kind) {
+    case 'lithium-pack':
+    case 'hobby-lithium':
+      return { ...item, charge: kept };
+    case 'lead-pack':
+    case 'spare-batteries':
+      return { ...item, soc: kept };
+    case 'capacitor-booster':
+      return { ...item, volts: kept * fullVoltsOf(item) };
+    default:
+      return item;
+  }
+}
+
+/** Charge that a job took out of one piece of kit. */
+export interface KitUse {
+  readonly kitItemId: string;
+  /** Share of what it holds when full; over one where it was filled again in between. */
+  readonly share: number;
+}
+
+/**
+ * What a job took out of the kit: for each try with help, the amps that the plan promised of the starter times the seconds it turned. All of
+ * it is put to the source, which is a little much: the casualty's own battery gives some.
+ */
+export function kitUses(job: Pick<Job, 'attempts'>, kit: readonly KitItem[]): KitUse[] {
+  const ah = new Map<string, number>();
+  for (const { sourceId, starterAmps, seconds } of job.attempts) {
+    if (sourceId === null || seconds === null) continue;
+    ah.set(sourceId, (ah.get(sourceId) ?? 0) + ((starterAmps ?? WAKING_AMPS) * seconds) / 3600);
+  }
+  return kit.flatMap((item) => {
+    const taken = ah.get(item.id);
+    return taken !== undefined && isCharged(item)
+      ? [{ kitItemId: item.id, share: taken / capacityAhOf(item) }]
+      : [];
+  });
+}

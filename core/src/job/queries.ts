@@ -1,0 +1,56 @@
+import type { ReadingKind } from '../diagnosis/vocabulary.js';
+import { anyClampOn, NOTHING_CONNECTED } from '../hookup/state.js';
+import type { HouseRules } from '../rules/house-rules.js';
+import type { Attempt, Circumstances, Job, Reading } from './job.js';
+
+/** The latest rest reading of each battery, from the chassis side up; null where not read. */
+export function restVoltsByBattery(job: Pick<Job, 'readings'>, batteries: number): (number | null)[] {
+  return Array.from({ length: batteries }, (_, i) => {
+    const of = job.readings.filter((r) => r.kind === 'rest' && r.battery === i);
+    return of.length > 0 ? of[of.length - 1]!.volts : null;
+  });
+}
+
+/** The latest reading of a kind, or null. */
+export function latestReading(job: Pick<Job, 'readings'>, kind: ReadingKind): Reading | null {
+  return job.readings.filter((r) => r.kind === kind).at(-1) ?? null;
+}
+
+/** The try that is running now, or null. */
+export function runningAttempt(job: Pick<Job, 'attempts'>): Attempt | null {
+  const last = job.attempts.at(-1);
+  return last?.endedAt === null ? last : null;
+}
+
+/** True once a try ended with the machine running or awake. */
+export function hasStarted(job: Pick<Job, 'attempts'>): boolean {
+  return job.attempts.at(-1)?.outcome === 'started';
+}
+
+/** The temperature a job works with: found on the scene, or else reported with the call. */
+export function workingTempC(job: Pick<Job, 'scene' | 'call'>): number {
+  return job.scene?.ambientC ?? job.call.ambientC;
+}
+
+/** What is joined and runs now. */
+export function circumstancesOf(job: Pick<Job, 'hookup' | 'attempts'>): Circumstances {
+  const { clamps, donorRunning, packOn, pluggedIn } = job.hookup;
+  return {
+    clamps,
+    donorRunning,
+    packOn,
+    pluggedIn,
+    casualtyRunning: hasStarted(job),
+    cranking: runningAttempt(job) !== null,
+  };
+}
+
+/** True when a clamp was on: the figure shows the helper too. */
+export function wasHelped({ clamps }: Circumstances): boolean {
+  return anyClampOn({ ...NOTHING_CONNECTED, clamps });
+}
+
+/** The rules that a job is worked by: its own, or for an older log those of the house now. */
+export function rulesOfJob(job: Pick<Job, 'rules'>, house: HouseRules): HouseRules {
+  return job.rules ?? house;
+}

@@ -1,0 +1,145 @@
+import { randomUUID } from 'node:crypto';
+import { batteryEntries as entriesOf, type Job, type JobEvent, type Machine, timeOf } from '@voltrek/core';
+import { asc, eq } from 'drizzle-orm';
+import type { Tx } from '../db/database.js';
+import { batteryEntries, batteryMoves } from '../db/schema.js';
+import { addBattery, batteriesIn, batteryById, moveBattery, unmove } from './repository.js';
+
+/** Events after which the record of the batteries may say something else. */
+const TELLING: readonly JobEvent['type'][] = [
+  'reading.taken',
+  'reading.withdrawn',
+  'finding.recorded',
+  'attempt.ended',
+  'battery.replaced',
+  'follow-up.done',
+  'model.identified',
+  'event.undone',
+];
+
+/** Brings the batteries of a job's vehicle up to what one more event of it says. */
+export async function followJob(
+  tx: Tx,
+  job: Job,
+  machine: Machine,
+  vehicleId: string,
+  event: JobEvent,
+): Promise<void> {
+  await followMoves(tx, job, machine, vehicleId, event);
+  if (TELLING.includes(event.type)) await writeEntries(tx, job, machine, vehicleId);
+}
+
+/** Batteries that an event brings into the record, moves, or puts back. */
+export async function followMoves(
+  tx: Tx,
+  job: Pick<Job, 'id'>,
+  machine: Machine,
+  vehicleId: string,
+  event: JobEvent,
+): Promise<void> {
+  const at = new Date(timeOf(event));
+  const of = { by: event.by, jobId: job.id, eventId: event.id, at } as const;
+  switch (event.type) {
+    case 'job.opened':
+    case 'model.identified':
+      await meetBatteries(tx, machine, vehicleId, of);
+      break;
+    case 'battery.replaced': {
+      const { battery: place, rating, batteryId, dateMark = null } = event.data;
+      await replaceAt(tx, vehicleId, place, of);
+      const known = batteryId ? await batteryById(tx, batteryId) : null;
+      const fitted = { ...of, kind: 'fitted', vehicleId, place, vanId: null } as const;
+      if (known) await moveBattery(tx, known.id, fitted);
+      else await addBattery(tx, batteryId ?? event.id, rating, dateMark, fitted);
+      break;
+    }
+    case 'follow-up.done':
+      if (event.data.kind === 'replace')
+        for (const [place, { rating }] of machine.batteries.entries()) {
+          await replaceAt(tx, vehicleId, place, of);
+          const fitted = {
+            ...of,
+            kind: 'fitted',
+            vehicleId,
+            place,
+            vanId: null,
+            note: 'as promised',
+          } as const;
+          await addBattery(tx, randomUUID(), rating, null, fitted);
+        }
+      break;
+    case 'event.undone':
+      await unmove(tx, event.data.eventId);
+      break;
+    default:
+  }
+}
+
+interface Of {
+  readonly by: string;
+  readonly jobId: string;
+  readonly eventId: string;
+  readonly at: Date;
+}
+
+/** A vehicle that comes for the first time has batteries, and each is one from then on. */
+async function meetBatteries(tx: Tx, machine: Machine, vehicleId: string, of: Of): Promise<void> {
+  const known = await batteriesIn(tx, vehicleId);
+  for (const [place, { rating }] of machine.batteries.entries()) {
+    if (known.some((b) => b.place === place)) continue;
+    await addBattery(tx, randomUUID(), rating, null, { ...of, kind: 'met', vehicleId, place, vanId: null });
+  }
+}
+
+async function replaceAt(tx: Tx, vehicleId: string, place: number, of: Of): Promise<void> {
+  for (const old of (await batteriesIn(tx, vehicleId)).filter((b) => b.place === place))
+    await moveBattery(tx, old.id, { ...of, kind: 'taken-out', vehicleId, place, vanId: null });
+}
+
+/** What the job says of its batteries, each entry at the battery that sat in its place then. */
+export async function writeEntries(tx: Tx, job: Job, machine: Machine, vehicleId: string): Promise<void> {
+  const entries = entriesOf(job, machine);
+  const stood = await tx
+    .select()
+    .from(batteryEntries)
+    .where(eq(batteryEntries.jobId, job.id))
+    .orderBy(asc(batteryEntries.position));
+  const same = (i: number): boolean => {
+    const a = entries[i];
+    const b = stood[i];
+    if (!a || !b) return false;
+    const isSame = a.kind === b.kind && a.battery === b.place && a.volts === b.volts && a.share === b.share;
+    return isSame && Date.parse(a.at) === b.at.getTime();
+  };
+  let kept = 0;
+  while (same(kept)) kept++;
+  for (const { position } of stood.slice(kept))
+    await tx.delete(batteryEntries).where(eq(batteryEntries.position, position));
+  const added = entries.slice(kept);
+  if (added.length === 0) return;
+  const moves = await tx
+    .select()
+    .from(batteryMoves)
+    .where(eq(batteryMoves.vehicleId, vehicleId))
+    .orderBy(asc(batteryMoves.position));
+  const inPlace = (place: number, at: Date): string | undefined => {
+    const into = moves.filter((m) => m.place === place && (m.kind === 'met' || m.kind === 'fitted'));
+    return (into.filter((m) => m.at <= at).at(-1) ?? into[0])?.batteryId;
+  };
+  const rows = added.flatMap(({ battery: place, at, kind, volts, share, spread }) => {
+    const batteryId = inPlace(place, new Date(at));
+    return batteryId
+      ? [{ batteryId, jobId: job.id, place, at: new Date(at), kind, volts, share, spread }]
+      : [];
+  });
+  if (rows.length > 0) await tx.insert(batteryEntries).values(rows);
+}
+
+/** Entries of a battery, oldest first. */
+export async function entriesOfBattery(tx: Pick<Tx, 'select'>, batteryId: string) {
+  return tx
+    .select()
+    .from(batteryEntries)
+    .where(eq(batteryEntries.batteryId, batteryId))
+    .orderBy(asc(batteryEntries.at), asc(batteryEntries.position));
+}

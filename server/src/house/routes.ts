@@ -1,0 +1,37 @@
+import { parseSetUp } from '@voltrek/contracts';
+import { Router } from 'express';
+import type { Database } from '../db/database.js';
+import { crew, vans } from '../db/schema.js';
+import { loadAtlas } from '../demo/load.js';
+import { HttpProblem } from '../http/problem.js';
+import { addKitItem } from '../vans/repository.js';
+import { USUAL_KIT } from './usual-kit.js';
+
+/** Whether this house has been set up, and setting it up: once, while nobody works here yet. */
+export function houseRoutes({ db }: Database): Router {
+  const router = Router();
+  router.get('/', async (_request, response) => {
+    const someone = await db.select({ id: crew.id }).from(crew).limit(1);
+    response.json({ isSetUp: someone.length > 0, usualKit: USUAL_KIT });
+  });
+  router.post('/', async (request, response) => {
+    const { crew: people, vans: fleet, atlas } = parseSetUp(request.body);
+    await db.transaction(async (tx) => {
+      if ((await tx.select({ id: crew.id }).from(crew).limit(1)).length > 0)
+        throw new HttpProblem(409, 'This house is set up already.');
+      await tx.insert(crew).values(people.map((member, i) => ({ id: `crew-${i + 1}`, ...member })));
+      for (const [i, { name, kit }] of fleet.entries()) {
+        const vanId = `van-${i + 1}`;
+        await tx.insert(vans).values({ id: vanId, name });
+        for (const named of kit) {
+          const entry = USUAL_KIT[named];
+          if (!entry) throw new HttpProblem(422, `There is no usual kit called ${named}.`);
+          await addKitItem(tx, vanId, entry, `${named}-${i + 1}`);
+        }
+      }
+      if (atlas === 'shipped') await loadAtlas(tx, 'crew-1', new Date());
+    });
+    response.status(201).json({ isSetUp: true, usualKit: USUAL_KIT });
+  });
+  return router;
+}

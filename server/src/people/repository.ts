@@ -1,0 +1,50 @@
+import { randomUUID } from 'node:crypto';
+import type { Person, PersonEntry } from '@voltrek/contracts';
+import { eq, inArray } from 'drizzle-orm';
+import type { Db, Tx } from '../db/database.js';
+import { calls, people, vehicles } from '../db/schema.js';
+
+export async function addPerson(tx: Tx, { name, phone }: PersonEntry, at: Date): Promise<string> {
+  const id = randomUUID();
+  await tx.insert(people).values({ id, name, phone: phone || null, createdAt: at });
+  return id;
+}
+
+export async function changePerson(tx: Tx, id: string, { name, phone }: PersonEntry): Promise<void> {
+  await tx
+    .update(people)
+    .set({ name, phone: phone || null })
+    .where(eq(people.id, id));
+}
+
+export async function peopleById(
+  db: Db | Tx,
+  ids: readonly (string | null)[],
+): Promise<ReadonlyMap<string, Person>> {
+  const wanted = [...new Set(ids.filter((id) => id !== null))];
+  if (wanted.length === 0) return new Map();
+  const rows = await db.select().from(people).where(inArray(people.id, wanted));
+  return new Map(rows.map((row) => [row.id, personOf(row)]));
+}
+
+export async function personById(db: Db | Tx, id: string | null): Promise<Person | null> {
+  return id === null ? null : ((await peopleById(db, [id])).get(id) ?? null);
+}
+
+/** Vehicles that somebody owns. */
+export async function vehiclesOf(db: Db | Tx, personId: string) {
+  return db.select().from(vehicles).where(eq(vehicles.ownerId, personId));
+}
+
+/** Calls that somebody made. */
+export async function callsBy(db: Db | Tx, personId: string) {
+  return db.select().from(calls).where(eq(calls.callerId, personId));
+}
+
+export async function erasePerson(tx: Tx, id: string, at: Date): Promise<void> {
+  await tx.update(people).set({ name: null, phone: null, erasedAt: at }).where(eq(people.id, id));
+}
+
+function personOf({ id, name, phone, erasedAt }: typeof people.$inferSelect): Person {
+  return { id, name, phone, erasedAt: erasedAt?.toISOString() ?? null };
+}

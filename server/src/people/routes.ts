@@ -1,0 +1,58 @@
+import { parseConfirmation, UUID_PATTERN } from '@voltrek/contracts';
+import { Router } from 'express';
+import { requireCrew } from '../crew/repository.js';
+import type { Database } from '../db/database.js';
+import { notFound } from '../http/problem.js';
+import { erasePlates } from '../vehicles/repository.js';
+import { callsBy, erasePerson, personById, vehiclesOf } from './repository.js';
+
+/** What the house knows of a person, and forgetting it: names and numbers stand here alone, so jobs and records stay, nameless. */
+export function peopleRoutes({ db }: Database): Router {
+  const router = Router();
+
+  router.param('personId', (_request, _response, next, id: string) => {
+    next(UUID_PATTERN.test(id) ? undefined : notFound(`person ${id}`));
+  });
+
+  router.get('/:personId/export', async (request, response) => {
+    const person = await personById(db, request.params.personId);
+    if (!person) throw notFound(`person ${request.params.personId}`);
+    const owned = await vehiclesOf(db, person.id);
+    const called = await callsBy(db, person.id);
+    response.attachment(`person-${person.id}.json`).json({
+      format: 'voltrek-person',
+      version: 1,
+      person,
+      vehicles: owned.map(({ id, plate, fleetNumber, serialNumber, modelId, notes }) => ({
+        id,
+        plate,
+        fleetNumber,
+        serialNumber,
+        modelId,
+        notes,
+      })),
+      calls: called.map(({ id, number, receivedAt, placeName, said }) => ({
+        id,
+        number,
+        receivedAt: receivedAt.toISOString(),
+        placeName,
+        said,
+      })),
+    });
+  });
+
+  router.post('/:personId/erase', async (request, response) => {
+    const { by } = parseConfirmation(request.body);
+    const { personId } = request.params;
+    const erased = await db.transaction(async (tx) => {
+      await requireCrew(tx, by);
+      if (!(await personById(tx, personId))) throw notFound(`person ${personId}`);
+      await erasePlates(tx, personId);
+      await erasePerson(tx, personId, new Date());
+      return personById(tx, personId);
+    });
+    response.json(erased);
+  });
+
+  return router;
+}

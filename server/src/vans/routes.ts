@@ -1,0 +1,123 @@
+import { parseConfirmation, parseKitEntry, parseVanEntry, UUID_PATTERN } from '@voltrek/contracts';
+import type { KitItem } from '@voltrek/core';
+import { and, eq, isNull, ne } from 'drizzle-orm';
+import { Router } from 'express';
+import { modelById } from '../atlas/repository.js';
+import { requireCrew } from '../crew/repository.js';
+import type { Database, Tx } from '../db/database.js';
+import { vans } from '../db/schema.js';
+import { HttpProblem, notFound } from '../http/problem.js';
+import {
+  addKitItem,
+  addVan,
+  allVans,
+  finishMark,
+  kitItemById,
+  recharge,
+  requireVan,
+  retireKitItem,
+  writeKitItem,
+} from './repository.js';
+
+/** Vans and what they carry. What was once carried is retired, never deleted: logs name it. Every change answers with all vans. */
+export function vanRoutes({ db }: Database): Router {
+  const router = Router();
+  const changed = async (change: (tx: Tx) => Promise<void>) =>
+    db.transaction(async (tx) => {
+      await change(tx);
+      return allVans(tx);
+    });
+
+  router.get('/', async (_request, response) => {
+    response.json(await allVans(db));
+  });
+  router.post('/', async (request, response) => {
+    const { name } = parseVanEntry(request.body);
+    response.status(201).json(await changed(async (tx) => void (await addVan(tx, name))));
+  });
+  router.put('/:vanId', async (request, response) => {
+    const { name, retired } = parseVanEntry(request.body);
+    const { vanId } = request.params;
+    response.json(
+      await changed(async (tx) => {
+        await requireVan(tx, vanId);
+        if (retired) await requireAnother(tx, vanId);
+        await tx
+          .update(vans)
+          .set({ name, retiredAt: retired ? new Date() : null })
+          .where(eq(vans.id, vanId));
+      }),
+    );
+  });
+  router.post('/:vanId/items', async (request, response) => {
+    const entry = parseKitEntry(request.body);
+    const { vanId } = request.params;
+    response.status(201).json(
+      await changed(async (tx) => {
+        await requireVan(tx, vanId);
+        if (entry.kind === 'donor') await requireModel(tx, entry.modelId);
+        await addKitItem(tx, vanId, entry);
+      }),
+    );
+  });
+  router.put('/items/:itemId', async (request, response) => {
+    const entry = parseKitEntry(request.body);
+    const { itemId } = request.params;
+    response.json(
+      await changed(async (tx) => {
+        const known = await kitItemById(tx, itemId);
+        if (known.kind !== entry.kind)
+          throw new HttpProblem(409, 'A piece of kit keeps its kind. Retire it and add another.');
+        if (entry.kind === 'donor') await requireModel(tx, entry.modelId);
+        await writeKitItem(tx, { ...entry, id: itemId } as KitItem);
+      }),
+    );
+  });
+  router.post('/items/:itemId/retire', async (request, response) => {
+    const { by } = parseConfirmation(request.body);
+    response.json(
+      await changed(async (tx) => {
+        await requireCrew(tx, by);
+        await kitItemById(tx, request.params.itemId);
+        await retireKitItem(tx, request.params.itemId, new Date());
+      }),
+    );
+  });
+  router.post('/items/:itemId/recharge', async (request, response) => {
+    const { by } = parseConfirmation(request.body);
+    response.json(
+      await changed(async (tx) => {
+        await requireCrew(tx, by);
+        await recharge(tx, await kitItemById(tx, request.params.itemId), by, new Date());
+      }),
+    );
+  });
+  router.post('/marks/:markId/done', async (request, response) => {
+    const { by } = parseConfirmation(request.body);
+    const { markId } = request.params;
+    response.json(
+      await changed(async (tx) => {
+        await requireCrew(tx, by);
+        const done = UUID_PATTERN.test(markId) ? await finishMark(tx, markId, by, new Date()) : null;
+        if (!done) throw notFound(`open mark ${markId}`);
+        if (done.need === 'recharge')
+          await recharge(tx, await kitItemById(tx, done.kitItemId), by, new Date());
+      }),
+    );
+  });
+  return router;
+}
+
+async function requireModel(tx: Tx, modelId: string): Promise<void> {
+  if (!(await modelById(tx, modelId))) throw notFound(`model ${modelId}`);
+}
+
+/** One van has to be left on the road. */
+async function requireAnother(tx: Tx, vanId: string): Promise<void> {
+  const [other] = await tx
+    .select({ id: vans.id })
+    .from(vans)
+    .where(and(ne(vans.id, vanId), isNull(vans.retiredAt)))
+    .limit(1);
+  if (!other) throw new HttpProblem(409, 'No van would be left. Add another first.');
+}

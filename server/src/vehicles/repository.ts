@@ -1,0 +1,107 @@
+import type { Vehicle, VehicleSummary } from '@voltrek/contracts';
+import { and, asc, desc, eq, like, or, type SQL, sql } from 'drizzle-orm';
+import type { Db, Tx } from '../db/database.js';
+import { models, vehicles } from '../db/schema.js';
+
+type Row = typeof vehicles.$inferSelect;
+const RESULTS_MOST = 20;
+/** A plate with this share of its three-letter runs in common with what was typed may be meant: one wrong sign in seven leaves 0.3. */
+const PLATE_LIKENESS = 0.25;
+const PLATE_FUZZY_FROM = 4;
+
+/** A plate as plates are compared: signs and blanks left out, in capitals. */
+export function plateKeyOf(plate: string): string {
+  return plate.toUpperCase().replace(/[^\p{L}\p{N}]/gu, '');
+}
+
+/** Everything that a vehicle may be looked for by, in lower case, each word after a space. */
+export function vehicleSearchText(
+  { plate, fleetNumber, serialNumber }: Pick<Vehicle, 'plate' | 'fleetNumber' | 'serialNumber'>,
+  modelName: string,
+): string {
+  return ['', plate && plateKeyOf(plate), fleetNumber, serialNumber, modelName]
+    .filter((w) => w !== null)
+    .join(' ')
+    .toLowerCase();
+}
+
+/** What a vehicle is called among people: its plate, else its fleet or serial number; null where none is known. */
+export function vehicleName({
+  plate,
+  fleetNumber,
+  serialNumber,
+}: Pick<Vehicle, 'plate' | 'fleetNumber' | 'serialNumber'>): string | null {
+  return plate ?? (fleetNumber ? `fleet ${fleetNumber}` : serialNumber ? `no. ${serialNumber}` : null);
+}
+
+export async function vehicleById(db: Db | Tx, id: string): Promise<Vehicle | null> {
+  const [row] = await db.select().from(vehicles).where(eq(vehicles.id, id));
+  return row ? vehicleOf(row) : null;
+}
+
+/** The vehicle with this plate, whatever blanks and letters it was typed in; null when nobody knows it. */
+export async function vehicleByPlate(db: Db | Tx, plate: string): Promise<Vehicle | null> {
+  const [row] = await db
+    .select()
+    .from(vehicles)
+    .where(eq(vehicles.plateKey, plateKeyOf(plate)))
+    .limit(1);
+  return row ? vehicleOf(row) : null;
+}
+
+/**
+ * Vehicles by plate, number, maker or model: what stands as typed first, then plates that differ by a slip of the finger. Blanks and letter
+ * case do not matter.
+ */
+export async function searchVehicles(db: Db, typed: string): Promise<VehicleSummary[]> {
+  const key = plateKeyOf(typed);
+  const words = typed.toLowerCase().split(/\s+/).filter(Boolean).slice(0, 6);
+  const stands = words.map((word) => like(vehicles.searchText, `%${plain(word)}%`));
+  const byPlate = key === '' ? undefined : like(vehicles.plateKey, `%${plain(key)}%`);
+  const found = await rows(
+    db,
+    words.length === 0 ? undefined : or(and(...stands), byPlate),
+    asc(vehicles.plateKey),
+  );
+  if (found.length > 0 || key.length < PLATE_FUZZY_FROM) return found;
+  const near = sql`${key.toLowerCase()} <% ${vehicles.searchText}`;
+  const likeness = sql`similarity(lower(${vehicles.plateKey}), ${key.toLowerCase()})`;
+  return rows(db, or(near, sql`${likeness} > ${PLATE_LIKENESS}`), desc(likeness));
+}
+
+const plain = (word: string): string => word.replace(/[\\%_]/g, '\\$&');
+
+async function rows(db: Db, where: SQL | undefined, order: SQL): Promise<VehicleSummary[]> {
+  const found = await db
+    .select({ vehicle: vehicles, maker: models.maker, model: models.model })
+    .from(vehicles)
+    .innerJoin(models, eq(models.id, vehicles.modelId))
+    .where(where)
+    .orderBy(order)
+    .limit(RESULTS_MOST);
+  return found.map(({ vehicle, maker, model }) => ({
+    ...vehicleOf(vehicle),
+    modelName: `${maker} ${model}`,
+  }));
+}
+
+/** Plates and notes of what somebody owns are forgotten with them. */
+export async function erasePlates(tx: Tx, ownerId: string): Promise<void> {
+  await tx
+    .update(vehicles)
+    .set({ plate: null, plateKey: null, notes: '', searchText: '' })
+    .where(eq(vehicles.ownerId, ownerId));
+}
+
+export function vehicleOf({
+  id,
+  plate,
+  fleetNumber,
+  serialNumber,
+  modelId,
+  ownerId,
+  notes,
+  revision,
+}: Row): Vehicle {
+  return { id, plate, fleetNumber, serialNumber, modelId, ownerId, notes, revision };
+}

@@ -1,0 +1,146 @@
+import type { Van } from '@voltrek/contracts';
+import { isCharged, chargeOf, type EventData } from '@voltrek/core';
+import { openJob, send, sharedServer } from './shared-server.js';
+
+const LEADS = { sectionMm2: 16, lengthM: 0.6, conductor: 'copper', contact: 'clean' } as const;
+const PACK = {
+  kind: 'lithium-pack',
+  name: 'Small pack',
+  peakAmps: 400,
+  peakSeconds: 2,
+  charge: 1,
+  capacityAh: 2,
+  leads: LEADS,
+} as const;
+
+describe('vans and kit', () => {
+  const vans = async (): Promise<Van[]> =>
+    (await (await sharedServer()).api.get('/api/vans').expect(200)).body as Van[];
+  const itemNamed = async (name: string) =>
+    (await vans()).flatMap((v) => v.kit).find((k) => k.name === name)!;
+
+  it('are added, changed and retired, each kind by its own checked fields', async () => {
+    const { api } = await sharedServer();
+    await api.post('/api/vans').send({ name: 'Van 3, Test', retired: false }).expect(201);
+    const van = (await vans()).find((v) => v.name === 'Van 3, Test')!;
+    await api
+      .post(`/api/vans/${van.id}/items`)
+      .send({ ...PACK, peakAmps: 9 })
+      .expect(422);
+    await api
+      .post(`/api/vans/${van.id}/items`)
+      .send({ ...PACK, volts: 12 })
+      .expect(422);
+    await api.post(`/api/vans/${van.id}/items`).send({ kind: 'anvil', name: 'A' }).expect(422);
+    await api.post(`/api/vans/nowhere/items`).send(PACK).expect(404);
+    const bank = {
+      kind: 'capacitor-booster',
+      name: 'Bank',
+      cells: 6,
+      cellFarads: 350,
+      cellVolts: 2.7,
+      cellOhms: 0.0003,
+      volts: 20,
+      converterAmps: null,
+      leads: LEADS,
+    };
+    await api.post(`/api/vans/${van.id}/items`).send(bank).expect(422);
+    await api.post(`/api/vans/${van.id}/items`).send(PACK).expect(201);
+    const item = await itemNamed('Small pack');
+    await api
+      .put(`/api/vans/items/${item.id}`)
+      .send({ ...PACK, name: 'Small pack, marked' })
+      .expect(200);
+    await api
+      .put(`/api/vans/items/${item.id}`)
+      .send({ kind: 'latch-source', name: 'X', volts: 9 })
+      .expect(409);
+    expect((await itemNamed('Small pack, marked')).id).toBe(item.id);
+    await api.post(`/api/vans/items/${item.id}/retire`).send({ by: 'crew-1' }).expect(200);
+    expect(await itemNamed('Small pack, marked')).toBeUndefined();
+    await api.put(`/api/vans/${van.id}`).send({ name: 'Van 3, Test', retired: true }).expect(200);
+    expect((await vans()).find((v) => v.id === van.id)!.retired).toBeTrue();
+  });
+
+  it('carry their charge: a try takes out what the core computes, an undo gives it back, a recharge fills it', async () => {
+    const { api } = await sharedServer();
+    await api
+      .post('/api/vans/van-1/items')
+      .send({ ...PACK, name: 'Counted pack' })
+      .expect(201);
+    const { id } = await itemNamed('Counted pack');
+    const charge = async (): Promise<number> => {
+      const item = await itemNamed('Counted pack');
+      return isCharged(item) ? chargeOf(item) : NaN;
+    };
+    const jobId = await openJob();
+    const plan: EventData['plan.chosen'] = {
+      optionId: `${id}@12`,
+      sourceId: id,
+      leadSetId: null,
+      sourceKind: 'lithium-pack',
+      outlook: 'cranks',
+      odds: null,
+      starterVolts: 10,
+      starterAmps: 180,
+      rpm: 200,
+      neededRpm: 85,
+      wakeVolts: null,
+      postVolts: 10.5,
+      waitMinutes: 0,
+      chargeOnly: false,
+      inputs: [],
+    };
+    await send(jobId, 'polarity.proved', { signs: ['mark', 'meter'] });
+    expect((await send(jobId, 'plan.chosen', plan)).status).toBe(201);
+    await send(jobId, 'clamp.attached', { clamp: 'redCasualty', pointId: 'battery-plus' });
+    expect((await send(jobId, 'clamp.attached', { clamp: 'blackCasualty', pointId: 'ground' })).status).toBe(
+      201,
+    );
+    await send(jobId, 'attempt.started', {});
+    const ended = await send(jobId, 'attempt.ended', { outcome: 'slow', seconds: 10, lowestVolts: 9 });
+    expect(ended.status).toBe(201);
+    // 180 A for 10 s are half an ampere hour: a quarter of the two that it holds.
+    expect(await charge()).toBeCloseTo(0.75, 6);
+    const { event } = ended.body as { event: { id: string } };
+    expect((await send(jobId, 'event.undone', { eventId: event.id })).status).toBe(201);
+    expect(await charge()).toBeCloseTo(1, 6);
+    await send(jobId, 'attempt.ended', { outcome: 'slow', seconds: 20, lowestVolts: 9 });
+    expect(await charge()).toBeCloseTo(0.5, 6);
+    await api.post(`/api/vans/items/${id}/recharge`).send({ by: 'crew-2' }).expect(200);
+    expect(await charge()).toBe(1);
+    // Used down to empty it stays at nothing.
+    await send(jobId, 'override.given', { rule: 'crankRestSeconds', reason: 'test of the pack' });
+    await send(jobId, 'attempt.started', {});
+    await send(jobId, 'attempt.ended', { outcome: 'slow', seconds: 60, lowestVolts: 9 });
+    expect(await charge()).toBe(0);
+    await api.post('/api/vans/items/leads-heavy/recharge').send({ by: 'crew-2' }).expect(409);
+  });
+});
+
+describe('crew', () => {
+  it('is added, changed and retired, never deleted while a log names somebody', async () => {
+    const { api } = await sharedServer();
+    type Crew = { id: string; name: string; role: string; retired: boolean }[];
+    const added = (
+      await api.post('/api/crew').send({ name: 'Newcomer', role: 'apprentice', retired: false }).expect(201)
+    ).body as Crew;
+    const { id } = added.find((c) => c.name === 'Newcomer')!;
+    const after = (
+      await api
+        .put(`/api/crew/${id}`)
+        .send({ name: 'Newcomer', role: 'technician', retired: true })
+        .expect(200)
+    ).body as Crew;
+    expect(after.find((c) => c.id === id)).toEqual({
+      id,
+      name: 'Newcomer',
+      role: 'technician',
+      retired: true,
+    });
+    await api.post('/api/crew').send({ name: '', role: 'technician', retired: false }).expect(422);
+    await api.post('/api/crew').send({ name: 'X', role: 'king', retired: false }).expect(422);
+    await api.put('/api/crew/nobody').send({ name: 'X', role: 'technician', retired: false }).expect(404);
+    await api.delete(`/api/crew/${id}`).expect(404);
+  });
+});

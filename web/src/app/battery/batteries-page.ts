@@ -1,0 +1,224 @@
+import { DatePipe } from '@angular/common';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import type { Battery } from '@voltrek/contracts';
+import {
+  BATTERY_RANGES,
+  CCA_STANDARDS,
+  CHEMISTRIES,
+  type CcaStandard,
+  type Chemistry,
+  outOfRange,
+} from '@voltrek/core';
+import { Store } from '@ngrx/store';
+import { Api } from '../shared/state/api';
+import { KitActions, kitFeature } from '../shared/state/kit';
+import { problemText } from '../shared/state/problem';
+import { sessionFeature } from '../shared/state/session';
+import { FormFields, type FormField, type FormValues, typedFigure } from '../shared/ui/form-fields';
+import { BATTERY_STATE_WORDS } from '../shared/words/crew-words';
+import { ratingWords } from '../shared/words/figures';
+import { CHEMISTRY_WORDS } from '../shared/words/plan-words';
+import { labelSheet } from './battery-labels';
+
+const NEW: FormValues = {
+  chemistry: 'flooded',
+  capacityAh: '',
+  ccaAmps: '',
+  ccaStandard: 'EN',
+  dateMark: '',
+  van: '',
+};
+
+/** Batteries that sit in no vehicle, and any other by the code on its label. */
+@Component({
+  selector: 'vt-batteries-page',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [DatePipe, FormFields, RouterLink],
+  host: { class: 'page', tabindex: '0' },
+  template: `
+    <header>
+      <h1>Batteries</h1>
+      <span class="dim">spares of the vans and what stands at the depot</span>
+    </header>
+    <form class="find" (submit)="$event.preventDefault(); find()">
+      <label
+        ><span>Code on the label</span
+        ><input
+          class="field"
+          maxlength="12"
+          autocapitalize="characters"
+          [value]="code()"
+          #typed
+          (input)="code.set(typed.value)"
+      /></label>
+      <button type="submit" class="key strong" [disabled]="code().trim() === ''">Open its record</button>
+      <button type="button" class="key" [disabled]="loose().length === 0" (click)="print()">
+        Labels, PDF
+      </button>
+      <button type="button" class="key" [attr.aria-pressed]="adding()" (click)="adding.set(!adding())">
+        New battery
+      </button>
+    </form>
+    @if (problem(); as text) {
+      <p class="problem" role="alert">{{ text }}</p>
+    }
+    @if (adding()) {
+      <form class="new" (submit)="$event.preventDefault(); add()">
+        <vt-form-fields [fields]="fields()" [values]="values()" (typed)="values.set($event)" />
+        @if (fault(); as text) {
+          <p class="dim">{{ text }}</p>
+        }
+        <button type="submit" class="key strong" [disabled]="fault() !== null">Put it in the record</button>
+      </form>
+    }
+    <ul class="ruled">
+      @for (b of loose(); track b.id) {
+        <li>
+          <a [routerLink]="['/battery', b.id]">
+            <strong>{{ b.code }}</strong>
+            <span>{{ rating(b.rating) }}{{ b.dateMark ? ', marked ' + b.dateMark : '' }}</span>
+            <span>{{ b.vanId ? vanName(b.vanId) : stateWords[b.state] }}</span>
+            <span class="dim">since {{ b.since | date: 'd MMM y' }}</span>
+          </a>
+        </li>
+      } @empty {
+        <li class="dim none">None is loose: every battery sits in a vehicle.</li>
+      }
+    </ul>
+  `,
+  styles: `
+    .find {
+      display: flex;
+      flex-wrap: wrap;
+      align-items: end;
+      gap: 10px;
+      margin-bottom: 14px;
+    }
+    .new {
+      display: grid;
+      gap: 12px;
+      max-width: 640px;
+      margin-bottom: 18px;
+    }
+    a {
+      display: grid;
+      grid-template-columns: 110px 1fr 180px 150px;
+      align-items: center;
+      gap: 16px;
+      min-height: 48px;
+      color: inherit;
+      text-decoration: none;
+    }
+    a:hover {
+      background: var(--sheet);
+    }
+    .none {
+      padding: 20px 0;
+    }
+    @media (max-width: 720px) {
+      a {
+        grid-template-columns: 84px 1fr;
+        gap: 0 10px;
+        padding: 6px 0;
+      }
+    }
+  `,
+})
+export class BatteriesPage {
+  private readonly api = inject(Api);
+  private readonly router = inject(Router);
+  private readonly store = inject(Store);
+  private readonly crewId = this.store.selectSignal(sessionFeature.selectCrewId);
+  private readonly vans = this.store.selectSignal(kitFeature.selectVans);
+  protected readonly loose = signal<readonly Battery[]>([]);
+  protected readonly problem = signal<string | null>(null);
+  protected readonly code = signal('');
+  protected readonly adding = signal(false);
+  protected readonly values = signal<FormValues>(NEW);
+  protected readonly rating = ratingWords;
+  protected readonly stateWords = BATTERY_STATE_WORDS;
+  protected readonly fields = computed<readonly FormField[]>(() => [
+    {
+      key: 'chemistry',
+      label: 'Chemistry',
+      kind: 'choice',
+      choices: CHEMISTRIES.map((value) => ({ value, name: CHEMISTRY_WORDS[value] })),
+    },
+    { key: 'capacityAh', label: 'Capacity', kind: 'number', unit: 'Ah' },
+    { key: 'ccaAmps', label: 'Cold-cranking amps', kind: 'number', unit: 'A' },
+    {
+      key: 'ccaStandard',
+      label: 'By the standard',
+      kind: 'choice',
+      choices: CCA_STANDARDS.map((value) => ({ value, name: value })),
+    },
+    { key: 'dateMark', label: 'Date mark', kind: 'text', most: 20 },
+    {
+      key: 'van',
+      label: 'Where it is',
+      kind: 'choice',
+      choices: [
+        { value: '', name: 'at the depot' },
+        ...this.vans().map(({ id, name }) => ({ value: id, name })),
+      ],
+    },
+  ]);
+  protected readonly fault = computed(() => {
+    const figure = (key: string): number => typedFigure(this.values()[key]);
+    return (
+      outOfRange('Capacity', figure('capacityAh'), BATTERY_RANGES.capacityAh) ??
+      outOfRange('Cold-cranking amps', figure('ccaAmps'), BATTERY_RANGES.ccaAmps)
+    );
+  });
+
+  constructor() {
+    this.store.dispatch(KitActions.opened());
+    this.api.looseBatteries().subscribe({
+      next: (loose) => this.loose.set(loose),
+      error: (error: unknown) => this.problem.set(problemText(error)),
+    });
+  }
+
+  protected vanName(id: string): string {
+    return this.vans().find((v) => v.id === id)?.name ?? id;
+  }
+
+  protected find(): void {
+    this.api.battery(this.code()).subscribe({
+      next: ({ battery }) => void this.router.navigate(['/battery', battery.id]),
+      error: () => this.problem.set(`No battery has the code ${this.code().trim()}.`),
+    });
+  }
+
+  protected add(): void {
+    const values = this.values();
+    const rating = {
+      chemistry: values.chemistry as Chemistry,
+      capacityAh: typedFigure(values.capacityAh),
+      ccaAmps: typedFigure(values.ccaAmps),
+      ccaStandard: values.ccaStandard as CcaStandard,
+    };
+    const chosenVan = values.van ?? '';
+    const dateMark = values.dateMark?.trim() ?? '';
+    const battery = {
+      rating,
+      dateMark: dateMark === '' ? null : dateMark,
+      vanId: chosenVan === '' ? null : chosenVan,
+      by: this.crewId(),
+    };
+    this.api.addBattery(battery).subscribe({
+      next: (record) => void this.router.navigate(['/battery', record.battery.id]),
+      error: (error: unknown) => this.problem.set(problemText(error)),
+    });
+  }
+
+  protected async print(): Promise<void> {
+    try {
+      const { savePdf } = await import('../shared/ui/save-pdf');
+      await savePdf(labelSheet(this.loose(), location.origin), 'battery-labels.pdf');
+    } catch {
+      this.problem.set('The labels could not be made.');
+    }
+  }
+}

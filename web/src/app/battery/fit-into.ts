@@ -1,0 +1,86 @@
+import { ChangeDetectionStrategy, Component, inject, output, signal } from '@angular/core';
+import type { VehicleSummary } from '@voltrek/contracts';
+import { Api } from '../shared/state/api';
+import { problemText } from '../shared/state/problem';
+import { vehicleWord } from '../shared/words/figures';
+import { batteryWord } from '../shared/words/words';
+
+/** The place that a battery was fitted into. */
+export interface Fit {
+  readonly vehicleId: string;
+  readonly place: number;
+}
+
+/** Finds a vehicle by its plate or number, and the place in it. */
+@Component({
+  selector: 'vt-fit-into',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <label
+      ><span>Plate or number of the vehicle</span
+      ><input
+        class="field"
+        autocomplete="off"
+        maxlength="40"
+        [value]="typed()"
+        #text
+        (input)="search(text.value)"
+    /></label>
+    @if (problem(); as words) {
+      <p class="problem" role="alert">{{ words }}</p>
+    }
+    <ul class="ruled">
+      @for (v of found(); track v.id) {
+        <li>
+          <strong>{{ word(v) }}</strong>
+          <span>{{ v.modelName }}</span>
+          @for (place of places; track place) {
+            <button type="button" class="key" (click)="chosen.emit({ vehicleId: v.id, place })">
+              as {{ placeWord(place) }}
+            </button>
+          }
+        </li>
+      }
+    </ul>
+  `,
+  styles: `
+    :host {
+      display: block;
+      max-width: 860px;
+      margin-bottom: 16px;
+    }
+    li {
+      display: grid;
+      grid-template-columns: 150px 1fr auto auto;
+      align-items: center;
+      gap: 12px;
+      padding: 4px 0;
+    }
+  `,
+})
+export class FitInto {
+  readonly chosen = output<Fit>();
+
+  private readonly api = inject(Api);
+  protected readonly typed = signal('');
+  protected readonly found = signal<readonly VehicleSummary[]>([]);
+  protected readonly problem = signal<string | null>(null);
+  protected readonly word = vehicleWord;
+  protected readonly placeWord = batteryWord;
+  /** A string has two; the server refuses a place that a vehicle does not have. */
+  protected readonly places = [0, 1] as const;
+
+  protected search(text: string): void {
+    this.typed.set(text);
+    if (text.trim() === '') {
+      this.found.set([]);
+      return;
+    }
+    this.api.vehicles(text).subscribe({
+      next: (found) => {
+        if (this.typed() === text) this.found.set(found.slice(0, 5));
+      },
+      error: (error: unknown) => this.problem.set(problemText(error)),
+    });
+  }
+}

@@ -1,0 +1,204 @@
+import { DatePipe } from '@angular/common';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import type { BoardCall, CallChange, NewCallChange } from '@voltrek/contracts';
+import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
+import { Store } from '@ngrx/store';
+import { Api } from '../shared/state/api';
+import { BoardActions } from '../shared/state/board';
+import { kitFeature } from '../shared/state/kit';
+import { problemText } from '../shared/state/problem';
+import { atWork, sessionFeature } from '../shared/state/session';
+import { CALL_CHANGE_WORDS } from '../shared/words/call-words';
+
+/** One call: who called, whose vehicle, who is on it, what became of it; taken, passed on, given back, called off. */
+@Component({
+  selector: 'vt-call-dialog',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [DatePipe, RouterLink],
+  template: `
+    @if (call(); as c) {
+      <div class="sheet">
+        <h1 id="call-title">Call {{ c.number }}: {{ c.title }}</h1>
+        <dl>
+          <dt>Caller</dt>
+          <dd>
+            @if (c.caller?.name; as name) {
+              {{ name }}{{ c.caller!.phone ? ', ' + c.caller!.phone : '' }}
+            } @else {
+              <span class="dim">not known</span>
+            }
+          </dd>
+          <dt>Vehicle</dt>
+          <dd>
+            <a [routerLink]="['/vehicle', c.vehicleId]" (click)="modal.dismiss()">{{
+              c.vehicleName ?? 'no plate known'
+            }}</a>
+          </dd>
+          <dt>Place</dt>
+          <dd>{{ c.placeName }}</dd>
+          <dt>Said</dt>
+          <dd>{{ c.said || 'nothing' }}</dd>
+          @if (c.promisedAt) {
+            <dt>Promised</dt>
+            <dd>{{ c.promisedAt | date: 'HH:mm' }}</dd>
+          }
+          <dt>With</dt>
+          <dd>{{ withWhom(c) }}</dd>
+        </dl>
+        @if (changes().length > 0) {
+          <ul class="ruled">
+            @for (change of changes(); track $index) {
+              <li>
+                <span class="dim">{{ change.at | date: 'HH:mm' }}</span>
+                {{ words[change.kind] }}{{ change.vanId ? ', ' + vanName(change.vanId) : ''
+                }}{{ change.technicianId ? ', ' + crewName(change.technicianId) : ''
+                }}{{ change.reason ? ': ' + change.reason : '' }}
+              </li>
+            }
+          </ul>
+        }
+        @if (c.state === 'waiting' || c.state === 'taken') {
+          <div class="pair">
+            <label
+              ><span>Van</span>
+              <select class="field" #van (change)="vanId.set(van.value)">
+                @for (v of vans(); track v.id) {
+                  <option [value]="v.id" [selected]="v.id === vanId()">{{ v.name }}</option>
+                }
+              </select></label
+            >
+            <label
+              ><span>Technician</span>
+              <select class="field" #who (change)="technicianId.set(who.value)">
+                @for (m of crew(); track m.id) {
+                  <option [value]="m.id" [selected]="m.id === technicianId()">{{ m.name }}</option>
+                }
+              </select></label
+            >
+          </div>
+          <label
+            ><span>Why, when it is passed on, given back or called off</span
+            ><input class="field" maxlength="200" [value]="reason()" #why (input)="reason.set(why.value)"
+          /></label>
+        }
+        @if (problem(); as text) {
+          <p class="problem" role="alert">{{ text }}</p>
+        }
+        <div class="keys">
+          @if (c.state === 'waiting') {
+            <button type="button" class="key strong" (click)="put('taken')">Take it</button>
+          }
+          @if (c.state === 'taken') {
+            <button type="button" class="key" [disabled]="!hasReason()" (click)="put('passed-on')">
+              Pass it on
+            </button>
+          }
+          @if (c.state === 'taken' && !c.job) {
+            <button type="button" class="key" [disabled]="!hasReason()" (click)="put('given-back')">
+              Give it back
+            </button>
+          }
+          @if ((c.state === 'waiting' || c.state === 'taken') && !c.job) {
+            <button type="button" class="key" [disabled]="!hasReason()" (click)="put('called-off')">
+              Called off
+            </button>
+          }
+          @if (c.state === 'called-off') {
+            <button type="button" class="key" (click)="put('reopened')">It waits again</button>
+          }
+          <button type="button" class="key" (click)="modal.dismiss()">Close</button>
+        </div>
+      </div>
+    }
+  `,
+  styles: `
+    .sheet {
+      display: grid;
+      gap: 12px;
+      padding: 24px;
+    }
+    dl {
+      display: grid;
+      grid-template-columns: 90px 1fr;
+      gap: 4px 14px;
+    }
+    dt {
+      color: var(--dim);
+      font-weight: 600;
+    }
+    dd {
+      margin: 0;
+    }
+    dd a {
+      color: inherit;
+    }
+    .pair {
+      display: grid;
+      grid-template-columns: 1fr 1fr;
+      gap: 14px;
+    }
+  `,
+})
+export class CallDialog {
+  protected readonly modal = inject(NgbActiveModal);
+  private readonly api = inject(Api);
+  private readonly store = inject(Store);
+  private readonly crewId = this.store.selectSignal(sessionFeature.selectCrewId);
+  private readonly everybody = this.store.selectSignal(sessionFeature.selectCrew);
+  private readonly allVans = this.store.selectSignal(kitFeature.selectVans);
+  protected readonly crew = computed(() => atWork(this.everybody()));
+  protected readonly vans = computed(() => this.allVans().filter((v) => !v.retired));
+  protected readonly call = signal<BoardCall | null>(null);
+  protected readonly changes = signal<readonly CallChange[]>([]);
+  protected readonly vanId = signal('');
+  protected readonly technicianId = signal('');
+  protected readonly reason = signal('');
+  protected readonly problem = signal<string | null>(null);
+  protected readonly hasReason = computed(() => this.reason().trim().length >= 3);
+  protected readonly words = CALL_CHANGE_WORDS;
+
+  /** @param vanId van that the call is taken with unless another is chosen */
+  open(call: BoardCall, vanId: string): void {
+    this.call.set(call);
+    this.vanId.set(call.vanId ?? vanId);
+    this.technicianId.set(call.technicianId ?? this.crewId());
+    this.api.callChanges(call.id).subscribe({
+      next: (changes) => this.changes.set(changes),
+      error: (error: unknown) => this.problem.set(problemText(error)),
+    });
+  }
+
+  protected put(kind: NewCallChange['kind']): void {
+    const isAssigned = kind === 'taken' || kind === 'passed-on';
+    const change: NewCallChange = {
+      kind,
+      by: this.crewId(),
+      vanId: isAssigned ? this.vanId() || null : null,
+      technicianId: isAssigned ? this.technicianId() || null : null,
+      reason: this.reason().trim(),
+    };
+    this.api.changeCall(this.call()!.id, change).subscribe({
+      next: (calls) => {
+        this.store.dispatch(BoardActions.loaded({ calls }));
+        this.modal.close();
+      },
+      error: (error: unknown) => this.problem.set(problemText(error)),
+    });
+  }
+
+  protected withWhom({ vanId, technicianId }: BoardCall): string {
+    if (!vanId && !technicianId) return 'nobody yet';
+    return [vanId && this.vanName(vanId), technicianId && this.crewName(technicianId)]
+      .filter(Boolean)
+      .join(', ');
+  }
+
+  protected vanName(id: string): string {
+    return this.allVans().find((v) => v.id === id)?.name ?? id;
+  }
+
+  protected crewName(id: string): string {
+    return this.everybody().find((c) => c.id === id)?.name ?? id;
+  }
+}

@@ -1,0 +1,89 @@
+import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { CREW_ROLES, type CrewMember } from '@voltrek/contracts';
+import { Store } from '@ngrx/store';
+import { SessionActions, sessionFeature } from '../shared/state/session';
+import { ROLE_WORDS } from '../shared/words/crew-words';
+
+/** Who works here: added, called otherwise, retired. Nobody is deleted, since logs name them. */
+@Component({
+  selector: 'vt-crew-part',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <section aria-labelledby="crew-title">
+      <h2 id="crew-title">Crew</h2>
+      @if (problem(); as text) {
+        <p class="problem" role="alert">{{ text }}</p>
+      }
+      <ul class="ruled">
+        @for (member of crew(); track member.id) {
+          <li>
+            <strong [class.dim]="member.retired">{{ member.name }}</strong>
+            <span class="keys" role="radiogroup" [attr.aria-label]="'Role of ' + member.name">
+              @for (role of roles; track role) {
+                <button
+                  type="button"
+                  class="key"
+                  role="radio"
+                  [attr.aria-checked]="member.role === role"
+                  (click)="change(member, { role })"
+                >
+                  {{ words[role] }}
+                </button>
+              }
+            </span>
+            <button type="button" class="key" (click)="change(member, { retired: !member.retired })">
+              {{ member.retired ? 'Works here again' : 'Works here no longer' }}
+            </button>
+          </li>
+        }
+      </ul>
+      <form class="new" (submit)="$event.preventDefault(); add()">
+        <label
+          ><span>Name</span
+          ><input class="field" maxlength="40" [value]="name()" #typed (input)="name.set(typed.value)"
+        /></label>
+        <button type="submit" class="key" [disabled]="name().trim() === ''">Add to the crew</button>
+      </form>
+    </section>
+  `,
+  styles: `
+    li {
+      display: grid;
+      grid-template-columns: 180px 1fr auto;
+      align-items: center;
+      gap: 16px;
+      padding: 8px 0;
+    }
+    .new {
+      display: flex;
+      align-items: end;
+      gap: 10px;
+      margin-top: 10px;
+    }
+    @media (max-width: 720px) {
+      li {
+        grid-template-columns: 1fr;
+      }
+    }
+  `,
+})
+export class CrewPart {
+  private readonly store = inject(Store);
+  protected readonly crew = this.store.selectSignal(sessionFeature.selectCrew);
+  protected readonly problem = this.store.selectSignal(sessionFeature.selectProblem);
+  protected readonly roles = CREW_ROLES;
+  protected readonly words = ROLE_WORDS;
+  protected readonly name = signal('');
+
+  protected change(member: CrewMember, change: Partial<CrewMember>): void {
+    this.store.dispatch(SessionActions.crewChanged({ member: { ...member, ...change } }));
+  }
+
+  protected add(): void {
+    const name = this.name().trim();
+    this.store.dispatch(
+      SessionActions.crewChanged({ member: { id: null, name, role: 'technician', retired: false } }),
+    );
+    this.name.set('');
+  }
+}

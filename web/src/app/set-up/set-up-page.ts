@@ -1,0 +1,229 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { Router } from '@angular/router';
+import { CREW_ROLES, type SetUp } from '@voltrek/contracts';
+import { Store } from '@ngrx/store';
+import { KIT_KIND_WORDS } from '../kit/kit-words';
+import { Api, type House } from '../shared/state/api';
+import { problemText } from '../shared/state/problem';
+import { SessionActions } from '../shared/state/session';
+import { ROLE_WORDS } from '../shared/words/crew-words';
+
+type Role = (typeof CREW_ROLES)[number];
+
+/** How a house begins: who works here, which vans with what on them, and with which atlas. Then the board. */
+@Component({
+  selector: 'vt-set-up-page',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { class: 'page', tabindex: '0' },
+  template: `
+    <header>
+      <h1>Set-up</h1>
+      <span class="dim">Everything here can be changed later, under Kit and Atlas.</span>
+    </header>
+    @if (problem(); as text) {
+      <p class="problem" role="alert">{{ text }}</p>
+    }
+    <form (submit)="$event.preventDefault(); begin()">
+      <fieldset>
+        <h2>Who works here</h2>
+        @for (member of crew(); track $index; let i = $index) {
+          <div class="row">
+            <label
+              ><span>Name</span
+              ><input
+                class="field"
+                maxlength="40"
+                [value]="member.name"
+                #name
+                (input)="setCrew(i, { name: name.value })"
+            /></label>
+            <span
+              class="keys"
+              role="radiogroup"
+              [attr.aria-label]="'Role of ' + (member.name || 'the ' + (i + 1) + '.')"
+            >
+              @for (role of roles; track role) {
+                <button
+                  type="button"
+                  class="key"
+                  role="radio"
+                  [attr.aria-checked]="member.role === role"
+                  (click)="setCrew(i, { role })"
+                >
+                  {{ roleWords[role] }}
+                </button>
+              }
+            </span>
+          </div>
+        }
+        <button type="button" class="key" (click)="moreCrew()">One more</button>
+      </fieldset>
+      <fieldset>
+        <h2>Vans, and what is on them</h2>
+        @for (van of vans(); track $index; let i = $index) {
+          <label class="van"
+            ><span>Name of the van</span
+            ><input
+              class="field"
+              maxlength="40"
+              [value]="van.name"
+              #vanName
+              (input)="setVan(i, vanName.value)"
+          /></label>
+          <div
+            class="keys"
+            role="group"
+            [attr.aria-label]="'Kit of ' + (van.name || 'the ' + (i + 1) + '. van')"
+          >
+            @for (item of usual(); track item.key) {
+              <button
+                type="button"
+                class="key"
+                [attr.aria-pressed]="van.kit.includes(item.key)"
+                (click)="tick(i, item.key)"
+              >
+                {{ item.name }} <span class="dim">{{ item.kind }}</span>
+              </button>
+            }
+          </div>
+        }
+        <button type="button" class="key" (click)="moreVans()">One more van</button>
+      </fieldset>
+      <fieldset>
+        <h2>Atlas</h2>
+        <div class="keys" role="radiogroup" aria-label="Atlas">
+          <button
+            type="button"
+            class="key"
+            role="radio"
+            [attr.aria-checked]="atlas() === 'shipped'"
+            (click)="atlas.set('shipped')"
+          >
+            With the models that ship
+          </button>
+          <button
+            type="button"
+            class="key"
+            role="radio"
+            [attr.aria-checked]="atlas() === 'empty'"
+            (click)="atlas.set('empty')"
+          >
+            Empty, to be filled by hand or import
+          </button>
+        </div>
+      </fieldset>
+      <button type="submit" class="key strong" [disabled]="!ready()">To the board</button>
+    </form>
+  `,
+  styles: `
+    form {
+      display: grid;
+      gap: 22px;
+      max-width: 1000px;
+    }
+    fieldset {
+      display: grid;
+      gap: 10px;
+      border: 0;
+    }
+    .row {
+      display: grid;
+      grid-template-columns: 320px 1fr;
+      align-items: end;
+      gap: 14px;
+    }
+    .van {
+      max-width: 320px;
+    }
+    fieldset > .key {
+      justify-self: start;
+    }
+    .key[aria-pressed='true'] .dim {
+      color: inherit;
+    }
+    @media (max-width: 720px) {
+      .row {
+        grid-template-columns: 1fr;
+      }
+    }
+  `,
+})
+export class SetUpPage {
+  private readonly api = inject(Api);
+  private readonly router = inject(Router);
+  private readonly store = inject(Store);
+  private readonly house = signal<House | null>(null);
+  protected readonly roles = CREW_ROLES;
+  protected readonly roleWords = ROLE_WORDS;
+  protected readonly crew = signal<readonly { readonly name: string; readonly role: Role }[]>([
+    { name: '', role: 'crew-lead' },
+  ]);
+  protected readonly vans = signal<readonly { readonly name: string; readonly kit: readonly string[] }[]>([
+    { name: 'Van 1', kit: ['heavy-leads', 'lithium-pack', 'meter'] },
+  ]);
+  protected readonly atlas = signal<SetUp['atlas']>('shipped');
+  protected readonly problem = signal<string | null>(null);
+  protected readonly usual = computed(() =>
+    Object.entries(this.house()?.usualKit ?? {}).map(([key, { name, kind }]) => ({
+      key,
+      name,
+      kind: KIT_KIND_WORDS[kind],
+    })),
+  );
+  private readonly setUp = computed<SetUp>(() => ({
+    crew: this.crew()
+      .map(({ name, role }) => ({ name: name.trim(), role }))
+      .filter(({ name }) => name !== ''),
+    vans: this.vans()
+      .map(({ name, kit }) => ({ name: name.trim(), kit }))
+      .filter(({ name }) => name !== ''),
+    atlas: this.atlas(),
+  }));
+  protected readonly ready = computed(() => this.setUp().crew.length > 0 && this.setUp().vans.length > 0);
+
+  constructor() {
+    this.api.house().subscribe({
+      next: (house) => {
+        this.house.set(house);
+        if (house.isSetUp) void this.router.navigate(['/board']);
+      },
+      error: (error: unknown) => this.problem.set(problemText(error)),
+    });
+  }
+
+  protected setCrew(at: number, change: { readonly name?: string; readonly role?: Role }): void {
+    this.crew.update((list) => list.map((member, i) => (i === at ? { ...member, ...change } : member)));
+  }
+
+  protected moreCrew(): void {
+    this.crew.update((list) => [...list, { name: '', role: 'technician' }]);
+  }
+
+  protected setVan(at: number, name: string): void {
+    this.vans.update((list) => list.map((van, i) => (i === at ? { ...van, name } : van)));
+  }
+
+  protected moreVans(): void {
+    this.vans.update((list) => [...list, { name: `Van ${list.length + 1}`, kit: [] }]);
+  }
+
+  protected tick(at: number, key: string): void {
+    this.vans.update((list) =>
+      list.map((van, i) =>
+        i === at
+          ? { ...van, kit: van.kit.includes(key) ? van.kit.filter((k) => k !== key) : [...van.kit, key] }
+          : van,
+      ),
+    );
+  }
+
+  protected begin(): void {
+    this.api.setUp(this.setUp()).subscribe({
+      next: () => {
+        this.store.dispatch(SessionActions.crewWanted());
+        void this.router.navigate(['/board']);
+      },
+      error: (error: unknown) => this.problem.set(problemText(error)),
+    });
+  }
+}

@@ -1,0 +1,221 @@
+import { DatePipe } from '@angular/common';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { FOLLOW_UP_WORDS, type VehicleEntry, type VehicleRecord } from '@voltrek/contracts';
+import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
+import { Store } from '@ngrx/store';
+import type { Observable } from 'rxjs';
+import { Api } from '../shared/state/api';
+import { problemText } from '../shared/state/problem';
+import { sessionFeature } from '../shared/state/session';
+import { ratingWords, vehicleWord, volts } from '../shared/words/figures';
+import { VERDICT_WORDS } from '../shared/words/words';
+import { VehicleDialog } from './vehicle-dialog';
+
+/** One vehicle: whose it is, what batteries sit in it, every visit, and what is still promised. */
+@Component({
+  selector: 'vt-vehicle-page',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [DatePipe, RouterLink],
+  host: { class: 'page', tabindex: '0' },
+  template: `
+    @if (problem(); as text) {
+      <p class="problem" role="alert">{{ text }}</p>
+    }
+    @if (record(); as r) {
+      <header>
+        <h1>{{ word(r.vehicle) }}</h1>
+        <span>{{ r.vehicle.modelName }}</span>
+        <button type="button" class="key change" (click)="change(r)">Change</button>
+      </header>
+      <dl>
+        <dt>Owner</dt>
+        <dd>
+          @if (r.owner?.erasedAt) {
+            <span class="dim">forgotten {{ r.owner!.erasedAt | date: 'd MMM y' }}</span>
+          } @else if (r.owner; as o) {
+            {{ o.name }}{{ o.phone ? ', ' + o.phone : '' }}
+            <a class="key" [href]="'/api/people/' + o.id + '/export'" download>What is known of them</a>
+            <button type="button" class="key" [class.armed]="forgetting()" (click)="forget(o.id)">
+              {{ forgetting() ? 'Forget name, phone and plates for good' : 'Forget them' }}
+            </button>
+          } @else {
+            <span class="dim">not known</span>
+          }
+        </dd>
+        @if (r.vehicle.plate && (r.vehicle.fleetNumber || r.vehicle.serialNumber)) {
+          <dt>Numbers</dt>
+          <dd>
+            {{ r.vehicle.fleetNumber ? 'fleet ' + r.vehicle.fleetNumber : '' }}
+            {{ r.vehicle.serialNumber ?? '' }}
+          </dd>
+        }
+        @if (r.vehicle.notes) {
+          <dt>Notes</dt>
+          <dd>{{ r.vehicle.notes }}</dd>
+        }
+        <dt>Batteries</dt>
+        <dd>
+          <ul>
+            @for (b of r.batteries; track b.id) {
+              <li>
+                <a class="key" [routerLink]="['/battery', b.id]">
+                  {{ r.batteries.length > 1 ? 'Battery ' + (b.place! + 1) + ', ' : '' }}{{ b.code }}
+                </a>
+                {{ rating(b.rating) }}{{ b.dateMark ? ', marked ' + b.dateMark : '' }}, in since
+                {{ b.since | date: 'd MMM y' }}
+              </li>
+            } @empty {
+              <li class="dim">None is known yet: its first job meets them.</li>
+            }
+          </ul>
+        </dd>
+        @if (r.followUps.length > 0) {
+          <dt>Promised</dt>
+          <dd>
+            @for (f of r.followUps; track $index) {
+              <span class="due">{{ followUpWords[f.kind] }}: {{ f.dueOn | date: 'd MMM y' }}</span>
+            }
+          </dd>
+        }
+      </dl>
+      <h2>Visits</h2>
+      <ul class="ruled visits">
+        @for (job of r.visits; track job.id) {
+          <li>
+            <a [routerLink]="['/job', job.id]">
+              <span class="number">{{ job.callNumber }}</span>
+              <span>{{ job.openedAt | date: 'd MMM y, HH:mm' }}</span>
+              <span
+                ><strong>{{ job.title }}</strong> <span class="dim">{{ job.placeName }}</span></span
+              >
+              <span>{{ job.lowestRestVolts === null ? '' : volts(job.lowestRestVolts) }}</span>
+              <strong>{{ job.verdict ? verdictWords[job.verdict].name : 'under way' }}</strong>
+            </a>
+          </li>
+        } @empty {
+          <li class="dim">It has not been here before.</li>
+        }
+      </ul>
+    } @else if (!problem()) {
+      <p class="dim" role="status">Fetching the vehicle.</p>
+    }
+  `,
+  styles: `
+    .change {
+      margin-left: auto;
+    }
+    dl {
+      display: grid;
+      grid-template-columns: 110px 1fr;
+      gap: 8px 16px;
+      align-items: baseline;
+      margin-bottom: 20px;
+    }
+    dt {
+      color: var(--dim);
+      font-weight: 600;
+    }
+    dd {
+      margin: 0;
+    }
+    dd li {
+      padding: 3px 0;
+    }
+    dd .key {
+      display: inline-grid;
+      place-items: center;
+      margin-right: 8px;
+      color: inherit;
+      text-decoration: none;
+    }
+    .key.armed {
+      border-color: var(--bad);
+      color: var(--bad);
+    }
+    .due {
+      display: block;
+    }
+    .visits a {
+      display: grid;
+      grid-template-columns: 48px 170px 1fr 90px 190px;
+      align-items: center;
+      gap: 16px;
+      min-height: 48px;
+      color: inherit;
+      text-decoration: none;
+    }
+    .visits a:hover {
+      background: var(--sheet);
+    }
+    .number {
+      font-weight: 700;
+      text-align: right;
+    }
+    @media (max-width: 720px) {
+      dl {
+        grid-template-columns: 1fr;
+        gap: 2px;
+      }
+      .visits a {
+        grid-template-columns: 44px 1fr;
+        gap: 0 10px;
+        padding: 6px 0;
+      }
+    }
+  `,
+})
+export class VehiclePage {
+  readonly vehicleId = input.required<string>();
+
+  private readonly api = inject(Api);
+  private readonly modals = inject(NgbModal);
+  private readonly crewId = inject(Store).selectSignal(sessionFeature.selectCrewId);
+  protected readonly record = signal<VehicleRecord | null>(null);
+  protected readonly problem = signal<string | null>(null);
+  /** The person that a second tap forgets. */
+  private readonly asked = signal<string | null>(null);
+  protected readonly forgetting = computed(() => this.asked() === this.record()?.owner?.id);
+  protected readonly word = vehicleWord;
+  protected readonly rating = ratingWords;
+  protected readonly volts = volts;
+  protected readonly verdictWords = VERDICT_WORDS;
+  protected readonly followUpWords = FOLLOW_UP_WORDS;
+
+  constructor() {
+    effect(() => this.take(this.api.vehicle(this.vehicleId())));
+  }
+
+  protected change(record: VehicleRecord): void {
+    const dialog = this.modals.open(VehicleDialog, { ariaLabelledBy: 'vehicle-title', centered: true });
+    (dialog.componentInstance as VehicleDialog).open(record);
+    dialog.result.then(
+      (entry: VehicleEntry) =>
+        this.take(this.api.changeVehicle(record.vehicle.id, entry, record.vehicle.revision, this.crewId())),
+      () => undefined,
+    );
+  }
+
+  /** Asks once, since it cannot be taken back; the second tap does it. */
+  protected forget(personId: string): void {
+    if (!this.forgetting()) {
+      this.asked.set(personId);
+      return;
+    }
+    this.asked.set(null);
+    this.api.erasePerson(personId, this.crewId()).subscribe({
+      next: () => this.take(this.api.vehicle(this.vehicleId())),
+      error: (error: unknown) => this.problem.set(problemText(error)),
+    });
+  }
+
+  private take(asked: Observable<VehicleRecord>): void {
+    asked.subscribe({
+      next: (record) => {
+        this.record.set(record);
+        this.problem.set(null);
+      },
+      error: (error: unknown) => this.problem.set(problemText(error)),
+    });
+  }
+}
