@@ -6,7 +6,21 @@ import { build, install } from './steps.mjs';
 
 await install();
 await build();
-const core = await import('../core/dist/src/index.js');
+const FLOORS = [
+  'rules',
+  'battery',
+  'circuit',
+  'crank',
+  'plan',
+  'quantities',
+  'diagnosis',
+  'practice',
+  'reach',
+  'trace',
+  'hookup',
+];
+const floors = await Promise.all(FLOORS.map((floor) => import(`../core/dist/src/${floor}/index.js`)));
+const core = Object.assign({}, ...floors);
 
 const FLOODED = { chemistry: 'flooded', capacityAh: 60, ccaAmps: 540, ccaStandard: 'EN' };
 const DONOR = { chemistry: 'flooded', capacityAh: 95, ccaAmps: 800, ccaStandard: 'EN' };

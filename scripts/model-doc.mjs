@@ -5,7 +5,7 @@ import { build, install, must, ROOT } from './steps.mjs';
 /** Writes the table of defaults in docs/model.md from the core: `npm run model-doc`. */
 await install();
 await build();
-const { PARAMETERS } = await import('../core/dist/src/index.js');
+const { PARAMETERS } = await import('../core/dist/src/model/index.js');
 const file = join(ROOT, 'docs', 'model.md');
 const rows = PARAMETERS.map(
   ({ id, name, value, low, high, unit, reason }) =>

@@ -1,4 +1,4 @@
-import type { Machine, MachineClass } from '@voltrek/core';
+import type { Machine, MachineClass } from '@voltrek/core/machine';
 import * as yup from 'yup';
 import { idText, shortText } from './text.js';
 

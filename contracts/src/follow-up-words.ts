@@ -1,4 +1,4 @@
-import type { FollowUp } from '@voltrek/core';
+import type { FollowUp } from '@voltrek/core/verdict';
 
 /** What is to be done after a job, on screen and in a calendar. */
 export const FOLLOW_UP_WORDS: Record<FollowUp['kind'], string> = {

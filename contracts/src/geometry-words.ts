@@ -1,4 +1,4 @@
-import type { GeometryFault, GeometryFaultCode } from '@voltrek/core';
+import type { GeometryFault, GeometryFaultCode } from '@voltrek/core/machine';
 
 const WORDS: Record<GeometryFaultCode, string> = {
   'outline-open': 'the outline does not close around a body: give at least three corners that enclose one',

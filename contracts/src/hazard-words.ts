@@ -1,4 +1,4 @@
-import type { Hazard, HazardCode, Severity } from '@voltrek/core';
+import type { Hazard, HazardCode, Severity } from '@voltrek/core/hookup';
 
 const amps = (h: Hazard): string => `${(h.amps ?? 0).toFixed(0)} A`;
 const volts = (h: Hazard): string => `${(h.volts ?? 0).toFixed(1)} V`;

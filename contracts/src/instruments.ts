@@ -1,4 +1,5 @@
-import { CHECK_IDS, type CheckId, type Range } from '@voltrek/core';
+import { CHECK_IDS, type CheckId } from '@voltrek/core/diagnosis';
+import type { Range } from '@voltrek/core/quantities';
 import * as yup from 'yup';
 
 export const INSTRUMENTS = ['meter', 'clamp', 'tester'] as const;

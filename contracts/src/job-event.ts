@@ -1,36 +1,30 @@
+import { CLAMP_IDS } from '@voltrek/core/circuit';
 import {
   ATTEMPT_OUTCOMES,
   CAUSES,
-  CERTAINTIES,
-  CLAMP_IDS,
-  CONFIRMATIONS,
-  EVENT_TYPES,
-  type EventData,
-  type EventType,
-  FITTING_STEPS,
-  FOLLOW_UPS,
-  GROUNDS,
-  type JobEvent,
-  ORIGINS,
-  OUTLOOKS,
-  PLAN_INPUT_KEYS,
-  PLACE_KINDS,
   POLARITY_SIGNS,
   CHECK_IDS,
   READING_KINDS,
-  READING_SOURCES,
-  REST_REASONS,
-  RULES,
-  SOURCE_KINDS,
   STOP_CONDITIONS,
-  type StoredEvent,
-  upgradeEvent,
   SUSPECTS,
   SYMPTOMS,
-  ruleFault,
-  TYPED_RANGES,
-  VERDICTS,
-} from '@voltrek/core';
+} from '@voltrek/core/diagnosis';
+import { CONFIRMATIONS, FITTING_STEPS } from '@voltrek/core/hookup';
+import {
+  EVENT_TYPES,
+  type EventData,
+  type EventType,
+  type JobEvent,
+  PLACE_KINDS,
+  READING_SOURCES,
+  REST_REASONS,
+  type StoredEvent,
+  upgradeEvent,
+} from '@voltrek/core/job';
+import { ORIGINS, OUTLOOKS, PLAN_INPUT_KEYS, SOURCE_KINDS } from '@voltrek/core/plan';
+import { TYPED_RANGES } from '@voltrek/core/quantities';
+import { RULES, ruleFault } from '@voltrek/core/rules';
+import { CERTAINTIES, FOLLOW_UPS, GROUNDS, VERDICTS } from '@voltrek/core/verdict';
 import * as yup from 'yup';
 import { rating } from './calc/parts.js';
 import { found } from './found.js';

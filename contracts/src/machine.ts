@@ -1,6 +1,5 @@
+import { ENGINE_RANGES, FUELS } from '@voltrek/core/engine';
 import {
-  ENGINE_RANGES,
-  FUELS,
   GEARBOXES,
   geometryFaults,
   type Machine,
@@ -8,7 +7,7 @@ import {
   POINT_KINDS,
   TERMINAL_LAYOUTS,
   ZONE_KINDS,
-} from '@voltrek/core';
+} from '@voltrek/core/machine';
 import * as yup from 'yup';
 import { rating, record } from './calc/parts.js';
 import { geometryWords } from './geometry-words.js';

@@ -1,4 +1,7 @@
-import { BATTERY_RANGES, type KitItem, LEAD_RANGES, type Range, TYPED_RANGES } from '@voltrek/core';
+import { BATTERY_RANGES } from '@voltrek/core/battery';
+import { LEAD_RANGES } from '@voltrek/core/leads';
+import { type Range, TYPED_RANGES } from '@voltrek/core/quantities';
+import type { KitItem } from '@voltrek/core/sources';
 import * as yup from 'yup';
 import { cellShape, figure, leads, rating, record, share } from './calc/parts.js';
 import {

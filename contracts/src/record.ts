@@ -1,6 +1,6 @@
-import type { BatteryEntry, BatteryRating, FollowUp, KitItem } from '@voltrek/core';
-import type { MachineSummary } from './atlas.js';
-import type { JobSummary } from './wire.js';
+import type { BatteryRating } from '@voltrek/core/battery';
+import type { BatteryEntry } from '@voltrek/core/job';
+import type { KitItem } from '@voltrek/core/sources';
 
 /** Whoever calls or owns. After erasure only the id is left. */
 export interface Person {
@@ -43,22 +43,6 @@ export interface VehicleEntry {
   readonly modelId: string;
   readonly owner: PersonEntry | null;
   readonly notes: string;
-}
-
-/** Everything that is known of a vehicle. */
-export interface VehicleRecord {
-  readonly vehicle: VehicleSummary;
-  readonly model: MachineSummary;
-  readonly owner: Person | null;
-  /** Its jobs, newest first. */
-  readonly visits: readonly JobSummary[];
-  /** Batteries that are in it now, from the chassis end. */
-  readonly batteries: readonly Battery[];
-  readonly followUps: readonly {
-    readonly jobId: string;
-    readonly kind: FollowUp['kind'];
-    readonly dueOn: string;
-  }[];
 }
 
 export const BATTERY_STATES = ['fitted', 'on-van', 'depot', 'scrapped'] as const;

@@ -1,4 +1,4 @@
-import type { Refusal } from '@voltrek/core';
+import type { Refusal } from '@voltrek/core/job';
 
 /** What a refused event is told, on the wire and on the screen. */
 export const REFUSAL_WORDS: Record<Refusal, string> = {

@@ -1,4 +1,4 @@
-import { ruleFault } from '@voltrek/core';
+import { ruleFault } from '@voltrek/core/rules';
 import * as yup from 'yup';
 import { idText } from './text.js';
 import type { RuleSetting } from './wire.js';

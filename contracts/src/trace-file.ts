@@ -1,4 +1,4 @@
-import type { Recording } from '@voltrek/core';
+import type { Recording } from '@voltrek/core/trace';
 import Papa from 'papaparse';
 
 export const TRACE_FAULTS = [

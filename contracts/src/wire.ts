@@ -1,18 +1,12 @@
-import type {
-  FollowUp,
-  HouseRules,
-  JobEvent,
-  KitCare,
-  KitItem,
-  Machine,
-  Refusal,
-  Stage,
-  Suspect,
-  VerdictKind,
-} from '@voltrek/core';
+import type { Suspect } from '@voltrek/core/diagnosis';
+import type { JobEvent, KitCare, Refusal, Stage } from '@voltrek/core/job';
+import type { Machine } from '@voltrek/core/machine';
+import type { HouseRules } from '@voltrek/core/rules';
+import type { KitItem } from '@voltrek/core/sources';
+import type { FollowUp, VerdictKind } from '@voltrek/core/verdict';
 
-import type { Confidence } from './atlas.js';
-import type { Battery, CallState, Person, PersonEntry, Vehicle } from './record.js';
+import type { Confidence, MachineSummary } from './atlas.js';
+import type { Battery, CallState, Person, PersonEntry, Vehicle, VehicleSummary } from './record.js';
 
 export const CREW_ROLES = ['crew-lead', 'technician', 'apprentice'] as const;
 
@@ -138,6 +132,22 @@ export interface JobDetail {
   readonly batteries: readonly Battery[];
   /** Earlier flat calls of this vehicle within the repeat window. */
   readonly earlierFlatCalls: number;
+}
+
+/** Everything that is known of a vehicle. */
+export interface VehicleRecord {
+  readonly vehicle: VehicleSummary;
+  readonly model: MachineSummary;
+  readonly owner: Person | null;
+  /** Its jobs, newest first. */
+  readonly visits: readonly JobSummary[];
+  /** Batteries that are in it now, from the chassis end. */
+  readonly batteries: readonly Battery[];
+  readonly followUps: readonly {
+    readonly jobId: string;
+    readonly kind: FollowUp['kind'];
+    readonly dueOn: string;
+  }[];
 }
 
 /** One page of the log. */

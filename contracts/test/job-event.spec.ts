@@ -1,4 +1,4 @@
-import { EVENT_TYPES, REFUSALS } from '@voltrek/core';
+import { EVENT_TYPES, REFUSALS } from '@voltrek/core/job';
 import { parseJobEvent, parseNewCall, REFUSAL_WORDS, ValidationError } from '../src/index.js';
 
 const base = {

@@ -4,14 +4,13 @@ import {
   type BatteryRating,
   CCA_STANDARDS,
   CHEMISTRIES,
-  conductorOhms,
   convertCca,
   freezePointC,
-  leadSetOhms,
   mustTreatAsFrozen,
   restVoltsAt,
   socFromRestVolts,
-} from '../src/index.js';
+} from '../src/battery/index.js';
+import { conductorOhms, leadSetOhms } from '../src/leads/index.js';
 
 const rating: BatteryRating = { chemistry: 'flooded', capacityAh: 60, ccaAmps: 540, ccaStandard: 'EN' };
 

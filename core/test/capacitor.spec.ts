@@ -1,7 +1,6 @@
 import {
   balancedMaxVolts,
   bankFallVolts,
-  bankOf,
   cellSplit,
   crankCount,
   equalise,
@@ -12,7 +11,8 @@ import {
   lampOhms,
   rechargeSeconds,
   usableJoules,
-} from '../src/index.js';
+} from '../src/capacitor/index.js';
+import { bankOf } from '../src/sources/index.js';
 
 const CELLS = { cells: 6, cellFarads: 350, cellVolts: 2.7, cellOhms: 0.0003 };
 const BANK = bankOf(CELLS);

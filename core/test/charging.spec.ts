@@ -1,13 +1,13 @@
 import fc from 'fast-check';
+import type { BatteryRating } from '../src/battery/index.js';
 import {
   acceptanceAmps,
-  type BatteryRating,
   chargeHours,
   daysToFlat,
   driveMinutes,
   revive,
   startCostAh,
-} from '../src/index.js';
+} from '../src/charging/index.js';
 import { BATTERY_60 } from './fixtures.js';
 
 const LFP: BatteryRating = { chemistry: 'lfp', capacityAh: 60, ccaAmps: 500, ccaStandard: 'SAE' };

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { type Circuit, CircuitError, type Element, solveDc, voltsAcross } from '../src/index.js';
+import { type Circuit, CircuitError, type Element, solveDc, voltsAcross } from '../src/circuit/index.js';
 
 const source = (volts: number, ohms: number, name = 's'): Element => ({
   kind: 'source',

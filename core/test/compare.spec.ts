@@ -1,4 +1,5 @@
-import { comparePromise, DEFAULT_RULES } from '../src/index.js';
+import { comparePromise } from '../src/plan/index.js';
+import { DEFAULT_RULES } from '../src/rules/index.js';
 
 describe('comparePromise', () => {
   const tolerance = DEFAULT_RULES.promiseToleranceVolts;

@@ -1,24 +1,12 @@
 import fc from 'fast-check';
-import {
-  batteryOhms,
-  batteryOpenVolts,
-  type BatteryRating,
-  casualtyBatteries,
-  crankPoint,
-  DEFAULT_RULES,
-  type Engine,
-  type LeadSet,
-  type ModelBattery,
-  neededRpm,
-  outlookOf,
-  rankOptions,
-  type Rescue,
-  rescueCircuit,
-  solveDc,
-  type SourceModel,
-  voltsAcross,
-  whileCranking,
-} from '../src/index.js';
+import { batteryOhms, batteryOpenVolts, type BatteryRating } from '../src/battery/index.js';
+import { type ModelBattery, type Rescue, rescueCircuit, solveDc, voltsAcross } from '../src/circuit/index.js';
+import { crankPoint, whileCranking } from '../src/crank/index.js';
+import { type Engine, neededRpm } from '../src/engine/index.js';
+import type { LeadSet } from '../src/leads/index.js';
+import { casualtyBatteries, outlookOf, rankOptions } from '../src/plan/index.js';
+import { DEFAULT_RULES } from '../src/rules/index.js';
+import type { SourceModel } from '../src/sources/index.js';
 import { BATTERY_60, BATTERY_95, CAR, EV, FREE, JOINED, KIT, MOTORCYCLE, TRUCK } from './fixtures.js';
 
 const PETROL: Engine = { fuel: 'petrol', displacementL: 1.6, cylinders: 4, systemVolts: 12 };

@@ -5,7 +5,6 @@ import {
   diagnose,
   type DiagnosisEvidence,
   type DiagnosisProfile,
-  drawCase,
   drawCrowd,
   drawHidden,
   keyOnDrop,
@@ -16,14 +15,11 @@ import {
   checksFor,
   proposals,
   restVoltsOf,
-  seededRandom,
-  summarise,
   TOOLS,
-  trialByChart,
-  trialByTool,
-  type TrialSummary,
   weigh,
-} from '../src/index.js';
+} from '../src/diagnosis/index.js';
+import { drawCase, summarise, trialByChart, trialByTool, type TrialSummary } from '../src/practice/index.js';
+import { seededRandom } from '../src/quantities/index.js';
 import { BATTERY_60 } from './fixtures.js';
 
 const CAR: DiagnosisProfile = {

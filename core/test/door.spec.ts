@@ -1,35 +1,31 @@
 import fc from 'fast-check';
+import { type Crowd, drawCrowd } from '../src/diagnosis/index.js';
+import { hazardsOf, makeSafe, progressOf, replan } from '../src/hookup/index.js';
 import {
   applyEvent,
   batteryEntries,
   caseOfJob,
-  conclude,
-  type Crowd,
-  DEFAULT_RULES,
-  drawCrowd,
   driveOfJob,
   evidenceOfJob,
   foldJob,
-  hazardsOf,
   hookupScene,
   type Job,
   type JobEvent,
   kitCare,
-  type Machine,
-  makeSafe,
   ordersOfJob,
   plannedOption,
   profileOfJob,
   refusalOf,
-  progressOf,
   rankForJob,
   reachedStage,
-  replan,
   rulesOfJob,
-  seededRandom,
   sheetOfJob,
   toolsOfKit,
-} from '../src/index.js';
+} from '../src/job/index.js';
+import type { Machine } from '../src/machine/index.js';
+import { seededRandom } from '../src/quantities/index.js';
+import { DEFAULT_RULES } from '../src/rules/index.js';
+import { conclude } from '../src/verdict/index.js';
 import { act } from '../src/hookup/actions.js';
 import { anyClampOn } from '../src/hookup/state.js';
 import { CAR, EV, KIT, MOTORCYCLE, TRUCK } from './fixtures.js';

@@ -1,12 +1,6 @@
-import {
-  batteryEntries,
-  doubtOf,
-  evidenceOfJob,
-  type Machine,
-  type ReadingKind,
-  standingJob,
-  toolsOfKit,
-} from '../src/index.js';
+import type { ReadingKind } from '../src/diagnosis/index.js';
+import { batteryEntries, doubtOf, evidenceOfJob, standingJob, toolsOfKit } from '../src/job/index.js';
+import type { Machine } from '../src/machine/index.js';
 import { CAR, EV, KIT } from './fixtures.js';
 import { Log } from './job-log.js';
 

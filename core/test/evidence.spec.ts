@@ -1,13 +1,6 @@
-import {
-  caseOfJob,
-  crankLimitVolts,
-  evidenceOfJob,
-  type Found,
-  type Machine,
-  type CheckId,
-  profileOfJob,
-  sheetOfJob,
-} from '../src/index.js';
+import { crankLimitVolts, type Found, type CheckId } from '../src/diagnosis/index.js';
+import { caseOfJob, evidenceOfJob, profileOfJob, sheetOfJob } from '../src/job/index.js';
+import type { Machine } from '../src/machine/index.js';
 import { CAR, EV, TRUCK } from './fixtures.js';
 import { Log } from './job-log.js';
 

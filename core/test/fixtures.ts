@@ -1,11 +1,7 @@
-import {
-  type BatteryRating,
-  type ClampId,
-  type KitItem,
-  type Machine,
-  type MachinePoint,
-  type Terminal,
-} from '../src/index.js';
+import type { BatteryRating } from '../src/battery/index.js';
+import type { ClampId, Terminal } from '../src/circuit/index.js';
+import type { Machine, MachinePoint } from '../src/machine/index.js';
+import type { KitItem } from '../src/sources/index.js';
 
 export const FREE: Record<ClampId, Terminal | null> = {
   redCasualty: null,

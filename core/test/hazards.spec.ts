@@ -1,13 +1,10 @@
+import type { ClampId } from '../src/circuit/index.js';
 import {
   act,
   actByHand,
   anyClampOn,
-  casualtyBatteries,
   clampsInHand,
   clearingOrder,
-  type ClampId,
-  DEFAULT_RULES,
-  type DonorKit,
   type HandAction,
   type Hazard,
   type HazardCode,
@@ -16,27 +13,30 @@ import {
   type HookupAction,
   type HookupScene,
   type HookupState,
-  type HouseRules,
-  hasLooseLeads,
   isDone,
-  type KitItem,
-  type Machine,
   makeSafe,
   NOTHING_CONNECTED,
   orderCost,
   orderHazards,
   PACK_END,
   permutations,
-  planCase,
-  rankOptions,
   replan,
-  ruledWaitMinutes,
   safestOrder,
-  type SourceOption,
-  sourceOptions,
   SPARE_POSTS,
   usualSequence,
-} from '../src/index.js';
+} from '../src/hookup/index.js';
+import type { Machine } from '../src/machine/index.js';
+import {
+  casualtyBatteries,
+  hasLooseLeads,
+  planCase,
+  rankOptions,
+  ruledWaitMinutes,
+  type SourceOption,
+  sourceOptions,
+} from '../src/plan/index.js';
+import { DEFAULT_RULES, type HouseRules } from '../src/rules/index.js';
+import type { DonorKit, KitItem } from '../src/sources/index.js';
 import { CAR, DONOR, EV, KIT, MOTORCYCLE, TRUCK } from './fixtures.js';
 
 const TEMP_C = -4;

@@ -1,22 +1,19 @@
 import {
   act,
   anyClampOn,
-  casualtyBatteries,
   clearingOrder,
   contactAt,
-  DEFAULT_RULES,
   hookupOrder,
   type HookupAction,
   type HookupScene,
   type HookupState,
   isDone,
-  type Machine,
   makeSafe,
   NOTHING_CONNECTED,
-  rankOptions,
-  ruledWaitMinutes,
-  type SourceOption,
-} from '../src/index.js';
+} from '../src/hookup/index.js';
+import type { Machine } from '../src/machine/index.js';
+import { casualtyBatteries, rankOptions, ruledWaitMinutes, type SourceOption } from '../src/plan/index.js';
+import { DEFAULT_RULES } from '../src/rules/index.js';
 import { CAR, EV, KIT, MOTORCYCLE, TRUCK } from './fixtures.js';
 
 const TEMP_C = -4;

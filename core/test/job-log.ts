@@ -1,15 +1,15 @@
 import {
-  DEFAULT_RULES,
   type EventData,
   type EventType,
   foldJob,
   type JobEvent,
-  type KitItem,
-  type Machine,
   type Refusal,
   refusalInLog,
   type Surroundings,
-} from '../src/index.js';
+} from '../src/job/index.js';
+import type { Machine } from '../src/machine/index.js';
+import { DEFAULT_RULES } from '../src/rules/index.js';
+import type { KitItem } from '../src/sources/index.js';
 import { CAR, KIT } from './fixtures.js';
 
 export const START = Date.parse('2027-01-15T02:40:00.000Z');

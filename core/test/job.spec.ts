@@ -1,5 +1,4 @@
 import {
-  DEFAULT_RULES,
   type EventData,
   foldJob,
   reachedStage,
@@ -11,7 +10,8 @@ import {
   restVoltsByBattery,
   undoneIds,
   workingTempC,
-} from '../src/index.js';
+} from '../src/job/index.js';
+import { DEFAULT_RULES } from '../src/rules/index.js';
 import { TRUCK } from './fixtures.js';
 import { Log } from './job-log.js';
 

@@ -10,7 +10,7 @@ import {
   templateId,
   templateOf,
   typicalOf,
-} from '../src/index.js';
+} from '../src/machine/index.js';
 import { CAR, TRUCK } from './fixtures.js';
 
 const codes = (machine: Machine): string[] => geometryFaults(machine).map((f) => `${f.path}: ${f.code}`);

@@ -1,23 +1,20 @@
 import fc from 'fast-check';
+import { batteryOhms, batteryOpenVolts, type BatteryRating } from '../src/battery/index.js';
+import { crankPoint, prepareCrank } from '../src/crank/index.js';
+import type { Engine } from '../src/engine/index.js';
+import type { LeadSet } from '../src/leads/index.js';
 import {
-  batteryOhms,
-  batteryOpenVolts,
-  type BatteryRating,
   casualtyBatteries,
-  crankPoint,
-  DEFAULT_RULES,
-  type Engine,
-  type LeadSet,
   type Odds,
   type OddsInput,
   type PlanCase,
   planCase,
-  prepareCrank,
   rankOptions,
-  seededRandom,
-  type SourceModel,
   startOdds,
-} from '../src/index.js';
+} from '../src/plan/index.js';
+import { seededRandom } from '../src/quantities/index.js';
+import { DEFAULT_RULES } from '../src/rules/index.js';
+import type { SourceModel } from '../src/sources/index.js';
 import { BATTERY_60, BATTERY_95, CAR, EV, FREE, JOINED, KIT } from './fixtures.js';
 
 const PETROL: Engine = { fuel: 'petrol', displacementL: 1.6, cylinders: 4, systemVolts: 12 };

@@ -9,7 +9,7 @@ import {
   type StoredEvent,
   upgradeEvent,
   upgradeLog,
-} from '../src/index.js';
+} from '../src/job/index.js';
 import { CAR, TRUCK } from './fixtures.js';
 
 /** Six jobs as the program before December 2026 wrote them: one worked by hand through every renamed word, and one for each kind of source. */

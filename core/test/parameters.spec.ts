@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { PARAMETERS, PLAN_INPUT_KEYS, PLAN_INPUT_RANGES } from '../src/index.js';
+import { PARAMETERS } from '../src/model/index.js';
+import { PLAN_INPUT_KEYS, PLAN_INPUT_RANGES } from '../src/plan/index.js';
 
 const DOC = readFileSync(join(import.meta.dirname, '../../../docs/model.md'), 'utf8');
 

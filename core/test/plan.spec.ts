@@ -1,14 +1,13 @@
 import fc from 'fast-check';
+import { restVoltsAt } from '../src/battery/index.js';
+import { CLAMP_OHMS } from '../src/leads/index.js';
+import type { Machine } from '../src/machine/index.js';
 import {
   afterWait,
   beliefsWhileJoined,
   casualtyBatteries,
-  CLAMP_OHMS,
-  DEFAULT_RULES,
-  type HouseRules,
   leadGrid,
   leadRiseC,
-  type Machine,
   oddsOf,
   PLAN_INPUT_RANGES,
   type PlanCase,
@@ -16,13 +15,13 @@ import {
   planInputs,
   rankOptions,
   type RankedOption,
-  restVoltsAt,
-  seededRandom,
   traceOf,
   waitCurve,
   whatHelps,
   withChanges,
-} from '../src/index.js';
+} from '../src/plan/index.js';
+import { seededRandom } from '../src/quantities/index.js';
+import { DEFAULT_RULES, type HouseRules } from '../src/rules/index.js';
 import { BATTERY_95, CAR, EV, KIT, MOTORCYCLE, TRUCK } from './fixtures.js';
 
 function ranked(

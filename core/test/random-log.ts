@@ -1,30 +1,30 @@
+import { CLAMP_IDS } from '../src/circuit/index.js';
 import {
   ATTEMPT_OUTCOMES,
   CHECK_IDS,
   checkOf,
-  CLAMP_IDS,
-  CONFIRMATIONS,
+  READING_KINDS,
+  STOP_CONDITIONS,
+  SYMPTOMS,
+} from '../src/diagnosis/index.js';
+import { CONFIRMATIONS, FITTING_STEPS, SPARE_POSTS } from '../src/hookup/index.js';
+import {
   type EventEntry,
-  FITTING_STEPS,
   foldJob,
   type JobEvent,
-  type KitItem,
   lastUndoable,
-  type Machine,
   PLACE_KINDS,
   planRecord,
   rankForJob,
-  READING_KINDS,
   refusalInLog,
-  SPARE_POSTS,
-  STOP_CONDITIONS,
   type Surroundings,
-  SYMPTOMS,
-  DEFAULT_RULES,
-  type Random,
   REST_REASONS,
-  VERDICTS,
-} from '../src/index.js';
+} from '../src/job/index.js';
+import type { Machine } from '../src/machine/index.js';
+import type { Random } from '../src/quantities/index.js';
+import { DEFAULT_RULES } from '../src/rules/index.js';
+import type { KitItem } from '../src/sources/index.js';
+import { VERDICTS } from '../src/verdict/index.js';
 import { CAR, KIT } from './fixtures.js';
 
 const START = Date.parse('2027-01-15T02:40:00.000Z');

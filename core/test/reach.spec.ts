@@ -1,11 +1,10 @@
 import fc from 'fast-check';
+import type { Machine, MachinePoint } from '../src/machine/index.js';
+import { gapBetween } from '../src/quantities/index.js';
 import {
   bestParking,
-  gapBetween,
   gapMm,
   type LeadPoints,
-  type Machine,
-  type MachinePoint,
   parkingAt,
   type Pose,
   poseFor,
@@ -13,7 +12,7 @@ import {
   SLACK_SHARE,
   END_METRES,
   USUAL_GAP_MM,
-} from '../src/index.js';
+} from '../src/reach/index.js';
 import { CAR } from './fixtures.js';
 
 const pointOn = (machine: Machine, id: string): MachinePoint => machine.points.find((p) => p.id === id)!;

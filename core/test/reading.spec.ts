@@ -8,13 +8,12 @@ import {
   walkRound,
   crankLimitVolts,
   crankMeaning,
-  DEFAULT_RULES,
   findingOf,
   measuresFor,
   outcomeOf,
   restMeaning,
-  RULES,
-} from '../src/index.js';
+} from '../src/diagnosis/index.js';
+import { DEFAULT_RULES, RULES } from '../src/rules/index.js';
 import { CAR, EV, MOTORCYCLE, TRUCK } from './fixtures.js';
 
 describe('rest meaning', () => {

@@ -1,12 +1,12 @@
 import {
   type CrankHeat,
-  DEFAULT_RULES,
   leadCoolsSeconds,
-  leadSetOhms,
   leadTryRiseC,
   restNeed,
   starterRiseC,
-} from '../src/index.js';
+} from '../src/crank/index.js';
+import { leadSetOhms } from '../src/leads/index.js';
+import { DEFAULT_RULES } from '../src/rules/index.js';
 
 const LEADS = { sectionMm2: 10, lengthM: 3, conductor: 'copper', contact: 'clean' } as const;
 const HEAT: CrankHeat = {

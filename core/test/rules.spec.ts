@@ -1,4 +1,11 @@
-import { DEFAULT_RULES, HOUSE_RULE_KEYS, RULE_LIMITS, ruleFault, RULES, rulesWith } from '../src/index.js';
+import {
+  DEFAULT_RULES,
+  HOUSE_RULE_KEYS,
+  RULE_LIMITS,
+  ruleFault,
+  RULES,
+  rulesWith,
+} from '../src/rules/index.js';
 
 describe('house rules', () => {
   it('allow their own defaults, and have limits for every rule a house may set', () => {

@@ -1,20 +1,20 @@
 import {
-  bankOf,
   batteryOhms,
   batteryOpenVolts,
-  boosterFillSeconds,
-  type CrankCase,
   gravityAt,
-  latchPoint,
-  rollingStart,
-  simulateCrank,
-  simulateWake,
   socFromCells,
   socFromGravity,
+} from '../src/battery/index.js';
+import {
+  type CrankCase,
+  simulateCrank,
+  simulateWake,
   toSpice,
   USUAL_CONVERTER,
   type WakeCase,
-} from '../src/index.js';
+} from '../src/crank/index.js';
+import { rollingStart } from '../src/machine/index.js';
+import { bankOf, boosterFillSeconds, latchPoint } from '../src/sources/index.js';
 import { BATTERY_60, CAR, EV, FREE, JOINED, KIT } from './fixtures.js';
 import { runNgspice, sampleAt } from './ngspice.js';
 

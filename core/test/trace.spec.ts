@@ -1,23 +1,16 @@
 import {
-  aloneRescue,
-  analyseTrace,
   batteryOhms,
   batteryOpenVolts,
   type BatteryRating,
   type BatteryState,
-  type CrankCase,
-  type Engine,
-  evened,
-  gapsOf,
-  type Recording,
-  type RecordedTry,
-  recordTry,
-  seededRandom,
-  simulateCrank,
-  strengthFromCrank,
   strengthShare,
-  toSpice,
-} from '../src/index.js';
+} from '../src/battery/index.js';
+import { aloneRescue } from '../src/circuit/index.js';
+import { type CrankCase, simulateCrank, toSpice } from '../src/crank/index.js';
+import type { Engine } from '../src/engine/index.js';
+import { type RecordedTry, recordTry } from '../src/practice/index.js';
+import { seededRandom } from '../src/quantities/index.js';
+import { analyseTrace, evened, gapsOf, type Recording, strengthFromCrank } from '../src/trace/index.js';
 import { BATTERY_60, BATTERY_95 } from './fixtures.js';
 import { runNgspice } from './ngspice.js';
 

@@ -3,22 +3,13 @@ import {
   batteryOpenVolts,
   type BatteryRating,
   type BatteryState,
-  capacitorSource,
-  CircuitError,
-  type ClampId,
-  type CrankCase,
-  crankPoint,
-  type Engine,
-  type LeadSet,
-  leadSetOhms,
   POLARISATION,
-  rpmFromRadS,
-  simulateCrank,
-  type SourceModel,
-  STEP_SECONDS,
-  type Terminal,
-  toSpice,
-} from '../src/index.js';
+} from '../src/battery/index.js';
+import { CircuitError, type ClampId, type Terminal } from '../src/circuit/index.js';
+import { type CrankCase, crankPoint, simulateCrank, STEP_SECONDS, toSpice } from '../src/crank/index.js';
+import { type Engine, rpmFromRadS } from '../src/engine/index.js';
+import { type LeadSet, leadSetOhms } from '../src/leads/index.js';
+import { capacitorSource, type SourceModel } from '../src/sources/index.js';
 import { BATTERY_60, BATTERY_95, FREE, JOINED, KIT } from './fixtures.js';
 import { runNgspice, sampleAt } from './ngspice.js';
 

@@ -1,31 +1,30 @@
+import { batteryOpenVolts } from '../src/battery/index.js';
 import {
-  answerOf,
-  bankInstead,
-  bankOf,
-  batteryOpenVolts,
-  type Case,
   CAUSES,
-  chargePlan,
-  conclude,
-  DEFAULT_RULES,
   type DiagnosisEvidence,
   type DiagnosisProfile,
-  drawCase,
   drawCrowd,
-  fittingOrder,
-  type HouseRules,
-  type KitItem,
-  type Machine,
-  misfitsOf,
-  neededShare,
   type CheckId,
   REPLACE_CAUSES,
-  replacementNeed,
-  seededRandom,
-  strengthTrend,
   SUSPECT_OF,
   TOOLS,
-} from '../src/index.js';
+} from '../src/diagnosis/index.js';
+import { fittingOrder } from '../src/hookup/index.js';
+import type { Machine } from '../src/machine/index.js';
+import { answerOf, drawCase } from '../src/practice/index.js';
+import { seededRandom } from '../src/quantities/index.js';
+import { DEFAULT_RULES, type HouseRules } from '../src/rules/index.js';
+import { bankOf, type KitItem } from '../src/sources/index.js';
+import {
+  bankInstead,
+  type Case,
+  chargePlan,
+  conclude,
+  misfitsOf,
+  neededShare,
+  replacementNeed,
+  strengthTrend,
+} from '../src/verdict/index.js';
 import { BATTERY_60, CAR, EV, KIT, TRUCK } from './fixtures.js';
 
 const PROFILE: DiagnosisProfile = {

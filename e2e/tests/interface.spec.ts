@@ -93,7 +93,18 @@ test('the keyboard reaches everything: stages, pad, next action, undo, help', as
   await expect(page.getByRole('heading', { name: 'Keys' })).toBeHidden();
 });
 
-const PAGES = ['board', 'atlas', 'kit', 'log', 'follow-ups', 'battery/skarnby-burrock-17', 'bench', 'rules'];
+const PAGES = [
+  'board',
+  'atlas',
+  'kit',
+  'log',
+  'follow-ups',
+  'vehicles',
+  'batteries',
+  'vehicle/brinmoor-carrow-22d-a',
+  'bench',
+  'rules',
+];
 
 test('every screen is accessible in every light, and fits the tablet without scrolling', async ({
   tech,

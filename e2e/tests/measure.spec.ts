@@ -1,14 +1,10 @@
 import { createServer, type Server, type Socket } from 'node:net';
 import { once } from 'node:events';
 import { traceFileOf } from '@voltrek/contracts';
-import {
-  aloneRescue,
-  batteryOhms,
-  type BatteryRating,
-  batteryOpenVolts,
-  type Engine,
-  recordTry,
-} from '@voltrek/core';
+import { batteryOhms, type BatteryRating, batteryOpenVolts } from '@voltrek/core/battery';
+import { aloneRescue } from '@voltrek/core/circuit';
+import type { Engine } from '@voltrek/core/engine';
+import { recordTry } from '@voltrek/core/practice';
 import { expect, test } from '../support/fixtures';
 import { TestServer } from '../support/server';
 import { Technician } from '../support/technician';

@@ -1,5 +1,5 @@
 import type { Server } from 'node:net';
-import { normal, seededRandom } from '@voltrek/core';
+import { normal, seededRandom } from '@voltrek/core/quantities';
 import { scpiFigure, ScpiError, scpiServer } from './scpi.js';
 import { parseSetup, type World, worldOf } from './truth.js';
 

@@ -1,24 +1,21 @@
+import { batteryOhms, batteryOpenVolts, POLARISATION } from '@voltrek/core/battery';
+import { aloneRescue } from '@voltrek/core/circuit';
+import { type CrankTrace, simulateCrank } from '@voltrek/core/crank';
 import {
-  aloneRescue,
-  batteryOhms,
-  batteryOpenVolts,
   CAUSES,
-  CHARGING_SECONDS,
   type Cause,
-  type CrankTrace,
   type DiagnosisProfile,
   drawHidden,
   type HiddenMachine,
   keyOnDrop,
   lookOf,
-  POLARISATION,
   CHECK_IDS,
   type CheckId,
   checkOf,
   restVoltsOf,
-  seededRandom,
-  simulateCrank,
-} from '@voltrek/core';
+} from '@voltrek/core/diagnosis';
+import { CHARGING_SECONDS } from '@voltrek/core/practice';
+import { seededRandom } from '@voltrek/core/quantities';
 
 export const PHASES = ['still', 'cranking', 'running'] as const;
 /** What the machine does while an instrument is on it. */

@@ -1,5 +1,5 @@
 import { createServer, type Server } from 'node:http';
-import { seededRandom } from '@voltrek/core';
+import { seededRandom } from '@voltrek/core/quantities';
 
 /** What the weather service says of a place. */
 export interface Observation {

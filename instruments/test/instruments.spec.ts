@@ -1,6 +1,7 @@
 import { connect, type AddressInfo, type Server, type Socket } from 'node:net';
 import { createInterface } from 'node:readline';
-import { type Cause, type DiagnosisProfile, drawHidden, restVoltsOf, seededRandom } from '@voltrek/core';
+import { type Cause, type DiagnosisProfile, drawHidden, restVoltsOf } from '@voltrek/core/diagnosis';
+import { seededRandom } from '@voltrek/core/quantities';
 import { meterServer } from '../src/meter.js';
 import { scpiFigure } from '../src/scpi.js';
 import { testerServer } from '../src/tester.js';

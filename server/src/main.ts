@@ -85,7 +85,12 @@ async function main(): Promise<void> {
   const streams = jobStreams();
   const { instruments, stop } = await linkInstruments(database, streams, empty);
   const board = boardStreams();
-  handler = createApp({ database, streams, board, log, instruments, webFolder: WEB_FOLDER });
+  const hosts = (process.env.VOLTREK_HOSTS ?? '')
+    .toLowerCase()
+    .split(',')
+    .map((name) => name.trim())
+    .filter(Boolean);
+  handler = createApp({ database, streams, board, log, instruments, webFolder: WEB_FOLDER, hosts });
   stopOrderly(
     server,
     database,

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { AtlasEntry, ImportReport, MachineSearch } from '@voltrek/contracts';
-import { type Machine, machineFrom, templateId, templateOf, typicalOf } from '@voltrek/core';
+import { type Machine, machineFrom, templateId, templateOf, typicalOf } from '@voltrek/core/machine';
 import sharp from 'sharp';
 import { parseCsv, toCsv } from '../src/atlas/csv.js';
 import { readAtlasFile } from '../src/atlas/file.js';
@@ -164,22 +164,65 @@ describe('atlas entries', () => {
 });
 
 describe('atlas files', () => {
-  it('give back exactly what went in, as JSON and as CSV', () => {
+  it('give back exactly what went in, as JSON and as CSV', async () => {
     for (const text of [toJson(DEMO_MACHINES), toCsv(DEMO_MACHINES)]) {
-      const { machines, faults } = readAtlasFile(bytes(text));
+      const { machines, faults } = await readAtlasFile(bytes(text));
       expect(faults).toEqual([]);
       expect(JSON.parse(JSON.stringify(machines))).toEqual(JSON.parse(JSON.stringify(DEMO_MACHINES)));
     }
   });
 
-  it('tell every fault by its line', () => {
+  it('bring text back that a spreadsheet would take for a formula, and text that begins with the mark against it', async () => {
+    const [machine] = DEMO_MACHINES as [Machine];
+    const labels = ['-ve stud', "'quoted", "'=x", '- 12', "''"];
+    const odd = { ...machine, cautions: labels };
+    const csv = toCsv([odd]);
+    expect(csv).not.toMatch(/(^|,)"?(-ve|- 12|=x)/m);
+    const { machines, faults } = await readAtlasFile(bytes(csv));
+    expect(faults).toEqual([]);
+    expect(machines[0]!.cautions).toEqual(labels);
+  });
+
+  it('are read no further after fifty faults, and let others have their turn', async () => {
+    const empty = `{"format":"voltrek-atlas","version":2,"machines":[${Array(15_000).fill('{}').join(',')}]}`;
+    let turns = 0;
+    const counting = setInterval(() => turns++, 1);
+    const began = Date.now();
+    const { faults } = await readAtlasFile(bytes(empty));
+    clearInterval(counting);
+    expect(faults.length).toBeGreaterThanOrEqual(50);
+    expect(faults.length).toBeLessThan(100);
+    expect(Date.now() - began).toBeLessThan(2_000);
+    const whole = toJson(
+      Array.from({ length: 200 }, (_, i) => ({ ...DEMO_MACHINES[i % 30]!, id: `m-${i}` })),
+    );
+    turns = 0;
+    const again = setInterval(() => turns++, 1);
+    expect((await readAtlasFile(bytes(whole))).faults).toEqual([]);
+    clearInterval(again);
+    expect(turns).toBeGreaterThan(0);
+  });
+
+  it('of the first version are read in the words of today', async () => {
+    const now = toJson(DEMO_MACHINES.slice(0, 3));
+    const before = now
+      .replace('"version":2', '"version":1')
+      .replaceAll('"batteries"', '"blocks"')
+      .replaceAll('"battery-', '"block-')
+      .replaceAll('"battery"', '"block"');
+    const { machines, faults } = await readAtlasFile(bytes(before));
+    expect(faults).toEqual([]);
+    expect(JSON.stringify(machines)).toBe(JSON.stringify((await readAtlasFile(bytes(now))).machines));
+  });
+
+  it('tell every fault by its line', async () => {
     const lines = toCsv(DEMO_MACHINES.slice(0, 2)).split('\n');
     const at = lines.findIndex((l) => l.includes(',ground,ground-point,'));
     const broken = [...lines];
     broken[at] = broken[at]!.replace('ground-point', 'ground-pint');
     const release = lines.findIndex((l) => l.includes(',release,release,'));
     broken[release] = broken[release]!.replace(',release,release,', ',release,=1+1,');
-    const { faults } = readAtlasFile(bytes(broken.join('\n')));
+    const { faults } = await readAtlasFile(bytes(broken.join('\n')));
     const inQuotes = lines
       .slice(0, at + 1)
       .join('\n')
@@ -189,23 +232,23 @@ describe('atlas files', () => {
     expect(faults.some((f) => f.message.includes('formula'))).toBeTrue();
 
     const json = toJson(DEMO_MACHINES.slice(0, 3)).replace('"systemVolts":12', '"systemVolts":48');
-    const wrong = readAtlasFile(bytes(json)).faults;
+    const wrong = (await readAtlasFile(bytes(json))).faults;
     expect(wrong[0]!.line).toBe(2);
     expect(wrong[0]!.path).toBe('systemVolts');
   });
 
-  it('refuse what is cut off, of another format or another encoding', () => {
+  it('refuse what is cut off, of another format or another encoding', async () => {
     const json = toJson(DEMO_MACHINES);
-    expect(readAtlasFile(bytes(json.slice(0, 4000))).faults[0]!.message).toMatch(/cut off/);
-    expect(readAtlasFile(bytes('{"format":"other"}')).faults[0]!.message).toMatch(/voltrek-atlas/);
+    expect((await readAtlasFile(bytes(json.slice(0, 4000)))).faults[0]!.message).toMatch(/cut off/);
+    expect((await readAtlasFile(bytes('{"format":"other"}'))).faults[0]!.message).toMatch(/voltrek-atlas/);
     const csv = toCsv(DEMO_MACHINES);
     const cut = csv.slice(0, csv.indexOf('"', 2000) + 8);
-    expect(readAtlasFile(bytes(cut)).faults.length).toBeGreaterThan(0);
-    expect(readAtlasFile(bytes(csv.trimEnd())).faults.at(-1)!.message).toMatch(/does not end/);
+    expect((await readAtlasFile(bytes(cut))).faults.length).toBeGreaterThan(0);
+    expect((await readAtlasFile(bytes(csv.trimEnd()))).faults.at(-1)!.message).toMatch(/does not end/);
     expect(parseCsv('').faults[0]!.message).toMatch(/empty/);
     expect(parseCsv('model_id,row,colour\n').faults[0]!.message).toMatch(/not known: colour/);
     expect(parseCsv('model_id,row\nx,point\n').faults[0]!.message).toMatch(/no machine row/);
-    expect(() => readAtlasFile(new Uint8Array([0xff, 0xfe, 0x41, 0]))).toThrowError(/UTF-8/);
+    await expectAsync(readAtlasFile(new Uint8Array([0xff, 0xfe, 0x41, 0]))).toBeRejectedWithError(/UTF-8/);
   });
 
   it('show what would change, then change all of it or nothing', async () => {

@@ -224,7 +224,7 @@ describe('a battery', () => {
     await api.post(`/api/batteries/${old!.id}/moves`).send(into).expect(201);
     await api
       .post(`/api/batteries/${old!.id}/moves`)
-      .send({ ...into, place: 7 })
+      .send({ ...into, place: 2 })
       .expect(409);
     const later = await visit(next.id);
     await send(later, 'reading.taken', rest(12.7));

@@ -3,18 +3,17 @@ import { join } from 'node:path';
 import { CALC_OUTPUTS, CALC_VERBS, type CalcVerb } from '@voltrek/contracts/calc';
 import { traceFileOf } from '@voltrek/contracts';
 import {
-  aloneRescue,
-  bankFallVolts,
-  bankOf,
   batteryOhms,
   type BatteryRating,
   batteryOpenVolts,
   convertCca,
-  type Engine,
-  equalise,
-  recordTry,
   socFromRestVolts,
-} from '@voltrek/core';
+} from '@voltrek/core/battery';
+import { bankFallVolts, equalise } from '@voltrek/core/capacitor';
+import { aloneRescue } from '@voltrek/core/circuit';
+import type { Engine } from '@voltrek/core/engine';
+import { recordTry } from '@voltrek/core/practice';
+import { bankOf } from '@voltrek/core/sources';
 import { answer } from '../src/calc/command.js';
 
 const DOCS = join(import.meta.dirname, '../../../docs');

@@ -1,11 +1,6 @@
-import {
-  DEFAULT_RULES,
-  foldJob,
-  type Machine,
-  MACHINE_CLASSES,
-  type PlanPoint,
-  refusalInLog,
-} from '@voltrek/core';
+import { foldJob, refusalInLog } from '@voltrek/core/job';
+import { type Machine, MACHINE_CLASSES, type PlanPoint } from '@voltrek/core/machine';
+import { DEFAULT_RULES } from '@voltrek/core/rules';
 import { pastJobs } from '../src/demo/history.js';
 import { demoFleet } from '../src/demo/fleet.js';
 import { DEMO_MACHINES } from '../src/demo/load.js';

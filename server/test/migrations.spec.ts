@@ -6,7 +6,7 @@ import { PGlite } from '@electric-sql/pglite';
 import { pg_trgm } from '@electric-sql/pglite/contrib/pg_trgm';
 import { drizzle } from 'drizzle-orm/pglite';
 import { migrate } from 'drizzle-orm/pglite/migrator';
-import type { StoredEvent } from '@voltrek/core';
+import type { StoredEvent } from '@voltrek/core/job';
 import { MIGRATIONS } from '../src/db/database.js';
 import * as schema from '../src/db/schema.js';
 import { readEvents } from '../src/jobs/repository.js';

@@ -1,5 +1,5 @@
 import type { JobDetail, RulesPage } from '@voltrek/contracts';
-import { DEFAULT_RULES } from '@voltrek/core';
+import { DEFAULT_RULES } from '@voltrek/core/rules';
 import { openJob, sharedServer } from './shared-server.js';
 
 describe('house rules', () => {

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { EventData, EventType, JobEvent } from '@voltrek/core';
+import type { EventData, EventType, JobEvent } from '@voltrek/core/job';
 import type { Call } from '@voltrek/contracts';
 import { pino } from 'pino';
 import supertest from 'supertest';

@@ -1,5 +1,5 @@
 import type { Van } from '@voltrek/contracts';
-import { isCharged, chargeOf, type EventData } from '@voltrek/core';
+import { isCharged, chargeOf, type EventData } from '@voltrek/core/job';
 import { openJob, send, sharedServer } from './shared-server.js';
 
 const LEADS = { sectionMm2: 16, lengthM: 0.6, conductor: 'copper', contact: 'clean' } as const;

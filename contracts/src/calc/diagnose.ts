@@ -1,4 +1,5 @@
-import { CAUSES, MACHINE_CLASSES, TOOLS, WEIGHED_CHECK_IDS } from '@voltrek/core';
+import { CAUSES, TOOLS, WEIGHED_CHECK_IDS } from '@voltrek/core/diagnosis';
+import { MACHINE_CLASSES } from '@voltrek/core/machine';
 import * as yup from 'yup';
 import { found } from '../found.js';
 import { record, result, subjectShape } from './parts.js';

@@ -1,12 +1,8 @@
-import {
-  CLAMP_IDS,
-  CONFIRMATIONS,
-  type HandAction,
-  MACHINE_CLASSES,
-  POINT_KINDS,
-  SOURCE_KINDS,
-  TYPED_RANGES,
-} from '@voltrek/core';
+import { CLAMP_IDS } from '@voltrek/core/circuit';
+import { CONFIRMATIONS, type HandAction } from '@voltrek/core/hookup';
+import { MACHINE_CLASSES, POINT_KINDS } from '@voltrek/core/machine';
+import { SOURCE_KINDS } from '@voltrek/core/plan';
+import { TYPED_RANGES } from '@voltrek/core/quantities';
 import * as yup from 'yup';
 import { engine, figure, leads, rating, record, source, tempC } from './parts.js';
 

@@ -1,16 +1,8 @@
-import {
-  BANK_RANGES,
-  BATTERY_RANGES,
-  CCA_STANDARDS,
-  CHEMISTRIES,
-  CLAMP_CONTACTS,
-  CONDUCTORS,
-  ENGINE_RANGES,
-  FUELS,
-  LEAD_RANGES,
-  type Range,
-  TYPED_RANGES,
-} from '@voltrek/core';
+import { BATTERY_RANGES, CCA_STANDARDS, CHEMISTRIES } from '@voltrek/core/battery';
+import { ENGINE_RANGES, FUELS } from '@voltrek/core/engine';
+import { CLAMP_CONTACTS, CONDUCTORS, LEAD_RANGES } from '@voltrek/core/leads';
+import { type Range, TYPED_RANGES } from '@voltrek/core/quantities';
+import { BANK_RANGES } from '@voltrek/core/sources';
 import * as yup from 'yup';
 
 /** A figure within a range of the core, with its unit told beside it. */

@@ -1,4 +1,6 @@
-import { GRAVITY_RANGE, PLAN_INPUT_RANGES, TYPED_RANGES } from '@voltrek/core';
+import { GRAVITY_RANGE } from '@voltrek/core/battery';
+import { PLAN_INPUT_RANGES } from '@voltrek/core/plan';
+import { TYPED_RANGES } from '@voltrek/core/quantities';
 import * as yup from 'yup';
 import { DIAGNOSE_INPUT, DIAGNOSE_OUTPUT } from './diagnose.js';
 import { HOOKUP_INPUTS, HOOKUP_OUTPUTS } from './hookup.js';

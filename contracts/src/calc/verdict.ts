@@ -1,13 +1,5 @@
-import {
-  CAUSES,
-  CERTAINTIES,
-  FOLLOW_UPS,
-  GROUNDS,
-  CHECK_IDS,
-  STOP_CONDITIONS,
-  SUSPECTS,
-  VERDICTS,
-} from '@voltrek/core';
+import { CAUSES, CHECK_IDS, STOP_CONDITIONS, SUSPECTS } from '@voltrek/core/diagnosis';
+import { CERTAINTIES, FOLLOW_UPS, GROUNDS, VERDICTS } from '@voltrek/core/verdict';
 import * as yup from 'yup';
 import { found } from '../found.js';
 import { DIAGNOSE_INPUT } from './diagnose.js';

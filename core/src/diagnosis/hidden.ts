@@ -1,7 +1,7 @@
 import { batteryOhms, batteryOpenVolts, type BatteryState } from '../battery/battery.js';
 import { mustTreatAsFrozen } from '../battery/freezing.js';
 import { aloneRescue, type ModelBattery } from '../circuit/rescue.js';
-import { ASSUMED_AGEING } from '../crank/casualty-batteries.js';
+import { ASSUMED_AGEING } from '../plan/casualty-batteries.js';
 import { type CrankPoint, crankPoint } from '../crank/quick.js';
 import { defaultStarter } from '../engine/engine.js';
 import { normal, type Random } from '../quantities/random.js';

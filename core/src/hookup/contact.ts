@@ -10,7 +10,7 @@ import { voltsAcross } from '../circuit/solve-dc.js';
 import { metresToNearestBattery, pointOf } from '../machine/machine.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import { act } from './actions.js';
-import { terminalOf } from '../crank/clamp-points.js';
+import { terminalOf } from '../plan/clamp-points.js';
 import { solved } from './solve-state.js';
 import { type HookupScene, type HookupState, sourceTerminalOf } from './state.js';
 

@@ -1,5 +1,5 @@
 import { type ClampId, clampNode, isRedClamp } from '../circuit/rescue.js';
-import { hasLooseLeads } from '../crank/options.js';
+import { hasLooseLeads } from '../plan/options.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import { type Hazard, newHazard } from './hazard.js';
 import { touchAmps } from './solve-state.js';

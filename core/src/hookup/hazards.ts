@@ -1,7 +1,7 @@
 import { type ClampId, clampNode, terminalNode } from '../circuit/rescue.js';
-import { terminalOf } from '../crank/clamp-points.js';
-import { GRID_TRY_SECONDS, leadRiseC } from '../crank/lead-grid.js';
-import { hasSwitch } from '../crank/options.js';
+import { terminalOf } from '../plan/clamp-points.js';
+import { GRID_TRY_SECONDS, leadRiseC } from '../plan/lead-grid.js';
+import { hasSwitch } from '../plan/options.js';
 import { crankPoint } from '../crank/quick.js';
 import { isPositivePoint, pointOf, startsByWaking } from '../machine/machine.js';
 import type { HouseRules } from '../rules/house-rules.js';

@@ -1,6 +1,6 @@
 import { type ClampId } from '../circuit/rescue.js';
-import { clampPoints } from '../crank/clamp-points.js';
-import { hasLooseLeads, type SourceOption } from '../crank/options.js';
+import { clampPoints } from '../plan/clamp-points.js';
+import { hasLooseLeads, type SourceOption } from '../plan/options.js';
 import {
   type Machine,
   type MachinePoint,

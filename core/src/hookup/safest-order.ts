@@ -1,5 +1,5 @@
 import type { ClampId } from '../circuit/rescue.js';
-import { hasLooseLeads } from '../crank/options.js';
+import { hasLooseLeads } from '../plan/options.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import { act } from './actions.js';
 import type { Hazard, Severity } from './hazard.js';

@@ -1,6 +1,6 @@
 import type { ClampId } from '../circuit/rescue.js';
 import { voltsAcross } from '../circuit/solve-dc.js';
-import { hasSwitch } from '../crank/options.js';
+import { hasSwitch } from '../plan/options.js';
 import { startsByWaking } from '../machine/machine.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import { act } from './actions.js';

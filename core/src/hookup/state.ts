@@ -1,7 +1,7 @@
 import { CLAMP_IDS, type ClampId, type Rescue, type Terminal } from '../circuit/rescue.js';
-import type { CasualtyBatteries } from '../crank/casualty-batteries.js';
-import { terminalOf } from '../crank/clamp-points.js';
-import { hasLooseLeads, hasSwitch, type SourceOption } from '../crank/options.js';
+import type { CasualtyBatteries } from '../plan/casualty-batteries.js';
+import { terminalOf } from '../plan/clamp-points.js';
+import { hasLooseLeads, hasSwitch, type SourceOption } from '../plan/options.js';
 import { whileCranking } from '../crank/quick.js';
 import { isPositivePoint, type Machine } from '../machine/machine.js';
 

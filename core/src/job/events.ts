@@ -1,6 +1,6 @@
 import type { ClampId } from '../circuit/rescue.js';
-import type { SourceOption } from '../crank/options.js';
-import type { Outlook } from '../crank/rank.js';
+import type { SourceOption } from '../plan/options.js';
+import type { Outlook } from '../plan/rank.js';
 import type {
   AttemptOutcome,
   PolaritySign,
@@ -10,7 +10,7 @@ import type {
 } from '../diagnosis/vocabulary.js';
 import type { Found, CheckId } from '../diagnosis/checks.js';
 import type { Confirmation } from '../hookup/actions.js';
-import type { PlanInput } from '../crank/plan-inputs.js';
+import type { PlanInput } from '../plan/plan-inputs.js';
 import type { RuleKey } from '../rules/house-rules.js';
 import type { RuleSettings } from '../rules/rule-limits.js';
 import type { FollowUp, VerdictRecord } from '../verdict/conclude.js';

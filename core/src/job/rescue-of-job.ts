@@ -1,8 +1,8 @@
-import { type CasualtyBatteries, casualtyBatteries } from '../crank/casualty-batteries.js';
-import { type SourceOption, sourceOptions } from '../crank/options.js';
-import type { PlanCase } from '../crank/plan-case.js';
-import type { PlanInput } from '../crank/plan-inputs.js';
-import { planCase, type RankedOption, rankOptions, ruledWaitMinutes, wakeCase } from '../crank/rank.js';
+import { type CasualtyBatteries, casualtyBatteries } from '../plan/casualty-batteries.js';
+import { type SourceOption, sourceOptions } from '../plan/options.js';
+import type { PlanCase } from '../plan/plan-case.js';
+import type { PlanInput } from '../plan/plan-inputs.js';
+import { planCase, type RankedOption, rankOptions, ruledWaitMinutes, wakeCase } from '../plan/rank.js';
 import type { WakeCase } from '../crank/wake.js';
 import { clearingOrder, type HookupStep } from '../hookup/order.js';
 import { safestOrder } from '../hookup/safest-order.js';

@@ -1,5 +1,5 @@
 import { type RestNeed, restNeed } from '../crank/rest.js';
-import type { SourceOption } from '../crank/options.js';
+import type { SourceOption } from '../plan/options.js';
 import type { Machine } from '../machine/machine.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import { anyClampOn } from '../hookup/state.js';

@@ -18,7 +18,7 @@ import {
   POST_CABLE_OHMS,
   STARTER_CABLE_OHMS,
 } from '../circuit/rescue.js';
-import { ASSUMED_AGEING, ASSUMED_SOC } from '../crank/casualty-batteries.js';
+import { ASSUMED_AGEING, ASSUMED_SOC } from '../plan/casualty-batteries.js';
 import {
   AGEING_LOG_DEVIATION,
   AGEING_MEDIAN,
@@ -26,7 +26,7 @@ import {
   DRAG_DEVIATION,
   NEEDED_DEVIATION,
   TEMPERATURE_DEVIATION,
-} from '../crank/odds.js';
+} from '../plan/odds.js';
 import { STEP_SECONDS } from '../crank/crank-steps.js';
 import { LEAD_COOLS_W, WINDING_COOLS_S, WINDING_J_PER_K_PER_L } from '../crank/rest.js';
 import { HOLD_SECONDS } from '../crank/transient.js';

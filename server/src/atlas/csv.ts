@@ -1,7 +1,7 @@
 import type { RowFault } from '@voltrek/contracts';
-import type { Machine } from '@voltrek/core';
+import type { Machine } from '@voltrek/core/machine';
 import Papa from 'papaparse';
-import type { FoundRow } from './found-row.js';
+import { FAULTS_MOST, type FoundRow } from './found-row.js';
 
 /** One line of the file is one machine, or one part of one. */
 const COLUMNS = [
@@ -70,8 +70,15 @@ export function toCsv(machines: readonly Machine[]): string {
   const rows = machines.flatMap((machine) =>
     rowsOf(machine).map(([row, cells]) => ({ ...cells, model_id: machine.id, row })),
   );
-  return `${Papa.unparse(rows, { columns: [...COLUMNS], newline: '\n' })}\n`;
+  return `${Papa.unparse(rows, { columns: [...COLUMNS], newline: '\n', escapeFormulae: NEEDS_MARK })}\n`;
 }
+
+/**
+ * Text that a spreadsheet would take for a formula goes out with a mark before it, and so does text that begins with the mark itself, so
+ * that the way in can take one mark off and no text is changed.
+ */
+const NEEDS_MARK = /^['=+\-@\t\r]/;
+const unmarked = (cell: string): string => (cell.startsWith("'") ? cell.slice(1) : cell);
 
 function rowsOf(m: Machine): [Part, Cells][] {
   const text = (row: Part, list: readonly string[]): [Part, Cells][] => list.map((t) => [row, { text: t }]);
@@ -168,12 +175,13 @@ export function parseCsv(content: string): { rows: FoundRow[]; faults: RowFault[
   const found = new Map<string, Collected>();
   for (const { cells, line } of linesOf(content, faults)) {
     const fault = (path: string, message: string): number => faults.push({ line, path, message });
-    const formula = Object.entries(cells).find(([, cell]) => /^[=+@\t\r]|^-[^\d]/.test(cell));
+    const formula = Object.entries(cells).find(([, cell]) => /^[=+@\t\r]/.test(cell));
     if (formula) {
       fault(formula[0], 'looks like a spreadsheet formula');
       continue;
     }
-    takeRow(cells, line, found, fault);
+    if (faults.length >= FAULTS_MOST) break;
+    takeRow(unmarkedRow(cells), line, found, fault);
   }
   const rows = [...found.values()].map(
     ({ draft, lines }): FoundRow => ({
@@ -230,6 +238,9 @@ function linesOf(content: string, faults: RowFault[]): { cells: CellTexts; line:
   if (!head.names && faults.length === 0) faults.push({ line: 1, path: '', message: 'the file is empty' });
   return faults.some((f) => f.message.startsWith('columns')) ? [] : rows;
 }
+
+const unmarkedRow = (cells: CellTexts): CellTexts =>
+  Object.fromEntries(Object.entries(cells).map(([name, cell]) => [name, unmarked(cell)]));
 
 type Tell = (path: string, message: string) => void;
 

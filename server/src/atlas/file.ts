@@ -1,17 +1,18 @@
 import { isDeepStrictEqual } from 'node:util';
 import { type ImportReport, parseMachine, type RowFault, ValidationError } from '@voltrek/contracts';
-import { isTemplate, type Machine } from '@voltrek/core';
+import { isTemplate, type Machine } from '@voltrek/core/machine';
 import { crewExists } from '../crew/repository.js';
 import type { Database, Tx } from '../db/database.js';
 import { HttpProblem, notFound } from '../http/problem.js';
 import { allMachines, atlasBasis, entryById, writeMachine } from './repository.js';
 import { parseCsv } from './csv.js';
+import { FAULTS_MOST } from './found-row.js';
 import { parseJson } from './json.js';
 
-/** The largest import: some two thousand machines. */
-export const IMPORT_BYTES_MAX = 8 * 1024 * 1024;
-/** More faults than these tell nothing new. */
-const FAULTS_TOLD = 50;
+/** The largest import: an export of five thousand models is about half of it. */
+export const IMPORT_BYTES_MAX = 64 * 1024 * 1024;
+/** Rows checked before somebody else has a turn. */
+const ROWS_A_TURN = 25;
 
 /** The text of an upload. @throws HttpProblem 415 when it is not UTF-8 text */
 function textOf(upload: Uint8Array): string {
@@ -24,13 +25,17 @@ function textOf(upload: Uint8Array): string {
   throw new HttpProblem(415, 'The file is not UTF-8 text. Save it as UTF-8 and send it again.');
 }
 
-/** Checked machines of a file, and everything wrong with it by line. */
-export function readAtlasFile(upload: Uint8Array): { machines: Machine[]; faults: RowFault[] } {
+/** Checked machines of a file, and what is wrong with it by line, up to the most that are told. Taps have their turn meanwhile. */
+export async function readAtlasFile(
+  upload: Uint8Array,
+): Promise<{ machines: Machine[]; faults: RowFault[] }> {
   const text = textOf(upload);
   const { rows, faults } = text.trimStart().startsWith('{') ? parseJson(text) : parseCsv(text);
   const machines: Machine[] = [];
   const seen = new Set<string>();
-  for (const { value, lineOf } of rows) {
+  for (const [i, { value, lineOf }] of rows.entries()) {
+    if (faults.length >= FAULTS_MOST) break;
+    if (i % ROWS_A_TURN === ROWS_A_TURN - 1) await new Promise((done) => setImmediate(done));
     try {
       const machine = parseMachine(value);
       if (seen.has(machine.id))
@@ -55,7 +60,7 @@ export function readAtlasFile(upload: Uint8Array): { machines: Machine[]; faults
 
 /** What importing this file would change, without changing anything. */
 export async function previewImport(db: Database['db'] | Tx, upload: Uint8Array): Promise<ImportReport> {
-  const { machines, faults } = readAtlasFile(upload);
+  const { machines, faults } = await readAtlasFile(upload);
   const known = new Map((await allMachines(db)).map((m) => [m.id, m]));
   const name = (m: Machine): string => `${m.maker} ${m.model}`;
   const changed = machines.flatMap((machine) => {
@@ -68,7 +73,7 @@ export async function previewImport(db: Database['db'] | Tx, upload: Uint8Array)
     added,
     changed,
     same: machines.length - added.length - changed.length,
-    faults: faults.slice(0, FAULTS_TOLD),
+    faults: faults.slice(0, FAULTS_MOST),
     basis: await atlasBasis(db),
     applied: false,
   };
@@ -108,7 +113,7 @@ export async function applyImport(
     if (preview.basis !== basis)
       throw new HttpProblem(409, 'The atlas changed since the preview. Look at the preview again.');
     const at = new Date();
-    for (const machine of readAtlasFile(upload).machines) {
+    for (const machine of (await readAtlasFile(upload)).machines) {
       const before = await entryById(tx, machine.id);
       if (before && changedParts(before.machine, machine).length === 0) continue;
       const revision = (before?.revision ?? 0) + 1;

@@ -1,5 +1,5 @@
 import type { RowFault } from '@voltrek/contracts';
-import type { Machine } from '@voltrek/core';
+import type { Machine } from '@voltrek/core/machine';
 import {
   findNodeAtLocation,
   getNodeValue,

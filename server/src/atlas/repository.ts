@@ -1,5 +1,6 @@
 import type { AtlasEntry, ChangeKind, Confidence, MachineSearch, MachineSummary } from '@voltrek/contracts';
-import { type KitItem, type Machine, MACHINE_CLASSES, templateId } from '@voltrek/core';
+import { type Machine, MACHINE_CLASSES, templateId } from '@voltrek/core/machine';
+import type { KitItem } from '@voltrek/core/sources';
 import { and, asc, count, desc, eq, like, max, notInArray, type SQL, sql } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
 import { modelChanges, modelPhotos, models } from '../db/schema.js';

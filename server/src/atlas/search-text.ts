@@ -1,4 +1,4 @@
-import type { Machine, MachineClass } from '@voltrek/core';
+import type { Machine, MachineClass } from '@voltrek/core/machine';
 
 /** What else people call a class. */
 const ALSO: Record<MachineClass, string> = {

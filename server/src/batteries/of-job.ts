@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import { batteryEntries as entriesOf, type Job, type JobEvent, type Machine, timeOf } from '@voltrek/core';
+import { batteryEntries as entriesOf, type Job, type JobEvent, timeOf } from '@voltrek/core/job';
+import type { Machine } from '@voltrek/core/machine';
 import { asc, eq } from 'drizzle-orm';
 import type { Tx } from '../db/database.js';
 import { batteryEntries, batteryMoves } from '../db/schema.js';

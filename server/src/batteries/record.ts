@@ -1,5 +1,5 @@
 import type { BatteryRecord } from '@voltrek/contracts';
-import { neededShare } from '@voltrek/core';
+import { neededShare } from '@voltrek/core/verdict';
 import { eq, min } from 'drizzle-orm';
 import { modelById } from '../atlas/repository.js';
 import type { Database } from '../db/database.js';

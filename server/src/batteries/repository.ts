@@ -1,6 +1,6 @@
 import { randomInt } from 'node:crypto';
 import type { Battery, BatteryMove, BatteryMoveKind, BatteryState } from '@voltrek/contracts';
-import type { BatteryRating } from '@voltrek/core';
+import type { BatteryRating } from '@voltrek/core/battery';
 import { and, asc, desc, eq } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
 import { batteries, batteryEntries, batteryMoves, vehicles } from '../db/schema.js';

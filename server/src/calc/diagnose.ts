@@ -1,8 +1,6 @@
 import type { CalcInput, CalcOutput } from '@voltrek/contracts/calc';
 import {
-  conclude,
   type Crowd,
-  DEFAULT_RULES,
   diagnose,
   type DiagnosisEvidence,
   drawCrowd,
@@ -10,7 +8,9 @@ import {
   checkOf,
   proposals,
   TOOLS,
-} from '@voltrek/core';
+} from '@voltrek/core/diagnosis';
+import { DEFAULT_RULES } from '@voltrek/core/rules';
+import { conclude } from '@voltrek/core/verdict';
 
 /** Proposals told: those after these hardly matter. */
 const TOLD = 8;

@@ -2,20 +2,19 @@ import { type CalcInput, type CalcOutput } from '@voltrek/contracts/calc';
 import { hazardLine } from '@voltrek/contracts';
 import {
   actByHand,
-  casualtyBatteries,
   clearingOrder,
-  DEFAULT_RULES,
   type HandAction,
   hazardsOf,
   type HookupScene,
   type HookupState,
   type HookupStep,
-  type HouseRules,
-  type Machine,
   makeSafe,
   NOTHING_CONNECTED,
   safestOrder,
-} from '@voltrek/core';
+} from '@voltrek/core/hookup';
+import type { Machine } from '@voltrek/core/machine';
+import { casualtyBatteries } from '@voltrek/core/plan';
+import { DEFAULT_RULES, type HouseRules } from '@voltrek/core/rules';
 
 type SceneInput = Omit<CalcInput<'makesafe'>, 'actions'>;
 type Steps = CalcOutput<'check'>['steps'];

@@ -1,37 +1,30 @@
 import type { CalcInput, CalcOutput, CalcVerb } from '@voltrek/contracts/calc';
+import { freezePointC, socFromCells, socFromRestVolts } from '@voltrek/core/battery';
 import {
-  acceptanceAmps,
-  afterWait,
   balancedMaxVolts,
   bankFallVolts,
-  bankOf,
-  type BatteryBelief,
-  chargeHours,
-  crankCaseOf,
   crankCount,
-  crankPoint,
-  type CrankTrace,
-  daysToFlat,
-  driveMinutes,
   equalise,
   equalisingOhms,
-  freezePointC,
   holdUpHours,
+  rechargeSeconds,
+  usableJoules,
+} from '@voltrek/core/capacitor';
+import { acceptanceAmps, chargeHours, daysToFlat, driveMinutes, startCostAh } from '@voltrek/core/charging';
+import type { Terminal } from '@voltrek/core/circuit';
+import { crankPoint, type CrankTrace, simulateCrank, toSpice } from '@voltrek/core/crank';
+import {
+  afterWait,
+  type BatteryBelief,
+  crankCaseOf,
   leadGrid,
   modelOf,
   oddsOf,
   type PlanCase,
-  rechargeSeconds,
-  seededRandom,
-  simulateCrank,
-  socFromCells,
-  socFromRestVolts,
-  startCostAh,
-  type Terminal,
-  toSpice,
-  usableJoules,
   waitCurve,
-} from '@voltrek/core';
+} from '@voltrek/core/plan';
+import { seededRandom } from '@voltrek/core/quantities';
+import { bankOf } from '@voltrek/core/sources';
 
 import { diagnoseInput, verdictInput } from './diagnose.js';
 import { checkActions, makeSafeAfter, planHookup } from './hookup.js';

@@ -1,6 +1,7 @@
 import { readTraceFile } from '@voltrek/contracts';
 import type { CalcInput, CalcOutput } from '@voltrek/contracts/calc';
-import { analyseTrace, type Engine, strengthOfTrace } from '@voltrek/core';
+import type { Engine } from '@voltrek/core/engine';
+import { analyseTrace, strengthOfTrace } from '@voltrek/core/trace';
 
 /** What a logger's CSV shows. @throws TraceFileError with the reason and the line */
 export function traceInput(input: CalcInput<'trace'>): CalcOutput<'trace'> {

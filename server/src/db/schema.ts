@@ -7,20 +7,12 @@ import type {
   Confidence,
   CrewMember,
 } from '@voltrek/contracts';
-import type {
-  BatteryEntry,
-  BatteryRating,
-  EventType,
-  FollowUp,
-  Job,
-  JobEvent,
-  KitItem,
-  KitNeed,
-  Machine,
-  Stage,
-  Suspect,
-  VerdictKind,
-} from '@voltrek/core';
+import type { BatteryRating } from '@voltrek/core/battery';
+import type { Suspect } from '@voltrek/core/diagnosis';
+import type { BatteryEntry, EventType, Job, JobEvent, KitNeed, Stage } from '@voltrek/core/job';
+import type { Machine } from '@voltrek/core/machine';
+import type { KitItem } from '@voltrek/core/sources';
+import type { FollowUp, VerdictKind } from '@voltrek/core/verdict';
 import {
   boolean,
   customType,

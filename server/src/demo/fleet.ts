@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { PersonEntry } from '@voltrek/contracts';
-import { type Machine, type Random, seededRandom } from '@voltrek/core';
+import type { Machine } from '@voltrek/core/machine';
+import { type Random, seededRandom } from '@voltrek/core/quantities';
 
 /** Somebody's machine, as the demo knows it. */
 export interface DemoVehicle {

@@ -1,31 +1,23 @@
+import { restVoltsAt, strengthShare } from '@voltrek/core/battery';
+import { crankPoint } from '@voltrek/core/crank';
+import { type Crowd, drawCrowd } from '@voltrek/core/diagnosis';
+import { hookupOrder, clearingOrder } from '@voltrek/core/hookup';
 import {
   caseOfJob,
-  conclude,
-  type Crowd,
-  drawCrowd,
   evidenceOfJob,
-  crankPoint,
-  connectedRescue,
-  casualtyBatteries,
-  DEFAULT_RULES,
   type EventData,
-  hookupOrder,
-  clearingOrder,
   type Job,
   type JobEvent,
-  type KitItem,
-  type Machine,
-  normal,
-  type Random,
   planRecord,
   profileOfJob,
-  rankOptions,
-  restVoltsAt,
-  seededRandom,
-  startsByWaking,
-  strengthShare,
   toolsOfKit,
-} from '@voltrek/core';
+} from '@voltrek/core/job';
+import { type Machine, startsByWaking } from '@voltrek/core/machine';
+import { connectedRescue, casualtyBatteries, rankOptions } from '@voltrek/core/plan';
+import { normal, type Random, seededRandom } from '@voltrek/core/quantities';
+import { DEFAULT_RULES } from '@voltrek/core/rules';
+import type { KitItem } from '@voltrek/core/sources';
+import { conclude } from '@voltrek/core/verdict';
 import { type DemoVehicle, uuidFrom } from './fleet.js';
 import { type JobLog, jobLog } from './job-log.js';
 

@@ -1,12 +1,6 @@
-import {
-  entryOf,
-  type EventEntry,
-  foldJob,
-  type HookupAction,
-  type Job,
-  type JobEvent,
-  type Random,
-} from '@voltrek/core';
+import type { HookupAction } from '@voltrek/core/hookup';
+import { entryOf, type EventEntry, foldJob, type Job, type JobEvent } from '@voltrek/core/job';
+import type { Random } from '@voltrek/core/quantities';
 
 /** Minutes between the call and the first entry. */
 const ARRIVAL_MINUTES = 25;

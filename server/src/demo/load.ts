@@ -1,5 +1,5 @@
 import { eq } from 'drizzle-orm';
-import { MACHINE_CLASSES, templateOf } from '@voltrek/core';
+import { MACHINE_CLASSES, templateOf } from '@voltrek/core/machine';
 import { writeMachine } from '../atlas/repository.js';
 import { searchTextOf } from '../atlas/search-text.js';
 import type { Database, Tx } from '../db/database.js';

@@ -1,4 +1,4 @@
-import { carShape, type Machine } from '@voltrek/core';
+import { carShape, type Machine } from '@voltrek/core/machine';
 import { batteryAt, point, rating, terminals, zone } from './points.js';
 
 const marrowbyBattery = batteryAt(

@@ -1,4 +1,4 @@
-import { carShape, type Machine, vanShape } from '@voltrek/core';
+import { carShape, type Machine, vanShape } from '@voltrek/core/machine';
 import { batteryAt, point, rating, terminals, zone } from './points.js';
 
 const ORANGE = 'Touch an orange cable or its connector.';

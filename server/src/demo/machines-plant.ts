@@ -1,4 +1,5 @@
-import { type BatteryRating, boatShape, deckShape, type Machine, trackedShape } from '@voltrek/core';
+import type { BatteryRating } from '@voltrek/core/battery';
+import { boatShape, deckShape, type Machine, trackedShape } from '@voltrek/core/machine';
 import { batteryAt, point, rating, terminals, zone } from './points.js';
 
 const flooded = (

@@ -1,4 +1,4 @@
-import { carShape, type Machine, motorcycleShape, truckShape, vanShape } from '@voltrek/core';
+import { carShape, type Machine, motorcycleShape, truckShape, vanShape } from '@voltrek/core/machine';
 import { batteryAt, point, rating, terminals, zone } from './points.js';
 
 const hatchBattery = batteryAt(rating('flooded', 44, 420), 'front bay, left', [150, 560, 820], [210, 180]);

@@ -6,7 +6,7 @@ import {
   trackedShape,
   truckShape,
   vanShape,
-} from '@voltrek/core';
+} from '@voltrek/core/machine';
 import { batteryAt, point, rating, terminals, zone } from './points.js';
 
 const glidenBattery = batteryAt(

@@ -1,4 +1,5 @@
-import type { BatteryRating, MachineBattery, MachinePoint, PlanPoint, PointKind, Zone } from '@voltrek/core';
+import type { BatteryRating } from '@voltrek/core/battery';
+import type { MachineBattery, MachinePoint, PlanPoint, PointKind, Zone } from '@voltrek/core/machine';
 
 type Reach = Pick<MachinePoint, 'heightMm' | 'cover' | 'tools'>;
 

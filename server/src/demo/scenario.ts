@@ -1,5 +1,6 @@
 import type { CrewMember } from '@voltrek/contracts';
-import type { Cause, KitItem } from '@voltrek/core';
+import type { Cause } from '@voltrek/core/diagnosis';
+import type { KitItem } from '@voltrek/core/sources';
 
 /** Tarn Vale Roadside: four people. */
 export const CREW: readonly CrewMember[] = [

@@ -1,15 +1,9 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
-import {
-  type Cause,
-  drawCase,
-  foldJob,
-  hasStarted,
-  type JobEvent,
-  profileOfJob,
-  runningAttempt,
-  seededRandom,
-} from '@voltrek/core';
+import type { Cause } from '@voltrek/core/diagnosis';
+import { foldJob, hasStarted, type JobEvent, profileOfJob, runningAttempt } from '@voltrek/core/job';
+import { drawCase } from '@voltrek/core/practice';
+import { seededRandom } from '@voltrek/core/quantities';
 import { modelById } from '../atlas/repository.js';
 import type { Database } from '../db/database.js';
 import type { Bench } from '../instruments/bench.js';

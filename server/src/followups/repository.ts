@@ -1,5 +1,5 @@
 import type { DueFollowUp } from '@voltrek/contracts';
-import type { Job } from '@voltrek/core';
+import type { Job } from '@voltrek/core/job';
 import { and, asc, eq, gte } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
 import { followUps, jobs } from '../db/schema.js';

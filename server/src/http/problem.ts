@@ -1,6 +1,6 @@
 import { STATUS_CODES } from 'node:http';
 import { type Problem, PROBLEM_TYPE, REFUSAL_WORDS, ValidationError } from '@voltrek/contracts';
-import type { Refusal } from '@voltrek/core';
+import type { Refusal } from '@voltrek/core/job';
 import type { ErrorRequestHandler, Response } from 'express';
 import { MulterError } from 'multer';
 import type { Logger } from 'pino';

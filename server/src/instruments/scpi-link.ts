@@ -1,6 +1,6 @@
 import { connect, type Socket } from 'node:net';
 import type { LinkState } from '@voltrek/contracts';
-import type { Range } from '@voltrek/core';
+import type { Range } from '@voltrek/core/quantities';
 
 /** Where an instrument listens. */
 export interface Address {

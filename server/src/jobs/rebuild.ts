@@ -1,5 +1,5 @@
 import { isDeepStrictEqual } from 'node:util';
-import { foldJob } from '@voltrek/core';
+import { foldJob } from '@voltrek/core/job';
 import { asc, eq, gt, isNull } from 'drizzle-orm';
 import { modelById } from '../atlas/repository.js';
 import { writeEntries } from '../batteries/of-job.js';

@@ -3,11 +3,11 @@ import {
   foldJob,
   type Job,
   type JobEvent,
-  type Machine,
   reachedStage,
   restVoltsByBattery,
   upgradeLog,
-} from '@voltrek/core';
+} from '@voltrek/core/job';
+import type { Machine } from '@voltrek/core/machine';
 import { and, asc, count, eq, gt, gte, ilike, inArray, lt, lte, or, type SQL, sql } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
 import { jobEvents, jobs, vehicles } from '../db/schema.js';

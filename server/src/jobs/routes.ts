@@ -1,5 +1,5 @@
 import { parseStoredEvent, UUID_PATTERN } from '@voltrek/contracts';
-import { VERDICTS } from '@voltrek/core';
+import { VERDICTS } from '@voltrek/core/verdict';
 import { Router } from 'express';
 import type { Database } from '../db/database.js';
 import { HttpProblem, notFound } from '../http/problem.js';

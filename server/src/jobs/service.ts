@@ -1,4 +1,5 @@
 import type { JobDetail } from '@voltrek/contracts';
+import { REST_VOLTS } from '@voltrek/core/battery';
 import {
   applyEvent,
   type Job,
@@ -7,13 +8,12 @@ import {
   kitCare,
   kitUses,
   lastUndoable,
-  type Machine,
   refusalOf,
-  REST_VOLTS,
   rulesOfJob,
   sheetOfJob,
   timeOf,
-} from '@voltrek/core';
+} from '@voltrek/core/job';
+import type { Machine } from '@voltrek/core/machine';
 import { donorOf, entryById, modelById } from '../atlas/repository.js';
 import { followJob } from '../batteries/of-job.js';
 import { batteriesIn } from '../batteries/repository.js';

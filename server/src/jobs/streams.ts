@@ -1,4 +1,4 @@
-import type { JobEvent } from '@voltrek/core';
+import type { JobEvent } from '@voltrek/core/job';
 import type { Response } from 'express';
 
 /** Comment lines keep a quiet stream open through proxies and show a dead one. */

@@ -1,4 +1,5 @@
-import { foldJob, type JobEvent, type Machine, timeOf } from '@voltrek/core';
+import { foldJob, type JobEvent, timeOf } from '@voltrek/core/job';
+import type { Machine } from '@voltrek/core/machine';
 import { eq } from 'drizzle-orm';
 import { followMoves, writeEntries } from '../batteries/of-job.js';
 import type { Tx } from '../db/database.js';

@@ -1,5 +1,5 @@
 import type { RulesPage, RuleSetting } from '@voltrek/contracts';
-import { DEFAULT_RULES, type HouseRules, rulesWith } from '@voltrek/core';
+import { DEFAULT_RULES, type HouseRules, rulesWith } from '@voltrek/core/rules';
 import { asc, desc } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
 import { ruleSettings } from '../db/schema.js';

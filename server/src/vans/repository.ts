@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { KitEntry, Van } from '@voltrek/contracts';
-import { isCharged, type KitCare, type KitItem, type KitUse, withCharge, chargeOf } from '@voltrek/core';
+import { isCharged, type KitCare, type KitUse, withCharge, chargeOf } from '@voltrek/core/job';
+import type { KitItem } from '@voltrek/core/sources';
 import { and, asc, eq, isNull, max } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
 import { kitItems, kitMarks, kitUses, vans } from '../db/schema.js';

@@ -1,5 +1,5 @@
 import { parseConfirmation, parseKitEntry, parseVanEntry, UUID_PATTERN } from '@voltrek/contracts';
-import type { KitItem } from '@voltrek/core';
+import type { KitItem } from '@voltrek/core/sources';
 import { and, eq, isNull, ne } from 'drizzle-orm';
 import { Router } from 'express';
 import { modelById } from '../atlas/repository.js';

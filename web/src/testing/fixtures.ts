@@ -1,5 +1,10 @@
-import { casualtyBatteries, DEFAULT_RULES, planRecord, type RankedOption, rankOptions } from '@voltrek/core';
-import type { EventData, EventType, JobEvent, KitItem, Machine, MachinePoint, PlanCase } from '@voltrek/core';
+import { planRecord } from '@voltrek/core/job';
+import { casualtyBatteries, type RankedOption, rankOptions } from '@voltrek/core/plan';
+import { DEFAULT_RULES } from '@voltrek/core/rules';
+import type { EventData, EventType, JobEvent } from '@voltrek/core/job';
+import type { Machine, MachinePoint } from '@voltrek/core/machine';
+import type { PlanCase } from '@voltrek/core/plan';
+import type { KitItem } from '@voltrek/core/sources';
 
 const at = (
   id: string,

@@ -3,7 +3,7 @@ import { provideHttpClientTesting } from '@angular/common/http/testing';
 import { type Provider, provideZonelessChangeDetection, type Type } from '@angular/core';
 import { type ComponentFixture, TestBed } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
-import { foldJob, type JobEvent } from '@voltrek/core';
+import { foldJob, type JobEvent } from '@voltrek/core/job';
 import { provideState, provideStore, Store } from '@ngrx/store';
 import { JobActions, jobFeature } from '../app/job/state/job-state';
 import { sessionFeature } from '../app/shared/state/session';

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { parseMachine, ValidationError } from '@voltrek/contracts';
-import type { Machine } from '@voltrek/core';
+import type { Machine } from '@voltrek/core/machine';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { MachineDrawing } from '../job/circuit/machine-drawing';
 import { entryFields, type Field, withNewPoint } from './entry-fields';

@@ -1,4 +1,4 @@
-import type { Machine } from '@voltrek/core';
+import type { Machine } from '@voltrek/core/machine';
 import { CAR } from '../../testing/fixtures';
 import { faultsOf } from './entry-editor';
 import { entryFields, idFrom, withNewPoint } from './entry-fields';

@@ -1,14 +1,13 @@
+import { CCA_STANDARDS, CHEMISTRIES } from '@voltrek/core/battery';
+import { FUELS } from '@voltrek/core/engine';
 import {
-  CCA_STANDARDS,
-  CHEMISTRIES,
-  FUELS,
   GEARBOXES,
   type Machine,
   type MachineBattery,
   type MachinePoint,
   POINT_KINDS,
   TERMINAL_LAYOUTS,
-} from '@voltrek/core';
+} from '@voltrek/core/machine';
 import { LAYOUT_WORDS } from '../shared/words/atlas-words';
 import { POINT_KIND_WORDS } from '../shared/words/words';
 

@@ -8,8 +8,8 @@ import {
   CHEMISTRIES,
   type CcaStandard,
   type Chemistry,
-  outOfRange,
-} from '@voltrek/core';
+} from '@voltrek/core/battery';
+import { outOfRange } from '@voltrek/core/quantities';
 import { Store } from '@ngrx/store';
 import { Api } from '../shared/state/api';
 import { KitActions, kitFeature } from '../shared/state/kit';

@@ -2,7 +2,7 @@ import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { BatteryRecord, NewBatteryMove } from '@voltrek/contracts';
-import type { BatteryEntry } from '@voltrek/core';
+import type { BatteryEntry } from '@voltrek/core/job';
 import { format } from 'date-fns';
 import { Store } from '@ngrx/store';
 import type { Observable } from 'rxjs';

@@ -1,4 +1,4 @@
-import type { BatteryEntry } from '@voltrek/core';
+import type { BatteryEntry } from '@voltrek/core/job';
 import type { ChartColours } from '../shared/ui/chart';
 import { batteryChart, type BatteryLife, batterySummary, trendOf } from './battery-trend';
 

@@ -1,5 +1,5 @@
 import type { BatteryRecord } from '@voltrek/contracts';
-import { type StrengthTrend, strengthTrend } from '@voltrek/core';
+import { type StrengthTrend, strengthTrend } from '@voltrek/core/verdict';
 import type { EChartsCoreOption } from 'echarts/core';
 import type { ChartColours } from '../shared/ui/chart';
 import { axis, endName, line, type Pair } from '../shared/ui/chart-parts';

@@ -1,4 +1,4 @@
-import { outOfRange } from '@voltrek/core';
+import { outOfRange } from '@voltrek/core/quantities';
 import { BENCH_FIELDS, type BenchChoice } from '../shared/words/bench-words';
 import type { BenchTool, Field, Given, Result } from './tool';
 

@@ -1,4 +1,4 @@
-import type { Range } from '@voltrek/core';
+import type { Range } from '@voltrek/core/quantities';
 import type { BenchChoice, BenchField, BenchResult, BenchToolId } from '../shared/words/bench-words';
 
 /** A figure that is typed. `scale` turns what is shown into what the core takes: shown / scale. */

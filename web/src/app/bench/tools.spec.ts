@@ -1,4 +1,5 @@
-import { equalise, equalisingOhms, leadSetOhms } from '@voltrek/core';
+import { equalise, equalisingOhms } from '@voltrek/core/capacitor';
+import { leadSetOhms } from '@voltrek/core/leads';
 import { BENCH_TOOLS, type BenchToolId } from '../shared/words/bench-words';
 import { answersOf, readFields } from './read-fields';
 import { TOOLS } from './tools';

@@ -9,7 +9,7 @@ import {
 } from '@angular/core';
 import { Router } from '@angular/router';
 import type { BoardCall } from '@voltrek/contracts';
-import { settingsOf } from '@voltrek/core';
+import { settingsOf } from '@voltrek/core/rules';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
 import { switchMap } from 'rxjs';

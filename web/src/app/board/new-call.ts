@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import type { MachineSummary, NewCall as NewCallEntry, VehicleSummary } from '@voltrek/contracts';
-import { outOfRange, TYPED_RANGES } from '@voltrek/core';
+import { outOfRange, TYPED_RANGES } from '@voltrek/core/quantities';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { NgbTypeahead, type NgbTypeaheadSelectItemEvent } from '@ng-bootstrap/ng-bootstrap/typeahead';
 import { Api } from '../shared/state/api';

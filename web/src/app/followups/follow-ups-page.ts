@@ -2,7 +2,7 @@ import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { type DueFollowUp, FOLLOW_UP_WORDS } from '@voltrek/contracts';
-import type { JobEvent } from '@voltrek/core';
+import type { JobEvent } from '@voltrek/core/job';
 import { Store } from '@ngrx/store';
 import { Api } from '../shared/state/api';
 import { sessionFeature } from '../shared/state/session';

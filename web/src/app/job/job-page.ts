@@ -10,7 +10,8 @@ import {
   untracked,
 } from '@angular/core';
 import { Router } from '@angular/router';
-import { reachedStage, runningAttempt, settingsOf, type Stage, STAGES } from '@voltrek/core';
+import { reachedStage, runningAttempt, type Stage, STAGES } from '@voltrek/core/job';
+import { settingsOf } from '@voltrek/core/rules';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
 import { whenIdle } from '../shared/ui/idle';

@@ -1,5 +1,5 @@
 import { TestBed } from '@angular/core/testing';
-import type { JobEvent } from '@voltrek/core';
+import type { JobEvent } from '@voltrek/core/job';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { detailOf, event, opened, planned } from '../../testing/fixtures';
 import { openedStore } from '../../testing/job-harness';

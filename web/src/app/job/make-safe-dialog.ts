@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { entryOf, type HookupAction } from '@voltrek/core';
+import type { HookupAction } from '@voltrek/core/hookup';
+import { entryOf } from '@voltrek/core/job';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
 import { selectJob, selectMakeSafe, selectRescue, selectWork } from './state/job-selectors';

@@ -1,4 +1,6 @@
-import { casualtyBatteries, DEFAULT_RULES, type KitItem, rankOptions } from '@voltrek/core';
+import { casualtyBatteries, rankOptions } from '@voltrek/core/plan';
+import { DEFAULT_RULES } from '@voltrek/core/rules';
+import type { KitItem } from '@voltrek/core/sources';
 import { CAR, KIT } from '../../testing/fixtures';
 import { optionName } from './option-name';
 

@@ -1,4 +1,5 @@
-import type { KitItem, RankedOption } from '@voltrek/core';
+import type { RankedOption } from '@voltrek/core/plan';
+import type { KitItem } from '@voltrek/core/sources';
 import { batteryWord } from '../shared/words/words';
 
 /** The option's name: source, lead set, and where it goes when not across the whole. */

@@ -1,16 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import {
-  type ClampId,
-  clampsInHand,
-  entryOf,
-  hasSwitch,
-  type HookupAction,
-  type HookupState,
-  isRedClamp,
-  isSourceClamp,
-  type Machine,
-  SPARE_POSTS,
-} from '@voltrek/core';
+import { type ClampId, isRedClamp, isSourceClamp } from '@voltrek/core/circuit';
+import { clampsInHand, type HookupAction, type HookupState, SPARE_POSTS } from '@voltrek/core/hookup';
+import { entryOf } from '@voltrek/core/job';
+import type { Machine } from '@voltrek/core/machine';
+import { hasSwitch } from '@voltrek/core/plan';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
 import { POINT_KIND_WORDS } from '../shared/words/words';

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { HAZARD_WORDS, SEVERITY_WORDS } from '@voltrek/contracts';
-import { contactAt, gasAt, hazardsOf, type HookupStep, isRedClamp } from '@voltrek/core';
+import { isRedClamp } from '@voltrek/core/circuit';
+import { contactAt, gasAt, hazardsOf, type HookupStep } from '@voltrek/core/hookup';
 import { PolarityMark } from '../shared/ui/polarity-mark';
 import { CONFIRM_WORDS, GAS_WORDS, REASON_WORDS } from '../shared/words/words';
 import { Countdown } from './countdown';

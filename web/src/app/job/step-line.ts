@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { type HookupStep, isRedClamp } from '@voltrek/core';
+import { isRedClamp } from '@voltrek/core/circuit';
+import type { HookupStep } from '@voltrek/core/hookup';
 import { PolarityMark } from '../shared/ui/polarity-mark';
 import type { PlannedRescue, Work } from './state/job-selectors';
 import { actionTitle } from './step-words';

@@ -1,4 +1,5 @@
-import { foldJob, type HookupAction, NOTHING_CONNECTED } from '@voltrek/core';
+import { type HookupAction, NOTHING_CONNECTED } from '@voltrek/core/hookup';
+import { foldJob } from '@voltrek/core/job';
 import { detailOf, opened } from '../../testing/fixtures';
 import { actionDone, actionTitle } from './step-words';
 

@@ -1,13 +1,7 @@
-import {
-  type ClampId,
-  type HookupAction,
-  type HookupState,
-  isRedClamp,
-  isSourceClamp,
-  type MachinePoint,
-  type SourceKind,
-  SPARE_POSTS,
-} from '@voltrek/core';
+import { type ClampId, isRedClamp, isSourceClamp } from '@voltrek/core/circuit';
+import { type HookupAction, type HookupState, SPARE_POSTS } from '@voltrek/core/hookup';
+import type { MachinePoint } from '@voltrek/core/machine';
+import type { SourceKind } from '@voltrek/core/plan';
 import { CONFIRM_WORDS } from '../shared/words/words';
 import type { PlannedRescue, Work } from './state/job-selectors';
 

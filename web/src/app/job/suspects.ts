@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
-import { LEAST_GAIN_BITS, type CheckId, type Stage } from '@voltrek/core';
+import { LEAST_GAIN_BITS, type CheckId } from '@voltrek/core/diagnosis';
+import type { Stage } from '@voltrek/core/job';
 import { CAUSE_WORDS, CHECK_WORDS } from '../shared/words/diagnosis-words';
 import { percent } from '../shared/words/figures';
 import { PlanRunner } from '../workers/plan-runner';

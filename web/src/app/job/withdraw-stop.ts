@@ -1,4 +1,4 @@
-import type { StopCondition } from '@voltrek/core';
+import type { StopCondition } from '@voltrek/core/diagnosis';
 import { STOP_WORDS } from '../shared/words/words';
 import type { ReasonPrompt } from './reason-prompt';
 import type { Reporter } from './state/reporter';

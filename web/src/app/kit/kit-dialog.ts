@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { KIT_KINDS, type KitEntry, parseKitEntry, ValidationError } from '@voltrek/contracts';
-import type { KitItem } from '@voltrek/core';
+import type { KitItem } from '@voltrek/core/sources';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { FormFields, type FormValues } from '../shared/ui/form-fields';
 import { entryOf, fieldsOf, usualOf, valuesOf } from './kit-fields';
@@ -70,10 +70,17 @@ export class KitDialog {
       return { entry: parseKitEntry(entryOf(this.kind(), this.values())), fault: null };
     } catch (error) {
       if (!(error instanceof ValidationError)) throw error;
-      return { entry: null, fault: error.errors[0] ?? 'Something is not right.' };
+      return { entry: null, fault: this.worded(error) };
     }
   });
   protected readonly fault = computed(() => this.checked().fault);
+
+  /** The first fault, by the label of its field. */
+  private worded(error: ValidationError): string {
+    const [first = error] = error.inner;
+    const field = this.fields().find(({ key }) => key === first.path);
+    return field ? first.message.replace(field.key, field.label) : first.message;
+  }
 
   /** Opens on a piece that is carried. */
   open(item: KitItem): void {

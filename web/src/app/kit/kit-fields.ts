@@ -1,5 +1,7 @@
 import type { KitEntry } from '@voltrek/contracts';
-import { CCA_STANDARDS, CHEMISTRIES, CLAMP_CONTACTS, CONDUCTORS, type KitItem } from '@voltrek/core';
+import { CCA_STANDARDS, CHEMISTRIES } from '@voltrek/core/battery';
+import { CLAMP_CONTACTS, CONDUCTORS } from '@voltrek/core/leads';
+import type { KitItem } from '@voltrek/core/sources';
 import { type FormField, type FormValues, typedFigure } from '../shared/ui/form-fields';
 import { CHEMISTRY_WORDS } from '../shared/words/plan-words';
 

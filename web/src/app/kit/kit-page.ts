@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import type { KitEntry, KitMark, Van } from '@voltrek/contracts';
-import { chargeOf, isCharged, type KitItem } from '@voltrek/core';
+import { chargeOf, isCharged } from '@voltrek/core/job';
+import type { KitItem } from '@voltrek/core/sources';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
 import { KitActions, type KitChange, kitFeature } from '../shared/state/kit';

@@ -1,4 +1,5 @@
-import { type KitItem, leadSetOhms } from '@voltrek/core';
+import { leadSetOhms } from '@voltrek/core/leads';
+import type { KitItem } from '@voltrek/core/sources';
 import { KIT } from '../../testing/fixtures';
 import { KIT_KIND_WORDS, kitLine } from './kit-words';
 

@@ -1,4 +1,6 @@
-import { bankOf, CLAMP_OHMS, convertCca, type KitItem, leadSetOhms } from '@voltrek/core';
+import { convertCca } from '@voltrek/core/battery';
+import { CLAMP_OHMS, leadSetOhms } from '@voltrek/core/leads';
+import { bankOf, type KitItem } from '@voltrek/core/sources';
 
 /** Temperature that lead figures on the kit list are stated at, degC. */
 const STATED_C = 20;

@@ -1,7 +1,7 @@
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { type VerdictKind, VERDICTS } from '@voltrek/core';
+import { type VerdictKind, VERDICTS } from '@voltrek/core/verdict';
 import { Store } from '@ngrx/store';
 import { LogActions, logFeature, type LogQuery } from '../shared/state/log';
 import { volts } from '../shared/words/figures';

@@ -1,6 +1,6 @@
 import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import { DEFAULT_RULES, HOUSE_RULE_KEYS } from '@voltrek/core';
+import { DEFAULT_RULES, HOUSE_RULE_KEYS } from '@voltrek/core/rules';
 import { type Action, provideState, provideStore, ScannedActionsSubject } from '@ngrx/store';
 import { Store } from '@ngrx/store';
 import { RulesActions, rulesFeature } from '../shared/state/rules';

@@ -1,6 +1,6 @@
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { HOUSE_RULE_KEYS, RULE_LIMITS, type RuleKey, RULES, ruleFault } from '@voltrek/core';
+import { HOUSE_RULE_KEYS, RULE_LIMITS, type RuleKey, RULES, ruleFault } from '@voltrek/core/rules';
 import { Store } from '@ngrx/store';
 import { RulesActions, rulesFeature } from '../shared/state/rules';
 import { sessionFeature } from '../shared/state/session';

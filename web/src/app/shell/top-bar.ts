@@ -1,7 +1,7 @@
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink, RouterLinkActive } from '@angular/router';
-import { workingTempC } from '@voltrek/core';
+import { workingTempC } from '@voltrek/core/job';
 import { Store } from '@ngrx/store';
 import { jobFeature } from '../job/state/job-state';
 import { selectJob } from '../job/state/job-selectors';
@@ -39,18 +39,18 @@ import { degrees } from '../shared/words/figures';
         }
       </nav>
       <label class="who">
-        <span class="visually-hidden">Van</span>
-        <select #vanSelect (change)="chooseVan(vanSelect.value)">
-          @for (van of vans(); track van.id) {
-            <option [value]="van.id" [selected]="van.id === vanId()">{{ van.name }}</option>
-          }
-        </select>
-      </label>
-      <label class="who crew">
         <span class="visually-hidden">Who works</span>
         <select #crewSelect [value]="crewId()" (change)="chooseCrew(crewSelect.value)">
           @for (member of crew(); track member.id) {
             <option [value]="member.id" [selected]="member.id === crewId()">{{ member.name }}</option>
+          }
+        </select>
+      </label>
+      <label class="who van">
+        <span class="visually-hidden">Van</span>
+        <select #vanSelect (change)="chooseVan(vanSelect.value)">
+          @for (van of vans(); track van.id) {
+            <option [value]="van.id" [selected]="van.id === vanId()">{{ van.name }}</option>
           }
         </select>
       </label>
@@ -126,7 +126,7 @@ import { degrees } from '../shared/words/figures';
       color: var(--lamp);
       font-weight: 600;
     }
-    .who.crew {
+    .who.van {
       margin-left: 0;
     }
     select {

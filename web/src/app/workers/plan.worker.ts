@@ -1,39 +1,34 @@
+import { type CrankTrace, simulateWake, type WakeCase, type WakeTrace } from '@voltrek/core/crank';
 import {
-  afterWait,
-  bestParking,
-  type Case,
-  conclude,
-  type CrankTrace,
   type Crowd,
   diagnose,
   type DiagnosisEvidence,
   type DiagnosisProfile,
   drawCrowd,
+  type Proposal,
+  proposals,
+  type Suspicion,
+  type Tool,
+} from '@voltrek/core/diagnosis';
+import type { Machine } from '@voltrek/core/machine';
+import {
+  afterWait,
   type HelpGain,
-  type HouseRules,
   type LeadCell,
-  type LeadPoints,
   leadGrid,
-  type Machine,
   type Odds,
   oddsOf,
   type PlanCase,
-  type Pose,
-  type Proposal,
-  proposals,
-  type Recording,
-  seededRandom,
-  simulateWake,
-  type Suspicion,
-  type Tool,
   traceOf,
-  type VerdictRecord,
   type WaitCurve,
   waitCurve,
-  type WakeCase,
-  type WakeTrace,
   whatHelps,
-} from '@voltrek/core';
+} from '@voltrek/core/plan';
+import { seededRandom } from '@voltrek/core/quantities';
+import { bestParking, type LeadPoints, type Pose } from '@voltrek/core/reach';
+import type { HouseRules } from '@voltrek/core/rules';
+import type { Recording } from '@voltrek/core/trace';
+import { type Case, conclude, type VerdictRecord } from '@voltrek/core/verdict';
 import { expose } from 'comlink';
 import { readTrace, type TraceOf, type TraceRead } from './trace-read';
 

@@ -1,5 +1,8 @@
 import { traceFileOf } from '@voltrek/contracts';
-import { aloneRescue, batteryOhms, batteryOpenVolts, recordTry, seededRandom } from '@voltrek/core';
+import { batteryOhms, batteryOpenVolts } from '@voltrek/core/battery';
+import { aloneRescue } from '@voltrek/core/circuit';
+import { recordTry } from '@voltrek/core/practice';
+import { seededRandom } from '@voltrek/core/quantities';
 import { CAR } from '../../testing/fixtures';
 import { readTrace } from './trace-read';
 

@@ -1,13 +1,13 @@
 import { readTraceFile, type TraceFile } from '@voltrek/contracts';
+import type { BatteryRating } from '@voltrek/core/battery';
+import type { Engine } from '@voltrek/core/engine';
 import {
   analyseTrace,
-  type BatteryRating,
   type CrankStrength,
-  type Engine,
   type Recording,
   strengthOfTrace,
   type TraceFindings,
-} from '@voltrek/core';
+} from '@voltrek/core/trace';
 
 /** The machine that a trace was taken on. */
 export interface TraceOf {

@@ -1,30 +1,32 @@
 import {
-  acceptanceAmps,
   BATTERY_RANGES,
   batteryOhms,
   batteryOpenVolts,
   type BatteryRating,
   CCA_STANDARDS,
   type CcaStandard,
-  chargeHours,
   CHEMISTRIES,
   type Chemistry,
   convertCca,
-  crankPoint,
-  daysToFlat,
-  DEFAULT_RULES,
-  driveMinutes,
-  type Engine,
   freezePointC,
   mustTreatAsFrozen,
-  type Rescue,
-  revive,
   socFromGravity,
   socFromRestVolts,
   type SocReading,
+} from '@voltrek/core/battery';
+import {
+  acceptanceAmps,
+  chargeHours,
+  daysToFlat,
+  driveMinutes,
+  revive,
   startCostAh,
-  TYPED_RANGES,
-} from '@voltrek/core';
+} from '@voltrek/core/charging';
+import type { Rescue } from '@voltrek/core/circuit';
+import { crankPoint } from '@voltrek/core/crank';
+import type { Engine } from '@voltrek/core/engine';
+import { TYPED_RANGES } from '@voltrek/core/quantities';
+import { DEFAULT_RULES } from '@voltrek/core/rules';
 import { BENCH_ANSWERS } from '../../shared/words/bench-words';
 import { percentBand } from '../../shared/words/figures';
 import { type BenchTool, choice, figure, type Given, number, word } from '../tool';

@@ -1,31 +1,24 @@
+import { batteryOhms, batteryOpenVolts, type BatteryRating } from '@voltrek/core/battery';
 import {
-  BANK_RANGES,
   bankFallVolts,
-  bankOf,
   balancedMaxVolts,
-  batteryOhms,
-  batteryOpenVolts,
-  type BatteryRating,
-  type ClampContact,
-  type Conductor,
   crankCount,
-  crankPoint,
-  ENGINE_RANGES,
   equalise,
   equalisingLampWatts,
   equalisingOhms,
   firstCharge,
-  type Fuel,
   holdUpHours,
-  LEAD_RANGES,
-  leadRiseC,
-  leadSetOhms,
   rechargeSeconds,
-  type Rescue,
-  TYPED_RANGES,
   usableJoules,
-  RULES,
-} from '@voltrek/core';
+} from '@voltrek/core/capacitor';
+import type { Rescue } from '@voltrek/core/circuit';
+import { crankPoint } from '@voltrek/core/crank';
+import { ENGINE_RANGES, type Fuel } from '@voltrek/core/engine';
+import { type ClampContact, type Conductor, LEAD_RANGES, leadSetOhms } from '@voltrek/core/leads';
+import { leadRiseC } from '@voltrek/core/plan';
+import { TYPED_RANGES } from '@voltrek/core/quantities';
+import { RULES } from '@voltrek/core/rules';
+import { BANK_RANGES, bankOf } from '@voltrek/core/sources';
 import { type BenchTool, choice, figure, number } from '../tool';
 
 const { ambientC } = TYPED_RANGES;

@@ -1,13 +1,7 @@
-import {
-  casualtyBatteries,
-  DEFAULT_RULES,
-  hookupOrder,
-  type HookupState,
-  NOTHING_CONNECTED,
-  act,
-  rankOptions,
-  type Machine,
-} from '@voltrek/core';
+import { hookupOrder, type HookupState, NOTHING_CONNECTED, act } from '@voltrek/core/hookup';
+import type { Machine } from '@voltrek/core/machine';
+import { casualtyBatteries, rankOptions } from '@voltrek/core/plan';
+import { DEFAULT_RULES } from '@voltrek/core/rules';
 import { CAR, KIT, VAN } from '../../../testing/fixtures';
 import { CIRCUIT_HEIGHT, CIRCUIT_WIDTH, type CircuitDrawing } from './drawing';
 import { layoutCircuit } from './circuit-layout';

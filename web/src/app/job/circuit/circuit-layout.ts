@@ -1,11 +1,6 @@
-import {
-  hasSwitch,
-  type HookupScene,
-  type HookupState,
-  type HookupStep,
-  type Machine,
-  type SourceKind,
-} from '@voltrek/core';
+import type { HookupScene, HookupState, HookupStep } from '@voltrek/core/hookup';
+import type { Machine } from '@voltrek/core/machine';
+import { hasSwitch, type SourceKind } from '@voltrek/core/plan';
 import { CIRCUIT_HEIGHT, CIRCUIT_WIDTH, type CircuitDrawing } from './drawing';
 import { clampEnds, drawCircuit } from './leads';
 import { pinsOf } from './pins';

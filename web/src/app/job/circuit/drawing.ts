@@ -1,4 +1,5 @@
-import type { ClampId, ZoneKind } from '@voltrek/core';
+import type { ClampId } from '@voltrek/core/circuit';
+import type { ZoneKind } from '@voltrek/core/machine';
 
 /** A place on the drawing, in its own units. */
 export interface XY {

@@ -1,22 +1,23 @@
 import {
-  anyClampOn,
   CLAMP_IDS,
   type ClampId,
-  clampsInHand,
-  crankingRescueOf,
-  hasLooseLeads,
-  hasSwitch,
-  type HookupScene,
-  type HookupState,
   isRedClamp,
   isSourceClamp,
-  PACK_END,
-  pointOf,
   rescueCircuit,
-  rescueOf,
   solveDc,
   voltsAcross,
-} from '@voltrek/core';
+} from '@voltrek/core/circuit';
+import {
+  anyClampOn,
+  clampsInHand,
+  crankingRescueOf,
+  type HookupScene,
+  type HookupState,
+  PACK_END,
+  rescueOf,
+} from '@voltrek/core/hookup';
+import { pointOf } from '@voltrek/core/machine';
+import { hasLooseLeads, hasSwitch } from '@voltrek/core/plan';
 import {
   type DrawnLead,
   type DrawnVolts,

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
-import { type Machine, NOTHING_CONNECTED } from '@voltrek/core';
+import { NOTHING_CONNECTED } from '@voltrek/core/hookup';
+import type { Machine } from '@voltrek/core/machine';
 import { ZoomPan } from '../../shared/ui/zoom-pan';
 import { ZONE_WORDS } from '../../shared/words/atlas-words';
 import { CircuitView } from './circuit-view';

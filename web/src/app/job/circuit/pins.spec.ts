@@ -1,4 +1,4 @@
-import { seededRandom } from '@voltrek/core';
+import { seededRandom } from '@voltrek/core/quantities';
 import { CAR } from '../../../testing/fixtures';
 import { CIRCUIT_HEIGHT, CIRCUIT_WIDTH, MARGIN, overlaps } from './drawing';
 import { polygon, rounded } from './outline';

@@ -1,4 +1,4 @@
-import { isPositivePoint } from '@voltrek/core';
+import { isPositivePoint } from '@voltrek/core/machine';
 import { type DrawnPin, CIRCUIT_HEIGHT, CIRCUIT_WIDTH, MARGIN, type Size, type XY } from './drawing';
 import { type Placed, pointPlace } from './placing';
 

@@ -1,4 +1,4 @@
-import type { Machine, MachinePoint, PlanPoint } from '@voltrek/core';
+import type { Machine, MachinePoint, PlanPoint } from '@voltrek/core/machine';
 import { CIRCUIT_HEIGHT, CIRCUIT_WIDTH, MARGIN, type XY } from './drawing';
 
 /** Largest scale, drawing units per millimetre, so that a motorcycle is not drawn as large as a truck. */

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { isPositivePoint, type Machine } from '@voltrek/core';
+import { isPositivePoint, type Machine } from '@voltrek/core/machine';
 import { type DrawnPin, CIRCUIT_WIDTH, MARGIN, type XY } from './drawing';
 import { polygon } from './outline';
 import { pushedApart } from './pins';

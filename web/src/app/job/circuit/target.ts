@@ -1,4 +1,6 @@
-import { type HookupStep, isSourceClamp, pointOf } from '@voltrek/core';
+import { isSourceClamp } from '@voltrek/core/circuit';
+import type { HookupStep } from '@voltrek/core/hookup';
+import { pointOf } from '@voltrek/core/machine';
 import {
   type DrawnTarget,
   type CircuitDrawing,

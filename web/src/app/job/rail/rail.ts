@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
-import { type Stage, STAGES } from '@voltrek/core';
+import { type Stage, STAGES } from '@voltrek/core/job';
 import { STAGE_WORDS } from '../../shared/words/words';
 import type { StageResult } from './stage-results';
 

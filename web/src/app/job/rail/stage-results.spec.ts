@@ -1,4 +1,4 @@
-import { foldJob, type JobEvent } from '@voltrek/core';
+import { foldJob, type JobEvent } from '@voltrek/core/job';
 import { detailOf, event, opened } from '../../../testing/fixtures';
 import { stageResults } from './stage-results';
 

@@ -1,18 +1,16 @@
+import { socFromRestVolts } from '@voltrek/core/battery';
+import { CLAMP_IDS } from '@voltrek/core/circuit';
+import { isAtFault, POLARITY_SIGNS_NEEDED, walkRound } from '@voltrek/core/diagnosis';
+import { isDone } from '@voltrek/core/hookup';
 import {
-  CLAMP_IDS,
   hasStarted,
-  isAtFault,
-  isDone,
   latestReading,
-  type Machine,
-  POLARITY_SIGNS_NEEDED,
   restVoltsByBattery,
-  socFromRestVolts,
   standingJob,
   type Stage,
-  walkRound,
   workingTempC,
-} from '@voltrek/core';
+} from '@voltrek/core/job';
+import type { Machine } from '@voltrek/core/machine';
 import { degrees, percentBand, volts } from '../../shared/words/figures';
 import { OUTLOOK_WORDS, SYMPTOM_WORDS, VERDICT_WORDS } from '../../shared/words/words';
 import type { PlannedRescue, Work } from '../state/job-selectors';

@@ -1,13 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
-import {
-  type CheckId,
-  checkOf,
-  isAtFault,
-  type Stage,
-  type Symptom,
-  SYMPTOMS,
-  walkRound,
-} from '@voltrek/core';
+import { type CheckId, checkOf, isAtFault, type Symptom, SYMPTOMS, walkRound } from '@voltrek/core/diagnosis';
+import type { Stage } from '@voltrek/core/job';
 import { CHECK_WORDS } from '../../shared/words/diagnosis-words';
 import { SYMPTOM_WORDS } from '../../shared/words/words';
 import { NextAction } from '../next-action';

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import { foldJob, type JobEvent } from '@voltrek/core';
+import { foldJob, type JobEvent } from '@voltrek/core/job';
 import { Store } from '@ngrx/store';
 import { event, opened, planned } from '../../../testing/fixtures';
 import { type JobHarness, jobHarness } from '../../../testing/job-harness';

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
-import { driveOfJob, entryOf, hasStarted, latestReading, startsByWaking } from '@voltrek/core';
+import { driveOfJob, entryOf, hasStarted, latestReading } from '@voltrek/core/job';
+import { startsByWaking } from '@voltrek/core/machine';
 import { driveWords } from '../../shared/words/words';
 import { NextAction } from '../next-action';
 import { StepCard } from '../step-card';

@@ -1,19 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
-import {
-  anyClampOn,
-  ATTEMPT_OUTCOMES,
-  type AttemptOutcome,
-  BIG_DIESEL_L,
-  comparePromise,
-  hasStarted,
-  outOfRange,
-  restOfJob,
-  restSecondsLeft,
-  runningAttempt,
-  SMALL_ENGINE_L,
-  startsByWaking,
-  TYPED_RANGES,
-} from '@voltrek/core';
+import { ATTEMPT_OUTCOMES, type AttemptOutcome } from '@voltrek/core/diagnosis';
+import { BIG_DIESEL_L, SMALL_ENGINE_L } from '@voltrek/core/engine';
+import { anyClampOn } from '@voltrek/core/hookup';
+import { hasStarted, restOfJob, restSecondsLeft, runningAttempt } from '@voltrek/core/job';
+import { startsByWaking } from '@voltrek/core/machine';
+import { comparePromise } from '@voltrek/core/plan';
+import { outOfRange, TYPED_RANGES } from '@voltrek/core/quantities';
 import { typedVolts } from '../../shared/ui/typed-volts';
 import { clock, inHundred, volts } from '../../shared/words/figures';
 import { REST_WORDS } from '../../shared/words/atlas-words';

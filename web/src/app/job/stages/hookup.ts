@@ -1,5 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
-import { entryOf, type HookupStep, POLARITY_SIGNS_NEEDED, startsByWaking } from '@voltrek/core';
+import { POLARITY_SIGNS_NEEDED } from '@voltrek/core/diagnosis';
+import type { HookupStep } from '@voltrek/core/hookup';
+import { entryOf } from '@voltrek/core/job';
+import { startsByWaking } from '@voltrek/core/machine';
 import { RULE_QUESTIONS, SCHOOL_WORDS } from '../../shared/words/rule-words';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { NextAction } from '../next-action';

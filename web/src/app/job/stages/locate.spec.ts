@@ -1,5 +1,5 @@
 import { TestBed } from '@angular/core/testing';
-import { foldJob, type JobEvent } from '@voltrek/core';
+import { foldJob, type JobEvent } from '@voltrek/core/job';
 import { detailOf, event, opened } from '../../../testing/fixtures';
 import { openedStore } from '../../../testing/job-harness';
 import { Locate } from './locate';

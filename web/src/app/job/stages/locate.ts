@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output } from '@angular/core';
-import { isTemplate } from '@voltrek/core';
+import { isTemplate } from '@voltrek/core/machine';
 import type { Work } from '../state/job-selectors';
 import { Identify } from './locate/identify';
 import type { LocatePart } from './locate/locate-head';

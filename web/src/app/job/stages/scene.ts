@@ -9,14 +9,9 @@ import {
   signal,
 } from '@angular/core';
 import type { Weather } from '@voltrek/contracts';
-import {
-  PLACE_KINDS,
-  type SceneRecord,
-  STOP_CONDITIONS,
-  type StopCondition,
-  TYPED_RANGES,
-  workingTempC,
-} from '@voltrek/core';
+import { STOP_CONDITIONS, type StopCondition } from '@voltrek/core/diagnosis';
+import { PLACE_KINDS, type SceneRecord, workingTempC } from '@voltrek/core/job';
+import { TYPED_RANGES } from '@voltrek/core/quantities';
 import { Api } from '../../shared/state/api';
 import { problemText } from '../../shared/state/problem';
 import { CLASS_WORDS, PLACE_WORDS, SKY_WORDS, STANDING_CAUTION, STOP_WORDS } from '../../shared/words/words';

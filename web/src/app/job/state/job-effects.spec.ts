@@ -1,7 +1,7 @@
 import { HttpErrorResponse } from '@angular/common/http';
 import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import type { JobEvent } from '@voltrek/core';
+import type { JobEvent } from '@voltrek/core/job';
 import { provideEffects } from '@ngrx/effects';
 import { provideState, provideStore, Store } from '@ngrx/store';
 import { defer, dematerialize, delay, materialize, type Observable, of, pipe, throwError } from 'rxjs';

@@ -1,6 +1,6 @@
 import { HttpErrorResponse } from '@angular/common/http';
 import { inject } from '@angular/core';
-import type { JobEvent } from '@voltrek/core';
+import type { JobEvent } from '@voltrek/core/job';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
 import { type Action, Store } from '@ngrx/store';
 import {
@@ -125,12 +125,15 @@ function refusalText(error: unknown): string {
   return error instanceof HttpErrorResponse ? problemText(error) : 'It could not be sent.';
 }
 
-/** Another machine has other points: fetch them. */
+/** Events after which what came with the job is another: its machine and points, the batteries that sit in it. */
+const REFETCHED: readonly JobEvent['type'][] = ['model.identified', 'battery.replaced', 'event.undone'];
+
+/** What came with the job is fetched again when an event made it another. */
 export const fetchIdentified = createEffect(
   (actions = inject(Actions)) =>
     actions.pipe(
       ofType(JobActions.acknowledged, JobActions.heard),
-      filter(({ event }) => event.type === 'model.identified' || event.type === 'event.undone'),
+      filter(({ event }) => REFETCHED.includes(event.type)),
       map(({ event }) => JobActions.caughtUpWanted({ jobId: event.jobId })),
     ),
   { functional: true },

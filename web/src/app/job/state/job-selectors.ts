@@ -1,27 +1,28 @@
 import {
   anyClampOn,
-  DEFAULT_RULES,
+  type HookupStep,
+  makeSafe,
+  NOTHING_CONNECTED,
+  type OrderProgress,
+  progressOf,
+  replan,
+} from '@voltrek/core/hookup';
+import {
   evidenceOfJob,
   foldJob,
-  HOUSE_RULE_KEYS,
-  type HookupStep,
   hookupScene,
   type Job,
   type JobReadings,
   lastUndoable,
-  makeSafe,
-  NOTHING_CONNECTED,
-  type OrderProgress,
   ordersOfJob,
   planCases,
   plannedOption,
   profileOfJob,
-  progressOf,
   rankForJob,
-  replan,
   toolsOfKit,
   wakeCases,
-} from '@voltrek/core';
+} from '@voltrek/core/job';
+import { DEFAULT_RULES, HOUSE_RULE_KEYS } from '@voltrek/core/rules';
 import { createSelector, createSelectorFactory, resultMemoize } from '@ngrx/store';
 import { jobFeature } from './job-state';
 

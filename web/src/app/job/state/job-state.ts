@@ -1,5 +1,5 @@
 import type { JobDetail } from '@voltrek/contracts';
-import type { JobEvent } from '@voltrek/core';
+import type { JobEvent } from '@voltrek/core/job';
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
 
 /** An event the server has taken, with its place in the log. */

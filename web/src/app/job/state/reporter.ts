@@ -1,5 +1,5 @@
 import { inject, Injectable } from '@angular/core';
-import { type EventEntry, type JobEvent, lastUndoable, refusalOf } from '@voltrek/core';
+import { type EventEntry, type JobEvent, lastUndoable, refusalOf } from '@voltrek/core/job';
 import { REFUSAL_WORDS } from '@voltrek/contracts';
 import { Store } from '@ngrx/store';
 import { sessionFeature } from '../../shared/state/session';

@@ -31,7 +31,9 @@ import type {
   VehicleSummary,
   Weather,
 } from '@voltrek/contracts';
-import type { JobEvent, Machine, VerdictKind } from '@voltrek/core';
+import type { JobEvent } from '@voltrek/core/job';
+import type { Machine } from '@voltrek/core/machine';
+import type { VerdictKind } from '@voltrek/core/verdict';
 import type { Observable } from 'rxjs';
 
 /** What the server says of an event it has taken. */

@@ -1,6 +1,6 @@
 import { inject } from '@angular/core';
 import type { AtlasEntry, MachineSummary } from '@voltrek/contracts';
-import type { Machine } from '@voltrek/core';
+import type { Machine } from '@voltrek/core/machine';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
 import { createActionGroup, createFeature, createReducer, on, props } from '@ngrx/store';
 import { concatMap, map, debounceTime, switchMap } from 'rxjs';

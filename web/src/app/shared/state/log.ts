@@ -1,6 +1,6 @@
 import { inject } from '@angular/core';
 import type { JobSummary } from '@voltrek/contracts';
-import type { VerdictKind } from '@voltrek/core';
+import type { VerdictKind } from '@voltrek/core/verdict';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
 import { createActionGroup, createFeature, createReducer, on, props } from '@ngrx/store';
 import { switchMap } from 'rxjs';

@@ -1,5 +1,5 @@
 import { Injectable } from '@angular/core';
-import { type JobEvent, upgradeLog } from '@voltrek/core';
+import { type JobEvent, upgradeLog } from '@voltrek/core/job';
 import { type DBSchema, type IDBPDatabase, type IDBPTransaction, openDB } from 'idb';
 
 interface OutboxSchema extends DBSchema {

@@ -1,5 +1,7 @@
 import type { ChangeKind, Confidence } from '@voltrek/contracts';
-import type { Arrangement, Clue, KitNeed, RestReason, TerminalLayout, ZoneKind } from '@voltrek/core';
+import type { KitNeed, RestReason } from '@voltrek/core/job';
+import type { Clue, TerminalLayout, ZoneKind } from '@voltrek/core/machine';
+import type { Arrangement } from '@voltrek/core/reach';
 
 export const CONFIDENCE_WORDS: Record<Confidence, string> = {
   maker: "from the maker's papers",

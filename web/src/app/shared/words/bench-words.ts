@@ -1,4 +1,6 @@
-import type { CcaStandard, Chemistry, ClampContact, Conductor, Fuel } from '@voltrek/core';
+import type { CcaStandard, Chemistry } from '@voltrek/core/battery';
+import type { Fuel } from '@voltrek/core/engine';
+import type { ClampContact, Conductor } from '@voltrek/core/leads';
 
 /** The calculators of the bench, in the order of their list. */
 export const BENCH_TOOLS = [

@@ -1,4 +1,6 @@
-import type { Cause, Doubt, Found, Ground, CheckId, Symptom } from '@voltrek/core';
+import type { Cause, Found, CheckId, Symptom } from '@voltrek/core/diagnosis';
+import type { Doubt } from '@voltrek/core/job';
+import type { Ground } from '@voltrek/core/verdict';
 import { percent, volts } from './figures';
 import { SYMPTOM_WORDS } from './words';
 

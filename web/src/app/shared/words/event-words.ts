@@ -1,4 +1,4 @@
-import type { EventType } from '@voltrek/core';
+import type { EventType } from '@voltrek/core/job';
 
 /** What each kind of event is called when it is spoken of. */
 export const EVENT_WORDS: Record<EventType, string> = {

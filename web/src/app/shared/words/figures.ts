@@ -1,5 +1,5 @@
 import type { Vehicle } from '@voltrek/contracts';
-import type { BatteryRating } from '@voltrek/core';
+import type { BatteryRating } from '@voltrek/core/battery';
 
 /** Figures as they are read: fixed places, unit after a space. */
 export const volts = (value: number, places = 2): string => `${value.toFixed(places)} V`;

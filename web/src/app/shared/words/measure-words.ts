@@ -1,5 +1,6 @@
 import type { CaptureEnd, Instrument, LinkState } from '@voltrek/contracts';
-import type { MeasureGroup, CheckId, TraceNote } from '@voltrek/core';
+import type { MeasureGroup, CheckId } from '@voltrek/core/diagnosis';
+import type { TraceNote } from '@voltrek/core/trace';
 
 export const GROUP_WORDS: Record<MeasureGroup, string> = {
   posts: 'At the posts',

@@ -1,12 +1,7 @@
-import type {
-  Chemistry,
-  ChargePlace,
-  ChargerHours,
-  FittingStep,
-  Misfit,
-  PlaceReason,
-  Revival,
-} from '@voltrek/core';
+import type { Chemistry } from '@voltrek/core/battery';
+import type { Revival } from '@voltrek/core/charging';
+import type { FittingStep } from '@voltrek/core/hookup';
+import type { ChargePlace, ChargerHours, Misfit, PlaceReason } from '@voltrek/core/verdict';
 
 /** What happens after a verdict: charging, changing, telling a workshop. */
 

@@ -1,4 +1,4 @@
-import type { ChargingMeaning, CrankMeaning, RestMeaning } from '@voltrek/core';
+import type { ChargingMeaning, CrankMeaning, RestMeaning } from '@voltrek/core/diagnosis';
 import { percentBand, volts } from './figures';
 
 /** A meaning in one line. */

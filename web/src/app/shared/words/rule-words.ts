@@ -1,4 +1,4 @@
-import type { RuleKey } from '@voltrek/core';
+import type { RuleKey } from '@voltrek/core/rules';
 
 /** What each house rule asks. */
 export const RULE_QUESTIONS: Partial<Record<RuleKey, string>> = {

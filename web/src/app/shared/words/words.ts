@@ -1,35 +1,29 @@
 import type { Weather } from '@voltrek/contracts';
+import type { WakeOutcome } from '@voltrek/core/crank';
 import type {
   AttemptOutcome,
-  Certainty,
-  CrankComparison,
-  Confirmation,
-  DriveAdvice,
-  gasAt,
-  Help,
-  LatchPoint,
-  LimitedBy,
-  MachineClass,
-  Origin,
-  Outlook,
-  PlaceKind,
-  PlanInputKey,
-  PointKind,
   PolaritySign,
   ReadingKind,
-  RollingStartBar,
-  RollingStartCaution,
-  Stage,
-  StepReason,
   StopCondition,
   Suspect,
   Symptom,
+} from '@voltrek/core/diagnosis';
+import type { Confirmation, gasAt, StepReason } from '@voltrek/core/hookup';
+import type { DriveAdvice, PlaceKind, Stage } from '@voltrek/core/job';
+import type { MachineClass, PointKind, RollingStartBar, RollingStartCaution } from '@voltrek/core/machine';
+import type {
+  CrankComparison,
+  Help,
+  LimitedBy,
+  Origin,
+  Outlook,
+  PlanInputKey,
   Unfit,
   Unknown,
-  VerdictKind,
   WaitCurve,
-  WakeOutcome,
-} from '@voltrek/core';
+} from '@voltrek/core/plan';
+import type { LatchPoint } from '@voltrek/core/sources';
+import type { Certainty, VerdictKind } from '@voltrek/core/verdict';
 
 /** Every word on the screen that is not data. One place, so that a translation is one file. */
 

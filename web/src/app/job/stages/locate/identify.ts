@@ -8,8 +8,8 @@ import {
   output,
   signal,
 } from '@angular/core';
+import { CHEMISTRIES } from '@voltrek/core/battery';
 import {
-  CHEMISTRIES,
   type Clue,
   cluesFor,
   MACHINE_CLASSES,
@@ -18,7 +18,7 @@ import {
   rankPlaces,
   TERMINAL_LAYOUTS,
   typicalOf,
-} from '@voltrek/core';
+} from '@voltrek/core/machine';
 import type { MachineSummary } from '@voltrek/contracts';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { isTemplate } from '@voltrek/core';
+import { isTemplate } from '@voltrek/core/machine';
 import { CONFIDENCE_MARKS } from '../../../shared/words/atlas-words';
 import type { Work } from '../../state/job-selectors';
 

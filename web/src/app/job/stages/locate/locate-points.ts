@@ -7,7 +7,8 @@ import {
   linkedSignal,
   output,
 } from '@angular/core';
-import { isPositivePoint, POLARITY_SIGNS, POLARITY_SIGNS_NEEDED, type PolaritySign } from '@voltrek/core';
+import { POLARITY_SIGNS, POLARITY_SIGNS_NEEDED, type PolaritySign } from '@voltrek/core/diagnosis';
+import { isPositivePoint } from '@voltrek/core/machine';
 import { POINT_KIND_WORDS, POLARITY_WORDS } from '../../../shared/words/words';
 import { NextAction } from '../../next-action';
 import type { Work } from '../../state/job-selectors';

@@ -9,16 +9,15 @@ import {
   output,
   signal,
 } from '@angular/core';
+import { clampPoints, type RankedOption } from '@voltrek/core/plan';
 import {
   ARRANGEMENTS,
   type Arrangement,
-  clampPoints,
   type LeadPoints,
   parkingAt,
   type Pose,
   poseFor,
-  type RankedOption,
-} from '@voltrek/core';
+} from '@voltrek/core/reach';
 import { Store } from '@ngrx/store';
 import { ARRANGEMENT_WORDS, ZONE_WORDS } from '../../../shared/words/atlas-words';
 import { unfitWords } from '../../../shared/words/words';

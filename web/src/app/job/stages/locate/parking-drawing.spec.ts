@@ -1,4 +1,4 @@
-import { parkingAt, poseFor } from '@voltrek/core';
+import { parkingAt, poseFor } from '@voltrek/core/reach';
 import { CAR, VAN } from '../../../../testing/fixtures';
 import { layoutSide } from '../../circuit/side-view';
 import { layoutParking, viewOf } from './parking-drawing';

@@ -1,14 +1,6 @@
-import {
-  corners,
-  type Machine,
-  type Parking,
-  placedPoint,
-  type PlanPoint,
-  type PlanRect,
-  type Pose,
-  rectCorners,
-  type Spot,
-} from '@voltrek/core';
+import { type Machine, type PlanPoint, type PlanRect, rectCorners } from '@voltrek/core/machine';
+import { corners, type Spot } from '@voltrek/core/quantities';
+import { type Parking, placedPoint, type Pose } from '@voltrek/core/reach';
 import type { XY } from '../../circuit/drawing';
 import { polygon, rounded } from '../../circuit/outline';
 

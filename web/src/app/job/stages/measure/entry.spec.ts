@@ -1,4 +1,4 @@
-import { type MeasureKind, measuresFor } from '@voltrek/core';
+import { type MeasureKind, measuresFor } from '@voltrek/core/diagnosis';
 import { CAR } from '../../../../testing/fixtures';
 import { figureFault, figureOf, gravityOf } from './entry';
 

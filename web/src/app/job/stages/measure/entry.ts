@@ -1,4 +1,5 @@
-import { MEASURE_RANGES, type MeasureKind, outOfRange, type Range, TYPED_RANGES } from '@voltrek/core';
+import { MEASURE_RANGES, type MeasureKind } from '@voltrek/core/diagnosis';
+import { outOfRange, type Range, TYPED_RANGES } from '@voltrek/core/quantities';
 import { typedVolts } from '../../../shared/ui/typed-volts';
 
 const NAMES: Readonly<Record<string, string>> = { ccaAmps: 'Amps', milliamps: 'Draw' };

@@ -6,7 +6,7 @@ import {
   type InstrumentNow,
   type ProbesPlaced,
 } from '@voltrek/contracts';
-import type { Recording } from '@voltrek/core';
+import type { Recording } from '@voltrek/core/trace';
 import { Api } from '../../../shared/state/api';
 import { CAPTURE_END_WORDS } from '../../../shared/words/measure-words';
 import { patchState, signalStore, withHooks, withMethods, withState } from '@ngrx/signals';

@@ -1,4 +1,6 @@
-import { DEFAULT_RULES, foldJob, type JobEvent, type MeasureKind, measuresFor } from '@voltrek/core';
+import { type MeasureKind, measuresFor } from '@voltrek/core/diagnosis';
+import { foldJob, type JobEvent } from '@voltrek/core/job';
+import { DEFAULT_RULES } from '@voltrek/core/rules';
 import { CAR, detailOf, event, opened } from '../../../../testing/fixtures';
 import type { Work } from '../../state/job-selectors';
 import { figureMeaning, limitReason, readingMeaning } from './meaning';

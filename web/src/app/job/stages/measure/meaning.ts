@@ -1,20 +1,17 @@
+import { socFromCells, socFromRestVolts } from '@voltrek/core/battery';
+import { daysToFlat } from '@voltrek/core/charging';
 import {
   chargingMeaning,
   crankMeaning,
-  daysToFlat,
   type Found,
   type MeasureKind,
   outcomeOf,
   type ReadingKind,
   restMeaning,
-  restVoltsByBattery,
-  type RuleKey,
-  RULES,
-  socFromCells,
-  socFromRestVolts,
   type Tone,
-  workingTempC,
-} from '@voltrek/core';
+} from '@voltrek/core/diagnosis';
+import { restVoltsByBattery, workingTempC } from '@voltrek/core/job';
+import { type RuleKey, RULES } from '@voltrek/core/rules';
 import { percent, percentBand } from '../../../shared/words/figures';
 import { OUTCOME_MEANINGS } from '../../../shared/words/measure-words';
 import { chargingWords, crankWords, restWords } from '../../../shared/words/reading-words';

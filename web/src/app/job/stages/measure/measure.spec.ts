@@ -2,7 +2,7 @@ import { provideHttpClient } from '@angular/common/http';
 import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
 import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import { foldJob, type JobEvent } from '@voltrek/core';
+import { foldJob, type JobEvent } from '@voltrek/core/job';
 import { provideState, provideStore, Store } from '@ngrx/store';
 import { detailOf, event, JOB_ID, opened } from '../../../../testing/fixtures';
 import { sessionFeature } from '../../../shared/state/session';
@@ -146,6 +146,34 @@ describe('Measure', () => {
         figures: [1.265, 1.26, 1.26, 1.265, 1.19, 1.26],
       }),
     );
+  });
+
+  it('drops an entry that was begun when its tab is left, so that six cells never become another reading', async () => {
+    const { fixture, root, pending } = show();
+    await fixture.whenStable();
+    const open = async (name: string): Promise<void> => {
+      group(root, name).click();
+      await fixture.whenStable();
+    };
+    await open('The battery');
+    await open('Hydrometer');
+    root.querySelectorAll<HTMLInputElement>('.cells input').forEach((field) => {
+      field.value = '1.25';
+      field.dispatchEvent(new Event('input'));
+    });
+    await fixture.whenStable();
+    expect(root.querySelector('.next')!.textContent).toContain('six cells');
+    for (const elsewhere of ['At the posts', 'Over joints', 'Trace']) {
+      await open(elsewhere);
+      expect(root.querySelector('.next')!.textContent).not.toContain('six cells');
+      root.querySelector<HTMLButtonElement>('.next')!.click();
+    }
+    expect(pending()).toEqual([]);
+    await open('The battery');
+    await open('Hydrometer');
+    expect(
+      [...root.querySelectorAll<HTMLInputElement>('.cells input')].every((f) => f.value === ''),
+    ).toBeTrue();
   });
 
   it('questions a reading that contradicts the log, and lets it be withdrawn', async () => {

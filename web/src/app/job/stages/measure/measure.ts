@@ -5,27 +5,25 @@ import {
   inject,
   input,
   linkedSignal,
+  untracked,
   type OnInit,
   output,
   signal,
 } from '@angular/core';
 import type { Instrument } from '@voltrek/contracts';
+import { GRAVITY_RANGE } from '@voltrek/core/battery';
 import {
   findingOf,
-  GRAVITY_RANGE,
-  hasStarted,
   LEAST_GAIN_BITS,
   MEASURE_GROUPS,
   type MeasureGroup,
   type MeasureKind,
   measuresFor,
-  outOfRange,
   type CheckId,
-  type ReadingSource,
-  restVoltsByBattery,
-  startsByWaking,
-  workingTempC,
-} from '@voltrek/core';
+} from '@voltrek/core/diagnosis';
+import { hasStarted, type ReadingSource, restVoltsByBattery, workingTempC } from '@voltrek/core/job';
+import { startsByWaking } from '@voltrek/core/machine';
+import { outOfRange } from '@voltrek/core/quantities';
 import { NumberPad } from '../../../shared/ui/number-pad';
 import { CAUSE_WORDS, CHECK_WORDS } from '../../../shared/words/diagnosis-words';
 import { FIGURE_WORDS, GROUP_WORDS } from '../../../shared/words/measure-words';
@@ -115,11 +113,15 @@ export class Measure implements OnInit {
   private readonly takenCount = computed(
     () => this.work().job.readings.length + this.work().job.figures.length,
   );
-  /** Stands on the first reading not yet taken, until another is chosen; each one taken moves it on. */
-  private readonly chosenIndex = linkedSignal(() => {
-    this.takenCount();
-    return this.firstOpen();
+  /**
+   * Stands on the first reading not yet taken, until another is chosen; each one taken moves it on. Never while something is being typed:
+   * what was begun as one reading must not become another.
+   */
+  private readonly chosenIndex = linkedSignal<readonly [count: number, first: number], number>({
+    source: () => [this.takenCount(), this.firstOpen()],
+    computation: ([, first], before) => (before && untracked(() => this.isTyping()) ? before.value : first),
   });
+  private readonly isTyping = computed(() => this.text() !== '' || this.cellTexts().some((t) => t !== ''));
   protected readonly chosen = computed(() => this.all()[this.chosenIndex()] ?? this.all()[0]!);
   protected readonly chosenAt = computed(() => this.all().indexOf(this.chosen()));
   private readonly onTrace = signal(false);
@@ -202,6 +204,7 @@ export class Measure implements OnInit {
   });
 
   protected chooseGroup(group: Group): void {
+    if (group === 'trace') this.forget();
     this.onTrace.set(group === 'trace');
     if (group !== 'trace') {
       const at = this.all().findIndex((c) => c.kind.group === group);
@@ -211,8 +214,8 @@ export class Measure implements OnInit {
 
   protected choose(at: number): void {
     this.onTrace.set(false);
+    this.forget();
     this.chosenIndex.set(at);
-    this.text.set('');
     this.live.release();
     const { kind, battery } = this.all()[at]!;
     this.place(kind.check, battery);
@@ -238,7 +241,8 @@ export class Measure implements OnInit {
 
   protected take(): void {
     const value = this.value();
-    if (value !== null && !this.fault()) this.record([value], 'typed');
+    if (value !== null && !this.fault() && this.chosen().kind.entry !== 'cells')
+      this.record([value], 'typed');
   }
 
   protected takeLive(value: number): void {
@@ -246,7 +250,7 @@ export class Measure implements OnInit {
   }
 
   protected takeCells(): void {
-    if (this.allCells()) this.record(this.gravities(), 'typed');
+    if (this.allCells() && this.chosen().kind.entry === 'cells') this.record(this.gravities(), 'typed');
   }
 
   protected takeOutcome(found: string): void {
@@ -268,9 +272,14 @@ export class Measure implements OnInit {
       if (found !== null)
         this.reporter.report('finding.recorded', { check: kind.check, found, source, figures });
     }
+    this.forget();
+    this.live.release();
+  }
+
+  /** What was begun and not taken is dropped with the tab it belongs to. */
+  private forget(): void {
     this.text.set('');
     this.cellTexts.set(this.cellTexts().map(() => ''));
-    this.live.release();
   }
 
   private readonly context = computed(() => {

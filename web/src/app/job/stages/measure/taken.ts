@@ -1,6 +1,7 @@
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { doubtOf, type Figure, outcomeOf, type Reading } from '@voltrek/core';
+import { outcomeOf } from '@voltrek/core/diagnosis';
+import { doubtOf, type Figure, type Reading } from '@voltrek/core/job';
 import { DOUBT_WORDS, FINDING_NAMES, foundWords } from '../../../shared/words/diagnosis-words';
 import { volts } from '../../../shared/words/figures';
 import { FIGURE_WORDS, OUTCOME_MEANINGS } from '../../../shared/words/measure-words';

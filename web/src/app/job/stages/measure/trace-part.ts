@@ -7,8 +7,9 @@ import {
   input,
   signal,
 } from '@angular/core';
-import type { ReadingSource, Recording } from '@voltrek/core';
-import { workingTempC } from '@voltrek/core';
+import type { ReadingSource } from '@voltrek/core/job';
+import type { Recording } from '@voltrek/core/trace';
+import { workingTempC } from '@voltrek/core/job';
 import { proxy } from 'comlink';
 import { Chart } from '../../../shared/ui/chart';
 import { percent, volts } from '../../../shared/words/figures';

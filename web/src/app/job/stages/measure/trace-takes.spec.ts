@@ -1,4 +1,4 @@
-import { foldJob } from '@voltrek/core';
+import { foldJob } from '@voltrek/core/job';
 import { CAR, opened } from '../../../../testing/fixtures';
 import type { TraceRead } from '../../../workers/trace-read';
 import { takesOf } from './trace-takes';

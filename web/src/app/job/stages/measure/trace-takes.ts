@@ -1,11 +1,6 @@
-import {
-  type EventEntry,
-  findingOf,
-  measuresFor,
-  type ReadingSource,
-  startsByWaking,
-  workingTempC,
-} from '@voltrek/core';
+import { findingOf, measuresFor } from '@voltrek/core/diagnosis';
+import { type EventEntry, type ReadingSource, workingTempC } from '@voltrek/core/job';
+import { startsByWaking } from '@voltrek/core/machine';
 import type { TraceRead } from '../../../workers/trace-read';
 import type { Work } from '../../state/job-selectors';
 

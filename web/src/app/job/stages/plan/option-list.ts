@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
-import type { RankedOption } from '@voltrek/core';
+import type { RankedOption } from '@voltrek/core/plan';
 
 /** One option as the list shows it. */
 export interface OptionRow {

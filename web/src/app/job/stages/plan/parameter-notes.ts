@@ -1,4 +1,5 @@
-import { PARAMETERS, type PlanInputKey } from '@voltrek/core';
+import { PARAMETERS } from '@voltrek/core/model';
+import type { PlanInputKey } from '@voltrek/core/plan';
 
 /** What the table of parameters says of a figure: its default where it has one, its plausible range, and why. */
 export function parameterFor(key: PlanInputKey): string | null {

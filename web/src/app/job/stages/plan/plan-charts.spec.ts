@@ -1,4 +1,4 @@
-import { leadGrid, traceOf, waitCurve } from '@voltrek/core';
+import { leadGrid, traceOf, waitCurve } from '@voltrek/core/plan';
 import { PLAN_CASE } from '../../../../testing/fixtures';
 import type { ChartColours } from '../../../shared/ui/chart';
 import { crankChart, leadChart, waitChart } from './plan-charts';

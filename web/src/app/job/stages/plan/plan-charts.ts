@@ -1,4 +1,6 @@
-import type { CrankTrace, LeadCell, LeadSet, WaitCurve, WakeTrace } from '@voltrek/core';
+import type { CrankTrace, WakeTrace } from '@voltrek/core/crank';
+import type { LeadSet } from '@voltrek/core/leads';
+import type { LeadCell, WaitCurve } from '@voltrek/core/plan';
 import type { EChartsCoreOption } from 'echarts/core';
 import type { ChartColours } from '../../../shared/ui/chart';
 import { axis, endName, line, type Pair } from '../../../shared/ui/chart-parts';

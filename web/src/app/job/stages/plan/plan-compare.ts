@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import type { Odds } from '@voltrek/core';
+import type { Odds } from '@voltrek/core/plan';
 import { inHundred } from '../../../shared/words/figures';
 import { LIMIT_WORDS } from '../../../shared/words/words';
 import type { OptionRow } from './option-list';

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
-import type { Odds, PlanChanges, PlanInput, RankedOption, Unknown } from '@voltrek/core';
-import { DEFAULT_RULES, UNKNOWNS } from '@voltrek/core';
+import type { Odds, PlanChanges, PlanInput, RankedOption, Unknown } from '@voltrek/core/plan';
+import { UNKNOWNS } from '@voltrek/core/plan';
+import { DEFAULT_RULES } from '@voltrek/core/rules';
 import { Chart, type ChartColours } from '../../../shared/ui/chart';
 import { inHundred, percent } from '../../../shared/words/figures';
 import {

@@ -1,6 +1,6 @@
 import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import type { PlanChanges, PlanInput } from '@voltrek/core';
+import type { PlanChanges, PlanInput } from '@voltrek/core/plan';
 import { PlanInputs } from './plan-inputs';
 
 const INPUTS: readonly PlanInput[] = [

@@ -1,11 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
-import {
-  outOfRange,
-  PLAN_INPUT_RANGES,
-  type PlanChanges,
-  type PlanInput,
-  type PlanInputKey,
-} from '@voltrek/core';
+import { PLAN_INPUT_RANGES, type PlanChanges, type PlanInput, type PlanInputKey } from '@voltrek/core/plan';
+import { outOfRange } from '@voltrek/core/quantities';
 import { INPUT_WORDS, ORIGIN_WORDS } from '../../../shared/words/words';
 import { parameterFor } from './parameter-notes';
 

@@ -1,12 +1,8 @@
-import {
-  type CapacitorBoosterKit,
-  DEFAULT_RULES,
-  foldJob,
-  type Machine,
-  type RankedOption,
-  USUAL_COIL_OHMS,
-  USUAL_LATCH_SOURCE_OHMS,
-} from '@voltrek/core';
+import { foldJob } from '@voltrek/core/job';
+import type { Machine } from '@voltrek/core/machine';
+import type { RankedOption } from '@voltrek/core/plan';
+import { DEFAULT_RULES } from '@voltrek/core/rules';
+import { type CapacitorBoosterKit, USUAL_COIL_OHMS, USUAL_LATCH_SOURCE_OHMS } from '@voltrek/core/sources';
 import { CAR, detailOf, opened } from '../../../../testing/fixtures';
 import type { Work } from '../../state/job-selectors';
 import { notesOf } from './plan-notes';

@@ -1,12 +1,12 @@
+import { crankCount } from '@voltrek/core/capacitor';
+import type { RankedOption } from '@voltrek/core/plan';
 import {
   bankOf,
   boosterFillSeconds,
-  crankCount,
   latchPoint,
-  type RankedOption,
   USUAL_COIL_OHMS,
   USUAL_LATCH_SOURCE_OHMS,
-} from '@voltrek/core';
+} from '@voltrek/core/sources';
 import { clock, volts } from '../../../shared/words/figures';
 import { LATCH_FAULT_WORDS } from '../../../shared/words/words';
 import type { Work } from '../../state/job-selectors';

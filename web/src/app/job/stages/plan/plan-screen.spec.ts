@@ -1,6 +1,6 @@
 import { provideZonelessChangeDetection, type Type } from '@angular/core';
 import { type ComponentFixture, TestBed } from '@angular/core/testing';
-import { type Odds, planInputs, traceOf, waitCurve } from '@voltrek/core';
+import { type Odds, planInputs, traceOf, waitCurve } from '@voltrek/core/plan';
 import { provideState, provideStore } from '@ngrx/store';
 import { PLAN_CASE, rankedOptions } from '../../../../testing/fixtures';
 import { sessionFeature } from '../../../shared/state/session';

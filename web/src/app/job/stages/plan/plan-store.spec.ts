@@ -1,5 +1,6 @@
 import { TestBed } from '@angular/core/testing';
-import type { Odds, PlanCase, WakeCase } from '@voltrek/core';
+import type { WakeCase } from '@voltrek/core/crank';
+import type { Odds, PlanCase } from '@voltrek/core/plan';
 import type { PlanRun, PlanRunner } from '../../../workers/plan-runner';
 import { DETAIL_RUNNER, ODDS_RUNNER, PlanStore } from './plan-store';
 

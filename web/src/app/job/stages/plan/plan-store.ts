@@ -1,14 +1,6 @@
 import { inject, InjectionToken } from '@angular/core';
-import type {
-  CrankTrace,
-  HelpGain,
-  LeadCell,
-  Odds,
-  PlanCase,
-  WaitCurve,
-  WakeCase,
-  WakeTrace,
-} from '@voltrek/core';
+import type { CrankTrace, WakeCase, WakeTrace } from '@voltrek/core/crank';
+import type { HelpGain, LeadCell, Odds, PlanCase, WaitCurve } from '@voltrek/core/plan';
 import { patchState, signalStore, withHooks, withMethods, withState } from '@ngrx/signals';
 import { proxy } from 'comlink';
 import { Drawings } from '../../../shared/ui/idle';

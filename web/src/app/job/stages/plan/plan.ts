@@ -10,19 +10,19 @@ import {
   signal,
   untracked,
 } from '@angular/core';
+import { clampsOn } from '@voltrek/core/hookup';
+import { planRecord } from '@voltrek/core/job';
+import { rollingStart } from '@voltrek/core/machine';
 import {
-  clampsOn,
-  type HouseRules,
-  type KitItem,
   type Odds,
   type PlanChanges,
   planInputs,
-  planRecord,
   type RankedOption,
-  rollingStart,
   type WaitCurve,
   withChanges,
-} from '@voltrek/core';
+} from '@voltrek/core/plan';
+import type { HouseRules } from '@voltrek/core/rules';
+import type { KitItem } from '@voltrek/core/sources';
 import { Store } from '@ngrx/store';
 import { PlanRunner } from '../../../workers/plan-runner';
 import { inHundred, percent, volts } from '../../../shared/words/figures';

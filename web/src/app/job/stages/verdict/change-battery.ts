@@ -1,20 +1,16 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import {
-  bankInstead,
   BATTERY_RANGES,
   type BatteryRating,
-  batteriesOfJob,
   CCA_STANDARDS,
   type CcaStandard,
   CHEMISTRIES,
   type Chemistry,
-  fittingOrder,
-  type FittingStep,
-  misfitsOf,
-  outOfRange,
-  replacementNeed,
-  workingTempC,
-} from '@voltrek/core';
+} from '@voltrek/core/battery';
+import { fittingOrder, type FittingStep } from '@voltrek/core/hookup';
+import { batteriesOfJob, workingTempC } from '@voltrek/core/job';
+import { outOfRange } from '@voltrek/core/quantities';
+import { bankInstead, misfitsOf, replacementNeed } from '@voltrek/core/verdict';
 import { amps } from '../../../shared/words/figures';
 import { LAYOUT_WORDS } from '../../../shared/words/atlas-words';
 import { CHEMISTRY_WORDS, FITTING_WORDS, hoursWords, MISFIT_WORDS } from '../../../shared/words/plan-words';

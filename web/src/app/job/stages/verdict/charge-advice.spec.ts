@@ -1,4 +1,5 @@
-import { DEFAULT_RULES, type KitItem } from '@voltrek/core';
+import { DEFAULT_RULES } from '@voltrek/core/rules';
+import type { KitItem } from '@voltrek/core/sources';
 import { CAR, event, KIT, opened } from '../../../../testing/fixtures';
 import { jobHarness } from '../../../../testing/job-harness';
 import { ChargeAdvice } from './charge-advice';

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { batteriesOfJob, chargePlan, driveOfJob, restVoltsByBattery, workingTempC } from '@voltrek/core';
+import { batteriesOfJob, driveOfJob, restVoltsByBattery, workingTempC } from '@voltrek/core/job';
+import { chargePlan } from '@voltrek/core/verdict';
 import {
   CHARGE_PLACE_WORDS,
   CHEMISTRY_WORDS,

@@ -7,7 +7,9 @@ import {
   input,
   signal,
 } from '@angular/core';
-import { act, type HookupState, NOTHING_CONNECTED, sheetOfJob, type VerdictRecord } from '@voltrek/core';
+import { act, type HookupState, NOTHING_CONNECTED } from '@voltrek/core/hookup';
+import { sheetOfJob } from '@voltrek/core/job';
+import type { VerdictRecord } from '@voltrek/core/verdict';
 import { Store } from '@ngrx/store';
 import { sessionFeature } from '../../../shared/state/session';
 import { CircuitView } from '../../circuit/circuit-view';

@@ -1,6 +1,6 @@
 import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import type { VerdictRecord } from '@voltrek/core';
+import type { VerdictRecord } from '@voltrek/core/verdict';
 import { Ledger } from './ledger';
 
 const RECORD: VerdictRecord = {

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import type { LedgerLine, VerdictRecord } from '@voltrek/core';
+import type { LedgerLine, VerdictRecord } from '@voltrek/core/verdict';
 import { CAUSE_WORDS, FINDING_NAMES, foundWords, pushWords } from '../../../shared/words/diagnosis-words';
 import { percent } from '../../../shared/words/figures';
 

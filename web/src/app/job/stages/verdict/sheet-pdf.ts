@@ -1,5 +1,6 @@
 import { FOLLOW_UP_WORDS } from '@voltrek/contracts';
-import type { JobSheet, VerdictRecord } from '@voltrek/core';
+import type { JobSheet } from '@voltrek/core/job';
+import type { VerdictRecord } from '@voltrek/core/verdict';
 import { addDays, format } from 'date-fns';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { FINDING_NAMES, foundWords, GROUND_WORDS, pushWords } from '../../../shared/words/diagnosis-words';

@@ -1,12 +1,7 @@
-import {
-  doubtOf,
-  isAtFault,
-  type Job,
-  type Machine,
-  type VerdictRecord,
-  walkRound,
-  workingTempC,
-} from '@voltrek/core';
+import { isAtFault, walkRound } from '@voltrek/core/diagnosis';
+import { doubtOf, type Job, workingTempC } from '@voltrek/core/job';
+import type { Machine } from '@voltrek/core/machine';
+import type { VerdictRecord } from '@voltrek/core/verdict';
 import { DOUBT_WORDS, FINDING_NAMES, foundWords } from '../../../shared/words/diagnosis-words';
 import { degrees, volts } from '../../../shared/words/figures';
 import {

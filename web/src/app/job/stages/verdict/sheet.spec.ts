@@ -1,4 +1,6 @@
-import { DEFAULT_RULES, foldJob, type JobEvent, sheetOfJob, type VerdictRecord } from '@voltrek/core';
+import { foldJob, type JobEvent, sheetOfJob } from '@voltrek/core/job';
+import { DEFAULT_RULES } from '@voltrek/core/rules';
+import type { VerdictRecord } from '@voltrek/core/verdict';
 import { detailOf, event, opened } from '../../../../testing/fixtures';
 import { sheetDocument } from './sheet-pdf';
 import { readingLines, verdictLine, workshopLines } from './sheet-text';

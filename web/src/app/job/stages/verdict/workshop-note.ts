@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, signal } from '@angular/core';
-import type { VerdictRecord } from '@voltrek/core';
+import type { VerdictRecord } from '@voltrek/core/verdict';
 import { workshopLines } from './sheet-text';
 import type { Work } from '../../state/job-selectors';
 

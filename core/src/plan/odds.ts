@@ -4,7 +4,7 @@ import type { Rescue } from '../circuit/rescue.js';
 import { defaultStarter, type Engine } from '../engine/engine.js';
 import { normal, type Random } from '../quantities/random.js';
 import type { BatteryBelief } from './casualty-batteries.js';
-import { type CrankPoint, crankPoint, prepareCrank } from './quick.js';
+import { type CrankPoint, crankPoint, prepareCrank } from '../crank/quick.js';
 
 /** What is not known of a crank. Each is drawn once per sample. */
 export const UNKNOWNS = ['charge', 'ageing', 'clamps', 'drag', 'temperature'] as const;

@@ -7,7 +7,7 @@ import {
 } from '../leads/lead-set.js';
 import { seededRandom } from '../quantities/random.js';
 import { afterWait, oddsOf, type PlanCase } from './plan-case.js';
-import { crankPoint } from './quick.js';
+import { crankPoint } from '../crank/quick.js';
 
 /** Sections and lengths that lead sets are sold in. */
 export const GRID_SECTIONS_MM2 = [10, 16, 25, 35, 50] as const;

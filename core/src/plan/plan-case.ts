@@ -3,8 +3,8 @@ import type { Engine } from '../engine/engine.js';
 import type { Random } from '../quantities/random.js';
 import { beliefsWhileJoined, type BatteryBelief, modelOf, stateOf } from './casualty-batteries.js';
 import { type Odds, startOdds } from './odds.js';
-import type { CrankCase } from './crank-case.js';
-import { type CrankTrace, simulateCrank } from './transient.js';
+import type { CrankCase } from '../crank/crank-case.js';
+import { type CrankTrace, simulateCrank } from '../crank/transient.js';
 
 /** What the figures of one plan rest on: the rescue joined, what is believed of the batteries, the engine, and the wait before the crank. */
 export interface PlanCase {

@@ -7,8 +7,8 @@ import { type CasualtyBatteries, stateOf } from './casualty-batteries.js';
 import { clampPoints, terminalOf } from './clamp-points.js';
 import { type SourceOption, sourceOptions } from './options.js';
 import { afterWait, type PlanCase } from './plan-case.js';
-import { type CrankPoint, crankPoint, type WakePoint, wakePoint } from './quick.js';
-import { USUAL_CONVERTER, type WakeCase } from './wake.js';
+import { type CrankPoint, crankPoint, type WakePoint, wakePoint } from '../crank/quick.js';
+import { USUAL_CONVERTER, type WakeCase } from '../crank/wake.js';
 
 /** Why an option cannot be used here. */
 export type Unfit =

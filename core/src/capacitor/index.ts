@@ -1,0 +1,3 @@
+// Banks of capacitors. What is public of this floor; nothing else is imported from outside the core.
+export * from './bank.js';
+export * from './equalise.js';

@@ -1,0 +1,8 @@
+// The crank: quasi-steady, in time, the wake-up, and as a netlist. What is public of this floor; nothing else is imported from outside the core.
+export * from './quick.js';
+export * from './crank-case.js';
+export * from './transient.js';
+export { STEP_SECONDS } from './crank-steps.js';
+export * from './wake.js';
+export * from './rest.js';
+export * from './spice.js';

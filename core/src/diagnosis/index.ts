@@ -1,0 +1,9 @@
+// Causes, checks, and what they tell. What is public of this floor; nothing else is imported from outside the core.
+export * from './vocabulary.js';
+export * from './reading.js';
+export * from './causes.js';
+export * from './hidden.js';
+export * from './checks.js';
+export * from './walk-round.js';
+export * from './measures.js';
+export * from './belief.js';

@@ -1,0 +1,54 @@
+import { resolve } from 'node:path';
+import { openDatabase } from '../db/database.js';
+import { FolderUnfitError } from '../db/folder.js';
+import { FolderHeldError } from '../db/lock.js';
+import { rebuild } from '../jobs/rebuild.js';
+import { exportHouse, HouseFileError, importHouse } from './house-file.js';
+
+/** What is done to a data folder while no server runs on it: `export FILE`, `import FILE`, `rebuild`. */
+const [verb, file] = process.argv.slice(2);
+
+function fail(message: string): never {
+  process.stderr.write(`${message}\n`);
+  process.exit(1);
+}
+
+function told(counts: Readonly<Record<string, number>>): string {
+  return Object.entries(counts)
+    .filter(([, count]) => count > 0)
+    .map(([name, count]) => `${count} ${name.replace('_', ' ')}`)
+    .join(', ');
+}
+
+async function main(): Promise<void> {
+  if ((verb !== 'export' && verb !== 'import' && verb !== 'rebuild') || (verb !== 'rebuild' && !file))
+    fail('Say what to do: export FILE, import FILE, or rebuild.');
+  const folder = resolve(process.env.VOLTREK_DATA ?? '.voltrek');
+  const database = await openDatabase(folder, (error) =>
+    fail(`The data folder can no longer be written: ${error.message}`),
+  );
+  try {
+    if (verb === 'export')
+      process.stdout.write(`${resolve(file!)}: ${told(await exportHouse(database.db, file!))}\n`);
+    else if (verb === 'import')
+      process.stdout.write(`Brought in: ${told(await importHouse(database.db, file!))}\n`);
+    else {
+      const { jobs, differed } = await rebuild(database.db);
+      for (const line of differed) process.stdout.write(`${line}\n`);
+      process.stdout.write(`${jobs} jobs made anew from their logs; ${differed.length} things differed\n`);
+    }
+  } finally {
+    await database.close();
+  }
+}
+
+await main().catch((error: unknown) => {
+  const isTold =
+    error instanceof HouseFileError || error instanceof FolderHeldError || error instanceof FolderUnfitError;
+  const exists = error instanceof Error && 'code' in error && error.code === 'EEXIST';
+  const missing = error instanceof Error && 'code' in error && error.code === 'ENOENT';
+  if (isTold) fail(error.message);
+  if (exists) fail(`${file} is there already. Name a file that is not.`);
+  if (missing) fail(`There is no file ${file}.`);
+  throw error;
+});

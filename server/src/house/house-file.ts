@@ -1,0 +1,144 @@
+import { createReadStream, createWriteStream } from 'node:fs';
+import { createInterface } from 'node:readline';
+import { once } from 'node:events';
+import { parseStoredEvent, ValidationError } from '@voltrek/contracts';
+import { foldJob } from '@voltrek/core/job';
+import type { Machine } from '@voltrek/core/machine';
+import { asc, getTableColumns, sql } from 'drizzle-orm';
+import type { Db, Tx } from '../db/database.js';
+import { crew, jobs } from '../db/schema.js';
+import { modelById } from '../atlas/repository.js';
+import { writeEntries } from '../batteries/of-job.js';
+import { writePromises } from '../followups/repository.js';
+import { readEvents } from '../jobs/repository.js';
+import { rewriteRow } from '../jobs/whole-log.js';
+import { HOUSE_TABLES, rowFromFile, rowToFile } from './tables.js';
+
+export const HOUSE_FORMAT = 'voltrek-house';
+export const HOUSE_VERSION = 1;
+const ROWS_AT_ONCE = 500;
+
+/** A file that is no house, or not wholly one; the message names the line. */
+export class HouseFileError extends Error {
+  constructor(line: number, message: string) {
+    super(`Line ${line}: ${message}. Nothing was brought in.`);
+    this.name = 'HouseFileError';
+  }
+}
+
+/**
+ * Everything that a house is, as lines of JSON: a head, then a line for each row, each table behind those that it names.
+ *
+ * @returns how many rows of each table were written
+ */
+export async function exportHouse(db: Db, path: string): Promise<Readonly<Record<string, number>>> {
+  const out = createWriteStream(path, { flags: 'wx' });
+  const say = async (line: unknown): Promise<void> => {
+    if (!out.write(`${JSON.stringify(line)}\n`)) await once(out, 'drain');
+  };
+  await say({ format: HOUSE_FORMAT, version: HOUSE_VERSION });
+  const counts: Record<string, number> = {};
+  for (const part of HOUSE_TABLES) {
+    const columns = getTableColumns(part.table);
+    const order = part.name === 'job_events' ? [columns.jobId!, columns.position!] : [columns[part.order]!];
+    for (let from = 0; ; from += ROWS_AT_ONCE) {
+      const rows = await db
+        .select()
+        .from(part.table)
+        .orderBy(...order.map((column) => asc(column)))
+        .limit(ROWS_AT_ONCE)
+        .offset(from);
+      for (const row of rows) await say({ table: part.name, row: rowToFile(part, row) });
+      counts[part.name] = from + rows.length;
+      if (rows.length < ROWS_AT_ONCE) break;
+    }
+  }
+  out.end();
+  await once(out, 'finish');
+  return counts;
+}
+
+/**
+ * Brings a house in from its file, into a data folder that nobody works in yet: all of it or nothing. Logs of any earlier version are put
+ * into today's words; lists and records are made from them.
+ *
+ * @throws HouseFileError for a file that is not one, is cut off, or holds a row that does not belong
+ */
+export async function importHouse(db: Db, path: string): Promise<Readonly<Record<string, number>>> {
+  return db.transaction(async (tx) => {
+    const [someone] = await tx.select({ id: crew.id }).from(crew).limit(1);
+    if (someone)
+      throw new HouseFileError(1, 'somebody works in this house already: bring it into an empty data folder');
+    // The templates of unknown machines come with the program, and with the file.
+    await tx.execute(sql`TRUNCATE models CASCADE`);
+    const counts: Record<string, number> = {};
+    let line = 0;
+    let last = -1;
+    for await (const text of createInterface({ input: createReadStream(path), crlfDelay: Infinity })) {
+      line++;
+      const told = parsedLine(text, line);
+      if (line === 1) {
+        if (told.format !== HOUSE_FORMAT || told.version !== HOUSE_VERSION)
+          throw new HouseFileError(1, `must say {"format":"${HOUSE_FORMAT}","version":${HOUSE_VERSION}}`);
+        continue;
+      }
+      const at = HOUSE_TABLES.findIndex(({ name }) => name === told.table);
+      if (at < 0) throw new HouseFileError(line, `there is no table ${JSON.stringify(told.table)}`);
+      if (at < last)
+        throw new HouseFileError(line, `${HOUSE_TABLES[at]!.name} comes before ${HOUSE_TABLES[last]!.name}`);
+      last = at;
+      await bringRow(tx, at, told.row, line);
+      counts[HOUSE_TABLES[at]!.name] = (counts[HOUSE_TABLES[at]!.name] ?? 0) + 1;
+    }
+    if (line === 0) throw new HouseFileError(1, 'the file is empty');
+    await makeRecords(tx);
+    return counts;
+  });
+}
+
+function parsedLine(text: string, line: number): Readonly<Record<string, unknown>> {
+  try {
+    const told: unknown = JSON.parse(text);
+    if (typeof told === 'object' && told !== null) return told as Readonly<Record<string, unknown>>;
+  } catch {
+    // Told below.
+  }
+  throw new HouseFileError(line, 'is no JSON: the file is cut off there or was changed');
+}
+
+async function bringRow(tx: Tx, at: number, given: unknown, line: number): Promise<void> {
+  const part = HOUSE_TABLES[at]!;
+  try {
+    const row = rowFromFile(part, (given ?? {}) as Readonly<Record<string, unknown>>);
+    if (part.name === 'job_events') {
+      const { position: _position, heardAt: _heardAt, ...event } = given as Readonly<Record<string, unknown>>;
+      parseStoredEvent(event);
+    }
+    // What is made from the logs is filled in afterwards; until then it must only be there.
+    await tx.insert(part.table).values((part.name === 'jobs' ? { ...row, searchText: '' } : row) as never);
+  } catch (error) {
+    if (error instanceof RangeError) throw new HouseFileError(line, `${part.name}: ${error.message}`);
+    if (error instanceof ValidationError)
+      throw new HouseFileError(line, `${part.name}: ${error.errors.join('; ')}`);
+    const cause = error instanceof Error && error.cause instanceof Error ? error.cause : error;
+    throw new HouseFileError(
+      line,
+      `${part.name}: ${cause instanceof Error ? cause.message : 'does not belong'}`,
+    );
+  }
+}
+
+/** Rows, battery entries and promises of every job, from its log. */
+async function makeRecords(tx: Tx): Promise<void> {
+  const models = new Map<string, Machine>();
+  for (const row of await tx.select().from(jobs)) {
+    const job = foldJob(await readEvents(tx, row.id));
+    if (!job) continue;
+    const machine = models.get(job.modelId) ?? (await modelById(tx, job.modelId));
+    if (!machine) continue;
+    models.set(job.modelId, machine);
+    await rewriteRow(tx, { job, vehicleId: row.vehicleId, vanId: row.vanId }, machine);
+    await writeEntries(tx, job, machine, row.vehicleId);
+    await writePromises(tx, job);
+  }
+}

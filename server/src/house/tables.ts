@@ -1,0 +1,95 @@
+import { getTableColumns } from 'drizzle-orm';
+import type { PgTable } from 'drizzle-orm/pg-core';
+import * as schema from '../db/schema.js';
+
+/** A table that goes into a file of the whole house. */
+export interface HouseTable {
+  readonly name: string;
+  readonly table: PgTable;
+  /** Column that rows are put in order by; the counted ones are given anew on the way in. */
+  readonly order: string;
+}
+
+const of = (name: string, table: PgTable, order = 'id'): HouseTable => ({ name, table, order });
+
+/**
+ * What a house consists of, each table behind those that it names. Lists and records that are made from the logs are left out: they are
+ * made again from them.
+ */
+export const HOUSE_TABLES: readonly HouseTable[] = [
+  of('crew', schema.crew),
+  of('people', schema.people),
+  of('models', schema.models),
+  of('model_changes', schema.modelChanges, 'position'),
+  of('model_photos', schema.modelPhotos),
+  of('rule_settings', schema.ruleSettings, 'position'),
+  of('vans', schema.vans),
+  of('kit_items', schema.kitItems),
+  of('vehicles', schema.vehicles),
+  of('batteries', schema.batteries),
+  of('battery_moves', schema.batteryMoves, 'position'),
+  of('calls', schema.calls),
+  of('call_changes', schema.callChanges, 'position'),
+  of('jobs', schema.jobs),
+  of('job_events', schema.jobEvents, 'jobId'),
+  of('kit_marks', schema.kitMarks),
+  of('kit_uses', schema.kitUses, 'kitItemId'),
+];
+
+/** Columns that are made from the logs, or counted by the database. */
+const MADE: Readonly<Record<string, readonly string[]>> = {
+  jobs: ['snapshot', 'searchText'],
+};
+
+/** The columns of a table that a file holds. */
+export function fileColumns({ name, table, order }: HouseTable): string[] {
+  return Object.keys(getTableColumns(table)).filter(
+    (column) => !(order === 'position' && column === 'position') && !(MADE[name] ?? []).includes(column),
+  );
+}
+
+type Row = Readonly<Record<string, unknown>>;
+
+/** A row as a file has it: moments as ISO 8601, bytes in base 64. */
+export function rowToFile(table: HouseTable, row: Row): Row {
+  return Object.fromEntries(
+    fileColumns(table).map((column) => {
+      const value = row[column];
+      return [
+        column,
+        value instanceof Date
+          ? value.toISOString()
+          : value instanceof Uint8Array
+            ? Buffer.from(value).toString('base64')
+            : value,
+      ];
+    }),
+  );
+}
+
+/** The way back. @throws RangeError for a column that is not known, missing, or a moment that is none */
+export function rowFromFile(table: HouseTable, row: Row): Row {
+  const columns = getTableColumns(table.table);
+  const wanted = fileColumns(table);
+  const unknown = Object.keys(row).find((key) => !wanted.includes(key));
+  if (unknown !== undefined) throw new RangeError(`${unknown} is no field of it`);
+  return Object.fromEntries(
+    wanted.map((column) => {
+      const value = row[column];
+      const { dataType, notNull, hasDefault } = columns[column]!;
+      if (value === undefined || value === null) {
+        if (notNull && !hasDefault) throw new RangeError(`${column} is missing`);
+        return [column, null];
+      }
+      if (dataType === 'date') return [column, momentOf(column, value)];
+      if (dataType === 'custom') return [column, new Uint8Array(Buffer.from(value as string, 'base64'))];
+      return [column, value];
+    }),
+  );
+}
+
+function momentOf(column: string, value: unknown): Date {
+  const moment = new Date(typeof value === 'string' ? value : NaN);
+  if (Number.isNaN(moment.getTime())) throw new RangeError(`${column} is no moment`);
+  return moment;
+}
