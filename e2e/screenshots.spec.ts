@@ -3,6 +3,7 @@ import { createRequire } from 'node:module';
 import { join } from 'node:path';
 import type { BrowserContext } from '@playwright/test';
 import { test } from './support/fixtures';
+import { TestServer } from './support/server';
 
 const FOLDER = join(import.meta.dirname, '..', 'docs', 'screenshots');
 
@@ -60,15 +61,8 @@ test('pictures of the main views', async ({ tech, page }) => {
   await tech.next('Go on to Locate');
   await tech.tap('+ mark or P', 'meter reads plus');
   await shoot('locate');
-  await tech.tap('Park the donor', 'Best place');
-  await page.waitForTimeout(2500);
-  await shoot('parking');
-  await tech.tap('Points');
-  await tech.tap('+ mark or P', 'meter reads plus');
   await tech.next('Found, positive is sure');
   await tech.read('1180');
-  await page.waitForTimeout(1500);
-  await shoot('measure');
   await tech.next('Go on to Plan');
   await page.getByRole('tab', { name: 'Leads' }).click();
   await page.getByRole('img', { name: /Lead sets/ }).waitFor();
@@ -116,7 +110,13 @@ test('pictures of the main views', async ({ tech, page }) => {
   await page.waitForTimeout(800);
   await shoot('measure-trace');
   await light('Day');
-  await page.goto(`${tech.url}/battery/skarnby-burrock-17`);
+  await page.goto(`${tech.url}/vehicle/ardwen-solace-a`);
+  await page.getByRole('heading', { name: 'Visits' }).waitFor();
+  await shoot('vehicle');
+  await page
+    .locator('dd')
+    .getByRole('link', { name: /^[A-Z0-9]{6}$/ })
+    .click();
   await page.getByRole('img', { name: /readings of its strength/ }).waitFor();
   await page.waitForTimeout(800);
   await shoot('battery');
@@ -124,13 +124,20 @@ test('pictures of the main views', async ({ tech, page }) => {
   await page.getByRole('button', { name: /Cornice 9/ }).click();
   await page.getByRole('heading', { name: /Cornice 9/ }).waitFor();
   await shoot('atlas');
-  await tech.tap('Correct it');
-  await shoot('atlas-editor');
-  await tech.tap('Leave it');
   await page.goto(`${tech.url}/bench/capacitor`);
   await page.getByRole('heading', { level: 1 }).waitFor();
   await shoot('bench');
   await page.goto(`${tech.url}/rules`);
   await page.getByRole('radiogroup').first().waitFor();
   await shoot('rules');
+  await page.goto(`${tech.url}/kit`);
+  await tech.tap(/Lithium pack/);
+  await page.getByRole('dialog').waitFor();
+  await shoot('kit');
+  const empty = await TestServer.create();
+  await empty.start('--empty');
+  await page.goto(empty.url);
+  await page.getByRole('heading', { name: 'Set-up' }).waitFor();
+  await shoot('set-up');
+  await empty.remove();
 });

@@ -6,6 +6,11 @@ import { build, install } from './steps.mjs';
 
 await install();
 await build();
+if (process.argv[2] === 'store') {
+  const { benchStore } = await import('./bench-store.mjs');
+  await benchStore(Number(process.argv[3] ?? 20_000));
+  process.exit(0);
+}
 const FLOORS = [
   'rules',
   'battery',

@@ -54,6 +54,19 @@ export class TestServer {
     return child.exitCode;
   }
 
+  /** What is done to its folder while it is stopped. Resolves with what was printed. */
+  async house(...args: string[]): Promise<string> {
+    const child = spawn(process.execPath, ['server/dist/src/house/cli.js', ...args], {
+      cwd: ROOT,
+      env: { ...process.env, VOLTREK_DATA: this.folder },
+    });
+    let output = '';
+    child.stdout.on('data', (chunk: Buffer) => (output += chunk.toString()));
+    child.stderr.on('data', (chunk: Buffer) => (output += chunk.toString()));
+    await once(child, 'close');
+    return output;
+  }
+
   /** A second server on the same folder, at another port. */
   async twin(): Promise<TestServer> {
     return new TestServer(this.folder, await freePort());

@@ -98,51 +98,6 @@ test('a busy port is a clear error and leaves the data alone', async ({ server }
   await other.remove();
 });
 
-test('an empty start is set up, has an empty board, and a call can be typed in and worked to its end', async ({
-  page,
-}) => {
-  const server = await TestServer.create();
-  try {
-    expect((await server.start('--empty')).ready).toBe(true);
-    await page.goto(`${server.url}/board`);
-    await expect(page.getByRole('heading', { name: 'Set-up' })).toBeVisible();
-    await expect(page.getByRole('button', { name: 'To the board' })).toBeDisabled();
-    await page.getByLabel('Name', { exact: true }).fill('Ferrin');
-    await page.getByLabel('Name of the van').fill('Van One');
-    await page.getByRole('button', { name: /Lead-acid pack/ }).click();
-    await page.getByRole('button', { name: 'To the board' }).click();
-    await expect(page.getByText('No calls.')).toBeVisible();
-    await page.getByRole('link', { name: 'Kit', exact: true }).click();
-    await expect(page.getByRole('button', { name: 'Heavy set, 25 mm²' })).toBeVisible();
-    await expect(page.getByRole('button', { name: /Lead-acid pack/ })).toBeVisible();
-    await page.getByRole('link', { name: 'Board', exact: true }).click();
-    await page.getByRole('button', { name: 'New call' }).click();
-    await page.getByLabel('Vehicle or machine').fill('pell');
-    await page.getByRole('option', { name: /Brinmoor Pella 1.2/ }).click();
-    await page.getByLabel('Place').fill('Mill lane');
-    await page.getByLabel('Air, °C').fill('900');
-    await expect(page.getByRole('alert')).toContainText('between -50 and 60');
-    await page.getByLabel('Air, °C').fill('-6');
-    await page.getByRole('button', { name: 'Put it on the board' }).click();
-    await page.getByRole('button', { name: /Brinmoor Pella.*Mill lane/ }).click();
-    const tech = new Technician(page, server.url);
-    await tech.expectStage('Scene');
-    await tech.toMeasure('rapid clicking');
-    await tech.read('1184');
-    await tech.next('Go on to Plan');
-    await tech.take(/Lithium pack/);
-    await tech.workSteps(/Go on/);
-    await tech.next('Go on: crank');
-    await tech.tryOnce('It runs');
-    await tech.next('Go on to Clear down');
-    await tech.workSteps(/Go on/);
-    await tech.openStage('Verdict');
-    await tech.close('Charge first');
-  } finally {
-    await server.remove();
-  }
-});
-
 test('figures that cannot be are refused at the pad and at the crank', async ({ tech, page }) => {
   await tech.openJob('brinmoor-pella');
   await tech.openStage('Measure');

@@ -20,6 +20,24 @@ async function call(page: Page, tech: Technician, plate: string, model: RegExp |
   await tech.expectStage('Scene');
 }
 
+/** Finds the battery at the end of its life, and does every step of changing it up to naming the other. */
+async function toChange(page: Page, tech: Technician): Promise<void> {
+  await tech.toMeasure('slow crank');
+  await tech.read('1254');
+  await page.getByRole('radio', { name: 'The battery' }).click();
+  await tech.read('270');
+  await tech.openStage('Verdict');
+  await page.getByRole('radio', { name: 'Change battery' }).click();
+  await expect(page.locator('.step')).toBeVisible();
+  for (;;) {
+    const act = page.locator('.step .act');
+    if (!(await act.isVisible())) break;
+    const title = (await act.textContent())!.trim();
+    await tech.tap('Done');
+    await expect(page.getByText(title, { exact: true })).toHaveCount(0);
+  }
+}
+
 /** A plate that no other run has used. */
 const plate = (first: string): string => `${first} ${String(Date.now()).slice(-6)}`;
 
@@ -61,19 +79,7 @@ test('a vehicle over visits: its battery is changed, and the old one goes on in 
   await call(page, tech, other, /Pella 1.2/);
   await tech.saved();
   await call(page, tech, one, /Pella 1.2/);
-  await tech.toMeasure('slow crank');
-  await tech.read('1254');
-  await page.getByRole('radio', { name: 'The battery' }).click();
-  await tech.read('270');
-  await tech.openStage('Verdict');
-  await page.getByRole('radio', { name: 'Change battery' }).click();
-  for (;;) {
-    const act = page.locator('.step .act');
-    if (!(await act.isVisible())) break;
-    const title = (await act.textContent())!.trim();
-    await tech.tap('Done');
-    await expect(page.getByText(title, { exact: true })).toHaveCount(0);
-  }
+  await toChange(page, tech);
   await page.getByLabel('Ah').fill('45');
   await page.getByLabel('cold-cranking A').fill('430');
   await tech.tap('It is fitted');
@@ -115,10 +121,36 @@ test('a vehicle over visits: its battery is changed, and the old one goes on in 
   await expect(page.getByText('64 %').first()).toBeVisible();
 });
 
+test('a spare of the van goes in: it leaves the van, and its record goes on in the vehicle', async ({
+  tech,
+  page,
+}) => {
+  const one = plate('QG');
+  await call(page, tech, one, /Pella 1.2/);
+  await toChange(page, tech);
+  const spare = page
+    .getByRole('radiogroup', { name: 'The battery that went in' })
+    .getByRole('radio', { name: /of the van, EFB/ });
+  const code = (await spare.textContent())!.trim().split(' ')[0]!;
+  await spare.click();
+  await tech.tap('It is fitted');
+  await expect(page.getByText('Its record goes on here.')).toBeVisible();
+  await tech.saved();
+  await page.goto(`${tech.url}/battery/${code}`);
+  await expect(page.getByRole('link', { name: one })).toBeVisible();
+  await expect(page.getByRole('listitem').filter({ hasText: `fitted, ${one}` })).toBeVisible();
+  await page.goto(`${tech.url}/batteries`);
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+  await expect(page.getByRole('listitem').filter({ hasText: 'Van 1' }).first()).toBeVisible();
+  await expect(page.getByRole('listitem').filter({ hasText: code })).toHaveCount(0);
+});
+
 test('a job from van 2, with a pack that was added in the interface and is used down to empty', async ({
   tech,
   page,
 }) => {
+  // The starter is turned for nine seconds of real time, twice.
+  test.setTimeout(90_000);
   await page.goto(`${tech.url}/kit`);
   const van = page.getByRole('region', { name: 'Van 2, Heron' });
   await van.getByRole('button', { name: 'Add kit' }).click();
@@ -136,7 +168,7 @@ test('a job from van 2, with a pack that was added in the interface and is used 
   await tech.openBoard();
   const row = page.getByRole('listitem').filter({ hasText: title });
   await row.getByRole('button', { name: /^About call/ }).click();
-  await page.getByLabel('Van', { exact: true }).last().selectOption({ label: 'Van 2, Heron' });
+  await page.getByRole('dialog').getByRole('combobox').first().selectOption({ label: 'Van 2, Heron' });
   await page.getByRole('button', { name: 'Take it' }).click();
   await page.getByRole('button', { name: title }).click();
   await tech.expectStage('Scene');
@@ -161,5 +193,5 @@ test('a job from van 2, with a pack that was added in the interface and is used 
   }
   await tech.saved();
   await page.goto(`${tech.url}/kit`);
-  await expect(pack.getByText(/^0 % left|[0-9] % left/)).toBeVisible();
+  await expect(pack.getByText(/^\d % left$/)).toBeVisible();
 });

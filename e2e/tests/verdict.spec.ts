@@ -33,6 +33,7 @@ test('a worn battery: evidence, what would change it, the battery changed by ste
   await page.getByRole('radio', { name: 'Change battery' }).click();
   await expect(page.getByText('flooded or EFB or AGM')).toBeVisible();
   const seen: string[] = [];
+  await expect(page.locator('.step')).toBeVisible();
   for (;;) {
     const act = page.locator('.step .act');
     if (!(await act.isVisible())) break;

@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { count } from 'drizzle-orm';
 import { openInMemory, SNAPSHOT } from '../src/db/database.js';
 import { batteryEntries, crew, followUps } from '../src/db/schema.js';
+import { loadDemo } from '../src/demo/load.js';
 import { exportHouse, HouseFileError, importHouse } from '../src/house/house-file.js';
 import { HOUSE_TABLES } from '../src/house/tables.js';
 import { rebuild } from '../src/jobs/rebuild.js';
@@ -28,6 +29,8 @@ describe('a file of the whole house', () => {
     const { db, client } = await openInMemory(SNAPSHOT);
     const counts = await importHouse(db, path);
     expect(counts.job_events).toBeGreaterThan(2000);
+    // A start finds a house there, and puts no demo over it.
+    await loadDemo({ db, close: () => Promise.resolve() }, new Date(), false);
     const again = join(folder, 'again.ndjson');
     await exportHouse(db, again);
     expect(await readFile(again, 'utf8')).toBe(await readFile(path, 'utf8'));

@@ -111,6 +111,8 @@ export interface Job {
   readonly replaced: readonly {
     readonly battery: number | null;
     readonly rating: BatteryRating | null;
+    /** The battery of the record that went in; left out for one that is new to it. */
+    readonly batteryId?: string;
     readonly at: string;
   }[];
   /** Follow-ups that have been done. */

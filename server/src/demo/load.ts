@@ -1,9 +1,12 @@
-import { eq } from 'drizzle-orm';
+import { randomUUID } from 'node:crypto';
+import type { BatteryRating } from '@voltrek/core/battery';
 import { MACHINE_CLASSES, templateOf } from '@voltrek/core/machine';
 import { writeMachine } from '../atlas/repository.js';
 import { searchTextOf } from '../atlas/search-text.js';
+import { addBattery } from '../batteries/repository.js';
 import type { Database, Tx } from '../db/database.js';
-import { calls, crew, facts, kitItems, models, people, vans, vehicles } from '../db/schema.js';
+import { calls, crew, kitItems, models, people, vans, vehicles } from '../db/schema.js';
+import { isFilled, markFilled } from '../house/filled.js';
 import { writeLog } from '../jobs/whole-log.js';
 import { plateKeyOf, vehicleSearchText } from '../vehicles/repository.js';
 import { type DemoVehicle, demoFleet } from './fleet.js';
@@ -15,7 +18,11 @@ import { ROAD_MACHINES } from './machines-road.js';
 import { SMALL_AND_HEAVY } from './machines-small.js';
 import { CREW, TONIGHT, VANS } from './scenario.js';
 
-const FILLED = 'filled';
+/** What each van carries to fit where a battery is finished. */
+const SPARES: readonly BatteryRating[] = [
+  { chemistry: 'agm', capacityAh: 70, ccaAmps: 760, ccaStandard: 'EN' },
+  { chemistry: 'efb', capacityAh: 65, ccaAmps: 650, ccaStandard: 'EN' },
+];
 
 /** All machines of the demo atlas. */
 export const DEMO_MACHINES = [...ROAD_MACHINES, ...PLANT_MACHINES, ...CARS, ...ELECTRICS, ...SMALL_AND_HEAVY];
@@ -29,9 +36,8 @@ export const DEMO_MACHINES = [...ROAD_MACHINES, ...PLANT_MACHINES, ...CARS, ...E
 export async function loadDemo({ db }: Database, now: Date, empty: boolean): Promise<void> {
   await db.transaction(async (tx) => {
     await loadTemplates(tx);
-    const [filled] = await tx.select().from(facts).where(eq(facts.key, FILLED));
-    if (filled) return;
-    await tx.insert(facts).values({ key: FILLED, value: empty ? 'empty' : 'demo' });
+    if (await isFilled(tx)) return;
+    await markFilled(tx, empty ? 'empty' : 'demo');
     if (empty) return;
     await loadHouse(tx, now);
     await loadCalls(tx, now);
@@ -61,6 +67,16 @@ async function loadHouse(tx: Tx, now: Date): Promise<void> {
     await tx
       .insert(kitItems)
       .values(kit.map((detail, position) => ({ id: detail.id, vanId: id, position, detail })));
+    for (const rating of SPARES)
+      await addBattery(tx, randomUUID(), rating, null, {
+        kind: 'to-van',
+        by: CREW[0]!.id,
+        at: now,
+        vehicleId: null,
+        place: null,
+        vanId: id,
+        note: 'new in the record',
+      });
   }
 }
 

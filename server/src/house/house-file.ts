@@ -12,6 +12,7 @@ import { writeEntries } from '../batteries/of-job.js';
 import { writePromises } from '../followups/repository.js';
 import { readEvents } from '../jobs/repository.js';
 import { rewriteRow } from '../jobs/whole-log.js';
+import { markFilled } from './filled.js';
 import { HOUSE_TABLES, rowFromFile, rowToFile } from './tables.js';
 
 export const HOUSE_FORMAT = 'voltrek-house';
@@ -92,6 +93,7 @@ export async function importHouse(db: Db, path: string): Promise<Readonly<Record
     }
     if (line === 0) throw new HouseFileError(1, 'the file is empty');
     await makeRecords(tx);
+    await markFilled(tx, 'file');
     return counts;
   });
 }

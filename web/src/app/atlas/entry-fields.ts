@@ -9,6 +9,7 @@ import {
   TERMINAL_LAYOUTS,
 } from '@voltrek/core/machine';
 import { LAYOUT_WORDS } from '../shared/words/atlas-words';
+import { CHEMISTRY_WORDS } from '../shared/words/plan-words';
 import { POINT_KIND_WORDS } from '../shared/words/words';
 
 /** One thing that can be typed or chosen of an entry. `set` gives a changed copy. */
@@ -126,7 +127,7 @@ function batteryGroup(battery: MachineBattery, index: number, count: number): Fi
         label: 'Chemistry',
         kind: 'choice',
         value: battery.rating.chemistry,
-        choices: choicesOf(CHEMISTRIES),
+        choices: choicesOf(CHEMISTRIES, CHEMISTRY_WORDS),
         set: change((b, typed) => ({
           rating: { ...b.rating, chemistry: typed as typeof b.rating.chemistry },
         })),

@@ -3,6 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import type { AtlasEntry, CrewMember } from '@voltrek/contracts';
 import { isTemplate } from '@voltrek/core/machine';
 import { CHANGE_WORDS, CONFIDENCE_WORDS, LAYOUT_WORDS } from '../shared/words/atlas-words';
+import { ratingWords } from '../shared/words/figures';
 import { POINT_KIND_WORDS } from '../shared/words/words';
 
 /** One entry of the atlas in words: battery, engine, points with their steps, warnings, photos and history. */
@@ -37,8 +38,7 @@ import { POINT_KIND_WORDS } from '../shared/words/words';
       @for (b of m.batteries; track $index) {
         <dt>battery {{ m.batteries.length > 1 ? $index + 1 : '' }}</dt>
         <dd>
-          {{ b.rating.chemistry }} {{ b.rating.capacityAh }} Ah, {{ b.rating.ccaAmps }} A
-          {{ b.rating.ccaStandard }}, {{ layoutWords[b.layout] }}; {{ b.place
+          {{ ratingWords(b.rating) }}, {{ layoutWords[b.layout] }}; {{ b.place
           }}{{ b.ventHose ? ', vent hose' : '' }}
         </dd>
       }
@@ -194,6 +194,7 @@ export class EntryView {
 
   protected readonly kindWords = POINT_KIND_WORDS;
   protected readonly confidenceWords = CONFIDENCE_WORDS;
+  protected readonly ratingWords = ratingWords;
   protected readonly layoutWords = LAYOUT_WORDS;
   protected readonly changeWords = CHANGE_WORDS;
   protected readonly isForClass = computed(() => isTemplate(this.entry().machine));

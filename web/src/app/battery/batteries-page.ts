@@ -122,6 +122,10 @@ const NEW: FormValues = {
         gap: 0 10px;
         padding: 6px 0;
       }
+      a strong {
+        grid-row: span 3;
+        align-self: start;
+      }
     }
   `,
 })

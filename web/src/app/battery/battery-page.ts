@@ -83,8 +83,9 @@ const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = {
       @if (hasFigures()) {
         <div class="chart"><vt-chart [draw]="draw()" [summary]="summary()" /></div>
         <p class="dim">
-          Dashed: four in five batteries would lie between. Dotted: what the machine it sits in needs.
-          Upright: it had to be helped.
+          Dashed: four in five batteries would lie between.
+          {{ r.needShare === null ? '' : 'Dotted: what the machine it sits in needs.' }} Upright: it had to be
+          helped.
         </p>
       }
       <div class="lists">
@@ -144,6 +145,7 @@ const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = {
       display: grid;
       grid-template-columns: repeat(2, minmax(0, 1fr));
       gap: 28px;
+      margin-top: 22px;
     }
     header a {
       color: inherit;
@@ -196,12 +198,12 @@ export class BatteryPage {
   protected readonly fitting = signal(false);
   private readonly trend = computed(() => {
     const record = this.record();
-    return record ? trendOf(record, record.needShare ?? 0) : null;
+    return record ? trendOf(record, record.needShare) : null;
   });
   protected readonly draw = computed(() => {
     const record = this.record()!;
     const trend = this.trend();
-    return (colours: ChartColours) => batteryChart(record, record.needShare ?? 0, trend, colours);
+    return (colours: ChartColours) => batteryChart(record, record.needShare, trend, colours);
   });
   protected readonly summary = computed(() => batterySummary(this.record()!, this.trend()));
   protected readonly hasFigures = computed(

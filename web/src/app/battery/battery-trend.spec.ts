@@ -41,6 +41,8 @@ describe('battery trend', () => {
     expect(named('rest').data.length).toBe(4);
     expect(named('rest').markLine!.data.length).toBe(4);
     expect(named('needed').data.every(([, y]) => y === 60)).toBeTrue();
+    const loose = batteryChart(AGEING, null, trendOf(AGEING, null), COLOURS) as { series: typeof series };
+    expect(loose.series.find((s) => s.name === 'needed')!.data).toEqual([]);
     const ends = ['low', 'likely', 'high'].map((name) => named(name).data.at(-1)![1]!);
     expect(ends[0]!).toBeLessThan(ends[1]!);
     expect(ends[1]!).toBeLessThan(ends[2]!);

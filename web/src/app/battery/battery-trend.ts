@@ -20,9 +20,9 @@ const timeOf = (day: number): number => day * DAY_MS;
 export type BatteryLife = Pick<BatteryRecord, 'entries'>;
 
 /** Strength of one battery over time and where it is going; null without a reading of it. */
-export function trendOf(life: BatteryLife, needShare: number): StrengthTrend | null {
+export function trendOf(life: BatteryLife, needShare: number | null): StrengthTrend | null {
   const points = strengthsOf(life);
-  return points.length === 0 ? null : strengthTrend(points, needShare);
+  return points.length === 0 ? null : strengthTrend(points, needShare ?? 0);
 }
 
 function strengthsOf({ entries }: BatteryLife): { day: number; share: number; spread: number }[] {
@@ -34,7 +34,7 @@ function strengthsOf({ entries }: BatteryLife): { day: number; share: number; sp
 /** Strength above with its trend and what the machine needs; rest volts below, and where it had to be helped. */
 export function batteryChart(
   life: BatteryLife,
-  needShare: number,
+  needShare: number | null,
   trend: StrengthTrend | null,
   c: ChartColours,
 ): EChartsCoreOption {
@@ -60,7 +60,7 @@ export function batteryChart(
         })
       : [];
   const likely = band(0);
-  const isAbove = (likely.at(-1)?.[1] ?? 0) >= needShare * 100;
+  const isAbove = (likely.at(-1)?.[1] ?? 0) >= (needShare ?? 0) * 100;
   const time = (gridIndex: number, show: boolean) =>
     axis(c, '', {
       type: 'time',
@@ -106,10 +106,12 @@ export function batteryChart(
       }),
       line(
         'needed',
-        [
-          [from, needShare * 100],
-          [to, needShare * 100],
-        ],
+        needShare === null
+          ? []
+          : [
+              [from, needShare * 100],
+              [to, needShare * 100],
+            ],
         c.bad,
         { ...endName(isAbove ? 9 : -9)(c.bad), lineStyle: { color: c.bad, type: 'dotted', width: 2.5 } },
       ),

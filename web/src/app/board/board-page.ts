@@ -209,22 +209,23 @@ function isShown(call: BoardCall, show: Show, crewId: string): boolean {
     }
     @media (max-width: 720px) {
       .call {
-        grid-template-columns: 44px 1fr auto;
+        grid-template-columns: 44px 1fr;
         gap: 2px 10px;
         padding-block: 8px;
       }
       .number {
-        grid-row: span 2;
-      }
-      .said {
-        grid-column: 2 / -1;
+        grid-row: span 3;
+        align-self: start;
       }
       .temp {
         display: none;
       }
       .state {
-        grid-row: 1;
-        grid-column: 3;
+        text-align: left;
+      }
+      .state .dim {
+        display: inline;
+        margin-left: 8px;
       }
     }
   `,

@@ -82,7 +82,7 @@ type Role = (typeof CREW_ROLES)[number];
                 [attr.aria-pressed]="van.kit.includes(item.key)"
                 (click)="tick(i, item.key)"
               >
-                {{ item.name }} <span class="dim">{{ item.kind }}</span>
+                <span class="kind">{{ item.kind }}</span> {{ item.name }}
               </button>
             }
           </div>
@@ -138,8 +138,10 @@ type Role = (typeof CREW_ROLES)[number];
     fieldset > .key {
       justify-self: start;
     }
-    .key[aria-pressed='true'] .dim {
-      color: inherit;
+    .kind {
+      display: block;
+      font-size: 14px;
+      font-weight: 500;
     }
     @media (max-width: 720px) {
       .row {

@@ -38,22 +38,26 @@ import { degrees } from '../shared/words/figures';
           <a [routerLink]="link.path" routerLinkActive="here" ariaCurrentWhenActive="page">{{ link.name }}</a>
         }
       </nav>
-      <label class="who">
-        <span class="visually-hidden">Who works</span>
-        <select #crewSelect [value]="crewId()" (change)="chooseCrew(crewSelect.value)">
-          @for (member of crew(); track member.id) {
-            <option [value]="member.id" [selected]="member.id === crewId()">{{ member.name }}</option>
-          }
-        </select>
-      </label>
-      <label class="who van">
-        <span class="visually-hidden">Van</span>
-        <select #vanSelect (change)="chooseVan(vanSelect.value)">
-          @for (van of vans(); track van.id) {
-            <option [value]="van.id" [selected]="van.id === vanId()">{{ van.name }}</option>
-          }
-        </select>
-      </label>
+      @if (crew().length > 0) {
+        <label class="who">
+          <span class="visually-hidden">Who works</span>
+          <select #crewSelect [value]="crewId()" (change)="chooseCrew(crewSelect.value)">
+            @for (member of crew(); track member.id) {
+              <option [value]="member.id" [selected]="member.id === crewId()">{{ member.name }}</option>
+            }
+          </select>
+        </label>
+      }
+      @if (vans().length > 0) {
+        <label class="who van">
+          <span class="visually-hidden">Van</span>
+          <select #vanSelect (change)="chooseVan(vanSelect.value)">
+            @for (van of vans(); track van.id) {
+              <option [value]="van.id" [selected]="van.id === vanId()">{{ van.name }}</option>
+            }
+          </select>
+        </label>
+      }
     }
     <div class="lights" role="radiogroup" aria-label="Light">
       @for (level of lights; track level) {
@@ -130,7 +134,7 @@ import { degrees } from '../shared/words/figures';
       margin-left: 0;
     }
     select {
-      max-width: 132px;
+      max-width: 148px;
       min-height: 40px;
       padding: 2px 8px;
       border: 1px solid var(--on-road-dim);
@@ -176,7 +180,10 @@ import { degrees } from '../shared/words/figures';
     }
     @media (max-width: 720px) {
       :host {
-        gap: 10px;
+        flex-wrap: wrap;
+        gap: 0 10px;
+        height: auto;
+        min-height: 48px;
         padding: 0 8px;
         font-size: 15px;
       }
@@ -185,9 +192,10 @@ import { degrees } from '../shared/words/figures';
         display: none;
       }
       nav {
-        flex: 1;
+        flex: 1 1 220px;
         min-width: 0;
         gap: 0;
+        height: 48px;
         overflow-x: auto;
         scrollbar-width: none;
       }
@@ -195,7 +203,14 @@ import { degrees } from '../shared/words/figures';
         padding: 3px 6px 0;
       }
       .who {
-        display: none;
+        order: 1;
+        flex: 1 1 40%;
+        padding-bottom: 6px;
+      }
+      .who select {
+        width: 100%;
+        max-width: none;
+        min-height: 48px;
       }
       .lights {
         display: none;

@@ -86,11 +86,11 @@ import { VehicleDialog } from './vehicle-dialog';
             <a [routerLink]="['/job', job.id]">
               <span class="number">{{ job.callNumber }}</span>
               <span>{{ job.openedAt | date: 'd MMM y, HH:mm' }}</span>
-              <span
+              <span class="where"
                 ><strong>{{ job.title }}</strong> <span class="dim">{{ job.placeName }}</span></span
               >
-              <span>{{ job.lowestRestVolts === null ? '' : volts(job.lowestRestVolts) }}</span>
-              <strong>{{ job.verdict ? verdictWords[job.verdict].name : 'under way' }}</strong>
+              <span class="rest">{{ job.lowestRestVolts === null ? '' : volts(job.lowestRestVolts) }}</span>
+              <strong class="found">{{ job.verdict ? verdictWords[job.verdict].name : 'under way' }}</strong>
             </a>
           </li>
         } @empty {
@@ -157,10 +157,24 @@ import { VehicleDialog } from './vehicle-dialog';
         grid-template-columns: 1fr;
         gap: 2px;
       }
+      dt {
+        margin-top: 8px;
+      }
       .visits a {
-        grid-template-columns: 44px 1fr;
+        grid-template-columns: 44px 1fr auto;
         gap: 0 10px;
         padding: 6px 0;
+      }
+      .visits .number {
+        grid-row: span 3;
+        align-self: start;
+      }
+      .visits .where,
+      .visits .found {
+        grid-column: 2 / -1;
+      }
+      .visits .rest {
+        grid-area: 1 / 3;
       }
     }
   `,

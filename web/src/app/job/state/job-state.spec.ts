@@ -52,6 +52,24 @@ describe('the job slice', () => {
     expect(ids(state)).toEqual([open.id, first.id, second.id]);
   });
 
+  it('names no battery of the vehicle from its change, or the undoing of one, until the server has told it anew', () => {
+    const rating = { chemistry: 'agm', capacityAh: 70, ccaAmps: 700, ccaStandard: 'EN' } as const;
+    const fitted = event('battery.replaced', { battery: 0, rating });
+    const detail = { ...detailOf([open]), batteries: [{ id: 'old' }] as never };
+    const there = JobActions.loaded({ jobId: JOB_ID, detail, waiting: [] });
+    const named = (...actions: Action[]): number => after(there, ...actions).detail!.batteries.length;
+    expect(named(JobActions.reported({ event: event('symptom.recorded', { symptom: 'silence' }) }))).toBe(1);
+    expect(named(JobActions.reported({ event: fitted }))).toBe(0);
+    const again = { ...detail, events: [open, fitted] };
+    const changed = [
+      JobActions.heard({ event: fitted, revision: 2 }),
+      JobActions.loaded({ jobId: JOB_ID, detail: again, waiting: [] }),
+    ];
+    expect(named(...changed)).toBe(1);
+    const undone = event('event.undone', { eventId: fitted.id });
+    expect(named(...changed, JobActions.heard({ event: undone, revision: 3 }))).toBe(0);
+  });
+
   it('ignores an event of another job', () => {
     const other = { ...event('symptom.recorded', { symptom: 'silence' }), jobId: 'other' };
     expect(ids(after(loaded(), JobActions.heard({ event: other, revision: 2 })))).toEqual([open.id]);

@@ -81,7 +81,10 @@ export const jobFeature = createFeature({
     on(JobActions.failed, (state, { problem }): JobState => ({ ...state, problem })),
     on(
       JobActions.reported,
-      (state, { event }): JobState => ({ ...state, pending: [...state.pending, event] }),
+      (state, { event }): JobState => ({
+        ...withBatteriesInDoubt(state, event),
+        pending: [...state.pending, event],
+      }),
     ),
     on(
       JobActions.acknowledged,
@@ -94,7 +97,11 @@ export const jobFeature = createFeature({
         connected: true,
       }),
     ),
-    on(JobActions.heard, (state, { event, revision }): JobState => withLogged(state, { event, revision })),
+    on(
+      JobActions.heard,
+      (state, { event, revision }): JobState =>
+        withLogged(withBatteriesInDoubt(state, event), { event, revision }),
+    ),
     on(
       JobActions.refused,
       (state, { event, why }): JobState => ({
@@ -114,6 +121,17 @@ export const jobFeature = createFeature({
     on(JobActions.connectionChanged, (state, { connected }): JobState => ({ ...state, connected })),
   ),
 });
+
+/** Which batteries sit in the vehicle is not known between a change of battery, or its undoing, and the server's word on it. */
+function withBatteriesInDoubt(state: JobState, event: JobEvent): JobState {
+  const changed =
+    event.type === 'event.undone'
+      ? state.logged.find((l) => l.event.id === event.data.eventId)?.event.type
+      : event.type;
+  return state.detail && state.jobId === event.jobId && changed === 'battery.replaced'
+    ? { ...state, detail: { ...state.detail, batteries: [] } }
+    : state;
+}
 
 /** The server's order is the order: an event heard early takes its own place. */
 function withLogged(state: JobState, entry: LoggedEvent): JobState {

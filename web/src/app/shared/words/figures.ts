@@ -1,5 +1,6 @@
 import type { Vehicle } from '@voltrek/contracts';
 import type { BatteryRating } from '@voltrek/core/battery';
+import { CHEMISTRY_WORDS } from './plan-words';
 
 /** Figures as they are read: fixed places, unit after a space. */
 export const volts = (value: number, places = 2): string => `${value.toFixed(places)} V`;
@@ -35,7 +36,7 @@ export function inSentence(line: string): string {
 
 /** A battery's rating in one line. */
 export function ratingWords({ chemistry, capacityAh, ccaAmps, ccaStandard }: BatteryRating): string {
-  return `${chemistry} ${capacityAh} Ah, ${ccaAmps} A ${ccaStandard}`;
+  return `${CHEMISTRY_WORDS[chemistry]} ${capacityAh} Ah, ${ccaAmps} A ${ccaStandard}`;
 }
 
 /** What a vehicle is called: plate, else fleet or serial number, else that nothing is known of it. */

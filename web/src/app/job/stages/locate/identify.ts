@@ -28,6 +28,7 @@ import { problemText } from '../../../shared/state/problem';
 import { sessionFeature } from '../../../shared/state/session';
 import { CLUE_WORDS, LAYOUT_WORDS } from '../../../shared/words/atlas-words';
 import { percent } from '../../../shared/words/figures';
+import { CHEMISTRY_WORDS } from '../../../shared/words/plan-words';
 import { CLASS_WORDS } from '../../../shared/words/words';
 import { faultsOf } from '../../../atlas/entry-editor';
 import { idFrom } from '../../../atlas/entry-fields';
@@ -154,7 +155,7 @@ const SUGGESTIONS = 5;
                 (change)="chemistry.set(asChemistry(chemistryInput.value))"
               >
                 @for (c of chemistries; track c) {
-                  <option [value]="c" [selected]="c === chemistry()">{{ c }}</option>
+                  <option [value]="c" [selected]="c === chemistry()">{{ chemistryWords[c] }}</option>
                 }
               </select>
             </label>
@@ -325,6 +326,7 @@ export class Identify {
   protected readonly classWords = CLASS_WORDS;
   protected readonly clueWords = CLUE_WORDS;
   protected readonly chemistries = CHEMISTRIES;
+  protected readonly chemistryWords = CHEMISTRY_WORDS;
   protected readonly layouts = TERMINAL_LAYOUTS;
   protected readonly layoutWords = LAYOUT_WORDS;
 

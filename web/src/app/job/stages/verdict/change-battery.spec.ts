@@ -1,4 +1,8 @@
-import { CAR, event, opened } from '../../../../testing/fixtures';
+import { HttpTestingController } from '@angular/common/http/testing';
+import { TestBed } from '@angular/core/testing';
+import type { Battery } from '@voltrek/contracts';
+import type { BatteryRating } from '@voltrek/core/battery';
+import { CAR, detailOf, event, opened } from '../../../../testing/fixtures';
 import { jobHarness } from '../../../../testing/job-harness';
 import { ChangeBattery } from './change-battery';
 
@@ -40,6 +44,41 @@ describe('ChangeBattery', () => {
     });
     await refresh();
     expect(root.textContent).toContain('Its record begins today.');
+  });
+
+  it('offers what lies on the van and fits, and records which one went in', async () => {
+    const machine = { ...CAR, resets: [] };
+    const call = { ...detailOf([opened()]).call, vanId: 'van-2' };
+    const { root, tap, reported, refresh } = await jobHarness(ChangeBattery, [opened()], { machine, call });
+    const fits = machine.batteries[0]!.rating;
+    const loose = (id: string, vanId: string | null, rating: BatteryRating): Battery => ({
+      id,
+      code: id.toUpperCase(),
+      rating,
+      dateMark: null,
+      state: vanId ? 'on-van' : 'depot',
+      vehicleId: null,
+      place: null,
+      vanId,
+      since: '2026-01-01T00:00:00Z',
+    });
+    TestBed.inject(HttpTestingController)
+      .expectOne('/api/batteries')
+      .flush([
+        loose('fits', 'van-2', fits),
+        loose('weak', 'van-2', { ...fits, ccaAmps: fits.ccaAmps / 2 }),
+        loose('other', 'van-1', fits),
+        loose('depot', null, fits),
+      ]);
+    await refresh();
+    while (root.querySelector('.step')) await tap('Done');
+    const offered = [...root.querySelectorAll('[aria-label="The battery that went in"] button')];
+    expect(offered.map((b) => b.textContent.trim().split(' ')[0])).toEqual(['FITS', 'a']);
+    await tap(/^FITS/);
+    await tap('It is fitted');
+    expect(reported().at(-1)!.data).toEqual({ battery: 0, rating: fits, batteryId: 'fits' });
+    await refresh();
+    expect(root.textContent).toContain('Its record goes on here.');
   });
 
   it('offers either battery of a string, and warns to change both', async () => {

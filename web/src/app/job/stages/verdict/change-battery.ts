@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
 import {
   BATTERY_RANGES,
   type BatteryRating,
@@ -11,7 +12,9 @@ import { fittingOrder, type FittingStep } from '@voltrek/core/hookup';
 import { batteriesOfJob, workingTempC } from '@voltrek/core/job';
 import { outOfRange } from '@voltrek/core/quantities';
 import { bankInstead, misfitsOf, replacementNeed } from '@voltrek/core/verdict';
-import { amps } from '../../../shared/words/figures';
+import { catchError, of } from 'rxjs';
+import { Api } from '../../../shared/state/api';
+import { amps, ratingWords } from '../../../shared/words/figures';
 import { LAYOUT_WORDS } from '../../../shared/words/atlas-words';
 import { CHEMISTRY_WORDS, FITTING_WORDS, hoursWords, MISFIT_WORDS } from '../../../shared/words/plan-words';
 import { batteryWord } from '../../../shared/words/words';
@@ -70,7 +73,9 @@ const SLIP_TOLD_AMPS = 50;
       </p>
     }
     @if (replaced(); as r) {
-      <p class="ready">Changed. Its record begins today.</p>
+      <p class="ready">
+        {{ r.batteryId ? 'Changed. Its record goes on here.' : 'Changed. Its record begins today.' }}
+      </p>
     } @else if (next(); as step) {
       <div class="step">
         <p class="count">Step {{ doneCount() + 1 }} of {{ order().length }}</p>
@@ -84,54 +89,94 @@ const SLIP_TOLD_AMPS = 50;
         </button>
       </div>
     } @else {
-      <div class="fitted">
-        <label>
-          <span>kind</span>
-          <select class="field" [value]="chemistry()" #kind (change)="setChemistry(kind.value)">
-            @for (c of chemistries; track c) {
-              <option [value]="c" [selected]="c === chemistry()">{{ chemistryWords[c] }}</option>
-            }
-          </select>
-        </label>
-        <label>
-          <span>Ah</span>
-          <input
-            class="field"
-            inputmode="decimal"
-            [value]="capacityText()"
-            #ah
-            (input)="capacityText.set(ah.value)"
-          />
-        </label>
-        <label>
-          <span>cold-cranking A</span>
-          <input
-            class="field"
-            inputmode="decimal"
-            [value]="ccaText()"
-            #cca
-            (input)="ccaText.set(cca.value)"
-          />
-        </label>
-        <label>
-          <span>by</span>
-          <select class="field" #by (change)="setStandard(by.value)">
-            @for (s of standards; track s) {
-              <option [value]="s" [selected]="s === standard()">{{ s }}</option>
-            }
-          </select>
-        </label>
-        <button
-          type="button"
-          class="key strong"
-          [disabled]="fault() !== null || isClosed()"
-          (click)="fitted()"
-        >
+      @if (spares().length > 0) {
+        <div class="keys" role="radiogroup" aria-label="The battery that went in">
+          @for (b of spares(); track b.id) {
+            <button
+              type="button"
+              class="key"
+              role="radio"
+              [attr.aria-checked]="spare()?.id === b.id"
+              (click)="spareId.set(b.id)"
+            >
+              {{ b.code }} of the van, {{ ratingWords(b.rating) }}
+            </button>
+          }
+          <button
+            type="button"
+            class="key"
+            role="radio"
+            [attr.aria-checked]="spare() === null"
+            (click)="spareId.set(null)"
+          >
+            a new one
+          </button>
+        </div>
+      }
+      @if (spare()) {
+        <button type="button" class="key strong" [disabled]="isClosed()" (click)="fitted()">
           It is fitted
         </button>
-      </div>
-      @if (fault(); as why) {
-        <p class="problem" role="alert">{{ why }}</p>
+      } @else {
+        <div class="fitted">
+          <label>
+            <span>kind</span>
+            <select class="field" [value]="chemistry()" #kind (change)="setChemistry(kind.value)">
+              @for (c of chemistries; track c) {
+                <option [value]="c" [selected]="c === chemistry()">{{ chemistryWords[c] }}</option>
+              }
+            </select>
+          </label>
+          <label>
+            <span>Ah</span>
+            <input
+              class="field"
+              inputmode="decimal"
+              [value]="capacityText()"
+              #ah
+              (input)="capacityText.set(ah.value)"
+            />
+          </label>
+          <label>
+            <span>cold-cranking A</span>
+            <input
+              class="field"
+              inputmode="decimal"
+              [value]="ccaText()"
+              #cca
+              (input)="ccaText.set(cca.value)"
+            />
+          </label>
+          <label>
+            <span>by</span>
+            <select class="field" #by (change)="setStandard(by.value)">
+              @for (s of standards; track s) {
+                <option [value]="s" [selected]="s === standard()">{{ s }}</option>
+              }
+            </select>
+          </label>
+          <label>
+            <span>date mark</span>
+            <input
+              class="field"
+              maxlength="20"
+              [value]="dateMark()"
+              #mark
+              (input)="dateMark.set(mark.value)"
+            />
+          </label>
+          <button
+            type="button"
+            class="key strong"
+            [disabled]="fault() !== null || isClosed()"
+            (click)="fitted()"
+          >
+            It is fitted
+          </button>
+        </div>
+        @if (fault(); as why) {
+          <p class="problem" role="alert">{{ why }}</p>
+        }
       }
     }
   `,
@@ -179,7 +224,7 @@ const SLIP_TOLD_AMPS = 50;
     }
     .fitted {
       display: grid;
-      grid-template-columns: repeat(4, 1fr) auto;
+      grid-template-columns: repeat(5, 1fr) auto;
       align-items: end;
       gap: 8px;
     }
@@ -243,6 +288,24 @@ export class ChangeBattery {
       ? `${now}; the other way round: ${amps(step.otherWayAmps)}.`
       : `${now}.`;
   });
+  /** Batteries on the job's van that fit there. */
+  private readonly loose = toSignal(
+    inject(Api)
+      .looseBatteries()
+      .pipe(catchError(() => of([]))),
+    {
+      initialValue: [],
+    },
+  );
+  protected readonly spares = computed(() =>
+    this.loose()
+      .filter((b) => b.vanId !== null && b.vanId === this.work().call.vanId)
+      .filter((b) => misfitsOf(this.need(), b.rating).length === 0),
+  );
+  protected readonly spareId = signal<string | null>(null);
+  protected readonly spare = computed(() => this.spares().find((b) => b.id === this.spareId()) ?? null);
+  protected readonly ratingWords = ratingWords;
+  protected readonly dateMark = signal('');
   protected readonly replaced = computed(
     () => this.work().job.replaced.find((r) => r.battery === this.at() || r.battery === null) ?? null,
   );
@@ -285,7 +348,14 @@ export class ChangeBattery {
   }
 
   protected fitted(): void {
-    this.reporter.report('battery.replaced', { battery: this.at(), rating: this.rating() });
+    const spare = this.spare();
+    const dateMark = this.dateMark().trim();
+    this.reporter.report(
+      'battery.replaced',
+      spare
+        ? { battery: this.at(), rating: spare.rating, batteryId: spare.id }
+        : { battery: this.at(), rating: this.rating(), ...(dateMark && { dateMark }) },
+    );
   }
 }
 

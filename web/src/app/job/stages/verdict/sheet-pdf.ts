@@ -4,9 +4,8 @@ import type { VerdictRecord } from '@voltrek/core/verdict';
 import { addDays, format } from 'date-fns';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { FINDING_NAMES, foundWords, GROUND_WORDS, pushWords } from '../../../shared/words/diagnosis-words';
-import { degrees, percent } from '../../../shared/words/figures';
+import { degrees, percent, ratingWords } from '../../../shared/words/figures';
 import { CAUSE_WORDS } from '../../../shared/words/diagnosis-words';
-import { CHEMISTRY_WORDS } from '../../../shared/words/plan-words';
 import { STANDING_CAUTION, STOP_WORDS, VERDICT_WORDS } from '../../../shared/words/words';
 import type { Work } from '../../state/job-selectors';
 import { readingLines, tryLines, verdictLine } from './sheet-text';
@@ -88,9 +87,7 @@ export function sheetDocument(
 }
 
 function machineLine({ machine }: JobSheet): string {
-  const batteries = machine.batteries.map(
-    (b) => `${CHEMISTRY_WORDS[b.chemistry]} ${b.capacityAh} Ah, ${b.ccaAmps} A ${b.ccaStandard}, ${b.place}`,
-  );
+  const batteries = machine.batteries.map((b) => `${ratingWords(b)}, ${b.place}`);
   return `${machine.maker} ${machine.model}, ${machine.systemVolts} V. ${batteries.join('; ')}`;
 }
 
