@@ -108,6 +108,7 @@ import { degrees } from '../shared/words/figures';
     nav {
       display: flex;
       gap: 4px;
+      margin-right: auto;
       height: 100%;
     }
     nav a {
