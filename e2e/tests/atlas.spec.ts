@@ -118,5 +118,5 @@ test('a file shows what it would change, is refused by line, and is imported who
   await expect(dialog.getByRole('status')).toContainText('Imported.');
   await dialog.getByRole('button', { name: 'Close' }).click();
   await page.getByRole('searchbox').fill('fell 450');
-  await expect(page.getByText(/agm 9 Ah/)).toBeVisible();
+  await expect(page.getByText(/AGM 9 Ah/)).toBeVisible();
 });
