@@ -131,7 +131,10 @@ test('pictures of the main views', async ({ tech, page }) => {
   await page.getByRole('radiogroup').first().waitFor();
   await shoot('rules');
   await page.goto(`${tech.url}/kit`);
-  await page.getByRole('button', { name: /Lithium pack/ }).first().click();
+  await page
+    .getByRole('button', { name: /Lithium pack/ })
+    .first()
+    .click();
   await page.getByRole('dialog').waitFor();
   await shoot('kit');
   const empty = await TestServer.create();
