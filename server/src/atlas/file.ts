@@ -1,9 +1,9 @@
 import { isDeepStrictEqual } from 'node:util';
 import { type ImportReport, parseMachine, type RowFault, ValidationError } from '@voltrek/contracts';
 import { isTemplate, type Machine } from '@voltrek/core/machine';
-import { crewExists } from '../crew/repository.js';
+import { requireCrew } from '../crew/repository.js';
 import type { Database, Tx } from '../db/database.js';
-import { HttpProblem, notFound } from '../http/problem.js';
+import { HttpProblem } from '../http/problem.js';
 import { allMachines, atlasBasis, entryById, writeMachine } from './repository.js';
 import { parseCsv } from './csv.js';
 import { FAULTS_MOST } from './found-row.js';
@@ -101,7 +101,7 @@ export async function applyImport(
   basis: number,
 ): Promise<ImportReport> {
   const report = await database.db.transaction(async (tx) => {
-    if (!(await crewExists(tx, by))) throw notFound(`crew member ${by}`);
+    await requireCrew(tx, by);
     const preview = await previewImport(tx, upload);
     if (preview.faults.length > 0)
       throw new HttpProblem(422, 'Rows are at fault. Nothing was changed.', {

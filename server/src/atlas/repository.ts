@@ -4,6 +4,8 @@ import type { KitItem } from '@voltrek/core/sources';
 import { and, asc, count, desc, eq, like, max, notInArray, type SQL, sql } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
 import { modelChanges, modelPhotos, models } from '../db/schema.js';
+import { plainLike, wordsOf } from '../db/words.js';
+import { notFound } from '../http/problem.js';
 import { searchTextOf } from './search-text.js';
 
 const TEMPLATE_IDS = MACHINE_CLASSES.map(templateId);
@@ -27,7 +29,7 @@ const shown = {
  * Entries that stand for a whole class are found only by name.
  */
 export async function searchMachines(db: Db, typed: string, limit: number): Promise<MachineSearch> {
-  const words = typed.toLowerCase().split(/\s+/).filter(Boolean).slice(0, WORDS_MOST);
+  const words = wordsOf(typed, WORDS_MOST);
   const wrong: string[] = [];
   const wanted: SQL[] = [];
   for (const word of words) {
@@ -62,7 +64,7 @@ export async function searchMachines(db: Db, typed: string, limit: number): Prom
 
 /** A word as it stands: a short one only at the beginning of a word, since anywhere else it would be found in everything. */
 function stands(word: string): SQL {
-  const plain = word.replace(/[\\%_]/g, '\\$&');
+  const plain = plainLike(word);
   return like(models.searchText, word.length < FUZZY_FROM_LETTERS ? `% ${plain}%` : `%${plain}%`);
 }
 
@@ -86,6 +88,13 @@ function summaryOf(row: {
 export async function modelById(db: Db | Tx, id: string): Promise<Machine | null> {
   const [row] = await db.select().from(models).where(eq(models.id, id));
   return row?.detail ?? null;
+}
+
+/** The same, where there must be one. @throws HttpProblem 404 */
+export async function requireModel(db: Db | Tx, id: string): Promise<Machine> {
+  const model = await modelById(db, id);
+  if (!model) throw notFound(`model ${id}`);
+  return model;
 }
 
 /** An entry as a list shows it. */

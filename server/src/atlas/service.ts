@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { type AtlasEntry, type EntryChange, parseMachine } from '@voltrek/contracts';
 import { isTemplate } from '@voltrek/core/machine';
-import { crewExists } from '../crew/repository.js';
+import { requireCrew } from '../crew/repository.js';
 import type { Database, Tx } from '../db/database.js';
 import { HttpProblem, notFound } from '../http/problem.js';
 import { addPhoto, entryById, noteChange, writeMachine } from './repository.js';
@@ -18,10 +18,6 @@ async function changed(
     return entryById(tx, id);
   });
   return entry!;
-}
-
-async function requireCrew(tx: Tx, id: string): Promise<void> {
-  if (!(await crewExists(tx, id))) throw notFound(`crew member ${id}`);
 }
 
 async function requireEntry(tx: Tx, id: string): Promise<AtlasEntry> {

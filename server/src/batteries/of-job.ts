@@ -4,7 +4,7 @@ import type { Machine } from '@voltrek/core/machine';
 import { asc, eq } from 'drizzle-orm';
 import type { Tx } from '../db/database.js';
 import { batteryEntries, batteryMoves } from '../db/schema.js';
-import { addBattery, batteriesIn, batteryById, moveBattery, unmove } from './repository.js';
+import { addBattery, batteriesIn, batteryById, type Move, moveBattery, unmove } from './repository.js';
 
 /** Events after which the record of the batteries may say something else. */
 const TELLING: readonly JobEvent['type'][] = [
@@ -49,24 +49,17 @@ export async function followMoves(
       const { battery: place, rating, batteryId, dateMark = null } = event.data;
       await replaceAt(tx, vehicleId, place, of);
       const known = batteryId ? await batteryById(tx, batteryId) : null;
-      const fitted = { ...of, kind: 'fitted', vehicleId, place, vanId: null } as const;
-      if (known) await moveBattery(tx, known.id, fitted);
-      else await addBattery(tx, batteryId ?? event.id, rating, dateMark, fitted);
+      const move = fitted(vehicleId, place, of);
+      if (known) await moveBattery(tx, known.id, move);
+      else await addBattery(tx, batteryId ?? event.id, rating, dateMark, move);
       break;
     }
     case 'follow-up.done':
       if (event.data.kind === 'replace')
         for (const [place, { rating }] of machine.batteries.entries()) {
           await replaceAt(tx, vehicleId, place, of);
-          const fitted = {
-            ...of,
-            kind: 'fitted',
-            vehicleId,
-            place,
-            vanId: null,
-            note: 'as promised',
-          } as const;
-          await addBattery(tx, randomUUID(), rating, null, fitted);
+          const move = { ...fitted(vehicleId, place, of), note: 'as promised' };
+          await addBattery(tx, randomUUID(), rating, null, move);
         }
       break;
     case 'event.undone':
@@ -82,6 +75,14 @@ interface Of {
   readonly eventId: string;
   readonly at: Date;
 }
+
+const fitted = (vehicleId: string, place: number, of: Of): Move => ({
+  ...of,
+  kind: 'fitted',
+  vehicleId,
+  place,
+  vanId: null,
+});
 
 /** A vehicle that comes for the first time has batteries, and each is one from then on. */
 async function meetBatteries(tx: Tx, machine: Machine, vehicleId: string, of: Of): Promise<void> {

@@ -1,4 +1,4 @@
-import type { BatteryRecord } from '@voltrek/contracts';
+import { type BatteryRecord, UUID_PATTERN } from '@voltrek/contracts';
 import { neededShare } from '@voltrek/core/verdict';
 import { eq, min } from 'drizzle-orm';
 import { modelById } from '../atlas/repository.js';
@@ -9,7 +9,6 @@ import { houseRules } from '../rules/repository.js';
 import { vehicleById, vehicleName } from '../vehicles/repository.js';
 import { entriesOfBattery } from './of-job.js';
 import { batteryByCode, batteryById, movesOf } from './repository.js';
-import { UUID_PATTERN } from '@voltrek/contracts';
 
 /** Every battery must stand this cold, however mild its calls were, degC. */
 const COLD_LEAST_C = -10;

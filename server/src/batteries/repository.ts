@@ -1,7 +1,7 @@
 import { randomInt } from 'node:crypto';
 import type { Battery, BatteryMove, BatteryMoveKind, BatteryState } from '@voltrek/contracts';
 import type { BatteryRating } from '@voltrek/core/battery';
-import { and, asc, desc, eq } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
 import { batteries, batteryEntries, batteryMoves, vehicles } from '../db/schema.js';
 import { vehicleName } from '../vehicles/repository.js';
@@ -49,8 +49,12 @@ export async function batteriesIn(db: Db | Tx, vehicleId: string): Promise<Batte
 
 /** Spares of the vans and what stands at the depot. */
 export async function looseBatteries(db: Db | Tx): Promise<Battery[]> {
-  const rows = await db.select().from(batteries).orderBy(asc(batteries.since));
-  return rows.filter((r) => r.state === 'on-van' || r.state === 'depot').map(batteryOf);
+  const rows = await db
+    .select()
+    .from(batteries)
+    .where(inArray(batteries.state, ['on-van', 'depot']))
+    .orderBy(asc(batteries.since));
+  return rows.map(batteryOf);
 }
 
 export async function movesOf(db: Db | Tx, batteryId: string): Promise<BatteryMove[]> {

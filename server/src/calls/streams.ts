@@ -1,6 +1,6 @@
 import type { Response } from 'express';
+import { watchers } from '../http/event-stream.js';
 
-const HEARTBEAT_MS = 15_000;
 /** Several changes of one moment are told as one. */
 const GATHER_MS = 60;
 
@@ -12,34 +12,22 @@ export interface BoardStreams {
 }
 
 export function boardStreams(): BoardStreams {
-  const watchers = new Set<Response>();
+  const boards = watchers();
   let soon: NodeJS.Timeout | undefined;
-  const heartbeat = setInterval(() => {
-    for (const response of watchers) response.write(': still here\n\n');
-  }, HEARTBEAT_MS);
-  heartbeat.unref();
   return {
     watch: (response) => {
-      response.writeHead(200, {
-        'Content-Type': 'text/event-stream',
-        'Cache-Control': 'no-cache, no-transform',
-        Connection: 'keep-alive',
-      });
-      response.write(': watching\n\n');
-      watchers.add(response);
-      response.on('close', () => watchers.delete(response));
+      boards.add(response);
     },
     changed: () => {
       soon ??= setTimeout(() => {
         soon = undefined;
-        for (const response of watchers) response.write('data: changed\n\n');
+        for (const response of boards.all) response.write('data: changed\n\n');
       }, GATHER_MS);
       soon.unref();
     },
     closeAll: () => {
-      clearInterval(heartbeat);
       clearTimeout(soon);
-      for (const response of watchers) response.end();
+      boards.closeAll();
     },
   };
 }

@@ -10,11 +10,13 @@ export async function allCrew(db: Db | Tx): Promise<CrewMember[]> {
   return rows.map(({ id, name, role, retiredAt }) => ({ id, name, role, retired: retiredAt !== null }));
 }
 
-export async function crewExists(db: Db | Tx, id: string): Promise<boolean> {
-  return (await db.select({ id: crew.id }).from(crew).where(eq(crew.id, id))).length > 0;
+/** Whether anybody works here: until then the house has not been set up. */
+export async function hasCrew(db: Db | Tx): Promise<boolean> {
+  return (await db.select({ id: crew.id }).from(crew).limit(1)).length > 0;
 }
 
 /** @throws HttpProblem 404 for somebody nobody knows */
 export async function requireCrew(db: Db | Tx, id: string): Promise<void> {
-  if (!(await crewExists(db, id))) throw notFound(`crew member ${id}`);
+  const [row] = await db.select({ id: crew.id }).from(crew).where(eq(crew.id, id));
+  if (!row) throw notFound(`crew member ${id}`);
 }

@@ -1,5 +1,6 @@
 import { parseSetUp } from '@voltrek/contracts';
 import { Router } from 'express';
+import { hasCrew } from '../crew/repository.js';
 import type { Database } from '../db/database.js';
 import { crew, vans } from '../db/schema.js';
 import { loadAtlas } from '../demo/load.js';
@@ -11,14 +12,12 @@ import { USUAL_KIT } from './usual-kit.js';
 export function houseRoutes({ db }: Database): Router {
   const router = Router();
   router.get('/', async (_request, response) => {
-    const someone = await db.select({ id: crew.id }).from(crew).limit(1);
-    response.json({ isSetUp: someone.length > 0, usualKit: USUAL_KIT });
+    response.json({ isSetUp: await hasCrew(db), usualKit: USUAL_KIT });
   });
   router.post('/', async (request, response) => {
     const { crew: people, vans: fleet, atlas } = parseSetUp(request.body);
     await db.transaction(async (tx) => {
-      if ((await tx.select({ id: crew.id }).from(crew).limit(1)).length > 0)
-        throw new HttpProblem(409, 'This house is set up already.');
+      if (await hasCrew(tx)) throw new HttpProblem(409, 'This house is set up already.');
       await tx.insert(crew).values(people.map((member, i) => ({ id: `crew-${i + 1}`, ...member })));
       for (const [i, { name, kit }] of fleet.entries()) {
         const vanId = `van-${i + 1}`;

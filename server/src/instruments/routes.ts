@@ -1,5 +1,6 @@
 import { type CaptureEnd, type CaptureLine, PROBES_PLACED } from '@voltrek/contracts';
-import { type Response, Router } from 'express';
+import { Router } from 'express';
+import { openStream } from '../http/event-stream.js';
 import { HttpProblem } from '../http/problem.js';
 import type { Bench } from './bench.js';
 import { LinkError } from './scpi-link.js';
@@ -78,12 +79,4 @@ export function instrumentRoutes({ bench, weatherUrl, place }: InstrumentParts):
   });
 
   return router;
-}
-
-function openStream(response: Response): void {
-  response.writeHead(200, {
-    'Content-Type': 'text/event-stream',
-    'Cache-Control': 'no-cache, no-transform',
-    Connection: 'keep-alive',
-  });
 }

@@ -11,6 +11,7 @@ import type { Machine } from '@voltrek/core/machine';
 import { and, asc, count, eq, gt, gte, ilike, inArray, lt, lte, or, type SQL, sql } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
 import { jobEvents, jobs, vehicles } from '../db/schema.js';
+import { plainLike, wordsOf } from '../db/words.js';
 import { plateKeyOf } from '../vehicles/repository.js';
 
 type JobRow = typeof jobs.$inferSelect;
@@ -66,13 +67,17 @@ export async function keptJob(db: Db | Tx, jobId: string): Promise<KeptJob | nul
 export async function writeEvent(tx: Tx, event: JobEvent, kept: KeptJob, machine: Machine): Promise<void> {
   const row = rowOf(kept, machine);
   await tx.insert(jobs).values(row).onConflictDoUpdate({ target: jobs.id, set: row });
-  const { heardAt, ...rest } = event;
-  await tx.insert(jobEvents).values({
-    ...rest,
+  await tx.insert(jobEvents).values(eventRow(event, kept.job.revision - 1));
+}
+
+/** An event as it is stored, at its place in the log. */
+export function eventRow({ heardAt, ...event }: JobEvent, position: number): typeof jobEvents.$inferInsert {
+  return {
+    ...event,
     at: new Date(event.at),
     heardAt: heardAt === undefined ? null : new Date(heardAt),
-    position: kept.job.revision - 1,
-  });
+    position,
+  };
 }
 
 /** What the log of a job comes to, for lists and searches. */
@@ -138,11 +143,12 @@ export interface LogQuery {
 }
 
 const PLATES_MOST = 50;
+const WORDS_MOST = 8;
 
 /** One page of closed jobs, newest first, by words of the job or the plate of its vehicle. */
 export async function readLog(db: Db, query: LogQuery): Promise<LogPage> {
-  const words = query.text.toLowerCase().split(/\s+/).filter(Boolean).slice(0, 8);
-  const bySays = words.map((word) => ilike(jobs.searchText, `%${word.replace(/[\\%_]/g, '\\$&')}%`));
+  const words = wordsOf(query.text, WORDS_MOST);
+  const bySays = words.map((word) => ilike(jobs.searchText, `%${plainLike(word)}%`));
   const owned = await vehiclesByPlate(db, query.text);
   const isMeant = owned.length > 0 ? or(and(...bySays), inArray(jobs.vehicleId, owned)) : and(...bySays);
   const rows = await db

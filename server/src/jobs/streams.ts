@@ -1,8 +1,6 @@
 import type { JobEvent } from '@voltrek/core/job';
 import type { Response } from 'express';
-
-/** Comment lines keep a quiet stream open through proxies and show a dead one. */
-const HEARTBEAT_MS = 15_000;
+import { watchers } from '../http/event-stream.js';
 
 /** Open pages that watch a job, told of each event as it is acknowledged (server-sent events). */
 export interface JobStreams {
@@ -14,25 +12,16 @@ export interface JobStreams {
 }
 
 export function jobStreams(): JobStreams {
-  const watchers = new Map<string, Set<Response>>();
+  const pages = watchers();
+  const byJob = new Map<string, Set<Response>>();
   const listeners: ((event: JobEvent) => void)[] = [];
-  const heartbeat = setInterval(() => {
-    for (const set of watchers.values()) for (const response of set) response.write(': still here\n\n');
-  }, HEARTBEAT_MS);
-  heartbeat.unref();
   return {
     watch: (jobId, response) => {
-      response.writeHead(200, {
-        'Content-Type': 'text/event-stream',
-        'Cache-Control': 'no-cache, no-transform',
-        Connection: 'keep-alive',
-      });
-      response.write(': watching\n\n');
-      const set = watchers.get(jobId) ?? new Set();
-      watchers.set(jobId, set.add(response));
-      response.on('close', () => {
+      const set = byJob.get(jobId) ?? new Set();
+      byJob.set(jobId, set.add(response));
+      pages.add(response, () => {
         set.delete(response);
-        if (set.size === 0) watchers.delete(jobId);
+        if (set.size === 0) byJob.delete(jobId);
       });
     },
     listen: (listener) => {
@@ -40,13 +29,10 @@ export function jobStreams(): JobStreams {
     },
     tell: (event, revision) => {
       for (const listener of listeners) listener(event);
-      for (const response of watchers.get(event.jobId) ?? []) {
+      for (const response of byJob.get(event.jobId) ?? []) {
         response.write(`id: ${event.id}\ndata: ${JSON.stringify({ event, revision })}\n\n`);
       }
     },
-    closeAll: () => {
-      clearInterval(heartbeat);
-      for (const set of watchers.values()) for (const response of set) response.end();
-    },
+    closeAll: pages.closeAll,
   };
 }

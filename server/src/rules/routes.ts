@@ -1,8 +1,7 @@
 import { parseRuleSetting } from '@voltrek/contracts';
 import { Router } from 'express';
-import { crewExists } from '../crew/repository.js';
+import { requireCrew } from '../crew/repository.js';
 import type { Database } from '../db/database.js';
-import { notFound } from '../http/problem.js';
 import { addRuleSetting, rulesPage } from './repository.js';
 
 export function ruleRoutes(database: Database): Router {
@@ -13,7 +12,7 @@ export function ruleRoutes(database: Database): Router {
   router.post('/', async (request, response) => {
     const setting = parseRuleSetting(request.body);
     const page = await database.db.transaction(async (tx) => {
-      if (!(await crewExists(tx, setting.by))) throw notFound(`crew member ${setting.by}`);
+      await requireCrew(tx, setting.by);
       await addRuleSetting(tx, setting, new Date());
       return rulesPage(tx);
     });

@@ -2,7 +2,7 @@ import { parseConfirmation, parseKitEntry, parseVanEntry, UUID_PATTERN } from '@
 import type { KitItem } from '@voltrek/core/sources';
 import { and, eq, isNull, ne } from 'drizzle-orm';
 import { Router } from 'express';
-import { modelById } from '../atlas/repository.js';
+import { requireModel } from '../atlas/repository.js';
 import { requireCrew } from '../crew/repository.js';
 import type { Database, Tx } from '../db/database.js';
 import { vans } from '../db/schema.js';
@@ -106,10 +106,6 @@ export function vanRoutes({ db }: Database): Router {
     );
   });
   return router;
-}
-
-async function requireModel(tx: Tx, modelId: string): Promise<void> {
-  if (!(await modelById(tx, modelId))) throw notFound(`model ${modelId}`);
 }
 
 /** One van has to be left on the road. */

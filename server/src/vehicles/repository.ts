@@ -2,9 +2,11 @@ import type { Vehicle, VehicleSummary } from '@voltrek/contracts';
 import { and, asc, desc, eq, like, or, type SQL, sql } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
 import { models, vehicles } from '../db/schema.js';
+import { plainLike, wordsOf } from '../db/words.js';
 
 type Row = typeof vehicles.$inferSelect;
 const RESULTS_MOST = 20;
+const WORDS_MOST = 6;
 /** A plate with this share of its three-letter runs in common with what was typed may be meant: one wrong sign in seven leaves 0.3. */
 const PLATE_LIKENESS = 0.25;
 const PLATE_FUZZY_FROM = 4;
@@ -55,9 +57,9 @@ export async function vehicleByPlate(db: Db | Tx, plate: string): Promise<Vehicl
  */
 export async function searchVehicles(db: Db, typed: string): Promise<VehicleSummary[]> {
   const key = plateKeyOf(typed);
-  const words = typed.toLowerCase().split(/\s+/).filter(Boolean).slice(0, 6);
-  const stands = words.map((word) => like(vehicles.searchText, `%${plain(word)}%`));
-  const byPlate = key === '' ? undefined : like(vehicles.plateKey, `%${plain(key)}%`);
+  const words = wordsOf(typed, WORDS_MOST);
+  const stands = words.map((word) => like(vehicles.searchText, `%${plainLike(word)}%`));
+  const byPlate = key === '' ? undefined : like(vehicles.plateKey, `%${plainLike(key)}%`);
   const found = await rows(
     db,
     words.length === 0 ? undefined : or(and(...stands), byPlate),
@@ -68,8 +70,6 @@ export async function searchVehicles(db: Db, typed: string): Promise<VehicleSumm
   const likeness = sql`similarity(lower(${vehicles.plateKey}), ${key.toLowerCase()})`;
   return rows(db, or(near, sql`${likeness} > ${PLATE_LIKENESS}`), desc(likeness));
 }
-
-const plain = (word: string): string => word.replace(/[\\%_]/g, '\\$&');
 
 async function rows(db: Db, where: SQL | undefined, order: SQL): Promise<VehicleSummary[]> {
   const found = await db

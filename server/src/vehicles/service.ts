@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Vehicle, VehicleEntry, VehicleRecord } from '@voltrek/contracts';
 import { and, desc, eq } from 'drizzle-orm';
-import { modelById, modelSummary } from '../atlas/repository.js';
+import { modelById, modelSummary, requireModel } from '../atlas/repository.js';
 import { batteriesIn } from '../batteries/repository.js';
 import type { Database, Tx } from '../db/database.js';
 import { followUps, jobs, vehicles } from '../db/schema.js';
@@ -79,8 +79,7 @@ export async function matchModel(tx: Tx, id: string, modelId: string): Promise<v
 }
 
 async function columnsOf(tx: Tx, id: string, entry: VehicleEntry) {
-  const model = await modelById(tx, entry.modelId);
-  if (!model) throw notFound(`model ${entry.modelId}`);
+  const model = await requireModel(tx, entry.modelId);
   const { plate, fleetNumber, serialNumber, modelId, notes } = entry;
   const other = plate === null ? null : await vehicleByPlate(tx, plate);
   if (other && other.id !== id) throw new HttpProblem(409, 'Another vehicle has that plate already.');
