@@ -4,16 +4,15 @@ import { once } from 'node:events';
 import { parseStoredEvent, ValidationError } from '@voltrek/contracts';
 import { foldJob } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
-import { asc, getTableColumns, sql } from 'drizzle-orm';
+import { asc, getTableColumns, sql, type SQL, type SQLWrapper } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
-import { crew, jobs } from '../db/schema.js';
+import { jobs } from '../db/schema.js';
 import { modelById } from '../atlas/repository.js';
-import { writeEntries } from '../batteries/of-job.js';
-import { writePromises } from '../followups/repository.js';
+import { hasCrew } from '../crew/repository.js';
 import { readEvents } from '../jobs/repository.js';
-import { rewriteRow } from '../jobs/whole-log.js';
+import { rewriteRow, writeRecord } from '../jobs/whole-log.js';
 import { markFilled } from './filled.js';
-import { HOUSE_TABLES, rowFromFile, rowToFile } from './tables.js';
+import { HOUSE_TABLES, type HouseTable, rowFromFile, rowToFile } from './tables.js';
 
 export const HOUSE_FORMAT = 'voltrek-house';
 export const HOUSE_VERSION = 1;
@@ -40,23 +39,37 @@ export async function exportHouse(db: Db, path: string): Promise<Readonly<Record
   await say({ format: HOUSE_FORMAT, version: HOUSE_VERSION });
   const counts: Record<string, number> = {};
   for (const part of HOUSE_TABLES) {
-    const columns = getTableColumns(part.table);
-    const order = part.name === 'job_events' ? [columns.jobId!, columns.position!] : [columns[part.order]!];
-    for (let from = 0; ; from += ROWS_AT_ONCE) {
-      const rows = await db
-        .select()
-        .from(part.table)
-        .orderBy(...order.map((column) => asc(column)))
-        .limit(ROWS_AT_ONCE)
-        .offset(from);
-      for (const row of rows) await say({ table: part.name, row: rowToFile(part, row) });
-      counts[part.name] = from + rows.length;
-      if (rows.length < ROWS_AT_ONCE) break;
+    counts[part.name] = 0;
+    for await (const row of rowsOf(db, part)) {
+      await say({ table: part.name, row: rowToFile(part, row) });
+      counts[part.name]!++;
     }
   }
   out.end();
   await once(out, 'finish');
   return counts;
+}
+
+/** The rows of a table in order of their key, a page at a time; each page begins behind the last row, however deep it lies. */
+async function* rowsOf(
+  db: Db,
+  { table, key }: HouseTable,
+): AsyncGenerator<Readonly<Record<string, unknown>>> {
+  const all = getTableColumns(table);
+  const columns = key.map((name) => all[name]!);
+  const tuple = (parts: readonly SQLWrapper[]): SQL => sql`(${sql.join([...parts], sql`, `)})`;
+  let last: Readonly<Record<string, unknown>> | undefined;
+  do {
+    const behind = last && tuple(key.map((name, i) => sql.param(last![name], columns[i])));
+    const page: Readonly<Record<string, unknown>>[] = await db
+      .select()
+      .from(table)
+      .where(behind && sql`${tuple(columns)} > ${behind}`)
+      .orderBy(...columns.map((column) => asc(column)))
+      .limit(ROWS_AT_ONCE);
+    yield* page;
+    last = page.length === ROWS_AT_ONCE ? page.at(-1) : undefined;
+  } while (last);
 }
 
 /**
@@ -67,8 +80,7 @@ export async function exportHouse(db: Db, path: string): Promise<Readonly<Record
  */
 export async function importHouse(db: Db, path: string): Promise<Readonly<Record<string, number>>> {
   return db.transaction(async (tx) => {
-    const [someone] = await tx.select({ id: crew.id }).from(crew).limit(1);
-    if (someone)
+    if (await hasCrew(tx))
       throw new HouseFileError(1, 'somebody works in this house already: bring it into an empty data folder');
     // The templates of unknown machines come with the program, and with the file.
     await tx.execute(sql`TRUNCATE models CASCADE`);
@@ -133,14 +145,15 @@ async function bringRow(tx: Tx, at: number, given: unknown, line: number): Promi
 /** Rows, battery entries and promises of every job, from its log. */
 async function makeRecords(tx: Tx): Promise<void> {
   const models = new Map<string, Machine>();
-  for (const row of await tx.select().from(jobs)) {
-    const job = foldJob(await readEvents(tx, row.id));
+  const rows = await tx.select({ id: jobs.id, vehicleId: jobs.vehicleId, vanId: jobs.vanId }).from(jobs);
+  for (const { id, ...of } of rows) {
+    const job = foldJob(await readEvents(tx, id));
     if (!job) continue;
     const machine = models.get(job.modelId) ?? (await modelById(tx, job.modelId));
     if (!machine) continue;
     models.set(job.modelId, machine);
-    await rewriteRow(tx, { job, vehicleId: row.vehicleId, vanId: row.vanId }, machine);
-    await writeEntries(tx, job, machine, row.vehicleId);
-    await writePromises(tx, job);
+    const kept = { ...of, job };
+    await rewriteRow(tx, kept, machine);
+    await writeRecord(tx, kept, machine);
   }
 }

@@ -6,11 +6,22 @@ import * as schema from '../db/schema.js';
 export interface HouseTable {
   readonly name: string;
   readonly table: PgTable;
-  /** Column that rows are put in order by; the counted ones are given anew on the way in. */
-  readonly order: string;
+  /** Columns that rows are put in order by, and told apart by. */
+  readonly key: readonly string[];
+  /** True where the key is counted by the database, and given anew on the way in. */
+  readonly isCounted: boolean;
 }
 
-const of = (name: string, table: PgTable, order = 'id'): HouseTable => ({ name, table, order });
+const of = (name: string, table: PgTable, ...key: string[]): HouseTable => ({
+  name,
+  table,
+  key: key.length > 0 ? key : ['id'],
+  isCounted: false,
+});
+const counted = (name: string, table: PgTable): HouseTable => ({
+  ...of(name, table, 'position'),
+  isCounted: true,
+});
 
 /**
  * What a house consists of, each table behind those that it names. Lists and records that are made from the logs are left out: they are
@@ -20,20 +31,20 @@ export const HOUSE_TABLES: readonly HouseTable[] = [
   of('crew', schema.crew),
   of('people', schema.people),
   of('models', schema.models),
-  of('model_changes', schema.modelChanges, 'position'),
+  counted('model_changes', schema.modelChanges),
   of('model_photos', schema.modelPhotos),
-  of('rule_settings', schema.ruleSettings, 'position'),
+  counted('rule_settings', schema.ruleSettings),
   of('vans', schema.vans),
   of('kit_items', schema.kitItems),
   of('vehicles', schema.vehicles),
   of('batteries', schema.batteries),
-  of('battery_moves', schema.batteryMoves, 'position'),
+  counted('battery_moves', schema.batteryMoves),
   of('calls', schema.calls),
-  of('call_changes', schema.callChanges, 'position'),
+  counted('call_changes', schema.callChanges),
   of('jobs', schema.jobs),
-  of('job_events', schema.jobEvents, 'jobId'),
+  of('job_events', schema.jobEvents, 'jobId', 'position'),
   of('kit_marks', schema.kitMarks),
-  of('kit_uses', schema.kitUses, 'kitItemId'),
+  of('kit_uses', schema.kitUses, 'kitItemId', 'jobId'),
 ];
 
 /** Columns that are made from the logs, or counted by the database. */
@@ -42,9 +53,9 @@ const MADE: Readonly<Record<string, readonly string[]>> = {
 };
 
 /** The columns of a table that a file holds. */
-export function fileColumns({ name, table, order }: HouseTable): string[] {
+export function fileColumns({ name, table, key, isCounted }: HouseTable): string[] {
   return Object.keys(getTableColumns(table)).filter(
-    (column) => !(order === 'position' && column === 'position') && !(MADE[name] ?? []).includes(column),
+    (column) => !(isCounted && key.includes(column)) && !(MADE[name] ?? []).includes(column),
   );
 }
 

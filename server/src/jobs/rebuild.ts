@@ -33,9 +33,9 @@ export async function snapshotOldLogs(db: Db): Promise<number> {
       const job = foldJob(events);
       const machine = job && (await modelById(tx, job.modelId));
       if (!row || !machine) return;
-      const of = { vehicleId: row.vehicleId, vanId: row.vanId };
-      await rewriteRow(tx, { ...of, job }, machine);
-      if ((await batteriesIn(tx, of.vehicleId)).length === 0) await rebuildRecord(tx, events, of, machine);
+      const kept = { job, vehicleId: row.vehicleId, vanId: row.vanId };
+      await rewriteRow(tx, kept, machine);
+      if ((await batteriesIn(tx, row.vehicleId)).length === 0) await rebuildRecord(tx, events, kept, machine);
     });
   return rows.length;
 }

@@ -14,6 +14,7 @@ import {
   timeOf,
 } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
+import type { KitItem } from '@voltrek/core/sources';
 import { donorOf, entryById, modelById } from '../atlas/repository.js';
 import { followJob } from '../batteries/of-job.js';
 import { batteriesIn } from '../batteries/repository.js';
@@ -89,7 +90,8 @@ function notBefore(job: Job | null, heardAt: string): string {
 export async function append(tx: Tx, kept: KeptJob | null, event: JobEvent): Promise<KeptJob> {
   const of = kept ?? (await openedBy(tx, event));
   const modelId = event.type === 'job.opened' ? event.data.modelId : kept!.job.modelId;
-  const machine = (await modelById(tx, modelId))!;
+  const machine = await modelById(tx, modelId);
+  if (!machine) throw notFound(`machine ${modelId}`);
   if (event.type === 'model.identified' && !(await modelById(tx, event.data.modelId)))
     throw notFound(`machine ${event.data.modelId}`);
   const kit = await kitOfVan(tx, of.vanId);
@@ -107,7 +109,7 @@ export async function append(tx: Tx, kept: KeptJob | null, event: JobEvent): Pro
   const next: KeptJob = { ...of, job };
   const now = job.modelId === machine.id ? machine : (await modelById(tx, job.modelId))!;
   await writeEvent(tx, event, next, now);
-  await bringUpToDate(tx, next, now, event);
+  await bringUpToDate(tx, next, now, kit, event);
   return next;
 }
 
@@ -116,6 +118,7 @@ async function bringUpToDate(
   tx: Tx,
   { job, vehicleId, vanId }: KeptJob,
   machine: Machine,
+  kit: readonly KitItem[],
   event: JobEvent,
 ): Promise<void> {
   const at = new Date(timeOf(event));
@@ -136,12 +139,10 @@ async function bringUpToDate(
       break;
     case 'attempt.ended':
     case 'clamp.detached':
-    case 'event.undone': {
-      const kit = await kitOfVan(tx, vanId);
+    case 'event.undone':
       await chargeKit(tx, job.id, kitUses(job, kit), at);
       await markKit(tx, kitCare(job, kit), job.id, at);
       break;
-    }
     default:
   }
 }
@@ -151,7 +152,6 @@ async function openedBy(tx: Tx, event: JobEvent): Promise<Omit<KeptJob, 'job'>> 
   if (event.type !== 'job.opened') throw notFound(`job ${event.jobId}`);
   const call = await callById(tx, event.data.callId);
   if (!call) throw notFound(`call ${event.data.callId}`);
-  if (!(await modelById(tx, event.data.modelId))) throw notFound(`machine ${event.data.modelId}`);
   const other = await jobOfCall(tx, event.data.callId);
   if (other && other !== event.jobId) throw refused('already-open');
   return { vehicleId: call.vehicleId, vanId: event.data.vanId ?? call.vanId ?? (await firstVan(tx)) };
@@ -169,6 +169,7 @@ export async function jobDetail({ db }: Database, jobId: string): Promise<JobDet
   const vehicle = await vehicleById(db, vehicleId);
   if (!call || !vehicle) throw notFound(`call ${job.call.callId}`);
   const kit = await kitOfVan(db, vanId);
+  const rules = await houseRules(db);
   return {
     call,
     vehicle,
@@ -178,8 +179,8 @@ export async function jobDetail({ db }: Database, jobId: string): Promise<JobDet
     confidence,
     kit,
     donorMachine: await donorOf(db, kit),
-    rules: await houseRules(db),
-    earlierFlatCalls: await earlierFlatCalls(db, kept, rulesOfJob(job, await houseRules(db)).repeatFlatDays),
+    rules,
+    earlierFlatCalls: await earlierFlatCalls(db, kept, rulesOfJob(job, rules).repeatFlatDays),
   };
 }
 

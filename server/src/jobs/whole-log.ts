@@ -5,7 +5,7 @@ import { followMoves, writeEntries } from '../batteries/of-job.js';
 import type { Tx } from '../db/database.js';
 import { jobEvents, jobs } from '../db/schema.js';
 import { writePromises } from '../followups/repository.js';
-import { type KeptJob, rowOf } from './repository.js';
+import { eventRow, type KeptJob, rowOf } from './repository.js';
 
 /** Events brought in at once with one statement: a statement takes 65,535 figures, and an event has eight. */
 const AT_ONCE = 500;
@@ -22,30 +22,30 @@ export async function writeLog(
 ): Promise<void> {
   const job = foldJob(events);
   if (!job) throw new Error('writeLog: the log has not been opened');
-  await tx.insert(jobs).values(rowOf({ ...of, job }, machine));
+  const kept = { ...of, job };
+  await tx.insert(jobs).values(rowOf(kept, machine));
   for (let from = 0; from < events.length; from += AT_ONCE)
-    await tx.insert(jobEvents).values(
-      events.slice(from, from + AT_ONCE).map(({ heardAt, ...event }, i) => ({
-        ...event,
-        at: new Date(event.at),
-        heardAt: heardAt === undefined ? null : new Date(heardAt),
-        position: from + i,
-      })),
-    );
-  await rebuildRecord(tx, events, of, machine);
+    await tx
+      .insert(jobEvents)
+      .values(events.slice(from, from + AT_ONCE).map((event, i) => eventRow(event, from + i)));
+  await rebuildRecord(tx, events, kept, machine);
 }
 
 /** The batteries and promises of a log whose row and events stand. */
 export async function rebuildRecord(
   tx: Tx,
   events: readonly JobEvent[],
-  of: Omit<KeptJob, 'job'>,
+  kept: KeptJob,
   machine: Machine,
 ): Promise<void> {
-  const job = foldJob(events)!;
   const inOrder = [...events].sort((a, b) => (timeOf(a) < timeOf(b) ? -1 : timeOf(a) > timeOf(b) ? 1 : 0));
-  for (const event of inOrder) await followMoves(tx, job, machine, of.vehicleId, event);
-  await writeEntries(tx, job, machine, of.vehicleId);
+  for (const event of inOrder) await followMoves(tx, kept.job, machine, kept.vehicleId, event);
+  await writeRecord(tx, kept, machine);
+}
+
+/** What a job says of its batteries, and what it promises; where the batteries have been stands already. */
+export async function writeRecord(tx: Tx, { job, vehicleId }: KeptJob, machine: Machine): Promise<void> {
+  await writeEntries(tx, job, machine, vehicleId);
   await writePromises(tx, job);
 }
 
