@@ -1,4 +1,4 @@
-import { type ClampId } from '../circuit/rescue.js';
+import type { ClampId } from '../circuit/rescue.js';
 import { clampPoints } from '../plan/clamp-points.js';
 import { hasLooseLeads, type SourceOption } from '../plan/options.js';
 import {
@@ -8,7 +8,7 @@ import {
   startsByWaking,
 } from '../machine/machine.js';
 import type { HouseRules, RuleKey } from '../rules/house-rules.js';
-import { type Confirmation, type HookupAction } from './actions.js';
+import type { Confirmation, HookupAction } from './actions.js';
 import { PACK_END, SPARE_POSTS } from './state.js';
 
 /** Why a step stands where it does: a code the screens have words for. */

@@ -1,4 +1,4 @@
-import { type DiagnosisEvidence } from '../diagnosis/belief.js';
+import type { DiagnosisEvidence } from '../diagnosis/belief.js';
 import type { Machine } from '../machine/machine.js';
 import type { VerdictRecord } from '../verdict/conclude.js';
 import { type Doubt, doubtOf } from './doubts.js';

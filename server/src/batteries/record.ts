@@ -1,4 +1,5 @@
 import { type BatteryRecord, UUID_PATTERN } from '@voltrek/contracts';
+import { vehicleName } from '@voltrek/contracts/vehicle-name';
 import { neededShare } from '@voltrek/core/verdict';
 import { eq, min } from 'drizzle-orm';
 import { modelById } from '../atlas/repository.js';
@@ -6,7 +7,7 @@ import type { Database } from '../db/database.js';
 import { calls } from '../db/schema.js';
 import { notFound } from '../http/problem.js';
 import { houseRules } from '../rules/repository.js';
-import { vehicleById, vehicleName } from '../vehicles/repository.js';
+import { vehicleById } from '../vehicles/repository.js';
 import { entriesOfBattery } from './of-job.js';
 import { batteryByCode, batteryById, movesOf } from './repository.js';
 

@@ -1,10 +1,10 @@
 import { randomInt } from 'node:crypto';
 import type { Battery, BatteryMove, BatteryMoveKind, BatteryState } from '@voltrek/contracts';
+import { vehicleName } from '@voltrek/contracts/vehicle-name';
 import type { BatteryRating } from '@voltrek/core/battery';
 import { and, asc, desc, eq, inArray } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
 import { batteries, batteryEntries, batteryMoves, vehicles } from '../db/schema.js';
-import { vehicleName } from '../vehicles/repository.js';
 
 /** Signs of a label's code: none that is taken for another when it is read off a dirty case. */
 const CODE_SIGNS = '23456789ABCDEFGHJKMNPQRSTUVWXYZ';

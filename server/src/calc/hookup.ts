@@ -1,4 +1,4 @@
-import { type CalcInput, type CalcOutput } from '@voltrek/contracts/calc';
+import type { CalcInput, CalcOutput } from '@voltrek/contracts/calc';
 import { hazardLine } from '@voltrek/contracts';
 import {
   actByHand,

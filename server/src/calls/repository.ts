@@ -1,10 +1,10 @@
 import type { BoardCall, Call, CallChange, CallState, NewCall, NewCallChange } from '@voltrek/contracts';
+import { vehicleName } from '@voltrek/contracts/vehicle-name';
 import { and, asc, desc, eq, gte, inArray, max, or } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
 import { callChanges, calls, jobs, vehicles } from '../db/schema.js';
 import { jobColumns, summaryOf } from '../jobs/repository.js';
 import { addPerson, peopleById } from '../people/repository.js';
-import { vehicleName } from '../vehicles/repository.js';
 
 /** A call that ended stays on the board this long, so that the shift sees what it has done. */
 const SHIFT_MS = 12 * 3_600_000;

@@ -27,15 +27,6 @@ export function vehicleSearchText(
     .toLowerCase();
 }
 
-/** What a vehicle is called among people: its plate, else its fleet or serial number; null where none is known. */
-export function vehicleName({
-  plate,
-  fleetNumber,
-  serialNumber,
-}: Pick<Vehicle, 'plate' | 'fleetNumber' | 'serialNumber'>): string | null {
-  return plate ?? (fleetNumber ? `fleet ${fleetNumber}` : serialNumber ? `no. ${serialNumber}` : null);
-}
-
 export async function vehicleById(db: Db | Tx, id: string): Promise<Vehicle | null> {
   const [row] = await db.select().from(vehicles).where(eq(vehicles.id, id));
   return row ? vehicleOf(row) : null;

@@ -8,6 +8,8 @@ import {
   POINT_KINDS,
   TERMINAL_LAYOUTS,
 } from '@voltrek/core/machine';
+import { choicesOf } from '../shared/ui/form-fields';
+import { typedFigure } from '../shared/ui/typed-figure';
 import { LAYOUT_WORDS } from '../shared/words/atlas-words';
 import { CHEMISTRY_WORDS } from '../shared/words/plan-words';
 import { POINT_KIND_WORDS } from '../shared/words/words';
@@ -28,15 +30,11 @@ export interface FieldGroup {
   readonly remove: ((machine: Machine) => Machine) | null;
 }
 
-const choicesOf = (values: readonly string[], words: Readonly<Record<string, string>> = {}) =>
-  values.map((value) => ({ value, name: words[value] ?? value }));
 const lines = (typed: string): string[] =>
   typed
     .split('\n')
     .map((line) => line.trim())
     .filter(Boolean);
-/** What cannot be read as a number is kept as one that no check lets pass. */
-const number = (typed: string): number => (typed.trim() === '' ? NaN : Number(typed.replace(',', '.')));
 
 /** Everything of an entry that is edited, in groups: the machine, its batteries, its points, its warnings. */
 export function entryFields(machine: Machine): FieldGroup[] {
@@ -63,7 +61,9 @@ function machineGroup(machine: Machine): FieldGroup {
             value: String(engine[key]),
             ...(key === 'fuel' && { choices: choicesOf(FUELS) }),
             set: (m, typed) =>
-              m.engine ? { ...m, engine: { ...m.engine, [key]: key === 'fuel' ? typed : number(typed) } } : m,
+              m.engine
+                ? { ...m, engine: { ...m.engine, [key]: key === 'fuel' ? typed : typedFigure(typed) } }
+                : m,
           },
         ]
       : [];
@@ -104,13 +104,13 @@ function batteryGroup(battery: MachineBattery, index: number, count: number): Fi
     label,
     kind: 'number',
     value: String(battery.rating[key]),
-    set: change((b, typed) => ({ rating: { ...b.rating, [key]: number(typed) } })),
+    set: change((b, typed) => ({ rating: { ...b.rating, [key]: typedFigure(typed) } })),
   });
   const placed = (label: string, key: 'xMm' | 'yMm' | 'widthMm' | 'lengthMm'): Field => ({
     label,
     kind: 'number',
     value: String(battery.rect[key]),
-    set: change((b, typed) => ({ rect: { ...b.rect, [key]: number(typed) } })),
+    set: change((b, typed) => ({ rect: { ...b.rect, [key]: typedFigure(typed) } })),
   });
   const flagged = (label: string, key: 'closedIn' | 'ventHose'): Field => ({
     label,
@@ -158,7 +158,7 @@ function batteryGroup(battery: MachineBattery, index: number, count: number): Fi
         label: 'Top above ground, mm',
         kind: 'number',
         value: String(battery.topMm),
-        set: change((_, typed) => ({ topMm: number(typed) })),
+        set: change((_, typed) => ({ topMm: typedFigure(typed) })),
       },
       flagged('Closed in', 'closedIn'),
       flagged('Vent hose', 'ventHose'),
@@ -186,7 +186,7 @@ function pointGroup(point: MachinePoint): FieldGroup {
         if (typed.trim() === '') return rest;
         return {
           ...rest,
-          [key]: kind === 'number' ? number(typed) : kind === 'lines' ? lines(typed) : typed,
+          [key]: kind === 'number' ? typedFigure(typed) : kind === 'lines' ? lines(typed) : typed,
         };
       }),
     }),
@@ -215,13 +215,13 @@ function pointGroup(point: MachinePoint): FieldGroup {
         label: 'From the left, mm',
         kind: 'number',
         value: String(point.xMm),
-        set: change((typed) => ({ xMm: number(typed) })),
+        set: change((typed) => ({ xMm: typedFigure(typed) })),
       },
       {
         label: 'From the front, mm',
         kind: 'number',
         value: String(point.yMm),
-        set: change((typed) => ({ yMm: number(typed) })),
+        set: change((typed) => ({ yMm: typedFigure(typed) })),
       },
       maybe('Above ground, mm', 'heightMm', 'number'),
       maybe('Under', 'cover', 'text'),

@@ -3,7 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import type { AtlasEntry, CrewMember } from '@voltrek/contracts';
 import { isTemplate } from '@voltrek/core/machine';
 import { CHANGE_WORDS, CONFIDENCE_WORDS, LAYOUT_WORDS } from '../shared/words/atlas-words';
-import { ratingWords } from '../shared/words/figures';
+import { nameOf, ratingWords } from '../shared/words/figures';
 import { POINT_KIND_WORDS } from '../shared/words/words';
 
 /** One entry of the atlas in words: battery, engine, points with their steps, warnings, photos and history. */
@@ -200,7 +200,7 @@ export class EntryView {
   protected readonly isForClass = computed(() => isTemplate(this.entry().machine));
 
   protected nameOf(crewId: string): string {
-    return this.crew().find((c) => c.id === crewId)?.name ?? crewId;
+    return nameOf(this.crew(), crewId);
   }
 
   protected send(picker: HTMLInputElement): void {

@@ -3,21 +3,22 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { Router, RouterLink } from '@angular/router';
 import type { Battery } from '@voltrek/contracts';
 import {
-  BATTERY_RANGES,
+  type BatteryRating,
   CCA_STANDARDS,
   CHEMISTRIES,
   type CcaStandard,
   type Chemistry,
 } from '@voltrek/core/battery';
-import { outOfRange } from '@voltrek/core/quantities';
 import { Store } from '@ngrx/store';
 import { Api } from '../shared/state/api';
 import { KitActions, kitFeature } from '../shared/state/kit';
 import { problemText } from '../shared/state/problem';
 import { sessionFeature } from '../shared/state/session';
-import { FormFields, type FormField, type FormValues, typedFigure } from '../shared/ui/form-fields';
+import { choicesOf, FormFields, type FormField, type FormValues } from '../shared/ui/form-fields';
+import { ratingFault } from '../shared/ui/rating-fault';
+import { typedFigure } from '../shared/ui/typed-figure';
 import { BATTERY_STATE_WORDS } from '../shared/words/crew-words';
-import { ratingWords } from '../shared/words/figures';
+import { nameOf, ratingWords } from '../shared/words/figures';
 import { CHEMISTRY_WORDS } from '../shared/words/plan-words';
 import { labelSheet } from './battery-labels';
 
@@ -147,7 +148,7 @@ export class BatteriesPage {
       key: 'chemistry',
       label: 'Chemistry',
       kind: 'choice',
-      choices: CHEMISTRIES.map((value) => ({ value, name: CHEMISTRY_WORDS[value] })),
+      choices: choicesOf(CHEMISTRIES, CHEMISTRY_WORDS),
     },
     { key: 'capacityAh', label: 'Capacity', kind: 'number', unit: 'Ah' },
     { key: 'ccaAmps', label: 'Cold-cranking amps', kind: 'number', unit: 'A' },
@@ -155,7 +156,7 @@ export class BatteriesPage {
       key: 'ccaStandard',
       label: 'By the standard',
       kind: 'choice',
-      choices: CCA_STANDARDS.map((value) => ({ value, name: value })),
+      choices: choicesOf(CCA_STANDARDS),
     },
     { key: 'dateMark', label: 'Date mark', kind: 'text', most: 20 },
     {
@@ -168,13 +169,16 @@ export class BatteriesPage {
       ],
     },
   ]);
-  protected readonly fault = computed(() => {
-    const figure = (key: string): number => typedFigure(this.values()[key]);
-    return (
-      outOfRange('Capacity', figure('capacityAh'), BATTERY_RANGES.capacityAh) ??
-      outOfRange('Cold-cranking amps', figure('ccaAmps'), BATTERY_RANGES.ccaAmps)
-    );
+  private readonly typedRating = computed<BatteryRating>(() => {
+    const values = this.values();
+    return {
+      chemistry: values.chemistry as Chemistry,
+      capacityAh: typedFigure(values.capacityAh),
+      ccaAmps: typedFigure(values.ccaAmps),
+      ccaStandard: values.ccaStandard as CcaStandard,
+    };
   });
+  protected readonly fault = computed(() => ratingFault(this.typedRating()));
 
   constructor() {
     this.store.dispatch(KitActions.opened());
@@ -185,7 +189,7 @@ export class BatteriesPage {
   }
 
   protected vanName(id: string): string {
-    return this.vans().find((v) => v.id === id)?.name ?? id;
+    return nameOf(this.vans(), id);
   }
 
   protected find(): void {
@@ -197,16 +201,10 @@ export class BatteriesPage {
 
   protected add(): void {
     const values = this.values();
-    const rating = {
-      chemistry: values.chemistry as Chemistry,
-      capacityAh: typedFigure(values.capacityAh),
-      ccaAmps: typedFigure(values.ccaAmps),
-      ccaStandard: values.ccaStandard as CcaStandard,
-    };
     const chosenVan = values.van ?? '';
     const dateMark = values.dateMark?.trim() ?? '';
     const battery = {
-      rating,
+      rating: this.typedRating(),
       dateMark: dateMark === '' ? null : dateMark,
       vanId: chosenVan === '' ? null : chosenVan,
       by: this.crewId(),

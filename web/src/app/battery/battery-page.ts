@@ -12,7 +12,7 @@ import { problemText } from '../shared/state/problem';
 import { sessionFeature } from '../shared/state/session';
 import { Chart, type ChartColours } from '../shared/ui/chart';
 import { BATTERY_STATE_WORDS, MOVE_WORDS } from '../shared/words/crew-words';
-import { percent, ratingWords, volts } from '../shared/words/figures';
+import { nameOf, percent, ratingWords, volts } from '../shared/words/figures';
 import { batteryChart, batterySummary, trendOf } from './battery-trend';
 import { type Fit, FitInto } from './fit-into';
 
@@ -237,11 +237,11 @@ export class BatteryPage {
   }
 
   protected vanName(id: string): string {
-    return this.allVans().find((v) => v.id === id)?.name ?? id;
+    return nameOf(this.allVans(), id);
   }
 
   protected crewName(id: string): string {
-    return this.crew().find((c) => c.id === id)?.name ?? id;
+    return nameOf(this.crew(), id);
   }
 
   protected move(kind: NewBatteryMove['kind'], vanId: string | null = null): void {

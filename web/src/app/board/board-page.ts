@@ -18,7 +18,7 @@ import { BoardActions, boardFeature } from '../shared/state/board';
 import { KitActions } from '../shared/state/kit';
 import { problemText } from '../shared/state/problem';
 import { sessionFeature } from '../shared/state/session';
-import { degrees } from '../shared/words/figures';
+import { degrees, nameOf } from '../shared/words/figures';
 import { STAGE_WORDS, VERDICT_WORDS } from '../shared/words/words';
 import { newEvent } from '../job/state/reporter';
 import { ticker } from '../job/ticker';
@@ -277,7 +277,7 @@ export class BoardPage {
   }
 
   protected crewName(id: string): string {
-    return this.crew().find((c) => c.id === id)?.name ?? id;
+    return nameOf(this.crew(), id);
   }
 
   protected age(call: BoardCall): string {

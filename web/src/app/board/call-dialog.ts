@@ -10,6 +10,7 @@ import { kitFeature } from '../shared/state/kit';
 import { problemText } from '../shared/state/problem';
 import { atWork, sessionFeature } from '../shared/state/session';
 import { CALL_CHANGE_WORDS } from '../shared/words/call-words';
+import { nameOf } from '../shared/words/figures';
 
 /** One call: who called, whose vehicle, who is on it, what became of it; taken, passed on, given back, called off. */
 @Component({
@@ -195,10 +196,10 @@ export class CallDialog {
   }
 
   protected vanName(id: string): string {
-    return this.allVans().find((v) => v.id === id)?.name ?? id;
+    return nameOf(this.allVans(), id);
   }
 
   protected crewName(id: string): string {
-    return this.everybody().find((c) => c.id === id)?.name ?? id;
+    return nameOf(this.everybody(), id);
   }
 }

@@ -5,8 +5,8 @@ import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { NgbTypeahead, type NgbTypeaheadSelectItemEvent } from '@ng-bootstrap/ng-bootstrap/typeahead';
 import { Api } from '../shared/state/api';
 import { problemText } from '../shared/state/problem';
-import { typedFigure } from '../shared/ui/form-fields';
 import { modelName, modelRow, modelSuggestions } from '../shared/ui/model-suggestions';
+import { typedFigure } from '../shared/ui/typed-figure';
 import { vehicleWord } from '../shared/words/figures';
 
 /** Known vehicles that are offered while a plate is typed. */
@@ -167,11 +167,7 @@ export class NewCall {
   protected readonly temp = signal('0');
   protected readonly problem = signal<string | null>(null);
   protected readonly fault = computed(() =>
-    outOfRange(
-      'Air temperature',
-      this.temp().trim() === '' ? NaN : Number(this.temp().replace(',', '.')),
-      TYPED_RANGES.ambientC,
-    ),
+    outOfRange('Air temperature', typedFigure(this.temp()), TYPED_RANGES.ambientC),
   );
   protected readonly ready = computed(
     () => (this.machine() ?? this.vehicle()) !== null && this.place().trim() !== '' && this.fault() === null,
@@ -218,7 +214,7 @@ export class NewCall {
       title: this.title().trim() || (vehicle?.modelName ?? (machine ? modelName(machine) : plate)),
       placeName: this.place().trim(),
       said: this.said().trim(),
-      ambientC: Number(this.temp().replace(',', '.')),
+      ambientC: typedFigure(this.temp()),
       urgent: this.urgent(),
       ...(vehicle ? { vehicleId: vehicle.id } : plate && { plate }),
       ...(machine && !vehicle && { modelId: machine.id }),

@@ -2,26 +2,25 @@ import type { KitEntry } from '@voltrek/contracts';
 import { CCA_STANDARDS, CHEMISTRIES } from '@voltrek/core/battery';
 import { CLAMP_CONTACTS, CONDUCTORS } from '@voltrek/core/leads';
 import type { KitItem } from '@voltrek/core/sources';
-import { type FormField, type FormValues, typedFigure } from '../shared/ui/form-fields';
+import { choicesOf, type FormField, type FormValues } from '../shared/ui/form-fields';
+import { typedFigure } from '../shared/ui/typed-figure';
 import { CHEMISTRY_WORDS } from '../shared/words/plan-words';
 
 type Kind = KitItem['kind'];
 
-const choices = (values: readonly string[], words: Readonly<Record<string, string>> = {}) =>
-  values.map((value) => ({ value, name: words[value] ?? value }));
 const number = (key: string, label: string, unit = ''): FormField => ({ key, label, kind: 'number', unit });
 const NAME: FormField = { key: 'name', label: 'Name', kind: 'text' };
-const VOLTS = choices(['12', '24']);
+const VOLTS = choicesOf(['12', '24']);
 const RATING: readonly FormField[] = [
   {
     key: 'battery.chemistry',
     label: 'Battery',
     kind: 'choice',
-    choices: choices(CHEMISTRIES, CHEMISTRY_WORDS),
+    choices: choicesOf(CHEMISTRIES, CHEMISTRY_WORDS),
   },
   number('battery.capacityAh', 'Capacity', 'Ah'),
   number('battery.ccaAmps', 'Cold-cranking amps', 'A'),
-  { key: 'battery.ccaStandard', label: 'By the standard', kind: 'choice', choices: choices(CCA_STANDARDS) },
+  { key: 'battery.ccaStandard', label: 'By the standard', kind: 'choice', choices: choicesOf(CCA_STANDARDS) },
 ];
 const LEADS: readonly FormField[] = [
   number('leads.sectionMm2', 'Leads, section', 'mm²'),
@@ -30,9 +29,9 @@ const LEADS: readonly FormField[] = [
     key: 'leads.conductor',
     label: 'Of',
     kind: 'choice',
-    choices: choices(CONDUCTORS, { 'copper-clad-aluminium': 'copper-clad aluminium' }),
+    choices: choicesOf(CONDUCTORS, { 'copper-clad-aluminium': 'copper-clad aluminium' }),
   },
-  { key: 'leads.contact', label: 'Clamps', kind: 'choice', choices: choices(CLAMP_CONTACTS) },
+  { key: 'leads.contact', label: 'Clamps', kind: 'choice', choices: choicesOf(CLAMP_CONTACTS) },
 ];
 const charge = (key: string): FormField => number(key, 'Charge now', '%');
 
@@ -84,7 +83,7 @@ const FIELDS: Readonly<Record<Kind, readonly FormField[]>> = {
   ],
   'spare-batteries': [
     NAME,
-    { key: 'count', label: 'How many', kind: 'choice', choices: choices(['1', '2']) },
+    { key: 'count', label: 'How many', kind: 'choice', choices: choicesOf(['1', '2']) },
     ...RATING,
     charge('soc'),
   ],
@@ -109,7 +108,7 @@ const FIELDS: Readonly<Record<Kind, readonly FormField[]>> = {
       key: 'tool',
       label: 'Is a',
       kind: 'choice',
-      choices: choices(['meter', 'clamp-meter', 'tester', 'load-tester', 'hydrometer'], {
+      choices: choicesOf(['meter', 'clamp-meter', 'tester', 'load-tester', 'hydrometer'], {
         'clamp-meter': 'current clamp',
         tester: 'battery tester',
         'load-tester': 'load tester',

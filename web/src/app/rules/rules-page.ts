@@ -4,6 +4,8 @@ import { HOUSE_RULE_KEYS, RULE_LIMITS, type RuleKey, RULES, ruleFault } from '@v
 import { Store } from '@ngrx/store';
 import { RulesActions, rulesFeature } from '../shared/state/rules';
 import { sessionFeature } from '../shared/state/session';
+import { typedFigure } from '../shared/ui/typed-figure';
+import { nameOf } from '../shared/words/figures';
 import { RULE_QUESTIONS, SCHOOL_WORDS } from '../shared/words/rule-words';
 
 interface Row {
@@ -170,7 +172,7 @@ export class RulesPageView {
   }
 
   protected nameOf(crewId: string): string {
-    return this.crew().find((c) => c.id === crewId)?.name ?? crewId;
+    return nameOf(this.crew(), crewId);
   }
 
   protected set(key: RuleKey, value: string | number): void {
@@ -178,7 +180,7 @@ export class RulesPageView {
   }
 
   protected type(key: RuleKey, text: string): void {
-    const value = text.trim() === '' ? NaN : Number(text.trim().replace(',', '.'));
+    const value = typedFigure(text);
     const why = ruleFault(key, value)?.replace(key, RULE_QUESTIONS[key] ?? key);
     this.rejected.set(why ? { key, text, why } : null);
     if (!why) this.set(key, value);

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { type CircuitDrawing } from './drawing';
+import type { CircuitDrawing } from './drawing';
 
 /** Below this a lead carries nothing worth a figure, amps. */
 const SHOWN_AMPS = 0.5;

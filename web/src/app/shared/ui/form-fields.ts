@@ -11,6 +11,10 @@ export interface FormField {
   readonly most?: number;
 }
 
+/** Values to choose from, each under its word where it has one. */
+export const choicesOf = (values: readonly string[], words: Readonly<Record<string, string>> = {}) =>
+  values.map((value) => ({ value, name: words[value] ?? value }));
+
 /** What is typed in each field, by its key. */
 export type FormValues = Readonly<Record<string, string>>;
 
@@ -85,9 +89,4 @@ export class FormFields {
   protected say(key: string, value: string): void {
     this.typed.emit({ ...this.values(), [key]: value });
   }
-}
-
-/** A typed figure, with a point or a comma; NaN for none. */
-export function typedFigure(text: string | undefined): number {
-  return text === undefined || text.trim() === '' ? NaN : Number(text.trim().replace(',', '.'));
 }

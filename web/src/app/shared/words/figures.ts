@@ -1,4 +1,4 @@
-import type { Vehicle } from '@voltrek/contracts';
+import { vehicleName } from '@voltrek/contracts/vehicle-name';
 import type { BatteryRating } from '@voltrek/core/battery';
 import { CHEMISTRY_WORDS } from './plan-words';
 
@@ -39,13 +39,12 @@ export function ratingWords({ chemistry, capacityAh, ccaAmps, ccaStandard }: Bat
   return `${CHEMISTRY_WORDS[chemistry]} ${capacityAh} Ah, ${ccaAmps} A ${ccaStandard}`;
 }
 
-/** What a vehicle is called: plate, else fleet or serial number, else that nothing is known of it. */
-export function vehicleWord({
-  plate,
-  fleetNumber,
-  serialNumber,
-}: Pick<Vehicle, 'plate' | 'fleetNumber' | 'serialNumber'>): string {
-  if (plate) return plate;
-  if (fleetNumber) return `fleet ${fleetNumber}`;
-  return serialNumber ? `no. ${serialNumber}` : 'no plate known';
+/** What a vehicle is called, or that nothing is known of it. */
+export function vehicleWord(vehicle: Parameters<typeof vehicleName>[0]): string {
+  return vehicleName(vehicle) ?? 'no plate known';
+}
+
+/** The name of one of these people or vans; its id until they are here. */
+export function nameOf(all: readonly { readonly id: string; readonly name: string }[], id: string): string {
+  return all.find((one) => one.id === id)?.name ?? id;
 }

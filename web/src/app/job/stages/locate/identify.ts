@@ -26,6 +26,7 @@ import { Api } from '../../../shared/state/api';
 import { AtlasActions, atlasFeature } from '../../../shared/state/atlas';
 import { problemText } from '../../../shared/state/problem';
 import { sessionFeature } from '../../../shared/state/session';
+import { typedFigure } from '../../../shared/ui/typed-figure';
 import { CLUE_WORDS, LAYOUT_WORDS } from '../../../shared/words/atlas-words';
 import { percent } from '../../../shared/words/figures';
 import { CHEMISTRY_WORDS } from '../../../shared/words/plan-words';
@@ -370,7 +371,6 @@ export class Identify {
     const placeId = this.placeId();
     if (!placeId || !this.isNamed()) return null;
     const { engine, rating, gearbox } = this.typical();
-    const figure = (typed: string): number => (typed.trim() === '' ? NaN : Number(typed.replace(',', '.')));
     const maker = this.maker().trim();
     const model = this.model().trim();
     const systemVolts = this.systemVolts();
@@ -385,15 +385,15 @@ export class Identify {
       rating: {
         ...rating,
         chemistry: this.chemistry(),
-        capacityAh: figure(this.capacity()),
-        ccaAmps: figure(this.cca()),
+        capacityAh: typedFigure(this.capacity()),
+        ccaAmps: typedFigure(this.cca()),
       },
       layout: this.layout(),
       redPost: this.redPost(),
       engine: engine && {
         ...engine,
         fuel: this.diesel() ? 'diesel' : 'petrol',
-        displacementL: figure(this.litres()),
+        displacementL: typedFigure(this.litres()),
         systemVolts,
       },
     });

@@ -1,7 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import {
-  BATTERY_RANGES,
   type BatteryRating,
   CCA_STANDARDS,
   type CcaStandard,
@@ -10,10 +9,11 @@ import {
 } from '@voltrek/core/battery';
 import { fittingOrder, type FittingStep } from '@voltrek/core/hookup';
 import { batteriesOfJob, workingTempC } from '@voltrek/core/job';
-import { outOfRange } from '@voltrek/core/quantities';
 import { bankInstead, misfitsOf, replacementNeed } from '@voltrek/core/verdict';
 import { catchError, of } from 'rxjs';
 import { Api } from '../../../shared/state/api';
+import { ratingFault } from '../../../shared/ui/rating-fault';
+import { typedFigure } from '../../../shared/ui/typed-figure';
 import { amps, ratingWords } from '../../../shared/words/figures';
 import { LAYOUT_WORDS } from '../../../shared/words/atlas-words';
 import { CHEMISTRY_WORDS, FITTING_WORDS, hoursWords, MISFIT_WORDS } from '../../../shared/words/plan-words';
@@ -320,16 +320,13 @@ export class ChangeBattery {
   protected readonly standard = computed(() => this.typedStandard() ?? this.original().ccaStandard);
   private readonly rating = computed<BatteryRating>(() => ({
     chemistry: this.chemistry(),
-    capacityAh: figure(this.capacityText()),
-    ccaAmps: figure(this.ccaText()),
+    capacityAh: typedFigure(this.capacityText()),
+    ccaAmps: typedFigure(this.ccaText()),
     ccaStandard: this.standard(),
   }));
   protected readonly fault = computed(() => {
-    const { capacityAh, ccaAmps } = this.rating();
     if (!this.capacityText() || !this.ccaText()) return 'Type what is printed on the new battery.';
-    const wrong =
-      outOfRange('Capacity', capacityAh, BATTERY_RANGES.capacityAh) ??
-      outOfRange('Cold-cranking amps', ccaAmps, BATTERY_RANGES.ccaAmps);
+    const wrong = ratingFault(this.rating());
     if (wrong) return wrong;
     const misfits = misfitsOf(this.need(), this.rating());
     return misfits.length ? `It does not fit: ${misfits.map((m) => MISFIT_WORDS[m]).join(', ')}.` : null;
@@ -357,9 +354,4 @@ export class ChangeBattery {
         : { battery: this.at(), rating: this.rating(), ...(dateMark && { dateMark }) },
     );
   }
-}
-
-/** A typed figure, with a point or a comma; NaN for none. */
-function figure(text: string): number {
-  return text.trim() === '' ? NaN : Number(text.trim().replace(',', '.'));
 }

@@ -12,6 +12,7 @@ import { sheetOfJob } from '@voltrek/core/job';
 import type { VerdictRecord } from '@voltrek/core/verdict';
 import { Store } from '@ngrx/store';
 import { sessionFeature } from '../../../shared/state/session';
+import { nameOf } from '../../../shared/words/figures';
 import { CircuitView } from '../../circuit/circuit-view';
 import { layoutCircuit } from '../../circuit/circuit-layout';
 import { selectRescue, type Work } from '../../state/job-selectors';
@@ -125,7 +126,7 @@ export class JobSheetPart {
       ]);
       const { job, machine, earlierFlatCalls } = this.work();
       const svg = this.host.querySelector<SVGSVGElement>('.preview svg');
-      const by = this.crew().find((c) => c.id === job.openedBy)?.name ?? job.openedBy;
+      const by = nameOf(this.crew(), job.openedBy);
       const sheet = sheetOfJob(job, machine, earlierFlatCalls);
       const document = sheetDocument(sheet, this.record(), this.work(), by, svg && standingSvg(svg));
       await savePdf(document, `${this.name()}.pdf`);
