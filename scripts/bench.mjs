@@ -25,6 +25,7 @@ const FLOORS = [
   'hookup',
 ];
 const floors = await Promise.all(FLOORS.map((floor) => import(`../core/dist/src/${floor}/index.js`)));
+const examiner = await import('../core/dist/test/trial.js');
 const core = Object.assign({}, ...floors);
 
 const FLOODED = { chemistry: 'flooded', capacityAh: 60, ccaAmps: 540, ccaStandard: 'EN' };
@@ -182,8 +183,10 @@ print(
     core.proposals(crowd, evidence, core.TOOLS);
   }).toFixed(1)} ms`,
 );
-const told = core.summarise(hidden.map((machine) => core.trialByTool(crowd, machine, random)));
-const chart = core.summarise(hidden.map((machine) => core.trialByChart(crowd.profile, machine, random)));
+const told = examiner.summarise(hidden.map((machine) => examiner.trialByTool(crowd, machine, random)));
+const chart = examiner.summarise(
+  hidden.map((machine) => examiner.trialByChart(crowd.profile, machine, random)),
+);
 for (const [name, s] of [
   ['300 hidden faults, tool', told],
   ['300 hidden faults, battery-first chart', chart],

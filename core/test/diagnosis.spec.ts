@@ -18,7 +18,8 @@ import {
   TOOLS,
   weigh,
 } from '../src/diagnosis/index.js';
-import { drawCase, summarise, trialByChart, trialByTool, type TrialSummary } from '../src/practice/index.js';
+import { drawCase } from '../src/practice/index.js';
+import { summarise, trialByChart, trialByTool, type TrialSummary } from './trial.js';
 import { seededRandom } from '../src/quantities/index.js';
 import { BATTERY_60 } from './fixtures.js';
 

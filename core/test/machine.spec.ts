@@ -1,16 +1,14 @@
+import { geometryFaults, type Machine, MACHINE_CLASSES } from '../src/machine/index.js';
 import {
   cluesFor,
-  geometryFaults,
   isTemplate,
-  type Machine,
-  MACHINE_CLASSES,
   machineFrom,
   placesOf,
   rankPlaces,
   templateId,
   templateOf,
   typicalOf,
-} from '../src/machine/index.js';
+} from '../src/template/index.js';
 import { CAR, TRUCK } from './fixtures.js';
 
 const codes = (machine: Machine): string[] => geometryFaults(machine).map((f) => `${f.path}: ${f.code}`);

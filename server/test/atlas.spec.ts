@@ -1,14 +1,17 @@
 import { randomUUID } from 'node:crypto';
 import type { AtlasEntry, ImportReport, MachineSearch } from '@voltrek/contracts';
-import { type Machine, machineFrom, templateId, templateOf, typicalOf } from '@voltrek/core/machine';
+import type { Machine } from '@voltrek/core/machine';
+import { machineFrom, templateId, templateOf, typicalOf } from '@voltrek/core/template';
 import sharp from 'sharp';
-import { parseCsv, toCsv } from '../src/atlas/csv.js';
+import { parseCsv } from '../src/atlas/csv-read.js';
+import { toCsv } from '../src/atlas/csv-write.js';
 import { readAtlasFile } from '../src/atlas/file.js';
 import { toJson } from '../src/atlas/json.js';
 import { searchMachines, writeMachine } from '../src/atlas/repository.js';
-import { DEMO_MACHINES } from '../src/demo/load.js';
+import { shippedAtlas } from '../src/demo/data.js';
 import { openJob, send, sharedServer } from './shared-server.js';
 
+const SHIPPED = shippedAtlas();
 const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
 
 /** An entry like a technician makes of an unknown machine. */
@@ -165,15 +168,15 @@ describe('atlas entries', () => {
 
 describe('atlas files', () => {
   it('give back exactly what went in, as JSON and as CSV', async () => {
-    for (const text of [toJson(DEMO_MACHINES), toCsv(DEMO_MACHINES)]) {
+    for (const text of [toJson(SHIPPED), toCsv(SHIPPED)]) {
       const { machines, faults } = await readAtlasFile(bytes(text));
       expect(faults).toEqual([]);
-      expect(JSON.parse(JSON.stringify(machines))).toEqual(JSON.parse(JSON.stringify(DEMO_MACHINES)));
+      expect(JSON.parse(JSON.stringify(machines))).toEqual(JSON.parse(JSON.stringify(SHIPPED)));
     }
   });
 
   it('bring text back that a spreadsheet would take for a formula, and text that begins with the mark against it', async () => {
-    const [machine] = DEMO_MACHINES as [Machine];
+    const [machine] = SHIPPED as [Machine];
     const labels = ['-ve stud', "'quoted", "'=x", '- 12', "''"];
     const odd = { ...machine, cautions: labels };
     const csv = toCsv([odd]);
@@ -193,9 +196,7 @@ describe('atlas files', () => {
     expect(faults.length).toBeGreaterThanOrEqual(50);
     expect(faults.length).toBeLessThan(100);
     expect(Date.now() - began).toBeLessThan(2_000);
-    const whole = toJson(
-      Array.from({ length: 200 }, (_, i) => ({ ...DEMO_MACHINES[i % 30]!, id: `m-${i}` })),
-    );
+    const whole = toJson(Array.from({ length: 200 }, (_, i) => ({ ...SHIPPED[i % 30]!, id: `m-${i}` })));
     turns = 0;
     const again = setInterval(() => turns++, 1);
     expect((await readAtlasFile(bytes(whole))).faults).toEqual([]);
@@ -204,7 +205,7 @@ describe('atlas files', () => {
   });
 
   it('of the first version are read in the words of today', async () => {
-    const now = toJson(DEMO_MACHINES.slice(0, 3));
+    const now = toJson(SHIPPED.slice(0, 3));
     const before = now
       .replace('"version":2', '"version":1')
       .replaceAll('"batteries"', '"blocks"')
@@ -216,7 +217,7 @@ describe('atlas files', () => {
   });
 
   it('tell every fault by its line', async () => {
-    const lines = toCsv(DEMO_MACHINES.slice(0, 2)).split('\n');
+    const lines = toCsv(SHIPPED.slice(0, 2)).split('\n');
     const at = lines.findIndex((l) => l.includes(',ground,ground-point,'));
     const broken = [...lines];
     broken[at] = broken[at]!.replace('ground-point', 'ground-pint');
@@ -231,17 +232,17 @@ describe('atlas files', () => {
     expect(faults.find((f) => f.line === inQuotes)!.message).toMatch(/must be one of/);
     expect(faults.some((f) => f.message.includes('formula'))).toBeTrue();
 
-    const json = toJson(DEMO_MACHINES.slice(0, 3)).replace('"systemVolts":12', '"systemVolts":48');
+    const json = toJson(SHIPPED.slice(0, 3)).replace('"systemVolts":12', '"systemVolts":48');
     const wrong = (await readAtlasFile(bytes(json))).faults;
     expect(wrong[0]!.line).toBe(2);
     expect(wrong[0]!.path).toBe('systemVolts');
   });
 
   it('refuse what is cut off, of another format or another encoding', async () => {
-    const json = toJson(DEMO_MACHINES);
+    const json = toJson(SHIPPED);
     expect((await readAtlasFile(bytes(json.slice(0, 4000)))).faults[0]!.message).toMatch(/cut off/);
     expect((await readAtlasFile(bytes('{"format":"other"}'))).faults[0]!.message).toMatch(/voltrek-atlas/);
-    const csv = toCsv(DEMO_MACHINES);
+    const csv = toCsv(SHIPPED);
     const cut = csv.slice(0, csv.indexOf('"', 2000) + 8);
     expect((await readAtlasFile(bytes(cut))).faults.length).toBeGreaterThan(0);
     expect((await readAtlasFile(bytes(csv.trimEnd()))).faults.at(-1)!.message).toMatch(/does not end/);

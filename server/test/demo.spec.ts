@@ -3,19 +3,20 @@ import { type Machine, MACHINE_CLASSES, type PlanPoint } from '@voltrek/core/mac
 import { DEFAULT_RULES } from '@voltrek/core/rules';
 import { pastJobs } from '../src/demo/history.js';
 import { demoFleet } from '../src/demo/fleet.js';
-import { DEMO_MACHINES } from '../src/demo/load.js';
-import { CREW, TONIGHT, VANS } from '../src/demo/scenario.js';
+import { demoHouse, shippedAtlas } from '../src/demo/data.js';
 
 const NOW = new Date('2027-01-15T02:40:00.000Z');
-const DONOR = DEMO_MACHINES.find((m) => m.id === 'service-van')!;
-const FLEET = demoFleet(DEMO_MACHINES, DONOR.id);
+const MACHINES = shippedAtlas();
+const HOUSE = demoHouse();
+const DONOR = MACHINES.find((m) => m.id === 'service-van')!;
+const FLEET = demoFleet(MACHINES, DONOR.id, HOUSE);
 const past = () =>
   pastJobs(
-    DEMO_MACHINES,
+    MACHINES,
     FLEET,
-    VANS,
+    HOUSE.vans,
     DONOR,
-    CREW.map((c) => c.id),
+    HOUSE.crew.map((c) => c.id),
     NOW,
   );
 
@@ -32,14 +33,14 @@ function isInside(outline: readonly PlanPoint[], { xMm, yMm }: PlanPoint): boole
 
 describe('the demo atlas', () => {
   it('has every kind of machine the scenario needs', () => {
-    const kinds = new Set(DEMO_MACHINES.map((m) => m.machineClass));
+    const kinds = new Set(MACHINES.map((m) => m.machineClass));
     for (const kind of MACHINE_CLASSES) {
       expect(kinds.has(kind)).withContext(kind).toBeTrue();
     }
   });
 
   it('has every clamp point and battery inside its machine, and steps to reach each', () => {
-    for (const machine of DEMO_MACHINES) {
+    for (const machine of MACHINES) {
       for (const point of machine.points) {
         const context = `${machine.id} ${point.id}`;
         expect(point.steps.length).withContext(context).toBeGreaterThan(0);
@@ -55,7 +56,7 @@ describe('the demo atlas', () => {
 
   it('has one terminal pair per battery, as many batteries as its volts need, and ids used once', () => {
     const idsOf = (m: Machine): string[] => m.points.map((p) => p.id);
-    for (const machine of DEMO_MACHINES) {
+    for (const machine of MACHINES) {
       expect(machine.batteries.length)
         .withContext(machine.id)
         .toBe(machine.systemVolts / 12);
@@ -71,8 +72,8 @@ describe('the demo atlas', () => {
   });
 
   it('calls only for machines it has', () => {
-    const ids = new Set(DEMO_MACHINES.map((m) => m.id));
-    expect(TONIGHT.every((call) => ids.has(call.modelId))).toBeTrue();
+    const ids = new Set(MACHINES.map((m) => m.id));
+    expect(HOUSE.calls.every((call) => ids.has(call.modelId))).toBeTrue();
   });
 });
 
@@ -83,8 +84,8 @@ describe('the demo history', () => {
 
   it('holds only logs that the job’s own rules allow, each closed with a verdict', () => {
     for (const { call, events } of past()) {
-      const machine = DEMO_MACHINES.find((m) => m.id === call.modelId)!;
-      const { kit } = VANS.find((v) => v.id === call.vanId)!;
+      const machine = MACHINES.find((m) => m.id === call.modelId)!;
+      const { kit } = HOUSE.vans.find((v) => v.id === call.vanId)!;
       events.forEach((event, i) => {
         const around = { machine, donor: DONOR, kit, rules: DEFAULT_RULES };
         const refusal = refusalInLog(events.slice(0, i), event, around);
@@ -99,8 +100,8 @@ describe('the demo history', () => {
 
   it('uses both vans, the whole crew, and comes back to some vehicles', () => {
     const jobs = past();
-    expect(new Set(jobs.map((j) => j.call.vanId))).toEqual(new Set(VANS.map((v) => v.id)));
-    expect(new Set(jobs.map((j) => j.events[0]!.by))).toEqual(new Set(CREW.map((c) => c.id)));
+    expect(new Set(jobs.map((j) => j.call.vanId))).toEqual(new Set(HOUSE.vans.map((v) => v.id)));
+    expect(new Set(jobs.map((j) => j.events[0]!.by))).toEqual(new Set(HOUSE.crew.map((c) => c.id)));
     const visits = new Map<string, number>();
     for (const { call } of jobs) visits.set(call.vehicleId, (visits.get(call.vehicleId) ?? 0) + 1);
     expect([...visits.values()].filter((n) => n >= 3).length).toBeGreaterThan(5);

@@ -1,3 +1,4 @@
+import type { Parameter } from '../quantities/parameter.js';
 import { interpolate, type Knots } from '../quantities/interpolate.js';
 import { type Range, requireInRange } from '../quantities/range.js';
 import { convertCca, type CcaStandard } from './cca.js';
@@ -110,3 +111,61 @@ export function openVoltsByCharge(rating: BatteryRating, state: BatteryState): K
  * cold-cranking figure anchors.
  */
 export const POLARISATION = { share: 0.35, seconds: 1 } as const;
+
+/** What of this file may be questioned. */
+export const BATTERY_PARAMETERS: readonly Parameter[] = [
+  {
+    id: 'cca.endVolts',
+    name: 'end volts of the cold-cranking test',
+    value: CCA_END_VOLTS,
+    low: 7.2,
+    high: 7.5,
+    unit: 'V',
+    reason: 'The current that pulls a full battery to this fixes its resistance.',
+  },
+  {
+    id: 'cca.tempC',
+    name: 'temperature of the cold-cranking test',
+    value: CCA_TEMP_C,
+    low: -18,
+    high: -18,
+    unit: 'degC',
+    reason: 'Of the SAE test.',
+  },
+  {
+    id: 'battery.warm',
+    name: 'resistance at 25 degC against -18 degC',
+    value: WARM_RESISTANCE_RATIO,
+    low: 0.45,
+    high: 0.65,
+    unit: '',
+    reason: 'Acid conducts better warm.',
+  },
+  {
+    id: 'battery.flat',
+    name: 'resistance of a flat battery against full',
+    value: RESISTANCE_BY_SOC[0]![1],
+    low: 4,
+    high: 12,
+    unit: 'times',
+    reason: 'Starved plates: steep in the last tenth.',
+  },
+  {
+    id: 'battery.polarisedShare',
+    name: 'share of resistance that comes in with time',
+    value: POLARISATION.share,
+    low: 0.2,
+    high: 0.5,
+    unit: '',
+    reason: 'Acid at the plates thins within the first second.',
+  },
+  {
+    id: 'battery.polarisedSeconds',
+    name: 'time in which it comes in',
+    value: POLARISATION.seconds,
+    low: 0.5,
+    high: 3,
+    unit: 's',
+    reason: 'Settles within a crank.',
+  },
+];

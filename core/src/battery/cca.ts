@@ -1,3 +1,4 @@
+import type { Parameter } from '../quantities/parameter.js';
 export const CCA_STANDARDS = ['SAE', 'EN', 'DIN', 'IEC', 'JIS'] as const;
 /** The standard a cold-cranking figure is printed to. */
 export type CcaStandard = (typeof CCA_STANDARDS)[number];
@@ -12,3 +13,34 @@ export const SAE_PER: Record<CcaStandard, number> = { SAE: 1, EN: 1.04, DIN: 1.7
 export function convertCca(amps: number, from: CcaStandard, to: CcaStandard): number {
   return (amps * SAE_PER[from]) / SAE_PER[to];
 }
+
+/** What of this file may be questioned. */
+export const CCA_PARAMETERS: readonly Parameter[] = [
+  {
+    id: 'cca.en',
+    name: 'SAE amps per EN amp',
+    value: SAE_PER.EN,
+    low: 0.97,
+    high: 1.08,
+    unit: '',
+    reason: 'The standards differ in seconds and end volts: approximate.',
+  },
+  {
+    id: 'cca.din',
+    name: 'SAE amps per DIN amp',
+    value: SAE_PER.DIN,
+    low: 1.5,
+    high: 1.8,
+    unit: '',
+    reason: 'DIN holds for longer: approximate.',
+  },
+  {
+    id: 'cca.iec',
+    name: 'SAE amps per IEC amp',
+    value: SAE_PER.IEC,
+    low: 1.35,
+    high: 1.6,
+    unit: '',
+    reason: 'IEC ends higher: approximate.',
+  },
+];

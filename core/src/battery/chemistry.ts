@@ -1,3 +1,4 @@
+import type { Parameter } from '../quantities/parameter.js';
 import type { Knots } from '../quantities/interpolate.js';
 
 export const CHEMISTRIES = ['flooded', 'efb', 'agm', 'gel', 'lfp'] as const;
@@ -59,3 +60,16 @@ export const REST_VOLTS_PER_DEGC = 0.0012;
 
 /** Temperature the rest-volt curves are stated at, degC. */
 export const REST_REFERENCE_C = 25;
+
+/** What of this file may be questioned. */
+export const CHEMISTRY_PARAMETERS: readonly Parameter[] = [
+  {
+    id: 'battery.voltsPerDegC',
+    name: 'rest volts per degree',
+    value: REST_VOLTS_PER_DEGC,
+    low: 0.0005,
+    high: 0.002,
+    unit: 'V/degC',
+    reason: 'Six cells at about 0.2 mV each.',
+  },
+];

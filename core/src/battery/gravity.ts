@@ -1,3 +1,4 @@
+import type { Parameter } from '../quantities/parameter.js';
 import { interpolate, inverseOf, type Knots } from '../quantities/interpolate.js';
 import { type Range, requireInRange } from '../quantities/range.js';
 import type { SocReading } from './rest-volts.js';
@@ -58,3 +59,25 @@ export function socFromCells(gravities: readonly number[], tempC: number): Gravi
     badCell: spread > GRAVITY_BAD_SPREAD ? gravities.indexOf(lowest) : null,
   };
 }
+
+/** What of this file may be questioned. */
+export const GRAVITY_PARAMETERS: readonly Parameter[] = [
+  {
+    id: 'gravity.perDegC',
+    name: 'specific gravity per degree',
+    value: GRAVITY_PER_DEGC,
+    low: 0.0006,
+    high: 0.00075,
+    unit: '1/degC',
+    reason: '0.004 per 6 degC: warm acid is thinner.',
+  },
+  {
+    id: 'gravity.spread',
+    name: 'spread of a hydrometer reading',
+    value: GRAVITY_SPREAD,
+    low: 0.003,
+    high: 0.01,
+    unit: '',
+    reason: 'Layered acid and a wet float.',
+  },
+];

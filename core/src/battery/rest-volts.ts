@@ -1,3 +1,4 @@
+import type { Parameter } from '../quantities/parameter.js';
 import { interpolate, inverseOf, type Knots } from '../quantities/interpolate.js';
 import {
   type Chemistry,
@@ -54,3 +55,25 @@ export function socFromRestVolts(chemistry: Chemistry, restVolts: number, tempC:
     belowFlat: at25 < flatVolts,
   };
 }
+
+/** What of this file may be questioned. */
+export const REST_VOLTS_PARAMETERS: readonly Parameter[] = [
+  {
+    id: 'rest.spread',
+    name: 'spread of a rest reading, lead-acid',
+    value: CURVE_SPREAD_VOLTS,
+    low: 0.02,
+    high: 0.08,
+    unit: 'V',
+    reason: 'Makes and ages differ around the curve.',
+  },
+  {
+    id: 'rest.spreadLfp',
+    name: 'spread of a rest reading, LFP',
+    value: LFP_SPREAD_VOLTS,
+    low: 0.03,
+    high: 0.1,
+    unit: 'V',
+    reason: 'It rests higher after charge than after discharge.',
+  },
+];

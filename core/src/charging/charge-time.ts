@@ -1,3 +1,4 @@
+import type { Parameter } from '../quantities/parameter.js';
 import type { BatteryRating } from '../battery/battery.js';
 import { type Chemistry, isLeadAcid } from '../battery/chemistry.js';
 import { interpolate, type Knots } from '../quantities/interpolate.js';
@@ -85,3 +86,43 @@ export function daysToFlat(rating: BatteryRating, soc: number, drawAmps: number)
   const usableAh = rating.capacityAh * Math.max(0, soc - (1 - USABLE_SHARE));
   return usableAh / drawAmps / 24;
 }
+
+/** What of this file may be questioned. */
+export const CHARGE_TIME_PARAMETERS: readonly Parameter[] = [
+  {
+    id: 'charge.flooded',
+    name: 'charge given for charge kept, flooded',
+    value: CHARGE_FACTOR.flooded,
+    low: 1.1,
+    high: 1.3,
+    unit: '',
+    reason: 'The rest gases and warms.',
+  },
+  {
+    id: 'charge.agm',
+    name: 'the same, AGM',
+    value: CHARGE_FACTOR.agm,
+    low: 1.05,
+    high: 1.2,
+    unit: '',
+    reason: 'Gas recombines, less is lost.',
+  },
+  {
+    id: 'charge.coldFold',
+    name: 'cold that cuts acceptance to a third',
+    value: ACCEPTANCE_E_FOLD_C,
+    low: 25,
+    high: 60,
+    unit: 'degC',
+    reason: 'Slow plates: acceptance falls by e over this.',
+  },
+  {
+    id: 'charge.usable',
+    name: 'share a parked machine may draw',
+    value: USABLE_SHARE,
+    low: 0.3,
+    high: 0.6,
+    unit: '',
+    reason: 'Below half charge a cold start is in doubt.',
+  },
+];

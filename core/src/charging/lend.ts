@@ -1,3 +1,4 @@
+import type { Parameter } from '../quantities/parameter.js';
 import { type BatteryRating, type BatteryState, batteryOhms, batteryOpenVolts } from '../battery/battery.js';
 import { REST_VOLTS } from '../battery/chemistry.js';
 import { type Rescue, rescueCircuit } from '../circuit/rescue.js';
@@ -74,3 +75,34 @@ function withCharge(rating: BatteryRating, start: BatteryState, gainedAh: number
   const seeming = Math.min((share - owed) * SURFACE_FACTOR, share - owed + SURFACE_MOST);
   return { ...rest, soc: Math.min(1, start.soc + seeming) };
 }
+
+/** What of this file may be questioned. */
+export const LEND_PARAMETERS: readonly Parameter[] = [
+  {
+    id: 'charge.surface',
+    name: 'worth of a quick charge for the next crank',
+    value: SURFACE_FACTOR,
+    low: 1,
+    high: 5,
+    unit: 'times',
+    reason: 'It gathers at the face of the plates, where a crank takes it first.',
+  },
+  {
+    id: 'charge.surfaceMost',
+    name: 'most that surface charge can seem',
+    value: SURFACE_MOST,
+    low: 0.05,
+    high: 0.25,
+    unit: 'of full',
+    reason: 'The face of the plates holds only so much.',
+  },
+  {
+    id: 'charge.overDischarged',
+    name: 'charge owed from 0 V to the flat line',
+    value: OVER_DISCHARGED_SHARE,
+    low: 0.02,
+    high: 0.1,
+    unit: 'of full',
+    reason: 'An over-discharged battery must take this back before its charge counts.',
+  },
+];

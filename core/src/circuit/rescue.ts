@@ -1,3 +1,4 @@
+import type { Parameter } from '../quantities/parameter.js';
 import { CLAMP_OHMS, conductorOhms, type LeadSet } from '../leads/lead-set.js';
 import type { SourceModel } from '../sources/models.js';
 import type { Circuit, Element, NodeName } from './circuit.js';
@@ -194,3 +195,52 @@ function alternator(
 function wire(name: string, a: NodeName, b: NodeName, ohms: number): Element {
   return { kind: 'resistor', name, a, b, ohms };
 }
+
+/** What of this file may be questioned. */
+export const RESCUE_PARAMETERS: readonly Parameter[] = [
+  {
+    id: 'cable.starter',
+    name: 'main cable to the starter',
+    value: STARTER_CABLE_OHMS,
+    low: 0.0005,
+    high: 0.003,
+    unit: 'ohm',
+    reason: 'A metre or two of 25 to 35 mm2 with two joints.',
+  },
+  {
+    id: 'cable.strap',
+    name: 'body strap',
+    value: BODY_STRAP_OHMS,
+    low: 0.0002,
+    high: 0.002,
+    unit: 'ohm',
+    reason: 'Sound; a bad one is a fault, not a default.',
+  },
+  {
+    id: 'cable.post',
+    name: 'cable to a remote post',
+    value: POST_CABLE_OHMS,
+    low: 0.0004,
+    high: 0.003,
+    unit: 'ohm',
+    reason: 'From the boot it is longer and thicker.',
+  },
+  {
+    id: 'cable.link',
+    name: 'link in a string',
+    value: LINK_OHMS,
+    low: 0.0001,
+    high: 0.001,
+    unit: 'ohm',
+    reason: 'Short and thick.',
+  },
+  {
+    id: 'alternator.ohms',
+    name: 'sag of its regulation',
+    value: ALTERNATOR_OHMS,
+    low: 0.005,
+    high: 0.03,
+    unit: 'ohm',
+    reason: 'It droops a little as it works.',
+  },
+];

@@ -1,3 +1,4 @@
+import type { Parameter } from '../quantities/parameter.js';
 import { POLARISATION } from '../battery/battery.js';
 import { ALTERNATOR_OHMS } from '../circuit/rescue.js';
 import {
@@ -172,3 +173,16 @@ function emptyLists(steps: number): CrankLists {
   ]);
   return Object.fromEntries(lists) as CrankLists;
 }
+
+/** What of this file may be questioned. */
+export const CRANK_STEPS_PARAMETERS: readonly Parameter[] = [
+  {
+    id: 'step',
+    name: 'step of the simulation',
+    value: STEP_SECONDS,
+    low: 0.0005,
+    high: 0.002,
+    unit: 's',
+    reason: 'A fortieth of the shortest time constant.',
+  },
+];

@@ -1,3 +1,4 @@
+import type { Parameter } from '../quantities/parameter.js';
 import type { Engine } from '../engine/engine.js';
 import { defaultStarter } from '../engine/engine.js';
 import { leadHeatCapacity, leadSetOhms, type LeadSet } from '../leads/lead-set.js';
@@ -99,3 +100,34 @@ export function restNeed(heat: CrankHeat, tries: readonly Try[], rules: HouseRul
     starterRiseC: starterC,
   };
 }
+
+/** What of this file may be questioned. */
+export const REST_PARAMETERS: readonly Parameter[] = [
+  {
+    id: 'rest.winding',
+    name: 'heat held by starter windings',
+    value: WINDING_J_PER_K_PER_L,
+    low: 80,
+    high: 250,
+    unit: 'J/K per litre',
+    reason: 'About a third of a kilogram of copper for each litre that the starter turns.',
+  },
+  {
+    id: 'rest.windingCools',
+    name: 'time constant of windings cooling',
+    value: WINDING_COOLS_S,
+    low: 60,
+    high: 300,
+    unit: 's',
+    reason: 'Into the starter body, which stays cool far longer than they do.',
+  },
+  {
+    id: 'rest.leadCools',
+    name: 'heat a lead gives to still air',
+    value: LEAD_COOLS_W,
+    low: 8,
+    high: 25,
+    unit: 'W/(m2 K)',
+    reason: 'Free convection and radiation; wind only helps.',
+  },
+];

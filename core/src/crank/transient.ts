@@ -1,3 +1,4 @@
+import type { Parameter } from '../quantities/parameter.js';
 import { defaultStarter, neededRpm } from '../engine/engine.js';
 import { leadHeatCapacity } from '../leads/lead-set.js';
 import type { CrankCase } from './crank-case.js';
@@ -61,3 +62,16 @@ function startMoment(
   }
   return null;
 }
+
+/** What of this file may be questioned. */
+export const TRANSIENT_PARAMETERS: readonly Parameter[] = [
+  {
+    id: 'fires.hold',
+    name: 'speed must hold',
+    value: HOLD_SECONDS,
+    low: 0.5,
+    high: 2,
+    unit: 's',
+    reason: 'Then it fires and runs.',
+  },
+];

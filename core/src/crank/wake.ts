@@ -1,3 +1,4 @@
+import type { Parameter } from '../quantities/parameter.js';
 import { type BatteryRating, type BatteryState, batteryOhms, batteryOpenVolts } from '../battery/battery.js';
 import { type Rescue, rescueCircuit } from '../circuit/rescue.js';
 import { solveDc, voltsAcross } from '../circuit/solve-dc.js';
@@ -101,3 +102,25 @@ export function simulateWake(input: WakeCase): WakeTrace {
     sourceCoulombs,
   };
 }
+
+/** What of this file may be questioned. */
+export const WAKE_PARAMETERS: readonly Parameter[] = [
+  {
+    id: 'converter.volts',
+    name: 'converter of an EV or hybrid',
+    value: USUAL_CONVERTER.volts,
+    low: 13.2,
+    high: 14.8,
+    unit: 'V',
+    reason: 'Feeds back once the contactors close.',
+  },
+  {
+    id: 'converter.seconds',
+    name: 'press to contactors closed',
+    value: USUAL_CONVERTER.closesAfterSeconds,
+    low: 1,
+    high: 8,
+    unit: 's',
+    reason: 'Self-test first.',
+  },
+];

@@ -1,3 +1,4 @@
+import type { Parameter } from '../quantities/parameter.js';
 import { interpolate, type Knots } from '../quantities/interpolate.js';
 import { type Range, requireInRange } from '../quantities/range.js';
 
@@ -167,3 +168,133 @@ export const INERTIA_PER_L: Record<Fuel, number> = { petrol: 0.1, diesel: 0.17 }
 export function inertiaKgM2(engine: Engine): number {
   return INERTIA_PER_L[engine.fuel] * engine.displacementL;
 }
+
+/** What of this file may be questioned. */
+export const ENGINE_PARAMETERS: readonly Parameter[] = [
+  {
+    id: 'engine.dryPetrol',
+    name: 'drag whatever the oil, petrol',
+    value: DRY_DRAG_NM_PER_L.petrol,
+    low: 11,
+    high: 22,
+    unit: 'N m/L',
+    reason: 'Pumping and compression.',
+  },
+  {
+    id: 'engine.dryDiesel',
+    name: 'the same, diesel',
+    value: DRY_DRAG_NM_PER_L.diesel,
+    low: 18,
+    high: 34,
+    unit: 'N m/L',
+    reason: 'Higher compression.',
+  },
+  {
+    id: 'engine.oilPetrol',
+    name: 'drag of the oil film, petrol',
+    value: OIL_DRAG_NM_PER_L.petrol,
+    low: 5,
+    high: 14,
+    unit: 'N m/L',
+    reason: 'At 25 degC and 250 rpm.',
+  },
+  {
+    id: 'engine.oilDiesel',
+    name: 'the same, diesel',
+    value: OIL_DRAG_NM_PER_L.diesel,
+    low: 7,
+    high: 18,
+    unit: 'N m/L',
+    reason: 'More bearings, thicker oil.',
+  },
+  {
+    id: 'engine.oilFold',
+    name: 'cold that multiplies oil drag by e',
+    value: OIL_E_FOLD_C,
+    low: 24,
+    high: 40,
+    unit: 'degC',
+    reason: 'Cranking drag near four times at -18 degC.',
+  },
+  {
+    id: 'engine.breakaway',
+    name: 'first movement against dry drag',
+    value: BREAKAWAY_FACTOR,
+    low: 1.2,
+    high: 2.2,
+    unit: 'times',
+    reason: 'A piston stands on compression.',
+  },
+  {
+    id: 'engine.inertiaPetrol',
+    name: 'inertia, petrol',
+    value: INERTIA_PER_L.petrol,
+    low: 0.06,
+    high: 0.16,
+    unit: 'kg m2/L',
+    reason: 'Flywheel, crank and the geared-up starter.',
+  },
+  {
+    id: 'engine.inertiaDiesel',
+    name: 'inertia, diesel',
+    value: INERTIA_PER_L.diesel,
+    low: 0.1,
+    high: 0.26,
+    unit: 'kg m2/L',
+    reason: 'A heavier flywheel.',
+  },
+  {
+    id: 'engine.ripple4',
+    name: 'swing of torque, four cylinders',
+    value: compressionRipple({ fuel: 'petrol', displacementL: 1.6, cylinders: 4, systemVolts: 12 }),
+    low: 0.2,
+    high: 0.6,
+    unit: '',
+    reason: 'Fewer cylinders, deeper swing.',
+  },
+  {
+    id: 'engine.needPetrol',
+    name: 'speed that fires at 25 degC, petrol',
+    value: NEEDED_RPM.petrol.at(-1)![1],
+    low: 50,
+    high: 100,
+    unit: 'rpm',
+    reason: 'Rises with cold.',
+  },
+  {
+    id: 'engine.needDiesel',
+    name: 'the same, diesel with glow plugs',
+    value: NEEDED_RPM.diesel.at(-1)![1],
+    low: 80,
+    high: 150,
+    unit: 'rpm',
+    reason: 'Compression must heat the air.',
+  },
+  {
+    id: 'starter.efficiency',
+    name: 'starter to crankshaft',
+    value: STARTER_EFFICIENCY,
+    low: 0.6,
+    high: 0.85,
+    unit: '',
+    reason: 'Brushes and gears.',
+  },
+  {
+    id: 'starter.designVolts',
+    name: 'volts a starter is sized for',
+    value: DESIGN_VOLTS,
+    low: 11.2,
+    high: 12,
+    unit: 'V',
+    reason: 'What a healthy battery holds while cranking.',
+  },
+  {
+    id: 'starter.ohmicShare',
+    name: 'share lost in its own resistance',
+    value: DESIGN_OHMIC_SHARE,
+    low: 0.1,
+    high: 0.25,
+    unit: '',
+    reason: 'At its design speed.',
+  },
+];

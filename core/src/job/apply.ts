@@ -1,7 +1,7 @@
 import { act } from '../hookup/actions.js';
 import { anyClampOn, NOTHING_CONNECTED } from '../hookup/state.js';
 import { DEFAULT_RULES } from '../rules/house-rules.js';
-import { rulesWith } from '../rules/rule-limits.js';
+import { rulesWith } from '../rules/rule-settings.js';
 import type { JobEvent } from './events.js';
 import { actionOf } from './hands.js';
 import type { Job } from './job.js';

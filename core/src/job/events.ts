@@ -12,7 +12,7 @@ import type { Found, CheckId } from '../diagnosis/checks.js';
 import type { Confirmation } from '../hookup/actions.js';
 import type { PlanInput } from '../plan/plan-inputs.js';
 import type { RuleKey } from '../rules/house-rules.js';
-import type { RuleSettings } from '../rules/rule-limits.js';
+import type { RuleSettings } from '../rules/rule-settings.js';
 import type { FollowUp, VerdictRecord } from '../verdict/conclude.js';
 import type { BatteryRating } from '../battery/battery.js';
 import type { FittingStep } from '../hookup/fitting.js';

@@ -6,7 +6,7 @@ import { type Machine, takesClamp } from '../machine/machine.js';
 import { outOfRange, TYPED_RANGES } from '../quantities/range.js';
 import { LEAST_GAP_MM } from '../reach/pose.js';
 import type { HouseRules } from '../rules/house-rules.js';
-import { ruleFault } from '../rules/rule-limits.js';
+import { ruleFault } from '../rules/rule-settings.js';
 import type { KitItem } from '../sources/kit.js';
 import type { FollowUp } from '../verdict/conclude.js';
 import { foldJob, lastUndoable, timeOf } from './apply.js';

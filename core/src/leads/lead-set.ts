@@ -1,3 +1,4 @@
+import type { Parameter } from '../quantities/parameter.js';
 import { type Range, requireInRange } from '../quantities/range.js';
 
 export const CONDUCTORS = ['copper', 'copper-clad-aluminium'] as const;
@@ -49,3 +50,70 @@ export function leadHeatCapacity(set: LeadSet): number {
   const m3 = 2 * set.lengthM * set.sectionMm2 * 1e-6;
   return m3 * HEAT_PER_M3[set.conductor];
 }
+
+/** What of this file may be questioned. */
+export const LEAD_SET_PARAMETERS: readonly Parameter[] = [
+  {
+    id: 'clampOhms',
+    name: 'contact of a clean clamp',
+    value: CLAMP_OHMS.clean,
+    low: 0.0001,
+    high: 0.001,
+    unit: 'ohm',
+    reason: 'Bright jaws on steel; worn teeth and dirt make it ten times as much.',
+  },
+  {
+    id: 'clampOhms.worn',
+    name: 'contact of a worn clamp',
+    value: CLAMP_OHMS.worn,
+    low: 0.0005,
+    high: 0.002,
+    unit: 'ohm',
+    reason: 'Worn teeth still touch in places.',
+  },
+  {
+    id: 'clampOhms.poor',
+    name: 'contact of a poor clamp',
+    value: CLAMP_OHMS.poor,
+    low: 0.002,
+    high: 0.01,
+    unit: 'ohm',
+    reason: 'Loose or dirty: volts are lost as heat here.',
+  },
+  {
+    id: 'lead.copper',
+    name: 'resistivity of copper',
+    value: RESISTIVITY.copper,
+    low: 0.0169,
+    high: 0.0178,
+    unit: 'ohm mm2/m',
+    reason: 'Annealed, at 20 degC.',
+  },
+  {
+    id: 'lead.clad',
+    name: 'resistivity of copper-clad aluminium',
+    value: RESISTIVITY['copper-clad-aluminium'],
+    low: 0.0255,
+    high: 0.0285,
+    unit: 'ohm mm2/m',
+    reason: 'Aluminium core with a tenth of copper.',
+  },
+  {
+    id: 'lead.perDegC',
+    name: 'resistance per degree',
+    value: OHMS_PER_DEGC,
+    low: 0.0038,
+    high: 0.0041,
+    unit: '1/degC',
+    reason: 'Nearly equal for both metals.',
+  },
+  {
+    id: 'lead.heat',
+    name: 'heat held by copper',
+    value: HEAT_PER_M3.copper,
+    low: 3.4e6,
+    high: 3.5e6,
+    unit: 'J/(m3 K)',
+    reason: 'Density times specific heat.',
+  },
+];

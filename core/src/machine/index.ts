@@ -1,7 +1,4 @@
 // A model as the atlas has it: batteries, points, geometry. What is public of this floor; nothing else is imported from outside the core.
 export * from './machine.js';
 export * from './geometry.js';
-export * from './shapes.js';
-export * from './likely-places.js';
-export * from './template.js';
 export * from './rolling-start.js';

@@ -1,3 +1,4 @@
+import type { Parameter } from '../quantities/parameter.js';
 import { batteryOhms, batteryOpenVolts, type BatteryRating, type BatteryState } from '../battery/battery.js';
 import { socFromRestVolts } from '../battery/rest-volts.js';
 import { chargeJoined } from '../charging/lend.js';
@@ -139,3 +140,25 @@ export function beliefsWhileJoined(
     }),
   );
 }
+
+/** What of this file may be questioned. */
+export const CASUALTY_BATTERIES_PARAMETERS: readonly Parameter[] = [
+  {
+    id: 'soc',
+    name: 'charge assumed of an unread battery',
+    value: ASSUMED_SOC,
+    low: 0,
+    high: 0.5,
+    unit: 'of full',
+    reason: 'A machine that will not start has little left; a reading replaces this.',
+  },
+  {
+    id: 'ageing',
+    name: 'resistance growth assumed of a casualty',
+    value: ASSUMED_AGEING,
+    low: 1,
+    high: 3,
+    unit: 'times new',
+    reason: 'A few winters old; most batteries in service lie between new and twice new.',
+  },
+];

@@ -1,3 +1,4 @@
+import type { Parameter } from '../quantities/parameter.js';
 import { batteryOhms } from '../battery/battery.js';
 import { restVoltsAt } from '../battery/rest-volts.js';
 import type { Rescue } from '../circuit/rescue.js';
@@ -176,3 +177,61 @@ function correlations() {
     },
   };
 }
+
+/** What of this file may be questioned. */
+export const ODDS_PARAMETERS: readonly Parameter[] = [
+  {
+    id: 'odds.ageingMedian',
+    name: 'median age drawn',
+    value: AGEING_MEDIAN,
+    low: 1.1,
+    high: 1.6,
+    unit: 'times new',
+    reason: 'As assumed of a casualty.',
+  },
+  {
+    id: 'odds.ageing',
+    name: 'spread of age, logarithmic',
+    value: AGEING_LOG_DEVIATION,
+    low: 0.15,
+    high: 0.4,
+    unit: '',
+    reason: 'Most lie between new and twice new.',
+  },
+  {
+    id: 'odds.clamps',
+    name: 'spread of contacts, logarithmic',
+    value: CLAMP_LOG_DEVIATION,
+    low: 0.2,
+    high: 0.7,
+    unit: '',
+    reason: 'One in six is worse than half as much again.',
+  },
+  {
+    id: 'odds.drag',
+    name: 'spread of drag',
+    value: DRAG_DEVIATION,
+    low: 0.05,
+    high: 0.2,
+    unit: '',
+    reason: 'Oil and wear.',
+  },
+  {
+    id: 'odds.temperature',
+    name: 'spread of temperature',
+    value: TEMPERATURE_DEVIATION,
+    low: 1,
+    high: 5,
+    unit: 'degC',
+    reason: 'Metal and acid lag behind the air.',
+  },
+  {
+    id: 'odds.needed',
+    name: 'spread of the speed that fires',
+    value: NEEDED_DEVIATION,
+    low: 0.04,
+    high: 0.15,
+    unit: '',
+    reason: 'Tune and fuel.',
+  },
+];

@@ -3,3 +3,4 @@ export * from './interpolate.js';
 export * from './range.js';
 export * from './random.js';
 export * from './plane.js';
+export * from './parameter.js';

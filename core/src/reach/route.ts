@@ -1,3 +1,4 @@
+import type { Parameter } from '../quantities/parameter.js';
 import { rectCorners, spotOf } from '../machine/geometry.js';
 import type { Machine, MachinePoint, Zone } from '../machine/machine.js';
 import {
@@ -167,3 +168,25 @@ function shortest(bodies: readonly [Body, Body], avoidZones: boolean): Spot[] | 
   for (let at = last; at >= 0; at = before[at]!) line.unshift(middleNodes[at]!);
   return [start, ...line];
 }
+
+/** What of this file may be questioned. */
+export const ROUTE_PARAMETERS: readonly Parameter[] = [
+  {
+    id: 'reach.slack',
+    name: 'slack of a laid lead',
+    value: SLACK_SHARE,
+    low: 0.05,
+    high: 0.25,
+    unit: 'of the line',
+    reason: 'Laid by hand, never taut.',
+  },
+  {
+    id: 'reach.ends',
+    name: 'over the edge of a bay',
+    value: END_METRES,
+    low: 0.1,
+    high: 0.5,
+    unit: 'm at each end',
+    reason: 'Up from the clamp and down outside.',
+  },
+];

@@ -1,3 +1,4 @@
+import type { Parameter } from '../quantities/parameter.js';
 import { type Range, requireInRange } from '../quantities/range.js';
 
 /** Volts and amps between which a latch source is right: enough to pull, too little to wake or burn anything. */
@@ -38,3 +39,25 @@ export function latchPoint(volts: number, sourceOhms: number, coilOhms: number):
         : null;
   return { amps, coilVolts: amps * coilOhms, releases: fault === null, fault };
 }
+
+/** What of this file may be questioned. */
+export const LATCH_PARAMETERS: readonly Parameter[] = [
+  {
+    id: 'latch-coil',
+    name: 'coil of a bonnet latch',
+    value: USUAL_COIL_OHMS,
+    low: 5,
+    high: 30,
+    unit: 'ohm',
+    reason: 'Pulls at a quarter of an amp, burns past one.',
+  },
+  {
+    id: 'latch-source',
+    name: 'small source at the latch wires, with its wires',
+    value: USUAL_LATCH_SOURCE_OHMS,
+    low: 0.5,
+    high: 10,
+    unit: 'ohm',
+    reason: 'A 9 V battery sags by about a volt and a half.',
+  },
+];

@@ -1,3 +1,4 @@
+import type { Parameter } from '../quantities/parameter.js';
 import type { DonorRevsSchool } from '../rules/house-rules.js';
 import { type BatteryRating, type BatteryState, batteryOhms, batteryOpenVolts } from '../battery/battery.js';
 import { restVoltsAt } from '../battery/rest-volts.js';
@@ -143,3 +144,79 @@ export function capacitorSource(booster: CapacitorBoosterKit): SourceModel {
     capacitor: { farads, esrOhms },
   };
 }
+
+/** What of this file may be questioned. */
+export const MODELS_PARAMETERS: readonly Parameter[] = [
+  {
+    id: 'cable.linkLead',
+    name: 'link lead of two spare batteries',
+    value: LINK_LEAD_OHMS,
+    low: 0.0005,
+    high: 0.003,
+    unit: 'ohm',
+    reason: 'Half a metre of 25 mm2 with two clamps.',
+  },
+  {
+    id: 'alternator.volts',
+    name: 'regulated volts at idle',
+    value: ALTERNATOR_VOLTS,
+    low: 13.6,
+    high: 14.8,
+    unit: 'V',
+    reason: 'Per 12 V of system.',
+  },
+  {
+    id: 'donor.warmer',
+    name: 'donor battery above the air',
+    value: DONOR_WARMER_C,
+    low: 0,
+    high: 25,
+    unit: 'degC',
+    reason: 'It was driven here and runs.',
+  },
+  {
+    id: 'lithium.peakVolts',
+    name: 'volts at the rated peak',
+    value: LITHIUM_PEAK_VOLTS,
+    low: 6,
+    high: 9.5,
+    unit: 'V',
+    reason: 'The rating means that or less.',
+  },
+  {
+    id: 'lithium.coldFold',
+    name: 'cold that multiplies its resistance by e',
+    value: LITHIUM_E_FOLD_C,
+    low: 40,
+    high: 80,
+    unit: 'degC',
+    reason: 'Cold derates it.',
+  },
+  {
+    id: 'hobby.sag',
+    name: 'volts lost at continuous amps',
+    value: HOBBY_SAG_SHARE,
+    low: 0.05,
+    high: 0.2,
+    unit: 'of open',
+    reason: 'Of a pack in good health.',
+  },
+  {
+    id: 'capacitor.judgedAt',
+    name: 'moment a bank is judged at',
+    value: CAPACITOR_MID_CRANK_S,
+    low: 0.5,
+    high: 2,
+    unit: 's',
+    reason: 'The middle of a good try.',
+  },
+  {
+    id: 'donor.raised',
+    name: 'what raised revs lend against idle',
+    value: RAISED_REVS_FACTOR,
+    low: 1.2,
+    high: 2.2,
+    unit: 'times',
+    reason: 'An alternator gives about half of its rating at idle and most of it at 1,800 rpm.',
+  },
+];

@@ -1,11 +1,12 @@
 import { isDeepStrictEqual } from 'node:util';
 import { type ImportReport, parseMachine, type RowFault, ValidationError } from '@voltrek/contracts';
-import { isTemplate, type Machine } from '@voltrek/core/machine';
+import type { Machine } from '@voltrek/core/machine';
+import { isTemplate } from '@voltrek/core/template';
 import { requireCrew } from '../crew/repository.js';
 import type { Database, Tx } from '../db/database.js';
 import { HttpProblem } from '../http/problem.js';
 import { allMachines, atlasBasis, entryById, writeMachine } from './repository.js';
-import { parseCsv } from './csv.js';
+import { parseCsv } from './csv-read.js';
 import { FAULTS_MOST } from './found-row.js';
 import { parseJson } from './json.js';
 

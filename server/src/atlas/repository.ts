@@ -1,5 +1,6 @@
 import type { AtlasEntry, ChangeKind, Confidence, MachineSearch, MachineSummary } from '@voltrek/contracts';
-import { type Machine, MACHINE_CLASSES, templateId } from '@voltrek/core/machine';
+import { type Machine, MACHINE_CLASSES } from '@voltrek/core/machine';
+import { templateId } from '@voltrek/core/template';
 import type { KitItem } from '@voltrek/core/sources';
 import { and, asc, count, desc, eq, like, max, notInArray, type SQL, sql } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';

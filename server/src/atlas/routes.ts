@@ -4,7 +4,7 @@ import { type Request, Router } from 'express';
 import multer from 'multer';
 import type { Database } from '../db/database.js';
 import { HttpProblem, notFound } from '../http/problem.js';
-import { toCsv } from './csv.js';
+import { toCsv } from './csv-write.js';
 import { applyImport, IMPORT_BYTES_MAX, previewImport } from './file.js';
 import { ATLAS_FORMAT, ATLAS_VERSION, toJson } from './json.js';
 import { PHOTO_BYTES_MAX } from './photo.js';

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { type AtlasEntry, type EntryChange, parseMachine } from '@voltrek/contracts';
-import { isTemplate } from '@voltrek/core/machine';
+import { isTemplate } from '@voltrek/core/template';
 import { requireCrew } from '../crew/repository.js';
 import type { Database, Tx } from '../db/database.js';
 import { HttpProblem, notFound } from '../http/problem.js';

@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import type { PersonEntry } from '@voltrek/contracts';
 import type { Machine } from '@voltrek/core/machine';
 import { type Random, seededRandom } from '@voltrek/core/quantities';
+import type { DemoHouse } from './data.js';
 
 /** Somebody's machine, as the demo knows it. */
 export interface DemoVehicle {
@@ -15,39 +16,6 @@ export interface DemoVehicle {
 }
 
 const SEED = 4127;
-/** Made-up people and houses. The numbers are of no exchange. */
-const OWNERS: readonly string[] = [
-  'Pellow bakery',
-  'Underwood orchard',
-  'Skerrow Head lifts',
-  'Ferry ramp parcels',
-  'Chapel hall choir',
-  'Lantern Fair office',
-  'Fish quay cold store',
-  'Inner harbour boats',
-  'Weir Lane laundry',
-  'Merrin Tolk',
-  'Oswy Brandle',
-  'Hesta Quill',
-  'Ravi Stennick',
-  'Dorrin Ashe',
-  'Lune Pargeter',
-  'Ama Fennick',
-  'Corrow Vane',
-  'Sefa Millbrook',
-];
-/** Who tonight's machines belong to, as their calls tell it. */
-const OWNER_OF: Readonly<Record<string, string>> = {
-  'brinmoor-carrow-22d-a': 'Pellow bakery',
-  'hulvane-cornice-9-a': 'Skerrow Head lifts',
-  'kestow-parcel-e-a': 'Ferry ramp parcels',
-  'tolsey-conflux-a': 'Chapel hall choir',
-  'tolsey-verge-16-a': 'Lantern Fair office',
-  'skarnby-lumen-60-a': 'Lantern Fair office',
-  'orrendal-boreal-12-a': 'Fish quay cold store',
-  'skarnby-orchard-fan-a': 'Underwood orchard',
-  'wendry-harbour-40-a': 'Inner harbour boats',
-};
 /** Classes that carry no plate: they go by fleet or serial number. */
 const WITHOUT_PLATE: readonly Machine['machineClass'][] = ['ride-on', 'genset', 'boat', 'plant'];
 /** Letters that no country begins a plate with. */
@@ -57,7 +25,11 @@ const FIRST_LETTERS = ['QK', 'QB', 'QV', 'QZ'];
  * The machines that call: two of nearly every model, each somebody's own, so that two customers' vehicles of one model have different
  * histories. The same every time.
  */
-export function demoFleet(machines: readonly Machine[], donorId: string): DemoVehicle[] {
+export function demoFleet(
+  machines: readonly Machine[],
+  donorId: string,
+  { owners, ownerOf }: Pick<DemoHouse, 'owners' | 'ownerOf'>,
+): DemoVehicle[] {
   const random = seededRandom(SEED);
   const models = machines.filter((m) => m.id !== donorId);
   return models.flatMap((machine, i) =>
@@ -65,14 +37,21 @@ export function demoFleet(machines: readonly Machine[], donorId: string): DemoVe
       vehicleOf(
         machine,
         which,
-        OWNER_OF[`${machine.id}-${which}`] ?? OWNERS[(i * 2 + n * 7) % OWNERS.length]!,
+        owners,
+        ownerOf[`${machine.id}-${which}`] ?? owners[(i * 2 + n * 7) % owners.length]!,
         random,
       ),
     ),
   );
 }
 
-function vehicleOf(machine: Machine, which: string, owner: string, random: Random): DemoVehicle {
+function vehicleOf(
+  machine: Machine,
+  which: string,
+  owners: readonly string[],
+  owner: string,
+  random: Random,
+): DemoVehicle {
   const digits = (count: number): string =>
     Array.from({ length: count }, () => Math.floor(random() * 10)).join('');
   const bare = WITHOUT_PLATE.includes(machine.machineClass);
@@ -84,7 +63,7 @@ function vehicleOf(machine: Machine, which: string, owner: string, random: Rando
     plate: bare ? null : plate,
     fleetNumber: bare && which === 'a' ? digits(2) : null,
     serialNumber: bare ? serial : null,
-    owner: { name: owner, phone: `0555 01${String(10 + OWNERS.indexOf(owner))}` },
+    owner: { name: owner, phone: `0555 01${String(10 + owners.indexOf(owner))}` },
     ownerId: uuidFrom(`owner ${owner}`),
   };
 }

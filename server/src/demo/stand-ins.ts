@@ -10,7 +10,7 @@ import type { Bench } from '../instruments/bench.js';
 import type { InstrumentParts } from '../instruments/routes.js';
 import { readEvents } from '../jobs/repository.js';
 import type { JobStreams } from '../jobs/streams.js';
-import { TONIGHT } from './scenario.js';
+import { demoHouse } from './data.js';
 
 const PROGRAM = fileURLToPath(new URL('../../../../instruments/dist/src/main.js', import.meta.url));
 const KINDS = ['meter', 'clamp', 'tester', 'weather'] as const;
@@ -45,6 +45,8 @@ function portOf(child: ChildProcess, kind: Kind): Promise<number> {
     });
   });
 }
+
+const TONIGHT = demoHouse().calls;
 
 /** What is really wrong with tonight's machine of this call; drawn by its number for any other. */
 function causeOf(callNumber: number, title: string, profile: ReturnType<typeof profileOfJob>): Cause {

@@ -5,7 +5,7 @@ import { type ComponentFixture, TestBed } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
 import { foldJob, type JobEvent } from '@voltrek/core/job';
 import { provideState, provideStore, Store } from '@ngrx/store';
-import { JobActions, jobFeature } from '../app/job/state/job-state';
+import { JobActions, jobFeature } from '../app/shared/job/job-state';
 import { sessionFeature } from '../app/shared/state/session';
 import { detailOf, JOB_ID } from './fixtures';
 

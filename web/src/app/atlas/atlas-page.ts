@@ -1,12 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, linkedSignal } from '@angular/core';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
-import { MachineDrawing } from '../job/circuit/machine-drawing';
+import { MachineDrawing } from '../shared/drawing/machine-drawing';
 import { AtlasActions, atlasFeature } from '../shared/state/atlas';
 import { sessionFeature } from '../shared/state/session';
 import { CONFIDENCE_MARKS } from '../shared/words/atlas-words';
 import { CLASS_WORDS } from '../shared/words/words';
-import { type EditedEntry, EntryEditor } from './entry-editor';
+import { type EditedEntry, EntryEditor } from '../shared/entry/entry-editor';
 import { EntryView } from './entry-view';
 import { ImportDialog } from './import-dialog';
 

@@ -1,7 +1,7 @@
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import type { AtlasEntry, CrewMember } from '@voltrek/contracts';
-import { isTemplate } from '@voltrek/core/machine';
+import { isTemplate } from '@voltrek/core/template';
 import { CHANGE_WORDS, CONFIDENCE_WORDS, LAYOUT_WORDS } from '../shared/words/atlas-words';
 import { nameOf, ratingWords } from '../shared/words/figures';
 import { POINT_KIND_WORDS } from '../shared/words/words';

@@ -20,8 +20,8 @@ import { problemText } from '../shared/state/problem';
 import { sessionFeature } from '../shared/state/session';
 import { degrees, nameOf } from '../shared/words/figures';
 import { STAGE_WORDS, VERDICT_WORDS } from '../shared/words/words';
-import { newEvent } from '../job/state/reporter';
-import { ticker } from '../job/ticker';
+import { newEvent } from '../shared/job/reporter';
+import { ticker } from '../shared/job/ticker';
 import { CallDialog } from './call-dialog';
 import { NewCall } from './new-call';
 

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { NgbProgressbar } from '@ng-bootstrap/ng-bootstrap/progressbar';
 import { clock } from '../shared/words/figures';
-import { serverTicker } from './ticker';
+import { serverTicker } from '../shared/job/ticker';
 
 /** A wait, counted down from the act that began it, so that a reload does not start it again. */
 @Component({

@@ -15,9 +15,9 @@ import { settingsOf } from '@voltrek/core/rules';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
 import { whenIdle } from '../shared/ui/idle';
-import { CircuitView } from './circuit/circuit-view';
-import { layoutCircuit } from './circuit/circuit-layout';
-import { MachineDrawing } from './circuit/machine-drawing';
+import { CircuitView } from '../shared/drawing/circuit-view';
+import { layoutCircuit } from '../shared/drawing/circuit-layout';
+import { MachineDrawing } from '../shared/drawing/machine-drawing';
 import { MakeSafeDialog } from './make-safe-dialog';
 import { Rail } from './rail/rail';
 import { stageResults } from './rail/stage-results';
@@ -31,7 +31,7 @@ import { Plan } from './stages/plan/plan';
 import { Scene } from './stages/scene';
 import { StopScreen } from './stages/stop-screen';
 import { Verdict } from './stages/verdict/verdict';
-import { JobActions, jobFeature } from './state/job-state';
+import { JobActions, jobFeature } from '../shared/job/job-state';
 import { RULE_QUESTIONS } from '../shared/words/rule-words';
 import {
   selectChangedRules,
@@ -42,8 +42,8 @@ import {
   selectRescue,
   selectUndoable,
   selectWork,
-} from './state/job-selectors';
-import { Reporter } from './state/reporter';
+} from '../shared/job/job-selectors';
+import { Reporter } from '../shared/job/reporter';
 
 /** One rescue: the run rail, the stage, the Circuit and the action bar. */
 @Component({

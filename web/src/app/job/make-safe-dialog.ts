@@ -3,8 +3,8 @@ import type { HookupAction } from '@voltrek/core/hookup';
 import { entryOf } from '@voltrek/core/job';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
-import { selectJob, selectMakeSafe, selectRescue, selectWork } from './state/job-selectors';
-import { Reporter } from './state/reporter';
+import { selectJob, selectMakeSafe, selectRescue, selectWork } from '../shared/job/job-selectors';
+import { Reporter } from '../shared/job/reporter';
 import { actionTitle } from './step-words';
 
 /** Takes everything off, one act at a time, in the order the circuit shows to be safest from here. */

@@ -7,8 +7,8 @@ import { hasSwitch } from '@voltrek/core/plan';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
 import { POINT_KIND_WORDS } from '../shared/words/words';
-import { selectRescue, selectWork } from './state/job-selectors';
-import { Reporter } from './state/reporter';
+import { selectRescue, selectWork } from '../shared/job/job-selectors';
+import { Reporter } from '../shared/job/reporter';
 import { sideWord } from './step-words';
 
 const FREE = '';

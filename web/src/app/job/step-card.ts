@@ -5,7 +5,7 @@ import { contactAt, gasAt, hazardsOf, type HookupStep } from '@voltrek/core/hook
 import { PolarityMark } from '../shared/ui/polarity-mark';
 import { CONFIRM_WORDS, GAS_WORDS, REASON_WORDS } from '../shared/words/words';
 import { Countdown } from './countdown';
-import type { PlannedRescue, Work } from './state/job-selectors';
+import type { PlannedRescue, Work } from '../shared/job/job-selectors';
 import { actionTitle, pointFor } from './step-words';
 
 /** The step to do now: large, with where, why, and what the circuit says of the contact. */

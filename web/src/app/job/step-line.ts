@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input } from '@angular/co
 import { isRedClamp } from '@voltrek/core/circuit';
 import type { HookupStep } from '@voltrek/core/hookup';
 import { PolarityMark } from '../shared/ui/polarity-mark';
-import type { PlannedRescue, Work } from './state/job-selectors';
+import type { PlannedRescue, Work } from '../shared/job/job-selectors';
 import { actionTitle } from './step-words';
 
 /** A step of an order on one line: done with its mark, or to come with its number. */

@@ -3,7 +3,7 @@ import { type HookupAction, type HookupState, SPARE_POSTS } from '@voltrek/core/
 import type { MachinePoint } from '@voltrek/core/machine';
 import type { SourceKind } from '@voltrek/core/plan';
 import { CONFIRM_WORDS } from '../shared/words/words';
-import type { PlannedRescue, Work } from './state/job-selectors';
+import type { PlannedRescue, Work } from '../shared/job/job-selectors';
 
 /** The point that a clamp is on or will go on, from the atlas entry of the vehicle at its end. */
 export function pointFor(work: Work | null, clamp: ClampId, pointId: string): MachinePoint | null {

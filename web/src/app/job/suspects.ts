@@ -5,8 +5,8 @@ import { CAUSE_WORDS, CHECK_WORDS } from '../shared/words/diagnosis-words';
 import { percent } from '../shared/words/figures';
 import { PlanRunner } from '../workers/plan-runner';
 import { workerAnswer } from '../workers/worker-answer';
-import { diagnosisOf, type Work } from './state/job-selectors';
-import { Reporter } from './state/reporter';
+import { diagnosisOf, type Work } from '../shared/job/job-selectors';
+import { Reporter } from '../shared/job/reporter';
 
 const SHOWN = 4;
 /** Checks that have a stage of their own, where they are recorded. */

@@ -1,7 +1,7 @@
 import type { StopCondition } from '@voltrek/core/diagnosis';
 import { STOP_WORDS } from '../shared/words/words';
 import type { ReasonPrompt } from './reason-prompt';
-import type { Reporter } from './state/reporter';
+import type { Reporter } from '../shared/job/reporter';
 
 /** Takes a stop back once a reason is given; nothing happens without one. */
 export async function withdrawStop(

@@ -4,7 +4,7 @@ import type { KitItem } from '@voltrek/core/sources';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { FormFields, type FormValues } from '../shared/ui/form-fields';
 import { entryOf, fieldsOf, usualOf, valuesOf } from './kit-fields';
-import { KIT_KIND_WORDS } from './kit-words';
+import { KIT_KIND_WORDS } from '../shared/words/kit-words';
 
 /** A piece of kit, new or changed, by the fields of its kind. Closes with the checked piece, or with 'retire'. */
 @Component({

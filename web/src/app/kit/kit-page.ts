@@ -10,7 +10,7 @@ import { NEED_WORDS } from '../shared/words/atlas-words';
 import { percent } from '../shared/words/figures';
 import { CrewPart } from './crew-part';
 import { KitDialog } from './kit-dialog';
-import { KIT_KIND_WORDS, kitLine } from './kit-words';
+import { KIT_KIND_WORDS, kitLine } from '../shared/words/kit-words';
 
 /** What each van carries and how full it is, and who works here. All of it is changed here; nothing that a log names is deleted. */
 @Component({

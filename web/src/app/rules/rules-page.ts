@@ -1,6 +1,6 @@
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { HOUSE_RULE_KEYS, RULE_LIMITS, type RuleKey, RULES, ruleFault } from '@voltrek/core/rules';
+import { HOUSE_RULE_KEYS, type RuleKey, RULES, ruleFault } from '@voltrek/core/rules';
 import { Store } from '@ngrx/store';
 import { RulesActions, rulesFeature } from '../shared/state/rules';
 import { sessionFeature } from '../shared/state/session';
@@ -155,7 +155,7 @@ export class RulesPageView {
 
   private rowOf(key: RuleKey, value: string): Row {
     const { unit, reason, value: usual } = RULES[key];
-    const limit = RULE_LIMITS[key];
+    const limit = RULES[key].limit;
     const rejected = this.rejected();
     const isRejected = rejected?.key === key;
     return {

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { Router } from '@angular/router';
 import { CREW_ROLES, type SetUp } from '@voltrek/contracts';
 import { Store } from '@ngrx/store';
-import { KIT_KIND_WORDS } from '../kit/kit-words';
+import { KIT_KIND_WORDS } from '../shared/words/kit-words';
 import { Api, type House } from '../shared/state/api';
 import { problemText } from '../shared/state/problem';
 import { SessionActions } from '../shared/state/session';

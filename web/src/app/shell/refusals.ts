@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { NgbToast } from '@ng-bootstrap/ng-bootstrap/toast';
 import { Store } from '@ngrx/store';
 import { EVENT_WORDS } from '../shared/words/event-words';
-import { JobActions, jobFeature } from '../job/state/job-state';
+import { JobActions, jobFeature } from '../shared/job/job-state';
 
 /** Taps that were refused, each kept in sight with its reason until it is read. */
 @Component({

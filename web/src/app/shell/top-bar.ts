@@ -3,8 +3,8 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { RouterLink, RouterLinkActive } from '@angular/router';
 import { workingTempC } from '@voltrek/core/job';
 import { Store } from '@ngrx/store';
-import { jobFeature } from '../job/state/job-state';
-import { selectJob } from '../job/state/job-selectors';
+import { jobFeature } from '../shared/job/job-state';
+import { selectJob } from '../shared/job/job-selectors';
 import { kitFeature } from '../shared/state/kit';
 import { atWork, type Light, LIGHTS, SessionActions, sessionFeature } from '../shared/state/session';
 import { degrees } from '../shared/words/figures';

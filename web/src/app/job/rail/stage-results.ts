@@ -13,7 +13,7 @@ import {
 import type { Machine } from '@voltrek/core/machine';
 import { degrees, percentBand, volts } from '../../shared/words/figures';
 import { OUTLOOK_WORDS, SYMPTOM_WORDS, VERDICT_WORDS } from '../../shared/words/words';
-import type { PlannedRescue, Work } from '../state/job-selectors';
+import type { PlannedRescue, Work } from '../../shared/job/job-selectors';
 
 export interface StageResult {
   readonly done: boolean;

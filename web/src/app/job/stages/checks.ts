@@ -5,8 +5,8 @@ import { CHECK_WORDS } from '../../shared/words/diagnosis-words';
 import { SYMPTOM_WORDS } from '../../shared/words/words';
 import { NextAction } from '../next-action';
 import { Suspects } from '../suspects';
-import type { Work } from '../state/job-selectors';
-import { Reporter } from '../state/reporter';
+import type { Work } from '../../shared/job/job-selectors';
+import { Reporter } from '../../shared/job/reporter';
 
 /** What the driver saw, and what stops a start without being the battery. */
 @Component({

@@ -4,7 +4,7 @@ import { foldJob, type JobEvent } from '@voltrek/core/job';
 import { Store } from '@ngrx/store';
 import { event, opened, planned } from '../../../testing/fixtures';
 import { type JobHarness, jobHarness } from '../../../testing/job-harness';
-import { selectClearingRun, selectHookupRun, selectRescue, type Work } from '../state/job-selectors';
+import { selectClearingRun, selectHookupRun, selectRescue, type Work } from '../../shared/job/job-selectors';
 import { Cleardown } from './cleardown';
 import { Hookup } from './hookup';
 

@@ -5,8 +5,8 @@ import { driveWords } from '../../shared/words/words';
 import { NextAction } from '../next-action';
 import { StepCard } from '../step-card';
 import { StepLine } from '../step-line';
-import type { OrderRun, PlannedRescue, Work } from '../state/job-selectors';
-import { Reporter } from '../state/reporter';
+import type { OrderRun, PlannedRescue, Work } from '../../shared/job/job-selectors';
+import { Reporter } from '../../shared/job/reporter';
 import { actionDone } from '../step-words';
 
 /** Clamps off in reverse, then prove the charging and set again what the power loss cleared. */

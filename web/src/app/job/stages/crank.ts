@@ -12,9 +12,9 @@ import { REST_WORDS } from '../../shared/words/atlas-words';
 import { OUTCOME_WORDS, OUTLOOK_WORDS, PROMISE_WORDS, WAKE_OUTCOME_WORDS } from '../../shared/words/words';
 import { NextAction } from '../next-action';
 import { ReasonPrompt } from '../reason-prompt';
-import type { PlannedRescue, Work } from '../state/job-selectors';
-import { Reporter } from '../state/reporter';
-import { serverTicker } from '../ticker';
+import type { PlannedRescue, Work } from '../../shared/job/job-selectors';
+import { Reporter } from '../../shared/job/reporter';
+import { serverTicker } from '../../shared/job/ticker';
 import { CrankMeter } from './crank-meter';
 
 /** Bounded tries: start, watch, stop, rest. */

@@ -9,8 +9,8 @@ import { NextAction } from '../next-action';
 import { SomethingElseDialog } from '../something-else-dialog';
 import { StepCard } from '../step-card';
 import { StepLine } from '../step-line';
-import type { OrderRun, PlannedRescue, Work } from '../state/job-selectors';
-import { Reporter } from '../state/reporter';
+import type { OrderRun, PlannedRescue, Work } from '../../shared/job/job-selectors';
+import { Reporter } from '../../shared/job/reporter';
 import { actionDone } from '../step-words';
 
 /** Clamps on, one at a time, with what the circuit says of each before it is on. */

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output } from '@angular/core';
-import { isTemplate } from '@voltrek/core/machine';
-import type { Work } from '../state/job-selectors';
+import { isTemplate } from '@voltrek/core/template';
+import type { Work } from '../../shared/job/job-selectors';
 import { Identify } from './locate/identify';
 import type { LocatePart } from './locate/locate-head';
 import { LocatePoints } from './locate/locate-points';

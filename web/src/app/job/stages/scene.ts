@@ -17,8 +17,8 @@ import { problemText } from '../../shared/state/problem';
 import { CLASS_WORDS, PLACE_WORDS, SKY_WORDS, STANDING_CAUTION, STOP_WORDS } from '../../shared/words/words';
 import { NextAction } from '../next-action';
 import { ReasonPrompt } from '../reason-prompt';
-import type { Work } from '../state/job-selectors';
-import { Reporter } from '../state/reporter';
+import type { Work } from '../../shared/job/job-selectors';
+import { Reporter } from '../../shared/job/reporter';
 import { withdrawStop } from '../withdraw-stop';
 
 /** Where it stands, how cold, and whether anything stops the job before it starts. */

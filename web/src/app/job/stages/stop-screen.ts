@@ -2,8 +2,8 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, output } f
 import { STANDING_CAUTION, STOP_WORDS } from '../../shared/words/words';
 import { NextAction } from '../next-action';
 import { ReasonPrompt } from '../reason-prompt';
-import type { Work } from '../state/job-selectors';
-import { Reporter } from '../state/reporter';
+import type { Work } from '../../shared/job/job-selectors';
+import { Reporter } from '../../shared/job/reporter';
 import { withdrawStop } from '../withdraw-stop';
 
 /** What is wrong, and what to do instead. Shown in place of every stage that would go on. */

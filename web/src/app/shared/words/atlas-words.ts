@@ -1,6 +1,7 @@
 import type { ChangeKind, Confidence } from '@voltrek/contracts';
 import type { KitNeed, RestReason } from '@voltrek/core/job';
-import type { Clue, TerminalLayout, ZoneKind } from '@voltrek/core/machine';
+import type { TerminalLayout, ZoneKind } from '@voltrek/core/machine';
+import type { Clue } from '@voltrek/core/template';
 import type { Arrangement } from '@voltrek/core/reach';
 
 export const CONFIDENCE_WORDS: Record<Confidence, string> = {

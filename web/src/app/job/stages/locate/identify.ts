@@ -9,16 +9,8 @@ import {
   signal,
 } from '@angular/core';
 import { CHEMISTRIES } from '@voltrek/core/battery';
-import {
-  type Clue,
-  cluesFor,
-  MACHINE_CLASSES,
-  type MachineClass,
-  machineFrom,
-  rankPlaces,
-  TERMINAL_LAYOUTS,
-  typicalOf,
-} from '@voltrek/core/machine';
+import { MACHINE_CLASSES, type MachineClass, TERMINAL_LAYOUTS } from '@voltrek/core/machine';
+import { type Clue, cluesFor, machineFrom, rankPlaces, typicalOf } from '@voltrek/core/template';
 import type { MachineSummary } from '@voltrek/contracts';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
@@ -31,11 +23,11 @@ import { CLUE_WORDS, LAYOUT_WORDS } from '../../../shared/words/atlas-words';
 import { percent } from '../../../shared/words/figures';
 import { CHEMISTRY_WORDS } from '../../../shared/words/plan-words';
 import { CLASS_WORDS } from '../../../shared/words/words';
-import { faultsOf } from '../../../atlas/entry-editor';
-import { idFrom } from '../../../atlas/entry-fields';
+import { faultsOf } from '../../../shared/entry/entry-editor';
+import { idFrom } from '../../../shared/entry/entry-fields';
 import { NextAction } from '../../next-action';
-import type { Work } from '../../state/job-selectors';
-import { Reporter } from '../../state/reporter';
+import type { Work } from '../../../shared/job/job-selectors';
+import { Reporter } from '../../../shared/job/reporter';
 import { LocateHead, type LocatePart } from './locate-head';
 
 const SUGGESTIONS = 5;

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { isTemplate } from '@voltrek/core/machine';
+import { isTemplate } from '@voltrek/core/template';
 import { CONFIDENCE_MARKS } from '../../../shared/words/atlas-words';
-import type { Work } from '../../state/job-selectors';
+import type { Work } from '../../../shared/job/job-selectors';
 
 const PARTS = { points: 'Points', park: 'Park the donor', identify: 'Another machine' } as const;
 /** What Locate is asked for: the points, a place for the donor, or which machine it is at all. */

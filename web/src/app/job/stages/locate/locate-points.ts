@@ -11,8 +11,8 @@ import { POLARITY_SIGNS, POLARITY_SIGNS_NEEDED, type PolaritySign } from '@voltr
 import { isPositivePoint } from '@voltrek/core/machine';
 import { POINT_KIND_WORDS, POLARITY_WORDS } from '../../../shared/words/words';
 import { NextAction } from '../../next-action';
-import type { Work } from '../../state/job-selectors';
-import { Reporter } from '../../state/reporter';
+import type { Work } from '../../../shared/job/job-selectors';
+import { Reporter } from '../../../shared/job/reporter';
 import { LocateHead, type LocatePart } from './locate-head';
 
 /** The points with the way to each, the warnings, and the signs of positive. */

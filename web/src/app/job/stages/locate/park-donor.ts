@@ -23,8 +23,8 @@ import { ARRANGEMENT_WORDS, ZONE_WORDS } from '../../../shared/words/atlas-words
 import { unfitWords } from '../../../shared/words/words';
 import { PlanRunner } from '../../../workers/plan-runner';
 import { NextAction } from '../../next-action';
-import { selectOptions, type Work } from '../../state/job-selectors';
-import { Reporter } from '../../state/reporter';
+import { selectOptions, type Work } from '../../../shared/job/job-selectors';
+import { Reporter } from '../../../shared/job/reporter';
 import { LocateHead, type LocatePart } from './locate-head';
 import { layoutParking, viewOf } from './parking-drawing';
 
@@ -164,7 +164,7 @@ const MOVE_STEP_MM = 100;
       (go)="park()"
     />
   `,
-  styleUrl: '../../circuit/drawing.scss',
+  styleUrl: '../../../shared/drawing/drawing.scss',
   styles: `
     :host {
       display: contents;

@@ -1,6 +1,6 @@
 import { parkingAt, poseFor } from '@voltrek/core/reach';
 import { CAR, VAN } from '../../../../testing/fixtures';
-import { layoutSide } from '../../circuit/side-view';
+import { layoutSide } from '../../../shared/drawing/side-view';
 import { layoutParking, viewOf } from './parking-drawing';
 
 const point = (id: string) => CAR.points.find((p) => p.id === id)!;

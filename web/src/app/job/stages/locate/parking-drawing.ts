@@ -1,8 +1,8 @@
 import { type Machine, type PlanPoint, type PlanRect, rectCorners } from '@voltrek/core/machine';
 import { corners, type Spot } from '@voltrek/core/quantities';
 import { type Parking, placedPoint, type Pose } from '@voltrek/core/reach';
-import type { XY } from '../../circuit/drawing';
-import { polygon, rounded } from '../../circuit/outline';
+import type { XY } from '../../../shared/drawing/drawing';
+import { polygon, rounded } from '../../../shared/drawing/outline';
 
 /** Room around the two vehicles, mm. */
 const ROOM_MM = 950;

@@ -2,7 +2,7 @@ import { type MeasureKind, measuresFor } from '@voltrek/core/diagnosis';
 import { foldJob, type JobEvent } from '@voltrek/core/job';
 import { DEFAULT_RULES } from '@voltrek/core/rules';
 import { CAR, detailOf, event, opened } from '../../../../testing/fixtures';
-import type { Work } from '../../state/job-selectors';
+import type { Work } from '../../../shared/job/job-selectors';
 import { figureMeaning, limitReason, readingMeaning } from './meaning';
 
 const rest = (volts: number): JobEvent =>

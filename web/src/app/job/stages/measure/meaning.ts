@@ -15,7 +15,7 @@ import { type RuleKey, RULES } from '@voltrek/core/rules';
 import { percent, percentBand } from '../../../shared/words/figures';
 import { OUTCOME_MEANINGS } from '../../../shared/words/measure-words';
 import { chargingWords, crankWords, restWords } from '../../../shared/words/reading-words';
-import type { Work } from '../../state/job-selectors';
+import type { Work } from '../../../shared/job/job-selectors';
 
 export interface Meaning {
   readonly tone: Tone;
@@ -120,5 +120,5 @@ const LIMIT_RULES: Partial<Record<string, RuleKey>> = {
 export function limitReason(kindId: string): string | null {
   const key = LIMIT_RULES[kindId];
   if (!key) return null;
-  return `${RULES[key].houseRule ? 'House rule' : 'Limit'}: ${RULES[key].reason}.`;
+  return `${RULES[key].limit ? 'House rule' : 'Limit'}: ${RULES[key].reason}.`;
 }

@@ -6,7 +6,7 @@ import { foldJob, type JobEvent } from '@voltrek/core/job';
 import { provideState, provideStore, Store } from '@ngrx/store';
 import { detailOf, event, JOB_ID, opened } from '../../../../testing/fixtures';
 import { sessionFeature } from '../../../shared/state/session';
-import { JobActions, jobFeature } from '../../state/job-state';
+import { JobActions, jobFeature } from '../../../shared/job/job-state';
 import { Measure } from './measure';
 
 describe('Measure', () => {

@@ -6,8 +6,8 @@ import { DOUBT_WORDS, FINDING_NAMES, foundWords } from '../../../shared/words/di
 import { volts } from '../../../shared/words/figures';
 import { FIGURE_WORDS, OUTCOME_MEANINGS } from '../../../shared/words/measure-words';
 import { readingName } from '../../../shared/words/words';
-import type { Work } from '../../state/job-selectors';
-import { Reporter } from '../../state/reporter';
+import type { Work } from '../../../shared/job/job-selectors';
+import { Reporter } from '../../../shared/job/reporter';
 import { type Meaning, readingMeaning } from './meaning';
 
 interface Line {

@@ -2,7 +2,7 @@ import { findingOf, measuresFor } from '@voltrek/core/diagnosis';
 import { type EventEntry, type ReadingSource, workingTempC } from '@voltrek/core/job';
 import { startsByWaking } from '@voltrek/core/machine';
 import type { TraceRead } from '../../../workers/trace-read';
-import type { Work } from '../../state/job-selectors';
+import type { Work } from '../../../shared/job/job-selectors';
 
 const rounded = (value: number): number => Math.round(value * 1000) / 1000;
 

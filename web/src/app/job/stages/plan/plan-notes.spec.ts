@@ -4,7 +4,7 @@ import type { RankedOption } from '@voltrek/core/plan';
 import { DEFAULT_RULES } from '@voltrek/core/rules';
 import { type CapacitorBoosterKit, USUAL_COIL_OHMS, USUAL_LATCH_SOURCE_OHMS } from '@voltrek/core/sources';
 import { CAR, detailOf, opened } from '../../../../testing/fixtures';
-import type { Work } from '../../state/job-selectors';
+import type { Work } from '../../../shared/job/job-selectors';
 import { notesOf } from './plan-notes';
 
 const BOOSTER: CapacitorBoosterKit = {

@@ -9,7 +9,7 @@ import {
 } from '@voltrek/core/sources';
 import { clock, volts } from '../../../shared/words/figures';
 import { LATCH_FAULT_WORDS } from '../../../shared/words/words';
-import type { Work } from '../../state/job-selectors';
+import type { Work } from '../../../shared/job/job-selectors';
 
 /** Something of the van that does more, or less, than rank as a source. */
 export interface PlanNote {

@@ -34,8 +34,13 @@ import {
 } from '../../../shared/words/words';
 import { NextAction } from '../../next-action';
 import { optionName } from '../../option-name';
-import { selectOptions, selectPlanCases, selectWakeCases, type Work } from '../../state/job-selectors';
-import { Reporter } from '../../state/reporter';
+import {
+  selectOptions,
+  selectPlanCases,
+  selectWakeCases,
+  type Work,
+} from '../../../shared/job/job-selectors';
+import { Reporter } from '../../../shared/job/reporter';
 import { OptionList, type OptionRow } from './option-list';
 import { PlanCompare } from './plan-compare';
 import { PlanDetailView } from './plan-detail';

@@ -18,8 +18,8 @@ import { amps, ratingWords } from '../../../shared/words/figures';
 import { LAYOUT_WORDS } from '../../../shared/words/atlas-words';
 import { CHEMISTRY_WORDS, FITTING_WORDS, hoursWords, MISFIT_WORDS } from '../../../shared/words/plan-words';
 import { batteryWord } from '../../../shared/words/words';
-import type { Work } from '../../state/job-selectors';
-import { Reporter } from '../../state/reporter';
+import type { Work } from '../../../shared/job/job-selectors';
+import { Reporter } from '../../../shared/job/reporter';
 
 /** A slip that carries less than this is no lesson, A. */
 const SLIP_TOLD_AMPS = 50;

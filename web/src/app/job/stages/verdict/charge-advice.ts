@@ -10,7 +10,7 @@ import {
   UNFIT_CHARGER_WORDS,
 } from '../../../shared/words/plan-words';
 import { driveWords } from '../../../shared/words/words';
-import type { Work } from '../../state/job-selectors';
+import type { Work } from '../../../shared/job/job-selectors';
 
 /** How the weakest battery is brought back to full: current, volts, hours, where, and what comes first. */
 @Component({

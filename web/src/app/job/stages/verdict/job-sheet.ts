@@ -13,9 +13,9 @@ import type { VerdictRecord } from '@voltrek/core/verdict';
 import { Store } from '@ngrx/store';
 import { sessionFeature } from '../../../shared/state/session';
 import { nameOf } from '../../../shared/words/figures';
-import { CircuitView } from '../../circuit/circuit-view';
-import { layoutCircuit } from '../../circuit/circuit-layout';
-import { selectRescue, type Work } from '../../state/job-selectors';
+import { CircuitView } from '../../../shared/drawing/circuit-view';
+import { layoutCircuit } from '../../../shared/drawing/circuit-layout';
+import { selectRescue, type Work } from '../../../shared/job/job-selectors';
 import { readingLines } from './sheet-text';
 import { standingSvg } from './standing-svg';
 

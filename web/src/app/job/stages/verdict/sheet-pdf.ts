@@ -7,7 +7,7 @@ import { FINDING_NAMES, foundWords, GROUND_WORDS, pushWords } from '../../../sha
 import { degrees, percent, ratingWords } from '../../../shared/words/figures';
 import { CAUSE_WORDS } from '../../../shared/words/diagnosis-words';
 import { STANDING_CAUTION, STOP_WORDS, VERDICT_WORDS } from '../../../shared/words/words';
-import type { Work } from '../../state/job-selectors';
+import type { Work } from '../../../shared/job/job-selectors';
 import { readingLines, tryLines, verdictLine } from './sheet-text';
 
 const INK = '#18222b';

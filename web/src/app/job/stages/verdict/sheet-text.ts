@@ -13,7 +13,7 @@ import {
   VERDICT_WORDS,
   WAKE_OUTCOME_WORDS,
 } from '../../../shared/words/words';
-import type { Work } from '../../state/job-selectors';
+import type { Work } from '../../../shared/job/job-selectors';
 
 /** A verdict as one line: "Not the battery: starter. Fairly sure." */
 export function verdictLine({ verdict, suspect, certainty }: VerdictRecord): string {

@@ -12,8 +12,8 @@ import { CERTAINTY_WORDS, SUSPECT_WORDS, VERDICT_WORDS } from '../../../shared/w
 import { PlanRunner } from '../../../workers/plan-runner';
 import { workerAnswer } from '../../../workers/worker-answer';
 import { NextAction } from '../../next-action';
-import { diagnosisOf, type Work } from '../../state/job-selectors';
-import { Reporter } from '../../state/reporter';
+import { diagnosisOf, type Work } from '../../../shared/job/job-selectors';
+import { Reporter } from '../../../shared/job/reporter';
 import { ChangeBattery } from './change-battery';
 import { ChargeAdvice } from './charge-advice';
 import { JobSheetPart } from './job-sheet';

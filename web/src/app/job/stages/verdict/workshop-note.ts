@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, signal } from '@angular/core';
 import type { VerdictRecord } from '@voltrek/core/verdict';
 import { workshopLines } from './sheet-text';
-import type { Work } from '../../state/job-selectors';
+import type { Work } from '../../../shared/job/job-selectors';
 
 /** What a workshop is told: the suspect, the readings, what was tried. */
 @Component({

@@ -1,6 +1,6 @@
 import { leadSetOhms } from '@voltrek/core/leads';
 import type { KitItem } from '@voltrek/core/sources';
-import { KIT } from '../../testing/fixtures';
+import { KIT } from '../../../testing/fixtures';
 import { KIT_KIND_WORDS, kitLine } from './kit-words';
 
 describe('kitLine', () => {

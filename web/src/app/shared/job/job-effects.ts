@@ -20,9 +20,9 @@ import {
   throwError,
   timer,
 } from 'rxjs';
-import { Api } from '../../shared/state/api';
-import { Outbox } from '../../shared/state/outbox';
-import { isTransient, problemText } from '../../shared/state/problem';
+import { Api } from '../state/api';
+import { Outbox } from '../state/outbox';
+import { isTransient, problemText } from '../state/problem';
 import { JobActions, jobFeature, type LoggedEvent } from './job-state';
 
 /** Waits between tries to reach the server: short at first, then steady. */

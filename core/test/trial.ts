@@ -1,43 +1,22 @@
-import { CONDEMN_SHARE } from '../verdict/conclude.js';
-import { CAUSES, type Cause, type DiagnosisProfile, priorsFor, REPLACE_CAUSES } from '../diagnosis/causes.js';
 import {
+  CAUSES,
+  type Cause,
+  type CheckId,
+  checkOf,
   type Crowd,
   diagnose,
   type DiagnosisEvidence,
+  type DiagnosisProfile,
+  type Found,
+  type HiddenMachine,
   LEAST_GAIN_BITS,
-  outcomeChances,
   proposals,
-} from '../diagnosis/belief.js';
-import { canFreeze, drawHidden, type HiddenMachine } from '../diagnosis/hidden.js';
-import { type Found, type CheckId, checkOf, TOOLS } from '../diagnosis/checks.js';
-import { normal, type Random } from '../quantities/random.js';
-
-/** What a hidden machine answers to a check, with the noise of hands and instruments. */
-export function answerOf(
-  id: CheckId,
-  hidden: HiddenMachine,
-  profile: DiagnosisProfile,
-  random: Random,
-): Found {
-  const check = checkOf(id);
-  if (check.predict) return normal(random, check.predict(hidden, profile)!, check.spread!);
-  let left = random();
-  const chances = outcomeChances(check, hidden, profile);
-  const at = chances.findIndex((share) => (left -= share) < 0);
-  return check.outcomes[at < 0 ? chances.length - 1 : at]!;
-}
-
-/** A cause drawn as often as it comes, and a machine that has it. */
-export function drawCase(profile: DiagnosisProfile, random: Random): HiddenMachine {
-  let left = random();
-  let drawn: Cause = 'none';
-  for (const [cause, share] of priorsFor(profile)) {
-    left -= share;
-    drawn = cause;
-    if (left < 0) break;
-  }
-  return drawHidden(drawn === 'frozen' && !canFreeze(profile) ? 'discharged' : drawn, profile, random);
-}
+  REPLACE_CAUSES,
+  TOOLS,
+} from '../src/diagnosis/index.js';
+import { answerOf } from '../src/practice/index.js';
+import type { Random } from '../src/quantities/index.js';
+import { CONDEMN_SHARE } from '../src/verdict/index.js';
 
 /** How a diagnosis ended. */
 export interface TrialResult {

@@ -1,5 +1,5 @@
 import type { Machine } from '@voltrek/core/machine';
-import { CAR } from '../../testing/fixtures';
+import { CAR } from '../../../testing/fixtures';
 import { faultsOf } from './entry-editor';
 import { entryFields, idFrom, withNewPoint } from './entry-fields';
 

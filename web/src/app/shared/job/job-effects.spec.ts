@@ -6,8 +6,8 @@ import { provideEffects } from '@ngrx/effects';
 import { provideState, provideStore, Store } from '@ngrx/store';
 import { defer, dematerialize, delay, materialize, type Observable, of, pipe, throwError } from 'rxjs';
 import { detailOf, event, JOB_ID, opened } from '../../../testing/fixtures';
-import { type Acknowledged, Api } from '../../shared/state/api';
-import { Outbox } from '../../shared/state/outbox';
+import { type Acknowledged, Api } from '../state/api';
+import { Outbox } from '../state/outbox';
 import { dropAcknowledged, fetchIdentified, keepPending, loadJob, sendPending } from './job-effects';
 import { JobActions, jobFeature } from './job-state';
 

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import { NOTHING_CONNECTED } from '@voltrek/core/hookup';
 import type { Machine } from '@voltrek/core/machine';
-import { ZoomPan } from '../../shared/ui/zoom-pan';
-import { ZONE_WORDS } from '../../shared/words/atlas-words';
+import { ZoomPan } from '../ui/zoom-pan';
+import { ZONE_WORDS } from '../words/atlas-words';
 import { CircuitView } from './circuit-view';
 import { layoutCircuit } from './circuit-layout';
 import { SideView } from './side-view';

@@ -2,7 +2,7 @@ import { inject, Injectable } from '@angular/core';
 import { type EventEntry, type JobEvent, lastUndoable, refusalOf } from '@voltrek/core/job';
 import { REFUSAL_WORDS } from '@voltrek/contracts';
 import { Store } from '@ngrx/store';
-import { sessionFeature } from '../../shared/state/session';
+import { sessionFeature } from '../state/session';
 import { JobActions, jobFeature } from './job-state';
 import { selectDetail, selectEvents, selectJob } from './job-selectors';
 

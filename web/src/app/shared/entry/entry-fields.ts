@@ -8,11 +8,11 @@ import {
   POINT_KINDS,
   TERMINAL_LAYOUTS,
 } from '@voltrek/core/machine';
-import { choicesOf } from '../shared/ui/form-fields';
-import { typedFigure } from '../shared/ui/typed-figure';
-import { LAYOUT_WORDS } from '../shared/words/atlas-words';
-import { CHEMISTRY_WORDS } from '../shared/words/plan-words';
-import { POINT_KIND_WORDS } from '../shared/words/words';
+import { choicesOf } from '../ui/form-fields';
+import { typedFigure } from '../ui/typed-figure';
+import { LAYOUT_WORDS } from '../words/atlas-words';
+import { CHEMISTRY_WORDS } from '../words/plan-words';
+import { POINT_KIND_WORDS } from '../words/words';
 
 /** One thing that can be typed or chosen of an entry. `set` gives a changed copy. */
 export interface Field {

@@ -1,4 +1,4 @@
-import type { Machine, PlanPoint, PlanRect, SideView } from './machine.js';
+import type { Machine, PlanPoint, PlanRect, SideView } from '../machine/machine.js';
 
 /** What a machine's body is drawn from. */
 export type Shape = Pick<Machine, 'widthMm' | 'lengthMm' | 'outline' | 'glass' | 'wheels' | 'side'>;
@@ -185,52 +185,6 @@ export function truckShape(widthMm: number, lengthMm: number): Shape {
       ],
       [0.12, 0.8],
       500,
-    ),
-  };
-}
-
-/** A tracked machine with a cab forward and an engine deck behind. */
-export function trackedShape(widthMm: number, lengthMm: number): Shape {
-  const track = { width: widthMm * 0.2, length: lengthMm * 0.9 };
-  return {
-    widthMm,
-    lengthMm,
-    outline: scaled(widthMm, lengthMm, [
-      [0.22, 0.04],
-      [0.78, 0.04],
-      [0.8, 0.4],
-      [0.8, 0.98],
-      [0.2, 0.98],
-      [0.2, 0.4],
-    ]),
-    glass: [
-      scaled(widthMm, lengthMm, [
-        [0.26, 0.08],
-        [0.74, 0.08],
-        [0.72, 0.2],
-        [0.28, 0.2],
-      ]),
-    ],
-    wheels: [
-      { xMm: 0, yMm: lengthMm * 0.05, widthMm: track.width, lengthMm: track.length },
-      { xMm: widthMm - track.width, yMm: lengthMm * 0.05, widthMm: track.width, lengthMm: track.length },
-    ],
-    side: sideOf(
-      lengthMm,
-      2900,
-      [
-        [0.02, 0.14],
-        [0, 0.36],
-        [0.06, 0.95],
-        [0.12, 1],
-        [0.38, 1],
-        [0.42, 0.62],
-        [1, 0.58],
-        [1, 0.2],
-        [0.94, 0.1],
-      ],
-      [0.12, 0.32, 0.52, 0.72, 0.88],
-      300,
     ),
   };
 }

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { parseMachine, ValidationError } from '@voltrek/contracts';
 import type { Machine } from '@voltrek/core/machine';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
-import { MachineDrawing } from '../job/circuit/machine-drawing';
+import { MachineDrawing } from '../drawing/machine-drawing';
 import { entryFields, type Field, withNewPoint } from './entry-fields';
 
 /** What the editor gives back: the corrected entry and why. */

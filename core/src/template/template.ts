@@ -8,7 +8,7 @@ import type {
   MachineClass,
   MachinePoint,
   TerminalLayout,
-} from './machine.js';
+} from '../machine/machine.js';
 import {
   boatShape,
   carShape,

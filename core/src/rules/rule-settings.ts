@@ -1,0 +1,31 @@
+import { outOfRange } from '../quantities/range.js';
+import { HOUSE_RULE_KEYS, type HouseRules, type RuleKey, type RuleLimit, RULES } from './house-rules.js';
+
+/** What a house has set otherwise than by default. */
+export type RuleSettings = Readonly<Partial<Record<RuleKey, string | number>>>;
+
+/** What of these rules is not the default. */
+export function settingsOf(rules: HouseRules): RuleSettings {
+  return Object.fromEntries(
+    HOUSE_RULE_KEYS.filter((key) => rules[key] !== RULES[key].value).map((key) => [key, rules[key]]),
+  );
+}
+
+/** Why a rule cannot be set so; null when it can. */
+export function ruleFault(key: string, value: unknown): string | null {
+  const rule = HOUSE_RULE_KEYS.some((k) => k === key) ? RULES[key as RuleKey] : null;
+  const limit: RuleLimit | null = rule?.limit ?? null;
+  if (!limit) return `${key} is not a rule that a house sets`;
+  if (limit.kind === 'school')
+    return limit.schools.some((s) => s === value)
+      ? null
+      : `${key} must be one of ${limit.schools.join(', ')}`;
+  if (typeof value !== 'number') return `${key} must be a number`;
+  return outOfRange(key, value, { ...limit, unit: rule!.unit });
+}
+
+/** The defaults with what the house has set; settings that are no longer allowed fall back to the default. */
+export function rulesWith(settings: Readonly<Record<string, unknown>>, defaults: HouseRules): HouseRules {
+  const allowed = Object.entries(settings).filter(([key, value]) => ruleFault(key, value) === null);
+  return { ...defaults, ...Object.fromEntries(allowed) };
+}

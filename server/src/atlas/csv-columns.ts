@@ -1,0 +1,51 @@
+/** One line of the file is one machine, or one part of one. */
+export const COLUMNS = [
+  'model_id',
+  'row',
+  'id',
+  'kind',
+  'label',
+  'x_mm',
+  'y_mm',
+  'width_mm',
+  'length_mm',
+  'height_mm',
+  'shape',
+  'text',
+  'maker',
+  'model',
+  'class',
+  'gearbox',
+  'system_volts',
+  'fuel',
+  'displacement_l',
+  'cylinders',
+  'smart_alternator',
+  'chemistry',
+  'capacity_ah',
+  'cca_amps',
+  'cca_standard',
+  'layout',
+  'closed_in',
+  'vent_hose',
+  'battery',
+  'cover',
+  'tools',
+] as const;
+export type Column = (typeof COLUMNS)[number];
+export type Cells = Partial<Record<Column, string | number | boolean>>;
+
+export const PARTS = [
+  'machine',
+  'glass',
+  'wheel',
+  'side',
+  'side-wheel',
+  'zone',
+  'battery',
+  'point',
+  'reset',
+  'caution',
+  'never',
+] as const;
+export type Part = (typeof PARTS)[number];

@@ -1,0 +1,47 @@
+import { readFileSync } from 'node:fs';
+import { type CrewMember, parseMachine } from '@voltrek/contracts';
+import type { BatteryRating } from '@voltrek/core/battery';
+import type { Cause } from '@voltrek/core/diagnosis';
+import type { Machine } from '@voltrek/core/machine';
+import type { KitItem } from '@voltrek/core/sources';
+import { parseJson } from '../atlas/json.js';
+
+/** A call of the demo night, timed against the moment the data is loaded. */
+export interface DemoCall {
+  readonly minutesAgo: number;
+  readonly title: string;
+  readonly placeName: string;
+  readonly said: string;
+  readonly modelId: string;
+  /** Which of the demo's vehicles of that model: `a` or `b`. */
+  readonly which: 'a' | 'b';
+  readonly ambientC: number;
+  readonly urgent: boolean;
+  /** What is really wrong: what the stand-in instruments show. */
+  readonly truth: Cause;
+}
+
+/** A house of roadside technicians, whom it serves, and one night of its calls. */
+export interface DemoHouse {
+  readonly crew: readonly CrewMember[];
+  readonly vans: readonly { readonly id: string; readonly name: string; readonly kit: readonly KitItem[] }[];
+  /** What each van carries to fit where a battery is finished. */
+  readonly spares: readonly BatteryRating[];
+  readonly owners: readonly string[];
+  /** Whose a vehicle is where its call tells it; by the vehicle's id. */
+  readonly ownerOf: Readonly<Record<string, string>>;
+  readonly calls: readonly DemoCall[];
+}
+
+const textOf = (name: string): string =>
+  readFileSync(new URL(`../../../../demo/${name}`, import.meta.url), 'utf8');
+
+/** The atlas that ships: a file as the atlas exports it. @throws when an entry of it is not one that an import would take */
+export function shippedAtlas(): Machine[] {
+  const { rows, faults } = parseJson(textOf('atlas.json'));
+  if (faults[0]) throw new Error(`demo/atlas.json, line ${faults[0].line}: ${faults[0].message}`);
+  return rows.map(({ value }) => parseMachine(value));
+}
+
+/** The house of the demo night. */
+export const demoHouse = (): DemoHouse => JSON.parse(textOf('house.json')) as DemoHouse;
