@@ -104,11 +104,11 @@ export interface RowFault {
 /** What an import would do, or did. */
 export interface ImportReport {
   readonly added: readonly string[];
-  /** Names of changed machines with the parts that change. */
+  /** Names of what changes, with the parts that change. */
   readonly changed: readonly { readonly name: string; readonly parts: readonly string[] }[];
   readonly same: number;
   readonly faults: readonly RowFault[];
-  /** What the atlas stood at when this was worked out: an import must name it. */
+  /** What it was worked out against: an import must name it, and is refused when that has changed. */
   readonly basis: number;
   readonly applied: boolean;
 }

@@ -28,7 +28,7 @@ import { CERTAINTIES, FOLLOW_UPS, GROUNDS, VERDICTS } from '@voltrek/core/verdic
 import * as yup from 'yup';
 import { rating } from './calc/parts.js';
 import { found } from './found.js';
-import { ID_PATTERN, idText, shortText } from './text.js';
+import { ID_PATTERN, idText, instantText, shortText, underPath } from './text.js';
 
 const oneOf = <T extends string>(values: readonly T[]) => yup.string().oneOf(values).required();
 const flag = () => yup.boolean().required();
@@ -190,10 +190,7 @@ const envelope = yup
   .object({
     id: yup.string().uuid().required(),
     jobId: yup.string().uuid().required(),
-    at: yup
-      .string()
-      .required()
-      .test('iso', '${path} must be an ISO 8601 instant', (value) => isInstant(value)),
+    at: instantText().required(),
     heardAt: yup.string().optional(),
     by: idText(),
     type: yup.string().oneOf(EVENT_TYPES).required(),
@@ -205,13 +202,6 @@ const envelope = yup
 
 const storedEnvelope = envelope.shape({ type: yup.string().max(40).required() });
 
-function isInstant(value: string): boolean {
-  if (!/^20\d\d-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d{1,3})?Z$/.test(value)) return false;
-  const moment = new Date(value);
-  // A day that no month has is read as one of the next month.
-  return !Number.isNaN(moment.getTime()) && moment.toISOString().startsWith(value.slice(0, 19));
-}
-
 /**
  * A job event from untrusted input.
  *
@@ -220,11 +210,7 @@ function isInstant(value: string): boolean {
 export function parseJobEvent(input: unknown): JobEvent {
   const outer = envelope.validateSync(input, { abortEarly: false, strict: true });
   const type = outer.type as EventType;
-  try {
-    DATA[type].validateSync(outer.data, { abortEarly: false, strict: true });
-  } catch (error) {
-    throw error instanceof yup.ValidationError ? underData(error) : error;
-  }
+  underPath('data', () => DATA[type].validateSync(outer.data, { abortEarly: false, strict: true }));
   return input as JobEvent;
 }
 
@@ -238,11 +224,4 @@ export function parseStoredEvent(input: unknown): JobEvent | null {
   const stored = storedEnvelope.validateSync(input, { abortEarly: false, strict: true }) as StoredEvent;
   const event = upgradeEvent(stored);
   return event && parseJobEvent(event);
-}
-
-function underData(error: yup.ValidationError): yup.ValidationError {
-  const inner = error.inner.length > 0 ? error.inner : [error];
-  return new yup.ValidationError(
-    inner.map((e) => new yup.ValidationError(e.message, e.value, e.path ? `data.${e.path}` : 'data')),
-  );
 }

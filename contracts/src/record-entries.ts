@@ -14,7 +14,7 @@ import {
   type PersonEntry,
   type VehicleEntry,
 } from './record.js';
-import { ID_PATTERN, idText, shortText } from './text.js';
+import { ID_PATTERN, idText, instantText, shortText } from './text.js';
 import { CREW_ROLES, type CrewMember, type NewCall, type Van } from './wire.js';
 
 const maybeText = (max: number) => yup.string().trim().min(1).max(max).nullable().defined();
@@ -59,16 +59,6 @@ export const parseVehicleChange = (input: unknown): VehicleChange =>
   parsed(vehicleChange, input) as VehicleChange;
 
 const { min, max } = TYPED_RANGES.ambientC;
-const instant = () =>
-  yup
-    .string()
-    .test(
-      'instant',
-      '${path} must be an ISO 8601 instant',
-      (v) => v === undefined || !Number.isNaN(Date.parse(v)),
-    )
-    .matches(/^20\d\d-\d\d-\d\dT[\d:.]+Z$/);
-
 const newCall = record({
   id: idText(),
   title: shortText(120),
@@ -80,7 +70,7 @@ const newCall = record({
   caller: person().default(undefined),
   vanId: yup.string().matches(ID_PATTERN),
   technicianId: yup.string().matches(ID_PATTERN),
-  promisedAt: instant(),
+  promisedAt: instantText(),
   ambientC: yup.number().required().min(min).max(max),
   urgent: yup.boolean().required(),
 })
@@ -259,6 +249,9 @@ type KitFields<K extends KitItem['kind']> = Readonly<
 
 export const KIT_KINDS = Object.keys(KIT) as readonly KitItem['kind'][];
 
+/** The fields of a kind of kit, as a schema takes them. */
+export const kitShape = (kind: KitItem['kind']): yup.ObjectShape => KIT[kind] as yup.ObjectShape;
+
 /**
  * A piece of kit as typed, by the fields of its own kind. A capacitor booster stands at no more than its cells stand together.
  *
@@ -270,7 +263,7 @@ export function parseKitEntry(input: unknown): KitEntry {
     input,
   ) as { kind: KitItem['kind'] };
   const entry = parsed(
-    record({ kind: yup.string().required(), ...(KIT[kind] as yup.ObjectShape) }).required(),
+    record({ kind: yup.string().required(), ...kitShape(kind) }).required(),
     input,
   ) as KitEntry;
   if (entry.kind === 'capacitor-booster' && entry.volts > entry.cells * entry.cellVolts)

@@ -145,3 +145,7 @@ export interface NewCallChange {
 
 /** A piece of kit as typed; the server gives it its id. */
 export type KitEntry = KitItem extends infer K ? (K extends KitItem ? Omit<K, 'id'> : never) : never;
+
+/** What has a file of its own, beside the atlas, in the order that files are brought in. */
+export const FILE_NOUNS = ['crew', 'kit', 'vehicles', 'batteries', 'calls', 'jobs'] as const;
+export type FileNoun = (typeof FILE_NOUNS)[number];

@@ -11,3 +11,29 @@ export const idText = () =>
   yup.string().matches(ID_PATTERN, '${path} must be lower-case letters, digits and dashes').required();
 /** Required text of at most `max` characters. */
 export const shortText = (max: number) => yup.string().trim().min(1).max(max).required();
+
+function isInstant(value: string): boolean {
+  if (!/^20\d\d-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d{1,3})?Z$/.test(value)) return false;
+  const moment = new Date(value);
+  // A day that no month has is read as one of the next month.
+  return !Number.isNaN(moment.getTime()) && moment.toISOString().startsWith(value.slice(0, 19));
+}
+
+/** A moment of this century in UTC, to the millisecond at most. */
+export const instantText = () =>
+  yup
+    .string()
+    .test('instant', '${path} must be an ISO 8601 instant', (value) => value == null || isInstant(value));
+
+/** Runs a check of a part; what it finds is told under the part's path. */
+export function underPath<T>(path: string, check: () => T): T {
+  try {
+    return check();
+  } catch (error) {
+    if (!(error instanceof yup.ValidationError)) throw error;
+    const inner = error.inner.length > 0 ? error.inner : [error];
+    throw new yup.ValidationError(
+      inner.map((e) => new yup.ValidationError(e.message, e.value, e.path ? `${path}.${e.path}` : path)),
+    );
+  }
+}

@@ -99,7 +99,9 @@ test('a file shows what it would change, is refused by line, and is imported who
   await page.getByRole('button', { name: 'Import' }).click();
   const dialog = page.getByRole('dialog');
   const send = (name: string, text: string) =>
-    dialog.getByLabel(/Atlas file/).setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(text) });
+    dialog
+      .getByLabel(/File, JSON or CSV/)
+      .setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(text) });
 
   const lines = csv.split('\n');
   const row = lines.findIndex((l) => l.includes('ostrel-fell-450,battery,'));

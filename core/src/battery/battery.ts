@@ -113,7 +113,7 @@ export function openVoltsByCharge(rating: BatteryRating, state: BatteryState): K
 export const POLARISATION = { share: 0.35, seconds: 1 } as const;
 
 /** What of this file may be questioned. */
-export const BATTERY_PARAMETERS: readonly Parameter[] = [
+export const batteryParameters = (): readonly Parameter[] => [
   {
     id: 'cca.endVolts',
     name: 'end volts of the cold-cranking test',

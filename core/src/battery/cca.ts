@@ -15,7 +15,7 @@ export function convertCca(amps: number, from: CcaStandard, to: CcaStandard): nu
 }
 
 /** What of this file may be questioned. */
-export const CCA_PARAMETERS: readonly Parameter[] = [
+export const ccaParameters = (): readonly Parameter[] => [
   {
     id: 'cca.en',
     name: 'SAE amps per EN amp',

@@ -62,7 +62,7 @@ export const REST_VOLTS_PER_DEGC = 0.0012;
 export const REST_REFERENCE_C = 25;
 
 /** What of this file may be questioned. */
-export const CHEMISTRY_PARAMETERS: readonly Parameter[] = [
+export const chemistryParameters = (): readonly Parameter[] => [
   {
     id: 'battery.voltsPerDegC',
     name: 'rest volts per degree',

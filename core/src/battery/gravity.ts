@@ -61,7 +61,7 @@ export function socFromCells(gravities: readonly number[], tempC: number): Gravi
 }
 
 /** What of this file may be questioned. */
-export const GRAVITY_PARAMETERS: readonly Parameter[] = [
+export const gravityParameters = (): readonly Parameter[] => [
   {
     id: 'gravity.perDegC',
     name: 'specific gravity per degree',

@@ -57,7 +57,7 @@ export function socFromRestVolts(chemistry: Chemistry, restVolts: number, tempC:
 }
 
 /** What of this file may be questioned. */
-export const REST_VOLTS_PARAMETERS: readonly Parameter[] = [
+export const restVoltsParameters = (): readonly Parameter[] => [
   {
     id: 'rest.spread',
     name: 'spread of a rest reading, lead-acid',

@@ -88,7 +88,7 @@ export function daysToFlat(rating: BatteryRating, soc: number, drawAmps: number)
 }
 
 /** What of this file may be questioned. */
-export const CHARGE_TIME_PARAMETERS: readonly Parameter[] = [
+export const chargeTimeParameters = (): readonly Parameter[] => [
   {
     id: 'charge.flooded',
     name: 'charge given for charge kept, flooded',

@@ -77,7 +77,7 @@ function withCharge(rating: BatteryRating, start: BatteryState, gainedAh: number
 }
 
 /** What of this file may be questioned. */
-export const LEND_PARAMETERS: readonly Parameter[] = [
+export const lendParameters = (): readonly Parameter[] => [
   {
     id: 'charge.surface',
     name: 'worth of a quick charge for the next crank',

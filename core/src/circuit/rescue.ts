@@ -197,7 +197,7 @@ function wire(name: string, a: NodeName, b: NodeName, ohms: number): Element {
 }
 
 /** What of this file may be questioned. */
-export const RESCUE_PARAMETERS: readonly Parameter[] = [
+export const rescueParameters = (): readonly Parameter[] => [
   {
     id: 'cable.starter',
     name: 'main cable to the starter',

@@ -175,7 +175,7 @@ function emptyLists(steps: number): CrankLists {
 }
 
 /** What of this file may be questioned. */
-export const CRANK_STEPS_PARAMETERS: readonly Parameter[] = [
+export const crankStepsParameters = (): readonly Parameter[] => [
   {
     id: 'step',
     name: 'step of the simulation',

@@ -102,7 +102,7 @@ export function restNeed(heat: CrankHeat, tries: readonly Try[], rules: HouseRul
 }
 
 /** What of this file may be questioned. */
-export const REST_PARAMETERS: readonly Parameter[] = [
+export const restParameters = (): readonly Parameter[] => [
   {
     id: 'rest.winding',
     name: 'heat held by starter windings',

@@ -64,7 +64,7 @@ function startMoment(
 }
 
 /** What of this file may be questioned. */
-export const TRANSIENT_PARAMETERS: readonly Parameter[] = [
+export const transientParameters = (): readonly Parameter[] => [
   {
     id: 'fires.hold',
     name: 'speed must hold',

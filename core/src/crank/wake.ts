@@ -104,7 +104,7 @@ export function simulateWake(input: WakeCase): WakeTrace {
 }
 
 /** What of this file may be questioned. */
-export const WAKE_PARAMETERS: readonly Parameter[] = [
+export const wakeParameters = (): readonly Parameter[] => [
   {
     id: 'converter.volts',
     name: 'converter of an EV or hybrid',

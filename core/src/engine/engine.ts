@@ -170,7 +170,7 @@ export function inertiaKgM2(engine: Engine): number {
 }
 
 /** What of this file may be questioned. */
-export const ENGINE_PARAMETERS: readonly Parameter[] = [
+export const engineParameters = (): readonly Parameter[] => [
   {
     id: 'engine.dryPetrol',
     name: 'drag whatever the oil, petrol',

@@ -52,7 +52,7 @@ export function leadHeatCapacity(set: LeadSet): number {
 }
 
 /** What of this file may be questioned. */
-export const LEAD_SET_PARAMETERS: readonly Parameter[] = [
+export const leadSetParameters = (): readonly Parameter[] => [
   {
     id: 'clampOhms',
     name: 'contact of a clean clamp',

@@ -1,22 +1,22 @@
-import { CASUALTY_BATTERIES_PARAMETERS } from '../plan/casualty-batteries.js';
-import { LEAD_SET_PARAMETERS } from '../leads/lead-set.js';
-import { BATTERY_PARAMETERS } from '../battery/battery.js';
-import { CCA_PARAMETERS } from '../battery/cca.js';
-import { CHEMISTRY_PARAMETERS } from '../battery/chemistry.js';
-import { REST_VOLTS_PARAMETERS } from '../battery/rest-volts.js';
-import { GRAVITY_PARAMETERS } from '../battery/gravity.js';
-import { CHARGE_TIME_PARAMETERS } from '../charging/charge-time.js';
-import { LEND_PARAMETERS } from '../charging/lend.js';
-import { RESCUE_PARAMETERS } from '../circuit/rescue.js';
-import { MODELS_PARAMETERS } from '../sources/models.js';
-import { WAKE_PARAMETERS } from '../crank/wake.js';
-import { ENGINE_PARAMETERS } from '../engine/engine.js';
-import { TRANSIENT_PARAMETERS } from '../crank/transient.js';
-import { CRANK_STEPS_PARAMETERS } from '../crank/crank-steps.js';
-import { ODDS_PARAMETERS } from '../plan/odds.js';
-import { REST_PARAMETERS } from '../crank/rest.js';
-import { ROUTE_PARAMETERS } from '../reach/route.js';
-import { LATCH_PARAMETERS } from '../sources/latch.js';
+import { casualtyBatteriesParameters } from '../plan/casualty-batteries.js';
+import { leadSetParameters } from '../leads/lead-set.js';
+import { batteryParameters } from '../battery/battery.js';
+import { ccaParameters } from '../battery/cca.js';
+import { chemistryParameters } from '../battery/chemistry.js';
+import { restVoltsParameters } from '../battery/rest-volts.js';
+import { gravityParameters } from '../battery/gravity.js';
+import { chargeTimeParameters } from '../charging/charge-time.js';
+import { lendParameters } from '../charging/lend.js';
+import { rescueParameters } from '../circuit/rescue.js';
+import { modelsParameters } from '../sources/models.js';
+import { wakeParameters } from '../crank/wake.js';
+import { engineParameters } from '../engine/engine.js';
+import { transientParameters } from '../crank/transient.js';
+import { crankStepsParameters } from '../crank/crank-steps.js';
+import { oddsParameters } from '../plan/odds.js';
+import { restParameters } from '../crank/rest.js';
+import { routeParameters } from '../reach/route.js';
+import { latchParameters } from '../sources/latch.js';
 import type { Parameter } from '../quantities/parameter.js';
 
 /** What comes from the atlas, the kit or the scene and has no default of its own. */
@@ -119,23 +119,23 @@ const GIVEN: readonly Parameter[] = [
  */
 export const PARAMETERS: readonly Parameter[] = [
   ...GIVEN,
-  ...CASUALTY_BATTERIES_PARAMETERS,
-  ...LEAD_SET_PARAMETERS,
-  ...BATTERY_PARAMETERS,
-  ...CCA_PARAMETERS,
-  ...CHEMISTRY_PARAMETERS,
-  ...REST_VOLTS_PARAMETERS,
-  ...GRAVITY_PARAMETERS,
-  ...CHARGE_TIME_PARAMETERS,
-  ...LEND_PARAMETERS,
-  ...RESCUE_PARAMETERS,
-  ...MODELS_PARAMETERS,
-  ...WAKE_PARAMETERS,
-  ...ENGINE_PARAMETERS,
-  ...TRANSIENT_PARAMETERS,
-  ...CRANK_STEPS_PARAMETERS,
-  ...ODDS_PARAMETERS,
-  ...REST_PARAMETERS,
-  ...ROUTE_PARAMETERS,
-  ...LATCH_PARAMETERS,
+  ...casualtyBatteriesParameters(),
+  ...leadSetParameters(),
+  ...batteryParameters(),
+  ...ccaParameters(),
+  ...chemistryParameters(),
+  ...restVoltsParameters(),
+  ...gravityParameters(),
+  ...chargeTimeParameters(),
+  ...lendParameters(),
+  ...rescueParameters(),
+  ...modelsParameters(),
+  ...wakeParameters(),
+  ...engineParameters(),
+  ...transientParameters(),
+  ...crankStepsParameters(),
+  ...oddsParameters(),
+  ...restParameters(),
+  ...routeParameters(),
+  ...latchParameters(),
 ];

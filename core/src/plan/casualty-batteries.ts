@@ -142,7 +142,7 @@ export function beliefsWhileJoined(
 }
 
 /** What of this file may be questioned. */
-export const CASUALTY_BATTERIES_PARAMETERS: readonly Parameter[] = [
+export const casualtyBatteriesParameters = (): readonly Parameter[] => [
   {
     id: 'soc',
     name: 'charge assumed of an unread battery',

@@ -179,7 +179,7 @@ function correlations() {
 }
 
 /** What of this file may be questioned. */
-export const ODDS_PARAMETERS: readonly Parameter[] = [
+export const oddsParameters = (): readonly Parameter[] => [
   {
     id: 'odds.ageingMedian',
     name: 'median age drawn',

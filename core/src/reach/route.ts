@@ -170,7 +170,7 @@ function shortest(bodies: readonly [Body, Body], avoidZones: boolean): Spot[] | 
 }
 
 /** What of this file may be questioned. */
-export const ROUTE_PARAMETERS: readonly Parameter[] = [
+export const routeParameters = (): readonly Parameter[] => [
   {
     id: 'reach.slack',
     name: 'slack of a laid lead',

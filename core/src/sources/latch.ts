@@ -41,7 +41,7 @@ export function latchPoint(volts: number, sourceOhms: number, coilOhms: number):
 }
 
 /** What of this file may be questioned. */
-export const LATCH_PARAMETERS: readonly Parameter[] = [
+export const latchParameters = (): readonly Parameter[] => [
   {
     id: 'latch-coil',
     name: 'coil of a bonnet latch',

@@ -146,7 +146,7 @@ export function capacitorSource(booster: CapacitorBoosterKit): SourceModel {
 }
 
 /** What of this file may be questioned. */
-export const MODELS_PARAMETERS: readonly Parameter[] = [
+export const modelsParameters = (): readonly Parameter[] => [
   {
     id: 'cable.linkLead',
     name: 'link lead of two spare batteries',

@@ -1,11 +1,8 @@
 import type { RowFault } from '@voltrek/contracts';
 import type { Machine } from '@voltrek/core/machine';
-import Papa from 'papaparse';
 import { type Column, COLUMNS, type Part, PARTS } from './csv-columns.js';
-import { FAULTS_MOST, type FoundRow } from './found-row.js';
-
-/** Takes off the mark that the way out puts before what a spreadsheet would take for a formula. */
-const unmarked = (cell: string): string => (cell.startsWith("'") ? cell.slice(1) : cell);
+import { type CsvRow, readCsvRows } from '../files/csv-rows.js';
+import { FAULTS_MOST, type FoundRow } from '../files/found-row.js';
 
 type Draft = { -readonly [K in keyof Machine]?: unknown } & {
   glass: unknown[];
@@ -30,15 +27,9 @@ interface Collected {
 export function parseCsv(content: string): { rows: FoundRow[]; faults: RowFault[] } {
   const faults: RowFault[] = [];
   const found = new Map<string, Collected>();
-  for (const { cells, line } of linesOf(content, faults)) {
-    const fault = (path: string, message: string): number => faults.push({ line, path, message });
-    const formula = Object.entries(cells).find(([, cell]) => /^[=+@\t\r]/.test(cell));
-    if (formula) {
-      fault(formula[0], 'looks like a spreadsheet formula');
-      continue;
-    }
+  for (const { cells, line } of readCsvRows(content, COLUMNS, ['model_id', 'row'], faults)) {
     if (faults.length >= FAULTS_MOST) break;
-    takeRow(unmarkedRow(cells), line, found, fault);
+    takeRow(cells, line, found, (path, message) => faults.push({ line, path, message }));
   }
   const rows = [...found.values()].map(
     ({ draft, lines }): FoundRow => ({
@@ -55,49 +46,7 @@ function lineFor(lines: ReadonlyMap<string, number>, path: string): number {
   return lines.get(part) ?? lines.get('') ?? 1;
 }
 
-type CellTexts = Partial<Record<Column, string>>;
-
-function linesOf(content: string, faults: RowFault[]): { cells: CellTexts; line: number }[] {
-  const rows: { cells: CellTexts; line: number }[] = [];
-  let from = 0;
-  let line = 1;
-  const head: { names: string[] | null } = { names: null };
-  Papa.parse<string[]>(content, {
-    step: ({ data, errors, meta }) => {
-      const at = line;
-      line += content.slice(from, meta.cursor).split('\n').length - 1;
-      from = meta.cursor;
-      // A file of one column has no delimiter to find; its missing columns are told below.
-      for (const error of errors.filter((e) => e.code !== 'UndetectableDelimiter'))
-        faults.push({ line: at, path: '', message: `the file is cut off or garbled here: ${error.message}` });
-      if (data.every((cell) => cell.trim() === '')) return;
-      if (!head.names) {
-        const header = data.map((name) => name.trim());
-        head.names = header;
-        const missing = ['model_id', 'row'].filter((name) => !header.includes(name));
-        const unknown = header.filter((name) => !COLUMNS.some((c) => c === name));
-        if (missing.length > 0)
-          faults.push({ line: at, path: '', message: `columns missing: ${missing.join(', ')}` });
-        if (unknown.length > 0)
-          faults.push({ line: at, path: '', message: `columns not known: ${unknown.join(', ')}` });
-        return;
-      }
-      const header = head.names;
-      if (data.length !== header.length) {
-        faults.push({ line: at, path: '', message: `${data.length} cells where ${header.length} are due` });
-        return;
-      }
-      rows.push({ line: at, cells: Object.fromEntries(header.map((name, i) => [name, data[i]!])) });
-    },
-  });
-  if (head.names && !content.endsWith('\n'))
-    faults.push({ line, path: '', message: 'the last line does not end: the file may be cut off' });
-  if (!head.names && faults.length === 0) faults.push({ line: 1, path: '', message: 'the file is empty' });
-  return faults.some((f) => f.message.startsWith('columns')) ? [] : rows;
-}
-
-const unmarkedRow = (cells: CellTexts): CellTexts =>
-  Object.fromEntries(Object.entries(cells).map(([name, cell]) => [name, unmarked(cell)]));
+type CellTexts = CsvRow<Column>['cells'];
 
 type Tell = (path: string, message: string) => void;
 

@@ -1,5 +1,5 @@
 import type { Machine } from '@voltrek/core/machine';
-import Papa from 'papaparse';
+import { writeCsvRows } from '../files/csv-rows.js';
 import { type Cells, COLUMNS, type Part } from './csv-columns.js';
 
 const shape = (points: readonly (readonly [number, number])[]): string =>
@@ -17,14 +17,8 @@ export function toCsv(machines: readonly Machine[]): string {
   const rows = machines.flatMap((machine) =>
     rowsOf(machine).map(([row, cells]) => ({ ...cells, model_id: machine.id, row })),
   );
-  return `${Papa.unparse(rows, { columns: [...COLUMNS], newline: '\n', escapeFormulae: NEEDS_MARK })}\n`;
+  return writeCsvRows(rows, COLUMNS, true);
 }
-
-/**
- * Text that a spreadsheet would take for a formula goes out with a mark before it, and so does text that begins with the mark itself, so
- * that the way in can take one mark off and no text is changed.
- */
-const NEEDS_MARK = /^['=+\-@\t\r]/;
 
 function rowsOf(m: Machine): [Part, Cells][] {
   const text = (row: Part, list: readonly string[]): [Part, Cells][] => list.map((t) => [row, { text: t }]);

@@ -7,24 +7,8 @@ import type { Database, Tx } from '../db/database.js';
 import { HttpProblem } from '../http/problem.js';
 import { allMachines, atlasBasis, entryById, writeMachine } from './repository.js';
 import { parseCsv } from './csv-read.js';
-import { FAULTS_MOST } from './found-row.js';
+import { atFault, FAULTS_MOST, rowFaults, textOf, turnFor } from '../files/found-row.js';
 import { parseJson } from './json.js';
-
-/** The largest import: an export of five thousand models is about half of it. */
-export const IMPORT_BYTES_MAX = 64 * 1024 * 1024;
-/** Rows checked before somebody else has a turn. */
-const ROWS_A_TURN = 25;
-
-/** The text of an upload. @throws HttpProblem 415 when it is not UTF-8 text */
-function textOf(upload: Uint8Array): string {
-  try {
-    const text = new TextDecoder('utf-8', { fatal: true }).decode(upload);
-    if (!text.includes('\0')) return text;
-  } catch {
-    // Told below, like a zero byte.
-  }
-  throw new HttpProblem(415, 'The file is not UTF-8 text. Save it as UTF-8 and send it again.');
-}
 
 /** Checked machines of a file, and what is wrong with it by line, up to the most that are told. Taps have their turn meanwhile. */
 export async function readAtlasFile(
@@ -36,7 +20,7 @@ export async function readAtlasFile(
   const seen = new Set<string>();
   for (const [i, { value, lineOf }] of rows.entries()) {
     if (faults.length >= FAULTS_MOST) break;
-    if (i % ROWS_A_TURN === ROWS_A_TURN - 1) await new Promise((done) => setImmediate(done));
+    await turnFor(i);
     try {
       const machine = parseMachine(value);
       if (seen.has(machine.id))
@@ -51,8 +35,7 @@ export async function readAtlasFile(
       machines.push(machine);
     } catch (error) {
       if (!(error instanceof ValidationError)) throw error;
-      const inner = error.inner.length > 0 ? error.inner : [error];
-      for (const { path = '', message } of inner) faults.push({ line: lineOf(path), path, message });
+      faults.push(...rowFaults(error, lineOf));
     }
   }
   faults.sort((a, b) => a.line - b.line);
@@ -104,13 +87,7 @@ export async function applyImport(
   const report = await database.db.transaction(async (tx) => {
     await requireCrew(tx, by);
     const preview = await previewImport(tx, upload);
-    if (preview.faults.length > 0)
-      throw new HttpProblem(422, 'Rows are at fault. Nothing was changed.', {
-        fields: preview.faults.map(({ line, path, message }) => ({
-          path: `line ${line} ${path}`.trim(),
-          message,
-        })),
-      });
+    if (preview.faults.length > 0) throw atFault(preview.faults);
     if (preview.basis !== basis)
       throw new HttpProblem(409, 'The atlas changed since the preview. Look at the preview again.');
     const at = new Date();

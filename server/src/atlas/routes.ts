@@ -1,32 +1,18 @@
-import { idText, machineSchema, parseConfirmation, parseEntryChange, UUID_PATTERN } from '@voltrek/contracts';
+import { machineSchema, parseConfirmation, parseEntryChange, UUID_PATTERN } from '@voltrek/contracts';
 import { convertSchema } from '@sodaru/yup-to-json-schema';
-import { type Request, Router } from 'express';
-import multer from 'multer';
+import { Router } from 'express';
 import type { Database } from '../db/database.js';
-import { HttpProblem, notFound } from '../http/problem.js';
+import { notFound } from '../http/problem.js';
 import { toCsv } from './csv-write.js';
-import { applyImport, IMPORT_BYTES_MAX, previewImport } from './file.js';
+import { IMPORT_BYTES_MAX } from '../files/found-row.js';
+import { bodyId, formBasis, sentFile, upload } from '../files/upload.js';
+import { applyImport, previewImport } from './file.js';
 import { ATLAS_FORMAT, ATLAS_VERSION, toJson } from './json.js';
 import { PHOTO_BYTES_MAX } from './photo.js';
 import { allMachines, entryById, photoById, searchMachines } from './repository.js';
 import { addEntry, confirmEntry, correctEntry, keepPhoto } from './service.js';
 
 const RESULTS_MOST = 60;
-
-/** One file in memory, no larger than `fileSize`. */
-const upload = (fileSize: number) =>
-  multer({ storage: multer.memoryStorage(), limits: { fileSize, files: 1, fields: 4 } });
-
-function sentFile(request: Request): Uint8Array {
-  if (!request.file) throw new HttpProblem(400, 'No file was sent.');
-  return request.file.buffer;
-}
-
-/** A field of a form; undefined where there is none, or no form. */
-const formField = (request: Request, name: string): unknown =>
-  (request.body as Readonly<Record<string, unknown>> | undefined)?.[name];
-
-const bodyId = (request: Request): string => idText().label('by').validateSync(formField(request, 'by'));
 
 export function atlasRoutes(database: Database): Router {
   const { db } = database;
@@ -64,9 +50,7 @@ export function atlasRoutes(database: Database): Router {
     response.json(await previewImport(db, sentFile(request)));
   });
   router.post('/import', upload(IMPORT_BYTES_MAX).single('file'), async (request, response) => {
-    const basis = Number(formField(request, 'basis') ?? NaN);
-    if (!Number.isInteger(basis)) throw new HttpProblem(422, 'Say which preview was agreed to.');
-    response.json(await applyImport(database, sentFile(request), bodyId(request), basis));
+    response.json(await applyImport(database, sentFile(request), bodyId(request), formBasis(request)));
   });
   router.post('/', async (request, response) => {
     response.status(201).json(await addEntry(database, parseEntryChange(request.body)));

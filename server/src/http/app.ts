@@ -11,6 +11,7 @@ import { boardRoutes } from '../calls/routes.js';
 import type { BoardStreams } from '../calls/streams.js';
 import { crewRoutes } from '../crew/routes.js';
 import type { Database } from '../db/database.js';
+import { fileRoutes } from '../files/routes.js';
 import { houseRoutes } from '../house/routes.js';
 import { followUpRoutes } from '../followups/routes.js';
 import { type InstrumentParts, instrumentRoutes } from '../instruments/routes.js';
@@ -81,6 +82,7 @@ export function createApp({
   app.use('/api/models', atlasRoutes(database));
   app.use('/api/batteries', batteryRoutes(database));
   app.use('/api/rules', ruleRoutes(database));
+  app.use('/api/files', fileRoutes(database, board));
   app.use('/api/follow-ups', followUpRoutes(database));
   app.use('/api/instruments', instrumentRoutes(instruments));
   app.use('/api/jobs', jobRoutes(database, streams));

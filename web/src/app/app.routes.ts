@@ -48,6 +48,11 @@ export const routes: Routes = [
     loadComponent: () => import('./vehicles/vehicle-page').then((m) => m.VehiclePage),
   },
   {
+    path: 'files',
+    title: 'Files, voltrek',
+    loadComponent: () => import('./files/files-page').then((m) => m.FilesPage),
+  },
+  {
     path: 'set-up',
     title: 'Set-up, voltrek',
     loadComponent: () => import('./set-up/set-up-page').then((m) => m.SetUpPage),

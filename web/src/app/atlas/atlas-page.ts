@@ -4,11 +4,11 @@ import { Store } from '@ngrx/store';
 import { MachineDrawing } from '../shared/drawing/machine-drawing';
 import { AtlasActions, atlasFeature } from '../shared/state/atlas';
 import { sessionFeature } from '../shared/state/session';
+import { importInto } from '../shared/ui/import-dialog';
 import { CONFIDENCE_MARKS } from '../shared/words/atlas-words';
 import { CLASS_WORDS } from '../shared/words/words';
 import { type EditedEntry, EntryEditor } from '../shared/entry/entry-editor';
 import { EntryView } from './entry-view';
-import { ImportDialog } from './import-dialog';
 
 /** Machines, their points and how to reach them. */
 @Component({
@@ -105,11 +105,6 @@ import { ImportDialog } from './import-dialog';
     }
     .title + .field + .keys .key {
       padding: 6px 11px;
-    }
-    a.key {
-      display: grid;
-      place-items: center;
-      text-decoration: none;
     }
     .detail {
       border-left: 1px solid var(--line);
@@ -223,9 +218,7 @@ export class AtlasPage {
   }
 
   protected async importFile(): Promise<void> {
-    await this.modals
-      .open(ImportDialog, { ariaLabelledBy: 'import-title', size: 'lg' })
-      .result.catch(() => null);
+    await importInto(this.modals, { name: 'machines', address: '/api/models' });
     this.search(this.typed());
   }
 }

@@ -41,6 +41,7 @@ const NEW: FormValues = {
     <header>
       <h1>Batteries</h1>
       <span class="dim">spares of the vans and what stands at the depot</span>
+      <a class="key" routerLink="/files">Files</a>
     </header>
     <form class="find" (submit)="$event.preventDefault(); find()">
       <label
@@ -102,7 +103,7 @@ const NEW: FormValues = {
       max-width: 640px;
       margin-bottom: 18px;
     }
-    a {
+    li a {
       display: grid;
       grid-template-columns: 110px 1fr 180px 150px;
       align-items: center;
@@ -111,14 +112,14 @@ const NEW: FormValues = {
       color: inherit;
       text-decoration: none;
     }
-    a:hover {
+    li a:hover {
       background: var(--sheet);
     }
     .none {
       padding: 20px 0;
     }
     @media (max-width: 720px) {
-      a {
+      li a {
         grid-template-columns: 84px 1fr;
         gap: 0 10px;
         padding: 6px 0;

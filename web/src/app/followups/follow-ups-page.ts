@@ -46,11 +46,6 @@ import { problemText } from '../shared/state/problem';
     </ul>
   `,
   styles: `
-    a.key {
-      display: grid;
-      place-items: center;
-      text-decoration: none;
-    }
     li {
       display: grid;
       grid-template-columns: minmax(0, 1fr) auto;

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import type { KitEntry, KitMark, Van } from '@voltrek/contracts';
 import { chargeOf, isCharged } from '@voltrek/core/job';
 import type { KitItem } from '@voltrek/core/sources';
+import { RouterLink } from '@angular/router';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
 import { KitActions, type KitChange, kitFeature } from '../shared/state/kit';
@@ -16,10 +17,13 @@ import { KIT_KIND_WORDS, kitLine } from '../shared/words/kit-words';
 @Component({
   selector: 'vt-kit-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [CrewPart],
+  imports: [CrewPart, RouterLink],
   host: { class: 'page', tabindex: '0' },
   template: `
-    <header><h1>Kit</h1></header>
+    <header>
+      <h1>Kit</h1>
+      <a class="key" routerLink="/files">Files</a>
+    </header>
     @if (problem(); as text) {
       <p class="problem" role="alert">{{ text }}</p>
     }

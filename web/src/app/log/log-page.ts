@@ -18,6 +18,7 @@ import { SUSPECT_WORDS, VERDICT_WORDS } from '../shared/words/words';
       <h1>Log</h1>
       <span class="dim">closed jobs, newest first</span>
       <a class="key" routerLink="/follow-ups">Follow-ups</a>
+      <a class="key" routerLink="/files">Files</a>
     </header>
     <div class="ask">
       <input
@@ -92,11 +93,6 @@ import { SUSPECT_WORDS, VERDICT_WORDS } from '../shared/words/words';
       grid-template-columns: minmax(240px, 1fr) auto;
       gap: 12px;
       margin-bottom: 12px;
-    }
-    header .key {
-      display: grid;
-      place-items: center;
-      text-decoration: none;
     }
     li a {
       display: grid;

@@ -16,7 +16,8 @@ import { VehicleDialog } from './vehicle-dialog';
   template: `
     <header>
       <h1>Vehicles</h1>
-      <button type="button" class="key strong add" (click)="add()">New vehicle</button>
+      <a class="key add" routerLink="/files">Files</a>
+      <button type="button" class="key strong" (click)="add()">New vehicle</button>
     </header>
     <input
       type="search"
@@ -51,7 +52,7 @@ import { VehicleDialog } from './vehicle-dialog';
     ul {
       margin-top: 12px;
     }
-    a {
+    li a {
       display: grid;
       grid-template-columns: 180px 300px 1fr;
       align-items: center;
@@ -60,14 +61,14 @@ import { VehicleDialog } from './vehicle-dialog';
       color: inherit;
       text-decoration: none;
     }
-    a:hover {
+    li a:hover {
       background: var(--sheet);
     }
     .none {
       padding: 20px 0;
     }
     @media (max-width: 720px) {
-      a {
+      li a {
         grid-template-columns: 1fr;
         gap: 0;
         padding: 6px 0;

@@ -173,12 +173,12 @@ export class Api {
     return this.http.post<AtlasEntry>(`/api/models/${modelId}/photos`, formOf({ by, photo }));
   }
 
-  previewImport(file: File): Observable<ImportReport> {
-    return this.http.post<ImportReport>('/api/models/preview', formOf({ file }));
+  previewImport(address: string, file: File): Observable<ImportReport> {
+    return this.http.post<ImportReport>(`${address}/preview`, formOf({ file }));
   }
 
-  importAtlas(file: File, by: string, basis: number): Observable<ImportReport> {
-    return this.http.post<ImportReport>('/api/models/import', formOf({ by, basis: String(basis), file }));
+  importFile(address: string, file: File, by: string, basis: number): Observable<ImportReport> {
+    return this.http.post<ImportReport>(`${address}/import`, formOf({ by, basis: String(basis), file }));
   }
 
   finishMark(markId: string, by: string): Observable<Van[]> {

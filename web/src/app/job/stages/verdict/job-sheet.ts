@@ -63,11 +63,6 @@ import { standingSvg } from './standing-svg';
     .keys {
       margin-top: 8px;
     }
-    a.key {
-      display: grid;
-      place-items: center;
-      text-decoration: none;
-    }
     .preview {
       height: 280px;
       border: 1px solid var(--line);

@@ -171,10 +171,7 @@ const PART_WORDS: Record<Part, string> = {
       content: ' ';
     }
     a.key {
-      display: grid;
-      place-items: center;
       margin-left: auto;
-      text-decoration: none;
     }
     .follow li {
       display: flex;

@@ -1,21 +1,27 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import type { ImportReport } from '@voltrek/contracts';
-import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
+import { NgbActiveModal, type NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
 import type { Observable } from 'rxjs';
-import { Api } from '../shared/state/api';
-import { problemText } from '../shared/state/problem';
-import { sessionFeature } from '../shared/state/session';
+import { Api } from '../state/api';
+import { problemText } from '../state/problem';
+import { sessionFeature } from '../state/session';
 
-/** A file into the atlas: first what it would change, then, all of it or nothing, the change. */
+/** What a file is brought into: what that is called, and its address. */
+export interface ImportTarget {
+  readonly name: string;
+  readonly address: string;
+}
+
+/** A file in: first what it would change, then, all of it or nothing, the change. */
 @Component({
   selector: 'vt-import-dialog',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="sheet">
-      <h1 id="import-title">Import machines</h1>
+      <h1 id="import-title">Import {{ target().name }}</h1>
       <label>
-        <span>Atlas file, JSON or CSV in UTF-8</span>
+        <span>File, JSON or CSV in UTF-8</span>
         <input
           class="field"
           type="file"
@@ -93,6 +99,7 @@ export class ImportDialog {
   private readonly crewId = inject(Store).selectSignal(sessionFeature.selectCrewId);
   private file: File | null = null;
 
+  readonly target = signal<ImportTarget>({ name: '', address: '' });
   protected readonly report = signal<ImportReport | null>(null);
   protected readonly problem = signal<string | null>(null);
 
@@ -100,7 +107,7 @@ export class ImportDialog {
     this.file = file;
     this.report.set(null);
     this.problem.set(null);
-    if (file) this.answer(this.api.previewImport(file));
+    if (file) this.answer(this.api.previewImport(this.target().address, file));
   }
 
   protected mayImport(): boolean {
@@ -110,7 +117,8 @@ export class ImportDialog {
 
   protected apply(): void {
     const report = this.report();
-    if (this.file && report) this.answer(this.api.importAtlas(this.file, this.crewId(), report.basis));
+    if (this.file && report)
+      this.answer(this.api.importFile(this.target().address, this.file, this.crewId(), report.basis));
   }
 
   private answer(request: Observable<ImportReport>): void {
@@ -119,4 +127,11 @@ export class ImportDialog {
       error: (error: unknown) => this.problem.set(problemText(error)),
     });
   }
+}
+
+/** Opens the dialog; resolves when it is closed, whether anything was brought in or not. */
+export async function importInto(modals: NgbModal, target: ImportTarget): Promise<void> {
+  const opened = modals.open(ImportDialog, { ariaLabelledBy: 'import-title', size: 'lg' });
+  (opened.componentInstance as ImportDialog).target.set(target);
+  await opened.result.catch(() => null);
 }

@@ -1,0 +1,42 @@
+import { readFile } from 'node:fs/promises';
+import { expect, test } from '../support/fixtures';
+
+test('vehicles go out as a file, come back corrected, and a faulty one is told by its line', async ({
+  page,
+  server,
+}) => {
+  await page.goto(`${server.url}/vehicles`);
+  await page.getByRole('link', { name: 'Files' }).click();
+  const row = page.getByRole('listitem', { name: 'vehicles' });
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    row.getByRole('link', { name: 'CSV' }).click(),
+  ]);
+  const csv = await readFile(await download.path(), 'utf8');
+  const [names, first] = csv.split('\n');
+  const id = first!.split(',')[names!.split(',').indexOf('id')]!;
+  await row.getByRole('button', { name: 'Import vehicles' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Import vehicles' });
+  const send = (text: string): Promise<void> =>
+    dialog
+      .getByLabel('File, JSON or CSV in UTF-8')
+      .setInputFiles({ name: 'vehicles.csv', mimeType: 'text/csv', buffer: Buffer.from(text) });
+
+  await send(csv);
+  await expect(dialog.getByRole('status')).toContainText('0 new, 0 changed');
+  await expect(dialog.getByRole('button', { name: 'Import' })).toBeDisabled();
+
+  await send(csv.replace(`vehicle,${id}`, 'wagon,odd'));
+  await expect(dialog.getByRole('alert')).toContainText('Line 2');
+  await expect(dialog.getByRole('alert')).toContainText('must be vehicle');
+
+  const cells = first!.split(',');
+  cells[names!.split(',').indexOf('notes')] = 'Keys at the gate house';
+  await send(csv.replace(first!, cells.join(',')));
+  await expect(dialog.getByRole('status')).toContainText('0 new, 1 changed');
+  await dialog.getByRole('button', { name: 'Import' }).click();
+  await expect(dialog.getByRole('status')).toContainText('Imported.');
+  await dialog.getByRole('button', { name: 'Close' }).click();
+  await page.goto(`${server.url}/vehicle/${id}`);
+  await expect(page.getByText('Keys at the gate house')).toBeVisible();
+});

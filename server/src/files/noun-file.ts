@@ -1,0 +1,291 @@
+import { createHash } from 'node:crypto';
+import { isDeepStrictEqual } from 'node:util';
+import { type FileNoun, type ImportReport, type RowFault, ValidationError } from '@voltrek/contracts';
+import { NOUN_ROWS, type NounRow, parseNounRow } from '@voltrek/contracts/noun-files';
+import { requireCrew } from '../crew/repository.js';
+import type { Database, Db, Tx } from '../db/database.js';
+import { HttpProblem } from '../http/problem.js';
+import { type Cells, cellsOf, columnsOf, rowOf } from './cells.js';
+import { readCsvRows, writeCsvRows } from './csv-rows.js';
+import { type DocumentForm, documentEnds, readDocument } from './document.js';
+import { atFault, FAULTS_MOST, type FoundRow, rowFaults, textOf, turnFor } from './found-row.js';
+import { NOUN_STORES, REFERENCED, type Referenced } from './nouns.js';
+
+/** How the file of a noun calls itself. */
+export const formOf = (noun: FileNoun): DocumentForm => ({
+  format: `voltrek-${noun}`,
+  version: 1,
+  list: 'rows',
+});
+
+/** The file of a noun as JSON, a row a line, in pieces as they are read. */
+export async function* toJson(db: Db, noun: FileNoun): AsyncGenerator<string> {
+  const [head, tail] = documentEnds(formOf(noun));
+  let before = head;
+  for await (const row of NOUN_STORES[noun].rows(db)) {
+    yield before + JSON.stringify(row);
+    before = ',\n';
+  }
+  yield (before === head ? head : '') + tail;
+}
+
+/** The columns of a noun's CSV: which row it is, then the fields of it and of its list. */
+export function csvColumns(noun: FileNoun): string[] {
+  const { schema, list } = NOUN_ROWS[noun];
+  const ofList = list ? list.kinds.flatMap((kind) => columnsOf(list.schemaOf(kind)!.describe())) : [];
+  return [...new Set(['row', ...columnsOf(schema.describe()), ...ofList])];
+}
+
+/** The file of a noun as CSV: a line for a row, then one for each entry of its list. */
+export async function* toCsv(db: Db, noun: FileNoun): AsyncGenerator<string> {
+  const columns = csvColumns(noun);
+  const { row: name, schema, list } = NOUN_ROWS[noun];
+  const description = schema.describe();
+  yield `${columns.join(',')}\n`;
+  for await (const row of NOUN_STORES[noun].rows(db)) {
+    const lines: Cells[] = [{ row: name, ...cellsOf(description, row) }];
+    if (list)
+      for (const entry of row[list.field] as readonly NounRow[])
+        lines.push({
+          row: list.row,
+          ...cellsOf(list.schemaOf(typeof entry.kind === 'string' ? entry.kind : '')!.describe(), entry),
+        });
+    yield writeCsvRows(lines, columns, false);
+  }
+}
+
+function readCsv(noun: FileNoun, content: string): { rows: FoundRow[]; faults: RowFault[] } {
+  const { row: name, schema, list } = NOUN_ROWS[noun];
+  const faults: RowFault[] = [];
+  const rows: FoundRow[] = [];
+  let entries: unknown[] = [];
+  let lines: number[] = [];
+  for (const { cells, line } of readCsvRows(content, csvColumns(noun), ['row'], faults)) {
+    if (faults.length >= FAULTS_MOST) break;
+    const given = cells as Readonly<Record<string, string>>;
+    if (given.row === name) {
+      entries = [];
+      lines = [];
+      const entryLines = lines;
+      rows.push({
+        value: { ...rowOf(schema.describe(), given), ...(list && { [list.field]: entries }) },
+        lineOf: (path) => entryLines[Number(/^[a-z]+\[(\d+)\]/i.exec(path)?.[1] ?? NaN)] ?? line,
+      });
+    } else if (list && given.row === list.row && rows.length > 0) {
+      const entrySchema = list.schemaOf(given.kind ?? '');
+      entries.push(entrySchema ? rowOf(entrySchema.describe(), given) : { kind: given.kind });
+      lines.push(line);
+    } else
+      faults.push({
+        line,
+        path: 'row',
+        message:
+          list && given.row === list.row
+            ? `a ${list.row} needs its ${name} above it`
+            : `must be ${[name, ...(list ? [list.row] : [])].join(' or ')}`,
+      });
+  }
+  return { rows, faults };
+}
+
+interface ReadRow {
+  readonly row: NounRow;
+  readonly lineOf: FoundRow['lineOf'];
+}
+
+/** Checked rows of a file, and what is wrong with it by line, up to the most that are told. Taps have their turn meanwhile. */
+async function readRows(
+  noun: FileNoun,
+  upload: Uint8Array,
+): Promise<{ rows: ReadRow[]; faults: RowFault[] }> {
+  const text = textOf(upload);
+  const found = text.trimStart().startsWith('{') ? readDocument(text, formOf(noun)) : readCsv(noun, text);
+  const { faults } = found;
+  const rows: ReadRow[] = [];
+  const { unique, fault } = NOUN_STORES[noun];
+  const seen = new Set<unknown>();
+  for (const [i, { value, lineOf }] of found.rows.entries()) {
+    if (faults.length >= FAULTS_MOST) break;
+    await turnFor(i);
+    try {
+      const row = parseNounRow(noun, value);
+      for (const field of ['id', ...(unique ? [unique] : [])]) {
+        const key = `${field} ${String(row[field])}`;
+        if (seen.has(key)) faults.push({ line: lineOf(field), path: field, message: `${key} stands twice` });
+        seen.add(key);
+      }
+      const why = fault?.(row);
+      if (why) faults.push({ line: lineOf(''), path: '', message: why });
+      rows.push({ row, lineOf });
+    } catch (error) {
+      if (!(error instanceof ValidationError)) throw error;
+      faults.push(...rowFaults(error, lineOf));
+    }
+  }
+  return { rows, faults };
+}
+
+/** What a row of a file is beside what stands. */
+type Standing = 'new' | 'changed' | 'same' | 'parted';
+
+/**
+ * A history only grows: a file that knows less of it than stands here is an older one and changes nothing, one that knows more goes on from
+ * here, and one that tells it otherwise is refused.
+ */
+function standingOf(noun: FileNoun, row: NounRow, before: NounRow | undefined): Standing {
+  if (!before) return 'new';
+  if (isDeepStrictEqual(row, before)) return 'same';
+  const list = NOUN_ROWS[noun].list;
+  if (!list || noun === 'kit') return 'changed';
+  const [given, known] = [row, before].map((of) => of[list.field] as readonly unknown[]) as [
+    unknown[],
+    unknown[],
+  ];
+  const both = Math.min(given.length, known.length);
+  if (!isDeepStrictEqual(given.slice(0, both), known.slice(0, both))) return 'parted';
+  return given.length < known.length ? 'same' : 'changed';
+}
+
+interface Compared {
+  readonly report: ImportReport;
+  readonly writes: readonly {
+    readonly row: NounRow;
+    readonly before: NounRow | null;
+    readonly line: number;
+  }[];
+}
+
+/** What a file would change. */
+async function compare(
+  db: Db | Tx,
+  noun: FileNoun,
+  { rows, faults: read }: { readonly rows: readonly ReadRow[]; readonly faults: readonly RowFault[] },
+): Promise<Compared> {
+  const store = NOUN_STORES[noun];
+  const faults = [...read];
+  const known = new Map<string, NounRow>();
+  const ids = rows.map(({ row }) => row.id as string);
+  for (let from = 0; from < ids.length; from += IDS_AT_ONCE)
+    for await (const row of store.rows(db, ids.slice(from, from + IDS_AT_ONCE)))
+      known.set(row.id as string, row);
+  const taken = store.unique ? await valuesOf(db, noun, store.unique) : new Map<unknown, string>();
+  const there = new Map<Referenced, ReadonlySet<string>>();
+  const added: string[] = [];
+  const changed: { name: string; parts: string[] }[] = [];
+  const writes: { row: NounRow; before: NounRow | null; line: number }[] = [];
+  const agreed = createHash('sha256');
+  for (const { row, lineOf } of rows) {
+    if (faults.length >= FAULTS_MOST) break;
+    const before = known.get(row.id as string);
+    const standing = standingOf(noun, row, before);
+    const list = NOUN_ROWS[noun].list?.field ?? '';
+    if (standing === 'parted')
+      faults.push({
+        line: lineOf(list),
+        path: list,
+        message: 'are told otherwise here: nothing of them is replaced',
+      });
+    const holder = store.unique && taken.get(row[store.unique]);
+    if (holder && holder !== row.id)
+      faults.push({
+        line: lineOf(store.unique!),
+        path: store.unique!,
+        message: `${String(row[store.unique!])} is taken by ${holder}`,
+      });
+    for (const [path, table, id] of store.names(row)) {
+      if (id === null || id === undefined) continue;
+      if (!there.has(table)) there.set(table, await idsOf(db, table));
+      if (!there.get(table)!.has(id as string))
+        faults.push({ line: lineOf(path), path, message: `there is no ${id as string} in ${WHERE[table]}` });
+    }
+    if (standing === 'new') added.push(store.nameOf(row));
+    if (standing === 'changed') {
+      const parts = Object.keys(row).filter((key) => !isDeepStrictEqual(row[key], before![key]));
+      changed.push({ name: store.nameOf(row), parts });
+    }
+    if (standing === 'new' || standing === 'changed') {
+      agreed.update(JSON.stringify([standing, before ?? null]));
+      writes.push({ row, before: before ?? null, line: lineOf('') });
+    }
+  }
+  faults.sort((a, b) => a.line - b.line);
+  return {
+    report: {
+      added,
+      changed,
+      same: rows.length - writes.length,
+      faults: faults.slice(0, FAULTS_MOST),
+      basis: agreed.digest().readUIntBE(0, 6),
+      applied: false,
+    },
+    writes,
+  };
+}
+
+const IDS_AT_ONCE = 500;
+const WHERE: Readonly<Record<Referenced, string>> = {
+  crew: 'the crew',
+  models: 'the atlas',
+  vans: 'the vans',
+  vehicles: 'the vehicles',
+  calls: 'the calls',
+};
+
+async function idsOf(db: Db | Tx, table: Referenced): Promise<ReadonlySet<string>> {
+  const { id } = REFERENCED[table];
+  const rows = await db.select({ id }).from(REFERENCED[table]);
+  return new Set(rows.map((row) => row.id));
+}
+
+/** Who has which value of a field that no two may have in common. */
+async function valuesOf(db: Db | Tx, noun: FileNoun, field: string): Promise<Map<unknown, string>> {
+  const values = new Map<unknown, string>();
+  for await (const row of NOUN_STORES[noun].rows(db)) values.set(row[field], row.id as string);
+  return values;
+}
+
+/** What importing this file would change, without changing anything. */
+export async function previewNoun(db: Db, noun: FileNoun, upload: Uint8Array): Promise<ImportReport> {
+  return (await compare(db, noun, await readRows(noun, upload))).report;
+}
+
+/**
+ * Imports a file, all of it or nothing.
+ *
+ * @param basis of the preview that was agreed to
+ * @throws HttpProblem 422 when any row is at fault, 409 when what stands changed since the preview
+ */
+export async function importNoun(
+  { db }: Database,
+  noun: FileNoun,
+  upload: Uint8Array,
+  by: string,
+  basis: number,
+): Promise<ImportReport> {
+  const read = await readRows(noun, upload);
+  return db.transaction(async (tx) => {
+    await requireCrew(tx, by);
+    const { report, writes } = await compare(tx, noun, read);
+    if (report.faults.length > 0) throw atFault(report.faults);
+    if (report.basis !== basis)
+      throw new HttpProblem(409, 'What stands here changed since the preview. Look at the preview again.');
+    for (const { row, before, line } of writes) {
+      try {
+        await NOUN_STORES[noun].write(tx, row, before);
+      } catch (error) {
+        throw doesNotBelong(error, line);
+      }
+    }
+    return { ...report, applied: true };
+  });
+}
+
+/** The database keeps two of one id apart, whatever table they are in: SQLSTATE class 23. */
+function doesNotBelong(error: unknown, line: number): unknown {
+  const cause = error instanceof Error && error.cause instanceof Error ? error.cause : error;
+  const isConstraint =
+    typeof cause === 'object' && cause !== null && 'code' in cause && /^23/.test(String(cause.code));
+  return isConstraint
+    ? atFault([{ line, path: '', message: 'an id in it belongs to something else here' }])
+    : error;
+}

@@ -1,0 +1,374 @@
+import type { Battery, BatteryMoveKind, CallChangeKind, FileNoun } from '@voltrek/contracts';
+import type { NounRow } from '@voltrek/contracts/noun-files';
+import { vehicleName } from '@voltrek/contracts/vehicle-name';
+import { foldJob, type JobEvent, upgradeLog } from '@voltrek/core/job';
+import type { KitItem } from '@voltrek/core/sources';
+import { and, asc, eq, gt, inArray } from 'drizzle-orm';
+import type { PgColumn, PgTable } from 'drizzle-orm/pg-core';
+import { modelById } from '../atlas/repository.js';
+import type { Db, Tx } from '../db/database.js';
+import {
+  batteries,
+  batteryMoves,
+  callChanges,
+  calls,
+  crew,
+  jobEvents,
+  jobs,
+  kitItems,
+  models,
+  people,
+  vans,
+  vehicles,
+} from '../db/schema.js';
+import { eventRow, rowOf } from '../jobs/repository.js';
+import { rewriteRow, writeRecord } from '../jobs/whole-log.js';
+import { plateKeyOf, vehicleSearchText } from '../vehicles/repository.js';
+
+/** Tables that rows name others in. */
+export const REFERENCED = { crew, models, vans, vehicles, calls } as const;
+export type Referenced = keyof typeof REFERENCED;
+
+/** A noun in the database, row for row as its file has it. */
+export interface NounStore {
+  /** Rows in order of id, a page at a time; only those with these ids where some are named. */
+  readonly rows: (db: Db | Tx, ids?: readonly string[]) => AsyncGenerator<NounRow>;
+  readonly nameOf: (row: NounRow) => string;
+  /** What a row names that must be there: the path, the table and the id. */
+  readonly names: (row: NounRow) => readonly (readonly [path: string, table: Referenced, id: unknown])[];
+  /** A field that no two may have in common. */
+  readonly unique?: string;
+  /** What else keeps a row from being one; null when nothing does. */
+  readonly fault?: (row: NounRow) => string | null;
+  readonly write: (tx: Tx, row: NounRow, before: NounRow | null) => Promise<void>;
+}
+
+const PAGE = 200;
+type Fields = Readonly<Record<string, unknown>>;
+
+/** Values as JSON has them: moments as text. */
+const plain = (value: unknown): unknown => (value instanceof Date ? value.toISOString() : value);
+const pick = (row: Fields, fields: readonly string[]): Record<string, unknown> =>
+  Object.fromEntries(fields.map((field) => [field, plain(row[field])]));
+const moment = (value: unknown): Date => new Date(value as string);
+const maybeMoment = (value: unknown): Date | null => (value === null ? null : moment(value));
+const listOf = (row: NounRow | null, field: string): readonly NounRow[] =>
+  (row?.[field] as readonly NounRow[] | undefined) ?? [];
+
+/** Pages of a table in order of its id, each behind the last row of the one before. */
+async function* pages<T extends Fields>(
+  db: Db | Tx,
+  table: PgTable,
+  id: PgColumn,
+  ids?: readonly string[],
+): AsyncGenerator<T[]> {
+  let last: string | null = null;
+  do {
+    const page = (await db
+      .select()
+      .from(table)
+      .where(and(last === null ? undefined : gt(id, last), ids && inArray(id, [...ids])))
+      .orderBy(asc(id))
+      .limit(PAGE)) as unknown as T[];
+    if (page.length > 0) yield page;
+    last = page.length === PAGE ? (page.at(-1)!.id as string) : null;
+  } while (last !== null);
+}
+
+const idsOf = (page: readonly Fields[], field = 'id'): string[] =>
+  page.map((row) => row[field] as string | null).filter((id) => id !== null);
+
+async function peopleOf(db: Db | Tx, ids: readonly string[]): Promise<Map<string, NounRow>> {
+  if (ids.length === 0) return new Map();
+  const found = await db
+    .select()
+    .from(people)
+    .where(inArray(people.id, [...ids]));
+  return new Map(found.map((p) => [p.id, { id: p.id, name: p.name || null, phone: p.phone || null }]));
+}
+
+async function writePerson(tx: Tx, person: unknown): Promise<string | null> {
+  if (person === null) return null;
+  const { id, name, phone } = person as { id: string; name: string | null; phone: string | null };
+  await tx
+    .insert(people)
+    .values({ id, name, phone, createdAt: new Date() })
+    .onConflictDoUpdate({ target: people.id, set: { name, phone } });
+  return id;
+}
+
+const crewStore: NounStore = {
+  async *rows(db, ids) {
+    for await (const page of pages(db, crew, crew.id, ids))
+      for (const row of page) yield pick(row, ['id', 'name', 'role', 'retiredAt']);
+  },
+  nameOf: ({ name }) => name as string,
+  names: () => [],
+  async write(tx, row) {
+    const set = { ...row, retiredAt: maybeMoment(row.retiredAt) } as typeof crew.$inferInsert;
+    await tx.insert(crew).values(set).onConflictDoUpdate({ target: crew.id, set });
+  },
+};
+
+const kitStore: NounStore = {
+  async *rows(db, ids) {
+    for await (const page of pages<typeof vans.$inferSelect>(db, vans, vans.id, ids)) {
+      const items = await db
+        .select()
+        .from(kitItems)
+        .where(inArray(kitItems.vanId, idsOf(page)))
+        .orderBy(asc(kitItems.position));
+      for (const van of page)
+        yield {
+          ...pick(van, ['id', 'name', 'retiredAt']),
+          items: items
+            .filter((item) => item.vanId === van.id)
+            .map(({ detail, retiredAt }) => ({ ...detail, retiredAt: plain(retiredAt) })),
+        };
+    }
+  },
+  nameOf: ({ name }) => name as string,
+  names: (row) =>
+    listOf(row, 'items').flatMap(({ modelId }, i) =>
+      modelId === undefined ? [] : [[`items[${i}].modelId`, 'models', modelId] as const],
+    ),
+  async write(tx, { id, name, retiredAt, items }) {
+    const vanId = id as string;
+    const set = { id: vanId, name: name as string, retiredAt: maybeMoment(retiredAt) };
+    await tx.insert(vans).values(set).onConflictDoUpdate({ target: vans.id, set });
+    for (const [position, { retiredAt: itemRetiredAt, ...detail }] of listOf({ items }, 'items').entries()) {
+      const item = {
+        id: detail.id as string,
+        vanId,
+        position,
+        detail: detail as unknown as KitItem,
+        retiredAt: maybeMoment(itemRetiredAt),
+      };
+      await tx.insert(kitItems).values(item).onConflictDoUpdate({ target: kitItems.id, set: item });
+    }
+  },
+};
+
+const VEHICLE = ['id', 'plate', 'fleetNumber', 'serialNumber', 'modelId', 'notes', 'createdAt'] as const;
+
+const vehicleStore: NounStore = {
+  async *rows(db, ids) {
+    for await (const page of pages(db, vehicles, vehicles.id, ids)) {
+      const owners = await peopleOf(db, idsOf(page, 'ownerId'));
+      for (const row of page)
+        yield { ...pick(row, VEHICLE), owner: owners.get(row.ownerId as string) ?? null };
+    }
+  },
+  nameOf: (row) => vehicleName(row as unknown as Parameters<typeof vehicleName>[0]) ?? (row.id as string),
+  names: ({ modelId }) => [['modelId', 'models', modelId]],
+  async write(tx, { owner, createdAt, ...row }, before) {
+    const vehicle = row as Pick<typeof vehicles.$inferInsert, 'id' | 'modelId' | 'notes'> & {
+      plate: string | null;
+      fleetNumber: string | null;
+      serialNumber: string | null;
+    };
+    const machine = (await modelById(tx, vehicle.modelId))!;
+    const [known] = before
+      ? await tx.select({ revision: vehicles.revision }).from(vehicles).where(eq(vehicles.id, vehicle.id))
+      : [];
+    const set = {
+      ...vehicle,
+      ownerId: await writePerson(tx, owner),
+      createdAt: moment(createdAt),
+      plateKey: vehicle.plate === null ? null : plateKeyOf(vehicle.plate),
+      searchText: vehicleSearchText(vehicle, `${machine.maker} ${machine.model}`),
+      revision: (known?.revision ?? 0) + 1,
+    };
+    await tx.insert(vehicles).values(set).onConflictDoUpdate({ target: vehicles.id, set });
+  },
+};
+
+const BATTERY = [
+  'id',
+  'code',
+  'rating',
+  'dateMark',
+  'state',
+  'vehicleId',
+  'place',
+  'vanId',
+  'since',
+] as const;
+const MOVE = ['kind', 'at', 'by', 'vehicleId', 'place', 'vanId', 'note', 'jobId', 'eventId'] as const;
+
+const batteryStore: NounStore = {
+  unique: 'code',
+  async *rows(db, ids) {
+    for await (const page of pages(db, batteries, batteries.id, ids)) {
+      const moves = await db
+        .select()
+        .from(batteryMoves)
+        .where(inArray(batteryMoves.batteryId, idsOf(page)))
+        .orderBy(asc(batteryMoves.position));
+      for (const row of page)
+        yield {
+          ...pick(row, BATTERY),
+          moves: moves.filter((m) => m.batteryId === row.id).map((m) => pick(m, MOVE)),
+        };
+    }
+  },
+  nameOf: ({ code }) => code as string,
+  names: (row) => [
+    ['vehicleId', 'vehicles', row.vehicleId],
+    ['vanId', 'vans', row.vanId],
+    ...listOf(row, 'moves').flatMap(
+      ({ vehicleId, vanId }, i) =>
+        [
+          [`moves[${i}].vehicleId`, 'vehicles', vehicleId],
+          [`moves[${i}].vanId`, 'vans', vanId],
+        ] as const,
+    ),
+  ],
+  async write(tx, { moves, since, ...row }, before) {
+    const set = { ...(row as unknown as Omit<Battery, 'since'>), since: moment(since) };
+    await tx.insert(batteries).values(set).onConflictDoUpdate({ target: batteries.id, set });
+    const more = listOf({ moves }, 'moves').slice(listOf(before, 'moves').length);
+    for (const move of more)
+      await tx.insert(batteryMoves).values({
+        ...(move as unknown as Omit<typeof batteryMoves.$inferInsert, 'at' | 'batteryId'>),
+        kind: move.kind as BatteryMoveKind,
+        at: moment(move.at),
+        batteryId: set.id,
+      });
+  },
+};
+
+const CALL = [
+  'id',
+  'number',
+  'receivedAt',
+  'title',
+  'placeName',
+  'said',
+  'modelId',
+  'vehicleId',
+  'ambientC',
+  'urgent',
+  'state',
+  'vanId',
+  'technicianId',
+  'promisedAt',
+  'endedAt',
+] as const;
+const CHANGE = ['kind', 'at', 'by', 'vanId', 'technicianId', 'reason'] as const;
+
+const callStore: NounStore = {
+  unique: 'number',
+  async *rows(db, ids) {
+    for await (const page of pages(db, calls, calls.id, ids)) {
+      const callers = await peopleOf(db, idsOf(page, 'callerId'));
+      const changes = await db
+        .select()
+        .from(callChanges)
+        .where(inArray(callChanges.callId, idsOf(page)))
+        .orderBy(asc(callChanges.position));
+      for (const row of page)
+        yield {
+          ...pick(row, CALL),
+          caller: callers.get(row.callerId as string) ?? null,
+          changes: changes.filter((c) => c.callId === row.id).map((c) => pick(c, CHANGE)),
+        };
+    }
+  },
+  nameOf: ({ number, title }) => `${number as number}, ${title as string}`,
+  names: ({ modelId, vehicleId, vanId, technicianId }) => [
+    ['modelId', 'models', modelId],
+    ['vehicleId', 'vehicles', vehicleId],
+    ['vanId', 'vans', vanId],
+    ['technicianId', 'crew', technicianId],
+  ],
+  async write(tx, { caller, changes, ...row }, before) {
+    const set = {
+      ...row,
+      callerId: await writePerson(tx, caller),
+      receivedAt: moment(row.receivedAt),
+      promisedAt: maybeMoment(row.promisedAt),
+      endedAt: maybeMoment(row.endedAt),
+    } as unknown as typeof calls.$inferInsert;
+    await tx.insert(calls).values(set).onConflictDoUpdate({ target: calls.id, set });
+    const more = listOf({ changes }, 'changes').slice(listOf(before, 'changes').length);
+    for (const change of more)
+      await tx.insert(callChanges).values({
+        ...(change as unknown as Omit<typeof callChanges.$inferInsert, 'at' | 'callId'>),
+        kind: change.kind as CallChangeKind,
+        at: moment(change.at),
+        callId: set.id,
+      });
+  },
+};
+
+const logOf = (row: NounRow): JobEvent[] =>
+  listOf(row, 'events').map((event) => ({ ...event, jobId: row.id }) as unknown as JobEvent);
+
+const jobStore: NounStore = {
+  unique: 'callId',
+  fault: (row) => {
+    const job = foldJob(upgradeLog(logOf(row)));
+    if (!job) return 'events do not begin with one that opens the job';
+    return job.call.callId === row.callId ? null : `events are of call ${job.call.callId}`;
+  },
+  async *rows(db, ids) {
+    for await (const page of pages(db, jobs, jobs.id, ids)) {
+      const events = await db
+        .select()
+        .from(jobEvents)
+        .where(inArray(jobEvents.jobId, idsOf(page)))
+        .orderBy(asc(jobEvents.jobId), asc(jobEvents.position));
+      for (const row of page)
+        yield {
+          ...pick(row, ['id', 'callId', 'vehicleId', 'vanId']),
+          events: events
+            .filter((e) => e.jobId === row.id)
+            .map(({ id, at, heardAt, by, type, data }) => ({
+              id,
+              at: plain(at),
+              ...(heardAt && { heardAt: plain(heardAt) }),
+              by,
+              type,
+              data,
+            })),
+        };
+    }
+  },
+  nameOf: ({ callId }) => `of ${callId as string}`,
+  names: (row) => [
+    ['callId', 'calls', row.callId],
+    ['vehicleId', 'vehicles', row.vehicleId],
+    ['vanId', 'vans', row.vanId],
+    ...listOf(row, 'events').flatMap(
+      ({ by, data }, i) =>
+        [
+          [`events[${i}].by`, 'crew', by],
+          [`events[${i}].data.modelId`, 'models', (data as NounRow).modelId],
+        ] as const,
+    ),
+  ],
+  async write(tx, { id, vehicleId, vanId, events }, before) {
+    const log = logOf({ id, events });
+    const job = foldJob(upgradeLog(log))!;
+    const machine = (await modelById(tx, job.modelId))!;
+    const kept = { job, vehicleId: vehicleId as string, vanId: vanId as string };
+    if (before) await rewriteRow(tx, kept, machine);
+    else await tx.insert(jobs).values(rowOf(kept, machine));
+    const known = listOf(before, 'events').length;
+    for (let from = known; from < log.length; from += PAGE)
+      await tx
+        .insert(jobEvents)
+        .values(log.slice(from, from + PAGE).map((event, i) => eventRow(event, from + i)));
+    await writeRecord(tx, kept, machine);
+  },
+};
+
+export const NOUN_STORES: Readonly<Record<FileNoun, NounStore>> = {
+  crew: crewStore,
+  kit: kitStore,
+  vehicles: vehicleStore,
+  batteries: batteryStore,
+  calls: callStore,
+  jobs: jobStore,
+};

@@ -1,0 +1,73 @@
+import { Readable } from 'node:stream';
+import { FILE_NOUNS, type FileNoun } from '@voltrek/contracts';
+import { NOUN_ROWS } from '@voltrek/contracts/noun-files';
+import { convertSchema } from '@sodaru/yup-to-json-schema';
+import { type Request, Router } from 'express';
+import type { BoardStreams } from '../calls/streams.js';
+import type { Database } from '../db/database.js';
+import { notFound } from '../http/problem.js';
+import { IMPORT_BYTES_MAX } from './found-row.js';
+import { formOf, importNoun, previewNoun, toCsv, toJson } from './noun-file.js';
+import { bodyId, formBasis, sentFile, upload } from './upload.js';
+
+function nounOf(request: Request): FileNoun {
+  const noun = FILE_NOUNS.find((n) => n === request.params.noun);
+  if (!noun) throw notFound(`file of ${String(request.params.noun)}`);
+  return noun;
+}
+
+/** Files of crew, kit, vehicles, batteries, calls and jobs: out as JSON and CSV, and the same in again. */
+export function fileRoutes(database: Database, board: BoardStreams): Router {
+  const { db } = database;
+  const router = Router();
+  router.get('/:noun/schema.json', (request, response) => {
+    response.json(schemaOf(nounOf(request)));
+  });
+  router.get('/:noun/export.json', (request, response) => {
+    const noun = nounOf(request);
+    response.attachment(`${noun}.json`).type('application/json');
+    Readable.from(toJson(db, noun)).pipe(response);
+  });
+  router.get('/:noun/export.csv', (request, response) => {
+    const noun = nounOf(request);
+    response.attachment(`${noun}.csv`).type('text/csv');
+    Readable.from(toCsv(db, noun)).pipe(response);
+  });
+  router.post('/:noun/preview', upload(IMPORT_BYTES_MAX).single('file'), async (request, response) => {
+    response.json(await previewNoun(db, nounOf(request), sentFile(request)));
+  });
+  router.post('/:noun/import', upload(IMPORT_BYTES_MAX).single('file'), async (request, response) => {
+    const noun = nounOf(request);
+    response.json(await importNoun(database, noun, sentFile(request), bodyId(request), formBasis(request)));
+    board.changed();
+  });
+  return router;
+}
+
+function schemaOf(noun: FileNoun): object {
+  const { schema, list } = NOUN_ROWS[noun];
+  const { format, version } = formOf(noun);
+  const row = convertSchema(schema);
+  const entries = list?.kinds.map((kind) => convertSchema(list.schemaOf(kind)!)) ?? [];
+  const items = entries.length === 1 ? entries[0] : { anyOf: entries };
+  return {
+    $schema: 'https://json-schema.org/draft/2020-12/schema',
+    title: format,
+    type: 'object',
+    required: ['format', 'version', 'rows'],
+    properties: {
+      format: { const: format },
+      version: { const: version },
+      rows: {
+        type: 'array',
+        items: list
+          ? {
+              ...row,
+              required: [...(row.required ?? []), list.field],
+              properties: { ...row.properties, [list.field]: { type: 'array', items } },
+            }
+          : row,
+      },
+    },
+  };
+}

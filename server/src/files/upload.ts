@@ -1,0 +1,29 @@
+import { idText } from '@voltrek/contracts';
+import type { Request } from 'express';
+import multer from 'multer';
+import { HttpProblem } from '../http/problem.js';
+
+/** One file in memory, no larger than `fileSize`. */
+export const upload = (fileSize: number) =>
+  multer({ storage: multer.memoryStorage(), limits: { fileSize, files: 1, fields: 4 } });
+
+/** The bytes of the file. @throws HttpProblem 400 when none was sent */
+export function sentFile(request: Request): Uint8Array {
+  if (!request.file) throw new HttpProblem(400, 'No file was sent.');
+  return request.file.buffer;
+}
+
+/** A field of a form; undefined where there is none, or no form. */
+const formField = (request: Request, name: string): unknown =>
+  (request.body as Readonly<Record<string, unknown>> | undefined)?.[name];
+
+/** Who sends the file. @throws ValidationError */
+export const bodyId = (request: Request): string =>
+  idText().label('by').validateSync(formField(request, 'by'));
+
+/** The preview that was agreed to. @throws HttpProblem 422 when none is named */
+export function formBasis(request: Request): number {
+  const basis = Number(formField(request, 'basis') ?? NaN);
+  if (!Number.isInteger(basis)) throw new HttpProblem(422, 'Say which preview was agreed to.');
+  return basis;
+}

@@ -1,0 +1,87 @@
+import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
+import { Store } from '@ngrx/store';
+import { KitActions } from '../shared/state/kit';
+import { SessionActions } from '../shared/state/session';
+import { importInto } from '../shared/ui/import-dialog';
+import { type HouseFile, HOUSE_FILES } from '../shared/words/file-words';
+
+/** Everything that is kept here, out as a file and the same in again. */
+@Component({
+  selector: 'vt-files-page',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { class: 'page', tabindex: '0' },
+  template: `
+    <header><h1>Files</h1></header>
+    <p class="dim">
+      Bring them in from the top down: each names what stands above it. What a log or a battery went through
+      is added to, never replaced.
+    </p>
+    <ul class="ruled">
+      @for (file of files; track file.name) {
+        <li [attr.aria-label]="file.name">
+          <span>
+            <strong>{{ file.name }}</strong>
+            <span class="dim">{{ file.holds }}</span>
+          </span>
+          <span class="keys">
+            <button
+              type="button"
+              class="key"
+              [attr.aria-label]="'Import ' + file.name"
+              (click)="bringIn(file)"
+            >
+              Import
+            </button>
+            <a class="key" [href]="file.address + '/export.json'" [attr.download]="file.name + '.json'"
+              >JSON</a
+            >
+            <a class="key" [href]="file.address + '/export.csv'" [attr.download]="file.name + '.csv'">CSV</a>
+            <a class="key" [href]="file.address + '/schema.json'" target="_blank">Schema</a>
+          </span>
+        </li>
+      }
+    </ul>
+    <p class="dim last">
+      All of it together, photos included, goes out with <code>npm run export -- FILE</code> and into an empty
+      folder with <code>npm run import -- FILE</code>.
+    </p>
+  `,
+  styles: `
+    p {
+      max-width: 70ch;
+      margin: 0 0 14px;
+    }
+    li {
+      display: flex;
+      flex-wrap: wrap;
+      align-items: center;
+      justify-content: space-between;
+      gap: 6px 16px;
+      padding: 8px 0;
+    }
+    li > :first-child {
+      display: grid;
+      grid-template-columns: 110px 1fr;
+      flex: 1 1 340px;
+    }
+    .last {
+      margin-top: 18px;
+    }
+    code {
+      color: inherit;
+    }
+  `,
+})
+export class FilesPage {
+  private readonly modals = inject(NgbModal);
+  private readonly store = inject(Store);
+  protected readonly files = HOUSE_FILES;
+
+  protected async bringIn(file: HouseFile): Promise<void> {
+    await importInto(this.modals, file);
+    // Who works here and what is on the vans is known to every page.
+    this.store.dispatch(SessionActions.crewWanted());
+    this.store.dispatch(KitActions.opened());
+  }
+}
