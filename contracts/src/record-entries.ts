@@ -172,6 +172,11 @@ export const KIT_RANGES = {
 } as const satisfies Record<string, Range>;
 
 const named = { name: shortText(60) };
+/** Of what carries a charge: when it was made, and when its charge was last known. */
+const kept = {
+  madeIn: yup.number().integer().min(1990).max(2100).optional(),
+  chargedAt: instantText().optional(),
+};
 const volts = () =>
   yup
     .number()
@@ -191,6 +196,7 @@ const KIT: { readonly [K in KitItem['kind']]: KitFields<K> } = {
   'lead-set': { ...named, leads: leads.required() },
   'lithium-pack': {
     ...named,
+    ...kept,
     peakAmps: figure(KIT_RANGES.peakAmps),
     peakSeconds: figure(KIT_RANGES.peakSeconds),
     charge: share(),
@@ -199,6 +205,7 @@ const KIT: { readonly [K in KitItem['kind']]: KitFields<K> } = {
   },
   'lead-pack': {
     ...named,
+    ...kept,
     outputs: yup.array().of(volts()).min(1).max(2).required(),
     battery: rating(),
     soc: share(),
@@ -206,6 +213,7 @@ const KIT: { readonly [K in KitItem['kind']]: KitFields<K> } = {
   },
   'capacitor-booster': {
     ...named,
+    ...kept,
     ...cellShape(),
     volts: figure(KIT_RANGES.volts),
     converterAmps: figure(KIT_RANGES.converterAmps).nullable().defined(),
@@ -213,6 +221,7 @@ const KIT: { readonly [K in KitItem['kind']]: KitFields<K> } = {
   },
   'spare-batteries': {
     ...named,
+    ...kept,
     count: yup
       .number()
       .oneOf([1, 2] as const)
@@ -229,6 +238,7 @@ const KIT: { readonly [K in KitItem['kind']]: KitFields<K> } = {
   },
   'hobby-lithium': {
     ...named,
+    ...kept,
     capacityAh: figure(KIT_RANGES.capacityAh),
     cRate: figure(KIT_RANGES.cRate),
     charge: share(),

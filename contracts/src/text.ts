@@ -26,9 +26,9 @@ export const instantText = () =>
     .test('instant', '${path} must be an ISO 8601 instant', (value) => value == null || isInstant(value));
 
 /** Runs a check of a part; what it finds is told under the part's path. */
-export function underPath<T>(path: string, check: () => T): T {
+export function underPath(path: string, check: () => void): void {
   try {
-    return check();
+    check();
   } catch (error) {
     if (!(error instanceof yup.ValidationError)) throw error;
     const inner = error.inner.length > 0 ? error.inner : [error];

@@ -119,7 +119,7 @@ describe('files of crew, kit, vehicles, batteries, calls and jobs', () => {
       jasmine.objectContaining({ added: [], changed: [], faults: [] }),
     );
     const { api } = await sharedServer();
-    const { vehicle } = (await api.get(`/api/vehicles/${String(found.id)}`).expect(200)).body as {
+    const { vehicle } = (await api.get(`/api/vehicles/${found.id}`).expect(200)).body as {
       vehicle: { notes: string; plate: string };
     };
     expect(vehicle.plate).toBe("=QX'1");

@@ -75,6 +75,12 @@ export function withCharge<K extends ChargedKit>(item: K, share: number): K {
   }
 }
 
+/** The piece when its charge is known to be this at this moment. */
+export const chargedTo = <K extends ChargedKit>(item: K, share: number, at: Date): K => ({
+  ...withCharge(item, share),
+  chargedAt: at.toISOString(),
+});
+
 /** Charge that a job took out of one piece of kit. */
 export interface KitUse {
   readonly kitItemId: string;

@@ -16,6 +16,7 @@ import { crankStepsParameters } from '../crank/crank-steps.js';
 import { oddsParameters } from '../plan/odds.js';
 import { restParameters } from '../crank/rest.js';
 import { routeParameters } from '../reach/route.js';
+import { kitAgeParameters } from '../sources/kit-age.js';
 import { latchParameters } from '../sources/latch.js';
 import type { Parameter } from '../quantities/parameter.js';
 
@@ -137,5 +138,6 @@ export const PARAMETERS: readonly Parameter[] = [
   ...oddsParameters(),
   ...restParameters(),
   ...routeParameters(),
+  ...kitAgeParameters(),
   ...latchParameters(),
 ];

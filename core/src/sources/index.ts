@@ -3,3 +3,4 @@ export * from './cell-bank.js';
 export * from './kit.js';
 export * from './models.js';
 export * from './latch.js';
+export * from './kit-age.js';

@@ -1,6 +1,7 @@
 import type { BatteryRating } from '../battery/battery.js';
 import type { LeadSet } from '../leads/lead-set.js';
 import type { CellBank } from './cell-bank.js';
+import type { KeptCharge } from './kit-age.js';
 
 /** The service van itself, lending its battery and alternator. */
 export interface DonorKit {
@@ -23,7 +24,7 @@ export interface LeadSetKit {
   readonly leads: LeadSet;
 }
 
-export interface LithiumPackKit {
+export interface LithiumPackKit extends KeptCharge {
   readonly kind: 'lithium-pack';
   readonly id: string;
   readonly name: string;
@@ -36,7 +37,7 @@ export interface LithiumPackKit {
   readonly leads: LeadSet;
 }
 
-export interface LeadPackKit {
+export interface LeadPackKit extends KeptCharge {
   readonly kind: 'lead-pack';
   readonly id: string;
   readonly name: string;
@@ -47,7 +48,7 @@ export interface LeadPackKit {
   readonly leads: LeadSet;
 }
 
-export interface CapacitorBoosterKit extends CellBank {
+export interface CapacitorBoosterKit extends CellBank, KeptCharge {
   readonly kind: 'capacitor-booster';
   readonly id: string;
   readonly name: string;
@@ -59,7 +60,7 @@ export interface CapacitorBoosterKit extends CellBank {
 }
 
 /** Loose 12 V batteries: one across one battery of a string, or two linked in series for 24 V. They have no switch and no leads. */
-export interface SpareBatteriesKit {
+export interface SpareBatteriesKit extends KeptCharge {
   readonly kind: 'spare-batteries';
   readonly id: string;
   readonly name: string;
@@ -81,7 +82,7 @@ export interface MainsChargerKit {
 }
 
 /** Three lithium cells in series made for models: last resort, refused unless the house rule allows it. */
-export interface HobbyLithiumKit {
+export interface HobbyLithiumKit extends KeptCharge {
   readonly kind: 'hobby-lithium';
   readonly id: string;
   readonly name: string;

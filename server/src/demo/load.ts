@@ -8,6 +8,7 @@ import type { Database, Tx } from '../db/database.js';
 import { calls, crew, kitItems, models, people, vans, vehicles } from '../db/schema.js';
 import { isFilled, markFilled } from '../house/filled.js';
 import { writeLog } from '../jobs/whole-log.js';
+import { knownAt } from '../vans/repository.js';
 import { plateKeyOf, vehicleSearchText } from '../vehicles/repository.js';
 import { type DemoHouse, demoHouse, shippedAtlas } from './data.js';
 import { type DemoVehicle, demoFleet } from './fleet.js';
@@ -60,7 +61,9 @@ async function loadCrewAndVans(tx: Tx, house: DemoHouse, now: Date): Promise<voi
     await tx.insert(vans).values({ id, name });
     await tx
       .insert(kitItems)
-      .values(kit.map((detail, position) => ({ id: detail.id, vanId: id, position, detail })));
+      .values(
+        kit.map((item, position) => ({ id: item.id, vanId: id, position, detail: knownAt(item, now) })),
+      );
     for (const rating of house.spares)
       await addBattery(tx, randomUUID(), rating, null, {
         kind: 'to-van',

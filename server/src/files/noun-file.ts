@@ -188,9 +188,9 @@ async function compare(
     const holder = store.unique && taken.get(row[store.unique]);
     if (holder && holder !== row.id)
       faults.push({
-        line: lineOf(store.unique!),
-        path: store.unique!,
-        message: `${String(row[store.unique!])} is taken by ${holder}`,
+        line: lineOf(store.unique),
+        path: store.unique,
+        message: `${String(row[store.unique])} is taken by ${holder}`,
       });
     for (const [path, table, id] of store.names(row)) {
       if (id === null || id === undefined) continue;
@@ -284,7 +284,7 @@ export async function importNoun(
 function doesNotBelong(error: unknown, line: number): unknown {
   const cause = error instanceof Error && error.cause instanceof Error ? error.cause : error;
   const isConstraint =
-    typeof cause === 'object' && cause !== null && 'code' in cause && /^23/.test(String(cause.code));
+    typeof cause === 'object' && cause !== null && 'code' in cause && String(cause.code).startsWith('23');
   return isConstraint
     ? atFault([{ line, path: '', message: 'an id in it belongs to something else here' }])
     : error;

@@ -78,13 +78,16 @@ async function* pages<T extends Fields>(
 const idsOf = (page: readonly Fields[], field = 'id'): string[] =>
   page.map((row) => row[field] as string | null).filter((id) => id !== null);
 
+/** A file does not tell nothing from an empty text. */
+const orNull = (text: string | null): string | null => (text === '' ? null : text);
+
 async function peopleOf(db: Db | Tx, ids: readonly string[]): Promise<Map<string, NounRow>> {
   if (ids.length === 0) return new Map();
   const found = await db
     .select()
     .from(people)
     .where(inArray(people.id, [...ids]));
-  return new Map(found.map((p) => [p.id, { id: p.id, name: p.name || null, phone: p.phone || null }]));
+  return new Map(found.map(({ id, name, phone }) => [id, { id, name: orNull(name), phone: orNull(phone) }]));
 }
 
 async function writePerson(tx: Tx, person: unknown): Promise<string | null> {

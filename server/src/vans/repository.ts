@@ -1,20 +1,21 @@
 import { randomUUID } from 'node:crypto';
 import type { KitEntry, Van } from '@voltrek/contracts';
-import { isCharged, type KitCare, type KitUse, withCharge, chargeOf } from '@voltrek/core/job';
-import type { KitItem } from '@voltrek/core/sources';
+import { chargedTo, chargeOf, isCharged, type KitCare, type KitUse } from '@voltrek/core/job';
+import { chargeNow, type KitItem, kitNow } from '@voltrek/core/sources';
 import { and, asc, eq, isNull, max } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
 import { kitItems, kitMarks, kitUses, vans } from '../db/schema.js';
 import { HttpProblem, notFound } from '../http/problem.js';
 
-/** What a van carries now. */
+/** What a van carries, as it is now: what rest and age have left of it. */
 export async function kitOfVan(db: Db | Tx, vanId: string): Promise<KitItem[]> {
   const rows = await db
     .select({ detail: kitItems.detail })
     .from(kitItems)
     .where(and(eq(kitItems.vanId, vanId), isNull(kitItems.retiredAt)))
     .orderBy(asc(kitItems.position));
-  return rows.map((row) => row.detail);
+  const now = new Date();
+  return rows.map((row) => kitNow(row.detail, now));
 }
 
 /** Every van with what it carries, those off the road included. */
@@ -65,6 +66,10 @@ export async function addVan(tx: Tx, name: string): Promise<string> {
   return id;
 }
 
+/** Typed just now: its charge is of now. */
+export const knownAt = (item: KitItem, at: Date): KitItem =>
+  isCharged(item) ? chargedTo(item, chargeOf(item), at) : item;
+
 export async function addKitItem(
   tx: Tx,
   vanId: string,
@@ -76,7 +81,9 @@ export async function addKitItem(
     .from(kitItems)
     .where(eq(kitItems.vanId, vanId));
   const position = (last?.position ?? -1) + 1;
-  await tx.insert(kitItems).values({ id, vanId, position, detail: { ...entry, id } as KitItem });
+  await tx
+    .insert(kitItems)
+    .values({ id, vanId, position, detail: knownAt({ ...entry, id } as KitItem, new Date()) });
 }
 
 /** A piece of kit that is carried. @throws HttpProblem 404 */
@@ -124,7 +131,7 @@ export async function finishMark(
 /** Fills a piece of kit that carries a charge, and closes what asked for it. */
 export async function recharge(tx: Tx, item: KitItem, by: string, at: Date): Promise<void> {
   if (!isCharged(item)) throw new HttpProblem(409, 'That carries no charge of its own.');
-  await writeKitItem(tx, withCharge(item, 1));
+  await writeKitItem(tx, chargedTo(item, 1, at));
   await tx
     .update(kitMarks)
     .set({ doneBy: by, doneAt: at })
@@ -143,7 +150,11 @@ export async function chargeKit(tx: Tx, jobId: string, uses: readonly KitUse[], 
       .insert(kitUses)
       .values({ kitItemId, jobId, share, at })
       .onConflictDoUpdate({ target: [kitUses.kitItemId, kitUses.jobId], set: { share, at } });
-    const item = await kitItemById(tx, kitItemId).catch(() => null);
-    if (item && isCharged(item)) await writeKitItem(tx, withCharge(item, chargeOf(item) - (share - known)));
+    const item = await kitItemById(tx, kitItemId).then(
+      (known) => chargeNow(known, at),
+      () => null,
+    );
+    if (item && isCharged(item))
+      await writeKitItem(tx, chargedTo(item, chargeOf(item) - (share - known), at));
   }
 }

@@ -13,6 +13,7 @@ import {
   allVans,
   finishMark,
   kitItemById,
+  knownAt,
   recharge,
   requireVan,
   retireKitItem,
@@ -69,7 +70,7 @@ export function vanRoutes({ db }: Database): Router {
         if (known.kind !== entry.kind)
           throw new HttpProblem(409, 'A piece of kit keeps its kind. Retire it and add another.');
         if (entry.kind === 'donor') await requireModel(tx, entry.modelId);
-        await writeKitItem(tx, { ...entry, id: itemId } as KitItem);
+        await writeKitItem(tx, knownAt({ ...entry, id: itemId } as KitItem, new Date()));
       }),
     );
   });

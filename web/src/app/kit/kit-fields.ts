@@ -1,7 +1,7 @@
 import type { KitEntry } from '@voltrek/contracts';
 import { CCA_STANDARDS, CHEMISTRIES } from '@voltrek/core/battery';
 import { CLAMP_CONTACTS, CONDUCTORS } from '@voltrek/core/leads';
-import type { KitItem } from '@voltrek/core/sources';
+import { chargeNow, type KitItem } from '@voltrek/core/sources';
 import { choicesOf, type FormField, type FormValues } from '../shared/ui/form-fields';
 import { typedFigure } from '../shared/ui/typed-figure';
 import { CHEMISTRY_WORDS } from '../shared/words/plan-words';
@@ -34,6 +34,7 @@ const LEADS: readonly FormField[] = [
   { key: 'leads.contact', label: 'Clamps', kind: 'choice', choices: choicesOf(CLAMP_CONTACTS) },
 ];
 const charge = (key: string): FormField => number(key, 'Charge now', '%');
+const MADE = number('madeIn', 'Year made, if known');
 
 /** What is asked of each kind of kit. */
 const FIELDS: Readonly<Record<Kind, readonly FormField[]>> = {
@@ -52,6 +53,7 @@ const FIELDS: Readonly<Record<Kind, readonly FormField[]>> = {
     number('peakSeconds', 'Peak lasts', 's'),
     number('capacityAh', 'Holds at 12 V, if its maker says', 'Ah'),
     charge('charge'),
+    MADE,
     ...LEADS,
   ],
   'lead-pack': [
@@ -69,6 +71,7 @@ const FIELDS: Readonly<Record<Kind, readonly FormField[]>> = {
     },
     ...RATING,
     charge('soc'),
+    MADE,
     ...LEADS,
   ],
   'capacitor-booster': [
@@ -78,6 +81,7 @@ const FIELDS: Readonly<Record<Kind, readonly FormField[]>> = {
     number('cellVolts', 'A cell stands', 'V'),
     number('cellOhms', 'A cell', 'ohm'),
     number('volts', 'Stands at now', 'V'),
+    MADE,
     number('converterAmps', 'Fills itself at, if it can', 'A'),
     ...LEADS,
   ],
@@ -86,6 +90,7 @@ const FIELDS: Readonly<Record<Kind, readonly FormField[]>> = {
     { key: 'count', label: 'How many', kind: 'choice', choices: choicesOf(['1', '2']) },
     ...RATING,
     charge('soc'),
+    MADE,
   ],
   'mains-charger': [
     NAME,
@@ -99,6 +104,7 @@ const FIELDS: Readonly<Record<Kind, readonly FormField[]>> = {
     number('capacityAh', 'Capacity', 'Ah'),
     number('cRate', 'Continuous', 'times capacity'),
     charge('charge'),
+    MADE,
     ...LEADS,
   ],
   'latch-source': [NAME, number('volts', 'Gives', 'V')],
@@ -189,11 +195,13 @@ export const usualOf = (kind: Kind): FormValues => USUAL[kind];
 /** Shares are typed as percent, and what may be left empty is null or nothing then. */
 const PERCENT: readonly string[] = ['soc', 'charge'];
 const OR_NULL: readonly string[] = ['converterAmps', 'startAmps'];
-const OR_NOTHING: readonly string[] = ['capacityAh'];
+/** A lithium pack's maker may say what it holds or not; anybody may know the year or not. */
+const mayBeNothing = (kind: Kind, key: string): boolean =>
+  key === 'madeIn' || (key === 'capacityAh' && kind === 'lithium-pack');
 
 /** A piece of kit as its fields show it. */
 export function valuesOf(item: KitItem): FormValues {
-  const held = item as unknown as Readonly<Record<string, unknown>>;
+  const held = chargeNow(item, new Date()) as unknown as Readonly<Record<string, unknown>>;
   return Object.fromEntries(
     FIELDS[item.kind].map(({ key }) => {
       const [whole = '', part] = key.split('.');
@@ -217,7 +225,7 @@ export function entryOf(kind: Kind, values: FormValues): KitEntry {
     const text = (values[field.key] ?? '').trim();
     const [key = '', part] = field.key.split('.');
     const isEmpty = text === '';
-    if (isEmpty && OR_NOTHING.includes(key) && kind === 'lithium-pack') continue;
+    if (isEmpty && mayBeNothing(kind, key)) continue;
     const value = key === 'outputs' ? text.split(' ').map(Number) : valueOf(field, key, text);
     if (part === undefined) entry[key] = value;
     else entry[key] = { ...(entry[key] as object), [part]: value };

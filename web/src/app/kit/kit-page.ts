@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import type { KitEntry, KitMark, Van } from '@voltrek/contracts';
 import { chargeOf, isCharged } from '@voltrek/core/job';
-import type { KitItem } from '@voltrek/core/sources';
+import { chargeNow, type KitItem } from '@voltrek/core/sources';
 import { RouterLink } from '@angular/router';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
@@ -174,7 +174,7 @@ export class KitPage {
   /** What is left in it; null for kit that carries no charge of its own. */
   protected charge(item: KitItem): { readonly share: number; readonly text: string } | null {
     if (!isCharged(item)) return null;
-    const share = chargeOf(item);
+    const share = chargeOf(chargeNow(item, new Date()));
     return { share, text: percent(share) };
   }
 
