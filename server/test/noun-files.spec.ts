@@ -7,6 +7,7 @@ import type supertest from 'supertest';
 import { writeMachine, allMachines } from '../src/atlas/repository.js';
 import { openInMemory, SNAPSHOT } from '../src/db/database.js';
 import { crew } from '../src/db/schema.js';
+import { loadDemo } from '../src/demo/load.js';
 import { readCsvRows, writeCsvRows } from '../src/files/csv-rows.js';
 import { cellsOf, rowOf } from '../src/files/cells.js';
 import { csvColumns, importNoun, previewNoun, toCsv, toJson } from '../src/files/noun-file.js';
@@ -61,6 +62,7 @@ describe('files of crew, kit, vehicles, batteries, calls and jobs', () => {
     for (const form of [toJson, toCsv]) {
       const { db, client } = await openInMemory(SNAPSHOT);
       const empty = { db, close: () => client.close() };
+      await loadDemo(empty, new Date(), true);
       await db.insert(crew).values({ id: 'crew-1', name: 'First', role: 'crew-lead' });
       await db.transaction(async (tx) => {
         for (const machine of await allMachines(database.db))

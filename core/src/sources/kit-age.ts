@@ -1,15 +1,7 @@
 import type { BatteryRating } from '../battery/battery.js';
 import type { Chemistry } from '../battery/chemistry.js';
 import type { Parameter } from '../quantities/parameter.js';
-import type { KitItem } from './kit.js';
-
-/** When a piece that carries a charge was made, and when its charge was last known: both left out where nobody said. */
-export interface KeptCharge {
-  /** Calendar year. */
-  readonly madeIn?: number;
-  /** Moment that the charge of the entry is of, ISO 8601. */
-  readonly chargedAt?: string;
-}
+import type { KeptCharge, KitItem } from './kit.js';
 
 const DAY_MS = 86_400_000;
 const MONTH_DAYS = 30;

@@ -1,7 +1,14 @@
 import type { BatteryRating } from '../battery/battery.js';
 import type { LeadSet } from '../leads/lead-set.js';
 import type { CellBank } from './cell-bank.js';
-import type { KeptCharge } from './kit-age.js';
+
+/** When a piece that carries a charge was made, and when its charge was last known: both left out where nobody said. */
+export interface KeptCharge {
+  /** Calendar year. */
+  readonly madeIn?: number;
+  /** Moment that the charge of the entry is of, ISO 8601. */
+  readonly chargedAt?: string;
+}
 
 /** The service van itself, lending its battery and alternator. */
 export interface DonorKit {

@@ -19,7 +19,6 @@ import { donorOf, entryById, modelById } from '../atlas/repository.js';
 import { followJob } from '../batteries/of-job.js';
 import { batteriesIn } from '../batteries/repository.js';
 import { callById, endCall, takenCall } from '../calls/repository.js';
-import { requireCrew } from '../crew/repository.js';
 import type { Database, Tx } from '../db/database.js';
 import { writePromises } from '../followups/repository.js';
 import { HttpProblem, notFound, refused } from '../http/problem.js';
@@ -36,6 +35,7 @@ import {
   readEvents,
   writeEvent,
 } from './repository.js';
+import { type Standing, standingFor } from './standing.js';
 import type { JobStreams } from './streams.js';
 
 /** What an acknowledged event tells its sender. */
@@ -66,15 +66,17 @@ export async function acceptEvent(
 ): Promise<Acknowledged> {
   const heardAt = new Date(Date.now() - heldMs).toISOString();
   const result = await database.db.transaction(async (tx): Promise<Acknowledged> => {
-    const known = await eventById(tx, reported.id);
-    const kept = await keptJob(tx, reported.jobId);
-    if (known) {
-      if (known.jobId !== reported.jobId) throw new HttpProblem(409, 'That event id belongs to another job.');
-      return { event: known, revision: kept?.job.revision ?? 0, isNew: false };
+    const { isCrew, isKnown, standing: known } = await standingFor(tx, reported);
+    if (isKnown) {
+      const event = (await eventById(tx, reported.id))!;
+      if (event.jobId !== reported.jobId) throw new HttpProblem(409, 'That event id belongs to another job.');
+      return { event, revision: (await keptJob(tx, event.jobId))?.job.revision ?? 0, isNew: false };
     }
-    await requireCrew(tx, reported.by);
-    const event = { ...reported, heardAt: notBefore(kept?.job ?? null, heardAt) } as JobEvent;
-    const { job } = await append(tx, kept, event);
+    if (!isCrew) throw notFound(`crew member ${reported.by}`);
+    const standing = known ?? (await standingOpened(tx, reported));
+    const before = known && (known.job ?? (await keptJob(tx, reported.jobId))?.job ?? null);
+    const event = { ...reported, heardAt: notBefore(before, heardAt) } as JobEvent;
+    const { job } = await append(tx, { ...standing, job: before }, event);
     return { event, revision: job.revision, isNew: true };
   });
   if (result.isNew) streams.tell(result.event, result.revision);
@@ -87,27 +89,17 @@ function notBefore(job: Job | null, heardAt: string): string {
 }
 
 /** Judges one event and writes it. @throws HttpProblem as `acceptEvent` */
-export async function append(tx: Tx, kept: KeptJob | null, event: JobEvent): Promise<KeptJob> {
-  const of = kept ?? (await openedBy(tx, event));
-  const modelId = event.type === 'job.opened' ? event.data.modelId : kept!.job.modelId;
-  const machine = await modelById(tx, modelId);
-  if (!machine) throw notFound(`machine ${modelId}`);
-  if (event.type === 'model.identified' && !(await modelById(tx, event.data.modelId)))
-    throw notFound(`machine ${event.data.modelId}`);
-  const kit = await kitOfVan(tx, of.vanId);
+async function append(tx: Tx, standing: Standing, event: JobEvent): Promise<KeptJob> {
+  const { job: before, machine, kit, donor, rules, vehicleId, vanId } = standing;
+  const found = event.type === 'model.identified' ? await modelById(tx, event.data.modelId) : null;
+  if (event.type === 'model.identified' && !found) throw notFound(`machine ${event.data.modelId}`);
   // Only an undo looks back; everything else costs the same however long the log is.
   const log = event.type === 'event.undone' ? await readEvents(tx, event.jobId) : [];
-  const refusal = refusalOf(kept?.job ?? null, event, {
-    machine,
-    donor: await donorOf(tx, kit),
-    kit,
-    rules: await houseRules(tx),
-    undoable: () => lastUndoable(log),
-  });
+  const refusal = refusalOf(before, event, { machine, donor, kit, rules, undoable: () => lastUndoable(log) });
   if (refusal) throw refused(refusal);
-  const job = applyEvent(kept?.job ?? null, event, () => log)!;
-  const next: KeptJob = { ...of, job };
-  const now = job.modelId === machine.id ? machine : (await modelById(tx, job.modelId))!;
+  const job = applyEvent(before, event, () => log)!;
+  const next: KeptJob = { vehicleId, vanId, job };
+  const now = job.modelId === machine.id ? machine : (found ?? (await modelById(tx, job.modelId))!);
   await writeEvent(tx, event, next, now);
   await bringUpToDate(tx, next, now, kit, event);
   return next;
@@ -147,14 +139,26 @@ async function bringUpToDate(
   }
 }
 
-/** Whose machine a job that opens is worked on, and from which van: as its call says. @throws HttpProblem 404, 409 */
-async function openedBy(tx: Tx, event: JobEvent): Promise<Omit<KeptJob, 'job'>> {
+/** What a job that opens stands on: its machine, and the kit of the van that its call says. @throws HttpProblem 404, 409 */
+async function standingOpened(tx: Tx, event: JobEvent): Promise<Standing> {
   if (event.type !== 'job.opened') throw notFound(`job ${event.jobId}`);
   const call = await callById(tx, event.data.callId);
   if (!call) throw notFound(`call ${event.data.callId}`);
   const other = await jobOfCall(tx, event.data.callId);
   if (other && other !== event.jobId) throw refused('already-open');
-  return { vehicleId: call.vehicleId, vanId: event.data.vanId ?? call.vanId ?? (await firstVan(tx)) };
+  const vanId = event.data.vanId ?? call.vanId ?? (await firstVan(tx));
+  const machine = await modelById(tx, event.data.modelId);
+  if (!machine) throw notFound(`machine ${event.data.modelId}`);
+  const kit = await kitOfVan(tx, vanId);
+  return {
+    vehicleId: call.vehicleId,
+    vanId,
+    job: null,
+    machine,
+    kit,
+    donor: await donorOf(tx, kit),
+    rules: await houseRules(tx),
+  };
 }
 
 /** A job with its machine, vehicle, kit and donor. @throws HttpProblem 404 */
