@@ -40,3 +40,14 @@ test('vehicles go out as a file, come back corrected, and a faulty one is told b
   await page.goto(`${server.url}/vehicle/${id}`);
   await expect(page.getByText('Keys at the gate house')).toBeVisible();
 });
+
+test('labels of loose batteries are a PDF with a label for each', async ({ page, server }) => {
+  await page.goto(`${server.url}/batteries`);
+  const rows = page.getByRole('listitem');
+  await expect(rows.first()).toBeVisible();
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Labels, PDF' }).click();
+  const pdf = await readFile(await (await download).path());
+  expect(pdf.subarray(0, 5).toString()).toBe('%PDF-');
+  expect(pdf.length).toBeGreaterThan(4000);
+});

@@ -26,3 +26,34 @@ test('a school that is chosen changes the order of the next hook-up, and safety 
   await first.getByRole('radio', { name: 'the casualty' }).click();
   await expect(first.getByRole('radio', { name: 'the casualty' })).toBeChecked();
 });
+
+test('a rule that changes while a job is worked is asked about: the job keeps its own until somebody takes the new ones', async ({
+  tech,
+  page,
+}) => {
+  await tech.openJob('brinmoor-pella');
+  await tech.toMeasure('one click');
+  await tech.read('1185');
+  const job = page.url();
+  const change = async (choice: string): Promise<void> => {
+    await page.goto(`${tech.url}/rules`);
+    const last = page.getByRole('radiogroup', { name: 'Donor engine while connecting' });
+    await last.getByRole('radio', { name: choice, exact: true }).click();
+    await expect(last.getByRole('radio', { name: choice, exact: true })).toBeChecked();
+    await page.goto(job);
+  };
+  const banner = page.getByText('House rules changed since this job was opened');
+  await expect(banner).toHaveCount(0);
+  await change('running');
+  await expect(banner).toContainText('donor engine while connecting');
+  await page.getByRole('button', { name: 'Keep the old ones' }).click();
+  await expect(banner).toHaveCount(0);
+  await page.reload();
+  await page.getByRole('button', { name: 'Work by the new ones' }).click();
+  await expect(banner).toHaveCount(0);
+  await page.reload();
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+  await expect(banner).toHaveCount(0);
+  await change('off to connect, then runs');
+  await expect(banner).toBeVisible();
+});
