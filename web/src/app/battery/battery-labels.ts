@@ -30,7 +30,7 @@ function labelOf({ id, code, rating, dateMark }: Battery, origin: string): Conte
       { qr: `${origin}/battery/${id}`, fit: 78, width: 84 },
       {
         stack: [
-          { text: `${code.slice(0, 3)} ${code.slice(3)}`, fontSize: 17, bold: true },
+          { text: `${code.slice(0, 3)}\u00a0${code.slice(3)}`, fontSize: 15, bold: true },
           { text: ratingWords(rating), fontSize: 8 },
           { text: dateMark ? `marked ${dateMark}` : '', fontSize: 8 },
         ],
