@@ -172,7 +172,7 @@ describe('generated orders', () => {
     expect(orders).toBeGreaterThan(1000);
   });
 
-  it('in an enclosed space spark in gas no more than any other order of the same clamps would', () => {
+  it('in an enclosed space spark in gas no more than any other order would that ends on black with both reds on before the bodies are joined', () => {
     for (const [machine, rest] of [
       [CAR, [11.7]],
       [CLOSED, [11.7]],
@@ -187,6 +187,7 @@ describe('generated orders', () => {
           .toBeTrue();
         const cost = orderCost(scene, chosen, DEFAULT_RULES);
         for (const sequence of permutations(usualSequence(DEFAULT_RULES))) {
+          if (sequence.lastIndexOf('redCasualty') === 3 || sequence.lastIndexOf('redSource') === 3) continue;
           const other = hookupOrder(machine, scene.donor, option, 3, DEFAULT_RULES, sequence);
           if (hasLooseLeads(option))
             expect(orderCost(scene, other, DEFAULT_RULES)).toBeGreaterThanOrEqual(cost);

@@ -1,5 +1,5 @@
 import type { ClampId } from '../circuit/rescue.js';
-import { clampPoints } from '../plan/clamp-points.js';
+import { clampPoints, farthestGround } from '../plan/clamp-points.js';
 import { hasLooseLeads, type SourceOption } from '../plan/options.js';
 import {
   type Machine,
@@ -18,6 +18,7 @@ export type StepReason =
   | 'red-free-end-weak'
   | 'donor-black'
   | 'last-away-from-battery'
+  | 'last-near-battery'
   | 'last-at-battery'
   | 'middle-joint-live'
   | 'pack-black'
@@ -64,6 +65,7 @@ export interface ClampPlaces {
 /**
  * Where each clamp of the option goes.
  *
+ * @param endsAtDonor the last contact is made at the donor: then on its ground point, never on its battery, which has just been charged
  * @param donor the donor's atlas entry when the option is a donor
  * @throws RangeError when the machine has no usable point, or a donor option comes without its donor
  */
@@ -72,6 +74,7 @@ export function clampPlaces(
   donor: Machine | null,
   option: SourceOption,
   rules: HouseRules,
+  endsAtDonor = false,
 ): ClampPlaces {
   const { red, black } = clampPoints(
     machine,
@@ -86,7 +89,9 @@ export function clampPlaces(
     return { redCasualty: red, blackCasualty: black, redSource: plus, blackSource: minus };
   }
   const donorRed = donor?.points.find((p) => p.kind === 'red-post' || p.kind === 'battery-positive');
-  const donorBlack = donor?.points.find((p) => p.kind === 'battery-negative' || p.kind === 'ground-point');
+  const donorGround = donor ? farthestGround(donor) : undefined;
+  const donorMinus = donor?.points.find((p) => p.kind === 'battery-negative');
+  const donorBlack = endsAtDonor ? donorGround : (donorMinus ?? donorGround);
   if (!donorRed || !donorBlack) throw new RangeError('the donor has no place for the clamps');
   return { redCasualty: red, blackCasualty: black, redSource: donorRed.id, blackSource: donorBlack.id };
 }
@@ -96,6 +101,7 @@ export function clampPlaces(
  *
  * @param waitMinutes charging before the crank, as the plan has it; 0 for none
  * @param sequence loose clamps in the order they go on; left out, as the house rules usually have it
+ * @param house the rules of the house where `rules` depart from them for safety's sake: a step says that a rule decides only where it does
  */
 export function hookupOrder(
   machine: Machine,
@@ -104,9 +110,11 @@ export function hookupOrder(
   waitMinutes: number,
   rules: HouseRules,
   sequence: readonly ClampId[] = usualSequence(rules),
+  house: HouseRules = rules,
 ): HookupStep[] {
-  const places = clampPlaces(machine, donor, option, rules);
-  const lastBlack = lastBlackStep(machine, places, option);
+  const endsAtDonor = option.sourceKind === 'donor' && sequence.at(-1) === 'blackSource';
+  const places = clampPlaces(machine, donor, option, rules, endsAtDonor);
+  const lastBlack = lastBlackStep(machine, places, option, house);
   if (option.sourceKind === 'mains-charger') {
     const isApart = chargesApart(machine, option, rules);
     return [
@@ -142,7 +150,7 @@ export function hookupOrder(
     confirm('all-off', 'nothing-drawing'),
     ...(option.outputVolts === 24 && !isDonor ? [confirm('series-sum', 'sum-first')] : []),
     ...(runsFirst ? [engineOn] : []),
-    ...sequence.map((clamp, i) => looseStep(clamp, i, sequence, places, lastBlack, isDonor)),
+    ...sequence.map((clamp, i) => looseStep(clamp, i, sequence, places, lastBlack, isDonor, house)),
   ];
   if (isDonor && mayRun(machine, option, rules)) {
     steps.push(
@@ -183,12 +191,19 @@ function looseStep(
   places: ClampPlaces,
   lastBlack: HookupStep,
   isDonor: boolean,
+  house: HouseRules,
 ): HookupStep {
   const isLast = at === sequence.length - 1;
   switch (clamp) {
     case 'redCasualty': {
       const isFirst = sequence.indexOf('redSource') > at;
-      return attach(clamp, places.redCasualty.id, isFirst ? 'red-first' : 'red-closes', 'firstRed');
+      const isRuled = (house.firstRed === 'casualty') === isFirst;
+      return attach(
+        clamp,
+        places.redCasualty.id,
+        isFirst ? 'red-first' : 'red-closes',
+        isRuled ? 'firstRed' : undefined,
+      );
     }
     case 'redSource': {
       const isFirst = sequence.indexOf('redCasualty') > at;
@@ -202,13 +217,21 @@ function looseStep(
   }
 }
 
-function lastBlackStep(machine: Machine, places: ClampPlaces, option: SourceOption): HookupStep {
+function lastBlackStep(
+  machine: Machine,
+  places: ClampPlaces,
+  option: SourceOption,
+  house: HouseRules,
+): HookupStep {
   const point = places.blackCasualty;
   if (option.across.kind === 'battery' && option.across.battery > 0) {
     return attach('blackCasualty', point.id, 'middle-joint-live');
   }
-  const away = metresToNearestBattery(machine, point) > 0 && point.kind === 'ground-point';
-  return attach('blackCasualty', point.id, away ? 'last-away-from-battery' : 'last-at-battery', 'lastBlack');
+  const isGround = point.kind === 'ground-point';
+  const isAway = isGround && metresToNearestBattery(machine, point) >= house.gasDistanceM;
+  const reason = isAway ? 'last-away-from-battery' : isGround ? 'last-near-battery' : 'last-at-battery';
+  const isRuled = (house.lastBlack === 'ground-point') === isGround;
+  return attach('blackCasualty', point.id, reason, isRuled ? 'lastBlack' : undefined);
 }
 
 /**

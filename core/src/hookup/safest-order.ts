@@ -1,5 +1,6 @@
 import type { ClampId } from '../circuit/rescue.js';
 import { hasLooseLeads } from '../plan/options.js';
+import type { Machine } from '../machine/machine.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import { act } from './actions.js';
 import type { Hazard, Severity } from './hazard.js';
@@ -55,10 +56,22 @@ export function orderHazards(
   });
 }
 
+/**
+ * What no school and no circuit outranks: the last clamp on is a black one and not on the donor's battery, which has just been charged (on
+ * its ground point it may be), and both reds are on before the bodies are joined, since a red end that is free then is live from both sides.
+ */
+function isSound(sequence: readonly ClampId[], donor: Machine | null): boolean {
+  const at = (clamp: ClampId): number => sequence.indexOf(clamp);
+  const areRedsFirst =
+    Math.max(at('redCasualty'), at('redSource')) < Math.max(at('blackCasualty'), at('blackSource'));
+  const mayEndAtDonor = donor === null || donor.points.some((p) => p.kind === 'ground-point');
+  return areRedsFirst && (mayEndAtDonor || sequence.at(-1) === 'blackCasualty');
+}
+
 /** Sequences of loose clamps that the house rules allow, the usual one first. */
-function allowedSequences(rules: HouseRules): (readonly ClampId[])[] {
+function allowedSequences(rules: HouseRules, donor: Machine | null): (readonly ClampId[])[] {
   const usual = usualSequence(rules);
-  const all = permutations(usual).filter((s) => isAllowed(s, rules));
+  const all = permutations(usual).filter((s) => isSound(s, donor) && isAllowed(s, rules));
   return [usual, ...all.filter((s) => s.join() !== usual.join())];
 }
 
@@ -85,23 +98,23 @@ export function permutations<T>(list: readonly T[]): T[][] {
 /**
  * The safest order that the house rules allow, by what the circuit says of each step, hooking up and clearing; the usual one where
  * nothing is safer. Where every allowed order has a severe step, safety outranks the school: other sequences are tried, then the
- * ground point.
+ * ground point. A severe step that is left is told: then it is not joined at all.
  */
 export function safestOrder(scene: HookupScene, waitMinutes: number, rules: HouseRules): HookupStep[] {
   const { machine, donor, option } = scene;
   const orderOf =
     (by: HouseRules) =>
     (sequence: readonly ClampId[]): HookupStep[] =>
-      hookupOrder(machine, donor, option, waitMinutes, by, sequence);
+      hookupOrder(machine, donor, option, waitMinutes, by, sequence, rules);
   const onGround: HouseRules = { ...rules, lastBlack: 'ground-point' };
   if (!hasLooseLeads(option)) {
     const asRuled = hookupOrder(machine, donor, option, waitMinutes, rules);
-    const grounded = hookupOrder(machine, donor, option, waitMinutes, onGround);
+    const grounded = hookupOrder(machine, donor, option, waitMinutes, onGround, usualSequence(rules), rules);
     return orderCost(scene, asRuled, rules) < WEIGHT.severe ? asRuled : grounded;
   }
-  const any = permutations(usualSequence(rules));
+  const any = permutations(usualSequence(rules)).filter((s) => isSound(s, donor));
   const tiers = [
-    () => allowedSequences(rules).map(orderOf(rules)),
+    () => allowedSequences(rules, donor).map(orderOf(rules)),
     () => any.map(orderOf(rules)),
     () => any.map(orderOf(onGround)),
   ];

@@ -1,13 +1,13 @@
 import type { Terminal } from '../circuit/rescue.js';
-import { type Machine, type MachinePoint, pointOf } from '../machine/machine.js';
+import { type Machine, type MachinePoint, metresToNearestBattery, pointOf } from '../machine/machine.js';
 import type { HouseRules } from '../rules/house-rules.js';
 
 /** Which part of the casualty a source is put across: the whole string, or one battery of it. */
 export type Across = { readonly kind: 'whole' } | { readonly kind: 'battery'; readonly battery: number };
 
 /**
- * The casualty's points that the red and the black clamp go on. A post is kinder than a battery's own terminal; a ground point keeps
- * the last spark from the gas, unless the house rule says terminal. Across an upper battery of a string black must go on the joint
+ * The casualty's points that the red and the black clamp go on. A post is kinder than a battery's own terminal; the ground
+ * point farthest from every battery keeps the last spark from the gas, unless the house rule says terminal. Across an upper battery of a string black must go on the joint
  * below it.
  *
  * @throws RangeError when the machine has no usable pair
@@ -25,12 +25,19 @@ export function clampPoints(
     across.kind === 'battery'
       ? on('battery-positive', lower)
       : (on('red-post') ?? on('battery-positive', top));
-  const ground = on('ground-point');
+  const ground = farthestGround(machine);
   const terminal = on('battery-negative', lower);
   const chassisSide = rules.lastBlack === 'ground-point' ? (ground ?? terminal) : (terminal ?? ground);
   const black = lower > 0 ? terminal : chassisSide;
   if (!red || !black) throw new RangeError(`${machine.id} has no place for the clamps`);
   return { red, black };
+}
+
+/** Of several ground points the one farthest from every battery: gas thins out with each hand's breadth. */
+export function farthestGround(machine: Machine): MachinePoint | undefined {
+  const grounds = machine.points.filter((p) => p.kind === 'ground-point');
+  const metres = grounds.map((p) => metresToNearestBattery(machine, p));
+  return grounds[metres.indexOf(Math.max(...metres))];
 }
 
 /** Electrical place of a casualty point. @throws RangeError for a point that takes no jump clamp */

@@ -214,7 +214,9 @@ export class StepCard {
     const { reason } = this.step();
     const metres = this.contact()?.metresToBattery;
     const away =
-      reason === 'last-away-from-battery' && metres ? ` The battery is ${metres.toFixed(1)} m off.` : '';
+      (reason === 'last-away-from-battery' || reason === 'last-near-battery') && metres
+        ? ` The battery is ${metres.toFixed(1)} m off.`
+        : '';
     return REASON_WORDS[reason] + away;
   });
 }

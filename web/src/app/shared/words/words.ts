@@ -291,6 +291,8 @@ export const REASON_WORDS: Record<StepReason, string> = {
   'battery-charges': 'The battery takes what it can. Watch that it stays cool.',
   'donor-black': 'Body and chassis are negative: now only the last contact can spark.',
   'last-away-from-battery': 'Last contact, so it goes away from the battery.',
+  'last-near-battery':
+    'Last contact. This is the best black point known, yet near the battery: look for bare metal farther away, and put it in the atlas.',
   'last-at-battery':
     'No ground point is known here, so the last contact is at the battery. Air it, face away.',
   'middle-joint-live': 'The middle joint stands at 12 V to the chassis. Treat it as live.',
