@@ -123,6 +123,15 @@ export const HAZARD_WORDS: Record<
     why: () => 'A lithium battery that its maker gives no points for.',
     wayOut: 'Not from outside: only its own charger.',
   },
+  'battery-reversed': {
+    why: (h) => `This battery rests at ${volts(h)}: it has been charged the wrong way round.`,
+    wayOut: 'Join nothing to it. It is replaced; look for what reversed it.',
+  },
+  'battery-frozen': {
+    why: (h) =>
+      `At ${volts(h)} this battery freezes before the air does: ice in it bursts when current flows.`,
+    wayOut: 'Join nothing, crank nothing. Warm it through indoors, look for cracks, then measure again.',
+  },
   'closed-in-charging': {
     why: () => 'This battery stands closed in, and charging makes gas.',
     wayOut: 'Use the posts in the bay, or take it out.',

@@ -83,7 +83,7 @@ describe('driveMinutes', () => {
 describe('revive', () => {
   it('rises as a large capacitor does: from 4 V to 8 V by 12.6 V through 1 ohm', () => {
     const farads = (0.05 * 60 * 3600) / 11.8;
-    const up = revive(BATTERY_60, 4, 12.6, 8, 1, false);
+    const up = revive(BATTERY_60, 4, 12.6, 8, 1, 15);
     expect(up.contactAmps).toBeCloseTo(8.6, 9);
     expect(up.minutes!).toBeCloseTo((farads * Math.log(8.6 / 4.6)) / 60, 9);
     expect(up.joules).toBeCloseTo((farads / 2) * (8.6 ** 2 - 4.6 ** 2), 6);
@@ -91,18 +91,18 @@ describe('revive', () => {
   });
 
   it('is longer through more ohms, nothing when already there, never when the helper is too low', () => {
-    expect(revive(BATTERY_60, 4, 12.6, 8, 2, false).minutes!).toBeCloseTo(
-      2 * revive(BATTERY_60, 4, 12.6, 8, 1, false).minutes!,
+    expect(revive(BATTERY_60, 4, 12.6, 8, 2, 15).minutes!).toBeCloseTo(
+      2 * revive(BATTERY_60, 4, 12.6, 8, 1, 15).minutes!,
       9,
     );
-    expect(revive(BATTERY_60, 9, 12.6, 8, 1, false).minutes).toBe(0);
-    expect(revive(BATTERY_60, 4, 11, 12, 1, false).minutes).toBeNull();
+    expect(revive(BATTERY_60, 9, 12.6, 8, 1, 15).minutes).toBe(0);
+    expect(revive(BATTERY_60, 4, 11, 12, 1, 15).minutes).toBeNull();
   });
 
   it('is refused for a reversed, frozen or lithium battery', () => {
-    expect(revive(BATTERY_60, -2, 12.6, 8, 1, false).refused).toBe('reversed');
-    expect(revive(BATTERY_60, 4, 12.6, 8, 1, true).refused).toBe('frozen');
-    expect(revive(LFP, 4, 12.6, 8, 1, false).refused).toBe('lithium');
-    expect(() => revive(BATTERY_60, 4, 12.6, 8, 0, false)).toThrowError(/resistance/);
+    expect(revive(BATTERY_60, -2, 12.6, 8, 1, 15).refused).toBe('reversed');
+    expect(revive(BATTERY_60, 4, 12.6, 8, 1, -2).refused).toBe('frozen');
+    expect(revive(LFP, 4, 12.6, 8, 1, 15).refused).toBe('lithium');
+    expect(() => revive(BATTERY_60, 4, 12.6, 8, 0, 15)).toThrowError(/resistance/);
   });
 });

@@ -6,3 +6,4 @@ export * from './freezing.js';
 export * from './cca.js';
 export * from './battery.js';
 export * from './strength.js';
+export * from './bar.js';

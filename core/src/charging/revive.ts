@@ -1,4 +1,5 @@
-import { type BatteryRating, cellsOf } from '../battery/battery.js';
+import { type BatteryBar, batteryBar } from '../battery/bar.js';
+import type { BatteryRating } from '../battery/battery.js';
 import { isLeadAcid, REST_VOLTS } from '../battery/chemistry.js';
 import { requireInRange } from '../quantities/range.js';
 import { OVER_DISCHARGED_SHARE } from './lend.js';
@@ -13,7 +14,7 @@ export interface Revival {
   /** Burnt in the lamp or resistor on the way, J. */
   readonly joules: number;
   /** Why it must not be tried, when it must not. */
-  readonly refused: 'reversed' | 'lithium' | 'frozen' | null;
+  readonly refused: BatteryBar | 'lithium' | null;
 }
 
 /**
@@ -21,7 +22,7 @@ export interface Revival {
  * charge that it must take back over the volts that it must rise.
  *
  * @param ohms lamp or resistor with leads
- * @param isFrozen by the freeze check
+ * @param tempC the coldest it has been
  * @throws RangeError for figures that are not physical
  */
 export function revive(
@@ -30,7 +31,7 @@ export function revive(
   healthyVolts: number,
   senseVolts: number,
   ohms: number,
-  isFrozen: boolean,
+  tempC: number,
 ): Revival {
   requireInRange('resistance', ohms, { min: 0.05, max: 100, unit: 'ohm' });
   requireInRange('healthy battery', healthyVolts, { min: 10, max: 15, unit: 'V' });
@@ -46,15 +47,6 @@ export function revive(
     peakWatts: difference ** 2 / ohms,
     minutes,
     joules: isThere || left <= 0 ? 0 : (farads / 2) * (difference ** 2 - left ** 2),
-    refused: refusal(rating, restVolts, isFrozen),
+    refused: isLeadAcid(rating.chemistry) ? batteryBar(rating.chemistry, restVolts, tempC) : 'lithium',
   };
-}
-
-/** A battery that reads this far below zero per cell has been driven backwards, V. */
-export const REVERSED_PER_CELL_VOLTS = -0.05;
-
-function refusal(rating: BatteryRating, restVolts: number, isFrozen: boolean): Revival['refused'] {
-  if (!isLeadAcid(rating.chemistry)) return 'lithium';
-  if (restVolts < REVERSED_PER_CELL_VOLTS * cellsOf(rating.chemistry)) return 'reversed';
-  return isFrozen ? 'frozen' : null;
 }

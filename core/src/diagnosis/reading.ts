@@ -1,4 +1,5 @@
-import { freezePointC, mustTreatAsFrozen } from '../battery/freezing.js';
+import { batteryBar } from '../battery/bar.js';
+import { freezePointC } from '../battery/freezing.js';
 import { restVoltsAt, type SocReading, socFromRestVolts } from '../battery/rest-volts.js';
 import type { Chemistry } from '../battery/chemistry.js';
 import { interpolate } from '../quantities/interpolate.js';
@@ -42,8 +43,8 @@ export function restMeaning(
   const charge = socFromRestVolts(chemistry, restVolts, tempC);
   const freezeC = freezePointC(chemistry, charge.low, restVolts);
   const say = (code: RestMeaningCode, tone: Tone): RestMeaning => ({ code, tone, charge, freezeC });
-  if (restVolts < 0) return say('reversed', 'stop');
-  if (mustTreatAsFrozen(chemistry, charge.low, tempC, restVolts)) return say('frozen', 'stop');
+  const bar = batteryBar(chemistry, restVolts, tempC);
+  if (bar) return say(bar, 'stop');
   if (restVolts < rules.reversedVolts) return say('maybe-reversed', 'bad');
   if (restVolts < rules.deadCellVolts) return say('dead-cell-or-deep', 'bad');
   if (charge.belowFlat) return say('flat', 'bad');

@@ -28,6 +28,8 @@ export const HAZARDS = [
   'loosened-while-joined',
   'lithium-from-outside',
   'closed-in-charging',
+  'battery-reversed',
+  'battery-frozen',
 ] as const;
 export type HazardCode = (typeof HAZARDS)[number];
 /** A note is told; a watch asks for care; nothing severe is ever part of an order. */

@@ -41,6 +41,33 @@ export function hazardsOf(
 
 function judged(scene: HookupScene, state: HookupState, action: HandAction, rules: HouseRules): Hazard[] {
   const next = actByHand(state, action, scene.machine);
+  return [
+    ...(putsCurrentThrough(action) ? barHazards(scene) : []),
+    ...judgedAct(scene, state, next, action, rules),
+  ];
+}
+
+/** An action on the way to a current through the casualty's batteries. */
+const putsCurrentThrough = (action: HandAction): boolean =>
+  action.kind === 'attach' ||
+  action.kind === 'crank' ||
+  (action.kind === 'pack' && action.on) ||
+  (action.kind === 'plug' && action.in) ||
+  (action.kind === 'donor-engine' && action.running);
+
+/** A reversed or frozen battery is never joined, whatever current the circuit shows. */
+const barHazards = ({ batteries }: HookupScene): Hazard[] =>
+  batteries.beliefs.flatMap(({ bar }, i) =>
+    bar ? [newHazard(`battery-${bar}`, 'severe', null, batteries.models[i]!.openVolts)] : [],
+  );
+
+function judgedAct(
+  scene: HookupScene,
+  state: HookupState,
+  next: HookupState,
+  action: HandAction,
+  rules: HouseRules,
+): Hazard[] {
   switch (action.kind) {
     case 'attach': {
       const contact = contactAt(scene, state, action.clamp, action.pointId, rules);

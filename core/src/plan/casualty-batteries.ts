@@ -1,4 +1,5 @@
 import type { Parameter } from '../quantities/parameter.js';
+import { type BatteryBar, batteryBar } from '../battery/bar.js';
 import { batteryOhms, batteryOpenVolts, type BatteryRating, type BatteryState } from '../battery/battery.js';
 import { socFromRestVolts } from '../battery/rest-volts.js';
 import { chargeJoined } from '../charging/lend.js';
@@ -13,8 +14,10 @@ export interface BatteryBelief {
   readonly socHigh: number;
   /** Resistance growth, where it is known better than assumed. */
   readonly ageing?: number;
-  /** Rest volts when below the flat line; otherwise left out. */
+  /** Rest volts when below the flat line, below zero where they point backwards; otherwise left out. */
   readonly overDischargedVolts?: number;
+  /** What forbids any current through it; left out where nothing is known against it. */
+  readonly bar?: BatteryBar;
 }
 
 /** The casualty's batteries as the plan takes them: measured where a reading is there, assumed where not. */
@@ -40,8 +43,6 @@ const ASSUMED_BAND = { low: 0, high: 0.5 } as const;
 export const ASSUMED_AGEING = 1.3;
 /** Charge at which the other battery of a string can carry its half of a crank. */
 const SOUND_SOC = 0.5;
-/** Lowest open volts a living battery is modelled at: a meter may read zero through an open joint, a resistance needs a positive figure. */
-const LEAST_STARVED_VOLTS = 0;
 
 /**
  * Batteries of the machine in the state that the readings show.
@@ -62,12 +63,14 @@ function beliefFrom(rating: BatteryRating, volts: number | null, tempC: number):
   if (volts === null)
     return { rating, soc: ASSUMED_SOC, socLow: ASSUMED_BAND.low, socHigh: ASSUMED_BAND.high };
   const { soc, low, high, belowFlat } = socFromRestVolts(rating.chemistry, volts, tempC);
+  const bar = batteryBar(rating.chemistry, volts, tempC);
   return {
     rating,
     soc,
     socLow: low,
     socHigh: high,
-    ...(belowFlat && { overDischargedVolts: Math.max(volts, LEAST_STARVED_VOLTS) }),
+    ...(belowFlat && { overDischargedVolts: volts }),
+    ...(bar && { bar }),
   };
 }
 

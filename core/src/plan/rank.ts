@@ -1,3 +1,4 @@
+import type { BatteryBar } from '../battery/bar.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import type { Rescue } from '../circuit/rescue.js';
 import { LEAD_RANGES } from '../leads/lead-set.js';
@@ -12,6 +13,7 @@ import { USUAL_CONVERTER, type WakeCase } from '../crank/wake.js';
 
 /** Why an option cannot be used here. */
 export type Unfit =
+  | { readonly code: 'battery-bar'; readonly bar: BatteryBar; readonly battery: number }
   | { readonly code: 'voltage'; readonly outputVolts: number; readonly systemVolts: number }
   | { readonly code: 'sense'; readonly restVolts: number; readonly senseVolts: number }
   | { readonly code: 'unsteady' }
@@ -265,6 +267,8 @@ function whyUnfit(
   rules: HouseRules,
   { mainsNear, donorMetres }: Reach,
 ): Unfit | null {
+  const barred = batteries.beliefs.findIndex((b) => b.bar !== undefined);
+  if (barred >= 0) return { code: 'battery-bar', bar: batteries.beliefs[barred]!.bar!, battery: barred };
   if (option.sourceKind === 'hobby-lithium' && rules.hobbyLithium === 'refused')
     return { code: 'house-rule' };
   if (option.chargeOnly && rules.chargeOnVehicle === 'take-out') return { code: 'house-rule' };

@@ -1,3 +1,4 @@
+import { type BatteryBar, batteryBar } from '../battery/bar.js';
 import type { Chemistry } from '../battery/chemistry.js';
 import { socFromRestVolts } from '../battery/rest-volts.js';
 import type { StopCondition } from '../diagnosis/vocabulary.js';
@@ -15,6 +16,11 @@ export interface Case {
   readonly earlierFlatCalls: number;
   /** The 12 V battery of a machine that wakes was found dead: no doors, no lamps. */
   readonly diedInService: boolean;
+}
+
+/** What forbids any current through a battery of this machine, by its own volts and the cold; null when nothing does. */
+export function barOf({ chemistry, restVolts, tempC }: Case): BatteryBar | null {
+  return restVolts.map((volts) => batteryBar(chemistry, volts, tempC)).find((bar) => bar !== null) ?? null;
 }
 
 /** True when the weakest battery that was read holds enough charge to be judged on a load or crank figure. */

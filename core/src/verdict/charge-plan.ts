@@ -1,5 +1,5 @@
+import { type BatteryBar, batteryBar } from '../battery/bar.js';
 import type { BatteryRating } from '../battery/battery.js';
-import { mustTreatAsFrozen } from '../battery/freezing.js';
 import { type Chemistry, isLeadAcid } from '../battery/chemistry.js';
 import { CHARGE_VOLTS, chargeAmps, MAINTAIN_AMPS } from '../charging/charger.js';
 import { chargeHours } from '../charging/charge-time.js';
@@ -43,6 +43,8 @@ export interface ChargePlan {
   readonly revival: Revival | null;
   /** The house would rather replace it than lift it over the sense voltage. */
   readonly reviveRefusedByHouse: boolean;
+  /** What forbids any charge, as it stands now; null when nothing does. */
+  readonly bar: BatteryBar | null;
   /** Rest after the charge, before it is judged, h. */
   readonly restHours: number;
 }
@@ -98,6 +100,7 @@ export function chargePlan(
     ...placeOf(battery, hours, isVeryFlat, rules),
     revival: isVeryFlat ? revivalOf(rating, restVolts, tempC, rules) : null,
     reviveRefusedByHouse: isVeryFlat && rules.veryFlatBattery === 'replace',
+    bar: batteryBar(chemistry, restVolts, tempC),
     restHours: REST_HOURS,
   };
 }
@@ -127,6 +130,5 @@ function placeOf(
 }
 
 function revivalOf(rating: BatteryRating, restVolts: number, tempC: number, rules: HouseRules): Revival {
-  const isFrozen = mustTreatAsFrozen(rating.chemistry, 0, tempC, Math.max(restVolts, 0));
-  return revive(rating, restVolts, HEALTHY_VOLTS, rules.chargerSenseVolts, LAMP_OHMS, isFrozen);
+  return revive(rating, restVolts, HEALTHY_VOLTS, rules.chargerSenseVolts, LAMP_OHMS, tempC);
 }

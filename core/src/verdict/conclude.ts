@@ -11,7 +11,7 @@ import { CAUSES, type Cause, REPLACE_CAUSES, SUSPECT_OF } from '../diagnosis/cau
 import { type Found, type CheckId, checksFor, type Tool } from '../diagnosis/checks.js';
 import type { Suspect } from '../diagnosis/vocabulary.js';
 import type { HouseRules } from '../rules/house-rules.js';
-import { type Case, isJudgeable } from './case.js';
+import { barOf, type Case, isJudgeable } from './case.js';
 import { proofOf, showsSound } from './proof.js';
 
 export const VERDICTS = [
@@ -31,6 +31,7 @@ export type Certainty = (typeof CERTAINTIES)[number];
 export const GROUNDS = [
   'stop-stands',
   'frozen-likely',
+  'barred',
   'proved-spent',
   'proved-worn',
   'likely-but-unproved',
@@ -125,7 +126,8 @@ export function conclude(
   const ruling = rule(shares, evidence, facts, rules);
   const share = ruling.verdict === 'unsafe' ? 1 : sumOf(shares, ruling.causes);
   const ranked = [...shares];
-  const isSure = ruling.ground === 'stop-stands' || ruling.ground === 'proved-spent';
+  const isSure =
+    ruling.ground === 'stop-stands' || ruling.ground === 'barred' || ruling.ground === 'proved-spent';
   return {
     verdict: ruling.verdict,
     suspect: ruling.verdict === 'not-the-battery' ? toldSuspect(ranked, evidence) : null,
@@ -166,6 +168,8 @@ function rule(
   const elsewhere = sumOf(shares, ELSEWHERE);
   const none = shares.get('none') ?? 0;
   if (facts.stops.length > 0) return { verdict: 'unsafe', ground: 'stop-stands', causes: [] };
+  const bar = barOf(facts);
+  if (bar) return { verdict: 'unsafe', ground: 'barred', causes: [bar] };
   if ((shares.get('frozen') ?? 0) > 0.5)
     return { verdict: 'unsafe', ground: 'frozen-likely', causes: ['frozen'] };
   const proof = proofOf(evidence, facts, rules);

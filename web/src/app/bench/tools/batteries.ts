@@ -238,14 +238,13 @@ export const reviveTool: BenchTool = {
   compute: (given) => {
     const rating = ratingOf(given);
     const restVolts = given.number('restVolts');
-    const isFrozen = mustTreatAsFrozen(rating.chemistry, 0, given.number('tempC'), restVolts);
     const up = revive(
       rating,
       restVolts,
       given.number('healthyVolts'),
       given.number('senseVolts'),
       given.number('ohms'),
-      isFrozen,
+      given.number('tempC'),
     );
     return [
       up.refused

@@ -1,4 +1,4 @@
-import type { Chemistry } from '@voltrek/core/battery';
+import type { BatteryBar, Chemistry } from '@voltrek/core/battery';
 import type { Revival } from '@voltrek/core/charging';
 import type { FittingStep } from '@voltrek/core/hookup';
 import type { ChargePlace, ChargerHours, Misfit, PlaceReason } from '@voltrek/core/verdict';
@@ -89,3 +89,11 @@ export function hoursWords(hours: number | null): string {
   if (hours === null) return 'not within five days';
   return hours < 2 ? `${Math.max(1, Math.round(hours * 60))} min` : `${hours.toFixed(hours < 10 ? 1 : 0)} h`;
 }
+
+/** What to do with a battery that no current may go through. */
+export const BAR_WORDS: Readonly<Record<BatteryBar, string>> = {
+  frozen:
+    'Frozen, or about to be: no charge, no crank, nothing joined. Take it indoors until it is warm through, look for cracks, and measure again.',
+  reversed:
+    'Charged the wrong way round: no charger is joined to it. Replace it, and look for what reversed it.',
+};

@@ -202,6 +202,10 @@ export function unfitWords(unfit: Unfit): string {
   switch (unfit.code) {
     case 'voltage':
       return `gives ${unfit.outputVolts} V, this is ${unfit.systemVolts} V`;
+    case 'battery-bar':
+      return unfit.bar === 'frozen'
+        ? 'battery frozen: warm it through before anything is joined'
+        : 'battery reversed: nothing is joined to it';
     case 'sense':
       return `refuses a battery under ${unfit.senseVolts} V, this reads ${unfit.restVolts.toFixed(2)}`;
     case 'unsteady':

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input } from '@angular/co
 import { batteriesOfJob, driveOfJob, restVoltsByBattery, workingTempC } from '@voltrek/core/job';
 import { chargePlan } from '@voltrek/core/verdict';
 import {
+  BAR_WORDS,
   CHARGE_PLACE_WORDS,
   CHEMISTRY_WORDS,
   hoursWords,
@@ -22,66 +23,70 @@ import type { Work } from '../../../shared/job/job-selectors';
         string() ? ', the weakest of the string' : ''
       }}
     </h3>
-    <dl>
-      <div>
-        <dt>a tenth of its capacity</dt>
-        <dd class="figure">{{ plan().amps.toFixed(plan().amps < 10 ? 1 : 0) }} <small>A</small></dd>
-      </div>
-      <div>
-        <dt>hold at</dt>
-        <dd class="figure">{{ plan().leastVolts }} to {{ plan().mostVolts }} <small>V</small></dd>
-      </div>
-      <div>
-        <dt>to full, from {{ (plan().fromSoc * 100).toFixed(0) }} %</dt>
-        <dd class="figure">{{ hours(plan().hours) }}</dd>
-      </div>
-      <div>
-        <dt>then keep it with</dt>
-        <dd class="figure">{{ plan().maintainAmps }} <small>A</small></dd>
-      </div>
-    </dl>
-    <ul class="ruled">
-      <li>
-        <strong>{{ placeWords[plan().place] }}</strong
-        ><span class="dim">{{ reasonWords[plan().placeReason] }}</span>
-      </li>
-      @for (c of plan().chargers; track c.kitId) {
+    @if (plan().bar; as bar) {
+      <p class="problem" role="alert">{{ barWords[bar] }}</p>
+    } @else {
+      <dl>
+        <div>
+          <dt>a tenth of its capacity</dt>
+          <dd class="figure">{{ plan().amps.toFixed(plan().amps < 10 ? 1 : 0) }} <small>A</small></dd>
+        </div>
+        <div>
+          <dt>hold at</dt>
+          <dd class="figure">{{ plan().leastVolts }} to {{ plan().mostVolts }} <small>V</small></dd>
+        </div>
+        <div>
+          <dt>to full, from {{ (plan().fromSoc * 100).toFixed(0) }} %</dt>
+          <dd class="figure">{{ hours(plan().hours) }}</dd>
+        </div>
+        <div>
+          <dt>then keep it with</dt>
+          <dd class="figure">{{ plan().maintainAmps }} <small>A</small></dd>
+        </div>
+      </dl>
+      <ul class="ruled">
         <li>
-          <strong>{{ c.name }}</strong>
-          @if (c.unfit) {
-            <span class="tone-bad">do not use: {{ unfitWords[c.unfit] }}</span>
-          } @else {
-            <span>{{ c.amps.toFixed(0) }} A, {{ hours(c.hours) }}</span>
-          }
+          <strong>{{ placeWords[plan().place] }}</strong
+          ><span class="dim">{{ reasonWords[plan().placeReason] }}</span>
         </li>
-      }
-      @if (plan().revival; as r) {
-        <li class="revive">
-          <strong>Charger will refuse it: lift it first</strong>
-          @if (r.refused) {
-            <span class="tone-bad">{{ refusedWords[r.refused] }}</span>
-          } @else if (plan().reviveRefusedByHouse) {
-            <span class="tone-bad">House rule: replace a battery this flat.</span>
-          } @else {
-            <span
-              >Prove polarity with the meter. Join a healthy battery red to red, black to black through a 55 W
-              lamp: {{ r.contactAmps.toFixed(1) }} A, about
-              {{ r.minutes === null ? 'never' : r.minutes.toFixed(0) + ' min' }}. Then the charger at low
-              current; feel it stay cool.</span
-            >
-          }
-        </li>
-      }
-      <li>
-        <strong>Rest {{ plan().restHours }} h, then judge</strong
-        ><span class="dim">before that nothing condemns it</span>
-      </li>
-      @if (drive(); as line) {
+        @for (c of plan().chargers; track c.kitId) {
+          <li>
+            <strong>{{ c.name }}</strong>
+            @if (c.unfit) {
+              <span class="tone-bad">do not use: {{ unfitWords[c.unfit] }}</span>
+            } @else {
+              <span>{{ c.amps.toFixed(0) }} A, {{ hours(c.hours) }}</span>
+            }
+          </li>
+        }
+        @if (plan().revival; as r) {
+          <li class="revive">
+            <strong>Charger will refuse it: lift it first</strong>
+            @if (r.refused) {
+              <span class="tone-bad">{{ refusedWords[r.refused] }}</span>
+            } @else if (plan().reviveRefusedByHouse) {
+              <span class="tone-bad">House rule: replace a battery this flat.</span>
+            } @else {
+              <span
+                >Prove polarity with the meter. Join a healthy battery red to red, black to black through a 55
+                W lamp: {{ r.contactAmps.toFixed(1) }} A, about
+                {{ r.minutes === null ? 'never' : r.minutes.toFixed(0) + ' min' }}. Then the charger at low
+                current; feel it stay cool.</span
+              >
+            }
+          </li>
+        }
         <li>
-          <strong>No charger?</strong><span>{{ line }}</span>
+          <strong>Rest {{ plan().restHours }} h, then judge</strong
+          ><span class="dim">before that nothing condemns it</span>
         </li>
-      }
-    </ul>
+        @if (drive(); as line) {
+          <li>
+            <strong>No charger?</strong><span>{{ line }}</span>
+          </li>
+        }
+      </ul>
+    }
   `,
   styles: `
     :host {
@@ -122,6 +127,7 @@ export class ChargeAdvice {
 
   protected readonly hours = hoursWords;
   protected readonly chemistryWords = CHEMISTRY_WORDS;
+  protected readonly barWords = BAR_WORDS;
   protected readonly placeWords = CHARGE_PLACE_WORDS;
   protected readonly reasonWords = PLACE_REASON_WORDS;
   protected readonly unfitWords = UNFIT_CHARGER_WORDS;
