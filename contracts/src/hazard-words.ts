@@ -1,4 +1,4 @@
-import type { Hazard, HazardCode, Severity } from '@voltrek/core/hookup';
+import type { Hazard, HazardCode, Severity, Story } from '@voltrek/core/hookup';
 
 const amps = (h: Hazard): string => `${(h.amps ?? 0).toFixed(0)} A`;
 const volts = (h: Hazard): string => `${(h.volts ?? 0).toFixed(1)} V`;
@@ -138,6 +138,14 @@ export const HAZARD_WORDS: Record<
   },
 };
 
+const STORY_WORDS: Readonly<Record<Story, string>> = {
+  'cells-shorted': ' So it is if cells of the battery are shorted, which its rest volts do not rule out.',
+};
+
+/** Why a hazard is one, with its figures and what they rest on. */
+export const hazardWhy = (hazard: Hazard): string =>
+  HAZARD_WORDS[hazard.code].why(hazard) + (hazard.story ? STORY_WORDS[hazard.story] : '');
+
 /** A hazard in one line. */
 export const hazardLine = (hazard: Hazard): string =>
-  `${SEVERITY_WORDS[hazard.severity]}: ${HAZARD_WORDS[hazard.code].why(hazard)} ${HAZARD_WORDS[hazard.code].wayOut}`;
+  `${SEVERITY_WORDS[hazard.severity]}: ${hazardWhy(hazard)} ${HAZARD_WORDS[hazard.code].wayOut}`;

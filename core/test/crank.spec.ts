@@ -201,7 +201,7 @@ describe('rankOptions', () => {
   });
 
   it('judges a wake-up by steady volts, and offers no capacitor for it', () => {
-    const all = ranked(EV, [8]);
+    const all = ranked(EV, [11]);
     expect(all.find((r) => r.option.id === 'lead@12')?.outlook).toBe('wakes');
     expect(all.find((r) => r.option.sourceKind === 'capacitor-booster')?.unfit?.code).toBe('unsteady');
   });

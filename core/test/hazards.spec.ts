@@ -847,3 +847,57 @@ describe('hazardsOf', () => {
     expect(state.clamps.redSource).not.toBe(PACK_END);
   });
 });
+
+describe('a battery with two stories', () => {
+  const donor = (rest: number): HookupScene => {
+    const option = optionNamed(CAR, 'donor+heavy', [rest]);
+    return sceneFor(CAR, option, [rest], { tempC: 20, batteries: casualtyBatteries(CAR, [rest], 20) });
+  };
+  /** The joined current of the last clamp, as the hazards tell it. */
+  const joined = (rest: number): Hazard | undefined => {
+    const scene = donor(rest);
+    const order = safestOrder(scene, 0, DEFAULT_RULES).filter((s) => s.action.kind === 'attach');
+    const state = run(
+      CAR,
+      order.slice(0, -1).map((s) => s.action),
+    );
+    return hazardsOf(scene, state, order.at(-1)!.action, DEFAULT_RULES).find(
+      (h) => h.code === 'unequal-sources' || h.code === 'dead-short',
+    );
+  };
+
+  it('is told at the current that shorted cells would let through, and says that it rests on them', () => {
+    const told = joined(6.3)!;
+    expect(told.story).toBe('cells-shorted');
+    // By hand: donor 12.6 V behind 5 mohm, leads 8 mohm with clamps, half of a new battery 3 mohm: 6.3 V / 16 mohm is about 400 A.
+    expect(told.amps!).toBeGreaterThan(250);
+    expect(told.amps!).toBeLessThan(600);
+  });
+
+  it('carries more the lower it reads, and has one story from a flat battery up', () => {
+    const amps = [8.4, 6.3, 4.2].map((rest) => joined(rest)?.amps ?? 0);
+    expect(amps).toEqual([...amps].sort((a, b) => a - b));
+    for (const rest of [11.2, 11.9, 12.6])
+      expect(joined(rest)?.story).withContext(`${rest} V`).toBeUndefined();
+  });
+
+  it('is never told milder than what was read', () => {
+    const rank = { note: 0, watch: 1, severe: 2 } as const;
+    for (const rest of [3.5, 5, 7, 9, 10.5]) {
+      const scene = donor(rest);
+      const told = orderHazards(scene, safestOrder(scene, 3, DEFAULT_RULES), DEFAULT_RULES).flat();
+      const high = {
+        ...scene,
+        batteries: {
+          ...scene.batteries,
+          beliefs: scene.batteries.beliefs.map(({ overDischargedVolts: _, ...b }) => b),
+        },
+      };
+      const read = orderHazards(high, safestOrder(scene, 3, DEFAULT_RULES), DEFAULT_RULES).flat();
+      for (const h of read)
+        expect(Math.max(...told.filter((t) => t.code === h.code).map((t) => rank[t.severity])))
+          .withContext(`${rest} V ${h.code}`)
+          .toBeGreaterThanOrEqual(rank[h.severity]);
+    }
+  });
+});

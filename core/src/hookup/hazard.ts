@@ -1,3 +1,5 @@
+import type { Story } from './stories.js';
+
 export const HAZARDS = [
   'spark-in-gas',
   'hard-spark',
@@ -42,6 +44,8 @@ export interface Hazard {
   readonly severity: Severity;
   readonly amps: number | null;
   readonly volts: number | null;
+  /** What the figures rest on where it is not what was read but the worst that it may mean. */
+  readonly story?: Story;
 }
 
 /** A hazard with its figures. */

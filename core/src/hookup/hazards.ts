@@ -11,6 +11,7 @@ import { freeAmps, freeClamps, freeEndsAmps, liveFree } from './free-clamps.js';
 import { type Hazard, newHazard, type HazardCode, severityRank } from './hazard.js';
 import { touchAmps } from './solve-state.js';
 import { ahead, news } from './standing.js';
+import { storiesOf } from './stories.js';
 import { anyClampOn, type HookupScene, type HookupState, rescueOf } from './state.js';
 
 /** Watts of a contact below which nothing is seen, above which metal flies, and above which a likely gas must not meet it. */
@@ -19,7 +20,7 @@ export const SPARK_WATTS = { seen: 1, hard: 5000, inGas: 5 } as const;
 const SPIKE_AMPS = 5;
 
 /**
- * What one action brings, found by solving the circuit before and after it.
+ * What one action brings, found by solving the circuit before and after it, at the worst of what is not known.
  *
  * @param action judged in this state, not done
  * @returns the worst first; empty when nothing is worth saying
@@ -30,14 +31,22 @@ export function hazardsOf(
   action: HandAction,
   rules: HouseRules,
 ): Hazard[] {
-  const found = judged(scene, state, action, rules);
   const worst = new Map<HazardCode, Hazard>();
-  for (const h of found) {
-    const known = worst.get(h.code);
-    if (!known || severityRank(h) > severityRank(known)) worst.set(h.code, h);
-  }
+  for (const told of storiesOf(scene))
+    for (const found of judged(told.scene, state, action, rules)) {
+      const h = told.story ? { ...found, story: told.story } : found;
+      const known = worst.get(h.code);
+      if (!known || isWorse(h, known)) worst.set(h.code, h);
+    }
   return [...worst.values()].sort((a, b) => severityRank(b) - severityRank(a));
 }
+
+/** Worse by its severity, or told at a figure that is plainly larger. */
+const isWorse = (a: Hazard, b: Hazard): boolean =>
+  severityRank(a) !== severityRank(b)
+    ? severityRank(a) > severityRank(b)
+    : (a.amps ?? 0) > LARGER * (b.amps ?? 0);
+const LARGER = 1.2;
 
 function judged(scene: HookupScene, state: HookupState, action: HandAction, rules: HouseRules): Hazard[] {
   const next = actByHand(state, action, scene.machine);

@@ -9,3 +9,4 @@ export * from './hazards.js';
 export * from './safest-order.js';
 export * from './replan.js';
 export * from './fitting.js';
+export * from './stories.js';

@@ -124,6 +124,11 @@ const after = (scene: HookupScene, actions: readonly HandAction[]): HookupState 
 /** The safest order for a rescue and the clearing that undoes it. */
 export function planHookup(input: CalcInput<'hookup'>): CalcOutput<'hookup'> {
   const scene = sceneOf(input);
+  const barred = scene.batteries.beliefs.findIndex((b) => b.bar !== undefined);
+  if (barred >= 0)
+    throw new RangeError(
+      `restVolts: battery ${barred + 1} is ${scene.batteries.beliefs[barred]!.bar!}: nothing is joined to it`,
+    );
   const rules = rulesOf(input);
   const order: HookupStep[] = safestOrder(scene, input.waitMinutes ?? 0, rules);
   const running = { ...scene, casualtyRuns: !scene.option.chargeOnly };

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { HAZARD_WORDS, SEVERITY_WORDS } from '@voltrek/contracts';
+import { HAZARD_WORDS, hazardWhy, SEVERITY_WORDS } from '@voltrek/contracts';
 import { isRedClamp } from '@voltrek/core/circuit';
 import { contactAt, gasAt, hazardsOf, type HookupStep } from '@voltrek/core/hookup';
 import { PolarityMark } from '../shared/ui/polarity-mark';
@@ -52,7 +52,7 @@ import { actionTitle, pointFor } from './step-words';
     @for (h of hazards(); track h.code) {
       <p class="hazard" [class]="'is-' + h.severity">
         <strong>{{ severityWords[h.severity] }}</strong>
-        <span>{{ hazardWords[h.code].why(h) }} {{ hazardWords[h.code].wayOut }}</span>
+        <span>{{ why(h) }} {{ hazardWords[h.code].wayOut }}</span>
       </p>
     }
   `,
@@ -172,6 +172,7 @@ export class StepCard {
   });
   protected readonly gasWords = GAS_WORDS;
   protected readonly hazardWords = HAZARD_WORDS;
+  protected readonly why = hazardWhy;
   protected readonly severityWords = SEVERITY_WORDS;
   protected readonly isRemoval = computed(() => this.step().action.kind === 'detach');
   protected readonly title = computed(() =>

@@ -1,0 +1,47 @@
+import { batteryOhms, cellsOf } from '../battery/battery.js';
+import type { BatteryBelief } from '../plan/casualty-batteries.js';
+import type { ModelBattery } from '../circuit/rescue.js';
+import type { HookupScene } from './state.js';
+
+/**
+ * A battery that rests between these volts has two stories: it is over-discharged and otherwise well, which lets little current in; or cells
+ * of it are shorted while the others are sound, which lets in ten times as much. A meter at rest cannot tell them apart, V.
+ */
+export const TWO_STORIES_VOLTS = { above: 3, below: 10.8 } as const;
+/** A sound cell of a lead-acid battery that is charged, V. */
+const CELL_VOLTS = 2.1;
+
+/** What a figure rests on beside what was read. */
+export type Story = 'cells-shorted';
+
+/** A way that the scene may be without any reading being wrong. */
+export interface ToldScene {
+  readonly scene: HookupScene;
+  /** Null for the likeliest. */
+  readonly story: Story | null;
+}
+
+/** The scene as it is likeliest, and as it is worst for whoever joins something to it, where that is another. */
+export function storiesOf(scene: HookupScene): readonly ToldScene[] {
+  const { beliefs, models } = scene.batteries;
+  const shorted = beliefs.map((belief, i) => shortedModel(belief, models[i]!, scene.tempC));
+  if (shorted.every((model) => model === null)) return [{ scene, story: null }];
+  const worst = models.map((model, i) => shorted[i] ?? model);
+  return [
+    { scene, story: null },
+    { scene: { ...scene, batteries: { ...scene.batteries, models: worst } }, story: 'cells-shorted' },
+  ];
+}
+
+/** The battery with as many shorted cells as its volts allow and the others new and charged; null where its volts tell no such story. */
+function shortedModel(
+  { rating, overDischargedVolts: volts }: BatteryBelief,
+  model: ModelBattery,
+  tempC: number,
+): ModelBattery | null {
+  if (volts === undefined || volts <= TWO_STORIES_VOLTS.above || volts >= TWO_STORIES_VOLTS.below)
+    return null;
+  const sound = Math.round(volts / CELL_VOLTS) / cellsOf(rating.chemistry);
+  const ohms = batteryOhms(rating, { soc: 1, tempC, ageing: 1 }) * sound;
+  return ohms < model.ohms ? { openVolts: volts, ohms } : null;
+}
