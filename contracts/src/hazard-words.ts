@@ -123,6 +123,27 @@ export const HAZARD_WORDS: Record<
     why: () => 'A lithium battery that its maker gives no points for.',
     wayOut: 'Not from outside: only its own charger.',
   },
+  'load-dump': {
+    why: (h) =>
+      `The engine runs and its battery would be off: nothing holds the alternator, which can rise to ${volts(h)} at once.`,
+    wayOut: 'Engine off first. Its own battery stays on while it runs.',
+  },
+  'source-charged': {
+    why: (h) => `The running engine charges this source: ${amps(h)} into it at ${volts(h)}.`,
+    wayOut: 'Off with it as soon as the engine runs; bare cells never see a running engine.',
+  },
+  'battery-over-voltage': {
+    why: (h) => `${volts(h)} on one battery: more than a battery stands.`,
+    wayOut: 'Put a 12 V source across one battery, 24 V across the whole string.',
+  },
+  'bank-over-voltage': {
+    why: (h) => `The bank of capacitors would stand at ${volts(h)}, above what its cells stand together.`,
+    wayOut: 'Bleed it down through a lamp first, and not on this machine.',
+  },
+  'two-regulators': {
+    why: () => 'Both engines run and are joined: two regulators work against each other.',
+    wayOut: 'For moments only. Donor off, then the leads.',
+  },
   'battery-reversed': {
     why: (h) => `This battery rests at ${volts(h)}: it has been charged the wrong way round.`,
     wayOut: 'Join nothing to it. It is replaced; look for what reversed it.',

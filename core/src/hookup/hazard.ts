@@ -30,6 +30,11 @@ export const HAZARDS = [
   'loosened-while-joined',
   'lithium-from-outside',
   'closed-in-charging',
+  'load-dump',
+  'source-charged',
+  'battery-over-voltage',
+  'bank-over-voltage',
+  'two-regulators',
   'battery-reversed',
   'battery-frozen',
 ] as const;

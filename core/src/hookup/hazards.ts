@@ -105,6 +105,7 @@ function judgedAct(
           : []),
         ...sparks(scene, contact, 'broken'),
         ...(spikes ? [newHazard('spike', 'note', contact.contactAmps)] : []),
+        ...loadDump(scene, state, next, rules),
         ...liveFree(scene, next, rules),
       ];
     }
@@ -124,7 +125,7 @@ function judgedAct(
     case 'donor-engine':
       return action.running ? [...ruleHazards(scene, next), ...news(scene, state, next, rules)] : [];
     case 'confirm':
-      return [];
+      return loadDump(scene, state, next, rules);
     case 'crank':
       return crankHazards(scene, state, rules);
     case 'touch':
@@ -134,6 +135,7 @@ function judgedAct(
     case 'loosen':
       return [
         ...(anyClampOn(state) ? [newHazard('loosened-while-joined', 'severe')] : []),
+        ...(scene.casualtyRuns && !startsByWaking(scene.machine) ? [dumped(scene, rules)] : []),
         ...(isPositivePoint(pointOf(scene.machine, action.pointId).kind)
           ? bridged(scene, state, action.pointId, 'positive-first')
           : []),
@@ -179,6 +181,16 @@ function shorted(amps: number, code: HazardCode): Hazard[] {
   return [newHazard(code, amps > SLIP_SEVERE_AMPS ? 'severe' : 'watch', amps)];
 }
 const SLIP_SEVERE_AMPS = 50;
+
+/** A running machine whose own battery is off, and that nothing joined to it holds any more. */
+function loadDump(scene: HookupScene, before: HookupState, after: HookupState, rules: HouseRules): Hazard[] {
+  if (!scene.casualtyRuns || startsByWaking(scene.machine) || !after.negativeOff) return [];
+  const held = (state: HookupState): boolean =>
+    !state.negativeOff || (freeClamps(scene, state).length === 0 && rescueOf(scene, state).sourceOn);
+  return held(before) && !held(after) ? [dumped(scene, rules)] : [];
+}
+const dumped = ({ machine }: HookupScene, rules: HouseRules): Hazard =>
+  newHazard('load-dump', 'severe', null, (rules.loadDumpVolts * machine.systemVolts) / 12);
 
 /** Rules of the trade that no circuit shows. */
 function ruleHazards({ machine, donor, option }: HookupScene, state: HookupState): Hazard[] {

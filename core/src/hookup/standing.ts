@@ -1,14 +1,14 @@
 import type { ClampId } from '../circuit/rescue.js';
 import { voltsAcross } from '../circuit/solve-dc.js';
-import { hasSwitch } from '../plan/options.js';
+import { hasSwitch, type SourceKind } from '../plan/options.js';
 import { startsByWaking } from '../machine/machine.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import { act } from './actions.js';
 import { freeClamps } from './free-clamps.js';
-import { type Hazard, newHazard, type HazardCode, severityRank } from './hazard.js';
+import { type Hazard, newHazard, type HazardCode, type Severity, severityRank } from './hazard.js';
 import { clampPlaces } from './order.js';
 import { solved } from './solve-state.js';
-import { type HookupScene, type HookupState, rescueOf } from './state.js';
+import { CASUALTY_ALTERNATOR, type HookupScene, type HookupState, rescueOf, TRICKLE_VOLTS } from './state.js';
 
 /** A shorted source falls below this share of its open volts. */
 const SHORTED_SHARE = 0.75;
@@ -42,7 +42,14 @@ function standing(scene: HookupScene, state: HookupState, rules: HouseRules): Ha
   else if (amps > Math.min(rules.unequalSevereAmps, option.source.maxAmps ?? Infinity))
     found.push(newHazard('unequal-sources', 'severe', amps));
   else if (amps > rules.unequalWatchAmps) found.push(newHazard('unequal-sources', 'watch', amps));
+  found.push(...sourceCharged(scene, state, rules));
+  const bankLimit = option.source.capacitor?.maxVolts ?? Infinity;
+  if (isOn && source > bankLimit) found.push(newHazard('bank-over-voltage', 'severe', amps, source));
+  const isLending = state.donorRunning && amps > rules.sourceChargedAmps;
+  if (scene.casualtyRuns && isLending) found.push(newHazard('two-regulators', 'note', amps));
   machine.batteries.forEach(({ rating }, i) => {
+    const own = voltsAcross(solution, `casualty.battery${i}+`, `casualty.battery${i}-`);
+    if (own > rules.batteryMaxVolts) found.push(newHazard('battery-over-voltage', 'severe', amps, own));
     const into = -(solution.amps.get(`casualty.battery${i}`) ?? 0);
     if (into > rules.batteryChargeSeverePerAh * rating.capacityAh)
       found.push(newHazard('over-charges-battery', 'severe', into));
@@ -50,6 +57,25 @@ function standing(scene: HookupScene, state: HookupState, rules: HouseRules): Ha
       found.push(newHazard('over-charges-battery', 'watch', into));
   });
   return found;
+}
+/** How bad it is to charge a source that was meant to lend: bare cells burn, a pack has a guard that may or may not stand it. */
+const CHARGED_SEVERITY: Partial<Record<SourceKind, Severity>> = {
+  'hobby-lithium': 'severe',
+  'lithium-pack': 'watch',
+};
+/**
+ * Whether the running casualty charges what was meant to lend to it. Judged with its battery full: then nothing takes the alternator's amps
+ * but the source, which is what comes of leaving it joined.
+ */
+function sourceCharged(scene: HookupScene, state: HookupState, rules: HouseRules): Hazard[] {
+  const severity = CHARGED_SEVERITY[scene.option.sourceKind];
+  if (!severity || !scene.casualtyRuns || !rescueOf(scene, state).sourceOn) return [];
+  const held = CASUALTY_ALTERNATOR.voltsPer12 - TRICKLE_VOLTS;
+  const models = scene.batteries.models.map((m) => ({ ...m, openVolts: Math.max(m.openVolts, held) }));
+  const solution = solved({ ...scene, batteries: { ...scene.batteries, models } }, state);
+  const into = -(solution.amps.get('source') ?? 0);
+  const volts = voltsAcross(solution, 'source.plus', 'source.minus');
+  return into > rules.sourceChargedAmps ? [newHazard('source-charged', severity, into, volts)] : [];
 }
 /** A string under this is too far gone for a fall of its volts to mean a short. */
 const LIVING_VOLTS = 6;

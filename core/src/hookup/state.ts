@@ -55,10 +55,10 @@ export interface HookupScene {
 }
 
 /** A running casualty's alternator, per 12 V of system. */
-const CASUALTY_ALTERNATOR = { voltsPer12: 14.2, maxAmps: 60 };
+export const CASUALTY_ALTERNATOR = { voltsPer12: 14.2, maxAmps: 60 };
 
 /** A full battery under its own alternator takes but a trickle: it stands this little below the alternator, V. */
-const TRICKLE_VOLTS = 0.1;
+export const TRICKLE_VOLTS = 0.1;
 const SOURCE_PLUS: Terminal = { kind: 'plus', battery: 0 };
 const SOURCE_MINUS: Terminal = { kind: 'minus', battery: 0 };
 

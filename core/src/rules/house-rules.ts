@@ -212,6 +212,17 @@ export const RULES = {
   lithiumPackSenseVolts: fixed(2, 'V', 'most lithium packs refuse a casualty below this'),
   judgeMinSoc: fixed(0.75, '', 'a battery below three quarters must be charged before it is condemned'),
   electronicsMaxVolts: fixed(16, 'V', 'control units of a 12 V system are proof to about this; per 12 V'),
+  loadDumpVolts: fixed(
+    80,
+    'V',
+    'an alternator that loses its battery rises to this before its regulator can act; per 12 V',
+  ),
+  sourceChargedAmps: fixed(1, 'A', 'more than this into a source that was meant to lend is charging it'),
+  batteryMaxVolts: fixed(
+    15.5,
+    'V',
+    'above this a battery gasses hard at any temperature; each battery of a string by itself',
+  ),
   liveFreeAmps: fixed(20, 'A', 'a free clamp that would drive more than this into metal burns and welds'),
   unequalWatchAmps: fixed(100, 'A', 'joined sources that exchange more spark hard'),
   unequalSevereAmps: fixed(400, 'A', 'past this clamps weld and leads smoke'),

@@ -27,7 +27,12 @@ export interface SourceModel {
   /** Lead-acid inside: part of its resistance is polarisation, which builds up over about a second. */
   readonly polarises?: boolean;
   /** A capacitor bank: its volts fall with the charge it gives. `ohms` then stands for both, at the moment of judgement. */
-  readonly capacitor?: { readonly farads: number; readonly esrOhms: number };
+  readonly capacitor?: {
+    readonly farads: number;
+    readonly esrOhms: number;
+    /** What its cells stand together; left out where nobody said. */
+    readonly maxVolts?: number;
+  };
 }
 
 /** An alternator at 1,500 to 2,000 rpm lends this many times what it lends at idle: its output rises steeply with speed. */
@@ -137,11 +142,11 @@ export function boosterFillSeconds(booster: CapacitorBoosterKit, toVolts: number
  * the resistance t / C.
  */
 export function capacitorSource(booster: CapacitorBoosterKit): SourceModel {
-  const { farads, esrOhms } = bankOf(booster);
+  const { farads, esrOhms, maxVolts } = bankOf(booster);
   return {
     openVolts: booster.volts,
     ohms: esrOhms + CAPACITOR_MID_CRANK_S / farads,
-    capacitor: { farads, esrOhms },
+    capacitor: { farads, esrOhms, maxVolts },
   };
 }
 

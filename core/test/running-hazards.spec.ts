@@ -1,0 +1,171 @@
+import {
+  type HandAction,
+  type Hazard,
+  hazardsOf,
+  type HookupScene,
+  type HookupState,
+  NOTHING_CONNECTED,
+  actByHand,
+} from '../src/hookup/index.js';
+import type { Machine } from '../src/machine/index.js';
+import { casualtyBatteries, type SourceOption, sourceOptions } from '../src/plan/index.js';
+import { DEFAULT_RULES, type HouseRules } from '../src/rules/index.js';
+import { CAR, KIT, MOTORCYCLE, TRUCK } from './fixtures.js';
+
+const RULES: HouseRules = { ...DEFAULT_RULES, hobbyLithium: 'allowed' };
+const TEMP_C = 10;
+
+function scene(
+  machine: Machine,
+  id: string,
+  rest: readonly number[],
+  more: Partial<HookupScene> = {},
+): HookupScene {
+  const batteries = casualtyBatteries(machine, rest, TEMP_C);
+  const options = sourceOptions(machine, KIT, batteries, TEMP_C, RULES);
+  const option: SourceOption | undefined = options.find((o) => o.id.startsWith(id));
+  if (!option) throw new Error(`no ${id}: ${options.map((o) => o.id).join()}`);
+  return {
+    machine,
+    donor: option.sourceKind === 'donor' ? CAR : null,
+    option,
+    batteries,
+    tempC: TEMP_C,
+    enclosed: false,
+    casualtyRuns: false,
+    ...more,
+  };
+}
+
+/** What the last of these acts brings. */
+function lastOf(of: HookupScene, acts: readonly HandAction[]): Hazard[] {
+  const state = acts
+    .slice(0, -1)
+    .reduce<HookupState>((s, a) => actByHand(s, a, of.machine), NOTHING_CONNECTED);
+  return hazardsOf(of, state, acts.at(-1)!, RULES);
+}
+
+const on = (
+  clamp: 'redCasualty' | 'redSource' | 'blackSource' | 'blackCasualty',
+  pointId: string,
+): HandAction => ({ kind: 'attach', clamp, pointId });
+const PACK_ON: readonly HandAction[] = [
+  on('redCasualty', 'plus'),
+  on('blackCasualty', 'ground'),
+  { kind: 'pack', on: true },
+];
+const severityOf = (hazards: readonly Hazard[], code: string): string | undefined =>
+  hazards.find((h) => h.code === code)?.severity;
+
+describe('hazards of a machine that runs', () => {
+  it('its own battery off the circuit: the alternator finds nothing to hold its volts', () => {
+    const running = scene(CAR, 'donor', [12.6], { casualtyRuns: true });
+    for (const acts of [
+      [{ kind: 'loosen', pointId: 'minus' }],
+      [{ kind: 'loosen', pointId: 'plus' }],
+      [{ kind: 'confirm', what: 'negative-off' }],
+    ] as const) {
+      const dump = lastOf(running, acts).find((h) => h.code === 'load-dump');
+      expect(dump?.severity).withContext(JSON.stringify(acts)).toBe('severe');
+      expect(dump!.volts!).toBeGreaterThan(40);
+    }
+    const truck = lastOf(scene(TRUCK, 'lead@24', [12.6, 12.6], { casualtyRuns: true }), [
+      { kind: 'loosen', pointId: 'minus1' },
+    ]);
+    expect(truck.find((h) => h.code === 'load-dump')!.volts!).toBeGreaterThan(80);
+  });
+
+  it('leads that come off while nothing else holds the volts', () => {
+    const running = scene(CAR, 'donor+heavy', [12.6], { casualtyRuns: true });
+    const joined: readonly HandAction[] = [
+      on('redCasualty', 'plus'),
+      on('redSource', 'plus'),
+      on('blackSource', 'minus'),
+      on('blackCasualty', 'ground'),
+    ];
+    const withoutOwn = [
+      { kind: 'loosen', pointId: 'minus' } as const,
+      ...joined,
+      { kind: 'detach', clamp: 'blackCasualty' } as const,
+    ];
+    expect(severityOf(lastOf(running, withoutOwn), 'load-dump')).toBe('severe');
+    expect(
+      severityOf(lastOf(running, [...joined, { kind: 'detach', clamp: 'blackCasualty' }]), 'load-dump'),
+    ).toBeUndefined();
+  });
+
+  it('is no load dump while the engine stands', () => {
+    const still = scene(CAR, 'donor', [12.6]);
+    expect(severityOf(lastOf(still, [{ kind: 'loosen', pointId: 'minus' }]), 'load-dump')).toBeUndefined();
+    expect(
+      severityOf(lastOf(still, [{ kind: 'confirm', what: 'negative-off' }]), 'load-dump'),
+    ).toBeUndefined();
+  });
+
+  it('charges what is joined to it: severe for bare lithium cells, watch for a guarded pack, nothing for lead', () => {
+    const charged = (id: string) => lastOf(scene(CAR, id, [12.6], { casualtyRuns: true }), PACK_ON);
+    expect(severityOf(charged('hobby'), 'source-charged')).toBe('severe');
+    expect(severityOf(charged('lithium@12'), 'source-charged')).toBe('watch');
+    expect(severityOf(charged('lead@12'), 'source-charged')).toBeUndefined();
+    // A machine that stands charges nothing.
+    expect(severityOf(lastOf(scene(CAR, 'hobby', [11.9]), PACK_ON), 'source-charged')).toBeUndefined();
+  });
+});
+
+describe('each battery and each source by itself', () => {
+  it('a 24 V source across one battery of a string is over-voltage on that battery, though the string stands it', () => {
+    const truck = scene(TRUCK, 'lead@24', [12.2, 12.2]);
+    const acts: readonly HandAction[] = [
+      on('redCasualty', 'plus'),
+      on('blackCasualty', 'ground'),
+      { kind: 'pack', on: true },
+    ];
+    const joint = TRUCK.points.find((p) => p.kind === 'battery-positive' && (p.battery ?? 0) === 0);
+    expect(joint).toBeDefined();
+    const wrong = [on('redCasualty', joint!.id), ...acts.slice(1)];
+    expect(severityOf(lastOf(truck, wrong), 'battery-over-voltage')).toBe('severe');
+    const top = TRUCK.points.find(
+      (p) => p.kind === 'red-post' || (p.kind === 'battery-positive' && p.battery === 1),
+    )!;
+    expect(
+      severityOf(lastOf(truck, [on('redCasualty', top.id), ...acts.slice(1)]), 'battery-over-voltage'),
+    ).toBeUndefined();
+  });
+
+  it('a weak battery of a string is not lifted over its limit by a whole-string source without a word', () => {
+    const truck = scene(TRUCK, 'lead@24', [12.7, 9]);
+    const top = TRUCK.points.find(
+      (p) => p.kind === 'red-post' || (p.kind === 'battery-positive' && p.battery === 1),
+    )!;
+    const found = lastOf(truck, [
+      on('redCasualty', top.id),
+      on('blackCasualty', 'ground'),
+      { kind: 'pack', on: true },
+    ]);
+    expect(found.length).toBeGreaterThan(0);
+  });
+
+  it('a bank of capacitors above what its cells stand is severe, at its limit it is not', () => {
+    const car = scene(CAR, 'cap@12', [12.6]);
+    const { option } = car;
+    const source = option.source;
+    const above = { ...car, option: { ...option, source: { ...source, openVolts: 17 } } };
+    expect(severityOf(lastOf(above, PACK_ON), 'bank-over-voltage')).toBe('severe');
+    expect(severityOf(lastOf(car, PACK_ON), 'bank-over-voltage')).toBeUndefined();
+  });
+
+  it('two regulators at once are told', () => {
+    const both = scene(CAR, 'donor+heavy', [12.4], { casualtyRuns: true });
+    const joined: readonly HandAction[] = [
+      on('redCasualty', 'plus'),
+      on('redSource', 'plus'),
+      on('blackSource', 'minus'),
+      on('blackCasualty', 'ground'),
+      { kind: 'donor-engine', running: true },
+    ];
+    expect(severityOf(lastOf(both, joined), 'two-regulators')).toBe('note');
+    expect(
+      severityOf(lastOf(scene(MOTORCYCLE, 'donor+heavy', [12.4]), joined), 'two-regulators'),
+    ).toBeUndefined();
+  });
+});
