@@ -1,5 +1,15 @@
 import type { ClampId } from '../src/circuit/index.js';
-import { type HookupScene, type HookupStep, safestOrder } from '../src/hookup/index.js';
+import {
+  act,
+  clearingOrder,
+  contactAt,
+  type HookupScene,
+  type HookupState,
+  type HookupStep,
+  NOTHING_CONNECTED,
+  safestOrder,
+  type StepReason,
+} from '../src/hookup/index.js';
 import { type Machine, pointOf } from '../src/machine/index.js';
 import { casualtyBatteries, rankOptions, type SourceOption } from '../src/plan/index.js';
 import { seededRandom } from '../src/quantities/index.js';
@@ -86,4 +96,74 @@ describe('orders over the whole atlas', () => {
       fail(`${wrong}: ${cases.length} of ${orders} orders, such as ${cases[0]!}`);
     expect(orders).toBeGreaterThan(500);
   }, 1_200_000);
+
+  it('say nothing untrue: each reason holds in the solved state that its step finds', () => {
+    const random = seededRandom(43);
+    const share = Number(process.env.PROVE_SHARE ?? '0.004') / 2;
+    const untrue = new Map<string, string>();
+    const told = new Set<string>();
+    let steps = 0;
+    for (const machine of EVERY_MACHINE)
+      for (const state of ['full', 'flat', 'shorted cell'])
+        for (const rules of EVERY_SCHOOL) {
+          if (random() >= share) continue;
+          for (const one of casesOf(machine, state, rules)) {
+            const runs = { ...one.scene, casualtyRuns: !one.option.chargeOnly };
+            const off = clearingOrder(one.order, machine, rules);
+            let at = NOTHING_CONNECTED;
+            for (const [i, step] of [...one.order, ...off].entries()) {
+              const scene = i < one.order.length ? one.scene : runs;
+              const why = untruth(scene, at, step, rules);
+              told.add(step.reason);
+              if (why) untrue.set(`${step.reason}: ${why}`, nameOf(one));
+              at = act(at, step.action);
+              steps++;
+            }
+          }
+        }
+    for (const [what, where] of untrue) fail(`${what}, as in ${where}`);
+    expect(steps).toBeGreaterThan(2000);
+    expect(told.size).toBeGreaterThan(15);
+  }, 1_200_000);
 });
+
+const DEAD: readonly StepReason[] = [
+  'red-first',
+  'red-free-end-weak',
+  'pack-still-off',
+  'pack-black',
+  'charger-dead',
+  'charger-black',
+  'black-not-last',
+  'loop-open',
+];
+
+/** What of a step's reason is not so; null when all of it is. */
+function untruth(scene: HookupScene, state: HookupState, step: HookupStep, rules: HouseRules): string | null {
+  const { action, reason, rule } = step;
+  if (action.kind !== 'attach' && action.kind !== 'detach') return null;
+  const pointId = action.kind === 'attach' ? action.pointId : state.clamps[action.clamp]!;
+  const { contactAmps, metresToBattery } = contactAt(scene, state, action.clamp, pointId, rules);
+  const own = action.clamp === 'blackCasualty' ? pointOf(scene.machine, pointId) : null;
+  const free = Object.values(act(state, action).clamps).filter((at) => at === null).length;
+  if (DEAD.includes(reason) && contactAmps > 0.05) return `${contactAmps.toFixed(1)} A flow`;
+  if ((reason === 'donor-black' || reason === 'helper-black') && free !== 1) return `${free} clamps are free`;
+  if (reason === 'two-ends-live' && free < 2) return 'no two ends are free';
+  if ((reason === 'last-away-from-battery' || reason === 'broken-away') && own && metresToBattery! < 0.5)
+    return `${metresToBattery!} m from the battery`;
+  if (reason === 'last-near-battery' && (own?.kind !== 'ground-point' || metresToBattery! >= 0.5))
+    return 'is no ground point near the battery';
+  if (reason === 'last-at-battery' && scene.machine.points.some((p) => p.kind === 'ground-point'))
+    return 'a ground point is known';
+  if (
+    reason === 'last-at-battery-ruled' &&
+    rules.lastBlack !== 'negative-terminal' &&
+    !scene.option.chargeOnly
+  )
+    return 'no house rule says so';
+  if (rule === 'lastBlack' && (rules.lastBlack === 'ground-point') !== (own?.kind === 'ground-point'))
+    return 'departs from the house rule that it names';
+  if (rule === 'firstRed' && (rules.firstRed === 'casualty') !== (state.clamps.redSource === null))
+    return 'departs from the house rule that it names';
+  return null;
+}

@@ -7,11 +7,11 @@ import type { KitItem } from '../src/sources/index.js';
 import { templateOf } from '../src/template/index.js';
 
 const DEMO = join(import.meta.dirname, '../../../demo');
-const fileOf = <T>(name: string): T => JSON.parse(readFileSync(join(DEMO, name), 'utf8')) as T;
+const fileOf = (name: string): unknown => JSON.parse(readFileSync(join(DEMO, name), 'utf8'));
 
 /** Every machine of the atlas that ships, and every class that stands for an unknown one. */
 export const EVERY_MACHINE: readonly Machine[] = [
-  ...fileOf<{ machines: Machine[] }>('atlas.json').machines,
+  ...(fileOf('atlas.json') as { machines: Machine[] }).machines,
   ...MACHINE_CLASSES.map(templateOf),
 ];
 

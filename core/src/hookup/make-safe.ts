@@ -37,8 +37,7 @@ function cheapestOrder(
     const action: HookupAction = { kind: 'detach', clamp };
     const inTurn = on[on.length - 1] === clamp;
     const step =
-      hazardCost(scene, [{ action, reason: 'reverse-order' }], rules, state) +
-      (inTurn ? 0 : OUT_OF_TURN_COST);
+      hazardCost(scene, [{ action, reason: 'start-again' }], rules, state) + (inTurn ? 0 : OUT_OF_TURN_COST);
     const rest = cheapestOrder(scene, act(state, action), rules, known);
     const cost = step + rest.cost;
     if (!best || cost < best.cost) best = { cost, actions: [action, ...rest.actions] };

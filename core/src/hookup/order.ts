@@ -20,6 +20,12 @@ export type StepReason =
   | 'last-away-from-battery'
   | 'last-near-battery'
   | 'last-at-battery'
+  | 'last-at-battery-ruled'
+  | 'two-ends-live'
+  | 'broken-away'
+  | 'broken-at-battery'
+  | 'loop-open'
+  | 'lends-no-more'
   | 'middle-joint-live'
   | 'pack-black'
   | 'pack-still-off'
@@ -40,7 +46,6 @@ export type StepReason =
   | 'charger-black'
   | 'plug-last'
   | 'battery-charges'
-  | 'reverse-order'
   | 'no-arc-at-clamps'
   | 'electronics-apart'
   | 'body-back';
@@ -193,45 +198,76 @@ function looseStep(
   isDonor: boolean,
   house: HouseRules,
 ): HookupStep {
-  const isLast = at === sequence.length - 1;
+  const on = sequence.slice(0, at);
+  const reason = looseReason(clamp, on, isDonor, lastBlack.reason);
   switch (clamp) {
     case 'redCasualty': {
-      const isFirst = sequence.indexOf('redSource') > at;
-      const isRuled = (house.firstRed === 'casualty') === isFirst;
-      return attach(
-        clamp,
-        places.redCasualty.id,
-        isFirst ? 'red-first' : 'red-closes',
-        isRuled ? 'firstRed' : undefined,
-      );
+      const isRuled = (house.firstRed === 'casualty') === !on.includes('redSource');
+      return attach(clamp, places.redCasualty.id, reason, isRuled ? 'firstRed' : undefined);
     }
-    case 'redSource': {
-      const isFirst = sequence.indexOf('redCasualty') > at;
-      return attach(clamp, places.redSource, isFirst ? 'free-end-strong' : 'red-free-end-weak');
-    }
+    case 'redSource':
+      return attach(clamp, places.redSource, reason);
     case 'blackSource':
-      if (isLast) return attach(clamp, places.blackSource, 'last-at-source');
-      return attach(clamp, places.blackSource, isDonor ? 'donor-black' : 'helper-black');
+      return attach(clamp, places.blackSource, reason);
     case 'blackCasualty':
-      return isLast ? lastBlack : { ...lastBlack, reason: 'black-not-last' };
+      return { ...lastBlack, reason };
   }
 }
 
+/**
+ * Why a loose clamp goes on now, from what is on already: true of that state whether the order was kept or not.
+ *
+ * @param on the clamps that are on before it
+ * @param last the reason of the casualty's black where it closes the loop
+ */
+export function looseReason(
+  clamp: ClampId,
+  on: readonly ClampId[],
+  isDonor: boolean,
+  last: StepReason,
+): StepReason {
+  const closesLoop = on.length === LOOSE_CLAMPS - 1;
+  switch (clamp) {
+    case 'redCasualty':
+      return on.includes('redSource') ? 'red-closes' : 'red-first';
+    case 'redSource':
+      return on.includes('redCasualty') ? 'red-free-end-weak' : 'free-end-strong';
+    case 'blackSource':
+      if (closesLoop) return 'last-at-source';
+      if (on.length < LOOSE_CLAMPS - 2) return 'two-ends-live';
+      return isDonor ? 'donor-black' : 'helper-black';
+    case 'blackCasualty':
+      return closesLoop ? last : 'black-not-last';
+  }
+}
+const LOOSE_CLAMPS = 4;
+
 function lastBlackStep(
   machine: Machine,
-  places: ClampPlaces,
+  { blackCasualty: point }: ClampPlaces,
   option: SourceOption,
   house: HouseRules,
 ): HookupStep {
-  const point = places.blackCasualty;
-  if (option.across.kind === 'battery' && option.across.battery > 0) {
-    return attach('blackCasualty', point.id, 'middle-joint-live');
-  }
-  const isGround = point.kind === 'ground-point';
-  const isAway = isGround && metresToNearestBattery(machine, point) >= house.gasDistanceM;
-  const reason = isAway ? 'last-away-from-battery' : isGround ? 'last-near-battery' : 'last-at-battery';
-  const isRuled = (house.lastBlack === 'ground-point') === isGround;
-  return attach('blackCasualty', point.id, reason, isRuled ? 'lastBlack' : undefined);
+  const reason = lastBlackReason(machine, point, option, house);
+  const isRuled = (house.lastBlack === 'ground-point') === (point.kind === 'ground-point');
+  const rule = reason !== 'middle-joint-live' && isRuled ? 'lastBlack' : undefined;
+  return attach('blackCasualty', point.id, reason, rule);
+}
+
+/** Why the casualty's black goes on this point as the contact that closes the loop. */
+export function lastBlackReason(
+  machine: Machine,
+  point: MachinePoint,
+  option: Pick<SourceOption, 'across'>,
+  house: HouseRules,
+): StepReason {
+  if (option.across.kind === 'battery' && option.across.battery > 0) return 'middle-joint-live';
+  if (point.kind === 'ground-point')
+    return metresToNearestBattery(machine, point) >= house.gasDistanceM
+      ? 'last-away-from-battery'
+      : 'last-near-battery';
+  const hasGround = machine.points.some((p) => p.kind === 'ground-point');
+  return hasGround ? 'last-at-battery-ruled' : 'last-at-battery';
 }
 
 /**
@@ -246,19 +282,37 @@ export function clearingOrder(
   const off: HookupStep[] = [];
   for (const { action } of [...steps].reverse()) {
     if (action.kind === 'attach')
-      off.push({ action: { kind: 'detach', clamp: action.clamp }, reason: 'reverse-order' });
+      off.push({
+        action: { kind: 'detach', clamp: action.clamp },
+        reason: off.some((step) => step.action.kind === 'detach')
+          ? 'loop-open'
+          : brokenReason(machine, action, rules),
+      });
     if (action.kind === 'pack') off.push({ action: { kind: 'pack', on: false }, reason: 'no-arc-at-clamps' });
     if (action.kind === 'plug') off.push({ action: { kind: 'plug', in: false }, reason: 'no-arc-at-clamps' });
     if (action.kind === 'confirm' && action.what === 'negative-off')
       off.push(confirm('negative-on', 'body-back'));
     if (action.kind === 'donor-engine') {
-      off.push({ action: { kind: 'donor-engine', running: false }, reason: 'reverse-order' });
+      off.push({ action: { kind: 'donor-engine', running: false }, reason: 'lends-no-more' });
     }
   }
   // A mains charger is cleared away before, or without, any engine charging.
   const engineCharges = !startsByWaking(machine) && !steps.some(({ action }) => action.kind === 'plug');
   const tamesSpike = engineCharges && rules.bigConsumer === 'first';
   return tamesSpike ? [{ ...confirm('big-consumer-on', 'spike-tamed'), rule: 'bigConsumer' }, ...off] : off;
+}
+
+/** Why the first contact that is broken is the one that was made last. */
+function brokenReason(
+  machine: Machine,
+  { clamp, pointId }: Extract<HookupAction, { kind: 'attach' }>,
+  rules: HouseRules,
+): StepReason {
+  if (clamp === 'blackSource') return 'broken-away';
+  const point = machine.points.find((p) => p.id === pointId);
+  const isAway =
+    point?.kind === 'ground-point' && metresToNearestBattery(machine, point) >= rules.gasDistanceM;
+  return isAway ? 'broken-away' : 'broken-at-battery';
 }
 
 function confirm(what: Confirmation, reason: StepReason): HookupStep {

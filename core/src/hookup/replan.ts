@@ -1,4 +1,6 @@
 import type { ClampId } from '../circuit/rescue.js';
+import { pointOf } from '../machine/machine.js';
+import { hasLooseLeads } from '../plan/options.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import {
   act,
@@ -10,8 +12,8 @@ import {
   stillActions,
 } from './actions.js';
 import { makeSafe } from './make-safe.js';
-import type { HookupStep } from './order.js';
-import { hazardCost, hasSevere, permutations } from './safest-order.js';
+import { type HookupStep, lastBlackReason, looseReason } from './order.js';
+import { hazardCost, hasSevere, isSound, permutations } from './safest-order.js';
 import type { HookupScene, HookupState } from './state.js';
 
 /**
@@ -31,7 +33,7 @@ export function replan(
   const after = corrected.reduce((s, { action }) => act(s, action), state);
   const left = order.filter(({ action }) => !isDone(after, action));
   const rest = safestRest(scene, left, after, rules);
-  const isSafe = !hasSevere(scene, [...corrected, ...rest], rules, state);
+  const isSafe = rest !== null && !hasSevere(scene, [...corrected, ...rest], rules, state);
   const steps = isSafe ? [...corrected, ...rest] : [...makeSafe(scene, state, rules).map(again), ...order];
   const done = isSafe ? order.filter(({ action }) => isDone(after, action) && isDone(state, action)) : [];
   return { done, next: steps[0] ?? null, later: steps.slice(1) };
@@ -71,20 +73,52 @@ function correction(
   return [...still.map(again), ...cheapest(scene, ways, from, rules)];
 }
 
-/** What is left of the order, its clamps in the safest sequence; switches, looks and waits stay behind them. */
+/**
+ * What is left of the order, its clamps in the safest sequence, each with a reason that is true of what is on by then; switches, looks and
+ * waits stay behind them. Null where what is on already leaves no sequence that ends on black.
+ */
 function safestRest(
   scene: HookupScene,
   left: readonly HookupStep[],
   state: HookupState,
   rules: HouseRules,
-): HookupStep[] {
+): HookupStep[] | null {
   const before = left.filter(
     ({ action }) => action.kind === 'confirm' && action.what !== 'wait' && action.what !== 'guard-lamp',
   );
   const clamps = left.filter(({ action }) => action.kind === 'attach');
   const behind = left.filter((step) => !before.includes(step) && !clamps.includes(step));
-  const ways = permutations(clamps).map((sequence) => [...before, ...sequence, ...behind]);
+  const isLoose = hasLooseLeads(scene.option);
+  const on = clampsOn(state);
+  const sound = permutations(clamps).filter(
+    (sequence) => !isLoose || clamps.length === 0 || isSound([...on, ...sequence.map(clampOf)], scene.donor),
+  );
+  if (sound.length === 0) return null;
+  const retold = (sequence: readonly HookupStep[]): HookupStep[] =>
+    sequence.map((step, i) => ({
+      ...step,
+      reason: retoldReason(scene, step, [...on, ...sequence.slice(0, i).map(clampOf)], rules),
+    }));
+  const ways = sound.map((sequence) => [...before, ...(isLoose ? retold(sequence) : sequence), ...behind]);
   return cheapest(scene, ways, state, rules);
+}
+
+type AttachAction = Extract<HookupAction, { kind: 'attach' }>;
+const clampOf = ({ action }: HookupStep): ClampId => (action as AttachAction).clamp;
+
+/** The reason of a loose clamp after what is on by then. */
+function retoldReason(
+  { machine, option }: HookupScene,
+  step: HookupStep,
+  on: readonly ClampId[],
+  rules: HouseRules,
+): HookupStep['reason'] {
+  const { clamp, pointId } = step.action as AttachAction;
+  const last =
+    clamp === 'blackCasualty'
+      ? lastBlackReason(machine, pointOf(machine, pointId), option, rules)
+      : step.reason;
+  return looseReason(clamp, on, option.sourceKind === 'donor', last);
 }
 
 function cheapest(

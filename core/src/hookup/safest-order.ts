@@ -60,7 +60,7 @@ export function orderHazards(
  * What no school and no circuit outranks: the last clamp on is a black one and not on the donor's battery, which has just been charged (on
  * its ground point it may be), and both reds are on before the bodies are joined, since a red end that is free then is live from both sides.
  */
-function isSound(sequence: readonly ClampId[], donor: Machine | null): boolean {
+export function isSound(sequence: readonly ClampId[], donor: Machine | null): boolean {
   const at = (clamp: ClampId): number => sequence.indexOf(clamp);
   const areRedsFirst =
     Math.max(at('redCasualty'), at('redSource')) < Math.max(at('blackCasualty'), at('blackSource'));

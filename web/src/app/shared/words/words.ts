@@ -279,7 +279,7 @@ export const CONFIRM_WORDS: Record<
 
 export const REASON_WORDS: Record<StepReason, string> = {
   'nothing-drawing': 'Nothing draws current, so nothing arcs.',
-  'red-first': 'The casualty battery is the weaker, so the free red end carries least.',
+  'red-first': 'No source is on this lead yet: its free end carries only what the casualty itself has.',
   'red-free-end-weak': 'Keep the free red end off all metal on the way.',
   'wrong-place': 'It is on where it should not be. Off first, then its own place.',
   'start-again': 'Not as planned: still everything, then go on in a safe order.',
@@ -290,16 +290,19 @@ export const REASON_WORDS: Record<StepReason, string> = {
   'helper-black': 'Now only the last contact can spark.',
   'sum-first': 'A wrong link shows on the meter, not on the casualty.',
   'charger-dead': 'Unplugged, both its ends are dead.',
-  'charger-black': 'Away from the battery. The charger is still dead.',
+  'charger-black': 'The charger is still dead, so this contact makes no spark.',
   'plug-last': 'The last contact is at the socket, far from the battery.',
   'battery-charges': 'The battery takes what it can. Watch that it stays cool.',
   'donor-black': 'Body and chassis are negative: now only the last contact can spark.',
   'last-away-from-battery': 'Last contact, so it goes away from the battery.',
   'last-near-battery':
     'Last contact. This is the best black point known, yet near the battery: look for bare metal farther away, and put it in the atlas.',
+  'two-ends-live': 'Both ends of the source are on leads now: two free clamps are live. Hold them apart.',
+  'last-at-battery-ruled':
+    'House rule: the last contact is at the battery, where gas may be. Air it, face away.',
   'last-at-battery':
     'No ground point is known here, so the last contact is at the battery. Air it, face away.',
-  'middle-joint-live': 'The middle joint stands at 12 V to the chassis. Treat it as live.',
+  'middle-joint-live': 'The middle joint is live: it stands at the volts of the battery below it.',
   'pack-black': 'The pack is still off, so this contact makes no spark.',
   'pack-still-off': 'The pack is off: both ends are dead.',
   'polarity-guard': 'The guard sees the polarity now, before any current.',
@@ -307,7 +310,10 @@ export const REASON_WORDS: Record<StepReason, string> = {
   'donor-lends': 'It charges the low battery and carries the crank.',
   'charge-first': 'A low battery gains surface charge and pulls less from the leads.',
   'spike-tamed': 'House rule: it tames the volts when the leads come away.',
-  'reverse-order': 'Exact reverse: the first contact broken is the one away from the battery.',
+  'broken-away': 'First contact broken, so it is the one away from the casualty battery.',
+  'broken-at-battery': 'First contact broken, and it is near a battery: air it, face away, one clean move.',
+  'loop-open': 'The loop is open: nothing flows here now. Keep the free ends off metal all the same.',
+  'lends-no-more': 'Donor off: it has lent what it could, and one regulator is left.',
   'no-arc-at-clamps': 'Off first, so that no clamp breaks current.',
   'electronics-apart': 'House rule: the charger then sees the battery alone, not the control units.',
   'body-back': 'The charger is away and dead, so only the body joins again.',
