@@ -94,6 +94,7 @@ describe('orders over the whole atlas', () => {
         }
     for (const [wrong, cases] of found)
       fail(`${wrong}: ${cases.length} of ${orders} orders, such as ${cases[0]!}`);
+    process.stdout.write(`\n${orders} orders over the whole atlas\n`);
     expect(orders).toBeGreaterThan(500);
   }, 1_200_000);
 

@@ -16,8 +16,8 @@ export const EVERY_MACHINE: readonly Machine[] = [
 ];
 
 /** What both vans carry. */
-export const EVERY_KIT: readonly KitItem[] = fileOf<{ vans: { kit: KitItem[] }[] }>(
-  'house.json',
+export const EVERY_KIT: readonly KitItem[] = (
+  fileOf('house.json') as { vans: { kit: KitItem[] }[] }
 ).vans.flatMap((van) => van.kit);
 
 /** Every combination of the schools that an order depends on. */

@@ -1,0 +1,18 @@
+import { build, install, must, say } from './steps.mjs';
+
+/**
+ * The long proofs: `npm run prove`, or `npm run prove -- SHARE` with the share of all cases that is gone through (0 to 1). `npm test` goes
+ * through a small seeded part of the same.
+ */
+const share = Number(process.argv[2] ?? 0.05);
+if (!(share > 0 && share <= 1)) {
+  process.stderr.write('Give the share of all cases, above 0 and up to 1.\n');
+  process.exit(2);
+}
+await install();
+await build();
+say(`Orders over the whole atlas, ${share * 100} % of all cases`);
+await must('npx', ['jasmine', '--config=jasmine.json', '--filter=orders over the whole atlas'], {
+  cwd: new URL('../core/', import.meta.url).pathname,
+  env: { PROVE_SHARE: String(share) },
+});
