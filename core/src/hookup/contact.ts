@@ -21,7 +21,9 @@ export interface Contact {
   /** Amps once it is on (or that it carried before it was taken off). */
   readonly contactAmps: number;
   readonly gasNear: boolean;
-  /** Metres to the nearest battery of that vehicle; null at the source's own end. */
+  /** Which battery's gas it may meet: the casualty's, the donor's, or that of a source that stands by itself. */
+  readonly end: 'casualty' | 'donor' | 'source';
+  /** Metres to the nearest battery of that vehicle; null at a source that stands by itself. */
   readonly metresToBattery: number | null;
 }
 
@@ -52,11 +54,13 @@ export function contactAt(
     gapVolts: isLive ? Math.abs(voltsAcross(before, clampNode(clamp), target)) : 0,
     contactAmps: isLive ? contactAmps : 0,
     gasNear: scene.enclosed || metres === null || metres < rules.gasDistanceM,
+    end: isSourceClamp(clamp) ? (scene.donor ? 'donor' : 'source') : 'casualty',
     metresToBattery: metres,
   };
 }
 
 function metresFor(scene: HookupScene, clamp: ClampId, pointId: string): number | null {
-  if (isSourceClamp(clamp)) return null;
-  return metresToNearestBattery(scene.machine, pointOf(scene.machine, pointId));
+  if (!isSourceClamp(clamp)) return metresToNearestBattery(scene.machine, pointOf(scene.machine, pointId));
+  const point = scene.donor?.points.find((p) => p.id === pointId);
+  return scene.donor && point ? metresToNearestBattery(scene.donor, point) : null;
 }

@@ -143,15 +143,19 @@ function judgedAct(
   }
 }
 
-/** Whether gas can be at a contact: more at a battery that has been charging or abused, or stands in a closed space. */
+/**
+ * Whether gas can be at a contact, at either end: more at a battery that has been charging or abused, or stands in a closed space. A donor
+ * has just been driven here and gasses most.
+ */
 export function gasAt(scene: HookupScene, contact: Contact): 'none' | 'possible' | 'likely' {
-  const isAtCasualtyBattery = contact.metresToBattery !== null && contact.gasNear;
-  const isAbused =
+  if (contact.end === 'source') return 'possible';
+  if (!contact.gasNear) return 'none';
+  const isCharging =
+    contact.end === 'donor' ||
     scene.casualtyRuns ||
     scene.machine.batteries.some((b) => b.closedIn) ||
     scene.batteries.beliefs.some((b) => b.overDischargedVolts !== undefined);
-  if (isAtCasualtyBattery) return isAbused || scene.enclosed ? 'likely' : 'possible';
-  return scene.enclosed || contact.metresToBattery === null ? 'possible' : 'none';
+  return isCharging || scene.enclosed ? 'likely' : 'possible';
 }
 
 function sparks(scene: HookupScene, contact: Contact, how: 'made' | 'broken'): Hazard[] {

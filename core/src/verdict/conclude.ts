@@ -31,7 +31,8 @@ export type Certainty = (typeof CERTAINTIES)[number];
 export const GROUNDS = [
   'stop-stands',
   'frozen-likely',
-  'barred',
+  'frozen-by-volts',
+  'reversed-by-volts',
   'proved-spent',
   'proved-worn',
   'likely-but-unproved',
@@ -126,8 +127,9 @@ export function conclude(
   const ruling = rule(shares, evidence, facts, rules);
   const share = ruling.verdict === 'unsafe' ? 1 : sumOf(shares, ruling.causes);
   const ranked = [...shares];
-  const isSure =
-    ruling.ground === 'stop-stands' || ruling.ground === 'barred' || ruling.ground === 'proved-spent';
+  const isSure = ['stop-stands', 'frozen-by-volts', 'reversed-by-volts', 'proved-spent'].includes(
+    ruling.ground,
+  );
   return {
     verdict: ruling.verdict,
     suspect: ruling.verdict === 'not-the-battery' ? toldSuspect(ranked, evidence) : null,
@@ -169,7 +171,7 @@ function rule(
   const none = shares.get('none') ?? 0;
   if (facts.stops.length > 0) return { verdict: 'unsafe', ground: 'stop-stands', causes: [] };
   const bar = barOf(facts);
-  if (bar) return { verdict: 'unsafe', ground: 'barred', causes: [bar] };
+  if (bar) return { verdict: 'unsafe', ground: `${bar}-by-volts`, causes: [bar] };
   if ((shares.get('frozen') ?? 0) > 0.5)
     return { verdict: 'unsafe', ground: 'frozen-likely', causes: ['frozen'] };
   const proof = proofOf(evidence, facts, rules);

@@ -206,7 +206,8 @@ export function foundWords(check: CheckId, found: Found): string {
 export const GROUND_WORDS: Record<Ground, string> = {
   'stop-stands': 'A stop stands.',
   'frozen-likely': 'The battery is most likely frozen.',
-  barred: 'By its volts and the cold no current may go through it: it is frozen, or reversed.',
+  'frozen-by-volts': 'By its volts and the cold it is frozen: no current may go through it.',
+  'reversed-by-volts': 'It reads backwards: no current may go through it.',
   'proved-spent': 'A test proves it spent.',
   'proved-worn': 'A test proves it worn.',
   'likely-but-unproved': 'It may well be done, but nothing proves it yet: charge it, then test.',

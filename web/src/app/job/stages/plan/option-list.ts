@@ -1,5 +1,6 @@
-import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import type { RankedOption } from '@voltrek/core/plan';
+import { BAR_WORDS } from '../../../shared/words/plan-words';
 
 /** One option as the list shows it. */
 export interface OptionRow {
@@ -37,10 +38,10 @@ export interface OptionRow {
           <span class="number">{{ row.figure }}</span>
         </button>
       } @empty {
-        <p class="problem">Nothing on this van fits. Call for a matching source, or recover.</p>
+        <p class="problem">{{ whyNone() }}</p>
       }
     </div>
-    @if (unfit().length) {
+    @if (unfit().length && bar() === null) {
       <h3>Not here</h3>
       <ul class="ruled unfit">
         @for (row of unfit(); track row.ranked.option.id) {
@@ -50,7 +51,9 @@ export interface OptionRow {
         }
       </ul>
     }
-    <ng-content />
+    @if (bar() === null) {
+      <ng-content />
+    }
   `,
   styles: `
     :host {
@@ -142,4 +145,14 @@ export class OptionList {
   readonly unfit = input.required<readonly OptionRow[]>();
   readonly chosenId = input.required<string | null>();
   readonly chosen = output<string>();
+
+  /** What forbids any current through the battery: then no source is to blame, and none is listed. */
+  protected readonly bar = computed(() => {
+    const unfit = this.unfit()[0]?.ranked.unfit;
+    return unfit?.code === 'battery-bar' ? unfit.bar : null;
+  });
+  protected readonly whyNone = computed(() => {
+    const bar = this.bar();
+    return bar ? BAR_WORDS[bar] : 'Nothing on this van fits. Call for a matching source, or recover.';
+  });
 }

@@ -1,3 +1,4 @@
+import { TestBed } from '@angular/core/testing';
 import { DEFAULT_RULES } from '@voltrek/core/rules';
 import type { KitItem } from '@voltrek/core/sources';
 import { CAR, event, KIT, opened } from '../../../../testing/fixtures';
@@ -64,8 +65,16 @@ describe('ChargeAdvice', () => {
     expect(root.textContent).toContain('do not use: too many volts for this chemistry');
   });
 
-  it('never revives what may be frozen', async () => {
-    const { root } = await jobHarness(ChargeAdvice, [opened(), rest(2.6)], { kit });
-    expect(root.textContent).toContain('Treat as frozen. Warm it first.');
+  it('offers no charge and no revival for what may be frozen or reads backwards, only what to do instead', async () => {
+    for (const [volts, says] of [
+      [2.6, /no charge, no crank, nothing joined/],
+      [-3, /charged the wrong way round/i],
+    ] as const) {
+      TestBed.resetTestingModule();
+      const { root } = await jobHarness(ChargeAdvice, [opened(), rest(volts)], { kit });
+      expect(root.querySelector('[role=alert]')!.textContent).toMatch(says);
+      expect(root.querySelector('dl')).toBeNull();
+      expect(root.querySelector('.revive')).toBeNull();
+    }
   });
 });

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input } from '@angular/co
 import type { LedgerLine, VerdictRecord } from '@voltrek/core/verdict';
 import { CAUSE_WORDS, FINDING_NAMES, foundWords, pushWords } from '../../../shared/words/diagnosis-words';
 import { percent } from '../../../shared/words/figures';
+import { BAR_WORDS } from '../../../shared/words/plan-words';
 
 /** Doublings at which a bar is full. */
 const FULL_BITS = 6;
@@ -12,20 +13,22 @@ const SHOWN = 9;
   selector: 'vt-ledger',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <section aria-label="Causes">
-      <h3>Likeliest causes</h3>
-      <ol>
-        @for (c of record().causes ?? []; track c.cause) {
-          <li>
-            <span>{{ causeWords[c.cause] }}</span>
-            <span class="bar" aria-hidden="true"><i [style.width.%]="c.share * 100"></i></span>
-            <strong>{{ percent(c.share) }}</strong>
-          </li>
-        } @empty {
-          <li class="dim">Given before causes were kept.</li>
-        }
-      </ol>
-    </section>
+    @if (record().verdict !== 'unsafe') {
+      <section aria-label="Causes">
+        <h3>Likeliest causes</h3>
+        <ol>
+          @for (c of record().causes ?? []; track c.cause) {
+            <li>
+              <span>{{ causeWords[c.cause] }}</span>
+              <span class="bar" aria-hidden="true"><i [style.width.%]="c.share * 100"></i></span>
+              <strong>{{ percent(c.share) }}</strong>
+            </li>
+          } @empty {
+            <li class="dim">Given before causes were kept.</li>
+          }
+        </ol>
+      </section>
+    }
     <section aria-label="Evidence">
       <h3>Evidence: what speaks for it, what against</h3>
       <ul>
@@ -42,7 +45,7 @@ const SHOWN = 9;
             <span class="said" [class.against]="line.bits < 0">{{ push(line.bits) }}</span>
           </li>
         } @empty {
-          <li class="dim">Nothing moved it yet.</li>
+          <li class="dim">{{ instead() }}</li>
         }
       </ul>
     </section>
@@ -52,6 +55,9 @@ const SHOWN = 9;
       display: grid;
       grid-template-columns: minmax(180px, 2fr) minmax(0, 5fr);
       gap: 22px;
+    }
+    section:only-child {
+      grid-column: 1 / -1;
     }
     ol li {
       display: grid;
@@ -128,6 +134,20 @@ export class Ledger {
   protected readonly percent = percent;
   protected readonly push = pushWords;
   protected readonly lines = computed(() => (this.record().ledger ?? []).slice(0, SHOWN));
+
+  /** What there is to say where no finding is weighed. */
+  protected readonly instead = computed(() => {
+    switch (this.record().ground) {
+      case 'frozen-by-volts':
+        return BAR_WORDS.frozen;
+      case 'reversed-by-volts':
+        return BAR_WORDS.reversed;
+      case 'stop-stands':
+        return 'The stop is the evidence: nothing is weighed against it.';
+      default:
+        return 'Nothing moved it yet.';
+    }
+  });
 
   protected found({ check, found }: LedgerLine): string {
     return foundWords(check, found);

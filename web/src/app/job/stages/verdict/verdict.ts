@@ -139,7 +139,7 @@ const PART_WORDS: Record<Part, string> = {
       <vt-next-action label="Close the job" (go)="close()" />
     } @else {
       <vt-next-action
-        [label]="'Give verdict: ' + (record() ? words[record()!.verdict].name : '')"
+        [label]="record() ? 'Give verdict: ' + words[record()!.verdict].name : 'Weighing what was found'"
         [disabled]="record() === null || isStale()"
         (go)="give()"
       />
