@@ -187,6 +187,8 @@ describe('calc', () => {
       ['check', { ...SCENE, actions: [{ kind: 'loosen', pointId: 'nowhere' }] }, /no point nowhere/],
       ['hookup', { ...HOOKUP, donor: undefined }, /donor/],
       ['hookup', { ...HOOKUP, restVolts: [11, 12] }, /one for each of the 1 batteries/],
+      ['hookup', { ...HOOKUP, restVolts: [-9] }, /battery 1 is reversed: nothing is joined to it/],
+      ['hookup', { ...HOOKUP, restVolts: [8.5], tempC: -12 }, /battery 1 is frozen: nothing is joined to it/],
     ];
     for (const [verb, input, why] of wrong) {
       const { out, err, code } = call(verb, input);
