@@ -24,6 +24,9 @@ const SPIKE_AMPS = 5;
  *
  * @param action judged in this state, not done
  * @returns the worst first; empty when nothing is worth saying
+ * @example
+ * // What a spanner from the battery's plus to the body would drive.
+ * hazardsOf(scene, NOTHING_CONNECTED, { kind: 'bridge', pointId: 'battery-plus' }, DEFAULT_RULES)[0]?.amps;
  */
 export function hazardsOf(
   scene: HookupScene,

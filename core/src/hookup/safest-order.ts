@@ -99,6 +99,11 @@ export function permutations<T>(list: readonly T[]): T[][] {
  * The safest order that the house rules allow, by what the circuit says of each step, hooking up and clearing; the usual one where
  * nothing is safer. Where every allowed order has a severe step, safety outranks the school: other sequences are tried, then the
  * ground point. A severe step that is left is told: then it is not joined at all.
+ *
+ * @param waitMinutes charging before the crank, as the plan has it; 0 for none
+ * @example
+ * const order = safestOrder(scene, 3, DEFAULT_RULES);
+ * order.map((step) => step.action.kind); // 'confirm', 'attach' x 4, 'donor-engine', 'confirm'
  */
 export function safestOrder(scene: HookupScene, waitMinutes: number, rules: HouseRules): HookupStep[] {
   const { machine, donor, option } = scene;

@@ -26,7 +26,11 @@ export const BANK_FADE_A_YEAR = 0.02;
 /** Less than this is not left by age alone: such a piece fails in other ways first. */
 const LEAST_LEFT = 0.4;
 
-/** What a piece of kit is at this moment: what is left of its charge, and of its ratings by its age. */
+/**
+ * What a piece of kit is at this moment: what is left of its charge, and of its ratings by its age.
+ *
+ * @example kitNow({ ...pack, charge: 1, chargedAt: '2026-01-01T00:00:00.000Z' }, new Date('2026-03-02')).charge // 0.96
+ */
 export const kitNow = <K extends KitItem>(item: K, at: Date): K => agedKit(chargeNow(item, at), at) as K;
 
 /** The piece with the charge that is left since it was last known, by whole days. */
