@@ -335,6 +335,19 @@ describe('replan', () => {
     expect(later[0]!.action).toEqual(on('blackCasualty', 'ground'));
   });
 
+  it('never closes the loop on the donor’s battery, not even where it would hardly spark: what was put on too early comes off again', () => {
+    const full = sceneFor(CAR, option, [12.75]);
+    const planned = safestOrder(full, 3, DEFAULT_RULES);
+    for (const early of ['ground', 'minus']) {
+      const state = run(CAR, [...planned.slice(0, 3).map((s) => s.action), on('blackCasualty', early)]);
+      const { next, later } = replan(full, planned, state, DEFAULT_RULES);
+      const attached = [next!, ...later].flatMap(({ action }) => (action.kind === 'attach' ? [action] : []));
+      expect(attached.at(-1))
+        .withContext(early)
+        .toEqual({ kind: 'attach', clamp: 'blackCasualty', pointId: 'ground' });
+    }
+  });
+
   it('goes on from a clamp put on too early', () => {
     const state = run(CAR, [on('blackCasualty', 'ground'), on('redCasualty', 'plus')]);
     const end = went(state);

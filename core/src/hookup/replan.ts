@@ -91,7 +91,10 @@ function safestRest(
   const isLoose = hasLooseLeads(scene.option);
   const on = clampsOn(state);
   const sound = permutations(clamps).filter(
-    (sequence) => !isLoose || clamps.length === 0 || isSound([...on, ...sequence.map(clampOf)], scene.donor),
+    (sequence) =>
+      !isLoose ||
+      sequence.length === 0 ||
+      isSound([...on, ...sequence.map(clampOf)], !isOnDonorsBattery(scene, sequence.at(-1)!)),
   );
   if (sound.length === 0) return null;
   const retold = (sequence: readonly HookupStep[]): HookupStep[] =>
@@ -101,6 +104,12 @@ function safestRest(
     }));
   const ways = sound.map((sequence) => [...before, ...(isLoose ? retold(sequence) : sequence), ...behind]);
   return cheapest(scene, ways, state, rules);
+}
+
+/** The place of a source's clamp is the donor's battery, which has just been charged. */
+function isOnDonorsBattery({ donor }: HookupScene, step: HookupStep): boolean {
+  const { pointId } = step.action as AttachAction;
+  return donor !== null && donor.points.find((p) => p.id === pointId)?.kind !== 'ground-point';
 }
 
 type AttachAction = Extract<HookupAction, { kind: 'attach' }>;

@@ -1,6 +1,5 @@
 import type { ClampId } from '../circuit/rescue.js';
 import { hasLooseLeads } from '../plan/options.js';
-import type { Machine } from '../machine/machine.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import { act } from './actions.js';
 import type { Hazard, Severity } from './hazard.js';
@@ -59,19 +58,20 @@ export function orderHazards(
 /**
  * What no school and no circuit outranks: the last clamp on is a black one and not on the donor's battery, which has just been charged (on
  * its ground point it may be), and both reds are on before the bodies are joined, since a red end that is free then is live from both sides.
+ *
+ * @param mayEndAtSource its black does not go on a donor's battery
  */
-export function isSound(sequence: readonly ClampId[], donor: Machine | null): boolean {
+export function isSound(sequence: readonly ClampId[], mayEndAtSource: boolean): boolean {
   const at = (clamp: ClampId): number => sequence.indexOf(clamp);
   const areRedsFirst =
     Math.max(at('redCasualty'), at('redSource')) < Math.max(at('blackCasualty'), at('blackSource'));
-  const mayEndAtDonor = donor === null || donor.points.some((p) => p.kind === 'ground-point');
-  return areRedsFirst && (mayEndAtDonor || sequence.at(-1) === 'blackCasualty');
+  return areRedsFirst && (mayEndAtSource || sequence.at(-1) === 'blackCasualty');
 }
 
 /** Sequences of loose clamps that the house rules allow, the usual one first. */
-function allowedSequences(rules: HouseRules, donor: Machine | null): (readonly ClampId[])[] {
+function allowedSequences(rules: HouseRules, mayEndAtSource: boolean): (readonly ClampId[])[] {
   const usual = usualSequence(rules);
-  const all = permutations(usual).filter((s) => isSound(s, donor) && isAllowed(s, rules));
+  const all = permutations(usual).filter((s) => isSound(s, mayEndAtSource) && isAllowed(s, rules));
   return [usual, ...all.filter((s) => s.join() !== usual.join())];
 }
 
@@ -117,9 +117,11 @@ export function safestOrder(scene: HookupScene, waitMinutes: number, rules: Hous
     const grounded = hookupOrder(machine, donor, option, waitMinutes, onGround, usualSequence(rules), rules);
     return orderCost(scene, asRuled, rules) < WEIGHT.severe ? asRuled : grounded;
   }
-  const any = permutations(usualSequence(rules)).filter((s) => isSound(s, donor));
+  // An order that ends at the donor goes on its ground point.
+  const mayEndAtSource = donor === null || donor.points.some((p) => p.kind === 'ground-point');
+  const any = permutations(usualSequence(rules)).filter((s) => isSound(s, mayEndAtSource));
   const tiers = [
-    () => allowedSequences(rules, donor).map(orderOf(rules)),
+    () => allowedSequences(rules, mayEndAtSource).map(orderOf(rules)),
     () => any.map(orderOf(rules)),
     () => any.map(orderOf(onGround)),
   ];
