@@ -10,14 +10,13 @@ import {
   type FileNoun,
 } from './record.js';
 import { KIT_KINDS, kitShape, parseKitEntry } from './record-entries.js';
-import { ID_PATTERN, idText, instantText, shortText, underPath, UUID_PATTERN } from './text.js';
+import { idText, instantText, maybeId, shortText, underPath, UUID_PATTERN } from './text.js';
 import { CREW_ROLES } from './wire.js';
 
 const moment = () => instantText().required();
 const maybeMoment = () => instantText().nullable().defined();
 const uuidText = () => yup.string().matches(UUID_PATTERN, '${path} must be a UUID').required();
 const maybeUuid = () => yup.string().matches(UUID_PATTERN, '${path} must be a UUID').nullable().defined();
-const maybeId = () => yup.string().matches(ID_PATTERN).nullable().defined();
 const maybeText = (max: number) => yup.string().min(1).max(max).nullable().defined();
 const place = () => yup.number().integer().min(0).max(3).nullable().defined();
 const person = () =>

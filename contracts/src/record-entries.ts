@@ -14,11 +14,10 @@ import {
   type PersonEntry,
   type VehicleEntry,
 } from './record.js';
-import { ID_PATTERN, idText, instantText, shortText } from './text.js';
+import { ID_PATTERN, idText, instantText, maybeId, shortText } from './text.js';
 import { CREW_ROLES, type CrewMember, type NewCall, type Van } from './wire.js';
 
 const maybeText = (max: number) => yup.string().trim().min(1).max(max).nullable().defined();
-const maybeId = () => yup.string().matches(ID_PATTERN).nullable().defined();
 const parsed = (schema: yup.Schema, input: unknown): unknown =>
   schema.validateSync(input, { abortEarly: false, strict: true });
 

@@ -9,6 +9,8 @@ export const UUID_PATTERN = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0
 /** A required id. */
 export const idText = () =>
   yup.string().matches(ID_PATTERN, '${path} must be lower-case letters, digits and dashes').required();
+/** An id, or null where there is none. */
+export const maybeId = () => yup.string().matches(ID_PATTERN).nullable().defined();
 /** Required text of at most `max` characters. */
 export const shortText = (max: number) => yup.string().trim().min(1).max(max).required();
 

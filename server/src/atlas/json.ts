@@ -3,9 +3,8 @@ import type { Machine } from '@voltrek/core/machine';
 import { type DocumentForm, documentEnds, readDocument } from '../files/document.js';
 import type { FoundRow } from '../files/found-row.js';
 
-export const ATLAS_FORMAT = 'voltrek-atlas';
-export const ATLAS_VERSION = 2;
-const FORM: DocumentForm = { format: ATLAS_FORMAT, version: ATLAS_VERSION, list: 'machines' };
+/** How the atlas calls itself. */
+export const ATLAS_FORM: DocumentForm = { format: 'voltrek-atlas', version: 2, list: 'machines' };
 
 /** Words of the first version that are others now, as they stand in its documents. */
 const OF_VERSION_1: readonly (readonly [was: string, now: string])[] = [
@@ -16,7 +15,7 @@ const OF_VERSION_1: readonly (readonly [was: string, now: string])[] = [
 
 /** Machines as one JSON document, one machine a line. */
 export function toJson(machines: readonly Machine[]): string {
-  const [head, tail] = documentEnds(FORM);
+  const [head, tail] = documentEnds(ATLAS_FORM);
   return `${head}${machines.map((m) => JSON.stringify(m)).join(',\n')}${tail}`;
 }
 
@@ -26,7 +25,7 @@ export function toJson(machines: readonly Machine[]): string {
  */
 export function parseJson(given: string): { rows: FoundRow[]; faults: RowFault[] } {
   const isFirst = /^[^\n]{0,200}"version"\s*:\s*1\b/.test(given);
-  if (!isFirst) return readDocument(given, FORM);
+  if (!isFirst) return readDocument(given, ATLAS_FORM);
   const content = OF_VERSION_1.reduce((text, [was, now]) => text.replaceAll(was, now), given);
-  return readDocument(content, { ...FORM, version: 1 });
+  return readDocument(content, { ...ATLAS_FORM, version: 1 });
 }

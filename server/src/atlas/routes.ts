@@ -4,10 +4,11 @@ import { Router } from 'express';
 import type { Database } from '../db/database.js';
 import { notFound } from '../http/problem.js';
 import { toCsv } from './csv-write.js';
+import { documentSchema } from '../files/document.js';
 import { IMPORT_BYTES_MAX } from '../files/found-row.js';
 import { bodyId, formBasis, sentFile, upload } from '../files/upload.js';
 import { applyImport, previewImport } from './file.js';
-import { ATLAS_FORMAT, ATLAS_VERSION, toJson } from './json.js';
+import { ATLAS_FORM, toJson } from './json.js';
 import { PHOTO_BYTES_MAX } from './photo.js';
 import { allMachines, entryById, photoById, searchMachines } from './repository.js';
 import { addEntry, confirmEntry, correctEntry, keepPhoto } from './service.js';
@@ -22,17 +23,7 @@ export function atlasRoutes(database: Database): Router {
     response.json(await searchMachines(db, typed, RESULTS_MOST));
   });
   router.get('/schema.json', (_request, response) => {
-    response.json({
-      $schema: 'https://json-schema.org/draft/2020-12/schema',
-      title: ATLAS_FORMAT,
-      type: 'object',
-      required: ['format', 'version', 'machines'],
-      properties: {
-        format: { const: ATLAS_FORMAT },
-        version: { const: ATLAS_VERSION },
-        machines: { type: 'array', items: convertSchema(machineSchema) },
-      },
-    });
+    response.json(documentSchema(ATLAS_FORM, convertSchema(machineSchema)));
   });
   router.get('/export.json', async (_request, response) => {
     response

@@ -26,6 +26,19 @@ export const documentEnds = ({
   '\n]}\n',
 ];
 
+/** The JSON Schema of a document, from that of its rows. */
+export const documentSchema = ({ format, version, list }: DocumentForm, items: object): object => ({
+  $schema: 'https://json-schema.org/draft/2020-12/schema',
+  title: format,
+  type: 'object',
+  required: ['format', 'version', list],
+  properties: {
+    format: { const: format },
+    version: { const: version },
+    [list]: { type: 'array', items },
+  },
+});
+
 /** Reads a document laid out in any way. Rows come out unchecked; faults of the document are told by line. */
 export function readDocument(
   content: string,

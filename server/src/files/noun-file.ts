@@ -31,31 +31,38 @@ export async function* toJson(db: Db, noun: FileNoun): AsyncGenerator<string> {
 
 /** The columns of a noun's CSV: which row it is, then the fields of it and of its list. */
 export function csvColumns(noun: FileNoun): string[] {
+  const { ofRow, ofKinds } = describedOf(noun);
+  return [
+    ...new Set(['row', ...columnsOf(ofRow), ...[...ofKinds.values()].flatMap((kind) => columnsOf(kind))]),
+  ];
+}
+
+/** The fields of a noun's rows, and of the entries of its list by their kind; the kind is empty where it makes no difference. */
+function describedOf(noun: FileNoun) {
   const { schema, list } = NOUN_ROWS[noun];
-  const ofList = list ? list.kinds.flatMap((kind) => columnsOf(list.schemaOf(kind)!.describe())) : [];
-  return [...new Set(['row', ...columnsOf(schema.describe()), ...ofList])];
+  const ofKinds = new Map(list?.kinds.map((kind) => [kind, list.schemaOf(kind)!.describe()]));
+  const ofEntry = (kind: unknown) => ofKinds.get('') ?? ofKinds.get(String(kind));
+  return { ofRow: schema.describe(), ofKinds, ofEntry };
 }
 
 /** The file of a noun as CSV: a line for a row, then one for each entry of its list. */
 export async function* toCsv(db: Db, noun: FileNoun): AsyncGenerator<string> {
   const columns = csvColumns(noun);
-  const { row: name, schema, list } = NOUN_ROWS[noun];
-  const description = schema.describe();
+  const { row: name, list } = NOUN_ROWS[noun];
+  const { ofRow, ofEntry } = describedOf(noun);
   yield `${columns.join(',')}\n`;
   for await (const row of NOUN_STORES[noun].rows(db)) {
-    const lines: Cells[] = [{ row: name, ...cellsOf(description, row) }];
+    const lines: Cells[] = [{ row: name, ...cellsOf(ofRow, row) }];
     if (list)
       for (const entry of row[list.field] as readonly NounRow[])
-        lines.push({
-          row: list.row,
-          ...cellsOf(list.schemaOf(typeof entry.kind === 'string' ? entry.kind : '')!.describe(), entry),
-        });
+        lines.push({ row: list.row, ...cellsOf(ofEntry(entry.kind)!, entry) });
     yield writeCsvRows(lines, columns, false);
   }
 }
 
 function readCsv(noun: FileNoun, content: string): { rows: FoundRow[]; faults: RowFault[] } {
-  const { row: name, schema, list } = NOUN_ROWS[noun];
+  const { row: name, list } = NOUN_ROWS[noun];
+  const { ofRow, ofEntry } = describedOf(noun);
   const faults: RowFault[] = [];
   const rows: FoundRow[] = [];
   let entries: unknown[] = [];
@@ -68,12 +75,12 @@ function readCsv(noun: FileNoun, content: string): { rows: FoundRow[]; faults: R
       lines = [];
       const entryLines = lines;
       rows.push({
-        value: { ...rowOf(schema.describe(), given), ...(list && { [list.field]: entries }) },
+        value: { ...rowOf(ofRow, given), ...(list && { [list.field]: entries }) },
         lineOf: (path) => entryLines[Number(/^[a-z]+\[(\d+)\]/i.exec(path)?.[1] ?? NaN)] ?? line,
       });
     } else if (list && given.row === list.row && rows.length > 0) {
-      const entrySchema = list.schemaOf(given.kind ?? '');
-      entries.push(entrySchema ? rowOf(entrySchema.describe(), given) : { kind: given.kind });
+      const entry = ofEntry(given.kind);
+      entries.push(entry ? rowOf(entry, given) : { kind: given.kind });
       lines.push(line);
     } else
       faults.push({
@@ -109,7 +116,7 @@ async function readRows(
     await turnFor(i);
     try {
       const row = parseNounRow(noun, value);
-      for (const field of ['id', ...(unique ? [unique] : [])]) {
+      for (const field of ['id', ...(unique ? [unique.field] : [])]) {
         const key = `${field} ${String(row[field])}`;
         if (seen.has(key)) faults.push({ line: lineOf(field), path: field, message: `${key} stands twice` });
         seen.add(key);
@@ -164,11 +171,22 @@ async function compare(
   const store = NOUN_STORES[noun];
   const faults = [...read];
   const known = new Map<string, NounRow>();
-  const ids = rows.map(({ row }) => row.id as string);
-  for (let from = 0; from < ids.length; from += IDS_AT_ONCE)
-    for await (const row of store.rows(db, ids.slice(from, from + IDS_AT_ONCE)))
+  const { unique } = store;
+  const taken = new Map<unknown, string>();
+  for (let from = 0; from < rows.length; from += ROWS_AT_ONCE) {
+    const part = rows.slice(from, from + ROWS_AT_ONCE).map(({ row }) => row);
+    for await (const row of store.rows(
+      db,
+      part.map(({ id }) => id as string),
+    ))
       known.set(row.id as string, row);
-  const taken = store.unique ? await valuesOf(db, noun, store.unique) : new Map<unknown, string>();
+    if (unique)
+      for (const [value, holder] of await unique.holders(
+        db,
+        part.map((row) => row[unique.field]),
+      ))
+        taken.set(value, holder);
+  }
   const there = new Map<Referenced, ReadonlySet<string>>();
   const added: string[] = [];
   const changed: { name: string; parts: string[] }[] = [];
@@ -185,12 +203,12 @@ async function compare(
         path: list,
         message: 'are told otherwise here: nothing of them is replaced',
       });
-    const holder = store.unique && taken.get(row[store.unique]);
+    const holder = unique && taken.get(row[unique.field]);
     if (holder && holder !== row.id)
       faults.push({
-        line: lineOf(store.unique),
-        path: store.unique,
-        message: `${String(row[store.unique])} is taken by ${holder}`,
+        line: lineOf(unique.field),
+        path: unique.field,
+        message: `${String(row[unique.field])} is taken by ${holder}`,
       });
     for (const [path, table, id] of store.names(row)) {
       if (id === null || id === undefined) continue;
@@ -222,7 +240,7 @@ async function compare(
   };
 }
 
-const IDS_AT_ONCE = 500;
+const ROWS_AT_ONCE = 500;
 const WHERE: Readonly<Record<Referenced, string>> = {
   crew: 'the crew',
   models: 'the atlas',
@@ -235,13 +253,6 @@ async function idsOf(db: Db | Tx, table: Referenced): Promise<ReadonlySet<string
   const { id } = REFERENCED[table];
   const rows = await db.select({ id }).from(REFERENCED[table]);
   return new Set(rows.map((row) => row.id));
-}
-
-/** Who has which value of a field that no two may have in common. */
-async function valuesOf(db: Db | Tx, noun: FileNoun, field: string): Promise<Map<unknown, string>> {
-  const values = new Map<unknown, string>();
-  for await (const row of NOUN_STORES[noun].rows(db)) values.set(row[field], row.id as string);
-  return values;
 }
 
 /** What importing this file would change, without changing anything. */

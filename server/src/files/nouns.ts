@@ -36,8 +36,11 @@ export interface NounStore {
   readonly nameOf: (row: NounRow) => string;
   /** What a row names that must be there: the path, the table and the id. */
   readonly names: (row: NounRow) => readonly (readonly [path: string, table: Referenced, id: unknown])[];
-  /** A field that no two may have in common. */
-  readonly unique?: string;
+  /** A field that no two may have in common: who holds one of these values already. */
+  readonly unique?: {
+    readonly field: string;
+    readonly holders: (db: Db | Tx, values: readonly unknown[]) => Promise<ReadonlyMap<unknown, string>>;
+  };
   /** What else keeps a row from being one; null when nothing does. */
   readonly fault?: (row: NounRow) => string | null;
   readonly write: (tx: Tx, row: NounRow, before: NounRow | null) => Promise<void>;
@@ -73,6 +76,24 @@ async function* pages<T extends Fields>(
     if (page.length > 0) yield page;
     last = page.length === PAGE ? (page.at(-1)!.id as string) : null;
   } while (last !== null);
+}
+
+function uniqueIn(
+  table: PgTable,
+  id: PgColumn,
+  column: PgColumn,
+  field: string,
+): NonNullable<NounStore['unique']> {
+  return {
+    field,
+    holders: async (db, values) => {
+      const rows = await db
+        .select({ id, value: column })
+        .from(table)
+        .where(inArray(column, [...values]));
+      return new Map(rows.map((row) => [row.value, row.id as string]));
+    },
+  };
 }
 
 const idsOf = (page: readonly Fields[], field = 'id'): string[] =>
@@ -200,7 +221,7 @@ const BATTERY = [
 const MOVE = ['kind', 'at', 'by', 'vehicleId', 'place', 'vanId', 'note', 'jobId', 'eventId'] as const;
 
 const batteryStore: NounStore = {
-  unique: 'code',
+  unique: uniqueIn(batteries, batteries.id, batteries.code, 'code'),
   async *rows(db, ids) {
     for await (const page of pages(db, batteries, batteries.id, ids)) {
       const moves = await db
@@ -261,7 +282,7 @@ const CALL = [
 const CHANGE = ['kind', 'at', 'by', 'vanId', 'technicianId', 'reason'] as const;
 
 const callStore: NounStore = {
-  unique: 'number',
+  unique: uniqueIn(calls, calls.id, calls.number, 'number'),
   async *rows(db, ids) {
     for await (const page of pages(db, calls, calls.id, ids)) {
       const callers = await peopleOf(db, idsOf(page, 'callerId'));
@@ -309,7 +330,7 @@ const logOf = (row: NounRow): JobEvent[] =>
   listOf(row, 'events').map((event) => ({ ...event, jobId: row.id }) as unknown as JobEvent);
 
 const jobStore: NounStore = {
-  unique: 'callId',
+  unique: uniqueIn(jobs, jobs.id, jobs.callId, 'callId'),
   fault: (row) => {
     const job = foldJob(upgradeLog(logOf(row)));
     if (!job) return 'events do not begin with one that opens the job';

@@ -6,6 +6,7 @@ import { type Request, Router } from 'express';
 import type { BoardStreams } from '../calls/streams.js';
 import type { Database } from '../db/database.js';
 import { notFound } from '../http/problem.js';
+import { documentSchema } from './document.js';
 import { IMPORT_BYTES_MAX } from './found-row.js';
 import { formOf, importNoun, previewNoun, toCsv, toJson } from './noun-file.js';
 import { bodyId, formBasis, sentFile, upload } from './upload.js';
@@ -46,28 +47,13 @@ export function fileRoutes(database: Database, board: BoardStreams): Router {
 
 function schemaOf(noun: FileNoun): object {
   const { schema, list } = NOUN_ROWS[noun];
-  const { format, version } = formOf(noun);
   const row = convertSchema(schema);
-  const entries = list?.kinds.map((kind) => convertSchema(list.schemaOf(kind)!)) ?? [];
+  if (!list) return documentSchema(formOf(noun), row);
+  const entries = list.kinds.map((kind) => convertSchema(list.schemaOf(kind)!));
   const items = entries.length === 1 ? entries[0] : { anyOf: entries };
-  return {
-    $schema: 'https://json-schema.org/draft/2020-12/schema',
-    title: format,
-    type: 'object',
-    required: ['format', 'version', 'rows'],
-    properties: {
-      format: { const: format },
-      version: { const: version },
-      rows: {
-        type: 'array',
-        items: list
-          ? {
-              ...row,
-              required: [...(row.required ?? []), list.field],
-              properties: { ...row.properties, [list.field]: { type: 'array', items } },
-            }
-          : row,
-      },
-    },
-  };
+  return documentSchema(formOf(noun), {
+    ...row,
+    required: [...(row.required ?? []), list.field],
+    properties: { ...row.properties, [list.field]: { type: 'array', items } },
+  });
 }

@@ -4,6 +4,7 @@ import { DEFAULT_RULES, type HouseRules, rulesWith } from '@voltrek/core/rules';
 import { type KitItem, kitNow } from '@voltrek/core/sources';
 import { sql } from 'drizzle-orm';
 import type { Tx } from '../db/database.js';
+import { newestSettings } from '../rules/repository.js';
 
 /** Everything that one more event of a job is judged against. */
 export interface Standing {
@@ -44,9 +45,7 @@ export async function standingFor(
       EXISTS (SELECT 1 FROM crew WHERE crew.id = ${by}) AS is_crew,
       EXISTS (SELECT 1 FROM job_events WHERE job_events.id = ${id}) AS is_known,
       job.vehicle_id, job.van_id, job.snapshot, machine.detail AS machine, kit.items AS kit, donor.detail AS donor,
-      (SELECT json_object_agg(key, value) FROM (
-        SELECT DISTINCT ON (key) key, value FROM rule_settings ORDER BY key, position DESC
-      ) newest) AS rules
+      (SELECT json_object_agg(key, value) FROM ${newestSettings(tx).as('newest')}) AS rules
     FROM (SELECT 1) one
     LEFT JOIN jobs job ON job.id = ${jobId}
     LEFT JOIN models machine ON machine.id = job.model_id

@@ -11,12 +11,16 @@ export async function rulesPage(db: Db | Tx): Promise<RulesPage> {
   return { rules: await houseRules(db), settings };
 }
 
-/** The rules as they stand: the newest setting of each key, without the history that every event would otherwise read. */
-export async function houseRules(db: Db | Tx): Promise<HouseRules> {
-  const newest = await db
+/** The newest setting of each key, without the history that every event would otherwise read. */
+export const newestSettings = (db: Db | Tx) =>
+  db
     .selectDistinctOn([ruleSettings.key], { key: ruleSettings.key, value: ruleSettings.value })
     .from(ruleSettings)
     .orderBy(asc(ruleSettings.key), desc(ruleSettings.position));
+
+/** The rules as they stand. */
+export async function houseRules(db: Db | Tx): Promise<HouseRules> {
+  const newest = await newestSettings(db);
   return rulesWith(Object.fromEntries(newest.map(({ key, value }) => [key, value])), DEFAULT_RULES);
 }
 
