@@ -125,6 +125,17 @@ export class Technician {
     return this.page.evaluate(() => document.querySelector('vt-step-card h2')?.textContent ?? null);
   }
 
+  /** From Measure through Plan, Hook up and Crank to the end of Clear down, with a source that starts it. */
+  async startWith(source: RegExp): Promise<void> {
+    await this.next('Go on to Plan');
+    await this.take(source);
+    await this.workSteps(/Go on/);
+    await this.next('Go on: crank');
+    await this.tryOnce('It runs');
+    await this.next('Go on to Clear down');
+    await this.workSteps(/Go on/);
+  }
+
   async tryOnce(outcome: string): Promise<void> {
     await this.next(/now, try|start, try/);
     await this.tap(outcome);

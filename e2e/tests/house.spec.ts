@@ -48,13 +48,7 @@ test('a house is set up from nothing, its first job is worked to the end, and al
     await tech.expectStage('Scene');
     await tech.toMeasure('rapid clicking');
     await tech.read('1190');
-    await tech.next('Go on to Plan');
-    await tech.take(/Lithium pack/);
-    await tech.workSteps(/Go on/);
-    await tech.next('Go on: crank');
-    await tech.tryOnce('It runs');
-    await tech.next('Go on to Clear down');
-    await tech.workSteps(/Go on/);
+    await tech.startWith(/Lithium pack/);
     await tech.openStage('Verdict');
     await tech.close('Charge first');
 

@@ -98,13 +98,7 @@ test('kit that was used is marked until somebody says it is done', async ({ tech
   await tech.openJob('ardwen-solace');
   await tech.toMeasure('slow crank');
   await tech.read('1205');
-  await tech.next('Go on to Plan');
-  await tech.take(/Lithium pack/);
-  await tech.workSteps(/Go on/);
-  await tech.next('Go on: crank');
-  await tech.tryOnce('It runs');
-  await tech.next('Go on to Clear down');
-  await tech.workSteps(/Go on/);
+  await tech.startWith(/Lithium pack/);
   await expect(page.getByText(/Then drive \d+ min at least/)).toBeVisible();
   await tech.saved();
   await page.goto(`${tech.url}/kit`);

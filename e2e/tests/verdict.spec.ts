@@ -69,13 +69,7 @@ test('the job sheet is a PDF with the Circuit, readings, evidence, verdict and a
   const title = await tech.openJob('brinmoor-pella');
   await tech.toMeasure('rapid clicking');
   await tech.read('1185');
-  await tech.next('Go on to Plan');
-  await tech.take(/Service van, heavy set/);
-  await tech.workSteps(/Go on/);
-  await tech.next('Go on: crank');
-  await tech.tryOnce('It runs');
-  await tech.next('Go on to Clear down');
-  await tech.workSteps(/Go on/);
+  await tech.startWith(/Service van, heavy set/);
   await tech.openStage('Verdict');
   await page.getByRole('radio', { name: 'Next' }).click();
   await expect(page.getByText('Charge plan, flooded battery')).toBeVisible();

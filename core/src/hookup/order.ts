@@ -5,6 +5,7 @@ import {
   type Machine,
   type MachinePoint,
   metresToNearestBattery,
+  pointOf,
   startsByWaking,
 } from '../machine/machine.js';
 import type { HouseRules, RuleKey } from '../rules/house-rules.js';
@@ -254,6 +255,10 @@ function lastBlackStep(
   return attach('blackCasualty', point.id, reason, rule);
 }
 
+/** A ground point where no gas of a battery gathers. */
+const isAwayFromGas = (machine: Machine, point: MachinePoint, { gasDistanceM }: HouseRules): boolean =>
+  point.kind === 'ground-point' && metresToNearestBattery(machine, point) >= gasDistanceM;
+
 /** Why the casualty's black goes on this point as the contact that closes the loop. */
 export function lastBlackReason(
   machine: Machine,
@@ -262,10 +267,8 @@ export function lastBlackReason(
   house: HouseRules,
 ): StepReason {
   if (option.across.kind === 'battery' && option.across.battery > 0) return 'middle-joint-live';
-  if (point.kind === 'ground-point')
-    return metresToNearestBattery(machine, point) >= house.gasDistanceM
-      ? 'last-away-from-battery'
-      : 'last-near-battery';
+  if (isAwayFromGas(machine, point, house)) return 'last-away-from-battery';
+  if (point.kind === 'ground-point') return 'last-near-battery';
   const hasGround = machine.points.some((p) => p.kind === 'ground-point');
   return hasGround ? 'last-at-battery-ruled' : 'last-at-battery';
 }
@@ -309,10 +312,7 @@ function brokenReason(
   rules: HouseRules,
 ): StepReason {
   if (clamp === 'blackSource') return 'broken-away';
-  const point = machine.points.find((p) => p.id === pointId);
-  const isAway =
-    point?.kind === 'ground-point' && metresToNearestBattery(machine, point) >= rules.gasDistanceM;
-  return isAway ? 'broken-away' : 'broken-at-battery';
+  return isAwayFromGas(machine, pointOf(machine, pointId), rules) ? 'broken-away' : 'broken-at-battery';
 }
 
 function confirm(what: Confirmation, reason: StepReason): HookupStep {

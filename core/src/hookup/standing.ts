@@ -42,7 +42,7 @@ function standing(scene: HookupScene, state: HookupState, rules: HouseRules): Ha
   else if (amps > Math.min(rules.unequalSevereAmps, option.source.maxAmps ?? Infinity))
     found.push(newHazard('unequal-sources', 'severe', amps));
   else if (amps > rules.unequalWatchAmps) found.push(newHazard('unequal-sources', 'watch', amps));
-  found.push(...sourceCharged(scene, state, rules));
+  if (isOn) found.push(...sourceCharged(scene, state, rules));
   const bankLimit = option.source.capacitor?.maxVolts ?? Infinity;
   if (isOn && source > bankLimit) found.push(newHazard('bank-over-voltage', 'severe', amps, source));
   const isLending = state.donorRunning && amps > rules.sourceChargedAmps;
@@ -64,12 +64,12 @@ const CHARGED_SEVERITY: Partial<Record<SourceKind, Severity>> = {
   'lithium-pack': 'watch',
 };
 /**
- * Whether the running casualty charges what was meant to lend to it. Judged with its battery full: then nothing takes the alternator's amps
+ * Whether the running casualty charges a source that is on and was meant to lend to it. Judged with its battery full: then nothing takes the alternator's amps
  * but the source, which is what comes of leaving it joined.
  */
 function sourceCharged(scene: HookupScene, state: HookupState, rules: HouseRules): Hazard[] {
   const severity = CHARGED_SEVERITY[scene.option.sourceKind];
-  if (!severity || !scene.casualtyRuns || !rescueOf(scene, state).sourceOn) return [];
+  if (!severity || !scene.casualtyRuns) return [];
   const held = CASUALTY_ALTERNATOR.voltsPer12 - TRICKLE_VOLTS;
   const models = scene.batteries.models.map((m) => ({ ...m, openVolts: Math.max(m.openVolts, held) }));
   const solution = solved({ ...scene, batteries: { ...scene.batteries, models } }, state);

@@ -20,21 +20,16 @@ import {
 } from './shapes.js';
 
 /** What a technician found out about a machine that the atlas does not know. */
-export interface MachineFinding {
-  readonly id: string;
-  readonly maker: string;
-  readonly model: string;
-  readonly machineClass: MachineClass;
-  readonly gearbox: Gearbox;
-  readonly systemVolts: 12 | 24;
+export interface MachineFinding extends Pick<
+  Machine,
+  'id' | 'maker' | 'model' | 'machineClass' | 'gearbox' | 'systemVolts' | 'engine'
+> {
   /** One of the class's likely places. */
   readonly placeId: string;
   readonly rating: BatteryRating;
   readonly layout: TerminalLayout;
   /** There is a marked positive post away from the battery. */
   readonly redPost: boolean;
-  /** Null for a machine that wakes and does not crank. */
-  readonly engine: Engine | null;
 }
 
 interface Typical {

@@ -33,10 +33,17 @@ export const UNFIT_CHARGER_WORDS: Record<NonNullable<ChargerHours['unfit']>, str
   'lithium-own-charger': 'lithium: only its own charger',
 };
 
+/** What to do with a battery that no current may go through. */
+export const BAR_WORDS: Readonly<Record<BatteryBar, string>> = {
+  frozen:
+    'Frozen, or about to be: no charge, no crank, nothing joined. Take it indoors until it is warm through, look for cracks, and measure again.',
+  reversed:
+    'Charged the wrong way round: no charger is joined to it. Replace it, and look for what reversed it.',
+};
+
 export const REVIVE_REFUSED_WORDS: Record<NonNullable<Revival['refused']>, string> = {
-  reversed: 'It reads backwards. Do not revive it: replace.',
+  ...BAR_WORDS,
   lithium: 'Lithium is never revived.',
-  frozen: 'Treat as frozen. Warm it first.',
 };
 
 export const FITTING_WORDS: Record<FittingStep, { readonly act: string; readonly why: string }> = {
@@ -89,11 +96,3 @@ export function hoursWords(hours: number | null): string {
   if (hours === null) return 'not within five days';
   return hours < 2 ? `${Math.max(1, Math.round(hours * 60))} min` : `${hours.toFixed(hours < 10 ? 1 : 0)} h`;
 }
-
-/** What to do with a battery that no current may go through. */
-export const BAR_WORDS: Readonly<Record<BatteryBar, string>> = {
-  frozen:
-    'Frozen, or about to be: no charge, no crank, nothing joined. Take it indoors until it is warm through, look for cracks, and measure again.',
-  reversed:
-    'Charged the wrong way round: no charger is joined to it. Replace it, and look for what reversed it.',
-};
