@@ -160,6 +160,7 @@ export const HAZARD_WORDS: Record<
 };
 
 const STORY_WORDS: Readonly<Record<Story, string>> = {
+  'strong-battery': ' So it is if the battery is as new and as charged as its rest volts allow.',
   'cells-shorted': ' So it is if cells of the battery are shorted, which its rest volts do not rule out.',
 };
 

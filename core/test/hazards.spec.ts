@@ -1,3 +1,4 @@
+import { batteryOhms } from '../src/battery/index.js';
 import type { ClampId } from '../src/circuit/index.js';
 import {
   act,
@@ -853,9 +854,12 @@ describe('hazardsOf', () => {
     const option = optionNamed(CAR, 'lead@12', [12.6]);
     const scene = sceneFor(CAR, option, [12.6]);
     const [short] = hazardsOf(scene, NOTHING_CONNECTED, { kind: 'bridge', pointId: 'plus' }, DEFAULT_RULES);
-    const { openVolts, ohms } = scene.batteries.models[0]!;
-    // Battery, strap and the tool itself in one loop.
+    const { openVolts } = scene.batteries.models[0]!;
+    const { rating, socHigh } = scene.batteries.beliefs[0]!;
+    // As strong as 12.6 V allows: new, and at the full end of its band. Battery, strap and the tool itself in one loop.
+    const ohms = batteryOhms(rating, { soc: socHigh, tempC: TEMP_C, ageing: 1 });
     expect(short!.amps).toBeCloseTo(openVolts / (ohms + 0.0004 + 0.002), 0);
+    expect(short!.story).toBe('strong-battery');
   });
 
   it('lets the negative come off first, and then the positive', () => {

@@ -69,7 +69,7 @@ describe('startOdds, at the stated plausible conditions', () => {
 
   it('a flat diesel through thin clad leads does not start', () => {
     const thin: LeadSet = { sectionMm2: 10, lengthM: 3, conductor: 'copper-clad-aluminium', contact: 'worn' };
-    expect(oddsOf(input(DIESEL, BATTERY_95, 0.02, -10, donor(-10), thin)).start).toBeLessThan(0.02);
+    expect(oddsOf(input(DIESEL, BATTERY_95, 0.02, -10, donor(-10), thin)).start).toBeLessThan(0.1);
   });
 });
 

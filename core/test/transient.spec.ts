@@ -271,7 +271,7 @@ describe('simulateCrank against ngspice', () => {
   ]);
   const deep: BatteryState = { soc: 0, tempC: 5, ageing: 1, overDischargedVolts: 9 };
   cases.push(['deeply discharged, donor', caseOf(PETROL, [[BATTERY_60, deep]], donor(5, true))]);
-  cases.push(['will not turn', caseOf(DIESEL, [[BATTERY_95, at(0.02, -10)]], donor(-10, true), LIGHT)]);
+  cases.push(['will not turn', caseOf(DIESEL, [[BATTERY_95, at(0.02, -18)]], donor(-18, true), LIGHT)]);
 
   let worstVolts = 0;
   let worstAmps = 0;

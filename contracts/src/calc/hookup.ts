@@ -1,5 +1,5 @@
 import { CLAMP_IDS } from '@voltrek/core/circuit';
-import { CONFIRMATIONS, type HandAction } from '@voltrek/core/hookup';
+import { CONFIRMATIONS, type HandAction, STORIES } from '@voltrek/core/hookup';
 import { MACHINE_CLASSES, POINT_KINDS } from '@voltrek/core/machine';
 import { SOURCE_KINDS } from '@voltrek/core/plan';
 import { TYPED_RANGES } from '@voltrek/core/quantities';
@@ -146,6 +146,7 @@ const hazard = record({
   severity: yup.string().required(),
   amps: yup.number().nullable().defined(),
   volts: yup.number().nullable().defined(),
+  story: yup.string().oneOf(STORIES).notRequired(),
   says: yup.string().required(),
 });
 const steps = () =>

@@ -51,9 +51,9 @@ const WARM_TEMP_C = 25;
 
 /** Resistance against full by state of charge: the plates starve of acid in the last tenth. */
 export const RESISTANCE_BY_SOC: Knots = [
-  [0, 8],
-  [0.03, 5.6],
-  [0.1, 3],
+  [0, 11],
+  [0.03, 7.4],
+  [0.1, 3.2],
   [0.25, 1.7],
   [0.5, 1.25],
   [0.75, 1.08],
@@ -111,6 +111,10 @@ export function openVoltsByCharge(rating: BatteryRating, state: BatteryState): K
  * cold-cranking figure anchors.
  */
 export const POLARISATION = { share: 0.35, seconds: 1 } as const;
+
+/** Share of a battery's whole resistance that it shows on the average over the first second of a crank: the second in which an engine fires. */
+export const FIRING_SECOND_SHARE =
+  1 - POLARISATION.share * POLARISATION.seconds * (1 - Math.exp(-1 / POLARISATION.seconds));
 
 /** What of this file may be questioned. */
 export const batteryParameters = (): readonly Parameter[] => [

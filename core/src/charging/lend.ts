@@ -14,6 +14,8 @@ export const SURFACE_FACTOR = 3;
 export const SURFACE_MOST = 0.15;
 /** Charge that an over-discharged battery must take back from 0 V to the flat line, as a share of capacity. */
 export const OVER_DISCHARGED_SHARE = 0.05;
+/** What a minute of charge brings the dullest and the keenest of twenty batteries, against the usual one. */
+export const CHARGE_WORTH = { low: 0.6, high: 1.5 } as const;
 const STEP_MINUTES = 0.5;
 
 /** A battery under charge. */
@@ -27,12 +29,14 @@ export interface ChargedBattery {
  * take at its charge and temperature limits it.
  *
  * @param rescue clamps on, source on, no load
+ * @param worth what a minute brings this battery against the usual one: what it accepts, and what surface charge is worth to it
  * @returns one list of states a minute, from minute 0 to `minutes`
  */
 export function chargeJoined(
   rescue: Rescue,
   batteries: readonly ChargedBattery[],
   minutes: number,
+  worth = 1,
 ): (readonly BatteryState[])[] {
   const first = batteries.map((b) => b.state);
   const gainedAh = batteries.map(() => 0);
@@ -52,9 +56,9 @@ export function chargeJoined(
       const at = circuit.elements.findIndex((e) => e.name === `casualty.battery${i}`);
       const offered = -dc.ampsAt(circuit.elements, at);
       const state = states[i]!;
-      const taken = Math.max(0, Math.min(offered, acceptanceAmps(rating, state.soc, state.tempC)));
+      const taken = Math.max(0, Math.min(offered, worth * acceptanceAmps(rating, state.soc, state.tempC)));
       gainedAh[i]! += (taken * STEP_MINUTES) / 60 / CHARGE_FACTOR[rating.chemistry];
-      return withCharge(rating, first[i]!, gainedAh[i]!);
+      return withCharge(rating, first[i]!, gainedAh[i]!, worth);
     });
     if (Number.isInteger(step * STEP_MINUTES)) path.push(states);
   }
@@ -62,7 +66,12 @@ export function chargeJoined(
 }
 
 /** A battery's state for the crank once it has taken in charge: up to the flat line first, then above it, surface charge included. */
-function withCharge(rating: BatteryRating, start: BatteryState, gainedAh: number): BatteryState {
+function withCharge(
+  rating: BatteryRating,
+  start: BatteryState,
+  gainedAh: number,
+  worth: number,
+): BatteryState {
   const share = gainedAh / rating.capacityAh;
   const { overDischargedVolts, ...rest } = start;
   const flatVolts = REST_VOLTS[rating.chemistry][0]![1];
@@ -72,7 +81,10 @@ function withCharge(rating: BatteryRating, start: BatteryState, gainedAh: number
     const left = 1 - share / owed;
     return { ...rest, overDischargedVolts: flatVolts - (flatVolts - overDischargedVolts!) * left };
   }
-  const seeming = Math.min((share - owed) * SURFACE_FACTOR, share - owed + SURFACE_MOST);
+  const seeming = Math.min(
+    (share - owed) * Math.max(1, worth * SURFACE_FACTOR),
+    share - owed + worth * SURFACE_MOST,
+  );
   return { ...rest, soc: Math.min(1, start.soc + seeming) };
 }
 
@@ -104,5 +116,15 @@ export const lendParameters = (): readonly Parameter[] => [
     high: 0.1,
     unit: 'of full',
     reason: 'An over-discharged battery must take this back before its charge counts.',
+  },
+  {
+    id: 'charge.worth',
+    name: 'what a minute brings the dullest battery',
+    value: CHARGE_WORTH.low,
+    low: 0.4,
+    high: 0.8,
+    unit: 'of usual',
+    reason:
+      'Acceptance and surface charge differ from battery to battery; the keenest takes half as much again.',
   },
 ];

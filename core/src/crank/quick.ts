@@ -1,6 +1,7 @@
 import { contactName, type Rescue, rescueCircuit, terminalNode } from '../circuit/rescue.js';
 import { prepareDc, type PreparedDc, solveDc, voltsAcross } from '../circuit/solve-dc.js';
 import type { Element, Solution, VoltSource } from '../circuit/circuit.js';
+import { POLARISATION } from '../battery/battery.js';
 import {
   breakawayNm,
   defaultStarter,
@@ -31,6 +32,8 @@ export interface CrankPoint {
 const PROBE_RAD_S = 10;
 /** Torque and drag may differ by this share at the answer before it is looked for step by step. */
 const CLOSE_SHARE = 1e-9;
+/** A crank that would settle at less than this is caught by the next piston on compression, and stands, rad/s. */
+const ROLLS_FROM_RAD_S = 5;
 const BISECTIONS = 40;
 const TOP_RAD_S = 100;
 
@@ -49,6 +52,7 @@ export function whileCranking(rescue: Rescue, engine: Engine): Rescue {
  *
  * @param rescue the circuit; its load is replaced by the starter
  * @param prepared this rescue's circuit made ready by `prepareCrank`, when many like it are to be solved
+ * @param breakawayShare the first movement against what such an engine usually asks
  * @returns the steady point, or the locked-starter point with `turns: false` when torque cannot break the engine away
  */
 export function crankPoint(
@@ -56,6 +60,7 @@ export function crankPoint(
   engine: Engine,
   starter: Starter = defaultStarter(engine),
   prepared?: PreparedDc,
+  breakawayShare = 1,
 ): CrankPoint {
   const { tempC } = rescue;
   const circuit = rescueCircuit({
@@ -77,12 +82,16 @@ export function crankPoint(
   const torqueAt = (radS: number): number => -torquePerAmp * dc.ampsAt(elementsAt(radS), starterAt);
 
   const locked = torqueAt(0);
-  if (locked <= breakawayNm(engine, tempC)) return describe(0, false);
+  const fresh = elements.map((e) => beforePolarising(e, rescue));
+  const first = -torquePerAmp * dc.ampsAt(fresh, starterAt);
+  if (first <= breakawayShare * breakawayNm(engine, tempC)) return describe(0, false);
 
   const torqueFall = (locked - torqueAt(PROBE_RAD_S)) / PROBE_RAD_S;
   const { still, oil } = dragTerms(engine, tempC);
+  if (locked <= still) return describe(0, false);
   const root = (Math.sqrt(oil ** 2 + 4 * torqueFall * (locked - still)) - oil) / (2 * torqueFall);
   const radS = root ** 2;
+  if (radS < ROLLS_FROM_RAD_S) return describe(0, false);
   const off = Math.abs(torqueAt(radS) - engineDragNm(engine, radS, tempC));
   if (off <= CLOSE_SHARE * locked) return describe(radS, true);
 
@@ -109,6 +118,14 @@ export function crankPoint(
       controlMinVolts: starter.controlMinVolts,
     };
   }
+}
+
+/** An element of the circuit in the moment the starter closes, before any plates have polarised: what breaks the engine away. */
+function beforePolarising(element: Element, { source }: Rescue): Element {
+  if (element.kind !== 'source') return element;
+  const polarises =
+    element.name.startsWith('casualty.battery') || (element.name === 'source' && source?.polarises === true);
+  return polarises ? { ...element, ohms: element.ohms * (1 - POLARISATION.share) } : element;
 }
 
 /** A rescue's cranking circuit made ready for many solutions with other values but the same clamps. */

@@ -48,17 +48,23 @@ export function simulateCrank(input: CrankCase): CrankTrace {
   };
 }
 
-/** When speed and volts have held for long enough, seconds; null when they never do. */
+/**
+ * When speed and volts, each as a mean over the firing second, are enough, seconds; null when they never are. A piston on compression slows
+ * the crank for a moment and pulls the volts down with it: that is no failed start.
+ */
 function startMoment(
   { rpm, starterVolts }: CrankLists,
   needed: number,
   controlMinVolts: number,
 ): number | null {
-  let held = 0;
+  const window = Math.round(HOLD_SECONDS / STEP_SECONDS);
+  let speeds = 0;
+  let volts = 0;
   for (let i = 0; i < rpm.length; i++) {
-    const isFast = rpm[i]! >= needed && starterVolts[i]! >= controlMinVolts;
-    held = isFast ? held + STEP_SECONDS : 0;
-    if (held >= HOLD_SECONDS) return i * STEP_SECONDS;
+    speeds += rpm[i]! - (rpm[i - window] ?? 0);
+    volts += starterVolts[i]! - (starterVolts[i - window] ?? 0);
+    if (i + 1 >= window && speeds >= needed * window && volts >= controlMinVolts * window)
+      return i * STEP_SECONDS;
   }
   return null;
 }

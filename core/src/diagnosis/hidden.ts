@@ -202,44 +202,7 @@ function crankOf(hidden: Electrical, profile: DiagnosisProfile, withHelp: boolea
     engine,
     hidden.starter === 'dragging' ? { ...starter, efficiency: starter.efficiency * 0.4 } : starter,
   );
-  return {
-    ...found,
-    neededRpm: Math.min(found.neededRpm, (usualPoint(profile)?.rpm ?? Infinity) * USUAL_SHARE),
-    controlMinVolts: Math.min(
-      found.controlMinVolts,
-      (usualPoint(profile)?.starterVolts ?? Infinity) * USUAL_SHARE,
-    ),
-    postVolts: found.postVolts + found.starterAmps * series,
-  };
-}
-
-/** A machine that fires at all in this cold does so at this share of the speed and volts that a sound battery gives, if the tables ask for more. */
-const USUAL_SHARE = 0.8;
-const usual = new WeakMap<DiagnosisProfile, CrankPoint | null>();
-
-/** The crank of this machine with a sound battery and sound joints: it did start, before the fault came. Null when even that turns nothing. */
-function usualPoint(profile: DiagnosisProfile): CrankPoint | null {
-  const known = usual.get(profile);
-  if (known !== undefined) return known;
-  // None while it is worked out, so that the sound machine is not measured against itself.
-  usual.set(profile, null);
-  const sound: BatteryState = { soc: 0.85, tempC: profile.tempC, ageing: 1.2 };
-  const point = crankOf(
-    {
-      batteries: Array.from({ length: profile.systemVolts / 12 }, () => sound),
-      plusOhms: SOUND_OHMS[1],
-      minusOhms: SOUND_OHMS[1],
-      cableOhms: SOUND_OHMS[1],
-      open: false,
-      starter: 'sound',
-      held: 'no',
-    },
-    profile,
-    false,
-  );
-  const turning = point?.turns ? point : null;
-  usual.set(profile, turning);
-  return turning;
+  return { ...found, postVolts: found.postVolts + found.starterAmps * series };
 }
 
 /** A battery with a good source across it, as one. */

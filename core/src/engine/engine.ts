@@ -27,16 +27,42 @@ export interface Starter {
   readonly controlMinVolts: number;
 }
 
-/** Drag per litre: pumping and compression, whatever the oil, N m. */
-export const DRY_DRAG_NM_PER_L: Record<Fuel, number> = { petrol: 16, diesel: 26 };
-/** Drag per litre from the oil film at 25 degC and reference speed, N m. */
-export const OIL_DRAG_NM_PER_L: Record<Fuel, number> = { petrol: 9, diesel: 12 };
+/** Drag per litre of an ordinary engine: pumping and compression, whatever the oil, N m. */
+export const DRY_DRAG_NM_PER_L: Record<Fuel, number> = { petrol: 17, diesel: 26 };
+/** Drag per litre of an ordinary engine from the oil film at 25 degC and reference speed, N m. */
+export const OIL_DRAG_NM_PER_L: Record<Fuel, number> = { petrol: 7, diesel: 10.5 };
+/**
+ * Drag per litre against an ordinary engine's, by displacement in litres: bearings, rings and what leaks past them grow with surfaces, not
+ * with volume. Set so that sound engines draw what they draw in the field at 20 degC (field guide, section 17).
+ */
+export const DRAG_PER_L_BY_SIZE: Record<Fuel, Knots> = {
+  petrol: [
+    [0.05, 1.2],
+    [0.5, 1.1],
+    [1.2, 1],
+    [2, 0.9],
+    [3, 0.71],
+    [5.7, 0.5],
+    [8, 0.45],
+  ],
+  diesel: [
+    [0.5, 1.1],
+    [2, 1],
+    [4, 0.8],
+    [8, 0.74],
+    [12.8, 0.7],
+    [20, 0.64],
+  ],
+};
 /** Crank speed the oil drag is stated at: 250 rpm, rad/s. */
 const OIL_REFERENCE_RAD_S = 26.2;
 /** Oil drag grows by e per this many degC of cold: cranking drag near four times at -18 degC against 25. */
 export const OIL_E_FOLD_C = 31.6;
 /** Torque to break a stopped engine away, against its dry drag: a piston stands on compression. */
 export const BREAKAWAY_FACTOR = 1.5;
+
+/** Share of the oil's drag at reference speed that a stopped engine holds with: the film is thin where it stood. */
+const STIFF_OIL_SHARE = 0.8;
 
 /** Starter efficiency from electrical torque to crankshaft, through brushes and gears. */
 export const STARTER_EFFICIENCY = 0.75;
@@ -60,6 +86,18 @@ export const DESIGN_VOLTS = 11.7;
 /** Share of the design volts lost in the starter's own resistance. */
 export const DESIGN_OHMIC_SHARE = 0.145;
 
+/**
+ * Injection and glow control drop out under this while cranking, V by displacement at 12 V: what is built around a small battery must hold
+ * where that battery falls to in the cold.
+ */
+export const CONTROL_MIN_VOLTS: Knots = [
+  [0.5, 6],
+  [1.1, 6.5],
+  [1.4, 7.3],
+];
+/** The same of 24 V electronics, V. */
+export const CONTROL_MIN_VOLTS_24 = 14;
+
 const RAD_S_PER_RPM = Math.PI / 30;
 /** Speed in rpm of an angular speed in rad/s. */
 export const rpmFromRadS = (radS: number): number => radS / RAD_S_PER_RPM;
@@ -70,13 +108,18 @@ export function engineDragNm(engine: Engine, radS: number, tempC: number): numbe
     OIL_DRAG_NM_PER_L[engine.fuel] *
     Math.exp(-(tempC - 25) / OIL_E_FOLD_C) *
     Math.sqrt(Math.max(radS, 0) / OIL_REFERENCE_RAD_S);
-  return engine.displacementL * (DRY_DRAG_NM_PER_L[engine.fuel] + oil);
+  return draggingL(engine) * (DRY_DRAG_NM_PER_L[engine.fuel] + oil);
+}
+
+/** Litres that drag as an ordinary engine's do. */
+function draggingL({ fuel, displacementL }: Engine): number {
+  return displacementL * interpolate(DRAG_PER_L_BY_SIZE[fuel], displacementL);
 }
 
 /** Torque that must be passed before a stopped engine moves at all, N m. */
 export function breakawayNm(engine: Engine, tempC: number): number {
   const stiffOil = OIL_DRAG_NM_PER_L[engine.fuel] * Math.exp(-(tempC - 25) / OIL_E_FOLD_C);
-  return engine.displacementL * (BREAKAWAY_FACTOR * DRY_DRAG_NM_PER_L[engine.fuel] + stiffOil);
+  return draggingL(engine) * (BREAKAWAY_FACTOR * DRY_DRAG_NM_PER_L[engine.fuel] + STIFF_OIL_SHARE * stiffOil);
 }
 
 /**
@@ -93,32 +136,40 @@ export function defaultStarter(engine: Engine): Starter {
     ohms: (volts * DESIGN_OHMIC_SHARE) / amps,
     kVoltSeconds,
     efficiency: STARTER_EFFICIENCY,
-    // Fuel injection and glow control reset near 8 V on a 12 V system; 24 V electronics hold to about 14 V.
-    controlMinVolts: engine.systemVolts === 24 ? 14 : 8,
+    controlMinVolts:
+      engine.systemVolts === 24 ? CONTROL_MIN_VOLTS_24 : interpolate(CONTROL_MIN_VOLTS, engine.displacementL),
   };
 }
 
 /** Speed below which the engine will not fire, rpm by temperature: cold fuel and, for diesel, cold compression need more. */
 export const NEEDED_RPM: Record<Fuel, Knots> = {
   petrol: [
-    [-20, 95],
+    [-20, 85],
     [25, 70],
   ],
   diesel: [
-    [-20, 130],
-    [25, 100],
+    [-20, 100],
+    [25, 95],
   ],
 };
 /** Small engines have little flywheel to carry them over compression, so they need more, rpm by displacement. */
 const SMALL_ENGINE_RPM: Knots = [
-  [0.1, 130],
-  [0.6, 60],
+  [0.1, 110],
+  [0.6, 35],
   [1, 0],
+];
+/** Share of that speed that a diesel of this displacement in litres needs: a large cylinder loses less of its heat to its walls. */
+export const DIESEL_NEED_BY_SIZE: Knots = [
+  [2, 1],
+  [4, 0.87],
+  [13, 0.68],
 ];
 
 /** Least crank speed at which this engine fires at `tempC`, rpm. */
 export function neededRpm(engine: Engine, tempC: number): number {
-  return interpolate(NEEDED_RPM[engine.fuel], tempC) + interpolate(SMALL_ENGINE_RPM, engine.displacementL);
+  const { fuel, displacementL } = engine;
+  const share = fuel === 'diesel' ? interpolate(DIESEL_NEED_BY_SIZE, displacementL) : 1;
+  return interpolate(NEEDED_RPM[fuel], tempC) * share + interpolate(SMALL_ENGINE_RPM, displacementL);
 }
 
 /** Engines whose starters are so small that the short crank limit holds, litres. */
@@ -224,6 +275,42 @@ export const engineParameters = (): readonly Parameter[] => [
     high: 2.2,
     unit: 'times',
     reason: 'A piston stands on compression.',
+  },
+  {
+    id: 'engine.dragBigPetrol',
+    name: 'drag per litre of a 5.7 L petrol engine',
+    value: interpolate(DRAG_PER_L_BY_SIZE.petrol, 5.7),
+    low: 0.4,
+    high: 0.65,
+    unit: 'of 1.2 L',
+    reason: 'Such engines draw 150 to 250 A at 20 degC.',
+  },
+  {
+    id: 'engine.dragBigDiesel',
+    name: 'drag per litre of a 12.8 L diesel',
+    value: interpolate(DRAG_PER_L_BY_SIZE.diesel, 12.8),
+    low: 0.6,
+    high: 0.9,
+    unit: 'of 2 L',
+    reason: 'Such engines draw 350 to 600 A of 24 V at 20 degC.',
+  },
+  {
+    id: 'engine.needBigDiesel',
+    name: 'speed that fires a 13 L diesel',
+    value: interpolate(DIESEL_NEED_BY_SIZE, 13),
+    low: 0.6,
+    high: 0.85,
+    unit: 'of 2 L',
+    reason: 'A large cylinder loses less of its heat to its walls.',
+  },
+  {
+    id: 'engine.control12',
+    name: 'volts that control units hold to',
+    value: CONTROL_MIN_VOLTS.at(-1)![1],
+    low: 6.5,
+    high: 8.5,
+    unit: 'V',
+    reason: 'Of 12 V; 6 to 6.5 V around small batteries, 14 V of 24.',
   },
   {
     id: 'engine.inertiaPetrol',

@@ -10,6 +10,9 @@ import { type HookupScene, type HookupState, NOTHING_CONNECTED } from './state.j
 /** How much worse each severity is than all of the one below it in an order. */
 const WEIGHT: Record<Severity, number> = { note: 1, watch: 50, severe: 10_000 };
 
+/** Of two orders that are alike otherwise the one whose slips carry less is taken: this many amps count as one point. */
+const AMPS_A_POINT = 10_000;
+
 /** Sum of what an order's steps bring, hooking up from nothing and clearing again once the casualty runs. */
 export function orderCost(scene: HookupScene, steps: readonly HookupStep[], rules: HouseRules): number {
   const end = steps.reduce((state, { action }) => act(state, action), NOTHING_CONNECTED);
@@ -27,7 +30,7 @@ export function hazardCost(
 ): number {
   return orderHazards(scene, steps, rules, from)
     .flat()
-    .reduce((sum, h) => sum + WEIGHT[h.severity], 0);
+    .reduce((sum, h) => sum + WEIGHT[h.severity] + (h.amps ?? 0) / AMPS_A_POINT, 0);
 }
 
 /** True when any of these steps, done from this state, is severe. */

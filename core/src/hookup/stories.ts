@@ -11,8 +11,12 @@ export const TWO_STORIES_VOLTS = { above: 3, below: 10.8 } as const;
 /** A sound cell of a lead-acid battery that is charged, V. */
 const CELL_VOLTS = 2.1;
 
-/** What a figure rests on beside what was read. */
-export type Story = 'cells-shorted';
+/**
+ * What a figure rests on beside what was read: shorted cells, or a battery as new and as charged as its reading allows, which lets in more than
+ * the likely one.
+ */
+export const STORIES = ['strong-battery', 'cells-shorted'] as const;
+export type Story = (typeof STORIES)[number];
 
 /** A way that the scene may be without any reading being wrong. */
 export interface ToldScene {
@@ -24,13 +28,44 @@ export interface ToldScene {
 /** The scene as it is likeliest, and as it is worst for whoever joins something to it, where that is another. */
 export function storiesOf(scene: HookupScene): readonly ToldScene[] {
   const { beliefs, models } = scene.batteries;
-  const shorted = beliefs.map((belief, i) => shortedModel(belief, models[i]!, scene.tempC));
-  if (shorted.every((model) => model === null)) return [{ scene, story: null }];
-  const worst = models.map((model, i) => shorted[i] ?? model);
+  const told = (story: Story, worse: readonly (ModelBattery | null)[]): ToldScene[] =>
+    worse.every((model) => model === null)
+      ? []
+      : [
+          {
+            scene: {
+              ...scene,
+              batteries: { ...scene.batteries, models: models.map((model, i) => worse[i] ?? model) },
+            },
+            story,
+          },
+        ];
   return [
     { scene, story: null },
-    { scene: { ...scene, batteries: { ...scene.batteries, models: worst } }, story: 'cells-shorted' },
+    ...told(
+      'strong-battery',
+      beliefs.map((belief, i) => strongModel(belief, models[i]!, scene.tempC)),
+    ),
+    ...told(
+      'cells-shorted',
+      beliefs.map((belief, i) => shortedModel(belief, models[i]!, scene.tempC)),
+    ),
   ];
+}
+
+/** The battery new and at the full end of what its reading leaves open; null where that is no other. */
+function strongModel(
+  { rating, socHigh, overDischargedVolts }: BatteryBelief,
+  model: ModelBattery,
+  tempC: number,
+): ModelBattery | null {
+  const ohms = batteryOhms(rating, {
+    soc: socHigh,
+    tempC,
+    ageing: 1,
+    ...(overDischargedVolts !== undefined && { overDischargedVolts }),
+  });
+  return ohms < model.ohms ? { ...model, ohms } : null;
 }
 
 /** The battery with as many shorted cells as its volts allow and the others new and charged; null where its volts tell no such story. */

@@ -2,7 +2,7 @@ import type { Parameter } from '../quantities/parameter.js';
 import { type BatteryBar, batteryBar } from '../battery/bar.js';
 import { batteryOhms, batteryOpenVolts, type BatteryRating, type BatteryState } from '../battery/battery.js';
 import { socFromRestVolts } from '../battery/rest-volts.js';
-import { chargeJoined } from '../charging/lend.js';
+import { CHARGE_WORTH, chargeJoined } from '../charging/lend.js';
 import type { ModelBattery, Rescue } from '../circuit/rescue.js';
 import type { Machine } from '../machine/machine.js';
 
@@ -110,7 +110,7 @@ export function stateOf(belief: BatteryBelief, tempC: number): BatteryState {
 
 /**
  * What is believed of the batteries after some minutes joined to a source, minute by minute: the likely charge and both ends of its band
- * are each charged through the rescue's circuit.
+ * are each charged through the rescue's circuit, a dull battery at the low end and a keen one at the high.
  *
  * @param rescue clamps on, source on
  * @returns one list of beliefs a minute, from minute 0
@@ -120,15 +120,16 @@ export function beliefsWhileJoined(
   beliefs: readonly BatteryBelief[],
   minutes: number,
 ): (readonly BatteryBelief[])[] {
-  const pathOf = (socOf: (b: BatteryBelief) => number): (readonly BatteryState[])[] =>
+  const pathOf = (socOf: (b: BatteryBelief) => number, worth = 1): (readonly BatteryState[])[] =>
     chargeJoined(
       rescue,
       beliefs.map((b) => ({ rating: b.rating, state: { ...stateOf(b, rescue.tempC), soc: socOf(b) } })),
       minutes,
+      worth,
     );
   const likely = pathOf((b) => b.soc);
-  const low = pathOf((b) => b.socLow);
-  const high = pathOf((b) => b.socHigh);
+  const low = pathOf((b) => b.socLow, CHARGE_WORTH.low);
+  const high = pathOf((b) => b.socHigh, CHARGE_WORTH.high);
   return likely.map((states, minute) =>
     beliefs.map(({ rating, ageing }, i): BatteryBelief => {
       const { soc, overDischargedVolts } = states[i]!;

@@ -74,7 +74,10 @@ function change(plan: PlanCase, help: Help): PlanCase | null {
       return (
         leads && {
           ...plan,
-          rescue: { ...rescue, clampWear: Math.min(1, CLAMP_OHMS.clean / CLAMP_OHMS[leads.contact]) / 2 },
+          rescue: {
+            ...rescue,
+            clampWear: Math.min(rescue.clampWear ?? 1, CLAMP_OHMS.clean / CLAMP_OHMS[leads.contact]) / 2,
+          },
         }
       );
     case 'wait-longer':

@@ -44,7 +44,7 @@ export const DONOR_WARMER_C = 10;
 /** Volts a lithium pack is pulled to by its rated peak at 25 degC; the rating means that or less. */
 export const LITHIUM_PEAK_VOLTS = 8;
 /** Lithium resistance grows by e per this many degC of cold. */
-export const LITHIUM_E_FOLD_C = 60;
+export const LITHIUM_E_FOLD_C = 29;
 /** The capacitor is judged one second into the crank: the middle of a good try. */
 export const CAPACITOR_MID_CRANK_S = 1;
 
@@ -192,10 +192,10 @@ export const modelsParameters = (): readonly Parameter[] => [
     id: 'lithium.coldFold',
     name: 'cold that multiplies its resistance by e',
     value: LITHIUM_E_FOLD_C,
-    low: 40,
-    high: 80,
+    low: 25,
+    high: 36,
     unit: 'degC',
-    reason: 'Cold derates it.',
+    reason: 'At -20 degC three to five times its resistance at 20 degC.',
   },
   {
     id: 'hobby.sag',

@@ -76,6 +76,10 @@ export const UNKNOWN_WORDS: Record<Unknown, string> = {
   clamps: 'contact of the clamps',
   drag: 'the drag of this engine',
   temperature: 'how cold the engine really is',
+  starter: 'the strength of its starter',
+  breakaway: 'how hard it is to move at first',
+  firing: 'the speed and volts it fires at',
+  source: 'what the source really gives',
 };
 
 /** A stop: what is seen, what to do instead. */
