@@ -17,14 +17,15 @@ const withChemistry = (machine: Machine, chemistry: Chemistry): Machine => ({
 describe('a battery that no current may go through', () => {
   it('is told from volts and cold, by hand-checked figures of the freezing table', () => {
     const cases: readonly (readonly [Chemistry, number, number, ReturnType<typeof batteryBar>])[] = [
-      // Nearly water: freezes at about -1 from 8 V down, at about -3.6 at 9 V, at -11 on the flat line.
+      // Nearly water: freezes at about -1 from 8 V down, at about -3.6 at 9 V, at -11 on the flat line; two degrees are left for doubt.
       ['flooded', 8, -1, 'frozen'],
       ['flooded', 8, 0, null],
       ['flooded', 9, -4, 'frozen'],
-      ['flooded', 9, -3, null],
+      ['flooded', 9, -3, 'frozen'],
+      ['flooded', 9, -1, null],
       ['agm', 2, -2, 'frozen'],
       ['flooded', 11.6, -12, 'frozen'],
-      ['flooded', 11.7, -9, null],
+      ['flooded', 11.7, -8, null],
       ['flooded', 12.65, -40, null],
       ['lfp', 9, -30, null],
       // Backwards from three tenths below zero: less is a meter that is off by a digit.

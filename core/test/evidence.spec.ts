@@ -1,5 +1,5 @@
 import { crankLimitVolts, type Found, type CheckId } from '../src/diagnosis/index.js';
-import { caseOfJob, evidenceOfJob, profileOfJob, sheetOfJob } from '../src/job/index.js';
+import { batteryEntries, caseOfJob, evidenceOfJob, profileOfJob, sheetOfJob } from '../src/job/index.js';
 import type { Machine } from '../src/machine/index.js';
 import { CAR, EV, TRUCK } from './fixtures.js';
 import { Log } from './job-log.js';
@@ -9,6 +9,35 @@ function found(log: Log, machine: Machine = CAR, earlierFlatCalls = 0): Partial<
 }
 const rest = (volts: number, battery = 0) =>
   ({ kind: 'rest', volts, battery, tempC: -4, source: 'typed' }) as const;
+
+/** A donor chosen and joined, four clamps on. */
+function joinDonor(log: Log): void {
+  log.take('plan.chosen', {
+    optionId: 'donor+heavy',
+    sourceId: 'donor',
+    leadSetId: 'heavy',
+    sourceKind: 'donor',
+    outlook: 'cranks',
+    odds: null,
+    starterVolts: 10.4,
+    starterAmps: 200,
+    rpm: 200,
+    neededRpm: 85,
+    wakeVolts: null,
+    postVolts: 10.9,
+    waitMinutes: 2,
+    chargeOnly: false,
+    inputs: [],
+  });
+  log.take('polarity.proved', { signs: ['mark', 'meter'] });
+  for (const [clamp, pointId] of [
+    ['redCasualty', 'plus'],
+    ['redSource', 'plus'],
+    ['blackSource', 'minus'],
+    ['blackCasualty', 'ground'],
+  ] as const)
+    log.take('clamp.attached', { clamp, pointId });
+}
 
 describe('evidence of a job', () => {
   it('is nothing for a job in which nothing was found', () => {
@@ -76,36 +105,35 @@ describe('evidence of a job', () => {
 
   it('compares a try with help to what the plan promised', () => {
     const log = new Log();
-    log.take('plan.chosen', {
-      optionId: 'donor+heavy',
-      sourceId: 'donor',
-      leadSetId: 'heavy',
-      sourceKind: 'donor',
-      outlook: 'cranks',
-      odds: null,
-      starterVolts: 10.4,
-      starterAmps: 200,
-      rpm: 200,
-      neededRpm: 85,
-      wakeVolts: null,
-      postVolts: 10.9,
-      waitMinutes: 2,
-      chargeOnly: false,
-      inputs: [],
-    });
-    log.take('polarity.proved', { signs: ['mark', 'meter'] });
-    for (const [clamp, pointId] of [
-      ['redCasualty', 'plus'],
-      ['redSource', 'plus'],
-      ['blackSource', 'minus'],
-      ['blackCasualty', 'ground'],
-    ] as const)
-      log.take('clamp.attached', { clamp, pointId });
+    joinDonor(log);
     log.take('attempt.started', {});
     log.take('attempt.ended', { outcome: 'slow', seconds: 5, lowestVolts: 8.7 });
     expect(found(log)['with-help']).toBe('slow');
     expect(found(log).promise).toBeCloseTo(-2.2, 6);
     expect(found(log)['try-alone']).toBeUndefined();
+  });
+
+  it('takes nothing that the posts showed while help was joined for the battery’s own', () => {
+    const log = new Log();
+    const crank = (volts: number) =>
+      ({ kind: 'crank-minimum', volts, battery: 0, tempC: -4, source: 'meter' }) as const;
+    log.take('reading.taken', rest(11.7));
+    log.take('reading.taken', crank(6.4));
+    log.take('finding.recorded', { check: 'conductance', found: 0.4, source: 'meter', figures: [216] });
+    const alone = found(log);
+    joinDonor(log);
+    log.take('reading.taken', { kind: 'charging-idle', volts: 14.3, battery: 0, tempC: -4, source: 'meter' });
+    log.take('reading.taken', crank(10.9));
+    log.take('finding.recorded', { check: 'conductance', found: 0.95, source: 'meter', figures: [513] });
+    log.take('finding.recorded', { check: 'recovery', found: 12.6, source: 'meter', figures: [12.6] });
+    expect(found(log)).toEqual(alone);
+    expect(batteryEntries(log.job, CAR).map((e) => [e.kind, e.volts, e.share])).toEqual(
+      jasmine.arrayContaining([
+        ['rest', 11.7, null],
+        ['strength', null, 0.4],
+      ]),
+    );
+    expect(batteryEntries(log.job, CAR).some((e) => e.share === 0.95)).toBeFalse();
   });
 
   it('lets what was recorded for a check itself go before what is worked out, and counts earlier flats', () => {

@@ -60,7 +60,10 @@ describe('charging meaning', () => {
   it('keeps to the band of chemistry and cold', () => {
     const say = (volts: number, chemistry: 'flooded' | 'agm', tempC: number) =>
       chargingMeaning(volts, chemistry, tempC, 12, DEFAULT_RULES).code;
-    expect(say(13.2, 'flooded', 20)).toBe('not-charging');
+    expect(say(12.9, 'flooded', 20)).toBe('not-charging');
+    // Held down by a flat battery, or weak: read again at 2,000 rpm.
+    expect(say(13.0, 'flooded', 20)).toBe('weak');
+    expect(say(13.2, 'flooded', 20)).toBe('weak');
     expect(say(14.0, 'flooded', 20)).toBe('charging');
     expect(say(14.5, 'flooded', 20)).toBe('high-but-normal');
     expect(say(14.9, 'flooded', 20)).toBe('above-band');

@@ -213,13 +213,49 @@ describe('calc', () => {
       proposals: { check: string; worth: number }[];
     };
     expect(suspicions[0]!.cause).toBe('worn');
-    expect(suspicions[0]!.share).toBeGreaterThan(0.9);
-    expect(suspicions.reduce((sum, s) => sum + s.share, 0)).toBeCloseTo(1, 6);
+    expect(suspicions[0]!.share).toBeGreaterThan(0.75);
+    // Two may be there at once, so the shares come to one or more.
+    expect(suspicions.reduce((sum, s) => sum + s.share, 0)).toBeGreaterThanOrEqual(1 - 1e-9);
     const worths = proposals.map((p) => p.worth);
     expect(worths).toEqual([...worths].sort((a, b) => b - a));
     const wrong = answer(['diagnose'], () => DIAGNOSE.replace('"clean"', '"purple"'));
     expect(wrong.code).toBe(2);
     expect(wrong.err).toContain('evidence[1].found: look-joints finds turns-by-hand, deposits, clean');
+    const said = JSON.parse(out) as { suspicions: { pushes: { check: string; found: unknown }[] }[] };
+    expect(said.suspicions[0]!.pushes.find((p) => p.check === 'conductance')!.found).toBe(270);
+  });
+
+  it('diagnose takes figures as the instrument shows them, and refuses what none can show', () => {
+    const { evidence, ...machine } = JSON.parse(DIAGNOSE) as { evidence: object[] };
+    const told = (check: string, found: number, more: object[] = []) =>
+      answer(['diagnose'], () => JSON.stringify({ ...machine, evidence: [...more, { check, found }] }));
+    for (const [check, found] of [
+      ['conductance', 0.5],
+      ['rest', 99],
+      ['crank', -2],
+      ['drain', -5],
+      ['ripple', 40],
+      ['joint-plus', 99],
+      ['with-help', 3],
+      ['charging', 60],
+    ] as const) {
+      const { code, err } = told(check, found);
+      expect(code).withContext(`${check} ${found}`).toBe(2);
+      expect(err).withContext(check).toContain('evidence[0].found: ');
+    }
+    expect(told('rest', 99).err).toMatch(/-16 and 18 V/);
+    expect(told('key-on', 11.2).err).toMatch(/give rest as well/);
+    expect(told('key-on', 11.2, [{ check: 'rest', found: 12.1 }]).code).toBe(0);
+    for (const [check, found] of [
+      ['crank', 8.4],
+      ['charging', 14.2],
+      ['drain', 350],
+      ['conductance', 410],
+      ['ripple', 0.4],
+      ['rest', -3],
+    ] as const)
+      expect(told(check, found).code).withContext(check).toBe(0);
+    expect(evidence.length).toBeGreaterThan(0);
   });
 
   it('verdict rests on the diagnosis, and a stop goes before it', () => {

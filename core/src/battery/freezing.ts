@@ -29,6 +29,11 @@ export function freezePointC(chemistry: Chemistry, soc: number, restVolts?: numb
   return Math.max(byCharge, interpolate(FREEZE_C_BELOW_FLAT, restVolts));
 }
 
+/** Acid may be ice this far above its freezing point by the table: a reading, the air and the night are not known better, degC. */
+const FREEZE_MARGIN_C = 2;
+/** Above this nothing freezes, however spent the acid, degC. */
+const ICE_MOST_C = -0.5;
+
 /** True when a battery that has stood at `ambientC` must be treated as frozen until warmed. Uses the low end of the charge band. */
 export function mustTreatAsFrozen(
   chemistry: Chemistry,
@@ -37,5 +42,5 @@ export function mustTreatAsFrozen(
   restVolts?: number,
 ): boolean {
   const point = freezePointC(chemistry, lowSoc, restVolts);
-  return point !== null && ambientC <= point;
+  return point !== null && ambientC <= Math.min(ICE_MOST_C, point + FREEZE_MARGIN_C);
 }

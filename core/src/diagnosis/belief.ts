@@ -1,7 +1,7 @@
 import { type Random, seededRandom } from '../quantities/random.js';
 import { type Cause, CAUSES, type DiagnosisProfile, priorsFor } from './causes.js';
-import { canFreeze, drawHidden, type HiddenMachine } from './hidden.js';
-import { type Found, type Check, type CheckId, checkOf, type Tool, checksFor } from './checks.js';
+import { drawHidden, type HiddenMachine } from './hidden.js';
+import { type Found, type Check, type CheckId, checkOf, spreadOf, type Tool, checksFor } from './checks.js';
 
 /** A piece of evidence: which check, and what it found. */
 export interface DiagnosisEvidence {
@@ -10,16 +10,23 @@ export interface DiagnosisEvidence {
 }
 
 /** Machines drawn for each cause: enough that a cause's spread is felt, few enough to be asked at every tap. */
-const PER_CAUSE = 100;
-/** No finding is impossible: people mistype, and machines have faults that no table holds. */
-const LEAST_CHANCE = 0.002;
+const PER_CAUSE = 120;
+/** What comes in most shapes, alone and beside others, is drawn more often. */
+const DRAWN_MORE: Partial<Record<Cause, number>> = { worn: 4, discharged: 2, 'left-on': 1.5, sulphated: 1.5 };
+/**
+ * Share of findings that tell nothing of the machine: mistyped, read at the clamp, heard wrong, or of a fault that no table holds. They fall
+ * on any outcome alike, so nothing is ever ruled out altogether. What is said or seen is more often wrong than what a meter shows.
+ */
+const BLIND_SHARE = { look: 0.06, figure: 0.05 } as const;
 
 /** Many machines with hidden faults, drawn once for a profile: what evidence is weighed against. */
 export interface Crowd {
   readonly profile: DiagnosisProfile;
   readonly machines: readonly HiddenMachine[];
-  /** Place in `CAUSES` of each machine's cause. */
+  /** Place in `CAUSES` of what keeps each machine from starting. */
   readonly causeAt: Uint8Array;
+  /** Everything that is wrong with each, one bit a place in `CAUSES`. */
+  readonly holdsAt: Uint32Array;
   /** Share of each before any evidence: the prior of its cause, spread over those drawn for it. */
   readonly shares: Float64Array;
   /** Chance of each outcome of a check, machine after machine: worked out when it is first asked and kept, since it never changes. */
@@ -35,10 +42,10 @@ export function drawCrowd(
   const machines: HiddenMachine[] = [];
   const shares: number[] = [];
   for (const [cause, prior] of priorsFor(profile)) {
-    if (cause === 'frozen' && !canFreeze(profile)) continue;
-    for (let i = 0; i < perCause; i++) {
+    const count = Math.ceil(perCause * (DRAWN_MORE[cause] ?? 1));
+    for (let i = 0; i < count; i++) {
       machines.push(drawHidden(cause, profile, random));
-      shares.push(prior / perCause);
+      shares.push(prior / count);
     }
   }
   const sum = shares.reduce((a, b) => a + b, 0);
@@ -46,9 +53,34 @@ export function drawCrowd(
     profile,
     machines,
     causeAt: Uint8Array.from(machines, ({ cause }) => CAUSES.indexOf(cause)),
+    holdsAt: Uint32Array.from(machines, ({ holds }) => bitsOf(holds)),
     shares: Float64Array.from(shares, (s) => s / sum),
     known: new Map(),
   };
+}
+
+/** One bit for each cause. */
+const bitsOf = (causes: readonly Cause[]): number =>
+  causes.reduce((bits, cause) => (bits | (1 << CAUSES.indexOf(cause))) >>> 0, 0);
+
+/**
+ * What the machines come to that have any of these causes, and none of the others: two may meet in one, so such sums need not add up to
+ * one.
+ */
+export function shareOfAny(
+  crowd: Crowd,
+  shares: Float64Array,
+  causes: readonly Cause[],
+  without: readonly Cause[] = [],
+): number {
+  const wanted = bitsOf(causes);
+  const barred = bitsOf(without);
+  let sum = 0;
+  for (let i = 0; i < shares.length; i++) {
+    const bits = crowd.holdsAt[i]!;
+    if ((bits & wanted) !== 0 && (bits & barred) === 0) sum += shares[i]!;
+  }
+  return sum;
 }
 
 function chancesOf(crowd: Crowd, check: Check): Float64Array {
@@ -56,7 +88,13 @@ function chancesOf(crowd: Crowd, check: Check): Float64Array {
   if (kept) return kept;
   const count = check.outcomes.length;
   const chances = new Float64Array(crowd.machines.length * count);
-  crowd.machines.forEach((hidden, i) => chances.set(outcomeChances(check, hidden, crowd.profile), i * count));
+  const blind = BLIND_SHARE[check.edges ? 'figure' : 'look'];
+  crowd.machines.forEach((hidden, i) =>
+    chances.set(
+      outcomeChances(check, hidden, crowd.profile).map((c) => (1 - blind) * c + blind / count),
+      i * count,
+    ),
+  );
   crowd.known.set(check.id, chances);
   return chances;
 }
@@ -74,7 +112,8 @@ export function outcomeChances(
 ): readonly number[] {
   if (check.chances) return check.chances(hidden, profile);
   const value = check.predict!(hidden, profile)!;
-  const upTo = [...check.edges!.map((edge) => below(edge, value, check.spread!)), 1];
+  const spread = spreadOf(check, hidden, profile);
+  const upTo = [...check.edges!.map((edge) => below(edge, value, spread)), 1];
   return upTo.map((share, i) => share - (upTo[i - 1] ?? 0));
 }
 
@@ -112,7 +151,7 @@ function press(crowd: Crowd, shares: Float64Array, { check: id, found }: Diagnos
   const chances = chancesOf(crowd, check);
   const count = check.outcomes.length;
   const at = outcomeIndex(check, found);
-  for (let i = 0; i < shares.length; i++) shares[i]! *= chances[i * count + at]! + LEAST_CHANCE;
+  for (let i = 0; i < shares.length; i++) shares[i]! *= chances[i * count + at]!;
   normalise(shares);
 }
 
@@ -129,16 +168,30 @@ function normalise(shares: Float64Array): void {
   for (let i = 0; i < shares.length; i++) shares[i]! /= sum;
 }
 
-/** Sum of the shares of each cause, by its place in `CAUSES`. */
+/** Sum of the shares of what keeps the machines from starting, by its place in `CAUSES`: these add up to one. */
 function byCause({ causeAt }: Crowd, shares: Float64Array): Float64Array {
   const sums = new Float64Array(CAUSES.length);
   for (let i = 0; i < shares.length; i++) sums[causeAt[i]!]! += shares[i]!;
   return sums;
 }
 
-/** What each cause that the crowd holds comes to under these shares, likeliest first. */
+/** Sum of the shares of all machines that have a cause, alone or beside another, by its place in `CAUSES`. */
+function byHeld({ holdsAt }: Crowd, shares: Float64Array): Float64Array {
+  const sums = new Float64Array(CAUSES.length);
+  for (let i = 0; i < shares.length; i++) {
+    let bits = holdsAt[i]!;
+    while (bits !== 0) {
+      const at = 31 - Math.clz32(bits & -bits);
+      sums[at]! += shares[i]!;
+      bits &= bits - 1;
+    }
+  }
+  return sums;
+}
+
+/** What each cause that the crowd holds comes to under these shares, likeliest first; two may be there at once. */
 export function sharesByCause(crowd: Crowd, shares: Float64Array): ReadonlyMap<Cause, number> {
-  return new Map(ranked(crowd, byCause(crowd, shares)).map(({ cause, share }) => [cause, share]));
+  return new Map(ranked(crowd, byHeld(crowd, shares)).map(({ cause, share }) => [cause, share]));
 }
 
 /** What one outcome of a check would leave. */
@@ -156,7 +209,7 @@ export function splitBy(crowd: Crowd, shares: Float64Array, check: Check): Branc
   const chances = chancesOf(crowd, check);
   const count = check.outcomes.length;
   return check.outcomes.map((_, at): Branch => {
-    const after = shares.map((share, i) => share * (chances[i * count + at]! + LEAST_CHANCE));
+    const after = shares.map((share, i) => share * chances[i * count + at]!);
     const share = shares.reduce((sum, held, i) => sum + held * chances[i * count + at]!, 0);
     normalise(after);
     return { at, share, after };
@@ -165,8 +218,9 @@ export function splitBy(crowd: Crowd, shares: Float64Array, check: Check): Branc
 
 /** Causes that the crowd holds at all, with their shares, likeliest first. */
 function ranked(crowd: Crowd, sums: Float64Array): { cause: Cause; share: number }[] {
-  const held = new Set(crowd.causeAt);
-  return CAUSES.flatMap((cause, i) => (held.has(i) ? [{ cause, share: sums[i]! }] : [])).sort(
+  // Ice is a state that follows from charge and cold, not a cause beside others: it is judged by itself.
+  const held = crowd.holdsAt.reduce((all, bits) => all | bits, 0) & ~bitsOf(['frozen']);
+  return CAUSES.flatMap((cause, i) => ((held & (1 << i)) !== 0 ? [{ cause, share: sums[i]! }] : [])).sort(
     (a, b) => b.share - a.share,
   );
 }
@@ -187,25 +241,25 @@ export interface Suspicion {
 
 /** The evidence pressed in one piece after another. */
 export interface Walk {
-  /** Shares of the crowd at the end. */
-  readonly shares: Float64Array;
-  /** Sums by the place of each cause in `CAUSES`: before any evidence, then after each piece. */
+  /** Shares of the crowd before any evidence, then after each piece. */
   readonly steps: readonly Float64Array[];
+  /** The last of them. */
+  readonly shares: Float64Array;
 }
 
 export function walk(crowd: Crowd, evidence: readonly DiagnosisEvidence[]): Walk {
   const shares = Float64Array.from(crowd.shares);
-  const steps = [byCause(crowd, shares)];
+  const steps = [crowd.shares];
   for (const piece of evidence) {
     press(crowd, shares, piece);
-    steps.push(byCause(crowd, shares));
+    steps.push(Float64Array.from(shares));
   }
-  return { shares, steps };
+  return { steps, shares };
 }
 
 /** How likely each cause is after the evidence, likeliest first, and what raised and lowered it. */
 export function diagnose(crowd: Crowd, evidence: readonly DiagnosisEvidence[]): Suspicion[] {
-  const { steps } = walk(crowd, evidence);
+  const steps = walk(crowd, evidence).steps.map((shares) => byHeld(crowd, shares));
   return ranked(crowd, steps[steps.length - 1]!).map(({ cause, share }) => {
     const at = CAUSES.indexOf(cause);
     const pushes = evidence.map(

@@ -1,7 +1,7 @@
 import { batteryOhms } from '../battery/battery.js';
 import { convertCca } from '../battery/cca.js';
 import { SPENT_BELOW_SHARE, strengthShare, WORN_BELOW_SHARE } from '../battery/strength.js';
-import { crankLimitVolts } from './reading.js';
+import { CHARGES_FROM_VOLTS, crankLimitVolts } from './reading.js';
 import type { DiagnosisProfile } from './causes.js';
 import { ATTEMPT_OUTCOMES, type StopCondition, SYMPTOMS } from './vocabulary.js';
 import { type CrankLook, HELP, type HiddenMachine, lookOf, restVoltsOf } from './hidden.js';
@@ -40,8 +40,8 @@ export interface Check {
   readonly chances?: (hidden: HiddenMachine, profile: DiagnosisProfile) => readonly number[];
   /** What the figure would be, for a measurement; null when it cannot be read. */
   readonly predict?: (hidden: HiddenMachine, profile: DiagnosisProfile) => number | null;
-  /** Spread of the instrument, the hand and what the model leaves out. */
-  readonly spread?: number;
+  /** Spread of the instrument, the hand and what the model leaves out; wider on a machine where the figure is not valid. */
+  readonly spread?: number | ((hidden: HiddenMachine, profile: DiagnosisProfile) => number);
   /** Why the chances or the spread are what they are. */
   readonly reason: string;
 }
@@ -75,6 +75,10 @@ export const CHECK_IDS = [
   'with-help',
   'promise',
   'charging',
+  'charging-loaded',
+  'ripple',
+  'turn-by-hand',
+  'ask-replaced',
   'drain',
   'traction-gauge',
   'converter',
@@ -117,7 +121,7 @@ const KEY_ON_AMPS = 20;
 function symptomChances(hidden: HiddenMachine, profile: DiagnosisProfile): readonly number[] {
   if (wakes(profile)) return wakingSymptoms(hidden, profile);
   const look = lookOf(hidden, profile, false);
-  const isRecurrent = hidden.cause === 'charging' || hidden.cause === 'drain';
+  const isRecurrent = hidden.holds.includes('charging') || hidden.holds.includes('drain');
   //                              silence click rapid slow  brisk dies  lamps doors
   const row: Record<typeof look, readonly number[]> = {
     silence: [0.86, 0.05, 0.03, 0.01, 0.01, 0.02, 0.01, 0.01],
@@ -133,6 +137,8 @@ function symptomChances(hidden: HiddenMachine, profile: DiagnosisProfile): reado
 }
 
 function wakingSymptoms(hidden: HiddenMachine, profile: DiagnosisProfile): readonly number[] {
+  const isDead = hidden.open || restVoltsOf(hidden, profile)[0]! < 11.5;
+  if (isDead) return [0.25, 0.02, 0.03, 0.01, 0.01, 0.02, 0.06, 0.6];
   switch (hidden.cause) {
     case 'traction-flat':
     case 'charge-point':
@@ -141,12 +147,8 @@ function wakingSymptoms(hidden: HiddenMachine, profile: DiagnosisProfile): reado
       return [0.08, 0.01, 0.01, 0.01, 0.01, 0.5, 0.3, 0.08];
     case 'none':
       return [0.1, 0.05, 0.05, 0.05, 0.05, 0.3, 0.3, 0.1];
-    default: {
-      const rest = restVoltsOf(hidden, profile)[0]!;
-      return rest < 11.5 || hidden.open
-        ? [0.25, 0.02, 0.03, 0.01, 0.01, 0.02, 0.06, 0.6]
-        : [0.1, 0.05, 0.1, 0.01, 0.01, 0.08, 0.45, 0.2];
-    }
+    default:
+      return [0.1, 0.05, 0.1, 0.01, 0.01, 0.08, 0.45, 0.2];
   }
 }
 
@@ -170,6 +172,26 @@ function helpChances(hidden: HiddenMachine, profile: DiagnosisProfile): readonly
   }
   return TRY_ROWS[lookOf(hidden, profile, true)];
 }
+
+/** Volts per 12 V at which a charging figure turns from nothing to weak, from weak to charging, and from charging to too much. */
+const CHARGING_EDGES = [CHARGES_FROM_VOLTS, 13.6, 15.1];
+
+/** Running, it shows what charges it; what does not run, with help or without, shows its battery's own volts. */
+function runningVolts(hidden: HiddenMachine, profile: DiagnosisProfile, volts: number): number {
+  return lookOf(hidden, profile, true) === 'starts' ? volts : Math.min(12.9, ...restVoltsOf(hidden, profile));
+}
+
+/** Charge from which a tester's figure is the battery's own. */
+const TESTER_SOC = 0.75;
+/** Share of its figure that an empty battery loses. */
+const FLAT_FIGURE_LOSS = 0.55;
+/** How far the emptiest battery is from where a tester's figure counts, 0 to 1. */
+function unchargedShare({ batteries }: HiddenMachine): number {
+  return Math.max(0, 1 - Math.min(...batteries.map((b) => b.soc)) / TESTER_SOC);
+}
+/** Charge above which a charger has next to nothing to do. */
+const FULL_AT_ONCE_SOC = 0.85;
+const wornOf = (batteries: HiddenMachine['batteries']): number => Math.max(...batteries.map((b) => b.ageing));
 
 /** Every check the tool can propose. One table: what it costs, what it can find, and how likely that is on a given machine. */
 export const CHECKS: readonly Check[] = [
@@ -219,11 +241,11 @@ export const CHECKS: readonly Check[] = [
     minutes: 0.5,
     needs: null,
     outcomes: ['turns-by-hand', 'deposits', 'clean'],
-    chances: ({ cause }) => {
-      if (cause === 'joint-loose') return [0.94, 0.03, 0.03];
-      return cause === 'joint-positive' || cause === 'joint-negative'
-        ? [0.02, 0.68, 0.3]
-        : [0.01, 0.05, 0.94];
+    chances: ({ holds }) => {
+      if (holds.includes('joint-loose')) return [0.92, 0.03, 0.05];
+      return holds.includes('joint-positive') || holds.includes('joint-negative')
+        ? [0.03, 0.64, 0.33]
+        : [0.015, 0.08, 0.905];
     },
     reason: 'three bad joints in ten look clean; a loose one turns by hand',
   },
@@ -284,11 +306,11 @@ export const CHECKS: readonly Check[] = [
     id: 'rest',
     minutes: 1,
     needs: 'meter',
-    outcomes: ['backward', 'under-3', 'under-10.5', 'flat', 'low', 'part', 'charged'],
-    edges: [0, 3, 10.85, 11.8, 12.2, 12.45],
+    outcomes: ['backward', 'under-3', 'under-9.5', 'under-10.5', 'flat', 'low', 'part', 'charged'],
+    edges: [0, 3, 9.5, 10.85, 11.8, 12.2, 12.45],
     predict: (hidden, profile) => Math.min(...restVoltsOf(hidden, profile)),
-    spread: 0.05,
-    reason: 'surface charge and temperature leave about five hundredths',
+    spread: 0.07,
+    reason: 'surface charge, the meter and temperature leave some hundredths',
   },
   {
     id: 'string-balance',
@@ -308,8 +330,8 @@ export const CHECKS: readonly Check[] = [
     id: 'key-on',
     minutes: 0.6,
     needs: 'meter',
-    outcomes: ['holds', 'sags', 'collapses'],
-    edges: [0.3, 1.5],
+    outcomes: ['holds', 'sags', 'sags-far', 'collapses'],
+    edges: [0.3, 0.8, 3],
     predict: keyOnDrop,
     spread: 0.06,
     reason: 'lamps differ from one vehicle to the next',
@@ -358,8 +380,8 @@ export const CHECKS: readonly Check[] = [
     id: 'joint-plus',
     minutes: 1.2,
     needs: 'meter',
-    outcomes: ['good', 'worth-cleaning', 'bad'],
-    edges: [0.2, 0.5],
+    outcomes: ['good', 'worth-cleaning', 'bad', 'very-bad'],
+    edges: [0.2, 0.5, 2],
     predict: (hidden, profile) => jointAmps(hidden, profile) * hidden.plusOhms,
     spread: 0.05,
     reason: 'the meter moves while it cranks, or with every lamp on where nothing cranks',
@@ -368,8 +390,8 @@ export const CHECKS: readonly Check[] = [
     id: 'joint-minus',
     minutes: 1.2,
     needs: 'meter',
-    outcomes: ['good', 'worth-cleaning', 'bad'],
-    edges: [0.2, 0.5],
+    outcomes: ['good', 'worth-cleaning', 'bad', 'very-bad'],
+    edges: [0.2, 0.5, 2],
     predict: (hidden, profile) => jointAmps(hidden, profile) * hidden.minusOhms,
     spread: 0.05,
     reason: 'the meter moves while it cranks, or with every lamp on where nothing cranks',
@@ -399,11 +421,15 @@ export const CHECKS: readonly Check[] = [
     predict: (hidden) => {
       const worst = Math.max(...hidden.batteries.map((b) => b.ageing));
       const dead = hidden.batteries.some((b) => b.deadCells ?? 0) ? 0.75 : 1;
-      return hidden.batteries.some((b) => b.reversed) ? 0.3 : dead * strengthShare(worst);
+      if (hidden.batteries.some((b) => b.reversed)) return 0.25;
+      const broken = hidden.linkOhms > 0 ? 0.35 : 1;
+      const flat = 1 - FLAT_FIGURE_LOSS * unchargedShare(hidden);
+      const deep = hidden.batteries.some((b) => b.overDischargedVolts !== undefined) ? 0.6 : 1;
+      return dead * broken * flat * deep * strengthShare(worst);
     },
-    spread: 0.05,
+    spread: (hidden) => 0.06 + 0.2 * unchargedShare(hidden),
     reason:
-      'corrected for charge and temperature it is good to about a twentieth; age shows less in it than in a crank',
+      'from three quarters charge on it is good to about a twentieth; a flat battery shows a poor figure however sound it is',
   },
   {
     id: 'load-test',
@@ -415,10 +441,13 @@ export const CHECKS: readonly Check[] = [
     predict: (hidden, profile) => {
       const amps = loadTestAmps(profile.rating);
       const rest = restVoltsOf(hidden, profile);
-      const volts = hidden.batteries.map((state, i) => rest[i]! - amps * batteryOhms(profile.rating, state));
-      return Math.min(...volts) - crankLimitVolts(profile.tempC, 12);
+      const volts = hidden.batteries.map(
+        (state, i) =>
+          rest[i]! - amps * (batteryOhms(profile.rating, state) + (i === 0 ? hidden.linkOhms : 0)),
+      );
+      return Math.max(0, Math.min(...volts)) - crankLimitVolts(profile.tempC, 12);
     },
-    spread: 0.2,
+    spread: 0.3,
     reason: 'flat batteries fail it as spent ones do, so it condemns only above three quarters charge',
   },
   {
@@ -426,9 +455,15 @@ export const CHECKS: readonly Check[] = [
     minutes: 12,
     needs: 'charger',
     outcomes: ['full-at-once', 'takes-charge'],
-    chances: ({ cause }) =>
-      yes(cause === 'sulphated' ? 0.8 : cause === 'worn' ? 0.35 : cause === 'dead-cell' ? 0.1 : 0.02),
-    reason: 'a charger that shows full within minutes from flat has met plates with no capacity left',
+    chances: ({ cause, batteries }) => {
+      if (cause === 'broken-link' || cause === 'guard-open') return yes(0.85);
+      // A charged battery is full at once, and nothing is wrong with it.
+      if (Math.min(...batteries.map((b) => b.soc)) > FULL_AT_ONCE_SOC) return yes(0.75);
+      return yes(
+        cause === 'sulphated' ? 0.75 : cause === 'dead-cell' ? 0.1 : wornOf(batteries) > 3 ? 0.4 : 0.03,
+      );
+    },
+    reason: 'from flat, a charger that shows full within minutes has met plates with no capacity left',
   },
   {
     id: 'specific-gravity',
@@ -437,7 +472,7 @@ export const CHECKS: readonly Check[] = [
     fits: ({ rating }) => rating.chemistry === 'flooded',
     outcomes: ['even-high', 'even-low', 'one-cell-low'],
     chances: ({ batteries, cause }) => {
-      if (cause === 'dead-cell') return [0.01, 0.03, 0.96];
+      if (cause === 'dead-cell') return [0.02, 0.05, 0.93];
       return Math.min(...batteries.map((b) => b.soc)) > 0.6 ? [0.95, 0.03, 0.02] : [0.03, 0.94, 0.03];
     },
     reason: 'a shorted cell stays low whatever the others do',
@@ -473,14 +508,49 @@ export const CHECKS: readonly Check[] = [
     needs: 'source',
     fits: cranks,
     outcomes: ['none', 'low', 'in-band', 'over'],
-    edges: [13.2, 13.6, 15.1],
-    // It must run first; what does not run, with help or without, shows its battery's own volts.
-    predict: (hidden, profile) =>
-      lookOf(hidden, profile, true) === 'starts'
-        ? hidden.chargingVolts
-        : Math.min(12.9, ...restVoltsOf(hidden, profile)),
-    spread: 0.08,
-    reason: 'idle speed, temperature and a smart regulator',
+    edges: CHARGING_EDGES,
+    predict: (hidden, profile) => runningVolts(hidden, profile, hidden.chargingVolts),
+    spread: 0.1,
+    reason: 'idle speed, a flat battery that holds it down, and a regulator with a mind of its own',
+  },
+  {
+    id: 'charging-loaded',
+    minutes: 6,
+    needs: 'source',
+    fits: cranks,
+    outcomes: ['none', 'low', 'in-band', 'over'],
+    edges: CHARGING_EDGES,
+    predict: (hidden, profile) => runningVolts(hidden, profile, hidden.revvedVolts),
+    spread: 0.1,
+    reason: 'five minutes on and at 2,000 rpm only an alternator that is weak stays low',
+  },
+  {
+    id: 'ripple',
+    minutes: 4.5,
+    needs: 'source',
+    fits: cranks,
+    outcomes: ['smooth', 'some', 'ripples'],
+    edges: [0.15, 0.3],
+    predict: (hidden, profile) => (lookOf(hidden, profile, true) === 'starts' ? hidden.rippleVolts : 0),
+    spread: 0.04,
+    reason: 'alternating volts at the posts: a diode gone lets a third of each wave through',
+  },
+  {
+    id: 'turn-by-hand',
+    minutes: 2.5,
+    needs: null,
+    fits: cranks,
+    outcomes: ['tight', 'turns'],
+    chances: ({ cause }) => yes(cause === 'seized' ? 0.93 : 0.02),
+    reason: 'with gear out: on the crank bolt, or pushed in gear',
+  },
+  {
+    id: 'ask-replaced',
+    minutes: 0.2,
+    needs: null,
+    outcomes: ['yes', 'no'],
+    chances: ({ replaced }) => yes(replaced ? 0.93 : 0.03),
+    reason: 'a new battery is remembered, and paid for',
   },
   {
     id: 'drain',
@@ -572,8 +642,13 @@ function jointAmps(hidden: HiddenMachine, profile: DiagnosisProfile): number {
 const LAMPS_AMPS = 30;
 
 /** Volts that the whole string loses when the key is turned on without cranking; none where the circuit is open. */
-export function keyOnDrop(hidden: HiddenMachine, { rating }: DiagnosisProfile): number {
-  return hidden.open ? 0 : hidden.batteries.reduce((sum, b) => sum + KEY_ON_AMPS * batteryOhms(rating, b), 0);
+export function keyOnDrop(hidden: HiddenMachine, profile: DiagnosisProfile): number {
+  const { rating } = profile;
+  if (hidden.open) return 0;
+  const ohms = hidden.batteries.reduce((sum, b) => sum + batteryOhms(rating, b), hidden.linkOhms);
+  // No more can be lost than is there.
+  const whole = restVoltsOf(hidden, profile).reduce((sum, volts) => sum + volts, 0);
+  return Math.min(KEY_ON_AMPS * ohms, Math.max(0, whole));
 }
 
 /** True for a check that tells causes apart by itself; the others are parts of one, or stop the job. */
@@ -583,6 +658,11 @@ export function isWeighed({ chances, predict }: Check): boolean {
 
 /** Checks that can be given as evidence. */
 export const WEIGHED_CHECK_IDS: readonly CheckId[] = CHECKS.filter(isWeighed).map(({ id }) => id);
+
+/** Spread of a figure on this machine. */
+export function spreadOf({ spread }: Check, hidden: HiddenMachine, profile: DiagnosisProfile): number {
+  return typeof spread === 'function' ? spread(hidden, profile) : spread!;
+}
 
 /** The check with this id. */
 export function checkOf(id: CheckId): Check {

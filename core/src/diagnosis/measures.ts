@@ -1,7 +1,7 @@
 import type { BatteryRating } from '../battery/battery.js';
 import { isLeadAcid } from '../battery/chemistry.js';
 import { socFromCells } from '../battery/gravity.js';
-import type { Range } from '../quantities/range.js';
+import { type Range, requireInRange } from '../quantities/range.js';
 import type { Found, CheckId, Tool } from './checks.js';
 import { crankLimitVolts } from './reading.js';
 import type { ReadingKind } from './vocabulary.js';
@@ -45,7 +45,8 @@ const MEASURES: readonly MeasureKind[] = [
   reading('crank-minimum', 'crank'),
   figure('recovery', 'posts', 'volts', 'meter'),
   reading('charging-idle', 'charging'),
-  reading('charging-loaded', 'charging'),
+  reading('charging-loaded', 'charging-loaded'),
+  figure('ripple', 'posts', 'drop', 'meter'),
   figure('joint-plus', 'joints', 'drop', 'meter'),
   figure('joint-minus', 'joints', 'drop', 'meter'),
   figure('starter-stud', 'joints', 'drop', 'meter'),
@@ -57,7 +58,7 @@ const MEASURES: readonly MeasureKind[] = [
 ];
 
 /** What only a machine that cranks has. */
-const CRANKS_ONLY: readonly string[] = ['crank-minimum', 'recovery', 'starter-stud'];
+const CRANKS_ONLY: readonly string[] = ['crank-minimum', 'recovery', 'starter-stud', 'ripple'];
 
 /** What can be measured on this machine. Whether the van has the instrument is another matter: it may be borrowed. */
 export function measuresFor(rating: BatteryRating, cranks: boolean): MeasureKind[] {
@@ -115,5 +116,56 @@ export function findingOf(
       return value;
   }
 }
+
+const OF_STRING = { min: 0, max: 36, unit: 'V' } as const;
+const OF_BATTERY = { min: -16, max: 18, unit: 'V' } as const;
+const LOST = { min: -1, max: 32, unit: 'V' } as const;
+/** What the instrument of each check can show: the unit in which a figure is given. Checks that no instrument shows have no row. */
+export const SHOWN_RANGES: Partial<Record<CheckId, Range>> = {
+  rest: OF_BATTERY,
+  'string-balance': { min: 0, max: 18, unit: 'V' },
+  'key-on': OF_STRING,
+  crank: OF_STRING,
+  recovery: OF_STRING,
+  charging: OF_STRING,
+  'charging-loaded': OF_STRING,
+  converter: { min: 0, max: 20, unit: 'V' },
+  ripple: { min: 0, max: 16, unit: 'V' },
+  'joint-plus': LOST,
+  'joint-minus': LOST,
+  'starter-stud': LOST,
+  conductance: MEASURE_RANGES.ccaAmps,
+  'load-test': { min: 0, max: 16, unit: 'V' },
+  drain: MEASURE_RANGES.milliamps,
+};
+
+/**
+ * What a check of the diagnosis finds in the figure that its instrument shows: volts of the whole string at the posts, volts of the weakest
+ * battery at rest, volts lost over a joint, amps of a tester, milliamps of a clamp.
+ *
+ * @throws RangeError outside what the instrument shows, for a check that shows no figure, and for one that lacks what it is held against
+ * @example foundFromMeter('crank', 8.4, context) // how far 8.4 V lies from the limit in this cold
+ */
+export function foundFromMeter(check: CheckId, shown: number, context: MeasureContext): Found {
+  const range = SHOWN_RANGES[check];
+  if (!range) throw new RangeError(`${check} is found as one of its words, not as a figure`);
+  requireInRange(check, shown, range);
+  const scale = context.systemVolts / 12;
+  switch (check) {
+    case 'crank':
+      return rounded(shown / scale - crankLimitVolts(context.tempC, 12));
+    case 'charging':
+    case 'charging-loaded':
+    case 'converter':
+      return rounded(shown / scale);
+    default: {
+      const kind = MEASURES.find((m) => m.id === check);
+      const found = kind ? findingOf(kind, [shown], context) : shown;
+      if (found === null) throw new RangeError(`${check} is held against rest volts: give rest as well`);
+      return found;
+    }
+  }
+}
+
 const EVEN_HIGH_SOC = 0.6;
 const rounded = (value: number): number => Math.round(value * 1000) / 1000;

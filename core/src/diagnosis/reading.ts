@@ -96,6 +96,7 @@ export function crankMeaning(
 export type ChargingMeaningCode =
   | 'charging'
   | 'high-but-normal'
+  | 'weak'
   | 'not-charging'
   | 'above-band'
   | 'over-voltage';
@@ -104,6 +105,9 @@ export interface ChargingMeaning {
   readonly tone: Tone;
   readonly bandVolts: readonly [number, number];
 }
+
+/** Under this nothing charges; from here to the band it may be a flat battery that holds an idling alternator down, V per 12 V. */
+export const CHARGES_FROM_VOLTS = 13;
 
 /** Below this a battery is charged higher by intent, degC. */
 const COLD_CHARGING_C = 5;
@@ -124,7 +128,8 @@ export function chargingMeaning(
   const say = (code: ChargingMeaningCode, tone: Tone): ChargingMeaning => ({ code, tone, bandVolts });
   if (per12 > rules.chargingStopVolts) return say('over-voltage', 'stop');
   if (per12 > high) return say('above-band', 'bad');
-  if (per12 < rules.chargingMinVolts) return say('not-charging', 'bad');
+  if (per12 < CHARGES_FROM_VOLTS) return say('not-charging', 'bad');
+  if (per12 < rules.chargingMinVolts) return say('weak', 'watch');
   const warmFlooded = chemistry === 'flooded' && tempC >= COLD_CHARGING_C;
   return warmFlooded && per12 > rules.chargingNoteVolts
     ? say('high-but-normal', 'good')

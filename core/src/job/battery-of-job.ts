@@ -3,6 +3,7 @@ import type { Machine } from '../machine/machine.js';
 import { strengthFromCrank } from '../trace/strength.js';
 import { standingJob } from './doubts.js';
 import type { Job } from './job.js';
+import { wasHelped } from './queries.js';
 
 export const BATTERY_ENTRIES = ['rest', 'strength', 'jump', 'replaced'] as const;
 
@@ -37,10 +38,10 @@ export function batteryEntries(recorded: Job, machine: Machine): BatteryEntry[] 
     more: Partial<Pick<BatteryEntry, 'volts' | 'share' | 'spread'>> = {},
   ): BatteryEntry => ({ jobId: job.id, at, battery, kind, volts: null, share: null, spread: null, ...more });
   const rest = job.readings
-    .filter((r) => r.kind === 'rest')
+    .filter((r) => r.kind === 'rest' && !wasHelped(r.during))
     .map((r) => entry(r.at, r.battery, 'rest', { volts: r.volts }));
   const tested = job.figures
-    .filter((f) => f.check === 'conductance' && typeof f.found === 'number')
+    .filter((f) => f.check === 'conductance' && typeof f.found === 'number' && !wasHelped(f.during))
     .map((f) => entry(f.at, 0, 'strength', { share: f.found as number, spread: TESTER_SPREAD }));
   const jumps = job.attempts
     .filter((a) => a.helped && a.outcome === 'started')
@@ -68,7 +69,7 @@ function crankStrengths(
   const { engine } = machine;
   if (!engine) return [];
   return job.readings.flatMap((reading) => {
-    if (reading.kind !== 'crank-minimum') return [];
+    if (reading.kind !== 'crank-minimum' || wasHelped(reading.during)) return [];
     const { strength, at, volts, tempC } = reading;
     if (strength)
       return [

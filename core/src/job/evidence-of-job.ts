@@ -7,7 +7,7 @@ import type { Machine } from '../machine/machine.js';
 import type { KitItem } from '../sources/kit.js';
 import { standingJob } from './doubts.js';
 import type { Job } from './job.js';
-import { latestReading, restVoltsByBattery, workingTempC } from './queries.js';
+import { latestOwnReading, latestReading, restVoltsByBattery, wasHelped, workingTempC } from './queries.js';
 
 /** The machine as the diagnosis needs it. */
 export function profileOfJob(job: Pick<Job, 'scene' | 'call'>, machine: Machine): DiagnosisProfile {
@@ -50,13 +50,28 @@ export function evidenceOfJob(
     ...fromTries(job, machine),
     ...(earlierFlatCalls > 0 && { 'ask-flats': 'yes' }),
     // What was recorded for a check itself is the nearest word on it.
-    ...job.findings,
+    ...ownFindings(job),
   };
   const [symptom] = job.symptoms;
   if (symptom) found.symptom = symptom;
   // A part is weighed in its whole, and a stop is no evidence of a cause.
   return WEIGHED_CHECK_IDS.flatMap((check) =>
     found[check] === undefined ? [] : [{ check, found: found[check] }],
+  );
+}
+
+/** What a figure of the battery says only when nothing else feeds its posts. */
+const OF_ITSELF: readonly CheckId[] = ['key-on', 'crank', 'recovery', 'conductance', 'load-test'];
+
+/** Findings, less those of the battery that were taken with help joined: they are the helper's. An earlier one of its own stands again. */
+function ownFindings({ findings, figures }: Job): Partial<Record<CheckId, Found>> {
+  return Object.fromEntries(
+    (Object.entries(findings) as [CheckId, Found][]).flatMap(([check, found]) => {
+      const taken = OF_ITSELF.includes(check) ? figures.filter((f) => f.check === check) : [];
+      if (taken.length === 0 || !wasHelped(taken.at(-1)!.during)) return [[check, found]];
+      const alone = taken.filter((f) => !wasHelped(f.during)).at(-1);
+      return alone ? [[check, alone.found]] : [];
+    }),
   );
 }
 
@@ -80,12 +95,17 @@ function fromReadings(job: Job, machine: Machine): Partial<Record<CheckId, Found
   const rest = restVoltsByBattery(job, machine.batteries.length).filter((v) => v !== null);
   if (rest.length > 0) found.rest = Math.min(...rest);
   if (rest.length > 1) found['string-balance'] = Math.max(...rest) - Math.min(...rest);
-  const crank = latestReading(job, 'crank-minimum');
+  const crank = latestOwnReading(job, 'crank-minimum');
   if (crank && machine.engine)
     found.crank = (crank.volts * 12) / machine.systemVolts - crankLimitVolts(crank.tempC, 12);
-  const charging = latestReading(job, 'charging-idle');
+  // A converter takes over while help is still joined; an alternator beside a donor's tells nothing.
+  const charging = machine.engine
+    ? latestOwnReading(job, 'charging-idle')
+    : latestReading(job, 'charging-idle');
   if (charging)
     found[machine.engine ? 'charging' : 'converter'] = (charging.volts * 12) / machine.systemVolts;
+  const loaded = latestOwnReading(job, 'charging-loaded');
+  if (loaded && machine.engine) found['charging-loaded'] = (loaded.volts * 12) / machine.systemVolts;
   return found;
 }
 

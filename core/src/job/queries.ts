@@ -3,17 +3,24 @@ import { anyClampOn, NOTHING_CONNECTED } from '../hookup/state.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import type { Attempt, Circumstances, Job, Reading } from './job.js';
 
-/** The latest rest reading of each battery, from the chassis side up; null where not read. */
+/** The latest rest reading of each battery by itself, from the chassis side up; null where not read. With help joined posts show the helper. */
 export function restVoltsByBattery(job: Pick<Job, 'readings'>, batteries: number): (number | null)[] {
-  return Array.from({ length: batteries }, (_, i) => {
-    const of = job.readings.filter((r) => r.kind === 'rest' && r.battery === i);
-    return of.length > 0 ? of[of.length - 1]!.volts : null;
-  });
+  return Array.from(
+    { length: batteries },
+    (_, i) =>
+      job.readings.filter((r) => r.kind === 'rest' && r.battery === i && !wasHelped(r.during)).at(-1)
+        ?.volts ?? null,
+  );
 }
 
 /** The latest reading of a kind, or null. */
 export function latestReading(job: Pick<Job, 'readings'>, kind: ReadingKind): Reading | null {
   return job.readings.filter((r) => r.kind === kind).at(-1) ?? null;
+}
+
+/** The latest reading of a kind that was taken with nothing joined: the battery's own; null where there is none. */
+export function latestOwnReading(job: Pick<Job, 'readings'>, kind: ReadingKind): Reading | null {
+  return job.readings.filter((r) => r.kind === kind && !wasHelped(r.during)).at(-1) ?? null;
 }
 
 /** The try that is running now, or null. */

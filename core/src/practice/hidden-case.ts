@@ -1,7 +1,7 @@
 import { outcomeChances } from '../diagnosis/belief.js';
 import { type Cause, type DiagnosisProfile, priorsFor } from '../diagnosis/causes.js';
-import { type CheckId, checkOf, type Found } from '../diagnosis/checks.js';
-import { canFreeze, drawHidden, type HiddenMachine } from '../diagnosis/hidden.js';
+import { type CheckId, checkOf, type Found, spreadOf } from '../diagnosis/checks.js';
+import { drawHidden, type HiddenMachine } from '../diagnosis/hidden.js';
 import { normal, type Random } from '../quantities/random.js';
 
 /** What a hidden machine answers to a check, with the noise of hands and instruments. */
@@ -12,7 +12,7 @@ export function answerOf(
   random: Random,
 ): Found {
   const check = checkOf(id);
-  if (check.predict) return normal(random, check.predict(hidden, profile)!, check.spread!);
+  if (check.predict) return normal(random, check.predict(hidden, profile)!, spreadOf(check, hidden, profile));
   let left = random();
   const chances = outcomeChances(check, hidden, profile);
   const at = chances.findIndex((share) => (left -= share) < 0);
@@ -28,5 +28,5 @@ export function drawCase(profile: DiagnosisProfile, random: Random): HiddenMachi
     drawn = cause;
     if (left < 0) break;
   }
-  return drawHidden(drawn === 'frozen' && !canFreeze(profile) ? 'discharged' : drawn, profile, random);
+  return drawHidden(drawn, profile, random);
 }

@@ -29,3 +29,10 @@ export function isJudgeable({ chemistry, restVolts, tempC }: Case, rules: HouseR
   const soc = Math.min(...read.map((v) => socFromRestVolts(chemistry, v, tempC).soc));
   return read.length > 0 && soc >= rules.judgeMinSoc;
 }
+
+/** True when every battery was read and one of them has less than half its charge: then a charger has work to do. */
+export function isKnownFlat({ chemistry, restVolts, tempC }: Case): boolean {
+  const socs = restVolts.map((v) => (v === null ? 1 : socFromRestVolts(chemistry, v, tempC).soc));
+  return Math.min(...socs) < KNOWN_FLAT_SOC;
+}
+const KNOWN_FLAT_SOC = 0.5;

@@ -2,6 +2,7 @@ import {
   type Crowd,
   type DiagnosisEvidence,
   outcomeIndex,
+  shareOfAny,
   sharesByCause,
   splitBy,
   type Walk,
@@ -9,7 +10,7 @@ import {
 } from '../diagnosis/belief.js';
 import { CAUSES, type Cause, REPLACE_CAUSES, SUSPECT_OF } from '../diagnosis/causes.js';
 import { type Found, type CheckId, checksFor, type Tool } from '../diagnosis/checks.js';
-import type { Suspect } from '../diagnosis/vocabulary.js';
+import { type Suspect, SUSPECTS } from '../diagnosis/vocabulary.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import { barOf, type Case, isJudgeable } from './case.js';
 import { proofOf, showsSound } from './proof.js';
@@ -20,6 +21,7 @@ export const VERDICTS = [
   'replace-soon',
   'replace-now',
   'not-the-battery',
+  'not-known',
   'unsafe',
 ] as const;
 export type VerdictKind = (typeof VERDICTS)[number];
@@ -41,6 +43,8 @@ export const GROUNDS = [
   'died-in-service',
   'sound-and-charged',
   'fault-elsewhere',
+  'load-it-now',
+  'undecided',
   'no-evidence',
 ] as const;
 export type Ground = (typeof GROUNDS)[number];
@@ -69,6 +73,7 @@ export interface DecidingCheck {
 
 export interface VerdictRecord {
   readonly verdict: VerdictKind;
+  /** The part to blame; beside a verdict on the battery, what must be mended as well. */
   readonly suspect: Suspect | null;
   readonly certainty: Certainty;
   /** Share that the causes behind the verdict hold together. Left out in older logs, like the three below. */
@@ -85,7 +90,13 @@ export interface VerdictRecord {
 /** A battery is condemned only when the causes that a new one cures hold this much together. */
 export const CONDEMN_SHARE = 0.9;
 /** Proof of wear and this much together ask for another battery in good time. */
-const REPLACE_SOON_SHARE = 0.6;
+const REPLACE_SOON_SHARE = 0.7;
+/** Another part is blamed only from this much on, and only where it leads. */
+const ELSEWHERE_SHARE = 0.5;
+/** The battery's own state is spoken of only when what can be behind it holds this much together. */
+const BATTERY_SHARE = 0.5;
+/** A second flat call asks for another battery only where what a new one cures holds this much, and leads. */
+const LEANS_SHARE = 0.7;
 /** Shares at which a verdict is called sure and fairly sure. */
 const SURE_SHARE = 0.9;
 const FAIR_SHARE = 0.7;
@@ -95,13 +106,7 @@ const CAUSES_TOLD = 5;
 /** A move of the odds smaller than this is no evidence. */
 const LEAST_BITS = 0.05;
 
-const FLAT_CAUSES: readonly Cause[] = ['discharged', 'left-on', 'string-weak'];
-/** What empties a sound battery again and again: the battery is not to blame, and the fault is elsewhere. */
-const ELSEWHERE = CAUSES.filter((c) => SUSPECT_OF[c] !== null);
-
-type Shares = ReadonlyMap<Cause, number>;
-const sumOf = (shares: Shares, causes: readonly Cause[]): number =>
-  causes.reduce((sum, cause) => sum + (shares.get(cause) ?? 0), 0);
+const FLAT_CAUSES: readonly Cause[] = ['discharged', 'left-on', 'string-weak', 'guard-open'];
 
 /** A verdict without its ledger. */
 interface Ruling {
@@ -109,6 +114,10 @@ interface Ruling {
   readonly ground: Ground;
   /** The causes that it rests on. */
   readonly causes: readonly Cause[];
+  /** It rests on these causes being absent: a battery is kept because nothing that a new one cures is there. */
+  readonly isAgainst?: boolean;
+  /** Another part that is to blame, or must be mended as well. */
+  readonly suspect: Suspect | null;
 }
 
 /**
@@ -122,101 +131,122 @@ export function conclude(
   tools: readonly Tool[],
   rules: HouseRules,
 ): VerdictRecord {
-  const { shares: weighed, steps } = walk(crowd, evidence);
-  const shares = sharesByCause(crowd, weighed);
-  const ruling = rule(shares, evidence, facts, rules);
-  const share = ruling.verdict === 'unsafe' ? 1 : sumOf(shares, ruling.causes);
-  const ranked = [...shares];
+  const { shares, steps } = walk(crowd, evidence);
+  const ruling = rule(crowd, shares, evidence, facts, rules);
+  const held = shareOfAny(crowd, shares, ruling.causes);
+  const share = ruling.verdict === 'unsafe' ? 1 : ruling.isAgainst ? 1 - held : held;
   const isSure = ['stop-stands', 'frozen-by-volts', 'reversed-by-volts', 'proved-spent'].includes(
     ruling.ground,
   );
+  const isOpen = ruling.verdict === 'not-known';
   return {
     verdict: ruling.verdict,
-    suspect: ruling.verdict === 'not-the-battery' ? toldSuspect(ranked, evidence) : null,
-    certainty: isSure || share >= SURE_SHARE ? 'sure' : share >= FAIR_SHARE ? 'fairly-sure' : 'unsure',
+    suspect: ruling.suspect === 'charging' && isBeltBad(evidence) ? 'belt' : ruling.suspect,
+    certainty: isOpen
+      ? 'unsure'
+      : isSure || share >= SURE_SHARE
+        ? 'sure'
+        : share >= FAIR_SHARE
+          ? 'fairly-sure'
+          : 'unsure',
     share,
     ground: ruling.ground,
-    causes: ranked.slice(0, CAUSES_TOLD).map(([cause, held]) => ({ cause, share: held })),
-    ledger: ledgerOf(steps, evidence, ruling.causes),
+    causes: [...sharesByCause(crowd, shares)]
+      .slice(0, CAUSES_TOLD)
+      .map(([cause, held]) => ({ cause, share: held })),
+    ledger: ledgerOf(crowd, steps, evidence, ruling),
     deciding:
-      facts.stops.length > 0 ? null : decidingCheck(crowd, weighed, evidence, facts, tools, rules, ruling),
-    followUps: followUps(ruling.verdict, evidence, facts, rules),
+      facts.stops.length > 0 ? null : decidingCheck(crowd, shares, evidence, facts, tools, rules, ruling),
+    followUps: followUps(ruling, evidence, facts, rules),
   };
 }
 
-function suspectFrom(ranked: readonly (readonly [Cause, number])[]): Suspect | null {
-  const found = ranked.find(([cause]) => SUSPECT_OF[cause] !== null);
-  return found ? SUSPECT_OF[found[0]] : null;
-}
-
 /** A charging fault with a bad belt is told as the belt. */
-function toldSuspect(
-  ranked: readonly (readonly [Cause, number])[],
-  evidence: readonly DiagnosisEvidence[],
-): Suspect | null {
-  const suspect = suspectFrom(ranked);
-  const isBelt = evidence.some((e) => e.check === 'look-belt' && e.found === 'bad');
-  return suspect === 'charging' && isBelt ? 'belt' : suspect;
+const isBeltBad = (evidence: readonly DiagnosisEvidence[]): boolean =>
+  evidence.some((e) => e.check === 'look-belt' && e.found === 'bad');
+
+const causesOf = (suspect: Suspect): readonly Cause[] => CAUSES.filter((c) => SUSPECT_OF[c] === suspect);
+
+/** The other part that is likeliest to be at fault. */
+function leadingSuspect(crowd: Crowd, shares: Float64Array): { suspect: Suspect; share: number } {
+  return SUSPECTS.map((suspect) => ({ suspect, share: shareOfAny(crowd, shares, causesOf(suspect)) })).reduce(
+    (a, b) => (b.share > a.share ? b : a),
+  );
 }
 
 function rule(
-  shares: Shares,
+  crowd: Crowd,
+  shares: Float64Array,
   evidence: readonly DiagnosisEvidence[],
   facts: Case,
   rules: HouseRules,
 ): Ruling {
-  const bad = sumOf(shares, REPLACE_CAUSES);
-  const flat = sumOf(shares, FLAT_CAUSES);
-  const elsewhere = sumOf(shares, ELSEWHERE);
-  const none = shares.get('none') ?? 0;
-  if (facts.stops.length > 0) return { verdict: 'unsafe', ground: 'stop-stands', causes: [] };
+  const unsafe = (ground: Ground, causes: readonly Cause[]): Ruling => ({
+    verdict: 'unsafe',
+    ground,
+    causes,
+    suspect: null,
+  });
+  if (facts.stops.length > 0) return unsafe('stop-stands', []);
   const bar = barOf(facts);
-  if (bar) return { verdict: 'unsafe', ground: `${bar}-by-volts`, causes: [bar] };
-  if ((shares.get('frozen') ?? 0) > 0.5)
-    return { verdict: 'unsafe', ground: 'frozen-likely', causes: ['frozen'] };
+  if (bar) return unsafe(`${bar}-by-volts`, [bar]);
+  const isRead = facts.restVolts.some((volts) => volts !== null);
+  if (!isRead && shareOfAny(crowd, shares, ['frozen']) > 0.5) return unsafe('frozen-likely', ['frozen']);
+  if (evidence.length === 0)
+    return { verdict: 'not-known', ground: 'no-evidence', causes: FLAT_CAUSES, suspect: null };
+
+  const bad = shareOfAny(crowd, shares, REPLACE_CAUSES);
+  const flat = shareOfAny(crowd, shares, FLAT_CAUSES, REPLACE_CAUSES);
+  const lead = leadingSuspect(crowd, shares);
+  // Faults drag others along: what emptied or spoiled the battery is mended as well.
+  const also = lead.share >= ELSEWHERE_SHARE ? lead.suspect : null;
+  const told = (verdict: VerdictKind, ground: Ground, causes: readonly Cause[]): Ruling => ({
+    verdict,
+    ground,
+    causes,
+    suspect: also,
+  });
   const proof = proofOf(evidence, facts, rules);
-  if (proof === 'spent' && bad >= CONDEMN_SHARE)
-    return { verdict: 'replace-now', ground: 'proved-spent', causes: REPLACE_CAUSES };
-  if (proof && bad >= REPLACE_SOON_SHARE)
-    return { verdict: 'replace-soon', ground: 'proved-worn', causes: REPLACE_CAUSES };
-  if (evidence.length === 0) return { verdict: 'charge-first', ground: 'no-evidence', causes: FLAT_CAUSES };
-  const most = Math.max(bad, flat, elsewhere, none);
-  if (most === elsewhere) {
-    const suspect = suspectFrom([...shares]);
-    const behind = ELSEWHERE.filter((c) => SUSPECT_OF[c] === suspect);
-    return { verdict: 'not-the-battery', ground: 'fault-elsewhere', causes: behind };
-  }
-  if (most === bad)
-    return {
-      verdict: 'charge-first',
-      ground: 'likely-but-unproved',
-      causes: [...REPLACE_CAUSES, ...FLAT_CAUSES],
-    };
+  if (proof === 'spent' && bad >= CONDEMN_SHARE) return told('replace-now', 'proved-spent', REPLACE_CAUSES);
+  if (proof && bad >= REPLACE_SOON_SHARE) return told('replace-soon', 'proved-worn', REPLACE_CAUSES);
+  if (also && lead.share >= Math.max(bad, flat))
+    return told('not-the-battery', 'fault-elsewhere', causesOf(lead.suspect));
+
   const isCharged = isJudgeable(facts, rules);
   const isSound = showsSound(evidence, facts, rules);
+  const startsAlone = evidence.some((e) => e.check === 'try-alone' && e.found === 'started');
+  if (isCharged && bad < BATTERY_SHARE && (isSound || startsAlone))
+    return lead.share >= ELSEWHERE_SHARE || (!startsAlone && lead.share > KEEP_SUSPECT_MOST)
+      ? { ...told('not-known', 'undecided', causesOf(lead.suspect)), suspect: null }
+      : { ...told('keep', 'sound-and-charged', REPLACE_CAUSES), isAgainst: true };
+  const battery = [...REPLACE_CAUSES, ...FLAT_CAUSES];
+  if (shareOfAny(crowd, shares, battery) < BATTERY_SHARE)
+    return { ...told('not-known', 'undecided', causesOf(lead.suspect)), suspect: null };
+  if (isCharged) return { ...told('not-known', 'load-it-now', battery), suspect: null };
   // What was left on explains a death in service; without it the battery has had its warning.
-  const isExplained = (shares.get('left-on') ?? 0) > 0.5;
-  if (!isSound && !isExplained && facts.wakes && facts.diedInService)
-    return {
-      verdict: 'replace-soon',
-      ground: 'died-in-service',
-      causes: [...REPLACE_CAUSES, ...FLAT_CAUSES],
-    };
-  if (!isSound && facts.earlierFlatCalls > 0)
-    return { verdict: 'replace-soon', ground: 'flat-again', causes: [...REPLACE_CAUSES, ...FLAT_CAUSES] };
-  if (isCharged) return { verdict: 'keep', ground: 'sound-and-charged', causes: [...FLAT_CAUSES, 'none'] };
-  return { verdict: 'charge-first', ground: 'discharged-not-bad', causes: FLAT_CAUSES };
+  const isExplained = shareOfAny(crowd, shares, ['left-on']) > 0.5;
+  const leans = !isSound && !also && bad >= Math.max(flat, LEANS_SHARE);
+  if (leans && facts.earlierFlatCalls > 0) return told('replace-soon', 'flat-again', battery);
+  if (leans && !isExplained && facts.wakes && facts.diedInService)
+    return told('replace-soon', 'died-in-service', battery);
+  return bad > flat
+    ? told('charge-first', 'likely-but-unproved', battery)
+    : told('charge-first', 'discharged-not-bad', FLAT_CAUSES);
 }
+/** A sound and charged battery is kept as long as no other part is likelier at fault than this; then that is looked for first. */
+const KEEP_SUSPECT_MOST = 0.5;
 
-/** What each piece of evidence did to the odds of these causes together, strongest first. */
+/** What each piece of evidence did to the odds of what the verdict rests on, strongest first. */
 function ledgerOf(
+  crowd: Crowd,
   steps: Walk['steps'],
   evidence: readonly DiagnosisEvidence[],
-  causes: readonly Cause[],
+  { causes, isAgainst = false }: Ruling,
 ): LedgerLine[] {
   const odds = (count: number): number => {
-    const held = causes.reduce((sum, cause) => sum + steps[count]![CAUSES.indexOf(cause)]!, 0);
-    return Math.log2(Math.max(held, 1e-9) / Math.max(1 - held, 1e-9));
+    const held = shareOfAny(crowd, steps[count]!, causes);
+    const odds = Math.log2(Math.max(held, 1e-9) / Math.max(1 - held, 1e-9));
+    return isAgainst ? -odds : odds;
   };
   if (causes.length === 0) return [];
   return evidence
@@ -244,7 +274,7 @@ function decidingCheck(
     let chance = 0;
     for (const { share, after, at } of splitBy(crowd, shares, check)) {
       const found = foundAt(check, at);
-      const then = rule(sharesByCause(crowd, after), [...evidence, { check: check.id, found }], facts, rules);
+      const then = rule(crowd, after, [...evidence, { check: check.id, found }], facts, rules);
       if (isOther(then)) chance += share;
     }
     if (chance >= DECIDING_LEAST && chance > (best?.chance ?? 0)) best = { check: check.id, chance };
@@ -263,23 +293,31 @@ function foundAt(check: ReturnType<typeof checksFor>[number], at: number): Found
 }
 
 function followUps(
-  verdict: VerdictKind,
+  { verdict, suspect }: Ruling,
   evidence: readonly DiagnosisEvidence[],
   facts: Case,
   rules: HouseRules,
 ): FollowUp[] {
   const isRead = facts.restVolts.some((v) => v !== null);
   const isShort = evidence.some((e) => e.check === 'ask-use' && e.found === 'short-trips');
+  const workshop: FollowUp[] = suspect ? [{ kind: 'workshop', days: 0 }] : [];
   const monthly: FollowUp[] = isShort ? [{ kind: 'charge-monthly', days: rules.chargeMonthlyDays }] : [];
   switch (verdict) {
     case 'keep':
       return [...monthly, { kind: 'inspect', days: rules.inspectDays }];
     case 'charge-first':
-      return [{ kind: 'charge', days: 0 }, { kind: 'recheck', days: rules.recheckDays }, ...monthly];
+      return [
+        { kind: 'charge', days: 0 },
+        { kind: 'recheck', days: rules.recheckDays },
+        ...workshop,
+        ...monthly,
+      ];
     case 'replace-soon':
-      return [{ kind: 'replace', days: rules.replaceSoonDays }];
+      return [{ kind: 'replace', days: rules.replaceSoonDays }, ...workshop];
     case 'replace-now':
-      return [{ kind: 'replace', days: 0 }];
+      return [{ kind: 'replace', days: 0 }, ...workshop];
+    case 'not-known':
+      return [{ kind: 'recheck', days: rules.recheckDays }];
     case 'not-the-battery':
       return [
         { kind: 'workshop', days: 0 },

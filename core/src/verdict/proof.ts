@@ -3,14 +3,15 @@ import type { DiagnosisEvidence } from '../diagnosis/belief.js';
 import { crankLimitVolts } from '../diagnosis/reading.js';
 import type { CheckId } from '../diagnosis/checks.js';
 import type { HouseRules } from '../rules/house-rules.js';
-import { type Case, isJudgeable } from './case.js';
+import { type Case, isJudgeable, isKnownFlat } from './case.js';
 
 /** What condemns a battery: spent for good, or worn. */
 export type Proof = 'spent' | 'worn';
 
 /**
- * The strongest proof against the battery in the evidence. Discharged is not the same as bad: a load or crank figure counts only from
- * three quarters charge, and low rest volts by themselves never.
+ * The strongest proof against the battery in the evidence. Discharged is not the same as bad, so each test counts only in its window: a
+ * tester, a load or a crank from three quarters charge on, a charger that is full at once only from flat, and low rest volts by themselves
+ * never.
  */
 export function proofOf(
   evidence: readonly DiagnosisEvidence[],
@@ -25,19 +26,26 @@ export function proofOf(
     evidence.some((e) => e.check === id && e.found === word);
   const isBelow = (id: CheckId, limit: number): boolean => (figure(id) ?? Infinity) < limit;
   const isCharged = isJudgeable(facts, rules);
-  if (
-    isBelow('rest', 0) ||
-    isFound('specific-gravity', 'one-cell-low') ||
-    isFound('acceptance', 'full-at-once')
-  )
-    return 'spent';
+  if (isFound('specific-gravity', 'one-cell-low')) return 'spent';
+  if (isFound('acceptance', 'full-at-once') && isKnownFlat(facts)) return 'spent';
+  if (!isCharged) return null;
   if (isBelow('conductance', SPENT_BELOW_SHARE)) return 'spent';
   // A crank is recorded against its limit: this far under it the posts are under the volts that are always bad.
   const collapse = rules.crankMinimumBadVolts - crankLimitVolts(facts.tempC, 12);
-  if (isCharged && isBelow('crank', collapse)) return 'spent';
-  if (isBelow('conductance', WORN_BELOW_SHARE)) return 'worn';
-  return isCharged && (isBelow('crank', 0) || isBelow('load-test', 0)) ? 'worn' : null;
+  if (isBelow('crank', collapse)) return 'spent';
+  // Charged volts that fall away under the dash lamps: a link inside carries a meter's current and no more.
+  if ((figure('key-on') ?? 0) > BROKEN_LINK_DROP_VOLTS) return 'spent';
+  // One figure a little low proves nothing while another test of the same battery holds up well.
+  if ((figure('crank') ?? 0) >= HOLDS_UP_VOLTS || (figure('load-test') ?? 0) >= HOLDS_UP_VOLTS) return null;
+  return isBelow('conductance', WORN_BELOW_SHARE) || isBelow('crank', 0) || isBelow('load-test', 0)
+    ? 'worn'
+    : null;
 }
+
+/** A crank or load this far above its limit holds up well, V. */
+const HOLDS_UP_VOLTS = 1;
+/** A charged battery that loses more than this to the dash lamps is broken inside, V. */
+const BROKEN_LINK_DROP_VOLTS = 3;
 
 /** True when a test has shown the battery sound, whatever else is wrong. */
 export function showsSound(evidence: readonly DiagnosisEvidence[], facts: Case, rules: HouseRules): boolean {

@@ -1,12 +1,16 @@
 import type { CalcInput, CalcOutput } from '@voltrek/contracts/calc';
 import {
+  type CheckId,
   type Crowd,
   diagnose,
   type DiagnosisEvidence,
   drawCrowd,
+  type Found,
+  foundFromMeter,
   isFindingOf,
   checkOf,
   proposals,
+  SHOWN_RANGES,
   TOOLS,
 } from '@voltrek/core/diagnosis';
 import { DEFAULT_RULES } from '@voltrek/core/rules';
@@ -22,7 +26,7 @@ export function diagnoseInput(input: CalcInput<'diagnose'>): CalcOutput<'diagnos
     suspicions: diagnose(crowd, evidence).map(({ cause, share, pushes }) => ({
       cause,
       share,
-      pushes: [...pushes],
+      pushes: pushes.map((push) => ({ ...push, found: given(input, push.check) })),
     })),
     proposals: proposals(crowd, evidence, input.tools ?? TOOLS)
       .slice(0, TOLD)
@@ -51,21 +55,38 @@ export function verdictInput(input: CalcInput<'verdict'>): CalcOutput<'verdict'>
     share: record.share!,
     ground: record.ground!,
     causes: [...record.causes!],
-    ledger: [...record.ledger!],
+    ledger: record.ledger!.map((line) => ({ ...line, found: given(input, line.check) })),
     deciding: record.deciding ?? null,
     followUps: [...record.followUps],
   };
 }
 
+/** What was put in for a check, in the unit that it was put in. */
+const given = ({ evidence }: CalcInput<'diagnose'>, check: CheckId): Found =>
+  evidence.find((e) => e.check === check)!.found;
+
 /** The machine's crowd and the evidence, each finding checked against its check. */
 function weighed(input: CalcInput<'diagnose'>): { crowd: Crowd; evidence: DiagnosisEvidence[] } {
   const { machineClass, systemVolts, engine, rating, tempC } = input;
+  const { found: rest } = input.evidence.find((e) => e.check === 'rest') ?? {};
+  const context = {
+    rating,
+    systemVolts: systemVolts === 24 ? 24 : 12,
+    tempC,
+    // Of the whole string: the weakest was read, and its fellows are taken to be like it.
+    restVolts: typeof rest === 'number' ? (rest * systemVolts) / 12 : null,
+  } as const;
   const evidence = input.evidence.map(({ check, found }, i): DiagnosisEvidence => {
+    try {
+      if (typeof found === 'number') return { check, found: foundFromMeter(check, found, context) };
+    } catch (error) {
+      throw new RangeError(`evidence[${i}].found: ${(error as Error).message}`, { cause: error });
+    }
     if (isFindingOf(check, found)) return { check, found };
-    const { outcomes, edges } = checkOf(check);
-    throw new RangeError(
-      `evidence[${i}].found: ${check} finds ${outcomes.join(', ')}${edges ? ', or a figure' : ''}`,
-    );
+    const { outcomes } = checkOf(check);
+    const range = SHOWN_RANGES[check];
+    const figure = range ? `, or a figure from ${range.min} to ${range.max} ${range.unit}` : '';
+    throw new RangeError(`evidence[${i}].found: ${check} finds ${outcomes.join(', ')}${figure}`);
   });
   const crowd = drawCrowd({
     machineClass,

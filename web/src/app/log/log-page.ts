@@ -1,11 +1,12 @@
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { type VerdictKind, VERDICTS } from '@voltrek/core/verdict';
+import type { JobSummary } from '@voltrek/contracts';
+import { VERDICTS } from '@voltrek/core/verdict';
 import { Store } from '@ngrx/store';
 import { LogActions, logFeature, type LogQuery } from '../shared/state/log';
 import { volts } from '../shared/words/figures';
-import { SUSPECT_WORDS, VERDICT_WORDS } from '../shared/words/words';
+import { VERDICT_WORDS, verdictTitle } from '../shared/words/words';
 
 /** Closed jobs, newest first, found by what they say or how they ended. */
 @Component({
@@ -66,9 +67,7 @@ import { SUSPECT_WORDS, VERDICT_WORDS } from '../shared/words/words';
               ><strong>{{ job.title }}</strong> <span class="dim">{{ job.placeName }}</span></span
             >
             <span class="volts">{{ job.lowestRestVolts === null ? '' : volts(job.lowestRestVolts) }}</span>
-            <span class="verdict"
-              >{{ verdictOf(job.verdict) }}{{ job.suspect ? ': ' + suspectWords[job.suspect] : '' }}</span
-            >
+            <span class="verdict">{{ titleOf(job) }}</span>
           </a>
         </li>
       } @empty {
@@ -154,7 +153,6 @@ export class LogPage {
   protected readonly problem = this.store.selectSignal(logFeature.selectProblem);
   protected readonly verdicts = VERDICTS;
   protected readonly words = VERDICT_WORDS;
-  protected readonly suspectWords = SUSPECT_WORDS;
   protected readonly volts = volts;
 
   constructor() {
@@ -174,7 +172,7 @@ export class LogPage {
     this.ask({ pages: this.query().pages.slice(0, -1) });
   }
 
-  protected verdictOf(verdict: VerdictKind | null): string {
-    return verdict ? VERDICT_WORDS[verdict].name : '';
+  protected titleOf({ verdict, suspect }: Pick<JobSummary, 'verdict' | 'suspect'>): string {
+    return verdict ? verdictTitle(verdict, suspect) : '';
   }
 }

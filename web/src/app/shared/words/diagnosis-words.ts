@@ -28,6 +28,10 @@ export const CAUSE_WORDS: Record<Cause, string> = {
   'traction-flat': 'traction battery flat',
   converter: 'converter',
   'charge-point': 'charge point or cord',
+  'broken-link': 'link broken inside the battery',
+  seized: 'engine tight or stuck',
+  'guard-open': 'lithium guard open',
+  'not-taught': 'new battery, vehicle not told',
   none: 'no fault',
 };
 
@@ -97,6 +101,13 @@ export const CHECK_WORDS: Record<
   'with-help': { ask: 'Join help and crank' },
   promise: { ask: 'Crank with help, compare with the plan' },
   charging: { ask: 'Get it running, read the charging volts' },
+  'charging-loaded': { ask: 'Five minutes on, at 2,000 rpm: read the charging volts' },
+  ripple: { ask: 'Meter on AC volts across the posts, running', unit: 'V' },
+  'turn-by-hand': {
+    ask: 'Gear out: can the engine be turned by hand?',
+    outcomes: { tight: 'tight or stuck', turns: 'turns' },
+  },
+  'ask-replaced': { ask: 'Ask: is the battery new?', outcomes: { yes: 'yes', no: 'no' } },
   drain: { ask: 'Clamp round the negative cable, all asleep', unit: 'A' },
   'traction-gauge': {
     ask: 'Has the traction battery charge?',
@@ -159,6 +170,10 @@ export const FINDING_NAMES: Record<CheckId, string> = {
   'with-help': 'With help it',
   promise: 'With help, against the plan',
   charging: 'Charging volts',
+  'charging-loaded': 'Charging volts at 2,000 rpm',
+  ripple: 'AC volts while it charges',
+  'turn-by-hand': 'Turned by hand it',
+  'ask-replaced': 'Battery just replaced',
   drain: 'Drain, asleep',
   'traction-gauge': 'Traction battery',
   converter: 'Volts once awake',
@@ -216,6 +231,8 @@ export const GROUND_WORDS: Record<Ground, string> = {
   'died-in-service': 'A 12 V battery that has died once is near its end.',
   'sound-and-charged': 'It holds its charge and nothing speaks against it.',
   'fault-elsewhere': 'What was found points away from the battery.',
+  'load-it-now': 'It is charged, so a load tells now: crank it or test it under load.',
+  undecided: 'What was found fits more than one fault.',
   'no-evidence': 'Nothing has been found yet.',
 };
 

@@ -49,6 +49,8 @@ export function chargingWords({ code, bandVolts: [low, high] }: ChargingMeaning)
       return `Charging right, ${band}`;
     case 'high-but-normal':
       return `High for a warm battery, still in band, ${band}`;
+    case 'weak':
+      return `Weak, ${band}: raise to 2,000 rpm, read again in 5 min`;
     case 'not-charging':
       return `Not charging, ${band}: belt, alternator, joint`;
     case 'above-band':

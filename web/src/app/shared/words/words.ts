@@ -347,6 +347,7 @@ export const VERDICT_WORDS: Record<VerdictKind, { readonly name: string; readonl
   'replace-soon': { name: 'Replace soon', means: 'Near its end. It will leave somebody standing again.' },
   'replace-now': { name: 'Replace now', means: 'Done. It cannot be trusted to the next start.' },
   'not-the-battery': { name: 'Not the battery', means: 'The fault is elsewhere.' },
+  'not-known': { name: 'Not known yet', means: 'One more finding would decide.' },
   unsafe: { name: 'Unsafe', means: 'Stopped. Nothing was or will be connected.' },
 };
 
@@ -361,6 +362,15 @@ export const SUSPECT_WORDS: Record<Suspect, string> = {
   'fuel-or-engine': 'fuel or engine',
   'traction-battery': 'traction battery',
 };
+
+/** A verdict with the part it names: the one to blame, or what must be mended as well. */
+export function verdictTitle(verdict: VerdictKind, suspect: Suspect | null): string {
+  const { name } = VERDICT_WORDS[verdict];
+  if (!suspect) return name;
+  return verdict === 'not-the-battery'
+    ? `${name}: ${SUSPECT_WORDS[suspect]}`
+    : `${name}, and mend: ${SUSPECT_WORDS[suspect]}`;
+}
 
 export const CERTAINTY_WORDS: Record<Certainty, string> = {
   sure: 'Sure',

@@ -26,7 +26,17 @@ const odds = (start: number): Odds => ({
   samples: 4000,
   meanRpm: 200,
   meanStarterVolts: 10,
-  matters: { charge: 0.1, ageing: 0.6, clamps: 0.05, drag: 0.2, temperature: 0.05 },
+  matters: {
+    charge: 0.1,
+    ageing: 0.6,
+    clamps: 0.05,
+    drag: 0.2,
+    temperature: 0.05,
+    starter: 0,
+    breakaway: 0,
+    firing: 0,
+    source: 0,
+  },
 });
 async function show<C>(
   component: Type<C>,

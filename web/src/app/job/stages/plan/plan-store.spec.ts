@@ -11,7 +11,17 @@ const odds = (start: number): Odds => ({
   samples: 10,
   meanRpm: 0,
   meanStarterVolts: 0,
-  matters: { charge: 0, ageing: 0, clamps: 0, drag: 0, temperature: 0 },
+  matters: {
+    charge: 0,
+    ageing: 0,
+    clamps: 0,
+    drag: 0,
+    temperature: 0,
+    starter: 0,
+    breakaway: 0,
+    firing: 0,
+    source: 0,
+  },
 });
 
 /** A runner whose worker answers with what the test says, or dies. */

@@ -8,17 +8,15 @@ import {
   CERTAINTY_WORDS,
   OUTCOME_WORDS,
   readingName,
-  SUSPECT_WORDS,
   SYMPTOM_WORDS,
-  VERDICT_WORDS,
+  verdictTitle,
   WAKE_OUTCOME_WORDS,
 } from '../../../shared/words/words';
 import type { Work } from '../../../shared/job/job-selectors';
 
 /** A verdict as one line: "Not the battery: starter. Fairly sure." */
 export function verdictLine({ verdict, suspect, certainty }: VerdictRecord): string {
-  const behind = suspect ? `: ${SUSPECT_WORDS[suspect]}` : '';
-  return `${VERDICT_WORDS[verdict].name}${behind}. ${CERTAINTY_WORDS[certainty]}.`;
+  return `${verdictTitle(verdict, suspect)}. ${CERTAINTY_WORDS[certainty]}.`;
 }
 
 /** One reading as a line of a sheet, with what stands against it. */

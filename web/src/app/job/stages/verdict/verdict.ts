@@ -8,7 +8,7 @@ import type { FollowUp } from '@voltrek/core/verdict';
 import { addDays } from 'date-fns';
 import { GROUND_WORDS, CHECK_WORDS } from '../../../shared/words/diagnosis-words';
 import { inHundred, inSentence } from '../../../shared/words/figures';
-import { CERTAINTY_WORDS, SUSPECT_WORDS, VERDICT_WORDS } from '../../../shared/words/words';
+import { CERTAINTY_WORDS, STOP_WORDS, VERDICT_WORDS, verdictTitle } from '../../../shared/words/words';
 import { PlanRunner } from '../../../workers/plan-runner';
 import { workerAnswer } from '../../../workers/worker-answer';
 import { NextAction } from '../../next-action';
@@ -57,7 +57,7 @@ const PART_WORDS: Record<Part, string> = {
       }
       @if (record(); as v) {
         <div class="card" [class.danger]="v.verdict === 'unsafe' || v.verdict === 'replace-now'">
-          <h2>{{ words[v.verdict].name }}{{ v.suspect ? ': ' + suspectWords[v.suspect] : '' }}</h2>
+          <h2>{{ title(v.verdict, v.suspect) }}</h2>
           <p>
             {{ words[v.verdict].means }}
             <strong
@@ -95,7 +95,15 @@ const PART_WORDS: Record<Part, string> = {
         </div>
         @switch (part()) {
           @case ('evidence') {
-            <vt-ledger [record]="v" />
+            @for (stop of standing(); track stop) {
+              <p class="stop">
+                <strong>{{ stopWords[stop].sign }}.</strong> {{ stopWords[stop].wrong }}
+                {{ stopWords[stop].instead }}
+              </p>
+            }
+            @if (standing().length === 0) {
+              <vt-ledger [record]="v" />
+            }
           }
           @case ('next') {
             <ul class="ruled follow" aria-label="Follow-ups">
@@ -106,7 +114,7 @@ const PART_WORDS: Record<Part, string> = {
                 </li>
               }
             </ul>
-            @if (v.verdict === 'not-the-battery' || v.verdict === 'unsafe') {
+            @if (v.suspect || v.verdict === 'unsafe') {
               <vt-workshop-note [work]="work()" [record]="v" />
             }
             @if (v.verdict === 'charge-first' || v.verdict === 'keep' || v.verdict === 'not-the-battery') {
@@ -198,7 +206,8 @@ export class Verdict {
 
   protected readonly words = VERDICT_WORDS;
   protected readonly inSentence = inSentence;
-  protected readonly suspectWords = SUSPECT_WORDS;
+  protected readonly title = verdictTitle;
+  protected readonly stopWords = STOP_WORDS;
   protected readonly certaintyWords = CERTAINTY_WORDS;
   protected readonly groundWords = GROUND_WORDS;
   protected readonly checkWords = CHECK_WORDS;
@@ -208,6 +217,10 @@ export class Verdict {
 
   protected readonly part = signal<Part>('evidence');
   protected readonly given = computed(() => this.work().job.verdict);
+  /** The stops behind an unsafe verdict: they are its evidence. */
+  protected readonly standing = computed(() =>
+    this.record()?.verdict === 'unsafe' ? this.work().job.stops : [],
+  );
   protected readonly clampsOn = computed(() => anyClampOn(this.work().job.hookup));
   /** What was given stands: nothing is asked any more. */
   private readonly question = computed(() => {

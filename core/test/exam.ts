@@ -1,0 +1,170 @@
+import {
+  type Cause,
+  type CheckId,
+  type Crowd,
+  diagnose,
+  type DiagnosisEvidence,
+  LEAST_GAIN_BITS,
+  proposals,
+  type Tool,
+  TOOLS,
+} from '../src/diagnosis/index.js';
+import type { Random } from '../src/quantities/index.js';
+import { DEFAULT_RULES } from '../src/rules/index.js';
+import { conclude, type VerdictRecord } from '../src/verdict/index.js';
+import { findingFor, technician } from './truth/technician.js';
+import { between, isSound, isSpent, isUnsafe, odds, oneOf, type Stranded } from './truth/world.js';
+
+/** One stranded machine judged by the tool. */
+export interface Examined {
+  readonly it: Stranded;
+  readonly evidence: readonly DiagnosisEvidence[];
+  readonly ranked: readonly { readonly cause: Cause; readonly share: number }[];
+  readonly verdict: VerdictRecord;
+}
+
+/** Enough to be sure; nobody stands in the cold for more than this many checks. */
+const SURE = 0.97;
+const CHECKS_MOST = 16;
+const ROUTINES: readonly (readonly CheckId[])[] = [
+  ['rest'],
+  ['rest', 'look-joints', 'ask-left-on'],
+  ['ask-use', 'ask-flats', 'rest', 'conductance'],
+  ['rest', 'crank', 'key-on'],
+  ['try-alone', 'rest', 'look-date'],
+];
+
+/** A technician works through a machine: a habit of their own first, then what the tool proposes. */
+export function examine(it: Stranded, crowd: Crowd, random: Random): Examined {
+  const who = technician(random);
+  const tools: readonly Tool[] = TOOLS.filter((tool) => tool === 'meter' || odds(random, 0.75));
+  const evidence: DiagnosisEvidence[] = [];
+  const take = (check: CheckId): boolean => {
+    if (evidence.some((e) => e.check === check)) return false;
+    const found = findingFor(check, it, who, random);
+    if (found === null) return false;
+    evidence.push({ check, found });
+    return true;
+  };
+  take('symptom');
+  for (const check of oneOf(random, ROUTINES)) {
+    const needs = check === 'conductance' ? 'tester' : null;
+    if (needs === null || tools.includes(needs)) take(check);
+  }
+  const most = Math.round(between(random, 9, CHECKS_MOST));
+  const refused = new Set<CheckId>();
+  while (evidence.length < most) {
+    const [first] = diagnose(crowd, evidence);
+    const best = proposals(crowd, evidence, tools).find((p) => !refused.has(p.check));
+    if (!best || best.gainBits < LEAST_GAIN_BITS || first!.share >= SURE) break;
+    if (!take(best.check)) refused.add(best.check);
+  }
+  const rest = evidence.find((e) => e.check === 'rest')!.found as number;
+  const verdict = conclude(
+    crowd,
+    evidence,
+    {
+      chemistry: it.rating.chemistry,
+      wakes: it.engine === null,
+      tempC: it.tempC,
+      stops: [],
+      restVolts: it.cells.map(() => rest),
+      earlierFlatCalls: it.driver.earlierFlat && odds(random, 0.4) ? 1 : 0,
+      diedInService: it.engine === null && evidence[0]!.found === 'no-doors',
+    },
+    tools,
+    DEFAULT_RULES,
+  );
+  return {
+    it,
+    evidence,
+    ranked: diagnose(crowd, evidence).map(({ cause, share }) => ({ cause, share })),
+    verdict,
+  };
+}
+
+/** What an exam of many comes to. */
+export interface Report {
+  readonly cases: number;
+  readonly first: number;
+  readonly firstTwo: number;
+  readonly soundCondemned: number;
+  readonly spentKept: number;
+  readonly unsafeMissed: number;
+  readonly soundCalledUnsafe: number;
+  /** Claims of the leading cause by size, and how often it was there. */
+  readonly reliability: readonly {
+    readonly from: number;
+    readonly count: number;
+    readonly claimed: number;
+    readonly right: number;
+  }[];
+  readonly brier: number;
+}
+
+const share = <T>(list: readonly T[], test: (item: T) => boolean): number =>
+  list.length === 0 ? 0 : list.filter(test).length / list.length;
+
+export function reportOf(all: readonly Examined[], edges: readonly number[]): Report {
+  const condemns = ({ verdict }: Examined): boolean => verdict.verdict.startsWith('replace');
+  const reliability = edges.slice(0, -1).flatMap((from, i) => {
+    const to = edges[i + 1]!;
+    const within = all.filter(({ ranked: [top] }) => top!.share >= from && top!.share < to);
+    if (within.length === 0) return [];
+    return [
+      {
+        from,
+        count: within.length,
+        claimed: within.reduce((sum, e) => sum + e.ranked[0]!.share, 0) / within.length,
+        right: share(within, (e) => e.it.faults.includes(e.ranked[0]!.cause)),
+      },
+    ];
+  });
+  // Frozen and reversed are no matter of odds: what bars the battery is judged apart.
+  const judged = all.filter(({ it }) => !isUnsafe(it));
+  return {
+    cases: all.length,
+    first: share(judged, ({ it, ranked }) => it.faults.includes(ranked[0]!.cause)),
+    firstTwo: share(judged, ({ it, ranked }) => ranked.slice(0, 2).some((r) => it.faults.includes(r.cause))),
+    soundCondemned: share(
+      all.filter(({ it }) => isSound(it)),
+      condemns,
+    ),
+    spentKept: share(
+      all.filter(({ it }) => isSpent(it)),
+      ({ verdict }) => verdict.verdict === 'keep',
+    ),
+    unsafeMissed: all.filter(({ it, verdict }) => isUnsafe(it) && verdict.verdict !== 'unsafe').length,
+    soundCalledUnsafe: share(judged, ({ verdict }) => verdict.verdict === 'unsafe'),
+    reliability,
+    brier:
+      judged.reduce((sum, e) => {
+        const said = e.ranked.reduce(
+          (s, { cause, share: p }) => s + (p - Number(e.it.faults.includes(cause))) ** 2,
+          0,
+        );
+        return sum + said;
+      }, 0) / judged.length,
+  };
+}
+
+/** The usual fixed chart, for comparison: the battery is tested first, and what fails is replaced. */
+export function chartSays(it: Stranded, random: Random): Cause {
+  const who = technician(random);
+  const figure = (check: CheckId): number => (findingFor(check, it, who, random) as number | null) ?? 0;
+  const rest = figure('rest');
+  if (rest < 0) return 'reversed';
+  if (rest < 10.85) return 'dead-cell';
+  if (figure('conductance') < 0.8) return 'worn';
+  if (!it.engine) {
+    if (rest < 12.2) return 'discharged';
+    return findingFor('traction-gauge', it, who, random) === 'flat' ? 'traction-flat' : 'converter';
+  }
+  if (rest < 12.2) return figure('charging') < 13.2 ? 'charging' : 'discharged';
+  if (figure('crank') < 0) return 'worn';
+  if (figure('joint-plus') > 0.2) return 'joint-positive';
+  if (figure('joint-minus') > 0.2) return 'joint-negative';
+  if (findingFor('symptom', it, who, random) === 'brisk-no-fire') return 'fuel';
+  if (findingFor('isolator-fuse', it, who, random) === 'fault') return 'main-fuse';
+  return findingFor('interlocks', it, who, random) === 'fault' ? 'interlock' : 'starter';
+}
