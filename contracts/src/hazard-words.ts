@@ -157,6 +157,77 @@ export const HAZARD_WORDS: Record<
     why: () => 'This battery stands closed in, and charging makes gas.',
     wayOut: 'Use the posts in the bay, or take it out.',
   },
+  'on-pipe': {
+    why: () =>
+      'A pipe that carries fuel, brake fluid or refrigerant: a spark or the heat of a crank opens it.',
+    wayOut: 'Off. Use the ground point, or clean solid metal of the engine.',
+  },
+  'on-moving-part': {
+    why: () => 'Fan, belt and pulleys are here: once it fires they take the lead along.',
+    wayOut: 'Off. Use a point clear of everything that turns.',
+  },
+  'on-thin-sheet': {
+    why: () => 'Painted, thin or hinged metal: it carries little and burns where it does.',
+    wayOut: 'Use the ground point, or clean solid metal of the engine.',
+  },
+  'on-bare-post': {
+    why: () => 'On the lead of the post itself: soft, and the clamp slips off it.',
+    wayOut: 'Clamp the bracket that is tightened on it.',
+  },
+  'past-the-sensor': {
+    why: () =>
+      'Behind the sensor on the minus post: what flows here is not counted, and the vehicle loses track of its charge.',
+    wayOut: 'Use the ground point, on the body side of the sensor.',
+  },
+  'wrong-system': {
+    why: (h) => `This is the ${(h.volts ?? 0).toFixed(0)} V system beside the 12 V one.`,
+    wayOut: 'Off. Find the 12 V point that is marked.',
+  },
+  'closes-nothing': {
+    why: (h) => `All is on and ${(h.amps ?? 0).toFixed(1)} A flow: this metal is not joined to the battery.`,
+    wayOut: "Close the main switch, or use the battery's own minus or a bonded stud.",
+  },
+  'laid-on-metal': {
+    why: (h) => `Laid on bare metal it drives ${amps(h)}.`,
+    wayOut: 'Keep it in the hand or on dry rubber.',
+  },
+  'vehicles-touch': {
+    why: (h) =>
+      `The vehicles touch: ${amps(h)} go through hinges and bearings now, and the last clamp is no longer the one that closes the circuit.`,
+    wayOut: 'Move one of them a hand away first.',
+  },
+  'may-move': {
+    why: () => 'It can move when the starter turns.',
+    wayOut: 'Gear out, brake on, wheels chocked.',
+  },
+  'engine-runs': {
+    why: () => 'Its engine runs: fan, belts and exhaust are where the hands are.',
+    wayOut: 'Stop it, or keep sleeves and leads clear.',
+  },
+  'revs-raised': {
+    why: () => 'At raised revs its alternator answers a broken lead with a leap of volts.',
+    wayOut: 'Back to idle, then take it off.',
+  },
+  'still-fed': {
+    why: (h) => `The plus stays live without its own battery: ${amps(h)} through a spanner to the body.`,
+    wayOut: 'Cover the plus clamp, or take off what feeds it first.',
+  },
+  'positive-earth': {
+    why: () => 'Its plus is on the body: this order would join plus to minus.',
+    wayOut: 'Nothing is joined by this order. Work straight on the posts by its maker’s instructions.',
+  },
+  'link-short': {
+    why: (h) => `The link lies across one battery: ${amps(h)}.`,
+    wayOut: 'Off. From the minus of one to the plus of the other, and no further.',
+  },
+  'not-all-off': {
+    why: () => 'Key, lamps and blower have not been seen off: a consumer makes the first contact spark.',
+    wayOut: 'Everything off, key out, then the first clamp.',
+  },
+  'guard-not-seen': {
+    why: () => 'Nobody looked at the guard lamp: it knows polarity before the current does.',
+    wayOut: 'Look at the lamp first.',
+  },
 };
 
 const STORY_WORDS: Readonly<Record<Story, string>> = {

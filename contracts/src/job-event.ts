@@ -9,7 +9,7 @@ import {
   SUSPECTS,
   SYMPTOMS,
 } from '@voltrek/core/diagnosis';
-import { CONFIRMATIONS, FITTING_STEPS } from '@voltrek/core/hookup';
+import { CIRCUMSTANCES, CONFIRMATIONS, FITTING_STEPS, WRONG_METALS } from '@voltrek/core/hookup';
 import {
   EVENT_TYPES,
   type EventData,
@@ -134,11 +134,16 @@ const FIELDS: { readonly [T in EventType]: Fields<T> } = {
     ),
   },
   'step.confirmed': { step: oneOf(CONFIRMATIONS) },
-  'clamp.attached': { clamp: oneOf(CLAMP_IDS), pointId: idText() },
+  'clamp.attached': {
+    clamp: oneOf(CLAMP_IDS),
+    pointId: idText(),
+    onto: yup.string().oneOf(WRONG_METALS),
+  },
   'clamp.detached': { clamp: oneOf(CLAMP_IDS) },
   'donor.switched': { running: flag() },
   'pack.switched': { on: flag() },
   'plug.moved': { in: flag() },
+  'circumstance.noted': { what: oneOf(CIRCUMSTANCES), on: flag() },
   'attempt.started': {},
   'attempt.ended': {
     outcome: oneOf(ATTEMPT_OUTCOMES),

@@ -15,6 +15,7 @@ export const REFUSAL_WORDS: Record<Refusal, string> = {
   'pack-still-on': 'Switch the pack off before taking a clamp off.',
   'still-plugged-in': 'Unplug the charger before taking a clamp off.',
   'plug-already-so': 'The plug is already so.',
+  'circumstance-already-so': 'That is noted already.',
   'charger-on': 'Take the charger off and unplug it before cranking.',
   'pack-already-so': 'The pack is already switched that way.',
   'donor-already-so': 'The donor engine is already so.',

@@ -258,6 +258,42 @@ describe('calc', () => {
     expect(evidence.length).toBeGreaterThan(0);
   });
 
+  it('check judges how things stand, with the word and the figure that make it so', () => {
+    const said = (actions: object[]): string => {
+      const { steps } = give('check', { ...INPUTS.check, actions }) as unknown as {
+        steps: { hazards: { says: string }[] }[];
+      };
+      return steps
+        .at(-1)!
+        .hazards.map((h) => h.says)
+        .join(' ');
+    };
+    const so = (what: string) => ({ kind: 'circumstance', what, on: true });
+    const on = (onto?: string) => ({
+      kind: 'attach',
+      clamp: 'blackCasualty',
+      pointId: 'ground',
+      ...(onto && { onto }),
+    });
+    const minusOff = { kind: 'confirm', what: 'negative-off' };
+    for (const [actions, words] of [
+      [[so('memory-keeper'), minusOff], /plus stays live.*50 A/],
+      [[so('solar-panel'), minusOff], /plus stays live.*8 A/],
+      [[on('pipe')], /fuel, brake fluid or refrigerant/],
+      [[on('moving-part')], /Fan, belt and pulleys/],
+      [[on('thin-sheet')], /thin or hinged metal/],
+      [[on('battery-sensor')], /sensor on the minus post/],
+      [[on('forty-eight-volts')], /48 V system/],
+      [[on()], /have not been seen off/],
+      [[so('gear-engaged'), { kind: 'crank' }], /Gear out, brake on/],
+      [[so('positive-earth')], /plus is on the body/],
+      [[so('vehicles-touch')], /vehicles touch/],
+    ] as const)
+      expect(said([...actions]))
+        .withContext(JSON.stringify(actions))
+        .toMatch(words);
+  });
+
   it('verdict rests on the diagnosis, and a stop goes before it', () => {
     const told = give('verdict') as unknown as { verdict: string; ledger: unknown[] };
     expect(told.verdict).toMatch(/^replace/);

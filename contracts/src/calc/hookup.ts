@@ -1,5 +1,5 @@
 import { CLAMP_IDS } from '@voltrek/core/circuit';
-import { CONFIRMATIONS, type HandAction, STORIES } from '@voltrek/core/hookup';
+import { CIRCUMSTANCES, CONFIRMATIONS, type HandAction, STORIES, WRONG_METALS } from '@voltrek/core/hookup';
 import { MACHINE_CLASSES, POINT_KINDS } from '@voltrek/core/machine';
 import { SOURCE_KINDS } from '@voltrek/core/plan';
 import { TYPED_RANGES } from '@voltrek/core/quantities';
@@ -88,12 +88,18 @@ const rules = record({
   .default(undefined);
 
 const SHAPES: Readonly<Record<HandAction['kind'], yup.ObjectShape>> = {
-  attach: { clamp: yup.string().oneOf(CLAMP_IDS).required(), pointId: id() },
+  attach: {
+    clamp: yup.string().oneOf(CLAMP_IDS).required(),
+    pointId: id(),
+    onto: yup.string().oneOf(WRONG_METALS).notRequired(),
+  },
   detach: { clamp: yup.string().oneOf(CLAMP_IDS).required() },
   'donor-engine': { running: yup.boolean().required() },
   pack: { on: yup.boolean().required() },
   plug: { in: yup.boolean().required() },
   confirm: { what: yup.string().oneOf(CONFIRMATIONS).required() },
+  circumstance: { what: yup.string().oneOf(CIRCUMSTANCES).required(), on: yup.boolean().required() },
+  lay: { clamp: yup.string().oneOf(CLAMP_IDS).required() },
   crank: {},
   touch: { a: yup.string().oneOf(CLAMP_IDS).required(), b: yup.string().oneOf(CLAMP_IDS).required() },
   bridge: { pointId: id() },

@@ -36,6 +36,15 @@ export type CasualtyLoad =
   | { readonly kind: 'starter'; readonly backEmfVolts: number; readonly ohms: number }
   | { readonly kind: 'wake'; readonly amps: number };
 
+/** Something beside its own battery that feeds the casualty: between the top of its string and its body. */
+export interface Feed {
+  readonly name: string;
+  readonly volts: number;
+  readonly ohms: number;
+  /** It gives no more than this; null where nothing limits it. */
+  readonly maxAmps: number | null;
+}
+
 /** A rescue, described once. */
 export interface Rescue {
   /** Casualty batteries from the chassis side up. */
@@ -54,6 +63,8 @@ export interface Rescue {
   readonly bridges?: readonly { readonly a: NodeName; readonly b: NodeName; readonly ohms: number }[];
   /** The negative clamp of the lowest battery is off: nothing joins the string to the body. */
   readonly strapOff?: boolean;
+  /** What else feeds the casualty. */
+  readonly feeds?: readonly Feed[];
   /** Where each clamp is on now; null = free. For a source end, a pole of the source. */
   readonly clamps: Readonly<Record<ClampId, Terminal | null>>;
 }
@@ -119,7 +130,7 @@ export function rescueCircuit(rescue: Rescue): Circuit {
   };
 }
 
-function casualtyElements({ casualty, load, casualtyAlternator, strapOff }: Rescue): Element[] {
+function casualtyElements({ casualty, load, casualtyAlternator, strapOff, feeds = [] }: Rescue): Element[] {
   const top = side(`battery${casualty.length - 1}+`);
   const elements: Element[] = casualty.map((battery, i) => ({
     kind: 'source',
@@ -146,6 +157,10 @@ function casualtyElements({ casualty, load, casualtyAlternator, strapOff }: Resc
     });
   } else if (load.kind === 'wake') {
     elements.push({ kind: 'load', name: 'wake', plus: top, minus: side('body'), amps: load.amps });
+  }
+  for (const { name, volts, ohms, maxAmps } of feeds) {
+    const poles = { name: `feed.${name}`, plus: top, minus: side('body'), volts, ohms };
+    elements.push(maxAmps === null ? { kind: 'source', ...poles } : { kind: 'regulated', ...poles, maxAmps });
   }
   if (casualtyAlternator) {
     elements.push(alternator('casualty.alternator', top, side('body'), casualtyAlternator));

@@ -1,6 +1,7 @@
 import { CLAMP_IDS, type ClampId } from '../circuit/rescue.js';
 import type { Machine } from '../machine/machine.js';
-import { anyClampOn, type HookupState, NOTHING_CONNECTED } from './state.js';
+import type { Circumstance, WrongMetal } from './circumstances.js';
+import { anyClampOn, type HookupState, NOTHING_CONNECTED, stands } from './state.js';
 
 /** Steps that change nothing the circuit can show, but must be done. */
 export const CONFIRMATIONS = [
@@ -17,12 +18,19 @@ export type Confirmation = (typeof CONFIRMATIONS)[number];
 
 /** One thing that hands do. */
 export type HookupAction =
-  | { readonly kind: 'attach'; readonly clamp: ClampId; readonly pointId: string }
+  | {
+      readonly kind: 'attach';
+      readonly clamp: ClampId;
+      readonly pointId: string;
+      /** The metal it truly went on, where that is not the point's own. */
+      readonly onto?: WrongMetal;
+    }
   | { readonly kind: 'detach'; readonly clamp: ClampId }
   | { readonly kind: 'donor-engine'; readonly running: boolean }
   | { readonly kind: 'pack'; readonly on: boolean }
   | { readonly kind: 'plug'; readonly in: boolean }
-  | { readonly kind: 'confirm'; readonly what: Confirmation };
+  | { readonly kind: 'confirm'; readonly what: Confirmation }
+  | { readonly kind: 'circumstance'; readonly what: Circumstance; readonly on: boolean };
 
 /** What hands may also do, by plan or by slip: judged like every action, though no order holds it. */
 export type HandAction =
@@ -30,6 +38,8 @@ export type HandAction =
   | { readonly kind: 'crank' }
   /** Two clamps meet. */
   | { readonly kind: 'touch'; readonly a: ClampId; readonly b: ClampId }
+  /** A free clamp is laid down on bare metal of either vehicle. */
+  | { readonly kind: 'lay'; readonly clamp: ClampId }
   /** A clamp or tool bridges this point of the casualty and its body. */
   | { readonly kind: 'bridge'; readonly pointId: string }
   /** A spanner takes the casualty's own clamp off this terminal. */
@@ -43,6 +53,7 @@ export function act(state: HookupState, action: HookupAction): HookupState {
         ...state,
         clamps: { ...state.clamps, [action.clamp]: action.pointId },
         attachedInOrder: [...state.attachedInOrder, action.clamp],
+        ...(action.onto && { onto: { ...state.onto, [action.clamp]: action.onto } }),
       };
     case 'detach':
       return detach(state, action.clamp);
@@ -54,6 +65,8 @@ export function act(state: HookupState, action: HookupAction): HookupState {
       return { ...state, pluggedIn: action.in };
     case 'confirm':
       return confirmed(state, action.what);
+    case 'circumstance':
+      return noted(state, action.what, action.on);
   }
 }
 
@@ -62,6 +75,7 @@ export function actByHand(state: HookupState, action: HandAction, machine: Machi
   switch (action.kind) {
     case 'crank':
     case 'touch':
+    case 'lay':
     case 'bridge':
       return state;
     case 'loosen': {
@@ -80,11 +94,17 @@ function confirmed(state: HookupState, what: Confirmation): HookupState {
   return what === 'negative-on' ? { ...next, negativeOff: false } : next;
 }
 
+function noted(state: HookupState, what: Circumstance, on: boolean): HookupState {
+  const others = (state.standing ?? []).filter((c) => c !== what);
+  return { ...state, standing: on ? [...others, what] : others };
+}
+
 function detach(state: HookupState, clamp: ClampId): HookupState {
   const next: HookupState = {
     ...state,
     clamps: { ...state.clamps, [clamp]: null },
     attachedInOrder: state.attachedInOrder.filter((c) => c !== clamp),
+    ...(state.onto && { onto: { ...state.onto, [clamp]: undefined } }),
   };
   // With the last clamp off the next hook-up starts from its first look again.
   return anyClampOn(next) ? next : { ...next, confirmed: NOTHING_CONNECTED.confirmed };
@@ -107,6 +127,8 @@ export function isDone(state: HookupState, action: HookupAction): boolean {
       if (action.what === 'negative-off') return state.negativeOff;
       if (action.what === 'negative-on') return !state.negativeOff;
       return state.confirmed.includes(action.what);
+    case 'circumstance':
+      return stands(state, action.what) === action.on;
   }
 }
 

@@ -1,4 +1,5 @@
 import {
+  type Feed,
   type ModelBattery,
   aloneRescue,
   rescueCircuit,
@@ -7,6 +8,7 @@ import {
 } from '../circuit/rescue.js';
 import { solveDc } from '../circuit/solve-dc.js';
 import type { Machine, MachineBattery } from '../machine/machine.js';
+import { type FeedKind, feedsOf } from './circumstances.js';
 import { TOUCH_OHMS } from './solve-state.js';
 
 export const FITTING_STEPS = [
@@ -51,16 +53,21 @@ function mustBeTaught({ chemistry }: MachineBattery['rating']): boolean {
  *
  * @param models the machine's batteries as the circuit sees them, from the chassis side up
  * @param at which battery
+ * @param feeds what else feeds the machine meanwhile; a memory keeper counts from the moment it is on
  */
 export function fittingOrder(
   machine: Machine,
   models: readonly ModelBattery[],
   at: number,
   tempC: number,
+  feeds: readonly FeedKind[] = [],
 ): FittingOrderStep[] {
   const battery = machine.batteries[at];
   if (!battery) throw new RangeError(`${machine.id} has no battery ${at}`);
-  const slip = (terminal: Terminal, strapOff: boolean): number => slipAmps(models, tempC, terminal, strapOff);
+  const keeps = machine.resets.length > 0;
+  const live: readonly FeedKind[] = keeps ? [...new Set([...feeds, 'memory-keeper' as const])] : feeds;
+  const slip = (terminal: Terminal, strapOff: boolean): number =>
+    slipAmps(models, tempC, terminal, strapOff, feedsOf(live, machine.systemVolts));
   const plus: Terminal = { kind: 'plus', battery: at };
   const minus: Terminal = { kind: 'minus', battery: 0 };
   const post = (step: FittingStep, slipNow: number, otherWay: number): FittingOrderStep => ({
@@ -69,15 +76,14 @@ export function fittingOrder(
     otherWayAmps: otherWay,
   });
   const plain = (step: FittingStep): FittingOrderStep => ({ step, slipAmps: null, otherWayAmps: null });
-  const keeps = machine.resets.length > 0;
   const isString = machine.batteries.length > 1;
-  const live = slip(plus, false);
+  const joined = slip(plus, false);
   const still = slip(plus, true);
   return [
     ...(keeps ? [plain('memory-keeper-on')] : []),
     plain('all-off'),
     post('negative-off', slip(minus, false), slip(minus, false)),
-    post('positive-off', still, live),
+    post('positive-off', still, joined),
     ...(isString ? [plain('link-off')] : []),
     ...(battery.ventHose ? [plain('vent-hose-off')] : []),
     plain('hold-down-off'),
@@ -87,7 +93,7 @@ export function fittingOrder(
     plain('hold-down-on'),
     ...(battery.ventHose ? [plain('vent-hose-on')] : []),
     ...(isString ? [plain('link-on')] : []),
-    post('positive-on', still, live),
+    post('positive-on', still, joined),
     post('negative-on', slip(minus, true), slip(minus, true)),
     ...(keeps ? [plain('memory-keeper-off')] : []),
     ...(mustBeTaught(battery.rating) ? [plain('teach')] : []),
@@ -101,9 +107,10 @@ function slipAmps(
   tempC: number,
   terminal: Terminal,
   strapOff: boolean,
+  feeds: readonly Feed[],
 ): number {
   const bridges = [{ a: terminalNode(terminal), b: 'casualty.body', ohms: TOUCH_OHMS }];
-  const solution = solveDc(rescueCircuit({ ...aloneRescue(models, tempC), strapOff, bridges }));
+  const solution = solveDc(rescueCircuit({ ...aloneRescue(models, tempC), strapOff, bridges, feeds }));
   const amps = Math.abs(solution.amps.get('bridge.0') ?? 0);
   return amps < LEAK_AMPS ? 0 : amps;
 }

@@ -37,6 +37,23 @@ export const HAZARDS = [
   'two-regulators',
   'battery-reversed',
   'battery-frozen',
+  'on-pipe',
+  'on-moving-part',
+  'on-thin-sheet',
+  'on-bare-post',
+  'past-the-sensor',
+  'wrong-system',
+  'closes-nothing',
+  'laid-on-metal',
+  'vehicles-touch',
+  'may-move',
+  'engine-runs',
+  'revs-raised',
+  'still-fed',
+  'positive-earth',
+  'link-short',
+  'not-all-off',
+  'guard-not-seen',
 ] as const;
 export type HazardCode = (typeof HAZARDS)[number];
 /** A note is told; a watch asks for care; nothing severe is ever part of an order. */

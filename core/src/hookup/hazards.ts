@@ -12,7 +12,8 @@ import { type Hazard, newHazard, type HazardCode, severityRank } from './hazard.
 import { touchAmps } from './solve-state.js';
 import { ahead, news } from './standing.js';
 import { storiesOf } from './stories.js';
-import { anyClampOn, type HookupScene, type HookupState, rescueOf } from './state.js';
+import { circumstanceHazards } from './judge-circumstance.js';
+import { anyClampOn, type HookupScene, type HookupState, rescueOf, stands } from './state.js';
 
 /** Watts of a contact below which nothing is seen, above which metal flies, and above which a likely gas must not meet it. */
 export const SPARK_WATTS = { seen: 1, hard: 5000, inGas: 5 } as const;
@@ -51,11 +52,13 @@ const isWorse = (a: Hazard, b: Hazard): boolean =>
     : (a.amps ?? 0) > LARGER * (b.amps ?? 0);
 const LARGER = 1.2;
 
-function judged(scene: HookupScene, state: HookupState, action: HandAction, rules: HouseRules): Hazard[] {
-  const next = actByHand(state, action, scene.machine);
+function judged(told: HookupScene, state: HookupState, action: HandAction, rules: HouseRules): Hazard[] {
+  const next = actByHand(state, action, told.machine);
+  const scene = stands(next, 'casualty-engine-runs') ? { ...told, casualtyRuns: true } : told;
   return [
     ...(putsCurrentThrough(action) ? barHazards(scene) : []),
-    ...judgedAct(scene, state, next, action, rules),
+    ...judgedAct(scene, told, state, next, action, rules),
+    ...circumstanceHazards(scene, state, next, action),
   ];
 }
 
@@ -75,6 +78,7 @@ const barHazards = ({ batteries }: HookupScene): Hazard[] =>
 
 function judgedAct(
   scene: HookupScene,
+  told: HookupScene,
   state: HookupState,
   next: HookupState,
   action: HandAction,
@@ -131,8 +135,14 @@ function judgedAct(
       return loadDump(scene, state, next, rules);
     case 'crank':
       return crankHazards(scene, state, rules);
+    case 'circumstance': {
+      const was = stands(state, 'casualty-engine-runs') ? scene : told;
+      return [...news(scene, state, next, rules, was), ...loadDump(scene, state, next, rules)];
+    }
     case 'touch':
       return touching(scene, state, action.a, action.b);
+    case 'lay':
+      return shorted(Math.max(0, ...laidAmps(scene, state, action.clamp)), 'laid-on-metal');
     case 'bridge':
       return bridged(scene, state, action.pointId, 'tool-short');
     case 'loosen':
@@ -182,6 +192,12 @@ function bridged(scene: HookupScene, state: HookupState, pointId: string, code: 
   return shorted(touchAmps(scene, state, at, 'casualty.body'), code);
 }
 
+/** What a clamp would drive into either vehicle's body when it is laid down there. */
+const laidAmps = (scene: HookupScene, state: HookupState, clamp: ClampId): number[] =>
+  ['casualty.body', ...(scene.donor ? ['source.minus'] : [])].map((body) =>
+    touchAmps(scene, state, clampNode(clamp), body),
+  );
+
 /** Amps through a slip: nothing, a fright, or a burn. */
 function shorted(amps: number, code: HazardCode): Hazard[] {
   if (amps < 1) return [];
@@ -191,11 +207,13 @@ const SLIP_SEVERE_AMPS = 50;
 
 /** A running machine whose own battery is off, and that nothing joined to it holds any more. */
 function loadDump(scene: HookupScene, before: HookupState, after: HookupState, rules: HouseRules): Hazard[] {
-  if (!scene.casualtyRuns || startsByWaking(scene.machine) || !after.negativeOff) return [];
+  if (!scene.casualtyRuns || startsByWaking(scene.machine) || !isCutOff(after)) return [];
   const held = (state: HookupState): boolean =>
-    !state.negativeOff || (freeClamps(scene, state).length === 0 && rescueOf(scene, state).sourceOn);
+    !isCutOff(state) || (freeClamps(scene, state).length === 0 && rescueOf(scene, state).sourceOn);
   return held(before) && !held(after) ? [dumped(scene, rules)] : [];
 }
+/** Its own battery is out of the circuit: the clamp off, or a main switch open. */
+const isCutOff = (state: HookupState): boolean => state.negativeOff || stands(state, 'isolator-open');
 const dumped = ({ machine }: HookupScene, rules: HouseRules): Hazard =>
   newHazard('load-dump', 'severe', null, (rules.loadDumpVolts * machine.systemVolts) / 12);
 

@@ -10,3 +10,4 @@ export * from './safest-order.js';
 export * from './replan.js';
 export * from './fitting.js';
 export * from './stories.js';
+export * from './circumstances.js';

@@ -8,7 +8,8 @@ export const TOUCH_OHMS = 0.002;
 
 /** The circuit of this state solved, with metal touching where `bridges` say. */
 export function solved(scene: HookupScene, state: HookupState, bridges: Rescue['bridges'] = []): Solution {
-  return solveDc(rescueCircuit({ ...rescueOf(scene, state), bridges }));
+  const rescue = rescueOf(scene, state);
+  return solveDc(rescueCircuit({ ...rescue, bridges: [...bridges, ...(rescue.bridges ?? [])] }));
 }
 
 /** Amps through metal that touches these two nodes. */

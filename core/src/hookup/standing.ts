@@ -80,14 +80,19 @@ function sourceCharged(scene: HookupScene, state: HookupState, rules: HouseRules
 /** A string under this is too far gone for a fall of its volts to mean a short. */
 const LIVING_VOLTS = 6;
 
-/** Standing hazards that an action adds. */
+/**
+ * Standing hazards that an action adds.
+ *
+ * @param was the scene before it, where the action changes that too: an engine that fires
+ */
 export function news(
   scene: HookupScene,
   before: HookupState,
   after: HookupState,
   rules: HouseRules,
+  was = scene,
 ): Hazard[] {
-  const known = new Map(standing(scene, before, rules).map((h) => [h.code, h]));
+  const known = new Map(standing(was, before, rules).map((h) => [h.code, h]));
   return standing(scene, after, rules).filter((h) => {
     const was = known.get(h.code);
     return !was || severityRank(h) > severityRank(was) || (h.amps ?? 0) > WORSE_FACTOR * (was.amps ?? 0);

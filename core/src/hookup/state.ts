@@ -4,6 +4,8 @@ import { terminalOf } from '../plan/clamp-points.js';
 import { hasLooseLeads, hasSwitch, type SourceOption } from '../plan/options.js';
 import { whileCranking } from '../crank/quick.js';
 import { isPositivePoint, type Machine } from '../machine/machine.js';
+import { RAISED_REVS_FACTOR } from '../sources/models.js';
+import { type Circumstance, feedsOf, type WrongMetal } from './circumstances.js';
 
 /** Stands for a pack's own post, where its fixed lead begins. */
 export const PACK_END = 'pack';
@@ -24,7 +26,15 @@ export interface HookupState {
   readonly pluggedIn: boolean;
   /** Steps that leave no trace in the circuit, such as a look or a wait. */
   readonly confirmed: readonly string[];
+  /** How things stand beside the clamps. Left out in older logs: nothing known. */
+  readonly standing?: readonly Circumstance[];
+  /** Clamps that are on other metal than they were meant for. */
+  readonly onto?: Readonly<Partial<Record<ClampId, WrongMetal>>>;
 }
+
+/** True while this is so. */
+export const stands = ({ standing = [] }: HookupState, what: Circumstance): boolean =>
+  standing.includes(what);
 
 export const NOTHING_CONNECTED: HookupState = {
   clamps: { redCasualty: null, redSource: null, blackSource: null, blackCasualty: null },
@@ -59,6 +69,8 @@ export const CASUALTY_ALTERNATOR = { voltsPer12: 14.2, maxAmps: 60 };
 
 /** A full battery under its own alternator takes but a trickle: it stands this little below the alternator, V. */
 export const TRICKLE_VOLTS = 0.1;
+/** Two vehicles that touch, through paint, hinges and bearings, ohms. */
+const BODIES_OHMS = 0.02;
 const SOURCE_PLUS: Terminal = { kind: 'plus', battery: 0 };
 const SOURCE_MINUS: Terminal = { kind: 'minus', battery: 0 };
 
@@ -81,7 +93,9 @@ export function rescueOf(scene: HookupScene, state: HookupState): Rescue {
   const isLoose = hasLooseLeads(option);
   const casualtyEnd = (clamp: 'redCasualty' | 'blackCasualty'): Terminal | null => {
     const pointId = state.clamps[clamp];
-    return pointId === null ? null : terminalOf(machine, pointId);
+    // On metal that nothing bonds to the battery a clamp is as good as in the air.
+    const isInTheAir = state.onto?.[clamp] === 'isolated-body';
+    return pointId === null || isInTheAir ? null : terminalOf(machine, pointId);
   };
   const sourceEnd = (clamp: 'redSource' | 'blackSource'): Terminal | null => {
     if (!isLoose) return clamp === 'redSource' ? SOURCE_PLUS : SOURCE_MINUS;
@@ -93,13 +107,18 @@ export function rescueOf(scene: HookupScene, state: HookupState): Rescue {
   const still = rest.capacitor ? { ...rest, ohms: rest.capacitor.esrOhms } : rest;
   const isOn =
     !hasSwitch(option) || (state.packOn && (option.sourceKind !== 'mains-charger' || state.pluggedIn));
-  const supply = alternator ?? option.engineAlternator;
+  const lent = alternator ?? option.engineAlternator;
+  const isRaised = option.sourceKind === 'donor' && stands(state, 'donor-revs-raised');
+  const supply = lent && isRaised ? { ...lent, maxAmps: lent.maxAmps * RAISED_REVS_FACTOR } : lent;
   // A donor's alternator needs its engine; a charger's regulator works whenever it is on.
   const regulates = option.sourceKind === 'donor' ? state.donorRunning : isOn;
   return {
     casualty: batteries.models,
     load: { kind: 'none' },
-    strapOff: state.negativeOff,
+    strapOff: state.negativeOff || stands(state, 'isolator-open'),
+    feeds: feedsOf(state.standing ?? [], machine.systemVolts),
+    ...(stands(state, 'vehicles-touch') &&
+      scene.donor && { bridges: [{ a: 'source.minus', b: 'casualty.body', ohms: BODIES_OHMS }] }),
     leads: option.leads,
     tempC,
     source:

@@ -158,7 +158,8 @@ function apply(job: Job, event: JobEvent): Job {
     case 'clamp.detached':
     case 'donor.switched':
     case 'pack.switched':
-    case 'plug.moved': {
+    case 'plug.moved':
+    case 'circumstance.noted': {
       const hookup = act(job.hookup, actionOf(event));
       return {
         ...job,

@@ -15,6 +15,7 @@ import type { RuleKey } from '../rules/house-rules.js';
 import type { RuleSettings } from '../rules/rule-settings.js';
 import type { FollowUp, VerdictRecord } from '../verdict/conclude.js';
 import type { BatteryRating } from '../battery/battery.js';
+import type { Circumstance, WrongMetal } from '../hookup/circumstances.js';
 import type { FittingStep } from '../hookup/fitting.js';
 
 export const STAGES = [
@@ -144,11 +145,13 @@ export interface EventData {
   'reading.withdrawn': { readonly readingId: string };
   'plan.chosen': PlanRecord;
   'step.confirmed': { readonly step: Confirmation };
-  'clamp.attached': { readonly clamp: ClampId; readonly pointId: string };
+  'clamp.attached': { readonly clamp: ClampId; readonly pointId: string; readonly onto?: WrongMetal };
   'clamp.detached': { readonly clamp: ClampId };
   'donor.switched': { readonly running: boolean };
   'pack.switched': { readonly on: boolean };
   'plug.moved': { readonly in: boolean };
+  /** How something stands beside the clamps, as it was found or changed. */
+  'circumstance.noted': { readonly what: Circumstance; readonly on: boolean };
   'attempt.started': Record<string, never>;
   'attempt.ended': {
     readonly outcome: AttemptOutcome;
@@ -204,6 +207,7 @@ export const EVENT_TYPES = [
   'donor.switched',
   'pack.switched',
   'plug.moved',
+  'circumstance.noted',
   'attempt.started',
   'attempt.ended',
   'reset.ticked',

@@ -12,7 +12,8 @@ export function actionOf(
         | 'clamp.detached'
         | 'donor.switched'
         | 'pack.switched'
-        | 'plug.moved';
+        | 'plug.moved'
+        | 'circumstance.noted';
     }
   >,
 ): HookupAction {
@@ -29,6 +30,8 @@ export function actionOf(
       return { kind: 'pack', ...event.data };
     case 'plug.moved':
       return { kind: 'plug', ...event.data };
+    case 'circumstance.noted':
+      return { kind: 'circumstance', ...event.data };
   }
 }
 
@@ -36,7 +39,14 @@ export function actionOf(
 export function entryOf(action: HookupAction): EventEntry {
   switch (action.kind) {
     case 'attach':
-      return ['clamp.attached', { clamp: action.clamp, pointId: action.pointId }];
+      return [
+        'clamp.attached',
+        {
+          clamp: action.clamp,
+          pointId: action.pointId,
+          ...(action.onto && { onto: action.onto }),
+        },
+      ];
     case 'detach':
       return ['clamp.detached', { clamp: action.clamp }];
     case 'donor-engine':
@@ -45,6 +55,8 @@ export function entryOf(action: HookupAction): EventEntry {
       return ['pack.switched', { on: action.on }];
     case 'plug':
       return ['plug.moved', { in: action.in }];
+    case 'circumstance':
+      return ['circumstance.noted', { what: action.what, on: action.on }];
     case 'confirm':
       return ['step.confirmed', { step: action.what }];
   }

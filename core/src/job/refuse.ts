@@ -1,7 +1,7 @@
 import { isFindingOf } from '../diagnosis/belief.js';
 import { POLARITY_SIGNS_NEEDED } from '../diagnosis/vocabulary.js';
 import { type ClampId, isSourceClamp } from '../circuit/rescue.js';
-import { anyClampOn, clampsInHand, SPARE_POSTS } from '../hookup/state.js';
+import { anyClampOn, clampsInHand, SPARE_POSTS, stands } from '../hookup/state.js';
 import { type Machine, takesClamp } from '../machine/machine.js';
 import { outOfRange, TYPED_RANGES } from '../quantities/range.js';
 import { LEAST_GAP_MM } from '../reach/pose.js';
@@ -30,6 +30,7 @@ export const REFUSALS = [
   'pack-already-so',
   'still-plugged-in',
   'plug-already-so',
+  'circumstance-already-so',
   'charger-on',
   'donor-already-so',
   'clamps-still-on',
@@ -173,6 +174,8 @@ function refuseOn(
     case 'plug.moved':
       if (next.data.in && job.stops.length > 0) return 'stop-active';
       return hookup.pluggedIn === next.data.in ? 'plug-already-so' : null;
+    case 'circumstance.noted':
+      return stands(hookup, next.data.what) === next.data.on ? 'circumstance-already-so' : null;
     case 'attempt.started':
       return refuseAttempt(job, timeOf(next), rules);
     case 'attempt.ended':

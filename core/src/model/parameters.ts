@@ -12,6 +12,7 @@ import { modelsParameters } from '../sources/models.js';
 import { wakeParameters } from '../crank/wake.js';
 import { engineParameters } from '../engine/engine.js';
 import { transientParameters } from '../crank/transient.js';
+import { circumstancesParameters } from '../hookup/circumstances.js';
 import { crankStepsParameters } from '../crank/crank-steps.js';
 import { oddsParameters } from '../plan/odds.js';
 import { restParameters } from '../crank/rest.js';
@@ -134,6 +135,7 @@ export const PARAMETERS: readonly Parameter[] = [
   ...wakeParameters(),
   ...engineParameters(),
   ...transientParameters(),
+  ...circumstancesParameters(),
   ...crankStepsParameters(),
   ...oddsParameters(),
   ...restParameters(),

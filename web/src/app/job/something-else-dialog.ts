@@ -1,12 +1,25 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { type ClampId, isRedClamp, isSourceClamp } from '@voltrek/core/circuit';
-import { clampsInHand, type HookupAction, type HookupState, SPARE_POSTS } from '@voltrek/core/hookup';
+import { hazardLine } from '@voltrek/contracts';
+import {
+  act,
+  type Circumstance,
+  CIRCUMSTANCES,
+  clampsInHand,
+  hazardsOf,
+  type HookupAction,
+  type HookupState,
+  SPARE_POSTS,
+  stands,
+  WRONG_METALS,
+  type WrongMetal,
+} from '@voltrek/core/hookup';
 import { entryOf } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
 import { hasSwitch } from '@voltrek/core/plan';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
-import { POINT_KIND_WORDS } from '../shared/words/words';
+import { CIRCUMSTANCE_WORDS, METAL_WORDS, POINT_KIND_WORDS } from '../shared/words/words';
 import { selectRescue, selectWork } from '../shared/job/job-selectors';
 import { Reporter } from '../shared/job/reporter';
 import { sideWord } from './step-words';
@@ -37,9 +50,42 @@ interface Place {
             }
           </select>
         </label>
+        @if (now()[clamp] !== free) {
+          <label class="metal">
+            <span>on what metal</span>
+            <select class="field" #metal (change)="put(clamp, metal.value)">
+              <option value="" [selected]="ontoNow()[clamp] === undefined">clean metal, as meant</option>
+              @for (m of metals; track m) {
+                <option [value]="m" [selected]="ontoNow()[clamp] === m">{{ metalWords[m] }}</option>
+              }
+            </select>
+          </label>
+        }
       }
-      @for (s of switches(); track s.name) {
-        <button type="button" class="key" [attr.aria-pressed]="s.on" (click)="s.flip()">{{ s.name }}</button>
+      <div class="keys">
+        @for (s of switches(); track s.name) {
+          <button type="button" class="key" [attr.aria-pressed]="s.on" (click)="s.flip()">
+            {{ s.name }}
+          </button>
+        }
+      </div>
+      <details>
+        <summary>What else is so</summary>
+        <div class="keys">
+          @for (c of circumstances; track c) {
+            <button
+              type="button"
+              class="key"
+              [attr.aria-pressed]="standsNow(c)"
+              (click)="note(c, !standsNow(c))"
+            >
+              {{ circumstanceWords[c] }}
+            </button>
+          }
+        </div>
+      </details>
+      @for (line of warned(); track line) {
+        <p class="caution"><span aria-hidden="true">!</span> {{ line }}</p>
       }
       <div class="keys">
         <button type="submit" class="key strong" [disabled]="changes().length === 0">
@@ -55,6 +101,16 @@ interface Place {
       gap: 14px;
       padding: 24px;
     }
+    .metal {
+      margin-top: -8px;
+      padding-left: 18px;
+    }
+    summary {
+      min-height: 48px;
+      padding: 12px 0;
+      font-size: 17px;
+      cursor: pointer;
+    }
   `,
 })
 export class SomethingElseDialog {
@@ -66,7 +122,14 @@ export class SomethingElseDialog {
   protected readonly free = FREE;
   private readonly moved = signal<Partial<Record<ClampId, string>>>({});
   private readonly flipped = signal<Partial<Pick<HookupState, 'packOn' | 'pluggedIn' | 'donorRunning'>>>({});
+  private readonly noted = signal<Partial<Record<Circumstance, boolean>>>({});
+  private readonly metal = signal<Partial<Record<ClampId, WrongMetal | null>>>({});
   private readonly hookup = computed(() => this.work()!.job.hookup);
+
+  protected readonly circumstances = CIRCUMSTANCES;
+  protected readonly circumstanceWords = CIRCUMSTANCE_WORDS;
+  protected readonly metals = WRONG_METALS;
+  protected readonly metalWords = METAL_WORDS;
 
   protected readonly clamps = computed(() => {
     const rescue = this.rescue();
@@ -98,7 +161,12 @@ export class SomethingElseDialog {
       pluggedIn = hookup.pluggedIn,
       donorRunning = hookup.donorRunning,
     } = this.flipped();
-    const differs = this.clamps().filter((c) => (this.now()[c] ?? FREE) !== (hookup.clamps[c] ?? FREE));
+    const onto = this.ontoNow();
+    const differs = this.clamps().filter(
+      (c) =>
+        (this.now()[c] ?? FREE) !== (hookup.clamps[c] ?? FREE) ||
+        (hookup.clamps[c] !== null && onto[c] !== hookup.onto?.[c]),
+    );
     return [
       ...(hookup.packOn && !packOn ? [{ kind: 'pack', on: false } as const] : []),
       ...(hookup.pluggedIn && !pluggedIn ? [{ kind: 'plug', in: false } as const] : []),
@@ -107,7 +175,18 @@ export class SomethingElseDialog {
         .map((clamp) => ({ kind: 'detach', clamp }) as const),
       ...differs
         .filter((c) => this.now()[c] !== FREE)
-        .map((clamp) => ({ kind: 'attach', clamp, pointId: this.now()[clamp]! }) as const),
+        .map(
+          (clamp) =>
+            ({
+              kind: 'attach',
+              clamp,
+              pointId: this.now()[clamp]!,
+              ...(onto[clamp] && { onto: onto[clamp] }),
+            }) as const,
+        ),
+      ...CIRCUMSTANCES.filter((c) => this.standsNow(c) !== stands(hookup, c)).map(
+        (what) => ({ kind: 'circumstance', what, on: this.standsNow(what) }) as const,
+      ),
       ...(hookup.donorRunning !== donorRunning
         ? [{ kind: 'donor-engine', running: donorRunning } as const]
         : []),
@@ -115,6 +194,44 @@ export class SomethingElseDialog {
       ...(!hookup.packOn && packOn ? [{ kind: 'pack', on: true } as const] : []),
     ];
   });
+
+  /** The metal under each clamp that is on. */
+  protected readonly ontoNow = computed((): Partial<Record<ClampId, WrongMetal>> => {
+    const { onto = {} } = this.hookup();
+    return Object.fromEntries(
+      this.clamps().flatMap((clamp) => {
+        const metal = this.metal()[clamp];
+        const now = metal === undefined ? onto[clamp] : metal;
+        return now && this.now()[clamp] !== FREE ? [[clamp, now]] : [];
+      }),
+    );
+  });
+  /** The worst that each of these changes brings, in the state that the ones before it leave. */
+  protected readonly warned = computed(() => {
+    const rescue = this.rescue();
+    const work = this.work();
+    if (!rescue || !work) return [];
+    let state = this.hookup();
+    const lines = this.changes().flatMap((action) => {
+      const [worst] = hazardsOf(rescue.scene, state, action, work.rules);
+      state = act(state, action);
+      return worst && worst.severity !== 'note' ? [hazardLine(worst)] : [];
+    });
+    return [...new Set(lines)];
+  });
+
+  protected standsNow(what: Circumstance): boolean {
+    return this.noted()[what] ?? stands(this.hookup(), what);
+  }
+
+  protected note(what: Circumstance, on: boolean): void {
+    this.noted.update((n) => ({ ...n, [what]: on }));
+  }
+
+  protected put(clamp: ClampId, metal: string): void {
+    const known = WRONG_METALS.find((m) => m === metal) ?? null;
+    this.metal.update((m) => ({ ...m, [clamp]: known }));
+  }
 
   protected nameOf(clamp: ClampId): string {
     return `${isRedClamp(clamp) ? 'Red' : 'Black'}, ${sideWord(clamp, this.rescue())} end`;

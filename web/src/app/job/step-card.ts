@@ -3,7 +3,7 @@ import { HAZARD_WORDS, hazardWhy, SEVERITY_WORDS } from '@voltrek/contracts';
 import { isRedClamp } from '@voltrek/core/circuit';
 import { contactAt, gasAt, hazardsOf, type HookupStep } from '@voltrek/core/hookup';
 import { PolarityMark } from '../shared/ui/polarity-mark';
-import { CONFIRM_WORDS, GAS_WORDS, REASON_WORDS } from '../shared/words/words';
+import { CIRCUMSTANCE_WORDS, CONFIRM_WORDS, GAS_WORDS, REASON_WORDS } from '../shared/words/words';
 import { Countdown } from './countdown';
 import type { PlannedRescue, Work } from '../shared/job/job-selectors';
 import { actionTitle, pointFor } from './step-words';
@@ -207,6 +207,8 @@ export class StepCard {
         return action.in
           ? 'At the wall. Joints of the extension outside the bay, no trip hazard.'
           : 'At the wall, before any clamp.';
+      case 'circumstance':
+        return CIRCUMSTANCE_WORDS[action.what];
       case 'confirm':
         return CONFIRM_WORDS[action.what].detail;
     }

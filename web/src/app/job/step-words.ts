@@ -2,7 +2,7 @@ import { type ClampId, isRedClamp, isSourceClamp } from '@voltrek/core/circuit';
 import { type HookupAction, type HookupState, SPARE_POSTS } from '@voltrek/core/hookup';
 import type { MachinePoint } from '@voltrek/core/machine';
 import type { SourceKind } from '@voltrek/core/plan';
-import { CONFIRM_WORDS } from '../shared/words/words';
+import { CIRCUMSTANCE_WORDS, CONFIRM_WORDS } from '../shared/words/words';
 import type { PlannedRescue, Work } from '../shared/job/job-selectors';
 
 /** The point that a clamp is on or will go on, from the atlas entry of the vehicle at its end. */
@@ -35,6 +35,8 @@ export function actionTitle(
       return action.on ? `Switch the ${sourceName} on` : `Switch the ${sourceName} off`;
     case 'plug':
       return action.in ? 'Plug the charger in' : 'Unplug the charger';
+    case 'circumstance':
+      return `${action.on ? 'Noted' : 'No longer'}: ${CIRCUMSTANCE_WORDS[action.what]}`;
     case 'confirm':
       return CONFIRM_WORDS[action.what].title;
   }
@@ -92,6 +94,8 @@ export function actionDone(action: HookupAction): string {
       return action.on ? 'It is on' : 'It is off';
     case 'plug':
       return action.in ? 'It is plugged in' : 'It is unplugged';
+    case 'circumstance':
+      return 'That is so';
     case 'confirm':
       return CONFIRM_WORDS[action.what].go;
   }

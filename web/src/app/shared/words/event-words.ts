@@ -20,6 +20,7 @@ export const EVENT_WORDS: Record<EventType, string> = {
   'donor.switched': 'donor engine',
   'pack.switched': 'pack switch',
   'plug.moved': 'mains plug',
+  'circumstance.noted': 'how things stand',
   'attempt.started': 'start a try',
   'attempt.ended': 'end the try',
   'reset.ticked': 'reset',

@@ -58,7 +58,7 @@ export const FITTING_WORDS: Record<FittingStep, { readonly act: string; readonly
   },
   'positive-off': {
     act: 'Take the positive clamp off',
-    why: 'With the negative off no slip can carry current.',
+    why: 'With the negative off only what else feeds it can drive a slip.',
   },
   'link-off': {
     act: 'Take the link between the batteries off',
@@ -77,7 +77,7 @@ export const FITTING_WORDS: Record<FittingStep, { readonly act: string; readonly
   'link-on': { act: 'Put the link back', why: 'Positive of one to negative of the next.' },
   'positive-on': {
     act: 'Put the positive clamp on first',
-    why: 'With the negative off no slip can carry current.',
+    why: 'With the negative off only what else feeds it can drive a slip.',
   },
   'negative-on': { act: 'Put the negative clamp on last', why: 'The last contact is the harmless one.' },
   'memory-keeper-off': { act: 'Take the memory keeper off', why: 'The new battery feeds the memories now.' },

@@ -8,7 +8,7 @@ import type {
   Suspect,
   Symptom,
 } from '@voltrek/core/diagnosis';
-import type { Confirmation, gasAt, StepReason } from '@voltrek/core/hookup';
+import type { Circumstance, WrongMetal, Confirmation, gasAt, StepReason } from '@voltrek/core/hookup';
 import type { DriveAdvice, PlaceKind, Stage } from '@voltrek/core/job';
 import type { MachineClass, PointKind, RollingStartBar, RollingStartCaution } from '@voltrek/core/machine';
 import type {
@@ -68,6 +68,33 @@ export const CLASS_WORDS: Record<MachineClass, string> = {
   boat: 'boat',
   hybrid: 'hybrid',
   ev: 'EV',
+};
+
+/** How things stand beside the clamps. */
+export const CIRCUMSTANCE_WORDS: Record<Circumstance, string> = {
+  'memory-keeper': 'memory keeper on',
+  'second-battery': 'second battery joined',
+  charger: 'a charger on it',
+  'solar-panel': 'solar panel on it',
+  'vehicles-touch': 'vehicles touch',
+  'isolator-open': 'isolator open',
+  'casualty-engine-runs': 'its engine runs',
+  'donor-revs-raised': 'donor revs raised',
+  'gear-engaged': 'a gear is in',
+  'not-secured': 'not chocked',
+  'positive-earth': 'plus on the body',
+  'series-link-wrong': 'series link wrong',
+};
+
+/** What a clamp is on in place of clean metal. */
+export const METAL_WORDS: Record<WrongMetal, string> = {
+  pipe: 'a pipe',
+  'thin-sheet': 'thin or painted sheet',
+  'moving-part': 'fan, belt or pulley',
+  'bare-post': 'the bare lead post',
+  'battery-sensor': 'behind the battery sensor',
+  'isolated-body': 'a body with no bond',
+  'forty-eight-volts': 'the 48 V system',
 };
 
 export const UNKNOWN_WORDS: Record<Unknown, string> = {

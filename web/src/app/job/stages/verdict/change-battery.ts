@@ -7,7 +7,7 @@ import {
   CHEMISTRIES,
   type Chemistry,
 } from '@voltrek/core/battery';
-import { fittingOrder, type FittingStep } from '@voltrek/core/hookup';
+import { FEEDS, type FeedKind, fittingOrder, type FittingStep, stands } from '@voltrek/core/hookup';
 import { batteriesOfJob, workingTempC } from '@voltrek/core/job';
 import { bankInstead, misfitsOf, replacementNeed } from '@voltrek/core/verdict';
 import { catchError, of } from 'rxjs';
@@ -17,7 +17,7 @@ import { typedFigure } from '../../../shared/ui/typed-figure';
 import { amps, ratingWords } from '../../../shared/words/figures';
 import { LAYOUT_WORDS } from '../../../shared/words/atlas-words';
 import { CHEMISTRY_WORDS, FITTING_WORDS, hoursWords, MISFIT_WORDS } from '../../../shared/words/plan-words';
-import { batteryWord } from '../../../shared/words/words';
+import { CIRCUMSTANCE_WORDS, batteryWord } from '../../../shared/words/words';
 import type { Work } from '../../../shared/job/job-selectors';
 import { Reporter } from '../../../shared/job/reporter';
 
@@ -84,6 +84,18 @@ const SLIP_TOLD_AMPS = 50;
         @if (slip(); as text) {
           <p>{{ text }}</p>
         }
+        <div class="keys" role="group" aria-label="What else feeds it">
+          @for (feed of feedKinds; track feed) {
+            <button
+              type="button"
+              class="key"
+              [attr.aria-pressed]="feeds().includes(feed)"
+              (click)="note(feed)"
+            >
+              {{ feedWords[feed] }}
+            </button>
+          }
+        </div>
         <button type="button" class="key strong" [disabled]="isClosed()" (click)="done(step.step)">
           Done
         </button>
@@ -265,8 +277,18 @@ export class ChangeBattery {
       ? bankInstead(machine, booster, workingTempC(job), rules)
       : null;
   });
+  protected readonly feedKinds = FEEDS;
+  protected readonly feedWords = CIRCUMSTANCE_WORDS;
+  /** What else feeds the machine, as it was noted on the job. */
+  protected readonly feeds = computed(() => FEEDS.filter((feed) => stands(this.work().job.hookup, feed)));
   protected readonly order = computed(() =>
-    fittingOrder(this.work().machine, this.batteries().models, this.at(), workingTempC(this.work().job)),
+    fittingOrder(
+      this.work().machine,
+      this.batteries().models,
+      this.at(),
+      workingTempC(this.work().job),
+      this.feeds(),
+    ),
   );
   private readonly confirmed = computed(() =>
     this.work()
@@ -279,11 +301,19 @@ export class ChangeBattery {
   protected readonly next = computed(
     () => this.order().find((s) => !this.confirmed().includes(s.step)) ?? null,
   );
+  protected note(what: FeedKind): void {
+    const on = !this.feeds().includes(what);
+    this.reporter.report('circumstance.noted', { what, on });
+  }
+
   /** What a slip of the spanner would carry at this step, and with the order turned round. */
   protected readonly slip = computed(() => {
     const step = this.next();
     if (step?.slipAmps == null || step.otherWayAmps === null) return null;
     const now = `A spanner slipping to bodywork now: ${amps(step.slipAmps)}`;
+    const isLive = this.feeds().length > 0 || this.order()[0]?.step === 'memory-keeper-on';
+    if (step.slipAmps > 0 && isLive && step.step.startsWith('positive'))
+      return `${now}: what else feeds it keeps the plus live. Cover it.`;
     return step.otherWayAmps > SLIP_TOLD_AMPS
       ? `${now}; the other way round: ${amps(step.otherWayAmps)}.`
       : `${now}.`;
