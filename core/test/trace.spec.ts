@@ -106,6 +106,117 @@ describe('analyseTrace', () => {
     }
   });
 
+  it('keeps the right speed with a dead cylinder, and says what share it lacks', () => {
+    for (const [engine, rating, dead] of [
+      [FOUR, BATTERY_60, [1, 1, 0, 1]],
+      [THREE, BATTERY_60, [1, 0, 1]],
+      [SIX, BATTERY_95, [1, 1, 1, 1, 0, 1]],
+      [{ fuel: 'petrol', displacementL: 0.7, cylinders: 2, systemVolts: 12 }, BATTERY_60, [1, 0]],
+    ] as const) {
+      const crank: CrankCase = { ...crankOf(engine, rating, GOOD, 4), compression: dead };
+      const truth = simulateCrank(crank);
+      const rpm = truth.rpm.slice(500, 3900).reduce((a, b) => a + b, 0) / 3400;
+      for (const asLogged of [withoutAmps, (r: Recording) => r]) {
+        const found = analyseTrace(asLogged(recordTry(tryOf(crank), meter(6))), subject(engine)).crank!;
+        expect(Math.abs(found.rpm! / rpm - 1))
+          .withContext(`${engine.cylinders} cylinders, ${found.rpm} against ${rpm}`)
+          .toBeLessThan(0.05);
+        expect(found.unevenShare).withContext(`${engine.cylinders} cylinders`).toBeGreaterThan(0.6);
+      }
+    }
+  });
+
+  /** A log in steps of a millisecond, from volts by time. */
+  const logOf = (seconds: number, volts: (t: number) => number, amps?: (t: number) => number): Recording => {
+    const grid = Float64Array.from({ length: Math.round(seconds * 1000) }, (_, i) => i / 1000);
+    const noise = seededRandom(9);
+    return {
+      seconds: grid,
+      volts: grid.map((t) => volts(t) + (noise() - 0.5) * 0.02),
+      amps: amps ? grid.map(amps) : null,
+    };
+  };
+
+  it('tells a solenoid that chatters from a crank, and counts it', () => {
+    for (const perSecond of [5, 9, 14]) {
+      const isDrawn = (t: number): boolean => t > 2 && t < 5 && ((t - 2) * perSecond) % 1 < 0.6;
+      const found = analyseTrace(
+        logOf(7, (t) => (isDrawn(t) ? 8.1 : 11.9)),
+        subject(FOUR),
+      );
+      expect(found.notes).withContext(`${perSecond}`).toContain('chatters');
+      expect(Math.abs(found.crank!.chatterPerSecond! - perSecond)).toBeLessThan(1);
+      expect(found.crank!.rpm).toBeNull();
+    }
+    for (const engine of [FOUR, THREE, SIX]) {
+      const turned = analyseTrace(
+        recordTry(tryOf(crankOf(engine, BATTERY_95, GOOD)), meter(2)),
+        subject(engine),
+      );
+      expect(turned.crank!.chatterPerSecond).toBeNull();
+      expect(turned.notes).not.toContain('chatters');
+    }
+    const single: Engine = { fuel: 'petrol', displacementL: 0.45, cylinders: 1, systemVolts: 12 };
+    const small: BatteryRating = { chemistry: 'agm', capacityAh: 8, ccaAmps: 120, ccaStandard: 'SAE' };
+    const alone = analyseTrace(recordTry(tryOf(crankOf(single, small, GOOD)), meter(2)), subject(single));
+    expect(alone.crank!.chatterPerSecond).toBeNull();
+  });
+
+  it('gives what it can of a recording that begins or ends in the crank, and says so', () => {
+    const crank = crankOf(FOUR, BATTERY_60, GOOD);
+    const whole = recordTry(tryOf(crank), meter(3));
+    const cut = (from: number, to: number): Recording => ({
+      seconds: whole.seconds.slice(from, to),
+      volts: whole.volts.slice(from, to),
+      amps: null,
+    });
+    const rpm = analyseTrace(withoutAmps(whole), subject(FOUR)).crank!.rpm!;
+    const late = analyseTrace(cut(4200, 12_000), subject(FOUR));
+    expect(late.notes).toContain('starts-in-crank');
+    expect(late.restVolts).toBeNull();
+    expect(late.crank!.toSeconds).toBeCloseTo(2.3, 1);
+    expect(Math.abs(late.crank!.rpm! / rpm - 1)).toBeLessThan(0.05);
+    expect(late.recovery).not.toBeNull();
+    const early = analyseTrace(cut(0, 5400), subject(FOUR));
+    expect(early.notes).toContain('ends-in-crank');
+    expect(early.restVolts).not.toBeNull();
+    expect(Math.abs(early.crank!.rpm! / rpm - 1)).toBeLessThan(0.05);
+  });
+
+  it('turns round what was logged the wrong way round, leaves lone leaps out, and says so', () => {
+    const logged = recordTry(tryOf(crankOf(FOUR, BATTERY_60, GOOD)), meter(3));
+    const base = analyseTrace(logged, subject(FOUR));
+    const alike = (recording: Recording, note: string): void => {
+      const found = analyseTrace(recording, subject(FOUR));
+      expect(found.notes as readonly string[]).toEqual([note]);
+      expect(found.restVolts).toBeCloseTo(base.restVolts!, 2);
+      expect(found.crank!.meanVolts).toBeCloseTo(base.crank!.meanVolts, 1);
+      expect(found.crank!.meanAmps!).toBeCloseTo(base.crank!.meanAmps!, -1);
+      expect(found.crank!.minimumVolts).toBeCloseTo(base.crank!.minimumVolts, 1);
+    };
+    alike({ ...logged, volts: logged.volts.map((v) => -v) }, 'probes-reversed');
+    alike({ ...logged, amps: logged.amps!.map((a) => -a) }, 'clamp-reversed');
+    const leaping = Float64Array.from(logged.volts);
+    for (const [at, by] of [
+      [700, 30],
+      [4100, -9],
+      [4101, -9],
+      [5200, 12],
+      [9000, -20],
+    ] as const)
+      leaping[at]! += by;
+    alike({ ...logged, volts: leaping }, 'spikes');
+    expect(base.notes).toEqual([]);
+  });
+
+  it('says when the lowest volts are the floor of the logger', () => {
+    const logged = withoutAmps(recordTry(tryOf(crankOf(FOUR, BATTERY_60, WEAK)), meter(3)));
+    const { meanVolts } = analyseTrace(logged, subject(FOUR)).crank!;
+    const floored = { ...logged, volts: logged.volts.map((v) => Math.max(v, meanVolts)) };
+    expect(analyseTrace(floored, subject(FOUR)).notes).toContain('clipped');
+    expect(analyseTrace(logged, subject(FOUR)).notes).not.toContain('clipped');
+  });
+
   it('finds the same in a slower log, another zero of time, and a faster one', () => {
     const crank = crankOf(FOUR, BATTERY_60, GOOD);
     const base = analyseTrace(recordTry(tryOf(crank)), subject(FOUR));

@@ -63,6 +63,7 @@ export const TRACE_OUTPUT = record({
     meanAmps: maybe(),
     rpm: maybe(),
     unevenShare: maybe(),
+    chatterPerSecond: maybe(),
     ohms: maybe(),
   })
     .nullable()

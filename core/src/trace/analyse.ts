@@ -1,3 +1,4 @@
+import { cleaned, MENDED } from './clean.js';
 import { evened, type EvenRecording, gapsOf, type Recording, SLOWEST_STEP_S } from './recording.js';
 import { rippleOf } from './ripple.js';
 import { lowestOf, meanOf, medianOf, slopeOf, smoothed, type Stretch } from './series.js';
@@ -18,6 +19,9 @@ export const TRACE_NOTES = [
   'no-crank',
   'more-cranks',
   'no-ripple',
+  'chatters',
+  'clipped',
+  ...MENDED,
 ] as const;
 export type TraceNote = (typeof TRACE_NOTES)[number];
 
@@ -35,6 +39,8 @@ export interface RecordedCrank {
   /** From the ripple of compression; null when none stands out. */
   readonly rpm: number | null;
   readonly unevenShare: number | null;
+  /** The solenoid drops in and out this many times a second and nothing turns; null while it holds. */
+  readonly chatterPerSecond: number | null;
   /** Fall of volts by amps over the crank: resistance of the whole string that is there at once; null without amps. */
   readonly ohms: number | null;
 }
@@ -62,6 +68,8 @@ const EDGE_SECONDS = 0.05;
 /** A recording must go on for this long after the crank to say what came of it, s. */
 const LEAST_AFTER_SECONDS = 0.3;
 // Falls and rises below are for 12 V; a string's count double.
+/** A recording that begins under this begins in a crank, or on a battery too flat to tell, V. */
+const CRANKING_BELOW_VOLTS = 11.4;
 /** Contact of the starter pulls even a strong battery down by more than this, V. */
 const CONTACT_DROP_VOLTS = 0.7;
 /** And key-on by less, but by more than noise, V. */
@@ -85,9 +93,10 @@ const NOISE_SECONDS = 0.005;
  *
  * @throws RangeError for a recording without a stretch of time
  */
-export function analyseTrace(recording: Recording, subject: TraceSubject): TraceFindings {
+export function analyseTrace(logged: Recording, subject: TraceSubject): TraceFindings {
+  const { recording, mended } = cleaned(logged);
   const even = evened(recording);
-  const notes = new Set<TraceNote>();
+  const notes = new Set<TraceNote>(mended);
   if (even.stepSeconds > SLOWEST_STEP_S) notes.add('too-coarse');
   if (gapsOf(recording).length > 0) notes.add('gap');
   const per12 = subject.systemVolts / 12;
@@ -100,7 +109,9 @@ export function analyseTrace(recording: Recording, subject: TraceSubject): Trace
   const before = beforeCrank(even, calm, crank, per12);
   if (before.restVolts === null) notes.add('starts-in-crank');
   const described = crank && describeCrank(even, calm, crank, subject);
-  if (described && subject.cylinders && described.rpm === null) notes.add('no-ripple');
+  if (described && described.chatterPerSecond !== null) notes.add('chatters');
+  else if (described && subject.cylinders && described.rpm === null) notes.add('no-ripple');
+  if (crank && isClipped(even, crank)) notes.add('clipped');
   const after = afterCrank(even, calm, crank, per12);
   return {
     durationSeconds: even.seconds[even.seconds.length - 1]!,
@@ -116,8 +127,12 @@ export function analyseTrace(recording: Recording, subject: TraceSubject): Trace
 function cranksIn(even: EvenRecording, calm: Float64Array, per12: number): Stretch[] {
   const points = (seconds: number): number => Math.max(1, Math.round(seconds / even.stepSeconds));
   const found: Stretch[] = [];
-  let level = calm[0]!;
-  for (let i = 1; i < calm.length; i++) {
+  const inside = endOfFirst(calm, per12, points(SLOW_SECONDS), points(OVER_SECONDS));
+  if (inside !== null && inside * even.stepSeconds >= CRANK_LEAST_SECONDS)
+    found.push({ from: 0, to: inside });
+  const first = inside === null ? 0 : Math.min(calm.length - 1, inside + points(NOISE_SECONDS));
+  let level = calm[first]!;
+  for (let i = first + 1; i < calm.length; i++) {
     if (calm[i]! > level - CONTACT_DROP_VOLTS * per12) {
       // The level before a crank follows what is slow: key-on, recovery, charging.
       level += (calm[i]! - level) * Math.min(1, even.stepSeconds / SLOW_SECONDS);
@@ -130,6 +145,19 @@ function cranksIn(even: EvenRecording, calm: Float64Array, per12: number): Stret
     level = calm[Math.min(i, calm.length - 1)]!;
   }
   return found;
+}
+
+/** Where the crank ends that a recording begins in: low from its first point on, then a sharp rise that stays. Null where it does not. */
+function endOfFirst(calm: Float64Array, per12: number, rise: number, hold: number): number | null {
+  const early = meanOf(calm, { from: 0, to: Math.max(1, Math.min(rise, calm.length)) });
+  if (early > CRANKING_BELOW_VOLTS * per12) return null;
+  for (let i = rise; i + hold < calm.length; i++) {
+    if (calm[i]! - calm[i - rise]! < CONTACT_DROP_VOLTS * per12) continue;
+    const before = meanOf(calm, { from: 0, to: Math.max(1, i - rise) });
+    if (lowestOf(calm, { from: i, to: i + hold }) > before + 0.5 * CONTACT_DROP_VOLTS * per12)
+      return steepest(calm, Math.max(1, i - rise), i);
+  }
+  return null;
 }
 
 function endOfCrank(calm: Float64Array, from: number, level: number, settle: number, hold: number): number {
@@ -189,8 +217,11 @@ function describeCrank(
   const margin = Math.round(EDGE_SECONDS / stepSeconds);
   const steadyFrom = at(STEADY_SECONDS);
   const steady = { from: steadyFrom, to: Math.max(steadyFrom + 1, to - margin) };
+  const chatterPerSecond = chatterOf(calm, { from, to }, stepSeconds);
   const ripple =
-    cylinders === null ? null : rippleOf(amps ? amps.map((a) => -a) : calm, steady, stepSeconds, cylinders);
+    cylinders === null || chatterPerSecond !== null
+      ? null
+      : rippleOf(amps ? amps.map((a) => -a) : calm, steady, stepSeconds, cylinders);
   // The first moment of the contact is a jump of both: its slope, and that of the ripple, is the resistance that is there at once.
   const moving = { from: Math.max(0, from - margin), to: at(STEADY_SECONDS) };
   return {
@@ -202,8 +233,52 @@ function describeCrank(
     meanAmps: amps && meanOf(amps, steady),
     rpm: ripple?.rpm ?? null,
     unevenShare: ripple?.unevenShare ?? null,
+    chatterPerSecond,
     ohms: amps && Math.max(0, -slopeOf(amps, volts, moving)),
   };
+}
+
+/** Volts come back this far towards rest each time a solenoid lets go: between compressions they never do. */
+const LETS_GO_SHARE = 0.75;
+/** Times a second from which it chatters, and the share of the time that it is let go. */
+const CHATTER = { leastPerSecond: 4, mostPerSecond: 25, leastShare: 0.12 } as const;
+
+/** How many times a second the volts leap back towards rest, where that is a solenoid's chatter. */
+function chatterOf(calm: Float64Array, { from, to }: Stretch, stepSeconds: number): number | null {
+  // Where rest is not known, nothing tells how far the volts come back.
+  if (from === 0) return null;
+  const seconds = (to - from) * stepSeconds;
+  const margin = Math.max(1, Math.round(EDGE_SECONDS / stepSeconds));
+  const level = medianOf(calm, { from: Math.max(0, from - 8 * margin), to: Math.max(1, from - 1) });
+  const sorted = calm.slice(from, to).sort();
+  const low = sorted[Math.floor(sorted.length * 0.1)]!;
+  const up = low + (level - low) * LETS_GO_SHARE;
+  let times = 0;
+  let above = 0;
+  let isUp = false;
+  for (let i = from; i < to; i++) {
+    if (calm[i]! > up) above++;
+    if (!isUp && calm[i]! > up) {
+      isUp = true;
+      times++;
+    } else if (isUp && calm[i]! < low + (level - low) * (1 - LETS_GO_SHARE)) isUp = false;
+  }
+  const perSecond = times / seconds;
+  const { leastPerSecond, mostPerSecond, leastShare } = CHATTER;
+  return perSecond >= leastPerSecond && perSecond <= mostPerSecond && above >= leastShare * (to - from)
+    ? perSecond
+    : null;
+}
+
+/** Share and count of a crank's points that stand at its very lowest value where the logger could read no lower. */
+const CLIPPED = { share: 0.1, points: 12 } as const;
+
+/** True where the lowest volts are a floor of the logger and not of the battery. */
+function isClipped({ volts }: EvenRecording, { from, to }: Stretch): boolean {
+  const floor = lowestOf(volts, { from, to });
+  let at = 0;
+  for (let i = from; i < to; i++) if (volts[i] === floor) at++;
+  return at >= CLIPPED.points && at >= CLIPPED.share * (to - from);
 }
 
 function afterCrank(

@@ -45,7 +45,9 @@ export function rippleOf(
   if (rough === null) return null;
   // Once more with the drift taken off over a window that suits this engine.
   const wave = steadied(values, stretch, Math.round(rough * DRIFT_COMPRESSIONS));
-  const lag = compressionLag(wave, shortest, longest) ?? rough;
+  const repeats = compressionLag(wave, shortest, longest) ?? rough;
+  // With a dead cylinder only the whole cycle repeats itself; its compressions still stand out of it.
+  const lag = repeats / compressionsIn(wave, repeats, cylinders, shortest);
   return { rpm: 120 / (cylinders * lag * stepSeconds), unevenShare: unevenness(wave, lag, cylinders) };
 }
 
@@ -72,6 +74,31 @@ function compressionLag(wave: Float64Array, shortest: number, longest: number): 
   return shortest - 1 + at + (bend === 0 ? 0 : (before - after) / (2 * bend));
 }
 
+/**
+ * How many compressions lie in one repeat: one, or with a dead cylinder a part of the cycle or all of it, where that multiple speeds the wheel up and down more
+ * than the repeat itself does. Speed answers torque by its integral, so each multiple counts by its number.
+ */
+function compressionsIn(wave: Float64Array, repeat: number, cylinders: number, shortest: number): number {
+  const push = (k: number): number => k * amplitudeAt(wave, (2 * Math.PI * k) / repeat);
+  let best = 1;
+  for (let k = 2; k <= cylinders && repeat / k >= shortest; k++)
+    if (cylinders % k === 0 && push(k) > push(best) * CLEARLY) best = k;
+  return best;
+}
+/** A further multiple must beat the one before it by this. */
+const CLEARLY = 1.1;
+
+/** Amplitude of a wave at this many radians a point. */
+function amplitudeAt(wave: Float64Array, radians: number): number {
+  let cosine = 0;
+  let sine = 0;
+  for (let i = 0; i < wave.length; i++) {
+    cosine += wave[i]! * Math.cos(radians * i);
+    sine += wave[i]! * Math.sin(radians * i);
+  }
+  return Math.hypot(cosine, sine) / wave.length;
+}
+
 /** Mean depth of each cylinder's dip, its place in the firing order kept by counting compressions. */
 function unevenness(wave: Float64Array, lag: number, cylinders: number): number | null {
   const compressions = Math.floor(wave.length / lag);
@@ -83,19 +110,20 @@ function unevenness(wave: Float64Array, lag: number, cylinders: number): number 
   for (let n = 0; start + (n + 1) * lag <= wave.length; n++) {
     const from = Math.round(start + n * lag);
     const to = Math.round(start + (n + 1) * lag);
-    let low = Infinity;
-    let high = -Infinity;
-    for (let i = from; i < to; i++) {
-      low = Math.min(low, wave[i]!);
-      high = Math.max(high, wave[i]!);
-    }
-    depths[n % cylinders]! += high - low;
+    depths[n % cylinders]! += swingOf(wave.subarray(from, Math.min(to + 1, wave.length)));
     counts[n % cylinders]!++;
   }
   const means = [...depths].map((sum, i) => sum / counts[i]!);
   const weakest = Math.min(...means);
   const others = (means.reduce((a, b) => a + b, 0) - weakest) / (cylinders - 1);
   return others <= 0 ? null : Math.max(0, 1 - weakest / others);
+}
+
+/** How far one compression swings the wave, with the straight line from its first to its last point taken off: a wheel left alone just runs on. */
+function swingOf(part: Float64Array): number {
+  const last = part.length - 1;
+  const level = part.map((v, i) => v - (part[0]! + ((part[last]! - part[0]!) * i) / last));
+  return amplitudeAt(level, (2 * Math.PI) / last);
 }
 
 /** Where the first compression begins: at the offset whose crests are highest, so that each stretch of one lag holds one dip. */

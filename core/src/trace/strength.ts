@@ -85,7 +85,8 @@ export function strengthOfTrace(
   engine: Engine | null,
   tempC: number,
 ): CrankStrength | null {
-  return crank && engine && restVolts !== null
+  // A solenoid that chatters loads the battery by fits and starts: that is no crank to judge it by.
+  return crank && engine && restVolts !== null && crank.chatterPerSecond === null
     ? strengthFromCrank(crank, restVolts, rating, engine, tempC)
     : null;
 }

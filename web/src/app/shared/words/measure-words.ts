@@ -118,4 +118,9 @@ export const TRACE_NOTE_WORDS: Record<TraceNote, string> = {
   'no-crank': 'No crank in it.',
   'more-cranks': 'More than one crank: the longest is told.',
   'no-ripple': 'No ripple stands out: no speed.',
+  chatters: 'It chatters: the solenoid drops in and out, and nothing turns.',
+  clipped: 'The logger reads no lower: the true lowest volts lie deeper.',
+  'probes-reversed': 'The probes were the wrong way round: turned.',
+  'clamp-reversed': 'The clamp looked the other way: turned.',
+  spikes: 'Lone leaps are left out.',
 };

@@ -188,6 +188,7 @@ export class TracePart {
     add('amps', crank?.meanAmps, (a) => `${a.toFixed(0)} A`);
     add('cranked for', crank && crank.toSeconds - crank.fromSeconds, (s) => `${s.toFixed(1)} s`);
     add('speed', crank?.rpm, (rpm) => `${rpm.toFixed(0)} rpm`);
+    add('chatters', crank?.chatterPerSecond, (n) => `${n.toFixed(0)} times a second`);
     add('uneven compression', crank?.unevenShare, (u) => (u > 0.3 ? `${percent(u)}: look` : 'even'));
     add('recovery', recovery?.volts, (r) => `${v(r)} at ${recovery!.afterSeconds.toFixed(0)} s`);
     add('charging from', charging?.volts, v);

@@ -20,6 +20,7 @@ const READ: TraceRead = {
       meanAmps: null,
       rpm: 180,
       unevenShare: 0.05,
+      chatterPerSecond: null,
       ohms: null,
     },
     recovery: { volts: 12.1, afterSeconds: 10 },
