@@ -149,7 +149,7 @@ test('every part of Measure and Verdict is accessible in every light, its button
   await page.getByRole('radio', { name: 'Charging, idle' }).click();
   await tech.read('1440');
   await page.getByRole('radio', { name: 'The battery' }).click();
-  await tech.read('270');
+  await tech.read('240');
   const PARTS: Record<string, readonly string[]> = {
     Measure: ['At the posts', 'Over joints', 'The battery', 'Parked draw', 'Trace'],
     Verdict: ['Evidence', 'Next', 'Change battery', 'Job sheet'],

@@ -108,8 +108,8 @@ test('EV that will not open: latch wires, then a still donor', async ({ tech, pa
   await tech.next('Go on to Clear down');
   await tech.workSteps(/Go on/);
   await tech.next('Go on to the verdict');
-  // A 12 V battery that has died once is near its end, unless a test shows it sound.
-  await tech.close('Replace soon');
+  // Dead once in service is near its end, but flat is no proof of it: charge, judge, then usually replace.
+  await tech.close('Charge first');
 });
 
 test('motorcycle from the van with its engine off; a fuel tap is not the battery', async ({ tech }) => {

@@ -22,8 +22,8 @@ test('a worn battery: evidence, what would change it, the battery changed by ste
   await tech.toMeasure('slow crank');
   await tech.read('1254');
   await page.getByRole('radio', { name: 'The battery' }).click();
-  await tech.read('270');
-  await expect(page.locator('vt-taken li').first()).toContainText('Worn: under 80 % of its rating');
+  await tech.read('240');
+  await expect(page.locator('vt-taken li').first()).toContainText('Spent: under 60 % of its rating');
   await tech.openStage('Verdict');
   await expect(page.getByRole('heading', { level: 2, name: 'Replace soon' })).toBeVisible();
   await expect(page.getByText('A test proves it worn.')).toBeVisible();

@@ -338,7 +338,7 @@ export const CHECKS: readonly Check[] = [
   },
   {
     id: 'try-alone',
-    minutes: 0.5,
+    minutes: 1,
     needs: null,
     fits: cranks,
     outcomes: ATTEMPT_OUTCOMES,

@@ -46,7 +46,6 @@ const MEASURES: readonly MeasureKind[] = [
   figure('recovery', 'posts', 'volts', 'meter'),
   reading('charging-idle', 'charging'),
   reading('charging-loaded', 'charging-loaded'),
-  figure('ripple', 'posts', 'drop', 'meter'),
   figure('joint-plus', 'joints', 'drop', 'meter'),
   figure('joint-minus', 'joints', 'drop', 'meter'),
   figure('starter-stud', 'joints', 'drop', 'meter'),
@@ -58,7 +57,7 @@ const MEASURES: readonly MeasureKind[] = [
 ];
 
 /** What only a machine that cranks has. */
-const CRANKS_ONLY: readonly string[] = ['crank-minimum', 'recovery', 'starter-stud', 'ripple'];
+const CRANKS_ONLY: readonly string[] = ['crank-minimum', 'recovery', 'starter-stud'];
 
 /** What can be measured on this machine. Whether the van has the instrument is another matter: it may be borrowed. */
 export function measuresFor(rating: BatteryRating, cranks: boolean): MeasureKind[] {

@@ -1,3 +1,4 @@
+import { ageingOfStrength, WORN_BELOW_SHARE } from '../battery/strength.js';
 import {
   type Crowd,
   type DiagnosisEvidence,
@@ -90,7 +91,7 @@ export interface VerdictRecord {
 /** A battery is condemned only when the causes that a new one cures hold this much together. */
 export const CONDEMN_SHARE = 0.9;
 /** Proof of wear and this much together ask for another battery in good time. */
-const REPLACE_SOON_SHARE = 0.7;
+const REPLACE_SOON_SHARE = 0.78;
 /** Another part is blamed only from this much on, and only where it leads. */
 const ELSEWHERE_SHARE = 0.5;
 /** The battery's own state is spoken of only when what can be behind it holds this much together. */
@@ -108,6 +109,8 @@ const LEAST_BITS = 0.05;
 
 const FLAT_CAUSES: readonly Cause[] = ['discharged', 'left-on', 'string-weak', 'guard-open'];
 
+const ELSEWHERE: readonly Cause[] = CAUSES.filter((c) => SUSPECT_OF[c] !== null);
+
 /** A verdict without its ledger. */
 interface Ruling {
   readonly verdict: VerdictKind;
@@ -116,6 +119,8 @@ interface Ruling {
   readonly causes: readonly Cause[];
   /** It rests on these causes being absent: a battery is kept because nothing that a new one cures is there. */
   readonly isAgainst?: boolean;
+  /** What it rests on, where that is more than these causes: a battery under four fifths of its strength. */
+  readonly share?: number;
   /** Another part that is to blame, or must be mended as well. */
   readonly suspect: Suspect | null;
 }
@@ -134,7 +139,7 @@ export function conclude(
   const { shares, steps } = walk(crowd, evidence);
   const ruling = rule(crowd, shares, evidence, facts, rules);
   const held = shareOfAny(crowd, shares, ruling.causes);
-  const share = ruling.verdict === 'unsafe' ? 1 : ruling.isAgainst ? 1 - held : held;
+  const share = ruling.verdict === 'unsafe' ? 1 : (ruling.share ?? (ruling.isAgainst ? 1 - held : held));
   const isSure = ['stop-stands', 'frozen-by-volts', 'reversed-by-volts', 'proved-spent'].includes(
     ruling.ground,
   );
@@ -174,6 +179,15 @@ function leadingSuspect(crowd: Crowd, shares: Float64Array): { suspect: Suspect;
   );
 }
 
+/** What the machines come to whose battery has less than the trade's four fifths of its strength left, or is to be replaced anyway. */
+function shareOfWorn({ machines }: Crowd, shares: Float64Array): number {
+  const from = ageingOfStrength(WORN_BELOW_SHARE);
+  return machines.reduce((sum, { batteries, holds }, i) => {
+    const isWorn = batteries.some((b) => b.ageing > from) || holds.some((c) => REPLACE_CAUSES.includes(c));
+    return isWorn ? sum + shares[i]! : sum;
+  }, 0);
+}
+
 function rule(
   crowd: Crowd,
   shares: Float64Array,
@@ -208,17 +222,22 @@ function rule(
   });
   const proof = proofOf(evidence, facts, rules);
   if (proof === 'spent' && bad >= CONDEMN_SHARE) return told('replace-now', 'proved-spent', REPLACE_CAUSES);
-  if (proof && bad >= REPLACE_SOON_SHARE) return told('replace-soon', 'proved-worn', REPLACE_CAUSES);
+  const worn = proof === 'worn' ? shareOfWorn(crowd, shares) : bad;
+  if (proof && worn >= REPLACE_SOON_SHARE)
+    return { ...told('replace-soon', 'proved-worn', REPLACE_CAUSES), share: worn };
   if (also && lead.share >= Math.max(bad, flat))
     return told('not-the-battery', 'fault-elsewhere', causesOf(lead.suspect));
 
   const isCharged = isJudgeable(facts, rules);
   const isSound = showsSound(evidence, facts, rules);
   const startsAlone = evidence.some((e) => e.check === 'try-alone' && e.found === 'started');
-  if (isCharged && bad < BATTERY_SHARE && (isSound || startsAlone))
-    return lead.share >= ELSEWHERE_SHARE || (!startsAlone && lead.share > KEEP_SUSPECT_MOST)
+  if (isCharged && bad < BATTERY_SHARE && (isSound || startsAlone)) {
+    // What is sound and does not start has its fault elsewhere, and that is not known yet.
+    const isElsewhere = !startsAlone && shareOfAny(crowd, shares, ELSEWHERE) > KEEP_SUSPECT_MOST;
+    return isElsewhere
       ? { ...told('not-known', 'undecided', causesOf(lead.suspect)), suspect: null }
       : { ...told('keep', 'sound-and-charged', REPLACE_CAUSES), isAgainst: true };
+  }
   const battery = [...REPLACE_CAUSES, ...FLAT_CAUSES];
   if (shareOfAny(crowd, shares, battery) < BATTERY_SHARE)
     return { ...told('not-known', 'undecided', causesOf(lead.suspect)), suspect: null };
@@ -233,7 +252,7 @@ function rule(
     ? told('charge-first', 'likely-but-unproved', battery)
     : told('charge-first', 'discharged-not-bad', FLAT_CAUSES);
 }
-/** A sound and charged battery is kept as long as no other part is likelier at fault than this; then that is looked for first. */
+/** A sound and charged battery is kept as long as other parts together are no likelier at fault than this; then that is looked for first. */
 const KEEP_SUSPECT_MOST = 0.5;
 
 /** What each piece of evidence did to the odds of what the verdict rests on, strongest first. */

@@ -375,7 +375,7 @@ export function isSpent({ cells }: Stranded): boolean {
   return cells.some((b) => b.strength < 0.6 || b.shorted > 0 || b.linkOhms > 0 || b.backwards);
 }
 export function isSound({ cells }: Stranded): boolean {
-  return cells.every((b) => b.strength >= 0.75 && b.shorted === 0 && b.linkOhms === 0 && !b.backwards);
+  return cells.every((b) => b.strength >= 0.8 && b.shorted === 0 && b.linkOhms === 0 && !b.backwards);
 }
 /** No current may go through it: it points backwards, or its acid is ice. */
 export function isUnsafe({ cells, rating: { chemistry }, tempC, restedMinutes }: Stranded): boolean {
