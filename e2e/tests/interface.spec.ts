@@ -62,6 +62,33 @@ test('something else was done: the steps go on from where the clamps really are'
   await tech.saved();
 });
 
+test('what else is so is noted and judged before it is told, and goes into the log', async ({
+  tech,
+  page,
+}) => {
+  await tech.openJob('brinmoor-pella');
+  await tech.toMeasure('slow crank');
+  await tech.read('1190');
+  await tech.next('Go on to Plan');
+  await tech.take(/Service van, heavy set/);
+  await tech.next('All off');
+  await tech.tap('I did something else');
+  const sheet = page.locator('vt-something-else-dialog');
+  await sheet.getByLabel('Black, casualty end').selectOption({ index: 3 });
+  await sheet.getByLabel('on what metal').selectOption({ label: 'a pipe' });
+  await expect(sheet.getByRole('status')).toContainText('Stop: A pipe that carries fuel');
+  await sheet.getByText('What else is so').click();
+  await sheet.getByRole('button', { name: 'a gear is in' }).click();
+  await expect(sheet.getByRole('status')).toContainText('Gear out, brake on, wheels chocked.');
+  await sheet.getByRole('button', { name: 'That is how it stands' }).click();
+  await tech.saved();
+  await page.reload();
+  await tech.tap('I did something else');
+  await expect(sheet.getByLabel('on what metal')).toHaveValue('pipe');
+  await sheet.getByText('What else is so').click();
+  await expect(sheet.getByRole('button', { name: 'a gear is in' })).toHaveAttribute('aria-pressed', 'true');
+});
+
 test('undo takes back the last tap', async ({ tech, page }) => {
   await tech.openJob('brinmoor-pella');
   await tech.next('Safe to work here');

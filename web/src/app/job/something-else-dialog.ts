@@ -40,6 +40,11 @@ interface Place {
   template: `
     <form class="sheet" (submit)="$event.preventDefault(); report()">
       <h1 id="something-else-title">How do the clamps stand now?</h1>
+      <div role="status">
+        @for (line of warned(); track line) {
+          <p class="caution"><span aria-hidden="true">!</span> {{ line }}</p>
+        }
+      </div>
       @for (clamp of clamps(); track clamp) {
         <label>
           <span>{{ nameOf(clamp) }}</span>
@@ -84,9 +89,6 @@ interface Place {
           }
         </div>
       </details>
-      @for (line of warned(); track line) {
-        <p class="caution"><span aria-hidden="true">!</span> {{ line }}</p>
-      }
       <div class="keys">
         <button type="submit" class="key strong" [disabled]="changes().length === 0">
           That is how it stands

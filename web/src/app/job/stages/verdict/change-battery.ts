@@ -84,8 +84,11 @@ const SLIP_TOLD_AMPS = 50;
         @if (slip(); as text) {
           <p>{{ text }}</p>
         }
-        <div class="keys" role="group" aria-label="What else feeds it">
-          @for (feed of feedKinds; track feed) {
+        <button type="button" class="key strong" [disabled]="isClosed()" (click)="done(step.step)">
+          Done
+        </button>
+        <div class="keys feeds" role="group" aria-label="What else feeds it">
+          @for (feed of feedKinds(); track feed) {
             <button
               type="button"
               class="key"
@@ -96,9 +99,6 @@ const SLIP_TOLD_AMPS = 50;
             </button>
           }
         </div>
-        <button type="button" class="key strong" [disabled]="isClosed()" (click)="done(step.step)">
-          Done
-        </button>
       </div>
     } @else {
       @if (spares().length > 0) {
@@ -225,6 +225,9 @@ const SLIP_TOLD_AMPS = 50;
       min-width: 200px;
       justify-self: start;
     }
+    .step .feeds .key {
+      min-width: 0;
+    }
     .count {
       font-size: 15px;
       color: var(--dim);
@@ -277,7 +280,10 @@ export class ChangeBattery {
       ? bankInstead(machine, booster, workingTempC(job), rules)
       : null;
   });
-  protected readonly feedKinds = FEEDS;
+  /** A memory keeper that the order itself asks for counts anyway. */
+  protected readonly feedKinds = computed(() =>
+    FEEDS.filter((feed) => feed !== 'memory-keeper' || this.work().machine.resets.length === 0),
+  );
   protected readonly feedWords = CIRCUMSTANCE_WORDS;
   /** What else feeds the machine, as it was noted on the job. */
   protected readonly feeds = computed(() => FEEDS.filter((feed) => stands(this.work().job.hookup, feed)));
