@@ -8,6 +8,7 @@ import {
   type HookupScene,
   type HookupState,
   NOTHING_CONNECTED,
+  replan,
   safestOrder,
   type Severity,
   type WrongMetal,
@@ -598,6 +599,19 @@ describe('mistakes that lie in how things stand', () => {
             .not.toContain(code);
         state = actByHand(state, action, scene.machine);
       }
+    }
+  });
+
+  it('a clamp on the wrong metal comes off first, and goes on again where it belongs', () => {
+    const scene = sceneOf({});
+    const order = safestOrder(scene, 3, RULES);
+    for (const onto of ['pipe', 'moving-part', 'isolated-body', 'thin-sheet'] as const) {
+      const state = after(CAR, [...three, on('blackCasualty', 'ground', onto)]);
+      const { next, later } = replan(scene, order, state, RULES);
+      expect(next!.action).withContext(onto).toEqual({ kind: 'detach', clamp: 'blackCasualty' });
+      const end = [next!, ...later].reduce((s, { action }) => actByHand(s, action, CAR), state);
+      expect(end.clamps.blackCasualty).toBe('ground');
+      expect(end.onto?.blackCasualty).toBeUndefined();
     }
   });
 

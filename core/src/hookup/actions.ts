@@ -114,7 +114,8 @@ function detach(state: HookupState, clamp: ClampId): HookupState {
 export function isDone(state: HookupState, action: HookupAction): boolean {
   switch (action.kind) {
     case 'attach':
-      return state.clamps[action.clamp] === action.pointId;
+      // On a pipe beside the ground point it is not where it belongs.
+      return state.clamps[action.clamp] === action.pointId && state.onto?.[action.clamp] === action.onto;
     case 'detach':
       return state.clamps[action.clamp] === null;
     case 'donor-engine':
