@@ -36,6 +36,7 @@ describe('capacitor bank', () => {
     const each = usableJoules(350, 2.4, 0);
     expect(usableJoules(BANK.farads, 14.4, 0)).toBeCloseTo(6 * each, 6);
     expect(usableJoules(58.333, 14.4, 10.5)).toBeCloseTo(2832.36, 2);
+    expect(usableJoules(58.333, 9, 10.5)).toBe(0);
   });
 
   it('counts whole cranks until under the minimum', () => {

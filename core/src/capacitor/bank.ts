@@ -1,8 +1,8 @@
 import type { Bank, CellBank } from '../sources/cell-bank.js';
 
-/** Energy that a bank gives between two voltages, J: C/2 (V1^2 - V2^2). */
+/** Energy that a bank gives between two voltages, J: C/2 (V1^2 - V2^2); nothing from one that stands below the lower of them already. */
 export function usableJoules(farads: number, fromVolts: number, toVolts: number): number {
-  return (farads / 2) * (fromVolts ** 2 - toVolts ** 2);
+  return Math.max(0, (farads / 2) * (fromVolts ** 2 - toVolts ** 2));
 }
 
 /**
