@@ -82,11 +82,12 @@ describe('conclude', () => {
       'replace-now',
     );
     const full = verdictOf({
-      symptom: 'slow-crank',
+      symptom: 'silence',
       'ask-use': 'stood-weeks',
       'look-date': 'over-6',
-      rest: 11.2,
+      rest: 9,
       acceptance: 'full-at-once',
+      'with-help': 'slow',
     });
     expect(full.verdict).toMatch(/^replace/);
     // A charged battery is full at once and nothing is wrong with it; a flat one shows a tester little.
