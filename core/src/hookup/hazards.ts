@@ -45,11 +45,11 @@ export function hazardsOf(
   return [...worst.values()].sort((a, b) => severityRank(b) - severityRank(a));
 }
 
-/** Worse by its severity, or told at a figure that is plainly larger. */
+/** Worse by its severity, or, beyond a mere note, told at a figure that is plainly larger. */
 const isWorse = (a: Hazard, b: Hazard): boolean =>
   severityRank(a) !== severityRank(b)
     ? severityRank(a) > severityRank(b)
-    : (a.amps ?? 0) > LARGER * (b.amps ?? 0);
+    : a.severity !== 'note' && (a.amps ?? 0) > LARGER * (b.amps ?? 0);
 const LARGER = 1.2;
 
 function judged(told: HookupScene, state: HookupState, action: HandAction, rules: HouseRules): Hazard[] {
