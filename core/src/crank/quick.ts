@@ -82,9 +82,12 @@ export function crankPoint(
   const torqueAt = (radS: number): number => -torquePerAmp * dc.ampsAt(elementsAt(radS), starterAt);
 
   const locked = torqueAt(0);
-  const fresh = elements.map((e) => beforePolarising(e, rescue));
-  const first = -torquePerAmp * dc.ampsAt(fresh, starterAt);
-  if (first <= breakawayShare * breakawayNm(engine, tempC)) return describe(0, false);
+  const breakaway = breakawayShare * breakawayNm(engine, tempC);
+  // What turns it with its plates polarised turns it before that too.
+  if (locked <= breakaway) {
+    const fresh = elements.map((e) => beforePolarising(e, rescue));
+    if (-torquePerAmp * dc.ampsAt(fresh, starterAt) <= breakaway) return describe(0, false);
+  }
 
   const torqueFall = (locked - torqueAt(PROBE_RAD_S)) / PROBE_RAD_S;
   const { still, oil } = dragTerms(engine, tempC);
