@@ -22,7 +22,7 @@ describe('SomethingElseDialog', () => {
     await fixture.whenStable();
     const root = fixture.nativeElement as HTMLElement;
     const place = async (row: number, pointId: string): Promise<void> => {
-      const select = root.querySelectorAll('select')[row]!;
+      const select = root.querySelectorAll<HTMLSelectElement>('label:not(.metal) select')[row]!;
       select.value = pointId;
       select.dispatchEvent(new Event('change'));
       await fixture.whenStable();
@@ -39,7 +39,9 @@ describe('SomethingElseDialog', () => {
 
   it('shows where every clamp is, and has nothing to report while nothing differs', async () => {
     const { root } = await show();
-    expect([...root.querySelectorAll('select')].map((s) => s.value)).toEqual(['plus', '', '', '']);
+    expect(
+      [...root.querySelectorAll<HTMLSelectElement>('label:not(.metal) select')].map((s) => s.value),
+    ).toEqual(['plus', '', '', '']);
     expect(root.querySelector<HTMLButtonElement>('[type=submit]')!.disabled).toBeTrue();
   });
 

@@ -13,14 +13,27 @@ describe('ChangeBattery', () => {
     expect(root.querySelector('.act')!.textContent).toContain('memory keeper');
     for (let i = 0; i < 3; i++) await tap('Done');
     expect(root.querySelector('.act')!.textContent).toContain('Take the positive clamp off');
+    // The keeper that the first step joined keeps the plus live: 12.6 V behind a quarter of an ohm.
     expect(root.querySelector('.step')!.textContent).toMatch(
-      /bodywork now: 0 A; the other way round: \d{3,} A\./,
+      /bodywork now: 50 A: what else feeds it keeps the plus live/,
     );
     expect(reported().map((e) => (e.type === 'fitting.confirmed' ? e.data.step : e.type))).toEqual([
       'memory-keeper-on',
       'all-off',
       'negative-off',
     ]);
+  });
+
+  it('with nothing else that feeds it tells what the order spares, and counts what is noted', async () => {
+    const { root, tap, reported } = await jobHarness(ChangeBattery, [opened()], {
+      machine: { ...CAR, resets: [] },
+    });
+    for (let i = 0; i < 2; i++) await tap('Done');
+    const slip = (): string => root.querySelector('.step')!.textContent;
+    expect(slip()).toMatch(/bodywork now: 0 A; the other way round: \d{3,} A\./);
+    await tap('memory keeper on');
+    expect(slip()).toMatch(/bodywork now: 50 A: what else feeds it keeps the plus live/);
+    expect(reported().at(-1)!.type).toBe('circumstance.noted');
   });
 
   it('takes only a battery that fits, and then says its record begins', async () => {
