@@ -37,6 +37,7 @@ export const OUTCOME_MEANINGS: Partial<Record<CheckId, Readonly<Record<string, s
   'key-on': {
     holds: 'Holds up',
     sags: 'Sags: weak or very low',
+    'sags-far': 'Sags far: flat, or worn',
     collapses: 'Collapses: nearly nothing left',
   },
   recovery: {
@@ -48,11 +49,13 @@ export const OUTCOME_MEANINGS: Partial<Record<CheckId, Readonly<Record<string, s
     good: 'Good joint',
     'worth-cleaning': 'Clean and tighten it',
     bad: 'Bad joint: this is it',
+    'very-bad': 'Hardly a joint at all: this is it',
   },
   'joint-minus': {
     good: 'Good joint',
     'worth-cleaning': 'Clean and tighten it',
     bad: 'Bad joint: this is it',
+    'very-bad': 'Hardly a joint at all: this is it',
   },
   'starter-stud': {
     full: 'All of it arrives',

@@ -1,8 +1,9 @@
-import { type MeasureKind, measuresFor } from '@voltrek/core/diagnosis';
+import { type CheckId, checkOf, type MeasureKind, measuresFor } from '@voltrek/core/diagnosis';
 import { foldJob, type JobEvent } from '@voltrek/core/job';
 import { DEFAULT_RULES } from '@voltrek/core/rules';
 import { CAR, detailOf, event, opened } from '../../../../testing/fixtures';
 import type { Work } from '../../../shared/job/job-selectors';
+import { OUTCOME_MEANINGS } from '../../../shared/words/measure-words';
 import { figureMeaning, limitReason, readingMeaning } from './meaning';
 
 const rest = (volts: number): JobEvent =>
@@ -55,6 +56,26 @@ describe('figureMeaning', () => {
   it('names the bad cell of a battery by its gravity', () => {
     const cells = [1.26, 1.255, 1.26, 1.18, 1.26, 1.255];
     expect(figureMeaning(workOf(), kind('specific-gravity'), 'one-cell-low', cells).text).toContain('cell 4');
+  });
+
+  it('has words for every outcome that a figure can fall on', () => {
+    for (const check of Object.keys(OUTCOME_MEANINGS) as CheckId[])
+      expect(Object.keys(OUTCOME_MEANINGS[check]!).sort())
+        .withContext(check)
+        .toEqual([...checkOf(check).outcomes].sort());
+  });
+
+  it('is never felt better as more is lost over a joint, or at key-on', () => {
+    const rank = ['good', 'watch', 'bad', 'stop'];
+    for (const check of ['joint-plus', 'joint-minus', 'key-on'] as const) {
+      const tones = [0.05, 0.3, 0.6, 1, 1.6, 2.5, 4, 9].map((lost) =>
+        rank.indexOf(figureMeaning(workOf(), kind(check), lost, [lost]).tone),
+      );
+      expect(tones)
+        .withContext(check)
+        .toEqual([...tones].sort());
+      expect(tones.at(-1)).withContext(check).toBe(rank.indexOf('bad'));
+    }
   });
 });
 

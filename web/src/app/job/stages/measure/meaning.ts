@@ -53,6 +53,8 @@ export function readingMeaning(
 
 const BAD_OUTCOMES: readonly string[] = [
   'bad',
+  'very-bad',
+  'sags-far',
   'no-volts',
   'spent',
   'one-cell-low',
