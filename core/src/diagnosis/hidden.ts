@@ -6,7 +6,7 @@ import { aloneRescue, type ModelBattery } from '../circuit/rescue.js';
 import { ASSUMED_AGEING } from '../plan/casualty-batteries.js';
 import { type CrankPoint, crankPoint } from '../crank/quick.js';
 import { defaultStarter } from '../engine/engine.js';
-import { normal, type Random } from '../quantities/random.js';
+import { drawWeighted, normal, type Random } from '../quantities/random.js';
 import type { MachineClass } from '../machine/machine.js';
 import { type Cause, type DiagnosisProfile, REPLACE_CAUSES } from './causes.js';
 
@@ -72,13 +72,13 @@ const WORN_FROM = ageingOfStrength(0.7);
 const GROWTH = { aYear: 0.07, atFirst: 0.02, spread: 0.2 } as const;
 /** Share of machines on which a second fault came along, and which, by weight. */
 const ALONG_SHARE = 0.2;
-const ALONG: Partial<Record<Cause, number>> = {
-  drain: 2,
-  charging: 2,
-  'joint-positive': 2,
-  'joint-negative': 2,
-  'left-on': 1,
-};
+const ALONG: readonly (readonly [Cause, number])[] = [
+  ['drain', 2],
+  ['charging', 2],
+  ['joint-positive', 2],
+  ['joint-negative', 2],
+  ['left-on', 1],
+];
 
 /** What each fault has taken out of the battery it sits on, as a share of its capacity: flat is a symptom of many. */
 const TAKEN: Partial<Record<Cause, readonly [number, number]>> = {
@@ -180,15 +180,9 @@ function starterOf(cause: Cause, random: Random): Pick<HiddenMachine, 'starter' 
 
 function alongWith(cause: Cause, { engine }: DiagnosisProfile, random: Random): Cause | null {
   if (cause === 'none' || !chance(random, ALONG_SHARE)) return null;
-  const along = drawFrom(ALONG, random);
+  const along = drawWeighted(random, ALONG);
   const isSame = along === cause || (along.startsWith('joint') && cause.startsWith('joint'));
   return isSame || (along === 'charging' && engine === null) ? null : along;
-}
-
-function drawFrom(weights: Partial<Record<Cause, number>>, random: Random): Cause {
-  const entries = Object.entries(weights) as [Cause, number][];
-  let left = random() * entries.reduce((sum, [, weight]) => sum + weight, 0);
-  return entries.find(([, weight]) => (left -= weight) < 0)?.[0] ?? entries[0]![0];
 }
 
 function yearsOf(cause: Cause, random: Random): number {

@@ -13,6 +13,20 @@ export function seededRandom(seed: number): Random {
   };
 }
 
+/**
+ * One of these, each as often as its weight says.
+ *
+ * @throws RangeError for none
+ */
+export function drawWeighted<T>(random: Random, entries: readonly (readonly [T, number])[]): T {
+  const last = entries.at(-1);
+  if (!last) throw new RangeError('nothing to draw from');
+  let left = random() * entries.reduce((sum, [, weight]) => sum + weight, 0);
+  const found = entries.find(([, weight]) => (left -= weight) < 0);
+  // Rounding can leave a sliver beyond the last.
+  return (found ?? last)[0];
+}
+
 /** A normally distributed number by the Box-Muller transform. */
 export function normal(random: Random, mean: number, deviation: number): number {
   const u = Math.max(random(), Number.MIN_VALUE);

@@ -2,7 +2,7 @@ import type { BatteryRating, Chemistry } from '../../src/battery/index.js';
 import type { Cause } from '../../src/diagnosis/index.js';
 import type { Engine } from '../../src/engine/index.js';
 import type { MachineClass } from '../../src/machine/index.js';
-import type { Random } from '../../src/quantities/index.js';
+import { drawWeighted, type Random } from '../../src/quantities/index.js';
 import {
   ONE_OF_STRING,
   OF_CLASS,
@@ -62,15 +62,8 @@ export const odds = (random: Random, share: number): boolean => random() < share
 export const bump = (random: Random, low: number, high: number): number =>
   low + ((high - low) * (random() + random() + random() + random())) / 4;
 
-function weighted(random: Random, shares: Shares): Cause {
-  const entries = Object.entries(shares) as [Cause, number][];
-  let left = random() * entries.reduce((sum, [, share]) => sum + share, 0);
-  for (const [cause, share] of entries) {
-    left -= share;
-    if (left < 0) return cause;
-  }
-  return entries[0]![0];
-}
+const weighted = (random: Random, shares: Shares): Cause =>
+  drawWeighted(random, Object.entries(shares) as [Cause, number][]);
 
 const rating = (chemistry: Chemistry, capacityAh: number, ccaAmps: number): BatteryRating => ({
   chemistry,

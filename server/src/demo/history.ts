@@ -14,7 +14,7 @@ import {
 } from '@voltrek/core/job';
 import { type Machine, startsByWaking } from '@voltrek/core/machine';
 import { connectedRescue, casualtyBatteries, rankOptions } from '@voltrek/core/plan';
-import { normal, type Random, seededRandom } from '@voltrek/core/quantities';
+import { drawWeighted, normal, type Random, seededRandom } from '@voltrek/core/quantities';
 import { DEFAULT_RULES } from '@voltrek/core/rules';
 import type { KitItem } from '@voltrek/core/sources';
 import { conclude } from '@voltrek/core/verdict';
@@ -103,15 +103,6 @@ function pick<T>(random: Random, list: readonly T[]): T {
   return list[Math.floor(random() * list.length)]!;
 }
 
-function drawTruth(random: Random): Truth {
-  let left = random();
-  for (const [truth, share] of TRUTHS) {
-    left -= share;
-    if (left < 0) return truth;
-  }
-  return 'discharged';
-}
-
 function pastJob(
   random: Random,
   number: number,
@@ -124,7 +115,7 @@ function pastJob(
   now: Date,
 ): PastJob {
   const ambientC = Math.round(normal(random, -2, 4));
-  const truth = startsByWaking(machine) ? 'discharged' : drawTruth(random);
+  const truth = startsByWaking(machine) ? 'discharged' : drawWeighted(random, TRUTHS);
   const call = {
     id: `call-${number}`,
     number,
