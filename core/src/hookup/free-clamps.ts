@@ -12,15 +12,13 @@ export function freeClamps(scene: HookupScene, state: HookupState): ClampId[] {
 
 /** The most that each free clamp would drive into either vehicle's body if it touched, amps. */
 export function freeAmps(scene: HookupScene, state: HookupState): number[] {
-  const free = freeClamps(scene, state);
-  const isLoose = hasLooseLeads(scene.option);
-  return free.map((clamp) =>
-    Math.max(
-      ...['casualty.body', ...(isLoose ? ['source.minus'] : [])].map((body) =>
-        touchAmps(scene, state, clampNode(clamp), body),
-      ),
-    ),
-  );
+  return freeClamps(scene, state).map((clamp) => bodyAmps(scene, state, clamp));
+}
+
+/** The most that a clamp would drive into either vehicle's body if it touched or was laid down there, amps. */
+export function bodyAmps(scene: HookupScene, state: HookupState, clamp: ClampId): number {
+  const bodies = ['casualty.body', ...(hasLooseLeads(scene.option) ? ['source.minus'] : [])];
+  return Math.max(...bodies.map((body) => touchAmps(scene, state, clampNode(clamp), body)));
 }
 
 /** What hangs free and live after an action. */

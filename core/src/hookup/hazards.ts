@@ -7,13 +7,13 @@ import { isPositivePoint, pointOf, startsByWaking } from '../machine/machine.js'
 import type { HouseRules } from '../rules/house-rules.js';
 import { actByHand, type HandAction } from './actions.js';
 import { type Contact, contactAt } from './contact.js';
-import { freeAmps, freeClamps, freeEndsAmps, liveFree } from './free-clamps.js';
+import { bodyAmps, freeAmps, freeClamps, freeEndsAmps, liveFree } from './free-clamps.js';
 import { type Hazard, newHazard, type HazardCode, severityRank } from './hazard.js';
 import { touchAmps } from './solve-state.js';
 import { ahead, news } from './standing.js';
 import { storiesOf } from './stories.js';
 import { circumstanceHazards } from './judge-circumstance.js';
-import { anyClampOn, type HookupScene, type HookupState, rescueOf, stands } from './state.js';
+import { anyClampOn, casualtyRuns, type HookupScene, type HookupState, isCutOff, rescueOf } from './state.js';
 
 /** Watts of a contact below which nothing is seen, above which metal flies, and above which a likely gas must not meet it. */
 export const SPARK_WATTS = { seen: 1, hard: 5000, inGas: 5 } as const;
@@ -52,12 +52,11 @@ const isWorse = (a: Hazard, b: Hazard): boolean =>
     : a.severity !== 'note' && (a.amps ?? 0) > LARGER * (b.amps ?? 0);
 const LARGER = 1.2;
 
-function judged(told: HookupScene, state: HookupState, action: HandAction, rules: HouseRules): Hazard[] {
-  const next = actByHand(state, action, told.machine);
-  const scene = stands(next, 'casualty-engine-runs') ? { ...told, casualtyRuns: true } : told;
+function judged(scene: HookupScene, state: HookupState, action: HandAction, rules: HouseRules): Hazard[] {
+  const next = actByHand(state, action, scene.machine);
   return [
     ...(putsCurrentThrough(action) ? barHazards(scene) : []),
-    ...judgedAct(scene, told, state, next, action, rules),
+    ...judgedAct(scene, state, next, action, rules),
     ...circumstanceHazards(scene, state, next, action),
   ];
 }
@@ -78,7 +77,6 @@ const barHazards = ({ batteries }: HookupScene): Hazard[] =>
 
 function judgedAct(
   scene: HookupScene,
-  told: HookupScene,
   state: HookupState,
   next: HookupState,
   action: HandAction,
@@ -91,7 +89,7 @@ function judgedAct(
         ...(hasSwitch(scene.option) && state.packOn ? [newHazard('source-still-on', 'severe')] : []),
         ...(state.pluggedIn ? [newHazard('plugged-too-early', 'severe')] : []),
         ...ruleHazards(scene, next),
-        ...sparks(scene, contact, 'made'),
+        ...sparks(scene, state, contact, 'made'),
         ...news(scene, state, next, rules),
         ...ahead(scene, next, rules),
         ...liveFree(scene, next, rules),
@@ -102,7 +100,7 @@ function judgedAct(
       if (pointId === null) return [];
       const contact = contactAt(scene, state, action.clamp, pointId, rules);
       const spikes =
-        scene.casualtyRuns &&
+        casualtyRuns(scene, state) &&
         contact.contactAmps > SPIKE_AMPS &&
         !state.confirmed.includes('big-consumer-on') &&
         !startsByWaking(scene.machine);
@@ -110,7 +108,7 @@ function judgedAct(
         ...(hasSwitch(scene.option) && (state.packOn || state.pluggedIn)
           ? [newHazard('source-still-on', 'severe')]
           : []),
-        ...sparks(scene, contact, 'broken'),
+        ...sparks(scene, state, contact, 'broken'),
         ...(spikes ? [newHazard('spike', 'note', contact.contactAmps)] : []),
         ...loadDump(scene, state, next, rules),
         ...liveFree(scene, next, rules),
@@ -135,20 +133,18 @@ function judgedAct(
       return loadDump(scene, state, next, rules);
     case 'crank':
       return crankHazards(scene, state, rules);
-    case 'circumstance': {
-      const was = stands(state, 'casualty-engine-runs') ? scene : told;
-      return [...news(scene, state, next, rules, was), ...loadDump(scene, state, next, rules)];
-    }
+    case 'circumstance':
+      return [...news(scene, state, next, rules), ...loadDump(scene, state, next, rules)];
     case 'touch':
       return touching(scene, state, action.a, action.b);
     case 'lay':
-      return shorted(Math.max(0, ...laidAmps(scene, state, action.clamp)), 'laid-on-metal');
+      return shorted(bodyAmps(scene, state, action.clamp), 'laid-on-metal');
     case 'bridge':
       return bridged(scene, state, action.pointId, 'tool-short');
     case 'loosen':
       return [
         ...(anyClampOn(state) ? [newHazard('loosened-while-joined', 'severe')] : []),
-        ...(scene.casualtyRuns && !startsByWaking(scene.machine) ? [dumped(scene, rules)] : []),
+        ...(casualtyRuns(scene, state) && !startsByWaking(scene.machine) ? [dumped(scene, rules)] : []),
         ...(isPositivePoint(pointOf(scene.machine, action.pointId).kind)
           ? bridged(scene, state, action.pointId, 'positive-first')
           : []),
@@ -160,21 +156,25 @@ function judgedAct(
  * Whether gas can be at a contact, at either end: more at a battery that has been charging or abused, or stands in a closed space. A donor
  * has just been driven here and gasses most.
  */
-export function gasAt(scene: HookupScene, contact: Contact): 'none' | 'possible' | 'likely' {
+export function gasAt(
+  scene: HookupScene,
+  state: HookupState,
+  contact: Contact,
+): 'none' | 'possible' | 'likely' {
   if (contact.end === 'source') return 'possible';
   if (!contact.gasNear) return 'none';
   const isCharging =
     contact.end === 'donor' ||
-    scene.casualtyRuns ||
+    casualtyRuns(scene, state) ||
     scene.machine.batteries.some((b) => b.closedIn) ||
     scene.batteries.beliefs.some((b) => b.overDischargedVolts !== undefined);
   return isCharging || scene.enclosed ? 'likely' : 'possible';
 }
 
-function sparks(scene: HookupScene, contact: Contact, how: 'made' | 'broken'): Hazard[] {
+function sparks(scene: HookupScene, state: HookupState, contact: Contact, how: 'made' | 'broken'): Hazard[] {
   const watts = contact.gapVolts * contact.contactAmps;
   if (watts < SPARK_WATTS.seen) return [];
-  const gas = gasAt(scene, contact);
+  const gas = gasAt(scene, state, contact);
   const { contactAmps, gapVolts } = contact;
   if (gas === 'likely' && watts >= SPARK_WATTS.inGas)
     return [newHazard('spark-in-gas', 'severe', contactAmps, gapVolts)];
@@ -192,12 +192,6 @@ function bridged(scene: HookupScene, state: HookupState, pointId: string, code: 
   return shorted(touchAmps(scene, state, at, 'casualty.body'), code);
 }
 
-/** What a clamp would drive into either vehicle's body when it is laid down there. */
-const laidAmps = (scene: HookupScene, state: HookupState, clamp: ClampId): number[] =>
-  ['casualty.body', ...(scene.donor ? ['source.minus'] : [])].map((body) =>
-    touchAmps(scene, state, clampNode(clamp), body),
-  );
-
 /** Amps through a slip: nothing, a fright, or a burn. */
 function shorted(amps: number, code: HazardCode): Hazard[] {
   if (amps < 1) return [];
@@ -207,13 +201,11 @@ const SLIP_SEVERE_AMPS = 50;
 
 /** A running machine whose own battery is off, and that nothing joined to it holds any more. */
 function loadDump(scene: HookupScene, before: HookupState, after: HookupState, rules: HouseRules): Hazard[] {
-  if (!scene.casualtyRuns || startsByWaking(scene.machine) || !isCutOff(after)) return [];
+  if (!casualtyRuns(scene, after) || startsByWaking(scene.machine) || !isCutOff(after)) return [];
   const held = (state: HookupState): boolean =>
     !isCutOff(state) || (freeClamps(scene, state).length === 0 && rescueOf(scene, state).sourceOn);
   return held(before) && !held(after) ? [dumped(scene, rules)] : [];
 }
-/** Its own battery is out of the circuit: the clamp off, or a main switch open. */
-const isCutOff = (state: HookupState): boolean => state.negativeOff || stands(state, 'isolator-open');
 const dumped = ({ machine }: HookupScene, rules: HouseRules): Hazard =>
   newHazard('load-dump', 'severe', null, (rules.loadDumpVolts * machine.systemVolts) / 12);
 

@@ -8,7 +8,14 @@ import { freeClamps } from './free-clamps.js';
 import { type Hazard, newHazard, type HazardCode, type Severity, severityRank } from './hazard.js';
 import { clampPlaces } from './order.js';
 import { solved } from './solve-state.js';
-import { CASUALTY_ALTERNATOR, type HookupScene, type HookupState, rescueOf, TRICKLE_VOLTS } from './state.js';
+import {
+  CASUALTY_ALTERNATOR,
+  casualtyRuns,
+  type HookupScene,
+  type HookupState,
+  rescueOf,
+  TRICKLE_VOLTS,
+} from './state.js';
 
 /** A shorted source falls below this share of its open volts. */
 const SHORTED_SHARE = 0.75;
@@ -46,7 +53,7 @@ function standing(scene: HookupScene, state: HookupState, rules: HouseRules): Ha
   const bankLimit = option.source.capacitor?.maxVolts ?? Infinity;
   if (isOn && source > bankLimit) found.push(newHazard('bank-over-voltage', 'severe', amps, source));
   const isLending = state.donorRunning && amps > rules.sourceChargedAmps;
-  if (scene.casualtyRuns && isLending) found.push(newHazard('two-regulators', 'note', amps));
+  if (casualtyRuns(scene, state) && isLending) found.push(newHazard('two-regulators', 'note', amps));
   machine.batteries.forEach(({ rating }, i) => {
     const own = voltsAcross(solution, `casualty.battery${i}+`, `casualty.battery${i}-`);
     if (own > rules.batteryMaxVolts) found.push(newHazard('battery-over-voltage', 'severe', amps, own));
@@ -69,7 +76,7 @@ const CHARGED_SEVERITY: Partial<Record<SourceKind, Severity>> = {
  */
 function sourceCharged(scene: HookupScene, state: HookupState, rules: HouseRules): Hazard[] {
   const severity = CHARGED_SEVERITY[scene.option.sourceKind];
-  if (!severity || !scene.casualtyRuns) return [];
+  if (!severity || !casualtyRuns(scene, state)) return [];
   const held = CASUALTY_ALTERNATOR.voltsPer12 - TRICKLE_VOLTS;
   const models = scene.batteries.models.map((m) => ({ ...m, openVolts: Math.max(m.openVolts, held) }));
   const solution = solved({ ...scene, batteries: { ...scene.batteries, models } }, state);
@@ -80,19 +87,14 @@ function sourceCharged(scene: HookupScene, state: HookupState, rules: HouseRules
 /** A string under this is too far gone for a fall of its volts to mean a short. */
 const LIVING_VOLTS = 6;
 
-/**
- * Standing hazards that an action adds.
- *
- * @param was the scene before it, where the action changes that too: an engine that fires
- */
+/** Standing hazards that an action adds. */
 export function news(
   scene: HookupScene,
   before: HookupState,
   after: HookupState,
   rules: HouseRules,
-  was = scene,
 ): Hazard[] {
-  const known = new Map(standing(was, before, rules).map((h) => [h.code, h]));
+  const known = new Map(standing(scene, before, rules).map((h) => [h.code, h]));
   return standing(scene, after, rules).filter((h) => {
     const was = known.get(h.code);
     return !was || severityRank(h) > severityRank(was) || (h.amps ?? 0) > WORSE_FACTOR * (was.amps ?? 0);

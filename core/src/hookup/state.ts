@@ -64,6 +64,13 @@ export interface HookupScene {
   readonly casualtyRuns: boolean;
 }
 
+/** Its own battery is out of the circuit: the clamp off, or a main switch open. */
+export const isCutOff = (state: HookupState): boolean => state.negativeOff || stands(state, 'isolator-open');
+
+/** True while the casualty's engine runs and charges: as the scene has it, or as it was noted. */
+export const casualtyRuns = (scene: HookupScene, state: HookupState): boolean =>
+  scene.casualtyRuns || stands(state, 'casualty-engine-runs');
+
 /** A running casualty's alternator, per 12 V of system. */
 export const CASUALTY_ALTERNATOR = { voltsPer12: 14.2, maxAmps: 60 };
 
@@ -115,7 +122,7 @@ export function rescueOf(scene: HookupScene, state: HookupState): Rescue {
   return {
     casualty: batteries.models,
     load: { kind: 'none' },
-    strapOff: state.negativeOff || stands(state, 'isolator-open'),
+    strapOff: isCutOff(state),
     feeds: feedsOf(state.standing ?? [], machine.systemVolts),
     ...(stands(state, 'vehicles-touch') &&
       scene.donor && { bridges: [{ a: 'source.minus', b: 'casualty.body', ohms: BODIES_OHMS }] }),
@@ -126,7 +133,7 @@ export function rescueOf(scene: HookupScene, state: HookupState): Rescue {
         ? { ...still, openVolts: Math.max(still.openVolts, supply.volts - TRICKLE_VOLTS), alternator: supply }
         : still,
     sourceOn: isOn,
-    ...(scene.casualtyRuns && {
+    ...(casualtyRuns(scene, state) && {
       casualtyAlternator: {
         volts: (CASUALTY_ALTERNATOR.voltsPer12 * machine.systemVolts) / 12,
         maxAmps: CASUALTY_ALTERNATOR.maxAmps,

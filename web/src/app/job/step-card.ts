@@ -168,7 +168,7 @@ export class StepCard {
   );
   protected readonly gas = computed(() => {
     const contact = this.contact();
-    return contact ? gasAt(this.rescue().scene, contact) : 'none';
+    return contact ? gasAt(this.rescue().scene, this.work().job.hookup, contact) : 'none';
   });
   protected readonly gasWords = GAS_WORDS;
   protected readonly hazardWords = HAZARD_WORDS;
