@@ -1,10 +1,9 @@
-import { batteryOhms } from '../battery/battery.js';
 import { convertCca } from '../battery/cca.js';
 import { SPENT_BELOW_SHARE, strengthShare, WORN_BELOW_SHARE } from '../battery/strength.js';
-import { CHARGES_FROM_VOLTS, crankLimitVolts } from './reading.js';
+import { againstCrankLimit, CHARGES_FROM_VOLTS, crankLimitVolts } from './reading.js';
 import type { DiagnosisProfile } from './causes.js';
 import { ATTEMPT_OUTCOMES, type StopCondition, SYMPTOMS } from './vocabulary.js';
-import { type CrankLook, HELP, type HiddenMachine, lookOf, restVoltsOf } from './hidden.js';
+import { type CrankLook, HELP, type HiddenMachine, lookOf, ohmsInside, restVoltsOf } from './hidden.js';
 
 export const TOOLS = [
   'meter',
@@ -355,7 +354,7 @@ export const CHECKS: readonly Check[] = [
     edges: [-1.6, 0, 0.9, 2.4],
     predict: (hidden, profile) => {
       const volts = hidden.crank?.postVolts ?? restVoltsOf(hidden, profile).reduce((a, b) => a + b, 0);
-      return atEach(volts, profile) - crankLimitVolts(profile.tempC, 12);
+      return againstCrankLimit(volts, profile.tempC, profile.systemVolts);
     },
     spread: 0.25,
     reason: 'drag and clamps are known to a few in a hundred',
@@ -441,10 +440,7 @@ export const CHECKS: readonly Check[] = [
     predict: (hidden, profile) => {
       const amps = loadTestAmps(profile.rating);
       const rest = restVoltsOf(hidden, profile);
-      const volts = hidden.batteries.map(
-        (state, i) =>
-          rest[i]! - amps * (batteryOhms(profile.rating, state) + (i === 0 ? hidden.linkOhms : 0)),
-      );
+      const volts = ohmsInside(hidden, profile).map((ohms, i) => rest[i]! - amps * ohms);
       return Math.max(0, Math.min(...volts)) - crankLimitVolts(profile.tempC, 12);
     },
     spread: 0.3,
@@ -643,9 +639,8 @@ const LAMPS_AMPS = 30;
 
 /** Volts that the whole string loses when the key is turned on without cranking; none where the circuit is open. */
 export function keyOnDrop(hidden: HiddenMachine, profile: DiagnosisProfile): number {
-  const { rating } = profile;
   if (hidden.open) return 0;
-  const ohms = hidden.batteries.reduce((sum, b) => sum + batteryOhms(rating, b), hidden.linkOhms);
+  const ohms = ohmsInside(hidden, profile).reduce((a, b) => a + b, 0);
   // No more can be lost than is there.
   const whole = restVoltsOf(hidden, profile).reduce((sum, volts) => sum + volts, 0);
   return Math.min(KEY_ON_AMPS * ohms, Math.max(0, whole));

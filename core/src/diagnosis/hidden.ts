@@ -342,6 +342,14 @@ export function restVoltsOf(
   return hidden.batteries.map((state) => batteryOpenVolts(rating, state));
 }
 
+/** Resistance inside each battery, the link that is broken in one of them included, ohms. */
+export function ohmsInside(
+  { batteries, linkOhms }: Pick<HiddenMachine, 'batteries' | 'linkOhms'>,
+  { rating }: DiagnosisProfile,
+): number[] {
+  return batteries.map((state, i) => batteryOhms(rating, state) + (i === 0 ? linkOhms : 0));
+}
+
 type Electrical = Pick<
   HiddenMachine,
   | 'batteries'
@@ -357,13 +365,11 @@ type Electrical = Pick<
 
 /** Joint and cable resistance stands with the battery: the same current passes all of it. Volts at the posts are worked back from it. */
 function crankOf(hidden: Electrical, profile: DiagnosisProfile, withHelp: boolean): CrankPoint | null {
-  const { engine, rating, tempC } = profile;
+  const { engine, tempC } = profile;
   if (!engine || hidden.open || hidden.starter === 'dead' || hidden.held === 'starter') return null;
   const series = hidden.plusOhms + hidden.minusOhms + hidden.cableOhms;
-  const own = hidden.batteries.map((state, i) => ({
-    openVolts: batteryOpenVolts(rating, state),
-    ohms: batteryOhms(rating, state) + (i === 0 ? hidden.linkOhms : 0),
-  }));
+  const inside = ohmsInside(hidden, profile);
+  const own = restVoltsOf(hidden, profile).map((openVolts, i) => ({ openVolts, ohms: inside[i]! }));
   const models = withHelp ? own.map(joinedWithHelp) : own;
   if (models.some((m) => m.openVolts <= 1)) return null;
   const casualty = models.map((m, i) => (i === 0 ? { ...m, ohms: m.ohms + series } : m));

@@ -3,7 +3,7 @@ import { isLeadAcid } from '../battery/chemistry.js';
 import { socFromCells } from '../battery/gravity.js';
 import { type Range, requireInRange } from '../quantities/range.js';
 import type { Found, CheckId, Tool } from './checks.js';
-import { crankLimitVolts } from './reading.js';
+import { againstCrankLimit, crankLimitVolts } from './reading.js';
 import type { ReadingKind } from './vocabulary.js';
 
 export const MEASURE_GROUPS = ['posts', 'joints', 'battery', 'parked'] as const;
@@ -90,16 +90,20 @@ export interface MeasureContext {
  * @param figures one, or one a cell
  */
 export function findingOf(
-  kind: MeasureKind,
+  { check }: Pick<MeasureKind, 'check'>,
   figures: readonly number[],
   { rating, systemVolts, tempC, restVolts }: MeasureContext,
 ): Found | null {
   const [value = NaN] = figures;
-  switch (kind.check) {
+  switch (check) {
     case 'key-on':
       return restVolts === null ? null : rounded(restVolts - value);
     case 'recovery':
+    case 'charging':
+    case 'charging-loaded':
       return rounded((value * 12) / systemVolts);
+    case 'crank':
+      return rounded(againstCrankLimit(value, tempC, systemVolts));
     case 'conductance':
       return rounded(value / rating.ccaAmps);
     case 'load-test':
@@ -149,21 +153,9 @@ export function foundFromMeter(check: CheckId, shown: number, context: MeasureCo
   const range = SHOWN_RANGES[check];
   if (!range) throw new RangeError(`${check} is found as one of its words, not as a figure`);
   requireInRange(check, shown, range);
-  const scale = context.systemVolts / 12;
-  switch (check) {
-    case 'crank':
-      return rounded(shown / scale - crankLimitVolts(context.tempC, 12));
-    case 'charging':
-    case 'charging-loaded':
-    case 'converter':
-      return rounded(shown / scale);
-    default: {
-      const kind = MEASURES.find((m) => m.id === check);
-      const found = kind ? findingOf(kind, [shown], context) : shown;
-      if (found === null) throw new RangeError(`${check} is held against rest volts: give rest as well`);
-      return found;
-    }
-  }
+  const found = findingOf({ check }, [shown], context);
+  if (found === null) throw new RangeError(`${check} is held against rest volts: give rest as well`);
+  return found;
 }
 
 const EVEN_HIGH_SOC = 0.6;

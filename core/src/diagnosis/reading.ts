@@ -60,6 +60,11 @@ export function crankLimitVolts(tempC: number, systemVolts: 12 | 24): number {
   return (interpolate(CRANK_MINIMUM_BY_TEMPERATURE, tempC) * systemVolts) / 12;
 }
 
+/** How far the least volts of a whole string under a crank lie from what a sound one may fall to in this cold, V per 12 V. */
+export function againstCrankLimit(minimumVolts: number, tempC: number, systemVolts: 12 | 24): number {
+  return (minimumVolts * 12) / systemVolts - crankLimitVolts(tempC, 12);
+}
+
 export type CrankMeaningCode = 'holds' | 'early-warning' | 'under-limit' | 'collapses';
 export interface CrankMeaning {
   readonly code: CrankMeaningCode;

@@ -1,7 +1,7 @@
 import type { DiagnosisEvidence } from '../diagnosis/belief.js';
 import type { DiagnosisProfile } from '../diagnosis/causes.js';
 import { type CheckId, checkOf, type Found, type Tool, WEIGHED_CHECK_IDS } from '../diagnosis/checks.js';
-import { crankLimitVolts } from '../diagnosis/reading.js';
+import { againstCrankLimit } from '../diagnosis/reading.js';
 import { isAtFault, walkRound } from '../diagnosis/walk-round.js';
 import type { Machine } from '../machine/machine.js';
 import type { KitItem } from '../sources/kit.js';
@@ -96,8 +96,7 @@ function fromReadings(job: Job, machine: Machine): Partial<Record<CheckId, Found
   if (rest.length > 0) found.rest = Math.min(...rest);
   if (rest.length > 1) found['string-balance'] = Math.max(...rest) - Math.min(...rest);
   const crank = latestOwnReading(job, 'crank-minimum');
-  if (crank && machine.engine)
-    found.crank = (crank.volts * 12) / machine.systemVolts - crankLimitVolts(crank.tempC, 12);
+  if (crank && machine.engine) found.crank = againstCrankLimit(crank.volts, crank.tempC, machine.systemVolts);
   // A converter takes over while help is still joined; an alternator beside a donor's tells nothing.
   const charging = machine.engine
     ? latestOwnReading(job, 'charging-idle')
@@ -122,6 +121,6 @@ function fromTries(job: Job, machine: Machine): Partial<Record<CheckId, Found>> 
   if (unaided && machine.engine) found['try-alone'] = unaided;
   const alone = attempts.filter((a) => !a.helped && a.lowestVolts !== null).at(-1);
   if (alone && machine.engine)
-    found.crank = (alone.lowestVolts! * 12) / machine.systemVolts - crankLimitVolts(workingTempC(job), 12);
+    found.crank = againstCrankLimit(alone.lowestVolts!, workingTempC(job), machine.systemVolts);
   return found;
 }

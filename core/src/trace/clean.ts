@@ -1,5 +1,5 @@
 import type { Recording } from './recording.js';
-import { lowestOf, meanOf, medianOf, slopeOf } from './series.js';
+import { meanOf, medianOf, slopeOf } from './series.js';
 
 /** What was put right in a recording before it was read. */
 export const MENDED = ['probes-reversed', 'clamp-reversed', 'spikes'] as const;
@@ -29,13 +29,7 @@ export function cleaned(recording: Recording): {
     mended.push('probes-reversed');
   }
   if (amps && volts.length > 2) {
-    const most = Math.max(
-      -lowestOf(amps, whole),
-      lowestOf(
-        amps.map((a) => -a),
-        whole,
-      ) * -1,
-    );
+    const most = amps.reduce((high, a) => Math.max(high, Math.abs(a)), 0);
     // Volts fall as amps rise; where they rise with them the clamp looks the other way.
     if (most > AMPS_LEAST && slopeOf(amps, volts, whole) > 0 && meanOf(amps, whole) < 0) {
       amps = amps.map((a) => -a);

@@ -96,6 +96,12 @@ const REPLACE_SOON_SHARE = 0.78;
 const ELSEWHERE_SHARE = 0.5;
 /** The battery's own state is spoken of only when what can be behind it holds this much together. */
 const BATTERY_SHARE = 0.5;
+/** A sound and charged battery is kept as long as other parts together are no likelier at fault than this; then that is looked for first. */
+const KEEP_SUSPECT_MOST = 0.5;
+/** Unread in the cold it is treated as frozen from this much on. */
+const FROZEN_SHARE = 0.5;
+/** What was left on explains a death in service from this much on. */
+const EXPLAINED_SHARE = 0.5;
 /** A second flat call asks for another battery only where what a new one cures holds this much, and leads. */
 const LEANS_SHARE = 0.7;
 /** Shares at which a verdict is called sure and fairly sure. */
@@ -143,17 +149,10 @@ export function conclude(
   const isSure = ['stop-stands', 'frozen-by-volts', 'reversed-by-volts', 'proved-spent'].includes(
     ruling.ground,
   );
-  const isOpen = ruling.verdict === 'not-known';
   return {
     verdict: ruling.verdict,
     suspect: ruling.suspect === 'charging' && isBeltBad(evidence) ? 'belt' : ruling.suspect,
-    certainty: isOpen
-      ? 'unsure'
-      : isSure || share >= SURE_SHARE
-        ? 'sure'
-        : share >= FAIR_SHARE
-          ? 'fairly-sure'
-          : 'unsure',
+    certainty: ruling.verdict === 'not-known' ? 'unsure' : isSure ? 'sure' : certaintyOf(share),
     share,
     ground: ruling.ground,
     causes: [...sharesByCause(crowd, shares)]
@@ -166,24 +165,36 @@ export function conclude(
   };
 }
 
+function certaintyOf(share: number): Certainty {
+  if (share >= SURE_SHARE) return 'sure';
+  return share >= FAIR_SHARE ? 'fairly-sure' : 'unsure';
+}
+
 /** A charging fault with a bad belt is told as the belt. */
 const isBeltBad = (evidence: readonly DiagnosisEvidence[]): boolean =>
   evidence.some((e) => e.check === 'look-belt' && e.found === 'bad');
 
-const causesOf = (suspect: Suspect): readonly Cause[] => CAUSES.filter((c) => SUSPECT_OF[c] === suspect);
+/** Each part with the causes that are told as it. */
+const PARTS = SUSPECTS.map((suspect) => ({
+  suspect,
+  causes: CAUSES.filter((c) => SUSPECT_OF[c] === suspect),
+}));
 
 /** The other part that is likeliest to be at fault. */
-function leadingSuspect(crowd: Crowd, shares: Float64Array): { suspect: Suspect; share: number } {
-  return SUSPECTS.map((suspect) => ({ suspect, share: shareOfAny(crowd, shares, causesOf(suspect)) })).reduce(
-    (a, b) => (b.share > a.share ? b : a),
+function leadingPart(crowd: Crowd, shares: Float64Array): (typeof PARTS)[number] & { share: number } {
+  return PARTS.map((part) => ({ ...part, share: shareOfAny(crowd, shares, part.causes) })).reduce((a, b) =>
+    b.share > a.share ? b : a,
   );
 }
 
-/** What the machines come to whose battery has less than the trade's four fifths of its strength left, or is to be replaced anyway. */
+/** A battery whose resistance has grown further has less than the trade's four fifths of its strength left. */
+const WORN_FROM = ageingOfStrength(WORN_BELOW_SHARE);
+
+/** What the machines come to whose battery is worn by the trade's measure, or is to be replaced anyway. */
 function shareOfWorn({ machines }: Crowd, shares: Float64Array): number {
-  const from = ageingOfStrength(WORN_BELOW_SHARE);
   return machines.reduce((sum, { batteries, holds }, i) => {
-    const isWorn = batteries.some((b) => b.ageing > from) || holds.some((c) => REPLACE_CAUSES.includes(c));
+    const isWorn =
+      batteries.some((b) => b.ageing > WORN_FROM) || holds.some((c) => REPLACE_CAUSES.includes(c));
     return isWorn ? sum + shares[i]! : sum;
   }, 0);
 }
@@ -195,38 +206,34 @@ function rule(
   facts: Case,
   rules: HouseRules,
 ): Ruling {
-  const unsafe = (ground: Ground, causes: readonly Cause[]): Ruling => ({
-    verdict: 'unsafe',
+  /** A ruling that names no part: unsafe, or not known yet. */
+  const alone = (verdict: VerdictKind, ground: Ground, causes: readonly Cause[]): Ruling => ({
+    verdict,
     ground,
     causes,
     suspect: null,
   });
-  if (facts.stops.length > 0) return unsafe('stop-stands', []);
+  if (facts.stops.length > 0) return alone('unsafe', 'stop-stands', []);
   const bar = barOf(facts);
-  if (bar) return unsafe(`${bar}-by-volts`, [bar]);
+  if (bar) return alone('unsafe', `${bar}-by-volts`, [bar]);
   const isRead = facts.restVolts.some((volts) => volts !== null);
-  if (!isRead && shareOfAny(crowd, shares, ['frozen']) > 0.5) return unsafe('frozen-likely', ['frozen']);
-  if (evidence.length === 0)
-    return { verdict: 'not-known', ground: 'no-evidence', causes: FLAT_CAUSES, suspect: null };
+  if (!isRead && shareOfAny(crowd, shares, ['frozen']) > FROZEN_SHARE)
+    return alone('unsafe', 'frozen-likely', ['frozen']);
+  if (evidence.length === 0) return alone('not-known', 'no-evidence', FLAT_CAUSES);
 
   const bad = shareOfAny(crowd, shares, REPLACE_CAUSES);
   const flat = shareOfAny(crowd, shares, FLAT_CAUSES, REPLACE_CAUSES);
-  const lead = leadingSuspect(crowd, shares);
+  const lead = leadingPart(crowd, shares);
   // Faults drag others along: what emptied or spoiled the battery is mended as well.
   const also = lead.share >= ELSEWHERE_SHARE ? lead.suspect : null;
-  const told = (verdict: VerdictKind, ground: Ground, causes: readonly Cause[]): Ruling => ({
-    verdict,
-    ground,
-    causes,
-    suspect: also,
-  });
+  const told: typeof alone = (...ruling) => ({ ...alone(...ruling), suspect: also });
   const proof = proofOf(evidence, facts, rules);
   if (proof === 'spent' && bad >= CONDEMN_SHARE) return told('replace-now', 'proved-spent', REPLACE_CAUSES);
   const worn = proof === 'worn' ? shareOfWorn(crowd, shares) : bad;
   if (proof && worn >= REPLACE_SOON_SHARE)
     return { ...told('replace-soon', 'proved-worn', REPLACE_CAUSES), share: worn };
   if (also && lead.share >= Math.max(bad, flat))
-    return told('not-the-battery', 'fault-elsewhere', causesOf(lead.suspect));
+    return told('not-the-battery', 'fault-elsewhere', lead.causes);
 
   const isCharged = isJudgeable(facts, rules);
   const isSound = showsSound(evidence, facts, rules);
@@ -235,15 +242,14 @@ function rule(
     // What is sound and does not start has its fault elsewhere, and that is not known yet.
     const isElsewhere = !startsAlone && shareOfAny(crowd, shares, ELSEWHERE) > KEEP_SUSPECT_MOST;
     return isElsewhere
-      ? { ...told('not-known', 'undecided', causesOf(lead.suspect)), suspect: null }
+      ? alone('not-known', 'undecided', lead.causes)
       : { ...told('keep', 'sound-and-charged', REPLACE_CAUSES), isAgainst: true };
   }
   const battery = [...REPLACE_CAUSES, ...FLAT_CAUSES];
-  if (shareOfAny(crowd, shares, battery) < BATTERY_SHARE)
-    return { ...told('not-known', 'undecided', causesOf(lead.suspect)), suspect: null };
-  if (isCharged) return { ...told('not-known', 'load-it-now', battery), suspect: null };
+  if (shareOfAny(crowd, shares, battery) < BATTERY_SHARE) return alone('not-known', 'undecided', lead.causes);
+  if (isCharged) return alone('not-known', 'load-it-now', battery);
   // What was left on explains a death in service; without it the battery has had its warning.
-  const isExplained = shareOfAny(crowd, shares, ['left-on']) > 0.5;
+  const isExplained = shareOfAny(crowd, shares, ['left-on']) > EXPLAINED_SHARE;
   const leans = !isSound && !also && bad >= Math.max(flat, LEANS_SHARE);
   if (leans && facts.earlierFlatCalls > 0) return told('replace-soon', 'flat-again', battery);
   if (leans && !isExplained && facts.wakes && facts.diedInService)
@@ -252,9 +258,6 @@ function rule(
     ? told('charge-first', 'likely-but-unproved', battery)
     : told('charge-first', 'discharged-not-bad', FLAT_CAUSES);
 }
-/** A sound and charged battery is kept as long as other parts together are no likelier at fault than this; then that is looked for first. */
-const KEEP_SUSPECT_MOST = 0.5;
-
 /** What each piece of evidence did to the odds of what the verdict rests on, strongest first. */
 function ledgerOf(
   crowd: Crowd,

@@ -8,6 +8,7 @@ import {
   type Found,
   foundFromMeter,
   isFindingOf,
+  type MeasureContext,
   checkOf,
   proposals,
   SHOWN_RANGES,
@@ -65,32 +66,37 @@ export function verdictInput(input: CalcInput<'verdict'>): CalcOutput<'verdict'>
 const given = ({ evidence }: CalcInput<'diagnose'>, check: CheckId): Found =>
   evidence.find((e) => e.check === check)!.found;
 
+/** What a check finds in a word, or in the figure that its instrument shows. @throws RangeError with what it can find */
+function foundIn(check: CheckId, given: Found, context: MeasureContext): Found {
+  if (typeof given === 'number') return foundFromMeter(check, given, context);
+  if (isFindingOf(check, given)) return given;
+  const range = SHOWN_RANGES[check];
+  const figure = range ? `, or a figure from ${range.min} to ${range.max} ${range.unit}` : '';
+  throw new RangeError(`${check} finds ${checkOf(check).outcomes.join(', ')}${figure}`);
+}
+
 /** The machine's crowd and the evidence, each finding checked against its check. */
 function weighed(input: CalcInput<'diagnose'>): { crowd: Crowd; evidence: DiagnosisEvidence[] } {
-  const { machineClass, systemVolts, engine, rating, tempC } = input;
+  const { machineClass, engine, rating, tempC } = input;
+  const systemVolts = input.systemVolts === 24 ? 24 : 12;
   const { found: rest } = input.evidence.find((e) => e.check === 'rest') ?? {};
-  const context = {
+  const context: MeasureContext = {
     rating,
-    systemVolts: systemVolts === 24 ? 24 : 12,
+    systemVolts,
     tempC,
     // Of the whole string: the weakest was read, and its fellows are taken to be like it.
     restVolts: typeof rest === 'number' ? (rest * systemVolts) / 12 : null,
-  } as const;
+  };
   const evidence = input.evidence.map(({ check, found }, i): DiagnosisEvidence => {
     try {
-      if (typeof found === 'number') return { check, found: foundFromMeter(check, found, context) };
+      return { check, found: foundIn(check, found, context) };
     } catch (error) {
       throw new RangeError(`evidence[${i}].found: ${(error as Error).message}`, { cause: error });
     }
-    if (isFindingOf(check, found)) return { check, found };
-    const { outcomes } = checkOf(check);
-    const range = SHOWN_RANGES[check];
-    const figure = range ? `, or a figure from ${range.min} to ${range.max} ${range.unit}` : '';
-    throw new RangeError(`evidence[${i}].found: ${check} finds ${outcomes.join(', ')}${figure}`);
   });
   const crowd = drawCrowd({
     machineClass,
-    systemVolts: systemVolts === 24 ? 24 : 12,
+    systemVolts,
     engine: engine ? { ...engine, systemVolts: engine.systemVolts === 24 ? 24 : 12 } : null,
     rating,
     tempC,

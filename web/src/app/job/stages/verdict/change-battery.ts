@@ -317,8 +317,8 @@ export class ChangeBattery {
     const step = this.next();
     if (step?.slipAmps == null || step.otherWayAmps === null) return null;
     const now = `A spanner slipping to bodywork now: ${amps(step.slipAmps)}`;
-    const isLive = this.feeds().length > 0 || this.order()[0]?.step === 'memory-keeper-on';
-    if (step.slipAmps > 0 && isLive && step.step.startsWith('positive'))
+    // With the negative off nothing but a feed can drive a slip at the positive.
+    if (step.slipAmps > 0 && step.step.startsWith('positive'))
       return `${now}: what else feeds it keeps the plus live. Cover it.`;
     return step.otherWayAmps > SLIP_TOLD_AMPS
       ? `${now}; the other way round: ${amps(step.otherWayAmps)}.`
