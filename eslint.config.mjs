@@ -12,6 +12,7 @@ export default tseslint.config(
       '**/.angular/**',
       'server/drizzle/**',
       '**/test-results/**',
+      '**/.mutation/**',
       'server/drizzle.config.ts',
     ],
   },

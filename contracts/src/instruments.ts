@@ -71,6 +71,8 @@ export interface Weather {
   readonly place: string;
   readonly at: string;
   readonly tempC: number;
+  /** The coldest of the last twelve hours. */
+  readonly lowC: number;
   readonly windMs: number;
   readonly sky: 'clear' | 'cloud' | 'snow' | 'sleet';
 }
@@ -81,6 +83,8 @@ export const WEATHER = yup
     place: yup.string().required(),
     at: yup.string().required(),
     tempC: yup.number().min(-60).max(60).required(),
+    /** The coldest of the last twelve hours. */
+    lowC: yup.number().min(-60).max(60).required(),
     windMs: yup.number().min(0).max(100).required(),
     sky: yup
       .string()

@@ -1,6 +1,7 @@
 import { CLAMP_IDS } from '@voltrek/core/circuit';
 import {
   ATTEMPT_OUTCOMES,
+  BATTERY_CONDITIONS,
   CAUSES,
   POLARITY_SIGNS,
   CHECK_IDS,
@@ -26,7 +27,7 @@ import { TYPED_RANGES } from '@voltrek/core/quantities';
 import { RULES, ruleFault } from '@voltrek/core/rules';
 import { CERTAINTIES, FOLLOW_UPS, GROUNDS, VERDICTS } from '@voltrek/core/verdict';
 import * as yup from 'yup';
-import { rating } from './calc/parts.js';
+import { evidenceBattery, rating } from './calc/parts.js';
 import { found } from './found.js';
 import { ID_PATTERN, idText, instantText, shortText, underPath } from './text.js';
 
@@ -43,6 +44,18 @@ const list = (of: yup.Schema, max: number) => yup.array().of(of).max(max).requir
 
 const share = () => figure().min(0).max(1);
 const battery = () => figure().integer().min(0).max(3);
+const ledger = () =>
+  yup
+    .array()
+    .of(
+      record({
+        check: oneOf(CHECK_IDS),
+        found: found(),
+        bits: figure().min(-100).max(100),
+        battery: evidenceBattery(),
+      }),
+    )
+    .max(60);
 
 /** House rules as far as they are not the defaults; each one within what a house may set. */
 const ruleSettings = () =>
@@ -74,6 +87,7 @@ const FIELDS: { readonly [T in EventType]: Fields<T> } = {
   },
   'scene.recorded': {
     ambientC: figure().min(TYPED_RANGES.ambientC.min).max(TYPED_RANGES.ambientC.max),
+    coldestC: yup.number().min(TYPED_RANGES.ambientC.min).max(TYPED_RANGES.ambientC.max),
     place: oneOf(PLACE_KINDS),
     sloping: flag(),
     dark: flag(),
@@ -88,6 +102,7 @@ const FIELDS: { readonly [T in EventType]: Fields<T> } = {
     found: found(),
     source: yup.string().oneOf(READING_SOURCES),
     figures: yup.array().of(figure().min(-5000).max(5000)).max(12),
+    battery: evidenceBattery(),
   },
   'model.identified': { modelId: idText() },
   'donor.parked': {
@@ -164,15 +179,20 @@ const FIELDS: { readonly [T in EventType]: Fields<T> } = {
       .array()
       .of(record({ cause: oneOf(CAUSES), share: share() }))
       .max(CAUSES.length),
-    ledger: yup
-      .array()
-      .of(record({ check: oneOf(CHECK_IDS), found: found(), bits: figure().min(-100).max(100) }))
-      .max(60),
-    deciding: record({ check: oneOf(CHECK_IDS), chance: figure().min(0).max(1.000001) })
+    ledger: ledger(),
+    deciding: record({
+      check: oneOf(CHECK_IDS),
+      chance: figure().min(0).max(1.000001),
+      battery: evidenceBattery(),
+    })
       .nullable()
       .notRequired()
       .default(undefined),
     followUps: list(record({ kind: oneOf(FOLLOW_UPS), days: figure().integer().min(0).max(3650) }), 10),
+    batteries: yup
+      .array()
+      .of(record({ condition: oneOf(BATTERY_CONDITIONS), share: share(), ledger: ledger() }))
+      .max(4),
   },
   'rules.adopted': { rules: ruleSettings().required() },
   'fitting.confirmed': { battery: battery(), step: oneOf(FITTING_STEPS) },

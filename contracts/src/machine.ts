@@ -1,6 +1,7 @@
 import { ENGINE_RANGES, FUELS } from '@voltrek/core/engine';
 import {
   GEARBOXES,
+  dataFaults,
   geometryFaults,
   type Machine,
   MACHINE_CLASSES,
@@ -10,7 +11,7 @@ import {
 } from '@voltrek/core/machine';
 import * as yup from 'yup';
 import { rating, record } from './calc/parts.js';
-import { geometryWords } from './geometry-words.js';
+import { machineFaultWords } from './machine-fault-words.js';
 import { ID_PATTERN } from './text.js';
 
 /** No machine that is helped at a roadside is larger, mm. */
@@ -125,9 +126,9 @@ export const machineSchema = record({
  */
 export function parseMachine(input: unknown): Machine {
   const machine = machineSchema.validateSync(input, { abortEarly: false, strict: true }) as Machine;
-  const faults = geometryFaults(machine);
+  const faults = [...geometryFaults(machine), ...dataFaults(machine)];
   if (faults.length === 0) return machine;
   throw new yup.ValidationError(
-    faults.map((fault) => new yup.ValidationError(geometryWords(fault), null, fault.path)),
+    faults.map((fault) => new yup.ValidationError(machineFaultWords(fault), null, fault.path)),
   );
 }

@@ -214,7 +214,14 @@ const KIT: { readonly [K in KitItem['kind']]: KitFields<K> } = {
     ...named,
     ...kept,
     ...cellShape(),
-    volts: figure(KIT_RANGES.volts),
+    volts: figure(KIT_RANGES.volts).when(['cells', 'cellVolts'], ([cells, cellVolts]: unknown[], schema) =>
+      typeof cells === 'number' && typeof cellVolts === 'number'
+        ? schema.max(
+            cells * cellVolts,
+            `volts must not be above ${cells * cellVolts} V: that is all its cells stand`,
+          )
+        : schema,
+    ),
     converterAmps: figure(KIT_RANGES.converterAmps).nullable().defined(),
     leads: leads.required(),
   },

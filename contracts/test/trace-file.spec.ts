@@ -41,6 +41,76 @@ describe('readTraceFile', () => {
     });
   }
 
+  /** The rows of a file as a logger of this shape writes them. */
+  const rowsAs = (write: (t: number, v: number, a: number) => string): string =>
+    ROWS.map(([t, v, a]) => write(t, v, a)).join('\n');
+  const clock = (t: number, from: number, mark = '.'): string => {
+    const at = (from + t) % 86_400;
+    const two = (n: number): string => String(Math.floor(n)).padStart(2, '0');
+    const seconds = (at % 60).toFixed(3).padStart(6, '0').replace('.', mark);
+    return `${two(at / 3600)}:${two((at % 3600) / 60)}:${seconds}`;
+  };
+  const german = (x: number): string => x.toFixed(3).replace('.', ',');
+  const SHAPES: [string, string][] = [
+    [
+      'named channels with units on a second line',
+      `Time,Channel A,Channel B\n(ms),(V),(A)\n\n${rowsAs((t, v, a) => `${t * 1000},${v},${a}`)}\n`,
+    ],
+    [
+      'channels told apart by their units alone, in milli and kilo',
+      `x [s];Ch1 [mV];Ch2 [kA]\n${rowsAs((t, v, a) => `${t};${v * 1000};${a / 1000}`)}\n`,
+    ],
+    [
+      'titles and remarks above, one in the middle of them, one at the end',
+      `Recording of a crank\n# taken in the cold\nSamples,40\n\ntime (s),volts,amps\n${rowsAs((t, v, a) => `${t},${v},${a}`)}\n# end\n`,
+    ],
+    ['heads in a remark', `# time,voltage,current\n# s,V,A\n${rowsAs((t, v, a) => `${t},${v},${a}`)}\n`],
+    [
+      'times of day, over midnight',
+      `Time,Volts,Amps\n${rowsAs((t, v, a) => `${clock(t, 86_399.8)},${v},${a}`)}\n`,
+    ],
+    [
+      'date and time of day in columns of their own, with a decimal comma',
+      `Datum;Uhrzeit;Spannung (V);Strom (A)\n${rowsAs((t, v, a) => `26.11.2026;${clock(t, 7200, ',')};${german(v)};${german(a)}`)}\n`,
+    ],
+    [
+      'date and time of day in one, no heads',
+      `${rowsAs((t, v, a) => `2026-11-26T${clock(t, 50_000)}Z,${v},${a}`)}\n`,
+    ],
+    [
+      'heads in another tongue, columns in another order',
+      `Corrente [A]\tTensione [V]\tTempo [ms]\n${rowsAs((t, v, a) => `${german(a)}\t${german(v)}\t${german(t * 1000)}`)}\n`,
+    ],
+    [
+      'decimal commas in quotes between commas',
+      `"temps (s)","tension (V)","courant (A)"\n${rowsAs((t, v, a) => `"${german(t)}","${german(v)}","${german(a)}"`)}\n`,
+    ],
+    [
+      'points between thousands beside a decimal comma, millionths of a second',
+      `Zeit (µs);Spannung (mV);Strom (mA)\n${rowsAs((t, v, a) => [t * 1e6, v * 1000, a * 1000].map((x) => new Intl.NumberFormat('de-DE', { minimumFractionDigits: 2 }).format(x)).join(';'))}\n`,
+    ],
+    [
+      'commas between thousands beside a decimal point',
+      `time (ms)|volts|amps (mA)\n${rowsAs((t, v, a) => `${t * 1000}|${v}|${new Intl.NumberFormat('en-GB', { minimumFractionDigits: 1 }).format(a * 1000)}`)}\n`,
+    ],
+    [
+      'a column of words beside the figures',
+      `sep=;\nno;state;elapsed s;battery V;starter A\n${rowsAs((t, v, a) => `${t * 100};OK;${t};${v};${a}`)}\n`,
+    ],
+  ];
+  for (const [name, file] of SHAPES) {
+    it(`reads ${name}`, () => {
+      const { recording } = readTraceFile(file);
+      for (const at of [0, 1, 20, 39]) {
+        const [t, v, a] = ROWS[at]!;
+        expect(recording.seconds[at]).withContext(`${at} s`).toBeCloseTo(t, 6);
+        expect(recording.volts[at]).withContext(`${at} V`).toBeCloseTo(v, 6);
+        expect(recording.amps![at]).withContext(`${at} A`).toBeCloseTo(a, 3);
+      }
+      expect(recording.seconds.length).toBe(40);
+    });
+  }
+
   it('does without amps, and takes columns by their heads, in any order, and millivolts', () => {
     expect(readTraceFile(text(',', 'time_s,volts', { amps: false })).recording.amps).toBeNull();
     const swapped = [
@@ -73,7 +143,7 @@ describe('readTraceFile', () => {
   it('names what is wrong and where', () => {
     expect(fault('')).toEqual(['empty', null]);
     expect(fault('time_s,volts\n')).toEqual(['empty', null]);
-    expect(fault('just text\n1\n')).toEqual(['one-column', 1]);
+    expect(fault('just text\n1\n')).toEqual(['one-column', 2]);
     expect(fault('volts,amps\n1,2\n')).toEqual(['no-time-column', 1]);
     expect(fault('time,note\n1,2\n')).toEqual(['no-volts-column', 1]);
     expect(fault('0,12\n1,12\n')).toEqual(['too-few', null]);

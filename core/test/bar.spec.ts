@@ -8,6 +8,7 @@ import { casualtyBatteries, rankOptions, sourceOptions } from '../src/plan/index
 import { DEFAULT_RULES } from '../src/rules/index.js';
 import { chargePlan, conclude } from '../src/verdict/index.js';
 import { BATTERY_60, CAR, KIT, TRUCK } from './fixtures.js';
+import { sweep } from './sweep.js';
 
 const withChemistry = (machine: Machine, chemistry: Chemistry): Machine => ({
   ...machine,
@@ -59,89 +60,92 @@ describe('a battery that no current may go through', () => {
     );
   });
 
-  it('is refused alike by reading, plan, hook-up, crank, charge, revival and verdict, whichever battery of a string it is', () => {
-    const crowd = drawCrowd({
-      machineClass: 'car',
-      systemVolts: 12,
-      engine: CAR.engine,
-      rating: BATTERY_60,
-      tempC: 10,
-    });
-    for (const chemistry of CHEMISTRIES)
-      for (const volts of [-9, -1, 0.5, 4, 8.5, 9.5, 10.6, 11.5, 12.2, 12.7])
-        for (const tempC of [-25, -12, -4, 2, 20]) {
-          const about = `${chemistry} ${volts} V ${tempC} °C`;
-          const bar = batteryBar(chemistry, volts, tempC);
-          for (const [base, rest] of [
-            [CAR, [volts]],
-            [TRUCK, [12.7, volts]],
-            [TRUCK, [volts, 12.7]],
-          ] as const) {
-            const machine = withChemistry(base, chemistry);
-            const batteries = casualtyBatteries(machine, rest, tempC);
-            const ranked = rankOptions(machine, KIT, batteries, tempC, DEFAULT_RULES, {
-              mainsNear: true,
-              donorMetres: null,
-            });
-            expect(ranked.every((r) => r.unfit?.code === 'battery-bar'))
+  sweep(
+    'is refused alike by reading, plan, hook-up, crank, charge, revival and verdict, whichever battery of a string it is',
+    () => {
+      const crowd = drawCrowd({
+        machineClass: 'car',
+        systemVolts: 12,
+        engine: CAR.engine,
+        rating: BATTERY_60,
+        tempC: 10,
+      });
+      for (const chemistry of CHEMISTRIES)
+        for (const volts of [-9, -1, 0.5, 4, 8.5, 9.5, 10.6, 11.5, 12.2, 12.7])
+          for (const tempC of [-25, -12, -4, 2, 20]) {
+            const about = `${chemistry} ${volts} V ${tempC} °C`;
+            const bar = batteryBar(chemistry, volts, tempC);
+            for (const [base, rest] of [
+              [CAR, [volts]],
+              [TRUCK, [12.7, volts]],
+              [TRUCK, [volts, 12.7]],
+            ] as const) {
+              const machine = withChemistry(base, chemistry);
+              const batteries = casualtyBatteries(machine, rest, tempC);
+              const ranked = rankOptions(machine, KIT, batteries, tempC, DEFAULT_RULES, {
+                mainsNear: true,
+                donorMetres: null,
+              });
+              expect(ranked.every((r) => r.unfit?.code === 'battery-bar'))
+                .withContext(about)
+                .toBe(bar !== null);
+              const option = sourceOptions(machine, KIT, batteries, tempC, DEFAULT_RULES)[0]!;
+              const scene: HookupScene = {
+                machine,
+                donor: CAR,
+                option,
+                batteries,
+                tempC,
+                enclosed: false,
+                casualtyRuns: false,
+              };
+              const red = machine.points.find((p) => p.kind === 'red-post' || p.kind === 'battery-positive')!;
+              const acts: HandAction[] = [
+                { kind: 'attach', clamp: 'redCasualty', pointId: red.id },
+                { kind: 'crank' },
+              ];
+              for (const action of acts) {
+                const codes: string[] = hazardsOf(scene, NOTHING_CONNECTED, action, DEFAULT_RULES)
+                  .filter((h) => h.severity === 'severe')
+                  .map((h) => h.code);
+                expect(codes.some((c) => c === 'battery-frozen' || c === 'battery-reversed'))
+                  .withContext(`${about} ${action.kind}`)
+                  .toBe(bar !== null);
+              }
+            }
+            const rating = { ...BATTERY_60, chemistry };
+            const stops = restMeaning(chemistry, volts, tempC, DEFAULT_RULES).tone === 'stop';
+            expect(stops)
               .withContext(about)
               .toBe(bar !== null);
-            const option = sourceOptions(machine, KIT, batteries, tempC, DEFAULT_RULES)[0]!;
-            const scene: HookupScene = {
-              machine,
-              donor: CAR,
-              option,
-              batteries,
-              tempC,
-              enclosed: false,
-              casualtyRuns: false,
-            };
-            const red = machine.points.find((p) => p.kind === 'red-post' || p.kind === 'battery-positive')!;
-            const acts: HandAction[] = [
-              { kind: 'attach', clamp: 'redCasualty', pointId: red.id },
-              { kind: 'crank' },
-            ];
-            for (const action of acts) {
-              const codes: string[] = hazardsOf(scene, NOTHING_CONNECTED, action, DEFAULT_RULES)
-                .filter((h) => h.severity === 'severe')
-                .map((h) => h.code);
-              expect(codes.some((c) => c === 'battery-frozen' || c === 'battery-reversed'))
-                .withContext(`${about} ${action.kind}`)
-                .toBe(bar !== null);
-            }
-          }
-          const rating = { ...BATTERY_60, chemistry };
-          const stops = restMeaning(chemistry, volts, tempC, DEFAULT_RULES).tone === 'stop';
-          expect(stops)
-            .withContext(about)
-            .toBe(bar !== null);
-          expect(chargePlan({ ...CAR.batteries[0]!, rating }, 0.2, volts, tempC, KIT, DEFAULT_RULES).bar)
-            .withContext(about)
-            .toBe(bar);
-          if (chemistry !== 'lfp')
-            expect(revive(rating, volts, 12.8, 8, 1, tempC).refused)
+            expect(chargePlan({ ...CAR.batteries[0]!, rating }, 0.2, volts, tempC, KIT, DEFAULT_RULES).bar)
               .withContext(about)
               .toBe(bar);
-          const verdict = conclude(
-            crowd,
-            [{ check: 'symptom', found: 'slow-crank' }],
-            {
-              chemistry,
-              wakes: false,
-              tempC,
-              stops: [],
-              restVolts: [volts],
-              earlierFlatCalls: 0,
-              diedInService: false,
-            },
-            TOOLS,
-            DEFAULT_RULES,
-          );
-          expect(verdict.verdict === 'unsafe')
-            .withContext(about)
-            .toBe(bar !== null);
-        }
-  });
+            if (chemistry !== 'lfp')
+              expect(revive(rating, volts, 12.8, 8, 1, tempC).refused)
+                .withContext(about)
+                .toBe(bar);
+            const verdict = conclude(
+              crowd,
+              [{ check: 'symptom', found: 'slow-crank' }],
+              {
+                chemistry,
+                wakes: false,
+                tempC,
+                stops: [],
+                restVolts: [volts],
+                earlierFlatCalls: 0,
+                diedInService: false,
+              },
+              TOOLS,
+              DEFAULT_RULES,
+            );
+            expect(verdict.verdict === 'unsafe')
+              .withContext(about)
+              .toBe(bar !== null);
+          }
+    },
+  );
 
   it('keeps its sign: what reads backwards drives the circuit backwards', () => {
     const { models } = casualtyBatteries(CAR, [-9], 20);

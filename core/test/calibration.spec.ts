@@ -1,8 +1,9 @@
 import type { Engine } from '../src/engine/index.js';
 import type { Machine } from '../src/machine/index.js';
 import { seededRandom } from '../src/quantities/index.js';
-import { reliability, trial, type Trial } from './calibration.js';
+import { trial } from './calibration.js';
 import { EVERY_MACHINE } from './order-proof.js';
+import { reliability, reliabilityLines } from './reliability.js';
 
 const EDGES = [0, 0.05, 0.2, 0.4, 0.6, 0.8, 0.95, 1];
 /** A claim and what comes of it may differ by this much. */
@@ -13,19 +14,9 @@ describe('odds against truth drawn apart and followed in time', () => {
     const count = process.env.PROVE_SHARE ? Math.round(4000 * Number(process.env.PROVE_SHARE)) : 500;
     const random = seededRandom(5);
     const cranking = EVERY_MACHINE.filter((m): m is Machine & { engine: Engine } => m.engine !== null);
-    const trials: Trial[] = Array.from({ length: count }, (_, i) =>
-      trial(cranking[i % cranking.length]!, random),
-    );
+    const trials = Array.from({ length: count }, (_, i) => trial(cranking[i % cranking.length]!, random));
     const rows = reliability(trials, EDGES);
-    process.stdout.write(
-      [
-        `odds: ${count} rescues`,
-        ...rows.map(
-          (r) =>
-            `  claimed ${(100 * r.claimed).toFixed(1)} %, met ${(100 * r.met).toFixed(1)} % of ${r.count}`,
-        ),
-      ].join('\n') + '\n',
-    );
+    process.stdout.write([`odds: ${count} rescues`, ...reliabilityLines(rows), ''].join('\n'));
     for (const { count: n, claimed, met } of rows) {
       const chance = 2.6 * Math.sqrt((claimed * (1 - claimed)) / n);
       expect(Math.abs(claimed - met))

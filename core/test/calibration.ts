@@ -8,14 +8,9 @@ import { casualtyBatteries, startOdds } from '../src/plan/index.js';
 import type { Random } from '../src/quantities/index.js';
 import type { SourceModel } from '../src/sources/index.js';
 import { BATTERY_95, FREE, JOINED } from './fixtures.js';
+import type { Claim } from './reliability.js';
+import { between } from './truth/world.js';
 
-/** One rescue: what was claimed of it, and what it did. */
-export interface Trial {
-  readonly claim: number;
-  readonly starts: boolean;
-}
-
-const uniform = (random: Random, low: number, high: number): number => low + (high - low) * random();
 /** Sum of three: between low and high, mostly in the middle, and nothing of the bell that the odds draw from. */
 const mostlyMiddle = (random: Random, low: number, high: number): number =>
   low + ((high - low) * (random() + random() + random())) / 3;
@@ -24,12 +19,12 @@ const mostlyMiddle = (random: Random, low: number, high: number): number =>
  * A rescue whose truth is drawn over the plausible ranges of docs/model.md by other means than the odds are: triangular sums in place of
  * bells, and the whole crank followed in time instead of one steady point.
  */
-export function trial(machine: Machine & { engine: Engine }, random: Random): Trial {
+export function trial(machine: Machine & { engine: Engine }, random: Random): Claim {
   const { engine } = machine;
-  const tempC = Math.round(uniform(random, -25, 25));
+  const tempC = Math.round(between(random, -25, 25));
   const truthC = tempC + mostlyMiddle(random, -6, 6);
   const state = (): BatteryState => ({
-    soc: uniform(random, 0.02, 0.98),
+    soc: between(random, 0.02, 0.98),
     tempC: truthC,
     ageing: Math.exp(mostlyMiddle(random, Math.log(0.7), Math.log(2.4))),
   });
@@ -68,7 +63,7 @@ export function trial(machine: Machine & { engine: Engine }, random: Random): Tr
     seconds: 4,
   });
   const hardness = mostlyMiddle(random, 0.76, 1.24);
-  return { claim, starts: fires(trace, starter.controlMinVolts, hardness) };
+  return { claim, isMet: fires(trace, starter.controlMinVolts, hardness) };
 }
 
 /** Fires in the first whole second whose mean speed and mean volts are enough: worked out here from the lists alone. */
@@ -122,25 +117,4 @@ function helpFor(machine: Machine, tempC: number, random: Random): Rescue {
     leads: LEADS[Math.floor(random() * LEADS.length)]!,
     clamps,
   };
-}
-
-/** A claim and how often it was met. */
-export interface ReliabilityRow {
-  readonly from: number;
-  readonly to: number;
-  readonly count: number;
-  readonly claimed: number;
-  readonly met: number;
-}
-
-/** Claims gathered by size, each beside the share of them that came true. */
-export function reliability(trials: readonly Trial[], edges: readonly number[]): ReliabilityRow[] {
-  return edges.slice(0, -1).flatMap((from, i) => {
-    const to = edges[i + 1]!;
-    const within = trials.filter((t) => t.claim >= from && (t.claim < to || to === 1));
-    if (within.length === 0) return [];
-    const claimed = within.reduce((sum, t) => sum + t.claim, 0) / within.length;
-    const met = within.filter((t) => t.starts).length / within.length;
-    return [{ from, to, count: within.length, claimed, met }];
-  });
 }

@@ -146,6 +146,29 @@ describe('priors and chances', () => {
   });
 });
 
+describe('warm pass and cold fail', () => {
+  const at = (tempC: number): DiagnosisProfile => ({ ...CAR, tempC });
+
+  it('is asked in the cold only', () => {
+    const asked = (tempC: number) => checksFor(at(tempC), []).some((c) => c.id === 'ask-warm');
+    expect([-20, 0, 9].map(asked)).toEqual([true, true, true]);
+    expect([10, 25].map(asked)).toEqual([false, false]);
+  });
+
+  it('raises what is short of a little, and lowers what stops it in any weather', () => {
+    const crowd = drawCrowd(at(-15));
+    const before = weigh(crowd, []);
+    const after = weigh(crowd, [{ check: 'ask-warm', found: 'cold-only' }]);
+    const ratio = (...causes: Cause[]): number =>
+      shareOfAny(crowd, after, causes) / shareOfAny(crowd, before, causes);
+    expect(ratio('worn')).toBeGreaterThan(1);
+    for (const cause of ['main-fuse', 'interlock', 'immobiliser', 'seized'] as const)
+      expect(ratio('worn') / ratio(cause))
+        .withContext(cause)
+        .toBeGreaterThan(1.3);
+  });
+});
+
 describe('diagnose', () => {
   it('is Bayes’ rule: a finding multiplies the odds of two causes by the ratio of its chances', () => {
     const before = share([], 'interlock') / share([], 'immobiliser');
@@ -192,7 +215,9 @@ describe('diagnose', () => {
     expect(first!.cause).toBe('worn');
     const factors = Object.fromEntries(first!.pushes.map((p) => [p.check, p.factor]));
     expect(factors.conductance).toBeGreaterThan(1.5);
-    expect(Object.values(factors).every((f) => f > 0)).toBeTrue();
+    // What they raised and lowered together is the way from what was known before to what is known now.
+    const before = share([], 'worn');
+    expect(Object.values(factors).reduce((a, b) => a * b, before)).toBeCloseTo(first!.share, 9);
     const strengths = first!.pushes.map((p) => Math.abs(Math.log(p.factor)));
     expect(strengths).toEqual([...strengths].sort((a, b) => b - a));
   });

@@ -74,12 +74,22 @@ describe('evidence of a job', () => {
     expect(found(ev, EV)['traction-gauge']).toBe('flat');
   });
 
-  it('takes the lowest battery and the distance between both from a string', () => {
+  it('takes each battery of a string by itself, and its figures into its own record', () => {
     const log = new Log(TRUCK);
     log.take('reading.taken', rest(11.8, 0));
     log.take('reading.taken', rest(12.5, 1));
-    expect(found(log, TRUCK).rest).toBe(11.8);
-    expect(found(log, TRUCK)['string-balance']).toBeCloseTo(0.7, 6);
+    log.take('finding.recorded', { check: 'conductance', found: 0.4, source: 'typed', battery: 1 });
+    log.take('finding.recorded', { check: 'conductance', found: 0.5, source: 'typed', battery: 1 });
+    expect(evidenceOfJob(log.job, TRUCK, 0)).toEqual([
+      { check: 'rest', found: 11.8, battery: 0 },
+      { check: 'rest', found: 12.5, battery: 1 },
+      { check: 'conductance', found: 0.5, battery: 1 },
+    ]);
+    const tested = batteryEntries(log.job, TRUCK).filter((e) => e.kind === 'strength');
+    expect(tested.map(({ battery, share }) => [battery, share])).toEqual([
+      [1, 0.4],
+      [1, 0.5],
+    ]);
   });
 
   it('sees a crank against its limit in this cold, per 12 V', () => {

@@ -1,9 +1,10 @@
 import { type Crowd, drawCrowd, REPLACE_CAUSES } from '../src/diagnosis/index.js';
 import { seededRandom } from '../src/quantities/index.js';
 import { chartSays, examine, type Examined, reportOf } from './exam.js';
+import { reliabilityLines } from './reliability.js';
 import { isSound, KINDS, strand } from './truth/world.js';
 
-const EDGES = [0, 0.4, 0.6, 0.75, 0.85, 0.95, 1.01];
+const EDGES = [0, 0.4, 0.6, 0.75, 0.85, 0.95, 1];
 /** Crowds are drawn for each temperature to this many degrees: a crowd costs more than a case. The verdict knows the true one. */
 const STEP_C = 12;
 
@@ -43,9 +44,8 @@ describe('diagnosis against truth drawn apart', () => {
           `sound condemned ${percent(report.soundCondemned)}, spent kept ${percent(report.spentKept)}, ` +
           `unsafe missed ${report.unsafeMissed}, called unsafe in vain ${percent(report.soundCalledUnsafe)}, Brier ${report.brier.toFixed(3)}`,
         `fixed chart: first ${percent(chartRight / count)}, sound condemned ${percent(chartNeedless / all.filter(({ it }) => isSound(it)).length)}`,
-        ...report.reliability.map(
-          (r) => `  claimed ${percent(r.claimed)}, right ${percent(r.right)} of ${r.count}`,
-        ),
+        `strings, battery by battery: ${percent(report.eachRight)} of ${report.each} told right`,
+        ...reliabilityLines(report.reliability),
         '',
       ].join('\n'),
     );
@@ -56,10 +56,11 @@ describe('diagnosis against truth drawn apart', () => {
     expect(report.firstTwo).toBeGreaterThan(least(0.93, count));
     expect(report.soundCondemned).toBeLessThan(1 - least(0.995, sound));
     expect(report.unsafeMissed).toBe(0);
+    expect(report.eachRight).toBeGreaterThan(least(0.8, report.each));
     expect(report.firstTwo).toBeGreaterThan(chartRight / count);
-    for (const { from, claimed, right, count: n } of report.reliability)
+    for (const { from, claimed, met, count: n } of report.reliability)
       if (from >= 0.85)
-        expect(right)
+        expect(met)
           .withContext(`claimed ${claimed}`)
           .toBeGreaterThan(least(claimed - 0.07, n));
   }, 600_000);

@@ -1,6 +1,7 @@
 import {
   type Cause,
   type CheckId,
+  checkOf,
   type Crowd,
   diagnose,
   type DiagnosisEvidence,
@@ -12,8 +13,18 @@ import {
 import type { Random } from '../src/quantities/index.js';
 import { DEFAULT_RULES } from '../src/rules/index.js';
 import { conclude, type VerdictRecord } from '../src/verdict/index.js';
+import { reliability, type ReliabilityRow } from './reliability.js';
 import { findingFor, technician } from './truth/technician.js';
-import { between, isSound, isSpent, isUnsafe, odds, oneOf, type Stranded } from './truth/world.js';
+import {
+  between,
+  isSound,
+  isSpent,
+  isUnsafe,
+  odds,
+  oneOf,
+  standingOf,
+  type Stranded,
+} from './truth/world.js';
 
 /** One stranded machine judged by the tool. */
 export interface Examined {
@@ -39,17 +50,25 @@ export function examine(it: Stranded, crowd: Crowd, random: Random): Examined {
   const who = technician(random);
   const tools: readonly Tool[] = TOOLS.filter((tool) => tool === 'meter' || odds(random, 0.75));
   const evidence: DiagnosisEvidence[] = [];
-  const take = (check: CheckId): boolean => {
-    if (evidence.some((e) => e.check === check)) return false;
-    const found = findingFor(check, it, who, random);
+  const isString = it.cells.length > 1;
+  const take = (check: CheckId, battery?: number): boolean => {
+    if (evidence.some((e) => e.check === check && e.battery === battery)) return false;
+    // An instrument across one battery sees that one only.
+    const seen = battery === undefined ? it : { ...it, cells: it.cells.slice(battery, battery + 1) };
+    const found = findingFor(check, seen, who, random);
     if (found === null) return false;
-    evidence.push({ check, found });
+    evidence.push({ check, found, ...(battery !== undefined && { battery }) });
     return true;
   };
+  /** Of a string every battery is read by itself. */
+  const takeAll = (check: CheckId, battery?: number): boolean =>
+    isString && battery === undefined && checkOf(check).isOfBattery
+      ? it.cells.map((_, i) => take(check, i)).includes(true)
+      : take(check, battery);
   take('symptom');
   for (const check of oneOf(random, ROUTINES)) {
     const needs = check === 'conductance' ? 'tester' : null;
-    if (needs === null || tools.includes(needs)) take(check);
+    if (needs === null || tools.includes(needs)) takeAll(check);
   }
   const most = Math.round(between(random, 9, CHECKS_MOST));
   const refused = new Set<CheckId>();
@@ -57,9 +76,9 @@ export function examine(it: Stranded, crowd: Crowd, random: Random): Examined {
     const [first] = diagnose(crowd, evidence);
     const best = proposals(crowd, evidence, tools).find((p) => !refused.has(p.check));
     if (!best || best.gainBits < LEAST_GAIN_BITS || first!.share >= SURE) break;
-    if (!take(best.check)) refused.add(best.check);
+    if (!takeAll(best.check, best.battery)) refused.add(best.check);
   }
-  const rest = evidence.find((e) => e.check === 'rest')!.found as number;
+  const rests = evidence.filter((e) => e.check === 'rest').map((e) => e.found as number);
   const verdict = conclude(
     crowd,
     evidence,
@@ -68,7 +87,7 @@ export function examine(it: Stranded, crowd: Crowd, random: Random): Examined {
       wakes: it.engine === null,
       tempC: it.tempC,
       stops: [],
-      restVolts: it.cells.map(() => rest),
+      restVolts: rests,
       earlierFlatCalls: it.driver.earlierFlat && odds(random, 0.4) ? 1 : 0,
       diedInService: it.engine === null && evidence[0]!.found === 'no-doors',
     },
@@ -93,13 +112,11 @@ export interface Report {
   readonly unsafeMissed: number;
   readonly soundCalledUnsafe: number;
   /** Claims of the leading cause by size, and how often it was there. */
-  readonly reliability: readonly {
-    readonly from: number;
-    readonly count: number;
-    readonly claimed: number;
-    readonly right: number;
-  }[];
+  readonly reliability: readonly ReliabilityRow[];
   readonly brier: number;
+  /** Batteries of strings whose condition was told right, and how many there were. */
+  readonly eachRight: number;
+  readonly each: number;
 }
 
 const share = <T>(list: readonly T[], test: (item: T) => boolean): number =>
@@ -107,23 +124,17 @@ const share = <T>(list: readonly T[], test: (item: T) => boolean): number =>
 
 export function reportOf(all: readonly Examined[], edges: readonly number[]): Report {
   const condemns = ({ verdict }: Examined): boolean => verdict.verdict.startsWith('replace');
-  const reliability = edges.slice(0, -1).flatMap((from, i) => {
-    const to = edges[i + 1]!;
-    const within = all.filter(({ ranked: [top] }) => top!.share >= from && top!.share < to);
-    if (within.length === 0) return [];
-    return [
-      {
-        from,
-        count: within.length,
-        claimed: within.reduce((sum, e) => sum + e.ranked[0]!.share, 0) / within.length,
-        right: share(within, (e) => e.it.faults.includes(e.ranked[0]!.cause)),
-      },
-    ];
-  });
   // Frozen and reversed are no matter of odds: what bars the battery is judged apart.
   const judged = all.filter(({ it }) => !isUnsafe(it));
+  const each = judged.flatMap(({ it, verdict }) =>
+    it.cells.length > 1
+      ? it.cells.map((cell, i) => standingOf(cell) === verdict.batteries![i]!.condition)
+      : [],
+  );
   return {
     cases: all.length,
+    each: each.length,
+    eachRight: share(each, (isRight) => isRight),
     first: share(judged, ({ it, ranked }) => it.faults.includes(ranked[0]!.cause)),
     firstTwo: share(judged, ({ it, ranked }) => ranked.slice(0, 2).some((r) => it.faults.includes(r.cause))),
     soundCondemned: share(
@@ -136,7 +147,10 @@ export function reportOf(all: readonly Examined[], edges: readonly number[]): Re
     ),
     unsafeMissed: all.filter(({ it, verdict }) => isUnsafe(it) && verdict.verdict !== 'unsafe').length,
     soundCalledUnsafe: share(judged, ({ verdict }) => verdict.verdict === 'unsafe'),
-    reliability,
+    reliability: reliability(
+      all.map(({ it, ranked: [top] }) => ({ claim: top!.share, isMet: it.faults.includes(top!.cause) })),
+      edges,
+    ),
     brier:
       judged.reduce((sum, e) => {
         const said = e.ranked.reduce(

@@ -1,5 +1,6 @@
 import type { BatteryRating } from '../src/battery/index.js';
 import type { ClampId, Terminal } from '../src/circuit/index.js';
+import type { Engine } from '../src/engine/index.js';
 import type { Machine, MachinePoint } from '../src/machine/index.js';
 import type { KitItem } from '../src/sources/index.js';
 
@@ -219,3 +220,17 @@ export const KIT: readonly KitItem[] = [
     leads: { ...leads, lengthM: 0.4 },
   },
 ];
+
+/** A rating by the EN standard. */
+export const ratedEn = (
+  chemistry: BatteryRating['chemistry'],
+  capacityAh: number,
+  ccaAmps: number,
+): BatteryRating => ({ chemistry, capacityAh, ccaAmps, ccaStandard: 'EN' });
+
+export const motor = (
+  fuel: Engine['fuel'],
+  displacementL: number,
+  cylinders: number,
+  systemVolts: 12 | 24 = 12,
+): Engine => ({ fuel, displacementL, cylinders, systemVolts });

@@ -34,14 +34,13 @@ import {
   rankOptions,
   ruledWaitMinutes,
   type SourceOption,
-  sourceOptions,
 } from '../src/plan/index.js';
 import { DEFAULT_RULES, type HouseRules } from '../src/rules/index.js';
 import type { DonorKit, KitItem } from '../src/sources/index.js';
 import { CAR, DONOR, EV, KIT, MOTORCYCLE, TRUCK } from './fixtures.js';
+import { ALLOWING, optionNamed, run, SCENE_TEMP_C, sceneFor } from './scenes.js';
+import { sweep } from './sweep.js';
 
-const TEMP_C = -4;
-const ALLOWING: HouseRules = { ...DEFAULT_RULES, hobbyLithium: 'allowed' };
 const CLOSED: Machine = {
   ...CAR,
   id: 'boot',
@@ -91,27 +90,9 @@ const SINGLE_SCHOOLS: readonly HouseRules[] = [
   { ...ALLOWING, donorRevs: 'raised' },
 ];
 
-function sceneFor(
-  machine: Machine,
-  option: SourceOption,
-  rest: readonly number[],
-  more: Partial<HookupScene> = {},
-): HookupScene {
-  return {
-    machine,
-    donor: option.sourceKind === 'donor' ? CAR : null,
-    option,
-    batteries: casualtyBatteries(machine, rest, TEMP_C),
-    tempC: TEMP_C,
-    enclosed: false,
-    casualtyRuns: false,
-    ...more,
-  };
-}
-
 /** Every fitting way of the kit, at a socket. */
 function fitting(machine: Machine, rest: readonly number[], rules = ALLOWING): SourceOption[] {
-  return rankOptions(machine, KIT, casualtyBatteries(machine, rest, TEMP_C), TEMP_C, rules, {
+  return rankOptions(machine, KIT, casualtyBatteries(machine, rest, SCENE_TEMP_C), SCENE_TEMP_C, rules, {
     mainsNear: true,
     donorMetres: null,
   })
@@ -119,17 +100,10 @@ function fitting(machine: Machine, rest: readonly number[], rules = ALLOWING): S
     .map((r) => r.option);
 }
 
-function optionNamed(machine: Machine, id: string, rest: readonly number[], kit = KIT): SourceOption {
-  const all = sourceOptions(machine, kit, casualtyBatteries(machine, rest, TEMP_C), TEMP_C, ALLOWING);
-  return all.find((o) => o.id === id)!;
-}
-
 const severe = (hazards: readonly Hazard[]): Hazard[] => hazards.filter((h) => h.severity === 'severe');
-const run = (machine: Machine, actions: readonly HandAction[]): HookupState =>
-  actions.reduce<HookupState>((s, a) => actByHand(s, a, machine), NOTHING_CONNECTED);
 
 describe('generated orders', () => {
-  it('over all machines, sources and schools hold no severe hazard, hooking up or clearing', () => {
+  sweep('over all machines, sources and schools hold no severe hazard, hooking up or clearing', () => {
     let orders = 0;
     let steps = 0;
     MACHINES.forEach(([machine, rest], i) => {
@@ -173,29 +147,33 @@ describe('generated orders', () => {
     expect(orders).toBeGreaterThan(1000);
   });
 
-  it('in an enclosed space spark in gas no more than any other order would that ends on black with both reds on before the bodies are joined', () => {
-    for (const [machine, rest] of [
-      [CAR, [11.7]],
-      [CLOSED, [11.7]],
-      [TRUCK, [11.7, 12.6]],
-    ] as const) {
-      for (const option of fitting(machine, [...rest])) {
-        const scene = sceneFor(machine, option, [...rest], { enclosed: true });
-        const chosen = safestOrder(scene, 3, DEFAULT_RULES);
-        const codes = severe(orderHazards(scene, chosen, DEFAULT_RULES).flat()).map((h) => h.code);
-        expect(codes.every((code) => code === 'spark-in-gas' || code === 'closed-in-charging'))
-          .withContext(`${machine.id} ${option.id}: ${codes.join()}`)
-          .toBeTrue();
-        const cost = orderCost(scene, chosen, DEFAULT_RULES);
-        for (const sequence of permutations(usualSequence(DEFAULT_RULES))) {
-          if (sequence.lastIndexOf('redCasualty') === 3 || sequence.lastIndexOf('redSource') === 3) continue;
-          const other = hookupOrder(machine, scene.donor, option, 3, DEFAULT_RULES, sequence);
-          if (hasLooseLeads(option))
-            expect(orderCost(scene, other, DEFAULT_RULES)).toBeGreaterThanOrEqual(cost);
+  sweep(
+    'in an enclosed space spark in gas no more than any other order would that ends on black with both reds on before the bodies are joined',
+    () => {
+      for (const [machine, rest] of [
+        [CAR, [11.7]],
+        [CLOSED, [11.7]],
+        [TRUCK, [11.7, 12.6]],
+      ] as const) {
+        for (const option of fitting(machine, [...rest])) {
+          const scene = sceneFor(machine, option, [...rest], { enclosed: true });
+          const chosen = safestOrder(scene, 3, DEFAULT_RULES);
+          const codes = severe(orderHazards(scene, chosen, DEFAULT_RULES).flat()).map((h) => h.code);
+          expect(codes.every((code) => code === 'spark-in-gas' || code === 'closed-in-charging'))
+            .withContext(`${machine.id} ${option.id}: ${codes.join()}`)
+            .toBeTrue();
+          const cost = orderCost(scene, chosen, DEFAULT_RULES);
+          for (const sequence of permutations(usualSequence(DEFAULT_RULES))) {
+            if (sequence.lastIndexOf('redCasualty') === 3 || sequence.lastIndexOf('redSource') === 3)
+              continue;
+            const other = hookupOrder(machine, scene.donor, option, 3, DEFAULT_RULES, sequence);
+            if (hasLooseLeads(option))
+              expect(orderCost(scene, other, DEFAULT_RULES)).toBeGreaterThanOrEqual(cost);
+          }
         }
       }
-    }
-  });
+    },
+  );
 
   it('follow the school that is chosen, and tell what it costs', () => {
     const option = optionNamed(CAR, 'donor+heavy', [11.9]);
@@ -268,45 +246,48 @@ describe('make safe', () => {
     return permutations(steps.filter((step) => step.kind === 'detach')).map((off) => [...still, ...off]);
   };
 
-  it('ends clear with no severe step that another sequence avoids, from every state that up to two wrong actions reach', () => {
-    let states = 0;
-    let unavoidable = 0;
-    for (const [machine, rest, ids] of [
-      [CAR, [11.9], ['donor+heavy', 'lithium@12', 'cap@12']],
-      [CAR, [11], ['donor+heavy']],
-      [EV, [9], ['lead@12']],
-      [TRUCK, [11.7, 12.6], ['lead@24', 'lead@12#battery0']],
-    ] as const) {
-      for (const id of ids) {
-        const option = optionNamed(machine, id, rest);
-        const scene = sceneFor(machine, option, rest);
-        const order = safestOrder(scene, 3, DEFAULT_RULES).map((s) => s.action);
-        for (let done = 0; done <= order.length; done++) {
-          const right = run(machine, order.slice(0, done));
-          for (const first of wrongs(scene, right)) {
-            const once = act(right, first);
-            for (const state of [once, ...wrongs(scene, once).map((second) => act(once, second))]) {
-              states++;
-              const off = makeSafe(scene, state, DEFAULT_RULES);
-              const now = off.reduce(act, state);
-              const worst = severeStep(scene, state, off);
-              // A short that stands is broken somewhere: severe only where every sequence of the same acts is.
-              if (worst && others(off).some((other) => severeStep(scene, state, other) === null))
-                fail(`${machine.id} ${id} ${JSON.stringify(state.clamps)} ${worst}`);
-              if (worst) unavoidable++;
-              if (anyClampOn(now) || now.packOn || now.donorRunning || now.pluggedIn)
-                fail(`not clear: ${id}`);
+  sweep(
+    'ends clear with no severe step that another sequence avoids, from every state that up to two wrong actions reach',
+    () => {
+      let states = 0;
+      let unavoidable = 0;
+      for (const [machine, rest, ids] of [
+        [CAR, [11.9], ['donor+heavy', 'lithium@12', 'cap@12']],
+        [CAR, [11], ['donor+heavy']],
+        [EV, [9], ['lead@12']],
+        [TRUCK, [11.7, 12.6], ['lead@24', 'lead@12#battery0']],
+      ] as const) {
+        for (const id of ids) {
+          const option = optionNamed(machine, id, rest);
+          const scene = sceneFor(machine, option, rest);
+          const order = safestOrder(scene, 3, DEFAULT_RULES).map((s) => s.action);
+          for (let done = 0; done <= order.length; done++) {
+            const right = run(machine, order.slice(0, done));
+            for (const first of wrongs(scene, right)) {
+              const once = act(right, first);
+              for (const state of [once, ...wrongs(scene, once).map((second) => act(once, second))]) {
+                states++;
+                const off = makeSafe(scene, state, DEFAULT_RULES);
+                const now = off.reduce(act, state);
+                const worst = severeStep(scene, state, off);
+                // A short that stands is broken somewhere: severe only where every sequence of the same acts is.
+                if (worst && others(off).some((other) => severeStep(scene, state, other) === null))
+                  fail(`${machine.id} ${id} ${JSON.stringify(state.clamps)} ${worst}`);
+                if (worst) unavoidable++;
+                if (anyClampOn(now) || now.packOn || now.donorRunning || now.pluggedIn)
+                  fail(`not clear: ${id}`);
+              }
             }
           }
         }
       }
-    }
-    process.stdout.write(
-      `\nmake safe from ${states} wrong states, ${unavoidable} of them with a step that nothing makes mild\n`,
-    );
-    expect(unavoidable).toBeLessThan(states / 10);
-    expect(states).toBeGreaterThan(1500);
-  });
+      process.stdout.write(
+        `\nmake safe from ${states} wrong states, ${unavoidable} of them with a step that nothing makes mild\n`,
+      );
+      expect(unavoidable).toBeLessThan(states / 10);
+      expect(states).toBeGreaterThan(1500);
+    },
+  );
 });
 
 describe('replan', () => {
@@ -857,7 +838,7 @@ describe('hazardsOf', () => {
     const { openVolts } = scene.batteries.models[0]!;
     const { rating, socHigh } = scene.batteries.beliefs[0]!;
     // As strong as 12.6 V allows: new, and at the full end of its band. Battery, strap and the tool itself in one loop.
-    const ohms = batteryOhms(rating, { soc: socHigh, tempC: TEMP_C, ageing: 1 });
+    const ohms = batteryOhms(rating, { soc: socHigh, tempC: SCENE_TEMP_C, ageing: 1 });
     expect(short!.amps).toBeCloseTo(openVolts / (ohms + 0.0004 + 0.002), 0);
     expect(short!.story).toBe('strong-battery');
   });
@@ -879,7 +860,9 @@ describe('hazardsOf', () => {
     );
     expect(severe(hazardsOf(scene, state, { kind: 'crank' }, DEFAULT_RULES))).toEqual([]);
     expect(isDone(state, { kind: 'donor-engine', running: true })).toBeTrue();
-    expect(planCase(CAR, option, scene.batteries, TEMP_C, DEFAULT_RULES)!.waitMinutes).toBeGreaterThan(0);
+    expect(planCase(CAR, option, scene.batteries, SCENE_TEMP_C, DEFAULT_RULES)!.waitMinutes).toBeGreaterThan(
+      0,
+    );
     expect(state.clamps.redSource).not.toBe(PACK_END);
   });
 });

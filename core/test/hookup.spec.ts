@@ -15,21 +15,18 @@ import type { Machine } from '../src/machine/index.js';
 import { casualtyBatteries, rankOptions, ruledWaitMinutes, type SourceOption } from '../src/plan/index.js';
 import { DEFAULT_RULES } from '../src/rules/index.js';
 import { CAR, EV, KIT, MOTORCYCLE, TRUCK } from './fixtures.js';
-
-const TEMP_C = -4;
+import { SCENE_TEMP_C, sceneFor } from './scenes.js';
 
 function optionOf(machine: Machine, id: string, rest: number[]): SourceOption {
-  const batteries = casualtyBatteries(machine, rest, TEMP_C);
-  const all = rankOptions(machine, KIT, batteries, TEMP_C, DEFAULT_RULES);
+  const batteries = casualtyBatteries(machine, rest, SCENE_TEMP_C);
+  const all = rankOptions(machine, KIT, batteries, SCENE_TEMP_C, DEFAULT_RULES);
   const found = all.find((r) => r.option.id === id);
   if (!found) throw new Error(`no option ${id}: ${all.map((r) => r.option.id).join()}`);
   return found.option;
 }
 
-function sceneOf(machine: Machine, option: SourceOption, rest: number[], casualtyRuns = false): HookupScene {
-  const batteries = casualtyBatteries(machine, rest, TEMP_C);
-  return { machine, donor: CAR, option, batteries, tempC: TEMP_C, enclosed: false, casualtyRuns };
-}
+const sceneOf = (machine: Machine, option: SourceOption, rest: number[], casualtyRuns = false): HookupScene =>
+  sceneFor(machine, option, rest, { donor: CAR, casualtyRuns });
 
 const run = (actions: readonly HookupAction[], from: HookupState = NOTHING_CONNECTED): HookupState =>
   actions.reduce(act, from);
@@ -227,8 +224,8 @@ describe('makeSafe', () => {
       [MOTORCYCLE, [12]],
       [TRUCK, [11.7, 12.6]],
     ] as const) {
-      const batteries = casualtyBatteries(machine, [...readings], TEMP_C);
-      for (const { option, unfit } of rankOptions(machine, KIT, batteries, TEMP_C, DEFAULT_RULES)) {
+      const batteries = casualtyBatteries(machine, [...readings], SCENE_TEMP_C);
+      for (const { option, unfit } of rankOptions(machine, KIT, batteries, SCENE_TEMP_C, DEFAULT_RULES)) {
         if (unfit) continue;
         const steps = hookupOrder(machine, CAR, option, 3, DEFAULT_RULES).map((s) => s.action);
         for (let n = 0; n <= steps.length; n++) {

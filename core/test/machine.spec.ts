@@ -1,4 +1,5 @@
-import { geometryFaults, type Machine, MACHINE_CLASSES } from '../src/machine/index.js';
+import type { BatteryRating, Chemistry } from '../src/battery/index.js';
+import { dataFaults, geometryFaults, type Machine, MACHINE_CLASSES } from '../src/machine/index.js';
 import {
   cluesFor,
   isTemplate,
@@ -11,7 +12,8 @@ import {
 } from '../src/template/index.js';
 import { CAR, TRUCK } from './fixtures.js';
 
-const codes = (machine: Machine): string[] => geometryFaults(machine).map((f) => `${f.path}: ${f.code}`);
+const codes = (machine: Machine): string[] =>
+  [...geometryFaults(machine), ...dataFaults(machine)].map((f) => `${f.path}: ${f.code}`);
 
 describe('geometryFaults', () => {
   it('finds nothing in sound machines', () => {
@@ -31,7 +33,10 @@ describe('geometryFaults', () => {
     expect(codes({ ...CAR, batteries: [moved] })).toEqual(['batteries[0]: battery-outside']);
     const same = TRUCK.batteries[0]!;
     expect(codes({ ...TRUCK, batteries: [same, same] })).toEqual(['batteries[1]: batteries-overlap']);
-    expect(codes({ ...CAR, systemVolts: 24 })).toEqual(['batteries: string-does-not-match-volts']);
+    expect(codes({ ...CAR, systemVolts: 24 })).toEqual([
+      'batteries: string-does-not-match-volts',
+      'engine.systemVolts: engine-does-not-match-volts',
+    ]);
     expect(codes({ ...CAR, points: [...CAR.points, CAR.points[0]!] })).toEqual(['points[3]: same-id']);
     expect(codes({ ...CAR, points: [...CAR.points, { ...CAR.points[0]!, id: 'x', battery: 3 }] })).toEqual([
       'points[3]: unknown-battery',
@@ -39,6 +44,36 @@ describe('geometryFaults', () => {
     const wire = { ...CAR.points[2]!, id: 'wire', kind: 'latch-wire-positive' as const };
     expect(codes({ ...CAR, points: [...CAR.points, wire] })).toEqual(['points: latch-wire-alone']);
     expect(codes({ ...CAR, points: [CAR.points[0]!] })).toEqual(['points: no-black-point']);
+    const black = CAR.points.filter((p) => p.kind === 'ground-point' || p.kind === 'battery-negative');
+    expect(codes({ ...CAR, points: black })).toEqual(['points: no-red-point']);
+    expect(codes({ ...CAR, machineClass: 'ev' })).toEqual(['engine: engine-of-an-electric']);
+    const [first, second] = TRUCK.batteries;
+    const other = (rating: Partial<BatteryRating>) => ({
+      ...second!,
+      rating: { ...second!.rating, ...rating },
+    });
+    expect(codes({ ...TRUCK, batteries: [first!, other({ chemistry: 'agm' })] })).toEqual([
+      'batteries[1].rating: string-mixed',
+    ]);
+    const { capacityAh } = first!.rating;
+    expect(codes({ ...TRUCK, batteries: [first!, other({ capacityAh: capacityAh * 1.09 })] })).toEqual([]);
+    expect(codes({ ...TRUCK, batteries: [first!, other({ capacityAh: capacityAh * 1.11 })] })).toEqual([
+      'batteries[1].rating: string-mixed',
+    ]);
+  });
+
+  it('questions cold-cranking amps that no battery of that size has', () => {
+    const rated = (chemistry: Chemistry, ccaAmps: number): string[] => {
+      const [battery] = CAR.batteries;
+      const rating = { ...battery!.rating, chemistry, capacityAh: 60, ccaAmps };
+      return codes({ ...CAR, batteries: [{ ...battery!, rating }] });
+    };
+    const unlikely = ['batteries[0].rating.ccaAmps: rating-unlikely'];
+    // 60 Ah: 540 A is usual; 54 and 5400 are a figure too few and one too many.
+    for (const cca of [540, 150, 1500]) expect(rated('agm', cca)).toEqual([]);
+    for (const cca of [54, 5400, 149, 1501]) expect(rated('agm', cca)).toEqual(unlikely);
+    for (const cca of [5400, 240]) expect(rated('lfp', cca)).toEqual([]);
+    for (const cca of [239, 7201]) expect(rated('lfp', cca)).toEqual(unlikely);
   });
 });
 

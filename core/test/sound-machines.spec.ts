@@ -5,6 +5,7 @@ import type { Engine } from '../src/engine/index.js';
 import type { Machine } from '../src/machine/index.js';
 import { startOdds } from '../src/plan/index.js';
 import { seededRandom } from '../src/quantities/index.js';
+import { motor, ratedEn } from './fixtures.js';
 import { EVERY_MACHINE } from './order-proof.js';
 
 const SOUND = { soc: 0.95, ageing: 1 };
@@ -19,34 +20,17 @@ function alone(ratings: readonly BatteryRating[], tempC: number): Rescue {
   );
 }
 
-const rated = (
-  chemistry: BatteryRating['chemistry'],
-  capacityAh: number,
-  ccaAmps: number,
-): BatteryRating => ({
-  chemistry,
-  capacityAh,
-  ccaAmps,
-  ccaStandard: 'EN',
-});
-const motor = (
-  fuel: Engine['fuel'],
-  displacementL: number,
-  cylinders: number,
-  systemVolts: 12 | 24 = 12,
-): Engine => ({ fuel, displacementL, cylinders, systemVolts });
-
 describe('what sound engines draw at 20 degC', () => {
   // Field guide, section 17: measured in the field, warm and sound.
   const rows: readonly [string, Engine, readonly BatteryRating[], number, number][] = [
-    ['450 single', motor('petrol', 0.45, 1), [rated('agm', 8, 115)], 60, 110],
-    ['1.2 petrol', motor('petrol', 1.2, 3), [rated('flooded', 45, 400)], 90, 150],
-    ['2.0 diesel', motor('diesel', 2, 4), [rated('efb', 70, 720)], 180, 280],
-    ['5.7 V8 petrol', motor('petrol', 5.7, 8), [rated('flooded', 70, 640)], 150, 250],
+    ['450 single', motor('petrol', 0.45, 1), [ratedEn('agm', 8, 115)], 60, 110],
+    ['1.2 petrol', motor('petrol', 1.2, 3), [ratedEn('flooded', 45, 400)], 90, 150],
+    ['2.0 diesel', motor('diesel', 2, 4), [ratedEn('efb', 70, 720)], 180, 280],
+    ['5.7 V8 petrol', motor('petrol', 5.7, 8), [ratedEn('flooded', 70, 640)], 150, 250],
     [
       '12.8 diesel on 24 V',
       motor('diesel', 12.8, 6, 24),
-      [rated('flooded', 180, 1000), rated('flooded', 180, 1000)],
+      [ratedEn('flooded', 180, 1000), ratedEn('flooded', 180, 1000)],
       350,
       600,
     ],
@@ -63,7 +47,7 @@ describe('what sound engines draw at 20 degC', () => {
 
   it('amps and drag grow with size, but less than size does', () => {
     const amps = (litres: number, fuel: Engine['fuel']): number =>
-      crankPoint(alone([rated('flooded', 200, 1400)], 20), motor(fuel, litres, 6)).starterAmps;
+      crankPoint(alone([ratedEn('flooded', 200, 1400)], 20), motor(fuel, litres, 6)).starterAmps;
     for (const fuel of ['petrol', 'diesel'] as const)
       for (const litres of [0.3, 0.8, 1.5, 2.5, 4, 6]) {
         expect(amps(litres * 1.3, fuel))

@@ -14,7 +14,7 @@ import {
   type WakeCase,
 } from '../src/crank/index.js';
 import { rollingStart } from '../src/machine/index.js';
-import { bankOf, boosterFillSeconds, latchPoint } from '../src/sources/index.js';
+import { bankOf, boosterFillSeconds, capacitorSource, latchPoint } from '../src/sources/index.js';
 import { BATTERY_60, CAR, EV, FREE, JOINED, KIT } from './fixtures.js';
 import { runNgspice, sampleAt } from './ngspice.js';
 
@@ -89,16 +89,42 @@ describe('rollingStart', () => {
   });
 });
 
+describe('a bank in the cold', () => {
+  const booster = KIT.find((item) => item.kind === 'capacitor-booster')!;
+
+  it('has its rated resistance from 25 degC up, and twice it near -27 degC', () => {
+    const ohms = (tempC: number): number => capacitorSource(booster, tempC).capacitor!.esrOhms;
+    expect(ohms(40)).toBe(ohms(25));
+    expect(ohms(25)).toBeCloseTo(bankOf(booster).esrOhms, 12);
+    expect(ohms(25 - 75 * Math.LN2) / ohms(25)).toBeCloseTo(2, 9);
+    expect(ohms(-20)).toBeGreaterThan(ohms(0));
+  });
+});
+
 describe('boosterFillSeconds', () => {
   const booster = KIT.find((item) => item.kind === 'capacitor-booster')!;
 
-  it('is C dV / I through the converter: 58.3 F from 9 to 14.4 V at 6 A', () => {
-    expect(boosterFillSeconds({ ...booster, volts: 9 }, 14.4)).toBeCloseTo((350 / 6) * (5.4 / 6), 6);
+  const living = { openVolts: 11.5, ohms: 0.05 };
+
+  it('is the energy between both volts over the power of its converter: 58.3 F from 9 to 14.4 V at 86.4 W', () => {
+    const joules = ((350 / 6) * (14.4 ** 2 - 9 ** 2)) / 2;
+    expect(boosterFillSeconds({ ...booster, volts: 9 }, 14.4, living)).toBeCloseTo(joules / (6 * 14.4), 6);
+  });
+
+  it('takes longer from a battery that feeds it less, and forever from one that cannot', () => {
+    const from = (openVolts: number, ohms: number) =>
+      boosterFillSeconds({ ...booster, volts: 9 }, 14.4, { openVolts, ohms });
+    // 6 V behind half an ohm: at 4 V it gives 4 A, 16 W, of which 13.6 W arrive.
+    expect(from(6, 0.5)).toBeCloseTo(((350 / 6) * (14.4 ** 2 - 9 ** 2)) / 2 / 13.6, 6);
+    const longer = [12, 10, 8, 6, 4.5].map((volts) => from(volts, 0.5)!);
+    expect(longer).toEqual([...longer].sort((a, b) => a - b));
+    expect(from(4, 0.05)).toBeNull();
+    expect(from(1, 0.05)).toBeNull();
   });
 
   it('is nothing for a full bank or one without a converter', () => {
-    expect(boosterFillSeconds(booster, 14.4)).toBeNull();
-    expect(boosterFillSeconds({ ...booster, volts: 9, converterAmps: null }, 14.4)).toBeNull();
+    expect(boosterFillSeconds(booster, 14.4, living)).toBeNull();
+    expect(boosterFillSeconds({ ...booster, volts: 9, converterAmps: null }, 14.4, living)).toBeNull();
   });
 });
 

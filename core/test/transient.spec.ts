@@ -31,7 +31,7 @@ const donor = (tempC: number, running: boolean): SourceModel => {
     ...(running && { alternator: { volts: 14.2, maxAmps: 60 } }),
   };
 };
-const BANK = capacitorSource(KIT.find((item) => item.kind === 'capacitor-booster')!);
+const BANK = capacitorSource(KIT.find((item) => item.kind === 'capacitor-booster')!, 25);
 const LITHIUM: SourceModel = { openVolts: 13.28, ohms: 0.0085, maxAmps: 800 };
 
 function caseOf(

@@ -9,6 +9,8 @@ import {
   SUSPECT_OF,
   TOOLS,
 } from '../src/diagnosis/index.js';
+import { holdUpHours } from '../src/capacitor/index.js';
+import { CHARGE_VOLTS } from '../src/charging/index.js';
 import { fittingOrder } from '../src/hookup/index.js';
 import type { Machine } from '../src/machine/index.js';
 import { answerOf, drawCase } from '../src/practice/index.js';
@@ -26,6 +28,7 @@ import {
   strengthTrend,
 } from '../src/verdict/index.js';
 import { BATTERY_60, CAR, EV, KIT, TRUCK } from './fixtures.js';
+import { sweep } from './sweep.js';
 
 const PROFILE: DiagnosisProfile = {
   machineClass: 'car',
@@ -271,7 +274,7 @@ describe('conclude', () => {
     expect(moved).toBeCloseTo(odds(found.share!) - odds(before), 0);
   });
 
-  it('over 250 hidden faults throws hardly a sound battery away and seldom blames the wrong part', () => {
+  sweep('over 250 hidden faults throws hardly a sound battery away and seldom blames the wrong part', () => {
     const random = seededRandom(77);
     const asked: CheckId[] = [
       'symptom',
@@ -319,6 +322,61 @@ describe('chargePlan', () => {
   const battery = CAR.batteries[0]!;
   const plan = (soc: number, volts: number | null, rules: HouseRules = DEFAULT_RULES, at = battery) =>
     chargePlan(at, soc, volts, 5, [CHARGER], rules);
+
+  it('takes out what is very flat, closed in, or long to charge, and asks the house before that', () => {
+    const where = (soc: number, volts: number | null, rules: Partial<HouseRules> = {}, at = battery) => {
+      const { place, placeReason } = plan(soc, volts, { ...DEFAULT_RULES, ...rules }, at);
+      return [place, placeReason].join(' ');
+    };
+    const sense = DEFAULT_RULES.chargerSenseVolts;
+    expect(where(0.97, 12.6)).toBe('at-the-points short');
+    expect(where(0.1, 11.8)).toBe('take-out long');
+    expect(where(0.97, sense - 0.01)).toBe('take-out very-flat');
+    expect(where(0.97, sense)).toBe('at-the-points short');
+    expect(where(0.97, null)).toBe('at-the-points short');
+    expect(where(0.97, 12.6, {}, { ...battery, closedIn: true, ventHose: false })).toBe('take-out closed-in');
+    expect(where(0.97, 12.6, {}, { ...battery, closedIn: true, ventHose: true })).toBe('at-the-points short');
+    expect(where(0.97, 12.6, { chargeOnVehicle: 'take-out' })).toBe('take-out house-rule');
+    expect(where(0.97, 12.6, { chargeOnVehicle: 'negative-off' })).toBe('negative-off house-rule');
+  });
+
+  it('lifts only what is under the sense volts, and says where the house would rather not', () => {
+    const sense = DEFAULT_RULES.chargerSenseVolts;
+    const replacing: HouseRules = { ...DEFAULT_RULES, veryFlatBattery: 'replace' };
+    const reviving: HouseRules = { ...DEFAULT_RULES, veryFlatBattery: 'revive' };
+    expect(plan(0, sense - 0.01).revival).not.toBeNull();
+    expect(plan(0, sense).revival).toBeNull();
+    expect(plan(0, null).revival).toBeNull();
+    expect(plan(0, sense - 1, replacing).reviveRefusedByHouse).toBeTrue();
+    expect(plan(0, sense, replacing).reviveRefusedByHouse).toBeFalse();
+    expect(plan(0, sense - 1, reviving).reviveRefusedByHouse).toBeFalse();
+  });
+
+  it('pushes no more than a quarter of the capacity, and names chargers of the wrong volts', () => {
+    const with_ = (charger: Partial<typeof CHARGER>, ah = 60) =>
+      chargePlan(
+        { ...battery, rating: { ...battery.rating, capacityAh: ah } },
+        0.4,
+        12,
+        5,
+        [...KIT.filter((k) => k.kind === 'lead-set'), { ...CHARGER, ...charger } as KitItem],
+        DEFAULT_RULES,
+      ).chargers;
+    expect(with_({ amps: 15 }, 60)).toEqual([jasmine.objectContaining({ amps: 15, unfit: null })]);
+    expect(with_({ amps: 15 }, 40)[0]!.amps).toBe(10);
+    expect(with_({ amps: 4 }, 40)[0]!.amps).toBe(4);
+    const { least, most } = CHARGE_VOLTS.flooded;
+    expect(with_({ volts: most })[0]!.unfit).toBeNull();
+    expect(with_({ volts: most + 0.1 })[0]!.unfit).toBe('volts-too-high');
+    expect(with_({ volts: least })[0]!.unfit).toBeNull();
+    expect(with_({ volts: least - 0.1 })[0]!.unfit).toBe('volts-too-low');
+  });
+
+  it('charges on the bench, whatever the cold outside', () => {
+    const hours = (tempC: number) => chargePlan(battery, 0.4, 12, tempC, [], DEFAULT_RULES).hours;
+    expect(hours(-18)).toBe(hours(15));
+    expect(hours(30)!).toBeLessThanOrEqual(hours(15)!);
+  });
 
   it('charges with a tenth of the capacity, 10 to 24 h from flat, sooner from half', () => {
     const flat = plan(0, 11.7);
@@ -390,8 +448,9 @@ describe('bankInstead', () => {
 
   it('is down within hours while parked, by the formula of a bank', () => {
     const { parkedHours } = bankInstead(CAR, booster, 10, DEFAULT_RULES)!;
-    const seconds = (bankOf(booster).farads * (booster.volts - 10.5)) / 0.05;
-    expect(parkedHours).toBeCloseTo(seconds / 3600, 6);
+    // 50 mA, and what the bank loses by itself.
+    expect(parkedHours).toBeCloseTo(holdUpHours(bankOf(booster).farads, booster.volts, 10.5, 0.05), 9);
+    expect(parkedHours).toBeCloseTo((bankOf(booster).farads * (booster.volts - 10.5)) / 0.0502 / 3600, 2);
   });
 
   it('cranks more often with more farads, and no more in the cold', () => {

@@ -9,6 +9,7 @@ import {
   type HiddenMachine,
   keyOnDrop,
   lookOf,
+  oneBattery,
   CHECK_IDS,
   type CheckId,
   checkOf,
@@ -70,6 +71,7 @@ export function worldOf(setup: Setup): World {
   const starts = lookOf(hidden, profile, helped) === 'starts';
   const running = (hidden.chargingVolts * profile.systemVolts) / 12;
   const dash = keyOnDrop(hidden, profile);
+  const tested = battery < batteries.length ? oneBattery(hidden, battery) : hidden;
 
   const posts = (seconds: number): number => {
     if (phase === 'running') return running;
@@ -100,7 +102,7 @@ export function worldOf(setup: Setup): World {
   return {
     volts,
     amps: (seconds) => (phase === 'still' ? asleepAmps(hidden) : starterAmps(seconds)),
-    strengthShare: () => checkOf('conductance').predict!(hidden, profile)!,
+    strengthShare: () => checkOf('conductance').predict!(tested, profile)!,
     ratedAmps: profile.rating.ccaAmps,
   };
 }

@@ -2,7 +2,7 @@ import { CAUSES, TOOLS, WEIGHED_CHECK_IDS } from '@voltrek/core/diagnosis';
 import { MACHINE_CLASSES } from '@voltrek/core/machine';
 import * as yup from 'yup';
 import { found } from '../found.js';
-import { record, result, subjectShape } from './parts.js';
+import { evidenceBattery, record, result, subjectShape } from './parts.js';
 
 /** Evidence in, as the checks found it. */
 export const DIAGNOSE_INPUT = record({
@@ -10,7 +10,13 @@ export const DIAGNOSE_INPUT = record({
   ...subjectShape,
   evidence: yup
     .array()
-    .of(record({ check: yup.string().oneOf(WEIGHED_CHECK_IDS).required(), found: found() }).required())
+    .of(
+      record({
+        check: yup.string().oneOf(WEIGHED_CHECK_IDS).required(),
+        found: found(),
+        battery: evidenceBattery(),
+      }).required(),
+    )
     .max(40)
     .required(),
   /** What there is to check with; left out: everything. */
@@ -31,6 +37,7 @@ export const DIAGNOSE_OUTPUT = record({
             record({
               check: yup.string().oneOf(WEIGHED_CHECK_IDS).required(),
               found: found(),
+              battery: evidenceBattery(),
               factor: result(),
             }).required(),
           )
@@ -43,6 +50,7 @@ export const DIAGNOSE_OUTPUT = record({
     .of(
       record({
         check: yup.string().oneOf(WEIGHED_CHECK_IDS).required(),
+        battery: evidenceBattery(),
         gainBits: result(),
         minutes: result(),
         worth: result(),

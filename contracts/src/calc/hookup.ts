@@ -4,7 +4,7 @@ import { MACHINE_CLASSES, POINT_KINDS } from '@voltrek/core/machine';
 import { SOURCE_KINDS } from '@voltrek/core/plan';
 import { TYPED_RANGES } from '@voltrek/core/quantities';
 import * as yup from 'yup';
-import { engine, figure, leads, rating, record, source, tempC } from './parts.js';
+import { engine, figure, leads, rating, record, source, tempC, coldestC } from './parts.js';
 
 const MM = { min: -50_000, max: 50_000, unit: 'mm' };
 const SIZE = { min: 1, max: 50_000, unit: 'mm' };
@@ -134,6 +134,7 @@ const scene = {
     .max(2)
     .required(),
   tempC: tempC(),
+  coldestC: coldestC(),
   enclosed: yup.boolean().notRequired(),
   casualtyRuns: yup.boolean().notRequired(),
   rules,

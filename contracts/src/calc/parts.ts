@@ -24,6 +24,9 @@ export const SECONDS: Range = { min: 0.01, max: 600, unit: 's' };
 export const FARADS: Range = { min: 0.001, max: 1_000_000, unit: 'F' };
 export const share = () => figure(SHARE);
 export const tempC = () => figure(TYPED_RANGES.ambientC);
+/** The coldest since the machine last ran, where that is known: ice does not thaw with the air. */
+export const coldestC = () =>
+  yup.number().min(TYPED_RANGES.ambientC.min).max(TYPED_RANGES.ambientC.max).notRequired();
 export const chemistry = () => yup.string().oneOf(CHEMISTRIES).required();
 
 export const rating = () =>
@@ -108,3 +111,6 @@ export const cells = () => record(cellShape()).required();
 
 export const result = () => yup.number().required();
 export const maybe = () => yup.number().nullable().defined();
+
+/** The battery of a string that a piece of evidence was read at by itself, from the chassis side; left out: the machine, or its weakest. */
+export const evidenceBattery = () => yup.number().integer().min(0).max(3);

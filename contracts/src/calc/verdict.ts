@@ -1,9 +1,10 @@
-import { CAUSES, CHECK_IDS, STOP_CONDITIONS, SUSPECTS } from '@voltrek/core/diagnosis';
+import { BATTERY_CONDITIONS, CAUSES, CHECK_IDS, STOP_CONDITIONS, SUSPECTS } from '@voltrek/core/diagnosis';
 import { CERTAINTIES, FOLLOW_UPS, GROUNDS, VERDICTS } from '@voltrek/core/verdict';
 import * as yup from 'yup';
 import { found } from '../found.js';
+import { TIME_UNITS_OF_FILES } from '../trace-fault.js';
 import { DIAGNOSE_INPUT } from './diagnose.js';
-import { maybe, record, result, subjectShape } from './parts.js';
+import { coldestC, evidenceBattery, maybe, record, result, subjectShape } from './parts.js';
 
 /** A diagnosis, and what the verdict must know beside it. Rest volts are taken from the evidence. */
 export const VERDICT_INPUT = DIAGNOSE_INPUT.concat(
@@ -12,8 +13,22 @@ export const VERDICT_INPUT = DIAGNOSE_INPUT.concat(
     /** Other flat calls of this machine within the repeat window. */
     earlierFlatCalls: yup.number().integer().min(0).max(20).notRequired(),
     diedInService: yup.boolean().notRequired(),
+    coldestC: coldestC(),
   }),
 );
+
+const ledger = () =>
+  yup
+    .array()
+    .of(
+      record({
+        check: yup.string().oneOf(CHECK_IDS).required(),
+        found: found(),
+        battery: evidenceBattery(),
+        bits: result(),
+      }).required(),
+    )
+    .required();
 
 export const VERDICT_OUTPUT = record({
   verdict: yup.string().oneOf(VERDICTS).required(),
@@ -25,13 +40,12 @@ export const VERDICT_OUTPUT = record({
     .array()
     .of(record({ cause: yup.string().oneOf(CAUSES).required(), share: result() }).required())
     .required(),
-  ledger: yup
-    .array()
-    .of(
-      record({ check: yup.string().oneOf(CHECK_IDS).required(), found: found(), bits: result() }).required(),
-    )
-    .required(),
-  deciding: record({ check: yup.string().oneOf(CHECK_IDS).required(), chance: result() })
+  ledger: ledger(),
+  deciding: record({
+    check: yup.string().oneOf(CHECK_IDS).required(),
+    battery: evidenceBattery(),
+    chance: result(),
+  })
     .nullable()
     .notRequired()
     .default(undefined),
@@ -39,6 +53,14 @@ export const VERDICT_OUTPUT = record({
     .array()
     .of(record({ kind: yup.string().oneOf(FOLLOW_UPS).required(), days: result() }).required())
     .required(),
+  /** Of a string, each battery by itself from the chassis side; left out where there is one. */
+  batteries: yup.array().of(
+    record({
+      condition: yup.string().oneOf(BATTERY_CONDITIONS).required(),
+      share: result(),
+      ledger: ledger(),
+    }).required(),
+  ),
 });
 
 /** The text of a logger's CSV, and the machine it was taken on. */
@@ -49,7 +71,7 @@ export const TRACE_INPUT = record({
 
 export const TRACE_OUTPUT = record({
   rows: result(),
-  timeUnit: yup.string().oneOf(['s', 'ms']).required(),
+  timeUnit: yup.string().oneOf(TIME_UNITS_OF_FILES).required(),
   cutOff: yup.boolean().required(),
   durationSeconds: result(),
   restVolts: maybe(),

@@ -10,6 +10,9 @@ export const REVERSED_PER_CELL_VOLTS = -0.05;
 export const BATTERY_BARS = ['reversed', 'frozen'] as const;
 export type BatteryBar = (typeof BATTERY_BARS)[number];
 
+/** The coldest that a battery has been, degC: now, or as it was noted of the time since its machine last ran. */
+export const coldestOf = (tempC: number, noted?: number | null): number => Math.min(tempC, noted ?? tempC);
+
 /**
  * Why no current may be put through a battery: the one place that decides it, for plan, hook-up, crank, charge, revival and verdict.
  *

@@ -1,4 +1,4 @@
-import type { Bank, CellBank } from '../sources/cell-bank.js';
+import { type Bank, BANK_LEAK_A_DAY, type CellBank } from '../sources/cell-bank.js';
 
 /** Energy that a bank gives between two voltages, J: C/2 (V1^2 - V2^2); nothing from one that stands below the lower of them already. */
 export function usableJoules(farads: number, fromVolts: number, toVolts: number): number {
@@ -44,10 +44,18 @@ export function rechargeSeconds(farads: number, fromVolts: number, toVolts: numb
   return Math.max(0, (farads * (toVolts - fromVolts)) / amps);
 }
 
-/** Hours a parked bank holds above `minVolts` under a steady drain. */
+/**
+ * Hours a parked bank holds above `minVolts` under a steady drain and its own leakage, which is a share of its volts a day:
+ * C dV/dt = -I - k C V, so that t = ln((V1 + I/kC) / (V2 + I/kC)) / k.
+ */
 export function holdUpHours(farads: number, fromVolts: number, minVolts: number, drainAmps: number): number {
-  return rechargeSeconds(farads, minVolts, fromVolts, drainAmps) / 3600;
+  if (drainAmps < 0) throw new RangeError('the drain must not be below zero');
+  if (fromVolts <= minVolts) return 0;
+  const leak = -Math.log(1 - BANK_LEAK_A_DAY) / DAY_S;
+  const drain = drainAmps / (leak * farads);
+  return Math.log((fromVolts + drain) / (minVolts + drain)) / leak / 3600;
 }
+const DAY_S = 86_400;
 
 /** Amps at which cells are charged one by one the first time, per farad: slow, so that none passes its limit unseen. */
 export const FIRST_CHARGE_AMPS_PER_FARAD = 1 / 1000;

@@ -31,7 +31,7 @@ export function revive(
   healthyVolts: number,
   senseVolts: number,
   ohms: number,
-  tempC: number,
+  coldestC: number,
 ): Revival {
   requireInRange('resistance', ohms, { min: 0.05, max: 100, unit: 'ohm' });
   requireInRange('healthy battery', healthyVolts, { min: 10, max: 15, unit: 'V' });
@@ -47,6 +47,6 @@ export function revive(
     peakWatts: difference ** 2 / ohms,
     minutes,
     joules: isThere || left <= 0 ? 0 : (farads / 2) * (difference ** 2 - left ** 2),
-    refused: isLeadAcid(rating.chemistry) ? batteryBar(rating.chemistry, restVolts, tempC) : 'lithium',
+    refused: isLeadAcid(rating.chemistry) ? batteryBar(rating.chemistry, restVolts, coldestC) : 'lithium',
   };
 }

@@ -1,18 +1,27 @@
 import { type Random, seededRandom } from '../quantities/random.js';
 import { type Cause, CAUSES, type DiagnosisProfile, priorsFor } from './causes.js';
-import { drawHidden, type HiddenMachine } from './hidden.js';
+import { drawHidden } from './draw-hidden.js';
+import { type HiddenMachine, oneBattery } from './hidden.js';
 import { type Found, type Check, type CheckId, checkOf, spreadOf, type Tool, checksFor } from './checks.js';
 
 /** A piece of evidence: which check, and what it found. */
 export interface DiagnosisEvidence {
   readonly check: CheckId;
   readonly found: Found;
+  /** The battery of a string that was read by itself, from the chassis side; left out: the machine, or its weakest battery. */
+  readonly battery?: number;
 }
 
 /** Machines drawn for each cause: enough that a cause's spread is felt, few enough to be asked at every tap. */
 const PER_CAUSE = 120;
 /** What comes in most shapes, alone and beside others, is drawn more often. */
-const DRAWN_MORE: Partial<Record<Cause, number>> = { worn: 4, discharged: 2, 'left-on': 1.5, sulphated: 1.5 };
+const DRAWN_MORE: Partial<Record<Cause, number>> = {
+  worn: 4,
+  discharged: 2,
+  'left-on': 1.5,
+  sulphated: 1.5,
+  'string-weak': 4,
+};
 /**
  * Share of findings that tell nothing of the machine: mistyped, read at the clamp, heard wrong, or of a fault that no table holds. They fall
  * on any outcome alike, so nothing is ever ruled out altogether. What is said or seen is more often wrong than what a meter shows.
@@ -29,8 +38,11 @@ export interface Crowd {
   readonly holdsAt: Uint32Array;
   /** Share of each before any evidence: the prior of its cause, spread over those drawn for it. */
   readonly shares: Float64Array;
-  /** Chance of each outcome of a check, machine after machine: worked out when it is first asked and kept, since it never changes. */
-  readonly known: Map<CheckId, Float64Array>;
+  /**
+   * Chance of each outcome of a check, or of one at one battery, machine after machine: worked out when it is first asked and kept, since
+   * it never changes.
+   */
+  readonly known: Map<string, Float64Array>;
 }
 
 /** Draws the crowd of a profile. The same seed gives the same crowd, so that a tap never changes the answer by luck. */
@@ -83,19 +95,22 @@ export function shareOfAny(
   return sum;
 }
 
-function chancesOf(crowd: Crowd, check: Check): Float64Array {
-  const kept = crowd.known.get(check.id);
+function chancesOf(crowd: Crowd, check: Check, battery?: number): Float64Array {
+  const key = battery === undefined ? check.id : `${check.id}#${battery}`;
+  const kept = crowd.known.get(key);
   if (kept) return kept;
   const count = check.outcomes.length;
   const chances = new Float64Array(crowd.machines.length * count);
   const blind = BLIND_SHARE[check.edges ? 'figure' : 'look'];
   crowd.machines.forEach((hidden, i) =>
     chances.set(
-      outcomeChances(check, hidden, crowd.profile).map((c) => (1 - blind) * c + blind / count),
+      outcomeChances(check, battery === undefined ? hidden : oneBattery(hidden, battery), crowd.profile).map(
+        (c) => (1 - blind) * c + blind / count,
+      ),
       i * count,
     ),
   );
-  crowd.known.set(check.id, chances);
+  crowd.known.set(key, chances);
   return chances;
 }
 
@@ -146,9 +161,9 @@ export function isFindingOf(id: CheckId, found: Found): boolean {
 const FIGURE_MOST = 100;
 
 /** Multiplies the shares by how likely the finding is on each machine. A figure counts by the range it falls in. */
-function press(crowd: Crowd, shares: Float64Array, { check: id, found }: DiagnosisEvidence): void {
+function press(crowd: Crowd, shares: Float64Array, { check: id, found, battery }: DiagnosisEvidence): void {
   const check = checkOf(id);
-  const chances = chancesOf(crowd, check);
+  const chances = chancesOf(crowd, check, battery);
   const count = check.outcomes.length;
   const at = outcomeIndex(check, found);
   for (let i = 0; i < shares.length; i++) shares[i]! *= chances[i * count + at]!;
@@ -205,8 +220,8 @@ export interface Branch {
 }
 
 /** The outcomes that a check may have under these shares. */
-export function splitBy(crowd: Crowd, shares: Float64Array, check: Check): Branch[] {
-  const chances = chancesOf(crowd, check);
+export function splitBy(crowd: Crowd, shares: Float64Array, check: Check, battery?: number): Branch[] {
+  const chances = chancesOf(crowd, check, battery);
   const count = check.outcomes.length;
   return check.outcomes.map((_, at): Branch => {
     const after = shares.map((share, i) => share * chances[i * count + at]!);
@@ -226,9 +241,7 @@ function ranked(crowd: Crowd, sums: Float64Array): { cause: Cause; share: number
 }
 
 /** What one piece of evidence did to a cause: above one it raised it, below it lowered it. */
-export interface Push {
-  readonly check: CheckId;
-  readonly found: Found;
+export interface Push extends DiagnosisEvidence {
   readonly factor: number;
 }
 
@@ -274,6 +287,8 @@ const strength = ({ factor }: Push): number => Math.abs(Math.log(Math.max(factor
 /** A check worth doing next. */
 export interface Proposal {
   readonly check: CheckId;
+  /** The battery of a string to read it at, where others of it were read by themselves. */
+  readonly battery?: number;
   /** Doubt it is expected to take away, bits. */
   readonly gainBits: number;
   readonly minutes: number;
@@ -301,11 +316,12 @@ export function proposals(
     .slice(0, 3)
     .map(({ cause }) => cause);
   return checksFor(crowd.profile, tools)
-    .filter((check) => !evidence.some((e) => e.check === check.id))
-    .map((check): Proposal => {
-      const gainBits = Math.max(0, doubt - expectedDoubt(crowd, shares, check));
+    .flatMap((check) => stillOpen(check, evidence, crowd.profile))
+    .map(({ check, battery }): Proposal => {
+      const gainBits = Math.max(0, doubt - expectedDoubt(crowd, shares, check, battery));
       return {
         check: check.id,
+        ...(battery !== undefined && { battery }),
         gainBits,
         minutes: check.minutes,
         worth: gainBits / (check.minutes + TROUBLE_MINUTES),
@@ -321,11 +337,27 @@ function entropy(shares: readonly number[] | Float64Array): number {
   return sum;
 }
 
+/** A check that was not done, with the next battery of a string where some of it were read by themselves; nothing when it is done. */
+export function stillOpen(
+  check: Check,
+  evidence: readonly DiagnosisEvidence[],
+  { systemVolts }: Pick<DiagnosisProfile, 'systemVolts'>,
+): { check: Check; battery?: number }[] {
+  if (evidence.some((e) => e.check === check.toldBy && e.battery !== undefined)) return [];
+  const done = evidence.filter((e) => e.check === check.id);
+  if (done.length === 0) return [{ check }];
+  if (done.some((e) => e.battery === undefined)) return [];
+  const unread = Array.from({ length: systemVolts / 12 }, (_, i) => i).find(
+    (i) => !done.some((e) => e.battery === i),
+  );
+  return unread === undefined ? [] : [{ check, battery: unread }];
+}
+
 /** Machines that hardly count any more are passed over. */
 const COUNTS_FROM = 1e-7;
 
-function expectedDoubt(crowd: Crowd, shares: Float64Array, check: Check): number {
-  const chances = chancesOf(crowd, check);
+function expectedDoubt(crowd: Crowd, shares: Float64Array, check: Check, battery?: number): number {
+  const chances = chancesOf(crowd, check, battery);
   const count = check.outcomes.length;
   const { causeAt } = crowd;
   const width = CAUSES.length;

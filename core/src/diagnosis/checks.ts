@@ -3,7 +3,15 @@ import { SPENT_BELOW_SHARE, strengthShare, WORN_BELOW_SHARE } from '../battery/s
 import { againstCrankLimit, CHARGES_FROM_VOLTS, crankLimitVolts } from './reading.js';
 import type { DiagnosisProfile } from './causes.js';
 import { ATTEMPT_OUTCOMES, type StopCondition, SYMPTOMS } from './vocabulary.js';
-import { type CrankLook, HELP, type HiddenMachine, lookOf, ohmsInside, restVoltsOf } from './hidden.js';
+import {
+  type CrankLook,
+  crankOf,
+  HELP,
+  type HiddenMachine,
+  lookOf,
+  ohmsInside,
+  restVoltsOf,
+} from './hidden.js';
 
 export const TOOLS = [
   'meter',
@@ -23,6 +31,10 @@ export type Found = string | number;
 /** One thing that can be asked, looked at or measured. */
 export interface Check {
   readonly id: CheckId;
+  /** Read at one battery of a string by itself; read once for all, it tells of the weakest. */
+  readonly isOfBattery?: boolean;
+  /** Adds nothing once this one was read battery by battery. */
+  readonly toldBy?: CheckId;
   /** Minutes it takes with gloves on. */
   readonly minutes: number;
   readonly needs: Tool | null;
@@ -78,6 +90,7 @@ export const CHECK_IDS = [
   'ripple',
   'turn-by-hand',
   'ask-replaced',
+  'ask-warm',
   'drain',
   'traction-gauge',
   'converter',
@@ -188,8 +201,14 @@ const FLAT_FIGURE_LOSS = 0.55;
 function unchargedShare({ batteries }: HiddenMachine): number {
   return Math.max(0, 1 - Math.min(...batteries.map((b) => b.soc)) / TESTER_SOC);
 }
+/** Spread of a tester's figure of a battery that is broken inside, where testers agree least. */
+const BROKEN_FIGURE_SPREAD = 0.15;
+/** A mild day, in which everything sound enough starts, degC. */
+const WARM_C = 20;
 /** Charge above which a charger has next to nothing to do. */
 const FULL_AT_ONCE_SOC = 0.85;
+const hasDeadCell = (batteries: HiddenMachine['batteries']): boolean =>
+  batteries.some(({ deadCells = 0 }) => deadCells > 0);
 const wornOf = (batteries: HiddenMachine['batteries']): number => Math.max(...batteries.map((b) => b.ageing));
 
 /** Every check the tool can propose. One table: what it costs, what it can find, and how likely that is on a given machine. */
@@ -303,6 +322,7 @@ export const CHECKS: readonly Check[] = [
   },
   {
     id: 'rest',
+    isOfBattery: true,
     minutes: 1,
     needs: 'meter',
     outcomes: ['backward', 'under-3', 'under-9.5', 'under-10.5', 'flat', 'low', 'part', 'charged'],
@@ -313,6 +333,7 @@ export const CHECKS: readonly Check[] = [
   },
   {
     id: 'string-balance',
+    toldBy: 'rest',
     minutes: 0.8,
     needs: 'meter',
     fits: ({ systemVolts }) => systemVolts === 24,
@@ -413,25 +434,30 @@ export const CHECKS: readonly Check[] = [
   },
   {
     id: 'conductance',
+    isOfBattery: true,
     minutes: 1.2,
     needs: 'tester',
     outcomes: ['spent', 'worn', 'tired', 'sound'],
     edges: [SPENT_BELOW_SHARE, WORN_BELOW_SHARE, 0.92],
     predict: (hidden) => {
       const worst = Math.max(...hidden.batteries.map((b) => b.ageing));
-      const dead = hidden.batteries.some((b) => b.deadCells ?? 0) ? 0.75 : 1;
+      const dead = hasDeadCell(hidden.batteries) ? 0.75 : 1;
       if (hidden.batteries.some((b) => b.reversed)) return 0.25;
       const broken = hidden.linkOhms > 0 ? 0.35 : 1;
       const flat = 1 - FLAT_FIGURE_LOSS * unchargedShare(hidden);
       const deep = hidden.batteries.some((b) => b.overDischargedVolts !== undefined) ? 0.6 : 1;
       return dead * broken * flat * deep * strengthShare(worst);
     },
-    spread: (hidden) => 0.06 + 0.2 * unchargedShare(hidden),
+    spread: (hidden) =>
+      hidden.linkOhms > 0 || hasDeadCell(hidden.batteries)
+        ? BROKEN_FIGURE_SPREAD
+        : 0.06 + 0.2 * unchargedShare(hidden),
     reason:
       'from three quarters charge on it is good to about a twentieth; a flat battery shows a poor figure however sound it is',
   },
   {
     id: 'load-test',
+    isOfBattery: true,
     minutes: 2,
     needs: 'load-tester',
     outcomes: ['fails', 'near', 'holds'],
@@ -448,27 +474,29 @@ export const CHECKS: readonly Check[] = [
   },
   {
     id: 'acceptance',
+    isOfBattery: true,
     minutes: 12,
     needs: 'charger',
     outcomes: ['full-at-once', 'takes-charge'],
-    chances: ({ cause, batteries }) => {
-      if (cause === 'broken-link' || cause === 'guard-open') return yes(0.85);
+    chances: ({ cause, linkOhms, batteries }) => {
+      if (linkOhms > 0 || cause === 'guard-open') return yes(0.85);
       // A charged battery is full at once, and nothing is wrong with it.
       if (Math.min(...batteries.map((b) => b.soc)) > FULL_AT_ONCE_SOC) return yes(0.75);
       return yes(
-        cause === 'sulphated' ? 0.75 : cause === 'dead-cell' ? 0.1 : wornOf(batteries) > 3 ? 0.4 : 0.03,
+        cause === 'sulphated' ? 0.75 : hasDeadCell(batteries) ? 0.1 : wornOf(batteries) > 3 ? 0.4 : 0.03,
       );
     },
     reason: 'from flat, a charger that shows full within minutes has met plates with no capacity left',
   },
   {
     id: 'specific-gravity',
+    isOfBattery: true,
     minutes: 6,
     needs: 'hydrometer',
     fits: ({ rating }) => rating.chemistry === 'flooded',
     outcomes: ['even-high', 'even-low', 'one-cell-low'],
-    chances: ({ batteries, cause }) => {
-      if (cause === 'dead-cell') return [0.02, 0.05, 0.93];
+    chances: ({ batteries }) => {
+      if (hasDeadCell(batteries)) return [0.02, 0.05, 0.93];
       return Math.min(...batteries.map((b) => b.soc)) > 0.6 ? [0.95, 0.03, 0.02] : [0.03, 0.94, 0.03];
     },
     reason: 'a shorted cell stays low whatever the others do',
@@ -547,6 +575,19 @@ export const CHECKS: readonly Check[] = [
     outcomes: ['yes', 'no'],
     chances: ({ replaced }) => yes(replaced ? 0.93 : 0.03),
     reason: 'a new battery is remembered, and paid for',
+  },
+  {
+    id: 'ask-warm',
+    minutes: 0.6,
+    needs: null,
+    fits: (p) => cranks(p) && p.tempC < WARM_C - 10,
+    outcomes: ['cold-only', 'any-weather'],
+    chances: (hidden, profile) => {
+      const failsNow = lookOf(hidden, profile, false) !== 'starts';
+      return yes(failsNow && startsWhenWarm(hidden, profile) ? 0.45 : 0.15);
+    },
+    reason:
+      'what passes warm and fails cold is short of a little: worn plates, a joint, thick oil; half flat does so too, for a day',
   },
   {
     id: 'drain',
@@ -636,6 +677,14 @@ function jointAmps(hidden: HiddenMachine, profile: DiagnosisProfile): number {
   return hidden.crank?.starterAmps ?? 0;
 }
 const LAMPS_AMPS = 30;
+
+/** Whether this machine, as it stands, would start on a mild day. */
+function startsWhenWarm(hidden: HiddenMachine, profile: DiagnosisProfile): boolean {
+  const mild = { ...profile, tempC: WARM_C };
+  const batteries = hidden.batteries.map((state) => ({ ...state, tempC: WARM_C }));
+  const warmed = { ...hidden, batteries };
+  return lookOf({ ...warmed, crank: crankOf(warmed, mild, false) }, mild, false) === 'starts';
+}
 
 /** Volts that the whole string loses when the key is turned on without cranking; none where the circuit is open. */
 export function keyOnDrop(hidden: HiddenMachine, profile: DiagnosisProfile): number {

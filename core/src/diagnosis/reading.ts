@@ -33,17 +33,22 @@ export const SURFACE_CHARGE_VOLTS = 0.12;
 const CHARGED_SOC = 0.85;
 const LOW_SOC = 0.5;
 
-/** What the rest volts of one 12 V battery say. The worst news wins. */
+/**
+ * What the rest volts of one 12 V battery say. The worst news wins.
+ *
+ * @param coldestC the coldest it has been since it last ran, degC
+ */
 export function restMeaning(
   chemistry: Chemistry,
   restVolts: number,
   tempC: number,
   rules: HouseRules,
+  coldestC: number = tempC,
 ): RestMeaning {
   const charge = socFromRestVolts(chemistry, restVolts, tempC);
   const freezeC = freezePointC(chemistry, charge.low, restVolts);
   const say = (code: RestMeaningCode, tone: Tone): RestMeaning => ({ code, tone, charge, freezeC });
-  const bar = batteryBar(chemistry, restVolts, tempC);
+  const bar = batteryBar(chemistry, restVolts, coldestC);
   if (bar) return say(bar, 'stop');
   if (restVolts < rules.reversedVolts) return say('maybe-reversed', 'bad');
   if (restVolts < rules.deadCellVolts) return say('dead-cell-or-deep', 'bad');

@@ -108,7 +108,7 @@ function apply(job: Job, event: JobEvent): Job {
     case 'symptom.recorded':
       return { ...job, symptoms: toggled(job.symptoms, event.data.symptom) };
     case 'finding.recorded': {
-      const { check, found, source, figures = [] } = event.data;
+      const { check, found, source, figures = [], battery = null } = event.data;
       const during = circumstancesOf(job);
       const figure = source && {
         eventId: event.id,
@@ -117,6 +117,7 @@ function apply(job: Job, event: JobEvent): Job {
         found,
         source,
         figures,
+        battery,
         during,
       };
       return {

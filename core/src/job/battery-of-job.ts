@@ -42,7 +42,7 @@ export function batteryEntries(recorded: Job, machine: Machine): BatteryEntry[] 
     .map((r) => entry(r.at, r.battery, 'rest', { volts: r.volts }));
   const tested = job.figures
     .filter((f) => f.check === 'conductance' && typeof f.found === 'number' && !wasHelped(f.during))
-    .map((f) => entry(f.at, 0, 'strength', { share: f.found as number, spread: TESTER_SPREAD }));
+    .map((f) => entry(f.at, f.battery ?? 0, 'strength', { share: f.found as number, spread: TESTER_SPREAD }));
   const jumps = job.attempts
     .filter((a) => a.helped && a.outcome === 'started')
     .flatMap((a) => machine.batteries.map((_, battery) => entry(a.endedAt!, battery, 'jump')));

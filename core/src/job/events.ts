@@ -47,6 +47,8 @@ export type PlaceKind = (typeof PLACE_KINDS)[number];
 /** What the technician finds on arrival. */
 export interface SceneRecord {
   readonly ambientC: number;
+  /** The coldest it has been since the machine last ran, where that is known: ice does not thaw with the air. */
+  readonly coldestC?: number;
   readonly place: PlaceKind;
   readonly sloping: boolean;
   readonly dark: boolean;
@@ -129,6 +131,8 @@ export interface EventData {
     readonly source?: ReadingSource;
     /** What it was worked out from: the specific gravity of each cell, tested amps. */
     readonly figures?: readonly number[];
+    /** The battery of a string that it was read at by itself. */
+    readonly battery?: number;
   };
   'polarity.proved': { readonly signs: readonly PolaritySign[] };
   'reading.taken': {

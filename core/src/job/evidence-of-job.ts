@@ -55,9 +55,23 @@ export function evidenceOfJob(
   const [symptom] = job.symptoms;
   if (symptom) found.symptom = symptom;
   // A part is weighed in its whole, and a stop is no evidence of a cause.
-  return WEIGHED_CHECK_IDS.flatMap((check) =>
-    found[check] === undefined ? [] : [{ check, found: found[check] }],
-  );
+  return WEIGHED_CHECK_IDS.flatMap((check) => {
+    const byBattery = machine.batteries.length > 1 ? batteryByBattery(check, job, machine) : [];
+    if (byBattery.length > 0) return byBattery;
+    return found[check] === undefined ? [] : [{ check, found: found[check] }];
+  });
+}
+
+/** What was read of each battery of a string by itself, the latest of each. */
+function batteryByBattery(check: CheckId, job: Job, machine: Machine): DiagnosisEvidence[] {
+  const rest = restVoltsByBattery(job, machine.batteries.length);
+  return machine.batteries.flatMap((_, battery) => {
+    const figure = job.figures
+      .filter((f) => f.check === check && f.battery === battery && !wasHelped(f.during))
+      .at(-1)?.found;
+    const found = check === 'rest' ? rest[battery] : figure;
+    return found == null ? [] : [{ check, found, battery }];
+  });
 }
 
 /** What a figure of the battery says only when nothing else feeds its posts. */
@@ -94,7 +108,6 @@ function fromReadings(job: Job, machine: Machine): Partial<Record<CheckId, Found
   const found: Partial<Record<CheckId, Found>> = {};
   const rest = restVoltsByBattery(job, machine.batteries.length).filter((v) => v !== null);
   if (rest.length > 0) found.rest = Math.min(...rest);
-  if (rest.length > 1) found['string-balance'] = Math.max(...rest) - Math.min(...rest);
   const crank = latestOwnReading(job, 'crank-minimum');
   if (crank && machine.engine) found.crank = againstCrankLimit(crank.volts, crank.tempC, machine.systemVolts);
   // A converter takes over while help is still joined; an alternator beside a donor's tells nothing.

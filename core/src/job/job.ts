@@ -56,6 +56,8 @@ export interface Figure {
   readonly found: Found;
   readonly source: ReadingSource;
   readonly figures: readonly number[];
+  /** The battery of a string that it was read at; null: the machine, or its only one. */
+  readonly battery: number | null;
   readonly during: Circumstances;
 }
 

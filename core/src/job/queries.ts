@@ -1,3 +1,4 @@
+import { coldestOf } from '../battery/bar.js';
 import type { ReadingKind } from '../diagnosis/vocabulary.js';
 import { anyClampOn, NOTHING_CONNECTED } from '../hookup/state.js';
 import type { HouseRules } from '../rules/house-rules.js';
@@ -37,6 +38,11 @@ export function hasStarted(job: Pick<Job, 'attempts'>): boolean {
 /** The temperature a job works with: found on the scene, or else reported with the call. */
 export function workingTempC(job: Pick<Job, 'scene' | 'call'>): number {
   return job.scene?.ambientC ?? job.call.ambientC;
+}
+
+/** The coldest that its batteries have been, as far as is known: what has frozen in the night is still ice in the morning. */
+export function coldestTempC(job: Pick<Job, 'scene' | 'call'>): number {
+  return coldestOf(workingTempC(job), job.scene?.coldestC);
 }
 
 /** What is joined and runs now. */

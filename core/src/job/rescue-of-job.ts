@@ -15,14 +15,15 @@ import type { Case } from '../verdict/case.js';
 import type { PlanRecord } from './events.js';
 import { standingJob } from './doubts.js';
 import type { Job } from './job.js';
-import { hasStarted, restVoltsByBattery, workingTempC } from './queries.js';
+import { coldestTempC, hasStarted, restVoltsByBattery, workingTempC } from './queries.js';
 
 /** The part of a job that the batteries and the ranking depend on. */
 export type JobReadings = Pick<Job, 'readings' | 'scene' | 'call' | 'parked'>;
 
 /** The casualty's batteries as the job's readings show them. */
 export function batteriesOfJob(job: JobReadings, machine: Machine): CasualtyBatteries {
-  return casualtyBatteries(machine, restVoltsByBattery(job, machine.batteries.length), workingTempC(job));
+  const restVolts = restVoltsByBattery(job, machine.batteries.length);
+  return casualtyBatteries(machine, restVolts, workingTempC(job), coldestTempC(job));
 }
 
 /** The options of the van for this job, solved and ranked. */
@@ -155,6 +156,7 @@ export function caseOfJob(job: Job, machine: Machine, earlierFlatCalls: number):
     chemistry: machine.batteries[0]!.rating.chemistry,
     wakes: startsByWaking(machine),
     tempC: workingTempC(job),
+    coldestC: coldestTempC(job),
     stops: job.stops,
     restVolts: restVoltsByBattery(standing, machine.batteries.length),
     earlierFlatCalls,

@@ -26,11 +26,6 @@ export const GEOMETRY_FAULTS = [
   'battery-outside',
   'zone-outside',
   'batteries-overlap',
-  'unknown-battery',
-  'same-id',
-  'latch-wire-alone',
-  'string-does-not-match-volts',
-  'no-black-point',
 ] as const;
 export type GeometryFaultCode = (typeof GEOMETRY_FAULTS)[number];
 
@@ -45,7 +40,7 @@ export const spotOf = ({ xMm, yMm }: PlanPoint): Spot => ({ x: xMm, y: yMm });
 export const rectCorners = ({ xMm, yMm, widthMm, lengthMm }: PlanRect): Spot[] =>
   corners(xMm, yMm, widthMm, lengthMm);
 
-/** Everything in a machine's geometry and references that cannot be so; empty for a sound entry. */
+/** Everything in a machine's drawing that cannot be so; empty for a sound entry. */
 export function geometryFaults(machine: Machine): GeometryFault[] {
   const faults: GeometryFault[] = [];
   const fault = (code: GeometryFaultCode, path: string): number => faults.push({ code, path });
@@ -68,19 +63,6 @@ export function geometryFaults(machine: Machine): GeometryFault[] {
     if (machine.batteries.slice(0, i).some((other) => lieOver(other.rect, rect)))
       fault('batteries-overlap', `batteries[${i}]`);
   });
-  if (machine.batteries.length * 12 !== machine.systemVolts)
-    fault('string-does-not-match-volts', 'batteries');
-  const ids = machine.points.map((p) => p.id);
-  machine.points.forEach(({ id, battery }, i) => {
-    if (ids.indexOf(id) < i) fault('same-id', `points[${i}]`);
-    if (battery !== undefined && !machine.batteries[battery]) fault('unknown-battery', `points[${i}]`);
-  });
-  const wires = ['latch-wire-positive', 'latch-wire-negative'].filter((kind) =>
-    machine.points.some((p) => p.kind === kind),
-  );
-  if (wires.length === 1) fault('latch-wire-alone', 'points');
-  if (!machine.points.some((p) => p.kind === 'ground-point' || p.kind === 'battery-negative'))
-    fault('no-black-point', 'points');
   return faults;
 }
 

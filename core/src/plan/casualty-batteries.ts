@@ -48,22 +48,31 @@ const SOUND_SOC = 0.5;
  * Batteries of the machine in the state that the readings show.
  *
  * @param restVolts rest volts of each battery from the chassis side up; null where not read
+ * @param coldestC the coldest they have been since it last ran, degC
  */
 export function casualtyBatteries(
   machine: Machine,
   restVolts: readonly (number | null)[],
   tempC: number,
+  coldestC: number = tempC,
 ): CasualtyBatteries {
-  const beliefs = machine.batteries.map(({ rating }, i) => beliefFrom(rating, restVolts[i] ?? null, tempC));
+  const beliefs = machine.batteries.map(({ rating }, i) =>
+    beliefFrom(rating, restVolts[i] ?? null, tempC, coldestC),
+  );
   const read = machine.batteries.map((_, i) => (restVolts[i] ?? null) !== null);
   return batteriesFrom(beliefs, tempC, { measured: read.some(Boolean), allMeasured: read.every(Boolean) });
 }
 
-function beliefFrom(rating: BatteryRating, volts: number | null, tempC: number): BatteryBelief {
+function beliefFrom(
+  rating: BatteryRating,
+  volts: number | null,
+  tempC: number,
+  coldestC: number,
+): BatteryBelief {
   if (volts === null)
     return { rating, soc: ASSUMED_SOC, socLow: ASSUMED_BAND.low, socHigh: ASSUMED_BAND.high };
   const { soc, low, high, belowFlat } = socFromRestVolts(rating.chemistry, volts, tempC);
-  const bar = batteryBar(rating.chemistry, volts, tempC);
+  const bar = batteryBar(rating.chemistry, volts, coldestC);
   return {
     rating,
     soc,

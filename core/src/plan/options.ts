@@ -98,7 +98,7 @@ function optionsOf(
     case 'lithium-pack':
       return [fixedLeads(item, 12, lithiumSource(item, tempC))];
     case 'capacitor-booster':
-      return [fixedLeads(item, 12, capacitorSource(item))];
+      return [fixedLeads(item, 12, capacitorSource(item, tempC))];
     case 'hobby-lithium':
       return [fixedLeads(item, 12, hobbySource(item, tempC))];
     case 'lead-pack':

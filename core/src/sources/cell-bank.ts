@@ -22,6 +22,18 @@ export interface Bank {
   readonly esrOhms: number;
 }
 
+/** A charged bank at rest loses this share of its volts in a day. */
+export const BANK_LEAK_A_DAY = 0.02;
+
+/** ESR of a cell grows by e per this many degC below the 25 degC that it is rated at: its electrolyte thickens. */
+export const ESR_E_FOLD_C = 75;
+const RATED_AT_C = 25;
+
+/** ESR at this temperature, ohms; never less than rated. */
+function coldEsrOhms(esrOhms: number, tempC: number): number {
+  return esrOhms * Math.exp(Math.max(0, RATED_AT_C - tempC) / ESR_E_FOLD_C);
+}
+
 /** @throws RangeError for cells that are not physical */
 export function bankOf(cells: CellBank): Bank {
   for (const key of ['cells', 'cellFarads', 'cellVolts', 'cellOhms'] as const) {
@@ -32,4 +44,10 @@ export function bankOf(cells: CellBank): Bank {
     maxVolts: cells.cells * cells.cellVolts,
     esrOhms: cells.cells * cells.cellOhms,
   };
+}
+
+/** A bank as it is in the cold. @throws RangeError for cells that are not physical */
+export function bankAt(cells: CellBank, tempC: number): Bank {
+  const rated = bankOf(cells);
+  return { ...rated, esrOhms: coldEsrOhms(rated.esrOhms, tempC) };
 }

@@ -1,6 +1,7 @@
 import type { BatteryRating } from '../battery/battery.js';
 import type { Chemistry } from '../battery/chemistry.js';
 import type { Parameter } from '../quantities/parameter.js';
+import { BANK_LEAK_A_DAY } from './cell-bank.js';
 import type { KeptCharge, KitItem } from './kit.js';
 
 const DAY_MS = 86_400_000;
@@ -15,8 +16,6 @@ export const SELF_DISCHARGE_A_MONTH: Readonly<Record<Chemistry, number>> = {
   gel: 0.02,
   lfp: 0.02,
 };
-/** A charged bank of capacitors at rest loses this share of its volts in a day. */
-export const BANK_LEAK_A_DAY = 0.02;
 /** Share of its ratings that a lead-acid battery loses in a year of readiness. */
 export const LEAD_FADE_A_YEAR = 0.05;
 /** Share of capacity and peak that a lithium pack loses in a year. */

@@ -3,7 +3,7 @@ import type { DonorRevsSchool } from '../rules/house-rules.js';
 import { type BatteryRating, type BatteryState, batteryOhms, batteryOpenVolts } from '../battery/battery.js';
 import { restVoltsAt } from '../battery/rest-volts.js';
 import { interpolate, type Knots } from '../quantities/interpolate.js';
-import { bankOf } from './cell-bank.js';
+import { bankAt, bankOf, ESR_E_FOLD_C } from './cell-bank.js';
 import type {
   CapacitorBoosterKit,
   DonorKit,
@@ -131,18 +131,39 @@ export function hobbySource(pack: HobbyLithiumKit, tempC: number): SourceModel {
   return { openVolts, ohms, maxAmps };
 }
 
-/** Seconds in which a booster's converter fills it from the casualty's own weak battery; null when it has none or is full. */
-export function boosterFillSeconds(booster: CapacitorBoosterKit, toVolts: number): number | null {
+/** The converter of a booster stops where the battery that feeds it sags under this, V. */
+export const CONVERTER_LEAST_VOLTS = 4;
+/** Share of what its converter takes that arrives in the bank. */
+export const CONVERTER_EFFICIENCY = 0.85;
+
+/**
+ * Seconds in which a booster's converter fills it from the casualty's own weak battery. It gives constant power: its amps are rated at the
+ * volts it fills to, and a bank that stands lower takes more of them. What the battery can feed it bounds that.
+ *
+ * @param from the weak battery: volts behind ohms
+ * @returns null when it has no converter, is full, or the battery cannot feed it
+ */
+export function boosterFillSeconds(
+  booster: CapacitorBoosterKit,
+  toVolts: number,
+  from: Pick<SourceModel, 'openVolts' | 'ohms'>,
+): number | null {
   if (booster.converterAmps === null || booster.volts >= toVolts) return null;
-  return (bankOf(booster).farads * (toVolts - booster.volts)) / booster.converterAmps;
+  const { openVolts, ohms } = from;
+  if (openVolts <= CONVERTER_LEAST_VOLTS) return null;
+  // Most power comes at half the open volts, and the converter goes no lower than its least.
+  const atVolts = Math.max(CONVERTER_LEAST_VOLTS, openVolts / 2);
+  const feedsWatts = (CONVERTER_EFFICIENCY * atVolts * (openVolts - atVolts)) / ohms;
+  const watts = Math.min(booster.converterAmps * toVolts, feedsWatts);
+  return (bankOf(booster).farads * (toVolts ** 2 - booster.volts ** 2)) / 2 / watts;
 }
 
 /**
  * A capacitor bank in the middle of a crank: while `I` flows the bank falls by I t / C, which at the fixed moment of judgement acts as
- * the resistance t / C.
+ * the resistance t / C. The cold thickens what its cells conduct through.
  */
-export function capacitorSource(booster: CapacitorBoosterKit): SourceModel {
-  const { farads, esrOhms, maxVolts } = bankOf(booster);
+export function capacitorSource(booster: CapacitorBoosterKit, tempC: number): SourceModel {
+  const { farads, esrOhms, maxVolts } = bankAt(booster, tempC);
   return {
     openVolts: booster.volts,
     ohms: esrOhms + CAPACITOR_MID_CRANK_S / farads,
@@ -214,6 +235,33 @@ export const modelsParameters = (): readonly Parameter[] => [
     high: 2,
     unit: 's',
     reason: 'The middle of a good try.',
+  },
+  {
+    id: 'capacitor.coldFold',
+    name: 'cold that multiplies its ESR by e',
+    value: ESR_E_FOLD_C,
+    low: 50,
+    high: 120,
+    unit: 'degC',
+    reason: 'At -20 degC half again to two and a half times its ESR at 25 degC, by electrolyte.',
+  },
+  {
+    id: 'capacitor.converterLeast',
+    name: 'least volts a booster fills itself from',
+    value: CONVERTER_LEAST_VOLTS,
+    low: 2.5,
+    high: 7,
+    unit: 'V',
+    reason: 'Its converter stops below; what is printed on it goes before.',
+  },
+  {
+    id: 'capacitor.converterEfficiency',
+    name: 'efficiency of its converter',
+    value: CONVERTER_EFFICIENCY,
+    low: 0.7,
+    high: 0.93,
+    unit: 'of what it takes',
+    reason: 'Heavily loaded, lifting low volts.',
   },
   {
     id: 'donor.raised',

@@ -3,7 +3,7 @@ import { aloneRescue } from '../circuit/rescue.js';
 import { crankPoint } from '../crank/quick.js';
 import type { Machine } from '../machine/machine.js';
 import type { HouseRules } from '../rules/house-rules.js';
-import { bankOf } from '../sources/cell-bank.js';
+import { bankAt } from '../sources/cell-bank.js';
 import type { CapacitorBoosterKit } from '../sources/kit.js';
 
 /** What a capacitor bank does in the place of a battery. */
@@ -28,7 +28,7 @@ export function bankInstead(
   rules: HouseRules,
 ): BankInstead | null {
   if (!machine.engine || machine.systemVolts !== 12) return null;
-  const bank = bankOf(booster);
+  const bank = bankAt(booster, tempC);
   const alone = aloneRescue([{ openVolts: booster.volts, ohms: bank.esrOhms }], tempC);
   const { starterAmps } = crankPoint(alone, machine.engine);
   const { capacitorMinVolts, parasiticMaxAmps } = rules;

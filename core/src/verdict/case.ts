@@ -9,6 +9,8 @@ export interface Case {
   readonly chemistry: Chemistry;
   readonly wakes: boolean;
   readonly tempC: number;
+  /** The coldest its batteries have been, degC; left out: no colder than now. */
+  readonly coldestC?: number;
   readonly stops: readonly StopCondition[];
   /** From the chassis side up; null where not read. */
   readonly restVolts: readonly (number | null)[];
@@ -19,8 +21,8 @@ export interface Case {
 }
 
 /** What forbids any current through a battery of this machine, by its own volts and the cold; null when nothing does. */
-export function barOf({ chemistry, restVolts, tempC }: Case): BatteryBar | null {
-  return restVolts.map((volts) => batteryBar(chemistry, volts, tempC)).find((bar) => bar !== null) ?? null;
+export function barOf({ chemistry, restVolts, tempC, coldestC = tempC }: Case): BatteryBar | null {
+  return restVolts.map((volts) => batteryBar(chemistry, volts, coldestC)).find((bar) => bar !== null) ?? null;
 }
 
 /** True when the weakest battery that was read holds enough charge to be judged on a load or crank figure. */

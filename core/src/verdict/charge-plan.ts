@@ -64,6 +64,7 @@ const LAMP_OHMS = 2.6;
  * Current, volts, hours by charger, where, and what to do first with a battery that a charger would refuse.
  *
  * @param restVolts of this battery; null when not read
+ * @param coldestC the coldest it has been since it last ran, degC
  */
 export function chargePlan(
   battery: MachineBattery,
@@ -72,6 +73,7 @@ export function chargePlan(
   tempC: number,
   kit: readonly KitItem[],
   rules: HouseRules,
+  coldestC: number = tempC,
 ): ChargePlan {
   const { rating } = battery;
   const { chemistry } = rating;
@@ -98,9 +100,9 @@ export function chargePlan(
       return [{ kitId: item.id, name: item.name, amps: given, hours: unfit ? null : hoursAt(given), unfit }];
     }),
     ...placeOf(battery, hours, isVeryFlat, rules),
-    revival: isVeryFlat ? revivalOf(rating, restVolts, tempC, rules) : null,
+    revival: isVeryFlat ? revivalOf(rating, restVolts, coldestC, rules) : null,
     reviveRefusedByHouse: isVeryFlat && rules.veryFlatBattery === 'replace',
-    bar: batteryBar(chemistry, restVolts, tempC),
+    bar: batteryBar(chemistry, restVolts, coldestC),
     restHours: REST_HOURS,
   };
 }
@@ -129,6 +131,6 @@ function placeOf(
     : { place: 'at-the-points', placeReason: 'short' };
 }
 
-function revivalOf(rating: BatteryRating, restVolts: number, tempC: number, rules: HouseRules): Revival {
-  return revive(rating, restVolts, HEALTHY_VOLTS, rules.chargerSenseVolts, LAMP_OHMS, tempC);
+function revivalOf(rating: BatteryRating, restVolts: number, coldestC: number, rules: HouseRules): Revival {
+  return revive(rating, restVolts, HEALTHY_VOLTS, rules.chargerSenseVolts, LAMP_OHMS, coldestC);
 }

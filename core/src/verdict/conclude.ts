@@ -6,9 +6,15 @@ import {
   shareOfAny,
   sharesByCause,
   splitBy,
+  stillOpen,
   type Walk,
   walk,
 } from '../diagnosis/belief.js';
+import {
+  BATTERY_CONDITIONS,
+  type BatteryCondition,
+  conditionShares,
+} from '../diagnosis/battery-condition.js';
 import { CAUSES, type Cause, REPLACE_CAUSES, SUSPECT_OF } from '../diagnosis/causes.js';
 import { type Found, type CheckId, checksFor, type Tool } from '../diagnosis/checks.js';
 import { type Suspect, SUSPECTS } from '../diagnosis/vocabulary.js';
@@ -59,9 +65,7 @@ export interface FollowUp {
 }
 
 /** One line of the ledger. */
-export interface LedgerLine {
-  readonly check: CheckId;
-  readonly found: Found;
+export interface LedgerLine extends DiagnosisEvidence {
   /** How far it moved the odds of what the verdict rests on: doublings for, halvings against as negative. */
   readonly bits: number;
 }
@@ -69,6 +73,8 @@ export interface LedgerLine {
 /** The one check that is likeliest to change the verdict, and how likely. */
 export interface DecidingCheck {
   readonly check: CheckId;
+  /** At this battery of a string, where others were read by themselves. */
+  readonly battery?: number;
   readonly chance: number;
 }
 
@@ -86,12 +92,24 @@ export interface VerdictRecord {
   /** Null when no check would change it. */
   readonly deciding?: DecidingCheck | null;
   readonly followUps: readonly FollowUp[];
+  /** Of a string, battery by battery from the chassis side; left out where there is one, and in older logs. */
+  readonly batteries?: readonly BatteryStanding[];
+}
+
+/** How one battery of a string stands by everything that was found, and what tells it from sound. */
+export interface BatteryStanding {
+  readonly condition: BatteryCondition;
+  /** Of the likeliest condition. */
+  readonly share: number;
+  readonly ledger: readonly LedgerLine[];
 }
 
 /** A battery is condemned only when the causes that a new one cures hold this much together. */
 export const CONDEMN_SHARE = 0.9;
 /** Proof of wear and this much together ask for another battery in good time. */
-const REPLACE_SOON_SHARE = 0.78;
+const REPLACE_SOON_SHARE = 0.82;
+/** Proof that it is spent, where that is not likely enough by itself, and this much of its being worn ask for the same. */
+const WORN_IF_SPENT_SHARE = 0.86;
 /** Another part is blamed only from this much on, and only where it leads. */
 const ELSEWHERE_SHARE = 0.5;
 /** The battery's own state is spoken of only when what can be behind it holds this much together. */
@@ -162,7 +180,22 @@ export function conclude(
     deciding:
       facts.stops.length > 0 ? null : decidingCheck(crowd, shares, evidence, facts, tools, rules, ruling),
     followUps: followUps(ruling, evidence, facts, rules),
+    ...(crowd.profile.systemVolts === 24 && { batteries: standings(crowd, steps, evidence) }),
   };
+}
+
+/** Each battery of a string by itself. */
+function standings(
+  crowd: Crowd,
+  steps: Walk['steps'],
+  evidence: readonly DiagnosisEvidence[],
+): BatteryStanding[] {
+  return Array.from({ length: crowd.profile.systemVolts / 12 }, (_, battery) => {
+    const told = conditionShares(crowd, steps.at(-1)!, battery);
+    const condition = BATTERY_CONDITIONS.reduce((a, b) => (told[b] > told[a] ? b : a));
+    const held = (count: number): number => conditionShares(crowd, steps[count]!, battery)[condition];
+    return { condition, share: told[condition], ledger: ledgerBy(evidence, held) };
+  });
 }
 
 function certaintyOf(share: number): Certainty {
@@ -188,13 +221,14 @@ function leadingPart(crowd: Crowd, shares: Float64Array): (typeof PARTS)[number]
 }
 
 /** A battery whose resistance has grown further has less than the trade's four fifths of its strength left. */
-const WORN_FROM = ageingOfStrength(WORN_BELOW_SHARE);
+const UNDER_FOUR_FIFTHS_FROM = ageingOfStrength(WORN_BELOW_SHARE);
 
 /** What the machines come to whose battery is worn by the trade's measure, or is to be replaced anyway. */
 function shareOfWorn({ machines }: Crowd, shares: Float64Array): number {
   return machines.reduce((sum, { batteries, holds }, i) => {
     const isWorn =
-      batteries.some((b) => b.ageing > WORN_FROM) || holds.some((c) => REPLACE_CAUSES.includes(c));
+      batteries.some((b) => b.ageing > UNDER_FOUR_FIFTHS_FROM) ||
+      holds.some((c) => REPLACE_CAUSES.includes(c));
     return isWorn ? sum + shares[i]! : sum;
   }, 0);
 }
@@ -229,9 +263,12 @@ function rule(
   const told: typeof alone = (...ruling) => ({ ...alone(...ruling), suspect: also });
   const proof = proofOf(evidence, facts, rules);
   if (proof === 'spent' && bad >= CONDEMN_SHARE) return told('replace-now', 'proved-spent', REPLACE_CAUSES);
-  const worn = proof === 'worn' ? shareOfWorn(crowd, shares) : bad;
-  if (proof && worn >= REPLACE_SOON_SHARE)
-    return { ...told('replace-soon', 'proved-worn', REPLACE_CAUSES), share: worn };
+  // What is proved spent and not quite likely enough for that is worn at the least.
+  if (proof) {
+    const worn = shareOfWorn(crowd, shares);
+    if (worn >= (proof === 'worn' ? REPLACE_SOON_SHARE : WORN_IF_SPENT_SHARE))
+      return { ...told('replace-soon', 'proved-worn', REPLACE_CAUSES), share: worn };
+  }
   if (also && lead.share >= Math.max(bad, flat))
     return told('not-the-battery', 'fault-elsewhere', lead.causes);
 
@@ -265,14 +302,24 @@ function ledgerOf(
   evidence: readonly DiagnosisEvidence[],
   { causes, isAgainst = false }: Ruling,
 ): LedgerLine[] {
-  const odds = (count: number): number => {
-    const held = shareOfAny(crowd, steps[count]!, causes);
-    const odds = Math.log2(Math.max(held, 1e-9) / Math.max(1 - held, 1e-9));
-    return isAgainst ? -odds : odds;
-  };
   if (causes.length === 0) return [];
+  return ledgerBy(evidence, (count) => {
+    const held = shareOfAny(crowd, steps[count]!, causes);
+    return isAgainst ? 1 - held : held;
+  });
+}
+
+/** @param heldAfter share of what is weighed after so many pieces of evidence */
+function ledgerBy(
+  evidence: readonly DiagnosisEvidence[],
+  heldAfter: (count: number) => number,
+): LedgerLine[] {
+  const odds = Array.from({ length: evidence.length + 1 }, (_, count) => {
+    const held = heldAfter(count);
+    return Math.log2(Math.max(held, 1e-9) / Math.max(1 - held, 1e-9));
+  });
   return evidence
-    .map((piece, i): LedgerLine => ({ ...piece, bits: odds(i + 1) - odds(i) }))
+    .map((piece, i): LedgerLine => ({ ...piece, bits: odds[i + 1]! - odds[i]! }))
     .filter(({ bits }) => Math.abs(bits) >= LEAST_BITS)
     .sort((a, b) => Math.abs(b.bits) - Math.abs(a.bits));
 }
@@ -292,14 +339,18 @@ function decidingCheck(
     (then.verdict === 'not-the-battery' && then.causes.join() !== now.causes.join());
   let best: DecidingCheck | null = null;
   for (const check of checksFor(crowd.profile, tools)) {
-    if (evidence.some((e) => e.check === check.id) || check.id === 'symptom') continue;
+    const [open] = check.id === 'symptom' ? [] : stillOpen(check, evidence, crowd.profile);
+    if (!open) continue;
+    const { battery } = open;
     let chance = 0;
-    for (const { share, after, at } of splitBy(crowd, shares, check)) {
+    for (const { share, after, at } of splitBy(crowd, shares, check, battery)) {
       const found = foundAt(check, at);
-      const then = rule(crowd, after, [...evidence, { check: check.id, found }], facts, rules);
+      const piece = { check: check.id, found, ...(battery !== undefined && { battery }) };
+      const then = rule(crowd, after, [...evidence, piece], facts, rules);
       if (isOther(then)) chance += share;
     }
-    if (chance >= DECIDING_LEAST && chance > (best?.chance ?? 0)) best = { check: check.id, chance };
+    if (chance >= DECIDING_LEAST && chance > (best?.chance ?? 0))
+      best = { check: check.id, chance, ...(battery !== undefined && { battery }) };
   }
   return best;
 }

@@ -18,6 +18,32 @@ export function proofOf(
   facts: Case,
   rules: HouseRules,
 ): Proof | null {
+  const whole = evidence.filter((e) => e.battery === undefined);
+  const proofs = [
+    proofIn(whole, whole, facts, rules),
+    ...facts.restVolts.map((_, i) =>
+      proofIn(ofBattery(evidence, i), [...whole, ...ofBattery(evidence, i)], factsOf(facts, i), rules),
+    ),
+  ];
+  return proofs.includes('spent') ? 'spent' : proofs.includes('worn') ? 'worn' : null;
+}
+
+const ofBattery = (evidence: readonly DiagnosisEvidence[], battery: number): DiagnosisEvidence[] =>
+  evidence.filter((e) => e.battery === battery);
+
+/** What is known of one battery of a string: it is judged by its own charge. */
+const factsOf = (facts: Case, battery: number): Case => ({
+  ...facts,
+  restVolts: facts.restVolts.slice(battery, battery + 1),
+});
+
+/** Proof in what was read of one battery, or of the machine, beside everything else that speaks of it. */
+function proofIn(
+  evidence: readonly DiagnosisEvidence[],
+  beside: readonly DiagnosisEvidence[],
+  facts: Case,
+  rules: HouseRules,
+): Proof | null {
   const figure = (id: CheckId): number | null => {
     const found = evidence.find((e) => e.check === id)?.found;
     return typeof found === 'number' ? found : null;
@@ -36,7 +62,11 @@ export function proofOf(
   // Charged volts that fall away under the dash lamps: a link inside carries a meter's current and no more.
   if ((figure('key-on') ?? 0) > BROKEN_LINK_DROP_VOLTS) return 'spent';
   // One figure a little low proves nothing while another test of the same battery holds up well.
-  if ((figure('crank') ?? 0) >= HOLDS_UP_VOLTS || (figure('load-test') ?? 0) >= HOLDS_UP_VOLTS) return null;
+  const holdsUp = beside.some(
+    ({ check, found }) =>
+      (check === 'crank' || check === 'load-test') && typeof found === 'number' && found >= HOLDS_UP_VOLTS,
+  );
+  if (holdsUp) return null;
   return isBelow('conductance', WORN_BELOW_SHARE) || isBelow('crank', 0) || isBelow('load-test', 0)
     ? 'worn'
     : null;
@@ -47,8 +77,20 @@ const HOLDS_UP_VOLTS = 1;
 /** A charged battery that loses more than this to the dash lamps is broken inside, V. */
 const BROKEN_LINK_DROP_VOLTS = 3;
 
-/** True when a test has shown the battery sound, whatever else is wrong. */
+/** True when tests have shown every battery sound, whatever else is wrong. */
 export function showsSound(evidence: readonly DiagnosisEvidence[], facts: Case, rules: HouseRules): boolean {
+  return (
+    soundIn(
+      evidence.filter((e) => e.battery === undefined),
+      facts,
+      rules,
+    ) ||
+    (facts.restVolts.length > 1 &&
+      facts.restVolts.every((_, i) => soundIn(ofBattery(evidence, i), factsOf(facts, i), rules)))
+  );
+}
+
+function soundIn(evidence: readonly DiagnosisEvidence[], facts: Case, rules: HouseRules): boolean {
   const isAtLeast = (id: CheckId, limit: number): boolean =>
     evidence.some(({ check, found }) => check === id && typeof found === 'number' && found >= limit);
   const isCharged = isJudgeable(facts, rules);

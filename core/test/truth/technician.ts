@@ -182,6 +182,11 @@ export function findingFor(check: CheckId, it: Stranded, who: Technician, random
           ? likely(0.9, 'tight', 'turns')
           : likely(0.03, 'tight', 'turns')
         : null;
+    case 'ask-warm':
+      if (!it.engine) return null;
+      return crankOf({ ...it, tempC: 18 }, null).look === 'starts' && alone.look !== 'starts'
+        ? likely(0.7, 'cold-only', 'any-weather')
+        : likely(0.07, 'cold-only', 'any-weather');
     case 'drain':
       return has('left-on') && !has('drain')
         ? 0.02

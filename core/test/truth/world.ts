@@ -1,8 +1,9 @@
 import type { BatteryRating, Chemistry } from '../../src/battery/index.js';
-import type { Cause } from '../../src/diagnosis/index.js';
+import type { BatteryCondition, Cause } from '../../src/diagnosis/index.js';
 import type { Engine } from '../../src/engine/index.js';
 import type { MachineClass } from '../../src/machine/index.js';
 import { drawWeighted, type Random } from '../../src/quantities/index.js';
+import { motor, ratedEn } from '../fixtures.js';
 import {
   ONE_OF_STRING,
   OF_CLASS,
@@ -65,38 +66,20 @@ export const bump = (random: Random, low: number, high: number): number =>
 const weighted = (random: Random, shares: Shares): Cause =>
   drawWeighted(random, Object.entries(shares) as [Cause, number][]);
 
-const rating = (chemistry: Chemistry, capacityAh: number, ccaAmps: number): BatteryRating => ({
-  chemistry,
-  capacityAh,
-  ccaAmps,
-  ccaStandard: 'EN',
-});
-const motor = (
-  fuel: Engine['fuel'],
-  displacementL: number,
-  cylinders: number,
-  systemVolts: 12 | 24 = 12,
-): Engine => ({
-  fuel,
-  displacementL,
-  cylinders,
-  systemVolts,
-});
-
 type Kind = readonly [MachineClass, Engine | null, BatteryRating];
 export const KINDS: readonly Kind[] = [
-  ['car', motor('petrol', 1.3, 4), rating('flooded', 52, 480)],
-  ['car', motor('petrol', 3, 6), rating('agm', 80, 800)],
-  ['car', motor('diesel', 2, 4), rating('agm', 70, 740)],
-  ['van', motor('diesel', 2.3, 4), rating('efb', 85, 800)],
-  ['truck', motor('diesel', 9, 6, 24), rating('flooded', 180, 1050)],
-  ['plant', motor('diesel', 3.6, 4), rating('flooded', 110, 900)],
-  ['motorcycle', motor('petrol', 0.65, 2), rating('agm', 11, 180)],
-  ['ride-on', motor('petrol', 0.6, 2), rating('flooded', 24, 260)],
-  ['genset', motor('diesel', 2.5, 4), rating('flooded', 90, 760)],
-  ['boat', motor('petrol', 1.8, 4), rating('flooded', 85, 720)],
-  ['hybrid', null, rating('agm', 45, 390)],
-  ['ev', null, rating('agm', 48, 420)],
+  ['car', motor('petrol', 1.3, 4), ratedEn('flooded', 52, 480)],
+  ['car', motor('petrol', 3, 6), ratedEn('agm', 80, 800)],
+  ['car', motor('diesel', 2, 4), ratedEn('agm', 70, 740)],
+  ['van', motor('diesel', 2.3, 4), ratedEn('efb', 85, 800)],
+  ['truck', motor('diesel', 9, 6, 24), ratedEn('flooded', 180, 1050)],
+  ['plant', motor('diesel', 3.6, 4), ratedEn('flooded', 110, 900)],
+  ['motorcycle', motor('petrol', 0.65, 2), ratedEn('agm', 11, 180)],
+  ['ride-on', motor('petrol', 0.6, 2), ratedEn('flooded', 24, 260)],
+  ['genset', motor('diesel', 2.5, 4), ratedEn('flooded', 90, 760)],
+  ['boat', motor('petrol', 1.8, 4), ratedEn('flooded', 85, 720)],
+  ['hybrid', null, ratedEn('agm', 45, 390)],
+  ['ev', null, ratedEn('agm', 48, 420)],
 ];
 
 /** Draws a stranded machine of this kind. */
@@ -238,9 +221,32 @@ function batteriesOf(
     const well = { ...one, charge: between(random, 0.75, 0.97), strength: Math.max(0.8, faded) };
     return odds(random, 0.5) ? [low, well] : [well, low];
   }
-  return Array.from({ length: count }, (_, i) =>
-    i === 0 ? one : { ...one, charge: Math.min(1, one.charge + between(random, -0.03, 0.03)), shorted: 0 },
-  );
+  // What breaks inside breaks in one of them; now and then somebody has changed one and not the other.
+  const broken = Math.floor(count * random());
+  const isFellowNew = odds(random, 0.25);
+  return Array.from({ length: count }, (_, i) => {
+    if (i === broken) return one;
+    const charge = Math.min(1, one.charge + between(random, -0.03, 0.03));
+    const fellow = { ...one, charge, shorted: 0, linkOhms: 0, backwards: false };
+    return isFellowNew
+      ? { ...fellow, strength: between(random, 0.85, 1), years: between(random, 0, 2) }
+      : fellow;
+  });
+}
+
+/** How one battery stands, by the worst of it. */
+export function standingOf({
+  backwards,
+  shorted,
+  linkOhms,
+  strength,
+  charge,
+}: TrueBattery): BatteryCondition {
+  if (backwards) return 'reversed';
+  if (shorted > 0) return 'dead-cell';
+  if (linkOhms > 0) return 'broken-link';
+  if (strength < 0.67) return 'worn';
+  return charge < 0.5 ? 'discharged' : 'sound';
 }
 
 function chargingOf(

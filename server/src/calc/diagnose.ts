@@ -1,4 +1,6 @@
+import { machineFaultWords } from '@voltrek/contracts';
 import type { CalcInput, CalcOutput } from '@voltrek/contracts/calc';
+import { coldestOf } from '@voltrek/core/battery';
 import {
   type CheckId,
   type Crowd,
@@ -15,7 +17,7 @@ import {
   TOOLS,
 } from '@voltrek/core/diagnosis';
 import { DEFAULT_RULES } from '@voltrek/core/rules';
-import { conclude } from '@voltrek/core/verdict';
+import { conclude, type LedgerLine } from '@voltrek/core/verdict';
 
 /** Proposals told: those after these hardly matter. */
 const TOLD = 8;
@@ -27,24 +29,30 @@ export function diagnoseInput(input: CalcInput<'diagnose'>): CalcOutput<'diagnos
     suspicions: diagnose(crowd, evidence).map(({ cause, share, pushes }) => ({
       cause,
       share,
-      pushes: pushes.map((push) => ({ ...push, found: given(input, push.check) })),
+      pushes: pushes.map((push) => ({ ...push, found: given(input, push) })),
     })),
     proposals: proposals(crowd, evidence, input.tools ?? TOOLS)
       .slice(0, TOLD)
-      .map(({ check, gainBits, minutes, worth }) => ({ check, gainBits, minutes, worth })),
+      .map(({ settles: _settles, ...told }) => told),
   };
 }
 
 /** The verdict over evidence. @throws RangeError for a finding its check cannot have */
 export function verdictInput(input: CalcInput<'verdict'>): CalcOutput<'verdict'> {
   const { crowd, evidence } = weighed(input);
-  const rest = evidence.find((e) => e.check === 'rest')?.found;
+  const restAt = (battery?: number): number | null => {
+    const found = evidence.find((e) => e.check === 'rest' && e.battery === battery)?.found;
+    return typeof found === 'number' ? found : null;
+  };
+  const each = Array.from({ length: crowd.profile.systemVolts / 12 }, (_, battery) => restAt(battery));
   const facts = {
     chemistry: input.rating.chemistry,
     wakes: crowd.profile.engine === null,
     tempC: input.tempC,
+    coldestC: coldestOf(input.tempC, input.coldestC),
     stops: input.stops ?? [],
-    restVolts: [typeof rest === 'number' ? rest : null],
+    // Read once, it is the weakest's; its fellows were not read.
+    restVolts: each.some((v) => v !== null) ? each : each.map((_, i) => (i === 0 ? restAt() : null)),
     earlierFlatCalls: input.earlierFlatCalls ?? 0,
     diedInService: input.diedInService ?? false,
   };
@@ -56,15 +64,26 @@ export function verdictInput(input: CalcInput<'verdict'>): CalcOutput<'verdict'>
     share: record.share!,
     ground: record.ground!,
     causes: [...record.causes!],
-    ledger: record.ledger!.map((line) => ({ ...line, found: given(input, line.check) })),
+    ledger: toldIn(input, record.ledger!),
     deciding: record.deciding ?? null,
     followUps: [...record.followUps],
+    ...(record.batteries && {
+      batteries: record.batteries.map(({ ledger, ...battery }) => ({
+        ...battery,
+        ledger: toldIn(input, ledger),
+      })),
+    }),
   };
 }
 
 /** What was put in for a check, in the unit that it was put in. */
-const given = ({ evidence }: CalcInput<'diagnose'>, check: CheckId): Found =>
-  evidence.find((e) => e.check === check)!.found;
+const given = (
+  { evidence }: CalcInput<'diagnose'>,
+  { check, battery }: Pick<DiagnosisEvidence, 'check' | 'battery'>,
+): Found => evidence.find((e) => e.check === check && e.battery === battery)!.found;
+
+const toldIn = (input: CalcInput<'diagnose'>, ledger: readonly LedgerLine[]): LedgerLine[] =>
+  ledger.map((line) => ({ ...line, found: given(input, line) }));
 
 /** What a check finds in a word, or in the figure that its instrument shows. @throws RangeError with what it can find */
 function foundIn(check: CheckId, given: Found, context: MeasureContext): Found {
@@ -75,21 +94,43 @@ function foundIn(check: CheckId, given: Found, context: MeasureContext): Found {
   throw new RangeError(`${check} finds ${checkOf(check).outcomes.join(', ')}${figure}`);
 }
 
+/** @throws RangeError for a starter of other volts than its batteries */
+export function requireSameVolts({
+  engine,
+  systemVolts,
+}: Pick<CalcInput<'diagnose'>, 'engine' | 'systemVolts'>): void {
+  if (engine && engine.systemVolts !== systemVolts)
+    throw new RangeError(
+      `engine.systemVolts: ${machineFaultWords({ code: 'engine-does-not-match-volts', path: '' })}`,
+    );
+}
+
+/** @throws RangeError for a battery the machine does not have, or a check that is not read at one battery */
+function requireBattery(check: CheckId, battery: number | undefined, systemVolts: 12 | 24): void {
+  if (battery === undefined) return;
+  if (!checkOf(check).isOfBattery) throw new RangeError(`${check} is not read at one battery of a string`);
+  if (systemVolts === 12) throw new RangeError('battery is for a string: this machine has one battery');
+  if (battery > 1) throw new RangeError('battery must be 0 (the chassis end) or 1');
+}
+
 /** The machine's crowd and the evidence, each finding checked against its check. */
 function weighed(input: CalcInput<'diagnose'>): { crowd: Crowd; evidence: DiagnosisEvidence[] } {
   const { machineClass, engine, rating, tempC } = input;
   const systemVolts = input.systemVolts === 24 ? 24 : 12;
-  const { found: rest } = input.evidence.find((e) => e.check === 'rest') ?? {};
+  requireSameVolts(input);
+  const rests = input.evidence.filter((e) => e.check === 'rest').map((e) => Number(e.found));
+  const mean = rests.reduce((a, b) => a + b, 0) / rests.length;
   const context: MeasureContext = {
     rating,
     systemVolts,
     tempC,
     // Of the whole string: the weakest was read, and its fellows are taken to be like it.
-    restVolts: typeof rest === 'number' ? (rest * systemVolts) / 12 : null,
+    restVolts: Number.isNaN(mean) ? null : (mean * systemVolts) / 12,
   };
-  const evidence = input.evidence.map(({ check, found }, i): DiagnosisEvidence => {
+  const evidence = input.evidence.map(({ check, found, battery }, i): DiagnosisEvidence => {
     try {
-      return { check, found: foundIn(check, found, context) };
+      requireBattery(check, battery, systemVolts);
+      return { check, found: foundIn(check, found, context), ...(battery !== undefined && { battery }) };
     } catch (error) {
       throw new RangeError(`evidence[${i}].found: ${(error as Error).message}`, { cause: error });
     }

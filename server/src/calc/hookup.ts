@@ -1,5 +1,6 @@
 import type { CalcInput, CalcOutput } from '@voltrek/contracts/calc';
-import { hazardLine } from '@voltrek/contracts';
+import { hazardLine, machineFaultWords } from '@voltrek/contracts';
+import { coldestOf } from '@voltrek/core/battery';
 import {
   actByHand,
   clearingOrder,
@@ -12,7 +13,7 @@ import {
   NOTHING_CONNECTED,
   safestOrder,
 } from '@voltrek/core/hookup';
-import type { Machine } from '@voltrek/core/machine';
+import { dataFaults, type Machine } from '@voltrek/core/machine';
 import { casualtyBatteries } from '@voltrek/core/plan';
 import { DEFAULT_RULES, type HouseRules } from '@voltrek/core/rules';
 
@@ -22,9 +23,7 @@ type Steps = CalcOutput<'check'>['steps'];
 /** A machine of the command line with what only a drawing needs left empty. */
 function machineOf(input: SceneInput['machine'], id: string): Machine {
   const { machineClass, systemVolts, engine, batteries, points } = input;
-  if (batteries.length * 12 !== systemVolts)
-    throw new RangeError(`machine.batteries: a ${systemVolts} V machine has ${systemVolts / 12} of them`);
-  return {
+  const machine: Machine = {
     id,
     maker: '',
     model: '',
@@ -59,11 +58,15 @@ function machineOf(input: SceneInput['machine'], id: string): Machine {
       ...(battery != null && { battery }),
     })),
   };
+  // No maker builds a mixed string, and the road has them.
+  const fault = dataFaults(machine).find(({ code }) => code !== 'string-mixed');
+  if (fault) throw new RangeError(`machine.${fault.path}: ${machineFaultWords(fault)}`);
+  return machine;
 }
 
 function sceneOf(input: SceneInput): HookupScene {
   const machine = machineOf(input.machine, 'casualty');
-  const { option, restVolts, tempC } = input;
+  const { option, restVolts, tempC, coldestC } = input;
   if (restVolts.length !== machine.batteries.length)
     throw new RangeError(`restVolts: give one for each of the ${machine.batteries.length} batteries`);
   if (option.sourceKind === 'donor' && !input.donor)
@@ -72,7 +75,7 @@ function sceneOf(input: SceneInput): HookupScene {
   return {
     machine,
     donor: input.donor ? machineOf(input.donor, 'donor') : null,
-    batteries: casualtyBatteries(machine, restVolts, tempC),
+    batteries: casualtyBatteries(machine, restVolts, tempC, coldestOf(tempC, coldestC)),
     tempC,
     enclosed: input.enclosed ?? false,
     casualtyRuns: input.casualtyRuns ?? false,

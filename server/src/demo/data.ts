@@ -19,6 +19,8 @@ export interface DemoCall {
   readonly urgent: boolean;
   /** What is really wrong: what the stand-in instruments show. */
   readonly truth: Cause;
+  /** Draws how that fault stands; left out: the number of the call. */
+  readonly truthSeed?: number;
 }
 
 /** A house of roadside technicians, whom it serves, and one night of its calls. */

@@ -93,7 +93,7 @@ async function loadCalls(tx: Tx, machines: readonly Machine[], house: DemoHouse,
   for (const { call, events } of past)
     await writeLog(tx, events, { vehicleId: call.vehicleId, vanId: call.vanId }, byId.get(call.modelId)!);
   await tx.insert(calls).values(
-    house.calls.map(({ minutesAgo, truth: _truth, which, ...call }, i) => {
+    house.calls.map(({ minutesAgo, truth: _truth, truthSeed: _seed, which, ...call }, i) => {
       const vehicle = fleet.find((v) => v.id === `${call.modelId}-${which}`)!;
       const van = house.vans[i % house.vans.length]!;
       return {

@@ -47,10 +47,11 @@ function portOf(child: ChildProcess, kind: Kind): Promise<number> {
 }
 
 const TONIGHT = demoHouse().calls;
+const ofTonight = (title: string) => TONIGHT.find((call) => call.title === title);
 
 /** What is really wrong with tonight's machine of this call; drawn by its number for any other. */
 function causeOf(callNumber: number, title: string, profile: ReturnType<typeof profileOfJob>): Cause {
-  const told = TONIGHT.find((call) => call.title === title)?.truth;
+  const told = ofTonight(title)?.truth;
   return told ?? drawCase(profile, seededRandom(callNumber)).cause;
 }
 
@@ -85,7 +86,7 @@ export function placeOnTruth(
     const setup = {
       profile,
       cause: causeOf(job.call.callNumber, job.call.title, profile),
-      seed: job.call.callNumber,
+      seed: ofTonight(job.call.title)?.truthSeed ?? job.call.callNumber,
       check,
       battery,
       phase,

@@ -100,7 +100,16 @@ export function createApp({
 }
 
 function serveWeb(app: Express, folder: string): void {
-  app.use(express.static(folder, { index: false, maxAge: '1h' }));
+  app.use(
+    express.static(folder, {
+      index: false,
+      maxAge: '1h',
+      // What tells of a newer version is never taken from a cache.
+      setHeaders: (response, path) => {
+        if (/ngsw[^/]*$/.test(path)) response.set('Cache-Control', 'no-cache');
+      },
+    }),
+  );
   app.get('/{*page}', (_request, response) => {
     response.set('Cache-Control', 'no-cache').sendFile(join(folder, 'index.html'));
   });

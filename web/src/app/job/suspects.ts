@@ -1,8 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
-import { LEAST_GAIN_BITS, type CheckId } from '@voltrek/core/diagnosis';
+import { LEAST_GAIN_BITS, type CheckId, checkOf } from '@voltrek/core/diagnosis';
 import type { Stage } from '@voltrek/core/job';
 import { CAUSE_WORDS, CHECK_WORDS } from '../shared/words/diagnosis-words';
 import { percent } from '../shared/words/figures';
+import { batteryWord } from '../shared/words/words';
 import { PlanRunner } from '../workers/plan-runner';
 import { workerAnswer } from '../workers/worker-answer';
 import { diagnosisOf, type Work } from '../shared/job/job-selectors';
@@ -54,9 +55,14 @@ const ELSEWHERE: Partial<Record<CheckId, Stage>> = {
         }
       </h2>
       @if (best(); as b) {
-        <p class="ask">{{ words[b.check].ask }}</p>
+        <p class="ask">
+          {{ words[b.check].ask }}
+          @if (b.battery !== undefined) {
+            ({{ batteryWord(b.battery) }})
+          }
+        </p>
         <div class="keys">
-          @if (elsewhere[b.check]; as stage) {
+          @if (stageOf(b.check); as stage) {
             <button type="button" class="key strong" (click)="opened.emit(stage)">
               {{ stage === 'plan' ? 'Go on to Plan' : 'Read it on Measure' }}
             </button>
@@ -174,8 +180,8 @@ export class Suspects {
 
   protected readonly causeWords = CAUSE_WORDS;
   protected readonly words = CHECK_WORDS;
-  protected readonly elsewhere = ELSEWHERE;
   protected readonly percent = percent;
+  protected readonly batteryWord = batteryWord;
   protected readonly typed = signal('');
   private readonly skipped = signal<readonly CheckId[]>([]);
 
@@ -215,6 +221,12 @@ export class Suspects {
     const value = Number(text);
     return text === '' || Number.isNaN(value) || Math.abs(value) > 100 ? null : value;
   });
+
+  /** Where a check is recorded, if not here; of a string each battery has its own place on Measure. */
+  protected stageOf(check: CheckId): Stage | null {
+    const isString = this.work().machine.batteries.length > 1;
+    return ELSEWHERE[check] ?? (isString && checkOf(check).isOfBattery ? 'measure' : null);
+  }
 
   protected record(check: CheckId, found: string): void {
     this.reporter.report('finding.recorded', { check, found });

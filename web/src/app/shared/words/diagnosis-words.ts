@@ -1,8 +1,18 @@
-import type { Cause, Found, CheckId, Symptom } from '@voltrek/core/diagnosis';
+import type { BatteryCondition, Cause, Found, CheckId, Symptom } from '@voltrek/core/diagnosis';
 import type { Doubt } from '@voltrek/core/job';
 import type { Ground } from '@voltrek/core/verdict';
 import { percent, volts } from './figures';
 import { SYMPTOM_WORDS } from './words';
+
+/** How one battery of a string stands. */
+export const CONDITION_WORDS: Record<BatteryCondition, string> = {
+  sound: 'sound',
+  discharged: 'flat, otherwise sound',
+  worn: 'worn',
+  'dead-cell': 'a dead cell',
+  'broken-link': 'a link broken inside',
+  reversed: 'reversed',
+};
 
 /** What may be wrong, as it is said on screen. */
 export const CAUSE_WORDS: Record<Cause, string> = {
@@ -108,6 +118,10 @@ export const CHECK_WORDS: Record<
     outcomes: { tight: 'tight or stuck', turns: 'turns' },
   },
   'ask-replaced': { ask: 'Ask: is the battery new?', outcomes: { yes: 'yes', no: 'no' } },
+  'ask-warm': {
+    ask: 'Ask: does it start well on mild days?',
+    outcomes: { 'cold-only': 'only the cold stops it', 'any-weather': 'no, or not known' },
+  },
   drain: { ask: 'Clamp round the negative cable, all asleep', unit: 'A' },
   'traction-gauge': {
     ask: 'Has the traction battery charge?',
@@ -174,6 +188,7 @@ export const FINDING_NAMES: Record<CheckId, string> = {
   ripple: 'AC volts while it charges',
   'turn-by-hand': 'Turned by hand it',
   'ask-replaced': 'Battery just replaced',
+  'ask-warm': 'Mild days',
   drain: 'Drain, asleep',
   'traction-gauge': 'Traction battery',
   converter: 'Volts once awake',

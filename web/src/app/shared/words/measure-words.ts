@@ -1,6 +1,7 @@
 import type { CaptureEnd, Instrument, LinkState } from '@voltrek/contracts';
-import type { MeasureGroup, CheckId } from '@voltrek/core/diagnosis';
+import { type MeasureGroup, type MeasureKind, type CheckId, checkOf } from '@voltrek/core/diagnosis';
 import type { TraceNote } from '@voltrek/core/trace';
+import { ofBattery, READING_WORDS } from './words';
 
 export const GROUP_WORDS: Record<MeasureGroup, string> = {
   posts: 'At the posts',
@@ -31,6 +32,12 @@ export const FIGURE_WORDS: Partial<Record<CheckId, { readonly name: string; read
   acceptance: { name: 'On charger', how: 'Put it on the charger: what does it show after ten minutes?' },
   drain: { name: 'Drain', how: 'Clamp round the negative cable, doors latched, all asleep for 20 min.' },
 };
+
+/** A measurement by its name; of a string also by the battery, where it is taken at one of them. */
+export function measureName(kind: MeasureKind, battery: number, batteries: number): string {
+  const name = kind.reading ? READING_WORDS[kind.reading].name : (FIGURE_WORDS[kind.check]?.name ?? kind.id);
+  return ofBattery(name, checkOf(kind.check).isOfBattery && batteries > 1 ? battery : undefined);
+}
 
 /** What a figure says, by the outcome it falls on. */
 export const OUTCOME_MEANINGS: Partial<Record<CheckId, Readonly<Record<string, string>>>> = {

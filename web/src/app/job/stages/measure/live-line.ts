@@ -1,7 +1,10 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
-import type { Instrument } from '@voltrek/contracts';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import type { Instrument, LinkState } from '@voltrek/contracts';
 import { INSTRUMENT_WORDS, LINK_WORDS } from '../../../shared/words/measure-words';
 import { LiveStore } from './live-store';
+
+/** Two readings of two things are hardly ever nearer than this, as a share. */
+const SAME_WITHIN = 0.0008;
 
 /** What a linked instrument reads now: held still, or taken. Shows nothing where none is linked. */
 @Component({
@@ -9,18 +12,21 @@ import { LiveStore } from './live-store';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (now(); as n) {
-      <div class="live" [class.gone]="n.state !== 'ready'">
+      <div class="live" [class.gone]="n.state !== 'ready' || !live.connected()">
         <span class="who"
-          >{{ words[n.instrument] }}
-          <span class="dim" role="status">{{ isHeld() ? 'held' : linkWords[n.state] }}</span></span
+          >{{ words[n.instrument] }} <span class="dim" role="status">{{ told(n.state) }}</span></span
         >
         <span class="reads">{{ text() }}</span>
         <button type="button" class="key" [attr.aria-pressed]="isHeld()" (click)="live.hold(n.instrument)">
           Hold
         </button>
-        <button type="button" class="key strong" [disabled]="takes() === null" (click)="take()">
-          Take it
-        </button>
+        @if (isSame()) {
+          <button type="button" class="key strong" (click)="moved()">Probes are there</button>
+        } @else {
+          <button type="button" class="key strong" [disabled]="takes() === null" (click)="take()">
+            Take it
+          </button>
+        }
       </div>
     }
   `,
@@ -56,6 +62,8 @@ export class LiveLine {
   readonly unit = input.required<'V' | 'A' | 'mA'>();
   /** Why a value cannot be taken; null when it can. */
   readonly faultOf = input.required<(value: number) => string | null>();
+  /** What is read: one reading told from the next. */
+  readonly of = input.required<string>();
   readonly taken = output<number>();
 
   protected readonly live = inject(LiveStore);
@@ -83,16 +91,43 @@ export class LiveLine {
     if (this.now()?.overload) return 'over its range';
     return value === null ? '-' : `${value.toFixed(this.unit() === 'V' ? 3 : 0)} ${this.unit()}`;
   });
+  /** The value that was taken last, and of what. */
+  private readonly last = signal<{ readonly of: string; readonly value: number } | null>(null);
+  /** Another reading, and the value of the one before still: the probes have not been moved, or nobody has said so. */
+  protected readonly isSame = computed(() => {
+    const last = this.last();
+    const value = this.value();
+    return (
+      last !== null &&
+      value !== null &&
+      last.of !== this.of() &&
+      Math.abs(value - last.value) < SAME_WITHIN * Math.max(1, Math.abs(last.value))
+    );
+  });
   /** What would be taken, to the step of the unit. */
   protected readonly takes = computed(() => {
     const value = this.value();
-    if (value === null) return null;
+    // A value on a line that is broken is of a moment ago.
+    if (value === null || !this.live.connected()) return null;
     const rounded = this.unit() === 'V' ? Math.round(value * 1000) / 1000 : Math.round(value);
     return this.faultOf()(rounded) === null ? rounded : null;
   });
 
   protected take(): void {
     const value = this.takes();
-    if (value !== null) this.taken.emit(value);
+    if (value === null) return;
+    this.last.set({ of: this.of(), value });
+    this.taken.emit(value);
+  }
+
+  protected told(state: LinkState): string {
+    if (!this.live.connected()) return 'line broken, an old value';
+    if (this.isSame()) return 'as before: move the probes';
+    return this.isHeld() ? 'held' : this.linkWords[state];
+  }
+
+  /** The technician says that they were moved, and that both read alike. */
+  protected moved(): void {
+    this.last.set(null);
   }
 }

@@ -1,4 +1,4 @@
-import { socFromCells, socFromRestVolts } from '@voltrek/core/battery';
+import { coldestOf, socFromCells, socFromRestVolts } from '@voltrek/core/battery';
 import { daysToFlat } from '@voltrek/core/charging';
 import {
   chargingMeaning,
@@ -34,7 +34,7 @@ export function readingMeaning(
   const { chemistry } = (machine.batteries[battery] ?? machine.batteries[0]!).rating;
   switch (kind) {
     case 'rest': {
-      const meaning = restMeaning(chemistry, value, tempC, rules);
+      const meaning = restMeaning(chemistry, value, tempC, rules, coldestOf(tempC, job.scene?.coldestC));
       return { tone: meaning.tone, text: restWords(meaning) };
     }
     case 'crank-minimum': {
@@ -76,7 +76,8 @@ const WATCH_OUTCOMES: readonly string[] = [
   'tired',
 ];
 
-function toneOf(outcome: string): Tone {
+/** How an outcome of a check should be felt. */
+export function toneOf(outcome: string): Tone {
   if (BAD_OUTCOMES.includes(outcome)) return 'bad';
   return WATCH_OUTCOMES.includes(outcome) ? 'watch' : 'good';
 }

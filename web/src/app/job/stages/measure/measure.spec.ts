@@ -7,6 +7,7 @@ import { provideState, provideStore, Store } from '@ngrx/store';
 import { detailOf, event, JOB_ID, opened } from '../../../../testing/fixtures';
 import { sessionFeature } from '../../../shared/state/session';
 import { JobActions, jobFeature } from '../../../shared/job/job-state';
+import { ARMS_AFTER_MS } from '../../arming';
 import { Measure } from './measure';
 
 describe('Measure', () => {
@@ -19,6 +20,7 @@ describe('Measure', () => {
         provideStore(),
         provideState(jobFeature),
         provideState(sessionFeature),
+        { provide: ARMS_AFTER_MS, useValue: 0 },
       ],
     });
     const store = TestBed.inject(Store);

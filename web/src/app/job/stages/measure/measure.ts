@@ -2,17 +2,18 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
+  effect,
   inject,
   input,
   linkedSignal,
   untracked,
-  type OnInit,
   output,
   signal,
 } from '@angular/core';
 import type { Instrument } from '@voltrek/contracts';
 import { GRAVITY_RANGE } from '@voltrek/core/battery';
 import {
+  checkOf,
   findingOf,
   LEAST_GAIN_BITS,
   MEASURE_GROUPS,
@@ -26,8 +27,8 @@ import { startsByWaking } from '@voltrek/core/machine';
 import { outOfRange } from '@voltrek/core/quantities';
 import { NumberPad } from '../../../shared/ui/number-pad';
 import { CAUSE_WORDS, CHECK_WORDS } from '../../../shared/words/diagnosis-words';
-import { FIGURE_WORDS, GROUP_WORDS } from '../../../shared/words/measure-words';
-import { READING_WORDS, readingName } from '../../../shared/words/words';
+import { FIGURE_WORDS, GROUP_WORDS, measureName } from '../../../shared/words/measure-words';
+import { READING_WORDS } from '../../../shared/words/words';
 import { PlanRunner } from '../../../workers/plan-runner';
 import { workerAnswer } from '../../../workers/worker-answer';
 import { NextAction } from '../../next-action';
@@ -58,7 +59,7 @@ const CELLS = 6;
   templateUrl: './measure.html',
   styleUrl: './measure.scss',
 })
-export class Measure implements OnInit {
+export class Measure {
   readonly work = input.required<Work>();
   readonly next = output();
 
@@ -74,26 +75,15 @@ export class Measure implements OnInit {
   protected readonly tempC = computed(() => workingTempC(this.work().job));
   private readonly rating = computed(() => this.work().machine.batteries[0]!.rating);
   protected readonly chemistry = computed(() => this.rating().chemistry);
+  private readonly isString = computed(() => this.work().machine.batteries.length > 1);
 
   /** Every measurement of this machine: rest volts once a battery, charging first when it runs. */
   private readonly all = computed<Choice[]>(() => {
     const { machine, job } = this.work();
     const choices = measuresFor(this.rating(), !startsByWaking(machine)).flatMap((kind): Choice[] =>
-      kind.reading === 'rest'
-        ? machine.batteries.map((_, battery) => ({
-            kind,
-            battery,
-            name: readingName('rest', battery, machine.batteries.length),
-          }))
-        : [
-            {
-              kind,
-              battery: 0,
-              name: kind.reading
-                ? READING_WORDS[kind.reading].name
-                : (FIGURE_WORDS[kind.check]?.name ?? kind.id),
-            },
-          ],
+      machine.batteries
+        .filter((_, battery) => battery === 0 || checkOf(kind.check).isOfBattery)
+        .map((_, battery) => ({ kind, battery, name: measureName(kind, battery, machine.batteries.length) })),
     );
     const isCharging = ({ kind }: Choice): boolean => kind.check === 'charging';
     return hasStarted(job)
@@ -123,6 +113,7 @@ export class Measure implements OnInit {
   });
   private readonly isTyping = computed(() => this.text() !== '' || this.cellTexts().some((t) => t !== ''));
   protected readonly chosen = computed(() => this.all()[this.chosenIndex()] ?? this.all()[0]!);
+  private readonly probesAt = computed(() => `${this.chosen().kind.check} ${this.chosen().battery}`);
   protected readonly chosenAt = computed(() => this.all().indexOf(this.chosen()));
   private readonly onTrace = signal(false);
   protected readonly group = computed<Group>(() => (this.onTrace() ? 'trace' : this.chosen().kind.group));
@@ -193,8 +184,8 @@ export class Measure implements OnInit {
   protected readonly proposal = computed(() => {
     const found = this.suspected.result();
     if (!found || this.suspected.isStale()) return null;
-    for (const { check, gainBits, settles } of found.proposals) {
-      const at = this.all().findIndex((c) => c.kind.check === check);
+    for (const { check, gainBits, settles, battery = 0 } of found.proposals) {
+      const at = this.all().findIndex((c) => c.kind.check === check && c.battery === battery);
       if (at >= 0 && gainBits >= LEAST_GAIN_BITS) {
         const [one, other] = settles.map((cause) => CAUSE_WORDS[cause]);
         return { at, name: this.all()[at]!.name, why: `tells between ${one} and ${other}` };
@@ -217,8 +208,6 @@ export class Measure implements OnInit {
     this.forget();
     this.chosenIndex.set(at);
     this.live.release();
-    const { kind, battery } = this.all()[at]!;
-    this.place(kind.check, battery);
   }
 
   protected chooseIt(choice: Choice): void {
@@ -229,10 +218,15 @@ export class Measure implements OnInit {
     this.live.place({ jobId: this.work().job.id, check, battery });
   }
 
-  /** The probes begin where the screen does. */
-  ngOnInit(): void {
-    const { kind, battery } = this.chosen();
-    this.place(kind.check, battery);
+  constructor() {
+    // The probes of a stand-in follow the reading shown, whoever moved it on.
+    effect(() => {
+      this.probesAt();
+      untracked(() => {
+        const { kind, battery } = this.chosen();
+        this.place(kind.check, battery);
+      });
+    });
   }
 
   protected setCell(at: number, text: string): void {
@@ -254,7 +248,13 @@ export class Measure implements OnInit {
   }
 
   protected takeOutcome(found: string): void {
-    this.reporter.report('finding.recorded', { check: this.chosen().kind.check, found, source: 'typed' });
+    const { kind, battery } = this.chosen();
+    this.reporter.report('finding.recorded', {
+      check: kind.check,
+      found,
+      source: 'typed',
+      ...this.of(kind, battery),
+    });
   }
 
   private record(figures: readonly number[], source: ReadingSource): void {
@@ -270,10 +270,21 @@ export class Measure implements OnInit {
     } else {
       const found = findingOf(kind, figures, this.context());
       if (found !== null)
-        this.reporter.report('finding.recorded', { check: kind.check, found, source, figures });
+        this.reporter.report('finding.recorded', {
+          check: kind.check,
+          found,
+          source,
+          figures,
+          ...this.of(kind, battery),
+        });
     }
     this.forget();
     this.live.release();
+  }
+
+  /** The battery of a string that a figure is of; nothing where it is the machine's. */
+  private of({ check }: MeasureKind, battery: number): { battery?: number } {
+    return this.isString() && checkOf(check).isOfBattery ? { battery } : {};
   }
 
   /** What was begun and not taken is dropped with the tab it belongs to. */
@@ -286,7 +297,7 @@ export class Measure implements OnInit {
     const { job, machine } = this.work();
     const rest = restVoltsByBattery(job, machine.batteries.length);
     return {
-      rating: this.rating(),
+      rating: (machine.batteries[this.chosen().battery] ?? machine.batteries[0]!).rating,
       systemVolts: machine.systemVolts,
       tempC: this.tempC(),
       restVolts: rest.every((v) => v !== null) ? rest.reduce<number>((a, b) => a + b, 0) : null,

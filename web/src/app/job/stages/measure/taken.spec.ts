@@ -29,6 +29,16 @@ describe('what is taken', () => {
     expect(names).toEqual(['battery 2', 'battery 1']);
   });
 
+  it('feels a figure as what it says: a spent battery is no good news', async () => {
+    const tested = (found: number) =>
+      event('finding.recorded', { check: 'conductance', found, source: 'typed', figures: [found * 540] });
+    const { root } = await jobHarness(Taken, [opened(), tested(0.95), tested(0.5)]);
+    const [spent, sound] = [...root.querySelectorAll('.meaning')];
+    expect(spent!.textContent).toContain('Spent');
+    expect(spent!.className).toContain('tone-bad');
+    expect(sound!.className).toContain('tone-good');
+  });
+
   it('questions charging volts while nothing runs, and withdraws them', async () => {
     const odd = event('reading.taken', {
       kind: 'charging-idle',

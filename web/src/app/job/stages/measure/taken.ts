@@ -5,10 +5,10 @@ import { doubtOf, type Figure, type Reading } from '@voltrek/core/job';
 import { DOUBT_WORDS, FINDING_NAMES, foundWords } from '../../../shared/words/diagnosis-words';
 import { volts } from '../../../shared/words/figures';
 import { FIGURE_WORDS, OUTCOME_MEANINGS } from '../../../shared/words/measure-words';
-import { readingName } from '../../../shared/words/words';
+import { ofBattery, readingName } from '../../../shared/words/words';
 import type { Work } from '../../../shared/job/job-selectors';
 import { Reporter } from '../../../shared/job/reporter';
-import { type Meaning, readingMeaning } from './meaning';
+import { type Meaning, readingMeaning, toneOf } from './meaning';
 
 interface Line {
   readonly id: string;
@@ -115,15 +115,16 @@ export class Taken {
     };
   }
 
-  private figureLine({ eventId, at, check, found, source }: Figure): Line {
+  private figureLine({ eventId, at, check, found, source, battery }: Figure): Line {
+    const name = FIGURE_WORDS[check]?.name ?? FINDING_NAMES[check];
     const outcome = outcomeOf(check, found);
     return {
       id: eventId,
       at,
       value: foundWords(check, found),
-      name: FIGURE_WORDS[check]?.name ?? FINDING_NAMES[check],
+      name: ofBattery(name, battery),
       source: source === 'typed' ? '' : `, ${source}`,
-      meaning: { tone: 'good', text: OUTCOME_MEANINGS[check]?.[outcome] ?? '' },
+      meaning: { tone: toneOf(outcome), text: OUTCOME_MEANINGS[check]?.[outcome] ?? '' },
       doubted: false,
     };
   }

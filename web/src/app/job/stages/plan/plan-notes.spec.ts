@@ -34,8 +34,8 @@ describe('notesOf', () => {
     expect(notesOf(workWith([BOOSTER]), drawing(100))).toEqual([
       {
         name: 'Booster',
-        // 100 F from 10.5 to 14.4 V at 5 A: 78 s.
-        text: '2 cranks of 1.5 s by itself above 10.5 V, fills itself from the weak battery in 1:18 min.',
+        // 100 F from 10.5 to 14.4 V are 4,855 J, at 72 W: 67 s.
+        text: '2 cranks of 1.5 s by itself above 10.5 V, fills itself from the weak battery in 1:07 min.',
       },
     ]);
   });

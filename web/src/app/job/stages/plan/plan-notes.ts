@@ -1,7 +1,8 @@
 import { crankCount } from '@voltrek/core/capacitor';
+import { batteriesOfJob, workingTempC } from '@voltrek/core/job';
 import type { RankedOption } from '@voltrek/core/plan';
 import {
-  bankOf,
+  bankAt,
   boosterFillSeconds,
   latchPoint,
   USUAL_COIL_OHMS,
@@ -22,7 +23,7 @@ const FILLED_VOLTS = 14.4;
 const COUNTED_SECONDS = 1.5;
 
 /** What the booster and the latch source do on this job. */
-export function notesOf({ machine, kit, rules }: Work, ranked: readonly RankedOption[]): PlanNote[] {
+export function notesOf({ job, machine, kit, rules }: Work, ranked: readonly RankedOption[]): PlanNote[] {
   const hasLatch = machine.points.some((p) => p.kind === 'latch-wire-positive');
   return kit.flatMap((item): PlanNote[] => {
     if (item.kind === 'latch-source' && hasLatch) {
@@ -32,17 +33,33 @@ export function notesOf({ machine, kit, rules }: Work, ranked: readonly RankedOp
     }
     if (item.kind === 'capacitor-booster') {
       const amps = ranked.find((r) => r.option.sourceId === item.id)?.crank?.starterAmps;
-      const seconds = boosterFillSeconds({ ...item, volts: rules.capacitorMinVolts }, FILLED_VOLTS);
+      const { models, weakest } = batteriesOfJob(job, machine);
+      const emptied = { ...item, volts: rules.capacitorMinVolts };
+      const seconds = boosterFillSeconds(emptied, FILLED_VOLTS, models[weakest]!);
       const cranks =
-        amps && crankCount(bankOf(item), item.volts, rules.capacitorMinVolts, amps, COUNTED_SECONDS);
+        amps &&
+        crankCount(
+          bankAt(item, workingTempC(job)),
+          item.volts,
+          rules.capacitorMinVolts,
+          amps,
+          COUNTED_SECONDS,
+        );
       const parts = [
         ...(cranks === undefined ? [] : [cranksText(cranks, rules.capacitorMinVolts)]),
-        ...(seconds === null ? [] : [`fills itself from the weak battery in ${clock(seconds)} min`]),
+        ...(item.converterAmps === null ? [] : [fillText(seconds)]),
       ];
       return parts.length === 0 ? [] : [{ name: item.name.split(',')[0]!, text: `${parts.join(', ')}.` }];
     }
     return [];
   });
+}
+
+/** @param seconds null where the battery cannot feed it */
+function fillText(seconds: number | null): string {
+  return seconds === null
+    ? 'the weak battery cannot fill it'
+    : `fills itself from the weak battery in ${clock(seconds)} min`;
 }
 
 /** @param leastVolts the bank counts as empty below this */

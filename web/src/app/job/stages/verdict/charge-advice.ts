@@ -1,5 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { batteriesOfJob, driveOfJob, restVoltsByBattery, workingTempC } from '@voltrek/core/job';
+import {
+  batteriesOfJob,
+  driveOfJob,
+  restVoltsByBattery,
+  workingTempC,
+  coldestTempC,
+} from '@voltrek/core/job';
 import { chargePlan } from '@voltrek/core/verdict';
 import {
   BAR_WORDS,
@@ -138,7 +144,8 @@ export class ChargeAdvice {
     const { job, machine, kit, rules } = this.work();
     const { weakest, socs } = batteriesOfJob(job, machine);
     const restVolts = restVoltsByBattery(job, machine.batteries.length)[weakest] ?? null;
-    return chargePlan(machine.batteries[weakest]!, socs[weakest]!, restVolts, workingTempC(job), kit, rules);
+    const battery = machine.batteries[weakest]!;
+    return chargePlan(battery, socs[weakest]!, restVolts, workingTempC(job), kit, rules, coldestTempC(job));
   });
   protected readonly drive = computed(() => {
     const { job, machine, rules } = this.work();

@@ -1,12 +1,21 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import type { LedgerLine, VerdictRecord } from '@voltrek/core/verdict';
-import { CAUSE_WORDS, FINDING_NAMES, foundWords, pushWords } from '../../../shared/words/diagnosis-words';
-import { percent } from '../../../shared/words/figures';
+import type { BatteryStanding, LedgerLine, VerdictRecord } from '@voltrek/core/verdict';
+import {
+  CAUSE_WORDS,
+  CONDITION_WORDS,
+  FINDING_NAMES,
+  foundWords,
+  pushWords,
+} from '../../../shared/words/diagnosis-words';
+import { inHundred, percent } from '../../../shared/words/figures';
 import { BAR_WORDS } from '../../../shared/words/plan-words';
+import { batteryWord, ofBattery } from '../../../shared/words/words';
 
 /** Doublings at which a bar is full. */
 const FULL_BITS = 6;
 const SHOWN = 9;
+/** What is told of each battery of a string. */
+const TOLD_OF_BATTERY = 2;
 
 /** The likeliest causes, and what each finding says of the verdict: for to the right, against to the left. */
 @Component({
@@ -29,26 +38,43 @@ const SHOWN = 9;
         </ol>
       </section>
     }
-    <section aria-label="Evidence">
-      <h3>Evidence: what speaks for it, what against</h3>
-      <ul>
-        @for (line of lines(); track line.check) {
-          <li class="move">
-            <span>{{ names[line.check] }}: {{ found(line) }}</span>
-            <span class="scale" aria-hidden="true">
-              <i
-                [class.against]="line.bits < 0"
-                [style.width.%]="width(line)"
-                [style.left.%]="line.bits < 0 ? 50 - width(line) : 50"
-              ></i>
-            </span>
-            <span class="said" [class.against]="line.bits < 0">{{ push(line.bits) }}</span>
-          </li>
-        } @empty {
-          <li class="dim">{{ instead() }}</li>
-        }
-      </ul>
-    </section>
+    <div class="right">
+      @for (b of record().batteries ?? []; track $index) {
+        <section class="standing">
+          <h3>{{ batteryTitle($index, b) }}</h3>
+          <p>
+            @for (line of toldOf($index, b); track $index) {
+              <span
+                >{{ ofBattery(names[line.check], line.battery) }}: {{ found(line) }}
+                <span class="dim">{{ push(line.bits) }}</span></span
+              >
+            } @empty {
+              <span class="dim">Not read by itself yet.</span>
+            }
+          </p>
+        </section>
+      }
+      <section aria-label="Evidence">
+        <h3>Evidence: what speaks for it, what against</h3>
+        <ul>
+          @for (line of lines(); track $index) {
+            <li class="move">
+              <span>{{ ofBattery(names[line.check], line.battery) }}: {{ found(line) }}</span>
+              <span class="scale" aria-hidden="true">
+                <i
+                  [class.against]="line.bits < 0"
+                  [style.width.%]="width(line)"
+                  [style.left.%]="line.bits < 0 ? 50 - width(line) : 50"
+                ></i>
+              </span>
+              <span class="said" [class.against]="line.bits < 0">{{ push(line.bits) }}</span>
+            </li>
+          } @empty {
+            <li class="dim">{{ instead() }}</li>
+          }
+        </ul>
+      </section>
+    </div>
   `,
   styles: `
     :host {
@@ -56,8 +82,24 @@ const SHOWN = 9;
       grid-template-columns: minmax(180px, 2fr) minmax(0, 5fr);
       gap: 22px;
     }
-    section:only-child {
+    .right {
+      display: grid;
+      align-content: start;
+      gap: 10px;
+      min-width: 0;
+    }
+    .right:only-child {
       grid-column: 1 / -1;
+    }
+    .standing h3::first-letter {
+      text-transform: uppercase;
+    }
+    .standing p {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 2px 18px;
+      font-size: 16px;
+      line-height: 1.2;
     }
     ol li {
       display: grid;
@@ -129,6 +171,7 @@ const SHOWN = 9;
 export class Ledger {
   readonly record = input.required<VerdictRecord>();
 
+  protected readonly ofBattery = ofBattery;
   protected readonly names = FINDING_NAMES;
   protected readonly causeWords = CAUSE_WORDS;
   protected readonly percent = percent;
@@ -148,6 +191,15 @@ export class Ledger {
         return 'Nothing moved it yet.';
     }
   });
+
+  protected batteryTitle(battery: number, { condition, share }: BatteryStanding): string {
+    return `${batteryWord(battery)}: ${CONDITION_WORDS[condition]}, ${inHundred(share)}`;
+  }
+
+  /** What moved it most of what was read at it, or of the whole machine. */
+  protected toldOf(battery: number, { ledger }: BatteryStanding): LedgerLine[] {
+    return ledger.filter((l) => l.battery === undefined || l.battery === battery).slice(0, TOLD_OF_BATTERY);
+  }
 
   protected found({ check, found }: LedgerLine): string {
     return foundWords(check, found);

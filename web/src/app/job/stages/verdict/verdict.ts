@@ -8,9 +8,16 @@ import type { FollowUp } from '@voltrek/core/verdict';
 import { addDays } from 'date-fns';
 import { GROUND_WORDS, CHECK_WORDS } from '../../../shared/words/diagnosis-words';
 import { inHundred, inSentence } from '../../../shared/words/figures';
-import { CERTAINTY_WORDS, STOP_WORDS, VERDICT_WORDS, verdictTitle } from '../../../shared/words/words';
+import {
+  batteryWord,
+  CERTAINTY_WORDS,
+  STOP_WORDS,
+  VERDICT_WORDS,
+  verdictTitle,
+} from '../../../shared/words/words';
 import { PlanRunner } from '../../../workers/plan-runner';
 import { workerAnswer } from '../../../workers/worker-answer';
+import { ConfirmPrompt } from '../../../shared/ui/confirm-prompt';
 import { NextAction } from '../../next-action';
 import { diagnosisOf, type Work } from '../../../shared/job/job-selectors';
 import { Reporter } from '../../../shared/job/reporter';
@@ -19,6 +26,13 @@ import { ChargeAdvice } from './charge-advice';
 import { JobSheetPart } from './job-sheet';
 import { Ledger } from './ledger';
 import { WorkshopNote } from './workshop-note';
+
+const CLOSE_QUESTION = {
+  title: 'Close the job?',
+  text: 'The log is kept as it is. Nothing is added to a closed job but its follow-ups.',
+  yes: 'Close it',
+  no: 'Leave it open',
+} as const;
 
 const PARTS = ['evidence', 'next', 'change', 'sheet'] as const;
 type Part = (typeof PARTS)[number];
@@ -70,12 +84,18 @@ const PART_WORDS: Record<Part, string> = {
               {{ groundWords[ground] }}
               @if (v.deciding; as d) {
                 <span class="deciding"
-                  >Would change it, {{ inHundred(d.chance) }}: {{ inSentence(checkWords[d.check].ask) }}</span
+                  >Would change it, {{ inHundred(d.chance) }}: {{ inSentence(checkWords[d.check].ask)
+                  }}{{ d.battery === undefined ? '' : ' (' + batteryWord(d.battery) + ')' }}</span
                 >
               }
             </p>
           }
         </div>
+        @if (given() && !work().job.closedAt && !clampsOn()) {
+          <div class="keys">
+            <button type="button" class="key strong" (click)="close()">Close the job</button>
+          </div>
+        }
         <div class="keys" role="radiogroup" aria-label="Part of the verdict">
           @for (p of parts(); track p) {
             <button
@@ -144,7 +164,7 @@ const PART_WORDS: Record<Part, string> = {
     } @else if (clampsOn()) {
       <vt-next-action label="Clamps are on. Clear down first" [disabled]="true" />
     } @else if (given()) {
-      <vt-next-action label="Close the job" (go)="close()" />
+      <vt-next-action label="Back to the board, job left open" (go)="toBoard()" />
     } @else {
       <vt-next-action
         [label]="record() ? 'Give verdict: ' + words[record()!.verdict].name : 'Weighing what was found'"
@@ -202,10 +222,12 @@ export class Verdict {
   readonly work = input.required<Work>();
 
   private readonly reporter = inject(Reporter);
+  private readonly confirm = inject(ConfirmPrompt);
   private readonly router = inject(Router);
 
   protected readonly words = VERDICT_WORDS;
   protected readonly inSentence = inSentence;
+  protected readonly batteryWord = batteryWord;
   protected readonly title = verdictTitle;
   protected readonly stopWords = STOP_WORDS;
   protected readonly certaintyWords = CERTAINTY_WORDS;
@@ -257,8 +279,9 @@ export class Verdict {
     if (record) this.reporter.report('verdict.given', record);
   }
 
-  protected close(): void {
-    this.reporter.report('job.closed', { note: '' });
+  /** Nothing is added to a closed job: it is asked, and not where the verdict was given. */
+  protected async close(): Promise<void> {
+    if (await this.confirm.ask(CLOSE_QUESTION)) this.reporter.report('job.closed', { note: '' });
   }
 
   protected toBoard(): void {

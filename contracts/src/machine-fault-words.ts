@@ -1,6 +1,6 @@
-import type { GeometryFault, GeometryFaultCode } from '@voltrek/core/machine';
+import type { DataFault, DataFaultCode, GeometryFault, GeometryFaultCode } from '@voltrek/core/machine';
 
-const WORDS: Record<GeometryFaultCode, string> = {
+const WORDS: Record<GeometryFaultCode | DataFaultCode, string> = {
   'outline-open': 'the outline does not close around a body: give at least three corners that enclose one',
   'outline-crosses-itself': 'the outline crosses itself',
   'outline-outside-size': 'the outline goes beyond the length and width',
@@ -14,8 +14,13 @@ const WORDS: Record<GeometryFaultCode, string> = {
   'same-id': 'another point has the same id',
   'latch-wire-alone': 'latch wires come in pairs: one is missing',
   'string-does-not-match-volts': 'one battery for each 12 V of the system is needed',
+  'engine-does-not-match-volts': 'the starter and the batteries are of different volts',
+  'engine-of-an-electric': 'an electric vehicle has no engine to crank',
+  'string-mixed': 'the batteries of a string are of one kind and size',
+  'rating-unlikely': 'no battery has so many, or so few, cold-cranking amps for its Ah',
+  'no-red-point': 'no point takes a red clamp',
   'no-black-point': 'no point takes a black clamp',
 };
 
-/** A fault of a machine's geometry in words. */
-export const geometryWords = ({ code }: GeometryFault): string => WORDS[code];
+/** A fault of a machine's drawing or data in words. */
+export const machineFaultWords = ({ code }: GeometryFault | DataFault): string => WORDS[code];
