@@ -10,6 +10,8 @@ export default defineConfig({
   use: {
     viewport: { width: 1280, height: 800 },
     screenshot: 'only-on-failure',
+    // Requests are watched and turned away by the tests; only those of the network's absence let it work.
+    serviceWorkers: 'block',
     launchOptions: {
       executablePath: process.env.CHROME_BIN ?? '/usr/bin/chromium',
       args: [

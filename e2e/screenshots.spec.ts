@@ -3,7 +3,6 @@ import { createRequire } from 'node:module';
 import { join } from 'node:path';
 import type { BrowserContext } from '@playwright/test';
 import { test } from './support/fixtures';
-import { TestServer } from './support/server';
 
 const FOLDER = join(import.meta.dirname, '..', 'docs', 'screenshots');
 
@@ -73,6 +72,12 @@ test('pictures of the main views', async ({ tech, page }) => {
   for (const done of ['All off', 'Red clamp is on', 'Red clamp is on', 'Black clamp is on'])
     await tech.next(done);
   await shoot('hook-up-day');
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.locator('.cycle').click();
+  await shoot('phone');
+  await page.locator('.cycle').click();
+  await page.locator('.cycle').click();
+  await page.setViewportSize({ width: 1280, height: 800 });
   await tech.next('Black clamp is on');
   await tech.next('Donor runs');
   await tech.tap('Make safe');
@@ -137,10 +142,4 @@ test('pictures of the main views', async ({ tech, page }) => {
     .click();
   await page.getByRole('dialog').waitFor();
   await shoot('kit');
-  const empty = await TestServer.create();
-  await empty.start('--empty');
-  await page.goto(empty.url);
-  await page.getByRole('heading', { name: 'Set-up' }).waitFor();
-  await shoot('set-up');
-  await empty.remove();
 });

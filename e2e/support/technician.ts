@@ -88,8 +88,16 @@ export class Technician {
     await this.next(/^\s*Take/);
   }
 
-  async toMeasure(symptom: string): Promise<void> {
+  /** On a small screen the stop conditions are looked at first. */
+  async safeToWork(): Promise<void> {
+    const bar = this.page.locator('.next');
+    await expect(bar).toBeEnabled();
+    if ((await bar.textContent())?.includes('not seen')) await this.next('not seen yet');
     await this.next('Safe to work here');
+  }
+
+  async toMeasure(symptom: string): Promise<void> {
+    await this.safeToWork();
     await this.expectStage('Checks');
     await this.tap(symptom);
     await this.next('Go on to Locate');
@@ -147,7 +155,7 @@ export class Technician {
     await this.expectStage('Verdict');
     await expect(this.page.getByRole('heading', { level: 2, name: verdict })).toBeVisible();
     await this.next('Give verdict');
-    await this.next('Close the job');
+    await this.tap('Close the job', 'Close it');
     await expect(this.page.locator('.next')).toContainText('Closed');
     await this.saved();
   }

@@ -173,6 +173,8 @@ test('every part of Measure and Verdict is accessible in every light, its button
   await tech.openJob('brinmoor-pella');
   await tech.toMeasure('slow crank');
   await tech.read('1254');
+  await page.getByRole('radio', { name: 'Crank minimum' }).click();
+  await tech.read('740');
   await page.getByRole('radio', { name: 'Charging, idle' }).click();
   await tech.read('1440');
   await page.getByRole('radio', { name: 'The battery' }).click();
@@ -212,6 +214,39 @@ test('buttons are big enough for gloves', async ({ tech, page }) => {
       );
     expect(small, stage).toEqual([]);
   }
+});
+
+test('a second tap, a held key and a stray tap beside a dialog do nothing', async ({ tech, page }) => {
+  await tech.openJob('ardwen-solace');
+  await tech.toMeasure('slow crank');
+  await tech.read('1185');
+  await tech.next('Go on to Plan');
+  await tech.take(/Lithium pack/);
+  await tech.next('All off');
+  // Two taps in one place: the second one is the next step's, and not taken.
+  await page.locator('.next:not([aria-disabled])').dblclick();
+  await expect(page.locator('vt-step-card h2')).toHaveText('Black on casualty ground point');
+  await page.waitForTimeout(600);
+  await expect(page.locator('vt-step-card h2')).toHaveText('Black on casualty ground point');
+  for (let i = 0; i < 4; i++) await page.keyboard.down('u');
+  await page.keyboard.up('u');
+  await expect(page.locator('vt-step-card h2')).toHaveText(/^Red on casualty/);
+  await page.waitForTimeout(300);
+  await expect(page.locator('vt-step-card h2')).toHaveText(/^Red on casualty/);
+  await tech.next('Red clamp is on');
+  await tech.tap('Make safe');
+  await page.mouse.click(4, 300);
+  await expect(page.getByRole('dialog')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toBeHidden();
+});
+
+test('a phone asks for every stop to be seen before it is called safe', async ({ tech, page }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await tech.openJob('ardwen-solace');
+  await tech.next('not seen yet');
+  await tech.next('Safe to work here');
+  await tech.expectStage('Checks');
 });
 
 test('a phone shows the whole job without sideways scrolling', async ({ tech, page }) => {

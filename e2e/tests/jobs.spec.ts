@@ -149,8 +149,28 @@ test('24 V piste machine: each battery by itself, then 12 V across the weak one 
   await tech.next('Go on to Clear down');
   await tech.workSteps(/Go on/);
   await tech.next('Go on to the verdict');
-  await expect(page.getByText('Batteries apart by: 0.70 V')).toBeVisible();
+  // Each battery has its own standing, and what tells it.
+  await expect(page.getByRole('heading', { name: /^battery 1: flat, otherwise sound/i })).toBeVisible();
+  await expect(page.getByRole('heading', { name: /^battery 2: sound/i })).toBeVisible();
+  await tech.openStage('Measure');
+  await page.getByRole('radio', { name: 'The battery' }).click();
+  await page
+    .getByRole('radio', { name: /battery 2/ })
+    .first()
+    .click();
+  await tech.read('980');
+  await expect(page.locator('vt-taken li').first()).toContainText('battery 2');
+  await tech.openStage('Verdict');
   await tech.close('Charge first');
+});
+
+test('a mild morning after a hard night: the flat battery is still ice', async ({ tech, page }) => {
+  await tech.openJob('tolsey-verge-16', 3);
+  for (let i = 0; i < 16; i++) await tech.tap('It was colder');
+  await tech.toMeasure('silent, dash dead');
+  await tech.read('1140');
+  await tech.expectStage('Stop');
+  await expect(page.getByRole('heading', { name: 'Battery frozen' })).toBeVisible();
 });
 
 test('a frozen battery stops the job by its reading alone', async ({ tech, page }) => {

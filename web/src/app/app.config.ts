@@ -1,13 +1,19 @@
 import { provideHttpClient } from '@angular/common/http';
 import {
   type ApplicationConfig,
+  inject,
+  isDevMode,
+  provideAppInitializer,
   provideBrowserGlobalErrorListeners,
   provideZonelessChangeDetection,
 } from '@angular/core';
-import { provideRouter, withComponentInputBinding } from '@angular/router';
+import { provideRouter, withComponentInputBinding, withNavigationErrorHandler } from '@angular/router';
+import { provideServiceWorker } from '@angular/service-worker';
+import { NgbModalConfig } from '@ng-bootstrap/ng-bootstrap/modal';
 import { provideEffects } from '@ngrx/effects';
 import { provideState, provideStore } from '@ngrx/store';
 import { routes } from './app.routes';
+import { Versions } from './shell/versions';
 import * as jobEffects from './shared/job/job-effects';
 import { jobFeature } from './shared/job/job-state';
 import { atlasFeature, searchAtlas, loadEntry, changeEntry } from './shared/state/atlas';
@@ -15,6 +21,8 @@ import { boardFeature, hearBoard, loadBoard } from './shared/state/board';
 import { changeKit, finishMark, kitFeature, loadKit } from './shared/state/kit';
 import { askLog, logFeature } from './shared/state/log';
 import { loadRules, rulesFeature, setRule } from './shared/state/rules';
+import { deviceFeature } from './shared/sync/device-state';
+import { JobSync } from './shared/sync/job-sync';
 import { changeCrew, keepCrew, keepLight, keepVan, loadCrew, sessionFeature } from './shared/state/session';
 
 export const appConfig: ApplicationConfig = {
@@ -22,7 +30,17 @@ export const appConfig: ApplicationConfig = {
     provideBrowserGlobalErrorListeners(),
     provideZonelessChangeDetection(),
     provideHttpClient(),
-    provideRouter(routes, withComponentInputBinding()),
+    // Not before the page has settled: what it keeps for later must not delay what is wanted now.
+    provideServiceWorker('ngsw-worker.js', {
+      enabled: !isDevMode(),
+      registrationStrategy: 'registerWhenStable:8000',
+    }),
+    provideRouter(
+      routes,
+      withComponentInputBinding(),
+      // A part of the application that is not there any more belongs to an older version of it.
+      withNavigationErrorHandler(() => inject(Versions).reloadWanted()),
+    ),
     provideStore(),
     provideState(sessionFeature),
     provideState(boardFeature),
@@ -31,6 +49,12 @@ export const appConfig: ApplicationConfig = {
     provideState(logFeature),
     provideState(rulesFeature),
     provideState(jobFeature),
+    provideState(deviceFeature),
+    provideAppInitializer(() => inject(JobSync).start()),
+    // A dialog holds work: a stray tap beside it does not take that away.
+    provideAppInitializer(() => {
+      inject(NgbModalConfig).backdrop = 'static';
+    }),
     provideEffects(
       {
         loadCrew,

@@ -1,4 +1,11 @@
-import type { Routes } from '@angular/router';
+import type { Routes, UrlMatcher } from '@angular/router';
+
+/** A job and its stages are one place: going from one to the other keeps the page, and what it holds, as it is. */
+const jobOrStage: UrlMatcher = (segments) => {
+  const [job, jobId, stage] = segments;
+  if (job?.path !== 'job' || !jobId || segments.length > 3) return null;
+  return { consumed: segments, posParams: { jobId, ...(stage && { stage }) } };
+};
 
 export const routes: Routes = [
   { path: '', pathMatch: 'full', redirectTo: 'board' },
@@ -73,12 +80,7 @@ export const routes: Routes = [
     loadComponent: () => import('./followups/follow-ups-page').then((m) => m.FollowUpsPage),
   },
   {
-    path: 'job/:jobId',
-    title: 'Job, voltrek',
-    loadComponent: () => import('./job/job-page').then((m) => m.JobPage),
-  },
-  {
-    path: 'job/:jobId/:stage',
+    matcher: jobOrStage,
     title: 'Job, voltrek',
     loadComponent: () => import('./job/job-page').then((m) => m.JobPage),
   },

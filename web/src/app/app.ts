@@ -5,7 +5,9 @@ import { Store } from '@ngrx/store';
 import { KeyHelp } from './shell/key-help';
 import { Refusals } from './shell/refusals';
 import { TopBar } from './shell/top-bar';
+import { Versions } from './shell/versions';
 import { sessionFeature } from './shared/state/session';
+import { DeviceStore } from './shared/sync/device-store';
 
 /** The frame around every screen. */
 @Component({
@@ -15,10 +17,36 @@ import { sessionFeature } from './shared/state/session';
   host: { '(document:keydown)': 'onKey($event)' },
   template: `
     <vt-top-bar />
+    @if (versions.wanted(); as why) {
+      <div class="bar" role="status">
+        <span>{{
+          why === 'newer'
+            ? 'A newer version is here. Reload when the work allows.'
+            : 'A part of the application could not be loaded. Reload it.'
+        }}</span>
+        <button type="button" class="key" (click)="versions.reload()">Reload</button>
+        <button type="button" class="key" (click)="versions.later()">Later</button>
+      </div>
+    }
+    @if (!canKeep()) {
+      <div class="bar" role="alert">
+        This device cannot keep taps: they go straight to the server, and only there.
+      </div>
+    }
     <main><router-outlet /></main>
     <vt-refusals />
   `,
   styles: `
+    .bar {
+      display: flex;
+      flex-wrap: wrap;
+      align-items: center;
+      gap: 8px 14px;
+      padding: 6px 18px;
+      border-bottom: 3px solid var(--lamp);
+      background: var(--sheet);
+      font-weight: 600;
+    }
     main {
       flex: 1;
       min-height: 0;
@@ -28,6 +56,8 @@ import { sessionFeature } from './shared/state/session';
   `,
 })
 export class App {
+  protected readonly versions = inject(Versions);
+  protected readonly canKeep = inject(DeviceStore).canKeep;
   private readonly modals = inject(NgbModal);
   private readonly light = inject(Store).selectSignal(sessionFeature.selectLight);
 

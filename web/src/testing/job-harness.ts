@@ -5,6 +5,7 @@ import { type ComponentFixture, TestBed } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
 import { foldJob, type JobEvent } from '@voltrek/core/job';
 import { provideState, provideStore, Store } from '@ngrx/store';
+import { ARMS_AFTER_MS } from '../app/job/arming';
 import { JobActions, jobFeature } from '../app/shared/job/job-state';
 import { sessionFeature } from '../app/shared/state/session';
 import { detailOf, JOB_ID } from './fixtures';
@@ -35,6 +36,7 @@ export function openedStore(detail: Detail, providers: readonly Provider[] = [])
       provideStore(),
       provideState(jobFeature),
       provideState(sessionFeature),
+      { provide: ARMS_AFTER_MS, useValue: 0 },
       ...providers,
     ],
   });

@@ -20,6 +20,7 @@ import { layoutCircuit } from '../shared/drawing/circuit-layout';
 import { MachineDrawing } from '../shared/drawing/machine-drawing';
 import { MakeSafeDialog } from './make-safe-dialog';
 import { Rail } from './rail/rail';
+import { stayAwake } from './stay-awake';
 import { stageResults } from './rail/stage-results';
 import { Checks } from './stages/checks';
 import { Cleardown } from './stages/cleardown';
@@ -44,6 +45,10 @@ import {
   selectWork,
 } from '../shared/job/job-selectors';
 import { Reporter } from '../shared/job/reporter';
+import { deviceFeature } from '../shared/sync/device-state';
+
+/** Stages at which the drawing says where to put the hand. */
+const SHOWS_WHERE: readonly Stage[] = ['locate', 'hookup', 'cleardown'];
 
 /** One rescue: the run rail, the stage, the Circuit and the action bar. */
 @Component({
@@ -79,6 +84,7 @@ export class JobPage implements OnDestroy {
 
   protected readonly work = this.store.selectSignal(selectWork);
   protected readonly problem = this.store.selectSignal(jobFeature.selectProblem);
+  protected readonly connected = this.store.selectSignal(deviceFeature.selectConnected);
   protected readonly rescue = this.store.selectSignal(selectRescue);
   private readonly options = this.store.selectSignal(selectOptions);
   protected readonly undoable = this.store.selectSignal(selectUndoable);
@@ -107,6 +113,8 @@ export class JobPage implements OnDestroy {
     const job = this.work()?.job;
     return named ?? (job ? reachedStage(job) : 'scene');
   });
+  /** The drawing says where to put the hand; elsewhere it is a strip on a phone, until it is opened. */
+  protected readonly showsWhere = computed(() => SHOWS_WHERE.includes(this.current()));
   protected readonly isStopped = computed(
     () =>
       (this.work()?.job.stops.length ?? 0) > 0 && this.current() !== 'scene' && this.current() !== 'verdict',
@@ -137,6 +145,7 @@ export class JobPage implements OnDestroy {
   });
 
   constructor() {
+    stayAwake();
     effect(() => this.store.dispatch(JobActions.opened({ jobId: this.jobId() })));
     // What Plan opens with is made ready while nothing else is to do: ranking and charting take a while when they are first asked for.
     void whenIdle().then(() => import('../shared/ui/echarts'));
@@ -178,12 +187,15 @@ export class JobPage implements OnDestroy {
     const target = event.target;
     const isTyping =
       target instanceof HTMLElement && target.matches('input, select, textarea, [contenteditable]');
-    if (isTyping || event.ctrlKey || event.metaKey || event.altKey || this.modals.hasOpenModals()) return;
+    // A held key acts once: Undo held down would take back tap after tap.
+    if (isTyping || event.repeat || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (this.modals.hasOpenModals()) return;
+    const key = event.key.toLowerCase();
     const nth = STAGES[Number(event.key) - 1];
     // On Measure the digits belong to the number pad.
     if (nth && this.current() !== 'measure') this.open(nth);
-    else if (event.key === 'u') this.undo();
-    else if (event.key === 'm') this.makeSafe();
-    else if (event.key === 'r') this.open('measure');
+    else if (key === 'u') this.undo();
+    else if (key === 'm') this.makeSafe();
+    else if (key === 'r') this.open('measure');
   }
 }

@@ -1,32 +1,42 @@
 import { provideZonelessChangeDetection } from '@angular/core';
 import { type ComponentFixture, TestBed } from '@angular/core/testing';
+import { ARMS_AFTER_MS } from './arming';
 import { NextAction } from './next-action';
 
 describe('NextAction', () => {
   let fixture: ComponentFixture<NextAction>;
   let gone: number;
-  const enter = (): void => {
-    document.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter' }));
+  const enter = (init: KeyboardEventInit = {}): void => {
+    document.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', ...init }));
+  };
+  const button = (): HTMLButtonElement =>
+    (fixture.nativeElement as HTMLElement).querySelector<HTMLButtonElement>('button')!;
+  const say = async (inputs: Readonly<Record<string, unknown>>): Promise<void> => {
+    for (const [name, value] of Object.entries(inputs)) fixture.componentRef.setInput(name, value);
+    await fixture.whenStable();
   };
 
-  beforeEach(async () => {
-    TestBed.configureTestingModule({ providers: [provideZonelessChangeDetection()] });
+  async function show(armsAfterMs: number): Promise<void> {
+    TestBed.configureTestingModule({
+      providers: [provideZonelessChangeDetection(), { provide: ARMS_AFTER_MS, useValue: armsAfterMs }],
+    });
     fixture = TestBed.createComponent(NextAction);
-    fixture.componentRef.setInput('label', 'Go on');
     gone = 0;
     fixture.componentInstance.go.subscribe(() => gone++);
     (document.activeElement as HTMLElement | null)?.blur();
-    await fixture.whenStable();
-  });
+    await say({ label: 'Go on' });
+  }
 
-  it('goes on by a tap and by Enter', () => {
-    (fixture.nativeElement as HTMLElement).querySelector('button')!.click();
+  it('goes on by a tap and by Enter', async () => {
+    await show(0);
+    button().click();
     enter();
     expect(gone).toBe(2);
   });
 
-  it('leaves Enter to whatever has the focus', () => {
-    for (const name of ['input', 'button', 'select', 'textarea']) {
+  it('leaves Enter to a field that is typed into', async () => {
+    await show(0);
+    for (const name of ['input', 'select', 'textarea']) {
       const field = document.body.appendChild(document.createElement(name));
       field.focus();
       enter();
@@ -35,7 +45,8 @@ describe('NextAction', () => {
     expect(gone).toBe(0);
   });
 
-  it('leaves Enter to an open dialog', () => {
+  it('leaves Enter to an open dialog', async () => {
+    await show(0);
     const dialog = document.body.appendChild(document.createElement('div'));
     dialog.className = 'modal';
     enter();
@@ -44,10 +55,79 @@ describe('NextAction', () => {
   });
 
   it('does nothing while it is not to be done', async () => {
-    fixture.componentRef.setInput('disabled', true);
-    await fixture.whenStable();
+    await show(0);
+    await say({ disabled: true });
     enter();
-    (fixture.nativeElement as HTMLElement).querySelector('button')!.click();
+    button().click();
     expect(gone).toBe(0);
+  });
+
+  it('acts once for a key that is held', async () => {
+    await show(0);
+    enter();
+    for (let i = 0; i < 5; i++) enter({ repeat: true });
+    expect(gone).toBe(1);
+  });
+
+  describe('when it changes under the finger', () => {
+    beforeEach(() => jasmine.clock().install());
+    afterEach(() => jasmine.clock().uninstall());
+    const pass = async (ms: number): Promise<void> => {
+      jasmine.clock().tick(ms);
+      fixture.detectChanges();
+      await Promise.resolve();
+    };
+    const now = (inputs: Readonly<Record<string, unknown>>): void => {
+      for (const [name, value] of Object.entries(inputs)) fixture.componentRef.setInput(name, value);
+      fixture.detectChanges();
+    };
+
+    function showNow(): void {
+      TestBed.configureTestingModule({
+        providers: [provideZonelessChangeDetection(), { provide: ARMS_AFTER_MS, useValue: 400 }],
+      });
+      fixture = TestBed.createComponent(NextAction);
+      gone = 0;
+      fixture.componentInstance.go.subscribe(() => gone++);
+      (document.activeElement as HTMLElement | null)?.blur();
+      now({ label: 'Red is on', action: 'red' });
+    }
+
+    it('takes no tap and no key until it has stood still, and shows it', async () => {
+      showNow();
+      button().click();
+      enter();
+      expect(gone).toBe(0);
+      expect(button().getAttribute('aria-disabled')).toBe('true');
+      await pass(399);
+      button().click();
+      expect(gone).toBe(0);
+      await pass(1);
+      expect(button().getAttribute('aria-disabled')).toBeNull();
+      button().click();
+      expect(gone).toBe(1);
+    });
+
+    it('takes the second tap of two for nothing, though both steps are called alike', async () => {
+      showNow();
+      await pass(400);
+      button().click();
+      now({ action: 'black' });
+      button().click();
+      enter();
+      expect(gone).toBe(1);
+      await pass(400);
+      button().click();
+      expect(gone).toBe(2);
+    });
+
+    it('stays as it is while only a figure in it changes', async () => {
+      showNow();
+      now({ label: 'Take 1 V', action: undefined });
+      await pass(400);
+      now({ label: 'Take 11.6 V' });
+      button().click();
+      expect(gone).toBe(1);
+    });
   });
 });

@@ -1,4 +1,5 @@
-import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
+import { armedFor, ARMS_AFTER_MS } from './arming';
 
 /** The one next action of a stage: large, in the action bar, on the Enter key. */
 @Component({
@@ -6,7 +7,15 @@ import { ChangeDetectionStrategy, Component, input, output } from '@angular/core
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(document:keydown.enter)': 'onEnter($event)' },
   template: `
-    <button type="button" class="next" [disabled]="disabled()" (click)="go.emit()">
+    <button
+      type="button"
+      class="next"
+      [class.arming]="!armed() && !disabled()"
+      [style.animation-duration.ms]="armsAfterMs"
+      [disabled]="disabled()"
+      [attr.aria-disabled]="armed() ? null : true"
+      (click)="act()"
+    >
       {{ label() }} <kbd aria-hidden="true">Enter</kbd>
     </button>
   `,
@@ -26,6 +35,21 @@ import { ChangeDetectionStrategy, Component, input, output } from '@angular/core
       font-size: 24px;
       font-weight: 700;
       line-height: 1.05;
+    }
+    /* Fills while it is not taken yet. */
+    .next.arming {
+      background: linear-gradient(var(--lamp), var(--lamp)) left / 0 100% no-repeat var(--lamp-dim);
+      animation: arm linear forwards;
+    }
+    @keyframes arm {
+      to {
+        background-size: 100% 100%;
+      }
+    }
+    @media (prefers-reduced-motion: reduce) {
+      .next.arming {
+        animation: none;
+      }
     }
     .next:disabled {
       background: transparent;
@@ -64,15 +88,32 @@ import { ChangeDetectionStrategy, Component, input, output } from '@angular/core
 export class NextAction {
   readonly label = input.required<string>();
   readonly disabled = input(false);
+  /** What it does, where its label does not tell one step from the next; left out: the label without its figures. */
+  readonly action = input<string>();
   readonly go = output();
 
-  /** Enter belongs to whatever has the focus first; only a page at rest gives it to the next action. */
+  protected readonly armsAfterMs = inject(ARMS_AFTER_MS);
+  protected readonly armed = armedFor(
+    computed(() => this.action() ?? this.label().replace(/[\d.,:-]+/g, '')),
+  );
+
+  protected act(): void {
+    if (this.armed() && !this.disabled()) this.go.emit();
+  }
+
+  /**
+   * Enter is what the bar says it is, whatever was tapped before: it belongs to another only where that was reached with the keyboard, or is
+   * being typed into. A held key acts once.
+   */
   protected onEnter(event: Event): void {
     const focused = document.activeElement;
     const isBusy =
-      focused !== null && focused !== document.body && focused.matches('button, a, input, select, textarea');
-    if (isBusy || document.querySelector('.modal') || this.disabled()) return;
+      focused !== null &&
+      focused !== document.body &&
+      (focused.matches('input, select, textarea') ||
+        focused.matches('button:focus-visible, a:focus-visible'));
+    if (isBusy || document.querySelector('.modal')) return;
     event.preventDefault();
-    this.go.emit();
+    if (!(event as KeyboardEvent).repeat) this.act();
   }
 }

@@ -100,3 +100,6 @@ export function actionDone(action: HookupAction): string {
       return CONFIRM_WORDS[action.what].go;
   }
 }
+
+/** One step told from the next, whatever both are called. */
+export const stepKey = ({ action }: { readonly action: HookupAction }): string => JSON.stringify(action);

@@ -1,6 +1,6 @@
 import type { StopCondition } from '@voltrek/core/diagnosis';
 import { STOP_WORDS } from '../shared/words/words';
-import type { ReasonPrompt } from './reason-prompt';
+import type { ReasonPrompt } from '../shared/ui/reason-prompt';
 import type { Reporter } from '../shared/job/reporter';
 
 /** Takes a stop back once a reason is given; nothing happens without one. */

@@ -2,7 +2,8 @@ import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { NgbToast } from '@ng-bootstrap/ng-bootstrap/toast';
 import { Store } from '@ngrx/store';
 import { EVENT_WORDS } from '../shared/words/event-words';
-import { JobActions, jobFeature } from '../shared/job/job-state';
+import { JobActions } from '../shared/job/job-state';
+import { deviceFeature } from '../shared/sync/device-state';
 
 /** Taps that were refused, each kept in sight with its reason until it is read. */
 @Component({
@@ -33,7 +34,7 @@ import { JobActions, jobFeature } from '../shared/job/job-state';
 })
 export class Refusals {
   private readonly store = inject(Store);
-  protected readonly refused = this.store.selectSignal(jobFeature.selectRefused);
+  protected readonly refused = this.store.selectSignal(deviceFeature.selectRefused);
   protected readonly words = EVENT_WORDS;
 
   protected read(eventId: string): void {

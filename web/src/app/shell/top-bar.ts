@@ -1,43 +1,35 @@
-import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink, RouterLinkActive } from '@angular/router';
 import { workingTempC } from '@voltrek/core/job';
 import { Store } from '@ngrx/store';
-import { jobFeature } from '../shared/job/job-state';
 import { selectJob } from '../shared/job/job-selectors';
 import { kitFeature } from '../shared/state/kit';
 import { atWork, type Light, LIGHTS, SessionActions, sessionFeature } from '../shared/state/session';
 import { degrees } from '../shared/words/figures';
+import { SavedLine } from './saved-line';
 
 /** The slim bar on top: where you are, whether all is saved, and the light level. */
 @Component({
   selector: 'vt-top-bar',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [DatePipe, RouterLink, RouterLinkActive],
+  imports: [RouterLink, RouterLinkActive, SavedLine],
   template: `
     <a class="mark" routerLink="/board" aria-label="voltrek, to the board">voltrek</a>
     @if (job(); as j) {
       <span class="call">Call {{ j.call.callNumber }}</span>
       <span class="title">{{ j.call.title }}, {{ j.call.placeName }}</span>
       <span class="temp">{{ temp() }}</span>
-      <span class="saved" role="status" [class.waiting]="pending() > 0 || !connected()">
-        @if (!connected()) {
-          <i class="bi bi-exclamation-triangle-fill" aria-hidden="true"></i> no server, {{ pending() }} kept
-          here
-        } @else if (pending() > 0) {
-          saving {{ pending() }}
-        } @else if (savedAt(); as at) {
-          all saved {{ at | date: 'HH:mm' }}
-        } @else {
-          all saved
-        }
-      </span>
+      @if (crewName(); as name) {
+        <span class="by">{{ name }}</span>
+      }
+      <vt-saved-line class="saved" />
     } @else {
       <nav aria-label="Main">
         @for (link of links; track link.path) {
           <a [routerLink]="link.path" routerLinkActive="here" ariaCurrentWhenActive="page">{{ link.name }}</a>
         }
       </nav>
+      <vt-saved-line class="saved" [onlyTrouble]="true" />
       @if (crew().length > 0) {
         <label class="who">
           <span class="visually-hidden">Who works</span>
@@ -122,14 +114,18 @@ import { degrees } from '../shared/words/figures';
       border-color: var(--lamp);
     }
     .saved,
-    .who {
+    .by {
       margin-left: auto;
       font-size: 15px;
       color: var(--on-road-dim);
     }
-    .saved.waiting {
-      color: var(--lamp);
-      font-weight: 600;
+    .by + .saved,
+    nav ~ .who {
+      margin-left: 0;
+    }
+    .who {
+      font-size: 15px;
+      color: var(--on-road-dim);
     }
     .who.van {
       margin-left: 0;
@@ -178,6 +174,12 @@ import { degrees } from '../shared/words/figures';
     }
     .lights button[aria-checked='true']:focus-visible {
       outline-color: var(--on-lamp);
+    }
+    /* Who works and whether all is saved stay; the call is told on every page of it. */
+    @media (max-width: 440px) {
+      .call {
+        display: none;
+      }
     }
     @media (max-width: 720px) {
       :host {
@@ -252,10 +254,7 @@ export class TopBar {
   protected readonly vanId = computed(
     () => this.vans().find((v) => v.id === this.chosenVan())?.id ?? this.vans()[0]?.id ?? '',
   );
-  protected readonly savedAt = this.store.selectSignal(jobFeature.selectSavedAt);
-  protected readonly connected = this.store.selectSignal(jobFeature.selectConnected);
-  private readonly pendingEvents = this.store.selectSignal(jobFeature.selectPending);
-  protected readonly pending = computed(() => this.pendingEvents().length);
+  protected readonly crewName = computed(() => this.crew().find((c) => c.id === this.crewId())?.name ?? '');
   protected readonly temp = computed(() => {
     const job = this.job();
     return job ? degrees(workingTempC(job)) : '';

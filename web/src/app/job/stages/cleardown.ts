@@ -7,7 +7,7 @@ import { StepCard } from '../step-card';
 import { StepLine } from '../step-line';
 import type { OrderRun, PlannedRescue, Work } from '../../shared/job/job-selectors';
 import { Reporter } from '../../shared/job/reporter';
-import { actionDone } from '../step-words';
+import { actionDone, stepKey } from '../step-words';
 
 /** Clamps off in reverse, then prove the charging and set again what the power loss cleared. */
 @Component({
@@ -95,7 +95,12 @@ import { actionDone } from '../step-words';
       }
     </section>
     @if (run().next; as step) {
-      <vt-next-action [label]="doneWord()" [disabled]="work().job.closedAt !== null" (go)="confirm()" />
+      <vt-next-action
+        [label]="doneWord()"
+        [action]="stepKey(step)"
+        [disabled]="work().job.closedAt !== null"
+        (go)="confirm()"
+      />
     } @else if (mayCrankNow()) {
       <vt-next-action label="Everything is off. Go on: crank" (go)="toCrank.emit()" />
     } @else {
@@ -147,6 +152,8 @@ export class Cleardown {
   );
   protected readonly driveLine = computed(() => driveWords(this.drive()));
   protected readonly chargingRead = computed(() => latestReading(this.work().job, 'charging-idle') !== null);
+
+  protected readonly stepKey = stepKey;
 
   protected doneWord(): string {
     const step = this.run().next;

@@ -11,7 +11,7 @@ import { clock, inHundred, volts } from '../../shared/words/figures';
 import { REST_WORDS } from '../../shared/words/atlas-words';
 import { OUTCOME_WORDS, OUTLOOK_WORDS, PROMISE_WORDS, WAKE_OUTCOME_WORDS } from '../../shared/words/words';
 import { NextAction } from '../next-action';
-import { ReasonPrompt } from '../reason-prompt';
+import { ReasonPrompt } from '../../shared/ui/reason-prompt';
 import type { PlannedRescue, Work } from '../../shared/job/job-selectors';
 import { Reporter } from '../../shared/job/reporter';
 import { serverTicker } from '../../shared/job/ticker';

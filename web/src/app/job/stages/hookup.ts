@@ -11,7 +11,7 @@ import { StepCard } from '../step-card';
 import { StepLine } from '../step-line';
 import type { OrderRun, PlannedRescue, Work } from '../../shared/job/job-selectors';
 import { Reporter } from '../../shared/job/reporter';
-import { actionDone } from '../step-words';
+import { actionDone, stepKey } from '../step-words';
 
 /** Clamps on, one at a time, with what the circuit says of each before it is on. */
 @Component({
@@ -64,6 +64,7 @@ import { actionDone } from '../step-words';
     } @else if (run().next; as step) {
       <vt-next-action
         [label]="doneWord(step)"
+        [action]="stepKey(step)"
         [disabled]="work().job.closedAt !== null"
         (go)="confirm(step)"
       />
@@ -139,6 +140,8 @@ export class Hookup {
   protected doneWord(step: HookupStep): string {
     return actionDone(step.action);
   }
+
+  protected readonly stepKey = stepKey;
 
   protected somethingElse(): void {
     this.modals.open(SomethingElseDialog, { ariaLabelledBy: 'something-else-title', centered: true });

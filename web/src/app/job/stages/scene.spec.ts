@@ -12,11 +12,26 @@ describe('Scene', () => {
     const { root, tap, reported, refresh } = await jobHarness(Scene, [opened()]);
     const request = asked();
     expect(request.request.params.get('place')).toBe('Test yard');
-    request.flush({ place: 'Test yard', at: '', tempC: -7.4, windMs: 3, sky: 'snow' });
+    request.flush({ place: 'Test yard', at: '', tempC: -7.4, lowC: -9.6, windMs: 3, sky: 'snow' });
     await refresh();
-    await tap('service: -7 °C, snow');
-    expect(reported().at(-1)!.data).toEqual(jasmine.objectContaining({ ambientC: -7 }));
+    await tap('service: -7 °C, low -10, snow');
+    expect(reported().at(-1)!.data).toEqual(jasmine.objectContaining({ ambientC: -7, coldestC: -10 }));
     expect(root.querySelector('output')!.textContent).toBe('-7');
+  });
+
+  it('keeps the coldest since it ran, and nothing where it was no colder', async () => {
+    const { root, reported, refresh } = await jobHarness(Scene, [opened()]);
+    asked().flush(null, { status: 404, statusText: 'Not Found' });
+    const press = async (label: string): Promise<void> => {
+      root.querySelector<HTMLButtonElement>(`[aria-label="${label}"]`)!.click();
+      await refresh();
+    };
+    const kept = (): unknown => (reported().at(-1)!.data as { coldestC?: number }).coldestC;
+    await press('It was colder');
+    expect(kept()).toBe(-5);
+    await press('It was less cold');
+    expect(kept()).toBeUndefined();
+    expect(root.querySelector<HTMLButtonElement>('[aria-label="It was less cold"]')!.disabled).toBeTrue();
   });
 
   it('says when the service is not there, and can be typed all the same', async () => {

@@ -3,23 +3,28 @@ import {
   Component,
   computed,
   effect,
+  type ElementRef,
   inject,
   input,
   output,
   signal,
+  viewChildren,
 } from '@angular/core';
 import type { Weather } from '@voltrek/contracts';
 import { STOP_CONDITIONS, type StopCondition } from '@voltrek/core/diagnosis';
-import { PLACE_KINDS, type SceneRecord, workingTempC } from '@voltrek/core/job';
+import { PLACE_KINDS, type SceneRecord, coldestTempC, workingTempC } from '@voltrek/core/job';
 import { TYPED_RANGES } from '@voltrek/core/quantities';
 import { Api } from '../../shared/state/api';
 import { problemText } from '../../shared/state/problem';
 import { CLASS_WORDS, PLACE_WORDS, SKY_WORDS, STANDING_CAUTION, STOP_WORDS } from '../../shared/words/words';
 import { NextAction } from '../next-action';
-import { ReasonPrompt } from '../reason-prompt';
+import { ReasonPrompt } from '../../shared/ui/reason-prompt';
 import type { Work } from '../../shared/job/job-selectors';
 import { Reporter } from '../../shared/job/reporter';
 import { withdrawStop } from '../withdraw-stop';
+
+/** Air above this now, °C: no night before it froze a battery. */
+const NIGHT_FREEZES_BELOW_C = 12;
 
 /** Where it stands, how cold, and whether anything stops the job before it starts. */
 @Component({
@@ -64,9 +69,9 @@ import { withdrawStop } from '../withdraw-stop';
               type="button"
               class="key weather"
               [attr.aria-pressed]="tempC() === told()"
-              (click)="set({ ambientC: told()! })"
+              (click)="takeService(w)"
             >
-              service: {{ told() }} °C, {{ skyWords[w.sky] }}
+              service: {{ told() }} °C, low {{ round(w.lowC) }}, {{ skyWords[w.sky] }}
             </button>
           } @else {
             <p class="dim weather" role="status">{{ weatherProblem() }}</p>
@@ -86,6 +91,29 @@ import { withdrawStop } from '../withdraw-stop';
               </button>
             }
           </div>
+          @if (mayFreeze()) {
+            <div class="coldest">
+              <span id="coldest">Coldest since it ran, °C</span>
+              <button
+                type="button"
+                class="key"
+                aria-label="It was colder"
+                (click)="setColdest(coldestC() - 1)"
+              >
+                −
+              </button>
+              <output aria-labelledby="coldest" aria-live="polite">{{ coldestC() }}</output>
+              <button
+                type="button"
+                class="key"
+                aria-label="It was less cold"
+                [disabled]="coldestC() >= tempC()"
+                (click)="setColdest(coldestC() + 1)"
+              >
+                +
+              </button>
+            </div>
+          }
         </fieldset>
       </div>
       <div class="keys four">
@@ -106,6 +134,7 @@ import { withdrawStop } from '../withdraw-stop';
           @for (stop of stops; track stop) {
             <button
               type="button"
+              #stopKey
               class="key fault"
               [attr.aria-pressed]="isRaised(stop)"
               (click)="toggleStop(stop)"
@@ -124,7 +153,13 @@ import { withdrawStop } from '../withdraw-stop';
     @if (raised()) {
       <vt-next-action label="Stopped. Go to the verdict" (go)="toVerdict.emit()" />
     } @else {
-      <vt-next-action label="Safe to work here" [disabled]="closed()" (go)="confirm()" />
+      @if (!looked()) {
+        <vt-next-action label="Safe to work here" [disabled]="true" />
+      } @else if (unseen() > 0) {
+        <vt-next-action [label]="unseenText()" [disabled]="closed()" (go)="showUnseen()" />
+      } @else {
+        <vt-next-action label="Safe to work here" [disabled]="closed()" (go)="confirm()" />
+      }
     }
   `,
   styles: `
@@ -139,6 +174,17 @@ import { withdrawStop } from '../withdraw-stop';
       margin-top: 6px;
       max-width: 200px;
       font-size: 15px;
+    }
+    .coldest {
+      display: grid;
+      grid-template-columns: 1fr 48px 40px 48px;
+      align-items: center;
+      gap: 6px;
+      margin-top: 6px;
+      text-align: center;
+    }
+    .coldest span {
+      text-align: left;
     }
     .grow {
       flex: 1;
@@ -181,7 +227,9 @@ import { withdrawStop } from '../withdraw-stop';
       display: flex;
       align-items: center;
       gap: 10px;
-      min-height: 66px;
+      min-height: 58px;
+      padding-block: 2px;
+      line-height: 1.1;
       text-align: left;
       font-size: 15px;
     }
@@ -253,20 +301,49 @@ export class Scene {
       },
   );
   protected readonly tempC = computed(() => workingTempC(this.work().job));
+  protected readonly coldestC = computed(() => coldestTempC(this.work().job));
+  /** Above this no night was cold enough to freeze a battery. */
+  protected readonly mayFreeze = computed(() => this.tempC() <= NIGHT_FREEZES_BELOW_C);
   protected readonly skyWords = SKY_WORDS;
   protected readonly weather = signal<Weather | null>(null);
   protected readonly weatherProblem = signal('');
   /** What the weather service says, to the degree that the scene is kept in. */
+  protected readonly round = Math.round;
   protected readonly told = computed(() => {
     const weather = this.weather();
     return weather && Math.round(weather.tempC);
   });
   private readonly placeName = computed(() => this.work().job.call.placeName);
+  private readonly stopKeys = viewChildren<ElementRef<HTMLElement>>('stopKey');
+  private readonly seen = signal<ReadonlySet<Element>>(new Set());
+  /** It is known which of them are on screen. */
+  protected readonly looked = signal(false);
+  /** Stop conditions that have not been on screen yet: it is not safe by what nobody has looked at. */
+  protected readonly unseen = computed(() =>
+    this.work().job.scene !== null && this.work().job.symptoms.length > 0
+      ? 0
+      : this.stopKeys().filter((key) => !this.seen().has(key.nativeElement)).length,
+  );
+  protected readonly unseenText = computed(
+    () => `${this.unseen()} ${this.unseen() === 1 ? 'stop' : 'stops'} not seen yet. Show them`,
+  );
   protected readonly classWord = computed(() => CLASS_WORDS[this.work().machine.machineClass]);
   protected readonly raised = computed(() => this.work().job.stops[0] ?? null);
   protected readonly closed = computed(() => this.work().job.closedAt !== null);
 
   constructor() {
+    effect((onCleanup) => {
+      const watch = new IntersectionObserver(
+        (entries) => {
+          this.looked.set(true);
+          const now = entries.filter((e) => e.isIntersecting).map((e) => e.target);
+          if (now.length > 0) this.seen.update((seen) => new Set([...seen, ...now]));
+        },
+        { threshold: 0.9 },
+      );
+      for (const key of this.stopKeys()) watch.observe(key.nativeElement);
+      onCleanup(() => watch.disconnect());
+    });
     effect((onCleanup) => {
       const asked = this.api.weather(this.placeName()).subscribe({
         next: (weather) => this.weather.set(weather),
@@ -276,8 +353,22 @@ export class Scene {
     });
   }
 
+  protected showUnseen(): void {
+    const last = this.stopKeys()
+      .filter((key) => !this.seen().has(key.nativeElement))
+      .at(-1);
+    last?.nativeElement.scrollIntoView({ block: 'end' });
+  }
+
   protected set(change: Partial<SceneRecord>): void {
     this.reporter.report('scene.recorded', { ...this.record(), ...change });
+  }
+
+  /** No colder than now is what is taken for granted: then nothing is kept. */
+  protected setColdest(coldestC: number): void {
+    const { coldestC: _before, ...scene } = this.record();
+    const isColder = coldestC < this.tempC();
+    this.reporter.report('scene.recorded', isColder ? { ...scene, coldestC } : scene);
   }
 
   protected toggle(key: 'sloping' | 'dark' | 'enclosed' | 'mainsNear'): void {
@@ -294,6 +385,10 @@ export class Scene {
       return;
     }
     await withdrawStop(this.reasons, this.reporter, stop);
+  }
+
+  protected takeService(weather: Weather): void {
+    this.set({ ambientC: this.told()!, coldestC: Math.min(this.told()!, Math.round(weather.lowC)) });
   }
 
   protected confirm(): void {

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { STANDING_CAUTION, STOP_WORDS } from '../../shared/words/words';
 import { NextAction } from '../next-action';
-import { ReasonPrompt } from '../reason-prompt';
+import { ReasonPrompt } from '../../shared/ui/reason-prompt';
 import type { Work } from '../../shared/job/job-selectors';
 import { Reporter } from '../../shared/job/reporter';
 import { withdrawStop } from '../withdraw-stop';

@@ -1,56 +1,37 @@
 import { HttpErrorResponse } from '@angular/common/http';
 import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import type { JobEvent } from '@voltrek/core/job';
 import { provideEffects } from '@ngrx/effects';
 import { provideState, provideStore, Store } from '@ngrx/store';
-import { defer, dematerialize, delay, materialize, type Observable, of, pipe, throwError } from 'rxjs';
+import { defer, of, throwError } from 'rxjs';
 import { detailOf, event, JOB_ID, opened } from '../../../testing/fixtures';
-import { type Acknowledged, Api } from '../state/api';
-import { Outbox } from '../state/outbox';
-import { dropAcknowledged, fetchIdentified, keepPending, loadJob, sendPending } from './job-effects';
+import { Api } from '../state/api';
+import { DeviceStore, type HeldJob } from '../sync/device-store';
+import { fetchGap, fetchIdentified, loadJob } from './job-effects';
 import { JobActions, jobFeature } from './job-state';
-
-const away = () => throwError(() => new HttpErrorResponse({ status: 0 }));
-const refused = (detail: string) =>
-  throwError(() => new HttpErrorResponse({ status: 409, error: { status: 409, detail } }));
-
-/** An answer, good or bad, comes after the asking, as a server's does. */
-const delayed = () => pipe(materialize<Acknowledged>(), delay(0), dematerialize());
 
 describe('job effects', () => {
   const open = opened();
-  const tapped = (): JobEvent => event('symptom.recorded', { symptom: 'silence' });
-  let kept: string[];
-  let sent: string[];
   let fetched: number;
-  /** What the server says to each event sent, in turn; then it takes everything. */
-  let answers: (() => Observable<Acknowledged>)[];
-  let waiting: JobEvent[];
+  let isAway: boolean;
+  let held: HeldJob | undefined;
+  let waiting: ReturnType<typeof event>[];
   let store: Store;
 
   beforeEach(() => {
-    kept = [];
-    sent = [];
     fetched = 0;
-    answers = [];
+    isAway = false;
+    held = undefined;
     waiting = [];
-    const outbox: Partial<Outbox> = {
-      keep: ({ id }) => Promise.resolve(void kept.push(id)),
-      drop: (id) => Promise.resolve(void (kept = kept.filter((k) => k !== id))),
+    const device: Partial<DeviceStore> = {
+      held: () => Promise.resolve(held),
       waitingFor: () => Promise.resolve(waiting),
-      heldMs: () => 0,
     };
     const api: Partial<Api> = {
       job: () =>
         defer(() => {
           fetched++;
-          return of(detailOf([open]));
-        }),
-      append: (e) =>
-        defer(() => {
-          sent.push(e.id);
-          return (answers.shift()?.() ?? of({ event: e, revision: sent.length + 1 })).pipe(delayed());
+          return isAway ? throwError(() => new HttpErrorResponse({ status: 0 })) : of(detailOf([open]));
         }),
     };
     TestBed.configureTestingModule({
@@ -58,8 +39,8 @@ describe('job effects', () => {
         provideZonelessChangeDetection(),
         provideStore(),
         provideState(jobFeature),
-        provideEffects({ loadJob, keepPending, dropAcknowledged, sendPending, fetchIdentified }),
-        { provide: Outbox, useValue: outbox },
+        provideEffects({ loadJob, fetchIdentified, fetchGap }),
+        { provide: DeviceStore, useValue: device },
         { provide: Api, useValue: api },
       ],
     });
@@ -75,58 +56,61 @@ describe('job effects', () => {
   }
   const state = () => store.selectSignal(jobFeature.selectJobState)();
 
-  it('sends what is reported, and forgets it once the server has it', async () => {
+  it('shows what waited on the device on top of what the server has', async () => {
+    waiting = [event('symptom.recorded', { symptom: 'silence' })];
     await openJob();
-    const tap = tapped();
-    store.dispatch(JobActions.reported({ event: tap }));
-    expect(state().pending).toEqual([tap]);
-    await settle();
-    expect(sent).toEqual([tap.id]);
-    expect(kept).toEqual([]);
-    expect(state().pending).toEqual([]);
-    expect(state().logged.at(-1)!.event).toEqual(tap);
+    expect(state().logged.map((l) => l.event.id)).toEqual([open.id]);
+    expect(state().pending).toEqual(waiting);
   });
 
-  it('sends what waited on the device before it sends what is new', async () => {
-    waiting = [tapped(), tapped()];
+  it('opens a job that is held here while there is no server, and fetches it once there is', async () => {
+    isAway = true;
+    const { events: _events, ...detail } = detailOf([open]);
+    const known = event('symptom.recorded', { symptom: 'one-click' });
+    held = {
+      jobId: JOB_ID,
+      detail,
+      logged: [
+        { event: open, revision: 1 },
+        { event: known, revision: 2 },
+      ],
+    };
     await openJob();
-    const late = tapped();
-    store.dispatch(JobActions.reported({ event: late }));
-    await settle();
-    expect(sent).toEqual([...waiting, late].map((e) => e.id));
+    expect(state().detail).not.toBeNull();
+    expect(state().logged.map((l) => l.event.id)).toEqual([open.id, known.id]);
+    expect(state().problem).toBeNull();
+    isAway = false;
+    await settle(900);
+    expect(fetched).toBeGreaterThan(1);
   });
 
-  it('tries again while the server is away, keeps the order, and loses nothing', async () => {
+  it('fetches what lies in the gap when an event is heard too early', async () => {
     await openJob();
-    answers = [away, away];
-    const [first, second] = [tapped(), tapped()];
-    store.dispatch(JobActions.reported({ event: first }));
-    store.dispatch(JobActions.reported({ event: second }));
+    expect(fetched).toBe(1);
+    store.dispatch(
+      JobActions.heard({ event: event('symptom.recorded', { symptom: 'silence' }), revision: 2 }),
+    );
     await settle();
-    expect(state().connected).toBeFalse();
-    expect(kept).toEqual([first.id, second.id]);
-    await settle(1600);
-    expect(sent).toEqual([first.id, first.id, first.id, second.id]);
-    expect(kept).toEqual([]);
-  });
-
-  it('tells why an event was refused, fetches what it has not seen, and goes on with the next', async () => {
-    await openJob();
-    answers = [() => refused('That clamp is on already.')];
-    const [first, second] = [tapped(), tapped()];
-    store.dispatch(JobActions.reported({ event: first }));
-    store.dispatch(JobActions.reported({ event: second }));
+    expect(fetched).toBe(1);
+    store.dispatch(
+      JobActions.heard({ event: event('symptom.recorded', { symptom: 'one-click' }), revision: 4 }),
+    );
     await settle();
-    expect(state().refused.map((r) => r.why)).toEqual(['That clamp is on already.']);
-    expect(sent).toEqual([first.id, second.id]);
     expect(fetched).toBe(2);
-    expect(kept).toEqual([]);
+  });
+
+  it('lets the news of another job be: what this one waits for goes on', async () => {
+    await openJob();
+    store.dispatch(JobActions.caughtUpWanted({ jobId: 'another' }));
+    await settle();
+    expect(fetched).toBe(1);
+    expect(state().jobId).toBe(JOB_ID);
   });
 
   it('fetches the job again when the machine turns out to be another', async () => {
     await openJob();
-    expect(fetched).toBe(1);
-    store.dispatch(JobActions.reported({ event: event('model.identified', { modelId: 'van' }) }));
+    const found = event('model.identified', { modelId: 'van' });
+    store.dispatch(JobActions.acknowledged({ event: found, revision: 2, at: '' }));
     await settle();
     expect(fetched).toBe(2);
   });

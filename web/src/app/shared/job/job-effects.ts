@@ -1,129 +1,100 @@
-import { HttpErrorResponse } from '@angular/common/http';
 import { inject } from '@angular/core';
 import type { JobEvent } from '@voltrek/core/job';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
 import { type Action, Store } from '@ngrx/store';
 import {
   catchError,
-  concatMap,
   defer,
   EMPTY,
   filter,
-  from,
   map,
+  merge,
   mergeMap,
   Observable,
   of,
   retry,
   switchMap,
-  take,
   throwError,
+  timeout,
+  TimeoutError,
   timer,
+  withLatestFrom,
 } from 'rxjs';
 import { Api } from '../state/api';
-import { Outbox } from '../state/outbox';
+import { DeviceStore } from '../sync/device-store';
 import { isTransient, problemText } from '../state/problem';
-import { JobActions, jobFeature, type LoggedEvent } from './job-state';
+import { hasGap, JobActions, jobFeature, type LoggedEvent } from './job-state';
 
 /** Waits between tries to reach the server: short at first, then steady. */
 const RETRY_FIRST_MS = 400;
 const RETRY_MOST_MS = 4_000;
+/** A fetch that takes longer is begun anew, ms. */
+const FETCH_MS = 15_000;
 
+/** What this device holds of the job is shown at once; what the server has of it follows, however long that takes. */
 export const loadJob = createEffect(
-  (actions = inject(Actions), api = inject(Api), outbox = inject(Outbox)) =>
+  (actions = inject(Actions), store = inject(Store), api = inject(Api), device = inject(DeviceStore)) =>
     actions.pipe(
       ofType(JobActions.opened, JobActions.caughtUpWanted),
-      switchMap(({ jobId }) =>
-        from(outbox.waitingFor(jobId)).pipe(
-          switchMap((waiting) =>
-            api.job(jobId).pipe(
-              retry({ delay: (error: unknown, n) => waitToRetry(error, n) }),
-              map((detail) => JobActions.loaded({ jobId, detail, waiting })),
-            ),
-          ),
-          catchError((error: unknown) => of(JobActions.failed({ problem: problemText(error) }))),
+      // Another job's news must not break off what this one waits for.
+      withLatestFrom(store.select(jobFeature.selectJobId)),
+      filter(([{ jobId }, onScreen]) => jobId === onScreen),
+      switchMap(([action]) =>
+        merge(
+          action.type === JobActions.opened.type ? heldJob(action.jobId, device) : EMPTY,
+          fetchedJob(action.jobId, api, device),
         ),
       ),
     ),
   { functional: true },
 );
 
-/** Keeps what is reported on the device until the server has it. */
-export const keepPending = createEffect(
-  (actions = inject(Actions), outbox = inject(Outbox)) =>
-    actions.pipe(
-      ofType(JobActions.reported),
-      mergeMap(({ event }) => outbox.keep(event)),
-    ),
-  { functional: true, dispatch: false },
-);
-
-export const dropAcknowledged = createEffect(
-  (actions = inject(Actions), outbox = inject(Outbox)) =>
-    actions.pipe(
-      ofType(JobActions.acknowledged, JobActions.heard, JobActions.refused),
-      mergeMap(({ event }) => outbox.drop(event.id)),
-    ),
-  { functional: true, dispatch: false },
-);
-
-/** Sends pending events one after another, oldest first, and keeps trying while the server is away. */
-export const sendPending = createEffect(
-  (actions = inject(Actions), store = inject(Store), api = inject(Api), outbox = inject(Outbox)) =>
-    actions.pipe(
-      ofType(JobActions.reported, JobActions.loaded),
-      mergeMap((action) =>
-        action.type === JobActions.loaded.type ? from(action.waiting) : of(action.event),
-      ),
-      concatMap(() =>
-        defer(() =>
-          store.select(jobFeature.selectPending).pipe(
-            take(1),
-            switchMap(([head]) =>
-              head
-                ? send(head, api, outbox, () =>
-                    store.dispatch(JobActions.connectionChanged({ connected: false })),
-                  )
-                : EMPTY,
-            ),
-          ),
-        ),
-      ),
-    ),
-  { functional: true },
-);
-
-function send(event: JobEvent, api: Api, outbox: Outbox, onLost: () => void): Observable<Action> {
-  return defer(() => api.append(event, outbox.heldMs(event))).pipe(
-    retry({
-      delay: (error: unknown, n) => {
-        if (isTransient(error)) onLost();
-        return waitToRetry(error, n);
-      },
-    }),
-    // As the server has it, with the moment it heard of it.
-    map(({ event: taken, revision }) =>
-      JobActions.acknowledged({ event: taken, revision, at: new Date().toISOString() }),
-    ),
-    // The server's log may hold what this screen has not seen: fetch it too.
-    catchError((error: unknown) =>
-      of(
-        JobActions.refused({ event, why: refusalText(error) }),
-        JobActions.caughtUpWanted({ jobId: event.jobId }),
-      ),
+function heldJob(jobId: string, device: DeviceStore): Observable<Action> {
+  return defer(async () => ({
+    held: await device.held(jobId),
+    waiting: await device.waitingFor(jobId),
+  })).pipe(
+    mergeMap(({ held, waiting }) =>
+      held ? of(JobActions.restored({ jobId, detail: held.detail, logged: held.logged, waiting })) : EMPTY,
     ),
   );
 }
 
-function waitToRetry(error: unknown, attempt: number): Observable<unknown> {
-  return isTransient(error)
-    ? timer(Math.min(RETRY_MOST_MS, RETRY_FIRST_MS * 2 ** (attempt - 1)))
-    : throwError(() => error);
+function fetchedJob(jobId: string, api: Api, device: DeviceStore): Observable<Action> {
+  return new Observable<Action>((out) =>
+    defer(() => api.job(jobId).pipe(timeout(FETCH_MS)))
+      .pipe(
+        retry({
+          delay: (error: unknown, n) => {
+            if (!isAway(error)) return throwError(() => error);
+            out.next(JobActions.connectionChanged({ connected: false }));
+            return timer(Math.min(RETRY_MOST_MS, RETRY_FIRST_MS * 2 ** (n - 1)));
+          },
+        }),
+        switchMap((detail) =>
+          defer(() => device.waitingFor(jobId)).pipe(
+            map((waiting) => JobActions.loaded({ jobId, detail, waiting })),
+          ),
+        ),
+        catchError((error: unknown) => of(JobActions.failed({ problem: problemText(error) }))),
+      )
+      .subscribe(out),
+  );
 }
 
-function refusalText(error: unknown): string {
-  return error instanceof HttpErrorResponse ? problemText(error) : 'It could not be sent.';
-}
+const isAway = (error: unknown): boolean => error instanceof TimeoutError || isTransient(error);
+
+/** What was missed between two events that were heard is fetched. */
+export const fetchGap = createEffect(
+  (actions = inject(Actions), store = inject(Store)) =>
+    actions.pipe(
+      ofType(JobActions.heard, JobActions.acknowledged),
+      withLatestFrom(store.select(jobFeature.selectLogged), store.select(jobFeature.selectJobId)),
+      filter(([{ event }, logged, jobId]) => event.jobId === jobId && hasGap(logged)),
+      map(([{ event }]) => JobActions.caughtUpWanted({ jobId: event.jobId })),
+    ),
+  { functional: true },
+);
 
 /** Events after which what came with the job is another: its machine and points, the batteries that sit in it. */
 const REFETCHED: readonly JobEvent['type'][] = ['model.identified', 'battery.replaced', 'event.undone'];

@@ -1,6 +1,6 @@
 import { detailOf, event, JOB_ID, opened } from '../../../testing/fixtures';
 import { selectEvents, selectJob, selectHookupRun, selectOptions, selectUndoable } from './job-selectors';
-import { JobActions, jobFeature, type JobState } from './job-state';
+import { hasGap, JobActions, jobFeature, type JobState } from './job-state';
 
 const { reducer } = jobFeature;
 type Action = Parameters<typeof reducer>[1];
@@ -26,7 +26,6 @@ describe('the job slice', () => {
     );
     expect(saved.pending).toEqual([]);
     expect(ids(saved)).toEqual([open.id, tap.id]);
-    expect(saved.savedAt).toBe('2027-01-15T02:41:00Z');
   });
 
   it('counts an event once however often it is heard', () => {
@@ -75,16 +74,49 @@ describe('the job slice', () => {
     expect(ids(after(loaded(), JobActions.heard({ event: other, revision: 2 })))).toEqual([open.id]);
   });
 
-  it('keeps a refused event in sight with its reason', () => {
-    const tap = event('clamp.attached', { clamp: 'redCasualty', pointId: 'plus' });
+  it('lets go of a tap that was refused, dropped or is kept no more', () => {
+    const tap = event('symptom.recorded', { symptom: 'silence' });
+    const reported = after(loaded(), JobActions.reported({ event: tap }));
+    for (const gone of [
+      JobActions.refused({ event: tap, why: 'No.' }),
+      JobActions.leftUnsent({ event: tap }),
+    ])
+      expect(reducer(reported, gone).pending).toEqual([]);
+  });
+
+  it('loses nothing to an answer that is older than what was heard since', () => {
+    const tap = event('symptom.recorded', { symptom: 'silence' });
+    const kept = event('symptom.recorded', { symptom: 'one-click' });
     const state = after(
+      JobActions.reported({ event: kept }),
+      JobActions.heard({ event: tap, revision: 2 }),
       loaded(),
-      JobActions.reported({ event: tap }),
-      JobActions.refused({ event: tap, why: 'No plan.' }),
     );
-    expect(state.pending).toEqual([]);
-    expect(state.refused).toEqual([{ event: tap, why: 'No plan.' }]);
-    expect(reducer(state, JobActions.refusalRead({ eventId: tap.id })).refused).toEqual([]);
+    expect(ids(state)).toEqual([open.id, tap.id, kept.id]);
+  });
+
+  it('shows what the device holds until the server has answered, and then the server’s', () => {
+    const tap = event('symptom.recorded', { symptom: 'silence' });
+    const { events: _events, ...detail } = detailOf([open]);
+    const restored = JobActions.restored({
+      jobId: JOB_ID,
+      detail: { ...detail, earlierFlatCalls: 7 },
+      logged: [{ event: open, revision: 1 }],
+      waiting: [tap],
+    });
+    const held = after(restored);
+    expect(held.detail!.earlierFlatCalls).toBe(7);
+    expect(ids(held)).toEqual([open.id, tap.id]);
+    expect(after(loaded(), restored).detail!.earlierFlatCalls).toBe(0);
+    expect(ids(reducer(held, loaded()))).toEqual([open.id, tap.id]);
+  });
+
+  it('sees a gap between the events that it knows', () => {
+    const entry = (revision: number) => ({ event: open, revision });
+    expect(hasGap([entry(1), entry(2)])).toBeFalse();
+    expect(hasGap([entry(1), entry(3)])).toBeTrue();
+    expect(hasGap([entry(2)])).toBeTrue();
+    expect(hasGap([])).toBeFalse();
   });
 
   it('takes up what was kept on the device, but not what the server already has', () => {

@@ -20,11 +20,8 @@ export interface JobState {
   readonly logged: readonly LoggedEvent[];
   /** Reported here, not yet acknowledged; oldest first. */
   readonly pending: readonly JobEvent[];
-  readonly refused: readonly RefusedEvent[];
-  readonly savedAt: string | null;
   /** How far the server's clock is ahead of this device's, ms: what decides safety is timed by the server's. */
   readonly clockAheadMs: number;
-  readonly connected: boolean;
   readonly problem: string | null;
 }
 
@@ -34,12 +31,21 @@ export const JobActions = createActionGroup({
     Opened: props<{ jobId: string }>(),
     Left: emptyProps(),
     Loaded: props<{ jobId: string; detail: JobDetail; waiting: readonly JobEvent[] }>(),
+    /** As this device last knew it, before the server has said anything. */
+    Restored: props<{
+      jobId: string;
+      detail: Omit<JobDetail, 'events'>;
+      logged: readonly LoggedEvent[];
+      waiting: readonly JobEvent[];
+    }>(),
     Failed: props<{ problem: string }>(),
     /** Something happened, reported on this screen. */
     Reported: props<{ event: JobEvent }>(),
     Acknowledged: props<{ event: JobEvent; revision: number; at: string }>(),
     Refused: props<{ event: JobEvent; why: string }>(),
     'Refusal Read': props<{ eventId: string }>(),
+    /** An event was taken out unsent: dropped by hand, or nothing that the log keeps any more. */
+    'Left Unsent': props<{ event: JobEvent }>(),
     /** The server told of an event, from this screen or another. */
     Heard: props<{ event: JobEvent; revision: number }>(),
     'Connection Changed': props<{ connected: boolean }>(),
@@ -53,10 +59,7 @@ const initial: JobState = {
   detail: null,
   logged: [],
   pending: [],
-  refused: [],
-  savedAt: null,
   clockAheadMs: 0,
-  connected: true,
   problem: null,
 };
 
@@ -73,10 +76,14 @@ export const jobFeature = createFeature({
     on(JobActions.loaded, (state, { jobId, detail, waiting }): JobState => {
       if (state.jobId !== jobId) return state;
       const { events, ...rest } = detail;
-      const logged = events.map((event, i) => ({ event, revision: i + 1 }));
-      const known = new Set(events.map((e) => e.id));
-      const held = [...state.pending, ...waiting.filter((w) => !state.pending.some((p) => p.id === w.id))];
-      return { ...state, detail: rest, logged, pending: held.filter((e) => !known.has(e.id)), problem: null };
+      const fetched = loggedFrom(events);
+      // What was heard while it was on its way is newer than the answer.
+      const newer = state.logged.filter((l) => l.revision > fetched.length);
+      return { ...withHeld(state, [...fetched, ...newer], waiting), detail: rest, problem: null };
+    }),
+    on(JobActions.restored, (state, { jobId, detail, logged, waiting }): JobState => {
+      if (state.jobId !== jobId || state.detail !== null) return state;
+      return { ...withHeld(state, logged, waiting), detail };
     }),
     on(JobActions.failed, (state, { problem }): JobState => ({ ...state, problem })),
     on(
@@ -88,13 +95,11 @@ export const jobFeature = createFeature({
     ),
     on(
       JobActions.acknowledged,
-      (state, { event, revision, at }): JobState => ({
+      (state, { event, revision }): JobState => ({
         ...withLogged(state, { event, revision }),
-        savedAt: at,
         clockAheadMs: event.heardAt
           ? Date.parse(event.heardAt) - Date.parse(event.at) + state.clockAheadMs
           : 0,
-        connected: true,
       }),
     ),
     on(
@@ -104,21 +109,12 @@ export const jobFeature = createFeature({
     ),
     on(
       JobActions.refused,
-      (state, { event, why }): JobState => ({
+      JobActions.leftUnsent,
+      (state, { event }): JobState => ({
         ...state,
-        connected: true,
         pending: state.pending.filter((e) => e.id !== event.id),
-        refused: [...state.refused, { event, why }],
       }),
     ),
-    on(
-      JobActions.refusalRead,
-      (state, { eventId }): JobState => ({
-        ...state,
-        refused: state.refused.filter((r) => r.event.id !== eventId),
-      }),
-    ),
-    on(JobActions.connectionChanged, (state, { connected }): JobState => ({ ...state, connected })),
   ),
 });
 
@@ -132,6 +128,21 @@ function withBatteriesInDoubt(state: JobState, event: JobEvent): JobState {
     ? { ...state, detail: { ...state.detail, batteries: [] } }
     : state;
 }
+
+/** The log as it is known now, and what of it is still to be taken: no tap is lost by what was fetched, heard or held. */
+function withHeld(state: JobState, logged: readonly LoggedEvent[], waiting: readonly JobEvent[]): JobState {
+  const known = new Set(logged.map((l) => l.event.id));
+  const held = [...waiting, ...state.pending.filter((p) => !waiting.some((w) => w.id === p.id))];
+  return { ...state, logged, pending: held.filter((e) => !known.has(e.id)) };
+}
+
+/** A whole log as the server sends it, each event with its place. */
+export const loggedFrom = (events: readonly JobEvent[]): LoggedEvent[] =>
+  events.map((event, i) => ({ event, revision: i + 1 }));
+
+/** Something between two events that are known here is not. */
+export const hasGap = (logged: readonly LoggedEvent[]): boolean =>
+  logged.some((entry, i) => entry.revision !== i + 1);
 
 /** The server's order is the order: an event heard early takes its own place. */
 function withLogged(state: JobState, entry: LoggedEvent): JobState {

@@ -240,9 +240,9 @@ export class Api {
   }
 
   /** @param heldMs how long the event waited on this device, by a clock that nobody sets */
-  append(event: JobEvent, heldMs = 0): Observable<Acknowledged> {
+  append(event: JobEvent, heldMs = 0): Observable<Acknowledged | null> {
     const headers = { 'voltrek-held-ms': String(Math.max(0, Math.round(heldMs))) };
-    return this.http.post<Acknowledged>(`/api/jobs/${event.jobId}/events`, event, { headers });
+    return this.http.post<Acknowledged | null>(`/api/jobs/${event.jobId}/events`, event, { headers });
   }
 }
 

@@ -209,7 +209,12 @@ export const batteryWord = (battery: number): string => `battery ${battery + 1}`
 /** A reading by its name; of a string also by the battery that it was taken of, where it was one. */
 export function readingName(kind: ReadingKind, battery: number, batteries: number): string {
   const { name } = READING_WORDS[kind];
-  return kind === 'rest' && batteries > 1 ? `${name}, ${batteryWord(battery)}` : name;
+  return ofBattery(name, kind === 'rest' && batteries > 1 ? battery : undefined);
+}
+
+/** What was read, with the battery of a string that it was read at. */
+export function ofBattery(name: string, battery: number | null | undefined): string {
+  return battery == null ? name : `${name}, ${batteryWord(battery)}`;
 }
 
 export const OUTLOOK_WORDS: Record<Outlook, string> = {

@@ -1,0 +1,125 @@
+import type { JobEvent } from '@voltrek/core/job';
+import { createActionGroup, createFeature, createReducer, createSelector, on, props } from '@ngrx/store';
+import { JobActions, type RefusedEvent } from '../job/job-state';
+import type { ParkedEvent } from './device-store';
+
+/** What this device holds of all its jobs that the server has not taken, or would not. */
+export interface DeviceState {
+  /** Reported here or found waiting, oldest first. */
+  readonly waiting: readonly JobEvent[];
+  readonly parked: readonly ParkedEvent[];
+  readonly refused: readonly RefusedEvent[];
+  readonly savedAt: string | null;
+  readonly connected: boolean;
+}
+
+export const DeviceActions = createActionGroup({
+  source: 'Device',
+  events: {
+    /** What an earlier page left waiting, parked or unread. */
+    Restored: props<{
+      waiting: readonly JobEvent[];
+      parked: readonly ParkedEvent[];
+      refused: readonly RefusedEvent[];
+    }>(),
+    /** An event failed too often; its job waits. */
+    Parked: props<ParkedEvent>(),
+    'Send Again': props<{ event: JobEvent }>(),
+    /** Taken out unsent, by hand. */
+    Dropped: props<RefusedEvent>(),
+  },
+});
+
+const initial: DeviceState = { waiting: [], parked: [], refused: [], savedAt: null, connected: true };
+
+const without = (state: DeviceState, id: string): DeviceState => ({
+  ...state,
+  waiting: state.waiting.filter((e) => e.id !== id),
+  parked: state.parked.filter((p) => p.eventId !== id),
+});
+const withAll = <T>(list: readonly T[], more: readonly T[], idOf: (item: T) => string): readonly T[] => [
+  ...list,
+  ...more.filter((m) => !list.some((l) => idOf(l) === idOf(m))),
+];
+const refusedWith = (state: DeviceState, refusal: RefusedEvent): DeviceState => ({
+  ...without(state, refusal.event.id),
+  refused: withAll(state.refused, [refusal], (r) => r.event.id),
+});
+
+export const deviceFeature = createFeature({
+  name: 'device',
+  reducer: createReducer(
+    initial,
+    on(
+      DeviceActions.restored,
+      (state, { waiting, parked, refused }): DeviceState => ({
+        ...state,
+        waiting: withAll(waiting, state.waiting, (e) => e.id),
+        parked: withAll(state.parked, parked, (p) => p.eventId),
+        refused: withAll(state.refused, refused, (r) => r.event.id),
+      }),
+    ),
+    on(
+      JobActions.reported,
+      (state, { event }): DeviceState => ({
+        ...state,
+        waiting: withAll(state.waiting, [event], (e) => e.id),
+      }),
+    ),
+    on(
+      JobActions.acknowledged,
+      (state, { event, at }): DeviceState => ({
+        ...without(state, event.id),
+        savedAt: at,
+        connected: true,
+      }),
+    ),
+    on(JobActions.heard, JobActions.leftUnsent, (state, { event }): DeviceState => without(state, event.id)),
+    on(
+      JobActions.refused,
+      (state, { event, why }): DeviceState => ({ ...refusedWith(state, { event, why }), connected: true }),
+    ),
+    on(DeviceActions.dropped, (state, { event, why }): DeviceState => refusedWith(state, { event, why })),
+    on(
+      JobActions.refusalRead,
+      (state, { eventId }): DeviceState => ({
+        ...state,
+        refused: state.refused.filter((r) => r.event.id !== eventId),
+      }),
+    ),
+    on(
+      DeviceActions.parked,
+      (state, parked): DeviceState => ({
+        ...state,
+        parked: [
+          ...state.parked.filter((p) => p.eventId !== parked.eventId),
+          { eventId: parked.eventId, why: parked.why },
+        ],
+      }),
+    ),
+    on(
+      DeviceActions.sendAgain,
+      (state, { event }): DeviceState => ({
+        ...state,
+        parked: state.parked.filter((p) => p.eventId !== event.id),
+      }),
+    ),
+    on(JobActions.connectionChanged, (state, { connected }): DeviceState => ({ ...state, connected })),
+  ),
+  extraSelectors: ({ selectWaiting, selectParked }) => ({
+    /** What waits: how many taps of how many jobs, and since when; null when all is saved. */
+    selectBacklog: createSelector(selectWaiting, (waiting) =>
+      waiting.length === 0
+        ? null
+        : {
+            taps: waiting.length,
+            jobs: new Set(waiting.map((e) => e.jobId)).size,
+            since: waiting.reduce((first, e) => (e.at < first ? e.at : first), waiting[0]!.at),
+          },
+    ),
+    /** Each that waits, with why it is parked where it is. */
+    selectLines: createSelector(selectWaiting, selectParked, (waiting, parked) =>
+      waiting.map((event) => ({ event, why: parked.find((p) => p.eventId === event.id)?.why ?? null })),
+    ),
+  }),
+});

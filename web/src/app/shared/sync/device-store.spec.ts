@@ -1,0 +1,98 @@
+import { deleteDB, openDB } from 'idb';
+import { detailOf, event, JOB_ID, opened } from '../../../testing/fixtures';
+import { DeviceStore } from './device-store';
+
+describe('DeviceStore', () => {
+  beforeEach(() => deleteDB('voltrek'));
+
+  const moment = '2027-01-15T02:40:00.000Z';
+  const taps = () => [
+    { ...event('finding.recorded', { check: 'case', found: 'fault' }), at: moment },
+    { ...event('stop.raised', { stop: 'case-damaged' }), at: moment },
+    { ...event('symptom.recorded', { symptom: 'silence' }), at: '2027-01-15T02:39:00.000Z' },
+  ];
+
+  it('gives events back in the order they happened, whatever the clock says', async () => {
+    // Ids that sort the other way round, in one millisecond, and then a clock that was set back.
+    const events = taps().map((e, i) => ({ ...e, id: `${9 - i}${e.id.slice(1)}` }));
+    const box = new DeviceStore();
+    await Promise.all(events.map((e) => box.keep(e)));
+    expect(await new DeviceStore().waitingFor(JOB_ID)).toEqual(events);
+  });
+
+  it('drops what the server has, and no more', async () => {
+    const [first, second, third] = taps();
+    const box = new DeviceStore();
+    for (const e of [first!, second!, third!]) await box.keep(e);
+    await box.drop(second!.id);
+    await box.drop(second!.id);
+    await box.drop('never-kept');
+    expect((await box.waitingFor(JOB_ID)).map((e) => e.id)).toEqual([first!.id, third!.id]);
+  });
+
+  it('keeps jobs apart', async () => {
+    const other = { ...opened(), jobId: 'another' };
+    const box = new DeviceStore();
+    await box.keep(other);
+    expect(await box.waitingFor(JOB_ID)).toEqual([]);
+    expect(await box.waitingFor('another')).toEqual([other]);
+  });
+
+  it('carries over what waited on the device from before', async () => {
+    const old = await openDB('voltrek', 1, {
+      upgrade: (db) => {
+        db.createObjectStore('outbox');
+      },
+    });
+    const [first, second] = taps();
+    await old.put('outbox', { order: 2, event: second }, second!.id);
+    await old.put('outbox', { order: 1, event: first }, first!.id);
+    old.close();
+    expect(await new DeviceStore().waitingFor(JOB_ID)).toEqual([first!, second!]);
+  });
+
+  it('moves an event from what waits into what is known, in its place and once', async () => {
+    const open = opened();
+    const { events, ...detail } = detailOf([open]);
+    const [first, second] = taps();
+    const box = new DeviceStore();
+    await box.hold({ jobId: JOB_ID, detail, logged: events.map((e, i) => ({ event: e, revision: i + 1 })) });
+    for (const e of [first!, second!]) await box.keep(e);
+    await box.acknowledge({ event: second!, revision: 3 });
+    await box.acknowledge({ event: first!, revision: 2 });
+    await box.acknowledge({ event: first!, revision: 2 });
+    const held = await new DeviceStore().held(JOB_ID);
+    expect(held!.logged.map((l) => l.event.id)).toEqual([open.id, first!.id, second!.id]);
+    expect(await box.waitingFor(JOB_ID)).toEqual([]);
+    // An older answer of the server takes nothing away.
+    await box.hold({ jobId: JOB_ID, detail, logged: [{ event: open, revision: 1 }] });
+    expect((await box.held(JOB_ID))!.logged.length).toBe(3);
+  });
+
+  it('keeps refusals until they are read, and what is parked until it is sent again', async () => {
+    const [first, second] = taps();
+    const box = new DeviceStore();
+    for (const e of [first!, second!]) await box.keep(e);
+    await box.refuse({ event: first!, why: 'No plan.', at: moment });
+    await box.park({ eventId: second!.id, why: 'It choked.' });
+    const left = await new DeviceStore().allWaiting();
+    expect(left.waiting).toEqual([second!]);
+    expect(left.refused.map((r) => [r.event.id, r.why])).toEqual([[first!.id, 'No plan.']]);
+    expect(left.parked.map((p) => p.why)).toEqual(['It choked.']);
+    await box.read(first!.id);
+    await box.unpark(second!.id);
+    expect(await box.allWaiting()).toEqual(jasmine.objectContaining({ refused: [], parked: [] }));
+  });
+
+  it('says when it cannot keep, and throws nothing at those who tap', async () => {
+    const box = new DeviceStore();
+    const real = indexedDB.open.bind(indexedDB);
+    const denied = spyOn(indexedDB, 'open').and.throwError('denied');
+    await box.keep(taps()[0]!);
+    expect(box.canKeep()).toBeFalse();
+    expect(await box.waitingFor(JOB_ID)).toEqual([]);
+    denied.and.callFake(real);
+    await box.keep(taps()[0]!);
+    expect(box.canKeep()).toBeTrue();
+  });
+});

@@ -1,0 +1,204 @@
+import { Injectable, signal } from '@angular/core';
+import type { JobDetail } from '@voltrek/contracts';
+import { type JobEvent, upgradeLog } from '@voltrek/core/job';
+import { type DBSchema, type IDBPDatabase, type IDBPTransaction, openDB } from 'idb';
+import type { LoggedEvent, RefusedEvent } from '../job/job-state';
+
+/** A job as this device last knew it. */
+export interface HeldJob {
+  readonly jobId: string;
+  readonly detail: Omit<JobDetail, 'events'>;
+  readonly logged: readonly LoggedEvent[];
+}
+
+/** An event that failed too often, with the last answer. */
+export interface ParkedEvent {
+  readonly eventId: string;
+  readonly why: string;
+}
+
+/** A refusal, with the moment it came. */
+export type KeptRefusal = RefusedEvent & { readonly at: string };
+
+interface DeviceSchema extends DBSchema {
+  /** Keys count up as events are kept, so that they are sent in the order they happened: a clock may stand still, or be set back. */
+  waiting: { key: number; value: JobEvent; indexes: { eventId: string; jobId: string } };
+  /** As it was before keys counted up. */
+  outbox: { key: string; value: { readonly order: number; readonly event: JobEvent } };
+  jobs: { key: string; value: HeldJob };
+  refused: { key: string; value: KeptRefusal & { readonly eventId: string } };
+  parked: { key: string; value: ParkedEvent };
+}
+type Stores = ('waiting' | 'outbox' | 'jobs' | 'refused' | 'parked')[];
+/** Where it stands what became of an event. */
+const SETTLED_IN = ['waiting', 'parked', 'jobs', 'refused'] as const;
+type Settling = IDBPTransaction<DeviceSchema, typeof SETTLED_IN, 'readwrite'>;
+
+/** What is kept of jobs across a reload, a flat tablet or a dead network. When it cannot keep, it says so and nothing else changes. */
+@Injectable({ providedIn: 'root' })
+export class DeviceStore {
+  private opening: Promise<IDBPDatabase<DeviceSchema>> | undefined;
+  /** When what waits was kept, by a clock that nobody sets; only since this page was opened. */
+  private readonly keptAt = new Map<string, number>();
+  private readonly able = signal(true);
+  /** False once something could not be kept: taps then go straight to the server, and only there. */
+  readonly canKeep = this.able.asReadonly();
+
+  private database(): Promise<IDBPDatabase<DeviceSchema>> {
+    this.opening ??= openDB<DeviceSchema>('voltrek', 3, {
+      upgrade: (db, oldVersion, _newVersion, change) => {
+        if (oldVersion < 2) {
+          const store = db.createObjectStore('waiting', { autoIncrement: true });
+          store.createIndex('eventId', 'id', { unique: true });
+          store.createIndex('jobId', 'jobId');
+          // What waits on this device from before the change is carried over.
+          if (oldVersion === 1) void carryOver(db, change);
+        }
+        db.createObjectStore('jobs', { keyPath: 'jobId' });
+        db.createObjectStore('refused', { keyPath: 'eventId' });
+        db.createObjectStore('parked', { keyPath: 'eventId' });
+      },
+      // A newer page in another tab wants to change it: this one opens it anew when it next needs it.
+      blocking: (_now, _wanted, event) => {
+        (event.target as IDBDatabase).close();
+        this.opening = undefined;
+      },
+      // The browser closed it, out of room or by its owner's wish.
+      terminated: () => {
+        this.opening = undefined;
+      },
+    });
+    return this.opening;
+  }
+
+  /** Does something to the database; what cannot be done is told by `canKeep`, and `otherwise` stands in for it. */
+  private async attempt<T>(what: (db: IDBPDatabase<DeviceSchema>) => Promise<T>, otherwise: T): Promise<T> {
+    for (let tries = 0; tries < 2; tries++) {
+      try {
+        const done = await what(await this.database());
+        this.able.set(true);
+        return done;
+      } catch {
+        // It may only have been closed under our hands: opened anew it answers.
+        this.opening = undefined;
+      }
+    }
+    this.able.set(false);
+    return otherwise;
+  }
+
+  keep(event: JobEvent): Promise<void> {
+    this.keptAt.set(event.id, performance.now());
+    return this.attempt(async (db) => {
+      const change = db.transaction('waiting', 'readwrite');
+      const key = await change.store.index('eventId').getKey(event.id);
+      if (key === undefined) await change.store.add(event);
+      await change.done;
+    }, undefined);
+  }
+
+  /** An event is in the server's log: it goes from what waits into what is known, both at once. */
+  acknowledge({ event, revision }: LoggedEvent): Promise<void> {
+    return this.settle(event.id, async (change) => {
+      const jobs = change.objectStore('jobs');
+      const held = await jobs.get(event.jobId);
+      if (held) await jobs.put({ ...held, logged: withEntry(held.logged, { event, revision }) });
+    });
+  }
+
+  /** An event was refused: it waits no longer, and stays in sight until it is read. */
+  refuse(refusal: KeptRefusal): Promise<void> {
+    const eventId = refusal.event.id;
+    return this.settle(eventId, (change) => change.objectStore('refused').put({ ...refusal, eventId }));
+  }
+
+  /** An event waits no longer, and nothing more is to be known of it. */
+  drop(eventId: string): Promise<void> {
+    return this.settle(eventId, () => Promise.resolve());
+  }
+
+  /** Takes an event out of what waits, together with what becomes of it: both or neither. */
+  private settle(eventId: string, become: (change: Settling) => Promise<unknown>): Promise<void> {
+    return this.attempt(async (db) => {
+      const change = db.transaction(SETTLED_IN, 'readwrite');
+      await become(change);
+      const waiting = change.objectStore('waiting');
+      const key = await waiting.index('eventId').getKey(eventId);
+      if (key !== undefined) await waiting.delete(key);
+      await change.objectStore('parked').delete(eventId);
+      await change.done;
+      this.keptAt.delete(eventId);
+    }, undefined);
+  }
+
+  park(parked: ParkedEvent): Promise<void> {
+    return this.attempt(async (db) => void (await db.put('parked', parked)), undefined);
+  }
+
+  unpark(eventId: string): Promise<void> {
+    return this.attempt((db) => db.delete('parked', eventId), undefined);
+  }
+
+  read(eventId: string): Promise<void> {
+    return this.attempt((db) => db.delete('refused', eventId), undefined);
+  }
+
+  /** A job as it now is known here. What is in the log already and newer stays. */
+  hold({ jobId, detail, logged }: HeldJob): Promise<void> {
+    return this.attempt(async (db) => {
+      const change = db.transaction('jobs', 'readwrite');
+      const before = await change.store.get(jobId);
+      const merged = logged.reduce(withEntry, before?.logged ?? []);
+      await change.store.put({ jobId, detail, logged: merged });
+      await change.done;
+    }, undefined);
+  }
+
+  held(jobId: string): Promise<HeldJob | undefined> {
+    return this.attempt((db) => db.get('jobs', jobId), undefined);
+  }
+
+  /** Whether a job is held, without reading it. */
+  holds(jobId: string): Promise<boolean> {
+    return this.attempt(async (db) => (await db.getKey('jobs', jobId)) !== undefined, false);
+  }
+
+  /** How long an event has waited, ms. Of one that a page before this kept, the clock of the device is all there is. */
+  heldMs({ id, at }: JobEvent): number {
+    const since = this.keptAt.get(id);
+    return since === undefined ? Math.max(0, Date.now() - Date.parse(at)) : performance.now() - since;
+  }
+
+  /** What waits for this job, oldest first, in the words of today whatever version kept it. */
+  waitingFor(jobId: string): Promise<JobEvent[]> {
+    return this.attempt(async (db) => upgradeLog(await db.getAllFromIndex('waiting', 'jobId', jobId)), []);
+  }
+
+  /** Everything that waits on this device, in the order it was kept. */
+  allWaiting(): Promise<{ waiting: JobEvent[]; parked: ParkedEvent[]; refused: KeptRefusal[] }> {
+    return this.attempt(
+      async (db) => ({
+        waiting: upgradeLog(await db.getAll('waiting')),
+        parked: await db.getAll('parked'),
+        refused: (await db.getAll('refused')).sort((a, b) => a.at.localeCompare(b.at)),
+      }),
+      { waiting: [], parked: [], refused: [] },
+    );
+  }
+}
+
+/** The log with this entry in its place; once however often it comes. */
+export function withEntry(logged: readonly LoggedEvent[], entry: LoggedEvent): LoggedEvent[] {
+  const others = logged.filter((l) => l.event.id !== entry.event.id);
+  return [...others, entry].sort((a, b) => a.revision - b.revision);
+}
+
+type Change = IDBPTransaction<DeviceSchema, Stores, 'versionchange'>;
+
+async function carryOver(db: IDBPDatabase<DeviceSchema>, change: Change): Promise<void> {
+  const old = await change.objectStore('outbox').getAll();
+  for (const { event } of old.sort((a, b) => a.order - b.order)) {
+    await change.objectStore('waiting').add(event);
+  }
+  db.deleteObjectStore('outbox');
+}

@@ -1,0 +1,164 @@
+import { HttpErrorResponse } from '@angular/common/http';
+import { inject, Injectable } from '@angular/core';
+import type { JobDetail } from '@voltrek/contracts';
+import type { JobEvent } from '@voltrek/core/job';
+import { Actions, ofType } from '@ngrx/effects';
+import { Store } from '@ngrx/store';
+import { firstValueFrom, TimeoutError, timeout } from 'rxjs';
+import { JobActions, loggedFrom } from '../job/job-state';
+import { Api } from '../state/api';
+import { BoardActions } from '../state/board';
+import { problemText } from '../state/problem';
+import { DeviceActions } from './device-state';
+import { DeviceStore } from './device-store';
+import { type Answer, type Clock, Queues } from './queues';
+
+/** A request that takes longer is given up, ms. */
+const REQUEST_MS = 12_000;
+/** How often it is looked whether another page left something waiting, ms. */
+const SWEEP_MS = 20_000;
+/** One page of a device sends what earlier pages left; others send only their own. */
+const SENDER_LOCK = 'voltrek.sender';
+/** Nobody answered, or only something on the way to the server. */
+const AWAY_STATUSES: readonly number[] = [0, 502, 503, 504];
+
+const CLOCK: Clock = {
+  wait: (ms) => new Promise((done) => setTimeout(done, ms)),
+  random: Math.random,
+};
+
+/** What an attempt to send came to. */
+export function answerTo(error: unknown): Answer {
+  if (error instanceof TimeoutError) return { kind: 'away' };
+  if (!(error instanceof HttpErrorResponse)) return { kind: 'choked', why: 'It could not be sent.' };
+  if (AWAY_STATUSES.includes(error.status)) return { kind: 'away' };
+  const why = problemText(error);
+  return error.status >= 500 || error.status === 429 ? { kind: 'choked', why } : { kind: 'refused', why };
+}
+
+/** Carries what is reported on this device to the server, for all jobs, and keeps what the server said of them. */
+@Injectable({ providedIn: 'root' })
+export class JobSync {
+  private readonly store = inject(Store);
+  private readonly api = inject(Api);
+  private readonly device = inject(DeviceStore);
+  /** Jobs whose older taps are in line. */
+  private readonly begun = new Set<string>();
+  private readonly queues = new Queues(
+    (event) => this.send(event),
+    {
+      taken: async (event, revision) => {
+        await this.device.acknowledge({ event, revision });
+        this.store.dispatch(JobActions.acknowledged({ event, revision, at: new Date().toISOString() }));
+      },
+      refused: async (event, why) => {
+        await this.device.refuse({ event, why, at: new Date().toISOString() });
+        this.store.dispatch(JobActions.refused({ event, why }));
+        // The server's log may hold what this screen has not seen: fetch it too.
+        this.store.dispatch(JobActions.caughtUpWanted({ jobId: event.jobId }));
+      },
+      gone: async (event) => {
+        await this.device.drop(event.id);
+        this.store.dispatch(JobActions.leftUnsent({ event }));
+      },
+      away: () => this.store.dispatch(JobActions.connectionChanged({ connected: false })),
+      parked: async ({ id: eventId }, why) => {
+        await this.device.park({ eventId, why });
+        this.store.dispatch(DeviceActions.parked({ eventId, why }));
+      },
+    },
+    CLOCK,
+  );
+
+  constructor() {
+    const actions = inject(Actions);
+    actions.pipe(ofType(JobActions.reported)).subscribe(({ event }) => void this.take(event));
+    actions.pipe(ofType(JobActions.heard)).subscribe((logged) => void this.device.acknowledge(logged));
+    actions.pipe(ofType(JobActions.loaded)).subscribe(({ jobId, detail }) => void this.hold(jobId, detail));
+    actions.pipe(ofType(JobActions.refused)).subscribe(({ event, why }) => {
+      void this.device.refuse({ event, why, at: new Date().toISOString() });
+    });
+    actions.pipe(ofType(JobActions.refusalRead)).subscribe(({ eventId }) => void this.device.read(eventId));
+    actions.pipe(ofType(JobActions.connectionChanged)).subscribe(({ connected }) => {
+      if (connected) this.queues.poke();
+    });
+    actions.pipe(ofType(DeviceActions.sendAgain)).subscribe(({ event }) => {
+      void this.device.unpark(event.id).then(() => this.queues.retry(event.jobId));
+    });
+    actions.pipe(ofType(DeviceActions.dropped)).subscribe(({ event, why }) => {
+      void this.device.refuse({ event, why, at: new Date().toISOString() }).then(() => {
+        this.queues.drop(event);
+        this.store.dispatch(JobActions.leftUnsent({ event }));
+      });
+    });
+    actions.pipe(ofType(BoardActions.loaded)).subscribe(({ calls }) => {
+      const open = calls.flatMap(({ job }) => (job ? [job.id] : []));
+      void this.holdAll(open);
+    });
+  }
+
+  /** Sends what earlier pages left, from the one page of this device that does; others wait to take its place. */
+  start(): void {
+    addEventListener('online', () => this.queues.poke());
+    void this.restore();
+    const lead = (): Promise<never> => {
+      void this.sweep();
+      setInterval(() => void this.sweep(), SWEEP_MS);
+      return new Promise(() => undefined);
+    };
+    // Where the browser has no locks every page sends: the server takes an event once, however often it comes.
+    if ('locks' in navigator) void navigator.locks.request(SENDER_LOCK, lead);
+    else void lead();
+  }
+
+  private async restore(): Promise<void> {
+    this.store.dispatch(DeviceActions.restored(await this.device.allWaiting()));
+  }
+
+  private async sweep(): Promise<void> {
+    const { waiting, parked } = await this.device.allWaiting();
+    for (const event of waiting)
+      this.queues.add(
+        event,
+        parked.some((p) => p.eventId === event.id),
+      );
+  }
+
+  /** Kept first, then sent: what this device cannot keep goes straight to the server. */
+  private async take(event: JobEvent): Promise<void> {
+    await this.device.keep(event);
+    // What an earlier page left of this job goes first.
+    if (!this.begun.has(event.jobId))
+      for (const earlier of await this.device.waitingFor(event.jobId)) this.queues.add(earlier);
+    this.begun.add(event.jobId);
+    this.queues.add(event);
+  }
+
+  private async send(event: JobEvent): Promise<Answer> {
+    try {
+      const taken = await firstValueFrom(
+        this.api.append(event, this.device.heldMs(event)).pipe(timeout(REQUEST_MS)),
+      );
+      return taken ? { kind: 'taken', ...taken } : { kind: 'gone' };
+    } catch (error) {
+      return answerTo(error);
+    }
+  }
+
+  /** Holds a job as the server sent it. */
+  private hold(jobId: string, { events, ...detail }: JobDetail): Promise<void> {
+    return this.device.hold({ jobId, detail, logged: loggedFrom(events) });
+  }
+
+  /** Jobs that are open are held here before they are opened here: the network may be gone by then. */
+  private async holdAll(jobIds: readonly string[]): Promise<void> {
+    for (const jobId of jobIds) {
+      if (await this.device.holds(jobId)) continue;
+      try {
+        await this.hold(jobId, await firstValueFrom(this.api.job(jobId).pipe(timeout(REQUEST_MS))));
+      } catch {
+        return;
+      }
+    }
+  }
+}

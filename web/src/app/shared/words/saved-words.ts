@@ -1,0 +1,25 @@
+import { formatDate } from '@angular/common';
+
+/** What is said of the taps of this device. */
+export interface SavedState {
+  readonly connected: boolean;
+  /** When the server last took one; null where none was taken since the page was opened. */
+  readonly savedAt: string | null;
+  readonly parked: number;
+  readonly backlog: { readonly taps: number; readonly jobs: number; readonly since: string } | null;
+  readonly canKeep: boolean;
+}
+
+const clockText = (at: string): string => formatDate(at, 'HH:mm', 'en');
+
+/** The state of the taps of this device, short enough for the bar on top. */
+export function savedText({ connected, savedAt, parked, backlog, canKeep }: SavedState): string {
+  const kept =
+    backlog &&
+    `${backlog.taps}${backlog.jobs > 1 ? ` of ${backlog.jobs} jobs` : ''} kept here since ${clockText(backlog.since)}`;
+  if (!canKeep) return backlog ? `${backlog.taps} not saved, no place to keep` : 'no place to keep taps';
+  if (parked > 0) return `not taken, ${kept ?? 'look'}`;
+  if (!connected) return `no server, ${kept ?? '0 kept here'}`;
+  if (backlog) return `saving ${backlog.taps}`;
+  return savedAt ? `all saved ${clockText(savedAt)}` : 'all saved';
+}

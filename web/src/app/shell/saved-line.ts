@@ -1,0 +1,72 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
+import { Store } from '@ngrx/store';
+import { deviceFeature } from '../shared/sync/device-state';
+import { DeviceStore } from '../shared/sync/device-store';
+import { savedText } from '../shared/words/saved-words';
+import { WaitingDialog } from './waiting-dialog';
+
+/** Whether everything reported on this device is with the server; opens what waits. */
+@Component({
+  selector: 'vt-saved-line',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '[class.waiting]': 'isOpen()' },
+  template: `
+    @if (isOpen() || !onlyTrouble()) {
+      <button type="button" (click)="show()">
+        @if (isOpen()) {
+          <i class="bi bi-exclamation-triangle-fill" aria-hidden="true"></i>
+        }
+        <span role="status">{{ text() }}</span>
+      </button>
+    }
+  `,
+  styles: `
+    button {
+      display: flex;
+      align-items: center;
+      gap: 6px;
+      min-height: 48px;
+      padding: 0 8px;
+      border: 0;
+      background: none;
+      color: var(--on-road-dim);
+      font-size: 15px;
+      line-height: 1.1;
+      text-align: left;
+    }
+    :host(.waiting) button {
+      color: var(--lamp);
+      font-weight: 600;
+    }
+  `,
+})
+export class SavedLine {
+  /** Nothing is shown while all is well. */
+  readonly onlyTrouble = input(false);
+
+  private readonly store = inject(Store);
+  private readonly modals = inject(NgbModal);
+  private readonly canKeep = inject(DeviceStore).canKeep;
+  private readonly state = this.store.selectSignal(deviceFeature.selectDeviceState);
+  private readonly backlog = this.store.selectSignal(deviceFeature.selectBacklog);
+
+  protected readonly text = computed(() => {
+    const { connected, savedAt, parked } = this.state();
+    return savedText({
+      connected,
+      savedAt,
+      parked: parked.length,
+      backlog: this.backlog(),
+      canKeep: this.canKeep(),
+    });
+  });
+  protected readonly isOpen = computed(
+    () => this.backlog() !== null || !this.state().connected || !this.canKeep(),
+  );
+
+  protected show(): void {
+    if (!this.modals.hasOpenModals())
+      this.modals.open(WaitingDialog, { ariaLabelledBy: 'waiting-title', centered: true });
+  }
+}

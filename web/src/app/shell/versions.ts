@@ -1,0 +1,36 @@
+import { inject, Injectable, signal } from '@angular/core';
+import { SwUpdate, type VersionEvent } from '@angular/service-worker';
+
+/** How often it is asked whether there is a newer version of the application, ms. */
+const ASKS_EVERY_MS = 15 * 60_000;
+
+/** A newer version is offered, never forced: a reload in mid-order is the technician's to choose. */
+@Injectable({ providedIn: 'root' })
+export class Versions {
+  private readonly updates = inject(SwUpdate);
+  private readonly told = signal<'newer' | 'broken' | null>(null);
+  /** Why a reload is asked for; null when it is not. */
+  readonly wanted = this.told.asReadonly();
+
+  constructor() {
+    if (!this.updates.isEnabled) return;
+    this.updates.versionUpdates.subscribe((event: VersionEvent) => {
+      if (event.type === 'VERSION_READY') this.told.set('newer');
+    });
+    this.updates.unrecoverable.subscribe(() => this.told.set('broken'));
+    setInterval(() => void this.updates.checkForUpdate().catch(() => false), ASKS_EVERY_MS);
+  }
+
+  /** A part could not be loaded. */
+  reloadWanted(): void {
+    this.told.set('broken');
+  }
+
+  reload(): void {
+    document.location.reload();
+  }
+
+  later(): void {
+    this.told.set(null);
+  }
+}

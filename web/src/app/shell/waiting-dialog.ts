@@ -1,0 +1,95 @@
+import { DatePipe } from '@angular/common';
+import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import type { JobEvent } from '@voltrek/core/job';
+import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
+import { Store } from '@ngrx/store';
+import { ReasonPrompt } from '../shared/ui/reason-prompt';
+import { DeviceActions, deviceFeature } from '../shared/sync/device-state';
+import { DeviceStore } from '../shared/sync/device-store';
+import { EVENT_WORDS } from '../shared/words/event-words';
+
+/** What waits on this device for the server, since when, and what can be done where the server would not. */
+@Component({
+  selector: 'vt-waiting-dialog',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [DatePipe],
+  template: `
+    <div class="sheet">
+      <h1 id="waiting-title">Waiting for the server</h1>
+      @if (!canKeep()) {
+        <p class="problem">
+          This device cannot keep taps: its browser has no room for them, or forbids it. They go straight to
+          the server. Do not close this page while any waits.
+        </p>
+      }
+      @if (!connected()) {
+        <p>The server does not answer. It is tried again and again; work goes on meanwhile.</p>
+      }
+      <ul class="ruled">
+        @for (line of lines(); track line.event.id) {
+          <li>
+            <span class="what">
+              <strong>{{ words[line.event.type] }}</strong>
+              <span class="dim">{{ line.event.at | date: 'HH:mm:ss' }}</span>
+              @if (line.why; as why) {
+                <span class="why">Not taken six times over: {{ why }}</span>
+              }
+            </span>
+            @if (line.why) {
+              <button type="button" class="key" (click)="again(line.event)">Send again</button>
+              <button type="button" class="key" (click)="drop(line.event)">Drop it</button>
+            }
+          </li>
+        } @empty {
+          <li class="dim">Nothing waits. All is saved.</li>
+        }
+      </ul>
+      <div class="keys">
+        <button type="button" class="key strong" (click)="modal.dismiss()">Close</button>
+      </div>
+    </div>
+  `,
+  styles: `
+    .sheet {
+      display: grid;
+      gap: 14px;
+      padding: 24px;
+    }
+    ul {
+      max-height: 50vh;
+      overflow: auto;
+    }
+    li {
+      display: flex;
+      align-items: center;
+      gap: 8px;
+      min-height: 48px;
+      padding: 4px 0;
+    }
+    .what {
+      flex: 1;
+    }
+    .why {
+      display: block;
+      color: var(--bad);
+    }
+  `,
+})
+export class WaitingDialog {
+  protected readonly modal = inject(NgbActiveModal);
+  private readonly store = inject(Store);
+  private readonly reasons = inject(ReasonPrompt);
+  protected readonly canKeep = inject(DeviceStore).canKeep;
+  protected readonly lines = this.store.selectSignal(deviceFeature.selectLines);
+  protected readonly connected = this.store.selectSignal(deviceFeature.selectConnected);
+  protected readonly words = EVENT_WORDS;
+
+  protected again(event: JobEvent): void {
+    this.store.dispatch(DeviceActions.sendAgain({ event }));
+  }
+
+  protected async drop(event: JobEvent): Promise<void> {
+    const reason = await this.reasons.ask(`Why is "${EVENT_WORDS[event.type]}" dropped?`);
+    if (reason) this.store.dispatch(DeviceActions.dropped({ event, why: `Dropped here: ${reason}` }));
+  }
+}
