@@ -2,9 +2,9 @@ import { defineConfig } from '@playwright/test';
 
 export default defineConfig({
   testDir: './tests',
-  workers: 1,
-  timeout: 60_000,
-  expect: { timeout: 8_000 },
+  workers: 2,
+  timeout: 120_000,
+  expect: { timeout: 15_000 },
   reporter: [['list']],
   outputDir: './test-results',
   use: {

@@ -35,17 +35,22 @@ async function findNgspice() {
 let passed = 0;
 let failed = 0;
 
-/** Runs one suite, adds what it counted, and stops at the first suite that fails. */
-async function suite(name, command, args, options, count) {
-  say(name);
-  const { code, output } = await run(command, args, options);
+/** Runs one suite, shows what it printed when it ends, and adds what it counted. True when all of it passed. */
+async function suite(name, command, args, { shown = 'after', ...options }, count) {
+  const { code, output } = await run(command, args, { ...options, quiet: shown !== 'live' });
   const counted = count(output);
+  const isGood = code === 0 && counted.failed === 0 && counted.passed > 0;
   passed += counted.passed;
-  failed += counted.failed;
-  if (code !== 0 || counted.failed > 0 || counted.passed === 0) {
-    failed = Math.max(failed, 1);
-    finish();
-  }
+  failed += isGood ? 0 : Math.max(counted.failed, 1);
+  say(`${name}: ${counted.passed} passed${isGood ? '' : `, ${Math.max(counted.failed, 1)} failed`}`);
+  if (shown === 'after' && code === 0) process.stdout.write(output);
+  return isGood;
+}
+
+/** One thing after another, until one of them is not good. */
+async function inTurn(...steps) {
+  for (const step of steps) if (!(await step())) return false;
+  return true;
 }
 
 function finish() {
@@ -83,24 +88,36 @@ const chromium = await findChromium();
 await findNgspice();
 const env = { CHROME_BIN: chromium };
 await build();
-say('Type check and lint');
-await must('npx', ['tsc', '--noEmit', '-p', 'e2e'], { quiet: true });
-await must('npm', ['run', '--silent', 'lint'], { quiet: true });
-for (const part of ['core', 'contracts', 'instruments', 'server']) {
-  await suite(
+
+const unit = (part) => () =>
+  suite(
     `Tests: ${part}`,
     'npx',
     ['jasmine', '--config=jasmine.json'],
     { cwd: join(ROOT, part) },
     countJasmine,
   );
-}
-await suite('Tests: web', 'npx', ['ng', 'test'], { cwd: join(ROOT, 'web'), env, quiet: true }, countKarma);
+const web = () =>
+  suite('Tests: web', 'npx', ['ng', 'test'], { cwd: join(ROOT, 'web'), env, shown: 'never' }, countKarma);
+const lint = async () => {
+  await must('npx', ['tsc', '--noEmit', '-p', 'e2e'], { quiet: true });
+  await must('npm', ['run', '--silent', 'lint'], { quiet: true });
+  say('Types and lint: good');
+  return true;
+};
+
+say('Unit tests, types and lint, two at a time');
+const areGood = await Promise.all([
+  inTurn(unit('core'), web),
+  inTurn(lint, unit('contracts'), unit('instruments'), unit('server')),
+]);
+if (!areGood.every(Boolean)) finish();
+say('Tests: the real interface');
 await suite(
   'Tests: the real interface',
   'npx',
   ['playwright', 'test'],
-  { cwd: join(ROOT, 'e2e'), env },
+  { cwd: join(ROOT, 'e2e'), env, shown: 'live' },
   countPlaywright,
 );
 finish();

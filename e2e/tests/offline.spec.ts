@@ -75,6 +75,25 @@ test('a whole rescue with no network, reloaded at every stage; then everything a
   expect(events.at(-1)!.type).toBe('verdict.given');
 });
 
+test('a page that goes in the moment of a tap loses nothing', async ({ tech, page, context }) => {
+  await tech.openJob('brinmoor-pella');
+  const job = jobIdOf(page);
+  await held(page);
+  await context.setOffline(true);
+  const SYMPTOMS = ['slow crank', 'one click', 'rapid clicking'];
+  for (const symptom of SYMPTOMS) {
+    await page.goto(`${tech.url}/job/${job}/checks`);
+    const button = tech.button(symptom);
+    await expect(button).toBeVisible();
+    await button.evaluate((element: HTMLElement) => {
+      element.click();
+      location.reload();
+    });
+    await expect(tech.button(symptom)).toHaveAttribute('aria-pressed', 'true');
+  }
+  await context.setOffline(false);
+});
+
 test('taps of a job that was left are kept and sent like those of the one on screen', async ({
   tech,
   page,

@@ -3,7 +3,10 @@ import { detailOf, event, JOB_ID, opened } from '../../../testing/fixtures';
 import { DeviceStore } from './device-store';
 
 describe('DeviceStore', () => {
-  beforeEach(() => deleteDB('voltrek'));
+  beforeEach(async () => {
+    localStorage.clear();
+    await deleteDB('voltrek');
+  });
 
   const moment = '2027-01-15T02:40:00.000Z';
   const taps = () => [
@@ -82,6 +85,27 @@ describe('DeviceStore', () => {
     await box.read(first!.id);
     await box.unpark(second!.id);
     expect(await box.allWaiting()).toEqual(jasmine.objectContaining({ refused: [], parked: [] }));
+  });
+
+  it('keeps what a page wrote down before it went, after what was kept before, once', async () => {
+    const [first, second, third] = taps();
+    await new DeviceStore().keep(first!);
+    // A page that goes before the database has a tap leaves only what it wrote down.
+    localStorage.setItem('voltrek.taps.gone', JSON.stringify([second, third]));
+    localStorage.setItem('voltrek.taps.torn', '[{"id":');
+    expect(await new DeviceStore().waitingFor(JOB_ID)).toEqual([first!, second!, third!]);
+    expect(await new DeviceStore().waitingFor(JOB_ID)).toEqual([first!, second!, third!]);
+    expect(localStorage.length).toBe(0);
+  });
+
+  it('writes a tap down at once, until it is kept', async () => {
+    const box = new DeviceStore();
+    const written = (): number =>
+      Object.keys(localStorage).filter((k) => k.startsWith('voltrek.taps.')).length;
+    const keeping = box.keep(taps()[0]!);
+    expect(written()).toBe(1);
+    await keeping;
+    expect(written()).toBe(0);
   });
 
   it('says when it cannot keep, and throws nothing at those who tap', async () => {

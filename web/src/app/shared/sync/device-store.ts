@@ -3,6 +3,7 @@ import type { JobDetail } from '@voltrek/contracts';
 import { type JobEvent, upgradeLog } from '@voltrek/core/job';
 import { type DBSchema, type IDBPDatabase, type IDBPTransaction, openDB } from 'idb';
 import type { LoggedEvent, RefusedEvent } from '../job/job-state';
+import { TapJournal } from './tap-journal';
 
 /** A job as this device last knew it. */
 export interface HeldJob {
@@ -38,6 +39,7 @@ type Settling = IDBPTransaction<DeviceSchema, typeof SETTLED_IN, 'readwrite'>;
 @Injectable({ providedIn: 'root' })
 export class DeviceStore {
   private opening: Promise<IDBPDatabase<DeviceSchema>> | undefined;
+  private readonly journal = new TapJournal();
   /** When what waits was kept, by a clock that nobody sets; only since this page was opened. */
   private readonly keptAt = new Map<string, number>();
   private readonly able = signal(true);
@@ -67,8 +69,19 @@ export class DeviceStore {
       terminated: () => {
         this.opening = undefined;
       },
+    }).then(async (db) => {
+      await this.keepLeft(db);
+      return db;
     });
     return this.opening;
+  }
+
+  /** Taps whose page went before the database had them. */
+  private async keepLeft(db: IDBPDatabase<DeviceSchema>): Promise<void> {
+    for (const { key, taps } of this.journal.left()) {
+      for (const event of upgradeLog(taps)) await keepIn(db, event);
+      this.journal.forget(key);
+    }
   }
 
   /** Does something to the database; what cannot be done is told by `canKeep`, and `otherwise` stands in for it. */
@@ -89,11 +102,10 @@ export class DeviceStore {
 
   keep(event: JobEvent): Promise<void> {
     this.keptAt.set(event.id, performance.now());
+    this.journal.write(event);
     return this.attempt(async (db) => {
-      const change = db.transaction('waiting', 'readwrite');
-      const key = await change.store.index('eventId').getKey(event.id);
-      if (key === undefined) await change.store.add(event);
-      await change.done;
+      await keepIn(db, event);
+      this.journal.erase(event.id);
     }, undefined);
   }
 
@@ -119,6 +131,7 @@ export class DeviceStore {
 
   /** Takes an event out of what waits, together with what becomes of it: both or neither. */
   private settle(eventId: string, become: (change: Settling) => Promise<unknown>): Promise<void> {
+    this.journal.erase(eventId);
     return this.attempt(async (db) => {
       const change = db.transaction(SETTLED_IN, 'readwrite');
       await become(change);
@@ -185,6 +198,14 @@ export class DeviceStore {
       { waiting: [], parked: [], refused: [] },
     );
   }
+}
+
+/** Once, however often it is asked for. */
+async function keepIn(db: IDBPDatabase<DeviceSchema>, event: JobEvent): Promise<void> {
+  const change = db.transaction('waiting', 'readwrite');
+  const key = await change.store.index('eventId').getKey(event.id);
+  if (key === undefined) await change.store.add(event);
+  await change.done;
 }
 
 /** The log with this entry in its place; once however often it comes. */
