@@ -147,6 +147,7 @@ const FIELDS: { readonly [T in EventType]: Fields<T> } = {
       record({ key: oneOf(PLAN_INPUT_KEYS), value: figure(), origin: oneOf(ORIGINS) }),
       PLAN_INPUT_KEYS.length,
     ),
+    thenOptionId: yup.string().max(120),
   },
   'step.confirmed': { step: oneOf(CONFIRMATIONS) },
   'clamp.attached': {

@@ -1,10 +1,10 @@
 import { batteryOhms, batteryOpenVolts, type BatteryState } from '../src/battery/index.js';
 import type { ClampId, Rescue, Terminal } from '../src/circuit/index.js';
-import { simulateCrank } from '../src/crank/index.js';
+import { type CrankTrace, simulateCrank } from '../src/crank/index.js';
 import { defaultStarter, type Engine } from '../src/engine/index.js';
 import type { LeadSet } from '../src/leads/index.js';
 import type { Machine } from '../src/machine/index.js';
-import { casualtyBatteries, startOdds } from '../src/plan/index.js';
+import { type BatteryBelief, casualtyBatteries, startOdds } from '../src/plan/index.js';
 import type { Random } from '../src/quantities/index.js';
 import type { SourceModel } from '../src/sources/index.js';
 import { BATTERY_95, FREE, JOINED } from './fixtures.js';
@@ -15,11 +15,19 @@ import { between } from './truth/world.js';
 const mostlyMiddle = (random: Random, low: number, high: number): number =>
   low + ((high - low) * (random() + random() + random())) / 3;
 
+/** A machine as it truly is, and what a technician believes of it. */
+export interface DrawnCase {
+  readonly tempC: number;
+  readonly beliefs: readonly BatteryBelief[];
+  /** What this machine truly does with such help: the whole crank followed in time. */
+  readonly crank: (help: Rescue) => { readonly trace: CrankTrace; readonly fires: boolean };
+}
+
 /**
- * A rescue whose truth is drawn over the plausible ranges of docs/model.md by other means than the odds are: triangular sums in place of
- * bells, and the whole crank followed in time instead of one steady point.
+ * A truth drawn over the plausible ranges of docs/model.md by other means than the odds are: triangular sums in place of bells, and the whole
+ * crank followed in time instead of one steady point.
  */
-export function trial(machine: Machine & { engine: Engine }, random: Random): Claim {
+export function drawnCase(machine: Machine & { engine: Engine }, random: Random): DrawnCase {
   const { engine } = machine;
   const tempC = Math.round(between(random, -25, 25));
   const truthC = tempC + mostlyMiddle(random, -6, 6);
@@ -35,35 +43,42 @@ export function trial(machine: Machine & { engine: Engine }, random: Random): Cl
   const read = states.map((s, i) =>
     Number((batteryOpenVolts(ratings[i]!, s) + mostlyMiddle(random, -0.09, 0.09)).toFixed(2)),
   );
-  const rescue = helpFor(machine, tempC, random);
-  const beliefs = casualtyBatteries(machine, read, tempC).beliefs;
-  const claim = startOdds({ rescue, batteries: beliefs, engine, samples: 250 }, random)!.start;
-
+  const { beliefs } = casualtyBatteries(machine, read, tempC);
   const starter = defaultStarter(engine);
-  const trace = simulateCrank({
-    rescue: {
-      ...rescue,
-      tempC: truthC,
-      casualty: states.map((s, i) => ({
-        openVolts: batteryOpenVolts(ratings[i]!, s),
-        ohms: batteryOhms(ratings[i]!, s),
-      })),
-      source: rescue.source && {
-        ...rescue.source,
-        ohms: rescue.source.ohms * Math.exp(mostlyMiddle(random, -0.45, 0.45)),
-      },
-      clampWear: Math.exp(mostlyMiddle(random, -1.2, 1.2)),
-    },
-    batteries: states.map((s, i) => ({ rating: ratings[i]!, state: s })),
-    engine,
-    starter: {
-      ...starter,
-      efficiency: (starter.efficiency * mostlyMiddle(random, 0.8, 1.2)) / mostlyMiddle(random, 0.7, 1.3),
-    },
-    seconds: 4,
-  });
+  const efficiency = (starter.efficiency * mostlyMiddle(random, 0.8, 1.2)) / mostlyMiddle(random, 0.7, 1.3);
   const hardness = mostlyMiddle(random, 0.76, 1.24);
-  return { claim, isMet: fires(trace, starter.controlMinVolts, hardness) };
+  const crank = (help: Rescue): ReturnType<DrawnCase['crank']> => {
+    const trace = simulateCrank({
+      rescue: {
+        ...help,
+        tempC: truthC,
+        casualty: states.map((s, i) => ({
+          openVolts: batteryOpenVolts(ratings[i]!, s),
+          ohms: batteryOhms(ratings[i]!, s),
+        })),
+        source: help.source && {
+          ...help.source,
+          ohms: help.source.ohms * Math.exp(mostlyMiddle(random, -0.45, 0.45)),
+        },
+        clampWear: Math.exp(mostlyMiddle(random, -1.2, 1.2)),
+      },
+      batteries: states.map((s, i) => ({ rating: ratings[i]!, state: s })),
+      engine,
+      starter: { ...starter, efficiency },
+      seconds: 4,
+    });
+    return { trace, fires: fires(trace, starter.controlMinVolts, hardness) };
+  };
+  return { tempC, beliefs, crank };
+}
+
+/** A rescue drawn so, with what the odds claim of it. */
+export function trial(machine: Machine & { engine: Engine }, random: Random): Claim {
+  const { engine } = machine;
+  const { tempC, beliefs, crank } = drawnCase(machine, random);
+  const rescue = helpFor(machine, tempC, random);
+  const claim = startOdds({ rescue, batteries: beliefs, engine, samples: 250 }, random)!.start;
+  return { claim, isMet: crank(rescue).fires };
 }
 
 /** Fires in the first whole second whose mean speed and mean volts are enough: worked out here from the lists alone. */
@@ -92,9 +107,9 @@ const LEADS: readonly LeadSet[] = [
 ];
 
 /** Nothing, a donor still or running, or a pack, through some leads. */
-function helpFor(machine: Machine, tempC: number, random: Random): Rescue {
+export function helpFor(machine: Machine, tempC: number, random: Random, alone = 0.4): Rescue {
   const base = { casualty: [], load: { kind: 'none' }, sourceOn: true, tempC } as const;
-  if (random() < 0.4) return { ...base, source: null, leads: null, clamps: FREE };
+  if (random() < alone) return { ...base, source: null, leads: null, clamps: FREE };
   const batteries = machine.systemVolts / 12;
   const state = { soc: 0.95, tempC, ageing: 1.2 };
   const still: SourceModel = {

@@ -6,6 +6,7 @@ test('petrol hatchback, donor and heavy leads, from call to log', async ({ tech,
   await tech.read('1190');
   await expect(page.getByText(/Low, .* Charge before judging/)).toBeVisible();
   await tech.next('Go on to Plan');
+  await tech.tap('In depth');
   await expect(page.getByText(/Odds of a start/)).toContainText(/in 100, \d+ to \d+ by 4000 draws/);
   await tech.take(/Service van, heavy set/);
   expect(await tech.workSteps(/Go on/)).toEqual([
@@ -121,6 +122,8 @@ test('motorcycle from the van with its engine off; a fuel tap is not the battery
   await tech.next('Found, positive is sure');
   await tech.read('1262');
   await tech.next('Go on to Plan');
+  // The heavy set does as well, so that the light one is found in depth only.
+  await tech.tap('In depth');
   await tech.take(/Service van, light set/);
   expect(await tech.workSteps(/Go on/)).not.toContain('Start the donor');
   await tech.next('Go on: crank');

@@ -11,6 +11,7 @@ async function toPlan(tech: Technician, modelId: string, digits: string): Promis
 
 test('the chosen option in depth: crank in time, wait, leads, figures', async ({ tech, page }) => {
   await toPlan(tech, 'brinmoor-pella', '1180');
+  await tech.tap('In depth');
   await page.getByRole('radio', { name: /Service van, light set/ }).click();
   await expect(page.getByRole('img', { name: /Crank in time: dips to/ })).toBeVisible();
   await page.getByRole('tab', { name: 'Wait' }).click();
@@ -31,6 +32,7 @@ test('the chosen option in depth: crank in time, wait, leads, figures', async ({
 
 test('a figure changed by hand is computed again, and what is old says so', async ({ tech, page }) => {
   await toPlan(tech, 'brinmoor-pella', '1180');
+  await tech.tap('In depth');
   await page.getByRole('radio', { name: /Service van, light set/ }).click();
   await expect(page.locator('.odds strong')).toBeVisible();
   const before = await page.locator('.odds').textContent();
@@ -44,9 +46,64 @@ test('a figure changed by hand is computed again, and what is old says so', asyn
   await expect(page.getByRole('alert')).toContainText('must be between 1 and 240');
 });
 
+test('ways are ranked by minutes for how sure one wants to be, and the action says when it runs', async ({
+  tech,
+  page,
+}) => {
+  await toPlan(tech, 'brinmoor-pella', '1180');
+  const ways = page.getByRole('radiogroup', { name: /Ways to get it going/ }).getByRole('radio');
+  await expect(ways.first()).toContainText('in 100');
+  await expect(page.locator('.next')).toContainText(/Take: .+, running by \d\d:\d\d/);
+  const minutes = async (): Promise<number[]> =>
+    (await ways.locator('.minutes strong').allTextContents()).map(Number);
+  const isSure = (await ways.locator('.odds').allTextContents()).map(
+    (text) => text.includes('over 99') || Number(/^\d+/.exec(text)?.[0] ?? 0) >= 90,
+  );
+  const sure = (await minutes()).filter((_, i) => isSure[i]);
+  expect(sure.length).toBeGreaterThan(1);
+  expect(sure).toEqual([...sure].sort((a, b) => a - b));
+  // A flat battery by itself is there to be seen, under what is not likely, and never shines.
+  const own = page.getByRole('radio', { name: /Nothing joined/ });
+  await own.click();
+  await expect(page.locator('.next.plain')).toContainText('crank it as it is');
+  await page.getByRole('slider', { name: 'As sure as' }).press('Home');
+  await expect(page.locator('output')).toHaveText('1 in 2');
+});
+
+test('a bad joint lowers what the plan promises, and mending it first is a way', async ({ tech, page }) => {
+  await tech.openJob('brinmoor-pella');
+  await tech.toMeasure('one click');
+  await tech.read('1250');
+  await page.getByRole('radio', { name: 'Over joints' }).click();
+  await tech.read('2.5');
+  await tech.openStage('Plan');
+  const mend = page.getByRole('radio', { name: /Mend the joint, then nothing joined/ });
+  await expect(mend).toContainText('mend the joint');
+  await mend.click();
+  await tech.next('Mend the joint, then read it again');
+  await tech.expectStage('Measure');
+});
+
+test('what a try told weighs what is proposed next', async ({ tech, page }) => {
+  await toPlan(tech, 'brinmoor-pella', '1270');
+  await page.getByRole('radio', { name: /Nothing joined/ }).click();
+  await tech.next('Go on: crank it as it is');
+  await tech.next(/Crank now/);
+  await tech.tap('Brisk, no fire');
+  await tech.next('End the try: Brisk, no fire');
+  const now = page.getByRole('radiogroup', { name: 'What to do now, best first' });
+  await expect(now.getByRole('radio', { name: /Look elsewhere/ })).toContainText('in 100');
+  await expect(page.getByText(/the fault lies where no source helps/)).toBeVisible();
+  await now.getByRole('radio', { name: /Again, as it is/ }).click();
+  await expect(page.locator('.next')).toContainText('Rest');
+  await now.getByRole('radio', { name: /Look elsewhere/ }).click();
+  await tech.next('Look elsewhere: back to Checks');
+  await tech.expectStage('Checks');
+});
+
 test('two options side by side', async ({ tech, page }) => {
   await toPlan(tech, 'brinmoor-pella', '1180');
-  await tech.tap('Side by side');
+  await tech.tap('In depth', 'Side by side');
   const table = page.getByRole('table');
   await expect(table).toContainText('at the starter');
   await page
@@ -60,8 +117,6 @@ test('the plan goes into the log with its figures, and the crank is compared wit
   page,
 }) => {
   await toPlan(tech, 'brinmoor-pella', '1180');
-  await page.getByRole('radio', { name: /Service van, heavy set/ }).click();
-  await expect(page.locator('.odds strong')).toBeVisible();
   await tech.take(/Service van, heavy set/);
   await tech.workSteps(/Go on/);
   await tech.next('Go on: crank');

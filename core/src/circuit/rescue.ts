@@ -45,6 +45,12 @@ export interface Feed {
   readonly maxAmps: number | null;
 }
 
+/** Resistance between a post and its own cable: at the top of the string, and at its lowest minus, ohms. */
+export interface BadJoints {
+  readonly plusOhms: number;
+  readonly minusOhms: number;
+}
+
 /** A rescue, described once. */
 export interface Rescue {
   /** Casualty batteries from the chassis side up. */
@@ -63,6 +69,8 @@ export interface Rescue {
   readonly bridges?: readonly { readonly a: NodeName; readonly b: NodeName; readonly ohms: number }[];
   /** The negative clamp of the lowest battery is off: nothing joins the string to the body. */
   readonly strapOff?: boolean;
+  /** What the casualty's own two battery joints resist beyond sound ones, ohms; left out: both are sound. */
+  readonly joints?: BadJoints;
   /** What else feeds the casualty. */
   readonly feeds?: readonly Feed[];
   /** Where each clamp is on now; null = free. For a source end, a pole of the source. */
@@ -130,8 +138,17 @@ export function rescueCircuit(rescue: Rescue): Circuit {
   };
 }
 
-function casualtyElements({ casualty, load, casualtyAlternator, strapOff, feeds = [] }: Rescue): Element[] {
-  const top = side(`battery${casualty.length - 1}+`);
+function casualtyElements({
+  casualty,
+  load,
+  casualtyAlternator,
+  strapOff,
+  joints,
+  feeds = [],
+}: Rescue): Element[] {
+  const post = side(`battery${casualty.length - 1}+`);
+  // Where a joint is bad, all that the machine is wired to lies behind it, and only the post itself before.
+  const top = joints && joints.plusOhms > 0 ? side('main') : post;
   const elements: Element[] = casualty.map((battery, i) => ({
     kind: 'source',
     name: `casualty.battery${i}`,
@@ -143,7 +160,11 @@ function casualtyElements({ casualty, load, casualtyAlternator, strapOff, feeds 
   for (let i = 1; i < casualty.length; i++) {
     elements.push(wire(`casualty.link${i}`, side(`battery${i - 1}+`), side(`battery${i}-`), LINK_OHMS));
   }
-  if (!strapOff) elements.push(wire('casualty.strap', side('battery0-'), side('body'), BODY_STRAP_OHMS));
+  if (joints && joints.plusOhms > 0) elements.push(wire('casualty.plusJoint', post, top, joints.plusOhms));
+  if (!strapOff) {
+    const strapOhms = BODY_STRAP_OHMS + (joints?.minusOhms ?? 0);
+    elements.push(wire('casualty.strap', side('battery0-'), side('body'), strapOhms));
+  }
   elements.push(wire('casualty.postCable', side('post'), top, POST_CABLE_OHMS));
   if (load.kind === 'starter') {
     elements.push(wire('casualty.starterCable', top, side('starter'), STARTER_CABLE_OHMS));

@@ -676,7 +676,8 @@ function jointAmps(hidden: HiddenMachine, profile: DiagnosisProfile): number {
   if (wakes(profile)) return hidden.open ? 0 : LAMPS_AMPS;
   return hidden.crank?.starterAmps ?? 0;
 }
-const LAMPS_AMPS = 30;
+/** What lamps and units draw together, A. */
+export const LAMPS_AMPS = 30;
 
 /** Whether this machine, as it stands, would start on a mild day. */
 function startsWhenWarm(hidden: HiddenMachine, profile: DiagnosisProfile): boolean {

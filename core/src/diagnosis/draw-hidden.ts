@@ -53,6 +53,15 @@ const TRIED = [0, 0.18] as const;
 const BELOW_FLAT_VOLTS = 22;
 const FLAT_VOLTS = 11.7;
 
+/** What a bad joint of this machine resists as a rule, ohms: the middle of what is drawn. */
+export function usualBadJointOhms({
+  engine,
+  systemVolts,
+}: Pick<DiagnosisProfile, 'engine' | 'systemVolts'>): number {
+  const stall = engine ? systemVolts / defaultStarter(engine).ohms : REFERENCE_AMPS;
+  return Math.sqrt(BAD_OHMS[0] * BAD_OHMS[1]) * (REFERENCE_AMPS / stall);
+}
+
 /** A machine of this profile that does not start because of `cause`. */
 export function drawHidden(cause: Cause, profile: DiagnosisProfile, random: Random): HiddenMachine {
   const { engine, systemVolts } = profile;

@@ -48,6 +48,4 @@ export const POLARITY_SIGNS_NEEDED = 2;
 export const READING_KINDS = ['rest', 'crank-minimum', 'charging-idle', 'charging-loaded'] as const;
 export type ReadingKind = (typeof READING_KINDS)[number];
 
-export const ATTEMPT_OUTCOMES = ['started', 'brisk-no-fire', 'slow', 'clicks', 'nothing'] as const;
-/** How a try ended; for a machine that wakes, `started` means awake and ready. */
-export type AttemptOutcome = (typeof ATTEMPT_OUTCOMES)[number];
+export { ATTEMPT_OUTCOMES, type AttemptOutcome } from '../crank/outcome.js';

@@ -79,6 +79,8 @@ function opened(event: Extract<JobEvent, { type: 'job.opened' }>): Job {
     plan: null,
     hookup: NOTHING_CONNECTED,
     lastActAt: null,
+    chargesSince: null,
+    charged: null,
     everConnected: false,
     attempts: [],
     triesSinceChecks: 0,
@@ -166,6 +168,7 @@ function apply(job: Job, event: JobEvent): Job {
         ...job,
         hookup,
         lastActAt: timeOf(event),
+        ...chargeAfter(job, event),
         everConnected: job.everConnected || event.type === 'clamp.attached',
       };
     }
@@ -186,6 +189,8 @@ function apply(job: Job, event: JobEvent): Job {
             helped: anyClampOn(job.hookup),
             sourceId: anyClampOn(job.hookup) ? (job.plan?.sourceId ?? null) : null,
             starterAmps: anyClampOn(job.hookup) ? (job.plan?.starterAmps ?? null) : null,
+            optionId: anyClampOn(job.hookup) ? (job.plan?.optionId ?? null) : null,
+            waitedMinutes: minutesBetween(job.chargesSince, timeOf(event)),
           },
         ],
       };
@@ -225,6 +230,26 @@ function apply(job: Job, event: JobEvent): Job {
     }
   }
 }
+
+/** A wait counts from the act that it follows; a clamp that comes off, or a source that is switched off, ends it. */
+function chargeAfter(job: Job, event: JobEvent): Pick<Job, 'chargesSince' | 'charged'> {
+  const { charged, chargesSince, plan } = job;
+  if (event.type === 'step.confirmed' && event.data.step === 'wait')
+    return { charged, chargesSince: chargesSince ?? job.lastActAt };
+  const ends =
+    event.type === 'clamp.detached' ||
+    (event.type === 'donor.switched' && !event.data.running) ||
+    (event.type === 'plug.moved' && !event.data.in);
+  if (!ends || chargesSince === null || !plan) return { charged, chargesSince };
+  const at = timeOf(event);
+  return {
+    charged: { optionId: plan.optionId, minutes: minutesBetween(chargesSince, at), at },
+    chargesSince: null,
+  };
+}
+
+const minutesBetween = (since: string | null, at: string): number =>
+  since === null ? 0 : Math.max(0, (Date.parse(at) - Date.parse(since)) / 60_000);
 
 function toggled<T>(list: readonly T[], item: T): readonly T[] {
   return list.includes(item) ? list.filter((x) => x !== item) : [...list, item];

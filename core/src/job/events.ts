@@ -92,6 +92,8 @@ export interface PlanRecord {
   readonly waitMinutes: number;
   /** Charges only: off and unplugged before the crank. */
   readonly chargeOnly: boolean;
+  /** What is joined for the crank once this one is off; left out where nothing is. */
+  readonly thenOptionId?: string;
   /** Every figure the plan counted with, and where it came from. */
   readonly inputs: readonly PlanInput[];
 }

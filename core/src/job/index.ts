@@ -16,3 +16,5 @@ export * from './battery-of-job.js';
 export * from './evidence-of-job.js';
 export * from './rest-of-job.js';
 export * from './drive-of-job.js';
+export * from './joints-of-job.js';
+export * from './ways-of-job.js';

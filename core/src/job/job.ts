@@ -75,6 +75,10 @@ export interface Attempt {
   /** Kit that helped, and the amps that the plan promised of the starter; null for a try by itself. */
   readonly sourceId: string | null;
   readonly starterAmps: number | null;
+  /** The option that was joined; null for a try by itself. */
+  readonly optionId: string | null;
+  /** Minutes that the source had charged the battery before it. */
+  readonly waitedMinutes: number;
 }
 
 /** A job as its log tells it. Plain data: it is kept as a snapshot and sent as it is. */
@@ -99,6 +103,10 @@ export interface Job {
   readonly hookup: HookupState;
   /** When hands last did something to the hook-up: waits count from here. */
   readonly lastActAt: string | null;
+  /** Since when the source charges the battery; null while it does not, or nobody said so. */
+  readonly chargesSince: string | null;
+  /** The last charge that a source gave and that is over; null before one. */
+  readonly charged: { readonly optionId: string; readonly minutes: number; readonly at: string } | null;
   /** All clamps in hand have been on at least once: there is something to clear down. */
   readonly everConnected: boolean;
   readonly attempts: readonly Attempt[];

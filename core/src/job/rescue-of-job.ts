@@ -14,16 +14,24 @@ import type { KitItem } from '../sources/kit.js';
 import type { Case } from '../verdict/case.js';
 import type { PlanRecord } from './events.js';
 import { standingJob } from './doubts.js';
+import { jointFindings, jointsOfJob } from './joints-of-job.js';
 import type { Job } from './job.js';
 import { coldestTempC, hasStarted, restVoltsByBattery, workingTempC } from './queries.js';
 
 /** The part of a job that the batteries and the ranking depend on. */
-export type JobReadings = Pick<Job, 'readings' | 'scene' | 'call' | 'parked'>;
+export type JobReadings = Pick<Job, 'readings' | 'scene' | 'call' | 'parked' | 'findings' | 'figures'>;
+
+/** That part alone: it stays as it is while a tap changes none of it. */
+export function readingsOf({ readings, scene, call, parked, findings, figures }: Job): JobReadings {
+  return { readings, scene, call, parked, ...jointFindings({ findings, figures }) };
+}
 
 /** The casualty's batteries as the job's readings show them. */
 export function batteriesOfJob(job: JobReadings, machine: Machine): CasualtyBatteries {
   const restVolts = restVoltsByBattery(job, machine.batteries.length);
-  return casualtyBatteries(machine, restVolts, workingTempC(job), coldestTempC(job));
+  const batteries = casualtyBatteries(machine, restVolts, workingTempC(job), coldestTempC(job));
+  const joints = jointsOfJob(job, machine, batteries, workingTempC(job));
+  return joints ? { ...batteries, joints } : batteries;
 }
 
 /** The options of the van for this job, solved and ranked. */
@@ -78,6 +86,8 @@ export interface PlanFigures {
   readonly odds: number | null;
   readonly waitMinutes: number;
   readonly inputs: readonly PlanInput[];
+  /** What is joined for the crank once this one is off; null or left out for a source that stays. */
+  readonly thenOptionId?: string | null;
 }
 
 /** A solved option as the log keeps it when it is chosen; null for one that does not fit. */
@@ -98,8 +108,10 @@ export function planRecord(ranked: RankedOption, figures?: PlanFigures): PlanRec
     wakeVolts: wake?.postVolts ?? null,
     postVolts: crank?.postVolts ?? null,
     waitMinutes: figures?.waitMinutes ?? ranked.chargeMinutes,
-    chargeOnly: option.chargeOnly,
+    // What another source follows comes off before the crank, like a charger.
+    chargeOnly: option.chargeOnly || Boolean(figures?.thenOptionId),
     inputs: figures?.inputs ?? [],
+    ...(figures?.thenOptionId && { thenOptionId: figures.thenOptionId }),
   };
 }
 

@@ -14,7 +14,10 @@ import { engineParameters } from '../engine/engine.js';
 import { transientParameters } from '../crank/transient.js';
 import { circumstancesParameters } from '../hookup/circumstances.js';
 import { crankStepsParameters } from '../crank/crank-steps.js';
-import { oddsParameters } from '../plan/odds.js';
+import { oddsParameters } from '../plan/draws.js';
+import { handMinutesParameters } from '../plan/hand-minutes.js';
+import { triesParameters } from '../plan/tries.js';
+import { waysParameters } from '../plan/ways.js';
 import { restParameters } from '../crank/rest.js';
 import { routeParameters } from '../reach/route.js';
 import { kitAgeParameters } from '../sources/kit-age.js';
@@ -138,6 +141,9 @@ export const PARAMETERS: readonly Parameter[] = [
   ...circumstancesParameters(),
   ...crankStepsParameters(),
   ...oddsParameters(),
+  ...triesParameters(),
+  ...handMinutesParameters(),
+  ...waysParameters(),
   ...restParameters(),
   ...routeParameters(),
   ...kitAgeParameters(),

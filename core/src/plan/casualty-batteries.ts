@@ -3,7 +3,7 @@ import { type BatteryBar, batteryBar } from '../battery/bar.js';
 import { batteryOhms, batteryOpenVolts, type BatteryRating, type BatteryState } from '../battery/battery.js';
 import { socFromRestVolts } from '../battery/rest-volts.js';
 import { CHARGE_WORTH, chargeJoined } from '../charging/lend.js';
-import type { ModelBattery, Rescue } from '../circuit/rescue.js';
+import type { BadJoints, ModelBattery, Rescue } from '../circuit/rescue.js';
 import type { Machine } from '../machine/machine.js';
 
 /** What is known of one battery: its rating, and its charge within a band. */
@@ -33,6 +33,8 @@ export interface CasualtyBatteries {
   /** Every battery but the weakest can carry its half of a crank. */
   readonly othersSound: boolean;
   readonly totalVolts: number;
+  /** Its own joints, where one was found bad. */
+  readonly joints?: BadJoints;
 }
 
 /** Charge assumed of a battery nobody has measured on a machine that will not start. */

@@ -166,10 +166,17 @@ const ACROSS_ONE_BATTERY: readonly SourceKind[] = [
   'hobby-lithium',
 ];
 
-/** A 12 V source across the weaker battery of a 24 V string. Never a donor: its body would join the chassis at the wrong level. */
+/**
+ * A 12 V source across the weaker battery of a 24 V string. A donor only across the battery at the chassis end: across another its body would
+ * join the chassis at the wrong level.
+ */
 function acrossOneBattery(options: readonly SourceOption[], batteries: CasualtyBatteries): SourceOption[] {
-  const weakest = batteries.weakest;
+  const battery = batteries.weakest;
   return options
-    .filter((o) => o.outputVolts === 12 && ACROSS_ONE_BATTERY.includes(o.sourceKind))
-    .map((o) => ({ ...o, id: `${o.id}#battery${weakest}`, across: { kind: 'battery', battery: weakest } }));
+    .filter(
+      (o) =>
+        o.outputVolts === 12 &&
+        (ACROSS_ONE_BATTERY.includes(o.sourceKind) || (o.sourceKind === 'donor' && battery === 0)),
+    )
+    .map((o) => ({ ...o, id: `${o.id}#battery${battery}`, across: { kind: 'battery', battery } }));
 }

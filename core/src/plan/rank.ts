@@ -77,6 +77,7 @@ export function connectedRescue(
     sourceOn: true,
     leads: option?.leads ?? null,
     tempC,
+    ...(batteries.joints && { joints: batteries.joints }),
     clamps: { redCasualty: red, redSource: red, blackSource: black, blackCasualty: black },
   };
 }

@@ -11,6 +11,7 @@ import { armedFor, ARMS_AFTER_MS } from './arming';
       type="button"
       class="next"
       [class.arming]="!armed() && !disabled()"
+      [class.plain]="isPlain()"
       [style.animation-duration.ms]="armsAfterMs"
       [disabled]="disabled()"
       [attr.aria-disabled]="armed() ? null : true"
@@ -51,6 +52,13 @@ import { armedFor, ARMS_AFTER_MS } from './arming';
         animation: none;
       }
     }
+    /* What can be done, and is not what is advised. */
+    .next.plain {
+      background: transparent;
+      border: 2px solid var(--on-road-dim);
+      color: var(--on-road);
+      font-size: 20px;
+    }
     .next:disabled {
       background: transparent;
       border: 2px dashed var(--on-road-dim);
@@ -79,6 +87,9 @@ import { armedFor, ARMS_AFTER_MS } from './arming';
       .next {
         font-size: 19px;
       }
+      .next.plain {
+        font-size: 17px;
+      }
       kbd {
         display: none;
       }
@@ -88,6 +99,8 @@ import { armedFor, ARMS_AFTER_MS } from './arming';
 export class NextAction {
   readonly label = input.required<string>();
   readonly disabled = input(false);
+  /** It can be done, and is not advised: it does not shine. */
+  readonly isPlain = input(false);
   /** What it does, where its label does not tell one step from the next; left out: the label without its figures. */
   readonly action = input<string>();
   readonly go = output();

@@ -22,6 +22,10 @@ import {
   traceOf,
   type WaitCurve,
   waitCurve,
+  type Way,
+  type Ways,
+  type WaysInput,
+  waysOf,
   whatHelps,
 } from '@voltrek/core/plan';
 import { seededRandom } from '@voltrek/core/quantities';
@@ -49,6 +53,7 @@ export interface PlanWorker {
   trace(plan: PlanCase, seconds: number): CrankTrace;
   wake(wake: WakeCase): WakeTrace;
   wait(plan: PlanCase, minutes: number, samples: number, onProgress: Progress): WaitCurve;
+  ways(input: WaysInput, samples: number, onWay: (way: Way, share: number) => void): Ways;
   leads(plan: PlanCase, samples: number, onProgress: Progress): LeadCell[] | null;
   helps(plan: PlanCase, now: number, samples: number): HelpGain[];
   park(casualty: Machine, donor: Machine, points: LeadPoints): Pose;
@@ -88,6 +93,16 @@ const worker: PlanWorker = {
   trace: traceOf,
   wake: simulateWake,
   wait: (plan, minutes, samples, onProgress) => waitCurve(plan, minutes, samples, SEED, goOn(onProgress))!,
+  ways: (input, samples, onWay) =>
+    waysOf(
+      input,
+      SEED,
+      (way, share) => {
+        onWay(way, share);
+        return true;
+      },
+      samples,
+    )!,
   leads: (plan, samples, onProgress) => leadGrid(plan, samples, SEED, goOn(onProgress)),
   helps: (plan, now, samples) => whatHelps(plan, now, samples, SEED),
   suspect: (profile, evidence, tools) => ({

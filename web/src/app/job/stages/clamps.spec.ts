@@ -5,6 +5,7 @@ import { Store } from '@ngrx/store';
 import { event, opened, planned } from '../../../testing/fixtures';
 import { type JobHarness, jobHarness } from '../../../testing/job-harness';
 import { selectClearingRun, selectHookupRun, selectRescue, type Work } from '../../shared/job/job-selectors';
+import { ReasonPrompt } from '../../shared/ui/reason-prompt';
 import { Cleardown } from './cleardown';
 import { Hookup } from './hookup';
 
@@ -46,6 +47,17 @@ class ClampsHost {
   readonly clearingRun = this.store.selectSignal(selectClearingRun);
 }
 
+/** What was asked about, and answered. */
+let questions: string[] = [];
+function answerQuestions(): void {
+  questions = [];
+  const ask = (question: string): Promise<string> => {
+    questions.push(question);
+    return Promise.resolve('its volts climb');
+  };
+  TestBed.configureTestingModule({ providers: [{ provide: ReasonPrompt, useValue: { ask } }] });
+}
+
 const positive = event('polarity.proved', { signs: ['mark', 'meter'] });
 const nextButton = ({ root }: JobHarness<ClampsHost>): HTMLButtonElement => root.querySelector('.next')!;
 
@@ -55,6 +67,8 @@ async function workThrough(harness: JobHarness<ClampsHost>): Promise<string[]> {
   for (let title; (title = harness.root.querySelector('vt-step-card h2')?.textContent); ) {
     titles.push(title);
     nextButton(harness).click();
+    // A wait that is cut short is asked about first.
+    await new Promise((done) => setTimeout(done));
     await harness.refresh();
     if (titles.length > 20) throw new Error(`no end: ${titles.join(', ')}`);
   }
@@ -62,7 +76,17 @@ async function workThrough(harness: JobHarness<ClampsHost>): Promise<string[]> {
 }
 
 describe('Hook up', () => {
+  beforeEach(answerQuestions);
   const show = (events: readonly JobEvent[]) => jobHarness(ClampsHost, [opened(), ...events]);
+
+  it('asks why a wait is cut short, and logs it', async () => {
+    const harness = await show([positive, planned('donor+heavy')]);
+    await workThrough(harness);
+    expect(questions.length).toBe(1);
+    expect(questions[0]).toMatch(/^Why go on \d+:\d\d early\?/);
+    const told = harness.reported().filter((e) => e.type === 'override.given');
+    expect(told.map((e) => e.data)).toEqual([{ rule: 'donorWaitMinLeast', reason: 'its volts climb' }]);
+  });
 
   it('sends back to Plan without a source, and to Locate without a sure positive', async () => {
     const bare = await show([]);
@@ -117,6 +141,7 @@ describe('Hook up', () => {
 });
 
 describe('Clear down', () => {
+  beforeEach(answerQuestions);
   async function joined(optionId: string, ...later: JobEvent[]): Promise<JobHarness<ClampsHost>> {
     const before = await jobHarness(ClampsHost, [opened(), positive, planned(optionId)]);
     await workThrough(before);

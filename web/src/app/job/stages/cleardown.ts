@@ -101,6 +101,8 @@ import { actionDone, stepKey } from '../step-words';
         [disabled]="work().job.closedAt !== null"
         (go)="confirm()"
       />
+    } @else if (mayCrankNow() && work().job.plan?.thenOptionId) {
+      <vt-next-action label="Everything is off. Back to Plan: join the next" (go)="toPlan.emit()" />
     } @else if (mayCrankNow()) {
       <vt-next-action label="Everything is off. Go on: crank" (go)="toCrank.emit()" />
     } @else {
@@ -134,6 +136,7 @@ export class Cleardown {
   readonly run = input.required<OrderRun>();
   readonly next = output();
   readonly toCrank = output();
+  readonly toPlan = output();
   readonly toMeasure = output();
 
   private readonly reporter = inject(Reporter);

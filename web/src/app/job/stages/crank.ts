@@ -1,27 +1,39 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  linkedSignal,
+  output,
+  signal,
+} from '@angular/core';
 import { ATTEMPT_OUTCOMES, type AttemptOutcome } from '@voltrek/core/diagnosis';
 import { BIG_DIESEL_L, SMALL_ENGINE_L } from '@voltrek/core/engine';
 import { anyClampOn } from '@voltrek/core/hookup';
 import { hasStarted, restOfJob, restSecondsLeft, runningAttempt } from '@voltrek/core/job';
 import { startsByWaking } from '@voltrek/core/machine';
-import { comparePromise } from '@voltrek/core/plan';
+import type { NextTry } from '@voltrek/core/plan';
 import { outOfRange, TYPED_RANGES } from '@voltrek/core/quantities';
 import { typedVolts } from '../../shared/ui/typed-volts';
 import { clock, inHundred, volts } from '../../shared/words/figures';
 import { REST_WORDS } from '../../shared/words/atlas-words';
-import { OUTCOME_WORDS, OUTLOOK_WORDS, PROMISE_WORDS, WAKE_OUTCOME_WORDS } from '../../shared/words/words';
+import { OUTCOME_WORDS, OUTLOOK_WORDS, WAKE_OUTCOME_WORDS } from '../../shared/words/words';
 import { NextAction } from '../next-action';
 import { ReasonPrompt } from '../../shared/ui/reason-prompt';
 import type { PlannedRescue, Work } from '../../shared/job/job-selectors';
 import { Reporter } from '../../shared/job/reporter';
 import { serverTicker } from '../../shared/job/ticker';
+import { minutesWords } from '../../shared/words/way-words';
 import { CrankMeter } from './crank-meter';
+import { NextTries } from './next-tries';
+import { Tries } from './tries';
 
 /** Bounded tries: start, watch, stop, rest. */
 @Component({
   selector: 'vt-crank',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [CrankMeter, NextAction],
+  imports: [CrankMeter, NextAction, NextTries, Tries],
   template: `
     <section class="stage" aria-labelledby="stage-title">
       <header>
@@ -74,7 +86,9 @@ import { CrankMeter } from './crank-meter';
         [running]="running() !== null"
         (lowestChange)="meterLowest.set($event)"
       />
-      @if (work().job.plan; as plan) {
+      @if (weighs()) {
+        <vt-next-tries [work]="work()" (chosenChange)="chosenNext.set($event)" />
+      } @else if (work().job.plan; as plan) {
         <dl class="promise">
           <div>
             <dt>the plan said</dt>
@@ -110,24 +124,7 @@ import { CrankMeter } from './crank-meter';
           }
         </dl>
       }
-      <ol class="ruled tries">
-        @for (a of work().job.attempts; track a.startedAt; let i = $index) {
-          @if (a.outcome; as outcome) {
-            <li>
-              <strong>Try {{ i + 1 }}: {{ words()[outcome].name }}</strong>
-              <span class="dim"
-                >{{ a.seconds?.toFixed(0) }} s{{
-                  a.lowestVolts === null ? '' : ', ' + volts(a.lowestVolts)
-                }}</span
-              >
-              @if (promise(a.lowestVolts, a.helped); as line) {
-                <span class="next-step">{{ line }}</span>
-              }
-              <span class="next-step">{{ words()[outcome].next }}</span>
-            </li>
-          }
-        }
-      </ol>
+      <vt-tries [work]="work()" />
     </section>
     @if (running()) {
       <vt-next-action
@@ -141,6 +138,14 @@ import { CrankMeter } from './crank-meter';
       <vt-next-action label="Job is closed" [disabled]="true" />
     } @else if (spent()) {
       <vt-next-action label="Tries are spent. Back to Checks" (go)="toChecks.emit()" />
+    } @else if (elseLabel(); as label) {
+      <vt-next-action [label]="label" (go)="elseTaken()" />
+    } @else if (waitLeft() > 0) {
+      <vt-next-action
+        [label]="'Wait ' + clock(waitLeft()) + '. Crank sooner'"
+        action="crank-sooner"
+        (go)="start()"
+      />
     } @else if (restLeft() > 0) {
       <vt-next-action [label]="'Rest ' + clock(restLeft()) + '. Crank sooner, and say why'" (go)="hurry()" />
     } @else {
@@ -201,15 +206,6 @@ import { CrankMeter } from './crank-meter';
     .figure.small {
       font-size: 22px;
     }
-    .tries li {
-      display: grid;
-      grid-template-columns: 1fr auto;
-      gap: 0 14px;
-      padding: 8px 0;
-    }
-    .next-step {
-      grid-column: 1 / -1;
-    }
     @media (max-width: 720px) {
       .outcomes {
         grid-template-columns: repeat(2, 1fr);
@@ -234,6 +230,7 @@ export class Crank {
   readonly rescue = input.required<PlannedRescue | null>();
   readonly next = output();
   readonly toChecks = output();
+  readonly toPlan = output();
 
   private readonly reporter = inject(Reporter);
   private readonly reasons = inject(ReasonPrompt);
@@ -300,6 +297,57 @@ export class Crank {
       return `${REST_WORDS[last.restFor]}: ${last.restSeconds} s in all, computed from the amps and the seconds.`;
     return `${this.limitSeconds()} s at most, then ${this.work().rules.crankRestSeconds} s rest, ${this.work().rules.crankTriesMax} tries.`;
   });
+  /** The last try failed, and nothing else decides what comes now. */
+  protected readonly weighs = computed(() => {
+    const last = this.work().job.attempts.at(-1);
+    return (
+      !this.running() &&
+      !this.started() &&
+      !this.isClosed() &&
+      !this.spent() &&
+      !this.wakes() &&
+      last?.outcome != null
+    );
+  });
+  protected readonly chosenNext = linkedSignal<boolean, NextTry | null>({
+    source: this.weighs,
+    computation: () => null,
+  });
+  /** Until when somebody chose to wait, by the server's clock, ms; 0 while nobody did. */
+  private readonly waitUntil = linkedSignal<unknown, number>({
+    source: () => this.work().job.attempts.length,
+    computation: () => 0,
+  });
+  /** Clamps were set again since the last try. */
+  private readonly areSetAgain = linkedSignal<unknown, boolean>({
+    source: () => this.work().job.attempts.length,
+    computation: () => false,
+  });
+  protected readonly waitLeft = computed(() => Math.max(0, (this.waitUntil() - this.now()) / 1000));
+  /** What the action is where it is not the next try. */
+  protected readonly elseLabel = computed(() => {
+    const next = this.weighs() ? this.chosenNext() : null;
+    switch (next?.kind) {
+      case 'elsewhere':
+        return 'Look elsewhere: back to Checks';
+      case 'other':
+        if (next.way.kind !== 'reclamp') return 'Choose it in Plan';
+        return this.areSetAgain() ? null : 'Clamps are set again';
+      case 'wait':
+        return this.waitUntil() > 0 ? null : `Wait ${minutesWords(next.point.waitMinutes)} more`;
+      default:
+        return null;
+    }
+  });
+
+  protected elseTaken(): void {
+    const next = this.chosenNext();
+    if (next?.kind === 'elsewhere') this.toChecks.emit();
+    else if (next?.kind === 'wait') this.waitUntil.set(this.now() + next.point.waitMinutes * 60_000);
+    else if (next?.way.kind === 'reclamp') this.areSetAgain.set(true);
+    else this.toPlan.emit();
+  }
+
   protected readonly startLabel = computed(() => {
     const nth = this.work().job.attempts.length + 1;
     return this.wakes() ? `Press start, try ${nth}` : `Crank now, try ${nth}`;
@@ -314,21 +362,6 @@ export class Crank {
     const value = this.lowest();
     return value === null ? 'That is not a voltage.' : outOfRange('Volts', value, TYPED_RANGES.volts);
   });
-
-  /** The lowest volts read against the plan's; nothing to say without both. */
-  protected promise(lowestVolts: number | null, helped: boolean): string | null {
-    const { plan } = this.work().job;
-    const promised = plan?.postVolts ?? plan?.wakeVolts ?? null;
-    if (lowestVolts === null || promised === null || helped === plan?.chargeOnly) return null;
-    const { differenceVolts, code } = comparePromise(
-      promised,
-      lowestVolts,
-      this.work().machine.systemVolts,
-      this.work().rules,
-    );
-    const sign = differenceVolts < 0 ? '-' : '+';
-    return `Plan said ${volts(promised, 1)} at the posts, ${sign}${volts(Math.abs(differenceVolts), 1)}: ${PROMISE_WORDS[code]}.`;
-  }
 
   protected start(): void {
     this.chosen.set(null);

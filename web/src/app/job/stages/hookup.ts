@@ -5,13 +5,19 @@ import { entryOf } from '@voltrek/core/job';
 import { startsByWaking } from '@voltrek/core/machine';
 import { RULE_QUESTIONS, SCHOOL_WORDS } from '../../shared/words/rule-words';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
+import { ReasonPrompt } from '../../shared/ui/reason-prompt';
+import { clock } from '../../shared/words/figures';
 import { NextAction } from '../next-action';
 import { SomethingElseDialog } from '../something-else-dialog';
 import { StepCard } from '../step-card';
 import { StepLine } from '../step-line';
 import type { OrderRun, PlannedRescue, Work } from '../../shared/job/job-selectors';
 import { Reporter } from '../../shared/job/reporter';
+import { serverTicker } from '../../shared/job/ticker';
 import { actionDone, stepKey } from '../step-words';
+
+/** A wait that is over but for this long is over, s. */
+const WAITED_NEARLY_S = 15;
 
 /** Clamps on, one at a time, with what the circuit says of each before it is on. */
 @Component({
@@ -69,7 +75,12 @@ import { actionDone, stepKey } from '../step-words';
         (go)="confirm(step)"
       />
     } @else if (work().job.plan?.chargeOnly) {
-      <vt-next-action label="Charged. Take the charger off first" (go)="toClearing.emit()" />
+      <vt-next-action
+        [label]="
+          work().job.plan?.thenOptionId ? 'Charged. Take it off first' : 'Charged. Take the charger off first'
+        "
+        (go)="toClearing.emit()"
+      />
     } @else {
       <vt-next-action [label]="wakes() ? 'Go on: wake it' : 'Go on: crank'" (go)="next.emit()" />
     }
@@ -117,6 +128,8 @@ export class Hookup {
 
   private readonly reporter = inject(Reporter);
   private readonly modals = inject(NgbModal);
+  private readonly reasons = inject(ReasonPrompt);
+  private readonly now = serverTicker();
 
   protected readonly wakes = computed(() => startsByWaking(this.work().machine));
   protected readonly finalWord = computed(() =>
@@ -147,7 +160,23 @@ export class Hookup {
     this.modals.open(SomethingElseDialog, { ariaLabelledBy: 'something-else-title', centered: true });
   }
 
-  protected confirm(step: HookupStep): void {
+  protected async confirm(step: HookupStep): Promise<void> {
+    const left = this.waitSecondsLeft(step);
+    if (left > WAITED_NEARLY_S) {
+      const reason = await this.reasons.ask(
+        `Why go on ${clock(left)} early? The plan counts on the whole wait.`,
+      );
+      if (!reason) return;
+      const rule = this.rescue()?.option.sourceKind === 'donor' ? 'donorWaitMinLeast' : 'engineStartWaitMin';
+      this.reporter.report('override.given', { rule, reason });
+    }
     this.reporter.report(...entryOf(step.action));
+  }
+
+  /** Of a step that waits; from the act that it follows. */
+  private waitSecondsLeft({ minutes }: HookupStep): number {
+    const since = this.work().job.lastActAt;
+    if (!minutes || since === null) return 0;
+    return minutes * 60 - (this.now() - Date.parse(since)) / 1000;
   }
 }

@@ -12,13 +12,13 @@ import {
   foldJob,
   hookupScene,
   type Job,
-  type JobReadings,
   lastUndoable,
   ordersOfJob,
   planCases,
   plannedOption,
   profileOfJob,
   rankForJob,
+  readingsOf,
   toolsOfKit,
   wakeCases,
 } from '@voltrek/core/job';
@@ -72,9 +72,7 @@ const keptPart = <P extends object>(part: (job: Job) => P) =>
   )(selectJob, (job: Job | null) => job && part(job));
 
 /** What ranking depends on: solving every option again for a tap that changes none of it would make the tap slow. */
-const selectJobReadings = keptPart(
-  ({ readings, scene, call, parked }): JobReadings => ({ readings, scene, call, parked }),
-);
+const selectJobReadings = keptPart(readingsOf);
 
 export const selectOptions = createSelector(selectJobReadings, selectDetail, (readings, detail) =>
   readings && detail ? rankForJob(readings, detail.machine, detail.kit, detail.rules) : [],
@@ -103,13 +101,7 @@ export const selectWakeCases = createSelector(
 );
 
 /** What the orders depend on, which are searched for and so cost more than a tap may. */
-const selectOrderBasis = keptPart(({ plan, readings, scene, call, parked }) => ({
-  plan,
-  readings,
-  scene,
-  call,
-  parked,
-}));
+const selectOrderBasis = keptPart((job) => ({ ...readingsOf(job), plan: job.plan }));
 
 const selectOrders = createSelector(selectOrderBasis, selectDetail, (basis, detail) => {
   if (!basis || !detail) return null;

@@ -1,4 +1,4 @@
-import { HeatmapChart, LineChart } from 'echarts/charts';
+import { HeatmapChart, LineChart, ScatterChart } from 'echarts/charts';
 import {
   AriaComponent,
   GridComponent,
@@ -18,6 +18,7 @@ echarts.use([
   LineChart,
   MarkAreaComponent,
   MarkLineComponent,
+  ScatterChart,
   TooltipComponent,
   VisualMapComponent,
 ]);

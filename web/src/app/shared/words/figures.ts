@@ -1,3 +1,4 @@
+import { formatDate } from '@angular/common';
 import { vehicleName } from '@voltrek/contracts/vehicle-name';
 import type { BatteryRating } from '@voltrek/core/battery';
 import { CHEMISTRY_WORDS } from './plan-words';
@@ -19,6 +20,11 @@ export function percentBand(low: number, high: number): string {
 export function clock(seconds: number): string {
   const whole = Math.max(0, Math.round(seconds));
   return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, '0')}`;
+}
+
+/** The time of day, as a clock shows it: 02:54. */
+export function timeOfDay(at: Date): string {
+  return formatDate(at, 'HH:mm', 'en');
 }
 
 /** Odds as they are said: "97 in 100"; never quite none and never quite sure. */

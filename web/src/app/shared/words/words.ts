@@ -1,3 +1,4 @@
+import type { KitItem } from '@voltrek/core/sources';
 import type { Weather } from '@voltrek/contracts';
 import type { WakeOutcome } from '@voltrek/core/crank';
 import type {
@@ -361,11 +362,30 @@ export const OUTCOME_WORDS: Record<AttemptOutcome, { readonly name: string; read
     name: 'Brisk, no fire',
     next: 'Stop. Power is not the fault: fuel, spark, immobiliser.',
   },
-  slow: { name: 'Slow', next: 'Wait longer, set the clamps again, raise the donor to 1,500 to 2,000 rpm.' },
-  clicks: { name: 'Clicks', next: 'Set the clamps again, look at the joints, wait longer.' },
+  slow: { name: 'Slow', next: 'Its battery is weak, or something drags.' },
+  clicks: { name: 'Clicks', next: 'Look at the joints.' },
   nothing: { name: 'Nothing', next: 'Isolator, main fuse, joints, starter. Not a matter of more power.' },
 };
 /** The same outcomes on a machine that wakes. */
+/** What help that was joined and failed asks for first; a try by itself asks for none of it. */
+const JOINED_ADVICE: Partial<Record<AttemptOutcome, { readonly donor: string; readonly other: string }>> = {
+  slow: {
+    donor: 'Set the clamps again, wait longer, raise the donor to 1,500 to 2,000 rpm.',
+    other: 'Set the clamps again, look at its charge.',
+  },
+  clicks: {
+    donor: 'Set the clamps again, look at the joints, wait longer.',
+    other: 'Set the clamps again, look at the joints.',
+  },
+};
+
+/** What to do after a try, of what was joined in it. @param helper the kind that helped; null for a try by itself */
+export function adviceAfter(outcome: AttemptOutcome, helper: KitItem['kind'] | null): string {
+  const joined = helper === null ? undefined : JOINED_ADVICE[outcome];
+  if (!joined) return OUTCOME_WORDS[outcome].next;
+  return helper === 'donor' ? joined.donor : joined.other;
+}
+
 export const WAKE_OUTCOME_WORDS: Record<AttemptOutcome, { readonly name: string; readonly next: string }> = {
   ...OUTCOME_WORDS,
   started: { name: 'Awake, ready', next: 'Its converter feeds back now: take the leads off.' },

@@ -1,0 +1,80 @@
+import { type BadJoints, aloneRescue } from '../circuit/rescue.js';
+import { crankPoint } from '../crank/quick.js';
+import { type CheckId, LAMPS_AMPS } from '../diagnosis/checks.js';
+import { usualBadJointOhms } from '../diagnosis/draw-hidden.js';
+import type { Machine } from '../machine/machine.js';
+import type { CasualtyBatteries } from '../plan/casualty-batteries.js';
+import type { Job } from './job.js';
+
+const JOINT_CHECKS: readonly CheckId[] = ['joint-plus', 'joint-minus', 'look-joints'];
+/** A drop of this much while it cranks is worth cleaning, V; less is a sound joint. */
+const WORTH_CLEANING_VOLTS = 0.2;
+/** What stands for an outcome that was only tapped, V: the middle of its band. */
+const DROP_OF_WORD: Readonly<Record<string, number>> = {
+  good: 0.1,
+  'worth-cleaning': 0.35,
+  bad: 1,
+  'very-bad': 3,
+};
+/** No joint that still carries anything resists more, ohms. */
+const MOST_OHMS = 2;
+
+/** What a job has found of its machine's own joints. */
+export function jointFindings({ findings, figures }: Pick<Job, 'findings' | 'figures'>) {
+  const isJoint = (check: CheckId): boolean => JOINT_CHECKS.includes(check);
+  return {
+    findings: Object.fromEntries(
+      Object.entries(findings).filter(([check]) => isJoint(check as CheckId)),
+    ) as Job['findings'],
+    figures: figures.filter(({ check }) => isJoint(check)),
+  };
+}
+
+/**
+ * What the casualty's own joints resist, as far as a check found one bad: from the volts that were lost across it and the amps that flowed
+ * meanwhile, or, where it was only seen, as much as such a joint usually does. Null while nothing speaks against them.
+ */
+export function jointsOfJob(
+  { findings }: Pick<Job, 'findings'>,
+  machine: Machine,
+  batteries: CasualtyBatteries,
+  tempC: number,
+): BadJoints | null {
+  const looked = findings['look-joints'];
+  const isSeenBad = looked === 'deposits' || looked === 'turns-by-hand';
+  const drops = { plus: findings['joint-plus'], minus: findings['joint-minus'] };
+  const measured = (side: 'plus' | 'minus'): number | null => {
+    const found = drops[side];
+    if (found === undefined) return null;
+    const drop = typeof found === 'number' ? found : (DROP_OF_WORD[found] ?? 0);
+    return drop < WORTH_CLEANING_VOLTS ? 0 : ohmsFromDrop(drop, side, machine, batteries, tempC);
+  };
+  const [plus, minus] = [measured('plus'), measured('minus')];
+  // Seen to be bad, and neither side measured: either may be the one. The plus side is behind every source that clamps a post.
+  const seen = isSeenBad && plus === null && minus === null ? usualBadJointOhms(machine) : 0;
+  const joints = { plusOhms: plus ?? seen, minusOhms: minus ?? 0 };
+  return joints.plusOhms + joints.minusOhms > 0 ? joints : null;
+}
+
+/** The resistance at which this machine, cranking by itself, loses so many volts across that joint. */
+function ohmsFromDrop(
+  drop: number,
+  side: 'plus' | 'minus',
+  { engine }: Machine,
+  { models }: CasualtyBatteries,
+  tempC: number,
+): number {
+  if (!engine) return drop / LAMPS_AMPS;
+  const lost = (ohms: number): number => {
+    const joints = { plusOhms: side === 'plus' ? ohms : 0, minusOhms: side === 'minus' ? ohms : 0 };
+    return ohms * crankPoint({ ...aloneRescue(models, tempC), joints }, engine).starterAmps;
+  };
+  let low = 0;
+  let high = MOST_OHMS;
+  for (let i = 0; i < 40; i++) {
+    const mid = (low + high) / 2;
+    if (lost(mid) < drop) low = mid;
+    else high = mid;
+  }
+  return low;
+}

@@ -1,0 +1,125 @@
+import { type Machine, startsByWaking } from '../machine/machine.js';
+import { rollingStart } from '../machine/rolling-start.js';
+import { type BatteryBelief, beliefsWhileJoined } from '../plan/casualty-batteries.js';
+import { momentOf, type PlanCase } from '../plan/plan-case.js';
+import { planCase, type RankedOption } from '../plan/rank.js';
+import type { TryMade } from '../plan/tries.js';
+import {
+  SPARE_LEAST_CCA_SHARE,
+  spareBelief,
+  type SpareBattery,
+  type WayOption,
+  type WaysInput,
+} from '../plan/ways.js';
+import { isLeadAcid } from '../battery/chemistry.js';
+import type { HouseRules } from '../rules/house-rules.js';
+import { anyClampOn } from '../hookup/state.js';
+import type { KitItem } from '../sources/kit.js';
+import type { Job } from './job.js';
+import { restVoltsByBattery, workingTempC } from './queries.js';
+import { restSecondsLeft } from './refuse.js';
+import { batteriesOfJob, planCases } from './rescue-of-job.js';
+
+/**
+ * All that the search for ways works from in this job, at the moment `at`: what fits, with the charge that the battery has taken in so far, and
+ * every try that was made. Null for a machine that wakes, or whose batteries forbid any current.
+ */
+export function waysInput(
+  job: Job,
+  machine: Machine,
+  kit: readonly KitItem[],
+  ranked: readonly RankedOption[],
+  rules: HouseRules,
+  at: string,
+): WaysInput | null {
+  const tempC = workingTempC(job);
+  const read = batteriesOfJob(job, machine);
+  if (startsByWaking(machine) || read.beliefs.some((b) => b.bar)) return null;
+  const cases = planCases(job, machine, ranked, rules);
+  const alone = planCase(machine, null, read, tempC, rules);
+  if (!alone) return null;
+  const now = beliefsNow(job, cases, read.beliefs, at);
+  const from = (plan: PlanCase): PlanCase => ({ ...plan, beliefs: now });
+  const options = ranked.flatMap(({ option, chargeMinutes }): WayOption[] => {
+    const plan = cases.get(option.id);
+    const { id, sourceKind, across, chargeOnly } = option;
+    const least = chargeOnly ? chargeMinutes : Math.min(chargeMinutes, rules.donorWaitMinLeast);
+    return plan ? [{ id, sourceKind, across, plan: from(plan), leastMinutes: Math.round(least) }] : [];
+  });
+  const rest = machine.batteries.length > 1 ? null : (restVoltsByBattery(job, 1)[0] ?? null);
+  return {
+    options,
+    own: from(alone),
+    spares: sparesFor(machine, kit),
+    mayRoll: rollingStart(machine, {
+      sloping: job.scene?.sloping ?? false,
+      ontoRoad: job.scene?.place === 'street' || job.scene?.place === 'verge',
+      restVolts: rest,
+    }).allowed,
+    restMinutes: restSecondsLeft(job, at, rules) / 60,
+    joinedOptionId: anyClampOn(job.hookup) ? (job.plan?.optionId ?? null) : null,
+    tries: triesOf(job, cases, alone, read.beliefs),
+  };
+}
+
+/** What is believed of the batteries now that a source has charged them: still does, or did since they were last read. */
+function beliefsNow(
+  job: Job,
+  cases: ReadonlyMap<string, PlanCase>,
+  read: readonly BatteryBelief[],
+  at: string,
+): readonly BatteryBelief[] {
+  if (job.chargesSince !== null && job.plan) {
+    const minutes = (Date.parse(at) - Date.parse(job.chargesSince)) / 60_000;
+    return chargedBy(cases.get(job.plan.optionId), read, minutes);
+  }
+  const { charged } = job;
+  if (!charged) return read;
+  const isReadSince = job.readings.some((r) => r.kind === 'rest' && r.at > charged.at);
+  return isReadSince ? read : chargedBy(cases.get(charged.optionId), read, charged.minutes);
+}
+
+function chargedBy(
+  plan: PlanCase | undefined,
+  beliefs: readonly BatteryBelief[],
+  minutes: number,
+): readonly BatteryBelief[] {
+  const whole = Math.round(Math.max(0, minutes));
+  return plan?.rescue.source?.alternator && whole > 0
+    ? beliefsWhileJoined(plan.rescue, beliefs, whole)[whole]!
+    : beliefs;
+}
+
+/** The tries that have ended, each in its own moment; those with kit that is there no more tell nothing here. */
+function triesOf(
+  { attempts, charged }: Job,
+  cases: ReadonlyMap<string, PlanCase>,
+  alone: PlanCase,
+  read: readonly BatteryBelief[],
+): TryMade[] {
+  return attempts.flatMap(({ outcome, lowestVolts, optionId, waitedMinutes, startedAt }): TryMade[] => {
+    if (outcome === null) return [];
+    const before = charged && charged.at <= startedAt ? charged : null;
+    if (optionId === null) {
+      const beliefs = before ? chargedBy(cases.get(before.optionId), read, before.minutes) : read;
+      return [{ moment: momentOf(alone, beliefs), outcome, lowestVolts }];
+    }
+    const plan = cases.get(optionId);
+    // Of a charger that must be off before the crank no try is planned.
+    if (!plan || plan.chargeOnly) return [];
+    return [{ moment: momentOf(plan, chargedBy(plan, read, waitedMinutes)), outcome, lowestVolts }];
+  });
+}
+
+/** Batteries of the van that may go into a machine of one lead-acid battery. */
+function sparesFor(machine: Machine, kit: readonly KitItem[]): SpareBattery[] {
+  const [own] = machine.batteries;
+  if (!own || machine.batteries.length > 1 || !isLeadAcid(own.rating.chemistry)) return [];
+  return kit.flatMap((item): SpareBattery[] =>
+    item.kind === 'spare-batteries' &&
+    isLeadAcid(item.battery.chemistry) &&
+    item.battery.ccaAmps >= SPARE_LEAST_CCA_SHARE * own.rating.ccaAmps
+      ? [{ id: item.id, belief: spareBelief(item.battery, item.soc) }]
+      : [],
+  );
+}

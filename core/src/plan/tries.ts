@@ -1,0 +1,189 @@
+import type { AttemptOutcome } from '../crank/outcome.js';
+import type { CrankPoint } from '../crank/quick.js';
+import type { Engine } from '../engine/engine.js';
+import type { Parameter } from '../quantities/parameter.js';
+import type { Random } from '../quantities/random.js';
+import { doesStart, type Draw, drawnCranks, drawUnknowns } from './draws.js';
+import type { WeighedDraws } from './odds.js';
+import type { CrankMoment } from './plan-case.js';
+
+/** A try of this job that has ended: what was joined in its moment, and what it showed. */
+export interface TryMade {
+  readonly moment: CrankMoment;
+  readonly outcome: AttemptOutcome;
+  /** Lowest volts at the posts; null when nobody read them. */
+  readonly lowestVolts: number | null;
+}
+
+/** What the tries of a job have taught. */
+export interface Learned extends WeighedDraws {
+  /** How likely the fault lies where no source helps: starter, engine, a lock. */
+  readonly elsewhere: number;
+}
+
+/** Of machines that call for starting power, so many would not start with any. */
+export const ELSEWHERE_SHARE = 0.08;
+/** A meter at the posts differs from the steady point by so much: ripple, the moment it is read, its leads; V for each 12 V. */
+export const LOWEST_VOLTS_DEVIATION = 0.35;
+/** And by this share of what the posts sag: how hard it drags and how flat it is are known no better. */
+export const SAG_DEVIATION = 0.25;
+/** A draw that is this much less likely than the likeliest is let go. */
+const NEGLIGIBLE = 1e-4;
+/** Volts for each 12 V over which a fault elsewhere may leave the posts, all alike likely. */
+const ELSEWHERE_VOLTS = 6;
+
+/** Of batteries that call, so many are far more worn than most. */
+export const WORN_SHARE = 0.15;
+/** Of hook-ups, so many have a clamp that bites paint, rust or a loose bolt. */
+export const BADLY_SET_SHARE = 0.06;
+/** How much worse than usual such a contact is, times. */
+const [BADLY_SET_FROM, BADLY_SET_TO] = [6, 40];
+/** One draw in so many stands for each of those. */
+const SET_APART = 5;
+/** How far they lie from the middle of the ageing drawn, deviations: twice to five times a usual one's resistance. */
+const [WORN_FROM, WORN_TO] = [2.5, 7];
+
+type Chances = Readonly<Record<AttemptOutcome, number>>;
+/** How a try ends, by what the circuit says of it. What should fire does not always, and hands tell apart what they hear only so well. */
+const WHEN: Readonly<Record<'fires' | 'volts-low' | 'turns-slow' | 'stands' | 'elsewhere', Chances>> = {
+  fires: { started: 0.96, 'brisk-no-fire': 0.012, slow: 0.015, clicks: 0.007, nothing: 0.006 },
+  'volts-low': { started: 0.06, 'brisk-no-fire': 0.5, slow: 0.32, clicks: 0.1, nothing: 0.02 },
+  'turns-slow': { started: 0.04, 'brisk-no-fire': 0.06, slow: 0.8, clicks: 0.08, nothing: 0.02 },
+  stands: { started: 0.015, 'brisk-no-fire': 0.005, slow: 0.2, clicks: 0.63, nothing: 0.15 },
+  elsewhere: { started: 0, 'brisk-no-fire': 0.45, slow: 0.17, clicks: 0.2, nothing: 0.18 },
+};
+
+function kindOf(point: CrankPoint, { firing }: Draw): keyof typeof WHEN {
+  if (!point.turns) return 'stands';
+  if (doesStart(point, firing)) return 'fires';
+  return point.rpm < point.neededRpm * firing ? 'turns-slow' : 'volts-low';
+}
+
+/**
+ * What is not known, weighed by what each try of this job showed: a draw in which that try would have gone so counts for more. The second
+ * plan then knows what the first try told.
+ *
+ * @param samples draws to begin with; those that the tries rule out are left away
+ */
+export function learnedFrom(
+  tries: readonly TryMade[],
+  engine: Engine,
+  samples: number,
+  random: Random,
+): Learned {
+  const draws = Array.from({ length: samples }, () => drawUnknowns(random));
+  let likelihoods = draws.map(() => 1);
+  if (tries.length > 0) {
+    // Before a try a worn battery and a clamp on paint are doubts among many; after one that failed they must be there to be found.
+    draws.forEach((draw, i) => {
+      if (i % SET_APART === 0) draws[i] = { ...draw, ageing: WORN_FROM + (WORN_TO - WORN_FROM) * random() };
+      if (i % SET_APART === 1)
+        draws[i] = { ...draw, clamps: BADLY_SET_FROM * (BADLY_SET_TO / BADLY_SET_FROM) ** random() };
+    });
+    const shares = [WORN_SHARE, BADLY_SET_SHARE];
+    const others = (1 - sum(shares)) / (1 - shares.length / SET_APART);
+    likelihoods = draws.map((_, i) => {
+      const share = shares[i % SET_APART];
+      return share === undefined ? others : share * SET_APART;
+    });
+  }
+  let elsewhere = ELSEWHERE_SHARE;
+  for (const { moment, outcome, lowestVolts } of tries) {
+    const crankOf = drawnCranks({ rescue: moment.rescue, batteries: moment.beliefs }, engine);
+    const { casualty } = moment.rescue;
+    const openVolts = sum(casualty.map((b) => b.openVolts));
+    const each = draws.map((draw) => {
+      const point = crankOf(draw);
+      const sagVolts = Math.max(0, openVolts - point.postVolts);
+      const scale = LOWEST_VOLTS_DEVIATION * casualty.length + SAG_DEVIATION * sagVolts;
+      return {
+        told: WHEN[kindOf(point, draw)][outcome],
+        read: lowestVolts === null ? 1 : bell((lowestVolts - point.postVolts) / scale, scale),
+      };
+    });
+    const before = sum(likelihoods);
+    const meanRead = sum(likelihoods.map((l, i) => l * each[i]!.read)) / before;
+    likelihoods = likelihoods.map((l, i) => l * each[i]!.told * each[i]!.read);
+    const here = (1 - elsewhere) * (sum(likelihoods) / before);
+    // An engine that turns briskly and does not fire leaves the posts as a sound one does.
+    const read =
+      outcome === 'brisk-no-fire' || lowestVolts === null
+        ? meanRead
+        : 1 / (ELSEWHERE_VOLTS * casualty.length);
+    const there = elsewhere * WHEN.elsewhere[outcome] * read;
+    elsewhere = there / (here + there);
+  }
+  const least = NEGLIGIBLE * Math.max(...likelihoods);
+  const kept = draws.flatMap((draw, i) =>
+    likelihoods[i]! >= least ? [{ draw, weight: likelihoods[i]! }] : [],
+  );
+  const whole = sum(kept.map((k) => k.weight));
+  return {
+    draws: kept.map((k) => k.draw),
+    weights: kept.map((k) => k.weight / whole),
+    elsewhere: tries.length > 0 ? elsewhere : 0,
+  };
+}
+
+/** The same, once every clamp has been set again on bright metal: whatever ailed them is drawn anew. */
+export function clampsSetAgain(learned: Learned, random: Random): Learned {
+  return {
+    ...learned,
+    draws: learned.draws.map((draw) => ({ ...draw, clamps: drawUnknowns(random).clamps })),
+  };
+}
+
+/** A bell with a floor: a figure that was misread must not rule out everything. */
+const bell = (score: number, deviation: number): number =>
+  (0.97 * Math.exp(-(score ** 2) / 2)) / (deviation * Math.sqrt(2 * Math.PI)) + 0.03 / (12 * deviation);
+
+const sum = (list: readonly number[]): number => list.reduce((a, b) => a + b, 0);
+
+/** What of this file may be questioned. */
+export const triesParameters = (): readonly Parameter[] => [
+  {
+    id: 'tries.elsewhere',
+    name: 'calls whose fault no source helps',
+    value: ELSEWHERE_SHARE,
+    low: 0.04,
+    high: 0.2,
+    unit: 'of calls',
+    reason: 'Starter, engine, a lock: before any try; a failed one makes it likelier.',
+  },
+  {
+    id: 'tries.worn',
+    name: 'batteries that are far more worn than most',
+    value: WORN_SHARE,
+    low: 0.05,
+    high: 0.3,
+    unit: 'of calls',
+    reason: 'Counted only once a try has failed.',
+  },
+  {
+    id: 'tries.badlySet',
+    name: 'hook-ups with a clamp badly set',
+    value: BADLY_SET_SHARE,
+    low: 0.03,
+    high: 0.12,
+    unit: 'of hook-ups',
+    reason: 'Paint, rust, a loose bolt. Counted only once a try has failed.',
+  },
+  {
+    id: 'tries.lowestVolts',
+    name: 'how well the lowest volts of a try are read',
+    value: LOWEST_VOLTS_DEVIATION,
+    low: 0.2,
+    high: 0.6,
+    unit: 'V for each 12 V',
+    reason: 'Ripple, the moment it is read, the leads of the meter.',
+  },
+  {
+    id: 'tries.sag',
+    name: 'and how well what it sags is foretold',
+    value: SAG_DEVIATION,
+    low: 0.1,
+    high: 0.4,
+    unit: 'of the sag',
+    reason: 'How hard it drags and how flat it is are known no better.',
+  },
+];

@@ -1,0 +1,306 @@
+import { aloneRescue, type Rescue } from '../src/circuit/index.js';
+import { crankPoint, simulateCrank } from '../src/crank/index.js';
+import {
+  batteriesOfJob,
+  entryOf,
+  jointsOfJob,
+  ordersOfJob,
+  planRecord,
+  rankForJob,
+  waysInput,
+} from '../src/job/index.js';
+import type { Machine } from '../src/machine/index.js';
+import {
+  afterTry,
+  afterWait,
+  frontier,
+  momentOf,
+  oddsOf,
+  rankWays,
+  type Way,
+  type Ways,
+  waysOf,
+} from '../src/plan/index.js';
+import { seededRandom } from '../src/quantities/index.js';
+import { DEFAULT_RULES } from '../src/rules/index.js';
+import { BATTERY_95, CAR, KIT, TRUCK } from './fixtures.js';
+import { Log, START } from './job-log.js';
+
+const SEED = 20;
+/** A diesel car in the cold: what waits, leads and charging matter for. */
+const DIESEL: Machine = {
+  ...CAR,
+  id: 'diesel',
+  engine: { fuel: 'diesel', displacementL: 3, cylinders: 6, systemVolts: 12 },
+  batteries: [{ ...CAR.batteries[0]!, rating: BATTERY_95 }],
+};
+const SCENE = {
+  ambientC: -4,
+  place: 'yard',
+  sloping: false,
+  dark: true,
+  enclosed: false,
+  mainsNear: true,
+} as const;
+
+function jobWith(machine: Machine, restVolts: readonly number[], more: (log: Log) => void = () => undefined) {
+  const log = new Log(machine);
+  log.take('scene.recorded', SCENE);
+  restVolts.forEach((volts, battery) =>
+    log.take('reading.taken', { kind: 'rest', volts, battery, tempC: -4, source: 'typed' }),
+  );
+  more(log);
+  const { job } = log;
+  const ranked = rankForJob(job, machine, KIT, DEFAULT_RULES);
+  return { job, ranked };
+}
+
+function inputFor(machine: Machine, restVolts: readonly number[], more?: (log: Log) => void, at?: string) {
+  const { job, ranked } = jobWith(machine, restVolts, more);
+  return waysInput(
+    job,
+    machine,
+    KIT,
+    ranked,
+    DEFAULT_RULES,
+    at ?? new Date(START + 86_400_000).toISOString(),
+  )!;
+}
+const waysFor = (...args: Parameters<typeof inputFor>): Ways => waysOf(inputFor(...args), SEED)!;
+const wayOf = ({ ways }: Ways, id: string): Way => ways.find((w) => w.id === id)!;
+const surest = ({ points }: Way): number => Math.max(...points.map((p) => p.start));
+
+describe('waysOf', () => {
+  const input = inputFor(DIESEL, [11.75]);
+  const found = waysOf(input, SEED)!;
+
+  it('holds each source that fits, the machine by itself, a spare that goes in, and one source after another', () => {
+    const ids = found.ways.map((w) => w.id);
+    expect(ids).toEqual(
+      jasmine.arrayContaining([
+        'own',
+        'donor+heavy',
+        'lithium@12',
+        'charger@12',
+        'starter-charger@12',
+        'swap:spares',
+        'roll',
+      ]),
+    );
+    expect(found.ways.filter((w) => w.kind === 'charge-then-join').length).toBeGreaterThan(3);
+    expect(new Set(ids).size).toBe(ids.length);
+    expect(found.elsewhere).toBe(0);
+  });
+
+  it('counts the minutes of its steps, and waits no less than the house holds to', () => {
+    for (const { points } of found.ways)
+      for (const { minutes, steps, waitMinutes } of points) {
+        expect(minutes).toBeCloseTo(
+          steps.reduce((sum, s) => sum + s.minutes, 0),
+          9,
+        );
+        const charging = steps.filter((s) => s.kind === 'charge').reduce((sum, s) => sum + s.minutes, 0);
+        expect(charging).toBe(waitMinutes);
+      }
+    const ordinary = wayOf(found, 'charger@12').points;
+    expect(Math.min(...ordinary.map((p) => p.waitMinutes))).toBe(DEFAULT_RULES.chargerMinDiesel);
+    // Its last step but the crank is that it comes off.
+    expect(ordinary.every(({ steps }) => steps.at(-2)!.kind === 'part')).toBeTrue();
+  });
+
+  it('is never less sure for a longer charge with the same source', () => {
+    for (const { points } of found.ways)
+      for (let i = 1; i < points.length; i++)
+        expect(points[i]!.start).toBeGreaterThanOrEqual(points[i - 1]!.start - 0.01);
+  });
+
+  it('gives each point the odds of the same moment reckoned by itself', () => {
+    const fine = waysOf(input, SEED, () => true, 1500)!;
+    for (const id of ['donor+heavy', 'donor+light', 'lithium@12']) {
+      const { plan } = input.options.find((o) => o.id === id)!;
+      for (const { waitMinutes, start } of wayOf(fine, id).points) {
+        const apart = oddsOf(afterWait({ ...plan, waitMinutes }), plan.engine, 3000, seededRandom(7))!;
+        expect(Math.abs(apart.start - start))
+          .withContext(`${id} ${waitMinutes}`)
+          .toBeLessThan(0.05);
+      }
+    }
+  });
+
+  it('tells each way as it is done, and stops when told to', () => {
+    const shares: number[] = [];
+    waysOf(
+      input,
+      SEED,
+      (_, share) => {
+        shares.push(share);
+        return true;
+      },
+      40,
+    );
+    expect(shares.at(-1)).toBe(1);
+    expect(shares).toEqual([...shares].sort((a, b) => a - b));
+    expect(waysOf(input, SEED, () => false, 40)).toBeNull();
+  });
+
+  it('offers nothing where a battery forbids all current', () => {
+    const { job, ranked } = jobWith(CAR, [-3]);
+    expect(waysInput(job, CAR, KIT, ranked, DEFAULT_RULES, job.openedAt)).toBeNull();
+  });
+
+  it('puts a donor of 12 V across the battery at the chassis end of a string, and never across the other', () => {
+    const across = (rest: readonly number[]) =>
+      inputFor(TRUCK, rest)
+        .options.filter((o) => o.sourceKind === 'donor')
+        .map((o) => o.across);
+    expect(across([11.8, 12.6])).toContain({ kind: 'battery', battery: 0 });
+    expect(across([12.6, 11.8])).toEqual([]);
+  });
+});
+
+describe('the frontier and the ranking', () => {
+  const { ways } = waysFor(DIESEL, [11.75]);
+
+  it('holds only what no other way beats in minutes and odds', () => {
+    const best = frontier(ways);
+    const all = ways.flatMap((w) => w.points);
+    for (const { point } of best)
+      expect(all.some((p) => p.minutes < point.minutes && p.start >= point.start)).toBeFalse();
+    for (let i = 1; i < best.length; i++) {
+      expect(best[i]!.point.minutes).toBeGreaterThanOrEqual(best[i - 1]!.point.minutes);
+      expect(best[i]!.point.start).toBeGreaterThan(best[i - 1]!.point.start);
+    }
+  });
+
+  it('ranks what is sure enough by minutes, then the rest by odds; surer asks no fewer minutes', () => {
+    let before = 0;
+    for (const sureness of [0.3, 0.6, 0.9]) {
+      const ranked = rankWays(ways, sureness);
+      const sure = ranked.filter((c) => c.point.start >= sureness);
+      expect(ranked.slice(0, sure.length)).toEqual(sure);
+      const minutes = sure.map((c) => c.point.minutes);
+      expect(minutes).toEqual([...minutes].sort((a, b) => a - b));
+      const rest = ranked.slice(sure.length).map((c) => c.point.start);
+      expect(rest).toEqual([...rest].sort((a, b) => b - a));
+      if (sure.length > 0) expect(minutes[0]!).toBeGreaterThanOrEqual(before);
+      before = minutes[0] ?? before;
+    }
+  });
+});
+
+describe('a bad joint', () => {
+  const drop = (volts: number) => (log: Log) =>
+    log.take('finding.recorded', { check: 'joint-plus', found: volts, source: 'typed', figures: [volts] });
+
+  it('resists what its drop and the amps of the crank say, hand-checked in time', () => {
+    const { job } = jobWith(CAR, [12.5], drop(1.4));
+    const batteries = batteriesOfJob(job, CAR);
+    const { plusOhms, minusOhms } = jointsOfJob(job, CAR, batteries, -4)!;
+    expect(minusOhms).toBe(0);
+    const rescue: Rescue = { ...aloneRescue(batteries.models, -4), joints: { plusOhms, minusOhms } };
+    expect(plusOhms * crankPoint(rescue, CAR.engine!).starterAmps).toBeCloseTo(1.4, 3);
+    const { rating } = CAR.batteries[0]!;
+    const state = { soc: batteries.socs[0]!, tempC: -4, ageing: 1.3 };
+    const crank = { rescue, batteries: [{ rating, state }], engine: CAR.engine!, seconds: 3 };
+    const amps = simulateCrank(crank).starterAmps.at(-1)!;
+    expect(Math.abs(plusOhms * amps - 1.4)).toBeLessThan(0.25);
+  });
+
+  it('lowers what its machine does by itself, and mending it brings that back', () => {
+    const sound = waysFor(CAR, [12.5]);
+    const bad = waysFor(CAR, [12.5], drop(2.5));
+    expect(surest(wayOf(sound, 'own'))).toBeGreaterThan(0.9);
+    expect(surest(wayOf(bad, 'own'))).toBeLessThan(surest(wayOf(sound, 'own')) - 0.2);
+    expect(surest(wayOf(bad, 'own+mend'))).toBeCloseTo(surest(wayOf(sound, 'own')), 9);
+    expect(wayOf(bad, 'own+mend').points[0]!.steps[0]!.kind).toBe('mend');
+    const order = rankWays(bad.ways, 0.9).map((c) => c.way.id);
+    expect(order.indexOf('own+mend')).toBeLessThan(order.indexOf('own'));
+  });
+
+  it('is sound again once it was read again', () => {
+    const { job } = jobWith(CAR, [12.5], (log) => {
+      drop(2.5)(log);
+      drop(0.1)(log);
+    });
+    expect(jointsOfJob(job, CAR, batteriesOfJob(job, CAR), -4)).toBeNull();
+  });
+
+  it('that was only seen counts as such joints usually do', () => {
+    const { job } = jobWith(CAR, [12.5], (log) =>
+      log.take('finding.recorded', { check: 'look-joints', found: 'deposits' }),
+    );
+    expect(jointsOfJob(job, CAR, batteriesOfJob(job, CAR), -4)!.plusOhms).toBeGreaterThan(0.01);
+  });
+});
+
+describe('what a try teaches', () => {
+  const alone = (outcome: 'slow' | 'clicks' | 'brisk-no-fire', lowestVolts: number | null) => (log: Log) => {
+    log.take('attempt.started', {});
+    log.take('attempt.ended', { outcome, seconds: 4, lowestVolts });
+  };
+
+  it('lowers the odds of the same again, and not those of a strong source', () => {
+    const before = waysFor(DIESEL, [12.35]);
+    const after = waysFor(DIESEL, [12.35], alone('slow', 8.1));
+    expect(surest(wayOf(after, 'own'))).toBeLessThan(0.6 * surest(wayOf(before, 'own')));
+    expect(surest(wayOf(after, 'donor+heavy'))).toBeGreaterThan(0.75 * surest(wayOf(before, 'donor+heavy')));
+  });
+
+  it('takes brisk cranking that does not fire for a fault elsewhere', () => {
+    const { elsewhere, ways } = waysFor(CAR, [12.6], alone('brisk-no-fire', 10.6));
+    expect(elsewhere).toBeGreaterThan(0.4);
+    expect(afterTry({ ways, elsewhere }, null)[0]!.kind).toBe('elsewhere');
+  });
+
+  it('proposes a source before the same again when the battery only groans', () => {
+    const [best, ...others] = afterTry(waysFor(CAR, [11.7], alone('slow', 7.2)), null);
+    expect(best!.kind).toBe('other');
+    expect(others.every((o) => o.expected >= best!.expected)).toBeTrue();
+    expect(others.some((o) => o.kind === 'again')).toBeTrue();
+  });
+});
+
+describe('a wait that was cut short', () => {
+  const joined = (waitSeconds: number) => (log: Log) => {
+    const { ranked } = jobWith(DIESEL, [11.75]);
+    const chosen = ranked.find((r) => r.option.id === 'donor+heavy')!;
+    log.take('polarity.proved', { signs: ['mark', 'meter'] });
+    log.take('plan.chosen', planRecord(chosen)!);
+    const { hookup } = ordersOfJob(log.job, DIESEL, CAR, chosen.option, DEFAULT_RULES);
+    for (const { action, minutes } of hookup) {
+      const [type, data] = entryOf(action);
+      log.take(type, data as never, minutes ? waitSeconds : 20);
+    }
+    log.take('attempt.started', {}, 0);
+    log.take('attempt.ended', { outcome: 'slow', seconds: 4, lowestVolts: null }, 4);
+  };
+
+  it('counts only the minutes that were waited', () => {
+    const { job } = jobWith(DIESEL, [11.75], joined(60));
+    expect(job.attempts[0]!.waitedMinutes).toBeCloseTo(1, 6);
+    expect(job.attempts[0]!.optionId).toBe('donor+heavy');
+    const [short] = inputFor(DIESEL, [11.75], joined(60)).tries;
+    const [long] = inputFor(DIESEL, [11.75], joined(900)).tries;
+    expect(long!.moment.beliefs[0]!.soc).toBeGreaterThan(short!.moment.beliefs[0]!.soc + 0.05);
+  });
+
+  it('goes on from there: what is joined is not joined again', () => {
+    const { job } = jobWith(DIESEL, [11.75], joined(60));
+    const at = new Date(Date.parse(job.attempts[0]!.endedAt!) + 120_000).toISOString();
+    const found = waysFor(DIESEL, [11.75], joined(60), at);
+    const again = wayOf(found, 'donor+heavy').points;
+    expect(again[0]!.steps.map((s) => s.kind)).toEqual(['crank']);
+    expect(wayOf(found, 'lithium@12').points[0]!.steps[0]!.kind).toBe('part');
+    const kinds = afterTry(found, 'donor+heavy').map((n) => n.kind);
+    expect(kinds).toEqual(jasmine.arrayContaining(['again', 'wait', 'other', 'elsewhere']));
+  });
+});
+
+describe('momentOf', () => {
+  it('leaves the joint bad where nothing mended it', () => {
+    const { own } = inputFor(CAR, [12.5], (log) =>
+      log.take('finding.recorded', { check: 'joint-minus', found: 1, source: 'typed', figures: [1] }),
+    );
+    expect(momentOf(own, own.beliefs).rescue.joints!.minusOhms).toBeGreaterThan(0);
+  });
+});

@@ -1,0 +1,167 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  output,
+  signal,
+  untracked,
+} from '@angular/core';
+import { waysInput } from '@voltrek/core/job';
+import type { NextTry } from '@voltrek/core/plan';
+import { Store } from '@ngrx/store';
+import { selectOptions, type Work } from '../../shared/job/job-selectors';
+import { inHundred, nameOf } from '../../shared/words/figures';
+import { minutesWords, wayName } from '../../shared/words/way-words';
+import { PlanRunner } from '../../workers/plan-runner';
+import { optionName } from '../option-name';
+import { WaysStore } from '../ways-store';
+
+/** So many are shown: more would be a plan, and that has its own stage. */
+const SHOWN = 4;
+/** From here on a fault elsewhere is said aloud. */
+const WORTH_SAYING = 0.15;
+
+/** After a try that failed: what it told, and what to do now, the fewest expected minutes first. */
+@Component({
+  selector: 'vt-next-tries',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  providers: [PlanRunner, WaysStore],
+  template: `
+    <h2>Now</h2>
+    @if (told(); as line) {
+      <p>{{ line }}</p>
+    }
+    <div class="choices" role="radiogroup" aria-label="What to do now, best first">
+      @for (row of rows(); track row.id) {
+        <button
+          type="button"
+          role="radio"
+          [attr.aria-checked]="row.id === chosenId()"
+          (click)="tappedId.set(row.id)"
+        >
+          <span class="name">{{ row.name }}</span>
+          <span class="odds">{{ row.odds }}</span>
+          <span class="dim">{{ row.note }}</span>
+        </button>
+      } @empty {
+        <p class="dim" role="status">Weighing what the try told.</p>
+      }
+    </div>
+  `,
+  styles: `
+    :host {
+      display: grid;
+      gap: 8px;
+    }
+    .choices {
+      display: grid;
+      gap: 6px;
+    }
+    button {
+      display: grid;
+      grid-template-columns: 1fr auto;
+      gap: 0 14px;
+      align-items: center;
+      min-height: 52px;
+      padding: 6px 12px;
+      border: 2px solid var(--line);
+      border-radius: 5px;
+      background: var(--sheet);
+      text-align: left;
+      line-height: 1.15;
+    }
+    button[aria-checked='true'] {
+      border-color: var(--ink);
+      box-shadow: inset 7px 0 0 var(--lamp);
+      padding-left: 18px;
+    }
+    .name {
+      font-weight: 700;
+    }
+    .odds {
+      font-weight: 600;
+    }
+    .dim {
+      grid-column: 1 / -1;
+      margin: 0;
+      font-size: 15px;
+    }
+  `,
+})
+export class NextTries {
+  readonly work = input.required<Work>();
+  /** What is chosen of what can be done; the best unless somebody chose otherwise. */
+  readonly chosenChange = output<NextTry | null>();
+
+  private readonly store = inject(WaysStore);
+  private readonly options = inject(Store).selectSignal(selectOptions);
+  private readonly asked = computed(
+    () => {
+      const { job, machine, kit, rules } = this.work();
+      const at = job.attempts.at(-1)?.endedAt;
+      return at ? waysInput(job, machine, kit, this.options(), rules, at) : null;
+    },
+    { equal: (a, b) => JSON.stringify(a) === JSON.stringify(b) },
+  );
+  private readonly next = computed(() => this.store.next());
+  protected readonly rows = computed(() => {
+    const shown = this.next().slice(0, SHOWN);
+    // Again, waiting and looking elsewhere are what one asks for: they are there even when they are poor.
+    const asked = this.next().filter((n) => n.kind !== 'other' && !shown.includes(n));
+    return [...shown, ...asked].map((next) => ({ ...this.rowOf(next), next, id: idOf(next) }));
+  });
+  /** What somebody tapped; it stays while the figures are drawn finer. */
+  protected readonly tappedId = signal<string | null>(null);
+  protected readonly chosenId = computed(() => {
+    const tapped = this.rows().find((r) => r.id === this.tappedId());
+    return (tapped ?? this.rows()[0])?.id ?? null;
+  });
+  protected readonly told = computed(() => {
+    const elsewhere = this.store.elsewhere();
+    return elsewhere >= WORTH_SAYING
+      ? `That the fault lies where no source helps: ${inHundred(elsewhere)}.`
+      : null;
+  });
+
+  constructor() {
+    effect(() => {
+      const input = this.asked();
+      untracked(() => void this.store.ask(input));
+    });
+    effect(() => {
+      const chosen = this.rows().find((r) => r.id === this.chosenId());
+      this.chosenChange.emit(chosen?.next ?? null);
+    });
+  }
+
+  private rowOf(next: NextTry): { name: string; odds: string; note: string } {
+    if (next.kind === 'elsewhere')
+      return {
+        name: 'Look elsewhere: joints, locks, starter, fuel',
+        odds: inHundred(next.share),
+        note: 'the fault is there',
+      };
+    const { point, way } = next;
+    const names = {
+      again: 'Again, as it is',
+      wait: `Wait ${minutesWords(point.waitMinutes)} more, then crank`,
+    };
+    return {
+      name: next.kind === 'other' ? wayName(way, this.nameOf) : names[next.kind],
+      odds: inHundred(point.start),
+      note: `running in about ${minutesWords(point.minutes)}`,
+    };
+  }
+
+  private readonly nameOf = (id: string): string => {
+    const { kit } = this.work();
+    const option = this.options().find((o) => o.option.id === id);
+    return option ? optionName(option, kit) : nameOf(kit, id);
+  };
+}
+
+const idOf = (next: NextTry): string =>
+  next.kind === 'elsewhere' ? next.kind : `${next.kind} ${next.way.id}`;

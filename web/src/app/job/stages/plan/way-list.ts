@@ -1,0 +1,223 @@
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { type Chosen, LIKELY_ODDS, type Way } from '@voltrek/core/plan';
+import { Chart, type ChartColours } from '../../../shared/ui/chart';
+import { inHundred } from '../../../shared/words/figures';
+import { minutesWords, SURENESS, wayName, wayStepWords } from '../../../shared/words/way-words';
+import { waysChart } from './ways-chart';
+
+/** Ways to get it going: how sure one wants to be, minutes against odds, and each way with its steps, soonest first. */
+@Component({
+  selector: 'vt-way-list',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Chart],
+  template: `
+    <label class="sure">
+      <span>As sure as</span>
+      <input
+        #slider
+        type="range"
+        min="0"
+        [max]="steps.length - 1"
+        step="1"
+        [value]="step()"
+        [attr.aria-valuetext]="sureWords()"
+        (input)="surenessPicked.emit(steps[+slider.value]![0])"
+      />
+      <output>{{ sureWords() }}</output>
+    </label>
+    <div class="chart">
+      @defer (on immediate) {
+        <vt-chart [draw]="draw()" [summary]="summary()" />
+      }
+    </div>
+    <div class="ways" role="radiogroup" aria-label="Ways to get it going, soonest first">
+      @for (row of rows(); track row.chosen.way.id) {
+        @if (row.isFirstUnlikely) {
+          <h3>Not likely</h3>
+        }
+        <button
+          type="button"
+          role="radio"
+          class="way"
+          [class.thin]="row.isUnlikely"
+          [attr.aria-checked]="row.chosen.way.id === chosenId()"
+          (click)="picked.emit(row.chosen.way.id)"
+        >
+          <span class="minutes"
+            ><strong>{{ row.minutes }}</strong> {{ row.unit }}</span
+          >
+          <span class="name">{{ row.name }}</span>
+          <span class="odds" [class.tone-good]="row.isSure">{{ row.odds }}</span>
+          @if (!row.isUnlikely) {
+            <span class="steps">
+              @for (step of row.steps; track $index) {
+                <span class="step">{{ step }}</span>
+              }
+            </span>
+          }
+        </button>
+      }
+    </div>
+    <ng-content />
+  `,
+  styles: `
+    :host {
+      flex: 1 1 0;
+      min-height: 0;
+      display: flex;
+      flex-direction: column;
+      gap: 8px;
+      overflow: auto;
+      padding: 0 4px 4px 0;
+    }
+    :host > * {
+      flex: none;
+    }
+    .sure {
+      display: grid;
+      grid-template-columns: auto 1fr 96px;
+      align-items: center;
+      gap: 14px;
+    }
+    .sure input {
+      width: 100%;
+      height: 48px;
+      accent-color: var(--lamp);
+      background: none;
+    }
+    output {
+      font-size: 20px;
+      font-weight: 700;
+      text-align: right;
+      white-space: nowrap;
+    }
+    .chart {
+      height: 158px;
+    }
+    .ways {
+      display: grid;
+      gap: 6px;
+    }
+    .way {
+      display: grid;
+      grid-template-columns: 84px 1fr auto;
+      align-items: baseline;
+      gap: 2px 10px;
+      min-height: 56px;
+      padding: 7px 12px;
+      border: 2px solid var(--line);
+      border-radius: 5px;
+      background: var(--sheet);
+      text-align: left;
+      line-height: 1.15;
+    }
+    .way[aria-checked='true'] {
+      border-color: var(--ink);
+      box-shadow: inset 7px 0 0 var(--lamp);
+      padding-left: 18px;
+    }
+    .way.thin {
+      min-height: 48px;
+      padding-block: 4px;
+      align-items: center;
+    }
+    .minutes {
+      color: var(--dim);
+      white-space: nowrap;
+    }
+    .minutes strong {
+      font-size: 24px;
+      color: var(--ink);
+    }
+    .thin .minutes strong {
+      font-size: 18px;
+    }
+    .name {
+      font-weight: 700;
+    }
+    .odds {
+      font-weight: 600;
+      white-space: nowrap;
+    }
+    .odds:not(.tone-good) {
+      color: var(--dim);
+    }
+    .steps {
+      grid-column: 2 / -1;
+      display: flex;
+      flex-wrap: wrap;
+      gap: 3px 16px;
+    }
+    .step {
+      position: relative;
+      font-size: 15px;
+      color: var(--dim);
+    }
+    .step + .step::before {
+      content: '›';
+      position: absolute;
+      left: -11px;
+    }
+    h3 {
+      margin: 6px 0 0;
+    }
+    @media (max-width: 720px) {
+      :host {
+        overflow: visible;
+        flex: none;
+      }
+      .way {
+        grid-template-columns: 66px 1fr auto;
+      }
+      .steps {
+        grid-column: 1 / -1;
+      }
+    }
+  `,
+})
+export class WayList {
+  readonly ways = input.required<readonly Way[]>();
+  /** Each way at the wait that is looked at, in order. */
+  readonly ranked = input.required<readonly Chosen[]>();
+  readonly chosenId = input.required<string | null>();
+  readonly sureness = input.required<number>();
+  /** The name of an option, or of a piece of kit. */
+  readonly nameOf = input.required<(id: string) => string>();
+  readonly picked = output<string>();
+  readonly surenessPicked = output<number>();
+
+  protected readonly steps = SURENESS;
+  protected readonly step = computed(() => {
+    const at = SURENESS.findIndex(([share]) => share >= this.sureness());
+    return at < 0 ? SURENESS.length - 1 : at;
+  });
+  protected readonly sureWords = computed(() => SURENESS[this.step()]![1]);
+  protected readonly rows = computed(() => {
+    const isUnlikely = (c: Chosen | undefined): boolean => (c?.point.start ?? 1) < LIKELY_ODDS;
+    return this.ranked().map((chosen, i, all) => {
+      const [minutes, unit] = minutesWords(chosen.point.minutes).split(' ');
+      return {
+        chosen,
+        minutes,
+        unit,
+        name: wayName(chosen.way, this.nameOf()),
+        odds: inHundred(chosen.point.start),
+        isSure: chosen.point.start >= this.sureness(),
+        isUnlikely: isUnlikely(chosen),
+        isFirstUnlikely: isUnlikely(chosen) && !isUnlikely(all[i - 1]),
+        steps: chosen.point.steps.map((s) => wayStepWords(s, chosen.way, this.nameOf())),
+      };
+    });
+  });
+  private readonly chosen = computed(() => this.ranked().find((c) => c.way.id === this.chosenId()) ?? null);
+  protected readonly draw = computed(() => {
+    const [ways, chosen, sureness] = [this.ways(), this.chosen(), this.sureness()];
+    return (c: ChartColours) => waysChart(ways, chosen, sureness, c);
+  });
+  protected readonly summary = computed(() => {
+    const chosen = this.chosen();
+    return chosen
+      ? `Odds by minutes. ${wayName(chosen.way, this.nameOf())}: ${minutesWords(chosen.point.minutes)}, ${inHundred(chosen.point.start)}.`
+      : 'Odds by minutes.';
+  });
+}

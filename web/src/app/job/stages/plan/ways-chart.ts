@@ -1,0 +1,96 @@
+import { type Chosen, frontier, type Way } from '@voltrek/core/plan';
+import type { EChartsCoreOption } from 'echarts/core';
+import type { ChartColours } from '../../../shared/ui/chart';
+import { axis, type Pair } from '../../../shared/ui/chart-parts';
+
+/** Beyond this many minutes nothing is drawn that does not have to be. */
+const USUAL_MINUTES = 30;
+
+/**
+ * Odds by minutes: the best that can be had as a line, all else as dots behind it, what is looked at filled, and how sure one wants to be.
+ *
+ * @param chosen what is looked at; null while nothing is known
+ */
+export function waysChart(
+  ways: readonly Way[],
+  chosen: Chosen | null,
+  sureness: number,
+  c: ChartColours,
+): EChartsCoreOption {
+  const best = frontier(ways);
+  const longest = Math.max(
+    USUAL_MINUTES,
+    chosen?.point.minutes ?? 0,
+    ...best.filter((b) => b.point.start < sureness).map((b) => b.point.minutes),
+    best.find((b) => b.point.start >= sureness)?.point.minutes ?? 0,
+  );
+  const end = Math.ceil(longest / 10) * 10;
+  const at = ({ minutes, start }: { minutes: number; start: number }): Pair => [minutes, start * 100];
+  const isDrawn = ([minutes]: Pair): boolean => minutes <= end;
+  const behind = ways.flatMap((way) => way.points.map(at)).filter(isDrawn);
+  const front = best.map(({ point }) => at(point)).filter(isDrawn);
+  // What was had stays to be had.
+  const held: Pair[] = front.length > 0 ? [...front, [end, front.at(-1)![1]]] : [];
+  return {
+    grid: { left: 58, right: 20, top: 14, bottom: 30 },
+    xAxis: axis(c, '', {
+      min: 0,
+      max: end,
+      axisLabel: {
+        color: c.dim,
+        fontSize: 14,
+        formatter: (minutes: number) =>
+          minutes === 0 ? 'now' : minutes === end ? `${minutes} min` : String(minutes),
+      },
+      splitLine: { show: false },
+    }),
+    yAxis: axis(c, '', {
+      min: 0,
+      max: 100,
+      interval: 50,
+      axisLabel: {
+        color: c.dim,
+        fontSize: 14,
+        formatter: (odds: number) => ({ 0: 'never', 50: '1 in 2', 100: 'surely' })[odds] ?? '',
+      },
+    }),
+    series: [
+      {
+        type: 'scatter',
+        data: behind,
+        symbolSize: 7,
+        itemStyle: { color: c.dim, opacity: 0.55 },
+        silent: true,
+      },
+      {
+        type: 'line',
+        data: held,
+        step: 'end',
+        showSymbol: false,
+        lineStyle: { color: c.ink, width: 3 },
+        silent: true,
+        markLine: {
+          silent: true,
+          symbol: 'none',
+          data: [{ yAxis: sureness * 100 }],
+          lineStyle: { color: c.lamp, width: 2.5, type: 'solid' },
+          label: { show: false },
+        },
+      },
+      {
+        type: 'scatter',
+        data: front,
+        symbolSize: 13,
+        itemStyle: { color: c.sheet, borderColor: c.ink, borderWidth: 2.5 },
+        silent: true,
+      },
+      {
+        type: 'scatter',
+        data: chosen ? [at(chosen.point)].filter(isDrawn) : [],
+        symbolSize: 20,
+        itemStyle: { color: c.lamp, borderColor: c.ink, borderWidth: 3 },
+        silent: true,
+      },
+    ],
+  };
+}

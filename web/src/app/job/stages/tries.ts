@@ -1,0 +1,74 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import type { AttemptOutcome } from '@voltrek/core/diagnosis';
+import { startsByWaking } from '@voltrek/core/machine';
+import { comparePromise } from '@voltrek/core/plan';
+import type { Work } from '../../shared/job/job-selectors';
+import { volts } from '../../shared/words/figures';
+import { adviceAfter, OUTCOME_WORDS, PROMISE_WORDS, WAKE_OUTCOME_WORDS } from '../../shared/words/words';
+
+/** The tries that have ended, each against what the plan promised. */
+@Component({
+  selector: 'vt-tries',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <ol class="ruled tries">
+      @for (a of work().job.attempts; track a.startedAt; let i = $index) {
+        @if (a.outcome; as outcome) {
+          <li>
+            <strong>Try {{ i + 1 }}: {{ words()[outcome].name }}</strong>
+            <span class="dim"
+              >{{ a.seconds?.toFixed(0) }} s{{
+                a.lowestVolts === null ? '' : ', ' + volts(a.lowestVolts)
+              }}</span
+            >
+            @if (promise(a.lowestVolts, a.helped); as line) {
+              <span class="next-step">{{ line }}</span>
+            }
+            <span class="next-step">{{ advice(outcome, a.sourceId) }}</span>
+          </li>
+        }
+      }
+    </ol>
+  `,
+  styles: `
+    li {
+      display: grid;
+      grid-template-columns: 1fr auto;
+      gap: 0 14px;
+      padding: 8px 0;
+    }
+    .next-step {
+      grid-column: 1 / -1;
+    }
+  `,
+})
+export class Tries {
+  readonly work = input.required<Work>();
+
+  protected readonly volts = volts;
+  protected readonly words = computed(() =>
+    startsByWaking(this.work().machine) ? WAKE_OUTCOME_WORDS : OUTCOME_WORDS,
+  );
+
+  /** Of what was joined in that try, and of nothing else. */
+  protected advice(outcome: AttemptOutcome, sourceId: string | null): string {
+    if (startsByWaking(this.work().machine)) return WAKE_OUTCOME_WORDS[outcome].next;
+    const helper = this.work().kit.find((k) => k.id === sourceId)?.kind ?? null;
+    return adviceAfter(outcome, helper);
+  }
+
+  /** The lowest volts read against the plan's; nothing to say without both. */
+  protected promise(lowestVolts: number | null, helped: boolean): string | null {
+    const { plan } = this.work().job;
+    const promised = plan?.postVolts ?? plan?.wakeVolts ?? null;
+    if (lowestVolts === null || promised === null || helped === plan?.chargeOnly) return null;
+    const { differenceVolts, code } = comparePromise(
+      promised,
+      lowestVolts,
+      this.work().machine.systemVolts,
+      this.work().rules,
+    );
+    const sign = differenceVolts < 0 ? '-' : '+';
+    return `Plan said ${volts(promised, 1)} at the posts, ${sign}${volts(Math.abs(differenceVolts), 1)}: ${PROMISE_WORDS[code]}.`;
+  }
+}

@@ -1,0 +1,70 @@
+import { computed, inject } from '@angular/core';
+import { afterTry, type Way, WAY_SAMPLES, type WaysInput } from '@voltrek/core/plan';
+import { patchState, signalStore, withComputed, withHooks, withMethods, withState } from '@ngrx/signals';
+import { proxy } from 'comlink';
+import { Drawings } from '../shared/ui/idle';
+import { PlanRunner } from '../workers/plan-runner';
+
+/** Draws of the second pass: the first shows where everything lies, this one how surely. */
+const FINE_SAMPLES = 1000;
+
+interface WaysState {
+  readonly of: WaysInput | null;
+  /** In the order they are searched; those of the last search stay until the first new one is there. */
+  readonly ways: readonly Way[];
+  /** Those of the last whole pass: what is listed does not move while more is found. */
+  readonly settled: readonly Way[];
+  /** How likely the fault lies where no source helps; nothing is known of it before a try. */
+  readonly elsewhere: number;
+  /** Share of the search that is done; null when nothing is searched. */
+  readonly progress: number | null;
+  readonly failed: boolean;
+}
+
+const nothing: WaysState = { of: null, ways: [], settled: [], elsewhere: 0, progress: null, failed: false };
+
+/** Every way to get the machine going, searched in a worker while the screen stays. Dies with its component. */
+export const WaysStore = signalStore(
+  withState(nothing),
+  withComputed(({ of, settled, elsewhere }) => ({
+    /** What to do after a try that failed, the fewest expected minutes first. */
+    next: computed(() =>
+      settled().length > 0
+        ? afterTry({ ways: settled(), elsewhere: elsewhere() }, of()?.joinedOptionId ?? null)
+        : [],
+    ),
+  })),
+  withMethods((store, runner = inject(PlanRunner), drawings = inject(Drawings)) => ({
+    async ask(input: WaysInput | null): Promise<void> {
+      runner.stop();
+      if (!input) {
+        patchState(store, nothing);
+        return;
+      }
+      patchState(store, { of: input, progress: 0, failed: false });
+      // The screen is drawn first.
+      await drawings.done();
+      if (store.of() !== input) return;
+      const run = runner.begin();
+      try {
+        for (const [pass, samples] of [WAY_SAMPLES, FINE_SAMPLES].entries()) {
+          const found: Way[] = [];
+          const onWay = proxy((way: Way, share: number) => {
+            if (!run.isCurrent()) return;
+            found.push(way);
+            // What was shown stays in place until the same way is there anew.
+            const others = store.ways().filter((w) => pass === 1 && !found.some((f) => f.id === w.id));
+            patchState(store, { ways: [...found, ...others], progress: (pass + share) / 2 });
+          });
+          const { elsewhere } = await run.ask((worker) => worker.ways(input, samples, onWay));
+          if (!run.isCurrent()) return;
+          patchState(store, { elsewhere, settled: found, ways: found });
+        }
+        patchState(store, { progress: null });
+      } catch {
+        if (run.isCurrent()) patchState(store, { progress: null, failed: true });
+      }
+    },
+  })),
+  withHooks((_, runner = inject(PlanRunner)) => ({ onDestroy: () => runner.stop() })),
+);

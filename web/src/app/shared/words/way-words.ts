@@ -1,0 +1,66 @@
+import type { Way, WayStep } from '@voltrek/core/plan';
+
+/** How sure one may want to be, and how that is said. */
+export const SURENESS: readonly (readonly [share: number, words: string])[] = [
+  [0.5, '1 in 2'],
+  [0.6, '6 in 10'],
+  [0.7, '7 in 10'],
+  [0.8, '8 in 10'],
+  [0.9, '9 in 10'],
+  [0.95, '95 in 100'],
+  [0.99, '99 in 100'],
+];
+
+/** Minutes as they are said: under two hours in minutes. */
+export function minutesWords(minutes: number): string {
+  return minutes < 120 ? `${Math.round(minutes)} min` : `${(minutes / 60).toFixed(1)} h`;
+}
+
+/** What a way is called. @param nameOf the name of an option, or of a piece of kit */
+export function wayName(way: Way, nameOf: (id: string) => string): string {
+  const name = bareName(way, nameOf);
+  return way.mends ? `Mend the joint, then ${small(name)}` : name;
+}
+
+function bareName({ kind, optionId, thenOptionId, id }: Way, nameOf: (id: string) => string): string {
+  switch (kind) {
+    case 'join':
+      return nameOf(optionId!);
+    case 'charge-then-join':
+      return `${nameOf(optionId!)} charges, then ${small(nameOf(thenOptionId!))}`;
+    case 'reclamp':
+      return 'Set the clamps again, then crank';
+    case 'own':
+      return 'Nothing joined: crank it as it is';
+    case 'swap':
+      return `Fit a spare: ${small(nameOf(id.slice('swap:'.length)))}`;
+    case 'roll':
+      return 'Rolling start';
+  }
+}
+
+const small = (name: string): string => name.charAt(0).toLowerCase() + name.slice(1);
+
+/** A step of a way in a few words; what is joined is named only where more than one thing is. */
+export function wayStepWords(step: WayStep, way: Way, nameOf: (id: string) => string): string {
+  switch (step.kind) {
+    case 'rest':
+      return `starter rests ${minutesWords(step.minutes)}`;
+    case 'reclamp':
+      return 'clamps off and on again';
+    case 'mend':
+      return 'mend the joint';
+    case 'join':
+      return way.thenOptionId ? `clamp on ${small(nameOf(step.optionId))}` : 'clamp on';
+    case 'charge':
+      return `it charges ${minutesWords(step.minutes)}`;
+    case 'part':
+      return 'all off';
+    case 'swap':
+      return 'change the battery';
+    case 'roll':
+      return 'roll it, second gear';
+    case 'crank':
+      return 'crank';
+  }
+}
