@@ -1,4 +1,4 @@
-import { test as base } from '@playwright/test';
+import { type BrowserContext, test as base } from '@playwright/test';
 import { TestServer } from './server';
 import { Technician } from './technician';
 
@@ -8,6 +8,13 @@ interface Fixtures {
 interface WorkerFixtures {
   /** One server with the demo data for all tests of a worker: a start costs seconds. */
   readonly server: TestServer;
+}
+
+/** Says who holds the devices of a test, once: a new device asks. */
+export async function worksHere(context: BrowserContext, crewId = 'crew-1'): Promise<void> {
+  await context.addInitScript((id) => {
+    localStorage.setItem('voltrek.crew', localStorage.getItem('voltrek.crew') ?? id);
+  }, crewId);
 }
 
 export const test = base.extend<Fixtures, WorkerFixtures>({
@@ -21,6 +28,10 @@ export const test = base.extend<Fixtures, WorkerFixtures>({
     },
     { scope: 'worker', timeout: 60_000 },
   ],
+  context: async ({ context }, use) => {
+    await worksHere(context);
+    await use(context);
+  },
   tech: async ({ page, server }, use) => {
     const faults: string[] = [];
     page.on('pageerror', (error) => faults.push(error.message));

@@ -21,6 +21,8 @@ test('a house is set up from nothing, its first job is worked to the end, and al
     await page.getByLabel('Name', { exact: true }).last().fill('Teasel');
     await page.getByLabel('Name of the van').fill('Van 7, Plover');
     await tech.tap(/Spare batteries/, /Hydrometer/, 'To the board');
+    // Two work here, and this device is new to both.
+    await page.getByRole('dialog').getByRole('button', { name: 'Sorrel' }).click();
     await expect(page.getByRole('heading', { name: 'Board' })).toBeVisible();
     await expect(page.getByLabel('Who works')).toHaveText(/Sorrel\s*Teasel/);
 
@@ -61,6 +63,7 @@ test('a house is set up from nothing, its first job is worked to the end, and al
     const second = await fresh.start();
     expect(second.ready, second.output).toBeTruthy();
     await page.goto(fresh.url);
+    await page.getByRole('dialog').getByRole('button', { name: 'Teasel' }).click();
     await expect(page.getByRole('heading', { name: 'Board' })).toBeVisible();
     await expect(page.getByLabel('Who works')).toHaveText(/Sorrel\s*Teasel/);
     await page.goto(`${fresh.url}/kit`);

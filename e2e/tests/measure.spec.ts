@@ -5,7 +5,7 @@ import { batteryOhms, type BatteryRating, batteryOpenVolts } from '@voltrek/core
 import { aloneRescue } from '@voltrek/core/circuit';
 import type { Engine } from '@voltrek/core/engine';
 import { recordTry } from '@voltrek/core/practice';
-import { expect, test } from '../support/fixtures';
+import { expect, test, worksHere } from '../support/fixtures';
 import { TestServer } from '../support/server';
 import { Technician } from '../support/technician';
 
@@ -175,6 +175,7 @@ test('a meter that goes is shown as lost, comes back, and the pad works all the 
   process.env.VOLTREK_METER = `127.0.0.1:${port}`;
   const server = await TestServer.create();
   const page = await browser.newPage();
+  await worksHere(page.context());
   try {
     await server.start();
     delete process.env.VOLTREK_METER;

@@ -23,6 +23,7 @@ import { askLog, logFeature } from './shared/state/log';
 import { loadRules, rulesFeature, setRule } from './shared/state/rules';
 import { deviceFeature } from './shared/sync/device-state';
 import { JobSync } from './shared/sync/job-sync';
+import { keepSettings, settingsFeature } from './shared/state/settings';
 import { changeCrew, keepCrew, keepLight, keepVan, loadCrew, sessionFeature } from './shared/state/session';
 
 export const appConfig: ApplicationConfig = {
@@ -43,6 +44,7 @@ export const appConfig: ApplicationConfig = {
     ),
     provideStore(),
     provideState(sessionFeature),
+    provideState(settingsFeature),
     provideState(boardFeature),
     provideState(atlasFeature),
     provideState(kitFeature),
@@ -61,6 +63,7 @@ export const appConfig: ApplicationConfig = {
         keepLight,
         keepCrew,
         keepVan,
+        keepSettings,
         hearBoard,
         loadBoard,
         searchAtlas,

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, effect, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, effect, inject, untracked } from '@angular/core';
 import { RouterOutlet } from '@angular/router';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
@@ -6,8 +6,15 @@ import { KeyHelp } from './shell/key-help';
 import { Refusals } from './shell/refusals';
 import { TopBar } from './shell/top-bar';
 import { Versions } from './shell/versions';
-import { sessionFeature } from './shared/state/session';
+import { WhoWorks } from './shell/who-works';
+import { ticker } from './shared/job/ticker';
+import { lightAt } from './shared/state/light-by-clock';
+import { SessionActions, sessionFeature } from './shared/state/session';
+import { settingsFeature } from './shared/state/settings';
 import { DeviceStore } from './shared/sync/device-store';
+
+/** How often it is looked what light the hour asks for, ms. */
+const CLOCK_MS = 60_000;
 
 /** The frame around every screen. */
 @Component({
@@ -59,15 +66,39 @@ export class App {
   protected readonly versions = inject(Versions);
   protected readonly canKeep = inject(DeviceStore).canKeep;
   private readonly modals = inject(NgbModal);
-  private readonly light = inject(Store).selectSignal(sessionFeature.selectLight);
+  private readonly store = inject(Store);
+  private readonly light = this.store.selectSignal(sessionFeature.selectLight);
+  private readonly settings = this.store.selectSignal(settingsFeature.selectSettingsState);
+  private readonly asksWho = this.store.selectSignal(sessionFeature.selectAsksWho);
+  private readonly now = ticker(CLOCK_MS);
 
   constructor() {
-    effect(() => document.documentElement.setAttribute('data-light', this.light()));
+    const root = document.documentElement;
+    effect(() => root.setAttribute('data-light', this.light()));
+    effect(() => root.toggleAttribute('data-large', this.settings().largeType));
+    effect(() => root.toggleAttribute('data-left-hand', this.settings().leftHand));
+    effect(() => {
+      if (!this.settings().lightByClock) return;
+      const light = lightAt(new Date(this.now()).getHours());
+      if (light !== untracked(this.light))
+        this.store.dispatch(SessionActions.lightChosen({ light, byClock: true }));
+    });
+    effect(() => {
+      if (!this.asksWho()) return;
+      untracked(() =>
+        this.modals.open(WhoWorks, {
+          ariaLabelledBy: 'who-title',
+          centered: true,
+          backdrop: 'static',
+          keyboard: false,
+        }),
+      );
+    });
   }
 
   protected onKey(event: KeyboardEvent): void {
     const isTyping = event.target instanceof HTMLElement && event.target.matches('input, textarea, select');
-    if (isTyping || this.modals.hasOpenModals()) return;
+    if (isTyping || this.modals.hasOpenModals() || !this.settings().letterKeys) return;
     if (event.key === '?') this.modals.open(KeyHelp, { ariaLabelledBy: 'keys-title', centered: true });
     if (event.key === '/') {
       const search = document.querySelector<HTMLInputElement>('input[type=search]');

@@ -1,6 +1,8 @@
-import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { NgbProgressbar } from '@ng-bootstrap/ng-bootstrap/progressbar';
 import { clock } from '../shared/words/figures';
+import { Cues } from '../shared/ui/cues';
+import { whenPassed } from '../shared/ui/when-passed';
 import { serverTicker } from '../shared/job/ticker';
 
 /** A wait, counted down from the act that began it, so that a reload does not start it again. */
@@ -42,6 +44,12 @@ export class Countdown {
   private readonly started = computed(() => Date.parse(this.since() ?? new Date().toISOString()));
   private readonly passed = computed(() => Math.max(0, (this.now() - this.started()) / 1000));
 
-  protected readonly left = computed(() => clock(this.seconds() - this.passed()));
+  private readonly secondsLeft = computed(() => this.seconds() - this.passed());
+  protected readonly left = computed(() => clock(this.secondsLeft()));
   protected readonly share = computed(() => Math.min(1, this.passed() / this.seconds()));
+
+  constructor() {
+    const cues = inject(Cues);
+    whenPassed(this.secondsLeft, () => cues.give('over'));
+  }
 }

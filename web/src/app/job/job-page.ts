@@ -45,6 +45,7 @@ import {
   selectWork,
 } from '../shared/job/job-selectors';
 import { Reporter } from '../shared/job/reporter';
+import { settingsFeature } from '../shared/state/settings';
 import { deviceFeature } from '../shared/sync/device-state';
 
 /** Stages at which the drawing says where to put the hand. */
@@ -82,6 +83,7 @@ export class JobPage implements OnDestroy {
   private readonly modals = inject(NgbModal);
   private readonly reporter = inject(Reporter);
 
+  private readonly letterKeys = this.store.selectSignal(settingsFeature.selectLetterKeys);
   protected readonly work = this.store.selectSignal(selectWork);
   protected readonly problem = this.store.selectSignal(jobFeature.selectProblem);
   protected readonly connected = this.store.selectSignal(deviceFeature.selectConnected);
@@ -189,7 +191,7 @@ export class JobPage implements OnDestroy {
       target instanceof HTMLElement && target.matches('input, select, textarea, [contenteditable]');
     // A held key acts once: Undo held down would take back tap after tap.
     if (isTyping || event.repeat || event.ctrlKey || event.metaKey || event.altKey) return;
-    if (this.modals.hasOpenModals()) return;
+    if (this.modals.hasOpenModals() || !this.letterKeys()) return;
     const key = event.key.toLowerCase();
     const nth = STAGES[Number(event.key) - 1];
     // On Measure the digits belong to the number pad.

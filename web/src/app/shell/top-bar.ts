@@ -1,12 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink, RouterLinkActive } from '@angular/router';
 import { workingTempC } from '@voltrek/core/job';
+import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
 import { selectJob } from '../shared/job/job-selectors';
 import { kitFeature } from '../shared/state/kit';
 import { atWork, type Light, LIGHTS, SessionActions, sessionFeature } from '../shared/state/session';
 import { degrees } from '../shared/words/figures';
 import { SavedLine } from './saved-line';
+import { ThisDevice } from './this-device';
 
 /** The slim bar on top: where you are, whether all is saved, and the light level. */
 @Component({
@@ -51,6 +53,9 @@ import { SavedLine } from './saved-line';
         </label>
       }
     }
+    <button type="button" class="device" aria-label="This device: settings" (click)="openSettings()">
+      <i class="bi bi-sliders" aria-hidden="true"></i>
+    </button>
     <div class="lights" role="radiogroup" aria-label="Light">
       @for (level of lights; track level) {
         <button type="button" role="radio" [attr.aria-checked]="level === light()" (click)="choose(level)">
@@ -132,7 +137,7 @@ import { SavedLine } from './saved-line';
     }
     select {
       max-width: 148px;
-      min-height: 40px;
+      min-height: 48px;
       padding: 2px 8px;
       border: 1px solid var(--on-road-dim);
       border-radius: 5px;
@@ -141,12 +146,10 @@ import { SavedLine } from './saved-line';
     }
     .lights {
       display: flex;
-      border: 1px solid var(--on-road-dim);
-      border-radius: 24px;
-      overflow: hidden;
     }
     .lights button {
-      min-height: 38px;
+      min-height: 48px;
+      min-width: 48px;
       padding: 0 14px;
       border: 0;
       background: none;
@@ -158,9 +161,19 @@ import { SavedLine } from './saved-line';
       color: var(--on-lamp);
       font-weight: 700;
     }
+    .device {
+      display: grid;
+      place-items: center;
+      width: 48px;
+      height: 48px;
+      border: 0;
+      background: none;
+      color: inherit;
+      font-size: 18px;
+    }
     .cycle {
       display: none;
-      min-height: 40px;
+      min-height: 48px;
       min-width: 64px;
       border: 0;
       border-radius: 20px;
@@ -222,6 +235,12 @@ import { SavedLine } from './saved-line';
         display: block;
         margin-left: auto;
       }
+      .device {
+        margin-left: auto;
+      }
+      .device ~ .cycle {
+        margin-left: 0;
+      }
       .saved + .lights + .cycle {
         margin-left: 0;
       }
@@ -230,6 +249,7 @@ import { SavedLine } from './saved-line';
 })
 export class TopBar {
   private readonly store = inject(Store);
+  private readonly modals = inject(NgbModal);
 
   protected readonly links = [
     { path: '/board', name: 'Board' },
@@ -261,6 +281,10 @@ export class TopBar {
   });
 
   protected readonly following = computed(() => LIGHTS[(LIGHTS.indexOf(this.light()) + 1) % LIGHTS.length]!);
+
+  protected openSettings(): void {
+    this.modals.open(ThisDevice, { ariaLabelledBy: 'device-title', centered: true, scrollable: true });
+  }
 
   protected choose(light: Light): void {
     this.store.dispatch(SessionActions.lightChosen({ light }));

@@ -6,6 +6,7 @@ import {
   input,
   linkedSignal,
   output,
+  type Signal,
   signal,
 } from '@angular/core';
 import { ATTEMPT_OUTCOMES, type AttemptOutcome } from '@voltrek/core/diagnosis';
@@ -17,6 +18,8 @@ import type { NextTry } from '@voltrek/core/plan';
 import { outOfRange, TYPED_RANGES } from '@voltrek/core/quantities';
 import { typedVolts } from '../../shared/ui/typed-volts';
 import { clock, inHundred, volts } from '../../shared/words/figures';
+import { Cues } from '../../shared/ui/cues';
+import { whenPassed } from '../../shared/ui/when-passed';
 import { REST_WORDS } from '../../shared/words/atlas-words';
 import { OUTCOME_WORDS, OUTLOOK_WORDS, WAKE_OUTCOME_WORDS } from '../../shared/words/words';
 import { NextAction } from '../next-action';
@@ -280,6 +283,10 @@ export class Crank {
   protected readonly over = computed(
     () => this.running() !== null && !this.wakes() && this.seconds() > this.limitSeconds(),
   );
+  /** Of the seconds that a try may last; none while nothing cranks. A try that ends in time is no limit reached. */
+  private readonly tryLeft = computed(() =>
+    this.running() === null || this.wakes() ? null : this.limitSeconds() - this.seconds(),
+  );
   protected readonly time = computed(() => {
     if (this.running()) return this.seconds().toFixed(1);
     return this.restLeft() > 0 ? clock(this.restLeft()) : '0.0';
@@ -362,6 +369,14 @@ export class Crank {
     const value = this.lowest();
     return value === null ? 'That is not a voltage.' : outOfRange('Volts', value, TYPED_RANGES.volts);
   });
+
+  constructor() {
+    const cues = inject(Cues);
+    const whileResting = (left: Signal<number>) => computed(() => (this.running() ? null : left()));
+    whenPassed(whileResting(this.restLeft), () => cues.give('over'));
+    whenPassed(whileResting(this.waitLeft), () => cues.give('over'));
+    whenPassed(this.tryLeft, () => cues.give('stop'));
+  }
 
   protected start(): void {
     this.chosen.set(null);

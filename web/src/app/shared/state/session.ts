@@ -1,7 +1,15 @@
 import { inject } from '@angular/core';
 import type { CrewMember } from '@voltrek/contracts';
 import { Actions, createEffect, ofType, ROOT_EFFECTS_INIT } from '@ngrx/effects';
-import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
+import {
+  createActionGroup,
+  createFeature,
+  createReducer,
+  createSelector,
+  emptyProps,
+  on,
+  props,
+} from '@ngrx/store';
 import { concatMap, switchMap, tap } from 'rxjs';
 import { Api } from './api';
 import { answered } from './answered';
@@ -27,7 +35,7 @@ const VAN_KEY = 'voltrek.van';
 export const SessionActions = createActionGroup({
   source: 'Session',
   events: {
-    'Light Chosen': props<{ light: Light }>(),
+    'Light Chosen': props<{ light: Light; byClock?: boolean }>(),
     'Crew Chosen': props<{ crewId: string }>(),
     'Van Chosen': props<{ vanId: string }>(),
     'Crew Wanted': emptyProps(),
@@ -40,6 +48,12 @@ export const SessionActions = createActionGroup({
 
 /** Those who work here now. */
 export const atWork = (crew: readonly CrewMember[]): readonly CrewMember[] => crew.filter((c) => !c.retired);
+
+/** Whoever was chosen on this device, or the only one there is; nobody until somebody says so. */
+function whoIs(chosen: string, crew: readonly CrewMember[]): string {
+  if (crew.some((c) => c.id === chosen)) return chosen;
+  return crew.length === 1 ? crew[0]!.id : '';
+}
 
 function storedLight(): Light {
   const stored = localStorage.getItem(LIGHT_KEY);
@@ -58,6 +72,15 @@ const initial: SessionState = {
 /** Who works here and in what light. */
 export const sessionFeature = createFeature({
   name: 'session',
+  extraSelectors: ({ selectCrew, selectCrewId, selectCrewKnown }) => ({
+    /** Somebody works here, and nobody has said who holds this device. */
+    selectAsksWho: createSelector(
+      selectCrew,
+      selectCrewId,
+      selectCrewKnown,
+      (crew, crewId, isKnown) => isKnown && crewId === '' && atWork(crew).length > 0,
+    ),
+  }),
   reducer: createReducer(
     initial,
     on(SessionActions.lightChosen, (state, { light }) => ({ ...state, light })),
@@ -68,7 +91,7 @@ export const sessionFeature = createFeature({
       crew,
       crewKnown: true,
       problem: null,
-      crewId: atWork(crew).some((c) => c.id === state.crewId) ? state.crewId : (atWork(crew)[0]?.id ?? ''),
+      crewId: whoIs(state.crewId, atWork(crew)),
     })),
     on(SessionActions.crewFailed, (state, { problem }) => ({ ...state, problem })),
   ),

@@ -1,0 +1,19 @@
+import type { SettingKey } from '../state/settings';
+
+/** What a device can be set to, in the order it is shown. */
+export const SETTING_WORDS: readonly {
+  readonly key: SettingKey;
+  readonly name: string;
+  readonly says: string;
+}[] = [
+  {
+    key: 'lightByClock',
+    name: 'Light by the clock',
+    says: 'Night from 20:00 to 06:00, Dusk for two hours around it.',
+  },
+  { key: 'largeType', name: 'Larger type', says: 'Everything an eighth larger; more has to be scrolled.' },
+  { key: 'leftHand', name: 'Left hand', says: 'Make safe at the left, Undo at the right.' },
+  { key: 'tones', name: 'Tones', says: 'When a wait or a rest is over, and when a try must stop.' },
+  { key: 'vibrates', name: 'Vibration', says: 'The same in the hand, where the device can.' },
+  { key: 'letterKeys', name: 'Keys of one letter', says: 'U, R, M, the digits, / and ? act by themselves.' },
+];

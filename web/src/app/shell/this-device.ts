@@ -1,0 +1,84 @@
+import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
+import { Store } from '@ngrx/store';
+import { SettingsActions, settingsFeature, type SettingKey } from '../shared/state/settings';
+import { Cues } from '../shared/ui/cues';
+import { SETTING_WORDS } from '../shared/words/setting-words';
+
+/** How this device is set. */
+@Component({
+  selector: 'vt-this-device',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <div class="sheet">
+      <h1 id="device-title">This device</h1>
+      <ul class="ruled">
+        @for (row of rows; track row.key) {
+          <li>
+            <button
+              type="button"
+              role="switch"
+              class="key"
+              [attr.aria-checked]="settings()[row.key]"
+              (click)="set(row.key, !settings()[row.key])"
+            >
+              <span>{{ row.name }}</span>
+              <strong>{{ settings()[row.key] ? 'on' : 'off' }}</strong>
+              <span class="dim">{{ row.says }}</span>
+            </button>
+          </li>
+        }
+      </ul>
+      <div class="keys">
+        <button type="button" class="key" (click)="cues.give('over')">Try the tone</button>
+        <button type="button" class="key" (click)="modal.dismiss()">Close</button>
+      </div>
+    </div>
+  `,
+  styles: `
+    .sheet {
+      display: grid;
+      gap: 16px;
+      padding: 24px;
+    }
+    ul {
+      display: grid;
+      gap: 6px;
+      border: 0;
+    }
+    li {
+      border: 0;
+    }
+    li .key {
+      display: grid;
+      grid-template-columns: 1fr auto;
+      gap: 0 14px;
+      width: 100%;
+      min-height: 56px;
+      padding: 6px 14px;
+      text-align: left;
+    }
+    li .dim {
+      grid-column: 1 / -1;
+      margin: 0;
+      color: inherit;
+      font-size: 15px;
+      font-weight: 400;
+    }
+    [aria-checked='true'] {
+      border-color: var(--ink);
+      box-shadow: inset 7px 0 0 var(--lamp);
+    }
+  `,
+})
+export class ThisDevice {
+  private readonly store = inject(Store);
+  protected readonly modal = inject(NgbActiveModal);
+  protected readonly cues = inject(Cues);
+  protected readonly settings = this.store.selectSignal(settingsFeature.selectSettingsState);
+  protected readonly rows = SETTING_WORDS;
+
+  protected set(key: SettingKey, on: boolean): void {
+    this.store.dispatch(SettingsActions.set({ key, on }));
+  }
+}

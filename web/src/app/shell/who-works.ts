@@ -1,0 +1,50 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
+import { Store } from '@ngrx/store';
+import { atWork, SessionActions, sessionFeature } from '../shared/state/session';
+
+/** Asked once of a device that nobody has said whose hands it is in: what is logged bears a name. */
+@Component({
+  selector: 'vt-who-works',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <div class="sheet">
+      <h1 id="who-title">Who works on this device?</h1>
+      <p class="dim">
+        All that is tapped here is logged under this name. It can be changed at the top of the Board.
+      </p>
+      <div class="names">
+        @for (member of crew(); track member.id) {
+          <button type="button" class="key" (click)="choose(member.id)">{{ member.name }}</button>
+        }
+      </div>
+    </div>
+  `,
+  styles: `
+    .sheet {
+      display: grid;
+      gap: 16px;
+      padding: 24px;
+    }
+    .names {
+      display: grid;
+      grid-template-columns: repeat(auto-fill, minmax(160px, 1fr));
+      gap: 10px;
+    }
+    .key {
+      min-height: 64px;
+      font-size: 20px;
+    }
+  `,
+})
+export class WhoWorks {
+  private readonly store = inject(Store);
+  private readonly modal = inject(NgbActiveModal);
+  private readonly everybody = this.store.selectSignal(sessionFeature.selectCrew);
+  protected readonly crew = computed(() => atWork(this.everybody()));
+
+  protected choose(crewId: string): void {
+    this.store.dispatch(SessionActions.crewChosen({ crewId }));
+    this.modal.close();
+  }
+}
