@@ -2,7 +2,7 @@ import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { join } from 'node:path';
 import type { BrowserContext } from '@playwright/test';
-import { test } from './support/fixtures';
+import { expect, test } from './support/fixtures';
 
 const FOLDER = join(import.meta.dirname, '..', 'docs', 'screenshots');
 
@@ -41,7 +41,7 @@ async function shootPdf(context: BrowserContext, file: string, path: string): Pr
 
 /** Takes the pictures of the README from the demo data: `npm run screenshots`. */
 test('pictures of the main views', async ({ tech, page }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(300_000);
   const shoot = async (name: string): Promise<void> => {
     await page.mouse.move(0, 0);
     await page.waitForTimeout(350);
@@ -63,10 +63,8 @@ test('pictures of the main views', async ({ tech, page }) => {
   await tech.next('Found, positive is sure');
   await tech.read('1180');
   await tech.next('Go on to Plan');
-  await page.getByRole('tab', { name: 'Leads' }).click();
-  await page.getByRole('img', { name: /Lead sets/ }).waitFor();
-  await page.getByRole('tab', { name: 'Crank' }).click();
-  await page.waitForTimeout(800);
+  await page.getByRole('radio', { name: /Service van, heavy set/ }).waitFor();
+  await expect(page.getByText(/^Searching, /)).toBeHidden({ timeout: 30_000 });
   await shoot('plan');
   await tech.take(/Service van, heavy set/);
   for (const done of ['All off', 'Red clamp is on', 'Red clamp is on', 'Black clamp is on'])
@@ -83,12 +81,25 @@ test('pictures of the main views', async ({ tech, page }) => {
   await tech.tap('Make safe');
   await shoot('make-safe');
   await tech.tap('Back to the job');
+  const why = async (reason: string): Promise<void> => {
+    await page.getByLabel('Reason, kept in the log').fill(reason);
+    await tech.tap('Go on, and log it');
+  };
   await tech.next('Waited');
+  await why('Volts at the posts climb fast.');
   await tech.next('Go on: crank');
   await tech.next('Crank now');
-  await tech.tap('It runs');
-  await page.waitForTimeout(1200);
+  await page.waitForTimeout(2500);
+  await tech.tap('Slow');
+  await page.getByLabel(/Lowest volts/).fill('9.9');
+  await tech.next('End the try');
+  await page.getByRole('radio', { name: 'Again, as it is' }).waitFor({ timeout: 30_000 });
+  await page.waitForTimeout(6000);
   await shoot('crank');
+  await page.getByRole('radio', { name: 'Again, as it is' }).click();
+  await tech.next('Rest');
+  await why('Turned freely, one more.');
+  await tech.tap('It runs');
   await tech.next('End the try');
   await tech.next('Go on to Clear down');
   await tech.next('Consumer is on');

@@ -35,6 +35,11 @@ import { WaitingDialog } from './waiting-dialog';
       line-height: 1.1;
       text-align: left;
     }
+    @media (max-width: 720px) {
+      button {
+        padding: 0 4px;
+      }
+    }
     :host(.waiting) button {
       color: var(--lamp);
       font-weight: 600;

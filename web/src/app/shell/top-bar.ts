@@ -197,7 +197,7 @@ import { ThisDevice } from './this-device';
     @media (max-width: 720px) {
       :host {
         flex-wrap: wrap;
-        gap: 0 10px;
+        gap: 0 4px;
         height: auto;
         min-height: 48px;
         padding: 0 8px;
@@ -234,6 +234,12 @@ import { ThisDevice } from './this-device';
       .cycle {
         display: block;
         margin-left: auto;
+      }
+      .by {
+        padding-left: 8px;
+      }
+      .cycle {
+        min-width: 56px;
       }
       .device {
         margin-left: auto;
