@@ -9,6 +9,8 @@ import {
   type HiddenMachine,
   keyOnDrop,
   lookOf,
+  joinedWithHelp,
+  ohmsInside,
   oneBattery,
   CHECK_IDS,
   type CheckId,
@@ -65,12 +67,20 @@ export function parseSetup(text: string): Setup {
 export function worldOf(setup: Setup): World {
   const { profile, cause, seed, check, battery, phase, helped } = setup;
   const hidden = drawHidden(cause, profile, seededRandom(seed));
-  const batteries = restVoltsOf(hidden, profile);
+  const alone = restVoltsOf(hidden, profile);
+  const inside = ohmsInside(hidden, profile);
+  // With help joined the posts show the helper.
+  const batteries = helped
+    ? alone.map((openVolts, i) => joinedWithHelp({ openVolts, ohms: inside[i]! }).openVolts)
+    : alone;
   const string = batteries.reduce((a, b) => a + b, 0);
+  /** Only what is charged the wrong way round shows less than nothing. */
+  const least = Math.min(0, string);
   const crank = phase === 'cranking' ? playedCrank(hidden, profile, helped) : null;
   const starts = lookOf(hidden, profile, helped) === 'starts';
   const running = (hidden.chargingVolts * profile.systemVolts) / 12;
-  const dash = keyOnDrop(hidden, profile);
+  // A helper carries the dash without noticing it.
+  const dash = helped ? 0 : keyOnDrop(hidden, profile);
   const tested = battery < batteries.length ? oneBattery(hidden, battery) : hidden;
 
   const posts = (seconds: number): number => {
@@ -98,7 +108,7 @@ export function worldOf(setup: Setup): World {
           ? dropOver(hidden.plusOhms + hidden.minusOhms + hidden.cableOhms)
           : check === 'rest'
             ? () => batteries[battery] ?? string
-            : posts;
+            : (seconds) => Math.max(least, posts(seconds));
   return {
     volts,
     amps: (seconds) => (phase === 'still' ? asleepAmps(hidden) : starterAmps(seconds)),

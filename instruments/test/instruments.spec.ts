@@ -127,6 +127,22 @@ describe('the world behind the instruments', () => {
     expect(faulty.every((v) => v < 13.6 || v > 15)).toBeTrue();
   });
 
+  it('shows the helper at the posts while help is joined, before, during and after a try', () => {
+    for (const seed of [1, 2, 3, 5, 141])
+      for (const phase of ['still', 'cranking'] as const) {
+        const { volts } = worldOf(setupOf('left-on', { seed, phase, helped: true, check: 'crank' }));
+        for (let seconds = 0; seconds < 6; seconds += 0.1)
+          expect(volts(seconds)).withContext(`${seed} ${phase} ${seconds}`).toBeGreaterThan(9);
+      }
+  });
+
+  it('never shows less than nothing at the posts of a battery that is only flat', () => {
+    for (const seed of [1, 2, 3, 4, 5, 6, 141]) {
+      const { volts } = worldOf(setupOf('left-on', { seed, phase: 'cranking', check: 'crank' }));
+      for (let seconds = 0; seconds < 6; seconds += 0.1) expect(volts(seconds)).toBeGreaterThanOrEqual(0);
+    }
+  });
+
   it('refuses a setup it does not know', () => {
     expect(() => parseSetup('{"cause":"gremlins"}')).toThrow();
     expect(parseSetup(JSON.stringify(setupOf('worn'))).cause).toBe('worn');

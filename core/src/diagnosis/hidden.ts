@@ -145,7 +145,7 @@ export function crankOf(hidden: Electrical, profile: DiagnosisProfile, withHelp:
 }
 
 /** A battery with a good source across it, as one. */
-function joinedWithHelp({ openVolts, ohms }: ModelBattery): ModelBattery {
+export function joinedWithHelp({ openVolts, ohms }: ModelBattery): ModelBattery {
   const conductance = 1 / ohms + 1 / HELP.ohms;
   return {
     openVolts: (openVolts / ohms + HELP.openVolts / HELP.ohms) / conductance,
