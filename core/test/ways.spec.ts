@@ -143,6 +143,15 @@ describe('waysOf', () => {
     expect(waysOf(input, SEED, () => false, 40)).toBeNull();
   });
 
+  it('counts on no charge from a donor whose engine the house keeps off', () => {
+    const { job } = jobWith(DIESEL, [11.75]);
+    const rules = { ...DEFAULT_RULES, donorEngine: 'off-throughout' } as const;
+    const ranked = rankForJob(job, DIESEL, KIT, rules);
+    const off = waysOf(waysInput(job, DIESEL, KIT, ranked, rules, job.openedAt)!, SEED)!;
+    expect(wayOf(off, 'donor+heavy').points.map((p) => p.waitMinutes)).toEqual([0]);
+    expect(surest(wayOf(off, 'donor+heavy'))).toBeLessThanOrEqual(surest(wayOf(found, 'donor+heavy')));
+  });
+
   it('offers nothing where a battery forbids all current', () => {
     const { job, ranked } = jobWith(CAR, [-3]);
     expect(waysInput(job, CAR, KIT, ranked, DEFAULT_RULES, job.openedAt)).toBeNull();

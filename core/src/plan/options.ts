@@ -77,7 +77,7 @@ function optionsOf(
   switch (item.kind) {
     case 'donor': {
       const isBarred = machine.machineClass === 'motorcycle' && rules.motorcycleDonor === 'off';
-      const donorRuns = !startsByWaking(machine) && !isBarred;
+      const donorRuns = !startsByWaking(machine) && !isBarred && rules.donorEngine !== 'off-throughout';
       const source = donorSource(item, donorRuns, tempC, rules.donorRevs);
       const engineAlternator = donorSource(item, true, tempC, rules.donorRevs).alternator!;
       return leadSets.map((set) => ({

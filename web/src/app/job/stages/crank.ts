@@ -17,11 +17,11 @@ import { startsByWaking } from '@voltrek/core/machine';
 import type { NextTry } from '@voltrek/core/plan';
 import { outOfRange, TYPED_RANGES } from '@voltrek/core/quantities';
 import { typedVolts } from '../../shared/ui/typed-volts';
-import { clock, inHundred, volts } from '../../shared/words/figures';
+import { clock, volts } from '../../shared/words/figures';
 import { Cues } from '../../shared/ui/cues';
 import { whenPassed } from '../../shared/ui/when-passed';
 import { REST_WORDS } from '../../shared/words/atlas-words';
-import { OUTCOME_WORDS, OUTLOOK_WORDS, WAKE_OUTCOME_WORDS } from '../../shared/words/words';
+import { OUTCOME_WORDS, WAKE_OUTCOME_WORDS } from '../../shared/words/words';
 import { NextAction } from '../next-action';
 import { ReasonPrompt } from '../../shared/ui/reason-prompt';
 import type { PlannedRescue, Work } from '../../shared/job/job-selectors';
@@ -30,13 +30,14 @@ import { serverTicker } from '../../shared/job/ticker';
 import { minutesWords } from '../../shared/words/way-words';
 import { CrankMeter } from './crank-meter';
 import { NextTries } from './next-tries';
+import { PlanPromise } from './plan-promise';
 import { Tries } from './tries';
 
 /** Bounded tries: start, watch, stop, rest. */
 @Component({
   selector: 'vt-crank',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [CrankMeter, NextAction, NextTries, Tries],
+  imports: [CrankMeter, NextAction, NextTries, PlanPromise, Tries],
   template: `
     <section class="stage" aria-labelledby="stage-title">
       <header>
@@ -92,40 +93,7 @@ import { Tries } from './tries';
       @if (weighs()) {
         <vt-next-tries [work]="work()" (chosenChange)="chosenNext.set($event)" />
       } @else if (work().job.plan; as plan) {
-        <dl class="promise">
-          <div>
-            <dt>the plan said</dt>
-            <dd class="figure small">{{ outlookWords[plan.outlook] }}</dd>
-          </div>
-          @if (plan.odds !== null) {
-            <div>
-              <dt>odds of a start</dt>
-              <dd class="figure small">{{ inHundred(plan.odds) }}</dd>
-            </div>
-          }
-          @if (plan.postVolts !== null) {
-            <div>
-              <dt>at the posts</dt>
-              <dd class="figure">{{ plan.postVolts.toFixed(1) }} <small>V</small></dd>
-            </div>
-          }
-          @if (plan.starterVolts !== null) {
-            <div>
-              <dt>at the starter</dt>
-              <dd class="figure">{{ plan.starterVolts.toFixed(1) }} <small>V</small></dd>
-            </div>
-            <div>
-              <dt>needs {{ plan.neededRpm?.toFixed(0) }}</dt>
-              <dd class="figure">{{ plan.rpm?.toFixed(0) }} <small>rpm</small></dd>
-            </div>
-          }
-          @if (plan.wakeVolts !== null) {
-            <div>
-              <dt>while it wakes</dt>
-              <dd class="figure">{{ plan.wakeVolts.toFixed(1) }} <small>V</small></dd>
-            </div>
-          }
-        </dl>
+        <vt-plan-promise [plan]="plan" />
       }
       <vt-tries [work]="work()" />
     </section>
@@ -198,17 +166,6 @@ import { Tries } from './tries';
       align-items: center;
       gap: 14px;
     }
-    .promise {
-      display: flex;
-      flex-wrap: wrap;
-      gap: 12px 40px;
-      margin: 0;
-      padding-top: 10px;
-      border-top: 1px solid var(--line);
-    }
-    .figure.small {
-      font-size: 22px;
-    }
     @media (max-width: 720px) {
       .outcomes {
         grid-template-columns: repeat(2, 1fr);
@@ -241,8 +198,6 @@ export class Crank {
 
   protected readonly volts = volts;
   protected readonly clock = clock;
-  protected readonly inHundred = inHundred;
-  protected readonly outlookWords = OUTLOOK_WORDS;
   protected readonly chosen = signal<AttemptOutcome | null>(null);
   protected readonly lowestText = signal('');
 

@@ -11,35 +11,14 @@ import {
   untracked,
 } from '@angular/core';
 import { clampsOn } from '@voltrek/core/hookup';
-import { planRecord, waysInput } from '@voltrek/core/job';
+import { planRecord, type Stage } from '@voltrek/core/job';
 import { rollingStart } from '@voltrek/core/machine';
-import {
-  type Chosen,
-  LIKELY_ODDS,
-  type Odds,
-  type PlanCase,
-  type PlanChanges,
-  planInputs,
-  type RankedOption,
-  rankWays,
-  USUAL_SURENESS,
-  type WaitCurve,
-  withChanges,
-} from '@voltrek/core/plan';
-import type { HouseRules } from '@voltrek/core/rules';
-import type { KitItem } from '@voltrek/core/sources';
+import { type PlanChanges, type RankedOption, withChanges } from '@voltrek/core/plan';
 import { Store } from '@ngrx/store';
 import { PlanRunner } from '../../../workers/plan-runner';
-import { inHundred, nameOf, percent, timeOfDay, volts } from '../../../shared/words/figures';
-import { minutesWords, wayName } from '../../../shared/words/way-words';
-import {
-  OUTLOOK_WORDS,
-  ROLLING_BAR_WORDS,
-  ROLLING_CAUTION_WORDS,
-  unfitWords,
-} from '../../../shared/words/words';
+import { percent } from '../../../shared/words/figures';
+import { ROLLING_BAR_WORDS, ROLLING_CAUTION_WORDS } from '../../../shared/words/words';
 import { NextAction } from '../../next-action';
-import { optionName } from '../../option-name';
 import {
   selectOptions,
   selectPlanCases,
@@ -47,20 +26,16 @@ import {
   type Work,
 } from '../../../shared/job/job-selectors';
 import { Reporter } from '../../../shared/job/reporter';
-import { serverTicker } from '../../../shared/job/ticker';
 import { WaysStore } from '../../ways-store';
-import { OptionList, type OptionRow } from './option-list';
+import { OptionList } from './option-list';
 import { PlanCompare } from './plan-compare';
 import { PlanDetailView } from './plan-detail';
 import { notesOf } from './plan-notes';
+import { byOdds, rowOf } from './option-rows';
+import { computedWait, inputsOfPlan } from './plan-record';
+import { PlanWays } from './plan-ways';
 import { WayList } from './way-list';
-import { DETAIL_RUNNER, LONGEST_WAIT_MIN, ODDS_RUNNER, PlanStore } from './plan-store';
-
-/** How often the time by which it runs is told anew, ms. */
-const CLOCK_MS = 5_000;
-/** A bar's full track stands for this many times the needed speed (or the least wake volts). */
-const TRACK_RATIO = 3;
-const WAKE_TRACK_RATIO = 1.4;
+import { DETAIL_RUNNER, ODDS_RUNNER, PlanStore } from './plan-store';
 
 /** What is on the van, ranked by what the circuit says it will do here, and the chosen one in depth. */
 @Component({
@@ -73,6 +48,7 @@ const WAKE_TRACK_RATIO = 1.4;
     PlanStore,
     PlanRunner,
     WaysStore,
+    PlanWays,
   ],
   template: `
     <section class="stage" aria-labelledby="stage-title">
@@ -89,16 +65,16 @@ const WAKE_TRACK_RATIO = 1.4;
             Side by side
           </button>
         }
-        @if (hasWays()) {
+        @if (ways.exist()) {
           <button type="button" class="key" [attr.aria-pressed]="isDeep()" (click)="goDeep(!isDeep())">
             In depth
           </button>
         }
       </header>
-      @if (waysStore.failed()) {
+      @if (search.failed()) {
         <p class="problem" role="alert">
           The ways could not be searched.
-          <button type="button" class="key" (click)="search()">Search again</button>
+          <button type="button" class="key" (click)="ways.again()">Search again</button>
         </p>
       }
       @if (store.problem(); as problem) {
@@ -110,21 +86,21 @@ const WAKE_TRACK_RATIO = 1.4;
       }
       @if (!isDeep()) {
         <vt-way-list
-          [ways]="waysStore.ways()"
-          [ranked]="shown()"
-          [chosenId]="chosenWay()?.way?.id ?? null"
-          [sureness]="sureness()"
-          [nameOf]="nameOf"
-          (picked)="pickWay($event)"
-          (surenessPicked)="beSure($event)"
+          [ways]="search.ways()"
+          [ranked]="ways.shown()"
+          [chosenId]="ways.chosen()?.way?.id ?? null"
+          [sureness]="ways.sureness()"
+          [nameOf]="ways.nameOf"
+          (picked)="ways.pick($event)"
+          (surenessPicked)="ways.beSure($event)"
         >
-          @if (waysStore.progress(); as share) {
+          @if (search.progress(); as share) {
             <p class="dim" role="status">Searching, {{ percent(share) }}</p>
           }
-          @if (elsewhere(); as line) {
+          @if (ways.elsewhere(); as line) {
             <p class="problem">{{ line }}</p>
           }
-          @if (nextBest(); as line) {
+          @if (ways.nextBest(); as line) {
             <p class="dim">{{ line }}</p>
           }
           @if (unfit().length) {
@@ -199,8 +175,8 @@ const WAKE_TRACK_RATIO = 1.4;
     <vt-next-action
       [label]="label()"
       [action]="actionKey()"
-      [isPlain]="isUnlikely()"
-      [disabled]="isDeep() ? !chosen() : !chosenWay()"
+      [isPlain]="!isDeep() && ways.isUnlikely()"
+      [disabled]="isDeep() ? !chosen() : !ways.chosen()"
       (go)="take()"
     />
   `,
@@ -252,27 +228,19 @@ const WAKE_TRACK_RATIO = 1.4;
 })
 export class Plan {
   readonly work = input.required<Work>();
-  readonly next = output();
-  readonly toCrank = output();
-  readonly toMeasure = output();
-  readonly toVerdict = output();
+  /** The stage where it goes on. */
+  readonly goOn = output<Stage>();
 
   private readonly reporter = inject(Reporter);
   private readonly options = inject(Store).selectSignal(selectOptions);
   private readonly cases = inject(Store).selectSignal(selectPlanCases);
   private readonly wakeCases = inject(Store).selectSignal(selectWakeCases);
   protected readonly store = inject(PlanStore);
-  protected readonly waysStore = inject(WaysStore);
-  private readonly now = serverTicker(CLOCK_MS);
+  protected readonly ways = inject(PlanWays);
+  protected readonly search = inject(WaysStore);
 
   /** The option in the log; a value of its own, so that other events do not move what is being looked at. */
   private readonly loggedId = computed(() => this.work().job.plan?.optionId ?? null);
-  /** The way that was taken; once its first source has charged and is off, what it goes on with. */
-  private readonly plannedWayId = computed(() => {
-    const { plan, charged } = this.work().job;
-    if (!plan?.thenOptionId) return plan?.optionId ?? null;
-    return charged?.optionId === plan.optionId ? plan.thenOptionId : `${plan.optionId}>${plan.thenOptionId}`;
-  });
   protected readonly chosenId = linkedSignal<string | null>(() => this.loggedId());
   protected readonly comparedId = signal<string | null>(null);
   protected readonly isComparing = signal(false);
@@ -287,75 +255,17 @@ export class Plan {
     const odds = this.store.byOption();
     return this.options().map((o) => rowOf(o, kit, odds[o.option.id]));
   });
-  /** By odds once all are drawn, so that nothing moves under a finger before. */
-  protected readonly fitting = computed(() => {
-    const fit = this.rows().filter((r) => !r.ranked.unfit);
-    const odds = this.store.byOption();
-    const points = (row: OptionRow): number => Math.round((odds[row.ranked.option.id]?.start ?? 0) * 100);
-    const areAllDrawn = fit.every((r) => odds[r.ranked.option.id]);
-    return areAllDrawn
-      ? [...fit].sort(
-          (a, b) =>
-            Number(a.ranked.option.chargeOnly) - Number(b.ranked.option.chargeOnly) || points(b) - points(a),
-        )
-      : fit;
-  });
+  protected readonly fitting = computed(() =>
+    byOdds(
+      this.rows().filter((r) => !r.ranked.unfit),
+      this.store.byOption(),
+    ),
+  );
   protected readonly unfit = computed(() => this.rows().filter((r) => r.ranked.unfit));
   /** The options one by one, each to the bottom; ways are what is shown first. */
   private readonly wantsDepth = signal(false);
-  protected readonly hasWays = computed(() => this.waysInput() !== null);
-  protected readonly isDeep = computed(() => this.wantsDepth() || !this.hasWays());
-  protected readonly sureness = signal(storedSureness());
-  private readonly waysInput = computed(
-    () => {
-      const { job, machine, kit, rules } = this.work();
-      return waysInput(job, machine, kit, this.options(), rules, new Date(this.askedAt()).toISOString());
-    },
-    { equal: (a, b) => JSON.stringify(a) === JSON.stringify(b) },
-  );
-  /** The moment that the search is of: what is joined goes on charging, so it is asked anew when the stage opens or something happens. */
-  private readonly askedAt = computed(() => {
-    this.work();
-    return untracked(this.now);
-  });
-  private readonly ranked = computed(() => rankWays(this.waysStore.settled(), this.sureness()));
-  /** Without those that another way of the same beginning beats. */
-  protected readonly shown = computed(() =>
-    withoutBeaten(this.ranked(), (id) => {
-      const option = this.options().find((o) => o.option.id === id)?.option;
-      return JSON.stringify([option?.sourceId, option?.across]);
-    }),
-  );
-  private readonly pickedWayId = linkedSignal<string | null>(() => this.plannedWayId());
-  protected readonly chosenWay = computed(
-    () => this.shown().find((c) => c.way.id === this.pickedWayId()) ?? this.shown()[0] ?? null,
-  );
-  protected readonly nextBest = computed(() => {
-    const chosen = this.chosenWay();
-    const sourceOf = (c: Chosen | null): string | null =>
-      this.options().find((o) => o.option.id === c?.way.optionId)?.option.sourceId ?? null;
-    const other = this.shown().find(
-      (c) => c.way.kind === 'join' && sourceOf(c) !== sourceOf(chosen) && c.point.start >= LIKELY_ODDS,
-    );
-    return chosen && other
-      ? `If that only groans, the next best: ${wayName(other.way, this.nameOf)}, ${minutesWords(other.point.minutes)}, ${inHundred(other.point.start)}.`
-      : null;
-  });
-  /** Said where it is likelier than not. */
-  protected readonly elsewhere = computed(() =>
-    this.waysStore.elsewhere() >= LIKELY_ODDS
-      ? `That the fault lies where no source helps: ${inHundred(this.waysStore.elsewhere())}. Look at joints, locks, starter and fuel first.`
-      : null,
-  );
-  protected readonly isUnlikely = computed(
-    () => !this.isDeep() && (this.chosenWay()?.point.start ?? 1) < LIKELY_ODDS,
-  );
+  protected readonly isDeep = computed(() => this.wantsDepth() || !this.ways.exist());
   protected readonly percent = percent;
-  protected readonly nameOf = (id: string): string => {
-    const { kit } = this.work();
-    const option = this.options().find((o) => o.option.id === id);
-    return option ? optionName(option, kit) : nameOf(kit, id);
-  };
   protected readonly chosen = computed(
     () => this.fitting().find((r) => r.ranked.option.id === this.chosenId()) ?? this.fitting()[0] ?? null,
   );
@@ -380,7 +290,7 @@ export class Plan {
   protected readonly oddsProgress = computed(() => percent(this.store.oddsProgress() ?? 0));
   protected readonly inputs = computed(() => {
     const plan = this.currentCase();
-    return plan ? this.inputsOf(plan) : [];
+    return plan ? inputsOfPlan(plan, this.work().job) : [];
   });
   protected readonly basis = computed(() =>
     this.work().job.readings.some((r) => r.kind === 'rest')
@@ -402,44 +312,20 @@ export class Plan {
   });
   private readonly isTaken = computed(() => this.loggedId() === this.chosenOptionId());
   protected readonly label = computed(() => {
-    const way = this.chosenWay();
-    if (!this.isDeep()) {
-      if (way) return this.wayLabel(way);
-      return this.waysStore.progress() === null ? 'Nothing fits' : 'Searching';
-    }
+    if (!this.isDeep()) return this.ways.label();
     const name = this.chosen()?.name;
     return !name ? 'Nothing fits' : this.isTaken() ? 'Go on to Hook up' : `Take: ${name}`;
   });
   /** The minutes in its label pass: that does not make it another action. */
   protected readonly actionKey = computed(() =>
-    this.isDeep() ? this.label() : (this.chosenWay()?.way.id ?? ''),
+    this.isDeep() ? this.label() : (this.ways.chosen()?.way.id ?? ''),
   );
-
-  private wayLabel({ way, point }: Chosen): string {
-    if (way.kind === 'own')
-      return way.mends ? 'Mend the joint, then read it again' : 'Go on: crank it as it is';
-    if (way.kind === 'roll') return 'Go on: roll it';
-    if (way.kind === 'reclamp') return 'Go on: set the clamps again';
-    if (way.kind === 'swap') return 'Go on: change the battery';
-    if (way.mends) return 'Mend the joint, then read it again';
-    const isTaken =
-      this.loggedId() === way.optionId && this.work().job.plan?.waitMinutes === point.waitMinutes;
-    if (isTaken) return 'Go on to Hook up';
-    const name = wayName(way, this.nameOf);
-    if (point.start < LIKELY_ODDS) return `Take it all the same: ${name}`;
-    const at = new Date(this.now() + point.minutes * 60_000);
-    return `Take: ${name}, running by ${timeOfDay(at)}`;
-  }
 
   constructor() {
     // New readings or a new scene make what was drawn stale: draw again from what is known now.
     effect(() => {
       const cases = this.cases();
       if (this.isDeep()) untracked(() => void this.store.askOdds(cases));
-    });
-    effect(() => {
-      const input = this.waysInput();
-      untracked(() => void this.waysStore.ask(input));
     });
     // In a task after the drawing that asks for it: a worker takes a while to be made.
     effect((onCleanup) => {
@@ -469,54 +355,16 @@ export class Plan {
     if (id) this.changesByOption.update((all) => ({ ...all, [id]: changes }));
   }
 
-  protected search(): void {
-    void this.waysStore.ask(this.waysInput());
-  }
-
   protected goDeep(isDeep: boolean): void {
-    const { optionId } = this.chosenWay()?.way ?? {};
+    const { optionId } = this.ways.chosen()?.way ?? {};
     if (isDeep && optionId) this.chosenId.set(optionId);
     this.wantsDepth.set(isDeep);
   }
 
-  protected pickWay(id: string): void {
-    this.pickedWayId.set(id);
-  }
-
-  protected beSure(sureness: number): void {
-    this.sureness.set(sureness);
-    keepSureness(sureness);
-  }
-
   protected take(): void {
-    const way = this.isDeep() ? null : this.chosenWay();
-    if (way) this.takeWay(way);
-    else this.takeOption();
-  }
-
-  private takeWay({ way, point }: Chosen): void {
-    if (way.mends) return this.toMeasure.emit();
-    if (way.kind === 'own' || way.kind === 'roll' || way.kind === 'reclamp') return this.toCrank.emit();
-    if (way.kind === 'swap') return this.toVerdict.emit();
-    const ranked = this.options().find((o) => o.option.id === way.optionId);
-    const plan = ranked && this.cases().get(ranked.option.id);
-    if (!ranked || !plan) return;
-    const { waitMinutes, start } = point;
-    const isTaken = this.loggedId() === way.optionId && this.work().job.plan?.waitMinutes === waitMinutes;
-    if (!isTaken) {
-      const inputs = this.inputsOf({ ...plan, waitMinutes });
-      const record = planRecord(ranked, { odds: start, waitMinutes, inputs, thenOptionId: way.thenOptionId });
-      if (record) this.reporter.report('plan.chosen', record);
-      // Refused while clamps are on: stay, the reason is on screen.
-      if (clampsOn(this.work().job.hookup).length > 0) return;
-    }
-    this.next.emit();
-  }
-
-  private inputsOf(plan: PlanCase) {
-    const { job } = this.work();
-    const isRead = job.readings.some((r) => r.kind === 'rest');
-    return planInputs(plan, { soc: isRead ? 'typed' : 'assumed', tempC: job.scene ? 'scene' : 'assumed' });
+    if (this.isDeep()) return this.takeOption();
+    const stage = this.ways.take();
+    if (stage) this.goOn.emit(stage);
   }
 
   private takeOption(): void {
@@ -528,7 +376,7 @@ export class Plan {
       // Refused while clamps are on: stay, the reason is on screen.
       if (clampsOn(this.work().job.hookup).length > 0) return;
     }
-    this.next.emit();
+    this.goOn.emit('hookup');
   }
 
   /** What the log keeps beside the ranking: odds, the computed wait, and every figure with its origin. */
@@ -550,63 +398,3 @@ export class Plan {
     };
   }
 }
-
-/** The knee of the curve, and never less than lets the volts settle; null without a curve that says. */
-function computedWait(curve: WaitCurve | null, rules: HouseRules): number | null {
-  if (!curve || curve.shape === 'no-supply' || curve.shape === 'no-use') return null;
-  return Math.max(
-    rules.donorWaitMinLeast,
-    curve.shape === 'still-rising' ? LONGEST_WAIT_MIN : curve.kneeMinutes,
-  );
-}
-
-function rowOf(ranked: RankedOption, kit: readonly KitItem[], odds: Odds | undefined): OptionRow {
-  const { crank, wake, outlook, unfit } = ranked;
-  const track = wake ? WAKE_TRACK_RATIO : TRACK_RATIO;
-  const ratio = crank && !crank.turns ? 0 : ranked.score;
-  const speed = crank ? `${crank.rpm.toFixed(0)} rpm` : wake ? volts(wake.postVolts) : '';
-  return {
-    ranked,
-    name: optionName(ranked, kit),
-    outlook: unfit ? unfitWords(unfit) : outlook ? OUTLOOK_WORDS[outlook] : '',
-    tone: outlook === 'cranks' || outlook === 'wakes' ? 'good' : outlook === 'marginal' ? 'watch' : 'bad',
-    bar: Math.min(100, (ratio / track) * 100),
-    mark: 100 / track,
-    figure: odds ? inHundred(odds.start) : speed,
-  };
-}
-
-const SURENESS_KEY = 'voltrek.sureness';
-
-function storedSureness(): number {
-  const stored = Number(localStorage.getItem(SURENESS_KEY));
-  return stored > 0 && stored < 1 ? stored : USUAL_SURENESS;
-}
-
-function keepSureness(sureness: number): void {
-  localStorage.setItem(SURENESS_KEY, String(sureness));
-}
-
-/**
- * One source after another is only worth telling where it beats each of them by itself, and a lead set only where none of the van is better:
- * those are found in depth.
- */
-function withoutBeaten(ranked: readonly Chosen[], sourceOf: (optionId: string) => string): Chosen[] {
-  return ranked.filter((c, i) => {
-    const rivals =
-      c.way.kind === 'charge-then-join'
-        ? ranked.filter((r) => r.way.kind !== 'charge-then-join' && !r.way.mends)
-        : ranked.slice(0, i).filter((r) => c.way.kind === 'join' && isAlike(r, c, sourceOf));
-    return !rivals.some(
-      ({ point }) => point.minutes <= c.point.minutes && point.start >= c.point.start - BEATS_BY,
-    );
-  });
-}
-/** Odds that the trouble of a second source, or of other leads, must add. */
-const BEATS_BY = 0.02;
-
-/** The same source, mended or not, in the same place with other leads. */
-const isAlike = (a: Chosen, b: Chosen, sourceOf: (optionId: string) => string): boolean =>
-  a.way.kind === 'join' &&
-  a.way.mends === b.way.mends &&
-  sourceOf(a.way.optionId!) === sourceOf(b.way.optionId!);

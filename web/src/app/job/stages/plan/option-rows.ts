@@ -1,0 +1,42 @@
+import type { Odds, RankedOption } from '@voltrek/core/plan';
+import type { KitItem } from '@voltrek/core/sources';
+import { inHundred, volts } from '../../../shared/words/figures';
+import { OUTLOOK_WORDS, unfitWords } from '../../../shared/words/words';
+import { optionName } from '../../option-name';
+import type { OptionRow } from './option-list';
+
+/** A bar's full track stands for this many times the needed speed (or the least wake volts). */
+const TRACK_RATIO = 3;
+const WAKE_TRACK_RATIO = 1.4;
+
+/** By odds once all are drawn, so that nothing moves under a finger before; what must charge for long comes last. */
+export function byOdds(
+  fit: readonly OptionRow[],
+  odds: Readonly<Record<string, Odds>>,
+): readonly OptionRow[] {
+  const points = (row: OptionRow): number => Math.round((odds[row.ranked.option.id]?.start ?? 0) * 100);
+  const areAllDrawn = fit.every((r) => odds[r.ranked.option.id]);
+  return areAllDrawn
+    ? [...fit].sort(
+        (a, b) =>
+          Number(a.ranked.option.chargeOnly) - Number(b.ranked.option.chargeOnly) || points(b) - points(a),
+      )
+    : fit;
+}
+
+/** An option as the list shows it. */
+export function rowOf(ranked: RankedOption, kit: readonly KitItem[], odds: Odds | undefined): OptionRow {
+  const { crank, wake, outlook, unfit } = ranked;
+  const track = wake ? WAKE_TRACK_RATIO : TRACK_RATIO;
+  const ratio = crank && !crank.turns ? 0 : ranked.score;
+  const speed = crank ? `${crank.rpm.toFixed(0)} rpm` : wake ? volts(wake.postVolts) : '';
+  return {
+    ranked,
+    name: optionName(ranked, kit),
+    outlook: unfit ? unfitWords(unfit) : outlook ? OUTLOOK_WORDS[outlook] : '',
+    tone: outlook === 'cranks' || outlook === 'wakes' ? 'good' : outlook === 'marginal' ? 'watch' : 'bad',
+    bar: Math.min(100, (ratio / track) * 100),
+    mark: 100 / track,
+    figure: odds ? inHundred(odds.start) : speed,
+  };
+}

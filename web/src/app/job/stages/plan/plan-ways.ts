@@ -1,0 +1,201 @@
+import { computed, effect, inject, Injectable, linkedSignal, signal, untracked } from '@angular/core';
+import { clampsOn } from '@voltrek/core/hookup';
+import { planRecord, type Stage, waysInput } from '@voltrek/core/job';
+import { type Chosen, LIKELY_ODDS, rankWays, USUAL_SURENESS } from '@voltrek/core/plan';
+import { Store } from '@ngrx/store';
+import { selectOptions, selectPlanCases, selectWork } from '../../../shared/job/job-selectors';
+import { Reporter } from '../../../shared/job/reporter';
+import { serverTicker } from '../../../shared/job/ticker';
+import { inHundred, nameOf, timeOfDay } from '../../../shared/words/figures';
+import { minutesWords, wayName } from '../../../shared/words/way-words';
+import { optionName } from '../../option-name';
+import { WaysStore } from '../../ways-store';
+import { inputsOfPlan } from './plan-record';
+
+/** How often the time by which it runs is told anew, ms. */
+const CLOCK_MS = 5_000;
+const SURENESS_KEY = 'voltrek.sureness';
+/** Odds that the trouble of a second source, or of other leads, must add. */
+const BEATS_BY = 0.02;
+
+/** The ways of the job on screen: which are shown, which is looked at, and what taking it does. Dies with Plan. */
+@Injectable()
+export class PlanWays {
+  private readonly store = inject(Store);
+  private readonly search = inject(WaysStore);
+  private readonly reporter = inject(Reporter);
+  private readonly work = this.store.selectSignal(selectWork);
+  private readonly options = this.store.selectSignal(selectOptions);
+  private readonly cases = this.store.selectSignal(selectPlanCases);
+  private readonly now = serverTicker(CLOCK_MS);
+
+  readonly sureness = signal(storedSureness());
+  /** What is searched; null where ways are no question: a machine that wakes, or a battery that forbids any current. */
+  private readonly input = computed(
+    () => {
+      const work = this.work();
+      if (!work) return null;
+      const { job, machine, kit, rules } = work;
+      // What is joined goes on charging: it is searched anew when something happens, not as time passes.
+      const at = new Date(untracked(this.now)).toISOString();
+      return waysInput(job, machine, kit, this.options(), rules, at);
+    },
+    { equal: (a, b) => JSON.stringify(a) === JSON.stringify(b) },
+  );
+  readonly exist = computed(() => this.input() !== null);
+
+  private readonly ranked = computed(() => rankWays(this.search.settled(), this.sureness()));
+  /** Without those that another way of the same beginning beats. */
+  readonly shown = computed(() =>
+    withoutBeaten(this.ranked(), (id) => {
+      const option = this.optionOf(id);
+      return JSON.stringify([option?.sourceId, option?.across]);
+    }),
+  );
+  /** The way that was taken; once its first source has charged and is off, what it goes on with. */
+  private readonly plannedId = computed(() => {
+    const { plan, charged } = this.work()?.job ?? {};
+    if (!plan?.thenOptionId) return plan?.optionId ?? null;
+    return charged?.optionId === plan.optionId ? plan.thenOptionId : `${plan.optionId}>${plan.thenOptionId}`;
+  });
+  private readonly pickedId = linkedSignal<string | null>(() => this.plannedId());
+  readonly chosen = computed(
+    () => this.shown().find((c) => c.way.id === this.pickedId()) ?? this.shown()[0] ?? null,
+  );
+  readonly isUnlikely = computed(() => (this.chosen()?.point.start ?? 1) < LIKELY_ODDS);
+
+  /** What to turn to when what is looked at fails: another source that is likely. */
+  readonly nextBest = computed(() => {
+    const chosen = this.chosen();
+    const sourceOf = (c: Chosen | null): string | undefined => this.optionOf(c?.way.optionId)?.sourceId;
+    const other = this.shown().find(
+      (c) => c.way.kind === 'join' && sourceOf(c) !== sourceOf(chosen) && c.point.start >= LIKELY_ODDS,
+    );
+    return chosen && other
+      ? `If that only groans, the next best: ${wayName(other.way, this.nameOf)}, ${minutesWords(other.point.minutes)}, ${inHundred(other.point.start)}.`
+      : null;
+  });
+  /** Said where it is likelier than not. */
+  readonly elsewhere = computed(() => {
+    const share = this.search.elsewhere();
+    return share >= LIKELY_ODDS
+      ? `That the fault lies where no source helps: ${inHundred(share)}. Look at joints, locks, starter and fuel first.`
+      : null;
+  });
+
+  readonly label = computed(() => {
+    const chosen = this.chosen();
+    if (chosen) return this.labelOf(chosen);
+    return this.search.progress() === null ? 'Nothing fits' : 'Searching';
+  });
+
+  constructor() {
+    effect(() => {
+      const input = this.input();
+      untracked(() => void this.search.ask(input));
+    });
+  }
+
+  /** The name of an option, or of a piece of kit. */
+  readonly nameOf = (id: string): string => {
+    const kit = this.work()?.kit ?? [];
+    const ranked = this.options().find((o) => o.option.id === id);
+    return ranked ? optionName(ranked, kit) : nameOf(kit, id);
+  };
+
+  pick(wayId: string): void {
+    this.pickedId.set(wayId);
+  }
+
+  beSure(sureness: number): void {
+    this.sureness.set(sureness);
+    localStorage.setItem(SURENESS_KEY, String(sureness));
+  }
+
+  again(): void {
+    void this.search.ask(this.input());
+  }
+
+  /** Takes what is looked at. Resolves to the stage where it goes on; null where the log refused it: the reason is on screen. */
+  take(): Stage | null {
+    const chosen = this.chosen();
+    const work = this.work();
+    if (!chosen || !work) return null;
+    const { way, point } = chosen;
+    if (way.mends) return 'measure';
+    if (way.kind === 'own' || way.kind === 'roll' || way.kind === 'reclamp') return 'crank';
+    if (way.kind === 'swap') return 'verdict';
+    if (this.isTaken(chosen)) return 'hookup';
+    const ranked = this.options().find((o) => o.option.id === way.optionId);
+    const plan = ranked && this.cases().get(ranked.option.id);
+    if (!ranked || !plan) return null;
+    const { waitMinutes, start } = point;
+    const inputs = inputsOfPlan({ ...plan, waitMinutes }, work.job);
+    const record = planRecord(ranked, { odds: start, waitMinutes, inputs, thenOptionId: way.thenOptionId });
+    if (record) this.reporter.report('plan.chosen', record);
+    return clampsOn(work.job.hookup).length > 0 ? null : 'hookup';
+  }
+
+  private labelOf(chosen: Chosen): string {
+    const { way } = chosen;
+    if (way.mends) return 'Mend the joint, then read it again';
+    switch (way.kind) {
+      case 'own':
+        return 'Go on: crank it as it is';
+      case 'roll':
+        return 'Go on: roll it';
+      case 'reclamp':
+        return 'Go on: set the clamps again';
+      case 'swap':
+        return 'Go on: change the battery';
+      case 'join':
+      case 'charge-then-join':
+        return this.labelToTake(chosen);
+    }
+  }
+
+  private labelToTake(chosen: Chosen): string {
+    const { way, point } = chosen;
+    if (this.isTaken(chosen)) return 'Go on to Hook up';
+    const name = wayName(way, this.nameOf);
+    if (point.start < LIKELY_ODDS) return `Take it all the same: ${name}`;
+    const at = new Date(this.now() + point.minutes * 60_000);
+    return `Take: ${name}, running by ${timeOfDay(at)}`;
+  }
+
+  private isTaken({ way, point }: Chosen): boolean {
+    const plan = this.work()?.job.plan;
+    return plan?.optionId === way.optionId && plan.waitMinutes === point.waitMinutes;
+  }
+
+  private optionOf(id: string | null | undefined) {
+    return this.options().find((o) => o.option.id === id)?.option;
+  }
+}
+
+function storedSureness(): number {
+  const stored = Number(localStorage.getItem(SURENESS_KEY));
+  return stored > 0 && stored < 1 ? stored : USUAL_SURENESS;
+}
+
+/**
+ * One source after another is only worth telling where it beats each of them by itself, and a lead set only where none of the van is better:
+ * those are found in depth.
+ */
+function withoutBeaten(ranked: readonly Chosen[], sourceOf: (optionId: string) => string): Chosen[] {
+  return ranked.filter((c, i) => {
+    const rivals =
+      c.way.kind === 'charge-then-join'
+        ? ranked.filter((r) => r.way.kind !== 'charge-then-join' && !r.way.mends)
+        : ranked.slice(0, i).filter((r) => c.way.kind === 'join' && isAlike(r, c, sourceOf));
+    return !rivals.some(
+      ({ point }) => point.minutes <= c.point.minutes && point.start >= c.point.start - BEATS_BY,
+    );
+  });
+}
+
+/** The same source, mended or not, in the same place with other leads. */
+const isAlike = (a: Chosen, b: Chosen, sourceOf: (optionId: string) => string): boolean =>
+  a.way.kind === 'join' &&
+  a.way.mends === b.way.mends &&
+  sourceOf(a.way.optionId!) === sourceOf(b.way.optionId!);
