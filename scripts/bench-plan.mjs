@@ -37,8 +37,10 @@ export async function benchPlan() {
     const others = Array.from({ length: more }, (_, i) => ({ ...packs[0], id: `more-${i}` }));
     return [...first.kit, ...others];
   };
-  const inputOf = (kit) =>
-    core.waysInput(job, machine, kit, core.rankForJob(job, machine, kit, rules), rules, at);
+  const inputOf = (kit) => {
+    const ranked = core.rankForJob(job, machine, kit, rules);
+    return core.waysInput(job, machine, kit, ranked, core.planCases(job, machine, ranked, rules), rules, at);
+  };
 
   const print = (name, text) => process.stdout.write(`${name.padEnd(34)} ${text}\n`);
   let first = null;

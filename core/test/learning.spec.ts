@@ -2,7 +2,7 @@ import type { CrankTrace } from '../src/crank/index.js';
 import type { AttemptOutcome } from '../src/diagnosis/index.js';
 import type { Engine } from '../src/engine/index.js';
 import type { Machine } from '../src/machine/index.js';
-import { learnedFrom, startOdds, weighedOdds } from '../src/plan/index.js';
+import { learnedFrom, startOdds, startOfLearned } from '../src/plan/index.js';
 import { seededRandom } from '../src/quantities/index.js';
 import { drawnCase, helpFor } from './calibration.js';
 import { EVERY_MACHINE } from './order-proof.js';
@@ -60,8 +60,7 @@ describe('re-weighing after a try, against truth drawn apart and followed in tim
         400,
         random,
       );
-      const after =
-        (1 - known.elsewhere) * weighedOdds({ rescue: second, batteries: beliefs, engine }, known)!.start;
+      const after = startOfLearned({ rescue: second, batteries: beliefs }, engine, known);
       const met = crank(second).fires && !isElsewhere ? 1 : 0;
       plain += (before - met) ** 2;
       learned += (after - met) ** 2;

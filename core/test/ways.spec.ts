@@ -5,6 +5,7 @@ import {
   entryOf,
   jointsOfJob,
   ordersOfJob,
+  planCases,
   planRecord,
   rankForJob,
   waysInput,
@@ -52,16 +53,17 @@ function jobWith(machine: Machine, restVolts: readonly number[], more: (log: Log
   more(log);
   const { job } = log;
   const ranked = rankForJob(job, machine, KIT, DEFAULT_RULES);
-  return { job, ranked };
+  return { job, ranked, cases: planCases(job, machine, ranked, DEFAULT_RULES) };
 }
 
 function inputFor(machine: Machine, restVolts: readonly number[], more?: (log: Log) => void, at?: string) {
-  const { job, ranked } = jobWith(machine, restVolts, more);
+  const { job, ranked, cases } = jobWith(machine, restVolts, more);
   return waysInput(
     job,
     machine,
     KIT,
     ranked,
+    cases,
     DEFAULT_RULES,
     at ?? new Date(START + 86_400_000).toISOString(),
   )!;
@@ -147,14 +149,15 @@ describe('waysOf', () => {
     const { job } = jobWith(DIESEL, [11.75]);
     const rules = { ...DEFAULT_RULES, donorEngine: 'off-throughout' } as const;
     const ranked = rankForJob(job, DIESEL, KIT, rules);
-    const off = waysOf(waysInput(job, DIESEL, KIT, ranked, rules, job.openedAt)!, SEED)!;
+    const cases = planCases(job, DIESEL, ranked, rules);
+    const off = waysOf(waysInput(job, DIESEL, KIT, ranked, cases, rules, job.openedAt)!, SEED)!;
     expect(wayOf(off, 'donor+heavy').points.map((p) => p.waitMinutes)).toEqual([0]);
     expect(surest(wayOf(off, 'donor+heavy'))).toBeLessThanOrEqual(surest(wayOf(found, 'donor+heavy')));
   });
 
   it('offers nothing where a battery forbids all current', () => {
-    const { job, ranked } = jobWith(CAR, [-3]);
-    expect(waysInput(job, CAR, KIT, ranked, DEFAULT_RULES, job.openedAt)).toBeNull();
+    const { job, ranked, cases } = jobWith(CAR, [-3]);
+    expect(waysInput(job, CAR, KIT, ranked, cases, DEFAULT_RULES, job.openedAt)).toBeNull();
   });
 
   it('puts a donor of 12 V across the battery at the chassis end of a string, and never across the other', () => {

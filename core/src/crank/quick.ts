@@ -2,6 +2,7 @@ import { contactName, type Rescue, rescueCircuit, terminalNode } from '../circui
 import { prepareDc, type PreparedDc, solveDc, voltsAcross } from '../circuit/solve-dc.js';
 import type { Element, Solution, VoltSource } from '../circuit/circuit.js';
 import { POLARISATION } from '../battery/battery.js';
+import { bisect } from '../quantities/bisect.js';
 import {
   breakawayNm,
   defaultStarter,
@@ -34,7 +35,6 @@ const PROBE_RAD_S = 10;
 const CLOSE_SHARE = 1e-9;
 /** A crank that would settle at less than this is caught by the next piston on compression, and stands, rad/s. */
 const ROLLS_FROM_RAD_S = 5;
-const BISECTIONS = 40;
 const TOP_RAD_S = 100;
 
 /** The same rescue while its starter turns steadily, so that its volts and amps can be solved as they are then. */
@@ -98,14 +98,8 @@ export function crankPoint(
   const off = Math.abs(torqueAt(radS) - engineDragNm(engine, radS, tempC));
   if (off <= CLOSE_SHARE * locked) return describe(radS, true);
 
-  let low = 0;
-  let high = TOP_RAD_S;
-  for (let i = 0; i < BISECTIONS; i++) {
-    const mid = (low + high) / 2;
-    if (torqueAt(mid) > engineDragNm(engine, mid, tempC)) low = mid;
-    else high = mid;
-  }
-  return describe(low, true);
+  const outdoes = (at: number): boolean => torqueAt(at) > engineDragNm(engine, at, tempC);
+  return describe(bisect(outdoes, 0, TOP_RAD_S).low, true);
 
   function describe(radS: number, turns: boolean): CrankPoint {
     const solution = dc.solve(elementsAt(radS));

@@ -53,18 +53,22 @@ const TRIED = [0, 0.18] as const;
 const BELOW_FLAT_VOLTS = 22;
 const FLAT_VOLTS = 11.7;
 
-/** What a bad joint of this machine resists as a rule, ohms: the middle of what is drawn. */
-export function usualBadJointOhms({
-  engine,
-  systemVolts,
-}: Pick<DiagnosisProfile, 'engine' | 'systemVolts'>): number {
+type Cranked = Pick<DiagnosisProfile, 'engine' | 'systemVolts'>;
+
+/** What a joint that is bad on the usual starter is to this one: the more amps it draws, the fewer ohms it takes. */
+function badnessShare({ engine, systemVolts }: Cranked): number {
   const stall = engine ? systemVolts / defaultStarter(engine).ohms : REFERENCE_AMPS;
-  return Math.sqrt(BAD_OHMS[0] * BAD_OHMS[1]) * (REFERENCE_AMPS / stall);
+  return REFERENCE_AMPS / stall;
+}
+
+/** What a bad joint of this machine resists as a rule, ohms: the middle of what is drawn. */
+export function usualBadJointOhms(machine: Cranked): number {
+  return Math.sqrt(BAD_OHMS[0] * BAD_OHMS[1]) * badnessShare(machine);
 }
 
 /** A machine of this profile that does not start because of `cause`. */
 export function drawHidden(cause: Cause, profile: DiagnosisProfile, random: Random): HiddenMachine {
-  const { engine, systemVolts } = profile;
+  const { systemVolts } = profile;
   const along = alongWith(cause, profile, random);
   const holds: Cause[] = along ? [cause, along] : [cause];
   const has = (...of: Cause[]): boolean => of.some((c) => holds.includes(c));
@@ -74,9 +78,8 @@ export function drawHidden(cause: Cause, profile: DiagnosisProfile, random: Rand
   const isWorn = batteries.some((b) => b.ageing >= WORN_FROM) && !REPLACE_CAUSES.includes(cause);
   if (isWorn) holds.push('worn');
   if (!has('frozen') && batteries.some((b) => isIce(b, profile))) holds.push('frozen');
-  const stall = engine ? systemVolts / defaultStarter(engine).ohms : REFERENCE_AMPS;
   const bad = (): number =>
-    Math.exp(between(random, Math.log(BAD_OHMS[0]), Math.log(BAD_OHMS[1]))) * (REFERENCE_AMPS / stall);
+    Math.exp(between(random, Math.log(BAD_OHMS[0]), Math.log(BAD_OHMS[1]))) * badnessShare(profile);
   const good = (): number => between(random, ...SOUND_OHMS);
   // A clamp at its stop is as often the black one.
   const looseAtPlus = chance(random, 0.5);

@@ -172,7 +172,8 @@ function apply(job: Job, event: JobEvent): Job {
         everConnected: job.everConnected || event.type === 'clamp.attached',
       };
     }
-    case 'attempt.started':
+    case 'attempt.started': {
+      const helper = anyClampOn(job.hookup) ? job.plan : null;
       return {
         ...job,
         triesSinceChecks: job.triesSinceChecks + 1,
@@ -187,13 +188,14 @@ function apply(job: Job, event: JobEvent): Job {
             restSeconds: 0,
             restFor: 'rule',
             helped: anyClampOn(job.hookup),
-            sourceId: anyClampOn(job.hookup) ? (job.plan?.sourceId ?? null) : null,
-            starterAmps: anyClampOn(job.hookup) ? (job.plan?.starterAmps ?? null) : null,
-            optionId: anyClampOn(job.hookup) ? (job.plan?.optionId ?? null) : null,
+            sourceId: helper?.sourceId ?? null,
+            starterAmps: helper?.starterAmps ?? null,
+            optionId: helper?.optionId ?? null,
             waitedMinutes: minutesBetween(job.chargesSince, timeOf(event)),
           },
         ],
       };
+    }
     case 'attempt.ended': {
       const { outcome, seconds, lowestVolts, restSeconds = 0, restFor = 'rule' } = event.data;
       return {

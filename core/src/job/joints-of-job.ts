@@ -1,14 +1,15 @@
 import { type BadJoints, aloneRescue } from '../circuit/rescue.js';
 import { crankPoint } from '../crank/quick.js';
-import { type CheckId, LAMPS_AMPS } from '../diagnosis/checks.js';
+import { type CheckId, checkOf, LAMPS_AMPS } from '../diagnosis/checks.js';
 import { usualBadJointOhms } from '../diagnosis/draw-hidden.js';
 import type { Machine } from '../machine/machine.js';
 import type { CasualtyBatteries } from '../plan/casualty-batteries.js';
+import { bisect } from '../quantities/bisect.js';
 import type { Job } from './job.js';
 
 const JOINT_CHECKS: readonly CheckId[] = ['joint-plus', 'joint-minus', 'look-joints'];
-/** A drop of this much while it cranks is worth cleaning, V; less is a sound joint. */
-const WORTH_CLEANING_VOLTS = 0.2;
+/** A drop of this much while it cranks is worth cleaning, V; less is a sound joint: the first edge of the check itself. */
+const [WORTH_CLEANING_VOLTS = 0] = checkOf('joint-plus').edges ?? [];
 /** What stands for an outcome that was only tapped, V: the middle of its band. */
 const DROP_OF_WORD: Readonly<Record<string, number>> = {
   good: 0.1,
@@ -69,12 +70,5 @@ function ohmsFromDrop(
     const joints = { plusOhms: side === 'plus' ? ohms : 0, minusOhms: side === 'minus' ? ohms : 0 };
     return ohms * crankPoint({ ...aloneRescue(models, tempC), joints }, engine).starterAmps;
   };
-  let low = 0;
-  let high = MOST_OHMS;
-  for (let i = 0; i < 40; i++) {
-    const mid = (low + high) / 2;
-    if (lost(mid) < drop) low = mid;
-    else high = mid;
-  }
-  return low;
+  return bisect((ohms) => lost(ohms) < drop, 0, MOST_OHMS).low;
 }

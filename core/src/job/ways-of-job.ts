@@ -1,5 +1,5 @@
 import { type Machine, startsByWaking } from '../machine/machine.js';
-import { rollingStart } from '../machine/rolling-start.js';
+import { type RollingStart, rollingStart } from '../machine/rolling-start.js';
 import { type BatteryBelief, beliefsWhileJoined } from '../plan/casualty-batteries.js';
 import { momentOf, type PlanCase } from '../plan/plan-case.js';
 import { planCase, type RankedOption } from '../plan/rank.js';
@@ -18,24 +18,26 @@ import type { KitItem } from '../sources/kit.js';
 import type { Job } from './job.js';
 import { restVoltsByBattery, workingTempC } from './queries.js';
 import { restSecondsLeft } from './refuse.js';
-import { batteriesOfJob, planCases } from './rescue-of-job.js';
+import { batteriesOfJob, type JobReadings } from './rescue-of-job.js';
 
 /**
  * All that the search for ways works from in this job, at the moment `at`: what fits, with the charge that the battery has taken in so far, and
  * every try that was made. Null for a machine that wakes, or whose batteries forbid any current.
+ *
+ * @param cases what the figures of each fitting option rest on, by `planCases`
  */
 export function waysInput(
   job: Job,
   machine: Machine,
   kit: readonly KitItem[],
   ranked: readonly RankedOption[],
+  cases: ReadonlyMap<string, PlanCase>,
   rules: HouseRules,
   at: string,
 ): WaysInput | null {
   const tempC = workingTempC(job);
   const read = batteriesOfJob(job, machine);
   if (startsByWaking(machine) || read.beliefs.some((b) => b.bar)) return null;
-  const cases = planCases(job, machine, ranked, rules);
   const alone = planCase(machine, null, read, tempC, rules);
   if (!alone) return null;
   const now = beliefsNow(job, cases, read.beliefs, at);
@@ -46,20 +48,24 @@ export function waysInput(
     const least = chargeOnly ? chargeMinutes : Math.min(chargeMinutes, rules.donorWaitMinLeast);
     return plan ? [{ id, sourceKind, across, plan: from(plan), leastMinutes: Math.round(least) }] : [];
   });
-  const rest = machine.batteries.length > 1 ? null : (restVoltsByBattery(job, 1)[0] ?? null);
   return {
     options,
     own: from(alone),
     spares: sparesFor(machine, kit),
-    mayRoll: rollingStart(machine, {
-      sloping: job.scene?.sloping ?? false,
-      ontoRoad: job.scene?.place === 'street' || job.scene?.place === 'verge',
-      restVolts: rest,
-    }).allowed,
+    mayRoll: rollingOfJob(job, machine).allowed,
     restMinutes: restSecondsLeft(job, at, rules) / 60,
     joinedOptionId: anyClampOn(job.hookup) ? (job.plan?.optionId ?? null) : null,
     tries: triesOf(job, cases, alone, read.beliefs),
   };
+}
+
+/** Whether this machine may be rolled here, by its scene and what it read by itself. */
+export function rollingOfJob(job: JobReadings, machine: Machine): RollingStart {
+  return rollingStart(machine, {
+    sloping: job.scene?.sloping ?? false,
+    ontoRoad: job.scene?.place === 'street' || job.scene?.place === 'verge',
+    restVolts: machine.batteries.length > 1 ? null : (restVoltsByBattery(job, 1)[0] ?? null),
+  });
 }
 
 /** What is believed of the batteries now that a source has charged them: still does, or did since they were last read. */

@@ -15,13 +15,6 @@ export interface OddsInput extends DrawnOf {
   readonly samples: number;
 }
 
-/** Draws that are not all alike likely, once something has been learned. */
-export interface WeighedDraws {
-  readonly draws: readonly Draw[];
-  /** One for each draw, adding up to one. */
-  readonly weights: readonly number[];
-}
-
 export interface Odds {
   /** Share of the samples that start. */
   readonly start: number;
@@ -50,61 +43,35 @@ export function startOdds(
   const { samples } = input;
   if (!Number.isInteger(samples) || samples < 1)
     throw new RangeError('samples must be a whole number above zero');
-  return tallied(input, samples, () => ({ draw: drawUnknowns(random), weight: 1 / samples }), onProgress);
-}
-
-/**
- * The same, of draws that something has been learned about. Its interval is of as many samples as the weights are worth.
- *
- * @returns null when stopped
- */
-export function weighedOdds(
-  input: Omit<OddsInput, 'samples'>,
-  { draws, weights }: WeighedDraws,
-  onProgress: (share: number) => boolean = () => true,
-): Odds | null {
-  return tallied(input, draws.length, (i) => ({ draw: draws[i]!, weight: weights[i]! }), onProgress);
-}
-
-function tallied(
-  of: Omit<OddsInput, 'samples'>,
-  samples: number,
-  nth: (i: number) => { readonly draw: Draw; readonly weight: number },
-  onProgress: (share: number) => boolean,
-): Odds | null {
-  const crankOf = drawnCranks(of, of.engine);
+  const crankOf = drawnCranks(input, input.engine);
   const every = Math.max(1, Math.floor(samples / 50));
   const tally = correlations();
-  let start = 0;
+  let starts = 0;
   let rpm = 0;
   let volts = 0;
-  let squares = 0;
   for (let i = 0; i < samples; i++) {
-    const { draw, weight } = nth(i);
+    const draw = drawUnknowns(random);
     const point = crankOf(draw);
-    if (doesStart(point, draw.firing)) start += weight;
-    rpm += weight * point.rpm;
-    volts += weight * point.starterVolts;
-    squares += weight ** 2;
-    const margin = point.turns ? point.rpm / (point.neededRpm * draw.firing) : point.starterAmps / 1e4;
-    tally.add(draw, margin, weight);
+    if (doesStart(point, draw.firing)) starts++;
+    rpm += point.rpm;
+    volts += point.starterVolts;
+    tally.add(draw, point.turns ? point.rpm / (point.neededRpm * draw.firing) : point.starterAmps / 1e4);
     if (i % every === 0 && !onProgress(i / samples)) return null;
   }
-  // What adding up loses of a whole is not a doubt.
-  const share = start > 1 - 1e-9 ? 1 : start;
   return {
-    start: share,
-    ...wilson(share, 1 / squares),
+    start: starts / samples,
+    ...wilson(starts, samples),
     samples,
-    meanRpm: rpm,
-    meanStarterVolts: volts,
+    meanRpm: rpm / samples,
+    meanStarterVolts: volts / samples,
     matters: tally.squared(),
   };
 }
 
 /** Wilson score interval of a share, 95 in 100. */
-function wilson(share: number, of: number): { low: number; high: number } {
+function wilson(hits: number, of: number): { low: number; high: number } {
   const z = 1.96;
+  const share = hits / of;
   const centre = share + z ** 2 / (2 * of);
   const reach = z * Math.sqrt((share * (1 - share)) / of + z ** 2 / (4 * of ** 2));
   const scale = 1 + z ** 2 / of;
@@ -118,16 +85,16 @@ function correlations() {
   let sumYY = 0;
   const sums = UNKNOWNS.map(() => ({ x: 0, xx: 0, xy: 0 }));
   return {
-    add: (draw: Draw, y: number, weight: number): void => {
-      n += weight;
-      sumY += weight * y;
-      sumYY += weight * y * y;
+    add: (draw: Draw, y: number): void => {
+      n++;
+      sumY += y;
+      sumYY += y * y;
       UNKNOWNS.forEach((unknown, i) => {
         const x = draw[unknown];
         const sum = sums[i]!;
-        sum.x += weight * x;
-        sum.xx += weight * x * x;
-        sum.xy += weight * x * y;
+        sum.x += x;
+        sum.xx += x * x;
+        sum.xy += x * y;
       });
     },
     squared: (): Record<Unknown, number> => {

@@ -3,8 +3,7 @@ import type { CrankPoint } from '../crank/quick.js';
 import type { Engine } from '../engine/engine.js';
 import type { Parameter } from '../quantities/parameter.js';
 import type { Random } from '../quantities/random.js';
-import { doesStart, type Draw, drawnCranks, drawUnknowns } from './draws.js';
-import type { WeighedDraws } from './odds.js';
+import { doesStart, type Draw, drawnCranks, type DrawnOf, drawUnknowns } from './draws.js';
 import type { CrankMoment } from './plan-case.js';
 
 /** A try of this job that has ended: what was joined in its moment, and what it showed. */
@@ -16,7 +15,10 @@ export interface TryMade {
 }
 
 /** What the tries of a job have taught. */
-export interface Learned extends WeighedDraws {
+export interface Learned {
+  readonly draws: readonly Draw[];
+  /** How likely each of them is, adding up to one. */
+  readonly weights: readonly number[];
   /** How likely the fault lies where no source helps: starter, engine, a lock. */
   readonly elsewhere: number;
 }
@@ -125,7 +127,14 @@ export function learnedFrom(
   };
 }
 
-/** The same, once every clamp has been set again on bright metal: whatever ailed them is drawn anew. */
+/** How likely this starts, of what was learned: the weights of the draws in which it does, less what lies where no source helps. */
+export function startOfLearned(of: DrawnOf, engine: Engine, { draws, weights, elsewhere }: Learned): number {
+  const crankOf = drawnCranks(of, engine);
+  const starting = weights.filter((_, i) => doesStart(crankOf(draws[i]!), draws[i]!.firing));
+  return (1 - elsewhere) * Math.min(1, sum(starting));
+}
+
+/** What was learned, once every clamp has been set again on bright metal: whatever ailed them is drawn anew. */
 export function clampsSetAgain(learned: Learned, random: Random): Learned {
   return {
     ...learned,

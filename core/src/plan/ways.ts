@@ -8,10 +8,9 @@ import { type BatteryBelief, beliefsWhileJoined, modelOf } from './casualty-batt
 import type { Across } from './clamp-points.js';
 import { drawnRescue } from './draws.js';
 import { HAND_MINUTES } from './hand-minutes.js';
-import { type Odds, weighedOdds } from './odds.js';
 import type { SourceKind } from './options.js';
 import { type CrankMoment, momentOf, type PlanCase } from './plan-case.js';
-import { clampsSetAgain, learnedFrom, type Learned, type TryMade } from './tries.js';
+import { clampsSetAgain, learnedFrom, type Learned, startOfLearned, type TryMade } from './tries.js';
 
 /** One thing of a way to get it going, with its minutes. */
 export type WayStep =
@@ -30,8 +29,6 @@ export interface WayPoint {
   readonly waitMinutes: number;
   readonly minutes: number;
   readonly start: number;
-  readonly low: number;
-  readonly high: number;
   readonly steps: readonly WayStep[];
 }
 
@@ -120,11 +117,16 @@ export function waysOf(
 ): Ways | null {
   const { engine } = input.own;
   const learned = learnedFrom(input.tries, engine, samples, seededRandom(seed));
-  const judge = judgeOf(engine, learned);
-  const plans = [
-    ...reclamped(input, judgeOf(engine, clampsSetAgain(learned, seededRandom(seed + 1)))),
-    ...plansOf(input, learned, judge),
-  ];
+  const plans = plansOf({
+    input,
+    seed,
+    learned,
+    judge: judgeOf(engine, learned),
+    // One and the same charge is what it comes to by itself, and before whatever follows it.
+    chargedBy: remembered((option: WayOption) =>
+      chargePath(option.plan, Math.max(waitsOf(option).at(-1)!, FIRST_LEG_WAITS.at(-1)!)),
+    ),
+  });
   const ways: Way[] = [];
   for (const plan of plans) {
     const way = plan();
@@ -134,109 +136,117 @@ export function waysOf(
   return { ways, elsewhere: learned.elsewhere };
 }
 
-type Judge = (moment: CrankMoment) => Pick<Odds, 'start' | 'low' | 'high'>;
+/** The odds of a moment. */
+type Judge = (moment: CrankMoment) => number;
 
-/** The odds of a moment, less what lies where no source helps. */
-function judgeOf(engine: Engine, learned: Learned): Judge {
-  const helps = 1 - learned.elsewhere;
-  return ({ rescue, beliefs }) => {
-    const { start, low, high } = weighedOdds({ rescue, batteries: beliefs, engine }, learned)!;
-    return { start: helps * start, low: helps * low, high: helps * high };
-  };
+const judgeOf =
+  (engine: Engine, learned: Learned): Judge =>
+  ({ rescue, beliefs }) =>
+    startOfLearned({ rescue, batteries: beliefs }, engine, learned);
+
+/** What all ways of one search are made with. */
+interface Search {
+  readonly input: WaysInput;
+  readonly seed: number;
+  readonly learned: Learned;
+  readonly judge: Judge;
+  /** What the batteries come to, minute by minute, with a source joined. */
+  readonly chargedBy: (option: WayOption) => ChargePath;
 }
 
 /** What is to be reckoned, one way each; those likely to be looked at first come first. */
-function plansOf(input: WaysInput, learned: Learned, judge: Judge): (() => Way)[] {
-  const { options, own, spares, restMinutes, joinedOptionId } = input;
-  const isJointBad = own.rescue.joints !== undefined;
-  const rested: readonly WayStep[] = restMinutes > 0 ? [{ kind: 'rest', minutes: restMinutes }] : [];
-  // What is joined comes off before anything else is; starter and leads rest meanwhile.
-  const part: WayStep = { kind: 'part', minutes: HAND_MINUTES.part };
-  const left = Math.max(0, restMinutes - part.minutes);
-  const parted: readonly WayStep[] = left > 0 ? [part, { kind: 'rest', minutes: left }] : [part];
-  const rest = joinedOptionId === null ? rested : parted;
-  const mend: WayStep = { kind: 'mend', minutes: HAND_MINUTES.mend };
-  const ready = (mends: boolean): readonly WayStep[] => (mends ? [...rest, mend] : rest);
-  const mended = (plan: PlanCase): PlanCase => {
-    const { joints: _, ...rescue } = plan.rescue;
-    return { ...plan, rescue };
-  };
-  const variants = isJointBad ? [false, true] : [false];
-  const at = (plan: PlanCase, mends: boolean): PlanCase => (mends ? mended(plan) : plan);
-
-  const joins = options.flatMap((option) =>
-    variants.map((mends) => () => {
-      const plan = at(option.plan, mends);
-      // Joined already, it only goes on.
-      return option.id === joinedOptionId && !mends
-        ? joined({ ...option, leastMinutes: 0 }, plan, mends, rested, 0, judge)
-        : joined(option, plan, mends, ready(mends), joinMinutes(option), judge);
-    }),
-  );
+function plansOf(search: Search): (() => Way)[] {
+  const { options, own, spares, mayRoll } = search.input;
   const firsts = options.filter((o) => isSupply(o.plan));
   const seconds = options
     .filter((o) => !isSupply(o.plan) && o.across.kind === 'whole')
     .slice(0, SECONDS_TRIED);
-  const chains = firsts.flatMap((first) =>
-    seconds
-      .filter((second) => second.sourceKind !== first.sourceKind)
-      .map((second) => () => chained(first, second, rest, judge)),
-  );
-  const alone = variants.map((mends) => (): Way => {
-    const plan = at(own, mends);
-    const steps: WayStep[] = [...ready(mends), { kind: 'crank', minutes: HAND_MINUTES.crank }];
-    return {
-      id: mends ? 'own+mend' : 'own',
-      optionId: null,
-      thenOptionId: null,
-      kind: 'own',
-      mends,
-      points: [pointOf(0, steps, judge(momentOf(plan, plan.beliefs)))],
-    };
-  });
-  const swaps = spares.map((spare) => (): Way => {
-    const steps: WayStep[] = [
-      ...rest,
-      { kind: 'swap', spareId: spare.id, minutes: HAND_MINUTES.swap },
-      { kind: 'crank', minutes: HAND_MINUTES.crank },
-    ];
-    const { tempC } = own.rescue;
-    const rescue = aloneRescue([modelOf(spare.belief, tempC)], tempC);
-    const odds = judge({ rescue, beliefs: [spare.belief] });
-    return {
-      id: `swap:${spare.id}`,
-      optionId: null,
-      thenOptionId: null,
-      kind: 'swap',
-      mends: false,
-      points: [pointOf(0, steps, odds)],
-    };
-  });
-  const rolls = input.mayRoll ? [() => rolled(own, learned, rest)] : [];
-  return [...joins, ...alone, ...swaps, ...rolls, ...chains];
+  const variants = own.rescue.joints ? [false, true] : [false];
+  return [
+    ...again(search),
+    ...options.flatMap((option) => variants.map((mends) => () => joined(search, option, mends))),
+    ...variants.map((mends) => () => alone(search, mends)),
+    ...spares.map((spare) => () => swapped(search, spare)),
+    ...(mayRoll ? [() => rolled(search)] : []),
+    ...firsts.flatMap((first) =>
+      seconds
+        .filter((second) => second.sourceKind !== first.sourceKind)
+        .map((second) => () => chained(search, first, second)),
+    ),
+  ];
+}
+
+const CRANK: WayStep = { kind: 'crank', minutes: HAND_MINUTES.crank };
+const PART: WayStep = { kind: 'part', minutes: HAND_MINUTES.part };
+const MEND: WayStep = { kind: 'mend', minutes: HAND_MINUTES.mend };
+
+/** Something that hands do while starter and leads rest, and what is left of the rest then. */
+function whileResting(restMinutes: number, ...work: readonly WayStep[]): readonly WayStep[] {
+  const left = restMinutes - work.reduce((sum, { minutes }) => sum + minutes, 0);
+  return left > 0 ? [...work, { kind: 'rest', minutes: left }] : work;
+}
+
+/** What comes before anything new: what is joined comes off, and a joint is mended where it is. */
+function ready({ joinedOptionId, restMinutes }: WaysInput, mends = false): readonly WayStep[] {
+  const rested = whileResting(restMinutes, ...(joinedOptionId === null ? [] : [PART]));
+  return mends ? [...rested, MEND] : rested;
+}
+
+/** The case with its joints sound. */
+function mended(plan: PlanCase): PlanCase {
+  const { joints: _, ...rescue } = plan.rescue;
+  return { ...plan, rescue };
+}
+
+const joinStep = (option: WayOption): WayStep => ({
+  kind: 'join',
+  optionId: option.id,
+  minutes: joinMinutes(option),
+});
+const chargeStep = (option: WayOption, minutes: number): WayStep => ({
+  kind: 'charge',
+  optionId: option.id,
+  minutes,
+});
+
+/** A way that is one try, without a wait. */
+function once(
+  kind: Way['kind'],
+  id: string,
+  steps: readonly WayStep[],
+  start: number,
+  more: Partial<Pick<Way, 'optionId' | 'mends'>> = {},
+): Way {
+  const points = [pointOf(0, steps, start)];
+  return { id, kind, optionId: null, thenOptionId: null, mends: false, points, ...more };
 }
 
 /** What is joined and has failed, with its clamps set again. */
-function reclamped({ options, joinedOptionId, tries, restMinutes }: WaysInput, judge: Judge): (() => Way)[] {
+function again({ input, learned, seed }: Search): (() => Way)[] {
+  const { options, joinedOptionId, tries, restMinutes, own } = input;
   const option = options.find((o) => o.id === joinedOptionId);
   if (!option || option.plan.chargeOnly || tries.length === 0) return [];
-  const { reclamp, crank } = HAND_MINUTES;
-  const left = Math.max(0, restMinutes - reclamp);
-  const steps: WayStep[] = [
-    { kind: 'reclamp', minutes: reclamp },
-    ...(left > 0 ? [{ kind: 'rest', minutes: left } as const] : []),
-    { kind: 'crank', minutes: crank },
-  ];
+  const steps = [...whileResting(restMinutes, { kind: 'reclamp', minutes: HAND_MINUTES.reclamp }), CRANK];
   return [
-    () => ({
-      id: `reclamp:${option.id}`,
-      optionId: option.id,
-      thenOptionId: null,
-      kind: 'reclamp',
-      mends: false,
-      points: [pointOf(0, steps, judge(momentOf(option.plan, option.plan.beliefs)))],
-    }),
+    () => {
+      const judge = judgeOf(own.engine, clampsSetAgain(learned, seededRandom(seed + 1)));
+      const start = judge(momentOf(option.plan, option.plan.beliefs));
+      return once('reclamp', `reclamp:${option.id}`, steps, start, { optionId: option.id });
+    },
   ];
+}
+
+function alone({ input, judge }: Search, mends: boolean): Way {
+  const plan = mends ? mended(input.own) : input.own;
+  const start = judge(momentOf(plan, plan.beliefs));
+  return once('own', mends ? 'own+mend' : 'own', [...ready(input, mends), CRANK], start, { mends });
+}
+
+function swapped({ input, judge }: Search, { id, belief }: SpareBattery): Way {
+  const { tempC } = input.own.rescue;
+  const start = judge({ rescue: aloneRescue([modelOf(belief, tempC)], tempC), beliefs: [belief] });
+  const swap: WayStep = { kind: 'swap', spareId: id, minutes: HAND_MINUTES.swap };
+  return once('swap', `swap:${id}`, [...ready(input), swap, CRANK], start);
 }
 
 const isSupply = (plan: PlanCase): boolean => plan.rescue.source?.alternator !== undefined;
@@ -248,43 +258,39 @@ function waitsOf({ plan, leastMinutes }: WayOption): readonly number[] {
   return [...new Set([leastMinutes, ...grid.filter((m) => m > leastMinutes)])];
 }
 
-function joined(
-  option: WayOption,
-  plan: PlanCase,
-  mends: boolean,
-  ready: readonly WayStep[],
-  handMinutes: number,
-  judge: Judge,
-): Way {
-  const waits = waitsOf(option);
-  const path = chargePath(plan, waits.at(-1)!);
+function joined(search: Search, option: WayOption, mends: boolean): Way {
+  const { input, judge } = search;
+  // Joined already, it only goes on.
+  const goesOn = option.id === input.joinedOptionId && !mends;
+  const plan = mends ? mended(option.plan) : option.plan;
+  const waits = waitsOf(goesOn ? { ...option, leastMinutes: 0 } : option);
+  const path = mends ? chargePath(plan, waits.at(-1)!) : search.chargedBy(option);
+  const before = goesOn ? whileResting(input.restMinutes) : [...ready(input, mends), joinStep(option)];
   const oddsAt = remembered((minutes: number) => judge(momentOf(plan, path[minutes]!)));
-  const points = worthLookingAt(waits, (m) => oddsAt(m).start).map((minutes) =>
-    pointOf(
-      minutes,
-      [
-        ...ready,
-        ...(handMinutes > 0 ? [{ kind: 'join', optionId: option.id, minutes: handMinutes } as const] : []),
-        ...(minutes > 0 ? [{ kind: 'charge', optionId: option.id, minutes } as const] : []),
-        ...(plan.chargeOnly ? [{ kind: 'part', minutes: HAND_MINUTES.part } as const] : []),
-        { kind: 'crank', minutes: HAND_MINUTES.crank },
-      ],
-      oddsAt(minutes),
-    ),
-  );
   return {
     id: mends ? `${option.id}+mend` : option.id,
     optionId: option.id,
     thenOptionId: null,
     kind: 'join',
     mends,
-    points,
+    points: worthLookingAt(waits, oddsAt).map((minutes) =>
+      pointOf(
+        minutes,
+        [
+          ...before,
+          ...(minutes > 0 ? [chargeStep(option, minutes)] : []),
+          ...(plan.chargeOnly ? [PART] : []),
+          CRANK,
+        ],
+        oddsAt(minutes),
+      ),
+    ),
   };
 }
 
 /** One source charges the battery and comes off; another is joined for the crank. */
-function chained(first: WayOption, second: WayOption, rest: readonly WayStep[], judge: Judge): Way {
-  const path = chargePath(first.plan, FIRST_LEG_WAITS.at(-1)!);
+function chained({ input, judge, chargedBy }: Search, first: WayOption, second: WayOption): Way {
+  const path = chargedBy(first);
   return {
     id: `${first.id}>${second.id}`,
     optionId: first.id,
@@ -294,14 +300,7 @@ function chained(first: WayOption, second: WayOption, rest: readonly WayStep[], 
     points: FIRST_LEG_WAITS.map((minutes) =>
       pointOf(
         minutes,
-        [
-          ...rest,
-          { kind: 'join', optionId: first.id, minutes: joinMinutes(first) },
-          { kind: 'charge', optionId: first.id, minutes },
-          { kind: 'part', minutes: HAND_MINUTES.part },
-          { kind: 'join', optionId: second.id, minutes: joinMinutes(second) },
-          { kind: 'crank', minutes: HAND_MINUTES.crank },
-        ],
+        [...ready(input), joinStep(first), chargeStep(first, minutes), PART, joinStep(second), CRANK],
         judge(momentOf(second.plan, path[minutes]!)),
       ),
     ),
@@ -309,28 +308,23 @@ function chained(first: WayOption, second: WayOption, rest: readonly WayStep[], 
 }
 
 /** Rolled, the engine turns fast enough; what is asked is whether its control units stay awake. */
-function rolled({ rescue, beliefs }: PlanCase, learned: Learned, rest: readonly WayStep[]): Way {
-  const { draws, weights, elsewhere } = learned;
+function rolled({ input, learned }: Search): Way {
+  const { rescue, beliefs } = input.own;
   const least = ROLLING_MIN_REST_VOLTS * beliefs.length;
-  const awake = draws.reduce((share, draw, i) => {
+  const awake = learned.draws.reduce((share, draw, i) => {
     const { casualty } = drawnRescue({ rescue, batteries: beliefs }, draw);
     const volts = casualty.reduce((sum, b) => sum + b.openVolts - ROLLING_AMPS * b.ohms, 0);
-    return volts >= least ? share + weights[i]! : share;
+    return volts >= least ? share + learned.weights[i]! : share;
   }, 0);
-  const start = (1 - elsewhere) * ROLLED_FIRES * awake;
-  const steps: WayStep[] = [...rest, { kind: 'roll', minutes: HAND_MINUTES.roll }];
-  return {
-    id: 'roll',
-    optionId: null,
-    thenOptionId: null,
-    kind: 'roll',
-    mends: false,
-    points: [pointOf(0, steps, { start, low: start, high: start })],
-  };
+  const start = (1 - learned.elsewhere) * ROLLED_FIRES * awake;
+  return once('roll', 'roll', [...ready(input), { kind: 'roll', minutes: HAND_MINUTES.roll }], start);
 }
 
+/** Beliefs by minutes joined. */
+type ChargePath = readonly (readonly BatteryBelief[])[];
+
 /** Beliefs by minutes joined; for a source that charges nothing the same throughout. */
-function chargePath(plan: PlanCase, minutes: number): readonly (readonly BatteryBelief[])[] {
+function chargePath(plan: PlanCase, minutes: number): ChargePath {
   return isSupply(plan) ? beliefsWhileJoined(plan.rescue, plan.beliefs, minutes) : [plan.beliefs];
 }
 
@@ -348,11 +342,11 @@ function worthLookingAt(waits: readonly number[], oddsAt: (minutes: number) => n
   return [...kept].sort((a, b) => a - b);
 }
 
-function remembered<T>(of: (minutes: number) => T): (minutes: number) => T {
-  const known = new Map<number, T>();
-  return (minutes) => {
-    if (!known.has(minutes)) known.set(minutes, of(minutes));
-    return known.get(minutes)!;
+function remembered<K, T>(of: (key: K) => T): (key: K) => T {
+  const known = new Map<K, T>();
+  return (key) => {
+    if (!known.has(key)) known.set(key, of(key));
+    return known.get(key)!;
   };
 }
 
@@ -369,12 +363,8 @@ function joinMinutes({ sourceKind }: WayOption): number {
   }
 }
 
-function pointOf(
-  waitMinutes: number,
-  steps: readonly WayStep[],
-  { start, low, high }: Pick<Odds, 'start' | 'low' | 'high'>,
-): WayPoint {
-  return { waitMinutes, minutes: steps.reduce((sum, s) => sum + s.minutes, 0), start, low, high, steps };
+function pointOf(waitMinutes: number, steps: readonly WayStep[], start: number): WayPoint {
+  return { waitMinutes, minutes: steps.reduce((sum, s) => sum + s.minutes, 0), start, steps };
 }
 
 /** A spare as it would sit in the machine: full as the kit says, and little doubt of it. */

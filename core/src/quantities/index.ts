@@ -1,4 +1,5 @@
-// Plain quantities: interpolation, ranges, seeded chance, points in a plane. What is public of this floor; nothing else is imported from outside the core.
+// Plain quantities: interpolation, bisection, ranges, seeded chance, points in a plane. What is public of this floor; nothing else is imported from outside the core.
+export * from './bisect.js';
 export * from './interpolate.js';
 export * from './range.js';
 export * from './random.js';

@@ -1,3 +1,4 @@
+import { bisect } from '../quantities/bisect.js';
 import { batteryOhms, type BatteryRating, batteryOpenVolts, POLARISATION } from '../battery/battery.js';
 import { socFromRestVolts } from '../battery/rest-volts.js';
 import { strengthShare } from '../battery/strength.js';
@@ -25,7 +26,6 @@ const SPREAD_WITH_AMPS = 0.08;
 const SPREAD_WITHOUT_AMPS = 0.25;
 const AGEING_LEAST = 0.5;
 const AGEING_MOST = 20;
-const BISECTIONS = 40;
 
 /** Share of a battery's resistance that has come in over a stretch after the contact, on average. */
 function shareIn(fromSeconds: number, toSeconds: number): number {
@@ -110,12 +110,6 @@ function ageingOfVolts(
       engine,
     ).postVolts;
   };
-  let low = AGEING_LEAST;
-  let high = AGEING_MOST;
-  for (let i = 0; i < BISECTIONS; i++) {
-    const middle = (low + high) / 2;
-    if (postVolts(middle) > meanVolts) low = middle;
-    else high = middle;
-  }
+  const { low, high } = bisect((ageing) => postVolts(ageing) > meanVolts, AGEING_LEAST, AGEING_MOST);
   return (low + high) / 2;
 }

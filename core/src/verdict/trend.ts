@@ -1,3 +1,4 @@
+import { bisect } from '../quantities/bisect.js';
 import { batteryOhms, batteryOpenVolts } from '../battery/battery.js';
 import { ageingOfStrength, strengthShare } from '../battery/strength.js';
 import { aloneRescue } from '../circuit/rescue.js';
@@ -96,7 +97,7 @@ export function strengthTrend(points: readonly StrengthPoint[], needShare: numbe
 /** Charge that a battery in use may be counted on, for what a machine needs. */
 const COUNTED_SOC = 0.8;
 const WEAKEST_SHARE = 0.2;
-const BISECTIONS = 30;
+const HALVINGS = 30;
 
 /** Least share of its rating at which this machine still starts, or wakes, in the cold, on its own battery. 1 when even a new one does not. */
 export function neededShare(machine: Machine, coldC: number, rules: HouseRules): number {
@@ -111,13 +112,6 @@ export function neededShare(machine: Machine, coldC: number, rules: HouseRules):
     return point.turns && point.rpm >= point.neededRpm && point.starterVolts >= point.controlMinVolts;
   };
   if (!starts(strengthShare(1))) return 1;
-  let low = WEAKEST_SHARE;
-  let high = 1;
-  if (starts(low)) return low;
-  for (let i = 0; i < BISECTIONS; i++) {
-    const middle = (low + high) / 2;
-    if (starts(middle)) high = middle;
-    else low = middle;
-  }
-  return high;
+  if (starts(WEAKEST_SHARE)) return WEAKEST_SHARE;
+  return bisect((share) => !starts(share), WEAKEST_SHARE, 1, HALVINGS).high;
 }

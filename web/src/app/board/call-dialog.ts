@@ -115,9 +115,7 @@ import { nameOf } from '../shared/words/figures';
   `,
   styles: `
     .sheet {
-      display: grid;
       gap: 12px;
-      padding: 24px;
     }
     dl {
       display: grid;

@@ -137,7 +137,6 @@ const KNOWN_MOST = 4;
   `,
   styles: `
     .sheet {
-      display: grid;
       gap: 10px;
       padding: 20px 24px;
     }

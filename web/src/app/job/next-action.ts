@@ -81,11 +81,12 @@ import { armedFor, ARMS_AFTER_MS } from './arming';
       display: none;
     }
     @media (max-width: 720px) {
+      /* Room for three lines: what is taken, and by when it runs. */
       :host {
-        padding: 10px 0;
+        padding: 6px 0;
       }
       .next {
-        font-size: 19px;
+        font-size: 18px;
       }
       .next.plain {
         font-size: 17px;

@@ -1,6 +1,15 @@
 import type { RankedOption } from '@voltrek/core/plan';
 import type { KitItem } from '@voltrek/core/sources';
+import { nameOf } from '../shared/words/figures';
 import { batteryWord } from '../shared/words/words';
+
+/** Names an option by its id, or a piece of kit by its own. */
+export const namesIn =
+  (options: readonly RankedOption[], kit: readonly KitItem[]) =>
+  (id: string): string => {
+    const ranked = options.find((o) => o.option.id === id);
+    return ranked ? optionName(ranked, kit) : nameOf(kit, id);
+  };
 
 /** The option's name: source, lead set, and where it goes when not across the whole. */
 export function optionName({ option }: Pick<RankedOption, 'option'>, kit: readonly KitItem[]): string {

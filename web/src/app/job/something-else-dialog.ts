@@ -99,9 +99,7 @@ interface Place {
   `,
   styles: `
     .sheet {
-      display: grid;
       gap: 14px;
-      padding: 24px;
     }
     .metal {
       margin-top: -8px;

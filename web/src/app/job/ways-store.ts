@@ -1,7 +1,10 @@
-import { computed, inject } from '@angular/core';
+import { computed, inject, type Signal } from '@angular/core';
+import { waysInput } from '@voltrek/core/job';
 import { afterTry, type Way, WAY_SAMPLES, type WaysInput } from '@voltrek/core/plan';
+import { Store } from '@ngrx/store';
 import { patchState, signalStore, withComputed, withHooks, withMethods, withState } from '@ngrx/signals';
 import { proxy } from 'comlink';
+import { selectOptions, selectPlanCases, selectWork } from '../shared/job/job-selectors';
 import { Drawings } from '../shared/ui/idle';
 import { PlanRunner } from '../workers/plan-runner';
 
@@ -22,6 +25,29 @@ interface WaysState {
 }
 
 const nothing: WaysState = { of: null, ways: [], settled: [], elsewhere: 0, progress: null, failed: false };
+
+/**
+ * What the ways of the job on screen are searched from; the same object while it says the same. What is joined goes on charging: it is of
+ * one moment, not of each.
+ *
+ * @param at that moment, ISO 8601; null while there is nothing to search
+ */
+export function waysAsked(at: () => string | null): Signal<WaysInput | null> {
+  const store = inject(Store);
+  const work = store.selectSignal(selectWork);
+  const options = store.selectSignal(selectOptions);
+  const cases = store.selectSignal(selectPlanCases);
+  return computed(
+    () => {
+      const known = work();
+      const moment = at();
+      return known && moment !== null
+        ? waysInput(known.job, known.machine, known.kit, options(), cases(), known.rules, moment)
+        : null;
+    },
+    { equal: (a, b) => JSON.stringify(a) === JSON.stringify(b) },
+  );
+}
 
 /** Every way to get the machine going, searched in a worker while the screen stays. Dies with its component. */
 export const WaysStore = signalStore(

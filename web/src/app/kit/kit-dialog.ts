@@ -48,9 +48,7 @@ import { KIT_KIND_WORDS } from '../shared/words/kit-words';
   `,
   styles: `
     .sheet {
-      display: grid;
       gap: 14px;
-      padding: 24px;
     }
     .retire {
       margin-left: auto;

@@ -21,9 +21,6 @@ import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
   `,
   styles: `
     .sheet {
-      display: grid;
-      gap: 16px;
-      padding: 24px;
       justify-items: start;
     }
     dl {

@@ -36,11 +36,6 @@ import { SETTING_WORDS } from '../shared/words/setting-words';
     </div>
   `,
   styles: `
-    .sheet {
-      display: grid;
-      gap: 16px;
-      padding: 24px;
-    }
     ul {
       display: grid;
       gap: 6px;

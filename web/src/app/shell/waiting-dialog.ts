@@ -51,9 +51,7 @@ import { EVENT_WORDS } from '../shared/words/event-words';
   `,
   styles: `
     .sheet {
-      display: grid;
       gap: 14px;
-      padding: 24px;
     }
     ul {
       max-height: 50vh;

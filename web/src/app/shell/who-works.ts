@@ -21,11 +21,6 @@ import { atWork, SessionActions, sessionFeature } from '../shared/state/session'
     </div>
   `,
   styles: `
-    .sheet {
-      display: grid;
-      gap: 16px;
-      padding: 24px;
-    }
     .names {
       display: grid;
       grid-template-columns: repeat(auto-fill, minmax(160px, 1fr));

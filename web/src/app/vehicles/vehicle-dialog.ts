@@ -47,9 +47,7 @@ const FIELDS: readonly FormField[] = [
   `,
   styles: `
     .sheet {
-      display: grid;
       gap: 14px;
-      padding: 24px;
     }
   `,
 })

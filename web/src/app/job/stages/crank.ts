@@ -235,13 +235,11 @@ export class Crank {
     const running = this.running();
     return running ? Math.max(0, (this.now() - Date.parse(running.startedAt)) / 1000) : 0;
   });
-  protected readonly over = computed(
-    () => this.running() !== null && !this.wakes() && this.seconds() > this.limitSeconds(),
-  );
   /** Of the seconds that a try may last; none while nothing cranks. A try that ends in time is no limit reached. */
   private readonly tryLeft = computed(() =>
     this.running() === null || this.wakes() ? null : this.limitSeconds() - this.seconds(),
   );
+  protected readonly over = computed(() => (this.tryLeft() ?? 0) < 0);
   protected readonly time = computed(() => {
     if (this.running()) return this.seconds().toFixed(1);
     return this.restLeft() > 0 ? clock(this.restLeft()) : '0.0';

@@ -9,15 +9,14 @@ import {
   signal,
   untracked,
 } from '@angular/core';
-import { waysInput } from '@voltrek/core/job';
 import type { NextTry } from '@voltrek/core/plan';
 import { Store } from '@ngrx/store';
 import { selectOptions, type Work } from '../../shared/job/job-selectors';
-import { inHundred, nameOf } from '../../shared/words/figures';
+import { inHundred } from '../../shared/words/figures';
 import { minutesWords, wayName } from '../../shared/words/way-words';
 import { PlanRunner } from '../../workers/plan-runner';
-import { optionName } from '../option-name';
-import { WaysStore } from '../ways-store';
+import { namesIn } from '../option-name';
+import { waysAsked, WaysStore } from '../ways-store';
 
 /** So many are shown: more would be a plan, and that has its own stage. */
 const SHOWN = 4;
@@ -39,6 +38,7 @@ const WORTH_SAYING = 0.15;
         <button
           type="button"
           role="radio"
+          class="choice"
           [attr.aria-checked]="row.id === chosenId()"
           (click)="tappedId.set(row.id)"
         >
@@ -60,23 +60,12 @@ const WORTH_SAYING = 0.15;
       display: grid;
       gap: 6px;
     }
-    button {
+    .choice {
       display: grid;
       grid-template-columns: 1fr auto;
       gap: 0 14px;
       align-items: center;
       min-height: 52px;
-      padding: 6px 12px;
-      border: 2px solid var(--line);
-      border-radius: 5px;
-      background: var(--sheet);
-      text-align: left;
-      line-height: 1.15;
-    }
-    button[aria-checked='true'] {
-      border-color: var(--ink);
-      box-shadow: inset 7px 0 0 var(--lamp);
-      padding-left: 18px;
     }
     .name {
       font-weight: 700;
@@ -98,19 +87,12 @@ export class NextTries {
 
   private readonly store = inject(WaysStore);
   private readonly options = inject(Store).selectSignal(selectOptions);
-  private readonly asked = computed(
-    () => {
-      const { job, machine, kit, rules } = this.work();
-      const at = job.attempts.at(-1)?.endedAt;
-      return at ? waysInput(job, machine, kit, this.options(), rules, at) : null;
-    },
-    { equal: (a, b) => JSON.stringify(a) === JSON.stringify(b) },
-  );
-  private readonly next = computed(() => this.store.next());
+  private readonly asked = waysAsked(() => this.work().job.attempts.at(-1)?.endedAt ?? null);
+  private readonly nameOf = computed(() => namesIn(this.options(), this.work().kit));
   protected readonly rows = computed(() => {
-    const shown = this.next().slice(0, SHOWN);
+    const shown = this.store.next().slice(0, SHOWN);
     // Again, waiting and looking elsewhere are what one asks for: they are there even when they are poor.
-    const asked = this.next().filter((n) => n.kind !== 'other' && !shown.includes(n));
+    const asked = this.store.next().filter((n) => n.kind !== 'other' && !shown.includes(n));
     return [...shown, ...asked].map((next) => ({ ...this.rowOf(next), next, id: idOf(next) }));
   });
   /** What somebody tapped; it stays while the figures are drawn finer. */
@@ -150,17 +132,11 @@ export class NextTries {
       wait: `Wait ${minutesWords(point.waitMinutes)} more, then crank`,
     };
     return {
-      name: next.kind === 'other' ? wayName(way, this.nameOf) : names[next.kind],
+      name: next.kind === 'other' ? wayName(way, this.nameOf()) : names[next.kind],
       odds: inHundred(point.start),
       note: `running in about ${minutesWords(point.minutes)}`,
     };
   }
-
-  private readonly nameOf = (id: string): string => {
-    const { kit } = this.work();
-    const option = this.options().find((o) => o.option.id === id);
-    return option ? optionName(option, kit) : nameOf(kit, id);
-  };
 }
 
 const idOf = (next: NextTry): string =>

@@ -17,6 +17,7 @@ import { TYPED_RANGES } from '@voltrek/core/quantities';
 import { Api } from '../../shared/state/api';
 import { problemText } from '../../shared/state/problem';
 import { CLASS_WORDS, PLACE_WORDS, SKY_WORDS, STANDING_CAUTION, STOP_WORDS } from '../../shared/words/words';
+import { Stepper } from '../../shared/ui/stepper';
 import { NextAction } from '../next-action';
 import { ReasonPrompt } from '../../shared/ui/reason-prompt';
 import type { Work } from '../../shared/job/job-selectors';
@@ -30,7 +31,7 @@ const NIGHT_FREEZES_BELOW_C = 12;
 @Component({
   selector: 'vt-scene',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [NextAction],
+  imports: [NextAction, Stepper],
   template: `
     <section class="stage" aria-labelledby="stage-title">
       <header>
@@ -43,27 +44,15 @@ const NIGHT_FREEZES_BELOW_C = 12;
       <div class="top">
         <fieldset>
           <legend>Air, °C</legend>
-          <div class="stepper">
-            <button
-              type="button"
-              class="key"
-              aria-label="Colder"
-              [disabled]="tempC() <= range.min"
-              (click)="set({ ambientC: tempC() - 1 })"
-            >
-              −
-            </button>
-            <output class="figure" aria-live="polite">{{ tempC() }}</output>
-            <button
-              type="button"
-              class="key"
-              aria-label="Warmer"
-              [disabled]="tempC() >= range.max"
-              (click)="set({ ambientC: tempC() + 1 })"
-            >
-              +
-            </button>
-          </div>
+          <vt-stepper
+            [value]="tempC()"
+            lessName="Colder"
+            moreName="Warmer"
+            [least]="range.min"
+            [most]="range.max"
+            [isBig]="true"
+            (changed)="set({ ambientC: $event })"
+          />
           @if (weather(); as w) {
             <button
               type="button"
@@ -94,24 +83,14 @@ const NIGHT_FREEZES_BELOW_C = 12;
           @if (mayFreeze()) {
             <div class="coldest">
               <span id="coldest">Coldest since it ran, °C</span>
-              <button
-                type="button"
-                class="key"
-                aria-label="It was colder"
-                (click)="setColdest(coldestC() - 1)"
-              >
-                −
-              </button>
-              <output aria-labelledby="coldest" aria-live="polite">{{ coldestC() }}</output>
-              <button
-                type="button"
-                class="key"
-                aria-label="It was less cold"
-                [disabled]="coldestC() >= tempC()"
-                (click)="setColdest(coldestC() + 1)"
-              >
-                +
-              </button>
+              <vt-stepper
+                [value]="coldestC()"
+                lessName="It was colder"
+                moreName="It was less cold"
+                [most]="tempC()"
+                labelledBy="coldest"
+                (changed)="setColdest($event)"
+              />
             </div>
           }
         </fieldset>
@@ -177,31 +156,13 @@ const NIGHT_FREEZES_BELOW_C = 12;
     }
     .coldest {
       display: grid;
-      grid-template-columns: 1fr 48px 40px 48px;
+      grid-template-columns: 1fr auto;
       align-items: center;
       gap: 6px;
       margin-top: 6px;
-      text-align: center;
-    }
-    .coldest span {
-      text-align: left;
     }
     .grow {
       flex: 1;
-    }
-    .stepper {
-      display: flex;
-      align-items: center;
-      gap: 6px;
-    }
-    .stepper output {
-      min-width: 64px;
-      text-align: center;
-    }
-    .stepper .key {
-      font-size: 24px;
-      min-width: 56px;
-      min-height: 56px;
     }
     .tight {
       display: grid;

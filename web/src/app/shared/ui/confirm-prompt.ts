@@ -22,13 +22,6 @@ export interface Question {
       </div>
     </div>
   `,
-  styles: `
-    .sheet {
-      display: grid;
-      gap: 16px;
-      padding: 24px;
-    }
-  `,
 })
 export class ConfirmDialog {
   protected readonly modal = inject(NgbActiveModal);

@@ -80,9 +80,7 @@ export interface ImportTarget {
   `,
   styles: `
     .sheet {
-      display: grid;
       gap: 14px;
-      padding: 24px;
     }
     .lines {
       max-height: 260px;

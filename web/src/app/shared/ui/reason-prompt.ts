@@ -30,13 +30,6 @@ const LEAST_REASON = 3;
       </div>
     </form>
   `,
-  styles: `
-    .sheet {
-      display: grid;
-      gap: 16px;
-      padding: 24px;
-    }
-  `,
 })
 export class ReasonDialog {
   protected readonly modal = inject(NgbActiveModal);

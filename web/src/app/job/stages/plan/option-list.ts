@@ -1,31 +1,20 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import type { RankedOption } from '@voltrek/core/plan';
 import { BAR_WORDS } from '../../../shared/words/plan-words';
-
-/** One option as the list shows it. */
-export interface OptionRow {
-  readonly ranked: RankedOption;
-  readonly name: string;
-  readonly outlook: string;
-  readonly tone: string;
-  /** Length of the bar and the place of the needed mark, per cent of its track. */
-  readonly bar: number;
-  readonly mark: number;
-  /** Odds once they are drawn, else the speed or volts. */
-  readonly figure: string;
-}
+import type { OptionRow } from './option-rows';
+import { UnfitList } from './unfit-list';
 
 /** The van's sources: those that fit, best first, then those that do not, with why. */
 @Component({
   selector: 'vt-option-list',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [UnfitList],
   template: `
     <div class="options" role="radiogroup" aria-label="Sources, best first">
       @for (row of fitting(); track row.ranked.option.id) {
         <button
           type="button"
           role="radio"
-          class="option"
+          class="choice option"
           [attr.aria-checked]="row.ranked.option.id === chosenId()"
           (click)="chosen.emit(row.ranked.option.id)"
         >
@@ -41,17 +30,8 @@ export interface OptionRow {
         <p class="problem">{{ whyNone() }}</p>
       }
     </div>
-    @if (unfit().length && bar() === null) {
-      <h3>Not here</h3>
-      <ul class="ruled unfit">
-        @for (row of unfit(); track row.ranked.option.id) {
-          <li>
-            {{ row.name }} <span class="dim">{{ row.outlook }}</span>
-          </li>
-        }
-      </ul>
-    }
     @if (bar() === null) {
+      <vt-unfit-list [rows]="unfit()" />
       <ng-content />
     }
   `,
@@ -72,17 +52,6 @@ export interface OptionRow {
       gap: 1px 8px;
       width: 100%;
       min-height: 60px;
-      padding: 5px 10px;
-      border: 2px solid var(--line);
-      border-radius: 5px;
-      background: var(--sheet);
-      text-align: left;
-      line-height: 1.15;
-    }
-    .option[aria-checked='true'] {
-      border-color: var(--ink);
-      box-shadow: inset 7px 0 0 var(--lamp);
-      padding-left: 16px;
     }
     .name {
       grid-column: 1 / -1;
@@ -126,17 +95,6 @@ export interface OptionRow {
       bottom: -3px;
       width: 3px;
       background: var(--ink);
-    }
-    h3 {
-      margin: 12px 0 4px;
-    }
-    .unfit li {
-      padding: 5px 0;
-      font-size: 15px;
-      line-height: 1.2;
-    }
-    .unfit .dim {
-      display: block;
     }
   `,
 })

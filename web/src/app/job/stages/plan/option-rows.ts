@@ -3,7 +3,19 @@ import type { KitItem } from '@voltrek/core/sources';
 import { inHundred, volts } from '../../../shared/words/figures';
 import { OUTLOOK_WORDS, unfitWords } from '../../../shared/words/words';
 import { optionName } from '../../option-name';
-import type { OptionRow } from './option-list';
+
+/** One option as the list shows it. */
+export interface OptionRow {
+  readonly ranked: RankedOption;
+  readonly name: string;
+  readonly outlook: string;
+  readonly tone: string;
+  /** Length of the bar and the place of the needed mark, per cent of its track. */
+  readonly bar: number;
+  readonly mark: number;
+  /** Odds once they are drawn, else the speed or volts. */
+  readonly figure: string;
+}
 
 /** A bar's full track stands for this many times the needed speed (or the least wake volts). */
 const TRACK_RATIO = 3;

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import type { Odds } from '@voltrek/core/plan';
 import { inHundred } from '../../../shared/words/figures';
 import { LIMIT_WORDS } from '../../../shared/words/words';
-import type { OptionRow } from './option-list';
+import type { OptionRow } from './option-rows';
 
 interface Line {
   readonly name: string;

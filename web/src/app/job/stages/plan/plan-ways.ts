@@ -1,15 +1,15 @@
 import { computed, effect, inject, Injectable, linkedSignal, signal, untracked } from '@angular/core';
 import { clampsOn } from '@voltrek/core/hookup';
-import { planRecord, type Stage, waysInput } from '@voltrek/core/job';
+import { planRecord, type Stage } from '@voltrek/core/job';
 import { type Chosen, LIKELY_ODDS, rankWays, USUAL_SURENESS } from '@voltrek/core/plan';
 import { Store } from '@ngrx/store';
 import { selectOptions, selectPlanCases, selectWork } from '../../../shared/job/job-selectors';
 import { Reporter } from '../../../shared/job/reporter';
 import { serverTicker } from '../../../shared/job/ticker';
-import { inHundred, nameOf, timeOfDay } from '../../../shared/words/figures';
+import { inHundred, timeOfDay } from '../../../shared/words/figures';
 import { minutesWords, wayName } from '../../../shared/words/way-words';
-import { optionName } from '../../option-name';
-import { WaysStore } from '../../ways-store';
+import { namesIn } from '../../option-name';
+import { waysAsked, WaysStore } from '../../ways-store';
 import { inputsOfPlan } from './plan-record';
 
 /** How often the time by which it runs is told anew, ms. */
@@ -29,19 +29,12 @@ export class PlanWays {
   private readonly cases = this.store.selectSignal(selectPlanCases);
   private readonly now = serverTicker(CLOCK_MS);
 
+  private readonly names = computed(() => namesIn(this.options(), this.work()?.kit ?? []));
+  /** The name of an option, or of a piece of kit. */
+  readonly nameOf = (id: string): string => this.names()(id);
   readonly sureness = signal(storedSureness());
   /** What is searched; null where ways are no question: a machine that wakes, or a battery that forbids any current. */
-  private readonly input = computed(
-    () => {
-      const work = this.work();
-      if (!work) return null;
-      const { job, machine, kit, rules } = work;
-      // What is joined goes on charging: it is searched anew when something happens, not as time passes.
-      const at = new Date(untracked(this.now)).toISOString();
-      return waysInput(job, machine, kit, this.options(), rules, at);
-    },
-    { equal: (a, b) => JSON.stringify(a) === JSON.stringify(b) },
-  );
+  private readonly input = waysAsked(() => new Date(untracked(this.now)).toISOString());
   readonly exist = computed(() => this.input() !== null);
 
   private readonly ranked = computed(() => rankWays(this.search.settled(), this.sureness()));
@@ -95,13 +88,6 @@ export class PlanWays {
       untracked(() => void this.search.ask(input));
     });
   }
-
-  /** The name of an option, or of a piece of kit. */
-  readonly nameOf = (id: string): string => {
-    const kit = this.work()?.kit ?? [];
-    const ranked = this.options().find((o) => o.option.id === id);
-    return ranked ? optionName(ranked, kit) : nameOf(kit, id);
-  };
 
   pick(wayId: string): void {
     this.pickedId.set(wayId);

@@ -1,3 +1,4 @@
+import { NgTemplateOutlet } from '@angular/common';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -11,8 +12,7 @@ import {
   untracked,
 } from '@angular/core';
 import { clampsOn } from '@voltrek/core/hookup';
-import { planRecord, type Stage } from '@voltrek/core/job';
-import { rollingStart } from '@voltrek/core/machine';
+import { planRecord, rollingOfJob, type Stage } from '@voltrek/core/job';
 import { type PlanChanges, type RankedOption, withChanges } from '@voltrek/core/plan';
 import { Store } from '@ngrx/store';
 import { PlanRunner } from '../../../workers/plan-runner';
@@ -34,6 +34,7 @@ import { notesOf } from './plan-notes';
 import { byOdds, rowOf } from './option-rows';
 import { computedWait, inputsOfPlan } from './plan-record';
 import { PlanWays } from './plan-ways';
+import { UnfitList } from './unfit-list';
 import { WayList } from './way-list';
 import { DETAIL_RUNNER, ODDS_RUNNER, PlanStore } from './plan-store';
 
@@ -41,7 +42,7 @@ import { DETAIL_RUNNER, ODDS_RUNNER, PlanStore } from './plan-store';
 @Component({
   selector: 'vt-plan',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [NextAction, OptionList, PlanCompare, PlanDetailView, WayList],
+  imports: [NgTemplateOutlet, NextAction, OptionList, PlanCompare, PlanDetailView, UnfitList, WayList],
   providers: [
     { provide: ODDS_RUNNER, useClass: PlanRunner },
     { provide: DETAIL_RUNNER, useClass: PlanRunner },
@@ -103,24 +104,8 @@ import { DETAIL_RUNNER, ODDS_RUNNER, PlanStore } from './plan-store';
           @if (ways.nextBest(); as line) {
             <p class="dim">{{ line }}</p>
           }
-          @if (unfit().length) {
-            <h3>Not here</h3>
-            <ul class="ruled unfit">
-              @for (row of unfit(); track row.ranked.option.id) {
-                <li>
-                  {{ row.name }} <span class="dim">{{ row.outlook }}</span>
-                </li>
-              }
-            </ul>
-          }
-          <p class="rolling">
-            <strong>Rolling start</strong> <span class="dim">{{ rolling() }}</span>
-          </p>
-          @for (note of notes(); track note.name) {
-            <p class="rolling">
-              <strong>{{ note.name }}</strong> <span class="dim">{{ note.text }}</span>
-            </p>
-          }
+          <vt-unfit-list [rows]="unfit()" />
+          <ng-container [ngTemplateOutlet]="beside" />
         </vt-way-list>
       } @else {
         <div class="split">
@@ -133,14 +118,7 @@ import { DETAIL_RUNNER, ODDS_RUNNER, PlanStore } from './plan-store';
             @if (store.oddsProgress() !== null) {
               <p class="dim drawing" role="status">Odds: {{ oddsProgress() }} drawn</p>
             }
-            <p class="rolling">
-              <strong>Rolling start</strong> <span class="dim">{{ rolling() }}</span>
-            </p>
-            @for (note of notes(); track note.name) {
-              <p class="rolling">
-                <strong>{{ note.name }}</strong> <span class="dim">{{ note.text }}</span>
-              </p>
-            }
+            <ng-container [ngTemplateOutlet]="beside" />
           </vt-option-list>
           @if (chosen(); as c) {
             @if (isComparing()) {
@@ -172,6 +150,16 @@ import { DETAIL_RUNNER, ODDS_RUNNER, PlanStore } from './plan-store';
         </div>
       }
     </section>
+    <ng-template #beside>
+      <p class="rolling">
+        <strong>Rolling start</strong> <span class="dim">{{ rolling() }}</span>
+      </p>
+      @for (note of notes(); track note.name) {
+        <p class="rolling">
+          <strong>{{ note.name }}</strong> <span class="dim">{{ note.text }}</span>
+        </p>
+      }
+    </ng-template>
     <vt-next-action
       [label]="label()"
       [action]="actionKey()"
@@ -300,12 +288,7 @@ export class Plan {
   protected readonly notes = computed(() => notesOf(this.work(), this.options()));
   protected readonly rolling = computed(() => {
     const { machine, job } = this.work();
-    const rest = job.readings.filter((r) => r.kind === 'rest').at(-1)?.volts ?? null;
-    const roll = rollingStart(machine, {
-      sloping: job.scene?.sloping ?? false,
-      ontoRoad: job.scene?.place === 'street' || job.scene?.place === 'verge',
-      restVolts: machine.batteries.length > 1 ? null : rest,
-    });
+    const roll = rollingOfJob(job, machine);
     return roll.allowed
       ? `possible: ${roll.cautions.map((c) => ROLLING_CAUTION_WORDS[c]).join(', ')}`
       : `no: ${roll.bars.map((b) => ROLLING_BAR_WORDS[b]).join(', ')}`;

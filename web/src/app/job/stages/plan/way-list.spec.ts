@@ -11,8 +11,6 @@ const point = (minutes: number, start: number, waitMinutes = 0): WayPoint => ({
   waitMinutes,
   minutes,
   start,
-  low: start,
-  high: start,
   steps: [
     { kind: 'join', optionId: 'van', minutes: minutes - waitMinutes - 0.5 },
     ...(waitMinutes > 0 ? [{ kind: 'charge', optionId: 'van', minutes: waitMinutes } as const] : []),

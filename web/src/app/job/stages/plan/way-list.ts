@@ -38,7 +38,7 @@ import { waysChart } from './ways-chart';
         <button
           type="button"
           role="radio"
-          class="way"
+          class="choice way"
           [class.thin]="row.isUnlikely"
           [attr.aria-checked]="row.chosen.way.id === chosenId()"
           (click)="picked.emit(row.chosen.way.id)"
@@ -104,17 +104,6 @@ import { waysChart } from './ways-chart';
       align-items: baseline;
       gap: 2px 10px;
       min-height: 56px;
-      padding: 7px 12px;
-      border: 2px solid var(--line);
-      border-radius: 5px;
-      background: var(--sheet);
-      text-align: left;
-      line-height: 1.15;
-    }
-    .way[aria-checked='true'] {
-      border-color: var(--ink);
-      box-shadow: inset 7px 0 0 var(--lamp);
-      padding-left: 18px;
     }
     .way.thin {
       min-height: 48px;

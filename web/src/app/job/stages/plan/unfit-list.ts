@@ -1,0 +1,36 @@
+import { ChangeDetectionStrategy, Component, input } from '@angular/core';
+import type { OptionRow } from './option-rows';
+
+/** What of the van cannot be used here, each with why. */
+@Component({
+  selector: 'vt-unfit-list',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (rows().length) {
+      <h3>Not here</h3>
+      <ul class="ruled unfit">
+        @for (row of rows(); track row.ranked.option.id) {
+          <li>
+            {{ row.name }} <span class="dim">{{ row.outlook }}</span>
+          </li>
+        }
+      </ul>
+    }
+  `,
+  styles: `
+    h3 {
+      margin: 12px 0 4px;
+    }
+    li {
+      padding: 5px 0;
+      font-size: 15px;
+      line-height: 1.2;
+    }
+    .dim {
+      display: block;
+    }
+  `,
+})
+export class UnfitList {
+  readonly rows = input.required<readonly OptionRow[]>();
+}
