@@ -5,7 +5,9 @@ import {
   CAUSES,
   POLARITY_SIGNS,
   CHECK_IDS,
+  JOINT_SIDES,
   READING_KINDS,
+  REPAIR_KINDS,
   STOP_CONDITIONS,
   SUSPECTS,
   SYMPTOMS,
@@ -42,6 +44,8 @@ const RULE_KEYS = Object.keys(RULES);
 
 const list = (of: yup.Schema, max: number) => yup.array().of(of).max(max).required();
 
+/** More repairs than any call sees. */
+const REPAIRS_MOST = 40;
 const share = () => figure().min(0).max(1);
 const battery = () => figure().integer().min(0).max(3);
 const ledger = () =>
@@ -53,9 +57,17 @@ const ledger = () =>
         found: found(),
         bits: figure().min(-100).max(100),
         battery: evidenceBattery(),
+        repaired: yup.number().integer().min(0).max(REPAIRS_MOST),
       }),
     )
-    .max(60);
+    .max(120);
+
+/** A repair's own fields. */
+const repair = () => ({
+  kind: oneOf(REPAIR_KINDS),
+  side: yup.string().oneOf(JOINT_SIDES),
+  check: yup.string().oneOf(CHECK_IDS),
+});
 
 /** House rules as far as they are not the defaults; each one within what a house may set. */
 const ruleSettings = () =>
@@ -104,6 +116,7 @@ const FIELDS: { readonly [T in EventType]: Fields<T> } = {
     figures: yup.array().of(figure().min(-5000).max(5000)).max(12),
     battery: evidenceBattery(),
   },
+  'repair.made': repair(),
   'model.identified': { modelId: idText() },
   'donor.parked': {
     xMm: figure().min(-30_000).max(30_000),
@@ -194,6 +207,7 @@ const FIELDS: { readonly [T in EventType]: Fields<T> } = {
       .array()
       .of(record({ condition: oneOf(BATTERY_CONDITIONS), share: share(), ledger: ledger() }))
       .max(4),
+    repaired: yup.array().of(record(repair())).max(REPAIRS_MOST),
   },
   'rules.adopted': { rules: ruleSettings().required() },
   'fitting.confirmed': { battery: battery(), step: oneOf(FITTING_STEPS) },

@@ -56,6 +56,8 @@ function crowdOf(shares: Readonly<Record<string, number>>, chances: Chances = {}
     ),
     shares: Float64Array.from(Object.values(shares)),
     known,
+    repairs: [],
+    before: [],
   };
 }
 

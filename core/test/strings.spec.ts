@@ -113,7 +113,7 @@ describe('a string, battery by battery', () => {
 
   it('asks for the other battery once one was read, and for nothing more once both were', () => {
     const open = (evidence: readonly DiagnosisEvidence[]) =>
-      stillOpen(checkOf('rest'), evidence, CROWD.profile).map(({ battery }) => battery);
+      stillOpen(checkOf('rest'), evidence, CROWD).map(({ battery }) => battery);
     expect(open([])).toEqual([undefined]);
     expect(open(both('rest', null, 12.5))).toEqual([0]);
     expect(open(both('rest', 12.4, 12.5))).toEqual([]);

@@ -151,7 +151,7 @@ test('the weather service fills in the cold', async ({ tech, page }) => {
   await expect(told).toBeVisible();
   const degrees = /(-?\d+) °C/.exec((await told.textContent()) ?? '')![1]!;
   await told.click();
-  await expect(page.locator('.stepper output')).toHaveText(degrees);
+  await expect(page.getByRole('group', { name: 'Air, °C' }).getByRole('status').first()).toHaveText(degrees);
 });
 
 test('a meter that goes is shown as lost, comes back, and the pad works all the while', async ({

@@ -80,8 +80,8 @@ test('a bad joint lowers what the plan promises, and mending it first is a way',
   const mend = page.getByRole('radio', { name: /Mend the joint, then nothing joined/ });
   await expect(mend).toContainText('mend the joint');
   await mend.click();
-  await tech.next('Mend the joint, then read it again');
-  await tech.expectStage('Measure');
+  await tech.next('Mend the joint first');
+  await expect(page.getByRole('dialog', { name: 'Clean and tighten the positive clamp' })).toBeVisible();
 });
 
 test('what a try told weighs what is proposed next', async ({ tech, page }) => {

@@ -83,6 +83,8 @@ test('a vehicle over visits: its battery is changed, and the old one goes on in 
   await page.getByLabel('Ah').fill('45');
   await page.getByLabel('cold-cranking A').fill('430');
   await tech.tap('It is fitted');
+  // Saved is said of what was tapped once the tap shows.
+  await expect(page.getByText('Its record begins today')).toBeVisible();
   await tech.saved();
   await page.goto(`${tech.url}/batteries`);
   // The old one stands at the depot now; by far the newest there.

@@ -2,6 +2,7 @@ import { type Random, seededRandom } from '../quantities/random.js';
 import { type Cause, CAUSES, type DiagnosisProfile, priorsFor } from './causes.js';
 import { drawHidden } from './draw-hidden.js';
 import { type HiddenMachine, oneBattery } from './hidden.js';
+import { changes, type Repair, repaired } from './repairs.js';
 import { type Found, type Check, type CheckId, checkOf, spreadOf, type Tool, checksFor } from './checks.js';
 
 /** A piece of evidence: which check, and what it found. */
@@ -10,6 +11,8 @@ export interface DiagnosisEvidence {
   readonly found: Found;
   /** The battery of a string that was read by itself, from the chassis side; left out: the machine, or its weakest battery. */
   readonly battery?: number;
+  /** How many of the job's repairs had been made when it was found; left out: none. */
+  readonly repaired?: number;
 }
 
 /** Machines drawn for each cause: enough that a cause's spread is felt, few enough to be asked at every tap. */
@@ -43,6 +46,10 @@ export interface Crowd {
    * it never changes.
    */
   readonly known: Map<string, Float64Array>;
+  /** What was mended since, in order; evidence is weighed against the machines as they stood when it was found. */
+  readonly repairs: readonly Repair[];
+  /** The crowd before each of the repairs. */
+  readonly before: readonly Crowd[];
 }
 
 /** Draws the crowd of a profile. The same seed gives the same crowd, so that a tap never changes the answer by luck. */
@@ -68,8 +75,38 @@ export function drawCrowd(
     holdsAt: Uint32Array.from(machines, ({ holds }) => bitsOf(holds)),
     shares: Float64Array.from(shares, (s) => s / sum),
     known: new Map(),
+    repairs: [],
+    before: [],
   };
 }
+
+/**
+ * The same crowd after repairs: each machine without what they took away. What it holds is what is wrong now; evidence that was found before a
+ * repair still tells of the machines as they stood then.
+ */
+export function crowdAfter(crowd: Crowd, repairs: readonly Repair[]): Crowd {
+  return repairs.reduce((last: Crowd, repair): Crowd => {
+    const machines = last.machines.map((hidden) => repaired(hidden, repair, crowd.profile));
+    return {
+      ...last,
+      machines,
+      // What kept it from starting keeps it no longer where that was mended.
+      causeAt: Uint8Array.from(machines, ({ cause, holds }) =>
+        CAUSES.indexOf(holds.includes(cause) ? cause : 'none'),
+      ),
+      holdsAt: Uint32Array.from(machines, ({ holds }) => bitsOf(holds)),
+      known: new Map(),
+      repairs: [...last.repairs, repair],
+      before: [...last.before, last],
+    };
+  }, crowd);
+}
+
+/** The crowd as it stood after so many repairs. */
+const asOf = (crowd: Crowd, repairs: number): Crowd => crowd.before[repairs] ?? crowd;
+
+/** The crowd as it was found, before anything was mended. */
+export const asFound = (crowd: Crowd): Crowd => asOf(crowd, 0);
 
 /** One bit for each cause. */
 const bitsOf = (causes: readonly Cause[]): number =>
@@ -100,16 +137,20 @@ function chancesOf(crowd: Crowd, check: Check, battery?: number): Float64Array {
   const kept = crowd.known.get(key);
   if (kept) return kept;
   const count = check.outcomes.length;
-  const chances = new Float64Array(crowd.machines.length * count);
+  const last = crowd.before.at(-1);
+  // A machine that a repair did not touch answers as before it.
+  const chances = last
+    ? Float64Array.from(chancesOf(last, check, battery))
+    : new Float64Array(crowd.machines.length * count);
   const blind = BLIND_SHARE[check.edges ? 'figure' : 'look'];
-  crowd.machines.forEach((hidden, i) =>
+  crowd.machines.forEach((hidden, i) => {
+    if (hidden === last?.machines[i]) return;
+    const asked = battery === undefined ? hidden : oneBattery(hidden, battery);
     chances.set(
-      outcomeChances(check, battery === undefined ? hidden : oneBattery(hidden, battery), crowd.profile).map(
-        (c) => (1 - blind) * c + blind / count,
-      ),
+      outcomeChances(check, asked, crowd.profile).map((c) => (1 - blind) * c + blind / count),
       i * count,
-    ),
-  );
+    );
+  });
   crowd.known.set(key, chances);
   return chances;
 }
@@ -161,9 +202,13 @@ export function isFindingOf(id: CheckId, found: Found): boolean {
 const FIGURE_MOST = 100;
 
 /** Multiplies the shares by how likely the finding is on each machine. A figure counts by the range it falls in. */
-function press(crowd: Crowd, shares: Float64Array, { check: id, found, battery }: DiagnosisEvidence): void {
+function press(
+  crowd: Crowd,
+  shares: Float64Array,
+  { check: id, found, battery, repaired = 0 }: DiagnosisEvidence,
+): void {
   const check = checkOf(id);
-  const chances = chancesOf(crowd, check, battery);
+  const chances = chancesOf(asOf(crowd, repaired), check, battery);
   const count = check.outcomes.length;
   const at = outcomeIndex(check, found);
   for (let i = 0; i < shares.length; i++) shares[i]! *= chances[i * count + at]!;
@@ -316,7 +361,7 @@ export function proposals(
     .slice(0, 3)
     .map(({ cause }) => cause);
   return checksFor(crowd.profile, tools)
-    .flatMap((check) => stillOpen(check, evidence, crowd.profile))
+    .flatMap((check) => stillOpen(check, evidence, crowd))
     .map(({ check, battery }): Proposal => {
       const gainBits = Math.max(0, doubt - expectedDoubt(crowd, shares, check, battery));
       return {
@@ -337,12 +382,31 @@ function entropy(shares: readonly number[] | Float64Array): number {
   return sum;
 }
 
-/** A check that was not done, with the next battery of a string where some of it were read by themselves; nothing when it is done. */
+/**
+ * The evidence that tells of the machine as it stands: of each check the last, less what a repair has changed since.
+ *
+ * @param repairs of the job, in order
+ */
+export function standingEvidence<E extends DiagnosisEvidence>(
+  evidence: readonly E[],
+  repairs: readonly Repair[],
+): E[] {
+  return evidence.filter(({ check, battery, repaired = 0 }, i) => {
+    if (repairs.slice(repaired).some((repair) => changes(repair, check))) return false;
+    return !evidence.slice(i + 1).some((later) => later.check === check && later.battery === battery);
+  });
+}
+
+/**
+ * A check that was not done since it could have changed, with the next battery of a string where some of it were read by themselves; nothing
+ * when it is done.
+ */
 export function stillOpen(
   check: Check,
-  evidence: readonly DiagnosisEvidence[],
-  { systemVolts }: Pick<DiagnosisProfile, 'systemVolts'>,
+  found: readonly DiagnosisEvidence[],
+  { profile: { systemVolts }, repairs }: Pick<Crowd, 'profile' | 'repairs'>,
 ): { check: Check; battery?: number }[] {
+  const evidence = standingEvidence(found, repairs);
   if (evidence.some((e) => e.check === check.toldBy && e.battery !== undefined)) return [];
   const done = evidence.filter((e) => e.check === check.id);
   if (done.length === 0) return [{ check }];

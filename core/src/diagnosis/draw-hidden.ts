@@ -245,6 +245,17 @@ const CHARGES_LIKE: Partial<Record<MachineClass, keyof typeof CHARGING>> = {
   truck: 'heavy',
   boat: 'heavy',
 };
+/** Ripple of an alternator with all its diodes, V. */
+const SMOOTH_VOLTS = [0.01, 0.1] as const;
+
+/** What a machine of this class shows whose charging was put right: the middle of what its kind does. */
+export function soundCharging({
+  machineClass,
+}: DiagnosisProfile): Pick<HiddenMachine, 'chargingVolts' | 'revvedVolts' | 'rippleVolts'> {
+  const { idle, revved } = CHARGING[CHARGES_LIKE[machineClass] ?? 'road'];
+  return { chargingVolts: idle, revvedVolts: revved, rippleVolts: (SMOOTH_VOLTS[0] + SMOOTH_VOLTS[1]) / 2 };
+}
+
 /** A third of cars and vans let a full battery rest at this, V. */
 const SMART_VOLTS = [12.6, 13.2] as const;
 /** A flat battery holds an idling alternator down by up to this, V. */
@@ -256,7 +267,7 @@ function chargingOf(
   lowestSoc: number,
   random: Random,
 ): Pick<HiddenMachine, 'chargingVolts' | 'revvedVolts' | 'rippleVolts'> {
-  const smooth = between(random, 0.01, 0.1);
+  const smooth = between(random, ...SMOOTH_VOLTS);
   if (isFault) {
     const kind = random();
     if (kind < 0.65) {

@@ -8,4 +8,6 @@ export * from './checks.js';
 export * from './walk-round.js';
 export * from './measures.js';
 export * from './battery-condition.js';
+export * from './repairs.js';
+export * from './repair-order.js';
 export * from './belief.js';

@@ -1,5 +1,4 @@
 import {
-  type Feed,
   type ModelBattery,
   aloneRescue,
   rescueCircuit,
@@ -67,7 +66,7 @@ export function fittingOrder(
   const keeps = machine.resets.length > 0;
   const live: readonly FeedKind[] = keeps ? [...new Set([...feeds, 'memory-keeper' as const])] : feeds;
   const slip = (terminal: Terminal, strapOff: boolean): number =>
-    slipAmps(models, tempC, terminal, strapOff, feedsOf(live, machine.systemVolts));
+    slipAmps(models, tempC, terminal, strapOff, live, machine.systemVolts);
   const plus: Terminal = { kind: 'plus', battery: at };
   const minus: Terminal = { kind: 'minus', battery: 0 };
   const post = (step: FittingStep, slipNow: number, otherWay: number): FittingOrderStep => ({
@@ -101,14 +100,21 @@ export function fittingOrder(
   ];
 }
 
-/** Amps through a spanner from this post to bodywork, with the negative clamp on or off. */
-function slipAmps(
+/**
+ * Amps through a spanner from this post to bodywork.
+ *
+ * @param strapOff the negative clamp is off
+ * @param live what else feeds the machine
+ */
+export function slipAmps(
   models: readonly ModelBattery[],
   tempC: number,
   terminal: Terminal,
   strapOff: boolean,
-  feeds: readonly Feed[],
+  live: readonly FeedKind[],
+  systemVolts: number,
 ): number {
+  const feeds = feedsOf(live, systemVolts);
   const bridges = [{ a: terminalNode(terminal), b: 'casualty.body', ohms: TOUCH_OHMS }];
   const solution = solveDc(rescueCircuit({ ...aloneRescue(models, tempC), strapOff, bridges, feeds }));
   const amps = Math.abs(solution.amps.get('bridge.0') ?? 0);

@@ -1,3 +1,5 @@
+import type { CheckId } from '../diagnosis/checks.js';
+import { shownBy } from '../diagnosis/repairs.js';
 import { act } from '../hookup/actions.js';
 import { anyClampOn, NOTHING_CONNECTED } from '../hookup/state.js';
 import { DEFAULT_RULES } from '../rules/house-rules.js';
@@ -72,6 +74,7 @@ function opened(event: Extract<JobEvent, { type: 'job.opened' }>): Job {
     symptoms: [],
     findings: {},
     figures: [],
+    repairs: [],
     modelId: event.data.modelId,
     parked: null,
     polaritySigns: [],
@@ -126,6 +129,16 @@ function apply(job: Job, event: JobEvent): Job {
         ...job,
         findings: { ...job.findings, [check]: found },
         figures: figure ? [...job.figures, figure] : job.figures,
+        triesSinceChecks: 0,
+      };
+    }
+    case 'repair.made': {
+      const again = shownBy(event.data);
+      const kept = Object.entries(job.findings).filter(([check]) => !again.includes(check as CheckId));
+      return {
+        ...job,
+        repairs: [...job.repairs, { ...event.data, at: timeOf(event), found: job.findings }],
+        findings: Object.fromEntries(kept),
         triesSinceChecks: 0,
       };
     }

@@ -9,6 +9,7 @@ import type {
   Symptom,
 } from '../diagnosis/vocabulary.js';
 import type { Found, CheckId } from '../diagnosis/checks.js';
+import type { Repair } from '../diagnosis/repairs.js';
 import type { Confirmation } from '../hookup/actions.js';
 import type { PlanInput } from '../plan/plan-inputs.js';
 import type { RuleKey } from '../rules/house-rules.js';
@@ -136,6 +137,8 @@ export interface EventData {
     /** The battery of a string that it was read at by itself. */
     readonly battery?: number;
   };
+  /** Mended on the spot: what showed it counts as it was before, and is read again. */
+  'repair.made': Repair;
   'polarity.proved': { readonly signs: readonly PolaritySign[] };
   'reading.taken': {
     readonly kind: ReadingKind;
@@ -201,6 +204,7 @@ export const EVENT_TYPES = [
   'stop.withdrawn',
   'symptom.recorded',
   'finding.recorded',
+  'repair.made',
   'model.identified',
   'donor.parked',
   'polarity.proved',

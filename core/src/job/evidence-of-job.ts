@@ -2,6 +2,7 @@ import type { DiagnosisEvidence } from '../diagnosis/belief.js';
 import type { DiagnosisProfile } from '../diagnosis/causes.js';
 import { type CheckId, checkOf, type Found, type Tool, WEIGHED_CHECK_IDS } from '../diagnosis/checks.js';
 import { againstCrankLimit } from '../diagnosis/reading.js';
+import { changes, shownBy } from '../diagnosis/repairs.js';
 import { isAtFault, walkRound } from '../diagnosis/walk-round.js';
 import type { Machine } from '../machine/machine.js';
 import type { KitItem } from '../sources/kit.js';
@@ -37,13 +38,57 @@ export function toolsOfKit(kit: readonly KitItem[], mainsNear = false): Tool[] {
   return [...instruments, ...(lends ? ['source' as const] : []), ...(hasCharger ? ['charger' as const] : [])];
 }
 
-/** Everything a job has recorded that tells of its cause, each check once. */
+/**
+ * Everything a job has recorded that tells of its cause: each check once, and once more where a repair lies between, since what was found before
+ * it tells of the machine as it was.
+ */
 export function evidenceOfJob(
   recorded: Job,
   machine: Machine,
   earlierFlatCalls: number,
 ): DiagnosisEvidence[] {
   const job = standingJob(recorded, machine);
+  const evidence = spansOf(job).flatMap((span, repaired) =>
+    inSpan(span, machine, repaired === 0 ? earlierFlatCalls : 0).map((piece) =>
+      repaired === 0 ? piece : { ...piece, repaired },
+    ),
+  );
+  // What no repair changes is one thing read twice: the later reading stands for it.
+  return evidence.filter(
+    ({ check, battery }, i) =>
+      job.repairs.some((repair) => changes(repair, check)) ||
+      !evidence.slice(i + 1).some((later) => later.check === check && later.battery === battery),
+  );
+}
+
+/** What was found between two repairs, with what stood found by then. */
+interface Span extends Job {
+  /** Checks that were recorded in it. */
+  readonly fresh: readonly CheckId[];
+}
+
+/** The job before its first repair, between them, and after the last. */
+function spansOf(job: Job): Span[] {
+  const ends = [...job.repairs, { at: '\uffff', found: job.findings }];
+  return ends.map(({ at, found }, i): Span => {
+    const last = job.repairs[i - 1];
+    const within = (when: string): boolean => when <= at && when > (last?.at ?? '');
+    const again = last ? shownBy(last) : [];
+    const stood = (check: CheckId): Found | undefined =>
+      again.includes(check) ? undefined : last?.found[check];
+    return {
+      ...job,
+      findings: found,
+      fresh: (Object.keys(found) as CheckId[]).filter((check) => stood(check) !== found[check]),
+      symptoms: last ? [] : job.symptoms,
+      figures: job.figures.filter((f) => within(f.at)),
+      readings: job.readings.filter((r) => within(r.at)),
+      attempts: job.attempts.filter((a) => within(a.startedAt)),
+    };
+  });
+}
+
+function inSpan(job: Span, machine: Machine, earlierFlatCalls: number): DiagnosisEvidence[] {
   const found: Partial<Record<CheckId, Found>> = {
     ...fromParts(job, machine),
     ...fromReadings(job, machine),
@@ -78,9 +123,10 @@ function batteryByBattery(check: CheckId, job: Job, machine: Machine): Diagnosis
 const OF_ITSELF: readonly CheckId[] = ['key-on', 'crank', 'recovery', 'conductance', 'load-test'];
 
 /** Findings, less those of the battery that were taken with help joined: they are the helper's. An earlier one of its own stands again. */
-function ownFindings({ findings, figures }: Job): Partial<Record<CheckId, Found>> {
+function ownFindings({ findings, figures, fresh }: Span): Partial<Record<CheckId, Found>> {
   return Object.fromEntries(
-    (Object.entries(findings) as [CheckId, Found][]).flatMap(([check, found]) => {
+    fresh.flatMap((check) => {
+      const found = findings[check]!;
       const taken = OF_ITSELF.includes(check) ? figures.filter((f) => f.check === check) : [];
       if (taken.length === 0 || !wasHelped(taken.at(-1)!.during)) return [[check, found]];
       const alone = taken.filter((f) => !wasHelped(f.during)).at(-1);
@@ -90,12 +136,13 @@ function ownFindings({ findings, figures }: Job): Partial<Record<CheckId, Found>
 }
 
 /** Wholes that were looked at part by part: at fault when one part is, clear when all the parts of this machine are. */
-function fromParts({ findings }: Job, machine: Machine): Partial<Record<CheckId, Found>> {
+function fromParts({ findings, fresh }: Span, machine: Machine): Partial<Record<CheckId, Found>> {
   const found: Partial<Record<CheckId, Found>> = {};
   const parts = walkRound(machine).filter((id) => checkOf(id).partOf);
   for (const whole of new Set(parts.map((id) => checkOf(id).partOf!))) {
     if (!machine.engine && whole === 'interlocks') continue;
     const own = parts.filter((id) => checkOf(id).partOf === whole);
+    if (!own.some((id) => fresh.includes(id))) continue;
     const { outcomes } = checkOf(whole);
     const isRead = (id: CheckId): boolean => findings[id] !== undefined;
     if (own.some((id) => isRead(id) && isAtFault(id, findings[id]!))) found[whole] = outcomes[0]!;

@@ -14,6 +14,7 @@ export * from './doubts.js';
 export * from './sheet.js';
 export * from './battery-of-job.js';
 export * from './evidence-of-job.js';
+export * from './repairs-of-job.js';
 export * from './rest-of-job.js';
 export * from './drive-of-job.js';
 export * from './joints-of-job.js';

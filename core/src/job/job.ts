@@ -6,6 +6,7 @@ import type {
   Symptom,
 } from '../diagnosis/vocabulary.js';
 import type { Found, CheckId } from '../diagnosis/checks.js';
+import type { Repair } from '../diagnosis/repairs.js';
 import type { HookupState } from '../hookup/state.js';
 import type { HouseRules, RuleKey } from '../rules/house-rules.js';
 import type { FollowUp, VerdictRecord } from '../verdict/conclude.js';
@@ -81,6 +82,12 @@ export interface Attempt {
   readonly waitedMinutes: number;
 }
 
+/** A repair of this job, with what stood found before it. */
+export interface RepairMade extends Repair {
+  readonly at: string;
+  readonly found: Readonly<Partial<Record<CheckId, Found>>>;
+}
+
 /** A job as its log tells it. Plain data: it is kept as a snapshot and sent as it is. */
 export interface Job {
   readonly id: string;
@@ -94,6 +101,8 @@ export interface Job {
   readonly findings: Readonly<Partial<Record<CheckId, Found>>>;
   /** Findings that were measured, oldest first. */
   readonly figures: readonly Figure[];
+  /** What was mended on the spot, in order. */
+  readonly repairs: readonly RepairMade[];
   /** Entry of the atlas: the call's, until the machine was identified as another. */
   readonly modelId: string;
   readonly parked: ParkedRecord | null;

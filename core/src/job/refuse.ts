@@ -1,4 +1,5 @@
 import { isFindingOf } from '../diagnosis/belief.js';
+import { isWhole, needsStandstill } from '../diagnosis/repairs.js';
 import { POLARITY_SIGNS_NEEDED } from '../diagnosis/vocabulary.js';
 import { type ClampId, isSourceClamp } from '../circuit/rescue.js';
 import { anyClampOn, clampsInHand, SPARE_POSTS, stands } from '../hookup/state.js';
@@ -118,6 +119,11 @@ function refuseOn(
       return next.data.reason.trim() ? null : 'reason-missing';
     case 'finding.recorded':
       return isFindingOf(next.data.check, next.data.found) ? null : 'value-out-of-range';
+    case 'repair.made':
+      if (!isWhole(next.data)) return 'value-out-of-range';
+      if (job.stops.length > 0) return 'stop-active';
+      if (runningAttempt(job)) return 'attempt-running';
+      return needsStandstill(next.data) && anyClampOn(hookup) ? 'clamps-still-on' : null;
     case 'model.identified':
       return anyClampOn(hookup) ? 'machine-in-use' : null;
     case 'donor.parked':

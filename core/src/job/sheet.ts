@@ -5,6 +5,7 @@ import { type Doubt, doubtOf } from './doubts.js';
 import { evidenceOfJob } from './evidence-of-job.js';
 import type { PlanRecord, SceneRecord } from './events.js';
 import type { Attempt, Figure, Job, Reading } from './job.js';
+import { type Mended, mendedOfJob } from './repairs-of-job.js';
 import { workingTempC } from './queries.js';
 
 /** The form of a job sheet as it is handed on: kept while its meaning stays. */
@@ -39,6 +40,8 @@ export interface JobSheet {
   readonly evidence: readonly DiagnosisEvidence[];
   readonly plan: Omit<PlanRecord, 'inputs'> | null;
   readonly attempts: readonly Attempt[];
+  /** What was mended on the spot, with what showed it before and what was found after. */
+  readonly repairs: readonly Mended[];
   readonly overrides: Job['overrides'];
   readonly replaced: Job['replaced'];
   readonly cautions: readonly string[];
@@ -79,6 +82,7 @@ export function sheetOfJob(job: Job, machine: Machine, earlierFlatCalls: number)
     evidence: evidenceOfJob(job, machine, earlierFlatCalls),
     plan: job.plan && withoutInputs(job.plan),
     attempts: job.attempts,
+    repairs: mendedOfJob(job),
     overrides: job.overrides,
     replaced: job.replaced,
     cautions: [...machine.cautions, ...machine.never.map((what) => `Never: ${what}`)],

@@ -1,11 +1,14 @@
 import { ageingOfStrength, WORN_BELOW_SHARE } from '../battery/strength.js';
 import {
+  asFound,
   type Crowd,
   type DiagnosisEvidence,
   outcomeIndex,
+  outcomeOf,
   shareOfAny,
   sharesByCause,
   splitBy,
+  standingEvidence,
   stillOpen,
   type Walk,
   walk,
@@ -17,6 +20,7 @@ import {
 } from '../diagnosis/battery-condition.js';
 import { CAUSES, type Cause, REPLACE_CAUSES, SUSPECT_OF } from '../diagnosis/causes.js';
 import { type Found, type CheckId, checksFor, type Tool } from '../diagnosis/checks.js';
+import { curesOf, type Repair } from '../diagnosis/repairs.js';
 import { type Suspect, SUSPECTS } from '../diagnosis/vocabulary.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import { barOf, type Case, isJudgeable } from './case.js';
@@ -28,6 +32,7 @@ export const VERDICTS = [
   'replace-soon',
   'replace-now',
   'not-the-battery',
+  'repaired',
   'not-known',
   'unsafe',
 ] as const;
@@ -50,6 +55,7 @@ export const GROUNDS = [
   'died-in-service',
   'sound-and-charged',
   'fault-elsewhere',
+  'mended-here',
   'load-it-now',
   'undecided',
   'no-evidence',
@@ -94,6 +100,8 @@ export interface VerdictRecord {
   readonly followUps: readonly FollowUp[];
   /** Of a string, battery by battery from the chassis side; left out where there is one, and in older logs. */
   readonly batteries?: readonly BatteryStanding[];
+  /** What was mended on the spot and was likely at fault, whatever else the verdict asks for; left out where nothing was. */
+  readonly repaired?: readonly Repair[];
 }
 
 /** How one battery of a string stands by everything that was found, and what tells it from sound. */
@@ -133,6 +141,9 @@ const LEAST_BITS = 0.05;
 
 const FLAT_CAUSES: readonly Cause[] = ['discharged', 'left-on', 'string-weak', 'guard-open'];
 
+/** All that is the battery's own. */
+const BATTERY_CAUSES: readonly Cause[] = [...REPLACE_CAUSES, ...FLAT_CAUSES];
+
 const ELSEWHERE: readonly Cause[] = CAUSES.filter((c) => SUSPECT_OF[c] !== null);
 
 /** A verdict without its ledger. */
@@ -147,11 +158,15 @@ interface Ruling {
   readonly share?: number;
   /** Another part that is to blame, or must be mended as well. */
   readonly suspect: Suspect | null;
+  /** It rests on what was wrong before it was mended. */
+  readonly wasMended?: boolean;
 }
 
 /**
  * The verdict over everything that was found: what the causes hold together, bounded by the rule that a discharged battery is never
  * called bad without proof.
+ *
+ * @param crowd after the repairs of the job, where there were any
  */
 export function conclude(
   crowd: Crowd,
@@ -162,7 +177,9 @@ export function conclude(
 ): VerdictRecord {
   const { shares, steps } = walk(crowd, evidence);
   const ruling = rule(crowd, shares, evidence, facts, rules);
-  const held = shareOfAny(crowd, shares, ruling.causes);
+  const found = ruling.wasMended ? asFound(crowd) : crowd;
+  const held = shareOfAny(found, shares, ruling.causes);
+  const repaired = mendedHere(crowd, shares);
   const share = ruling.verdict === 'unsafe' ? 1 : (ruling.share ?? (ruling.isAgainst ? 1 - held : held));
   const isSure = ['stop-stands', 'frozen-by-volts', 'reversed-by-volts', 'proved-spent'].includes(
     ruling.ground,
@@ -176,13 +193,27 @@ export function conclude(
     causes: [...sharesByCause(crowd, shares)]
       .slice(0, CAUSES_TOLD)
       .map(([cause, held]) => ({ cause, share: held })),
-    ledger: ledgerOf(crowd, steps, evidence, ruling),
+    ledger: ledgerOf(found, steps, evidence, ruling),
     deciding:
       facts.stops.length > 0 ? null : decidingCheck(crowd, shares, evidence, facts, tools, rules, ruling),
     followUps: followUps(ruling, evidence, facts, rules),
     ...(crowd.profile.systemVolts === 24 && { batteries: standings(crowd, steps, evidence) }),
+    ...(repaired.length > 0 && { repaired }),
   };
 }
+
+/** The repairs that took away what was likely wrong. */
+const mendedHere = (crowd: Crowd, shares: Float64Array): Repair[] =>
+  crowd.repairs.filter((repair) => shareOfAny(asFound(crowd), shares, curesOf(repair)) >= ELSEWHERE_SHARE);
+
+/** What shows that a repair held: it starts by itself since, or its charging is in the band again. */
+const HOLDS: Partial<Record<CheckId, string>> = {
+  'try-alone': 'started',
+  charging: 'in-band',
+  'charging-loaded': 'in-band',
+};
+const showsItHeld = ({ check, found }: DiagnosisEvidence): boolean =>
+  HOLDS[check] !== undefined && HOLDS[check] === outcomeOf(check, found);
 
 /** Each battery of a string by itself. */
 function standings(
@@ -236,10 +267,11 @@ function shareOfWorn({ machines }: Crowd, shares: Float64Array): number {
 function rule(
   crowd: Crowd,
   shares: Float64Array,
-  evidence: readonly DiagnosisEvidence[],
+  found: readonly DiagnosisEvidence[],
   facts: Case,
   rules: HouseRules,
 ): Ruling {
+  const evidence = standingEvidence(found, crowd.repairs);
   /** A ruling that names no part: unsafe, or not known yet. */
   const alone = (verdict: VerdictKind, ground: Ground, causes: readonly Cause[]): Ruling => ({
     verdict,
@@ -253,7 +285,7 @@ function rule(
   const isRead = facts.restVolts.some((volts) => volts !== null);
   if (!isRead && shareOfAny(crowd, shares, ['frozen']) > FROZEN_SHARE)
     return alone('unsafe', 'frozen-likely', ['frozen']);
-  if (evidence.length === 0) return alone('not-known', 'no-evidence', FLAT_CAUSES);
+  if (found.length === 0) return alone('not-known', 'no-evidence', FLAT_CAUSES);
 
   const bad = shareOfAny(crowd, shares, REPLACE_CAUSES);
   const flat = shareOfAny(crowd, shares, FLAT_CAUSES, REPLACE_CAUSES);
@@ -271,6 +303,12 @@ function rule(
   }
   if (also && lead.share >= Math.max(bad, flat))
     return told('not-the-battery', 'fault-elsewhere', lead.causes);
+  const repairs = mendedHere(crowd, shares);
+  const isWell = shareOfAny(crowd, shares, BATTERY_CAUSES) < BATTERY_SHARE;
+  if (isWell && repairs.length > 0 && evidence.some(showsItHeld)) {
+    const causes = [...new Set(repairs.flatMap(curesOf))];
+    return { ...alone('repaired', 'mended-here', causes), suspect: SUSPECT_OF[causes[0]!], wasMended: true };
+  }
 
   const isCharged = isJudgeable(facts, rules);
   const isSound = showsSound(evidence, facts, rules);
@@ -282,17 +320,16 @@ function rule(
       ? alone('not-known', 'undecided', lead.causes)
       : { ...told('keep', 'sound-and-charged', REPLACE_CAUSES), isAgainst: true };
   }
-  const battery = [...REPLACE_CAUSES, ...FLAT_CAUSES];
-  if (shareOfAny(crowd, shares, battery) < BATTERY_SHARE) return alone('not-known', 'undecided', lead.causes);
-  if (isCharged) return alone('not-known', 'load-it-now', battery);
+  if (isWell) return alone('not-known', 'undecided', lead.causes);
+  if (isCharged) return alone('not-known', 'load-it-now', BATTERY_CAUSES);
   // What was left on explains a death in service; without it the battery has had its warning.
   const isExplained = shareOfAny(crowd, shares, ['left-on']) > EXPLAINED_SHARE;
   const leans = !isSound && !also && bad >= Math.max(flat, LEANS_SHARE);
-  if (leans && facts.earlierFlatCalls > 0) return told('replace-soon', 'flat-again', battery);
+  if (leans && facts.earlierFlatCalls > 0) return told('replace-soon', 'flat-again', BATTERY_CAUSES);
   if (leans && !isExplained && facts.wakes && facts.diedInService)
-    return told('replace-soon', 'died-in-service', battery);
+    return told('replace-soon', 'died-in-service', BATTERY_CAUSES);
   return bad > flat
-    ? told('charge-first', 'likely-but-unproved', battery)
+    ? told('charge-first', 'likely-but-unproved', BATTERY_CAUSES)
     : told('charge-first', 'discharged-not-bad', FLAT_CAUSES);
 }
 /** What each piece of evidence did to the odds of what the verdict rests on, strongest first. */
@@ -337,15 +374,16 @@ function decidingCheck(
   const isOther = (then: Ruling): boolean =>
     then.verdict !== now.verdict ||
     (then.verdict === 'not-the-battery' && then.causes.join() !== now.causes.join());
+  const repaired = crowd.repairs.length;
   let best: DecidingCheck | null = null;
   for (const check of checksFor(crowd.profile, tools)) {
-    const [open] = check.id === 'symptom' ? [] : stillOpen(check, evidence, crowd.profile);
+    const [open] = check.id === 'symptom' ? [] : stillOpen(check, evidence, crowd);
     if (!open) continue;
     const { battery } = open;
     let chance = 0;
     for (const { share, after, at } of splitBy(crowd, shares, check, battery)) {
       const found = foundAt(check, at);
-      const piece = { check: check.id, found, ...(battery !== undefined && { battery }) };
+      const piece = { check: check.id, found, repaired, ...(battery !== undefined && { battery }) };
       const then = rule(crowd, after, [...evidence, piece], facts, rules);
       if (isOther(then)) chance += share;
     }
@@ -377,6 +415,7 @@ function followUps(
   const monthly: FollowUp[] = isShort ? [{ kind: 'charge-monthly', days: rules.chargeMonthlyDays }] : [];
   switch (verdict) {
     case 'keep':
+    case 'repaired':
       return [...monthly, { kind: 'inspect', days: rules.inspectDays }];
     case 'charge-first':
       return [

@@ -186,8 +186,8 @@ export class Suspects {
   private readonly skipped = signal<readonly CheckId[]>([]);
 
   private readonly question = computed(() => diagnosisOf(this.work()));
-  private readonly answer = workerAnswer(this.question, (worker, { profile, evidence, tools }) =>
-    worker.suspect(profile, evidence, tools),
+  private readonly answer = workerAnswer(this.question, (worker, { profile, repairs, evidence, tools }) =>
+    worker.suspect(profile, repairs, evidence, tools),
   );
   protected readonly result = this.answer.result;
   protected readonly isStale = this.answer.isStale;

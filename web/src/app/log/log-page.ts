@@ -6,7 +6,7 @@ import { VERDICTS } from '@voltrek/core/verdict';
 import { Store } from '@ngrx/store';
 import { LogActions, logFeature, type LogQuery } from '../shared/state/log';
 import { volts } from '../shared/words/figures';
-import { VERDICT_WORDS, verdictTitle } from '../shared/words/words';
+import { VERDICT_WORDS, verdictTitle } from '../shared/words/verdict-words';
 
 /** Closed jobs, newest first, found by what they say or how they ended. */
 @Component({

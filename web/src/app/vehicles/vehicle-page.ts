@@ -9,7 +9,7 @@ import { Api } from '../shared/state/api';
 import { problemText } from '../shared/state/problem';
 import { sessionFeature } from '../shared/state/session';
 import { ratingWords, vehicleWord, volts } from '../shared/words/figures';
-import { VERDICT_WORDS } from '../shared/words/words';
+import { VERDICT_WORDS } from '../shared/words/verdict-words';
 import { VehicleDialog } from './vehicle-dialog';
 
 /** One vehicle: whose it is, what batteries sit in it, every visit, and what is still promised. */

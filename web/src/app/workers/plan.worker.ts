@@ -1,12 +1,14 @@
 import { type CrankTrace, simulateWake, type WakeCase, type WakeTrace } from '@voltrek/core/crank';
 import {
   type Crowd,
+  crowdAfter,
   diagnose,
   type DiagnosisEvidence,
   type DiagnosisProfile,
   drawCrowd,
   type Proposal,
   proposals,
+  type Repair,
   type Suspicion,
   type Tool,
 } from '@voltrek/core/diagnosis';
@@ -59,12 +61,14 @@ export interface PlanWorker {
   park(casualty: Machine, donor: Machine, points: LeadPoints): Pose;
   suspect(
     profile: DiagnosisProfile,
+    repairs: readonly Repair[],
     evidence: readonly DiagnosisEvidence[],
     tools: readonly Tool[],
   ): Suspected;
   readTrace(what: Blob | Recording, name: string, of: TraceOf, onProgress: Progress): Promise<TraceRead>;
   conclude(
     profile: DiagnosisProfile,
+    repairs: readonly Repair[],
     evidence: readonly DiagnosisEvidence[],
     facts: Case,
     tools: readonly Tool[],
@@ -79,12 +83,17 @@ const goOn =
     return true;
   };
 
-/** Drawing a crowd takes a while: it is kept while the machine and its cold stay. */
-let crowd: Crowd | null = null;
+/** Drawing a crowd takes a while: it is kept while the machine and its cold stay, and so is what repairs made of it. */
+const kept: { drawn: Crowd | null; mended: Crowd | null } = { drawn: null, mended: null };
+const isSame = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
 
-function crowdOf(profile: DiagnosisProfile): Crowd {
-  if (JSON.stringify(crowd?.profile) !== JSON.stringify(profile)) crowd = drawCrowd(profile);
-  return crowd!;
+function crowdOf(profile: DiagnosisProfile, repairs: readonly Repair[]): Crowd {
+  if (!kept.drawn || !isSame(kept.drawn.profile, profile)) {
+    kept.drawn = drawCrowd(profile);
+    kept.mended = null;
+  }
+  if (!kept.mended || !isSame(kept.mended.repairs, repairs)) kept.mended = crowdAfter(kept.drawn, repairs);
+  return kept.mended;
 }
 
 const worker: PlanWorker = {
@@ -105,13 +114,13 @@ const worker: PlanWorker = {
     )!,
   leads: (plan, samples, onProgress) => leadGrid(plan, samples, SEED, goOn(onProgress)),
   helps: (plan, now, samples) => whatHelps(plan, now, samples, SEED),
-  suspect: (profile, evidence, tools) => ({
-    suspicions: diagnose(crowdOf(profile), evidence),
-    proposals: proposals(crowdOf(profile), evidence, tools),
-  }),
+  suspect: (profile, repairs, evidence, tools) => {
+    const crowd = crowdOf(profile, repairs);
+    return { suspicions: diagnose(crowd, evidence), proposals: proposals(crowd, evidence, tools) };
+  },
   readTrace,
-  conclude: (profile, evidence, facts, tools, rules) =>
-    conclude(crowdOf(profile), evidence, facts, tools, rules),
+  conclude: (profile, repairs, evidence, facts, tools, rules) =>
+    conclude(crowdOf(profile, repairs), evidence, facts, tools, rules),
   park: (casualty, donor, points) => bestParking(casualty, donor, points).pose,
 };
 

@@ -12,7 +12,8 @@ import {
 } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
 import { degrees, percentBand, volts } from '../../shared/words/figures';
-import { OUTLOOK_WORDS, SYMPTOM_WORDS, VERDICT_WORDS } from '../../shared/words/words';
+import { OUTLOOK_WORDS, SYMPTOM_WORDS } from '../../shared/words/words';
+import { VERDICT_WORDS } from '../../shared/words/verdict-words';
 import type { PlannedRescue, Work } from '../../shared/job/job-selectors';
 
 export interface StageResult {

@@ -34,7 +34,7 @@ describe('Checks', () => {
       opened(),
       event('finding.recorded', { check: 'look-joints', found: 'deposits' }),
     ]);
-    expect(root.querySelector('.problem')!.textContent).toContain('Clean and tighten the joint');
+    expect(root.querySelector('vt-mend-here')!.textContent).toContain('Clean and tighten the positive clamp');
   });
 
   it('raises the stop that a damaged case is', async () => {

@@ -4,6 +4,7 @@ import type { Stage } from '@voltrek/core/job';
 import { CHECK_WORDS } from '../../shared/words/diagnosis-words';
 import { SYMPTOM_WORDS } from '../../shared/words/words';
 import { NextAction } from '../next-action';
+import { MendHere } from '../mend-here';
 import { Suspects } from '../suspects';
 import type { Work } from '../../shared/job/job-selectors';
 import { Reporter } from '../../shared/job/reporter';
@@ -12,7 +13,7 @@ import { Reporter } from '../../shared/job/reporter';
 @Component({
   selector: 'vt-checks',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [NextAction, Suspects],
+  imports: [MendHere, NextAction, Suspects],
   template: `
     <section class="stage" aria-labelledby="stage-title">
       <header>
@@ -31,6 +32,7 @@ import { Reporter } from '../../shared/job/reporter';
           </button>
         }
       </div>
+      <vt-mend-here [work]="work()" />
       <vt-suspects [work]="work()" (opened)="opened.emit($event)" />
       <div class="ruled checks" role="group" aria-label="Look before touching">
         @for (check of checks(); track check) {
@@ -50,9 +52,6 @@ import { Reporter } from '../../shared/job/reporter';
           </div>
         }
       </div>
-      @if (jointFault()) {
-        <p class="problem">Clean and tighten the joint before any jump: a bad joint wastes it.</p>
-      }
     </section>
     <vt-next-action [label]="label()" (go)="next.emit()" />
   `,
@@ -111,9 +110,6 @@ export class Checks {
   protected readonly checks = computed(() => walkRound(this.work().machine));
   protected readonly answered = computed(
     () => this.checks().filter((check) => this.work().job.findings[check] !== undefined).length,
-  );
-  protected readonly jointFault = computed(
-    () => (this.work().job.findings['look-joints'] ?? 'clean') !== 'clean',
   );
   protected readonly label = computed(() =>
     this.answered() === this.checks().length ? 'Checks done' : 'Go on to Locate',

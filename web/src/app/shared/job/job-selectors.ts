@@ -7,6 +7,7 @@ import {
   progressOf,
   replan,
 } from '@voltrek/core/hookup';
+import type { Repair } from '@voltrek/core/diagnosis';
 import {
   evidenceOfJob,
   foldJob,
@@ -148,6 +149,7 @@ export const selectMakeSafe = createSelector(selectJob, selectRescue, selectRule
 export function diagnosisOf({ job, machine, kit, earlierFlatCalls }: Work) {
   return {
     profile: profileOfJob(job, machine),
+    repairs: job.repairs.map(({ kind, side, check }): Repair => ({ kind, side, check })),
     evidence: evidenceOfJob(job, machine, earlierFlatCalls),
     tools: toolsOfKit(kit, job.scene?.mainsNear ?? false),
   };

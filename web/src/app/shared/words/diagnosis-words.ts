@@ -246,6 +246,7 @@ export const GROUND_WORDS: Record<Ground, string> = {
   'died-in-service': 'A 12 V battery that has died once is near its end.',
   'sound-and-charged': 'It holds its charge and nothing speaks against it.',
   'fault-elsewhere': 'What was found points away from the battery.',
+  'mended-here': 'What was at fault is mended, and it starts by itself or charges again.',
   'load-it-now': 'It is charged, so a load tells now: crank it or test it under load.',
   undecided: 'What was found fits more than one fault.',
   'no-evidence': 'Nothing has been found yet.',

@@ -6,7 +6,6 @@ import type {
   PolaritySign,
   ReadingKind,
   StopCondition,
-  Suspect,
   Symptom,
 } from '@voltrek/core/diagnosis';
 import type { Circumstance, WrongMetal, Confirmation, gasAt, StepReason } from '@voltrek/core/hookup';
@@ -24,7 +23,6 @@ import type {
   WaitCurve,
 } from '@voltrek/core/plan';
 import type { LatchPoint } from '@voltrek/core/sources';
-import type { Certainty, VerdictKind } from '@voltrek/core/verdict';
 
 /** Every word on the screen that is not data. One place, so that a translation is one file. */
 
@@ -391,43 +389,6 @@ export const WAKE_OUTCOME_WORDS: Record<AttemptOutcome, { readonly name: string;
   started: { name: 'Awake, ready', next: 'Its converter feeds back now: take the leads off.' },
   clicks: { name: 'Lamps only', next: 'Hold the volts steady, foot on the brake, press start again.' },
   nothing: { name: 'Nothing', next: 'Fuse, joints, 12 V battery. Traction flat needs a charge point.' },
-};
-
-export const VERDICT_WORDS: Record<VerdictKind, { readonly name: string; readonly means: string }> = {
-  keep: { name: 'Keep', means: 'Serviceable. Charge to full.' },
-  'charge-first': { name: 'Charge first', means: 'Charge it, rest it, then judge.' },
-  'replace-soon': { name: 'Replace soon', means: 'Near its end. It will leave somebody standing again.' },
-  'replace-now': { name: 'Replace now', means: 'Done. It cannot be trusted to the next start.' },
-  'not-the-battery': { name: 'Not the battery', means: 'The fault is elsewhere.' },
-  'not-known': { name: 'Not known yet', means: 'One more finding would decide.' },
-  unsafe: { name: 'Unsafe', means: 'Stopped. Nothing was or will be connected.' },
-};
-
-export const SUSPECT_WORDS: Record<Suspect, string> = {
-  joint: 'joint',
-  cable: 'cable or body strap',
-  charging: 'charging',
-  belt: 'drive belt',
-  drain: 'parked drain',
-  starter: 'starter',
-  interlock: 'interlock or switch',
-  'fuel-or-engine': 'fuel or engine',
-  'traction-battery': 'traction battery',
-};
-
-/** A verdict with the part it names: the one to blame, or what must be mended as well. */
-export function verdictTitle(verdict: VerdictKind, suspect: Suspect | null): string {
-  const { name } = VERDICT_WORDS[verdict];
-  if (!suspect) return name;
-  return verdict === 'not-the-battery'
-    ? `${name}: ${SUSPECT_WORDS[suspect]}`
-    : `${name}, and mend: ${SUSPECT_WORDS[suspect]}`;
-}
-
-export const CERTAINTY_WORDS: Record<Certainty, string> = {
-  sure: 'Sure',
-  'fairly-sure': 'Fairly sure',
-  unsure: 'Not sure yet',
 };
 
 /** What every stage keeps in view once, short. */

@@ -177,8 +177,8 @@ export class Measure {
     }
   });
   private readonly question = computed(() => diagnosisOf(this.work()));
-  private readonly suspected = workerAnswer(this.question, (worker, { profile, evidence, tools }) =>
-    worker.suspect(profile, evidence, tools),
+  private readonly suspected = workerAnswer(this.question, (worker, { profile, repairs, evidence, tools }) =>
+    worker.suspect(profile, repairs, evidence, tools),
   );
   /** The measurement worth most next, of those that can be taken here. */
   protected readonly proposal = computed(() => {

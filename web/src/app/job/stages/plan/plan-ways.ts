@@ -1,6 +1,6 @@
 import { computed, effect, inject, Injectable, linkedSignal, signal, untracked } from '@angular/core';
 import { clampsOn } from '@voltrek/core/hookup';
-import { planRecord, type Stage } from '@voltrek/core/job';
+import { planRecord, repairsOfJob, type Stage } from '@voltrek/core/job';
 import { type Chosen, LIKELY_ODDS, rankWays, USUAL_SURENESS } from '@voltrek/core/plan';
 import { Store } from '@ngrx/store';
 import { selectOptions, selectPlanCases, selectWork } from '../../../shared/job/job-selectors';
@@ -102,6 +102,13 @@ export class PlanWays {
     void this.search.ask(this.input());
   }
 
+  /** The joint that the way looked at mends first, where a meter has told which it is. */
+  readonly mending = computed(() => {
+    const work = this.work();
+    if (!work || !this.chosen()?.way.mends) return null;
+    return repairsOfJob(work.job, work.machine).find(({ check }) => check !== 'look-joints')?.repair ?? null;
+  });
+
   /** Takes what is looked at. Resolves to the stage where it goes on; null where the log refused it: the reason is on screen. */
   take(): Stage | null {
     const chosen = this.chosen();
@@ -124,7 +131,7 @@ export class PlanWays {
 
   private labelOf(chosen: Chosen): string {
     const { way } = chosen;
-    if (way.mends) return 'Mend the joint, then read it again';
+    if (way.mends) return this.mending() ? 'Mend the joint first' : 'Read which joint it is';
     switch (way.kind) {
       case 'own':
         return 'Go on: crank it as it is';

@@ -11,6 +11,7 @@ import {
   signal,
   untracked,
 } from '@angular/core';
+import type { Repair } from '@voltrek/core/diagnosis';
 import { clampsOn } from '@voltrek/core/hookup';
 import { planRecord, rollingOfJob, type Stage } from '@voltrek/core/job';
 import { type PlanChanges, type RankedOption, withChanges } from '@voltrek/core/plan';
@@ -18,6 +19,8 @@ import { Store } from '@ngrx/store';
 import { PlanRunner } from '../../../workers/plan-runner';
 import { percent } from '../../../shared/words/figures';
 import { ROLLING_BAR_WORDS, ROLLING_CAUTION_WORDS } from '../../../shared/words/words';
+import { MendHere } from '../../mend-here';
+import { RepairPrompt } from '../../repair-dialog';
 import { NextAction } from '../../next-action';
 import {
   selectOptions,
@@ -42,7 +45,16 @@ import { DETAIL_RUNNER, ODDS_RUNNER, PlanStore } from './plan-store';
 @Component({
   selector: 'vt-plan',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [NgTemplateOutlet, NextAction, OptionList, PlanCompare, PlanDetailView, UnfitList, WayList],
+  imports: [
+    NgTemplateOutlet,
+    MendHere,
+    NextAction,
+    OptionList,
+    PlanCompare,
+    PlanDetailView,
+    UnfitList,
+    WayList,
+  ],
   providers: [
     { provide: ODDS_RUNNER, useClass: PlanRunner },
     { provide: DETAIL_RUNNER, useClass: PlanRunner },
@@ -151,6 +163,7 @@ import { DETAIL_RUNNER, ODDS_RUNNER, PlanStore } from './plan-store';
       }
     </section>
     <ng-template #beside>
+      <vt-mend-here class="rolling" [work]="work()" />
       <p class="rolling">
         <strong>Rolling start</strong> <span class="dim">{{ rolling() }}</span>
       </p>
@@ -220,6 +233,7 @@ export class Plan {
   readonly goOn = output<Stage>();
 
   private readonly reporter = inject(Reporter);
+  private readonly repairs = inject(RepairPrompt);
   private readonly options = inject(Store).selectSignal(selectOptions);
   private readonly cases = inject(Store).selectSignal(selectPlanCases);
   private readonly wakeCases = inject(Store).selectSignal(selectWakeCases);
@@ -346,8 +360,14 @@ export class Plan {
 
   protected take(): void {
     if (this.isDeep()) return this.takeOption();
+    const repair = this.ways.mending();
+    if (repair) return void this.mend(repair);
     const stage = this.ways.take();
     if (stage) this.goOn.emit(stage);
+  }
+
+  private async mend(repair: Repair): Promise<void> {
+    if (await this.repairs.goThrough(this.work(), repair)) this.reporter.report('repair.made', repair);
   }
 
   private takeOption(): void {

@@ -6,9 +6,10 @@ import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { FINDING_NAMES, foundWords, GROUND_WORDS, pushWords } from '../../../shared/words/diagnosis-words';
 import { degrees, percent, ratingWords } from '../../../shared/words/figures';
 import { CAUSE_WORDS } from '../../../shared/words/diagnosis-words';
-import { STANDING_CAUTION, STOP_WORDS, VERDICT_WORDS } from '../../../shared/words/words';
+import { STANDING_CAUTION, STOP_WORDS } from '../../../shared/words/words';
+import { VERDICT_WORDS } from '../../../shared/words/verdict-words';
 import type { Work } from '../../../shared/job/job-selectors';
-import { readingLines, tryLines, verdictLine } from './sheet-text';
+import { mendedLines, readingLines, tryLines, verdictLine } from './sheet-text';
 
 const INK = '#18222b';
 const DIM = '#55606a';
@@ -63,7 +64,10 @@ export function sheetDocument(
       verdictBox(sheet, record),
       {
         columns: [
-          { width: '*', stack: [head('Readings'), readings(work), ...tries(work), ...stops(sheet)] },
+          {
+            width: '*',
+            stack: [head('Readings'), readings(work), ...mended(work), ...tries(work), ...stops(sheet)],
+          },
           ...(circuitSvg
             ? [
                 {
@@ -123,6 +127,11 @@ function readings(work: Work): Content {
     lines.map(({ name, value, note }) => [name, { text: value, bold: true }, { text: note, color: DIM }]),
     ['*', 'auto', '*'],
   );
+}
+
+function mended({ job }: Work): Content[] {
+  const lines = mendedLines(job);
+  return lines.length === 0 ? [] : [head('Mended here'), { ul: lines }];
 }
 
 function tries(work: Work): Content[] {

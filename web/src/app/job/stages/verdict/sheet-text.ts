@@ -1,22 +1,17 @@
 import { isAtFault, walkRound } from '@voltrek/core/diagnosis';
-import { doubtOf, type Job, workingTempC } from '@voltrek/core/job';
+import { doubtOf, type Job, mendedOfJob, workingTempC } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
 import type { VerdictRecord } from '@voltrek/core/verdict';
 import { DOUBT_WORDS, FINDING_NAMES, foundWords } from '../../../shared/words/diagnosis-words';
 import { degrees, volts } from '../../../shared/words/figures';
-import {
-  CERTAINTY_WORDS,
-  OUTCOME_WORDS,
-  readingName,
-  SYMPTOM_WORDS,
-  verdictTitle,
-  WAKE_OUTCOME_WORDS,
-} from '../../../shared/words/words';
+import { mendedLine } from '../../../shared/words/repair-words';
+import { OUTCOME_WORDS, readingName, SYMPTOM_WORDS, WAKE_OUTCOME_WORDS } from '../../../shared/words/words';
+import { CERTAINTY_WORDS, verdictTitle } from '../../../shared/words/verdict-words';
 import type { Work } from '../../../shared/job/job-selectors';
 
 /** A verdict as one line: "Not the battery: starter. Fairly sure." */
-export function verdictLine({ verdict, suspect, certainty }: VerdictRecord): string {
-  return `${verdictTitle(verdict, suspect)}. ${CERTAINTY_WORDS[certainty]}.`;
+export function verdictLine({ verdict, suspect, certainty, repaired }: VerdictRecord): string {
+  return `${verdictTitle(verdict, suspect, repaired)}. ${CERTAINTY_WORDS[certainty]}.`;
 }
 
 /** One reading as a line of a sheet, with what stands against it. */
@@ -59,6 +54,9 @@ export function tryLines({ job, machine }: Pick<Work, 'job' | 'machine'>): strin
   });
 }
 
+/** What was mended, each with its proof. */
+export const mendedLines = (job: Job): string[] => mendedOfJob(job).map(mendedLine);
+
 function faultLines({ findings, symptoms }: Job, machine: Machine): string[] {
   const faults = walkRound(machine).flatMap((check) => {
     const found = findings[check];
@@ -78,5 +76,6 @@ export function workshopLines(work: Work, record: VerdictRecord): string[] {
     ...faultLines(job, machine),
     ...readingLines(work).map(({ name, value, note }) => `${name}: ${value}${note ? ` (${note})` : ''}`),
     ...tryLines(work),
+    ...mendedLines(job),
   ];
 }

@@ -3,18 +3,14 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal } f
 import { Router, RouterLink } from '@angular/router';
 import { FOLLOW_UP_WORDS } from '@voltrek/contracts';
 import { anyClampOn } from '@voltrek/core/hookup';
-import { caseOfJob } from '@voltrek/core/job';
+import { caseOfJob, mendedOfJob } from '@voltrek/core/job';
 import type { FollowUp } from '@voltrek/core/verdict';
 import { addDays } from 'date-fns';
 import { GROUND_WORDS, CHECK_WORDS } from '../../../shared/words/diagnosis-words';
 import { inHundred, inSentence } from '../../../shared/words/figures';
-import {
-  batteryWord,
-  CERTAINTY_WORDS,
-  STOP_WORDS,
-  VERDICT_WORDS,
-  verdictTitle,
-} from '../../../shared/words/words';
+import { mendedProof, repairedPart } from '../../../shared/words/repair-words';
+import { batteryWord, STOP_WORDS } from '../../../shared/words/words';
+import { CERTAINTY_WORDS, VERDICT_WORDS, verdictTitle } from '../../../shared/words/verdict-words';
 import { PlanRunner } from '../../../workers/plan-runner';
 import { workerAnswer } from '../../../workers/worker-answer';
 import { ConfirmPrompt } from '../../../shared/ui/confirm-prompt';
@@ -71,7 +67,7 @@ const PART_WORDS: Record<Part, string> = {
       }
       @if (record(); as v) {
         <div class="card" [class.danger]="v.verdict === 'unsafe' || v.verdict === 'replace-now'">
-          <h2>{{ title(v.verdict, v.suspect) }}</h2>
+          <h2>{{ title(v.verdict, v.suspect, v.repaired) }}</h2>
           <p>
             {{ words[v.verdict].means }}
             <strong
@@ -79,6 +75,9 @@ const PART_WORDS: Record<Part, string> = {
               }}{{ v.share === undefined ? '' : ', ' + inHundred(v.share) }}.</strong
             >
           </p>
+          @for (m of mended(); track $index) {
+            <p>Mended here: {{ mendedPart(m) }}; {{ proof(m) }}.</p>
+          }
           @if (v.ground; as ground) {
             <p class="dim">
               {{ groundWords[ground] }}
@@ -134,7 +133,7 @@ const PART_WORDS: Record<Part, string> = {
                 </li>
               }
             </ul>
-            @if (v.suspect || v.verdict === 'unsafe') {
+            @if ((v.suspect && v.verdict !== 'repaired') || v.verdict === 'unsafe') {
               <vt-workshop-note [work]="work()" [record]="v" />
             }
             @if (v.verdict === 'charge-first' || v.verdict === 'keep' || v.verdict === 'not-the-battery') {
@@ -238,6 +237,9 @@ export class Verdict {
   protected readonly inHundred = inHundred;
 
   protected readonly part = signal<Part>('evidence');
+  protected readonly mended = computed(() => mendedOfJob(this.work().job));
+  protected readonly mendedPart = repairedPart;
+  protected readonly proof = mendedProof;
   protected readonly given = computed(() => this.work().job.verdict);
   /** The stops behind an unsafe verdict: they are its evidence. */
   protected readonly standing = computed(() =>
@@ -252,8 +254,8 @@ export class Verdict {
   });
   private readonly answer = workerAnswer(
     this.question,
-    (worker, { profile, evidence, facts, tools, rules }) =>
-      worker.conclude(profile, evidence, facts, tools, rules),
+    (worker, { profile, repairs, evidence, facts, tools, rules }) =>
+      worker.conclude(profile, repairs, evidence, facts, tools, rules),
   );
   protected readonly record = computed(() => this.given() ?? this.answer.result());
   protected readonly isStale = computed(() => this.given() === null && this.answer.isStale());

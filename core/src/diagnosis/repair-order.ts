@@ -1,0 +1,93 @@
+import type { ModelBattery, Terminal } from '../circuit/rescue.js';
+import type { FeedKind } from '../hookup/circumstances.js';
+import { slipAmps } from '../hookup/fitting.js';
+import type { Machine } from '../machine/machine.js';
+import { JOINT_REPAIRS, type Repair } from './repairs.js';
+
+export const REPAIR_STEPS = [
+  'all-off',
+  'secured',
+  'minus-off',
+  'plus-off',
+  'bright-metal',
+  'clamp-spread',
+  'sleeve-on',
+  'plus-on',
+  'minus-on',
+  'tightened',
+  'greased',
+  'strap-off',
+  'strap-bright',
+  'strap-on',
+  'fuse-out',
+  'fuse-cause',
+  'fuse-same',
+  'isolator-turned',
+  'stop-reason',
+  'stop-pulled',
+  'switch-set',
+  'belt-looked-at',
+  'belt-tensioned',
+  'turned-by-hand',
+] as const;
+/** One thing done in a repair. */
+export type RepairStep = (typeof REPAIR_STEPS)[number];
+
+export interface RepairOrderStep {
+  readonly step: RepairStep;
+  /** What a spanner that slips from this post to bodywork would carry now, A; null where no post is touched. */
+  readonly slipAmps: number | null;
+}
+
+/**
+ * How a repair is made, step by step: minus off before a spanner touches plus and on again last, bright metal, tight, grease over the made joint
+ * and never in it.
+ *
+ * @param models the machine's batteries as the circuit sees them, from the chassis side up
+ * @param feeds what else feeds the machine meanwhile: the plus stays live through it
+ */
+export function repairOrder(
+  repair: Repair,
+  { batteries, systemVolts }: Pick<Machine, 'batteries' | 'systemVolts'>,
+  models: readonly ModelBattery[],
+  tempC: number,
+  feeds: readonly FeedKind[] = [],
+): RepairOrderStep[] {
+  const plus: Terminal = { kind: 'plus', battery: batteries.length - 1 };
+  const minus: Terminal = { kind: 'minus', battery: 0 };
+  const plain = (...steps: RepairStep[]): RepairOrderStep[] =>
+    steps.map((step) => ({ step, slipAmps: null }));
+  const post = (step: RepairStep, terminal: Terminal, minusIsOff: boolean): RepairOrderStep => ({
+    step,
+    slipAmps: slipAmps(models, tempC, terminal, minusIsOff, feeds, systemVolts),
+  });
+  const apart = [...plain('all-off'), post('minus-off', minus, false)];
+  const together = [post('minus-on', minus, true)];
+  if (JOINT_REPAIRS.includes(repair.kind)) {
+    const isPlus = repair.side === 'plus';
+    return [
+      ...apart,
+      ...(isPlus ? [post('plus-off', plus, true)] : []),
+      ...plain('bright-metal'),
+      ...(repair.kind === 'clamp-resized' ? plain('clamp-spread') : []),
+      ...(repair.kind === 'post-sleeved' ? plain('sleeve-on', 'clamp-spread') : []),
+      ...(isPlus ? [post('plus-on', plus, true)] : []),
+      ...together,
+      ...plain('tightened', 'greased', 'turned-by-hand'),
+    ];
+  }
+  switch (repair.kind) {
+    case 'strap-cleaned':
+      return [...apart, ...plain('strap-off', 'strap-bright', 'strap-on'), ...together, ...plain('greased')];
+    case 'fuse-renewed':
+      return [...apart, ...plain('fuse-out', 'fuse-cause', 'fuse-same'), ...together];
+    case 'isolator-on':
+      return plain('all-off', 'isolator-turned');
+    case 'stop-released':
+      return plain('stop-reason', 'stop-pulled');
+    case 'belt-tightened':
+      return plain('all-off', 'belt-looked-at', 'belt-tensioned');
+    default:
+      return plain('secured', 'switch-set');
+  }
+}

@@ -1,0 +1,218 @@
+import type { Machine } from '../machine/machine.js';
+import type { Cause, DiagnosisProfile } from './causes.js';
+import { type CheckId, checkOf, type Found } from './checks.js';
+import { soundCharging } from './draw-hidden.js';
+import { cranksOf, type HiddenMachine, SOUND_OHMS } from './hidden.js';
+import { isAtFault } from './walk-round.js';
+
+export const REPAIR_KINDS = [
+  'joint-cleaned',
+  'clamp-resized',
+  'post-sleeved',
+  'strap-cleaned',
+  'fuse-renewed',
+  'isolator-on',
+  'stop-released',
+  'switch-set',
+  'belt-tightened',
+] as const;
+/**
+ * What is mended on the spot. `clamp-resized` is a clamp at its stop, spread or closed until it bites; `post-sleeved` a worn post made thick
+ * again; `stop-released` an emergency stop; `switch-set` any switch, selector or tap that only stood wrong.
+ */
+export type RepairKind = (typeof REPAIR_KINDS)[number];
+
+export const JOINT_SIDES = ['plus', 'minus'] as const;
+export type JointSide = (typeof JOINT_SIDES)[number];
+
+/** One repair: what was done, and to which. */
+export interface Repair {
+  readonly kind: RepairKind;
+  /** Of a joint. */
+  readonly side?: JointSide;
+  /** The look that showed it, of a switch. */
+  readonly check?: CheckId;
+}
+
+/** Repairs that are made at one post of the battery. */
+export const JOINT_REPAIRS: readonly RepairKind[] = ['joint-cleaned', 'clamp-resized', 'post-sleeved'];
+/** Repairs with a spanner on what carries the starter's amps, or a hand at the belt: nothing may be joined or turn meanwhile. */
+const AT_STANDSTILL: readonly RepairKind[] = [
+  ...JOINT_REPAIRS,
+  'strap-cleaned',
+  'fuse-renewed',
+  'belt-tightened',
+];
+/** Looks that find a thing standing wrong which a hand puts right; a switch that is dead is none of them. */
+const SET_BY_HAND: readonly CheckId[] = [
+  'selector-park',
+  'kill-switch',
+  'side-stand',
+  'neutral',
+  'blade-switch',
+  'key-position',
+  'pto',
+  'fuel-tap',
+  'interlocks',
+];
+/** Drop of a joint that asks for mending, V: where its check calls it worth cleaning. */
+const [MEND_FROM_VOLTS = 0] = checkOf('joint-plus').edges ?? [];
+
+/** True for a repair during which nothing may be joined. */
+export const needsStandstill = ({ kind }: Pick<Repair, 'kind'>): boolean => AT_STANDSTILL.includes(kind);
+
+/** True when a repair says all that it must: a joint its side, a switch the look that found it. */
+export function isWhole({ kind, side, check }: Repair): boolean {
+  if (JOINT_REPAIRS.includes(kind)) return side !== undefined;
+  return kind !== 'switch-set' || (check !== undefined && SET_BY_HAND.includes(check));
+}
+
+/** Checks that show what a repair mends, and are read again after it. */
+export function shownBy({ kind, side, check }: Repair): readonly CheckId[] {
+  switch (kind) {
+    case 'joint-cleaned':
+    case 'clamp-resized':
+    case 'post-sleeved':
+      return ['look-joints', side === 'minus' ? 'joint-minus' : 'joint-plus', 'starter-stud'];
+    case 'strap-cleaned':
+      return ['joint-minus', 'starter-stud'];
+    case 'fuse-renewed':
+      return ['main-fuse', 'isolator-fuse'];
+    case 'isolator-on':
+      return ['isolator', 'isolator-fuse'];
+    case 'stop-released':
+      return ['emergency-stop', 'isolator-fuse'];
+    case 'switch-set':
+      return check ? [check, checkOf(check).partOf ?? 'interlocks'] : [];
+    case 'belt-tightened':
+      return ['look-belt', 'charging', 'charging-loaded'];
+  }
+}
+
+/** What a try or a reading under the starter's amps tells is told of another circuit once that circuit was mended. */
+const OF_THE_CIRCUIT: readonly CheckId[] = [
+  'try-alone',
+  'crank',
+  'recovery',
+  'with-help',
+  'promise',
+  'key-on',
+  'load-test',
+  'joint-plus',
+  'joint-minus',
+  'starter-stud',
+];
+
+/** True when a check may find something else after the repair than before it. */
+export function changes(repair: Repair, check: CheckId): boolean {
+  return (
+    shownBy(repair).includes(check) || (repair.kind !== 'belt-tightened' && OF_THE_CIRCUIT.includes(check))
+  );
+}
+
+/** The causes that a repair takes away. */
+export function curesOf({ kind, side, check }: Repair): readonly Cause[] {
+  const joint: Cause = side === 'minus' ? 'joint-negative' : 'joint-positive';
+  switch (kind) {
+    case 'joint-cleaned':
+      return [joint];
+    case 'clamp-resized':
+    case 'post-sleeved':
+      return ['joint-loose', joint];
+    case 'strap-cleaned':
+      return ['cable'];
+    case 'fuse-renewed':
+    case 'isolator-on':
+    case 'stop-released':
+      return ['main-fuse'];
+    case 'switch-set':
+      return check === 'fuel-tap' ? ['fuel'] : ['interlock'];
+    case 'belt-tightened':
+      return ['charging'];
+  }
+}
+
+/** A sound joint or cable, ohms: the middle of what is drawn. */
+const SOUND = (SOUND_OHMS[0] + SOUND_OHMS[1]) / 2;
+
+/** What of these causes a repair takes away on this machine. */
+function goneFrom(hidden: HiddenMachine, repair: Repair): readonly Cause[] {
+  const sideOhms = repair.side === 'minus' ? hidden.minusOhms : hidden.plusOhms;
+  return curesOf(repair).filter((cause) => {
+    if (!hidden.holds.includes(cause)) return false;
+    // The clamp at its stop may be the one on the other post; a charging fault may be no belt.
+    if (cause === 'joint-loose') return sideOhms > SOUND_OHMS[1];
+    return cause !== 'charging' || hidden.beltBad;
+  });
+}
+
+/** The same machine after a repair: what it mends is sound, and everything that rests on it is solved anew. */
+export function repaired(hidden: HiddenMachine, repair: Repair, profile: DiagnosisProfile): HiddenMachine {
+  const gone = goneFrom(hidden, repair);
+  if (gone.length === 0) return hidden;
+  const has = (...causes: Cause[]): boolean => causes.some((cause) => gone.includes(cause));
+  const isJoint = JOINT_REPAIRS.includes(repair.kind);
+  const mended: HiddenMachine = {
+    ...hidden,
+    holds: hidden.holds.filter((cause) => !gone.includes(cause)),
+    ...(isJoint && (repair.side === 'minus' ? { minusOhms: SOUND } : { plusOhms: SOUND })),
+    ...(has('cable') && { cableOhms: 2 * SOUND }),
+    ...(has('main-fuse') && { open: false }),
+    ...(has('interlock', 'fuel') && { held: 'no' }),
+    ...(has('charging') && { ...soundCharging(profile), beltBad: false }),
+  };
+  return { ...mended, ...cranksOf(mended, profile) };
+}
+
+/** A repair that what was found asks for, with the check that found it. */
+export interface RepairOffered {
+  readonly repair: Repair;
+  readonly check: CheckId;
+}
+
+const of = (check: CheckId, kind: RepairKind, side?: JointSide): RepairOffered => ({
+  check,
+  repair: { kind, ...(side && { side }), ...(kind === 'switch-set' && { check }) },
+});
+
+const BY_CHECK: Partial<Record<CheckId, RepairKind>> = {
+  isolator: 'isolator-on',
+  'main-fuse': 'fuse-renewed',
+  'emergency-stop': 'stop-released',
+  'look-belt': 'belt-tightened',
+};
+
+/**
+ * What can be mended here of what stands found, likeliest first. What only a workshop mends is not among it.
+ *
+ * @param findings the latest finding of each check
+ */
+export function repairsFor(
+  findings: Readonly<Partial<Record<CheckId, Found>>>,
+  { engine }: Pick<Machine, 'engine'>,
+): RepairOffered[] {
+  const offered: RepairOffered[] = [];
+  for (const [check, found] of Object.entries(findings) as [CheckId, Found][]) {
+    const kind = BY_CHECK[check];
+    if (kind && isAtFault(check, found)) offered.push(of(check, kind));
+    if (SET_BY_HAND.includes(check) && isAtFault(check, found)) offered.push(of(check, 'switch-set'));
+  }
+  const isLost = (check: CheckId): boolean => isBadDrop(findings[check]);
+  const sides = JOINT_SIDES.filter((side) => isLost(side === 'plus' ? 'joint-plus' : 'joint-minus'));
+  const looked = findings['look-joints'];
+  if (looked === 'turns-by-hand')
+    for (const kind of JOINT_REPAIRS)
+      for (const side of JOINT_SIDES) offered.push(of('look-joints', kind, side));
+  if (looked === 'deposits' && sides.length === 0)
+    for (const side of JOINT_SIDES) offered.push(of('look-joints', 'joint-cleaned', side));
+  for (const side of sides)
+    offered.push(of(side === 'plus' ? 'joint-plus' : 'joint-minus', 'joint-cleaned', side));
+  // The meter there reads joint and strap together.
+  if (engine && isLost('joint-minus')) offered.push(of('joint-minus', 'strap-cleaned'));
+  return offered;
+}
+
+function isBadDrop(found: Found | undefined): boolean {
+  if (found === undefined) return false;
+  return typeof found === 'number' ? found >= MEND_FROM_VOLTS : found !== 'good';
+}

@@ -1,0 +1,53 @@
+import { type CheckId, checkOf, type Found } from '../diagnosis/checks.js';
+import { outcomeIndex } from '../diagnosis/belief.js';
+import { type Repair, type RepairOffered, repairsFor, shownBy } from '../diagnosis/repairs.js';
+import type { Machine } from '../machine/machine.js';
+import type { Job } from './job.js';
+
+/** What a look or a figure found. */
+export interface Finding {
+  readonly check: CheckId;
+  readonly found: Found;
+}
+
+/** A repair with its proof: what showed the fault, and the same found again once it was mended. */
+export interface Mended extends Repair {
+  readonly at: string;
+  /** Null where nothing of it was recorded before. */
+  readonly before: Finding | null;
+  /** Null until it is found again. */
+  readonly after: Finding | null;
+}
+
+/** The repairs of a job, each with its finding before and after. */
+export function mendedOfJob({ repairs, findings }: Pick<Job, 'repairs' | 'findings'>): Mended[] {
+  return repairs.map(({ found, at, ...repair }, i): Mended => {
+    const then = repairs[i + 1]?.found ?? findings;
+    // What it was found by is told; a figure before a look.
+    const before = findingIn(found, shownBy(repair), true);
+    const again = before ? [before.check, ...shownBy(repair)] : shownBy(repair);
+    return { ...repair, at, before, after: findingIn(then, again, false) };
+  });
+}
+
+function findingIn(findings: Job['findings'], checks: readonly CheckId[], atFault: boolean): Finding | null {
+  const given = checks.flatMap((check): Finding[] => {
+    const found = findings[check];
+    return found === undefined || (atFault && isSound(check, found)) ? [] : [{ check, found }];
+  });
+  return (atFault ? given.find(({ found }) => typeof found === 'number') : null) ?? given[0] ?? null;
+}
+
+/** What a check finds of a sound machine is the last of its words, or, of a figure that counts what is lost, the first of its ranges. */
+function isSound(check: CheckId, found: Found): boolean {
+  const { edges, outcomes } = checkOf(check);
+  return outcomeIndex(checkOf(check), found) === (edges ? 0 : outcomes.length - 1);
+}
+
+/** What can be mended here of what stands found. Nothing while a stop stands. */
+export function repairsOfJob(
+  { findings, stops }: Pick<Job, 'findings' | 'stops'>,
+  machine: Machine,
+): RepairOffered[] {
+  return stops.length > 0 ? [] : repairsFor(findings, machine);
+}

@@ -1,0 +1,65 @@
+import type { JobSheet } from '@voltrek/core/job';
+import { expect, test } from '../support/fixtures';
+
+test('a joint that loses volts is mended on the spot: step by step, read again, and the verdict says repaired', async ({
+  tech,
+  page,
+}) => {
+  await tech.openJob('brinmoor-pella');
+  await tech.toMeasure('slow crank');
+  await tech.read('1260');
+  await page.getByRole('radio', { name: 'Over joints' }).click();
+  await page.getByRole('radio', { name: '- joint' }).click();
+  await tech.read('2.50');
+  await tech.openStage('Plan');
+  // The way that mends first is taken where the meter has told which joint it is.
+  await page.getByRole('radio', { name: /Mend the joint, then nothing joined/ }).click();
+  await tech.next('Mend the joint first');
+  const dialog = page.getByRole('dialog', { name: 'Clean and tighten the negative clamp' });
+  const steps = dialog.getByRole('listitem');
+  await expect(steps.nth(1)).toContainText('Take the negative clamp off first');
+  // Nothing is mended by looking at how.
+  await dialog.getByRole('button', { name: 'Not mended' }).click();
+  await expect(page.getByText('Mended: negative clamp.')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Clean and tighten the negative clamp' }).click();
+  await dialog.getByRole('button', { name: 'Mended', exact: true }).click();
+  await expect(page.getByText('Mended: negative clamp.').first()).toBeVisible();
+  await expect(page.getByText('before: 2.50 V lost; not found again yet').first()).toBeVisible();
+  // Sound again, it is no way any more to mend it, and the machine cranks by itself.
+  await expect(page.getByRole('radio', { name: /Mend the joint/ })).toHaveCount(0);
+  await tech.openStage('Measure');
+  await page.getByRole('radio', { name: 'Over joints' }).click();
+  await page.getByRole('radio', { name: '- joint' }).click();
+  await tech.read('0.06');
+  await tech.openStage('Crank');
+  await tech.tryOnce('It runs');
+  await tech.openStage('Verdict');
+  await expect(page.getByRole('heading', { name: 'Repaired: negative clamp' })).toBeVisible();
+  await expect(page.getByText('before: 2.50 V lost; after: 0.06 V lost').first()).toBeVisible();
+  await tech.next('Give verdict: Repaired');
+  await page.getByRole('radio', { name: 'Next' }).click();
+  await expect(page.getByLabel('Follow-ups')).not.toContainText(/charge|workshop/i);
+  const answer = await page.request.get(`${tech.url}/api/jobs/${page.url().split('/')[4]!}/sheet`);
+  const { repairs } = (await answer.json()) as Pick<JobSheet, 'repairs'>;
+  expect(repairs[0]).toMatchObject({
+    kind: 'joint-cleaned',
+    side: 'minus',
+    before: { check: 'joint-minus', found: 2.5 },
+    after: { check: 'joint-minus', found: 0.06 },
+  });
+});
+
+test('a switch that stood wrong is put right, and an undo takes the repair back', async ({ tech, page }) => {
+  await tech.openJob('ostrel-fell-450');
+  await tech.safeToWork();
+  await page.getByRole('group', { name: 'Kill switch' }).getByRole('button', { name: 'was off' }).click();
+  await page.getByRole('button', { name: 'Put right: kill switch' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Mended', exact: true }).click();
+  await expect(page.getByText('Mended: kill switch.')).toBeVisible();
+  await expect(
+    page.getByRole('group', { name: 'Kill switch' }).getByRole('button', { name: 'was off' }),
+  ).toHaveAttribute('aria-pressed', 'false');
+  await tech.tap('Undo');
+  await expect(page.getByText('Mended: kill switch.')).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Put right: kill switch' })).toBeVisible();
+});
