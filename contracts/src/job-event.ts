@@ -116,6 +116,7 @@ const FIELDS: { readonly [T in EventType]: Fields<T> } = {
     figures: yup.array().of(figure().min(-5000).max(5000)).max(12),
     battery: evidenceBattery(),
   },
+  'finding.withdrawn': { check: oneOf(CHECK_IDS) },
   'repair.made': repair(),
   'model.identified': { modelId: idText() },
   'donor.parked': {

@@ -33,6 +33,7 @@ export const REFUSAL_WORDS: Record<Refusal, string> = {
   'vehicles-touch': 'The vehicles touch. Park the donor further away.',
   'not-promised': 'No closed verdict promised that.',
   'already-followed-up': 'That is done already.',
+  'no-such-finding': 'That finding does not stand.',
   'no-such-reading': 'That reading does not stand.',
   'already-fitted': 'That is done already.',
   'no-such-battery': 'This machine has no such battery.',

@@ -9,6 +9,7 @@ import {
   proposals,
   type Tool,
   TOOLS,
+  VOLUNTEERED,
 } from '../src/diagnosis/index.js';
 import type { Random } from '../src/quantities/index.js';
 import { DEFAULT_RULES } from '../src/rules/index.js';
@@ -37,6 +38,8 @@ export interface Examined {
 /** Enough to be sure; nobody stands in the cold for more than this many checks. */
 const SURE = 0.97;
 const CHECKS_MOST = 16;
+/** Share of drivers that tells any one of such things. */
+const VOLUNTEERED_SHARE = 0.35;
 const ROUTINES: readonly (readonly CheckId[])[] = [
   ['rest'],
   ['rest', 'look-joints', 'ask-left-on'],
@@ -66,13 +69,16 @@ export function examine(it: Stranded, crowd: Crowd, random: Random): Examined {
       ? it.cells.map((_, i) => take(check, i)).includes(true)
       : take(check, battery);
   take('symptom');
+  // What a driver says unasked costs no check.
+  for (const check of VOLUNTEERED) if (odds(random, VOLUNTEERED_SHARE)) take(check);
+  const told = evidence.length - 1;
   for (const check of oneOf(random, ROUTINES)) {
     const needs = check === 'conductance' ? 'tester' : null;
     if (needs === null || tools.includes(needs)) takeAll(check);
   }
   const most = Math.round(between(random, 9, CHECKS_MOST));
   const refused = new Set<CheckId>();
-  while (evidence.length < most) {
+  while (evidence.length - told < most) {
     const [first] = diagnose(crowd, evidence);
     const best = proposals(crowd, evidence, tools).find((p) => !refused.has(p.check));
     if (!best || best.gainBits < LEAST_GAIN_BITS || first!.share >= SURE) break;

@@ -25,7 +25,7 @@ test('each finding re-ranks the suspects, and the next best check is proposed un
 
   await tech.tap('brisk crank, no fire', 'slow crank');
   const before = await nextCheck.locator('.ask').textContent();
-  await nextCheck.getByRole('button', { name: 'Not this one' }).click();
+  await nextCheck.getByRole('button', { name: 'Skip' }).click();
   await expect(nextCheck.locator('.ask')).not.toHaveText(before!);
   await tech.saved();
   await page.reload();
@@ -43,7 +43,7 @@ test('a figure is taken on the spot, and what has its own stage is read there', 
     await expect(nextCheck.locator('.ask')).toBeVisible();
     if (((await nextCheck.locator('.ask').textContent()) ?? '').includes('Test the battery')) break;
     const before = await nextCheck.locator('.ask').textContent();
-    await nextCheck.getByRole('button', { name: 'Not this one' }).click();
+    await nextCheck.getByRole('button', { name: 'Skip' }).click();
     await expect(nextCheck.locator('.ask')).not.toHaveText(before!);
   }
   await nextCheck.getByRole('textbox').fill('abc');

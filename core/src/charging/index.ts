@@ -4,3 +4,4 @@ export * from './charger.js';
 export * from './lend.js';
 export * from './drive.js';
 export * from './revive.js';
+export * from './left-on.js';

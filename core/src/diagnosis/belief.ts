@@ -348,7 +348,7 @@ export const LEAST_GAIN_BITS = 0.01;
 /** Trouble of any check besides its minutes: gloves off, words, walking round; minutes. */
 const TROUBLE_MINUTES = 1;
 
-/** Checks by what they are expected to tell for their time, best first. Those done already are left out. */
+/** Checks by what they are expected to tell for their time, best first. Those done already, and what is only told unasked, are left out. */
 export function proposals(
   crowd: Crowd,
   evidence: readonly DiagnosisEvidence[],
@@ -361,6 +361,7 @@ export function proposals(
     .slice(0, 3)
     .map(({ cause }) => cause);
   return checksFor(crowd.profile, tools)
+    .filter((check) => !check.isVolunteered)
     .flatMap((check) => stillOpen(check, evidence, crowd))
     .map(({ check, battery }): Proposal => {
       const gainBits = Math.max(0, doubt - expectedDoubt(crowd, shares, check, battery));

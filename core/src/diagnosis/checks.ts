@@ -1,13 +1,16 @@
 import { convertCca } from '../battery/cca.js';
 import { SPENT_BELOW_SHARE, strengthShare, WORN_BELOW_SHARE } from '../battery/strength.js';
+import { WORN_FROM } from './draw-hidden.js';
 import { againstCrankLimit, CHARGES_FROM_VOLTS, crankLimitVolts } from './reading.js';
-import type { DiagnosisProfile } from './causes.js';
+import type { Cause, DiagnosisProfile } from './causes.js';
 import { ATTEMPT_OUTCOMES, type StopCondition, SYMPTOMS } from './vocabulary.js';
 import {
   type CrankLook,
   crankOf,
   HELP,
   type HiddenMachine,
+  type LampsAtKey,
+  lampsAtKey,
   lookOf,
   ohmsInside,
   restVoltsOf,
@@ -35,6 +38,8 @@ export interface Check {
   readonly isOfBattery?: boolean;
   /** Adds nothing once this one was read battery by battery. */
   readonly toldBy?: CheckId;
+  /** Told by the driver unasked, or not at all: it is entered at will and never proposed. */
+  readonly isVolunteered?: boolean;
   /** Minutes it takes with gloves on. */
   readonly minutes: number;
   readonly needs: Tool | null;
@@ -63,6 +68,11 @@ export const CHECK_IDS = [
   'look-switches',
   'ask-use',
   'ask-flats',
+  'ask-dims',
+  'ask-slow-lately',
+  'ask-charge-lamp',
+  'ask-noise',
+  'ask-helped',
   'look-joints',
   'look-belt',
   'look-date',
@@ -143,13 +153,25 @@ function symptomChances(hidden: HiddenMachine, profile: DiagnosisProfile): reado
     'brisk-no-fire': [0.01, 0.01, 0.01, 0.02, 0.92, 0.01, 0.01, 0.01],
     starts: [0.05, 0.05, 0.05, 0.2, 0.1, 0.45, 0.09, 0.01],
   };
-  if (!isRecurrent) return row[look];
   // A fault that empties the battery again and again is also told as such.
-  return row[look].map((share, i) => share * 0.75 + (i === 5 ? 0.2 : i === 6 ? 0.05 : 0));
+  const told = isRecurrent
+    ? row[look].map((share, i) => share * 0.75 + (i === 5 ? 0.2 : i === 6 ? 0.05 : 0))
+    : row[look];
+  return silencesTold(told, lampsAtKey(hidden, profile) !== 'go-out');
+}
+
+/** Silence is told with the dash dead or with its lamps bright; one in ten is told the other way round. */
+function silencesTold([silence, ...others]: readonly number[], isBright: boolean): readonly number[] {
+  const bright = isBright ? 0.9 : 0.1;
+  return [silence! * (1 - bright), silence! * bright, ...others];
 }
 
 function wakingSymptoms(hidden: HiddenMachine, profile: DiagnosisProfile): readonly number[] {
   const isDead = hidden.open || restVoltsOf(hidden, profile)[0]! < 11.5;
+  return silencesTold(wakingRow(hidden, isDead), !isDead);
+}
+
+function wakingRow(hidden: HiddenMachine, isDead: boolean): readonly number[] {
   if (isDead) return [0.25, 0.02, 0.03, 0.01, 0.01, 0.02, 0.06, 0.6];
   switch (hidden.cause) {
     case 'traction-flat':
@@ -211,6 +233,24 @@ const hasDeadCell = (batteries: HiddenMachine['batteries']): boolean =>
   batteries.some(({ deadCells = 0 }) => deadCells > 0);
 const wornOf = (batteries: HiddenMachine['batteries']): number => Math.max(...batteries.map((b) => b.ageing));
 
+/** How the lamps at the key are told, by what they truly do. */
+const LAMPS_ROWS: Record<LampsAtKey, readonly number[]> = {
+  'go-out': [0.84, 0.13, 0.03],
+  dim: [0.15, 0.7, 0.15],
+  'stay-bright': [0.03, 0.14, 0.83],
+};
+/** What makes a crank slow for weeks before it fails. */
+const SLOWS: readonly Cause[] = [
+  'joint-positive',
+  'joint-negative',
+  'joint-loose',
+  'cable',
+  'charging',
+  'sulphated',
+];
+/** What empties a battery again once somebody has helped. */
+const EMPTIES_AGAIN: readonly Cause[] = ['charging', 'drain', 'worn', 'sulphated', 'not-taught'];
+
 /** Every check the tool can propose. One table: what it costs, what it can find, and how likely that is on a given machine. */
 export const CHECKS: readonly Check[] = [
   {
@@ -253,6 +293,77 @@ export const CHECKS: readonly Check[] = [
     outcomes: ['yes', 'no'],
     chances: ({ earlierFlat }) => yes(earlierFlat ? 0.93 : 0.03),
     reason: 'a second flat call is remembered, and is in the log',
+  },
+  {
+    id: 'ask-dims',
+    isVolunteered: true,
+    minutes: 0.2,
+    needs: null,
+    fits: cranks,
+    outcomes: ['go-out', 'dim', 'stay-bright'],
+    chances: (hidden, profile) => LAMPS_ROWS[lampsAtKey(hidden, profile)],
+    reason: 'seen through the windscreen or remembered; by day one in six is taken for its neighbour',
+  },
+  {
+    id: 'ask-slow-lately',
+    isVolunteered: true,
+    minutes: 0.3,
+    needs: null,
+    fits: cranks,
+    outcomes: ['yes', 'no'],
+    chances: ({ batteries, holds, starter }) =>
+      yes(
+        wornOf(batteries) >= WORN_FROM
+          ? 0.65
+          : holds.some((cause) => SLOWS.includes(cause)) || starter === 'dragging'
+            ? 0.45
+            : 0.1,
+      ),
+    reason: 'what wears or loosens gives notice for weeks; what was left on does not',
+  },
+  {
+    id: 'ask-charge-lamp',
+    isVolunteered: true,
+    minutes: 0.3,
+    needs: null,
+    fits: cranks,
+    outcomes: ['was-lit', 'out'],
+    chances: ({ holds, revvedVolts, rippleVolts }) =>
+      yes(
+        !holds.includes('charging')
+          ? 0.03
+          : revvedVolts < CHARGES_FROM_VOLTS
+            ? 0.72
+            : rippleVolts > 0.3
+              ? 0.4
+              : 0.15,
+      ),
+    reason: 'the lamp tells of no charging; of weak or too much it often does not, and few drivers look',
+  },
+  {
+    id: 'ask-noise',
+    isVolunteered: true,
+    minutes: 0.3,
+    needs: null,
+    fits: cranks,
+    outcomes: ['squeal', 'grind', 'none'],
+    chances: ({ beltBad, starter }) => {
+      if (beltBad) return [0.5, 0.03, 0.47];
+      return starter === 'dragging' ? [0.03, 0.35, 0.62] : [0.04, 0.02, 0.94];
+    },
+    reason: 'a slack belt squeals after the start, a starter that drags grinds; half do neither',
+  },
+  {
+    id: 'ask-helped',
+    isVolunteered: true,
+    minutes: 0.3,
+    needs: null,
+    outcomes: ['flat-again', 'held', 'not-helped'],
+    chances: ({ earlierFlat, holds }) => {
+      if (!earlierFlat) return [0.02, 0.04, 0.94];
+      return holds.some((cause) => EMPTIES_AGAIN.includes(cause)) ? [0.62, 0.2, 0.18] : [0.25, 0.5, 0.25];
+    },
+    reason: 'who was helped before remembers whether it was flat again within days',
   },
   {
     id: 'look-joints',
@@ -708,6 +819,9 @@ export const WEIGHED_CHECK_IDS: readonly CheckId[] = CHECKS.filter(isWeighed).ma
 export function spreadOf({ spread }: Check, hidden: HiddenMachine, profile: DiagnosisProfile): number {
   return typeof spread === 'function' ? spread(hidden, profile) : spread!;
 }
+
+/** What a driver tells unasked. */
+export const VOLUNTEERED: readonly CheckId[] = CHECKS.filter((c) => c.isVolunteered).map(({ id }) => id);
 
 /** The check with this id. */
 export function checkOf(id: CheckId): Check {

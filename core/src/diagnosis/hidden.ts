@@ -153,6 +153,24 @@ export function joinedWithHelp({ openVolts, ohms }: ModelBattery): ModelBattery 
   };
 }
 
+/** What the lamps do while the key is at start. */
+export type LampsAtKey = 'go-out' | 'dim' | 'stay-bright';
+
+/** Volts per 12 V at the lamps, behind the joints of the posts, under which they look out, and under which they look dim. */
+const LAMPS_OUT_VOLTS = 6.5;
+const LAMPS_DIM_VOLTS = 10.2;
+
+/** The lamps of a machine whose key is turned: fed behind the joints of the posts, they show what battery and joints lose. */
+export function lampsAtKey(hidden: HiddenMachine, profile: DiagnosisProfile): LampsAtKey {
+  const batteries = profile.systemVolts / 12;
+  const rest = restVoltsOf(hidden, profile).reduce((a, b) => a + b, 0);
+  const { crank } = hidden;
+  const joints = hidden.plusOhms + hidden.minusOhms;
+  const volts = (crank ? crank.postVolts - crank.starterAmps * joints : rest) / batteries;
+  if (hidden.open || volts < LAMPS_OUT_VOLTS) return 'go-out';
+  return volts < LAMPS_DIM_VOLTS ? 'dim' : 'stay-bright';
+}
+
 /** How a crank looks and sounds to whoever turns the key. */
 export type CrankLook = 'starts' | 'brisk-no-fire' | 'slow' | 'rapid-click' | 'one-click' | 'silence';
 

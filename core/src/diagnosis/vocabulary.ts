@@ -14,6 +14,7 @@ export type StopCondition = (typeof STOP_CONDITIONS)[number];
 
 export const SYMPTOMS = [
   'silence',
+  'silence-bright',
   'one-click',
   'rapid-click',
   'slow-crank',
@@ -22,7 +23,7 @@ export const SYMPTOMS = [
   'warning-lamps',
   'no-doors',
 ] as const;
-/** What the driver saw or heard. */
+/** What the driver saw or heard. `silence` has the dash dead too, `silence-bright` its lamps bright. */
 export type Symptom = (typeof SYMPTOMS)[number];
 
 /** What is told as the fault when the battery is not to blame. */

@@ -132,16 +132,15 @@ function apply(job: Job, event: JobEvent): Job {
         triesSinceChecks: 0,
       };
     }
-    case 'repair.made': {
-      const again = shownBy(event.data);
-      const kept = Object.entries(job.findings).filter(([check]) => !again.includes(check as CheckId));
+    case 'finding.withdrawn':
+      return { ...job, findings: without(job.findings, [event.data.check]) };
+    case 'repair.made':
       return {
         ...job,
         repairs: [...job.repairs, { ...event.data, at: timeOf(event), found: job.findings }],
-        findings: Object.fromEntries(kept),
+        findings: without(job.findings, shownBy(event.data)),
         triesSinceChecks: 0,
       };
-    }
     case 'model.identified':
       // Points, polarity, parking and plan were another machine's.
       return { ...job, modelId: event.data.modelId, parked: null, polaritySigns: [], plan: null };
@@ -244,6 +243,10 @@ function apply(job: Job, event: JobEvent): Job {
       };
     }
   }
+}
+
+function without(findings: Job['findings'], checks: readonly CheckId[]): Job['findings'] {
+  return Object.fromEntries(Object.entries(findings).filter(([check]) => !checks.includes(check as CheckId)));
 }
 
 /** A wait counts from the act that it follows; a clamp that comes off, or a source that is switched off, ends it. */

@@ -137,6 +137,8 @@ export interface EventData {
     /** The battery of a string that it was read at by itself. */
     readonly battery?: number;
   };
+  /** A look, or what was told, was wrong and counts no longer; what was measured stays in the log. */
+  'finding.withdrawn': { readonly check: CheckId };
   /** Mended on the spot: what showed it counts as it was before, and is read again. */
   'repair.made': Repair;
   'polarity.proved': { readonly signs: readonly PolaritySign[] };
@@ -204,6 +206,7 @@ export const EVENT_TYPES = [
   'stop.withdrawn',
   'symptom.recorded',
   'finding.recorded',
+  'finding.withdrawn',
   'repair.made',
   'model.identified',
   'donor.parked',

@@ -50,6 +50,7 @@ export const REFUSALS = [
   'not-promised',
   'already-followed-up',
   'no-such-reading',
+  'no-such-finding',
   'already-fitted',
   'no-such-battery',
   'no-such-point',
@@ -119,6 +120,8 @@ function refuseOn(
       return next.data.reason.trim() ? null : 'reason-missing';
     case 'finding.recorded':
       return isFindingOf(next.data.check, next.data.found) ? null : 'value-out-of-range';
+    case 'finding.withdrawn':
+      return job.findings[next.data.check] === undefined ? 'no-such-finding' : null;
     case 'repair.made':
       if (!isWhole(next.data)) return 'value-out-of-range';
       if (job.stops.length > 0) return 'stop-active';

@@ -6,6 +6,7 @@ import { chemistryParameters } from '../battery/chemistry.js';
 import { restVoltsParameters } from '../battery/rest-volts.js';
 import { gravityParameters } from '../battery/gravity.js';
 import { chargeTimeParameters } from '../charging/charge-time.js';
+import { leftOnParameters } from '../charging/left-on.js';
 import { lendParameters } from '../charging/lend.js';
 import { rescueParameters } from '../circuit/rescue.js';
 import { modelsParameters } from '../sources/models.js';
@@ -133,6 +134,7 @@ export const PARAMETERS: readonly Parameter[] = [
   ...gravityParameters(),
   ...chargeTimeParameters(),
   ...lendParameters(),
+  ...leftOnParameters(),
   ...rescueParameters(),
   ...modelsParameters(),
   ...wakeParameters(),

@@ -377,7 +377,7 @@ function decidingCheck(
   const repaired = crowd.repairs.length;
   let best: DecidingCheck | null = null;
   for (const check of checksFor(crowd.profile, tools)) {
-    const [open] = check.id === 'symptom' ? [] : stillOpen(check, evidence, crowd);
+    const [open] = check.id === 'symptom' || check.isVolunteered ? [] : stillOpen(check, evidence, crowd);
     if (!open) continue;
     const { battery } = open;
     let chance = 0;

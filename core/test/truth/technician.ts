@@ -81,6 +81,31 @@ export function findingFor(check: CheckId, it: Stranded, who: Technician, random
       return odds(random, 0.86) ? it.driver.use : oneOf(random, ['regular', 'short-trips', 'stood-weeks']);
     case 'ask-flats':
       return it.driver.earlierFlat ? likely(0.88, 'yes', 'no') : likely(0.04, 'yes', 'no');
+    case 'ask-dims': {
+      if (!it.engine) return null;
+      const lamps = (alone.postVolts - alone.amps * (it.plusOhms + it.minusOhms)) / scale;
+      const seen = has('main-fuse') || lamps < 6 ? 'go-out' : lamps < 10 ? 'dim' : 'stay-bright';
+      return odds(random, 0.82) ? seen : oneOf(random, ['go-out', 'dim', 'stay-bright']);
+    }
+    case 'ask-slow-lately': {
+      if (!it.engine) return null;
+      const strength = Math.min(...it.cells.map((c) => c.strength));
+      const warned = strength < 0.68 ? 0.6 : it.plusOhms + it.minusOhms + it.cableOhms > 0.006 ? 0.4 : 0.12;
+      return likely(has('starter', 'charging') ? Math.max(warned, 0.35) : warned, 'yes', 'no');
+    }
+    case 'ask-charge-lamp':
+      if (!it.engine) return null;
+      if (!has('charging')) return likely(0.04, 'was-lit', 'out');
+      return likely(it.chargingRevved < 13.1 ? 0.66 : 0.25, 'was-lit', 'out');
+    case 'ask-noise':
+      if (!it.engine) return null;
+      if (it.beltBad) return likely(0.45, 'squeal', 'none');
+      return has('starter') ? likely(0.25, 'grind', 'none') : likely(0.06, 'squeal', 'none');
+    case 'ask-helped':
+      if (!it.driver.earlierFlat) return likely(0.93, 'not-helped', 'held');
+      return odds(random, 0.7)
+        ? likely(has('charging', 'drain', 'worn', 'sulphated') ? 0.7 : 0.35, 'flat-again', 'held')
+        : 'not-helped';
     case 'look-joints':
       if (has('joint-loose')) return likely(0.9, 'turns-by-hand', 'clean');
       if (has('joint-positive', 'joint-negative')) return likely(0.62, 'deposits', 'clean');
@@ -241,6 +266,11 @@ const TOLD: Record<Look, (typeof SYMPTOMS)[number]> = {
 };
 function symptomOf(it: Stranded, look: Look, random: Random): Found {
   if (odds(random, 0.1)) return oneOf(random, SYMPTOMS);
+  if (it.engine && look === 'silence') {
+    const volts = it.cells.reduce((sum, cell) => sum + openVolts(cell, it.rating.chemistry), 0);
+    const isDark = it.faults.includes('main-fuse') || volts / it.cells.length < 8;
+    return isDark === odds(random, 0.92) ? 'silence' : 'silence-bright';
+  }
   if (it.engine) return TOLD[look];
   const dead = Math.min(...it.cells.map((c) => openVolts(c, it.rating.chemistry))) < 11.4;
   if (it.faults.includes('traction-flat') || it.faults.includes('charge-point'))

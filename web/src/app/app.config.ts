@@ -1,6 +1,7 @@
 import { provideHttpClient } from '@angular/common/http';
 import {
   type ApplicationConfig,
+  DOCUMENT,
   inject,
   isDevMode,
   provideAppInitializer,
@@ -13,6 +14,7 @@ import { NgbModalConfig } from '@ng-bootstrap/ng-bootstrap/modal';
 import { provideEffects } from '@ngrx/effects';
 import { provideState, provideStore } from '@ngrx/store';
 import { routes } from './app.routes';
+import { ignoreDoubleTaps } from './shell/double-taps';
 import { Versions } from './shell/versions';
 import * as jobEffects from './shared/job/job-effects';
 import { jobFeature } from './shared/job/job-state';
@@ -53,6 +55,7 @@ export const appConfig: ApplicationConfig = {
     provideState(jobFeature),
     provideState(deviceFeature),
     provideAppInitializer(() => inject(JobSync).start()),
+    provideAppInitializer(() => void ignoreDoubleTaps(inject(DOCUMENT))),
     // A dialog holds work: a stray tap beside it does not take that away.
     provideAppInitializer(() => {
       inject(NgbModalConfig).backdrop = 'static';

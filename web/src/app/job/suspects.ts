@@ -92,7 +92,7 @@ const ELSEWHERE: Partial<Record<CheckId, Stage>> = {
               Take
             </button>
           }
-          <button type="button" class="key" (click)="skip(b.check)">Not this one</button>
+          <button type="button" class="key" (click)="skip(b.check)">Skip</button>
         </div>
         <p class="dim why">between {{ settles() }}</p>
       } @else if (result()) {

@@ -4,6 +4,7 @@ import type { Stage } from '@voltrek/core/job';
 import { CHECK_WORDS } from '../../shared/words/diagnosis-words';
 import { SYMPTOM_WORDS } from '../../shared/words/words';
 import { NextAction } from '../next-action';
+import { DriverSays } from '../driver-says-dialog';
 import { MendHere } from '../mend-here';
 import { Suspects } from '../suspects';
 import type { Work } from '../../shared/job/job-selectors';
@@ -31,6 +32,9 @@ import { Reporter } from '../../shared/job/reporter';
             {{ symptomWords[symptom] }}
           </button>
         }
+        <button type="button" class="key strong" (click)="driver.open()">
+          The driver says{{ told() ? ', ' + told() : '' }}
+        </button>
       </div>
       <vt-mend-here [work]="work()" />
       <vt-suspects [work]="work()" (opened)="opened.emit($event)" />
@@ -65,7 +69,7 @@ import { Reporter } from '../../shared/job/reporter';
     }
     .symptoms {
       display: grid;
-      grid-template-columns: repeat(4, 1fr);
+      grid-template-columns: repeat(5, 1fr);
       gap: 6px;
     }
     .symptoms .key {
@@ -103,6 +107,11 @@ export class Checks {
 
   private readonly reporter = inject(Reporter);
 
+  protected readonly driver = inject(DriverSays);
+  /** How much the driver told so far. */
+  protected readonly told = computed(
+    () => Object.keys(this.work().job.findings).filter((check) => check.startsWith('ask-')).length,
+  );
   protected readonly symptoms = SYMPTOMS;
   protected readonly symptomWords = SYMPTOM_WORDS;
   protected readonly words = CHECK_WORDS;
@@ -124,7 +133,12 @@ export class Checks {
     return [...checkOf(check).outcomes].reverse();
   }
 
+  /** The same tap again takes it back. */
   protected record(check: CheckId, found: string): void {
+    if (this.work().job.findings[check] === found) {
+      this.reporter.report('finding.withdrawn', { check });
+      return;
+    }
     this.reporter.report('finding.recorded', { check, found });
     const { stop } = checkOf(check);
     if (stop && isAtFault(check, found)) this.reporter.report('stop.raised', { stop });

@@ -8,6 +8,7 @@ export const EVENT_WORDS: Record<EventType, string> = {
   'stop.withdrawn': 'withdraw a stop',
   'symptom.recorded': 'symptom',
   'finding.recorded': 'check',
+  'finding.withdrawn': 'withdraw a finding',
   'repair.made': 'repair',
   'model.identified': 'identify the machine',
   'donor.parked': 'park the donor',

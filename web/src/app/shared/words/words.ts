@@ -162,6 +162,7 @@ export const STOP_WORDS: Record<
 
 export const SYMPTOM_WORDS: Record<Symptom, string> = {
   silence: 'silent, dash dead',
+  'silence-bright': 'silent, lamps bright',
   'one-click': 'one click',
   'rapid-click': 'rapid clicking',
   'slow-crank': 'slow crank',

@@ -1,0 +1,89 @@
+import type { BatteryRating } from '../battery/battery.js';
+import type { Parameter } from '../quantities/parameter.js';
+
+export const CONSUMERS = [
+  'parking-lamps',
+  'headlamps',
+  'inside-lamp',
+  'hazard-lamps',
+  'ignition',
+  'radio',
+  'fan',
+  'socket',
+] as const;
+/** What gets left on. */
+export type Consumer = (typeof CONSUMERS)[number];
+
+/** What each draws, W: a vehicle of the usual kind with filament lamps. */
+const DRAWS_WATTS: Readonly<Record<Consumer, number>> = {
+  'parking-lamps': 30,
+  headlamps: 140,
+  'inside-lamp': 12,
+  'hazard-lamps': 50,
+  ignition: 70,
+  radio: 25,
+  fan: 120,
+  socket: 40,
+};
+/** Charge that a battery in daily use has when it is parked, share of its capacity. */
+const PARKED_SOC = 0.85;
+
+/** What something left on has taken. */
+export interface LeftOn {
+  readonly takenAh: number;
+  /** Charge left of the battery, 0 to 1. */
+  readonly socLeft: number;
+  /** Hours after which it is empty and begins to suffer. */
+  readonly emptyAfterHours: number;
+}
+
+/**
+ * What a consumer left on for so long has taken from a battery that was parked as batteries in daily use are. Lamps dim as volts fall, so near
+ * empty this is the most it can have taken.
+ *
+ * @param hours since it was parked
+ * @example
+ * leftOn({ chemistry: 'flooded', capacityAh: 60, ccaAmps: 540, ccaStandard: 'EN' }, 12, 'headlamps', 3).socLeft; // about a quarter
+ */
+export function leftOn(
+  { capacityAh }: Pick<BatteryRating, 'capacityAh'>,
+  systemVolts: number,
+  consumer: Consumer,
+  hours: number,
+): LeftOn {
+  const amps = DRAWS_WATTS[consumer] / systemVolts;
+  const thereAh = PARKED_SOC * capacityAh;
+  const takenAh = Math.min(amps * hours, thereAh);
+  return { takenAh, socLeft: PARKED_SOC - takenAh / capacityAh, emptyAfterHours: thereAh / amps };
+}
+
+/** What of this file may be questioned. */
+export const leftOnParameters = (): readonly Parameter[] => [
+  {
+    id: 'leftOn.headlamps',
+    name: 'headlamps left on',
+    value: DRAWS_WATTS.headlamps,
+    low: 40,
+    high: 180,
+    unit: 'W',
+    reason: 'Two of 55 W with tail, plate and panel lamps; a third of it with diodes.',
+  },
+  {
+    id: 'leftOn.ignition',
+    name: 'ignition left on',
+    value: DRAWS_WATTS.ignition,
+    low: 30,
+    high: 150,
+    unit: 'W',
+    reason: 'Control units, coil or pump relay, panel.',
+  },
+  {
+    id: 'leftOn.parkedSoc',
+    name: 'charge of a battery in daily use when it is parked',
+    value: PARKED_SOC,
+    low: 0.7,
+    high: 1,
+    unit: 'share',
+    reason: 'Short trips leave it lower; a long one nearly full.',
+  },
+];

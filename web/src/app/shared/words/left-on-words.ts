@@ -1,0 +1,22 @@
+import type { Consumer, LeftOn } from '@voltrek/core/charging';
+import { percent } from './figures';
+
+/** What gets left on. */
+export const CONSUMER_WORDS: Record<Consumer, string> = {
+  'parking-lamps': 'parking lamps',
+  headlamps: 'headlamps',
+  'inside-lamp': 'inside lamp',
+  'hazard-lamps': 'hazard lamps',
+  ignition: 'ignition',
+  radio: 'radio',
+  fan: 'fan',
+  socket: 'a socket',
+};
+
+/** What it took, and what that means. */
+export function leftOnLine({ takenAh, socLeft, emptyAfterHours }: LeftOn, capacityAh: number): string {
+  const took = `That takes about ${takenAh.toFixed(takenAh < 10 ? 1 : 0)} Ah of ${capacityAh.toFixed(0)}`;
+  return socLeft <= 0
+    ? `${took}: empty after ${emptyAfterHours.toFixed(0)} h. It explains this; each hour more harms the battery.`
+    : `${took}: about ${percent(socLeft)} left${socLeft < 0.35 ? ', enough to explain this' : ', which does not explain this by itself'}.`;
+}
