@@ -81,6 +81,34 @@ const ruleSettings = () =>
         Object.entries(given ?? {}).every(([key, value]) => ruleFault(key, value) === null),
     );
 
+/** What a verdict says. */
+const verdictFields = () => ({
+  verdict: oneOf(VERDICTS),
+  suspect: yup.string().oneOf(SUSPECTS).nullable().defined(),
+  certainty: oneOf(CERTAINTIES),
+  share: yup.number().min(0).max(1.000001),
+  ground: yup.string().oneOf(GROUNDS),
+  causes: yup
+    .array()
+    .of(record({ cause: oneOf(CAUSES), share: share() }))
+    .max(CAUSES.length),
+  ledger: ledger(),
+  deciding: record({
+    check: oneOf(CHECK_IDS),
+    chance: figure().min(0).max(1.000001),
+    battery: evidenceBattery(),
+  })
+    .nullable()
+    .notRequired()
+    .default(undefined),
+  followUps: list(record({ kind: oneOf(FOLLOW_UPS), days: figure().integer().min(0).max(3650) }), 10),
+  batteries: yup
+    .array()
+    .of(record({ condition: oneOf(BATTERY_CONDITIONS), share: share(), ledger: ledger() }))
+    .max(4),
+  repaired: yup.array().of(record(repair())).max(REPAIRS_MOST),
+});
+
 /** A schema for each field that an event of this type may carry: one that is missing, or too many, does not compile. */
 type Fields<T extends EventType> = { readonly [K in keyof EventData[T]]-?: yup.ISchema<unknown> };
 
@@ -184,32 +212,7 @@ const FIELDS: { readonly [T in EventType]: Fields<T> } = {
   },
   'reset.ticked': { reset: shortText(120) },
   'override.given': { rule: oneOf(RULE_KEYS), reason: reason() },
-  'verdict.given': {
-    verdict: oneOf(VERDICTS),
-    suspect: yup.string().oneOf(SUSPECTS).nullable().defined(),
-    certainty: oneOf(CERTAINTIES),
-    share: yup.number().min(0).max(1.000001),
-    ground: yup.string().oneOf(GROUNDS),
-    causes: yup
-      .array()
-      .of(record({ cause: oneOf(CAUSES), share: share() }))
-      .max(CAUSES.length),
-    ledger: ledger(),
-    deciding: record({
-      check: oneOf(CHECK_IDS),
-      chance: figure().min(0).max(1.000001),
-      battery: evidenceBattery(),
-    })
-      .nullable()
-      .notRequired()
-      .default(undefined),
-    followUps: list(record({ kind: oneOf(FOLLOW_UPS), days: figure().integer().min(0).max(3650) }), 10),
-    batteries: yup
-      .array()
-      .of(record({ condition: oneOf(BATTERY_CONDITIONS), share: share(), ledger: ledger() }))
-      .max(4),
-    repaired: yup.array().of(record(repair())).max(REPAIRS_MOST),
-  },
+  'verdict.given': verdictFields(),
   'rules.adopted': { rules: ruleSettings().required() },
   'fitting.confirmed': { battery: battery(), step: oneOf(FITTING_STEPS) },
   'battery.replaced': {
@@ -220,6 +223,13 @@ const FIELDS: { readonly [T in EventType]: Fields<T> } = {
   },
   'job.closed': { note: yup.string().max(2000).defined() },
   'follow-up.done': { kind: oneOf(FOLLOW_UPS) },
+  'recheck.taken': {
+    tempC: figure().min(TYPED_RANGES.ambientC.min).max(TYPED_RANGES.ambientC.max),
+    restVolts: list(figure().min(TYPED_RANGES.volts.min).max(TYPED_RANGES.volts.max), 4),
+    tested: list(yup.number().min(0).max(2).nullable().defined(), 4),
+    crankVolts: yup.number().min(0).max(32).nullable().defined(),
+    verdict: record(verdictFields()),
+  },
   'event.undone': { eventId: yup.string().uuid().required() },
 };
 

@@ -16,10 +16,48 @@ test('what verdicts promised is listed by its day, ticked off, and goes into a c
   await page.getByRole('link', { name: 'Calendar file' }).click();
   const calendar = readFileSync(await (await download).path(), 'utf8');
   expect(calendar.match(/BEGIN:VEVENT/g)).toHaveLength(count);
-  await rows.first().getByRole('button', { name: 'Done' }).click();
+  await page.getByRole('button', { name: 'Done' }).first().click();
   await expect(rows).toHaveCount(count - 1);
   await page.reload();
   await expect(rows).toHaveCount(count - 1);
-  await rows.first().getByRole('link').click();
+  await rows.first().getByRole('link').first().click();
   await expect(page.getByRole('heading', { level: 1, name: 'Verdict' })).toBeVisible();
+});
+
+test('a recheck is read on the closed job: charged and rested, it gives the final verdict, and its promises', async ({
+  tech,
+  page,
+}) => {
+  const title = await tech.openJob('brinmoor-pella');
+  await tech.toMeasure('rapid clicking');
+  await tech.read('1150');
+  await tech.openStage('Verdict');
+  await tech.close('Charge first');
+  await page.getByRole('radio', { name: 'Recheck' }).click();
+  // Before it is charged and rested nothing is asked.
+  await expect(page.getByLabel('Rest, V')).toHaveCount(0);
+  await tech.tap('Charged to full, then stood 24 h');
+  await page.getByLabel('Rest, V').fill('4000');
+  await expect(page.getByRole('alert')).toContainText('Rest volts');
+  await page.getByLabel('Rest, V').fill('1262');
+  await page.getByLabel('Tested, % of rating').fill('42');
+  await page.getByLabel('Lowest while it cranks, V').fill('78');
+  await expect(page.getByRole('button', { name: 'Give the final verdict: Replace now' })).toBeVisible();
+  // A sound one keeps its place: the verdict follows what is read.
+  await page.getByLabel('Tested, % of rating').fill('93');
+  await page.getByLabel('Lowest while it cranks, V').fill('103');
+  await tech.tap('Give the final verdict: Keep');
+  await expect(page.getByRole('heading', { level: 2, name: 'Keep' })).toBeVisible();
+  await expect(page.getByText('final, after the recheck')).toBeVisible();
+  await expect(page.getByRole('radio', { name: 'Recheck' })).toHaveCount(0);
+  await tech.saved();
+  await page.goto(`${tech.url}/follow-ups`);
+  await expect(
+    page.getByRole('listitem').filter({ hasText: title }).filter({ hasText: 'Recheck' }),
+  ).toHaveCount(0);
+  await expect(
+    page.getByRole('listitem').filter({ hasText: title }).filter({ hasText: 'Inspect' }),
+  ).toHaveCount(0);
+  await page.goto(`${tech.url}/log`);
+  await expect(page.getByRole('listitem').filter({ hasText: title })).toContainText('Keep');
 });

@@ -151,7 +151,7 @@ test('a job from van 2, with a pack that was added in the interface and is used 
   tech,
   page,
 }) => {
-  // The starter is turned for nine seconds of real time, twice.
+  // The starter is turned for ten seconds of real time, twice.
   test.setTimeout(90_000);
   await page.goto(`${tech.url}/kit`);
   const van = page.getByRole('region', { name: 'Van 2, Heron' });
@@ -189,7 +189,7 @@ test('a job from van 2, with a pack that was added in the interface and is used 
       await page.getByRole('button', { name: /log it/ }).click();
     }
     // The starter turns this long: what it takes out of the pack is computed from it.
-    await page.waitForTimeout(9_000);
+    await page.waitForTimeout(10_000);
     await tech.tap(outcome);
     await tech.next(`End the try: ${outcome}`);
   }

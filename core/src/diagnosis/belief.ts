@@ -2,7 +2,7 @@ import { type Random, seededRandom } from '../quantities/random.js';
 import { type Cause, CAUSES, type DiagnosisProfile, priorsFor } from './causes.js';
 import { drawHidden } from './draw-hidden.js';
 import { type HiddenMachine, oneBattery } from './hidden.js';
-import { changes, type Repair, repaired } from './repairs.js';
+import { type Change, changes, repaired } from './repairs.js';
 import { type Found, type Check, type CheckId, checkOf, spreadOf, type Tool, checksFor } from './checks.js';
 
 /** A piece of evidence: which check, and what it found. */
@@ -47,7 +47,7 @@ export interface Crowd {
    */
   readonly known: Map<string, Float64Array>;
   /** What was mended since, in order; evidence is weighed against the machines as they stood when it was found. */
-  readonly repairs: readonly Repair[];
+  readonly repairs: readonly Change[];
   /** The crowd before each of the repairs. */
   readonly before: readonly Crowd[];
 }
@@ -84,11 +84,12 @@ export function drawCrowd(
  * The same crowd after repairs: each machine without what they took away. What it holds is what is wrong now; evidence that was found before a
  * repair still tells of the machines as they stood then.
  */
-export function crowdAfter(crowd: Crowd, repairs: readonly Repair[]): Crowd {
+export function crowdAfter(crowd: Crowd, repairs: readonly Change[]): Crowd {
   return repairs.reduce((last: Crowd, repair): Crowd => {
     const machines = last.machines.map((hidden) => repaired(hidden, repair, crowd.profile));
     return {
       ...last,
+      profile: repair.kind === 'battery-charged' ? { ...last.profile, tempC: repair.tempC } : last.profile,
       machines,
       // What kept it from starting keeps it no longer where that was mended.
       causeAt: Uint8Array.from(machines, ({ cause, holds }) =>
@@ -390,7 +391,7 @@ function entropy(shares: readonly number[] | Float64Array): number {
  */
 export function standingEvidence<E extends DiagnosisEvidence>(
   evidence: readonly E[],
-  repairs: readonly Repair[],
+  repairs: readonly Change[],
 ): E[] {
   return evidence.filter(({ check, battery, repaired = 0 }, i) => {
     if (repairs.slice(repaired).some((repair) => changes(repair, check))) return false;

@@ -34,6 +34,22 @@ export interface Repair {
   readonly check?: CheckId;
 }
 
+/** The batteries were charged to full and stood for a day: what is read then tells of them charged. */
+export interface Recharge {
+  readonly kind: 'battery-charged';
+  /** Where they are read then. */
+  readonly tempC: number;
+}
+
+/** What parts evidence found before it from evidence found after it. */
+export type Change = Repair | Recharge;
+
+/** Charge of a sound battery a day after it was full. */
+const RESTED_SOC = 0.97;
+/** What a day costs each time that its resistance has grown, of its charge; sulphated plates leak away far more. */
+const DAY_COSTS = { worn: 0.02, sulphated: 0.1 } as const;
+const DAY_HOURS = 24;
+
 /** Repairs that are made at one post of the battery. */
 export const JOINT_REPAIRS: readonly RepairKind[] = ['joint-cleaned', 'clamp-resized', 'post-sleeved'];
 /** Repairs with a spanner on what carries the starter's amps, or a hand at the belt: nothing may be joined or turn meanwhile. */
@@ -89,6 +105,22 @@ export function shownBy({ kind, side, check }: Repair): readonly CheckId[] {
   }
 }
 
+/** What is read of a battery, or through it. */
+const OF_THE_CHARGE: readonly CheckId[] = [
+  'rest',
+  'string-balance',
+  'key-on',
+  'try-alone',
+  'crank',
+  'recovery',
+  'conductance',
+  'load-test',
+  'acceptance',
+  'specific-gravity',
+  'with-help',
+  'promise',
+];
+
 /** What a try or a reading under the starter's amps tells is told of another circuit once that circuit was mended. */
 const OF_THE_CIRCUIT: readonly CheckId[] = [
   'try-alone',
@@ -103,15 +135,18 @@ const OF_THE_CIRCUIT: readonly CheckId[] = [
   'starter-stud',
 ];
 
-/** True when a check may find something else after the repair than before it. */
-export function changes(repair: Repair, check: CheckId): boolean {
+/** True when a check may find something else after the change than before it. */
+export function changes(repair: Change, check: CheckId): boolean {
+  if (repair.kind === 'battery-charged') return OF_THE_CHARGE.includes(check);
   return (
     shownBy(repair).includes(check) || (repair.kind !== 'belt-tightened' && OF_THE_CIRCUIT.includes(check))
   );
 }
 
-/** The causes that a repair takes away. */
-export function curesOf({ kind, side, check }: Repair): readonly Cause[] {
+/** The causes that a change takes away. */
+export function curesOf(change: Change): readonly Cause[] {
+  if (change.kind === 'battery-charged') return ['discharged', 'left-on', 'frozen'];
+  const { kind, side, check } = change;
   const joint: Cause = side === 'minus' ? 'joint-negative' : 'joint-positive';
   switch (kind) {
     case 'joint-cleaned':
@@ -146,8 +181,28 @@ function goneFrom(hidden: HiddenMachine, repair: Repair): readonly Cause[] {
   });
 }
 
-/** The same machine after a repair: what it mends is sound, and everything that rests on it is solved anew. */
-export function repaired(hidden: HiddenMachine, repair: Repair, profile: DiagnosisProfile): HiddenMachine {
+/** The same machine a day after its batteries were full: what leaks, drains or is shorted shows. */
+function recharged(hidden: HiddenMachine, { tempC }: Recharge, profile: DiagnosisProfile): HiddenMachine {
+  const isSulphated = hidden.holds.includes('sulphated');
+  const drainAh = hidden.holds.includes('drain') ? hidden.drainAmps * DAY_HOURS : 0;
+  const batteries = hidden.batteries.map(({ overDischargedVolts: _deep, ...state }) => {
+    const lost = (state.ageing - 1) * (isSulphated ? DAY_COSTS.sulphated : DAY_COSTS.worn);
+    const soc = Math.max(0, RESTED_SOC - lost - drainAh / profile.rating.capacityAh);
+    return { ...state, soc, tempC };
+  });
+  const charged = {
+    ...hidden,
+    batteries,
+    holds: hidden.holds.filter(
+      (cause) => cause !== 'discharged' && cause !== 'left-on' && cause !== 'frozen',
+    ),
+  };
+  return { ...charged, ...cranksOf(charged, { ...profile, tempC }) };
+}
+
+/** The same machine after a change: what was mended is sound, and everything that rests on it is solved anew. */
+export function repaired(hidden: HiddenMachine, repair: Change, profile: DiagnosisProfile): HiddenMachine {
+  if (repair.kind === 'battery-charged') return recharged(hidden, repair, profile);
   const gone = goneFrom(hidden, repair);
   if (gone.length === 0) return hidden;
   const has = (...causes: Cause[]): boolean => causes.some((cause) => gone.includes(cause));

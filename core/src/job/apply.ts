@@ -93,6 +93,7 @@ function opened(event: Extract<JobEvent, { type: 'job.opened' }>): Job {
     fitting: [],
     replaced: [],
     followedUp: [],
+    recheck: null,
     closedAt: null,
     rules: event.data.rules ? rulesWith(event.data.rules, DEFAULT_RULES) : null,
     revision: 1,
@@ -233,6 +234,9 @@ function apply(job: Job, event: JobEvent): Job {
       return { ...job, replaced: [...job.replaced, { ...event.data, at: timeOf(event) }] };
     case 'job.closed':
       return { ...job, closedAt: timeOf(event) };
+    case 'recheck.taken':
+      // The verdict that stands now has promises of its own.
+      return { ...job, recheck: { ...event.data, at: timeOf(event) }, followedUp: [] };
     case 'follow-up.done': {
       const { kind } = event.data;
       const changed = kind === 'replace' ? [{ battery: null, rating: null, at: timeOf(event) }] : [];
@@ -276,6 +280,12 @@ function toggled<T>(list: readonly T[], item: T): readonly T[] {
 /** The last event that Undo would take back, or null. */
 export function lastUndoable(events: readonly JobEvent[]): JobEvent | null {
   const undone = undoneIds(events);
-  const fixed: readonly JobEvent['type'][] = ['job.opened', 'job.closed', 'follow-up.done', 'event.undone'];
+  const fixed: readonly JobEvent['type'][] = [
+    'job.opened',
+    'job.closed',
+    'follow-up.done',
+    'recheck.taken',
+    'event.undone',
+  ];
   return events.filter((e) => !undone.has(e.id) && !fixed.includes(e.type)).at(-1) ?? null;
 }

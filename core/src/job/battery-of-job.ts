@@ -51,9 +51,34 @@ export function batteryEntries(recorded: Job, machine: Machine): BatteryEntry[] 
       battery === null || battery === i ? [entry(at, i, 'replaced')] : [],
     ),
   );
-  return [...rest, ...tested, ...crankStrengths(job, machine, entry), ...jumps, ...replaced].sort((a, b) =>
-    a.at < b.at ? -1 : a.at > b.at ? 1 : 0,
-  );
+  return [
+    ...rest,
+    ...tested,
+    ...recheckEntries(job, entry),
+    ...crankStrengths(job, machine, entry),
+    ...jumps,
+    ...replaced,
+  ].sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0));
+}
+
+/** What a recheck read. */
+function recheckEntries(
+  { recheck }: Job,
+  entry: (
+    at: string,
+    battery: number,
+    kind: 'rest' | 'strength',
+    more: Partial<Pick<BatteryEntry, 'volts' | 'share' | 'spread'>>,
+  ) => BatteryEntry,
+): BatteryEntry[] {
+  if (!recheck) return [];
+  const { at, restVolts, tested } = recheck;
+  return [
+    ...restVolts.map((volts, i) => entry(at, i, 'rest', { volts })),
+    ...tested.flatMap((share, i) =>
+      share === null ? [] : [entry(at, i, 'strength', { share, spread: TESTER_SPREAD })],
+    ),
+  ];
 }
 
 function crankStrengths(

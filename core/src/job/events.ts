@@ -103,6 +103,17 @@ export const READING_SOURCES = ['typed', 'meter', 'trace'] as const;
 /** Where a figure came from: fingers, a linked instrument, or a logged trace. */
 export type ReadingSource = (typeof READING_SOURCES)[number];
 
+/** What is read of batteries that were charged to full and have stood for a day; null where it was not read. */
+export interface Recheck {
+  readonly tempC: number;
+  /** Of each battery, from the chassis side up. */
+  readonly restVolts: readonly number[];
+  /** Tested strength of each, share of its rating. */
+  readonly tested: readonly (number | null)[];
+  /** Lowest volts while it cranked by itself. */
+  readonly crankVolts: number | null;
+}
+
 /** What each kind of event carries. The log of a job is made of these and nothing else. */
 export interface EventData {
   'job.opened': {
@@ -191,6 +202,8 @@ export interface EventData {
   'job.closed': { readonly note: string };
   /** What a verdict promised has been done; the one event that a closed job still takes. */
   'follow-up.done': { readonly kind: FollowUp['kind'] };
+  /** The recheck that a verdict promised, taken on a closed job: what was read, and the verdict over all of it. */
+  'recheck.taken': Recheck & { readonly verdict: VerdictRecord };
   'event.undone': { readonly eventId: string };
 }
 
@@ -231,6 +244,7 @@ export const EVENT_TYPES = [
   'battery.replaced',
   'job.closed',
   'follow-up.done',
+  'recheck.taken',
   'event.undone',
 ] as const satisfies readonly EventType[];
 

@@ -136,6 +136,8 @@ export interface Job {
   }[];
   /** Follow-ups that have been done. */
   readonly followedUp: readonly FollowUp['kind'][];
+  /** The last recheck of the closed job, with the verdict that stands since. */
+  readonly recheck: (EventData['recheck.taken'] & { readonly at: string }) | null;
   readonly closedAt: string | null;
   /** House rules that the job is worked by: those it was opened with, or has taken on since. Null in older logs. */
   readonly rules: HouseRules | null;

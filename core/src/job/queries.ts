@@ -2,6 +2,7 @@ import { coldestOf } from '../battery/bar.js';
 import type { ReadingKind } from '../diagnosis/vocabulary.js';
 import { anyClampOn, NOTHING_CONNECTED } from '../hookup/state.js';
 import type { HouseRules } from '../rules/house-rules.js';
+import type { VerdictRecord } from '../verdict/conclude.js';
 import type { Attempt, Circumstances, Job, Reading } from './job.js';
 
 /** The latest rest reading of each battery by itself, from the chassis side up; null where not read. With help joined posts show the helper. */
@@ -66,4 +67,9 @@ export function wasHelped({ clamps }: Circumstances): boolean {
 /** The rules that a job is worked by: its own, or for an older log those of the house now. */
 export function rulesOfJob(job: Pick<Job, 'rules'>, house: HouseRules): HouseRules {
   return job.rules ?? house;
+}
+
+/** The verdict that stands: of the last recheck, or as it was given. */
+export function standingVerdict(job: Pick<Job, 'verdict' | 'recheck'>): VerdictRecord | null {
+  return job.recheck?.verdict ?? job.verdict;
 }

@@ -11,9 +11,9 @@ import { ruleFault } from '../rules/rule-settings.js';
 import type { KitItem } from '../sources/kit.js';
 import type { FollowUp } from '../verdict/conclude.js';
 import { foldJob, lastUndoable, timeOf } from './apply.js';
-import type { JobEvent, PlanRecord } from './events.js';
+import type { JobEvent, PlanRecord, Recheck } from './events.js';
 import type { Job } from './job.js';
-import { rulesOfJob, runningAttempt } from './queries.js';
+import { rulesOfJob, runningAttempt, standingVerdict } from './queries.js';
 
 /** Why a job's state does not allow an event. The screens and the server have words for each. */
 export const REFUSALS = [
@@ -83,6 +83,7 @@ export function refusalOf(job: Job | null, next: JobEvent, around: Surroundings)
   if (next.type === 'job.opened') return job ? 'already-open' : null;
   if (!job) return 'not-open';
   if (next.type === 'follow-up.done') return refuseFollowUp(job, next.data.kind);
+  if (next.type === 'recheck.taken') return refuseRecheck(job, next.data, around.machine);
   if (job.closedAt !== null) return 'job-closed';
   // What stands before the last act was allowed when it happened, by the rules in force then, and stands unchanged without it.
   if (next.type === 'event.undone') return around.undoable()?.id === next.data.eventId ? null : 'cannot-undo';
@@ -100,7 +101,7 @@ export function refusalInLog(
 
 function refuseOn(
   job: Job,
-  next: Exclude<JobEvent, { type: 'job.opened' | 'event.undone' | 'follow-up.done' }>,
+  next: Exclude<JobEvent, { type: 'job.opened' | 'event.undone' | 'follow-up.done' | 'recheck.taken' }>,
   around: Surroundings,
 ): Refusal | null {
   const { hookup } = job;
@@ -204,9 +205,21 @@ function refuseOn(
 
 /** Only what the verdict promised can be done, once, and after the job is closed. */
 function refuseFollowUp(job: Job, kind: FollowUp['kind']): Refusal | null {
-  const isPromised = job.verdict?.followUps.some((f) => f.kind === kind) ?? false;
+  const isPromised = standingVerdict(job)?.followUps.some((f) => f.kind === kind) ?? false;
   if (job.closedAt === null || !isPromised) return 'not-promised';
   return job.followedUp.includes(kind) ? 'already-followed-up' : null;
+}
+
+/** A recheck reads every battery, each within what a meter can show. */
+function refuseRecheck(job: Job, { restVolts, tested, tempC }: Recheck, machine: Machine): Refusal | null {
+  const promised = refuseFollowUp(job, 'recheck');
+  if (promised) return promised;
+  const count = machine.batteries.length;
+  if (restVolts.length !== count || tested.length !== count) return 'no-such-battery';
+  const isOff =
+    restVolts.some((volts) => outOfRange('', volts, TYPED_RANGES.volts)) ||
+    outOfRange('', tempC, TYPED_RANGES.ambientC);
+  return isOff ? 'value-out-of-range' : null;
 }
 
 function refuseAttempt(job: Job, at: string, rules: HouseRules): Refusal | null {

@@ -19,6 +19,11 @@ export interface Mended extends Repair {
   readonly after: Finding | null;
 }
 
+/** The repairs of a job, in order. */
+export function repairsMade({ repairs }: Pick<Job, 'repairs'>): Repair[] {
+  return repairs.map(({ at: _at, found: _found, ...repair }) => repair);
+}
+
 /** The repairs of a job, each with its finding before and after. */
 export function mendedOfJob({ repairs, findings }: Pick<Job, 'repairs' | 'findings'>): Mended[] {
   return repairs.map(({ found, at, ...repair }, i): Mended => {

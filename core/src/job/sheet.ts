@@ -47,6 +47,8 @@ export interface JobSheet {
   readonly cautions: readonly string[];
   readonly resets: readonly { readonly reset: string; readonly done: boolean }[];
   readonly verdict: VerdictRecord | null;
+  /** What was read of the charged batteries later, and the verdict since; null until then. */
+  readonly recheck: Job['recheck'];
 }
 
 /** The sheet of a job as its log stands. */
@@ -88,6 +90,7 @@ export function sheetOfJob(job: Job, machine: Machine, earlierFlatCalls: number)
     cautions: [...machine.cautions, ...machine.never.map((what) => `Never: ${what}`)],
     resets: machine.resets.map((reset) => ({ reset, done: job.resets.includes(reset) })),
     verdict: job.verdict,
+    recheck: job.recheck,
   };
 }
 

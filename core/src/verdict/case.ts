@@ -16,6 +16,8 @@ export interface Case {
   readonly restVolts: readonly (number | null)[];
   /** Other flat calls of this machine within the repeat window. */
   readonly earlierFlatCalls: number;
+  /** These rest volts were read a day after the batteries were charged to full. */
+  readonly isRested?: boolean;
   /** The 12 V battery of a machine that wakes was found dead: no doors, no lamps. */
   readonly diedInService: boolean;
 }

@@ -20,7 +20,7 @@ import {
 } from '../diagnosis/battery-condition.js';
 import { CAUSES, type Cause, REPLACE_CAUSES, SUSPECT_OF } from '../diagnosis/causes.js';
 import { type Found, type CheckId, checksFor, type Tool } from '../diagnosis/checks.js';
-import { curesOf, type Repair } from '../diagnosis/repairs.js';
+import { type Change, curesOf, type Repair } from '../diagnosis/repairs.js';
 import { type Suspect, SUSPECTS } from '../diagnosis/vocabulary.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import { barOf, type Case, isJudgeable } from './case.js';
@@ -204,7 +204,11 @@ export function conclude(
 
 /** The repairs that took away what was likely wrong. */
 const mendedHere = (crowd: Crowd, shares: Float64Array): Repair[] =>
-  crowd.repairs.filter((repair) => shareOfAny(asFound(crowd), shares, curesOf(repair)) >= ELSEWHERE_SHARE);
+  crowd.repairs
+    .filter(isRepair)
+    .filter((repair) => shareOfAny(asFound(crowd), shares, curesOf(repair)) >= ELSEWHERE_SHARE);
+
+const isRepair = (change: Change): change is Repair => change.kind !== 'battery-charged';
 
 /** What shows that a repair held: it starts by itself since, or its charging is in the band again. */
 const HOLDS: Partial<Record<CheckId, string>> = {
@@ -314,8 +318,9 @@ function rule(
   const isSound = showsSound(evidence, facts, rules);
   const startsAlone = evidence.some((e) => e.check === 'try-alone' && e.found === 'started');
   if (isCharged && bad < BATTERY_SHARE && (isSound || startsAlone)) {
-    // What is sound and does not start has its fault elsewhere, and that is not known yet.
-    const isElsewhere = !startsAlone && shareOfAny(crowd, shares, ELSEWHERE) > KEEP_SUSPECT_MOST;
+    // What is sound and does not start has its fault elsewhere, and that is not known yet. A recheck asks of the battery alone.
+    const isElsewhere =
+      !facts.isRested && !startsAlone && shareOfAny(crowd, shares, ELSEWHERE) > KEEP_SUSPECT_MOST;
     return isElsewhere
       ? alone('not-known', 'undecided', lead.causes)
       : { ...told('keep', 'sound-and-charged', REPLACE_CAUSES), isAgainst: true };

@@ -54,6 +54,8 @@ function proofIn(
   const isCharged = isJudgeable(facts, rules);
   if (isFound('specific-gravity', 'one-cell-low')) return 'spent';
   if (isFound('acceptance', 'full-at-once') && isKnownFlat(facts)) return 'spent';
+  // Full a day ago, it did not hold what it was given.
+  if (!isCharged && facts.isRested && facts.restVolts.some((volts) => volts !== null)) return 'spent';
   if (!isCharged) return null;
   if (isBelow('conductance', SPENT_BELOW_SHARE)) return 'spent';
   // A crank is recorded against its limit: this far under it the posts are under the volts that are always bad.

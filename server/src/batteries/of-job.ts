@@ -14,6 +14,7 @@ const TELLING: readonly JobEvent['type'][] = [
   'attempt.ended',
   'battery.replaced',
   'follow-up.done',
+  'recheck.taken',
   'model.identified',
   'event.undone',
 ];

@@ -1,5 +1,5 @@
 import type { DueFollowUp } from '@voltrek/contracts';
-import type { Job } from '@voltrek/core/job';
+import { type Job, standingVerdict } from '@voltrek/core/job';
 import { and, asc, eq, gte } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
 import { followUps, jobs } from '../db/schema.js';
@@ -26,15 +26,16 @@ export async function dueFollowUps(db: Db, now: Date): Promise<DueFollowUp[]> {
     .orderBy(asc(followUps.dueOn), asc(jobs.callNumber));
 }
 
-/** What a closed job promises, each with its day; nothing while it is open. A verdict given again replaces the one before. */
+/** What a closed job promises, each with its day; nothing while it is open. A verdict given again, or after a recheck, replaces the one before. */
 export function promisesOf(job: Job): (typeof followUps.$inferInsert)[] {
-  const { closedAt, verdict } = job;
+  const { closedAt, recheck } = job;
+  const verdict = standingVerdict(job);
   if (closedAt === null || !verdict) return [];
   const byKind = new Map(verdict.followUps.map(({ kind, days }) => [kind, days]));
   return [...byKind].map(([kind, days]) => ({
     jobId: job.id,
     kind,
-    dueOn: dayOf(Date.parse(closedAt) + days * DAY_MS),
+    dueOn: dayOf(Date.parse(recheck?.at ?? closedAt) + days * DAY_MS),
     done: job.followedUp.includes(kind),
   }));
 }

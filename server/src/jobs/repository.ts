@@ -5,6 +5,7 @@ import {
   type JobEvent,
   reachedStage,
   restVoltsByBattery,
+  standingVerdict,
   upgradeLog,
 } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
@@ -84,6 +85,7 @@ export function eventRow({ heardAt, ...event }: JobEvent, position: number): typ
 export function rowOf({ job, vehicleId, vanId }: KeptJob, machine: Machine): typeof jobs.$inferInsert {
   const { callId, callNumber, title, placeName } = job.call;
   const rest = restVoltsByBattery(job, machine.batteries.length).filter((v) => v !== null);
+  const stands = standingVerdict(job);
   return {
     id: job.id,
     callId,
@@ -95,8 +97,8 @@ export function rowOf({ job, vehicleId, vanId }: KeptJob, machine: Machine): typ
     vanId,
     stage: reachedStage(job),
     state: job.closedAt === null ? 'open' : 'closed',
-    verdict: job.verdict?.verdict ?? null,
-    suspect: job.verdict?.suspect ?? null,
+    verdict: stands?.verdict ?? null,
+    suspect: stands?.suspect ?? null,
     lowestRestVolts: rest.length > 0 ? Math.min(...rest) : null,
     openedAt: new Date(job.openedAt),
     closedAt: job.closedAt === null ? null : new Date(job.closedAt),

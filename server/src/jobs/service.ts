@@ -127,6 +127,7 @@ async function bringUpToDate(
       await writePromises(tx, job);
       break;
     case 'follow-up.done':
+    case 'recheck.taken':
       await writePromises(tx, job);
       break;
     case 'attempt.ended':

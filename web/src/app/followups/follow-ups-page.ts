@@ -36,7 +36,11 @@ import { problemText } from '../shared/state/problem';
               >{{ f.title }} <span class="dim">{{ f.placeName }}</span></span
             >
           </a>
-          <button type="button" class="key" (click)="finish(f)">Done</button>
+          @if (f.kind === 'recheck') {
+            <a class="key" [routerLink]="['/job', f.jobId, 'verdict']">Recheck</a>
+          } @else {
+            <button type="button" class="key" (click)="finish(f)">Done</button>
+          }
         </li>
       } @empty {
         @if (isReady()) {

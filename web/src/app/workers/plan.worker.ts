@@ -1,5 +1,6 @@
 import { type CrankTrace, simulateWake, type WakeCase, type WakeTrace } from '@voltrek/core/crank';
 import {
+  type Change,
   type Crowd,
   crowdAfter,
   diagnose,
@@ -8,7 +9,6 @@ import {
   drawCrowd,
   type Proposal,
   proposals,
-  type Repair,
   type Suspicion,
   type Tool,
 } from '@voltrek/core/diagnosis';
@@ -61,14 +61,14 @@ export interface PlanWorker {
   park(casualty: Machine, donor: Machine, points: LeadPoints): Pose;
   suspect(
     profile: DiagnosisProfile,
-    repairs: readonly Repair[],
+    repairs: readonly Change[],
     evidence: readonly DiagnosisEvidence[],
     tools: readonly Tool[],
   ): Suspected;
   readTrace(what: Blob | Recording, name: string, of: TraceOf, onProgress: Progress): Promise<TraceRead>;
   conclude(
     profile: DiagnosisProfile,
-    repairs: readonly Repair[],
+    repairs: readonly Change[],
     evidence: readonly DiagnosisEvidence[],
     facts: Case,
     tools: readonly Tool[],
@@ -87,7 +87,7 @@ const goOn =
 const kept: { drawn: Crowd | null; mended: Crowd | null } = { drawn: null, mended: null };
 const isSame = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
 
-function crowdOf(profile: DiagnosisProfile, repairs: readonly Repair[]): Crowd {
+function crowdOf(profile: DiagnosisProfile, repairs: readonly Change[]): Crowd {
   if (!kept.drawn || !isSame(kept.drawn.profile, profile)) {
     kept.drawn = drawCrowd(profile);
     kept.mended = null;

@@ -7,7 +7,6 @@ import {
   progressOf,
   replan,
 } from '@voltrek/core/hookup';
-import type { Repair } from '@voltrek/core/diagnosis';
 import {
   evidenceOfJob,
   foldJob,
@@ -19,6 +18,7 @@ import {
   plannedOption,
   profileOfJob,
   rankForJob,
+  repairsMade,
   readingsOf,
   toolsOfKit,
   wakeCases,
@@ -149,7 +149,7 @@ export const selectMakeSafe = createSelector(selectJob, selectRescue, selectRule
 export function diagnosisOf({ job, machine, kit, earlierFlatCalls }: Work) {
   return {
     profile: profileOfJob(job, machine),
-    repairs: job.repairs.map(({ kind, side, check }): Repair => ({ kind, side, check })),
+    repairs: repairsMade(job),
     evidence: evidenceOfJob(job, machine, earlierFlatCalls),
     tools: toolsOfKit(kit, job.scene?.mainsNear ?? false),
   };

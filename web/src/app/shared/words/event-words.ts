@@ -33,5 +33,6 @@ export const EVENT_WORDS: Record<EventType, string> = {
   'battery.replaced': 'battery changed',
   'job.closed': 'close the job',
   'follow-up.done': 'follow-up done',
+  'recheck.taken': 'recheck',
   'event.undone': 'undo',
 };

@@ -1,9 +1,9 @@
 import { DatePipe } from '@angular/common';
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { FOLLOW_UP_WORDS } from '@voltrek/contracts';
 import { anyClampOn } from '@voltrek/core/hookup';
-import { caseOfJob, mendedOfJob } from '@voltrek/core/job';
+import { caseOfJob, mendedOfJob, standingVerdict } from '@voltrek/core/job';
 import type { FollowUp } from '@voltrek/core/verdict';
 import { addDays } from 'date-fns';
 import { GROUND_WORDS, CHECK_WORDS } from '../../../shared/words/diagnosis-words';
@@ -21,6 +21,7 @@ import { ChangeBattery } from './change-battery';
 import { ChargeAdvice } from './charge-advice';
 import { JobSheetPart } from './job-sheet';
 import { Ledger } from './ledger';
+import { RecheckPart } from './recheck';
 import { WorkshopNote } from './workshop-note';
 
 const CLOSE_QUESTION = {
@@ -30,11 +31,15 @@ const CLOSE_QUESTION = {
   no: 'Leave it open',
 } as const;
 
-const PARTS = ['evidence', 'next', 'change', 'sheet'] as const;
+/** From so long after closing on it may have been charged and have stood, ms. */
+const RESTED_MS = 20 * 3_600_000;
+
+const PARTS = ['evidence', 'next', 'recheck', 'change', 'sheet'] as const;
 type Part = (typeof PARTS)[number];
 const PART_WORDS: Record<Part, string> = {
   evidence: 'Evidence',
   next: 'Next',
+  recheck: 'Recheck',
   change: 'Change battery',
   sheet: 'Job sheet',
 };
@@ -50,6 +55,7 @@ const PART_WORDS: Record<Part, string> = {
     JobSheetPart,
     Ledger,
     NextAction,
+    RecheckPart,
     RouterLink,
     WorkshopNote,
   ],
@@ -59,7 +65,13 @@ const PART_WORDS: Record<Part, string> = {
       <header>
         <h1 id="stage-title">Verdict</h1>
         <span class="dim" role="status">{{
-          given() ? 'as given' : isStale() ? 'working' : 'over what is recorded so far'
+          work().job.recheck
+            ? 'final, after the recheck'
+            : given()
+              ? 'as given'
+              : isStale()
+                ? 'working'
+                : 'over what is recorded so far'
         }}</span>
       </header>
       @if (problem(); as text) {
@@ -145,6 +157,9 @@ const PART_WORDS: Record<Part, string> = {
                 <vt-charge-advice [work]="work()" />
               }
             }
+          }
+          @case ('recheck') {
+            <vt-recheck [work]="work()" />
           }
           @case ('change') {
             <vt-change-battery [work]="work()" />
@@ -236,11 +251,17 @@ export class Verdict {
   protected readonly followUpWords = FOLLOW_UP_WORDS;
   protected readonly inHundred = inHundred;
 
-  protected readonly part = signal<Part>('evidence');
+  /** Opened a day after it was closed, it stands on the recheck that was promised. */
+  private readonly first = computed((): Part => {
+    const { closedAt } = this.work().job;
+    const isRested = closedAt !== null && Date.now() - Date.parse(closedAt) > RESTED_MS;
+    return isRested && this.isRecheckDue() ? 'recheck' : 'evidence';
+  });
+  protected readonly part = linkedSignal(() => this.first());
   protected readonly mended = computed(() => mendedOfJob(this.work().job));
   protected readonly mendedPart = repairedPart;
   protected readonly proof = mendedProof;
-  protected readonly given = computed(() => this.work().job.verdict);
+  protected readonly given = computed(() => standingVerdict(this.work().job));
   /** The stops behind an unsafe verdict: they are its evidence. */
   protected readonly standing = computed(() =>
     this.record()?.verdict === 'unsafe' ? this.work().job.stops : [],
@@ -269,11 +290,21 @@ export class Verdict {
   protected readonly parts = computed(() => {
     const accused = this.record()?.verdict.startsWith('replace') ?? false;
     const isAccused = accused || this.work().job.fitting.length > 0;
-    return PARTS.filter((p) => p !== 'change' || isAccused);
+    return PARTS.filter((p) => (p !== 'change' || isAccused) && (p !== 'recheck' || this.isRecheckDue()));
+  });
+
+  /** A closed job whose verdict promised a recheck that was not taken yet. */
+  protected readonly isRecheckDue = computed(() => {
+    const { closedAt, followedUp } = this.work().job;
+    const isPromised = this.given()?.followUps.some((f) => f.kind === 'recheck') ?? false;
+    return closedAt !== null && isPromised && !followedUp.includes('recheck');
   });
 
   protected dateOf(followUp: FollowUp): Date {
-    return addDays(new Date(this.work().job.closedAt ?? Date.now()), followUp.days);
+    return addDays(
+      new Date(this.work().job.recheck?.at ?? this.work().job.closedAt ?? Date.now()),
+      followUp.days,
+    );
   }
 
   protected give(): void {

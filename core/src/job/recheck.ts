@@ -1,0 +1,65 @@
+import type { DiagnosisEvidence } from '../diagnosis/belief.js';
+import type { DiagnosisProfile } from '../diagnosis/causes.js';
+import { againstCrankLimit } from '../diagnosis/reading.js';
+import type { Change } from '../diagnosis/repairs.js';
+import type { Machine } from '../machine/machine.js';
+import type { Case } from '../verdict/case.js';
+import { evidenceOfJob, profileOfJob } from './evidence-of-job.js';
+import type { Recheck } from './events.js';
+import type { Job } from './job.js';
+import { repairsMade } from './repairs-of-job.js';
+import { caseOfJob } from './rescue-of-job.js';
+
+/** What the verdict over a recheck is asked with. */
+export interface RecheckQuestion {
+  readonly profile: DiagnosisProfile;
+  /** The repairs of the job, then the charge. */
+  readonly repairs: readonly Change[];
+  readonly evidence: readonly DiagnosisEvidence[];
+  readonly facts: Case;
+}
+
+/**
+ * All that was found on the job, and what is read now of its batteries, charged to full and rested for a day: the charge lies between the two like
+ * a repair, so that what was found flat still tells why it was, and what is read now tells of the battery.
+ */
+export function recheckQuestion(
+  job: Job,
+  machine: Machine,
+  earlierFlatCalls: number,
+  { tempC, restVolts, tested, crankVolts }: Recheck,
+): RecheckQuestion {
+  const made = repairsMade(job);
+  const repaired = made.length + 1;
+  const isString = machine.batteries.length > 1;
+  const of = (battery: number): Partial<DiagnosisEvidence> => ({ repaired, ...(isString && { battery }) });
+  const now: DiagnosisEvidence[] = [
+    ...restVolts.map((found, i): DiagnosisEvidence => ({ check: 'rest', found, ...of(i) })),
+    ...tested.flatMap((found, i): DiagnosisEvidence[] =>
+      found === null ? [] : [{ check: 'conductance', found, ...of(i) }],
+    ),
+    ...(crankVolts !== null && machine.engine
+      ? [
+          {
+            check: 'crank',
+            found: againstCrankLimit(crankVolts, tempC, machine.systemVolts),
+            repaired,
+          } as const,
+        ]
+      : []),
+  ];
+  return {
+    profile: profileOfJob(job, machine),
+    repairs: [...made, { kind: 'battery-charged', tempC }],
+    evidence: [...evidenceOfJob(job, machine, earlierFlatCalls), ...now],
+    facts: {
+      ...caseOfJob(job, machine, earlierFlatCalls),
+      stops: [],
+      tempC,
+      // Charged since, it has thawed.
+      coldestC: tempC,
+      restVolts,
+      isRested: true,
+    },
+  };
+}

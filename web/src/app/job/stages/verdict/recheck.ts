@@ -1,0 +1,230 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  linkedSignal,
+  signal,
+} from '@angular/core';
+import { type Recheck, recheckQuestion, workingTempC } from '@voltrek/core/job';
+import { TYPED_RANGES, outOfRange } from '@voltrek/core/quantities';
+import type { Work } from '../../../shared/job/job-selectors';
+import { Reporter } from '../../../shared/job/reporter';
+import { Stepper } from '../../../shared/ui/stepper';
+import { typedFigure } from '../../../shared/ui/typed-figure';
+import { typedVolts } from '../../../shared/ui/typed-volts';
+import { GROUND_WORDS } from '../../../shared/words/diagnosis-words';
+import { inHundred, volts } from '../../../shared/words/figures';
+import { batteryWord } from '../../../shared/words/words';
+import { CERTAINTY_WORDS, VERDICT_WORDS, verdictTitle } from '../../../shared/words/verdict-words';
+import { PlanRunner } from '../../../workers/plan-runner';
+import { workerAnswer } from '../../../workers/worker-answer';
+
+/** A tester's share may be typed as it shows it, in per cent. */
+const PERCENT = 100;
+/** Nothing tests better than this share of its rating. */
+const TESTED_MOST = 2;
+
+/** The recheck that a verdict promised: what the charged and rested batteries read, and the verdict over all of it. */
+@Component({
+  selector: 'vt-recheck',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Stepper],
+  providers: [PlanRunner],
+  template: `
+    <div class="keys">
+      <button
+        type="button"
+        class="key"
+        [attr.aria-pressed]="isCharged()"
+        (click)="isCharged.set(!isCharged())"
+      >
+        Charged to full, then stood 24 h
+      </button>
+    </div>
+    @if (!isCharged()) {
+      <p class="dim">
+        Charge it to full and let it stand for a day: before that no figure tells flat from worn.
+      </p>
+    } @else {
+      <div class="temp">
+        <span id="recheck-temp">Where it is read, °C</span>
+        <vt-stepper
+          [value]="tempC()"
+          lessName="Colder"
+          moreName="Warmer"
+          [least]="range.min"
+          [most]="range.max"
+          labelledBy="recheck-temp"
+          (changed)="tempC.set($event)"
+        />
+      </div>
+      <div class="fields">
+        @for (b of work().machine.batteries; track $index) {
+          <label>
+            <span>{{ many() ? batteryWord($index) + ', rest' : 'Rest' }}, V</span>
+            <input
+              class="field"
+              inputmode="decimal"
+              autocomplete="off"
+              [value]="restTexts()[$index]"
+              #rest
+              (input)="restTexts.set(put(restTexts(), $index, rest.value))"
+            />
+          </label>
+          <label>
+            <span>{{ many() ? batteryWord($index) + ', tested' : 'Tested' }}, % of rating</span>
+            <input
+              class="field"
+              inputmode="decimal"
+              autocomplete="off"
+              [value]="testedTexts()[$index]"
+              #tested
+              (input)="testedTexts.set(put(testedTexts(), $index, tested.value))"
+            />
+          </label>
+        }
+        @if (work().machine.engine) {
+          <label>
+            <span>Lowest while it cranks, V</span>
+            <input
+              class="field"
+              inputmode="decimal"
+              autocomplete="off"
+              [value]="crankText()"
+              #crank
+              (input)="crankText.set(crank.value)"
+            />
+          </label>
+        }
+      </div>
+      @if (fault(); as why) {
+        <p class="problem" role="alert">{{ why }}</p>
+      } @else if (record(); as v) {
+        <div class="found" role="status">
+          <strong>{{ title(v.verdict, v.suspect, v.repaired) }}</strong>
+          <span>
+            {{ words[v.verdict].means }} {{ certaintyWords[v.certainty]
+            }}{{ v.share === undefined ? '' : ', ' + inHundred(v.share) }}.
+            {{ v.ground ? groundWords[v.ground] : '' }}
+          </span>
+        </div>
+        <div class="keys">
+          <button type="button" class="key strong" [disabled]="isStale()" (click)="give()">
+            Give the final verdict: {{ words[v.verdict].name }}
+          </button>
+        </div>
+      } @else {
+        <p class="dim" role="status">
+          Read the rest volts of each battery; a tester and a crank make it surer.
+        </p>
+      }
+    }
+  `,
+  styles: `
+    :host {
+      display: grid;
+      gap: 10px;
+    }
+    .temp {
+      display: flex;
+      align-items: center;
+      gap: 14px;
+    }
+    .fields {
+      display: grid;
+      grid-template-columns: repeat(3, 1fr);
+      gap: 8px;
+    }
+    .found {
+      padding: 8px 14px;
+      border: 2px solid var(--ink);
+      border-radius: 6px;
+      background: var(--sheet);
+    }
+    .found strong {
+      display: block;
+      font-size: 24px;
+      line-height: 1.15;
+    }
+    @media (max-width: 720px) {
+      .fields {
+        grid-template-columns: 1fr 1fr;
+      }
+    }
+  `,
+})
+export class RecheckPart {
+  readonly work = input.required<Work>();
+
+  private readonly reporter = inject(Reporter);
+
+  protected readonly range = TYPED_RANGES.ambientC;
+  protected readonly words = VERDICT_WORDS;
+  protected readonly title = verdictTitle;
+  protected readonly certaintyWords = CERTAINTY_WORDS;
+  protected readonly groundWords = GROUND_WORDS;
+  protected readonly inHundred = inHundred;
+  protected readonly batteryWord = batteryWord;
+
+  private readonly count = computed(() => this.work().machine.batteries.length);
+  protected readonly many = computed(() => this.count() > 1);
+  protected readonly isCharged = signal(false);
+  private readonly jobTempC = computed(() => workingTempC(this.work().job));
+  protected readonly tempC = linkedSignal(() => this.jobTempC());
+  protected readonly restTexts = linkedSignal(() => Array.from({ length: this.count() }, () => ''));
+  protected readonly testedTexts = linkedSignal(() => Array.from({ length: this.count() }, () => ''));
+  protected readonly crankText = signal('');
+
+  private readonly rest = computed(() => this.restTexts().map(typedVolts));
+  private readonly tested = computed(() => this.testedTexts().map(shareOf));
+  private readonly crank = computed(() => typedVolts(this.crankText()));
+
+  protected readonly fault = computed(() => {
+    const wrong = this.rest().find((v) => v !== null && outOfRange('', v, TYPED_RANGES.volts) !== null);
+    if (wrong !== undefined) return outOfRange('Rest volts', wrong!, TYPED_RANGES.volts);
+    if (this.restTexts().some((text, i) => text.trim() && this.rest()[i] === null))
+      return 'Rest volts: type a figure.';
+    if (this.tested().some((share) => share !== null && !(share > 0 && share <= TESTED_MOST)))
+      return 'Tested: type the share of its rating in per cent, up to 200.';
+    const sum = this.rest().reduce<number>((a, b) => a + (b ?? 0), 0);
+    const lowest = this.crank();
+    return lowest !== null && this.rest().every((v) => v !== null) && lowest > sum
+      ? `Lowest while it cranks: no more than the ${volts(sum)} at rest.`
+      : null;
+  });
+
+  private readonly recheck = computed((): Recheck | null => {
+    const restVolts = this.rest().filter((v) => v !== null);
+    if (this.fault() !== null || restVolts.length < this.count() || !this.isCharged()) return null;
+    return { tempC: this.tempC(), restVolts, tested: this.tested(), crankVolts: this.crank() };
+  });
+  private readonly question = computed(() => {
+    const recheck = this.recheck();
+    if (!recheck) return null;
+    const { job, machine, earlierFlatCalls, rules } = this.work();
+    return { ...recheckQuestion(job, machine, earlierFlatCalls, recheck), rules };
+  });
+  private readonly answer = workerAnswer(
+    this.question,
+    (worker, { profile, repairs, evidence, facts, rules }) =>
+      worker.conclude(profile, repairs, evidence, facts, [], rules),
+  );
+  protected readonly record = this.answer.result;
+  protected readonly isStale = this.answer.isStale;
+
+  protected put(texts: readonly string[], at: number, text: string): string[] {
+    return texts.map((t, i) => (i === at ? text : t));
+  }
+
+  protected give(): void {
+    const [recheck, verdict] = [this.recheck(), this.record()];
+    if (recheck && verdict) this.reporter.report('recheck.taken', { ...recheck, verdict });
+  }
+}
+
+/** A share of the rating from per cent, as a tester shows it; null where nothing is typed. */
+function shareOf(text: string): number | null {
+  return text.trim() === '' ? null : typedFigure(text) / PERCENT;
+}
