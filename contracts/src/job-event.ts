@@ -210,6 +210,7 @@ const FIELDS: { readonly [T in EventType]: Fields<T> } = {
     restSeconds: yup.number().min(0).max(36_000),
     restFor: yup.string().oneOf(REST_REASONS),
   },
+  'roll.tried': { started: flag() },
   'reset.ticked': { reset: shortText(120) },
   'override.given': { rule: oneOf(RULE_KEYS), reason: reason() },
   'verdict.given': verdictFields(),

@@ -22,6 +22,7 @@ export const REFUSAL_WORDS: Record<Refusal, string> = {
   'clamps-still-on': 'Clamps are still on. Clear down first.',
   'attempt-running': 'A try is running. End it first.',
   'no-attempt-running': 'No try is running.',
+  'cannot-roll': 'This machine cannot be started by rolling.',
   'tries-spent': 'Tries are spent. Go back to Checks, or say why you go on.',
   'rest-first': 'Starter and leads must rest first, or say why not.',
   'already-running': 'It already runs.',

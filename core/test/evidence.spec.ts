@@ -1,5 +1,12 @@
 import { crankLimitVolts, type Found, type CheckId } from '../src/diagnosis/index.js';
-import { batteryEntries, caseOfJob, evidenceOfJob, profileOfJob, sheetOfJob } from '../src/job/index.js';
+import {
+  batteryEntries,
+  caseOfJob,
+  evidenceOfJob,
+  hasStarted,
+  profileOfJob,
+  sheetOfJob,
+} from '../src/job/index.js';
 import type { Machine } from '../src/machine/index.js';
 import { CAR, EV, TRUCK } from './fixtures.js';
 import { Log } from './job-log.js';
@@ -42,6 +49,27 @@ function joinDonor(log: Log): void {
 describe('evidence of a job', () => {
   it('is nothing for a job in which nothing was found', () => {
     expect(found(new Log())).toEqual({});
+  });
+
+  it('takes nothing from a rolling start: the starter took no part', () => {
+    const log = new Log();
+    log.take('roll.tried', { started: false });
+    expect(found(log)).toEqual({});
+    expect(log.job.attempts.map((a) => a.outcome)).toEqual(['nothing']);
+    log.take('roll.tried', { started: true });
+    expect(hasStarted(log.job)).toBeTrue();
+    expect(log.refuses('roll.tried', { started: true })).toBe('already-running');
+    const automatic = new Log({ ...CAR, gearbox: 'automatic' });
+    expect(automatic.refuses('roll.tried', { started: true })).toBe('cannot-roll');
+    expect(new Log(EV).refuses('roll.tried', { started: true })).toBe('cannot-roll');
+  });
+
+  it('keeps the rest that the starter needs after a rolling start in vain', () => {
+    const log = new Log();
+    log.take('attempt.started', {});
+    log.take('attempt.ended', { outcome: 'slow', seconds: 8, lowestVolts: 8.9 }, 8);
+    log.take('roll.tried', { started: false }, 5);
+    expect(log.refuses('attempt.started', {}, 5)).toBe('rest-first');
   });
 
   it('takes looks from the checks, and interlocks only when all of them are known', () => {

@@ -13,7 +13,7 @@ import {
   USUAL_CONVERTER,
   type WakeCase,
 } from '../src/crank/index.js';
-import { rollingStart } from '../src/machine/index.js';
+import { rollingStart, rollOrder } from '../src/machine/index.js';
 import { bankOf, boosterFillSeconds, capacitorSource, latchPoint } from '../src/sources/index.js';
 import { BATTERY_60, CAR, EV, FREE, JOINED, KIT } from './fixtures.js';
 import { runNgspice, sampleAt } from './ngspice.js';
@@ -86,6 +86,17 @@ describe('rollingStart', () => {
     expect(rollingStart({ ...CAR, gearbox: 'none' }, scene).bars).toEqual(['no-gearbox']);
     expect(rollingStart(CAR, { ...scene, ontoRoad: true }).allowed).toBeFalse();
     expect(rollingStart(CAR, { ...scene, restVolts: 6 }).bars).toEqual(['no-control-power']);
+  });
+
+  it('goes on from looking to keeping it running, with a push and the catalyst only where they count', () => {
+    const order = rollOrder(rollingStart(CAR, { sloping: true, ontoRoad: false, restVolts: 11.8 }));
+    expect(order[0]).toBe('clear-run');
+    expect(order.indexOf('brakes-heavy')).toBeLessThan(order.indexOf('rolling'));
+    expect(order.at(-1)).toBe('keep-running');
+    expect(order).not.toContain('pushers');
+    expect(order).toContain('few-times');
+    const level = rollOrder(rollingStart(CAR, { sloping: false, ontoRoad: false, restVolts: null }));
+    expect(level.indexOf('pushers')).toBeLessThan(level.indexOf('rolling'));
   });
 });
 

@@ -7,6 +7,8 @@ import {
   type DiagnosisEvidence,
   type Found,
   proposals,
+  ONE_BATTERY_MOST_VOLTS,
+  ownVolts,
   stillOpen,
   TOOLS,
   weigh,
@@ -121,5 +123,21 @@ describe('a string, battery by battery', () => {
     expect(asked).not.toContain('rest');
     // How far they lie apart is told by both readings.
     expect(asked).not.toContain('string-balance');
+  });
+});
+
+describe('volts of one battery of a string', () => {
+  it('are what stands across it, or what the far post has more than its fellows', () => {
+    expect(ownVolts(12.4, [12.6])).toBe(12.4);
+    // 22 V at the far post over 12.6 V at the middle: nine and a half left.
+    expect(ownVolts(22, [12.6])).toBeCloseTo(9.4, 9);
+    expect(ownVolts(25.2, [12.6])).toBeCloseTo(12.6, 9);
+    expect(ownVolts(ONE_BATTERY_MOST_VOLTS, [12.6])).toBe(ONE_BATTERY_MOST_VOLTS);
+  });
+
+  it('are not known while a fellow is not read, and stand as read at the chassis end', () => {
+    expect(ownVolts(22, [null])).toBeNull();
+    expect(ownVolts(12.2, [null])).toBe(12.2);
+    expect(ownVolts(22, [])).toBe(22);
   });
 });

@@ -57,7 +57,7 @@ test('a recheck is read on the closed job: charged and rested, it gives the fina
   ).toHaveCount(0);
   await expect(
     page.getByRole('listitem').filter({ hasText: title }).filter({ hasText: 'Inspect' }),
-  ).toHaveCount(0);
+  ).toHaveCount(1);
   await page.goto(`${tech.url}/log`);
   await expect(page.getByRole('listitem').filter({ hasText: title })).toContainText('Keep');
 });

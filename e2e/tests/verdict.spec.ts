@@ -119,3 +119,35 @@ test('the job sheet is a PDF with the Circuit, readings, evidence, verdict and a
   expect(sheet.readings[0]!.volts).toBe(11.85);
   expect(text).toContain(sheet.verdict.verdict === 'charge-first' ? 'Charge first.' : 'Replace');
 });
+
+test('the owner is handed a page in plain words, with the dates as a code', async ({ tech, page }) => {
+  await tech.openJob('brinmoor-pella');
+  await tech.safeToWork();
+  await tech.tap('rapid clicking', 'The driver says');
+  const said = (name: string) => page.getByRole('group', { name, exact: true });
+  await said('Use').getByRole('button', { name: 'short trips' }).click();
+  await said('Something left on').getByRole('button', { name: 'yes' }).click();
+  await tech.tap('Done');
+  await tech.openStage('Measure');
+  await tech.read('1150');
+  await tech.openStage('Verdict');
+  await page.getByRole('radio', { name: 'Owner' }).click();
+  await expect(page.getByText('Give the verdict first')).toBeVisible();
+  await tech.next('Give verdict: Charge first');
+  const advice = page.locator('vt-owner-page li');
+  await expect(advice.first()).toContainText('Charge it to full with about 4.4 A');
+  await expect(advice.filter({ hasText: 'charge it once a month' })).toHaveCount(1);
+  await expect(advice.filter({ hasText: 'Before the engine goes off' })).toHaveCount(1);
+  const [download] = await Promise.all([page.waitForEvent('download'), tech.tap('Save the page as PDF')]);
+  expect(download.suggestedFilename()).toMatch(/^for-the-owner-\d+\.pdf$/);
+  const { text, pages } = await textOf(await download.path());
+  expect(pages).toBe(1);
+  for (const part of [
+    'For the owner',
+    'Flat is not bad',
+    'Dates to keep',
+    'Recheck after 24 h rest',
+    'Point a phone',
+  ])
+    expect(text).toContain(part);
+});

@@ -1,6 +1,7 @@
 // Causes, checks, and what they tell. What is public of this floor; nothing else is imported from outside the core.
 export * from './vocabulary.js';
 export * from './reading.js';
+export * from './string-reading.js';
 export * from './causes.js';
 export * from './draw-hidden.js';
 export * from './hidden.js';

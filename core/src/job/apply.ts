@@ -220,6 +220,28 @@ function apply(job: Job, event: JobEvent): Job {
         ),
       };
     }
+    case 'roll.tried':
+      return {
+        ...job,
+        attempts: [
+          ...job.attempts,
+          {
+            startedAt: timeOf(event),
+            endedAt: timeOf(event),
+            outcome: event.data.started ? 'started' : 'nothing',
+            seconds: 0,
+            lowestVolts: null,
+            restSeconds: 0,
+            restFor: 'rule',
+            helped: false,
+            sourceId: null,
+            starterAmps: null,
+            optionId: null,
+            rolled: true,
+            waitedMinutes: 0,
+          },
+        ],
+      };
     case 'reset.ticked':
       return { ...job, resets: toggled(job.resets, event.data.reset) };
     case 'override.given':

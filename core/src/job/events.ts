@@ -183,6 +183,8 @@ export interface EventData {
     readonly restSeconds?: number;
     readonly restFor?: RestReason;
   };
+  /** It was rolled: whether it then ran. */
+  'roll.tried': { readonly started: boolean };
   'reset.ticked': { readonly reset: string };
   'override.given': { readonly rule: RuleKey; readonly reason: string };
   'verdict.given': VerdictRecord;
@@ -236,6 +238,7 @@ export const EVENT_TYPES = [
   'circumstance.noted',
   'attempt.started',
   'attempt.ended',
+  'roll.tried',
   'reset.ticked',
   'override.given',
   'verdict.given',

@@ -170,7 +170,8 @@ function fromReadings(job: Job, machine: Machine): Partial<Record<CheckId, Found
 
 function fromTries(job: Job, machine: Machine): Partial<Record<CheckId, Found>> {
   const found: Partial<Record<CheckId, Found>> = {};
-  const { attempts } = job;
+  // Rolled, the starter took no part: it tells of neither.
+  const attempts = job.attempts.filter((a) => !a.rolled);
   const helped = attempts.filter((a) => a.helped && a.outcome).at(-1)?.outcome;
   if (helped) found['with-help'] = helped;
   const promised = job.plan?.chargeOnly ? null : job.plan?.postVolts;

@@ -15,6 +15,7 @@ export * from './sheet.js';
 export * from './battery-of-job.js';
 export * from './evidence-of-job.js';
 export * from './repairs-of-job.js';
+export * from './owner-advice.js';
 export * from './recheck.js';
 export * from './rest-of-job.js';
 export * from './drive-of-job.js';

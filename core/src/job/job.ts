@@ -78,6 +78,8 @@ export interface Attempt {
   readonly starterAmps: number | null;
   /** The option that was joined; null for a try by itself. */
   readonly optionId: string | null;
+  /** It was rolled: the starter took no part. Left out of any other try. */
+  readonly rolled?: true;
   /** Minutes that the source had charged the battery before it. */
   readonly waitedMinutes: number;
 }

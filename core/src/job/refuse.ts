@@ -4,6 +4,7 @@ import { POLARITY_SIGNS_NEEDED } from '../diagnosis/vocabulary.js';
 import { type ClampId, isSourceClamp } from '../circuit/rescue.js';
 import { anyClampOn, clampsInHand, SPARE_POSTS, stands } from '../hookup/state.js';
 import { type Machine, takesClamp } from '../machine/machine.js';
+import { type RollingStartBar, rollingStart } from '../machine/rolling-start.js';
 import { outOfRange, TYPED_RANGES } from '../quantities/range.js';
 import { LEAST_GAP_MM } from '../reach/pose.js';
 import type { HouseRules } from '../rules/house-rules.js';
@@ -13,7 +14,7 @@ import type { FollowUp } from '../verdict/conclude.js';
 import { foldJob, lastUndoable, timeOf } from './apply.js';
 import type { JobEvent, PlanRecord, Recheck } from './events.js';
 import type { Job } from './job.js';
-import { rulesOfJob, runningAttempt, standingVerdict } from './queries.js';
+import { hasStarted, rulesOfJob, runningAttempt, standingVerdict } from './queries.js';
 
 /** Why a job's state does not allow an event. The screens and the server have words for each. */
 export const REFUSALS = [
@@ -37,6 +38,7 @@ export const REFUSALS = [
   'clamps-still-on',
   'attempt-running',
   'no-attempt-running',
+  'cannot-roll',
   'tries-spent',
   'rest-first',
   'already-running',
@@ -190,6 +192,14 @@ function refuseOn(
       return refuseAttempt(job, timeOf(next), rules);
     case 'attempt.ended':
       return runningAttempt(job) ? null : 'no-attempt-running';
+    case 'roll.tried':
+      if (job.stops.length > 0) return 'stop-active';
+      if (anyClampOn(hookup)) return 'clamps-still-on';
+      if (runningAttempt(job)) return 'attempt-running';
+      if (hasStarted(job)) return 'already-running';
+      return rollingStart(machine, ANYWHERE).bars.some((bar) => NEVER_ROLLED.includes(bar))
+        ? 'cannot-roll'
+        : null;
     case 'rules.adopted':
       return Object.entries(next.data.rules).some(([key, value]) => ruleFault(key, value) !== null)
         ? 'value-out-of-range'
@@ -245,9 +255,13 @@ function overridden(job: Job, rule: keyof HouseRules): boolean {
   return job.overrides.some((o) => o.rule === rule && o.at >= since);
 }
 
+/** What no slope changes. A scene that bars it may have been left since. */
+const ANYWHERE = { sloping: true, ontoRoad: false, restVolts: null };
+const NEVER_ROLLED: readonly RollingStartBar[] = ['wakes', 'not-manual', 'no-gearbox'];
+
 /** Seconds of rest still owed to starter and leads at the moment `at`; zero once overridden. */
 export function restSecondsLeft(job: Job, at: string, rules: HouseRules): number {
-  const last = job.attempts.at(-1);
+  const last = job.attempts.filter((a) => !a.rolled).at(-1);
   const endedAt = last?.endedAt;
   if (!endedAt || overridden(job, 'crankRestSeconds')) return 0;
   const rested = (Date.parse(at) - Date.parse(endedAt)) / 1000;

@@ -103,18 +103,20 @@ function triesOf(
   alone: PlanCase,
   read: readonly BatteryBelief[],
 ): TryMade[] {
-  return attempts.flatMap(({ outcome, lowestVolts, optionId, waitedMinutes, startedAt }): TryMade[] => {
-    if (outcome === null) return [];
-    const before = charged && charged.at <= startedAt ? charged : null;
-    if (optionId === null) {
-      const beliefs = before ? chargedBy(cases.get(before.optionId), read, before.minutes) : read;
-      return [{ moment: momentOf(alone, beliefs), outcome, lowestVolts }];
-    }
-    const plan = cases.get(optionId);
-    // Of a charger that must be off before the crank no try is planned.
-    if (!plan || plan.chargeOnly) return [];
-    return [{ moment: momentOf(plan, chargedBy(plan, read, waitedMinutes)), outcome, lowestVolts }];
-  });
+  return attempts.flatMap(
+    ({ outcome, lowestVolts, optionId, waitedMinutes, startedAt, rolled }): TryMade[] => {
+      if (outcome === null || rolled) return [];
+      const before = charged && charged.at <= startedAt ? charged : null;
+      if (optionId === null) {
+        const beliefs = before ? chargedBy(cases.get(before.optionId), read, before.minutes) : read;
+        return [{ moment: momentOf(alone, beliefs), outcome, lowestVolts }];
+      }
+      const plan = cases.get(optionId);
+      // Of a charger that must be off before the crank no try is planned.
+      if (!plan || plan.chargeOnly) return [];
+      return [{ moment: momentOf(plan, chargedBy(plan, read, waitedMinutes)), outcome, lowestVolts }];
+    },
+  );
 }
 
 /** Batteries of the van that may go into a machine of one lead-acid battery. */

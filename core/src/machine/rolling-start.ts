@@ -4,6 +4,36 @@ import { type Machine, startsByWaking } from './machine.js';
 export type RollingStartBar = 'wakes' | 'not-manual' | 'no-gearbox' | 'onto-road' | 'no-control-power';
 export type RollingStartCaution = 'steering-and-brakes' | 'needs-push' | 'second-gear' | 'catalyst';
 
+export type RollStep =
+  | 'clear-run'
+  | 'nobody-before'
+  | 'pushers'
+  | 'key-on'
+  | 'brakes-heavy'
+  | 'second-gear'
+  | 'rolling'
+  | 'clutch-up'
+  | 'few-times'
+  | 'keep-running';
+
+/** What is done in a rolling start, in order. */
+export function rollOrder({ cautions }: Pick<RollingStart, 'cautions'>): RollStep[] {
+  const only = (caution: RollingStartCaution, step: RollStep): RollStep[] =>
+    cautions.includes(caution) ? [step] : [];
+  return [
+    'clear-run',
+    'nobody-before',
+    ...only('needs-push', 'pushers'),
+    'key-on',
+    'brakes-heavy',
+    'second-gear',
+    'rolling',
+    'clutch-up',
+    ...only('catalyst', 'few-times'),
+    'keep-running',
+  ];
+}
+
 export interface RollingStart {
   readonly allowed: boolean;
   readonly bars: readonly RollingStartBar[];

@@ -5,7 +5,7 @@ import { jobHarness } from '../../testing/job-harness';
 import { REPAIR_STEP_WORDS, mendedProof, repairName } from '../shared/words/repair-words';
 import { verdictTitle } from '../shared/words/verdict-words';
 import { MendHere } from './mend-here';
-import { RepairPrompt } from './repair-dialog';
+import { RepairPrompt } from './repair-prompt';
 
 /** What was gone through, and whether it is then called mended. */
 let asked: Repair[] = [];

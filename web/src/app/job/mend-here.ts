@@ -5,7 +5,7 @@ import { mendedOfJob, repairsOfJob } from '@voltrek/core/job';
 import type { Work } from '../shared/job/job-selectors';
 import { Reporter } from '../shared/job/reporter';
 import { mendedProof, repairedPart, repairName } from '../shared/words/repair-words';
-import { RepairPrompt } from './repair-dialog';
+import { RepairPrompt } from './repair-prompt';
 
 /** What was found and can be mended on the spot, before any help is joined; and what was mended, with its proof. */
 @Component({

@@ -4,6 +4,7 @@ import { startsByWaking } from '@voltrek/core/machine';
 import { comparePromise } from '@voltrek/core/plan';
 import type { Work } from '../../shared/job/job-selectors';
 import { volts } from '../../shared/words/figures';
+import { ROLLED_IN_VAIN } from '../../shared/words/roll-words';
 import { adviceAfter, OUTCOME_WORDS, PROMISE_WORDS, WAKE_OUTCOME_WORDS } from '../../shared/words/words';
 
 /** The tries that have ended, each against what the plan promised. */
@@ -17,14 +18,15 @@ import { adviceAfter, OUTCOME_WORDS, PROMISE_WORDS, WAKE_OUTCOME_WORDS } from '.
           <li>
             <strong>Try {{ i + 1 }}: {{ words()[outcome].name }}</strong>
             <span class="dim"
-              >{{ a.seconds?.toFixed(0) }} s{{
-                a.lowestVolts === null ? '' : ', ' + volts(a.lowestVolts)
-              }}</span
+              >{{ a.rolled ? 'rolled' : a.seconds?.toFixed(0) + ' s'
+              }}{{ a.lowestVolts === null ? '' : ', ' + volts(a.lowestVolts) }}</span
             >
             @if (promise(a.lowestVolts, a.helped); as line) {
               <span class="next-step">{{ line }}</span>
             }
-            <span class="next-step">{{ advice(outcome, a.sourceId) }}</span>
+            <span class="next-step">{{
+              a.rolled && outcome !== 'started' ? rolledInVain : advice(outcome, a.sourceId)
+            }}</span>
           </li>
         }
       }
@@ -45,6 +47,7 @@ import { adviceAfter, OUTCOME_WORDS, PROMISE_WORDS, WAKE_OUTCOME_WORDS } from '.
 export class Tries {
   readonly work = input.required<Work>();
 
+  protected readonly rolledInVain = ROLLED_IN_VAIN;
   protected readonly volts = volts;
   protected readonly words = computed(() =>
     startsByWaking(this.work().machine) ? WAKE_OUTCOME_WORDS : OUTCOME_WORDS,

@@ -25,6 +25,7 @@ export const EVENT_WORDS: Record<EventType, string> = {
   'circumstance.noted': 'how things stand',
   'attempt.started': 'start a try',
   'attempt.ended': 'end the try',
+  'roll.tried': 'rolling start',
   'reset.ticked': 'reset',
   'override.given': 'override',
   'rules.adopted': 'take on the house rules',

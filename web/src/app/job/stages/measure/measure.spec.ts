@@ -3,15 +3,16 @@ import { HttpTestingController, provideHttpClientTesting } from '@angular/common
 import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { foldJob, type JobEvent } from '@voltrek/core/job';
+import type { Machine } from '@voltrek/core/machine';
 import { provideState, provideStore, Store } from '@ngrx/store';
-import { detailOf, event, JOB_ID, opened } from '../../../../testing/fixtures';
+import { CAR, detailOf, event, JOB_ID, opened } from '../../../../testing/fixtures';
 import { sessionFeature } from '../../../shared/state/session';
 import { JobActions, jobFeature } from '../../../shared/job/job-state';
 import { ARMS_AFTER_MS } from '../../arming';
 import { Measure } from './measure';
 
 describe('Measure', () => {
-  function show(events: readonly JobEvent[] = [opened()]) {
+  function show(events: readonly JobEvent[] = [opened()], machine: Machine = CAR) {
     TestBed.configureTestingModule({
       providers: [
         provideZonelessChangeDetection(),
@@ -25,9 +26,11 @@ describe('Measure', () => {
     });
     const store = TestBed.inject(Store);
     store.dispatch(JobActions.opened({ jobId: JOB_ID }));
-    store.dispatch(JobActions.loaded({ jobId: JOB_ID, detail: detailOf(events), waiting: [] }));
+    store.dispatch(
+      JobActions.loaded({ jobId: JOB_ID, detail: { ...detailOf(events), machine }, waiting: [] }),
+    );
     const fixture = TestBed.createComponent(Measure);
-    fixture.componentRef.setInput('work', { job: foldJob(events)!, ...detailOf(events) });
+    fixture.componentRef.setInput('work', { job: foldJob(events)!, ...detailOf(events), machine });
     const root = fixture.nativeElement as HTMLElement;
     const press = async (keys: string): Promise<void> => {
       for (const key of keys) {
@@ -40,6 +43,43 @@ describe('Measure', () => {
     const pending = () => store.selectSignal(jobFeature.selectPending)();
     return { fixture, root, press, pending };
   }
+
+  it('takes away what stands below where the meter was at the far post of a string', async () => {
+    const [battery] = CAR.batteries;
+    const string: Machine = { ...CAR, systemVolts: 24, batteries: [battery!, battery!] };
+    const first = event('reading.taken', {
+      kind: 'rest',
+      volts: 12.6,
+      battery: 0,
+      tempC: 5,
+      source: 'typed',
+    });
+    const { fixture, root, press, pending } = show([opened(), first], string);
+    await fixture.whenStable();
+    await press('2200');
+    expect(root.querySelector('.preview')!.textContent).toContain('less 12.60 V below it: 9.40 V');
+    root.querySelector<HTMLButtonElement>('.next')!.click();
+    await fixture.whenStable();
+    const taken = pending().find((e) => e.type === 'reading.taken')!.data as {
+      volts: number;
+      battery: number;
+    };
+    expect(taken.battery).toBe(1);
+    expect(taken.volts).toBeCloseTo(9.4, 6);
+  });
+
+  it('asks for the battery below first where the meter was at the far post', async () => {
+    const [battery] = CAR.batteries;
+    const string: Machine = { ...CAR, systemVolts: 24, batteries: [battery!, battery!] };
+    const { fixture, root, press } = show([opened()], string);
+    await fixture.whenStable();
+    [...root.querySelectorAll<HTMLButtonElement>('.kinds .key')]
+      .find((b) => b.textContent.includes('battery 2'))!
+      .click();
+    await fixture.whenStable();
+    await press('2200');
+    expect(root.querySelector('.problem')!.textContent).toContain('Read the batteries below it first');
+  });
 
   it('shows what the figure means before it is taken, then takes it', async () => {
     const { fixture, root, press, pending } = show();

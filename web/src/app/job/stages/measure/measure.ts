@@ -20,6 +20,7 @@ import {
   type MeasureGroup,
   type MeasureKind,
   measuresFor,
+  ownVolts,
   type CheckId,
 } from '@voltrek/core/diagnosis';
 import { hasStarted, type ReadingSource, restVoltsByBattery, workingTempC } from '@voltrek/core/job';
@@ -27,6 +28,7 @@ import { startsByWaking } from '@voltrek/core/machine';
 import { outOfRange } from '@voltrek/core/quantities';
 import { NumberPad } from '../../../shared/ui/number-pad';
 import { CAUSE_WORDS, CHECK_WORDS } from '../../../shared/words/diagnosis-words';
+import { volts } from '../../../shared/words/figures';
 import { FIGURE_WORDS, GROUP_WORDS, measureName } from '../../../shared/words/measure-words';
 import { READING_WORDS } from '../../../shared/words/words';
 import { PlanRunner } from '../../../workers/plan-runner';
@@ -259,7 +261,7 @@ export class Measure {
 
   private record(figures: readonly number[], source: ReadingSource): void {
     const { kind, battery } = this.chosen();
-    const [value] = figures;
+    const value = this.ownOf(figures[0]!);
     if (kind.reading) {
       const meaning = readingMeaning(this.work(), kind.reading, value!, battery);
       const taken = { kind: kind.reading, volts: value!, battery, tempC: this.tempC(), source };
@@ -306,13 +308,40 @@ export class Measure {
 
   private meaningOf(figures: readonly number[]): Meaning | null {
     const { kind, battery } = this.chosen();
-    if (kind.reading) return readingMeaning(this.work(), kind.reading, figures[0]!, battery);
+    if (kind.reading) {
+      const meaning = readingMeaning(
+        this.work(),
+        kind.reading,
+        this.ownOf(figures[0]!) ?? figures[0]!,
+        battery,
+      );
+      return { ...meaning, text: this.lessWords() + meaning.text };
+    }
     const found = findingOf(kind, figures, this.context());
     return found === null ? null : figureMeaning(this.work(), kind, found, figures);
   }
 
-  protected readonly faultOf = (value: number): string | null => {
+  /** Of the rest volts of a string's battery: its own, where the meter was at the chassis; null while its fellows are not read. */
+  private ownOf(value: number): number | null {
+    const { kind, battery } = this.chosen();
+    if (kind.reading !== 'rest') return value;
+    const { job, machine } = this.work();
+    return ownVolts(value, restVoltsByBattery(job, machine.batteries.length).slice(0, battery));
+  }
+
+  /** What was taken away from the figure shown, in words; nothing where it stands as it is. */
+  private readonly lessWords = computed(() => {
+    const value = this.value();
+    const own = value === null ? null : this.ownOf(value);
+    return value === null || own === null || own === value
+      ? ''
+      : `To the chassis, less ${volts(value - own)} below it: ${volts(own)}. `;
+  });
+
+  protected readonly faultOf = (shown: number): string | null => {
     const { kind } = this.chosen();
+    const value = this.ownOf(shown);
+    if (value === null) return 'Read the batteries below it first: this is all of them together.';
     if (kind.id === 'key-on' && this.context().restVolts === null)
       return 'Read the rest volts first: the drop is from there.';
     return figureFault(kind, this.work().machine.systemVolts, value);

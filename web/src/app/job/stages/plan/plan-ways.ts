@@ -116,7 +116,9 @@ export class PlanWays {
     if (!chosen || !work) return null;
     const { way, point } = chosen;
     if (way.mends) return 'measure';
-    if (way.kind === 'own' || way.kind === 'roll' || way.kind === 'reclamp') return 'crank';
+    if (way.kind === 'own' || way.kind === 'reclamp') return 'crank';
+    // Gone through step by step, like a repair.
+    if (way.kind === 'roll') return null;
     if (way.kind === 'swap') return 'verdict';
     if (this.isTaken(chosen)) return 'hookup';
     const ranked = this.options().find((o) => o.option.id === way.optionId);
@@ -136,7 +138,7 @@ export class PlanWays {
       case 'own':
         return 'Go on: crank it as it is';
       case 'roll':
-        return 'Go on: roll it';
+        return 'Roll it, step by step';
       case 'reclamp':
         return 'Go on: set the clamps again';
       case 'swap':

@@ -20,7 +20,8 @@ import { PlanRunner } from '../../../workers/plan-runner';
 import { percent } from '../../../shared/words/figures';
 import { ROLLING_BAR_WORDS, ROLLING_CAUTION_WORDS } from '../../../shared/words/words';
 import { MendHere } from '../../mend-here';
-import { RepairPrompt } from '../../repair-dialog';
+import { RepairPrompt } from '../../repair-prompt';
+import { RollPrompt } from '../../roll-prompt';
 import { NextAction } from '../../next-action';
 import {
   selectOptions,
@@ -234,6 +235,7 @@ export class Plan {
 
   private readonly reporter = inject(Reporter);
   private readonly repairs = inject(RepairPrompt);
+  private readonly rolls = inject(RollPrompt);
   private readonly options = inject(Store).selectSignal(selectOptions);
   private readonly cases = inject(Store).selectSignal(selectPlanCases);
   private readonly wakeCases = inject(Store).selectSignal(selectWakeCases);
@@ -362,12 +364,20 @@ export class Plan {
     if (this.isDeep()) return this.takeOption();
     const repair = this.ways.mending();
     if (repair) return void this.mend(repair);
+    if (this.ways.chosen()?.way.kind === 'roll') return void this.roll();
     const stage = this.ways.take();
     if (stage) this.goOn.emit(stage);
   }
 
   private async mend(repair: Repair): Promise<void> {
     if (await this.repairs.goThrough(this.work(), repair)) this.reporter.report('repair.made', repair);
+  }
+
+  private async roll(): Promise<void> {
+    const started = await this.rolls.goThrough(this.work());
+    if (started === null) return;
+    this.reporter.report('roll.tried', { started });
+    if (started) this.goOn.emit('crank');
   }
 
   private takeOption(): void {

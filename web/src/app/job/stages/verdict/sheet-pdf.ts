@@ -160,7 +160,7 @@ function ledger({ ledger: lines = [] }: VerdictRecord): Content {
 }
 
 function nextSteps(sheet: JobSheet, record: VerdictRecord): Content {
-  const from = new Date(sheet.closedAt ?? Date.now());
+  const from = new Date(sheet.recheck?.at ?? sheet.closedAt ?? Date.now());
   return {
     ul: record.followUps.map(
       ({ kind, days }) =>

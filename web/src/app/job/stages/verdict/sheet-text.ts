@@ -46,6 +46,7 @@ export function tryLines({ job, machine }: Pick<Work, 'job' | 'machine'>): strin
   const words = machine.engine ? OUTCOME_WORDS : WAKE_OUTCOME_WORDS;
   return job.attempts.flatMap((a, i) => {
     if (!a.outcome) return [];
+    if (a.rolled) return [`Try ${i + 1}, rolled: ${words[a.outcome].name.toLowerCase()}`];
     const help = a.helped ? 'with help' : 'by itself';
     const lowest = a.lowestVolts === null ? '' : `, lowest ${volts(a.lowestVolts)}`;
     return [

@@ -21,6 +21,7 @@ import { ChangeBattery } from './change-battery';
 import { ChargeAdvice } from './charge-advice';
 import { JobSheetPart } from './job-sheet';
 import { Ledger } from './ledger';
+import { OwnerPagePart } from './owner-page';
 import { RecheckPart } from './recheck';
 import { WorkshopNote } from './workshop-note';
 
@@ -34,13 +35,14 @@ const CLOSE_QUESTION = {
 /** From so long after closing on it may have been charged and have stood, ms. */
 const RESTED_MS = 20 * 3_600_000;
 
-const PARTS = ['evidence', 'next', 'recheck', 'change', 'sheet'] as const;
+const PARTS = ['evidence', 'next', 'recheck', 'change', 'owner', 'sheet'] as const;
 type Part = (typeof PARTS)[number];
 const PART_WORDS: Record<Part, string> = {
   evidence: 'Evidence',
   next: 'Next',
   recheck: 'Recheck',
   change: 'Change battery',
+  owner: 'Owner',
   sheet: 'Job sheet',
 };
 
@@ -55,6 +57,7 @@ const PART_WORDS: Record<Part, string> = {
     JobSheetPart,
     Ledger,
     NextAction,
+    OwnerPagePart,
     RecheckPart,
     RouterLink,
     WorkshopNote,
@@ -107,7 +110,7 @@ const PART_WORDS: Record<Part, string> = {
             <button type="button" class="key strong" (click)="close()">Close the job</button>
           </div>
         }
-        <div class="keys" role="radiogroup" aria-label="Part of the verdict">
+        <div class="keys parts" role="radiogroup" aria-label="Part of the verdict">
           @for (p of parts(); track p) {
             <button
               type="button"
@@ -164,6 +167,9 @@ const PART_WORDS: Record<Part, string> = {
           @case ('change') {
             <vt-change-battery [work]="work()" />
           }
+          @case ('owner') {
+            <vt-owner-page [work]="work()" />
+          }
           @case ('sheet') {
             <vt-job-sheet [work]="work()" [record]="v" />
           }
@@ -212,7 +218,14 @@ const PART_WORDS: Record<Part, string> = {
     .deciding::before {
       content: ' ';
     }
-    a.key {
+    .parts {
+      gap: 6px;
+    }
+    .parts .key {
+      padding: 4px 10px;
+      font-size: 16px;
+    }
+    a.key:first-of-type {
       margin-left: auto;
     }
     .follow li {
@@ -226,7 +239,7 @@ const PART_WORDS: Record<Part, string> = {
       h2 {
         font-size: 26px;
       }
-      a.key {
+      a.key:first-of-type {
         margin-left: 0;
       }
     }

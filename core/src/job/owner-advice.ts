@@ -1,0 +1,124 @@
+import { MAINTAIN_AMPS } from '../charging/charger.js';
+import { isLeadAcid } from '../battery/chemistry.js';
+import { checkOf } from '../diagnosis/checks.js';
+import type { Suspect } from '../diagnosis/vocabulary.js';
+import { type Machine, startsByWaking } from '../machine/machine.js';
+import type { HouseRules } from '../rules/house-rules.js';
+import { chargePlan } from '../verdict/charge-plan.js';
+import type { FollowUp, VerdictRecord } from '../verdict/conclude.js';
+import { type ReplacementNeed, replacementNeed } from '../verdict/replacement.js';
+import { type DriveAdvice, driveOfJob } from './drive-of-job.js';
+import type { Job } from './job.js';
+import { coldestTempC, hasStarted, restVoltsByBattery, standingVerdict, workingTempC } from './queries.js';
+import { batteriesOfJob } from './rescue-of-job.js';
+
+/** One thing that the owner of a vehicle is told, with its figures. */
+export type Advice =
+  | { readonly id: 'leave-it' }
+  | { readonly id: 'drive-now'; readonly drive: DriveAdvice }
+  | { readonly id: 'keep-awake' }
+  | { readonly id: 'charge-full'; readonly amps: number; readonly hours: number | null }
+  | { readonly id: 'bring-back'; readonly days: number }
+  | { readonly id: 'replace'; readonly days: number; readonly need: ReplacementNeed }
+  | { readonly id: 'workshop'; readonly suspect: Suspect }
+  | { readonly id: 'charge-monthly' }
+  | { readonly id: 'maintainer'; readonly amps: number }
+  | { readonly id: 'minus-off' }
+  | { readonly id: 'switch-off-first' }
+  | { readonly id: 'unplug-gadgets' }
+  | { readonly id: 'deep-hurts' }
+  | { readonly id: 'flat-again'; readonly days: number }
+  | { readonly id: 'inspect'; readonly days: number };
+
+/** A battery that rested under this has been drawn deeper than it is made for, V per 12 V: six cells at 1.8 V. */
+const DEEP_BELOW_VOLTS = 10.8;
+/** Drain from which gadgets are suspected, A: where its check calls it high. */
+const [DRAIN_HIGH_AMPS = 0] = checkOf('drain').edges ?? [];
+/** A battery over this charge needs no charger, share. */
+const CHARGED_SOC = 0.85;
+
+/**
+ * What the owner is told after a call, by what was found: what to do now first, then what keeps it from happening again. Empty before a verdict
+ * is given.
+ *
+ * @param earlierFlatCalls other flat calls of this vehicle within the repeat window
+ */
+export function ownerAdvice(
+  job: Job,
+  machine: Machine,
+  rules: HouseRules,
+  earlierFlatCalls: number,
+): readonly Advice[] {
+  const verdict = standingVerdict(job);
+  if (!verdict) return [];
+  if (verdict.verdict === 'unsafe') return [{ id: 'leave-it' }];
+  return [
+    ...doNow(job, machine, rules, verdict),
+    ...fromNowOn(job, machine, rules, verdict, earlierFlatCalls),
+  ];
+}
+
+const promised = ({ followUps }: VerdictRecord, kind: FollowUp['kind']): number | null =>
+  followUps.find((f) => f.kind === kind)?.days ?? null;
+
+function doNow(job: Job, machine: Machine, rules: HouseRules, verdict: VerdictRecord): Advice[] {
+  const { weakest, socs } = batteriesOfJob(job, machine);
+  const drive = hasStarted(job) ? driveOfJob(job, machine, rules) : null;
+  const restVolts = restVoltsByBattery(job, machine.batteries.length)[weakest] ?? null;
+  const plan = chargePlan(
+    machine.batteries[weakest]!,
+    socs[weakest]!,
+    restVolts,
+    workingTempC(job),
+    [],
+    rules,
+    coldestTempC(job),
+  );
+  const isLow = job.recheck === null && restVolts !== null && socs[weakest]! < CHARGED_SOC;
+  const wantsCharge = promised(verdict, 'charge') !== null || (verdict.verdict === 'keep' && isLow);
+  const replaceDays = promised(verdict, 'replace');
+  const backDays = promised(verdict, 'recheck');
+  return [
+    ...(drive ? [{ id: 'drive-now', drive } as const] : []),
+    ...(hasStarted(job) && startsByWaking(machine) ? [{ id: 'keep-awake' } as const] : []),
+    ...(wantsCharge && plan.bar === null
+      ? [{ id: 'charge-full', amps: plan.amps, hours: plan.hours } as const]
+      : []),
+    ...(replaceDays !== null
+      ? [{ id: 'replace', days: replaceDays, need: replacementNeed(machine, weakest) } as const]
+      : []),
+    ...(backDays !== null ? [{ id: 'bring-back', days: backDays } as const] : []),
+    ...(verdict.suspect && promised(verdict, 'workshop') !== null
+      ? [{ id: 'workshop', suspect: verdict.suspect } as const]
+      : []),
+  ];
+}
+
+function fromNowOn(
+  { findings, readings }: Job,
+  machine: Machine,
+  rules: HouseRules,
+  { suspect }: VerdictRecord,
+  earlierFlatCalls: number,
+): Advice[] {
+  const isLead = isLeadAcid(machine.batteries[0]!.rating.chemistry);
+  const use = findings['ask-use'];
+  const drain = findings.drain;
+  const wasLeftOn = findings['ask-left-on'] === 'yes' || findings['look-switches'] === 'one-is-on';
+  const isDrained = suspect === 'drain' || (typeof drain === 'number' && drain > DRAIN_HIGH_AMPS);
+  const wasDeep = readings.some((r) => r.kind === 'rest' && r.volts < DEEP_BELOW_VOLTS);
+  const wasFlat = earlierFlatCalls > 0 || findings['ask-flats'] === 'yes';
+  return [
+    ...(use === 'short-trips' ? [{ id: 'charge-monthly' } as const] : []),
+    ...(use === 'stood-weeks' ? [{ id: 'maintainer', amps: MAINTAIN_AMPS } as const] : []),
+    // What must be set again after a power loss is better left on a maintainer.
+    ...(use === 'stood-weeks' && machine.resets.length === 0 && !startsByWaking(machine)
+      ? [{ id: 'minus-off' } as const]
+      : []),
+    ...(wasLeftOn ? [{ id: 'switch-off-first' } as const] : []),
+    ...(isDrained ? [{ id: 'unplug-gadgets' } as const] : []),
+    ...(wasDeep && isLead ? [{ id: 'deep-hurts' } as const] : []),
+    ...(wasFlat ? [{ id: 'flat-again', days: rules.repeatFlatDays } as const] : []),
+    { id: 'inspect', days: rules.inspectDays },
+  ];
+}

@@ -1,0 +1,24 @@
+import { inject, Injectable } from '@angular/core';
+import { rollingOfJob } from '@voltrek/core/job';
+import { rollOrder } from '@voltrek/core/machine';
+import type { Work } from '../shared/job/job-selectors';
+import { type StepsEnd, StepsPrompt } from '../shared/ui/steps-dialog';
+import { ROLL_STEP_WORDS } from '../shared/words/roll-words';
+
+/** Goes through a rolling start with whoever drives. */
+@Injectable({ providedIn: 'root' })
+export class RollPrompt {
+  private readonly steps = inject(StepsPrompt);
+
+  /** True: it runs; false: it does not; null: it was not rolled. */
+  goThrough({ job, machine }: Work): Promise<StepsEnd> {
+    return this.steps.goThrough({
+      title: 'Rolling start',
+      steps: rollOrder(rollingOfJob(job, machine)).map((step) => ROLL_STEP_WORDS[step]),
+      note: 'Never with an automatic, a hybrid or an EV, and never onto a road.',
+      yes: 'It runs',
+      no: 'It does not run',
+      leave: 'Not rolled',
+    });
+  }
+}
