@@ -6,6 +6,7 @@ import {
   anyClampOn,
   clampsInHand,
   clearingOrder,
+  guardDark,
   type HandAction,
   type Hazard,
   type HazardCode,
@@ -918,5 +919,15 @@ describe('a battery with two stories', () => {
           .withContext(`${rest} V ${h.code}`)
           .toBeGreaterThanOrEqual(rank[h.severity]);
     }
+  });
+});
+
+describe('a guard lamp that stays dark', () => {
+  it('is the battery under what a guard senses, else a clamp or the pack, and not known unread', () => {
+    // Most lithium packs sense from 2 V on; a string has twice that.
+    expect(guardDark(1.4, 12, DEFAULT_RULES)).toBe('battery-too-low');
+    expect(guardDark(2.2, 12, DEFAULT_RULES)).toBe('clamp-or-pack');
+    expect(guardDark(2.2, 24, DEFAULT_RULES)).toBe('battery-too-low');
+    expect(guardDark(null, 12, DEFAULT_RULES)).toBe('read-it-first');
   });
 });

@@ -20,3 +20,20 @@ test('a frozen battery is refused alike on Measure, Plan and Verdict, also when 
   await tech.expectStage('Verdict');
   await expect(page.getByText(/it is frozen: no current may go through it/)).toBeVisible();
 });
+
+test('a guard lamp that stays dark is explained by what was read, and one that warns stops the hook-up', async ({
+  tech,
+  page,
+}) => {
+  await tech.openJob('brinmoor-pella');
+  await tech.toMeasure('rapid clicking');
+  await tech.read('1150');
+  await tech.openStage('Plan');
+  await tech.take(/Lithium pack/);
+  await tech.workSteps(/Lamp is right/);
+  await tech.tap('It stays dark');
+  await expect(page.getByText('The battery reads 11.50 V. That is enough for a guard')).toBeVisible();
+  await tech.tap('It warns');
+  await expect(page.getByRole('heading', { name: 'Polarity not established' })).toBeVisible();
+  await expect(page.locator('.next')).not.toContainText('Lamp is right');
+});

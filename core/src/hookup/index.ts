@@ -11,3 +11,4 @@ export * from './replan.js';
 export * from './fitting.js';
 export * from './stories.js';
 export * from './circumstances.js';
+export * from './guard-lamp.js';

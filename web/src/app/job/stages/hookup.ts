@@ -7,6 +7,7 @@ import { RULE_QUESTIONS, SCHOOL_WORDS } from '../../shared/words/rule-words';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { ReasonPrompt } from '../../shared/ui/reason-prompt';
 import { clock } from '../../shared/words/figures';
+import { GuardLamp } from '../guard-lamp';
 import { NextAction } from '../next-action';
 import { SomethingElseDialog } from '../something-else-dialog';
 import { StepCard } from '../step-card';
@@ -23,7 +24,7 @@ const WAITED_NEARLY_S = 15;
 @Component({
   selector: 'vt-hookup',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [NextAction, StepCard, StepLine],
+  imports: [GuardLamp, NextAction, StepCard, StepLine],
   template: `
     <section class="stage" aria-labelledby="stage-title">
       <header>
@@ -43,6 +44,9 @@ const WAITED_NEARLY_S = 15;
         </ol>
         @if (run().next; as step) {
           <vt-step-card [step]="step" [work]="work()" [rescue]="rescue()!" />
+          @if (isGuardLook(step)) {
+            <vt-guard-lamp [work]="work()" />
+          }
         } @else {
           <p class="ready">Hooked up. Stand clear of the battery.</p>
         }
@@ -130,6 +134,9 @@ export class Hookup {
   private readonly modals = inject(NgbModal);
   private readonly reasons = inject(ReasonPrompt);
   private readonly now = serverTicker();
+
+  protected readonly isGuardLook = ({ action }: HookupStep): boolean =>
+    action.kind === 'confirm' && action.what === 'guard-lamp';
 
   protected readonly wakes = computed(() => startsByWaking(this.work().machine));
   protected readonly finalWord = computed(() =>

@@ -1,0 +1,52 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { guardDark } from '@voltrek/core/hookup';
+import { restVoltsByBattery } from '@voltrek/core/job';
+import type { Work } from '../shared/job/job-selectors';
+import { Reporter } from '../shared/job/reporter';
+import { volts } from '../shared/words/figures';
+import { GUARD_DARK_WORDS } from '../shared/words/guard-words';
+
+/** What a guard lamp may do other than show right: it warns, which stops the hook-up, or stays dark, which has reasons. */
+@Component({
+  selector: 'vt-guard-lamp',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <div class="keys">
+      <button type="button" class="key" (click)="warns()">It warns</button>
+      <button type="button" class="key" [attr.aria-pressed]="isDark()" (click)="isDark.set(!isDark())">
+        It stays dark
+      </button>
+    </div>
+    @if (isDark()) {
+      <p role="status">{{ why() }}</p>
+    }
+  `,
+  styles: `
+    :host {
+      display: grid;
+      gap: 6px;
+    }
+    p {
+      font-size: 17px;
+      line-height: 1.25;
+    }
+  `,
+})
+export class GuardLamp {
+  readonly work = input.required<Work>();
+
+  private readonly reporter = inject(Reporter);
+  protected readonly isDark = signal(false);
+  protected readonly why = computed(() => {
+    const { job, machine, rules } = this.work();
+    const read = restVoltsByBattery(job, machine.batteries.length);
+    const sum = read.every((v) => v !== null) ? read.reduce<number>((a, b) => a + b, 0) : null;
+    const shown = sum === null ? '' : `The battery reads ${volts(sum)}. `;
+    return shown + GUARD_DARK_WORDS[guardDark(sum, machine.systemVolts, rules)];
+  });
+
+  /** The wrong way round, or a short: nothing goes on before that is known. */
+  protected warns(): void {
+    this.reporter.report('stop.raised', { stop: 'polarity-unknown' });
+  }
+}
