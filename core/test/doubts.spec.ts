@@ -35,6 +35,20 @@ describe('doubtOf', () => {
     expect(lastDoubt(ran)).toBeNull();
   });
 
+  it('takes the charging volts of a machine that was found running, and questions its rest volts', () => {
+    const log = new Log();
+    log.take('circumstance.noted', { what: 'casualty-engine-runs', on: true });
+    log.take('reading.taken', reading('charging-idle', 14.2));
+    expect(lastDoubt(log)).toBeNull();
+    expect(evidenceOfJob(log.job, CAR, 0).map((e) => e.check)).toEqual(['charging']);
+    log.take('reading.taken', reading('rest', 12.6));
+    expect(lastDoubt(log)).toBe('too-soon');
+    // Stopped again: what is read then is its own.
+    log.take('circumstance.noted', { what: 'casualty-engine-runs', on: false });
+    log.take('reading.taken', reading('charging-idle', 14.3));
+    expect(log.job.readings.at(-1)!.during.casualtyRunning).toBeFalse();
+  });
+
   it('questions a crank above the rest volts', () => {
     const log = new Log();
     log.take('reading.taken', reading('rest', 11.9));

@@ -73,7 +73,10 @@ function contradictionOf(
   switch (reading.kind) {
     case 'charging-idle':
     case 'charging-loaded':
-      return !ran && !startsByWaking(machine) && reading.volts >= CHARGING_VOLTS * per12
+      return !ran &&
+        !reading.during.casualtyRunning &&
+        !startsByWaking(machine) &&
+        reading.volts >= CHARGING_VOLTS * per12
         ? 'charging-but-still'
         : null;
     case 'crank-minimum': {
@@ -88,6 +91,8 @@ function contradictionOf(
       const isHigh =
         isLeadAcid(chemistry) &&
         reading.volts > restVoltsAt(chemistry, 1, reading.tempC) + SURFACE_CHARGE_VOLTS;
+      // It was found running, and nothing tells that it was stopped.
+      if (!ran && reading.during.casualtyRunning) return 'too-soon';
       if (ran && minutesBetween(ran.endedAt!, reading.at) < SURFACE_MINUTES) return 'too-soon';
       if (isHigh) return 'surface-charge';
       const before = earlier.filter((r) => r.kind === 'rest' && r.battery === reading.battery).at(-1);

@@ -1,6 +1,6 @@
 import { coldestOf } from '../battery/bar.js';
 import type { ReadingKind } from '../diagnosis/vocabulary.js';
-import { anyClampOn, NOTHING_CONNECTED } from '../hookup/state.js';
+import { anyClampOn, NOTHING_CONNECTED, stands } from '../hookup/state.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import type { VerdictRecord } from '../verdict/conclude.js';
 import type { Attempt, Circumstances, Job, Reading } from './job.js';
@@ -36,6 +36,11 @@ export function hasStarted(job: Pick<Job, 'attempts'>): boolean {
   return job.attempts.at(-1)?.outcome === 'started';
 }
 
+/** True while its engine runs or its converter has taken over: started here, or noted as running when it was found. */
+export function engineRuns(job: Pick<Job, 'attempts' | 'hookup'>): boolean {
+  return hasStarted(job) || stands(job.hookup, 'casualty-engine-runs');
+}
+
 /** The temperature a job works with: found on the scene, or else reported with the call. */
 export function workingTempC(job: Pick<Job, 'scene' | 'call'>): number {
   return job.scene?.ambientC ?? job.call.ambientC;
@@ -54,7 +59,7 @@ export function circumstancesOf(job: Pick<Job, 'hookup' | 'attempts'>): Circumst
     donorRunning,
     packOn,
     pluggedIn,
-    casualtyRunning: hasStarted(job),
+    casualtyRunning: engineRuns(job),
     cranking: runningAttempt(job) !== null,
   };
 }

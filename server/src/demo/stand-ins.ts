@@ -1,7 +1,7 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
 import type { Cause } from '@voltrek/core/diagnosis';
-import { foldJob, hasStarted, type JobEvent, profileOfJob, runningAttempt } from '@voltrek/core/job';
+import { engineRuns, foldJob, type JobEvent, profileOfJob, runningAttempt } from '@voltrek/core/job';
 import { drawCase } from '@voltrek/core/practice';
 import { seededRandom } from '@voltrek/core/quantities';
 import { modelById } from '../atlas/repository.js';
@@ -82,7 +82,7 @@ export function placeOnTruth(
     const machine = job && (await modelById(database.db, job.modelId));
     if (!job || !machine) return;
     const profile = profileOfJob(job, machine);
-    const phase = isTry || runningAttempt(job) ? 'cranking' : hasStarted(job) ? 'running' : 'still';
+    const phase = isTry || runningAttempt(job) ? 'cranking' : engineRuns(job) ? 'running' : 'still';
     const setup = {
       profile,
       cause: causeOf(job.call.callNumber, job.call.title, profile),

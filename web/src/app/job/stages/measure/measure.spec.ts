@@ -68,6 +68,23 @@ describe('Measure', () => {
     expect(taken.volts).toBeCloseTo(9.4, 6);
   });
 
+  it('takes an engine that was found running as running, without a try', async () => {
+    const { fixture, root, pending } = show();
+    await fixture.whenStable();
+    const runs = root.querySelector<HTMLButtonElement>('.runs')!;
+    expect(runs.getAttribute('aria-pressed')).toBe('false');
+    runs.click();
+    await fixture.whenStable();
+    expect(pending().map((e) => e.data)).toEqual([{ what: 'casualty-engine-runs', on: true }]);
+    const noted = event('circumstance.noted', { what: 'casualty-engine-runs', on: true });
+    TestBed.resetTestingModule();
+    const running = show([opened(), noted]);
+    await running.fixture.whenStable();
+    expect(running.root.querySelector('.runs')!.getAttribute('aria-pressed')).toBe('true');
+    // What it charges with is asked first then.
+    expect(running.root.querySelector('.kinds .key[aria-checked=true]')!.textContent).toMatch(/charging/i);
+  });
+
   it('asks for the battery below first where the meter was at the far post', async () => {
     const [battery] = CAR.batteries;
     const string: Machine = { ...CAR, systemVolts: 24, batteries: [battery!, battery!] };

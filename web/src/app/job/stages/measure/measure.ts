@@ -23,7 +23,13 @@ import {
   ownVolts,
   type CheckId,
 } from '@voltrek/core/diagnosis';
-import { hasStarted, type ReadingSource, restVoltsByBattery, workingTempC } from '@voltrek/core/job';
+import {
+  engineRuns,
+  hasStarted,
+  type ReadingSource,
+  restVoltsByBattery,
+  workingTempC,
+} from '@voltrek/core/job';
 import { startsByWaking } from '@voltrek/core/machine';
 import { outOfRange } from '@voltrek/core/quantities';
 import { NumberPad } from '../../../shared/ui/number-pad';
@@ -88,7 +94,7 @@ export class Measure {
         .map((_, battery) => ({ kind, battery, name: measureName(kind, battery, machine.batteries.length) })),
     );
     const isCharging = ({ kind }: Choice): boolean => kind.check === 'charging';
-    return hasStarted(job)
+    return engineRuns(job)
       ? [...choices.filter(isCharging), ...choices.filter((c) => !isCharging(c))]
       : choices;
   });
@@ -319,6 +325,16 @@ export class Measure {
     }
     const found = findingOf(kind, figures, this.context());
     return found === null ? null : figureMeaning(this.work(), kind, found, figures);
+  }
+
+  /** Found running, no try of this job started it: then it is noted. */
+  protected readonly mayRun = computed(() => {
+    const { job, machine } = this.work();
+    return machine.engine !== null && job.closedAt === null && !hasStarted(job);
+  });
+  protected readonly runs = computed(() => engineRuns(this.work().job));
+  protected noteRunning(): void {
+    this.reporter.report('circumstance.noted', { what: 'casualty-engine-runs', on: !this.runs() });
   }
 
   /** Of the rest volts of a string's battery: its own, where the meter was at the chassis; null while its fellows are not read. */
