@@ -57,6 +57,15 @@ interface Choice {
 type Group = MeasureGroup | 'trace';
 
 const CELLS = 6;
+/** What is read with the engine off. */
+const STILL_ONLY: readonly CheckId[] = [
+  'rest',
+  'string-balance',
+  'key-on',
+  'conductance',
+  'load-test',
+  'drain',
+];
 
 /** The pad, the linked instruments, the readings taken, and what each one says. */
 @Component({
@@ -193,6 +202,8 @@ export class Measure {
     const found = this.suspected.result();
     if (!found || this.suspected.isStale()) return null;
     for (const { check, gainBits, settles, battery = 0 } of found.proposals) {
+      // While it runs the posts show what charges them.
+      if (this.runs() && STILL_ONLY.includes(check)) continue;
       const at = this.all().findIndex((c) => c.kind.check === check && c.battery === battery);
       if (at >= 0 && gainBits >= LEAST_GAIN_BITS) {
         const [one, other] = settles.map((cause) => CAUSE_WORDS[cause]);
