@@ -86,7 +86,7 @@ export function drawCrowd(
  */
 export function crowdAfter(crowd: Crowd, repairs: readonly Change[]): Crowd {
   return repairs.reduce((last: Crowd, repair): Crowd => {
-    const machines = last.machines.map((hidden) => repaired(hidden, repair, crowd.profile));
+    const machines = last.machines.map((hidden) => repaired(hidden, repair, last.profile));
     return {
       ...last,
       profile: repair.kind === 'battery-charged' ? { ...last.profile, tempC: repair.tempC } : last.profile,

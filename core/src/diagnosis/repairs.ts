@@ -71,8 +71,8 @@ const SET_BY_HAND: readonly CheckId[] = [
   'fuel-tap',
   'interlocks',
 ];
-/** Drop of a joint that asks for mending, V: where its check calls it worth cleaning. */
-const [MEND_FROM_VOLTS = 0] = checkOf('joint-plus').edges ?? [];
+/** A drop of this much while it cranks is worth cleaning, V; less is a sound joint: the first edge of the check itself. */
+export const [WORTH_CLEANING_VOLTS = 0] = checkOf('joint-plus').edges ?? [];
 
 /** True for a repair during which nothing may be joined. */
 export const needsStandstill = ({ kind }: Pick<Repair, 'kind'>): boolean => AT_STANDSTILL.includes(kind);
@@ -182,7 +182,9 @@ function goneFrom(hidden: HiddenMachine, repair: Repair): readonly Cause[] {
 }
 
 /** The same machine a day after its batteries were full: what leaks, drains or is shorted shows. */
-function recharged(hidden: HiddenMachine, { tempC }: Recharge, profile: DiagnosisProfile): HiddenMachine {
+function recharged(hidden: HiddenMachine, charge: Recharge, profile: DiagnosisProfile): HiddenMachine {
+  const { tempC } = charge;
+  const gone = curesOf(charge);
   const isSulphated = hidden.holds.includes('sulphated');
   const drainAh = hidden.holds.includes('drain') ? hidden.drainAmps * DAY_HOURS : 0;
   const batteries = hidden.batteries.map(({ overDischargedVolts: _deep, ...state }) => {
@@ -193,9 +195,7 @@ function recharged(hidden: HiddenMachine, { tempC }: Recharge, profile: Diagnosi
   const charged = {
     ...hidden,
     batteries,
-    holds: hidden.holds.filter(
-      (cause) => cause !== 'discharged' && cause !== 'left-on' && cause !== 'frozen',
-    ),
+    holds: hidden.holds.filter((cause) => !gone.includes(cause)),
   };
   return { ...charged, ...cranksOf(charged, { ...profile, tempC }) };
 }
@@ -269,5 +269,5 @@ export function repairsFor(
 
 function isBadDrop(found: Found | undefined): boolean {
   if (found === undefined) return false;
-  return typeof found === 'number' ? found >= MEND_FROM_VOLTS : found !== 'good';
+  return typeof found === 'number' ? found >= WORTH_CLEANING_VOLTS : found !== 'good';
 }

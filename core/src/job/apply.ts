@@ -6,7 +6,7 @@ import { DEFAULT_RULES } from '../rules/house-rules.js';
 import { rulesWith } from '../rules/rule-settings.js';
 import type { JobEvent } from './events.js';
 import { actionOf } from './hands.js';
-import type { Job } from './job.js';
+import type { Attempt, Job } from './job.js';
 import { circumstancesOf } from './queries.js';
 
 /**
@@ -193,13 +193,7 @@ function apply(job: Job, event: JobEvent): Job {
         attempts: [
           ...job.attempts,
           {
-            startedAt: timeOf(event),
-            endedAt: null,
-            outcome: null,
-            seconds: null,
-            lowestVolts: null,
-            restSeconds: 0,
-            restFor: 'rule',
+            ...tried(timeOf(event)),
             helped: anyClampOn(job.hookup),
             sourceId: helper?.sourceId ?? null,
             starterAmps: helper?.starterAmps ?? null,
@@ -226,19 +220,11 @@ function apply(job: Job, event: JobEvent): Job {
         attempts: [
           ...job.attempts,
           {
-            startedAt: timeOf(event),
+            ...tried(timeOf(event)),
             endedAt: timeOf(event),
             outcome: event.data.started ? 'started' : 'nothing',
             seconds: 0,
-            lowestVolts: null,
-            restSeconds: 0,
-            restFor: 'rule',
-            helped: false,
-            sourceId: null,
-            starterAmps: null,
-            optionId: null,
             rolled: true,
-            waitedMinutes: 0,
           },
         ],
       };
@@ -270,6 +256,22 @@ function apply(job: Job, event: JobEvent): Job {
     }
   }
 }
+
+/** A try that begins now, by the machine itself. */
+const tried = (startedAt: string): Attempt => ({
+  startedAt,
+  endedAt: null,
+  outcome: null,
+  seconds: null,
+  lowestVolts: null,
+  restSeconds: 0,
+  restFor: 'rule',
+  helped: false,
+  sourceId: null,
+  starterAmps: null,
+  optionId: null,
+  waitedMinutes: 0,
+});
 
 function without(findings: Job['findings'], checks: readonly CheckId[]): Job['findings'] {
   return Object.fromEntries(Object.entries(findings).filter(([check]) => !checks.includes(check as CheckId)));

@@ -202,7 +202,7 @@ export interface EventData {
     readonly dateMark?: string;
   };
   'job.closed': { readonly note: string };
-  /** What a verdict promised has been done; the one event that a closed job still takes. */
+  /** What a verdict promised has been done; with the recheck all that a closed job still takes. */
   'follow-up.done': { readonly kind: FollowUp['kind'] };
   /** The recheck that a verdict promised, taken on a closed job: what was read, and the verdict over all of it. */
   'recheck.taken': Recheck & { readonly verdict: VerdictRecord };

@@ -1,15 +1,14 @@
 import { type BadJoints, aloneRescue } from '../circuit/rescue.js';
 import { crankPoint } from '../crank/quick.js';
-import { type CheckId, checkOf, LAMPS_AMPS } from '../diagnosis/checks.js';
+import { type CheckId, LAMPS_AMPS } from '../diagnosis/checks.js';
 import { usualBadJointOhms } from '../diagnosis/draw-hidden.js';
+import { WORTH_CLEANING_VOLTS } from '../diagnosis/repairs.js';
 import type { Machine } from '../machine/machine.js';
 import type { CasualtyBatteries } from '../plan/casualty-batteries.js';
 import { bisect } from '../quantities/bisect.js';
 import type { Job } from './job.js';
 
 const JOINT_CHECKS: readonly CheckId[] = ['joint-plus', 'joint-minus', 'look-joints'];
-/** A drop of this much while it cranks is worth cleaning, V; less is a sound joint: the first edge of the check itself. */
-const [WORTH_CLEANING_VOLTS = 0] = checkOf('joint-plus').edges ?? [];
 /** What stands for an outcome that was only tapped, V: the middle of its band. */
 const DROP_OF_WORD: Readonly<Record<string, number>> = {
   good: 0.1,

@@ -4,7 +4,7 @@ import { POLARITY_SIGNS_NEEDED } from '../diagnosis/vocabulary.js';
 import { type ClampId, isSourceClamp } from '../circuit/rescue.js';
 import { anyClampOn, clampsInHand, SPARE_POSTS, stands } from '../hookup/state.js';
 import { type Machine, takesClamp } from '../machine/machine.js';
-import { type RollingStartBar, rollingStart } from '../machine/rolling-start.js';
+import { rollingStart } from '../machine/rolling-start.js';
 import { outOfRange, TYPED_RANGES } from '../quantities/range.js';
 import { LEAST_GAP_MM } from '../reach/pose.js';
 import type { HouseRules } from '../rules/house-rules.js';
@@ -197,9 +197,7 @@ function refuseOn(
       if (anyClampOn(hookup)) return 'clamps-still-on';
       if (runningAttempt(job)) return 'attempt-running';
       if (hasStarted(job)) return 'already-running';
-      return rollingStart(machine, ANYWHERE).bars.some((bar) => NEVER_ROLLED.includes(bar))
-        ? 'cannot-roll'
-        : null;
+      return rollingStart(machine, ANYWHERE).allowed ? null : 'cannot-roll';
     case 'rules.adopted':
       return Object.entries(next.data.rules).some(([key, value]) => ruleFault(key, value) !== null)
         ? 'value-out-of-range'
@@ -255,9 +253,8 @@ function overridden(job: Job, rule: keyof HouseRules): boolean {
   return job.overrides.some((o) => o.rule === rule && o.at >= since);
 }
 
-/** What no slope changes. A scene that bars it may have been left since. */
+/** Where nothing but the machine itself bars rolling: a scene that does may have been left since. */
 const ANYWHERE = { sloping: true, ontoRoad: false, restVolts: null };
-const NEVER_ROLLED: readonly RollingStartBar[] = ['wakes', 'not-manual', 'no-gearbox'];
 
 /** Seconds of rest still owed to starter and leads at the moment `at`; zero once overridden. */
 export function restSecondsLeft(job: Job, at: string, rules: HouseRules): number {

@@ -308,8 +308,8 @@ function rule(
   if (also && lead.share >= Math.max(bad, flat))
     return told('not-the-battery', 'fault-elsewhere', lead.causes);
   const repairs = mendedHere(crowd, shares);
-  const isWell = shareOfAny(crowd, shares, BATTERY_CAUSES) < BATTERY_SHARE;
-  if (isWell && repairs.length > 0 && evidence.some(showsItHeld)) {
+  const isWell = (): boolean => shareOfAny(crowd, shares, BATTERY_CAUSES) < BATTERY_SHARE;
+  if (repairs.length > 0 && evidence.some(showsItHeld) && isWell()) {
     const causes = [...new Set(repairs.flatMap(curesOf))];
     return { ...alone('repaired', 'mended-here', causes), suspect: SUSPECT_OF[causes[0]!], wasMended: true };
   }
@@ -325,7 +325,7 @@ function rule(
       ? alone('not-known', 'undecided', lead.causes)
       : { ...told('keep', 'sound-and-charged', REPLACE_CAUSES), isAgainst: true };
   }
-  if (isWell) return alone('not-known', 'undecided', lead.causes);
+  if (isWell()) return alone('not-known', 'undecided', lead.causes);
   if (isCharged) return alone('not-known', 'load-it-now', BATTERY_CAUSES);
   // What was left on explains a death in service; without it the battery has had its warning.
   const isExplained = shareOfAny(crowd, shares, ['left-on']) > EXPLAINED_SHARE;

@@ -7,7 +7,7 @@ import { Store } from '@ngrx/store';
 import { selectWork } from '../shared/job/job-selectors';
 import { Reporter } from '../shared/job/reporter';
 import { Stepper } from '../shared/ui/stepper';
-import { CHECK_WORDS, FINDING_NAMES } from '../shared/words/diagnosis-words';
+import { FINDING_NAMES, outcomesNamed } from '../shared/words/diagnosis-words';
 import { CONSUMER_WORDS, leftOnLine } from '../shared/words/left-on-words';
 
 /** What a driver tells, as it comes up: what was left on, how it stood and is used, what came before. */
@@ -152,7 +152,7 @@ export class DriverSaysDialog {
       check,
       ask: FINDING_NAMES[check],
       given: work.job.findings[check] ?? null,
-      outcomes: Object.entries(CHECK_WORDS[check].outcomes ?? {}).map(([found, name]) => ({ found, name })),
+      outcomes: outcomesNamed(check),
     }));
   });
 
@@ -179,7 +179,6 @@ export class DriverSays {
   open(): void {
     this.modals.open(DriverSaysDialog, {
       ariaLabelledBy: 'driver-says-title',
-      backdrop: 'static',
       scrollable: true,
       size: 'lg',
     });

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { LEAST_GAIN_BITS, type CheckId, checkOf } from '@voltrek/core/diagnosis';
 import type { Stage } from '@voltrek/core/job';
-import { CAUSE_WORDS, CHECK_WORDS } from '../shared/words/diagnosis-words';
+import { CAUSE_WORDS, CHECK_WORDS, outcomesNamed } from '../shared/words/diagnosis-words';
 import { percent } from '../shared/words/figures';
 import { batteryWord } from '../shared/words/words';
 import { PlanRunner } from '../workers/plan-runner';
@@ -200,9 +200,7 @@ export class Suspects {
   );
   protected readonly outcomes = computed(() => {
     const best = this.best();
-    return best
-      ? Object.entries(CHECK_WORDS[best.check].outcomes ?? {}).map(([found, name]) => ({ found, name }))
-      : [];
+    return best ? outcomesNamed(best.check) : [];
   });
   protected readonly settles = computed(() =>
     (this.best()?.settles ?? [])

@@ -168,6 +168,10 @@ export const CHECK_WORDS: Record<
   'both-batteries': { ask: 'Both batteries present and linked', outcomes: { fault: 'no', clear: 'yes' } },
 };
 
+/** The outcomes that a check is answered with by a tap, each by its name; none where it is answered by a figure. */
+export const outcomesNamed = (check: CheckId): { readonly found: string; readonly name: string }[] =>
+  Object.entries(CHECK_WORDS[check].outcomes ?? {}).map(([found, name]) => ({ found, name }));
+
 /** What a check found, by name, for a ledger and a sheet. */
 export const FINDING_NAMES: Record<CheckId, string> = {
   symptom: 'It does',

@@ -1,9 +1,8 @@
 import type { Advice } from '@voltrek/core/job';
 import type { VerdictRecord } from '@voltrek/core/verdict';
-import { hoursWords } from './plan-words';
+import { CHEMISTRY_WORDS, hoursWords } from './plan-words';
 import { repairedPart } from './repair-words';
 import { driveWords } from './words';
-import { CHEMISTRY_WORDS } from './plan-words';
 import { SUSPECT_WORDS } from './verdict-words';
 
 /** What was wrong, as an owner is told it. */

@@ -33,7 +33,7 @@ import {
 import { startsByWaking } from '@voltrek/core/machine';
 import { outOfRange } from '@voltrek/core/quantities';
 import { NumberPad } from '../../../shared/ui/number-pad';
-import { CAUSE_WORDS, CHECK_WORDS } from '../../../shared/words/diagnosis-words';
+import { CAUSE_WORDS, outcomesNamed } from '../../../shared/words/diagnosis-words';
 import { volts } from '../../../shared/words/figures';
 import { FIGURE_WORDS, GROUP_WORDS, measureName } from '../../../shared/words/measure-words';
 import { READING_WORDS } from '../../../shared/words/words';
@@ -144,12 +144,7 @@ export class Measure {
     const { entry } = this.chosen().kind;
     return entry === 'milliamps' ? 'mA' : entry === 'ccaAmps' ? 'A' : 'V';
   });
-  protected readonly outcomes = computed(() =>
-    Object.entries(CHECK_WORDS[this.chosen().kind.check].outcomes ?? {}).map(([found, name]) => ({
-      found,
-      name,
-    })),
-  );
+  protected readonly outcomes = computed(() => outcomesNamed(this.chosen().kind.check));
 
   protected readonly value = computed(() => figureOf(this.chosen().kind, this.text()));
   protected readonly display = computed(() => {
