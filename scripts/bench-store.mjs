@@ -38,6 +38,7 @@ export async function benchStore(jobs) {
     const url = `http://127.0.0.1:${server.address().port}`;
     await lists(url, client);
     await appends(url);
+    await imports(url);
     server.closeAllConnections();
     await new Promise((done) => server.close(done));
   } finally {
@@ -223,6 +224,43 @@ async function lists(url, client) {
     const ratio = middle(both.map(([a, b]) => a / b));
     print(name, `${ours.toFixed(1)} ms; raw SQL ${hand.toFixed(1)} ms; ratio ${ratio.toFixed(1)}`);
   }
+}
+
+/** What an atlas of that size costs to read, to compare and to bring in, and how long a tap waits meanwhile at the most. */
+const MODELS = 5_000;
+
+async function imports(url) {
+  const atlas = await (await fetch(`${url}/api/models/export.json`)).json();
+  const machines = Array.from({ length: MODELS }, (_, i) => {
+    const machine = atlas.machines[i % atlas.machines.length];
+    return { ...machine, id: `bench-${i}`, model: `${machine.model} ${i}` };
+  });
+  const file = new Blob([JSON.stringify({ ...atlas, machines })]);
+  const [crew] = await (await fetch(`${url}/api/crew`)).json();
+  const send = async (path, fields) => {
+    const form = new FormData();
+    for (const [name, value] of Object.entries(fields)) form.append(name, value);
+    form.append('file', file, 'atlas.json');
+    const waits = [];
+    let isDone = false;
+    const tapping = (async () => {
+      while (!isDone) waits.push(await timed(async () => (await fetch(`${url}/api/board`)).text()));
+    })();
+    const began = performance.now();
+    const response = await fetch(`${url}${path}`, { method: 'POST', body: form });
+    const report = await response.json();
+    if (!response.ok) throw new Error(`${path}: ${response.status} ${JSON.stringify(report)}`);
+    const took = performance.now() - began;
+    isDone = true;
+    await tapping;
+    print(
+      `${path}, ${MODELS} models`,
+      `${(took / 1000).toFixed(1)} s; a tap meanwhile waits ${middle([...waits]).toFixed(0)} ms, ${Math.max(...waits).toFixed(0)} ms at the most`,
+    );
+    return report;
+  };
+  const { basis } = await send('/api/models/preview', {});
+  await send('/api/models/import', { by: crew.id, basis: String(basis) });
 }
 
 const SCENE = { place: 'yard', sloping: false, dark: true, enclosed: false, mainsNear: false };

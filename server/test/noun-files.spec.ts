@@ -1,10 +1,11 @@
+import { text as textFrom } from 'node:stream/consumers';
 import { randomUUID } from 'node:crypto';
 import { FILE_NOUNS, type FileNoun, type ImportReport } from '@voltrek/contracts';
 import { NOUN_ROWS, type NounRow } from '@voltrek/contracts/noun-files';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import fc from 'fast-check';
 import type supertest from 'supertest';
-import { writeMachine, allMachines } from '../src/atlas/repository.js';
+import { allMachines, type ChangedEntry, writeMachines } from '../src/atlas/repository.js';
 import { openInMemory, SNAPSHOT } from '../src/db/database.js';
 import { crew } from '../src/db/schema.js';
 import { loadDemo } from '../src/demo/load.js';
@@ -15,12 +16,6 @@ import { rebuild } from '../src/jobs/rebuild.js';
 import { openJob, send, sharedServer } from './shared-server.js';
 
 const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
-
-async function whole(pieces: AsyncGenerator<string>): Promise<string> {
-  let text = '';
-  for await (const piece of pieces) text += piece;
-  return text;
-}
 
 async function exported(noun: FileNoun, form: 'json' | 'csv'): Promise<string> {
   const { api } = await sharedServer();
@@ -65,20 +60,17 @@ describe('files of crew, kit, vehicles, batteries, calls and jobs', () => {
       await loadDemo(empty, new Date(), true);
       await db.insert(crew).values({ id: 'crew-1', name: 'First', role: 'crew-lead' });
       await db.transaction(async (tx) => {
-        for (const machine of await allMachines(database.db))
-          await writeMachine(tx, machine, 'maker', 1, {
-            kind: 'imported',
-            by: 'crew-1',
-            at: new Date(),
-            note: '',
-          });
+        const entries: ChangedEntry[] = [];
+        for await (const machine of allMachines(database.db)) entries.push({ machine, revision: 1 });
+        const change = { kind: 'imported', by: 'crew-1', at: new Date(), note: '' } as const;
+        await writeMachines(tx, entries, 'maker', change);
       });
       for (const noun of FILE_NOUNS) {
-        const file = await whole(form(database.db, noun));
+        const file = await textFrom(form(database.db, noun));
         const { basis, faults } = await previewNoun(db, noun, bytes(file));
         expect(faults).withContext(noun).toEqual([]);
         await importNoun(empty, noun, bytes(file), 'crew-1', basis);
-        expect(await whole(form(db, noun)))
+        expect(await textFrom(form(db, noun)))
           .withContext(noun)
           .toBe(file);
       }
@@ -232,10 +224,9 @@ describe('files of crew, kit, vehicles, batteries, calls and jobs', () => {
           writeCsvRows(
             rows.map((r) => ({ row: 'vehicle', ...cellsOf(description, r) })),
             columns,
-            false,
           );
         const faults: { line: number; path: string; message: string }[] = [];
-        const read = readCsvRows(file, columns, ['row'], faults);
+        const read = [...readCsvRows(file, columns, ['row'], faults)];
         expect(faults).toEqual([]);
         expect(read.map(({ cells }) => rowOf(description, cells))).toEqual(rows);
       }),

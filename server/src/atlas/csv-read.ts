@@ -2,7 +2,7 @@ import type { RowFault } from '@voltrek/contracts';
 import type { Machine } from '@voltrek/core/machine';
 import { type Column, COLUMNS, type Part, PARTS } from './csv-columns.js';
 import { type CsvRow, readCsvRows } from '../files/csv-rows.js';
-import { FAULTS_MOST, type FoundRow } from '../files/found-row.js';
+import { FAULTS_MOST, type FoundRow, turns } from '../files/found-row.js';
 
 type Draft = { -readonly [K in keyof Machine]?: unknown } & {
   glass: unknown[];
@@ -22,22 +22,20 @@ interface Collected {
 }
 
 /**
- * Reads what `toCsv` writes, or a spreadsheet saved of it. Machines come out unchecked; what a row itself gets wrong is told by line.
+ * Reads what `toCsv` writes, or a spreadsheet saved of it. Parts may stand anywhere below their machine, so that machines come out, unchecked,
+ * when the file has been read; what a row itself gets wrong is told by line. Taps have their turn meanwhile.
  */
-export function parseCsv(content: string): { rows: FoundRow[]; faults: RowFault[] } {
-  const faults: RowFault[] = [];
+export async function parseCsv(content: string, faults: RowFault[]): Promise<FoundRow[]> {
   const found = new Map<string, Collected>();
+  const turn = turns();
   for (const { cells, line } of readCsvRows(content, COLUMNS, ['model_id', 'row'], faults)) {
     if (faults.length >= FAULTS_MOST) break;
     takeRow(cells, line, found, (path, message) => faults.push({ line, path, message }));
+    await turn();
   }
-  const rows = [...found.values()].map(
-    ({ draft, lines }): FoundRow => ({
-      value: draft,
-      lineOf: (path) => lineFor(lines, path),
-    }),
+  return [...found.values()].map(
+    ({ draft, lines }): FoundRow => ({ value: draft, lineOf: (path) => lineFor(lines, path) }),
   );
-  return { rows, faults };
 }
 
 /** Line of the innermost part that the path names. */

@@ -12,12 +12,13 @@ const rectCells = (rect: Machine['wheels'][number]): Cells => ({
   length_mm: rect.lengthMm,
 });
 
-/** Machines as comma-separated values, UTF-8. `parseCsv` of csv-read reads exactly this. */
-export function toCsv(machines: readonly Machine[]): string {
-  const rows = machines.flatMap((machine) =>
-    rowsOf(machine).map(([row, cells]) => ({ ...cells, model_id: machine.id, row })),
-  );
-  return writeCsvRows(rows, COLUMNS, true);
+/** Machines as comma-separated values, UTF-8, in pieces as they come. `parseCsv` of csv-read reads exactly this. */
+export async function* toCsv(machines: AsyncIterable<Machine> | Iterable<Machine>): AsyncGenerator<string> {
+  yield `${COLUMNS.join(',')}\n`;
+  for await (const machine of machines) {
+    const rows = rowsOf(machine).map(([row, cells]) => ({ ...cells, model_id: machine.id, row }));
+    yield writeCsvRows(rows, COLUMNS);
+  }
 }
 
 function rowsOf(m: Machine): [Part, Cells][] {

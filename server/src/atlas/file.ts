@@ -3,11 +3,11 @@ import { type ImportReport, parseMachine, type RowFault, ValidationError } from 
 import type { Machine } from '@voltrek/core/machine';
 import { isTemplate } from '@voltrek/core/template';
 import { requireCrew } from '../crew/repository.js';
-import type { Database, Tx } from '../db/database.js';
+import type { Database } from '../db/database.js';
 import { HttpProblem } from '../http/problem.js';
-import { allMachines, atlasBasis, entryById, writeMachine } from './repository.js';
+import { atlasBasis, type ChangedEntry, entriesByIds, writeMachines } from './repository.js';
 import { parseCsv } from './csv-read.js';
-import { atFault, FAULTS_MOST, rowFaults, textOf, turnFor } from '../files/found-row.js';
+import { atFault, FAULTS_MOST, rowFaults, textOf, turns } from '../files/found-row.js';
 import { parseJson } from './json.js';
 
 /** Checked machines of a file, and what is wrong with it by line, up to the most that are told. Taps have their turn meanwhile. */
@@ -15,12 +15,14 @@ export async function readAtlasFile(
   upload: Uint8Array,
 ): Promise<{ machines: Machine[]; faults: RowFault[] }> {
   const text = textOf(upload);
-  const { rows, faults } = text.trimStart().startsWith('{') ? parseJson(text) : parseCsv(text);
+  const faults: RowFault[] = [];
+  const rows = text.trimStart().startsWith('{') ? parseJson(text, faults) : await parseCsv(text, faults);
   const machines: Machine[] = [];
   const seen = new Set<string>();
-  for (const [i, { value, lineOf }] of rows.entries()) {
+  const turn = turns();
+  for (const { value, lineOf } of rows) {
     if (faults.length >= FAULTS_MOST) break;
-    await turnFor(i);
+    await turn();
     try {
       const machine = parseMachine(value);
       if (seen.has(machine.id))
@@ -42,26 +44,55 @@ export async function readAtlasFile(
   return { machines, faults };
 }
 
-/** What importing this file would change, without changing anything. */
-export async function previewImport(db: Database['db'] | Tx, upload: Uint8Array): Promise<ImportReport> {
+interface Compared {
+  readonly report: ImportReport;
+  /** Entries as they would be written: those that are new or differ. */
+  readonly writes: readonly ChangedEntry[];
+}
+
+const ROWS_AT_ONCE = 100;
+
+/** What a file would change. Taps have their turn meanwhile. */
+async function compare(db: Database['db'], upload: Uint8Array): Promise<Compared> {
+  const basis = await atlasBasis(db);
   const { machines, faults } = await readAtlasFile(upload);
-  const known = new Map((await allMachines(db)).map((m) => [m.id, m]));
-  const name = (m: Machine): string => `${m.maker} ${m.model}`;
-  const changed = machines.flatMap((machine) => {
-    const before = known.get(machine.id);
-    const parts = before ? changedParts(before, machine) : [];
-    return parts.length > 0 ? [{ name: name(machine), parts }] : [];
-  });
-  const added = machines.filter((m) => !known.has(m.id)).map(name);
+  const added: string[] = [];
+  const changed: { name: string; parts: string[] }[] = [];
+  const writes: ChangedEntry[] = [];
+  const turn = turns();
+  for (let from = 0; from < machines.length; from += ROWS_AT_ONCE) {
+    const some = machines.slice(from, from + ROWS_AT_ONCE);
+    const known = await entriesByIds(
+      db,
+      some.map(({ id }) => id),
+    );
+    for (const machine of some) {
+      await turn();
+      const name = `${machine.maker} ${machine.model}`;
+      const before = known.get(machine.id);
+      const parts = before ? changedParts(before.machine, machine) : [];
+      if (!before) added.push(name);
+      else if (parts.length > 0) changed.push({ name, parts });
+      else continue;
+      writes.push({ machine, revision: (before?.revision ?? 0) + 1 });
+    }
+  }
   return {
-    added,
-    changed,
-    same: machines.length - added.length - changed.length,
-    faults: faults.slice(0, FAULTS_MOST),
-    basis: await atlasBasis(db),
-    applied: false,
+    report: {
+      added,
+      changed,
+      same: machines.length - writes.length,
+      faults: faults.slice(0, FAULTS_MOST),
+      basis,
+      applied: false,
+    },
+    writes,
   };
 }
+
+/** What importing this file would change, without changing anything. */
+export const previewImport = async (db: Database['db'], upload: Uint8Array): Promise<ImportReport> =>
+  (await compare(db, upload)).report;
 
 /** Parts of an entry that differ, by name. Compared as JSON holds them, so that a part left out equals one that is undefined. */
 function changedParts(before: Machine, after: Machine): string[] {
@@ -73,31 +104,24 @@ function changedParts(before: Machine, after: Machine): string[] {
 }
 
 /**
- * Imports a file, all of it or nothing.
+ * Imports a file, all of it or nothing. It is read and compared first: the transaction, which holds up everybody, only writes.
  *
  * @param basis of the preview that was agreed to
  * @throws HttpProblem 422 when any row is at fault, 409 when the atlas changed since the preview
  */
 export async function applyImport(
-  database: Database,
+  { db }: Database,
   upload: Uint8Array,
   by: string,
   basis: number,
 ): Promise<ImportReport> {
-  const report = await database.db.transaction(async (tx) => {
-    await requireCrew(tx, by);
-    const preview = await previewImport(tx, upload);
-    if (preview.faults.length > 0) throw atFault(preview.faults);
-    if (preview.basis !== basis)
+  await requireCrew(db, by);
+  const { report, writes } = await compare(db, upload);
+  if (report.faults.length > 0) throw atFault(report.faults);
+  await db.transaction(async (tx) => {
+    if (report.basis !== basis || (await atlasBasis(tx)) !== basis)
       throw new HttpProblem(409, 'The atlas changed since the preview. Look at the preview again.');
-    const at = new Date();
-    for (const machine of (await readAtlasFile(upload)).machines) {
-      const before = await entryById(tx, machine.id);
-      if (before && changedParts(before.machine, machine).length === 0) continue;
-      const revision = (before?.revision ?? 0) + 1;
-      await writeMachine(tx, machine, 'found-once', revision, { kind: 'imported', by, at, note: '' });
-    }
-    return { ...preview, applied: true };
+    await writeMachines(tx, writes, 'found-once', { kind: 'imported', by, at: new Date(), note: '' });
   });
-  return report;
+  return { ...report, applied: true };
 }

@@ -1,6 +1,5 @@
 import type { RowFault } from '@voltrek/contracts';
-import type { Machine } from '@voltrek/core/machine';
-import { type DocumentForm, documentEnds, readDocument } from '../files/document.js';
+import { type DocumentForm, rowsOfDocument } from '../files/document.js';
 import type { FoundRow } from '../files/found-row.js';
 
 /** How the atlas calls itself. */
@@ -13,19 +12,13 @@ const OF_VERSION_1: readonly (readonly [was: string, now: string])[] = [
   ['"block-', '"battery-'],
 ];
 
-/** Machines as one JSON document, one machine a line. */
-export function toJson(machines: readonly Machine[]): string {
-  const [head, tail] = documentEnds(ATLAS_FORM);
-  return `${head}${machines.map((m) => JSON.stringify(m)).join(',\n')}${tail}`;
-}
-
 /**
- * Reads what `toJson` writes, or wrote in its first version, laid out in any way. Machines come out unchecked; faults of the document are
- * told by line.
+ * Reads a document of machines, of this version or the first, laid out in any way. Machines come out unchecked, one by one; faults of the
+ * document are told by line.
  */
-export function parseJson(given: string): { rows: FoundRow[]; faults: RowFault[] } {
+export function parseJson(given: string, faults: RowFault[]): Generator<FoundRow> {
   const isFirst = /^[^\n]{0,200}"version"\s*:\s*1\b/.test(given);
-  if (!isFirst) return readDocument(given, ATLAS_FORM);
+  if (!isFirst) return rowsOfDocument(given, ATLAS_FORM, faults);
   const content = OF_VERSION_1.reduce((text, [was, now]) => text.replaceAll(was, now), given);
-  return readDocument(content, { ...ATLAS_FORM, version: 1 });
+  return rowsOfDocument(content, { ...ATLAS_FORM, version: 1 }, faults);
 }

@@ -2,9 +2,10 @@ import type { AtlasEntry, ChangeKind, Confidence, MachineSearch, MachineSummary 
 import { type Machine, MACHINE_CLASSES } from '@voltrek/core/machine';
 import { templateId } from '@voltrek/core/template';
 import type { KitItem } from '@voltrek/core/sources';
-import { and, asc, count, desc, eq, like, max, notInArray, type SQL, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, inArray, like, max, notInArray, type SQL, sql } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
 import { modelChanges, modelPhotos, models } from '../db/schema.js';
+import { insertAll, upsert } from '../db/many-rows.js';
 import { plainLike, wordsOf } from '../db/words.js';
 import { notFound } from '../http/problem.js';
 import { searchTextOf } from './search-text.js';
@@ -104,14 +105,32 @@ export async function modelSummary(db: Db | Tx, id: string): Promise<MachineSumm
   return row ? summaryOf(row) : null;
 }
 
-/** Every machine but those that stand for a class, by maker and model. */
-export async function allMachines(db: Db | Tx): Promise<Machine[]> {
+const PAGE = 100;
+
+/** Every machine but those that stand for a class, by maker and model, a page at a time. */
+export async function* allMachines(db: Db | Tx): AsyncGenerator<Machine> {
+  const place = sql`(${models.maker}, ${models.model}, ${models.id})`;
+  let last: Machine | undefined;
+  do {
+    const behind = last && sql`${place} > (${last.maker}, ${last.model}, ${last.id})`;
+    const page = await db
+      .select({ detail: models.detail })
+      .from(models)
+      .where(and(notInArray(models.id, TEMPLATE_IDS), behind))
+      .orderBy(asc(models.maker), asc(models.model), asc(models.id))
+      .limit(PAGE);
+    yield* page.map(({ detail }) => detail);
+    last = page.length === PAGE ? page.at(-1)!.detail : undefined;
+  } while (last);
+}
+
+/** Those of these entries that stand, by id; machines of a class too. */
+export async function entriesByIds(db: Db | Tx, ids: readonly string[]): Promise<Map<string, ChangedEntry>> {
   const rows = await db
-    .select({ detail: models.detail })
+    .select({ machine: models.detail, revision: models.revision })
     .from(models)
-    .where(notInArray(models.id, TEMPLATE_IDS))
-    .orderBy(asc(models.maker), asc(models.model));
-  return rows.map((row) => row.detail);
+    .where(inArray(models.id, [...ids]));
+  return new Map(rows.map((row) => [row.machine.id, row]));
 }
 
 /** The atlas entry of the kit's donor vehicle; null when the kit has none. */
@@ -163,27 +182,27 @@ export interface ChangeNote {
   readonly note: string;
 }
 
-/** Writes an entry, new or changed, with its change. Call inside a transaction. */
-export async function writeMachine(
+/** An entry as a change leaves it. */
+export interface ChangedEntry {
+  readonly machine: Machine;
+  readonly revision: number;
+}
+
+/** Writes entries, new or changed, each with its change. Call inside a transaction. */
+export async function writeMachines(
   tx: Tx,
-  machine: Machine,
+  entries: readonly ChangedEntry[],
   confidence: Confidence,
-  revision: number,
   change: ChangeNote,
 ): Promise<void> {
-  const { id, maker, model, machineClass } = machine;
-  const row = {
-    id,
-    maker,
-    model,
-    machineClass,
-    detail: machine,
-    confidence,
-    revision,
-    searchText: searchTextOf(machine),
-  };
-  await tx.insert(models).values(row).onConflictDoUpdate({ target: models.id, set: row });
-  await tx.insert(modelChanges).values({ modelId: id, revision, detail: machine, ...change });
+  const rows = entries.map(({ machine, revision }) => {
+    const { id, maker, model, machineClass } = machine;
+    const searchText = searchTextOf(machine);
+    return { id, maker, model, machineClass, detail: machine, confidence, revision, searchText };
+  });
+  await upsert(tx, models, models.id, rows);
+  const changes = rows.map(({ id: modelId, revision, detail }) => ({ modelId, revision, detail, ...change }));
+  await insertAll(tx, modelChanges, changes);
 }
 
 /** Notes a change that leaves the entry's content as it was. Call inside a transaction. */

@@ -1,14 +1,15 @@
+import { Readable } from 'node:stream';
 import { machineSchema, parseConfirmation, parseEntryChange, UUID_PATTERN } from '@voltrek/contracts';
 import { convertSchema } from '@sodaru/yup-to-json-schema';
 import { Router } from 'express';
 import type { Database } from '../db/database.js';
 import { notFound } from '../http/problem.js';
 import { toCsv } from './csv-write.js';
-import { documentSchema } from '../files/document.js';
+import { documentSchema, writeDocument } from '../files/document.js';
 import { IMPORT_BYTES_MAX } from '../files/found-row.js';
 import { bodyId, formBasis, sentFile, upload } from '../files/upload.js';
 import { applyImport, previewImport } from './file.js';
-import { ATLAS_FORM, toJson } from './json.js';
+import { ATLAS_FORM } from './json.js';
 import { PHOTO_BYTES_MAX } from './photo.js';
 import { allMachines, entryById, photoById, searchMachines } from './repository.js';
 import { addEntry, confirmEntry, correctEntry, keepPhoto } from './service.js';
@@ -25,17 +26,13 @@ export function atlasRoutes(database: Database): Router {
   router.get('/schema.json', (_request, response) => {
     response.json(documentSchema(ATLAS_FORM, convertSchema(machineSchema)));
   });
-  router.get('/export.json', async (_request, response) => {
-    response
-      .attachment('atlas.json')
-      .type('application/json')
-      .send(toJson(await allMachines(db)));
+  router.get('/export.json', (_request, response) => {
+    response.attachment('atlas.json').type('application/json');
+    Readable.from(writeDocument(ATLAS_FORM, allMachines(db))).pipe(response);
   });
-  router.get('/export.csv', async (_request, response) => {
-    response
-      .attachment('atlas.csv')
-      .type('text/csv')
-      .send(toCsv(await allMachines(db)));
+  router.get('/export.csv', (_request, response) => {
+    response.attachment('atlas.csv').type('text/csv');
+    Readable.from(toCsv(allMachines(db))).pipe(response);
   });
   router.post('/preview', upload(IMPORT_BYTES_MAX).single('file'), async (request, response) => {
     response.json(await previewImport(db, sentFile(request)));

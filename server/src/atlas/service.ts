@@ -4,7 +4,7 @@ import { isTemplate } from '@voltrek/core/template';
 import { requireCrew } from '../crew/repository.js';
 import type { Database, Tx } from '../db/database.js';
 import { HttpProblem, notFound } from '../http/problem.js';
-import { addPhoto, entryById, noteChange, writeMachine } from './repository.js';
+import { addPhoto, entryById, noteChange, writeMachines } from './repository.js';
 import { photoFrom } from './photo.js';
 
 /** A change in one transaction, on the disk before it is acknowledged; gives the entry as it then stands. */
@@ -37,7 +37,12 @@ export function addEntry(database: Database, { machine, by, note }: EntryChange)
     await requireCrew(tx, by);
     if (await entryById(tx, parsed.id))
       throw new HttpProblem(409, `There is already a machine ${parsed.id}.`);
-    await writeMachine(tx, parsed, 'found-once', 1, { kind: 'added', by, at: new Date(), note });
+    await writeMachines(tx, [{ machine: parsed, revision: 1 }], 'found-once', {
+      kind: 'added',
+      by,
+      at: new Date(),
+      note,
+    });
   });
 }
 
@@ -55,7 +60,7 @@ export function correctEntry(
     const { revision } = await requireEntry(tx, id);
     if (revision !== basedOn)
       throw new HttpProblem(409, 'Somebody changed this entry meanwhile. Look at it again, then correct it.');
-    await writeMachine(tx, parsed, 'found-once', revision + 1, {
+    await writeMachines(tx, [{ machine: parsed, revision: revision + 1 }], 'found-once', {
       kind: 'corrected',
       by,
       at: new Date(),

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { type CrewMember, parseMachine } from '@voltrek/contracts';
+import { type CrewMember, parseMachine, type RowFault } from '@voltrek/contracts';
 import type { BatteryRating } from '@voltrek/core/battery';
 import type { Cause } from '@voltrek/core/diagnosis';
 import type { Machine } from '@voltrek/core/machine';
@@ -40,9 +40,10 @@ const textOf = (name: string): string =>
 
 /** The atlas that ships: a file as the atlas exports it. @throws when an entry of it is not one that an import would take */
 export function shippedAtlas(): Machine[] {
-  const { rows, faults } = parseJson(textOf('atlas.json'));
+  const faults: RowFault[] = [];
+  const machines = [...parseJson(textOf('atlas.json'), faults)].map(({ value }) => parseMachine(value));
   if (faults[0]) throw new Error(`demo/atlas.json, line ${faults[0].line}: ${faults[0].message}`);
-  return rows.map(({ value }) => parseMachine(value));
+  return machines;
 }
 
 /** The house of the demo night. */

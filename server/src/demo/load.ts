@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { type Machine, MACHINE_CLASSES } from '@voltrek/core/machine';
 import { templateOf } from '@voltrek/core/template';
-import { writeMachine } from '../atlas/repository.js';
+import { writeMachines } from '../atlas/repository.js';
 import { searchTextOf } from '../atlas/search-text.js';
 import { addBattery } from '../batteries/repository.js';
 import type { Database, Tx } from '../db/database.js';
@@ -52,7 +52,8 @@ export const loadAtlas = (tx: Tx, by: string, now: Date): Promise<void> =>
 
 async function writeAtlas(tx: Tx, machines: readonly Machine[], by: string, now: Date): Promise<void> {
   const loaded = { kind: 'loaded', by, at: now, note: '' } as const;
-  for (const machine of machines) await writeMachine(tx, machine, 'maker', 1, loaded);
+  const entries = machines.map((machine) => ({ machine, revision: 1 }));
+  await writeMachines(tx, entries, 'maker', loaded);
 }
 
 async function loadCrewAndVans(tx: Tx, house: DemoHouse, now: Date): Promise<void> {

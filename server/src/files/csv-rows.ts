@@ -15,75 +15,101 @@ export interface CsvRow<C extends string> {
 const NEEDS_MARK = /^['=+\-@\t\r]/;
 const unmarked = (cell: string): string => (cell.startsWith("'") ? cell.slice(1) : cell);
 
-/** Lines of comma-separated values, each ended, with the line of names before them where `header` says so. */
+/** Lines of comma-separated values, each ended, without the line of names that a file begins with. */
 export function writeCsvRows<C extends string>(
   rows: readonly Partial<Record<C, string | number | boolean>>[],
   columns: readonly C[],
-  header: boolean,
 ): string {
   const text = Papa.unparse(rows as object[], {
     columns: [...columns],
-    header,
+    header: false,
     newline: '\n',
     escapeFormulae: NEEDS_MARK,
   });
   return text === '' ? '' : `${text}\n`;
 }
 
+/** Lines that are split into cells before somebody else may have a turn. */
+const LINES_AT_ONCE = 200;
+
 /**
- * The lines of a CSV behind its line of names. A file that is cut off, a column that is missing or not known, a formula: each is told by line;
- * after the most faults that are told, the file is read no further.
+ * The lines of a CSV behind its line of names, one by one as it is read. A file that is cut off, a column that is missing or not known, a
+ * formula: each is told by line; after the most faults that are told, the file is read no further.
+ *
+ * @param faults what is wrong with lines is added to these
  */
-export function readCsvRows<C extends string>(
+export function* readCsvRows<C extends string>(
   content: string,
   columns: readonly C[],
   required: readonly C[],
   faults: RowFault[],
-): CsvRow<C>[] {
-  const rows: CsvRow<C>[] = [];
-  let from = 0;
+): Generator<CsvRow<C>> {
+  const told = (line: number, path: string, message: string): void => {
+    faults.push({ line, path, message });
+  };
+  let header: string[] | null = null;
   let line = 1;
-  const head: { names: string[] | null } = { names: null };
-  Papa.parse<string[]>(content, {
-    step: ({ data, errors, meta }, parser) => {
-      if (faults.length >= FAULTS_MOST) {
-        parser.abort();
-        return;
-      }
-      const at = line;
-      line += content.slice(from, meta.cursor).split('\n').length - 1;
-      from = meta.cursor;
-      // A file of one column has no delimiter to find; its missing columns are told below.
-      for (const error of errors.filter((e) => e.code !== 'UndetectableDelimiter'))
-        faults.push({ line: at, path: '', message: `the file is cut off or garbled here: ${error.message}` });
-      if (data.every((cell) => cell.trim() === '')) return;
-      if (!head.names) {
-        const header = data.map((name) => name.trim());
-        head.names = header;
-        const missing = required.filter((name) => !header.includes(name));
-        const unknown = header.filter((name) => !columns.some((c) => c === name));
-        if (missing.length > 0)
-          faults.push({ line: at, path: '', message: `columns missing: ${missing.join(', ')}` });
-        if (unknown.length > 0)
-          faults.push({ line: at, path: '', message: `columns not known: ${unknown.join(', ')}` });
-        return;
-      }
-      const header = head.names;
-      if (data.length !== header.length) {
-        faults.push({ line: at, path: '', message: `${data.length} cells where ${header.length} are due` });
-        return;
-      }
-      const formula = data.findIndex((cell) => /^[=+@\t\r]/.test(cell));
-      if (formula >= 0) {
-        faults.push({ line: at, path: header[formula]!, message: 'looks like a spreadsheet formula' });
-        return;
-      }
-      const cells = Object.fromEntries(header.map((name, i) => [name, unmarked(data[i]!)]));
-      rows.push({ line: at, cells: cells as CsvRow<C>['cells'] });
-    },
-  });
-  if (head.names && faults.length < FAULTS_MOST && !content.endsWith('\n'))
-    faults.push({ line, path: '', message: 'the last line does not end: the file may be cut off' });
-  if (!head.names && faults.length === 0) faults.push({ line: 1, path: '', message: 'the file is empty' });
-  return faults.some((f) => f.message.startsWith('columns')) ? [] : rows;
+  for (const { cells, lines, error } of recordsOf(content)) {
+    if (faults.length >= FAULTS_MOST) return;
+    const at = line;
+    line += lines;
+    if (error) told(at, '', `the file is cut off or garbled here: ${error}`);
+    if (cells.every((cell) => cell.trim() === '')) continue;
+    if (!header) {
+      const names = cells.map((name) => name.trim());
+      const missing = required.filter((name) => !names.includes(name));
+      const unknown = names.filter((name) => !columns.some((c) => c === name));
+      if (missing.length > 0) told(at, '', `columns missing: ${missing.join(', ')}`);
+      if (unknown.length > 0) told(at, '', `columns not known: ${unknown.join(', ')}`);
+      if (missing.length > 0 || unknown.length > 0) return;
+      header = names;
+      continue;
+    }
+    const formula = cells.findIndex((cell) => /^[=+@\t\r]/.test(cell));
+    if (cells.length !== header.length) told(at, '', `${cells.length} cells where ${header.length} are due`);
+    else if (formula >= 0) told(at, header[formula]!, 'looks like a spreadsheet formula');
+    else {
+      const row = Object.fromEntries(header.map((name, i) => [name, unmarked(cells[i]!)]));
+      yield { line: at, cells: row as CsvRow<C>['cells'] };
+    }
+  }
+  if (header && !content.endsWith('\n'))
+    told(line, '', 'the last line does not end: the file may be cut off');
+  if (!header && faults.length === 0) told(1, '', 'the file is empty');
+}
+
+interface CsvRecord {
+  readonly cells: readonly string[];
+  /** Line ends in it, those within quotes too. */
+  readonly lines: number;
+  readonly error: string | null;
+}
+
+/** Records of a file, some at a time: what stands behind them has not been looked at yet. */
+function* recordsOf(content: string): Generator<CsvRecord> {
+  let from = 0;
+  // The line of names tells it best: rows that are at fault would make it guess another.
+  const { delimiter } = Papa.parse(content.slice(0, content.search(/\n|$/)), { preview: 1 }).meta;
+  while (from < content.length) {
+    const rest = content.slice(from);
+    const records: CsvRecord[] = [];
+    let end = 0;
+    Papa.parse<string[]>(rest, {
+      delimiter,
+      preview: LINES_AT_ONCE,
+      // Without quotes the quick way would split all that is left each time.
+      fastMode: false,
+      step: ({ data, errors, meta }) => {
+        records.push({
+          cells: data,
+          lines: rest.slice(end, meta.cursor).split('\n').length - 1,
+          error: errors[0]?.message ?? null,
+        });
+        end = meta.cursor;
+      },
+    });
+    if (end === 0) return;
+    yield* records;
+    from += end;
+  }
 }

@@ -1,11 +1,12 @@
 import type { RowFault } from '@voltrek/contracts';
 import {
+  createScanner,
   findNodeAtLocation,
-  getNodeValue,
   type Node,
   parseTree,
   type ParseError,
   printParseErrorCode,
+  type SyntaxKind,
 } from 'jsonc-parser';
 import type { FoundRow } from './found-row.js';
 
@@ -16,15 +17,19 @@ export interface DocumentForm {
   readonly list: string;
 }
 
-/** The beginning and the end of a document; its rows stand between, a line each, parted by commas. */
-export const documentEnds = ({
-  format,
-  version,
-  list,
-}: DocumentForm): readonly [head: string, tail: string] => [
-  `{"format":"${format}","version":${version},"${list}":[\n`,
-  '\n]}\n',
-];
+/** A document, a row a line, in pieces as its rows come. */
+export async function* writeDocument(
+  { format, version, list }: DocumentForm,
+  rows: AsyncIterable<unknown> | Iterable<unknown>,
+): AsyncGenerator<string> {
+  yield `{"format":"${format}","version":${version},"${list}":[`;
+  let before = '\n';
+  for await (const row of rows) {
+    yield before + JSON.stringify(row);
+    before = ',\n';
+  }
+  yield '\n]}\n';
+}
 
 /** The JSON Schema of a document, from that of its rows. */
 export const documentSchema = ({ format, version, list }: DocumentForm, items: object): object => ({
@@ -39,42 +44,149 @@ export const documentSchema = ({ format, version, list }: DocumentForm, items: o
   },
 });
 
-/** Reads a document laid out in any way. Rows come out unchecked; faults of the document are told by line. */
-export function readDocument(
+/** The scanner's tokens that a document is taken apart by; its own names for them are gone once compiled. */
+const TOKEN = {
+  openBrace: 1,
+  closeBrace: 2,
+  openBracket: 3,
+  closeBracket: 4,
+  comma: 5,
+  colon: 6,
+  lineBreak: 14,
+  blank: 15,
+  end: 17,
+} as const satisfies Record<string, SyntaxKind>;
+
+/** A document that cannot be read on: where, and why. */
+class Unreadable extends Error {
+  constructor(
+    readonly line: number,
+    readonly path: string,
+    message: string,
+  ) {
+    super(message);
+  }
+}
+
+/**
+ * The rows of a document laid out in any way, unchecked, one by one as they are read: what stands behind the row that was asked for last has
+ * not been looked at yet. Faults of the document are told by line.
+ *
+ * @param faults what is wrong with the document is added to these
+ */
+export function* rowsOfDocument(
   content: string,
   { format, version, list }: DocumentForm,
-): { rows: FoundRow[]; faults: RowFault[] } {
-  const starts = lineStarts(content);
-  const lineAt = (offset: number): number => lineOf(starts, offset);
-  const errors: ParseError[] = [];
-  const root = parseTree(content, errors, { disallowComments: true });
-  const fault = (
-    offset: number,
-    path: string,
-    message: string,
-  ): { rows: FoundRow[]; faults: RowFault[] } => ({
-    rows: [],
-    faults: [{ line: lineAt(offset), path, message }],
-  });
-  const [error] = errors;
-  if (!root || error) {
-    const why = error ? printParseErrorCode(error.error) : 'empty';
-    return fault(error?.offset ?? 0, '', `the file is cut off or is not JSON here (${why})`);
+  faults: RowFault[],
+): Generator<FoundRow> {
+  const reader = readerOf(content);
+  const head: Record<string, unknown> = {};
+  let isListed = false;
+  try {
+    reader.take(TOKEN.openBrace);
+    while (reader.kind() !== TOKEN.closeBrace) {
+      if (Object.keys(head).length > 0 || isListed) reader.take(TOKEN.comma);
+      const { value: name } = reader.part();
+      if (typeof name !== 'string') throw reader.garbled();
+      reader.take(TOKEN.colon);
+      if (name !== list) head[name] = reader.part().value;
+      else {
+        if (reader.kind() !== TOKEN.openBracket) throw new Unreadable(reader.line(), list, 'must be a list');
+        reader.take(TOKEN.openBracket);
+        isListed = true;
+        for (let isFirst = true; reader.kind() !== TOKEN.closeBracket; isFirst = false) {
+          if (!isFirst) reader.take(TOKEN.comma);
+          yield reader.part();
+        }
+        reader.take(TOKEN.closeBracket);
+      }
+    }
+    reader.take(TOKEN.closeBrace);
+    if (reader.kind() !== TOKEN.end) throw reader.garbled();
+    if (head.format !== format) throw new Unreadable(1, 'format', `must be "${format}"`);
+    if (head.version !== version) throw new Unreadable(1, 'version', `must be ${version}`);
+    if (!isListed) throw new Unreadable(1, list, 'must be a list');
+  } catch (error) {
+    if (!(error instanceof Unreadable)) throw error;
+    faults.push({ line: error.line, path: error.path, message: error.message });
   }
-  if (findNodeAtLocation(root, ['format'])?.value !== format)
-    return fault(0, 'format', `must be "${format}"`);
-  if (findNodeAtLocation(root, ['version'])?.value !== version)
-    return fault(0, 'version', `must be ${version}`);
-  const found = findNodeAtLocation(root, [list]);
-  if (found?.type !== 'array') return fault(0, list, 'must be a list');
-  return {
-    faults: [],
-    rows: (found.children ?? []).map((node) => ({
-      // The parser's own objects have no prototype, which neither schemas nor the database take.
-      value: JSON.parse(JSON.stringify(getNodeValue(node))) as unknown,
-      lineOf: (path) => lineAt(nodeFor(node, path).offset),
-    })),
+}
+
+/** Reads JSON value by value. */
+function readerOf(content: string) {
+  const scanner = createScanner(content);
+  const line = (): number => scanner.getTokenStartLine() + 1;
+  const garbled = (why = scanner.getTokenValue().slice(0, 20) || 'it ends'): Unreadable =>
+    new Unreadable(line(), '', `the file is cut off or is not JSON here (${why})`);
+  const next = (): void => {
+    while (BLANK.has(scanner.scan()));
   };
+  next();
+  return {
+    line,
+    garbled,
+    kind: () => scanner.getToken(),
+    take: (kind: SyntaxKind): void => {
+      if (scanner.getToken() !== kind) throw garbled();
+      next();
+    },
+    /** The value that begins here, however deep it goes. */
+    part: (): FoundRow => {
+      const from = scanner.getTokenOffset();
+      const fromLine = line();
+      let depth = 0;
+      let end: number;
+      do {
+        const kind = scanner.getToken();
+        if (kind === TOKEN.end) throw garbled();
+        depth += OPENS.has(kind) ? 1 : CLOSES.has(kind) ? -1 : 0;
+        if (depth < 0) throw garbled();
+        end = scanner.getTokenOffset() + scanner.getTokenLength();
+        next();
+      } while (depth > 0);
+      return rowAt(content.slice(from, end), fromLine);
+    },
+  };
+}
+
+const BLANK: ReadonlySet<SyntaxKind> = new Set([TOKEN.blank, TOKEN.lineBreak]);
+const OPENS: ReadonlySet<SyntaxKind> = new Set([TOKEN.openBrace, TOKEN.openBracket]);
+const CLOSES: ReadonlySet<SyntaxKind> = new Set([TOKEN.closeBrace, TOKEN.closeBracket]);
+
+/** A value by its text, and the lines of its parts: those are looked for only where one is asked for. */
+function rowAt(text: string, firstLine: number): FoundRow {
+  const lineAt = (offset: number): number => firstLine + text.slice(0, offset).split('\n').length - 1;
+  let value: unknown;
+  try {
+    value = JSON.parse(text);
+  } catch {
+    const errors: ParseError[] = [];
+    treeOf(text, errors);
+    const why = errors[0] ? printParseErrorCode(errors[0].error) : 'garbled';
+    throw new Unreadable(
+      lineAt(errors[0]?.offset ?? 0),
+      '',
+      `the file is cut off or is not JSON here (${why})`,
+    );
+  }
+  let tree: Node | undefined;
+  return {
+    value,
+    lineOf: (path) => {
+      tree ??= treeOf(text);
+      return lineAt(tree ? nodeFor(tree, path).offset : 0);
+    },
+  };
+}
+
+/** The parts of a value by where they stand; none of one that is nested deeper than the parser can follow. */
+function treeOf(text: string, errors: ParseError[] = []): Node | undefined {
+  try {
+    return parseTree(text, errors, { disallowComments: true });
+  } catch (error) {
+    if (error instanceof RangeError) return undefined;
+    throw error;
+  }
 }
 
 /** The innermost node on the way along a path. */
@@ -87,21 +199,4 @@ function nodeFor(node: Node, path: string): Node {
     at = next;
   }
   return at;
-}
-
-function lineStarts(content: string): number[] {
-  const starts = [0];
-  for (let at = content.indexOf('\n'); at >= 0; at = content.indexOf('\n', at + 1)) starts.push(at + 1);
-  return starts;
-}
-
-function lineOf(starts: readonly number[], offset: number): number {
-  let low = 0;
-  let high = starts.length;
-  while (high - low > 1) {
-    const middle = (low + high) >> 1;
-    if (starts[middle]! <= offset) low = middle;
-    else high = middle;
-  }
-  return low + 1;
 }

@@ -12,8 +12,8 @@ export const FAULTS_MOST = 50;
 
 /** The largest import: an export of five thousand models is about half of it. */
 export const IMPORT_BYTES_MAX = 64 * 1024 * 1024;
-/** Rows checked before somebody else has a turn. */
-const ROWS_A_TURN = 25;
+/** How long reading may go on before somebody else has a turn, milliseconds: a tap is not felt to wait for it. */
+const TURN_MS = 10;
 
 /** The text of an upload. @throws HttpProblem 415 when it is not UTF-8 text */
 export function textOf(upload: Uint8Array): string {
@@ -26,9 +26,14 @@ export function textOf(upload: Uint8Array): string {
   throw new HttpProblem(415, 'The file is not UTF-8 text. Save it as UTF-8 and send it again.');
 }
 
-/** Every so many rows of a file, somebody else has a turn. */
-export async function turnFor(row: number): Promise<void> {
-  if (row % ROWS_A_TURN === ROWS_A_TURN - 1) await new Promise((done) => setImmediate(done));
+/** Ask between two pieces of work: when they have gone on for a while, somebody else has a turn. */
+export function turns(): () => Promise<void> {
+  let since = performance.now();
+  return async () => {
+    if (performance.now() - since < TURN_MS) return;
+    await new Promise((done) => setImmediate(done));
+    since = performance.now();
+  };
 }
 
 /** What is wrong with a row, by the line of each part. */

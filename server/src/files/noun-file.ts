@@ -7,9 +7,9 @@ import type { Database, Db, Tx } from '../db/database.js';
 import { HttpProblem } from '../http/problem.js';
 import { type Cells, cellsOf, columnsOf, rowOf } from './cells.js';
 import { readCsvRows, writeCsvRows } from './csv-rows.js';
-import { type DocumentForm, documentEnds, readDocument } from './document.js';
-import { atFault, FAULTS_MOST, type FoundRow, rowFaults, textOf, turnFor } from './found-row.js';
-import { NOUN_STORES, REFERENCED, type Referenced } from './nouns.js';
+import { type DocumentForm, rowsOfDocument, writeDocument } from './document.js';
+import { atFault, FAULTS_MOST, type FoundRow, rowFaults, textOf, turns } from './found-row.js';
+import { NOUN_STORES, type NounWrite, REFERENCED, type Referenced } from './nouns.js';
 
 /** How the file of a noun calls itself. */
 export const formOf = (noun: FileNoun): DocumentForm => ({
@@ -19,15 +19,8 @@ export const formOf = (noun: FileNoun): DocumentForm => ({
 });
 
 /** The file of a noun as JSON, a row a line, in pieces as they are read. */
-export async function* toJson(db: Db, noun: FileNoun): AsyncGenerator<string> {
-  const [head, tail] = documentEnds(formOf(noun));
-  let before = head;
-  for await (const row of NOUN_STORES[noun].rows(db)) {
-    yield before + JSON.stringify(row);
-    before = ',\n';
-  }
-  yield (before === head ? head : '') + tail;
-}
+export const toJson = (db: Db, noun: FileNoun): AsyncGenerator<string> =>
+  writeDocument(formOf(noun), NOUN_STORES[noun].rows(db));
 
 /** The columns of a noun's CSV: which row it is, then the fields of it and of its list. */
 export function csvColumns(noun: FileNoun): string[] {
@@ -56,32 +49,31 @@ export async function* toCsv(db: Db, noun: FileNoun): AsyncGenerator<string> {
     if (list)
       for (const entry of row[list.field] as readonly NounRow[])
         lines.push({ row: list.row, ...cellsOf(ofEntry(entry.kind)!, entry) });
-    yield writeCsvRows(lines, columns, false);
+    yield writeCsvRows(lines, columns);
   }
 }
 
-function readCsv(noun: FileNoun, content: string): { rows: FoundRow[]; faults: RowFault[] } {
+/** Rows of a noun's CSV, unchecked, each when the next one begins. */
+function* readCsv(noun: FileNoun, content: string, faults: RowFault[]): Generator<FoundRow> {
   const { row: name, list } = NOUN_ROWS[noun];
   const { ofRow, ofEntry } = describedOf(noun);
-  const faults: RowFault[] = [];
-  const rows: FoundRow[] = [];
-  let entries: unknown[] = [];
-  let lines: number[] = [];
+  let begun: (FoundRow & { readonly entries: unknown[]; readonly lines: number[] }) | null = null;
   for (const { cells, line } of readCsvRows(content, csvColumns(noun), ['row'], faults)) {
-    if (faults.length >= FAULTS_MOST) break;
     const given = cells as Readonly<Record<string, string>>;
     if (given.row === name) {
-      entries = [];
-      lines = [];
-      const entryLines = lines;
-      rows.push({
+      if (begun) yield begun;
+      const entries: unknown[] = [];
+      const lines: number[] = [];
+      begun = {
         value: { ...rowOf(ofRow, given), ...(list && { [list.field]: entries }) },
-        lineOf: (path) => entryLines[Number(/^[a-z]+\[(\d+)\]/i.exec(path)?.[1] ?? NaN)] ?? line,
-      });
-    } else if (list && given.row === list.row && rows.length > 0) {
+        lineOf: (path) => lines[Number(/^[a-z]+\[(\d+)\]/i.exec(path)?.[1] ?? NaN)] ?? line,
+        entries,
+        lines,
+      };
+    } else if (list && given.row === list.row && begun) {
       const entry = ofEntry(given.kind);
-      entries.push(entry ? rowOf(entry, given) : { kind: given.kind });
-      lines.push(line);
+      begun.entries.push(entry ? rowOf(entry, given) : { kind: given.kind });
+      begun.lines.push(line);
     } else
       faults.push({
         line,
@@ -92,7 +84,7 @@ function readCsv(noun: FileNoun, content: string): { rows: FoundRow[]; faults: R
             : `must be ${[name, ...(list ? [list.row] : [])].join(' or ')}`,
       });
   }
-  return { rows, faults };
+  if (begun) yield begun;
 }
 
 interface ReadRow {
@@ -106,14 +98,17 @@ async function readRows(
   upload: Uint8Array,
 ): Promise<{ rows: ReadRow[]; faults: RowFault[] }> {
   const text = textOf(upload);
-  const found = text.trimStart().startsWith('{') ? readDocument(text, formOf(noun)) : readCsv(noun, text);
-  const { faults } = found;
+  const faults: RowFault[] = [];
+  const found = text.trimStart().startsWith('{')
+    ? rowsOfDocument(text, formOf(noun), faults)
+    : readCsv(noun, text, faults);
   const rows: ReadRow[] = [];
   const { unique, fault } = NOUN_STORES[noun];
   const seen = new Set<unknown>();
-  for (const [i, { value, lineOf }] of found.rows.entries()) {
+  const turn = turns();
+  for (const { value, lineOf } of found) {
     if (faults.length >= FAULTS_MOST) break;
-    await turnFor(i);
+    await turn();
     try {
       const row = parseNounRow(noun, value);
       for (const field of ['id', ...(unique ? [unique.field] : [])]) {
@@ -153,13 +148,11 @@ function standingOf(noun: FileNoun, row: NounRow, before: NounRow | undefined): 
   return given.length < known.length ? 'same' : 'changed';
 }
 
+type LinedWrite = NounWrite & { readonly line: number };
+
 interface Compared {
   readonly report: ImportReport;
-  readonly writes: readonly {
-    readonly row: NounRow;
-    readonly before: NounRow | null;
-    readonly line: number;
-  }[];
+  readonly writes: readonly LinedWrite[];
 }
 
 /** What a file would change. */
@@ -173,6 +166,7 @@ async function compare(
   const known = new Map<string, NounRow>();
   const { unique } = store;
   const taken = new Map<unknown, string>();
+  const turn = turns();
   for (let from = 0; from < rows.length; from += ROWS_AT_ONCE) {
     const part = rows.slice(from, from + ROWS_AT_ONCE).map(({ row }) => row);
     for await (const row of store.rows(
@@ -186,14 +180,17 @@ async function compare(
         part.map((row) => row[unique.field]),
       ))
         taken.set(value, holder);
+    // Answers of the embedded database come without a turn in between.
+    await turn();
   }
   const there = new Map<Referenced, ReadonlySet<string>>();
   const added: string[] = [];
   const changed: { name: string; parts: string[] }[] = [];
-  const writes: { row: NounRow; before: NounRow | null; line: number }[] = [];
+  const writes: LinedWrite[] = [];
   const agreed = createHash('sha256');
   for (const { row, lineOf } of rows) {
     if (faults.length >= FAULTS_MOST) break;
+    await turn();
     const before = known.get(row.id as string);
     const standing = standingOf(noun, row, before);
     const list = NOUN_ROWS[noun].list?.field ?? '';
@@ -280,23 +277,26 @@ export async function importNoun(
     if (report.faults.length > 0) throw atFault(report.faults);
     if (report.basis !== basis)
       throw new HttpProblem(409, 'What stands here changed since the preview. Look at the preview again.');
-    for (const { row, before, line } of writes) {
+    const turn = turns();
+    for (let from = 0; from < writes.length; from += ROWS_AT_ONCE) {
+      const some = writes.slice(from, from + ROWS_AT_ONCE);
       try {
-        await NOUN_STORES[noun].write(tx, row, before);
+        await NOUN_STORES[noun].write(tx, some);
       } catch (error) {
-        throw doesNotBelong(error, line);
+        throw doesNotBelong(error, some);
       }
+      await turn();
     }
     return { ...report, applied: true };
   });
 }
 
-/** The database keeps two of one id apart, whatever table they are in: SQLSTATE class 23. */
-function doesNotBelong(error: unknown, line: number): unknown {
+/** The database keeps two of one id apart, whatever table they are in (SQLSTATE class 23), and tells which id it was. */
+function doesNotBelong(error: unknown, writes: readonly LinedWrite[]): unknown {
   const cause = error instanceof Error && error.cause instanceof Error ? error.cause : error;
-  const isConstraint =
-    typeof cause === 'object' && cause !== null && 'code' in cause && String(cause.code).startsWith('23');
-  return isConstraint
-    ? atFault([{ line, path: '', message: 'an id in it belongs to something else here' }])
-    : error;
+  const { code, detail } = (cause ?? {}) as { readonly code?: unknown; readonly detail?: unknown };
+  if (!String(code).startsWith('23')) return error;
+  const id = /=\((.+?)\)/.exec(String(detail))?.[1];
+  const { line } = writes.find(({ row }) => id && JSON.stringify(row).includes(`"${id}"`)) ?? writes[0]!;
+  return atFault([{ line, path: '', message: 'an id in it belongs to something else here' }]);
 }

@@ -3,10 +3,11 @@ import type { NounRow } from '@voltrek/contracts/noun-files';
 import { vehicleName } from '@voltrek/contracts/vehicle-name';
 import { foldJob, type JobEvent, upgradeLog } from '@voltrek/core/job';
 import type { KitItem } from '@voltrek/core/sources';
-import { and, asc, eq, gt, inArray } from 'drizzle-orm';
+import { and, asc, gt, inArray } from 'drizzle-orm';
 import type { PgColumn, PgTable } from 'drizzle-orm/pg-core';
-import { modelById } from '../atlas/repository.js';
+import { entriesByIds, modelById } from '../atlas/repository.js';
 import type { Db, Tx } from '../db/database.js';
+import { insertAll, upsert } from '../db/many-rows.js';
 import {
   batteries,
   batteryMoves,
@@ -43,7 +44,13 @@ export interface NounStore {
   };
   /** What else keeps a row from being one; null when nothing does. */
   readonly fault?: (row: NounRow) => string | null;
-  readonly write: (tx: Tx, row: NounRow, before: NounRow | null) => Promise<void>;
+  readonly write: (tx: Tx, writes: readonly NounWrite[]) => Promise<void>;
+}
+
+/** A row of a file, and what stands in its place; null where nothing does. */
+export interface NounWrite {
+  readonly row: NounRow;
+  readonly before: NounRow | null;
 }
 
 const PAGE = 200;
@@ -111,15 +118,38 @@ async function peopleOf(db: Db | Tx, ids: readonly string[]): Promise<Map<string
   return new Map(found.map(({ id, name, phone }) => [id, { id, name: orNull(name), phone: orNull(phone) }]));
 }
 
-async function writePerson(tx: Tx, person: unknown): Promise<string | null> {
-  if (person === null) return null;
-  const { id, name, phone } = person as { id: string; name: string | null; phone: string | null };
-  await tx
-    .insert(people)
-    .values({ id, name, phone, createdAt: new Date() })
-    .onConflictDoUpdate({ target: people.id, set: { name, phone } });
-  return id;
+/** Writes the people that rows name; gives the id of each row's. */
+async function writePeople(
+  tx: Tx,
+  writes: readonly NounWrite[],
+  field: 'owner' | 'caller',
+): Promise<(string | null)[]> {
+  const named = writes.map(({ row }) => row[field] as { id: string; name: string; phone: string } | null);
+  const each = new Map(named.flatMap((person) => (person ? [[person.id, person]] : [])));
+  const ids = [...each.keys()];
+  const known = new Map(
+    ids.length === 0
+      ? []
+      : (await tx.select().from(people).where(inArray(people.id, ids))).map((p) => [p.id, p.createdAt]),
+  );
+  const rows = [...each.values()].map(({ id, name, phone }) => {
+    return { id, name, phone, createdAt: known.get(id) ?? new Date() };
+  });
+  await upsert(tx, people, people.id, rows);
+  return named.map((person) => person?.id ?? null);
 }
+
+/** What the list of each row has more than stands, as it goes into its own table. */
+const growth = <T>(
+  writes: readonly NounWrite[],
+  field: string,
+  rowOfEntry: (entry: NounRow, id: string) => T,
+): T[] =>
+  writes.flatMap(({ row, before }) =>
+    listOf(row, field)
+      .slice(listOf(before, field).length)
+      .map((entry) => rowOfEntry(entry, row.id as string)),
+  );
 
 const crewStore: NounStore = {
   async *rows(db, ids) {
@@ -128,9 +158,9 @@ const crewStore: NounStore = {
   },
   nameOf: ({ name }) => name as string,
   names: () => [],
-  async write(tx, row) {
-    const set = { ...row, retiredAt: maybeMoment(row.retiredAt) } as typeof crew.$inferInsert;
-    await tx.insert(crew).values(set).onConflictDoUpdate({ target: crew.id, set });
+  async write(tx, writes) {
+    const rows = writes.map(({ row }) => ({ ...row, retiredAt: maybeMoment(row.retiredAt) }));
+    await upsert(tx, crew, crew.id, rows as (typeof crew.$inferInsert)[]);
   },
 };
 
@@ -156,20 +186,23 @@ const kitStore: NounStore = {
     listOf(row, 'items').flatMap(({ modelId }, i) =>
       modelId === undefined ? [] : [[`items[${i}].modelId`, 'models', modelId] as const],
     ),
-  async write(tx, { id, name, retiredAt, items }) {
-    const vanId = id as string;
-    const set = { id: vanId, name: name as string, retiredAt: maybeMoment(retiredAt) };
-    await tx.insert(vans).values(set).onConflictDoUpdate({ target: vans.id, set });
-    for (const [position, { retiredAt: itemRetiredAt, ...detail }] of listOf({ items }, 'items').entries()) {
-      const item = {
+  async write(tx, writes) {
+    const vansOf = writes.map(({ row }) => ({
+      id: row.id as string,
+      name: row.name as string,
+      retiredAt: maybeMoment(row.retiredAt),
+    }));
+    await upsert(tx, vans, vans.id, vansOf);
+    const items = writes.flatMap(({ row }) =>
+      listOf(row, 'items').map(({ retiredAt, ...detail }, position) => ({
         id: detail.id as string,
-        vanId,
+        vanId: row.id as string,
         position,
         detail: detail as unknown as KitItem,
-        retiredAt: maybeMoment(itemRetiredAt),
-      };
-      await tx.insert(kitItems).values(item).onConflictDoUpdate({ target: kitItems.id, set: item });
-    }
+        retiredAt: maybeMoment(retiredAt),
+      })),
+    );
+    await upsert(tx, kitItems, kitItems.id, items);
   },
 };
 
@@ -185,25 +218,37 @@ const vehicleStore: NounStore = {
   },
   nameOf: (row) => vehicleName(row as unknown as Parameters<typeof vehicleName>[0]) ?? (row.id as string),
   names: ({ modelId }) => [['modelId', 'models', modelId]],
-  async write(tx, { owner, createdAt, ...row }, before) {
-    const vehicle = row as Pick<typeof vehicles.$inferInsert, 'id' | 'modelId' | 'notes'> & {
-      plate: string | null;
-      fleetNumber: string | null;
-      serialNumber: string | null;
-    };
-    const machine = (await modelById(tx, vehicle.modelId))!;
-    const [known] = before
-      ? await tx.select({ revision: vehicles.revision }).from(vehicles).where(eq(vehicles.id, vehicle.id))
-      : [];
-    const set = {
-      ...vehicle,
-      ownerId: await writePerson(tx, owner),
-      createdAt: moment(createdAt),
-      plateKey: vehicle.plate === null ? null : plateKeyOf(vehicle.plate),
-      searchText: vehicleSearchText(vehicle, `${machine.maker} ${machine.model}`),
-      revision: (known?.revision ?? 0) + 1,
-    };
-    await tx.insert(vehicles).values(set).onConflictDoUpdate({ target: vehicles.id, set });
+  async write(tx, writes) {
+    const owners = await writePeople(tx, writes, 'owner');
+    const named = await entriesByIds(tx, [...new Set(writes.map(({ row }) => row.modelId as string))]);
+    const standing = await tx
+      .select({ id: vehicles.id, revision: vehicles.revision })
+      .from(vehicles)
+      .where(
+        inArray(
+          vehicles.id,
+          writes.map(({ row }) => row.id as string),
+        ),
+      );
+    const revisions = new Map(standing.map(({ id, revision }) => [id, revision]));
+    const rows = writes.map(({ row }, i) => {
+      const { owner: _owner, createdAt, ...rest } = row;
+      const vehicle = rest as Pick<typeof vehicles.$inferInsert, 'id' | 'modelId' | 'notes'> & {
+        plate: string | null;
+        fleetNumber: string | null;
+        serialNumber: string | null;
+      };
+      const { maker, model } = named.get(vehicle.modelId)!.machine;
+      return {
+        ...vehicle,
+        ownerId: owners[i]!,
+        createdAt: moment(createdAt),
+        plateKey: vehicle.plate === null ? null : plateKeyOf(vehicle.plate),
+        searchText: vehicleSearchText(vehicle, `${maker} ${model}`),
+        revision: (revisions.get(vehicle.id) ?? 0) + 1,
+      };
+    });
+    await upsert(tx, vehicles, vehicles.id, rows);
   },
 };
 
@@ -248,17 +293,19 @@ const batteryStore: NounStore = {
         ] as const,
     ),
   ],
-  async write(tx, { moves, since, ...row }, before) {
-    const set = { ...(row as unknown as Omit<Battery, 'since'>), since: moment(since) };
-    await tx.insert(batteries).values(set).onConflictDoUpdate({ target: batteries.id, set });
-    const more = listOf({ moves }, 'moves').slice(listOf(before, 'moves').length);
-    for (const move of more)
-      await tx.insert(batteryMoves).values({
-        ...(move as unknown as Omit<typeof batteryMoves.$inferInsert, 'at' | 'batteryId'>),
-        kind: move.kind as BatteryMoveKind,
-        at: moment(move.at),
-        batteryId: set.id,
-      });
+  async write(tx, writes) {
+    const rows = writes.map(({ row: { moves: _moves, since, ...row } }) => ({
+      ...(row as unknown as Omit<Battery, 'since'>),
+      since: moment(since),
+    }));
+    await upsert(tx, batteries, batteries.id, rows);
+    const moves = growth(writes, 'moves', (move, batteryId) => ({
+      ...(move as unknown as Omit<typeof batteryMoves.$inferInsert, 'at' | 'batteryId'>),
+      kind: move.kind as BatteryMoveKind,
+      at: moment(move.at),
+      batteryId,
+    }));
+    await insertAll(tx, batteryMoves, moves);
   },
 };
 
@@ -306,23 +353,23 @@ const callStore: NounStore = {
     ['vanId', 'vans', vanId],
     ['technicianId', 'crew', technicianId],
   ],
-  async write(tx, { caller, changes, ...row }, before) {
-    const set = {
+  async write(tx, writes) {
+    const callers = await writePeople(tx, writes, 'caller');
+    const rows = writes.map(({ row: { caller: _caller, changes: _changes, ...row } }, i) => ({
       ...row,
-      callerId: await writePerson(tx, caller),
+      callerId: callers[i]!,
       receivedAt: moment(row.receivedAt),
       promisedAt: maybeMoment(row.promisedAt),
       endedAt: maybeMoment(row.endedAt),
-    } as unknown as typeof calls.$inferInsert;
-    await tx.insert(calls).values(set).onConflictDoUpdate({ target: calls.id, set });
-    const more = listOf({ changes }, 'changes').slice(listOf(before, 'changes').length);
-    for (const change of more)
-      await tx.insert(callChanges).values({
-        ...(change as unknown as Omit<typeof callChanges.$inferInsert, 'at' | 'callId'>),
-        kind: change.kind as CallChangeKind,
-        at: moment(change.at),
-        callId: set.id,
-      });
+    }));
+    await upsert(tx, calls, calls.id, rows as unknown as (typeof calls.$inferInsert)[]);
+    const changes = growth(writes, 'changes', (change, callId) => ({
+      ...(change as unknown as Omit<typeof callChanges.$inferInsert, 'at' | 'callId'>),
+      kind: change.kind as CallChangeKind,
+      at: moment(change.at),
+      callId,
+    }));
+    await insertAll(tx, callChanges, changes);
   },
 };
 
@@ -372,19 +419,22 @@ const jobStore: NounStore = {
         ] as const,
     ),
   ],
-  async write(tx, { id, vehicleId, vanId, events }, before) {
-    const log = logOf({ id, events });
-    const job = foldJob(upgradeLog(log))!;
-    const machine = (await modelById(tx, job.modelId))!;
-    const kept = { job, vehicleId: vehicleId as string, vanId: vanId as string };
-    if (before) await rewriteRow(tx, kept, machine);
-    else await tx.insert(jobs).values(rowOf(kept, machine));
-    const known = listOf(before, 'events').length;
-    for (let from = known; from < log.length; from += PAGE)
-      await tx
-        .insert(jobEvents)
-        .values(log.slice(from, from + PAGE).map((event, i) => eventRow(event, from + i)));
-    await writeRecord(tx, kept, machine);
+  async write(tx, writes) {
+    for (const { row, before } of writes) {
+      const log = logOf(row);
+      const job = foldJob(upgradeLog(log))!;
+      const machine = (await modelById(tx, job.modelId))!;
+      const kept = { job, vehicleId: row.vehicleId as string, vanId: row.vanId as string };
+      if (before) await rewriteRow(tx, kept, machine);
+      else await tx.insert(jobs).values(rowOf(kept, machine));
+      const known = listOf(before, 'events').length;
+      await insertAll(
+        tx,
+        jobEvents,
+        log.slice(known).map((event, i) => eventRow(event, known + i)),
+      );
+      await writeRecord(tx, kept, machine);
+    }
   },
 };
 

@@ -1,0 +1,42 @@
+import { getTableColumns, sql } from 'drizzle-orm';
+import type { PgColumn, PgTable } from 'drizzle-orm/pg-core';
+import type { Tx } from './database.js';
+
+/** Rows that one statement carries. */
+const ROWS_AT_ONCE = 200;
+
+function* parts<T>(rows: readonly T[]): Generator<T[]> {
+  for (let from = 0; from < rows.length; from += ROWS_AT_ONCE) yield rows.slice(from, from + ROWS_AT_ONCE);
+}
+
+/** Puts rows in, some at a time. */
+export async function insertAll<T extends PgTable>(
+  tx: Tx,
+  table: T,
+  rows: readonly T['$inferInsert'][],
+): Promise<void> {
+  for (const part of parts(rows)) await tx.insert(table).values(part);
+}
+
+/**
+ * Puts rows in, or over those that stand under the same key, some at a time.
+ *
+ * @param rows each with the same fields, no two with the same key
+ */
+export async function upsert<T extends PgTable>(
+  tx: Tx,
+  table: T,
+  key: PgColumn,
+  rows: readonly T['$inferInsert'][],
+): Promise<void> {
+  const columns = getTableColumns(table);
+  for (const part of parts(rows)) {
+    const given = Object.keys(part[0]!).map(
+      (field) => [field, sql`excluded.${sql.identifier(columns[field]!.name)}`] as const,
+    );
+    await tx
+      .insert(table)
+      .values(part)
+      .onConflictDoUpdate({ target: key, set: Object.fromEntries(given) as never });
+  }
+}
