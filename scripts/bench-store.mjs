@@ -7,7 +7,10 @@ import { randomUUID } from 'node:crypto';
 const DIST = new URL('../server/dist/src/', import.meta.url).href;
 const load = (name) => import(`${DIST}${name}`);
 
-/** Rounds of each measurement; API and raw SQL take turns, so that a machine that slows down slows both. */
+/**
+ * Rounds of each measurement; API and raw SQL take turns, so that a machine that slows down slows both. Both come over HTTP: the raw one from a
+ * bare server that sends the rows of a hand-written query.
+ */
 const ROUNDS = 15;
 const print = (name, text) => process.stdout.write(`${name.padEnd(34)} ${text}\n`);
 const middle = (times) => times.sort((a, b) => a - b)[Math.floor(times.length / 2)];
@@ -171,7 +174,9 @@ async function lists(url, client) {
     [
       'board',
       '/api/board',
-      `SELECT c.*, v.plate, v.fleet_number FROM calls c JOIN vehicles v ON v.id = c.vehicle_id
+      `SELECT c.*, v.plate, v.fleet_number, p.name, p.phone, j.id AS job_id, j.stage, j.state AS job_state, j.verdict, j.opened_at, j.closed_at
+         FROM calls c JOIN vehicles v ON v.id = c.vehicle_id
+         LEFT JOIN jobs j ON j.call_id = c.id LEFT JOIN people p ON p.id = c.caller_id
          WHERE c.state IN ('waiting', 'taken') OR (c.state IN ('done', 'called-off') AND c.ended_at > now() - interval '12 hours')`,
     ],
     ['log, newest 50', '/api/jobs', `${NEWEST} ${ORDER}`],
@@ -186,7 +191,11 @@ async function lists(url, client) {
       '/api/jobs?q=lane+harbour',
       `${NEWEST} AND search_text ILIKE '%lane%' AND search_text ILIKE '%harbour%' ${ORDER}`,
     ],
-    ['log by plate', '/api/jobs?q=QX+000007', `${NEWEST} AND vehicle_id = 'v7' ${ORDER}`],
+    [
+      'log by plate',
+      '/api/jobs?q=QX+000007',
+      `${NEWEST} AND vehicle_id IN (SELECT id FROM vehicles WHERE plate_key = 'QX000007') ${ORDER}`,
+    ],
     [
       'vehicles by plate',
       '/api/vehicles?q=QX000007',
@@ -201,7 +210,13 @@ async function lists(url, client) {
     [
       'battery record',
       `/api/batteries/${battery}`,
-      `SELECT * FROM battery_entries WHERE battery_id = '${battery}' ORDER BY at`,
+      [
+        `SELECT b.*, v.plate, m.detail FROM batteries b LEFT JOIN vehicles v ON v.id = b.vehicle_id
+           LEFT JOIN models m ON m.id = v.model_id WHERE b.id = '${battery}'`,
+        `SELECT * FROM battery_entries WHERE battery_id = '${battery}' ORDER BY at`,
+        `SELECT * FROM battery_moves WHERE battery_id = '${battery}' ORDER BY position`,
+        `SELECT DISTINCT ON (key) key, value FROM rule_settings ORDER BY key, at DESC`,
+      ],
     ],
     [
       'atlas search',
@@ -209,13 +224,21 @@ async function lists(url, client) {
       `SELECT id, detail FROM models WHERE 'pella' <% search_text LIMIT 20`,
     ],
   ];
-  for (const [name, path, sql] of measured) {
-    const api = async () => {
-      const response = await fetch(`${url}${path}`);
-      if (!response.ok) throw new Error(`${path}: ${response.status} ${await response.text()}`);
+  const bare = createServer(async (request, response) => {
+    const found = [];
+    for (const sql of [measured[Number(request.url.slice(1))][2]].flat())
+      found.push((await client.query(sql)).rows);
+    response.end(JSON.stringify(found));
+  });
+  await new Promise((done) => bare.listen(0, '127.0.0.1', done));
+  for (const [at, [name, path]] of measured.entries()) {
+    const ask = (from) => async () => {
+      const response = await fetch(from);
+      if (!response.ok) throw new Error(`${from}: ${response.status} ${await response.text()}`);
       await response.json();
     };
-    const raw = async () => JSON.stringify((await client.query(sql)).rows);
+    const api = ask(`${url}${path}`);
+    const raw = ask(`http://127.0.0.1:${bare.address().port}/${at}`);
     await api();
     await raw();
     const both = [];
@@ -224,6 +247,8 @@ async function lists(url, client) {
     const ratio = middle(both.map(([a, b]) => a / b));
     print(name, `${ours.toFixed(1)} ms; raw SQL ${hand.toFixed(1)} ms; ratio ${ratio.toFixed(1)}`);
   }
+  bare.closeAllConnections();
+  await new Promise((done) => bare.close(done));
 }
 
 /** What an atlas of that size costs to read, to compare and to bring in, and how long a tap waits meanwhile at the most. */

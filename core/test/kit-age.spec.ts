@@ -1,5 +1,18 @@
-import { chargedTo, chargeOf, isCharged, kitUses, withCharge } from '../src/job/index.js';
+import { acceptanceAmps } from '../src/charging/index.js';
+import {
+  type Attempt,
+  chargedTo,
+  chargeOf,
+  isCharged,
+  kitUses,
+  planRecord,
+  rankForJob,
+  withCharge,
+} from '../src/job/index.js';
+import { DEFAULT_RULES } from '../src/rules/index.js';
 import { type KitItem, kitNow, type LithiumPackKit, lithiumSource } from '../src/sources/index.js';
+import { BATTERY_60, CAR } from './fixtures.js';
+import { Log } from './job-log.js';
 
 const LEADS = { sectionMm2: 16, lengthM: 0.6, conductor: 'copper', contact: 'clean' } as const;
 const AGM = { chemistry: 'agm', capacityAh: 70, ccaAmps: 760, ccaStandard: 'EN' } as const;
@@ -108,13 +121,52 @@ describe('kit at rest and with age', () => {
   it('an older pack is emptied further by the same crank', () => {
     const attempt = { sourceId: 'l', starterAmps: 180, seconds: 5 };
     const uses = (item: KitItem): number =>
-      kitUses({ attempts: [attempt] } as unknown as Parameters<typeof kitUses>[0], [item])[0]!.share;
+      kitUses({ ...new Log().job, attempts: [attempt as Attempt] }, CAR, [item], DEFAULT_RULES)[0]!.share;
     const young = uses(lithium);
     // By hand: 180 A for 5 s is 0.25 Ah, of 800 / 130 Ah.
     expect(young).toBeCloseTo(0.25 / (800 / 130), 9);
     expect(uses(kitNow({ ...lithium, madeIn: 2016 }, new Date('2026-07-01T00:00:00.000Z')))).toBeGreaterThan(
       young * 1.3,
     );
+  });
+
+  describe('joined to a flat battery', () => {
+    const joinedFor = (minutes: number, restVolts: number, outcome?: 'started' | 'slow', soc = 1) => {
+      const rated = { ...lead, soc };
+      const log = new Log(CAR, [rated]);
+      log.take('reading.taken', { kind: 'rest', volts: restVolts, battery: 0, tempC: -4, source: 'meter' });
+      const option = rankForJob(log.job, CAR, [rated], DEFAULT_RULES)[0]!;
+      log.take('polarity.proved', { signs: ['mark', 'meter'] });
+      log.take('plan.chosen', planRecord(option)!);
+      log.take('clamp.attached', { clamp: 'redCasualty', pointId: 'plus' });
+      log.take('clamp.attached', { clamp: 'blackCasualty', pointId: 'ground' });
+      log.take('pack.switched', { on: true });
+      if (outcome) {
+        log.take('attempt.started', {});
+        log.take('attempt.ended', { outcome, seconds: 4, lowestVolts: 9 }, 0);
+      }
+      log.take('pack.switched', { on: false }, minutes * 60);
+      const [use] = kitUses({ ...log.job, attempts: [] }, CAR, [rated], DEFAULT_RULES);
+      return { joins: log.job.joins, ah: (use?.share ?? 0) * AGM.capacityAh };
+    };
+
+    it('gives what the battery can take for as long as it is joined, whether a try came or not', () => {
+      const { joins, ah } = joinedFor(10, 11.4);
+      expect(joins.map(({ minutes }) => minutes)).toEqual([10]);
+      // No more than the flat battery's acceptance for ten minutes, and not nothing.
+      const socs = Array.from({ length: 21 }, (_, i) => i / 20);
+      const most = Math.max(...socs.map((soc) => acceptanceAmps(BATTERY_60, soc, -4))) * (10 / 60);
+      expect(ah).toBeGreaterThan(0.3 * most);
+      expect(ah).toBeLessThanOrEqual(most);
+      expect(joinedFor(20, 11.4).ah).toBeGreaterThan(1.7 * ah);
+      expect(joinedFor(10, 11.4, 'slow').ah).toBeGreaterThan(ah);
+    });
+
+    it('gives nothing to a battery that stands above it, and no more once the machine runs', () => {
+      expect(joinedFor(10, 13.1, undefined, 0.3).ah).toBe(0);
+      const { joins } = joinedFor(30, 11.4, 'started');
+      expect(joins.map(({ minutes }) => minutes)).toEqual([1]);
+    });
   });
 
   it('is of now when it is charged: nothing of the time before counts again', () => {

@@ -76,7 +76,7 @@ describe('the data folder', () => {
   it('is refused when a newer version wrote it', async () => {
     const first = await openDatabase(folder, neverLost);
     await first.db.execute(
-      sql`INSERT INTO drizzle.__drizzle_migrations (hash, created_at) VALUES ('of-tomorrow', ${Date.now() + 86_400_000})`,
+      sql`INSERT INTO drizzle.__drizzle_migrations (hash, created_at) VALUES ('of-tomorrow', ${Date.now() + 86_400_000 * 365})`,
     );
     await first.close();
     await expectAsync(openDatabase(folder, neverLost)).toBeRejectedWithError(

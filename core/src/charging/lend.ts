@@ -38,10 +38,36 @@ export function chargeJoined(
   minutes: number,
   worth = 1,
 ): (readonly BatteryState[])[] {
+  const path: (readonly BatteryState[])[] = [batteries.map((b) => b.state)];
+  let step = 0;
+  for (const { states } of stepsJoined(rescue, batteries, minutes, worth))
+    if (Number.isInteger(++step * STEP_MINUTES)) path.push(states);
+  return path;
+}
+
+/**
+ * What a source gives to the casualty's batteries while it is joined and nothing cranks, Ah at the casualty's posts: what a battery can take
+ * limits it, and batteries of a string share one current.
+ *
+ * @param rescue clamps on, source on, no load
+ */
+export function lentAh(rescue: Rescue, batteries: readonly ChargedBattery[], minutes: number): number {
+  let ah = 0;
+  for (const { takenAmps } of stepsJoined(rescue, batteries, minutes, 1))
+    ah += (Math.max(...takenAmps) * STEP_MINUTES) / 60;
+  return ah;
+}
+
+/** The batteries and what each takes, half a minute at a time, from the end of the first. */
+function* stepsJoined(
+  rescue: Rescue,
+  batteries: readonly ChargedBattery[],
+  minutes: number,
+  worth: number,
+): Generator<{ readonly states: readonly BatteryState[]; readonly takenAmps: readonly number[] }> {
   const first = batteries.map((b) => b.state);
   const gainedAh = batteries.map(() => 0);
   let states = first;
-  const path: (readonly BatteryState[])[] = [first];
   const dc = prepareDc(rescueCircuit({ ...rescue, load: { kind: 'none' } }));
   for (let step = 1; step <= minutes / STEP_MINUTES; step++) {
     const circuit = rescueCircuit({
@@ -52,17 +78,18 @@ export function chargeJoined(
         ohms: batteryOhms(rating, states[i]!),
       })),
     });
-    states = batteries.map(({ rating }, i) => {
+    const takenAmps = batteries.map(({ rating }, i) => {
       const at = circuit.elements.findIndex((e) => e.name === `casualty.battery${i}`);
       const offered = -dc.ampsAt(circuit.elements, at);
-      const state = states[i]!;
-      const taken = Math.max(0, Math.min(offered, worth * acceptanceAmps(rating, state.soc, state.tempC)));
-      gainedAh[i]! += (taken * STEP_MINUTES) / 60 / CHARGE_FACTOR[rating.chemistry];
+      const { soc, tempC } = states[i]!;
+      return Math.max(0, Math.min(offered, worth * acceptanceAmps(rating, soc, tempC)));
+    });
+    states = batteries.map(({ rating }, i) => {
+      gainedAh[i]! += (takenAmps[i]! * STEP_MINUTES) / 60 / CHARGE_FACTOR[rating.chemistry];
       return withCharge(rating, first[i]!, gainedAh[i]!, worth);
     });
-    if (Number.isInteger(step * STEP_MINUTES)) path.push(states);
+    yield { states, takenAmps };
   }
-  return path;
 }
 
 /** A battery's state for the crank once it has taken in charge: up to the flat line first, then above it, surface charge included. */

@@ -1,7 +1,8 @@
 import type { CheckId } from '../diagnosis/checks.js';
 import { shownBy } from '../diagnosis/repairs.js';
 import { act } from '../hookup/actions.js';
-import { anyClampOn, NOTHING_CONNECTED } from '../hookup/state.js';
+import { anyClampOn, clampsInHand, type HookupState, NOTHING_CONNECTED } from '../hookup/state.js';
+import { hasSwitch } from '../plan/options.js';
 import { DEFAULT_RULES } from '../rules/house-rules.js';
 import { rulesWith } from '../rules/rule-settings.js';
 import type { JobEvent } from './events.js';
@@ -84,6 +85,8 @@ function opened(event: Extract<JobEvent, { type: 'job.opened' }>): Job {
     lastActAt: null,
     chargesSince: null,
     charged: null,
+    joinedSince: null,
+    joins: [],
     everConnected: false,
     attempts: [],
     triesSinceChecks: 0,
@@ -182,6 +185,7 @@ function apply(job: Job, event: JobEvent): Job {
         hookup,
         lastActAt: timeOf(event),
         ...chargeAfter(job, event),
+        ...joinAfter(job, isJoined(hookup, job.plan), timeOf(event)),
         everConnected: job.everConnected || event.type === 'clamp.attached',
       };
     }
@@ -207,6 +211,7 @@ function apply(job: Job, event: JobEvent): Job {
       const { outcome, seconds, lowestVolts, restSeconds = 0, restFor = 'rule' } = event.data;
       return {
         ...job,
+        ...(outcome === 'started' && joinAfter(job, false, timeOf(event))),
         attempts: job.attempts.map((a, i) =>
           i === job.attempts.length - 1
             ? { ...a, endedAt: timeOf(event), outcome, seconds, lowestVolts, restSeconds, restFor }
@@ -293,6 +298,18 @@ function chargeAfter(job: Job, event: JobEvent): Pick<Job, 'chargesSince' | 'cha
     chargesSince: null,
   };
 }
+
+/** A source gives from the moment that all its clamps, and its switch, are on until one of them is not, or until the machine runs. */
+function joinAfter(job: Job, joined: boolean, at: string): Pick<Job, 'joinedSince' | 'joins'> {
+  const { joinedSince, joins, plan } = job;
+  if (joined) return { joinedSince: joinedSince ?? at, joins };
+  if (joinedSince === null || !plan) return { joinedSince: null, joins };
+  const join = { optionId: plan.optionId, minutes: minutesBetween(joinedSince, at) };
+  return { joinedSince: null, joins: [...joins, join] };
+}
+
+const isJoined = ({ clamps, packOn }: HookupState, plan: Job['plan']): boolean =>
+  plan !== null && clampsInHand(plan).every((clamp) => clamps[clamp] !== null) && (packOn || !hasSwitch(plan));
 
 const minutesBetween = (since: string | null, at: string): number =>
   since === null ? 0 : Math.max(0, (Date.parse(at) - Date.parse(since)) / 60_000);

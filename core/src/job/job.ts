@@ -118,6 +118,10 @@ export interface Job {
   readonly chargesSince: string | null;
   /** The last charge that a source gave and that is over; null before one. */
   readonly charged: { readonly optionId: string; readonly minutes: number; readonly at: string } | null;
+  /** Since when every clamp in hand is on and the machine does not run yet; null while it is not so. */
+  readonly joinedSince: string | null;
+  /** How long each option was joined so, and is no longer, oldest first. */
+  readonly joins: readonly { readonly optionId: string; readonly minutes: number }[];
   /** All clamps in hand have been on at least once: there is something to clear down. */
   readonly everConnected: boolean;
   readonly attempts: readonly Attempt[];

@@ -1,5 +1,13 @@
+import { lentAh } from '../charging/lend.js';
+import type { Machine } from '../machine/machine.js';
+import { stateOf } from '../plan/casualty-batteries.js';
+import { sourceOptions } from '../plan/options.js';
+import { connectedRescue } from '../plan/rank.js';
+import type { HouseRules } from '../rules/house-rules.js';
 import type { KitItem } from '../sources/kit.js';
 import type { Job } from './job.js';
+import { workingTempC } from './queries.js';
+import { batteriesOfJob, type JobReadings } from './rescue-of-job.js';
 
 /** Kit that gives of its own charge, and has to be filled again. */
 export const CHARGED_KINDS = [
@@ -17,6 +25,9 @@ const PEAK_AMPS_PER_AH = 130;
 const FULL_SHARE_OF_LIMIT = 0.9;
 /** What waking an EV or hybrid draws while it is tried, A: the trade says 20 to 40. */
 const WAKING_AMPS = 30;
+
+/** Longer than this nothing carried in a van gives on: it is empty, or was forgotten on the log. */
+const LENDS_MOST_MINUTES = 240;
 
 /** True for kit that carries a charge of its own. */
 export function isCharged(item: KitItem): item is ChargedKit {
@@ -89,19 +100,49 @@ export interface KitUse {
 }
 
 /**
- * What a job took out of the kit: for each try with help, the amps that the plan promised of the starter times the seconds it turned. All of
- * it is put to the source, which is a little much: the casualty's own battery gives some.
+ * What a job took out of the kit: for each try with help, the amps that the plan promised of the starter times the seconds it turned, all of
+ * it put to the source, which is a little much: the casualty's own battery gives some. And what a source gave to a flat battery meanwhile,
+ * from the moment it was joined until it was off or the machine ran.
  */
-export function kitUses(job: Pick<Job, 'attempts'>, kit: readonly KitItem[]): KitUse[] {
+export function kitUses(
+  job: JobReadings & Pick<Job, 'attempts' | 'joins'>,
+  machine: Machine,
+  kit: readonly KitItem[],
+  rules: HouseRules,
+): KitUse[] {
   const ah = new Map<string, number>();
-  for (const { sourceId, starterAmps, seconds } of job.attempts) {
-    if (sourceId === null || seconds === null) continue;
-    ah.set(sourceId, (ah.get(sourceId) ?? 0) + ((starterAmps ?? WAKING_AMPS) * seconds) / 3600);
-  }
+  const take = (sourceId: string, taken: number): void => {
+    ah.set(sourceId, (ah.get(sourceId) ?? 0) + taken);
+  };
+  for (const { sourceId, starterAmps, seconds } of job.attempts)
+    if (sourceId !== null && seconds !== null)
+      take(sourceId, ((starterAmps ?? WAKING_AMPS) * seconds) / 3600);
+  for (const { sourceId, ah: lent } of lentByJoins(job, machine, kit, rules)) take(sourceId, lent);
   return kit.flatMap((item) => {
     const taken = ah.get(item.id);
     return taken !== undefined && isCharged(item)
       ? [{ kitItemId: item.id, share: taken / capacityAhOf(item) }]
       : [];
+  });
+}
+
+/** What each join of a piece with a charge of its own gave to the casualty's batteries, Ah. */
+function lentByJoins(
+  job: JobReadings & Pick<Job, 'joins'>,
+  machine: Machine,
+  kit: readonly KitItem[],
+  rules: HouseRules,
+): { readonly sourceId: string; readonly ah: number }[] {
+  if (job.joins.length === 0) return [];
+  const tempC = workingTempC(job);
+  const batteries = batteriesOfJob(job, machine);
+  const charged = batteries.beliefs.map((b) => ({ rating: b.rating, state: stateOf(b, tempC) }));
+  const options = new Map(sourceOptions(machine, kit, batteries, tempC, rules).map((o) => [o.id, o]));
+  const isOfCharge = new Set(kit.filter(isCharged).map(({ id }) => id));
+  return job.joins.flatMap(({ optionId, minutes }) => {
+    const option = options.get(optionId);
+    if (!option || !isOfCharge.has(option.sourceId)) return [];
+    const rescue = connectedRescue(machine, option, batteries, tempC, rules);
+    return [{ sourceId: option.sourceId, ah: lentAh(rescue, charged, Math.min(minutes, LENDS_MOST_MINUTES)) }];
   });
 }

@@ -28,12 +28,14 @@ export async function batteryById(db: Db | Tx, id: string): Promise<Battery | nu
   return row ? batteryOf(row) : null;
 }
 
-/** By the code on its label, however it was typed. */
+/** The code on a label, however it was typed. */
+export const codeOf = (typed: string): string => typed.toUpperCase().replace(/[^A-Z0-9]/g, '');
+
 export async function batteryByCode(db: Db | Tx, code: string): Promise<Battery | null> {
   const [row] = await db
     .select()
     .from(batteries)
-    .where(eq(batteries.code, code.toUpperCase().replace(/[^A-Z0-9]/g, '')));
+    .where(eq(batteries.code, codeOf(code)));
   return row ? batteryOf(row) : null;
 }
 

@@ -2,9 +2,9 @@ import type { BoardCall, Call, CallChange, CallState, NewCall, NewCallChange } f
 import { vehicleName } from '@voltrek/contracts/vehicle-name';
 import { and, asc, desc, eq, gte, inArray, max, or } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
-import { callChanges, calls, jobs, vehicles } from '../db/schema.js';
+import { callChanges, calls, jobs, people, vehicles } from '../db/schema.js';
 import { jobColumns, summaryOf } from '../jobs/repository.js';
-import { addPerson, peopleById } from '../people/repository.js';
+import { addPerson, personOf } from '../people/repository.js';
 
 /** A call that ended stays on the board this long, so that the shift sees what it has done. */
 const SHIFT_MS = 12 * 3_600_000;
@@ -12,10 +12,11 @@ const SHIFT_MS = 12 * 3_600_000;
 /** Tonight's calls, urgent first, then oldest; what ended in this shift last. */
 export async function readBoard(db: Db | Tx): Promise<BoardCall[]> {
   const rows = await db
-    .select({ call: calls, vehicle: vehicles, job: jobColumns })
+    .select({ call: calls, vehicle: vehicles, job: jobColumns, caller: people })
     .from(calls)
     .innerJoin(vehicles, eq(vehicles.id, calls.vehicleId))
     .leftJoin(jobs, eq(jobs.callId, calls.id))
+    .leftJoin(people, eq(people.id, calls.callerId))
     .where(
       or(
         inArray(calls.state, ['waiting', 'taken']),
@@ -26,15 +27,11 @@ export async function readBoard(db: Db | Tx): Promise<BoardCall[]> {
       ),
     )
     .orderBy(desc(calls.urgent), calls.receivedAt);
-  const callers = await peopleById(
-    db,
-    rows.map(({ call }) => call.callerId),
-  );
   const board = rows.map(
-    ({ call, vehicle, job }): BoardCall => ({
+    ({ call, vehicle, job, caller }): BoardCall => ({
       ...callOf(call),
       vehicleName: vehicleName(vehicle),
-      caller: call.callerId === null ? null : (callers.get(call.callerId) ?? null),
+      caller: caller && personOf(caller),
       job: job && summaryOf(job),
     }),
   );

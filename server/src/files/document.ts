@@ -45,7 +45,7 @@ export const documentSchema = ({ format, version, list }: DocumentForm, items: o
 });
 
 /** The scanner's tokens that a document is taken apart by; its own names for them are gone once compiled. */
-const TOKEN = {
+const TOKEN: Readonly<Record<TokenName, SyntaxKind>> = {
   openBrace: 1,
   closeBrace: 2,
   openBracket: 3,
@@ -55,7 +55,17 @@ const TOKEN = {
   lineBreak: 14,
   blank: 15,
   end: 17,
-} as const satisfies Record<string, SyntaxKind>;
+};
+type TokenName =
+  | 'openBrace'
+  | 'closeBrace'
+  | 'openBracket'
+  | 'closeBracket'
+  | 'comma'
+  | 'colon'
+  | 'lineBreak'
+  | 'blank'
+  | 'end';
 
 /** A document that cannot be read on: where, and why. */
 class Unreadable extends Error {

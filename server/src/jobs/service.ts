@@ -14,7 +14,6 @@ import {
   timeOf,
 } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
-import type { KitItem } from '@voltrek/core/sources';
 import { donorOf, entryById, modelById } from '../atlas/repository.js';
 import { followJob } from '../batteries/of-job.js';
 import { batteriesIn } from '../batteries/repository.js';
@@ -101,7 +100,7 @@ async function append(tx: Tx, standing: Standing, event: JobEvent): Promise<Kept
   const next: KeptJob = { vehicleId, vanId, job };
   const now = job.modelId === machine.id ? machine : (found ?? (await modelById(tx, job.modelId))!);
   await writeEvent(tx, event, next, now);
-  await bringUpToDate(tx, next, now, kit, event);
+  await bringUpToDate(tx, next, now, { kit, rules }, event);
   return next;
 }
 
@@ -110,7 +109,7 @@ async function bringUpToDate(
   tx: Tx,
   { job, vehicleId, vanId }: KeptJob,
   machine: Machine,
-  kit: readonly KitItem[],
+  { kit, rules }: Pick<Standing, 'kit' | 'rules'>,
   event: JobEvent,
 ): Promise<void> {
   const at = new Date(timeOf(event));
@@ -132,8 +131,9 @@ async function bringUpToDate(
       break;
     case 'attempt.ended':
     case 'clamp.detached':
+    case 'pack.switched':
     case 'event.undone':
-      await chargeKit(tx, job.id, kitUses(job, kit), at);
+      await chargeKit(tx, job.id, kitUses(job, machine, kit, rules), at);
       await markKit(tx, kitCare(job, kit), job.id, at);
       break;
     default:

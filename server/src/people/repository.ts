@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { Person, PersonEntry } from '@voltrek/contracts';
-import { eq, inArray } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
 import { calls, people, vehicles } from '../db/schema.js';
 
@@ -17,18 +17,9 @@ export async function changePerson(tx: Tx, id: string, { name, phone }: PersonEn
     .where(eq(people.id, id));
 }
 
-export async function peopleById(
-  db: Db | Tx,
-  ids: readonly (string | null)[],
-): Promise<ReadonlyMap<string, Person>> {
-  const wanted = [...new Set(ids.filter((id) => id !== null))];
-  if (wanted.length === 0) return new Map();
-  const rows = await db.select().from(people).where(inArray(people.id, wanted));
-  return new Map(rows.map((row) => [row.id, personOf(row)]));
-}
-
 export async function personById(db: Db | Tx, id: string | null): Promise<Person | null> {
-  return id === null ? null : ((await peopleById(db, [id])).get(id) ?? null);
+  const [row] = id === null ? [] : await db.select().from(people).where(eq(people.id, id));
+  return row ? personOf(row) : null;
 }
 
 /** Vehicles that somebody owns. */
@@ -45,6 +36,6 @@ export async function erasePerson(tx: Tx, id: string, at: Date): Promise<void> {
   await tx.update(people).set({ name: null, phone: null, erasedAt: at }).where(eq(people.id, id));
 }
 
-function personOf({ id, name, phone, erasedAt }: typeof people.$inferSelect): Person {
+export function personOf({ id, name, phone, erasedAt }: typeof people.$inferSelect): Person {
   return { id, name, phone, erasedAt: erasedAt?.toISOString() ?? null };
 }

@@ -1,0 +1,122 @@
+import { provideZonelessChangeDetection } from '@angular/core';
+import { TestBed } from '@angular/core/testing';
+import { HttpErrorResponse } from '@angular/common/http';
+import type { NewCall as NewCallEntry, VehicleSummary } from '@voltrek/contracts';
+import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
+import { type Observable, of, Subject, throwError } from 'rxjs';
+import { Api } from '../shared/state/api';
+import { NewCall } from './new-call';
+
+const KNOWN = {
+  id: 'v7',
+  plate: 'QX 0007',
+  fleetNumber: null,
+  serialNumber: null,
+  modelId: 'car',
+  modelName: 'Test Car',
+} as unknown as VehicleSummary;
+
+describe('a new call', () => {
+  async function show(api: Partial<Record<'vehicles' | 'openCall', (given: never) => Observable<unknown>>>) {
+    const modal = jasmine.createSpyObj<NgbActiveModal>('modal', ['close', 'dismiss']);
+    TestBed.configureTestingModule({
+      providers: [
+        provideZonelessChangeDetection(),
+        { provide: NgbActiveModal, useValue: modal },
+        { provide: Api, useValue: { models: () => of({ machines: [], total: 0 }), ...api } },
+      ],
+    });
+    const fixture = TestBed.createComponent(NewCall);
+    const root = fixture.nativeElement as HTMLElement;
+    await fixture.whenStable();
+    const field = (label: string): HTMLInputElement =>
+      [...root.querySelectorAll('label')]
+        .find((l) => l.textContent.trim().startsWith(label))!
+        .querySelector('input')!;
+    const type = async (label: string, text: string): Promise<void> => {
+      field(label).value = text;
+      field(label).dispatchEvent(new Event('input'));
+      await fixture.whenStable();
+    };
+    const tap = async (name: string): Promise<void> => {
+      [...root.querySelectorAll('button')].find((b) => b.textContent.includes(name))!.click();
+      await fixture.whenStable();
+    };
+    const send = (): HTMLButtonElement => root.querySelector('button[type=submit]')!;
+    return { root, modal, type, tap, send };
+  }
+
+  it('offers the vehicles that a plate may mean, and names the one that was meant', async () => {
+    const sent: NewCallEntry[] = [];
+    const { root, modal, type, tap, send } = await show({
+      vehicles: () => of([KNOWN]),
+      openCall: (call: NewCallEntry) => {
+        sent.push(call);
+        return of({});
+      },
+    });
+    await type('Plate', 'qx');
+    expect(root.querySelector('[role=radio]')).withContext('two letters are no plate').toBeNull();
+    await type('Plate', 'qx0007');
+    expect(root.querySelector('[role=radio]')!.textContent).toMatch(/QX 0007.*Test Car/s);
+    await tap('QX 0007');
+    expect(send().disabled).withContext('nobody said where').toBeTrue();
+    await type('Place', ' North yard ');
+    await type('Who called', 'A caller');
+    await type('Phone', '555 01');
+    await type('Promised', '40');
+    await tap('Urgent');
+    const before = Date.now();
+    send().click();
+    expect(modal.close).toHaveBeenCalledTimes(1);
+    const [call] = sent as [NewCallEntry];
+    expect(call).toEqual(
+      jasmine.objectContaining({
+        vehicleId: 'v7',
+        title: 'Test Car',
+        placeName: 'North yard',
+        ambientC: 0,
+        urgent: true,
+        caller: { name: 'A caller', phone: '555 01' },
+      }),
+    );
+    expect(call.plate).withContext('the vehicle stands for its plate').toBeUndefined();
+    expect(Date.parse(call.promisedAt!) - before).toBeGreaterThanOrEqual(40 * 60_000 - 1_000);
+  });
+
+  it('forgets the vehicle when its plate is changed, and an answer to an older plate', async () => {
+    const first = new Subject<VehicleSummary[]>();
+    const answers: Observable<VehicleSummary[]>[] = [first, of([])];
+    const { root, type } = await show({ vehicles: () => answers.shift()! });
+    await type('Plate', 'QX 0007');
+    await type('Plate', 'QX 0008');
+    first.next([KNOWN]);
+    await Promise.resolve();
+    expect(root.querySelector('[role=radio]')).toBeNull();
+  });
+
+  it('tells an air that nobody can stand in, and sends nothing', async () => {
+    const { root, type, tap, send } = await show({ vehicles: () => of([KNOWN]) });
+    await type('Plate', 'QX 0007');
+    await tap('QX 0007');
+    await type('Place', 'Yard');
+    await type('Air', '400');
+    expect(root.querySelector('[role=alert]')!.textContent).toContain('Air temperature');
+    expect(send().disabled).toBeTrue();
+  });
+
+  it('stays open with what was typed when the server refuses', async () => {
+    const refused = new HttpErrorResponse({ status: 409, error: { status: 409, detail: 'This call stands already.' } });
+    const { root, modal, type, tap, send } = await show({
+      vehicles: () => of([KNOWN]),
+      openCall: () => throwError(() => refused),
+    });
+    await type('Plate', 'QX 0007');
+    await tap('QX 0007');
+    await type('Place', 'Yard');
+    send().click();
+    await tap('QX 0007');
+    expect(root.querySelector('[role=alert]')!.textContent).toContain('This call stands already.');
+    expect(modal.close).not.toHaveBeenCalled();
+  });
+});
