@@ -1,7 +1,8 @@
 // Plain quantities: interpolation, bisection, ranges, seeded chance, points in a plane. What is public of this floor; nothing else is imported from outside the core.
 export * from './bisect.js';
 export * from './interpolate.js';
-export * from './range.js';
-export * from './random.js';
-export * from './plane.js';
 export * from './parameter.js';
+export * from './plane.js';
+export * from './random.js';
+export * from './range.js';
+export * from './time.js';

@@ -3,8 +3,8 @@ import type { Chemistry } from '../battery/chemistry.js';
 import type { Parameter } from '../quantities/parameter.js';
 import { BANK_LEAK_A_DAY } from './cell-bank.js';
 import type { KeptCharge, KitItem } from './kit.js';
+import { DAY_MS } from '../quantities/time.js';
 
-const DAY_MS = 86_400_000;
 const MONTH_DAYS = 30;
 const YEAR_DAYS = 365.25;
 

@@ -5,9 +5,10 @@ import type { Db, Tx } from '../db/database.js';
 import { callChanges, calls, jobs, people, vehicles } from '../db/schema.js';
 import { jobColumns, summaryOf } from '../jobs/repository.js';
 import { addPerson, personOf } from '../people/repository.js';
+import { HOUR_MS } from '@voltrek/core/quantities';
 
 /** A call that ended stays on the board this long, so that the shift sees what it has done. */
-const SHIFT_MS = 12 * 3_600_000;
+const SHIFT_MS = 12 * HOUR_MS;
 
 /** Tonight's calls, urgent first, then oldest; what ended in this shift last. */
 export async function readBoard(db: Db | Tx): Promise<BoardCall[]> {

@@ -20,6 +20,7 @@ import type { KitItem } from '@voltrek/core/sources';
 import { conclude } from '@voltrek/core/verdict';
 import { type DemoVehicle, uuidFrom } from './fleet.js';
 import { type JobLog, jobLog } from './job-log.js';
+import { DAY_MS } from '@voltrek/core/quantities';
 
 /** A past call with its whole log. */
 export interface PastJob {
@@ -42,7 +43,6 @@ export interface PastJob {
 
 const SEED = 1907;
 const PAST_JOBS = 140;
-const DAY_MS = 86_400_000;
 /** Share of follow-ups that the crew has done. */
 const KEPT_PROMISES = 0.88;
 /** Days before the demo night that the two winters reach back: this winter's start, and all of the last. */

@@ -3,8 +3,8 @@ import { type Job, standingVerdict } from '@voltrek/core/job';
 import { and, asc, eq, gte } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
 import { followUps, jobs } from '../db/schema.js';
+import { DAY_MS } from '@voltrek/core/quantities';
 
-const DAY_MS = 86_400_000;
 /** What was due longer ago than this is no longer shown. */
 const OVERDUE_DAYS = 30;
 

@@ -6,6 +6,7 @@ import { HttpProblem, notFound } from '../http/problem.js';
 import { keptJob, readLog } from './repository.js';
 import { acceptEvent, jobDetail, jobSheet } from './service.js';
 import type { JobStreams } from './streams.js';
+import { DAY_MS } from '@voltrek/core/quantities';
 
 const PAGE_MAX = 200;
 
@@ -66,7 +67,7 @@ export function jobRoutes(database: Database, streams: JobStreams): Router {
 }
 
 /** A tap that waited on a device says how long. Nothing is held for longer than a month. */
-const HELD_MOST_MS = 31 * 86_400_000;
+const HELD_MOST_MS = 31 * DAY_MS;
 
 function heldMsOf(text: string | undefined): number {
   if (text === undefined) return 0;

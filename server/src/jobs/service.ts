@@ -36,6 +36,7 @@ import {
 } from './repository.js';
 import { type Standing, standingFor } from './standing.js';
 import type { JobStreams } from './streams.js';
+import { DAY_MS } from '@voltrek/core/quantities';
 
 /** What an acknowledged event tells its sender. */
 export interface Acknowledged {
@@ -188,8 +189,6 @@ export async function jobDetail({ db }: Database, jobId: string): Promise<JobDet
     earlierFlatCalls: await earlierFlatCalls(db, kept, rulesOfJob(job, rules).repeatFlatDays),
   };
 }
-
-const DAY_MS = 86_400_000;
 
 async function earlierFlatCalls(
   db: Database['db'],

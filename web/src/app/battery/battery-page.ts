@@ -15,8 +15,8 @@ import { BATTERY_STATE_WORDS, MOVE_WORDS } from '../shared/words/crew-words';
 import { nameOf, percent, ratingWords, volts } from '../shared/words/figures';
 import { batteryChart, batterySummary, trendOf } from './battery-trend';
 import { type Fit, FitInto } from './fit-into';
+import { DAY_MS } from '@voltrek/core/quantities';
 
-const DAY_MS = 86_400_000;
 const MONTH = 'MMM yyyy';
 const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = {
   rest: 'rest volts',

@@ -4,8 +4,8 @@ import type { EChartsCoreOption } from 'echarts/core';
 import type { ChartColours } from '../shared/ui/chart';
 import { axis, endName, line, type Pair } from '../shared/ui/chart-parts';
 import { percent } from '../shared/words/figures';
+import { DAY_MS } from '@voltrek/core/quantities';
 
-const DAY_MS = 86_400_000;
 /** The trend is drawn this far on, days; further where the fall lies there. */
 const AHEAD_DAYS = 400;
 const DRAWN_POINTS = 24;

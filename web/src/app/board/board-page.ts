@@ -25,8 +25,7 @@ import { newEvent } from '../shared/job/reporter';
 import { ticker } from '../shared/job/ticker';
 import { CallDialog } from './call-dialog';
 import { NewCall } from './new-call';
-
-const MINUTE_MS = 60_000;
+import { MINUTE_MS } from '@voltrek/core/quantities';
 
 const SHOWS = ['all', 'mine', 'waiting', 'under-way', 'done'] as const;
 type Show = (typeof SHOWS)[number];

@@ -24,6 +24,7 @@ import { Ledger } from './ledger';
 import { OwnerPagePart } from './owner-page';
 import { RecheckPart } from './recheck';
 import { WorkshopNote } from './workshop-note';
+import { HOUR_MS } from '@voltrek/core/quantities';
 
 const CLOSE_QUESTION = {
   title: 'Close the job?',
@@ -33,7 +34,7 @@ const CLOSE_QUESTION = {
 } as const;
 
 /** From so long after closing on it may have been charged and have stood, ms. */
-const RESTED_MS = 20 * 3_600_000;
+const RESTED_MS = 20 * HOUR_MS;
 
 const PARTS = ['evidence', 'next', 'recheck', 'change', 'owner', 'sheet'] as const;
 type Part = (typeof PARTS)[number];
