@@ -228,6 +228,15 @@ export const HAZARD_WORDS: Record<
     why: () => 'Nobody looked at the guard lamp: it knows polarity before the current does.',
     wayOut: 'Look at the lamp first.',
   },
+  'alternator-at-limit': {
+    why: (h) =>
+      `The flat battery takes all that the donor’s alternator has to spare, ${amps(h)}: it runs hot.`,
+    wayOut: 'Idle, and minutes only. A charger does the rest.',
+  },
+  'source-tripped': {
+    why: (h) => `It switched itself off. Joined so, ${amps(h)} were asked of it before any crank.`,
+    wayOut: 'Clamps where they belong? Nothing shorted? Then a larger source, or minutes of charge first.',
+  },
 };
 
 const STORY_WORDS: Readonly<Record<Story, string>> = {

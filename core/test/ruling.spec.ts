@@ -3,6 +3,7 @@ import {
   type Cause,
   type CheckId,
   checkOf,
+  crankLimitVolts,
   CHECKS,
   type Crowd,
   type DiagnosisEvidence,
@@ -10,6 +11,7 @@ import {
   type Found,
   type HiddenMachine,
   isWeighed,
+  SUSPECT_OF,
   type Tool,
 } from '../src/diagnosis/index.js';
 import { seededRandom } from '../src/quantities/index.js';
@@ -127,6 +129,28 @@ describe('the ruling, by shares that are known', () => {
       ['unsafe', 'frozen-by-volts', null, 'sure'],
       { tempC: 3, coldestC: -20 },
     ],
+    ...(
+      [
+        ['its posts stood lower while a key was turned and nothing drew amps', 'silence', 11.6, 'unsafe'],
+        ['the same, with lamps bright', 'silence-bright', 11.6, 'unsafe'],
+        ['a stuck starter pulled it down', 'silence', 9.4, 'not-known'],
+        ['it clicked: something drew amps', 'rapid-click', 11.6, 'not-known'],
+      ] as const
+    ).map(
+      ([name, symptom, posts, verdict]): Row => [
+        `ice by the rest volts it is not, and ${name}`,
+        { discharged: 0.5, worn: 0.5 },
+        { symptom, crank: posts - crankLimitVolts(-15, 12) },
+        12.84,
+        [
+          verdict,
+          verdict === 'unsafe' ? 'frozen-by-volts' : 'load-it-now',
+          null,
+          verdict === 'unsafe' ? 'sure' : 'unsure',
+        ],
+        { tempC: -15 },
+      ],
+    ),
     [
       'unread and likelier ice than not',
       { 'discharged+frozen': 0.51, worn: 0.49 },
@@ -175,6 +199,29 @@ describe('the ruling, by shares that are known', () => {
       worn,
       CHARGED,
       ['not-known', 'load-it-now', null, 'unsure'],
+    ],
+    ...(['joint-negative', 'joint-positive', 'joint-loose', 'cable', 'starter', 'seized'] as const).map(
+      (masking): Row => [
+        `a figure a little low that ${masking} pulls down as well`,
+        { [`worn+${masking}`]: 0.9, discharged: 0.1 },
+        worn,
+        CHARGED,
+        ['not-the-battery', 'fault-elsewhere', SUSPECT_OF[masking], 'sure'],
+      ],
+    ),
+    [
+      'the same figure beside a fault that pulls nothing down',
+      { 'worn+fuel': 0.9, discharged: 0.1 },
+      worn,
+      CHARGED,
+      ['replace-soon', 'proved-worn', 'fuel-or-engine', 'sure'],
+    ],
+    [
+      'a figure that only a spent battery shows, beside a bad joint',
+      { 'worn+joint-negative': 0.9, discharged: 0.1 },
+      tested,
+      CHARGED,
+      ['replace-now', 'proved-spent', 'joint', 'sure'],
     ],
     [
       'another part leads',
@@ -290,7 +337,7 @@ describe('the ruling, by shares that are known', () => {
     ],
     [
       'flat again, and likelier bad',
-      { worn: 0.7, discharged: 0.3 },
+      { worn: 0.9, discharged: 0.1 },
       { symptom: 'silence' },
       FLAT,
       ['replace-soon', 'flat-again', null, 'sure'],
@@ -298,7 +345,7 @@ describe('the ruling, by shares that are known', () => {
     ],
     [
       'flat again, not quite likely bad',
-      { worn: 0.7 - ABOVE, discharged: 0.3 + ABOVE },
+      { worn: 0.9 - ABOVE, discharged: 0.1 + ABOVE },
       { symptom: 'silence' },
       FLAT,
       ['charge-first', 'likely-but-unproved', null, 'sure'],
@@ -306,7 +353,7 @@ describe('the ruling, by shares that are known', () => {
     ],
     [
       'flat again, and a test showed it sound',
-      { worn: 0.8, discharged: 0.2 },
+      { worn: 0.95, discharged: 0.05 },
       sound,
       FLAT,
       ['charge-first', 'likely-but-unproved', null, 'sure'],
@@ -314,14 +361,14 @@ describe('the ruling, by shares that are known', () => {
     ],
     [
       'flat for the first time',
-      { worn: 0.8, discharged: 0.2 },
+      { worn: 0.95, discharged: 0.05 },
       { symptom: 'silence' },
       FLAT,
       ['charge-first', 'likely-but-unproved', null, 'sure'],
     ],
     [
       'died in service',
-      { worn: 0.8, discharged: 0.2 },
+      { worn: 0.9, discharged: 0.1 },
       { symptom: 'no-doors' },
       FLAT,
       ['replace-soon', 'died-in-service', null, 'sure'],
@@ -329,7 +376,7 @@ describe('the ruling, by shares that are known', () => {
     ],
     [
       'died in service, of what was left on',
-      { 'worn+left-on': 0.8, discharged: 0.2 },
+      { 'worn+left-on': 0.9, discharged: 0.1 },
       { symptom: 'no-doors' },
       FLAT,
       ['charge-first', 'likely-but-unproved', null, 'sure'],
@@ -337,7 +384,7 @@ describe('the ruling, by shares that are known', () => {
     ],
     [
       'found dead where it does not wake',
-      { worn: 0.8, discharged: 0.2 },
+      { worn: 0.9, discharged: 0.1 },
       { symptom: 'no-doors' },
       FLAT,
       ['charge-first', 'likely-but-unproved', null, 'sure'],

@@ -15,7 +15,7 @@ import {
 } from '../src/hookup/index.js';
 import type { Machine } from '../src/machine/index.js';
 import { RAISED_REVS_FACTOR } from '../src/sources/index.js';
-import { CAR, EV, TRUCK } from './fixtures.js';
+import { CAR, DONOR, EV, TRUCK } from './fixtures.js';
 import { ALLOWING, optionNamed, run, sceneFor } from './scenes.js';
 
 /**
@@ -52,6 +52,7 @@ const bridge = (pointId: string): HandAction => ({ kind: 'bridge', pointId });
 const pack = (isOn: boolean): HandAction => ({ kind: 'pack', on: isOn });
 const engine: HandAction = { kind: 'donor-engine', running: true };
 const crank: HandAction = { kind: 'crank' };
+const SPARE_AMPS = DONOR.kind === 'donor' ? DONOR.alternatorSpareAmps : NaN;
 const minusOff = confirm('negative-off');
 const reds = [confirm('all-off'), on('redCasualty', 'plus'), on('redSource', 'plus')];
 const three = [...reds, on('blackSource', 'minus')];
@@ -410,6 +411,64 @@ const ROWS: readonly Row[] = [
     code: 'revs-raised',
     severity: 'watch',
   },
+  // A battery at 6 V takes whatever a donor's alternator has to spare: the regulator is at its end.
+  {
+    name: 'donor started beside a battery at 6 V',
+    rest: [6],
+    before: joined,
+    slip: engine,
+    code: 'alternator-at-limit',
+    severity: 'note',
+    amps: [SPARE_AMPS * 0.99, SPARE_AMPS * 1.01],
+  },
+  {
+    name: 'its revs raised into a battery at 6 V',
+    rest: [6],
+    before: [...joined, engine],
+    slip: is('donor-revs-raised'),
+    code: 'alternator-at-limit',
+    severity: 'watch',
+    amps: [SPARE_AMPS * RAISED_REVS_FACTOR * 0.99, SPARE_AMPS * RAISED_REVS_FACTOR * 1.01],
+  },
+  // A source that looks after itself: what was asked of it when it went off.
+  {
+    name: 'a pack goes off at once, on the wrong posts',
+    source: 'lithium@12',
+    rest: [12.4],
+    before: [confirm('all-off'), on('redCasualty', 'minus'), on('blackCasualty', 'plus'), pack(true)],
+    slip: is('source-tripped'),
+    code: 'source-tripped',
+    severity: 'severe',
+    amps: [300, 5000],
+  },
+  {
+    name: 'a pack goes off, rightly joined',
+    source: 'lithium@12',
+    rest: [11],
+    before: [...packed, pack(true)],
+    slip: is('source-tripped'),
+    code: 'source-tripped',
+    severity: 'watch',
+    amps: [0, 300],
+  },
+  {
+    name: 'it is switched on again before anybody knows why it went off',
+    source: 'lithium@12',
+    rest: [11],
+    before: [...packed, confirm('guard-lamp'), pack(true), is('source-tripped'), pack(false)],
+    slip: pack(true),
+    code: 'source-tripped',
+    severity: 'watch',
+  },
+  {
+    name: 'cranked with a pack that has gone off',
+    source: 'lithium@12',
+    rest: [11],
+    before: [...packed, pack(true), is('source-tripped')],
+    slip: crank,
+    code: 'source-tripped',
+    severity: 'watch',
+  },
   // It can move.
   {
     name: 'crank with a gear in',
@@ -603,6 +662,20 @@ describe('mistakes that lie in how things stand', () => {
     expect(hazardsOf(scene, noted, crank, ALLOWING).some((h) => h.code === 'may-move')).toBeTrue();
     const back = actByHand(noted, isNot('gear-engaged'), CAR);
     expect(hazardsOf(scene, back, crank, ALLOWING).some((h) => h.code === 'may-move')).toBeFalse();
+  });
+
+  it('a source that has gone off gives nothing, and gives again once it is told that it is on', () => {
+    const scene = sceneOf({ source: 'lithium@12', rest: [11] });
+    const isOn = (more: readonly HandAction[]): boolean =>
+      rescueOf(scene, run(CAR, [...packed, pack(true), ...more])).sourceOn!;
+    expect(isOn([])).toBeTrue();
+    expect(isOn([is('source-tripped')])).toBeFalse();
+    expect(isOn([is('source-tripped'), isNot('source-tripped')])).toBeTrue();
+  });
+
+  it('an alternator that a part-charged battery asks little of is not at its end', () => {
+    const codes = hazardsOf(sceneOf({ rest: [12.6] }), run(CAR, joined), engine, ALLOWING).map((h) => h.code);
+    expect(codes).not.toContain('alternator-at-limit');
   });
 
   it('raised revs lend what their factor says', () => {

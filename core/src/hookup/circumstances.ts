@@ -16,6 +16,7 @@ export const CIRCUMSTANCES = [
   'not-secured',
   'positive-earth',
   'series-link-wrong',
+  'source-tripped',
 ] as const;
 export type Circumstance = (typeof CIRCUMSTANCES)[number];
 

@@ -54,6 +54,8 @@ export const HAZARDS = [
   'link-short',
   'not-all-off',
   'guard-not-seen',
+  'alternator-at-limit',
+  'source-tripped',
 ] as const;
 export type HazardCode = (typeof HAZARDS)[number];
 /** A note is told; a watch asks for care; nothing severe is ever part of an order. */

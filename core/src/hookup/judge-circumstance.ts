@@ -45,14 +45,15 @@ export function circumstanceHazards(
       const isGuarded = scene.option.sourceKind === 'lithium-pack';
       const isUnseen = isGuarded && action.on && !before.confirmed.includes('guard-lamp');
       return [
+        ...(action.on ? tripped(scene, before) : []),
         ...(isUnseen ? [newHazard('guard-not-seen', 'watch')] : []),
         ...(action.on ? closesNothing(scene, after) : []),
       ];
     }
-    case 'crank':
-      return stands(before, 'gear-engaged') || stands(before, 'not-secured')
-        ? [newHazard('may-move', 'severe')]
-        : [];
+    case 'crank': {
+      const mayMove = stands(before, 'gear-engaged') || stands(before, 'not-secured');
+      return [...(mayMove ? [newHazard('may-move', 'severe')] : []), ...tripped(scene, before)];
+    }
     case 'confirm':
     case 'loosen':
       return after.negativeOff && !before.negativeOff ? stillFed(scene, after) : [];
@@ -93,10 +94,22 @@ function noted(
         : [];
     case 'isolator-open':
       return closesNothing(scene, state);
+    case 'source-tripped':
+      return tripped(scene, state);
     default:
       return [];
   }
 }
+
+/** A source that has gone off by itself, with what was asked of it before: amps that no battery of this machine asks are a fault of the joining. */
+function tripped(scene: HookupScene, state: HookupState): Hazard[] {
+  if (!stands(state, 'source-tripped')) return [];
+  const before = { ...state, standing: (state.standing ?? []).filter((what) => what !== 'source-tripped') };
+  const amps = Math.abs(solved(scene, { ...before, packOn: true }).amps.get('lead.red') ?? 0);
+  return [newHazard('source-tripped', amps > FAULT_AMPS ? 'severe' : 'watch', amps)];
+}
+/** More than this through a source while nothing cranks is a short, or a battery that is joined backwards, A. */
+const FAULT_AMPS = 300;
 
 function wrongMetal(onto: WrongMetal): Hazard[] {
   switch (onto) {

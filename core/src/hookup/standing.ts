@@ -14,6 +14,7 @@ import {
   type HookupScene,
   type HookupState,
   rescueOf,
+  stands,
   TRICKLE_VOLTS,
 } from './state.js';
 
@@ -52,6 +53,7 @@ function standing(scene: HookupScene, state: HookupState, rules: HouseRules): Ha
   if (isOn) found.push(...sourceCharged(scene, state, rules));
   const bankLimit = option.source.capacitor?.maxVolts ?? Infinity;
   if (isOn && source > bankLimit) found.push(newHazard('bank-over-voltage', 'severe', amps, source));
+  found.push(...atLimit(scene, state, Math.abs(solution.amps.get('alternator') ?? 0)));
   const isLending = state.donorRunning && amps > rules.sourceChargedAmps;
   if (casualtyRuns(scene, state) && isLending) found.push(newHazard('two-regulators', 'note', amps));
   machine.batteries.forEach(({ rating }, i) => {
@@ -65,6 +67,17 @@ function standing(scene: HookupScene, state: HookupState, rules: HouseRules): Ha
   });
   return found;
 }
+/** A donor's alternator that gives all it can runs hot: minutes at idle, no longer, and not at raised revs. */
+function atLimit(scene: HookupScene, state: HookupState, amps: number): Hazard[] {
+  const { alternator } = rescueOf(scene, state).source ?? {};
+  if (scene.option.sourceKind !== 'donor' || !alternator || amps < AT_LIMIT_SHARE * alternator.maxAmps)
+    return [];
+  const severity = stands(state, 'donor-revs-raised') ? 'watch' : 'note';
+  return [newHazard('alternator-at-limit', severity, amps)];
+}
+/** From this share of what it has to spare its regulator is at its end. */
+const AT_LIMIT_SHARE = 0.97;
+
 /** How bad it is to charge a source that was meant to lend: bare cells burn, a pack has a guard that may or may not stand it. */
 const CHARGED_SEVERITY: Partial<Record<SourceKind, Severity>> = {
   'hobby-lithium': 'severe',

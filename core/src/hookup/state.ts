@@ -113,7 +113,8 @@ export function rescueOf(scene: HookupScene, state: HookupState): Rescue {
   // Its rating stands for the middle of a crank; a contact meets a bank's own resistance.
   const still = rest.capacitor ? { ...rest, ohms: rest.capacitor.esrOhms } : rest;
   const isOn =
-    !hasSwitch(option) || (state.packOn && (option.sourceKind !== 'mains-charger' || state.pluggedIn));
+    !stands(state, 'source-tripped') &&
+    (!hasSwitch(option) || (state.packOn && (option.sourceKind !== 'mains-charger' || state.pluggedIn)));
   const lent = alternator ?? option.engineAlternator;
   const isRaised = option.sourceKind === 'donor' && stands(state, 'donor-revs-raised');
   const supply = lent && isRaised ? { ...lent, maxAmps: lent.maxAmps * RAISED_REVS_FACTOR } : lent;

@@ -309,7 +309,9 @@ function joinAfter(job: Job, joined: boolean, at: string): Pick<Job, 'joinedSinc
 }
 
 const isJoined = ({ clamps, packOn }: HookupState, plan: Job['plan']): boolean =>
-  plan !== null && clampsInHand(plan).every((clamp) => clamps[clamp] !== null) && (packOn || !hasSwitch(plan));
+  plan !== null &&
+  clampsInHand(plan).every((clamp) => clamps[clamp] !== null) &&
+  (packOn || !hasSwitch(plan));
 
 const minutesBetween = (since: string | null, at: string): number =>
   since === null ? 0 : Math.max(0, (Date.parse(at) - Date.parse(since)) / 60_000);

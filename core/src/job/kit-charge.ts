@@ -143,6 +143,8 @@ function lentByJoins(
     const option = options.get(optionId);
     if (!option || !isOfCharge.has(option.sourceId)) return [];
     const rescue = connectedRescue(machine, option, batteries, tempC, rules);
-    return [{ sourceId: option.sourceId, ah: lentAh(rescue, charged, Math.min(minutes, LENDS_MOST_MINUTES)) }];
+    return [
+      { sourceId: option.sourceId, ah: lentAh(rescue, charged, Math.min(minutes, LENDS_MOST_MINUTES)) },
+    ];
   });
 }

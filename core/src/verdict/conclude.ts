@@ -20,6 +20,7 @@ import {
 } from '../diagnosis/battery-condition.js';
 import { CAUSES, type Cause, REPLACE_CAUSES, SUSPECT_OF } from '../diagnosis/causes.js';
 import { type Found, type CheckId, checksFor, type Tool } from '../diagnosis/checks.js';
+import { crankLimitVolts } from '../diagnosis/reading.js';
 import { type Change, curesOf, type Repair } from '../diagnosis/repairs.js';
 import { type Suspect, SUSPECTS } from '../diagnosis/vocabulary.js';
 import type { HouseRules } from '../rules/house-rules.js';
@@ -128,8 +129,11 @@ const KEEP_SUSPECT_MOST = 0.5;
 const FROZEN_SHARE = 0.5;
 /** What was left on explains a death in service from this much on. */
 const EXPLAINED_SHARE = 0.5;
-/** A second flat call asks for another battery only where what a new one cures holds this much, and leads. */
-const LEANS_SHARE = 0.7;
+/**
+ * A second flat call, or a death in service, asks for another battery only where what a new one cures holds as much as any battery is condemned
+ * by, and leads: no test has proved it, and a charge and a day would.
+ */
+const LEANS_SHARE = CONDEMN_SHARE;
 /** Shares at which a verdict is called sure and fairly sure. */
 const SURE_SHARE = 0.9;
 const FAIR_SHARE = 0.7;
@@ -140,6 +144,19 @@ const CAUSES_TOLD = 5;
 const LEAST_BITS = 0.05;
 
 const FLAT_CAUSES: readonly Cause[] = ['discharged', 'left-on', 'string-weak', 'guard-open'];
+
+/**
+ * What pulls a battery's figures down as a worn one does: a tight engine and a starter that binds take far more amps, and a bad joint within a
+ * tester's or a meter's clamps counts as the battery's own.
+ */
+const MASKING_CAUSES: readonly Cause[] = [
+  'joint-positive',
+  'joint-negative',
+  'joint-loose',
+  'cable',
+  'starter',
+  'seized',
+];
 
 /** All that is the battery's own. */
 const BATTERY_CAUSES: readonly Cause[] = [...REPLACE_CAUSES, ...FLAT_CAUSES];
@@ -268,6 +285,24 @@ function shareOfWorn({ machines }: Crowd, shares: Float64Array): number {
   }, 0);
 }
 
+/**
+ * What the posts stood at while a key was turned and nothing drew amps: that is the battery at rest, read a second time. One slip of a finger
+ * on the rest volts alone must not let ice pass.
+ */
+function silentVolts(evidence: readonly DiagnosisEvidence[], { tempC }: Case): number[] {
+  const isSilent = evidence.some(
+    ({ check, found }) => check === 'symptom' && (found === 'silence' || found === 'silence-bright'),
+  );
+  return evidence.flatMap(({ check, found }) => {
+    if (!isSilent || check !== 'crank' || typeof found !== 'number') return [];
+    const volts = found + crankLimitVolts(tempC, 12);
+    return volts >= NOTHING_DRAWS_VOLTS ? [volts] : [];
+  });
+}
+
+/** A starter that is stuck is silent too, but pulls a battery that could not be ice well below this, V. */
+const NOTHING_DRAWS_VOLTS = 11;
+
 function rule(
   crowd: Crowd,
   shares: Float64Array,
@@ -284,7 +319,7 @@ function rule(
     suspect: null,
   });
   if (facts.stops.length > 0) return alone('unsafe', 'stop-stands', []);
-  const bar = barOf(facts);
+  const bar = barOf(facts) ?? barOf({ ...facts, restVolts: silentVolts(evidence, facts) });
   if (bar) return alone('unsafe', `${bar}-by-volts`, [bar]);
   const isRead = facts.restVolts.some((volts) => volts !== null);
   if (!isRead && shareOfAny(crowd, shares, ['frozen']) > FROZEN_SHARE)
@@ -297,15 +332,17 @@ function rule(
   // Faults drag others along: what emptied or spoiled the battery is mended as well.
   const also = lead.share >= ELSEWHERE_SHARE ? lead.suspect : null;
   const told: typeof alone = (...ruling) => ({ ...alone(...ruling), suspect: also });
-  const proof = proofOf(evidence, facts, rules);
+  const isMasked = shareOfAny(crowd, shares, MASKING_CAUSES) >= ELSEWHERE_SHARE;
+  const proof = proofOf(isMasked ? evidence.filter((e) => e.check !== 'crank') : evidence, facts, rules);
   if (proof === 'spent' && bad >= CONDEMN_SHARE) return told('replace-now', 'proved-spent', REPLACE_CAUSES);
   // What is proved spent and not quite likely enough for that is worn at the least.
-  if (proof) {
+  if (proof && !(isMasked && proof === 'worn')) {
     const worn = shareOfWorn(crowd, shares);
     if (worn >= (proof === 'worn' ? REPLACE_SOON_SHARE : WORN_IF_SPENT_SHARE))
       return { ...told('replace-soon', 'proved-worn', REPLACE_CAUSES), share: worn };
   }
-  if (also && lead.share >= Math.max(bad, flat))
+  // Mended first, the battery is tested again: what is a little low now may be the other fault's.
+  if (also && (lead.share >= Math.max(bad, flat) || (isMasked && proof === 'worn')))
     return told('not-the-battery', 'fault-elsewhere', lead.causes);
   const repairs = mendedHere(crowd, shares);
   const isWell = (): boolean => shareOfAny(crowd, shares, BATTERY_CAUSES) < BATTERY_SHARE;

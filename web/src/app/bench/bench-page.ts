@@ -11,12 +11,13 @@ import {
 } from '../shared/words/bench-words';
 import { answersOf, readFields } from './read-fields';
 import { TOOLS } from './tools';
+import { Choices } from '../shared/ui/choices';
 
 /** Calculators over the core, for the depot: each with its formula, its usual mistake, and its values in the address. */
 @Component({
   selector: 'vt-bench-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink],
+  imports: [Choices, RouterLink],
   template: `
     <nav class="tools" aria-label="Calculators">
       @for (id of toolIds; track id) {

@@ -26,6 +26,7 @@ import { ticker } from '../shared/job/ticker';
 import { CallDialog } from './call-dialog';
 import { NewCall } from './new-call';
 import { MINUTE_MS } from '@voltrek/core/quantities';
+import { Choices } from '../shared/ui/choices';
 
 const SHOWS = ['all', 'mine', 'waiting', 'under-way', 'done'] as const;
 type Show = (typeof SHOWS)[number];
@@ -56,6 +57,7 @@ function isShown(call: BoardCall, show: Show, crewId: string): boolean {
 @Component({
   selector: 'vt-board-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Choices],
   host: { class: 'page' },
   template: `
     <header>

@@ -106,7 +106,10 @@ describe('a new call', () => {
   });
 
   it('stays open with what was typed when the server refuses', async () => {
-    const refused = new HttpErrorResponse({ status: 409, error: { status: 409, detail: 'This call stands already.' } });
+    const refused = new HttpErrorResponse({
+      status: 409,
+      error: { status: 409, detail: 'This call stands already.' },
+    });
     const { root, modal, type, tap, send } = await show({
       vehicles: () => of([KNOWN]),
       openCall: () => throwError(() => refused),

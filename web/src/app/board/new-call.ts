@@ -8,6 +8,7 @@ import { problemText } from '../shared/state/problem';
 import { modelName, modelRow, modelSuggestions } from '../shared/ui/model-suggestions';
 import { typedFigure } from '../shared/ui/typed-figure';
 import { vehicleWord } from '../shared/words/figures';
+import { Choices } from '../shared/ui/choices';
 
 /** Known vehicles that are offered while a plate is typed. */
 const KNOWN_MOST = 4;
@@ -16,7 +17,7 @@ const KNOWN_MOST = 4;
 @Component({
   selector: 'vt-new-call',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [NgbTypeahead],
+  imports: [Choices, NgbTypeahead],
   template: `
     <form class="sheet" (submit)="$event.preventDefault(); open()">
       <h1 id="new-call-title">New call</h1>

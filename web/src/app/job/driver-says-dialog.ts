@@ -9,6 +9,7 @@ import { Reporter } from '../shared/job/reporter';
 import { Stepper } from '../shared/ui/stepper';
 import { FINDING_NAMES, outcomesNamed } from '../shared/words/diagnosis-words';
 import { CONSUMER_WORDS, leftOnLine } from '../shared/words/left-on-words';
+import { Choices } from '../shared/ui/choices';
 
 /** What a driver tells, as it comes up: what was left on, how it stood and is used, what came before. */
 const TOLD: readonly CheckId[] = [
@@ -28,7 +29,7 @@ const HOURS_MOST = 72;
 @Component({
   selector: 'vt-driver-says-dialog',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Stepper],
+  imports: [Choices, Stepper],
   template: `
     <div class="sheet">
       <h1 id="driver-says-title">The driver says</h1>

@@ -3,11 +3,13 @@ import { CREW_ROLES, type CrewMember } from '@voltrek/contracts';
 import { Store } from '@ngrx/store';
 import { SessionActions, sessionFeature } from '../shared/state/session';
 import { ROLE_WORDS } from '../shared/words/crew-words';
+import { Choices } from '../shared/ui/choices';
 
 /** Who works here: added, called otherwise, retired. Nobody is deleted, since logs name them. */
 @Component({
   selector: 'vt-crew-part',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Choices],
   template: `
     <section aria-labelledby="crew-title">
       <h2 id="crew-title">Crew</h2>

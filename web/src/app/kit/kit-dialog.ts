@@ -5,12 +5,13 @@ import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { FormFields, type FormValues } from '../shared/ui/form-fields';
 import { entryOf, fieldsOf, usualOf, valuesOf } from './kit-fields';
 import { KIT_KIND_WORDS } from '../shared/words/kit-words';
+import { Choices } from '../shared/ui/choices';
 
 /** A piece of kit, new or changed, by the fields of its kind. Closes with the checked piece, or with 'retire'. */
 @Component({
   selector: 'vt-kit-dialog',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [FormFields],
+  imports: [Choices, FormFields],
   template: `
     <form class="sheet" (submit)="$event.preventDefault(); keep()">
       <h1 id="kit-title">{{ item() ? item()!.name : 'New kit' }}</h1>

@@ -7,12 +7,13 @@ import { Store } from '@ngrx/store';
 import { LogActions, logFeature, type LogQuery } from '../shared/state/log';
 import { volts } from '../shared/words/figures';
 import { VERDICT_WORDS, verdictTitle } from '../shared/words/verdict-words';
+import { Choices } from '../shared/ui/choices';
 
 /** Closed jobs, newest first, found by what they say or how they ended. */
 @Component({
   selector: 'vt-log-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [DatePipe, RouterLink],
+  imports: [Choices, DatePipe, RouterLink],
   host: { class: 'page' },
   template: `
     <header>

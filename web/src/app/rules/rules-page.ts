@@ -7,6 +7,7 @@ import { sessionFeature } from '../shared/state/session';
 import { typedFigure } from '../shared/ui/typed-figure';
 import { nameOf } from '../shared/words/figures';
 import { RULE_QUESTIONS, SCHOOL_WORDS } from '../shared/words/rule-words';
+import { Choices } from '../shared/ui/choices';
 
 interface Row {
   readonly key: RuleKey;
@@ -24,7 +25,7 @@ interface Row {
 @Component({
   selector: 'vt-rules-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [DatePipe],
+  imports: [Choices, DatePipe],
   host: { class: 'page' },
   template: `
     <header>

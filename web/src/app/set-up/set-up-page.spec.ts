@@ -82,7 +82,10 @@ describe('the set-up of a house', () => {
   });
 
   it('says why it was refused, and keeps what was typed', async () => {
-    const refused = new HttpErrorResponse({ status: 409, error: { status: 409, detail: 'This house is set up already.' } });
+    const refused = new HttpErrorResponse({
+      status: 409,
+      error: { status: 409, detail: 'This house is set up already.' },
+    });
     const { root, type, begin, router, tap } = await show(false, () => throwError(() => refused));
     await type(0, 'First');
     begin().click();

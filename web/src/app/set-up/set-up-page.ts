@@ -7,6 +7,7 @@ import { Api, type House } from '../shared/state/api';
 import { problemText } from '../shared/state/problem';
 import { SessionActions } from '../shared/state/session';
 import { ROLE_WORDS } from '../shared/words/crew-words';
+import { Choices } from '../shared/ui/choices';
 
 type Role = (typeof CREW_ROLES)[number];
 
@@ -14,6 +15,7 @@ type Role = (typeof CREW_ROLES)[number];
 @Component({
   selector: 'vt-set-up-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Choices],
   host: { class: 'page', tabindex: '0' },
   template: `
     <header>

@@ -9,12 +9,13 @@ import { atWork, type Light, LIGHTS, SessionActions, sessionFeature } from '../s
 import { degrees } from '../shared/words/figures';
 import { SavedLine } from './saved-line';
 import { ThisDevice } from './this-device';
+import { Choices } from '../shared/ui/choices';
 
 /** The slim bar on top: where you are, whether all is saved, and the light level. */
 @Component({
   selector: 'vt-top-bar',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, RouterLinkActive, SavedLine],
+  imports: [Choices, RouterLink, RouterLinkActive, SavedLine],
   template: `
     <a class="mark" routerLink="/board" aria-label="voltrek, to the board">voltrek</a>
     @if (job(); as j) {

@@ -17,6 +17,7 @@ import { minutesWords, wayName } from '../../shared/words/way-words';
 import { PlanRunner } from '../../workers/plan-runner';
 import { namesIn } from '../option-name';
 import { waysAsked, WaysStore } from '../ways-store';
+import { Choices } from '../../shared/ui/choices';
 
 /** So many are shown: more would be a plan, and that has its own stage. */
 const SHOWN = 4;
@@ -27,6 +28,7 @@ const WORTH_SAYING = 0.15;
 @Component({
   selector: 'vt-next-tries',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Choices],
   providers: [PlanRunner, WaysStore],
   template: `
     <h2>Now</h2>

@@ -83,6 +83,7 @@ export const CIRCUMSTANCE_WORDS: Record<Circumstance, string> = {
   'not-secured': 'not chocked',
   'positive-earth': 'plus on the body',
   'series-link-wrong': 'series link wrong',
+  'source-tripped': 'it switched itself off',
 };
 
 /** What a clamp is on in place of clean metal. */

@@ -2,12 +2,13 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import { BAR_WORDS } from '../../../shared/words/plan-words';
 import type { OptionRow } from './option-rows';
 import { UnfitList } from './unfit-list';
+import { Choices } from '../../../shared/ui/choices';
 
 /** The van's sources: those that fit, best first, then those that do not, with why. */
 @Component({
   selector: 'vt-option-list',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [UnfitList],
+  imports: [Choices, UnfitList],
   template: `
     <div class="options" role="radiogroup" aria-label="Sources, best first">
       @for (row of fitting(); track row.ranked.option.id) {

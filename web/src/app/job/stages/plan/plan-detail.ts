@@ -14,6 +14,7 @@ import {
 import { crankChart, leadChart, type LeadMetric, waitChart, wakeChart } from './plan-charts';
 import { PlanInputs } from './plan-inputs';
 import type { PlanDetail as Detail, WakeDetail } from './plan-store';
+import { Choices } from '../../../shared/ui/choices';
 
 export type DetailTab = 'crank' | 'wait' | 'leads' | 'inputs';
 
@@ -36,7 +37,7 @@ const SURE_SHARE = 0.99;
 @Component({
   selector: 'vt-plan-detail',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Chart, PlanInputs],
+  imports: [Choices, Chart, PlanInputs],
   template: `
     <dl class="figures">
       @if (ranked().crank; as crank) {

@@ -4,12 +4,13 @@ import { Chart, type ChartColours } from '../../../shared/ui/chart';
 import { inHundred } from '../../../shared/words/figures';
 import { minutesWords, SURENESS, wayName, wayStepWords } from '../../../shared/words/way-words';
 import { waysChart } from './ways-chart';
+import { Choices } from '../../../shared/ui/choices';
 
 /** Ways to get it going: how sure one wants to be, minutes against odds, and each way with its steps, soonest first. */
 @Component({
   selector: 'vt-way-list',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Chart],
+  imports: [Choices, Chart],
   template: `
     <label class="sure">
       <span>As sure as</span>

@@ -20,6 +20,7 @@ import { CHEMISTRY_WORDS, FITTING_WORDS, hoursWords, MISFIT_WORDS } from '../../
 import { CIRCUMSTANCE_WORDS, batteryWord } from '../../../shared/words/words';
 import type { Work } from '../../../shared/job/job-selectors';
 import { Reporter } from '../../../shared/job/reporter';
+import { Choices } from '../../../shared/ui/choices';
 
 /** A slip that carries less than this is no lesson, A. */
 const SLIP_TOLD_AMPS = 50;
@@ -28,6 +29,7 @@ const SLIP_TOLD_AMPS = 50;
 @Component({
   selector: 'vt-change-battery',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Choices],
   template: `
     <h3>
       Replacement, {{ work().machine.batteries[at()]!.place }}

@@ -25,6 +25,7 @@ import { OwnerPagePart } from './owner-page';
 import { RecheckPart } from './recheck';
 import { WorkshopNote } from './workshop-note';
 import { HOUR_MS } from '@voltrek/core/quantities';
+import { Choices } from '../../../shared/ui/choices';
 
 const CLOSE_QUESTION = {
   title: 'Close the job?',
@@ -52,6 +53,7 @@ const PART_WORDS: Record<Part, string> = {
   selector: 'vt-verdict',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
+    Choices,
     ChangeBattery,
     ChargeAdvice,
     DatePipe,
