@@ -46,6 +46,8 @@ const list = (of: yup.Schema, max: number) => yup.array().of(of).max(max).requir
 
 /** More repairs than any call sees. */
 const REPAIRS_MOST = 40;
+/** The longest wait a plan may ask for: a large battery brought to full by a small charger, min. */
+const WAIT_MINUTES_MAX = 48 * 60;
 const share = () => figure().min(0).max(1);
 const battery = () => figure().integer().min(0).max(3);
 const ledger = () =>
@@ -169,6 +171,11 @@ const FIELDS: { readonly [T in EventType]: Fields<T> } = {
       .notRequired()
       .default(undefined),
   },
+  'charge.read': {
+    volts: figure().min(TYPED_RANGES.chargingVolts.min).max(TYPED_RANGES.chargingVolts.max),
+    amps: figure().min(TYPED_RANGES.chargeAmps.min).max(TYPED_RANGES.chargeAmps.max),
+    isWarm: flag(),
+  },
   'reading.withdrawn': { readingId: yup.string().uuid().required() },
   'plan.chosen': {
     optionId: shortText(120),
@@ -183,7 +190,7 @@ const FIELDS: { readonly [T in EventType]: Fields<T> } = {
     neededRpm: maybeFigure(),
     wakeVolts: maybeFigure(),
     postVolts: maybeFigure(),
-    waitMinutes: figure().min(0).max(240),
+    waitMinutes: figure().min(0).max(WAIT_MINUTES_MAX),
     chargeOnly: flag(),
     inputs: list(
       record({ key: oneOf(PLAN_INPUT_KEYS), value: figure(), origin: oneOf(ORIGINS) }),

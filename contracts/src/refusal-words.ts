@@ -37,6 +37,7 @@ export const REFUSAL_WORDS: Record<Refusal, string> = {
   'no-such-finding': 'That finding does not stand.',
   'no-such-reading': 'That reading does not stand.',
   'already-fitted': 'That is done already.',
+  'nothing-on-charge': 'Nothing is on a charger.',
   'no-such-battery': 'This machine has no such battery.',
   'no-such-point': 'No clamp can go there: the atlas has no such point on that machine.',
   'not-in-hand': 'That clamp is not in hand: the source has leads of its own.',

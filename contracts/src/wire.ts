@@ -95,6 +95,8 @@ export interface JobSummary {
   readonly verdict: VerdictKind | null;
   readonly suspect: Suspect | null;
   readonly lowestRestVolts: number | null;
+  /** When what is on a charger now is due; null while nothing is. */
+  readonly chargeUntil: string | null;
   readonly openedAt: string;
   readonly closedAt: string | null;
   readonly by: string;

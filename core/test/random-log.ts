@@ -9,6 +9,8 @@ import {
 } from '../src/diagnosis/index.js';
 import { CONFIRMATIONS, FITTING_STEPS, SPARE_POSTS } from '../src/hookup/index.js';
 import {
+  chargeChoices,
+  chargeRecord,
   type EventEntry,
   foldJob,
   type JobEvent,
@@ -88,6 +90,12 @@ export function anyEntry(
       const plan = planRecord(one(ranked));
       return plan ? ['plan.chosen', plan] : ['reset.ticked', { reset: 'Clock' }];
     },
+    () => {
+      const fit = chargeChoices(job, machine, kit, DEFAULT_RULES).filter(({ unfit }) => !unfit);
+      const plan = fit.length > 0 ? chargeRecord(one(fit)) : null;
+      return plan ? ['plan.chosen', plan] : ['reset.ticked', { reset: 'Clock' }];
+    },
+    () => ['charge.read', { volts: 14.2, amps: one([0.2, 6]), isWarm: random() < 0.2 }],
     () => ['step.confirmed', { step: one(CONFIRMATIONS) }],
     () => ['clamp.attached', { clamp: one(CLAMP_IDS), pointId: point() }],
     () => ['clamp.attached', { clamp: one(CLAMP_IDS), pointId: point() }],

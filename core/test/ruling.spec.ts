@@ -152,6 +152,14 @@ describe('the ruling, by shares that are known', () => {
       ],
     ),
     [
+      'ice by the rest volts it is not, and it stood lower a minute after a silent key',
+      { discharged: 0.5, worn: 0.5 },
+      { symptom: 'silence', recovery: 10.3 },
+      11.9,
+      ['unsafe', 'frozen-by-volts', null, 'sure'],
+      { tempC: -9 },
+    ],
+    [
       'unread and likelier ice than not',
       { 'discharged+frozen': 0.51, worn: 0.49 },
       worn,

@@ -667,7 +667,7 @@ describe('mistakes that lie in how things stand', () => {
   it('a source that has gone off gives nothing, and gives again once it is told that it is on', () => {
     const scene = sceneOf({ source: 'lithium@12', rest: [11] });
     const isOn = (more: readonly HandAction[]): boolean =>
-      rescueOf(scene, run(CAR, [...packed, pack(true), ...more])).sourceOn!;
+      rescueOf(scene, run(CAR, [...packed, pack(true), ...more])).sourceOn;
     expect(isOn([])).toBeTrue();
     expect(isOn([is('source-tripped')])).toBeFalse();
     expect(isOn([is('source-tripped'), isNot('source-tripped')])).toBeTrue();

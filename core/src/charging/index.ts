@@ -5,3 +5,4 @@ export * from './lend.js';
 export * from './drive.js';
 export * from './revive.js';
 export * from './left-on.js';
+export * from './charge-watch.js';

@@ -34,6 +34,7 @@ export type StepReason =
   | 'pack-arms'
   | 'donor-lends'
   | 'charge-first'
+  | 'charger-works'
   | 'spike-tamed'
   | 'red-closes'
   | 'free-end-strong'
@@ -133,7 +134,9 @@ export function hookupOrder(
       { ...lastBlack, reason: 'charger-black' },
       { action: { kind: 'plug', in: true }, reason: 'plug-last' },
       { action: { kind: 'pack', on: true }, reason: 'battery-charges' },
-      ...(waitMinutes > 0 ? [{ ...confirm('wait', 'charge-first'), minutes: waitMinutes }] : []),
+      ...(waitMinutes > 0
+        ? [{ ...confirm('wait', option.chargeOnly ? 'charger-works' : 'charge-first'), minutes: waitMinutes }]
+        : []),
     ];
   }
   if (!hasLooseLeads(option)) {

@@ -87,6 +87,7 @@ function opened(event: Extract<JobEvent, { type: 'job.opened' }>): Job {
     charged: null,
     joinedSince: null,
     joins: [],
+    chargeReadings: [],
     everConnected: false,
     attempts: [],
     triesSinceChecks: 0,
@@ -188,6 +189,10 @@ function apply(job: Job, event: JobEvent): Job {
         ...joinAfter(job, isJoined(hookup, job.plan), timeOf(event)),
         everConnected: job.everConnected || event.type === 'clamp.attached',
       };
+    }
+    case 'charge.read': {
+      const reading = { ...event.data, at: timeOf(event) };
+      return { ...job, chargeReadings: [...job.chargeReadings, reading] };
     }
     case 'attempt.started': {
       const helper = anyClampOn(job.hookup) ? job.plan : null;

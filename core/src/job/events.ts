@@ -11,6 +11,7 @@ import type {
 import type { Found, CheckId } from '../diagnosis/checks.js';
 import type { Repair } from '../diagnosis/repairs.js';
 import type { Confirmation } from '../hookup/actions.js';
+import type { ChargeReading } from '../charging/charge-watch.js';
 import type { PlanInput } from '../plan/plan-inputs.js';
 import type { RuleKey } from '../rules/house-rules.js';
 import type { RuleSettings } from '../rules/rule-settings.js';
@@ -185,6 +186,8 @@ export interface EventData {
   };
   /** It was rolled: whether it then ran. */
   'roll.tried': { readonly started: boolean };
+  /** What was seen of the charge that is under way. */
+  'charge.read': ChargeReading;
   'reset.ticked': { readonly reset: string };
   'override.given': { readonly rule: RuleKey; readonly reason: string };
   'verdict.given': VerdictRecord;
@@ -239,6 +242,7 @@ export const EVENT_TYPES = [
   'attempt.started',
   'attempt.ended',
   'roll.tried',
+  'charge.read',
   'reset.ticked',
   'override.given',
   'verdict.given',

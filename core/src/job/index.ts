@@ -21,3 +21,4 @@ export * from './rest-of-job.js';
 export * from './drive-of-job.js';
 export * from './joints-of-job.js';
 export * from './ways-of-job.js';
+export * from './charge-of-job.js';

@@ -11,6 +11,7 @@ import type { HookupState } from '../hookup/state.js';
 import type { HouseRules, RuleKey } from '../rules/house-rules.js';
 import type { FollowUp, VerdictRecord } from '../verdict/conclude.js';
 import type { BatteryRating } from '../battery/battery.js';
+import type { ChargeReading } from '../charging/charge-watch.js';
 import type { FittingStep } from '../hookup/fitting.js';
 import type {
   EventData,
@@ -122,6 +123,8 @@ export interface Job {
   readonly joinedSince: string | null;
   /** How long each option was joined so, and is no longer, oldest first. */
   readonly joins: readonly { readonly optionId: string; readonly minutes: number }[];
+  /** What was seen of charges under way, oldest first. */
+  readonly chargeReadings: readonly (ChargeReading & { readonly at: string })[];
   /** All clamps in hand have been on at least once: there is something to clear down. */
   readonly everConnected: boolean;
   readonly attempts: readonly Attempt[];

@@ -13,6 +13,7 @@ import type { KitItem } from '../sources/kit.js';
 import type { FollowUp } from '../verdict/conclude.js';
 import { foldJob, lastUndoable, timeOf } from './apply.js';
 import type { JobEvent, PlanRecord, Recheck } from './events.js';
+import { mustComeOff, underCharge } from './charge-of-job.js';
 import type { Job } from './job.js';
 import { hasStarted, rulesOfJob, runningAttempt, standingVerdict } from './queries.js';
 
@@ -58,6 +59,7 @@ export const REFUSALS = [
   'no-such-point',
   'not-in-hand',
   'not-in-kit',
+  'nothing-on-charge',
 ] as const;
 export type Refusal = (typeof REFUSALS)[number];
 
@@ -143,6 +145,12 @@ function refuseOn(
       if (!hasBattery(machine, next.data.battery)) return 'no-such-battery';
       return outOfRange('', next.data.volts, range) ? 'value-out-of-range' : null;
     }
+    case 'charge.read':
+      if (!underCharge(job)) return 'nothing-on-charge';
+      return outOfRange('', next.data.volts, TYPED_RANGES.chargingVolts) ||
+        outOfRange('', next.data.amps, TYPED_RANGES.chargeAmps)
+        ? 'value-out-of-range'
+        : null;
     case 'reading.withdrawn':
       return job.readings.some((r) => r.eventId === next.data.readingId) ? null : 'no-such-reading';
     case 'fitting.confirmed':
@@ -235,7 +243,7 @@ function refuseAttempt(job: Job, at: string, rules: HouseRules): Refusal | null 
   if (runningAttempt(job)) return 'attempt-running';
   const last = job.attempts.at(-1);
   if (last?.outcome === 'started') return 'already-running';
-  if (job.plan?.chargeOnly && (anyClampOn(job.hookup) || job.hookup.pluggedIn)) return 'charger-on';
+  if (mustComeOff(job)) return 'charger-on';
   if (!hookupComplete(job)) return 'clamps-unfinished';
   if (job.triesSinceChecks >= rules.crankTriesMax && !overridden(job, 'crankTriesMax')) return 'tries-spent';
   return restSecondsLeft(job, at, rules) > 0 ? 'rest-first' : null;

@@ -1,4 +1,5 @@
 import { type CasualtyBatteries, casualtyBatteries } from '../plan/casualty-batteries.js';
+import { chargeOptions } from '../plan/charge-options.js';
 import { type SourceOption, sourceOptions } from '../plan/options.js';
 import type { PlanCase } from '../plan/plan-case.js';
 import type { PlanInput } from '../plan/plan-inputs.js';
@@ -125,7 +126,7 @@ export function plannedOption(
   if (!job.plan) return null;
   const { optionId } = job.plan;
   const options = sourceOptions(machine, kit, batteriesOfJob(job, machine), workingTempC(job), rules);
-  return options.find((o) => o.id === optionId) ?? null;
+  return [...options, ...chargeOptions(machine, kit)].find((o) => o.id === optionId) ?? null;
 }
 
 /** The circuit of the job's hook-up as it stands. */

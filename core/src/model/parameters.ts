@@ -7,6 +7,7 @@ import { restVoltsParameters } from '../battery/rest-volts.js';
 import { gravityParameters } from '../battery/gravity.js';
 import { chargeTimeParameters } from '../charging/charge-time.js';
 import { leftOnParameters } from '../charging/left-on.js';
+import { chargeWatchParameters } from '../charging/charge-watch.js';
 import { lendParameters } from '../charging/lend.js';
 import { rescueParameters } from '../circuit/rescue.js';
 import { modelsParameters } from '../sources/models.js';
@@ -134,6 +135,7 @@ export const PARAMETERS: readonly Parameter[] = [
   ...gravityParameters(),
   ...chargeTimeParameters(),
   ...lendParameters(),
+  ...chargeWatchParameters(),
   ...leftOnParameters(),
   ...rescueParameters(),
   ...modelsParameters(),

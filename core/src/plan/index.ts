@@ -15,3 +15,4 @@ export * from './tries.js';
 export * from './hand-minutes.js';
 export * from './ways.js';
 export * from './frontier.js';
+export * from './charge-options.js';

@@ -36,6 +36,8 @@ export const OUTLOOKS = [
   'low-volts',
   'wakes',
   'does-not-wake',
+  /** It is brought to full and is not tried with it on. */
+  'charges',
 ] as const;
 export type Outlook = (typeof OUTLOOKS)[number];
 

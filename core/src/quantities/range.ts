@@ -22,6 +22,8 @@ export const TYPED_RANGES = {
   volts: { min: -32, max: 32, unit: 'V' },
   /** Readings taken at a running engine: up to a failed 24 V regulator. */
   chargingVolts: { min: 0, max: 40, unit: 'V' },
+  /** Of a charger on a battery. */
+  chargeAmps: { min: 0, max: 100, unit: 'A' },
 } as const satisfies Record<string, Range>;
 
 /** Throws when a computation is handed a value that is not physical. */

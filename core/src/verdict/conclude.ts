@@ -286,22 +286,26 @@ function shareOfWorn({ machines }: Crowd, shares: Float64Array): number {
 }
 
 /**
- * What the posts stood at while a key was turned and nothing drew amps: that is the battery at rest, read a second time. One slip of a finger
- * on the rest volts alone must not let ice pass.
+ * What the posts stood at while a key was turned and nothing drew amps, and a minute after: that is the battery at rest, read a second time.
+ * One slip of a finger on the rest volts alone must not let ice pass.
  */
 function silentVolts(evidence: readonly DiagnosisEvidence[], { tempC }: Case): number[] {
   const isSilent = evidence.some(
     ({ check, found }) => check === 'symptom' && (found === 'silence' || found === 'silence-bright'),
   );
+  if (!isSilent) return [];
   return evidence.flatMap(({ check, found }) => {
-    if (!isSilent || check !== 'crank' || typeof found !== 'number') return [];
-    const volts = found + crankLimitVolts(tempC, 12);
-    return volts >= NOTHING_DRAWS_VOLTS ? [volts] : [];
+    if (typeof found !== 'number') return [];
+    const posts = found + crankLimitVolts(tempC, 12);
+    if (check === 'crank') return posts >= NOTHING_DRAWS_VOLTS ? [posts] : [];
+    return check === 'recovery' ? [found + RECOVERY_SHORT_VOLTS] : [];
   });
 }
 
 /** A starter that is stuck is silent too, but pulls a battery that could not be ice well below this, V. */
 const NOTHING_DRAWS_VOLTS = 11;
+/** A minute after a key was turned a battery stands this much under its rest, V. */
+const RECOVERY_SHORT_VOLTS = 0.25;
 
 function rule(
   crowd: Crowd,

@@ -336,6 +336,8 @@ export const jobs = pgTable(
     verdict: text().$type<VerdictKind>(),
     suspect: text().$type<Suspect>(),
     lowestRestVolts: doublePrecision('lowest_rest_volts'),
+    /** When what is on a charger now is due; null while nothing is. */
+    chargeUntil: instant('charge_until'),
     openedAt: instant('opened_at').notNull(),
     closedAt: instant('closed_at'),
     by: text().notNull(),

@@ -6,6 +6,7 @@ import {
   reachedStage,
   restVoltsByBattery,
   standingVerdict,
+  underCharge,
   upgradeLog,
 } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
@@ -81,6 +82,8 @@ export function eventRow({ heardAt, ...event }: JobEvent, position: number): typ
   };
 }
 
+const moment = (at: string | null | undefined): Date | null => (at ? new Date(at) : null);
+
 /** What the log of a job comes to, for lists and searches. */
 export function rowOf({ job, vehicleId, vanId }: KeptJob, machine: Machine): typeof jobs.$inferInsert {
   const { callId, callNumber, title, placeName } = job.call;
@@ -100,8 +103,9 @@ export function rowOf({ job, vehicleId, vanId }: KeptJob, machine: Machine): typ
     verdict: stands?.verdict ?? null,
     suspect: stands?.suspect ?? null,
     lowestRestVolts: rest.length > 0 ? Math.min(...rest) : null,
+    chargeUntil: moment(job.closedAt === null ? underCharge(job)?.dueAt : null),
     openedAt: new Date(job.openedAt),
-    closedAt: job.closedAt === null ? null : new Date(job.closedAt),
+    closedAt: moment(job.closedAt),
     by: job.openedBy,
     revision: job.revision,
     searchText: [callNumber, title, placeName, machine.maker, machine.model].join(' ').toLowerCase(),
@@ -209,6 +213,7 @@ export const jobColumns = {
   verdict: jobs.verdict,
   suspect: jobs.suspect,
   lowestRestVolts: jobs.lowestRestVolts,
+  chargeUntil: jobs.chargeUntil,
   openedAt: jobs.openedAt,
   closedAt: jobs.closedAt,
   by: jobs.by,
@@ -218,7 +223,13 @@ export const jobColumns = {
 export function summaryOf({
   openedAt,
   closedAt,
+  chargeUntil,
   ...row
 }: Omit<JobRow, 'searchText' | 'snapshot'>): JobSummary {
-  return { ...row, openedAt: openedAt.toISOString(), closedAt: closedAt?.toISOString() ?? null };
+  return {
+    ...row,
+    openedAt: openedAt.toISOString(),
+    closedAt: closedAt?.toISOString() ?? null,
+    chargeUntil: chargeUntil?.toISOString() ?? null,
+  };
 }

@@ -1,3 +1,4 @@
+import { DatePipe } from '@angular/common';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -28,13 +29,14 @@ import { NewCall } from './new-call';
 import { MINUTE_MS } from '@voltrek/core/quantities';
 import { Choices } from '../shared/ui/choices';
 
-const SHOWS = ['all', 'mine', 'waiting', 'under-way', 'done'] as const;
+const SHOWS = ['all', 'mine', 'waiting', 'under-way', 'on-charge', 'done'] as const;
 type Show = (typeof SHOWS)[number];
 const SHOW_WORDS: Record<Show, string> = {
   all: 'all',
   mine: 'mine',
   waiting: 'waiting',
   'under-way': 'under way',
+  'on-charge': 'on charge',
   done: 'done in this shift',
 };
 
@@ -48,6 +50,8 @@ function isShown(call: BoardCall, show: Show, crewId: string): boolean {
       return call.job === null && call.state !== 'called-off';
     case 'under-way':
       return call.job?.state === 'open';
+    case 'on-charge':
+      return Boolean(call.job?.chargeUntil);
     case 'done':
       return call.state === 'done' || call.state === 'called-off';
   }
@@ -57,12 +61,16 @@ function isShown(call: BoardCall, show: Show, crewId: string): boolean {
 @Component({
   selector: 'vt-board-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choices],
+  imports: [Choices, DatePipe],
   host: { class: 'page' },
   template: `
     <header>
       <h1>Board</h1>
-      <span class="dim">{{ waiting().length }} waiting, {{ open().length }} under way</span>
+      <span class="dim"
+        >{{ waiting().length }} waiting, {{ open().length }} under way{{
+          onCharge() > 0 ? ', ' + onCharge() + ' on charge' : ''
+        }}</span
+      >
       <div class="keys shown" role="radiogroup" aria-label="Calls shown">
         @for (which of shows; track which) {
           <button
@@ -107,6 +115,12 @@ function isShown(call: BoardCall, show: Show, crewId: string): boolean {
                 called off
               } @else if (call.job?.state === 'closed') {
                 {{ call.job?.verdict ? verdictWords[call.job!.verdict!].name : 'closed' }}
+              } @else if (call.job?.chargeUntil; as due) {
+                @if (isDue(due)) {
+                  <span class="tone-watch">charge is due: go back</span>
+                } @else {
+                  on charge until {{ due | date: 'HH:mm' }}
+                }
               } @else if (call.job; as job) {
                 at {{ stageWords[job.stage] }}
               } @else {
@@ -252,6 +266,9 @@ export class BoardPage {
   protected readonly show = signal<Show>('all');
   protected readonly waiting = computed(() => this.calls().filter((c) => isShown(c, 'waiting', '')));
   protected readonly open = computed(() => this.calls().filter((c) => isShown(c, 'under-way', '')));
+  protected readonly onCharge = computed(
+    () => this.calls().filter((c) => isShown(c, 'on-charge', '')).length,
+  );
   protected readonly shown = computed(() =>
     this.calls().filter((c) => isShown(c, this.show(), this.crewId())),
   );
@@ -280,6 +297,10 @@ export class BoardPage {
 
   protected crewName(id: string): string {
     return nameOf(this.crew(), id);
+  }
+
+  protected isDue(at: string): boolean {
+    return Date.parse(at) <= this.now();
   }
 
   protected age(call: BoardCall): string {

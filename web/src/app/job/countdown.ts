@@ -19,17 +19,15 @@ import { serverTicker } from '../shared/job/ticker';
   styles: `
     .row {
       display: grid;
-      grid-template-columns: 96px 1fr;
+      grid-template-columns: minmax(96px, auto) 1fr;
       align-items: center;
       gap: 14px;
       margin-top: 14px;
       padding-top: 12px;
       border-top: 1px solid var(--line);
-      --bs-progress-height: 16px;
-      --bs-progress-bg: var(--body);
-      --bs-progress-bar-bg: var(--lamp);
     }
     .figure {
+      white-space: nowrap;
       font-size: 34px;
     }
   `,

@@ -116,7 +116,10 @@ export class JobPage implements OnDestroy {
     return named ?? (job ? reachedStage(job) : 'scene');
   });
   /** The drawing says where to put the hand; elsewhere it is a strip on a phone, until it is opened. */
-  protected readonly showsWhere = computed(() => SHOWS_WHERE.includes(this.current()));
+  protected readonly showsWhere = computed(() => {
+    const waits = this.current() === 'hookup' && this.hookupRun().next?.minutes !== undefined;
+    return SHOWS_WHERE.includes(this.current()) && !waits;
+  });
   protected readonly isStopped = computed(
     () =>
       (this.work()?.job.stops.length ?? 0) > 0 && this.current() !== 'scene' && this.current() !== 'verdict',

@@ -12,7 +12,7 @@ import {
 import { ATTEMPT_OUTCOMES, type AttemptOutcome } from '@voltrek/core/diagnosis';
 import { BIG_DIESEL_L, SMALL_ENGINE_L } from '@voltrek/core/engine';
 import { anyClampOn } from '@voltrek/core/hookup';
-import { hasStarted, restOfJob, restSecondsLeft, runningAttempt } from '@voltrek/core/job';
+import { hasStarted, mustComeOff, restOfJob, restSecondsLeft, runningAttempt } from '@voltrek/core/job';
 import { startsByWaking } from '@voltrek/core/machine';
 import type { NextTry } from '@voltrek/core/plan';
 import { outOfRange, TYPED_RANGES } from '@voltrek/core/quantities';
@@ -107,6 +107,8 @@ import { Tries } from './tries';
       <vt-next-action label="Go on to Clear down" (go)="next.emit()" />
     } @else if (isClosed()) {
       <vt-next-action label="Job is closed" [disabled]="true" />
+    } @else if (mustComeOff()) {
+      <vt-next-action label="What charges it comes off first" (go)="next.emit()" />
     } @else if (spent()) {
       <vt-next-action label="Tries are spent. Back to Checks" (go)="toChecks.emit()" />
     } @else if (elseLabel(); as label) {
@@ -207,6 +209,7 @@ export class Crank {
     ATTEMPT_OUTCOMES.filter((o) => !this.wakes() || o === 'started' || o === 'clicks' || o === 'nothing'),
   );
   protected readonly running = computed(() => runningAttempt(this.work().job));
+  protected readonly mustComeOff = computed(() => mustComeOff(this.work().job));
   protected readonly started = computed(() => hasStarted(this.work().job));
   protected readonly isClosed = computed(() => this.work().job.closedAt !== null);
   protected readonly help = computed(() =>
@@ -248,6 +251,7 @@ export class Crank {
     if (this.over()) return 'Stop cranking now';
     if (this.running()) return this.wakes() ? 'Brake down, start pressed' : 'Cranking';
     if (this.started()) return this.wakes() ? 'Awake and ready' : 'It runs';
+    if (this.mustComeOff()) return 'On charge: nothing is cranked with it';
     return this.restLeft() > 0 ? 'Starter and leads rest' : 'Ready. Stand clear of the battery';
   });
   protected readonly limitNote = computed(() => {

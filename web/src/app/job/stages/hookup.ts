@@ -1,12 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { POLARITY_SIGNS_NEEDED } from '@voltrek/core/diagnosis';
 import type { HookupStep } from '@voltrek/core/hookup';
-import { entryOf } from '@voltrek/core/job';
+import { entryOf, underCharge } from '@voltrek/core/job';
 import { startsByWaking } from '@voltrek/core/machine';
 import { RULE_QUESTIONS, SCHOOL_WORDS } from '../../shared/words/rule-words';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { ReasonPrompt } from '../../shared/ui/reason-prompt';
 import { clock } from '../../shared/words/figures';
+import { ChargeWatch } from '../charge/charge-watch';
 import { GuardLamp } from '../guard-lamp';
 import { NextAction } from '../next-action';
 import { SomethingElseDialog } from '../something-else-dialog';
@@ -24,7 +25,7 @@ const WAITED_NEARLY_S = 15;
 @Component({
   selector: 'vt-hookup',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [GuardLamp, NextAction, StepCard, StepLine],
+  imports: [ChargeWatch, GuardLamp, NextAction, StepCard, StepLine],
   template: `
     <section class="stage" aria-labelledby="stage-title">
       <header>
@@ -37,18 +38,22 @@ const WAITED_NEARLY_S = 15;
       @if (isUnplanned()) {
         <p class="problem">No source is chosen yet.</p>
       } @else {
-        <ol class="behind">
-          @for (step of run().done; track $index) {
-            <li><vt-step-line [step]="step" [work]="work()" [rescue]="rescue()" [isDone]="true" /></li>
-          }
-        </ol>
+        @if (!charges()) {
+          <ol class="behind">
+            @for (step of run().done; track $index) {
+              <li><vt-step-line [step]="step" [work]="work()" [rescue]="rescue()" [isDone]="true" /></li>
+            }
+          </ol>
+        }
         @if (run().next; as step) {
           <vt-step-card [step]="step" [work]="work()" [rescue]="rescue()!" />
+          <vt-charge-watch [work]="work()" />
           @if (isGuardLook(step)) {
             <vt-guard-lamp [work]="work()" />
           }
         } @else {
           <p class="ready">Hooked up. Stand clear of the battery.</p>
+          <vt-charge-watch [work]="work()" />
         }
         <ol class="ruled" [start]="run().done.length + 2">
           @for (step of run().later; track $index) {
@@ -76,6 +81,7 @@ const WAITED_NEARLY_S = 15;
         [label]="doneWord(step)"
         [action]="stepKey(step)"
         [disabled]="work().job.closedAt !== null"
+        [isPlain]="waitSecondsLeft(step) > nearly"
         (go)="confirm(step)"
       />
     } @else if (work().job.plan?.chargeOnly) {
@@ -139,9 +145,11 @@ export class Hookup {
     action.kind === 'confirm' && action.what === 'guard-lamp';
 
   protected readonly wakes = computed(() => startsByWaking(this.work().machine));
-  protected readonly finalWord = computed(() =>
-    this.wakes() ? 'Foot on the brake, press start' : 'Stand clear, crank the casualty',
-  );
+  protected readonly finalWord = computed(() => {
+    const { plan } = this.work().job;
+    if (plan?.outlook === 'charges') return 'Full: charger off, plug out, clamps away';
+    return this.wakes() ? 'Foot on the brake, press start' : 'Stand clear, crank the casualty';
+  });
   protected readonly stepCount = computed(() => {
     const { done, next, later } = this.run();
     return done.length + (next ? 1 : 0) + later.length;
@@ -162,6 +170,9 @@ export class Hookup {
   }
 
   protected readonly stepKey = stepKey;
+  protected readonly nearly = WAITED_NEARLY_S;
+  /** What was done to put it on charge is of no more interest than the charge itself. */
+  protected readonly charges = computed(() => underCharge(this.work().job) !== null);
 
   protected somethingElse(): void {
     this.modals.open(SomethingElseDialog, { ariaLabelledBy: 'something-else-title', centered: true });
@@ -181,7 +192,7 @@ export class Hookup {
   }
 
   /** Of a step that waits; from the act that it follows. */
-  private waitSecondsLeft({ minutes }: HookupStep): number {
+  protected waitSecondsLeft({ minutes }: HookupStep): number {
     const since = this.work().job.lastActAt;
     if (!minutes || since === null) return 0;
     return minutes * 60 - (this.now() - Date.parse(since)) / 1000;

@@ -20,6 +20,8 @@ describe('figures', () => {
   it('count seconds as a clock that never runs below zero', () => {
     expect(clock(65)).toBe('1:05');
     expect(clock(-3)).toBe('0:00');
+    expect(clock(7199)).toBe('119:59');
+    expect(clock(7500)).toBe('2 h 05');
   });
 
   it('end a sentence with a line of its own, asked or said', () => {

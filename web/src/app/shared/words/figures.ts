@@ -16,9 +16,13 @@ export function percentBand(low: number, high: number): string {
   return a === b ? `${a} %` : `${a}-${b} %`;
 }
 
-/** Seconds as 1:05. */
+const CLOCK_HOURS_FROM_S = 7200;
+
+/** Seconds as 1:05; from two hours on as 2 h 05. */
 export function clock(seconds: number): string {
   const whole = Math.max(0, Math.round(seconds));
+  if (whole >= CLOCK_HOURS_FROM_S)
+    return `${Math.floor(whole / 3600)} h ${String(Math.floor((whole % 3600) / 60)).padStart(2, '0')}`;
   return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, '0')}`;
 }
 

@@ -226,6 +226,7 @@ export const OUTLOOK_WORDS: Record<Outlook, string> = {
   'low-volts': 'turns, volts too low',
   wakes: 'will wake it',
   'does-not-wake': 'will not wake it',
+  charges: 'charges it to full',
 };
 
 export const LIMIT_WORDS: Record<LimitedBy, string> = {
@@ -345,6 +346,7 @@ export const REASON_WORDS: Record<StepReason, string> = {
   'polarity-guard': 'The guard sees the polarity now, before any current.',
   'pack-arms': 'Current can flow from here on. Crank soon.',
   'donor-lends': 'It charges the low battery and carries the crank.',
+  'charger-works': 'Look in on it: volts, amps, the warmth of its case. Nothing is cranked with it on.',
   'charge-first': 'A low battery gains surface charge and pulls less from the leads.',
   'spike-tamed': 'House rule: it tames the volts when the leads come away.',
   'broken-away': 'First contact broken, so it is the one away from the casualty battery.',

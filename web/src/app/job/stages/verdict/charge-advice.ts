@@ -18,11 +18,13 @@ import {
 } from '../../../shared/words/plan-words';
 import { driveWords } from '../../../shared/words/words';
 import type { Work } from '../../../shared/job/job-selectors';
+import { PutOnCharge } from '../../charge/put-on-charge';
 
 /** How the weakest battery is brought back to full: current, volts, hours, where, and what comes first. */
 @Component({
   selector: 'vt-charge-advice',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [PutOnCharge],
   template: `
     <h3>
       Charge plan, {{ chemistryWords[plan().chemistry] }} battery{{
@@ -92,6 +94,7 @@ import type { Work } from '../../../shared/job/job-selectors';
           </li>
         }
       </ul>
+      <vt-put-on-charge [work]="work()" />
     }
   `,
   styles: `

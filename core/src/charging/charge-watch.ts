@@ -1,0 +1,91 @@
+import type { BatteryRating } from '../battery/battery.js';
+import type { Parameter } from '../quantities/parameter.js';
+import { CHARGE_FACTOR, chargeHours } from './charge-time.js';
+import { CHARGE_VOLTS } from './charger.js';
+
+/** What was seen of a charge that is under way. */
+export interface ChargeReading {
+  readonly volts: number;
+  readonly amps: number;
+  /** The case is warmer than the hand likes. */
+  readonly isWarm: boolean;
+}
+
+/** What was known when it began, and how long it has gone on. */
+export interface ChargeSoFar {
+  readonly rating: BatteryRating;
+  /** Charge before it, 0 to 1. */
+  readonly fromSoc: number;
+  readonly toSoc: number;
+  readonly tempC: number;
+  readonly minutes: number;
+}
+
+export const CHARGE_STATES = [
+  'hot',
+  'over-volts',
+  'full-at-once',
+  'full',
+  'takes-nothing',
+  'charging',
+] as const;
+export type ChargeState = (typeof CHARGE_STATES)[number];
+
+export interface ChargeJudged {
+  readonly state: ChargeState;
+  /** What is still to go, h; null where that is not asked. */
+  readonly hoursLeft: number | null;
+}
+
+/** Above the end of its charge volts a battery boils, V. */
+const OVER_VOLTS = 0.3;
+/** A battery that takes less than this share of its capacity per hour, held at its end volts, is full. */
+const END_SHARE_PER_H = 0.02;
+/** From below half its charge a sound battery is not full within this, min: less is a battery that can hold nothing. */
+const AT_ONCE_MIN = 15;
+const HALF_SOC = 0.5;
+/** Held this far under its charge volts and taking next to nothing, it is not joined, V. */
+const NOT_HELD_VOLTS = 1;
+
+/**
+ * What a reading of a charge under way means, the dangerous first: warm, above its volts, full far too soon, full, nothing taken, or how
+ * long it still takes at these amps.
+ */
+export function judgeCharge(
+  { rating, fromSoc, toSoc, tempC, minutes }: ChargeSoFar,
+  { volts, amps, isWarm }: ChargeReading,
+): ChargeJudged {
+  const is = (state: ChargeState, hoursLeft: number | null = null): ChargeJudged => ({ state, hoursLeft });
+  const { least, most } = CHARGE_VOLTS[rating.chemistry];
+  if (isWarm) return is('hot');
+  if (volts > most + OVER_VOLTS) return is('over-volts');
+  if (amps < END_SHARE_PER_H * rating.capacityAh) {
+    if (volts < least - NOT_HELD_VOLTS) return is('takes-nothing');
+    return is(fromSoc < HALF_SOC && minutes <= AT_ONCE_MIN ? 'full-at-once' : 'full', 0);
+  }
+  const givenAh = (amps * minutes) / 60 / CHARGE_FACTOR[rating.chemistry];
+  const nowSoc = Math.min(toSoc, fromSoc + givenAh / rating.capacityAh);
+  return is('charging', chargeHours(rating, nowSoc, toSoc, amps, tempC));
+}
+
+/** What of this file may be questioned. */
+export const chargeWatchParameters = (): readonly Parameter[] => [
+  {
+    id: 'charge.endShare',
+    name: 'amps at which a battery is full',
+    value: END_SHARE_PER_H,
+    low: 0.01,
+    high: 0.03,
+    unit: 'of capacity per hour',
+    reason: 'Held at its end volts, what is left goes into gas and heat.',
+  },
+  {
+    id: 'charge.atOnce',
+    name: 'full too soon, from flat',
+    value: AT_ONCE_MIN,
+    low: 5,
+    high: 30,
+    unit: 'min',
+    reason: 'A flat battery that is full in minutes has lost its capacity.',
+  },
+];

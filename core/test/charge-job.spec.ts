@@ -1,0 +1,195 @@
+import { judgeCharge } from '../src/charging/index.js';
+import {
+  actByHand,
+  hazardsOf,
+  type HookupStep,
+  NOTHING_CONNECTED,
+  safestOrder,
+} from '../src/hookup/index.js';
+import {
+  batteriesOfJob,
+  chargeChoices,
+  chargeRecord,
+  chargeSeen,
+  hookupScene,
+  plannedOption,
+  underCharge,
+} from '../src/job/index.js';
+import type { Machine } from '../src/machine/index.js';
+import { chargeOptions } from '../src/plan/index.js';
+import { DEFAULT_RULES, type HouseRules } from '../src/rules/index.js';
+import type { KitItem } from '../src/sources/index.js';
+import { BATTERY_60, CAR, EV, MOTORCYCLE, TRUCK } from './fixtures.js';
+import { Log } from './job-log.js';
+import { EVERY_KIT, EVERY_MACHINE, EVERY_SCHOOL } from './order-proof.js';
+
+const LEADS = { sectionMm2: 6, lengthM: 1.8, conductor: 'copper', contact: 'clean' } as const;
+const charger = (amps: number, volts: number): KitItem => ({
+  kind: 'mains-charger',
+  id: `charger-${amps}`,
+  name: `Charger, ${amps} A`,
+  amps,
+  volts,
+  startAmps: null,
+  leads: LEADS,
+});
+const SCENE = { place: 'yard', sloping: false, dark: true, enclosed: false, ambientC: 5 } as const;
+
+/** A job of this machine whose batteries were read, beside a socket unless told otherwise. */
+function read(
+  machine: Machine,
+  rest: readonly (number | null)[],
+  kit: readonly KitItem[],
+  mainsNear = true,
+): Log {
+  const log = new Log(machine, kit);
+  log.take('scene.recorded', { ...SCENE, mainsNear });
+  rest.forEach((volts, battery) => {
+    if (volts !== null)
+      log.take('reading.taken', { kind: 'rest', volts, battery, tempC: 5, source: 'meter' });
+  });
+  return log;
+}
+const choicesOf = (log: Log, rules: HouseRules = DEFAULT_RULES) =>
+  chargeChoices(log.job, log.machine, log.kit, rules);
+
+describe('putting a battery on charge where it is', () => {
+  const kit = [charger(8, 14.4)];
+
+  it('takes each battery of a string in turn, and the posts of a machine that wakes', () => {
+    expect(choicesOf(read(CAR, [12], kit)).map((c) => [c.option.across.kind, c.unfit])).toEqual([
+      ['whole', null],
+    ]);
+    const truck = choicesOf(read(TRUCK, [12.1, 11.8], kit));
+    expect(truck.map((c) => [c.battery, c.option.across, c.unfit])).toEqual([
+      [0, { kind: 'battery', battery: 0 }, null],
+      [1, { kind: 'battery', battery: 1 }, null],
+    ]);
+    expect(truck[1]!.hours!).withContext('the emptier takes longer').toBeGreaterThan(truck[0]!.hours!);
+    expect(choicesOf(read(EV, [11.9], kit))[0]!.unfit).toBeNull();
+  });
+
+  it('says why not', () => {
+    const why = (log: Log, rules?: HouseRules) => choicesOf(log, rules)[0]!.unfit;
+    expect(why(read(CAR, [null], kit))).toEqual({ code: 'unread' });
+    expect(why(read(CAR, [3], kit))).toEqual({ code: 'sense' });
+    expect(why(read(CAR, [-11], kit))).toEqual({ code: 'bar', bar: 'reversed' });
+    expect(why(read(CAR, [12], kit, false))).toEqual({ code: 'no-mains' });
+    expect(why(read(CAR, [12], kit), { ...DEFAULT_RULES, chargeOnVehicle: 'take-out' })).toEqual({
+      code: 'take-out',
+    });
+    const tooHigh = { code: 'charger', why: 'volts-too-high' } as const;
+    expect(why(read(EV, [12], [charger(8, 14.8)])))
+      .withContext('for its control units')
+      .toEqual(tooHigh);
+    const icy = new Log(CAR, kit);
+    icy.take('scene.recorded', { ...SCENE, mainsNear: true, ambientC: -20 });
+    icy.take('reading.taken', { kind: 'rest', volts: 11.2, battery: 0, tempC: -20, source: 'meter' });
+    expect(why(icy)).toEqual({ code: 'bar', bar: 'frozen' });
+  });
+
+  it('warns of a charger that pushes more than the battery should take', () => {
+    expect(choicesOf(read(MOTORCYCLE, [12], [charger(15, 14.4)]))[0]!).toEqual(
+      // A quarter of 8 Ah.
+      jasmine.objectContaining({ isTooLarge: true, amps: 2 }),
+    );
+    expect(choicesOf(read(CAR, [12], kit))[0]!.isTooLarge).toBeFalse();
+  });
+
+  it('is under way from the plug until it is out, and read only then; nothing is cranked with it', () => {
+    const log = read(CAR, [12], kit);
+    const choice = choicesOf(log)[0]!;
+    log.take('polarity.proved', { signs: ['mark', 'meter'] });
+    log.take('plan.chosen', chargeRecord(choice)!);
+    expect(plannedOption(log.job, CAR, kit, DEFAULT_RULES)!.chargeOnly).toBeTrue();
+    log.take('clamp.attached', { clamp: 'redCasualty', pointId: 'plus' });
+    log.take('clamp.attached', { clamp: 'blackCasualty', pointId: 'ground' });
+    log.take('plug.moved', { in: true });
+    const reading = { volts: 14.3, amps: 8, isWarm: false };
+    expect(underCharge(log.job)).withContext('its switch is off').toBeNull();
+    expect(log.refuses('charge.read', reading)).toBe('nothing-on-charge');
+    const on = log.take('pack.switched', { on: true });
+    const { since, dueAt, isToFull } = underCharge(log.job)!;
+    expect(since).toBe(on.at);
+    expect((Date.parse(dueAt) - Date.parse(since)) / 3_600_000).toBeCloseTo(choice.hours!, 1);
+    expect(isToFull).toBeTrue();
+    expect(log.refuses('attempt.started', {})).toBe('charger-on');
+    log.take('charge.read', reading, 3600);
+    expect(log.refuses('charge.read', { ...reading, amps: 400 })).toBe('value-out-of-range');
+    expect(log.job.chargeReadings.length).toBe(1);
+    const seen = chargeSeen(log.job, CAR, reading, log.job.chargeReadings[0]!.at)!;
+    expect(seen.state).toBe('charging');
+    expect(seen.hoursLeft!).toBeLessThan(choice.hours!);
+    log.take('pack.switched', { on: false });
+    expect(underCharge(log.job)).toBeNull();
+  });
+
+  it('is joined by an order in which nothing is severe: every machine, every charger, every school', () => {
+    let orders = 0;
+    for (const machine of EVERY_MACHINE)
+      for (const rules of EVERY_SCHOOL.filter(
+        (r) => r.donorEngine === 'off-then-run' && r.motorcycleDonor === 'off',
+      ))
+        for (const option of chargeOptions(machine, EVERY_KIT)) {
+          const battery = option.across.kind === 'battery' ? option.across.battery : 0;
+          const log = read(
+            machine,
+            machine.batteries.map(() => 11.9),
+            EVERY_KIT,
+          );
+          const choice = chargeChoices(log.job, machine, EVERY_KIT, rules).find(
+            (c) => c.option.id === option.id,
+          )!;
+          if (choice.unfit) continue;
+          expect(batteriesOfJob(log.job, machine).socs[battery]).toBeLessThan(0.6);
+          const scene = hookupScene(log.job, machine, null, option);
+          const order = safestOrder(scene, 300, rules);
+          let state = NOTHING_CONNECTED;
+          for (const { action } of order) {
+            const worst = hazardsOf(scene, state, action, rules).filter((h) => h.severity === 'severe');
+            expect(worst)
+              .withContext(`${machine.id} ${option.id} ${JSON.stringify(action)}`)
+              .toEqual([]);
+            state = actByHand(state, action, machine);
+          }
+          const kinds = order.map(({ action }: HookupStep) => action.kind);
+          expect(kinds.lastIndexOf('attach')).toBeLessThan(kinds.indexOf('plug'));
+          orders++;
+        }
+    expect(orders).toBeGreaterThan(100);
+    process.stdout.write(`${orders} orders of a charger, none severe\n`);
+  });
+});
+
+describe('a look at a charge', () => {
+  const soFar = { rating: BATTERY_60, fromSoc: 0.2, toSoc: 0.98, tempC: 15, minutes: 60 };
+  const look = (more: Partial<typeof soFar>, volts: number, amps: number, isWarm = false) =>
+    judgeCharge({ ...soFar, ...more }, { volts, amps, isWarm });
+
+  it('tells the dangerous first', () => {
+    expect(look({}, 14.4, 6, true).state).toBe('hot');
+    expect(look({}, 15.4, 6).state).toBe('over-volts');
+    expect(look({}, 15.4, 6, true).state).toBe('hot');
+  });
+
+  it('knows full from full at once, and from nothing taken', () => {
+    // A fiftieth of 60 Ah is 1.2 A.
+    expect(look({ minutes: 400 }, 14.4, 1.1).state).toBe('full');
+    expect(look({ minutes: 400 }, 14.4, 1.3).state).toBe('charging');
+    expect(look({ minutes: 8 }, 14.4, 0.5).state).toBe('full-at-once');
+    expect(look({ minutes: 8, fromSoc: 0.8 }, 14.4, 0.5).state)
+      .withContext('it was nearly full')
+      .toBe('full');
+    expect(look({ minutes: 30 }, 12.4, 0).state).toBe('takes-nothing');
+  });
+
+  it('tells what is left, by what has gone in', () => {
+    // 6 A for an hour are 5 Ah kept of 60: a twelfth. The same hour again takes less than an hour off, since the end tapers.
+    const start = look({ minutes: 0 }, 14.2, 6).hoursLeft!;
+    const hour = look({ minutes: 60 }, 14.2, 6).hoursLeft!;
+    const two = look({ minutes: 120 }, 14.2, 6).hoursLeft!;
+    expect(start - hour).toBeCloseTo(1, 1);
+    expect(hour - two).toBeCloseTo(1, 1);
+    expect(look({ minutes: 60 }, 14.2, 3).hoursLeft!).toBeGreaterThan(hour);
+  });
+});

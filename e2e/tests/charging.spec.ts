@@ -1,0 +1,68 @@
+import { expect, test } from '../support/fixtures';
+
+test('a flat battery is put on charge from the verdict, watched, shown on the board, and taken off before anything else', async ({
+  tech,
+  page,
+}) => {
+  const title = await tech.openJob('brinmoor-pella', 8);
+  await tech.tap('mains near');
+  await tech.toMeasure('rapid clicking');
+  await tech.read('1190');
+  await tech.openStage('Verdict');
+  await page.getByRole('radio', { name: 'Next' }).click();
+  const here = page.locator('vt-put-on-charge');
+  await expect(here).toContainText('Mains charger, 15 A');
+  await expect(here).toContainText(/\d+(\.\d)? h in this cold/);
+  await here.getByRole('button', { name: 'Put it on' }).click();
+
+  await tech.expectStage('Hook up');
+  // Set, red, black, and only then the plug.
+  const titles: string[] = [];
+  for (let i = 0; i < 8 && (await page.getByLabel('Charge under way').count()) === 0; i++) {
+    const before = await tech.stepTitle();
+    titles.push(before ?? '');
+    await page.locator('.next').click();
+    await expect.poll(() => tech.stepTitle()).not.toBe(before);
+  }
+  const at = (word: RegExp): number => titles.findIndex((t) => word.test(t));
+  expect(at(/red/i)).toBeGreaterThanOrEqual(0);
+  expect(at(/plug the charger in/i)).toBeGreaterThan(at(/black/i));
+
+  const watch = page.getByLabel('Charge under way');
+  await expect(watch).toContainText('full about');
+  const note = async (volts: string, amps: string): Promise<void> => {
+    await watch.getByLabel('At its posts, V').fill(volts);
+    await watch.getByLabel('Charger gives, A').fill(amps);
+    await watch.getByRole('button', { name: 'Note it' }).click();
+  };
+  await watch.getByLabel('At its posts, V').fill('13.6');
+  await watch.getByLabel('Charger gives, A').fill('400');
+  await expect(watch.getByRole('alert')).toContainText('Amps must be between');
+  await expect(watch.getByRole('button', { name: 'Note it' })).toBeDisabled();
+  await note('13.6', '12');
+  await expect(watch).toContainText(/Charging\s*Still \d+(\.\d)? h at these amps/);
+  await note('14.4', '0.4');
+  await expect(watch).toContainText('Full far too soon');
+  await watch.getByRole('button', { name: 'Note as found: full at once' }).click();
+  await expect(watch.getByRole('button', { name: /Note as found/ })).toHaveCount(0);
+  await tech.saved();
+
+  await tech.openBoard();
+  await page.getByRole('radio', { name: 'on charge' }).click();
+  const row = page.getByRole('button', { name: title });
+  await expect(row).toContainText(/on charge until \d\d:\d\d/);
+  await row.click();
+
+  // Never cranked with it on.
+  await tech.openStage('Crank');
+  await expect(page.locator('.next')).toContainText('What charges it comes off first');
+  await tech.openStage('Hook up');
+  await expect(watch).toContainText('0.4 A');
+  await tech.openStage('Clear down');
+  await tech.workSteps(/Go on/);
+  await tech.saved();
+  await tech.openBoard();
+  await page.getByRole('radio', { name: 'on charge' }).click();
+  await expect(page.getByRole('button', { name: title })).toHaveCount(0);
+});
+

@@ -1,0 +1,193 @@
+import { DatePipe } from '@angular/common';
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { chargeSeen, underCharge } from '@voltrek/core/job';
+import { outOfRange, TYPED_RANGES } from '@voltrek/core/quantities';
+import { Store } from '@ngrx/store';
+import type { Work } from '../../shared/job/job-selectors';
+import { Reporter } from '../../shared/job/reporter';
+import { boardFeature } from '../../shared/state/board';
+import { typedFigure } from '../../shared/ui/typed-figure';
+import { typedVolts } from '../../shared/ui/typed-volts';
+import { CHARGE_STATE_WORDS, stillToGo } from '../../shared/words/charge-words';
+
+/** A charge under way: until when, what was seen of it, what that means, and what waits meanwhile. */
+@Component({
+  selector: 'vt-charge-watch',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [DatePipe, RouterLink],
+  template: `
+    @if (charge(); as c) {
+      <section aria-label="Charge under way">
+        <p class="until">
+          On charge since {{ c.since | date: 'HH:mm' }},
+          {{ c.isToFull ? 'full about' : 'to be tried at' }}
+          <strong>{{ c.dueAt | date: 'EEE HH:mm' }}</strong>
+        </p>
+        <div class="fields">
+          <label
+            ><span>At its posts, V</span
+            ><input
+              class="field"
+              inputmode="decimal"
+              autocomplete="off"
+              [value]="voltsText()"
+              #volts
+              (input)="voltsText.set(volts.value)"
+          /></label>
+          <label
+            ><span>Charger gives, A</span
+            ><input
+              class="field"
+              inputmode="decimal"
+              autocomplete="off"
+              [value]="ampsText()"
+              #amps
+              (input)="ampsText.set(amps.value)"
+          /></label>
+          <button type="button" class="key" [attr.aria-pressed]="isWarm()" (click)="isWarm.set(!isWarm())">
+            Case is warm
+          </button>
+          <button type="button" class="key strong" [disabled]="reading() === null" (click)="note()">
+            Note it
+          </button>
+        </div>
+        @if (fault(); as text) {
+          <p class="problem" role="alert">{{ text }}</p>
+        }
+        @for (line of lines(); track line.at) {
+          <p class="line" [class.older]="!$first">
+            <span>{{ line.at | date: 'HH:mm' }}</span>
+            <span>{{ line.volts.toFixed(2) }} V, {{ line.amps.toFixed(1) }} A</span>
+            <strong [class]="'tone-' + line.words.tone">{{ line.words.name }}</strong>
+            @if ($first) {
+              <span class="now" role="status">{{ line.words.now || left(line.hoursLeft) }}</span>
+            }
+          </p>
+        }
+        @if (isFullAtOnce()) {
+          <button type="button" class="key strong" (click)="found()">Note as found: full at once</button>
+        }
+        <p class="dim">
+          @if (waiting()[0]; as call) {
+            Meanwhile: call {{ call.number }} waits, {{ call.title }}, {{ call.placeName }}.
+          } @else {
+            Nothing else waits on the board as this device knows it.
+          }
+          <a class="key" routerLink="/board">To the board</a>
+        </p>
+      </section>
+    }
+  `,
+  styles: `
+    section {
+      display: grid;
+      gap: 10px;
+      margin-top: 12px;
+    }
+    .until {
+      font-size: 19px;
+    }
+    .fields {
+      display: grid;
+      grid-template-columns: 1fr 1fr auto auto;
+      align-items: end;
+      gap: 10px;
+    }
+    .line {
+      display: grid;
+      grid-template-columns: 64px 150px 1fr;
+      gap: 2px 12px;
+      align-items: baseline;
+      line-height: 1.2;
+    }
+    .line .now {
+      grid-column: 2 / -1;
+    }
+    .older {
+      color: var(--dim);
+    }
+    .dim {
+      display: flex;
+      flex-wrap: wrap;
+      align-items: center;
+      gap: 10px;
+    }
+    a.key {
+      display: inline-grid;
+      place-items: center;
+      color: inherit;
+      text-decoration: none;
+    }
+    @media (max-width: 720px) {
+      .fields {
+        grid-template-columns: 1fr 1fr;
+      }
+    }
+  `,
+})
+export class ChargeWatch {
+  readonly work = input.required<Work>();
+
+  private readonly reporter = inject(Reporter);
+  private readonly calls = inject(Store).selectSignal(boardFeature.selectCalls);
+
+  protected readonly left = stillToGo;
+  protected readonly charge = computed(() => underCharge(this.work().job));
+  private readonly count = computed(() => this.work().job.chargeReadings.length);
+  protected readonly voltsText = linkedSignal({ source: this.count, computation: () => '' });
+  protected readonly ampsText = linkedSignal({ source: this.count, computation: () => '' });
+  protected readonly isWarm = linkedSignal({ source: this.count, computation: () => false });
+
+  private readonly typed = computed(() => ({
+    volts: typedVolts(this.voltsText()) ?? NaN,
+    amps: typedFigure(this.ampsText()),
+  }));
+  protected readonly fault = computed(() => {
+    const { volts, amps } = this.typed();
+    return (
+      (Number.isNaN(volts) ? null : outOfRange('Volts', volts, TYPED_RANGES.chargingVolts)) ??
+      (Number.isNaN(amps) ? null : outOfRange('Amps', amps, TYPED_RANGES.chargeAmps))
+    );
+  });
+  /** What is typed, whole and in range; null until it is. */
+  protected readonly reading = computed(() => {
+    const { volts, amps } = this.typed();
+    const isWhole = !Number.isNaN(volts) && !Number.isNaN(amps) && this.fault() === null;
+    return isWhole ? { volts, amps, isWarm: this.isWarm() } : null;
+  });
+  /** What was noted of this charge, newest first, each with what it means. */
+  protected readonly lines = computed(() => {
+    const { job, machine } = this.work();
+    const charge = this.charge();
+    if (!charge) return [];
+    return job.chargeReadings
+      .filter(({ at }) => at >= charge.since)
+      .map((reading) => {
+        const { state, hoursLeft } = chargeSeen(job, machine, reading, reading.at)!;
+        return { ...reading, state, hoursLeft, words: CHARGE_STATE_WORDS[state] };
+      })
+      .reverse();
+  });
+  protected readonly isFullAtOnce = computed(
+    () => this.lines()[0]?.state === 'full-at-once' && this.work().job.findings.acceptance !== 'full-at-once',
+  );
+  /** What waits on the board: urgent first, as the board has it. */
+  protected readonly waiting = computed(() =>
+    this.calls().filter(({ state, job }) => state === 'waiting' && job === null),
+  );
+
+  protected note(): void {
+    const reading = this.reading();
+    if (reading) this.reporter.report('charge.read', reading);
+  }
+
+  protected found(): void {
+    const isString = this.work().machine.batteries.length > 1;
+    this.reporter.report('finding.recorded', {
+      check: 'acceptance',
+      found: 'full-at-once',
+      ...(isString && { battery: this.charge()!.battery }),
+    });
+  }
+}

@@ -1,0 +1,89 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { Router } from '@angular/router';
+import { anyClampOn } from '@voltrek/core/hookup';
+import { type ChargeChoice, chargeChoices, chargeRecord } from '@voltrek/core/job';
+import type { Work } from '../../shared/job/job-selectors';
+import { Reporter } from '../../shared/job/reporter';
+import { TOO_LARGE_WORDS, unfitChargeWords } from '../../shared/words/charge-words';
+import { hoursWords } from '../../shared/words/plan-words';
+import { batteryWord } from '../../shared/words/words';
+
+/** The chargers of the van, each battery they can go on where it stands, how long it takes there, and the tap that begins it. */
+@Component({
+  selector: 'vt-put-on-charge',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (choices().length > 0 && work().job.closedAt === null) {
+      <h3>Put it on charge here</h3>
+      <ul class="ruled">
+        @for (c of choices(); track c.option.id) {
+          <li>
+            <strong>{{ c.charger }}{{ many() ? ', ' + batteryWord(c.battery) : '' }}</strong>
+            @if (c.unfit; as unfit) {
+              <span class="dim">{{ why(unfit) }}</span>
+            } @else {
+              <span
+                >{{ c.amps.toFixed(c.amps < 10 ? 1 : 0) }} A, {{ hours(c.hours) }} in this cold
+                @if (c.isTooLarge) {
+                  <span class="tone-watch">{{ tooLarge }}</span>
+                }
+              </span>
+              <button type="button" class="key strong" [disabled]="clampsOn()" (click)="begin(c)">
+                {{ clampsOn() ? 'Clear down first' : 'Put it on' }}
+              </button>
+            }
+          </li>
+        }
+      </ul>
+    }
+  `,
+  styles: `
+    li {
+      display: grid;
+      grid-template-columns: minmax(0, 3fr) minmax(0, 4fr) 150px;
+      align-items: center;
+      gap: 12px;
+      min-height: 48px;
+      font-size: 16px;
+      line-height: 1.2;
+    }
+    li .dim {
+      grid-column: span 2;
+      margin: 0;
+    }
+    @media (max-width: 720px) {
+      li {
+        grid-template-columns: minmax(0, 1fr) auto;
+        gap: 4px 12px;
+        padding: 6px 0;
+      }
+      li strong {
+        grid-column: 1 / -1;
+      }
+    }
+  `,
+})
+export class PutOnCharge {
+  readonly work = input.required<Work>();
+
+  private readonly reporter = inject(Reporter);
+  private readonly router = inject(Router);
+
+  protected readonly batteryWord = batteryWord;
+  protected readonly hours = hoursWords;
+  protected readonly why = unfitChargeWords;
+  protected readonly tooLarge = TOO_LARGE_WORDS;
+  protected readonly many = computed(() => this.work().machine.batteries.length > 1);
+  protected readonly clampsOn = computed(() => anyClampOn(this.work().job.hookup));
+  protected readonly choices = computed(() => {
+    const { job, machine, kit, rules } = this.work();
+    return chargeChoices(job, machine, kit, rules);
+  });
+
+  protected begin(choice: ChargeChoice): void {
+    const record = chargeRecord(choice);
+    if (!record) return;
+    this.reporter.report('plan.chosen', record);
+    void this.router.navigate(['/job', this.work().job.id, 'hookup']);
+  }
+}
