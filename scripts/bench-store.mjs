@@ -51,17 +51,15 @@ export async function benchStore(jobs) {
 }
 
 async function serve(database) {
-  const [{ createApp }, { jobStreams }, { boardStreams }, { openBench }, { pino }] = await Promise.all([
+  const [{ createApp }, { newsDesk }, { openBench }, { pino }] = await Promise.all([
     load('http/app.js'),
-    load('jobs/streams.js'),
-    load('calls/streams.js'),
+    load('http/news.js'),
     load('instruments/bench.js'),
     import('pino'),
   ]);
   const app = createApp({
     database,
-    streams: jobStreams(),
-    board: boardStreams(),
+    news: newsDesk(),
     log: pino({ level: 'silent' }),
     instruments: { bench: openBench({}), weatherUrl: null, place: null },
   });

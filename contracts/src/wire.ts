@@ -184,3 +184,8 @@ export interface Problem {
 
 /** The media type of a problem document. */
 export const PROBLEM_TYPE = 'application/problem+json';
+
+/** What a device is told as it happens: an event that the server took, that the board is another, or that the line still stands. */
+export type News =
+  | { readonly kind: 'logged'; readonly event: JobEvent; readonly revision: number }
+  | { readonly kind: 'board' | 'beat' };

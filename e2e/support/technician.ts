@@ -135,7 +135,7 @@ export class Technician {
   }
 
   /** The step on the card, or null when the order is done. */
-  private stepTitle(): Promise<string | null> {
+  stepTitle(): Promise<string | null> {
     return this.page.evaluate(() => document.querySelector('vt-step-card h2')?.textContent ?? null);
   }
 

@@ -65,4 +65,3 @@ test('a flat battery is put on charge from the verdict, watched, shown on the bo
   await page.getByRole('radio', { name: 'on charge' }).click();
   await expect(page.getByRole('button', { name: title })).toHaveCount(0);
 });
-

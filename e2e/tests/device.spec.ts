@@ -111,3 +111,44 @@ test('a plain case takes few taps: one figure typed, none with a meter', async (
     await server.remove();
   }
 });
+
+test('eight pages of one device stay alive on one line to the server, and hear each other', async ({
+  tech,
+  page,
+  context,
+}) => {
+  test.setTimeout(180_000);
+  let lines = 0;
+  context.on('request', (request) => {
+    if (new URL(request.url()).pathname === '/api/stream') lines++;
+  });
+  await tech.openJob('brinmoor-pella');
+  const pages = [page];
+  for (let i = 1; i < 8; i++) {
+    const more = await context.newPage();
+    await new Technician(more, tech.url).openJob(i % 2 ? 'ardwen-solace' : 'kestow-parcel-e');
+    pages.push(more);
+  }
+  expect(lines).toBe(1);
+  const last = new Technician(pages.at(-1)!, tech.url);
+  await last.next('Safe to work here');
+  await last.expectStage('Checks');
+  await last.saved();
+  // The first page goes to the job of the last one, and sees what is done there.
+  await page.bringToFront();
+  await page.goto(last.page.url());
+  await expect(page.getByRole('heading', { level: 1, name: 'Checks' })).toBeVisible();
+  await last.page.bringToFront();
+  await last.tap('slow crank');
+  await expect(page.getByRole('button', { name: 'slow crank', exact: true })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  );
+  // The page that listened closes: another takes its place.
+  for (const each of pages.slice(0, 7)) if (each !== page) await each.close();
+  await last.tap('rapid clicking');
+  await expect(page.getByRole('button', { name: 'rapid clicking', exact: true })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  );
+});

@@ -36,7 +36,8 @@ test('a second tab sees the first one’s taps, and a conflicting tap is refused
   await expect(second.locator('vt-step-card h2')).toHaveText('Everything off, both sides');
   await tech.next('All off');
   await expect(second.locator('vt-step-card h2')).toHaveText('Red on casualty battery +');
-  // The second tab falls out of touch, so it does not know that the clamp is on already.
+  // The second tab falls out of touch, with the server and with the first, so it does not know that the clamp is on already.
+  await second.addInitScript(() => Reflect.deleteProperty(globalThis, 'BroadcastChannel'));
   await second.route('**/stream', (route) => route.abort());
   await second.reload();
   await expect(second.locator('.next')).toContainText('Red clamp is on');

@@ -6,7 +6,6 @@ import { type Problem, PROBLEM_TYPE } from '@voltrek/contracts';
 import { pino } from 'pino';
 import { FolderUnfitError } from './db/folder.js';
 import { FolderHeldError } from './db/lock.js';
-import { boardStreams } from './calls/streams.js';
 import { type Database, openDatabase } from './db/database.js';
 import { loadDemo } from './demo/load.js';
 import { placeOnTruth, startStandIns } from './demo/stand-ins.js';
@@ -15,7 +14,7 @@ import { type Addresses, openBench } from './instruments/bench.js';
 import type { InstrumentParts } from './instruments/routes.js';
 import { parseAddress } from './instruments/scpi-link.js';
 import { snapshotOldLogs } from './jobs/rebuild.js';
-import { type JobStreams, jobStreams } from './jobs/streams.js';
+import { newsDesk, type NewsDesk } from './http/news.js';
 
 const HOST = '127.0.0.1';
 const DEFAULT_PORT = 4820;
@@ -82,21 +81,19 @@ async function main(): Promise<void> {
   await loadDemo(database, new Date(), empty);
   const folded = await snapshotOldLogs(database.db);
   if (folded > 0) log.info(`made lists and records of ${folded} jobs of an earlier version`);
-  const streams = jobStreams();
-  const { instruments, stop } = await linkInstruments(database, streams, empty);
-  const board = boardStreams();
+  const news = newsDesk();
+  const { instruments, stop } = await linkInstruments(database, news, empty);
   const hosts = (process.env.VOLTREK_HOSTS ?? '')
     .toLowerCase()
     .split(',')
     .map((name) => name.trim())
     .filter(Boolean);
-  handler = createApp({ database, streams, board, log, instruments, webFolder: WEB_FOLDER, hosts });
+  handler = createApp({ database, news, log, instruments, webFolder: WEB_FOLDER, hosts });
   stopOrderly(
     server,
     database,
     () => {
-      streams.closeAll();
-      board.closeAll();
+      news.closeAll();
       stop();
     },
     log.info.bind(log),
@@ -107,7 +104,7 @@ async function main(): Promise<void> {
 /** Instruments at the addresses that are set. Where none is, the demo brings stand-ins; without the demo nothing is linked. */
 async function linkInstruments(
   database: Database,
-  streams: JobStreams,
+  news: NewsDesk,
   empty: boolean,
 ): Promise<{ instruments: InstrumentParts; stop: () => void }> {
   const { VOLTREK_METER, VOLTREK_CLAMP, VOLTREK_TESTER, VOLTREK_WEATHER } = process.env;
@@ -128,7 +125,7 @@ async function linkInstruments(
     instruments: {
       bench,
       weatherUrl: `http://${HOST}:${ports.weather}`,
-      place: placeOnTruth(database, streams, bench),
+      place: placeOnTruth(database, news, bench),
     },
     stop: () => {
       bench.close();

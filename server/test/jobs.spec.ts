@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { createServer, get, type IncomingMessage } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import type { JobDetail, LogPage, Problem } from '@voltrek/contracts';
+import type { JobDetail, LogPage, News, Problem } from '@voltrek/contracts';
 import { eventOf, openJob, send, sharedServer } from './shared-server.js';
 
 const problemOf = (response: { body: unknown; type: string; text: string }): Problem => {
@@ -120,29 +120,34 @@ describe('the job log', () => {
     expect(page.jobs.map((j) => j.id)).toContain(jobId);
   });
 
-  it('tells those who watch of each event as it is taken', async () => {
+  it('tells every device of each event as it is taken, whatever job it is of, and that the board changed', async () => {
     const { app } = await sharedServer();
     const jobId = await openJob();
     const server = createServer(app).listen(0, '127.0.0.1');
     await new Promise((done) => server.once('listening', done));
     const { port } = server.address() as AddressInfo;
     const stream = await new Promise<IncomingMessage>((done) =>
-      get(`http://127.0.0.1:${port}/api/jobs/${jobId}/stream`, done),
+      get(`http://127.0.0.1:${port}/api/stream`, done),
     );
     expect(stream.headers['content-type']).toBe('text/event-stream');
+    let text = '';
     const heard = new Promise<string>((done) => {
       stream.on('data', (chunk: Buffer) => {
-        if (chunk.includes('data:')) done(chunk.toString());
+        text += chunk.toString();
+        if (text.includes('"board"')) done(text);
       });
     });
     await send(jobId, 'symptom.recorded', symptom);
     const message = await heard;
-    const { event, revision } = JSON.parse(/data: (.*)/.exec(message)![1]!) as {
-      event: { type: string };
-      revision: number;
-    };
-    expect(event.type).toBe('symptom.recorded');
-    expect(revision).toBe(2);
+    const told = [...message.matchAll(/data: (.*)/g)].map(([, line]) => JSON.parse(line!) as News);
+    expect(told[0]).withContext('at once, so that the line is known to stand').toEqual({ kind: 'beat' });
+    expect(told).toContain(
+      jasmine.objectContaining({
+        kind: 'logged',
+        event: jasmine.objectContaining({ jobId, type: 'symptom.recorded' }),
+        revision: 2,
+      }),
+    );
     stream.destroy();
     server.close();
   });
@@ -200,13 +205,7 @@ describe('bad input', () => {
 
   it('answers unknown paths, jobs and machines with 404', async () => {
     const { api } = await sharedServer();
-    for (const path of [
-      '/api/nothing',
-      `/api/jobs/${randomUUID()}`,
-      '/api/jobs/1',
-      '/api/models/none',
-      '/api/jobs/x/stream',
-    ]) {
+    for (const path of ['/api/nothing', `/api/jobs/${randomUUID()}`, '/api/jobs/1', '/api/models/none']) {
       const response = await api.get(path);
       expect(response.status).withContext(path).toBe(404);
       problemOf(response);

@@ -4,11 +4,10 @@ import type { Call } from '@voltrek/contracts';
 import { pino } from 'pino';
 import supertest from 'supertest';
 import { openInMemory, SNAPSHOT, type Database } from '../src/db/database.js';
-import { boardStreams } from '../src/calls/streams.js';
 import { loadDemo } from '../src/demo/load.js';
 import { createApp } from '../src/http/app.js';
 import { openBench } from '../src/instruments/bench.js';
-import { jobStreams } from '../src/jobs/streams.js';
+import { newsDesk } from '../src/http/news.js';
 
 /** The moment the demo night is timed against in tests: two hours ago, so that its calls are on the board. */
 export const DEMO_NOW = new Date(Date.now() - 7_200_000);
@@ -17,17 +16,15 @@ async function start() {
   const { db, client } = await openInMemory(SNAPSHOT);
   const database: Database = { db, close: () => client.close() };
   await loadDemo(database, DEMO_NOW, false);
-  const streams = jobStreams();
-  const board = boardStreams();
+  const news = newsDesk();
   const bench = openBench({});
   const app = createApp({
     database,
-    streams,
-    board,
+    news,
     log: pino({ level: 'silent' }),
     instruments: { bench, weatherUrl: null, place: null },
   });
-  return { database, app, streams, bench, api: supertest(app) };
+  return { database, app, news, bench, api: supertest(app) };
 }
 
 let running: ReturnType<typeof start> | undefined;
@@ -83,7 +80,7 @@ beforeAll(async () => {
   await sharedServer();
 }, 60_000);
 afterAll(async () => {
-  const { database, streams } = await sharedServer();
-  streams.closeAll();
+  const { database, news } = await sharedServer();
+  news.closeAll();
   await database.close();
 });

@@ -37,7 +37,7 @@ describe('a server that is told to stop', () => {
     await ready(server);
     const streams = await Promise.all([
       fetch(`http://127.0.0.1:${port}/api/instruments/stream`),
-      fetch(`http://127.0.0.1:${port}/api/instruments/stream`),
+      fetch(`http://127.0.0.1:${port}/api/stream`),
     ]);
     expect(streams.map((s) => s.status)).toEqual([200, 200]);
     const began = Date.now();

@@ -8,15 +8,12 @@ import { jobOfCall } from '../jobs/repository.js';
 import { requireVan } from '../vans/repository.js';
 import { vehicleOfCall } from '../vehicles/service.js';
 import { addCall, callById, changeCall, changesOf, readBoard } from './repository.js';
-import type { BoardStreams } from './streams.js';
+import type { NewsDesk } from '../http/news.js';
 
-export function boardRoutes({ db }: Database, streams: BoardStreams): Router {
+export function boardRoutes({ db }: Database, news: NewsDesk): Router {
   const router = Router();
   router.get('/', async (_request, response) => {
     response.json(await readBoard(db));
-  });
-  router.get('/stream', (_request, response) => {
-    streams.watch(response);
   });
   router.post('/', async (request, response) => {
     const call = parseNewCall(request.body);
@@ -30,7 +27,7 @@ export function boardRoutes({ db }: Database, streams: BoardStreams): Router {
       if (call.technicianId) await requireCrew(tx, call.technicianId);
       return { call: await addCall(tx, call, await vehicleOfCall(tx, call, at), at), isNew: true };
     });
-    if (result.isNew) streams.changed();
+    if (result.isNew) news.boardChanged();
     response.status(result.isNew ? 201 : 200).json(result.call);
   });
   router.get('/:callId/changes', async (request, response) => {
@@ -43,7 +40,7 @@ export function boardRoutes({ db }: Database, streams: BoardStreams): Router {
       await changeCall(tx, request.params.callId, change, new Date());
       return readBoard(tx);
     });
-    streams.changed();
+    news.boardChanged();
     response.status(201).json(board);
   });
   return router;

@@ -9,7 +9,7 @@ import type { Database } from '../db/database.js';
 import type { Bench } from '../instruments/bench.js';
 import type { InstrumentParts } from '../instruments/routes.js';
 import { readEvents } from '../jobs/repository.js';
-import type { JobStreams } from '../jobs/streams.js';
+import type { NewsDesk } from '../http/news.js';
 import { demoHouse } from './data.js';
 
 const PROGRAM = fileURLToPath(new URL('../../../../instruments/dist/src/main.js', import.meta.url));
@@ -67,11 +67,11 @@ const STIRS: readonly JobEvent['type'][] = [
 /** Puts the stand-ins on the hidden truth of a job: where its probes are, and what the machine does now, which follows its log. */
 export function placeOnTruth(
   database: Database,
-  streams: JobStreams,
+  news: NewsDesk,
   bench: Bench,
 ): NonNullable<InstrumentParts['place']> {
   let last: readonly [jobId: string, check: string, battery: number] | null = null;
-  streams.listen(({ jobId, type }) => {
+  news.listen(({ jobId, type }) => {
     if (last?.[0] === jobId && STIRS.includes(type)) void place(...last, false);
   });
   return place;

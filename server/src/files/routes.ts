@@ -3,7 +3,7 @@ import { FILE_NOUNS, type FileNoun } from '@voltrek/contracts';
 import { NOUN_ROWS } from '@voltrek/contracts/noun-files';
 import { convertSchema } from '@sodaru/yup-to-json-schema';
 import { type Request, Router } from 'express';
-import type { BoardStreams } from '../calls/streams.js';
+import type { NewsDesk } from '../http/news.js';
 import type { Database } from '../db/database.js';
 import { notFound } from '../http/problem.js';
 import { documentSchema } from './document.js';
@@ -18,7 +18,7 @@ function nounOf(request: Request): FileNoun {
 }
 
 /** Files of crew, kit, vehicles, batteries, calls and jobs: out as JSON and CSV, and the same in again. */
-export function fileRoutes(database: Database, board: BoardStreams): Router {
+export function fileRoutes(database: Database, news: NewsDesk): Router {
   const { db } = database;
   const router = Router();
   router.get('/:noun/schema.json', (request, response) => {
@@ -40,7 +40,7 @@ export function fileRoutes(database: Database, board: BoardStreams): Router {
   router.post('/:noun/import', upload(IMPORT_BYTES_MAX).single('file'), async (request, response) => {
     const noun = nounOf(request);
     response.json(await importNoun(database, noun, sentFile(request), bodyId(request), formBasis(request)));
-    board.changed();
+    news.boardChanged();
   });
   return router;
 }

@@ -8,7 +8,6 @@ import { pinoHttp } from 'pino-http';
 import { atlasRoutes } from '../atlas/routes.js';
 import { batteryRoutes } from '../batteries/routes.js';
 import { boardRoutes } from '../calls/routes.js';
-import type { BoardStreams } from '../calls/streams.js';
 import { crewRoutes } from '../crew/routes.js';
 import type { Database } from '../db/database.js';
 import { fileRoutes } from '../files/routes.js';
@@ -16,11 +15,11 @@ import { houseRoutes } from '../house/routes.js';
 import { followUpRoutes } from '../followups/routes.js';
 import { type InstrumentParts, instrumentRoutes } from '../instruments/routes.js';
 import { jobRoutes } from '../jobs/routes.js';
-import type { JobStreams } from '../jobs/streams.js';
 import { peopleRoutes } from '../people/routes.js';
 import { ruleRoutes } from '../rules/routes.js';
 import { vanRoutes } from '../vans/routes.js';
 import { vehicleRoutes } from '../vehicles/routes.js';
+import type { NewsDesk } from './news.js';
 import { plainInput } from './plain-input.js';
 import { notFound, problemHandler } from './problem.js';
 import { sameSite } from './same-site.js';
@@ -32,8 +31,7 @@ const BODY_LIMIT = '64kb';
 
 export interface AppParts {
   readonly database: Database;
-  readonly streams: JobStreams;
-  readonly board: BoardStreams;
+  readonly news: NewsDesk;
   readonly log: Logger;
   readonly instruments: InstrumentParts;
   /** Folder of the built web application; left out where only the API is served. */
@@ -43,15 +41,7 @@ export interface AppParts {
 }
 
 /** The whole server as an Express application, not yet listening. */
-export function createApp({
-  database,
-  streams,
-  board,
-  log,
-  instruments,
-  webFolder,
-  hosts = [],
-}: AppParts): Express {
+export function createApp({ database, news, log, instruments, webFolder, hosts = [] }: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(pinoHttp({ logger: log, customLogLevel: (_q, r) => (r.statusCode >= 500 ? 'error' : 'debug') }));
@@ -73,7 +63,10 @@ export function createApp({
     await database.db.execute('select 1');
     response.json({ status: 'ok' });
   });
-  app.use('/api/board', boardRoutes(database, board));
+  app.get('/api/stream', (_request, response) => {
+    news.watch(response);
+  });
+  app.use('/api/board', boardRoutes(database, news));
   app.use('/api/house', houseRoutes(database));
   app.use('/api/crew', crewRoutes(database));
   app.use('/api/vans', vanRoutes(database));
@@ -82,12 +75,10 @@ export function createApp({
   app.use('/api/models', atlasRoutes(database));
   app.use('/api/batteries', batteryRoutes(database));
   app.use('/api/rules', ruleRoutes(database));
-  app.use('/api/files', fileRoutes(database, board));
+  app.use('/api/files', fileRoutes(database, news));
   app.use('/api/follow-ups', followUpRoutes(database));
   app.use('/api/instruments', instrumentRoutes(instruments));
-  app.use('/api/jobs', jobRoutes(database, streams));
-  // A job that opens, moves on or closes is a line of the board.
-  streams.listen(board.changed);
+  app.use('/api/jobs', jobRoutes(database, news));
   app.use('/api', (request) => {
     throw notFound(`${request.method} ${request.originalUrl.split('?')[0]}`);
   });

@@ -3,14 +3,14 @@ import { VERDICTS } from '@voltrek/core/verdict';
 import { Router } from 'express';
 import type { Database } from '../db/database.js';
 import { HttpProblem, notFound } from '../http/problem.js';
-import { keptJob, readLog } from './repository.js';
+import { readLog } from './repository.js';
 import { acceptEvent, jobDetail, jobSheet } from './service.js';
-import type { JobStreams } from './streams.js';
+import type { NewsDesk } from '../http/news.js';
 import { DAY_MS } from '@voltrek/core/quantities';
 
 const PAGE_MAX = 200;
 
-export function jobRoutes(database: Database, streams: JobStreams): Router {
+export function jobRoutes(database: Database, news: NewsDesk): Router {
   const router = Router();
 
   router.param('jobId', (_request, _response, next, jobId: string) => {
@@ -40,12 +40,6 @@ export function jobRoutes(database: Database, streams: JobStreams): Router {
     response.json(await jobSheet(database, request.params.jobId));
   });
 
-  router.get('/:jobId/stream', async (request, response) => {
-    const { jobId } = request.params;
-    if (!(await keptJob(database.db, jobId))) throw notFound(`job ${jobId}`);
-    streams.watch(jobId, response);
-  });
-
   router.post('/:jobId/events', async (request, response) => {
     const event = parseStoredEvent(request.body);
     // A device of an earlier version may still report what no log keeps any more.
@@ -54,12 +48,7 @@ export function jobRoutes(database: Database, streams: JobStreams): Router {
       return;
     }
     if (event.jobId !== request.params.jobId) throw new HttpProblem(422, 'The event names another job.');
-    const acknowledged = await acceptEvent(
-      database,
-      streams,
-      event,
-      heldMsOf(request.get('voltrek-held-ms')),
-    );
+    const acknowledged = await acceptEvent(database, news, event, heldMsOf(request.get('voltrek-held-ms')));
     response.status(acknowledged.isNew ? 201 : 200).json(acknowledged);
   });
 

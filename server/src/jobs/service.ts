@@ -35,7 +35,7 @@ import {
   writeEvent,
 } from './repository.js';
 import { type Standing, standingFor } from './standing.js';
-import type { JobStreams } from './streams.js';
+import type { NewsDesk } from '../http/news.js';
 import { DAY_MS } from '@voltrek/core/quantities';
 
 /** What an acknowledged event tells its sender. */
@@ -60,7 +60,7 @@ const FLAT_VOLTS = REST_VOLTS.flooded[0]![1];
  */
 export async function acceptEvent(
   database: Database,
-  streams: JobStreams,
+  news: NewsDesk,
   reported: JobEvent,
   heldMs = 0,
 ): Promise<Acknowledged> {
@@ -79,7 +79,7 @@ export async function acceptEvent(
     const { job } = await append(tx, { ...standing, job: before }, event);
     return { event, revision: job.revision, isNew: true };
   });
-  if (result.isNew) streams.tell(result.event, result.revision);
+  if (result.isNew) news.tell(result.event, result.revision);
   return result;
 }
 

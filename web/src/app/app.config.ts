@@ -27,6 +27,7 @@ import { deviceFeature } from './shared/sync/device-state';
 import { JobSync } from './shared/sync/job-sync';
 import { keepSettings, settingsFeature } from './shared/state/settings';
 import { changeCrew, keepCrew, keepLight, keepVan, loadCrew, sessionFeature } from './shared/state/session';
+import { NewsLine } from './shared/state/news-line';
 
 export const appConfig: ApplicationConfig = {
   providers: [
@@ -55,6 +56,7 @@ export const appConfig: ApplicationConfig = {
     provideState(jobFeature),
     provideState(deviceFeature),
     provideAppInitializer(() => inject(JobSync).start()),
+    provideAppInitializer(() => inject(NewsLine).start()),
     provideAppInitializer(() => void ignoreDoubleTaps(inject(DOCUMENT))),
     // A dialog holds work: a stray tap beside it does not take that away.
     provideAppInitializer(() => {

@@ -22,8 +22,9 @@ import {
 } from 'rxjs';
 import { Api } from '../state/api';
 import { DeviceStore } from '../sync/device-store';
+import { NewsLine } from '../state/news-line';
 import { isTransient, problemText } from '../state/problem';
-import { hasGap, JobActions, jobFeature, type LoggedEvent } from './job-state';
+import { hasGap, JobActions, jobFeature } from './job-state';
 
 /** Waits between tries to reach the server: short at first, then steady. */
 const RETRY_FIRST_MS = 400;
@@ -110,33 +111,26 @@ export const fetchIdentified = createEffect(
   { functional: true },
 );
 
-/** Listens to the job's stream while it is open. */
+/** Hears what the server tells of the job while it is open. */
 export const hearJob = createEffect(
-  (actions = inject(Actions)) =>
+  (actions = inject(Actions), line = inject(NewsLine)) =>
     actions.pipe(
       ofType(JobActions.opened, JobActions.left),
-      switchMap((action) => (action.type === JobActions.opened.type ? listen(action.jobId) : EMPTY)),
+      switchMap((action) => (action.type === JobActions.opened.type ? newsOf(action.jobId, line) : EMPTY)),
     ),
   { functional: true },
 );
 
-function listen(jobId: string): Observable<Action> {
-  return new Observable<Action>((out) => {
-    const source = new EventSource(`/api/jobs/${jobId}/stream`);
-    let wasLost = false;
-    source.onmessage = ({ data }) => {
-      const { event, revision } = JSON.parse(String(data)) as LoggedEvent;
-      out.next(JobActions.heard({ event, revision }));
-    };
-    source.onerror = () => {
-      wasLost = true;
-      out.next(JobActions.connectionChanged({ connected: false }));
-    };
-    source.onopen = () => {
-      out.next(JobActions.connectionChanged({ connected: true }));
-      if (wasLost) out.next(JobActions.caughtUpWanted({ jobId }));
-      wasLost = false;
-    };
-    return () => source.close();
-  });
+function newsOf(jobId: string, line: NewsLine): Observable<Action> {
+  return merge(
+    line.news.pipe(
+      mergeMap((news) =>
+        news.kind === 'logged' && news.event.jobId === jobId
+          ? of(JobActions.heard({ event: news.event, revision: news.revision }))
+          : EMPTY,
+      ),
+    ),
+    line.changes.pipe(map((connected) => JobActions.connectionChanged({ connected }))),
+    line.cameBack.pipe(map(() => JobActions.caughtUpWanted({ jobId }))),
+  );
 }

@@ -1,11 +1,11 @@
 import { inject } from '@angular/core';
 import type { BoardCall } from '@voltrek/contracts';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
-import type { Action } from '@ngrx/store';
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
-import { EMPTY, Observable, switchMap } from 'rxjs';
+import { EMPTY, filter, map, merge, switchMap } from 'rxjs';
 import { Api } from './api';
 import { answered } from './answered';
+import { NewsLine } from './news-line';
 
 interface BoardState {
   readonly calls: readonly BoardCall[];
@@ -57,24 +57,15 @@ export const loadBoard = createEffect(
 
 /** Listens while the board is on screen, and fetches it again when the line comes back: what was missed is not told twice. */
 export const hearBoard = createEffect(
-  (actions = inject(Actions)) =>
+  (actions = inject(Actions), line = inject(NewsLine)) =>
     actions.pipe(
       ofType(BoardActions.opened, BoardActions.left),
-      switchMap((action) => (action.type === BoardActions.opened.type ? listen() : EMPTY)),
+      switchMap((action) =>
+        action.type === BoardActions.opened.type
+          ? merge(line.news.pipe(filter(({ kind }) => kind === 'board')), line.cameBack)
+          : EMPTY,
+      ),
+      map(() => BoardActions.changed()),
     ),
   { functional: true },
 );
-
-function listen(): Observable<Action> {
-  return new Observable<Action>((out) => {
-    const source = new EventSource('/api/board/stream');
-    let wasLost = false;
-    source.onmessage = () => out.next(BoardActions.changed());
-    source.onerror = () => (wasLost = true);
-    source.onopen = () => {
-      if (wasLost) out.next(BoardActions.changed());
-      wasLost = false;
-    };
-    return () => source.close();
-  });
-}

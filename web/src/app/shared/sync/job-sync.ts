@@ -8,6 +8,7 @@ import { firstValueFrom, TimeoutError, timeout } from 'rxjs';
 import { JobActions, loggedFrom } from '../job/job-state';
 import { Api } from '../state/api';
 import { BoardActions } from '../state/board';
+import { NewsLine } from '../state/news-line';
 import { problemText } from '../state/problem';
 import { DeviceActions } from './device-state';
 import { DeviceStore } from './device-store';
@@ -73,7 +74,10 @@ export class JobSync {
   constructor() {
     const actions = inject(Actions);
     actions.pipe(ofType(JobActions.reported)).subscribe(({ event }) => void this.take(event));
-    actions.pipe(ofType(JobActions.heard)).subscribe((logged) => void this.device.acknowledge(logged));
+    // Of every job, not only of the one on screen: what is held here stays as the server has it.
+    inject(NewsLine).news.subscribe((news) => {
+      if (news.kind === 'logged') void this.device.acknowledge(news);
+    });
     actions.pipe(ofType(JobActions.loaded)).subscribe(({ jobId, detail }) => void this.hold(jobId, detail));
     actions.pipe(ofType(JobActions.refused)).subscribe(({ event, why }) => {
       void this.device.refuse({ event, why, at: new Date().toISOString() });

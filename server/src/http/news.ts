@@ -1,0 +1,62 @@
+import type { News } from '@voltrek/contracts';
+import type { JobEvent } from '@voltrek/core/job';
+import type { Response } from 'express';
+import { openStream } from './event-stream.js';
+
+/** A quiet stream says this often that it is still there, so that a dead one is seen, ms. */
+const BEAT_MS = 15_000;
+/** Several changes of one moment are told as one, ms. */
+const GATHER_MS = 60;
+
+/** What devices are told as it happens: one stream for each, whatever is on its screens. */
+export interface NewsDesk {
+  readonly watch: (response: Response) => void;
+  /** An event was acknowledged. */
+  readonly tell: (event: JobEvent, revision: number) => void;
+  /** Something on the board is another; what it is, whoever shows it asks for. */
+  readonly boardChanged: () => void;
+  /** Told of every event of every job. */
+  readonly listen: (listener: (event: JobEvent) => void) => void;
+  readonly closeAll: () => void;
+}
+
+export function newsDesk(): NewsDesk {
+  const devices = new Set<Response>();
+  const listeners: ((event: JobEvent) => void)[] = [];
+  let soon: NodeJS.Timeout | undefined;
+  const say = (news: News): void => {
+    for (const response of devices) response.write(`data: ${JSON.stringify(news)}\n\n`);
+  };
+  const beating = setInterval(() => say({ kind: 'beat' }), BEAT_MS);
+  beating.unref();
+  const boardChanged = (): void => {
+    soon ??= setTimeout(() => {
+      soon = undefined;
+      say({ kind: 'board' });
+    }, GATHER_MS);
+    soon.unref();
+  };
+  return {
+    watch: (response) => {
+      openStream(response);
+      response.write(`data: ${JSON.stringify({ kind: 'beat' } satisfies News)}\n\n`);
+      devices.add(response);
+      response.on('close', () => devices.delete(response));
+    },
+    tell: (event, revision) => {
+      for (const listener of listeners) listener(event);
+      say({ kind: 'logged', event, revision });
+      // A job that opens, moves on or closes is a line of the board.
+      boardChanged();
+    },
+    boardChanged,
+    listen: (listener) => {
+      listeners.push(listener);
+    },
+    closeAll: () => {
+      clearInterval(beating);
+      clearTimeout(soon);
+      for (const response of devices) response.end();
+    },
+  };
+}

@@ -1,0 +1,109 @@
+import { Injectable } from '@angular/core';
+import type { News } from '@voltrek/contracts';
+import { BehaviorSubject, filter, map, Subject } from 'rxjs';
+
+/** One page of a device listens to the server; the others hear it from that one. */
+const LISTENER_LOCK = 'voltrek.listener';
+const CHANNEL = 'voltrek.news';
+/** The server says this often that the line stands, and a little more: then it is dead, ms. */
+const SILENT_MS = 40_000;
+/** A line that broke for good is made anew after this, ms. */
+const AGAIN_MS = 2_000;
+
+/** What pages of a device tell each other. */
+type Relayed =
+  | { readonly kind: 'news'; readonly news: News }
+  | { readonly kind: 'line'; readonly stands: boolean }
+  /** A page that has just opened asks how the line stands. */
+  | { readonly kind: 'asks' };
+
+/**
+ * What the server tells as it happens, on one line for the whole device: a browser gives six connections a host, so that a line for each page
+ * would leave none for the taps of the sixth. The page that listens relays to the others; when it closes, the next one takes its place.
+ */
+@Injectable({ providedIn: 'root' })
+export class NewsLine {
+  private readonly told = new Subject<News>();
+  private readonly line = new BehaviorSubject(false);
+  private readonly channel = 'BroadcastChannel' in globalThis ? new BroadcastChannel(CHANNEL) : null;
+  private isListener = false;
+
+  /** What is told, as it comes. */
+  readonly news = this.told.asObservable();
+  /** Whether the line stands, as it is once it has stood and whenever that changes: a page that has just opened has not lost it. */
+  readonly changes = this.line.pipe(filter((stands, i) => stands || i > 0));
+  /** It came to stand while somebody was listening: what was missed is to be fetched. */
+  readonly cameBack = this.line.pipe(
+    filter((stands, i) => stands && i > 0),
+    map(() => undefined),
+  );
+
+  /** Begins to listen, itself or through another page of this device. */
+  start(): void {
+    if (this.channel) {
+      this.channel.onmessage = ({ data }: MessageEvent<Relayed>) => this.hear(data);
+      this.relay({ kind: 'asks' });
+    }
+    const listen = (): Promise<never> => {
+      this.isListener = true;
+      this.open();
+      return new Promise(() => undefined);
+    };
+    // Without locks, or a way to tell the others, every page listens for itself.
+    if (this.channel && 'locks' in navigator) void navigator.locks.request(LISTENER_LOCK, listen);
+    else void listen();
+  }
+
+  private hear(relayed: Relayed): void {
+    if (relayed.kind === 'asks') {
+      if (this.isListener) this.relay({ kind: 'line', stands: this.line.value });
+    } else if (this.isListener) return;
+    else if (relayed.kind === 'line') this.set(relayed.stands);
+    else this.told.next(relayed.news);
+  }
+
+  private relay(relayed: Relayed): void {
+    this.channel?.postMessage(relayed);
+  }
+
+  private set(stands: boolean): void {
+    if (this.line.value !== stands) this.line.next(stands);
+  }
+
+  private say(stands: boolean): void {
+    this.set(stands);
+    this.relay({ kind: 'line', stands });
+  }
+
+  /** The line itself. Browsers make a broken one anew, save after an answer that is an error, or when it dies without a word. */
+  private open(): void {
+    const source = new EventSource('/api/stream');
+    let silent: ReturnType<typeof setTimeout>;
+    const again = (): void => {
+      clearTimeout(silent);
+      source.close();
+      this.say(false);
+      setTimeout(() => this.open(), AGAIN_MS);
+    };
+    const watch = (): void => {
+      clearTimeout(silent);
+      silent = setTimeout(again, SILENT_MS);
+    };
+    watch();
+    source.onopen = () => {
+      watch();
+      this.say(true);
+    };
+    source.onmessage = ({ data }) => {
+      watch();
+      const news = JSON.parse(String(data)) as News;
+      if (news.kind === 'beat') return;
+      this.told.next(news);
+      this.relay({ kind: 'news', news });
+    };
+    source.onerror = () => {
+      if (source.readyState === EventSource.CLOSED) again();
+      else this.say(false);
+    };
+  }
+}
