@@ -1,5 +1,6 @@
 import type { Page } from '@playwright/test';
-import { expect, test } from '../support/fixtures';
+import { expect, test, worksHere } from '../support/fixtures';
+import { Technician } from '../support/technician';
 
 test.use({ serviceWorkers: 'allow' });
 
@@ -145,4 +146,83 @@ test('pages read before are read again with no network', async ({ tech, page, co
   await page.goto(`${tech.url}/board`);
   await expect(page.locator('.call, vt-board-page button').first()).toBeVisible();
   await context.setOffline(false);
+});
+
+test('one rescue on two devices, one of them with no network: both end with all of it', async ({
+  tech,
+  page,
+  context,
+  browser,
+}) => {
+  test.setTimeout(180_000);
+  await tech.openJob('brinmoor-pella');
+  await held(page);
+  await tech.toMeasure('rapid clicking');
+  await tech.saved();
+  const jobId = jobIdOf(page);
+  const others = await browser.newContext({ serviceWorkers: 'allow' });
+  try {
+    await worksHere(others, 'crew-2');
+    const second = new Technician(await others.newPage(), tech.url);
+    await second.page.goto(`${tech.url}/job/${jobId}/checks`);
+    await second.expectStage('Checks');
+
+    await context.setOffline(true);
+    await tech.read('1162');
+    await tech.next('Go on to Plan');
+    await tech.take(/Lithium pack/);
+    await tech.next('All off');
+    await expect(page.locator('vt-step-card h2')).toHaveText('Red on casualty battery +');
+    // Meanwhile, at another stage, with the server in reach.
+    await second.tap('slow crank');
+    await second.saved();
+
+    await context.setOffline(false);
+    await tech.saved();
+    await second.openStage('Hook up');
+    await expect(second.page.locator('vt-step-card h2')).toHaveText('Red on casualty battery +');
+    await tech.openStage('Checks');
+    await expect(page.getByRole('button', { name: 'slow crank', exact: true })).toHaveAttribute(
+      'aria-pressed',
+      'true',
+    );
+    const { events } = (await (await page.request.get(`${tech.url}/api/jobs/${jobId}`)).json()) as {
+      events: { id: string; type: string; by: string }[];
+    };
+    expect(new Set(events.map((e) => e.id)).size).toBe(events.length);
+    const of = (by: string): string[] => events.filter((e) => e.by === by).map((e) => e.type);
+    expect(of('crew-2')).toEqual(['symptom.recorded']);
+    expect(of('crew-1').slice(-3)).toEqual(['reading.taken', 'plan.chosen', 'step.confirmed']);
+  } finally {
+    await others.close();
+  }
+});
+
+test('what was closed lately can be read with no network, though it was never opened on this device', async ({
+  tech,
+  page,
+  context,
+}) => {
+  await tech.openBoard();
+  await held(page);
+  await tech.openBoard();
+  const { jobs } = (await (await page.request.get(`${tech.url}/api/jobs?limit=50`)).json()) as {
+    jobs: { id: string }[];
+  };
+  const heldHere = (): Promise<number> =>
+    page.evaluate(
+      (ids) =>
+        new Promise<number>((done) => {
+          const asked = indexedDB.open('voltrek');
+          asked.onsuccess = () => {
+            const all = asked.result.transaction('jobs').objectStore('jobs').getAllKeys();
+            all.onsuccess = () => done(ids.filter((id) => all.result.includes(id)).length);
+          };
+        }),
+      jobs.map(({ id }) => id),
+    );
+  await expect.poll(heldHere, { timeout: 30_000 }).toBe(jobs.length);
+  await context.setOffline(true);
+  await page.goto(`${tech.url}/job/${jobs.at(-1)!.id}`);
+  await tech.expectStage('Verdict');
 });

@@ -114,7 +114,7 @@ describe('the line of news of a device', () => {
     expect(FakeLine.all.length).withContext('the browser makes it anew').toBe(1);
   });
 
-  it('is made anew when it was refused, and when it falls silent', async () => {
+  it('is made anew when it was refused, and when it falls silent', () => {
     jasmine.clock().install();
     try {
       const { stood } = page();

@@ -23,6 +23,9 @@ const SENDER_LOCK = 'voltrek.sender';
 /** Nobody answered, or only something on the way to the server. */
 const AWAY_STATUSES: readonly number[] = [0, 502, 503, 504];
 
+/** As many of the newest closed jobs are held beside the open ones. */
+const CLOSED_HELD = 50;
+
 const CLOCK: Clock = {
   wait: (ms) => new Promise((done) => setTimeout(done, ms)),
   random: Math.random,
@@ -43,6 +46,7 @@ export class JobSync {
   private readonly store = inject(Store);
   private readonly api = inject(Api);
   private readonly device = inject(DeviceStore);
+  private hasHeldClosed = false;
   /** Jobs whose older taps are in line. */
   private readonly begun = new Set<string>();
   private readonly queues = new Queues(
@@ -97,7 +101,7 @@ export class JobSync {
     });
     actions.pipe(ofType(BoardActions.loaded)).subscribe(({ calls }) => {
       const open = calls.flatMap(({ job }) => (job ? [job.id] : []));
-      void this.holdAll(open);
+      void this.holdAll(open).then(() => this.holdClosed());
     });
   }
 
@@ -154,15 +158,32 @@ export class JobSync {
     return this.device.hold({ jobId, detail, logged: loggedFrom(events) });
   }
 
-  /** Jobs that are open are held here before they are opened here: the network may be gone by then. */
-  private async holdAll(jobIds: readonly string[]): Promise<void> {
+  /**
+   * Jobs are held here before they are opened here: the network may be gone by then.
+   *
+   * @returns false when the server did not answer
+   */
+  private async holdAll(jobIds: readonly string[]): Promise<boolean> {
     for (const jobId of jobIds) {
       if (await this.device.holds(jobId)) continue;
       try {
         await this.hold(jobId, await firstValueFrom(this.api.job(jobId).pipe(timeout(REQUEST_MS))));
       } catch {
-        return;
+        return false;
       }
+    }
+    return true;
+  }
+
+  /** What was done lately, to be looked up with no network: fetched once, one after the other; from then on it is heard. */
+  private async holdClosed(): Promise<void> {
+    if (this.hasHeldClosed) return;
+    this.hasHeldClosed = true;
+    try {
+      const newest = this.api.log('', null, '', CLOSED_HELD).pipe(timeout(REQUEST_MS));
+      this.hasHeldClosed = await this.holdAll((await firstValueFrom(newest)).jobs.map(({ id }) => id));
+    } catch {
+      this.hasHeldClosed = false;
     }
   }
 }
