@@ -8,7 +8,9 @@ const STAGES = ['Scene', 'Checks', 'Locate', 'Measure', 'Plan', 'Hook up', 'Cran
 async function expectAccessible(page: Page, where: string, light = 'Day'): Promise<void> {
   const axe = new AxeBuilder({ page });
   const asked =
-    light === 'Day' ? axe.withTags(['wcag2a', 'wcag2aa', 'wcag21aa']) : axe.withRules(['color-contrast']);
+    light === 'Day'
+      ? axe.withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'best-practice'])
+      : axe.withRules(['color-contrast']);
   const { violations } = await asked.analyze();
   const found = violations.flatMap((v) =>
     v.nodes.map((n) => `${where}: ${v.id}: ${n.html.slice(0, 140)} ${n.failureSummary ?? ''}`),
@@ -257,7 +259,11 @@ test('a phone asks for every stop to be seen before it is called safe', async ({
   await tech.expectStage('Checks');
 });
 
-test('a phone shows the whole job without sideways scrolling', async ({ tech, page }) => {
+test('a phone shows the whole job and every page, accessible and without sideways scrolling', async ({
+  tech,
+  page,
+}) => {
+  test.setTimeout(180_000);
   await page.setViewportSize({ width: 390, height: 844 });
   await tech.openJob('ardwen-solace');
   for (const stage of STAGES) {
@@ -272,6 +278,7 @@ test('a phone shows the whole job without sideways scrolling', async ({ tech, pa
     });
     expect(wide, stage).toEqual([0, 0]);
     await expect(page.locator('.next')).toBeInViewport();
+    await expectAccessible(page, `${stage} on a phone`);
   }
   await tech.tap('Full');
   await expect(tech.button('Close')).toBeVisible();
@@ -280,6 +287,7 @@ test('a phone shows the whole job without sideways scrolling', async ({ tech, pa
     await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
     const wide = await page.evaluate(() => document.documentElement.scrollWidth - innerWidth);
     expect(wide, path).toBe(0);
+    await expectAccessible(page, `${path} on a phone`);
   }
 });
 

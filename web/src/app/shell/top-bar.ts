@@ -16,6 +16,7 @@ import { Choices } from '../shared/ui/choices';
   selector: 'vt-top-bar',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [Choices, RouterLink, RouterLinkActive, SavedLine],
+  host: { role: 'banner' },
   template: `
     <a class="mark" routerLink="/board" aria-label="voltrek, to the board">voltrek</a>
     @if (job(); as j) {

@@ -27,7 +27,7 @@ interface Line {
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [DatePipe],
   template: `
-    <h3>Taken</h3>
+    <h2 class="part">Taken</h2>
     <ul class="ruled">
       @for (line of lines(); track line.id) {
         <li [class.doubted]="line.doubted">

@@ -7,7 +7,7 @@ import type { OptionRow } from './option-rows';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (rows().length) {
-      <h3>Not here</h3>
+      <h2 class="part">Not here</h2>
       <ul class="ruled unfit">
         @for (row of rows(); track row.ranked.option.id) {
           <li>
@@ -18,7 +18,7 @@ import type { OptionRow } from './option-rows';
     }
   `,
   styles: `
-    h3 {
+    h2 {
       margin: 12px 0 4px;
     }
     li {

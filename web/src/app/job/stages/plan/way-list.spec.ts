@@ -56,7 +56,7 @@ describe('the list of ways', () => {
     const { rows, root } = await show(0.9);
     expect(rows[0]).toBe('10 min, Service van, 93 in 100, clamp on, it charges 5 min, crank');
     expect(rows[1]).toContain('3 min, Lithium pack, 71 in 100');
-    expect(root.querySelector('h3')!.textContent).toBe('Not likely');
+    expect(root.querySelector('h2.part')!.textContent).toBe('Not likely');
     expect(rows[2]).toBe('1 min, Nothing joined: crank it as it is, 4 in 100');
   });
 

@@ -34,7 +34,7 @@ import { Choices } from '../../../shared/ui/choices';
     <div class="ways" role="radiogroup" aria-label="Ways to get it going, soonest first">
       @for (row of rows(); track row.chosen.way.id) {
         @if (row.isFirstUnlikely) {
-          <h3>Not likely</h3>
+          <h2 class="part">Not likely</h2>
         }
         <button
           type="button"
@@ -148,7 +148,7 @@ import { Choices } from '../../../shared/ui/choices';
       position: absolute;
       left: -11px;
     }
-    h3 {
+    h2 {
       margin: 6px 0 0;
     }
     @media (max-width: 720px) {
