@@ -29,7 +29,8 @@ export const HAZARD_WORDS: Record<
   },
   reversed: {
     why: (h) => `Backwards: ${volts(h)} the wrong way round.`,
-    wayOut: 'Take it off and prove polarity with the meter.',
+    wayOut:
+      'Off, and prove polarity with the meter. If it was joined so: look at the main and alternator fuses, and read the charging volts once it runs, its diodes may be gone.',
   },
   'over-voltage': {
     why: (h) => `${volts(h)} on control units that do not stand it.`,

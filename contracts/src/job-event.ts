@@ -171,6 +171,7 @@ const FIELDS: { readonly [T in EventType]: Fields<T> } = {
       .notRequired()
       .default(undefined),
   },
+  'battery.lifted': { battery: battery() },
   'charge.read': {
     volts: figure().min(TYPED_RANGES.chargingVolts.min).max(TYPED_RANGES.chargingVolts.max),
     amps: figure().min(TYPED_RANGES.chargeAmps.min).max(TYPED_RANGES.chargeAmps.max),

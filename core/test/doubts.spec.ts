@@ -24,6 +24,21 @@ describe('doubtOf', () => {
     expect(evidenceOfJob(log.job, CAR, 0).map((e) => e.check)).toContain('charging');
   });
 
+  it('questions rest volts that moved by themselves, and not those of a battery that was lifted between', () => {
+    const byItself = new Log();
+    byItself.take('reading.taken', reading('rest', 2.8));
+    byItself.take('reading.taken', reading('rest', 11.2));
+    expect(lastDoubt(byItself)).toBe('rest-moved');
+    const lifted = new Log();
+    lifted.take('reading.taken', reading('rest', 2.8));
+    lifted.take('battery.lifted', { battery: 0 });
+    lifted.take('reading.taken', reading('rest', 11.2));
+    expect(lastDoubt(lifted)).toBeNull();
+    lifted.take('reading.taken', reading('rest', 12.4));
+    expect(lastDoubt(lifted)).withContext('nothing lifted it a second time').toBe('rest-moved');
+    expect(new Log().refuses('battery.lifted', { battery: 3 })).toBe('no-such-battery');
+  });
+
   it('has no doubt of a converter, nor of an engine that ran', () => {
     const still = new Log();
     still.take('reading.taken', reading('charging-idle', 14.4));

@@ -95,6 +95,7 @@ export function anyEntry(
       const plan = fit.length > 0 ? chargeRecord(one(fit)) : null;
       return plan ? ['plan.chosen', plan] : ['reset.ticked', { reset: 'Clock' }];
     },
+    () => ['battery.lifted', { battery: one([0, 1, 5]) }],
     () => ['charge.read', { volts: 14.2, amps: one([0.2, 6]), isWarm: random() < 0.2 }],
     () => ['step.confirmed', { step: one(CONFIRMATIONS) }],
     () => ['clamp.attached', { clamp: one(CLAMP_IDS), pointId: point() }],

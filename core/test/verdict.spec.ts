@@ -27,7 +27,7 @@ import {
   replacementNeed,
   strengthTrend,
 } from '../src/verdict/index.js';
-import { BATTERY_60, CAR, EV, KIT, TRUCK } from './fixtures.js';
+import { BATTERY_60, CAR, EV, KIT, MOTORCYCLE, TRUCK } from './fixtures.js';
 import { sweep } from './sweep.js';
 
 const PROFILE: DiagnosisProfile = {
@@ -401,6 +401,11 @@ describe('chargePlan', () => {
     const flat = plan(0, 2.5);
     expect(flat.revival!.minutes!).toBeGreaterThan(0);
     expect(flat.revival!.contactAmps).toBeCloseTo((12.6 - 2.5) / 2.6, 6);
+    // By hand: a fifth of 60 Ah is 12 A, so the 55 W lamp will do; of 8 Ah it is 1.6 A, and 10.1 V over 6.9 ohm are 1.5 A.
+    expect(flat.revival!.lampWatts).toBe(55);
+    const small = chargePlan(MOTORCYCLE.batteries[0]!, 0, 2.5, 15, KIT, DEFAULT_RULES).revival!;
+    expect(small.lampWatts).toBe(21);
+    expect(small.contactAmps).toBeCloseTo(10.1 / 6.9, 6);
     expect(plan(0, -1).revival!.refused).toBe('reversed');
     expect(plan(0, 2.5, { ...DEFAULT_RULES, veryFlatBattery: 'replace' }).reviveRefusedByHouse).toBeTrue();
   });

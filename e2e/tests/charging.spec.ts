@@ -65,3 +65,29 @@ test('a flat battery is put on charge from the verdict, watched, shown on the bo
   await page.getByRole('radio', { name: 'on charge' }).click();
   await expect(page.getByRole('button', { name: title })).toHaveCount(0);
 });
+
+test('a battery that no charger would take is lifted first, step by step, and read again', async ({
+  tech,
+  page,
+}) => {
+  await tech.openJob('brinmoor-pella', 12);
+  await tech.tap('mains near');
+  await tech.toMeasure('rapid clicking');
+  await tech.read('0280');
+  await tech.openStage('Verdict');
+  await page.getByRole('radio', { name: 'Next' }).click();
+  await expect(page.locator('vt-put-on-charge')).toContainText('too flat for a charger: lift it first');
+  await tech.tap('Lift it, step by step');
+  const dialog = page.getByRole('dialog', { name: 'Lift it over the sense voltage' });
+  const steps = dialog.getByRole('listitem');
+  await expect(steps.nth(0)).toContainText('Prove its polarity twice');
+  await expect(steps.nth(2)).toContainText(/\d\.\d A at the first contact/);
+  await expect(steps.nth(3)).toContainText(/until about \d\d:\d\d/);
+  await dialog.getByRole('button', { name: 'It is over: read it again' }).click();
+  await tech.expectStage('Measure');
+  // It opens on the rest volts again: those of before are the flat battery's.
+  await tech.read('1120');
+  await tech.openStage('Verdict');
+  await page.getByRole('radio', { name: 'Next' }).click();
+  await expect(page.locator('vt-put-on-charge').getByRole('button', { name: 'Put it on' })).toBeEnabled();
+});

@@ -87,6 +87,7 @@ function opened(event: Extract<JobEvent, { type: 'job.opened' }>): Job {
     charged: null,
     joinedSince: null,
     joins: [],
+    lifts: [],
     chargeReadings: [],
     everConnected: false,
     attempts: [],
@@ -190,6 +191,8 @@ function apply(job: Job, event: JobEvent): Job {
         everConnected: job.everConnected || event.type === 'clamp.attached',
       };
     }
+    case 'battery.lifted':
+      return { ...job, lifts: [...job.lifts, { battery: event.data.battery, at: timeOf(event) }] };
     case 'charge.read': {
       const reading = { ...event.data, at: timeOf(event) };
       return { ...job, chargeReadings: [...job.chargeReadings, reading] };

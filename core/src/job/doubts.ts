@@ -28,7 +28,7 @@ const METER_VOLTS = 0.05;
 const minutesBetween = (from: string, to: string): number => (Date.parse(to) - Date.parse(from)) / 60_000;
 
 /** The part of a job that doubts rest on. */
-type Told = Pick<Job, 'readings' | 'attempts' | 'everConnected' | 'plan'>;
+type Told = Pick<Job, 'readings' | 'attempts' | 'everConnected' | 'plan' | 'lifts'>;
 
 /**
  * A reading that contradicts the log is asked for again and stands only when a second one says the same. What contradicts is held against
@@ -96,7 +96,10 @@ function contradictionOf(
       if (ran && minutesBetween(ran.endedAt!, reading.at) < SURFACE_MINUTES) return 'too-soon';
       if (isHigh) return 'surface-charge';
       const before = earlier.filter((r) => r.kind === 'rest' && r.battery === reading.battery).at(-1);
-      const isDisturbed = job.attempts.length > 0 || job.everConnected;
+      const isLifted = job.lifts.some(
+        ({ battery, at }) => battery === reading.battery && at >= (before?.at ?? '') && at <= reading.at,
+      );
+      const isDisturbed = job.attempts.length > 0 || job.everConnected || isLifted;
       return before && !isDisturbed && Math.abs(before.volts - reading.volts) > REST_MOVE_VOLTS
         ? 'rest-moved'
         : null;

@@ -186,6 +186,8 @@ export interface EventData {
   };
   /** It was rolled: whether it then ran. */
   'roll.tried': { readonly started: boolean };
+  /** Lifted over a charger's sense voltage by a healthy battery beside it, through a lamp. */
+  'battery.lifted': { readonly battery: number };
   /** What was seen of the charge that is under way. */
   'charge.read': ChargeReading;
   'reset.ticked': { readonly reset: string };
@@ -242,6 +244,7 @@ export const EVENT_TYPES = [
   'attempt.started',
   'attempt.ended',
   'roll.tried',
+  'battery.lifted',
   'charge.read',
   'reset.ticked',
   'override.given',

@@ -123,6 +123,8 @@ export interface Job {
   readonly joinedSince: string | null;
   /** How long each option was joined so, and is no longer, oldest first. */
   readonly joins: readonly { readonly optionId: string; readonly minutes: number }[];
+  /** Batteries that were lifted over a charger's sense voltage, and when: their rest volts have moved since. */
+  readonly lifts: readonly { readonly battery: number; readonly at: string }[];
   /** What was seen of charges under way, oldest first. */
   readonly chargeReadings: readonly (ChargeReading & { readonly at: string })[];
   /** All clamps in hand have been on at least once: there is something to clear down. */

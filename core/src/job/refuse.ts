@@ -145,6 +145,10 @@ function refuseOn(
       if (!hasBattery(machine, next.data.battery)) return 'no-such-battery';
       return outOfRange('', next.data.volts, range) ? 'value-out-of-range' : null;
     }
+    case 'battery.lifted':
+      if (job.stops.length > 0) return 'stop-active';
+      if (anyClampOn(hookup)) return 'clamps-still-on';
+      return hasBattery(machine, next.data.battery) ? null : 'no-such-battery';
     case 'charge.read':
       if (!underCharge(job)) return 'nothing-on-charge';
       return outOfRange('', next.data.volts, TYPED_RANGES.chargingVolts) ||

@@ -40,7 +40,7 @@ export interface ChargePlan {
   readonly place: ChargePlace;
   readonly placeReason: PlaceReason;
   /** For a battery that rests below a charger's sense voltage; null otherwise. */
-  readonly revival: Revival | null;
+  readonly revival: (Revival & { readonly lampWatts: number }) | null;
   /** The house would rather replace it than lift it over the sense voltage. */
   readonly reviveRefusedByHouse: boolean;
   /** What forbids any charge, as it stands now; null when nothing does. */
@@ -56,9 +56,16 @@ export const CHARGED_TO_SOC = 0.98;
 /** Past this a battery is better charged out of the vehicle, h. */
 const LONG_HOURS = 2;
 const REST_HOURS = 24;
-/** A healthy battery that lifts another, and the lamp between them: a 12 V, 55 W lamp. */
+/** A healthy battery that lifts another, V. */
 const HEALTHY_VOLTS = 12.6;
-const LAMP_OHMS = 2.6;
+/** Lamps of 12 V that any van has in its box, the brightest first: rated watts, and what each is hot, ohm. */
+const LAMPS = [
+  { watts: 55, ohms: 2.6 },
+  { watts: 21, ohms: 6.9 },
+  { watts: 5, ohms: 28.8 },
+] as const;
+/** What a battery this flat may be given at the first contact, as a share of its capacity per hour: it warms before its plates have woken. */
+const LIFT_SHARE_PER_H = 0.2;
 
 /**
  * Current, volts, hours by charger, where, and what to do first with a battery that a charger would refuse.
@@ -131,6 +138,17 @@ function placeOf(
     : { place: 'at-the-points', placeReason: 'short' };
 }
 
-function revivalOf(rating: BatteryRating, restVolts: number, coldestC: number, rules: HouseRules): Revival {
-  return revive(rating, restVolts, HEALTHY_VOLTS, rules.chargerSenseVolts, LAMP_OHMS, coldestC);
+/** The lift through the brightest lamp that this battery stands; the dimmest for one that stands none. */
+function revivalOf(
+  rating: BatteryRating,
+  restVolts: number,
+  coldestC: number,
+  rules: HouseRules,
+): NonNullable<ChargePlan['revival']> {
+  const through = ({ watts, ohms }: (typeof LAMPS)[number]): NonNullable<ChargePlan['revival']> => ({
+    ...revive(rating, restVolts, HEALTHY_VOLTS, rules.chargerSenseVolts, ohms, coldestC),
+    lampWatts: watts,
+  });
+  const lifts = LAMPS.map(through);
+  return lifts.find((lift) => lift.contactAmps <= LIFT_SHARE_PER_H * rating.capacityAh) ?? lifts.at(-1)!;
 }

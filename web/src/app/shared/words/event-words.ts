@@ -26,6 +26,7 @@ export const EVENT_WORDS: Record<EventType, string> = {
   'attempt.started': 'start a try',
   'attempt.ended': 'end the try',
   'roll.tried': 'rolling start',
+  'battery.lifted': 'battery lifted over the sense voltage',
   'charge.read': 'a look at the charge',
   'reset.ticked': 'reset',
   'override.given': 'override',

@@ -84,6 +84,22 @@ describe('LiveStore', () => {
     expect(store.connected()).toBeFalse();
   });
 
+  it('has no line while nobody sees the page, and a new one when somebody does', () => {
+    const { store, line } = listening();
+    line.say(meter(12.4));
+    const hidden = spyOnProperty(document, 'hidden').and.returnValue(true);
+    document.dispatchEvent(new Event('visibilitychange'));
+    expect(line.closed).toBeTrue();
+    expect(store.connected()).withContext('what it read grows old').toBeFalse();
+    hidden.and.returnValue(false);
+    document.dispatchEvent(new Event('visibilitychange'));
+    document.dispatchEvent(new Event('visibilitychange'));
+    expect(FakeLine.lines.length).toBe(2);
+    FakeLine.lines[1]!.say(meter(12.6));
+    expect(store.byInstrument().meter!.value).toBe(12.6);
+    expect(store.connected()).toBeTrue();
+  });
+
   it('holds a value while others come, and lets it go', () => {
     const { store, line } = listening();
     line.say(meter(12.4));

@@ -110,17 +110,35 @@ export const LiveStore = signalStore(
   })),
   withHooks((store) => {
     let source: EventSource | undefined;
+    const close = (): void => {
+      source?.close();
+      source = undefined;
+    };
+    const open = (): void => {
+      if (source) return;
+      source = new EventSource('/api/instruments/stream');
+      source.onmessage = ({ data }) => {
+        const now = JSON.parse(String(data)) as InstrumentNow;
+        if (INSTRUMENTS.includes(now.instrument)) store.hear(now);
+      };
+      source.onerror = () => store.setConnected(false);
+    };
+    // A browser has few connections for a host: a page that nobody sees needs none of them, and its values grow old in plain sight.
+    const follow = (): void => {
+      if (!document.hidden) open();
+      else {
+        close();
+        store.setConnected(false);
+      }
+    };
     return {
       onInit() {
-        source = new EventSource('/api/instruments/stream');
-        source.onmessage = ({ data }) => {
-          const now = JSON.parse(String(data)) as InstrumentNow;
-          if (INSTRUMENTS.includes(now.instrument)) store.hear(now);
-        };
-        source.onerror = () => store.setConnected(false);
+        follow();
+        document.addEventListener('visibilitychange', follow);
       },
       onDestroy() {
-        source?.close();
+        document.removeEventListener('visibilitychange', follow);
+        close();
       },
     };
   }),

@@ -108,12 +108,14 @@ export class Measure {
       : choices;
   });
 
-  /** Index of the first reading not yet taken. A number, so that events which leave it alone do not move the choice. */
+  /** Index of the first reading not yet taken, or whose battery was lifted since. A number, so that events which leave it alone do not move the choice. */
   private readonly firstOpen = computed(() => {
-    const { readings } = this.work().job;
+    const { readings, lifts } = this.work().job;
+    const isAsItIs = (of: number, at: string): boolean => !lifts.some((l) => l.battery === of && l.at > at);
     const open = this.all().findIndex(
       ({ kind, battery }) =>
-        kind.reading && !readings.some((r) => r.kind === kind.reading && r.battery === battery),
+        kind.reading &&
+        !readings.some((r) => r.kind === kind.reading && r.battery === battery && isAsItIs(battery, r.at)),
     );
     return Math.max(0, open);
   });

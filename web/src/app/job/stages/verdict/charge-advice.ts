@@ -1,4 +1,5 @@
-import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { Router } from '@angular/router';
 import {
   batteriesOfJob,
   driveOfJob,
@@ -18,7 +19,9 @@ import {
 } from '../../../shared/words/plan-words';
 import { driveWords } from '../../../shared/words/words';
 import type { Work } from '../../../shared/job/job-selectors';
+import { Reporter } from '../../../shared/job/reporter';
 import { PutOnCharge } from '../../charge/put-on-charge';
+import { RevivePrompt } from '../../charge/revive-prompt';
 
 /** How the weakest battery is brought back to full: current, volts, hours, where, and what comes first. */
 @Component({
@@ -76,11 +79,13 @@ import { PutOnCharge } from '../../charge/put-on-charge';
               <span class="tone-bad">House rule: replace a battery this flat.</span>
             } @else {
               <span
-                >Prove polarity with the meter. Join a healthy battery red to red, black to black through a 55
-                W lamp: {{ r.contactAmps.toFixed(1) }} A, about
-                {{ r.minutes === null ? 'never' : r.minutes.toFixed(0) + ' min' }}. Then the charger at low
-                current; feel it stay cool.</span
-              >
+                >A healthy battery beside it, through a {{ r.lampWatts }} W lamp:
+                {{ r.contactAmps.toFixed(1) }} A, about
+                {{ r.minutes === null ? 'never' : r.minutes.toFixed(0) + ' min' }}.
+                @if (r.minutes !== null && work().job.closedAt === null) {
+                  <button type="button" class="key" (click)="lift()">Lift it, step by step</button>
+                }
+              </span>
             }
           </li>
         }
@@ -142,10 +147,24 @@ export class ChargeAdvice {
   protected readonly unfitWords = UNFIT_CHARGER_WORDS;
   protected readonly refusedWords = REVIVE_REFUSED_WORDS;
 
+  private readonly prompt = inject(RevivePrompt);
+  private readonly router = inject(Router);
+  private readonly reporter = inject(Reporter);
+
+  /** What it reads once it is lifted is a rest reading like any other. */
+  protected async lift(): Promise<void> {
+    const { job, rules } = this.work();
+    if (!(await this.prompt.goThrough({ plan: this.plan(), senseVolts: rules.chargerSenseVolts }))) return;
+    this.reporter.report('battery.lifted', { battery: this.weakest() });
+    void this.router.navigate(['/job', job.id, 'measure']);
+  }
+
   protected readonly string = computed(() => this.work().machine.batteries.length > 1);
+  private readonly weakest = computed(() => batteriesOfJob(this.work().job, this.work().machine).weakest);
   protected readonly plan = computed(() => {
     const { job, machine, kit, rules } = this.work();
-    const { weakest, socs } = batteriesOfJob(job, machine);
+    const { socs } = batteriesOfJob(job, machine);
+    const weakest = this.weakest();
     const restVolts = restVoltsByBattery(job, machine.batteries.length)[weakest] ?? null;
     const battery = machine.batteries[weakest]!;
     return chargePlan(battery, socs[weakest]!, restVolts, workingTempC(job), kit, rules, coldestTempC(job));
