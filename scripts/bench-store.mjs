@@ -11,7 +11,9 @@ const load = (name) => import(`${DIST}${name}`);
  * Rounds of each measurement; API and raw SQL take turns, so that a machine that slows down slows both. Both come over HTTP: the raw one from a
  * bare server that sends the rows of a hand-written query.
  */
-const ROUNDS = 15;
+const ROUNDS = 41;
+/** Rounds before it, so that neither is measured while the engine still learns its code. */
+const WARMING = 25;
 const print = (name, text) => process.stdout.write(`${name.padEnd(34)} ${text}\n`);
 const middle = (times) => times.sort((a, b) => a - b)[Math.floor(times.length / 2)];
 async function timed(task) {
@@ -237,8 +239,10 @@ async function lists(url, client) {
     };
     const api = ask(`${url}${path}`);
     const raw = ask(`http://127.0.0.1:${bare.address().port}/${at}`);
-    await api();
-    await raw();
+    for (let i = 0; i < WARMING; i++) {
+      await api();
+      await raw();
+    }
     const both = [];
     for (let i = 0; i < ROUNDS; i++) both.push([await timed(api), await timed(raw)]);
     const [ours, hand] = [0, 1].map((k) => middle(both.map((b) => b[k])));

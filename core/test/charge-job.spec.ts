@@ -120,6 +120,10 @@ describe('putting a battery on charge where it is', () => {
     const seen = chargeSeen(log.job, CAR, reading, log.job.chargeReadings[0]!.at)!;
     expect(seen.state).toBe('charging');
     expect(seen.hoursLeft!).toBeLessThan(choice.hours!);
+    // Switched off, or the plug pulled with its switch still on: it charges no more.
+    const unplugged = new Log(CAR, kit);
+    unplugged.events.push(...log.events.slice(1), unplugged.make('plug.moved', { in: false }, 9_000));
+    expect(underCharge(unplugged.job)).withContext('unplugged').toBeNull();
     log.take('pack.switched', { on: false });
     expect(underCharge(log.job)).toBeNull();
   });

@@ -316,10 +316,10 @@ function joinAfter(job: Job, joined: boolean, at: string): Pick<Job, 'joinedSinc
   return { joinedSince: null, joins: [...joins, join] };
 }
 
-const isJoined = ({ clamps, packOn }: HookupState, plan: Job['plan']): boolean =>
-  plan !== null &&
-  clampsInHand(plan).every((clamp) => clamps[clamp] !== null) &&
-  (packOn || !hasSwitch(plan));
+function isJoined({ clamps, packOn, pluggedIn }: HookupState, plan: Job['plan']): boolean {
+  if (plan === null || !clampsInHand(plan).every((clamp) => clamps[clamp] !== null)) return false;
+  return (packOn || !hasSwitch(plan)) && (pluggedIn || plan.sourceKind !== 'mains-charger');
+}
 
 const minutesBetween = (since: string | null, at: string): number =>
   since === null ? 0 : Math.max(0, (Date.parse(at) - Date.parse(since)) / 60_000);
