@@ -210,7 +210,11 @@ describe('conclude', () => {
       'with-help': 'started',
     };
     expect(verdictOf(flat, { earlierFlatCalls: 2 }).verdict).toBe('charge-first');
-    const old: Findings = { ...flat, 'ask-left-on': 'no', 'look-date': 'over-6', 'ask-use': 'regular' };
+    const likely: Findings = { ...flat, 'ask-left-on': 'no', 'look-date': 'over-6', 'ask-use': 'regular' };
+    expect(verdictOf(likely, { earlierFlatCalls: 2 }).verdict)
+      .withContext('likely, and nothing proves it')
+      .toBe('charge-first');
+    const old: Findings = { ...likely, 'ask-slow-lately': 'yes' };
     expect(verdictOf(old).verdict).toBe('charge-first');
     expect(verdictOf(old, { earlierFlatCalls: 2 }).verdict).toBe('replace-soon');
     expect(verdictOf({ ...old, conductance: 0.95 }, { earlierFlatCalls: 2 }).verdict).toBe('charge-first');
