@@ -3,8 +3,7 @@ import { MINUTE_MS } from '../quantities/time.js';
 import { anyClampOn } from '../hookup/state.js';
 import { chargeOptions } from '../plan/charge-options.js';
 import type { SourceOption } from '../plan/options.js';
-import type { Machine } from '../machine/machine.js';
-import { startsByWaking } from '../machine/machine.js';
+import { type Machine, startsByWaking } from '../machine/machine.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import type { KitItem } from '../sources/kit.js';
 import { chargeHours } from '../charging/charge-time.js';
@@ -47,18 +46,12 @@ export function chargeChoices(
 ): ChargeChoice[] {
   const { socs } = batteriesOfJob(job, machine);
   const read = restVoltsByBattery(job, machine.batteries.length);
+  const plans = machine.batteries.map((battery, i) =>
+    chargePlan(battery, socs[i]!, read[i] ?? null, workingTempC(job), kit, rules, coldestTempC(job)),
+  );
   return chargeOptions(machine, kit).map((option): ChargeChoice => {
     const battery = option.across.kind === 'battery' ? option.across.battery : 0;
-    const restVolts = read[battery] ?? null;
-    const plan = chargePlan(
-      machine.batteries[battery]!,
-      socs[battery]!,
-      restVolts,
-      workingTempC(job),
-      kit,
-      rules,
-      coldestTempC(job),
-    );
+    const plan = plans[battery]!;
     const { name, amps, unfit } = plan.chargers.find(({ kitId }) => kitId === option.sourceId)!;
     // Where it stands, in its own cold: a bench is warmer.
     const { rating } = machine.batteries[battery]!;
@@ -69,7 +62,7 @@ export function chargeChoices(
       if (plan.bar) return { code: 'bar', bar: plan.bar };
       if (unfit) return { code: 'charger', why: unfit };
       if (tooHigh) return { code: 'charger', why: 'volts-too-high' };
-      if (restVolts === null) return { code: 'unread' };
+      if (read[battery] === null) return { code: 'unread' };
       if (plan.revival) return { code: 'sense' };
       if (plan.place === 'take-out' && plan.placeReason !== 'long') return { code: 'take-out' };
       return job.scene?.mainsNear ? null : { code: 'no-mains' };

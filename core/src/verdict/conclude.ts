@@ -340,13 +340,14 @@ function rule(
   const proof = proofOf(isMasked ? evidence.filter((e) => e.check !== 'crank') : evidence, facts, rules);
   if (proof === 'spent' && bad >= CONDEMN_SHARE) return told('replace-now', 'proved-spent', REPLACE_CAUSES);
   // What is proved spent and not quite likely enough for that is worn at the least.
-  if (proof && !(isMasked && proof === 'worn')) {
+  const isPulledDown = isMasked && proof === 'worn';
+  if (proof && !isPulledDown) {
     const worn = shareOfWorn(crowd, shares);
     if (worn >= (proof === 'worn' ? REPLACE_SOON_SHARE : WORN_IF_SPENT_SHARE))
       return { ...told('replace-soon', 'proved-worn', REPLACE_CAUSES), share: worn };
   }
   // Mended first, the battery is tested again: what is a little low now may be the other fault's.
-  if (also && (lead.share >= Math.max(bad, flat) || (isMasked && proof === 'worn')))
+  if (also && (lead.share >= Math.max(bad, flat) || isPulledDown))
     return told('not-the-battery', 'fault-elsewhere', lead.causes);
   const repairs = mendedHere(crowd, shares);
   const isWell = (): boolean => shareOfAny(crowd, shares, BATTERY_CAUSES) < BATTERY_SHARE;

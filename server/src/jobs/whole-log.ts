@@ -3,12 +3,10 @@ import type { Machine } from '@voltrek/core/machine';
 import { eq } from 'drizzle-orm';
 import { followMoves, writeEntries } from '../batteries/of-job.js';
 import type { Tx } from '../db/database.js';
+import { insertAll } from '../db/many-rows.js';
 import { jobEvents, jobs } from '../db/schema.js';
 import { writePromises } from '../followups/repository.js';
 import { eventRow, type KeptJob, rowOf } from './repository.js';
-
-/** Events brought in at once with one statement: a statement takes 65,535 figures, and an event has eight. */
-const AT_ONCE = 500;
 
 /**
  * Writes a log that is whole already (the demo's past, a file that was exported) with everything that lists and records show of it. What it
@@ -24,10 +22,7 @@ export async function writeLog(
   if (!job) throw new Error('writeLog: the log has not been opened');
   const kept = { ...of, job };
   await tx.insert(jobs).values(rowOf(kept, machine));
-  for (let from = 0; from < events.length; from += AT_ONCE)
-    await tx
-      .insert(jobEvents)
-      .values(events.slice(from, from + AT_ONCE).map((event, i) => eventRow(event, from + i)));
+  await insertAll(tx, jobEvents, events.map(eventRow));
   await rebuildRecord(tx, events, kept, machine);
 }
 
