@@ -4,10 +4,12 @@ import { revive } from '../src/charging/index.js';
 import { drawCrowd, restMeaning, TOOLS } from '../src/diagnosis/index.js';
 import { hazardsOf, type HandAction, type HookupScene, NOTHING_CONNECTED } from '../src/hookup/index.js';
 import type { Machine } from '../src/machine/index.js';
+import { batteriesOfJob, chargeChoices, chargePlanOfJob, hookupScene, rankForJob } from '../src/job/index.js';
 import { casualtyBatteries, rankOptions, sourceOptions } from '../src/plan/index.js';
 import { DEFAULT_RULES } from '../src/rules/index.js';
 import { chargePlan, conclude } from '../src/verdict/index.js';
 import { BATTERY_60, CAR, KIT, TRUCK } from './fixtures.js';
+import { Log } from './job-log.js';
 import { sweep } from './sweep.js';
 
 const withChemistry = (machine: Machine, chemistry: Chemistry): Machine => ({
@@ -151,5 +153,65 @@ describe('a battery that no current may go through', () => {
     const { models } = casualtyBatteries(CAR, [-9], 20);
     expect(models[0]!.openVolts).toBeCloseTo(-9, 6);
     expect(models[0]!.ohms).toBeGreaterThan(0);
+  });
+
+  describe('whose rest volts were typed wrongly', () => {
+    /** A car at -20 °C whose battery was noted as full; `posts` is what a turn of the key left, and `recovery` the volts a minute after. */
+    function silentTurn(
+      { posts, recovery, tried }: { posts?: number; recovery?: number; tried?: number },
+      symptom: 'silence' | 'slow-crank' = 'silence',
+    ): Log {
+      const log = new Log(CAR, KIT);
+      log.take('scene.recorded', {
+        place: 'yard',
+        sloping: false,
+        dark: true,
+        enclosed: false,
+        ambientC: -20,
+        mainsNear: true,
+      });
+      log.take('symptom.recorded', { symptom });
+      const rest = { kind: 'rest', battery: 0, tempC: -20, source: 'meter' } as const;
+      log.take('reading.taken', { ...rest, volts: 12.7 });
+      if (posts !== undefined) log.take('reading.taken', { ...rest, kind: 'crank-minimum', volts: posts });
+      if (recovery !== undefined) log.take('finding.recorded', { check: 'recovery', found: recovery, source: 'meter' });
+      if (tried !== undefined) {
+        log.take('attempt.started', {});
+        log.take('attempt.ended', { outcome: 'nothing', seconds: 2, lowestVolts: tried });
+      }
+      return log;
+    }
+    const barOfLog = (log: Log) => batteriesOfJob(log.job, CAR).beliefs[0]!.bar ?? null;
+
+    it('is told by what a silent turn of the key left at its posts, to plan, hook-up and charger alike', () => {
+      for (const told of [{ posts: 11.4 }, { recovery: 10.9 }, { tried: 11.4 }]) {
+        const log = silentTurn(told);
+        const about = JSON.stringify(told);
+        expect(barOfLog(log)).withContext(about).toBe('frozen');
+        const ranked = rankForJob(log.job, CAR, KIT, DEFAULT_RULES);
+        expect(ranked.every(({ unfit }) => unfit?.code === 'battery-bar'))
+          .withContext(about)
+          .toBeTrue();
+        expect(chargePlanOfJob(log.job, CAR, KIT, DEFAULT_RULES).bar).toBe('frozen');
+        for (const { unfit } of chargeChoices(log.job, CAR, KIT, DEFAULT_RULES))
+          expect(unfit).toEqual({ code: 'bar', bar: 'frozen' });
+        const scene = hookupScene(log.job, CAR, CAR, ranked[0]!.option);
+        const hazards = hazardsOf(
+          scene,
+          NOTHING_CONNECTED,
+          { kind: 'attach', clamp: 'redCasualty', pointId: 'plus' },
+          DEFAULT_RULES,
+        );
+        expect(hazards.map(({ code }) => code))
+          .withContext(about)
+          .toContain('battery-frozen');
+      }
+    });
+
+    it('is not told by posts that stayed up, by a crank that drew, or by a symptom that draws', () => {
+      expect(barOfLog(silentTurn({ posts: 12.5 }))).toBeNull();
+      expect(barOfLog(silentTurn({ posts: 9.8 }))).toBeNull();
+      expect(barOfLog(silentTurn({ posts: 11.4 }, 'slow-crank'))).toBeNull();
+    });
   });
 });

@@ -8,7 +8,7 @@ import type { HouseRules } from '../rules/house-rules.js';
 import type { KitItem } from '../sources/kit.js';
 import { chargeHours } from '../charging/charge-time.js';
 import { type ChargeJudged, type ChargeReading, judgeCharge } from '../charging/charge-watch.js';
-import { CHARGED_TO_SOC, type ChargerHours, chargePlan } from '../verdict/charge-plan.js';
+import { CHARGED_TO_SOC, type ChargePlan, type ChargerHours, chargePlan } from '../verdict/charge-plan.js';
 import type { PlanRecord } from './events.js';
 import type { Job } from './job.js';
 import { coldestTempC, restVoltsByBattery, workingTempC } from './queries.js';
@@ -35,6 +35,28 @@ export interface ChargeChoice {
 }
 
 /**
+ * How a battery of this job is charged: the least charged one unless told otherwise.
+ *
+ * @param kit whose chargers are looked at
+ */
+export function chargePlanOfJob(
+  job: JobReadings,
+  machine: Machine,
+  kit: readonly KitItem[],
+  rules: HouseRules,
+  battery?: number,
+): ChargePlan {
+  const { socs, beliefs, weakest } = batteriesOfJob(job, machine);
+  const at = battery ?? weakest;
+  const read = restVoltsByBattery(job, machine.batteries.length)[at] ?? null;
+  const tempC = workingTempC(job);
+  const plan = chargePlan(machine.batteries[at]!, socs[at]!, read, tempC, kit, rules, coldestTempC(job));
+  const bar = beliefs[at]!.bar ?? null;
+  const revival = plan.revival && { ...plan.revival, refused: plan.revival.refused ?? bar };
+  return { ...plan, bar, revival };
+}
+
+/**
  * What the chargers of the van can do for the batteries of this machine where they are: at its jump points, at the posts of an EV or a hybrid,
  * at each battery of a string.
  */
@@ -44,11 +66,8 @@ export function chargeChoices(
   kit: readonly KitItem[],
   rules: HouseRules,
 ): ChargeChoice[] {
-  const { socs } = batteriesOfJob(job, machine);
   const read = restVoltsByBattery(job, machine.batteries.length);
-  const plans = machine.batteries.map((battery, i) =>
-    chargePlan(battery, socs[i]!, read[i] ?? null, workingTempC(job), kit, rules, coldestTempC(job)),
-  );
+  const plans = machine.batteries.map((_, battery) => chargePlanOfJob(job, machine, kit, rules, battery));
   return chargeOptions(machine, kit).map((option): ChargeChoice => {
     const battery = option.across.kind === 'battery' ? option.across.battery : 0;
     const plan = plans[battery]!;

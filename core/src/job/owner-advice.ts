@@ -4,12 +4,12 @@ import { checkOf } from '../diagnosis/checks.js';
 import type { Suspect } from '../diagnosis/vocabulary.js';
 import { type Machine, startsByWaking } from '../machine/machine.js';
 import type { HouseRules } from '../rules/house-rules.js';
-import { chargePlan } from '../verdict/charge-plan.js';
 import type { FollowUp, VerdictRecord } from '../verdict/conclude.js';
 import { type ReplacementNeed, replacementNeed } from '../verdict/replacement.js';
+import { chargePlanOfJob } from './charge-of-job.js';
 import { type DriveAdvice, driveOfJob } from './drive-of-job.js';
 import type { Job } from './job.js';
-import { coldestTempC, hasStarted, restVoltsByBattery, standingVerdict, workingTempC } from './queries.js';
+import { hasStarted, restVoltsByBattery, standingVerdict } from './queries.js';
 import { batteriesOfJob } from './rescue-of-job.js';
 
 /** One thing that the owner of a vehicle is told, with its figures. */
@@ -65,15 +65,7 @@ function doNow(job: Job, machine: Machine, rules: HouseRules, verdict: VerdictRe
   const { weakest, socs } = batteriesOfJob(job, machine);
   const drive = hasStarted(job) ? driveOfJob(job, machine, rules) : null;
   const restVolts = restVoltsByBattery(job, machine.batteries.length)[weakest] ?? null;
-  const plan = chargePlan(
-    machine.batteries[weakest]!,
-    socs[weakest]!,
-    restVolts,
-    workingTempC(job),
-    [],
-    rules,
-    coldestTempC(job),
-  );
+  const plan = chargePlanOfJob(job, machine, [], rules);
   const isLow = job.recheck === null && restVolts !== null && socs[weakest]! < CHARGED_SOC;
   const wantsCharge = promised(verdict, 'charge') !== null || (verdict.verdict === 'keep' && isLow);
   const replaceDays = promised(verdict, 'replace');

@@ -1,3 +1,4 @@
+import type { BatteryBar } from '../battery/bar.js';
 import { type CasualtyBatteries, casualtyBatteries } from '../plan/casualty-batteries.js';
 import { chargeOptions } from '../plan/charge-options.js';
 import { type SourceOption, sourceOptions } from '../plan/options.js';
@@ -17,23 +18,44 @@ import type { PlanRecord } from './events.js';
 import { standingJob } from './doubts.js';
 import { jointFindings, jointsOfJob } from './joints-of-job.js';
 import type { Job } from './job.js';
+import { ownLowest, silentBar, type SilentTurns } from './silent-bar.js';
 import { coldestTempC, hasStarted, restVoltsByBattery, workingTempC } from './queries.js';
 
 /** The part of a job that the batteries and the ranking depend on. */
-export type JobReadings = Pick<Job, 'readings' | 'scene' | 'call' | 'parked' | 'findings' | 'figures'>;
+export type JobReadings = SilentTurns & Pick<Job, 'findings'>;
 
 /** That part alone: it stays as it is while a tap changes none of it. */
-export function readingsOf({ readings, scene, call, parked, findings, figures }: Job): JobReadings {
-  return { readings, scene, call, parked, ...jointFindings({ findings, figures }) };
+export function readingsOf(job: Job): JobReadings {
+  const { readings, scene, call, parked, symptoms } = job;
+  const { findings, figures } = jointFindings(job);
+  const recovery = job.figures.filter(({ check }) => check === 'recovery');
+  return {
+    readings,
+    scene,
+    call,
+    parked,
+    symptoms,
+    findings,
+    figures: [...figures, ...recovery],
+    attempts: ownLowest(job.attempts),
+  };
 }
 
 /** The casualty's batteries as the job's readings show them. */
 export function batteriesOfJob(job: JobReadings, machine: Machine): CasualtyBatteries {
   const restVolts = restVoltsByBattery(job, machine.batteries.length);
-  const batteries = casualtyBatteries(machine, restVolts, workingTempC(job), coldestTempC(job));
+  const read = casualtyBatteries(machine, restVolts, workingTempC(job), coldestTempC(job));
+  const bar = silentBar(job, machine);
+  const batteries = bar ? barred(read, bar) : read;
   const joints = jointsOfJob(job, machine, batteries, workingTempC(job));
   return joints ? { ...batteries, joints } : batteries;
 }
+
+/** The same batteries, none of which may take a current. */
+const barred = (batteries: CasualtyBatteries, bar: BatteryBar): CasualtyBatteries => ({
+  ...batteries,
+  beliefs: batteries.beliefs.map((belief) => ({ ...belief, bar: belief.bar ?? bar })),
+});
 
 /** The options of the van for this job, solved and ranked. */
 export function rankForJob(

@@ -1,6 +1,8 @@
 import { type BatteryBar, batteryBar } from '../battery/bar.js';
 import type { Chemistry } from '../battery/chemistry.js';
 import { socFromRestVolts } from '../battery/rest-volts.js';
+import type { DiagnosisEvidence } from '../diagnosis/belief.js';
+import { crankLimitVolts } from '../diagnosis/reading.js';
 import type { StopCondition } from '../diagnosis/vocabulary.js';
 import type { HouseRules } from '../rules/house-rules.js';
 
@@ -26,6 +28,28 @@ export interface Case {
 export function barOf({ chemistry, restVolts, tempC, coldestC = tempC }: Case): BatteryBar | null {
   return restVolts.map((volts) => batteryBar(chemistry, volts, coldestC)).find((bar) => bar !== null) ?? null;
 }
+
+/**
+ * What the posts stood at while a key was turned and nothing drew amps, and a minute after: that is the battery at rest, read a second time.
+ * One slip of a finger on the rest volts alone must not let ice pass. Of a string, the mean of its batteries.
+ */
+export function silentVolts(evidence: readonly DiagnosisEvidence[], tempC: number): number[] {
+  const isSilent = evidence.some(
+    ({ check, found }) => check === 'symptom' && (found === 'silence' || found === 'silence-bright'),
+  );
+  if (!isSilent) return [];
+  return evidence.flatMap(({ check, found }) => {
+    if (typeof found !== 'number') return [];
+    const posts = found + crankLimitVolts(tempC, 12);
+    if (check === 'crank') return posts >= NOTHING_DRAWS_VOLTS ? [posts] : [];
+    return check === 'recovery' ? [found + RECOVERY_SHORT_VOLTS] : [];
+  });
+}
+
+/** A starter that is stuck is silent too, but pulls a battery that could not be ice well below this, V. */
+const NOTHING_DRAWS_VOLTS = 11;
+/** A minute after a key was turned a battery stands this much under its rest, V. */
+const RECOVERY_SHORT_VOLTS = 0.25;
 
 /** True when the weakest battery that was read holds enough charge to be judged on a load or crank figure. */
 export function isJudgeable({ chemistry, restVolts, tempC }: Case, rules: HouseRules): boolean {

@@ -20,11 +20,10 @@ import {
 } from '../diagnosis/battery-condition.js';
 import { CAUSES, type Cause, REPLACE_CAUSES, SUSPECT_OF } from '../diagnosis/causes.js';
 import { type Found, type CheckId, checksFor, type Tool } from '../diagnosis/checks.js';
-import { crankLimitVolts } from '../diagnosis/reading.js';
 import { type Change, curesOf, type Repair } from '../diagnosis/repairs.js';
 import { type Suspect, SUSPECTS } from '../diagnosis/vocabulary.js';
 import type { HouseRules } from '../rules/house-rules.js';
-import { barOf, type Case, isJudgeable } from './case.js';
+import { barOf, type Case, isJudgeable, silentVolts } from './case.js';
 import { proofOf, showsSound } from './proof.js';
 
 export const VERDICTS = [
@@ -285,28 +284,6 @@ function shareOfWorn({ machines }: Crowd, shares: Float64Array): number {
   }, 0);
 }
 
-/**
- * What the posts stood at while a key was turned and nothing drew amps, and a minute after: that is the battery at rest, read a second time.
- * One slip of a finger on the rest volts alone must not let ice pass.
- */
-function silentVolts(evidence: readonly DiagnosisEvidence[], { tempC }: Case): number[] {
-  const isSilent = evidence.some(
-    ({ check, found }) => check === 'symptom' && (found === 'silence' || found === 'silence-bright'),
-  );
-  if (!isSilent) return [];
-  return evidence.flatMap(({ check, found }) => {
-    if (typeof found !== 'number') return [];
-    const posts = found + crankLimitVolts(tempC, 12);
-    if (check === 'crank') return posts >= NOTHING_DRAWS_VOLTS ? [posts] : [];
-    return check === 'recovery' ? [found + RECOVERY_SHORT_VOLTS] : [];
-  });
-}
-
-/** A starter that is stuck is silent too, but pulls a battery that could not be ice well below this, V. */
-const NOTHING_DRAWS_VOLTS = 11;
-/** A minute after a key was turned a battery stands this much under its rest, V. */
-const RECOVERY_SHORT_VOLTS = 0.25;
-
 function rule(
   crowd: Crowd,
   shares: Float64Array,
@@ -323,7 +300,7 @@ function rule(
     suspect: null,
   });
   if (facts.stops.length > 0) return alone('unsafe', 'stop-stands', []);
-  const bar = barOf(facts) ?? barOf({ ...facts, restVolts: silentVolts(evidence, facts) });
+  const bar = barOf(facts) ?? barOf({ ...facts, restVolts: silentVolts(evidence, facts.tempC) });
   if (bar) return alone('unsafe', `${bar}-by-volts`, [bar]);
   const isRead = facts.restVolts.some((volts) => volts !== null);
   if (!isRead && shareOfAny(crowd, shares, ['frozen']) > FROZEN_SHARE)

@@ -10,7 +10,7 @@ import {
   upgradeLog,
 } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
-import { and, asc, count, eq, gt, gte, ilike, inArray, lt, lte, or, type SQL, sql } from 'drizzle-orm';
+import { and, asc, count, eq, gt, gte, ilike, lt, lte, or, type SQL, sql } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
 import { jobEvents, jobs, vehicles } from '../db/schema.js';
 import { plainLike, wordsOf } from '../db/words.js';
@@ -155,8 +155,7 @@ const WORDS_MOST = 8;
 export async function readLog(db: Db, query: LogQuery): Promise<LogPage> {
   const words = wordsOf(query.text, WORDS_MOST);
   const bySays = words.map((word) => ilike(jobs.searchText, `%${plainLike(word)}%`));
-  const owned = await vehiclesByPlate(db, query.text);
-  const isMeant = owned.length > 0 ? or(and(...bySays), inArray(jobs.vehicleId, owned)) : and(...bySays);
+  const isMeant = or(and(...bySays), ofPlate(db, query.text));
   const rows = await db
     .select(jobColumns)
     .from(jobs)
@@ -179,15 +178,16 @@ export async function readLog(db: Db, query: LogQuery): Promise<LogPage> {
   };
 }
 
-async function vehiclesByPlate(db: Db, typed: string): Promise<string[]> {
+/** A job of a vehicle whose plate begins as typed; undefined for what is too short to be one. Looked up once, within the same query. */
+function ofPlate(db: Db, typed: string): SQL | undefined {
   const key = plateKeyOf(typed);
-  if (key.length < 3) return [];
-  const found = await db
+  if (key.length < 3) return undefined;
+  const owned = db
     .select({ id: vehicles.id })
     .from(vehicles)
     .where(and(gte(vehicles.plateKey, key), lt(vehicles.plateKey, `${key}\uffff`)))
     .limit(PLATES_MOST);
-  return found.map(({ id }) => id);
+  return sql`${jobs.vehicleId} = any(array(${owned}))`;
 }
 
 /** Rows behind the last of a page. */

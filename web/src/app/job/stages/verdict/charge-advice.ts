@@ -1,13 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { Router } from '@angular/router';
-import {
-  batteriesOfJob,
-  driveOfJob,
-  restVoltsByBattery,
-  workingTempC,
-  coldestTempC,
-} from '@voltrek/core/job';
-import { chargePlan } from '@voltrek/core/verdict';
+import { batteriesOfJob, chargePlanOfJob, driveOfJob } from '@voltrek/core/job';
 import {
   BAR_WORDS,
   CHARGE_PLACE_WORDS,
@@ -163,11 +156,7 @@ export class ChargeAdvice {
   private readonly weakest = computed(() => batteriesOfJob(this.work().job, this.work().machine).weakest);
   protected readonly plan = computed(() => {
     const { job, machine, kit, rules } = this.work();
-    const { socs } = batteriesOfJob(job, machine);
-    const weakest = this.weakest();
-    const restVolts = restVoltsByBattery(job, machine.batteries.length)[weakest] ?? null;
-    const battery = machine.batteries[weakest]!;
-    return chargePlan(battery, socs[weakest]!, restVolts, workingTempC(job), kit, rules, coldestTempC(job));
+    return chargePlanOfJob(job, machine, kit, rules);
   });
   protected readonly drive = computed(() => {
     const { job, machine, rules } = this.work();

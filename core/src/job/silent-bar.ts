@@ -1,0 +1,45 @@
+import { type BatteryBar, batteryBar } from '../battery/bar.js';
+import type { DiagnosisEvidence } from '../diagnosis/belief.js';
+import { againstCrankLimit } from '../diagnosis/reading.js';
+import type { Machine } from '../machine/machine.js';
+import { silentVolts } from '../verdict/case.js';
+import type { Attempt, Job } from './job.js';
+import { coldestTempC, latestOwnReading, wasHelped, workingTempC } from './queries.js';
+
+/** The part of a job that tells what the posts stood at while a key was turned and nothing drew amps. */
+export type SilentTurns = Pick<
+  Job,
+  'symptoms' | 'readings' | 'figures' | 'attempts' | 'scene' | 'call' | 'parked'
+>;
+
+/** Tries that read what the machine's own battery fell to. */
+export const ownLowest = (attempts: readonly Attempt[]): Attempt[] =>
+  attempts.filter(({ helped, rolled, lowestVolts }) => !helped && !rolled && lowestVolts !== null);
+
+/**
+ * What a silent turn of the key says against any current, where the rest volts themselves say nothing: they may have been read beside the
+ * post, or typed wrongly. Null where nothing says so. Of a string it is not known which battery it is: then it holds for each.
+ */
+export function silentBar(job: SilentTurns, machine: Machine): BatteryBar | null {
+  const { engine, systemVolts, batteries } = machine;
+  if (!engine) return null;
+  const tempC = workingTempC(job);
+  const against = (volts: number, at: number): DiagnosisEvidence => ({
+    check: 'crank',
+    found: againstCrankLimit(volts, at, systemVolts),
+  });
+  const read = latestOwnReading(job, 'crank-minimum');
+  const recovery = job.figures.filter((f) => f.check === 'recovery' && !wasHelped(f.during)).at(-1);
+  const evidence: DiagnosisEvidence[] = [
+    ...job.symptoms.map((found) => ({ check: 'symptom', found }) as const),
+    ...(read ? [against(read.volts, read.tempC)] : []),
+    ...ownLowest(job.attempts).map(({ lowestVolts }) => against(lowestVolts!, tempC)),
+    ...(recovery ? [{ check: 'recovery', found: recovery.found } as const] : []),
+  ];
+  const { chemistry } = batteries[0]!.rating;
+  return (
+    silentVolts(evidence, tempC)
+      .map((volts) => batteryBar(chemistry, volts, coldestTempC(job)))
+      .find((bar) => bar !== null) ?? null
+  );
+}
