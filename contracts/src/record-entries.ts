@@ -14,7 +14,7 @@ import {
   type PersonEntry,
   type VehicleEntry,
 } from './record.js';
-import { ID_PATTERN, idText, instantText, maybeId, shortText } from './text.js';
+import { ID_PATTERN, UUID_PATTERN, idText, instantText, maybeId, shortText } from './text.js';
 import { CREW_ROLES, type CrewMember, type NewCall, type Van } from './wire.js';
 
 const maybeText = (max: number) => yup.string().trim().min(1).max(max).nullable().defined();
@@ -66,6 +66,7 @@ const newCall = record({
   modelId: yup.string().matches(ID_PATTERN),
   vehicleId: yup.string().matches(ID_PATTERN),
   plate: yup.string().trim().min(1).max(16),
+  newVehicleId: yup.string().matches(UUID_PATTERN, '${path} must be a UUID'),
   caller: person().default(undefined),
   vanId: yup.string().matches(ID_PATTERN),
   technicianId: yup.string().matches(ID_PATTERN),

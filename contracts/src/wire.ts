@@ -66,6 +66,8 @@ export interface NewCall extends Pick<Call, 'id' | 'title' | 'placeName' | 'said
   readonly modelId?: string;
   readonly vehicleId?: string;
   readonly plate?: string;
+  /** Under which a vehicle is made, where one is: a device with no network has named it already. */
+  readonly newVehicleId?: string;
   readonly caller?: PersonEntry;
   readonly vanId?: string;
   readonly technicianId?: string;
@@ -101,6 +103,21 @@ export interface JobSummary {
   readonly closedAt: string | null;
   readonly by: string;
   readonly revision: number;
+}
+
+/** A vehicle with what a job on it must know. */
+export interface PackedVehicle {
+  readonly vehicle: VehicleSummary;
+  /** From the chassis end. */
+  readonly batteries: readonly Battery[];
+  /** When its flat calls within the repeat window were opened, ISO 8601. */
+  readonly flatCalls: readonly string[];
+}
+
+/** What a device keeps of the house, to open a call and its job with no network. */
+export interface DevicePack {
+  readonly models: readonly { readonly machine: Machine; readonly confidence: Confidence }[];
+  readonly vehicles: readonly PackedVehicle[];
 }
 
 /** A house rule as it is set. */

@@ -174,7 +174,8 @@ describe('a battery that no current may go through', () => {
       const rest = { kind: 'rest', battery: 0, tempC: -20, source: 'meter' } as const;
       log.take('reading.taken', { ...rest, volts: 12.7 });
       if (posts !== undefined) log.take('reading.taken', { ...rest, kind: 'crank-minimum', volts: posts });
-      if (recovery !== undefined) log.take('finding.recorded', { check: 'recovery', found: recovery, source: 'meter' });
+      if (recovery !== undefined)
+        log.take('finding.recorded', { check: 'recovery', found: recovery, source: 'meter' });
       if (tried !== undefined) {
         log.take('attempt.started', {});
         log.take('attempt.ended', { outcome: 'nothing', seconds: 2, lowestVolts: tried });

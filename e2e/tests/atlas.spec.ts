@@ -86,6 +86,20 @@ test('an entry is corrected, shows what cannot be, is confirmed by another, and 
     .locator('vt-entry-view input[type=file]')
     .setInputFiles({ name: 'battery.png', mimeType: 'image/png', buffer: PICTURE });
   await expect(page.getByRole('img', { name: 'Photo 1 by Isk' })).toBeVisible();
+  // With no network the next one waits on the device.
+  await page.context().setOffline(true);
+  await page
+    .locator('vt-entry-view input[type=file]')
+    .setInputFiles({ name: 'second.png', mimeType: 'image/png', buffer: PICTURE });
+  await expect(page.getByText('The photo is kept here. It is sent when the server answers.')).toBeVisible();
+  await page.getByText(/no server, 1 kept here since/).click();
+  await expect(page.getByRole('dialog').getByText('Photo of a machine')).toBeVisible();
+  await page.getByRole('button', { name: 'Close' }).click();
+  await page.context().setOffline(false);
+  await expect(page.getByText(/no server/)).toHaveCount(0, { timeout: 30_000 });
+  await page.reload();
+  await page.getByRole('searchbox').fill('quillet');
+  await expect(page.getByRole('img', { name: 'Photo 2 by Isk' })).toBeVisible();
 });
 
 test('a file shows what it would change, is refused by line, and is imported whole', async ({

@@ -226,3 +226,61 @@ test('what was closed lately can be read with no network, though it was never op
   await page.goto(`${tech.url}/job/${jobs.at(-1)!.id}`);
   await tech.expectStage('Verdict');
 });
+
+test('a new call and its job with no network: searched, opened and worked here, then on the board under the same ids', async ({
+  tech,
+  page,
+  context,
+}) => {
+  test.setTimeout(180_000);
+  await tech.openBoard();
+  await held(page);
+  const prepared = page.waitForResponse((r) => r.url().endsWith('/api/batteries'));
+  await tech.openBoard();
+  await prepared;
+  await context.setOffline(true);
+
+  await tech.tap('New call');
+  const sheet = page.getByRole('dialog');
+  await sheet.getByLabel('Plate, if it has one').fill('OF 7731');
+  await sheet.getByLabel('Vehicle or machine').fill('pella');
+  await sheet.getByRole('option').first().click();
+  await sheet.getByLabel('Place').fill('Ferry slip');
+  await sheet.getByLabel('Air, °C').fill('-6');
+  await expect(sheet.getByText(/No server: atlas and vehicles as of/)).toBeVisible();
+  await sheet.getByRole('button', { name: 'Put it on the board' }).click();
+  await expect(sheet).toHaveCount(0);
+  const call = page.locator('.call', { hasText: 'Ferry slip' });
+  await expect(call.locator('.number')).toHaveText('new');
+  await page.reload();
+  await call.click();
+  await tech.expectStage('Scene');
+  const jobId = jobIdOf(page);
+  await page.reload();
+  await tech.toMeasure('rapid clicking');
+  await tech.read('1162');
+  await page.reload();
+  await tech.expectStage('Measure');
+  await expect(page.getByText('New call', { exact: true })).toBeVisible();
+
+  await page.goto(`${tech.url}/board`);
+  await expect(call).toContainText('at Measure');
+  await page.getByText(/no server, \d+ kept here since/).click();
+  await expect(page.getByRole('dialog').getByText(/New call: .*Ferry slip/)).toBeVisible();
+  await tech.tap('Close');
+
+  await context.setOffline(false);
+  await expect(call.locator('.number')).toHaveText(/^\d+$/, { timeout: 30_000 });
+  await page.goto(`${tech.url}/job/${jobId}`);
+  await expect(page.getByText(/all saved/)).toBeVisible({ timeout: 30_000 });
+  const job = (await (await page.request.get(`${tech.url}/api/jobs/${jobId}`)).json()) as {
+    call: { number: number };
+    vehicle: { plate: string };
+    events: { type: string; data: { callNumber?: number } }[];
+  };
+  expect(job.vehicle.plate).toBe('OF 7731');
+  expect(job.events[0]!.data.callNumber).toBe(job.call.number);
+  expect(job.events.map((e) => e.type)).toContain('reading.taken');
+  const board = (await (await page.request.get(`${tech.url}/api/board`)).json()) as { placeName: string }[];
+  expect(board.filter(({ placeName }) => placeName === 'Ferry slip').length).toBe(1);
+});

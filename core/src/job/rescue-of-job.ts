@@ -18,7 +18,7 @@ import type { PlanRecord } from './events.js';
 import { standingJob } from './doubts.js';
 import { jointFindings, jointsOfJob } from './joints-of-job.js';
 import type { Job } from './job.js';
-import { ownLowest, silentBar, type SilentTurns } from './silent-bar.js';
+import { silentBar, type SilentTurns, turnsOf } from './silent-bar.js';
 import { coldestTempC, hasStarted, restVoltsByBattery, workingTempC } from './queries.js';
 
 /** The part of a job that the batteries and the ranking depend on. */
@@ -26,19 +26,10 @@ export type JobReadings = SilentTurns & Pick<Job, 'findings'>;
 
 /** That part alone: it stays as it is while a tap changes none of it. */
 export function readingsOf(job: Job): JobReadings {
-  const { readings, scene, call, parked, symptoms } = job;
+  const { readings, scene, call, parked } = job;
   const { findings, figures } = jointFindings(job);
-  const recovery = job.figures.filter(({ check }) => check === 'recovery');
-  return {
-    readings,
-    scene,
-    call,
-    parked,
-    symptoms,
-    findings,
-    figures: [...figures, ...recovery],
-    attempts: ownLowest(job.attempts),
-  };
+  const turns = turnsOf(job);
+  return { readings, scene, call, parked, findings, ...turns, figures: [...figures, ...turns.figures] };
 }
 
 /** The casualty's batteries as the job's readings show them. */
@@ -153,7 +144,7 @@ export function plannedOption(
 
 /** The circuit of the job's hook-up as it stands. */
 export function hookupScene(
-  job: JobReadings & Partial<Pick<Job, 'attempts'>>,
+  job: JobReadings,
   machine: Machine,
   donor: Machine | null,
   option: SourceOption,
@@ -165,7 +156,7 @@ export function hookupScene(
     batteries: batteriesOfJob(job, machine),
     tempC: workingTempC(job),
     enclosed: job.scene?.enclosed ?? false,
-    casualtyRuns: hasStarted({ attempts: job.attempts ?? [] }),
+    casualtyRuns: hasStarted(job),
   };
 }
 

@@ -13,8 +13,21 @@ export type SilentTurns = Pick<
 >;
 
 /** Tries that read what the machine's own battery fell to. */
-export const ownLowest = (attempts: readonly Attempt[]): Attempt[] =>
+const ownLowest = (attempts: readonly Attempt[]): Attempt[] =>
   attempts.filter(({ helped, rolled, lowestVolts }) => !helped && !rolled && lowestVolts !== null);
+
+/** What of a job tells of turns of the key that were read: nothing while none was, so that a tap changes nothing. */
+export function turnsOf({
+  symptoms,
+  readings,
+  figures,
+  attempts,
+}: Pick<Job, 'symptoms' | 'readings' | 'figures' | 'attempts'>) {
+  const tried = ownLowest(attempts);
+  const recovery = figures.filter(({ check }) => check === 'recovery');
+  const isRead = tried.length + recovery.length > 0 || readings.some(({ kind }) => kind === 'crank-minimum');
+  return { symptoms: isRead ? symptoms : [], figures: recovery, attempts: tried };
+}
 
 /**
  * What a silent turn of the key says against any current, where the rest volts themselves say nothing: they may have been read beside the

@@ -1,3 +1,4 @@
+import { searchTextOf, wordsOf } from '@voltrek/contracts/search-text';
 import type { AtlasEntry, ChangeKind, Confidence, MachineSearch, MachineSummary } from '@voltrek/contracts';
 import { type Machine, MACHINE_CLASSES } from '@voltrek/core/machine';
 import { templateId } from '@voltrek/core/template';
@@ -6,9 +7,8 @@ import { and, asc, count, desc, eq, inArray, like, max, notInArray, type SQL, sq
 import type { Db, Tx } from '../db/database.js';
 import { modelChanges, modelPhotos, models } from '../db/schema.js';
 import { insertAll, upsert } from '../db/many-rows.js';
-import { plainLike, wordsOf } from '../db/words.js';
+import { plainLike } from '../db/words.js';
 import { notFound } from '../http/problem.js';
-import { searchTextOf } from './search-text.js';
 
 const TEMPLATE_IDS = MACHINE_CLASSES.map(templateId);
 /** Words shorter than this have too few letters to be misspelt usefully: they must stand as typed. */

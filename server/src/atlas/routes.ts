@@ -7,7 +7,7 @@ import { notFound } from '../http/problem.js';
 import { toCsv } from './csv-write.js';
 import { documentSchema, writeDocument } from '../files/document.js';
 import { IMPORT_BYTES_MAX } from '../files/found-row.js';
-import { bodyId, formBasis, sentFile, upload } from '../files/upload.js';
+import { bodyId, formBasis, formPhotoId, sentFile, upload } from '../files/upload.js';
 import { applyImport, previewImport } from './file.js';
 import { ATLAS_FORM } from './json.js';
 import { PHOTO_BYTES_MAX } from './photo.js';
@@ -61,6 +61,7 @@ export function atlasRoutes(database: Database): Router {
       String(request.params.modelId),
       bodyId(request),
       sentFile(request),
+      formPhotoId(request),
     );
     response.status(201).json(entry);
   });

@@ -82,19 +82,25 @@ export function confirmEntry(database: Database, id: string, by: string, note: s
   });
 }
 
-/** Keeps a photo of the machine, turned upright, made smaller and stripped of everything but the picture. */
+/**
+ * Keeps a photo of the machine, turned upright, made smaller and stripped of everything but the picture.
+ *
+ * @param photoId under which it is kept, once however often it is sent
+ */
 export async function keepPhoto(
   database: Database,
   id: string,
   by: string,
   upload: Uint8Array,
+  photoId: string = randomUUID(),
 ): Promise<AtlasEntry> {
   const { jpeg, widthPx, heightPx } = await photoFrom(upload);
   return changed(database, id, async (tx) => {
     await requireCrew(tx, by);
-    const { revision, confidence } = await requireEntry(tx, id);
+    const { revision, confidence, photos } = await requireEntry(tx, id);
+    if (photos.some((photo) => photo.id === photoId)) return;
     const at = new Date();
-    await addPhoto(tx, { id: randomUUID(), modelId: id, by, at, widthPx, heightPx, jpeg });
+    await addPhoto(tx, { id: photoId, modelId: id, by, at, widthPx, heightPx, jpeg });
     await noteChange(tx, id, confidence, revision + 1, { kind: 'photo', by, at, note: '' });
   });
 }

@@ -1,15 +1,15 @@
+import { plateKeyOf, searchTextOf } from '@voltrek/contracts/search-text';
 import { randomUUID } from 'node:crypto';
 import { type Machine, MACHINE_CLASSES } from '@voltrek/core/machine';
 import { templateOf } from '@voltrek/core/template';
 import { writeMachines } from '../atlas/repository.js';
-import { searchTextOf } from '../atlas/search-text.js';
 import { addBattery } from '../batteries/repository.js';
 import type { Database, Tx } from '../db/database.js';
 import { calls, crew, kitItems, models, people, vans, vehicles } from '../db/schema.js';
 import { isFilled, markFilled } from '../house/filled.js';
 import { writeLog } from '../jobs/whole-log.js';
 import { knownAt } from '../vans/repository.js';
-import { plateKeyOf, vehicleSearchText } from '../vehicles/repository.js';
+import { vehicleSearchText } from '../vehicles/repository.js';
 import { type DemoHouse, demoHouse, shippedAtlas } from './data.js';
 import { type DemoVehicle, demoFleet } from './fleet.js';
 import { pastJobs } from './history.js';

@@ -1,3 +1,4 @@
+import { plateKeyOf } from '@voltrek/contracts/search-text';
 import type { Battery, BatteryMoveKind, CallChangeKind, FileNoun } from '@voltrek/contracts';
 import type { NounRow } from '@voltrek/contracts/noun-files';
 import { vehicleName } from '@voltrek/contracts/vehicle-name';
@@ -24,7 +25,7 @@ import {
 } from '../db/schema.js';
 import { eventRow, rowOf } from '../jobs/repository.js';
 import { rewriteRow, writeRecord } from '../jobs/whole-log.js';
-import { plateKeyOf, vehicleSearchText } from '../vehicles/repository.js';
+import { vehicleSearchText } from '../vehicles/repository.js';
 
 /** Tables that rows name others in. */
 export const REFERENCED = { crew, models, vans, vehicles, calls } as const;

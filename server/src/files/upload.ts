@@ -1,4 +1,4 @@
-import { idText } from '@voltrek/contracts';
+import { idText, UUID_PATTERN } from '@voltrek/contracts';
 import type { Request } from 'express';
 import multer from 'multer';
 import { HttpProblem } from '../http/problem.js';
@@ -20,6 +20,15 @@ const formField = (request: Request, name: string): unknown =>
 /** Who sends the file. @throws ValidationError */
 export const bodyId = (request: Request): string =>
   idText().label('by').validateSync(formField(request, 'by'));
+
+/** The id that a photo was given where it was taken; undefined for one that gets its id here. @throws HttpProblem 422 */
+export function formPhotoId(request: Request): string | undefined {
+  const id = formField(request, 'id');
+  if (id === undefined) return undefined;
+  if (typeof id !== 'string' || !UUID_PATTERN.test(id))
+    throw new HttpProblem(422, 'The id of a photo must be a UUID.');
+  return id;
+}
 
 /** The preview that was agreed to. @throws HttpProblem 422 when none is named */
 export function formBasis(request: Request): number {

@@ -11,6 +11,7 @@ import { boardRoutes } from '../calls/routes.js';
 import { crewRoutes } from '../crew/routes.js';
 import type { Database } from '../db/database.js';
 import { fileRoutes } from '../files/routes.js';
+import { devicePack } from '../house/device-pack.js';
 import { houseRoutes } from '../house/routes.js';
 import { followUpRoutes } from '../followups/routes.js';
 import { type InstrumentParts, instrumentRoutes } from '../instruments/routes.js';
@@ -65,6 +66,9 @@ export function createApp({ database, news, log, instruments, webFolder, hosts =
   });
   app.get('/api/stream', (_request, response) => {
     news.watch(response);
+  });
+  app.get('/api/device', async (_request, response) => {
+    response.json(await devicePack(database.db));
   });
   app.use('/api/board', boardRoutes(database, news));
   app.use('/api/house', houseRoutes(database));

@@ -1,3 +1,5 @@
+import { plateKeyOf, wordsOf } from '@voltrek/contracts/search-text';
+import { REST_VOLTS } from '@voltrek/core/battery';
 import { type JobSummary, type LogPage, UUID_PATTERN } from '@voltrek/contracts';
 import {
   foldJob,
@@ -13,8 +15,7 @@ import type { Machine } from '@voltrek/core/machine';
 import { and, asc, count, eq, gt, gte, ilike, lt, lte, or, type SQL, sql } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
 import { jobEvents, jobs, vehicles } from '../db/schema.js';
-import { plainLike, wordsOf } from '../db/words.js';
-import { plateKeyOf } from '../vehicles/repository.js';
+import { plainLike } from '../db/words.js';
 
 type JobRow = typeof jobs.$inferSelect;
 
@@ -117,6 +118,9 @@ export async function jobOfCall(db: Db | Tx, callId: string): Promise<string | n
   const [row] = await db.select({ id: jobs.id }).from(jobs).where(eq(jobs.callId, callId));
   return row?.id ?? null;
 }
+
+/** A flooded battery that rests lower is flat, V. */
+export const FLAT_VOLTS = REST_VOLTS.flooded[0]![1];
 
 /** Jobs of this vehicle, opened before `before` and not before `since`, in which a battery was found flat. Later ones say nothing of it. */
 export async function countEarlierFlatCalls(

@@ -1,5 +1,4 @@
 import type { JobDetail } from '@voltrek/contracts';
-import { REST_VOLTS } from '@voltrek/core/battery';
 import {
   applyEvent,
   type Job,
@@ -28,6 +27,7 @@ import { matchModel } from '../vehicles/service.js';
 import {
   countEarlierFlatCalls,
   eventById,
+  FLAT_VOLTS,
   jobOfCall,
   type KeptJob,
   keptJob,
@@ -45,9 +45,6 @@ export interface Acknowledged {
   /** False when the event was already in the log: a resend changes nothing. */
   readonly isNew: boolean;
 }
-
-/** A flooded battery that rests lower is flat. */
-const FLAT_VOLTS = REST_VOLTS.flooded[0]![1];
 
 /**
  * Appends one event to a job: judged against the job as it stands, written with the snapshot and everything that lists and records show of
@@ -73,9 +70,9 @@ export async function acceptEvent(
       return { event, revision: (await keptJob(tx, event.jobId))?.job.revision ?? 0, isNew: false };
     }
     if (!isCrew) throw notFound(`crew member ${reported.by}`);
-    const standing = known ?? (await standingOpened(tx, reported));
+    const { standing, named } = known ? { standing: known, named: reported } : await opening(tx, reported);
     const before = known && (known.job ?? (await keptJob(tx, reported.jobId))?.job ?? null);
-    const event = { ...reported, heardAt: notBefore(before, heardAt) } as JobEvent;
+    const event = { ...named, heardAt: notBefore(before, heardAt) } as JobEvent;
     const { job } = await append(tx, { ...standing, job: before }, event);
     return { event, revision: job.revision, isNew: true };
   });
@@ -141,8 +138,13 @@ async function bringUpToDate(
   }
 }
 
-/** What a job that opens stands on: its machine, and the kit of the van that its call says. @throws HttpProblem 404, 409 */
-async function standingOpened(tx: Tx, event: JobEvent): Promise<Standing> {
+/**
+ * What a job that opens stands on: its machine, and the kit of the van that its call says. A device that had no network knows neither the
+ * number of its call nor whose vehicle a plate turned out to be: the event is told both.
+ *
+ * @throws HttpProblem 404, 409
+ */
+async function opening(tx: Tx, event: JobEvent): Promise<{ standing: Standing; named: JobEvent }> {
   if (event.type !== 'job.opened') throw notFound(`job ${event.jobId}`);
   const call = await callById(tx, event.data.callId);
   if (!call) throw notFound(`call ${event.data.callId}`);
@@ -153,13 +155,16 @@ async function standingOpened(tx: Tx, event: JobEvent): Promise<Standing> {
   if (!machine) throw notFound(`machine ${event.data.modelId}`);
   const kit = await kitOfVan(tx, vanId);
   return {
-    vehicleId: call.vehicleId,
-    vanId,
-    job: null,
-    machine,
-    kit,
-    donor: await donorOf(tx, kit),
-    rules: await houseRules(tx),
+    standing: {
+      vehicleId: call.vehicleId,
+      vanId,
+      job: null,
+      machine,
+      kit,
+      donor: await donorOf(tx, kit),
+      rules: await houseRules(tx),
+    },
+    named: { ...event, data: { ...event.data, callNumber: call.number, vehicleId: call.vehicleId } },
   };
 }
 

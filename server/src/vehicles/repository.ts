@@ -1,8 +1,9 @@
+import { plateKeyOf, wordsOf } from '@voltrek/contracts/search-text';
 import type { Vehicle, VehicleSummary } from '@voltrek/contracts';
 import { and, asc, desc, eq, like, or, type SQL, sql } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
 import { models, vehicles } from '../db/schema.js';
-import { plainLike, wordsOf } from '../db/words.js';
+import { plainLike } from '../db/words.js';
 
 type Row = typeof vehicles.$inferSelect;
 const RESULTS_MOST = 20;
@@ -10,11 +11,6 @@ const WORDS_MOST = 6;
 /** A plate with this share of its three-letter runs in common with what was typed may be meant: one wrong sign in seven leaves 0.3. */
 const PLATE_LIKENESS = 0.25;
 const PLATE_FUZZY_FROM = 4;
-
-/** A plate as plates are compared: signs and blanks left out, in capitals. */
-export function plateKeyOf(plate: string): string {
-  return plate.toUpperCase().replace(/[^\p{L}\p{N}]/gu, '');
-}
 
 /** Everything that a vehicle may be looked for by, in lower case, each word after a space. */
 export function vehicleSearchText(

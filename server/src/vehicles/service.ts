@@ -1,5 +1,6 @@
+import { plateKeyOf } from '@voltrek/contracts/search-text';
 import { randomUUID } from 'node:crypto';
-import type { Vehicle, VehicleEntry, VehicleRecord } from '@voltrek/contracts';
+import type { NewCall, Vehicle, VehicleEntry, VehicleRecord } from '@voltrek/contracts';
 import { and, desc, eq } from 'drizzle-orm';
 import { modelById, modelSummary, requireModel } from '../atlas/repository.js';
 import { batteriesIn } from '../batteries/repository.js';
@@ -8,14 +9,14 @@ import { followUps, jobs, vehicles } from '../db/schema.js';
 import { HttpProblem, notFound } from '../http/problem.js';
 import { jobColumns, summaryOf } from '../jobs/repository.js';
 import { addPerson, changePerson, personById } from '../people/repository.js';
-import { plateKeyOf, vehicleById, vehicleByPlate, vehicleSearchText } from './repository.js';
+import { vehicleById, vehicleByPlate, vehicleSearchText } from './repository.js';
 
 const VISITS_MOST = 100;
 
 /** A vehicle as it comes in with a call: known by its id or plate, or made. @throws HttpProblem 404 for an id or a model nobody knows */
 export async function vehicleOfCall(
   tx: Tx,
-  named: { readonly vehicleId?: string; readonly plate?: string; readonly modelId?: string },
+  named: Pick<NewCall, 'vehicleId' | 'plate' | 'modelId' | 'newVehicleId'>,
   at: Date,
 ): Promise<Vehicle> {
   const known = named.vehicleId
@@ -30,12 +31,17 @@ export async function vehicleOfCall(
       fields: [{ path: 'modelId', message: 'is needed for a plate that is not known' }],
     });
   const entry = { plate: named.plate ?? null, fleetNumber: null, serialNumber: null, modelId: named.modelId };
-  return addVehicle(tx, { ...entry, owner: null, notes: '' }, at);
+  return addVehicle(tx, { ...entry, owner: null, notes: '' }, at, named.newVehicleId);
 }
 
-/** @throws HttpProblem 404 for a model nobody knows, 409 for a plate that another vehicle has */
-export async function addVehicle(tx: Tx, entry: VehicleEntry, at: Date): Promise<Vehicle> {
-  const id = randomUUID();
+/** @throws HttpProblem 404 for a model nobody knows, 409 for a plate that another vehicle has, or an id that is taken */
+export async function addVehicle(
+  tx: Tx,
+  entry: VehicleEntry,
+  at: Date,
+  id: string = randomUUID(),
+): Promise<Vehicle> {
+  if (await vehicleById(tx, id)) throw new HttpProblem(409, 'There is a vehicle under that id already.');
   const ownerId = entry.owner ? await addPerson(tx, entry.owner, at) : null;
   await tx.insert(vehicles).values({ id, ownerId, createdAt: at, ...(await columnsOf(tx, id, entry)) });
   return (await vehicleById(tx, id))!;

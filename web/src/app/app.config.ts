@@ -18,7 +18,7 @@ import { ignoreDoubleTaps } from './shell/double-taps';
 import { Versions } from './shell/versions';
 import * as jobEffects from './shared/job/job-effects';
 import { jobFeature } from './shared/job/job-state';
-import { atlasFeature, searchAtlas, loadEntry, changeEntry } from './shared/state/atlas';
+import { atlasFeature, searchAtlas, loadEntry, changeEntry, sendPhoto } from './shared/state/atlas';
 import { boardFeature, hearBoard, loadBoard } from './shared/state/board';
 import { changeKit, finishMark, kitFeature, loadKit } from './shared/state/kit';
 import { askLog, logFeature } from './shared/state/log';
@@ -74,6 +74,7 @@ export const appConfig: ApplicationConfig = {
         searchAtlas,
         loadEntry,
         changeEntry,
+        sendPhoto,
         loadKit,
         finishMark,
         changeKit,

@@ -1,8 +1,10 @@
+import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, linkedSignal } from '@angular/core';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
 import { MachineDrawing } from '../shared/drawing/machine-drawing';
 import { AtlasActions, atlasFeature } from '../shared/state/atlas';
+import { Finder } from '../shared/state/finder';
 import { sessionFeature } from '../shared/state/session';
 import { importInto } from '../shared/ui/import-dialog';
 import { CONFIDENCE_MARKS } from '../shared/words/atlas-words';
@@ -14,7 +16,7 @@ import { EntryView } from './entry-view';
 @Component({
   selector: 'vt-atlas-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [EntryView, MachineDrawing],
+  imports: [DatePipe, EntryView, MachineDrawing],
   template: `
     <div class="list">
       <header>
@@ -39,6 +41,12 @@ import { EntryView } from './entry-view';
           <a class="key" href="/api/models/schema.json" target="_blank">Schema</a>
         </div>
       </header>
+      @if (heldAt(); as at) {
+        <p class="dim" role="status">No server: the atlas as of {{ at | date: 'd MMM, HH:mm' }}.</p>
+      }
+      @if (photoWaits()) {
+        <p role="status">The photo is kept here. It is sent when the server answers.</p>
+      }
       @if (problem(); as text) {
         <p class="problem" role="alert">{{ text }}</p>
       }
@@ -165,6 +173,8 @@ export class AtlasPage {
   protected readonly found = this.store.selectSignal(atlasFeature.selectFound);
   protected readonly total = this.store.selectSignal(atlasFeature.selectTotal);
   protected readonly problem = this.store.selectSignal(atlasFeature.selectProblem);
+  protected readonly photoWaits = this.store.selectSignal(atlasFeature.selectPhotoWaits);
+  protected readonly heldAt = inject(Finder).heldAt;
   protected readonly crew = this.store.selectSignal(sessionFeature.selectCrew);
   private readonly loaded = this.store.selectSignal(atlasFeature.selectEntry);
   private readonly crewId = this.store.selectSignal(sessionFeature.selectCrewId);

@@ -10,11 +10,8 @@ import {
 } from '@angular/core';
 import { Router } from '@angular/router';
 import type { BoardCall } from '@voltrek/contracts';
-import { settingsOf } from '@voltrek/core/rules';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
-import { switchMap } from 'rxjs';
-import { Api } from '../shared/state/api';
 import { BoardActions, boardFeature } from '../shared/state/board';
 import { KitActions } from '../shared/state/kit';
 import { problemText } from '../shared/state/problem';
@@ -22,7 +19,9 @@ import { sessionFeature } from '../shared/state/session';
 import { degrees, nameOf } from '../shared/words/figures';
 import { STAGE_WORDS } from '../shared/words/words';
 import { VERDICT_WORDS } from '../shared/words/verdict-words';
-import { newEvent } from '../shared/job/reporter';
+import { OpenJob } from '../shared/job/open-job';
+import { deviceFeature } from '../shared/sync/device-state';
+import { NOT_NUMBERED, withUnsent } from '../shared/sync/errand';
 import { ticker } from '../shared/job/ticker';
 import { CallDialog } from './call-dialog';
 import { NewCall } from './new-call';
@@ -103,7 +102,7 @@ function isShown(call: BoardCall, show: Show, crewId: string): boolean {
             [class.closed]="isClosed(call)"
             (click)="openJob(call)"
           >
-            <span class="number">{{ call.number }}</span>
+            <span class="number">{{ call.number === notNumbered ? 'new' : call.number }}</span>
             <span class="what">
               <strong>{{ call.title }}</strong>
               <span>{{ call.vehicleName ? call.vehicleName + ', ' : '' }}{{ call.placeName }}</span>
@@ -134,6 +133,7 @@ function isShown(call: BoardCall, show: Show, crewId: string): boolean {
           <button
             type="button"
             class="key about"
+            [disabled]="call.number === notNumbered"
             [attr.aria-label]="'About call ' + call.number"
             (click)="about(call)"
           >
@@ -248,19 +248,24 @@ function isShown(call: BoardCall, show: Show, crewId: string): boolean {
 })
 export class BoardPage {
   private readonly store = inject(Store);
-  private readonly api = inject(Api);
   private readonly router = inject(Router);
   private readonly modals = inject(NgbModal);
   private readonly crewId = this.store.selectSignal(sessionFeature.selectCrewId);
   private readonly now = ticker(20_000);
 
-  protected readonly calls = this.store.selectSignal(boardFeature.selectCalls);
+  private readonly opener = inject(OpenJob);
+  private readonly told = this.store.selectSignal(boardFeature.selectCalls);
+  private readonly device = this.store.selectSignal(deviceFeature.selectDeviceState);
+  protected readonly calls = computed(() =>
+    withUnsent(this.told(), this.device().errands, this.device().waiting),
+  );
   protected readonly status = this.store.selectSignal(boardFeature.selectStatus);
   protected readonly problem = this.store.selectSignal(boardFeature.selectProblem);
   protected readonly openProblem = signal<string | null>(null);
   private readonly crew = this.store.selectSignal(sessionFeature.selectCrew);
   private readonly crewKnown = this.store.selectSignal(sessionFeature.selectCrewKnown);
   private readonly vanId = this.store.selectSignal(sessionFeature.selectVanId);
+  protected readonly notNumbered = NOT_NUMBERED;
   protected readonly shows = SHOWS;
   protected readonly showWords = SHOW_WORDS;
   protected readonly show = signal<Show>('all');
@@ -318,36 +323,14 @@ export class BoardPage {
       void this.router.navigate(['/job', call.job.id]);
       return;
     }
-    const jobId = crypto.randomUUID();
-    const { id: callId, number: callNumber, title, placeName, modelId, vehicleId, ambientC } = call;
-    const vanId = call.vanId ?? this.vanId();
-    const opened = {
-      callId,
-      callNumber,
-      title,
-      placeName,
-      modelId,
-      vehicleId,
-      ambientC,
-      ...(vanId && { vanId }),
-    };
-    this.api
-      .rules()
-      .pipe(
-        switchMap(({ rules }) =>
-          this.api.append(
-            newEvent(jobId, this.crewId(), 'job.opened', { ...opened, rules: settingsOf(rules) }),
-          ),
-        ),
-      )
-      .subscribe({
-        next: () => void this.router.navigate(['/job', jobId]),
-        error: (error: unknown) => {
-          // Somebody may have opened it a moment ago: fetch the board so that the next tap finds their job.
-          this.load();
-          this.openProblem.set(problemText(error));
-        },
-      });
+    this.opener.open(call, call.vanId ?? this.vanId(), this.crewId()).then(
+      (jobId) => void this.router.navigate(['/job', jobId]),
+      (error: unknown) => {
+        // Somebody may have opened it a moment ago: fetch the board so that the next tap finds their job.
+        this.load();
+        this.openProblem.set(problemText(error));
+      },
+    );
   }
 
   protected about(call: BoardCall): void {

@@ -4,7 +4,9 @@ import { HttpErrorResponse } from '@angular/common/http';
 import type { NewCall as NewCallEntry, VehicleSummary } from '@voltrek/contracts';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { type Observable, of, Subject, throwError } from 'rxjs';
+import { provideState, provideStore, Store } from '@ngrx/store';
 import { Api } from '../shared/state/api';
+import { deviceFeature } from '../shared/sync/device-state';
 import { NewCall } from './new-call';
 
 const KNOWN = {
@@ -22,6 +24,8 @@ describe('a new call', () => {
     TestBed.configureTestingModule({
       providers: [
         provideZonelessChangeDetection(),
+        provideStore(),
+        provideState(deviceFeature),
         { provide: NgbActiveModal, useValue: modal },
         { provide: Api, useValue: { models: () => of({ machines: [], total: 0 }), ...api } },
       ],
@@ -93,6 +97,22 @@ describe('a new call', () => {
     first.next([KNOWN]);
     await Promise.resolve();
     expect(root.querySelector('[role=radio]')).toBeNull();
+  });
+
+  it('is kept on this device where no server answers, to a vehicle that is known', async () => {
+    const { modal, type, tap, send } = await show({
+      vehicles: () => of([KNOWN]),
+      openCall: () => throwError(() => new HttpErrorResponse({ status: 0 })),
+    });
+    await type('Plate', 'qx0007');
+    await tap('QX 0007');
+    await type('Place', 'North yard');
+    send().click();
+    await new Promise<void>((closed) => modal.close.and.callFake(() => closed()));
+    const [kept] = TestBed.inject(Store).selectSignal(deviceFeature.selectErrands)();
+    expect(kept).toEqual(
+      jasmine.objectContaining({ kind: 'call', vehicleId: 'v7', vehicleName: 'QX 0007', why: null }),
+    );
   });
 
   it('tells an air that nobody can stand in, and sends nothing', async () => {

@@ -1,7 +1,9 @@
+import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import type { MachineSummary, NewCall as NewCallEntry, VehicleSummary } from '@voltrek/contracts';
 import { outOfRange, TYPED_RANGES } from '@voltrek/core/quantities';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
+import { timeout } from 'rxjs';
 import { NgbTypeahead, type NgbTypeaheadSelectItemEvent } from '@ng-bootstrap/ng-bootstrap/typeahead';
 import { Api } from '../shared/state/api';
 import { problemText } from '../shared/state/problem';
@@ -9,7 +11,13 @@ import { modelName, modelRow, modelSuggestions } from '../shared/ui/model-sugges
 import { typedFigure } from '../shared/ui/typed-figure';
 import { vehicleWord } from '../shared/words/figures';
 import { Choices } from '../shared/ui/choices';
+import { Finder } from '../shared/state/finder';
+import { isAway } from '../shared/sync/answer-to';
+import { callErrand } from '../shared/sync/errand';
+import { Errands } from '../shared/sync/errands';
 
+/** The server is given this long before a call is kept here, ms. */
+const ANSWER_MS = 6_000;
 /** Known vehicles that are offered while a plate is typed. */
 const KNOWN_MOST = 4;
 
@@ -17,7 +25,7 @@ const KNOWN_MOST = 4;
 @Component({
   selector: 'vt-new-call',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choices, NgbTypeahead],
+  imports: [Choices, DatePipe, NgbTypeahead],
   template: `
     <form class="sheet" (submit)="$event.preventDefault(); open()">
       <h1 id="new-call-title">New call</h1>
@@ -127,6 +135,9 @@ const KNOWN_MOST = 4;
           Urgent
         </button>
       </div>
+      @if (heldAt(); as at) {
+        <p class="dim">No server: atlas and vehicles as of {{ at | date: 'd MMM, HH:mm' }}.</p>
+      }
       @if (problem() ?? fault(); as text) {
         <p class="problem" role="alert">{{ text }}</p>
       }
@@ -152,6 +163,8 @@ const KNOWN_MOST = 4;
 export class NewCall {
   protected readonly modal = inject(NgbActiveModal);
   private readonly api = inject(Api);
+  private readonly finder = inject(Finder);
+  private readonly errands = inject(Errands);
 
   protected readonly machine = signal<MachineSummary | null>(null);
   protected readonly plate = signal('');
@@ -173,7 +186,8 @@ export class NewCall {
     () => (this.machine() ?? this.vehicle()) !== null && this.place().trim() !== '' && this.fault() === null,
   );
 
-  protected readonly suggest = modelSuggestions(this.api, (error) => this.problem.set(problemText(error)));
+  protected readonly heldAt = this.finder.heldAt;
+  protected readonly suggest = modelSuggestions(this.finder, (error) => this.problem.set(problemText(error)));
   protected readonly nameOf = modelName;
   protected readonly rowOf = modelRow;
   protected readonly word = vehicleWord;
@@ -186,7 +200,7 @@ export class NewCall {
       this.known.set([]);
       return;
     }
-    this.api.vehicles(text).subscribe({
+    this.finder.vehicles(text).subscribe({
       next: (found) => {
         if (this.plate() === text) this.known.set(found.slice(0, KNOWN_MOST));
       },
@@ -221,9 +235,27 @@ export class NewCall {
       ...(this.caller().trim() && { caller: { name: this.caller().trim(), phone: this.phone().trim() } }),
       ...(minutes > 0 && { promisedAt: new Date(Date.now() + minutes * 60_000).toISOString() }),
     };
-    this.api.openCall(call).subscribe({
-      next: () => this.modal.close(),
-      error: (error: unknown) => this.problem.set(problemText(error)),
-    });
+    this.api
+      .openCall(call)
+      .pipe(timeout(ANSWER_MS))
+      .subscribe({
+        next: () => this.modal.close(),
+        error: (error: unknown) => {
+          if (isAway(error)) void this.keep(call);
+          else this.problem.set(problemText(error));
+        },
+      });
+  }
+
+  /** No server answers: it goes on this device's board, and to the server when there is one. */
+  private async keep(call: NewCallEntry): Promise<void> {
+    const known = this.vehicle();
+    const about = known && {
+      vehicleId: known.id,
+      vehicleName: vehicleWord(known),
+      modelId: known.modelId,
+    };
+    await this.errands.keep(callErrand(call, about, new Date().toISOString()));
+    this.modal.close();
   }
 }

@@ -3,7 +3,6 @@ import { waysInput } from '@voltrek/core/job';
 import { afterTry, type Way, WAY_SAMPLES, type WaysInput } from '@voltrek/core/plan';
 import { Store } from '@ngrx/store';
 import { patchState, signalStore, withComputed, withHooks, withMethods, withState } from '@ngrx/signals';
-import { proxy } from 'comlink';
 import { selectOptions, selectPlanCases, selectWork } from '../shared/job/job-selectors';
 import { Drawings } from '../shared/ui/idle';
 import { PlanRunner } from '../workers/plan-runner';
@@ -75,16 +74,17 @@ export const WaysStore = signalStore(
       try {
         for (const [pass, samples] of [WAY_SAMPLES, FINE_SAMPLES].entries()) {
           const found: Way[] = [];
-          const onWay = proxy((way: Way, share: number) => {
-            if (!run.isCurrent()) return;
+          const onWay = (way: Way, share: number): void => {
             found.push(way);
             // What was shown stays in place until the same way is there anew.
             const others = store.ways().filter((w) => pass === 1 && !found.some((f) => f.id === w.id));
             patchState(store, { ways: [...found, ...others], progress: (pass + share) / 2 });
-          });
-          const { elsewhere } = await run.ask((worker) => worker.ways(input, samples, onWay));
+          };
+          const { ways, elsewhere } = await run.ask((worker, hears) =>
+            worker.ways(input, samples, hears(onWay)),
+          );
           if (!run.isCurrent()) return;
-          patchState(store, { elsewhere, settled: found, ways: found });
+          patchState(store, { elsewhere, settled: ways, ways });
         }
         patchState(store, { progress: null });
       } catch {

@@ -9,6 +9,7 @@ import { atWork, type Light, LIGHTS, SessionActions, sessionFeature } from '../s
 import { degrees } from '../shared/words/figures';
 import { SavedLine } from './saved-line';
 import { ThisDevice } from './this-device';
+import { callWord } from '../shared/words/call-words';
 import { Choices } from '../shared/ui/choices';
 
 /** The slim bar on top: where you are, whether all is saved, and the light level. */
@@ -20,7 +21,7 @@ import { Choices } from '../shared/ui/choices';
   template: `
     <a class="mark" routerLink="/board" aria-label="voltrek, to the board">voltrek</a>
     @if (job(); as j) {
-      <span class="call">Call {{ j.call.callNumber }}</span>
+      <span class="call">{{ callWord(j.call.callNumber) }}</span>
       <span class="title">{{ j.call.title }}, {{ j.call.placeName }}</span>
       <span class="temp">{{ temp() }}</span>
       @if (crewName(); as name) {
@@ -282,6 +283,7 @@ export class TopBar {
   protected readonly vanId = computed(
     () => this.vans().find((v) => v.id === this.chosenVan())?.id ?? this.vans()[0]?.id ?? '',
   );
+  protected readonly callWord = callWord;
   protected readonly crewName = computed(() => this.crew().find((c) => c.id === this.crewId())?.name ?? '');
   protected readonly temp = computed(() => {
     const job = this.job();

@@ -6,7 +6,10 @@ import { Store } from '@ngrx/store';
 import { ReasonPrompt } from '../shared/ui/reason-prompt';
 import { DeviceActions, deviceFeature } from '../shared/sync/device-state';
 import { DeviceStore } from '../shared/sync/device-store';
+import type { Errand } from '../shared/sync/errand';
+import { Errands } from '../shared/sync/errands';
 import { EVENT_WORDS } from '../shared/words/event-words';
+import { errandWords } from '../shared/words/saved-words';
 
 /** What waits on this device for the server, since when, and what can be done where the server would not. */
 @Component({
@@ -26,6 +29,21 @@ import { EVENT_WORDS } from '../shared/words/event-words';
         <p>The server does not answer. It is tried again and again; work goes on meanwhile.</p>
       }
       <ul class="ruled">
+        @for (errand of errands(); track errand.id) {
+          <li>
+            <span class="what">
+              <strong>{{ errandWords(errand) }}</strong>
+              <span class="dim">{{ errand.at | date: 'HH:mm:ss' }}</span>
+              @if (errand.why; as why) {
+                <span class="why">Not taken: {{ why }}</span>
+              }
+            </span>
+            @if (errand.why) {
+              <button type="button" class="key" (click)="errandSender.again(errand)">Send again</button>
+              <button type="button" class="key" (click)="dropErrand(errand)">Drop it</button>
+            }
+          </li>
+        }
         @for (line of lines(); track line.event.id) {
           <li>
             <span class="what">
@@ -40,7 +58,8 @@ import { EVENT_WORDS } from '../shared/words/event-words';
               <button type="button" class="key" (click)="drop(line.event)">Drop it</button>
             }
           </li>
-        } @empty {
+        }
+        @if (lines().length + errands().length === 0) {
           <li class="dim">Nothing waits. All is saved.</li>
         }
       </ul>
@@ -80,7 +99,15 @@ export class WaitingDialog {
   protected readonly canKeep = inject(DeviceStore).canKeep;
   protected readonly lines = this.store.selectSignal(deviceFeature.selectLines);
   protected readonly connected = this.store.selectSignal(deviceFeature.selectConnected);
+  protected readonly errands = this.store.selectSignal(deviceFeature.selectErrands);
+  protected readonly errandSender = inject(Errands);
   protected readonly words = EVENT_WORDS;
+  protected readonly errandWords = errandWords;
+
+  protected async dropErrand(errand: Errand): Promise<void> {
+    const reason = await this.reasons.ask(`Why is "${errandWords(errand)}" dropped?`);
+    if (reason) await this.errandSender.drop(errand);
+  }
 
   protected again(event: JobEvent): void {
     this.store.dispatch(DeviceActions.sendAgain({ event }));

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import type { MachineSummary, VehicleEntry, VehicleRecord } from '@voltrek/contracts';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { NgbTypeahead, type NgbTypeaheadSelectItemEvent } from '@ng-bootstrap/ng-bootstrap/typeahead';
-import { Api } from '../shared/state/api';
+import { Finder } from '../shared/state/finder';
 import { FormFields, type FormField, type FormValues } from '../shared/ui/form-fields';
 import { modelName, modelRow, modelSuggestions } from '../shared/ui/model-suggestions';
 
@@ -53,7 +53,7 @@ const FIELDS: readonly FormField[] = [
 })
 export class VehicleDialog {
   protected readonly modal = inject(NgbActiveModal);
-  protected readonly suggest = modelSuggestions(inject(Api));
+  protected readonly suggest = modelSuggestions(inject(Finder));
   protected readonly nameOf = modelName;
   protected readonly rowOf = modelRow;
   protected readonly fields = FIELDS;

@@ -12,6 +12,34 @@ describe('PlanRunner', () => {
     await expectAsync(asked).toBeRejectedWithError('stopped');
   });
 
+  it('lets nobody hear of progress once the answer is there', async () => {
+    const run = new PlanRunner().begin();
+    const heard: number[] = [];
+    let tell: (share: number) => void = () => undefined;
+    await run.ask((_, hears) => {
+      tell = hears((share: number) => heard.push(share));
+      tell(0.5);
+      return Promise.resolve();
+    });
+    tell(1);
+    expect(heard).toEqual([0.5]);
+  });
+
+  it('lets nobody hear of a round that a newer one has ended', async () => {
+    const runner = new PlanRunner();
+    const heard: number[] = [];
+    let tell: (share: number) => void = () => undefined;
+    const asked = runner.begin().ask((_, hears) => {
+      tell = hears((share: number) => heard.push(share));
+      return never();
+    });
+    runner.begin();
+    tell(0.5);
+    await expectAsync(asked).toBeRejectedWithError('stopped');
+    expect(heard).toEqual([]);
+    runner.stop();
+  });
+
   it('ends a round when the next begins, and leaves the next alone', async () => {
     const runner = new PlanRunner();
     const first = runner.begin().ask(never);

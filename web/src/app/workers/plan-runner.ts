@@ -1,13 +1,19 @@
 import { Injectable } from '@angular/core';
-import { type Remote, wrap } from 'comlink';
+import { proxy, type Remote, wrap } from 'comlink';
 import type { PlanWorker } from './plan.worker';
 
 /** One round of computing. Its results count only while it is the current one. */
 export interface PlanRun {
   readonly isCurrent: () => boolean;
   /** Asks the worker. Rejects when the worker dies or is stopped, which otherwise would answer nothing for ever. */
-  readonly ask: <T>(what: (worker: Remote<PlanWorker>) => Promise<T>) => Promise<T>;
+  readonly ask: <T>(what: (worker: Remote<PlanWorker>, hears: Hears) => Promise<T>) => Promise<T>;
 }
+
+/**
+ * Makes a listener that the worker tells of its progress. What it is told goes another way than the answer, and may come after it: from the
+ * answer on, or when a newer round has begun, the listener hears no more.
+ */
+export type Hears = <A extends unknown[]>(listener: (...told: A) => void) => (...told: A) => void;
 
 /** Owns one worker: a new round ends the one before, worker and all, which stops it at once. */
 @Injectable()
@@ -28,9 +34,17 @@ export class PlanRunner {
     });
     // Nobody may be asking in the moment it ends.
     ended.catch(() => undefined);
+    const isCurrent = (): boolean => round === this.round;
     return {
-      isCurrent: () => round === this.round,
-      ask: (what) => Promise.race([what(remote), ended]),
+      isCurrent,
+      ask: (what) => {
+        let isAnswered = false;
+        const hears: Hears = (listener) =>
+          proxy((...told) => {
+            if (!isAnswered && isCurrent()) listener(...told);
+          });
+        return Promise.race([what(remote, hears), ended]).finally(() => (isAnswered = true));
+      },
     };
   }
 

@@ -17,6 +17,8 @@ const JOB = {
   parked: null,
   findings: {},
   figures: [],
+  symptoms: [],
+  attempts: [],
   joinedSince: SINCE,
   plan: { sourceKind: 'mains-charger', outlook: 'charges', waitMinutes: 400, optionId: 'c=full' },
   chargeReadings: [],

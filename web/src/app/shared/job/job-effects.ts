@@ -20,7 +20,10 @@ import {
   timer,
   withLatestFrom,
 } from 'rxjs';
+import type { AtlasEntry } from '@voltrek/contracts';
 import { Api } from '../state/api';
+import { Finder } from '../state/finder';
+import { deviceFeature } from '../sync/device-state';
 import { DeviceStore } from '../sync/device-store';
 import { NewsLine } from '../state/news-line';
 import { isTransient, problemText } from '../state/problem';
@@ -77,7 +80,16 @@ function fetchedJob(jobId: string, api: Api, device: DeviceStore): Observable<Ac
             map((waiting) => JobActions.loaded({ jobId, detail, waiting })),
           ),
         ),
-        catchError((error: unknown) => of(JobActions.failed({ problem: problemText(error) }))),
+        catchError((error: unknown) =>
+          defer(() => device.waitingFor(jobId)).pipe(
+            mergeMap((waiting) =>
+              // Opened here while no server answered: it is fetched when the server has taken it.
+              waiting.some(({ type }) => type === 'job.opened')
+                ? EMPTY
+                : of(JobActions.failed({ problem: problemText(error) })),
+            ),
+          ),
+        ),
       )
       .subscribe(out),
   );
@@ -98,7 +110,12 @@ export const fetchGap = createEffect(
 );
 
 /** Events after which what came with the job is another: its machine and points, the batteries that sit in it. */
-const REFETCHED: readonly JobEvent['type'][] = ['model.identified', 'battery.replaced', 'event.undone'];
+const REFETCHED: readonly JobEvent['type'][] = [
+  'job.opened',
+  'model.identified',
+  'battery.replaced',
+  'event.undone',
+];
 
 /** What came with the job is fetched again when an event made it another. */
 export const fetchIdentified = createEffect(
@@ -107,6 +124,32 @@ export const fetchIdentified = createEffect(
       ofType(JobActions.acknowledged, JobActions.heard),
       filter(({ event }) => REFETCHED.includes(event.type)),
       map(({ event }) => JobActions.caughtUpWanted({ jobId: event.jobId })),
+    ),
+  { functional: true },
+);
+
+/** A machine that was recognised on the spot is worked with at once: as the server has it, or this device. */
+export const knowMachine = createEffect(
+  (actions = inject(Actions), store = inject(Store), finder = inject(Finder)) =>
+    actions.pipe(
+      ofType(JobActions.reported),
+      withLatestFrom(store.select(deviceFeature.selectErrands)),
+      mergeMap(([{ event }, errands]) => {
+        if (event.type !== 'model.identified') return EMPTY;
+        const { modelId } = event.data;
+        const made = errands.find((e) => e.kind === 'entry' && e.machine.id === modelId);
+        const known: Observable<Pick<AtlasEntry, 'machine' | 'confidence'>> =
+          made?.kind === 'entry'
+            ? of({ machine: made.machine, confidence: 'found-once' })
+            : finder.entry(modelId);
+        return known.pipe(
+          map(({ machine, confidence }) =>
+            JobActions.machineKnown({ jobId: event.jobId, machine, confidence }),
+          ),
+          // Then it comes with the job, when the server answers.
+          catchError(() => EMPTY),
+        );
+      }),
     ),
   { functional: true },
 );

@@ -1,5 +1,6 @@
-import type { JobDetail } from '@voltrek/contracts';
+import type { Confidence, JobDetail } from '@voltrek/contracts';
 import type { JobEvent } from '@voltrek/core/job';
+import type { Machine } from '@voltrek/core/machine';
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
 
 /** An event the server has taken, with its place in the log. */
@@ -49,6 +50,8 @@ export const JobActions = createActionGroup({
     /** The server told of an event, from this screen or another. */
     Heard: props<{ event: JobEvent; revision: number }>(),
     'Connection Changed': props<{ connected: boolean }>(),
+    /** The job goes on with another machine, which is known here. */
+    'Machine Known': props<{ jobId: string; machine: Machine; confidence: Confidence }>(),
     /** The stream came back: what was missed must be fetched. */
     'Caught Up Wanted': props<{ jobId: string }>(),
   },
@@ -85,6 +88,13 @@ export const jobFeature = createFeature({
       if (state.jobId !== jobId || state.detail !== null) return state;
       return { ...withHeld(state, logged, waiting), detail };
     }),
+    on(
+      JobActions.machineKnown,
+      (state, { jobId, machine, confidence }): JobState =>
+        state.jobId === jobId && state.detail
+          ? { ...state, detail: { ...state.detail, machine, confidence } }
+          : state,
+    ),
     on(JobActions.failed, (state, { problem }): JobState => ({ ...state, problem })),
     on(
       JobActions.reported,

@@ -1,4 +1,4 @@
-import { HttpClient } from '@angular/common/http';
+import { HttpClient, type HttpResponse } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
 import type {
   AtlasEntry,
@@ -9,6 +9,7 @@ import type {
   CaptureLine,
   CallChange,
   CrewMember,
+  DevicePack,
   DueFollowUp,
   ImportReport,
   JobDetail,
@@ -34,7 +35,7 @@ import type {
 import type { JobEvent } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
 import type { VerdictKind } from '@voltrek/core/verdict';
-import type { Observable } from 'rxjs';
+import { map, type Observable } from 'rxjs';
 
 /** What the server says of an event it has taken. */
 export interface Acknowledged {
@@ -55,6 +56,13 @@ export class Api {
 
   board(): Observable<BoardCall[]> {
     return this.http.get<BoardCall[]>('/api/board');
+  }
+
+  /** What this device keeps of the house, and when the server made it: the service worker may give an older one. */
+  devicePack(): Observable<{ readonly body: DevicePack; readonly at: Date }> {
+    return this.http
+      .get<DevicePack>('/api/device', { observe: 'response' })
+      .pipe(map((response) => ({ body: response.body!, at: madeAt(response) })));
   }
 
   openCall(call: NewCall): Observable<Call> {
@@ -169,8 +177,9 @@ export class Api {
     return this.http.post<AtlasEntry>(`/api/models/${modelId}/confirmations`, { by });
   }
 
-  addPhoto(modelId: string, by: string, photo: File): Observable<AtlasEntry> {
-    return this.http.post<AtlasEntry>(`/api/models/${modelId}/photos`, formOf({ by, photo }));
+  /** @param id under which it is kept, once however often it is sent */
+  addPhoto(modelId: string, by: string, photo: Blob, id: string): Observable<AtlasEntry> {
+    return this.http.post<AtlasEntry>(`/api/models/${modelId}/photos`, formOf({ by, id, photo }));
   }
 
   previewImport(address: string, file: File): Observable<ImportReport> {
@@ -246,8 +255,13 @@ export class Api {
   }
 }
 
+function madeAt({ headers }: HttpResponse<unknown>): Date {
+  const date = headers.get('date');
+  return date ? new Date(date) : new Date();
+}
+
 /** Fields come before the file, so that the server knows them when the file arrives. */
-function formOf(fields: Readonly<Record<string, string | File>>): FormData {
+function formOf(fields: Readonly<Record<string, string | Blob>>): FormData {
   const form = new FormData();
   for (const [name, value] of Object.entries(fields)) form.append(name, value);
   return form;

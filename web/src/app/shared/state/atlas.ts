@@ -2,10 +2,12 @@ import { inject } from '@angular/core';
 import type { AtlasEntry, MachineSummary } from '@voltrek/contracts';
 import type { Machine } from '@voltrek/core/machine';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
-import { createActionGroup, createFeature, createReducer, on, props } from '@ngrx/store';
-import { concatMap, map, debounceTime, switchMap } from 'rxjs';
+import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
+import { concatMap, debounceTime, from, map, switchMap } from 'rxjs';
+import { SendPhoto } from '../sync/send-photo';
 import { Api } from './api';
 import { answered } from './answered';
+import { Finder } from './finder';
 
 interface AtlasState {
   readonly typed: string;
@@ -14,9 +16,11 @@ interface AtlasState {
   readonly total: number;
   readonly entry: AtlasEntry | null;
   readonly problem: string | null;
+  /** A photo is kept on this device until a server answers. */
+  readonly photoWaits: boolean;
 }
 
-const initial: AtlasState = { typed: '', found: [], total: 0, entry: null, problem: null };
+const initial: AtlasState = { typed: '', found: [], total: 0, entry: null, problem: null, photoWaits: false };
 
 export const AtlasActions = createActionGroup({
   source: 'Atlas',
@@ -29,6 +33,7 @@ export const AtlasActions = createActionGroup({
     'Photo Sent': props<{ modelId: string; by: string; photo: File }>(),
     /** A new entry when it is based on nothing. */
     Saved: props<{ machine: Machine; by: string; note: string; basedOn: number | null }>(),
+    'Photo Kept': emptyProps(),
     Failed: props<{ problem: string }>(),
   },
 });
@@ -43,7 +48,11 @@ export const atlasFeature = createFeature({
       AtlasActions.found,
       (state, { found, total }): AtlasState => ({ ...state, found, total, problem: null }),
     ),
-    on(AtlasActions.entryLoaded, (state, { entry }): AtlasState => ({ ...state, entry, problem: null })),
+    on(
+      AtlasActions.entryLoaded,
+      (state, { entry }): AtlasState => ({ ...state, entry, problem: null, photoWaits: false }),
+    ),
+    on(AtlasActions.photoKept, (state): AtlasState => ({ ...state, photoWaits: true, problem: null })),
     on(AtlasActions.failed, (state, { problem }): AtlasState => ({ ...state, problem })),
   ),
 });
@@ -52,13 +61,13 @@ export const atlasFeature = createFeature({
 const PAUSE_MS = 80;
 
 export const searchAtlas = createEffect(
-  (actions = inject(Actions), api = inject(Api)) =>
+  (actions = inject(Actions), finder = inject(Finder)) =>
     actions.pipe(
       ofType(AtlasActions.searched),
       debounceTime(PAUSE_MS),
       switchMap(({ typed }) =>
         answered(
-          api.machines(typed),
+          finder.machines(typed),
           ({ machines, total }) => AtlasActions.found({ found: machines, total }),
           AtlasActions.failed,
         ),
@@ -70,10 +79,10 @@ export const searchAtlas = createEffect(
 const loaded = (entry: AtlasEntry) => AtlasActions.entryLoaded({ entry });
 
 export const loadEntry = createEffect(
-  (actions = inject(Actions), api = inject(Api)) =>
+  (actions = inject(Actions), finder = inject(Finder)) =>
     actions.pipe(
       ofType(AtlasActions.chosen),
-      switchMap(({ modelId }) => answered(api.entry(modelId), loaded, AtlasActions.failed)),
+      switchMap(({ modelId }) => answered(finder.entry(modelId), loaded, AtlasActions.failed)),
     ),
   { functional: true },
 );
@@ -81,17 +90,31 @@ export const loadEntry = createEffect(
 export const changeEntry = createEffect(
   (actions = inject(Actions), api = inject(Api)) =>
     actions.pipe(
-      ofType(AtlasActions.confirmed, AtlasActions.photoSent, AtlasActions.saved),
+      ofType(AtlasActions.confirmed, AtlasActions.saved),
       map((action) => {
         if (action.type === AtlasActions.confirmed.type) return api.confirmEntry(action.modelId, action.by);
-        if (action.type === AtlasActions.photoSent.type)
-          return api.addPhoto(action.modelId, action.by, action.photo);
         const { machine, by, note, basedOn } = action;
         return basedOn === null
           ? api.addEntry(machine, by, note)
           : api.correctEntry(machine, by, note, basedOn);
       }),
       concatMap((request) => answered(request, loaded, AtlasActions.failed)),
+    ),
+  { functional: true },
+);
+
+/** A photo that no server takes now waits on this device. */
+export const sendPhoto = createEffect(
+  (actions = inject(Actions), photos = inject(SendPhoto)) =>
+    actions.pipe(
+      ofType(AtlasActions.photoSent),
+      concatMap(({ modelId, by, photo }) =>
+        answered(
+          from(photos.send(modelId, by, photo)),
+          (entry) => (entry ? loaded(entry) : AtlasActions.photoKept()),
+          AtlasActions.failed,
+        ),
+      ),
     ),
   { functional: true },
 );

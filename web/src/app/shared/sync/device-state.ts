@@ -2,6 +2,7 @@ import type { JobEvent } from '@voltrek/core/job';
 import { createActionGroup, createFeature, createReducer, createSelector, on, props } from '@ngrx/store';
 import { JobActions, type RefusedEvent } from '../job/job-state';
 import type { ParkedEvent } from './device-store';
+import type { Errand } from './errand';
 
 /** What this device holds of all its jobs that the server has not taken, or would not. */
 export interface DeviceState {
@@ -9,6 +10,8 @@ export interface DeviceState {
   readonly waiting: readonly JobEvent[];
   readonly parked: readonly ParkedEvent[];
   readonly refused: readonly RefusedEvent[];
+  /** Calls, entries and photos that wait beside the events, oldest first. */
+  readonly errands: readonly Errand[];
   readonly savedAt: string | null;
   readonly connected: boolean;
 }
@@ -21,16 +24,29 @@ export const DeviceActions = createActionGroup({
       waiting: readonly JobEvent[];
       parked: readonly ParkedEvent[];
       refused: readonly RefusedEvent[];
+      errands: readonly Errand[];
     }>(),
     /** An event failed too often; its job waits. */
     Parked: props<ParkedEvent>(),
     'Send Again': props<{ event: JobEvent }>(),
     /** Taken out unsent, by hand. */
     Dropped: props<RefusedEvent>(),
+    'Errand Kept': props<{ errand: Errand }>(),
+    /** The server has it, or it was dropped by hand. */
+    'Errand Gone': props<{ id: string }>(),
+    /** What the server said against it; null: it is sent again. */
+    'Errand Told': props<{ id: string; why: string | null }>(),
   },
 });
 
-const initial: DeviceState = { waiting: [], parked: [], refused: [], savedAt: null, connected: true };
+const initial: DeviceState = {
+  waiting: [],
+  parked: [],
+  refused: [],
+  errands: [],
+  savedAt: null,
+  connected: true,
+};
 
 const without = (state: DeviceState, id: string): DeviceState => ({
   ...state,
@@ -52,11 +68,12 @@ export const deviceFeature = createFeature({
     initial,
     on(
       DeviceActions.restored,
-      (state, { waiting, parked, refused }): DeviceState => ({
+      (state, { waiting, parked, refused, errands }): DeviceState => ({
         ...state,
         waiting: withAll(waiting, state.waiting, (e) => e.id),
         parked: withAll(state.parked, parked, (p) => p.eventId),
         refused: withAll(state.refused, refused, (r) => r.event.id),
+        errands: withAll(errands, state.errands, (e) => e.id),
       }),
     ),
     on(
@@ -104,19 +121,39 @@ export const deviceFeature = createFeature({
         parked: state.parked.filter((p) => p.eventId !== event.id),
       }),
     ),
+    on(
+      DeviceActions.errandKept,
+      (state, { errand }): DeviceState => ({
+        ...state,
+        connected: false,
+        errands: withAll(state.errands, [errand], (e) => e.id),
+      }),
+    ),
+    on(
+      DeviceActions.errandGone,
+      (state, { id }): DeviceState => ({ ...state, errands: state.errands.filter((e) => e.id !== id) }),
+    ),
+    on(
+      DeviceActions.errandTold,
+      (state, { id, why }): DeviceState => ({
+        ...state,
+        errands: state.errands.map((e) => (e.id === id ? { ...e, why } : e)),
+      }),
+    ),
     on(JobActions.connectionChanged, (state, { connected }): DeviceState => ({ ...state, connected })),
   ),
-  extraSelectors: ({ selectWaiting, selectParked }) => ({
-    /** What waits: how many taps of how many jobs, and since when; null when all is saved. */
-    selectBacklog: createSelector(selectWaiting, (waiting) =>
-      waiting.length === 0
+  extraSelectors: ({ selectWaiting, selectParked, selectErrands }) => ({
+    /** What waits: how many taps and errands, of how many jobs, and since when; null when all is saved. */
+    selectBacklog: createSelector(selectWaiting, selectErrands, (waiting, errands) => {
+      const since = [...waiting, ...errands].map((e) => e.at).sort()[0];
+      return since === undefined
         ? null
         : {
-            taps: waiting.length,
+            taps: waiting.length + errands.length,
             jobs: new Set(waiting.map((e) => e.jobId)).size,
-            since: waiting.reduce((first, e) => (e.at < first ? e.at : first), waiting[0]!.at),
-          },
-    ),
+            since,
+          };
+    }),
     /** Each that waits, with why it is parked where it is. */
     selectLines: createSelector(selectWaiting, selectParked, (waiting, parked) =>
       waiting.map((event) => ({ event, why: parked.find((p) => p.eventId === event.id)?.why ?? null })),

@@ -3,6 +3,7 @@ import type { JobDetail } from '@voltrek/contracts';
 import { type JobEvent, upgradeLog } from '@voltrek/core/job';
 import { type DBSchema, type IDBPDatabase, type IDBPTransaction, openDB } from 'idb';
 import type { LoggedEvent, RefusedEvent } from '../job/job-state';
+import type { Errand } from './errand';
 import { TapJournal } from './tap-journal';
 
 /** A job as this device last knew it. */
@@ -29,8 +30,15 @@ interface DeviceSchema extends DBSchema {
   jobs: { key: string; value: HeldJob };
   refused: { key: string; value: KeptRefusal & { readonly eventId: string } };
   parked: { key: string; value: ParkedEvent };
+  /** Keys count up, so that they are sent in the order they were kept. */
+  errands: { key: number; value: KeptErrand; indexes: { id: string } };
 }
-type Stores = ('waiting' | 'outbox' | 'jobs' | 'refused' | 'parked')[];
+/** An errand with the picture that goes with it. */
+interface KeptErrand {
+  readonly errand: Errand;
+  readonly photo: Blob | null;
+}
+type Stores = ('waiting' | 'outbox' | 'jobs' | 'refused' | 'parked' | 'errands')[];
 /** Where it stands what became of an event. */
 const SETTLED_IN = ['waiting', 'parked', 'jobs', 'refused'] as const;
 type Settling = IDBPTransaction<DeviceSchema, typeof SETTLED_IN, 'readwrite'>;
@@ -47,7 +55,7 @@ export class DeviceStore {
   readonly canKeep = this.able.asReadonly();
 
   private database(): Promise<IDBPDatabase<DeviceSchema>> {
-    this.opening ??= openDB<DeviceSchema>('voltrek', 3, {
+    this.opening ??= openDB<DeviceSchema>('voltrek', 4, {
       upgrade: (db, oldVersion, _newVersion, change) => {
         if (oldVersion < 2) {
           const store = db.createObjectStore('waiting', { autoIncrement: true });
@@ -56,9 +64,14 @@ export class DeviceStore {
           // What waits on this device from before the change is carried over.
           if (oldVersion === 1) void carryOver(db, change);
         }
-        db.createObjectStore('jobs', { keyPath: 'jobId' });
-        db.createObjectStore('refused', { keyPath: 'eventId' });
-        db.createObjectStore('parked', { keyPath: 'eventId' });
+        if (oldVersion < 3) {
+          db.createObjectStore('jobs', { keyPath: 'jobId' });
+          db.createObjectStore('refused', { keyPath: 'eventId' });
+          db.createObjectStore('parked', { keyPath: 'eventId' });
+        }
+        db.createObjectStore('errands', { autoIncrement: true }).createIndex('id', 'errand.id', {
+          unique: true,
+        });
       },
       // A newer page in another tab wants to change it: this one opens it anew when it next needs it.
       blocking: (_now, _wanted, event) => {
@@ -187,15 +200,48 @@ export class DeviceStore {
     return this.attempt(async (db) => upgradeLog(await db.getAllFromIndex('waiting', 'jobId', jobId)), []);
   }
 
+  keepErrand(errand: Errand, photo: Blob | null): Promise<void> {
+    return this.attempt(async (db) => void (await db.add('errands', { errand, photo })), undefined);
+  }
+
+  /** In the order they were kept. */
+  errands(): Promise<KeptErrand[]> {
+    return this.attempt((db) => db.getAll('errands'), []);
+  }
+
+  /** What the server said against an errand; null: it is to be sent again. */
+  tellErrand(id: string, why: string | null): Promise<void> {
+    return this.attempt(async (db) => {
+      const change = db.transaction('errands', 'readwrite');
+      const key = await change.store.index('id').getKey(id);
+      const kept = key === undefined ? undefined : await change.store.get(key);
+      if (kept) await change.store.put({ ...kept, errand: { ...kept.errand, why } }, key);
+      await change.done;
+    }, undefined);
+  }
+
+  dropErrand(id: string): Promise<void> {
+    return this.attempt(async (db) => {
+      const key = await db.getKeyFromIndex('errands', 'id', id);
+      if (key !== undefined) await db.delete('errands', key);
+    }, undefined);
+  }
+
   /** Everything that waits on this device, in the order it was kept. */
-  allWaiting(): Promise<{ waiting: JobEvent[]; parked: ParkedEvent[]; refused: KeptRefusal[] }> {
+  allWaiting(): Promise<{
+    waiting: JobEvent[];
+    parked: ParkedEvent[];
+    refused: KeptRefusal[];
+    errands: Errand[];
+  }> {
     return this.attempt(
       async (db) => ({
         waiting: upgradeLog(await db.getAll('waiting')),
         parked: await db.getAll('parked'),
         refused: (await db.getAll('refused')).sort((a, b) => a.at.localeCompare(b.at)),
+        errands: (await db.getAll('errands')).map(({ errand }) => errand),
       }),
-      { waiting: [], parked: [], refused: [] },
+      { waiting: [], parked: [], refused: [], errands: [] },
     );
   }
 }

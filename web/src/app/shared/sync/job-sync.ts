@@ -1,17 +1,18 @@
-import { HttpErrorResponse } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
 import type { JobDetail } from '@voltrek/contracts';
 import type { JobEvent } from '@voltrek/core/job';
 import { Actions, ofType } from '@ngrx/effects';
 import { Store } from '@ngrx/store';
-import { firstValueFrom, TimeoutError, timeout } from 'rxjs';
+import { firstValueFrom, timeout } from 'rxjs';
 import { JobActions, loggedFrom } from '../job/job-state';
 import { Api } from '../state/api';
 import { BoardActions } from '../state/board';
 import { NewsLine } from '../state/news-line';
-import { problemText } from '../state/problem';
+import { Finder } from '../state/finder';
 import { DeviceActions } from './device-state';
 import { DeviceStore } from './device-store';
+import { answerTo } from './answer-to';
+import { Errands } from './errands';
 import { type Answer, type Clock, Queues } from './queues';
 
 /** A request that takes longer is given up, ms. */
@@ -20,9 +21,6 @@ const REQUEST_MS = 12_000;
 const SWEEP_MS = 20_000;
 /** One page of a device sends what earlier pages left; others send only their own. */
 const SENDER_LOCK = 'voltrek.sender';
-/** Nobody answered, or only something on the way to the server. */
-const AWAY_STATUSES: readonly number[] = [0, 502, 503, 504];
-
 /** As many of the newest closed jobs are held beside the open ones. */
 const CLOSED_HELD = 50;
 
@@ -31,21 +29,14 @@ const CLOCK: Clock = {
   random: Math.random,
 };
 
-/** What an attempt to send came to. */
-export function answerTo(error: unknown): Answer {
-  if (error instanceof TimeoutError) return { kind: 'away' };
-  if (!(error instanceof HttpErrorResponse)) return { kind: 'choked', why: 'It could not be sent.' };
-  if (AWAY_STATUSES.includes(error.status)) return { kind: 'away' };
-  const why = problemText(error);
-  return error.status >= 500 || error.status === 429 ? { kind: 'choked', why } : { kind: 'refused', why };
-}
-
 /** Carries what is reported on this device to the server, for all jobs, and keeps what the server said of them. */
 @Injectable({ providedIn: 'root' })
 export class JobSync {
   private readonly store = inject(Store);
   private readonly api = inject(Api);
   private readonly device = inject(DeviceStore);
+  private readonly errands = inject(Errands);
+  private readonly finder = inject(Finder);
   private hasHeldClosed = false;
   /** Jobs whose older taps are in line. */
   private readonly begun = new Set<string>();
@@ -82,13 +73,20 @@ export class JobSync {
     inject(NewsLine).news.subscribe((news) => {
       if (news.kind === 'logged') void this.device.acknowledge(news);
     });
+    actions.pipe(ofType(JobActions.machineKnown)).subscribe(({ jobId, machine, confidence }) => {
+      void this.device.held(jobId).then(async (held) => {
+        if (held) await this.device.hold({ ...held, detail: { ...held.detail, machine, confidence } });
+      });
+    });
     actions.pipe(ofType(JobActions.loaded)).subscribe(({ jobId, detail }) => void this.hold(jobId, detail));
     actions.pipe(ofType(JobActions.refused)).subscribe(({ event, why }) => {
       void this.device.refuse({ event, why, at: new Date().toISOString() });
     });
     actions.pipe(ofType(JobActions.refusalRead)).subscribe(({ eventId }) => void this.device.read(eventId));
     actions.pipe(ofType(JobActions.connectionChanged)).subscribe(({ connected }) => {
-      if (connected) this.queues.poke();
+      if (!connected) return;
+      this.queues.poke();
+      void this.errands.send(true);
     });
     actions.pipe(ofType(DeviceActions.sendAgain)).subscribe(({ event }) => {
       void this.device.unpark(event.id).then(() => this.queues.retry(event.jobId));
@@ -101,13 +99,18 @@ export class JobSync {
     });
     actions.pipe(ofType(BoardActions.loaded)).subscribe(({ calls }) => {
       const open = calls.flatMap(({ job }) => (job ? [job.id] : []));
-      void this.holdAll(open).then(() => this.holdClosed());
+      void this.holdAll(open)
+        .then(() => this.holdClosed())
+        .then(() => this.finder.prepare());
     });
   }
 
   /** Sends what earlier pages left, from the one page of this device that does; others wait to take its place. */
   start(): void {
-    addEventListener('online', () => this.queues.poke());
+    addEventListener('online', () => {
+      this.queues.poke();
+      void this.errands.send(true);
+    });
     void this.restore();
     const lead = (): Promise<never> => {
       void this.sweep();
@@ -124,6 +127,7 @@ export class JobSync {
   }
 
   private async sweep(): Promise<void> {
+    void this.errands.send(true);
     const { waiting, parked } = await this.device.allWaiting();
     for (const event of waiting)
       this.queues.add(
@@ -143,6 +147,8 @@ export class JobSync {
   }
 
   private async send(event: JobEvent): Promise<Answer> {
+    // A job may stand on a call or an entry that waits here too.
+    if (!(await this.errands.send(false))) return { kind: 'away' };
     try {
       const taken = await firstValueFrom(
         this.api.append(event, this.device.heldMs(event)).pipe(timeout(REQUEST_MS)),

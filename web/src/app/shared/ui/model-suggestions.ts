@@ -1,6 +1,6 @@
 import type { MachineSummary } from '@voltrek/contracts';
 import { catchError, debounceTime, map, type Observable, of, type OperatorFunction, switchMap } from 'rxjs';
-import type { Api } from '../state/api';
+import type { Finder } from '../state/finder';
 import { CLASS_WORDS } from '../words/words';
 
 const SUGGESTIONS = 8;
@@ -8,14 +8,14 @@ const PAUSE_MS = 80;
 
 /** Models by what is being typed, for a typeahead. @param onProblem told when the server does not answer */
 export function modelSuggestions(
-  api: Api,
+  finder: Finder,
   onProblem: (error: unknown) => void = () => undefined,
 ): OperatorFunction<string, readonly MachineSummary[]> {
   return (text: Observable<string>) =>
     text.pipe(
       debounceTime(PAUSE_MS),
       switchMap((typed) =>
-        api.machines(typed).pipe(
+        finder.machines(typed).pipe(
           map(({ machines }) => machines.slice(0, SUGGESTIONS)),
           catchError((error: unknown) => {
             onProblem(error);

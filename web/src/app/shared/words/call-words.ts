@@ -1,3 +1,4 @@
+import { NOT_NUMBERED } from '../sync/errand';
 import type { CallChangeKind } from '@voltrek/contracts';
 
 /** What happened to a call. */
@@ -9,3 +10,6 @@ export const CALL_CHANGE_WORDS: Record<CallChangeKind, string> = {
   'called-off': 'called off',
   reopened: 'waits again',
 };
+
+/** A call by its number; one that no server has numbered yet is the new one. */
+export const callWord = (number: number): string => (number === NOT_NUMBERED ? 'New call' : `Call ${number}`);

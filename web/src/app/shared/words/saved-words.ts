@@ -1,4 +1,5 @@
 import { formatDate } from '@angular/common';
+import type { Errand } from '../sync/errand';
 
 /** What is said of the taps of this device. */
 export interface SavedState {
@@ -22,4 +23,16 @@ export function savedText({ connected, savedAt, parked, backlog, canKeep }: Save
   if (!connected) return `no server, ${kept ?? '0 kept here'}`;
   if (backlog) return `saving ${backlog.taps}`;
   return savedAt ? `all saved ${clockText(savedAt)}` : 'all saved';
+}
+
+/** What waits beside the taps, in a few words. */
+export function errandWords(errand: Errand): string {
+  switch (errand.kind) {
+    case 'call':
+      return `New call: ${errand.call.title}, ${errand.call.placeName}`;
+    case 'entry':
+      return `Atlas entry: ${errand.machine.maker} ${errand.machine.model}`;
+    case 'photo':
+      return 'Photo of a machine';
+  }
 }

@@ -9,7 +9,7 @@ import {
   signal,
 } from '@angular/core';
 import { CHEMISTRIES } from '@voltrek/core/battery';
-import { MACHINE_CLASSES, type MachineClass, TERMINAL_LAYOUTS } from '@voltrek/core/machine';
+import { type Machine, MACHINE_CLASSES, type MachineClass, TERMINAL_LAYOUTS } from '@voltrek/core/machine';
 import { type Clue, cluesFor, machineFrom, rankPlaces, typicalOf } from '@voltrek/core/template';
 import type { MachineSummary } from '@voltrek/contracts';
 import { Store } from '@ngrx/store';
@@ -17,6 +17,9 @@ import { firstValueFrom } from 'rxjs';
 import { Api } from '../../../shared/state/api';
 import { AtlasActions, atlasFeature } from '../../../shared/state/atlas';
 import { problemText } from '../../../shared/state/problem';
+import { isAway } from '../../../shared/sync/answer-to';
+import { Errands } from '../../../shared/sync/errands';
+import { SendPhoto } from '../../../shared/sync/send-photo';
 import { sessionFeature } from '../../../shared/state/session';
 import { typedFigure } from '../../../shared/ui/typed-figure';
 import { CLUE_WORDS, LAYOUT_WORDS } from '../../../shared/words/atlas-words';
@@ -309,6 +312,8 @@ export class Identify {
   readonly partChosen = output<LocatePart>();
 
   private readonly api = inject(Api);
+  private readonly errands = inject(Errands);
+  private readonly photos = inject(SendPhoto);
   private readonly store = inject(Store);
   private readonly reporter = inject(Reporter);
   private readonly crewId = this.store.selectSignal(sessionFeature.selectCrewId);
@@ -418,6 +423,18 @@ export class Identify {
     this.partChosen.emit('points');
   }
 
+  /** Where no server answers the entry waits on this device, and the job goes on with it. */
+  private async send(machine: Machine, note: string): Promise<void> {
+    const by = this.crewId();
+    try {
+      await firstValueFrom(this.api.addEntry(machine, by, note));
+    } catch (error) {
+      if (!isAway(error)) throw error;
+      const at = new Date().toISOString();
+      await this.errands.keep({ id: crypto.randomUUID(), at, why: null, kind: 'entry', machine, by, note });
+    }
+  }
+
   /** The entry first, then its photo, then the job goes on with it: a photo that is refused keeps the entry. */
   protected async keep(): Promise<void> {
     const machine = this.entry();
@@ -426,10 +443,10 @@ export class Identify {
     this.problem.set(null);
     try {
       const seen = this.seen().map((clue) => CLUE_WORDS[clue]);
-      await firstValueFrom(this.api.addEntry(machine, this.crewId(), seen.join(', ').slice(0, 200)));
+      await this.send(machine, seen.join(', ').slice(0, 200));
       this.reporter.report('model.identified', { modelId: machine.id });
       const photo = this.photo();
-      if (photo) await firstValueFrom(this.api.addPhoto(machine.id, this.crewId(), photo));
+      if (photo) await this.photos.send(machine.id, this.crewId(), photo);
       this.partChosen.emit('points');
     } catch (error) {
       this.problem.set(problemText(error));

@@ -10,7 +10,6 @@ import {
 import type { ReadingSource } from '@voltrek/core/job';
 import type { Recording } from '@voltrek/core/trace';
 import { workingTempC } from '@voltrek/core/job';
-import { proxy } from 'comlink';
 import { Chart } from '../../../shared/ui/chart';
 import { percent, volts } from '../../../shared/words/figures';
 import { TRACE_NOTE_WORDS } from '../../../shared/words/measure-words';
@@ -242,12 +241,12 @@ export class TracePart {
       tempC: workingTempC(job),
     };
     try {
-      const read = await run.ask((worker) =>
+      const read = await run.ask((worker, hears) =>
         worker.readTrace(
           what,
           name,
           subject,
-          proxy((share) => this.progress.set(share)),
+          hears((share) => this.progress.set(share)),
         ),
       );
       if (run.isCurrent()) this.read.set(read);

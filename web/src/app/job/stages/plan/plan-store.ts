@@ -2,7 +2,6 @@ import { inject, InjectionToken } from '@angular/core';
 import type { CrankTrace, WakeCase, WakeTrace } from '@voltrek/core/crank';
 import type { HelpGain, LeadCell, Odds, PlanCase, WaitCurve } from '@voltrek/core/plan';
 import { patchState, signalStore, withHooks, withMethods, withState } from '@ngrx/signals';
-import { proxy } from 'comlink';
 import { Drawings } from '../../../shared/ui/idle';
 import pLimit from 'p-limit';
 import type { PlanRun, PlanRunner } from '../../../workers/plan-runner';
@@ -107,13 +106,11 @@ export const PlanStore = signalStore(
             let done = 0;
             for (const [optionId, plan] of cases) {
               const before = done;
-              const odds = await run.ask((worker) =>
+              const odds = await run.ask((worker, hears) =>
                 worker.odds(
                   plan,
                   LIST_SAMPLES,
-                  proxy((share) => {
-                    if (run.isCurrent()) patchState(store, { oddsProgress: (before + share) / cases.size });
-                  }),
+                  hears((share) => patchState(store, { oddsProgress: (before + share) / cases.size })),
                 ),
               );
               if (!run.isCurrent()) return;
@@ -142,23 +139,25 @@ export const PlanStore = signalStore(
               patchState(store, { detail, detailProgress: share });
               return true;
             };
-            const within = (from: number, to: number) =>
-              proxy((share: number) => {
-                if (run.isCurrent()) patchState(store, { detailProgress: from + (to - from) * share });
-              });
+            const within = (from: number, to: number) => (share: number) =>
+              patchState(store, { detailProgress: from + (to - from) * share });
             const trace = await run.ask((worker) => worker.trace(plan, TRACE_SECONDS));
             if (!know({ trace }, 0.1)) return;
             await drawings.done();
             if (!run.isCurrent()) return;
-            const odds = await run.ask((worker) => worker.odds(plan, LIST_SAMPLES, within(0.1, 0.3)));
+            const odds = await run.ask((worker, hears) =>
+              worker.odds(plan, LIST_SAMPLES, hears(within(0.1, 0.3))),
+            );
             if (!know({ odds }, 0.3)) return;
-            const curve = await run.ask((worker) =>
-              worker.wait(plan, LONGEST_WAIT_MIN, WAIT_SAMPLES, within(0.3, 0.6)),
+            const curve = await run.ask((worker, hears) =>
+              worker.wait(plan, LONGEST_WAIT_MIN, WAIT_SAMPLES, hears(within(0.3, 0.6))),
             );
             if (!know({ curve }, 0.6)) return;
             const helps = await run.ask((worker) => worker.helps(plan, odds.start, LIST_SAMPLES / 4));
             if (!know({ helps }, 0.7)) return;
-            const cells = await run.ask((worker) => worker.leads(plan, GRID_SAMPLES, within(0.7, 1)));
+            const cells = await run.ask((worker, hears) =>
+              worker.leads(plan, GRID_SAMPLES, hears(within(0.7, 1))),
+            );
             if (know({ cells }, 1)) patchState(store, { detailProgress: null });
           });
         },

@@ -1,3 +1,4 @@
+import { callWord } from '../../../shared/words/call-words';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -26,7 +27,7 @@ import { standingSvg } from './standing-svg';
   imports: [CircuitView],
   template: `
     <div>
-      <h3>Job sheet, call {{ work().job.call.callNumber }}</h3>
+      <h3>Job sheet, {{ callWord(work().job.call.callNumber).toLowerCase() }}</h3>
       <p>
         {{ readings() }} readings, {{ work().job.attempts.length }} tries, evidence, verdict, next steps,
         cautions, the Circuit as it was hooked up, and a place to sign.
@@ -87,6 +88,7 @@ export class JobSheetPart {
   protected readonly problem = signal<string | null>(null);
   protected readonly saved = signal('');
   protected readonly readings = computed(() => readingLines(this.work()).length);
+  protected readonly callWord = callWord;
   protected readonly name = computed(() => `job-sheet-${this.work().job.call.callNumber}`);
 
   /** The hook-up with every clamp on, as it was worked from the plan; nothing to draw where nothing was joined. */

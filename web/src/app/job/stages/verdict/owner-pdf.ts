@@ -1,3 +1,4 @@
+import { callWord } from '../../../shared/words/call-words';
 import { FOLLOW_UP_WORDS } from '@voltrek/contracts';
 import type { FollowUp } from '@voltrek/core/verdict';
 import { format } from 'date-fns';
@@ -61,14 +62,17 @@ export function ownerDocument(page: OwnerPage): TDocumentDefinitions {
           },
         ];
   return {
-    info: { title: `For the owner, call ${callNumber}` },
+    info: { title: `For the owner, ${callWord(callNumber).toLowerCase()}` },
     pageSize: 'A4',
     pageMargins: [54, 48, 54, 54],
     defaultStyle: { fontSize: 12.5, color: INK, lineHeight: 1.25 },
     footer: () => ({ text: STANDING_CAUTION, fontSize: 9, color: DIM, margin: [54, 20, 54, 0] }),
     content: [
       { text: 'For the owner', fontSize: 26, bold: true },
-      { text: `${title}. Call ${callNumber}, ${format(new Date(), 'd MMMM yyyy')}, ${crewName}`, color: DIM },
+      {
+        text: `${title}. ${callWord(callNumber)}, ${format(new Date(), 'd MMMM yyyy')}, ${crewName}`,
+        color: DIM,
+      },
       { text: finding, fontSize: 16, bold: true, margin: [0, 16, 0, 10] },
       { ol: advice.map((text) => ({ text, margin: [0, 0, 0, 6] })) },
       ...later,

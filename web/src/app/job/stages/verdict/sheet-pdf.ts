@@ -1,3 +1,4 @@
+import { callWord } from '../../../shared/words/call-words';
 import { FOLLOW_UP_WORDS } from '@voltrek/contracts';
 import type { JobSheet } from '@voltrek/core/job';
 import type { VerdictRecord } from '@voltrek/core/verdict';
@@ -38,12 +39,12 @@ export function sheetDocument(
   circuitSvg: string | null,
 ): TDocumentDefinitions {
   return {
-    info: { title: `Voltrek job sheet, call ${sheet.callNumber}` },
+    info: { title: `Voltrek job sheet, ${callWord(sheet.callNumber).toLowerCase()}` },
     pageSize: 'A4',
     pageMargins: [40, 32, 40, 40],
     defaultStyle: { fontSize: 9.5, color: INK, lineHeight: 1.15 },
     footer: (page, pages) => ({
-      text: `${STANDING_CAUTION}  Call ${sheet.callNumber}, page ${page} of ${pages}`,
+      text: `${STANDING_CAUTION}  ${callWord(sheet.callNumber)}, page ${page} of ${pages}`,
       fontSize: 8,
       color: DIM,
       margin: [40, 14, 40, 0],
@@ -52,7 +53,7 @@ export function sheetDocument(
       {
         columns: [
           { text: 'Job sheet', fontSize: 20, bold: true },
-          { text: `Call ${sheet.callNumber}`, fontSize: 14, bold: true, alignment: 'right' },
+          { text: callWord(sheet.callNumber), fontSize: 14, bold: true, alignment: 'right' },
         ],
       },
       { text: `${sheet.title}. ${sheet.placeName}`, fontSize: 12, margin: [0, 2, 0, 2] },

@@ -21,3 +21,13 @@ export function searchTextOf({ maker, model, machineClass, systemVolts, batterie
     .join(' ')
     .toLowerCase();
 }
+
+/** A plate as plates are compared: signs and blanks left out, in capitals. */
+export function plateKeyOf(plate: string): string {
+  return plate.toUpperCase().replace(/[^\p{L}\p{N}]/gu, '');
+}
+
+/** What is typed into a search, word by word. */
+export function wordsOf(typed: string, most: number): string[] {
+  return typed.toLowerCase().split(/\s+/).filter(Boolean).slice(0, most);
+}

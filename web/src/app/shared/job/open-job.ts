@@ -1,0 +1,98 @@
+import { inject, Injectable } from '@angular/core';
+import type { BoardCall, JobDetail } from '@voltrek/contracts';
+import type { EventData, JobEvent } from '@voltrek/core/job';
+import { type HouseRules, settingsOf } from '@voltrek/core/rules';
+import { Store } from '@ngrx/store';
+import { firstValueFrom, timeout } from 'rxjs';
+import { Api } from '../state/api';
+import { Finder } from '../state/finder';
+import { isAway } from '../sync/answer-to';
+import { DeviceStore } from '../sync/device-store';
+import { callOf, NOT_NUMBERED } from '../sync/errand';
+import { JobActions } from './job-state';
+import { newEvent } from './reporter';
+
+/** The server is given this long before a job is opened on this device alone, ms. */
+const ANSWER_MS = 6_000;
+
+/** Opens the job of a call: on the server, or, where none answers, on this device until one does. */
+@Injectable({ providedIn: 'root' })
+export class OpenJob {
+  private readonly api = inject(Api);
+  private readonly finder = inject(Finder);
+  private readonly device = inject(DeviceStore);
+  private readonly store = inject(Store);
+
+  /**
+   * @param vanId van that it is worked from; empty for the first there is
+   * @returns the job's id
+   * @throws what the server said against it, or a RangeError for what this device does not hold
+   */
+  async open(call: BoardCall, vanId: string, by: string): Promise<string> {
+    const jobId = crypto.randomUUID();
+    const { rules } = await firstValueFrom(this.api.rules());
+    const opened = newEvent(jobId, by, 'job.opened', openedFrom(call, vanId, rules));
+    if (call.number === NOT_NUMBERED) return this.openHere(call, opened, vanId, rules);
+    try {
+      await firstValueFrom(this.api.append(opened).pipe(timeout(ANSWER_MS)));
+      return jobId;
+    } catch (error) {
+      if (!isAway(error)) throw error;
+      return this.openHere(call, opened, vanId, rules);
+    }
+  }
+
+  private async openHere(
+    call: BoardCall,
+    opened: JobEvent,
+    vanId: string,
+    rules: HouseRules,
+  ): Promise<string> {
+    const { jobId } = opened;
+    await this.device.hold({ jobId, detail: await this.detailOf(call, vanId, rules), logged: [] });
+    this.store.dispatch(JobActions.reported({ event: opened }));
+    // It is on the screen from what this device keeps.
+    await this.device.keep(opened);
+    return jobId;
+  }
+
+  /** What the server would send with the job, from the copy of the house. */
+  private async detailOf(
+    call: BoardCall,
+    vanId: string,
+    rules: HouseRules,
+  ): Promise<Omit<JobDetail, 'events'>> {
+    const pack = await this.finder.pack();
+    const vans = await firstValueFrom(this.api.vans());
+    const model = pack.models.find(({ machine }) => machine.id === call.modelId);
+    const van = vans.find(({ id }) => id === vanId) ?? vans.find(({ retired }) => !retired);
+    if (!model || !van) throw new RangeError('This device does not hold that machine.');
+    const donor = van.kit.find((item) => item.kind === 'donor');
+    const known = pack.vehicles.find(({ vehicle }) => vehicle.id === call.vehicleId);
+    const { id, modelId } = { id: call.vehicleId, modelId: call.modelId };
+    return {
+      call: callOf(call),
+      machine: model.machine,
+      confidence: model.confidence,
+      kit: van.kit,
+      donorMachine: pack.models.find(({ machine }) => machine.id === donor?.modelId)?.machine ?? null,
+      rules,
+      vehicle: known?.vehicle ?? {
+        ...{ id, modelId, plate: call.vehicleName, fleetNumber: null, serialNumber: null },
+        ...{ ownerId: null, notes: '', revision: 1 },
+      },
+      batteries: known?.batteries ?? [],
+      earlierFlatCalls: known?.flatCalls.length ?? 0,
+    };
+  }
+}
+
+function openedFrom(call: BoardCall, vanId: string, rules: HouseRules): EventData['job.opened'] {
+  const { id: callId, number: callNumber, title, placeName, modelId, vehicleId, ambientC } = call;
+  const van = call.vanId ?? vanId;
+  return {
+    ...{ callId, callNumber, title, placeName, modelId, vehicleId, ambientC },
+    ...(van && { vanId: van }),
+    rules: settingsOf(rules),
+  };
+}

@@ -1,0 +1,115 @@
+import type { BoardCall, Call, JobSummary, NewCall } from '@voltrek/contracts';
+import { vehicleName } from '@voltrek/contracts/vehicle-name';
+import { foldJob, type JobEvent, reachedStage, underCharge } from '@voltrek/core/job';
+import type { Machine } from '@voltrek/core/machine';
+
+/** What this device sends beside the events of jobs, and keeps while no server answers. */
+export type Errand = {
+  readonly id: string;
+  /** When it was kept, ISO 8601. */
+  readonly at: string;
+  /** What the server said against it; null while it only waits. */
+  readonly why: string | null;
+} & (
+  | {
+      readonly kind: 'call';
+      readonly call: NewCall;
+      /** The vehicle that it is about, as far as it is known here. */
+      readonly vehicleId: string;
+      readonly vehicleName: string | null;
+      readonly modelId: string;
+    }
+  | { readonly kind: 'entry'; readonly machine: Machine; readonly by: string; readonly note: string }
+  /** The picture itself stays in the device's store. */
+  | { readonly kind: 'photo'; readonly modelId: string; readonly by: string }
+);
+export type CallErrand = Extract<Errand, { readonly kind: 'call' }>;
+
+/** A call that no server knows yet has no number. */
+export const NOT_NUMBERED = 0;
+
+/** A call that waits on this device, as the board shows calls. */
+function boardCallOf({ call, at, vehicleId, vehicleName: name, modelId }: CallErrand): BoardCall {
+  const { id, title, placeName, said, ambientC, urgent } = call;
+  return {
+    ...{ id, title, placeName, said, ambientC, urgent, modelId, vehicleId },
+    number: NOT_NUMBERED,
+    receivedAt: at,
+    callerId: null,
+    state: 'waiting',
+    vanId: call.vanId ?? null,
+    technicianId: call.technicianId ?? null,
+    promisedAt: call.promisedAt ?? null,
+    vehicleName: name,
+    caller: call.caller ? { id: '', name: call.caller.name, phone: call.caller.phone, erasedAt: null } : null,
+    job: null,
+  };
+}
+
+/** Jobs that were opened here and that the server has not heard of, by the id of their call. */
+function jobsOpenedHere(waiting: readonly JobEvent[]): ReadonlyMap<string, JobSummary> {
+  const opened = waiting.filter((e) => e.type === 'job.opened');
+  return new Map(
+    opened.flatMap((open) => {
+      const job = foldJob(waiting.filter((e) => e.jobId === open.jobId));
+      if (!job) return [];
+      const { callId, callNumber, title, placeName, vehicleId = '', vanId = '' } = open.data;
+      const summary: JobSummary = {
+        ...{ id: job.id, callId, callNumber, title, placeName, vehicleId, vanId },
+        modelId: job.modelId,
+        stage: reachedStage(job),
+        state: job.closedAt === null ? 'open' : 'closed',
+        verdict: job.verdict?.verdict ?? null,
+        suspect: job.verdict?.suspect ?? null,
+        lowestRestVolts: null,
+        chargeUntil: underCharge(job)?.dueAt ?? null,
+        openedAt: job.openedAt,
+        closedAt: job.closedAt,
+        by: job.openedBy,
+        revision: 0,
+      };
+      return [[callId, summary] as const];
+    }),
+  );
+}
+
+/** The board as this device knows it: what the server told, and what was opened here and waits. */
+export function withUnsent(
+  calls: readonly BoardCall[],
+  errands: readonly Errand[],
+  waiting: readonly JobEvent[],
+): readonly BoardCall[] {
+  const unsent = errands.flatMap((errand) =>
+    errand.kind === 'call' && !calls.some(({ id }) => id === errand.call.id) ? [boardCallOf(errand)] : [],
+  );
+  const here = jobsOpenedHere(waiting);
+  return [...unsent, ...calls].map((call) => {
+    const job = call.job ?? here.get(call.id) ?? null;
+    return job === call.job ? call : { ...call, job, state: job?.state === 'closed' ? 'done' : 'taken' };
+  });
+}
+
+/** The errand that carries a call typed in here, to a vehicle that is known or is made under an id of this device. */
+export function callErrand(
+  call: NewCall,
+  known: { readonly vehicleId: string; readonly vehicleName: string | null; readonly modelId: string } | null,
+  at: string,
+): CallErrand {
+  const vehicleId = known?.vehicleId ?? crypto.randomUUID();
+  return {
+    id: call.id,
+    at,
+    why: null,
+    kind: 'call',
+    call: known ? call : { ...call, newVehicleId: vehicleId },
+    vehicleId,
+    vehicleName:
+      known?.vehicleName ?? vehicleName({ plate: call.plate ?? null, fleetNumber: null, serialNumber: null }),
+    modelId: known?.modelId ?? call.modelId ?? '',
+  };
+}
+
+/** A call of the board without what the board adds to it. */
+export function callOf({ vehicleName: _name, caller: _caller, job: _job, ...call }: BoardCall): Call {
+  return call;
+}

@@ -1,0 +1,97 @@
+import { HttpErrorResponse } from '@angular/common/http';
+import { provideZonelessChangeDetection } from '@angular/core';
+import { TestBed } from '@angular/core/testing';
+import { provideState, provideStore, Store } from '@ngrx/store';
+import { deleteDB } from 'idb';
+import { type Observable, of, throwError } from 'rxjs';
+import { CAR } from '../../../testing/fixtures';
+import { Api } from '../state/api';
+import { deviceFeature } from './device-state';
+import { DeviceStore } from './device-store';
+import type { Errand } from './errand';
+import { Errands } from './errands';
+
+const AT = '2027-01-15T02:40:00.000Z';
+const entry: Errand = {
+  ...{ id: 'e1', at: AT, why: null },
+  ...{ kind: 'entry', machine: CAR, by: 'crew-1', note: '' },
+};
+const photo: Errand = { id: 'e2', at: AT, why: null, kind: 'photo', modelId: 'car', by: 'crew-1' };
+const call: Errand = {
+  ...{ id: 'e3', at: AT, why: null, kind: 'call', vehicleId: 'v', vehicleName: null, modelId: 'car' },
+  call: { id: 'e3', title: 'T', placeName: 'P', said: '', ambientC: 0, urgent: false, modelId: 'car' },
+};
+const fails = (status: number): Observable<never> =>
+  throwError(() => new HttpErrorResponse({ status, error: { status, detail: 'No such model.' } }));
+
+describe('what is sent beside the events', () => {
+  let sent: string[];
+  let answer: (what: string) => Observable<unknown>;
+
+  beforeEach(async () => {
+    localStorage.clear();
+    await deleteDB('voltrek');
+    sent = [];
+    answer = () => of({});
+    const told = (what: string): Observable<unknown> => {
+      sent.push(what);
+      return answer(what);
+    };
+    const api = {
+      openCall: ({ id }: { id: string }) => told(id),
+      addEntry: ({ id }: { id: string }) => told(`entry ${id}`),
+      addPhoto: (_model: string, _by: string, picture: Blob, id: string) => told(`${id} ${picture.size}`),
+    };
+    TestBed.configureTestingModule({
+      providers: [
+        provideZonelessChangeDetection(),
+        provideStore(),
+        provideState(deviceFeature),
+        { provide: Api, useValue: api },
+      ],
+    });
+    for (const [errand, picture] of [
+      [entry, null],
+      [photo, new Blob(['12345'])],
+      [call, null],
+    ] as const)
+      await TestBed.inject(Errands).keep(errand, picture);
+  });
+  const left = async (): Promise<string[]> =>
+    (await TestBed.inject(DeviceStore).errands()).map(({ errand }) => errand.id);
+  const shown = (): readonly Errand[] => TestBed.inject(Store).selectSignal(deviceFeature.selectErrands)();
+
+  it('goes in the order it was kept, pictures last and not before a tap, and is gone from the device then', async () => {
+    expect(await TestBed.inject(Errands).send(false)).toBeTrue();
+    expect(sent).toEqual(['entry car', 'e3']);
+    expect(await left()).toEqual(['e2']);
+    await TestBed.inject(Errands).send(true);
+    expect(sent.slice(2)).toEqual(['e2 5']);
+    expect(await left()).toEqual([]);
+    expect(shown()).toEqual([]);
+  });
+
+  it('waits while no server answers, and is sent once though two ask for it', async () => {
+    answer = () => fails(504);
+    expect(await TestBed.inject(Errands).send(true)).toBeFalse();
+    expect(await left()).toEqual(['e1', 'e2', 'e3']);
+    answer = () => of({});
+    sent = [];
+    await Promise.all([TestBed.inject(Errands).send(true), TestBed.inject(Errands).send(true)]);
+    expect(sent).toEqual(['entry car', 'e3', 'e2 5']);
+  });
+
+  it('stays in sight with what the server said against it, holds up nothing else, and is sent again or dropped by hand', async () => {
+    answer = (what) => (what.startsWith('entry') ? fails(404) : of({}));
+    expect(await TestBed.inject(Errands).send(true)).toBeTrue();
+    expect(shown()).toEqual([{ ...entry, why: 'No such model.' }]);
+    sent = [];
+    await TestBed.inject(Errands).send(true);
+    expect(sent).toEqual([]);
+    await TestBed.inject(Errands).again(entry);
+    expect(sent).toEqual(['entry car']);
+    await TestBed.inject(Errands).drop(entry);
+    expect(await left()).toEqual([]);
+    expect(shown()).toEqual([]);
+  });
+});

@@ -1,0 +1,92 @@
+import { inject, Injectable } from '@angular/core';
+import { Store } from '@ngrx/store';
+import { firstValueFrom, type Observable, timeout } from 'rxjs';
+import { Api } from '../state/api';
+import { JobActions } from '../job/job-state';
+import { DeviceActions } from './device-state';
+import { DeviceStore } from './device-store';
+import type { Errand } from './errand';
+import { answerTo } from './answer-to';
+
+/** A request that takes longer is given up, ms: a photo goes through a thin line slowly. */
+const ERRAND_MS = 30_000;
+
+/** Keeps what is sent beside the events of jobs until the server has it: calls, atlas entries, photos. */
+@Injectable({ providedIn: 'root' })
+export class Errands {
+  private readonly store = inject(Store);
+  private readonly api = inject(Api);
+  private readonly device = inject(DeviceStore);
+  private readonly lines = { plain: line(), photos: line() };
+
+  async keep(errand: Errand, photo: Blob | null = null): Promise<void> {
+    await this.device.keepErrand(errand, photo);
+    this.store.dispatch(DeviceActions.errandKept({ errand }));
+  }
+
+  /**
+   * Sends what waits, oldest first; what was refused waits to be looked at.
+   *
+   * @param withPhotos left out before a tap: no tap waits for a picture
+   * @returns false while the server does not answer
+   */
+  async send(withPhotos: boolean): Promise<boolean> {
+    const isThere = await this.lines.plain(() => this.sendAll((errand) => errand.kind !== 'photo'));
+    return isThere && withPhotos
+      ? this.lines.photos(() => this.sendAll((errand) => errand.kind === 'photo'))
+      : isThere;
+  }
+
+  /** Sends one that was refused once more. */
+  async again({ id }: Errand): Promise<void> {
+    await this.told(id, null);
+    await this.send(true);
+  }
+
+  async drop({ id }: Errand): Promise<void> {
+    await this.device.dropErrand(id);
+    this.store.dispatch(DeviceActions.errandGone({ id }));
+  }
+
+  private async sendAll(isMeant: (errand: Errand) => boolean): Promise<boolean> {
+    for (const { errand, photo } of await this.device.errands()) {
+      if (errand.why !== null || !isMeant(errand)) continue;
+      try {
+        await firstValueFrom(this.request(errand, photo).pipe(timeout(ERRAND_MS)));
+        await this.drop(errand);
+        this.store.dispatch(JobActions.connectionChanged({ connected: true }));
+      } catch (error) {
+        const answer = answerTo(error);
+        if (answer.kind === 'away') return false;
+        await this.told(errand.id, answer.kind === 'refused' || answer.kind === 'choked' ? answer.why : '');
+      }
+    }
+    return true;
+  }
+
+  private request(errand: Errand, photo: Blob | null): Observable<unknown> {
+    switch (errand.kind) {
+      case 'call':
+        return this.api.openCall(errand.call);
+      case 'entry':
+        return this.api.addEntry(errand.machine, errand.by, errand.note);
+      case 'photo':
+        return this.api.addPhoto(errand.modelId, errand.by, photo ?? new Blob(), errand.id);
+    }
+  }
+
+  private async told(id: string, why: string | null): Promise<void> {
+    await this.device.tellErrand(id, why);
+    this.store.dispatch(DeviceActions.errandTold({ id, why }));
+  }
+}
+
+/** Does one thing after the other: two jobs may ask at once. */
+function line(): <T>(what: () => Promise<T>) => Promise<T> {
+  let last: Promise<unknown> = Promise.resolve();
+  return (what) => {
+    const next = last.then(what);
+    last = next.catch(() => undefined);
+    return next;
+  };
+}
