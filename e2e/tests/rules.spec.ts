@@ -57,3 +57,34 @@ test('a rule that changes while a job is worked is asked about: the job keeps it
   await change('off to connect, then runs');
   await expect(banner).toBeVisible();
 });
+
+test('a house that wants steps held logs none at a tap', async ({ tech, page }) => {
+  await page.goto(`${tech.url}/rules`);
+  const steps = page.getByRole('radiogroup', { name: 'A step of the clamps is done' });
+  await steps.getByRole('radio', { name: 'when held for half a second' }).click();
+  await expect(steps.getByRole('radio', { name: 'when held for half a second' })).toBeChecked();
+  try {
+    await tech.openJob('brinmoor-pella');
+    await tech.toMeasure('one click');
+    await tech.read('1185');
+    await tech.next('Go on to Plan');
+    await tech.take(/Lithium pack/);
+    const card = page.locator('vt-step-card h2');
+    await expect(card).toHaveText('Everything off, both sides');
+    const button = page.locator('vt-next-action button');
+    await expect(button).toContainText('Hold: All off');
+    await expect(button).not.toHaveAttribute('aria-disabled', 'true');
+    await button.click();
+    await expect(button).not.toHaveClass(/holding/);
+    await expect(card).toHaveText('Everything off, both sides');
+    await button.click({ delay: 900 });
+    await expect(card).toHaveText('Red on casualty battery +');
+    await page.keyboard.down('Enter');
+    await expect(card).not.toHaveText('Red on casualty battery +');
+    await page.keyboard.up('Enter');
+  } finally {
+    await page.goto(`${tech.url}/rules`);
+    await steps.getByRole('radio', { name: 'at a tap' }).click();
+    await expect(steps.getByRole('radio', { name: 'at a tap' })).toBeChecked();
+  }
+});

@@ -41,6 +41,7 @@ export type CrankMinimumSchool = 'by-temperature' | 'strict';
 export type ChargeOnVehicleSchool = 'jump-points' | 'negative-off' | 'take-out';
 export type VeryFlatSchool = 'revive' | 'replace';
 export type CapacitorSchool = 'beside' | 'instead';
+export type ClampStepsSchool = 'tap' | 'hold';
 export type DonorEngineSchool = 'off-then-run' | 'off-throughout' | 'running';
 
 /** The defaults: what a house may set first, in the order it is told, then what is fixed. Volts are for one 12 V battery unless the name says otherwise. */
@@ -116,6 +117,12 @@ export const RULES = {
     '',
     'an alternator overcharges it past 12.6 V and it can burn: last resort only',
     school('refused', 'allowed'),
+  ),
+  clampSteps: house<ClampStepsSchool>(
+    'tap',
+    '',
+    'held for half a second a step is not logged by a glove that brushes the screen',
+    school('tap', 'hold'),
   ),
   donorWaitMinLeast: house(
     2,

@@ -6,6 +6,9 @@ export const ARMS_AFTER_MS = new InjectionToken<number>('ARMS_AFTER_MS', {
   factory: () => 400,
 });
 
+/** What must be held is held for so long, ms. */
+export const HOLD_MS = new InjectionToken<number>('HOLD_MS', { providedIn: 'root', factory: () => 500 });
+
 /** True once what would be done has stood still for a moment. */
 export function armedFor(action: () => string): Signal<boolean> {
   const ms = inject(ARMS_AFTER_MS);

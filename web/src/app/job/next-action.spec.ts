@@ -1,6 +1,6 @@
 import { provideZonelessChangeDetection } from '@angular/core';
 import { type ComponentFixture, TestBed } from '@angular/core/testing';
-import { ARMS_AFTER_MS } from './arming';
+import { ARMS_AFTER_MS, HOLD_MS } from './arming';
 import { NextAction } from './next-action';
 
 describe('NextAction', () => {
@@ -16,9 +16,13 @@ describe('NextAction', () => {
     await fixture.whenStable();
   };
 
-  async function show(armsAfterMs: number): Promise<void> {
+  async function show(armsAfterMs: number, holdMs = 500): Promise<void> {
     TestBed.configureTestingModule({
-      providers: [provideZonelessChangeDetection(), { provide: ARMS_AFTER_MS, useValue: armsAfterMs }],
+      providers: [
+        provideZonelessChangeDetection(),
+        { provide: ARMS_AFTER_MS, useValue: armsAfterMs },
+        { provide: HOLD_MS, useValue: holdMs },
+      ],
     });
     fixture = TestBed.createComponent(NextAction);
     gone = 0;
@@ -32,6 +36,58 @@ describe('NextAction', () => {
     button().click();
     enter();
     expect(gone).toBe(2);
+  });
+
+  describe('that is held', () => {
+    const press = (type: string): void => {
+      button().dispatchEvent(new PointerEvent(type, { bubbles: true }));
+    };
+    const tapped = (detail: number): void => {
+      button().dispatchEvent(new MouseEvent('click', { bubbles: true, detail }));
+    };
+    const HOLD = 40;
+    const after = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
+    beforeEach(async () => {
+      await show(0, HOLD);
+      await say({ holds: true });
+    });
+
+    it('is done when it was held long enough, once', async () => {
+      const from = performance.now();
+      press('pointerdown');
+      while (gone === 0 && performance.now() - from < 2_000) await after(1);
+      expect(performance.now() - from).toBeGreaterThanOrEqual(HOLD - 1);
+      press('pointerup');
+      tapped(1);
+      await after(2 * HOLD);
+      expect(gone).toBe(1);
+    });
+
+    it('is not done by a tap, by a finger that slides off, or by a key let go early', async () => {
+      press('pointerdown');
+      press('pointerup');
+      tapped(1);
+      press('pointerdown');
+      press('pointerleave');
+      enter();
+      document.dispatchEvent(new KeyboardEvent('keyup', { key: 'Enter' }));
+      await after(3 * HOLD);
+      expect(gone).toBe(0);
+    });
+
+    it('is done by Enter held, and by an aid that can only click', async () => {
+      enter();
+      enter({ repeat: true });
+      await after(3 * HOLD);
+      expect(gone).toBe(1);
+      document.dispatchEvent(new KeyboardEvent('keyup', { key: 'Enter' }));
+      tapped(0);
+      expect(gone).toBe(2);
+    });
+
+    it('tells in its label that it is held', () => {
+      expect(button().textContent).toContain('Hold: Go on');
+    });
   });
 
   it('leaves Enter to a field that is typed into', async () => {

@@ -1,23 +1,44 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
-import { armedFor, ARMS_AFTER_MS } from './arming';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  inject,
+  input,
+  output,
+  signal,
+} from '@angular/core';
+import { armedFor, ARMS_AFTER_MS, HOLD_MS } from './arming';
 
 /** The one next action of a stage: large, in the action bar, on the Enter key. */
 @Component({
   selector: 'vt-next-action',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  host: { '(document:keydown.enter)': 'onEnter($event)' },
+  host: {
+    '(document:keydown.enter)': 'onEnter($event)',
+    '(document:keyup.enter)': 'letGo()',
+    '(window:blur)': 'letGo()',
+  },
   template: `
     <button
       type="button"
       class="next"
       [class.arming]="!armed() && !disabled()"
+      [class.holding]="isHolding()"
       [class.plain]="isPlain()"
-      [style.animation-duration.ms]="armsAfterMs"
+      [style.animation-duration.ms]="isHolding() ? holdMs : armsAfterMs"
       [disabled]="disabled()"
       [attr.aria-disabled]="armed() ? null : true"
-      (click)="act()"
+      (click)="onClick($event)"
+      (pointerdown)="press()"
+      (pointerup)="letGo()"
+      (pointercancel)="letGo()"
+      (pointerleave)="letGo()"
+      (contextmenu)="holds() && $event.preventDefault()"
+      (keydown.space)="onSpace($event)"
+      (keyup.space)="letGo()"
     >
-      {{ label() }} <kbd aria-hidden="true">Enter</kbd>
+      {{ holds() ? 'Hold: ' : '' }}{{ label() }} <kbd aria-hidden="true">Enter</kbd>
     </button>
   `,
   styles: `
@@ -38,7 +59,8 @@ import { armedFor, ARMS_AFTER_MS } from './arming';
       line-height: 1.05;
     }
     /* Fills while it is not taken yet. */
-    .next.arming {
+    .next.arming,
+    .next.holding {
       background: linear-gradient(var(--lamp), var(--lamp)) left / 0 100% no-repeat var(--lamp-dim);
       animation: arm linear forwards;
     }
@@ -48,7 +70,8 @@ import { armedFor, ARMS_AFTER_MS } from './arming';
       }
     }
     @media (prefers-reduced-motion: reduce) {
-      .next.arming {
+      .next.arming,
+      .next.holding {
         animation: none;
       }
     }
@@ -104,15 +127,57 @@ export class NextAction {
   readonly isPlain = input(false);
   /** What it does, where its label does not tell one step from the next; left out: the label without its figures. */
   readonly action = input<string>();
+  /** It is done only when held for half a second. */
+  readonly holds = input(false);
   readonly go = output();
 
   protected readonly armsAfterMs = inject(ARMS_AFTER_MS);
+  protected readonly holdMs = inject(HOLD_MS);
+  protected readonly isHolding = signal(false);
+  private timer: ReturnType<typeof setTimeout> | undefined;
   protected readonly armed = armedFor(
     computed(() => this.action() ?? this.label().replace(/[\d.,:-]+/g, '')),
   );
 
-  protected act(): void {
+  constructor() {
+    inject(DestroyRef).onDestroy(() => this.letGo());
+  }
+
+  private act(): void {
     if (this.armed() && !this.disabled()) this.go.emit();
+  }
+
+  /** A click that no hand or key has begun comes from an aid that cannot hold. */
+  protected onClick(event: MouseEvent): void {
+    if (!this.holds() || (event.detail === 0 && !this.wasPressed)) this.act();
+    this.wasPressed = false;
+  }
+  private wasPressed = false;
+
+  /** A finger or the space bar: a click follows when it lets go, which then counts no more. */
+  protected press(): void {
+    this.wasPressed = true;
+    this.hold();
+  }
+
+  private hold(): void {
+    if (!this.holds() || !this.armed() || this.disabled()) return;
+    this.isHolding.set(true);
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => {
+      this.letGo();
+      this.act();
+    }, this.holdMs);
+  }
+
+  /** Let go before its time: nothing was meant. */
+  protected letGo(): void {
+    clearTimeout(this.timer);
+    this.isHolding.set(false);
+  }
+
+  protected onSpace(event: Event): void {
+    if (this.holds() && !(event as KeyboardEvent).repeat) this.press();
   }
 
   /**
@@ -125,9 +190,11 @@ export class NextAction {
       focused !== null &&
       focused !== document.body &&
       (focused.matches('input, select, textarea') ||
-        focused.matches('button:focus-visible, a:focus-visible'));
+        focused.matches('button:focus-visible:not(.next), a:focus-visible'));
     if (isBusy || document.querySelector('.modal')) return;
     event.preventDefault();
-    if (!(event as KeyboardEvent).repeat) this.act();
+    if ((event as KeyboardEvent).repeat) return;
+    if (this.holds()) this.hold();
+    else this.act();
   }
 }

@@ -99,6 +99,7 @@ import { actionDone, stepKey } from '../step-words';
         [label]="doneWord()"
         [action]="stepKey(step)"
         [disabled]="work().job.closedAt !== null"
+        [holds]="work().rules.clampSteps === 'hold'"
         (go)="confirm()"
       />
     } @else if (mayCrankNow() && work().job.plan?.thenOptionId) {

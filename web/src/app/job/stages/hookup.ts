@@ -81,6 +81,7 @@ const WAITED_NEARLY_S = 15;
         [label]="doneWord(step)"
         [action]="stepKey(step)"
         [disabled]="work().job.closedAt !== null"
+        [holds]="work().rules.clampSteps === 'hold'"
         [isPlain]="waitSecondsLeft(step) > nearly"
         (go)="confirm(step)"
       />
