@@ -46,6 +46,43 @@ test('a device is set for the left hand, larger type and no letter keys, and sta
   await tech.expectStage('Measure');
 });
 
+test('a device shows °F, gauges and feet; what is kept is as it was', async ({ tech, page }) => {
+  await tech.openJob('brinmoor-pella');
+  const jobId = /job\/([0-9a-f-]{36})/.exec(page.url())![1]!;
+  await tech.tap('This device: settings');
+  for (const name of [/Temperatures in °F/, /Lead sections by gauge/, /Lengths in feet/])
+    await page.getByRole('switch', { name }).click();
+  await tech.tap('Close');
+  await expect(page.getByText('Air, °F')).toBeVisible();
+  await expect(page.locator('vt-stepper output').first()).toHaveText('25');
+  await tech.tap('Warmer');
+  await expect(page.locator('vt-stepper output').first()).toHaveText('27');
+  await tech.saved();
+  const job = (await (await page.request.get(`${tech.url}/api/jobs/${jobId}`)).json()) as {
+    events: { type: string; data: { ambientC?: number } }[];
+  };
+  expect(job.events.at(-1)!.data.ambientC).toBe(-3);
+
+  await page.goto(`${tech.url}/kit`);
+  const row = page.getByRole('listitem').filter({ hasText: 'Heavy set' }).first();
+  await expect(row).toContainText('3 AWG, 11.5 ft');
+  await row.getByRole('button', { name: /Heavy set/ }).click();
+  const field = page.getByRole('dialog').getByLabel('Leads, section, AWG');
+  await field.fill('2');
+  await expect(field).toHaveValue('2');
+  await page.getByRole('dialog').getByRole('button', { name: 'Keep it so' }).click();
+  await expect(row).toContainText('2 AWG');
+  const vans = (await (await page.request.get(`${tech.url}/api/vans`)).json()) as {
+    kit: { name: string; leads?: { sectionMm2: number } }[];
+  }[];
+  const heavy = vans.flatMap((van) => van.kit).find(({ name }) => name.startsWith('Heavy set'))!;
+  expect(heavy.leads!.sectionMm2).toBeCloseTo(33.63, 1);
+  await row.getByRole('button', { name: /Heavy set/ }).click();
+  await field.fill('3.28');
+  await page.getByRole('dialog').getByRole('button', { name: 'Keep it so' }).click();
+  await expect(row).toContainText('3 AWG');
+});
+
 /** Counts what fingers do: taps that reach the page, and digits on the pad. */
 async function counting(page: Page): Promise<() => Promise<{ taps: number; digits: number }>> {
   await page.addInitScript(() => {

@@ -1,3 +1,4 @@
+import { showUnits } from './shared/words/units';
 import { ChangeDetectionStrategy, Component, effect, inject, untracked } from '@angular/core';
 import { RouterOutlet } from '@angular/router';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
@@ -76,6 +77,7 @@ export class App {
     const root = document.documentElement;
     effect(() => root.setAttribute('data-light', this.light()));
     effect(() => root.toggleAttribute('data-large', this.settings().largeType));
+    effect(() => showUnits(this.settings()));
     effect(() => root.toggleAttribute('data-left-hand', this.settings().leftHand));
     effect(() => {
       if (!this.settings().lightByClock) return;

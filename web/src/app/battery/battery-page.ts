@@ -1,3 +1,4 @@
+import { degrees } from '../shared/words/units';
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
@@ -219,11 +220,11 @@ export class BatteryPage {
     const now = trend.at(Date.now() / DAY_MS).share;
     const first = `About ${percent(Math.max(0, now))} now, ${percent(Math.abs(trend.perYear))} ${trend.perYear < 0 ? 'less' : 'more'} a year.`;
     if (needShare === null || coldC === null) return first;
-    const need = `${percent(needShare)} that its machine needs at ${Math.round(coldC)} °C`;
+    const need = `${percent(needShare)} that its machine needs at ${degrees(coldC)}`;
     const { day, earliest, latest } = trend.fallsBelow;
     const month = (d: number): string => format(new Date(d * DAY_MS), MONTH);
     if (needShare >= 1)
-      return `${first} At ${Math.round(coldC)} °C the figures start this machine on no battery alone: watch the trend.`;
+      return `${first} At ${degrees(coldC)} the figures start this machine on no battery alone: watch the trend.`;
     if (now < needShare) return `${first} That is under the ${need}: replace it before the cold.`;
     if (day === null) return `${first} It stays over the ${need} as far as can be seen.`;
     const sooner = earliest === null ? '' : ` as soon as ${month(earliest)}`;

@@ -1,3 +1,4 @@
+import { fromShownUnit, inShownUnit, shownUnit } from '../shared/words/units';
 import { Clipboard } from '@angular/cdk/clipboard';
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
@@ -9,7 +10,7 @@ import {
   BENCH_TOOLS,
   BENCH_WORDS,
 } from '../shared/words/bench-words';
-import { answersOf, readFields } from './read-fields';
+import { answersOf, type ReadField, readFields } from './read-fields';
 import { TOOLS } from './tools';
 import { Choices } from '../shared/ui/choices';
 
@@ -65,12 +66,12 @@ import { Choices } from '../shared/ui/choices';
                   class="field"
                   inputmode="decimal"
                   autocomplete="off"
-                  [value]="f.text"
+                  [value]="shownText(f)"
                   [attr.aria-invalid]="f.fault !== null"
                   #typed
-                  (input)="give(f.field.key, typed.value)"
+                  (input)="give(f.field.key, keptText(f, typed.value))"
                 />
-                <span class="unit">{{ f.field.range.unit }}</span>
+                <span class="unit">{{ unitOf(f.field.range.unit).unit }}</span>
               </span>
               @if (f.fault; as why) {
                 <span class="fault" role="alert">{{ why }}</span>
@@ -130,13 +131,29 @@ export class BenchPage {
     const given = this.fields().map(({ field, text }) =>
       field.kind === 'choice'
         ? `${BENCH_FIELDS[field.key]}: ${BENCH_CHOICES[text as keyof typeof BENCH_CHOICES]}`
-        : `${BENCH_FIELDS[field.key]}: ${text} ${field.range.unit}`,
+        : `${BENCH_FIELDS[field.key]}: ${this.shownText({ field, text })} ${this.unitOf(field.range.unit).unit}`,
     );
     const results = this.answers().results.map((r) => `${BENCH_RESULTS[r.key]}: ${r.text} ${r.unit}`);
     return [BENCH_WORDS[this.toolId()].name, ...given, '', ...results]
       .map((line) => line.trimEnd())
       .join('\n');
   });
+
+  protected readonly unitOf = shownUnit;
+  /** What was typed last in a unit of this device, so that it stands as it was typed. */
+  private typed: { readonly key: string; readonly kept: string; readonly text: string } | null = null;
+
+  /** A figure in the unit of this device; the address keeps it in its own. */
+  protected shownText({ field, text }: Pick<ReadField, 'field' | 'text'>): string {
+    if (this.typed?.key === field.key && this.typed.kept === text) return this.typed.text;
+    return field.kind === 'number' ? inShownUnit(text, field.range.unit) : text;
+  }
+
+  protected keptText({ field }: Pick<ReadField, 'field'>, text: string): string {
+    const kept = field.kind === 'number' ? fromShownUnit(text, field.range.unit) : text;
+    this.typed = { key: field.key, kept, text };
+    return kept;
+  }
 
   protected give(key: string, text: string): void {
     void this.router.navigate([], {

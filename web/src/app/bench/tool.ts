@@ -1,3 +1,4 @@
+import { shownUnit } from '../shared/words/units';
 import type { Range } from '@voltrek/core/quantities';
 import type { BenchChoice, BenchField, BenchResult, BenchToolId } from '../shared/words/bench-words';
 
@@ -69,8 +70,8 @@ export const figure = (
   tone?: Result['tone'],
 ): Result => ({
   key,
-  text: value === null ? 'never' : value.toFixed(places),
-  unit: value === null ? '' : unit,
+  text: value === null ? 'never' : shownUnit(unit).show(value).toFixed(places),
+  unit: value === null ? '' : shownUnit(unit).unit,
   ...(tone && { tone }),
 });
 

@@ -1,5 +1,6 @@
+import { shownUnit } from '../shared/words/units';
 import { DatePipe } from '@angular/common';
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
 import type { MachineSummary, NewCall as NewCallEntry, VehicleSummary } from '@voltrek/contracts';
 import { outOfRange, TYPED_RANGES } from '@voltrek/core/quantities';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
@@ -92,7 +93,7 @@ const KNOWN_MOST = 4;
         ><input class="field" maxlength="400" [value]="said()" #saidInput (input)="said.set(saidInput.value)"
       /></label>
       <label
-        ><span>Air, °C</span
+        ><span>Air, {{ unit().unit }}</span
         ><input
           class="field"
           inputmode="numeric"
@@ -177,10 +178,16 @@ export class NewCall {
   protected readonly title = signal('');
   protected readonly place = signal('');
   protected readonly said = signal('');
-  protected readonly temp = signal('0');
+  protected readonly unit = computed(() => shownUnit('°C'));
+  private readonly shownRange = computed(() => {
+    const { unit, show } = this.unit();
+    const { min, max } = TYPED_RANGES.ambientC;
+    return { min: show(min), max: show(max), unit };
+  });
+  protected readonly temp = linkedSignal(() => String(Math.round(this.unit().show(0))));
   protected readonly problem = signal<string | null>(null);
   protected readonly fault = computed(() =>
-    outOfRange('Air temperature', typedFigure(this.temp()), TYPED_RANGES.ambientC),
+    outOfRange('Air temperature', typedFigure(this.temp()), this.shownRange()),
   );
   protected readonly ready = computed(
     () => (this.machine() ?? this.vehicle()) !== null && this.place().trim() !== '' && this.fault() === null,
@@ -228,7 +235,7 @@ export class NewCall {
       title: this.title().trim() || (vehicle?.modelName ?? (machine ? modelName(machine) : plate)),
       placeName: this.place().trim(),
       said: this.said().trim(),
-      ambientC: typedFigure(this.temp()),
+      ambientC: Math.round(this.unit().keep(typedFigure(this.temp()))),
       urgent: this.urgent(),
       ...(vehicle ? { vehicleId: vehicle.id } : plate && { plate }),
       ...(machine && !vehicle && { modelId: machine.id }),

@@ -1,3 +1,4 @@
+import { metres as metresWords } from '../shared/words/units';
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { HAZARD_WORDS, hazardWhy, SEVERITY_WORDS } from '@voltrek/contracts';
 import { isRedClamp } from '@voltrek/core/circuit';
@@ -218,7 +219,7 @@ export class StepCard {
     const metres = this.contact()?.metresToBattery;
     const away =
       (reason === 'last-away-from-battery' || reason === 'last-near-battery') && metres
-        ? ` The battery is ${metres.toFixed(1)} m off.`
+        ? ` The battery is ${metresWords(metres, 1)} off.`
         : '';
     return REASON_WORDS[reason] + away;
   });

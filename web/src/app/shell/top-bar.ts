@@ -6,7 +6,7 @@ import { Store } from '@ngrx/store';
 import { selectJob } from '../shared/job/job-selectors';
 import { kitFeature } from '../shared/state/kit';
 import { atWork, type Light, LIGHTS, SessionActions, sessionFeature } from '../shared/state/session';
-import { degrees } from '../shared/words/figures';
+import { degrees } from '../shared/words/units';
 import { SavedLine } from './saved-line';
 import { ThisDevice } from './this-device';
 import { callWord } from '../shared/words/call-words';

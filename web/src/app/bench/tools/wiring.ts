@@ -80,7 +80,7 @@ export const leadsTool: BenchTool = {
     return [
       figure('lostVolts', amps * loop, 2, 'V', amps * loop > 2 ? 'bad' : amps * loop > 1 ? 'watch' : 'good'),
       figure('loopOhms', loop * 1000, 1, 'mohm'),
-      figure('riseC', leadRiseC(leads, amps, given.number('seconds'), tempC), 1, '°C'),
+      figure('riseC', leadRiseC(leads, amps, given.number('seconds'), tempC), 1, 'K'),
       figure('rpm', crank.rpm, 0, 'rpm', crank.rpm >= crank.neededRpm ? 'good' : 'bad'),
       figure('neededRpm', crank.neededRpm, 0, 'rpm'),
       figure('starterVolts', crank.starterVolts, 1, 'V'),

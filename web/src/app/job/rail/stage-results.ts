@@ -11,7 +11,8 @@ import {
   workingTempC,
 } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
-import { degrees, percentBand, volts } from '../../shared/words/figures';
+import { percentBand, volts } from '../../shared/words/figures';
+import { degrees } from '../../shared/words/units';
 import { OUTLOOK_WORDS, SYMPTOM_WORDS } from '../../shared/words/words';
 import { VERDICT_WORDS } from '../../shared/words/verdict-words';
 import type { PlannedRescue, Work } from '../../shared/job/job-selectors';

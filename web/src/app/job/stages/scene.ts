@@ -1,3 +1,4 @@
+import { degrees, shownUnit } from '../../shared/words/units';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -43,9 +44,10 @@ const NIGHT_FREEZES_BELOW_C = 12;
       }
       <div class="top">
         <fieldset>
-          <legend>Air, °C</legend>
+          <legend>Air, {{ unit().unit }}</legend>
           <vt-stepper
             [value]="tempC()"
+            [shown]="shownTemp(tempC())"
             lessName="Colder"
             moreName="Warmer"
             [least]="range.min"
@@ -60,7 +62,7 @@ const NIGHT_FREEZES_BELOW_C = 12;
               [attr.aria-pressed]="tempC() === told()"
               (click)="takeService(w)"
             >
-              service: {{ told() }} °C, low {{ round(w.lowC) }}, {{ skyWords[w.sky] }}
+              service: {{ degrees(told()!) }}, low {{ shownTemp(w.lowC) }}, {{ skyWords[w.sky] }}
             </button>
           } @else {
             <p class="dim weather" role="status">{{ weatherProblem() }}</p>
@@ -82,9 +84,10 @@ const NIGHT_FREEZES_BELOW_C = 12;
           </div>
           @if (mayFreeze()) {
             <div class="coldest">
-              <span id="coldest">Coldest since it ran, °C</span>
+              <span id="coldest">Coldest since it ran, {{ unit().unit }}</span>
               <vt-stepper
                 [value]="coldestC()"
+                [shown]="shownTemp(coldestC())"
                 lessName="It was colder"
                 moreName="It was less cold"
                 [most]="tempC()"
@@ -269,7 +272,9 @@ export class Scene {
   protected readonly weather = signal<Weather | null>(null);
   protected readonly weatherProblem = signal('');
   /** What the weather service says, to the degree that the scene is kept in. */
-  protected readonly round = Math.round;
+  protected readonly degrees = degrees;
+  protected readonly unit = computed(() => shownUnit('°C'));
+  protected readonly shownTemp = (celsius: number): number => Math.round(this.unit().show(celsius));
   protected readonly told = computed(() => {
     const weather = this.weather();
     return weather && Math.round(weather.tempC);

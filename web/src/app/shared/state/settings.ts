@@ -17,6 +17,10 @@ export interface DeviceSettings {
   readonly leftHand: boolean;
   /** Day, Dusk and Night by the clock of the device; a light that is chosen ends it. */
   readonly lightByClock: boolean;
+  /** Temperatures in °F, lead sections by the gauge, lengths in feet; what is kept stays SI. */
+  readonly fahrenheit: boolean;
+  readonly wireGauge: boolean;
+  readonly feet: boolean;
 }
 export type SettingKey = keyof DeviceSettings;
 
@@ -27,6 +31,9 @@ export const USUAL_SETTINGS: DeviceSettings = {
   largeType: false,
   leftHand: false,
   lightByClock: false,
+  fahrenheit: false,
+  wireGauge: false,
+  feet: false,
 };
 
 const SETTINGS_KEY = 'voltrek.settings';

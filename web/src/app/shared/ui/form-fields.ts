@@ -1,3 +1,4 @@
+import { fromShownUnit, inShownUnit, shownUnit } from '../words/units';
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 
 /** One thing that is typed or chosen. */
@@ -35,7 +36,7 @@ export type FormValues = Readonly<Record<string, string>>;
         </button>
       } @else {
         <label [class.wide]="field.kind === 'long'" [attr.for]="idOf(field.key)">
-          <span>{{ field.label }}{{ field.unit ? ', ' + field.unit : '' }}</span>
+          <span>{{ field.label }}{{ field.unit ? ', ' + unitOf(field.unit).unit : '' }}</span>
           @if (field.kind === 'choice') {
             <select class="field" [id]="idOf(field.key)" #select (change)="say(field.key, select.value)">
               @for (choice of field.choices; track choice.value) {
@@ -51,9 +52,9 @@ export type FormValues = Readonly<Record<string, string>>;
               autocomplete="off"
               [attr.inputmode]="field.kind === 'number' ? 'decimal' : null"
               [attr.maxlength]="field.most ?? 60"
-              [value]="values()[field.key] ?? ''"
+              [value]="shownText(field)"
               #typed
-              (input)="say(field.key, typed.value)"
+              (input)="say(field.key, keptText(field, typed.value))"
             />
           }
         </label>
@@ -84,6 +85,21 @@ export class FormFields {
   /** One form is on screen at a time, so a key is told apart by itself. */
   protected idOf(key: string): string {
     return `field-${key}`;
+  }
+
+  protected readonly unitOf = shownUnit;
+  private typedAs: { readonly key: string; readonly kept: string; readonly text: string } | null = null;
+
+  protected shownText({ key, unit = '' }: FormField): string {
+    const text = this.values()[key] ?? '';
+    if (this.typedAs?.key === key && this.typedAs.kept === text) return this.typedAs.text;
+    return inShownUnit(text, unit);
+  }
+
+  protected keptText({ key, unit = '' }: FormField, text: string): string {
+    const kept = fromShownUnit(text, unit);
+    this.typedAs = { key, kept, text };
+    return kept;
   }
 
   protected say(key: string, value: string): void {

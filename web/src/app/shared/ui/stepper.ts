@@ -15,7 +15,7 @@ import { ChangeDetectionStrategy, Component, input, output } from '@angular/core
       −
     </button>
     <output [class.figure]="isBig()" [attr.aria-labelledby]="labelledBy()" aria-live="polite">{{
-      value()
+      shown() ?? value()
     }}</output>
     <button
       type="button"
@@ -50,6 +50,8 @@ import { ChangeDetectionStrategy, Component, input, output } from '@angular/core
 })
 export class Stepper {
   readonly value = input.required<number>();
+  /** The figure as it is read, where that is in another unit. */
+  readonly shown = input<number>();
   readonly lessName = input.required<string>();
   readonly moreName = input.required<string>();
   readonly least = input(-Infinity);

@@ -6,7 +6,6 @@ import { CHEMISTRY_WORDS } from './plan-words';
 /** Figures as they are read: fixed places, unit after a space. */
 export const volts = (value: number, places = 2): string => `${value.toFixed(places)} V`;
 export const amps = (value: number): string => `${Math.round(value)} A`;
-export const degrees = (value: number): string => `${Math.round(value)} °C`;
 export const percent = (fraction: number): string => `${Math.round(fraction * 100)} %`;
 
 /** A band of fractions: "3-9 %", or one figure when both ends round alike. */

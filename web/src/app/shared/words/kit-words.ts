@@ -1,3 +1,4 @@
+import { metres, section } from './units';
 import { convertCca } from '@voltrek/core/battery';
 import { CLAMP_OHMS, leadSetOhms } from '@voltrek/core/leads';
 import { bankOf, type KitItem } from '@voltrek/core/sources';
@@ -16,7 +17,7 @@ export function kitLine(item: KitItem): string {
       const { sectionMm2, lengthM, conductor, contact } = item.leads;
       const lost = leadSetOhms(item.leads, STATED_C) * STATED_AMPS;
       const material = conductor === 'copper' ? 'copper' : 'copper-clad aluminium';
-      return `${sectionMm2} mm², ${lengthM} m, ${material}, clamps ${contact} (${(CLAMP_OHMS[contact] * 1000).toFixed(1)} mohm each): loses ${lost.toFixed(2)} V at ${STATED_AMPS} A`;
+      return `${section(sectionMm2)}, ${metres(lengthM)}, ${material}, clamps ${contact} (${(CLAMP_OHMS[contact] * 1000).toFixed(1)} mohm each): loses ${lost.toFixed(2)} V at ${STATED_AMPS} A`;
     }
     case 'lithium-pack':
       return `${item.peakAmps} A peak for ${item.peakSeconds} s`;

@@ -1,10 +1,11 @@
+import { degrees } from './units';
 import type { ChargingMeaning, CrankMeaning, RestMeaning } from '@voltrek/core/diagnosis';
 import { percentBand, volts } from './figures';
 
 /** A meaning in one line. */
 export function restWords({ code, charge, freezeC }: RestMeaning): string {
   const band = percentBand(charge.low, charge.high);
-  const freeze = freezeC === null ? '' : `, freezes at ${Math.round(freezeC)} °C`;
+  const freeze = freezeC === null ? '' : `, freezes at ${degrees(freezeC)}`;
   switch (code) {
     case 'charged':
       return `Charged, ${band}${freeze}`;
@@ -21,7 +22,7 @@ export function restWords({ code, charge, freezeC }: RestMeaning): string {
     case 'reversed':
       return 'Reads backwards: probes swapped, or the battery is reversed. Stop';
     case 'frozen':
-      return `Treat as frozen: it freezes at ${Math.round(freezeC ?? 0)} °C. Stop`;
+      return `Treat as frozen: it freezes at ${degrees(freezeC ?? 0)}. Stop`;
     case 'surface-charge':
       return 'Surface charge: proves nothing. Burn it off and read again';
   }

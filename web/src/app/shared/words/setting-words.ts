@@ -15,5 +15,8 @@ export const SETTING_WORDS: readonly {
   { key: 'leftHand', name: 'Left hand', says: 'Make safe at the left, Undo at the right.' },
   { key: 'tones', name: 'Tones', says: 'When a wait or a rest is over, and when a try must stop.' },
   { key: 'vibrates', name: 'Vibration', says: 'The same in the hand, where the device can.' },
+  { key: 'fahrenheit', name: 'Temperatures in °F', says: 'On screen; what is kept stays in °C.' },
+  { key: 'wireGauge', name: 'Lead sections by gauge', says: 'AWG in place of mm².' },
+  { key: 'feet', name: 'Lengths in feet', says: 'In place of metres.' },
   { key: 'letterKeys', name: 'Keys of one letter', says: 'U, R, M, the digits, / and ? act by themselves.' },
 ];

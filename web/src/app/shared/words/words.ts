@@ -1,3 +1,4 @@
+import { degreesMore, metres } from './units';
 import type { KitItem } from '@voltrek/core/sources';
 import type { Weather } from '@voltrek/contracts';
 import type { WakeOutcome } from '@voltrek/core/crank';
@@ -259,7 +260,7 @@ export function unfitWords(unfit: Unfit): string {
     case 'house-rule':
       return 'house rule: not offered';
     case 'leads-short':
-      return `${unfit.lengthM.toFixed(1)} m of lead, ${unfit.neededM.toFixed(1)} m needed as parked`;
+      return `${metres(unfit.lengthM, 1)} of lead, ${metres(unfit.neededM, 1)} needed as parked`;
     case 'over-current':
       return `would have to give ${unfit.amps.toFixed(0)} A, stands ${unfit.maxAmps.toFixed(0)}`;
   }
@@ -431,13 +432,15 @@ export const ORIGIN_WORDS: Record<Origin, string> = {
 };
 
 /** What hands can change, as an order. */
-export const HELP_WORDS: Record<Help, string> = {
+export const helpWords = (help: Help): string =>
+  help === 'warm-battery' ? `a battery and engine ${degreesMore(10)} warmer` : HELP_WORDS[help];
+
+const HELP_WORDS: Record<Exclude<Help, 'warm-battery'>, string> = {
   'heavier-leads': 'leads of twice the section',
   'shorter-leads': 'shorter leads',
   'contact-again': 'clamps on bright metal, set again',
   'wait-longer': '5 more minutes of charging',
   'raise-donor': 'the donor at 1,500 to 2,000 rpm',
-  'warm-battery': 'a battery and engine 10 °C warmer',
   'fresh-source': 'a stronger or fuller source',
 };
 

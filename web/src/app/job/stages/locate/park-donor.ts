@@ -1,3 +1,4 @@
+import { metres, section, shownUnit } from '../../../shared/words/units';
 import { type CdkDragMove, CdkDrag, type CdkDragEnd } from '@angular/cdk/drag-drop';
 import {
   ChangeDetectionStrategy,
@@ -122,9 +123,12 @@ const MOVE_STEP_MM = 100;
           </div>
         </div>
         <div class="side">
-          <p class="figure">{{ parking().metresNeeded.toFixed(1) }} <small>m of lead needed</small></p>
+          <p class="figure">
+            {{ unit().show(parking().metresNeeded).toFixed(1) }}
+            <small>{{ unit().unit }} of lead needed</small>
+          </p>
           <p class="dim">
-            red {{ parking().red.metres.toFixed(1) }} m, black {{ parking().black.metres.toFixed(1) }} m;
+            red {{ metres(parking().red.metres, 1) }}, black {{ metres(parking().black.metres, 1) }};
             {{ (parking().gapMm / 1000).toFixed(2) }} m apart
           </p>
           @for (w of warnings(); track w) {
@@ -292,6 +296,8 @@ export class ParkDonor {
   private readonly view = computed(() =>
     viewOf(this.casualty(), this.donor(), this.settled(), WIDTH, HEIGHT),
   );
+  protected readonly unit = computed(() => shownUnit('m'));
+  protected readonly metres = metres;
   protected readonly parking = computed(() =>
     parkingAt(this.casualty(), this.donor(), this.points(), this.pose()),
   );
@@ -329,7 +335,7 @@ export class ParkDonor {
   });
   protected readonly summary = computed(
     () =>
-      `Donor ${(this.parking().gapMm / 1000).toFixed(2)} m from the casualty, ${this.parking().metresNeeded.toFixed(1)} m of lead needed`,
+      `Donor ${metres(this.parking().gapMm / 1000, 2)} from the casualty, ${metres(this.parking().metresNeeded, 1)} of lead needed`,
   );
 
   private nameOf(leadSetId: string | null): string {
@@ -424,7 +430,7 @@ export class ParkDonor {
 /** What the set does to this crank: its section and length against volts and speed. */
 function effectOf({ option, crank, wake, unfit }: RankedOption): string {
   const { sectionMm2, lengthM } = option.leads;
-  const size = `${sectionMm2} mm², ${lengthM} m`;
+  const size = `${section(sectionMm2)}, ${metres(lengthM)}`;
   if (unfit && unfit.code !== 'leads-short') return unfitWords(unfit);
   if (crank?.turns)
     return `${size}: ${crank.rpm.toFixed(0)} rpm of ${crank.neededRpm.toFixed(0)} needed, ${crank.starterVolts.toFixed(1)} V at the starter`;

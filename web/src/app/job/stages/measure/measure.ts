@@ -1,3 +1,4 @@
+import { degrees } from '../../../shared/words/units';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -91,6 +92,7 @@ export class Measure {
   protected readonly cellTexts = signal<readonly string[]>(Array.from({ length: CELLS }, () => ''));
   protected readonly tempC = computed(() => workingTempC(this.work().job));
   private readonly rating = computed(() => this.work().machine.batteries[0]!.rating);
+  protected readonly degrees = degrees;
   protected readonly chemistry = computed(() => this.rating().chemistry);
   private readonly isString = computed(() => this.work().machine.batteries.length > 1);
 

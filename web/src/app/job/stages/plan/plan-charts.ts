@@ -1,3 +1,4 @@
+import { metres, section } from '../../../shared/words/units';
 import type { CrankTrace, WakeTrace } from '@voltrek/core/crank';
 import type { LeadSet } from '@voltrek/core/leads';
 import type { LeadCell, WaitCurve } from '@voltrek/core/plan';
@@ -136,7 +137,9 @@ export function leadChart(
     xAxis: materials.map((_, gridIndex) => ({
       type: 'category',
       gridIndex,
-      data: sections.map((mm2, k) => (k === sections.length - 1 ? `${mm2} mm²` : String(mm2))),
+      data: sections.map((mm2, k) =>
+        k === sections.length - 1 ? section(mm2) : section(mm2).split(' ')[0]!,
+      ),
       axisLabel: { color: c.dim, fontSize: 14, interval: 0, show: gridIndex === 1 },
       axisLine: { lineStyle: { color: c.line } },
       axisTick: { show: false },
@@ -147,7 +150,7 @@ export function leadChart(
       name: material === 'copper' ? 'copper' : 'clad',
       nameTextStyle: { color: c.ink, fontSize: 15, fontWeight: 700 },
       nameGap: 8,
-      data: lengths.map((l) => `${l} m`),
+      data: lengths.map((l) => metres(l)),
       axisLabel: { color: c.dim, fontSize: 14 },
       axisLine: { lineStyle: { color: c.line } },
       axisTick: { show: false },

@@ -1,3 +1,4 @@
+import { metres, section } from '../../../shared/words/units';
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import type { Odds, PlanChanges, PlanInput, RankedOption, Unknown } from '@voltrek/core/plan';
 import { UNKNOWNS } from '@voltrek/core/plan';
@@ -5,7 +6,7 @@ import { DEFAULT_RULES } from '@voltrek/core/rules';
 import { Chart, type ChartColours } from '../../../shared/ui/chart';
 import { inHundred, percent } from '../../../shared/words/figures';
 import {
-  HELP_WORDS,
+  helpWords,
   LIMIT_WORDS,
   UNKNOWN_WORDS,
   waitWords,
@@ -344,7 +345,7 @@ export class PlanDetailView {
     const cells = this.cells() ?? [];
     const best = [...cells].sort((a, b) => b.odds - a.odds)[0];
     return best
-      ? `Lead sets for this rescue. Best: ${best.sectionMm2} mm², ${best.lengthM} m, ${inHundred(best.odds)}.`
+      ? `Lead sets for this rescue. Best: ${section(best.sectionMm2)}, ${metres(best.lengthM)}, ${inHundred(best.odds)}.`
       : '';
   });
 
@@ -363,7 +364,7 @@ export class PlanDetailView {
   });
   protected readonly bestHelp = computed(() => {
     const best = this.detail()?.helps?.[0];
-    return best ? `${HELP_WORDS[best.help]}, ${inHundred(best.odds)}` : null;
+    return best ? `${helpWords(best.help)}, ${inHundred(best.odds)}` : null;
   });
 }
 

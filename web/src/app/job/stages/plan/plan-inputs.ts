@@ -1,3 +1,4 @@
+import { shownUnit } from '../../../shared/words/units';
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import { PLAN_INPUT_RANGES, type PlanChanges, type PlanInput, type PlanInputKey } from '@voltrek/core/plan';
 import { outOfRange } from '@voltrek/core/quantities';
@@ -115,14 +116,15 @@ export class PlanInputs {
 
   protected readonly rows = computed(() =>
     this.inputs().map((input): Row => {
-      const { name, unit, scale, places } = INPUT_WORDS[input.key];
+      const { name, unit: kept, scale, places } = INPUT_WORDS[input.key];
+      const { unit, show } = shownUnit(kept);
       const rejected = this.rejected()[input.key];
       const isChanged = this.changes()[input.key] !== undefined;
       return {
         input,
         name,
         unit,
-        text: rejected?.text ?? (input.value * scale).toFixed(places),
+        text: rejected?.text ?? show(input.value * scale).toFixed(places),
         origin: ORIGIN_WORDS[isChanged ? 'changed' : input.origin],
         isAssumed: input.origin === 'assumed' && !isChanged,
         isChanged: isChanged || rejected !== undefined,
@@ -137,14 +139,16 @@ export class PlanInputs {
   }
 
   protected type({ key }: PlanInput, text: string): void {
-    const { name, scale, unit } = INPUT_WORDS[key];
+    const { name, scale, unit: kept } = INPUT_WORDS[key];
+    const { unit, show, keep } = shownUnit(kept);
     const typed = text.trim().replace(',', '.');
     const { min, max } = PLAN_INPUT_RANGES[key];
-    const shown = { min: min * scale, max: max * scale, unit };
+    const ends = [show(min * scale), show(max * scale)];
+    const shown = { min: Math.min(...ends), max: Math.max(...ends), unit };
     const why = typed === '' ? `${name} must be a number` : outOfRange(name, Number(typed), shown);
     const { [key]: _gone, ...others } = this.rejected();
     this.rejected.set(why ? { ...others, [key]: { text, why } } : others);
-    if (!why) this.changed.emit({ ...this.changes(), [key]: Number(typed) / scale });
+    if (!why) this.changed.emit({ ...this.changes(), [key]: keep(Number(typed)) / scale });
   }
 
   protected reset(key: PlanInputKey): void {

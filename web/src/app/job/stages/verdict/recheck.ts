@@ -1,3 +1,4 @@
+import { shownUnit } from '../../../shared/words/units';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -49,9 +50,10 @@ const TESTED_MOST = 2;
       </p>
     } @else {
       <div class="temp">
-        <span id="recheck-temp">Where it is read, °C</span>
+        <span id="recheck-temp">Where it is read, {{ unit().unit }}</span>
         <vt-stepper
           [value]="tempC()"
+          [shown]="shownTemp()"
           lessName="Colder"
           moreName="Warmer"
           [least]="range.min"
@@ -173,6 +175,8 @@ export class RecheckPart {
   protected readonly isCharged = signal(false);
   private readonly jobTempC = computed(() => workingTempC(this.work().job));
   protected readonly tempC = linkedSignal(() => this.jobTempC());
+  protected readonly unit = computed(() => shownUnit('°C'));
+  protected readonly shownTemp = computed(() => Math.round(this.unit().show(this.tempC())));
   protected readonly restTexts = linkedSignal(() => Array.from({ length: this.count() }, () => ''));
   protected readonly testedTexts = linkedSignal(() => Array.from({ length: this.count() }, () => ''));
   protected readonly crankText = signal('');

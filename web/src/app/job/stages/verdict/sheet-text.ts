@@ -3,7 +3,8 @@ import { doubtOf, type Job, mendedOfJob, workingTempC } from '@voltrek/core/job'
 import type { Machine } from '@voltrek/core/machine';
 import type { VerdictRecord } from '@voltrek/core/verdict';
 import { DOUBT_WORDS, FINDING_NAMES, foundWords } from '../../../shared/words/diagnosis-words';
-import { degrees, volts } from '../../../shared/words/figures';
+import { volts } from '../../../shared/words/figures';
+import { degrees } from '../../../shared/words/units';
 import { mendedLine } from '../../../shared/words/repair-words';
 import { OUTCOME_WORDS, readingName, SYMPTOM_WORDS, WAKE_OUTCOME_WORDS } from '../../../shared/words/words';
 import { CERTAINTY_WORDS, verdictTitle } from '../../../shared/words/verdict-words';
