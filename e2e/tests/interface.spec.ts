@@ -302,3 +302,36 @@ test('the atlas finds a machine by any of its words and shows its points', async
   await page.getByRole('searchbox').fill('nothing like it');
   await expect(page.getByText('No machine matches.')).toBeVisible();
 });
+
+test('a figure of the bench is changed by a finger on its curve', async ({ tech, page }) => {
+  await page.goto(`${tech.url}/bench/leads`);
+  const curve = page.locator('vt-curve-chart');
+  await expect(
+    curve.getByRole('img', { name: /this engine from a flat battery over section: \d+ rpm at 25 mm²/ }),
+  ).toBeVisible();
+  const box = (await curve.boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width - 115, box.y + box.height / 2, { steps: 6 });
+  await page.mouse.up();
+  await expect
+    .poll(async () => Number(await page.getByRole('textbox', { name: /^section/ }).inputValue()))
+    .toBeGreaterThan(65);
+  const thick = Number(
+    await page
+      .locator('.results dd')
+      .nth(3)
+      .textContent()
+      .then((t) => parseFloat(t!)),
+  );
+  await page.getByRole('textbox', { name: /^section/ }).fill('6');
+  await expect(curve.getByRole('img', { name: /at 6 mm²/ })).toBeVisible();
+  const thin = Number(
+    await page
+      .locator('.results dd')
+      .nth(3)
+      .textContent()
+      .then((t) => parseFloat(t!)),
+  );
+  expect(thin).toBeLessThan(thick);
+});

@@ -10,7 +10,9 @@ import {
   BENCH_TOOLS,
   BENCH_WORDS,
 } from '../shared/words/bench-words';
-import { answersOf, type ReadField, readFields } from './read-fields';
+import { type Curve, curveOf } from './curve';
+import { CurveChart } from './curve-chart';
+import { answersOf, givenOf, type ReadField, readFields } from './read-fields';
 import { TOOLS } from './tools';
 import { Choices } from '../shared/ui/choices';
 
@@ -18,7 +20,7 @@ import { Choices } from '../shared/ui/choices';
 @Component({
   selector: 'vt-bench-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choices, RouterLink],
+  imports: [Choices, RouterLink, CurveChart],
   template: `
     <nav class="tools" aria-label="Calculators">
       @for (id of toolIds; track id) {
@@ -95,6 +97,9 @@ import { Choices } from '../shared/ui/choices';
           <p class="dim">No answer until every figure is in its range.</p>
         }
       </dl>
+      @if (curve(); as drawn) {
+        <vt-curve-chart [curve]="drawn" (moved)="moveTo(drawn, $event)" />
+      }
     </section>
     <aside aria-label="How it is reckoned">
       <h2>Formula</h2>
@@ -126,6 +131,12 @@ export class BenchPage {
   protected readonly toolId = computed(() => BENCH_TOOLS.find((id) => id === this.tool()) ?? BENCH_TOOLS[0]);
   protected readonly fields = computed(() => readFields(TOOLS[this.toolId()], this.query()));
   protected readonly answers = computed(() => answersOf(TOOLS[this.toolId()], this.fields()));
+  /** The curve that the values stand on; null until all of them can be counted with. */
+  protected readonly curve = computed(() => {
+    const fields = this.fields();
+    const { results, problem } = this.answers();
+    return problem !== null || results.length === 0 ? null : curveOf(TOOLS[this.toolId()], givenOf(fields));
+  });
   /** What was given and what came out, line by line. */
   protected readonly asText = computed(() => {
     const given = this.fields().map(({ field, text }) =>
@@ -153,6 +164,11 @@ export class BenchPage {
     const kept = field.kind === 'number' ? fromShownUnit(text, field.range.unit) : text;
     this.typed = { key: field.key, kept, text };
     return kept;
+  }
+
+  protected moveTo(drawn: Curve, x: number): void {
+    const typed = drawn.typedAt(x);
+    if (typed) this.give(typed.field, typed.text);
   }
 
   protected give(key: string, text: string): void {

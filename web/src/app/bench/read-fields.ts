@@ -32,17 +32,22 @@ function faultOf(field: Field, text: string): string | null {
 /** A typed figure; a comma counts as a point. */
 const numberOf = (text: string): number => Number(text.trim().replace(',', '.'));
 
+/** What was given, where all of it is in range. */
+export function givenOf(fields: readonly ReadField[]): Given {
+  const textOf = (key: string): string => fields.find((f) => f.field.key === key)!.text;
+  return {
+    number: (key) => numberOf(textOf(key)),
+    choice: (key) => textOf(key) as BenchChoice,
+  };
+}
+
 /** The answers of a tool, or what keeps it from answering. */
 export function answersOf(
   tool: BenchTool,
   fields: readonly ReadField[],
 ): { readonly results: readonly Result[]; readonly problem: string | null } {
   if (fields.some((f) => f.fault)) return { results: [], problem: null };
-  const textOf = (key: string): string => fields.find((f) => f.field.key === key)!.text;
-  const given: Given = {
-    number: (key) => numberOf(textOf(key)),
-    choice: (key) => textOf(key) as BenchChoice,
-  };
+  const given = givenOf(fields);
   try {
     return { results: tool.compute(given), problem: null };
   } catch (error) {

@@ -1,6 +1,12 @@
 import { shownUnit } from '../shared/words/units';
 import type { Range } from '@voltrek/core/quantities';
-import type { BenchChoice, BenchField, BenchResult, BenchToolId } from '../shared/words/bench-words';
+import type {
+  BenchChoice,
+  BenchField,
+  BenchPath,
+  BenchResult,
+  BenchToolId,
+} from '../shared/words/bench-words';
 
 /** A figure that is typed. `scale` turns what is shown into what the core takes: shown / scale. */
 export interface NumberField {
@@ -45,6 +51,8 @@ export interface Result {
   readonly key: BenchResult;
   readonly text: string;
   readonly unit: string;
+  /** The figure itself, in the unit shown; left out for words and for what is never reached. */
+  readonly value?: number;
   readonly tone?: 'good' | 'watch' | 'bad';
 }
 
@@ -54,10 +62,32 @@ export interface Given {
   readonly choice: (key: BenchField) => BenchChoice;
 }
 
+export type Pair = readonly [x: number, y: number];
+
+/** What a tool draws: an answer over one of its figures, or something as it goes on until a figure is reached. */
+export type CurveSpec =
+  | {
+      readonly kind: 'sweep';
+      readonly over: BenchField;
+      readonly results: readonly BenchResult[];
+      /** Drawn where the range of the figure is far wider than anybody's values. */
+      readonly from?: number;
+      readonly to?: number;
+    }
+  | {
+      readonly kind: 'path';
+      readonly path: BenchPath;
+      /** Until this figure is reached. */
+      readonly until: BenchField;
+      readonly of: (given: Given) => readonly Pair[];
+    };
+
 /** A calculator over the core. */
 export interface BenchTool {
   readonly id: BenchToolId;
   readonly fields: readonly Field[];
+  /** What is drawn of it. */
+  readonly curve: CurveSpec | ((given: Given) => CurveSpec);
   /** @throws RangeError for figures that do not fit together; its message is shown */
   readonly compute: (given: Given) => readonly Result[];
 }
@@ -72,6 +102,7 @@ export const figure = (
   key,
   text: value === null ? 'never' : shownUnit(unit).show(value).toFixed(places),
   unit: value === null ? '' : shownUnit(unit).unit,
+  ...(value !== null && { value: shownUnit(unit).show(value) }),
   ...(tone && { tone }),
 });
 

@@ -29,7 +29,7 @@ import { TYPED_RANGES } from '@voltrek/core/quantities';
 import { DEFAULT_RULES } from '@voltrek/core/rules';
 import { BENCH_ANSWERS } from '../../shared/words/bench-words';
 import { percentBand } from '../../shared/words/figures';
-import { type BenchTool, choice, figure, type Given, number, word } from '../tool';
+import { type BenchTool, choice, figure, type Given, number, type Pair, word } from '../tool';
 
 const { ambientC } = TYPED_RANGES;
 const capacity = number('capacityAh', 70, BATTERY_RANGES.capacityAh.min, BATTERY_RANGES.capacityAh.max, 'Ah');
@@ -61,6 +61,26 @@ export const chargeTool: BenchTool = {
     number('amps', 220, 1, 3000, 'A'),
     number('seconds', 3, 0.1, 60, 's'),
   ],
+  curve: {
+    kind: 'path',
+    path: 'chargePercent',
+    until: 'targetPercent',
+    of: (given) => {
+      const rating = ratingOf(given);
+      const from = given.number('percent');
+      return Array.from({ length: 81 }, (_, i): Pair => {
+        const percent = from + ((100 - from) * i) / 80;
+        const hours = chargeHours(
+          rating,
+          from / 100,
+          percent / 100,
+          given.number('chargeAmps'),
+          given.number('tempC'),
+        );
+        return [hours ?? Infinity, percent];
+      });
+    },
+  },
   compute: (given) => {
     const rating = ratingOf(given);
     const soc = given.number('percent') / 100;
@@ -84,6 +104,7 @@ export const chargeTool: BenchTool = {
 export const drainTool: BenchTool = {
   id: 'drain',
   fields: [chemistry, capacity, percent(90), number('drainMilliamps', 50, 0.1, 50_000, 'mA')],
+  curve: { kind: 'sweep', over: 'drainMilliamps', results: ['days'], from: 10, to: 500 },
   compute: (given) => {
     const amps = given.number('drainMilliamps') / 1000;
     const isHigh = amps > DEFAULT_RULES.parasiticMaxAmps;
@@ -105,6 +126,10 @@ export const socTool: BenchTool = {
     number('gravity', 1.19, 1, 1.4, ''),
     temperature(5),
   ],
+  curve: (given) =>
+    given.choice('method') === 'rest-volts'
+      ? { kind: 'sweep', over: 'restVolts', results: ['charge'], from: 11, to: 13 }
+      : { kind: 'sweep', over: 'gravity', results: ['charge'], from: 1.08, to: 1.3 },
   compute: (given) => {
     const kind = given.choice('chemistry') as Chemistry;
     const tempC = given.number('tempC');
@@ -127,6 +152,13 @@ export const ccaTool: BenchTool = {
     number('ccaAmps', 640, BATTERY_RANGES.ccaAmps.min, BATTERY_RANGES.ccaAmps.max, 'A'),
     choice('standard', ['EN', ...CCA_STANDARDS.filter((s) => s !== 'EN')]),
   ],
+  curve: {
+    kind: 'sweep',
+    over: 'ccaAmps',
+    results: ['asSAE', 'asEN', 'asIEC', 'asDIN'],
+    from: 100,
+    to: 1200,
+  },
   compute: (given) => {
     const from = given.choice('standard') as CcaStandard;
     const amps = given.number('ccaAmps');
@@ -137,6 +169,7 @@ export const ccaTool: BenchTool = {
 export const freezeTool: BenchTool = {
   id: 'freeze',
   fields: [chemistry, percent(20), temperature(-12)],
+  curve: { kind: 'sweep', over: 'percent', results: ['freezeC'] },
   compute: (given) => {
     const kind = given.choice('chemistry') as Chemistry;
     const soc = given.number('percent') / 100;
@@ -169,6 +202,7 @@ export const stringTool: BenchTool = {
     temperature(-5),
     number('displacementL', 7, 1, 20, 'L'),
   ],
+  curve: { kind: 'sweep', over: 'secondVolts', results: ['alone', 'helped'], from: 9, to: 13 },
   compute: (given) => {
     const tempC = given.number('tempC');
     const volts = [given.number('firstVolts'), given.number('secondVolts')];
@@ -235,6 +269,21 @@ export const reviveTool: BenchTool = {
     number('ohms', 1, 0.05, 100, 'ohm'),
     temperature(10),
   ],
+  curve: {
+    kind: 'path',
+    path: 'flatVolts',
+    until: 'senseVolts',
+    of: (given) => {
+      const from = given.number('restVolts');
+      const healthy = given.number('healthyVolts');
+      return Array.from({ length: 81 }, (_, i): Pair => {
+        // It never quite comes to the healthy one.
+        const volts = from + ((healthy - 0.3 - from) * i) / 80;
+        const up = revive(ratingOf(given), from, healthy, volts, given.number('ohms'), given.number('tempC'));
+        return [up.minutes ?? Infinity, volts];
+      });
+    },
+  },
   compute: (given) => {
     const rating = ratingOf(given);
     const restVolts = given.number('restVolts');

@@ -19,7 +19,7 @@ import { leadRiseC } from '@voltrek/core/plan';
 import { TYPED_RANGES } from '@voltrek/core/quantities';
 import { RULES } from '@voltrek/core/rules';
 import { BANK_RANGES, bankOf } from '@voltrek/core/sources';
-import { type BenchTool, choice, figure, number } from '../tool';
+import { type BenchTool, choice, figure, type Given, number, type Pair } from '../tool';
 
 const { ambientC } = TYPED_RANGES;
 /** A usual rescue to try leads on: a flat battery of a mid-size car, and a healthy donor that runs. */
@@ -42,6 +42,7 @@ export const leadsTool: BenchTool = {
     choice('fuel', ['petrol', 'diesel']),
     number('displacementL', 1.6, ENGINE_RANGES.displacementL.min, 8, 'L'),
   ],
+  curve: { kind: 'sweep', over: 'sectionMm2', results: ['rpm', 'neededRpm'], from: 4, to: 70 },
   compute: (given) => {
     const leads = {
       sectionMm2: given.number('sectionMm2'),
@@ -91,6 +92,16 @@ export const leadsTool: BenchTool = {
 /** Cells of one batch may differ by so much either way. */
 const CELL_TOLERANCE = 0.2;
 
+/** A curve of more cranks tells nothing more. */
+const CRANKS_DRAWN = 40;
+
+const cellsOf = (given: Given) => ({
+  cells: given.number('cells'),
+  cellFarads: given.number('cellFarads'),
+  cellVolts: given.number('cellVolts'),
+  cellOhms: given.number('cellMilliohms') / 1000,
+});
+
 export const capacitorTool: BenchTool = {
   id: 'capacitor',
   fields: [
@@ -105,13 +116,19 @@ export const capacitorTool: BenchTool = {
     number('chargeAmps', 10, 0.01, 500, 'A'),
     number('drainMilliamps', 30, 0.01, 10_000, 'mA'),
   ],
+  curve: {
+    kind: 'path',
+    path: 'bankVolts',
+    until: 'minVolts',
+    of: (given) => {
+      const bank = bankOf(cellsOf(given));
+      const fall = bankFallVolts(bank, given.number('amps'), given.number('seconds')).charge;
+      const whole = Math.min(CRANKS_DRAWN, Math.floor(given.number('volts') / fall));
+      return Array.from({ length: whole + 1 }, (_, n): Pair => [n, given.number('volts') - n * fall]);
+    },
+  },
   compute: (given) => {
-    const cells = {
-      cells: given.number('cells'),
-      cellFarads: given.number('cellFarads'),
-      cellVolts: given.number('cellVolts'),
-      cellOhms: given.number('cellMilliohms') / 1000,
-    };
+    const cells = cellsOf(given);
     const bank = bankOf(cells);
     const volts = given.number('volts');
     const minVolts = given.number('minVolts');
@@ -146,6 +163,25 @@ export const equaliseTool: BenchTool = {
     number('mostAmps', 10, 0.01, 1000, 'A'),
     number('safeVolts', 0.5, 0.01, 10, 'V'),
   ],
+  curve: {
+    kind: 'path',
+    path: 'apartVolts',
+    until: 'safeVolts',
+    of: (given) => {
+      const stores = {
+        highVolts: given.number('highVolts'),
+        lowVolts: given.number('lowVolts'),
+        highFarads: given.number('highFarads'),
+        lowFarads: given.number('lowFarads'),
+      };
+      const apart = Math.abs(stores.highVolts - stores.lowVolts);
+      const ohms = Math.max(equalisingOhms(apart, given.number('mostAmps')), 1e-6);
+      return Array.from({ length: 81 }, (_, i): Pair => {
+        const left = apart * (1 - i / 82);
+        return [equalise({ ...stores, ohms }, Math.max(0.01, left)).secondsToSafe, left];
+      });
+    },
+  },
   compute: (given) => {
     const highVolts = given.number('highVolts');
     const lowVolts = given.number('lowVolts');

@@ -7,6 +7,7 @@ import {
   TooltipComponent,
   VisualMapComponent,
 } from 'echarts/components';
+import { LabelLayout } from 'echarts/features';
 import * as echarts from 'echarts/core';
 import { SVGRenderer } from 'echarts/renderers';
 
@@ -15,6 +16,7 @@ echarts.use([
   SVGRenderer,
   GridComponent,
   HeatmapChart,
+  LabelLayout,
   LineChart,
   MarkAreaComponent,
   MarkLineComponent,

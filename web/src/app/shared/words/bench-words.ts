@@ -304,6 +304,18 @@ export const BENCH_RESULTS: Record<BenchResult, string> = {
   refused: 'do it?',
 };
 
+/** What goes on until a figure of a tool is reached: what it is, over what, in which unit. */
+export type BenchPath = 'bankVolts' | 'apartVolts' | 'chargePercent' | 'flatVolts';
+export const BENCH_PATHS: Record<
+  BenchPath,
+  { readonly name: string; readonly over: string; readonly unit: string }
+> = {
+  bankVolts: { name: 'bank after each crank', over: 'cranks', unit: '' },
+  apartVolts: { name: 'still apart', over: 'joined for', unit: 's' },
+  chargePercent: { name: 'charge', over: 'on the charger', unit: 'h' },
+  flatVolts: { name: 'the flat battery', over: 'lifted for', unit: 'min' },
+};
+
 /** Single words of answers. */
 export const BENCH_ANSWERS = {
   needsCharger: 'use a charger',
