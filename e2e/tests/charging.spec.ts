@@ -66,6 +66,23 @@ test('a flat battery is put on charge from the verdict, watched, shown on the bo
   await expect(page.getByRole('button', { name: title })).toHaveCount(0);
 });
 
+test('a battery is put on charge from Plan, where a socket is near', async ({ tech, page }) => {
+  await tech.openJob('brinmoor-pella', 8);
+  await tech.toMeasure('rapid clicking');
+  await tech.read('1190');
+  await tech.next('Go on to Plan');
+  const here = page.locator('vt-put-on-charge');
+  await expect(page.getByRole('radiogroup', { name: 'Ways to get it going, soonest first' })).toBeVisible();
+  await expect(here.getByRole('heading')).toHaveCount(0);
+  await tech.openStage('Scene');
+  await tech.tap('mains near');
+  await tech.openStage('Plan');
+  await expect(here.getByRole('heading', { name: 'Or leave it on a charger here' })).toBeVisible();
+  await here.getByRole('button', { name: 'Put it on' }).first().click();
+  await tech.expectStage('Hook up');
+  await expect(page.locator('vt-step-card')).toBeVisible();
+});
+
 test('a battery that no charger would take is lifted first, step by step, and read again', async ({
   tech,
   page,

@@ -306,6 +306,9 @@ test('the atlas finds a machine by any of its words and shows its points', async
 test('a figure of the bench is changed by a finger on its curve', async ({ tech, page }) => {
   await page.goto(`${tech.url}/bench/leads`);
   const curve = page.locator('vt-curve-chart');
+  const section = page.getByRole('textbox', { name: /^section/ });
+  const rpm = async (): Promise<number> =>
+    parseFloat((await page.locator('.results dd').nth(3).textContent())!);
   await expect(
     curve.getByRole('img', { name: /this engine from a flat battery over section: \d+ rpm at 25 mm²/ }),
   ).toBeVisible();
@@ -314,24 +317,9 @@ test('a figure of the bench is changed by a finger on its curve', async ({ tech,
   await page.mouse.down();
   await page.mouse.move(box.x + box.width - 115, box.y + box.height / 2, { steps: 6 });
   await page.mouse.up();
-  await expect
-    .poll(async () => Number(await page.getByRole('textbox', { name: /^section/ }).inputValue()))
-    .toBeGreaterThan(65);
-  const thick = Number(
-    await page
-      .locator('.results dd')
-      .nth(3)
-      .textContent()
-      .then((t) => parseFloat(t!)),
-  );
-  await page.getByRole('textbox', { name: /^section/ }).fill('6');
+  await expect.poll(async () => Number(await section.inputValue())).toBeGreaterThan(65);
+  const thick = await rpm();
+  await section.fill('6');
   await expect(curve.getByRole('img', { name: /at 6 mm²/ })).toBeVisible();
-  const thin = Number(
-    await page
-      .locator('.results dd')
-      .nth(3)
-      .textContent()
-      .then((t) => parseFloat(t!)),
-  );
-  expect(thin).toBeLessThan(thick);
+  expect(await rpm()).toBeLessThan(thick);
 });

@@ -180,10 +180,10 @@ test('the bench reckons, keeps its values in the address, and refuses what canno
   await page.getByRole('radio', { name: 'copper-clad' }).click();
   await expect(lost).not.toHaveText(before!);
   await expect(page).toHaveURL(/conductor=copper-clad-aluminium/);
-  await page.getByLabel('section').fill('0');
+  await page.getByRole('textbox', { name: /^section/ }).fill('0');
   await expect(page.getByRole('alert')).toContainText('section must be between 1 and 240 mm²');
   await page.getByRole('button', { name: 'Usual values' }).click();
-  await expect(page.getByLabel('section')).toHaveValue('25');
+  await expect(page.getByRole('textbox', { name: /^section/ })).toHaveValue('25');
   await page.getByRole('link', { name: '24 V string' }).click();
   await expect(page.getByRole('heading', { level: 1, name: '24 V string' })).toBeVisible();
   await expect(page.getByText('judge and charge each by itself')).toBeVisible();

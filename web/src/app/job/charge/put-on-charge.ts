@@ -13,10 +13,14 @@ import { batteryWord } from '../../shared/words/words';
   selector: 'vt-put-on-charge',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    @if (choices().length > 0 && work().job.closedAt === null) {
-      <h3>Put it on charge here</h3>
+    @if (shown().length > 0 && work().job.closedAt === null) {
+      @if (isInPlan()) {
+        <h2>Or leave it on a charger here</h2>
+      } @else {
+        <h3>Put it on charge here</h3>
+      }
       <ul class="ruled">
-        @for (c of choices(); track c.option.id) {
+        @for (c of shown(); track c.option.id) {
           <li>
             <strong>{{ c.charger }}{{ many() ? ', ' + batteryWord(c.battery) : '' }}</strong>
             @if (c.unfit; as unfit) {
@@ -65,6 +69,8 @@ import { batteryWord } from '../../shared/words/words';
 })
 export class PutOnCharge {
   readonly work = input.required<Work>();
+  /** Beside the ways to get it going: only what can be done is told. */
+  readonly isInPlan = input(false);
 
   private readonly reporter = inject(Reporter);
   private readonly router = inject(Router);
@@ -75,9 +81,10 @@ export class PutOnCharge {
   protected readonly tooLarge = TOO_LARGE_WORDS;
   protected readonly many = computed(() => this.work().machine.batteries.length > 1);
   protected readonly clampsOn = computed(() => anyClampOn(this.work().job.hookup));
-  protected readonly choices = computed(() => {
+  protected readonly shown = computed(() => {
     const { job, machine, kit, rules } = this.work();
-    return chargeChoices(job, machine, kit, rules);
+    const choices = chargeChoices(job, machine, kit, rules);
+    return this.isInPlan() ? choices.filter(({ unfit }) => unfit === null) : choices;
   });
 
   protected begin(choice: ChargeChoice): void {

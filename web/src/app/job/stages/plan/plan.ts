@@ -20,6 +20,7 @@ import { PlanRunner } from '../../../workers/plan-runner';
 import { percent } from '../../../shared/words/figures';
 import { ROLLING_BAR_WORDS, ROLLING_CAUTION_WORDS } from '../../../shared/words/words';
 import { MendHere } from '../../mend-here';
+import { PutOnCharge } from '../../charge/put-on-charge';
 import { RepairPrompt } from '../../repair-prompt';
 import { RollPrompt } from '../../roll-prompt';
 import { NextAction } from '../../next-action';
@@ -53,6 +54,7 @@ import { DETAIL_RUNNER, ODDS_RUNNER, PlanStore } from './plan-store';
     OptionList,
     PlanCompare,
     PlanDetailView,
+    PutOnCharge,
     UnfitList,
     WayList,
   ],
@@ -165,6 +167,7 @@ import { DETAIL_RUNNER, ODDS_RUNNER, PlanStore } from './plan-store';
     </section>
     <ng-template #beside>
       <vt-mend-here class="rolling" [work]="work()" />
+      <vt-put-on-charge class="rolling" [work]="work()" [isInPlan]="true" />
       <p class="rolling">
         <strong>Rolling start</strong> <span class="dim">{{ rolling() }}</span>
       </p>
