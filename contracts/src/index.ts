@@ -10,6 +10,7 @@ export * from './follow-up-words.js';
 export * from './trace-fault.js';
 export * from './trace-file.js';
 export * from './instruments.js';
+export * from './backup.js';
 export * from './record.js';
 export * from './record-entries.js';
 export * from './hazard-words.js';

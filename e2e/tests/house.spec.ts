@@ -6,7 +6,7 @@ import { Technician } from '../support/technician';
 test('a house is set up from nothing, its first job is worked to the end, and all of it moves to a fresh folder', async ({
   page,
 }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(240_000);
   const server = await TestServer.create();
   const fresh = await TestServer.create();
   try {
@@ -54,7 +54,20 @@ test('a house is set up from nothing, its first job is worked to the end, and al
     await tech.openStage('Verdict');
     await tech.close('Charge first');
 
+    await page.goto(`${server.url}/rules`);
+    const backups = page.locator('vt-backups-part');
+    await expect(backups).toContainText('None yet');
+    await backups.getByRole('button', { name: 'Back up now' }).click();
+    await expect(backups).toContainText(/asked for\s+\d+ events of 1 jobs, \d+\.\d MB, opened and checked/, {
+      timeout: 60_000,
+    });
+
     await server.stop();
+    const made = await server.house('backup');
+    const packed = /(\S+\.tgz): \d+ events of 1 jobs/.exec(made)![1]!;
+    expect(await server.house('restore', packed)).toMatch(
+      /\d+ events of 1 jobs are back\s+What stood there is in/,
+    );
     expect(await server.house('rebuild')).toContain('1 jobs made anew from their logs; 0 things differed');
     const file = join(server.folder, 'house.ndjson');
     expect(await server.house('export', file)).toContain('1 vehicles');

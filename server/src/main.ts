@@ -4,6 +4,7 @@ import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
 import { type Problem, PROBLEM_TYPE } from '@voltrek/contracts';
 import { pino } from 'pino';
+import { keepBackups } from './backup/keeper.js';
 import { FolderUnfitError } from './db/folder.js';
 import { FolderHeldError } from './db/lock.js';
 import { type Database, openDatabase } from './db/database.js';
@@ -88,12 +89,14 @@ async function main(): Promise<void> {
     .split(',')
     .map((name) => name.trim())
     .filter(Boolean);
-  handler = createApp({ database, news, log, instruments, webFolder: WEB_FOLDER, hosts });
+  const backups = keepBackups(folder, database, log.error.bind(log));
+  handler = createApp({ database, news, log, instruments, backups, webFolder: WEB_FOLDER, hosts });
   stopOrderly(
     server,
     database,
     () => {
       news.closeAll();
+      backups.stop();
       stop();
     },
     log.info.bind(log),

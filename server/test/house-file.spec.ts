@@ -30,7 +30,7 @@ describe('a file of the whole house', () => {
     const counts = await importHouse(db, path);
     expect(counts.job_events).toBeGreaterThan(2000);
     // A start finds a house there, and puts no demo over it.
-    await loadDemo({ db, close: () => Promise.resolve() }, new Date(), false);
+    await loadDemo({ db, close: () => Promise.resolve(), still: (work) => work() }, new Date(), false);
     const again = join(folder, 'again.ndjson');
     await exportHouse(db, again);
     expect(await readFile(again, 'utf8')).toBe(await readFile(path, 'utf8'));

@@ -6,7 +6,7 @@ import { Ajv2020 } from 'ajv/dist/2020.js';
 import fc from 'fast-check';
 import type supertest from 'supertest';
 import { allMachines, type ChangedEntry, writeMachines } from '../src/atlas/repository.js';
-import { openInMemory, SNAPSHOT } from '../src/db/database.js';
+import { type Database, openInMemory, SNAPSHOT } from '../src/db/database.js';
 import { crew } from '../src/db/schema.js';
 import { loadDemo } from '../src/demo/load.js';
 import { readCsvRows, writeCsvRows } from '../src/files/csv-rows.js';
@@ -56,7 +56,7 @@ describe('files of crew, kit, vehicles, batteries, calls and jobs', () => {
     const { database } = await sharedServer();
     for (const form of [toJson, toCsv]) {
       const { db, client } = await openInMemory(SNAPSHOT);
-      const empty = { db, close: () => client.close() };
+      const empty: Database = { db, close: () => client.close(), still: (work) => work() };
       await loadDemo(empty, new Date(), true);
       await db.insert(crew).values({ id: 'crew-1', name: 'First', role: 'crew-lead' });
       await db.transaction(async (tx) => {

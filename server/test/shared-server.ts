@@ -14,7 +14,7 @@ export const DEMO_NOW = new Date(Date.now() - 7_200_000);
 
 async function start() {
   const { db, client } = await openInMemory(SNAPSHOT);
-  const database: Database = { db, close: () => client.close() };
+  const database: Database = { db, close: () => client.close(), still: (work) => work() };
   await loadDemo(database, DEMO_NOW, false);
   const news = newsDesk();
   const bench = openBench({});

@@ -5,7 +5,8 @@ import { PGlite } from '@electric-sql/pglite';
 import { pg_trgm } from '@electric-sql/pglite/contrib/pg_trgm';
 import { drizzle, type PgliteDatabase } from 'drizzle-orm/pglite';
 import { migrate } from 'drizzle-orm/pglite/migrator';
-import { holdsDatabase, refuseNewer } from './folder.js';
+import { backUp } from '../backup/backup.js';
+import { FolderUnfitError, holdsDatabase, refuseNewer } from './folder.js';
 import { lockFolder } from './lock.js';
 import * as schema from './schema.js';
 import { SyncedFS, syncedStart } from './synced-fs.js';
@@ -17,6 +18,8 @@ export type Tx = Parameters<Parameters<Db['transaction']>[0]>[0];
 export interface Database {
   readonly db: Db;
   readonly close: () => Promise<void>;
+  /** Runs something while nothing is written, and nothing else is answered. */
+  readonly still: <T>(work: () => Promise<T>) => Promise<T>;
 }
 
 export const MIGRATIONS = fileURLToPath(new URL('../../../drizzle', import.meta.url));
@@ -51,16 +54,18 @@ export async function openDatabase(folder: string, onLost: (error: Error) => voi
   const release = await lockFolder(folder, onLost);
   try {
     const pgFolder = join(folder, 'pg');
-    if (!(await holdsDatabase(folder))) await unpackSnapshot(folder, pgFolder);
+    if (!(await holdsDatabase(folder))) await unpack(folder, pgFolder, SNAPSHOT);
     const client = await PGlite.create({
       fs: new SyncedFS(pgFolder, onLost),
       startParams: syncedStart(PGlite.defaultStartParams),
       extensions: EXTENSIONS,
     });
-    refuseNewer(folder, await appliedMigrations(client), await knownMigrations());
+    const still: Database['still'] = (work) => client.runExclusive(work);
+    await prepareToMigrate(folder, client, still);
     const db = await ready(client);
     return {
       db,
+      still,
       close: async () => {
         await client.close();
         await release();
@@ -69,6 +74,26 @@ export async function openDatabase(folder: string, onLost: (error: Error) => voi
   } catch (error) {
     await release();
     throw error;
+  }
+}
+
+/**
+ * A folder that must be brought to this version is backed up first.
+ *
+ * @throws FolderUnfitError for one of a newer version, or one that could not be backed up
+ */
+async function prepareToMigrate(folder: string, client: PGlite, still: Database['still']): Promise<void> {
+  const applied = await appliedMigrations(client);
+  const known = await knownMigrations();
+  refuseNewer(folder, applied, known);
+  const isBehind = applied.length > 0 && known.some((when) => !applied.includes(when));
+  if (!isBehind) return;
+  try {
+    await backUp(folder, still, 'before-migration', new Date());
+  } catch (error) {
+    throw new FolderUnfitError(
+      `The data folder ${folder} must be brought to this version, and could not be backed up before: ${String(error)}. Make room on its disk, then start again.`,
+    );
   }
 }
 
@@ -99,14 +124,14 @@ async function ready(client: PGlite): Promise<Db> {
   return db;
 }
 
-/** Unpacks beside the final place and renames, so that a first start that is cut short leaves nothing half made. */
-async function unpackSnapshot(folder: string, pgFolder: string): Promise<void> {
+/** Unpacks a database beside its final place and renames it, so that one that is cut short leaves nothing half made. */
+export async function unpack(folder: string, pgFolder: string, file: string): Promise<void> {
   const partial = join(folder, 'pg.partial');
   await rm(partial, { recursive: true, force: true });
   const client = await PGlite.create({
     dataDir: partial,
     extensions: EXTENSIONS,
-    loadDataDir: await readBlob(SNAPSHOT),
+    loadDataDir: await readBlob(file),
   });
   await client.close();
   await rm(pgFolder, { recursive: true, force: true });

@@ -6,6 +6,9 @@ import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { atlasRoutes } from '../atlas/routes.js';
+import { MINUTE_MS } from '@voltrek/core/quantities';
+import type { BackupKeeper } from '../backup/keeper.js';
+import { backupRoutes } from '../backup/routes.js';
 import { batteryRoutes } from '../batteries/routes.js';
 import { boardRoutes } from '../calls/routes.js';
 import { crewRoutes } from '../crew/routes.js';
@@ -35,6 +38,8 @@ export interface AppParts {
   readonly news: NewsDesk;
   readonly log: Logger;
   readonly instruments: InstrumentParts;
+  /** Left out where the data is in no folder. */
+  readonly backups?: BackupKeeper;
   /** Folder of the built web application; left out where only the API is served. */
   readonly webFolder?: string;
   /** Names that the server answers for beside this machine's own. */
@@ -42,7 +47,8 @@ export interface AppParts {
 }
 
 /** The whole server as an Express application, not yet listening. */
-export function createApp({ database, news, log, instruments, webFolder, hosts = [] }: AppParts): Express {
+export function createApp(parts: AppParts): Express {
+  const { database, news, log, instruments, backups, webFolder, hosts = [] } = parts;
   const app = express();
   app.disable('x-powered-by');
   app.use(pinoHttp({ logger: log, customLogLevel: (_q, r) => (r.statusCode >= 500 ? 'error' : 'debug') }));
@@ -62,7 +68,13 @@ export function createApp({ database, news, log, instruments, webFolder, hosts =
 
   app.get('/api/health', async (_request, response) => {
     await database.db.execute('select 1');
-    response.json({ status: 'ok' });
+    const state = await backups?.state();
+    const newest = state?.backups[0];
+    response.json({
+      status: 'ok',
+      lastBackup: newest ? { at: newest.at, ageMinutes: minutesSince(newest.at) } : null,
+      backupProblem: state?.problem ?? null,
+    });
   });
   app.get('/api/stream', (_request, response) => {
     news.watch(response);
@@ -79,6 +91,7 @@ export function createApp({ database, news, log, instruments, webFolder, hosts =
   app.use('/api/models', atlasRoutes(database));
   app.use('/api/batteries', batteryRoutes(database));
   app.use('/api/rules', ruleRoutes(database));
+  if (backups) app.use('/api/backups', backupRoutes(database, backups));
   app.use('/api/files', fileRoutes(database, news));
   app.use('/api/follow-ups', followUpRoutes(database));
   app.use('/api/instruments', instrumentRoutes(instruments));
@@ -93,6 +106,8 @@ export function createApp({ database, news, log, instruments, webFolder, hosts =
   app.use(problemHandler(log));
   return app;
 }
+
+const minutesSince = (at: string): number => Math.round((Date.now() - Date.parse(at)) / MINUTE_MS);
 
 function serveWeb(app: Express, folder: string): void {
   app.use(

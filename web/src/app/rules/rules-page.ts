@@ -7,6 +7,7 @@ import { sessionFeature } from '../shared/state/session';
 import { typedFigure } from '../shared/ui/typed-figure';
 import { nameOf } from '../shared/words/figures';
 import { RULE_QUESTIONS, SCHOOL_WORDS } from '../shared/words/rule-words';
+import { BackupsPart } from './backups-part';
 import { Choices } from '../shared/ui/choices';
 
 interface Row {
@@ -25,7 +26,7 @@ interface Row {
 @Component({
   selector: 'vt-rules-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choices, DatePipe],
+  imports: [BackupsPart, Choices, DatePipe],
   host: { class: 'page' },
   template: `
     <header>
@@ -79,6 +80,7 @@ interface Row {
         </li>
       }
     </ul>
+    <vt-backups-part />
     @if (settings().length) {
       <h2>Set before</h2>
       <ul class="ruled past">

@@ -2,6 +2,7 @@ import { HttpClient, type HttpResponse } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
 import type {
   AtlasEntry,
+  BackupState,
   Battery,
   BatteryRecord,
   BoardCall,
@@ -214,6 +215,14 @@ export class Api {
 
   setRule(setting: RuleSetting): Observable<RulesPage> {
     return this.http.post<RulesPage>('/api/rules', setting);
+  }
+
+  backups(): Observable<BackupState> {
+    return this.http.get<BackupState>('/api/backups');
+  }
+
+  backUp(by: string): Observable<BackupState> {
+    return this.http.post<BackupState>('/api/backups', { by });
   }
 
   job(jobId: string): Observable<JobDetail> {

@@ -1,0 +1,118 @@
+import { DatePipe } from '@angular/common';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import type { BackupState } from '@voltrek/contracts';
+import { MINUTE_MS } from '@voltrek/core/quantities';
+import { Store } from '@ngrx/store';
+import { Api } from '../shared/state/api';
+import { problemText } from '../shared/state/problem';
+import { sessionFeature } from '../shared/state/session';
+import { BACKUP_REASON_WORDS, sizeWords } from '../shared/words/backup-words';
+
+/** A house whose last good backup is older than this is told so, ms: a shift and a half. */
+const LATE_MS = 12 * 60 * MINUTE_MS;
+
+/** The backups of the house: when, why, how large, and that each was opened; one more at a tap. */
+@Component({
+  selector: 'vt-backups-part',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [DatePipe],
+  template: `
+    <header>
+      <h2>Backups</h2>
+      <button type="button" class="key" [disabled]="isBusy()" (click)="make()">
+        {{ isBusy() ? 'Backing up' : 'Back up now' }}
+      </button>
+    </header>
+    @if (problem(); as text) {
+      <p class="problem" role="alert">{{ text }}</p>
+    }
+    @if (isLate()) {
+      <p class="problem">The last good backup is older than half a day.</p>
+    }
+    <ul class="ruled">
+      @for (b of backups(); track b.name) {
+        <li>
+          <span>
+            <strong>{{ b.at | date: 'd MMM, HH:mm' }}</strong>
+            {{ reasons[b.reason] }}
+          </span>
+          <span class="dim">
+            {{ b.events }} events of {{ b.jobs }} jobs, {{ size(b.bytes) }}, opened and checked
+            {{ b.checkedAt | date: 'HH:mm' }}
+            @if (b.broken > 0) {
+              <span class="tone-bad">{{ b.broken }} logs cannot be read</span>
+            }
+          </span>
+        </li>
+      } @empty {
+        @if (state()) {
+          <li class="dim">None yet. One is made every six hours while something is written.</li>
+        }
+      }
+    </ul>
+  `,
+  styles: `
+    header {
+      display: flex;
+      align-items: center;
+      gap: 14px;
+      margin: 26px 0 8px;
+    }
+    h2 {
+      margin: 0;
+    }
+    li {
+      display: grid;
+      grid-template-columns: minmax(0, 1fr) minmax(0, 1.1fr);
+      gap: 6px 20px;
+      padding: 9px 0;
+    }
+    @media (max-width: 720px) {
+      li {
+        grid-template-columns: 1fr;
+      }
+    }
+  `,
+})
+export class BackupsPart {
+  private readonly api = inject(Api);
+  private readonly crewId = inject(Store).selectSignal(sessionFeature.selectCrewId);
+  private readonly failed = signal<string | null>(null);
+
+  protected readonly reasons = BACKUP_REASON_WORDS;
+  protected readonly size = sizeWords;
+  protected readonly state = signal<BackupState | null>(null);
+  protected readonly isMaking = signal(false);
+  protected readonly isBusy = computed(() => this.isMaking() || (this.state()?.isUnderWay ?? false));
+  protected readonly backups = computed(() => this.state()?.backups ?? []);
+  protected readonly problem = computed(() => {
+    const last = this.state()?.problem;
+    return this.failed() ?? (last ? `The last backup was not made: ${last}` : null);
+  });
+  protected readonly isLate = computed(() => {
+    const [newest] = this.backups();
+    return newest !== undefined && Date.now() - Date.parse(newest.at) > LATE_MS;
+  });
+
+  constructor() {
+    this.api.backups().subscribe({
+      next: (state) => this.state.set(state),
+      error: (error: unknown) => this.failed.set(problemText(error)),
+    });
+  }
+
+  protected make(): void {
+    this.isMaking.set(true);
+    this.failed.set(null);
+    this.api.backUp(this.crewId()).subscribe({
+      next: (state) => {
+        this.state.set(state);
+        this.isMaking.set(false);
+      },
+      error: (error: unknown) => {
+        this.failed.set(problemText(error));
+        this.isMaking.set(false);
+      },
+    });
+  }
+}
