@@ -18,3 +18,8 @@ await must('npx', ['jasmine', '--config=jasmine.json', '--filter=orders over the
   cwd: new URL('../core/', import.meta.url).pathname,
   env: { PROVE_SHARE: String(share) },
 });
+say(`Kills of a server in mid-write: ${share * 100} % of two hundred`);
+await must('npx', ['jasmine', '--config=jasmine.json', '--filter=a server that is killed'], {
+  cwd: new URL('../server/', import.meta.url).pathname,
+  env: { PROVE_SHARE: String(share) },
+});

@@ -1,13 +1,16 @@
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import fs from 'node:fs';
-import { mkdtemp, readdir, readFile, rm, stat, writeFile } from 'node:fs/promises';
+import { mkdtemp, readdir, readFile, rm, stat, truncate, writeFile } from 'node:fs/promises';
 import { syncBuiltinESMExports } from 'node:module';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { eq, sql } from 'drizzle-orm';
 import { openDatabase } from '../src/db/database.js';
-import { FolderUnfitError } from '../src/db/folder.js';
+import { backUp } from '../src/backup/backup.js';
+import { backupFile } from '../src/backup/catalogue.js';
+import { restore } from '../src/backup/restore.js';
+import { FolderUnfitError, unfit } from '../src/db/folder.js';
 import { FolderHeldError, lockFolder } from '../src/db/lock.js';
 import { facts } from '../src/db/schema.js';
 import { loadDemo } from '../src/demo/load.js';
@@ -72,6 +75,52 @@ describe('the data folder', () => {
     expect(kept?.value).toBe('yes');
     await again.close();
   }, 60_000);
+
+  for (const [what, damage] of [
+    ['its control file is cut off', (pg: string) => truncate(join(pg, 'global', 'pg_control'), 100)],
+    ['its tables are gone', (pg: string) => rm(join(pg, 'base'), { recursive: true })],
+    [
+      'its log of writes is empty',
+      async (pg: string) => {
+        const wal = join(pg, 'pg_wal');
+        for (const entry of await readdir(wal, { withFileTypes: true }))
+          if (entry.isFile()) await truncate(join(wal, entry.name), 0);
+      },
+    ],
+  ] as const)
+    it(`is refused in words when ${what}, with the last good backup by name, and opens again from it`, async () => {
+      const first = await openDatabase(folder, neverLost);
+      await first.db.insert(facts).values({ key: 'kept', value: what });
+      const { name } = await backUp(folder, first.still, 'by-hand', new Date());
+      await first.close();
+      await damage(join(folder, 'pg'));
+      const file = backupFile(folder, name);
+      await expectAsync(openDatabase(folder, neverLost)).toBeRejectedWithError(
+        FolderUnfitError,
+        new RegExp(`cannot be opened.*restore -- ${file}`),
+      );
+      await restore(folder, file, new Date());
+      const again = await openDatabase(folder, neverLost);
+      const [kept] = await again.db.select().from(facts).where(eq(facts.key, 'kept'));
+      expect(kept?.value).toBe(what);
+      await again.close();
+    }, 120_000);
+
+  it('is refused in words when the disk says no', async () => {
+    for (const [code, word] of [
+      ['ENOSPC', 'its disk is full'],
+      ['EROFS', 'its disk is read-only'],
+      ['EACCES', 'may not write there'],
+    ]) {
+      const said = await unfit(folder, Object.assign(new Error('x'), { code }));
+      expect(said).toBeInstanceOf(FolderUnfitError);
+      expect(said.message).toContain(word!);
+    }
+    // A file stands where the folder should be.
+    const file = join(folder, 'taken');
+    await writeFile(file, '');
+    await expectAsync(openDatabase(file, neverLost)).toBeRejectedWithError(FolderUnfitError);
+  });
 
   it('is refused when a newer version wrote it', async () => {
     const first = await openDatabase(folder, neverLost);

@@ -1,22 +1,12 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { mkdtemp, rm } from 'node:fs/promises';
-import { createServer, type AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
+import { freePort, MAIN } from './processes.js';
 
-const MAIN = fileURLToPath(new URL('../src/main.js', import.meta.url));
 /** A stop takes no longer, ms. */
 const STOP_MS = 5_000;
-
-async function freePort(): Promise<number> {
-  const server = createServer();
-  await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
-  const { port } = server.address() as AddressInfo;
-  await new Promise((done) => server.close(done));
-  return port;
-}
 
 async function ready(child: ChildProcess): Promise<void> {
   let said = '';

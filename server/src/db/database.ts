@@ -6,7 +6,7 @@ import { pg_trgm } from '@electric-sql/pglite/contrib/pg_trgm';
 import { drizzle, type PgliteDatabase } from 'drizzle-orm/pglite';
 import { migrate } from 'drizzle-orm/pglite/migrator';
 import { backUp } from '../backup/backup.js';
-import { FolderUnfitError, holdsDatabase, refuseNewer } from './folder.js';
+import { FolderUnfitError, holdsDatabase, refuseNewer, unfit } from './folder.js';
 import { lockFolder } from './lock.js';
 import * as schema from './schema.js';
 import { SyncedFS, syncedStart } from './synced-fs.js';
@@ -47,11 +47,14 @@ export async function openInMemory(snapshot?: string): Promise<{ db: Db; client:
  * @param onLost called when another process takes the folder away, or the disk refuses to keep what is written: nothing may be
  *   acknowledged after that
  * @throws FolderHeldError when another server holds the folder
- * @throws FolderUnfitError for a folder that is damaged or was written by a newer version; it is left as it is
+ * @throws FolderUnfitError for a folder that is damaged, cannot be written, or was written by a newer version; it is left as it is
  */
 export async function openDatabase(folder: string, onLost: (error: Error) => void): Promise<Database> {
-  await mkdir(folder, { recursive: true });
-  const release = await lockFolder(folder, onLost);
+  const release = await mkdir(folder, { recursive: true })
+    .then(() => lockFolder(folder, onLost))
+    .catch(async (error: unknown) => {
+      throw await unfit(folder, error);
+    });
   try {
     const pgFolder = join(folder, 'pg');
     if (!(await holdsDatabase(folder))) await unpack(folder, pgFolder, SNAPSHOT);
@@ -73,7 +76,7 @@ export async function openDatabase(folder: string, onLost: (error: Error) => voi
     };
   } catch (error) {
     await release();
-    throw error;
+    throw await unfit(folder, error);
   }
 }
 

@@ -1,6 +1,8 @@
 import { existsSync } from 'node:fs';
 import { readdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
+import { backupFile, listBackups } from '../backup/catalogue.js';
+import { FolderHeldError } from './lock.js';
 
 /** Major version of PostgreSQL whose files the embedded database writes. */
 const POSTGRES_MAJOR = '18';
@@ -11,6 +13,35 @@ export class FolderUnfitError extends Error {
     super(`${message} Nothing was changed.`);
     this.name = 'FolderUnfitError';
   }
+}
+
+/** What to do with a folder that cannot be opened: the last good backup by its name, where there is one. */
+async function wayOn(folder: string): Promise<string> {
+  const [newest] = await listBackups(folder).catch(() => []);
+  return newest
+    ? `Its last good backup is of ${newest.at}. Put it back with: npm run restore -- ${backupFile(folder, newest.name)}`
+    : 'Put it back from a backup, or move the folder away to start with an empty one.';
+}
+
+/** What a disk says against writing, in words. */
+const DISK_WORDS: Readonly<Record<string, string>> = {
+  EACCES: 'this user may not write there',
+  EPERM: 'this user may not write there',
+  EROFS: 'its disk is read-only',
+  ENOSPC: 'its disk is full',
+  EDQUOT: 'the room that this user has on the disk is used up',
+};
+
+/** Whatever kept a data folder from being opened, as something that can be acted on; what is told in words already stays as it is. */
+export async function unfit(folder: string, error: unknown): Promise<Error> {
+  if (error instanceof FolderUnfitError || error instanceof FolderHeldError) return error;
+  const code = error instanceof Error && 'code' in error ? String(error.code) : '';
+  const disk = DISK_WORDS[code];
+  if (disk) return new FolderUnfitError(`The data folder ${folder} cannot be written: ${disk}.`);
+  const why = error instanceof Error ? error.message.split('\n')[0] : String(error);
+  return new FolderUnfitError(
+    `The data folder ${folder} cannot be opened: its database is damaged (${why}). ${await wayOn(folder)}`,
+  );
 }
 
 /**
@@ -26,8 +57,7 @@ export async function holdsDatabase(folder: string): Promise<boolean> {
   const mark = await readFile(join(pgFolder, 'PG_VERSION'), 'utf8').catch(() => null);
   if (mark === null)
     throw new FolderUnfitError(
-      `The data folder ${folder} is damaged: ${join(pgFolder, 'PG_VERSION')} is missing. ` +
-        'Put it back from a backup, or move the folder away to start with an empty one.',
+      `The data folder ${folder} is damaged: ${join(pgFolder, 'PG_VERSION')} is missing. ${await wayOn(folder)}`,
     );
   if (mark.trim() !== POSTGRES_MAJOR)
     throw new FolderUnfitError(
