@@ -177,6 +177,11 @@ const FIELDS: { readonly [T in EventType]: Fields<T> } = {
     amps: figure().min(TYPED_RANGES.chargeAmps.min).max(TYPED_RANGES.chargeAmps.max),
     isWarm: flag(),
   },
+  'leads.measured': {
+    sourceVolts: figure().min(TYPED_RANGES.chargingVolts.min).max(TYPED_RANGES.chargingVolts.max),
+    casualtyVolts: figure().min(TYPED_RANGES.chargingVolts.min).max(TYPED_RANGES.chargingVolts.max),
+    amps: figure().min(TYPED_RANGES.leadAmps.min).max(TYPED_RANGES.leadAmps.max),
+  },
   'reading.withdrawn': { readingId: yup.string().uuid().required() },
   'plan.chosen': {
     optionId: shortText(120),

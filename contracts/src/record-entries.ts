@@ -193,7 +193,23 @@ const KIT: { readonly [K in KitItem['kind']]: KitFields<K> } = {
     soc: share(),
     alternatorSpareAmps: figure(KIT_RANGES.alternatorSpareAmps),
   },
-  'lead-set': { ...named, leads: leads.required() },
+  'lead-set': {
+    ...named,
+    leads: leads.required(),
+    uses: yup
+      .array()
+      .of(
+        record({
+          jobId: yup.string().uuid().required(),
+          at: instantText().required(),
+          factor: figure({ min: 0, max: 1000, unit: '' }),
+          spread: figure({ min: 0, max: 1000, unit: '' }),
+        }).required(),
+      )
+      .max(1000)
+      .notRequired()
+      .default(undefined),
+  },
   'lithium-pack': {
     ...named,
     ...kept,

@@ -38,6 +38,7 @@ export const REFUSAL_WORDS: Record<Refusal, string> = {
   'no-such-reading': 'That reading does not stand.',
   'already-fitted': 'That is done already.',
   'nothing-on-charge': 'Nothing is on a charger.',
+  'leads-not-joined': 'A lead set is measured while all four of its clamps are on.',
   'no-such-battery': 'This machine has no such battery.',
   'no-such-point': 'No clamp can go there: the atlas has no such point on that machine.',
   'not-in-hand': 'That clamp is not in hand: the source has leads of its own.',

@@ -96,6 +96,7 @@ export function anyEntry(
       return plan ? ['plan.chosen', plan] : ['reset.ticked', { reset: 'Clock' }];
     },
     () => ['battery.lifted', { battery: one([0, 1, 5]) }],
+    () => ['leads.measured', { sourceVolts: 12.9, casualtyVolts: one([11.5, 13]), amps: one([3, 180]) }],
     () => ['charge.read', { volts: 14.2, amps: one([0.2, 6]), isWarm: random() < 0.2 }],
     () => ['step.confirmed', { step: one(CONFIRMATIONS) }],
     () => ['clamp.attached', { clamp: one(CLAMP_IDS), pointId: point() }],

@@ -190,3 +190,36 @@ test('the bench reckons, keeps its values in the address, and refuses what canno
   await page.getByRole('button', { name: 'Copy as text' }).click();
   await expect(page.getByRole('button', { name: 'Copied' })).toBeVisible();
 });
+
+test('a lead set is measured while it is joined, and the kit tells what it has lost', async ({
+  tech,
+  page,
+}) => {
+  await tech.openJob('brinmoor-pella');
+  await tech.toMeasure('one click');
+  await tech.read('1185');
+  await tech.next('Go on to Plan');
+  await tech.take(/Service van, heavy set/);
+  await tech.workSteps(/Go on/);
+  await tech.next('Go on: crank');
+  const measure = page.locator('vt-measure-leads');
+  for (const volts of ['1080', '1078', '1082']) {
+    await measure.getByRole('button', { name: /^Measure Heavy set/ }).click();
+    await measure.getByLabel('At the source, V').fill('1290');
+    await measure.getByLabel('At the casualty, V').fill(volts);
+    await measure.getByLabel('Through a lead, A').fill('180');
+    await expect(measure.getByRole('status')).toContainText(/\d\.\d\d times the resistance of a new set/);
+    await measure.getByRole('button', { name: 'Note it' }).click();
+  }
+  await expect(measure.getByText(/^Noted:/)).toHaveCount(3);
+  await tech.saved();
+  await page.goto(`${tech.url}/kit`);
+  const row = page.getByRole('listitem').filter({ hasText: 'Heavy set' }).first();
+  await expect(row).toContainText(/Measured over 3 uses: [12]\.\d\d times .*look at its clamps/);
+  await page.goBack();
+  await tech.expectStage('Crank');
+  for (let i = 0; i < 3; i++) await tech.tap('Undo');
+  await tech.saved();
+  await page.goto(`${tech.url}/kit`);
+  await expect(row).not.toContainText('Measured over');
+});

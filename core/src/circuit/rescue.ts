@@ -1,5 +1,5 @@
 import type { Parameter } from '../quantities/parameter.js';
-import { CLAMP_OHMS, conductorOhms, type LeadSet } from '../leads/lead-set.js';
+import { clampOhms, conductorOhms, type LeadSet } from '../leads/lead-set.js';
 import type { SourceModel } from '../sources/models.js';
 import type { Circuit, Element, NodeName } from './circuit.js';
 
@@ -209,7 +209,7 @@ function sourceElements(rescue: Rescue): Element[] {
   const ohms = conductorOhms(leads, tempC);
   elements.push(wire('lead.red', clampNode('redSource'), clampNode('redCasualty'), ohms));
   elements.push(wire('lead.black', clampNode('blackCasualty'), clampNode('blackSource'), ohms));
-  const contactOhms = CLAMP_OHMS[leads.contact] * (rescue.clampWear ?? 1);
+  const contactOhms = clampOhms(leads) * (rescue.clampWear ?? 1);
   for (const clamp of CLAMP_IDS) {
     const terminal = clamps[clamp];
     if (!terminal) continue;

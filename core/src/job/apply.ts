@@ -89,6 +89,7 @@ function opened(event: Extract<JobEvent, { type: 'job.opened' }>): Job {
     joins: [],
     lifts: [],
     chargeReadings: [],
+    leadReadings: [],
     everConnected: false,
     attempts: [],
     triesSinceChecks: 0,
@@ -196,6 +197,11 @@ function apply(job: Job, event: JobEvent): Job {
     case 'charge.read': {
       const reading = { ...event.data, at: timeOf(event) };
       return { ...job, chargeReadings: [...job.chargeReadings, reading] };
+    }
+    case 'leads.measured': {
+      const { leadSetId } = job.plan!;
+      const reading = { ...event.data, at: timeOf(event), leadSetId: leadSetId! };
+      return { ...job, leadReadings: [...job.leadReadings, reading] };
     }
     case 'attempt.started': {
       const helper = anyClampOn(job.hookup) ? job.plan : null;

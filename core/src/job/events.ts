@@ -190,6 +190,12 @@ export interface EventData {
   'battery.lifted': { readonly battery: number };
   /** What was seen of the charge that is under way. */
   'charge.read': ChargeReading;
+  /** Volts at both ends of the leads that are joined, and the amps between: what the set resists. */
+  'leads.measured': {
+    readonly sourceVolts: number;
+    readonly casualtyVolts: number;
+    readonly amps: number;
+  };
   'reset.ticked': { readonly reset: string };
   'override.given': { readonly rule: RuleKey; readonly reason: string };
   'verdict.given': VerdictRecord;
@@ -246,6 +252,7 @@ export const EVENT_TYPES = [
   'roll.tried',
   'battery.lifted',
   'charge.read',
+  'leads.measured',
   'reset.ticked',
   'override.given',
   'verdict.given',

@@ -9,6 +9,7 @@ export * from './hands.js';
 export * from './refuse.js';
 export * from './rescue-of-job.js';
 export * from './kit-care.js';
+export * from './kit-measured.js';
 export * from './kit-charge.js';
 export * from './doubts.js';
 export * from './sheet.js';

@@ -1,3 +1,4 @@
+import type { LeadReading } from '../leads/measured-set.js';
 import type {
   AttemptOutcome,
   PolaritySign,
@@ -127,6 +128,8 @@ export interface Job {
   readonly lifts: readonly { readonly battery: number; readonly at: string }[];
   /** What was seen of charges under way, oldest first. */
   readonly chargeReadings: readonly (ChargeReading & { readonly at: string })[];
+  /** What was read of lead sets while they were joined. */
+  readonly leadReadings: readonly (LeadReading & { readonly at: string; readonly leadSetId: string })[];
   /** All clamps in hand have been on at least once: there is something to clear down. */
   readonly everConnected: boolean;
   readonly attempts: readonly Attempt[];

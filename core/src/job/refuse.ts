@@ -1,7 +1,8 @@
 import { isFindingOf } from '../diagnosis/belief.js';
 import { isWhole, needsStandstill } from '../diagnosis/repairs.js';
 import { POLARITY_SIGNS_NEEDED } from '../diagnosis/vocabulary.js';
-import { type ClampId, isSourceClamp } from '../circuit/rescue.js';
+import { CLAMP_IDS, type ClampId, isSourceClamp } from '../circuit/rescue.js';
+import { clampsOn } from '../hookup/actions.js';
 import { anyClampOn, clampsInHand, SPARE_POSTS, stands } from '../hookup/state.js';
 import { type Machine, takesClamp } from '../machine/machine.js';
 import { rollingStart } from '../machine/rolling-start.js';
@@ -60,6 +61,7 @@ export const REFUSALS = [
   'not-in-hand',
   'not-in-kit',
   'nothing-on-charge',
+  'leads-not-joined',
 ] as const;
 export type Refusal = (typeof REFUSALS)[number];
 
@@ -155,6 +157,15 @@ function refuseOn(
         outOfRange('', next.data.amps, TYPED_RANGES.chargeAmps)
         ? 'value-out-of-range'
         : null;
+    case 'leads.measured': {
+      const { sourceVolts, casualtyVolts, amps } = next.data;
+      if (!job.plan?.leadSetId || clampsOn(hookup).length < CLAMP_IDS.length) return 'leads-not-joined';
+      const isOut =
+        outOfRange('', sourceVolts, TYPED_RANGES.chargingVolts) ||
+        outOfRange('', casualtyVolts, TYPED_RANGES.chargingVolts) ||
+        outOfRange('', amps, TYPED_RANGES.leadAmps);
+      return isOut || sourceVolts <= casualtyVolts ? 'value-out-of-range' : null;
+    }
     case 'reading.withdrawn':
       return job.readings.some((r) => r.eventId === next.data.readingId) ? null : 'no-such-reading';
     case 'fitting.confirmed':

@@ -14,6 +14,8 @@ export interface LeadSet {
   readonly lengthM: number;
   readonly conductor: Conductor;
   readonly contact: ClampContact;
+  /** Resistance of the whole set against a new one, as its uses have measured it; left out: as new. */
+  readonly ohmsFactor?: number;
 }
 
 export const LEAD_RANGES = {
@@ -34,12 +36,15 @@ export function conductorOhms(set: LeadSet, tempC: number): number {
   requireInRange('section', set.sectionMm2, LEAD_RANGES.sectionMm2);
   requireInRange('length', set.lengthM, LEAD_RANGES.lengthM);
   const at20 = (RESISTIVITY[set.conductor] * set.lengthM) / set.sectionMm2;
-  return at20 * (1 + OHMS_PER_DEGC * (tempC - 20));
+  return at20 * (1 + OHMS_PER_DEGC * (tempC - 20)) * (set.ohmsFactor ?? 1);
 }
+
+/** Contact of each clamp of this set, ohms. */
+export const clampOhms = (set: LeadSet): number => CLAMP_OHMS[set.contact] * (set.ohmsFactor ?? 1);
 
 /** The whole loop, ohms: both conductors and all four clamps. */
 export function leadSetOhms(set: LeadSet, tempC: number): number {
-  return 2 * conductorOhms(set, tempC) + 4 * CLAMP_OHMS[set.contact];
+  return 2 * conductorOhms(set, tempC) + 4 * clampOhms(set);
 }
 
 /** Heat held per volume, J / (m3 K): copper; aluminium core with a tenth of copper. */

@@ -1,5 +1,6 @@
 import { casualtyBatteriesParameters } from '../plan/casualty-batteries.js';
 import { leadSetParameters } from '../leads/lead-set.js';
+import { measuredSetParameters } from '../leads/measured-set.js';
 import { batteryParameters } from '../battery/battery.js';
 import { ccaParameters } from '../battery/cca.js';
 import { chemistryParameters } from '../battery/chemistry.js';
@@ -128,6 +129,7 @@ export const PARAMETERS: readonly Parameter[] = [
   ...GIVEN,
   ...casualtyBatteriesParameters(),
   ...leadSetParameters(),
+  ...measuredSetParameters(),
   ...batteryParameters(),
   ...ccaParameters(),
   ...chemistryParameters(),

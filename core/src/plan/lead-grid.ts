@@ -53,7 +53,7 @@ export function leadGrid(
   for (const conductor of CONDUCTORS) {
     for (const sectionMm2 of GRID_SECTIONS_MM2) {
       for (const lengthM of GRID_LENGTHS_M) {
-        const set: LeadSet = { ...leads, conductor, sectionMm2, lengthM };
+        const set: LeadSet = { ...leads, ohmsFactor: 1, conductor, sectionMm2, lengthM };
         const moment = afterWait({ ...plan, rescue: { ...plan.rescue, leads: set } });
         const point = crankPoint(moment.rescue, plan.engine);
         const odds = oddsOf(moment, plan.engine, samples, seededRandom(seed))!;

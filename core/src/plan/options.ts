@@ -1,7 +1,7 @@
 import { type Machine, startsByWaking } from '../machine/machine.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import type { LeadSet } from '../leads/lead-set.js';
-import type { KitItem, LeadSetKit } from '../sources/kit.js';
+import { type KitItem, leadsOf, type LeadSetKit } from '../sources/kit.js';
 import {
   capacitorSource,
   chargerSource,
@@ -131,7 +131,7 @@ function withLeads(
     id: `${item.id}+${set.id}`,
     leadSetId: set.id,
     outputVolts,
-    leads: set.leads,
+    leads: leadsOf(set),
     source,
     donorRuns: false,
     chargeOnly: false,

@@ -1,6 +1,6 @@
 import { BATTERY_RANGES } from '../battery/battery.js';
 import { ENGINE_RANGES } from '../engine/engine.js';
-import { CLAMP_OHMS, LEAD_RANGES } from '../leads/lead-set.js';
+import { clampOhms, LEAD_RANGES } from '../leads/lead-set.js';
 import { outOfRange, type Range, TYPED_RANGES } from '../quantities/range.js';
 import { ASSUMED_AGEING, type BatteryBelief } from './casualty-batteries.js';
 import type { PlanCase } from './plan-case.js';
@@ -56,7 +56,7 @@ export function planInputs(plan: PlanCase, from: KnownFrom): PlanInput[] {
     { key: 'displacementL', value: engine.displacementL, origin: 'atlas' },
     leads && { key: 'sectionMm2', value: leads.sectionMm2, origin: 'kit' },
     leads && { key: 'leadLengthM', value: leads.lengthM, origin: 'kit' },
-    leads && { key: 'clampOhms', value: CLAMP_OHMS[leads.contact] * (rescue.clampWear ?? 1), origin: 'kit' },
+    leads && { key: 'clampOhms', value: clampOhms(leads) * (rescue.clampWear ?? 1), origin: 'kit' },
     source && { key: 'sourceVolts', value: source.openVolts, origin: 'kit' },
     source && { key: 'sourceOhms', value: source.ohms, origin: 'kit' },
     source?.alternator ? { key: 'alternatorAmps', value: source.alternator.maxAmps, origin: 'kit' } : null,
@@ -102,8 +102,7 @@ export function withChanges(plan: PlanCase, changes: PlanChanges): PlanCase {
         sectionMm2: changes.sectionMm2 ?? leads.sectionMm2,
         lengthM: changes.leadLengthM ?? leads.lengthM,
       },
-      ...(leads &&
-        changes.clampOhms !== undefined && { clampWear: changes.clampOhms / CLAMP_OHMS[leads.contact] }),
+      ...(leads && changes.clampOhms !== undefined && { clampWear: changes.clampOhms / clampOhms(leads) }),
       source: source && {
         ...source,
         openVolts: changes.sourceVolts ?? source.openVolts,

@@ -1,4 +1,4 @@
-import { CLAMP_OHMS } from '../leads/lead-set.js';
+import { CLAMP_OHMS, clampOhms } from '../leads/lead-set.js';
 import { seededRandom } from '../quantities/random.js';
 import { afterWait, oddsOf, type PlanCase } from './plan-case.js';
 
@@ -76,7 +76,7 @@ function change(plan: PlanCase, help: Help): PlanCase | null {
           ...plan,
           rescue: {
             ...rescue,
-            clampWear: Math.min(rescue.clampWear ?? 1, CLAMP_OHMS.clean / CLAMP_OHMS[leads.contact]) / 2,
+            clampWear: Math.min(rescue.clampWear ?? 1, CLAMP_OHMS.clean / clampOhms(leads)) / 2,
           },
         }
       );

@@ -24,6 +24,7 @@ export const TYPED_RANGES = {
   chargingVolts: { min: 0, max: 40, unit: 'V' },
   /** Of a charger on a battery. */
   chargeAmps: { min: 0, max: 100, unit: 'A' },
+  leadAmps: { min: 1, max: 3000, unit: 'A' },
 } as const satisfies Record<string, Range>;
 
 /** Throws when a computation is handed a value that is not physical. */

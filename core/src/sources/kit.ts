@@ -1,5 +1,6 @@
 import type { BatteryRating } from '../battery/battery.js';
 import type { LeadSet } from '../leads/lead-set.js';
+import { factorOver, type LeadUse } from '../leads/measured-set.js';
 import type { CellBank } from './cell-bank.js';
 
 /** When a piece that carries a charge was made, and when its charge was last known: both left out where nobody said. */
@@ -29,6 +30,14 @@ export interface LeadSetKit {
   readonly id: string;
   readonly name: string;
   readonly leads: LeadSet;
+  /** Uses that measured it, oldest first; left out where none has. */
+  readonly uses?: readonly LeadUse[];
+}
+
+/** A set as the circuit sees it: as its uses have measured it. */
+export function leadsOf({ leads, uses = [] }: Pick<LeadSetKit, 'leads' | 'uses'>): LeadSet {
+  const measured = factorOver(uses);
+  return measured ? { ...leads, ohmsFactor: measured.factor } : leads;
 }
 
 export interface LithiumPackKit extends KeptCharge {

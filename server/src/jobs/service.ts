@@ -5,6 +5,7 @@ import {
   type JobEvent,
   type JobSheet,
   kitCare,
+  kitMeasured,
   kitUses,
   lastUndoable,
   refusalOf,
@@ -21,7 +22,7 @@ import type { Database, Tx } from '../db/database.js';
 import { writePromises } from '../followups/repository.js';
 import { HttpProblem, notFound, refused } from '../http/problem.js';
 import { houseRules } from '../rules/repository.js';
-import { chargeKit, firstVan, kitOfVan, markKit } from '../vans/repository.js';
+import { chargeKit, firstVan, kitOfVan, markKit, measureKit } from '../vans/repository.js';
 import { vehicleById } from '../vehicles/repository.js';
 import { matchModel } from '../vehicles/service.js';
 import {
@@ -127,12 +128,16 @@ async function bringUpToDate(
     case 'recheck.taken':
       await writePromises(tx, job);
       break;
+    case 'leads.measured':
+      await measureKit(tx, kitMeasured(job, kit));
+      break;
     case 'attempt.ended':
     case 'clamp.detached':
     case 'pack.switched':
     case 'event.undone':
       await chargeKit(tx, job.id, kitUses(job, machine, kit, rules), at);
       await markKit(tx, kitCare(job, kit), job.id, at);
+      if (event.type === 'event.undone') await measureKit(tx, kitMeasured(job, kit));
       break;
     default:
   }

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { KitEntry, Van } from '@voltrek/contracts';
 import { chargedTo, chargeOf, isCharged, type KitCare, type KitUse } from '@voltrek/core/job';
-import { chargeNow, type KitItem, kitNow } from '@voltrek/core/sources';
+import { chargeNow, type KitItem, kitNow, type LeadSetKit } from '@voltrek/core/sources';
 import { and, asc, eq, isNull, max } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
 import { kitItems, kitMarks, kitUses, vans } from '../db/schema.js';
@@ -102,6 +102,14 @@ export async function writeKitItem(tx: Tx, item: KitItem): Promise<void> {
 
 export async function retireKitItem(tx: Tx, id: string, at: Date): Promise<void> {
   await tx.update(kitItems).set({ retiredAt: at }).where(eq(kitItems.id, id));
+}
+
+/** Writes what a job has measured of lead sets. Call inside a transaction. */
+export async function measureKit(tx: Tx, sets: readonly LeadSetKit[]): Promise<void> {
+  for (const { id, uses } of sets) {
+    const item = await kitItemById(tx, id).catch(() => null);
+    if (item?.kind === 'lead-set') await writeKitItem(tx, { ...item, ...(uses && { uses }) });
+  }
 }
 
 /** Marks what a job's kit needs; a need that the job has marked before stays as it is. Call inside a transaction. */

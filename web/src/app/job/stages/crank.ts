@@ -22,6 +22,7 @@ import { Cues } from '../../shared/ui/cues';
 import { whenPassed } from '../../shared/ui/when-passed';
 import { REST_WORDS } from '../../shared/words/atlas-words';
 import { OUTCOME_WORDS, WAKE_OUTCOME_WORDS } from '../../shared/words/words';
+import { MeasureLeads } from './measure-leads';
 import { NextAction } from '../next-action';
 import { ReasonPrompt } from '../../shared/ui/reason-prompt';
 import type { PlannedRescue, Work } from '../../shared/job/job-selectors';
@@ -37,7 +38,7 @@ import { Tries } from './tries';
 @Component({
   selector: 'vt-crank',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [CrankMeter, NextAction, NextTries, PlanPromise, Tries],
+  imports: [CrankMeter, MeasureLeads, NextAction, NextTries, PlanPromise, Tries],
   template: `
     <section class="stage" aria-labelledby="stage-title">
       <header>
@@ -95,6 +96,7 @@ import { Tries } from './tries';
       } @else if (work().job.plan; as plan) {
         <vt-plan-promise [plan]="plan" />
       }
+      <vt-measure-leads [work]="work()" />
       <vt-tries [work]="work()" />
     </section>
     @if (running()) {

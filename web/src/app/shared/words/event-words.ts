@@ -28,6 +28,7 @@ export const EVENT_WORDS: Record<EventType, string> = {
   'roll.tried': 'rolling start',
   'battery.lifted': 'battery lifted over the sense voltage',
   'charge.read': 'a look at the charge',
+  'leads.measured': 'volts along the leads',
   'reset.ticked': 'reset',
   'override.given': 'override',
   'rules.adopted': 'take on the house rules',

@@ -4,6 +4,17 @@ import { KIT } from '../../../testing/fixtures';
 import { KIT_KIND_WORDS, kitLine } from './kit-words';
 
 describe('kitLine', () => {
+  it('tells what the uses of a lead set have measured, and marks one that has surely lost', () => {
+    const set = KIT.find((item) => item.kind === 'lead-set')!;
+    expect(kitLine(set)).not.toContain('Measured');
+    const uses = (factor: number) =>
+      [1, 2, 3].map((day) => ({ jobId: 'j', at: `2027-01-0${day}T00:00:00.000Z`, factor, spread: 0.04 }));
+    const fair = kitLine({ ...set, uses: uses(1.1) });
+    expect(fair).toMatch(/Measured over 3 uses: 1\.10 times/);
+    expect(fair).not.toContain('look at its clamps');
+    expect(kitLine({ ...set, uses: uses(1.9) })).toMatch(/loses 1\.\d V more at 200 A: look at its clamps/);
+  });
+
   it('says what a lead set loses, in volts at a stated current', () => {
     const [, set] = KIT;
     const leads = (set as Extract<KitItem, { kind: 'lead-set' }>).leads;

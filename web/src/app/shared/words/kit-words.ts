@@ -1,12 +1,27 @@
 import { metres, section } from './units';
 import { convertCca } from '@voltrek/core/battery';
-import { CLAMP_OHMS, leadSetOhms } from '@voltrek/core/leads';
-import { bankOf, type KitItem } from '@voltrek/core/sources';
+import { CLAMP_OHMS, factorOver, hasLost, leadSetOhms, type MeasuredFactor } from '@voltrek/core/leads';
+import { bankOf, type KitItem, type LeadSetKit } from '@voltrek/core/sources';
 
 /** Temperature that lead figures on the kit list are stated at, degC. */
 const STATED_C = 20;
 /** Current that the loss is stated at, A: a middling crank. */
 const STATED_AMPS = 200;
+
+/** A set against a new one, as one moment or several have measured it. */
+export function factorWords({ factor, spread }: MeasuredFactor): string {
+  return `${factor.toFixed(2)} times the resistance of a new set, give or take ${Math.max(0.01, 2 * spread).toFixed(2)}`;
+}
+
+/** What the uses of a set say of it: what it loses beyond a new one, and to look at its clamps where that is sure. */
+function measuredWords({ leads, uses = [] }: LeadSetKit): string {
+  const measured = factorOver(uses);
+  if (!measured) return '';
+  const more = (measured.factor - 1) * leadSetOhms(leads, STATED_C) * STATED_AMPS;
+  const told = `. Measured over ${uses.length} ${uses.length === 1 ? 'use' : 'uses'}: ${factorWords(measured)}`;
+  if (!hasLost(measured)) return told;
+  return `${told}; loses ${more.toFixed(1)} V more at ${STATED_AMPS} A: look at its clamps`;
+}
 
 /** What a piece of kit is and what it can do, in one line. */
 export function kitLine(item: KitItem): string {
@@ -17,7 +32,7 @@ export function kitLine(item: KitItem): string {
       const { sectionMm2, lengthM, conductor, contact } = item.leads;
       const lost = leadSetOhms(item.leads, STATED_C) * STATED_AMPS;
       const material = conductor === 'copper' ? 'copper' : 'copper-clad aluminium';
-      return `${section(sectionMm2)}, ${metres(lengthM)}, ${material}, clamps ${contact} (${(CLAMP_OHMS[contact] * 1000).toFixed(1)} mohm each): loses ${lost.toFixed(2)} V at ${STATED_AMPS} A`;
+      return `${section(sectionMm2)}, ${metres(lengthM)}, ${material}, clamps ${contact} (${(CLAMP_OHMS[contact] * 1000).toFixed(1)} mohm each): loses ${lost.toFixed(2)} V at ${STATED_AMPS} A${measuredWords(item)}`;
     }
     case 'lithium-pack':
       return `${item.peakAmps} A peak for ${item.peakSeconds} s`;

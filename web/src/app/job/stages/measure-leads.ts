@@ -1,0 +1,148 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { CLAMP_IDS } from '@voltrek/core/circuit';
+import { clampsOn } from '@voltrek/core/hookup';
+import { workingTempC } from '@voltrek/core/job';
+import { type LeadReading, measuredFactor } from '@voltrek/core/leads';
+import { outOfRange, TYPED_RANGES } from '@voltrek/core/quantities';
+import type { Work } from '../../shared/job/job-selectors';
+import { Reporter } from '../../shared/job/reporter';
+import { typedFigure } from '../../shared/ui/typed-figure';
+import { typedVolts } from '../../shared/ui/typed-volts';
+import { factorWords } from '../../shared/words/kit-words';
+
+/** What the lead set that is joined resists: volts at both of its ends in one moment, and the amps that flow. Folded away until it is wanted. */
+@Component({
+  selector: 'vt-measure-leads',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (set(); as s) {
+      <button type="button" class="key" [attr.aria-expanded]="isOpen()" (click)="isOpen.set(!isOpen())">
+        Measure {{ s.name }}
+      </button>
+      @if (isOpen()) {
+        <div class="fields">
+          <label
+            ><span>At the source, V</span
+            ><input
+              class="field"
+              inputmode="decimal"
+              autocomplete="off"
+              [value]="texts().source"
+              #source
+              (input)="put({ source: source.value })"
+          /></label>
+          <label
+            ><span>At the casualty, V</span
+            ><input
+              class="field"
+              inputmode="decimal"
+              autocomplete="off"
+              [value]="texts().casualty"
+              #casualty
+              (input)="put({ casualty: casualty.value })"
+          /></label>
+          <label
+            ><span>Through a lead, A</span
+            ><input
+              class="field"
+              inputmode="decimal"
+              autocomplete="off"
+              [value]="texts().amps"
+              #amps
+              (input)="put({ amps: amps.value })"
+          /></label>
+          <button type="button" class="key strong" [disabled]="found() === null" (click)="note()">
+            Note it
+          </button>
+        </div>
+        @if (fault(); as text) {
+          <p class="problem" role="alert">{{ text }}</p>
+        } @else if (found(); as f) {
+          <p role="status">{{ factorWords(f) }}</p>
+        } @else {
+          <p class="dim">While it cranks or charges: clamp to clamp at either end, both within a moment.</p>
+        }
+      }
+      @for (line of noted(); track line.at) {
+        <p class="dim">Noted: {{ line.words }}</p>
+      }
+    }
+  `,
+  styles: `
+    .fields {
+      display: grid;
+      grid-template-columns: repeat(3, minmax(0, 1fr)) auto;
+      align-items: end;
+      gap: 10px;
+      margin: 8px 0;
+    }
+    @media (max-width: 720px) {
+      .fields {
+        grid-template-columns: 1fr 1fr;
+      }
+    }
+  `,
+})
+export class MeasureLeads {
+  readonly work = input.required<Work>();
+
+  private readonly reporter = inject(Reporter);
+  protected readonly factorWords = factorWords;
+  protected readonly isOpen = signal(false);
+  protected readonly texts = signal({ source: '', casualty: '', amps: '' });
+
+  /** The lead set that is joined with all its clamps; null otherwise. */
+  protected readonly set = computed(() => {
+    const { job, kit } = this.work();
+    const isJoined = clampsOn(job.hookup).length === CLAMP_IDS.length;
+    const item = kit.find(({ id }) => isJoined && id === job.plan?.leadSetId);
+    return item?.kind === 'lead-set' ? item : null;
+  });
+  private readonly reading = computed((): LeadReading | null => {
+    const { source, casualty, amps } = this.texts();
+    const sourceVolts = typedVolts(source);
+    const casualtyVolts = typedVolts(casualty);
+    return sourceVolts === null || casualtyVolts === null || amps.trim() === ''
+      ? null
+      : { sourceVolts, casualtyVolts, amps: typedFigure(amps) };
+  });
+  protected readonly fault = computed(() => {
+    const reading = this.reading();
+    if (!reading) return null;
+    const { chargingVolts, leadAmps } = TYPED_RANGES;
+    const out =
+      outOfRange('Volts at the source', reading.sourceVolts, chargingVolts) ??
+      outOfRange('Volts at the casualty', reading.casualtyVolts, chargingVolts) ??
+      outOfRange('Amps', reading.amps, leadAmps);
+    if (out) return out;
+    if (reading.sourceVolts <= reading.casualtyVolts)
+      return 'The source must stand higher than the casualty: it gives. Read both ends again.';
+    return this.found() ? null : 'Too few amps to tell anything: read it while it cranks or charges.';
+  });
+  protected readonly found = computed(() => {
+    const reading = this.reading();
+    const set = this.set();
+    return reading && set ? measuredFactor(reading, set.leads, workingTempC(this.work().job)) : null;
+  });
+  protected readonly noted = computed(() => {
+    const { job } = this.work();
+    const set = this.set();
+    return job.leadReadings.flatMap((reading) => {
+      const factor =
+        set && reading.leadSetId === set.id ? measuredFactor(reading, set.leads, workingTempC(job)) : null;
+      return factor ? [{ at: reading.at, words: factorWords(factor) }] : [];
+    });
+  });
+
+  protected put(change: Partial<{ source: string; casualty: string; amps: string }>): void {
+    this.texts.update((texts) => ({ ...texts, ...change }));
+  }
+
+  protected note(): void {
+    const reading = this.reading();
+    if (!reading || this.fault()) return;
+    this.reporter.report('leads.measured', reading);
+    this.texts.set({ source: '', casualty: '', amps: '' });
+    this.isOpen.set(false);
+  }
+}
