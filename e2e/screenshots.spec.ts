@@ -140,7 +140,7 @@ test('pictures of the main views', async ({ tech, page }) => {
   await page.getByRole('button', { name: /Cornice 9/ }).click();
   await page.getByRole('heading', { name: /Cornice 9/ }).waitFor();
   await shoot('atlas');
-  await page.goto(`${tech.url}/bench/capacitor`);
+  await page.goto(`${tech.url}/bench/leads`);
   await page.getByRole('heading', { level: 1 }).waitFor();
   await shoot('bench');
   await page.goto(`${tech.url}/rules`);

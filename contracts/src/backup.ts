@@ -1,4 +1,4 @@
-import * as yup from 'yup';
+import type * as yup from 'yup';
 import { record } from './calc/parts.js';
 import { idText } from './text.js';
 

@@ -12,6 +12,7 @@ export * from './trace-file.js';
 export * from './instruments.js';
 export * from './backup.js';
 export * from './record.js';
+export * from './search-text.js';
 export * from './record-entries.js';
 export * from './hazard-words.js';
 export { ValidationError } from 'yup';

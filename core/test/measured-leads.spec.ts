@@ -41,7 +41,9 @@ describe('a lead set that its uses measure', () => {
     const three = factorOver([use(1.6), use(1.6), use(1.6)])!;
     expect(one.factor).toBeLessThan(three.factor);
     expect(three.spread).toBeLessThan(one.spread);
-    expect(factorOver([use(1.6, 2)])!.factor).withContext('a doubtful one').toBeLessThan(1.2);
+    expect(factorOver([use(1.6, 2)])!.factor)
+      .withContext('a doubtful one')
+      .toBeLessThan(1.2);
     const cleaned = [
       ...Array.from({ length: 6 }, () => use(2.5)),
       ...Array.from({ length: 6 }, () => use(1)),

@@ -254,7 +254,11 @@ describe('bad input', () => {
 describe('the rest of the API', () => {
   it('is healthy and lists what ships', async () => {
     const { api } = await sharedServer();
-    expect((await api.get('/api/health').expect(200)).body).toEqual({ status: 'ok' });
+    expect((await api.get('/api/health').expect(200)).body).toEqual({
+      status: 'ok',
+      lastBackup: null,
+      backupProblem: null,
+    });
     expect(((await api.get('/api/crew')).body as unknown[]).length).toBeGreaterThanOrEqual(4);
     expect(((await api.get('/api/vans')).body as unknown[]).length).toBeGreaterThanOrEqual(2);
     expect(((await api.get('/api/models')).body as { total: number }).total).toBeGreaterThanOrEqual(30);

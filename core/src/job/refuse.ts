@@ -161,10 +161,10 @@ function refuseOn(
       const { sourceVolts, casualtyVolts, amps } = next.data;
       if (!job.plan?.leadSetId || clampsOn(hookup).length < CLAMP_IDS.length) return 'leads-not-joined';
       const isOut =
-        outOfRange('', sourceVolts, TYPED_RANGES.chargingVolts) ||
-        outOfRange('', casualtyVolts, TYPED_RANGES.chargingVolts) ||
+        outOfRange('', sourceVolts, TYPED_RANGES.chargingVolts) ??
+        outOfRange('', casualtyVolts, TYPED_RANGES.chargingVolts) ??
         outOfRange('', amps, TYPED_RANGES.leadAmps);
-      return isOut || sourceVolts <= casualtyVolts ? 'value-out-of-range' : null;
+      return isOut !== null || sourceVolts <= casualtyVolts ? 'value-out-of-range' : null;
     }
     case 'reading.withdrawn':
       return job.readings.some((r) => r.eventId === next.data.readingId) ? null : 'no-such-reading';

@@ -129,7 +129,7 @@ export class MeasureLeads {
     const set = this.set();
     return job.leadReadings.flatMap((reading) => {
       const factor =
-        set && reading.leadSetId === set.id ? measuredFactor(reading, set.leads, workingTempC(job)) : null;
+        reading.leadSetId === set?.id ? measuredFactor(reading, set.leads, workingTempC(job)) : null;
       return factor ? [{ at: reading.at, words: factorWords(factor) }] : [];
     });
   });
