@@ -11,6 +11,11 @@ if (process.argv[2] === 'store') {
   await benchStore(Number(process.argv[3] ?? 20_000));
   process.exit(0);
 }
+if (process.argv[2] === 'web') {
+  const { benchWeb } = await import('./bench-web.mjs');
+  await benchWeb();
+  process.exit(0);
+}
 if (process.argv[2] === 'plan') {
   const { benchPlan } = await import('./bench-plan.mjs');
   await benchPlan();

@@ -1,4 +1,5 @@
 import type { Machine, MachineClass } from '@voltrek/core/machine';
+import type { Confidence, MachineSummary } from './atlas.js';
 
 /** What else people call a class. */
 const ALSO: Record<MachineClass, string> = {
@@ -30,4 +31,11 @@ export function plateKeyOf(plate: string): string {
 /** What is typed into a search, word by word. */
 export function wordsOf(typed: string, most: number): string[] {
   return typed.toLowerCase().split(/\s+/).filter(Boolean).slice(0, most);
+}
+
+/** A machine as a list of what was found shows it. */
+export function machineSummary(machine: Machine, confidence: Confidence): MachineSummary {
+  const { id, maker, model, machineClass, systemVolts, batteries } = machine;
+  const places = [...new Set(batteries.map((b) => b.place))].join('; ');
+  return { id, maker, model, machineClass, systemVolts, places, confidence };
 }

@@ -179,6 +179,7 @@ export interface LogPage {
 /** Something to do by a date, as a verdict promised it. */
 export interface DueFollowUp {
   readonly jobId: string;
+  readonly vehicleId: string;
   readonly callNumber: number;
   readonly title: string;
   readonly placeName: string;

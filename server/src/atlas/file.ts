@@ -95,7 +95,7 @@ export const previewImport = async (db: Database['db'], upload: Uint8Array): Pro
   (await compare(db, upload)).report;
 
 /** Parts of an entry that differ, by name. Compared as JSON holds them, so that a part left out equals one that is undefined. */
-function changedParts(before: Machine, after: Machine): string[] {
+export function changedParts(before: Machine, after: Machine): string[] {
   const plain = (value: unknown): unknown =>
     value === undefined ? undefined : JSON.parse(JSON.stringify(value));
   return (Object.keys(after) as (keyof Machine)[]).filter(

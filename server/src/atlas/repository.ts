@@ -1,4 +1,4 @@
-import { searchTextOf, wordsOf } from '@voltrek/contracts/search-text';
+import { machineSummary, searchTextOf, wordsOf } from '@voltrek/contracts/search-text';
 import type { AtlasEntry, ChangeKind, Confidence, MachineSearch, MachineSummary } from '@voltrek/contracts';
 import { type Machine, MACHINE_CLASSES } from '@voltrek/core/machine';
 import { templateId } from '@voltrek/core/template';
@@ -18,10 +18,8 @@ const SCORED_MOST = 400;
 const ALL = 1_000_000;
 
 const shown = {
-  id: models.id,
   maker: models.maker,
   model: models.model,
-  machineClass: models.machineClass,
   confidence: models.confidence,
   detail: models.detail,
 };
@@ -61,7 +59,10 @@ export async function searchMachines(db: Db, typed: string, limit: number): Prom
     .orderBy(desc(near.likeness), asc(near.maker), asc(near.model))
     .limit(limit);
   const [total] = await db.select({ n: count() }).from(models).where(isReal);
-  return { machines: rows.map(summaryOf), total: total?.n ?? 0 };
+  return {
+    machines: rows.map(({ detail, confidence }) => machineSummary(detail, confidence)),
+    total: total?.n ?? 0,
+  };
 }
 
 /** A word as it stands: a short one only at the beginning of a word, since anywhere else it would be found in everything. */
@@ -72,19 +73,6 @@ function stands(word: string): SQL {
 
 async function standsAnywhere(db: Db, word: string): Promise<boolean> {
   return (await db.select({ id: models.id }).from(models).where(stands(word)).limit(1)).length > 0;
-}
-
-function summaryOf(row: {
-  id: string;
-  maker: string;
-  model: string;
-  confidence: Confidence;
-  detail: Machine;
-}): MachineSummary {
-  const { id, maker, model, confidence, detail } = row;
-  const { machineClass, systemVolts, batteries } = detail;
-  const places = [...new Set(batteries.map((b) => b.place))].join('; ');
-  return { id, maker, model, machineClass, systemVolts, places, confidence };
 }
 
 export async function modelById(db: Db | Tx, id: string): Promise<Machine | null> {
@@ -102,7 +90,7 @@ export async function requireModel(db: Db | Tx, id: string): Promise<Machine> {
 /** An entry as a list shows it. */
 export async function modelSummary(db: Db | Tx, id: string): Promise<MachineSummary | null> {
   const [row] = await db.select(shown).from(models).where(eq(models.id, id));
-  return row ? summaryOf(row) : null;
+  return row ? machineSummary(row.detail, row.confidence) : null;
 }
 
 const PAGE = 100;

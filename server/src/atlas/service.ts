@@ -4,6 +4,7 @@ import { isTemplate } from '@voltrek/core/template';
 import { requireCrew } from '../crew/repository.js';
 import type { Database, Tx } from '../db/database.js';
 import { HttpProblem, notFound } from '../http/problem.js';
+import { changedParts } from './file.js';
 import { addPhoto, entryById, noteChange, writeMachines } from './repository.js';
 import { photoFrom } from './photo.js';
 
@@ -29,14 +30,16 @@ async function requireEntry(tx: Tx, id: string): Promise<AtlasEntry> {
 const CLASS_ENTRY =
   'An entry that stands for a whole class cannot be changed. Save the machine as a new entry.';
 
-/** A new entry from one technician's finding. @throws HttpProblem 404, 409; ValidationError */
+/** A new entry from one technician's finding; the same sent again changes nothing. @throws HttpProblem 404, 409; ValidationError */
 export function addEntry(database: Database, { machine, by, note }: EntryChange): Promise<AtlasEntry> {
   const parsed = parseMachine(machine);
   if (isTemplate(parsed)) throw new HttpProblem(409, CLASS_ENTRY);
   return changed(database, parsed.id, async (tx) => {
     await requireCrew(tx, by);
-    if (await entryById(tx, parsed.id))
-      throw new HttpProblem(409, `There is already a machine ${parsed.id}.`);
+    const known = await entryById(tx, parsed.id);
+    // Sent again: its answer was lost on the way.
+    if (known && changedParts(known.machine, parsed).length === 0) return;
+    if (known) throw new HttpProblem(409, `There is already a machine ${parsed.id}.`);
     await writeMachines(tx, [{ machine: parsed, revision: 1 }], 'found-once', {
       kind: 'added',
       by,

@@ -14,6 +14,7 @@ export async function dueFollowUps(db: Db, now: Date): Promise<DueFollowUp[]> {
   return db
     .select({
       jobId: jobs.id,
+      vehicleId: jobs.vehicleId,
       callNumber: jobs.callNumber,
       title: jobs.title,
       placeName: jobs.placeName,

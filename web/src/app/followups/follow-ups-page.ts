@@ -1,12 +1,17 @@
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { RouterLink } from '@angular/router';
+import { Router, RouterLink } from '@angular/router';
 import { type DueFollowUp, FOLLOW_UP_WORDS } from '@voltrek/contracts';
 import type { JobEvent } from '@voltrek/core/job';
 import { Store } from '@ngrx/store';
+import { firstValueFrom } from 'rxjs';
+import { OpenJob } from '../shared/job/open-job';
 import { Api } from '../shared/state/api';
 import { sessionFeature } from '../shared/state/session';
 import { problemText } from '../shared/state/problem';
+
+/** Air of a job that nobody has looked at yet, °C: Scene asks. */
+const USUAL_AIR_C = 10;
 
 /** What verdicts have promised, by the day it is due. */
 @Component({
@@ -39,6 +44,11 @@ import { problemText } from '../shared/state/problem';
           @if (f.kind === 'recheck') {
             <a class="key" [routerLink]="['/job', f.jobId, 'verdict']">Recheck</a>
           } @else {
+            @if (f.kind === 'charge') {
+              <button type="button" class="key" [disabled]="isOpening()" (click)="charge(f)">
+                Charge it: open a job
+              </button>
+            }
             <button type="button" class="key" (click)="finish(f)">Done</button>
           }
         </li>
@@ -52,9 +62,9 @@ import { problemText } from '../shared/state/problem';
   styles: `
     li {
       display: grid;
-      grid-template-columns: minmax(0, 1fr) auto;
+      grid-template-columns: minmax(0, 1fr) auto auto;
       align-items: center;
-      gap: 16px;
+      gap: 10px;
       padding: 2px 0;
     }
     .row {
@@ -75,7 +85,11 @@ import { problemText } from '../shared/state/problem';
       color: var(--bad);
     }
     @media (max-width: 720px) {
+      li {
+        grid-template-columns: minmax(0, 1fr) auto;
+      }
       .row {
+        grid-column: 1 / -1;
         grid-template-columns: 1fr auto;
         gap: 2px 12px;
       }
@@ -93,8 +107,29 @@ export class FollowUpsPage {
   private readonly api = inject(Api);
   private readonly crewId = inject(Store).selectSignal(sessionFeature.selectCrewId);
 
+  protected readonly isOpening = signal(false);
+  private readonly opener = inject(OpenJob);
+  private readonly router = inject(Router);
+  private readonly vanId = inject(Store).selectSignal(sessionFeature.selectVanId);
+
   constructor() {
     this.load();
+  }
+
+  /** A charge that was promised is a job of its own on the same vehicle: its battery is read first, then put on. */
+  protected async charge({ vehicleId, title, placeName }: DueFollowUp): Promise<void> {
+    this.isOpening.set(true);
+    try {
+      const id = crypto.randomUUID();
+      const entry = { id, title: `Charge: ${title}`.slice(0, 120), placeName, said: '', vehicleId };
+      await firstValueFrom(this.api.openCall({ ...entry, ambientC: USUAL_AIR_C, urgent: false }));
+      const call = (await firstValueFrom(this.api.board())).find((known) => known.id === id)!;
+      const jobId = await this.opener.open(call, this.vanId(), this.crewId());
+      void this.router.navigate(['/job', jobId]);
+    } catch (error) {
+      this.problem.set(problemText(error));
+      this.isOpening.set(false);
+    }
   }
 
   private load(): void {

@@ -3,12 +3,10 @@ import type {
   AtlasEntry,
   DevicePack,
   MachineSearch,
-  MachineSummary,
   PackedVehicle,
   VehicleSummary,
 } from '@voltrek/contracts';
-import { plateKeyOf, searchTextOf, wordsOf } from '@voltrek/contracts/search-text';
-import type { Machine } from '@voltrek/core/machine';
+import { machineSummary, plateKeyOf, searchTextOf, wordsOf } from '@voltrek/contracts/search-text';
 import { isTemplate } from '@voltrek/core/template';
 import { catchError, firstValueFrom, from, map, type Observable, throwError } from 'rxjs';
 import { isAway } from '../sync/answer-to';
@@ -101,7 +99,7 @@ export function machinesIn({ models }: DevicePack, typed: string): MachineSearch
     return words.every((word) => text.includes(word));
   });
   return {
-    machines: found.slice(0, FOUND_MOST).map(({ machine, confidence }) => summaryOf(machine, confidence)),
+    machines: found.slice(0, FOUND_MOST).map(({ machine, confidence }) => machineSummary(machine, confidence)),
     total: real.length,
   };
 }
@@ -116,10 +114,4 @@ export function vehiclesIn({ vehicles }: DevicePack, typed: string): readonly Pa
     const text = [plate, fleetNumber, serialNumber, modelName].join(' ').toLowerCase();
     return plateKeyOf(plate ?? '').includes(key) || words.every((word) => text.includes(word));
   });
-}
-
-function summaryOf(machine: Machine, confidence: MachineSummary['confidence']): MachineSummary {
-  const { id, maker, model, machineClass, systemVolts, batteries } = machine;
-  const places = [...new Set(batteries.map((b) => b.place))].join('; ');
-  return { id, maker, model, machineClass, systemVolts, places, confidence };
 }

@@ -1,4 +1,5 @@
 import { inject, Injectable } from '@angular/core';
+import type { JobEvent } from '@voltrek/core/job';
 import { Store } from '@ngrx/store';
 import { firstValueFrom, type Observable, timeout } from 'rxjs';
 import { Api } from '../state/api';
@@ -35,6 +36,17 @@ export class Errands {
     return isThere && withPhotos
       ? this.lines.photos(() => this.sendAll((errand) => errand.kind === 'photo'))
       : isThere;
+  }
+
+  /**
+   * Why an event must wait: it stands on a call or an entry that the server would not take. Sent now it would be refused too, and all that follows
+   * it; so its job waits until the errand is sent again or dropped by hand. Null where nothing stands in its way.
+   */
+  async standsBefore(event: JobEvent): Promise<string | null> {
+    const { errand } =
+      (await this.device.errands()).find(({ errand: kept }) => kept.why !== null && carries(kept, event)) ??
+      {};
+    return errand?.why ?? null;
   }
 
   /** Sends one that was refused once more. */
@@ -79,6 +91,16 @@ export class Errands {
     await this.device.tellErrand(id, why);
     this.store.dispatch(DeviceActions.errandTold({ id, why }));
   }
+}
+
+/** An errand carries what this event is about. */
+function carries(errand: Errand, event: JobEvent): boolean {
+  if (errand.kind === 'call') return event.type === 'job.opened' && event.data.callId === errand.call.id;
+  return (
+    errand.kind === 'entry' &&
+    (event.type === 'model.identified' || event.type === 'job.opened') &&
+    event.data.modelId === errand.machine.id
+  );
 }
 
 /** Does one thing after the other: two jobs may ask at once. */

@@ -149,6 +149,8 @@ export class JobSync {
   private async send(event: JobEvent): Promise<Answer> {
     // A job may stand on a call or an entry that waits here too.
     if (!(await this.errands.send(false))) return { kind: 'away' };
+    const before = await this.errands.standsBefore(event);
+    if (before !== null) return { kind: 'choked', why: `What it stands on was not taken: ${before}` };
     try {
       const taken = await firstValueFrom(
         this.api.append(event, this.device.heldMs(event)).pipe(timeout(REQUEST_MS)),

@@ -1,0 +1,175 @@
+import { spawn } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { chromium } from '@playwright/test';
+import { ROOT } from './steps.mjs';
+
+/** The processor of the browser is slowed so many times, as in a tablet of the van. */
+const SLOWED = 4;
+const TAPS = 15;
+const STAGE_CHANGES = [20, 200];
+const STAGES = ['scene', 'checks', 'locate', 'measure', 'plan', 'hookup', 'crank', 'cleardown', 'verdict'];
+
+const sorted = (list) => [...list].sort((a, b) => a - b);
+const share = (list, of) => sorted(list)[Math.min(list.length - 1, Math.floor(list.length * of))];
+const print = (name, text) => process.stdout.write(`${name.padEnd(38)} ${text}\n`);
+const told = (list) =>
+  `median ${Math.round(share(list, 0.5))} ms, 95th percentile ${Math.round(share(list, 0.95))} ms`;
+
+async function freePort() {
+  const server = createServer();
+  await new Promise((done) => server.listen(0, '127.0.0.1', done));
+  const { port } = server.address();
+  await new Promise((done) => server.close(done));
+  return port;
+}
+
+/** How the interface feels in Chromium with a slowed processor: weight, starts, taps, stages, and what stays in memory. */
+export async function benchWeb() {
+  const folder = mkdtempSync(join(tmpdir(), 'voltrek-bench-web-'));
+  const port = await freePort();
+  const url = `http://127.0.0.1:${port}`;
+  const server = spawn(process.execPath, [`${ROOT}/server/dist/src/main.js`, '--port', String(port)], {
+    env: { ...process.env, VOLTREK_DATA: folder, VOLTREK_LOG: 'silent' },
+  });
+  await new Promise((ready) =>
+    server.stdout.on('data', (said) => String(said).includes('is ready') && ready()),
+  );
+  const browser = await chromium.launch({
+    executablePath: process.env.CHROME_BIN ?? '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu', '--enable-precise-memory-info'],
+  });
+  try {
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+    await context.addInitScript(() => localStorage.setItem('voltrek.crew', 'crew-1'));
+    const page = await context.newPage();
+    const devtools = await context.newCDPSession(page);
+    await devtools.send('Network.enable');
+    await devtools.send('Performance.enable');
+
+    let bytes = 0;
+    const weigh = ({ encodedDataLength }) => (bytes += encodedDataLength);
+    devtools.on('Network.loadingFinished', weigh);
+    const board = () => page.getByRole('heading', { level: 1, name: 'Board' }).waitFor();
+    await page.goto(`${url}/board`);
+    await board();
+    await page.locator('.call').first().waitFor();
+    devtools.off('Network.loadingFinished', weigh);
+    print('first page, over the wire', `${Math.round(bytes / 1000)} kB`);
+
+    await page.evaluate(() => navigator.serviceWorker?.ready.then(() => undefined));
+    await devtools.send('Emulation.setCPUThrottlingRate', { rate: SLOWED });
+    const starts = [];
+    for (let i = 0; i < 5; i++) {
+      const from = performance.now();
+      await page.reload();
+      await page.locator('.call').first().waitFor();
+      starts.push(performance.now() - from);
+    }
+    print('start from cache to a usable Board', told(starts));
+
+    const jobId = await openJob(page, url);
+    const open = async (stage) => {
+      await page.goto(`${url}/job/${jobId}/${stage}`);
+      await page.locator('#stage-title').waitFor();
+    };
+    await page.addInitScript(() => {
+      globalThis.taps = [];
+      globalThis.tasks = [];
+      new PerformanceObserver((list) => {
+        for (const e of list.getEntries())
+          if (e.name === 'click' && e.interactionId) globalThis.taps.push(e.duration);
+      }).observe({ type: 'event', durationThreshold: 16, buffered: true });
+      new PerformanceObserver((list) => {
+        for (const e of list.getEntries()) globalThis.tasks.push(e.duration);
+      }).observe({ type: 'longtask', buffered: true });
+    });
+    const tapped = async (stage, locator) => {
+      await open(stage);
+      await page.waitForTimeout(1500);
+      await page.evaluate(() => (globalThis.taps.length = 0));
+      for (let i = 0; i < TAPS; i++) {
+        await locator().click();
+        await page.waitForTimeout(150);
+      }
+      const seen = await page.evaluate(() => globalThis.taps);
+      // Quicker than the browser tells.
+      const all = [...seen, ...Array.from({ length: Math.max(0, TAPS - seen.length) }, () => 8)];
+      print(`tap to paint, ${stage}`, told(all));
+    };
+    await tapped('scene', () => page.getByRole('button', { name: 'sloping', exact: true }));
+    await tapped('checks', () => page.getByRole('button', { name: 'slow crank', exact: true }));
+    await tapped('measure', () =>
+      page.getByLabel('Number pad').getByRole('button', { name: '1', exact: true }),
+    );
+
+    await open('measure');
+    const rail = (stage) => page.locator('nav[aria-label="Stages"] button').nth(STAGES.indexOf(stage));
+    const longest = [];
+    for (let i = 0; i < 5; i++) {
+      await rail('measure').click();
+      await page.waitForTimeout(800);
+      await page.evaluate(() => (globalThis.tasks.length = 0));
+      await rail('plan').click();
+      await page.waitForTimeout(2500);
+      longest.push(Math.max(0, ...(await page.evaluate(() => globalThis.tasks))));
+    }
+    print('longest task while Plan opens', told(longest));
+
+    await devtools.send('Emulation.setCPUThrottlingRate', { rate: 1 });
+    const held = [];
+    let changes = 0;
+    for (const count of STAGE_CHANGES) {
+      for (; changes < count; changes++) {
+        await rail(STAGES[changes % STAGES.length]).click();
+        await page.waitForTimeout(40);
+      }
+      await rail('scene').click();
+      await page.waitForTimeout(1500);
+      await devtools.send('HeapProfiler.collectGarbage');
+      const { metrics } = await devtools.send('Performance.getMetrics');
+      const of = (name) => metrics.find((m) => m.name === name).value;
+      held.push({ heap: of('JSHeapUsedSize'), nodes: of('Nodes') });
+    }
+    const [first, last] = held;
+    print(
+      `held after ${STAGE_CHANGES.join(' and ')} changes of stage`,
+      `${(first.heap / 1e6).toFixed(1)} and ${(last.heap / 1e6).toFixed(1)} MB (ratio ${(last.heap / first.heap).toFixed(2)}), ${first.nodes} and ${last.nodes} nodes`,
+    );
+  } finally {
+    await browser.close();
+    server.kill('SIGKILL');
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
+
+/** A job on a fresh call, with a reading and a plan, so that every stage has something to show. */
+async function openJob(page, url) {
+  const post = async (path, data) => (await page.request.post(`${url}${path}`, { data })).json();
+  const call = { id: randomUUID(), title: 'Bench', placeName: 'Yard', said: '', ambientC: -4, urgent: false };
+  const opened = await post('/api/board', { ...call, modelId: 'brinmoor-pella' });
+  const jobId = randomUUID();
+  const tell = (type, data) =>
+    post(`/api/jobs/${jobId}/events`, {
+      id: randomUUID(),
+      jobId,
+      at: new Date().toISOString(),
+      by: 'crew-1',
+      type,
+      data,
+    });
+  await tell('job.opened', {
+    callId: opened.id,
+    callNumber: opened.number,
+    title: 'Bench',
+    placeName: 'Yard',
+    modelId: 'brinmoor-pella',
+    ambientC: -4,
+  });
+  await tell('polarity.proved', { signs: ['mark', 'meter'] });
+  await tell('reading.taken', { kind: 'rest', volts: 11.75, battery: 0, tempC: -4, source: 'typed' });
+  return jobId;
+}
