@@ -323,3 +323,21 @@ test('a figure of the bench is changed by a finger on its curve', async ({ tech,
   await expect(curve.getByRole('img', { name: /at 6 mm²/ })).toBeVisible();
   expect(await rpm()).toBeLessThan(thick);
 });
+
+test('a stage that was left is let go, with all that it showed', async ({ tech, page, context }) => {
+  await tech.openJob('brinmoor-pella');
+  const devtools = await context.newCDPSession(page);
+  await devtools.send('Performance.enable');
+  const nodesHeld = async (): Promise<number> => {
+    await tech.openStage('Hook up');
+    for (let i = 0; i < 3; i++) await devtools.send('HeapProfiler.collectGarbage');
+    const { metrics } = await devtools.send('Performance.getMetrics');
+    return metrics.find(({ name }) => name === 'Nodes')!.value;
+  };
+  const STAGES = ['Checks', 'Measure', 'Plan', 'Verdict'] as const;
+  for (const stage of STAGES) await tech.openStage(stage);
+  const before = await nodesHeld();
+  for (let i = 0; i < 4; i++) for (const stage of STAGES) await tech.openStage(stage);
+  // One visit of Checks alone shows more.
+  await expect.poll(async () => (await nodesHeld()) - before, { timeout: 20_000 }).toBeLessThan(100);
+});

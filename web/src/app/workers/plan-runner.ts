@@ -1,5 +1,5 @@
 import { Injectable } from '@angular/core';
-import { proxy, type Remote, wrap } from 'comlink';
+import { proxy, releaseProxy, type Remote, wrap } from 'comlink';
 import type { PlanWorker } from './plan.worker';
 
 /** One round of computing. Its results count only while it is the current one. */
@@ -18,7 +18,7 @@ export type Hears = <A extends unknown[]>(listener: (...told: A) => void) => (..
 /** Owns one worker: a new round ends the one before, worker and all, which stops it at once. */
 @Injectable()
 export class PlanRunner {
-  private worker: Worker | undefined;
+  private release: () => void = () => undefined;
   private round = 0;
   private end: (reason: Error) => void = () => undefined;
 
@@ -26,12 +26,17 @@ export class PlanRunner {
     this.stop();
     const round = this.round;
     const worker = new Worker(new URL('./plan.worker', import.meta.url), { type: 'module' });
-    this.worker = worker;
     const remote = wrap<PlanWorker>(worker);
     const ended = new Promise<never>((_, reject) => {
       worker.onerror = ({ message }) => reject(new Error(message));
       this.end = reject;
     });
+    // What the browser still knows of a worker that is gone must not keep what asked it.
+    this.release = () => {
+      worker.onerror = null;
+      worker.terminate();
+      remote[releaseProxy]();
+    };
     // Nobody may be asking in the moment it ends.
     ended.catch(() => undefined);
     const isCurrent = (): boolean => round === this.round;
@@ -49,9 +54,10 @@ export class PlanRunner {
   }
 
   stop(): void {
-    this.worker?.terminate();
-    this.worker = undefined;
+    this.release();
+    this.release = () => undefined;
     this.round++;
     this.end(new Error('stopped'));
+    this.end = () => undefined;
   }
 }
