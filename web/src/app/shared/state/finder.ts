@@ -99,7 +99,9 @@ export function machinesIn({ models }: DevicePack, typed: string): MachineSearch
     return words.every((word) => text.includes(word));
   });
   return {
-    machines: found.slice(0, FOUND_MOST).map(({ machine, confidence }) => machineSummary(machine, confidence)),
+    machines: found
+      .slice(0, FOUND_MOST)
+      .map(({ machine, confidence }) => machineSummary(machine, confidence)),
     total: real.length,
   };
 }
