@@ -1,11 +1,12 @@
 import { execFile } from 'node:child_process';
 import { constants } from 'node:fs';
-import { cp, mkdir, open, rename, rm, stat, writeFile } from 'node:fs/promises';
+import { cp, mkdir, rename, rm, stat, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { promisify } from 'node:util';
 import type { Backup, BackupReason } from '@voltrek/contracts';
-import { backupFile, backupFolder, hashOf, noteOf, prune } from './catalogue.js';
+import { syncPath } from '../db/sync-path.js';
+import { backupFile, backupFolder, hashOf, noteOf, prune, stampOf } from './catalogue.js';
 import type { Content } from './pack.js';
 
 const PACK = fileURLToPath(new URL('./pack-main.js', import.meta.url));
@@ -24,7 +25,7 @@ export async function backUp(
   reason: BackupReason,
   now: Date,
 ): Promise<Backup> {
-  const name = `${now.toISOString().replace(/[:.]/g, '-')}.tgz`;
+  const name = `${stampOf(now)}.tgz`;
   const copy = join(backupFolder(folder), `${name}.copy`);
   const partial = join(backupFolder(folder), `${name}.partial`);
   await mkdir(backupFolder(folder), { recursive: true });
@@ -49,19 +50,10 @@ export async function backUp(
     // The note last: a backup without one was not finished.
     await writeFile(`${noteOf(file)}.partial`, JSON.stringify(note, null, 2), { flush: true });
     await rename(`${noteOf(file)}.partial`, noteOf(file));
-    await syncFolder(backupFolder(folder));
+    await syncPath(backupFolder(folder));
     return note;
   } finally {
     await rm(copy, { recursive: true, force: true });
     await prune(folder, now);
-  }
-}
-
-async function syncFolder(path: string): Promise<void> {
-  const handle = await open(path, 'r');
-  try {
-    await handle.sync();
-  } finally {
-    await handle.close();
   }
 }

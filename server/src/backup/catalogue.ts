@@ -17,6 +17,9 @@ export const backupFile = (folder: string, name: string): string => join(backupF
 /** What was found of a backup stands beside it. */
 export const noteOf = (file: string): string => file.replace(/\.tgz$/, '.json');
 
+/** A moment as a name of a file. */
+export const stampOf = (at: Date): string => at.toISOString().replace(/[:.]/g, '-');
+
 /** Every backup that was opened, checked and found good, newest first. */
 export async function listBackups(folder: string): Promise<Backup[]> {
   await mkdir(backupFolder(folder), { recursive: true });

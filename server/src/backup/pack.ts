@@ -1,4 +1,4 @@
-import { open, readFile } from 'node:fs/promises';
+import { readFile, writeFile } from 'node:fs/promises';
 import { PGlite } from '@electric-sql/pglite';
 import { pg_trgm } from '@electric-sql/pglite/contrib/pg_trgm';
 import { foldJob, type StoredEvent, upgradeLog } from '@voltrek/core/job';
@@ -60,13 +60,7 @@ export async function packAndCheck(copy: string, file: string): Promise<Content>
   const before = await contentOf(source);
   const packed = await source.dumpDataDir('gzip');
   await source.close();
-  const handle = await open(file, 'w');
-  try {
-    await handle.writeFile(new Uint8Array(await packed.arrayBuffer()));
-    await handle.sync();
-  } finally {
-    await handle.close();
-  }
+  await writeFile(file, new Uint8Array(await packed.arrayBuffer()), { flush: true });
   const after = await contentOfFile(file);
   if (after.jobs !== before.jobs || after.events !== before.events || after.broken !== before.broken)
     throw new Error(

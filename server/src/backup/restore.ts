@@ -4,7 +4,7 @@ import { basename, join, resolve } from 'node:path';
 import type { Backup } from '@voltrek/contracts';
 import { openDatabase, unpack } from '../db/database.js';
 import { lockFolder } from '../db/lock.js';
-import { hashOf, noteOf } from './catalogue.js';
+import { hashOf, noteOf, stampOf } from './catalogue.js';
 import { type Content, contentOfFile } from './pack.js';
 
 /** A backup that cannot be put back; the message says why. Nothing was changed. */
@@ -35,7 +35,7 @@ export async function restore(folder: string, file: string, now: Date): Promise<
   try {
     const pg = join(folder, 'pg');
     if (existsSync(pg)) {
-      before = join(folder, `pg.before-${now.toISOString().replace(/[:.]/g, '-')}`);
+      before = join(folder, `pg.before-${stampOf(now)}`);
       await rename(pg, before);
     }
     try {

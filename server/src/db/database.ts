@@ -1,4 +1,4 @@
-import { mkdir, open, readdir, readFile, rename, rm } from 'node:fs/promises';
+import { mkdir, readdir, readFile, rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { PGlite } from '@electric-sql/pglite';
@@ -10,6 +10,7 @@ import { FolderUnfitError, holdsDatabase, refuseNewer, unfit } from './folder.js
 import { lockFolder } from './lock.js';
 import * as schema from './schema.js';
 import { SyncedFS, syncedStart } from './synced-fs.js';
+import { syncPath } from './sync-path.js';
 
 export type Db = PgliteDatabase<typeof schema>;
 /** The same calls inside a transaction. */
@@ -148,15 +149,6 @@ async function syncTree(folder: string): Promise<void> {
   for (const entry of await readdir(folder, { withFileTypes: true, recursive: true }))
     await syncPath(join(entry.parentPath, entry.name));
   await syncPath(folder);
-}
-
-async function syncPath(path: string): Promise<void> {
-  const handle = await open(path, 'r');
-  try {
-    await handle.sync();
-  } finally {
-    await handle.close();
-  }
 }
 
 async function readBlob(path: string): Promise<Blob> {

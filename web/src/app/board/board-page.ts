@@ -324,7 +324,7 @@ export class BoardPage {
       void this.router.navigate(['/job', call.job.id]);
       return;
     }
-    this.opener.open(call, call.vanId ?? this.vanId(), this.crewId()).then(
+    this.opener.open(call, this.vanId(), this.crewId()).then(
       (jobId) => void this.router.navigate(['/job', jobId]),
       (error: unknown) => {
         // Somebody may have opened it a moment ago: fetch the board so that the next tap finds their job.

@@ -24,11 +24,12 @@ export class OpenJob {
   private readonly store = inject(Store);
 
   /**
-   * @param vanId van that it is worked from; empty for the first there is
+   * @param ownVanId van that it is worked from where the call names none; empty for the first there is
    * @returns the job's id
    * @throws what the server said against it, or a RangeError for what this device does not hold
    */
-  async open(call: BoardCall, vanId: string, by: string): Promise<string> {
+  async open(call: BoardCall, ownVanId: string, by: string): Promise<string> {
+    const vanId = call.vanId ?? ownVanId;
     const jobId = crypto.randomUUID();
     const { rules } = await firstValueFrom(this.api.rules());
     const opened = newEvent(jobId, by, 'job.opened', openedFrom(call, vanId, rules));
@@ -89,10 +90,9 @@ export class OpenJob {
 
 function openedFrom(call: BoardCall, vanId: string, rules: HouseRules): EventData['job.opened'] {
   const { id: callId, number: callNumber, title, placeName, modelId, vehicleId, ambientC } = call;
-  const van = call.vanId ?? vanId;
   return {
     ...{ callId, callNumber, title, placeName, modelId, vehicleId, ambientC },
-    ...(van && { vanId: van }),
+    ...(vanId && { vanId }),
     rules: settingsOf(rules),
   };
 }
