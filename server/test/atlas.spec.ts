@@ -8,6 +8,7 @@ import { toCsv } from '../src/atlas/csv-write.js';
 import { readAtlasFile } from '../src/atlas/file.js';
 import { ATLAS_FORM } from '../src/atlas/json.js';
 import { searchMachines, writeMachines } from '../src/atlas/repository.js';
+import { stagedModels } from '../src/db/schema.js';
 import { writeDocument } from '../src/files/document.js';
 import { shippedAtlas } from '../src/demo/data.js';
 import { openJob, send, sharedServer } from './shared-server.js';
@@ -284,7 +285,7 @@ describe('atlas files', () => {
   });
 
   it('show what would change, then change all of it or nothing', async () => {
-    const { api } = await sharedServer();
+    const { api, database } = await sharedServer();
     const base = (await add(found('testmake-import'))).machine;
     const changed = { ...base, never: ['Push it.'] };
     const file = Buffer.from(await asCsv([changed, found('testmake-import-2', 'New one')]));
@@ -312,6 +313,10 @@ describe('atlas files', () => {
     expect(((await api.get('/api/models/testmake-import-2')).body as AtlasEntry).history[0]!.kind).toBe(
       'imported',
     );
+    const search = await api.get('/api/models?q=testmake+new').expect(200);
+    expect((search.body as MachineSearch).machines.map((m) => m.id)).toContain('testmake-import-2');
+    // Nothing of it is left beside the atlas, taken or refused.
+    expect(await database.db.$count(stagedModels)).toBe(0);
   });
 
   it('come with their schema', async () => {

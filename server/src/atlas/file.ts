@@ -5,7 +5,8 @@ import { isTemplate } from '@voltrek/core/template';
 import { requireCrew } from '../crew/repository.js';
 import type { Database } from '../db/database.js';
 import { HttpProblem } from '../http/problem.js';
-import { atlasBasis, type ChangedEntry, entriesByIds, writeMachines } from './repository.js';
+import { atlasBasis, type ChangedEntry, entriesByIds } from './repository.js';
+import { dropStaged, moveStaged, stageMachines } from './staged.js';
 import { parseCsv } from './csv-read.js';
 import { atFault, FAULTS_MOST, rowFaults, textOf, turns } from '../files/found-row.js';
 import { parseJson } from './json.js';
@@ -104,7 +105,8 @@ export function changedParts(before: Machine, after: Machine): string[] {
 }
 
 /**
- * Imports a file, all of it or nothing. It is read and compared first: the transaction, which holds up everybody, only writes.
+ * Imports a file, all of it or nothing. It is read, compared and laid beside the atlas first: the transaction, which holds up everybody,
+ * only takes it over.
  *
  * @param basis of the preview that was agreed to
  * @throws HttpProblem 422 when any row is at fault, 409 when the atlas changed since the preview
@@ -118,10 +120,16 @@ export async function applyImport(
   await requireCrew(db, by);
   const { report, writes } = await compare(db, upload);
   if (report.faults.length > 0) throw atFault(report.faults);
-  await db.transaction(async (tx) => {
-    if (report.basis !== basis || (await atlasBasis(tx)) !== basis)
-      throw new HttpProblem(409, 'The atlas changed since the preview. Look at the preview again.');
-    await writeMachines(tx, writes, 'found-once', { kind: 'imported', by, at: new Date(), note: '' });
-  });
+  const at = new Date();
+  const batch = await stageMachines(db, writes, at);
+  try {
+    await db.transaction(async (tx) => {
+      if (report.basis !== basis || (await atlasBasis(tx)) !== basis)
+        throw new HttpProblem(409, 'The atlas changed since the preview. Look at the preview again.');
+      await moveStaged(tx, batch, { kind: 'imported', by, at, note: '' });
+    });
+  } finally {
+    await dropStaged(db, batch);
+  }
   return { ...report, applied: true };
 }

@@ -90,6 +90,23 @@ export const modelChanges = pgTable(
   (t) => [uniqueIndex('model_changes_in_order').on(t.modelId, t.revision)],
 );
 
+/**
+ * Entries of an import on their way into the atlas, a batch to an import. Unlogged: they cost no sync, and after a crash, when they are
+ * worth nothing, the database has emptied it.
+ */
+export const stagedModels = pgTable(
+  'staged_models',
+  {
+    batch: uuid().notNull(),
+    position: integer().notNull(),
+    revision: integer().notNull(),
+    searchText: text('search_text').notNull(),
+    detail: jsonb().$type<Machine>().notNull(),
+    at: instant('at').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.batch, t.position] })],
+);
+
 /** Photos of a machine, as JPEG without metadata. */
 export const modelPhotos = pgTable(
   'model_photos',

@@ -13,6 +13,7 @@ import {
 } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
 import { and, asc, count, eq, gt, gte, ilike, lt, lte, or, type SQL, sql } from 'drizzle-orm';
+import { union } from 'drizzle-orm/pg-core';
 import type { Db, Tx } from '../db/database.js';
 import { jobEvents, jobs, vehicles } from '../db/schema.js';
 import { plainLike } from '../db/words.js';
@@ -155,25 +156,37 @@ export interface LogQuery {
 const PLATES_MOST = 50;
 const WORDS_MOST = 8;
 
-/** One page of closed jobs, newest first, by words of the job or the plate of its vehicle. */
+/** As the index has it, nulls included: otherwise every row is sorted for each page. */
+const NEWEST_FIRST = [sql`${jobs.closedAt} desc nulls last`, asc(jobs.id)] as const;
+
+/**
+ * One page of closed jobs, newest first, by words of the job or the plate of its vehicle. Each way of being meant is a search of its own,
+ * joined: either has its index, and one condition for both would have none.
+ */
 export async function readLog(db: Db, query: LogQuery): Promise<LogPage> {
+  const rowsMost = query.limit + 1;
+  const meant = (isMeant: SQL | undefined) =>
+    db
+      .select(jobColumns)
+      .from(jobs)
+      .where(
+        and(
+          eq(jobs.state, 'closed'),
+          isMeant,
+          query.verdict ? eq(jobs.verdict, query.verdict as NonNullable<JobRow['verdict']>) : undefined,
+          query.after ? behind(query.after) : undefined,
+        ),
+      )
+      .orderBy(...NEWEST_FIRST)
+      .limit(rowsMost);
   const words = wordsOf(query.text, WORDS_MOST);
-  const bySays = words.map((word) => ilike(jobs.searchText, `%${plainLike(word)}%`));
-  const isMeant = or(and(...bySays), ofPlate(db, query.text));
-  const rows = await db
-    .select(jobColumns)
-    .from(jobs)
-    .where(
-      and(
-        eq(jobs.state, 'closed'),
-        isMeant,
-        query.verdict ? eq(jobs.verdict, query.verdict as NonNullable<JobRow['verdict']>) : undefined,
-        query.after ? behind(query.after) : undefined,
-      ),
-    )
-    // As the index has it, nulls included: otherwise every row is sorted for each page.
-    .orderBy(sql`${jobs.closedAt} desc nulls last`, asc(jobs.id))
-    .limit(query.limit + 1);
+  const bySays = meant(and(...words.map((word) => ilike(jobs.searchText, `%${plainLike(word)}%`))));
+  const isPlate = ofPlate(db, query.text);
+  const rows = await (isPlate
+    ? union(bySays, meant(isPlate))
+        .orderBy(...NEWEST_FIRST)
+        .limit(rowsMost)
+    : bySays);
   const page = rows.slice(0, query.limit);
   const last = page.at(-1);
   return {
