@@ -1,4 +1,5 @@
 import type { Hazard, HazardCode, Severity, Story } from '@voltrek/core/hookup';
+import { mirroredWords } from './mirrored-words.js';
 
 const amps = (h: Hazard): string => `${(h.amps ?? 0).toFixed(0)} A`;
 const volts = (h: Hazard): string => `${(h.volts ?? 0).toFixed(1)} V`;
@@ -113,7 +114,7 @@ export const HAZARD_WORDS: Record<
     wayOut: 'Cover the post, keep tools off it. The whole body is negative.',
   },
   'positive-first': {
-    why: (h) => `A spanner on + that touches body carries ${amps(h)}.`,
+    why: (h) => `A spanner on plus that touches body carries ${amps(h)}.`,
     wayOut: 'Negative off first.',
   },
   'loosened-while-joined': {
@@ -215,7 +216,8 @@ export const HAZARD_WORDS: Record<
   },
   'positive-earth': {
     why: () => 'Its plus is on the body: this order would join plus to minus.',
-    wayOut: 'Nothing is joined by this order. Work straight on the posts by its maker’s instructions.',
+    wayOut:
+      'Nothing is joined by this order. A source that stands by itself can help once the atlas has it so: minus first, and red last on the body.',
   },
   'link-short': {
     why: (h) => `The link lies across one battery: ${amps(h)}.`,
@@ -247,8 +249,13 @@ const STORY_WORDS: Readonly<Record<Story, string>> = {
 
 /** Why a hazard is one, with its figures and what they rest on. */
 export const hazardWhy = (hazard: Hazard): string =>
-  HAZARD_WORDS[hazard.code].why(hazard) + (hazard.story ? STORY_WORDS[hazard.story] : '');
+  toldOf(hazard, HAZARD_WORDS[hazard.code].why(hazard) + (hazard.story ? STORY_WORDS[hazard.story] : ''));
+
+/** What to do about it. */
+export const hazardWayOut = (hazard: Hazard): string => toldOf(hazard, HAZARD_WORDS[hazard.code].wayOut);
+
+const toldOf = ({ isMirrored }: Hazard, words: string): string => (isMirrored ? mirroredWords(words) : words);
 
 /** A hazard in one line. */
 export const hazardLine = (hazard: Hazard): string =>
-  `${SEVERITY_WORDS[hazard.severity]}: ${hazardWhy(hazard)} ${HAZARD_WORDS[hazard.code].wayOut}`;
+  `${SEVERITY_WORDS[hazard.severity]}: ${hazardWhy(hazard)} ${hazardWayOut(hazard)}`;

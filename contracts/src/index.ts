@@ -15,4 +15,5 @@ export * from './record.js';
 export * from './search-text.js';
 export * from './record-entries.js';
 export * from './hazard-words.js';
+export * from './mirrored-words.js';
 export { ValidationError } from 'yup';

@@ -20,6 +20,8 @@ const WORDS: Record<GeometryFaultCode | DataFaultCode, string> = {
   'rating-unlikely': 'no battery has so many, or so few, cold-cranking amps for its Ah',
   'no-red-point': 'no point takes a red clamp',
   'no-black-point': 'no point takes a black clamp',
+  'positive-earth-unknown':
+    'a machine with its plus on the body has an engine, one battery and the posts of that battery, no others',
 };
 
 /** A fault of a machine's drawing or data in words. */

@@ -46,6 +46,10 @@ export const machineSchema = record({
     .number()
     .oneOf([12, 24] as const)
     .required(),
+  earth: yup
+    .string()
+    .oneOf(['positive'] as const)
+    .optional(),
   lengthMm: size(),
   widthMm: size(),
   outline: list(planPoint, 3, 80),

@@ -203,3 +203,40 @@ test('a red flag on the scene stops it; withdrawing one asks why', async ({ tech
   await tech.expectStage('Hook up');
   await expect(page.locator('.next')).toContainText('Choose a source in Plan');
 });
+
+test('vintage tractor with its plus on the body: the order turned round, no donor', async ({
+  tech,
+  page,
+}) => {
+  await tech.openJob('tolsey-haymere-15');
+  await tech.safeToWork();
+  await tech.tap('slow crank');
+  await tech.next('Go on to Locate');
+  await expect(page.getByText(/Plus is on the body here/)).toBeVisible();
+  await expect(tech.button('Park the donor')).toBeHidden();
+  await tech.tap('+ mark or P', 'meter reads plus');
+  await tech.next('Found, positive is sure');
+  await tech.read('1190');
+  await tech.next('Go on to Plan');
+  await expect(page.getByText(/its body is on minus, this one on plus: never joined/).first()).toBeVisible();
+  await tech.take(/Lithium pack/);
+  await expect(page.getByText('Black on casualty battery -')).toBeVisible();
+  expect(await tech.workSteps(/Go on/)).toEqual([
+    'Everything off, both sides',
+    'Black on casualty battery -',
+    'Red on casualty ground point',
+    'Look at the guard lamp',
+    'Switch the pack on',
+  ]);
+  await tech.next('Go on: crank');
+  await tech.tryOnce('It runs');
+  await tech.next('Go on to Clear down');
+  expect(await tech.workSteps(/Go on/)).toEqual([
+    'Switch a big consumer on',
+    'Switch the pack off',
+    'Red off casualty ground point',
+    'Black off casualty battery -',
+  ]);
+  await tech.next('Go on to the verdict');
+  await tech.close('Charge first');
+});

@@ -284,6 +284,18 @@ describe('atlas files', () => {
     await expectAsync(readAtlasFile(new Uint8Array([0xff, 0xfe, 0x41, 0]))).toBeRejectedWithError(/UTF-8/);
   });
 
+  it('keep which post is on the body, in either format', async () => {
+    const old = SHIPPED.find(({ earth }) => earth === 'positive')!;
+    for (const content of [await asCsv([old]), await asJson([old])]) {
+      const { machines, faults } = await readAtlasFile(bytes(content));
+      expect(faults).toEqual([]);
+      expect(machines[0]!.earth).toBe('positive');
+    }
+    const csv = (await asCsv([old])).replace(',positive,', ',upward,');
+    const { faults } = await readAtlasFile(bytes(csv));
+    expect(faults.map(({ path }) => path)).toEqual(['earth']);
+  });
+
   it('show what would change, then change all of it or nothing', async () => {
     const { api, database } = await sharedServer();
     const base = (await add(found('testmake-import'))).machine;

@@ -17,6 +17,11 @@ const machine = record({
     .number()
     .oneOf([12, 24] as const)
     .required(),
+  /** Its plus is on its body. */
+  earth: yup
+    .string()
+    .oneOf(['positive'] as const)
+    .notRequired(),
   engine: engine.nullable().defined(),
   batteries: yup
     .array()
@@ -149,6 +154,7 @@ export const HOOKUP_INPUTS = {
 } as const;
 
 const hazard = record({
+  isMirrored: yup.boolean().notRequired(),
   code: yup.string().required(),
   severity: yup.string().required(),
   amps: yup.number().nullable().defined(),

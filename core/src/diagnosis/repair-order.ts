@@ -1,6 +1,7 @@
 import type { ModelBattery, Terminal } from '../circuit/rescue.js';
 import type { FeedKind } from '../hookup/circumstances.js';
 import { slipAmps } from '../hookup/fitting.js';
+import { isPositiveEarth } from '../machine/earth.js';
 import type { Machine } from '../machine/machine.js';
 import { JOINT_REPAIRS, type Repair } from './repairs.js';
 
@@ -40,38 +41,39 @@ export interface RepairOrderStep {
 }
 
 /**
- * How a repair is made, step by step: minus off before a spanner touches plus and on again last, bright metal, tight, grease over the made joint
+ * How a repair is made, step by step: the post on the body off before a spanner touches the live one and on again last, bright metal, tight, grease over the made joint
  * and never in it.
  *
  * @param models the machine's batteries as the circuit sees them, from the chassis side up
- * @param feeds what else feeds the machine meanwhile: the plus stays live through it
+ * @param feeds what else feeds the machine meanwhile: the live post stays live through it
  */
 export function repairOrder(
   repair: Repair,
-  { batteries, systemVolts }: Pick<Machine, 'batteries' | 'systemVolts'>,
+  { batteries, systemVolts, earth }: Pick<Machine, 'batteries' | 'systemVolts' | 'earth'>,
   models: readonly ModelBattery[],
   tempC: number,
   feeds: readonly FeedKind[] = [],
 ): RepairOrderStep[] {
-  const plus: Terminal = { kind: 'plus', battery: batteries.length - 1 };
-  const minus: Terminal = { kind: 'minus', battery: 0 };
+  const isTurned = isPositiveEarth({ earth });
+  const live: Terminal = { kind: 'plus', battery: batteries.length - 1 };
+  const earthed: Terminal = { kind: 'minus', battery: 0 };
   const plain = (...steps: RepairStep[]): RepairOrderStep[] =>
     steps.map((step) => ({ step, slipAmps: null }));
-  const post = (step: RepairStep, terminal: Terminal, minusIsOff: boolean): RepairOrderStep => ({
-    step,
-    slipAmps: slipAmps(models, tempC, terminal, minusIsOff, feeds, systemVolts),
+  const post = (terminal: Terminal, how: 'off' | 'on', bodyIsOff: boolean): RepairOrderStep => ({
+    step: `${(terminal === live) === isTurned ? 'minus' : 'plus'}-${how}`,
+    slipAmps: slipAmps(models, tempC, terminal, bodyIsOff, feeds, systemVolts),
   });
-  const apart = [...plain('all-off'), post('minus-off', minus, false)];
-  const together = [post('minus-on', minus, true)];
+  const apart = [...plain('all-off'), post(earthed, 'off', false)];
+  const together = [post(earthed, 'on', true)];
   if (JOINT_REPAIRS.includes(repair.kind)) {
-    const isPlus = repair.side === 'plus';
+    const isLive = repair.side === (isTurned ? 'minus' : 'plus');
     return [
       ...apart,
-      ...(isPlus ? [post('plus-off', plus, true)] : []),
+      ...(isLive ? [post(live, 'off', true)] : []),
       ...plain('bright-metal'),
       ...(repair.kind === 'clamp-resized' ? plain('clamp-spread') : []),
       ...(repair.kind === 'post-sleeved' ? plain('sleeve-on', 'clamp-spread') : []),
-      ...(isPlus ? [post('plus-on', plus, true)] : []),
+      ...(isLive ? [post(live, 'on', true)] : []),
       ...together,
       ...plain('tightened', 'greased', 'turned-by-hand'),
     ];

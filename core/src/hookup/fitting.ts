@@ -6,6 +6,7 @@ import {
   type Terminal,
 } from '../circuit/rescue.js';
 import { solveDc } from '../circuit/solve-dc.js';
+import { isPositiveEarth } from '../machine/earth.js';
 import type { Machine, MachineBattery } from '../machine/machine.js';
 import { type FeedKind, feedsOf } from './circumstances.js';
 import { TOUCH_OHMS } from './solve-state.js';
@@ -47,8 +48,8 @@ function mustBeTaught({ chemistry }: MachineBattery['rating']): boolean {
 }
 
 /**
- * The order in which a battery is taken out and another put in: negative off first and on last, so that no spanner on a live post can meet
- * live bodywork. What a slip would carry is solved on the machine's own circuit.
+ * The order in which a battery is taken out and another put in: the clamp to the body off first and on last, so that no spanner on a live
+ * post can meet live bodywork. What a slip would carry is solved on the machine's own circuit.
  *
  * @param models the machine's batteries as the circuit sees them, from the chassis side up
  * @param at which battery
@@ -78,7 +79,7 @@ export function fittingOrder(
   const isString = machine.batteries.length > 1;
   const joined = slip(plus, false);
   const still = slip(plus, true);
-  return [
+  const order = [
     ...(keeps ? [plain('memory-keeper-on')] : []),
     plain('all-off'),
     post('negative-off', slip(minus, false), slip(minus, false)),
@@ -98,7 +99,18 @@ export function fittingOrder(
     ...(mustBeTaught(battery.rating) ? [plain('teach')] : []),
     plain('mark-date'),
   ];
+  return isPositiveEarth(machine)
+    ? order.map((of) => ({ ...of, step: OTHER_POST_STEP[of.step] ?? of.step }))
+    : order;
 }
+
+/** With plus on the body it is plus that comes off first and goes on last. */
+export const OTHER_POST_STEP: Readonly<Partial<Record<FittingStep, FittingStep>>> = {
+  'negative-off': 'positive-off',
+  'positive-off': 'negative-off',
+  'negative-on': 'positive-on',
+  'positive-on': 'negative-on',
+};
 
 /**
  * Amps through a spanner from this post to bodywork.

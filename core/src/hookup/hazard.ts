@@ -70,6 +70,8 @@ export interface Hazard {
   readonly volts: number | null;
   /** What the figures rest on where it is not what was read but the worst that it may mean. */
   readonly story?: Story;
+  /** The machine's plus is on its body: what is usually plus is minus here. */
+  readonly isMirrored?: true;
 }
 
 /** A hazard with its figures. */

@@ -1,5 +1,6 @@
 import { terminalNode } from '../circuit/rescue.js';
 import { voltsAcross } from '../circuit/solve-dc.js';
+import { isPositiveEarth } from '../machine/earth.js';
 import { hasSwitch } from '../plan/options.js';
 import { LINK_LEAD_OHMS } from '../sources/models.js';
 import type { HandAction } from './actions.js';
@@ -27,7 +28,9 @@ export function circumstanceHazards(
     case 'attach':
       return [
         ...(action.onto ? wrongMetal(action.onto) : []),
-        ...(stands(before, 'positive-earth') ? [newHazard('positive-earth', 'severe')] : []),
+        ...(isPositiveEarth(scene.machine) || stands(before, 'positive-earth')
+          ? [newHazard('positive-earth', 'severe')]
+          : []),
         ...(stands(before, 'casualty-engine-runs') ? [newHazard('engine-runs', 'watch')] : []),
         ...(!anyClampOn(before) && !before.confirmed.includes('all-off')
           ? [newHazard('not-all-off', 'watch')]

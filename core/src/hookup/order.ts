@@ -59,6 +59,8 @@ export interface HookupStep {
   readonly rule?: RuleKey;
   /** Minutes, for a wait. */
   readonly minutes?: number;
+  /** The machine's plus is on its body: what is usually red is black here. */
+  readonly isMirrored?: true;
 }
 
 /** The four places the clamps go. Source ends of a pack are built in. */

@@ -1,5 +1,6 @@
 import { isLeadAcid } from '../battery/chemistry.js';
-import { isPositivePoint, type Machine } from './machine.js';
+import { isPositiveEarth } from './earth.js';
+import { isPositivePoint, type Machine, type PointKind } from './machine.js';
 
 export const DATA_FAULTS = [
   'unknown-battery',
@@ -12,6 +13,7 @@ export const DATA_FAULTS = [
   'rating-unlikely',
   'no-red-point',
   'no-black-point',
+  'positive-earth-unknown',
 ] as const;
 export type DataFaultCode = (typeof DATA_FAULTS)[number];
 
@@ -23,7 +25,10 @@ export interface DataFault {
 }
 
 /** What of a machine its electricity rests on. */
-export type MachineData = Pick<Machine, 'machineClass' | 'systemVolts' | 'batteries' | 'points' | 'engine'>;
+export type MachineData = Pick<
+  Machine,
+  'machineClass' | 'systemVolts' | 'batteries' | 'points' | 'engine' | 'earth'
+>;
 
 /**
  * Cold-cranking amps for each Ah that any battery of its kind has, by whatever standard: outside of these a figure was mistyped, or stands
@@ -33,6 +38,9 @@ export const CCA_PER_AH = { leadAcid: [2.5, 25], lithium: [4, 120] } as const;
 /** Two batteries of a string are one size; apart by more than this, as a share, they are not. */
 export const STRING_SIZE_TOLERANCE = 0.1;
 
+/** Points that no machine with its plus on the body has. */
+const NEWER_POINTS: readonly PointKind[] = ['red-post', 'latch-wire-positive', 'latch-wire-negative'];
+
 /** Everything in a machine's data that contradicts itself; empty for a sound entry. */
 export function dataFaults({
   machineClass,
@@ -40,6 +48,7 @@ export function dataFaults({
   batteries,
   points,
   engine,
+  earth,
 }: MachineData): DataFault[] {
   const faults: DataFault[] = [];
   const fault = (code: DataFaultCode, path: string): number => faults.push({ code, path });
@@ -70,5 +79,9 @@ export function dataFaults({
     fault('no-red-point', 'points');
   if (!points.some((p) => p.kind === 'ground-point' || p.kind === 'battery-negative'))
     fault('no-black-point', 'points');
+  // One flooded battery, its own posts, an engine to crank: what such machines were built with. Whatever else is said of one is a mistake.
+  const isOfItsTime =
+    batteries.length === 1 && engine !== null && !points.some((p) => NEWER_POINTS.includes(p.kind));
+  if (isPositiveEarth({ earth }) && !isOfItsTime) fault('positive-earth-unknown', 'earth');
   return faults;
 }

@@ -112,6 +112,8 @@ export interface Machine {
   readonly machineClass: MachineClass;
   readonly gearbox: Gearbox;
   readonly systemVolts: 12 | 24;
+  /** Which post its body is joined to, where that is not the usual minus: old tractors and cars. */
+  readonly earth?: 'positive' | undefined;
   readonly lengthMm: number;
   readonly widthMm: number;
   /** Body outline in plan, a closed polygon (the last point joins the first). */

@@ -2,6 +2,7 @@ import type { BatteryBar } from '../battery/bar.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import type { Rescue } from '../circuit/rescue.js';
 import { LEAD_RANGES } from '../leads/lead-set.js';
+import { asWired, isPositiveEarth } from '../machine/earth.js';
 import { type Machine, startsByWaking } from '../machine/machine.js';
 import type { KitItem } from '../sources/kit.js';
 import { type CasualtyBatteries, stateOf } from './casualty-batteries.js';
@@ -21,6 +22,8 @@ export type Unfit =
   | { readonly code: 'other-battery-weak' }
   | { readonly code: 'batteries-unread' }
   | { readonly code: 'no-mains' }
+  /** Its body is on minus, the machine's on plus: two bodies that touch would be a dead short. */
+  | { readonly code: 'bodies-apart' }
   | { readonly code: 'house-rule' }
   | { readonly code: 'leads-short'; readonly lengthM: number; readonly neededM: number }
   | { readonly code: 'over-current'; readonly amps: number; readonly maxAmps: number };
@@ -69,9 +72,10 @@ export function connectedRescue(
   tempC: number,
   rules: HouseRules,
 ): Rescue {
-  const points = option && clampPoints(machine, option.across, rules);
-  const red = points && terminalOf(machine, points.red.id);
-  const black = points && terminalOf(machine, points.black.id);
+  const wired = asWired(machine);
+  const points = option && clampPoints(wired, option.across, rules);
+  const red = points && terminalOf(wired, points.red.id);
+  const black = points && terminalOf(wired, points.black.id);
   return {
     casualty: batteries.models,
     load: { kind: 'none' },
@@ -275,6 +279,7 @@ function whyUnfit(
   if (option.sourceKind === 'hobby-lithium' && rules.hobbyLithium === 'refused')
     return { code: 'house-rule' };
   if (option.chargeOnly && rules.chargeOnVehicle === 'take-out') return { code: 'house-rule' };
+  if (option.sourceKind === 'donor' && isPositiveEarth(machine)) return { code: 'bodies-apart' };
   if (option.sourceKind === 'donor' && donorMetres !== null && option.leads.lengthM < donorMetres)
     return { code: 'leads-short', lengthM: option.leads.lengthM, neededM: donorMetres };
   const wantedVolts = option.across.kind === 'battery' ? 12 : machine.systemVolts;

@@ -17,6 +17,7 @@ export const COLUMNS = [
   'class',
   'gearbox',
   'system_volts',
+  'earth',
   'fuel',
   'displacement_l',
   'cylinders',

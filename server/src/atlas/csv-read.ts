@@ -164,6 +164,7 @@ function reader(cells: CellTexts, fault: Tell) {
         machineClass: cells.class,
         gearbox: cells.gearbox,
         systemVolts,
+        ...(cells.earth && { earth: cells.earth }),
         lengthMm: number('length_mm'),
         widthMm: number('width_mm'),
         outline: pairs().map(([xMm, yMm]) => ({ xMm, yMm })),

@@ -32,6 +32,7 @@ function rowsOf(m: Machine): [Part, Cells][] {
         class: m.machineClass,
         gearbox: m.gearbox,
         system_volts: m.systemVolts,
+        ...(m.earth && { earth: m.earth }),
         width_mm: m.widthMm,
         length_mm: m.lengthMm,
         shape: plan(m.outline),

@@ -22,7 +22,7 @@ type Steps = CalcOutput<'check'>['steps'];
 
 /** A machine of the command line with what only a drawing needs left empty. */
 function machineOf(input: SceneInput['machine'], id: string): Machine {
-  const { machineClass, systemVolts, engine, batteries, points } = input;
+  const { machineClass, systemVolts, earth, engine, batteries, points } = input;
   const machine: Machine = {
     id,
     maker: '',
@@ -30,6 +30,7 @@ function machineOf(input: SceneInput['machine'], id: string): Machine {
     machineClass,
     gearbox: 'none',
     systemVolts: systemVolts === 24 ? 24 : 12,
+    ...(earth === 'positive' && { earth }),
     lengthMm: 0,
     widthMm: 0,
     outline: [],

@@ -5,7 +5,8 @@ import { batteriesOfJob, workingTempC } from '@voltrek/core/job';
 import type { Work } from '../shared/job/job-selectors';
 import { StepsPrompt } from '../shared/ui/steps-dialog';
 import { amps } from '../shared/words/figures';
-import { REPAIR_STEP_WORDS, repairName } from '../shared/words/repair-words';
+import { repairStepWords } from '../shared/words/earth-words';
+import { repairName } from '../shared/words/repair-words';
 
 /** A slip that carries less is not told, A. */
 const SLIP_TOLD_AMPS = 1;
@@ -23,7 +24,7 @@ export class RepairPrompt {
     const end = await this.steps.goThrough({
       title: repairName(repair),
       steps: order.map(({ step, slipAmps }) => ({
-        ...REPAIR_STEP_WORDS[step],
+        ...repairStepWords(step, machine),
         ...((slipAmps ?? 0) > SLIP_TOLD_AMPS && {
           risk: `A spanner slipping to bodywork now: ${amps(slipAmps!)}.`,
         }),

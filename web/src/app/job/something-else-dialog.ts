@@ -14,6 +14,7 @@ import {
   WRONG_METALS,
   type WrongMetal,
 } from '@voltrek/core/hookup';
+import { isPositiveEarth } from '@voltrek/core/machine';
 import { entryOf } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
 import { hasSwitch } from '@voltrek/core/plan';
@@ -77,7 +78,7 @@ interface Place {
       <details>
         <summary>What else is so</summary>
         <div class="keys">
-          @for (c of circumstances; track c) {
+          @for (c of circumstances(); track c) {
             <button
               type="button"
               class="key"
@@ -126,7 +127,10 @@ export class SomethingElseDialog {
   private readonly metal = signal<Partial<Record<ClampId, WrongMetal | null>>>({});
   private readonly hookup = computed(() => this.work()!.job.hookup);
 
-  protected readonly circumstances = CIRCUMSTANCES;
+  /** What the atlas has of the machine need not be noted. */
+  protected readonly circumstances = computed(() =>
+    CIRCUMSTANCES.filter((c) => c !== 'positive-earth' || !isPositiveEarth(this.work()!.machine)),
+  );
   protected readonly circumstanceWords = CIRCUMSTANCE_WORDS;
   protected readonly metals = WRONG_METALS;
   protected readonly metalWords = METAL_WORDS;

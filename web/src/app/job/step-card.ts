@@ -1,10 +1,11 @@
 import { metres as metresWords } from '../shared/words/units';
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { HAZARD_WORDS, hazardWhy, SEVERITY_WORDS } from '@voltrek/contracts';
+import { hazardWayOut, hazardWhy, SEVERITY_WORDS } from '@voltrek/contracts';
 import { isRedClamp } from '@voltrek/core/circuit';
 import { contactAt, gasAt, hazardsOf, type HookupStep } from '@voltrek/core/hookup';
 import { PolarityMark } from '../shared/ui/polarity-mark';
-import { CIRCUMSTANCE_WORDS, CONFIRM_WORDS, GAS_WORDS, REASON_WORDS } from '../shared/words/words';
+import { confirmWords, reasonWords } from '../shared/words/earth-words';
+import { CIRCUMSTANCE_WORDS, GAS_WORDS } from '../shared/words/words';
 import { Countdown } from './countdown';
 import type { PlannedRescue, Work } from '../shared/job/job-selectors';
 import { actionTitle, pointFor } from './step-words';
@@ -53,7 +54,7 @@ import { actionTitle, pointFor } from './step-words';
     @for (h of hazards(); track h.code) {
       <p class="hazard" [class]="'is-' + h.severity">
         <strong>{{ severityWords[h.severity] }}</strong>
-        <span>{{ why(h) }} {{ hazardWords[h.code].wayOut }}</span>
+        <span>{{ why(h) }} {{ wayOut(h) }}</span>
       </p>
     }
   `,
@@ -172,7 +173,7 @@ export class StepCard {
     return contact ? gasAt(this.rescue().scene, this.work().job.hookup, contact) : 'none';
   });
   protected readonly gasWords = GAS_WORDS;
-  protected readonly hazardWords = HAZARD_WORDS;
+  protected readonly wayOut = hazardWayOut;
   protected readonly why = hazardWhy;
   protected readonly severityWords = SEVERITY_WORDS;
   protected readonly isRemoval = computed(() => this.step().action.kind === 'detach');
@@ -211,7 +212,7 @@ export class StepCard {
       case 'circumstance':
         return CIRCUMSTANCE_WORDS[action.what];
       case 'confirm':
-        return CONFIRM_WORDS[action.what].detail;
+        return confirmWords(action.what, this.work().machine).detail;
     }
   });
   protected readonly reason = computed(() => {
@@ -221,6 +222,6 @@ export class StepCard {
       (reason === 'last-away-from-battery' || reason === 'last-near-battery') && metres
         ? ` The battery is ${metresWords(metres, 1)} off.`
         : '';
-    return REASON_WORDS[reason] + away;
+    return reasonWords(this.step()) + away;
   });
 }

@@ -1,6 +1,6 @@
 import { type HookupAction, NOTHING_CONNECTED } from '@voltrek/core/hookup';
 import { foldJob } from '@voltrek/core/job';
-import { detailOf, opened } from '../../testing/fixtures';
+import { CAR, detailOf, opened } from '../../testing/fixtures';
 import { actionDone, actionTitle } from './step-words';
 
 describe('step words', () => {
@@ -22,7 +22,9 @@ describe('step words', () => {
   });
 
   it('confirm with what hands have done', () => {
-    expect(actionDone({ kind: 'attach', clamp: 'blackSource', pointId: 'minus' })).toBe('Black clamp is on');
-    expect(actionDone({ kind: 'donor-engine', running: false })).toBe('Donor is stopped');
+    expect(actionDone({ kind: 'attach', clamp: 'blackSource', pointId: 'minus' }, CAR)).toBe(
+      'Black clamp is on',
+    );
+    expect(actionDone({ kind: 'donor-engine', running: false }, CAR)).toBe('Donor is stopped');
   });
 });

@@ -1,8 +1,9 @@
 import { type ClampId, isRedClamp, isSourceClamp } from '@voltrek/core/circuit';
 import { type HookupAction, type HookupState, SPARE_POSTS } from '@voltrek/core/hookup';
-import type { MachinePoint } from '@voltrek/core/machine';
+import type { Machine, MachinePoint } from '@voltrek/core/machine';
 import type { SourceKind } from '@voltrek/core/plan';
-import { CIRCUMSTANCE_WORDS, CONFIRM_WORDS } from '../shared/words/words';
+import { confirmWords } from '../shared/words/earth-words';
+import { CIRCUMSTANCE_WORDS } from '../shared/words/words';
 import type { PlannedRescue, Work } from '../shared/job/job-selectors';
 
 /** The point that a clamp is on or will go on, from the atlas entry of the vehicle at its end. */
@@ -38,7 +39,7 @@ export function actionTitle(
     case 'circumstance':
       return `${action.on ? 'Noted' : 'No longer'}: ${CIRCUMSTANCE_WORDS[action.what]}`;
     case 'confirm':
-      return CONFIRM_WORDS[action.what].title;
+      return confirmWords(action.what, work?.machine ?? null).title;
   }
 }
 
@@ -82,7 +83,7 @@ function labelWord({ label }: MachinePoint): string {
 }
 
 /** The label on the button that confirms it. */
-export function actionDone(action: HookupAction): string {
+export function actionDone(action: HookupAction, machine: Machine): string {
   switch (action.kind) {
     case 'attach':
       return `${isRedClamp(action.clamp) ? 'Red' : 'Black'} clamp is on`;
@@ -97,7 +98,7 @@ export function actionDone(action: HookupAction): string {
     case 'circumstance':
       return 'That is so';
     case 'confirm':
-      return CONFIRM_WORDS[action.what].go;
+      return confirmWords(action.what, machine).go;
   }
 }
 

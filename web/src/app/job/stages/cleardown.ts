@@ -161,7 +161,7 @@ export class Cleardown {
 
   protected doneWord(): string {
     const step = this.run().next;
-    return step ? actionDone(step.action) : '';
+    return step ? actionDone(step.action, this.work().machine) : '';
   }
 
   protected confirm(): void {

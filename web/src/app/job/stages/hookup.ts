@@ -3,6 +3,7 @@ import { POLARITY_SIGNS_NEEDED } from '@voltrek/core/diagnosis';
 import type { HookupStep } from '@voltrek/core/hookup';
 import { entryOf, underCharge } from '@voltrek/core/job';
 import { startsByWaking } from '@voltrek/core/machine';
+import { earthedWords } from '../../shared/words/earth-words';
 import { RULE_QUESTIONS, SCHOOL_WORDS } from '../../shared/words/rule-words';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { ReasonPrompt } from '../../shared/ui/reason-prompt';
@@ -163,11 +164,13 @@ export class Hookup {
     const rule = this.run().next?.rule;
     const question = rule && RULE_QUESTIONS[rule];
     const school = rule && SCHOOL_WORDS[String(this.work().rules[rule])];
-    return question && school ? `house rule: ${question.toLowerCase()} ${school}` : '';
+    return question && school
+      ? earthedWords(`house rule: ${question.toLowerCase()} ${school}`, this.work().machine)
+      : '';
   });
 
   protected doneWord(step: HookupStep): string {
-    return actionDone(step.action);
+    return actionDone(step.action, this.work().machine);
   }
 
   protected readonly stepKey = stepKey;

@@ -2,6 +2,7 @@ import { CCA_STANDARDS, CHEMISTRIES } from '@voltrek/core/battery';
 import { FUELS } from '@voltrek/core/engine';
 import {
   GEARBOXES,
+  isPositiveEarth,
   type Machine,
   type MachineBattery,
   type MachinePoint,
@@ -79,6 +80,12 @@ function machineGroup(machine: Machine): FieldGroup {
         value: machine.gearbox,
         choices: choicesOf(GEARBOXES),
         set: (m, gearbox) => ({ ...m, gearbox: gearbox as Machine['gearbox'] }),
+      },
+      {
+        label: 'Plus on the body',
+        kind: 'flag',
+        value: String(isPositiveEarth(machine)),
+        set: ({ earth: _, ...m }, typed) => (typed === 'true' ? { ...m, earth: 'positive' } : m),
       },
       ...onEngine('Fuel', 'choice', 'fuel'),
       ...onEngine('Displacement, L', 'number', 'displacementL'),

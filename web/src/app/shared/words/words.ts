@@ -255,6 +255,8 @@ export function unfitWords(unfit: Unfit): string {
       return 'helps only when the other battery is sound';
     case 'batteries-unread':
       return 'measure both batteries first';
+    case 'bodies-apart':
+      return 'its body is on minus, this one on plus: never joined';
     case 'no-mains':
       return 'no socket within reach';
     case 'house-rule':
@@ -266,10 +268,15 @@ export function unfitWords(unfit: Unfit): string {
   }
 }
 
-export const CONFIRM_WORDS: Record<
-  Confirmation,
-  { readonly title: string; readonly detail: string; readonly go: string }
-> = {
+/** What is told of a look, a wait or a setting. */
+export interface ConfirmWords {
+  readonly title: string;
+  readonly detail: string;
+  readonly go: string;
+}
+
+/** Of the usual machine; `confirmWords` turns them round for one with plus on its body. */
+export const CONFIRM_WORDS: Record<Confirmation, ConfirmWords> = {
   'all-off': {
     title: 'Everything off, both sides',
     detail:
@@ -316,6 +323,7 @@ export const CONFIRM_WORDS: Record<
   },
 };
 
+/** Of the usual machine, with minus on its body; `reasonWords` turns them round for the other. */
 export const REASON_WORDS: Record<StepReason, string> = {
   'nothing-drawing': 'Nothing draws current, so nothing arcs.',
   'red-first': 'No source is on this lead yet: its free end carries only what the casualty itself has.',

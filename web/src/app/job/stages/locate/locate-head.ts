@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { isPositiveEarth } from '@voltrek/core/machine';
 import { isTemplate } from '@voltrek/core/template';
 import { CONFIDENCE_MARKS } from '../../../shared/words/atlas-words';
 import type { Work } from '../../../shared/job/job-selectors';
@@ -6,6 +7,10 @@ import type { Work } from '../../../shared/job/job-selectors';
 const PARTS = { points: 'Points', park: 'Park the donor', identify: 'Another machine' } as const;
 /** What Locate is asked for: the points, a place for the donor, or which machine it is at all. */
 export type LocatePart = keyof typeof PARTS;
+
+/** A donor may help this machine at all: its body is minus, and is never joined to one that is plus. */
+const mayLend = ({ donorMachine, machine }: Work): boolean =>
+  donorMachine !== null && !isPositiveEarth(machine);
 
 /** The head of Locate: what is known of the machine, and the way to its other parts. */
 @Component({
@@ -44,7 +49,7 @@ export class LocateHead {
 
   protected readonly names = PARTS;
   protected readonly shown = computed(() =>
-    (Object.keys(PARTS) as LocatePart[]).filter((p) => p !== 'park' || this.work().donorMachine !== null),
+    (Object.keys(PARTS) as LocatePart[]).filter((p) => p !== 'park' || mayLend(this.work())),
   );
   protected readonly about = computed(() => {
     const { machine, confidence } = this.work();

@@ -8,7 +8,8 @@ import {
   output,
 } from '@angular/core';
 import { POLARITY_SIGNS, POLARITY_SIGNS_NEEDED, type PolaritySign } from '@voltrek/core/diagnosis';
-import { isPositivePoint } from '@voltrek/core/machine';
+import { isPositiveEarth, isPositivePoint } from '@voltrek/core/machine';
+import { POSITIVE_EARTH_WORDS } from '../../../shared/words/earth-words';
 import { POINT_KIND_WORDS, POLARITY_WORDS } from '../../../shared/words/words';
 import { NextAction } from '../../next-action';
 import type { Work } from '../../../shared/job/job-selectors';
@@ -23,8 +24,11 @@ import { LocateHead, type LocatePart } from './locate-head';
   template: `
     <section class="stage" aria-labelledby="stage-title">
       <vt-locate-head [work]="work()" part="points" (partChosen)="partChosen.emit($event)" />
-      @if (work().machine.cautions.length || work().machine.never.length) {
+      @if (isTurned() || work().machine.cautions.length || work().machine.never.length) {
         <div class="told">
+          @if (isTurned()) {
+            <p class="caution"><span aria-hidden="true">!</span> {{ turnedWords }}</p>
+          }
           @for (caution of work().machine.cautions; track $index) {
             <p class="caution"><span aria-hidden="true">!</span> {{ caution }}</p>
           }
@@ -68,7 +72,7 @@ import { LocateHead, type LocatePart } from './locate-head';
       <fieldset>
         <legend>Which is positive? Two signs must agree, then the meter proves it</legend>
         <div class="keys">
-          @for (sign of signs; track sign) {
+          @for (sign of signs(); track sign) {
             <button
               type="button"
               class="key"
@@ -163,8 +167,13 @@ export class LocatePoints {
   private readonly reporter = inject(Reporter);
 
   protected readonly isPositive = isPositivePoint;
+  protected readonly isTurned = computed(() => isPositiveEarth(this.work().machine));
+  protected readonly turnedWords = POSITIVE_EARTH_WORDS;
   protected readonly kindWords = POINT_KIND_WORDS;
-  protected readonly signs = POLARITY_SIGNS;
+  /** A black cable that runs to the body tells nothing where plus is on it. */
+  protected readonly signs = computed(() =>
+    POLARITY_SIGNS.filter((sign) => sign !== 'black-to-body' || !this.isTurned()),
+  );
   protected readonly signWords = POLARITY_WORDS;
   /** The signs in the log, as one word: it changes only when they do, so that no other event clears what is being ticked. */
   private readonly logged = computed(() => this.work().job.polaritySigns.join());

@@ -16,7 +16,8 @@ import { ratingFault } from '../../../shared/ui/rating-fault';
 import { typedFigure } from '../../../shared/ui/typed-figure';
 import { amps, ratingWords } from '../../../shared/words/figures';
 import { LAYOUT_WORDS } from '../../../shared/words/atlas-words';
-import { CHEMISTRY_WORDS, FITTING_WORDS, hoursWords, MISFIT_WORDS } from '../../../shared/words/plan-words';
+import { fittingWords } from '../../../shared/words/earth-words';
+import { CHEMISTRY_WORDS, hoursWords, MISFIT_WORDS } from '../../../shared/words/plan-words';
 import { CIRCUMSTANCE_WORDS, batteryWord } from '../../../shared/words/words';
 import type { Work } from '../../../shared/job/job-selectors';
 import { Reporter } from '../../../shared/job/reporter';
@@ -81,8 +82,8 @@ const SLIP_TOLD_AMPS = 50;
     } @else if (next(); as step) {
       <div class="step">
         <p class="count">Step {{ doneCount() + 1 }} of {{ order().length }}</p>
-        <p class="act">{{ words[step.step].act }}</p>
-        <p class="dim">{{ words[step.step].why }}</p>
+        <p class="act">{{ words(step.step).act }}</p>
+        <p class="dim">{{ words(step.step).why }}</p>
         @if (slip(); as text) {
           <p>{{ text }}</p>
         }
@@ -258,7 +259,6 @@ export class ChangeBattery {
   private readonly reporter = inject(Reporter);
   protected readonly batteryWord = batteryWord;
 
-  protected readonly words = FITTING_WORDS;
   protected readonly layoutWords = LAYOUT_WORDS;
   protected readonly chemistryWords = CHEMISTRY_WORDS;
   protected readonly chemistries = CHEMISTRIES;
@@ -287,6 +287,7 @@ export class ChangeBattery {
     FEEDS.filter((feed) => feed !== 'memory-keeper' || this.work().machine.resets.length === 0),
   );
   protected readonly feedWords = CIRCUMSTANCE_WORDS;
+  protected readonly words = (step: FittingStep) => fittingWords(step, this.work().machine);
   /** What else feeds the machine, as it was noted on the job. */
   protected readonly feeds = computed(() => FEEDS.filter((feed) => stands(this.work().job.hookup, feed)));
   protected readonly order = computed(() =>

@@ -1,0 +1,52 @@
+import { mirroredWords } from '@voltrek/contracts';
+import type { RepairStep } from '@voltrek/core/diagnosis';
+import { type Confirmation, type FittingStep, type HookupStep, OTHER_POST_STEP } from '@voltrek/core/hookup';
+import { isPositiveEarth, type Machine } from '@voltrek/core/machine';
+import { FITTING_WORDS } from './plan-words';
+import { REPAIR_STEP_WORDS } from './repair-words';
+import { CONFIRM_WORDS, type ConfirmWords, REASON_WORDS } from './words';
+
+/** Words of steps, turned round for a machine whose plus is on its body. */
+
+type Earthed = Pick<Machine, 'earth'>;
+interface ActWords {
+  readonly act: string;
+  readonly why: string;
+}
+
+/** What everyone at such a machine must know before the first clamp. */
+export const POSITIVE_EARTH_WORDS =
+  'Plus is on the body here. The order is turned round: black on minus first, red on bare metal of the body last. No donor vehicle: only a source that stands by itself.';
+
+/** Words of the usual machine, as they are true of this one. */
+export const earthedWords = (words: string, machine: Earthed): string =>
+  isPositiveEarth(machine) ? mirroredWords(words) : words;
+
+/** Why a step of an order stands where it does. */
+export const reasonWords = ({ reason, isMirrored }: Pick<HookupStep, 'reason' | 'isMirrored'>): string =>
+  isMirrored ? mirroredWords(REASON_WORDS[reason]) : REASON_WORDS[reason];
+
+/** A look, a wait or a setting. */
+export function confirmWords(what: Confirmation, machine: Earthed | null): ConfirmWords {
+  const words = CONFIRM_WORDS[what];
+  if (!machine) return words;
+  const [title, detail, go] = [words.title, words.detail, words.go].map((w) => earthedWords(w, machine));
+  return { title: title!, detail: detail!, go: go! };
+}
+
+const turned = ({ act, why }: ActWords): ActWords => ({ act: mirroredWords(act), why: mirroredWords(why) });
+
+/** A step of changing a battery: what is said of minus elsewhere is said of plus here. */
+export const fittingWords = (step: FittingStep, machine: Earthed): ActWords =>
+  isPositiveEarth(machine) ? turned(FITTING_WORDS[OTHER_POST_STEP[step] ?? step]) : FITTING_WORDS[step];
+
+/** A step of a repair. */
+export const repairStepWords = (step: RepairStep, machine: Earthed): ActWords =>
+  isPositiveEarth(machine) ? turned(REPAIR_STEP_WORDS[OTHER_POST[step] ?? step]) : REPAIR_STEP_WORDS[step];
+
+const OTHER_POST: Readonly<Partial<Record<RepairStep, RepairStep>>> = {
+  'minus-off': 'plus-off',
+  'plus-off': 'minus-off',
+  'minus-on': 'plus-on',
+  'plus-on': 'minus-on',
+};
