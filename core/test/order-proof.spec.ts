@@ -3,6 +3,7 @@ import {
   act,
   clearingOrder,
   contactAt,
+  hazardsOf,
   type HookupScene,
   type HookupState,
   type HookupStep,
@@ -10,11 +11,12 @@ import {
   safestOrder,
   type StepReason,
 } from '../src/hookup/index.js';
-import { type Machine, pointOf } from '../src/machine/index.js';
+import { dataFaults, type Machine, pointOf } from '../src/machine/index.js';
 import { casualtyBatteries, rankOptions, type SourceOption } from '../src/plan/index.js';
 import { seededRandom } from '../src/quantities/index.js';
 import type { HouseRules } from '../src/rules/index.js';
 import { BATTERY_STATES, EVERY_KIT, EVERY_MACHINE, EVERY_SCHOOL } from './order-proof.js';
+import { ALLOWING, sceneFor } from './scenes.js';
 
 const TEMP_C = -4;
 const VAN = EVERY_MACHINE.find((m) => m.id === 'service-van')!;
@@ -126,6 +128,38 @@ describe('orders over the whole atlas', () => {
     expect(steps).toBeGreaterThan(2000);
     expect(told.size).toBeGreaterThan(15);
   }, 1_200_000);
+
+  it('end on a red clamp where plus is on the body, and have no severe step that the same machine with minus there has not', () => {
+    const old = EVERY_MACHINE.map((machine): Machine => ({ ...machine, earth: 'positive' })).filter(
+      (machine) => dataFaults(machine).length === 0,
+    );
+    expect(old.length).toBeGreaterThan(15);
+    let orders = 0;
+    for (const machine of old)
+      for (const volts of [12.6, 11.7, 8]) {
+        const batteries = casualtyBatteries(machine, [volts], -4);
+        const ranked = rankOptions(machine, EVERY_KIT, batteries, -4, ALLOWING, {
+          mainsNear: true,
+          donorMetres: null,
+        });
+        for (const { option, unfit } of ranked) {
+          if (unfit) continue;
+          const scene = sceneFor(machine, option, [volts]);
+          const order = safestOrder(scene, 0, ALLOWING);
+          const twin = { ...machine, earth: undefined };
+          const usual = safestOrder(sceneFor(twin, option, [volts]), 0, ALLOWING);
+          const last = order.filter(({ action }) => action.kind === 'attach').at(-1)!.action;
+          const name = `${machine.id}, ${option.id}, ${volts} V`;
+          expect(JSON.stringify(last)).withContext(name).toContain('"clamp":"red');
+          // No worse than the same machine with minus on its body.
+          expect(severeSteps(scene, order))
+            .withContext(name)
+            .toBe(severeSteps(sceneFor(twin, option, [volts]), usual));
+          orders++;
+        }
+      }
+    expect(orders).toBeGreaterThan(200);
+  });
 });
 
 const DEAD: readonly StepReason[] = [
@@ -167,4 +201,15 @@ function untruth(scene: HookupScene, state: HookupState, step: HookupStep, rules
   if (rule === 'firstRed' && (rules.firstRed === 'casualty') !== (state.clamps.redSource === null))
     return 'departs from the house rule that it names';
   return null;
+}
+
+/** How many severe steps an order has. */
+function severeSteps(scene: HookupScene, order: ReturnType<typeof safestOrder>): number {
+  let state = NOTHING_CONNECTED;
+  let found = 0;
+  for (const { action } of order) {
+    found += hazardsOf(scene, state, action, ALLOWING).filter((h) => h.severity === 'severe').length;
+    state = act(state, action);
+  }
+  return found;
 }

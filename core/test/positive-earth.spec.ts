@@ -19,7 +19,6 @@ import {
 import { dataFaults, type Machine } from '../src/machine/index.js';
 import { casualtyBatteries, rankOptions, sourceOptions, type SourceKind } from '../src/plan/index.js';
 import { CAR, EV, KIT, TRUCK } from './fixtures.js';
-import { EVERY_KIT, EVERY_MACHINE } from './order-proof.js';
 import { ALLOWING, run, sceneFor } from './scenes.js';
 
 /** The same car with its plus on the body, as very old ones have it. */
@@ -166,47 +165,4 @@ describe('a machine with its plus on the body', () => {
     const post = { ...CAR.points[0]!, id: 'post', kind: 'red-post' } as const;
     expect(paths({ ...OLD_CAR, points: [...CAR.points, post] })).toEqual(['earth']);
   });
-
-  it('never has an order with a severe step, or one that ends on black, whatever stands in the atlas and in the vans', () => {
-    const old = EVERY_MACHINE.map((machine): Machine => ({ ...machine, earth: 'positive' })).filter(
-      (machine) => dataFaults(machine).length === 0,
-    );
-    expect(old.length).toBeGreaterThan(15);
-    let orders = 0;
-    for (const machine of old)
-      for (const volts of [12.6, 11.7, 8]) {
-        const batteries = casualtyBatteries(machine, [volts], -4);
-        const ranked = rankOptions(machine, EVERY_KIT, batteries, -4, ALLOWING, {
-          mainsNear: true,
-          donorMetres: null,
-        });
-        for (const { option, unfit } of ranked) {
-          if (unfit) continue;
-          const scene = sceneFor(machine, option, [volts]);
-          const order = safestOrder(scene, 0, ALLOWING);
-          const twin = { ...machine, earth: undefined };
-          const usual = safestOrder(sceneFor(twin, option, [volts]), 0, ALLOWING);
-          const last = order.filter(({ action }) => action.kind === 'attach').at(-1)!.action;
-          const name = `${machine.id}, ${option.id}, ${volts} V`;
-          expect(JSON.stringify(last)).withContext(name).toContain('"clamp":"red');
-          // No worse than the same machine with minus on its body.
-          expect(worst(scene, order))
-            .withContext(name)
-            .toBe(worst(sceneFor(twin, option, [volts]), usual));
-          orders++;
-        }
-      }
-    expect(orders).toBeGreaterThan(200);
-  });
 });
-
-/** How many severe steps an order has. */
-function worst(scene: HookupScene, order: ReturnType<typeof safestOrder>): number {
-  let state = NOTHING_CONNECTED;
-  let found = 0;
-  for (const { action } of order) {
-    found += severe(scene, state, action).length;
-    state = act(state, action);
-  }
-  return found;
-}

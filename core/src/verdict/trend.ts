@@ -97,7 +97,8 @@ export function strengthTrend(points: readonly StrengthPoint[], needShare: numbe
 /** Charge that a battery in use may be counted on, for what a machine needs. */
 const COUNTED_SOC = 0.8;
 const WEAKEST_SHARE = 0.2;
-const HALVINGS = 30;
+/** To less than a tenth of a percent. */
+const HALVINGS = 10;
 
 /** Least share of its rating at which this machine still starts, or wakes, in the cold, on its own battery. 1 when even a new one does not. */
 export function neededShare(machine: Machine, coldC: number, rules: HouseRules): number {

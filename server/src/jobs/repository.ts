@@ -12,11 +12,12 @@ import {
   upgradeLog,
 } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
-import { and, asc, count, eq, gt, gte, ilike, lt, lte, or, type SQL, sql } from 'drizzle-orm';
+import { and, asc, count, eq, gt, gte, ilike, inArray, lt, lte, or, type SQL, sql } from 'drizzle-orm';
 import { union } from 'drizzle-orm/pg-core';
 import type { Db, Tx } from '../db/database.js';
 import { jobEvents, jobs, vehicles } from '../db/schema.js';
 import { plainLike } from '../db/words.js';
+import { isWholePlate } from '../vehicles/repository.js';
 
 type JobRow = typeof jobs.$inferSelect;
 
@@ -160,7 +161,7 @@ const WORDS_MOST = 8;
 const NEWEST_FIRST = [sql`${jobs.closedAt} desc nulls last`, asc(jobs.id)] as const;
 
 /**
- * One page of closed jobs, newest first, by words of the job or the plate of its vehicle. Each way of being meant is a search of its own,
+ * One page of closed jobs, newest first, by a whole plate, or by words of the job and the beginning of a plate. Each way of being meant is a search of its own,
  * joined: either has its index, and one condition for both would have none.
  */
 export async function readLog(db: Db, query: LogQuery): Promise<LogPage> {
@@ -179,20 +180,33 @@ export async function readLog(db: Db, query: LogQuery): Promise<LogPage> {
       )
       .orderBy(...NEWEST_FIRST)
       .limit(rowsMost);
+  const owners = await ownersOf(db, query.text);
+  if (owners.length > 0) return pageOf(await meant(inArray(jobs.vehicleId, owners)), query.limit);
   const words = wordsOf(query.text, WORDS_MOST);
   const bySays = meant(and(...words.map((word) => ilike(jobs.searchText, `%${plainLike(word)}%`))));
   const isPlate = ofPlate(db, query.text);
-  const rows = await (isPlate
-    ? union(bySays, meant(isPlate))
-        .orderBy(...NEWEST_FIRST)
-        .limit(rowsMost)
-    : bySays);
-  const page = rows.slice(0, query.limit);
+  if (!isPlate) return pageOf(await bySays, query.limit);
+  const either = union(bySays, meant(isPlate))
+    .orderBy(...NEWEST_FIRST)
+    .limit(rowsMost);
+  return pageOf(await either, query.limit);
+}
+
+/** A page of rows, of which one more than it holds was asked for. */
+function pageOf(rows: readonly SummaryRow[], limit: number): LogPage {
+  const page = rows.slice(0, limit);
   const last = page.at(-1);
   return {
     jobs: page.map(summaryOf),
-    next: rows.length > query.limit && last?.closedAt ? `${last.closedAt.toISOString()}_${last.id}` : null,
+    next: rows.length > limit && last?.closedAt ? `${last.closedAt.toISOString()}_${last.id}` : null,
   };
+}
+
+/** The vehicles whose whole plate was typed. */
+async function ownersOf(db: Db, typed: string): Promise<string[]> {
+  const isWhole = isWholePlate(typed);
+  const found = isWhole ? await db.select({ id: vehicles.id }).from(vehicles).where(isWhole) : [];
+  return found.map(({ id }) => id);
 }
 
 /** A job of a vehicle whose plate begins as typed; undefined for what is too short to be one. Looked up once, within the same query. */
@@ -237,12 +251,9 @@ export const jobColumns = {
   revision: jobs.revision,
 };
 
-export function summaryOf({
-  openedAt,
-  closedAt,
-  chargeUntil,
-  ...row
-}: Omit<JobRow, 'searchText' | 'snapshot'>): JobSummary {
+type SummaryRow = Omit<JobRow, 'searchText' | 'snapshot'>;
+
+export function summaryOf({ openedAt, closedAt, chargeUntil, ...row }: SummaryRow): JobSummary {
   return {
     ...row,
     openedAt: openedAt.toISOString(),

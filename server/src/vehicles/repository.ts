@@ -11,6 +11,8 @@ const WORDS_MOST = 6;
 /** A plate with this share of its three-letter runs in common with what was typed may be meant: one wrong sign in seven leaves 0.3. */
 const PLATE_LIKENESS = 0.25;
 const PLATE_FUZZY_FROM = 4;
+/** What is this long and is somebody's whole plate means that plate, not a part of another. */
+const WHOLE_PLATE_FROM = 5;
 
 /** Everything that a vehicle may be looked for by, in lower case, each word after a space. */
 export function vehicleSearchText(
@@ -38,11 +40,20 @@ export async function vehicleByPlate(db: Db | Tx, plate: string): Promise<Vehicl
   return row ? vehicleOf(row) : null;
 }
 
+/** What was typed is the plate of these, whole; undefined for what is too short to be meant so. */
+export function isWholePlate(typed: string): SQL | undefined {
+  const key = plateKeyOf(typed);
+  return key.length < WHOLE_PLATE_FROM ? undefined : eq(vehicles.plateKey, key);
+}
+
 /**
- * Vehicles by plate, number, maker or model: what stands as typed first, then plates that differ by a slip of the finger. Blanks and letter
+ * Vehicles by plate, number, maker or model: a whole plate alone, otherwise what stands as typed first, then plates that differ by a slip of the finger. Blanks and letter
  * case do not matter.
  */
 export async function searchVehicles(db: Db, typed: string): Promise<VehicleSummary[]> {
+  const isWhole = isWholePlate(typed);
+  const whole = isWhole ? await rows(db, isWhole, asc(vehicles.id)) : [];
+  if (whole.length > 0) return whole;
   const key = plateKeyOf(typed);
   const words = wordsOf(typed, WORDS_MOST);
   const stands = words.map((word) => like(vehicles.searchText, `%${plainLike(word)}%`));
