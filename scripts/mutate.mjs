@@ -16,5 +16,5 @@ const mutated = files.length ? files.map((f) => `src/${folder}/${f}`) : [`src/${
 say(`Faults in ${mutated.join(', ')}`);
 await must('npx', ['stryker', 'run', 'stryker.config.json', '--mutate', mutated.join(',')], {
   cwd: `${ROOT}/core`,
-  env: { MUTATING: '1' },
+  env: { MUTATING: '1', DEMO_FOLDER: `${ROOT}/demo` },
 });

@@ -6,7 +6,8 @@ import { DEFAULT_RULES, type HouseRules } from '../src/rules/index.js';
 import type { KitItem } from '../src/sources/index.js';
 import { templateOf } from '../src/template/index.js';
 
-const DEMO = join(import.meta.dirname, '../../../demo');
+/** Told where the tests run from a copy of the workspace. */
+const DEMO = process.env.DEMO_FOLDER ?? join(import.meta.dirname, '../../../demo');
 const fileOf = (name: string): unknown => JSON.parse(readFileSync(join(DEMO, name), 'utf8'));
 
 /** Every machine of the atlas that ships, and every class that stands for an unknown one. */
