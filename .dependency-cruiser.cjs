@@ -83,6 +83,7 @@ module.exports = {
     doNotFollow: { path: 'node_modules' },
     exclude: { path: '(^|/)(dist|out)/' },
     tsPreCompilationDeps: true,
+    tsConfig: { fileName: 'web/tsconfig.json' },
     enhancedResolveOptions: {
       exportsFields: ['exports'],
       conditionNames: ['import', 'require', 'node', 'default'],

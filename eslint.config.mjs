@@ -4,6 +4,24 @@ import tseslint from 'typescript-eslint';
 /** Rules that every TypeScript file keeps. */
 const strict = [...tseslint.configs.strictTypeChecked, ...tseslint.configs.stylisticTypeChecked];
 
+/** What may stand in a template beside what is computed: no language has another word for it. */
+const UNITS_AND_SIGNS = String.raw`([^A-Za-z]|\b(A|V|W|s|h|m|L|kg|mm|cm|Ah|Wh|rpm|AGM|EFB|CCA|CSV|JSON|PDF|Enter|voltrek)\b)*`;
+/** Attributes that nobody reads, or that are one of our own words. */
+const NOT_READ = [
+  ...['accept', 'accept-charset', 'action', 'autocapitalize', 'autocomplete', 'd', 'download', 'enctype'],
+  ...['inputmode', 'labelledBy', 'loading', 'part', 'patternUnits', 'preserveAspectRatio', 'scope'],
+  ...[
+    'aria-describedby',
+    'aria-labelledby',
+    'aria-live',
+    'aria-haspopup',
+    'transform',
+    'viewBox',
+    'points',
+    'ariaCurrentWhenActive',
+  ],
+];
+
 export default tseslint.config(
   {
     ignores: [
@@ -59,7 +77,24 @@ export default tseslint.config(
       '@angular-eslint/template/click-events-have-key-events': 'off',
       '@angular-eslint/template/interactive-supports-focus': 'off',
       '@angular-eslint/template/no-any': 'error',
+      // Words stand in web/src/app/shared/words, so that another language is another such folder: in a template, units and signs at most.
+      '@angular-eslint/template/i18n': [
+        'error',
+        {
+          checkId: false,
+          checkText: true,
+          checkAttributes: true,
+          boundTextAllowedPattern: UNITS_AND_SIGNS,
+          ignoreAttributes: NOT_READ,
+          // A unit behind its figure, a key of the keyboard.
+          ignoreTags: ['small', 'kbd'],
+        },
+      ],
     },
+  },
+  {
+    files: ['web/**/*.spec.ts/*.html'],
+    rules: { '@angular-eslint/template/i18n': 'off' },
   },
   {
     files: ['**/test/**/*.ts', '**/*.spec.ts', 'e2e/**/*.ts'],

@@ -1,4 +1,5 @@
 import type { Routes, UrlMatcher } from '@angular/router';
+import { APP_ROUTES as T } from '@words/screens/app';
 
 /** A job and its stages are one place: going from one to the other keeps the page, and what it holds, as it is. */
 const jobOrStage: UrlMatcher = (segments) => {
@@ -11,82 +12,82 @@ export const routes: Routes = [
   { path: '', pathMatch: 'full', redirectTo: 'board' },
   {
     path: 'board',
-    title: 'Board, voltrek',
+    title: T.boardVoltrek,
     loadComponent: () => import('./board/board-page').then((m) => m.BoardPage),
   },
   {
     path: 'atlas',
-    title: 'Atlas, voltrek',
+    title: T.atlasVoltrek,
     loadComponent: () => import('./atlas/atlas-page').then((m) => m.AtlasPage),
   },
   {
     path: 'kit',
-    title: 'Kit, voltrek',
+    title: T.kitVoltrek,
     loadComponent: () => import('./kit/kit-page').then((m) => m.KitPage),
   },
   {
     path: 'rules',
-    title: 'House rules, voltrek',
+    title: T.houseRulesVoltrek,
     loadComponent: () => import('./rules/rules-page').then((m) => m.RulesPageView),
   },
   {
     path: 'bench',
-    title: 'Bench, voltrek',
+    title: T.benchVoltrek,
     loadComponent: () => import('./bench/bench-page').then((m) => m.BenchPage),
   },
   {
     path: 'bench/:tool',
-    title: 'Bench, voltrek',
+    title: T.benchVoltrek,
     loadComponent: () => import('./bench/bench-page').then((m) => m.BenchPage),
   },
   {
     path: 'log',
-    title: 'Log, voltrek',
+    title: T.logVoltrek,
     loadComponent: () => import('./log/log-page').then((m) => m.LogPage),
   },
   {
     path: 'vehicles',
-    title: 'Vehicles, voltrek',
+    title: T.vehiclesVoltrek,
     loadComponent: () => import('./vehicles/vehicles-page').then((m) => m.VehiclesPage),
   },
   {
     path: 'vehicle/:vehicleId',
-    title: 'Vehicle, voltrek',
+    title: T.vehicleVoltrek,
     loadComponent: () => import('./vehicles/vehicle-page').then((m) => m.VehiclePage),
   },
   {
     path: 'files',
-    title: 'Files, voltrek',
+    title: T.filesVoltrek,
     loadComponent: () => import('./files/files-page').then((m) => m.FilesPage),
   },
   {
     path: 'set-up',
-    title: 'Set-up, voltrek',
+    title: T.setUpVoltrek,
     loadComponent: () => import('./set-up/set-up-page').then((m) => m.SetUpPage),
   },
   {
     path: 'batteries',
-    title: 'Batteries, voltrek',
+    title: T.batteriesVoltrek,
     loadComponent: () => import('./battery/batteries-page').then((m) => m.BatteriesPage),
   },
   {
     path: 'battery/:batteryId',
-    title: 'Battery record, voltrek',
+    title: T.batteryRecordVoltrek,
     loadComponent: () => import('./battery/battery-page').then((m) => m.BatteryPage),
   },
   {
     path: 'follow-ups',
-    title: 'Follow-ups, voltrek',
+    title: T.followUpsVoltrek,
     loadComponent: () => import('./followups/follow-ups-page').then((m) => m.FollowUpsPage),
   },
   {
     matcher: jobOrStage,
-    title: 'Job, voltrek',
+    title: T.jobVoltrek,
     loadComponent: () => import('./job/job-page').then((m) => m.JobPage),
   },
   {
     path: '**',
-    title: 'Not here, voltrek',
+    title: T.notHereVoltrek,
     loadComponent: () => import('./shell/not-here').then((m) => m.NotHere),
   },
 ];

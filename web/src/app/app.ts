@@ -1,4 +1,4 @@
-import { showUnits } from './shared/words/units';
+import { showUnits } from '@words/units';
 import { ChangeDetectionStrategy, Component, effect, inject, untracked } from '@angular/core';
 import { RouterOutlet } from '@angular/router';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
@@ -13,6 +13,7 @@ import { lightAt } from './shared/state/light-by-clock';
 import { SessionActions, sessionFeature } from './shared/state/session';
 import { settingsFeature } from './shared/state/settings';
 import { DeviceStore } from './shared/sync/device-store';
+import { APP as T } from '@words/screens/app';
 
 /** How often it is looked what light the hour asks for, ms. */
 const CLOCK_MS = 60_000;
@@ -27,18 +28,14 @@ const CLOCK_MS = 60_000;
     <vt-top-bar />
     @if (versions.wanted(); as why) {
       <div class="bar" role="status">
-        <span>{{
-          why === 'newer'
-            ? 'A newer version is here. Reload when the work allows.'
-            : 'A part of the application could not be loaded. Reload it.'
-        }}</span>
-        <button type="button" class="key" (click)="versions.reload()">Reload</button>
-        <button type="button" class="key" (click)="versions.later()">Later</button>
+        <span>{{ why === 'newer' ? t.aNewerVersionIsHereReload : t.aPartOfTheApplicationCould }}</span>
+        <button type="button" class="key" (click)="versions.reload()">{{ t.reload }}</button>
+        <button type="button" class="key" (click)="versions.later()">{{ t.later }}</button>
       </div>
     }
     @if (!canKeep()) {
       <div class="bar" role="alert">
-        This device cannot keep taps: they go straight to the server, and only there.
+        {{ t.thisDeviceCannotKeepTapsThey }}
       </div>
     }
     <main><router-outlet /></main>
@@ -64,6 +61,8 @@ const CLOCK_MS = 60_000;
   `,
 })
 export class App {
+  protected readonly t = T;
+
   protected readonly versions = inject(Versions);
   protected readonly canKeep = inject(DeviceStore).canKeep;
   private readonly modals = inject(NgbModal);

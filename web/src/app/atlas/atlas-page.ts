@@ -7,10 +7,11 @@ import { AtlasActions, atlasFeature } from '../shared/state/atlas';
 import { Finder } from '../shared/state/finder';
 import { sessionFeature } from '../shared/state/session';
 import { importInto } from '../shared/ui/import-dialog';
-import { CONFIDENCE_MARKS } from '../shared/words/atlas-words';
-import { CLASS_WORDS } from '../shared/words/words';
+import { CONFIDENCE_MARKS } from '@words/atlas-words';
+import { CLASS_WORDS } from '@words/words';
 import { type EditedEntry, EntryEditor } from '../shared/entry/entry-editor';
 import { EntryView } from './entry-view';
+import { ATLAS_PAGE as T } from '@words/screens/atlas';
 
 /** Machines, their points and how to reach them. */
 @Component({
@@ -21,31 +22,31 @@ import { EntryView } from './entry-view';
     <div class="list">
       <header>
         <div class="title">
-          <h1>Atlas</h1>
-          <span class="dim">{{ total() }} machines</span>
+          <h1>{{ t.atlas }}</h1>
+          <span class="dim">{{ t.machines(total()) }}</span>
         </div>
         <input
           type="search"
           class="field"
-          aria-label="Search machines"
-          placeholder="maker, model, class, place of the battery"
+          [attr.aria-label]="t.searchMachines"
+          [placeholder]="t.makerModelClassPlaceOfThe"
           maxlength="120"
           [value]="typed()"
           #typedInput
           (input)="search(typedInput.value)"
         />
         <div class="keys">
-          <button type="button" class="key" (click)="importFile()">Import</button>
-          <a class="key" href="/api/models/export.json" download="atlas.json">JSON</a>
-          <a class="key" href="/api/models/export.csv" download="atlas.csv">CSV</a>
-          <a class="key" href="/api/models/schema.json" target="_blank">Schema</a>
+          <button type="button" class="key" (click)="importFile()">{{ t.import }}</button>
+          <a class="key" href="/api/models/export.json" download="atlas.json">{{ t.json }}</a>
+          <a class="key" href="/api/models/export.csv" download="atlas.csv">{{ t.csv }}</a>
+          <a class="key" href="/api/models/schema.json" target="_blank">{{ t.schema }}</a>
         </div>
       </header>
       @if (heldAt(); as at) {
-        <p class="dim" role="status">No server: the atlas as of {{ at | date: 'd MMM, HH:mm' }}.</p>
+        <p class="dim" role="status">{{ t.noServerTheAtlasAsOf(at | date: 'd MMM, HH:mm') }}</p>
       }
       @if (photoWaits()) {
-        <p role="status">The photo is kept here. It is sent when the server answers.</p>
+        <p role="status">{{ t.thePhotoIsKeptHereIt }}</p>
       }
       @if (problem(); as text) {
         <p class="problem" role="alert">{{ text }}</p>
@@ -60,14 +61,18 @@ import { EntryView } from './entry-view';
               (click)="chosenId.set(m.id)"
             >
               <strong>{{ m.maker }} {{ m.model }}</strong>
-              <span class="dim"
-                >{{ classWords[m.machineClass] }}, {{ m.systemVolts }} V, battery {{ m.places
-                }}{{ marks[m.confidence] ? ', ' + marks[m.confidence] : '' }}</span
-              >
+              <span class="dim">{{
+                t.vBattery(
+                  classWords[m.machineClass],
+                  m.systemVolts,
+                  m.places,
+                  marks[m.confidence] ? ', ' + marks[m.confidence] : ''
+                )
+              }}</span>
             </button>
           </li>
         } @empty {
-          <li class="dim none">No machine matches. Try its class: unknown car.</li>
+          <li class="dim none">{{ t.noMachineMatchesTryItsClass }}</li>
         }
       </ul>
     </div>
@@ -83,7 +88,7 @@ import { EntryView } from './entry-view';
           (photoSent)="sendPhoto($event)"
         />
       </section>
-      <aside class="drawing" aria-label="Drawing">
+      <aside class="drawing" [attr.aria-label]="t.drawing">
         <vt-machine-drawing [machine]="e.machine" [chosenPin]="pin()" (pinChosen)="pin.set($event)" />
       </aside>
     }
@@ -166,6 +171,8 @@ import { EntryView } from './entry-view';
   `,
 })
 export class AtlasPage {
+  protected readonly t = T;
+
   private readonly store = inject(Store);
   private readonly modals = inject(NgbModal);
 

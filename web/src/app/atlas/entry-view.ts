@@ -2,9 +2,10 @@ import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import type { AtlasEntry, CrewMember } from '@voltrek/contracts';
 import { isTemplate } from '@voltrek/core/template';
-import { CHANGE_WORDS, CONFIDENCE_WORDS, LAYOUT_WORDS } from '../shared/words/atlas-words';
-import { nameOf, ratingWords } from '../shared/words/figures';
-import { POINT_KIND_WORDS } from '../shared/words/words';
+import { CHANGE_WORDS, CONFIDENCE_WORDS, LAYOUT_WORDS } from '@words/atlas-words';
+import { nameOf, ratingWords } from '@words/figures';
+import { POINT_KIND_WORDS } from '@words/words';
+import { ENTRY_VIEW as T } from '@words/screens/atlas';
 
 /** One entry of the atlas in words: battery, engine, points with their steps, warnings, photos and history. */
 @Component({
@@ -15,16 +16,14 @@ import { POINT_KIND_WORDS } from '../shared/words/words';
     @let m = entry().machine;
     <h2 id="machine-name">{{ m.maker }} {{ m.model }}</h2>
     @if (isForClass()) {
-      <p class="caution">
-        <span aria-hidden="true">!</span> Stands for a class: nobody has looked at the machine itself.
-      </p>
+      <p class="caution"><span aria-hidden="true">!</span> {{ t.standsForAClassNobodyHas }}</p>
     } @else {
       <p class="dim">{{ confidenceWords[entry().confidence] }}</p>
       <div class="keys">
-        <button type="button" class="key" (click)="confirmed.emit()">It is so</button>
-        <button type="button" class="key" (click)="corrected.emit()">Correct it</button>
+        <button type="button" class="key" (click)="confirmed.emit()">{{ t.itIsSo }}</button>
+        <button type="button" class="key" (click)="corrected.emit()">{{ t.correctIt }}</button>
         <label class="key photo"
-          >Add a photo
+          >{{ t.addAPhoto }}
           <input
             type="file"
             class="visually-hidden"
@@ -36,18 +35,18 @@ import { POINT_KIND_WORDS } from '../shared/words/words';
     }
     <dl>
       @for (b of m.batteries; track $index) {
-        <dt>battery {{ m.batteries.length > 1 ? $index + 1 : '' }}</dt>
+        <dt>{{ t.battery(m.batteries.length > 1 ? $index + 1 : '') }}</dt>
         <dd>
           {{ ratingWords(b.rating) }}, {{ layoutWords[b.layout] }}; {{ b.place
-          }}{{ b.ventHose ? ', vent hose' : '' }}
+          }}{{ b.ventHose ? t.ventHose : '' }}
         </dd>
       }
-      <dt>engine</dt>
+      <dt>{{ t.engine }}</dt>
       <dd>
         {{
           m.engine
-            ? m.engine.fuel + ' ' + m.engine.displacementL + ' L, ' + m.engine.cylinders + ' cyl'
-            : 'wakes, does not crank'
+            ? m.engine.fuel + ' ' + m.engine.displacementL + ' L, ' + m.engine.cylinders + t.cyl
+            : t.wakesDoesNotCrank
         }}
       </dd>
     </dl>
@@ -64,8 +63,8 @@ import { POINT_KIND_WORDS } from '../shared/words/words';
             <span class="steps">{{ p.steps.join(' ') }}</span>
             @if (p.cover || p.tools?.length) {
               <span class="steps dim"
-                >{{ p.cover ? 'under: ' + p.cover : '' }}{{ p.cover && p.tools?.length ? '; ' : ''
-                }}{{ p.tools?.length ? 'tools: ' + p.tools!.join(', ') : '' }}</span
+                >{{ p.cover ? t.under + p.cover : '' }}{{ p.cover && p.tools?.length ? '; ' : ''
+                }}{{ p.tools?.length ? t.tools + p.tools!.join(', ') : '' }}</span
               >
             }
           </button>
@@ -76,25 +75,27 @@ import { POINT_KIND_WORDS } from '../shared/words/words';
       <p class="caution"><span aria-hidden="true">!</span> {{ c }}</p>
     }
     @for (n of m.never; track $index) {
-      <p class="never"><strong>Never:</strong> {{ n }}</p>
+      <p class="never">
+        <strong>{{ t.never }}</strong> {{ n }}
+      </p>
     }
     @if (m.resets.length) {
-      <p class="dim">Set again after power loss: {{ m.resets.join(', ') }}.</p>
+      <p class="dim">{{ t.setAgainAfterPowerLoss(m.resets.join(', ')) }}</p>
     }
     @if (entry().photos.length) {
       <div class="photos">
         @for (photo of entry().photos; track photo.id; let i = $index) {
           <img
             [src]="'/api/models/' + m.id + '/photos/' + photo.id"
-            [alt]="'Photo ' + (i + 1) + ' by ' + nameOf(photo.by)"
+            [alt]="t.photo + (i + 1) + t.by + nameOf(photo.by)"
             loading="lazy"
           />
         }
       </div>
     }
     @if (entry().history.length) {
-      <section aria-label="History">
-        <h3>History</h3>
+      <section [attr.aria-label]="t.history">
+        <h3>{{ t.history }}</h3>
         <ul class="ruled history">
           @for (change of entry().history; track change.revision) {
             <li>
@@ -184,6 +185,8 @@ import { POINT_KIND_WORDS } from '../shared/words/words';
   `,
 })
 export class EntryView {
+  protected readonly t = T;
+
   readonly entry = input.required<AtlasEntry>();
   readonly crew = input.required<readonly CrewMember[]>();
   readonly pin = input<string | null>(null);

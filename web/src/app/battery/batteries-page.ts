@@ -17,10 +17,11 @@ import { sessionFeature } from '../shared/state/session';
 import { choicesOf, FormFields, type FormField, type FormValues } from '../shared/ui/form-fields';
 import { ratingFault } from '../shared/ui/rating-fault';
 import { typedFigure } from '../shared/ui/typed-figure';
-import { BATTERY_STATE_WORDS } from '../shared/words/crew-words';
-import { nameOf, ratingWords } from '../shared/words/figures';
-import { CHEMISTRY_WORDS } from '../shared/words/plan-words';
+import { BATTERY_STATE_WORDS } from '@words/crew-words';
+import { nameOf, ratingWords } from '@words/figures';
+import { CHEMISTRY_WORDS } from '@words/plan-words';
 import { labelSheet } from './battery-labels';
+import { BATTERIES_PAGE as T } from '@words/screens/battery';
 
 const NEW: FormValues = {
   chemistry: 'flooded',
@@ -39,13 +40,13 @@ const NEW: FormValues = {
   host: { class: 'page', tabindex: '0' },
   template: `
     <header>
-      <h1>Batteries</h1>
-      <span class="dim">spares of the vans and what stands at the depot</span>
-      <a class="key" routerLink="/files">Files</a>
+      <h1>{{ t.batteries }}</h1>
+      <span class="dim">{{ t.sparesOfTheVansAndWhat }}</span>
+      <a class="key" routerLink="/files">{{ t.files }}</a>
     </header>
     <form class="find" (submit)="$event.preventDefault(); find()">
       <label
-        ><span>Code on the label</span
+        ><span>{{ t.codeOnTheLabel }}</span
         ><input
           class="field"
           maxlength="12"
@@ -54,12 +55,14 @@ const NEW: FormValues = {
           #typed
           (input)="code.set(typed.value)"
       /></label>
-      <button type="submit" class="key strong" [disabled]="code().trim() === ''">Open its record</button>
+      <button type="submit" class="key strong" [disabled]="code().trim() === ''">
+        {{ t.openItsRecord }}
+      </button>
       <button type="button" class="key" [disabled]="loose().length === 0" (click)="print()">
-        Labels, PDF
+        {{ t.labelsPdf }}
       </button>
       <button type="button" class="key" [attr.aria-pressed]="adding()" (click)="adding.set(!adding())">
-        New battery
+        {{ t.newBattery }}
       </button>
     </form>
     @if (problem(); as text) {
@@ -71,7 +74,9 @@ const NEW: FormValues = {
         @if (fault(); as text) {
           <p class="dim">{{ text }}</p>
         }
-        <button type="submit" class="key strong" [disabled]="fault() !== null">Put it in the record</button>
+        <button type="submit" class="key strong" [disabled]="fault() !== null">
+          {{ t.putItInTheRecord }}
+        </button>
       </form>
     }
     <ul class="ruled">
@@ -79,13 +84,13 @@ const NEW: FormValues = {
         <li>
           <a [routerLink]="['/battery', b.id]">
             <strong>{{ b.code }}</strong>
-            <span>{{ rating(b.rating) }}{{ b.dateMark ? ', marked ' + b.dateMark : '' }}</span>
+            <span>{{ rating(b.rating) }}{{ b.dateMark ? t.marked + b.dateMark : '' }}</span>
             <span>{{ b.vanId ? vanName(b.vanId) : stateWords[b.state] }}</span>
-            <span class="dim">since {{ b.since | date: 'd MMM y' }}</span>
+            <span class="dim">{{ t.since(b.since | date: 'd MMM y') }}</span>
           </a>
         </li>
       } @empty {
-        <li class="dim none">None is loose: every battery sits in a vehicle.</li>
+        <li class="dim none">{{ t.noneIsLooseEveryBatterySits }}</li>
       }
     </ul>
   `,
@@ -132,6 +137,8 @@ const NEW: FormValues = {
   `,
 })
 export class BatteriesPage {
+  protected readonly t = T;
+
   private readonly api = inject(Api);
   private readonly router = inject(Router);
   private readonly store = inject(Store);
@@ -147,25 +154,25 @@ export class BatteriesPage {
   protected readonly fields = computed<readonly FormField[]>(() => [
     {
       key: 'chemistry',
-      label: 'Chemistry',
+      label: T.chemistry,
       kind: 'choice',
       choices: choicesOf(CHEMISTRIES, CHEMISTRY_WORDS),
     },
-    { key: 'capacityAh', label: 'Capacity', kind: 'number', unit: 'Ah' },
-    { key: 'ccaAmps', label: 'Cold-cranking amps', kind: 'number', unit: 'A' },
+    { key: 'capacityAh', label: T.capacity, kind: 'number', unit: 'Ah' },
+    { key: 'ccaAmps', label: T.coldCrankingAmps, kind: 'number', unit: 'A' },
     {
       key: 'ccaStandard',
-      label: 'By the standard',
+      label: T.byTheStandard,
       kind: 'choice',
       choices: choicesOf(CCA_STANDARDS),
     },
-    { key: 'dateMark', label: 'Date mark', kind: 'text', most: 20 },
+    { key: 'dateMark', label: T.dateMark, kind: 'text', most: 20 },
     {
       key: 'van',
-      label: 'Where it is',
+      label: T.whereItIs,
       kind: 'choice',
       choices: [
-        { value: '', name: 'at the depot' },
+        { value: '', name: T.atTheDepot },
         ...this.vans().map(({ id, name }) => ({ value: id, name })),
       ],
     },
@@ -196,7 +203,7 @@ export class BatteriesPage {
   protected find(): void {
     this.api.battery(this.code()).subscribe({
       next: ({ battery }) => void this.router.navigate(['/battery', battery.id]),
-      error: () => this.problem.set(`No battery has the code ${this.code().trim()}.`),
+      error: () => this.problem.set(T.noBatteryHasTheCode(this.code().trim())),
     });
   }
 
@@ -221,7 +228,7 @@ export class BatteriesPage {
       const { savePdf } = await import('../shared/ui/save-pdf');
       await savePdf(labelSheet(this.loose(), location.origin), 'battery-labels.pdf');
     } catch {
-      this.problem.set('The labels could not be made.');
+      this.problem.set(T.theLabelsCouldNotBeMade);
     }
   }
 }

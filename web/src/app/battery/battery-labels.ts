@@ -1,6 +1,7 @@
 import type { Battery } from '@voltrek/contracts';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
-import { ratingWords } from '../shared/words/figures';
+import { ratingWords } from '@words/figures';
+import { BATTERY_LABELS as T } from '@words/screens/battery';
 
 /** Labels on a sheet of A4: three beside one another. */
 const ACROSS = 3;
@@ -14,7 +15,7 @@ export function labelSheet(batteries: readonly Battery[], origin: string): TDocu
     rows.push([...row, ...Array.from({ length: ACROSS - row.length }, (): Content => '')]);
   }
   return {
-    info: { title: 'Battery labels' },
+    info: { title: T.batteryLabels },
     pageSize: 'A4',
     pageMargins: [24, 24, 24, 24],
     content: [
@@ -32,7 +33,7 @@ function labelOf({ id, code, rating, dateMark }: Battery, origin: string): Conte
         stack: [
           { text: `${code.slice(0, 3)}\u00a0${code.slice(3)}`, fontSize: 15, bold: true },
           { text: ratingWords(rating), fontSize: 8 },
-          { text: dateMark ? `marked ${dateMark}` : '', fontSize: 8 },
+          { text: dateMark ? T.marked(dateMark) : '', fontSize: 8 },
         ],
       },
     ],

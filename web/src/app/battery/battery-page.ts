@@ -1,4 +1,4 @@
-import { degrees } from '../shared/words/units';
+import { degrees } from '@words/units';
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
@@ -12,18 +12,19 @@ import { KitActions, kitFeature } from '../shared/state/kit';
 import { problemText } from '../shared/state/problem';
 import { sessionFeature } from '../shared/state/session';
 import { Chart, type ChartColours } from '../shared/ui/chart';
-import { BATTERY_STATE_WORDS, MOVE_WORDS } from '../shared/words/crew-words';
-import { nameOf, percent, ratingWords, volts } from '../shared/words/figures';
+import { BATTERY_STATE_WORDS, MOVE_WORDS } from '@words/crew-words';
+import { nameOf, percent, ratingWords, volts } from '@words/figures';
 import { batteryChart, batterySummary, trendOf } from './battery-trend';
 import { type Fit, FitInto } from './fit-into';
 import { DAY_MS } from '@voltrek/core/quantities';
+import { BATTERY_PAGE as T } from '@words/screens/battery';
 
 const MONTH = 'MMM yyyy';
 const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = {
-  rest: 'rest volts',
-  strength: 'strength, of its rating',
-  jump: 'started with help',
-  replaced: 'fitted here',
+  rest: T.restVolts,
+  strength: T.strengthOfItsRating,
+  jump: T.startedWithHelp,
+  replaced: T.fittedHere,
 };
 
 /**
@@ -41,14 +42,14 @@ const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = {
     }
     @if (record(); as r) {
       <header>
-        <h1>Battery {{ r.battery.code }}</h1>
+        <h1>{{ t.battery(r.battery.code) }}</h1>
         <span
-          >{{ rating(r.battery.rating)
-          }}{{ r.battery.dateMark ? ', marked ' + r.battery.dateMark : '' }}</span
+          >{{ rating(r.battery.rating) }}{{ r.battery.dateMark ? t.marked + r.battery.dateMark : '' }}</span
         >
         <span class="dim">
           @if (r.battery.vehicleId; as vehicle) {
-            in <a [routerLink]="['/vehicle', vehicle]">{{ r.vehicleName ?? 'a vehicle without a plate' }}</a>
+            {{ t.inWord }}
+            <a [routerLink]="['/vehicle', vehicle]">{{ r.vehicleName ?? t.aVehicleWithoutAPlate }}</a>
           } @else {
             {{ r.battery.vanId ? vanName(r.battery.vanId) : stateWords[r.battery.state] }}
           }
@@ -57,12 +58,14 @@ const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = {
       @if (r.battery.state !== 'scrapped') {
         <div class="keys acts">
           @if (r.battery.state === 'fitted') {
-            <button type="button" class="key" (click)="move('taken-out')">Taken out, to the depot</button>
+            <button type="button" class="key" (click)="move('taken-out')">{{ t.takenOutToTheDepot }}</button>
           } @else {
-            <button type="button" class="key" (click)="move('charged')">Charged at the depot</button>
+            <button type="button" class="key" (click)="move('charged')">{{ t.chargedAtTheDepot }}</button>
             @for (van of vans(); track van.id) {
               @if (van.id !== r.battery.vanId) {
-                <button type="button" class="key" (click)="move('to-van', van.id)">On {{ van.name }}</button>
+                <button type="button" class="key" (click)="move('to-van', van.id)">
+                  {{ t.on(van.name) }}
+                </button>
               }
             }
             <button
@@ -71,9 +74,9 @@ const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = {
               (click)="fitting.set(!fitting())"
               [attr.aria-pressed]="fitting()"
             >
-              Fitted into a vehicle
+              {{ t.fittedIntoAVehicle }}
             </button>
-            <button type="button" class="key" (click)="move('scrapped')">Scrapped</button>
+            <button type="button" class="key" (click)="move('scrapped')">{{ t.scrapped }}</button>
           }
         </div>
       }
@@ -84,14 +87,12 @@ const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = {
       @if (hasFigures()) {
         <div class="chart"><vt-chart [draw]="draw()" [summary]="summary()" /></div>
         <p class="dim">
-          Dashed: four in five batteries would lie between.
-          {{ r.needShare === null ? '' : 'Dotted: what the machine it sits in needs.' }} Upright: it had to be
-          helped.
+          {{ t.dashedFourInFiveBatteriesWould(r.needShare === null ? '' : t.dottedWhatTheMachineItSits) }}
         </p>
       }
       <div class="lists">
         <section aria-labelledby="learnt">
-          <h2 id="learnt">What jobs learnt</h2>
+          <h2 id="learnt">{{ t.whatJobsLearnt }}</h2>
           <ul class="ruled">
             @for (e of newestFirst(); track $index) {
               <li>
@@ -102,12 +103,12 @@ const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = {
                 </a>
               </li>
             } @empty {
-              <li class="dim">Nothing has been read of it yet.</li>
+              <li class="dim">{{ t.nothingHasBeenReadOfIt }}</li>
             }
           </ul>
         </section>
         <section aria-labelledby="moves">
-          <h2 id="moves">Where it has been</h2>
+          <h2 id="moves">{{ t.whereItHasBeen }}</h2>
           <ul class="ruled">
             @for (m of movesBack(); track $index) {
               <li class="row">
@@ -123,7 +124,7 @@ const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = {
         </section>
       </div>
     } @else if (!problem()) {
-      <p class="dim" role="status">Reading the record.</p>
+      <p class="dim" role="status">{{ t.readingTheRecord }}</p>
     }
   `,
   styles: `
@@ -180,6 +181,8 @@ const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = {
   `,
 })
 export class BatteryPage {
+  protected readonly t = T;
+
   /** Its id, or the code on its label. */
   readonly batteryId = input.required<string>();
 
@@ -216,20 +219,23 @@ export class BatteryPage {
   protected readonly told = computed(() => {
     const trend = this.trend();
     const { needShare, coldC } = this.record()!;
-    if (!trend) return 'Test it once, and its trend begins.';
+    if (!trend) return T.testItOnceAndItsTrend;
     const now = trend.at(Date.now() / DAY_MS).share;
-    const first = `About ${percent(Math.max(0, now))} now, ${percent(Math.abs(trend.perYear))} ${trend.perYear < 0 ? 'less' : 'more'} a year.`;
+    const first = T.aboutNowAYear(
+      percent(Math.max(0, now)),
+      percent(Math.abs(trend.perYear)),
+      trend.perYear < 0 ? 'less' : 'more',
+    );
     if (needShare === null || coldC === null) return first;
-    const need = `${percent(needShare)} that its machine needs at ${degrees(coldC)}`;
+    const need = T.thatItsMachineNeedsAt(percent(needShare), degrees(coldC));
     const { day, earliest, latest } = trend.fallsBelow;
     const month = (d: number): string => format(new Date(d * DAY_MS), MONTH);
-    if (needShare >= 1)
-      return `${first} At ${degrees(coldC)} the figures start this machine on no battery alone: watch the trend.`;
-    if (now < needShare) return `${first} That is under the ${need}: replace it before the cold.`;
-    if (day === null) return `${first} It stays over the ${need} as far as can be seen.`;
-    const sooner = earliest === null ? '' : ` as soon as ${month(earliest)}`;
-    const later = latest === null ? ', perhaps much later' : `, as late as ${month(latest)}`;
-    return `${first} Falls under the ${need} about ${month(day)};${sooner}${later}.`;
+    if (needShare >= 1) return T.atTheFiguresStartThisMachine(first, degrees(coldC));
+    if (now < needShare) return T.thatIsUnderTheReplaceIt(first, need);
+    if (day === null) return T.itStaysOverTheAsFar(first, need);
+    const sooner = earliest === null ? '' : T.asSoonAs(month(earliest));
+    const later = latest === null ? T.perhapsMuchLater : T.asLateAs(month(latest));
+    return T.fallsUnderTheAbout(first, need, month(day), sooner, later);
   });
 
   constructor() {

@@ -3,8 +3,9 @@ import { type StrengthTrend, strengthTrend } from '@voltrek/core/verdict';
 import type { EChartsCoreOption } from 'echarts/core';
 import type { ChartColours } from '../shared/ui/chart';
 import { axis, endName, line, type Pair } from '../shared/ui/chart-parts';
-import { percent } from '../shared/words/figures';
+import { percent } from '@words/figures';
 import { DAY_MS } from '@voltrek/core/quantities';
+import { BATTERY_TREND as T } from '@words/screens/battery';
 
 /** The trend is drawn this far on, days; further where the fall lies there. */
 const AHEAD_DAYS = 400;
@@ -86,8 +87,8 @@ export function batteryChart(
     ],
     xAxis: [time(0, false), time(1, true)],
     yAxis: [
-      axis(c, '% of its rating', { gridIndex: 0, min: 0, max: 120 }),
-      axis(c, 'V at rest', {
+      axis(c, T.ofItsRating, { gridIndex: 0, min: 0, max: 120 }),
+      axis(c, T.vAtRest, {
         gridIndex: 1,
         min: Math.floor(Math.min(11, ...rest.map(([, v]) => v))),
         max: 13,
@@ -138,6 +139,10 @@ export function batteryChart(
 
 export function batterySummary(life: BatteryLife, trend: StrengthTrend | null): string {
   const count = strengthsOf(life).length;
-  if (!trend) return 'No reading of its strength yet';
-  return `${count} readings of its strength, ${percent(Math.abs(trend.perYear))} of its rating ${trend.perYear < 0 ? 'lost' : 'gained'} a year`;
+  if (!trend) return T.noReadingOfItsStrengthYet;
+  return T.readingsOfItsStrengthOfIts(
+    count,
+    percent(Math.abs(trend.perYear)),
+    trend.perYear < 0 ? 'lost' : 'gained',
+  );
 }

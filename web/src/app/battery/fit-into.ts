@@ -2,8 +2,9 @@ import { ChangeDetectionStrategy, Component, inject, output, signal } from '@ang
 import type { VehicleSummary } from '@voltrek/contracts';
 import { Api } from '../shared/state/api';
 import { problemText } from '../shared/state/problem';
-import { vehicleWord } from '../shared/words/figures';
-import { batteryWord } from '../shared/words/words';
+import { vehicleWord } from '@words/figures';
+import { batteryWord } from '@words/words';
+import { FIT_INTO as T } from '@words/screens/battery';
 
 /** The place that a battery was fitted into. */
 export interface Fit {
@@ -17,7 +18,7 @@ export interface Fit {
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <label
-      ><span>Plate or number of the vehicle</span
+      ><span>{{ t.plateOrNumberOfTheVehicle }}</span
       ><input
         class="field"
         autocomplete="off"
@@ -36,7 +37,7 @@ export interface Fit {
           <span>{{ v.modelName }}</span>
           @for (place of places; track place) {
             <button type="button" class="key" (click)="chosen.emit({ vehicleId: v.id, place })">
-              as {{ placeWord(place) }}
+              {{ t.as(placeWord(place)) }}
             </button>
           }
         </li>
@@ -59,6 +60,8 @@ export interface Fit {
   `,
 })
 export class FitInto {
+  protected readonly t = T;
+
   readonly chosen = output<Fit>();
 
   private readonly api = inject(Api);

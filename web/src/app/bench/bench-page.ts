@@ -1,20 +1,15 @@
-import { fromShownUnit, inShownUnit, shownUnit } from '../shared/words/units';
+import { fromShownUnit, inShownUnit, shownUnit } from '@words/units';
 import { Clipboard } from '@angular/cdk/clipboard';
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { ActivatedRoute, Router, RouterLink } from '@angular/router';
-import {
-  BENCH_CHOICES,
-  BENCH_FIELDS,
-  BENCH_RESULTS,
-  BENCH_TOOLS,
-  BENCH_WORDS,
-} from '../shared/words/bench-words';
+import { BENCH_CHOICES, BENCH_FIELDS, BENCH_RESULTS, BENCH_TOOLS, BENCH_WORDS } from '@words/bench-words';
 import { type Curve, curveOf } from './curve';
 import { CurveChart } from './curve-chart';
 import { answersOf, givenOf, type ReadField, readFields } from './read-fields';
 import { TOOLS } from './tools';
 import { Choices } from '../shared/ui/choices';
+import { BENCH_PAGE as T } from '@words/screens/bench';
 
 /** Calculators over the core, for the depot: each with its formula, its usual mistake, and its values in the address. */
 @Component({
@@ -22,7 +17,7 @@ import { Choices } from '../shared/ui/choices';
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [Choices, RouterLink, CurveChart],
   template: `
-    <nav class="tools" aria-label="Calculators">
+    <nav class="tools" [attr.aria-label]="t.calculators">
       @for (id of toolIds; track id) {
         <a
           [routerLink]="['/bench', id]"
@@ -37,9 +32,9 @@ import { Choices } from '../shared/ui/choices';
         <h1 id="tool-name">{{ words[toolId()].name }}</h1>
         <button type="button" class="key" (click)="copy()">
           <i class="bi bi-clipboard" aria-hidden="true"></i>
-          {{ copied() === asText() ? 'Copied' : 'Copy as text' }}
+          {{ copied() === asText() ? t.copied : t.copyAsText }}
         </button>
-        <button type="button" class="key" (click)="reset()">Usual values</button>
+        <button type="button" class="key" (click)="reset()">{{ t.usualValues }}</button>
       </header>
       <div class="fields">
         @for (f of fields(); track f.field.key) {
@@ -94,25 +89,27 @@ import { Choices } from '../shared/ui/choices';
             </dd>
           </div>
         } @empty {
-          <p class="dim">No answer until every figure is in its range.</p>
+          <p class="dim">{{ t.noAnswerUntilEveryFigureIs }}</p>
         }
       </dl>
       @if (curve(); as drawn) {
         <vt-curve-chart [curve]="drawn" (moved)="moveTo(drawn, $event)" />
       }
     </section>
-    <aside aria-label="How it is reckoned">
-      <h2>Formula</h2>
+    <aside [attr.aria-label]="t.howItIsReckoned">
+      <h2>{{ t.formula }}</h2>
       @for (line of words[toolId()].formula; track line) {
         <p class="formula">{{ line }}</p>
       }
-      <h2>The usual mistake</h2>
+      <h2>{{ t.theUsualMistake }}</h2>
       <p class="caution"><span aria-hidden="true">!</span> {{ words[toolId()].slip }}</p>
     </aside>
   `,
   styleUrl: './bench-page.scss',
 })
 export class BenchPage {
+  protected readonly t = T;
+
   /** The tool in the address; the first when none, or none such, is named. */
   readonly tool = input<string>();
 

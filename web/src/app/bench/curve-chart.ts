@@ -2,10 +2,11 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import type { EChartsCoreOption } from 'echarts/core';
 import { Chart, type ChartColours } from '../shared/ui/chart';
 import { axis, line } from '../shared/ui/chart-parts';
-import { BENCH_PATHS, BENCH_RESULTS, type BenchPath, type BenchResult } from '../shared/words/bench-words';
-import { shownUnit } from '../shared/words/units';
+import { BENCH_PATHS, BENCH_RESULTS, type BenchPath, type BenchResult } from '@words/bench-words';
+import { shownUnit } from '@words/units';
 import type { Curve } from './curve';
 import type { Pair } from './tool';
+import { CURVE_CHART as T } from '@words/screens/bench';
 
 /** Room around the grid, px. */
 const ROOM = { left: 62, right: 112, top: 26, bottom: 48 };
@@ -51,10 +52,10 @@ export class CurveChart {
   });
   protected readonly summary = computed(() => {
     const { lines, now, xName, xUnit, yUnit } = this.curve();
-    const over = `${nameOf(lines[0]!.key)} over ${xName}`;
+    const over = T.over(nameOf(lines[0]!.key), xName);
     if (!now) return over;
     const [x, y] = shownIn(this.curve())(now);
-    return `${over}: ${round(y)} ${shownUnit(yUnit).unit} at ${round(x)} ${shownUnit(xUnit).unit}`;
+    return T.at(over, round(y), shownUnit(yUnit).unit, round(x), shownUnit(xUnit).unit);
   });
 
   protected begin(event: PointerEvent, room: HTMLElement): void {

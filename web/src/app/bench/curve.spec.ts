@@ -1,5 +1,5 @@
 import { chargeHours } from '@voltrek/core/charging';
-import { BENCH_TOOLS, type BenchToolId } from '../shared/words/bench-words';
+import { BENCH_TOOLS, type BenchToolId } from '@words/bench-words';
 import { curveOf } from './curve';
 import { answersOf, givenOf, readFields } from './read-fields';
 import type { Pair } from './tool';

@@ -4,7 +4,7 @@ import {
   type BenchField,
   type BenchPath,
   type BenchResult,
-} from '../shared/words/bench-words';
+} from '@words/bench-words';
 import type { BenchTool, CurveSpec, Given, NumberField, Pair } from './tool';
 
 /** A curve of the values as they stand. */

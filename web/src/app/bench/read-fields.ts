@@ -1,6 +1,7 @@
 import { outOfRange } from '@voltrek/core/quantities';
-import { BENCH_FIELDS, type BenchChoice } from '../shared/words/bench-words';
+import { BENCH_FIELDS, type BenchChoice } from '@words/bench-words';
 import type { BenchTool, Field, Given, Result } from './tool';
+import { READ_FIELDS as T } from '@words/screens/bench';
 
 /** What stands in a field: text as typed, and why it is not taken, if it is not. */
 export interface ReadField {
@@ -25,8 +26,8 @@ function faultOf(field: Field, text: string): string | null {
   if (field.kind === 'choice')
     return field.options.some((option) => option === text)
       ? null
-      : `${name} must be one of ${field.options.join(', ')}`;
-  return text.trim() === '' ? `${name} must be a number` : outOfRange(name, numberOf(text), field.range);
+      : T.mustBeOneOf(name, field.options.join(', '));
+  return text.trim() === '' ? T.mustBeANumber(name) : outOfRange(name, numberOf(text), field.range);
 }
 
 /** A typed figure; a comma counts as a point. */

@@ -1,12 +1,6 @@
-import { shownUnit } from '../shared/words/units';
+import { shownUnit } from '@words/units';
 import type { Range } from '@voltrek/core/quantities';
-import type {
-  BenchChoice,
-  BenchField,
-  BenchPath,
-  BenchResult,
-  BenchToolId,
-} from '../shared/words/bench-words';
+import type { BenchChoice, BenchField, BenchPath, BenchResult, BenchToolId } from '@words/bench-words';
 
 /** A figure that is typed. `scale` turns what is shown into what the core takes: shown / scale. */
 export interface NumberField {

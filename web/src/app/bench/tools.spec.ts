@@ -1,6 +1,6 @@
 import { equalise, equalisingOhms } from '@voltrek/core/capacitor';
 import { leadSetOhms } from '@voltrek/core/leads';
-import { BENCH_TOOLS, type BenchToolId } from '../shared/words/bench-words';
+import { BENCH_TOOLS, type BenchToolId } from '@words/bench-words';
 import { answersOf, readFields } from './read-fields';
 import { TOOLS } from './tools';
 

@@ -1,4 +1,4 @@
-import type { BenchToolId } from '../shared/words/bench-words';
+import type { BenchToolId } from '@words/bench-words';
 import type { BenchTool } from './tool';
 import {
   ccaTool,

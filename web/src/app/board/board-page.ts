@@ -16,10 +16,10 @@ import { BoardActions, boardFeature } from '../shared/state/board';
 import { KitActions } from '../shared/state/kit';
 import { problemText } from '../shared/state/problem';
 import { sessionFeature } from '../shared/state/session';
-import { nameOf } from '../shared/words/figures';
-import { degrees } from '../shared/words/units';
-import { STAGE_WORDS } from '../shared/words/words';
-import { VERDICT_WORDS } from '../shared/words/verdict-words';
+import { nameOf } from '@words/figures';
+import { degrees } from '@words/units';
+import { STAGE_WORDS } from '@words/words';
+import { VERDICT_WORDS } from '@words/verdict-words';
 import { OpenJob } from '../shared/job/open-job';
 import { deviceFeature } from '../shared/sync/device-state';
 import { NOT_NUMBERED, withUnsent } from '../shared/sync/errand';
@@ -28,6 +28,7 @@ import { CallDialog } from './call-dialog';
 import { NewCall } from './new-call';
 import { MINUTE_MS } from '@voltrek/core/quantities';
 import { Choices } from '../shared/ui/choices';
+import { BOARD_PAGE as T } from '@words/screens/board';
 
 const SHOWS = ['all', 'mine', 'waiting', 'under-way', 'on-charge', 'done'] as const;
 type Show = (typeof SHOWS)[number];
@@ -35,9 +36,9 @@ const SHOW_WORDS: Record<Show, string> = {
   all: 'all',
   mine: 'mine',
   waiting: 'waiting',
-  'under-way': 'under way',
-  'on-charge': 'on charge',
-  done: 'done in this shift',
+  'under-way': T.underWay,
+  'on-charge': T.onCharge,
+  done: T.doneInThisShift,
 };
 
 function isShown(call: BoardCall, show: Show, crewId: string): boolean {
@@ -65,13 +66,15 @@ function isShown(call: BoardCall, show: Show, crewId: string): boolean {
   host: { class: 'page' },
   template: `
     <header>
-      <h1>Board</h1>
-      <span class="dim"
-        >{{ waiting().length }} waiting, {{ open().length }} under way{{
-          onCharge() > 0 ? ', ' + onCharge() + ' on charge' : ''
-        }}</span
-      >
-      <div class="keys shown" role="radiogroup" aria-label="Calls shown">
+      <h1>{{ t.board }}</h1>
+      <span class="dim">{{
+        t.waitingUnderWay(
+          waiting().length,
+          open().length,
+          onCharge() > 0 ? ', ' + onCharge() + t.onCharge2 : ''
+        )
+      }}</span>
+      <div class="keys shown" role="radiogroup" [attr.aria-label]="t.callsShown">
         @for (which of shows; track which) {
           <button
             type="button"
@@ -85,12 +88,12 @@ function isShown(call: BoardCall, show: Show, crewId: string): boolean {
         }
       </div>
       <button type="button" class="key strong new" (click)="newCall()">
-        <i class="bi bi-plus-lg" aria-hidden="true"></i> New call
+        <i class="bi bi-plus-lg" aria-hidden="true"></i> {{ t.newCall }}
       </button>
     </header>
     @if (problem() ?? openProblem(); as text) {
       <p class="problem" role="alert">
-        {{ text }} <button type="button" class="key" (click)="load()">Try again</button>
+        {{ text }} <button type="button" class="key" (click)="load()">{{ t.tryAgain }}</button>
       </p>
     }
     <ul class="calls">
@@ -103,7 +106,7 @@ function isShown(call: BoardCall, show: Show, crewId: string): boolean {
             [class.closed]="isClosed(call)"
             (click)="openJob(call)"
           >
-            <span class="number">{{ call.number === notNumbered ? 'new' : call.number }}</span>
+            <span class="number">{{ call.number === notNumbered ? t.newWord : call.number }}</span>
             <span class="what">
               <strong>{{ call.title }}</strong>
               <span>{{ call.vehicleName ? call.vehicleName + ', ' : '' }}{{ call.placeName }}</span>
@@ -112,19 +115,19 @@ function isShown(call: BoardCall, show: Show, crewId: string): boolean {
             <span class="temp">{{ degrees(call.ambientC) }}</span>
             <span class="state">
               @if (call.state === 'called-off') {
-                called off
+                {{ t.calledOff }}
               } @else if (call.job?.state === 'closed') {
-                {{ call.job?.verdict ? verdictWords[call.job!.verdict!].name : 'closed' }}
+                {{ call.job?.verdict ? verdictWords[call.job!.verdict!].name : t.closed }}
               } @else if (call.job?.chargeUntil; as due) {
                 @if (isDue(due)) {
-                  <span class="tone-watch">charge is due: go back</span>
+                  <span class="tone-watch">{{ t.chargeIsDueGoBack }}</span>
                 } @else {
-                  on charge until {{ due | date: 'HH:mm' }}
+                  {{ t.onChargeUntil(due | date: 'HH:mm') }}
                 }
               } @else if (call.job; as job) {
-                at {{ stageWords[job.stage] }}
+                {{ t.at(stageWords[job.stage]) }}
               } @else {
-                {{ call.urgent ? 'urgent, ' : '' }}{{ age(call) }}
+                {{ call.urgent ? t.urgent : '' }}{{ age(call) }}
               }
               @if (call.technicianId && !isClosed(call)) {
                 <span class="dim">{{ crewName(call.technicianId) }}</span>
@@ -135,7 +138,7 @@ function isShown(call: BoardCall, show: Show, crewId: string): boolean {
             type="button"
             class="key about"
             [disabled]="call.number === notNumbered"
-            [attr.aria-label]="'About call ' + call.number"
+            [attr.aria-label]="t.aboutCall + call.number"
             (click)="about(call)"
           >
             <i class="bi bi-info-lg" aria-hidden="true"></i>
@@ -143,9 +146,9 @@ function isShown(call: BoardCall, show: Show, crewId: string): boolean {
         </li>
       } @empty {
         @if (status() === 'ready') {
-          <li class="dim none">No calls. A new call starts with the button above.</li>
+          <li class="dim none">{{ t.noCallsANewCallStarts }}</li>
         } @else if (status() === 'loading') {
-          <li class="dim none" role="status">Fetching the calls.</li>
+          <li class="dim none" role="status">{{ t.fetchingTheCalls }}</li>
         }
       }
     </ul>
@@ -248,6 +251,8 @@ function isShown(call: BoardCall, show: Show, crewId: string): boolean {
   `,
 })
 export class BoardPage {
+  protected readonly t = T;
+
   private readonly store = inject(Store);
   private readonly router = inject(Router);
   private readonly modals = inject(NgbModal);
@@ -311,7 +316,7 @@ export class BoardPage {
 
   protected age(call: BoardCall): string {
     const minutes = Math.max(0, Math.round((this.now() - Date.parse(call.receivedAt)) / MINUTE_MS));
-    return minutes < 120 ? `${minutes} min` : `${Math.round(minutes / 60)} h`;
+    return minutes < 120 ? T.min(minutes) : `${Math.round(minutes / 60)} h`;
   }
 
   /** Opens the call's job, or begins one under the house rules of now. */

@@ -9,8 +9,9 @@ import { BoardActions } from '../shared/state/board';
 import { kitFeature } from '../shared/state/kit';
 import { problemText } from '../shared/state/problem';
 import { atWork, sessionFeature } from '../shared/state/session';
-import { CALL_CHANGE_WORDS } from '../shared/words/call-words';
-import { nameOf } from '../shared/words/figures';
+import { CALL_CHANGE_WORDS } from '@words/call-words';
+import { nameOf } from '@words/figures';
+import { CALL_DIALOG as T } from '@words/screens/board';
 
 /** One call: who called, whose vehicle, who is on it, what became of it; taken, passed on, given back, called off. */
 @Component({
@@ -20,31 +21,31 @@ import { nameOf } from '../shared/words/figures';
   template: `
     @if (call(); as c) {
       <div class="sheet">
-        <h1 id="call-title">Call {{ c.number }}: {{ c.title }}</h1>
+        <h1 id="call-title">{{ t.call(c.number, c.title) }}</h1>
         <dl>
-          <dt>Caller</dt>
+          <dt>{{ t.caller }}</dt>
           <dd>
             @if (c.caller?.name; as name) {
               {{ name }}{{ c.caller!.phone ? ', ' + c.caller!.phone : '' }}
             } @else {
-              <span class="dim">not known</span>
+              <span class="dim">{{ t.notKnown }}</span>
             }
           </dd>
-          <dt>Vehicle</dt>
+          <dt>{{ t.vehicle }}</dt>
           <dd>
             <a [routerLink]="['/vehicle', c.vehicleId]" (click)="modal.dismiss()">{{
-              c.vehicleName ?? 'no plate known'
+              c.vehicleName ?? t.noPlateKnown
             }}</a>
           </dd>
-          <dt>Place</dt>
+          <dt>{{ t.place }}</dt>
           <dd>{{ c.placeName }}</dd>
-          <dt>Said</dt>
-          <dd>{{ c.said || 'nothing' }}</dd>
+          <dt>{{ t.said }}</dt>
+          <dd>{{ c.said || t.nothing }}</dd>
           @if (c.promisedAt) {
-            <dt>Promised</dt>
+            <dt>{{ t.promised }}</dt>
             <dd>{{ c.promisedAt | date: 'HH:mm' }}</dd>
           }
-          <dt>With</dt>
+          <dt>{{ t.with }}</dt>
           <dd>{{ withWhom(c) }}</dd>
         </dl>
         @if (changes().length > 0) {
@@ -62,7 +63,7 @@ import { nameOf } from '../shared/words/figures';
         @if (c.state === 'waiting' || c.state === 'taken') {
           <div class="pair">
             <label
-              ><span>Van</span>
+              ><span>{{ t.van }}</span>
               <select class="field" #van (change)="vanId.set(van.value)">
                 @for (v of vans(); track v.id) {
                   <option [value]="v.id" [selected]="v.id === vanId()">{{ v.name }}</option>
@@ -70,7 +71,7 @@ import { nameOf } from '../shared/words/figures';
               </select></label
             >
             <label
-              ><span>Technician</span>
+              ><span>{{ t.technician }}</span>
               <select class="field" #who (change)="technicianId.set(who.value)">
                 @for (m of crew(); track m.id) {
                   <option [value]="m.id" [selected]="m.id === technicianId()">{{ m.name }}</option>
@@ -79,7 +80,7 @@ import { nameOf } from '../shared/words/figures';
             >
           </div>
           <label
-            ><span>Why, when it is passed on, given back or called off</span
+            ><span>{{ t.whyWhenItIsPassedOn }}</span
             ><input class="field" maxlength="200" [value]="reason()" #why (input)="reason.set(why.value)"
           /></label>
         }
@@ -88,27 +89,27 @@ import { nameOf } from '../shared/words/figures';
         }
         <div class="keys">
           @if (c.state === 'waiting') {
-            <button type="button" class="key strong" (click)="put('taken')">Take it</button>
+            <button type="button" class="key strong" (click)="put('taken')">{{ t.takeIt }}</button>
           }
           @if (c.state === 'taken') {
             <button type="button" class="key" [disabled]="!hasReason()" (click)="put('passed-on')">
-              Pass it on
+              {{ t.passItOn }}
             </button>
           }
           @if (c.state === 'taken' && !c.job) {
             <button type="button" class="key" [disabled]="!hasReason()" (click)="put('given-back')">
-              Give it back
+              {{ t.giveItBack }}
             </button>
           }
           @if ((c.state === 'waiting' || c.state === 'taken') && !c.job) {
             <button type="button" class="key" [disabled]="!hasReason()" (click)="put('called-off')">
-              Called off
+              {{ t.calledOff }}
             </button>
           }
           @if (c.state === 'called-off') {
-            <button type="button" class="key" (click)="put('reopened')">It waits again</button>
+            <button type="button" class="key" (click)="put('reopened')">{{ t.itWaitsAgain }}</button>
           }
-          <button type="button" class="key" (click)="modal.dismiss()">Close</button>
+          <button type="button" class="key" (click)="modal.dismiss()">{{ t.close }}</button>
         </div>
       </div>
     }
@@ -140,6 +141,8 @@ import { nameOf } from '../shared/words/figures';
   `,
 })
 export class CallDialog {
+  protected readonly t = T;
+
   protected readonly modal = inject(NgbActiveModal);
   private readonly api = inject(Api);
   private readonly store = inject(Store);
@@ -187,7 +190,7 @@ export class CallDialog {
   }
 
   protected withWhom({ vanId, technicianId }: BoardCall): string {
-    if (!vanId && !technicianId) return 'nobody yet';
+    if (!vanId && !technicianId) return T.nobodyYet;
     return [vanId && this.vanName(vanId), technicianId && this.crewName(technicianId)]
       .filter(Boolean)
       .join(', ');

@@ -1,4 +1,4 @@
-import { shownUnit } from '../shared/words/units';
+import { shownUnit } from '@words/units';
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
 import type { MachineSummary, NewCall as NewCallEntry, VehicleSummary } from '@voltrek/contracts';
@@ -10,12 +10,13 @@ import { Api } from '../shared/state/api';
 import { problemText } from '../shared/state/problem';
 import { modelName, modelRow, modelSuggestions } from '../shared/ui/model-suggestions';
 import { typedFigure } from '../shared/ui/typed-figure';
-import { vehicleWord } from '../shared/words/figures';
+import { vehicleWord } from '@words/figures';
 import { Choices } from '../shared/ui/choices';
 import { Finder } from '../shared/state/finder';
 import { isAway } from '../shared/sync/answer-to';
 import { callErrand } from '../shared/sync/errand';
 import { Errands } from '../shared/sync/errands';
+import { NEW_CALL as T } from '@words/screens/board';
 
 /** The server is given this long before a call is kept here, ms. */
 const ANSWER_MS = 6_000;
@@ -29,9 +30,9 @@ const KNOWN_MOST = 4;
   imports: [Choices, DatePipe, NgbTypeahead],
   template: `
     <form class="sheet" (submit)="$event.preventDefault(); open()">
-      <h1 id="new-call-title">New call</h1>
+      <h1 id="new-call-title">{{ t.newCall }}</h1>
       <label>
-        <span>Plate, if it has one</span>
+        <span>{{ t.plateIfItHasOne }}</span>
         <input
           class="field"
           autocomplete="off"
@@ -42,7 +43,7 @@ const KNOWN_MOST = 4;
         />
       </label>
       @if (known().length > 0) {
-        <div class="keys" role="radiogroup" aria-label="Known vehicles">
+        <div class="keys" role="radiogroup" [attr.aria-label]="t.knownVehicles">
           @for (v of known(); track v.id) {
             <button
               type="button"
@@ -57,11 +58,11 @@ const KNOWN_MOST = 4;
         </div>
       }
       <label>
-        <span>Vehicle or machine{{ vehicle() ? ': ' + vehicle()!.modelName : '' }}</span>
+        <span>{{ t.vehicleOrMachine(vehicle() ? ': ' + vehicle()!.modelName : '') }}</span>
         <input
           class="field"
           autocomplete="off"
-          placeholder="maker, model or class; unknown car"
+          [placeholder]="t.makerModelOrClassUnknownCar"
           [ngbTypeahead]="suggest"
           [inputFormatter]="nameOf"
           [resultFormatter]="rowOf"
@@ -71,7 +72,7 @@ const KNOWN_MOST = 4;
         />
       </label>
       <label
-        ><span>What stands there</span
+        ><span>{{ t.whatStandsThere }}</span
         ><input
           class="field"
           maxlength="120"
@@ -80,7 +81,7 @@ const KNOWN_MOST = 4;
           (input)="title.set(titleInput.value)"
       /></label>
       <label
-        ><span>Place</span
+        ><span>{{ t.place }}</span
         ><input
           class="field"
           maxlength="120"
@@ -89,11 +90,11 @@ const KNOWN_MOST = 4;
           (input)="place.set(placeInput.value)"
       /></label>
       <label
-        ><span>What the driver said</span
+        ><span>{{ t.whatTheDriverSaid }}</span
         ><input class="field" maxlength="400" [value]="said()" #saidInput (input)="said.set(saidInput.value)"
       /></label>
       <label
-        ><span>Air, {{ unit().unit }}</span
+        ><span>{{ t.air(unit().unit) }}</span
         ><input
           class="field"
           inputmode="numeric"
@@ -104,7 +105,7 @@ const KNOWN_MOST = 4;
       /></label>
       <div class="pair">
         <label
-          ><span>Who called</span
+          ><span>{{ t.whoCalled }}</span
           ><input
             class="field"
             maxlength="80"
@@ -113,7 +114,7 @@ const KNOWN_MOST = 4;
             (input)="caller.set(callerInput.value)"
         /></label>
         <label
-          ><span>Phone</span
+          ><span>{{ t.phone }}</span
           ><input
             class="field"
             inputmode="tel"
@@ -123,7 +124,7 @@ const KNOWN_MOST = 4;
             (input)="phone.set(phoneInput.value)"
         /></label>
         <label
-          ><span>Promised within, min</span
+          ><span>{{ t.promisedWithinMin }}</span
           ><input
             class="field"
             inputmode="numeric"
@@ -133,18 +134,18 @@ const KNOWN_MOST = 4;
             (input)="promised.set(promisedInput.value)"
         /></label>
         <button type="button" class="key" [attr.aria-pressed]="urgent()" (click)="urgent.set(!urgent())">
-          Urgent
+          {{ t.urgent }}
         </button>
       </div>
       @if (heldAt(); as at) {
-        <p class="dim">No server: atlas and vehicles as of {{ at | date: 'd MMM, HH:mm' }}.</p>
+        <p class="dim">{{ t.noServerAtlasAndVehiclesAs(at | date: 'd MMM, HH:mm') }}</p>
       }
       @if (problem() ?? fault(); as text) {
         <p class="problem" role="alert">{{ text }}</p>
       }
       <div class="keys">
-        <button type="submit" class="key strong" [disabled]="!ready()">Put it on the board</button>
-        <button type="button" class="key" (click)="modal.dismiss()">Leave it</button>
+        <button type="submit" class="key strong" [disabled]="!ready()">{{ t.putItOnTheBoard }}</button>
+        <button type="button" class="key" (click)="modal.dismiss()">{{ t.leaveIt }}</button>
       </div>
     </form>
   `,
@@ -162,6 +163,8 @@ const KNOWN_MOST = 4;
   `,
 })
 export class NewCall {
+  protected readonly t = T;
+
   protected readonly modal = inject(NgbActiveModal);
   private readonly api = inject(Api);
   private readonly finder = inject(Finder);
@@ -187,7 +190,7 @@ export class NewCall {
   protected readonly temp = linkedSignal(() => String(Math.round(this.unit().show(0))));
   protected readonly problem = signal<string | null>(null);
   protected readonly fault = computed(() =>
-    outOfRange('Air temperature', typedFigure(this.temp()), this.shownRange()),
+    outOfRange(T.airTemperature, typedFigure(this.temp()), this.shownRange()),
   );
   protected readonly ready = computed(
     () => (this.machine() ?? this.vehicle()) !== null && this.place().trim() !== '' && this.fault() === null,

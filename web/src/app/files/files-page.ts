@@ -4,7 +4,8 @@ import { Store } from '@ngrx/store';
 import { KitActions } from '../shared/state/kit';
 import { SessionActions } from '../shared/state/session';
 import { importInto } from '../shared/ui/import-dialog';
-import { type HouseFile, HOUSE_FILES } from '../shared/words/file-words';
+import { type HouseFile, HOUSE_FILES } from '@words/file-words';
+import { FILES_PAGE as T } from '@words/screens/files';
 
 /** Everything that is kept here, out as a file and the same in again. */
 @Component({
@@ -12,10 +13,11 @@ import { type HouseFile, HOUSE_FILES } from '../shared/words/file-words';
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { class: 'page', tabindex: '0' },
   template: `
-    <header><h1>Files</h1></header>
+    <header>
+      <h1>{{ t.files }}</h1>
+    </header>
     <p class="dim">
-      Bring them in from the top down: each names what stands above it. What a log or a battery went through
-      is added to, never replaced.
+      {{ t.bringThemInFromTheTop }}
     </p>
     <ul class="ruled">
       @for (file of files; track file.name) {
@@ -28,23 +30,26 @@ import { type HouseFile, HOUSE_FILES } from '../shared/words/file-words';
             <button
               type="button"
               class="key"
-              [attr.aria-label]="'Import ' + file.name"
+              [attr.aria-label]="t.import + file.name"
               (click)="bringIn(file)"
             >
-              Import
+              {{ t.import2 }}
             </button>
-            <a class="key" [href]="file.address + '/export.json'" [attr.download]="file.name + '.json'"
-              >JSON</a
-            >
-            <a class="key" [href]="file.address + '/export.csv'" [attr.download]="file.name + '.csv'">CSV</a>
-            <a class="key" [href]="file.address + '/schema.json'" target="_blank">Schema</a>
+            <a class="key" [href]="file.address + '/export.json'" [attr.download]="file.name + '.json'">{{
+              t.json
+            }}</a>
+            <a class="key" [href]="file.address + '/export.csv'" [attr.download]="file.name + '.csv'">{{
+              t.csv
+            }}</a>
+            <a class="key" [href]="file.address + '/schema.json'" target="_blank">{{ t.schema }}</a>
           </span>
         </li>
       }
     </ul>
     <p class="dim last">
-      All of it together, photos included, goes out with <code>npm run export -- FILE</code> and into an empty
-      folder with <code>npm run import -- FILE</code>.
+      {{ t.allOfItTogetherPhotosIncluded }} <code>{{ t.npmRunExportFile }}</code>
+      {{ t.andIntoAnEmptyFolderWith }} <code>{{ t.npmRunImportFile }}</code
+      >.
     </p>
   `,
   styles: `
@@ -74,6 +79,8 @@ import { type HouseFile, HOUSE_FILES } from '../shared/words/file-words';
   `,
 })
 export class FilesPage {
+  protected readonly t = T;
+
   private readonly modals = inject(NgbModal);
   private readonly store = inject(Store);
   protected readonly files = HOUSE_FILES;

@@ -9,6 +9,7 @@ import { OpenJob } from '../shared/job/open-job';
 import { Api } from '../shared/state/api';
 import { sessionFeature } from '../shared/state/session';
 import { problemText } from '../shared/state/problem';
+import { FOLLOW_UPS_PAGE as T } from '@words/screens/followups';
 
 /** Air of a job that nobody has looked at yet, °C: Scene asks. */
 const USUAL_AIR_C = 10;
@@ -21,11 +22,11 @@ const USUAL_AIR_C = 10;
   host: { class: 'page', tabindex: '0' },
   template: `
     <header>
-      <h1>Follow-ups</h1>
+      <h1>{{ t.followUps }}</h1>
       @if (isReady()) {
-        <span class="dim" role="status">{{ due().length }} to do, {{ late() }} late</span>
+        <span class="dim" role="status">{{ t.toDoLate(due().length, late()) }}</span>
       }
-      <a class="key" href="/api/follow-ups/calendar.ics" download="follow-ups.ics">Calendar file</a>
+      <a class="key" href="/api/follow-ups/calendar.ics" download="follow-ups.ics">{{ t.calendarFile }}</a>
     </header>
     @if (problem(); as text) {
       <p class="problem" role="alert">{{ text }}</p>
@@ -35,26 +36,26 @@ const USUAL_AIR_C = 10;
         <li>
           <a class="row" [routerLink]="['/job', f.jobId, 'verdict']">
             <strong>{{ f.dueOn | date: 'EEE d MMM y' }}</strong>
-            <span class="late">{{ f.dueOn < today ? 'late' : '' }}</span>
+            <span class="late">{{ f.dueOn < today ? t.late : '' }}</span>
             <span>{{ words[f.kind] }}</span>
             <span
               >{{ f.title }} <span class="dim">{{ f.placeName }}</span></span
             >
           </a>
           @if (f.kind === 'recheck') {
-            <a class="key" [routerLink]="['/job', f.jobId, 'verdict']">Recheck</a>
+            <a class="key" [routerLink]="['/job', f.jobId, 'verdict']">{{ t.recheck }}</a>
           } @else {
             @if (f.kind === 'charge') {
               <button type="button" class="key" [disabled]="isOpening()" (click)="charge(f)">
-                Charge it: open a job
+                {{ t.chargeItOpenAJob }}
               </button>
             }
-            <button type="button" class="key" (click)="finish(f)">Done</button>
+            <button type="button" class="key" (click)="finish(f)">{{ t.done }}</button>
           }
         </li>
       } @empty {
         @if (isReady()) {
-          <li class="dim">Nothing is due.</li>
+          <li class="dim">{{ t.nothingIsDue }}</li>
         }
       }
     </ul>
@@ -97,6 +98,8 @@ const USUAL_AIR_C = 10;
   `,
 })
 export class FollowUpsPage {
+  protected readonly t = T;
+
   protected readonly words = FOLLOW_UP_WORDS;
   protected readonly today = new Date().toISOString().slice(0, 10);
   protected readonly due = signal<readonly DueFollowUp[]>([]);
@@ -121,7 +124,7 @@ export class FollowUpsPage {
     this.isOpening.set(true);
     try {
       const id = crypto.randomUUID();
-      const entry = { id, title: `Charge: ${title}`.slice(0, 120), placeName, said: '', vehicleId };
+      const entry = { id, title: T.charge(title).slice(0, 120), placeName, said: '', vehicleId };
       await firstValueFrom(this.api.openCall({ ...entry, ambientC: USUAL_AIR_C, urgent: false }));
       const call = (await firstValueFrom(this.api.board())).find((known) => known.id === id)!;
       const jobId = await this.opener.open(call, this.vanId(), this.crewId());

@@ -1,9 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { NgbProgressbar } from '@ng-bootstrap/ng-bootstrap/progressbar';
-import { clock } from '../shared/words/figures';
+import { clock } from '@words/figures';
 import { Cues } from '../shared/ui/cues';
 import { whenPassed } from '../shared/ui/when-passed';
 import { serverTicker } from '../shared/job/ticker';
+import { COUNTDOWN as T } from '@words/screens/job';
 
 /** A wait, counted down from the act that began it, so that a reload does not start it again. */
 @Component({
@@ -13,7 +14,7 @@ import { serverTicker } from '../shared/job/ticker';
   template: `
     <div class="row">
       <span class="figure" role="timer">{{ left() }}</span>
-      <ngb-progressbar [value]="share()" [max]="1" ariaLabel="Wait" />
+      <ngb-progressbar [value]="share()" [max]="1" [ariaLabel]="t.wait" />
     </div>
   `,
   styles: `
@@ -33,6 +34,8 @@ import { serverTicker } from '../shared/job/ticker';
   `,
 })
 export class Countdown {
+  protected readonly t = T;
+
   readonly seconds = input.required<number>();
 
   /** ISO 8601; null counts from now. */

@@ -7,9 +7,10 @@ import { Store } from '@ngrx/store';
 import { selectWork } from '../shared/job/job-selectors';
 import { Reporter } from '../shared/job/reporter';
 import { Stepper } from '../shared/ui/stepper';
-import { FINDING_NAMES, outcomesNamed } from '../shared/words/diagnosis-words';
-import { CONSUMER_WORDS, leftOnLine } from '../shared/words/left-on-words';
+import { FINDING_NAMES, outcomesNamed } from '@words/diagnosis-words';
+import { CONSUMER_WORDS, leftOnLine } from '@words/left-on-words';
 import { Choices } from '../shared/ui/choices';
+import { DRIVER_SAYS_DIALOG as T } from '@words/screens/job';
 
 /** What a driver tells, as it comes up: what was left on, how it stood and is used, what came before. */
 const TOLD: readonly CheckId[] = [
@@ -32,7 +33,7 @@ const HOURS_MOST = 72;
   imports: [Choices, Stepper],
   template: `
     <div class="sheet">
-      <h1 id="driver-says-title">The driver says</h1>
+      <h1 id="driver-says-title">{{ t.theDriverSays }}</h1>
       <div class="ruled rows">
         @for (row of rows(); track row.check) {
           <div role="group" [attr.aria-label]="row.ask">
@@ -52,7 +53,7 @@ const HOURS_MOST = 72;
           </div>
           @if (row.check === 'ask-left-on' && row.given === 'yes') {
             <div class="left-on">
-              <div class="answers" role="radiogroup" aria-label="What was left on">
+              <div class="answers" role="radiogroup" [attr.aria-label]="t.whatWasLeftOn">
                 @for (c of consumers; track c) {
                   <button
                     type="button"
@@ -67,11 +68,11 @@ const HOURS_MOST = 72;
               </div>
               @if (consumer() !== null) {
                 <div class="hours">
-                  <span id="hours-on">Hours on</span>
+                  <span id="hours-on">{{ t.hoursOn }}</span>
                   <vt-stepper
                     [value]="hours()"
-                    lessName="Fewer hours"
-                    moreName="More hours"
+                    [lessName]="t.fewerHours"
+                    [moreName]="t.moreHours"
                     [least]="1"
                     [most]="hoursMost"
                     labelledBy="hours-on"
@@ -85,7 +86,7 @@ const HOURS_MOST = 72;
         }
       </div>
       <div class="keys">
-        <button type="button" class="key strong" (click)="modal.close()">Done</button>
+        <button type="button" class="key strong" (click)="modal.close()">{{ t.done }}</button>
       </div>
     </div>
   `,
@@ -135,6 +136,8 @@ const HOURS_MOST = 72;
   `,
 })
 export class DriverSaysDialog {
+  protected readonly t = T;
+
   protected readonly modal = inject(NgbActiveModal);
   private readonly reporter = inject(Reporter);
   private readonly work = inject(Store).selectSignal(selectWork);

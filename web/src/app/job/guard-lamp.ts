@@ -3,8 +3,9 @@ import { guardDark } from '@voltrek/core/hookup';
 import { restVoltsByBattery } from '@voltrek/core/job';
 import type { Work } from '../shared/job/job-selectors';
 import { Reporter } from '../shared/job/reporter';
-import { volts } from '../shared/words/figures';
-import { GUARD_DARK_WORDS } from '../shared/words/guard-words';
+import { volts } from '@words/figures';
+import { GUARD_DARK_WORDS } from '@words/guard-words';
+import { GUARD_LAMP as T } from '@words/screens/job';
 
 /** What a guard lamp may do other than show right: it warns, which stops the hook-up, or stays dark, which has reasons. */
 @Component({
@@ -12,9 +13,9 @@ import { GUARD_DARK_WORDS } from '../shared/words/guard-words';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="keys">
-      <button type="button" class="key" (click)="warns()">It warns</button>
+      <button type="button" class="key" (click)="warns()">{{ t.itWarns }}</button>
       <button type="button" class="key" [attr.aria-pressed]="isDark()" (click)="isDark.set(!isDark())">
-        It stays dark
+        {{ t.itStaysDark }}
       </button>
     </div>
     @if (isDark()) {
@@ -33,6 +34,8 @@ import { GUARD_DARK_WORDS } from '../shared/words/guard-words';
   `,
 })
 export class GuardLamp {
+  protected readonly t = T;
+
   readonly work = input.required<Work>();
 
   private readonly reporter = inject(Reporter);
@@ -41,7 +44,7 @@ export class GuardLamp {
     const { job, machine, rules } = this.work();
     const read = restVoltsByBattery(job, machine.batteries.length);
     const sum = read.every((v) => v !== null) ? read.reduce<number>((a, b) => a + b, 0) : null;
-    const shown = sum === null ? '' : `The battery reads ${volts(sum)}. `;
+    const shown = sum === null ? '' : T.theBatteryReads(volts(sum));
     return shown + GUARD_DARK_WORDS[guardDark(sum, machine.systemVolts, rules)];
   });
 

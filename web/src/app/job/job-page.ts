@@ -33,7 +33,7 @@ import { Scene } from './stages/scene';
 import { StopScreen } from './stages/stop-screen';
 import { Verdict } from './stages/verdict/verdict';
 import { JobActions, jobFeature } from '../shared/job/job-state';
-import { RULE_QUESTIONS } from '../shared/words/rule-words';
+import { RULE_QUESTIONS } from '@words/rule-words';
 import {
   selectChangedRules,
   selectMakeSafe,
@@ -47,6 +47,7 @@ import {
 import { Reporter } from '../shared/job/reporter';
 import { settingsFeature } from '../shared/state/settings';
 import { deviceFeature } from '../shared/sync/device-state';
+import { JOB_PAGE as T } from '@words/screens/job';
 
 /** Stages at which the drawing says where to put the hand. */
 const SHOWS_WHERE: readonly Stage[] = ['locate', 'hookup', 'cleardown'];
@@ -75,6 +76,8 @@ const SHOWS_WHERE: readonly Stage[] = ['locate', 'hookup', 'cleardown'];
   styleUrl: './job-page.scss',
 })
 export class JobPage implements OnDestroy {
+  protected readonly t = T;
+
   readonly jobId = input.required<string>();
   readonly stage = input<string>();
 

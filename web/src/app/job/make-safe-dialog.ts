@@ -6,6 +6,7 @@ import { Store } from '@ngrx/store';
 import { selectJob, selectMakeSafe, selectRescue, selectWork } from '../shared/job/job-selectors';
 import { Reporter } from '../shared/job/reporter';
 import { actionTitle } from './step-words';
+import { MAKE_SAFE_DIALOG as T } from '@words/screens/job';
 
 /** Takes everything off, one act at a time, in the order the circuit shows to be safest from here. */
 @Component({
@@ -14,22 +15,22 @@ import { actionTitle } from './step-words';
   template: `
     <div class="frame">
       <div class="inner">
-        <h1 id="make-safe-title">Make safe</h1>
+        <h1 id="make-safe-title">{{ t.makeSafe }}</h1>
         @if (next(); as action) {
           <p class="now">{{ title(action) }}</p>
-          <p class="dim">Nobody cranks. Clamps never touch each other. Look away from the battery.</p>
+          <p class="dim">{{ t.nobodyCranksClampsNeverTouchEach }}</p>
           <ol>
             @for (later of rest(); track $index) {
               <li>{{ title(later) }}</li>
             }
           </ol>
-          <button type="button" class="go" (click)="done(action)">Done: {{ title(action) }}</button>
+          <button type="button" class="go" (click)="done(action)">{{ t.done(title(action)) }}</button>
         } @else {
-          <p class="now">Everything is off.</p>
-          <p class="dim">Nothing is connected and nothing is switched on.</p>
+          <p class="now">{{ t.everythingIsOff }}</p>
+          <p class="dim">{{ t.nothingIsConnectedAndNothingIs }}</p>
         }
         <button type="button" class="key" (click)="modal.dismiss()">
-          {{ next() ? 'Back to the job' : 'Close' }}
+          {{ next() ? t.backToTheJob : t.close }}
         </button>
       </div>
     </div>
@@ -72,6 +73,8 @@ import { actionTitle } from './step-words';
   `,
 })
 export class MakeSafeDialog {
+  protected readonly t = T;
+
   protected readonly modal = inject(NgbActiveModal);
   private readonly reporter = inject(Reporter);
   private readonly store = inject(Store);

@@ -4,8 +4,9 @@ import { anyClampOn } from '@voltrek/core/hookup';
 import { mendedOfJob, repairsOfJob } from '@voltrek/core/job';
 import type { Work } from '../shared/job/job-selectors';
 import { Reporter } from '../shared/job/reporter';
-import { mendedProof, repairedPart, repairName } from '../shared/words/repair-words';
+import { mendedProof, repairedPart, repairName } from '@words/repair-words';
 import { RepairPrompt } from './repair-prompt';
+import { MEND_HERE as T } from '@words/screens/job';
 
 /** What was found and can be mended on the spot, before any help is joined; and what was mended, with its proof. */
 @Component({
@@ -13,10 +14,10 @@ import { RepairPrompt } from './repair-prompt';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (offered().length > 0) {
-      <section aria-label="Mend it here">
-        <h2>Mend it here first: it alone may start it</h2>
+      <section [attr.aria-label]="t.mendItHere">
+        <h2>{{ t.mendItHereFirstItAlone }}</h2>
         @if (mustClear()) {
-          <p class="dim">Clear down before a spanner touches a post.</p>
+          <p class="dim">{{ t.clearDownBeforeASpannerTouches }}</p>
         }
         <div class="keys">
           @for (o of offered(); track o.name) {
@@ -34,7 +35,7 @@ import { RepairPrompt } from './repair-prompt';
     }
     @for (m of mended(); track $index) {
       <p class="done">
-        <strong>Mended: {{ part(m) }}.</strong> <span class="dim">{{ proof(m) }}</span>
+        <strong>{{ t.mended(part(m)) }}</strong> <span class="dim">{{ proof(m) }}</span>
       </p>
     }
   `,
@@ -66,6 +67,8 @@ import { RepairPrompt } from './repair-prompt';
   `,
 })
 export class MendHere {
+  protected readonly t = T;
+
   readonly work = input.required<Work>();
 
   private readonly reporter = inject(Reporter);

@@ -9,6 +9,7 @@ import {
   signal,
 } from '@angular/core';
 import { armedFor, ARMS_AFTER_MS, HOLD_MS } from './arming';
+import { NEXT_ACTION as T } from '@words/screens/job';
 
 /** The one next action of a stage: large, in the action bar, on the Enter key. */
 @Component({
@@ -38,7 +39,7 @@ import { armedFor, ARMS_AFTER_MS, HOLD_MS } from './arming';
       (keydown.space)="onSpace($event)"
       (keyup.space)="letGo()"
     >
-      {{ holds() ? 'Hold: ' : '' }}{{ label() }} <kbd aria-hidden="true">Enter</kbd>
+      {{ holds() ? t.hold : '' }}{{ label() }} <kbd aria-hidden="true">Enter</kbd>
     </button>
   `,
   styles: `
@@ -121,6 +122,8 @@ import { armedFor, ARMS_AFTER_MS, HOLD_MS } from './arming';
   `,
 })
 export class NextAction {
+  protected readonly t = T;
+
   readonly label = input.required<string>();
   readonly disabled = input(false);
   /** It can be done, and is not advised: it does not shine. */

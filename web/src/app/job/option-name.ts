@@ -1,7 +1,8 @@
 import type { RankedOption } from '@voltrek/core/plan';
 import type { KitItem } from '@voltrek/core/sources';
-import { nameOf } from '../shared/words/figures';
-import { batteryWord } from '../shared/words/words';
+import { nameOf } from '@words/figures';
+import { batteryWord } from '@words/words';
+import { OPTION_NAME as T } from '@words/screens/job';
 
 /** Names an option by its id, or a piece of kit by its own. */
 export const namesIn =
@@ -20,13 +21,13 @@ export function optionName({ option }: Pick<RankedOption, 'option'>, kit: readon
   const parts = [
     source?.name ?? '',
     leads?.name.toLowerCase() ?? '',
-    source?.kind === 'lead-pack' && source.outputs.length > 1 ? `at ${option.outputVolts} V` : '',
+    source?.kind === 'lead-pack' && source.outputs.length > 1 ? T.atV(option.outputVolts) : '',
     source?.kind === 'spare-batteries' && source.count > 1
       ? option.outputVolts === 24
-        ? 'both in series'
-        : 'one of them'
+        ? T.bothInSeries
+        : T.oneOfThem
       : '',
-    across.kind === 'battery' ? `across ${batteryWord(across.battery)}` : '',
+    across.kind === 'battery' ? T.across(batteryWord(across.battery)) : '',
   ];
   return parts.filter(Boolean).join(', ');
 }

@@ -4,9 +4,10 @@ import { FEEDS, stands } from '@voltrek/core/hookup';
 import { batteriesOfJob, workingTempC } from '@voltrek/core/job';
 import type { Work } from '../shared/job/job-selectors';
 import { StepsPrompt } from '../shared/ui/steps-dialog';
-import { amps } from '../shared/words/figures';
-import { repairStepWords } from '../shared/words/earth-words';
-import { repairName } from '../shared/words/repair-words';
+import { amps } from '@words/figures';
+import { repairStepWords } from '@words/earth-words';
+import { repairName } from '@words/repair-words';
+import { REPAIR_PROMPT as T } from '@words/screens/job';
 
 /** A slip that carries less is not told, A. */
 const SLIP_TOLD_AMPS = 1;
@@ -26,12 +27,12 @@ export class RepairPrompt {
       steps: order.map(({ step, slipAmps }) => ({
         ...repairStepWords(step, machine),
         ...((slipAmps ?? 0) > SLIP_TOLD_AMPS && {
-          risk: `A spanner slipping to bodywork now: ${amps(slipAmps!)}.`,
+          risk: T.aSpannerSlippingToBodyworkNow(amps(slipAmps!)),
         }),
       })),
-      note: "The maker's instructions come first. What a hand cannot mend here is for a workshop.",
-      yes: 'Mended',
-      leave: 'Not mended',
+      note: T.theMakersInstructionsComeFirstWhat,
+      yes: T.mended,
+      leave: T.notMended,
     });
     return end === true;
   }

@@ -3,7 +3,8 @@ import { rollingOfJob } from '@voltrek/core/job';
 import { rollOrder } from '@voltrek/core/machine';
 import type { Work } from '../shared/job/job-selectors';
 import { type StepsEnd, StepsPrompt } from '../shared/ui/steps-dialog';
-import { ROLL_STEP_WORDS } from '../shared/words/roll-words';
+import { ROLL_STEP_WORDS } from '@words/roll-words';
+import { ROLL_PROMPT as T } from '@words/screens/job';
 
 /** Goes through a rolling start with whoever drives. */
 @Injectable({ providedIn: 'root' })
@@ -13,12 +14,12 @@ export class RollPrompt {
   /** True: it runs; false: it does not; null: it was not rolled. */
   goThrough({ job, machine }: Work): Promise<StepsEnd> {
     return this.steps.goThrough({
-      title: 'Rolling start',
+      title: T.rollingStart,
       steps: rollOrder(rollingOfJob(job, machine)).map((step) => ROLL_STEP_WORDS[step]),
-      note: 'Never with an automatic, a hybrid or an EV, and never onto a road.',
-      yes: 'It runs',
-      no: 'It does not run',
-      leave: 'Not rolled',
+      note: T.neverWithAnAutomaticAHybrid,
+      yes: T.itRuns,
+      no: T.itDoesNotRun,
+      leave: T.notRolled,
     });
   }
 }

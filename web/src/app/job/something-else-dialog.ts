@@ -20,10 +20,11 @@ import type { Machine } from '@voltrek/core/machine';
 import { hasSwitch } from '@voltrek/core/plan';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
-import { CIRCUMSTANCE_WORDS, METAL_WORDS, POINT_KIND_WORDS } from '../shared/words/words';
+import { CIRCUMSTANCE_WORDS, METAL_WORDS, POINT_KIND_WORDS } from '@words/words';
 import { selectRescue, selectWork } from '../shared/job/job-selectors';
 import { Reporter } from '../shared/job/reporter';
 import { sideWord } from './step-words';
+import { SOMETHING_ELSE_DIALOG as T } from '@words/screens/job';
 
 const FREE = '';
 /** Places that a jump clamp can go on. */
@@ -40,7 +41,7 @@ interface Place {
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <form class="sheet" (submit)="$event.preventDefault(); report()">
-      <h1 id="something-else-title">How do the clamps stand now?</h1>
+      <h1 id="something-else-title">{{ t.howDoTheClampsStandNow }}</h1>
       <div role="status">
         @for (line of warned(); track line) {
           <p class="caution"><span aria-hidden="true">!</span> {{ line }}</p>
@@ -50,7 +51,7 @@ interface Place {
         <label>
           <span>{{ nameOf(clamp) }}</span>
           <select class="field" #place (change)="move(clamp, place.value)">
-            <option value="" [selected]="now()[clamp] === free">free</option>
+            <option value="" [selected]="now()[clamp] === free">{{ t.free }}</option>
             @for (p of placesFor(clamp); track p.id) {
               <option [value]="p.id" [selected]="p.id === now()[clamp]">{{ p.name }}</option>
             }
@@ -58,9 +59,9 @@ interface Place {
         </label>
         @if (now()[clamp] !== free) {
           <label class="metal">
-            <span>on what metal</span>
+            <span>{{ t.onWhatMetal }}</span>
             <select class="field" #metal (change)="put(clamp, metal.value)">
-              <option value="" [selected]="ontoNow()[clamp] === undefined">clean metal, as meant</option>
+              <option value="" [selected]="ontoNow()[clamp] === undefined">{{ t.cleanMetalAsMeant }}</option>
               @for (m of metals; track m) {
                 <option [value]="m" [selected]="ontoNow()[clamp] === m">{{ metalWords[m] }}</option>
               }
@@ -76,7 +77,7 @@ interface Place {
         }
       </div>
       <details>
-        <summary>What else is so</summary>
+        <summary>{{ t.whatElseIsSo }}</summary>
         <div class="keys">
           @for (c of circumstances(); track c) {
             <button
@@ -92,9 +93,9 @@ interface Place {
       </details>
       <div class="keys">
         <button type="submit" class="key strong" [disabled]="changes().length === 0">
-          That is how it stands
+          {{ t.thatIsHowItStands }}
         </button>
-        <button type="button" class="key" (click)="modal.dismiss()">As planned</button>
+        <button type="button" class="key" (click)="modal.dismiss()">{{ t.asPlanned }}</button>
       </div>
     </form>
   `,
@@ -115,6 +116,8 @@ interface Place {
   `,
 })
 export class SomethingElseDialog {
+  protected readonly t = T;
+
   protected readonly modal = inject(NgbActiveModal);
   private readonly reporter = inject(Reporter);
   private readonly work = inject(Store).selectSignal(selectWork);
@@ -152,9 +155,9 @@ export class SomethingElseDialog {
     };
     const { sourceKind } = rescue.option;
     return [
-      ...(sourceKind === 'donor' ? [flip('donorRunning', 'donor runs')] : []),
-      ...(sourceKind === 'mains-charger' ? [flip('pluggedIn', 'plugged in')] : []),
-      ...(hasSwitch(rescue.option) ? [flip('packOn', 'switched on')] : []),
+      ...(sourceKind === 'donor' ? [flip('donorRunning', T.donorRuns)] : []),
+      ...(sourceKind === 'mains-charger' ? [flip('pluggedIn', T.pluggedIn)] : []),
+      ...(hasSwitch(rescue.option) ? [flip('packOn', T.switchedOn)] : []),
     ];
   });
   /** What must have happened between what is logged and how it stands: off before on, switched off before touched. */
@@ -238,15 +241,15 @@ export class SomethingElseDialog {
   }
 
   protected nameOf(clamp: ClampId): string {
-    return `${isRedClamp(clamp) ? 'Red' : 'Black'}, ${sideWord(clamp, this.rescue())} end`;
+    return T.end(isRedClamp(clamp) ? T.red : T.black, sideWord(clamp, this.rescue()));
   }
 
   protected placesFor(clamp: ClampId): Place[] {
     if (!isSourceClamp(clamp)) return placesOf(this.work()!.machine);
     if (this.rescue()?.option.sourceKind === 'spare-batteries')
       return [
-        { id: SPARE_POSTS.plus, name: 'spare battery +' },
-        { id: SPARE_POSTS.minus, name: 'spare battery -' },
+        { id: SPARE_POSTS.plus, name: T.spareBattery },
+        { id: SPARE_POSTS.minus, name: T.spareBattery2 },
       ];
     const donor = this.work()!.donorMachine;
     return donor ? placesOf(donor) : [];

@@ -1,14 +1,15 @@
-import { metres as metresWords } from '../shared/words/units';
+import { metres as metresWords } from '@words/units';
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { hazardWayOut, hazardWhy, SEVERITY_WORDS } from '@voltrek/contracts';
 import { isRedClamp } from '@voltrek/core/circuit';
 import { contactAt, gasAt, hazardsOf, type HookupStep } from '@voltrek/core/hookup';
 import { PolarityMark } from '../shared/ui/polarity-mark';
-import { confirmWords, reasonWords } from '../shared/words/earth-words';
-import { CIRCUMSTANCE_WORDS, GAS_WORDS } from '../shared/words/words';
+import { confirmWords, reasonWords } from '@words/earth-words';
+import { CIRCUMSTANCE_WORDS, GAS_WORDS } from '@words/words';
 import { Countdown } from './countdown';
 import type { PlannedRescue, Work } from '../shared/job/job-selectors';
 import { actionTitle, pointFor } from './step-words';
+import { STEP_CARD as T } from '@words/screens/job';
 
 /** The step to do now: large, with where, why, and what the circuit says of the contact. */
 @Component({
@@ -36,15 +37,15 @@ import { actionTitle, pointFor } from './step-words';
     @if (contact(); as c) {
       <dl>
         <div>
-          <dt>{{ isRemoval() ? 'gap it opens' : 'across the gap' }}</dt>
+          <dt>{{ isRemoval() ? t.gapItOpens : t.acrossTheGap }}</dt>
           <dd class="figure">{{ c.gapVolts.toFixed(2) }} <small>V</small></dd>
         </div>
         <div>
-          <dt>{{ isRemoval() ? 'it carries now' : 'when it is on' }}</dt>
+          <dt>{{ isRemoval() ? t.itCarriesNow : t.whenItIsOn }}</dt>
           <dd class="figure">{{ c.contactAmps.toFixed(0) }} <small>A</small></dd>
         </div>
         <div>
-          <dt>gas here</dt>
+          <dt>{{ t.gasHere }}</dt>
           <dd class="figure" [class.tone-bad]="gas() === 'likely'" [class.tone-good]="gas() === 'none'">
             {{ gasWords[gas()] }}
           </dd>
@@ -147,6 +148,8 @@ import { actionTitle, pointFor } from './step-words';
   `,
 })
 export class StepCard {
+  protected readonly t = T;
+
   readonly step = input.required<HookupStep>();
   readonly work = input.required<Work>();
   readonly rescue = input.required<PlannedRescue>();
@@ -197,18 +200,16 @@ export class StepCard {
     switch (action.kind) {
       case 'attach': {
         const point = pointFor(this.work(), action.clamp, action.pointId);
-        return `${[...(point?.steps ?? [])].pop() ?? ''} Clamp onto metal, look at it, tug it.`;
+        return T.clampOntoMetalLookAtIt([...(point?.steps ?? [])].pop() ?? '');
       }
       case 'detach':
-        return 'Keep it clear of all metal and of the other clamps. Lay it down dry.';
+        return T.keepItClearOfAllMetal;
       case 'donor-engine':
-        return action.running ? 'Idle. Nobody between the vehicles.' : 'Key off.';
+        return action.running ? T.idleNobodyBetweenTheVehicles : T.keyOff;
       case 'pack':
-        return 'At its own switch.';
+        return T.atItsOwnSwitch;
       case 'plug':
-        return action.in
-          ? 'At the wall. Joints of the extension outside the bay, no trip hazard.'
-          : 'At the wall, before any clamp.';
+        return action.in ? T.atTheWallJointsOfThe : T.atTheWallBeforeAnyClamp;
       case 'circumstance':
         return CIRCUMSTANCE_WORDS[action.what];
       case 'confirm':
@@ -220,7 +221,7 @@ export class StepCard {
     const metres = this.contact()?.metresToBattery;
     const away =
       (reason === 'last-away-from-battery' || reason === 'last-near-battery') && metres
-        ? ` The battery is ${metresWords(metres, 1)} off.`
+        ? T.theBatteryIsOff(metresWords(metres, 1))
         : '';
     return reasonWords(this.step()) + away;
   });

@@ -4,6 +4,7 @@ import type { HookupStep } from '@voltrek/core/hookup';
 import { PolarityMark } from '../shared/ui/polarity-mark';
 import type { PlannedRescue, Work } from '../shared/job/job-selectors';
 import { actionTitle } from './step-words';
+import { STEP_LINE as T } from '@words/screens/job';
 
 /** A step of an order on one line: done with its mark, or to come with its number. */
 @Component({
@@ -22,10 +23,10 @@ import { actionTitle } from './step-words';
     }
     <span [class.dim]="isDone()">{{ title() }}</span>
     @if (isDone()) {
-      <span class="visually-hidden">done</span>
+      <span class="visually-hidden">{{ t.done }}</span>
     }
     @if (step()?.minutes; as minutes) {
-      <span class="dim minutes">{{ minutes }} min, as planned</span>
+      <span class="dim minutes">{{ t.minAsPlanned(minutes) }}</span>
     }
   `,
   styles: `
@@ -48,6 +49,8 @@ import { actionTitle } from './step-words';
   `,
 })
 export class StepLine {
+  protected readonly t = T;
+
   readonly step = input<HookupStep | null>(null);
   readonly text = input('');
   readonly work = input<Work | null>(null);

@@ -2,9 +2,10 @@ import { type ClampId, isRedClamp, isSourceClamp } from '@voltrek/core/circuit';
 import { type HookupAction, type HookupState, SPARE_POSTS } from '@voltrek/core/hookup';
 import type { Machine, MachinePoint } from '@voltrek/core/machine';
 import type { SourceKind } from '@voltrek/core/plan';
-import { confirmWords } from '../shared/words/earth-words';
-import { CIRCUMSTANCE_WORDS } from '../shared/words/words';
+import { confirmWords } from '@words/earth-words';
+import { CIRCUMSTANCE_WORDS } from '@words/words';
 import type { PlannedRescue, Work } from '../shared/job/job-selectors';
+import { STEP_WORDS as T } from '@words/screens/job';
 
 /** The point that a clamp is on or will go on, from the atlas entry of the vehicle at its end. */
 export function pointFor(work: Work | null, clamp: ClampId, pointId: string): MachinePoint | null {
@@ -23,21 +24,29 @@ export function actionTitle(
   switch (action.kind) {
     case 'attach': {
       const point = pointFor(work, action.clamp, action.pointId);
-      return `${isRedClamp(action.clamp) ? 'Red' : 'Black'} on ${sideWord(action.clamp, rescue)} ${placeWord(point, action.pointId)}`;
+      return T.on(
+        isRedClamp(action.clamp) ? T.red : T.black,
+        sideWord(action.clamp, rescue),
+        placeWord(point, action.pointId),
+      );
     }
     case 'detach': {
       const pointId = hookup?.clamps[action.clamp];
       const point = pointId ? pointFor(work, action.clamp, pointId) : null;
-      return `${isRedClamp(action.clamp) ? 'Red' : 'Black'} off ${sideWord(action.clamp, rescue)} ${placeWord(point, pointId ?? null)}`;
+      return T.off(
+        isRedClamp(action.clamp) ? T.red : T.black,
+        sideWord(action.clamp, rescue),
+        placeWord(point, pointId ?? null),
+      );
     }
     case 'donor-engine':
-      return action.running ? 'Start the donor' : 'Stop the donor';
+      return action.running ? T.startTheDonor : T.stopTheDonor;
     case 'pack':
-      return action.on ? `Switch the ${sourceName} on` : `Switch the ${sourceName} off`;
+      return action.on ? T.switchTheOn(sourceName) : T.switchTheOff(sourceName);
     case 'plug':
-      return action.in ? 'Plug the charger in' : 'Unplug the charger';
+      return action.in ? T.plugTheChargerIn : T.unplugTheCharger;
     case 'circumstance':
-      return `${action.on ? 'Noted' : 'No longer'}: ${CIRCUMSTANCE_WORDS[action.what]}`;
+      return `${action.on ? T.noted : T.noLonger}: ${CIRCUMSTANCE_WORDS[action.what]}`;
     case 'confirm':
       return confirmWords(action.what, work?.machine ?? null).title;
   }
@@ -49,9 +58,9 @@ const SOURCE_NAMES: Record<SourceKind, string> = {
   'lithium-pack': 'pack',
   'lead-pack': 'pack',
   'capacitor-booster': 'booster',
-  'spare-batteries': 'spare battery',
+  'spare-batteries': T.spareBattery,
   'mains-charger': 'charger',
-  'hobby-lithium': 'hobby pack',
+  'hobby-lithium': T.hobbyPack,
 };
 
 /** Whose end of a lead it is. */
@@ -64,9 +73,9 @@ function placeWord(point: MachinePoint | null, pointId: string | null): string {
   if (pointId === SPARE_POSTS.minus) return '-';
   switch (point?.kind) {
     case 'red-post':
-      return 'red post';
+      return T.redPost;
     case 'ground-point':
-      return 'ground point';
+      return T.groundPoint;
     case 'battery-positive':
       return `${labelWord(point)}+`;
     case 'battery-negative':
@@ -86,17 +95,17 @@ function labelWord({ label }: MachinePoint): string {
 export function actionDone(action: HookupAction, machine: Machine): string {
   switch (action.kind) {
     case 'attach':
-      return `${isRedClamp(action.clamp) ? 'Red' : 'Black'} clamp is on`;
+      return T.clampIsOn(isRedClamp(action.clamp) ? T.red : T.black);
     case 'detach':
-      return `${isRedClamp(action.clamp) ? 'Red' : 'Black'} clamp is off`;
+      return T.clampIsOff(isRedClamp(action.clamp) ? T.red : T.black);
     case 'donor-engine':
-      return action.running ? 'Donor runs' : 'Donor is stopped';
+      return action.running ? T.donorRuns : T.donorIsStopped;
     case 'pack':
-      return action.on ? 'It is on' : 'It is off';
+      return action.on ? T.itIsOn : T.itIsOff;
     case 'plug':
-      return action.in ? 'It is plugged in' : 'It is unplugged';
+      return action.in ? T.itIsPluggedIn : T.itIsUnplugged;
     case 'circumstance':
-      return 'That is so';
+      return T.thatIsSo;
     case 'confirm':
       return confirmWords(action.what, machine).go;
   }

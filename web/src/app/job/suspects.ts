@@ -1,13 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { LEAST_GAIN_BITS, type CheckId, checkOf } from '@voltrek/core/diagnosis';
 import type { Stage } from '@voltrek/core/job';
-import { CAUSE_WORDS, CHECK_WORDS, outcomesNamed } from '../shared/words/diagnosis-words';
-import { percent } from '../shared/words/figures';
-import { batteryWord } from '../shared/words/words';
+import { CAUSE_WORDS, CHECK_WORDS, outcomesNamed } from '@words/diagnosis-words';
+import { percent } from '@words/figures';
+import { batteryWord } from '@words/words';
 import { PlanRunner } from '../workers/plan-runner';
 import { workerAnswer } from '../workers/worker-answer';
 import { diagnosisOf, type Work } from '../shared/job/job-selectors';
 import { Reporter } from '../shared/job/reporter';
+import { SUSPECTS as T } from '@words/screens/job';
 
 const SHOWN = 4;
 /** Checks that have a stage of their own, where they are recorded. */
@@ -27,11 +28,11 @@ const ELSEWHERE: Partial<Record<CheckId, Stage>> = {
   changeDetection: ChangeDetectionStrategy.OnPush,
   providers: [PlanRunner],
   template: `
-    <section aria-label="Suspects">
+    <section [attr.aria-label]="t.suspects">
       <h2>
-        Suspects
+        {{ t.suspects }}
         @if (isStale()) {
-          <span class="dim" role="status">working</span>
+          <span class="dim" role="status">{{ t.working }}</span>
         }
       </h2>
       <ol>
@@ -47,11 +48,11 @@ const ELSEWHERE: Partial<Record<CheckId, Stage>> = {
         <p class="dim why">{{ text }}</p>
       }
     </section>
-    <section aria-label="Next check">
+    <section [attr.aria-label]="t.nextCheck">
       <h2>
-        Next check
+        {{ t.nextCheck }}
         @if (best(); as b) {
-          <span class="dim">{{ b.minutes < 1 ? 'under 1' : b.minutes.toFixed(0) }} min</span>
+          <span class="dim">{{ t.min(b.minutes < 1 ? t.under1 : b.minutes.toFixed(0)) }}</span>
         }
       </h2>
       @if (best(); as b) {
@@ -64,10 +65,10 @@ const ELSEWHERE: Partial<Record<CheckId, Stage>> = {
         <div class="keys">
           @if (stageOf(b.check); as stage) {
             <button type="button" class="key strong" (click)="opened.emit(stage)">
-              {{ stage === 'plan' ? 'Go on to Plan' : 'Read it on Measure' }}
+              {{ stage === 'plan' ? t.goOnToPlan : t.readItOnMeasure }}
             </button>
           } @else if (b.check === 'symptom') {
-            <span>Tap it above.</span>
+            <span>{{ t.tapItAbove }}</span>
           } @else if (outcomes().length) {
             @for (o of outcomes(); track o.found) {
               <button type="button" class="key" (click)="record(b.check, o.found)">{{ o.name }}</button>
@@ -89,14 +90,14 @@ const ELSEWHERE: Partial<Record<CheckId, Stage>> = {
               [disabled]="value() === null"
               (click)="recordFigure(b.check)"
             >
-              Take
+              {{ t.take }}
             </button>
           }
-          <button type="button" class="key" (click)="skip(b.check)">Skip</button>
+          <button type="button" class="key" (click)="skip(b.check)">{{ t.skip }}</button>
         </div>
-        <p class="dim why">between {{ settles() }}</p>
+        <p class="dim why">{{ t.between(settles()) }}</p>
       } @else if (result()) {
-        <p class="dim">Nothing left to check tells more. Go on.</p>
+        <p class="dim">{{ t.nothingLeftToCheckTellsMore }}</p>
       }
     </section>
   `,
@@ -173,6 +174,8 @@ const ELSEWHERE: Partial<Record<CheckId, Stage>> = {
   `,
 })
 export class Suspects {
+  protected readonly t = T;
+
   readonly work = input.required<Work>();
   readonly opened = output<Stage>();
 
@@ -212,7 +215,9 @@ export class Suspects {
   protected readonly why = computed(() => {
     const [push] = this.result()?.suspicions[0]?.pushes ?? [];
     if (!push || push.factor < 1 || push.check === 'symptom') return null;
-    return `raised most by: ${CHECK_WORDS[push.check].ask.replace(/^(Ask|Look|Read)( at)?:? ?/, '').replace(/\?$/, '')}`;
+    return T.raisedMostBy(
+      CHECK_WORDS[push.check].ask.replace(/^(Ask|Look|Read)( at)?:? ?/, '').replace(/\?$/, ''),
+    );
   });
   protected readonly value = computed(() => {
     const text = this.typed().trim().replace(',', '.');

@@ -1,5 +1,5 @@
 import type { StopCondition } from '@voltrek/core/diagnosis';
-import { STOP_WORDS } from '../shared/words/words';
+import { STOP_WORDS } from '@words/words';
 import type { ReasonPrompt } from '../shared/ui/reason-prompt';
 import type { Reporter } from '../shared/job/reporter';
 

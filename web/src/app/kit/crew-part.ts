@@ -2,8 +2,9 @@ import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/cor
 import { CREW_ROLES, type CrewMember } from '@voltrek/contracts';
 import { Store } from '@ngrx/store';
 import { SessionActions, sessionFeature } from '../shared/state/session';
-import { ROLE_WORDS } from '../shared/words/crew-words';
+import { ROLE_WORDS } from '@words/crew-words';
 import { Choices } from '../shared/ui/choices';
+import { CREW_PART as T } from '@words/screens/kit';
 
 /** Who works here: added, called otherwise, retired. Nobody is deleted, since logs name them. */
 @Component({
@@ -12,7 +13,7 @@ import { Choices } from '../shared/ui/choices';
   imports: [Choices],
   template: `
     <section aria-labelledby="crew-title">
-      <h2 id="crew-title">Crew</h2>
+      <h2 id="crew-title">{{ t.crew }}</h2>
       @if (problem(); as text) {
         <p class="problem" role="alert">{{ text }}</p>
       }
@@ -20,7 +21,7 @@ import { Choices } from '../shared/ui/choices';
         @for (member of crew(); track member.id) {
           <li>
             <strong [class.dim]="member.retired">{{ member.name }}</strong>
-            <span class="keys" role="radiogroup" [attr.aria-label]="'Role of ' + member.name">
+            <span class="keys" role="radiogroup" [attr.aria-label]="t.roleOf + member.name">
               @for (role of roles; track role) {
                 <button
                   type="button"
@@ -34,17 +35,17 @@ import { Choices } from '../shared/ui/choices';
               }
             </span>
             <button type="button" class="key" (click)="change(member, { retired: !member.retired })">
-              {{ member.retired ? 'Works here again' : 'Works here no longer' }}
+              {{ member.retired ? t.worksHereAgain : t.worksHereNoLonger }}
             </button>
           </li>
         }
       </ul>
       <form class="new" (submit)="$event.preventDefault(); add()">
         <label
-          ><span>Name</span
+          ><span>{{ t.name }}</span
           ><input class="field" maxlength="40" [value]="name()" #typed (input)="name.set(typed.value)"
         /></label>
-        <button type="submit" class="key" [disabled]="name().trim() === ''">Add to the crew</button>
+        <button type="submit" class="key" [disabled]="name().trim() === ''">{{ t.addToTheCrew }}</button>
       </form>
     </section>
   `,
@@ -70,6 +71,8 @@ import { Choices } from '../shared/ui/choices';
   `,
 })
 export class CrewPart {
+  protected readonly t = T;
+
   private readonly store = inject(Store);
   protected readonly crew = this.store.selectSignal(sessionFeature.selectCrew);
   protected readonly problem = this.store.selectSignal(sessionFeature.selectProblem);

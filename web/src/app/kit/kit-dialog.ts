@@ -4,8 +4,9 @@ import type { KitItem } from '@voltrek/core/sources';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { FormFields, type FormValues } from '../shared/ui/form-fields';
 import { entryOf, fieldsOf, usualOf, valuesOf } from './kit-fields';
-import { KIT_KIND_WORDS } from '../shared/words/kit-words';
+import { KIT_KIND_WORDS } from '@words/kit-words';
 import { Choices } from '../shared/ui/choices';
+import { KIT_DIALOG as T } from '@words/screens/kit';
 
 /** A piece of kit, new or changed, by the fields of its kind. Closes with the checked piece, or with 'retire'. */
 @Component({
@@ -14,9 +15,9 @@ import { Choices } from '../shared/ui/choices';
   imports: [Choices, FormFields],
   template: `
     <form class="sheet" (submit)="$event.preventDefault(); keep()">
-      <h1 id="kit-title">{{ item() ? item()!.name : 'New kit' }}</h1>
+      <h1 id="kit-title">{{ item() ? item()!.name : t.newKit }}</h1>
       @if (!item()) {
-        <div class="keys" role="radiogroup" aria-label="Kind">
+        <div class="keys" role="radiogroup" [attr.aria-label]="t.kind">
           @for (k of kinds; track k) {
             <button
               type="button"
@@ -36,12 +37,12 @@ import { Choices } from '../shared/ui/choices';
       }
       <div class="keys">
         <button type="submit" class="key strong" [disabled]="fault() !== null">
-          {{ item() ? 'Keep it so' : 'Add it' }}
+          {{ item() ? t.keepItSo : t.addIt }}
         </button>
-        <button type="button" class="key" (click)="modal.dismiss()">Leave it</button>
+        <button type="button" class="key" (click)="modal.dismiss()">{{ t.leaveIt }}</button>
         @if (item()) {
           <button type="button" class="key retire" (click)="modal.close('retire')">
-            Take it off the van
+            {{ t.takeItOffTheVan }}
           </button>
         }
       </div>
@@ -57,6 +58,8 @@ import { Choices } from '../shared/ui/choices';
   `,
 })
 export class KitDialog {
+  protected readonly t = T;
+
   protected readonly modal = inject(NgbActiveModal);
   protected readonly kinds = KIT_KINDS;
   protected readonly words = KIT_KIND_WORDS;

@@ -4,54 +4,55 @@ import { CLAMP_CONTACTS, CONDUCTORS } from '@voltrek/core/leads';
 import { chargeNow, type KitItem } from '@voltrek/core/sources';
 import { choicesOf, type FormField, type FormValues } from '../shared/ui/form-fields';
 import { typedFigure } from '../shared/ui/typed-figure';
-import { CHEMISTRY_WORDS } from '../shared/words/plan-words';
+import { CHEMISTRY_WORDS } from '@words/plan-words';
+import { KIT_FIELDS as T } from '@words/screens/kit';
 
 type Kind = KitItem['kind'];
 
 const number = (key: string, label: string, unit = ''): FormField => ({ key, label, kind: 'number', unit });
-const NAME: FormField = { key: 'name', label: 'Name', kind: 'text' };
+const NAME: FormField = { key: 'name', label: T.name, kind: 'text' };
 const VOLTS = choicesOf(['12', '24']);
 const RATING: readonly FormField[] = [
   {
     key: 'battery.chemistry',
-    label: 'Battery',
+    label: T.battery,
     kind: 'choice',
     choices: choicesOf(CHEMISTRIES, CHEMISTRY_WORDS),
   },
-  number('battery.capacityAh', 'Capacity', 'Ah'),
-  number('battery.ccaAmps', 'Cold-cranking amps', 'A'),
-  { key: 'battery.ccaStandard', label: 'By the standard', kind: 'choice', choices: choicesOf(CCA_STANDARDS) },
+  number('battery.capacityAh', T.capacity, 'Ah'),
+  number('battery.ccaAmps', T.coldCrankingAmps, 'A'),
+  { key: 'battery.ccaStandard', label: T.byTheStandard, kind: 'choice', choices: choicesOf(CCA_STANDARDS) },
 ];
 const LEADS: readonly FormField[] = [
-  number('leads.sectionMm2', 'Leads, section', 'mm²'),
-  number('leads.lengthM', 'Leads, length each', 'm'),
+  number('leads.sectionMm2', T.leadsSection, 'mm²'),
+  number('leads.lengthM', T.leadsLengthEach, 'm'),
   {
     key: 'leads.conductor',
-    label: 'Of',
+    label: T.ofWord,
     kind: 'choice',
-    choices: choicesOf(CONDUCTORS, { 'copper-clad-aluminium': 'copper-clad aluminium' }),
+    choices: choicesOf(CONDUCTORS, { 'copper-clad-aluminium': T.copperCladAluminium }),
   },
-  { key: 'leads.contact', label: 'Clamps', kind: 'choice', choices: choicesOf(CLAMP_CONTACTS) },
+  { key: 'leads.contact', label: T.clamps, kind: 'choice', choices: choicesOf(CLAMP_CONTACTS) },
 ];
-const charge = (key: string): FormField => number(key, 'Charge now', '%');
-const MADE = number('madeIn', 'Year made, if known');
+const charge = (key: string): FormField => number(key, T.chargeNow, '%');
+const MADE = number('madeIn', T.yearMadeIfKnown);
 
 /** What is asked of each kind of kit. */
 const FIELDS: Readonly<Record<Kind, readonly FormField[]>> = {
   donor: [
     NAME,
-    { key: 'modelId', label: 'Its model in the atlas', kind: 'text', most: 64 },
-    { key: 'systemVolts', label: 'System', kind: 'choice', choices: VOLTS, unit: 'V' },
+    { key: 'modelId', label: T.itsModelInTheAtlas, kind: 'text', most: 64 },
+    { key: 'systemVolts', label: T.system, kind: 'choice', choices: VOLTS, unit: 'V' },
     ...RATING,
     charge('soc'),
-    number('alternatorSpareAmps', 'Alternator lends at idle', 'A'),
+    number('alternatorSpareAmps', T.alternatorLendsAtIdle, 'A'),
   ],
   'lead-set': [NAME, ...LEADS],
   'lithium-pack': [
     NAME,
-    number('peakAmps', 'Peak', 'A'),
-    number('peakSeconds', 'Peak lasts', 's'),
-    number('capacityAh', 'Holds at 12 V, if its maker says', 'Ah'),
+    number('peakAmps', T.peak, 'A'),
+    number('peakSeconds', T.peakLasts, 's'),
+    number('capacityAh', T.holdsAt12VIfIts, 'Ah'),
     charge('charge'),
     MADE,
     ...LEADS,
@@ -60,7 +61,7 @@ const FIELDS: Readonly<Record<Kind, readonly FormField[]>> = {
     NAME,
     {
       key: 'outputs',
-      label: 'Output',
+      label: T.output,
       kind: 'choice',
       unit: 'V',
       choices: [
@@ -76,48 +77,48 @@ const FIELDS: Readonly<Record<Kind, readonly FormField[]>> = {
   ],
   'capacitor-booster': [
     NAME,
-    number('cells', 'Cells'),
+    number('cells', T.cells),
     number('cellFarads', 'A cell', 'F'),
-    number('cellVolts', 'A cell stands', 'V'),
+    number('cellVolts', T.aCellStands, 'V'),
     number('cellOhms', 'A cell', 'ohm'),
-    number('volts', 'Stands at now', 'V'),
+    number('volts', T.standsAtNow, 'V'),
     MADE,
-    number('converterAmps', 'Fills itself at, if it can', 'A'),
+    number('converterAmps', T.fillsItselfAtIfItCan, 'A'),
     ...LEADS,
   ],
   'spare-batteries': [
     NAME,
-    { key: 'count', label: 'How many', kind: 'choice', choices: choicesOf(['1', '2']) },
+    { key: 'count', label: T.howMany, kind: 'choice', choices: choicesOf(['1', '2']) },
     ...RATING,
     charge('soc'),
     MADE,
   ],
   'mains-charger': [
     NAME,
-    number('amps', 'Charges with', 'A'),
-    number('volts', 'Up to', 'V'),
-    number('startAmps', 'Engine-start setting, if it has one', 'A'),
+    number('amps', T.chargesWith, 'A'),
+    number('volts', T.upTo, 'V'),
+    number('startAmps', T.engineStartSettingIfItHas, 'A'),
     ...LEADS,
   ],
   'hobby-lithium': [
     NAME,
-    number('capacityAh', 'Capacity', 'Ah'),
-    number('cRate', 'Continuous', 'times capacity'),
+    number('capacityAh', T.capacity, 'Ah'),
+    number('cRate', T.continuous, T.timesCapacity),
     charge('charge'),
     MADE,
     ...LEADS,
   ],
-  'latch-source': [NAME, number('volts', 'Gives', 'V')],
+  'latch-source': [NAME, number('volts', T.gives, 'V')],
   instrument: [
     NAME,
     {
       key: 'tool',
-      label: 'Is a',
+      label: T.isA,
       kind: 'choice',
       choices: choicesOf(['meter', 'clamp-meter', 'tester', 'load-tester', 'hydrometer'], {
-        'clamp-meter': 'current clamp',
-        tester: 'battery tester',
-        'load-tester': 'load tester',
+        'clamp-meter': T.currentClamp,
+        tester: T.batteryTester,
+        'load-tester': T.loadTester,
       }),
     },
   ],
@@ -140,25 +141,25 @@ const AGM = {
 /** What a new piece of each kind begins as: the usual one of the trade. */
 const USUAL: Readonly<Record<Kind, FormValues>> = {
   donor: {
-    name: 'Service van',
+    name: T.serviceVan,
     modelId: 'service-van',
     systemVolts: '12',
     ...AGM,
     soc: '95',
     alternatorSpareAmps: '60',
   },
-  'lead-set': { name: 'Lead set, 25 mm²', ...COPPER },
+  'lead-set': { name: T.leadSet25Mm2, ...COPPER },
   'lithium-pack': {
-    name: 'Lithium pack',
+    name: T.lithiumPack,
     peakAmps: '800',
     peakSeconds: '3',
     capacityAh: '',
     charge: '100',
     ...SHORT,
   },
-  'lead-pack': { name: 'Lead-acid pack', outputs: '12', ...AGM, soc: '100', ...SHORT },
+  'lead-pack': { name: T.leadAcidPack, outputs: '12', ...AGM, soc: '100', ...SHORT },
   'capacitor-booster': {
-    name: 'Capacitor booster',
+    name: T.capacitorBooster,
     cells: '6',
     cellFarads: '350',
     cellVolts: '2.7',
@@ -167,9 +168,9 @@ const USUAL: Readonly<Record<Kind, FormValues>> = {
     converterAmps: '6',
     ...SHORT,
   },
-  'spare-batteries': { name: 'Spare batteries', count: '2', ...AGM, soc: '100' },
+  'spare-batteries': { name: T.spareBatteries, count: '2', ...AGM, soc: '100' },
   'mains-charger': {
-    name: 'Mains charger',
+    name: T.mainsCharger,
     amps: '15',
     volts: '14.4',
     startAmps: '',
@@ -178,15 +179,15 @@ const USUAL: Readonly<Record<Kind, FormValues>> = {
     'leads.lengthM': '1.8',
   },
   'hobby-lithium': {
-    name: 'Hobby lithium',
+    name: T.hobbyLithium,
     capacityAh: '5',
     cRate: '20',
     charge: '100',
     ...SHORT,
     'leads.sectionMm2': '10',
   },
-  'latch-source': { name: 'Latch source', volts: '9' },
-  instrument: { name: 'Multimeter', tool: 'meter' },
+  'latch-source': { name: T.latchSource, volts: '9' },
+  instrument: { name: T.multimeter, tool: 'meter' },
 };
 
 export const fieldsOf = (kind: Kind): readonly FormField[] => FIELDS[kind];

@@ -7,11 +7,12 @@ import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
 import { KitActions, type KitChange, kitFeature } from '../shared/state/kit';
 import { sessionFeature } from '../shared/state/session';
-import { NEED_WORDS } from '../shared/words/atlas-words';
-import { percent } from '../shared/words/figures';
+import { NEED_WORDS } from '@words/atlas-words';
+import { percent } from '@words/figures';
 import { CrewPart } from './crew-part';
 import { KitDialog } from './kit-dialog';
-import { KIT_KIND_WORDS, kitLine } from '../shared/words/kit-words';
+import { KIT_KIND_WORDS, kitLine } from '@words/kit-words';
+import { KIT_PAGE as T } from '@words/screens/kit';
 
 /** What each van carries and how full it is, and who works here. All of it is changed here; nothing that a log names is deleted. */
 @Component({
@@ -21,8 +22,8 @@ import { KIT_KIND_WORDS, kitLine } from '../shared/words/kit-words';
   host: { class: 'page', tabindex: '0' },
   template: `
     <header>
-      <h1>Kit</h1>
-      <a class="key" routerLink="/files">Files</a>
+      <h1>{{ t.kit }}</h1>
+      <a class="key" routerLink="/files">{{ t.files }}</a>
     </header>
     @if (problem(); as text) {
       <p class="problem" role="alert">{{ text }}</p>
@@ -31,13 +32,13 @@ import { KIT_KIND_WORDS, kitLine } from '../shared/words/kit-words';
       <section [attr.aria-labelledby]="van.id">
         <div class="van">
           <h2 [id]="van.id">{{ van.name }}</h2>
-          <button type="button" class="key" (click)="add(van)">Add kit</button>
+          <button type="button" class="key" (click)="add(van)">{{ t.addKit }}</button>
           <button
             type="button"
             class="key"
             (click)="want({ what: 'change-van', vanId: van.id, name: van.name, retired: true })"
           >
-            Take off the road
+            {{ t.takeOffTheRoad }}
           </button>
         </div>
         <ul class="ruled">
@@ -49,38 +50,38 @@ import { KIT_KIND_WORDS, kitLine } from '../shared/words/kit-words';
               @if (charge(item); as c) {
                 <span class="charge">
                   <span class="bar" aria-hidden="true"><i [style.width.%]="c.share * 100"></i></span>
-                  <strong>{{ c.text }} left</strong>
+                  <strong>{{ t.left(c.text) }}</strong>
                   @if (c.share < 0.995) {
-                    <button type="button" class="key" (click)="recharge(item)">Full again</button>
+                    <button type="button" class="key" (click)="recharge(item)">{{ t.fullAgain }}</button>
                   }
                 </span>
               }
               @for (mark of marksOf(van, item.id); track mark.id) {
                 <span class="mark">
                   <strong>{{ needWords[mark.need] }}</strong>
-                  <button type="button" class="key" (click)="finish(mark.id)">Done</button>
+                  <button type="button" class="key" (click)="finish(mark.id)">{{ t.done }}</button>
                 </span>
               }
             </li>
           } @empty {
-            <li class="dim">Nothing is on it yet.</li>
+            <li class="dim">{{ t.nothingIsOnItYet }}</li>
           }
         </ul>
       </section>
     }
     <form class="new" (submit)="$event.preventDefault(); addVan()">
       <label
-        ><span>Another van</span
+        ><span>{{ t.anotherVan }}</span
         ><input class="field" maxlength="40" [value]="name()" #typed (input)="name.set(typed.value)"
       /></label>
-      <button type="submit" class="key" [disabled]="name().trim() === ''">Add the van</button>
+      <button type="submit" class="key" [disabled]="name().trim() === ''">{{ t.addTheVan }}</button>
       @for (van of offTheRoad(); track van.id) {
         <button
           type="button"
           class="key"
           (click)="want({ what: 'change-van', vanId: van.id, name: van.name, retired: false })"
         >
-          {{ van.name }} is on the road again
+          {{ t.isOnTheRoadAgain(van.name) }}
         </button>
       }
     </form>
@@ -151,6 +152,8 @@ import { KIT_KIND_WORDS, kitLine } from '../shared/words/kit-words';
   `,
 })
 export class KitPage {
+  protected readonly t = T;
+
   private readonly store = inject(Store);
   private readonly modals = inject(NgbModal);
   private readonly vans = this.store.selectSignal(kitFeature.selectVans);

@@ -5,9 +5,10 @@ import type { JobSummary } from '@voltrek/contracts';
 import { VERDICTS } from '@voltrek/core/verdict';
 import { Store } from '@ngrx/store';
 import { LogActions, logFeature, type LogQuery } from '../shared/state/log';
-import { volts } from '../shared/words/figures';
-import { VERDICT_WORDS, verdictTitle } from '../shared/words/verdict-words';
+import { volts } from '@words/figures';
+import { VERDICT_WORDS, verdictTitle } from '@words/verdict-words';
 import { Choices } from '../shared/ui/choices';
+import { LOG_PAGE as T } from '@words/screens/log';
 
 /** Closed jobs, newest first, found by what they say or how they ended. */
 @Component({
@@ -17,22 +18,22 @@ import { Choices } from '../shared/ui/choices';
   host: { class: 'page' },
   template: `
     <header>
-      <h1>Log</h1>
-      <span class="dim">closed jobs, newest first</span>
-      <a class="key" routerLink="/follow-ups">Follow-ups</a>
-      <a class="key" routerLink="/files">Files</a>
+      <h1>{{ t.log }}</h1>
+      <span class="dim">{{ t.closedJobsNewestFirst }}</span>
+      <a class="key" routerLink="/follow-ups">{{ t.followUps }}</a>
+      <a class="key" routerLink="/files">{{ t.files }}</a>
     </header>
     <div class="ask">
       <input
         type="search"
         class="field"
-        aria-label="Search the log"
-        placeholder="machine, place, call number or plate"
+        [attr.aria-label]="t.searchTheLog"
+        [placeholder]="t.machinePlaceCallNumberOrPlate"
         [value]="query().text"
         #textInput
         (input)="ask({ text: textInput.value, pages: [''] })"
       />
-      <div class="keys" role="radiogroup" aria-label="Verdict">
+      <div class="keys" role="radiogroup" [attr.aria-label]="t.verdict">
         <button
           type="button"
           class="key"
@@ -40,7 +41,7 @@ import { Choices } from '../shared/ui/choices';
           [attr.aria-checked]="query().verdict === null"
           (click)="ask({ verdict: null, pages: [''] })"
         >
-          all
+          {{ t.all }}
         </button>
         @for (v of verdicts; track v) {
           <button
@@ -73,17 +74,19 @@ import { Choices } from '../shared/ui/choices';
         </li>
       } @empty {
         @if (status() === 'ready') {
-          <li class="dim none">No closed job matches.</li>
+          <li class="dim none">{{ t.noClosedJobMatches }}</li>
         }
       }
     </ul>
     @if (next() !== null || query().pages.length > 1) {
       <div class="keys pages">
         <button type="button" class="key" [disabled]="query().pages.length === 1" (click)="newer()">
-          Newer
+          {{ t.newer }}
         </button>
-        <button type="button" class="key" [disabled]="next() === null" (click)="older()">Older</button>
-        <span class="dim" role="status">page {{ query().pages.length }}</span>
+        <button type="button" class="key" [disabled]="next() === null" (click)="older()">
+          {{ t.older }}
+        </button>
+        <span class="dim" role="status">{{ t.page(query().pages.length) }}</span>
       </div>
     }
   `,
@@ -145,6 +148,8 @@ import { Choices } from '../shared/ui/choices';
   `,
 })
 export class LogPage {
+  protected readonly t = T;
+
   private readonly store = inject(Store);
 
   protected readonly query = this.store.selectSignal(logFeature.selectQuery);

@@ -6,7 +6,8 @@ import { Store } from '@ngrx/store';
 import { Api } from '../shared/state/api';
 import { problemText } from '../shared/state/problem';
 import { sessionFeature } from '../shared/state/session';
-import { BACKUP_REASON_WORDS, sizeWords } from '../shared/words/backup-words';
+import { BACKUP_REASON_WORDS, sizeWords } from '@words/backup-words';
+import { BACKUPS_PART as T } from '@words/screens/rules';
 
 /** A house whose last good backup is older than this is told so, ms: a shift and a half. */
 const LATE_MS = 12 * 60 * MINUTE_MS;
@@ -18,16 +19,16 @@ const LATE_MS = 12 * 60 * MINUTE_MS;
   imports: [DatePipe],
   template: `
     <header>
-      <h2>Backups</h2>
+      <h2>{{ t.backups }}</h2>
       <button type="button" class="key" [disabled]="isBusy()" (click)="make()">
-        {{ isBusy() ? 'Backing up' : 'Back up now' }}
+        {{ isBusy() ? t.backingUp : t.backUpNow }}
       </button>
     </header>
     @if (problem(); as text) {
       <p class="problem" role="alert">{{ text }}</p>
     }
     @if (isLate()) {
-      <p class="problem">The last good backup is older than half a day.</p>
+      <p class="problem">{{ t.theLastGoodBackupIsOlder }}</p>
     }
     <ul class="ruled">
       @for (b of backups(); track b.name) {
@@ -37,16 +38,15 @@ const LATE_MS = 12 * 60 * MINUTE_MS;
             {{ reasons[b.reason] }}
           </span>
           <span class="dim">
-            {{ b.events }} events of {{ b.jobs }} jobs, {{ size(b.bytes) }}, opened and checked
-            {{ b.checkedAt | date: 'HH:mm' }}
+            {{ t.eventsOfJobsOpenedAndChecked(b.events, b.jobs, size(b.bytes), b.checkedAt | date: 'HH:mm') }}
             @if (b.broken > 0) {
-              <span class="tone-bad">{{ b.broken }} logs cannot be read</span>
+              <span class="tone-bad">{{ t.logsCannotBeRead(b.broken) }}</span>
             }
           </span>
         </li>
       } @empty {
         @if (state()) {
-          <li class="dim">None yet. One is made every six hours while something is written.</li>
+          <li class="dim">{{ t.noneYetOneIsMadeEvery }}</li>
         }
       }
     </ul>
@@ -75,6 +75,8 @@ const LATE_MS = 12 * 60 * MINUTE_MS;
   `,
 })
 export class BackupsPart {
+  protected readonly t = T;
+
   private readonly api = inject(Api);
   private readonly crewId = inject(Store).selectSignal(sessionFeature.selectCrewId);
   private readonly failed = signal<string | null>(null);
@@ -87,7 +89,7 @@ export class BackupsPart {
   protected readonly backups = computed(() => this.state()?.backups ?? []);
   protected readonly problem = computed(() => {
     const last = this.state()?.problem;
-    return this.failed() ?? (last ? `The last backup was not made: ${last}` : null);
+    return this.failed() ?? (last ? T.theLastBackupWasNotMade(last) : null);
   });
   protected readonly isLate = computed(() => {
     const [newest] = this.backups();

@@ -5,10 +5,11 @@ import { Store } from '@ngrx/store';
 import { RulesActions, rulesFeature } from '../shared/state/rules';
 import { sessionFeature } from '../shared/state/session';
 import { typedFigure } from '../shared/ui/typed-figure';
-import { nameOf } from '../shared/words/figures';
-import { RULE_QUESTIONS, SCHOOL_WORDS } from '../shared/words/rule-words';
+import { nameOf } from '@words/figures';
+import { RULE_QUESTIONS, SCHOOL_WORDS } from '@words/rule-words';
 import { BackupsPart } from './backups-part';
 import { Choices } from '../shared/ui/choices';
+import { RULES_PAGE as T } from '@words/screens/rules';
 
 interface Row {
   readonly key: RuleKey;
@@ -30,8 +31,8 @@ interface Row {
   host: { class: 'page' },
   template: `
     <header>
-      <h1>House rules</h1>
-      <span class="dim">Safety outranks a school: an order with a severe step is never given.</span>
+      <h1>{{ t.houseRules }}</h1>
+      <span class="dim">{{ t.safetyOutranksASchoolAnOrder }}</span>
     </header>
     @if (problem(); as text) {
       <p class="problem" role="alert">{{ text }}</p>
@@ -42,7 +43,7 @@ interface Row {
           <div>
             <strong [id]="row.key">{{ row.question }}</strong>
             <span class="dim why"
-              >{{ row.isUsual ? 'our default: ' : 'default ' + row.usual + ': ' }}{{ row.reason }}</span
+              >{{ row.isUsual ? t.ourDefault : t.defaultWord + row.usual + ': ' }}{{ row.reason }}</span
             >
           </div>
           @if (row.schools; as schools) {
@@ -82,7 +83,7 @@ interface Row {
     </ul>
     <vt-backups-part />
     @if (settings().length) {
-      <h2>Set before</h2>
+      <h2>{{ t.setBefore }}</h2>
       <ul class="ruled past">
         @for (s of settings(); track $index) {
           <li>
@@ -136,6 +137,8 @@ interface Row {
   `,
 })
 export class RulesPageView {
+  protected readonly t = T;
+
   private readonly store = inject(Store);
   private readonly page = this.store.selectSignal(rulesFeature.selectPage);
   private readonly crew = this.store.selectSignal(sessionFeature.selectCrew);

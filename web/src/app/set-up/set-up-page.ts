@@ -2,12 +2,13 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { Router } from '@angular/router';
 import { CREW_ROLES, type SetUp } from '@voltrek/contracts';
 import { Store } from '@ngrx/store';
-import { KIT_KIND_WORDS } from '../shared/words/kit-words';
+import { KIT_KIND_WORDS } from '@words/kit-words';
 import { Api, type House } from '../shared/state/api';
 import { problemText } from '../shared/state/problem';
 import { SessionActions } from '../shared/state/session';
-import { ROLE_WORDS } from '../shared/words/crew-words';
+import { ROLE_WORDS } from '@words/crew-words';
 import { Choices } from '../shared/ui/choices';
+import { SET_UP_PAGE as T } from '@words/screens/set-up';
 
 type Role = (typeof CREW_ROLES)[number];
 
@@ -19,19 +20,19 @@ type Role = (typeof CREW_ROLES)[number];
   host: { class: 'page', tabindex: '0' },
   template: `
     <header>
-      <h1>Set-up</h1>
-      <span class="dim">Everything here can be changed later, under Kit and Atlas.</span>
+      <h1>{{ t.setUp }}</h1>
+      <span class="dim">{{ t.everythingHereCanBeChangedLater }}</span>
     </header>
     @if (problem(); as text) {
       <p class="problem" role="alert">{{ text }}</p>
     }
     <form (submit)="$event.preventDefault(); begin()">
       <fieldset>
-        <h2>Who works here</h2>
+        <h2>{{ t.whoWorksHere }}</h2>
         @for (member of crew(); track $index; let i = $index) {
           <div class="row">
             <label
-              ><span>Name</span
+              ><span>{{ t.name }}</span
               ><input
                 class="field"
                 maxlength="40"
@@ -42,7 +43,7 @@ type Role = (typeof CREW_ROLES)[number];
             <span
               class="keys"
               role="radiogroup"
-              [attr.aria-label]="'Role of ' + (member.name || 'the ' + (i + 1) + '.')"
+              [attr.aria-label]="t.roleOf + (member.name || t.the + (i + 1) + '.')"
             >
               @for (role of roles; track role) {
                 <button
@@ -58,13 +59,13 @@ type Role = (typeof CREW_ROLES)[number];
             </span>
           </div>
         }
-        <button type="button" class="key" (click)="moreCrew()">One more</button>
+        <button type="button" class="key" (click)="moreCrew()">{{ t.oneMore }}</button>
       </fieldset>
       <fieldset>
-        <h2>Vans, and what is on them</h2>
+        <h2>{{ t.vansAndWhatIsOnThem }}</h2>
         @for (van of vans(); track $index; let i = $index) {
           <label class="van"
-            ><span>Name of the van</span
+            ><span>{{ t.nameOfTheVan }}</span
             ><input
               class="field"
               maxlength="40"
@@ -72,11 +73,7 @@ type Role = (typeof CREW_ROLES)[number];
               #vanName
               (input)="setVan(i, vanName.value)"
           /></label>
-          <div
-            class="keys"
-            role="group"
-            [attr.aria-label]="'Kit of ' + (van.name || 'the ' + (i + 1) + '. van')"
-          >
+          <div class="keys" role="group" [attr.aria-label]="t.kitOf + (van.name || t.the + (i + 1) + t.van)">
             @for (item of usual(); track item.key) {
               <button
                 type="button"
@@ -89,11 +86,11 @@ type Role = (typeof CREW_ROLES)[number];
             }
           </div>
         }
-        <button type="button" class="key" (click)="moreVans()">One more van</button>
+        <button type="button" class="key" (click)="moreVans()">{{ t.oneMoreVan }}</button>
       </fieldset>
       <fieldset>
-        <h2>Atlas</h2>
-        <div class="keys" role="radiogroup" aria-label="Atlas">
+        <h2>{{ t.atlas }}</h2>
+        <div class="keys" role="radiogroup" [attr.aria-label]="t.atlas">
           <button
             type="button"
             class="key"
@@ -101,7 +98,7 @@ type Role = (typeof CREW_ROLES)[number];
             [attr.aria-checked]="atlas() === 'shipped'"
             (click)="atlas.set('shipped')"
           >
-            With the models that ship
+            {{ t.withTheModelsThatShip }}
           </button>
           <button
             type="button"
@@ -110,11 +107,11 @@ type Role = (typeof CREW_ROLES)[number];
             [attr.aria-checked]="atlas() === 'empty'"
             (click)="atlas.set('empty')"
           >
-            Empty, to be filled by hand or import
+            {{ t.emptyToBeFilledByHand }}
           </button>
         </div>
       </fieldset>
-      <button type="submit" class="key strong" [disabled]="!ready()">To the board</button>
+      <button type="submit" class="key strong" [disabled]="!ready()">{{ t.toTheBoard }}</button>
     </form>
   `,
   styles: `
@@ -153,6 +150,8 @@ type Role = (typeof CREW_ROLES)[number];
   `,
 })
 export class SetUpPage {
+  protected readonly t = T;
+
   private readonly api = inject(Api);
   private readonly router = inject(Router);
   private readonly store = inject(Store);
@@ -163,7 +162,7 @@ export class SetUpPage {
     { name: '', role: 'crew-lead' },
   ]);
   protected readonly vans = signal<readonly { readonly name: string; readonly kit: readonly string[] }[]>([
-    { name: 'Van 1', kit: ['heavy-leads', 'lithium-pack', 'meter'] },
+    { name: T.van1, kit: ['heavy-leads', 'lithium-pack', 'meter'] },
   ]);
   protected readonly atlas = signal<SetUp['atlas']>('shipped');
   protected readonly problem = signal<string | null>(null);
@@ -208,7 +207,7 @@ export class SetUpPage {
   }
 
   protected moreVans(): void {
-    this.vans.update((list) => [...list, { name: `Van ${list.length + 1}`, kit: [] }]);
+    this.vans.update((list) => [...list, { name: T.van2(list.length + 1), kit: [] }]);
   }
 
   protected tick(at: number, key: string): void {

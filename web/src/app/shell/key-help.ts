@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
+import { KEY_HELP as T } from '@words/screens/shell';
 
 /** The keys, in one list. */
 @Component({
@@ -7,7 +8,7 @@ import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="sheet">
-      <h1 id="keys-title">Keys</h1>
+      <h1 id="keys-title">{{ t.keys }}</h1>
       <dl>
         @for (row of rows; track row.key) {
           <dt>
@@ -16,7 +17,7 @@ import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
           <dd>{{ row.does }}</dd>
         }
       </dl>
-      <button type="button" class="key" (click)="modal.dismiss()">Close</button>
+      <button type="button" class="key" (click)="modal.dismiss()">{{ t.close }}</button>
     </div>
   `,
   styles: `
@@ -44,14 +45,16 @@ import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
   `,
 })
 export class KeyHelp {
+  protected readonly t = T;
+
   protected readonly modal = inject(NgbActiveModal);
   protected readonly rows = [
-    { key: '1 to 9', does: 'open a stage (on Measure: type a figure)' },
-    { key: 'Enter', does: 'the next action' },
+    { key: '1 to 9', does: T.openAStageOnMeasureType },
+    { key: 'Enter', does: T.theNextAction },
     { key: 'U', does: 'undo' },
-    { key: 'R', does: 'take a reading' },
-    { key: 'M', does: 'make safe' },
+    { key: 'R', does: T.takeAReading },
+    { key: 'M', does: T.makeSafe },
     { key: '/', does: 'search' },
-    { key: '?', does: 'this list' },
+    { key: '?', does: T.thisList },
   ];
 }

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component } from '@angular/core';
 import { RouterLink } from '@angular/router';
+import { NOT_HERE as T } from '@words/screens/shell';
 
 /** For an address that names no screen. */
 @Component({
@@ -8,9 +9,11 @@ import { RouterLink } from '@angular/router';
   imports: [RouterLink],
   host: { class: 'page' },
   template: `
-    <h1>Nothing here</h1>
-    <p class="dim">That address names no screen.</p>
-    <a routerLink="/board">To the board</a>
+    <h1>{{ t.nothingHere }}</h1>
+    <p class="dim">{{ t.thatAddressNamesNoScreen }}</p>
+    <a routerLink="/board">{{ t.toTheBoard }}</a>
   `,
 })
-export class NotHere {}
+export class NotHere {
+  protected readonly t = T;
+}

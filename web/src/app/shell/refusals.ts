@@ -1,9 +1,10 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { NgbToast } from '@ng-bootstrap/ng-bootstrap/toast';
 import { Store } from '@ngrx/store';
-import { EVENT_WORDS } from '../shared/words/event-words';
+import { EVENT_WORDS } from '@words/event-words';
 import { JobActions } from '../shared/job/job-state';
 import { deviceFeature } from '../shared/sync/device-state';
+import { REFUSALS as T } from '@words/screens/shell';
 
 /** Taps that were refused, each kept in sight with its reason until it is read. */
 @Component({
@@ -12,12 +13,9 @@ import { deviceFeature } from '../shared/sync/device-state';
   imports: [NgbToast],
   template: `
     @for (r of refused(); track r.event.id) {
-      <ngb-toast
-        [header]="'Not done: ' + words[r.event.type]"
-        [autohide]="false"
-        (hidden)="read(r.event.id)"
-        >{{ r.why }}</ngb-toast
-      >
+      <ngb-toast [header]="t.notDone + words[r.event.type]" [autohide]="false" (hidden)="read(r.event.id)">{{
+        r.why
+      }}</ngb-toast>
     }
   `,
   styles: `
@@ -33,6 +31,8 @@ import { deviceFeature } from '../shared/sync/device-state';
   `,
 })
 export class Refusals {
+  protected readonly t = T;
+
   private readonly store = inject(Store);
   protected readonly refused = this.store.selectSignal(deviceFeature.selectRefused);
   protected readonly words = EVENT_WORDS;

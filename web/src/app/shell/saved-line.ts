@@ -3,7 +3,7 @@ import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
 import { deviceFeature } from '../shared/sync/device-state';
 import { DeviceStore } from '../shared/sync/device-store';
-import { savedText } from '../shared/words/saved-words';
+import { savedText } from '@words/saved-words';
 import { WaitingDialog } from './waiting-dialog';
 
 /** Whether everything reported on this device is with the server; opens what waits. */

@@ -3,7 +3,8 @@ import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
 import { SettingsActions, settingsFeature, type SettingKey } from '../shared/state/settings';
 import { Cues } from '../shared/ui/cues';
-import { SETTING_WORDS } from '../shared/words/setting-words';
+import { SETTING_WORDS } from '@words/setting-words';
+import { THIS_DEVICE as T } from '@words/screens/shell';
 
 /** How this device is set. */
 @Component({
@@ -11,7 +12,7 @@ import { SETTING_WORDS } from '../shared/words/setting-words';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="sheet">
-      <h1 id="device-title">This device</h1>
+      <h1 id="device-title">{{ t.thisDevice }}</h1>
       <ul class="ruled">
         @for (row of rows; track row.key) {
           <li>
@@ -23,15 +24,15 @@ import { SETTING_WORDS } from '../shared/words/setting-words';
               (click)="set(row.key, !settings()[row.key])"
             >
               <span>{{ row.name }}</span>
-              <strong>{{ settings()[row.key] ? 'on' : 'off' }}</strong>
+              <strong>{{ settings()[row.key] ? t.on : t.off }}</strong>
               <span class="dim">{{ row.says }}</span>
             </button>
           </li>
         }
       </ul>
       <div class="keys">
-        <button type="button" class="key" (click)="cues.give('over')">Try the tone</button>
-        <button type="button" class="key" (click)="modal.dismiss()">Close</button>
+        <button type="button" class="key" (click)="cues.give('over')">{{ t.tryTheTone }}</button>
+        <button type="button" class="key" (click)="modal.dismiss()">{{ t.close }}</button>
       </div>
     </div>
   `,
@@ -67,6 +68,8 @@ import { SETTING_WORDS } from '../shared/words/setting-words';
   `,
 })
 export class ThisDevice {
+  protected readonly t = T;
+
   private readonly store = inject(Store);
   protected readonly modal = inject(NgbActiveModal);
   protected readonly cues = inject(Cues);

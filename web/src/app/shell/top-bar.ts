@@ -6,11 +6,12 @@ import { Store } from '@ngrx/store';
 import { selectJob } from '../shared/job/job-selectors';
 import { kitFeature } from '../shared/state/kit';
 import { atWork, type Light, LIGHTS, SessionActions, sessionFeature } from '../shared/state/session';
-import { degrees } from '../shared/words/units';
+import { degrees } from '@words/units';
 import { SavedLine } from './saved-line';
 import { ThisDevice } from './this-device';
-import { callWord } from '../shared/words/call-words';
+import { callWord } from '@words/call-words';
 import { Choices } from '../shared/ui/choices';
+import { TOP_BAR as T } from '@words/screens/shell';
 
 /** The slim bar on top: where you are, whether all is saved, and the light level. */
 @Component({
@@ -19,7 +20,7 @@ import { Choices } from '../shared/ui/choices';
   imports: [Choices, RouterLink, RouterLinkActive, SavedLine],
   host: { role: 'banner' },
   template: `
-    <a class="mark" routerLink="/board" aria-label="voltrek, to the board">voltrek</a>
+    <a class="mark" routerLink="/board" [attr.aria-label]="t.voltrekToTheBoard">{{ t.name }}</a>
     @if (job(); as j) {
       <span class="call">{{ callWord(j.call.callNumber) }}</span>
       <span class="title">{{ j.call.title }}, {{ j.call.placeName }}</span>
@@ -29,7 +30,7 @@ import { Choices } from '../shared/ui/choices';
       }
       <vt-saved-line class="saved" />
     } @else {
-      <nav aria-label="Main">
+      <nav [attr.aria-label]="t.main">
         @for (link of links; track link.path) {
           <a [routerLink]="link.path" routerLinkActive="here" ariaCurrentWhenActive="page">{{ link.name }}</a>
         }
@@ -37,7 +38,7 @@ import { Choices } from '../shared/ui/choices';
       <vt-saved-line class="saved" [onlyTrouble]="true" />
       @if (crew().length > 0) {
         <label class="who">
-          <span class="visually-hidden">Who works</span>
+          <span class="visually-hidden">{{ t.whoWorks }}</span>
           <select #crewSelect [value]="crewId()" (change)="chooseCrew(crewSelect.value)">
             @for (member of crew(); track member.id) {
               <option [value]="member.id" [selected]="member.id === crewId()">{{ member.name }}</option>
@@ -47,7 +48,7 @@ import { Choices } from '../shared/ui/choices';
       }
       @if (vans().length > 0) {
         <label class="who van">
-          <span class="visually-hidden">Van</span>
+          <span class="visually-hidden">{{ t.van }}</span>
           <select #vanSelect (change)="chooseVan(vanSelect.value)">
             @for (van of vans(); track van.id) {
               <option [value]="van.id" [selected]="van.id === vanId()">{{ van.name }}</option>
@@ -56,10 +57,10 @@ import { Choices } from '../shared/ui/choices';
         </label>
       }
     }
-    <button type="button" class="device" aria-label="This device: settings" (click)="openSettings()">
+    <button type="button" class="device" [attr.aria-label]="t.thisDeviceSettings" (click)="openSettings()">
       <i class="bi bi-sliders" aria-hidden="true"></i>
     </button>
-    <div class="lights" role="radiogroup" aria-label="Light">
+    <div class="lights" role="radiogroup" [attr.aria-label]="t.light">
       @for (level of lights; track level) {
         <button type="button" role="radio" [attr.aria-checked]="level === light()" (click)="choose(level)">
           {{ lightNames[level] }}
@@ -69,7 +70,7 @@ import { Choices } from '../shared/ui/choices';
     <button
       type="button"
       class="cycle"
-      [attr.aria-label]="'Light: ' + lightNames[light()] + '. Change'"
+      [attr.aria-label]="t.light2 + lightNames[light()] + t.change"
       (click)="choose(following())"
     >
       {{ lightNames[light()] }}
@@ -257,21 +258,23 @@ import { Choices } from '../shared/ui/choices';
   `,
 })
 export class TopBar {
+  protected readonly t = T;
+
   private readonly store = inject(Store);
   private readonly modals = inject(NgbModal);
 
   protected readonly links = [
-    { path: '/board', name: 'Board' },
-    { path: '/vehicles', name: 'Vehicles' },
-    { path: '/batteries', name: 'Batteries' },
-    { path: '/atlas', name: 'Atlas' },
-    { path: '/kit', name: 'Kit' },
-    { path: '/log', name: 'Log' },
-    { path: '/bench', name: 'Bench' },
-    { path: '/rules', name: 'Rules' },
+    { path: '/board', name: T.board },
+    { path: '/vehicles', name: T.vehicles },
+    { path: '/batteries', name: T.batteries },
+    { path: '/atlas', name: T.atlas },
+    { path: '/kit', name: T.kit },
+    { path: '/log', name: T.log },
+    { path: '/bench', name: T.bench },
+    { path: '/rules', name: T.rules },
   ];
   protected readonly lights = LIGHTS;
-  protected readonly lightNames: Record<Light, string> = { day: 'Day', dusk: 'Dusk', night: 'Night' };
+  protected readonly lightNames: Record<Light, string> = { day: T.day, dusk: T.dusk, night: T.night };
   protected readonly job = this.store.selectSignal(selectJob);
   protected readonly light = this.store.selectSignal(sessionFeature.selectLight);
   private readonly everybody = this.store.selectSignal(sessionFeature.selectCrew);

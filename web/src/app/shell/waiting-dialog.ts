@@ -8,8 +8,9 @@ import { DeviceActions, deviceFeature } from '../shared/sync/device-state';
 import { DeviceStore } from '../shared/sync/device-store';
 import type { Errand } from '../shared/sync/errand';
 import { Errands } from '../shared/sync/errands';
-import { EVENT_WORDS } from '../shared/words/event-words';
-import { errandWords } from '../shared/words/saved-words';
+import { EVENT_WORDS } from '@words/event-words';
+import { errandWords } from '@words/saved-words';
+import { WAITING_DIALOG as T } from '@words/screens/shell';
 
 /** What waits on this device for the server, since when, and what can be done where the server would not. */
 @Component({
@@ -18,15 +19,14 @@ import { errandWords } from '../shared/words/saved-words';
   imports: [DatePipe],
   template: `
     <div class="sheet">
-      <h1 id="waiting-title">Waiting for the server</h1>
+      <h1 id="waiting-title">{{ t.waitingForTheServer }}</h1>
       @if (!canKeep()) {
         <p class="problem">
-          This device cannot keep taps: its browser has no room for them, or forbids it. They go straight to
-          the server. Do not close this page while any waits.
+          {{ t.thisDeviceCannotKeepTapsIts }}
         </p>
       }
       @if (!connected()) {
-        <p>The server does not answer. It is tried again and again; work goes on meanwhile.</p>
+        <p>{{ t.theServerDoesNotAnswerIt }}</p>
       }
       <ul class="ruled">
         @for (errand of errands(); track errand.id) {
@@ -35,12 +35,14 @@ import { errandWords } from '../shared/words/saved-words';
               <strong>{{ errandWords(errand) }}</strong>
               <span class="dim">{{ errand.at | date: 'HH:mm:ss' }}</span>
               @if (errand.why; as why) {
-                <span class="why">Not taken: {{ why }}</span>
+                <span class="why">{{ t.notTaken(why) }}</span>
               }
             </span>
             @if (errand.why) {
-              <button type="button" class="key" (click)="errandSender.again(errand)">Send again</button>
-              <button type="button" class="key" (click)="dropErrand(errand)">Drop it</button>
+              <button type="button" class="key" (click)="errandSender.again(errand)">
+                {{ t.sendAgain }}
+              </button>
+              <button type="button" class="key" (click)="dropErrand(errand)">{{ t.dropIt }}</button>
             }
           </li>
         }
@@ -50,21 +52,21 @@ import { errandWords } from '../shared/words/saved-words';
               <strong>{{ words[line.event.type] }}</strong>
               <span class="dim">{{ line.event.at | date: 'HH:mm:ss' }}</span>
               @if (line.why; as why) {
-                <span class="why">Not taken six times over: {{ why }}</span>
+                <span class="why">{{ t.notTakenSixTimesOver(why) }}</span>
               }
             </span>
             @if (line.why) {
-              <button type="button" class="key" (click)="again(line.event)">Send again</button>
-              <button type="button" class="key" (click)="drop(line.event)">Drop it</button>
+              <button type="button" class="key" (click)="again(line.event)">{{ t.sendAgain }}</button>
+              <button type="button" class="key" (click)="drop(line.event)">{{ t.dropIt }}</button>
             }
           </li>
         }
         @if (lines().length + errands().length === 0) {
-          <li class="dim">Nothing waits. All is saved.</li>
+          <li class="dim">{{ t.nothingWaitsAllIsSaved }}</li>
         }
       </ul>
       <div class="keys">
-        <button type="button" class="key strong" (click)="modal.dismiss()">Close</button>
+        <button type="button" class="key strong" (click)="modal.dismiss()">{{ t.close }}</button>
       </div>
     </div>
   `,
@@ -93,6 +95,8 @@ import { errandWords } from '../shared/words/saved-words';
   `,
 })
 export class WaitingDialog {
+  protected readonly t = T;
+
   protected readonly modal = inject(NgbActiveModal);
   private readonly store = inject(Store);
   private readonly reasons = inject(ReasonPrompt);
@@ -115,6 +119,6 @@ export class WaitingDialog {
 
   protected async drop(event: JobEvent): Promise<void> {
     const reason = await this.reasons.ask(`Why is "${EVENT_WORDS[event.type]}" dropped?`);
-    if (reason) this.store.dispatch(DeviceActions.dropped({ event, why: `Dropped here: ${reason}` }));
+    if (reason) this.store.dispatch(DeviceActions.dropped({ event, why: T.droppedHere(reason) }));
   }
 }

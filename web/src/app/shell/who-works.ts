@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
 import { atWork, SessionActions, sessionFeature } from '../shared/state/session';
+import { WHO_WORKS as T } from '@words/screens/shell';
 
 /** Asked once of a device that nobody has said whose hands it is in: what is logged bears a name. */
 @Component({
@@ -9,9 +10,9 @@ import { atWork, SessionActions, sessionFeature } from '../shared/state/session'
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="sheet">
-      <h1 id="who-title">Who works on this device?</h1>
+      <h1 id="who-title">{{ t.whoWorksOnThisDevice }}</h1>
       <p class="dim">
-        All that is tapped here is logged under this name. It can be changed at the top of the Board.
+        {{ t.allThatIsTappedHereIs }}
       </p>
       <div class="names">
         @for (member of crew(); track member.id) {
@@ -33,6 +34,8 @@ import { atWork, SessionActions, sessionFeature } from '../shared/state/session'
   `,
 })
 export class WhoWorks {
+  protected readonly t = T;
+
   private readonly store = inject(Store);
   private readonly modal = inject(NgbActiveModal);
   private readonly everybody = this.store.selectSignal(sessionFeature.selectCrew);

@@ -5,14 +5,15 @@ import { NgbTypeahead, type NgbTypeaheadSelectItemEvent } from '@ng-bootstrap/ng
 import { Finder } from '../shared/state/finder';
 import { FormFields, type FormField, type FormValues } from '../shared/ui/form-fields';
 import { modelName, modelRow, modelSuggestions } from '../shared/ui/model-suggestions';
+import { VEHICLE_DIALOG as T } from '@words/screens/vehicles';
 
 const FIELDS: readonly FormField[] = [
-  { key: 'plate', label: 'Plate', kind: 'text', most: 16 },
-  { key: 'fleetNumber', label: 'Fleet number', kind: 'text', most: 40 },
-  { key: 'serialNumber', label: 'Serial number', kind: 'text', most: 40 },
-  { key: 'owner', label: 'Owner', kind: 'text', most: 80 },
-  { key: 'phone', label: 'Phone', kind: 'text', most: 40 },
-  { key: 'notes', label: 'Notes', kind: 'long', most: 400 },
+  { key: 'plate', label: T.plate, kind: 'text', most: 16 },
+  { key: 'fleetNumber', label: T.fleetNumber, kind: 'text', most: 40 },
+  { key: 'serialNumber', label: T.serialNumber, kind: 'text', most: 40 },
+  { key: 'owner', label: T.owner, kind: 'text', most: 80 },
+  { key: 'phone', label: T.phone, kind: 'text', most: 40 },
+  { key: 'notes', label: T.notes, kind: 'long', most: 400 },
 ];
 
 /** A vehicle, new or changed: by what it is told, what model it is, whose it is. Closes with what was typed. */
@@ -22,13 +23,13 @@ const FIELDS: readonly FormField[] = [
   imports: [FormFields, NgbTypeahead],
   template: `
     <form class="sheet" (submit)="$event.preventDefault(); keep()">
-      <h1 id="vehicle-title">{{ isNew() ? 'New vehicle' : 'Change the vehicle' }}</h1>
+      <h1 id="vehicle-title">{{ isNew() ? t.newVehicle : t.changeTheVehicle }}</h1>
       <label>
-        <span>Model{{ model() ? ': ' + nameOf(model()!) : '' }}</span>
+        <span>{{ t.model(model() ? ': ' + nameOf(model()!) : '') }}</span>
         <input
           class="field"
           autocomplete="off"
-          placeholder="maker, model or class; unknown car"
+          [placeholder]="t.makerModelOrClassUnknownCar"
           [ngbTypeahead]="suggest"
           [inputFormatter]="nameOf"
           [resultFormatter]="rowOf"
@@ -39,9 +40,9 @@ const FIELDS: readonly FormField[] = [
       <vt-form-fields [fields]="fields" [values]="values()" (typed)="values.set($event)" />
       <div class="keys">
         <button type="submit" class="key strong" [disabled]="!model()">
-          {{ isNew() ? 'Add it' : 'Keep it so' }}
+          {{ isNew() ? t.addIt : t.keepItSo }}
         </button>
-        <button type="button" class="key" (click)="modal.dismiss()">Leave it</button>
+        <button type="button" class="key" (click)="modal.dismiss()">{{ t.leaveIt }}</button>
       </div>
     </form>
   `,
@@ -52,6 +53,8 @@ const FIELDS: readonly FormField[] = [
   `,
 })
 export class VehicleDialog {
+  protected readonly t = T;
+
   protected readonly modal = inject(NgbActiveModal);
   protected readonly suggest = modelSuggestions(inject(Finder));
   protected readonly nameOf = modelName;

@@ -8,9 +8,10 @@ import type { Observable } from 'rxjs';
 import { Api } from '../shared/state/api';
 import { problemText } from '../shared/state/problem';
 import { sessionFeature } from '../shared/state/session';
-import { ratingWords, vehicleWord, volts } from '../shared/words/figures';
-import { VERDICT_WORDS } from '../shared/words/verdict-words';
+import { ratingWords, vehicleWord, volts } from '@words/figures';
+import { VERDICT_WORDS } from '@words/verdict-words';
 import { VehicleDialog } from './vehicle-dialog';
+import { VEHICLE_PAGE as T } from '@words/screens/vehicles';
 
 /** One vehicle: whose it is, what batteries sit in it, every visit, and what is still promised. */
 @Component({
@@ -26,52 +27,58 @@ import { VehicleDialog } from './vehicle-dialog';
       <header>
         <h1>{{ word(r.vehicle) }}</h1>
         <span>{{ r.vehicle.modelName }}</span>
-        <button type="button" class="key change" (click)="change(r)">Change</button>
+        <button type="button" class="key change" (click)="change(r)">{{ t.change }}</button>
       </header>
       <dl>
-        <dt>Owner</dt>
+        <dt>{{ t.owner }}</dt>
         <dd>
           @if (r.owner?.erasedAt) {
-            <span class="dim">forgotten {{ r.owner!.erasedAt | date: 'd MMM y' }}</span>
+            <span class="dim">{{ t.forgotten(r.owner!.erasedAt | date: 'd MMM y') }}</span>
           } @else if (r.owner; as o) {
             {{ o.name }}{{ o.phone ? ', ' + o.phone : '' }}
-            <a class="key" [href]="'/api/people/' + o.id + '/export'" download>What is known of them</a>
+            <a class="key" [href]="'/api/people/' + o.id + '/export'" download>{{ t.whatIsKnownOfThem }}</a>
             <button type="button" class="key" [class.armed]="forgetting()" (click)="forget(o.id)">
-              {{ forgetting() ? 'Forget name, phone and plates for good' : 'Forget them' }}
+              {{ forgetting() ? t.forgetNamePhoneAndPlatesFor : t.forgetThem }}
             </button>
           } @else {
-            <span class="dim">not known</span>
+            <span class="dim">{{ t.notKnown }}</span>
           }
         </dd>
         @if (r.vehicle.plate && (r.vehicle.fleetNumber || r.vehicle.serialNumber)) {
-          <dt>Numbers</dt>
+          <dt>{{ t.numbers }}</dt>
           <dd>
-            {{ r.vehicle.fleetNumber ? 'fleet ' + r.vehicle.fleetNumber : '' }}
+            {{ r.vehicle.fleetNumber ? t.fleet + r.vehicle.fleetNumber : '' }}
             {{ r.vehicle.serialNumber ?? '' }}
           </dd>
         }
         @if (r.vehicle.notes) {
-          <dt>Notes</dt>
+          <dt>{{ t.notes }}</dt>
           <dd>{{ r.vehicle.notes }}</dd>
         }
-        <dt>Batteries</dt>
+        <dt>{{ t.batteries }}</dt>
         <dd>
           <ul>
             @for (b of r.batteries; track b.id) {
               <li>
                 <a class="key" [routerLink]="['/battery', b.id]">
-                  {{ r.batteries.length > 1 ? 'Battery ' + (b.place! + 1) + ', ' : '' }}{{ b.code }}
+                  {{ r.batteries.length > 1 ? t.battery + (b.place! + 1) + ', ' : '' }}{{ b.code }}
                 </a>
-                {{ rating(b.rating) }}{{ b.dateMark ? ', marked ' + b.dateMark : '' }}, in since
-                {{ b.since | date: 'd MMM y' }}
+
+                {{
+                  t.inSince(
+                    rating(b.rating),
+                    b.dateMark ? t.marked + b.dateMark : '',
+                    b.since | date: 'd MMM y'
+                  )
+                }}
               </li>
             } @empty {
-              <li class="dim">None is known yet: its first job meets them.</li>
+              <li class="dim">{{ t.noneIsKnownYetItsFirst }}</li>
             }
           </ul>
         </dd>
         @if (r.followUps.length > 0) {
-          <dt>Promised</dt>
+          <dt>{{ t.promised }}</dt>
           <dd>
             @for (f of r.followUps; track $index) {
               <span class="due">{{ followUpWords[f.kind] }}: {{ f.dueOn | date: 'd MMM y' }}</span>
@@ -79,7 +86,7 @@ import { VehicleDialog } from './vehicle-dialog';
           </dd>
         }
       </dl>
-      <h2>Visits</h2>
+      <h2>{{ t.visits }}</h2>
       <ul class="ruled visits">
         @for (job of r.visits; track job.id) {
           <li>
@@ -90,15 +97,15 @@ import { VehicleDialog } from './vehicle-dialog';
                 ><strong>{{ job.title }}</strong> <span class="dim">{{ job.placeName }}</span></span
               >
               <span class="rest">{{ job.lowestRestVolts === null ? '' : volts(job.lowestRestVolts) }}</span>
-              <strong class="found">{{ job.verdict ? verdictWords[job.verdict].name : 'under way' }}</strong>
+              <strong class="found">{{ job.verdict ? verdictWords[job.verdict].name : t.underWay }}</strong>
             </a>
           </li>
         } @empty {
-          <li class="dim">It has not been here before.</li>
+          <li class="dim">{{ t.itHasNotBeenHereBefore }}</li>
         }
       </ul>
     } @else if (!problem()) {
-      <p class="dim" role="status">Fetching the vehicle.</p>
+      <p class="dim" role="status">{{ t.fetchingTheVehicle }}</p>
     }
   `,
   styles: `
@@ -180,6 +187,8 @@ import { VehicleDialog } from './vehicle-dialog';
   `,
 })
 export class VehiclePage {
+  protected readonly t = T;
+
   readonly vehicleId = input.required<string>();
 
   private readonly api = inject(Api);

@@ -4,8 +4,9 @@ import type { VehicleEntry, VehicleSummary } from '@voltrek/contracts';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Api } from '../shared/state/api';
 import { problemText } from '../shared/state/problem';
-import { vehicleWord } from '../shared/words/figures';
+import { vehicleWord } from '@words/figures';
 import { VehicleDialog } from './vehicle-dialog';
+import { VEHICLES_PAGE as T } from '@words/screens/vehicles';
 
 /** Whose machines the house knows: found by plate, fleet or serial number, maker or model. */
 @Component({
@@ -15,15 +16,15 @@ import { VehicleDialog } from './vehicle-dialog';
   host: { class: 'page', tabindex: '0' },
   template: `
     <header>
-      <h1>Vehicles</h1>
-      <a class="key add" routerLink="/files">Files</a>
-      <button type="button" class="key strong" (click)="add()">New vehicle</button>
+      <h1>{{ t.vehicles }}</h1>
+      <a class="key add" routerLink="/files">{{ t.files }}</a>
+      <button type="button" class="key strong" (click)="add()">{{ t.newVehicle }}</button>
     </header>
     <input
       type="search"
       class="field"
-      aria-label="Search vehicles"
-      placeholder="plate, fleet or serial number, maker, model"
+      [attr.aria-label]="t.searchVehicles"
+      [placeholder]="t.plateFleetOrSerialNumberMaker"
       [value]="typed()"
       #text
       (input)="search(text.value)"
@@ -41,7 +42,7 @@ import { VehicleDialog } from './vehicle-dialog';
           </a>
         </li>
       } @empty {
-        <li class="dim none">No vehicle is known by that.</li>
+        <li class="dim none">{{ t.noVehicleIsKnownByThat }}</li>
       }
     </ul>
   `,
@@ -77,6 +78,8 @@ import { VehicleDialog } from './vehicle-dialog';
   `,
 })
 export class VehiclesPage {
+  protected readonly t = T;
+
   private readonly api = inject(Api);
   private readonly router = inject(Router);
   private readonly modals = inject(NgbModal);

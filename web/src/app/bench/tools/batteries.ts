@@ -27,8 +27,8 @@ import { crankPoint } from '@voltrek/core/crank';
 import type { Engine } from '@voltrek/core/engine';
 import { TYPED_RANGES } from '@voltrek/core/quantities';
 import { DEFAULT_RULES } from '@voltrek/core/rules';
-import { BENCH_ANSWERS } from '../../shared/words/bench-words';
-import { percentBand } from '../../shared/words/figures';
+import { BENCH_ANSWERS } from '@words/bench-words';
+import { percentBand } from '@words/figures';
 import { type BenchTool, choice, figure, type Given, number, type Pair, word } from '../tool';
 
 const { ambientC } = TYPED_RANGES;

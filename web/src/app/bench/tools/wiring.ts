@@ -20,6 +20,7 @@ import { TYPED_RANGES } from '@voltrek/core/quantities';
 import { RULES } from '@voltrek/core/rules';
 import { BANK_RANGES, bankOf } from '@voltrek/core/sources';
 import { type BenchTool, choice, figure, type Given, number, type Pair } from '../tool';
+import { WIRING as T } from '@words/screens/bench-tools';
 
 const { ambientC } = TYPED_RANGES;
 /** A usual rescue to try leads on: a flat battery of a mid-size car, and a healthy donor that runs. */
@@ -147,7 +148,7 @@ export const capacitorTool: BenchTool = {
       figure('energy', usableJoules(bank.farads, volts, minVolts) / 1000, 2, 'kJ'),
       figure('recharge', rechargeSeconds(bank.farads, minVolts, volts, given.number('chargeAmps')), 0, 's'),
       figure('holdUp', holdUpHours(bank.farads, volts, minVolts, drainAmps), 1, 'h'),
-      figure('firstCharge', first.amps, 2, `A, ${first.minutesEach.toFixed(0)} min each`),
+      figure('firstCharge', first.amps, 2, T.aMinEach(first.minutesEach.toFixed(0))),
     ];
   },
 };

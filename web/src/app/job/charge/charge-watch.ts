@@ -9,7 +9,8 @@ import { Reporter } from '../../shared/job/reporter';
 import { boardFeature } from '../../shared/state/board';
 import { typedFigure } from '../../shared/ui/typed-figure';
 import { typedVolts } from '../../shared/ui/typed-volts';
-import { CHARGE_STATE_WORDS, stillToGo } from '../../shared/words/charge-words';
+import { CHARGE_STATE_WORDS, stillToGo } from '@words/charge-words';
+import { CHARGE_WATCH as T } from '@words/screens/job-charge';
 
 /** A charge under way: until when, what was seen of it, what that means, and what waits meanwhile. */
 @Component({
@@ -18,15 +19,14 @@ import { CHARGE_STATE_WORDS, stillToGo } from '../../shared/words/charge-words';
   imports: [DatePipe, RouterLink],
   template: `
     @if (charge(); as c) {
-      <section aria-label="Charge under way">
+      <section [attr.aria-label]="t.chargeUnderWay">
         <p class="until">
-          On charge since {{ c.since | date: 'HH:mm' }},
-          {{ c.isToFull ? 'full about' : 'to be tried at' }}
+          {{ t.onChargeSince(c.since | date: 'HH:mm', c.isToFull ? t.fullAbout : t.toBeTriedAt) }}
           <strong>{{ c.dueAt | date: 'EEE HH:mm' }}</strong>
         </p>
         <div class="fields">
           <label
-            ><span>At its posts, V</span
+            ><span>{{ t.atItsPostsV }}</span
             ><input
               class="field"
               inputmode="decimal"
@@ -36,7 +36,7 @@ import { CHARGE_STATE_WORDS, stillToGo } from '../../shared/words/charge-words';
               (input)="voltsText.set(volts.value)"
           /></label>
           <label
-            ><span>Charger gives, A</span
+            ><span>{{ t.chargerGivesA }}</span
             ><input
               class="field"
               inputmode="decimal"
@@ -46,10 +46,10 @@ import { CHARGE_STATE_WORDS, stillToGo } from '../../shared/words/charge-words';
               (input)="ampsText.set(amps.value)"
           /></label>
           <button type="button" class="key" [attr.aria-pressed]="isWarm()" (click)="isWarm.set(!isWarm())">
-            Case is warm
+            {{ t.caseIsWarm }}
           </button>
           <button type="button" class="key strong" [disabled]="reading() === null" (click)="note()">
-            Note it
+            {{ t.noteIt }}
           </button>
         </div>
         @if (fault(); as text) {
@@ -66,15 +66,15 @@ import { CHARGE_STATE_WORDS, stillToGo } from '../../shared/words/charge-words';
           </p>
         }
         @if (isFullAtOnce()) {
-          <button type="button" class="key strong" (click)="found()">Note as found: full at once</button>
+          <button type="button" class="key strong" (click)="found()">{{ t.noteAsFoundFullAtOnce }}</button>
         }
         <p class="dim">
           @if (waiting()[0]; as call) {
-            Meanwhile: call {{ call.number }} waits, {{ call.title }}, {{ call.placeName }}.
+            {{ t.meanwhileCallWaits(call.number, call.title, call.placeName) }}
           } @else {
-            Nothing else waits on the board as this device knows it.
+            {{ t.nothingElseWaitsOnTheBoard }}
           }
-          <a class="key" routerLink="/board">To the board</a>
+          <a class="key" routerLink="/board">{{ t.toTheBoard }}</a>
         </p>
       </section>
     }
@@ -127,6 +127,8 @@ import { CHARGE_STATE_WORDS, stillToGo } from '../../shared/words/charge-words';
   `,
 })
 export class ChargeWatch {
+  protected readonly t = T;
+
   readonly work = input.required<Work>();
 
   private readonly reporter = inject(Reporter);
@@ -146,8 +148,8 @@ export class ChargeWatch {
   protected readonly fault = computed(() => {
     const { volts, amps } = this.typed();
     return (
-      (Number.isNaN(volts) ? null : outOfRange('Volts', volts, TYPED_RANGES.chargingVolts)) ??
-      (Number.isNaN(amps) ? null : outOfRange('Amps', amps, TYPED_RANGES.chargeAmps))
+      (Number.isNaN(volts) ? null : outOfRange(T.volts, volts, TYPED_RANGES.chargingVolts)) ??
+      (Number.isNaN(amps) ? null : outOfRange(T.amps, amps, TYPED_RANGES.chargeAmps))
     );
   });
   /** What is typed, whole and in range; null until it is. */

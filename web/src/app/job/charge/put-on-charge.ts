@@ -4,9 +4,10 @@ import { anyClampOn } from '@voltrek/core/hookup';
 import { type ChargeChoice, chargeChoices, chargeRecord } from '@voltrek/core/job';
 import type { Work } from '../../shared/job/job-selectors';
 import { Reporter } from '../../shared/job/reporter';
-import { TOO_LARGE_WORDS, unfitChargeWords } from '../../shared/words/charge-words';
-import { hoursWords } from '../../shared/words/plan-words';
-import { batteryWord } from '../../shared/words/words';
+import { TOO_LARGE_WORDS, unfitChargeWords } from '@words/charge-words';
+import { hoursWords } from '@words/plan-words';
+import { batteryWord } from '@words/words';
+import { PUT_ON_CHARGE as T } from '@words/screens/job-charge';
 
 /** The chargers of the van, each battery they can go on where it stands, how long it takes there, and the tap that begins it. */
 @Component({
@@ -15,9 +16,9 @@ import { batteryWord } from '../../shared/words/words';
   template: `
     @if (shown().length > 0 && work().job.closedAt === null) {
       @if (isInPlan()) {
-        <h2>Or leave it on a charger here</h2>
+        <h2>{{ t.orLeaveItOnACharger }}</h2>
       } @else {
-        <h3>Put it on charge here</h3>
+        <h3>{{ t.putItOnChargeHere }}</h3>
       }
       <ul class="ruled">
         @for (c of shown(); track c.option.id) {
@@ -27,13 +28,13 @@ import { batteryWord } from '../../shared/words/words';
               <span class="dim">{{ why(unfit) }}</span>
             } @else {
               <span
-                >{{ c.amps.toFixed(c.amps < 10 ? 1 : 0) }} A, {{ hours(c.hours) }} in this cold
+                >{{ t.aInThisCold(c.amps.toFixed(c.amps < 10 ? 1 : 0), hours(c.hours)) }}
                 @if (c.isTooLarge) {
                   <span class="tone-watch">{{ tooLarge }}</span>
                 }
               </span>
               <button type="button" class="key strong" [disabled]="clampsOn()" (click)="begin(c)">
-                {{ clampsOn() ? 'Clear down first' : 'Put it on' }}
+                {{ clampsOn() ? t.clearDownFirst : t.putItOn }}
               </button>
             }
           </li>
@@ -68,6 +69,8 @@ import { batteryWord } from '../../shared/words/words';
   `,
 })
 export class PutOnCharge {
+  protected readonly t = T;
+
   readonly work = input.required<Work>();
   /** Beside the ways to get it going: only what can be done is told. */
   readonly isInPlan = input(false);

@@ -1,14 +1,15 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import { type Stage, STAGES } from '@voltrek/core/job';
-import { STAGE_WORDS } from '../../shared/words/words';
+import { STAGE_WORDS } from '@words/words';
 import type { StageResult } from './stage-results';
+import { RAIL as T } from '@words/screens/job-rail';
 
 /** The nine stages as a road line: done ones ticked with their result, the current one lit. */
 @Component({
   selector: 'vt-rail',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <nav aria-label="Stages">
+    <nav [attr.aria-label]="t.stages">
       <ol>
         @for (stage of stages; track stage; let i = $index) {
           @let result = results()[stage];
@@ -28,7 +29,7 @@ import type { StageResult } from './stage-results';
                 <strong>{{ words[stage] }}</strong>
                 <span class="result">{{ result.line }}</span>
                 @if (result.done) {
-                  <span class="visually-hidden">done</span>
+                  <span class="visually-hidden">{{ t.done }}</span>
                 }
               </span>
             </button>
@@ -167,6 +168,8 @@ import type { StageResult } from './stage-results';
   `,
 })
 export class Rail {
+  protected readonly t = T;
+
   readonly current = input.required<Stage>();
   readonly results = input.required<Record<Stage, StageResult>>();
   readonly chosen = output<Stage>();

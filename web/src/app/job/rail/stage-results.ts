@@ -11,11 +11,12 @@ import {
   workingTempC,
 } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
-import { percentBand, volts } from '../../shared/words/figures';
-import { degrees } from '../../shared/words/units';
-import { OUTLOOK_WORDS, SYMPTOM_WORDS } from '../../shared/words/words';
-import { VERDICT_WORDS } from '../../shared/words/verdict-words';
+import { percentBand, volts } from '@words/figures';
+import { degrees } from '@words/units';
+import { OUTLOOK_WORDS, SYMPTOM_WORDS } from '@words/words';
+import { VERDICT_WORDS } from '@words/verdict-words';
 import type { PlannedRescue, Work } from '../../shared/job/job-selectors';
+import { STAGE_RESULTS as T } from '@words/screens/job-rail';
 
 export interface StageResult {
   readonly done: boolean;
@@ -49,14 +50,14 @@ export function stageResults(
       done: job.scene !== null,
       stopped,
       line: stopped
-        ? 'stop stands'
+        ? T.stopStands
         : job.scene
           ? `${degrees(job.scene.ambientC)}, ${job.scene.sloping ? 'sloping' : 'level'}`
           : '',
     },
     checks: result(
       Object.keys(job.findings).length > 0 || job.symptoms.length > 0,
-      faults > 0 ? `${faults} at fault` : job.symptoms[0] ? SYMPTOM_WORDS[job.symptoms[0]] : 'clear',
+      faults > 0 ? T.atFault(faults) : job.symptoms[0] ? SYMPTOM_WORDS[job.symptoms[0]] : 'clear',
     ),
     locate: result(job.polaritySigns.length >= POLARITY_SIGNS_NEEDED, machine.batteries[0]?.place ?? ''),
     measure: result(job.readings.length > 0, measureLine(job, machine)),
@@ -67,16 +68,16 @@ export function stageResults(
     hookup: {
       done: hookedUp || (job.everConnected && on === 0),
       stopped: false,
-      line: on > 0 ? `${on} on` : job.everConnected ? 'all off' : '',
+      line: on > 0 ? T.on(on) : job.everConnected ? T.allOff : '',
     },
     crank: result(
       hasStarted(job),
-      machine.engine ? `runs, try ${job.attempts.length}` : `awake, try ${job.attempts.length}`,
+      machine.engine ? T.runsTry(job.attempts.length) : T.awakeTry(job.attempts.length),
       false,
     ),
     cleardown: result(
       job.everConnected && on === 0 && last !== undefined,
-      charging ? `charging ${volts(charging.volts, 1)}` : 'all off',
+      charging ? T.charging(volts(charging.volts, 1)) : T.allOff,
     ),
     verdict: result(
       job.verdict !== null,
@@ -90,7 +91,7 @@ function measureLine(recorded: Work['job'], machine: Machine): string {
   const job = standingJob(recorded, machine);
   const rest = restVoltsByBattery(job, machine.batteries.length);
   const first = rest.findIndex((v) => v !== null);
-  if (first < 0) return `${job.readings.length} readings`;
+  if (first < 0) return T.readings(job.readings.length);
   if (machine.batteries.length > 1)
     return rest.map((v) => (v === null ? '-' : v.toFixed(2))).join(' + ') + ' V';
   const { low, high } = socFromRestVolts(

@@ -1,14 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { type CheckId, checkOf, isAtFault, type Symptom, SYMPTOMS, walkRound } from '@voltrek/core/diagnosis';
 import type { Stage } from '@voltrek/core/job';
-import { CHECK_WORDS } from '../../shared/words/diagnosis-words';
-import { SYMPTOM_WORDS } from '../../shared/words/words';
+import { CHECK_WORDS } from '@words/diagnosis-words';
+import { SYMPTOM_WORDS } from '@words/words';
 import { NextAction } from '../next-action';
 import { DriverSays } from '../driver-says-dialog';
 import { MendHere } from '../mend-here';
 import { Suspects } from '../suspects';
 import type { Work } from '../../shared/job/job-selectors';
 import { Reporter } from '../../shared/job/reporter';
+import { CHECKS as T } from '@words/screens/job-stages';
 
 /** What the driver saw, and what stops a start without being the battery. */
 @Component({
@@ -18,10 +19,10 @@ import { Reporter } from '../../shared/job/reporter';
   template: `
     <section class="stage" aria-labelledby="stage-title">
       <header>
-        <h1 id="stage-title">Checks</h1>
-        <span class="dim">{{ answered() }} of {{ checks().length }} done</span>
+        <h1 id="stage-title">{{ t.checks }}</h1>
+        <span class="dim">{{ t.ofDone(answered(), checks().length) }}</span>
       </header>
-      <div class="symptoms" role="group" aria-label="What it does">
+      <div class="symptoms" role="group" [attr.aria-label]="t.whatItDoes">
         @for (symptom of symptoms; track symptom) {
           <button
             type="button"
@@ -33,12 +34,12 @@ import { Reporter } from '../../shared/job/reporter';
           </button>
         }
         <button type="button" class="key strong" (click)="driver.open()">
-          The driver says{{ told() ? ', ' + told() : '' }}
+          {{ t.theDriverSays(told() ? ', ' + told() : '') }}
         </button>
       </div>
       <vt-mend-here [work]="work()" />
       <vt-suspects [work]="work()" (opened)="opened.emit($event)" />
-      <div class="ruled checks" role="group" aria-label="Look before touching">
+      <div class="ruled checks" role="group" [attr.aria-label]="t.lookBeforeTouching">
         @for (check of checks(); track check) {
           <div role="group" [attr.aria-label]="words[check].ask">
             <span>{{ words[check].ask }}</span>
@@ -101,6 +102,8 @@ import { Reporter } from '../../shared/job/reporter';
   `,
 })
 export class Checks {
+  protected readonly t = T;
+
   readonly work = input.required<Work>();
   readonly next = output();
   readonly opened = output<Stage>();
@@ -121,7 +124,7 @@ export class Checks {
     () => this.checks().filter((check) => this.work().job.findings[check] !== undefined).length,
   );
   protected readonly label = computed(() =>
-    this.answered() === this.checks().length ? 'Checks done' : 'Go on to Locate',
+    this.answered() === this.checks().length ? T.checksDone : T.goOnToLocate,
   );
 
   protected tick(symptom: Symptom): void {

@@ -1,13 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { driveOfJob, entryOf, hasStarted, latestReading } from '@voltrek/core/job';
 import { startsByWaking } from '@voltrek/core/machine';
-import { driveWords } from '../../shared/words/words';
+import { driveWords } from '@words/words';
 import { NextAction } from '../next-action';
 import { StepCard } from '../step-card';
 import { StepLine } from '../step-line';
 import type { OrderRun, PlannedRescue, Work } from '../../shared/job/job-selectors';
 import { Reporter } from '../../shared/job/reporter';
 import { actionDone, stepKey } from '../step-words';
+import { CLEARDOWN as T } from '@words/screens/job-stages';
 
 /** Clamps off in reverse, then prove the charging and set again what the power loss cleared. */
 @Component({
@@ -17,17 +18,14 @@ import { actionDone, stepKey } from '../step-words';
   template: `
     <section class="stage" aria-labelledby="stage-title">
       <header>
-        <h1 id="stage-title">Clear down</h1>
-        <span class="dim">{{ work().job.everConnected ? 'the hook-up in reverse' : '' }}</span>
+        <h1 id="stage-title">{{ t.clearDown }}</h1>
+        <span class="dim">{{ work().job.everConnected ? t.theHookUpInReverse : '' }}</span>
       </header>
       @if (started() && !wakes()) {
-        <p class="caution">
-          <span aria-hidden="true">!</span> Keep the engine running until it stands where it can be started
-          again.
-        </p>
+        <p class="caution"><span aria-hidden="true">!</span> {{ t.keepTheEngineRunningUntilIt }}</p>
       }
       @if (!work().job.everConnected) {
-        <p>Nothing was connected.</p>
+        <p>{{ t.nothingWasConnected }}</p>
       } @else {
         <ol>
           @for (step of run().done; track $index) {
@@ -49,36 +47,37 @@ import { actionDone, stepKey } from '../step-words';
             }
           </ol>
         } @else {
-          <p class="ready">Everything is off and laid down.</p>
+          <p class="ready">{{ t.everythingIsOffAndLaidDown }}</p>
         }
       }
       @if (!run().next && started()) {
         <div class="charging">
-          <h2>{{ wakes() ? 'Converter feeds back?' : 'Does it charge?' }}</h2>
+          <h2>{{ wakes() ? t.converterFeedsBack : t.doesItCharge }}</h2>
           @if (chargingRead()) {
-            <p>Charging volts are taken. See Measure for what they say.</p>
+            <p>{{ t.chargingVoltsAreTakenSeeMeasure }}</p>
           } @else {
             <p>
-              Read idle and loaded at the posts.
               {{
-                work().machine.smartAlternator
-                  ? 'Smart alternator: outside the band, read again after 5 min.'
-                  : ''
+                t.readIdleAndLoadedAtThe(
+                  work().machine.smartAlternator ? t.smartAlternatorOutsideTheBandRead : ''
+                )
               }}
             </p>
-            <button type="button" class="key strong" (click)="toMeasure.emit()">Read charging volts</button>
+            <button type="button" class="key strong" (click)="toMeasure.emit()">
+              {{ t.readChargingVolts }}
+            </button>
           }
         </div>
       }
       @if (!run().next && drive(); as d) {
         <p class="drive">
-          <strong>Then drive {{ d.leastMinutes }} min at least.</strong>
+          <strong>{{ t.thenDriveMinAtLeast(d.leastMinutes) }}</strong>
           <span class="dim">{{ driveLine() }}</span>
         </p>
       }
       @if (!run().next && work().machine.resets.length) {
         <fieldset>
-          <legend>Set again after power loss</legend>
+          <legend>{{ t.setAgainAfterPowerLoss }}</legend>
           <div class="keys">
             @for (reset of work().machine.resets; track reset) {
               <button
@@ -103,11 +102,11 @@ import { actionDone, stepKey } from '../step-words';
         (go)="confirm()"
       />
     } @else if (mayCrankNow() && work().job.plan?.thenOptionId) {
-      <vt-next-action label="Everything is off. Back to Plan: join the next" (go)="toPlan.emit()" />
+      <vt-next-action [label]="t.everythingIsOffBackToPlan" (go)="toPlan.emit()" />
     } @else if (mayCrankNow()) {
-      <vt-next-action label="Everything is off. Go on: crank" (go)="toCrank.emit()" />
+      <vt-next-action [label]="t.everythingIsOffGoOnCrank" (go)="toCrank.emit()" />
     } @else {
-      <vt-next-action label="Go on to the verdict" (go)="next.emit()" />
+      <vt-next-action [label]="t.goOnToTheVerdict" (go)="next.emit()" />
     }
   `,
   styles: `
@@ -132,6 +131,8 @@ import { actionDone, stepKey } from '../step-words';
   `,
 })
 export class Cleardown {
+  protected readonly t = T;
+
   readonly work = input.required<Work>();
   readonly rescue = input.required<PlannedRescue | null>();
   readonly run = input.required<OrderRun>();

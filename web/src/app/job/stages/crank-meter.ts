@@ -10,8 +10,9 @@ import {
   signal,
   untracked,
 } from '@angular/core';
-import { volts } from '../../shared/words/figures';
+import { volts } from '@words/figures';
 import { LiveStore } from './measure/live-store';
+import { CRANK_METER as T } from '@words/screens/job-stages';
 
 const WIDTH = 300;
 const HEIGHT = 60;
@@ -29,7 +30,7 @@ const MARGIN = 4;
           <polyline [attr.points]="line()" />
         </svg>
         <span role="status"
-          >meter {{ volts(seen().at(-1)!) }}, lowest <strong>{{ volts(lowest()!) }}</strong></span
+          >{{ t.meterLowest(volts(seen().at(-1)!)) }} <strong>{{ volts(lowest()!) }}</strong></span
         >
       </div>
     }
@@ -56,6 +57,8 @@ const MARGIN = 4;
   `,
 })
 export class CrankMeter implements OnInit {
+  protected readonly t = T;
+
   readonly jobId = input.required<string>();
   readonly systemVolts = input.required<12 | 24>();
   readonly running = input.required<boolean>();

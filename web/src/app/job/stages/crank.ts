@@ -17,22 +17,23 @@ import { startsByWaking } from '@voltrek/core/machine';
 import type { NextTry } from '@voltrek/core/plan';
 import { outOfRange, TYPED_RANGES } from '@voltrek/core/quantities';
 import { typedVolts } from '../../shared/ui/typed-volts';
-import { clock, volts } from '../../shared/words/figures';
+import { clock, volts } from '@words/figures';
 import { Cues } from '../../shared/ui/cues';
 import { whenPassed } from '../../shared/ui/when-passed';
-import { REST_WORDS } from '../../shared/words/atlas-words';
-import { OUTCOME_WORDS, WAKE_OUTCOME_WORDS } from '../../shared/words/words';
+import { REST_WORDS } from '@words/atlas-words';
+import { OUTCOME_WORDS, WAKE_OUTCOME_WORDS } from '@words/words';
 import { MeasureLeads } from './measure-leads';
 import { NextAction } from '../next-action';
 import { ReasonPrompt } from '../../shared/ui/reason-prompt';
 import type { PlannedRescue, Work } from '../../shared/job/job-selectors';
 import { Reporter } from '../../shared/job/reporter';
 import { serverTicker } from '../../shared/job/ticker';
-import { minutesWords } from '../../shared/words/way-words';
+import { minutesWords } from '@words/way-words';
 import { CrankMeter } from './crank-meter';
 import { NextTries } from './next-tries';
 import { PlanPromise } from './plan-promise';
 import { Tries } from './tries';
+import { CRANK as T } from '@words/screens/job-stages';
 
 /** Bounded tries: start, watch, stop, rest. */
 @Component({
@@ -42,7 +43,7 @@ import { Tries } from './tries';
   template: `
     <section class="stage" aria-labelledby="stage-title">
       <header>
-        <h1 id="stage-title">{{ wakes() ? 'Wake' : 'Crank' }}</h1>
+        <h1 id="stage-title">{{ wakes() ? t.wake : t.crank }}</h1>
         <span class="dim">{{ help() }}</span>
       </header>
       <div class="dial" [class.over]="over()">
@@ -54,7 +55,7 @@ import { Tries } from './tries';
       </div>
       @if (running()) {
         <fieldset>
-          <legend>How did it end?</legend>
+          <legend>{{ t.howDidItEnd }}</legend>
           <div class="outcomes">
             @for (outcome of outcomes(); track outcome) {
               <button
@@ -69,12 +70,12 @@ import { Tries } from './tries';
           </div>
         </fieldset>
         <label class="lowest">
-          <span>{{ wakes() ? 'Volts at the posts, if read' : 'Lowest volts at the posts, if read' }}</span>
+          <span>{{ wakes() ? t.voltsAtThePostsIfRead : t.lowestVoltsAtThePostsIf }}</span>
           <input
             class="field"
             inputmode="decimal"
             autocomplete="off"
-            [placeholder]="meterLowest() === null ? '962 is 9.62' : volts(meterLowest()!) + ', meter'"
+            [placeholder]="meterLowest() === null ? t.n962Is962 : volts(meterLowest()!) + t.meter"
             [value]="lowestText()"
             [attr.aria-invalid]="lowestFault() !== null"
             #lowestTextInput
@@ -101,28 +102,28 @@ import { Tries } from './tries';
     </section>
     @if (running()) {
       <vt-next-action
-        [label]="chosen() ? 'End the try: ' + words()[chosen()!].name : 'Say how it ended'"
+        [label]="chosen() ? t.endTheTry + words()[chosen()!].name : t.sayHowItEnded"
         [disabled]="!chosen() || lowestFault() !== null"
         (go)="end()"
       />
     } @else if (started()) {
-      <vt-next-action label="Go on to Clear down" (go)="next.emit()" />
+      <vt-next-action [label]="t.goOnToClearDown" (go)="next.emit()" />
     } @else if (isClosed()) {
-      <vt-next-action label="Job is closed" [disabled]="true" />
+      <vt-next-action [label]="t.jobIsClosed" [disabled]="true" />
     } @else if (mustComeOff()) {
-      <vt-next-action label="What charges it comes off first" (go)="next.emit()" />
+      <vt-next-action [label]="t.whatChargesItComesOffFirst" (go)="next.emit()" />
     } @else if (spent()) {
-      <vt-next-action label="Tries are spent. Back to Checks" (go)="toChecks.emit()" />
+      <vt-next-action [label]="t.triesAreSpentBackToChecks" (go)="toChecks.emit()" />
     } @else if (elseLabel(); as label) {
       <vt-next-action [label]="label" (go)="elseTaken()" />
     } @else if (waitLeft() > 0) {
       <vt-next-action
-        [label]="'Wait ' + clock(waitLeft()) + '. Crank sooner'"
+        [label]="t.wait + clock(waitLeft()) + t.crankSooner"
         action="crank-sooner"
         (go)="start()"
       />
     } @else if (restLeft() > 0) {
-      <vt-next-action [label]="'Rest ' + clock(restLeft()) + '. Crank sooner, and say why'" (go)="hurry()" />
+      <vt-next-action [label]="t.rest + clock(restLeft()) + t.crankSoonerAndSayWhy" (go)="hurry()" />
     } @else {
       <vt-next-action [label]="startLabel()" (go)="start()" />
     }
@@ -190,6 +191,8 @@ import { Tries } from './tries';
   `,
 })
 export class Crank {
+  protected readonly t = T;
+
   readonly work = input.required<Work>();
   readonly rescue = input.required<PlannedRescue | null>();
   readonly next = output();
@@ -215,7 +218,7 @@ export class Crank {
   protected readonly started = computed(() => hasStarted(this.work().job));
   protected readonly isClosed = computed(() => this.work().job.closedAt !== null);
   protected readonly help = computed(() =>
-    anyClampOn(this.work().job.hookup) ? 'with help joined' : 'on its own battery, nothing joined',
+    anyClampOn(this.work().job.hookup) ? T.withHelpJoined : T.onItsOwnBatteryNothingJoined,
   );
   /** By the engine's starter, and by the source where its peak lasts less. */
   protected readonly limitSeconds = computed(() =>
@@ -250,18 +253,22 @@ export class Crank {
     return this.restLeft() > 0 ? clock(this.restLeft()) : '0.0';
   });
   protected readonly state = computed(() => {
-    if (this.over()) return 'Stop cranking now';
-    if (this.running()) return this.wakes() ? 'Brake down, start pressed' : 'Cranking';
-    if (this.started()) return this.wakes() ? 'Awake and ready' : 'It runs';
-    if (this.mustComeOff()) return 'On charge: nothing is cranked with it';
-    return this.restLeft() > 0 ? 'Starter and leads rest' : 'Ready. Stand clear of the battery';
+    if (this.over()) return T.stopCrankingNow;
+    if (this.running()) return this.wakes() ? T.brakeDownStartPressed : T.cranking;
+    if (this.started()) return this.wakes() ? T.awakeAndReady : T.itRuns;
+    if (this.mustComeOff()) return T.onChargeNothingIsCrankedWith;
+    return this.restLeft() > 0 ? T.starterAndLeadsRest : T.readyStandClearOfTheBattery;
   });
   protected readonly limitNote = computed(() => {
-    if (this.wakes()) return 'Hold the volts steady until its own lamps say ready.';
+    if (this.wakes()) return T.holdTheVoltsSteadyUntilIts;
     const last = this.work().job.attempts.at(-1);
     if (this.restLeft() > 0 && last && last.restFor !== 'rule')
-      return `${REST_WORDS[last.restFor]}: ${last.restSeconds} s in all, computed from the amps and the seconds.`;
-    return `${this.limitSeconds()} s at most, then ${this.work().rules.crankRestSeconds} s rest, ${this.work().rules.crankTriesMax} tries.`;
+      return T.sInAllComputedFromThe(REST_WORDS[last.restFor], last.restSeconds);
+    return T.sAtMostThenSRest(
+      this.limitSeconds(),
+      this.work().rules.crankRestSeconds,
+      this.work().rules.crankTriesMax,
+    );
   });
   /** The last try failed, and nothing else decides what comes now. */
   protected readonly weighs = computed(() => {
@@ -295,12 +302,12 @@ export class Crank {
     const next = this.weighs() ? this.chosenNext() : null;
     switch (next?.kind) {
       case 'elsewhere':
-        return 'Look elsewhere: back to Checks';
+        return T.lookElsewhereBackToChecks;
       case 'other':
-        if (next.way.kind !== 'reclamp') return 'Choose it in Plan';
-        return this.areSetAgain() ? null : 'Clamps are set again';
+        if (next.way.kind !== 'reclamp') return T.chooseItInPlan;
+        return this.areSetAgain() ? null : T.clampsAreSetAgain;
       case 'wait':
-        return this.waitUntil() > 0 ? null : `Wait ${minutesWords(next.point.waitMinutes)} more`;
+        return this.waitUntil() > 0 ? null : T.waitMore(minutesWords(next.point.waitMinutes));
       default:
         return null;
     }
@@ -316,7 +323,7 @@ export class Crank {
 
   protected readonly startLabel = computed(() => {
     const nth = this.work().job.attempts.length + 1;
-    return this.wakes() ? `Press start, try ${nth}` : `Crank now, try ${nth}`;
+    return this.wakes() ? T.pressStartTry(nth) : T.crankNowTry(nth);
   });
   /** What the linked meter showed in this try; what is typed goes before it. */
   protected readonly meterLowest = signal<number | null>(null);
@@ -326,7 +333,7 @@ export class Crank {
   protected readonly lowestFault = computed(() => {
     if (!this.lowestText().trim()) return null;
     const value = this.lowest();
-    return value === null ? 'That is not a voltage.' : outOfRange('Volts', value, TYPED_RANGES.volts);
+    return value === null ? T.thatIsNotAVoltage : outOfRange(T.volts, value, TYPED_RANGES.volts);
   });
 
   constructor() {
@@ -360,7 +367,7 @@ export class Crank {
   }
 
   protected async hurry(): Promise<void> {
-    const reason = await this.reasons.ask('Why crank before the starter and leads have rested?');
+    const reason = await this.reasons.ask(T.whyCrankBeforeTheStarterAnd);
     if (!reason) return;
     this.reporter.report('override.given', { rule: 'crankRestSeconds', reason });
     this.start();

@@ -3,11 +3,11 @@ import { POLARITY_SIGNS_NEEDED } from '@voltrek/core/diagnosis';
 import type { HookupStep } from '@voltrek/core/hookup';
 import { entryOf, underCharge } from '@voltrek/core/job';
 import { startsByWaking } from '@voltrek/core/machine';
-import { earthedWords } from '../../shared/words/earth-words';
-import { RULE_QUESTIONS, SCHOOL_WORDS } from '../../shared/words/rule-words';
+import { earthedWords } from '@words/earth-words';
+import { RULE_QUESTIONS, SCHOOL_WORDS } from '@words/rule-words';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { ReasonPrompt } from '../../shared/ui/reason-prompt';
-import { clock } from '../../shared/words/figures';
+import { clock } from '@words/figures';
 import { ChargeWatch } from '../charge/charge-watch';
 import { GuardLamp } from '../guard-lamp';
 import { NextAction } from '../next-action';
@@ -18,6 +18,7 @@ import type { OrderRun, PlannedRescue, Work } from '../../shared/job/job-selecto
 import { Reporter } from '../../shared/job/reporter';
 import { serverTicker } from '../../shared/job/ticker';
 import { actionDone, stepKey } from '../step-words';
+import { HOOKUP as T } from '@words/screens/job-stages';
 
 /** A wait that is over but for this long is over, s. */
 const WAITED_NEARLY_S = 15;
@@ -30,14 +31,14 @@ const WAITED_NEARLY_S = 15;
   template: `
     <section class="stage" aria-labelledby="stage-title">
       <header>
-        <h1 id="stage-title">Hook up</h1>
+        <h1 id="stage-title">{{ t.hookUp }}</h1>
         <span class="dim note">{{ ruleNote() }}</span>
         @if (!isUnplanned() && work().job.closedAt === null) {
-          <button type="button" class="key" (click)="somethingElse()">I did something else</button>
+          <button type="button" class="key" (click)="somethingElse()">{{ t.iDidSomethingElse }}</button>
         }
       </header>
       @if (isUnplanned()) {
-        <p class="problem">No source is chosen yet.</p>
+        <p class="problem">{{ t.noSourceIsChosenYet }}</p>
       } @else {
         @if (!charges()) {
           <ol class="behind">
@@ -53,7 +54,7 @@ const WAITED_NEARLY_S = 15;
             <vt-guard-lamp [work]="work()" />
           }
         } @else {
-          <p class="ready">Hooked up. Stand clear of the battery.</p>
+          <p class="ready">{{ t.hookedUpStandClearOfThe }}</p>
           <vt-charge-watch [work]="work()" />
         }
         <ol class="ruled" [start]="run().done.length + 2">
@@ -74,9 +75,9 @@ const WAITED_NEARLY_S = 15;
       }
     </section>
     @if (isUnplanned()) {
-      <vt-next-action label="Choose a source in Plan" (go)="toPlan.emit()" />
+      <vt-next-action [label]="t.chooseASourceInPlan" (go)="toPlan.emit()" />
     } @else if (!polaritySure()) {
-      <vt-next-action label="Prove positive in Locate first" (go)="toLocate.emit()" />
+      <vt-next-action [label]="t.provePositiveInLocateFirst" (go)="toLocate.emit()" />
     } @else if (run().next; as step) {
       <vt-next-action
         [label]="doneWord(step)"
@@ -88,13 +89,11 @@ const WAITED_NEARLY_S = 15;
       />
     } @else if (work().job.plan?.chargeOnly) {
       <vt-next-action
-        [label]="
-          work().job.plan?.thenOptionId ? 'Charged. Take it off first' : 'Charged. Take the charger off first'
-        "
+        [label]="work().job.plan?.thenOptionId ? t.chargedTakeItOffFirst : t.chargedTakeTheChargerOffFirst"
         (go)="toClearing.emit()"
       />
     } @else {
-      <vt-next-action [label]="wakes() ? 'Go on: wake it' : 'Go on: crank'" (go)="next.emit()" />
+      <vt-next-action [label]="wakes() ? t.goOnWakeIt : t.goOnCrank" (go)="next.emit()" />
     }
   `,
   styles: `
@@ -130,6 +129,8 @@ const WAITED_NEARLY_S = 15;
   `,
 })
 export class Hookup {
+  protected readonly t = T;
+
   readonly work = input.required<Work>();
   readonly rescue = input.required<PlannedRescue | null>();
   readonly run = input.required<OrderRun>();
@@ -149,8 +150,8 @@ export class Hookup {
   protected readonly wakes = computed(() => startsByWaking(this.work().machine));
   protected readonly finalWord = computed(() => {
     const { plan } = this.work().job;
-    if (plan?.outlook === 'charges') return 'Full: charger off, plug out, clamps away';
-    return this.wakes() ? 'Foot on the brake, press start' : 'Stand clear, crank the casualty';
+    if (plan?.outlook === 'charges') return T.fullChargerOffPlugOutClamps;
+    return this.wakes() ? T.footOnTheBrakePressStart : T.standClearCrankTheCasualty;
   });
   protected readonly stepCount = computed(() => {
     const { done, next, later } = this.run();
@@ -165,7 +166,7 @@ export class Hookup {
     const question = rule && RULE_QUESTIONS[rule];
     const school = rule && SCHOOL_WORDS[String(this.work().rules[rule])];
     return question && school
-      ? earthedWords(`house rule: ${question.toLowerCase()} ${school}`, this.work().machine)
+      ? earthedWords(T.houseRule(question.toLowerCase(), school), this.work().machine)
       : '';
   });
 

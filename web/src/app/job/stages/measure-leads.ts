@@ -8,7 +8,8 @@ import type { Work } from '../../shared/job/job-selectors';
 import { Reporter } from '../../shared/job/reporter';
 import { typedFigure } from '../../shared/ui/typed-figure';
 import { typedVolts } from '../../shared/ui/typed-volts';
-import { factorWords } from '../../shared/words/kit-words';
+import { factorWords } from '@words/kit-words';
+import { MEASURE_LEADS as T } from '@words/screens/job-stages';
 
 /** What the lead set that is joined resists: volts at both of its ends in one moment, and the amps that flow. Folded away until it is wanted. */
 @Component({
@@ -17,12 +18,12 @@ import { factorWords } from '../../shared/words/kit-words';
   template: `
     @if (set(); as s) {
       <button type="button" class="key" [attr.aria-expanded]="isOpen()" (click)="isOpen.set(!isOpen())">
-        Measure {{ s.name }}
+        {{ t.measure(s.name) }}
       </button>
       @if (isOpen()) {
         <div class="fields">
           <label
-            ><span>At the source, V</span
+            ><span>{{ t.atTheSourceV }}</span
             ><input
               class="field"
               inputmode="decimal"
@@ -32,7 +33,7 @@ import { factorWords } from '../../shared/words/kit-words';
               (input)="put({ source: source.value })"
           /></label>
           <label
-            ><span>At the casualty, V</span
+            ><span>{{ t.atTheCasualtyV }}</span
             ><input
               class="field"
               inputmode="decimal"
@@ -42,7 +43,7 @@ import { factorWords } from '../../shared/words/kit-words';
               (input)="put({ casualty: casualty.value })"
           /></label>
           <label
-            ><span>Through a lead, A</span
+            ><span>{{ t.throughALeadA }}</span
             ><input
               class="field"
               inputmode="decimal"
@@ -52,7 +53,7 @@ import { factorWords } from '../../shared/words/kit-words';
               (input)="put({ amps: amps.value })"
           /></label>
           <button type="button" class="key strong" [disabled]="found() === null" (click)="note()">
-            Note it
+            {{ t.noteIt }}
           </button>
         </div>
         @if (fault(); as text) {
@@ -60,11 +61,11 @@ import { factorWords } from '../../shared/words/kit-words';
         } @else if (found(); as f) {
           <p role="status">{{ factorWords(f) }}</p>
         } @else {
-          <p class="dim">While it cranks or charges: clamp to clamp at either end, both within a moment.</p>
+          <p class="dim">{{ t.whileItCranksOrChargesClamp }}</p>
         }
       }
       @for (line of noted(); track line.at) {
-        <p class="dim">Noted: {{ line.words }}</p>
+        <p class="dim">{{ t.noted(line.words) }}</p>
       }
     }
   `,
@@ -84,6 +85,8 @@ import { factorWords } from '../../shared/words/kit-words';
   `,
 })
 export class MeasureLeads {
+  protected readonly t = T;
+
   readonly work = input.required<Work>();
 
   private readonly reporter = inject(Reporter);
@@ -111,13 +114,12 @@ export class MeasureLeads {
     if (!reading) return null;
     const { chargingVolts, leadAmps } = TYPED_RANGES;
     const out =
-      outOfRange('Volts at the source', reading.sourceVolts, chargingVolts) ??
-      outOfRange('Volts at the casualty', reading.casualtyVolts, chargingVolts) ??
-      outOfRange('Amps', reading.amps, leadAmps);
+      outOfRange(T.voltsAtTheSource, reading.sourceVolts, chargingVolts) ??
+      outOfRange(T.voltsAtTheCasualty, reading.casualtyVolts, chargingVolts) ??
+      outOfRange(T.amps, reading.amps, leadAmps);
     if (out) return out;
-    if (reading.sourceVolts <= reading.casualtyVolts)
-      return 'The source must stand higher than the casualty: it gives. Read both ends again.';
-    return this.found() ? null : 'Too few amps to tell anything: read it while it cranks or charges.';
+    if (reading.sourceVolts <= reading.casualtyVolts) return T.theSourceMustStandHigherThan;
+    return this.found() ? null : T.tooFewAmpsToTellAnything;
   });
   protected readonly found = computed(() => {
     const reading = this.reading();

@@ -12,12 +12,13 @@ import {
 import type { NextTry } from '@voltrek/core/plan';
 import { Store } from '@ngrx/store';
 import { selectOptions, type Work } from '../../shared/job/job-selectors';
-import { inHundred } from '../../shared/words/figures';
-import { minutesWords, wayName } from '../../shared/words/way-words';
+import { inHundred } from '@words/figures';
+import { minutesWords, wayName } from '@words/way-words';
 import { PlanRunner } from '../../workers/plan-runner';
 import { namesIn } from '../option-name';
 import { waysAsked, WaysStore } from '../ways-store';
 import { Choices } from '../../shared/ui/choices';
+import { NEXT_TRIES as T } from '@words/screens/job-stages';
 
 /** So many are shown: more would be a plan, and that has its own stage. */
 const SHOWN = 4;
@@ -31,11 +32,11 @@ const WORTH_SAYING = 0.15;
   imports: [Choices],
   providers: [PlanRunner, WaysStore],
   template: `
-    <h2>Now</h2>
+    <h2>{{ t.now }}</h2>
     @if (told(); as line) {
       <p>{{ line }}</p>
     }
-    <div class="choices" role="radiogroup" aria-label="What to do now, best first">
+    <div class="choices" role="radiogroup" [attr.aria-label]="t.whatToDoNowBestFirst">
       @for (row of rows(); track row.id) {
         <button
           type="button"
@@ -49,7 +50,7 @@ const WORTH_SAYING = 0.15;
           <span class="dim">{{ row.note }}</span>
         </button>
       } @empty {
-        <p class="dim" role="status">Weighing what the try told.</p>
+        <p class="dim" role="status">{{ t.weighingWhatTheTryTold }}</p>
       }
     </div>
   `,
@@ -83,6 +84,8 @@ const WORTH_SAYING = 0.15;
   `,
 })
 export class NextTries {
+  protected readonly t = T;
+
   readonly work = input.required<Work>();
   /** What is chosen of what can be done; the best unless somebody chose otherwise. */
   readonly chosenChange = output<NextTry | null>();
@@ -105,9 +108,7 @@ export class NextTries {
   });
   protected readonly told = computed(() => {
     const elsewhere = this.store.elsewhere();
-    return elsewhere >= WORTH_SAYING
-      ? `That the fault lies where no source helps: ${inHundred(elsewhere)}.`
-      : null;
+    return elsewhere >= WORTH_SAYING ? T.thatTheFaultLiesWhereNo(inHundred(elsewhere)) : null;
   });
 
   constructor() {
@@ -124,19 +125,19 @@ export class NextTries {
   private rowOf(next: NextTry): { name: string; odds: string; note: string } {
     if (next.kind === 'elsewhere')
       return {
-        name: 'Look elsewhere: joints, locks, starter, fuel',
+        name: T.lookElsewhereJointsLocksStarterFuel,
         odds: inHundred(next.share),
-        note: 'the fault is there',
+        note: T.theFaultIsThere,
       };
     const { point, way } = next;
     const names = {
-      again: 'Again, as it is',
-      wait: `Wait ${minutesWords(point.waitMinutes)} more, then crank`,
+      again: T.againAsItIs,
+      wait: T.waitMoreThenCrank(minutesWords(point.waitMinutes)),
     };
     return {
       name: next.kind === 'other' ? wayName(way, this.nameOf()) : names[next.kind],
       odds: inHundred(point.start),
-      note: `running in about ${minutesWords(point.minutes)}`,
+      note: T.runningInAbout(minutesWords(point.minutes)),
     };
   }
 }

@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
 import type { PlanRecord } from '@voltrek/core/job';
-import { inHundred } from '../../shared/words/figures';
-import { OUTLOOK_WORDS } from '../../shared/words/words';
+import { inHundred } from '@words/figures';
+import { OUTLOOK_WORDS } from '@words/words';
+import { PLAN_PROMISE as T } from '@words/screens/job-stages';
 
 /** What the plan said that the try is held against. */
 @Component({
@@ -11,34 +12,34 @@ import { OUTLOOK_WORDS } from '../../shared/words/words';
     @let p = plan();
     <dl class="promise">
       <div>
-        <dt>the plan said</dt>
+        <dt>{{ t.thePlanSaid }}</dt>
         <dd class="figure small">{{ outlookWords[p.outlook] }}</dd>
       </div>
       @if (p.odds !== null) {
         <div>
-          <dt>odds of a start</dt>
+          <dt>{{ t.oddsOfAStart }}</dt>
           <dd class="figure small">{{ inHundred(p.odds) }}</dd>
         </div>
       }
       @if (p.postVolts !== null) {
         <div>
-          <dt>at the posts</dt>
+          <dt>{{ t.atThePosts }}</dt>
           <dd class="figure">{{ p.postVolts.toFixed(1) }} <small>V</small></dd>
         </div>
       }
       @if (p.starterVolts !== null) {
         <div>
-          <dt>at the starter</dt>
+          <dt>{{ t.atTheStarter }}</dt>
           <dd class="figure">{{ p.starterVolts.toFixed(1) }} <small>V</small></dd>
         </div>
         <div>
-          <dt>needs {{ p.neededRpm?.toFixed(0) }}</dt>
+          <dt>{{ t.needs(p.neededRpm?.toFixed(0)) }}</dt>
           <dd class="figure">{{ p.rpm?.toFixed(0) }} <small>rpm</small></dd>
         </div>
       }
       @if (p.wakeVolts !== null) {
         <div>
-          <dt>while it wakes</dt>
+          <dt>{{ t.whileItWakes }}</dt>
           <dd class="figure">{{ p.wakeVolts.toFixed(1) }} <small>V</small></dd>
         </div>
       }
@@ -59,6 +60,8 @@ import { OUTLOOK_WORDS } from '../../shared/words/words';
   `,
 })
 export class PlanPromise {
+  protected readonly t = T;
+
   readonly plan = input.required<PlanRecord>();
 
   protected readonly inHundred = inHundred;

@@ -1,4 +1,4 @@
-import { degrees, shownUnit } from '../../shared/words/units';
+import { degrees, shownUnit } from '@words/units';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -17,13 +17,14 @@ import { PLACE_KINDS, type SceneRecord, coldestTempC, workingTempC } from '@volt
 import { TYPED_RANGES } from '@voltrek/core/quantities';
 import { Api } from '../../shared/state/api';
 import { problemText } from '../../shared/state/problem';
-import { CLASS_WORDS, PLACE_WORDS, SKY_WORDS, STANDING_CAUTION, STOP_WORDS } from '../../shared/words/words';
+import { CLASS_WORDS, PLACE_WORDS, SKY_WORDS, STANDING_CAUTION, STOP_WORDS } from '@words/words';
 import { Stepper } from '../../shared/ui/stepper';
 import { NextAction } from '../next-action';
 import { ReasonPrompt } from '../../shared/ui/reason-prompt';
 import type { Work } from '../../shared/job/job-selectors';
 import { Reporter } from '../../shared/job/reporter';
 import { withdrawStop } from '../withdraw-stop';
+import { SCENE as T } from '@words/screens/job-stages';
 
 /** Air above this now, °C: no night before it froze a battery. */
 const NIGHT_FREEZES_BELOW_C = 12;
@@ -36,7 +37,7 @@ const NIGHT_FREEZES_BELOW_C = 12;
   template: `
     <section class="stage" aria-labelledby="stage-title">
       <header>
-        <h1 id="stage-title">Scene</h1>
+        <h1 id="stage-title">{{ t.scene }}</h1>
         <span class="dim">{{ classWord() }}, {{ work().machine.maker }} {{ work().machine.model }}</span>
       </header>
       @if (work().call.said; as said) {
@@ -44,12 +45,12 @@ const NIGHT_FREEZES_BELOW_C = 12;
       }
       <div class="top">
         <fieldset>
-          <legend>Air, {{ unit().unit }}</legend>
+          <legend>{{ t.air(unit().unit) }}</legend>
           <vt-stepper
             [value]="tempC()"
             [shown]="shownTemp(tempC())"
-            lessName="Colder"
-            moreName="Warmer"
+            [lessName]="t.colder"
+            [moreName]="t.warmer"
             [least]="range.min"
             [most]="range.max"
             [isBig]="true"
@@ -62,14 +63,14 @@ const NIGHT_FREEZES_BELOW_C = 12;
               [attr.aria-pressed]="tempC() === told()"
               (click)="takeService(w)"
             >
-              service: {{ degrees(told()!) }}, low {{ shownTemp(w.lowC) }}, {{ skyWords[w.sky] }}
+              {{ t.serviceLow(degrees(told()!), shownTemp(w.lowC), skyWords[w.sky]) }}
             </button>
           } @else {
             <p class="dim weather" role="status">{{ weatherProblem() }}</p>
           }
         </fieldset>
         <fieldset class="grow">
-          <legend>Place</legend>
+          <legend>{{ t.place }}</legend>
           <div class="keys tight">
             @for (place of places; track place) {
               <button
@@ -84,12 +85,12 @@ const NIGHT_FREEZES_BELOW_C = 12;
           </div>
           @if (mayFreeze()) {
             <div class="coldest">
-              <span id="coldest">Coldest since it ran, {{ unit().unit }}</span>
+              <span id="coldest">{{ t.coldestSinceItRan(unit().unit) }}</span>
               <vt-stepper
                 [value]="coldestC()"
                 [shown]="shownTemp(coldestC())"
-                lessName="It was colder"
-                moreName="It was less cold"
+                [lessName]="t.itWasColder"
+                [moreName]="t.itWasLessCold"
                 [most]="tempC()"
                 labelledBy="coldest"
                 (changed)="setColdest($event)"
@@ -111,7 +112,7 @@ const NIGHT_FREEZES_BELOW_C = 12;
         }
       </div>
       <fieldset class="stops">
-        <legend>Any of these stops the job</legend>
+        <legend>{{ t.anyOfTheseStopsTheJob }}</legend>
         <div class="stop-grid">
           @for (stop of stops; track stop) {
             <button
@@ -133,14 +134,14 @@ const NIGHT_FREEZES_BELOW_C = 12;
       }
     </section>
     @if (raised()) {
-      <vt-next-action label="Stopped. Go to the verdict" (go)="toVerdict.emit()" />
+      <vt-next-action [label]="t.stoppedGoToTheVerdict" (go)="toVerdict.emit()" />
     } @else {
       @if (!looked()) {
-        <vt-next-action label="Safe to work here" [disabled]="true" />
+        <vt-next-action [label]="t.safeToWorkHere" [disabled]="true" />
       } @else if (unseen() > 0) {
         <vt-next-action [label]="unseenText()" [disabled]="closed()" (go)="showUnseen()" />
       } @else {
-        <vt-next-action label="Safe to work here" [disabled]="closed()" (go)="confirm()" />
+        <vt-next-action [label]="t.safeToWorkHere" [disabled]="closed()" (go)="confirm()" />
       }
     }
   `,
@@ -232,6 +233,8 @@ const NIGHT_FREEZES_BELOW_C = 12;
   `,
 })
 export class Scene {
+  protected readonly t = T;
+
   readonly work = input.required<Work>();
   readonly next = output();
   readonly toVerdict = output();
@@ -249,8 +252,8 @@ export class Scene {
   protected readonly flags = [
     { key: 'sloping', name: 'sloping' },
     { key: 'dark', name: 'dark' },
-    { key: 'enclosed', name: 'closed in' },
-    { key: 'mainsNear', name: 'mains near' },
+    { key: 'enclosed', name: T.closedIn },
+    { key: 'mainsNear', name: T.mainsNear },
   ] as const;
 
   protected readonly record = computed<SceneRecord>(
@@ -290,8 +293,8 @@ export class Scene {
       ? 0
       : this.stopKeys().filter((key) => !this.seen().has(key.nativeElement)).length,
   );
-  protected readonly unseenText = computed(
-    () => `${this.unseen()} ${this.unseen() === 1 ? 'stop' : 'stops'} not seen yet. Show them`,
+  protected readonly unseenText = computed(() =>
+    T.notSeenYetShowThem(this.unseen(), this.unseen() === 1 ? 'stop' : 'stops'),
   );
   protected readonly classWord = computed(() => CLASS_WORDS[this.work().machine.machineClass]);
   protected readonly raised = computed(() => this.work().job.stops[0] ?? null);

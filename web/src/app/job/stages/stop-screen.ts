@@ -1,10 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
-import { STANDING_CAUTION, STOP_WORDS } from '../../shared/words/words';
+import { STANDING_CAUTION, STOP_WORDS } from '@words/words';
 import { NextAction } from '../next-action';
 import { ReasonPrompt } from '../../shared/ui/reason-prompt';
 import type { Work } from '../../shared/job/job-selectors';
 import { Reporter } from '../../shared/job/reporter';
 import { withdrawStop } from '../withdraw-stop';
+import { STOP_SCREEN as T } from '@words/screens/job-stages';
 
 /** What is wrong, and what to do instead. Shown in place of every stage that would go on. */
 @Component({
@@ -13,23 +14,25 @@ import { withdrawStop } from '../withdraw-stop';
   imports: [NextAction],
   template: `
     <section class="stage" aria-labelledby="stage-title" role="alert">
-      <header><h1 id="stage-title">Stop</h1></header>
+      <header>
+        <h1 id="stage-title">{{ t.stop }}</h1>
+      </header>
       <div class="frame">
         <div class="inner">
           @for (stop of work().job.stops; track stop) {
             <h2 class="sign">{{ words[stop].sign }}</h2>
             <p>{{ words[stop].wrong }}</p>
             <p class="instead">{{ words[stop].instead }}</p>
-            <button type="button" class="key" (click)="withdraw(stop)">It no longer stands</button>
+            <button type="button" class="key" (click)="withdraw(stop)">{{ t.itNoLongerStands }}</button>
           }
         </div>
       </div>
       @if (clampsOn()) {
-        <p class="problem">Clamps are on. Make safe now, if you can reach them safely.</p>
+        <p class="problem">{{ t.clampsAreOnMakeSafeNow }}</p>
       }
-      <p class="dim">No hook-up is offered. {{ caution }}</p>
+      <p class="dim">{{ t.noHookUpIsOffered(caution) }}</p>
     </section>
-    <vt-next-action label="Stopped. Go to the verdict" (go)="toVerdict.emit()" />
+    <vt-next-action [label]="t.stoppedGoToTheVerdict" (go)="toVerdict.emit()" />
   `,
   styles: `
     :host {
@@ -59,6 +62,8 @@ import { withdrawStop } from '../withdraw-stop';
   `,
 })
 export class StopScreen {
+  protected readonly t = T;
+
   readonly work = input.required<Work>();
   readonly toVerdict = output();
 

@@ -3,9 +3,10 @@ import type { AttemptOutcome } from '@voltrek/core/diagnosis';
 import { startsByWaking } from '@voltrek/core/machine';
 import { comparePromise } from '@voltrek/core/plan';
 import type { Work } from '../../shared/job/job-selectors';
-import { volts } from '../../shared/words/figures';
-import { ROLLED_IN_VAIN } from '../../shared/words/roll-words';
-import { adviceAfter, OUTCOME_WORDS, PROMISE_WORDS, WAKE_OUTCOME_WORDS } from '../../shared/words/words';
+import { volts } from '@words/figures';
+import { ROLLED_IN_VAIN } from '@words/roll-words';
+import { adviceAfter, OUTCOME_WORDS, PROMISE_WORDS, WAKE_OUTCOME_WORDS } from '@words/words';
+import { TRIES as T } from '@words/screens/job-stages';
 
 /** The tries that have ended, each against what the plan promised. */
 @Component({
@@ -16,9 +17,9 @@ import { adviceAfter, OUTCOME_WORDS, PROMISE_WORDS, WAKE_OUTCOME_WORDS } from '.
       @for (a of work().job.attempts; track a.startedAt; let i = $index) {
         @if (a.outcome; as outcome) {
           <li>
-            <strong>Try {{ i + 1 }}: {{ words()[outcome].name }}</strong>
+            <strong>{{ t.try(i + 1, words()[outcome].name) }}</strong>
             <span class="dim"
-              >{{ a.rolled ? 'rolled' : a.seconds?.toFixed(0) + ' s'
+              >{{ a.rolled ? t.rolled : a.seconds?.toFixed(0) + ' s'
               }}{{ a.lowestVolts === null ? '' : ', ' + volts(a.lowestVolts) }}</span
             >
             @if (promise(a.lowestVolts, a.helped); as line) {
@@ -45,6 +46,8 @@ import { adviceAfter, OUTCOME_WORDS, PROMISE_WORDS, WAKE_OUTCOME_WORDS } from '.
   `,
 })
 export class Tries {
+  protected readonly t = T;
+
   readonly work = input.required<Work>();
 
   protected readonly rolledInVain = ROLLED_IN_VAIN;
@@ -72,6 +75,11 @@ export class Tries {
       this.work().rules,
     );
     const sign = differenceVolts < 0 ? '-' : '+';
-    return `Plan said ${volts(promised, 1)} at the posts, ${sign}${volts(Math.abs(differenceVolts), 1)}: ${PROMISE_WORDS[code]}.`;
+    return T.planSaidAtThePosts(
+      volts(promised, 1),
+      sign,
+      volts(Math.abs(differenceVolts), 1),
+      PROMISE_WORDS[code],
+    );
   }
 }

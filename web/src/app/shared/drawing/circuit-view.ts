@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import type { CircuitDrawing } from './drawing';
+import { CIRCUIT_VIEW as T } from '@words/screens/drawing';
 
 /** Below this a lead carries nothing worth a figure, amps. */
 const SHOWN_AMPS = 0.5;
@@ -49,7 +50,7 @@ const SHOWN_AMPS = 0.5;
           <rect width="74" height="56" rx="7" class="pack" />
           <text x="37" y="25" class="name">{{ pack.name }}</text>
           <text x="37" y="43" class="small">
-            {{ pack.isOn === null ? '12 V each' : pack.isOn ? 'on' : 'off' }}
+            {{ pack.isOn === null ? t.n12VEach : pack.isOn ? t.on : t.off }}
           </text>
         </g>
       }
@@ -59,14 +60,14 @@ const SHOWN_AMPS = 0.5;
         }
         <path [attr.d]="l.path" class="lead" [class.red]="l.isRed" [class.black]="!l.isRed" />
       }
-      @if (d.target; as t) {
-        <g [attr.transform]="'translate(' + t.at.x + ' ' + t.at.y + ')'">
+      @if (d.target; as target) {
+        <g [attr.transform]="'translate(' + target.at.x + ' ' + target.at.y + ')'">
           <circle r="21" class="ring" />
-          <path [attr.d]="t.pole" class="ring" />
+          <path [attr.d]="target.pole" class="ring" />
         </g>
-        <g [attr.transform]="'translate(' + t.flag.x + ' ' + t.flag.y + ')'">
+        <g [attr.transform]="'translate(' + target.flag.x + ' ' + target.flag.y + ')'">
           <rect width="106" height="32" rx="3" class="flag" />
-          <text x="53" y="21.5" class="flag-text">{{ t.isRemoval ? 'take off' : 'clamp here' }}</text>
+          <text x="53" y="21.5" class="flag-text">{{ target.isRemoval ? t.takeOff : t.clampHere }}</text>
         </g>
       }
       @for (c of d.clamps; track c.clamp) {
@@ -79,7 +80,7 @@ const SHOWN_AMPS = 0.5;
             <path d="M-7 0H7" class="bar-sign" />
           }
           @if (c.isFree) {
-            <text y="30" class="small">free end</text>
+            <text y="30" class="small">{{ t.freeEnd }}</text>
           }
         </g>
       }
@@ -199,6 +200,8 @@ const SHOWN_AMPS = 0.5;
   `,
 })
 export class CircuitView {
+  protected readonly t = T;
+
   readonly drawing = input.required<CircuitDrawing>();
   readonly chosenPin = input<string | null>(null);
   readonly pinChosen = output<string>();
@@ -209,8 +212,8 @@ export class CircuitView {
   protected readonly summary = computed(() => {
     const { vehicles, pack, clamps, volts } = this.drawing();
     const parts = [
-      `Drawing of the ${vehicles.map((v) => v.name).join(' and ')}${pack ? ' and the pack' : ''}`,
-      ...clamps.map((c) => `${c.isRed ? 'red' : 'black'} clamp ${c.label}`),
+      T.drawingOfThe(vehicles.map((v) => v.name).join(' and '), pack ? T.andThePack : ''),
+      ...clamps.map((c) => T.clamp(c.isRed ? 'red' : 'black', c.label)),
       ...volts.map((v) => v.text),
     ];
     return parts.join(', ');

@@ -2,10 +2,11 @@ import { ChangeDetectionStrategy, Component, computed, input, output, signal } f
 import { NOTHING_CONNECTED } from '@voltrek/core/hookup';
 import type { Machine } from '@voltrek/core/machine';
 import { ZoomPan } from '../ui/zoom-pan';
-import { ZONE_WORDS } from '../words/atlas-words';
+import { ZONE_WORDS } from '@words/atlas-words';
 import { CircuitView } from './circuit-view';
 import { layoutCircuit } from './circuit-layout';
 import { SideView } from './side-view';
+import { MACHINE_DRAWING as T } from '@words/screens/drawing';
 
 /** One machine with its numbered points, in plan or from the side; nearer, moved, or on paper. */
 @Component({
@@ -28,9 +29,9 @@ import { SideView } from './side-view';
           [disabled]="!machine().side"
           (click)="isSide.set(!isSide())"
         >
-          Side
+          {{ t.side }}
         </button>
-        <button type="button" class="key" (click)="print()">Print</button>
+        <button type="button" class="key" (click)="print()">{{ t.print }}</button>
       </ng-container>
     </vt-zoom-pan>
     @if (zones(); as text) {
@@ -49,7 +50,7 @@ import { SideView } from './side-view';
         <p>! {{ line }}</p>
       }
       @for (line of machine().never; track $index) {
-        <p>Never: {{ line }}</p>
+        <p>{{ t.never(line) }}</p>
       }
     </div>
   `,
@@ -90,6 +91,8 @@ import { SideView } from './side-view';
   `,
 })
 export class MachineDrawing {
+  protected readonly t = T;
+
   readonly machine = input.required<Machine>();
   readonly chosenPin = input<string | null>(null);
   readonly pinChosen = output<string>();
@@ -110,7 +113,7 @@ export class MachineDrawing {
   protected readonly zones = computed(() => {
     const { zones } = this.machine();
     return zones.length > 0
-      ? `Keep leads off: ${zones.map((z) => `${z.label} (${ZONE_WORDS[z.kind]})`).join(', ')}`
+      ? T.keepLeadsOff(zones.map((z) => `${z.label} (${ZONE_WORDS[z.kind]})`).join(', '))
       : null;
   });
 

@@ -3,6 +3,7 @@ import { isPositivePoint, type Machine } from '@voltrek/core/machine';
 import { type DrawnPin, CIRCUIT_WIDTH, MARGIN, type XY } from './drawing';
 import { polygon } from './outline';
 import { pushedApart } from './pins';
+import { SIDE_VIEW as T } from '@words/screens/drawing';
 
 /** Room under the ground line for its name, drawing units. */
 const UNDER_GROUND = 30;
@@ -76,7 +77,7 @@ export function layoutSide(machine: Machine): SideDrawing | null {
         }
         <path [attr.d]="'M0 ' + d.groundY + 'H' + width" class="ground" />
         <path [attr.d]="'M16 ' + (d.groundY + 10) + 'v6h' + d.metre + 'v-6'" class="scale" />
-        <text [attr.x]="24 + d.metre" [attr.y]="d.groundY + 20" class="metre">1 m</text>
+        <text [attr.x]="24 + d.metre" [attr.y]="d.groundY + 20" class="metre">{{ t.aMetre }}</text>
         @for (p of d.pins; track p.pointId) {
           <path [attr.d]="'M' + p.point.x + ' ' + p.point.y + 'L' + p.at.x + ' ' + p.at.y" class="scale" />
         }
@@ -93,7 +94,7 @@ export function layoutSide(machine: Machine): SideDrawing | null {
         }
       </svg>
     } @else {
-      <p class="dim">No side view of this machine yet.</p>
+      <p class="dim">{{ t.noSideViewOfThisMachine }}</p>
     }
   `,
   styleUrl: './drawing.scss',
@@ -133,6 +134,8 @@ export function layoutSide(machine: Machine): SideDrawing | null {
   `,
 })
 export class SideView {
+  protected readonly t = T;
+
   readonly machine = input.required<Machine>();
   readonly chosenPin = input<string | null>(null);
   readonly pinChosen = output<string>();
@@ -142,8 +145,8 @@ export class SideView {
   protected readonly drawing = computed(() => layoutSide(this.machine()));
   protected readonly summary = computed(() => {
     const heights = this.machine().points.flatMap((p) =>
-      p.heightMm === undefined ? [] : [`${p.label} ${(p.heightMm / 1000).toFixed(2)} m up`],
+      p.heightMm === undefined ? [] : [T.mUp(p.label, (p.heightMm / 1000).toFixed(2))],
     );
-    return ['Side view', ...heights].join(', ');
+    return [T.sideView, ...heights].join(', ');
   });
 }

@@ -1,4 +1,4 @@
-import { batteryWord } from '../words/words';
+import { batteryWord } from '@words/words';
 import { type DrawnVehicle, overlaps, type XY } from './drawing';
 import { polygon, rounded } from './outline';
 import { batteryBox, type Placed } from './placing';

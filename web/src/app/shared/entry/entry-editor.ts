@@ -4,6 +4,7 @@ import type { Machine } from '@voltrek/core/machine';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { MachineDrawing } from '../drawing/machine-drawing';
 import { entryFields, type Field, withNewPoint } from './entry-fields';
+import { ENTRY_EDITOR as T } from '@words/screens/entry';
 
 /** What the editor gives back: the corrected entry and why. */
 export interface EditedEntry {
@@ -20,10 +21,10 @@ export interface EditedEntry {
     @if (draft(); as machine) {
       <form (submit)="$event.preventDefault(); save()">
         <header>
-          <h1 id="entry-editor-title">Correct {{ machine.maker }} {{ machine.model }}</h1>
+          <h1 id="entry-editor-title">{{ t.correct(machine.maker, machine.model) }}</h1>
         </header>
         <div class="split">
-          <div class="groups" tabindex="0" role="group" aria-label="Parts of the entry">
+          <div class="groups" tabindex="0" role="group" [attr.aria-label]="t.partsOfTheEntry">
             @for (group of groups(); track $index) {
               <fieldset>
                 <legend>{{ group.title }}</legend>
@@ -54,7 +55,7 @@ export interface EditedEntry {
                             [attr.aria-pressed]="field.value === 'true'"
                             (click)="set(field, field.value === 'true' ? 'false' : 'true')"
                           >
-                            {{ field.value === 'true' ? 'yes' : 'no' }}
+                            {{ field.value === 'true' ? t.yes : t.no }}
                           </button>
                         }
                         @case ('lines') {
@@ -83,12 +84,14 @@ export interface EditedEntry {
                 </div>
                 @if (group.remove; as remove) {
                   <button type="button" class="key" (click)="draft.set(remove(machine))">
-                    Remove this point
+                    {{ t.removeThisPoint }}
                   </button>
                 }
               </fieldset>
             }
-            <button type="button" class="key" (click)="draft.set(addPoint(machine))">Add a point</button>
+            <button type="button" class="key" (click)="draft.set(addPoint(machine))">
+              {{ t.addAPoint }}
+            </button>
           </div>
           <div class="drawing"><vt-machine-drawing [machine]="machine" /></div>
         </div>
@@ -101,7 +104,7 @@ export interface EditedEntry {
         }
         <footer>
           <label
-            ><span>Why, or where you saw it</span>
+            ><span>{{ t.whyOrWhereYouSawIt }}</span>
             <input
               class="field"
               maxlength="200"
@@ -110,9 +113,9 @@ export interface EditedEntry {
               (input)="note.set(noteInput.value)"
             />
           </label>
-          <button type="button" class="key" (click)="modal.dismiss()">Leave it</button>
+          <button type="button" class="key" (click)="modal.dismiss()">{{ t.leaveIt }}</button>
           <button type="submit" class="key strong" [disabled]="faults().length > 0">
-            Keep the correction
+            {{ t.keepTheCorrection }}
           </button>
         </footer>
       </form>
@@ -189,6 +192,8 @@ export interface EditedEntry {
   `,
 })
 export class EntryEditor {
+  protected readonly t = T;
+
   protected readonly modal = inject(NgbActiveModal);
   /** Set by whoever opens the editor. */
   readonly draft = signal<Machine | null>(null);

@@ -11,9 +11,10 @@ import {
 } from '@voltrek/core/machine';
 import { choicesOf } from '../ui/form-fields';
 import { typedFigure } from '../ui/typed-figure';
-import { LAYOUT_WORDS } from '../words/atlas-words';
-import { CHEMISTRY_WORDS } from '../words/plan-words';
-import { POINT_KIND_WORDS } from '../words/words';
+import { LAYOUT_WORDS } from '@words/atlas-words';
+import { CHEMISTRY_WORDS } from '@words/plan-words';
+import { POINT_KIND_WORDS } from '@words/words';
+import { ENTRY_FIELDS as T } from '@words/screens/entry';
 
 /** One thing that can be typed or chosen of an entry. `set` gives a changed copy. */
 export interface Field {
@@ -69,29 +70,29 @@ function machineGroup(machine: Machine): FieldGroup {
         ]
       : [];
   return {
-    title: 'Machine',
+    title: T.machine,
     remove: null,
     fields: [
-      { label: 'Maker', kind: 'text', value: machine.maker, set: (m, maker) => ({ ...m, maker }) },
-      { label: 'Model', kind: 'text', value: machine.model, set: (m, model) => ({ ...m, model }) },
+      { label: T.maker, kind: 'text', value: machine.maker, set: (m, maker) => ({ ...m, maker }) },
+      { label: T.model, kind: 'text', value: machine.model, set: (m, model) => ({ ...m, model }) },
       {
-        label: 'Gearbox',
+        label: T.gearbox,
         kind: 'choice',
         value: machine.gearbox,
         choices: choicesOf(GEARBOXES),
         set: (m, gearbox) => ({ ...m, gearbox: gearbox as Machine['gearbox'] }),
       },
       {
-        label: 'Plus on the body',
+        label: T.plusOnTheBody,
         kind: 'flag',
         value: String(isPositiveEarth(machine)),
         set: ({ earth: _, ...m }, typed) => (typed === 'true' ? { ...m, earth: 'positive' } : m),
       },
-      ...onEngine('Fuel', 'choice', 'fuel'),
-      ...onEngine('Displacement, L', 'number', 'displacementL'),
-      ...onEngine('Cylinders', 'number', 'cylinders'),
+      ...onEngine(T.fuel, 'choice', 'fuel'),
+      ...onEngine(T.displacementL, 'number', 'displacementL'),
+      ...onEngine(T.cylinders, 'number', 'cylinders'),
       {
-        label: 'Smart alternator',
+        label: T.smartAlternator,
         kind: 'flag',
         value: String(machine.smartAlternator),
         set: (m, typed) => ({ ...m, smartAlternator: typed === 'true' }),
@@ -126,12 +127,12 @@ function batteryGroup(battery: MachineBattery, index: number, count: number): Fi
     set: change((_, typed) => ({ [key]: typed === 'true' })),
   });
   return {
-    title: count > 1 ? `Battery ${index + 1}` : 'Battery',
+    title: count > 1 ? T.battery(index + 1) : T.battery2,
     remove: null,
     fields: [
-      { label: 'Place', kind: 'text', value: battery.place, set: change((_, place) => ({ place })) },
+      { label: T.place, kind: 'text', value: battery.place, set: change((_, place) => ({ place })) },
       {
-        label: 'Chemistry',
+        label: T.chemistry,
         kind: 'choice',
         value: battery.rating.chemistry,
         choices: choicesOf(CHEMISTRIES, CHEMISTRY_WORDS),
@@ -139,7 +140,7 @@ function batteryGroup(battery: MachineBattery, index: number, count: number): Fi
           rating: { ...b.rating, chemistry: typed as typeof b.rating.chemistry },
         })),
       },
-      rated('Capacity, Ah', 'capacityAh'),
+      rated(T.capacityAh, 'capacityAh'),
       rated('CCA, A', 'ccaAmps'),
       {
         label: 'CCA standard',
@@ -151,24 +152,24 @@ function batteryGroup(battery: MachineBattery, index: number, count: number): Fi
         })),
       },
       {
-        label: 'Posts',
+        label: T.posts,
         kind: 'choice',
         value: battery.layout,
         choices: choicesOf(TERMINAL_LAYOUTS, LAYOUT_WORDS),
         set: change((_, typed) => ({ layout: typed as MachineBattery['layout'] })),
       },
-      placed('From the left, mm', 'xMm'),
-      placed('From the front, mm', 'yMm'),
-      placed('Width, mm', 'widthMm'),
-      placed('Length, mm', 'lengthMm'),
+      placed(T.fromTheLeftMm, 'xMm'),
+      placed(T.fromTheFrontMm, 'yMm'),
+      placed(T.widthMm, 'widthMm'),
+      placed(T.lengthMm, 'lengthMm'),
       {
-        label: 'Top above ground, mm',
+        label: T.topAboveGroundMm,
         kind: 'number',
         value: String(battery.topMm),
         set: change((_, typed) => ({ topMm: typedFigure(typed) })),
       },
-      flagged('Closed in', 'closedIn'),
-      flagged('Vent hose', 'ventHose'),
+      flagged(T.closedIn, 'closedIn'),
+      flagged(T.ventHose, 'ventHose'),
     ],
   };
 }
@@ -200,15 +201,15 @@ function pointGroup(point: MachinePoint): FieldGroup {
   });
   const isTerminal = point.battery !== undefined;
   return {
-    title: `Point: ${point.label}`,
+    title: T.point(point.label),
     remove: isTerminal ? null : (m) => ({ ...m, points: m.points.filter((p) => p.id !== point.id) }),
     fields: [
-      { label: 'Name', kind: 'text', value: point.label, set: change((label) => ({ label })) },
+      { label: T.name, kind: 'text', value: point.label, set: change((label) => ({ label })) },
       ...(isTerminal
         ? []
         : [
             {
-              label: 'Kind',
+              label: T.kind,
               kind: 'choice' as const,
               value: point.kind,
               choices: choicesOf(
@@ -219,22 +220,22 @@ function pointGroup(point: MachinePoint): FieldGroup {
             },
           ]),
       {
-        label: 'From the left, mm',
+        label: T.fromTheLeftMm,
         kind: 'number',
         value: String(point.xMm),
         set: change((typed) => ({ xMm: typedFigure(typed) })),
       },
       {
-        label: 'From the front, mm',
+        label: T.fromTheFrontMm,
         kind: 'number',
         value: String(point.yMm),
         set: change((typed) => ({ yMm: typedFigure(typed) })),
       },
-      maybe('Above ground, mm', 'heightMm', 'number'),
-      maybe('Under', 'cover', 'text'),
-      maybe('Tools, one a line', 'tools', 'lines'),
+      maybe(T.aboveGroundMm, 'heightMm', 'number'),
+      maybe(T.under, 'cover', 'text'),
+      maybe(T.toolsOneALine, 'tools', 'lines'),
       {
-        label: 'Steps, one a line',
+        label: T.stepsOneALine,
         kind: 'lines',
         value: point.steps.join('\n'),
         set: change((typed) => ({ steps: lines(typed) })),
@@ -251,12 +252,12 @@ function textGroup(machine: Machine): FieldGroup {
     set: (m, typed) => ({ ...m, [key]: lines(typed) }),
   });
   return {
-    title: 'To be told',
+    title: T.toBeTold,
     remove: null,
     fields: [
-      text('Cautions, one a line', 'cautions'),
-      text('Never, one a line', 'never'),
-      text('Set again after power loss, one a line', 'resets'),
+      text(T.cautionsOneALine, 'cautions'),
+      text(T.neverOneALine, 'never'),
+      text(T.setAgainAfterPowerLossOne, 'resets'),
     ],
   };
 }
@@ -268,7 +269,7 @@ export function withNewPoint(machine: Machine): Machine {
   const point: MachinePoint = {
     id: `point-${nth}`,
     kind: 'ground-point',
-    label: `Point ${nth}`,
+    label: T.point2(nth),
     xMm: Math.round(machine.widthMm / 2),
     yMm: Math.round(machine.lengthMm / 2),
     steps: [],

@@ -2,6 +2,7 @@ import { HttpErrorResponse } from '@angular/common/http';
 import { TimeoutError } from 'rxjs';
 import { problemText } from '../state/problem';
 import type { Answer } from './queues';
+import { ANSWER_TO as T } from '@words/screens/sync';
 
 /** Nobody answered, or only something on the way to the server. */
 const AWAY_STATUSES: readonly number[] = [0, 502, 503, 504];
@@ -9,7 +10,7 @@ const AWAY_STATUSES: readonly number[] = [0, 502, 503, 504];
 /** What an attempt to send came to. */
 export function answerTo(error: unknown): Answer {
   if (error instanceof TimeoutError) return { kind: 'away' };
-  if (!(error instanceof HttpErrorResponse)) return { kind: 'choked', why: 'It could not be sent.' };
+  if (!(error instanceof HttpErrorResponse)) return { kind: 'choked', why: T.itCouldNotBeSent };
   if (AWAY_STATUSES.includes(error.status)) return { kind: 'away' };
   const why = problemText(error);
   return error.status >= 500 || error.status === 429 ? { kind: 'choked', why } : { kind: 'refused', why };

@@ -14,6 +14,7 @@ import { DeviceStore } from './device-store';
 import { answerTo } from './answer-to';
 import { Errands } from './errands';
 import { type Answer, type Clock, Queues } from './queues';
+import { JOB_SYNC as T } from '@words/screens/sync';
 
 /** A request that takes longer is given up, ms. */
 const REQUEST_MS = 12_000;
@@ -150,7 +151,7 @@ export class JobSync {
     // A job may stand on a call or an entry that waits here too.
     if (!(await this.errands.send(false))) return { kind: 'away' };
     const before = await this.errands.standsBefore(event);
-    if (before !== null) return { kind: 'choked', why: `What it stands on was not taken: ${before}` };
+    if (before !== null) return { kind: 'choked', why: T.whatItStandsOnWasNot(before) };
     try {
       const taken = await firstValueFrom(
         this.api.append(event, this.device.heldMs(event)).pipe(timeout(REQUEST_MS)),

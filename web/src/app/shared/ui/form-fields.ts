@@ -1,4 +1,4 @@
-import { fromShownUnit, inShownUnit, shownUnit } from '../words/units';
+import { fromShownUnit, inShownUnit, shownUnit } from '@words/units';
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 
 /** One thing that is typed or chosen. */

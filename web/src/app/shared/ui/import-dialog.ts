@@ -6,6 +6,7 @@ import type { Observable } from 'rxjs';
 import { Api } from '../state/api';
 import { problemText } from '../state/problem';
 import { sessionFeature } from '../state/session';
+import { IMPORT_DIALOG as T } from '@words/screens/ui';
 
 /** What a file is brought into: what that is called, and its address. */
 export interface ImportTarget {
@@ -19,9 +20,9 @@ export interface ImportTarget {
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="sheet">
-      <h1 id="import-title">Import {{ target().name }}</h1>
+      <h1 id="import-title">{{ t.import(target().name) }}</h1>
       <label>
-        <span>File, JSON or CSV in UTF-8</span>
+        <span>{{ t.fileJsonOrCsvInUtf }}</span>
         <input
           class="field"
           type="file"
@@ -36,29 +37,35 @@ export interface ImportTarget {
       @if (report(); as r) {
         @if (r.faults.length) {
           <div class="problem" role="alert">
-            <p>Nothing is imported while a line is at fault:</p>
+            <p>{{ t.nothingIsImportedWhileALine }}</p>
             <ul class="lines" tabindex="0">
               @for (f of r.faults; track $index) {
                 <li>
-                  <strong>Line {{ f.line }}</strong> {{ f.path }}{{ f.path ? ': ' : '' }}{{ f.message }}
+                  <strong>{{ t.line(f.line) }}</strong> {{ f.path }}{{ f.path ? ': ' : '' }}{{ f.message }}
                 </li>
               }
             </ul>
           </div>
         } @else {
           <p role="status">
-            {{ r.applied ? 'Imported.' : 'Would change:' }} {{ r.added.length }} new,
-            {{ r.changed.length }} changed, {{ r.same }} the same.
+            {{
+              t.newChangedTheSame(
+                r.applied ? t.imported : t.wouldChange,
+                r.added.length,
+                r.changed.length,
+                r.same
+              )
+            }}
           </p>
           <ul class="lines" tabindex="0">
             @for (name of r.added; track name) {
               <li>
-                <strong>{{ name }}</strong> <span class="dim">new</span>
+                <strong>{{ name }}</strong> <span class="dim">{{ t.newWord }}</span>
               </li>
             }
             @for (c of r.changed; track c.name) {
               <li>
-                <strong>{{ c.name }}</strong> <span class="dim">changes {{ c.parts.join(', ') }}</span>
+                <strong>{{ c.name }}</strong> <span class="dim">{{ t.changes(c.parts.join(', ')) }}</span>
               </li>
             }
           </ul>
@@ -68,12 +75,12 @@ export interface ImportTarget {
         @if (report(); as r) {
           @if (!r.applied) {
             <button type="button" class="key strong" [disabled]="!mayImport()" (click)="apply()">
-              Import
+              {{ t.import2 }}
             </button>
           }
         }
         <button type="button" class="key" (click)="modal.close()">
-          {{ report()?.applied ? 'Close' : 'Leave it' }}
+          {{ report()?.applied ? t.close : t.leaveIt }}
         </button>
       </div>
     </div>
@@ -92,6 +99,8 @@ export interface ImportTarget {
   `,
 })
 export class ImportDialog {
+  protected readonly t = T;
+
   protected readonly modal = inject(NgbActiveModal);
   private readonly api = inject(Api);
   private readonly crewId = inject(Store).selectSignal(sessionFeature.selectCrewId);

@@ -1,7 +1,7 @@
 import type { MachineSummary } from '@voltrek/contracts';
 import { catchError, debounceTime, map, type Observable, of, type OperatorFunction, switchMap } from 'rxjs';
 import type { Finder } from '../state/finder';
-import { CLASS_WORDS } from '../words/words';
+import { CLASS_WORDS } from '@words/words';
 
 const SUGGESTIONS = 8;
 const PAUSE_MS = 80;

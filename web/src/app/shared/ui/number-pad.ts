@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, model } from '@angular/core';
+import { NUMBER_PAD as T } from '@words/screens/ui';
 
 /** A glove-sized pad for one figure. */
 @Component({
@@ -9,8 +10,8 @@ import { ChangeDetectionStrategy, Component, model } from '@angular/core';
     @for (key of keys; track key) {
       <button type="button" class="key" (click)="press(key)">{{ key }}</button>
     }
-    <button type="button" class="key" aria-label="Change sign" (click)="press('±')">±</button>
-    <button type="button" class="key wide" aria-label="Delete last" (click)="press('⌫')">⌫</button>
+    <button type="button" class="key" [attr.aria-label]="t.changeSign" (click)="press('±')">±</button>
+    <button type="button" class="key wide" [attr.aria-label]="t.deleteLast" (click)="press('⌫')">⌫</button>
   `,
   styles: `
     :host {
@@ -28,6 +29,8 @@ import { ChangeDetectionStrategy, Component, model } from '@angular/core';
   `,
 })
 export class NumberPad {
+  protected readonly t = T;
+
   readonly text = model('');
 
   protected readonly keys = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '0', '.'];

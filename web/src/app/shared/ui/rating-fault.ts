@@ -1,10 +1,11 @@
 import { BATTERY_RANGES, type BatteryRating } from '@voltrek/core/battery';
 import { outOfRange } from '@voltrek/core/quantities';
+import { RATING_FAULT as T } from '@words/screens/ui';
 
 /** Why a typed rating can be no battery's; null when it can. */
 export function ratingFault({ capacityAh, ccaAmps }: BatteryRating): string | null {
   return (
-    outOfRange('Capacity', capacityAh, BATTERY_RANGES.capacityAh) ??
-    outOfRange('Cold-cranking amps', ccaAmps, BATTERY_RANGES.ccaAmps)
+    outOfRange(T.capacity, capacityAh, BATTERY_RANGES.capacityAh) ??
+    outOfRange(T.coldCrankingAmps, ccaAmps, BATTERY_RANGES.ccaAmps)
   );
 }

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, inject, Injectable, signal } from '@angular/core';
 import { NgbActiveModal, NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
+import { REASON_PROMPT as T } from '@words/screens/ui';
 
 /** Shortest reason worth logging, characters. */
 const LEAST_REASON = 3;
@@ -12,7 +13,7 @@ const LEAST_REASON = 3;
     <form class="sheet" (submit)="$event.preventDefault(); give()">
       <h1 id="reason-title">{{ question() }}</h1>
       <label>
-        <span>Reason, kept in the log</span>
+        <span>{{ t.reasonKeptInTheLog }}</span>
         <textarea
           class="field"
           rows="3"
@@ -24,14 +25,16 @@ const LEAST_REASON = 3;
       </label>
       <div class="keys">
         <button type="submit" class="key strong" [disabled]="text().trim().length < least">
-          Go on, and log it
+          {{ t.goOnAndLogIt }}
         </button>
-        <button type="button" class="key" (click)="modal.dismiss()">Leave it</button>
+        <button type="button" class="key" (click)="modal.dismiss()">{{ t.leaveIt }}</button>
       </div>
     </form>
   `,
 })
 export class ReasonDialog {
+  protected readonly t = T;
+
   protected readonly modal = inject(NgbActiveModal);
   readonly question = signal('');
   protected readonly text = signal('');

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, signal } from '@angular/core';
+import { ZOOM_PAN as T } from '@words/screens/ui';
 
 const LEAST = 1;
 const MOST = 6;
@@ -27,7 +28,7 @@ const FIT: View = { scale: 1, x: 0, y: 0 };
       class="room"
       tabindex="0"
       role="group"
-      aria-label="Drawing: + and - bring it nearer, arrows move it, 0 fits it"
+      [attr.aria-label]="t.drawingAndBringItNearerArrows"
       (wheel)="onWheel($event)"
       (pointerdown)="onDown($event)"
       (pointermove)="onMove($event)"
@@ -38,9 +39,11 @@ const FIT: View = { scale: 1, x: 0, y: 0 };
       <div class="moved" [style.transform]="transform()"><ng-content /></div>
     </div>
     <div class="keys">
-      <button type="button" class="key" aria-label="Nearer" (click)="zoom(step)">+</button>
-      <button type="button" class="key" aria-label="Farther" (click)="zoom(1 / step)">-</button>
-      <button type="button" class="key" [disabled]="view() === fit" (click)="view.set(fit)">Fit</button>
+      <button type="button" class="key" [attr.aria-label]="t.nearer" (click)="zoom(step)">+</button>
+      <button type="button" class="key" [attr.aria-label]="t.farther" (click)="zoom(1 / step)">-</button>
+      <button type="button" class="key" [disabled]="view() === fit" (click)="view.set(fit)">
+        {{ t.fit }}
+      </button>
       <ng-content select="[tools]" />
     </div>
   `,
@@ -70,6 +73,8 @@ const FIT: View = { scale: 1, x: 0, y: 0 };
   `,
 })
 export class ZoomPan {
+  protected readonly t = T;
+
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly pointers = new Map<number, { x: number; y: number }>();
 

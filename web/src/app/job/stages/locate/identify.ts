@@ -22,16 +22,17 @@ import { Errands } from '../../../shared/sync/errands';
 import { SendPhoto } from '../../../shared/sync/send-photo';
 import { sessionFeature } from '../../../shared/state/session';
 import { typedFigure } from '../../../shared/ui/typed-figure';
-import { CLUE_WORDS, LAYOUT_WORDS } from '../../../shared/words/atlas-words';
-import { percent } from '../../../shared/words/figures';
-import { CHEMISTRY_WORDS } from '../../../shared/words/plan-words';
-import { CLASS_WORDS } from '../../../shared/words/words';
+import { CLUE_WORDS, LAYOUT_WORDS } from '@words/atlas-words';
+import { percent } from '@words/figures';
+import { CHEMISTRY_WORDS } from '@words/plan-words';
+import { CLASS_WORDS } from '@words/words';
 import { faultsOf } from '../../../shared/entry/entry-editor';
 import { idFrom } from '../../../shared/entry/entry-fields';
 import { NextAction } from '../../next-action';
 import type { Work } from '../../../shared/job/job-selectors';
 import { Reporter } from '../../../shared/job/reporter';
 import { LocateHead, type LocatePart } from './locate-head';
+import { IDENTIFY as T } from '@words/screens/job-stages-locate';
 
 const SUGGESTIONS = 5;
 
@@ -44,12 +45,12 @@ const SUGGESTIONS = 5;
     <section class="stage" aria-labelledby="stage-title">
       <vt-locate-head [work]="work()" part="identify" (partChosen)="partChosen.emit($event)" />
       <label>
-        <span>Known to the atlas?</span>
+        <span>{{ t.knownToTheAtlas }}</span>
         <input
           class="field"
           type="search"
           maxlength="120"
-          placeholder="maker, model, class, place of the battery"
+          [placeholder]="t.makerModelClassPlaceOfThe"
           [value]="typed()"
           #typedInput
           (input)="search(typedInput.value)"
@@ -61,16 +62,16 @@ const SUGGESTIONS = 5;
             <li>
               <button type="button" class="row" (click)="choose(m.id)">
                 <strong>{{ m.maker }} {{ m.model }}</strong>
-                <span class="dim">{{ classWords[m.machineClass] }}, battery {{ m.places }}</span>
+                <span class="dim">{{ t.battery(classWords[m.machineClass], m.places) }}</span>
               </button>
             </li>
           } @empty {
-            <li class="dim">Not in the atlas: find it below.</li>
+            <li class="dim">{{ t.notInTheAtlasFindIt }}</li>
           }
         </ul>
       }
       <fieldset>
-        <legend>Not known: what is it?</legend>
+        <legend>{{ t.notKnownWhatIsIt }}</legend>
         <div class="keys">
           @for (c of classes; track c) {
             <button
@@ -85,7 +86,7 @@ const SUGGESTIONS = 5;
         </div>
       </fieldset>
       <fieldset>
-        <legend>What do you see?</legend>
+        <legend>{{ t.whatDoYouSee }}</legend>
         <div class="keys">
           @for (clue of clues(); track clue) {
             <button
@@ -100,7 +101,7 @@ const SUGGESTIONS = 5;
         </div>
       </fieldset>
       <fieldset>
-        <legend>Look here, likeliest first. Tap where you found the battery</legend>
+        <legend>{{ t.lookHereLikeliestFirstTapWhere }}</legend>
         <ul class="ruled">
           @for (r of places(); track r.place.id) {
             <li>
@@ -121,10 +122,10 @@ const SUGGESTIONS = 5;
       </fieldset>
       @if (placeId()) {
         <fieldset>
-          <legend>Keep it for the next who meets it</legend>
+          <legend>{{ t.keepItForTheNextWho }}</legend>
           <div class="fields">
             <label
-              ><span>Maker</span>
+              ><span>{{ t.maker }}</span>
               <input
                 class="field"
                 maxlength="60"
@@ -134,7 +135,7 @@ const SUGGESTIONS = 5;
               />
             </label>
             <label
-              ><span>Model</span>
+              ><span>{{ t.model }}</span>
               <input
                 class="field"
                 maxlength="80"
@@ -144,7 +145,7 @@ const SUGGESTIONS = 5;
               />
             </label>
             <label
-              ><span>Chemistry</span>
+              ><span>{{ t.chemistry }}</span>
               <select
                 class="field"
                 #chemistryInput
@@ -156,7 +157,7 @@ const SUGGESTIONS = 5;
               </select>
             </label>
             <label
-              ><span>Capacity, Ah</span>
+              ><span>{{ t.capacityAh }}</span>
               <input
                 class="field"
                 inputmode="decimal"
@@ -166,7 +167,7 @@ const SUGGESTIONS = 5;
               />
             </label>
             <label
-              ><span>CCA, A</span>
+              ><span>{{ t.ccaAmps }}</span>
               <input
                 class="field"
                 inputmode="numeric"
@@ -177,7 +178,7 @@ const SUGGESTIONS = 5;
             </label>
             @if (typical().engine) {
               <label
-                ><span>Engine, L</span>
+                ><span>{{ t.engineL }}</span>
                 <input
                   class="field"
                   inputmode="decimal"
@@ -210,7 +211,7 @@ const SUGGESTIONS = 5;
               [attr.aria-pressed]="redPost()"
               (click)="redPost.set(!redPost())"
             >
-              red post found
+              {{ t.redPostFound }}
             </button>
             @if (typical().engine) {
               <button
@@ -219,11 +220,11 @@ const SUGGESTIONS = 5;
                 [attr.aria-pressed]="diesel()"
                 (click)="diesel.set(!diesel())"
               >
-                diesel
+                {{ t.diesel }}
               </button>
             }
             <label class="key photo"
-              >{{ photo() ? 'Photo: ' + photo()!.name : 'Add a photo' }}
+              >{{ photo() ? t.photo + photo()!.name : t.addAPhoto }}
               <input
                 type="file"
                 class="visually-hidden"
@@ -308,6 +309,8 @@ const SUGGESTIONS = 5;
   `,
 })
 export class Identify {
+  protected readonly t = T;
+
   readonly work = input.required<Work>();
   readonly partChosen = output<LocatePart>();
 
@@ -400,9 +403,9 @@ export class Identify {
     () => this.entry() !== null && this.shownFaults().length === 0 && !this.isBusy(),
   );
   protected readonly label = computed(() => {
-    if (this.isBusy()) return 'Keeping it';
-    if (!this.placeId()) return 'Tap where the battery is';
-    return this.isNamed() ? 'Keep it and go on' : 'Say maker and model';
+    if (this.isBusy()) return T.keepingIt;
+    if (!this.placeId()) return T.tapWhereTheBatteryIs;
+    return this.isNamed() ? T.keepItAndGoOn : T.sayMakerAndModel;
   });
 
   protected asChemistry(value: string) {

@@ -1,10 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { isPositiveEarth } from '@voltrek/core/machine';
 import { isTemplate } from '@voltrek/core/template';
-import { CONFIDENCE_MARKS } from '../../../shared/words/atlas-words';
+import { CONFIDENCE_MARKS } from '@words/atlas-words';
 import type { Work } from '../../../shared/job/job-selectors';
+import { LOCATE_HEAD as T } from '@words/screens/job-stages-locate';
 
-const PARTS = { points: 'Points', park: 'Park the donor', identify: 'Another machine' } as const;
+const PARTS = { points: T.points, park: T.parkTheDonor, identify: T.anotherMachine } as const;
 /** What Locate is asked for: the points, a place for the donor, or which machine it is at all. */
 export type LocatePart = keyof typeof PARTS;
 
@@ -18,10 +19,10 @@ const mayLend = ({ donorMachine, machine }: Work): boolean =>
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <header>
-      <h1 id="stage-title">Locate</h1>
+      <h1 id="stage-title">{{ t.locate }}</h1>
       <span class="dim">{{ about() }}</span>
     </header>
-    <div class="keys" role="group" aria-label="Part of Locate">
+    <div class="keys" role="group" [attr.aria-label]="t.partOfLocate">
       @for (p of shown(); track p) {
         <button type="button" class="key" [attr.aria-pressed]="p === part()" (click)="partChosen.emit(p)">
           {{ names[p] }}
@@ -43,6 +44,8 @@ const mayLend = ({ donorMachine, machine }: Work): boolean =>
   `,
 })
 export class LocateHead {
+  protected readonly t = T;
+
   readonly work = input.required<Work>();
   readonly part = input.required<LocatePart>();
   readonly partChosen = output<LocatePart>();
@@ -53,8 +56,8 @@ export class LocateHead {
   );
   protected readonly about = computed(() => {
     const { machine, confidence } = this.work();
-    if (isTemplate(machine)) return 'unknown machine: find its battery first';
-    const places = machine.batteries.map((b) => `${b.place}${b.ventHose ? ', vent hose' : ''}`).join('; ');
+    if (isTemplate(machine)) return T.unknownMachineFindItsBatteryFirst;
+    const places = machine.batteries.map((b) => `${b.place}${b.ventHose ? T.ventHose : ''}`).join('; ');
     const mark = CONFIDENCE_MARKS[confidence];
     return `battery: ${places}${mark ? ` (${mark})` : ''}`;
   });

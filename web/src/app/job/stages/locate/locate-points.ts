@@ -9,12 +9,13 @@ import {
 } from '@angular/core';
 import { POLARITY_SIGNS, POLARITY_SIGNS_NEEDED, type PolaritySign } from '@voltrek/core/diagnosis';
 import { isPositiveEarth, isPositivePoint } from '@voltrek/core/machine';
-import { POSITIVE_EARTH_WORDS } from '../../../shared/words/earth-words';
-import { POINT_KIND_WORDS, POLARITY_WORDS } from '../../../shared/words/words';
+import { POSITIVE_EARTH_WORDS } from '@words/earth-words';
+import { POINT_KIND_WORDS, POLARITY_WORDS } from '@words/words';
 import { NextAction } from '../../next-action';
 import type { Work } from '../../../shared/job/job-selectors';
 import { Reporter } from '../../../shared/job/reporter';
 import { LocateHead, type LocatePart } from './locate-head';
+import { LOCATE_POINTS as T } from '@words/screens/job-stages-locate';
 
 /** The points with the way to each, the warnings, and the signs of positive. */
 @Component({
@@ -33,7 +34,9 @@ import { LocateHead, type LocatePart } from './locate-head';
             <p class="caution"><span aria-hidden="true">!</span> {{ caution }}</p>
           }
           @for (line of work().machine.never; track $index) {
-            <p class="never"><strong>Never:</strong> {{ line }}</p>
+            <p class="never">
+              <strong>{{ t.never }}</strong> {{ line }}
+            </p>
           }
         </div>
       }
@@ -57,8 +60,8 @@ import { LocateHead, type LocatePart } from './locate-head';
               <ol class="steps">
                 @if (point.cover || point.tools?.length) {
                   <li class="dim">
-                    {{ point.cover ? 'Under: ' + point.cover + '.' : '' }}
-                    {{ point.tools?.length ? 'Tools: ' + point.tools!.join(', ') + '.' : '' }}
+                    {{ point.cover ? t.under + point.cover + '.' : '' }}
+                    {{ point.tools?.length ? t.tools + point.tools!.join(', ') + '.' : '' }}
                   </li>
                 }
                 @for (step of point.steps; track $index) {
@@ -70,7 +73,7 @@ import { LocateHead, type LocatePart } from './locate-head';
         }
       </ol>
       <fieldset>
-        <legend>Which is positive? Two signs must agree, then the meter proves it</legend>
+        <legend>{{ t.whichIsPositiveTwoSignsMust }}</legend>
         <div class="keys">
           @for (sign of signs(); track sign) {
             <button
@@ -86,7 +89,7 @@ import { LocateHead, type LocatePart } from './locate-head';
       </fieldset>
     </section>
     <vt-next-action
-      [label]="enough() ? 'Found, positive is sure' : 'Tick two signs of positive'"
+      [label]="enough() ? t.foundPositiveIsSure : t.tickTwoSignsOfPositive"
       [disabled]="!enough()"
       (go)="confirm()"
     />
@@ -158,6 +161,8 @@ import { LocateHead, type LocatePart } from './locate-head';
   `,
 })
 export class LocatePoints {
+  protected readonly t = T;
+
   readonly work = input.required<Work>();
   readonly chosenPin = input<string | null>(null);
   readonly pinChosen = output<string>();

@@ -1,4 +1,4 @@
-import { metres, section, shownUnit } from '../../../shared/words/units';
+import { metres, section, shownUnit } from '@words/units';
 import { type CdkDragMove, CdkDrag, type CdkDragEnd } from '@angular/cdk/drag-drop';
 import {
   ChangeDetectionStrategy,
@@ -20,14 +20,15 @@ import {
   poseFor,
 } from '@voltrek/core/reach';
 import { Store } from '@ngrx/store';
-import { ARRANGEMENT_WORDS, ZONE_WORDS } from '../../../shared/words/atlas-words';
-import { unfitWords } from '../../../shared/words/words';
+import { ARRANGEMENT_WORDS, ZONE_WORDS } from '@words/atlas-words';
+import { unfitWords } from '@words/words';
 import { PlanRunner } from '../../../workers/plan-runner';
 import { NextAction } from '../../next-action';
 import { selectOptions, type Work } from '../../../shared/job/job-selectors';
 import { Reporter } from '../../../shared/job/reporter';
 import { LocateHead, type LocatePart } from './locate-head';
 import { layoutParking, viewOf } from './parking-drawing';
+import { PARK_DONOR as T } from '@words/screens/job-stages-locate';
 
 const WIDTH = 300;
 const HEIGHT = 490;
@@ -48,7 +49,7 @@ const MOVE_STEP_MM = 100;
           class="place"
           tabindex="0"
           role="group"
-          aria-label="Place: arrows move the donor, comma and full stop turn it"
+          [attr.aria-label]="t.placeArrowsMoveTheDonorComma"
           (keydown)="onKey($event)"
         >
           @let d = drawn();
@@ -76,7 +77,7 @@ const MOVE_STEP_MM = 100;
                 <path [attr.d]="b" class="battery" />
               }
               <text [attr.x]="body.middle.x" [attr.y]="body.middle.y">
-                {{ $index === 0 ? 'casualty' : 'donor' }}
+                {{ $index === 0 ? t.casualty : t.donor }}
               </text>
             }
             <path [attr.d]="d.black" class="lead edge" />
@@ -125,11 +126,16 @@ const MOVE_STEP_MM = 100;
         <div class="side">
           <p class="figure">
             {{ unit().show(parking().metresNeeded).toFixed(1) }}
-            <small>{{ unit().unit }} of lead needed</small>
+            <small>{{ t.ofLeadNeeded(unit().unit) }}</small>
           </p>
           <p class="dim">
-            red {{ metres(parking().red.metres, 1) }}, black {{ metres(parking().black.metres, 1) }};
-            {{ (parking().gapMm / 1000).toFixed(2) }} m apart
+            {{
+              t.redBlackMApart(
+                metres(parking().red.metres, 1),
+                metres(parking().black.metres, 1),
+                (parking().gapMm / 1000).toFixed(2)
+              )
+            }}
           </p>
           @for (w of warnings(); track w) {
             <p class="caution"><span aria-hidden="true">!</span> {{ w }}</p>
@@ -139,7 +145,7 @@ const MOVE_STEP_MM = 100;
               <li>
                 <strong>{{ s.name }}</strong>
                 <span [class.tone-bad]="!s.reaches" [class.tone-good]="s.reaches">{{
-                  s.reaches ? 'reaches' : 'too short'
+                  s.reaches ? t.reaches : t.tooShort
                 }}</span>
                 <span class="dim">{{ s.effect }}</span>
               </li>
@@ -147,15 +153,15 @@ const MOVE_STEP_MM = 100;
           </ul>
           <div class="keys">
             <button type="button" class="key strong" [disabled]="isSearching()" (click)="findBest()">
-              {{ isSearching() ? 'Looking' : 'Best place' }}
+              {{ isSearching() ? t.looking : t.bestPlace }}
             </button>
             @for (a of arrangements; track a) {
               <button type="button" class="key" (click)="arrange(a)">{{ arrangementWords[a] }}</button>
             }
-            <button type="button" class="key" aria-label="Turn left" (click)="turn(-turnStep)">
+            <button type="button" class="key" [attr.aria-label]="t.turnLeft" (click)="turn(-turnStep)">
               &#8634; 15°
             </button>
-            <button type="button" class="key" aria-label="Turn right" (click)="turn(turnStep)">
+            <button type="button" class="key" [attr.aria-label]="t.turnRight" (click)="turn(turnStep)">
               &#8635; 15°
             </button>
           </div>
@@ -163,7 +169,7 @@ const MOVE_STEP_MM = 100;
       </div>
     </section>
     <vt-next-action
-      [label]="parking().touching ? 'Too close: move the donor' : 'Park it here'"
+      [label]="parking().touching ? t.tooCloseMoveTheDonor : t.parkItHere"
       [disabled]="parking().touching || work().job.closedAt !== null"
       (go)="park()"
     />
@@ -259,6 +265,8 @@ const MOVE_STEP_MM = 100;
   `,
 })
 export class ParkDonor {
+  protected readonly t = T;
+
   readonly work = input.required<Work>();
   readonly partChosen = output<LocatePart>();
 
@@ -327,15 +335,15 @@ export class ParkDonor {
     const { touching, red, black } = this.parking();
     const crossed = red.crosses ?? black.crosses;
     return [
-      ...(touching ? ['Vehicles must not touch: leave at least 15 cm.'] : []),
-      ...(crossed
-        ? [`A lead cannot be kept off a part that is ${ZONE_WORDS[crossed]}: tie it clear or park elsewhere.`]
-        : []),
+      ...(touching ? [T.vehiclesMustNotTouchLeaveAt] : []),
+      ...(crossed ? [T.aLeadCannotBeKeptOff(ZONE_WORDS[crossed])] : []),
     ];
   });
-  protected readonly summary = computed(
-    () =>
-      `Donor ${metres(this.parking().gapMm / 1000, 2)} from the casualty, ${metres(this.parking().metresNeeded, 1)} of lead needed`,
+  protected readonly summary = computed(() =>
+    T.donorFromTheCasualtyOfLead(
+      metres(this.parking().gapMm / 1000, 2),
+      metres(this.parking().metresNeeded, 1),
+    ),
   );
 
   private nameOf(leadSetId: string | null): string {
@@ -433,7 +441,12 @@ function effectOf({ option, crank, wake, unfit }: RankedOption): string {
   const size = `${section(sectionMm2)}, ${metres(lengthM)}`;
   if (unfit && unfit.code !== 'leads-short') return unfitWords(unfit);
   if (crank?.turns)
-    return `${size}: ${crank.rpm.toFixed(0)} rpm of ${crank.neededRpm.toFixed(0)} needed, ${crank.starterVolts.toFixed(1)} V at the starter`;
-  if (crank) return `${size}: does not turn it`;
-  return wake ? `${size}: ${wake.postVolts.toFixed(1)} V while it wakes` : size;
+    return T.rpmOfNeededVAtThe(
+      size,
+      crank.rpm.toFixed(0),
+      crank.neededRpm.toFixed(0),
+      crank.starterVolts.toFixed(1),
+    );
+  if (crank) return T.doesNotTurnIt(size);
+  return wake ? T.vWhileItWakes(size, wake.postVolts.toFixed(1)) : size;
 }

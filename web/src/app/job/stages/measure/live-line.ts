@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import type { Instrument, LinkState } from '@voltrek/contracts';
-import { INSTRUMENT_WORDS, LINK_WORDS } from '../../../shared/words/measure-words';
+import { INSTRUMENT_WORDS, LINK_WORDS } from '@words/measure-words';
 import { LiveStore } from './live-store';
+import { LIVE_LINE as T } from '@words/screens/job-stages-measure';
 
 /** Two readings of two things are hardly ever nearer than this, as a share. */
 const SAME_WITHIN = 0.0008;
@@ -18,13 +19,13 @@ const SAME_WITHIN = 0.0008;
         >
         <span class="reads">{{ text() }}</span>
         <button type="button" class="key" [attr.aria-pressed]="isHeld()" (click)="live.hold(n.instrument)">
-          Hold
+          {{ t.hold }}
         </button>
         @if (isSame()) {
-          <button type="button" class="key strong" (click)="moved()">Probes are there</button>
+          <button type="button" class="key strong" (click)="moved()">{{ t.probesAreThere }}</button>
         } @else {
           <button type="button" class="key strong" [disabled]="takes() === null" (click)="take()">
-            Take it
+            {{ t.takeIt }}
           </button>
         }
       </div>
@@ -57,6 +58,8 @@ const SAME_WITHIN = 0.0008;
   `,
 })
 export class LiveLine {
+  protected readonly t = T;
+
   /** Null: nothing that is linked reads what is chosen. */
   readonly instrument = input.required<Instrument | null>();
   readonly unit = input.required<'V' | 'A' | 'mA'>();
@@ -88,7 +91,7 @@ export class LiveLine {
   });
   protected readonly text = computed(() => {
     const value = this.value();
-    if (this.now()?.overload) return 'over its range';
+    if (this.now()?.overload) return T.overItsRange;
     return value === null ? '-' : `${value.toFixed(this.unit() === 'V' ? 3 : 0)} ${this.unit()}`;
   });
   /** The value that was taken last, and of what. */
@@ -121,8 +124,8 @@ export class LiveLine {
   }
 
   protected told(state: LinkState): string {
-    if (!this.live.connected()) return 'line broken, an old value';
-    if (this.isSame()) return 'as before: move the probes';
+    if (!this.live.connected()) return T.lineBrokenAnOldValue;
+    if (this.isSame()) return T.asBeforeMoveTheProbes;
     return this.isHeld() ? 'held' : this.linkWords[state];
   }
 

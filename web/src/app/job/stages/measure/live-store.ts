@@ -8,10 +8,11 @@ import {
 } from '@voltrek/contracts';
 import type { Recording } from '@voltrek/core/trace';
 import { Api } from '../../../shared/state/api';
-import { CAPTURE_END_WORDS } from '../../../shared/words/measure-words';
+import { CAPTURE_END_WORDS } from '@words/measure-words';
 import { patchState, signalStore, withHooks, withMethods, withState } from '@ngrx/signals';
+import { LIVE_STORE as T } from '@words/screens/job-stages-measure';
 
-const LINE_BROKE = 'The line to the server broke. Nothing was taken.';
+const LINE_BROKE = T.theLineToTheServerBroke;
 
 interface LiveState {
   readonly byInstrument: Readonly<Partial<Record<Instrument, InstrumentNow>>>;

@@ -3,7 +3,7 @@ import { foldJob, type JobEvent } from '@voltrek/core/job';
 import { DEFAULT_RULES } from '@voltrek/core/rules';
 import { CAR, detailOf, event, opened } from '../../../../testing/fixtures';
 import type { Work } from '../../../shared/job/job-selectors';
-import { OUTCOME_MEANINGS } from '../../../shared/words/measure-words';
+import { OUTCOME_MEANINGS } from '@words/measure-words';
 import { figureMeaning, limitReason, readingMeaning } from './meaning';
 
 const rest = (volts: number): JobEvent =>

@@ -12,10 +12,11 @@ import {
 } from '@voltrek/core/diagnosis';
 import { restVoltsByBattery, workingTempC } from '@voltrek/core/job';
 import { type RuleKey, RULES } from '@voltrek/core/rules';
-import { percent, percentBand } from '../../../shared/words/figures';
-import { OUTCOME_MEANINGS } from '../../../shared/words/measure-words';
-import { chargingWords, crankWords, restWords } from '../../../shared/words/reading-words';
+import { percent, percentBand } from '@words/figures';
+import { OUTCOME_MEANINGS } from '@words/measure-words';
+import { chargingWords, crankWords, restWords } from '@words/reading-words';
 import type { Work } from '../../../shared/job/job-selectors';
+import { MEANING as T } from '@words/screens/job-stages-measure';
 
 export interface Meaning {
   readonly tone: Tone;
@@ -96,7 +97,7 @@ export function figureMeaning(
     check === 'conductance'
       ? `, ${percent(found as number)}`
       : check === 'drain' && typeof found === 'number' && found > 0
-        ? `, flat in ${daysToFlat(rating, 1, found).toFixed(0)} days from full`
+        ? T.flatInDaysFromFull(daysToFlat(rating, 1, found).toFixed(0))
         : check === 'specific-gravity'
           ? gravityBand(figures, tempC)
           : '';
@@ -105,8 +106,8 @@ export function figureMeaning(
 
 function gravityBand(figures: readonly number[], tempC: number): string {
   const { low, high, spread, badCell } = socFromCells(figures, tempC);
-  const which = badCell === null ? '' : `: cell ${badCell + 1}`;
-  return `${which}, charge ${percentBand(low, high)}, ${spread.toFixed(3)} apart`;
+  const which = badCell === null ? '' : T.cell(badCell + 1);
+  return T.chargeApart(which, percentBand(low, high), spread.toFixed(3));
 }
 
 /** The rule that sets the limit of a reading, with its reason. */
@@ -123,5 +124,5 @@ const LIMIT_RULES: Partial<Record<string, RuleKey>> = {
 export function limitReason(kindId: string): string | null {
   const key = LIMIT_RULES[kindId];
   if (!key) return null;
-  return `${RULES[key].limit ? 'House rule' : 'Limit'}: ${RULES[key].reason}.`;
+  return `${RULES[key].limit ? T.houseRule : T.limit}: ${RULES[key].reason}.`;
 }

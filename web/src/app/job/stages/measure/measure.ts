@@ -1,4 +1,4 @@
-import { degrees } from '../../../shared/words/units';
+import { degrees } from '@words/units';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -34,10 +34,10 @@ import {
 import { startsByWaking } from '@voltrek/core/machine';
 import { outOfRange } from '@voltrek/core/quantities';
 import { NumberPad } from '../../../shared/ui/number-pad';
-import { CAUSE_WORDS, outcomesNamed } from '../../../shared/words/diagnosis-words';
-import { volts } from '../../../shared/words/figures';
-import { FIGURE_WORDS, GROUP_WORDS, measureName } from '../../../shared/words/measure-words';
-import { READING_WORDS } from '../../../shared/words/words';
+import { CAUSE_WORDS, outcomesNamed } from '@words/diagnosis-words';
+import { volts } from '@words/figures';
+import { FIGURE_WORDS, GROUP_WORDS, measureName } from '@words/measure-words';
+import { READING_WORDS } from '@words/words';
 import { PlanRunner } from '../../../workers/plan-runner';
 import { workerAnswer } from '../../../workers/worker-answer';
 import { NextAction } from '../../next-action';
@@ -49,6 +49,7 @@ import { LiveStore } from './live-store';
 import { figureMeaning, limitReason, type Meaning, readingMeaning } from './meaning';
 import { Taken } from './taken';
 import { TracePart } from './trace-part';
+import { MEASURE as T } from '@words/screens/job-stages-measure';
 
 interface Choice {
   readonly kind: MeasureKind;
@@ -78,6 +79,8 @@ const STILL_ONLY: readonly CheckId[] = [
   styleUrl: './measure.scss',
 })
 export class Measure {
+  protected readonly t = T;
+
   readonly work = input.required<Work>();
   readonly next = output();
 
@@ -85,7 +88,7 @@ export class Measure {
   private readonly live = inject(LiveStore);
 
   protected readonly groups: readonly Group[] = [...MEASURE_GROUPS, 'trace'];
-  protected readonly groupWords: Record<Group, string> = { ...GROUP_WORDS, trace: 'Trace' };
+  protected readonly groupWords: Record<Group, string> = { ...GROUP_WORDS, trace: T.trace };
   protected readonly cells = Array.from({ length: CELLS }, (_, i) => i);
 
   protected readonly text = signal('');
@@ -159,7 +162,7 @@ export class Measure {
   protected readonly fault = computed(() => {
     if (!this.text() || this.text() === '-') return null;
     const value = this.value();
-    return value === null ? 'That is not a figure.' : this.faultOf(value);
+    return value === null ? T.thatIsNotAFigure : this.faultOf(value);
   });
   protected readonly preview = computed(() => {
     const value = this.value();
@@ -172,7 +175,7 @@ export class Measure {
       text.trim() ? [[i, this.gravities()[i]!] as const] : [],
     );
     const wrong = typed.find(([, value]) => outOfRange('', value, GRAVITY_RANGE) !== null);
-    return wrong ? outOfRange(`Cell ${wrong[0] + 1}`, wrong[1], GRAVITY_RANGE) : null;
+    return wrong ? outOfRange(T.cell(wrong[0] + 1), wrong[1], GRAVITY_RANGE) : null;
   });
   protected readonly allCells = computed(() => this.cellTexts().every((t) => t.trim()) && !this.cellFault());
   protected readonly cellMeaning = computed(() =>
@@ -206,7 +209,7 @@ export class Measure {
       const at = this.all().findIndex((c) => c.kind.check === check && c.battery === battery);
       if (at >= 0 && gainBits >= LEAST_GAIN_BITS) {
         const [one, other] = settles.map((cause) => CAUSE_WORDS[cause]);
-        return { at, name: this.all()[at]!.name, why: `tells between ${one} and ${other}` };
+        return { at, name: this.all()[at]!.name, why: T.tellsBetweenAnd(one, other) };
       }
     }
     return null;
@@ -361,15 +364,14 @@ export class Measure {
     const own = value === null ? null : this.ownOf(value);
     return value === null || own === null || own === value
       ? ''
-      : `To the chassis, less ${volts(value - own)} below it: ${volts(own)}. `;
+      : T.toTheChassisLessBelowIt(volts(value - own), volts(own));
   });
 
   protected readonly faultOf = (shown: number): string | null => {
     const { kind } = this.chosen();
     const value = this.ownOf(shown);
-    if (value === null) return 'Read the batteries below it first: this is all of them together.';
-    if (kind.id === 'key-on' && this.context().restVolts === null)
-      return 'Read the rest volts first: the drop is from there.';
+    if (value === null) return T.readTheBatteriesBelowItFirst;
+    if (kind.id === 'key-on' && this.context().restVolts === null) return T.readTheRestVoltsFirstThe;
     return figureFault(kind, this.work().machine.systemVolts, value);
   };
 }

@@ -2,13 +2,14 @@ import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { outcomeOf } from '@voltrek/core/diagnosis';
 import { doubtOf, type Figure, type Reading } from '@voltrek/core/job';
-import { DOUBT_WORDS, FINDING_NAMES, foundWords } from '../../../shared/words/diagnosis-words';
-import { volts } from '../../../shared/words/figures';
-import { FIGURE_WORDS, OUTCOME_MEANINGS } from '../../../shared/words/measure-words';
-import { ofBattery, readingName } from '../../../shared/words/words';
+import { DOUBT_WORDS, FINDING_NAMES, foundWords } from '@words/diagnosis-words';
+import { volts } from '@words/figures';
+import { FIGURE_WORDS, OUTCOME_MEANINGS } from '@words/measure-words';
+import { ofBattery, readingName } from '@words/words';
 import type { Work } from '../../../shared/job/job-selectors';
 import { Reporter } from '../../../shared/job/reporter';
 import { type Meaning, readingMeaning, toneOf } from './meaning';
+import { TAKEN as T } from '@words/screens/job-stages-measure';
 
 interface Line {
   readonly id: string;
@@ -27,7 +28,7 @@ interface Line {
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [DatePipe],
   template: `
-    <h2 class="part">Taken</h2>
+    <h2 class="part">{{ t.taken }}</h2>
     <ul class="ruled">
       @for (line of lines(); track line.id) {
         <li [class.doubted]="line.doubted">
@@ -37,11 +38,11 @@ interface Line {
           >
           <span class="meaning" [class]="'tone-' + line.meaning.tone">{{ line.meaning.text }}</span>
           @if (line.doubted && !isClosed()) {
-            <button type="button" class="key" (click)="withdraw(line.id)">Withdraw</button>
+            <button type="button" class="key" (click)="withdraw(line.id)">{{ t.withdraw }}</button>
           }
         </li>
       } @empty {
-        <li class="dim">Nothing yet. Rest volts are worth most now.</li>
+        <li class="dim">{{ t.nothingYetRestVoltsAreWorth }}</li>
       }
     </ul>
   `,
@@ -85,6 +86,8 @@ interface Line {
   `,
 })
 export class Taken {
+  protected readonly t = T;
+
   readonly work = input.required<Work>();
 
   private readonly reporter = inject(Reporter);

@@ -1,8 +1,9 @@
 import type { EChartsCoreOption } from 'echarts/core';
 import type { ChartColours } from '../../../shared/ui/chart';
 import { axis, line } from '../../../shared/ui/chart-parts';
-import { volts } from '../../../shared/words/figures';
+import { volts } from '@words/figures';
 import type { TraceRead } from '../../../workers/trace-read';
+import { TRACE_CHART as T } from '@words/screens/job-stages-measure';
 
 /** Volts against time, the crank shaded, rest and lowest marked by name. */
 export function traceChart({ drawn, findings }: TraceRead, c: ChartColours): EChartsCoreOption {
@@ -49,7 +50,7 @@ export function traceChart({ drawn, findings }: TraceRead, c: ChartColours): ECh
 
 export function traceSummary({ findings, rows }: TraceRead): string {
   const { crank, restVolts } = findings;
-  const rest = restVolts === null ? '' : `, rest ${volts(restVolts)}`;
-  const cranked = crank ? `, crank down to ${volts(crank.minimumVolts)}` : ', no crank';
-  return `Trace of ${rows} points over ${findings.durationSeconds.toFixed(1)} s${rest}${cranked}`;
+  const rest = restVolts === null ? '' : T.rest(volts(restVolts));
+  const cranked = crank ? T.crankDownTo(volts(crank.minimumVolts)) : T.noCrank;
+  return T.traceOfPointsOverS(rows, findings.durationSeconds.toFixed(1), rest, cranked);
 }

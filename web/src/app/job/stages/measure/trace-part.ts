@@ -11,8 +11,8 @@ import type { ReadingSource } from '@voltrek/core/job';
 import type { Recording } from '@voltrek/core/trace';
 import { workingTempC } from '@voltrek/core/job';
 import { Chart } from '../../../shared/ui/chart';
-import { percent, volts } from '../../../shared/words/figures';
-import { TRACE_NOTE_WORDS } from '../../../shared/words/measure-words';
+import { percent, volts } from '@words/figures';
+import { TRACE_NOTE_WORDS } from '@words/measure-words';
 import { PlanRunner } from '../../../workers/plan-runner';
 import type { TraceRead } from '../../../workers/trace-read';
 import type { Work } from '../../../shared/job/job-selectors';
@@ -20,6 +20,7 @@ import { Reporter } from '../../../shared/job/reporter';
 import { LiveStore } from './live-store';
 import { traceChart, traceSummary } from './trace-chart';
 import { takesOf } from './trace-takes';
+import { TRACE_PART as T } from '@words/screens/job-stages-measure';
 
 /** A try as a logger or the meter saw it: opened from a file or captured now, read in a worker, and taken as readings. */
 @Component({
@@ -30,29 +31,29 @@ import { takesOf } from './trace-takes';
   template: `
     <div class="keys">
       <label class="key file">
-        Open a trace file
+        {{ t.openATraceFile }}
         <input type="file" accept=".csv,.txt,text/csv,text/plain" #file (change)="open(file)" />
       </label>
       @if (live.captured() === null) {
         <button type="button" class="key" [disabled]="!meterReady()" (click)="capture()">
-          Capture a crank from the meter
+          {{ t.captureACrankFromTheMeter }}
         </button>
       } @else {
-        <button type="button" class="key strong" (click)="stop()">Stop capturing</button>
+        <button type="button" class="key strong" (click)="stop()">{{ t.stopCapturing }}</button>
       }
       @if (progress() !== null) {
-        <button type="button" class="key" (click)="cancel()">Cancel</button>
+        <button type="button" class="key" (click)="cancel()">{{ t.cancel }}</button>
       }
     </div>
     @if (live.captured(); as points) {
       <p role="status">
-        Crank now. {{ points }} points, lowest so far
+        {{ t.crankNowPointsLowestSoFar(points) }}
         <strong>{{ live.lowestVolts() === null ? '-' : volts(live.lowestVolts()!) }}</strong>
       </p>
     }
     @if (progress(); as share) {
       <p role="status">
-        <progress max="1" [value]="share"></progress> Reading the file, {{ percent(share) }}
+        <progress max="1" [value]="share"></progress> {{ t.readingTheFile(percent(share)) }}
       </p>
     }
     @if (problem() ?? live.captureProblem(); as text) {
@@ -74,15 +75,14 @@ import { takesOf } from './trace-takes';
       @if (takes().length) {
         <div class="keys">
           <button type="button" class="key strong" [disabled]="isTaken()" (click)="take()">
-            {{ isTaken() ? 'Taken' : 'Take ' + takes().length + ' readings of it' }}
+            {{ isTaken() ? t.taken : t.take + takes().length + t.readingsOfIt }}
           </button>
-          <span class="dim">{{ r.name }}, {{ r.rows }} points</span>
+          <span class="dim">{{ t.points(r.name, r.rows) }}</span>
         </div>
       }
     } @else if (progress() === null && live.captured() === null) {
       <p class="dim">
-        CSV of time and volts, amps if logged: with a header or without, comma or semicolon, seconds or
-        milliseconds. Or let the linked meter capture the next try.
+        {{ t.csvOfTimeAndVoltsAmps }}
       </p>
     }
   `,
@@ -130,6 +130,8 @@ import { takesOf } from './trace-takes';
   `,
 })
 export class TracePart {
+  protected readonly t = T;
+
   readonly work = input.required<Work>();
 
   private readonly runner = inject(PlanRunner);
@@ -164,9 +166,9 @@ export class TracePart {
     const { findings, file } = this.read()!;
     return [
       ...findings.notes.map((note) => TRACE_NOTE_WORDS[note]),
-      ...(file?.cutOff ? ['The last line was cut off and is left out.'] : []),
+      ...(file?.cutOff ? [T.theLastLineWasCutOff] : []),
       ...(file?.timeUnitFrom === 'steps'
-        ? [`Time taken as ${file.timeUnit === 'ms' ? 'milliseconds' : 'seconds'}, by its steps.`]
+        ? [T.timeTakenAsByItsSteps(file.timeUnit === 'ms' ? 'milliseconds' : 'seconds')]
         : []),
     ];
   });
@@ -180,19 +182,19 @@ export class TracePart {
     };
     const v = (value: number): string => volts(value);
     add('rest', restVolts, v);
-    add('key-on drop', keyOnDropVolts, v);
-    add('inrush minimum', crank?.inrushVolts, v);
-    add('crank minimum', crank?.minimumVolts, v);
-    add('crank mean', crank?.meanVolts, v);
+    add(T.keyOnDrop, keyOnDropVolts, v);
+    add(T.inrushMinimum, crank?.inrushVolts, v);
+    add(T.crankMinimum, crank?.minimumVolts, v);
+    add(T.crankMean, crank?.meanVolts, v);
     add('amps', crank?.meanAmps, (a) => `${a.toFixed(0)} A`);
-    add('cranked for', crank && crank.toSeconds - crank.fromSeconds, (s) => `${s.toFixed(1)} s`);
+    add(T.crankedFor, crank && crank.toSeconds - crank.fromSeconds, (s) => `${s.toFixed(1)} s`);
     add('speed', crank?.rpm, (rpm) => `${rpm.toFixed(0)} rpm`);
-    add('chatters', crank?.chatterPerSecond, (n) => `${n.toFixed(0)} times a second`);
-    add('uneven compression', crank?.unevenShare, (u) => (u > 0.3 ? `${percent(u)}: look` : 'even'));
-    add('recovery', recovery?.volts, (r) => `${v(r)} at ${recovery!.afterSeconds.toFixed(0)} s`);
-    add('charging from', charging?.volts, v);
+    add('chatters', crank?.chatterPerSecond, (n) => T.timesASecond(n.toFixed(0)));
+    add(T.unevenCompression, crank?.unevenShare, (u) => (u > 0.3 ? T.look(percent(u)) : 'even'));
+    add('recovery', recovery?.volts, (r) => T.atS(v(r), recovery!.afterSeconds.toFixed(0)));
+    add(T.chargingFrom, charging?.volts, v);
     add('inside', strength?.ohms, (o) => `${(o * 1000).toFixed(1)} mohm`);
-    add('cold-cranking, est.', strength?.ccaAmps, (a) => `${a.toFixed(0)} A, ${percent(strength!.share)}`);
+    add(T.coldCrankingEst, strength?.ccaAmps, (a) => `${a.toFixed(0)} A, ${percent(strength!.share)}`);
     return shown;
   });
 
@@ -216,7 +218,7 @@ export class TracePart {
     const recording = await this.live.capture(this.work().job.id, this.capturing.signal);
     if (!recording || this.isGone) return;
     this.source.set('meter');
-    await this.readIt(recording, 'captured from the meter');
+    await this.readIt(recording, T.capturedFromTheMeter);
   }
 
   protected stop(): void {
@@ -251,8 +253,7 @@ export class TracePart {
       );
       if (run.isCurrent()) this.read.set(read);
     } catch (error) {
-      if (run.isCurrent())
-        this.problem.set(`${name} is not taken. ${error instanceof Error ? error.message : ''}`);
+      if (run.isCurrent()) this.problem.set(T.isNotTaken(name, error instanceof Error ? error.message : ''));
     } finally {
       if (run.isCurrent()) this.progress.set(null);
     }

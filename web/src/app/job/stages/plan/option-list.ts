@@ -1,8 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { BAR_WORDS } from '../../../shared/words/plan-words';
+import { BAR_WORDS } from '@words/plan-words';
 import type { OptionRow } from './option-rows';
 import { UnfitList } from './unfit-list';
 import { Choices } from '../../../shared/ui/choices';
+import { OPTION_LIST as T } from '@words/screens/job-stages-plan';
 
 /** The van's sources: those that fit, best first, then those that do not, with why. */
 @Component({
@@ -10,7 +11,7 @@ import { Choices } from '../../../shared/ui/choices';
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [Choices, UnfitList],
   template: `
-    <div class="options" role="radiogroup" aria-label="Sources, best first">
+    <div class="options" role="radiogroup" [attr.aria-label]="t.sourcesBestFirst">
       @for (row of fitting(); track row.ranked.option.id) {
         <button
           type="button"
@@ -100,6 +101,8 @@ import { Choices } from '../../../shared/ui/choices';
   `,
 })
 export class OptionList {
+  protected readonly t = T;
+
   readonly fitting = input.required<readonly OptionRow[]>();
   readonly unfit = input.required<readonly OptionRow[]>();
   readonly chosenId = input.required<string | null>();
@@ -112,6 +115,6 @@ export class OptionList {
   });
   protected readonly whyNone = computed(() => {
     const bar = this.bar();
-    return bar ? BAR_WORDS[bar] : 'Nothing on this van fits. Call for a matching source, or recover.';
+    return bar ? BAR_WORDS[bar] : T.nothingOnThisVanFitsCall;
   });
 }

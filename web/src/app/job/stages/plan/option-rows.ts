@@ -1,7 +1,7 @@
 import type { Odds, RankedOption } from '@voltrek/core/plan';
 import type { KitItem } from '@voltrek/core/sources';
-import { inHundred, volts } from '../../../shared/words/figures';
-import { OUTLOOK_WORDS, unfitWords } from '../../../shared/words/words';
+import { inHundred, volts } from '@words/figures';
+import { OUTLOOK_WORDS, unfitWords } from '@words/words';
 import { optionName } from '../../option-name';
 
 /** One option as the list shows it. */

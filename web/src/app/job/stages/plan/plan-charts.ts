@@ -1,10 +1,11 @@
-import { metres, section } from '../../../shared/words/units';
+import { metres, section } from '@words/units';
 import type { CrankTrace, WakeTrace } from '@voltrek/core/crank';
 import type { LeadSet } from '@voltrek/core/leads';
 import type { LeadCell, WaitCurve } from '@voltrek/core/plan';
 import type { EChartsCoreOption } from 'echarts/core';
 import type { ChartColours } from '../../../shared/ui/chart';
 import { axis, endName, line, type Pair } from '../../../shared/ui/chart-parts';
+import { PLAN_CHARTS as T } from '@words/screens/job-stages-plan';
 
 /** Points drawn of a trace: more than a chart has pixels for nothing. */
 const DRAWN_POINTS = 160;
@@ -85,7 +86,7 @@ export function waitChart(curve: WaitCurve, c: ChartColours): EChartsCoreOption 
   return {
     tooltip: {
       ...tooltip(c),
-      valueFormatter: (v: unknown) => (typeof v === 'number' ? `${v.toFixed(0)} in 100` : ''),
+      valueFormatter: (v: unknown) => (typeof v === 'number' ? T.in100(v.toFixed(0)) : ''),
     },
     grid: { left: 46, right: 24, top: 26, bottom: 40 },
     xAxis: axis(c, 'min', { max: Math.max(1, curve.start.length - 1), minInterval: 1 }),
@@ -100,7 +101,7 @@ export function waitChart(curve: WaitCurve, c: ChartColours): EChartsCoreOption 
           symbol: 'none',
           data: [{ xAxis: curve.kneeMinutes }],
           lineStyle: { color: c.lamp, width: 3, type: 'solid' },
-          label: { formatter: `${curve.kneeMinutes} min`, color: c.ink, fontSize: 15, fontWeight: 700 },
+          label: { formatter: T.min(curve.kneeMinutes), color: c.ink, fontSize: 15, fontWeight: 700 },
         },
       }),
     ],
@@ -196,7 +197,7 @@ export function wakeChart(
     xAxis: axis(c, 's', { max: Math.ceil(charged.seconds.at(-1) ?? 1) }),
     yAxis: axis(c, 'V', { scale: true, splitNumber: 4 }),
     series: [
-      line('traction flat', pairs(flat.seconds, flat.postVolts), c.dim, {
+      line(T.tractionFlat, pairs(flat.seconds, flat.postVolts), c.dim, {
         lineStyle: { color: c.dim, width: 2, type: 'dashed' },
       }),
       line('converter', pairs(charged.seconds, charged.postVolts), c.ink, {

@@ -1,8 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import type { Odds } from '@voltrek/core/plan';
-import { inHundred } from '../../../shared/words/figures';
-import { LIMIT_WORDS } from '../../../shared/words/words';
+import { inHundred } from '@words/figures';
+import { LIMIT_WORDS } from '@words/words';
 import type { OptionRow } from './option-rows';
+import { PLAN_COMPARE as T } from '@words/screens/job-stages-plan';
 
 interface Line {
   readonly name: string;
@@ -17,7 +18,9 @@ interface Line {
   template: `
     <table>
       <caption class="visually-hidden">
-        Two options side by side
+        {{
+          t.twoOptionsSideBySide
+        }}
       </caption>
       <thead>
         <tr>
@@ -25,7 +28,7 @@ interface Line {
           <th scope="col">{{ left().name }}</th>
           <th scope="col">
             <label>
-              <span class="visually-hidden">Compare with</span>
+              <span class="visually-hidden">{{ t.compareWith }}</span>
               <select
                 class="field"
                 [value]="right()?.ranked?.option?.id ?? ''"
@@ -85,6 +88,8 @@ interface Line {
   `,
 })
 export class PlanCompare {
+  protected readonly t = T;
+
   readonly left = input.required<OptionRow>();
   readonly right = input.required<OptionRow | null>();
   readonly others = input.required<readonly OptionRow[]>();
@@ -102,23 +107,21 @@ export class PlanCompare {
     const crank = (row: OptionRow, show: (c: NonNullable<OptionRow['ranked']['crank']>) => string): string =>
       row.ranked.crank ? show(row.ranked.crank) : '-';
     return [
-      line('odds of a start', (row) => {
+      line(T.oddsOfAStart, (row) => {
         const odds = this.odds()[row.ranked.option.id];
         return odds ? inHundred(odds.start) : '-';
       }),
       line('outlook', (row) => row.outlook),
-      line('at the starter', (row) => crank(row, (c) => `${c.starterVolts.toFixed(1)} V`)),
-      line('speed', (row) => crank(row, (c) => `${c.rpm.toFixed(0)} of ${c.neededRpm.toFixed(0)} rpm`)),
-      line('starter draws', (row) => crank(row, (c) => `${c.starterAmps.toFixed(0)} A`)),
-      line('help gives', (row) => crank(row, (c) => `${c.sourceAmps.toFixed(0)} A`)),
-      line('lost in leads', (row) => crank(row, (c) => `${c.leadLossVolts.toFixed(2)} V`)),
-      line('at the posts, waking', (row) =>
+      line(T.atTheStarter, (row) => crank(row, (c) => `${c.starterVolts.toFixed(1)} V`)),
+      line('speed', (row) => crank(row, (c) => T.ofRpm(c.rpm.toFixed(0), c.neededRpm.toFixed(0)))),
+      line(T.starterDraws, (row) => crank(row, (c) => `${c.starterAmps.toFixed(0)} A`)),
+      line(T.helpGives, (row) => crank(row, (c) => `${c.sourceAmps.toFixed(0)} A`)),
+      line(T.lostInLeads, (row) => crank(row, (c) => `${c.leadLossVolts.toFixed(2)} V`)),
+      line(T.atThePostsWaking, (row) =>
         row.ranked.wake ? `${row.ranked.wake.postVolts.toFixed(2)} V` : '-',
       ),
-      line('charges first', (row) =>
-        row.ranked.chargeMinutes > 0 ? `${row.ranked.chargeMinutes} min` : 'no',
-      ),
-      line('held back by', (row) => LIMIT_WORDS[row.ranked.limitedBy]),
+      line(T.chargesFirst, (row) => (row.ranked.chargeMinutes > 0 ? T.min(row.ranked.chargeMinutes) : 'no')),
+      line(T.heldBackBy, (row) => LIMIT_WORDS[row.ranked.limitedBy]),
     ].filter(({ left: l, right: r }) => l !== '-' || (r !== '-' && r !== ''));
   });
 }

@@ -1,29 +1,24 @@
-import { metres, section } from '../../../shared/words/units';
+import { metres, section } from '@words/units';
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import type { Odds, PlanChanges, PlanInput, RankedOption, Unknown } from '@voltrek/core/plan';
 import { UNKNOWNS } from '@voltrek/core/plan';
 import { DEFAULT_RULES } from '@voltrek/core/rules';
 import { Chart, type ChartColours } from '../../../shared/ui/chart';
-import { inHundred, percent } from '../../../shared/words/figures';
-import {
-  helpWords,
-  LIMIT_WORDS,
-  UNKNOWN_WORDS,
-  waitWords,
-  WAKE_OUTCOME_LINES,
-} from '../../../shared/words/words';
+import { inHundred, percent } from '@words/figures';
+import { helpWords, LIMIT_WORDS, UNKNOWN_WORDS, waitWords, WAKE_OUTCOME_LINES } from '@words/words';
 import { crankChart, leadChart, type LeadMetric, waitChart, wakeChart } from './plan-charts';
 import { PlanInputs } from './plan-inputs';
 import type { PlanDetail as Detail, WakeDetail } from './plan-store';
 import { Choices } from '../../../shared/ui/choices';
+import { PLAN_DETAIL as T } from '@words/screens/job-stages-plan';
 
 export type DetailTab = 'crank' | 'wait' | 'leads' | 'inputs';
 
 const TABS: readonly { readonly id: DetailTab; readonly name: string }[] = [
-  { id: 'crank', name: 'Crank' },
-  { id: 'wait', name: 'Wait' },
-  { id: 'leads', name: 'Leads' },
-  { id: 'inputs', name: 'Figures' },
+  { id: 'crank', name: T.crank },
+  { id: 'wait', name: T.wait },
+  { id: 'leads', name: T.leads },
+  { id: 'inputs', name: T.figures },
 ];
 const METRICS: readonly { readonly id: LeadMetric; readonly name: string }[] = [
   { id: 'odds', name: 'in 100' },
@@ -43,33 +38,33 @@ const SURE_SHARE = 0.99;
     <dl class="figures">
       @if (ranked().crank; as crank) {
         <div>
-          <dt>at the starter</dt>
+          <dt>{{ t.atTheStarter }}</dt>
           <dd class="figure">{{ crank.starterVolts.toFixed(1) }} <small>V</small></dd>
         </div>
         <div>
-          <dt>needs {{ crank.neededRpm.toFixed(0) }}</dt>
+          <dt>{{ t.needs(crank.neededRpm.toFixed(0)) }}</dt>
           <dd class="figure">{{ crank.rpm.toFixed(0) }} <small>rpm</small></dd>
         </div>
         <div>
-          <dt>it draws</dt>
+          <dt>{{ t.itDraws }}</dt>
           <dd class="figure">{{ crank.starterAmps.toFixed(0) }} <small>A</small></dd>
         </div>
         <div>
-          <dt>leads lose</dt>
+          <dt>{{ t.leadsLose }}</dt>
           <dd class="figure">{{ crank.leadLossVolts.toFixed(2) }} <small>V</small></dd>
         </div>
       }
       @if (ranked().wake; as wake) {
         <div>
-          <dt>at the posts</dt>
+          <dt>{{ t.atThePosts }}</dt>
           <dd class="figure">{{ wake.postVolts.toFixed(2) }} <small>V</small></dd>
         </div>
         <div>
-          <dt>while it wakes</dt>
+          <dt>{{ t.whileItWakes }}</dt>
           <dd class="figure">{{ wakeAmps }} <small>A</small></dd>
         </div>
         <div>
-          <dt>leads lose</dt>
+          <dt>{{ t.leadsLose }}</dt>
           <dd class="figure">{{ wake.leadLossVolts.toFixed(2) }} <small>V</small></dd>
         </div>
       }
@@ -81,7 +76,7 @@ const SURE_SHARE = 0.99;
       <p>{{ wakeLines[w.charged.outcome] }}</p>
       <p class="dim">{{ wakeLines[w.flat.outcome] }}</p>
     } @else if (ranked().crank) {
-      <div class="tabs" role="tablist" aria-label="In depth">
+      <div class="tabs" role="tablist" [attr.aria-label]="t.inDepth">
         @for (t of tabs; track t.id) {
           <button
             type="button"
@@ -99,9 +94,9 @@ const SURE_SHARE = 0.99;
       <div id="panel-plan" role="tabpanel" [attr.aria-labelledby]="'tab-' + tab()" class="panel">
         @if (isStale()) {
           <p class="stale" role="status">
-            <i class="bi bi-clock-history" aria-hidden="true"></i> From before the change.
+            <i class="bi bi-clock-history" aria-hidden="true"></i> {{ t.fromBeforeTheChange }}
             @if (progress() === null) {
-              <button type="button" class="key" (click)="again.emit()">Compute again</button>
+              <button type="button" class="key" (click)="again.emit()">{{ t.computeAgain }}</button>
             }
           </p>
         }
@@ -123,7 +118,7 @@ const SURE_SHARE = 0.99;
           }
           @case ('leads') {
             @if (cells()) {
-              <div class="keys metrics" role="radiogroup" aria-label="Show">
+              <div class="keys metrics" role="radiogroup" [attr.aria-label]="t.show">
                 @for (m of metrics; track m.id) {
                   <button
                     type="button"
@@ -138,7 +133,7 @@ const SURE_SHARE = 0.99;
               </div>
               <div class="chart"><vt-chart [draw]="drawLeads()" [summary]="leadSummary()" /></div>
             } @else if (progress() === null) {
-              <p>This source has no leads to choose.</p>
+              <p>{{ t.thisSourceHasNoLeadsTo }}</p>
             }
           }
           @case ('inputs') {
@@ -149,28 +144,28 @@ const SURE_SHARE = 0.99;
     }
     @if (progress(); as share) {
       <div class="progress-line" role="status">
-        <span>computing, {{ percentDone() }}</span>
+        <span>{{ t.computing(percentDone()) }}</span>
         <span class="track"><span [style.width.%]="share * 100"></span></span>
-        <button type="button" class="key" (click)="cancelled.emit()">Stop</button>
+        <button type="button" class="key" (click)="cancelled.emit()">{{ t.stop }}</button>
       </div>
     }
     @if (odds(); as o) {
       <p class="odds">
         <span
-          >Odds of a start <strong>{{ oddsText() }}</strong
+          >{{ t.oddsOfAStart }} <strong>{{ oddsText() }}</strong
           >, {{ band() }}.</span
         >
         @if (doubt(); as d) {
-          Most of the doubt is {{ d }}.
+          {{ t.mostOfTheDoubtIs(d) }}
         }
       </p>
     }
     @if (ranked().crank) {
       <p>
-        Held back most by <strong>{{ limitWords[ranked().limitedBy] }}</strong
+        {{ t.heldBackMostBy }} <strong>{{ limitWords[ranked().limitedBy] }}</strong
         >.
         @if (bestHelp(); as help) {
-          Would help most: <strong>{{ help }}</strong
+          {{ t.wouldHelpMost }} <strong>{{ help }}</strong
           >.
         }
       </p>
@@ -277,6 +272,8 @@ const SURE_SHARE = 0.99;
   `,
 })
 export class PlanDetailView {
+  protected readonly t = T;
+
   readonly ranked = input.required<RankedOption>();
   readonly detail = input.required<Detail | null>();
   readonly wake = input.required<WakeDetail | null>();
@@ -329,9 +326,12 @@ export class PlanDetailView {
     const trace = this.trace();
     if (!trace) return '';
     const fires = trace.startsAtSeconds;
-    return `Crank in time: dips to ${trace.dipVolts.toFixed(1)} V, ends at ${trace.rpm.at(-1)!.toFixed(0)} rpm, needs ${trace.neededRpm.toFixed(0)}. ${
-      fires === null ? 'Does not fire within 3 s.' : `Fires after ${fires.toFixed(1)} s.`
-    }`;
+    return T.crankInTimeDipsToV(
+      trace.dipVolts.toFixed(1),
+      trace.rpm.at(-1)!.toFixed(0),
+      trace.neededRpm.toFixed(0),
+      fires === null ? T.doesNotFireWithin3S : T.firesAfterS(fires.toFixed(1)),
+    );
   });
   protected readonly wakeSummary = computed(() => {
     const wake = this.wake();
@@ -345,7 +345,7 @@ export class PlanDetailView {
     const cells = this.cells() ?? [];
     const best = [...cells].sort((a, b) => b.odds - a.odds)[0];
     return best
-      ? `Lead sets for this rescue. Best: ${section(best.sectionMm2)}, ${metres(best.lengthM)}, ${inHundred(best.odds)}.`
+      ? T.leadSetsForThisRescueBest(section(best.sectionMm2), metres(best.lengthM), inHundred(best.odds))
       : '';
   });
 
@@ -353,9 +353,7 @@ export class PlanDetailView {
   protected readonly oddsText = computed(() => inHundred(this.odds()?.start ?? 0));
   protected readonly band = computed(() => {
     const odds = this.odds();
-    return odds
-      ? `${Math.floor(odds.low * 100)} to ${Math.ceil(odds.high * 100)} by ${odds.samples} draws`
-      : '';
+    return odds ? T.toByDraws(Math.floor(odds.low * 100), Math.ceil(odds.high * 100), odds.samples) : '';
   });
   protected readonly doubt = computed(() => {
     const odds = this.odds();

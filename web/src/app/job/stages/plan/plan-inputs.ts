@@ -1,9 +1,10 @@
-import { shownUnit } from '../../../shared/words/units';
+import { shownUnit } from '@words/units';
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import { PLAN_INPUT_RANGES, type PlanChanges, type PlanInput, type PlanInputKey } from '@voltrek/core/plan';
 import { outOfRange } from '@voltrek/core/quantities';
-import { INPUT_WORDS, ORIGIN_WORDS } from '../../../shared/words/words';
+import { INPUT_WORDS, ORIGIN_WORDS } from '@words/words';
 import { parameterFor } from './parameter-notes';
+import { PLAN_INPUTS as T } from '@words/screens/job-stages-plan';
 
 interface Row {
   readonly input: PlanInput;
@@ -49,7 +50,7 @@ interface Row {
           @if (row.isChanged) {
             <button type="button" class="key back" (click)="reset(row.input.key)">
               <i class="bi bi-arrow-counterclockwise" aria-hidden="true"></i>
-              <span class="visually-hidden">Back to its own value: {{ row.name }}</span>
+              <span class="visually-hidden">{{ t.backToItsOwnValue(row.name) }}</span>
             </button>
           }
           @if (row.fault; as why) {
@@ -106,6 +107,8 @@ interface Row {
   `,
 })
 export class PlanInputs {
+  protected readonly t = T;
+
   readonly inputs = input.required<readonly PlanInput[]>();
   readonly changes = input.required<PlanChanges>();
   readonly changed = output<PlanChanges>();
@@ -145,7 +148,7 @@ export class PlanInputs {
     const { min, max } = PLAN_INPUT_RANGES[key];
     const ends = [show(min * scale), show(max * scale)];
     const shown = { min: Math.min(...ends), max: Math.max(...ends), unit };
-    const why = typed === '' ? `${name} must be a number` : outOfRange(name, Number(typed), shown);
+    const why = typed === '' ? T.mustBeANumber(name) : outOfRange(name, Number(typed), shown);
     const { [key]: _gone, ...others } = this.rejected();
     this.rejected.set(why ? { ...others, [key]: { text, why } } : others);
     if (!why) this.changed.emit({ ...this.changes(), [key]: keep(Number(typed)) / scale });

@@ -8,9 +8,10 @@ import {
   USUAL_COIL_OHMS,
   USUAL_LATCH_SOURCE_OHMS,
 } from '@voltrek/core/sources';
-import { clock, volts } from '../../../shared/words/figures';
-import { LATCH_FAULT_WORDS } from '../../../shared/words/words';
+import { clock, volts } from '@words/figures';
+import { LATCH_FAULT_WORDS } from '@words/words';
 import type { Work } from '../../../shared/job/job-selectors';
+import { PLAN_NOTES as T } from '@words/screens/job-stages-plan';
 
 /** Something of the van that does more, or less, than rank as a source. */
 export interface PlanNote {
@@ -28,8 +29,8 @@ export function notesOf({ job, machine, kit, rules }: Work, ranked: readonly Ran
   return kit.flatMap((item): PlanNote[] => {
     if (item.kind === 'latch-source' && hasLatch) {
       const { amps, fault } = latchPoint(item.volts, USUAL_LATCH_SOURCE_OHMS, USUAL_COIL_OHMS);
-      const does = fault ? LATCH_FAULT_WORDS[fault] : 'the latch lets go. It releases, it does not start';
-      return [{ name: item.name, text: `about ${amps.toFixed(2)} A through the latch: ${does}.` }];
+      const does = fault ? LATCH_FAULT_WORDS[fault] : T.theLatchLetsGoItReleases;
+      return [{ name: item.name, text: T.aboutAThroughTheLatch(amps.toFixed(2), does) }];
     }
     if (item.kind === 'capacitor-booster') {
       const amps = ranked.find((r) => r.option.sourceId === item.id)?.crank?.starterAmps;
@@ -57,14 +58,12 @@ export function notesOf({ job, machine, kit, rules }: Work, ranked: readonly Ran
 
 /** @param seconds null where the battery cannot feed it */
 function fillText(seconds: number | null): string {
-  return seconds === null
-    ? 'the weak battery cannot fill it'
-    : `fills itself from the weak battery in ${clock(seconds)} min`;
+  return seconds === null ? T.theWeakBatteryCannotFillIt : T.fillsItselfFromTheWeakBattery(clock(seconds));
 }
 
 /** @param leastVolts the bank counts as empty below this */
 function cranksText(cranks: number, leastVolts: number): string {
-  const howLong = `of ${COUNTED_SECONDS} s by itself above ${volts(leastVolts, 1)}`;
-  if (cranks === 0) return `no whole crank ${howLong}, the battery must help`;
+  const howLong = T.ofSByItselfAbove(COUNTED_SECONDS, volts(leastVolts, 1));
+  if (cranks === 0) return T.noWholeCrankTheBatteryMust(howLong);
   return `${cranks} ${cranks === 1 ? 'crank' : 'cranks'} ${howLong}`;
 }

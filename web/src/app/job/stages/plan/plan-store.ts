@@ -5,6 +5,7 @@ import { patchState, signalStore, withHooks, withMethods, withState } from '@ngr
 import { Drawings } from '../../../shared/ui/idle';
 import pLimit from 'p-limit';
 import type { PlanRun, PlanRunner } from '../../../workers/plan-runner';
+import { PLAN_STORE as T } from '@words/screens/job-stages-plan';
 
 /** Two workers: the odds of all options, and the detail of the one looked at. Ending one, to ask something newer, leaves the other at work. */
 export const ODDS_RUNNER = new InjectionToken<PlanRunner>('odds runner');
@@ -57,7 +58,7 @@ const nothing: PlanState = {
 };
 /** How often a worker that dies is started again before the screen says so and asks. */
 const MOST_RESTARTS = 1;
-const FAILED = 'The figures could not be computed.';
+const FAILED = T.theFiguresCouldNotBeComputed;
 
 /** The figures of Plan, computed in workers while the screen stays. Dies with it. */
 export const PlanStore = signalStore(

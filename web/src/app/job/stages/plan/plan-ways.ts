@@ -6,11 +6,12 @@ import { Store } from '@ngrx/store';
 import { selectOptions, selectPlanCases, selectWork } from '../../../shared/job/job-selectors';
 import { Reporter } from '../../../shared/job/reporter';
 import { serverTicker } from '../../../shared/job/ticker';
-import { inHundred, timeOfDay } from '../../../shared/words/figures';
-import { minutesWords, wayName } from '../../../shared/words/way-words';
+import { inHundred, timeOfDay } from '@words/figures';
+import { minutesWords, wayName } from '@words/way-words';
 import { namesIn } from '../../option-name';
 import { waysAsked, WaysStore } from '../../ways-store';
 import { inputsOfPlan } from './plan-record';
+import { PLAN_WAYS as T } from '@words/screens/job-stages-plan';
 
 /** How often the time by which it runs is told anew, ms. */
 const CLOCK_MS = 5_000;
@@ -65,21 +66,23 @@ export class PlanWays {
       (c) => c.way.kind === 'join' && sourceOf(c) !== sourceOf(chosen) && c.point.start >= LIKELY_ODDS,
     );
     return chosen && other
-      ? `If that only groans, the next best: ${wayName(other.way, this.nameOf)}, ${minutesWords(other.point.minutes)}, ${inHundred(other.point.start)}.`
+      ? T.ifThatOnlyGroansTheNext(
+          wayName(other.way, this.nameOf),
+          minutesWords(other.point.minutes),
+          inHundred(other.point.start),
+        )
       : null;
   });
   /** Said where it is likelier than not. */
   readonly elsewhere = computed(() => {
     const share = this.search.elsewhere();
-    return share >= LIKELY_ODDS
-      ? `That the fault lies where no source helps: ${inHundred(share)}. Look at joints, locks, starter and fuel first.`
-      : null;
+    return share >= LIKELY_ODDS ? T.thatTheFaultLiesWhereNo(inHundred(share)) : null;
   });
 
   readonly label = computed(() => {
     const chosen = this.chosen();
     if (chosen) return this.labelOf(chosen);
-    return this.search.progress() === null ? 'Nothing fits' : 'Searching';
+    return this.search.progress() === null ? T.nothingFits : T.searching;
   });
 
   constructor() {
@@ -133,16 +136,16 @@ export class PlanWays {
 
   private labelOf(chosen: Chosen): string {
     const { way } = chosen;
-    if (way.mends) return this.mending() ? 'Mend the joint first' : 'Read which joint it is';
+    if (way.mends) return this.mending() ? T.mendTheJointFirst : T.readWhichJointItIs;
     switch (way.kind) {
       case 'own':
-        return 'Go on: crank it as it is';
+        return T.goOnCrankItAsIt;
       case 'roll':
-        return 'Roll it, step by step';
+        return T.rollItStepByStep;
       case 'reclamp':
-        return 'Go on: set the clamps again';
+        return T.goOnSetTheClampsAgain;
       case 'swap':
-        return 'Go on: change the battery';
+        return T.goOnChangeTheBattery;
       case 'join':
       case 'charge-then-join':
         return this.labelToTake(chosen);
@@ -151,11 +154,11 @@ export class PlanWays {
 
   private labelToTake(chosen: Chosen): string {
     const { way, point } = chosen;
-    if (this.isTaken(chosen)) return 'Go on to Hook up';
+    if (this.isTaken(chosen)) return T.goOnToHookUp;
     const name = wayName(way, this.nameOf);
-    if (point.start < LIKELY_ODDS) return `Take it all the same: ${name}`;
+    if (point.start < LIKELY_ODDS) return T.takeItAllTheSame(name);
     const at = new Date(this.now() + point.minutes * 60_000);
-    return `Take: ${name}, running by ${timeOfDay(at)}`;
+    return T.takeRunningBy(name, timeOfDay(at));
   }
 
   private isTaken({ way, point }: Chosen): boolean {

@@ -17,8 +17,8 @@ import { planRecord, rollingOfJob, type Stage } from '@voltrek/core/job';
 import { type PlanChanges, type RankedOption, withChanges } from '@voltrek/core/plan';
 import { Store } from '@ngrx/store';
 import { PlanRunner } from '../../../workers/plan-runner';
-import { percent } from '../../../shared/words/figures';
-import { ROLLING_BAR_WORDS, ROLLING_CAUTION_WORDS } from '../../../shared/words/words';
+import { percent } from '@words/figures';
+import { ROLLING_BAR_WORDS, ROLLING_CAUTION_WORDS } from '@words/words';
 import { MendHere } from '../../mend-here';
 import { PutOnCharge } from '../../charge/put-on-charge';
 import { RepairPrompt } from '../../repair-prompt';
@@ -42,6 +42,7 @@ import { PlanWays } from './plan-ways';
 import { UnfitList } from './unfit-list';
 import { WayList } from './way-list';
 import { DETAIL_RUNNER, ODDS_RUNNER, PlanStore } from './plan-store';
+import { PLAN as T } from '@words/screens/job-stages-plan';
 
 /** What is on the van, ranked by what the circuit says it will do here, and the chosen one in depth. */
 @Component({
@@ -69,7 +70,7 @@ import { DETAIL_RUNNER, ODDS_RUNNER, PlanStore } from './plan-store';
   template: `
     <section class="stage" aria-labelledby="stage-title">
       <header>
-        <h1 id="stage-title">Plan</h1>
+        <h1 id="stage-title">{{ t.plan }}</h1>
         <span class="dim">{{ basis() }}</span>
         @if (isDeep() && fitting().length > 1) {
           <button
@@ -78,27 +79,27 @@ import { DETAIL_RUNNER, ODDS_RUNNER, PlanStore } from './plan-store';
             [attr.aria-pressed]="isComparing()"
             (click)="isComparing.set(!isComparing())"
           >
-            Side by side
+            {{ t.sideBySide }}
           </button>
         }
         @if (ways.exist()) {
           <button type="button" class="key" [attr.aria-pressed]="isDeep()" (click)="goDeep(!isDeep())">
-            In depth
+            {{ t.inDepth }}
           </button>
         }
       </header>
       @if (search.failed()) {
         <p class="problem" role="alert">
-          The ways could not be searched.
-          <button type="button" class="key" (click)="ways.again()">Search again</button>
+          {{ t.theWaysCouldNotBeSearched }}
+          <button type="button" class="key" (click)="ways.again()">{{ t.searchAgain }}</button>
         </p>
       }
       @if (store.problem(); as problem) {
         <p class="problem" role="alert">
-          {{ problem }} <button type="button" class="key" (click)="computeAll()">Compute again</button>
+          {{ problem }} <button type="button" class="key" (click)="computeAll()">{{ t.computeAgain }}</button>
         </p>
       } @else if (store.restarts() > 0) {
-        <p class="dim" role="status">The computing stopped once and was started again.</p>
+        <p class="dim" role="status">{{ t.theComputingStoppedOnceAndWas }}</p>
       }
       @if (!isDeep()) {
         <vt-way-list
@@ -111,7 +112,7 @@ import { DETAIL_RUNNER, ODDS_RUNNER, PlanStore } from './plan-store';
           (surenessPicked)="ways.beSure($event)"
         >
           @if (search.progress(); as share) {
-            <p class="dim" role="status">Searching, {{ percent(share) }}</p>
+            <p class="dim" role="status">{{ t.searching(percent(share)) }}</p>
           }
           @if (ways.elsewhere(); as line) {
             <p class="problem">{{ line }}</p>
@@ -131,7 +132,7 @@ import { DETAIL_RUNNER, ODDS_RUNNER, PlanStore } from './plan-store';
             (chosen)="chosenId.set($event)"
           >
             @if (store.oddsProgress() !== null) {
-              <p class="dim drawing" role="status">Odds: {{ oddsProgress() }} drawn</p>
+              <p class="dim drawing" role="status">{{ t.oddsDrawn(oddsProgress()) }}</p>
             }
             <ng-container [ngTemplateOutlet]="beside" />
           </vt-option-list>
@@ -169,7 +170,7 @@ import { DETAIL_RUNNER, ODDS_RUNNER, PlanStore } from './plan-store';
       <vt-mend-here class="rolling" [work]="work()" />
       <vt-put-on-charge class="rolling" [work]="work()" [isInPlan]="true" />
       <p class="rolling">
-        <strong>Rolling start</strong> <span class="dim">{{ rolling() }}</span>
+        <strong>{{ t.rollingStart }}</strong> <span class="dim">{{ rolling() }}</span>
       </p>
       @for (note of notes(); track note.name) {
         <p class="rolling">
@@ -232,6 +233,8 @@ import { DETAIL_RUNNER, ODDS_RUNNER, PlanStore } from './plan-store';
   `,
 })
 export class Plan {
+  protected readonly t = T;
+
   readonly work = input.required<Work>();
   /** The stage where it goes on. */
   readonly goOn = output<Stage>();
@@ -301,8 +304,8 @@ export class Plan {
   });
   protected readonly basis = computed(() =>
     this.work().job.readings.some((r) => r.kind === 'rest')
-      ? 'from the readings taken'
-      : 'assumes a battery at 10 %: not measured',
+      ? T.fromTheReadingsTaken
+      : T.assumesABatteryAt10Not,
   );
   protected readonly notes = computed(() => notesOf(this.work(), this.options()));
   protected readonly rolling = computed(() => {
@@ -316,7 +319,7 @@ export class Plan {
   protected readonly label = computed(() => {
     if (!this.isDeep()) return this.ways.label();
     const name = this.chosen()?.name;
-    return !name ? 'Nothing fits' : this.isTaken() ? 'Go on to Hook up' : `Take: ${name}`;
+    return !name ? T.nothingFits : this.isTaken() ? T.goOnToHookUp : T.take(name);
   });
   /** The minutes in its label pass: that does not make it another action. */
   protected readonly actionKey = computed(() =>

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
 import type { OptionRow } from './option-rows';
+import { UNFIT_LIST as T } from '@words/screens/job-stages-plan';
 
 /** What of the van cannot be used here, each with why. */
 @Component({
@@ -7,7 +8,7 @@ import type { OptionRow } from './option-rows';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (rows().length) {
-      <h2 class="part">Not here</h2>
+      <h2 class="part">{{ t.notHere }}</h2>
       <ul class="ruled unfit">
         @for (row of rows(); track row.ranked.option.id) {
           <li>
@@ -32,5 +33,7 @@ import type { OptionRow } from './option-rows';
   `,
 })
 export class UnfitList {
+  protected readonly t = T;
+
   readonly rows = input.required<readonly OptionRow[]>();
 }

@@ -1,10 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { type Chosen, LIKELY_ODDS, type Way } from '@voltrek/core/plan';
 import { Chart, type ChartColours } from '../../../shared/ui/chart';
-import { inHundred } from '../../../shared/words/figures';
-import { minutesWords, SURENESS, wayName, wayStepWords } from '../../../shared/words/way-words';
+import { inHundred } from '@words/figures';
+import { minutesWords, SURENESS, wayName, wayStepWords } from '@words/way-words';
 import { waysChart } from './ways-chart';
 import { Choices } from '../../../shared/ui/choices';
+import { WAY_LIST as T } from '@words/screens/job-stages-plan';
 
 /** Ways to get it going: how sure one wants to be, minutes against odds, and each way with its steps, soonest first. */
 @Component({
@@ -13,7 +14,7 @@ import { Choices } from '../../../shared/ui/choices';
   imports: [Choices, Chart],
   template: `
     <label class="sure">
-      <span>As sure as</span>
+      <span>{{ t.asSureAs }}</span>
       <input
         #slider
         type="range"
@@ -31,10 +32,10 @@ import { Choices } from '../../../shared/ui/choices';
         <vt-chart [draw]="draw()" [summary]="summary()" />
       }
     </div>
-    <div class="ways" role="radiogroup" aria-label="Ways to get it going, soonest first">
+    <div class="ways" role="radiogroup" [attr.aria-label]="t.waysToGetItGoingSoonest">
       @for (row of rows(); track row.chosen.way.id) {
         @if (row.isFirstUnlikely) {
-          <h2 class="part">Not likely</h2>
+          <h2 class="part">{{ t.notLikely }}</h2>
         }
         <button
           type="button"
@@ -166,6 +167,8 @@ import { Choices } from '../../../shared/ui/choices';
   `,
 })
 export class WayList {
+  protected readonly t = T;
+
   readonly ways = input.required<readonly Way[]>();
   /** Each way at the wait that is looked at, in order. */
   readonly ranked = input.required<readonly Chosen[]>();
@@ -207,7 +210,11 @@ export class WayList {
   protected readonly summary = computed(() => {
     const chosen = this.chosen();
     return chosen
-      ? `Odds by minutes. ${wayName(chosen.way, this.nameOf())}: ${minutesWords(chosen.point.minutes)}, ${inHundred(chosen.point.start)}.`
-      : 'Odds by minutes.';
+      ? T.oddsByMinutes(
+          wayName(chosen.way, this.nameOf()),
+          minutesWords(chosen.point.minutes),
+          inHundred(chosen.point.start),
+        )
+      : T.oddsByMinutes2;
   });
 }

@@ -2,6 +2,7 @@ import { type Chosen, frontier, type Way } from '@voltrek/core/plan';
 import type { EChartsCoreOption } from 'echarts/core';
 import type { ChartColours } from '../../../shared/ui/chart';
 import { axis, type Pair } from '../../../shared/ui/chart-parts';
+import { WAYS_CHART as T } from '@words/screens/job-stages-plan';
 
 /** Beyond this many minutes nothing is drawn that does not have to be. */
 const USUAL_MINUTES = 30;
@@ -40,7 +41,7 @@ export function waysChart(
         color: c.dim,
         fontSize: 14,
         formatter: (minutes: number) =>
-          minutes === 0 ? 'now' : minutes === end ? `${minutes} min` : String(minutes),
+          minutes === 0 ? 'now' : minutes === end ? T.min(minutes) : String(minutes),
       },
       splitLine: { show: false },
     }),

@@ -14,14 +14,15 @@ import { catchError, of } from 'rxjs';
 import { Api } from '../../../shared/state/api';
 import { ratingFault } from '../../../shared/ui/rating-fault';
 import { typedFigure } from '../../../shared/ui/typed-figure';
-import { amps, ratingWords } from '../../../shared/words/figures';
-import { LAYOUT_WORDS } from '../../../shared/words/atlas-words';
-import { fittingWords } from '../../../shared/words/earth-words';
-import { CHEMISTRY_WORDS, hoursWords, MISFIT_WORDS } from '../../../shared/words/plan-words';
-import { CIRCUMSTANCE_WORDS, batteryWord } from '../../../shared/words/words';
+import { amps, ratingWords } from '@words/figures';
+import { LAYOUT_WORDS } from '@words/atlas-words';
+import { fittingWords } from '@words/earth-words';
+import { CHEMISTRY_WORDS, hoursWords, MISFIT_WORDS } from '@words/plan-words';
+import { CIRCUMSTANCE_WORDS, batteryWord } from '@words/words';
 import type { Work } from '../../../shared/job/job-selectors';
 import { Reporter } from '../../../shared/job/reporter';
 import { Choices } from '../../../shared/ui/choices';
+import { CHANGE_BATTERY as T } from '@words/screens/job-stages-verdict';
 
 /** A slip that carries less than this is no lesson, A. */
 const SLIP_TOLD_AMPS = 50;
@@ -33,9 +34,9 @@ const SLIP_TOLD_AMPS = 50;
   imports: [Choices],
   template: `
     <h3>
-      Replacement, {{ work().machine.batteries[at()]!.place }}
+      {{ t.replacement(work().machine.batteries[at()]!.place) }}
       @if (work().machine.batteries.length > 1) {
-        <span class="keys inline" role="radiogroup" aria-label="Which battery">
+        <span class="keys inline" role="radiogroup" [attr.aria-label]="t.whichBattery">
           @for (b of work().machine.batteries; track $index) {
             <button
               type="button"
@@ -52,45 +53,42 @@ const SLIP_TOLD_AMPS = 50;
     </h3>
     <dl>
       <div>
-        <dt>kind</dt>
+        <dt>{{ t.kind }}</dt>
         <dd>{{ kinds() }}</dd>
       </div>
       <div>
-        <dt>at least</dt>
+        <dt>{{ t.atLeast }}</dt>
         <dd>{{ need().capacityAh }} Ah, {{ need().ccaAmps.EN }} A EN, {{ need().ccaAmps.SAE }} A SAE</dd>
       </div>
       <div>
-        <dt>posts</dt>
-        <dd>{{ layoutWords[need().layout] }}{{ need().ventHose ? ', vent hose' : '' }}</dd>
+        <dt>{{ t.posts }}</dt>
+        <dd>{{ layoutWords[need().layout] }}{{ need().ventHose ? t.ventHose : '' }}</dd>
       </div>
     </dl>
     @if (need().bothOfString) {
-      <p class="caution">
-        <span aria-hidden="true">!</span> Change both of a string: a new one starves with an old one.
-      </p>
+      <p class="caution"><span aria-hidden="true">!</span> {{ t.changeBothOfAStringA }}</p>
     }
     @if (bank(); as b) {
       <p class="dim">
-        House rule, a capacitor bank may stand in: {{ b.cranks }} cranks, and parked it is down in
-        {{ hours(b.parkedHours) }}. Charge it before each start.
+        {{ t.houseRuleACapacitorBankMay(b.cranks, hours(b.parkedHours)) }}
       </p>
     }
     @if (replaced(); as r) {
       <p class="ready">
-        {{ r.batteryId ? 'Changed. Its record goes on here.' : 'Changed. Its record begins today.' }}
+        {{ r.batteryId ? t.changedItsRecordGoesOnHere : t.changedItsRecordBeginsToday }}
       </p>
     } @else if (next(); as step) {
       <div class="step">
-        <p class="count">Step {{ doneCount() + 1 }} of {{ order().length }}</p>
+        <p class="count">{{ t.stepOf(doneCount() + 1, order().length) }}</p>
         <p class="act">{{ words(step.step).act }}</p>
         <p class="dim">{{ words(step.step).why }}</p>
         @if (slip(); as text) {
           <p>{{ text }}</p>
         }
         <button type="button" class="key strong" [disabled]="isClosed()" (click)="done(step.step)">
-          Done
+          {{ t.done }}
         </button>
-        <div class="keys feeds" role="group" aria-label="What else feeds it">
+        <div class="keys feeds" role="group" [attr.aria-label]="t.whatElseFeedsIt">
           @for (feed of feedKinds(); track feed) {
             <button
               type="button"
@@ -105,7 +103,7 @@ const SLIP_TOLD_AMPS = 50;
       </div>
     } @else {
       @if (spares().length > 0) {
-        <div class="keys" role="radiogroup" aria-label="The battery that went in">
+        <div class="keys" role="radiogroup" [attr.aria-label]="t.theBatteryThatWentIn">
           @for (b of spares(); track b.id) {
             <button
               type="button"
@@ -114,7 +112,7 @@ const SLIP_TOLD_AMPS = 50;
               [attr.aria-checked]="spare()?.id === b.id"
               (click)="spareId.set(b.id)"
             >
-              {{ b.code }} of the van, {{ ratingWords(b.rating) }}
+              {{ t.ofTheVan(b.code, ratingWords(b.rating)) }}
             </button>
           }
           <button
@@ -124,18 +122,18 @@ const SLIP_TOLD_AMPS = 50;
             [attr.aria-checked]="spare() === null"
             (click)="spareId.set(null)"
           >
-            a new one
+            {{ t.aNewOne }}
           </button>
         </div>
       }
       @if (spare()) {
         <button type="button" class="key strong" [disabled]="isClosed()" (click)="fitted()">
-          It is fitted
+          {{ t.itIsFitted }}
         </button>
       } @else {
         <div class="fitted">
           <label>
-            <span>kind</span>
+            <span>{{ t.kind }}</span>
             <select class="field" [value]="chemistry()" #kind (change)="setChemistry(kind.value)">
               @for (c of chemistries; track c) {
                 <option [value]="c" [selected]="c === chemistry()">{{ chemistryWords[c] }}</option>
@@ -143,7 +141,7 @@ const SLIP_TOLD_AMPS = 50;
             </select>
           </label>
           <label>
-            <span>Ah</span>
+            <small>Ah</small>
             <input
               class="field"
               inputmode="decimal"
@@ -153,7 +151,7 @@ const SLIP_TOLD_AMPS = 50;
             />
           </label>
           <label>
-            <span>cold-cranking A</span>
+            <span>{{ t.coldCrankingA }}</span>
             <input
               class="field"
               inputmode="decimal"
@@ -163,7 +161,7 @@ const SLIP_TOLD_AMPS = 50;
             />
           </label>
           <label>
-            <span>by</span>
+            <span>{{ t.by }}</span>
             <select class="field" #by (change)="setStandard(by.value)">
               @for (s of standards; track s) {
                 <option [value]="s" [selected]="s === standard()">{{ s }}</option>
@@ -171,7 +169,7 @@ const SLIP_TOLD_AMPS = 50;
             </select>
           </label>
           <label>
-            <span>date mark</span>
+            <span>{{ t.dateMark }}</span>
             <input
               class="field"
               maxlength="20"
@@ -186,7 +184,7 @@ const SLIP_TOLD_AMPS = 50;
             [disabled]="fault() !== null || isClosed()"
             (click)="fitted()"
           >
-            It is fitted
+            {{ t.itIsFitted }}
           </button>
         </div>
         @if (fault(); as why) {
@@ -254,6 +252,8 @@ const SLIP_TOLD_AMPS = 50;
   `,
 })
 export class ChangeBattery {
+  protected readonly t = T;
+
   readonly work = input.required<Work>();
 
   private readonly reporter = inject(Reporter);
@@ -319,13 +319,10 @@ export class ChangeBattery {
   protected readonly slip = computed(() => {
     const step = this.next();
     if (step?.slipAmps == null || step.otherWayAmps === null) return null;
-    const now = `A spanner slipping to bodywork now: ${amps(step.slipAmps)}`;
+    const now = T.aSpannerSlippingToBodyworkNow(amps(step.slipAmps));
     // With the negative off nothing but a feed can drive a slip at the positive.
-    if (step.slipAmps > 0 && step.step.startsWith('positive'))
-      return `${now}: what else feeds it keeps the plus live. Cover it.`;
-    return step.otherWayAmps > SLIP_TOLD_AMPS
-      ? `${now}; the other way round: ${amps(step.otherWayAmps)}.`
-      : `${now}.`;
+    if (step.slipAmps > 0 && step.step.startsWith('positive')) return T.whatElseFeedsItKeepsThe(now);
+    return step.otherWayAmps > SLIP_TOLD_AMPS ? T.theOtherWayRound(now, amps(step.otherWayAmps)) : `${now}.`;
   });
   /** Batteries on the job's van that fit there. */
   private readonly loose = toSignal(
@@ -364,11 +361,11 @@ export class ChangeBattery {
     ccaStandard: this.standard(),
   }));
   protected readonly fault = computed(() => {
-    if (!this.capacityText() || !this.ccaText()) return 'Type what is printed on the new battery.';
+    if (!this.capacityText() || !this.ccaText()) return T.typeWhatIsPrintedOnThe;
     const wrong = ratingFault(this.rating());
     if (wrong) return wrong;
     const misfits = misfitsOf(this.need(), this.rating());
-    return misfits.length ? `It does not fit: ${misfits.map((m) => MISFIT_WORDS[m]).join(', ')}.` : null;
+    return misfits.length ? T.itDoesNotFit(misfits.map((m) => MISFIT_WORDS[m]).join(', ')) : null;
   });
 
   protected setChemistry(value: string): void {

@@ -9,12 +9,13 @@ import {
   PLACE_REASON_WORDS,
   REVIVE_REFUSED_WORDS,
   UNFIT_CHARGER_WORDS,
-} from '../../../shared/words/plan-words';
-import { driveWords } from '../../../shared/words/words';
+} from '@words/plan-words';
+import { driveWords } from '@words/words';
 import type { Work } from '../../../shared/job/job-selectors';
 import { Reporter } from '../../../shared/job/reporter';
 import { PutOnCharge } from '../../charge/put-on-charge';
 import { RevivePrompt } from '../../charge/revive-prompt';
+import { CHARGE_ADVICE as T } from '@words/screens/job-stages-verdict';
 
 /** How the weakest battery is brought back to full: current, volts, hours, where, and what comes first. */
 @Component({
@@ -23,28 +24,26 @@ import { RevivePrompt } from '../../charge/revive-prompt';
   imports: [PutOnCharge],
   template: `
     <h3>
-      Charge plan, {{ chemistryWords[plan().chemistry] }} battery{{
-        string() ? ', the weakest of the string' : ''
-      }}
+      {{ t.chargePlanBattery(chemistryWords[plan().chemistry], string() ? t.theWeakestOfTheString : '') }}
     </h3>
     @if (plan().bar; as bar) {
       <p class="problem" role="alert">{{ barWords[bar] }}</p>
     } @else {
       <dl>
         <div>
-          <dt>a tenth of its capacity</dt>
+          <dt>{{ t.aTenthOfItsCapacity }}</dt>
           <dd class="figure">{{ plan().amps.toFixed(plan().amps < 10 ? 1 : 0) }} <small>A</small></dd>
         </div>
         <div>
-          <dt>hold at</dt>
-          <dd class="figure">{{ plan().leastVolts }} to {{ plan().mostVolts }} <small>V</small></dd>
+          <dt>{{ t.holdAt }}</dt>
+          <dd class="figure">{{ t.to(plan().leastVolts, plan().mostVolts) }} <small>V</small></dd>
         </div>
         <div>
-          <dt>to full, from {{ (plan().fromSoc * 100).toFixed(0) }} %</dt>
+          <dt>{{ t.toFullFrom((plan().fromSoc * 100).toFixed(0)) }}</dt>
           <dd class="figure">{{ hours(plan().hours) }}</dd>
         </div>
         <div>
-          <dt>then keep it with</dt>
+          <dt>{{ t.thenKeepItWith }}</dt>
           <dd class="figure">{{ plan().maintainAmps }} <small>A</small></dd>
         </div>
       </dl>
@@ -57,7 +56,7 @@ import { RevivePrompt } from '../../charge/revive-prompt';
           <li>
             <strong>{{ c.name }}</strong>
             @if (c.unfit) {
-              <span class="tone-bad">do not use: {{ unfitWords[c.unfit] }}</span>
+              <span class="tone-bad">{{ t.doNotUse(unfitWords[c.unfit]) }}</span>
             } @else {
               <span>{{ c.amps.toFixed(0) }} A, {{ hours(c.hours) }}</span>
             }
@@ -65,30 +64,35 @@ import { RevivePrompt } from '../../charge/revive-prompt';
         }
         @if (plan().revival; as r) {
           <li class="revive">
-            <strong>Charger will refuse it: lift it first</strong>
+            <strong>{{ t.chargerWillRefuseItLiftIt }}</strong>
             @if (r.refused) {
               <span class="tone-bad">{{ refusedWords[r.refused] }}</span>
             } @else if (plan().reviveRefusedByHouse) {
-              <span class="tone-bad">House rule: replace a battery this flat.</span>
+              <span class="tone-bad">{{ t.houseRuleReplaceABatteryThis }}</span>
             } @else {
               <span
-                >A healthy battery beside it, through a {{ r.lampWatts }} W lamp:
-                {{ r.contactAmps.toFixed(1) }} A, about
-                {{ r.minutes === null ? 'never' : r.minutes.toFixed(0) + ' min' }}.
+                >{{
+                  t.aHealthyBatteryBesideItThrough(
+                    r.lampWatts,
+                    r.contactAmps.toFixed(1),
+                    r.minutes === null ? t.never : r.minutes.toFixed(0) + t.min
+                  )
+                }}
                 @if (r.minutes !== null && work().job.closedAt === null) {
-                  <button type="button" class="key" (click)="lift()">Lift it, step by step</button>
+                  <button type="button" class="key" (click)="lift()">{{ t.liftItStepByStep }}</button>
                 }
               </span>
             }
           </li>
         }
         <li>
-          <strong>Rest {{ plan().restHours }} h, then judge</strong
-          ><span class="dim">before that nothing condemns it</span>
+          <strong>{{ t.restHThenJudge(plan().restHours) }}</strong
+          ><span class="dim">{{ t.beforeThatNothingCondemnsIt }}</span>
         </li>
         @if (drive(); as line) {
           <li>
-            <strong>No charger?</strong><span>{{ line }}</span>
+            <strong>{{ t.noCharger }}</strong
+            ><span>{{ line }}</span>
           </li>
         }
       </ul>
@@ -130,6 +134,8 @@ import { RevivePrompt } from '../../charge/revive-prompt';
   `,
 })
 export class ChargeAdvice {
+  protected readonly t = T;
+
   readonly work = input.required<Work>();
 
   protected readonly hours = hoursWords;
@@ -161,6 +167,6 @@ export class ChargeAdvice {
   protected readonly drive = computed(() => {
     const { job, machine, rules } = this.work();
     const advice = driveOfJob(job, machine, rules);
-    return advice && `Drive ${advice.leastMinutes} min at least. ${driveWords(advice)}`;
+    return advice && T.driveMinAtLeast(advice.leastMinutes, driveWords(advice));
   });
 }

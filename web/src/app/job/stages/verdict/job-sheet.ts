@@ -1,4 +1,4 @@
-import { callWord } from '../../../shared/words/call-words';
+import { callWord } from '@words/call-words';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -13,12 +13,13 @@ import { sheetOfJob } from '@voltrek/core/job';
 import type { VerdictRecord } from '@voltrek/core/verdict';
 import { Store } from '@ngrx/store';
 import { sessionFeature } from '../../../shared/state/session';
-import { nameOf } from '../../../shared/words/figures';
+import { nameOf } from '@words/figures';
 import { CircuitView } from '../../../shared/drawing/circuit-view';
 import { layoutCircuit } from '../../../shared/drawing/circuit-layout';
 import { selectRescue, type Work } from '../../../shared/job/job-selectors';
 import { readingLines } from './sheet-text';
 import { standingSvg } from './standing-svg';
+import { JOB_SHEET as T } from '@words/screens/job-stages-verdict';
 
 /** The sheet to hand over: as PDF to print and sign, and as JSON for other programs. */
 @Component({
@@ -27,23 +28,20 @@ import { standingSvg } from './standing-svg';
   imports: [CircuitView],
   template: `
     <div>
-      <h3>Job sheet, {{ callWord(work().job.call.callNumber).toLowerCase() }}</h3>
+      <h3>{{ t.jobSheet(callWord(work().job.call.callNumber).toLowerCase()) }}</h3>
       <p>
-        {{ readings() }} readings, {{ work().job.attempts.length }} tries, evidence, verdict, next steps,
-        cautions, the Circuit as it was hooked up, and a place to sign.
+        {{ t.readingsTriesEvidenceVerdictNextSteps(readings(), work().job.attempts.length) }}
       </p>
       @if (!work().job.verdict) {
-        <p class="caution">
-          <span aria-hidden="true">!</span> The verdict is not given yet: the sheet says so.
-        </p>
+        <p class="caution"><span aria-hidden="true">!</span> {{ t.theVerdictIsNotGivenYet }}</p>
       }
       <div class="keys">
         <button type="button" class="key strong" [disabled]="isMaking()" (click)="makePdf()">
-          {{ isMaking() ? 'Making the PDF' : 'Save as PDF' }}
+          {{ isMaking() ? t.makingThePdf : t.saveAsPdf }}
         </button>
-        <a class="key" [href]="'/api/jobs/' + work().job.id + '/sheet'" [download]="name() + '.json'"
-          >Save as JSON</a
-        >
+        <a class="key" [href]="'/api/jobs/' + work().job.id + '/sheet'" [download]="name() + '.json'">{{
+          t.saveAsJson
+        }}</a>
       </div>
       @if (problem(); as text) {
         <p class="problem" role="alert">{{ text }}</p>
@@ -76,6 +74,8 @@ import { standingSvg } from './standing-svg';
   `,
 })
 export class JobSheetPart {
+  protected readonly t = T;
+
   readonly work = input.required<Work>();
   readonly record = input.required<VerdictRecord>();
 
@@ -127,9 +127,9 @@ export class JobSheetPart {
       const sheet = sheetOfJob(job, machine, earlierFlatCalls);
       const document = sheetDocument(sheet, this.record(), this.work(), by, svg && standingSvg(svg));
       await savePdf(document, `${this.name()}.pdf`);
-      this.saved.set(`${this.name()}.pdf is saved.`);
+      this.saved.set(T.pdfIsSaved(this.name()));
     } catch {
-      this.problem.set('The PDF could not be made. The JSON holds the same.');
+      this.problem.set(T.thePdfCouldNotBeMade);
     } finally {
       this.isMaking.set(false);
     }

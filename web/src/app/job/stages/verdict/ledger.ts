@@ -1,15 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import type { BatteryStanding, LedgerLine, VerdictRecord } from '@voltrek/core/verdict';
-import {
-  CAUSE_WORDS,
-  CONDITION_WORDS,
-  FINDING_NAMES,
-  foundWords,
-  pushWords,
-} from '../../../shared/words/diagnosis-words';
-import { inHundred, percent } from '../../../shared/words/figures';
-import { BAR_WORDS } from '../../../shared/words/plan-words';
-import { batteryWord, ofBattery } from '../../../shared/words/words';
+import { CAUSE_WORDS, CONDITION_WORDS, FINDING_NAMES, foundWords, pushWords } from '@words/diagnosis-words';
+import { inHundred, percent } from '@words/figures';
+import { BAR_WORDS } from '@words/plan-words';
+import { batteryWord, ofBattery } from '@words/words';
+import { LEDGER as T } from '@words/screens/job-stages-verdict';
 
 /** Doublings at which a bar is full. */
 const FULL_BITS = 6;
@@ -23,8 +18,8 @@ const TOLD_OF_BATTERY = 2;
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (record().verdict !== 'unsafe') {
-      <section aria-label="Causes">
-        <h3>Likeliest causes</h3>
+      <section [attr.aria-label]="t.causes">
+        <h3>{{ t.likeliestCauses }}</h3>
         <ol>
           @for (c of record().causes ?? []; track c.cause) {
             <li>
@@ -33,7 +28,7 @@ const TOLD_OF_BATTERY = 2;
               <strong>{{ percent(c.share) }}</strong>
             </li>
           } @empty {
-            <li class="dim">Given before causes were kept.</li>
+            <li class="dim">{{ t.givenBeforeCausesWereKept }}</li>
           }
         </ol>
       </section>
@@ -49,13 +44,13 @@ const TOLD_OF_BATTERY = 2;
                 <span class="dim">{{ push(line.bits) }}</span></span
               >
             } @empty {
-              <span class="dim">Not read by itself yet.</span>
+              <span class="dim">{{ t.notReadByItselfYet }}</span>
             }
           </p>
         </section>
       }
-      <section aria-label="Evidence">
-        <h3>Evidence: what speaks for it, what against</h3>
+      <section [attr.aria-label]="t.evidence">
+        <h3>{{ t.evidenceWhatSpeaksForItWhat }}</h3>
         <ul>
           @for (line of lines(); track $index) {
             <li class="move">
@@ -169,6 +164,8 @@ const TOLD_OF_BATTERY = 2;
   `,
 })
 export class Ledger {
+  protected readonly t = T;
+
   readonly record = input.required<VerdictRecord>();
 
   protected readonly ofBattery = ofBattery;
@@ -186,9 +183,9 @@ export class Ledger {
       case 'reversed-by-volts':
         return BAR_WORDS.reversed;
       case 'stop-stands':
-        return 'The stop is the evidence: nothing is weighed against it.';
+        return T.theStopIsTheEvidenceNothing;
       default:
-        return 'Nothing moved it yet.';
+        return T.nothingMovedItYet;
     }
   });
 

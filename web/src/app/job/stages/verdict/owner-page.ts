@@ -6,9 +6,10 @@ import { Store } from '@ngrx/store';
 import { addDays } from 'date-fns';
 import type { Work } from '../../../shared/job/job-selectors';
 import { sessionFeature } from '../../../shared/state/session';
-import { nameOf } from '../../../shared/words/figures';
-import { adviceWords, ownerFinding } from '../../../shared/words/owner-words';
+import { nameOf } from '@words/figures';
+import { adviceWords, ownerFinding } from '@words/owner-words';
 import type { OwnerPage } from './owner-pdf';
+import { OWNER_PAGE as T } from '@words/screens/job-stages-verdict';
 
 /** What the owner is told, in plain words, as a page to hand over with its dates as a code. */
 @Component({
@@ -31,7 +32,7 @@ import type { OwnerPage } from './owner-pdf';
       }
       <div class="keys">
         <button type="button" class="key strong" [disabled]="isMaking()" (click)="save(p)">
-          {{ isMaking() ? 'Making the PDF' : 'Save the page as PDF' }}
+          {{ isMaking() ? t.makingThePdf : t.saveThePageAsPdf }}
         </button>
       </div>
       @if (problem(); as text) {
@@ -39,7 +40,7 @@ import type { OwnerPage } from './owner-pdf';
       }
       <span class="dim" role="status">{{ saved() }}</span>
     } @else {
-      <p class="dim">Give the verdict first: the page says what it says.</p>
+      <p class="dim">{{ t.giveTheVerdictFirstThePage }}</p>
     }
   `,
   styles: `
@@ -60,6 +61,8 @@ import type { OwnerPage } from './owner-pdf';
   `,
 })
 export class OwnerPagePart {
+  protected readonly t = T;
+
   readonly work = input.required<Work>();
 
   private readonly crew = inject(Store).selectSignal(sessionFeature.selectCrew);
@@ -95,9 +98,9 @@ export class OwnerPagePart {
       ]);
       const name = `for-the-owner-${page.callNumber}.pdf`;
       await savePdf(ownerDocument(page), name);
-      this.saved.set(`${name} is saved.`);
+      this.saved.set(T.isSaved(name));
     } catch {
-      this.problem.set('The PDF could not be made. Read it out instead.');
+      this.problem.set(T.thePdfCouldNotBeMade);
     } finally {
       this.isMaking.set(false);
     }

@@ -1,10 +1,11 @@
-import { callWord } from '../../../shared/words/call-words';
+import { callWord } from '@words/call-words';
 import { FOLLOW_UP_WORDS } from '@voltrek/contracts';
 import type { FollowUp } from '@voltrek/core/verdict';
 import { format } from 'date-fns';
 import { ICalCalendar } from 'ical-generator';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
-import { STANDING_CAUTION } from '../../../shared/words/words';
+import { STANDING_CAUTION } from '@words/words';
+import { OWNER_PDF as T } from '@words/screens/job-stages-verdict';
 
 /** What stands on the page that is handed over. */
 export interface OwnerPage {
@@ -42,7 +43,7 @@ export function ownerDocument(page: OwnerPage): TDocumentDefinitions {
     dates.length === 0
       ? []
       : [
-          { text: 'Dates to keep', bold: true, fontSize: 15, margin: [0, 18, 0, 6] },
+          { text: T.datesToKeep, bold: true, fontSize: 15, margin: [0, 18, 0, 6] },
           {
             columns: [
               {
@@ -56,19 +57,19 @@ export function ownerDocument(page: OwnerPage): TDocumentDefinitions {
             columnGap: 20,
           },
           {
-            text: 'Point a phone at the code to take the dates into its calendar.',
+            text: T.pointAPhoneAtTheCode,
             color: DIM,
             fontSize: 10,
           },
         ];
   return {
-    info: { title: `For the owner, ${callWord(callNumber).toLowerCase()}` },
+    info: { title: T.forTheOwner(callWord(callNumber).toLowerCase()) },
     pageSize: 'A4',
     pageMargins: [54, 48, 54, 54],
     defaultStyle: { fontSize: 12.5, color: INK, lineHeight: 1.25 },
     footer: () => ({ text: STANDING_CAUTION, fontSize: 9, color: DIM, margin: [54, 20, 54, 0] }),
     content: [
-      { text: 'For the owner', fontSize: 26, bold: true },
+      { text: T.forTheOwner2, fontSize: 26, bold: true },
       {
         text: `${title}. ${callWord(callNumber)}, ${format(new Date(), 'd MMMM yyyy')}, ${crewName}`,
         color: DIM,

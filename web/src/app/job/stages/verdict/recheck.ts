@@ -1,4 +1,4 @@
-import { shownUnit } from '../../../shared/words/units';
+import { shownUnit } from '@words/units';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -15,12 +15,13 @@ import { Reporter } from '../../../shared/job/reporter';
 import { Stepper } from '../../../shared/ui/stepper';
 import { typedFigure } from '../../../shared/ui/typed-figure';
 import { typedVolts } from '../../../shared/ui/typed-volts';
-import { GROUND_WORDS } from '../../../shared/words/diagnosis-words';
-import { inHundred, volts } from '../../../shared/words/figures';
-import { batteryWord } from '../../../shared/words/words';
-import { CERTAINTY_WORDS, VERDICT_WORDS, verdictTitle } from '../../../shared/words/verdict-words';
+import { GROUND_WORDS } from '@words/diagnosis-words';
+import { inHundred, volts } from '@words/figures';
+import { batteryWord } from '@words/words';
+import { CERTAINTY_WORDS, VERDICT_WORDS, verdictTitle } from '@words/verdict-words';
 import { PlanRunner } from '../../../workers/plan-runner';
 import { workerAnswer } from '../../../workers/worker-answer';
+import { RECHECK as T } from '@words/screens/job-stages-verdict';
 
 /** A tester's share may be typed as it shows it, in per cent. */
 const PERCENT = 100;
@@ -41,21 +42,21 @@ const TESTED_MOST = 2;
         [attr.aria-pressed]="isCharged()"
         (click)="isCharged.set(!isCharged())"
       >
-        Charged to full, then stood 24 h
+        {{ t.chargedToFullThenStood24 }}
       </button>
     </div>
     @if (!isCharged()) {
       <p class="dim">
-        Charge it to full and let it stand for a day: before that no figure tells flat from worn.
+        {{ t.chargeItToFullAndLet }}
       </p>
     } @else {
       <div class="temp">
-        <span id="recheck-temp">Where it is read, {{ unit().unit }}</span>
+        <span id="recheck-temp">{{ t.whereItIsRead(unit().unit) }}</span>
         <vt-stepper
           [value]="tempC()"
           [shown]="shownTemp()"
-          lessName="Colder"
-          moreName="Warmer"
+          [lessName]="t.colder"
+          [moreName]="t.warmer"
           [least]="range.min"
           [most]="range.max"
           labelledBy="recheck-temp"
@@ -65,7 +66,7 @@ const TESTED_MOST = 2;
       <div class="fields">
         @for (b of work().machine.batteries; track $index) {
           <label>
-            <span>{{ many() ? batteryWord($index) + ', rest' : 'Rest' }}, V</span>
+            <span>{{ many() ? batteryWord($index) + t.rest : t.rest2 }}, V</span>
             <input
               class="field"
               inputmode="decimal"
@@ -76,7 +77,7 @@ const TESTED_MOST = 2;
             />
           </label>
           <label>
-            <span>{{ many() ? batteryWord($index) + ', tested' : 'Tested' }}, % of rating</span>
+            <span>{{ t.ofRating(many() ? batteryWord($index) + t.tested : t.tested2) }}</span>
             <input
               class="field"
               inputmode="decimal"
@@ -89,7 +90,7 @@ const TESTED_MOST = 2;
         }
         @if (work().machine.engine) {
           <label>
-            <span>Lowest while it cranks, V</span>
+            <span>{{ t.lowestWhileItCranksV }}</span>
             <input
               class="field"
               inputmode="decimal"
@@ -114,12 +115,12 @@ const TESTED_MOST = 2;
         </div>
         <div class="keys">
           <button type="button" class="key strong" [disabled]="isStale()" (click)="give()">
-            Give the final verdict: {{ words[v.verdict].name }}
+            {{ t.giveTheFinalVerdict(words[v.verdict].name) }}
           </button>
         </div>
       } @else {
         <p class="dim" role="status">
-          Read the rest volts of each battery; a tester and a crank make it surer.
+          {{ t.readTheRestVoltsOfEach }}
         </p>
       }
     }
@@ -158,6 +159,8 @@ const TESTED_MOST = 2;
   `,
 })
 export class RecheckPart {
+  protected readonly t = T;
+
   readonly work = input.required<Work>();
 
   private readonly reporter = inject(Reporter);
@@ -187,15 +190,15 @@ export class RecheckPart {
 
   protected readonly fault = computed(() => {
     const wrong = this.rest().find((v) => v !== null && outOfRange('', v, TYPED_RANGES.volts) !== null);
-    if (wrong !== undefined) return outOfRange('Rest volts', wrong!, TYPED_RANGES.volts);
+    if (wrong !== undefined) return outOfRange(T.restVolts, wrong!, TYPED_RANGES.volts);
     if (this.restTexts().some((text, i) => text.trim() && this.rest()[i] === null))
-      return 'Rest volts: type a figure.';
+      return T.restVoltsTypeAFigure;
     if (this.tested().some((share) => share !== null && !(share > 0 && share <= TESTED_MOST)))
-      return 'Tested: type the share of its rating in per cent, up to 200.';
+      return T.testedTypeTheShareOfIts;
     const sum = this.rest().reduce<number>((a, b) => a + (b ?? 0), 0);
     const lowest = this.crank();
     return lowest !== null && this.rest().every((v) => v !== null) && lowest > sum
-      ? `Lowest while it cranks: no more than the ${volts(sum)} at rest.`
+      ? T.lowestWhileItCranksNoMore(volts(sum))
       : null;
   });
 

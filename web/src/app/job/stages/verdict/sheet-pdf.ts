@@ -1,17 +1,18 @@
-import { callWord } from '../../../shared/words/call-words';
+import { callWord } from '@words/call-words';
 import { FOLLOW_UP_WORDS } from '@voltrek/contracts';
 import type { JobSheet } from '@voltrek/core/job';
 import type { VerdictRecord } from '@voltrek/core/verdict';
 import { addDays, format } from 'date-fns';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
-import { FINDING_NAMES, foundWords, GROUND_WORDS, pushWords } from '../../../shared/words/diagnosis-words';
-import { percent, ratingWords } from '../../../shared/words/figures';
-import { degrees } from '../../../shared/words/units';
-import { CAUSE_WORDS } from '../../../shared/words/diagnosis-words';
-import { STANDING_CAUTION, STOP_WORDS } from '../../../shared/words/words';
-import { VERDICT_WORDS } from '../../../shared/words/verdict-words';
+import { FINDING_NAMES, foundWords, GROUND_WORDS, pushWords } from '@words/diagnosis-words';
+import { percent, ratingWords } from '@words/figures';
+import { degrees } from '@words/units';
+import { CAUSE_WORDS } from '@words/diagnosis-words';
+import { STANDING_CAUTION, STOP_WORDS } from '@words/words';
+import { VERDICT_WORDS } from '@words/verdict-words';
 import type { Work } from '../../../shared/job/job-selectors';
 import { mendedLines, readingLines, tryLines, verdictLine } from './sheet-text';
+import { SHEET_PDF as T } from '@words/screens/job-stages-verdict';
 
 const INK = '#18222b';
 const DIM = '#55606a';
@@ -40,12 +41,12 @@ export function sheetDocument(
   circuitSvg: string | null,
 ): TDocumentDefinitions {
   return {
-    info: { title: `Voltrek job sheet, ${callWord(sheet.callNumber).toLowerCase()}` },
+    info: { title: T.voltrekJobSheet(callWord(sheet.callNumber).toLowerCase()) },
     pageSize: 'A4',
     pageMargins: [40, 32, 40, 40],
     defaultStyle: { fontSize: 9.5, color: INK, lineHeight: 1.15 },
     footer: (page, pages) => ({
-      text: `${STANDING_CAUTION}  ${callWord(sheet.callNumber)}, page ${page} of ${pages}`,
+      text: T.pageOf(STANDING_CAUTION, callWord(sheet.callNumber), page, pages),
       fontSize: 8,
       color: DIM,
       margin: [40, 14, 40, 0],
@@ -53,13 +54,13 @@ export function sheetDocument(
     content: [
       {
         columns: [
-          { text: 'Job sheet', fontSize: 20, bold: true },
+          { text: T.jobSheet, fontSize: 20, bold: true },
           { text: callWord(sheet.callNumber), fontSize: 14, bold: true, alignment: 'right' },
         ],
       },
       { text: `${sheet.title}. ${sheet.placeName}`, fontSize: 12, margin: [0, 2, 0, 2] },
       {
-        text: `${moment(sheet.openedAt)}${sheet.closedAt ? ` to ${moment(sheet.closedAt)}` : ', still open'}. ${crewName}. ${degrees(sheet.tempC)}`,
+        text: `${moment(sheet.openedAt)}${sheet.closedAt ? T.to(moment(sheet.closedAt)) : T.stillOpen}. ${crewName}. ${degrees(sheet.tempC)}`,
         color: DIM,
       },
       { text: machineLine(sheet), margin: [0, 4, 0, 0] },
@@ -68,22 +69,22 @@ export function sheetDocument(
         columns: [
           {
             width: '*',
-            stack: [head('Readings'), readings(work), ...mended(work), ...tries(work), ...stops(sheet)],
+            stack: [head(T.readings), readings(work), ...mended(work), ...tries(work), ...stops(sheet)],
           },
           ...(circuitSvg
             ? [
                 {
                   width: CIRCUIT_ROOM[0],
-                  stack: [head('Circuit'), { svg: circuitSvg, fit: CIRCUIT_ROOM } as Content],
+                  stack: [head(T.circuit), { svg: circuitSvg, fit: CIRCUIT_ROOM } as Content],
                 },
               ]
             : []),
         ],
         columnGap: 18,
       },
-      head('Evidence'),
+      head(T.evidence),
       ledger(record),
-      head('Next'),
+      head(T.next),
       nextSteps(sheet, record),
       ...cautions(sheet),
       ...overrides(sheet),
@@ -100,7 +101,7 @@ function machineLine({ machine }: JobSheet): string {
 function verdictBox(sheet: JobSheet, record: VerdictRecord): Content {
   const share = record.share === undefined ? '' : ` ${percent(record.share)}.`;
   const causes = (record.causes ?? []).map((c) => `${CAUSE_WORDS[c.cause]} ${percent(c.share)}`).join(', ');
-  const provisional = sheet.verdict ? '' : ' (not given yet)';
+  const provisional = sheet.verdict ? '' : T.notGivenYet;
   return {
     margin: [0, 8, 0, 0],
     table: {
@@ -113,7 +114,7 @@ function verdictBox(sheet: JobSheet, record: VerdictRecord): Content {
               { text: `${verdictLine(record)}${share}${provisional}`, fontSize: 14, bold: true },
               { text: VERDICT_WORDS[record.verdict].means },
               { text: record.ground ? GROUND_WORDS[record.ground] : '', color: DIM },
-              { text: causes ? `Likeliest: ${causes}` : '', color: DIM },
+              { text: causes ? T.likeliest(causes) : '', color: DIM },
             ],
           },
         ],
@@ -124,7 +125,7 @@ function verdictBox(sheet: JobSheet, record: VerdictRecord): Content {
 
 function readings(work: Work): Content {
   const lines = readingLines(work);
-  if (lines.length === 0) return { text: 'None taken.', color: DIM };
+  if (lines.length === 0) return { text: T.noneTaken, color: DIM };
   return rows(
     lines.map(({ name, value, note }) => [name, { text: value, bold: true }, { text: note, color: DIM }]),
     ['*', 'auto', '*'],
@@ -133,22 +134,22 @@ function readings(work: Work): Content {
 
 function mended({ job }: Work): Content[] {
   const lines = mendedLines(job);
-  return lines.length === 0 ? [] : [head('Mended here'), { ul: lines }];
+  return lines.length === 0 ? [] : [head(T.mendedHere), { ul: lines }];
 }
 
 function tries(work: Work): Content[] {
   const lines = tryLines(work);
-  return lines.length === 0 ? [] : [head('Tries'), { ul: lines }];
+  return lines.length === 0 ? [] : [head(T.tries), { ul: lines }];
 }
 
 function stops({ stops: raised }: JobSheet): Content[] {
   return raised.length === 0
     ? []
-    : [head('Stopped'), { ul: raised.map((s) => `${STOP_WORDS[s].sign}. ${STOP_WORDS[s].instead}`) }];
+    : [head(T.stopped), { ul: raised.map((s) => `${STOP_WORDS[s].sign}. ${STOP_WORDS[s].instead}`) }];
 }
 
 function ledger({ ledger: lines = [] }: VerdictRecord): Content {
-  if (lines.length === 0) return { text: 'Nothing moved the verdict.', color: DIM };
+  if (lines.length === 0) return { text: T.nothingMovedTheVerdict, color: DIM };
   return rows(
     lines
       .slice(0, LEDGER_LINES)
@@ -172,17 +173,17 @@ function nextSteps(sheet: JobSheet, record: VerdictRecord): Content {
 }
 
 function cautions({ cautions: told, resets }: JobSheet): Content[] {
-  const again = resets.map(({ reset, done }) => `${reset}: ${done ? 'set' : 'to be set'}`);
+  const again = resets.map(({ reset, done }) => `${reset}: ${done ? 'set' : T.toBeSet}`);
   return [
-    ...(told.length ? [head('Cautions'), { ul: [...told] }] : []),
-    ...(again.length ? [head('Set again after power loss'), { text: again.join('. ') }] : []),
+    ...(told.length ? [head(T.cautions), { ul: [...told] }] : []),
+    ...(again.length ? [head(T.setAgainAfterPowerLoss), { text: again.join('. ') }] : []),
   ];
 }
 
 function overrides({ overrides: given }: JobSheet): Content[] {
   return given.length === 0
     ? []
-    : [head('Overridden, and why'), { ul: given.map(({ rule, reason }) => `${rule}: ${reason}`) }];
+    : [head(T.overriddenAndWhy), { ul: given.map(({ rule, reason }) => `${rule}: ${reason}`) }];
 }
 
 function signatures(crewName: string): Content {
@@ -195,6 +196,6 @@ function signatures(crewName: string): Content {
   return {
     unbreakable: true,
     margin: [0, 30, 0, 0],
-    columns: [line(`Technician, ${crewName}`), line('Driver or owner: told and understood')],
+    columns: [line(T.technician(crewName)), line(T.driverOrOwnerToldAndUnderstood)],
   };
 }

@@ -2,13 +2,14 @@ import { isAtFault, walkRound } from '@voltrek/core/diagnosis';
 import { doubtOf, type Job, mendedOfJob, workingTempC } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
 import type { VerdictRecord } from '@voltrek/core/verdict';
-import { DOUBT_WORDS, FINDING_NAMES, foundWords } from '../../../shared/words/diagnosis-words';
-import { volts } from '../../../shared/words/figures';
-import { degrees } from '../../../shared/words/units';
-import { mendedLine } from '../../../shared/words/repair-words';
-import { OUTCOME_WORDS, readingName, SYMPTOM_WORDS, WAKE_OUTCOME_WORDS } from '../../../shared/words/words';
-import { CERTAINTY_WORDS, verdictTitle } from '../../../shared/words/verdict-words';
+import { DOUBT_WORDS, FINDING_NAMES, foundWords } from '@words/diagnosis-words';
+import { volts } from '@words/figures';
+import { degrees } from '@words/units';
+import { mendedLine } from '@words/repair-words';
+import { OUTCOME_WORDS, readingName, SYMPTOM_WORDS, WAKE_OUTCOME_WORDS } from '@words/words';
+import { CERTAINTY_WORDS, verdictTitle } from '@words/verdict-words';
 import type { Work } from '../../../shared/job/job-selectors';
+import { SHEET_TEXT as T } from '@words/screens/job-stages-verdict';
 
 /** A verdict as one line: "Not the battery: starter. Fairly sure." */
 export function verdictLine({ verdict, suspect, certainty, repaired }: VerdictRecord): string {
@@ -47,12 +48,10 @@ export function tryLines({ job, machine }: Pick<Work, 'job' | 'machine'>): strin
   const words = machine.engine ? OUTCOME_WORDS : WAKE_OUTCOME_WORDS;
   return job.attempts.flatMap((a, i) => {
     if (!a.outcome) return [];
-    if (a.rolled) return [`Try ${i + 1}, rolled: ${words[a.outcome].name.toLowerCase()}`];
-    const help = a.helped ? 'with help' : 'by itself';
-    const lowest = a.lowestVolts === null ? '' : `, lowest ${volts(a.lowestVolts)}`;
-    return [
-      `Try ${i + 1}, ${help}: ${words[a.outcome].name.toLowerCase()}, ${a.seconds?.toFixed(0)} s${lowest}`,
-    ];
+    if (a.rolled) return [T.tryRolled(i + 1, words[a.outcome].name.toLowerCase())];
+    const help = a.helped ? T.withHelp : T.byItself;
+    const lowest = a.lowestVolts === null ? '' : T.lowest(volts(a.lowestVolts));
+    return [T.tryS(i + 1, help, words[a.outcome].name.toLowerCase(), a.seconds?.toFixed(0), lowest)];
   });
 }
 
@@ -66,7 +65,7 @@ function faultLines({ findings, symptoms }: Job, machine: Machine): string[] {
       ? [`${FINDING_NAMES[check]}: ${foundWords(check, found)}`]
       : [];
   });
-  return [...symptoms.map((s) => `It does: ${SYMPTOM_WORDS[s]}`), ...faults];
+  return [...symptoms.map((s) => T.itDoes(SYMPTOM_WORDS[s])), ...faults];
 }
 
 /** What a workshop needs to know, plainly. */

@@ -6,11 +6,11 @@ import { anyClampOn } from '@voltrek/core/hookup';
 import { caseOfJob, mendedOfJob, standingVerdict } from '@voltrek/core/job';
 import type { FollowUp } from '@voltrek/core/verdict';
 import { addDays } from 'date-fns';
-import { GROUND_WORDS, CHECK_WORDS } from '../../../shared/words/diagnosis-words';
-import { inHundred, inSentence } from '../../../shared/words/figures';
-import { mendedProof, repairedPart } from '../../../shared/words/repair-words';
-import { batteryWord, STOP_WORDS } from '../../../shared/words/words';
-import { CERTAINTY_WORDS, VERDICT_WORDS, verdictTitle } from '../../../shared/words/verdict-words';
+import { GROUND_WORDS, CHECK_WORDS } from '@words/diagnosis-words';
+import { inHundred, inSentence } from '@words/figures';
+import { mendedProof, repairedPart } from '@words/repair-words';
+import { batteryWord, STOP_WORDS } from '@words/words';
+import { CERTAINTY_WORDS, VERDICT_WORDS, verdictTitle } from '@words/verdict-words';
 import { PlanRunner } from '../../../workers/plan-runner';
 import { workerAnswer } from '../../../workers/worker-answer';
 import { ConfirmPrompt } from '../../../shared/ui/confirm-prompt';
@@ -26,12 +26,13 @@ import { RecheckPart } from './recheck';
 import { WorkshopNote } from './workshop-note';
 import { HOUR_MS } from '@voltrek/core/quantities';
 import { Choices } from '../../../shared/ui/choices';
+import { VERDICT as T } from '@words/screens/job-stages-verdict';
 
 const CLOSE_QUESTION = {
-  title: 'Close the job?',
-  text: 'The log is kept as it is. Nothing is added to a closed job but its follow-ups.',
-  yes: 'Close it',
-  no: 'Leave it open',
+  title: T.closeTheJob,
+  text: T.theLogIsKeptAsIt,
+  yes: T.closeIt,
+  no: T.leaveItOpen,
 } as const;
 
 /** From so long after closing on it may have been charged and have stood, ms. */
@@ -40,12 +41,12 @@ const RESTED_MS = 20 * HOUR_MS;
 const PARTS = ['evidence', 'next', 'recheck', 'change', 'owner', 'sheet'] as const;
 type Part = (typeof PARTS)[number];
 const PART_WORDS: Record<Part, string> = {
-  evidence: 'Evidence',
-  next: 'Next',
-  recheck: 'Recheck',
-  change: 'Change battery',
-  owner: 'Owner',
-  sheet: 'Job sheet',
+  evidence: T.evidence,
+  next: T.next,
+  recheck: T.recheck,
+  change: T.changeBattery,
+  owner: T.owner,
+  sheet: T.jobSheet,
 };
 
 /** The verdict with its ledger, what happens next, and the sheet. */
@@ -69,15 +70,15 @@ const PART_WORDS: Record<Part, string> = {
   template: `
     <section class="stage" aria-labelledby="stage-title">
       <header>
-        <h1 id="stage-title">Verdict</h1>
+        <h1 id="stage-title">{{ t.verdict }}</h1>
         <span class="dim" role="status">{{
           work().job.recheck
-            ? 'final, after the recheck'
+            ? t.finalAfterTheRecheck
             : given()
-              ? 'as given'
+              ? t.asGiven
               : isStale()
-                ? 'working'
-                : 'over what is recorded so far'
+                ? t.working
+                : t.overWhatIsRecordedSoFar
         }}</span>
       </header>
       @if (problem(); as text) {
@@ -94,26 +95,29 @@ const PART_WORDS: Record<Part, string> = {
             >
           </p>
           @for (m of mended(); track $index) {
-            <p>Mended here: {{ mendedPart(m) }}; {{ proof(m) }}.</p>
+            <p>{{ t.mendedHere(mendedPart(m), proof(m)) }}</p>
           }
           @if (v.ground; as ground) {
             <p class="dim">
               {{ groundWords[ground] }}
               @if (v.deciding; as d) {
-                <span class="deciding"
-                  >Would change it, {{ inHundred(d.chance) }}: {{ inSentence(checkWords[d.check].ask)
-                  }}{{ d.battery === undefined ? '' : ' (' + batteryWord(d.battery) + ')' }}</span
-                >
+                <span class="deciding">{{
+                  t.wouldChangeIt(
+                    inHundred(d.chance),
+                    inSentence(checkWords[d.check].ask),
+                    d.battery === undefined ? '' : ' (' + batteryWord(d.battery) + ')'
+                  )
+                }}</span>
               }
             </p>
           }
         </div>
         @if (given() && !work().job.closedAt && !clampsOn()) {
           <div class="keys">
-            <button type="button" class="key strong" (click)="close()">Close the job</button>
+            <button type="button" class="key strong" (click)="close()">{{ t.closeTheJob2 }}</button>
           </div>
         }
-        <div class="keys parts" role="radiogroup" aria-label="Part of the verdict">
+        <div class="keys parts" role="radiogroup" [attr.aria-label]="t.partOfTheVerdict">
           @for (p of parts(); track p) {
             <button
               type="button"
@@ -125,9 +129,9 @@ const PART_WORDS: Record<Part, string> = {
               {{ partWords[p] }}
             </button>
           }
-          <a class="key" [routerLink]="['/vehicle', work().vehicle.id]">Vehicle</a>
+          <a class="key" [routerLink]="['/vehicle', work().vehicle.id]">{{ t.vehicle }}</a>
           @if (work().batteries[0]; as b) {
-            <a class="key" [routerLink]="['/battery', b.id]">Battery</a>
+            <a class="key" [routerLink]="['/battery', b.id]">{{ t.battery }}</a>
           }
         </div>
         @switch (part()) {
@@ -143,11 +147,11 @@ const PART_WORDS: Record<Part, string> = {
             }
           }
           @case ('next') {
-            <ul class="ruled follow" aria-label="Follow-ups">
+            <ul class="ruled follow" [attr.aria-label]="t.followUps">
               @for (f of v.followUps; track f.kind) {
                 <li>
                   <span>{{ followUpWords[f.kind] }}</span
-                  ><strong>{{ f.days === 0 ? 'now' : (dateOf(f) | date: 'EEE d MMM y') }}</strong>
+                  ><strong>{{ f.days === 0 ? t.now : (dateOf(f) | date: 'EEE d MMM y') }}</strong>
                 </li>
               }
             </ul>
@@ -158,7 +162,9 @@ const PART_WORDS: Record<Part, string> = {
               <vt-charge-advice [work]="work()" />
             }
             @if (v.verdict === 'replace-soon' || v.verdict === 'replace-now') {
-              <p>Fit another battery: <strong>Change battery</strong> has what it must be and the order.</p>
+              <p>
+                {{ t.fitAnotherBattery }} <strong>{{ t.changeBattery }}</strong> {{ t.hasWhatItMustBeAnd }}
+              </p>
               @if (v.verdict === 'replace-soon') {
                 <vt-charge-advice [work]="work()" />
               }
@@ -181,16 +187,16 @@ const PART_WORDS: Record<Part, string> = {
     </section>
     @if (work().job.closedAt; as closedAt) {
       <vt-next-action
-        [label]="'Closed ' + (closedAt | date: 'd MMM, HH:mm') + '. Back to the board'"
+        [label]="t.closed + (closedAt | date: 'd MMM, HH:mm') + t.backToTheBoard"
         (go)="toBoard()"
       />
     } @else if (clampsOn()) {
-      <vt-next-action label="Clamps are on. Clear down first" [disabled]="true" />
+      <vt-next-action [label]="t.clampsAreOnClearDownFirst" [disabled]="true" />
     } @else if (given()) {
-      <vt-next-action label="Back to the board, job left open" (go)="toBoard()" />
+      <vt-next-action [label]="t.backToTheBoardJobLeft" (go)="toBoard()" />
     } @else {
       <vt-next-action
-        [label]="record() ? 'Give verdict: ' + words[record()!.verdict].name : 'Weighing what was found'"
+        [label]="record() ? t.giveVerdict + words[record()!.verdict].name : t.weighingWhatWasFound"
         [disabled]="record() === null || isStale()"
         (go)="give()"
       />
@@ -249,6 +255,8 @@ const PART_WORDS: Record<Part, string> = {
   `,
 })
 export class Verdict {
+  protected readonly t = T;
+
   readonly work = input.required<Work>();
 
   private readonly reporter = inject(Reporter);
@@ -297,9 +305,7 @@ export class Verdict {
   protected readonly record = computed(() => this.given() ?? this.answer.result());
   protected readonly isStale = computed(() => this.given() === null && this.answer.isStale());
   protected readonly problem = computed(() =>
-    this.given() === null && this.answer.hasFailed()
-      ? 'The verdict could not be worked out. Open Checks and come back to try again.'
-      : null,
+    this.given() === null && this.answer.hasFailed() ? T.theVerdictCouldNotBeWorked : null,
   );
 
   /** A battery that stands accused may be changed on the spot; one that was changed stays on view. */

@@ -2,19 +2,20 @@ import { ChangeDetectionStrategy, Component, computed, input, signal } from '@an
 import type { VerdictRecord } from '@voltrek/core/verdict';
 import { workshopLines } from './sheet-text';
 import type { Work } from '../../../shared/job/job-selectors';
+import { WORKSHOP_NOTE as T } from '@words/screens/job-stages-verdict';
 
 /** What a workshop is told: the suspect, the readings, what was tried. */
 @Component({
   selector: 'vt-workshop-note',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h3>Tell the workshop</h3>
+    <h3>{{ t.tellTheWorkshop }}</h3>
     <ul class="ruled">
       @for (line of lines(); track line) {
         <li>{{ line }}</li>
       }
     </ul>
-    <button type="button" class="key" (click)="copy()">Copy as text</button>
+    <button type="button" class="key" (click)="copy()">{{ t.copyAsText }}</button>
     <span class="dim" role="status">{{ copied() }}</span>
   `,
   styles: `
@@ -28,6 +29,8 @@ import type { Work } from '../../../shared/job/job-selectors';
   `,
 })
 export class WorkshopNote {
+  protected readonly t = T;
+
   readonly work = input.required<Work>();
   readonly record = input.required<VerdictRecord>();
 
@@ -39,7 +42,7 @@ export class WorkshopNote {
       await navigator.clipboard.writeText(this.lines().join('\n'));
       this.copied.set('Copied.');
     } catch {
-      this.copied.set('This device does not let it be copied.');
+      this.copied.set(T.thisDeviceDoesNotLetIt);
     }
   }
 }

@@ -1,0 +1,7 @@
+import { type Shown, tell } from '../tell';
+
+/** Words of the screens of bench, tools, one list a part. */
+
+export const WIRING = {
+  aMinEach: (minutesEach: Shown) => tell`A, ${minutesEach} min each`,
+} as const;

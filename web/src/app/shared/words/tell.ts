@@ -1,0 +1,6 @@
+/** What may stand in a sentence: nothing is told of what is not there. */
+export type Shown = string | number | null | undefined;
+
+/** A sentence with what stands in it. */
+export const tell = (words: TemplateStringsArray, ...shown: readonly Shown[]): string =>
+  words.map((word, i) => word + String(shown[i] ?? '')).join('');
