@@ -1,3 +1,4 @@
+import { writePseudoWords } from './pseudo-words.mjs';
 import { build, install, must, say } from './steps.mjs';
 
 /**
@@ -22,4 +23,13 @@ say(`Kills of a server in mid-write: ${share * 100} % of two hundred`);
 await must('npx', ['jasmine', '--config=jasmine.json', '--filter=a server that is killed'], {
   cwd: new URL('../server/', import.meta.url).pathname,
   env: { PROVE_SHARE: String(share) },
+});
+say('Every word of the screens from the word files: a language in which every word is marked');
+writePseudoWords();
+await must('npx', ['ng', 'build', '--configuration', 'pseudo', '--progress', 'false'], {
+  cwd: new URL('../web/', import.meta.url).pathname,
+  quiet: true,
+});
+await must('npx', ['playwright', 'test', '--config', 'words.config.ts'], {
+  cwd: new URL('../e2e/', import.meta.url).pathname,
 });

@@ -11,7 +11,7 @@ import {
 } from '@voltrek/core/machine';
 import * as yup from 'yup';
 import { rating, record } from './calc/parts.js';
-import { machineFaultWords } from './machine-fault-words.js';
+import { machineFaultWords } from './words/machine-fault-words.js';
 import { ID_PATTERN } from './text.js';
 
 /** No machine that is helped at a roadside is larger, mm. */

@@ -34,6 +34,14 @@ export const REPAIR_STEPS = [
 /** One thing done in a repair. */
 export type RepairStep = (typeof REPAIR_STEPS)[number];
 
+/** What stands for the same step where plus is on the body. */
+export const OTHER_POST_REPAIR: Readonly<Partial<Record<RepairStep, RepairStep>>> = {
+  'minus-off': 'plus-off',
+  'plus-off': 'minus-off',
+  'minus-on': 'plus-on',
+  'plus-on': 'minus-on',
+};
+
 export interface RepairOrderStep {
   readonly step: RepairStep;
   /** What a spanner that slips from this post to bodywork would carry now, A; null where no post is touched. */

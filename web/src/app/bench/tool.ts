@@ -1,6 +1,7 @@
 import { shownUnit } from '@words/units';
 import type { Range } from '@voltrek/core/quantities';
 import type { BenchChoice, BenchField, BenchPath, BenchResult, BenchToolId } from '@words/bench-words';
+import { TOOL as T } from '@words/screens/bench';
 
 /** A figure that is typed. `scale` turns what is shown into what the core takes: shown / scale. */
 export interface NumberField {
@@ -94,7 +95,7 @@ export const figure = (
   tone?: Result['tone'],
 ): Result => ({
   key,
-  text: value === null ? 'never' : shownUnit(unit).show(value).toFixed(places),
+  text: value === null ? T.never : shownUnit(unit).show(value).toFixed(places),
   unit: value === null ? '' : shownUnit(unit).unit,
   ...(value !== null && { value: shownUnit(unit).show(value) }),
   ...(tone && { tone }),

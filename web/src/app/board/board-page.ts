@@ -33,9 +33,9 @@ import { BOARD_PAGE as T } from '@words/screens/board';
 const SHOWS = ['all', 'mine', 'waiting', 'under-way', 'on-charge', 'done'] as const;
 type Show = (typeof SHOWS)[number];
 const SHOW_WORDS: Record<Show, string> = {
-  all: 'all',
-  mine: 'mine',
-  waiting: 'waiting',
+  all: T.all,
+  mine: T.mine,
+  waiting: T.waiting,
   'under-way': T.underWay,
   'on-charge': T.onCharge,
   done: T.doneInThisShift,

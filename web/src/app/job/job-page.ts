@@ -147,7 +147,7 @@ export class JobPage implements OnDestroy {
       hookup: work.job.hookup,
       isCranking: runningAttempt(work.job) !== null,
       step: work.job.closedAt === null ? step : null,
-      machineName: 'casualty',
+      machineName: T.casualty,
       showPins: stage === 'measure' || this.rescue() === null,
     });
   });

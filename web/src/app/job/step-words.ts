@@ -54,18 +54,18 @@ export function actionTitle(
 
 /** What a source is called in an order. */
 const SOURCE_NAMES: Record<SourceKind, string> = {
-  donor: 'donor',
-  'lithium-pack': 'pack',
-  'lead-pack': 'pack',
-  'capacitor-booster': 'booster',
+  donor: T.donor,
+  'lithium-pack': T.pack,
+  'lead-pack': T.pack,
+  'capacitor-booster': T.booster,
   'spare-batteries': T.spareBattery,
-  'mains-charger': 'charger',
+  'mains-charger': T.charger,
   'hobby-lithium': T.hobbyPack,
 };
 
 /** Whose end of a lead it is. */
 export function sideWord(clamp: ClampId, rescue: PlannedRescue | null): string {
-  return isSourceClamp(clamp) ? SOURCE_NAMES[rescue?.option.sourceKind ?? 'donor'] : 'casualty';
+  return isSourceClamp(clamp) ? SOURCE_NAMES[rescue?.option.sourceKind ?? 'donor'] : T.casualty;
 }
 
 function placeWord(point: MachinePoint | null, pointId: string | null): string {
@@ -81,7 +81,7 @@ function placeWord(point: MachinePoint | null, pointId: string | null): string {
     case 'battery-negative':
       return `${labelWord(point)}-`;
     default:
-      return 'side';
+      return T.side;
   }
 }
 

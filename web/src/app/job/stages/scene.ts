@@ -250,8 +250,8 @@ export class Scene {
   protected readonly caution = STANDING_CAUTION;
   protected readonly range = TYPED_RANGES.ambientC;
   protected readonly flags = [
-    { key: 'sloping', name: 'sloping' },
-    { key: 'dark', name: 'dark' },
+    { key: 'sloping', name: T.sloping },
+    { key: 'dark', name: T.dark },
     { key: 'enclosed', name: T.closedIn },
     { key: 'mainsNear', name: T.mainsNear },
   ] as const;

@@ -7,6 +7,7 @@ import { pinsOf } from './pins';
 import { packPlace, placeCasualty, placeDonor } from './placing';
 import { targetOf } from './target';
 import { drawVehicle, takenBatteries } from './vehicle';
+import { CIRCUIT_LAYOUT as T } from '@words/screens/drawing';
 
 export interface CircuitInput {
   readonly machine: Machine;
@@ -24,12 +25,12 @@ export interface CircuitInput {
 /** What stands beside the casualty when no donor does. */
 const PACK_NAMES: Record<SourceKind, string> = {
   donor: '',
-  'lithium-pack': 'pack',
-  'lead-pack': 'pack',
-  'capacitor-booster': 'booster',
-  'spare-batteries': 'battery',
-  'mains-charger': 'charger',
-  'hobby-lithium': 'hobby',
+  'lithium-pack': T.pack,
+  'lead-pack': T.pack,
+  'capacitor-booster': T.booster,
+  'spare-batteries': T.battery,
+  'mains-charger': T.charger,
+  'hobby-lithium': T.hobby,
 };
 
 /** The drawing of a rescue as its clamps stand now. */
@@ -42,7 +43,7 @@ export function layoutCircuit(input: CircuitInput): CircuitDrawing {
   const hookup = input.hookup.clamps;
   const vehicles = [
     ...(donor
-      ? [drawVehicle(donor, 'donor', takenBatteries(donor, [hookup.redSource, hookup.blackSource]))]
+      ? [drawVehicle(donor, T.donor, takenBatteries(donor, [hookup.redSource, hookup.blackSource]))]
       : []),
     drawVehicle(
       casualty,

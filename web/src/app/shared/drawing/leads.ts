@@ -28,6 +28,7 @@ import {
 } from './drawing';
 import { PACK_SIZE, type Placed, pointPlace } from './placing';
 import { tagPlace, underNose } from './vehicle';
+import { LEADS as T } from '@words/screens/drawing';
 
 /** What the circuit part of the drawing is made from. */
 export interface CircuitInput {
@@ -101,7 +102,7 @@ export function drawCircuit(
       at: ends[clamp].at,
       isRed: isRedClamp(clamp),
       isFree: !ends[clamp].isOn,
-      label: ends[clamp].isOn ? 'on' : 'free',
+      label: ends[clamp].isOn ? T.on : T.free,
     })),
     volts: [
       voltsTag(tagPlace(casualty), voltsAcross(solution, `casualty.battery${top}+`, 'casualty.battery0-')),

@@ -2,6 +2,7 @@ import { batteryWord } from '@words/words';
 import { type DrawnVehicle, overlaps, type XY } from './drawing';
 import { polygon, rounded } from './outline';
 import { batteryBox, type Placed } from './placing';
+import { VEHICLE as T } from '@words/screens/drawing';
 
 function rectPath(
   { at }: Placed,
@@ -56,7 +57,7 @@ export function drawVehicle(
         ]),
         label: { x: box.x + box.width / 2, y: box.y + box.height / 2 + 5 },
         // A clamp on the battery takes the place of its name.
-        text: takenBatteries.has(i) ? '' : machine.batteries.length > 1 ? batteryWord(i) : 'battery',
+        text: takenBatteries.has(i) ? '' : machine.batteries.length > 1 ? batteryWord(i) : T.battery,
       };
     }),
   };

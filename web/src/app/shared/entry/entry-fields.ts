@@ -141,9 +141,9 @@ function batteryGroup(battery: MachineBattery, index: number, count: number): Fi
         })),
       },
       rated(T.capacityAh, 'capacityAh'),
-      rated('CCA, A', 'ccaAmps'),
+      rated(T.ccaAmps, 'ccaAmps'),
       {
-        label: 'CCA standard',
+        label: T.ccaStandard,
         kind: 'choice',
         value: battery.rating.ccaStandard,
         choices: choicesOf(CCA_STANDARDS),

@@ -1,13 +1,14 @@
 import { HttpErrorResponse } from '@angular/common/http';
 import type { Problem } from '@voltrek/contracts';
+import { PROBLEM as T } from '@words/screens/state';
 
 /** Words for a failed request: the server's own, or that there was no server. */
 export function problemText(error: unknown): string {
   const problem = problemOf(error);
   if (problem?.fields?.length) return problem.fields.map((f) => f.message).join('. ');
   if (problem?.detail) return problem.detail;
-  if (isTransient(error)) return 'The server does not answer.';
-  return 'Something went wrong.';
+  if (isTransient(error)) return T.theServerDoesNotAnswer;
+  return T.somethingWentWrong;
 }
 
 /** True when trying the same again may work: no answer, or the server is not ready. */

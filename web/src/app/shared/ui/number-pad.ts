@@ -5,7 +5,7 @@ import { NUMBER_PAD as T } from '@words/screens/ui';
 @Component({
   selector: 'vt-number-pad',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  host: { '(document:keydown)': 'onKey($event)', role: 'group', 'aria-label': 'Number pad' },
+  host: { '(document:keydown)': 'onKey($event)', role: 'group', '[attr.aria-label]': 't.numberPad' },
   template: `
     @for (key of keys; track key) {
       <button type="button" class="key" (click)="press(key)">{{ key }}</button>

@@ -1,5 +1,5 @@
 import { mirroredWords } from '@voltrek/contracts';
-import type { RepairStep } from '@voltrek/core/diagnosis';
+import { OTHER_POST_REPAIR, type RepairStep } from '@voltrek/core/diagnosis';
 import { type Confirmation, type FittingStep, type HookupStep, OTHER_POST_STEP } from '@voltrek/core/hookup';
 import { isPositiveEarth, type Machine } from '@voltrek/core/machine';
 import { FITTING_WORDS } from './plan-words';
@@ -42,11 +42,6 @@ export const fittingWords = (step: FittingStep, machine: Earthed): ActWords =>
 
 /** A step of a repair. */
 export const repairStepWords = (step: RepairStep, machine: Earthed): ActWords =>
-  isPositiveEarth(machine) ? turned(REPAIR_STEP_WORDS[OTHER_POST[step] ?? step]) : REPAIR_STEP_WORDS[step];
-
-const OTHER_POST: Readonly<Partial<Record<RepairStep, RepairStep>>> = {
-  'minus-off': 'plus-off',
-  'plus-off': 'minus-off',
-  'minus-on': 'plus-on',
-  'plus-on': 'minus-on',
-};
+  isPositiveEarth(machine)
+    ? turned(REPAIR_STEP_WORDS[OTHER_POST_REPAIR[step] ?? step])
+    : REPAIR_STEP_WORDS[step];

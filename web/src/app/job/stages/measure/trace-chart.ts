@@ -33,7 +33,7 @@ export function traceChart({ drawn, findings }: TraceRead, c: ChartColours): ECh
           markArea: crank && {
             itemStyle: { color: c.lamp, opacity: 0.22 },
             label: { show: true, color: c.dim, fontSize: 14, position: 'insideBottom' },
-            data: [[{ name: 'crank', xAxis: crank.fromSeconds }, { xAxis: crank.toSeconds }]],
+            data: [[{ name: T.crank, xAxis: crank.fromSeconds }, { xAxis: crank.toSeconds }]],
           },
           markLine: {
             symbol: 'none',

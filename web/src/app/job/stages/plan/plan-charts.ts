@@ -148,7 +148,7 @@ export function leadChart(
     yAxis: materials.map((material, gridIndex) => ({
       type: 'category',
       gridIndex,
-      name: material === 'copper' ? 'copper' : 'clad',
+      name: material === 'copper' ? T.copper : T.clad,
       nameTextStyle: { color: c.ink, fontSize: 15, fontWeight: 700 },
       nameGap: 8,
       data: lengths.map((l) => metres(l)),

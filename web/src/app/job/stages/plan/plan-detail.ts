@@ -21,10 +21,10 @@ const TABS: readonly { readonly id: DetailTab; readonly name: string }[] = [
   { id: 'inputs', name: T.figures },
 ];
 const METRICS: readonly { readonly id: LeadMetric; readonly name: string }[] = [
-  { id: 'odds', name: 'in 100' },
+  { id: 'odds', name: T.inHundred },
   { id: 'rpm', name: 'rpm' },
-  { id: 'starterVolts', name: 'volts' },
-  { id: 'riseC', name: 'warming' },
+  { id: 'starterVolts', name: T.volts },
+  { id: 'riseC', name: T.warming },
 ];
 /** Odds nearer to certainty than this leave no doubt worth naming. */
 const SURE_SHARE = 0.99;

@@ -312,8 +312,8 @@ export class Plan {
     const { machine, job } = this.work();
     const roll = rollingOfJob(job, machine);
     return roll.allowed
-      ? `possible: ${roll.cautions.map((c) => ROLLING_CAUTION_WORDS[c]).join(', ')}`
-      : `no: ${roll.bars.map((b) => ROLLING_BAR_WORDS[b]).join(', ')}`;
+      ? T.possible(roll.cautions.map((c) => ROLLING_CAUTION_WORDS[c]).join(', '))
+      : T.notPossible(roll.bars.map((b) => ROLLING_BAR_WORDS[b]).join(', '));
   });
   private readonly isTaken = computed(() => this.loggedId() === this.chosenOptionId());
   protected readonly label = computed(() => {

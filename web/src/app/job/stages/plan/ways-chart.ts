@@ -41,7 +41,7 @@ export function waysChart(
         color: c.dim,
         fontSize: 14,
         formatter: (minutes: number) =>
-          minutes === 0 ? 'now' : minutes === end ? T.min(minutes) : String(minutes),
+          minutes === 0 ? T.now : minutes === end ? T.min(minutes) : String(minutes),
       },
       splitLine: { show: false },
     }),
@@ -52,7 +52,7 @@ export function waysChart(
       axisLabel: {
         color: c.dim,
         fontSize: 14,
-        formatter: (odds: number) => ({ 0: 'never', 50: '1 in 2', 100: 'surely' })[odds] ?? '',
+        formatter: (odds: number) => ({ 0: T.never, 50: T.half, 100: T.surely })[odds] ?? '',
       },
     }),
     series: [

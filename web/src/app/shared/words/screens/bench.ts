@@ -23,3 +23,7 @@ export const READ_FIELDS = {
   mustBeOneOf: (name: Shown, join: Shown) => tell`${name} must be one of ${join}`,
   mustBeANumber: (name: Shown) => tell`${name} must be a number`,
 } as const;
+
+export const TOOL = {
+  never: 'never',
+} as const;

@@ -3,6 +3,9 @@ import { type Shown, tell } from '../tell';
 /** Words of the screens of board, one list a part. */
 
 export const BOARD_PAGE = {
+  waiting: 'waiting',
+  mine: 'mine',
+  all: 'all',
   underWay: 'under way',
   onCharge: 'on charge',
   doneInThisShift: 'done in this shift',

@@ -27,3 +27,21 @@ export const SIDE_VIEW = {
   mUp: (label: Shown, heightMm: Shown) => tell`${label} ${heightMm} m up`,
   sideView: 'Side view',
 } as const;
+
+export const VEHICLE = {
+  battery: 'battery',
+} as const;
+
+export const LEADS = {
+  free: 'free',
+  on: 'on',
+} as const;
+
+export const CIRCUIT_LAYOUT = {
+  donor: 'donor',
+  hobby: 'hobby',
+  charger: 'charger',
+  battery: 'battery',
+  booster: 'booster',
+  pack: 'pack',
+} as const;

@@ -15,6 +15,8 @@ export const ENTRY_EDITOR = {
 } as const;
 
 export const ENTRY_FIELDS = {
+  ccaStandard: 'CCA standard',
+  ccaAmps: 'CCA, A',
   machine: 'Machine',
   maker: 'Maker',
   model: 'Model',

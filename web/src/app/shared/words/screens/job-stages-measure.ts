@@ -59,6 +59,7 @@ export const TAKEN = {
 } as const;
 
 export const TRACE_CHART = {
+  crank: 'crank',
   rest: (restVolts: Shown) => tell`, rest ${restVolts}`,
   crankDownTo: (minimumVolts: Shown) => tell`, crank down to ${minimumVolts}`,
   noCrank: ', no crank',
@@ -67,6 +68,12 @@ export const TRACE_CHART = {
 } as const;
 
 export const TRACE_PART = {
+  even: 'even',
+  inside: 'inside',
+  recovery: 'recovery',
+  chatters: 'chatters',
+  speed: 'speed',
+  amps: 'amps',
   openATraceFile: 'Open a trace file',
   captureACrankFromTheMeter: 'Capture a crank from the meter',
   stopCapturing: 'Stop capturing',

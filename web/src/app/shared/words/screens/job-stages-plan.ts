@@ -14,6 +14,8 @@ export const PARAMETER_NOTES = {
 } as const;
 
 export const PLAN_CHARTS = {
+  clad: 'clad',
+  copper: 'copper',
   in100: (a: Shown) => tell`${a} in 100`,
   min: (kneeMinutes: Shown) => tell`${kneeMinutes} min`,
   tractionFlat: 'traction flat',
@@ -35,6 +37,9 @@ export const PLAN_COMPARE = {
 } as const;
 
 export const PLAN_DETAIL = {
+  warming: 'warming',
+  volts: 'volts',
+  inHundred: 'in 100',
   crank: 'Crank',
   wait: 'Wait',
   leads: 'Leads',
@@ -104,6 +109,8 @@ export const PLAN_WAYS = {
 } as const;
 
 export const PLAN = {
+  notPossible: (bars: Shown) => tell`no: ${bars}`,
+  possible: (cautions: Shown) => tell`possible: ${cautions}`,
   plan: 'Plan',
   sideBySide: 'Side by side',
   inDepth: 'In depth',
@@ -135,5 +142,9 @@ export const WAY_LIST = {
 } as const;
 
 export const WAYS_CHART = {
+  surely: 'surely',
+  half: '1 in 2',
+  never: 'never',
+  now: 'now',
   min: (minutes: Shown) => tell`${minutes} min`,
 } as const;

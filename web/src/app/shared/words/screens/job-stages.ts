@@ -137,6 +137,8 @@ export const PLAN_PROMISE = {
 } as const;
 
 export const SCENE = {
+  dark: 'dark',
+  sloping: 'sloping',
   scene: 'Scene',
   air: (unit: Shown) => tell`Air, ${unit}`,
   serviceLow: (told: Shown, lowC: Shown, sky: Shown) => tell`service: ${told}, low ${lowC}, ${sky}`,

@@ -102,6 +102,12 @@ export const STEP_LINE = {
 } as const;
 
 export const STEP_WORDS = {
+  side: 'side',
+  casualty: 'casualty',
+  charger: 'charger',
+  booster: 'booster',
+  pack: 'pack',
+  donor: 'donor',
   red: 'Red',
   black: 'Black',
   on: (black: Shown, rescue: Shown, pointId: Shown) => tell`${black} on ${rescue} ${pointId}`,
@@ -150,6 +156,7 @@ export const COUNTDOWN = {
 } as const;
 
 export const JOB_PAGE = {
+  casualty: 'casualty',
   houseRulesChangedSinceThisJob: (words: Shown) =>
     tell`House rules changed since this job was opened: ${words}.`,
   workByTheNewOnes: 'Work by the new ones',

@@ -19,6 +19,7 @@ export const IMPORT_DIALOG = {
 } as const;
 
 export const NUMBER_PAD = {
+  numberPad: 'Number pad',
   changeSign: 'Change sign',
   deleteLast: 'Delete last',
 } as const;

@@ -1,4 +1,4 @@
-import type { Vehicle } from './record.js';
+import type { Vehicle } from '../record.js';
 
 /** What a vehicle is called among people: its plate, else its fleet or serial number; null where none is known. */
 export function vehicleName({

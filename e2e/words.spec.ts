@@ -1,0 +1,108 @@
+import { existsSync, readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import type { Page } from '@playwright/test';
+import { expect, test } from './support/fixtures';
+
+/**
+ * The application built with word files in which every word is marked: what is seen without marks did not come from them. Data, units and
+ * what the server says are no words of the screens.
+ */
+const ROOT = join(import.meta.dirname, '..');
+const BUILT = join(ROOT, 'web/out/pseudo/browser');
+const DATA = [
+  ...['demo/atlas.json', 'demo/house.json', 'server/src/demo/fleet.ts', 'server/src/demo/history.ts'],
+  // What the command line says too, and why a threshold stands where it does.
+  ...readdirSync(join(ROOT, 'contracts/src/words')).map((name) => `contracts/src/words/${name}`),
+  'core/src/rules/house-rules.ts',
+]
+  .map((name) => readFileSync(join(ROOT, name), 'utf8'))
+  .join('\n')
+  .toLowerCase();
+const UNITS =
+  /^(v|a|w|s|h|m|l|kg|mm|cm|ah|wh|kw|rpm|agm|efb|gel|lfp|cca|en|sae|din|jis|csv|json|pdf|f|c|mv|ma|ka|kj|j|mohm)$/i;
+/** Dates are the locale's, codes and plates the record's. */
+const DATES = /^(jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec|mon|tue|wed|thu|fri|sat|sun)[a-z]*$/i;
+const CODE = /^[A-Z]{2,6}$/;
+
+/** Words of a text that stand outside of all marks. */
+function bare(text: string): string[] {
+  let left = text;
+  for (let before = ''; before !== left; ) {
+    before = left;
+    left = left.replace(/\u27e6[^\u27e6\u27e7]*\u27e7/g, ' ');
+  }
+  return (left.match(/[A-Za-z][A-Za-z'’-]+/g) ?? []).filter(
+    (word) =>
+      !UNITS.test(word) && !DATES.test(word) && !CODE.test(word) && !DATA.includes(word.toLowerCase()),
+  );
+}
+
+/** Everything on the page that somebody reads or hears. */
+const toldOn = (page: Page): Promise<string[]> =>
+  page.evaluate(() => {
+    const told: string[] = [];
+    const withoutKeys = (element: Element): string => {
+      const copy = element.cloneNode(true) as Element;
+      copy.querySelectorAll('kbd').forEach((key) => key.remove());
+      return copy.textContent;
+    };
+    const walker = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+    for (let node = walker.nextNode(); node; node = walker.nextNode()) {
+      const parent = node.parentElement;
+      if (parent && !parent.closest('script, style, kbd') && node.textContent?.trim())
+        told.push(withoutKeys(parent));
+    }
+    document.querySelectorAll('[aria-label], [placeholder], [title], [alt]').forEach((element) => {
+      for (const name of ['aria-label', 'placeholder', 'title', 'alt']) {
+        const value = element.getAttribute(name);
+        if (value) told.push(value);
+      }
+    });
+    return told;
+  });
+
+const PAGES = [
+  'board',
+  'vehicles',
+  'batteries',
+  'atlas',
+  'kit',
+  'log',
+  'bench',
+  'rules',
+  'files',
+  'follow-ups',
+  'set-up',
+];
+const STAGES = ['scene', 'checks', 'locate', 'measure', 'plan', 'hookup', 'crank', 'cleardown', 'verdict'];
+
+test('every word of the screens comes from the word files', async ({ page, server }) => {
+  test.setTimeout(300_000);
+  await page.route(/.*/, async (route) => {
+    const { pathname } = new URL(route.request().url());
+    if (pathname.startsWith('/api/')) return route.continue();
+    const file = join(BUILT, pathname);
+    const path = pathname !== '/' && existsSync(file) ? file : join(BUILT, 'index.html');
+    return route.fulfill({ path });
+  });
+  const found = new Map<string, Set<string>>();
+  const look = async (where: string): Promise<void> => {
+    await page.waitForTimeout(1500);
+    for (const text of await toldOn(page))
+      for (const word of bare(text))
+        found.set(where, (found.get(where) ?? new Set()).add(`${word} (${text.trim().slice(0, 70)})`));
+  };
+  for (const path of PAGES) {
+    await page.goto(`${server.url}/${path}`);
+    await look(path);
+  }
+  const log = (await (await page.request.get(`${server.url}/api/jobs`)).json()) as { jobs: { id: string }[] };
+  expect(log.jobs.length).toBeGreaterThan(3);
+  for (const { id } of log.jobs.slice(0, 4))
+    for (const stage of STAGES) {
+      await page.goto(`${server.url}/job/${id}/${stage}`);
+      await look(`job/${stage}`);
+    }
+  const lines = [...found].map(([where, words]) => `${where}: ${[...words].join('; ')}`);
+  expect(lines).toEqual([]);
+});
