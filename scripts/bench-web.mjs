@@ -13,6 +13,9 @@ const TAPS = 15;
 const STAGE_CHANGES = [20, 200];
 const STAGES = ['scene', 'checks', 'locate', 'measure', 'plan', 'hookup', 'crank', 'cleardown', 'verdict'];
 
+/** What a page consists of, as the browser calls it; what it asks the server for is data. */
+const PAGE_PARTS = ['Document', 'Script', 'Stylesheet', 'Font', 'Image', 'Manifest', 'Other'];
+
 const sorted = (list) => [...list].sort((a, b) => a - b);
 const share = (list, of) => sorted(list)[Math.min(list.length - 1, Math.floor(list.length * of))];
 const print = (name, text) => process.stdout.write(`${name.padEnd(38)} ${text}\n`);
@@ -50,15 +53,22 @@ export async function benchWeb() {
     await devtools.send('Network.enable');
     await devtools.send('Performance.enable');
 
-    let bytes = 0;
-    const weigh = ({ encodedDataLength }) => (bytes += encodedDataLength);
+    const typeOf = new Map();
+    const bytes = { page: 0, data: 0 };
+    devtools.on('Network.responseReceived', ({ requestId, type }) => typeOf.set(requestId, type));
+    const weigh = ({ requestId, encodedDataLength }) => {
+      bytes[PAGE_PARTS.includes(typeOf.get(requestId)) ? 'page' : 'data'] += encodedDataLength;
+    };
     devtools.on('Network.loadingFinished', weigh);
     const board = () => page.getByRole('heading', { level: 1, name: 'Board' }).waitFor();
     await page.goto(`${url}/board`);
     await board();
     await page.locator('.call').first().waitFor();
     devtools.off('Network.loadingFinished', weigh);
-    print('first page, over the wire', `${Math.round(bytes / 1000)} kB`);
+    print(
+      'first page, over the wire',
+      `${Math.round(bytes.page / 1000)} kB, and ${Math.round(bytes.data / 1000)} kB of data`,
+    );
 
     await page.evaluate(() => navigator.serviceWorker?.ready.then(() => undefined));
     await devtools.send('Emulation.setCPUThrottlingRate', { rate: SLOWED });

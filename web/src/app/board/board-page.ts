@@ -24,8 +24,6 @@ import { OpenJob } from '../shared/job/open-job';
 import { deviceFeature } from '../shared/sync/device-state';
 import { NOT_NUMBERED, withUnsent } from '../shared/sync/errand';
 import { ticker } from '../shared/job/ticker';
-import { CallDialog } from './call-dialog';
-import { NewCall } from './new-call';
 import { MINUTE_MS } from '@voltrek/core/quantities';
 import { Choices } from '../shared/ui/choices';
 import { BOARD_PAGE as T } from '@words/screens/board';
@@ -339,13 +337,16 @@ export class BoardPage {
     );
   }
 
-  protected about(call: BoardCall): void {
+  // Fetched when they are first opened: the Board stands without them.
+  protected async about(call: BoardCall): Promise<void> {
+    const { CallDialog } = await import('./call-dialog');
     const dialog = this.modals.open(CallDialog, { ariaLabelledBy: 'call-title', centered: true });
-    (dialog.componentInstance as CallDialog).open(call, this.vanId());
+    (dialog.componentInstance as InstanceType<typeof CallDialog>).open(call, this.vanId());
     dialog.result.catch(() => undefined);
   }
 
-  protected newCall(): void {
+  protected async newCall(): Promise<void> {
+    const { NewCall } = await import('./new-call');
     const dialog = this.modals.open(NewCall, { ariaLabelledBy: 'new-call-title', centered: true });
     dialog.result.then(
       () => this.load(),

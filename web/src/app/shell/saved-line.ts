@@ -4,7 +4,6 @@ import { Store } from '@ngrx/store';
 import { deviceFeature } from '../shared/sync/device-state';
 import { DeviceStore } from '../shared/sync/device-store';
 import { savedText } from '@words/saved-words';
-import { WaitingDialog } from './waiting-dialog';
 
 /** Whether everything reported on this device is with the server; opens what waits. */
 @Component({
@@ -70,7 +69,8 @@ export class SavedLine {
     () => this.backlog() !== null || !this.state().connected || !this.canKeep(),
   );
 
-  protected show(): void {
+  protected async show(): Promise<void> {
+    const { WaitingDialog } = await import('./waiting-dialog');
     if (!this.modals.hasOpenModals())
       this.modals.open(WaitingDialog, { ariaLabelledBy: 'waiting-title', centered: true });
   }
