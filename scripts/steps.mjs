@@ -69,7 +69,12 @@ export async function build({ force = false } = {}) {
   say('Packing an empty database');
   await must(process.execPath, ['server/dist/src/db/make-snapshot.js']);
   say('Building the web application');
-  await must('npx', ['ng', 'build', '--progress', 'false'], { cwd: join(ROOT, 'web'), quiet: true });
+  await must('npx', ['ng', 'build', '--progress', 'false'], {
+    cwd: join(ROOT, 'web'),
+    quiet: true,
+    // Fewer and larger files: a first page of fifty small ones weighs a third more over the wire.
+    env: { NG_BUILD_OPTIMIZE_CHUNKS: '1' },
+  });
 }
 
 function newest(folder) {

@@ -1,5 +1,6 @@
 import { EVENT_TYPES, REFUSALS } from '@voltrek/core/job';
-import { parseJobEvent, parseNewCall, REFUSAL_WORDS, ValidationError } from '../src/index.js';
+import { parseJobEvent, parseNewCall, ValidationError } from '../src/index.js';
+import { REFUSAL_WORDS } from '../src/words/index.js';
 
 const base = {
   id: '7b1f8e0c-6f0a-4d0a-9a51-0d1e2f3a4b5c',

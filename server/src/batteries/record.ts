@@ -1,5 +1,5 @@
 import { type BatteryRecord, UUID_PATTERN } from '@voltrek/contracts';
-import { vehicleName } from '@voltrek/contracts/vehicle-name';
+import { vehicleName } from '@voltrek/contracts/words';
 import { neededShare } from '@voltrek/core/verdict';
 import { eq, sql } from 'drizzle-orm';
 import type { Database } from '../db/database.js';

@@ -1,6 +1,6 @@
 import { randomInt } from 'node:crypto';
 import type { Battery, BatteryMove, BatteryMoveKind, BatteryState } from '@voltrek/contracts';
-import { vehicleName } from '@voltrek/contracts/vehicle-name';
+import { vehicleName } from '@voltrek/contracts/words';
 import type { BatteryRating } from '@voltrek/core/battery';
 import { and, asc, desc, eq, inArray } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';

@@ -1,4 +1,4 @@
-import { machineFaultWords } from '@voltrek/contracts';
+import { machineFaultWords } from '@voltrek/contracts/words';
 import type { CalcInput, CalcOutput } from '@voltrek/contracts/calc';
 import { coldestOf } from '@voltrek/core/battery';
 import {

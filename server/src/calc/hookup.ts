@@ -1,5 +1,5 @@
 import type { CalcInput, CalcOutput } from '@voltrek/contracts/calc';
-import { hazardLine, machineFaultWords } from '@voltrek/contracts';
+import { hazardLine, machineFaultWords } from '@voltrek/contracts/words';
 import { coldestOf } from '@voltrek/core/battery';
 import {
   actByHand,

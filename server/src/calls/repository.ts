@@ -1,5 +1,5 @@
 import type { BoardCall, Call, CallChange, CallState, NewCall, NewCallChange } from '@voltrek/contracts';
-import { vehicleName } from '@voltrek/contracts/vehicle-name';
+import { vehicleName } from '@voltrek/contracts/words';
 import { and, asc, desc, eq, gte, inArray, max, or } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
 import { callChanges, calls, jobs, people, vehicles } from '../db/schema.js';

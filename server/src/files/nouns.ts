@@ -1,7 +1,7 @@
 import { plateKeyOf } from '@voltrek/contracts/search-text';
 import type { Battery, BatteryMoveKind, CallChangeKind, FileNoun } from '@voltrek/contracts';
 import type { NounRow } from '@voltrek/contracts/noun-files';
-import { vehicleName } from '@voltrek/contracts/vehicle-name';
+import { vehicleName } from '@voltrek/contracts/words';
 import { foldJob, type JobEvent, upgradeLog } from '@voltrek/core/job';
 import type { KitItem } from '@voltrek/core/sources';
 import { and, asc, gt, inArray } from 'drizzle-orm';

@@ -1,4 +1,4 @@
-import { FOLLOW_UP_WORDS } from '@voltrek/contracts';
+import { FOLLOW_UP_WORDS } from '@voltrek/contracts/words';
 import { Router } from 'express';
 import { ICalCalendar } from 'ical-generator';
 import type { Database } from '../db/database.js';

@@ -1,5 +1,6 @@
 import { STATUS_CODES } from 'node:http';
-import { type Problem, PROBLEM_TYPE, REFUSAL_WORDS, ValidationError } from '@voltrek/contracts';
+import { type Problem, PROBLEM_TYPE, ValidationError } from '@voltrek/contracts';
+import { REFUSAL_WORDS } from '@voltrek/contracts/words';
 import type { Refusal } from '@voltrek/core/job';
 import type { ErrorRequestHandler, Response } from 'express';
 import { MulterError } from 'multer';

@@ -1,6 +1,6 @@
 import { metres as metresWords } from '@words/units';
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { hazardWayOut, hazardWhy, SEVERITY_WORDS } from '@voltrek/contracts';
+import { hazardWayOut, hazardWhy, SEVERITY_WORDS } from '@voltrek/contracts/words';
 import { isRedClamp } from '@voltrek/core/circuit';
 import { contactAt, gasAt, hazardsOf, type HookupStep } from '@voltrek/core/hookup';
 import { PolarityMark } from '../shared/ui/polarity-mark';

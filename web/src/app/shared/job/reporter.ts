@@ -1,6 +1,6 @@
 import { inject, Injectable } from '@angular/core';
 import { type EventEntry, type JobEvent, lastUndoable, refusalOf } from '@voltrek/core/job';
-import { REFUSAL_WORDS } from '@voltrek/contracts';
+import { REFUSAL_WORDS } from '@voltrek/contracts/words';
 import { Store } from '@ngrx/store';
 import { sessionFeature } from '../state/session';
 import { JobActions, jobFeature } from './job-state';

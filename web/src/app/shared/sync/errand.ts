@@ -1,5 +1,5 @@
 import type { BoardCall, Call, JobSummary, NewCall } from '@voltrek/contracts';
-import { vehicleName } from '@voltrek/contracts/vehicle-name';
+import { vehicleName } from '@voltrek/contracts/words';
 import { foldJob, type JobEvent, reachedStage, underCharge } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
 

@@ -1,5 +1,5 @@
 import { formatDate } from '@angular/common';
-import { vehicleName } from '@voltrek/contracts/vehicle-name';
+import { vehicleName } from '@voltrek/contracts/words';
 import type { BatteryRating } from '@voltrek/core/battery';
 import { CHEMISTRY_WORDS } from './plan-words';
 

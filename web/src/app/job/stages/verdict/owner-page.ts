@@ -1,6 +1,6 @@
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
-import { FOLLOW_UP_WORDS } from '@voltrek/contracts';
+import { FOLLOW_UP_WORDS } from '@voltrek/contracts/words';
 import { ownerAdvice, standingVerdict } from '@voltrek/core/job';
 import { Store } from '@ngrx/store';
 import { addDays } from 'date-fns';

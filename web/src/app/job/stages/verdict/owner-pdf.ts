@@ -1,5 +1,5 @@
 import { callWord } from '@words/call-words';
-import { FOLLOW_UP_WORDS } from '@voltrek/contracts';
+import { FOLLOW_UP_WORDS } from '@voltrek/contracts/words';
 import type { FollowUp } from '@voltrek/core/verdict';
 import { format } from 'date-fns';
 import { ICalCalendar } from 'ical-generator';

@@ -1,7 +1,7 @@
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { FOLLOW_UP_WORDS } from '@voltrek/contracts';
+import { FOLLOW_UP_WORDS } from '@voltrek/contracts/words';
 import { anyClampOn } from '@voltrek/core/hookup';
 import { caseOfJob, mendedOfJob, standingVerdict } from '@voltrek/core/job';
 import type { FollowUp } from '@voltrek/core/verdict';
