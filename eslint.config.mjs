@@ -93,7 +93,8 @@ export default tseslint.config(
     },
   },
   {
-    files: ['web/**/*.spec.ts/*.html'],
+    // The page that the browser shows before there are words.
+    files: ['web/src/index.html', 'web/**/*.spec.ts/*.html'],
     rules: { '@angular-eslint/template/i18n': 'off' },
   },
   {
