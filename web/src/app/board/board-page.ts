@@ -27,6 +27,10 @@ import { ticker } from '../shared/job/ticker';
 import { MINUTE_MS } from '@voltrek/core/quantities';
 import { Choices } from '../shared/ui/choices';
 import { BOARD_PAGE as T } from '@words/screens/board';
+import { whenIdle } from '../shared/ui/idle';
+
+const callDialog = () => import('./call-dialog');
+const newCall = () => import('./new-call');
 
 const SHOWS = ['all', 'mine', 'waiting', 'under-way', 'on-charge', 'done'] as const;
 type Show = (typeof SHOWS)[number];
@@ -293,6 +297,8 @@ export class BoardPage {
       if (this.crewKnown() && this.crew().length === 0) void this.router.navigate(['/set-up']);
     });
     inject(DestroyRef).onDestroy(() => this.store.dispatch(BoardActions.left()));
+    // The Board stands without its dialogs; once it does they are fetched, since later there may be no network.
+    void whenIdle().then(() => Promise.allSettled([callDialog(), newCall()]));
   }
 
   protected load(): void {
@@ -320,7 +326,7 @@ export class BoardPage {
   /** Opens the call's job, or begins one under the house rules of now. */
   protected openJob(call: BoardCall): void {
     if (call.state === 'called-off') {
-      this.about(call);
+      void this.about(call);
       return;
     }
     if (call.job) {
@@ -337,16 +343,15 @@ export class BoardPage {
     );
   }
 
-  // Fetched when they are first opened: the Board stands without them.
   protected async about(call: BoardCall): Promise<void> {
-    const { CallDialog } = await import('./call-dialog');
+    const { CallDialog } = await callDialog();
     const dialog = this.modals.open(CallDialog, { ariaLabelledBy: 'call-title', centered: true });
     (dialog.componentInstance as InstanceType<typeof CallDialog>).open(call, this.vanId());
     dialog.result.catch(() => undefined);
   }
 
   protected async newCall(): Promise<void> {
-    const { NewCall } = await import('./new-call');
+    const { NewCall } = await newCall();
     const dialog = this.modals.open(NewCall, { ariaLabelledBy: 'new-call-title', centered: true });
     dialog.result.then(
       () => this.load(),

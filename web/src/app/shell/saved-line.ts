@@ -4,6 +4,7 @@ import { Store } from '@ngrx/store';
 import { deviceFeature } from '../shared/sync/device-state';
 import { DeviceStore } from '../shared/sync/device-store';
 import { savedText } from '@words/saved-words';
+import { WaitingDialog } from './waiting-dialog';
 
 /** Whether everything reported on this device is with the server; opens what waits. */
 @Component({
@@ -69,8 +70,7 @@ export class SavedLine {
     () => this.backlog() !== null || !this.state().connected || !this.canKeep(),
   );
 
-  protected async show(): Promise<void> {
-    const { WaitingDialog } = await import('./waiting-dialog');
+  protected show(): void {
     if (!this.modals.hasOpenModals())
       this.modals.open(WaitingDialog, { ariaLabelledBy: 'waiting-title', centered: true });
   }

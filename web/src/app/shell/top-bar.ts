@@ -8,6 +8,7 @@ import { kitFeature } from '../shared/state/kit';
 import { atWork, type Light, LIGHTS, SessionActions, sessionFeature } from '../shared/state/session';
 import { degrees } from '@words/units';
 import { SavedLine } from './saved-line';
+import { ThisDevice } from './this-device';
 import { callWord } from '@words/call-words';
 import { Choices } from '../shared/ui/choices';
 import { TOP_BAR as T } from '@words/screens/shell';
@@ -294,8 +295,7 @@ export class TopBar {
 
   protected readonly following = computed(() => LIGHTS[(LIGHTS.indexOf(this.light()) + 1) % LIGHTS.length]!);
 
-  protected async openSettings(): Promise<void> {
-    const { ThisDevice } = await import('./this-device');
+  protected openSettings(): void {
     this.modals.open(ThisDevice, { ariaLabelledBy: 'device-title', centered: true, scrollable: true });
   }
 
