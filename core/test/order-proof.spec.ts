@@ -30,9 +30,20 @@ interface Case {
   readonly order: readonly HookupStep[];
 }
 
+const FELLOW: Readonly<Record<ClampId, ClampId>> = {
+  redCasualty: 'blackCasualty',
+  blackCasualty: 'redCasualty',
+  redSource: 'blackSource',
+  blackSource: 'redSource',
+};
+
 /** What is wrong with an order, told from its clamps alone: no circuit and no hazard is asked. */
 function wrongs({ machine, option, order, scene }: Case): string[] {
-  const attached = order.flatMap(({ action }) => (action.kind === 'attach' ? [action] : []));
+  // With plus on the body every clamp stands where its fellow stands elsewhere.
+  const isTurned = machine.earth === 'positive';
+  const attached = order.flatMap(({ action }) =>
+    action.kind === 'attach' ? [isTurned ? { ...action, clamp: FELLOW[action.clamp] } : action] : [],
+  );
   const last = attached.at(-1)!;
   const on = new Set<ClampId>();
   const found: string[] = [];
@@ -50,7 +61,8 @@ function wrongs({ machine, option, order, scene }: Case): string[] {
   }
   if (last.clamp === 'blackCasualty') {
     const { kind } = pointOf(machine, last.pointId);
-    if (kind !== 'ground-point' && kind !== 'battery-negative') found.push(`ends on ${kind}`);
+    const bodyPost = isTurned ? 'battery-positive' : 'battery-negative';
+    if (kind !== 'ground-point' && kind !== bodyPost) found.push(`ends on ${kind}`);
   }
   return found;
 }

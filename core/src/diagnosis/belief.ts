@@ -32,11 +32,16 @@ const DRAWN_MORE: Partial<Record<Cause, number>> = {
 const BLIND_SHARE = { look: 0.06, figure: 0.05 } as const;
 
 /**
- * What a finding counts for beside others, as a power of its chance. Findings of one job are not independent: a tired hand, a meter out of
- * true or an odd machine spoil several of them at once. Taken at their full worth they claimed nine in ten where eight were right; at this,
- * what is claimed is met in a world drawn apart (docs/diagnosis.md).
+ * What each finding counts for among so many, as a power of its chance. A few stand each for itself; many overlap, since a tired hand, a meter
+ * out of true or an odd machine spoils several of them at once. At their full worth they claimed nine in ten where eight were right; so
+ * weighed, what is claimed is met in a world drawn apart (docs/diagnosis.md).
  */
-const FINDING_WEIGHT = 0.85;
+const findingWeight = (findings: number): number =>
+  Math.max(LEAST_WEIGHT, 1 - OVERLAP_EACH * Math.max(0, findings - APART_MOST));
+/** So many findings of one job say different things; each further one takes this much from all, down to the least. */
+const APART_MOST = 6;
+const OVERLAP_EACH = 0.025;
+const LEAST_WEIGHT = 0.85;
 
 /** Many machines with hidden faults, drawn once for a profile: what evidence is weighed against. */
 export interface Crowd {
@@ -214,19 +219,21 @@ function press(
   crowd: Crowd,
   shares: Float64Array,
   { check: id, found, battery, repaired = 0 }: DiagnosisEvidence,
+  weight: number,
 ): void {
   const check = checkOf(id);
   const chances = chancesOf(asOf(crowd, repaired), check, battery);
   const count = check.outcomes.length;
   const at = outcomeIndex(check, found);
-  for (let i = 0; i < shares.length; i++) shares[i]! *= chances[i * count + at]! ** FINDING_WEIGHT;
+  for (let i = 0; i < shares.length; i++) shares[i]! *= chances[i * count + at]! ** weight;
   normalise(shares);
 }
 
 /** Shares of the crowd after the evidence. */
 export function weigh(crowd: Crowd, evidence: readonly DiagnosisEvidence[]): Float64Array {
   const shares = Float64Array.from(crowd.shares);
-  for (const piece of evidence) press(crowd, shares, piece);
+  const weight = findingWeight(evidence.length);
+  for (const piece of evidence) press(crowd, shares, piece, weight);
   return shares;
 }
 
@@ -277,7 +284,7 @@ export function splitBy(crowd: Crowd, shares: Float64Array, check: Check, batter
   const chances = chancesOf(crowd, check, battery);
   const count = check.outcomes.length;
   return check.outcomes.map((_, at): Branch => {
-    const after = shares.map((share, i) => share * chances[i * count + at]! ** FINDING_WEIGHT);
+    const after = shares.map((share, i) => share * chances[i * count + at]!);
     const share = shares.reduce((sum, held, i) => sum + held * chances[i * count + at]!, 0);
     normalise(after);
     return { at, share, after };
@@ -316,8 +323,9 @@ export interface Walk {
 export function walk(crowd: Crowd, evidence: readonly DiagnosisEvidence[]): Walk {
   const shares = Float64Array.from(crowd.shares);
   const steps = [crowd.shares];
+  const weight = findingWeight(evidence.length);
   for (const piece of evidence) {
-    press(crowd, shares, piece);
+    press(crowd, shares, piece, weight);
     steps.push(Float64Array.from(shares));
   }
   return { steps, shares };
