@@ -1,7 +1,7 @@
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { type DueFollowUp } from '@voltrek/contracts';
+import type { DueFollowUp } from '@voltrek/contracts';
 import { FOLLOW_UP_WORDS } from '@voltrek/contracts/words';
 import type { JobEvent } from '@voltrek/core/job';
 import { Store } from '@ngrx/store';

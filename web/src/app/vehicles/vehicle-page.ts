@@ -1,7 +1,7 @@
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { type VehicleEntry, type VehicleRecord } from '@voltrek/contracts';
+import type { VehicleEntry, VehicleRecord } from '@voltrek/contracts';
 import { FOLLOW_UP_WORDS } from '@voltrek/contracts/words';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
