@@ -49,8 +49,8 @@ export interface RepairOrderStep {
 }
 
 /**
- * How a repair is made, step by step: the post on the body off before a spanner touches the live one and on again last, bright metal, tight, grease over the made joint
- * and never in it.
+ * How a repair is made, step by step: the post on the body off before a spanner touches the live one and on again last, bright metal,
+ * tight, grease over the made joint and never in it.
  *
  * @param models the machine's batteries as the circuit sees them, from the chassis side up
  * @param feeds what else feeds the machine meanwhile: the live post stays live through it

@@ -47,8 +47,8 @@ export function isWholePlate(typed: string): SQL | undefined {
 }
 
 /**
- * Vehicles by plate, number, maker or model: a whole plate alone, otherwise what stands as typed first, then plates that differ by a slip of the finger. Blanks and letter
- * case do not matter.
+ * Vehicles by plate, number, maker or model: a whole plate alone, otherwise what stands as typed first, then plates that differ by a slip
+ * of the finger. Blanks and letter case do not matter.
  */
 export async function searchVehicles(db: Db, typed: string): Promise<VehicleSummary[]> {
   const isWhole = isWholePlate(typed);

@@ -30,8 +30,11 @@ export const reasonWords = ({ reason, isMirrored }: Pick<HookupStep, 'reason' | 
 export function confirmWords(what: Confirmation, machine: Earthed | null): ConfirmWords {
   const words = CONFIRM_WORDS[what];
   if (!machine) return words;
-  const [title, detail, go] = [words.title, words.detail, words.go].map((w) => earthedWords(w, machine));
-  return { title: title!, detail: detail!, go: go! };
+  return {
+    title: earthedWords(words.title, machine),
+    detail: earthedWords(words.detail, machine),
+    go: earthedWords(words.go, machine),
+  };
 }
 
 const turned = ({ act, why }: ActWords): ActWords => ({ act: mirroredWords(act), why: mirroredWords(why) });
