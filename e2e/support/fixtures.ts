@@ -26,7 +26,8 @@ export const test = base.extend<Fixtures, WorkerFixtures>({
       await use(server);
       await server.remove();
     },
-    { scope: 'worker', timeout: 60_000 },
+    // The demo's two winters are worked out at the first start: a busy machine takes its time over them.
+    { scope: 'worker', timeout: 240_000 },
   ],
   context: async ({ context }, use) => {
     await worksHere(context);

@@ -50,6 +50,22 @@ describe('the job log', () => {
     expect(revisions).toEqual(Array.from({ length: 12 }, (_, i) => i + 2));
   });
 
+  it('times the events of a job in the order of its log, however long each waited on the device', async () => {
+    const { api } = await sharedServer();
+    const jobId = await openJob();
+    // The second was held while the first was on its way to a busy server, and the last by a device that counts wrongly.
+    for (const heldMs of [0, 4_000, 0, 86_400_000])
+      await api
+        .post(`/api/jobs/${jobId}/events`)
+        .set('voltrek-held-ms', String(heldMs))
+        .send(eventOf(jobId, 'symptom.recorded', symptom))
+        .expect(201);
+    const { events } = (await api.get(`/api/jobs/${jobId}`)).body as JobDetail;
+    const heard = events.map((e) => e.heardAt!);
+    expect(new Set(heard).size).toBe(5);
+    expect(heard).toEqual([...heard].sort());
+  });
+
   it('refuses what the job does not allow, with the reason, and writes nothing', async () => {
     const { api } = await sharedServer();
     const jobId = await openJob();

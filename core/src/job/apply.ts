@@ -25,7 +25,7 @@ import { circumstancesOf } from './queries.js';
 export function applyEvent(job: Job | null, event: JobEvent, log: () => readonly JobEvent[]): Job | null {
   if (!job) return event.type === 'job.opened' ? opened(event) : null;
   const revision = job.revision + 1;
-  if (event.type !== 'event.undone') return { ...apply(job, event), revision };
+  if (event.type !== 'event.undone') return { ...apply(job, event), revision, lastAt: timeOf(event) };
   const left = foldJob([...log(), event]);
   return left && { ...left, revision };
 }
@@ -46,7 +46,7 @@ export function foldJob(events: readonly JobEvent[]): Job | null {
       else before++;
     } else if (!undone.has(event.id) && event.type !== 'event.undone') job = apply(job, event);
   }
-  return job && { ...job, revision: events.length - before };
+  return job && { ...job, revision: events.length - before, lastAt: timeOf(events.at(-1)!) };
 }
 
 /**
@@ -55,6 +55,11 @@ export function foldJob(events: readonly JobEvent[]): Job | null {
  */
 export function timeOf({ at, heardAt }: Pick<JobEvent, 'at' | 'heardAt'>): string {
   return heardAt ?? at;
+}
+
+/** The moment after another, ISO 8601: a millisecond, the least that a log tells apart. */
+export function momentAfter(at: string): string {
+  return new Date(Date.parse(at) + 1).toISOString();
 }
 
 /** Ids of events that a later event took back. */
@@ -103,6 +108,7 @@ function opened(event: Extract<JobEvent, { type: 'job.opened' }>): Job {
     closedAt: null,
     rules: event.data.rules ? rulesWith(event.data.rules, DEFAULT_RULES) : null,
     revision: 1,
+    lastAt: timeOf(event),
   };
 }
 

@@ -157,4 +157,6 @@ export interface Job {
   readonly rules: HouseRules | null;
   /** Events in the log, undone ones included. */
   readonly revision: number;
+  /** When the newest event of the log happened, undone or not. */
+  readonly lastAt: string;
 }

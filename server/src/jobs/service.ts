@@ -38,6 +38,7 @@ import {
 import { type Standing, standingFor } from './standing.js';
 import type { NewsDesk } from '../http/news.js';
 import { DAY_MS } from '@voltrek/core/quantities';
+import { momentAfter } from '@voltrek/core/job';
 
 /** What an acknowledged event tells its sender. */
 export interface Acknowledged {
@@ -45,6 +46,8 @@ export interface Acknowledged {
   readonly revision: number;
   /** False when the event was already in the log: a resend changes nothing. */
   readonly isNew: boolean;
+  /** The server's clock when it heard of it, ISO 8601: a device knows by it how far its own is off. */
+  readonly now: string;
 }
 
 /**
@@ -62,28 +65,32 @@ export async function acceptEvent(
   reported: JobEvent,
   heldMs = 0,
 ): Promise<Acknowledged> {
-  const heardAt = new Date(Date.now() - heldMs).toISOString();
+  const now = new Date();
+  const heardAt = new Date(now.getTime() - heldMs).toISOString();
   const result = await database.db.transaction(async (tx): Promise<Acknowledged> => {
     const { isCrew, isKnown, standing: known } = await standingFor(tx, reported);
     if (isKnown) {
       const event = (await eventById(tx, reported.id))!;
       if (event.jobId !== reported.jobId) throw new HttpProblem(409, 'That event id belongs to another job.');
-      return { event, revision: (await keptJob(tx, event.jobId))?.job.revision ?? 0, isNew: false };
+      return { event, revision: (await keptJob(tx, event.jobId))?.job.revision ?? 0, isNew: false, now: now.toISOString() };
     }
     if (!isCrew) throw notFound(`crew member ${reported.by}`);
     const { standing, named } = known ? { standing: known, named: reported } : await opening(tx, reported);
     const before = known && (known.job ?? (await keptJob(tx, reported.jobId))?.job ?? null);
     const event = { ...named, heardAt: notBefore(before, heardAt) } as JobEvent;
     const { job } = await append(tx, { ...standing, job: before }, event);
-    return { event, revision: job.revision, isNew: true };
+    return { event, revision: job.revision, isNew: true, now: now.toISOString() };
   });
   if (result.isNew) news.tell(result.event, result.revision);
   return result;
 }
 
-/** Time does not run back within a log: what was held longer than the event before it still came after it. */
+/**
+ * Time neither runs back nor stands still within a log: what was held longer than the event before it, which a busy server took late, still
+ * came after it. What is listed by its time is then listed in the order of the log.
+ */
 function notBefore(job: Job | null, heardAt: string): string {
-  return job?.lastActAt && job.lastActAt > heardAt ? job.lastActAt : heardAt;
+  return job && job.lastAt >= heardAt ? momentAfter(job.lastAt) : heardAt;
 }
 
 /** Judges one event and writes it. @throws HttpProblem as `acceptEvent` */

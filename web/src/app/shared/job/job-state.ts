@@ -49,6 +49,8 @@ export const JobActions = createActionGroup({
     'Left Unsent': props<{ event: JobEvent }>(),
     /** The server told of an event, from this screen or another. */
     Heard: props<{ event: JobEvent; revision: number }>(),
+    /** How far the server's clock is ahead of this device's, at least and at most, ms: it said its time between a question and an answer. */
+    'Clock Told': props<{ leastMs: number; mostMs: number }>(),
     'Connection Changed': props<{ connected: boolean }>(),
     /** The job goes on with another machine, which is known here. */
     'Machine Known': props<{ jobId: string; machine: Machine; confidence: Confidence }>(),
@@ -73,9 +75,10 @@ export const jobFeature = createFeature({
     initial,
     on(
       JobActions.opened,
-      (state, { jobId }): JobState => (state.jobId === jobId ? state : { ...initial, jobId }),
+      (state, { jobId }): JobState =>
+        state.jobId === jobId ? state : { ...initial, jobId, clockAheadMs: state.clockAheadMs },
     ),
-    on(JobActions.left, (): JobState => initial),
+    on(JobActions.left, (state): JobState => ({ ...initial, clockAheadMs: state.clockAheadMs })),
     on(JobActions.loaded, (state, { jobId, detail, waiting }): JobState => {
       if (state.jobId !== jobId) return state;
       const { events, ...rest } = detail;
@@ -105,11 +108,14 @@ export const jobFeature = createFeature({
     ),
     on(
       JobActions.acknowledged,
-      (state, { event, revision }): JobState => ({
-        ...withLogged(state, { event, revision }),
-        clockAheadMs: event.heardAt
-          ? Date.parse(event.heardAt) - Date.parse(event.at) + state.clockAheadMs
-          : 0,
+      (state, { event, revision }): JobState => withLogged(state, { event, revision }),
+    ),
+    // What is known is moved only as far as the answer proves: one that was long on its way says little.
+    on(
+      JobActions.clockTold,
+      (state, { leastMs, mostMs }): JobState => ({
+        ...state,
+        clockAheadMs: Math.min(mostMs, Math.max(leastMs, state.clockAheadMs)),
       }),
     ),
     on(

@@ -42,6 +42,8 @@ import { map, type Observable } from 'rxjs';
 export interface Acknowledged {
   readonly event: JobEvent;
   readonly revision: number;
+  /** The server's clock when it heard of it, ISO 8601. */
+  readonly now: string;
 }
 
 /** Whether anybody works here yet, and what vans of the trade usually carry. */

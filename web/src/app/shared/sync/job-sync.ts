@@ -153,9 +153,14 @@ export class JobSync {
     const before = await this.errands.standsBefore(event);
     if (before !== null) return { kind: 'choked', why: T.whatItStandsOnWasNot(before) };
     try {
+      const askedAt = Date.now();
       const taken = await firstValueFrom(
         this.api.append(event, this.device.heldMs(event)).pipe(timeout(REQUEST_MS)),
       );
+      if (taken) {
+        const now = Date.parse(taken.now);
+        this.store.dispatch(JobActions.clockTold({ leastMs: now - Date.now(), mostMs: now - askedAt }));
+      }
       return taken ? { kind: 'taken', ...taken } : { kind: 'gone' };
     } catch (error) {
       return answerTo(error);
