@@ -1,8 +1,9 @@
 import type { RowFault } from '@voltrek/contracts';
 import type { Machine } from '@voltrek/core/machine';
-import { type Column, COLUMNS, type Part, PARTS } from './csv-columns.js';
+import { type Column, COLUMNS, PARTS } from './csv-columns.js';
 import { type CsvRow, readCsvRows } from '../files/csv-rows.js';
-import { FAULTS_MOST, type FoundRow, turns } from '../files/found-row.js';
+import type { FoundRow } from '../files/found-row.js';
+import type { TextWindow } from '../files/text-window.js';
 
 type Draft = { -readonly [K in keyof Machine]?: unknown } & {
   glass: unknown[];
@@ -22,21 +23,26 @@ interface Collected {
 }
 
 /**
- * Reads what `toCsv` writes, or a spreadsheet saved of it. Parts may stand anywhere below their machine, so that machines come out, unchecked,
- * when the file has been read; what a row itself gets wrong is told by line. Taps have their turn meanwhile.
+ * Reads what `toCsv` writes, or a spreadsheet saved of it: the rows of a machine stand together, in any order below its machine row. Machines
+ * come out, unchecked, each when the next one begins; what a row itself gets wrong is told by line.
  */
-export async function parseCsv(content: string, faults: RowFault[]): Promise<FoundRow[]> {
-  const found = new Map<string, Collected>();
-  const turn = turns();
-  for (const { cells, line } of readCsvRows(content, COLUMNS, ['model_id', 'row'], faults)) {
-    if (faults.length >= FAULTS_MOST) break;
-    takeRow(cells, line, found, (path, message) => faults.push({ line, path, message }));
-    await turn();
+export async function* parseCsv(window: TextWindow, faults: RowFault[]): AsyncGenerator<FoundRow> {
+  let begun: Collected | null = null;
+  for await (const { cells, line } of readCsvRows(window, COLUMNS, ['model_id', 'row'], faults)) {
+    const fault: Tell = (path, message) => faults.push({ line, path, message });
+    if (cells.row === 'machine') {
+      if (begun) yield rowOf(begun);
+      const id = cells.model_id ?? '';
+      begun = { draft: draftOf(id, reader(cells, fault)), lines: new Map([['', line]]) };
+    } else takePart(cells, line, begun, fault);
   }
-  return [...found.values()].map(
-    ({ draft, lines }): FoundRow => ({ value: draft, lineOf: (path) => lineFor(lines, path) }),
-  );
+  if (begun) yield rowOf(begun);
 }
+
+const rowOf = ({ draft, lines }: Collected): FoundRow => ({
+  value: draft,
+  lineOf: (path) => lineFor(lines, path),
+});
 
 /** Line of the innermost part that the path names. */
 function lineFor(lines: ReadonlyMap<string, number>, path: string): number {
@@ -48,25 +54,23 @@ type CellTexts = CsvRow<Column>['cells'];
 
 type Tell = (path: string, message: string) => void;
 
-function takeRow(cells: CellTexts, line: number, found: Map<string, Collected>, fault: Tell): void {
-  const part = cells.row as Part | undefined;
-  if (!part || !PARTS.includes(part)) {
+/** A row that tells of the machine that was begun. */
+function takePart(cells: CellTexts, line: number, begun: Collected | null, fault: Tell): void {
+  const part = PARTS.find((name) => name === cells.row);
+  if (!part || part === 'machine') {
     fault('row', `must be one of ${PARTS.join(', ')}`);
     return;
   }
   const id = cells.model_id ?? '';
   const read = reader(cells, fault);
-  if (part === 'machine') {
-    if (found.has(id)) fault('model_id', `machine ${id} stands twice`);
-    else found.set(id, { draft: draftOf(id, read), lines: new Map([['', line]]) });
+  if (begun?.draft.id !== id) {
+    fault(
+      'model_id',
+      `no machine row of ${id || 'that id'} stands above: rows of one machine stand together`,
+    );
     return;
   }
-  const known = found.get(id);
-  if (!known) {
-    fault('model_id', `no machine row of ${id || 'that id'} stands above`);
-    return;
-  }
-  const { draft, lines } = known;
+  const { draft, lines } = begun;
   const add = (
     list: 'glass' | 'wheels' | 'zones' | 'batteries' | 'points' | 'resets' | 'cautions' | 'never',
     value: unknown,

@@ -3,70 +3,68 @@ import { type ImportReport, parseMachine, type RowFault, ValidationError } from 
 import type { Machine } from '@voltrek/core/machine';
 import { isTemplate } from '@voltrek/core/template';
 import { requireCrew } from '../crew/repository.js';
-import type { Database } from '../db/database.js';
+import type { Database, Db } from '../db/database.js';
 import { HttpProblem } from '../http/problem.js';
 import { atlasBasis, type ChangedEntry, entriesByIds } from './repository.js';
-import { dropStaged, moveStaged, stageMachines } from './staged.js';
+import { dropStaged, moveStaged, stagingOf } from './staged.js';
 import { parseCsv } from './csv-read.js';
-import { atFault, FAULTS_MOST, rowFaults, textOf, turns } from '../files/found-row.js';
+import { atFault, FAULTS_MOST, rowFaults, turns } from '../files/found-row.js';
+import { batchesOf } from '../files/spool.js';
+import { beginsAsJson, type TextWindow } from '../files/text-window.js';
 import { parseJson } from './json.js';
 
-/** Checked machines of a file, and what is wrong with it by line, up to the most that are told. Taps have their turn meanwhile. */
-export async function readAtlasFile(
-  upload: Uint8Array,
-): Promise<{ machines: Machine[]; faults: RowFault[] }> {
-  const text = textOf(upload);
-  const faults: RowFault[] = [];
-  const rows = text.trimStart().startsWith('{') ? parseJson(text, faults) : await parseCsv(text, faults);
-  const machines: Machine[] = [];
+/**
+ * Checked machines of a file, one by one as it is read, up to the most faults that are told. Taps have their turn meanwhile.
+ *
+ * @param faults what is wrong with it, by line, is added to these
+ */
+export async function* readMachines(window: TextWindow, faults: RowFault[]): AsyncGenerator<Machine> {
+  const rows = (await beginsAsJson(window)) ? parseJson(window, faults) : parseCsv(window, faults);
   const seen = new Set<string>();
   const turn = turns();
-  for (const { value, lineOf } of rows) {
-    if (faults.length >= FAULTS_MOST) break;
+  for await (const { value, lineOf } of rows) {
+    if (faults.length >= FAULTS_MOST) return;
     await turn();
+    const told = (message: string): void => {
+      faults.push({ line: lineOf('id'), path: 'id', message });
+    };
     try {
       const machine = parseMachine(value);
-      if (seen.has(machine.id))
-        faults.push({ line: lineOf(''), path: 'id', message: `${machine.id} stands twice` });
-      else if (isTemplate(machine))
-        faults.push({
-          line: lineOf('id'),
-          path: 'id',
-          message: `${machine.id} stands for a class and cannot be imported`,
-        });
+      if (seen.has(machine.id)) told(`${machine.id} stands twice`);
+      else if (isTemplate(machine)) told(`${machine.id} stands for a class and cannot be imported`);
       seen.add(machine.id);
-      machines.push(machine);
+      yield machine;
     } catch (error) {
       if (!(error instanceof ValidationError)) throw error;
       faults.push(...rowFaults(error, lineOf));
     }
   }
-  faults.sort((a, b) => a.line - b.line);
-  return { machines, faults };
-}
-
-interface Compared {
-  readonly report: ImportReport;
-  /** Entries as they would be written: those that are new or differ. */
-  readonly writes: readonly ChangedEntry[];
 }
 
 const ROWS_AT_ONCE = 100;
 
-/** What a file would change. Taps have their turn meanwhile. */
-async function compare(db: Database['db'], upload: Uint8Array): Promise<Compared> {
+/**
+ * What a file would change. Taps have their turn meanwhile.
+ *
+ * @param take is handed the entries as they would be written, some at a time: those that are new or differ
+ */
+async function compare(
+  db: Db,
+  window: TextWindow,
+  take: (writes: readonly ChangedEntry[]) => Promise<void>,
+): Promise<ImportReport> {
   const basis = await atlasBasis(db);
-  const { machines, faults } = await readAtlasFile(upload);
+  const faults: RowFault[] = [];
   const added: string[] = [];
   const changed: { name: string; parts: string[] }[] = [];
-  const writes: ChangedEntry[] = [];
+  let same = 0;
   const turn = turns();
-  for (let from = 0; from < machines.length; from += ROWS_AT_ONCE) {
-    const some = machines.slice(from, from + ROWS_AT_ONCE);
+  for await (const some of batchesOf(readMachines(window, faults), ROWS_AT_ONCE)) {
     const known = await entriesByIds(
       db,
       some.map(({ id }) => id),
     );
+    const writes: ChangedEntry[] = [];
     for (const machine of some) {
       await turn();
       const name = `${machine.maker} ${machine.model}`;
@@ -74,26 +72,21 @@ async function compare(db: Database['db'], upload: Uint8Array): Promise<Compared
       const parts = before ? changedParts(before.machine, machine) : [];
       if (!before) added.push(name);
       else if (parts.length > 0) changed.push({ name, parts });
-      else continue;
+      else {
+        same++;
+        continue;
+      }
       writes.push({ machine, revision: (before?.revision ?? 0) + 1 });
     }
+    if (faults.length === 0) await take(writes);
   }
-  return {
-    report: {
-      added,
-      changed,
-      same: machines.length - writes.length,
-      faults: faults.slice(0, FAULTS_MOST),
-      basis,
-      applied: false,
-    },
-    writes,
-  };
+  faults.sort((a, b) => a.line - b.line);
+  return { added, changed, same, faults: faults.slice(0, FAULTS_MOST), basis, applied: false };
 }
 
 /** What importing this file would change, without changing anything. */
-export const previewImport = async (db: Database['db'], upload: Uint8Array): Promise<ImportReport> =>
-  (await compare(db, upload)).report;
+export const previewImport = (db: Db, window: TextWindow): Promise<ImportReport> =>
+  compare(db, window, () => Promise.resolve());
 
 /** Parts of an entry that differ, by name. Compared as JSON holds them, so that a part left out equals one that is undefined. */
 export function changedParts(before: Machine, after: Machine): string[] {
@@ -105,31 +98,31 @@ export function changedParts(before: Machine, after: Machine): string[] {
 }
 
 /**
- * Imports a file, all of it or nothing. It is read, compared and laid beside the atlas first: the transaction, which holds up everybody,
- * only takes it over.
+ * Imports a file, all of it or nothing. It is read, compared and laid beside the atlas piece by piece first: the transaction, which holds up
+ * everybody, only takes it over.
  *
  * @param basis of the preview that was agreed to
  * @throws HttpProblem 422 when any row is at fault, 409 when the atlas changed since the preview
  */
 export async function applyImport(
   { db }: Database,
-  upload: Uint8Array,
+  window: TextWindow,
   by: string,
   basis: number,
 ): Promise<ImportReport> {
   await requireCrew(db, by);
-  const { report, writes } = await compare(db, upload);
-  if (report.faults.length > 0) throw atFault(report.faults);
   const at = new Date();
-  const batch = await stageMachines(db, writes, at);
+  const stage = await stagingOf(db, at);
   try {
+    const report = await compare(db, window, (writes) => stage.add(writes));
+    if (report.faults.length > 0) throw atFault(report.faults);
     await db.transaction(async (tx) => {
       if (report.basis !== basis || (await atlasBasis(tx)) !== basis)
         throw new HttpProblem(409, 'The atlas changed since the preview. Look at the preview again.');
-      await moveStaged(tx, batch, { kind: 'imported', by, at, note: '' });
+      await moveStaged(tx, stage.batch, { kind: 'imported', by, at, note: '' });
     });
+    return { ...report, applied: true };
   } finally {
-    await dropStaged(db, batch);
+    await dropStaged(db, stage.batch);
   }
-  return { ...report, applied: true };
 }

@@ -1,6 +1,7 @@
 import type { RowFault } from '@voltrek/contracts';
 import { type DocumentForm, rowsOfDocument } from '../files/document.js';
 import type { FoundRow } from '../files/found-row.js';
+import type { TextWindow } from '../files/text-window.js';
 
 /** How the atlas calls itself. */
 export const ATLAS_FORM: DocumentForm = { format: 'voltrek-atlas', version: 2, list: 'machines' };
@@ -16,9 +17,11 @@ const OF_VERSION_1: readonly (readonly [was: string, now: string])[] = [
  * Reads a document of machines, of this version or the first, laid out in any way. Machines come out unchecked, one by one; faults of the
  * document are told by line.
  */
-export function parseJson(given: string, faults: RowFault[]): Generator<FoundRow> {
-  const isFirst = /^[^\n]{0,200}"version"\s*:\s*1\b/.test(given);
-  if (!isFirst) return rowsOfDocument(given, ATLAS_FORM, faults);
-  const content = OF_VERSION_1.reduce((text, [was, now]) => text.replaceAll(was, now), given);
-  return rowsOfDocument(content, { ...ATLAS_FORM, version: 1 }, faults);
+export async function* parseJson(window: TextWindow, faults: RowFault[]): AsyncGenerator<FoundRow> {
+  const isFirst = /^[^\n]{0,200}"version"\s*:\s*1\b/.test(window.text);
+  yield* isFirst
+    ? rowsOfDocument(window, { ...ATLAS_FORM, version: 1 }, faults, (text) =>
+        OF_VERSION_1.reduce((row, [was, now]) => row.replaceAll(was, now), text),
+      )
+    : rowsOfDocument(window, ATLAS_FORM, faults);
 }

@@ -6,8 +6,15 @@ import type { Database } from '../db/database.js';
 import { notFound } from '../http/problem.js';
 import { toCsv } from './csv-write.js';
 import { documentSchema, writeDocument } from '../files/document.js';
-import { IMPORT_BYTES_MAX } from '../files/found-row.js';
-import { bodyId, formBasis, formPhotoId, sentFile, upload } from '../files/upload.js';
+import {
+  bodyId,
+  formBasis,
+  formPhotoId,
+  importUpload,
+  sentFile,
+  upload,
+  withSentText,
+} from '../files/upload.js';
 import { applyImport, previewImport } from './file.js';
 import { ATLAS_FORM } from './json.js';
 import { PHOTO_BYTES_MAX } from './photo.js';
@@ -34,11 +41,13 @@ export function atlasRoutes(database: Database): Router {
     response.attachment('atlas.csv').type('text/csv');
     Readable.from(toCsv(allMachines(db))).pipe(response);
   });
-  router.post('/preview', upload(IMPORT_BYTES_MAX).single('file'), async (request, response) => {
-    response.json(await previewImport(db, sentFile(request)));
+  router.post('/preview', importUpload(), async (request, response) => {
+    response.json(await withSentText(request, (text) => previewImport(db, text)));
   });
-  router.post('/import', upload(IMPORT_BYTES_MAX).single('file'), async (request, response) => {
-    response.json(await applyImport(database, sentFile(request), bodyId(request), formBasis(request)));
+  router.post('/import', importUpload(), async (request, response) => {
+    response.json(
+      await withSentText(request, (text) => applyImport(database, text, bodyId(request), formBasis(request))),
+    );
   });
   router.post('/', async (request, response) => {
     response.status(201).json(await addEntry(database, parseEntryChange(request.body)));

@@ -11,31 +11,38 @@ const ROWS_AT_ONCE = 50;
 /** An import that was cut short this long ago comes no more, ms. */
 const LEFT_MS = 3_600_000;
 
-/**
- * Lays entries beside the atlas, some at a time, so that taps have their turn between; `moveStaged` then takes them over in one go.
- *
- * @returns the batch they are staged under
- */
-export async function stageMachines(db: Db, entries: readonly ChangedEntry[], at: Date): Promise<string> {
+/** Entries laid beside the atlas. */
+export interface Staging {
+  /** What they are staged under. */
+  readonly batch: string;
+  /** Lays more beside, some at a time, so that taps have their turn between. */
+  readonly add: (entries: readonly ChangedEntry[]) => Promise<void>;
+}
+
+/** Begins to lay entries beside the atlas; `moveStaged` then takes them over in one go. */
+export async function stagingOf(db: Db, at: Date): Promise<Staging> {
   await db.delete(stagedModels).where(lt(stagedModels.at, new Date(at.getTime() - LEFT_MS)));
   const batch = randomUUID();
   const turn = turns();
-  for (let from = 0; from < entries.length; from += ROWS_AT_ONCE) {
-    const rows = entries.slice(from, from + ROWS_AT_ONCE).map(({ machine, revision }, i) => ({
-      batch,
-      position: from + i,
-      revision,
-      search_text: searchTextOf(machine),
-      detail: machine,
-      at,
-    }));
-    // One value for all: a statement with a value for each field of each row takes four times as long.
-    await db.execute(
-      sql`INSERT INTO ${stagedModels} SELECT * FROM jsonb_populate_recordset(null::${stagedModels}, ${JSON.stringify(rows)}::jsonb)`,
-    );
-    await turn();
-  }
-  return batch;
+  let position = 0;
+  const add = async (entries: readonly ChangedEntry[]): Promise<void> => {
+    for (let from = 0; from < entries.length; from += ROWS_AT_ONCE) {
+      const rows = entries.slice(from, from + ROWS_AT_ONCE).map(({ machine, revision }) => ({
+        batch,
+        position: position++,
+        revision,
+        search_text: searchTextOf(machine),
+        detail: machine,
+        at,
+      }));
+      // One value for all: a statement with a value for each field of each row takes four times as long.
+      await db.execute(
+        sql`INSERT INTO ${stagedModels} SELECT * FROM jsonb_populate_recordset(null::${stagedModels}, ${JSON.stringify(rows)}::jsonb)`,
+      );
+      await turn();
+    }
+  };
+  return { batch, add };
 }
 
 /** Takes a batch over into the atlas, each entry with its change. Call inside a transaction. */

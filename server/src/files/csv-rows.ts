@@ -1,6 +1,7 @@
 import type { RowFault } from '@voltrek/contracts';
 import Papa from 'papaparse';
 import { FAULTS_MOST } from './found-row.js';
+import type { TextWindow } from './text-window.js';
 
 /** A line of a CSV: its cells as text, by the name of their column. */
 export interface CsvRow<C extends string> {
@@ -38,18 +39,18 @@ const LINES_AT_ONCE = 200;
  *
  * @param faults what is wrong with lines is added to these
  */
-export function* readCsvRows<C extends string>(
-  content: string,
+export async function* readCsvRows<C extends string>(
+  window: TextWindow,
   columns: readonly C[],
   required: readonly C[],
   faults: RowFault[],
-): Generator<CsvRow<C>> {
+): AsyncGenerator<CsvRow<C>> {
   const told = (line: number, path: string, message: string): void => {
     faults.push({ line, path, message });
   };
   let header: string[] | null = null;
   let line = 1;
-  for (const { cells, lines, error } of recordsOf(content)) {
+  for await (const { cells, lines, error } of recordsOf(window)) {
     if (faults.length >= FAULTS_MOST) return;
     const at = line;
     line += lines;
@@ -73,8 +74,7 @@ export function* readCsvRows<C extends string>(
       yield { line: at, cells: row as CsvRow<C>['cells'] };
     }
   }
-  if (header && !content.endsWith('\n'))
-    told(line, '', 'the last line does not end: the file may be cut off');
+  if (header && !window.endsWith('\n')) told(line, '', 'the last line does not end: the file may be cut off');
   if (!header && faults.length === 0) told(1, '', 'the file is empty');
 }
 
@@ -86,30 +86,43 @@ interface CsvRecord {
 }
 
 /** Records of a file, some at a time: what stands behind them has not been looked at yet. */
-function* recordsOf(content: string): Generator<CsvRecord> {
-  let from = 0;
+async function* recordsOf(window: TextWindow): AsyncGenerator<CsvRecord> {
+  while (!window.isLast && !window.text.includes('\n')) await window.more(0);
   // The line of names tells it best: rows that are at fault would make it guess another.
-  const { delimiter } = Papa.parse(content.slice(0, content.search(/\n|$/)), { preview: 1 }).meta;
-  while (from < content.length) {
-    const rest = content.slice(from);
-    const records: CsvRecord[] = [];
-    let end = 0;
-    Papa.parse<string[]>(rest, {
-      delimiter,
-      preview: LINES_AT_ONCE,
-      // Without quotes the quick way would split all that is left each time.
-      fastMode: false,
-      step: ({ data, errors, meta }) => {
-        records.push({
-          cells: data,
-          lines: rest.slice(end, meta.cursor).split('\n').length - 1,
-          error: errors[0]?.message ?? null,
-        });
-        end = meta.cursor;
-      },
-    });
-    if (end === 0) return;
+  const { delimiter } = Papa.parse(window.text.slice(0, window.text.search(/\n|$/)), { preview: 1 }).meta;
+  for (let from = 0; ; ) {
+    const { records, end } = someRecords(window.text.slice(from), delimiter, !window.isLast);
     yield* records;
     from += end;
+    if (end > 0) continue;
+    if (window.isLast) return;
+    await window.more(from);
+    from = 0;
   }
+}
+
+/** @param mayGoOn the last record that is whole may be half of one: it is left for the next time */
+function someRecords(
+  text: string,
+  delimiter: string,
+  mayGoOn: boolean,
+): { readonly records: readonly CsvRecord[]; readonly end: number } {
+  const records: CsvRecord[] = [];
+  let end = 0;
+  Papa.parse<string[]>(text, {
+    delimiter,
+    preview: LINES_AT_ONCE,
+    // Without quotes the quick way would split all that is left each time.
+    fastMode: false,
+    step: ({ data, errors, meta }) => {
+      if (mayGoOn && meta.cursor >= text.length) return;
+      records.push({
+        cells: data,
+        lines: text.slice(end, meta.cursor).split('\n').length - 1,
+        error: errors[0]?.message ?? null,
+      });
+      end = meta.cursor;
+    },
+  });
+  return { records, end };
 }

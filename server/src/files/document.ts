@@ -9,6 +9,7 @@ import {
   type SyntaxKind,
 } from 'jsonc-parser';
 import type { FoundRow } from './found-row.js';
+import type { TextWindow } from './text-window.js';
 
 /** What a JSON file says of itself, and the list that its rows stand in. */
 export interface DocumentForm {
@@ -83,35 +84,38 @@ class Unreadable extends Error {
  * not been looked at yet. Faults of the document are told by line.
  *
  * @param faults what is wrong with the document is added to these
+ * @param today puts the text of a row into today's words
  */
-export function* rowsOfDocument(
-  content: string,
+export async function* rowsOfDocument(
+  window: TextWindow,
   { format, version, list }: DocumentForm,
   faults: RowFault[],
-): Generator<FoundRow> {
-  const reader = readerOf(content);
+  today: (text: string) => string = (text) => text,
+): AsyncGenerator<FoundRow> {
+  const reader = readerOf(window);
   const head: Record<string, unknown> = {};
   let isListed = false;
   try {
-    reader.take(TOKEN.openBrace);
+    await reader.begin();
+    await reader.take(TOKEN.openBrace);
     while (reader.kind() !== TOKEN.closeBrace) {
-      if (Object.keys(head).length > 0 || isListed) reader.take(TOKEN.comma);
-      const { value: name } = reader.part();
+      if (Object.keys(head).length > 0 || isListed) await reader.take(TOKEN.comma);
+      const { value: name } = await reader.part();
       if (typeof name !== 'string') throw reader.garbled();
-      reader.take(TOKEN.colon);
-      if (name !== list) head[name] = reader.part().value;
+      await reader.take(TOKEN.colon);
+      if (name !== list) head[name] = (await reader.part()).value;
       else {
         if (reader.kind() !== TOKEN.openBracket) throw new Unreadable(reader.line(), list, 'must be a list');
-        reader.take(TOKEN.openBracket);
+        await reader.take(TOKEN.openBracket);
         isListed = true;
         for (let isFirst = true; reader.kind() !== TOKEN.closeBracket; isFirst = false) {
-          if (!isFirst) reader.take(TOKEN.comma);
-          yield reader.part();
+          if (!isFirst) await reader.take(TOKEN.comma);
+          yield await reader.part(today);
         }
-        reader.take(TOKEN.closeBracket);
+        await reader.take(TOKEN.closeBracket);
       }
     }
-    reader.take(TOKEN.closeBrace);
+    await reader.take(TOKEN.closeBrace);
     if (reader.kind() !== TOKEN.end) throw reader.garbled();
     if (head.format !== format) throw new Unreadable(1, 'format', `must be "${format}"`);
     if (head.version !== version) throw new Unreadable(1, 'version', `must be ${version}`);
@@ -123,38 +127,60 @@ export function* rowsOfDocument(
 }
 
 /** Reads JSON value by value. */
-function readerOf(content: string) {
-  const scanner = createScanner(content);
-  const line = (): number => scanner.getTokenStartLine() + 1;
+function readerOf(window: TextWindow) {
+  let scanner = createScanner(window.text);
+  const end = (): number => scanner.getTokenOffset() + scanner.getTokenLength();
+  const line = (): number => window.line + scanner.getTokenStartLine();
   const garbled = (why = scanner.getTokenValue().slice(0, 20) || 'it ends'): Unreadable =>
     new Unreadable(line(), '', `the file is cut off or is not JSON here (${why})`);
-  const next = (): void => {
-    while (BLANK.has(scanner.scan()));
+  /** What reaches to the edge of the window may go on behind it. */
+  const isCut = (): boolean => !window.isLast && end() >= window.text.length;
+  const step = (): void => {
+    do scanner.scan();
+    while (BLANK.has(scanner.getToken()));
   };
-  next();
+  const readOn = async (from: number): Promise<void> => {
+    await window.more(from);
+    scanner = createScanner(window.text);
+    step();
+  };
+  const next = async (): Promise<void> => {
+    step();
+    while (isCut()) await readOn(scanner.getTokenOffset());
+  };
+  /** Goes to the last token of the value that begins here; false where the window ends before it does. */
+  const toItsEnd = (): boolean => {
+    let depth = 0;
+    for (;;) {
+      if (isCut()) return false;
+      const kind = scanner.getToken();
+      if (kind === TOKEN.end) throw garbled();
+      depth += OPENS.has(kind) ? 1 : CLOSES.has(kind) ? -1 : 0;
+      if (depth < 0) throw garbled();
+      if (depth === 0) return true;
+      step();
+    }
+  };
   return {
     line,
     garbled,
+    begin: () => next(),
     kind: () => scanner.getToken(),
-    take: (kind: SyntaxKind): void => {
+    take: async (kind: SyntaxKind): Promise<void> => {
       if (scanner.getToken() !== kind) throw garbled();
-      next();
+      await next();
     },
     /** The value that begins here, however deep it goes. */
-    part: (): FoundRow => {
-      const from = scanner.getTokenOffset();
+    part: async (today = (text: string): string => text): Promise<FoundRow> => {
+      let from = scanner.getTokenOffset();
       const fromLine = line();
-      let depth = 0;
-      let end: number;
-      do {
-        const kind = scanner.getToken();
-        if (kind === TOKEN.end) throw garbled();
-        depth += OPENS.has(kind) ? 1 : CLOSES.has(kind) ? -1 : 0;
-        if (depth < 0) throw garbled();
-        end = scanner.getTokenOffset() + scanner.getTokenLength();
-        next();
-      } while (depth > 0);
-      return rowAt(content.slice(from, end), fromLine);
+      while (!toItsEnd()) {
+        await readOn(from);
+        from = scanner.getTokenOffset();
+      }
+      const text = window.text.slice(from, end());
+      await next();
+      return rowAt(today(text), fromLine);
     },
   };
 }
@@ -183,6 +209,7 @@ function rowAt(text: string, firstLine: number): FoundRow {
   return {
     value,
     lineOf: (path) => {
+      if (path === '') return firstLine;
       tree ??= treeOf(text);
       return lineAt(tree ? nodeFor(tree, path).offset : 0);
     },

@@ -8,8 +8,10 @@ import { HttpProblem } from '../http/problem.js';
 import { type Cells, cellsOf, columnsOf, rowOf } from './cells.js';
 import { readCsvRows, writeCsvRows } from './csv-rows.js';
 import { type DocumentForm, rowsOfDocument, writeDocument } from './document.js';
-import { atFault, FAULTS_MOST, type FoundRow, rowFaults, textOf, turns } from './found-row.js';
-import { NOUN_STORES, type NounWrite, REFERENCED, type Referenced } from './nouns.js';
+import { atFault, FAULTS_MOST, type FoundRow, rowFaults, turns } from './found-row.js';
+import { NOUN_STORES, REFERENCED, type Referenced } from './nouns.js';
+import { batchesOf, Spool } from './spool.js';
+import { beginsAsJson, type TextWindow } from './text-window.js';
 
 /** How the file of a noun calls itself. */
 export const formOf = (noun: FileNoun): DocumentForm => ({
@@ -54,11 +56,11 @@ export async function* toCsv(db: Db, noun: FileNoun): AsyncGenerator<string> {
 }
 
 /** Rows of a noun's CSV, unchecked, each when the next one begins. */
-function* readCsv(noun: FileNoun, content: string, faults: RowFault[]): Generator<FoundRow> {
+async function* readCsv(noun: FileNoun, window: TextWindow, faults: RowFault[]): AsyncGenerator<FoundRow> {
   const { row: name, list } = NOUN_ROWS[noun];
   const { ofRow, ofEntry } = describedOf(noun);
   let begun: (FoundRow & { readonly entries: unknown[]; readonly lines: number[] }) | null = null;
-  for (const { cells, line } of readCsvRows(content, csvColumns(noun), ['row'], faults)) {
+  for await (const { cells, line } of readCsvRows(window, csvColumns(noun), ['row'], faults)) {
     const given = cells as Readonly<Record<string, string>>;
     if (given.row === name) {
       if (begun) yield begun;
@@ -92,22 +94,16 @@ interface ReadRow {
   readonly lineOf: FoundRow['lineOf'];
 }
 
-/** Checked rows of a file, and what is wrong with it by line, up to the most that are told. Taps have their turn meanwhile. */
-async function readRows(
-  noun: FileNoun,
-  upload: Uint8Array,
-): Promise<{ rows: ReadRow[]; faults: RowFault[] }> {
-  const text = textOf(upload);
-  const faults: RowFault[] = [];
-  const found = text.trimStart().startsWith('{')
-    ? rowsOfDocument(text, formOf(noun), faults)
-    : readCsv(noun, text, faults);
-  const rows: ReadRow[] = [];
+/** Checked rows of a file, one by one as it is read, up to the most faults that are told. Taps have their turn meanwhile. */
+async function* readRows(noun: FileNoun, window: TextWindow, faults: RowFault[]): AsyncGenerator<ReadRow> {
+  const found = (await beginsAsJson(window))
+    ? rowsOfDocument(window, formOf(noun), faults)
+    : readCsv(noun, window, faults);
   const { unique, fault } = NOUN_STORES[noun];
   const seen = new Set<unknown>();
   const turn = turns();
-  for (const { value, lineOf } of found) {
-    if (faults.length >= FAULTS_MOST) break;
+  for await (const { value, lineOf } of found) {
+    if (faults.length >= FAULTS_MOST) return;
     await turn();
     try {
       const row = parseNounRow(noun, value);
@@ -118,13 +114,12 @@ async function readRows(
       }
       const why = fault?.(row);
       if (why) faults.push({ line: lineOf(''), path: '', message: why });
-      rows.push({ row, lineOf });
+      yield { row, lineOf };
     } catch (error) {
       if (!(error instanceof ValidationError)) throw error;
       faults.push(...rowFaults(error, lineOf));
     }
   }
-  return { rows, faults };
 }
 
 /** What a row of a file is beside what stands. */
@@ -134,7 +129,7 @@ type Standing = 'new' | 'changed' | 'same' | 'parted';
  * A history only grows: a file that knows less of it than stands here is an older one and changes nothing, one that knows more goes on from
  * here, and one that tells it otherwise is refused.
  */
-function standingOf(noun: FileNoun, row: NounRow, before: NounRow | undefined): Standing {
+function standingOf(noun: FileNoun, row: NounRow, before: NounRow | null): Standing {
   if (!before) return 'new';
   if (isDeepStrictEqual(row, before)) return 'same';
   const list = NOUN_ROWS[noun].list;
@@ -148,92 +143,103 @@ function standingOf(noun: FileNoun, row: NounRow, before: NounRow | undefined): 
   return given.length < known.length ? 'same' : 'changed';
 }
 
-type LinedWrite = NounWrite & { readonly line: number };
-
-interface Compared {
-  readonly report: ImportReport;
-  readonly writes: readonly LinedWrite[];
+/** A row that a file would change, by the line it stands in. */
+interface ChangedRow {
+  readonly row: NounRow;
+  readonly line: number;
 }
 
-/** What a file would change. */
-async function compare(
+/** What stands where these rows would go. */
+async function standing(
   db: Db | Tx,
   noun: FileNoun,
-  { rows, faults: read }: { readonly rows: readonly ReadRow[]; readonly faults: readonly RowFault[] },
-): Promise<Compared> {
-  const store = NOUN_STORES[noun];
-  const faults = [...read];
+  rows: readonly NounRow[],
+): Promise<Map<string, NounRow>> {
   const known = new Map<string, NounRow>();
+  const ids = rows.map(({ id }) => id as string);
+  for await (const row of NOUN_STORES[noun].rows(db, ids)) known.set(row.id as string, row);
+  return known;
+}
+
+/** A number for what is changed and what stood there before: another one when that is another. */
+function agreement() {
+  const hash = createHash('sha256');
+  return {
+    add: (before: NounRow | null): void => void hash.update(JSON.stringify(before)),
+    basis: (): number => hash.digest().readUIntBE(0, 6),
+  };
+}
+
+/**
+ * What a file would change. Taps have their turn meanwhile.
+ *
+ * @param take is handed the rows that are new or differ, some at a time
+ */
+async function compare(
+  db: Db,
+  noun: FileNoun,
+  window: TextWindow,
+  take: (rows: readonly ChangedRow[]) => Promise<void>,
+): Promise<ImportReport> {
+  const store = NOUN_STORES[noun];
   const { unique } = store;
-  const taken = new Map<unknown, string>();
-  const turn = turns();
-  for (let from = 0; from < rows.length; from += ROWS_AT_ONCE) {
-    const part = rows.slice(from, from + ROWS_AT_ONCE).map(({ row }) => row);
-    for await (const row of store.rows(
-      db,
-      part.map(({ id }) => id as string),
-    ))
-      known.set(row.id as string, row);
-    if (unique)
-      for (const [value, holder] of await unique.holders(
-        db,
-        part.map((row) => row[unique.field]),
-      ))
-        taken.set(value, holder);
-    // Answers of the embedded database come without a turn in between.
-    await turn();
-  }
+  const list = NOUN_ROWS[noun].list?.field ?? '';
+  const faults: RowFault[] = [];
   const there = new Map<Referenced, ReadonlySet<string>>();
   const added: string[] = [];
   const changed: { name: string; parts: string[] }[] = [];
-  const writes: LinedWrite[] = [];
-  const agreed = createHash('sha256');
-  for (const { row, lineOf } of rows) {
+  const agreed = agreement();
+  let same = 0;
+  const turn = turns();
+  for await (const some of batchesOf(readRows(noun, window, faults), ROWS_AT_ONCE)) {
     if (faults.length >= FAULTS_MOST) break;
-    await turn();
-    const before = known.get(row.id as string);
-    const standing = standingOf(noun, row, before);
-    const list = NOUN_ROWS[noun].list?.field ?? '';
-    if (standing === 'parted')
-      faults.push({
-        line: lineOf(list),
-        path: list,
-        message: 'are told otherwise here: nothing of them is replaced',
-      });
-    const holder = unique && taken.get(row[unique.field]);
-    if (holder && holder !== row.id)
-      faults.push({
-        line: lineOf(unique.field),
-        path: unique.field,
-        message: `${String(row[unique.field])} is taken by ${holder}`,
-      });
-    for (const [path, table, id] of store.names(row)) {
-      if (id === null || id === undefined) continue;
-      if (!there.has(table)) there.set(table, await idsOf(db, table));
-      if (!there.get(table)!.has(id as string))
-        faults.push({ line: lineOf(path), path, message: `there is no ${id as string} in ${WHERE[table]}` });
+    const rows = some.map(({ row }) => row);
+    const known = await standing(db, noun, rows);
+    const taken = unique
+      ? await unique.holders(
+          db,
+          rows.map((row) => row[unique.field]),
+        )
+      : new Map<unknown, string>();
+    const changes: ChangedRow[] = [];
+    for (const { row, lineOf } of some) {
+      // Answers of the embedded database come without a turn in between.
+      await turn();
+      const before = known.get(row.id as string) ?? null;
+      const stands = standingOf(noun, row, before);
+      const told = (path: string, message: string): void => {
+        faults.push({ line: lineOf(path), path, message });
+      };
+      if (stands === 'parted') told(list, 'are told otherwise here: nothing of them is replaced');
+      const holder = unique && taken.get(row[unique.field]);
+      if (holder && holder !== row.id)
+        told(unique.field, `${String(row[unique.field])} is taken by ${holder}`);
+      for (const [path, table, id] of store.names(row)) {
+        if (id === null || id === undefined) continue;
+        if (!there.has(table)) there.set(table, await idsOf(db, table));
+        if (!there.get(table)!.has(id as string))
+          told(path, `there is no ${id as string} in ${WHERE[table]}`);
+      }
+      if (stands === 'same') same++;
+      if (stands === 'new') added.push(store.nameOf(row));
+      if (stands === 'changed') {
+        const parts = Object.keys(row).filter((key) => !isDeepStrictEqual(row[key], before![key]));
+        changed.push({ name: store.nameOf(row), parts });
+      }
+      if (stands !== 'new' && stands !== 'changed') continue;
+      agreed.add(before);
+      changes.push({ row, line: lineOf('') });
     }
-    if (standing === 'new') added.push(store.nameOf(row));
-    if (standing === 'changed') {
-      const parts = Object.keys(row).filter((key) => !isDeepStrictEqual(row[key], before![key]));
-      changed.push({ name: store.nameOf(row), parts });
-    }
-    if (standing === 'new' || standing === 'changed') {
-      agreed.update(JSON.stringify([standing, before ?? null]));
-      writes.push({ row, before: before ?? null, line: lineOf('') });
-    }
+    if (faults.length === 0) await take(changes);
   }
   faults.sort((a, b) => a.line - b.line);
   return {
-    report: {
-      added,
-      changed,
-      same: rows.length - writes.length,
-      faults: faults.slice(0, FAULTS_MOST),
-      basis: agreed.digest().readUIntBE(0, 6),
-      applied: false,
-    },
-    writes,
+    added,
+    changed,
+    same,
+    faults: faults.slice(0, FAULTS_MOST),
+    basis: agreed.basis(),
+    applied: false,
   };
 }
 
@@ -253,12 +259,12 @@ async function idsOf(db: Db | Tx, table: Referenced): Promise<ReadonlySet<string
 }
 
 /** What importing this file would change, without changing anything. */
-export async function previewNoun(db: Db, noun: FileNoun, upload: Uint8Array): Promise<ImportReport> {
-  return (await compare(db, noun, await readRows(noun, upload))).report;
-}
+export const previewNoun = (db: Db, noun: FileNoun, window: TextWindow): Promise<ImportReport> =>
+  compare(db, noun, window, () => Promise.resolve());
 
 /**
- * Imports a file, all of it or nothing.
+ * Imports a file, all of it or nothing. It is read, checked and compared piece by piece, and what it changes laid aside on the disk; the
+ * transaction, which holds up everybody, only writes that, where it still stands as it was compared.
  *
  * @param basis of the preview that was agreed to
  * @throws HttpProblem 422 when any row is at fault, 409 when what stands changed since the preview
@@ -266,33 +272,54 @@ export async function previewNoun(db: Db, noun: FileNoun, upload: Uint8Array): P
 export async function importNoun(
   { db }: Database,
   noun: FileNoun,
-  upload: Uint8Array,
+  window: TextWindow,
   by: string,
   basis: number,
 ): Promise<ImportReport> {
-  const read = await readRows(noun, upload);
-  return db.transaction(async (tx) => {
-    await requireCrew(tx, by);
-    const { report, writes } = await compare(tx, noun, read);
+  await requireCrew(db, by);
+  const spool = await Spool.open<ChangedRow>();
+  try {
+    const report = await compare(db, noun, window, (rows) => spool.add(rows));
     if (report.faults.length > 0) throw atFault(report.faults);
-    if (report.basis !== basis)
-      throw new HttpProblem(409, 'What stands here changed since the preview. Look at the preview again.');
-    const turn = turns();
-    for (let from = 0; from < writes.length; from += ROWS_AT_ONCE) {
-      const some = writes.slice(from, from + ROWS_AT_ONCE);
-      try {
-        await NOUN_STORES[noun].write(tx, some);
-      } catch (error) {
-        throw doesNotBelong(error, some);
+    if (report.basis !== basis) throw changedSince();
+    const batches = () => batchesOf(spool.rows(), ROWS_AT_ONCE);
+    await db.transaction(async (tx) => {
+      const standingOfAll = (some: readonly ChangedRow[]): Promise<Map<string, NounRow>> =>
+        standing(
+          tx,
+          noun,
+          some.map(({ row }) => row),
+        );
+      const agreed = agreement();
+      // All of it before the first is written: rows may have a person in common.
+      for await (const some of batches()) {
+        const known = await standingOfAll(some);
+        for (const { row } of some) agreed.add(known.get(row.id as string) ?? null);
       }
-      await turn();
-    }
+      if (agreed.basis() !== basis) throw changedSince();
+      for await (const some of batches()) {
+        const known = await standingOfAll(some);
+        try {
+          await NOUN_STORES[noun].write(
+            tx,
+            some.map(({ row }) => ({ row, before: known.get(row.id as string) ?? null })),
+          );
+        } catch (error) {
+          throw doesNotBelong(error, some);
+        }
+      }
+    });
     return { ...report, applied: true };
-  });
+  } finally {
+    await spool.remove();
+  }
 }
 
+const changedSince = (): HttpProblem =>
+  new HttpProblem(409, 'What stands here changed since the preview. Look at the preview again.');
+
 /** The database keeps two of one id apart, whatever table they are in (SQLSTATE class 23), and tells which id it was. */
-function doesNotBelong(error: unknown, writes: readonly LinedWrite[]): unknown {
+function doesNotBelong(error: unknown, writes: readonly ChangedRow[]): unknown {
   const cause = error instanceof Error && error.cause instanceof Error ? error.cause : error;
   const { code, detail } = (cause ?? {}) as { readonly code?: unknown; readonly detail?: unknown };
   if (!String(code).startsWith('23')) return error;

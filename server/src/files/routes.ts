@@ -7,9 +7,8 @@ import type { NewsDesk } from '../http/news.js';
 import type { Database } from '../db/database.js';
 import { notFound } from '../http/problem.js';
 import { documentSchema } from './document.js';
-import { IMPORT_BYTES_MAX } from './found-row.js';
 import { formOf, importNoun, previewNoun, toCsv, toJson } from './noun-file.js';
-import { bodyId, formBasis, sentFile, upload } from './upload.js';
+import { bodyId, formBasis, importUpload, withSentText } from './upload.js';
 
 function nounOf(request: Request): FileNoun {
   const noun = FILE_NOUNS.find((n) => n === request.params.noun);
@@ -34,12 +33,15 @@ export function fileRoutes(database: Database, news: NewsDesk): Router {
     response.attachment(`${noun}.csv`).type('text/csv');
     Readable.from(toCsv(db, noun)).pipe(response);
   });
-  router.post('/:noun/preview', upload(IMPORT_BYTES_MAX).single('file'), async (request, response) => {
-    response.json(await previewNoun(db, nounOf(request), sentFile(request)));
+  router.post('/:noun/preview', importUpload(), async (request, response) => {
+    response.json(await withSentText(request, (text) => previewNoun(db, nounOf(request), text)));
   });
-  router.post('/:noun/import', upload(IMPORT_BYTES_MAX).single('file'), async (request, response) => {
-    const noun = nounOf(request);
-    response.json(await importNoun(database, noun, sentFile(request), bodyId(request), formBasis(request)));
+  router.post('/:noun/import', importUpload(), async (request, response) => {
+    response.json(
+      await withSentText(request, (text) =>
+        importNoun(database, nounOf(request), text, bodyId(request), formBasis(request)),
+      ),
+    );
     news.boardChanged();
   });
   return router;

@@ -72,7 +72,12 @@ export async function acceptEvent(
     if (isKnown) {
       const event = (await eventById(tx, reported.id))!;
       if (event.jobId !== reported.jobId) throw new HttpProblem(409, 'That event id belongs to another job.');
-      return { event, revision: (await keptJob(tx, event.jobId))?.job.revision ?? 0, isNew: false, now: now.toISOString() };
+      return {
+        event,
+        revision: (await keptJob(tx, event.jobId))?.job.revision ?? 0,
+        isNew: false,
+        now: now.toISOString(),
+      };
     }
     if (!isCrew) throw notFound(`crew member ${reported.by}`);
     const { standing, named } = known ? { standing: known, named: reported } : await opening(tx, reported);
