@@ -203,7 +203,8 @@ export interface Problem {
 /** The media type of a problem document. */
 export const PROBLEM_TYPE = 'application/problem+json';
 
-/** What a device is told as it happens: an event that the server took, that the board is another, or that the line still stands. */
+/** What a device is told as it happens: an event that the server took, that the board or an entry of the atlas (null: many) is another, or that the line still stands. */
 export type News =
   | { readonly kind: 'logged'; readonly event: JobEvent; readonly revision: number }
+  | { readonly kind: 'entry'; readonly modelId: string | null }
   | { readonly kind: 'board' | 'beat' };

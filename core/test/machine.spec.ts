@@ -1,5 +1,11 @@
 import type { BatteryRating, Chemistry } from '../src/battery/index.js';
-import { dataFaults, geometryFaults, type Machine, MACHINE_CLASSES } from '../src/machine/index.js';
+import {
+  dataFaults,
+  geometryFaults,
+  isOtherToHands,
+  type Machine,
+  MACHINE_CLASSES,
+} from '../src/machine/index.js';
 import {
   cluesFor,
   isTemplate,
@@ -14,6 +20,36 @@ import { CAR, TRUCK } from './fixtures.js';
 
 const codes = (machine: Machine): string[] =>
   [...geometryFaults(machine), ...dataFaults(machine)].map((f) => `${f.path}: ${f.code}`);
+
+describe('isOtherToHands', () => {
+  const [first, second, ...rest] = CAR.points;
+  const other = (part: Partial<Machine>): boolean => isOtherToHands(CAR, { ...CAR, ...part });
+
+  it('is what moves a clamp or turns it round', () => {
+    expect(other({ earth: 'positive' })).toBeTrue();
+    expect(other({ systemVolts: 24 })).toBeTrue();
+    expect(other({ engine: null })).toBeTrue();
+    expect(other({ batteries: [] })).toBeTrue();
+    expect(other({ points: [second!, ...rest] })).toBeTrue();
+    expect(other({ points: [{ ...first!, yMm: first!.yMm + 1 }, second!, ...rest] })).toBeTrue();
+    expect(other({ points: [{ ...first!, kind: 'ground-point' }, second!, ...rest] })).toBeTrue();
+    expect(
+      isOtherToHands(TRUCK, {
+        ...TRUCK,
+        points: TRUCK.points.map((p) => ({ ...p, battery: 1 - (p.battery ?? 0) })),
+      }),
+    ).toBeTrue();
+  });
+
+  it('is no better word, no point more, no other order', () => {
+    expect(other({})).toBeFalse();
+    expect(other({ cautions: ['The fan starts by itself.'], maker: 'Other' })).toBeFalse();
+    expect(
+      other({ points: [{ ...first!, label: 'the post under the flap' }, second!, ...rest] }),
+    ).toBeFalse();
+    expect(other({ points: [...rest, second!, first!, { ...first!, id: 'found', xMm: 10 }] })).toBeFalse();
+  });
+});
 
 describe('geometryFaults', () => {
   it('finds nothing in sound machines', () => {

@@ -1,6 +1,6 @@
 import { text as textFrom } from 'node:stream/consumers';
 import { randomUUID } from 'node:crypto';
-import type { AtlasEntry, ImportReport, MachineSearch, RowFault } from '@voltrek/contracts';
+import type { AtlasEntry, ImportReport, JobDetail, MachineSearch, RowFault } from '@voltrek/contracts';
 import type { Machine } from '@voltrek/core/machine';
 import { machineFrom, templateId, templateOf, typicalOf } from '@voltrek/core/template';
 import sharp from 'sharp';
@@ -117,6 +117,63 @@ describe('atlas entries', () => {
     expect(after.confidence).toBe('found-once');
     expect(after.history.map((c) => c.kind)).toEqual(['corrected', 'confirmed', 'added']);
     await api.post('/api/models').send({ machine, by: 'crew-2', note: '', basedOn: null }).expect(409);
+  });
+
+  it('corrected in what hands rely on, make open jobs prove their points anew, and wait while clamps are on', async () => {
+    const { api } = await sharedServer();
+    const { machine } = await add(found('testmake-under-hands'));
+    const jobId = await openJob(machine.id);
+    const change = (part: Partial<Machine>, basedOn: number) =>
+      api
+        .put(`/api/models/${machine.id}`)
+        .send({ machine: { ...machine, ...part }, by: 'crew-3', note: '', basedOn });
+    const kinds = async (): Promise<string[]> =>
+      ((await api.get(`/api/jobs/${jobId}`)).body as JobDetail).events.map(({ type }) => type);
+    const signs = { signs: ['mark', 'meter'] } as const;
+    const before = { ...machine, cautions: ['Fan starts by itself.'] };
+    await send(jobId, 'polarity.proved', signs);
+    await change(before, 1).expect(200);
+    expect(await kinds()).toEqual(['job.opened', 'polarity.proved']);
+
+    const [moved, ...others] = machine.points;
+    const points = [{ ...moved!, xMm: moved!.xMm + 40 }, ...others];
+    await change({ points }, 2).expect(200);
+    expect(await kinds()).toEqual(['job.opened', 'polarity.proved', 'model.identified']);
+
+    // Under hands it stays as it is, by one correction or by a file.
+    await send(jobId, 'polarity.proved', signs);
+    await send(jobId, 'plan.chosen', {
+      optionId: 'pack-lithium@12',
+      sourceId: 'pack-lithium',
+      leadSetId: null,
+      sourceKind: 'lithium-pack',
+      outlook: 'cranks',
+      odds: null,
+      starterVolts: 10,
+      starterAmps: 200,
+      rpm: 200,
+      neededRpm: 80,
+      wakeVolts: null,
+      postVolts: 10.4,
+      waitMinutes: 0,
+      chargeOnly: false,
+      inputs: [],
+    });
+    const red = machine.points.find(({ kind }) => kind === 'red-post' || kind === 'battery-positive')!;
+    const on = await send(jobId, 'clamp.attached', { clamp: 'redCasualty', pointId: red.id });
+    expect(on.status).withContext(on.text).toBe(201);
+    const refused = await change({ points: others }, 3);
+    expect(refused.status).toBe(409);
+    expect(refused.text).toContain('Clear them down first');
+    const file = Buffer.from(await asCsv([{ ...machine, points: others }]));
+    const preview = await api.post('/api/models/preview').attach('file', file, 'a.csv').expect(200);
+    await api
+      .post('/api/models/import')
+      .field('by', 'crew-1')
+      .field('basis', String((preview.body as ImportReport).basis))
+      .attach('file', file, 'a.csv')
+      .expect(409);
+    expect(((await api.get(`/api/models/${machine.id}`)).body as AtlasEntry).revision).toBe(3);
   });
 
   it('are refused with the place of each fault, and nothing changes', async () => {

@@ -156,6 +156,25 @@ export function pointOf(machine: Machine, pointId: string): MachinePoint {
   return found;
 }
 
+/**
+ * Whether a corrected entry is another machine to the hands on it: a voltage, the post on the body, an engine or a battery is another, or a
+ * point that was there is gone, of another kind, or elsewhere. Points that were added and words that were put better are not.
+ *
+ * @example
+ * isOtherToHands(before, { ...before, points: before.points.slice(1) }); // true
+ */
+export function isOtherToHands(before: Machine, after: Machine): boolean {
+  const facts = ({ systemVolts, earth, engine, batteries }: Machine): string =>
+    JSON.stringify([systemVolts, earth ?? null, engine, batteries.map(({ rating, rect }) => [rating, rect])]);
+  const place = ({ kind, xMm, yMm, battery = 0 }: MachinePoint): string =>
+    JSON.stringify([kind, xMm, yMm, battery]);
+  const stillThere = (point: MachinePoint): boolean => {
+    const now = after.points.find(({ id }) => id === point.id);
+    return now !== undefined && place(now) === place(point);
+  };
+  return facts(before) !== facts(after) || !before.points.every(stillThere);
+}
+
 /** Kinds of point that a jump clamp may go on. A latch wire carries under an amp and a release is a lever. */
 const CLAMP_KINDS: readonly PointKind[] = [
   'red-post',

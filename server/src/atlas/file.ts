@@ -1,10 +1,12 @@
 import { isDeepStrictEqual } from 'node:util';
 import { type ImportReport, parseMachine, type RowFault, ValidationError } from '@voltrek/contracts';
-import type { Machine } from '@voltrek/core/machine';
+import { isOtherToHands, type Machine } from '@voltrek/core/machine';
 import { isTemplate } from '@voltrek/core/template';
 import { requireCrew } from '../crew/repository.js';
 import type { Database, Db } from '../db/database.js';
+import type { NewsDesk } from '../http/news.js';
 import { HttpProblem } from '../http/problem.js';
+import { identifyAgain } from '../jobs/service.js';
 import { atlasBasis, type ChangedEntry, entriesByIds } from './repository.js';
 import { dropStaged, moveStaged, stagingOf } from './staged.js';
 import { parseCsv } from './csv-read.js';
@@ -44,7 +46,7 @@ export async function* readMachines(window: TextWindow, faults: RowFault[]): Asy
 const ROWS_AT_ONCE = 100;
 
 /**
- * What a file would change. Taps have their turn meanwhile.
+ * What a file would change, and ids of the entries that would be other machines to the hands on them. Taps have their turn meanwhile.
  *
  * @param take is handed the entries as they would be written, some at a time: those that are new or differ
  */
@@ -52,11 +54,12 @@ async function compare(
   db: Db,
   window: TextWindow,
   take: (writes: readonly ChangedEntry[]) => Promise<void>,
-): Promise<ImportReport> {
+): Promise<{ readonly report: ImportReport; readonly others: readonly string[] }> {
   const basis = await atlasBasis(db);
   const faults: RowFault[] = [];
   const added: string[] = [];
   const changed: { name: string; parts: string[] }[] = [];
+  const others: string[] = [];
   let same = 0;
   const turn = turns();
   for await (const some of batchesOf(readMachines(window, faults), ROWS_AT_ONCE)) {
@@ -76,17 +79,19 @@ async function compare(
         same++;
         continue;
       }
+      if (before && isOtherToHands(before.machine, machine)) others.push(machine.id);
       writes.push({ machine, revision: (before?.revision ?? 0) + 1 });
     }
     if (faults.length === 0) await take(writes);
   }
   faults.sort((a, b) => a.line - b.line);
-  return { added, changed, same, faults: faults.slice(0, FAULTS_MOST), basis, applied: false };
+  const report = { added, changed, same, faults: faults.slice(0, FAULTS_MOST), basis, applied: false };
+  return { report, others };
 }
 
 /** What importing this file would change, without changing anything. */
-export const previewImport = (db: Db, window: TextWindow): Promise<ImportReport> =>
-  compare(db, window, () => Promise.resolve());
+export const previewImport = async (db: Db, window: TextWindow): Promise<ImportReport> =>
+  (await compare(db, window, () => Promise.resolve())).report;
 
 /** Parts of an entry that differ, by name. Compared as JSON holds them, so that a part left out equals one that is undefined. */
 export function changedParts(before: Machine, after: Machine): string[] {
@@ -102,10 +107,12 @@ export function changedParts(before: Machine, after: Machine): string[] {
  * everybody, only takes it over.
  *
  * @param basis of the preview that was agreed to
- * @throws HttpProblem 422 when any row is at fault, 409 when the atlas changed since the preview
+ * @throws HttpProblem 422 when any row is at fault, 409 when the atlas changed since the preview, or clamps are on a machine that would be
+ *   another to the hands on it
  */
 export async function applyImport(
   { db }: Database,
+  news: NewsDesk,
   window: TextWindow,
   by: string,
   basis: number,
@@ -114,13 +121,16 @@ export async function applyImport(
   const at = new Date();
   const stage = await stagingOf(db, at);
   try {
-    const report = await compare(db, window, (writes) => stage.add(writes));
+    const { report, others } = await compare(db, window, (writes) => stage.add(writes));
     if (report.faults.length > 0) throw atFault(report.faults);
-    await db.transaction(async (tx) => {
+    const told = await db.transaction(async (tx) => {
       if (report.basis !== basis || (await atlasBasis(tx)) !== basis)
         throw new HttpProblem(409, 'The atlas changed since the preview. Look at the preview again.');
       await moveStaged(tx, stage.batch, { kind: 'imported', by, at, note: '' });
+      return others.length > 0 ? identifyAgain(tx, others, by) : [];
     });
+    for (const { event, revision } of told) news.tell(event, revision);
+    if (report.changed.length > 0) news.entryChanged(null);
     return { ...report, applied: true };
   } finally {
     await dropStaged(db, stage.batch);

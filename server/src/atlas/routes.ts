@@ -3,6 +3,7 @@ import { machineSchema, parseConfirmation, parseEntryChange, UUID_PATTERN } from
 import { convertSchema } from '@sodaru/yup-to-json-schema';
 import { Router } from 'express';
 import type { Database } from '../db/database.js';
+import type { NewsDesk } from '../http/news.js';
 import { notFound } from '../http/problem.js';
 import { toCsv } from './csv-write.js';
 import { documentSchema, writeDocument } from '../files/document.js';
@@ -23,7 +24,7 @@ import { addEntry, confirmEntry, correctEntry, keepPhoto } from './service.js';
 
 const RESULTS_MOST = 60;
 
-export function atlasRoutes(database: Database): Router {
+export function atlasRoutes(database: Database, news: NewsDesk): Router {
   const { db } = database;
   const router = Router();
   router.get('/', async (request, response) => {
@@ -46,7 +47,9 @@ export function atlasRoutes(database: Database): Router {
   });
   router.post('/import', importUpload(), async (request, response) => {
     response.json(
-      await withSentText(request, (text) => applyImport(database, text, bodyId(request), formBasis(request))),
+      await withSentText(request, (text) =>
+        applyImport(database, news, text, bodyId(request), formBasis(request)),
+      ),
     );
   });
   router.post('/', async (request, response) => {
@@ -58,7 +61,7 @@ export function atlasRoutes(database: Database): Router {
     response.json(entry);
   });
   router.put('/:modelId', async (request, response) => {
-    response.json(await correctEntry(database, request.params.modelId, parseEntryChange(request.body)));
+    response.json(await correctEntry(database, news, request.params.modelId, parseEntryChange(request.body)));
   });
   router.post('/:modelId/confirmations', async (request, response) => {
     const { by, note } = parseConfirmation(request.body);

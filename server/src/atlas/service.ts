@@ -1,9 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import { type AtlasEntry, type EntryChange, parseMachine } from '@voltrek/contracts';
+import { isOtherToHands } from '@voltrek/core/machine';
 import { isTemplate } from '@voltrek/core/template';
 import { requireCrew } from '../crew/repository.js';
 import type { Database, Tx } from '../db/database.js';
+import type { NewsDesk } from '../http/news.js';
 import { HttpProblem, notFound } from '../http/problem.js';
+import { identifyAgain } from '../jobs/service.js';
 import { changedParts } from './file.js';
 import { addPhoto, entryById, noteChange, writeMachines } from './repository.js';
 import { photoFrom } from './photo.js';
@@ -49,18 +52,24 @@ export function addEntry(database: Database, { machine, by, note }: EntryChange)
   });
 }
 
-/** A corrected entry. It must be made on the newest revision, so that nobody's correction is lost. */
-export function correctEntry(
+/**
+ * A corrected entry. It must be made on the newest revision, so that nobody's correction is lost. Open jobs on it hear of it.
+ *
+ * @throws HttpProblem 404, 409; ValidationError
+ */
+export async function correctEntry(
   database: Database,
+  news: NewsDesk,
   id: string,
   { machine, by, note, basedOn }: EntryChange,
 ): Promise<AtlasEntry> {
   const parsed = parseMachine(machine);
   if (parsed.id !== id) throw new HttpProblem(409, 'The id of an entry stays as it is.');
   if (isTemplate(parsed)) throw new HttpProblem(409, CLASS_ENTRY);
-  return changed(database, id, async (tx) => {
+  let told: Awaited<ReturnType<typeof identifyAgain>> = [];
+  const entry = await changed(database, id, async (tx) => {
     await requireCrew(tx, by);
-    const { revision } = await requireEntry(tx, id);
+    const { revision, machine: before } = await requireEntry(tx, id);
     if (revision !== basedOn)
       throw new HttpProblem(409, 'Somebody changed this entry meanwhile. Look at it again, then correct it.');
     await writeMachines(tx, [{ machine: parsed, revision: revision + 1 }], 'found-once', {
@@ -69,7 +78,11 @@ export function correctEntry(
       at: new Date(),
       note,
     });
+    if (isOtherToHands(before, parsed)) told = await identifyAgain(tx, [id], by);
   });
+  for (const { event, revision } of told) news.tell(event, revision);
+  news.entryChanged(id);
+  return entry;
 }
 
 /** Somebody else found the machine as the entry says. */

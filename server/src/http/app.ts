@@ -88,7 +88,7 @@ export function createApp(parts: AppParts): Express {
   app.use('/api/vans', vanRoutes(database));
   app.use('/api/vehicles', vehicleRoutes(database));
   app.use('/api/people', peopleRoutes(database));
-  app.use('/api/models', atlasRoutes(database));
+  app.use('/api/models', atlasRoutes(database, news));
   app.use('/api/batteries', batteryRoutes(database));
   app.use('/api/rules', ruleRoutes(database));
   if (backups) app.use('/api/backups', backupRoutes(database, backups));

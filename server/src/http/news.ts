@@ -15,6 +15,8 @@ export interface NewsDesk {
   readonly tell: (event: JobEvent, revision: number) => void;
   /** Something on the board is another; what it is, whoever shows it asks for. */
   readonly boardChanged: () => void;
+  /** An entry of the atlas is another; null: many may be. */
+  readonly entryChanged: (modelId: string | null) => void;
   /** Told of every event of every job. */
   readonly listen: (listener: (event: JobEvent) => void) => void;
   readonly closeAll: () => void;
@@ -50,6 +52,7 @@ export function newsDesk(): NewsDesk {
       boardChanged();
     },
     boardChanged,
+    entryChanged: (modelId) => say({ kind: 'entry', modelId }),
     listen: (listener) => {
       listeners.push(listener);
     },

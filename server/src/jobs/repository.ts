@@ -261,3 +261,13 @@ export function summaryOf({ openedAt, closedAt, chargeUntil, ...row }: SummaryRo
     chargeUntil: chargeUntil?.toISOString() ?? null,
   };
 }
+
+/** Open jobs that are worked with one of these entries. */
+export const openJobsOn = (
+  db: Db | Tx,
+  modelIds: readonly string[],
+): Promise<{ id: string; callNumber: number; modelId: string }[]> =>
+  db
+    .select({ id: jobs.id, callNumber: jobs.callNumber, modelId: jobs.modelId })
+    .from(jobs)
+    .where(and(eq(jobs.state, 'open'), inArray(jobs.modelId, [...modelIds])));

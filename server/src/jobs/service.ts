@@ -1,4 +1,6 @@
+import { randomUUID } from 'node:crypto';
 import type { JobDetail } from '@voltrek/contracts';
+import { anyClampOn } from '@voltrek/core/hookup';
 import {
   applyEvent,
   type Job,
@@ -8,6 +10,7 @@ import {
   kitMeasured,
   kitUses,
   lastUndoable,
+  momentAfter,
   refusalOf,
   rulesOfJob,
   sheetOfJob,
@@ -32,13 +35,13 @@ import {
   jobOfCall,
   type KeptJob,
   keptJob,
+  openJobsOn,
   readEvents,
   writeEvent,
 } from './repository.js';
 import { type Standing, standingFor } from './standing.js';
 import type { NewsDesk } from '../http/news.js';
 import { DAY_MS } from '@voltrek/core/quantities';
-import { momentAfter } from '@voltrek/core/job';
 
 /** What an acknowledged event tells its sender. */
 export interface Acknowledged {
@@ -96,6 +99,36 @@ export async function acceptEvent(
  */
 function notBefore(job: Job | null, heardAt: string): string {
   return job && job.lastAt >= heardAt ? momentAfter(job.lastAt) : heardAt;
+}
+
+/**
+ * Tells the open jobs of entries that were corrected in what hands rely on: their points, polarity, parking and plan were another machine's.
+ * Call inside the transaction that corrects them.
+ *
+ * @returns what is to be told once it stands
+ * @throws HttpProblem 409 while a clamp is on one of these machines
+ */
+export async function identifyAgain(
+  tx: Tx,
+  modelIds: readonly string[],
+  by: string,
+): Promise<readonly Pick<Acknowledged, 'event' | 'revision'>[]> {
+  const told: Pick<Acknowledged, 'event' | 'revision'>[] = [];
+  for (const { id: jobId, callNumber, modelId } of await openJobsOn(tx, modelIds)) {
+    const reported = { id: randomUUID(), jobId, by, type: 'model.identified', data: { modelId } } as const;
+    const { standing } = await standingFor(tx, reported);
+    const job = standing && (standing.job ?? (await keptJob(tx, jobId))?.job ?? null);
+    if (!standing || !job) continue;
+    if (anyClampOn(job.hookup))
+      throw new HttpProblem(
+        409,
+        `Clamps are on this machine in call ${callNumber}. Clear them down first, then correct the entry.`,
+      );
+    const at = notBefore(job, new Date().toISOString());
+    const event: JobEvent = { ...reported, at, heardAt: at };
+    told.push({ event, revision: (await append(tx, { ...standing, job }, event)).job.revision });
+  }
+  return told;
 }
 
 /** Judges one event and writes it. @throws HttpProblem as `acceptEvent` */

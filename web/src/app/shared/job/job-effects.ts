@@ -27,7 +27,7 @@ import { deviceFeature } from '../sync/device-state';
 import { DeviceStore } from '../sync/device-store';
 import { NewsLine } from '../state/news-line';
 import { isTransient, problemText } from '../state/problem';
-import { hasGap, JobActions, jobFeature } from './job-state';
+import { hasGap, JobActions, jobFeature, type JobState } from './job-state';
 
 /** Waits between tries to reach the server: short at first, then steady. */
 const RETRY_FIRST_MS = 400;
@@ -156,22 +156,35 @@ export const knowMachine = createEffect(
 
 /** Hears what the server tells of the job while it is open. */
 export const hearJob = createEffect(
-  (actions = inject(Actions), line = inject(NewsLine)) =>
+  (actions = inject(Actions), line = inject(NewsLine), store = inject(Store)) =>
     actions.pipe(
       ofType(JobActions.opened, JobActions.left),
-      switchMap((action) => (action.type === JobActions.opened.type ? newsOf(action.jobId, line) : EMPTY)),
+      switchMap((action) =>
+        action.type === JobActions.opened.type
+          ? newsOf(action.jobId, line, store.select(jobFeature.selectDetail))
+          : EMPTY,
+      ),
     ),
   { functional: true },
 );
 
-function newsOf(jobId: string, line: NewsLine): Observable<Action> {
+function newsOf(
+  jobId: string,
+  line: NewsLine,
+  detail: Observable<JobState['detail']>,
+): Observable<Action> {
   return merge(
     line.news.pipe(
-      mergeMap((news) =>
-        news.kind === 'logged' && news.event.jobId === jobId
-          ? of(JobActions.heard({ event: news.event, revision: news.revision }))
-          : EMPTY,
-      ),
+      withLatestFrom(detail),
+      mergeMap(([news, known]) => {
+        if (news.kind === 'logged' && news.event.jobId === jobId)
+          return of(JobActions.heard({ event: news.event, revision: news.revision }));
+        // The entry of its machine was corrected: it is worked with as it now is.
+        const isOfIt = [known?.machine.id, known?.donorMachine?.id].some(
+          (id) => news.kind === 'entry' && (news.modelId === null || news.modelId === id),
+        );
+        return isOfIt ? of(JobActions.caughtUpWanted({ jobId })) : EMPTY;
+      }),
     ),
     line.changes.pipe(map((connected) => JobActions.connectionChanged({ connected }))),
     line.cameBack.pipe(map(() => JobActions.caughtUpWanted({ jobId }))),
