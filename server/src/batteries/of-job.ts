@@ -137,12 +137,3 @@ export async function writeEntries(tx: Tx, job: Job, machine: Machine, vehicleId
   });
   if (rows.length > 0) await tx.insert(batteryEntries).values(rows);
 }
-
-/** Entries of a battery, oldest first. */
-export async function entriesOfBattery(tx: Pick<Tx, 'select'>, batteryId: string) {
-  return tx
-    .select()
-    .from(batteryEntries)
-    .where(eq(batteryEntries.batteryId, batteryId))
-    .orderBy(asc(batteryEntries.at), asc(batteryEntries.position));
-}
