@@ -1,5 +1,6 @@
 import type { BatteryRating } from '../battery/battery.js';
 import type { Engine } from '../engine/engine.js';
+import { templateId } from './class-entry.js';
 import { type LikelyPlace, placesOf } from './likely-places.js';
 import type {
   Gearbox,
@@ -150,12 +151,6 @@ const TYPICAL: Record<MachineClass, Typical> = {
     never: ["Run the donor's engine while joined."],
   },
 };
-
-/** Entries that stand for a whole class carry ids of this form. */
-const TEMPLATE_PREFIX = 'unknown-';
-export const templateId = (machineClass: MachineClass): string => `${TEMPLATE_PREFIX}${machineClass}`;
-/** True for an entry that stands for its class: nobody has looked at the machine itself. */
-export const isTemplate = ({ id }: Pick<Machine, 'id'>): boolean => id.startsWith(TEMPLATE_PREFIX);
 
 /** What is typical of a class: where an unknown machine starts from. */
 export function typicalOf(

@@ -9,7 +9,7 @@ import {
   signal,
 } from '@angular/core';
 import { Router } from '@angular/router';
-import type { BoardCall } from '@voltrek/contracts';
+import type { BoardCall, JobSummary } from '@voltrek/contracts';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
 import { BoardActions, boardFeature } from '../shared/state/board';
@@ -264,8 +264,10 @@ export class BoardPage {
   private readonly opener = inject(OpenJob);
   private readonly told = this.store.selectSignal(boardFeature.selectCalls);
   private readonly device = this.store.selectSignal(deviceFeature.selectDeviceState);
+  /** Jobs that were opened here and that the server has not heard of, by the id of their call. */
+  private readonly openedHere = signal<ReadonlyMap<string, JobSummary>>(new Map());
   protected readonly calls = computed(() =>
-    withUnsent(this.told(), this.device().errands, this.device().waiting),
+    withUnsent(this.told(), this.device().errands, this.openedHere()),
   );
   protected readonly status = this.store.selectSignal(boardFeature.selectStatus);
   protected readonly problem = this.store.selectSignal(boardFeature.selectProblem);
@@ -292,6 +294,15 @@ export class BoardPage {
   constructor() {
     this.load();
     this.store.dispatch(KitActions.opened());
+    // What folds a log comes with the jobs: the Board stands without it, but for a job that no server knows yet.
+    effect(() => {
+      const { waiting } = this.device();
+      if (!waiting.some(({ type }) => type === 'job.opened')) this.openedHere.set(new Map());
+      else
+        void import('../shared/sync/jobs-opened-here').then(({ jobsOpenedHere }) =>
+          this.openedHere.set(jobsOpenedHere(waiting)),
+        );
+    });
     // A house that nobody works in yet is set up first.
     effect(() => {
       if (this.crewKnown() && this.crew().length === 0) void this.router.navigate(['/set-up']);

@@ -1,15 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink, RouterLinkActive } from '@angular/router';
-import { workingTempC } from '@voltrek/core/job';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
-import { selectJob } from '../shared/job/job-selectors';
+import { jobFeature } from '../shared/job/job-state';
 import { kitFeature } from '../shared/state/kit';
 import { atWork, type Light, LIGHTS, SessionActions, sessionFeature } from '../shared/state/session';
-import { degrees } from '@words/units';
+import { JobHeading } from './job-heading';
 import { SavedLine } from './saved-line';
 import { ThisDevice } from './this-device';
-import { callWord } from '@words/call-words';
 import { Choices } from '../shared/ui/choices';
 import { TOP_BAR as T } from '@words/screens/shell';
 
@@ -17,14 +15,14 @@ import { TOP_BAR as T } from '@words/screens/shell';
 @Component({
   selector: 'vt-top-bar',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choices, RouterLink, RouterLinkActive, SavedLine],
+  imports: [Choices, JobHeading, RouterLink, RouterLinkActive, SavedLine],
   host: { role: 'banner' },
   template: `
     <a class="mark" routerLink="/board" [attr.aria-label]="t.voltrekToTheBoard">{{ t.name }}</a>
-    @if (job(); as j) {
-      <span class="call">{{ callWord(j.call.callNumber) }}</span>
-      <span class="title">{{ j.call.title }}, {{ j.call.placeName }}</span>
-      <span class="temp">{{ temp() }}</span>
+    @if (inJob()) {
+      @defer {
+        <vt-job-heading class="job" />
+      }
       @if (crewName(); as name) {
         <span class="by">{{ name }}</span>
       }
@@ -100,11 +98,6 @@ import { TOP_BAR as T } from '@words/screens/shell';
       font-size: 19px;
       font-weight: 800;
       letter-spacing: 0.02em;
-    }
-    .title {
-      overflow: hidden;
-      text-overflow: ellipsis;
-      min-width: 0;
     }
     nav {
       display: flex;
@@ -194,7 +187,7 @@ import { TOP_BAR as T } from '@words/screens/shell';
     }
     /* Who works and whether all is saved stay; the call is told on every page of it. */
     @media (max-width: 440px) {
-      .call {
+      .job {
         display: none;
       }
     }
@@ -206,10 +199,6 @@ import { TOP_BAR as T } from '@words/screens/shell';
         min-height: 48px;
         padding: 0 8px;
         font-size: 15px;
-      }
-      .title,
-      .temp {
-        display: none;
       }
       nav {
         flex: 1 1 220px;
@@ -275,7 +264,12 @@ export class TopBar {
   ];
   protected readonly lights = LIGHTS;
   protected readonly lightNames: Record<Light, string> = { day: T.day, dusk: T.dusk, night: T.night };
-  protected readonly job = this.store.selectSignal(selectJob);
+  private readonly logged = this.store.selectSignal(jobFeature.selectLogged);
+  private readonly pending = this.store.selectSignal(jobFeature.selectPending);
+  /** A job that is known here: its log begins with its opening. */
+  protected readonly inJob = computed(() =>
+    [...this.logged().map((l) => l.event), ...this.pending()].some(({ type }) => type === 'job.opened'),
+  );
   protected readonly light = this.store.selectSignal(sessionFeature.selectLight);
   private readonly everybody = this.store.selectSignal(sessionFeature.selectCrew);
   protected readonly crew = computed(() => atWork(this.everybody()));
@@ -286,13 +280,7 @@ export class TopBar {
   protected readonly vanId = computed(
     () => this.vans().find((v) => v.id === this.chosenVan())?.id ?? this.vans()[0]?.id ?? '',
   );
-  protected readonly callWord = callWord;
   protected readonly crewName = computed(() => this.crew().find((c) => c.id === this.crewId())?.name ?? '');
-  protected readonly temp = computed(() => {
-    const job = this.job();
-    return job ? degrees(workingTempC(job)) : '';
-  });
-
   protected readonly following = computed(() => LIGHTS[(LIGHTS.indexOf(this.light()) + 1) % LIGHTS.length]!);
 
   protected openSettings(): void {

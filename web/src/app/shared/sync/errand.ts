@@ -1,6 +1,5 @@
 import type { BoardCall, Call, JobSummary, NewCall } from '@voltrek/contracts';
 import { vehicleName } from '@voltrek/contracts/words';
-import { foldJob, type JobEvent, reachedStage, underCharge } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
 
 /** What this device sends beside the events of jobs, and keeps while no server answers. */
@@ -46,43 +45,19 @@ function boardCallOf({ call, at, vehicleId, vehicleName: name, modelId }: CallEr
   };
 }
 
-/** Jobs that were opened here and that the server has not heard of, by the id of their call. */
-function jobsOpenedHere(waiting: readonly JobEvent[]): ReadonlyMap<string, JobSummary> {
-  const opened = waiting.filter((e) => e.type === 'job.opened');
-  return new Map(
-    opened.flatMap((open) => {
-      const job = foldJob(waiting.filter((e) => e.jobId === open.jobId));
-      if (!job) return [];
-      const { callId, callNumber, title, placeName, vehicleId = '', vanId = '' } = open.data;
-      const summary: JobSummary = {
-        ...{ id: job.id, callId, callNumber, title, placeName, vehicleId, vanId },
-        modelId: job.modelId,
-        stage: reachedStage(job),
-        state: job.closedAt === null ? 'open' : 'closed',
-        verdict: job.verdict?.verdict ?? null,
-        suspect: job.verdict?.suspect ?? null,
-        lowestRestVolts: null,
-        chargeUntil: underCharge(job)?.dueAt ?? null,
-        openedAt: job.openedAt,
-        closedAt: job.closedAt,
-        by: job.openedBy,
-        revision: 0,
-      };
-      return [[callId, summary] as const];
-    }),
-  );
-}
-
-/** The board as this device knows it: what the server told, and what was opened here and waits. */
+/**
+ * The board as this device knows it: what the server told, and what was opened here and waits.
+ *
+ * @param here jobs that were opened here, by the id of their call
+ */
 export function withUnsent(
   calls: readonly BoardCall[],
   errands: readonly Errand[],
-  waiting: readonly JobEvent[],
+  here: ReadonlyMap<string, JobSummary>,
 ): readonly BoardCall[] {
   const unsent = errands.flatMap((errand) =>
     errand.kind === 'call' && !calls.some(({ id }) => id === errand.call.id) ? [boardCallOf(errand)] : [],
   );
-  const here = jobsOpenedHere(waiting);
   return [...unsent, ...calls].map((call) => {
     const job = call.job ?? here.get(call.id) ?? null;
     return job === call.job ? call : { ...call, job, state: job?.state === 'closed' ? 'done' : 'taken' };

@@ -1,0 +1,29 @@
+import type { JobSummary } from '@voltrek/contracts';
+import { foldJob, type JobEvent, reachedStage, underCharge } from '@voltrek/core/job';
+
+/** Jobs that were opened here and that the server has not heard of, by the id of their call. */
+export function jobsOpenedHere(waiting: readonly JobEvent[]): ReadonlyMap<string, JobSummary> {
+  const opened = waiting.filter((e) => e.type === 'job.opened');
+  return new Map(
+    opened.flatMap((open) => {
+      const job = foldJob(waiting.filter((e) => e.jobId === open.jobId));
+      if (!job) return [];
+      const { callId, callNumber, title, placeName, vehicleId = '', vanId = '' } = open.data;
+      const summary: JobSummary = {
+        ...{ id: job.id, callId, callNumber, title, placeName, vehicleId, vanId },
+        modelId: job.modelId,
+        stage: reachedStage(job),
+        state: job.closedAt === null ? 'open' : 'closed',
+        verdict: job.verdict?.verdict ?? null,
+        suspect: job.verdict?.suspect ?? null,
+        lowestRestVolts: null,
+        chargeUntil: underCharge(job)?.dueAt ?? null,
+        openedAt: job.openedAt,
+        closedAt: job.closedAt,
+        by: job.openedBy,
+        revision: 0,
+      };
+      return [[callId, summary] as const];
+    }),
+  );
+}

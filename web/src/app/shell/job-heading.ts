@@ -1,0 +1,45 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { workingTempC } from '@voltrek/core/job';
+import { Store } from '@ngrx/store';
+import { callWord } from '@words/call-words';
+import { degrees } from '@words/units';
+import { selectJob } from '../shared/job/job-selectors';
+
+/** Which job this is: its call, its title and place, and the cold it is worked in. Comes with what folds a log, which the first page can do without. */
+@Component({
+  selector: 'vt-job-heading',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (job(); as j) {
+      <span>{{ callWord(j.call.callNumber) }}</span>
+      <span class="title">{{ j.call.title }}, {{ j.call.placeName }}</span>
+      <span class="temp">{{ temp() }}</span>
+    }
+  `,
+  styles: `
+    :host {
+      display: flex;
+      gap: 20px;
+      min-width: 0;
+    }
+    .title {
+      overflow: hidden;
+      text-overflow: ellipsis;
+      min-width: 0;
+    }
+    @media (max-width: 720px) {
+      .title,
+      .temp {
+        display: none;
+      }
+    }
+  `,
+})
+export class JobHeading {
+  protected readonly job = inject(Store).selectSignal(selectJob);
+  protected readonly callWord = callWord;
+  protected readonly temp = computed(() => {
+    const job = this.job();
+    return job ? degrees(workingTempC(job)) : '';
+  });
+}
