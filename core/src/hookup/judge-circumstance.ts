@@ -87,8 +87,8 @@ function noted(
     case 'series-link-wrong': {
       const { openVolts, ohms } = scene.option.source;
       const isSeries = scene.option.sourceKind === 'spare-batteries' && scene.option.outputVolts === 24;
-      // The link lies across one of the two batteries.
-      const amps = openVolts / 2 / (ohms / 2 + LINK_LEAD_OHMS);
+      // The link, which the source's ohms hold once, lies across one of the two batteries.
+      const amps = openVolts / 2 / ((ohms - LINK_LEAD_OHMS) / 2 + LINK_LEAD_OHMS);
       return isSeries ? [newHazard('link-short', 'severe', amps)] : [];
     }
     case 'casualty-engine-runs':

@@ -1,4 +1,4 @@
-import { batteryOhms, cellsOf } from '../battery/battery.js';
+import { batteryOhms, type BatteryRating, cellsOf } from '../battery/battery.js';
 import type { BatteryBelief } from '../plan/casualty-batteries.js';
 import type { ModelBattery } from '../circuit/rescue.js';
 import type { HookupScene } from './state.js';
@@ -53,12 +53,19 @@ export function storiesOf(scene: HookupScene): readonly ToldScene[] {
   ];
 }
 
-/** The battery new and at the full end of what its reading leaves open; null where that is no other. */
+/**
+ * The battery new and at the full end of what its reading leaves open; null where that is no other. One that reads backwards may be charged
+ * and fitted the wrong way round: as many of its cells stand against the source as its volts tell, charged and sound.
+ */
 function strongModel(
   { rating, socHigh, overDischargedVolts }: BatteryBelief,
   model: ModelBattery,
   tempC: number,
 ): ModelBattery | null {
+  if (model.openVolts <= -TWO_STORIES_VOLTS.above) {
+    const ohms = ohmsOfSound(rating, -model.openVolts, tempC);
+    return ohms < model.ohms ? { ...model, ohms } : null;
+  }
   const ohms = batteryOhms(rating, {
     soc: socHigh,
     tempC,
@@ -76,7 +83,12 @@ function shortedModel(
 ): ModelBattery | null {
   if (volts === undefined || volts <= TWO_STORIES_VOLTS.above || volts >= TWO_STORIES_VOLTS.below)
     return null;
-  const sound = Math.round(volts / CELL_VOLTS) / cellsOf(rating.chemistry);
-  const ohms = batteryOhms(rating, { soc: 1, tempC, ageing: 1 }) * sound;
+  const ohms = ohmsOfSound(rating, volts, tempC);
   return ohms < model.ohms ? { openVolts: volts, ohms } : null;
+}
+
+/** Ohms of as many new and charged cells as make these volts, and no more than the battery has. */
+function ohmsOfSound(rating: BatteryRating, volts: number, tempC: number): number {
+  const share = Math.min(1, Math.round(volts / CELL_VOLTS) / cellsOf(rating.chemistry));
+  return batteryOhms(rating, { soc: 1, tempC, ageing: 1 }) * share;
 }

@@ -1,0 +1,391 @@
+import { batteryOhms } from '../src/battery/index.js';
+import { CLAMP_IDS, type ClampId } from '../src/circuit/index.js';
+import {
+  act,
+  actByHand,
+  casualtyRuns,
+  clampsOn,
+  clearingOrder,
+  crankingRescueOf,
+  hazardsOf,
+  type HookupAction,
+  type HookupState,
+  isDone,
+  lastBlackReason,
+  looseReason,
+  NOTHING_CONNECTED,
+  PACK_END,
+  progressOf,
+  rescueOf,
+  SPARE_POSTS,
+  sourceTerminalOf,
+  stands,
+  stillActions,
+  storiesOf,
+} from '../src/hookup/index.js';
+import type { Machine } from '../src/machine/index.js';
+import { DEFAULT_RULES } from '../src/rules/index.js';
+import { CAR, EV, TRUCK } from './fixtures.js';
+import { optionNamed, run, SCENE_TEMP_C, sceneFor } from './scenes.js';
+
+const LAST = 'last-away-from-battery';
+const donor = optionNamed(CAR, 'donor+heavy', [11.9]);
+
+describe('looseReason, by what is on already', () => {
+  const reasons = (clamp: ClampId, isDonor = true) =>
+    [[], ['redCasualty'], ['redSource'], ['redCasualty', 'redSource']].map((on) =>
+      looseReason(clamp, on as ClampId[], isDonor, LAST),
+    );
+
+  it('says of a red which end is free, and how strong it is', () => {
+    expect(reasons('redCasualty')).toEqual(['red-first', 'red-first', 'red-closes', 'red-closes']);
+    expect(reasons('redSource')).toEqual([
+      'free-end-strong',
+      'red-free-end-weak',
+      'free-end-strong',
+      'red-free-end-weak',
+    ]);
+  });
+
+  it('says of a black whether the reds are joined, whose it is, and whether it closes the loop', () => {
+    expect(reasons('blackSource')).toEqual([
+      'two-ends-live',
+      'two-ends-live',
+      'two-ends-live',
+      'donor-black',
+    ]);
+    expect(reasons('blackSource', false).at(-1)).toBe('helper-black');
+    const three: ClampId[] = ['redSource', 'redCasualty', 'blackCasualty'];
+    expect(looseReason('blackSource', three, true, LAST)).toBe('last-at-source');
+    expect(reasons('blackCasualty')).toEqual(Array(4).fill('black-not-last') as never);
+    expect(looseReason('blackCasualty', ['redSource', 'redCasualty', 'blackSource'], true, LAST)).toBe(LAST);
+  });
+});
+
+describe('lastBlackReason', () => {
+  const reason = (machine: Machine, pointId: string, option: typeof donor = donor) =>
+    lastBlackReason(machine, machine.points.find((p) => p.id === pointId)!, option, DEFAULT_RULES);
+  const near: Machine = {
+    ...CAR,
+    points: CAR.points.map((p) => (p.id === 'ground' ? { ...p, xMm: 420 } : p)),
+  };
+  const bare: Machine = { ...CAR, points: CAR.points.filter((p) => p.id !== 'ground') };
+
+  it('tells a ground point away from one that is near, and a terminal chosen from one that is all there is', () => {
+    // The battery ends at 340 mm: 1060 mm away, and 80 mm.
+    expect(reason(CAR, 'ground')).toBe('last-away-from-battery');
+    expect(reason(near, 'ground')).toBe('last-near-battery');
+    expect(reason(CAR, 'minus')).toBe('last-at-battery-ruled');
+    expect(reason(bare, 'minus')).toBe('last-at-battery');
+  });
+
+  it('tells the live joint in the middle of a string', () => {
+    const across = (battery: number) => ({ ...donor, across: { kind: 'battery', battery } as const });
+    expect(reason(TRUCK, 'minus2', across(1))).toBe('middle-joint-live');
+    expect(reason(TRUCK, 'ground', across(0))).toBe('last-away-from-battery');
+  });
+
+  it('is told by the distance of the house', () => {
+    const far = { ...DEFAULT_RULES, gasDistanceM: 1.05 };
+    const farther = { ...DEFAULT_RULES, gasDistanceM: 1.07 };
+    const ground = CAR.points.find((p) => p.id === 'ground')!;
+    expect(lastBlackReason(CAR, ground, donor, far)).toBe('last-away-from-battery');
+    expect(lastBlackReason(CAR, ground, donor, farther)).toBe('last-near-battery');
+  });
+});
+
+describe('the state of a hook-up', () => {
+  const on: HookupAction[] = [
+    { kind: 'attach', clamp: 'redCasualty', pointId: 'plus' },
+    { kind: 'attach', clamp: 'redSource', pointId: 'plus' },
+    { kind: 'attach', clamp: 'blackCasualty', pointId: 'ground', onto: 'pipe' },
+  ];
+  const pairs: [HookupAction, HookupAction][] = [
+    [
+      { kind: 'donor-engine', running: true },
+      { kind: 'donor-engine', running: false },
+    ],
+    [
+      { kind: 'pack', on: true },
+      { kind: 'pack', on: false },
+    ],
+    [
+      { kind: 'plug', in: true },
+      { kind: 'plug', in: false },
+    ],
+    [
+      { kind: 'confirm', what: 'negative-off' },
+      { kind: 'confirm', what: 'negative-on' },
+    ],
+    [
+      { kind: 'circumstance', what: 'gear-engaged', on: true },
+      { kind: 'circumstance', what: 'gear-engaged', on: false },
+    ],
+    [on[0]!, { kind: 'detach', clamp: 'redCasualty' }],
+  ];
+
+  it('shows what is done, and no longer what was taken back', () => {
+    for (const [done, back] of pairs) {
+      const after = act(NOTHING_CONNECTED, done);
+      expect([isDone(NOTHING_CONNECTED, done), isDone(after, done), isDone(after, back)])
+        .withContext(JSON.stringify(done))
+        .toEqual([false, true, false]);
+      const again = act(after, back);
+      expect([isDone(again, done), isDone(again, back)])
+        .withContext(JSON.stringify(back))
+        .toEqual([false, true]);
+    }
+  });
+
+  it('keeps the negative off through every other look', () => {
+    const off = run(CAR, [
+      { kind: 'confirm', what: 'negative-off' },
+      { kind: 'confirm', what: 'all-off' },
+    ]);
+    expect(off.negativeOff).toBeTrue();
+    expect(off.confirmed).toEqual(['negative-off', 'all-off']);
+    expect(act(off, { kind: 'confirm', what: 'guard-lamp' }).negativeOff).toBeTrue();
+    const kept = act(NOTHING_CONNECTED, { kind: 'confirm', what: 'all-off' });
+    expect(kept.negativeOff).toBeFalse();
+  });
+
+  it('is put off by a spanner at the lowest negative alone', () => {
+    const loosened = (machine: Machine, pointId: string): boolean =>
+      actByHand(NOTHING_CONNECTED, { kind: 'loosen', pointId }, machine).negativeOff;
+    expect(loosened(CAR, 'minus')).toBeTrue();
+    expect(loosened(CAR, 'plus')).toBeFalse();
+    expect(loosened(TRUCK, 'minus1')).toBeTrue();
+    expect(loosened(TRUCK, 'minus2')).toBeFalse();
+    expect(loosened(CAR, 'no such point')).toBeFalse();
+    for (const slip of [
+      { kind: 'crank' },
+      { kind: 'touch', a: 'redCasualty', b: 'blackCasualty' },
+      { kind: 'lay', clamp: 'redCasualty' },
+      { kind: 'bridge', pointId: 'plus' },
+    ] as const)
+      expect(actByHand(NOTHING_CONNECTED, slip, CAR)).toBe(NOTHING_CONNECTED);
+  });
+
+  it('holds clamps in the order they went on, and the metal they are on', () => {
+    const state = run(CAR, on);
+    expect(clampsOn(state)).toEqual(['redCasualty', 'redSource', 'blackCasualty']);
+    expect(isDone(state, on[2]!)).toBeTrue();
+    expect(isDone(state, { kind: 'attach', clamp: 'blackCasualty', pointId: 'ground' })).toBeFalse();
+    const off = act(state, { kind: 'detach', clamp: 'redSource' });
+    expect(clampsOn(off)).toEqual(['redCasualty', 'blackCasualty']);
+    expect(off.onto?.blackCasualty).toBe('pipe');
+    expect(act(off, { kind: 'detach', clamp: 'blackCasualty' }).onto?.blackCasualty).toBeUndefined();
+  });
+
+  it('forgets its first look with the last clamp, not before', () => {
+    const looked = run(CAR, [{ kind: 'confirm', what: 'all-off' }, ...on]);
+    let state = looked;
+    for (const clamp of CLAMP_IDS.filter((c) => looked.clamps[c] !== null)) {
+      expect(state.confirmed).toEqual(['all-off']);
+      state = act(state, { kind: 'detach', clamp });
+    }
+    expect(state.confirmed).toEqual([]);
+  });
+
+  it('is stilled at its switch, its plug, then its engine, as far as they are on', () => {
+    expect(stillActions(NOTHING_CONNECTED)).toEqual([]);
+    const all = run(CAR, [pairs[0]![0], pairs[1]![0], pairs[2]![0]]);
+    expect(stillActions(all).map(({ kind }) => kind)).toEqual(['pack', 'plug', 'donor-engine']);
+    const still = stillActions(all).reduce(act, all);
+    expect([still.packOn, still.pluggedIn, still.donorRunning]).toEqual([false, false, false]);
+  });
+
+  it('parts an order at the first step that is not seen', () => {
+    const steps = on.map((action) => ({ action }));
+    const [first, second, third] = steps;
+    expect(progressOf(steps, NOTHING_CONNECTED)).toEqual({
+      done: [],
+      next: first!,
+      later: [second!, third!],
+    });
+    expect(progressOf(steps, run(CAR, on.slice(0, 1)))).toEqual({
+      done: [first!],
+      next: second!,
+      later: [third!],
+    });
+    // A later one that is done already does not hide the one before it.
+    expect(progressOf(steps, run(CAR, [on[0]!, on[2]!])).next).toBe(second!);
+    expect(progressOf(steps, run(CAR, on))).toEqual({ done: steps, next: null, later: [] });
+  });
+
+  it('notes each circumstance once', () => {
+    const twice = run(CAR, [
+      pairs[4]![0],
+      pairs[4]![0],
+      { kind: 'circumstance', what: 'not-secured', on: true },
+    ]);
+    expect(twice.standing).toEqual(['gear-engaged', 'not-secured']);
+    expect(stands(twice, 'positive-earth')).toBeFalse();
+  });
+});
+
+describe('the circuit of a hook-up', () => {
+  it('ends each clamp at the pole of what it is on', () => {
+    const scene = { donor: CAR };
+    const poles = (['plus', 'minus', 'ground', SPARE_POSTS.plus, SPARE_POSTS.minus, PACK_END] as const).map(
+      (id) => [
+        sourceTerminalOf(scene, 'redSource', id).kind,
+        sourceTerminalOf(scene, 'blackSource', id).kind,
+      ],
+    );
+    expect(poles).toEqual([
+      ['plus', 'plus'],
+      ['minus', 'minus'],
+      ['minus', 'minus'],
+      ['plus', 'plus'],
+      ['minus', 'minus'],
+      // A place that nobody knows is taken for what its clamp is meant for.
+      ['plus', 'minus'],
+    ]);
+  });
+
+  it('is the same while nothing can crank, and has the starter in it where something can', () => {
+    const still = sceneFor(EV, donor, [9]);
+    expect(crankingRescueOf(still, NOTHING_CONNECTED)).toEqual(rescueOf(still, NOTHING_CONNECTED));
+    const turning = crankingRescueOf(sceneFor(CAR, donor, [11.9]), NOTHING_CONNECTED);
+    expect(turning.load.kind).toBe('starter');
+    expect(turning.source?.openVolts).toBe(donor.source.openVolts);
+  });
+
+  it('charges from an engine that is known to run, at 14.2 V for each 12 V of system', () => {
+    const noted = act(NOTHING_CONNECTED, { kind: 'circumstance', what: 'casualty-engine-runs', on: true });
+    const truck = optionNamed(TRUCK, 'donor+heavy', [12, 12]);
+    for (const [machine, volts] of [
+      [CAR, 14.2],
+      [TRUCK, 28.4],
+    ] as const) {
+      const scene = sceneFor(machine, truck, machine === CAR ? [11.9] : [12, 12]);
+      expect(casualtyRuns(scene, NOTHING_CONNECTED)).toBeFalse();
+      expect(rescueOf(scene, NOTHING_CONNECTED).casualtyAlternator).toBeUndefined();
+      expect(rescueOf(scene, noted).casualtyAlternator?.volts).toBeCloseTo(volts, 9);
+      expect(
+        rescueOf({ ...scene, casualtyRuns: true }, NOTHING_CONNECTED).casualtyAlternator?.volts,
+      ).toBeCloseTo(volts, 9);
+    }
+  });
+
+  it('is lent more by raised revs, and nothing by a source that went off by itself', () => {
+    const scene = sceneFor(CAR, donor, [11.9]);
+    const running = act(NOTHING_CONNECTED, { kind: 'donor-engine', running: true });
+    const raised = act(running, { kind: 'circumstance', what: 'donor-revs-raised', on: true });
+    const amps = (state: HookupState): number => rescueOf(scene, state).source?.alternator?.maxAmps ?? 0;
+    expect(amps(NOTHING_CONNECTED)).toBe(0);
+    expect(amps(raised) / amps(running)).toBeGreaterThan(1.3);
+    const tripped = act(running, { kind: 'circumstance', what: 'source-tripped', on: true });
+    expect(rescueOf(scene, tripped).sourceOn).toBeFalse();
+    expect(rescueOf(scene, running).sourceOn).toBeTrue();
+  });
+});
+
+describe('what stands beside the clamps', () => {
+  const figureOf = (
+    state: HookupState,
+    scene: Parameters<typeof hazardsOf>[0],
+    action: Parameters<typeof hazardsOf>[2],
+    code: string,
+  ) => hazardsOf(scene, state, action, DEFAULT_RULES).find((h) => h.code === code);
+
+  it('shorts one of two spare batteries by a link that lies across it', () => {
+    const spares = optionNamed(TRUCK, 'spares@24+heavy', [12, 12]);
+    const wrong = { kind: 'circumstance', what: 'series-link-wrong', on: true } as const;
+    const told = figureOf(NOTHING_CONNECTED, sceneFor(TRUCK, spares, [12, 12]), wrong, 'link-short');
+    // Half the volts, through half of what is not the link, and the link.
+    const { openVolts, ohms } = spares.source;
+    expect(told?.severity).toBe('severe');
+    expect(told?.amps).toBeCloseTo(openVolts / 2 / ((ohms - 0.0012) / 2 + 0.0012), 3);
+  });
+
+  it('tells a source that tripped on a fault from one that tripped on what a battery asks', () => {
+    const switched = optionNamed(CAR, 'lithium@12', [11.9]);
+    const joined = (restVolts: number) => {
+      const scene = sceneFor(CAR, switched, [restVolts]);
+      const state = run(CAR, [
+        { kind: 'confirm', what: 'all-off' },
+        { kind: 'attach', clamp: 'redCasualty', pointId: 'plus' },
+        { kind: 'attach', clamp: 'blackCasualty', pointId: 'ground' },
+        { kind: 'pack', on: true },
+      ]);
+      return figureOf(
+        state,
+        scene,
+        { kind: 'circumstance', what: 'source-tripped', on: true },
+        'source-tripped',
+      );
+    };
+    expect(joined(12.2)?.severity).toBe('watch');
+    expect(joined(12.2)!.amps!).toBeGreaterThan(1);
+    expect(joined(-12)?.severity).toBe('severe');
+    expect(joined(-12)!.amps!).toBeGreaterThan(300);
+  });
+});
+
+describe('clearingOrder', () => {
+  it('breaks the loop where it was closed, and gives the reason of that place', () => {
+    const attach = (clamp: ClampId, pointId: string) =>
+      ({ action: { kind: 'attach', clamp, pointId }, reason: LAST }) as const;
+    const first = (clamp: ClampId, pointId: string) =>
+      clearingOrder([attach('redCasualty', 'plus'), attach(clamp, pointId)], CAR, {
+        ...DEFAULT_RULES,
+        bigConsumer: 'not',
+      }).map(({ reason }) => reason);
+    expect(first('blackCasualty', 'ground')).toEqual(['broken-away', 'loop-open']);
+    expect(first('blackCasualty', 'minus')).toEqual(['broken-at-battery', 'loop-open']);
+    expect(first('blackSource', 'minus')).toEqual(['broken-away', 'loop-open']);
+  });
+});
+
+describe('storiesOf', () => {
+  const told = (rest: number) => storiesOf(sceneFor(CAR, donor, [rest])).map(({ story }) => story);
+
+  it('tells of shorted cells between 3 and 10.8 V, and of nothing worse where the likeliest is the worst', () => {
+    expect(told(2.9)).not.toContain('cells-shorted');
+    expect(told(3.1)).toContain('cells-shorted');
+    expect(told(10.4)).toContain('cells-shorted');
+    expect(told(10.9)).not.toContain('cells-shorted');
+  });
+
+  it('takes five sound cells at 10.5 V, each a sixth of the battery as new', () => {
+    const scene = sceneFor(CAR, donor, [10.5]);
+    const shorted = storiesOf(scene).find(({ story }) => story === 'cells-shorted')!.scene.batteries
+      .models[0]!;
+    const full = storiesOf(sceneFor(CAR, donor, [12.72]))[0]!.scene.batteries.models[0]!;
+    expect(shorted.openVolts).toBe(10.5);
+    expect(shorted.ohms / full.ohms).toBeGreaterThan(0.5);
+    expect(shorted.ohms / full.ohms).toBeLessThan(0.9);
+    expect(shorted.ohms).toBeLessThan(scene.batteries.models[0]!.ohms);
+  });
+
+  it('takes one that reads backwards for charged and fitted the wrong way round: 25 V through both', () => {
+    const scene = sceneFor(CAR, optionNamed(CAR, 'lithium@12', [-12.5]), [-12.5]);
+    const joined = run(CAR, [
+      { kind: 'attach', clamp: 'redCasualty', pointId: 'plus' },
+      { kind: 'attach', clamp: 'blackCasualty', pointId: 'ground' },
+    ]);
+    const strong = storiesOf(scene).find(({ story }) => story === 'strong-battery')!.scene.batteries
+      .models[0]!;
+    const full = batteryOhms(CAR.batteries[0]!.rating, { soc: 1, tempC: SCENE_TEMP_C, ageing: 1 });
+    expect(strong).toEqual({ openVolts: -12.5, ohms: full });
+    const told = hazardsOf(scene, joined, { kind: 'pack', on: true }, DEFAULT_RULES);
+    const short = told.find(({ code }) => code === 'dead-short')!;
+    // No more than both drive through their own ohms, and most of that: leads and clamps take the rest.
+    const most = (scene.option.source.openVolts + 12.5) / (scene.option.source.ohms + full);
+    expect(short.severity).toBe('severe');
+    expect(short.amps!).toBeGreaterThan(0.4 * most);
+    expect(short.amps!).toBeLessThan(most);
+    expect(told.map(({ code }) => code)).toContain('battery-reversed');
+  });
+
+  it('never makes a battery weaker than it is likeliest', () => {
+    for (const rest of [4, 6, 8, 10.2, 11.4, 11.9, 12.3, 12.7])
+      for (const { scene, story } of storiesOf(sceneFor(CAR, donor, [rest])))
+        if (story)
+          expect(scene.batteries.models[0]!.ohms)
+            .withContext(`${rest} V, ${story}`)
+            .toBeLessThan(sceneFor(CAR, donor, [rest]).batteries.models[0]!.ohms);
+  });
+});
