@@ -1,11 +1,10 @@
 import { spawn } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { mkdtempSync, rmSync } from 'node:fs';
-import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
-import { ROOT } from './steps.mjs';
+import { freePort, ROOT } from './steps.mjs';
 
 /** The processor of the browser is slowed so many times, as in a tablet of the van. */
 const SLOWED = 4;
@@ -21,14 +20,6 @@ const share = (list, of) => sorted(list)[Math.min(list.length - 1, Math.floor(li
 const print = (name, text) => process.stdout.write(`${name.padEnd(38)} ${text}\n`);
 const told = (list) =>
   `median ${Math.round(share(list, 0.5))} ms, 95th percentile ${Math.round(share(list, 0.95))} ms`;
-
-async function freePort() {
-  const server = createServer();
-  await new Promise((done) => server.listen(0, '127.0.0.1', done));
-  const { port } = server.address();
-  await new Promise((done) => server.close(done));
-  return port;
-}
 
 /** How the interface feels in Chromium with a slowed processor: weight, starts, taps, stages, and what stays in memory. */
 export async function benchWeb() {

@@ -1,5 +1,6 @@
 import { spawn } from 'node:child_process';
 import { existsSync, readdirSync, statSync } from 'node:fs';
+import { createServer } from 'node:net';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
@@ -54,6 +55,15 @@ export async function install() {
 
 const SOURCES = ['core', 'contracts', 'instruments', 'server', 'web'];
 const SKIPPED = new Set(['node_modules', 'dist', 'out', '.angular', 'test']);
+
+/** A port of this machine that nobody listens on. */
+export async function freePort() {
+  const server = createServer();
+  await new Promise((done) => server.listen(0, '127.0.0.1', done));
+  const { port } = server.address();
+  await new Promise((done) => server.close(done));
+  return port;
+}
 
 /** Builds everything when a source is newer than the last build. */
 export async function build({ force = false } = {}) {

@@ -14,12 +14,19 @@ import {
   type PersonEntry,
   type VehicleEntry,
 } from './record.js';
-import { ID_PATTERN, UUID_PATTERN, idText, instantText, maybeId, shortText } from './text.js';
+import {
+  ID_PATTERN,
+  UUID_PATTERN,
+  idText,
+  instantText,
+  maybeId,
+  parsed,
+  shortText,
+  type WholeCheck,
+} from './text.js';
 import { CREW_ROLES, type CrewMember, type NewCall, type Van } from './wire.js';
 
 const maybeText = (max: number) => yup.string().trim().min(1).max(max).nullable().defined();
-const parsed = (schema: yup.Schema, input: unknown): unknown =>
-  schema.validateSync(input, { abortEarly: false, strict: true });
 
 const person = () =>
   record({
@@ -73,16 +80,15 @@ const newCall = record({
   promisedAt: instantText(),
   ambientC: yup.number().required().min(min).max(max),
   urgent: yup.boolean().required(),
-})
-  .required()
-  .test('named', '', (given, context) =>
-    (given.modelId ?? given.vehicleId ?? given.plate)
-      ? true
-      : context.createError({ path: 'modelId', message: 'name a vehicle, its plate, or its model' }),
-  );
+}).required();
 
 /** A reported call from untrusted input. @throws yup.ValidationError with a path and a reason for each fault */
-export const parseNewCall = (input: unknown): NewCall => parsed(newCall, input) as NewCall;
+export const parseNewCall = (input: unknown): NewCall =>
+  parsed(newCall, input, ({ modelId, vehicleId, plate }) =>
+    (modelId ?? vehicleId ?? plate)
+      ? null
+      : { path: 'modelId', message: 'name a vehicle, its plate, or its model' },
+  ) as NewCall;
 
 const callChange = record({
   kind: yup
@@ -93,19 +99,16 @@ const callChange = record({
   vanId: maybeId(),
   technicianId: maybeId(),
   reason: yup.string().trim().max(200).defined(),
-})
-  .required()
-  .test('told', '', (given, context) => {
-    if (given.kind === 'taken' && !given.vanId)
-      return context.createError({ path: 'vanId', message: 'name the van' });
-    const needsWhy = given.kind === 'passed-on' || given.kind === 'called-off' || given.kind === 'given-back';
-    return needsWhy && given.reason.length < 3
-      ? context.createError({ path: 'reason', message: 'say why' })
-      : true;
-  });
+}).required();
+const callChangeFault: WholeCheck<yup.InferType<typeof callChange>> = ({ kind, vanId, reason }) => {
+  if (kind === 'taken' && !vanId) return { path: 'vanId', message: 'name the van' };
+  const needsWhy = kind === 'passed-on' || kind === 'called-off' || kind === 'given-back';
+  return needsWhy && reason.length < 3 ? { path: 'reason', message: 'say why' } : null;
+};
 
 /** A change of a call. @throws yup.ValidationError */
-export const parseCallChange = (input: unknown): NewCallChange => parsed(callChange, input) as NewCallChange;
+export const parseCallChange = (input: unknown): NewCallChange =>
+  parsed(callChange, input, callChangeFault) as NewCallChange;
 
 const newBattery = record({
   rating: rating(),
@@ -127,18 +130,16 @@ const move = record({
   place: yup.number().integer().min(0).max(3).nullable().defined(),
   vanId: maybeId(),
   note: yup.string().max(200).defined(),
-})
-  .required()
-  .test('whole', '', (given, context) => {
-    if (given.kind === 'fitted' && (given.vehicleId === null || given.place === null))
-      return context.createError({ path: 'vehicleId', message: 'name the vehicle and the place' });
-    return given.kind === 'to-van' && given.vanId === null
-      ? context.createError({ path: 'vanId', message: 'name the van' })
-      : true;
-  });
+}).required();
+const moveFault: WholeCheck<yup.InferType<typeof move>> = ({ kind, vehicleId, place, vanId }) => {
+  if (kind === 'fitted' && (vehicleId === null || place === null))
+    return { path: 'vehicleId', message: 'name the vehicle and the place' };
+  return kind === 'to-van' && vanId === null ? { path: 'vanId', message: 'name the van' } : null;
+};
 
 /** Something done with a battery. @throws yup.ValidationError */
-export const parseBatteryMove = (input: unknown): NewBatteryMove => parsed(move, input) as NewBatteryMove;
+export const parseBatteryMove = (input: unknown): NewBatteryMove =>
+  parsed(move, input, moveFault) as NewBatteryMove;
 
 const crewEntry = record({
   name: shortText(40),

@@ -1,6 +1,6 @@
 import { ruleFault } from '@voltrek/core/rules';
 import * as yup from 'yup';
-import { idText } from './text.js';
+import { idText, parsed } from './text.js';
 import type { RuleSetting } from './wire.js';
 
 const setting = yup
@@ -11,11 +11,7 @@ const setting = yup
   })
   .noUnknown()
   .strict()
-  .required()
-  .test('allowed', 'not allowed', (given, context) => {
-    const why = ruleFault(given.key, given.value);
-    return why === null || context.createError({ path: 'value', message: why });
-  });
+  .required();
 
 /**
  * A house rule as it is to be set, from untrusted input.
@@ -23,5 +19,8 @@ const setting = yup
  * @throws yup.ValidationError with a path and a reason for each fault
  */
 export function parseRuleSetting(input: unknown): RuleSetting {
-  return setting.validateSync(input, { abortEarly: false, strict: true });
+  return parsed(setting, input, ({ key, value }) => {
+    const message = ruleFault(key, value);
+    return message === null ? null : { path: 'value', message };
+  });
 }

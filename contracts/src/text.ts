@@ -27,6 +27,21 @@ export const instantText = () =>
     .string()
     .test('instant', '${path} must be an ISO 8601 instant', (value) => value == null || isInstant(value));
 
+/** What is wrong with a whole whose parts are each right: the path that it is told under, and why; null when nothing is. */
+export type WholeCheck<T> = (given: T) => { readonly path: string; readonly message: string } | null;
+
+/**
+ * Untrusted input as its schema has it. A whole is judged once its parts are known to be right: a check of it may lean on them.
+ *
+ * @throws yup.ValidationError with a path and a reason for each fault
+ */
+export function parsed<T>(schema: yup.Schema<T>, input: unknown, whole: WholeCheck<T> = () => null): T {
+  const given = schema.validateSync(input, { abortEarly: false, strict: true });
+  const fault = whole(given);
+  if (fault) throw new yup.ValidationError(fault.message, given, fault.path);
+  return given;
+}
+
 /** Runs a check of a part; what it finds is told under the part's path. */
 export function underPath(path: string, check: () => void): void {
   try {

@@ -1,0 +1,30 @@
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { pino } from 'pino';
+import { type Database, openInMemory, SNAPSHOT } from '../src/db/database.js';
+import { loadDemo } from '../src/demo/load.js';
+import { createApp } from '../src/http/app.js';
+import { newsDesk } from '../src/http/news.js';
+import { openBench } from '../src/instruments/bench.js';
+import { fuzz } from './fuzz.js';
+
+describe('requests of every route, right and broken', () => {
+  it('are each answered: none with a failure of the server, and each refusal with a problem document', async () => {
+    const { db, client } = await openInMemory(SNAPSHOT);
+    const database: Database = { db, close: () => client.close(), still: (work) => work() };
+    await loadDemo(database, new Date(Date.now() - 7_200_000), false);
+    const instruments = { bench: openBench({}), weatherUrl: null, place: null };
+    const app = createApp({ database, news: newsDesk(), log: pino({ level: 'silent' }), instruments });
+    const server = createServer(app);
+    await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
+    const { port } = server.address() as AddressInfo;
+    const { failures, byClass } = await fuzz(`http://127.0.0.1:${port}`, 500, 41);
+    expect(failures).toEqual([]);
+    // Both are gone through: what is taken, and what is refused.
+    expect(byClass.get(2)).toBeGreaterThan(50);
+    expect(byClass.get(4)).toBeGreaterThan(50);
+    server.closeAllConnections();
+    await new Promise((done) => server.close(done));
+    await client.close();
+  }, 240_000);
+});
