@@ -8,6 +8,7 @@ import {
   clearingOrder,
   crankingRescueOf,
   hazardsOf,
+  hookupOrder,
   type HookupAction,
   type HookupState,
   isDone,
@@ -321,6 +322,54 @@ describe('what stands beside the clamps', () => {
     expect(joined(12.2)!.amps!).toBeGreaterThan(1);
     expect(joined(-12)?.severity).toBe('severe');
     expect(joined(-12)!.amps!).toBeGreaterThan(300);
+  });
+});
+
+describe('bare lithium cells', () => {
+  const cells = optionNamed(CAR, 'hobby@12', [12]);
+  const order = hookupOrder(CAR, null, cells, 0, DEFAULT_RULES);
+  const told = (steps: readonly { readonly action: HookupAction; readonly reason: string }[]) =>
+    steps.map(({ action, reason }) => `${action.kind === 'confirm' ? action.what : action.kind}: ${reason}`);
+
+  it('are bagged before a clamp goes on, and read by meter where a pack’s guard would look', () => {
+    expect(told(order)).toEqual([
+      'all-off: nothing-drawing',
+      'cells-bagged: cells-burn',
+      'attach: pack-still-off',
+      'attach: pack-black',
+      'cells-read: cells-unguarded',
+      'pack: pack-arms',
+    ]);
+    const pack = hookupOrder(CAR, null, optionNamed(CAR, 'lithium@12', [12]), 0, DEFAULT_RULES);
+    expect(told(pack).filter((step) => step.startsWith('cells') || step.startsWith('guard'))).toEqual([
+      'guard-lamp: polarity-guard',
+    ]);
+  });
+
+  it('go off before anything else once an engine charges them', () => {
+    expect(told(clearingOrder(order, CAR, DEFAULT_RULES)).slice(0, 2)).toEqual([
+      'pack: cells-off-first',
+      'big-consumer-on: spike-tamed',
+    ]);
+    const calm = clearingOrder(order, CAR, { ...DEFAULT_RULES, bigConsumer: 'not' });
+    expect(told(calm)).toEqual(['pack: cells-off-first', 'detach: broken-away', 'detach: loop-open']);
+    // What wakes has no engine that charges.
+    expect(told(clearingOrder(order, EV, DEFAULT_RULES))[0]).toBe('pack: no-arc-at-clamps');
+  });
+
+  it('are warned of when they go on unbagged or unread', () => {
+    const scene = sceneFor(CAR, cells, [12]);
+    const judge = (kept: (action: HookupAction) => boolean) => {
+      const actions = order.map(({ action }) => action).filter(kept);
+      return hazardsOf(scene, run(CAR, actions.slice(0, -1)), actions.at(-1)!, DEFAULT_RULES).map(
+        ({ code }) => code,
+      );
+    };
+    expect(judge(() => true)).not.toContain('cells-not-ready');
+    for (const what of ['cells-bagged', 'cells-read'])
+      expect(judge((a) => a.kind !== 'confirm' || a.what !== what))
+        .withContext(what)
+        .toContain('cells-not-ready');
   });
 });
 

@@ -231,6 +231,11 @@ export const HAZARD_WORDS: Record<
     why: () => 'Nobody looked at the guard lamp: it knows polarity before the current does.',
     wayOut: 'Look at the lamp first.',
   },
+  'cells-not-ready': {
+    why: () =>
+      'Bare cells that nobody bagged and read: nothing in them stops a wrong clamp, and a fire of theirs is not put out.',
+    wayOut: 'Off. Bag them, read them, watch them, then on.',
+  },
   'alternator-at-limit': {
     why: (h) =>
       `The flat battery takes all that the donor’s alternator has to spare, ${amps(h)}: it runs hot.`,

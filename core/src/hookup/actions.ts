@@ -10,6 +10,8 @@ export const CONFIRMATIONS = [
   'wait',
   'big-consumer-on',
   'charger-set',
+  'cells-bagged',
+  'cells-read',
   'series-sum',
   'negative-off',
   'negative-on',

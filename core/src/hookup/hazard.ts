@@ -54,6 +54,7 @@ export const HAZARDS = [
   'link-short',
   'not-all-off',
   'guard-not-seen',
+  'cells-not-ready',
   'alternator-at-limit',
   'source-tripped',
 ] as const;

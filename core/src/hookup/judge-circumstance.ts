@@ -3,7 +3,7 @@ import { voltsAcross } from '../circuit/solve-dc.js';
 import { isPositiveEarth } from '../machine/earth.js';
 import { hasSwitch } from '../plan/options.js';
 import { LINK_LEAD_OHMS } from '../sources/models.js';
-import type { HandAction } from './actions.js';
+import type { Confirmation, HandAction } from './actions.js';
 import { isFeed, type WrongMetal } from './circumstances.js';
 import { freeClamps } from './free-clamps.js';
 import { type Hazard, newHazard } from './hazard.js';
@@ -47,8 +47,11 @@ export function circumstanceHazards(
     case 'pack': {
       const isGuarded = scene.option.sourceKind === 'lithium-pack';
       const isUnseen = isGuarded && action.on && !before.confirmed.includes('guard-lamp');
+      const isBare = scene.option.sourceKind === 'hobby-lithium';
+      const isReady = CELLS_READY.every((what) => before.confirmed.includes(what));
       return [
         ...(action.on ? tripped(scene, before) : []),
+        ...(isBare && action.on && !isReady ? [newHazard('cells-not-ready', 'watch')] : []),
         ...(isUnseen ? [newHazard('guard-not-seen', 'watch')] : []),
         ...(action.on ? closesNothing(scene, after) : []),
       ];
@@ -66,6 +69,9 @@ export function circumstanceHazards(
       return [];
   }
 }
+
+/** What is done with bare cells before they are on. */
+const CELLS_READY: readonly Confirmation[] = ['cells-bagged', 'cells-read'];
 
 /** What it means that this is so. */
 function noted(

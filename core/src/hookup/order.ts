@@ -32,6 +32,9 @@ export type StepReason =
   | 'pack-still-off'
   | 'polarity-guard'
   | 'pack-arms'
+  | 'cells-burn'
+  | 'cells-unguarded'
+  | 'cells-off-first'
   | 'donor-lends'
   | 'charge-first'
   | 'charger-works'
@@ -142,11 +145,14 @@ export function hookupOrder(
     ];
   }
   if (!hasLooseLeads(option)) {
+    // Bare cells have no guard that could warn, and nothing that keeps them from burning but what is done before.
+    const isBare = option.sourceKind === 'hobby-lithium';
     return [
       confirm('all-off', 'nothing-drawing'),
+      ...(isBare ? [confirm('cells-bagged', 'cells-burn')] : []),
       attach('redCasualty', places.redCasualty.id, 'pack-still-off'),
       { ...lastBlack, reason: lastBlack.reason === 'middle-joint-live' ? 'middle-joint-live' : 'pack-black' },
-      confirm('guard-lamp', 'polarity-guard'),
+      isBare ? confirm('cells-read', 'cells-unguarded') : confirm('guard-lamp', 'polarity-guard'),
       { action: { kind: 'pack', on: true }, reason: 'pack-arms' },
     ];
   }
@@ -280,7 +286,7 @@ export function lastBlackReason(
 
 /**
  * The order that takes a hook-up off again: its exact reverse. Waits and looks fall away; a big consumer goes on first where an
- * engine now charges, to tame the spike.
+ * engine now charges, to tame the spike. Bare lithium cells go off before anything else: the engine is charging them.
  */
 export function clearingOrder(
   steps: readonly HookupStep[],
@@ -307,7 +313,14 @@ export function clearingOrder(
   // A mains charger is cleared away before, or without, any engine charging.
   const engineCharges = !startsByWaking(machine) && !steps.some(({ action }) => action.kind === 'plug');
   const tamesSpike = engineCharges && rules.bigConsumer === 'first';
-  return tamesSpike ? [{ ...confirm('big-consumer-on', 'spike-tamed'), rule: 'bigConsumer' }, ...off] : off;
+  const isBare = steps.some(({ action }) => action.kind === 'confirm' && action.what === 'cells-bagged');
+  const [packOff, ...others] = off;
+  const first: HookupStep[] =
+    isBare && engineCharges && packOff ? [{ ...packOff, reason: 'cells-off-first' }] : [];
+  const rest = first.length > 0 ? others : off;
+  return tamesSpike
+    ? [...first, { ...confirm('big-consumer-on', 'spike-tamed'), rule: 'bigConsumer' }, ...rest]
+    : [...first, ...rest];
 }
 
 /** Why the first contact that is broken is the one that was made last. */

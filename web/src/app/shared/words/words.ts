@@ -299,6 +299,18 @@ export const CONFIRM_WORDS: Record<Confirmation, ConfirmWords> = {
       'Dry, stable, beside the machine, not on the engine. Chemistry and volts set, switch off, plug out. Air the battery.',
     go: 'Set, unplugged',
   },
+  'cells-bagged': {
+    title: 'Put the cells in the bag, and watch them',
+    detail:
+      'Fire-resistant bag, on bare ground, clear of the machine. Soft, warm or swollen cells are not used. Nothing charges them: the moment it runs they are off.',
+    go: 'Bagged and watched',
+  },
+  'cells-read': {
+    title: 'Read the cells before they are on',
+    detail:
+      '11.1 to 12.6 V across the three, none above 4.2 or under 3.6 V. The meter at the clamps reads plus where the red one is: no guard looks for you.',
+    go: 'Cells are right',
+  },
   'series-sum': {
     title: 'Link the two batteries, read the sum',
     detail:
@@ -354,6 +366,10 @@ export const REASON_WORDS: Record<StepReason, string> = {
   'pack-still-off': 'The pack is off: both ends are dead.',
   'polarity-guard': 'The guard sees the polarity now, before any current.',
   'pack-arms': 'Current can flow from here on. Crank soon.',
+  'cells-burn': 'Bare cells that are shorted, overcharged or crushed burn, and are not put out.',
+  'cells-unguarded': 'Nothing in these cells stops a wrong clamp or a full cell.',
+  'cells-off-first':
+    'The engine charges bare cells past their limit within seconds: off before anything else.',
   'donor-lends': 'It charges the low battery and carries the crank.',
   'charger-works': 'Look in on it: volts, amps, the warmth of its case. Nothing is cranked with it on.',
   'charge-first': 'A low battery gains surface charge and pulls less from the leads.',
