@@ -184,6 +184,22 @@ const volts = () =>
     .oneOf([12, 24] as const)
     .required();
 
+/** What measured a piece, use by use. */
+const uses = () =>
+  yup
+    .array()
+    .of(
+      record({
+        jobId: yup.string().uuid().required(),
+        at: instantText().required(),
+        factor: figure({ min: 0, max: 1000, unit: '' }),
+        spread: figure({ min: 0, max: 1000, unit: '' }),
+      }).required(),
+    )
+    .max(1000)
+    .notRequired()
+    .default(undefined);
+
 /** The fields of each kind of kit, with their limits: one that is missing does not compile. */
 const KIT: { readonly [K in KitItem['kind']]: KitFields<K> } = {
   donor: {
@@ -197,23 +213,12 @@ const KIT: { readonly [K in KitItem['kind']]: KitFields<K> } = {
   'lead-set': {
     ...named,
     leads: leads.required(),
-    uses: yup
-      .array()
-      .of(
-        record({
-          jobId: yup.string().uuid().required(),
-          at: instantText().required(),
-          factor: figure({ min: 0, max: 1000, unit: '' }),
-          spread: figure({ min: 0, max: 1000, unit: '' }),
-        }).required(),
-      )
-      .max(1000)
-      .notRequired()
-      .default(undefined),
+    uses: uses(),
   },
   'lithium-pack': {
     ...named,
     ...kept,
+    uses: uses(),
     peakAmps: figure(KIT_RANGES.peakAmps),
     peakSeconds: figure(KIT_RANGES.peakSeconds),
     charge: share(),
@@ -223,6 +228,7 @@ const KIT: { readonly [K in KitItem['kind']]: KitFields<K> } = {
   'lead-pack': {
     ...named,
     ...kept,
+    uses: uses(),
     outputs: yup.array().of(volts()).min(1).max(2).required(),
     battery: rating(),
     soc: share(),

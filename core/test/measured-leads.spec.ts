@@ -112,12 +112,12 @@ describe('a lead set that its uses measure', () => {
     expect(log.refuses('leads.measured', { ...reading, casualtyVolts: 13.5 })).toBe('value-out-of-range');
     expect(log.refuses('leads.measured', { ...reading, amps: 9000 })).toBe('value-out-of-range');
     const event = log.take('leads.measured', reading);
-    const [measured] = kitMeasured(log.job, KIT);
+    const [measured] = kitMeasured(log.job, CAR, KIT, DEFAULT_RULES);
     expect(measured!.uses!.map(({ jobId, at }) => [jobId, at])).toEqual([['job', event.at]]);
     const kit = KIT.map((item) => (item.id === measured!.id ? measured! : item));
-    expect(kitMeasured(log.job, kit)).toEqual([]);
+    expect(kitMeasured(log.job, CAR, kit, DEFAULT_RULES)).toEqual([]);
     log.take('event.undone', { eventId: event.id });
-    expect(kitMeasured(log.job, kit)[0]!.uses).toEqual([]);
+    expect(kitMeasured(log.job, CAR, kit, DEFAULT_RULES)[0]!.uses).toEqual([]);
   });
 });
 

@@ -102,11 +102,31 @@ describe('vans and kit', () => {
     expect(ended.status).toBe(201);
     // 180 A for 10 s are half an ampere hour: a quarter of the two that it holds.
     expect(await charge()).toBeCloseTo(0.75, 6);
+    // How far the posts fell tells of the pack, and stays with it when its entry is corrected, until it is another.
+    const tries = async (): Promise<number> =>
+      ((await itemNamed('Counted pack')) as { uses?: readonly unknown[] }).uses?.length ?? 0;
+    expect(await tries()).toBe(1);
+    const {
+      id: _id,
+      uses: _uses,
+      ...known
+    } = (await itemNamed('Counted pack')) as unknown as Record<string, unknown>;
+    const correct = (part: object) =>
+      api
+        .put(`/api/vans/items/${id}`)
+        .send({ ...known, ...part })
+        .expect(200);
+    await correct({ peakSeconds: 3 });
+    expect(await tries()).toBe(1);
     const { event } = ended.body as { event: { id: string } };
     expect((await send(jobId, 'event.undone', { eventId: event.id })).status).toBe(201);
     expect(await charge()).toBeCloseTo(1, 6);
+    expect(await tries()).toBe(0);
     await send(jobId, 'attempt.ended', { outcome: 'slow', seconds: 20, lowestVolts: 9 });
     expect(await charge()).toBeCloseTo(0.5, 6);
+    expect(await tries()).toBe(1);
+    await correct({ peakAmps: 500 });
+    expect(await tries()).toBe(0);
     await api.post(`/api/vans/items/${id}/recharge`).send({ by: 'crew-2' }).expect(200);
     expect(await charge()).toBe(1);
     // Used down to empty it stays at nothing.

@@ -1,25 +1,35 @@
 import { type LeadUse, measuredFactor } from '../leads/measured-set.js';
-import type { KitItem, LeadSetKit } from '../sources/kit.js';
+import { type Machine, startsByWaking } from '../machine/machine.js';
+import { planCase } from '../plan/rank.js';
+import { sourceFactor } from '../plan/source-strength.js';
+import type { HouseRules } from '../rules/house-rules.js';
+import type { KitItem, LeadPackKit, LeadSetKit, LithiumPackKit } from '../sources/kit.js';
 import type { Job } from './job.js';
 import { workingTempC } from './queries.js';
+import { batteriesOfJob, planCases, rankForJob } from './rescue-of-job.js';
+import { momentOfTry } from './ways-of-job.js';
+
+/** Kit that its uses measure. */
+export type MeasuredKit = LeadSetKit | LithiumPackKit | LeadPackKit;
+
+const isMeasured = (item: KitItem): item is MeasuredKit =>
+  item.kind === 'lead-set' || item.kind === 'lithium-pack' || item.kind === 'lead-pack';
 
 /**
- * The lead sets of a van with what this job has measured of them, in the place of what it had before: an undone reading goes again. Only those
- * that change are given.
+ * The lead sets and packs of a van with what this job has measured of them, in the place of what it had before: an undone reading goes again.
+ * Only those that change are given. A set is measured by the volts at its two ends, a pack by how far the posts fell in its tries.
  */
 export function kitMeasured(
-  job: Pick<Job, 'id' | 'leadReadings' | 'scene' | 'call'>,
+  job: Job,
+  machine: Machine,
   kit: readonly KitItem[],
-): LeadSetKit[] {
+  rules: HouseRules,
+): MeasuredKit[] {
+  const ofTries = usesOfTries(job, machine, kit, rules);
   return kit.flatMap((item) => {
-    if (item.kind !== 'lead-set') return [];
+    if (!isMeasured(item)) return [];
     const before = item.uses ?? [];
-    const own = job.leadReadings
-      .filter(({ leadSetId }) => leadSetId === item.id)
-      .flatMap((reading): LeadUse[] => {
-        const found = measuredFactor(reading, item.leads, workingTempC(job));
-        return found ? [{ jobId: job.id, at: reading.at, ...found }] : [];
-      });
+    const own = item.kind === 'lead-set' ? usesOfSet(job, item) : (ofTries.get(item.id) ?? []);
     const known = before.filter(({ jobId }) => jobId === job.id);
     if (JSON.stringify(known) === JSON.stringify(own)) return [];
     const uses = [...before.filter(({ jobId }) => jobId !== job.id), ...own].sort((a, b) =>
@@ -27,4 +37,48 @@ export function kitMeasured(
     );
     return [{ ...item, uses }];
   });
+}
+
+function usesOfSet(job: Job, { id, leads }: LeadSetKit): LeadUse[] {
+  return job.leadReadings
+    .filter(({ leadSetId }) => leadSetId === id)
+    .flatMap((reading): LeadUse[] => {
+      const found = measuredFactor(reading, leads, workingTempC(job));
+      return found ? [{ jobId: job.id, at: reading.at, ...found }] : [];
+    });
+}
+
+/** What each try with a pack tells of it, by the id of the pack. */
+function usesOfTries(
+  job: Job,
+  machine: Machine,
+  kit: readonly KitItem[],
+  rules: HouseRules,
+): ReadonlyMap<string, readonly LeadUse[]> {
+  const uses = new Map<string, LeadUse[]>();
+  const { engine } = machine;
+  const packs = new Set(
+    kit.filter((item) => isMeasured(item) && item.kind !== 'lead-set').map(({ id }) => id),
+  );
+  const tries = job.attempts.filter(
+    ({ sourceId, outcome, lowestVolts }) =>
+      sourceId !== null && packs.has(sourceId) && outcome !== null && lowestVolts !== null,
+  );
+  if (!engine || startsByWaking(machine) || tries.length === 0) return uses;
+  // Against its rating, not against what was measured of it before.
+  const asRated = kit.map((item) =>
+    isMeasured(item) && item.kind !== 'lead-set' ? { ...item, uses: [] } : item,
+  );
+  const read = batteriesOfJob(job, machine);
+  const alone = planCase(machine, null, read, workingTempC(job), rules);
+  if (!alone) return uses;
+  const cases = planCases(job, machine, rankForJob(job, machine, asRated, rules), rules);
+  for (const attempt of tries) {
+    const { sourceId, outcome, lowestVolts, startedAt } = attempt;
+    const moment = momentOfTry(job, attempt, cases, alone, read.beliefs);
+    const found = moment && sourceFactor(moment, engine, outcome!, lowestVolts!);
+    if (found)
+      uses.set(sourceId!, [...(uses.get(sourceId!) ?? []), { jobId: job.id, at: startedAt, ...found }]);
+  }
+  return uses;
 }

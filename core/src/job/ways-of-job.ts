@@ -1,7 +1,7 @@
 import { type Machine, startsByWaking } from '../machine/machine.js';
 import { type RollingStart, rollingStart } from '../machine/rolling-start.js';
 import { type BatteryBelief, beliefsWhileJoined } from '../plan/casualty-batteries.js';
-import { momentOf, type PlanCase } from '../plan/plan-case.js';
+import { type CrankMoment, momentOf, type PlanCase } from '../plan/plan-case.js';
 import { planCase, type RankedOption } from '../plan/rank.js';
 import type { TryMade } from '../plan/tries.js';
 import {
@@ -15,7 +15,7 @@ import { isLeadAcid } from '../battery/chemistry.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import { anyClampOn } from '../hookup/state.js';
 import type { KitItem } from '../sources/kit.js';
-import type { Job } from './job.js';
+import type { Attempt, Job } from './job.js';
 import { restVoltsByBattery, workingTempC } from './queries.js';
 import { restSecondsLeft } from './refuse.js';
 import { batteriesOfJob, type JobReadings } from './rescue-of-job.js';
@@ -98,25 +98,39 @@ function chargedBy(
 
 /** The tries that have ended, each in its own moment; those with kit that is there no more tell nothing here. */
 function triesOf(
-  { attempts, charged }: Job,
+  job: Job,
   cases: ReadonlyMap<string, PlanCase>,
   alone: PlanCase,
   read: readonly BatteryBelief[],
 ): TryMade[] {
-  return attempts.flatMap(
-    ({ outcome, lowestVolts, optionId, waitedMinutes, startedAt, rolled }): TryMade[] => {
-      if (outcome === null || rolled) return [];
-      const before = charged && charged.at <= startedAt ? charged : null;
-      if (optionId === null) {
-        const beliefs = before ? chargedBy(cases.get(before.optionId), read, before.minutes) : read;
-        return [{ moment: momentOf(alone, beliefs), outcome, lowestVolts }];
-      }
-      const plan = cases.get(optionId);
-      // Of a charger that must be off before the crank no try is planned.
-      if (!plan || plan.chargeOnly) return [];
-      return [{ moment: momentOf(plan, chargedBy(plan, read, waitedMinutes)), outcome, lowestVolts }];
-    },
-  );
+  return job.attempts.flatMap((attempt): TryMade[] => {
+    const { outcome, lowestVolts } = attempt;
+    const moment = outcome === null ? null : momentOfTry(job, attempt, cases, alone, read);
+    return moment && outcome ? [{ moment, outcome, lowestVolts }] : [];
+  });
+}
+
+/**
+ * What was joined in the moment of a try; null for one that was rolled, or whose kit is there no more.
+ *
+ * @param alone the machine by itself
+ * @param read its batteries as they were read
+ */
+export function momentOfTry(
+  { charged }: Pick<Job, 'charged'>,
+  { optionId, waitedMinutes, startedAt, rolled }: Attempt,
+  cases: ReadonlyMap<string, PlanCase>,
+  alone: PlanCase,
+  read: readonly BatteryBelief[],
+): CrankMoment | null {
+  if (rolled) return null;
+  if (optionId === null) {
+    const before = charged && charged.at <= startedAt ? charged : null;
+    return momentOf(alone, before ? chargedBy(cases.get(before.optionId), read, before.minutes) : read);
+  }
+  const plan = cases.get(optionId);
+  // Of a charger that must be off before the crank no try is planned.
+  return !plan || plan.chargeOnly ? null : momentOf(plan, chargedBy(plan, read, waitedMinutes));
 }
 
 /** Batteries of the van that may go into a machine of one lead-acid battery. */

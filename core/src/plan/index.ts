@@ -12,6 +12,7 @@ export * from './lead-grid.js';
 export * from './what-helps.js';
 export * from './compare.js';
 export * from './tries.js';
+export * from './source-strength.js';
 export * from './hand-minutes.js';
 export * from './ways.js';
 export * from './frontier.js';

@@ -11,6 +11,11 @@ export interface KeptCharge {
   readonly chargedAt?: string;
 }
 
+/** A pack with what its tries have told of it, oldest first: as many times the resistance of its rating. Left out where none has. */
+export interface TriedPack {
+  readonly uses?: readonly LeadUse[];
+}
+
 /** The service van itself, lending its battery and alternator. */
 export interface DonorKit {
   readonly kind: 'donor';
@@ -40,7 +45,7 @@ export function leadsOf({ leads, uses = [] }: Pick<LeadSetKit, 'leads' | 'uses'>
   return measured ? { ...leads, ohmsFactor: measured.factor } : leads;
 }
 
-export interface LithiumPackKit extends KeptCharge {
+export interface LithiumPackKit extends KeptCharge, TriedPack {
   readonly kind: 'lithium-pack';
   readonly id: string;
   readonly name: string;
@@ -53,7 +58,7 @@ export interface LithiumPackKit extends KeptCharge {
   readonly leads: LeadSet;
 }
 
-export interface LeadPackKit extends KeptCharge {
+export interface LeadPackKit extends KeptCharge, TriedPack {
   readonly kind: 'lead-pack';
   readonly id: string;
   readonly name: string;

@@ -2,6 +2,7 @@ import type { Parameter } from '../quantities/parameter.js';
 import type { DonorRevsSchool } from '../rules/house-rules.js';
 import { type BatteryRating, type BatteryState, batteryOhms, batteryOpenVolts } from '../battery/battery.js';
 import { restVoltsAt } from '../battery/rest-volts.js';
+import { factorOver } from '../leads/measured-set.js';
 import { interpolate, type Knots } from '../quantities/interpolate.js';
 import { bankAt, bankOf, ESR_E_FOLD_C } from './cell-bank.js';
 import type {
@@ -12,6 +13,7 @@ import type {
   LithiumPackKit,
   MainsChargerKit,
   SpareBatteriesKit,
+  TriedPack,
 } from './kit.js';
 
 /** A source as the circuit sees it: volts behind ohms. */
@@ -70,17 +72,20 @@ export function donorSource(
   };
 }
 
-/** A lithium pack: open volts by its charge, resistance from its peak rating, worse in the cold. */
+/** A lithium pack: open volts by its charge, resistance from its peak rating and its tries, worse in the cold. */
 export function lithiumSource(pack: LithiumPackKit, tempC: number): SourceModel {
   const openVolts = restVoltsAt('lfp', pack.charge, tempC);
   const ohms = ((openVolts - LITHIUM_PEAK_VOLTS) / pack.peakAmps) * Math.exp((25 - tempC) / LITHIUM_E_FOLD_C);
-  return { openVolts, ohms, maxAmps: pack.peakAmps, maxSeconds: pack.peakSeconds };
+  return { openVolts, ohms: ohms * triedFactor(pack), maxAmps: pack.peakAmps, maxSeconds: pack.peakSeconds };
 }
 
-/** A lead-acid pack at its chosen output. */
+/** A lead-acid pack at its chosen output, as its tries have told of it. */
 export function leadPackSource(pack: LeadPackKit, output: 12 | 24, tempC: number): SourceModel {
-  return seriesOf(pack.battery, pack.soc, output / 12, tempC);
+  const source = seriesOf(pack.battery, pack.soc, output / 12, tempC);
+  return { ...source, ohms: source.ohms * triedFactor(pack) };
 }
+
+const triedFactor = ({ uses = [] }: TriedPack): number => factorOver(uses)?.factor ?? 1;
 
 /** Resistance of the lead that links two spare batteries in series, ohms. */
 export const LINK_LEAD_OHMS = 0.0012;

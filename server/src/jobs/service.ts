@@ -174,7 +174,7 @@ async function bringUpToDate(
       await writePromises(tx, job);
       break;
     case 'leads.measured':
-      await measureKit(tx, kitMeasured(job, kit));
+      await measureKit(tx, kitMeasured(job, machine, kit, rules));
       break;
     case 'attempt.ended':
     case 'clamp.detached':
@@ -182,7 +182,8 @@ async function bringUpToDate(
     case 'event.undone':
       await chargeKit(tx, job.id, kitUses(job, machine, kit, rules), at);
       await markKit(tx, kitCare(job, kit), job.id, at);
-      if (event.type === 'event.undone') await measureKit(tx, kitMeasured(job, kit));
+      if (event.type === 'event.undone' || event.type === 'attempt.ended')
+        await measureKit(tx, kitMeasured(job, machine, kit, rules));
       break;
     default:
   }

@@ -1,7 +1,14 @@
 import { randomUUID } from 'node:crypto';
 import type { KitEntry, Van } from '@voltrek/contracts';
-import { chargedTo, chargeOf, isCharged, type KitCare, type KitUse } from '@voltrek/core/job';
-import { chargeNow, type KitItem, kitNow, type LeadSetKit } from '@voltrek/core/sources';
+import {
+  chargedTo,
+  chargeOf,
+  isCharged,
+  type KitCare,
+  type KitUse,
+  type MeasuredKit,
+} from '@voltrek/core/job';
+import { chargeNow, type KitItem, kitNow } from '@voltrek/core/sources';
 import { and, asc, eq, isNull, max } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
 import { kitItems, kitMarks, kitUses, vans } from '../db/schema.js';
@@ -105,10 +112,10 @@ export async function retireKitItem(tx: Tx, id: string, at: Date): Promise<void>
 }
 
 /** Writes what a job has measured of lead sets. Call inside a transaction. */
-export async function measureKit(tx: Tx, sets: readonly LeadSetKit[]): Promise<void> {
-  for (const { id, uses } of sets) {
+export async function measureKit(tx: Tx, measured: readonly MeasuredKit[]): Promise<void> {
+  for (const { id, kind, uses } of measured) {
     const item = await kitItemById(tx, id).catch(() => null);
-    if (item?.kind === 'lead-set') await writeKitItem(tx, { ...item, ...(uses && { uses }) });
+    if (item?.kind === kind) await writeKitItem(tx, { ...item, ...(uses && { uses }) } as KitItem);
   }
 }
 

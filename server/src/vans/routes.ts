@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import { parseConfirmation, parseKitEntry, parseVanEntry, UUID_PATTERN } from '@voltrek/contracts';
 import type { KitItem } from '@voltrek/core/sources';
 import { and, eq, isNull, ne } from 'drizzle-orm';
@@ -70,7 +71,7 @@ export function vanRoutes({ db }: Database): Router {
         if (known.kind !== entry.kind)
           throw new HttpProblem(409, 'A piece of kit keeps its kind. Retire it and add another.');
         if (entry.kind === 'donor') await requireModel(tx, entry.modelId);
-        await writeKitItem(tx, knownAt({ ...entry, id: itemId } as KitItem, new Date()));
+        await writeKitItem(tx, knownAt(withUses({ ...entry, id: itemId } as KitItem, known), new Date()));
       }),
     );
   });
@@ -117,4 +118,14 @@ async function requireAnother(tx: Tx, vanId: string): Promise<void> {
     .where(and(ne(vans.id, vanId), isNull(vans.retiredAt)))
     .limit(1);
   if (!other) throw new HttpProblem(409, 'No van would be left. Add another first.');
+}
+
+/** What measures a piece: another of these makes it another piece, which nobody has measured. */
+const MEASURED_BY = ['leads', 'peakAmps', 'battery'] as const;
+
+/** A piece whose entry was corrected, with what its uses have measured of it; nothing of a piece that is another now. */
+function withUses(item: KitItem, known: KitItem): KitItem {
+  const [now, before] = [item, known] as unknown as readonly Readonly<Record<string, unknown>>[];
+  const isSame = MEASURED_BY.every((part) => isDeepStrictEqual(now![part], before![part]));
+  return isSame && before!.uses && !now!.uses ? ({ ...item, uses: before!.uses } as KitItem) : item;
 }

@@ -1,7 +1,7 @@
 import { metres, section } from './units';
 import { convertCca } from '@voltrek/core/battery';
 import { CLAMP_OHMS, factorOver, hasLost, leadSetOhms, type MeasuredFactor } from '@voltrek/core/leads';
-import { bankOf, type KitItem, type LeadSetKit } from '@voltrek/core/sources';
+import { bankOf, type KitItem, type LeadSetKit, type TriedPack } from '@voltrek/core/sources';
 
 /** Temperature that lead figures on the kit list are stated at, degC. */
 const STATED_C = 20;
@@ -23,6 +23,15 @@ function measuredWords({ leads, uses = [] }: LeadSetKit): string {
   return `${told}; loses ${more.toFixed(1)} V more at ${STATED_AMPS} A: look at its clamps`;
 }
 
+/** What the tries of a pack say of it; nothing where none has. */
+function triedWords({ uses = [] }: TriedPack): string {
+  const tried = factorOver(uses);
+  if (!tried) return '';
+  const { factor, spread } = tried;
+  const told = `. By ${uses.length} ${uses.length === 1 ? 'try' : 'tries'}: ${factor.toFixed(1)} times the resistance of its rating, give or take ${Math.max(0.1, 2 * spread).toFixed(1)}`;
+  return hasLost(tried) ? `${told}: weaker than rated, test it or replace it` : told;
+}
+
 /** What a piece of kit is and what it can do, in one line. */
 export function kitLine(item: KitItem): string {
   switch (item.kind) {
@@ -35,10 +44,10 @@ export function kitLine(item: KitItem): string {
       return `${section(sectionMm2)}, ${metres(lengthM)}, ${material}, clamps ${contact} (${(CLAMP_OHMS[contact] * 1000).toFixed(1)} mohm each): loses ${lost.toFixed(2)} V at ${STATED_AMPS} A${measuredWords(item)}`;
     }
     case 'lithium-pack':
-      return `${item.peakAmps} A peak for ${item.peakSeconds} s`;
+      return `${item.peakAmps} A peak for ${item.peakSeconds} s${triedWords(item)}`;
     case 'lead-pack': {
       const sae = convertCca(item.battery.ccaAmps, item.battery.ccaStandard, 'SAE');
-      return `${item.outputs.join(' or ')} V, ${item.battery.capacityAh} Ah, about ${Math.round(sae)} A SAE`;
+      return `${item.outputs.join(' or ')} V, ${item.battery.capacityAh} Ah, about ${Math.round(sae)} A SAE${triedWords(item)}`;
     }
     case 'capacitor-booster':
       return `${item.cells} cells of ${item.cellFarads} F: bank ${bankOf(item).farads.toFixed(1)} F at ${item.volts.toFixed(1)} V${
