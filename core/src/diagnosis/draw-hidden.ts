@@ -202,7 +202,9 @@ function batteriesOf(
   // Charge is common to a string, and mostly age; a cell dies in one battery.
   if (cause === 'string-weak') {
     const low = stateAt(between(random, -0.15, 0.32));
-    const well = { ...own, soc: between(random, 0.7, 0.98) };
+    // Whatever came along has not emptied it: then both would be down.
+    const { overDischargedVolts: _deep, ...upright } = own;
+    const well = { ...upright, soc: between(random, 0.7, 0.98) };
     const worn = chance(random, WEAK_WORN_SHARE) ? Math.floor(between(random, 0, count)) : -1;
     return Array.from({ length: count }, (_, i) => {
       const state = i === hurt ? low : well;
