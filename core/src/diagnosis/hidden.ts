@@ -179,10 +179,22 @@ const CHATTER_VOLTS = 7.6;
 /** A battery whose volts under the dash lamps fall below this leaves everything dark, per 12 V. */
 const DARK_VOLTS = 6;
 
-/** The look of a try, by itself or with help. */
-export function lookOf(hidden: HiddenMachine, profile: DiagnosisProfile, withHelp: boolean): CrankLook {
+/** The look of a try, by itself or with a good source at its posts. */
+export const lookOf = (hidden: HiddenMachine, profile: DiagnosisProfile, withHelp: boolean): CrankLook =>
+  lookOfPoint(hidden, profile, withHelp ? hidden.helped : hidden.crank, withHelp);
+
+/**
+ * The look of a try that cranks so.
+ *
+ * @param point null where no current flows, or the starter does nothing
+ */
+export function lookOfPoint(
+  hidden: HiddenMachine,
+  profile: DiagnosisProfile,
+  point: CrankPoint | null,
+  withHelp: boolean,
+): CrankLook {
   const batteries = profile.systemVolts / 12;
-  const point = withHelp ? hidden.helped : hidden.crank;
   if (hidden.open) return 'silence';
   if (hidden.held === 'starter') return 'silence';
   const rest = restVoltsOf(hidden, profile).reduce((a, b) => a + b, 0) / batteries;

@@ -5,7 +5,7 @@ import type { HouseRules } from '../rules/house-rules.js';
 import { actByHand as actWired, type HandAction, type HookupAction, type OrderProgress } from './actions.js';
 import { type Contact, contactAt as contactWired } from './contact.js';
 import type { Hazard } from './hazard.js';
-import { hazardsOf as hazardsWired } from './hazards.js';
+import { hazardsAsIs as asIsWired, hazardsOf as hazardsWired } from './hazards.js';
 import { makeSafe as makeSafeWired } from './make-safe.js';
 import { clearingOrder as clearingWired, type HookupStep } from './order.js';
 import { replan as replanWired } from './replan.js';
@@ -94,8 +94,22 @@ export function hazardsOf(
   action: HandAction,
   rules: HouseRules,
 ): Hazard[] {
-  if (!isMirrored(scene)) return hazardsWired(scene, state, action, rules);
-  const found = hazardsWired(wired(scene), stateSeen(state), actionSeen(action), rules);
+  return mirrored(hazardsWired, scene, state, action, rules);
+}
+
+/** `hazardsAsIs` of the floor below, for whichever post is on the body. */
+export const hazardsAsIs: typeof asIsWired = (scene, state, action, rules) =>
+  mirrored(asIsWired, scene, state, action, rules);
+
+function mirrored(
+  judge: typeof hazardsWired,
+  scene: HookupScene,
+  state: HookupState,
+  action: HandAction,
+  rules: HouseRules,
+): Hazard[] {
+  if (!isMirrored(scene)) return judge(scene, state, action, rules);
+  const found = judge(wired(scene), stateSeen(state), actionSeen(action), rules);
   return found.map((hazard) => ({ ...hazard, isMirrored: true }));
 }
 

@@ -45,6 +45,16 @@ export function hazardsOf(
   return [...worst.values()].sort((a, b) => severityRank(b) - severityRank(a));
 }
 
+/** What one action brings to a scene that is known as it truly is: nothing of it is taken at its worst. */
+export function hazardsAsIs(
+  scene: HookupScene,
+  state: HookupState,
+  action: HandAction,
+  rules: HouseRules,
+): Hazard[] {
+  return judged(scene, state, action, rules).sort((a, b) => severityRank(b) - severityRank(a));
+}
+
 /** Worse by its severity, or, beyond a mere note, told at a figure that is plainly larger. */
 const isWorse = (a: Hazard, b: Hazard): boolean =>
   severityRank(a) !== severityRank(b)

@@ -18,6 +18,7 @@ export {
   clearingOrder,
   contactAt,
   crankingRescueOf,
+  hazardsAsIs,
   hazardsOf,
   makeSafe,
   replan,

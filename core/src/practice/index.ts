@@ -1,3 +1,9 @@
-// Hidden faults that answer as a machine would. What is public of this floor; nothing else is imported from outside the core.
+// Hidden faults that answer as a machine would, and cases to practise on them. What is public of this floor; nothing else is imported from outside the core.
 export * from './hidden-case.js';
 export * from './recorded-try.js';
+export * from './rungs.js';
+export * from './world.js';
+export * from './start-case.js';
+export * from './act.js';
+export * from './tool-play.js';
+export * from './debrief.js';

@@ -1,4 +1,5 @@
 import { parseSetUp } from '@voltrek/contracts';
+import { USUAL_KIT } from '@voltrek/core/sources';
 import { Router } from 'express';
 import { hasCrew } from '../crew/repository.js';
 import type { Database } from '../db/database.js';
@@ -6,7 +7,6 @@ import { crew, vans } from '../db/schema.js';
 import { loadAtlas } from '../demo/load.js';
 import { HttpProblem } from '../http/problem.js';
 import { addKitItem } from '../vans/repository.js';
-import { USUAL_KIT } from './usual-kit.js';
 
 /** Whether this house has been set up, and setting it up: once, while nobody works here yet. */
 export function houseRoutes({ db }: Database): Router {

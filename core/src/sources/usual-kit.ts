@@ -1,9 +1,12 @@
-import type { KitEntry } from '@voltrek/contracts';
+import type { KitItem } from './kit.js';
+
+/** A piece of kit that has no place in a van yet. */
+export type KitWithoutId = KitItem extends infer K ? (K extends KitItem ? Omit<K, 'id'> : never) : never;
 
 const copper = { conductor: 'copper', contact: 'clean' } as const;
 
-/** What most vans of the trade carry, to be ticked at set-up and corrected afterwards. Named, so that a tick can say which. */
-export const USUAL_KIT: Readonly<Record<string, KitEntry>> = {
+/** What most vans of the trade carry, to be ticked at set-up and corrected afterwards, and what practice is done with. Named, so that a tick can say which. */
+export const USUAL_KIT: Readonly<Record<string, KitWithoutId>> = {
   'heavy-leads': {
     kind: 'lead-set',
     name: 'Heavy set, 25 mm²',

@@ -1,0 +1,257 @@
+import { chargeJoined } from '../charging/lend.js';
+import { crankPoint, type CrankPoint, wakePoint } from '../crank/quick.js';
+import type { AttemptOutcome } from '../crank/outcome.js';
+import { checkOf } from '../diagnosis/checks.js';
+import { type CrankLook, cranksOf, lookOfPoint, oneBattery } from '../diagnosis/hidden.js';
+import { defaultStarter } from '../engine/engine.js';
+import { actByHand, hazardsAsIs, rescueOf } from '../hookup/earth.js';
+import type { HandAction } from '../hookup/actions.js';
+import type { Hazard } from '../hookup/hazard.js';
+import { anyClampOn, NOTHING_CONNECTED } from '../hookup/state.js';
+import { aloneRescue, type Rescue, rescueCircuit, terminalNode } from '../circuit/rescue.js';
+import { solveDc, voltsAcross } from '../circuit/solve-dc.js';
+import { HAND_MINUTES } from '../plan/hand-minutes.js';
+import { sourceOptions } from '../plan/options.js';
+import { asWired } from '../machine/earth.js';
+import { pointOf, startsByWaking } from '../machine/machine.js';
+import { terminalOf } from '../plan/clamp-points.js';
+import { normal, seededRandom } from '../quantities/random.js';
+import { answerOf } from './hidden-case.js';
+import { seedOf, startCase } from './start-case.js';
+import {
+  type Happened,
+  type KeyOutcome,
+  type PracticeAction,
+  trueBatteries,
+  trueScene,
+  type World,
+} from './world.js';
+
+/** A clamp set, a switch thrown: hands need about this long, minutes. */
+const HAND_ACTION_MINUTES = 0.4;
+/** Something is carried over from the van, minutes. */
+const FETCH_MINUTES = 1;
+/** How a try is told that the key was turned for. */
+const TRY_OF: Readonly<Record<CrankLook, AttemptOutcome>> = {
+  starts: 'started',
+  'brisk-no-fire': 'brisk-no-fire',
+  slow: 'slow',
+  'rapid-click': 'clicks',
+  'one-click': 'clicks',
+  silence: 'nothing',
+};
+
+/**
+ * What an action does to the world: pure, and the same for the same case and the same actions before it, so that a run is its list of actions.
+ * Nothing is forbidden; what it does to hands and metal is solved on the circuit as it truly is.
+ *
+ * @throws RangeError for a check or a source that this case does not have, and once the verdict was given
+ */
+export function act(world: World, action: PracticeAction): World {
+  if (world.verdict) throw new RangeError('the case has ended');
+  switch (action.kind) {
+    case 'check':
+      return checked(world, action);
+    case 'probe':
+      return probed(world, action);
+    case 'fetch': {
+      const option = optionsOf(world).find(({ id }) => id === action.optionId);
+      if (!option) throw new RangeError(`nothing in this van is ${action.optionId}`);
+      const fetched = { ...world, option, hookup: NOTHING_CONNECTED };
+      return logged(fetched, { action, minutes: FETCH_MINUTES, hazards: [] });
+    }
+    case 'hands': {
+      const hookup = actByHand(world.hookup, action.action, world.practice.machine);
+      const hazards = hazardsOfHands(world, action.action);
+      return logged({ ...world, hookup }, { action, minutes: HAND_ACTION_MINUTES, hazards });
+    }
+    case 'wait':
+      return logged(charged(world, action.minutes), { action, minutes: action.minutes, hazards: [] });
+    case 'key':
+      return turned(world, action);
+    case 'back': {
+      const last = world.log.at(-1);
+      if (!last) return world;
+      const before = replay(
+        world.practice.code,
+        world.log.slice(0, -1).map(({ action: a }) => a),
+      );
+      // The minutes are gone all the same.
+      return { ...before, minutes: world.minutes, hints: world.hints, takenBack: [...world.takenBack, last] };
+    }
+    case 'hint':
+      return { ...world, hints: [...world.hints, action.level] };
+    case 'verdict': {
+      const { verdict, suspect } = action;
+      return logged({ ...world, verdict: { verdict, suspect } }, { action, minutes: 0, hazards: [] });
+    }
+  }
+}
+
+/** A run from its actions. */
+export const replay = (code: string, actions: readonly PracticeAction[]): World =>
+  actions.reduce(act, startCase(code));
+
+/** Every way that the van's kit can be joined to this machine, fit or not. */
+export function optionsOf(world: World) {
+  const { machine, kit, tempC, rules } = world.practice;
+  return sourceOptions(machine, kit, trueBatteries(world), tempC, { ...rules, hobbyLithium: 'allowed' });
+}
+
+type Came = Omit<Happened, 'atMinutes'>;
+
+const logged = (world: World, came: Came): World => ({
+  ...world,
+  minutes: world.minutes + came.minutes,
+  log: [...world.log, { ...came, atMinutes: world.minutes }],
+});
+
+/** Draws of this moment: the same whenever the same was done before it. */
+const randomOf = ({ practice: { code }, log, takenBack }: World) =>
+  seededRandom(seedOf(`${code} ${log.length} ${takenBack.length}`));
+
+function checked(world: World, action: Extract<PracticeAction, { kind: 'check' }>): World {
+  const { practice, evidence } = world;
+  const { check: id, battery } = action;
+  const check = checkOf(id);
+  if (check.fits && !check.fits(practice.profile)) throw new RangeError(`${id} is nothing for this machine`);
+  const seen = battery === undefined ? world.hidden : oneBattery(world.hidden, battery);
+  const profile =
+    battery === undefined ? practice.profile : { ...practice.profile, systemVolts: 12 as const };
+  const found = answerOf(id, seen, profile, randomOf(world));
+  const piece = { check: id, found, ...(battery !== undefined && { battery }) };
+  const others = evidence.filter((e) => e.check !== id || e.battery !== battery);
+  return logged(
+    { ...world, evidence: [...others, piece] },
+    { action, minutes: check.minutes, found, hazards: [] },
+  );
+}
+
+/** The meter's own spread, and what its last digit is worth, V. */
+const METER_SPREAD_VOLTS = 0.008;
+const METER_STEP_VOLTS = 0.01;
+
+/** Volts between two points of the machine, by the circuit as it truly is: probes may be anywhere. */
+function probed(world: World, action: Extract<PracticeAction, { kind: 'probe' }>): World {
+  const { practice, evidence, hookup, runs } = world;
+  const { machine } = practice;
+  const node = (pointId: string) => terminalNode(terminalOf(asWired(machine), pointId));
+  const solution = solveDc(rescueCircuit(rescueNow(world)));
+  const shown = normal(
+    randomOf(world),
+    voltsAcross(solution, node(action.red), node(action.black)),
+    METER_SPREAD_VOLTS,
+  );
+  const volts = Math.round(shown / METER_STEP_VOLTS) * METER_STEP_VOLTS;
+  const came = { action, minutes: PROBE_MINUTES, volts, hazards: [] };
+  // Across a battery's own posts at rest it is its rest volts; anywhere else it is what it is.
+  const [red, black] = [action.red, action.black].map((id) => pointOf(machine, id));
+  const isAcross =
+    red!.kind === 'battery-positive' &&
+    black!.kind === 'battery-negative' &&
+    (red!.battery ?? 0) === (black!.battery ?? 0);
+  if (!isAcross || runs || anyClampOn(hookup)) return logged(world, came);
+  const battery = machine.batteries.length > 1 ? (red!.battery ?? 0) : undefined;
+  const piece = { check: 'rest' as const, found: volts, ...(battery !== undefined && { battery }) };
+  const others = evidence.filter((e) => e.check !== 'rest' || e.battery !== battery);
+  return logged({ ...world, evidence: [...others, piece] }, came);
+}
+/** Both probes held on, and read, minutes. */
+const PROBE_MINUTES = 0.5;
+
+/** The circuit as it stands now and as it truly is, its own joints with it. */
+function rescueNow(world: World): Rescue {
+  const scene = trueScene(world);
+  const batteries = trueBatteries(world);
+  return {
+    ...(scene ? rescueOf(scene, world.hookup) : aloneRescue(batteries.models, world.practice.tempC)),
+    joints: batteries.joints!,
+  };
+}
+
+function hazardsOfHands(world: World, action: HandAction): Hazard[] {
+  const scene = trueScene(world);
+  return scene ? hazardsAsIs(scene, world.hookup, action, world.practice.rules) : [];
+}
+
+/** The batteries after so many minutes of what is joined. */
+function charged(world: World, minutes: number): World {
+  const scene = trueScene(world);
+  const { profile } = world.practice;
+  if (!scene || minutes <= 0 || !anyClampOn(world.hookup)) return world;
+  const rescue = rescueOf(scene, world.hookup);
+  const whole = Math.round(minutes);
+  const batteries = world.hidden.batteries.map((state) => ({ rating: profile.rating, state }));
+  const after = chargeJoined(rescue, batteries, whole)[whole]!;
+  const states = world.hidden.batteries.map((state, i) => ({ ...state, ...after[i]! }));
+  const hidden = { ...world.hidden, batteries: states };
+  return { ...world, hidden: { ...hidden, ...cranksOf(hidden, profile) } };
+}
+
+function turned(world: World, action: Extract<PracticeAction, { kind: 'key' }>): World {
+  const { practice, evidence } = world;
+  const scene = trueScene(world);
+  const rescue = rescueNow(world);
+  const helped = lends(rescue);
+  const hazards = scene && anyClampOn(world.hookup) ? hazardsOfHands(world, { kind: 'crank' }) : [];
+  const { outcome, point } = startsByWaking(practice.machine)
+    ? woken(world, rescue)
+    : cranked(world, rescue, helped);
+  const found = foundOf(outcome);
+  const piece = { check: helped ? 'with-help' : 'try-alone', found } as const;
+  // A machine that wakes is not tried alone: what it does by itself is what the driver said.
+  const tells = helped || !startsByWaking(practice.machine);
+  const others = evidence.filter(({ check }) => check !== piece.check);
+  return logged(
+    {
+      ...world,
+      runs: world.runs || outcome === 'starts' || outcome === 'wakes',
+      evidence: tells ? [...others, piece] : evidence,
+    },
+    { action, minutes: HAND_MINUTES.crank, found, hazards, key: { outcome, point, helped } },
+  );
+}
+
+function foundOf(outcome: KeyOutcome): AttemptOutcome {
+  if (outcome === 'wakes') return 'started';
+  return outcome === 'stays-asleep' ? 'clicks' : TRY_OF[outcome];
+}
+
+/** Both leads of a source that is on lie between it and the casualty. */
+function lends({ source, sourceOn, clamps }: Rescue): boolean {
+  return source !== null && sourceOn && Object.values(clamps).every((end) => end !== null);
+}
+
+function cranked(
+  world: World,
+  rescue: Rescue,
+  helped: boolean,
+): { outcome: KeyOutcome; point: CrankPoint | null } {
+  const { hidden } = world;
+  const { profile } = world.practice;
+  const engine = profile.engine!;
+  const isStill =
+    hidden.open || hidden.starter === 'dead' || hidden.held === 'starter' || world.hookup.negativeOff;
+  if (isStill) {
+    const dead = world.hookup.negativeOff && !helped ? { ...hidden, open: true } : hidden;
+    return { outcome: lookOfPoint(dead, profile, null, helped), point: null };
+  }
+  const usual = defaultStarter(engine);
+  // The source as it was ranked: a bank is met in the middle of its crank, a battery that the regulator held up at its own volts.
+  const lent = world.option?.source;
+  const source =
+    rescue.source && lent ? { ...rescue.source, openVolts: lent.openVolts, ohms: lent.ohms } : rescue.source;
+  const point = crankPoint({ ...rescue, source }, engine, {
+    ...usual,
+    efficiency: usual.efficiency * hidden.torqueShare,
+  });
+  return { outcome: lookOfPoint(hidden, profile, point, helped), point };
+}
+
+function woken(world: World, rescue: Rescue): { outcome: KeyOutcome; point: null } {
+  const { hidden, practice } = world;
+  const { wakeAmps, wakeMinVolts } = practice.rules;
+  const isKept = hidden.open || hidden.cause === 'traction-flat' || hidden.cause === 'charge-point';
+  const wakes = !isKept && wakePoint(rescue, wakeAmps).postVolts >= wakeMinVolts;
+  return { outcome: wakes ? 'wakes' : 'stays-asleep', point: null };
+}

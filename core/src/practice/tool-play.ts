@@ -1,0 +1,171 @@
+import { batteryBar } from '../battery/bar.js';
+import { type Crowd, drawCrowd, proposals } from '../diagnosis/belief.js';
+import { clearingOrder, safestOrder } from '../hookup/earth.js';
+import { isDone } from '../hookup/actions.js';
+import type { HookupStep } from '../hookup/order.js';
+import { anyClampOn, type HookupScene } from '../hookup/state.js';
+import { startsByWaking } from '../machine/machine.js';
+import { casualtyBatteries } from '../plan/casualty-batteries.js';
+import { rankOptions, type RankedOption, ruledWaitMinutes } from '../plan/rank.js';
+import { conclude, type VerdictRecord } from '../verdict/conclude.js';
+import type { Case } from '../verdict/case.js';
+import { act } from './act.js';
+import { startCase } from './start-case.js';
+import type { PracticeAction, World } from './world.js';
+
+/** What the tool weighs evidence against: drawn once for a case. */
+export const mindFor = ({ practice }: World): Crowd => drawCrowd(practice.profile);
+
+/** After so many findings it is concluded from what there is. */
+const FINDINGS_MOST = 12;
+/** A check that overturns the verdict more rarely than this is not worth its minutes here. */
+const DECIDES_FROM = 0.12;
+/** A whole run is no longer than this. */
+const ACTIONS_MOST = 90;
+
+/** What is known of the rest volts, battery by battery; null where not read. */
+function restVoltsKnown({ evidence, practice }: World): (number | null)[] {
+  return practice.machine.batteries.map((_, i) => {
+    const read = evidence.filter((e) => e.check === 'rest' && (e.battery ?? 0) === i).at(-1)?.found;
+    return typeof read === 'number' ? read : null;
+  });
+}
+
+/** What is known beside the evidence. */
+export function factsOf(world: World): Case {
+  const { practice, evidence } = world;
+  return {
+    chemistry: practice.profile.rating.chemistry,
+    wakes: startsByWaking(practice.machine),
+    tempC: practice.tempC,
+    stops: [],
+    restVolts: restVoltsKnown(world),
+    earlierFlatCalls: evidence.some((e) => e.check === 'ask-flats' && e.found === 'yes') ? 1 : 0,
+    diedInService: false,
+  };
+}
+
+/** What the tool would say of the case by what was found so far. */
+export function toolVerdict(world: World, mind: Crowd): VerdictRecord {
+  const { practice, evidence } = world;
+  return conclude(mind, evidence, factsOf(world), practice.tools, practice.rules);
+}
+
+/** The way that the tool would help it: what fits best by what was read, with its order; null where nothing does. */
+function helpFor(world: World): {
+  readonly ranked: RankedOption;
+  readonly order: readonly HookupStep[];
+  readonly waitMinutes: number;
+} | null {
+  const { machine, kit, tempC, rules, donor } = world.practice;
+  const batteries = casualtyBatteries(machine, restVoltsKnown(world), tempC);
+  const [best] = rankOptions(machine, kit, batteries, tempC, rules, {
+    mainsNear: false,
+    donorMetres: null,
+  }).filter(({ unfit, option }) => !unfit && !option.chargeOnly);
+  if (!best) return null;
+  const { option } = best;
+  const scene: HookupScene = {
+    machine,
+    donor: option.sourceKind === 'donor' ? donor : null,
+    option,
+    batteries,
+    tempC,
+    enclosed: false,
+    casualtyRuns: false,
+  };
+  const waitMinutes = ruledWaitMinutes(machine, option, Math.min(...batteries.socs), rules);
+  return { ranked: best, order: safestOrder(scene, waitMinutes, rules), waitMinutes };
+}
+
+const done = (world: World, ...checks: string[]): boolean =>
+  world.evidence.some(({ check }) => checks.includes(check));
+const hasTurnedHelped = (world: World): boolean => world.log.some(({ key }) => key?.helped === true);
+
+/**
+ * What the tool would do next, by what has been found and nothing else; null once the verdict was given.
+ *
+ * @param mind by `mindFor`
+ */
+export function toolNext(world: World, mind: Crowd): PracticeAction | null {
+  if (world.verdict) return null;
+  const { practice } = world;
+  const isString = practice.machine.batteries.length > 1;
+  const unread = restVoltsKnown(world).indexOf(null);
+  if (unread >= 0) return { kind: 'check', check: 'rest', ...(isString && { battery: unread }) };
+  const now = toolVerdict(world, mind);
+  const give: PracticeAction = { kind: 'verdict', verdict: now.verdict, suspect: now.suspect };
+  if (now.verdict === 'unsafe') return give;
+  const isBarred = restVoltsKnown(world).some(
+    (volts) => batteryBar(practice.profile.rating.chemistry, volts, practice.tempC) !== null,
+  );
+  if (isBarred) return give;
+  if (!hasTurnedHelped(world) && !done(world, 'with-help') && world.evidence.length >= LOOKS_BEFORE_HELP) {
+    const next = helping(world);
+    if (next) return next;
+  }
+  if (world.runs && !startsByWaking(practice.machine) && !done(world, 'charging'))
+    return { kind: 'check', check: 'charging' };
+  if (anyClampOn(world.hookup)) return clearing(world) ?? give;
+  if (world.evidence.length >= FINDINGS_MOST) return give;
+  const worth = proposals(mind, world.evidence, practice.tools).find(({ check }) => isLook(check));
+  const decides =
+    now.deciding && now.deciding.chance >= DECIDES_FROM && isLook(now.deciding.check) ? now.deciding : null;
+  const check = world.evidence.length < LOOKS_BEFORE_HELP ? worth : decides;
+  if (!check) return give;
+  return {
+    kind: 'check',
+    check: check.check,
+    ...(check.battery !== undefined && { battery: check.battery }),
+  };
+}
+/** So much is asked and read before anything is joined. */
+const LOOKS_BEFORE_HELP = 4;
+/** What is found by joining a source is found by joining it. */
+const isLook = (check: string): boolean =>
+  ![
+    'with-help',
+    'promise',
+    'charging',
+    'charging-loaded',
+    'ripple',
+    'converter',
+    'acceptance',
+    'try-alone',
+  ].includes(check);
+
+/** The next thing on the way to a start with help; null where nothing helps. */
+function helping(world: World): PracticeAction | null {
+  const help = helpFor(world);
+  if (!help) return null;
+  const { option } = help.ranked;
+  if (world.option?.id !== option.id) return { kind: 'fetch', optionId: option.id };
+  for (const step of help.order) {
+    if (step.action.kind === 'confirm' && step.action.what === 'wait') {
+      const hasWaited = world.log.some(({ action }) => action.kind === 'wait');
+      if (!hasWaited) return { kind: 'wait', minutes: step.minutes ?? help.waitMinutes };
+    } else if (!isDone(world.hookup, step.action)) return { kind: 'hands', action: step.action };
+  }
+  return { kind: 'key' };
+}
+
+/** The next thing on the way off again; null when all is off. */
+function clearing(world: World): PracticeAction | null {
+  const help = helpFor(world);
+  if (!help) return null;
+  const order = clearingOrder(help.order, world.practice.machine, world.practice.rules);
+  const next = order.find(({ action }) => !isDone(world.hookup, action));
+  return next ? { kind: 'hands', action: next.action } : null;
+}
+
+/** The whole case as the tool would work it. */
+export function toolRun(code: string, mind?: Crowd): World {
+  let world = startCase(code);
+  const known = mind ?? mindFor(world);
+  for (let i = 0; i < ACTIONS_MOST; i++) {
+    const next = toolNext(world, known);
+    if (!next) return world;
+    world = act(world, next);
+  }
+  return world;
+}

@@ -1,0 +1,178 @@
+import { batteryBar } from '../battery/bar.js';
+import type { SourceOption } from '../plan/options.js';
+import type { BatteryBelief, CasualtyBatteries } from '../plan/casualty-batteries.js';
+import type { DiagnosisEvidence } from '../diagnosis/belief.js';
+import type { DiagnosisProfile } from '../diagnosis/causes.js';
+import type { CheckId, Found, Tool } from '../diagnosis/checks.js';
+import {
+  type CrankLook,
+  type HiddenMachine,
+  ohmsInside,
+  restVoltsOf,
+  SOUND_OHMS,
+} from '../diagnosis/hidden.js';
+import type { Suspect } from '../diagnosis/vocabulary.js';
+import type { HandAction } from '../hookup/actions.js';
+import type { Hazard } from '../hookup/hazard.js';
+import type { HookupScene, HookupState } from '../hookup/state.js';
+import type { BadJoints } from '../circuit/rescue.js';
+import type { CrankPoint } from '../crank/quick.js';
+import type { Machine } from '../machine/machine.js';
+import type { HouseRules } from '../rules/house-rules.js';
+import type { KitItem } from '../sources/kit.js';
+import type { VerdictKind } from '../verdict/conclude.js';
+import type { RungId } from './rungs.js';
+
+export const HINT_LEVELS = ['nudge', 'reason', 'step'] as const;
+/** How much is told: where to look, why, or what to do. */
+export type HintLevel = (typeof HINT_LEVELS)[number];
+
+/** One thing that the one who practises does. */
+export type PracticeAction =
+  /** A question, a look or a reading, of one battery of a string where it is named. */
+  | { readonly kind: 'check'; readonly check: CheckId; readonly battery?: number }
+  /** The meter, red probe and black probe each on a point of the machine, whichever. */
+  | { readonly kind: 'probe'; readonly red: string; readonly black: string }
+  /** A source is fetched from the van, with its leads. */
+  | { readonly kind: 'fetch'; readonly optionId: string }
+  /** Hands do this, whatever it is: nothing is forbidden. */
+  | { readonly kind: 'hands'; readonly action: Exclude<HandAction, { kind: 'crank' }> }
+  | { readonly kind: 'wait'; readonly minutes: number }
+  /** The key is turned, or a machine that wakes is asked to. */
+  | { readonly kind: 'key' }
+  /** The last thing done is taken back, as if it had not been: what it risked is remembered. */
+  | { readonly kind: 'back' }
+  | { readonly kind: 'hint'; readonly level: HintLevel }
+  | { readonly kind: 'verdict'; readonly verdict: VerdictKind; readonly suspect: Suspect | null };
+
+/** What the key did. */
+export type KeyOutcome = CrankLook | 'wakes' | 'stays-asleep';
+
+/** What came of an action. */
+export interface Happened {
+  readonly action: PracticeAction;
+  /** Minutes of the case when it began. */
+  readonly atMinutes: number;
+  readonly minutes: number;
+  /** What a check found. */
+  readonly found?: Found;
+  /** What the meter shows between its probes, V. */
+  readonly volts?: number;
+  /** What the circuit did to hands, metal, batteries and electronics, worst first. */
+  readonly hazards: readonly Hazard[];
+  readonly key?: {
+    readonly outcome: KeyOutcome;
+    readonly point: CrankPoint | null;
+    readonly helped: boolean;
+  };
+}
+
+/** A case before anything is done to it. */
+export interface PracticeCase {
+  /** Whoever has it has the same case. */
+  readonly code: string;
+  readonly rung: RungId;
+  readonly machine: Machine;
+  readonly donor: Machine;
+  readonly kit: readonly KitItem[];
+  readonly tools: readonly Tool[];
+  readonly tempC: number;
+  readonly profile: DiagnosisProfile;
+  readonly rules: HouseRules;
+  /** What the driver says it does. */
+  readonly said: string;
+  /** What is really wrong. */
+  readonly hidden: HiddenMachine;
+}
+
+/** A case as far as it has been worked. */
+export interface World {
+  readonly practice: PracticeCase;
+  /** As it is now: charge comes and goes. */
+  readonly hidden: HiddenMachine;
+  readonly minutes: number;
+  readonly option: SourceOption | null;
+  readonly hookup: HookupState;
+  /** It runs, or is awake. */
+  readonly runs: boolean;
+  readonly evidence: readonly DiagnosisEvidence[];
+  /** What stands, oldest first. */
+  readonly log: readonly Happened[];
+  /** What was taken back, oldest first. */
+  readonly takenBack: readonly Happened[];
+  readonly hints: readonly HintLevel[];
+  readonly verdict: { readonly verdict: VerdictKind; readonly suspect: Suspect | null } | null;
+}
+
+/** What the joints and cables of the machine resist beyond sound ones; a cable stands with the joint of the body. */
+export function jointsOf({ plusOhms, minusOhms, cableOhms }: HiddenMachine): BadJoints {
+  const [, sound] = SOUND_OHMS;
+  return {
+    plusOhms: Math.max(0, plusOhms - sound),
+    minusOhms: Math.max(0, minusOhms - sound) + Math.max(0, cableOhms - 2 * sound),
+  };
+}
+
+/** A meter and hands are off by no more than this, V. */
+const READ_OFF_VOLTS = 0.2;
+
+/** A careful reading may take a battery of this case for one that no current may go through. */
+export function mayBeBarred({
+  practice: { profile, hidden },
+}: {
+  readonly practice: Pick<PracticeCase, 'profile' | 'hidden'>;
+}): boolean {
+  return restVoltsOf(hidden, profile).some(
+    (volts) => batteryBar(profile.rating.chemistry, volts - READ_OFF_VOLTS, profile.tempC) !== null,
+  );
+}
+
+/** The batteries as they truly are, which nobody who works on them knows. */
+export function trueBatteries({
+  hidden,
+  practice: { profile },
+}: Pick<World, 'hidden' | 'practice'>): CasualtyBatteries {
+  const { rating, tempC } = profile;
+  const volts = restVoltsOf(hidden, profile);
+  const inside = ohmsInside(hidden, profile);
+  const models = volts.map((openVolts, i) => ({ openVolts, ohms: inside[i]! }));
+  const beliefs = hidden.batteries.map(({ soc, ageing, overDischargedVolts }, i): BatteryBelief => {
+    const bar = batteryBar(rating.chemistry, volts[i]!, tempC);
+    return {
+      rating,
+      soc,
+      socLow: soc,
+      socHigh: soc,
+      ageing,
+      ...(overDischargedVolts !== undefined && { overDischargedVolts }),
+      ...(bar && { bar }),
+    };
+  });
+  const socs = hidden.batteries.map(({ soc }) => soc);
+  return {
+    models,
+    socs,
+    beliefs,
+    measured: true,
+    allMeasured: true,
+    weakest: volts.indexOf(Math.min(...volts)),
+    othersSound: true,
+    totalVolts: volts.reduce((sum, v) => sum + v, 0),
+    joints: jointsOf(hidden),
+  };
+}
+
+/** The hook-up as it truly is; null before a source was fetched. */
+export function trueScene(world: World): HookupScene | null {
+  const { practice, option, runs } = world;
+  if (!option) return null;
+  return {
+    machine: practice.machine,
+    donor: option.sourceKind === 'donor' ? practice.donor : null,
+    option,
+    batteries: trueBatteries(world),
+    tempC: practice.tempC,
+    enclosed: false,
+    casualtyRuns: runs,
+  };
+}

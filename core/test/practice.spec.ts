@@ -1,0 +1,258 @@
+import fc from 'fast-check';
+import { type Crowd, drawCrowd, restVoltsOf } from '../src/diagnosis/index.js';
+import { CLAMP_IDS } from '../src/circuit/index.js';
+import {
+  act,
+  codeOfCase,
+  debriefOf,
+  optionsOf,
+  type PracticeAction,
+  readCaseCode,
+  replay,
+  RUNG_IDS,
+  startCase,
+  toolNext,
+  toolRun,
+  type World,
+} from '../src/practice/index.js';
+import { type Random, seededRandom } from '../src/quantities/index.js';
+import { VERDICTS } from '../src/verdict/index.js';
+import { sweep } from './sweep.js';
+
+/** Cases of each rung that `npm test` plays; the long proof plays a thousand in all. */
+const CASES = process.env.PROVE_SHARE ? Math.ceil(100 * Number(process.env.PROVE_SHARE)) : 2;
+
+const minds = new Map<string, Crowd>();
+function mindOf({ practice: { profile } }: World): Crowd {
+  const key = JSON.stringify(profile);
+  if (!minds.has(key)) minds.set(key, drawCrowd(profile));
+  return minds.get(key)!;
+}
+
+/** Somebody who does anything at all. */
+function anything(world: World, random: Random): PracticeAction {
+  const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
+  const { machine, donor } = world.practice;
+  const isSource = random() < 0.5;
+  const clamp = pick(CLAMP_IDS.filter((id) => id.endsWith('Source') === isSource));
+  const pointId = pick((isSource ? donor : machine).points).id;
+  const actions: readonly (() => PracticeAction)[] = [
+    () => ({ kind: 'check', check: pick(['rest', 'look-joints', 'ask-left-on', 'conductance'] as const) }),
+    () => ({ kind: 'fetch', optionId: pick(optionsOf(world)).id }),
+    () => ({ kind: 'hands', action: { kind: 'attach', clamp, pointId } }),
+    () => ({ kind: 'hands', action: { kind: 'attach', clamp, pointId } }),
+    () => ({ kind: 'hands', action: { kind: 'detach', clamp: pick(CLAMP_IDS) } }),
+    () => ({ kind: 'hands', action: { kind: 'pack', on: random() < 0.7 } }),
+    () => ({ kind: 'hands', action: { kind: 'donor-engine', running: random() < 0.7 } }),
+    () => ({ kind: 'hands', action: { kind: 'bridge', pointId: pick(machine.points).id } }),
+    () => ({ kind: 'hands', action: { kind: 'loosen', pointId: pick(machine.points).id } }),
+    () => ({ kind: 'wait', minutes: Math.ceil(5 * random()) }),
+    () => ({ kind: 'key' }),
+    () => ({ kind: 'probe', red: pick(machine.points).id, black: pick(machine.points).id }),
+    () => ({ kind: 'back' }),
+    () => ({ kind: 'hint', level: 'nudge' }),
+  ];
+  return pick(actions)();
+}
+
+function wandering(code: string, seed: number, length: number): { world: World; actions: PracticeAction[] } {
+  const random = seededRandom(seed);
+  let world = startCase(code);
+  const actions: PracticeAction[] = [];
+  for (let i = 0; i < length; i++) {
+    const action = anything(world, random);
+    actions.push(action);
+    world = act(world, action);
+  }
+  return { world, actions };
+}
+const played = (code: string, next: (world: World) => PracticeAction): World => {
+  let world = startCase(code);
+  for (let i = 0; i < 40 && !world.verdict; i++) world = act(world, next(world));
+  return world;
+};
+
+describe('a case to practise on', () => {
+  it('is the same to whoever has its code, and none where the code is none', () => {
+    for (const rung of RUNG_IDS) {
+      const code = codeOfCase(rung, 7);
+      expect(startCase(code)).toEqual(startCase(` ${code.toUpperCase()} `));
+      expect(readCaseCode(code)).toEqual({ rung, number: 7 });
+    }
+    expect(startCase('order-1')).not.toEqual(startCase('order-2'));
+    for (const none of ['', 'order', 'order-', 'order-x', 'nowhere-3', 'order-1234567'])
+      expect(readCaseCode(none)).withContext(none).toBeNull();
+    expect(() => startCase('nowhere-3')).toThrowError(RangeError);
+  });
+
+  it('comes out the same however it is wandered through, nothing is forbidden, and its minutes add up', () => {
+    fc.assert(
+      fc.property(fc.constantFrom(...RUNG_IDS), fc.nat(40), fc.nat(1_000_000), (rung, number, seed) => {
+        const code = codeOfCase(rung, number);
+        const { world, actions } = wandering(code, seed, 14);
+        expect(replay(code, actions)).toEqual(world);
+        const spent = [...world.log, ...world.takenBack].reduce((sum, { minutes }) => sum + minutes, 0);
+        expect(world.minutes).toBeCloseTo(spent, 6);
+        // Charge is only ever between empty and full.
+        for (const { soc } of world.hidden.batteries) {
+          expect(soc).toBeGreaterThanOrEqual(0);
+          expect(soc).toBeLessThanOrEqual(1);
+        }
+      }),
+      { seed: 15, numRuns: 40 },
+    );
+  });
+
+  it('remembers what was taken back, its minutes and its risk, and nothing else of it', () => {
+    const fetched = act(startCase('not-the-battery-1'), {
+      kind: 'fetch',
+      optionId: optionsOf(startCase('not-the-battery-1')).find((o) => o.sourceKind === 'donor')!.id,
+    });
+    const point = (kind: string): string => fetched.practice.machine.points.find((p) => p.kind === kind)!.id;
+    const bridged = act(fetched, {
+      kind: 'hands',
+      action: { kind: 'bridge', pointId: point('battery-positive') },
+    });
+    const [worst] = bridged.log.at(-1)!.hazards;
+    expect(worst?.severity).toBe('severe');
+    expect(worst!.amps!).toBeGreaterThan(100);
+    const back = act(bridged, { kind: 'back' });
+    expect(back.hookup).toEqual(fetched.hookup);
+    expect(back.log).toEqual(fetched.log);
+    expect(back.minutes).toBe(bridged.minutes);
+    const end = act(back, { kind: 'verdict', verdict: 'charge-first', suspect: null });
+    const { failings, risks } = debriefOf(end, toolRun('not-the-battery-1', mindOf(end)));
+    expect(failings).toContain('hurt');
+    expect(risks.some(({ takenBack }) => takenBack)).toBeTrue();
+    expect(() => act(end, { kind: 'key' })).toThrowError(RangeError);
+  });
+
+  it('reads volts wherever the probes are: a battery by its posts, a string as a whole, and backwards', () => {
+    const start = startCase('string-2');
+    const { machine, hidden, profile } = start.practice;
+    const own = restVoltsOf(hidden, profile);
+    const post = (kind: string, battery: number): string =>
+      machine.points.find((p) => p.kind === kind && (p.battery ?? 0) === battery)!.id;
+    const read = (red: string, black: string): World => act(start, { kind: 'probe', red, black });
+    const shown = (red: string, black: string): number => read(red, black).log.at(-1)!.volts!;
+    const [plus1, minus1] = [post('battery-positive', 0), post('battery-negative', 0)];
+    expect(shown(plus1, minus1)).toBeCloseTo(own[0]!, 1);
+    expect(shown(minus1, plus1)).toBeCloseTo(-own[0]!, 1);
+    const ground = machine.points.find((p) => p.kind === 'ground-point')!.id;
+    const top = machine.points.find((p) => p.kind === 'battery-positive' && p.battery === 1);
+    if (top) expect(shown(top.id, ground)).toBeCloseTo(own[0]! + own[1]!, 1);
+    // Across its own posts it is evidence, anywhere else a figure.
+    expect(read(plus1, minus1).evidence.at(-1)!.check).toBe('rest');
+    expect(read(plus1, ground).evidence).toEqual(start.evidence);
+  });
+
+  it('shows what a wrong clamp does: red on minus drives hundreds of amps, and the last clamp on a battery sparks in gas', () => {
+    const start = startCase('order-5');
+    const { machine, donor } = start.practice;
+    const at = (of: typeof machine, kind: string): string => of.points.find((p) => p.kind === kind)!.id;
+    const fetched = act(start, {
+      kind: 'fetch',
+      optionId: optionsOf(start).find((o) => o.sourceKind === 'donor')!.id,
+    });
+    const clamps = (black: string, red: string): PracticeAction[] => [
+      {
+        kind: 'hands',
+        action: { kind: 'attach', clamp: 'redSource', pointId: at(donor, 'battery-positive') },
+      },
+      {
+        kind: 'hands',
+        action: { kind: 'attach', clamp: 'blackSource', pointId: at(donor, 'battery-negative') },
+      },
+      { kind: 'hands', action: { kind: 'attach', clamp: 'redCasualty', pointId: red } },
+      { kind: 'hands', action: { kind: 'attach', clamp: 'blackCasualty', pointId: black } },
+    ];
+    const crossed = clamps(at(machine, 'battery-positive'), at(machine, 'battery-negative')).reduce(
+      act,
+      fetched,
+    );
+    const severe = crossed.log
+      .flatMap(({ hazards }) => hazards)
+      .filter(({ severity }) => severity === 'severe');
+    expect(severe.some(({ amps }) => (amps ?? 0) > 300)).toBeTrue();
+    const right = clamps(at(machine, 'ground-point'), at(machine, 'battery-positive')).reduce(act, fetched);
+    expect(right.log.at(-1)!.hazards.filter(({ severity }) => severity === 'severe')).toEqual([]);
+    const gassy = clamps(at(machine, 'battery-negative'), at(machine, 'battery-positive')).reduce(
+      act,
+      fetched,
+    );
+    const worse = (w: World): number => w.log.at(-1)!.hazards.filter((h) => h.severity !== 'note').length;
+    expect(worse(gassy)).toBeGreaterThan(worse(right));
+  });
+
+  sweep(
+    'is passed by the tool’s own advice, without one severe hazard',
+    () => {
+      let passed = 0;
+      let severe = 0;
+      const told: string[] = [];
+      for (const rung of RUNG_IDS)
+        for (let number = 1; number <= CASES; number++) {
+          const code = codeOfCase(rung, number);
+          const world = toolRun(code, mindOf(startCase(code)));
+          const debrief = debriefOf(world, world);
+          if (debrief.passed) passed++;
+          else told.push(`${code}: ${debrief.failings.join(', ')}`);
+          severe += debrief.risks.filter(({ hazard }) => hazard.severity === 'severe').length;
+        }
+      const share = passed / (CASES * RUNG_IDS.length);
+      process.stdout.write(
+        `practice: ${CASES * RUNG_IDS.length} cases by the tool's advice, ${(100 * share).toFixed(1)} % passed, ${severe} severe hazards`,
+      );
+      expect(severe).toBe(0);
+      expect(share).withContext(told.join('; ')).toBeGreaterThanOrEqual(0.95);
+    },
+    3_600_000,
+  );
+
+  sweep(
+    'is not passed by whoever does anything, nor by whoever blames the battery',
+    () => {
+      const random = seededRandom(3);
+      let byChance = 0;
+      let byBattery = 0;
+      const codes = RUNG_IDS.flatMap((rung) => [1, 2].map((number) => codeOfCase(rung, number)));
+      for (const code of codes) {
+        const tool = toolRun(code, mindOf(startCase(code)));
+        let world = wandering(code, Math.floor(1e6 * random()), 12).world;
+        world = act(world, {
+          kind: 'verdict',
+          verdict: VERDICTS[Math.floor(random() * VERDICTS.length)]!,
+          suspect: null,
+        });
+        if (debriefOf(world, tool).passed) byChance++;
+        const blamed = played(code, (w) =>
+          w.evidence.length < 2
+            ? { kind: 'check', check: 'rest' }
+            : { kind: 'verdict', verdict: 'replace-now', suspect: null },
+        );
+        if (debriefOf(blamed, tool).passed) byBattery++;
+        else
+          expect(
+            debriefOf(blamed, tool).failings.some((f) =>
+              ['wrong-verdict', 'sound-condemned', 'unproved'].includes(f),
+            ),
+          ).toBeTrue();
+      }
+      expect(byChance / codes.length).toBeLessThan(0.2);
+      expect(byBattery / codes.length).toBeLessThan(0.25);
+    },
+    600_000,
+  );
+
+  it('is advised by what was found and nothing else', () => {
+    const start = startCase('joints-4');
+    const mind = mindOf(start);
+    // Another truth behind the same findings: the advice is the same.
+    const other = {
+      ...start,
+      hidden: startCase('joints-9').hidden,
+      practice: { ...start.practice, hidden: startCase('joints-9').hidden },
+    };
+    expect(toolNext(other, mind)).toEqual(toolNext(start, mind)!);
+  });
+});
