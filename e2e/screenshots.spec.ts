@@ -143,6 +143,22 @@ test('pictures of the main views', async ({ tech, page }) => {
   await page.goto(`${tech.url}/bench/leads`);
   await page.getByRole('heading', { level: 1 }).waitFor();
   await shoot('bench');
+  await page.goto(`${tech.url}/practice/not-the-battery-1`);
+  await page.getByRole('radio', { name: 'clamps' }).click();
+  await page.getByRole('button', { name: /Service van, Heavy/ }).click();
+  for (const [clamp, at] of [
+    [/Red, source/, 'Battery +'],
+    [/Black, source/, 'Battery -'],
+    [/Red, casualty/, 'Battery -'],
+    [/Black, casualty/, 'Battery +'],
+  ] as const) {
+    await page.getByRole('radio', { name: clamp }).click();
+    await page.getByText('Put it on').locator('..').getByRole('button', { name: at }).first().click();
+    const goOn = page.getByRole('button', { name: 'Go on with it' });
+    if (clamp.source.startsWith('Red, cas')) await goOn.click();
+  }
+  await page.getByRole('alertdialog').waitFor();
+  await shoot('practice');
   await page.goto(`${tech.url}/rules`);
   await page.getByRole('radiogroup').first().waitFor();
   await shoot('rules');

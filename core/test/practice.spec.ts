@@ -253,6 +253,6 @@ describe('a case to practise on', () => {
       hidden: startCase('joints-9').hidden,
       practice: { ...start.practice, hidden: startCase('joints-9').hidden },
     };
-    expect(toolNext(other, mind)).toEqual(toolNext(start, mind)!);
+    expect(toolNext(other, mind)).toEqual(toolNext(start, mind));
   });
 });

@@ -137,6 +137,8 @@ const PAGES = [
   'vehicle/brinmoor-carrow-22d-a',
   'bench',
   'rules',
+  'practice',
+  'practice/string-1',
 ];
 
 test('every stage is accessible in every light, and fits the tablet without scrolling', async ({

@@ -41,6 +41,16 @@ export const routes: Routes = [
     loadComponent: () => import('./bench/bench-page').then((m) => m.BenchPage),
   },
   {
+    path: 'practice',
+    title: T.practiceVoltrek,
+    loadComponent: () => import('./practice/ladder-page').then((m) => m.LadderPage),
+  },
+  {
+    path: 'practice/:code',
+    title: T.practiceVoltrek,
+    loadComponent: () => import('./practice/case-page').then((m) => m.CasePage),
+  },
+  {
     path: 'log',
     title: T.logVoltrek,
     loadComponent: () => import('./log/log-page').then((m) => m.LogPage),

@@ -101,14 +101,14 @@ import { TOP_BAR as T } from '@words/screens/shell';
     }
     nav {
       display: flex;
-      gap: 4px;
+      gap: 2px;
       margin-right: auto;
       height: 100%;
     }
     nav a {
       display: flex;
       align-items: center;
-      padding: 3px 9px 0;
+      padding: 3px 7px 0;
       border-bottom: 4px solid transparent;
       font-weight: 600;
     }
@@ -260,6 +260,7 @@ export class TopBar {
     { path: '/kit', name: T.kit },
     { path: '/log', name: T.log },
     { path: '/bench', name: T.bench },
+    { path: '/practice', name: T.practice },
     { path: '/rules', name: T.rules },
   ];
   protected readonly lights = LIGHTS;

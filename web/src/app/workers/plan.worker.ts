@@ -30,6 +30,14 @@ import {
   waysOf,
   whatHelps,
 } from '@voltrek/core/plan';
+import {
+  type PracticeAction,
+  replay,
+  startCase,
+  toolNext,
+  toolRun,
+  type World,
+} from '@voltrek/core/practice';
 import { seededRandom } from '@voltrek/core/quantities';
 import { bestParking, type LeadPoints, type Pose } from '@voltrek/core/reach';
 import type { HouseRules } from '@voltrek/core/rules';
@@ -74,6 +82,10 @@ export interface PlanWorker {
     tools: readonly Tool[],
     rules: HouseRules,
   ): VerdictRecord;
+  /** What the tool would do next in a case that has come so far; null once its verdict was given. */
+  practiceNext(code: string, actions: readonly PracticeAction[]): { readonly next: PracticeAction | null };
+  /** The whole case as the tool would work it. */
+  practiceRun(code: string): World;
 }
 
 const goOn =
@@ -121,6 +133,11 @@ const worker: PlanWorker = {
   readTrace,
   conclude: (profile, repairs, evidence, facts, tools, rules) =>
     conclude(crowdOf(profile, repairs), evidence, facts, tools, rules),
+  practiceNext: (code, actions) => {
+    const world = replay(code, actions);
+    return { next: toolNext(world, crowdOf(world.practice.profile, [])) };
+  },
+  practiceRun: (code) => toolRun(code, crowdOf(startCase(code).practice.profile, [])),
   park: (casualty, donor, points) => bestParking(casualty, donor, points).pose,
 };
 

@@ -6,6 +6,7 @@ export const APP_ROUTES = {
   kitVoltrek: 'Kit, voltrek',
   houseRulesVoltrek: 'House rules, voltrek',
   benchVoltrek: 'Bench, voltrek',
+  practiceVoltrek: 'Practice, voltrek',
   logVoltrek: 'Log, voltrek',
   vehiclesVoltrek: 'Vehicles, voltrek',
   vehicleVoltrek: 'Vehicle, voltrek',

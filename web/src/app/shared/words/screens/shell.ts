@@ -47,6 +47,7 @@ export const TOP_BAR = {
   kit: 'Kit',
   log: 'Log',
   bench: 'Bench',
+  practice: 'Practice',
   rules: 'Rules',
   day: 'Day',
   dusk: 'Dusk',

@@ -1,0 +1,98 @@
+import { expect, test } from '../support/fixtures';
+
+const CASE = 'not-the-battery-1';
+
+test('a case is worked by hand: probes, a slip that is taken back, a hint, a verdict, and the debrief beside the tool', async ({
+  page,
+  server,
+}) => {
+  await page.goto(`${server.url}/practice`);
+  await page.getByLabel('Code of a case').fill('nowhere-1');
+  await page.getByRole('button', { name: 'Open it' }).click();
+  await expect(page.getByText('No case has that code')).toBeVisible();
+  await page.getByLabel('Code of a case').fill(CASE);
+  await page.getByRole('button', { name: 'Open it' }).click();
+  await expect(page.getByRole('heading', { name: `Case ${CASE}` })).toBeVisible();
+
+  // The meter shows what its probes are on, the wrong way round too.
+  await page.getByRole('radio', { name: 'probes' }).click();
+  const [red, black] = ['Red probe on', 'Black probe on'].map((name) =>
+    page.getByRole('radiogroup', { name }),
+  );
+  const read = page.getByRole('button', { name: 'Read', exact: true });
+  await red!.getByRole('radio', { name: 'Battery +' }).click();
+  await black!.getByRole('radio', { name: 'Battery -' }).click();
+  await read.click();
+  const shown = page.locator('.meter .figure');
+  await expect(shown).toHaveText(/^1[12]\.\d\d V$/);
+  await red!.getByRole('radio', { name: 'Battery -' }).click();
+  await black!.getByRole('radio', { name: 'Battery +' }).click();
+  await read.click();
+  await expect(shown).toHaveText(/^-1[12]\.\d\d V$/);
+
+  // Nothing is forbidden: a spanner slips, time stops, and it is taken back; the risk stays.
+  await page.getByRole('radio', { name: 'clamps' }).click();
+  await page.getByRole('button', { name: /Service van, Heavy/ }).click();
+  await page.getByRole('radio', { name: 'spanner' }).click();
+  await page.getByText('Slip to the body').locator('..').getByRole('button', { name: 'Battery +' }).click();
+  const consequence = page.getByRole('alertdialog');
+  await expect(consequence).toContainText(/\d+ A/);
+  await expect(page.getByRole('button', { name: 'Give the verdict' })).toBeDisabled();
+  await consequence.getByRole('button', { name: 'Take it back' }).click();
+  await expect(consequence).toBeHidden();
+  await expect(page.getByText('1 risks run')).toBeVisible();
+
+  await page.getByRole('button', { name: 'Next best step' }).click();
+  await expect(page.locator('.hint')).not.toBeEmpty();
+  await expect(page.getByText('1 hints')).toBeVisible();
+
+  // What was done is kept through a reload.
+  const lines = page.locator('.log li');
+  await expect(lines).toHaveCount(3);
+  await page.reload();
+  await expect(lines).toHaveCount(3);
+
+  await page.getByRole('button', { name: 'Give the verdict' }).click();
+  await page.getByRole('radio', { name: 'Replace now' }).click();
+  await page.getByRole('button', { name: 'Give it' }).click();
+  await expect(page.getByRole('heading', { name: 'Not passed' })).toBeVisible();
+  await expect(page.getByText('could have been hurt')).toBeVisible();
+  await expect(page.getByText('A sound battery was condemned.')).toBeVisible();
+  await expect(
+    page.getByRole('heading', { name: 'What the tool does' }).locator('..').getByRole('listitem'),
+  ).not.toHaveCount(0);
+  await page.getByRole('button', { name: 'The same case again' }).click();
+  await expect(lines).toHaveCount(1);
+  await expect(page.getByText('Nothing yet')).toBeVisible();
+});
+
+test('the tool’s advice, followed by keyboard alone, passes a case; the ladder goes on to the next', async ({
+  page,
+  server,
+}) => {
+  await page.goto(`${server.url}/practice/stop-1`);
+  await expect(page.getByRole('heading', { name: 'Case stop-1' })).toBeVisible();
+  const press = async (name: string | RegExp): Promise<void> => {
+    await page.getByRole('button', { name }).focus();
+    await page.keyboard.press('Enter');
+  };
+  const choose = async (group: string, times: number): Promise<void> => {
+    await page.getByRole('radiogroup', { name: group }).getByRole('radio').first().focus();
+    for (let i = 0; i < times; i++) await page.keyboard.press('ArrowRight');
+    await page.keyboard.press('Enter');
+  };
+  await choose('What to do with', 1);
+  await choose('Red probe on', 0);
+  await choose('Black probe on', 1);
+  await press('Read');
+  await expect(page.locator('.meter .figure')).toBeVisible();
+  await press('Give the verdict');
+  await page.getByRole('radio', { name: 'Unsafe' }).focus();
+  await page.keyboard.press('Enter');
+  await press('Give it');
+  await expect(page.getByRole('heading', { name: 'Passed', exact: true })).toBeVisible();
+  await page.getByRole('link', { name: 'Next case' }).click();
+  await expect(page.getByRole('heading', { name: 'Case stop-2' })).toBeVisible();
+  await page.getByRole('link', { name: 'To the ladder' }).click();
+  await expect(page.getByRole('listitem').filter({ hasText: 'When to stop' })).toContainText('1 passed');
+});

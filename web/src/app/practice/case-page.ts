@@ -1,0 +1,268 @@
+import type { ElementRef } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { SUSPECTS, type Suspect } from '@voltrek/core/diagnosis';
+import {
+  act,
+  type Debrief,
+  debriefOf,
+  type Happened,
+  type HintLevel,
+  type PracticeAction,
+  readCaseCode,
+  replay,
+  trueScene,
+  type World,
+} from '@voltrek/core/practice';
+import { VERDICTS, type VerdictKind } from '@voltrek/core/verdict';
+import { hazardWhy } from '@voltrek/contracts/words';
+import { cameWords, optionWords, practiceActionWords, RUNG_WORDS } from '@words/practice-words';
+import { degrees } from '@words/units';
+import { SUSPECT_WORDS, VERDICT_WORDS, verdictTitle } from '@words/verdict-words';
+import { CLASS_WORDS, SYMPTOM_WORDS } from '@words/words';
+import { CASE_PAGE as T, LADDER_PAGE } from '@words/screens/practice';
+import { FINDING_NAMES } from '@words/diagnosis-words';
+import { volts } from '@words/figures';
+import { CircuitView } from '../shared/drawing/circuit-view';
+import { layoutCircuit } from '../shared/drawing/circuit-layout';
+import { Choices } from '../shared/ui/choices';
+import { type PlanRun, PlanRunner } from '../workers/plan-runner';
+import { CaseTools } from './case-tools';
+import { DebriefView } from './debrief-view';
+import { PracticeRecord } from './practice-record';
+
+/** A case to practise on: the yard, what is in hand, what it did, and what was done so far. */
+@Component({
+  selector: 'vt-case-page',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [CaseTools, Choices, CircuitView, DebriefView, RouterLink],
+  providers: [PlanRunner],
+  templateUrl: './case-page.html',
+  styleUrl: './case-page.scss',
+})
+export class CasePage {
+  protected readonly t = T;
+  protected readonly ladder = LADDER_PAGE;
+
+  /** In the address. */
+  readonly code = input.required<string>();
+
+  private readonly record = inject(PracticeRecord);
+  private readonly runner = inject(PlanRunner);
+  private run: PlanRun | null = null;
+
+  protected readonly read = computed(() => readCaseCode(this.code()));
+  private readonly actions = signal<readonly PracticeAction[]>([]);
+  protected readonly world = signal<World | null>(null);
+  protected readonly chosenPin = signal<string | null>(null);
+  protected readonly hint = signal<string | null>(null);
+  protected readonly isThinking = signal(false);
+  /** A severe risk that has not been looked at yet: time stands still over it. */
+  protected readonly unseen = signal<Happened | null>(null);
+  protected readonly isGiving = signal(false);
+  protected readonly chosenVerdict = signal<VerdictKind | null>(null);
+  protected readonly chosenPart = signal<Suspect | null>(null);
+  protected readonly tool = signal<World | null>(null);
+
+  protected readonly verdicts = VERDICTS.filter((kind) => kind !== 'repaired');
+  protected readonly suspects = SUSPECTS;
+  protected readonly verdictWords = VERDICT_WORDS;
+  protected readonly suspectWords = SUSPECT_WORDS;
+  protected readonly rungWords = RUNG_WORDS;
+  protected readonly cameWords = cameWords;
+
+  protected readonly said = computed(() => {
+    const practice = this.world()?.practice;
+    if (!practice) return '';
+    return SYMPTOM_WORDS[practice.said as keyof typeof SYMPTOM_WORDS];
+  });
+  protected readonly about = computed(() => {
+    const practice = this.world()?.practice;
+    if (!practice) return '';
+    return [
+      CLASS_WORDS[practice.machine.machineClass],
+      `${practice.machine.systemVolts} V`,
+      degrees(practice.tempC),
+    ].join(', ');
+  });
+  protected readonly minutes = computed(() => Math.round(this.world()?.minutes ?? 0));
+  protected readonly risks = computed(() => {
+    const world = this.world();
+    return [...(world?.log ?? []), ...(world?.takenBack ?? [])].filter(({ hazards }) =>
+      hazards.some((h) => h.severity === 'severe'),
+    ).length;
+  });
+  /** What the meter shows of the last thing that was read. */
+  protected readonly shown = computed(
+    () =>
+      this.world()
+        ?.log.filter(({ volts: read }) => read !== undefined)
+        .at(-1) ?? null,
+  );
+  protected readonly shownVolts = computed(() => volts(this.shown()?.volts ?? 0));
+  protected readonly drawing = computed(() => {
+    const world = this.world();
+    if (!world) return null;
+    const { machine, donor } = world.practice;
+    // What nobody has read stands nowhere: amps are seen by what they do, volts by a meter.
+    const drawn = layoutCircuit({
+      machine,
+      donor,
+      scene: trueScene(world),
+      hookup: world.hookup,
+      step: null,
+      isCranking: false,
+      showPins: true,
+      machineName: CLASS_WORDS[machine.machineClass],
+    });
+    return { ...drawn, volts: [] };
+  });
+  protected readonly lines = computed(() =>
+    (this.world()?.log ?? []).map((happened) => ({
+      at: Math.round(happened.atMinutes),
+      text: this.told(happened.action),
+      came: cameWords(happened),
+      severity: happened.hazards[0]?.severity ?? null,
+    })),
+  );
+  protected readonly consequence = computed(() =>
+    (this.unseen()?.hazards ?? []).filter(({ severity }) => severity === 'severe').map(hazardWhy),
+  );
+  private readonly takeBack = viewChild<ElementRef<HTMLElement>>('takeBack');
+  protected readonly debrief = computed((): Debrief | null => {
+    const [world, tool] = [this.world(), this.tool()];
+    return world?.verdict && tool ? debriefOf(world, tool) : null;
+  });
+
+  constructor() {
+    // What happened is looked at before anything else.
+    effect(() => this.takeBack()?.nativeElement.focus());
+    effect(() => {
+      const code = this.code();
+      if (!this.read()) return;
+      untracked(() => this.begin(code, this.record.actions(code)));
+    });
+    effect(() => {
+      const [debrief, read] = [this.debrief(), this.read()];
+      if (debrief && read) this.record.ended(read.rung, read.number, debrief.passed);
+    });
+  }
+
+  private begin(code: string, actions: readonly PracticeAction[]): void {
+    this.tool.set(null);
+    this.hint.set(null);
+    this.unseen.set(null);
+    this.isGiving.set(false);
+    let kept = actions;
+    let world: World;
+    try {
+      world = replay(code, actions);
+    } catch {
+      // What an older version kept may be of no case today.
+      kept = [];
+      world = replay(code, []);
+    }
+    this.actions.set(kept);
+    this.world.set(world);
+    this.record.keep(code, kept);
+    if (world.verdict) void this.askTool();
+  }
+
+  protected told(action: PracticeAction): string {
+    return practiceActionWords(action, this.world()!.practice);
+  }
+
+  protected do(action: PracticeAction): void {
+    const world = this.world();
+    if (!world || world.verdict || this.unseen()) return;
+    this.take(act(world, action), action);
+    const last = this.world()!.log.at(-1);
+    if (action.kind !== 'hint') this.hint.set(null);
+    if (last?.action === action && last.hazards.some((h) => h.severity === 'severe')) this.unseen.set(last);
+  }
+
+  private take(world: World, action: PracticeAction): void {
+    this.world.set(world);
+    this.actions.update((list) => [...list, action]);
+    this.record.keep(this.code(), this.actions());
+  }
+
+  protected back(): void {
+    const world = this.world();
+    if (!world || world.verdict) return;
+    this.unseen.set(null);
+    this.hint.set(null);
+    this.take(act(world, { kind: 'back' }), { kind: 'back' });
+  }
+
+  protected pin(pointId: string): void {
+    this.chosenPin.set(pointId);
+  }
+
+  protected async ask(level: HintLevel): Promise<void> {
+    const world = this.world();
+    if (!world || this.isThinking()) return;
+    this.isThinking.set(true);
+    try {
+      this.run ??= this.runner.begin();
+      const { next } = await this.run.ask((worker) => worker.practiceNext(this.code(), this.actions()));
+      this.do({ kind: 'hint', level });
+      this.hint.set(next ? this.hintWords(next, level) : null);
+    } finally {
+      this.isThinking.set(false);
+    }
+  }
+
+  private hintWords(next: PracticeAction, level: HintLevel): string {
+    if (next.kind === 'probe' || next.kind === 'hint' || next.kind === 'back') return '';
+    if (level === 'nudge') return T.nudgeOf[next.kind];
+    if (level === 'step') return this.told(next);
+    switch (next.kind) {
+      case 'check':
+        return T.whyOf.check(FINDING_NAMES[next.check]);
+      case 'fetch':
+        return T.whyOf.fetch(optionWords(next.optionId, this.world()!.practice));
+      case 'hands':
+        return T.whyOf.hands(this.told(next));
+      case 'verdict':
+        return T.whyOf.verdict(verdictTitle(next.verdict, next.suspect));
+      default:
+        return T.whyOf[next.kind];
+    }
+  }
+
+  protected give(): void {
+    const verdict = this.chosenVerdict();
+    if (!verdict) return;
+    const suspect =
+      verdict === 'keep' || verdict === 'unsafe' || verdict === 'not-known' ? null : this.chosenPart();
+    this.do({ kind: 'verdict', verdict, suspect });
+    this.isGiving.set(false);
+    if (this.world()?.verdict) void this.askTool();
+  }
+
+  private async askTool(): Promise<void> {
+    this.run ??= this.runner.begin();
+    const code = this.code();
+    const tool = await this.run.ask((worker) => worker.practiceRun(code));
+    if (code === this.code()) this.tool.set(tool);
+  }
+
+  /** The same case, from a moment of the run that has ended. */
+  protected playFrom(count: number): void {
+    const stands = this.world()!
+      .log.slice(0, count)
+      .map(({ action }) => action);
+    this.begin(this.code(), stands);
+  }
+}

@@ -1,0 +1,70 @@
+import { provideZonelessChangeDetection } from '@angular/core';
+import { TestBed } from '@angular/core/testing';
+import { act, optionsOf, type PracticeAction, startCase, type World } from '@voltrek/core/practice';
+import { CaseTools } from './case-tools';
+
+describe('CaseTools', () => {
+  async function shown(world: World, locked = false) {
+    TestBed.configureTestingModule({ providers: [provideZonelessChangeDetection()] });
+    const fixture = TestBed.createComponent(CaseTools);
+    fixture.componentRef.setInput('world', world);
+    fixture.componentRef.setInput('locked', locked);
+    const did: PracticeAction[] = [];
+    fixture.componentInstance.does.subscribe((action) => did.push(action));
+    await fixture.whenStable();
+    const root = fixture.nativeElement as HTMLElement;
+    const button = (name: RegExp): HTMLButtonElement =>
+      [...root.querySelectorAll('button')].find((b) => name.test(b.textContent.trim()))!;
+    const tap = async (name: RegExp): Promise<void> => {
+      button(name).click();
+      await fixture.whenStable();
+    };
+    return { did, button, tap, root, settled: () => fixture.whenStable() };
+  }
+  const withDonor = (code: string): World => {
+    const start = startCase(code);
+    const donor = optionsOf(start).find((o) => o.sourceKind === 'donor')!;
+    return act(start, { kind: 'fetch', optionId: donor.id });
+  };
+
+  it('puts any clamp on any point of its own vehicle, and forbids nothing', async () => {
+    const { did, tap } = await shown(withDonor('order-2'));
+    await tap(/^clamps$/);
+    await tap(/^Red, casualty end/);
+    await tap(/^Battery -$/);
+    await tap(/^Lay it on bare metal$/);
+    expect(did).toEqual([
+      {
+        kind: 'hands',
+        action: { kind: 'attach', clamp: 'redCasualty', pointId: jasmine.any(String) as never },
+      },
+      { kind: 'hands', action: { kind: 'lay', clamp: 'redCasualty' } },
+    ]);
+  });
+
+  it('reads when both probes have a place', async () => {
+    const { did, tap, button, root, settled } = await shown(startCase('order-2'));
+    await tap(/^probes$/);
+    expect(button(/^Read$/).disabled).toBeTrue();
+    const groups = [...root.querySelectorAll<HTMLElement>('[role=radiogroup]')].slice(1);
+    for (const [i, group] of groups.entries()) group.querySelectorAll('button')[i]!.click();
+    await settled();
+    await tap(/^Read$/);
+    expect(did.length).toBe(1);
+    expect(did[0]).toEqual(jasmine.objectContaining({ kind: 'probe' }));
+  });
+
+  it('asks each battery of a string by itself', async () => {
+    const { root } = await shown(startCase('string-1'));
+    const names = [...root.querySelectorAll('button')].map((b) => b.textContent.trim());
+    expect(names.some((name) => name.endsWith('battery 1'))).toBeTrue();
+    expect(names.some((name) => name.endsWith('battery 2'))).toBeTrue();
+  });
+
+  it('stands still while a consequence is looked at', async () => {
+    const { did, tap } = await shown(startCase('order-2'), true);
+    await tap(/^key$/);
+    await tap(/^Turn the key$/);
+    expect(did).toEqual([]);
+  });
+});

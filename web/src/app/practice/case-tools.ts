@@ -1,0 +1,174 @@
+import { ChangeDetectionStrategy, Component, computed, input, model, output, signal } from '@angular/core';
+import { type ClampId, isSourceClamp } from '@voltrek/core/circuit';
+import { checksFor, isWeighed } from '@voltrek/core/diagnosis';
+import {
+  type Confirmation,
+  clampsInHand,
+  type HandAction,
+  PACK_END,
+  SPARE_POSTS,
+} from '@voltrek/core/hookup';
+import { startsByWaking } from '@voltrek/core/machine';
+import { hasLooseLeads } from '@voltrek/core/plan';
+import { optionsOf, type PracticeAction, type World } from '@voltrek/core/practice';
+import { FINDING_NAMES } from '@words/diagnosis-words';
+import { confirmWords } from '@words/earth-words';
+import { clampWords, optionWords, placeName } from '@words/practice-words';
+import { CASE_PAGE as T } from '@words/screens/practice';
+import { Choices } from '../shared/ui/choices';
+
+const TOOLS = ['look', 'probes', 'clamps', 'spanner', 'key', 'wait'] as const;
+type ToolId = (typeof TOOLS)[number];
+const WAITS = [1, 3, 5, 10] as const;
+/** Looks and settings that belong to a hook-up. */
+const LOOKS: readonly Confirmation[] = [
+  'all-off',
+  'guard-lamp',
+  'charger-set',
+  'series-sum',
+  'cells-bagged',
+  'cells-read',
+  'big-consumer-on',
+];
+/** What is found by doing it here, not by asking for it. */
+const DONE_BY_HAND: readonly string[] = [
+  'symptom',
+  'rest',
+  'try-alone',
+  'with-help',
+  'promise',
+  'string-balance',
+];
+
+/** What hands can do in a case, tool by tool. Nothing is greyed because it would be a mistake. */
+@Component({
+  selector: 'vt-case-tools',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Choices],
+  templateUrl: './case-tools.html',
+  styles: `
+    :host {
+      flex: none;
+      display: grid;
+      gap: 8px;
+      max-height: 46%;
+      overflow: auto;
+      padding: 8px 14px 12px;
+      border-top: 1px solid var(--line);
+      background: var(--paper);
+    }
+    .row {
+      display: flex;
+      flex-wrap: wrap;
+      align-items: center;
+      gap: 6px;
+    }
+    .row > .part {
+      min-width: 116px;
+    }
+    .key {
+      font-size: 15px;
+      padding: 4px 11px;
+    }
+    @media (max-width: 720px) {
+      :host {
+        max-height: none;
+      }
+    }
+  `,
+})
+export class CaseTools {
+  protected readonly t = T;
+
+  readonly world = input.required<World>();
+  /** The point that was touched last, on the drawing or here. */
+  readonly chosenPin = model<string | null>(null);
+  /** A consequence is being looked at: time stands still. */
+  readonly locked = input(false);
+  readonly does = output<PracticeAction>();
+
+  protected readonly tools = TOOLS;
+  protected readonly waits = WAITS;
+  protected readonly tool = signal<ToolId>('look');
+  protected readonly clamp = signal<ClampId>('redCasualty');
+  protected readonly red = signal<string | null>(null);
+  protected readonly black = signal<string | null>(null);
+  protected readonly isFetching = signal(false);
+  protected readonly clampWords = clampWords;
+
+  protected readonly practice = computed(() => this.world().practice);
+  protected readonly wakes = computed(() => startsByWaking(this.practice().machine));
+  protected readonly points = computed(() =>
+    this.practice().machine.points.map(({ id, label }) => ({ id, label })),
+  );
+  /** Of its own batteries: what a spanner takes off. */
+  protected readonly posts = computed(() =>
+    this.practice().machine.points.filter(({ kind }) => kind.startsWith('battery-')),
+  );
+  protected readonly options = computed(() =>
+    optionsOf(this.world()).map(({ id }) => ({ id, name: optionWords(id, this.practice()) })),
+  );
+  protected readonly inHand = computed(() => {
+    const { option } = this.world();
+    return (
+      option && {
+        clamps: clampsInHand(option),
+        isLoose: hasLooseLeads(option),
+        kind: option.sourceKind,
+        name: optionWords(option.id, this.practice()),
+      }
+    );
+  });
+  /** Where the chosen clamp can go: anything of its own vehicle. */
+  protected readonly places = computed(() => {
+    const { machine, donor } = this.practice();
+    if (!isSourceClamp(this.clamp())) return machine.points.map(({ id, label }) => ({ id, label }));
+    if (this.inHand()?.kind === 'spare-batteries')
+      return [
+        { id: SPARE_POSTS.plus, label: '+' },
+        { id: SPARE_POSTS.minus, label: '-' },
+      ];
+    return this.inHand()?.isLoose
+      ? donor.points.map(({ id, label }) => ({ id, label }))
+      : [{ id: PACK_END, label: '' }];
+  });
+  protected readonly checks = computed(() => {
+    const { profile, tools } = this.practice();
+    return checksFor(profile, tools)
+      .filter((check) => isWeighed(check) && !DONE_BY_HAND.includes(check.id))
+      .map(({ id, isOfBattery = false }) => ({ id, name: FINDING_NAMES[id], isOfBattery }));
+  });
+  protected readonly batteries = computed(() => this.practice().machine.batteries.map((_, i) => i));
+  protected readonly looks = computed(() =>
+    LOOKS.map((what) => ({ what, title: confirmWords(what, this.practice().machine).title })),
+  );
+
+  protected name(pointId: string | null): string {
+    return pointId === null ? '' : placeName(this.practice().machine, pointId);
+  }
+
+  protected onOf(clamp: ClampId): string {
+    const at = this.world().hookup.clamps[clamp];
+    const { machine, donor } = this.practice();
+    return at === null ? '' : `: ${placeName(isSourceClamp(clamp) ? donor : machine, at)}`;
+  }
+
+  protected hands(action: Exclude<HandAction, { kind: 'crank' }>): void {
+    this.does.emit({ kind: 'hands', action });
+  }
+
+  protected putOn(pointId: string): void {
+    this.chosenPin.set(pointId);
+    this.hands({ kind: 'attach', clamp: this.clamp(), pointId });
+  }
+
+  protected fetch(optionId: string): void {
+    this.isFetching.set(false);
+    this.does.emit({ kind: 'fetch', optionId });
+  }
+
+  protected probe(): void {
+    const [red, black] = [this.red(), this.black()];
+    if (red && black) this.does.emit({ kind: 'probe', red, black });
+  }
+}

@@ -1,0 +1,157 @@
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { codeOfCase, type Debrief, type Happened, readCaseCode, type World } from '@voltrek/core/practice';
+import { hazardWhy } from '@voltrek/contracts/words';
+import { CAUSE_WORDS } from '@words/diagnosis-words';
+import { cameWords, FAILING_WORDS, practiceActionWords, rightWords } from '@words/practice-words';
+import { DEBRIEF as T } from '@words/screens/practice';
+
+/** What a run was worth: passed or not and why, the truth, the risks, and the tool's own run beside it. */
+@Component({
+  selector: 'vt-debrief',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [RouterLink],
+  template: `
+    @if (debrief(); as d) {
+      <section class="worth">
+        <h1 [class]="d.passed ? 'tone-good' : 'tone-bad'">{{ d.passed ? t.passed : t.notPassed }}</h1>
+        <p class="truth">{{ t.truth(truth()) }}</p>
+        <p>{{ t.right(right()) }} {{ t.minutes(minutes(d.minutes), minutes(d.toolMinutes)) }}</p>
+        @for (failing of d.failings; track failing) {
+          <p class="caution"><span aria-hidden="true">!</span> {{ failingWords[failing] }}</p>
+        }
+        <div class="keys">
+          <a class="key strong" [routerLink]="['/practice', nextCode()]">{{ t.nextCase }}</a>
+          <button type="button" class="key" (click)="playFrom.emit(0)">{{ t.again }}</button>
+        </div>
+      </section>
+      <section>
+        <h2>{{ t.risks }}</h2>
+        <ul class="ruled">
+          @for (risk of d.risks; track $index) {
+            <li [class]="risk.hazard.severity === 'severe' ? 'tone-bad' : 'tone-watch'">
+              <span>{{ told(risk.what) }}{{ risk.takenBack ? ', ' + t.takenBack : '' }}</span>
+              <span>{{ why(risk.hazard) }}</span>
+            </li>
+          } @empty {
+            <li class="dim">{{ t.noRisk }}</li>
+          }
+        </ul>
+      </section>
+      <section>
+        <h2>{{ t.whatYouDid }}</h2>
+        <ol class="ruled">
+          @for (happened of world().log; track $index; let i = $index) {
+            <li class="line">
+              <span class="dim">{{ minutes(happened.atMinutes) }}</span>
+              <span>{{ told(happened) }}</span>
+              <span class="came">{{ came(happened) }}</span>
+              @if (i > 0) {
+                <button
+                  type="button"
+                  class="key"
+                  [attr.aria-label]="t.playOn + ': ' + told(happened)"
+                  (click)="playFrom.emit(i)"
+                >
+                  {{ t.playOn }}
+                </button>
+              }
+            </li>
+          }
+        </ol>
+      </section>
+      <section>
+        <h2>{{ t.whatTheToolDoes }}</h2>
+        <ol class="ruled">
+          @for (happened of tool()?.log ?? []; track $index) {
+            <li class="line">
+              <span class="dim">{{ minutes(happened.atMinutes) }}</span>
+              <span>{{ told(happened) }}</span>
+              <span class="came">{{ came(happened) }}</span>
+            </li>
+          }
+        </ol>
+      </section>
+    } @else {
+      <p role="status" class="dim">{{ t.working }}</p>
+    }
+  `,
+  styles: `
+    :host {
+      display: grid;
+      grid-template-columns: repeat(2, minmax(0, 1fr));
+      gap: 18px 28px;
+      align-content: start;
+      padding: 14px 24px;
+    }
+    h1 {
+      font-size: 28px;
+    }
+    .truth {
+      font-size: 20px;
+      font-weight: 700;
+    }
+    .keys {
+      display: flex;
+      gap: 8px;
+      margin-top: 10px;
+    }
+    li {
+      display: grid;
+      padding: 6px 0;
+      line-height: 1.2;
+    }
+    .line {
+      grid-template-columns: 34px minmax(0, 1fr) minmax(0, 170px) auto;
+      align-items: center;
+      gap: 0 10px;
+    }
+    .came {
+      text-align: right;
+      font-weight: 600;
+    }
+    @media (max-width: 720px) {
+      :host {
+        grid-template-columns: minmax(0, 1fr);
+        padding: 10px 12px;
+      }
+      .line {
+        grid-template-columns: 30px minmax(0, 1fr) auto;
+      }
+      .line .key {
+        grid-column: 2 / -1;
+        justify-self: start;
+      }
+    }
+  `,
+})
+export class DebriefView {
+  protected readonly t = T;
+
+  readonly world = input.required<World>();
+  readonly tool = input.required<World | null>();
+  /** Null while the tool still works the case. */
+  readonly debrief = input.required<Debrief | null>();
+  /** The case is to be played again with so many of its actions as they were. */
+  readonly playFrom = output<number>();
+
+  protected readonly failingWords = FAILING_WORDS;
+  protected readonly came = cameWords;
+  protected readonly why = hazardWhy;
+  protected readonly truth = computed(() =>
+    (this.debrief()?.truth.holds ?? []).map((cause) => CAUSE_WORDS[cause]).join(', '),
+  );
+  protected readonly right = computed(() => rightWords(this.debrief()?.right ?? []));
+  protected readonly nextCode = computed(() => {
+    const { rung, number } = readCaseCode(this.world().practice.code)!;
+    return codeOfCase(rung, number + 1);
+  });
+
+  protected told({ action }: Happened): string {
+    return practiceActionWords(action, this.world().practice);
+  }
+
+  protected minutes(value: number): string {
+    return value.toFixed(0);
+  }
+}

@@ -1,0 +1,60 @@
+import { inject, Injectable } from '@angular/core';
+import { DOCUMENT } from '@angular/common';
+import type { PracticeAction, RungId } from '@voltrek/core/practice';
+
+/** How a rung stands on this device. */
+export interface RungStanding {
+  /** Number of the case that comes next. */
+  readonly next: number;
+  readonly passed: number;
+  /** Whether the last case was passed; null where none was ended. */
+  readonly lastPassed: boolean | null;
+}
+
+const RUN = 'voltrek.practice.run.';
+const RUNGS = 'voltrek.practice.rungs';
+const FRESH: RungStanding = { next: 1, passed: 0, lastPassed: null };
+
+/** Runs that are under way, and how the ladder stands: on this device, since practice is nobody else's business. */
+@Injectable({ providedIn: 'root' })
+export class PracticeRecord {
+  private readonly storage = inject(DOCUMENT).defaultView?.localStorage;
+
+  actions(code: string): readonly PracticeAction[] {
+    return this.read<readonly PracticeAction[]>(RUN + code, []);
+  }
+
+  keep(code: string, actions: readonly PracticeAction[]): void {
+    this.write(RUN + code, actions);
+  }
+
+  standing(rung: RungId): RungStanding {
+    return this.read<Partial<Record<RungId, RungStanding>>>(RUNGS, {})[rung] ?? FRESH;
+  }
+
+  /** A case of the ladder has ended. One that is not on it, or was ended before, moves nothing. */
+  ended(rung: RungId, number: number, passed: boolean): void {
+    const all = this.read<Partial<Record<RungId, RungStanding>>>(RUNGS, {});
+    const before = all[rung] ?? FRESH;
+    if (number !== before.next) return;
+    const now = { next: number + 1, passed: before.passed + (passed ? 1 : 0), lastPassed: passed };
+    this.write(RUNGS, { ...all, [rung]: now });
+  }
+
+  private read<T>(key: string, none: T): T {
+    try {
+      const text = this.storage?.getItem(key);
+      return text ? (JSON.parse(text) as T) : none;
+    } catch {
+      return none;
+    }
+  }
+
+  private write(key: string, value: unknown): void {
+    try {
+      this.storage?.setItem(key, JSON.stringify(value));
+    } catch {
+      // A device that keeps nothing is practised on all the same.
+    }
+  }
+}

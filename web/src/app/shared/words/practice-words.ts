@@ -1,0 +1,169 @@
+import type { ClampId } from '@voltrek/core/circuit';
+import { isRedClamp, isSourceClamp } from '@voltrek/core/circuit';
+import type { HandAction } from '@voltrek/core/hookup';
+import type { Machine } from '@voltrek/core/machine';
+import type {
+  Failing,
+  Happened,
+  KeyOutcome,
+  PracticeAction,
+  PracticeCase,
+  RungId,
+} from '@voltrek/core/practice';
+import { startsByWaking } from '@voltrek/core/machine';
+import type { VerdictKind } from '@voltrek/core/verdict';
+import { FINDING_NAMES, foundWords } from './diagnosis-words';
+import { volts } from './figures';
+import { confirmWords } from './earth-words';
+import { VERDICT_WORDS, verdictTitle } from './verdict-words';
+import { CIRCUMSTANCE_WORDS } from './words';
+
+/** What each rung is called, and what it trains. */
+export const RUNG_WORDS: Record<RungId, { readonly name: string; readonly trains: string }> = {
+  order: {
+    name: 'Polarity and order',
+    trains: 'Prove which is plus, then clamp in the order that sparks least and away from gas.',
+  },
+  leads: {
+    name: 'Leads and waiting',
+    trains: 'In the cold the leads and the minutes of charge decide whether it turns.',
+  },
+  joints: {
+    name: 'Joints',
+    trains:
+      'A joint that loses volts looks like a flat battery: read across it before the battery is blamed.',
+  },
+  charging: {
+    name: 'Charging',
+    trains: 'It was flat for a reason: read what charges it once it runs, and what draws while it sleeps.',
+  },
+  'worn-or-flat': {
+    name: 'Worn or flat',
+    trains: 'A discharged battery is not a bad one: no verdict without a test in its window.',
+  },
+  'not-the-battery': {
+    name: 'Not the battery',
+    trains: 'Full volts and no start: starter, switch, fuse or fuel.',
+  },
+  string: {
+    name: 'Strings',
+    trains: 'A string is two batteries. Read each, help the weak one only, the middle joint is live.',
+  },
+  motorcycle: {
+    name: 'Small batteries',
+    trains: 'A big source can boil a small battery: a still donor, and the stop that holds the starter.',
+  },
+  waking: { name: 'Waking', trains: 'It is woken, not cranked: a steady source, and never a running donor.' },
+  stop: {
+    name: 'When to stop',
+    trains: 'Ice and a battery that reads backwards end the job before a clamp is on.',
+  },
+};
+
+export const FAILING_WORDS: Record<Failing, string> = {
+  hurt: 'Somebody or something could have been hurt.',
+  'wrong-verdict': 'The verdict was not what was wrong with it.',
+  'sound-condemned': 'A sound battery was condemned.',
+  unproved: 'A battery was condemned that no test had shown to be bad.',
+  'still-joined': 'Clamps were left on.',
+  'too-slow': 'It took far longer than it had to.',
+  'not-ended': 'No verdict was given.',
+};
+
+const KEY_WORDS: Record<KeyOutcome, string> = {
+  starts: 'It starts',
+  'brisk-no-fire': 'Turns well, does not fire',
+  slow: 'Turns slowly',
+  'rapid-click': 'Clicks, fast',
+  'one-click': 'One click',
+  silence: 'Silence',
+  wakes: 'It wakes and stays awake',
+  'stays-asleep': 'It stays asleep',
+};
+
+export const clampWords = (clamp: ClampId): string =>
+  `${isRedClamp(clamp) ? 'Red' : 'Black'}, ${isSourceClamp(clamp) ? 'source end' : 'casualty end'}`;
+
+/** What a point is called, on the machine or on the source. */
+export const placeName = (machine: Machine | null, pointId: string): string =>
+  machine?.points.find(({ id }) => id === pointId)?.label ?? pointId;
+
+function handsWords(
+  action: Exclude<HandAction, { kind: 'crank' }>,
+  { machine, donor }: PracticeCase,
+): string {
+  switch (action.kind) {
+    case 'attach':
+      return `${clampWords(action.clamp)}: on ${placeName(isSourceClamp(action.clamp) ? donor : machine, action.pointId)}`;
+    case 'detach':
+      return `${clampWords(action.clamp)}: off`;
+    case 'donor-engine':
+      return action.running ? 'Donor started' : 'Donor stopped';
+    case 'pack':
+      return action.on ? 'Source switched on' : 'Source switched off';
+    case 'plug':
+      return action.in ? 'Plugged in' : 'Unplugged';
+    case 'confirm':
+      return confirmWords(action.what, machine).title;
+    case 'circumstance':
+      return `${CIRCUMSTANCE_WORDS[action.what]}${action.on ? '' : ', no longer'}`;
+    case 'touch':
+      return 'Two clamps touched';
+    case 'lay':
+      return `${clampWords(action.clamp)}: laid on bare metal`;
+    case 'bridge':
+      return `Spanner from ${placeName(machine, action.pointId)} to the body`;
+    case 'loosen':
+      return `Its own clamp off ${placeName(machine, action.pointId)}`;
+  }
+}
+
+/** An action of a case, as it is told in the list of what was done. */
+export function practiceActionWords(action: PracticeAction, practice: PracticeCase): string {
+  switch (action.kind) {
+    case 'check':
+      return `${FINDING_NAMES[action.check]}${action.battery === undefined ? '' : `, battery ${action.battery + 1}`}`;
+    case 'probe':
+      return `Meter: red on ${placeName(practice.machine, action.red)}, black on ${placeName(practice.machine, action.black)}`;
+    case 'fetch':
+      return `Fetched: ${optionWords(action.optionId, practice)}`;
+    case 'hands':
+      return handsWords(action.action, practice);
+    case 'wait':
+      return `Waited ${action.minutes} min`;
+    case 'key':
+      return startsByWaking(practice.machine) ? 'Asked to wake' : 'Key turned';
+    case 'back':
+      return 'Taken back';
+    case 'hint':
+      return 'Hint';
+    case 'verdict':
+      return `Verdict: ${verdictTitle(action.verdict, action.suspect)}`;
+  }
+}
+
+/** A way to join the kit, by the names of its pieces. */
+export function optionWords(optionId: string, { kit }: PracticeCase): string {
+  const [whole = '', across] = optionId.split('#');
+  const [source = '', leads] = whole.split('+');
+  const [sourceId = '', output] = source.split('@');
+  const name = (id: string): string => kit.find((item) => item.id === id)?.name ?? id;
+  const parts = [name(sourceId), ...(output === '24' ? ['at 24 V'] : []), ...(leads ? [name(leads)] : [])];
+  const one = across?.startsWith('battery')
+    ? [`across battery ${Number(across.slice('battery'.length)) + 1} only`]
+    : [];
+  return [...parts, ...one].join(', ');
+}
+
+/** What came of an action; nothing where nothing did. */
+export function cameWords({ action, found, volts: shown, key }: Happened): string {
+  if (key)
+    return `${KEY_WORDS[key.outcome]}${key.point ? `, ${volts(key.point.postVolts)} at the posts, ${key.point.starterAmps.toFixed(0)} A` : ''}`;
+  if (shown !== undefined) return volts(shown);
+  if (action.kind === 'check' && found !== undefined) return foundWords(action.check, found);
+  return '';
+}
+
+/** Verdicts that are right here, told as one. */
+export const rightWords = (right: readonly VerdictKind[]): string =>
+  right.map((kind) => VERDICT_WORDS[kind].name).join(', or ');
