@@ -30,7 +30,7 @@ describe('ZoomPan', () => {
       return turned.inverse().transformPoint(new DOMPoint(x, y));
     };
     const button = (name: string): HTMLButtonElement =>
-      [...root.querySelectorAll('button')].find((b) => b.textContent?.trim() === name)!;
+      [...root.querySelectorAll('button')].find((b) => b.textContent.trim() === name)!;
     // It settles once it stands on the page.
     await new Promise((done) => setTimeout(done));
     await frame();

@@ -1,9 +1,10 @@
+import type {
+  ElementRef} from '@angular/core';
 import {
   afterNextRender,
   ChangeDetectionStrategy,
   Component,
   DestroyRef,
-  ElementRef,
   inject,
   signal,
   viewChild,
