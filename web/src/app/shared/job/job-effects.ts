@@ -168,11 +168,7 @@ export const hearJob = createEffect(
   { functional: true },
 );
 
-function newsOf(
-  jobId: string,
-  line: NewsLine,
-  detail: Observable<JobState['detail']>,
-): Observable<Action> {
+function newsOf(jobId: string, line: NewsLine, detail: Observable<JobState['detail']>): Observable<Action> {
   return merge(
     line.news.pipe(
       withLatestFrom(detail),

@@ -40,17 +40,17 @@ describe('the job slice', () => {
 
   it('moves what it knows of the server’s clock only as far as an answer proves', () => {
     const told = (...spans: [number, number][]): number =>
-      after(
-        loaded(),
-        ...spans.map(([leastMs, mostMs]) => JobActions.clockTold({ leastMs, mostMs })),
-      ).clockAheadMs;
+      after(loaded(), ...spans.map(([leastMs, mostMs]) => JobActions.clockTold({ leastMs, mostMs })))
+        .clockAheadMs;
     // Both clocks agree, and a busy server took nine seconds over two taps in flight.
     expect(told([-9_000, 20], [-9_000, 4_000])).toBe(0);
     // The device is an hour back; a slow answer after a quick one takes nothing away.
     expect(told([3_599_900, 3_600_020], [3_590_000, 3_600_500])).toBe(3_599_900);
     // Set right meanwhile.
     expect(told([3_599_900, 3_600_020], [-80, 5])).toBe(5);
-    expect(after(loaded(), JobActions.clockTold({ leastMs: 50, mostMs: 90 }), JobActions.left()).clockAheadMs).toBe(50);
+    expect(
+      after(loaded(), JobActions.clockTold({ leastMs: 50, mostMs: 90 }), JobActions.left()).clockAheadMs,
+    ).toBe(50);
   });
 
   it('keeps the server’s order when events arrive out of it', () => {
