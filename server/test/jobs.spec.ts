@@ -268,6 +268,29 @@ describe('bad input', () => {
 });
 
 describe('the rest of the API', () => {
+  it('tells of itself in the text form of Prometheus: requests by route, events by type, nothing of anybody', async () => {
+    const { api } = await sharedServer();
+    const jobId = await openJob();
+    await send(jobId, 'symptom.recorded', symptom);
+    await api.get('/api/jobs/no-such-job').expect(404);
+    const told = await api.get('/metrics').expect(200);
+    expect(told.type).toBe('text/plain');
+    const value = (line: RegExp): number => Number(line.exec(told.text)?.[1] ?? NaN);
+    expect(
+      value(
+        /voltrek_request_seconds_count\{method="POST",route="\/api\/jobs\/:jobId\/events",status="201"\} (\d+)/,
+      ),
+    ).toBeGreaterThan(1);
+    expect(
+      value(/voltrek_request_seconds_count\{method="GET",route="\/api\/jobs\/:jobId",status="404"\} (\d+)/),
+    ).toBeGreaterThan(0);
+    expect(value(/voltrek_events_total\{type="symptom.recorded"\} (\d+)/)).toBeGreaterThan(0);
+    expect(value(/voltrek_streams (\d+)/)).toBeGreaterThanOrEqual(0);
+    expect(value(/voltrek_nodejs_eventloop_lag_p99_seconds ([\d.e-]+)/)).toBeGreaterThan(0);
+    expect(told.text).not.toContain(jobId);
+    await api.get('/metrics').set('Host', 'elsewhere.example').expect(421);
+  });
+
   it('is healthy and lists what ships', async () => {
     const { api } = await sharedServer();
     expect((await api.get('/api/health').expect(200)).body).toEqual({

@@ -23,6 +23,7 @@ import { peopleRoutes } from '../people/routes.js';
 import { ruleRoutes } from '../rules/routes.js';
 import { vanRoutes } from '../vans/routes.js';
 import { vehicleRoutes } from '../vehicles/routes.js';
+import { metricsOf } from './metrics.js';
 import type { NewsDesk } from './news.js';
 import { plainInput } from './plain-input.js';
 import { notFound, problemHandler } from './problem.js';
@@ -62,10 +63,13 @@ export function createApp(parts: AppParts): Express {
     }),
   );
   app.use(compression({ filter: (q, r) => !/\/(stream|capture)$/.test(q.path) && compression.filter(q, r) }));
+  const metrics = metricsOf(news);
+  app.use(metrics.watch);
   app.use(sameSite([...OWN_HOSTS, ...hosts]));
   app.use(express.json({ limit: BODY_LIMIT }));
   app.use(plainInput);
 
+  app.get('/metrics', metrics.tell);
   app.get('/api/health', async (_request, response) => {
     await database.db.execute('select 1');
     const state = await backups?.state();

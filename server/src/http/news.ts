@@ -17,6 +17,8 @@ export interface NewsDesk {
   readonly boardChanged: () => void;
   /** An entry of the atlas is another; null: many may be. */
   readonly entryChanged: (modelId: string | null) => void;
+  /** Devices that listen now. */
+  readonly watching: () => number;
   /** Told of every event of every job. */
   readonly listen: (listener: (event: JobEvent) => void) => void;
   readonly closeAll: () => void;
@@ -51,6 +53,7 @@ export function newsDesk(): NewsDesk {
       // A job that opens, moves on or closes is a line of the board.
       boardChanged();
     },
+    watching: () => devices.size,
     boardChanged,
     entryChanged: (modelId) => say({ kind: 'entry', modelId }),
     listen: (listener) => {

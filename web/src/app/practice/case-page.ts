@@ -39,6 +39,7 @@ import { Choices } from '../shared/ui/choices';
 import { type PlanRun, PlanRunner } from '../workers/plan-runner';
 import { CaseTools } from './case-tools';
 import { DebriefView } from './debrief-view';
+import { KeySound, soundOf } from './key-sound';
 import { PracticeRecord } from './practice-record';
 
 /** A case to practise on: the yard, what is in hand, what it did, and what was done so far. */
@@ -59,6 +60,8 @@ export class CasePage {
 
   private readonly record = inject(PracticeRecord);
   private readonly runner = inject(PlanRunner);
+  private readonly sound = inject(KeySound);
+  private readonly tools = viewChild(CaseTools);
   private run: PlanRun | null = null;
 
   protected readonly read = computed(() => readCaseCode(this.code()));
@@ -187,6 +190,8 @@ export class CasePage {
     if (!world || world.verdict || this.unseen()) return;
     this.take(act(world, action), action);
     const last = this.world()!.log.at(-1);
+    if (last?.action === action && last.key)
+      this.sound.play(soundOf(last.key, world.practice.profile.engine));
     if (action.kind !== 'hint') this.hint.set(null);
     if (last?.action === action && last.hazards.some((h) => h.severity === 'severe')) this.unseen.set(last);
   }
@@ -205,8 +210,10 @@ export class CasePage {
     this.take(act(world, { kind: 'back' }), { kind: 'back' });
   }
 
+  /** A point of the drawing was touched: what is in hand goes there. */
   protected pin(pointId: string): void {
     this.chosenPin.set(pointId);
+    this.tools()?.touch(pointId);
   }
 
   protected async ask(level: HintLevel): Promise<void> {

@@ -19,7 +19,11 @@ describe('CaseTools', () => {
       button(name).click();
       await fixture.whenStable();
     };
-    return { did, button, tap, root, settled: () => fixture.whenStable() };
+    const touch = async (pointId: string): Promise<void> => {
+      fixture.componentInstance.touch(pointId);
+      await fixture.whenStable();
+    };
+    return { did, button, tap, touch, root, settled: () => fixture.whenStable() };
   }
   const withDonor = (code: string): World => {
     const start = startCase(code);
@@ -52,6 +56,27 @@ describe('CaseTools', () => {
     await tap(/^Read$/);
     expect(did.length).toBe(1);
     expect(did[0]).toEqual(jasmine.objectContaining({ kind: 'probe' }));
+  });
+
+  it('takes what is in hand to a point that is touched on the drawing', async () => {
+    const { did, tap, touch } = await shown(withDonor('order-2'));
+    await touch('battery-plus');
+    expect(did).toEqual([]);
+    await tap(/^clamps$/);
+    await tap(/^Red, casualty end/);
+    await touch('battery-plus');
+    expect(did).toEqual([
+      { kind: 'hands', action: { kind: 'attach', clamp: 'redCasualty', pointId: 'battery-plus' } },
+    ]);
+    // The other end of the lead is on another vehicle.
+    await tap(/^Red, source end/);
+    await touch('battery-plus');
+    expect(did.length).toBe(1);
+    await tap(/^probes$/);
+    await touch('battery-plus');
+    await touch('battery-minus');
+    await tap(/^Read$/);
+    expect(did[1]).toEqual({ kind: 'probe', red: 'battery-plus', black: 'battery-minus' });
   });
 
   it('asks each battery of a string by itself', async () => {

@@ -162,6 +162,19 @@ export class CaseTools {
     this.hands({ kind: 'attach', clamp: this.clamp(), pointId });
   }
 
+  /** What is in hand goes to a point that was touched on the drawing: the chosen clamp, or the probe that has no place yet. */
+  touch(pointId: string): void {
+    if (this.locked()) return;
+    if (this.tool() === 'clamps' && this.inHand() && !isSourceClamp(this.clamp())) this.putOn(pointId);
+    if (this.tool() !== 'probes') return;
+    const isSecond = this.red() !== null && this.black() === null;
+    if (isSecond) this.black.set(pointId);
+    else {
+      this.red.set(pointId);
+      this.black.set(null);
+    }
+  }
+
   protected fetch(optionId: string): void {
     this.isFetching.set(false);
     this.does.emit({ kind: 'fetch', optionId });
