@@ -92,6 +92,11 @@ describe('a pack that its tries measure', () => {
       seconds: 4,
       lowestVolts: pack.crank!.postVolts - 1.6,
     });
+    // A second try of the same job that looks worse tells of its joints and its battery, which both tries had.
+    const worse = { outcome: 'slow', seconds: 4, lowestVolts: pack.crank!.postVolts - 3 } as const;
+    const first = kitMeasured(log.job, CAR, KIT, DEFAULT_RULES);
+    const twice = { ...log.job, attempts: [...log.job.attempts, { ...log.job.attempts[0]!, ...worse }] };
+    expect(kitMeasured(twice, CAR, KIT, DEFAULT_RULES)).toEqual(first);
     const measured = kitMeasured(log.job, CAR, KIT, DEFAULT_RULES) as LithiumPackKit[];
     expect(measured.map(({ id }) => id)).toEqual(['lithium']);
     expect(measured[0]!.uses![0]!.factor).toBeGreaterThan(1.3);

@@ -48,7 +48,7 @@ function usesOfSet(job: Job, { id, leads }: LeadSetKit): LeadUse[] {
     });
 }
 
-/** What each try with a pack tells of it, by the id of the pack. */
+/** What the best try with a pack tells of it, by the id of the pack. */
 function usesOfTries(
   job: Job,
   machine: Machine,
@@ -77,8 +77,10 @@ function usesOfTries(
     const { sourceId, outcome, lowestVolts, startedAt } = attempt;
     const moment = momentOfTry(job, attempt, cases, alone, read.beliefs);
     const found = moment && sourceFactor(moment, engine, outcome!, lowestVolts!);
-    if (found)
-      uses.set(sourceId!, [...(uses.get(sourceId!) ?? []), { jobId: job.id, at: startedAt, ...found }]);
+    const [best] = uses.get(sourceId!) ?? [];
+    // The tries of one job share its joints, its battery and its cold: the best of them tells of the pack, the others of those.
+    if (found && (!best || found.factor < best.factor))
+      uses.set(sourceId!, [{ jobId: job.id, at: startedAt, ...found }]);
   }
   return uses;
 }

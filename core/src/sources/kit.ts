@@ -11,7 +11,7 @@ export interface KeptCharge {
   readonly chargedAt?: string;
 }
 
-/** A pack with what its tries have told of it, oldest first: as many times the resistance of its rating. Left out where none has. */
+/** A pack with what its tries have told of it, oldest first: as many times the resistance of its rating, one a job. Left out where none has. */
 export interface TriedPack {
   readonly uses?: readonly LeadUse[];
 }

@@ -157,7 +157,7 @@ export class CasePage {
     });
     effect(() => {
       const [debrief, read] = [this.debrief(), this.read()];
-      if (debrief && read) this.record.ended(read.rung, read.number, debrief.passed);
+      if (debrief && read) this.record.ended(read.rung, read.number, debrief);
     });
   }
 

@@ -1,3 +1,4 @@
+import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { codeOfCase, readCaseCode, RUNGS } from '@voltrek/core/practice';
@@ -9,7 +10,7 @@ import { PracticeRecord } from './practice-record';
 @Component({
   selector: 'vt-ladder-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink],
+  imports: [DatePipe, RouterLink],
   host: { class: 'page' },
   template: `
     <header>
@@ -40,7 +41,14 @@ import { PracticeRecord } from './practice-record';
             <h2>{{ rung.words.name }}</h2>
             <p class="dim">{{ rung.words.trains }}</p>
           </div>
-          <span class="stands dim">{{ rung.stands }}</span>
+          <span class="stands dim">
+            {{ rung.stands }}
+            @if (rung.isDue) {
+              <strong class="tone-watch">{{ t.due }}</strong>
+            } @else if (rung.dueAt) {
+              {{ t.again }} {{ rung.dueAt | date: 'd MMM' }}
+            }
+          </span>
           <a
             class="key strong"
             [routerLink]="['/practice', rung.code]"
@@ -99,14 +107,17 @@ export class LadderPage {
   private readonly record = inject(PracticeRecord);
   private readonly router = inject(Router);
   protected readonly isNone = signal(false);
+  private readonly now = Date.now();
 
   protected readonly rungs = computed(() =>
     RUNGS.map(({ id }) => {
-      const { next, passed, lastPassed } = this.record.standing(id);
+      const { next, passed, lastPassed, card } = this.record.standing(id);
+      const dueAt = card ? new Date(card.due) : null;
       const code = codeOfCase(id, next);
       const isUnderWay = this.record.actions(code).length > 0;
       const stands = lastPassed === null ? T.notTried : lastPassed ? T.passed(passed) : T.failedLast;
-      return { id, words: RUNG_WORDS[id], code, stands, go: isUnderWay ? T.goOn : T.nextCase };
+      const isDue = dueAt !== null && dueAt.getTime() <= this.now;
+      return { id, words: RUNG_WORDS[id], code, stands, dueAt, isDue, go: isUnderWay ? T.goOn : T.nextCase };
     }),
   );
 

@@ -1,5 +1,6 @@
 import { inject, Injectable } from '@angular/core';
 import { DOCUMENT } from '@angular/common';
+import { type CardInput, createEmptyCard, fsrs, type Grade, Rating } from 'ts-fsrs';
 import type { PracticeAction, RungId } from '@voltrek/core/practice';
 
 /** How a rung stands on this device. */
@@ -9,11 +10,26 @@ export interface RungStanding {
   readonly passed: number;
   /** Whether the last case was passed; null where none was ended. */
   readonly lastPassed: boolean | null;
+  /** What is known of how well it sits, by which it comes back; null where no case was ended. */
+  readonly card: CardInput | null;
+}
+
+/** How a case of a rung went. */
+export interface CaseEnd {
+  readonly passed: boolean;
+  readonly hints: number;
 }
 
 const RUN = 'voltrek.practice.run.';
 const RUNGS = 'voltrek.practice.rungs';
-const FRESH: RungStanding = { next: 1, passed: 0, lastPassed: null };
+const FRESH: RungStanding = { next: 1, passed: 0, lastPassed: null, card: null };
+
+/** When a rung is to be practised again: soon where it went wrong, later the better it sits. */
+const scheduler = fsrs({ enable_fuzz: false });
+const gradeOf = ({ passed, hints }: CaseEnd): Grade => {
+  if (!passed) return Rating.Again;
+  return hints > 0 ? Rating.Hard : Rating.Good;
+};
 
 /** Runs that are under way, and how the ladder stands: on this device, since practice is nobody else's business. */
 @Injectable({ providedIn: 'root' })
@@ -33,12 +49,18 @@ export class PracticeRecord {
   }
 
   /** A case of the ladder has ended. One that is not on it, or was ended before, moves nothing. */
-  ended(rung: RungId, number: number, passed: boolean): void {
+  ended(rung: RungId, number: number, end: CaseEnd, now = new Date()): void {
     const all = this.read<Partial<Record<RungId, RungStanding>>>(RUNGS, {});
     const before = all[rung] ?? FRESH;
     if (number !== before.next) return;
-    const now = { next: number + 1, passed: before.passed + (passed ? 1 : 0), lastPassed: passed };
-    this.write(RUNGS, { ...all, [rung]: now });
+    const { card } = scheduler.next(before.card ?? createEmptyCard(now), now, gradeOf(end));
+    const standing: RungStanding = {
+      next: number + 1,
+      passed: before.passed + (end.passed ? 1 : 0),
+      lastPassed: end.passed,
+      card,
+    };
+    this.write(RUNGS, { ...all, [rung]: standing });
   }
 
   private read<T>(key: string, none: T): T {

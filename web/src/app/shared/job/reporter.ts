@@ -1,5 +1,5 @@
 import { inject, Injectable } from '@angular/core';
-import { type EventEntry, type JobEvent, lastUndoable, momentAfter, refusalOf } from '@voltrek/core/job';
+import { type EventEntry, type JobEvent, lastUndoable, refusalOf } from '@voltrek/core/job';
 import { REFUSAL_WORDS } from '@voltrek/contracts/words';
 import { Store } from '@ngrx/store';
 import { sessionFeature } from '../state/session';
@@ -20,10 +20,8 @@ export class Reporter {
   /** Reports what happened. What the job's own rules refuse is told at once and never sent. */
   report(...entry: EventEntry): void {
     const made = newEvent(this.jobId() ?? '', this.crewId(), ...entry);
-    // By the server's clock, as far as it is known: rests are counted by it. Never before what is in the log.
-    const now = new Date(Date.now() + this.clockAhead()).toISOString();
-    const last = this.job()?.lastAt;
-    const event = { ...made, at: last && last >= now ? momentAfter(last) : now } as JobEvent;
+    // By the server's clock, as far as it is known: rests are counted by it.
+    const event = { ...made, at: new Date(Date.now() + this.clockAhead()).toISOString() } as JobEvent;
     const detail = this.detail();
     // Until the job is here nothing can be judged: the server will.
     const refusal =

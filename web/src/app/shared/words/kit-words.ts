@@ -28,7 +28,7 @@ function triedWords({ uses = [] }: TriedPack): string {
   const tried = factorOver(uses);
   if (!tried) return '';
   const { factor, spread } = tried;
-  const told = `. By ${uses.length} ${uses.length === 1 ? 'try' : 'tries'}: ${factor.toFixed(1)} times the resistance of its rating, give or take ${Math.max(0.1, 2 * spread).toFixed(1)}`;
+  const told = `. By the tries of ${uses.length} ${uses.length === 1 ? 'job' : 'jobs'}: ${factor.toFixed(1)} times the resistance of its rating, give or take ${Math.max(0.1, 2 * spread).toFixed(1)}`;
   return hasLost(tried) ? `${told}: weaker than rated, test it or replace it` : told;
 }
 

@@ -14,6 +14,8 @@ export const LADDER_PAGE = {
   passed: (count: Shown) => tell`${count} passed`,
   failedLast: 'the last one was not passed',
   notTried: 'not tried yet',
+  due: 'due again',
+  again: 'again',
 } as const;
 
 export const CASE_PAGE = {
