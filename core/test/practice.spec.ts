@@ -127,6 +127,25 @@ describe('a case to practise on', () => {
     expect(() => act(end, { kind: 'key' })).toThrowError(RangeError);
   });
 
+  it('tears off what is on when another source is fetched, with all that this does', () => {
+    const start = startCase('not-the-battery-1');
+    const point = (kind: string): string => start.practice.machine.points.find((p) => p.kind === kind)!.id;
+    const [pack, other] = ['lithium-pack', 'lead-pack'].map(
+      (kind) => optionsOf(start).find((o) => o.sourceKind === kind)!.id,
+    );
+    const fetch = (optionId: string): PracticeAction => ({ kind: 'fetch', optionId });
+    const joined = [
+      fetch(pack!),
+      { kind: 'hands', action: { kind: 'attach', clamp: 'redCasualty', pointId: point('battery-positive') } },
+      { kind: 'hands', action: { kind: 'attach', clamp: 'blackCasualty', pointId: point('ground-point') } },
+      { kind: 'hands', action: { kind: 'pack', on: true } },
+    ] as const satisfies readonly PracticeAction[];
+    const torn = act(joined.reduce(act, start), fetch(other!));
+    expect(torn.log.at(-1)!.hazards.map(({ code }) => code)).toContain('source-still-on');
+    expect(torn.hookup.clamps.redCasualty).toBeNull();
+    expect(act(act(start, fetch(pack!)), fetch(other!)).log.at(-1)!.hazards).toEqual([]);
+  });
+
   it('reads volts wherever the probes are: a battery by its posts, a string as a whole, and backwards', () => {
     const start = startCase('string-2');
     const { machine, hidden, profile } = start.practice;

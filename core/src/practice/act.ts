@@ -5,7 +5,7 @@ import { checkOf } from '../diagnosis/checks.js';
 import { type CrankLook, cranksOf, lookOfPoint, oneBattery } from '../diagnosis/hidden.js';
 import { defaultStarter } from '../engine/engine.js';
 import { actByHand, hazardsAsIs, rescueOf } from '../hookup/earth.js';
-import type { HandAction } from '../hookup/actions.js';
+import { clampsOn, type HandAction } from '../hookup/actions.js';
 import type { Hazard } from '../hookup/hazard.js';
 import { anyClampOn, NOTHING_CONNECTED } from '../hookup/state.js';
 import { aloneRescue, type Rescue, rescueCircuit, terminalNode } from '../circuit/rescue.js';
@@ -57,8 +57,11 @@ export function act(world: World, action: PracticeAction): World {
     case 'fetch': {
       const option = optionsOf(world).find(({ id }) => id === action.optionId);
       if (!option) throw new RangeError(`nothing in this van is ${action.optionId}`);
-      const fetched = { ...world, option, hookup: NOTHING_CONNECTED };
-      return logged(fetched, { action, minutes: FETCH_MINUTES, hazards: [] });
+      const hazards = tornOff(world);
+      return logged(
+        { ...world, option, hookup: NOTHING_CONNECTED },
+        { action, minutes: FETCH_MINUTES, hazards },
+      );
     }
     case 'hands': {
       const hookup = actByHand(world.hookup, action.action, world.practice.machine);
@@ -172,6 +175,17 @@ function rescueNow(world: World): Rescue {
 function hazardsOfHands(world: World, action: HandAction): Hazard[] {
   const scene = trueScene(world);
   return scene ? hazardsAsIs(scene, world.hookup, action, world.practice.rules) : [];
+}
+
+/** What it does when another source is fetched while clamps are on: they come off as they went on, last first, with all that is on left on. */
+function tornOff(world: World): Hazard[] {
+  let torn = world;
+  return [...clampsOn(world.hookup)].reverse().flatMap((clamp) => {
+    const action = { kind: 'detach', clamp } as const;
+    const hazards = hazardsOfHands(torn, action);
+    torn = { ...torn, hookup: actByHand(torn.hookup, action, world.practice.machine) };
+    return hazards;
+  });
 }
 
 /** The batteries after so many minutes of what is joined. */
