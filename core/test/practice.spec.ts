@@ -3,7 +3,9 @@ import { type Crowd, drawCrowd, restVoltsOf } from '../src/diagnosis/index.js';
 import { CLAMP_IDS } from '../src/circuit/index.js';
 import {
   act,
+  causesOf,
   codeOfCase,
+  codeOfMade,
   debriefOf,
   optionsOf,
   type PracticeAction,
@@ -15,6 +17,7 @@ import {
   toolRun,
   type World,
 } from '../src/practice/index.js';
+import { MACHINE_CLASSES } from '../src/machine/index.js';
 import { type Random, seededRandom } from '../src/quantities/index.js';
 import { VERDICTS } from '../src/verdict/index.js';
 import { sweep } from './sweep.js';
@@ -77,12 +80,40 @@ describe('a case to practise on', () => {
     for (const rung of RUNG_IDS) {
       const code = codeOfCase(rung, 7);
       expect(startCase(code)).toEqual(startCase(` ${code.toUpperCase()} `));
-      expect(readCaseCode(code)).toEqual({ rung, number: 7 });
+      expect(readCaseCode(code)).toEqual({ rung, made: null, number: 7 });
     }
     expect(startCase('order-1')).not.toEqual(startCase('order-2'));
     for (const none of ['', 'order', 'order-', 'order-x', 'nowhere-3', 'order-1234567'])
       expect(readCaseCode(none)).withContext(none).toBeNull();
     expect(() => startCase('nowhere-3')).toThrowError(RangeError);
+  });
+
+  it('is made by hand as well: its machine, its fault and its cold are all in its code', () => {
+    const made = { machineClass: 'truck', cause: 'string-weak', tempC: -6 } as const;
+    const code = codeOfMade(made, 4);
+    expect(readCaseCode(code)).toEqual({ rung: null, made, number: 4 });
+    const { practice } = startCase(code);
+    expect([practice.machine.machineClass, practice.tempC, practice.hidden.cause]).toEqual([
+      'truck',
+      -6,
+      'string-weak',
+    ]);
+    expect(startCase(code)).toEqual(startCase(code.toUpperCase()));
+    expect(startCase(codeOfMade(made, 5)).hidden).not.toEqual(startCase(code).hidden);
+    for (const machineClass of MACHINE_CLASSES)
+      for (const cause of causesOf(machineClass))
+        expect(readCaseCode(codeOfMade({ machineClass, cause, tempC: 4 }, 1)))
+          .withContext(`${machineClass} ${cause}`)
+          .not.toBeNull();
+    // A fault that such a machine cannot have, a cold that is none, a class that nobody knows.
+    for (const none of [
+      'made~car~string-weak~4~1',
+      'made~car~worn~-60~1',
+      'made~sledge~worn~4~1',
+      'made~car~worn~4',
+      'made~ev~starter~4~1',
+    ])
+      expect(readCaseCode(none)).withContext(none).toBeNull();
   });
 
   it('comes out the same however it is wandered through, nothing is forbidden, and its minutes add up', () => {

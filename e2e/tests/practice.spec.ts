@@ -96,3 +96,39 @@ test('the tool’s advice, followed by keyboard alone, passes a case; the ladder
   await page.getByRole('link', { name: 'To the ladder' }).click();
   await expect(page.getByRole('listitem').filter({ hasText: 'When to stop' })).toContainText('1 passed');
 });
+
+test('a case is made, and is the same to whoever is sent its address; one that cannot be is refused', async ({
+  page,
+  server,
+}) => {
+  await page.goto(`${server.url}/practice`);
+  await page.getByText('Make a case').click();
+  await page.getByRole('radiogroup', { name: 'Machine' }).getByRole('radio', { name: 'truck' }).click();
+  await page
+    .getByRole('radiogroup', { name: 'What is wrong with it' })
+    .getByRole('radio', { name: 'starter' })
+    .click();
+  await page.getByLabel('Cold, °C').fill('-60');
+  await expect(page.getByText('A whole number from -30 to 40.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Make it' })).toBeDisabled();
+  await page.getByLabel('Cold, °C').fill('-6');
+  await page.getByRole('button', { name: 'Make it' }).click();
+  await expect(page).toHaveURL(/made~truck~starter~-6~\d+$/);
+  await expect(page.getByText('truck, 24 V, -6 °C')).toBeVisible();
+  const rest = async (): Promise<string> => {
+    await page.getByRole('radio', { name: 'probes' }).click();
+    await page.getByRole('radiogroup', { name: 'Red probe on' }).getByRole('radio').nth(0).click();
+    await page.getByRole('radiogroup', { name: 'Black probe on' }).getByRole('radio').nth(1).click();
+    await page.getByRole('button', { name: 'Read', exact: true }).click();
+    return (await page.locator('.meter .figure').textContent())!.trim();
+  };
+  const here = await rest();
+  const address = page.url();
+  await page.evaluate(() =>
+    localStorage.removeItem(Object.keys(localStorage).find((key) => key.includes('made~'))!),
+  );
+  await page.goto(address);
+  expect(await rest()).toBe(here);
+  await page.goto(address.replace('truck~starter', 'ev~starter'));
+  await expect(page.getByText('No case has that code')).toBeVisible();
+});

@@ -71,7 +71,8 @@ export interface Happened {
 export interface PracticeCase {
   /** Whoever has it has the same case. */
   readonly code: string;
-  readonly rung: RungId;
+  /** Null for a case that somebody made. */
+  readonly rung: RungId | null;
   readonly machine: Machine;
   readonly donor: Machine;
   readonly kit: readonly KitItem[];

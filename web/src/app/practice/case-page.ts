@@ -26,7 +26,7 @@ import {
 } from '@voltrek/core/practice';
 import { VERDICTS, type VerdictKind } from '@voltrek/core/verdict';
 import { hazardWhy } from '@voltrek/contracts/words';
-import { cameWords, optionWords, practiceActionWords, RUNG_WORDS } from '@words/practice-words';
+import { cameWords, optionWords, practiceActionWords, RUNG_WORDS, MADE_WORDS } from '@words/practice-words';
 import { degrees } from '@words/units';
 import { SUSPECT_WORDS, VERDICT_WORDS, verdictTitle } from '@words/verdict-words';
 import { CLASS_WORDS, SYMPTOM_WORDS } from '@words/words';
@@ -81,7 +81,10 @@ export class CasePage {
   protected readonly suspects = SUSPECTS;
   protected readonly verdictWords = VERDICT_WORDS;
   protected readonly suspectWords = SUSPECT_WORDS;
-  protected readonly rungWords = RUNG_WORDS;
+  protected readonly rungWords = computed(() => {
+    const rung = this.world()?.practice.rung;
+    return rung ? RUNG_WORDS[rung] : MADE_WORDS;
+  });
   protected readonly cameWords = cameWords;
 
   protected readonly said = computed(() => {
@@ -157,7 +160,7 @@ export class CasePage {
     });
     effect(() => {
       const [debrief, read] = [this.debrief(), this.read()];
-      if (debrief && read) this.record.ended(read.rung, read.number, debrief);
+      if (debrief && read?.rung) this.record.ended(read.rung, read.number, debrief);
     });
   }
 

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { codeOfCase, type Debrief, type Happened, readCaseCode, type World } from '@voltrek/core/practice';
+import { codeOf, type Debrief, type Happened, readCaseCode, type World } from '@voltrek/core/practice';
 import { hazardWhy } from '@voltrek/contracts/words';
 import { CAUSE_WORDS } from '@words/diagnosis-words';
 import { cameWords, FAILING_WORDS, practiceActionWords, rightWords } from '@words/practice-words';
@@ -143,8 +143,8 @@ export class DebriefView {
   );
   protected readonly right = computed(() => rightWords(this.debrief()?.right ?? []));
   protected readonly nextCode = computed(() => {
-    const { rung, number } = readCaseCode(this.world().practice.code)!;
-    return codeOfCase(rung, number + 1);
+    const read = readCaseCode(this.world().practice.code)!;
+    return codeOf(read, read.number + 1);
   });
 
   protected told({ action }: Happened): string {

@@ -60,6 +60,12 @@ export const RUNG_WORDS: Record<RungId, { readonly name: string; readonly trains
   },
 };
 
+/** Of a case that somebody made. */
+export const MADE_WORDS = {
+  name: 'A made case',
+  trains: 'Somebody chose its machine, its fault and its cold for you.',
+} as const;
+
 export const FAILING_WORDS: Record<Failing, string> = {
   hurt: 'Somebody or something could have been hurt.',
   'wrong-verdict': 'The verdict was not what was wrong with it.',

@@ -14,6 +14,13 @@ export const LADDER_PAGE = {
   passed: (count: Shown) => tell`${count} passed`,
   failedLast: 'the last one was not passed',
   notTried: 'not tried yet',
+  makeACase: 'Make a case',
+  machine: 'Machine',
+  fault: 'What is wrong with it',
+  cold: 'Cold, °C',
+  makeIt: 'Make it',
+  shareIt: 'Its code holds all of it: whoever has the address has the case.',
+  coldRange: (min: Shown, max: Shown) => tell`A whole number from ${min} to ${max}.`,
   due: 'due again',
   again: 'again',
 } as const;
