@@ -78,9 +78,6 @@ test('pictures of the main views', async ({ tech, page }) => {
   await page.setViewportSize({ width: 1280, height: 800 });
   await tech.next('Black clamp is on');
   await tech.next('Donor runs');
-  await tech.tap('Make safe');
-  await shoot('make-safe');
-  await tech.tap('Back to the job');
   const why = async (reason: string): Promise<void> => {
     await page.getByLabel('Reason, kept in the log').fill(reason);
     await tech.tap('Go on, and log it');
