@@ -1,6 +1,6 @@
 import type { BatteryRating } from '@voltrek/core/battery';
 import type { BatteryEntry } from '@voltrek/core/job';
-import type { KitItem } from '@voltrek/core/sources';
+import type { KitWithoutId } from '@voltrek/core/sources';
 
 /** Whoever calls or owns. After erasure only the id is left. */
 export interface Person {
@@ -144,7 +144,7 @@ export interface NewCallChange {
 }
 
 /** A piece of kit as typed; the server gives it its id. */
-export type KitEntry = KitItem extends infer K ? (K extends KitItem ? Omit<K, 'id'> : never) : never;
+export type KitEntry = KitWithoutId;
 
 /** What has a file of its own, beside the atlas, in the order that files are brought in. */
 export const FILE_NOUNS = ['crew', 'kit', 'vehicles', 'batteries', 'calls', 'jobs'] as const;

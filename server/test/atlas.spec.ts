@@ -12,7 +12,7 @@ import { searchMachines, writeMachines } from '../src/atlas/repository.js';
 import { stagedModels } from '../src/db/schema.js';
 import { writeDocument } from '../src/files/document.js';
 import { shippedAtlas } from '../src/demo/data.js';
-import { openJob, send, sharedServer } from './shared-server.js';
+import { openJob, PACK_PLAN, send, sharedServer } from './shared-server.js';
 
 const SHIPPED = shippedAtlas();
 const asJson = (machines: readonly Machine[]): Promise<string> =>
@@ -142,23 +142,7 @@ describe('atlas entries', () => {
 
     // Under hands it stays as it is, by one correction or by a file.
     await send(jobId, 'polarity.proved', signs);
-    await send(jobId, 'plan.chosen', {
-      optionId: 'pack-lithium@12',
-      sourceId: 'pack-lithium',
-      leadSetId: null,
-      sourceKind: 'lithium-pack',
-      outlook: 'cranks',
-      odds: null,
-      starterVolts: 10,
-      starterAmps: 200,
-      rpm: 200,
-      neededRpm: 80,
-      wakeVolts: null,
-      postVolts: 10.4,
-      waitMinutes: 0,
-      chargeOnly: false,
-      inputs: [],
-    });
+    await send(jobId, 'plan.chosen', PACK_PLAN);
     const red = machine.points.find(({ kind }) => kind === 'red-post' || kind === 'battery-positive')!;
     const on = await send(jobId, 'clamp.attached', { clamp: 'redCasualty', pointId: red.id });
     expect(on.status).withContext(on.text).toBe(201);

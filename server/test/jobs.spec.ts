@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { createServer, get, type IncomingMessage } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import type { JobDetail, LogPage, News, Problem } from '@voltrek/contracts';
-import { eventOf, openJob, send, sharedServer } from './shared-server.js';
+import { eventOf, openJob, PACK_PLAN, send, sharedServer } from './shared-server.js';
 
 const problemOf = (response: { body: unknown; type: string; text: string }): Problem => {
   expect(response.type).toBe('application/problem+json');
@@ -98,23 +98,7 @@ describe('the job log', () => {
   it('refuses a clamp on a point the machine does not have', async () => {
     const jobId = await openJob();
     await send(jobId, 'polarity.proved', { signs: ['mark', 'meter'] });
-    await send(jobId, 'plan.chosen', {
-      optionId: 'pack-lithium@12',
-      sourceId: 'pack-lithium',
-      leadSetId: null,
-      sourceKind: 'lithium-pack',
-      outlook: 'cranks',
-      odds: null,
-      starterVolts: 10,
-      starterAmps: 200,
-      rpm: 200,
-      neededRpm: 80,
-      wakeVolts: null,
-      postVolts: 10.4,
-      waitMinutes: 0,
-      chargeOnly: false,
-      inputs: [],
-    });
+    await send(jobId, 'plan.chosen', PACK_PLAN);
     const response = await send(jobId, 'clamp.attached', { clamp: 'redCasualty', pointId: 'no-such-point' });
     expect(response.status).toBe(409);
   });

@@ -39,6 +39,25 @@ export function eventOf<T extends EventType>(jobId: string, type: T, data: Event
   return { id: randomUUID(), jobId, at: new Date().toISOString(), by: 'crew-1', type, data } as JobEvent;
 }
 
+/** The plan most jobs here take: a lithium pack on a 12 V start. */
+export const PACK_PLAN: EventData['plan.chosen'] = {
+  optionId: 'pack-lithium@12',
+  sourceId: 'pack-lithium',
+  leadSetId: null,
+  sourceKind: 'lithium-pack',
+  outlook: 'cranks',
+  odds: null,
+  starterVolts: 10,
+  starterAmps: 200,
+  rpm: 200,
+  neededRpm: 80,
+  wakeVolts: null,
+  postVolts: 10.4,
+  waitMinutes: 0,
+  chargeOnly: false,
+  inputs: [],
+};
+
 /** A fresh call with its job opened; returns the job's id. */
 export async function openJob(modelId = 'brinmoor-pella'): Promise<string> {
   const { api } = await sharedServer();
