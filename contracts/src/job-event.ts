@@ -32,6 +32,7 @@ import * as yup from 'yup';
 import { evidenceBattery, rating } from './calc/parts.js';
 import { found } from './found.js';
 import { ID_PATTERN, idText, instantText, shortText, underPath } from './text.js';
+import { FIELD_FAULTS } from './words/field-words.js';
 
 const oneOf = <T extends string>(values: readonly T[]) => yup.string().oneOf(values).required();
 const flag = () => yup.boolean().required();
@@ -76,11 +77,8 @@ const ruleSettings = () =>
   yup
     .object()
     .strict()
-    .test(
-      'rules',
-      '${path} must be house rules within their limits',
-      (given: Readonly<Record<string, unknown>> | undefined) =>
-        Object.entries(given ?? {}).every(([key, value]) => ruleFault(key, value) === null),
+    .test('rules', FIELD_FAULTS.rules, (given: Readonly<Record<string, unknown>> | undefined) =>
+      Object.entries(given ?? {}).every(([key, value]) => ruleFault(key, value) === null),
     );
 
 /** What a verdict says. */

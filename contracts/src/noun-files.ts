@@ -12,11 +12,12 @@ import {
 import { KIT_KINDS, kitShape, parseKitEntry } from './record-entries.js';
 import { idText, instantText, maybeId, shortText, underPath, UUID_PATTERN } from './text.js';
 import { CREW_ROLES } from './wire.js';
+import { FIELD_FAULTS, ROW_FAULTS } from './words/field-words.js';
 
 const moment = () => instantText().required();
 const maybeMoment = () => instantText().nullable().defined();
-const uuidText = () => yup.string().matches(UUID_PATTERN, '${path} must be a UUID').required();
-const maybeUuid = () => yup.string().matches(UUID_PATTERN, '${path} must be a UUID').nullable().defined();
+const uuidText = () => yup.string().matches(UUID_PATTERN, FIELD_FAULTS.uuid).required();
+const maybeUuid = () => yup.string().matches(UUID_PATTERN, FIELD_FAULTS.uuid).nullable().defined();
 const maybeText = (max: number) => yup.string().min(1).max(max).nullable().defined();
 const place = () => yup.number().integer().min(0).max(3).nullable().defined();
 const person = () =>
@@ -210,7 +211,7 @@ const standsAsItSays = ({ state, vehicleId, place: at, vanId }: NounRow): boolea
 function checkEntry(noun: FileNoun, list: NonNullable<NounRows['list']>, row: NounRow, entry: unknown): void {
   const given = (entry ?? {}) as NounRow;
   const schema = list.schemaOf(String(given.kind));
-  if (!schema) throw new yup.ValidationError(`kind must be one of ${list.kinds.join(', ')}`, entry, 'kind');
+  if (!schema) throw new yup.ValidationError(ROW_FAULTS.kind(list.kinds.join(', ')), entry, 'kind');
   schema.required().validateSync(entry, { abortEarly: false, strict: true });
   if (noun === 'kit') {
     const { id: _id, retiredAt: _retiredAt, ...kit } = given;

@@ -25,6 +25,7 @@ import {
   type WholeCheck,
 } from './text.js';
 import { CREW_ROLES, type CrewMember, type NewCall, type Van } from './wire.js';
+import { FIELD_FAULTS } from './words/field-words.js';
 
 const maybeText = (max: number) => yup.string().trim().min(1).max(max).nullable().defined();
 
@@ -73,7 +74,7 @@ const newCall = record({
   modelId: yup.string().matches(ID_PATTERN),
   vehicleId: yup.string().matches(ID_PATTERN),
   plate: yup.string().trim().min(1).max(16),
-  newVehicleId: yup.string().matches(UUID_PATTERN, '${path} must be a UUID'),
+  newVehicleId: yup.string().matches(UUID_PATTERN, FIELD_FAULTS.uuid),
   caller: person().default(undefined),
   vanId: yup.string().matches(ID_PATTERN),
   technicianId: yup.string().matches(ID_PATTERN),
@@ -85,9 +86,7 @@ const newCall = record({
 /** A reported call from untrusted input. @throws yup.ValidationError with a path and a reason for each fault */
 export const parseNewCall = (input: unknown): NewCall =>
   parsed(newCall, input, ({ modelId, vehicleId, plate }) =>
-    (modelId ?? vehicleId ?? plate)
-      ? null
-      : { path: 'modelId', message: 'name a vehicle, its plate, or its model' },
+    (modelId ?? vehicleId ?? plate) ? null : { path: 'modelId', message: FIELD_FAULTS.vehiclePlateOrModel },
   ) as NewCall;
 
 const callChange = record({
@@ -101,9 +100,9 @@ const callChange = record({
   reason: yup.string().trim().max(200).defined(),
 }).required();
 const callChangeFault: WholeCheck<yup.InferType<typeof callChange>> = ({ kind, vanId, reason }) => {
-  if (kind === 'taken' && !vanId) return { path: 'vanId', message: 'name the van' };
+  if (kind === 'taken' && !vanId) return { path: 'vanId', message: FIELD_FAULTS.van };
   const needsWhy = kind === 'passed-on' || kind === 'called-off' || kind === 'given-back';
-  return needsWhy && reason.length < 3 ? { path: 'reason', message: 'say why' } : null;
+  return needsWhy && reason.length < 3 ? { path: 'reason', message: FIELD_FAULTS.why } : null;
 };
 
 /** A change of a call. @throws yup.ValidationError */
@@ -133,8 +132,8 @@ const move = record({
 }).required();
 const moveFault: WholeCheck<yup.InferType<typeof move>> = ({ kind, vehicleId, place, vanId }) => {
   if (kind === 'fitted' && (vehicleId === null || place === null))
-    return { path: 'vehicleId', message: 'name the vehicle and the place' };
-  return kind === 'to-van' && vanId === null ? { path: 'vanId', message: 'name the van' } : null;
+    return { path: 'vehicleId', message: FIELD_FAULTS.vehicleAndPlace };
+  return kind === 'to-van' && vanId === null ? { path: 'vanId', message: FIELD_FAULTS.van } : null;
 };
 
 /** Something done with a battery. @throws yup.ValidationError */

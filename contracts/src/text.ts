@@ -1,4 +1,7 @@
 import * as yup from 'yup';
+import { FIELD_FAULTS, FIELD_WORDS } from './words/field-words.js';
+
+yup.setLocale(FIELD_WORDS);
 
 /** Ids are short and plain, so that they are safe in an address. */
 export const ID_PATTERN = /^[a-z0-9][a-z0-9-]{0,63}$/;
@@ -7,8 +10,7 @@ export const ID_PATTERN = /^[a-z0-9][a-z0-9-]{0,63}$/;
 export const UUID_PATTERN = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
 
 /** A required id. */
-export const idText = () =>
-  yup.string().matches(ID_PATTERN, '${path} must be lower-case letters, digits and dashes').required();
+export const idText = () => yup.string().matches(ID_PATTERN, FIELD_FAULTS.id).required();
 /** An id, or null where there is none. */
 export const maybeId = () => yup.string().matches(ID_PATTERN).nullable().defined();
 /** Required text of at most `max` characters. */
@@ -23,9 +25,7 @@ function isInstant(value: string): boolean {
 
 /** A moment of this century in UTC, to the millisecond at most. */
 export const instantText = () =>
-  yup
-    .string()
-    .test('instant', '${path} must be an ISO 8601 instant', (value) => value == null || isInstant(value));
+  yup.string().test('instant', FIELD_FAULTS.instant, (value) => value == null || isInstant(value));
 
 /** What is wrong with a whole whose parts are each right: the path that it is told under, and why; null when nothing is. */
 export type WholeCheck<T> = (given: T) => { readonly path: string; readonly message: string } | null;

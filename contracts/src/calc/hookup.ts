@@ -5,6 +5,7 @@ import { SOURCE_KINDS } from '@voltrek/core/plan';
 import { TYPED_RANGES } from '@voltrek/core/quantities';
 import * as yup from 'yup';
 import { engine, figure, leads, rating, record, source, tempC, coldestC } from './parts.js';
+import { FIELD_FAULTS } from '../words/field-words.js';
 
 const MM = { min: -50_000, max: 50_000, unit: 'mm' };
 const SIZE = { min: 1, max: 50_000, unit: 'mm' };
@@ -116,7 +117,7 @@ const KINDS = Object.keys(SHAPES) as HandAction['kind'][];
 const action = yup
   .object({ kind: yup.string().oneOf(KINDS).required() })
   .required()
-  .test('shape', '${path} has the wrong fields for its kind', function (value, context) {
+  .test('shape', FIELD_FAULTS.wrongShape, function (value, context) {
     const kind = KINDS.find((k) => k === value.kind);
     if (!kind) return true;
     try {

@@ -22,6 +22,7 @@ import {
   tempC,
   VOLTS,
 } from './parts.js';
+import { FIELD_FAULTS } from '../words/field-words.js';
 
 const samples = () => yup.number().integer().min(1).max(200_000).notRequired();
 const seed = () => yup.number().integer().min(0).max(4_294_967_295).notRequired();
@@ -37,7 +38,7 @@ export const CALC_INPUTS = {
     gravities: yup.array().of(figure(GRAVITY_RANGE)).min(1).max(6).notRequired(),
   }).test(
     'one-reading',
-    'give restVolts or gravities, not both and not neither',
+    FIELD_FAULTS.oneReading,
     ({ restVolts, gravities }) => (restVolts == null) !== (gravities == null),
   ),
   crank: record({

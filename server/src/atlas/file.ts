@@ -1,3 +1,4 @@
+import { ANSWERS } from '@voltrek/contracts/words';
 import { isDeepStrictEqual } from 'node:util';
 import { type ImportReport, parseMachine, type RowFault, ValidationError } from '@voltrek/contracts';
 import { isOtherToHands, type Machine } from '@voltrek/core/machine';
@@ -125,7 +126,7 @@ export async function applyImport(
     if (report.faults.length > 0) throw atFault(report.faults);
     const told = await db.transaction(async (tx) => {
       if (report.basis !== basis || (await atlasBasis(tx)) !== basis)
-        throw new HttpProblem(409, 'The atlas changed since the preview. Look at the preview again.');
+        throw new HttpProblem(409, ANSWERS.atlasChanged);
       await moveStaged(tx, stage.batch, { kind: 'imported', by, at, note: '' });
       return others.length > 0 ? identifyAgain(tx, others, by) : [];
     });

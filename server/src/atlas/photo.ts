@@ -1,3 +1,4 @@
+import { ANSWERS } from '@voltrek/contracts/words';
 import sharp from 'sharp';
 import { HttpProblem } from '../http/problem.js';
 
@@ -23,7 +24,7 @@ export interface KeptPhoto {
  */
 export async function photoFrom(upload: Uint8Array): Promise<KeptPhoto> {
   const refuse = (): never => {
-    throw new HttpProblem(415, 'That is not a photo. Send a JPEG, PNG or WebP picture.');
+    throw new HttpProblem(415, ANSWERS.notAPhoto);
   };
   try {
     const picture = sharp(upload, { limitInputPixels: PIXELS_MAX, failOn: 'error' });

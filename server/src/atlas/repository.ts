@@ -83,7 +83,7 @@ export async function modelById(db: Db | Tx, id: string): Promise<Machine | null
 /** The same, where there must be one. @throws HttpProblem 404 */
 export async function requireModel(db: Db | Tx, id: string): Promise<Machine> {
   const model = await modelById(db, id);
-  if (!model) throw notFound(`model ${id}`);
+  if (!model) throw notFound('machine', id);
   return model;
 }
 

@@ -57,7 +57,7 @@ export function atlasRoutes(database: Database, news: NewsDesk): Router {
   });
   router.get('/:modelId', async (request, response) => {
     const entry = await entryById(db, request.params.modelId);
-    if (!entry) throw notFound(`machine ${request.params.modelId}`);
+    if (!entry) throw notFound('machine', request.params.modelId);
     response.json(entry);
   });
   router.put('/:modelId', async (request, response) => {
@@ -81,7 +81,7 @@ export function atlasRoutes(database: Database, news: NewsDesk): Router {
     const { modelId, photoId } = request.params;
     const isId = UUID_PATTERN.test(photoId);
     const jpeg = isId ? await photoById(db, modelId, photoId) : null;
-    if (!jpeg) throw notFound(`photo ${photoId}`);
+    if (!jpeg) throw notFound('photo', photoId);
     // A photo never changes under its id.
     response
       .set('Cache-Control', 'private, max-age=31536000, immutable')

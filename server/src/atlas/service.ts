@@ -1,3 +1,4 @@
+import { ANSWERS } from '@voltrek/contracts/words';
 import { randomUUID } from 'node:crypto';
 import { type AtlasEntry, type EntryChange, parseMachine } from '@voltrek/contracts';
 import { isOtherToHands } from '@voltrek/core/machine';
@@ -26,23 +27,20 @@ async function changed(
 
 async function requireEntry(tx: Tx, id: string): Promise<AtlasEntry> {
   const entry = await entryById(tx, id);
-  if (!entry) throw notFound(`machine ${id}`);
+  if (!entry) throw notFound('machine', id);
   return entry;
 }
-
-const CLASS_ENTRY =
-  'An entry that stands for a whole class cannot be changed. Save the machine as a new entry.';
 
 /** A new entry from one technician's finding; the same sent again changes nothing. @throws HttpProblem 404, 409; ValidationError */
 export function addEntry(database: Database, { machine, by, note }: EntryChange): Promise<AtlasEntry> {
   const parsed = parseMachine(machine);
-  if (isTemplate(parsed)) throw new HttpProblem(409, CLASS_ENTRY);
+  if (isTemplate(parsed)) throw new HttpProblem(409, ANSWERS.classEntry);
   return changed(database, parsed.id, async (tx) => {
     await requireCrew(tx, by);
     const known = await entryById(tx, parsed.id);
     // Sent again: its answer was lost on the way.
     if (known && changedParts(known.machine, parsed).length === 0) return;
-    if (known) throw new HttpProblem(409, `There is already a machine ${parsed.id}.`);
+    if (known) throw new HttpProblem(409, ANSWERS.machineIsThere(parsed.id));
     await writeMachines(tx, [{ machine: parsed, revision: 1 }], 'found-once', {
       kind: 'added',
       by,
@@ -64,14 +62,13 @@ export async function correctEntry(
   { machine, by, note, basedOn }: EntryChange,
 ): Promise<AtlasEntry> {
   const parsed = parseMachine(machine);
-  if (parsed.id !== id) throw new HttpProblem(409, 'The id of an entry stays as it is.');
-  if (isTemplate(parsed)) throw new HttpProblem(409, CLASS_ENTRY);
+  if (parsed.id !== id) throw new HttpProblem(409, ANSWERS.entryIdStays);
+  if (isTemplate(parsed)) throw new HttpProblem(409, ANSWERS.classEntry);
   let told: Awaited<ReturnType<typeof identifyAgain>> = [];
   const entry = await changed(database, id, async (tx) => {
     await requireCrew(tx, by);
     const { revision, machine: before } = await requireEntry(tx, id);
-    if (revision !== basedOn)
-      throw new HttpProblem(409, 'Somebody changed this entry meanwhile. Look at it again, then correct it.');
+    if (revision !== basedOn) throw new HttpProblem(409, ANSWERS.entryChanged);
     await writeMachines(tx, [{ machine: parsed, revision: revision + 1 }], 'found-once', {
       kind: 'corrected',
       by,
@@ -91,8 +88,7 @@ export function confirmEntry(database: Database, id: string, by: string, note: s
     await requireCrew(tx, by);
     const { revision, history, confidence } = await requireEntry(tx, id);
     const content = history.find((c) => c.kind !== 'photo' && c.kind !== 'confirmed');
-    if (confidence === 'found-once' && content?.by === by)
-      throw new HttpProblem(409, 'Whoever made an entry cannot confirm it: it takes a second pair of eyes.');
+    if (confidence === 'found-once' && content?.by === by) throw new HttpProblem(409, ANSWERS.secondEyes);
     const next = confidence === 'found-once' ? 'confirmed' : confidence;
     await noteChange(tx, id, next, revision + 1, { kind: 'confirmed', by, at: new Date(), note });
   });

@@ -33,7 +33,7 @@ export async function batteryRecord({ db }: Database, named: string): Promise<Ba
     .leftJoin(vehicles, eq(vehicles.id, batteries.vehicleId))
     .leftJoin(models, eq(models.id, vehicles.modelId))
     .where(isNamed);
-  if (!row) throw notFound(`battery ${named}`);
+  if (!row) throw notFound('battery', named);
   const { vehicle, machine, coldestC, entries } = row;
   const battery = batteryOf(row.battery);
   const coldC = vehicle ? Math.min(COLD_LEAST_C, coldestC ?? COLD_LEAST_C) : null;

@@ -1,3 +1,4 @@
+import { ANSWERS } from '@voltrek/contracts/words';
 import { randomUUID } from 'node:crypto';
 import { type NewBatteryMove, parseBatteryMove, parseNewBattery, UUID_PATTERN } from '@voltrek/contracts';
 import { Router } from 'express';
@@ -47,7 +48,7 @@ export function batteryRoutes(database: Database): Router {
   router.post('/:batteryId/moves', async (request, response) => {
     const move = parseBatteryMove(request.body);
     const { batteryId } = request.params;
-    if (!UUID_PATTERN.test(batteryId)) throw notFound(`battery ${batteryId}`);
+    if (!UUID_PATTERN.test(batteryId)) throw notFound('battery', batteryId);
     await db.transaction((tx) => moveByHand(tx, batteryId, move));
     response.status(201).json(await batteryRecord(database, batteryId));
   });
@@ -60,10 +61,9 @@ async function moveByHand(tx: Tx, batteryId: string, move: NewBatteryMove): Prom
   const { kind, by, vehicleId, place, vanId, note } = move;
   await requireCrew(tx, by);
   const battery = await batteryById(tx, batteryId);
-  if (!battery) throw notFound(`battery ${batteryId}`);
-  if (battery.state === 'scrapped') throw new HttpProblem(409, 'That battery was scrapped.');
-  if (kind === 'charged' && battery.state === 'fitted')
-    throw new HttpProblem(409, 'It sits in a vehicle. Take it out, or log its charge in a job.');
+  if (!battery) throw notFound('battery', batteryId);
+  if (battery.state === 'scrapped') throw new HttpProblem(409, ANSWERS.batteryScrapped);
+  if (kind === 'charged' && battery.state === 'fitted') throw new HttpProblem(409, ANSWERS.batteryFitted);
   if (kind === 'fitted') await requireFreePlace(tx, vehicleId!, place!);
   if (kind === 'to-van') await requireVan(tx, vanId!);
   await moveBattery(tx, batteryId, { kind, by, vehicleId, place, vanId, note, at: new Date() });
@@ -71,10 +71,9 @@ async function moveByHand(tx: Tx, batteryId: string, move: NewBatteryMove): Prom
 
 async function requireFreePlace(tx: Tx, vehicleId: string, place: number): Promise<void> {
   const vehicle = await vehicleById(tx, vehicleId);
-  if (!vehicle) throw notFound(`vehicle ${vehicleId}`);
+  if (!vehicle) throw notFound('vehicle', vehicleId);
   const machine = await modelById(tx, vehicle.modelId);
-  if (machine && place >= machine.batteries.length)
-    throw new HttpProblem(409, 'That vehicle has no such place.');
+  if (machine && place >= machine.batteries.length) throw new HttpProblem(409, ANSWERS.noSuchPlace);
   if ((await batteriesIn(tx, vehicleId)).some((b) => b.place === place))
-    throw new HttpProblem(409, 'Another battery sits there. Take it out first.');
+    throw new HttpProblem(409, ANSWERS.placeTaken);
 }

@@ -1,3 +1,4 @@
+import { ANSWERS } from '@voltrek/contracts/words';
 import { type NewCallChange, parseCallChange, parseNewCall } from '@voltrek/contracts';
 import { Router } from 'express';
 import { modelById } from '../atlas/repository.js';
@@ -22,7 +23,7 @@ export function boardRoutes({ db }: Database, news: NewsDesk): Router {
       const known = await callById(tx, call.id);
       if (known) return { call: known, isNew: false };
       const at = new Date();
-      if (call.modelId && !(await modelById(tx, call.modelId))) throw notFound(`machine ${call.modelId}`);
+      if (call.modelId && !(await modelById(tx, call.modelId))) throw notFound('machine', call.modelId);
       if (call.vanId) await requireVan(tx, call.vanId);
       if (call.technicianId) await requireCrew(tx, call.technicianId);
       return { call: await addCall(tx, call, await vehicleOfCall(tx, call, at), at), isNew: true };
@@ -53,18 +54,14 @@ async function judge(
   { kind, by, vanId, technicianId }: NewCallChange,
 ): Promise<void> {
   const call = await callById(tx, callId);
-  if (!call) throw notFound(`call ${callId}`);
+  if (!call) throw notFound('call', callId);
   await requireCrew(tx, by);
   if (vanId) await requireVan(tx, vanId);
   if (technicianId) await requireCrew(tx, technicianId);
   const hasJob = (await jobOfCall(tx, callId)) !== null;
-  if (call.state === 'done') throw new HttpProblem(409, 'Its job is closed.');
+  if (call.state === 'done') throw new HttpProblem(409, ANSWERS.callDone);
   if (kind === 'reopened' ? call.state !== 'called-off' : call.state === 'called-off')
-    throw new HttpProblem(
-      409,
-      kind === 'reopened' ? 'It was not called off.' : 'It was called off. Reopen it first.',
-    );
-  if (kind === 'called-off' && hasJob)
-    throw new HttpProblem(409, 'A job is open on it. Close that with its verdict.');
-  if (kind === 'given-back' && hasJob) throw new HttpProblem(409, 'A job is open on it. Pass it on instead.');
+    throw new HttpProblem(409, kind === 'reopened' ? ANSWERS.callNotCalledOff : ANSWERS.callCalledOff);
+  if (kind === 'called-off' && hasJob) throw new HttpProblem(409, ANSWERS.jobOpenClose);
+  if (kind === 'given-back' && hasJob) throw new HttpProblem(409, ANSWERS.jobOpenPassOn);
 }

@@ -18,5 +18,5 @@ export async function hasCrew(db: Db | Tx): Promise<boolean> {
 /** @throws HttpProblem 404 for somebody nobody knows */
 export async function requireCrew(db: Db | Tx, id: string): Promise<void> {
   const [row] = await db.select({ id: crew.id }).from(crew).where(eq(crew.id, id));
-  if (!row) throw notFound(`crew member ${id}`);
+  if (!row) throw notFound('crewMember', id);
 }

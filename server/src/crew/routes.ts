@@ -1,3 +1,4 @@
+import { ANSWERS } from '@voltrek/contracts/words';
 import { randomUUID } from 'node:crypto';
 import { parseCrewEntry } from '@voltrek/contracts';
 import { and, eq, isNull, ne } from 'drizzle-orm';
@@ -41,5 +42,5 @@ async function requireAnother(tx: Tx, crewId: string): Promise<void> {
     .from(crew)
     .where(and(ne(crew.id, crewId), isNull(crew.retiredAt)))
     .limit(1);
-  if (others.length === 0) throw new HttpProblem(409, 'Nobody would be left. Add somebody first.');
+  if (others.length === 0) throw new HttpProblem(409, ANSWERS.lastOfCrew);
 }

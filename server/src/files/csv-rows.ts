@@ -1,3 +1,4 @@
+import { ROW_FAULTS } from '@voltrek/contracts/words';
 import type { RowFault } from '@voltrek/contracts';
 import Papa from 'papaparse';
 import { FAULTS_MOST } from './found-row.js';
@@ -54,28 +55,28 @@ export async function* readCsvRows<C extends string>(
     if (faults.length >= FAULTS_MOST) return;
     const at = line;
     line += lines;
-    if (error) told(at, '', `the file is cut off or garbled here: ${error}`);
+    if (error) told(at, '', ROW_FAULTS.garbledHere(error));
     if (cells.every((cell) => cell.trim() === '')) continue;
     if (!header) {
       const names = cells.map((name) => name.trim());
       const missing = required.filter((name) => !names.includes(name));
       const unknown = names.filter((name) => !columns.some((c) => c === name));
-      if (missing.length > 0) told(at, '', `columns missing: ${missing.join(', ')}`);
-      if (unknown.length > 0) told(at, '', `columns not known: ${unknown.join(', ')}`);
+      if (missing.length > 0) told(at, '', ROW_FAULTS.columnsMissing(missing.join(', ')));
+      if (unknown.length > 0) told(at, '', ROW_FAULTS.columnsUnknown(unknown.join(', ')));
       if (missing.length > 0 || unknown.length > 0) return;
       header = names;
       continue;
     }
     const formula = cells.findIndex((cell) => /^[=+@\t\r]/.test(cell));
-    if (cells.length !== header.length) told(at, '', `${cells.length} cells where ${header.length} are due`);
-    else if (formula >= 0) told(at, header[formula]!, 'looks like a spreadsheet formula');
+    if (cells.length !== header.length) told(at, '', ROW_FAULTS.cells(cells.length, header.length));
+    else if (formula >= 0) told(at, header[formula]!, ROW_FAULTS.formula);
     else {
       const row = Object.fromEntries(header.map((name, i) => [name, unmarked(cells[i]!)]));
       yield { line: at, cells: row as CsvRow<C>['cells'] };
     }
   }
-  if (header && !window.endsWith('\n')) told(line, '', 'the last line does not end: the file may be cut off');
-  if (!header && faults.length === 0) told(1, '', 'the file is empty');
+  if (header && !window.endsWith('\n')) told(line, '', ROW_FAULTS.noLastLine);
+  if (!header && faults.length === 0) told(1, '', ROW_FAULTS.empty);
 }
 
 interface CsvRecord {

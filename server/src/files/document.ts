@@ -1,3 +1,4 @@
+import { ROW_FAULTS } from '@voltrek/contracts/words';
 import type { RowFault } from '@voltrek/contracts';
 import {
   createScanner,
@@ -105,7 +106,7 @@ export async function* rowsOfDocument(
       await reader.take(TOKEN.colon);
       if (name !== list) head[name] = (await reader.part()).value;
       else {
-        if (reader.kind() !== TOKEN.openBracket) throw new Unreadable(reader.line(), list, 'must be a list');
+        if (reader.kind() !== TOKEN.openBracket) throw new Unreadable(reader.line(), list, ROW_FAULTS.list);
         await reader.take(TOKEN.openBracket);
         isListed = true;
         for (let isFirst = true; reader.kind() !== TOKEN.closeBracket; isFirst = false) {
@@ -117,9 +118,9 @@ export async function* rowsOfDocument(
     }
     await reader.take(TOKEN.closeBrace);
     if (reader.kind() !== TOKEN.end) throw reader.garbled();
-    if (head.format !== format) throw new Unreadable(1, 'format', `must be "${format}"`);
-    if (head.version !== version) throw new Unreadable(1, 'version', `must be ${version}`);
-    if (!isListed) throw new Unreadable(1, list, 'must be a list');
+    if (head.format !== format) throw new Unreadable(1, 'format', ROW_FAULTS.exactly(`"${format}"`));
+    if (head.version !== version) throw new Unreadable(1, 'version', ROW_FAULTS.exactly(version));
+    if (!isListed) throw new Unreadable(1, list, ROW_FAULTS.list);
   } catch (error) {
     if (!(error instanceof Unreadable)) throw error;
     faults.push({ line: error.line, path: error.path, message: error.message });
@@ -132,7 +133,7 @@ function readerOf(window: TextWindow) {
   const end = (): number => scanner.getTokenOffset() + scanner.getTokenLength();
   const line = (): number => window.line + scanner.getTokenStartLine();
   const garbled = (why = scanner.getTokenValue().slice(0, 20) || 'it ends'): Unreadable =>
-    new Unreadable(line(), '', `the file is cut off or is not JSON here (${why})`);
+    new Unreadable(line(), '', ROW_FAULTS.notJson(why));
   /** What reaches to the edge of the window may go on behind it. */
   const isCut = (): boolean => !window.isLast && end() >= window.text.length;
   const step = (): void => {
@@ -199,11 +200,7 @@ function rowAt(text: string, firstLine: number): FoundRow {
     const errors: ParseError[] = [];
     treeOf(text, errors);
     const why = errors[0] ? printParseErrorCode(errors[0].error) : 'garbled';
-    throw new Unreadable(
-      lineAt(errors[0]?.offset ?? 0),
-      '',
-      `the file is cut off or is not JSON here (${why})`,
-    );
+    throw new Unreadable(lineAt(errors[0]?.offset ?? 0), '', ROW_FAULTS.notJson(why));
   }
   let tree: Node | undefined;
   return {

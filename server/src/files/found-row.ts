@@ -1,3 +1,4 @@
+import { ANSWERS } from '@voltrek/contracts/words';
 import type { RowFault, ValidationError } from '@voltrek/contracts';
 import { HttpProblem } from '../http/problem.js';
 
@@ -31,6 +32,6 @@ export function rowFaults(error: ValidationError, lineOf: FoundRow['lineOf']): R
 
 /** Nothing of a file is taken while a row of it is at fault. */
 export const atFault = (faults: readonly RowFault[]): HttpProblem =>
-  new HttpProblem(422, 'Rows are at fault. Nothing was changed.', {
+  new HttpProblem(422, ANSWERS.rowsAtFault, {
     fields: faults.map(({ line, path, message }) => ({ path: `line ${line} ${path}`.trim(), message })),
   });

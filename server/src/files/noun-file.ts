@@ -1,3 +1,4 @@
+import { ANSWERS, LISTS, ROW_FAULTS } from '@voltrek/contracts/words';
 import { createHash } from 'node:crypto';
 import { isDeepStrictEqual } from 'node:util';
 import { type FileNoun, type ImportReport, type RowFault, ValidationError } from '@voltrek/contracts';
@@ -82,8 +83,8 @@ async function* readCsv(noun: FileNoun, window: TextWindow, faults: RowFault[]):
         path: 'row',
         message:
           list && given.row === list.row
-            ? `a ${list.row} needs its ${name} above it`
-            : `must be ${[name, ...(list ? [list.row] : [])].join(' or ')}`,
+            ? ROW_FAULTS.needsAbove(list.row, name)
+            : ROW_FAULTS.mustBe([name, ...(list ? [list.row] : [])]),
       });
   }
   if (begun) yield begun;
@@ -109,7 +110,7 @@ async function* readRows(noun: FileNoun, window: TextWindow, faults: RowFault[])
       const row = parseNounRow(noun, value);
       for (const field of ['id', ...(unique ? [unique.field] : [])]) {
         const key = `${field} ${String(row[field])}`;
-        if (seen.has(key)) faults.push({ line: lineOf(field), path: field, message: `${key} stands twice` });
+        if (seen.has(key)) faults.push({ line: lineOf(field), path: field, message: ROW_FAULTS.twice(key) });
         seen.add(key);
       }
       const why = fault?.(row);
@@ -210,15 +211,14 @@ async function compare(
       const told = (path: string, message: string): void => {
         faults.push({ line: lineOf(path), path, message });
       };
-      if (stands === 'parted') told(list, 'are told otherwise here: nothing of them is replaced');
+      if (stands === 'parted') told(list, ROW_FAULTS.toldOtherwise);
       const holder = unique && taken.get(row[unique.field]);
       if (holder && holder !== row.id)
-        told(unique.field, `${String(row[unique.field])} is taken by ${holder}`);
+        told(unique.field, ROW_FAULTS.taken(String(row[unique.field]), holder));
       for (const [path, table, id] of store.names(row)) {
         if (id === null || id === undefined) continue;
         if (!there.has(table)) there.set(table, await idsOf(db, table));
-        if (!there.get(table)!.has(id as string))
-          told(path, `there is no ${id as string} in ${WHERE[table]}`);
+        if (!there.get(table)!.has(id as string)) told(path, ROW_FAULTS.noSuch(id as string, LISTS[table]));
       }
       if (stands === 'same') same++;
       if (stands === 'new') added.push(store.nameOf(row));
@@ -244,14 +244,6 @@ async function compare(
 }
 
 const ROWS_AT_ONCE = 500;
-const WHERE: Readonly<Record<Referenced, string>> = {
-  crew: 'the crew',
-  models: 'the atlas',
-  vans: 'the vans',
-  vehicles: 'the vehicles',
-  calls: 'the calls',
-};
-
 async function idsOf(db: Db | Tx, table: Referenced): Promise<ReadonlySet<string>> {
   const { id } = REFERENCED[table];
   const rows = await db.select({ id }).from(REFERENCED[table]);
@@ -315,8 +307,7 @@ export async function importNoun(
   }
 }
 
-const changedSince = (): HttpProblem =>
-  new HttpProblem(409, 'What stands here changed since the preview. Look at the preview again.');
+const changedSince = (): HttpProblem => new HttpProblem(409, ANSWERS.previewIsOld);
 
 /** The database keeps two of one id apart, whatever table they are in (SQLSTATE class 23), and tells which id it was. */
 function doesNotBelong(error: unknown, writes: readonly ChangedRow[]): unknown {
@@ -325,5 +316,5 @@ function doesNotBelong(error: unknown, writes: readonly ChangedRow[]): unknown {
   if (!String(code).startsWith('23')) return error;
   const id = /=\((.+?)\)/.exec(String(detail))?.[1];
   const { line } = writes.find(({ row }) => id && JSON.stringify(row).includes(`"${id}"`)) ?? writes[0]!;
-  return atFault([{ line, path: '', message: 'an id in it belongs to something else here' }]);
+  return atFault([{ line, path: '', message: ROW_FAULTS.belongsElsewhere }]);
 }

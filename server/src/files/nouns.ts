@@ -1,3 +1,4 @@
+import { ROW_FAULTS } from '@voltrek/contracts/words';
 import { plateKeyOf } from '@voltrek/contracts/search-text';
 import type { Battery, BatteryMoveKind, CallChangeKind, FileNoun } from '@voltrek/contracts';
 import type { NounRow } from '@voltrek/contracts/noun-files';
@@ -381,7 +382,7 @@ const jobStore: NounStore = {
   unique: uniqueIn(jobs, jobs.id, jobs.callId, 'callId'),
   fault: (row) => {
     const job = foldJob(upgradeLog(logOf(row)));
-    if (!job) return 'events do not begin with one that opens the job';
+    if (!job) return ROW_FAULTS.noOpening;
     return job.call.callId === row.callId ? null : `events are of call ${job.call.callId}`;
   },
   async *rows(db, ids) {

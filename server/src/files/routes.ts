@@ -12,7 +12,7 @@ import { bodyId, formBasis, importUpload, withSentText } from './upload.js';
 
 function nounOf(request: Request): FileNoun {
   const noun = FILE_NOUNS.find((n) => n === request.params.noun);
-  if (!noun) throw notFound(`file of ${String(request.params.noun)}`);
+  if (!noun) throw notFound('fileOf', String(request.params.noun));
   return noun;
 }
 

@@ -1,3 +1,4 @@
+import { ANSWERS } from '@voltrek/contracts/words';
 import { createReadStream } from 'node:fs';
 import { rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
@@ -20,7 +21,7 @@ export const importUpload = () =>
 
 /** Does something with the text of the file that was sent. @throws HttpProblem 400 when none was sent */
 export async function withSentText<T>(request: Request, use: (text: TextWindow) => Promise<T>): Promise<T> {
-  if (!request.file) throw new HttpProblem(400, 'No file was sent.');
+  if (!request.file) throw new HttpProblem(400, ANSWERS.noFile);
   const { path } = request.file;
   try {
     return await use(new TextWindow(piecesOf(createReadStream(path) as AsyncIterable<Buffer>)));
@@ -31,7 +32,7 @@ export async function withSentText<T>(request: Request, use: (text: TextWindow) 
 
 /** The bytes of the file. @throws HttpProblem 400 when none was sent */
 export function sentFile(request: Request): Uint8Array {
-  if (!request.file) throw new HttpProblem(400, 'No file was sent.');
+  if (!request.file) throw new HttpProblem(400, ANSWERS.noFile);
   return request.file.buffer;
 }
 
@@ -47,14 +48,13 @@ export const bodyId = (request: Request): string =>
 export function formPhotoId(request: Request): string | undefined {
   const id = formField(request, 'id');
   if (id === undefined) return undefined;
-  if (typeof id !== 'string' || !UUID_PATTERN.test(id))
-    throw new HttpProblem(422, 'The id of a photo must be a UUID.');
+  if (typeof id !== 'string' || !UUID_PATTERN.test(id)) throw new HttpProblem(422, ANSWERS.photoIdUuid);
   return id;
 }
 
 /** The preview that was agreed to. @throws HttpProblem 422 when none is named */
 export function formBasis(request: Request): number {
   const basis = Number(formField(request, 'basis') ?? NaN);
-  if (!Number.isInteger(basis)) throw new HttpProblem(422, 'Say which preview was agreed to.');
+  if (!Number.isInteger(basis)) throw new HttpProblem(422, ANSWERS.whichPreview);
   return basis;
 }

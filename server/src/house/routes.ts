@@ -1,3 +1,4 @@
+import { ANSWERS } from '@voltrek/contracts/words';
 import { parseSetUp } from '@voltrek/contracts';
 import { USUAL_KIT } from '@voltrek/core/sources';
 import { Router } from 'express';
@@ -17,14 +18,14 @@ export function houseRoutes({ db }: Database): Router {
   router.post('/', async (request, response) => {
     const { crew: people, vans: fleet, atlas } = parseSetUp(request.body);
     await db.transaction(async (tx) => {
-      if (await hasCrew(tx)) throw new HttpProblem(409, 'This house is set up already.');
+      if (await hasCrew(tx)) throw new HttpProblem(409, ANSWERS.alreadySetUp);
       await tx.insert(crew).values(people.map((member, i) => ({ id: `crew-${i + 1}`, ...member })));
       for (const [i, { name, kit }] of fleet.entries()) {
         const vanId = `van-${i + 1}`;
         await tx.insert(vans).values({ id: vanId, name });
         for (const named of kit) {
           const entry = USUAL_KIT[named];
-          if (!entry) throw new HttpProblem(422, `There is no usual kit called ${named}.`);
+          if (!entry) throw new HttpProblem(422, ANSWERS.noUsualKit(named));
           await addKitItem(tx, vanId, entry, `${named}-${i + 1}`);
         }
       }

@@ -101,11 +101,11 @@ export function createApp(parts: AppParts): Express {
   app.use('/api/instruments', instrumentRoutes(instruments));
   app.use('/api/jobs', jobRoutes(database, news));
   app.use('/api', (request) => {
-    throw notFound(`${request.method} ${request.originalUrl.split('?')[0]}`);
+    throw notFound('route', `${request.method} ${request.originalUrl.split('?')[0]}`);
   });
   if (webFolder && existsSync(webFolder)) serveWeb(app, webFolder);
   app.use((request) => {
-    throw notFound(`${request.method} ${request.path}`);
+    throw notFound('route', `${request.method} ${request.path}`);
   });
   app.use(problemHandler(log));
   return app;

@@ -1,3 +1,4 @@
+import { ANSWERS } from '@voltrek/contracts/words';
 import type { RequestHandler } from 'express';
 import { HttpProblem } from './problem.js';
 
@@ -12,10 +13,9 @@ const RESERVED_KEYS: readonly string[] = ['__proto__', 'prototype', 'constructor
  */
 export const plainInput: RequestHandler = (request, _response, next) => {
   const address = decoded(request.originalUrl);
-  if (address === null || isBroken(address))
-    throw new HttpProblem(400, 'The address has characters in it that cannot be read.');
+  if (address === null || isBroken(address)) throw new HttpProblem(400, ANSWERS.addressUnreadable);
   const fault = faultOf(request.body);
-  if (fault) throw new HttpProblem(400, 'The request cannot be read.', { fields: [fault] });
+  if (fault) throw new HttpProblem(400, ANSWERS.requestUnreadable, { fields: [fault] });
   next();
 };
 

@@ -1,6 +1,6 @@
 import { STATUS_CODES } from 'node:http';
 import { type Problem, PROBLEM_TYPE, ValidationError } from '@voltrek/contracts';
-import { REFUSAL_WORDS } from '@voltrek/contracts/words';
+import { ANSWERS, NAMED_THINGS, REFUSAL_WORDS } from '@voltrek/contracts/words';
 import type { Refusal } from '@voltrek/core/job';
 import type { ErrorRequestHandler, Response } from 'express';
 import { MulterError } from 'multer';
@@ -19,7 +19,8 @@ export class HttpProblem extends Error {
 }
 
 /** No such thing under that name. */
-export const notFound = (what: string): HttpProblem => new HttpProblem(404, `There is no ${what}.`);
+export const notFound = (what: keyof typeof NAMED_THINGS, named: string | undefined): HttpProblem =>
+  new HttpProblem(404, ANSWERS.thereIsNo(`${NAMED_THINGS[what]} ${named}`));
 
 /** The job's state does not allow the event. */
 export const refused = (refusal: Refusal): HttpProblem =>
@@ -54,30 +55,27 @@ function asProblem(error: unknown): HttpProblem {
   if (error instanceof ValidationError) {
     const inner = error.inner.length > 0 ? error.inner : [error];
     const fields = inner.map((e) => ({ path: e.path ?? '', message: e.message }));
-    return new HttpProblem(422, 'Some fields are not right.', { fields });
+    return new HttpProblem(422, ANSWERS.fieldsAtFault, { fields });
   }
   if (error instanceof MulterError)
     return error.code === 'LIMIT_FILE_SIZE'
-      ? new HttpProblem(413, 'The file is too large.')
-      : new HttpProblem(400, 'Send one file.');
+      ? new HttpProblem(413, ANSWERS.fileTooLarge)
+      : new HttpProblem(400, ANSWERS.sendOneFile);
   // What a form's reader says of a form that is cut off or is none carries no status.
   if (error instanceof Error && FORM_FAULTS.test(error.message))
-    return new HttpProblem(400, 'The form is cut off or is none.');
+    return new HttpProblem(400, ANSWERS.formCutOff);
   // Errors that Express and its body parser raise carry the status they mean.
   if (error instanceof Error && 'status' in error && typeof error.status === 'number' && error.status < 500) {
-    return new HttpProblem(error.status, PARSER_WORDS[error.status] ?? 'The request could not be read.');
+    return new HttpProblem(error.status, PARSER_WORDS[error.status] ?? ANSWERS.requestUnreadable);
   }
-  return new HttpProblem(
-    500,
-    'Something went wrong here. Send it again: what was kept already is not kept twice.',
-  );
+  return new HttpProblem(500, ANSWERS.wentWrong);
 }
 
 const FORM_FAULTS =
   /^(Unexpected end of (form|file)|Malformed (part header|content type)|Multipart: Boundary not found|Unsupported content type)/;
 
 const PARSER_WORDS: Partial<Record<number, string>> = {
-  400: 'The request is not well-formed.',
-  413: 'The request is too large.',
-  415: 'Send JSON.',
+  400: ANSWERS.notWellFormed,
+  413: ANSWERS.requestTooLarge,
+  415: ANSWERS.sendJson,
 };

@@ -1,3 +1,4 @@
+import { ANSWERS } from '@voltrek/contracts/words';
 import type { RequestHandler } from 'express';
 import { HttpProblem } from './problem.js';
 
@@ -15,14 +16,13 @@ const OWN_SITES: readonly string[] = ['same-origin', 'none'];
 export function sameSite(hosts: readonly string[]): RequestHandler {
   return (request, _response, next) => {
     const { host, origin } = request.headers;
-    if (host === undefined || !hosts.includes(nameOf(host)))
-      throw new HttpProblem(421, 'This server does not answer for that host.');
+    if (host === undefined || !hosts.includes(nameOf(host))) throw new HttpProblem(421, ANSWERS.foreignHost);
     if (!READS.includes(request.method)) {
       const site = request.headers['sec-fetch-site'];
       const isForeign =
         (site !== undefined && !OWN_SITES.includes(site)) ||
         (origin !== undefined && !isOrigin(origin, host));
-      if (isForeign) throw new HttpProblem(403, 'Only a page of this server may change anything.');
+      if (isForeign) throw new HttpProblem(403, ANSWERS.foreignPage);
     }
     next();
   };

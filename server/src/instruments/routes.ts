@@ -1,3 +1,4 @@
+import { ANSWERS } from '@voltrek/contracts/words';
 import { type CaptureEnd, type CaptureLine, PROBES_PLACED } from '@voltrek/contracts';
 import { Router } from 'express';
 import { openStream } from '../http/event-stream.js';
@@ -73,8 +74,8 @@ export function instrumentRoutes({ bench, weatherUrl, place }: InstrumentParts):
   router.get('/weather', async (request, response) => {
     const named = request.query.place;
     if (typeof named !== 'string' || !named.trim() || named.length > 120)
-      throw new HttpProblem(422, 'Name a place.');
-    if (!weatherUrl) throw new HttpProblem(404, 'No weather service is linked. Type the temperature.');
+      throw new HttpProblem(422, ANSWERS.nameAPlace);
+    if (!weatherUrl) throw new HttpProblem(404, ANSWERS.noWeatherService);
     response.json(await weatherAt(weatherUrl, named));
   });
 

@@ -1,3 +1,4 @@
+import { ANSWERS } from '@voltrek/contracts/words';
 import { parseStoredEvent, UUID_PATTERN } from '@voltrek/contracts';
 import { VERDICTS } from '@voltrek/core/verdict';
 import { Router } from 'express';
@@ -14,13 +15,13 @@ export function jobRoutes(database: Database, news: NewsDesk): Router {
   const router = Router();
 
   router.param('jobId', (_request, _response, next, jobId: string) => {
-    next(UUID_PATTERN.test(jobId) ? undefined : notFound(`job ${jobId}`));
+    next(UUID_PATTERN.test(jobId) ? undefined : notFound('job', jobId));
   });
 
   router.get('/', async (request, response) => {
     const verdict = textOf(request.query.verdict);
     if (verdict && !(VERDICTS as readonly string[]).includes(verdict)) {
-      throw new HttpProblem(422, `There is no verdict ${verdict}.`);
+      throw new HttpProblem(422, ANSWERS.noSuchVerdict(verdict));
     }
     response.json(
       await readLog(database.db, {
@@ -47,7 +48,7 @@ export function jobRoutes(database: Database, news: NewsDesk): Router {
       response.status(204).end();
       return;
     }
-    if (event.jobId !== request.params.jobId) throw new HttpProblem(422, 'The event names another job.');
+    if (event.jobId !== request.params.jobId) throw new HttpProblem(422, ANSWERS.eventOfAnotherJob);
     const acknowledged = await acceptEvent(database, news, event, heldMsOf(request.get('voltrek-held-ms')));
     response.status(acknowledged.isNew ? 201 : 200).json(acknowledged);
   });
@@ -60,21 +61,19 @@ const HELD_MOST_MS = 31 * DAY_MS;
 
 function heldMsOf(text: string | undefined): number {
   if (text === undefined) return 0;
-  if (!/^\d{1,10}$/.test(text) || Number(text) > HELD_MOST_MS)
-    throw new HttpProblem(422, 'voltrek-held-ms must be whole milliseconds, a month at most.');
+  if (!/^\d{1,10}$/.test(text) || Number(text) > HELD_MOST_MS) throw new HttpProblem(422, ANSWERS.heldMs);
   return Number(text);
 }
 
 function textOf(value: unknown): string | null {
   if (value === undefined || value === '') return null;
-  if (typeof value !== 'string' || value.length > 200)
-    throw new HttpProblem(422, 'Search text must be short text.');
+  if (typeof value !== 'string' || value.length > 200) throw new HttpProblem(422, ANSWERS.searchText);
   return value;
 }
 
 function wholeOf(name: string, value: unknown, otherwise: number, max: number): number {
   if (value === undefined) return otherwise;
   const number = typeof value === 'string' && /^\d+$/.test(value) ? Number(value) : NaN;
-  if (!(number <= max)) throw new HttpProblem(422, `${name} must be a whole number up to ${max}.`);
+  if (!(number <= max)) throw new HttpProblem(422, ANSWERS.wholeNumber(name, max));
   return number;
 }

@@ -1,3 +1,4 @@
+import { ANSWERS } from '@voltrek/contracts/words';
 import { randomUUID } from 'node:crypto';
 import type { JobDetail } from '@voltrek/contracts';
 import { anyClampOn } from '@voltrek/core/hookup';
@@ -74,7 +75,7 @@ export async function acceptEvent(
     const { isCrew, isKnown, standing: known } = await standingFor(tx, reported);
     if (isKnown) {
       const event = (await eventById(tx, reported.id))!;
-      if (event.jobId !== reported.jobId) throw new HttpProblem(409, 'That event id belongs to another job.');
+      if (event.jobId !== reported.jobId) throw new HttpProblem(409, ANSWERS.eventIdTaken);
       return {
         event,
         revision: (await keptJob(tx, event.jobId))?.job.revision ?? 0,
@@ -82,7 +83,7 @@ export async function acceptEvent(
         now: now.toISOString(),
       };
     }
-    if (!isCrew) throw notFound(`crew member ${reported.by}`);
+    if (!isCrew) throw notFound('crewMember', reported.by);
     const { standing, named } = known ? { standing: known, named: reported } : await opening(tx, reported);
     const before = known && (known.job ?? (await keptJob(tx, reported.jobId))?.job ?? null);
     const event = { ...named, heardAt: notBefore(before, heardAt) } as JobEvent;
@@ -119,11 +120,7 @@ export async function identifyAgain(
     const { standing } = await standingFor(tx, reported);
     const job = standing && (standing.job ?? (await keptJob(tx, jobId))?.job ?? null);
     if (!standing || !job) continue;
-    if (anyClampOn(job.hookup))
-      throw new HttpProblem(
-        409,
-        `Clamps are on this machine in call ${callNumber}. Clear them down first, then correct the entry.`,
-      );
+    if (anyClampOn(job.hookup)) throw new HttpProblem(409, ANSWERS.clampsOnMachine(callNumber));
     const at = notBefore(job, new Date().toISOString());
     const event: JobEvent = { ...reported, at, heardAt: at };
     told.push({ event, revision: (await append(tx, { ...standing, job }, event)).job.revision });
@@ -135,7 +132,7 @@ export async function identifyAgain(
 async function append(tx: Tx, standing: Standing, event: JobEvent): Promise<KeptJob> {
   const { job: before, machine, kit, donor, rules, vehicleId, vanId } = standing;
   const found = event.type === 'model.identified' ? await modelById(tx, event.data.modelId) : null;
-  if (event.type === 'model.identified' && !found) throw notFound(`machine ${event.data.modelId}`);
+  if (event.type === 'model.identified' && !found) throw notFound('machine', event.data.modelId);
   // Only an undo looks back; everything else costs the same however long the log is.
   const log = event.type === 'event.undone' ? await readEvents(tx, event.jobId) : [];
   const refusal = refusalOf(before, event, { machine, donor, kit, rules, undoable: () => lastUndoable(log) });
@@ -196,14 +193,14 @@ async function bringUpToDate(
  * @throws HttpProblem 404, 409
  */
 async function opening(tx: Tx, event: JobEvent): Promise<{ standing: Standing; named: JobEvent }> {
-  if (event.type !== 'job.opened') throw notFound(`job ${event.jobId}`);
+  if (event.type !== 'job.opened') throw notFound('job', event.jobId);
   const call = await callById(tx, event.data.callId);
-  if (!call) throw notFound(`call ${event.data.callId}`);
+  if (!call) throw notFound('call', event.data.callId);
   const other = await jobOfCall(tx, event.data.callId);
   if (other && other !== event.jobId) throw refused('already-open');
   const vanId = event.data.vanId ?? call.vanId ?? (await firstVan(tx));
   const machine = await modelById(tx, event.data.modelId);
-  if (!machine) throw notFound(`machine ${event.data.modelId}`);
+  if (!machine) throw notFound('machine', event.data.modelId);
   const kit = await kitOfVan(tx, vanId);
   return {
     standing: {
@@ -222,14 +219,14 @@ async function opening(tx: Tx, event: JobEvent): Promise<{ standing: Standing; n
 /** A job with its machine, vehicle, kit and donor. @throws HttpProblem 404 */
 export async function jobDetail({ db }: Database, jobId: string): Promise<JobDetail> {
   const kept = await keptJob(db, jobId);
-  if (!kept) throw notFound(`job ${jobId}`);
+  if (!kept) throw notFound('job', jobId);
   const { job, vehicleId, vanId } = kept;
   const entry = await entryById(db, job.modelId);
-  if (!entry) throw notFound(`machine ${job.modelId}`);
+  if (!entry) throw notFound('machine', job.modelId);
   const { machine, confidence } = entry;
   const call = await callById(db, job.call.callId);
   const vehicle = await vehicleById(db, vehicleId);
-  if (!call || !vehicle) throw notFound(`call ${job.call.callId}`);
+  if (!call || !vehicle) throw notFound('call', job.call.callId);
   const kit = await kitOfVan(db, vanId);
   const rules = await houseRules(db);
   return {
@@ -259,7 +256,7 @@ async function earlierFlatCalls(
 /** Everything a job comes to, for other programs. @throws HttpProblem 404 */
 export async function jobSheet({ db }: Database, jobId: string): Promise<JobSheet> {
   const kept = await keptJob(db, jobId);
-  if (!kept) throw notFound(`job ${jobId}`);
+  if (!kept) throw notFound('job', jobId);
   const machine = (await modelById(db, kept.job.modelId))!;
   const { repeatFlatDays } = rulesOfJob(kept.job, await houseRules(db));
   return sheetOfJob(kept.job, machine, await earlierFlatCalls(db, kept, repeatFlatDays));

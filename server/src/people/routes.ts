@@ -11,12 +11,12 @@ export function peopleRoutes({ db }: Database): Router {
   const router = Router();
 
   router.param('personId', (_request, _response, next, id: string) => {
-    next(UUID_PATTERN.test(id) ? undefined : notFound(`person ${id}`));
+    next(UUID_PATTERN.test(id) ? undefined : notFound('person', id));
   });
 
   router.get('/:personId/export', async (request, response) => {
     const person = await personById(db, request.params.personId);
-    if (!person) throw notFound(`person ${request.params.personId}`);
+    if (!person) throw notFound('person', request.params.personId);
     const owned = await vehiclesOf(db, person.id);
     const called = await callsBy(db, person.id);
     response.attachment(`person-${person.id}.json`).json({
@@ -46,7 +46,7 @@ export function peopleRoutes({ db }: Database): Router {
     const { personId } = request.params;
     const erased = await db.transaction(async (tx) => {
       await requireCrew(tx, by);
-      if (!(await personById(tx, personId))) throw notFound(`person ${personId}`);
+      if (!(await personById(tx, personId))) throw notFound('person', personId);
       await erasePlates(tx, personId);
       await erasePerson(tx, personId, new Date());
       return personById(tx, personId);

@@ -1,3 +1,4 @@
+import { ANSWERS } from '@voltrek/contracts/words';
 import { randomUUID } from 'node:crypto';
 import type { KitEntry, Van } from '@voltrek/contracts';
 import {
@@ -52,7 +53,7 @@ export async function allVans(db: Db | Tx): Promise<Van[]> {
 /** @throws HttpProblem 404 for a van nobody knows */
 export async function requireVan(db: Db | Tx, id: string): Promise<void> {
   const [row] = await db.select({ id: vans.id }).from(vans).where(eq(vans.id, id));
-  if (!row) throw notFound(`van ${id}`);
+  if (!row) throw notFound('van', id);
 }
 
 /** The van that a call is worked from when nobody was told: the first on the road. */
@@ -63,7 +64,7 @@ export async function firstVan(db: Db | Tx): Promise<string> {
     .where(isNull(vans.retiredAt))
     .orderBy(asc(vans.id))
     .limit(1);
-  if (!row) throw new HttpProblem(409, 'There is no van on the road. Add one under Kit first.');
+  if (!row) throw new HttpProblem(409, ANSWERS.noVan);
   return row.id;
 }
 
@@ -99,7 +100,7 @@ export async function kitItemById(tx: Tx, id: string): Promise<KitItem> {
     .select()
     .from(kitItems)
     .where(and(eq(kitItems.id, id), isNull(kitItems.retiredAt)));
-  if (!row) throw notFound(`kit ${id}`);
+  if (!row) throw notFound('kit', id);
   return row.detail;
 }
 
@@ -145,7 +146,7 @@ export async function finishMark(
 
 /** Fills a piece of kit that carries a charge, and closes what asked for it. */
 export async function recharge(tx: Tx, item: KitItem, by: string, at: Date): Promise<void> {
-  if (!isCharged(item)) throw new HttpProblem(409, 'That carries no charge of its own.');
+  if (!isCharged(item)) throw new HttpProblem(409, ANSWERS.carriesNoCharge);
   await writeKitItem(tx, chargedTo(item, 1, at));
   await tx
     .update(kitMarks)

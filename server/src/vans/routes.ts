@@ -1,3 +1,4 @@
+import { ANSWERS } from '@voltrek/contracts/words';
 import { isDeepStrictEqual } from 'node:util';
 import { parseConfirmation, parseKitEntry, parseVanEntry, UUID_PATTERN } from '@voltrek/contracts';
 import type { KitItem } from '@voltrek/core/sources';
@@ -68,8 +69,7 @@ export function vanRoutes({ db }: Database): Router {
     response.json(
       await changed(async (tx) => {
         const known = await kitItemById(tx, itemId);
-        if (known.kind !== entry.kind)
-          throw new HttpProblem(409, 'A piece of kit keeps its kind. Retire it and add another.');
+        if (known.kind !== entry.kind) throw new HttpProblem(409, ANSWERS.kitKeepsKind);
         if (entry.kind === 'donor') await requireModel(tx, entry.modelId);
         await writeKitItem(tx, knownAt(withUses({ ...entry, id: itemId } as KitItem, known), new Date()));
       }),
@@ -101,7 +101,7 @@ export function vanRoutes({ db }: Database): Router {
       await changed(async (tx) => {
         await requireCrew(tx, by);
         const done = UUID_PATTERN.test(markId) ? await finishMark(tx, markId, by, new Date()) : null;
-        if (!done) throw notFound(`open mark ${markId}`);
+        if (!done) throw notFound('openMark', markId);
         if (done.need === 'recharge')
           await recharge(tx, await kitItemById(tx, done.kitItemId), by, new Date());
       }),
@@ -117,7 +117,7 @@ async function requireAnother(tx: Tx, vanId: string): Promise<void> {
     .from(vans)
     .where(and(ne(vans.id, vanId), isNull(vans.retiredAt)))
     .limit(1);
-  if (!other) throw new HttpProblem(409, 'No van would be left. Add another first.');
+  if (!other) throw new HttpProblem(409, ANSWERS.lastVan);
 }
 
 /** What measures a piece: another of these makes it another piece, which nobody has measured. */

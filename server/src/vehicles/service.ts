@@ -1,3 +1,4 @@
+import { ANSWERS } from '@voltrek/contracts/words';
 import { plateKeyOf } from '@voltrek/contracts/search-text';
 import { randomUUID } from 'node:crypto';
 import type { NewCall, Vehicle, VehicleEntry, VehicleRecord } from '@voltrek/contracts';
@@ -25,9 +26,9 @@ export async function vehicleOfCall(
       ? await vehicleByPlate(tx, named.plate)
       : null;
   if (known) return known;
-  if (named.vehicleId) throw notFound(`vehicle ${named.vehicleId}`);
+  if (named.vehicleId) throw notFound('vehicle', named.vehicleId);
   if (!named.modelId)
-    throw new HttpProblem(422, 'Nobody knows that plate yet. Say what the vehicle is.', {
+    throw new HttpProblem(422, ANSWERS.plateUnknown, {
       fields: [{ path: 'modelId', message: 'is needed for a plate that is not known' }],
     });
   const entry = { plate: named.plate ?? null, fleetNumber: null, serialNumber: null, modelId: named.modelId };
@@ -41,7 +42,7 @@ export async function addVehicle(
   at: Date,
   id: string = randomUUID(),
 ): Promise<Vehicle> {
-  if (await vehicleById(tx, id)) throw new HttpProblem(409, 'There is a vehicle under that id already.');
+  if (await vehicleById(tx, id)) throw new HttpProblem(409, ANSWERS.vehicleIdTaken);
   const ownerId = entry.owner ? await addPerson(tx, entry.owner, at) : null;
   await tx.insert(vehicles).values({ id, ownerId, createdAt: at, ...(await columnsOf(tx, id, entry)) });
   return (await vehicleById(tx, id))!;
@@ -56,9 +57,8 @@ export async function changeVehicle(
   at: Date,
 ): Promise<Vehicle> {
   const known = await vehicleById(tx, id);
-  if (!known) throw notFound(`vehicle ${id}`);
-  if (known.revision !== basedOn)
-    throw new HttpProblem(409, 'Somebody changed this vehicle meanwhile. Look at it again, then change it.');
+  if (!known) throw notFound('vehicle', id);
+  if (known.revision !== basedOn) throw new HttpProblem(409, ANSWERS.vehicleChanged);
   let { ownerId } = known;
   if (entry.owner && ownerId) await changePerson(tx, ownerId, entry.owner);
   else if (entry.owner) ownerId = await addPerson(tx, entry.owner, at);
@@ -88,7 +88,7 @@ async function columnsOf(tx: Tx, id: string, entry: VehicleEntry) {
   const model = await requireModel(tx, entry.modelId);
   const { plate, fleetNumber, serialNumber, modelId, notes } = entry;
   const other = plate === null ? null : await vehicleByPlate(tx, plate);
-  if (other && other.id !== id) throw new HttpProblem(409, 'Another vehicle has that plate already.');
+  if (other && other.id !== id) throw new HttpProblem(409, ANSWERS.plateTaken);
   return {
     plate,
     plateKey: plate === null ? null : plateKeyOf(plate),
@@ -103,7 +103,7 @@ async function columnsOf(tx: Tx, id: string, entry: VehicleEntry) {
 /** Everything that is known of a vehicle. @throws HttpProblem 404 */
 export async function vehicleRecord({ db }: Database, id: string): Promise<VehicleRecord> {
   const vehicle = await vehicleById(db, id);
-  if (!vehicle) throw notFound(`vehicle ${id}`);
+  if (!vehicle) throw notFound('vehicle', id);
   const model = (await modelSummary(db, vehicle.modelId))!;
   const visits = await db
     .select(jobColumns)

@@ -6,7 +6,7 @@ import { RulesActions, rulesFeature } from '../shared/state/rules';
 import { sessionFeature } from '../shared/state/session';
 import { typedFigure } from '../shared/ui/typed-figure';
 import { nameOf } from '@words/figures';
-import { RULE_QUESTIONS, SCHOOL_WORDS } from '@words/rule-words';
+import { RULE_QUESTIONS, ruleReason, SCHOOL_WORDS } from '@words/rule-words';
 import { BackupsPart } from './backups-part';
 import { Choices } from '../shared/ui/choices';
 import { RULES_PAGE as T } from '@words/screens/rules';
@@ -160,7 +160,7 @@ export class RulesPageView {
   }
 
   private rowOf(key: RuleKey, value: string): Row {
-    const { unit, reason, value: usual } = RULES[key];
+    const { unit, value: usual } = RULES[key];
     const limit = RULES[key].limit;
     const rejected = this.rejected();
     const isRejected = rejected?.key === key;
@@ -169,7 +169,7 @@ export class RulesPageView {
       question: RULE_QUESTIONS[key] ?? key,
       value: isRejected ? rejected.text : value,
       unit,
-      reason,
+      reason: ruleReason(key),
       schools: limit?.kind === 'school' ? limit.schools : null,
       usual: SCHOOL_WORDS[String(usual)] ?? `${usual} ${unit}`,
       isUsual: value === String(usual),

@@ -1,4 +1,8 @@
-import type { RuleKey } from '@voltrek/core/rules';
+import { type RuleKey, RULES } from '@voltrek/core/rules';
+import { tell } from './tell';
+
+/** Why a threshold stands where it does: in this language as the core keeps it beside the figure. */
+export const ruleReason = (key: RuleKey): string => tell`${RULES[key].reason}`;
 
 /** What each house rule asks. */
 export const RULE_QUESTIONS: Partial<Record<RuleKey, string>> = {

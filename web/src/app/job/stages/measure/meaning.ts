@@ -12,6 +12,7 @@ import {
 } from '@voltrek/core/diagnosis';
 import { restVoltsByBattery, workingTempC } from '@voltrek/core/job';
 import { type RuleKey, RULES } from '@voltrek/core/rules';
+import { ruleReason } from '@words/rule-words';
 import { percent, percentBand } from '@words/figures';
 import { OUTCOME_MEANINGS } from '@words/measure-words';
 import { chargingWords, crankWords, restWords } from '@words/reading-words';
@@ -124,5 +125,5 @@ const LIMIT_RULES: Partial<Record<string, RuleKey>> = {
 export function limitReason(kindId: string): string | null {
   const key = LIMIT_RULES[kindId];
   if (!key) return null;
-  return `${RULES[key].limit ? T.houseRule : T.limit}: ${RULES[key].reason}.`;
+  return `${RULES[key].limit ? T.houseRule : T.limit}: ${ruleReason(key)}.`;
 }

@@ -70,4 +70,5 @@ export const NEW_CALL = {
   putItOnTheBoard: 'Put it on the board',
   leaveIt: 'Leave it',
   airTemperature: 'Air temperature',
+  sayWhatTheVehicleIs: 'Say what the vehicle is.',
 } as const;

@@ -14,9 +14,6 @@ export const CHANGE_BATTERY = {
     tell`House rule, a capacitor bank may stand in: ${cranks} cranks, and parked it is down in ${parkedHours}. Charge it before each start.`,
   changedItsRecordGoesOnHere: 'Changed. Its record goes on here.',
   changedItsRecordBeginsToday: 'Changed. Its record begins today.',
-  stepOf: (doneCount: Shown, order: Shown) => tell`Step ${doneCount} of ${order}`,
-  done: 'Done',
-  whatElseFeedsIt: 'What else feeds it',
   theBatteryThatWentIn: 'The battery that went in',
   ofTheVan: (code: Shown, rating: Shown) => tell`${code} of the van, ${rating}`,
   aNewOne: 'a new one',
@@ -24,14 +21,53 @@ export const CHANGE_BATTERY = {
   coldCrankingA: 'cold-cranking A',
   by: 'by',
   dateMark: 'date mark',
-  aSpannerSlippingToBodyworkNow: (slipAmps: Shown) => tell`A spanner slipping to bodywork now: ${slipAmps}`,
-  whatElseFeedsItKeepsThe: (now: Shown) => tell`${now}: what else feeds it keeps the plus live. Cover it.`,
-  theOtherWayRound: (now: Shown, otherWayAmps: Shown) => tell`${now}; the other way round: ${otherWayAmps}.`,
   typeWhatIsPrintedOnThe: 'Type what is printed on the new battery.',
   itDoesNotFit: (join: Shown) => tell`It does not fit: ${join}.`,
 } as const;
 
+export const FITTING_STEPS_PART = {
+  stepOf: (doneCount: Shown, order: Shown) => tell`Step ${doneCount} of ${order}`,
+  done: 'Done',
+  whatElseFeedsIt: 'What else feeds it',
+  aSpannerSlippingToBodyworkNow: (slipAmps: Shown) => tell`A spanner slipping to bodywork now: ${slipAmps}`,
+  whatElseFeedsItKeepsThe: (now: Shown) => tell`${now}: what else feeds it keeps the plus live. Cover it.`,
+  theOtherWayRound: (now: Shown, otherWayAmps: Shown) => tell`${now}; the other way round: ${otherWayAmps}.`,
+} as const;
+
+export const TAKE_OUT = {
+  takeItOut: (which: Shown) => tell`Take it out to charge ${which}`,
+  outChargeIt: 'It is out. Charge it.',
+  chargeSo: (amps: Shown, least: Shown, most: Shown, hours: Shown) =>
+    tell`${amps} A, held at ${least} to ${most} V, ${hours} to full.`,
+  whereToCharge:
+    'On a bench with air, no flame near, vents free. Clamps on before the charger is switched on, off after.',
+  restThen: (hours: Shown) => tell`Rest it ${hours} h, read it, then put it back.`,
+  backIn: 'It is back in.',
+  setAgain: (resets: Shown) => tell`Set again: ${resets}.`,
+} as const;
+
+export const MAINTAINER_PART = {
+  leaveItOnAMaintainer: 'Leave it on a maintainer',
+  gives: 'gives at least',
+  holds: 'holds',
+  volts: (least: Shown, most: Shown) => tell`${least} to ${most}`,
+  halfEmpty: 'without it half empty in',
+  halfEmptyParted: 'negative off half empty in',
+  pigtail: (sectionMm2: Shown, fuseAmps: Shown) =>
+    tell`A lead of ${sectionMm2} mm² that stays on, its ${fuseAmps} A fuse within a hand of the positive.`,
+  rings: 'Rings under the clamp bolts: positive first, negative last. Off the other way round.',
+  where: 'Lead it clear of doors, fan, belt and exhaust; plug where it can be reached with the lid shut.',
+  plug: 'A plug that fits one way only, with a cap. Unplug before the engine is started.',
+  orMinusOff: 'No socket where it stands: take the negative off instead.',
+  notMinusOff: 'Leave the negative on: what would have to be set again is under Clear down.',
+  drainFrom: (milliamps: Shown) =>
+    milliamps
+      ? tell`With the ${milliamps} mA that were read asleep.`
+      : 'With 25 mA asleep: not measured here.',
+} as const;
+
 export const CHARGE_ADVICE = {
+  takeItOutStepByStep: 'Take it out step by step',
   theWeakestOfTheString: ', the weakest of the string',
   chargePlanBattery: (chemistry: Shown, theWeakestOfTheString: Shown) =>
     tell`Charge plan, ${chemistry} battery${theWeakestOfTheString}`,

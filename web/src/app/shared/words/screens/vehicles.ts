@@ -3,6 +3,7 @@ import { type Shown, tell } from '../tell';
 /** Words of the screens of vehicles, one list a part. */
 
 export const VEHICLE_DIALOG = {
+  whosePhone: 'Say whose phone that is.',
   plate: 'Plate',
   fleetNumber: 'Fleet number',
   serialNumber: 'Serial number',
