@@ -5,6 +5,7 @@ import {
   chargeHours,
   daysToFlat,
   driveMinutes,
+  maintaining,
   revive,
   startCostAh,
 } from '../src/charging/index.js';
@@ -104,5 +105,26 @@ describe('revive', () => {
     expect(revive(BATTERY_60, 4, 12.6, 8, 1, -2).refused).toBe('frozen');
     expect(revive(LFP, 4, 12.6, 8, 1, 15).refused).toBe('lithium');
     expect(() => revive(BATTERY_60, 4, 12.6, 8, 0, 15)).toThrowError(/resistance/);
+  });
+});
+
+describe('maintaining', () => {
+  it('counts what is lost: 60 Ah at 50 mA loses 1.2 Ah by drain and 0.12 by itself a day, half of it in 22 days', () => {
+    const kept = maintaining(BATTERY_60, 0.05);
+    expect(kept.lostAhPerDay).toBeCloseTo(1.32, 6);
+    expect(kept.daysJoined).toBe(Math.floor(30 / 1.32));
+    expect(kept.daysParted).toBe(Math.floor(30 / 0.12));
+    expect(kept.amps).toBe(1);
+  });
+
+  it('gives more where more is drawn, and holds each chemistry at its own volts', () => {
+    // 0.4 A is 9.6 Ah a day and 0.12 by itself: twice that over 24 h is 0.81 A.
+    expect(maintaining(BATTERY_60, 0.4).amps).toBe(1);
+    // 1 A is 24.12 Ah a day: twice that is 2.01 A, and maintainers come in halves.
+    expect(maintaining(BATTERY_60, 1).amps).toBe(2.5);
+    expect(maintaining(LFP, null).mostVolts).toBeLessThan(
+      maintaining({ ...LFP, chemistry: 'gel' }, null).mostVolts,
+    );
+    expect(() => maintaining(BATTERY_60, -1)).toThrowError(RangeError);
   });
 });

@@ -443,6 +443,16 @@ describe('the ruling, by shares that are known', () => {
       ['recheck', recheckDays],
       ['charge-monthly', chargeMonthlyDays],
     ]);
+    const stood = { 'ask-use': 'stood-weeks' } as const;
+    expect(after({ none: 1 }, { ...sound, ...stood }, CHARGED)).toEqual([
+      ['maintainer', 0],
+      ['inspect', inspectDays],
+    ]);
+    expect(after({ discharged: 1 }, stood, FLAT)).toEqual([
+      ['charge', 0],
+      ['recheck', recheckDays],
+      ['maintainer', 0],
+    ]);
     expect(after({ discharged: 1 }, { 'ask-use': 'regular' }, FLAT)).toEqual([
       ['charge', 0],
       ['recheck', recheckDays],

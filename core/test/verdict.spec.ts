@@ -11,7 +11,7 @@ import {
 } from '../src/diagnosis/index.js';
 import { holdUpHours } from '../src/capacitor/index.js';
 import { CHARGE_VOLTS } from '../src/charging/index.js';
-import { fittingOrder } from '../src/hookup/index.js';
+import { fittingOrder, takeOutOrder } from '../src/hookup/index.js';
 import type { Machine } from '../src/machine/index.js';
 import { answerOf, drawCase } from '../src/practice/index.js';
 import { seededRandom } from '../src/quantities/index.js';
@@ -482,6 +482,16 @@ describe('fittingOrder', () => {
   const models = [{ openVolts: 12.5, ohms: 0.008 }];
   const step = (machine: Machine, id: string, batteries = models) =>
     fittingOrder(machine, batteries, batteries.length - 1, 10).find((s) => s.step === id)!;
+
+  it('is the same for a battery that goes back in, but for what only a new one asks', () => {
+    const whole = fittingOrder(CAR, models, 0, 10);
+    const back = takeOutOrder(CAR, models, 0, 10);
+    expect(back).toEqual(whole.filter(({ step }) => step !== 'teach' && step !== 'mark-date'));
+    expect(whole.length).toBeGreaterThan(back.length);
+    expect(back.map(({ step }) => step).indexOf('lift-out')).toBeLessThan(
+      back.map(({ step }) => step).indexOf('set-in'),
+    );
+  });
 
   it('takes the negative off first and puts it on last, since the circuit shows what else a slip would carry', () => {
     const order = fittingOrder(CAR, models, 0, 10).map((s) => s.step);

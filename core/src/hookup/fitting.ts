@@ -104,6 +104,13 @@ export function fittingOrder(
     : order;
 }
 
+/** Done for a new battery only. */
+const OF_A_NEW_ONE: readonly FittingStep[] = ['teach', 'mark-date'];
+
+/** The same order for a battery that goes back in once it is charged: no date is stamped, and no control unit is told. */
+export const takeOutOrder = (...of: Parameters<typeof fittingOrder>): FittingOrderStep[] =>
+  fittingOrder(...of).filter(({ step }) => !OF_A_NEW_ONE.includes(step));
+
 /** With plus on the body it is plus that comes off first and goes on last. */
 export const OTHER_POST_STEP: Readonly<Partial<Record<FittingStep, FittingStep>>> = {
   'negative-off': 'positive-off',

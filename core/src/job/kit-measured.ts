@@ -12,8 +12,9 @@ import { momentOfTry } from './ways-of-job.js';
 /** Kit that its uses measure. */
 export type MeasuredKit = LeadSetKit | LithiumPackKit | LeadPackKit;
 
-const isMeasured = (item: KitItem): item is MeasuredKit =>
-  item.kind === 'lead-set' || item.kind === 'lithium-pack' || item.kind === 'lead-pack';
+const isPack = (item: KitItem): item is LithiumPackKit | LeadPackKit =>
+  item.kind === 'lithium-pack' || item.kind === 'lead-pack';
+const isMeasured = (item: KitItem): item is MeasuredKit => item.kind === 'lead-set' || isPack(item);
 
 /**
  * The lead sets and packs of a van with what this job has measured of them, in the place of what it had before: an undone reading goes again.
@@ -57,18 +58,14 @@ function usesOfTries(
 ): ReadonlyMap<string, readonly LeadUse[]> {
   const uses = new Map<string, LeadUse[]>();
   const { engine } = machine;
-  const packs = new Set(
-    kit.filter((item) => isMeasured(item) && item.kind !== 'lead-set').map(({ id }) => id),
-  );
+  const packs = new Set(kit.filter(isPack).map(({ id }) => id));
   const tries = job.attempts.filter(
     ({ sourceId, outcome, lowestVolts }) =>
       sourceId !== null && packs.has(sourceId) && outcome !== null && lowestVolts !== null,
   );
   if (!engine || startsByWaking(machine) || tries.length === 0) return uses;
   // Against its rating, not against what was measured of it before.
-  const asRated = kit.map((item) =>
-    isMeasured(item) && item.kind !== 'lead-set' ? { ...item, uses: [] } : item,
-  );
+  const asRated = kit.map((item) => (isPack(item) ? { ...item, uses: [] } : item));
   const read = batteriesOfJob(job, machine);
   const alone = planCase(machine, null, read, workingTempC(job), rules);
   if (!alone) return uses;

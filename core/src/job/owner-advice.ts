@@ -1,4 +1,4 @@
-import { MAINTAIN_AMPS } from '../charging/charger.js';
+import { maintaining } from '../charging/maintainer.js';
 import { isLeadAcid } from '../battery/chemistry.js';
 import { checkOf } from '../diagnosis/checks.js';
 import type { Suspect } from '../diagnosis/vocabulary.js';
@@ -97,12 +97,13 @@ function fromNowOn(
   const use = findings['ask-use'];
   const drain = findings.drain;
   const wasLeftOn = findings['ask-left-on'] === 'yes' || findings['look-switches'] === 'one-is-on';
+  const kept = maintaining(machine.batteries[0]!.rating, typeof drain === 'number' ? drain : null);
   const isDrained = suspect === 'drain' || (typeof drain === 'number' && drain > DRAIN_HIGH_AMPS);
   const wasDeep = readings.some((r) => r.kind === 'rest' && r.volts < DEEP_BELOW_VOLTS);
   const wasFlat = earlierFlatCalls > 0 || findings['ask-flats'] === 'yes';
   return [
     ...(use === 'short-trips' ? [{ id: 'charge-monthly' } as const] : []),
-    ...(use === 'stood-weeks' ? [{ id: 'maintainer', amps: MAINTAIN_AMPS } as const] : []),
+    ...(use === 'stood-weeks' ? [{ id: 'maintainer', amps: kept.amps } as const] : []),
     // What must be set again after a power loss is better left on a maintainer.
     ...(use === 'stood-weeks' && machine.resets.length === 0 && !startsByWaking(machine)
       ? [{ id: 'minus-off' } as const]

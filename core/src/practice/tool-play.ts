@@ -91,12 +91,13 @@ export function toolNext(world: World, mind: Crowd): PracticeAction | null {
   if (world.verdict) return null;
   const { practice } = world;
   const isString = practice.machine.batteries.length > 1;
-  const unread = restVoltsKnown(world).indexOf(null);
+  const restVolts = restVoltsKnown(world);
+  const unread = restVolts.indexOf(null);
   if (unread >= 0) return { kind: 'check', check: 'rest', ...(isString && { battery: unread }) };
   const now = toolVerdict(world, mind);
   const give: PracticeAction = { kind: 'verdict', verdict: now.verdict, suspect: now.suspect };
   if (now.verdict === 'unsafe') return give;
-  const isBarred = restVoltsKnown(world).some(
+  const isBarred = restVolts.some(
     (volts) => batteryBar(practice.profile.rating.chemistry, volts, practice.tempC) !== null,
   );
   if (isBarred) return give;

@@ -1,4 +1,5 @@
 /** Milliseconds of a minute, an hour and a day, as clocks count them. */
 export const MINUTE_MS = 60_000;
 export const HOUR_MS = 60 * MINUTE_MS;
-export const DAY_MS = 24 * HOUR_MS;
+export const HOURS_A_DAY = 24;
+export const DAY_MS = HOURS_A_DAY * HOUR_MS;

@@ -62,7 +62,15 @@ export const GROUNDS = [
 ] as const;
 export type Ground = (typeof GROUNDS)[number];
 
-export const FOLLOW_UPS = ['recheck', 'replace', 'inspect', 'workshop', 'charge', 'charge-monthly'] as const;
+export const FOLLOW_UPS = [
+  'recheck',
+  'replace',
+  'inspect',
+  'workshop',
+  'charge',
+  'charge-monthly',
+  'maintainer',
+] as const;
 
 /** A date to keep, in days from the verdict. */
 export interface FollowUp {
@@ -437,16 +445,21 @@ function followUps(
   const isShort = evidence.some((e) => e.check === 'ask-use' && e.found === 'short-trips');
   const workshop: FollowUp[] = suspect ? [{ kind: 'workshop', days: 0 }] : [];
   const monthly: FollowUp[] = isShort ? [{ kind: 'charge-monthly', days: rules.chargeMonthlyDays }] : [];
+  // Whoever lets it stand for weeks will find it flat again, however sound it is.
+  const standing: FollowUp[] = evidence.some((e) => e.check === 'ask-use' && e.found === 'stood-weeks')
+    ? [{ kind: 'maintainer', days: 0 }]
+    : [];
   switch (verdict) {
     case 'keep':
     case 'repaired':
-      return [...monthly, { kind: 'inspect', days: rules.inspectDays }];
+      return [...monthly, ...standing, { kind: 'inspect', days: rules.inspectDays }];
     case 'charge-first':
       return [
         { kind: 'charge', days: 0 },
         { kind: 'recheck', days: rules.recheckDays },
         ...workshop,
         ...monthly,
+        ...standing,
       ];
     case 'replace-soon':
       return [{ kind: 'replace', days: rules.replaceSoonDays }, ...workshop];

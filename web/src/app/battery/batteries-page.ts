@@ -1,21 +1,16 @@
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import type { Battery } from '@voltrek/contracts';
-import {
-  type BatteryRating,
-  CCA_STANDARDS,
-  CHEMISTRIES,
-  type CcaStandard,
-  type Chemistry,
-} from '@voltrek/core/battery';
+import { type Battery, type NewBattery, parseNewBattery } from '@voltrek/contracts';
+import { CCA_STANDARDS, CHEMISTRIES, type CcaStandard, type Chemistry } from '@voltrek/core/battery';
 import { Store } from '@ngrx/store';
 import { Api } from '../shared/state/api';
 import { KitActions, kitFeature } from '../shared/state/kit';
 import { problemText } from '../shared/state/problem';
 import { sessionFeature } from '../shared/state/session';
-import { choicesOf, FormFields, type FormField, type FormValues } from '../shared/ui/form-fields';
-import { ratingFault } from '../shared/ui/rating-fault';
+import { formOf, keptOf, schemaFaults } from '../shared/ui/checked-form';
+import { FormFields } from '../shared/ui/form-fields';
+import { choicesOf, type FormField, type FormValues } from '../shared/ui/form-field';
 import { typedFigure } from '../shared/ui/typed-figure';
 import { BATTERY_STATE_WORDS } from '@words/crew-words';
 import { nameOf, ratingWords } from '@words/figures';
@@ -24,13 +19,27 @@ import { labelSheet } from './battery-labels';
 import { BATTERIES_PAGE as T } from '@words/screens/battery';
 
 const NEW: FormValues = {
-  chemistry: 'flooded',
-  capacityAh: '',
-  ccaAmps: '',
-  ccaStandard: 'EN',
+  'rating.chemistry': 'flooded',
+  'rating.capacityAh': '',
+  'rating.ccaAmps': '',
+  'rating.ccaStandard': 'EN',
   dateMark: '',
-  van: '',
+  vanId: '',
 };
+
+const FIELDS: readonly FormField[] = [
+  {
+    key: 'rating.chemistry',
+    label: T.chemistry,
+    kind: 'choice',
+    choices: choicesOf(CHEMISTRIES, CHEMISTRY_WORDS),
+  },
+  { key: 'rating.capacityAh', label: T.capacity, kind: 'number', unit: 'Ah' },
+  { key: 'rating.ccaAmps', label: T.coldCrankingAmps, kind: 'number', unit: 'A' },
+  { key: 'rating.ccaStandard', label: T.byTheStandard, kind: 'choice', choices: choicesOf(CCA_STANDARDS) },
+  { key: 'dateMark', label: T.dateMark, kind: 'text', most: 20 },
+];
+const VAN: FormField = { key: 'vanId', label: T.whereItIs, kind: 'choice' };
 
 /** Batteries that sit in no vehicle, and any other by the code on its label. */
 @Component({
@@ -70,11 +79,8 @@ const NEW: FormValues = {
     }
     @if (adding()) {
       <form class="new" (submit)="$event.preventDefault(); add()">
-        <vt-form-fields [fields]="fields()" [values]="values()" (typed)="values.set($event)" />
-        @if (fault(); as text) {
-          <p class="dim">{{ text }}</p>
-        }
-        <button type="submit" class="key strong" [disabled]="fault() !== null">
+        <vt-form-fields [fields]="fields()" [form]="form" />
+        <button type="submit" class="key strong" [disabled]="form.invalid">
           {{ t.putItInTheRecord }}
         </button>
       </form>
@@ -148,45 +154,21 @@ export class BatteriesPage {
   protected readonly problem = signal<string | null>(null);
   protected readonly code = signal('');
   protected readonly adding = signal(false);
-  protected readonly values = signal<FormValues>(NEW);
   protected readonly rating = ratingWords;
   protected readonly stateWords = BATTERY_STATE_WORDS;
   protected readonly fields = computed<readonly FormField[]>(() => [
+    ...FIELDS,
     {
-      key: 'chemistry',
-      label: T.chemistry,
-      kind: 'choice',
-      choices: choicesOf(CHEMISTRIES, CHEMISTRY_WORDS),
-    },
-    { key: 'capacityAh', label: T.capacity, kind: 'number', unit: 'Ah' },
-    { key: 'ccaAmps', label: T.coldCrankingAmps, kind: 'number', unit: 'A' },
-    {
-      key: 'ccaStandard',
-      label: T.byTheStandard,
-      kind: 'choice',
-      choices: choicesOf(CCA_STANDARDS),
-    },
-    { key: 'dateMark', label: T.dateMark, kind: 'text', most: 20 },
-    {
-      key: 'van',
-      label: T.whereItIs,
-      kind: 'choice',
+      ...VAN,
       choices: [
         { value: '', name: T.atTheDepot },
         ...this.vans().map(({ id, name }) => ({ value: id, name })),
       ],
     },
   ]);
-  private readonly typedRating = computed<BatteryRating>(() => {
-    const values = this.values();
-    return {
-      chemistry: values.chemistry as Chemistry,
-      capacityAh: typedFigure(values.capacityAh),
-      ccaAmps: typedFigure(values.ccaAmps),
-      ccaStandard: values.ccaStandard as CcaStandard,
-    };
-  });
-  protected readonly fault = computed(() => ratingFault(this.typedRating()));
+  protected readonly form = formOf([...FIELDS, VAN], NEW, (values) =>
+    schemaFaults(FIELDS, () => parseNewBattery(this.entryOf(values))),
+  );
 
   constructor() {
     this.store.dispatch(KitActions.opened());
@@ -208,19 +190,22 @@ export class BatteriesPage {
   }
 
   protected add(): void {
-    const values = this.values();
-    const chosenVan = values.van ?? '';
-    const dateMark = values.dateMark?.trim() ?? '';
-    const battery = {
-      rating: this.typedRating(),
-      dateMark: dateMark === '' ? null : dateMark,
-      vanId: chosenVan === '' ? null : chosenVan,
-      by: this.crewId(),
-    };
-    this.api.addBattery(battery).subscribe({
+    if (this.form.invalid) return;
+    this.api.addBattery(this.entryOf(keptOf(this.fields(), this.form))).subscribe({
       next: (record) => void this.router.navigate(['/battery', record.battery.id]),
       error: (error: unknown) => this.problem.set(problemText(error)),
     });
+  }
+
+  private entryOf(values: FormValues): NewBattery {
+    const text = (key: string): string | null => (values[key] ?? '').trim() || null;
+    const rating = {
+      chemistry: values['rating.chemistry'] as Chemistry,
+      capacityAh: typedFigure(values['rating.capacityAh'] ?? ''),
+      ccaAmps: typedFigure(values['rating.ccaAmps'] ?? ''),
+      ccaStandard: values['rating.ccaStandard'] as CcaStandard,
+    };
+    return { rating, dateMark: text('dateMark'), vanId: text('vanId'), by: this.crewId() };
   }
 
   protected async print(): Promise<void> {

@@ -1,4 +1,4 @@
-import { outOfRange } from '@voltrek/core/quantities';
+import { outOfRange } from '@words/range-words';
 import { BENCH_FIELDS, type BenchChoice } from '@words/bench-words';
 import type { BenchTool, Field, Given, Result } from './tool';
 import { READ_FIELDS as T } from '@words/screens/bench';

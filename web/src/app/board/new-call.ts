@@ -1,16 +1,24 @@
 import { shownUnit } from '@words/units';
 import { DatePipe } from '@angular/common';
-import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
-import type { MachineSummary, NewCall as NewCallEntry, VehicleSummary } from '@voltrek/contracts';
-import { outOfRange, TYPED_RANGES } from '@voltrek/core/quantities';
+import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import {
+  type MachineSummary,
+  type NewCall as NewCallEntry,
+  parseNewCall,
+  type VehicleSummary,
+} from '@voltrek/contracts';
+import { TYPED_RANGES } from '@voltrek/core/quantities';
+import { outOfRange } from '@words/range-words';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { timeout } from 'rxjs';
-import { NgbTypeahead, type NgbTypeaheadSelectItemEvent } from '@ng-bootstrap/ng-bootstrap/typeahead';
+import { NgbTypeahead } from '@ng-bootstrap/ng-bootstrap/typeahead';
 import { Api } from '../shared/state/api';
 import { problemText } from '../shared/state/problem';
 import { modelName, modelRow, modelSuggestions } from '../shared/ui/model-suggestions';
 import { typedFigure } from '../shared/ui/typed-figure';
 import { vehicleWord } from '@words/figures';
+import { type FieldFaults, faultsOf, schemaFaults } from '../shared/ui/checked-form';
 import { Choices } from '../shared/ui/choices';
 import { Finder } from '../shared/state/finder';
 import { isAway } from '../shared/sync/answer-to';
@@ -23,24 +31,24 @@ const ANSWER_MS = 6_000;
 /** Known vehicles that are offered while a plate is typed. */
 const KNOWN_MOST = 4;
 
+const text = (begin = ''): FormControl<string> => new FormControl(begin, { nonNullable: true });
+/** What the schema names, as the form does. */
+const FIELDS = [
+  { key: 'placeName', label: T.place },
+  { key: 'caller.name', label: T.whoCalled },
+];
+
 /** A call typed in by hand. */
 @Component({
   selector: 'vt-new-call',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choices, DatePipe, NgbTypeahead],
+  imports: [Choices, DatePipe, NgbTypeahead, ReactiveFormsModule],
   template: `
-    <form class="sheet" (submit)="$event.preventDefault(); open()">
+    <form class="sheet" [formGroup]="form" (ngSubmit)="open()">
       <h1 id="new-call-title">{{ t.newCall }}</h1>
       <label>
         <span>{{ t.plateIfItHasOne }}</span>
-        <input
-          class="field"
-          autocomplete="off"
-          maxlength="16"
-          [value]="plate()"
-          #plateInput
-          (input)="look(plateInput.value)"
-        />
+        <input class="field" autocomplete="off" maxlength="16" formControlName="plate" (input)="look()" />
       </label>
       @if (known().length > 0) {
         <div class="keys" role="radiogroup" [attr.aria-label]="t.knownVehicles">
@@ -67,84 +75,65 @@ const KNOWN_MOST = 4;
           [inputFormatter]="nameOf"
           [resultFormatter]="rowOf"
           [editable]="false"
-          (selectItem)="choose($event)"
-          (input)="machine.set(null)"
+          (selectItem)="choose($event.item)"
+          (input)="choose(null)"
         />
       </label>
+      @if (fault('vehicle'); as text) {
+        <p class="problem" role="alert">{{ text }}</p>
+      }
       <label
         ><span>{{ t.whatStandsThere }}</span
-        ><input
-          class="field"
-          maxlength="120"
-          [value]="title()"
-          #titleInput
-          (input)="title.set(titleInput.value)"
+        ><input class="field" maxlength="120" formControlName="title"
       /></label>
       <label
         ><span>{{ t.place }}</span
-        ><input
-          class="field"
-          maxlength="120"
-          [value]="place()"
-          #placeInput
-          (input)="place.set(placeInput.value)"
+        ><input class="field" maxlength="120" formControlName="place"
       /></label>
+      @if (fault('place'); as text) {
+        <p class="problem" role="alert">{{ text }}</p>
+      }
       <label
         ><span>{{ t.whatTheDriverSaid }}</span
-        ><input class="field" maxlength="400" [value]="said()" #saidInput (input)="said.set(saidInput.value)"
+        ><input class="field" maxlength="400" formControlName="said"
       /></label>
       <label
         ><span>{{ t.air(unit().unit) }}</span
-        ><input
-          class="field"
-          inputmode="numeric"
-          maxlength="4"
-          [value]="temp()"
-          #tempInput
-          (input)="temp.set(tempInput.value)"
+        ><input class="field" inputmode="numeric" maxlength="4" formControlName="temp"
       /></label>
+      @if (fault('temp'); as text) {
+        <p class="problem" role="alert">{{ text }}</p>
+      }
       <div class="pair">
         <label
           ><span>{{ t.whoCalled }}</span
-          ><input
-            class="field"
-            maxlength="80"
-            [value]="caller()"
-            #callerInput
-            (input)="caller.set(callerInput.value)"
+          ><input class="field" maxlength="80" formControlName="caller"
         /></label>
         <label
           ><span>{{ t.phone }}</span
-          ><input
-            class="field"
-            inputmode="tel"
-            maxlength="40"
-            [value]="phone()"
-            #phoneInput
-            (input)="phone.set(phoneInput.value)"
+          ><input class="field" inputmode="tel" maxlength="40" formControlName="phone"
         /></label>
         <label
           ><span>{{ t.promisedWithinMin }}</span
-          ><input
-            class="field"
-            inputmode="numeric"
-            maxlength="3"
-            [value]="promised()"
-            #promisedInput
-            (input)="promised.set(promisedInput.value)"
+          ><input class="field" inputmode="numeric" maxlength="3" formControlName="promised"
         /></label>
-        <button type="button" class="key" [attr.aria-pressed]="urgent()" (click)="urgent.set(!urgent())">
+        <button
+          type="button"
+          class="key"
+          [attr.aria-pressed]="form.value.urgent"
+          (click)="form.controls.urgent.setValue(!form.value.urgent)"
+        >
           {{ t.urgent }}
         </button>
       </div>
       @if (heldAt(); as at) {
         <p class="dim">{{ t.noServerAtlasAndVehiclesAs(at | date: 'd MMM, HH:mm') }}</p>
       }
-      @if (problem() ?? fault(); as text) {
+      @if (problem(); as text) {
         <p class="problem" role="alert">{{ text }}</p>
       }
       <div class="keys">
-        <button type="submit" class="key strong" [disabled]="!ready()">{{ t.putItOnTheBoard }}</button>
+        <button type="submit" class="key strong" [disabled]="form.invalid">{{ t.putItOnTheBoard }}</button>
         <button type="button" class="key" (click)="modal.dismiss()">{{ t.leaveIt }}</button>
       </div>
     </form>
@@ -171,30 +160,24 @@ export class NewCall {
   private readonly errands = inject(Errands);
 
   protected readonly machine = signal<MachineSummary | null>(null);
-  protected readonly plate = signal('');
   protected readonly known = signal<readonly VehicleSummary[]>([]);
   protected readonly vehicle = signal<VehicleSummary | null>(null);
-  protected readonly caller = signal('');
-  protected readonly phone = signal('');
-  protected readonly promised = signal('');
-  protected readonly urgent = signal(false);
-  protected readonly title = signal('');
-  protected readonly place = signal('');
-  protected readonly said = signal('');
   protected readonly unit = computed(() => shownUnit('°C'));
-  private readonly shownRange = computed(() => {
-    const { unit, show } = this.unit();
-    const { min, max } = TYPED_RANGES.ambientC;
-    return { min: show(min), max: show(max), unit };
-  });
-  protected readonly temp = linkedSignal(() => String(Math.round(this.unit().show(0))));
+  protected readonly form = new FormGroup(
+    {
+      plate: text(),
+      title: text(),
+      place: text(),
+      said: text(),
+      temp: text(String(Math.round(this.unit().show(0)))),
+      caller: text(),
+      phone: text(),
+      promised: text(),
+      urgent: new FormControl(false, { nonNullable: true }),
+    },
+    { validators: () => this.faults() },
+  );
   protected readonly problem = signal<string | null>(null);
-  protected readonly fault = computed(() =>
-    outOfRange(T.airTemperature, typedFigure(this.temp()), this.shownRange()),
-  );
-  protected readonly ready = computed(
-    () => (this.machine() ?? this.vehicle()) !== null && this.place().trim() !== '' && this.fault() === null,
-  );
 
   protected readonly heldAt = this.finder.heldAt;
   protected readonly suggest = modelSuggestions(this.finder, (error) => this.problem.set(problemText(error)));
@@ -202,49 +185,84 @@ export class NewCall {
   protected readonly rowOf = modelRow;
   protected readonly word = vehicleWord;
 
+  /** What is wrong, by the name of the control that it stands at. */
+  private faults(): { readonly faults: FieldFaults } | null {
+    if (!(this.form as NewCall['form'] | undefined)) return null;
+    const { show, unit } = this.unit();
+    const { min, max } = TYPED_RANGES.ambientC;
+    const air = outOfRange(T.airTemperature, typedFigure(this.form.value.temp), {
+      min: show(min),
+      max: show(max),
+      unit,
+    });
+    const found = schemaFaults(FIELDS, () => parseNewCall(this.entry()));
+    const faults = {
+      ...('placeName' in found && { place: found.placeName }),
+      ...('caller.name' in found && { caller: found['caller.name'] }),
+      ...(!this.vehicle() && !this.machine() && { vehicle: T.sayWhatTheVehicleIs }),
+      ...('' in found && { '': found[''] }),
+      ...(air !== null && { temp: air }),
+    };
+    return Object.keys(faults).length > 0 ? { faults } : null;
+  }
+
+  /** Told at a field once hands were on it. */
+  protected fault(key: 'place' | 'temp' | 'vehicle' | 'caller'): string | null {
+    const control = key === 'vehicle' ? this.form.controls.plate : this.form.controls[key];
+    return control.touched || (key === 'temp' && control.dirty) ? (faultsOf(this.form)[key] ?? null) : null;
+  }
+
   /** Looks a plate up while it is typed: a known one names its model by itself. */
-  protected look(text: string): void {
-    this.plate.set(text);
-    this.vehicle.set(null);
-    if (text.trim().length < 3) {
+  protected look(): void {
+    const plate = this.form.controls.plate.value;
+    this.take(null);
+    if (plate.trim().length < 3) {
       this.known.set([]);
       return;
     }
-    this.finder.vehicles(text).subscribe({
+    this.finder.vehicles(plate).subscribe({
       next: (found) => {
-        if (this.plate() === text) this.known.set(found.slice(0, KNOWN_MOST));
+        if (this.form.controls.plate.value === plate) this.known.set(found.slice(0, KNOWN_MOST));
       },
       error: (error: unknown) => this.problem.set(problemText(error)),
     });
   }
 
-  protected take(vehicle: VehicleSummary): void {
+  protected take(vehicle: VehicleSummary | null): void {
     this.vehicle.set(vehicle);
-    this.plate.set(vehicle.plate ?? '');
+    if (vehicle) this.form.controls.plate.setValue(vehicle.plate ?? '');
+    else this.form.updateValueAndValidity();
   }
 
-  protected choose({ item }: NgbTypeaheadSelectItemEvent<MachineSummary>): void {
-    this.machine.set(item);
+  protected choose(machine: MachineSummary | null): void {
+    this.machine.set(machine);
+    this.form.updateValueAndValidity();
+  }
+
+  /** The call as it is typed. */
+  private entry(): NewCallEntry {
+    const typed = this.form.getRawValue();
+    const vehicle = this.vehicle();
+    const machine = this.machine();
+    const [plate, name, phone] = [typed.plate.trim(), typed.caller.trim(), typed.phone.trim()];
+    const minutes = typedFigure(typed.promised);
+    return {
+      id: crypto.randomUUID(),
+      title: typed.title.trim() || (vehicle?.modelName ?? (machine ? modelName(machine) : plate)),
+      placeName: typed.place.trim(),
+      said: typed.said.trim(),
+      ambientC: Math.round(this.unit().keep(typedFigure(typed.temp))),
+      urgent: typed.urgent,
+      ...(vehicle ? { vehicleId: vehicle.id } : plate && { plate }),
+      ...(machine && !vehicle && { modelId: machine.id }),
+      ...(name && { caller: { name, phone } }),
+      ...(minutes > 0 && { promisedAt: new Date(Date.now() + minutes * 60_000).toISOString() }),
+    };
   }
 
   protected open(): void {
-    if (!this.ready()) return;
-    const vehicle = this.vehicle();
-    const machine = this.machine();
-    const plate = this.plate().trim();
-    const minutes = typedFigure(this.promised());
-    const call: NewCallEntry = {
-      id: crypto.randomUUID(),
-      title: this.title().trim() || (vehicle?.modelName ?? (machine ? modelName(machine) : plate)),
-      placeName: this.place().trim(),
-      said: this.said().trim(),
-      ambientC: Math.round(this.unit().keep(typedFigure(this.temp()))),
-      urgent: this.urgent(),
-      ...(vehicle ? { vehicleId: vehicle.id } : plate && { plate }),
-      ...(machine && !vehicle && { modelId: machine.id }),
-      ...(this.caller().trim() && { caller: { name: this.caller().trim(), phone: this.phone().trim() } }),
-      ...(minutes > 0 && { promisedAt: new Date(Date.now() + minutes * 60_000).toISOString() }),
-    };
+    if (this.form.invalid) return;
+    const call = this.entry();
     this.api
       .openCall(call)
       .pipe(timeout(ANSWER_MS))

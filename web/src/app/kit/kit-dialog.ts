@@ -1,9 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { KIT_KINDS, type KitEntry, parseKitEntry, ValidationError } from '@voltrek/contracts';
+import { KIT_KINDS, parseKitEntry } from '@voltrek/contracts';
 import type { KitItem } from '@voltrek/core/sources';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
-import { FormFields, type FormValues } from '../shared/ui/form-fields';
-import { entryOf, fieldsOf, usualOf, valuesOf } from './kit-fields';
+import { faultsOf, formOf, keptOf } from '../shared/ui/checked-form';
+import { FormFields } from '../shared/ui/form-fields';
+import { entryOf, fieldsOf, kitFaults, usualOf, valuesOf } from './kit-fields';
 import { KIT_KIND_WORDS } from '@words/kit-words';
 import { Choices } from '../shared/ui/choices';
 import { KIT_DIALOG as T } from '@words/screens/kit';
@@ -31,12 +32,12 @@ import { KIT_DIALOG as T } from '@words/screens/kit';
           }
         </div>
       }
-      <vt-form-fields [fields]="fields()" [values]="values()" (typed)="values.set($event)" />
-      @if (fault(); as text) {
+      <vt-form-fields [fields]="fields()" [form]="form()" />
+      @if (faults(form())['']; as text) {
         <p class="problem" role="alert">{{ text }}</p>
       }
       <div class="keys">
-        <button type="submit" class="key strong" [disabled]="fault() !== null">
+        <button type="submit" class="key strong" [disabled]="form().invalid">
           {{ item() ? t.keepItSo : t.addIt }}
         </button>
         <button type="button" class="key" (click)="modal.dismiss()">{{ t.leaveIt }}</button>
@@ -65,39 +66,28 @@ export class KitDialog {
   protected readonly words = KIT_KIND_WORDS;
   readonly item = signal<KitItem | null>(null);
   protected readonly kind = signal<KitItem['kind']>('lead-set');
-  protected readonly values = signal<FormValues>(usualOf('lead-set'));
   protected readonly fields = computed(() => fieldsOf(this.kind()));
-  private readonly checked = computed<{ entry: KitEntry | null; fault: string | null }>(() => {
-    try {
-      return { entry: parseKitEntry(entryOf(this.kind(), this.values())), fault: null };
-    } catch (error) {
-      if (!(error instanceof ValidationError)) throw error;
-      return { entry: null, fault: this.worded(error) };
-    }
+  /** Begins anew with each kind: as the piece is, or as the usual one of its kind. */
+  protected readonly form = computed(() => {
+    const [kind, item, fields] = [this.kind(), this.item(), this.fields()];
+    const begin = item ? valuesOf(item) : usualOf(kind);
+    return formOf(fields, begin, (values) => kitFaults(kind, values));
   });
-  protected readonly fault = computed(() => this.checked().fault);
-
-  /** The first fault, by the label of its field. */
-  private worded(error: ValidationError): string {
-    const [first = error] = error.inner;
-    const field = this.fields().find(({ key }) => key === first.path);
-    return field ? first.message.replace(field.key, field.label) : first.message;
-  }
+  protected readonly faults = faultsOf;
 
   /** Opens on a piece that is carried. */
   open(item: KitItem): void {
     this.item.set(item);
     this.kind.set(item.kind);
-    this.values.set(valuesOf(item));
   }
 
   protected choose(kind: KitItem['kind']): void {
     this.kind.set(kind);
-    this.values.set(usualOf(kind));
   }
 
   protected keep(): void {
-    const { entry } = this.checked();
-    if (entry) this.modal.close(entry);
+    const form = this.form();
+    if (form.invalid) return;
+    this.modal.close(parseKitEntry(entryOf(this.kind(), keptOf(this.fields(), form))));
   }
 }

@@ -1,10 +1,12 @@
-import type { KitEntry } from '@voltrek/contracts';
+import { type KitEntry, parseKitEntry } from '@voltrek/contracts';
 import { CCA_STANDARDS, CHEMISTRIES } from '@voltrek/core/battery';
 import { CLAMP_CONTACTS, CONDUCTORS } from '@voltrek/core/leads';
 import { chargeNow, type KitItem } from '@voltrek/core/sources';
-import { choicesOf, type FormField, type FormValues } from '../shared/ui/form-fields';
+import { type FieldFaults, schemaFaults } from '../shared/ui/checked-form';
+import { choicesOf, type FormField, type FormValues } from '../shared/ui/form-field';
 import { typedFigure } from '../shared/ui/typed-figure';
 import { CHEMISTRY_WORDS } from '@words/plan-words';
+import { outOfRange } from '@words/range-words';
 import { KIT_FIELDS as T } from '@words/screens/kit';
 
 type Kind = KitItem['kind'];
@@ -242,4 +244,16 @@ function valueOf({ kind }: FormField, key: string, text: string): unknown {
   if (text === '' && OR_NULL.includes(key)) return null;
   const figure = typedFigure(text);
   return PERCENT.includes(key) ? figure / 100 : figure;
+}
+
+/** What is wrong of a piece as it is typed, field by field. */
+export function kitFaults(kind: Kind, values: FormValues): FieldFaults {
+  const fields = FIELDS[kind];
+  const shares: Record<string, string> = {};
+  for (const { key, label } of fields) {
+    if (!PERCENT.includes(key)) continue;
+    const fault = outOfRange(label, typedFigure(values[key] ?? ''), { min: 0, max: 100, unit: '%' });
+    if (fault) shares[key] = fault;
+  }
+  return { ...schemaFaults(fields, () => parseKitEntry(entryOf(kind, values))), ...shares };
 }

@@ -12,7 +12,7 @@ import {
   readCaseCode,
   RUNGS,
 } from '@voltrek/core/practice';
-import { outOfRange } from '@voltrek/core/quantities';
+import { outOfRange } from '@words/range-words';
 import { CAUSE_WORDS } from '@words/diagnosis-words';
 import { RUNG_WORDS } from '@words/practice-words';
 import { CLASS_WORDS } from '@words/words';

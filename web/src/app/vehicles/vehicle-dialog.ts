@@ -1,9 +1,11 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import type { MachineSummary, VehicleEntry, VehicleRecord } from '@voltrek/contracts';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { NgbTypeahead, type NgbTypeaheadSelectItemEvent } from '@ng-bootstrap/ng-bootstrap/typeahead';
 import { Finder } from '../shared/state/finder';
-import { FormFields, type FormField, type FormValues } from '../shared/ui/form-fields';
+import { type FieldFaults, formOf, keptOf } from '../shared/ui/checked-form';
+import { FormFields } from '../shared/ui/form-fields';
+import type { FormField, FormValues } from '../shared/ui/form-field';
 import { modelName, modelRow, modelSuggestions } from '../shared/ui/model-suggestions';
 import { VEHICLE_DIALOG as T } from '@words/screens/vehicles';
 
@@ -37,9 +39,9 @@ const FIELDS: readonly FormField[] = [
           (selectItem)="choose($event)"
         />
       </label>
-      <vt-form-fields [fields]="fields" [values]="values()" (typed)="values.set($event)" />
+      <vt-form-fields [fields]="fields" [form]="form()" />
       <div class="keys">
-        <button type="submit" class="key strong" [disabled]="!model()">
+        <button type="submit" class="key strong" [disabled]="!model() || form().invalid">
           {{ isNew() ? t.addIt : t.keepItSo }}
         </button>
         <button type="button" class="key" (click)="modal.dismiss()">{{ t.leaveIt }}</button>
@@ -62,35 +64,21 @@ export class VehicleDialog {
   protected readonly fields = FIELDS;
   protected readonly isNew = signal(true);
   protected readonly model = signal<Pick<MachineSummary, 'id' | 'maker' | 'model'> | null>(null);
-  protected readonly values = signal<FormValues>({});
-  private readonly entry = computed<VehicleEntry | null>(() => {
-    const model = this.model();
-    const text = (key: string): string => (this.values()[key] ?? '').trim();
-    const orNull = (key: string): string | null => text(key) || null;
-    return (
-      model && {
-        plate: orNull('plate'),
-        fleetNumber: orNull('fleetNumber'),
-        serialNumber: orNull('serialNumber'),
-        modelId: model.id,
-        owner: text('owner') ? { name: text('owner'), phone: text('phone') } : null,
-        notes: text('notes'),
-      }
-    );
-  });
+  protected readonly form = signal(formOf(FIELDS, {}, faultsIn));
 
   /** Opens on a vehicle that is known. */
   open({ vehicle, model, owner }: VehicleRecord): void {
     this.isNew.set(false);
     this.model.set(model);
-    this.values.set({
+    const known = {
       plate: vehicle.plate ?? '',
       fleetNumber: vehicle.fleetNumber ?? '',
       serialNumber: vehicle.serialNumber ?? '',
       owner: owner?.name ?? '',
       phone: owner?.phone ?? '',
       notes: vehicle.notes,
-    });
+    };
+    this.form.set(formOf(FIELDS, known, faultsIn));
   }
 
   protected choose({ item }: NgbTypeaheadSelectItemEvent<MachineSummary>): void {
@@ -98,7 +86,24 @@ export class VehicleDialog {
   }
 
   protected keep(): void {
-    const entry = this.entry();
-    if (entry) this.modal.close(entry);
+    const model = this.model();
+    if (model && this.form().valid) this.modal.close(entryOf(model.id, keptOf(FIELDS, this.form())));
   }
 }
+
+function entryOf(modelId: string, values: FormValues): VehicleEntry {
+  const text = (key: string): string => (values[key] ?? '').trim();
+  const orNull = (key: string): string | null => text(key) || null;
+  return {
+    plate: orNull('plate'),
+    fleetNumber: orNull('fleetNumber'),
+    serialNumber: orNull('serialNumber'),
+    modelId,
+    owner: text('owner') ? { name: text('owner'), phone: text('phone') } : null,
+    notes: text('notes'),
+  };
+}
+
+/** A phone is somebody's: told before it is lost. */
+const faultsIn = ({ owner = '', phone = '' }: FormValues): FieldFaults =>
+  phone.trim() && !owner.trim() ? { owner: T.whosePhone } : {};

@@ -1,9 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { parseMachine, ValidationError } from '@voltrek/contracts';
+import { type FormControl, FormRecord, ReactiveFormsModule } from '@angular/forms';
 import type { Machine } from '@voltrek/core/machine';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
+import { controlIn, type FieldsForm } from '../ui/checked-form';
 import { MachineDrawing } from '../drawing/machine-drawing';
-import { entryFields, type Field, withNewPoint } from './entry-fields';
+import { entryFaults, entryFields, type Field, withNewPoint } from './entry-fields';
 import { ENTRY_EDITOR as T } from '@words/screens/entry';
 
 /** What the editor gives back: the corrected entry and why. */
@@ -16,7 +17,7 @@ export interface EditedEntry {
 @Component({
   selector: 'vt-entry-editor',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MachineDrawing],
+  imports: [MachineDrawing, ReactiveFormsModule],
   template: `
     @if (draft(); as machine) {
       <form (submit)="$event.preventDefault(); save()">
@@ -29,7 +30,7 @@ export interface EditedEntry {
               <fieldset>
                 <legend>{{ group.title }}</legend>
                 <div class="fields">
-                  @for (field of group.fields; track field.label) {
+                  @for (field of group.fields; track field.path) {
                     <div [class.wide]="field.kind === 'lines'">
                       <span class="label">{{ field.label }}</span>
                       @switch (field.kind) {
@@ -37,13 +38,11 @@ export interface EditedEntry {
                           <select
                             class="field"
                             [attr.aria-label]="field.label"
-                            #choice
-                            (change)="set(field, choice.value)"
+                            [formControl]="controlOf(field)"
+                            (change)="set(field)"
                           >
                             @for (c of field.choices; track c.value) {
-                              <option [value]="c.value" [selected]="c.value === field.value">
-                                {{ c.name }}
-                              </option>
+                              <option [value]="c.value">{{ c.name }}</option>
                             }
                           </select>
                         }
@@ -53,7 +52,7 @@ export interface EditedEntry {
                             [attr.aria-label]="field.label"
                             class="key"
                             [attr.aria-pressed]="field.value === 'true'"
-                            (click)="set(field, field.value === 'true' ? 'false' : 'true')"
+                            (click)="turn(field)"
                           >
                             {{ field.value === 'true' ? t.yes : t.no }}
                           </button>
@@ -63,9 +62,8 @@ export interface EditedEntry {
                             [attr.aria-label]="field.label"
                             class="field"
                             rows="3"
-                            [value]="field.value"
-                            #text
-                            (change)="set(field, text.value)"
+                            [formControl]="controlOf(field)"
+                            (change)="set(field)"
                           ></textarea>
                         }
                         @default {
@@ -73,34 +71,33 @@ export interface EditedEntry {
                             [attr.aria-label]="field.label"
                             class="field"
                             [attr.inputmode]="field.kind === 'number' ? 'decimal' : null"
-                            [value]="field.value"
-                            #typed
-                            (change)="set(field, typed.value)"
+                            [attr.aria-invalid]="faults()[field.path] !== undefined"
+                            [formControl]="controlOf(field)"
+                            (change)="set(field)"
                           />
                         }
+                      }
+                      @if (faults()[field.path]; as text) {
+                        <p class="problem" role="alert">{{ text }}</p>
                       }
                     </div>
                   }
                 </div>
                 @if (group.remove; as remove) {
-                  <button type="button" class="key" (click)="draft.set(remove(machine))">
+                  <button type="button" class="key" (click)="remake(remove(machine))">
                     {{ t.removeThisPoint }}
                   </button>
                 }
               </fieldset>
             }
-            <button type="button" class="key" (click)="draft.set(addPoint(machine))">
+            <button type="button" class="key" (click)="remake(addPoint(machine))">
               {{ t.addAPoint }}
             </button>
           </div>
           <div class="drawing"><vt-machine-drawing [machine]="machine" /></div>
         </div>
-        @if (faults().length) {
-          <div class="problem" role="alert">
-            @for (fault of faults(); track $index) {
-              <p>{{ fault }}</p>
-            }
-          </div>
+        @if (faults()['']; as text) {
+          <p class="problem" role="alert">{{ text }}</p>
         }
         <footer>
           <label
@@ -114,7 +111,7 @@ export interface EditedEntry {
             />
           </label>
           <button type="button" class="key" (click)="modal.dismiss()">{{ t.leaveIt }}</button>
-          <button type="submit" class="key strong" [disabled]="faults().length > 0">
+          <button type="submit" class="key strong" [disabled]="!isSound()">
             {{ t.keepTheCorrection }}
           </button>
         </footer>
@@ -204,28 +201,36 @@ export class EntryEditor {
     const machine = this.draft();
     return machine ? entryFields(machine) : [];
   });
-  protected readonly faults = computed(() => faultsOf(this.draft()));
+  protected readonly faults = computed(() => {
+    const machine = this.draft();
+    return machine ? entryFaults(machine) : {};
+  });
+  protected readonly isSound = computed(() => Object.keys(this.faults()).length === 0);
+  private form: FieldsForm = new FormRecord<FormControl<string>>({});
 
-  protected set(field: Field, typed: string): void {
+  /** What is typed in a field: it stays as it was typed while the draft has what could be read of it. */
+  protected controlOf({ path, value }: Field): FormControl<string> {
+    return controlIn(this.form, path, value);
+  }
+
+  protected set(field: Field): void {
+    const typed = this.controlOf(field).value;
     this.draft.update((machine) => machine && field.set(machine, typed));
+  }
+
+  protected turn(field: Field): void {
+    this.draft.update((machine) => machine && field.set(machine, field.value === 'true' ? 'false' : 'true'));
+  }
+
+  /** An entry with a point more or less: what stood at one place stands at another. */
+  protected remake(machine: Machine): void {
+    this.form = new FormRecord<FormControl<string>>({});
+    this.draft.set(machine);
   }
 
   protected save(): void {
     const machine = this.draft();
-    if (machine && this.faults().length === 0)
+    if (machine && this.isSound())
       this.modal.close({ machine, note: this.note().trim() } satisfies EditedEntry);
-  }
-}
-
-/** Everything wrong with a draft, in words with its place; empty when it can be kept. */
-export function faultsOf(machine: Machine | null): string[] {
-  if (!machine) return [];
-  try {
-    parseMachine(machine);
-    return [];
-  } catch (error) {
-    if (!(error instanceof ValidationError)) throw error;
-    const inner = error.inner.length > 0 ? error.inner : [error];
-    return inner.map((e) => (e.path && !e.message.includes(e.path) ? `${e.path}: ${e.message}` : e.message));
   }
 }

@@ -1,7 +1,6 @@
 import type { Machine } from '@voltrek/core/machine';
 import { CAR } from '../../../testing/fixtures';
-import { faultsOf } from './entry-editor';
-import { entryFields, idFrom, withNewPoint } from './entry-fields';
+import { entryFaults, entryFields, idFrom, withNewPoint } from './entry-fields';
 
 const setIn = (machine: Machine, title: string, label: string, typed: string): Machine =>
   entryFields(machine)
@@ -29,17 +28,21 @@ describe('entryFields', () => {
   });
 
   it('tell at once what cannot be so, and where', () => {
-    expect(faultsOf(CAR)).toEqual([]);
-    expect(faultsOf(setIn(CAR, 'Point: ground', 'From the left, mm', '9000'))).toEqual([
-      'points[2]: the point lies outside the outline',
-    ]);
-    expect(faultsOf(setIn(CAR, 'Battery', 'Capacity, Ah', 'many'))[0]).toMatch(/capacityAh/);
-    expect(faultsOf(setIn(CAR, 'Machine', 'Maker', '=1+1'))[0]).toMatch(/spreadsheet formula/);
+    expect(entryFaults(CAR)).toEqual({});
+    expect(entryFaults(setIn(CAR, 'Point: ground', 'From the left, mm', '9000'))).toEqual({
+      'points[2].label': 'the point lies outside the outline',
+    });
+    expect(
+      entryFaults(setIn(CAR, 'Battery', 'Capacity, Ah', 'many'))['batteries[0].rating.capacityAh'],
+    ).toContain('must be a number');
+    expect(entryFaults(setIn(CAR, 'Machine', 'Maker', '=1+1'))).toEqual({
+      maker: jasmine.stringContaining('spreadsheet formula'),
+    });
   });
 
   it('add a point that stands, and take it out again', () => {
     const more = withNewPoint(CAR);
-    expect(faultsOf(more)).toEqual([]);
+    expect(entryFaults(more)).toEqual({});
     const group = entryFields(more).find((g) => g.title === 'Point: Point 4')!;
     expect(group.remove!(more)).toEqual(CAR);
     // A battery keeps its terminals.

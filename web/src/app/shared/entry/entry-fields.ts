@@ -1,3 +1,4 @@
+import { parseMachine } from '@voltrek/contracts';
 import { CCA_STANDARDS, CHEMISTRIES } from '@voltrek/core/battery';
 import { FUELS } from '@voltrek/core/engine';
 import {
@@ -9,7 +10,8 @@ import {
   POINT_KINDS,
   TERMINAL_LAYOUTS,
 } from '@voltrek/core/machine';
-import { choicesOf } from '../ui/form-fields';
+import { type FieldFaults, schemaFaults } from '../ui/checked-form';
+import { choicesOf } from '../ui/form-field';
 import { typedFigure } from '../ui/typed-figure';
 import { LAYOUT_WORDS } from '@words/atlas-words';
 import { CHEMISTRY_WORDS } from '@words/plan-words';
@@ -18,6 +20,8 @@ import { ENTRY_FIELDS as T } from '@words/screens/entry';
 
 /** One thing that can be typed or chosen of an entry. `set` gives a changed copy. */
 export interface Field {
+  /** Where it stands in the entry, as its schema names it. */
+  readonly path: string;
   readonly label: string;
   readonly kind: 'text' | 'number' | 'choice' | 'flag' | 'lines';
   readonly value: string;
@@ -48,6 +52,15 @@ export function entryFields(machine: Machine): FieldGroup[] {
   ];
 }
 
+/** Everything wrong with an entry, by the path of the field it stands at; empty when it can be kept. */
+export function entryFaults(machine: Machine): FieldFaults {
+  const fields = entryFields(machine).flatMap((group) => group.fields);
+  return schemaFaults(
+    fields.map(({ path, label }) => ({ key: path, label })),
+    () => parseMachine(machine),
+  );
+}
+
 function machineGroup(machine: Machine): FieldGroup {
   const { engine } = machine;
   const onEngine = (
@@ -58,6 +71,7 @@ function machineGroup(machine: Machine): FieldGroup {
     engine
       ? [
           {
+            path: `engine.${key}`,
             label,
             kind,
             value: String(engine[key]),
@@ -73,9 +87,22 @@ function machineGroup(machine: Machine): FieldGroup {
     title: T.machine,
     remove: null,
     fields: [
-      { label: T.maker, kind: 'text', value: machine.maker, set: (m, maker) => ({ ...m, maker }) },
-      { label: T.model, kind: 'text', value: machine.model, set: (m, model) => ({ ...m, model }) },
       {
+        path: 'maker',
+        label: T.maker,
+        kind: 'text',
+        value: machine.maker,
+        set: (m, maker) => ({ ...m, maker }),
+      },
+      {
+        path: 'model',
+        label: T.model,
+        kind: 'text',
+        value: machine.model,
+        set: (m, model) => ({ ...m, model }),
+      },
+      {
+        path: 'gearbox',
         label: T.gearbox,
         kind: 'choice',
         value: machine.gearbox,
@@ -83,6 +110,7 @@ function machineGroup(machine: Machine): FieldGroup {
         set: (m, gearbox) => ({ ...m, gearbox: gearbox as Machine['gearbox'] }),
       },
       {
+        path: 'earth',
         label: T.plusOnTheBody,
         kind: 'flag',
         value: String(isPositiveEarth(machine)),
@@ -92,6 +120,7 @@ function machineGroup(machine: Machine): FieldGroup {
       ...onEngine(T.displacementL, 'number', 'displacementL'),
       ...onEngine(T.cylinders, 'number', 'cylinders'),
       {
+        path: 'smartAlternator',
         label: T.smartAlternator,
         kind: 'flag',
         value: String(machine.smartAlternator),
@@ -108,19 +137,23 @@ function batteryGroup(battery: MachineBattery, index: number, count: number): Fi
       ...m,
       batteries: m.batteries.map((b, i) => (i === index ? { ...b, ...part(b, typed) } : b)),
     });
+  const at = `batteries[${index}]`;
   const rated = (label: string, key: 'capacityAh' | 'ccaAmps'): Field => ({
+    path: `${at}.rating.${key}`,
     label,
     kind: 'number',
     value: String(battery.rating[key]),
     set: change((b, typed) => ({ rating: { ...b.rating, [key]: typedFigure(typed) } })),
   });
   const placed = (label: string, key: 'xMm' | 'yMm' | 'widthMm' | 'lengthMm'): Field => ({
+    path: `${at}.rect.${key}`,
     label,
     kind: 'number',
     value: String(battery.rect[key]),
     set: change((b, typed) => ({ rect: { ...b.rect, [key]: typedFigure(typed) } })),
   });
   const flagged = (label: string, key: 'closedIn' | 'ventHose'): Field => ({
+    path: `${at}.${key}`,
     label,
     kind: 'flag',
     value: String(battery[key]),
@@ -130,8 +163,15 @@ function batteryGroup(battery: MachineBattery, index: number, count: number): Fi
     title: count > 1 ? T.battery(index + 1) : T.battery2,
     remove: null,
     fields: [
-      { label: T.place, kind: 'text', value: battery.place, set: change((_, place) => ({ place })) },
       {
+        path: `${at}.place`,
+        label: T.place,
+        kind: 'text',
+        value: battery.place,
+        set: change((_, place) => ({ place })),
+      },
+      {
+        path: `${at}.rating.chemistry`,
         label: T.chemistry,
         kind: 'choice',
         value: battery.rating.chemistry,
@@ -143,6 +183,7 @@ function batteryGroup(battery: MachineBattery, index: number, count: number): Fi
       rated(T.capacityAh, 'capacityAh'),
       rated(T.ccaAmps, 'ccaAmps'),
       {
+        path: `${at}.rating.ccaStandard`,
         label: T.ccaStandard,
         kind: 'choice',
         value: battery.rating.ccaStandard,
@@ -152,6 +193,7 @@ function batteryGroup(battery: MachineBattery, index: number, count: number): Fi
         })),
       },
       {
+        path: `${at}.layout`,
         label: T.posts,
         kind: 'choice',
         value: battery.layout,
@@ -163,6 +205,7 @@ function batteryGroup(battery: MachineBattery, index: number, count: number): Fi
       placed(T.widthMm, 'widthMm'),
       placed(T.lengthMm, 'lengthMm'),
       {
+        path: `${at}.topMm`,
         label: T.topAboveGroundMm,
         kind: 'number',
         value: String(battery.topMm),
@@ -174,7 +217,8 @@ function batteryGroup(battery: MachineBattery, index: number, count: number): Fi
   };
 }
 
-function pointGroup(point: MachinePoint): FieldGroup {
+function pointGroup(point: MachinePoint, index: number): FieldGroup {
+  const at = `points[${index}]`;
   const change =
     (part: (typed: string) => Partial<MachinePoint>): Field['set'] =>
     (m, typed) => ({
@@ -183,6 +227,7 @@ function pointGroup(point: MachinePoint): FieldGroup {
     });
   /** A part that may be left out is left out when nothing is typed. */
   const maybe = (label: string, key: 'heightMm' | 'cover' | 'tools', kind: Field['kind']): Field => ({
+    path: `${at}.${key}`,
     label,
     kind,
     value: Array.isArray(point[key]) ? point[key].join('\n') : String(point[key] ?? ''),
@@ -204,11 +249,18 @@ function pointGroup(point: MachinePoint): FieldGroup {
     title: T.point(point.label),
     remove: isTerminal ? null : (m) => ({ ...m, points: m.points.filter((p) => p.id !== point.id) }),
     fields: [
-      { label: T.name, kind: 'text', value: point.label, set: change((label) => ({ label })) },
+      {
+        path: `${at}.label`,
+        label: T.name,
+        kind: 'text',
+        value: point.label,
+        set: change((label) => ({ label })),
+      },
       ...(isTerminal
         ? []
         : [
             {
+              path: `${at}.kind`,
               label: T.kind,
               kind: 'choice' as const,
               value: point.kind,
@@ -220,12 +272,14 @@ function pointGroup(point: MachinePoint): FieldGroup {
             },
           ]),
       {
+        path: `${at}.xMm`,
         label: T.fromTheLeftMm,
         kind: 'number',
         value: String(point.xMm),
         set: change((typed) => ({ xMm: typedFigure(typed) })),
       },
       {
+        path: `${at}.yMm`,
         label: T.fromTheFrontMm,
         kind: 'number',
         value: String(point.yMm),
@@ -235,6 +289,7 @@ function pointGroup(point: MachinePoint): FieldGroup {
       maybe(T.under, 'cover', 'text'),
       maybe(T.toolsOneALine, 'tools', 'lines'),
       {
+        path: `${at}.steps`,
         label: T.stepsOneALine,
         kind: 'lines',
         value: point.steps.join('\n'),
@@ -246,6 +301,7 @@ function pointGroup(point: MachinePoint): FieldGroup {
 
 function textGroup(machine: Machine): FieldGroup {
   const text = (label: string, key: 'resets' | 'cautions' | 'never'): Field => ({
+    path: key,
     label,
     kind: 'lines',
     value: machine[key].join('\n'),

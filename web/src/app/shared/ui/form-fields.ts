@@ -1,64 +1,42 @@
-import { fromShownUnit, inShownUnit, shownUnit } from '@words/units';
-import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, input } from '@angular/core';
+import { type FormControl, ReactiveFormsModule } from '@angular/forms';
+import { shownUnit } from '@words/units';
+import { controlOf, faultsOf, type FieldsForm } from './checked-form';
+import type { FormField } from './form-field';
 
-/** One thing that is typed or chosen. */
-export interface FormField {
-  /** Name of the value; dots lead into parts. */
-  readonly key: string;
-  readonly label: string;
-  readonly kind: 'text' | 'number' | 'choice' | 'flag' | 'long';
-  readonly unit?: string;
-  readonly choices?: readonly { readonly value: string; readonly name: string }[];
-  readonly most?: number;
-}
-
-/** Values to choose from, each under its word where it has one. */
-export const choicesOf = (values: readonly string[], words: Readonly<Record<string, string>> = {}) =>
-  values.map((value) => ({ value, name: words[value] ?? value }));
-
-/** What is typed in each field, by its key. */
-export type FormValues = Readonly<Record<string, string>>;
-
-/** Fields under one another with their labels, units beside them. Holds nothing: what is typed is told at once. */
+/** The fields of a form with their labels, units and what is wrong beside them: told at a field once hands were on it. */
 @Component({
   selector: 'vt-form-fields',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [ReactiveFormsModule],
   template: `
     @for (field of fields(); track field.key) {
-      @if (field.kind === 'flag') {
-        <button
-          type="button"
-          class="key"
-          [attr.aria-pressed]="values()[field.key] === 'true'"
-          (click)="say(field.key, values()[field.key] === 'true' ? 'false' : 'true')"
-        >
-          {{ field.label }}
-        </button>
-      } @else {
-        <label [class.wide]="field.kind === 'long'" [attr.for]="idOf(field.key)">
+      <div [class.wide]="field.kind === 'long'">
+        <label [attr.for]="idOf(field.key)">
           <span>{{ field.label }}{{ field.unit ? ', ' + unitOf(field.unit).unit : '' }}</span>
-          @if (field.kind === 'choice') {
-            <select class="field" [id]="idOf(field.key)" #select (change)="say(field.key, select.value)">
-              @for (choice of field.choices; track choice.value) {
-                <option [value]="choice.value" [selected]="choice.value === values()[field.key]">
-                  {{ choice.name }}
-                </option>
-              }
-            </select>
-          } @else {
-            <input
-              class="field"
-              [id]="idOf(field.key)"
-              autocomplete="off"
-              [attr.inputmode]="field.kind === 'number' ? 'decimal' : null"
-              [attr.maxlength]="field.most ?? 60"
-              [value]="shownText(field)"
-              #typed
-              (input)="say(field.key, keptText(field, typed.value))"
-            />
-          }
         </label>
-      }
+        @if (field.kind === 'choice') {
+          <select class="field" [id]="idOf(field.key)" [formControl]="controlOf(field.key)">
+            @for (choice of field.choices; track choice.value) {
+              <option [value]="choice.value">{{ choice.name }}</option>
+            }
+          </select>
+        } @else {
+          <input
+            class="field"
+            [id]="idOf(field.key)"
+            autocomplete="off"
+            [attr.inputmode]="field.kind === 'number' ? 'decimal' : null"
+            [attr.maxlength]="field.most ?? 60"
+            [attr.aria-invalid]="fault(field.key) !== null"
+            [attr.aria-describedby]="fault(field.key) ? idOf(field.key) + '-fault' : null"
+            [formControl]="controlOf(field.key)"
+          />
+        }
+        @if (fault(field.key); as text) {
+          <p class="problem" role="alert" [id]="idOf(field.key) + '-fault'">{{ text }}</p>
+        }
+      </div>
     }
   `,
   styles: `
@@ -66,6 +44,12 @@ export type FormValues = Readonly<Record<string, string>>;
       display: grid;
       grid-template-columns: repeat(2, minmax(0, 1fr));
       gap: 10px 14px;
+    }
+    label {
+      display: block;
+    }
+    .problem {
+      margin: 4px 0 0;
     }
     .wide {
       grid-column: 1 / -1;
@@ -79,30 +63,21 @@ export type FormValues = Readonly<Record<string, string>>;
 })
 export class FormFields {
   readonly fields = input.required<readonly FormField[]>();
-  readonly values = input.required<FormValues>();
-  readonly typed = output<FormValues>();
+  readonly form = input.required<FieldsForm>();
+
+  protected readonly unitOf = shownUnit;
 
   /** One form is on screen at a time, so a key is told apart by itself. */
   protected idOf(key: string): string {
     return `field-${key}`;
   }
 
-  protected readonly unitOf = shownUnit;
-  private typedAs: { readonly key: string; readonly kept: string; readonly text: string } | null = null;
-
-  protected shownText({ key, unit = '' }: FormField): string {
-    const text = this.values()[key] ?? '';
-    if (this.typedAs?.key === key && this.typedAs.kept === text) return this.typedAs.text;
-    return inShownUnit(text, unit);
+  protected controlOf(key: string): FormControl<string> {
+    return controlOf(this.form(), key)!;
   }
 
-  protected keptText({ key, unit = '' }: FormField, text: string): string {
-    const kept = fromShownUnit(text, unit);
-    this.typedAs = { key, kept, text };
-    return kept;
-  }
-
-  protected say(key: string, value: string): void {
-    this.typed.emit({ ...this.values(), [key]: value });
+  protected fault(key: string): string | null {
+    const { dirty, touched } = this.controlOf(key);
+    return dirty || touched ? (faultsOf(this.form())[key] ?? null) : null;
   }
 }

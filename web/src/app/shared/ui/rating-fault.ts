@@ -1,5 +1,5 @@
 import { BATTERY_RANGES, type BatteryRating } from '@voltrek/core/battery';
-import { outOfRange } from '@voltrek/core/quantities';
+import { outOfRange } from '@words/range-words';
 import { RATING_FAULT as T } from '@words/screens/ui';
 
 /** Why a typed rating can be no battery's; null when it can. */

@@ -26,8 +26,7 @@ import { CLUE_WORDS, LAYOUT_WORDS } from '@words/atlas-words';
 import { percent } from '@words/figures';
 import { CHEMISTRY_WORDS } from '@words/plan-words';
 import { CLASS_WORDS } from '@words/words';
-import { faultsOf } from '../../../shared/entry/entry-editor';
-import { idFrom } from '../../../shared/entry/entry-fields';
+import { entryFaults, idFrom } from '../../../shared/entry/entry-fields';
 import { NextAction } from '../../next-action';
 import type { Work } from '../../../shared/job/job-selectors';
 import { Reporter } from '../../../shared/job/reporter';
@@ -398,7 +397,10 @@ export class Identify {
       },
     });
   });
-  protected readonly shownFaults = computed(() => faultsOf(this.entry()));
+  protected readonly shownFaults = computed(() => {
+    const machine = this.entry();
+    return machine ? Object.values(entryFaults(machine)) : [];
+  });
   protected readonly mayKeep = computed(
     () => this.entry() !== null && this.shownFaults().length === 0 && !this.isBusy(),
   );

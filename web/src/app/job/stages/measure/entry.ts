@@ -1,5 +1,6 @@
 import { MEASURE_RANGES, type MeasureKind } from '@voltrek/core/diagnosis';
-import { outOfRange, type Range, TYPED_RANGES } from '@voltrek/core/quantities';
+import { type Range, TYPED_RANGES } from '@voltrek/core/quantities';
+import { outOfRange } from '@words/range-words';
 import { typedVolts } from '../../../shared/ui/typed-volts';
 import { ENTRY as T } from '@words/screens/job-stages-measure';
 

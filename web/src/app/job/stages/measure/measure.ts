@@ -32,7 +32,7 @@ import {
   workingTempC,
 } from '@voltrek/core/job';
 import { startsByWaking } from '@voltrek/core/machine';
-import { outOfRange } from '@voltrek/core/quantities';
+import { outOfRange } from '@words/range-words';
 import { NumberPad } from '../../../shared/ui/number-pad';
 import { CAUSE_WORDS, outcomesNamed } from '@words/diagnosis-words';
 import { volts } from '@words/figures';

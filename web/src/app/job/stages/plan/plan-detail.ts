@@ -9,6 +9,7 @@ import { helpWords, LIMIT_WORDS, UNKNOWN_WORDS, waitWords, WAKE_OUTCOME_LINES } 
 import { crankChart, leadChart, type LeadMetric, waitChart, wakeChart } from './plan-charts';
 import { PlanInputs } from './plan-inputs';
 import type { PlanDetail as Detail, WakeDetail } from './plan-store';
+import { NgbNavModule } from '@ng-bootstrap/ng-bootstrap/nav';
 import { Choices } from '../../../shared/ui/choices';
 import { PLAN_DETAIL as T } from '@words/screens/job-stages-plan';
 
@@ -33,7 +34,7 @@ const SURE_SHARE = 0.99;
 @Component({
   selector: 'vt-plan-detail',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choices, Chart, PlanInputs],
+  imports: [Choices, Chart, NgbNavModule, PlanInputs],
   template: `
     <dl class="figures">
       @if (ranked().crank; as crank) {
@@ -76,71 +77,77 @@ const SURE_SHARE = 0.99;
       <p>{{ wakeLines[w.charged.outcome] }}</p>
       <p class="dim">{{ wakeLines[w.flat.outcome] }}</p>
     } @else if (ranked().crank) {
-      <div class="tabs" role="tablist" [attr.aria-label]="t.inDepth">
-        @for (t of tabs; track t.id) {
-          <button
-            type="button"
-            role="tab"
-            class="key"
-            [id]="'tab-' + t.id"
-            [attr.aria-selected]="tab() === t.id"
-            [attr.aria-controls]="'panel-plan'"
-            (click)="tab.set(t.id)"
-          >
-            {{ t.name }}
-          </button>
-        }
-      </div>
-      <div id="panel-plan" role="tabpanel" [attr.aria-labelledby]="'tab-' + tab()" class="panel">
-        @if (isStale()) {
-          <p class="stale" role="status">
-            <i class="bi bi-clock-history" aria-hidden="true"></i> {{ t.fromBeforeTheChange }}
-            @if (progress() === null) {
-              <button type="button" class="key" (click)="again.emit()">{{ t.computeAgain }}</button>
-            }
-          </p>
-        }
-        @switch (tab()) {
-          @case ('crank') {
-            @if (detail()?.trace) {
-              <div class="chart"><vt-chart [draw]="drawCrank()" [summary]="crankSummary()" /></div>
-            }
-          }
-          @case ('wait') {
-            @if (curve(); as curve) {
-              <p class="say">
-                <strong>{{ waitLine() }}</strong>
-              </p>
-              @if (curve.start.length > 1) {
-                <div class="chart"><vt-chart [draw]="drawWait()" [summary]="waitLine()" /></div>
-              }
-            }
-          }
-          @case ('leads') {
-            @if (cells()) {
-              <div class="keys metrics" role="radiogroup" [attr.aria-label]="t.show">
-                @for (m of metrics; track m.id) {
-                  <button
-                    type="button"
-                    role="radio"
-                    class="key"
-                    [attr.aria-checked]="metric() === m.id"
-                    (click)="metric.set(m.id)"
-                  >
-                    {{ m.name }}
-                  </button>
+      <div
+        ngbNav
+        #nav="ngbNav"
+        class="tabs"
+        [activeId]="tab()"
+        (activeIdChange)="tab.set($event)"
+        [attr.aria-label]="t.inDepth"
+      >
+        @for (part of tabs; track part.id) {
+          <ng-container [ngbNavItem]="part.id">
+            <button type="button" ngbNavLink class="key">{{ part.name }}</button>
+            <ng-template ngbNavContent>
+              <div class="panel">
+                @if (isStale()) {
+                  <p class="stale" role="status">
+                    <i class="bi bi-clock-history" aria-hidden="true"></i> {{ t.fromBeforeTheChange }}
+                    @if (progress() === null) {
+                      <button type="button" class="key" (click)="again.emit()">{{ t.computeAgain }}</button>
+                    }
+                  </p>
+                }
+                @switch (part.id) {
+                  @case ('crank') {
+                    @if (detail()?.trace) {
+                      <div class="chart"><vt-chart [draw]="drawCrank()" [summary]="crankSummary()" /></div>
+                    }
+                  }
+                  @case ('wait') {
+                    @if (curve(); as curve) {
+                      <p class="say">
+                        <strong>{{ waitLine() }}</strong>
+                      </p>
+                      @if (curve.start.length > 1) {
+                        <div class="chart"><vt-chart [draw]="drawWait()" [summary]="waitLine()" /></div>
+                      }
+                    }
+                  }
+                  @case ('leads') {
+                    @if (cells()) {
+                      <div class="keys metrics" role="radiogroup" [attr.aria-label]="t.show">
+                        @for (m of metrics; track m.id) {
+                          <button
+                            type="button"
+                            role="radio"
+                            class="key"
+                            [attr.aria-checked]="metric() === m.id"
+                            (click)="metric.set(m.id)"
+                          >
+                            {{ m.name }}
+                          </button>
+                        }
+                      </div>
+                      <div class="chart"><vt-chart [draw]="drawLeads()" [summary]="leadSummary()" /></div>
+                    } @else if (progress() === null) {
+                      <p>{{ t.thisSourceHasNoLeadsTo }}</p>
+                    }
+                  }
+                  @case ('inputs') {
+                    <vt-plan-inputs
+                      [inputs]="inputs()"
+                      [changes]="changes()"
+                      (changed)="changed.emit($event)"
+                    />
+                  }
                 }
               </div>
-              <div class="chart"><vt-chart [draw]="drawLeads()" [summary]="leadSummary()" /></div>
-            } @else if (progress() === null) {
-              <p>{{ t.thisSourceHasNoLeadsTo }}</p>
-            }
-          }
-          @case ('inputs') {
-            <vt-plan-inputs [inputs]="inputs()" [changes]="changes()" (changed)="changed.emit($event)" />
-          }
+            </ng-template>
+          </ng-container>
         }
       </div>
+      <div [ngbNavOutlet]="nav"></div>
     }
     @if (progress(); as share) {
       <div class="progress-line" role="status">

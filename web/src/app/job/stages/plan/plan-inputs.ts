@@ -1,7 +1,7 @@
 import { shownUnit } from '@words/units';
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import { PLAN_INPUT_RANGES, type PlanChanges, type PlanInput, type PlanInputKey } from '@voltrek/core/plan';
-import { outOfRange } from '@voltrek/core/quantities';
+import { outOfRange } from '@words/range-words';
 import { INPUT_WORDS, ORIGIN_WORDS } from '@words/words';
 import { parameterFor } from './parameter-notes';
 import { PLAN_INPUTS as T } from '@words/screens/job-stages-plan';

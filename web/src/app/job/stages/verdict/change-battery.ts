@@ -7,31 +7,28 @@ import {
   CHEMISTRIES,
   type Chemistry,
 } from '@voltrek/core/battery';
-import { FEEDS, type FeedKind, fittingOrder, type FittingStep, stands } from '@voltrek/core/hookup';
+import { fittingOrder } from '@voltrek/core/hookup';
 import { batteriesOfJob, workingTempC } from '@voltrek/core/job';
 import { bankInstead, misfitsOf, replacementNeed } from '@voltrek/core/verdict';
 import { catchError, of } from 'rxjs';
 import { Api } from '../../../shared/state/api';
 import { ratingFault } from '../../../shared/ui/rating-fault';
 import { typedFigure } from '../../../shared/ui/typed-figure';
-import { amps, ratingWords } from '@words/figures';
+import { ratingWords } from '@words/figures';
 import { LAYOUT_WORDS } from '@words/atlas-words';
-import { fittingWords } from '@words/earth-words';
 import { CHEMISTRY_WORDS, hoursWords, MISFIT_WORDS } from '@words/plan-words';
-import { CIRCUMSTANCE_WORDS, batteryWord } from '@words/words';
+import { batteryWord } from '@words/words';
 import type { Work } from '../../../shared/job/job-selectors';
 import { Reporter } from '../../../shared/job/reporter';
 import { Choices } from '../../../shared/ui/choices';
+import { feedsNoted, FittingSteps, stepsLeft } from './fitting-steps';
 import { CHANGE_BATTERY as T } from '@words/screens/job-stages-verdict';
-
-/** A slip that carries less than this is no lesson, A. */
-const SLIP_TOLD_AMPS = 50;
 
 /** What the new battery must be, and the order of taking one out and putting the other in, step by step. */
 @Component({
   selector: 'vt-change-battery',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choices],
+  imports: [Choices, FittingSteps],
   template: `
     <h3>
       {{ t.replacement(work().machine.batteries[at()]!.place) }}
@@ -77,30 +74,8 @@ const SLIP_TOLD_AMPS = 50;
       <p class="ready">
         {{ r.batteryId ? t.changedItsRecordGoesOnHere : t.changedItsRecordBeginsToday }}
       </p>
-    } @else if (next(); as step) {
-      <div class="step">
-        <p class="count">{{ t.stepOf(doneCount() + 1, order().length) }}</p>
-        <p class="act">{{ words(step.step).act }}</p>
-        <p class="dim">{{ words(step.step).why }}</p>
-        @if (slip(); as text) {
-          <p>{{ text }}</p>
-        }
-        <button type="button" class="key strong" [disabled]="isClosed()" (click)="done(step.step)">
-          {{ t.done }}
-        </button>
-        <div class="keys feeds" role="group" [attr.aria-label]="t.whatElseFeedsIt">
-          @for (feed of feedKinds(); track feed) {
-            <button
-              type="button"
-              class="key"
-              [attr.aria-pressed]="feeds().includes(feed)"
-              (click)="note(feed)"
-            >
-              {{ feedWords[feed] }}
-            </button>
-          }
-        </div>
-      </div>
+    } @else if (left().length > 0) {
+      <vt-fitting-steps [work]="work()" [at]="at()" [order]="order()" />
     } @else {
       @if (spares().length > 0) {
         <div class="keys" role="radiogroup" [attr.aria-label]="t.theBatteryThatWentIn">
@@ -213,31 +188,6 @@ const SLIP_TOLD_AMPS = 50;
     dd {
       font-weight: 600;
     }
-    .step {
-      display: grid;
-      gap: 4px;
-      padding: 12px 18px;
-      border: 2px solid var(--ink);
-      border-radius: 6px;
-      background: var(--sheet);
-    }
-    .step .key {
-      margin-top: 6px;
-      min-width: 200px;
-      justify-self: start;
-    }
-    .step .feeds .key {
-      min-width: 0;
-    }
-    .count {
-      font-size: 15px;
-      color: var(--dim);
-    }
-    .act {
-      font-size: 24px;
-      font-weight: 700;
-      line-height: 1.15;
-    }
     .fitted {
       display: grid;
       grid-template-columns: repeat(5, 1fr) auto;
@@ -282,48 +232,16 @@ export class ChangeBattery {
       ? bankInstead(machine, booster, workingTempC(job), rules)
       : null;
   });
-  /** A memory keeper that the order itself asks for counts anyway. */
-  protected readonly feedKinds = computed(() =>
-    FEEDS.filter((feed) => feed !== 'memory-keeper' || this.work().machine.resets.length === 0),
-  );
-  protected readonly feedWords = CIRCUMSTANCE_WORDS;
-  protected readonly words = (step: FittingStep) => fittingWords(step, this.work().machine);
-  /** What else feeds the machine, as it was noted on the job. */
-  protected readonly feeds = computed(() => FEEDS.filter((feed) => stands(this.work().job.hookup, feed)));
   protected readonly order = computed(() =>
     fittingOrder(
       this.work().machine,
       this.batteries().models,
       this.at(),
       workingTempC(this.work().job),
-      this.feeds(),
+      feedsNoted(this.work().job),
     ),
   );
-  private readonly confirmed = computed(() =>
-    this.work()
-      .job.fitting.filter((f) => f.battery === this.at())
-      .map((f) => f.step),
-  );
-  protected readonly doneCount = computed(
-    () => this.order().filter((s) => this.confirmed().includes(s.step)).length,
-  );
-  protected readonly next = computed(
-    () => this.order().find((s) => !this.confirmed().includes(s.step)) ?? null,
-  );
-  protected note(what: FeedKind): void {
-    const on = !this.feeds().includes(what);
-    this.reporter.report('circumstance.noted', { what, on });
-  }
-
-  /** What a slip of the spanner would carry at this step, and with the order turned round. */
-  protected readonly slip = computed(() => {
-    const step = this.next();
-    if (step?.slipAmps == null || step.otherWayAmps === null) return null;
-    const now = T.aSpannerSlippingToBodyworkNow(amps(step.slipAmps));
-    // With the negative off nothing but a feed can drive a slip at the positive.
-    if (step.slipAmps > 0 && step.step.startsWith('positive')) return T.whatElseFeedsItKeepsThe(now);
-    return step.otherWayAmps > SLIP_TOLD_AMPS ? T.theOtherWayRound(now, amps(step.otherWayAmps)) : `${now}.`;
-  });
+  protected readonly left = computed(() => stepsLeft(this.work().job, this.at(), this.order()));
   /** Batteries on the job's van that fit there. */
   private readonly loose = toSignal(
     inject(Api)
@@ -374,10 +292,6 @@ export class ChangeBattery {
 
   protected setStandard(value: string): void {
     this.typedStandard.set(CCA_STANDARDS.find((s) => s === value) ?? null);
-  }
-
-  protected done(step: FittingStep): void {
-    this.reporter.report('fitting.confirmed', { battery: this.at(), step });
   }
 
   protected fitted(): void {

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal } from '@angular/core';
 import { Router } from '@angular/router';
 import { batteriesOfJob, chargePlanOfJob, driveOfJob } from '@voltrek/core/job';
 import {
@@ -13,6 +13,7 @@ import {
 import { driveWords } from '@words/words';
 import type { Work } from '../../../shared/job/job-selectors';
 import { Reporter } from '../../../shared/job/reporter';
+import { TakeOut } from './take-out';
 import { PutOnCharge } from '../../charge/put-on-charge';
 import { RevivePrompt } from '../../charge/revive-prompt';
 import { CHARGE_ADVICE as T } from '@words/screens/job-stages-verdict';
@@ -21,7 +22,7 @@ import { CHARGE_ADVICE as T } from '@words/screens/job-stages-verdict';
 @Component({
   selector: 'vt-charge-advice',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [PutOnCharge],
+  imports: [PutOnCharge, TakeOut],
   template: `
     <h3>
       {{ t.chargePlanBattery(chemistryWords[plan().chemistry], string() ? t.theWeakestOfTheString : '') }}
@@ -51,6 +52,16 @@ import { CHARGE_ADVICE as T } from '@words/screens/job-stages-verdict';
         <li>
           <strong>{{ placeWords[plan().place] }}</strong
           ><span class="dim">{{ reasonWords[plan().placeReason] }}</span>
+          @if (work().job.closedAt === null) {
+            <button
+              type="button"
+              class="key"
+              [attr.aria-pressed]="takingOut()"
+              (click)="takingOut.set(!takingOut())"
+            >
+              {{ t.takeItOutStepByStep }}
+            </button>
+          }
         </li>
         @for (c of plan().chargers; track c.kitId) {
           <li>
@@ -96,7 +107,11 @@ import { CHARGE_ADVICE as T } from '@words/screens/job-stages-verdict';
           </li>
         }
       </ul>
-      <vt-put-on-charge [work]="work()" />
+      @if (takingOut()) {
+        <vt-take-out [work]="work()" [plan]="plan()" />
+      } @else {
+        <vt-put-on-charge [work]="work()" />
+      }
     }
   `,
   styles: `
@@ -164,6 +179,8 @@ export class ChargeAdvice {
     const { job, machine, kit, rules } = this.work();
     return chargePlanOfJob(job, machine, kit, rules);
   });
+  /** Shown by itself once a step of it is done. */
+  protected readonly takingOut = linkedSignal(() => this.work().job.fitting.length > 0);
   protected readonly drive = computed(() => {
     const { job, machine, rules } = this.work();
     const advice = driveOfJob(job, machine, rules);

@@ -9,7 +9,8 @@ import {
   signal,
 } from '@angular/core';
 import { type Recheck, recheckQuestion, workingTempC } from '@voltrek/core/job';
-import { TYPED_RANGES, outOfRange } from '@voltrek/core/quantities';
+import { TYPED_RANGES } from '@voltrek/core/quantities';
+import { outOfRange } from '@words/range-words';
 import type { Work } from '../../../shared/job/job-selectors';
 import { Reporter } from '../../../shared/job/reporter';
 import { Stepper } from '../../../shared/ui/stepper';

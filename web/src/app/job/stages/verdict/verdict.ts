@@ -21,6 +21,7 @@ import { ChangeBattery } from './change-battery';
 import { ChargeAdvice } from './charge-advice';
 import { JobSheetPart } from './job-sheet';
 import { Ledger } from './ledger';
+import { MaintainerPart } from './maintainer-part';
 import { OwnerPagePart } from './owner-page';
 import { RecheckPart } from './recheck';
 import { WorkshopNote } from './workshop-note';
@@ -60,6 +61,7 @@ const PART_WORDS: Record<Part, string> = {
     DatePipe,
     JobSheetPart,
     Ledger,
+    MaintainerPart,
     NextAction,
     OwnerPagePart,
     RecheckPart,
@@ -155,6 +157,9 @@ const PART_WORDS: Record<Part, string> = {
                 </li>
               }
             </ul>
+            @if (hasMaintainer()) {
+              <vt-maintainer [work]="work()" />
+            }
             @if ((v.suspect && v.verdict !== 'repaired') || v.verdict === 'unsafe') {
               <vt-workshop-note [work]="work()" [record]="v" />
             }
@@ -311,9 +316,13 @@ export class Verdict {
   /** A battery that stands accused may be changed on the spot; one that was changed stays on view. */
   protected readonly parts = computed(() => {
     const accused = this.record()?.verdict.startsWith('replace') ?? false;
-    const isAccused = accused || this.work().job.fitting.length > 0;
+    const isAccused = accused || this.work().job.replaced.length > 0;
     return PARTS.filter((p) => (p !== 'change' || isAccused) && (p !== 'recheck' || this.isRecheckDue()));
   });
+
+  protected readonly hasMaintainer = computed(
+    () => this.record()?.followUps.some((f) => f.kind === 'maintainer') ?? false,
+  );
 
   /** A closed job whose verdict promised a recheck that was not taken yet. */
   protected readonly isRecheckDue = computed(() => {

@@ -1,0 +1,79 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { takeOutOrder } from '@voltrek/core/hookup';
+import { batteriesOfJob, workingTempC } from '@voltrek/core/job';
+import type { ChargePlan } from '@voltrek/core/verdict';
+import { hoursWords } from '@words/plan-words';
+import { batteryWord } from '@words/words';
+import { TAKE_OUT as T } from '@words/screens/job-stages-verdict';
+import type { Work } from '../../../shared/job/job-selectors';
+import { feedsNoted, FittingSteps, stepsLeft } from './fitting-steps';
+
+/** Taking a battery out to charge it and putting it back: the order, the charge in between, and what must be set again. */
+@Component({
+  selector: 'vt-take-out',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [FittingSteps],
+  template: `
+    <h3>{{ t.takeItOut(many() ? batteryWord(at()) : '') }}</h3>
+    @if (isOut()) {
+      <div class="out">
+        <p class="act">{{ t.outChargeIt }}</p>
+        <p>{{ t.chargeSo(amps(), plan().leastVolts, plan().mostVolts, hours(plan().hours)) }}</p>
+        <p class="dim">{{ t.whereToCharge }}</p>
+        <p>{{ t.restThen(plan().restHours) }}</p>
+      </div>
+    }
+    @if (left().length > 0) {
+      <vt-fitting-steps [work]="work()" [at]="at()" [order]="order()" />
+    } @else {
+      <p class="ready">{{ t.backIn }}</p>
+      @if (work().machine.resets.length > 0) {
+        <p>{{ t.setAgain(work().machine.resets.join(', ')) }}</p>
+      }
+    }
+  `,
+  styles: `
+    :host {
+      display: flex;
+      flex-direction: column;
+      gap: 10px;
+    }
+    .out {
+      padding: 12px 18px;
+      border-left: 6px solid var(--lamp);
+      background: var(--sheet);
+    }
+    .act {
+      font-size: 22px;
+      font-weight: 700;
+    }
+  `,
+})
+export class TakeOut {
+  protected readonly t = T;
+
+  readonly work = input.required<Work>();
+  readonly plan = input.required<ChargePlan>();
+
+  protected readonly batteryWord = batteryWord;
+  protected readonly hours = hoursWords;
+  private readonly batteries = computed(() => batteriesOfJob(this.work().job, this.work().machine));
+  protected readonly many = computed(() => this.work().machine.batteries.length > 1);
+  protected readonly at = computed(() => this.batteries().weakest);
+  protected readonly order = computed(() =>
+    takeOutOrder(
+      this.work().machine,
+      this.batteries().models,
+      this.at(),
+      workingTempC(this.work().job),
+      feedsNoted(this.work().job),
+    ),
+  );
+  protected readonly left = computed(() => stepsLeft(this.work().job, this.at(), this.order()));
+  /** Lifted out, and not set in again. */
+  protected readonly isOut = computed(() => {
+    const left = this.left().map(({ step }) => step);
+    return !left.includes('lift-out') && left.includes('set-in');
+  });
+  protected readonly amps = computed(() => this.plan().amps.toFixed(this.plan().amps < 10 ? 1 : 0));
+}

@@ -1,0 +1,91 @@
+import { FormControl, FormRecord } from '@angular/forms';
+import { ValidationError } from '@voltrek/contracts';
+import { fromShownUnit, inShownUnit } from '@words/units';
+import type { FormField, FormValues } from './form-field';
+
+/** What is wrong, by the key of the field it stands at; '' for the whole. Empty when it can be kept. */
+export type FieldFaults = Readonly<Record<string, string>>;
+
+/** Text fields by their keys, checked as a whole. Controls hold what is seen, in the units that are shown. */
+export type FieldsForm = FormRecord<FormControl<string>>;
+
+/**
+ * A form of the fields given, checked as a whole at each change.
+ *
+ * @param values what the fields begin with, in the units that are kept
+ * @param check tells what is wrong of values in the units that are kept
+ * @example
+ * const form = formOf(fields, usual, (values) => schemaFaults(fields, () => parseKitEntry(entryOf(values))));
+ */
+export function formOf(
+  fields: readonly FormField[],
+  values: FormValues,
+  check: (values: FormValues) => FieldFaults,
+): FieldsForm {
+  const form: FieldsForm = new FormRecord(
+    Object.fromEntries(
+      fields.map(({ key, unit = '' }) => [
+        nameOf(key),
+        new FormControl(inShownUnit(values[key] ?? '', unit), { nonNullable: true }),
+      ]),
+    ),
+  );
+  form.addValidators(() => {
+    const faults = check(keptOf(fields, form));
+    return Object.keys(faults).length > 0 ? { faults } : null;
+  });
+  form.updateValueAndValidity();
+  return form;
+}
+
+/** A form's own names have no dots. */
+const nameOf = (key: string): string => key.replaceAll('.', '/');
+
+/** The control of a field; undefined where the form has none. */
+export const controlOf = (form: FieldsForm, key: string): FormControl<string> | undefined =>
+  form.controls[nameOf(key)];
+
+/** Puts a control for a field into a form where it has none, and gives it. */
+export function controlIn(form: FieldsForm, key: string, begin: string): FormControl<string> {
+  const control = controlOf(form, key) ?? new FormControl(begin, { nonNullable: true });
+  if (!form.contains(nameOf(key))) form.addControl(nameOf(key), control, { emitEvent: false });
+  return control;
+}
+
+/** What is typed, in the units that are kept. */
+export const keptOf = (fields: readonly FormField[], form: FieldsForm): FormValues =>
+  Object.fromEntries(
+    fields.map(({ key, unit = '' }) => [key, fromShownUnit(controlOf(form, key)?.value ?? '', unit)]),
+  );
+
+/** What a form's check last found. */
+export const faultsOf = ({ errors }: Pick<FieldsForm, 'errors'>): FieldFaults =>
+  (errors?.faults as FieldFaults | undefined) ?? {};
+
+/** What a schema of contracts says, each fault at its field and under the label that is seen. */
+export function schemaFaults(
+  fields: readonly Pick<FormField, 'key' | 'label'>[],
+  parse: () => unknown,
+): FieldFaults {
+  try {
+    parse();
+    return {};
+  } catch (error) {
+    if (!(error instanceof ValidationError)) throw error;
+    const all = error.inner.length > 0 ? error.inner : [error];
+    const found: Record<string, string> = {};
+    for (const { path = '', message } of all) {
+      // A fault of a whole part is told at the first field of that part.
+      const field =
+        fields.find(({ key }) => key === path) ??
+        (path && fields.find(({ key }) => key.startsWith(`${path}.`)));
+      if (field) found[field.key] ??= message.replace(field.key, field.label);
+      // What no field shows is told of the whole, with its place.
+      else
+        found[''] = [found[''], message.includes(path) ? message : `${path}: ${message}`]
+          .filter(Boolean)
+          .join('. ');
+    }
+    return found;
+  }
+}
