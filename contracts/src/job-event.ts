@@ -169,6 +169,8 @@ const FIELDS: { readonly [T in EventType]: Fields<T> } = {
       .notRequired()
       .default(undefined),
   },
+  'van.called': { vanId: idText(), minutes: figure() },
+  'van.arrived': { vanId: idText() },
   'battery.lifted': { battery: battery() },
   'charge.read': {
     volts: figure().min(TYPED_RANGES.chargingVolts.min).max(TYPED_RANGES.chargingVolts.max),

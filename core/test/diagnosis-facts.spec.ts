@@ -348,14 +348,16 @@ describe('what a check finds', () => {
     }
   });
 
-  it('of joints: loose turns, deposits show, sound is clean', () => {
+  it('of joints: loose turns, deposits show, sound is clean, and rust speaks for the body strap', () => {
     const best = (cause: Cause): number => {
       const row = rowOf('look-joints', { ...base!, holds: [cause] });
       return row.indexOf(Math.max(...row));
     };
     expect([best('joint-loose'), best('joint-positive'), best('joint-negative'), best('fuel')]).toEqual([
-      0, 1, 1, 2,
+      0, 1, 1, 3,
     ]);
+    const rust = (cause: Cause): number => rowOf('look-joints', { ...base!, holds: [cause] })[2]!;
+    expect(rust('cable')).toBeGreaterThan(10 * rust('fuel'));
   });
 
   it('of what slowed it for weeks, what squealed, and the charge lamp', () => {

@@ -128,6 +128,7 @@ describe('a repair', () => {
     ]);
     expect(kinds({ 'look-joints': 'deposits' })).toEqual(['joint-cleaned plus', 'joint-cleaned minus']);
     expect(kinds({ 'look-joints': 'turns-by-hand' })).toContain('post-sleeved minus');
+    expect(kinds({ 'look-joints': 'rust' })).toContain('strap-cleaned');
     expect(kinds({ isolator: 'fault', 'kill-switch': 'fault' })).toEqual(['isolator-on', 'switch-set']);
     expect(kinds({ 'brake-switch': 'fault', 'immobiliser-lamp': 'lit', 'fuel-gauge': 'empty' })).toEqual([]);
     for (const { repair } of repairsFor({ 'look-joints': 'turns-by-hand', 'side-stand': 'fault' }, CAR))

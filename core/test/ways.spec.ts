@@ -8,6 +8,7 @@ import {
   planCases,
   planRecord,
   rankForJob,
+  vansHere,
   waysInput,
 } from '../src/job/index.js';
 import type { Machine } from '../src/machine/index.js';
@@ -314,5 +315,80 @@ describe('momentOf', () => {
       log.take('finding.recorded', { check: 'joint-minus', found: 1, source: 'typed', figures: [1] }),
     );
     expect(momentOf(own, own.beliefs).rescue.joints!.minusOhms).toBeGreaterThan(0);
+  });
+});
+
+describe('what another van could bring', () => {
+  const OWN = KIT.filter(({ kind }) => kind === 'mains-charger' || kind === 'lead-set');
+  const THEIRS = KIT.filter(({ kind }) => kind === 'lithium-pack' || kind === 'spare-batteries');
+  const at = new Date(START + 3_600_000).toISOString();
+  const inputWith = (minutes: number | undefined, more: (log: Log) => void = () => undefined) => {
+    const log = new Log(DIESEL);
+    log.take('scene.recorded', SCENE);
+    log.take('reading.taken', { kind: 'rest', volts: 11.75, battery: 0, tempC: -4, source: 'typed' });
+    more(log);
+    const { job } = log;
+    const rankedOf = (kit: typeof KIT) => {
+      const ranked = rankForJob(job, DIESEL, kit, DEFAULT_RULES);
+      return { kit, ranked, cases: planCases(job, DIESEL, ranked, DEFAULT_RULES) };
+    };
+    const own = rankedOf(OWN);
+    const other = { vanId: 'van-2', ...rankedOf(THEIRS), ...(minutes !== undefined && { minutes }) };
+    return waysInput(job, DIESEL, OWN, own.ranked, own.cases, DEFAULT_RULES, at, [other])!;
+  };
+  const fetched = (ways: Ways): Way[] => ways.ways.filter(({ vanId }) => vanId === 'van-2');
+
+  it('is joined, or fitted, once it is here: its minutes come on top', () => {
+    const near = fetched(waysOf(inputWith(10), SEED)!);
+    const far = fetched(waysOf(inputWith(40), SEED)!);
+    expect(near.map(({ kind }) => kind)).toEqual(
+      jasmine.arrayContaining(['join', 'swap', 'charge-then-join']),
+    );
+    for (const way of near) {
+      const same = far.find(({ id }) => id === way.id)!;
+      if (way.kind === 'charge-then-join') continue;
+      expect(same.points[0]!.minutes - way.points[0]!.minutes)
+        .withContext(way.id)
+        .toBeCloseTo(30, 6);
+      expect(same.points[0]!.start).withContext(way.id).toBeCloseTo(way.points[0]!.start, 9);
+    }
+  });
+
+  it('leaves the charger on until it comes, so that the battery has more by then', () => {
+    const [short, long] = [10, 60].map(
+      (minutes) =>
+        fetched(waysOf(inputWith(minutes), SEED)!).find(({ kind }) => kind === 'charge-then-join')!,
+    );
+    expect(long!.points[0]!.start).toBeGreaterThanOrEqual(short!.points[0]!.start);
+    expect(long!.points[0]!.minutes).toBeGreaterThan(60);
+    expect(long!.points[0]!.minutes).toBeLessThan(70);
+    expect(long!.points[0]!.steps.map(({ kind }) => kind)).toEqual([
+      'join',
+      'charge',
+      'fetch',
+      'part',
+      'join',
+      'crank',
+    ]);
+  });
+
+  it('is nearer the longer ago it was asked, by what it said itself', () => {
+    const asked = inputWith(undefined, (log) => log.take('van.called', { vanId: 'van-2', minutes: 75 }));
+    const minutes = asked.options.find(({ fetch }) => fetch)!.fetch!.minutes;
+    expect(minutes).toBeGreaterThan(14);
+    expect(minutes).toBeLessThan(75 - 50);
+  });
+
+  it('is asked once, is here once, and in its own time', () => {
+    const log = new Log(DIESEL);
+    expect(log.refuses('van.called', { vanId: 'van-2', minutes: 0 })).toBe('value-out-of-range');
+    log.take('van.called', { vanId: 'van-2', minutes: 20 });
+    expect(log.refuses('van.called', { vanId: 'van-2', minutes: 20 })).toBe('van-already-called');
+    expect(vansHere(log.job)).toEqual([]);
+    log.take('van.arrived', { vanId: 'van-2' });
+    expect(vansHere(log.job)).toEqual(['van-2']);
+    expect(log.refuses('van.arrived', { vanId: 'van-2' })).toBe('van-already-here');
+    log.take('van.arrived', { vanId: 'van-3' });
+    expect(vansHere(log.job)).toEqual(['van-2', 'van-3']);
   });
 });

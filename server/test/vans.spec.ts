@@ -1,6 +1,6 @@
 import type { Van } from '@voltrek/contracts';
 import { isCharged, chargeOf, type EventData } from '@voltrek/core/job';
-import { openJob, send, sharedServer } from './shared-server.js';
+import { openJob, PACK_PLAN, send, sharedServer } from './shared-server.js';
 
 const LEADS = { sectionMm2: 16, lengthM: 0.6, conductor: 'copper', contact: 'clean' } as const;
 const PACK = {
@@ -75,21 +75,8 @@ describe('vans and kit', () => {
     };
     const jobId = await openJob();
     const plan: EventData['plan.chosen'] = {
-      optionId: `${id}@12`,
-      sourceId: id,
-      leadSetId: null,
-      sourceKind: 'lithium-pack',
-      outlook: 'cranks',
-      odds: null,
-      starterVolts: 10,
-      starterAmps: 180,
-      rpm: 200,
-      neededRpm: 85,
-      wakeVolts: null,
-      postVolts: 10.5,
-      waitMinutes: 0,
-      chargeOnly: false,
-      inputs: [],
+      ...PACK_PLAN,
+      ...{ optionId: `${id}@12`, sourceId: id, starterAmps: 180 },
     };
     await send(jobId, 'polarity.proved', { signs: ['mark', 'meter'] });
     expect((await send(jobId, 'plan.chosen', plan)).status).toBe(201);
@@ -135,6 +122,44 @@ describe('vans and kit', () => {
     await send(jobId, 'attempt.ended', { outcome: 'slow', seconds: 60, lowestVolts: 9 });
     expect(await charge()).toBe(0);
     await api.post('/api/vans/items/leads-heavy/recharge').send({ by: 'crew-2' }).expect(409);
+  });
+});
+
+describe('another van', () => {
+  it('brings what it carries: at hand from when it is here, and then only', async () => {
+    const { api } = await sharedServer();
+    const added = (await api.post('/api/vans').send({ name: 'Van 4, Test', retired: false }).expect(201))
+      .body as Van[];
+    const van = added.find(({ name }) => name === 'Van 4, Test')!;
+    const kept = (
+      await api
+        .post(`/api/vans/${van.id}/items`)
+        .send({ ...PACK, name: 'Brought pack' })
+        .expect(201)
+    ).body as Van[];
+    const { id } = kept.find((v) => v.id === van.id)!.kit[0]!;
+    const plan = { ...PACK_PLAN, optionId: `${id}@12`, sourceId: id };
+    const jobId = await openJob();
+    const kitOf = async () =>
+      ((await api.get(`/api/jobs/${jobId}`).expect(200)).body as { kit: { id: string }[] }).kit;
+    await send(jobId, 'polarity.proved', { signs: ['mark', 'meter'] });
+    expect((await send(jobId, 'van.called', { vanId: 'no-such-van', minutes: 20 })).status).toBe(404);
+    expect((await send(jobId, 'van.called', { vanId: van.id, minutes: 20 })).status).toBe(201);
+    const early = await send(jobId, 'plan.chosen', plan);
+    expect(early.status).toBe(409);
+    expect((early.body as { refusal: string }).refusal).toBe('not-in-kit');
+    expect((await kitOf()).some((item) => item.id === id)).toBeFalse();
+    expect((await send(jobId, 'van.arrived', { vanId: van.id })).status).toBe(201);
+    expect((await kitOf()).some((item) => item.id === id)).toBeTrue();
+    expect((await send(jobId, 'plan.chosen', plan)).status).toBe(201);
+    await send(jobId, 'clamp.attached', { clamp: 'redCasualty', pointId: 'battery-plus' });
+    await send(jobId, 'clamp.attached', { clamp: 'blackCasualty', pointId: 'ground' });
+    await send(jobId, 'attempt.started', {});
+    await send(jobId, 'attempt.ended', { outcome: 'slow', seconds: 10, lowestVolts: 9 });
+    // What it gave is missing on the van that it came from.
+    const after = (await api.get('/api/vans').expect(200)).body as Van[];
+    const pack = after.find((v) => v.id === van.id)!.kit[0]!;
+    expect(isCharged(pack) && chargeOf(pack)).toBeLessThan(0.9);
   });
 });
 

@@ -37,6 +37,8 @@ export const REFUSAL_WORDS: Record<Refusal, string> = {
   'no-such-finding': 'That finding does not stand.',
   'no-such-reading': 'That reading does not stand.',
   'already-fitted': 'That is done already.',
+  'van-already-called': 'That van was asked already.',
+  'van-already-here': 'That van is here already.',
   'nothing-on-charge': 'Nothing is on a charger.',
   'leads-not-joined': 'A lead set is measured while all four of its clamps are on.',
   'no-such-battery': 'This machine has no such battery.',

@@ -369,14 +369,15 @@ export const CHECKS: readonly Check[] = [
     id: 'look-joints',
     minutes: 0.5,
     needs: null,
-    outcomes: ['turns-by-hand', 'deposits', 'clean'],
+    outcomes: ['turns-by-hand', 'deposits', 'rust', 'clean'],
     chances: ({ holds }) => {
-      if (holds.includes('joint-loose')) return [0.92, 0.03, 0.05];
-      return holds.includes('joint-positive') || holds.includes('joint-negative')
-        ? [0.03, 0.64, 0.33]
-        : [0.015, 0.08, 0.905];
+      if (holds.includes('joint-loose')) return [0.92, 0.025, 0.005, 0.05];
+      if (holds.includes('joint-positive') || holds.includes('joint-negative'))
+        return [0.03, 0.56, 0.08, 0.33];
+      return holds.includes('cable') ? [0.015, 0.08, 0.2, 0.705] : [0.015, 0.07, 0.01, 0.905];
     },
-    reason: 'three bad joints in ten look clean; a loose one turns by hand',
+    reason:
+      'three bad joints in ten look clean; a loose one turns by hand; a body strap that is eaten shows rust at its lugs',
   },
   {
     id: 'look-belt',

@@ -258,7 +258,8 @@ export function repairsFor(
   if (looked === 'turns-by-hand')
     for (const kind of JOINT_REPAIRS)
       for (const side of JOINT_SIDES) offered.push(of('look-joints', kind, side));
-  if (looked === 'deposits' && sides.length === 0)
+  if (looked === 'rust' && engine) offered.push(of('look-joints', 'strap-cleaned'));
+  if ((looked === 'deposits' || looked === 'rust') && sides.length === 0)
     for (const side of JOINT_SIDES) offered.push(of('look-joints', 'joint-cleaned', side));
   for (const side of sides)
     offered.push(of(side === 'plus' ? 'joint-plus' : 'joint-minus', 'joint-cleaned', side));

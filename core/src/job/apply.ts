@@ -7,7 +7,7 @@ import { DEFAULT_RULES } from '../rules/house-rules.js';
 import { rulesWith } from '../rules/rule-settings.js';
 import type { JobEvent } from './events.js';
 import { actionOf } from './hands.js';
-import type { Attempt, Job } from './job.js';
+import type { Attempt, Job, VanAsked } from './job.js';
 import { circumstancesOf } from './queries.js';
 
 /**
@@ -197,6 +197,17 @@ function apply(job: Job, event: JobEvent): Job {
         ...joinAfter(job, isJoined(hookup, job.plan), timeOf(event)),
         everConnected: job.everConnected || event.type === 'clamp.attached',
       };
+    }
+    case 'van.called': {
+      const { vanId, minutes } = event.data;
+      const asked: VanAsked = { vanId, minutes, calledAt: timeOf(event), arrivedAt: null };
+      return { ...job, vans: [...(job.vans ?? []), asked] };
+    }
+    case 'van.arrived': {
+      const { vanId } = event.data;
+      const asked = job.vans?.find((v) => v.vanId === vanId) ?? { vanId, minutes: null, calledAt: null };
+      const others = (job.vans ?? []).filter((v) => v.vanId !== vanId);
+      return { ...job, vans: [...others, { ...asked, arrivedAt: timeOf(event) }] };
     }
     case 'battery.lifted':
       return { ...job, lifts: [...job.lifts, { battery: event.data.battery, at: timeOf(event) }] };

@@ -184,6 +184,10 @@ export interface EventData {
     readonly restSeconds?: number;
     readonly restFor?: RestReason;
   };
+  /** Another van was asked to bring what it carries; it said how long it takes. */
+  'van.called': { readonly vanId: string; readonly minutes: number };
+  /** It is here: what it carries is at hand from now on. */
+  'van.arrived': { readonly vanId: string };
   /** It was rolled: whether it then ran. */
   'roll.tried': { readonly started: boolean };
   /** Lifted over a charger's sense voltage by a healthy battery beside it, through a lamp. */
@@ -249,6 +253,8 @@ export const EVENT_TYPES = [
   'circumstance.noted',
   'attempt.started',
   'attempt.ended',
+  'van.called',
+  'van.arrived',
   'roll.tried',
   'battery.lifted',
   'charge.read',

@@ -92,6 +92,16 @@ export interface RepairMade extends Repair {
   readonly found: Readonly<Partial<Record<CheckId, Found>>>;
 }
 
+/** Another van that was asked to bring what it carries. */
+export interface VanAsked {
+  readonly vanId: string;
+  /** When it was asked, and how long it said it takes; null where it came unasked. */
+  readonly calledAt: string | null;
+  readonly minutes: number | null;
+  /** Null while it is on its way. */
+  readonly arrivedAt: string | null;
+}
+
 /** A job as its log tells it. Plain data: it is kept as a snapshot and sent as it is. */
 export interface Job {
   readonly id: string;
@@ -130,6 +140,8 @@ export interface Job {
   readonly chargeReadings: readonly (ChargeReading & { readonly at: string })[];
   /** What was read of lead sets while they were joined. */
   readonly leadReadings: readonly (LeadReading & { readonly at: string; readonly leadSetId: string })[];
+  /** Other vans that were asked to come, and since when they are here. Left out where none was. */
+  readonly vans?: readonly VanAsked[];
   /** All clamps in hand have been on at least once: there is something to clear down. */
   readonly everConnected: boolean;
   readonly attempts: readonly Attempt[];

@@ -41,7 +41,7 @@ export function jointsOfJob(
   tempC: number,
 ): BadJoints | null {
   const looked = findings['look-joints'];
-  const isSeenBad = looked === 'deposits' || looked === 'turns-by-hand';
+  const isSeenBad = looked === 'deposits' || looked === 'turns-by-hand' || looked === 'rust';
   const drops = { plus: findings['joint-plus'], minus: findings['joint-minus'] };
   const measured = (side: 'plus' | 'minus'): number | null => {
     const found = drops[side];
@@ -52,7 +52,11 @@ export function jointsOfJob(
   const [plus, minus] = [measured('plus'), measured('minus')];
   // Seen to be bad, and neither side measured: either may be the one. The plus side is behind every source that clamps a post.
   const seen = isSeenBad && plus === null && minus === null ? usualBadJointOhms(machine) : 0;
-  const joints = { plusOhms: plus ?? seen, minusOhms: minus ?? 0 };
+  // Rust sits where the strap meets the body.
+  const joints =
+    looked === 'rust'
+      ? { plusOhms: plus ?? 0, minusOhms: minus ?? seen }
+      : { plusOhms: plus ?? seen, minusOhms: minus ?? 0 };
   return joints.plusOhms + joints.minusOhms > 0 ? joints : null;
 }
 

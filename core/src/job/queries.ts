@@ -78,3 +78,7 @@ export function rulesOfJob(job: Pick<Job, 'rules'>, house: HouseRules): HouseRul
 export function standingVerdict(job: Pick<Job, 'verdict' | 'recheck'>): VerdictRecord | null {
   return job.recheck?.verdict ?? job.verdict;
 }
+
+/** Other vans that are at this job, by id. */
+export const vansHere = ({ vans = [] }: Pick<Job, 'vans'>): readonly string[] =>
+  vans.flatMap(({ vanId, arrivedAt }) => (arrivedAt === null ? [] : [vanId]));

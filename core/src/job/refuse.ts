@@ -62,6 +62,8 @@ export const REFUSALS = [
   'not-in-kit',
   'nothing-on-charge',
   'leads-not-joined',
+  'van-already-called',
+  'van-already-here',
 ] as const;
 export type Refusal = (typeof REFUSALS)[number];
 
@@ -147,6 +149,13 @@ function refuseOn(
       if (!hasBattery(machine, next.data.battery)) return 'no-such-battery';
       return outOfRange('', next.data.volts, range) ? 'value-out-of-range' : null;
     }
+    case 'van.called':
+      if (outOfRange('', next.data.minutes, TYPED_RANGES.fetchMinutes)) return 'value-out-of-range';
+      return job.vans?.some((v) => v.vanId === next.data.vanId) ? 'van-already-called' : null;
+    case 'van.arrived':
+      return job.vans?.some((v) => v.vanId === next.data.vanId && v.arrivedAt !== null)
+        ? 'van-already-here'
+        : null;
     case 'battery.lifted':
       if (job.stops.length > 0) return 'stop-active';
       if (anyClampOn(hookup)) return 'clamps-still-on';

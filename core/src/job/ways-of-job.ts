@@ -1,10 +1,12 @@
 import { type Machine, startsByWaking } from '../machine/machine.js';
 import { type RollingStart, rollingStart } from '../machine/rolling-start.js';
+import { HAND_MINUTES } from '../plan/hand-minutes.js';
 import { type BatteryBelief, beliefsWhileJoined } from '../plan/casualty-batteries.js';
 import { type CrankMoment, momentOf, type PlanCase } from '../plan/plan-case.js';
 import { planCase, type RankedOption } from '../plan/rank.js';
 import type { TryMade } from '../plan/tries.js';
 import {
+  type Fetch,
   SPARE_LEAST_CCA_SHARE,
   spareBelief,
   type SpareBattery,
@@ -25,6 +27,7 @@ import { batteriesOfJob, type JobReadings } from './rescue-of-job.js';
  * every try that was made. Null for a machine that wakes, or whose batteries forbid any current.
  *
  * @param cases what the figures of each fitting option rest on, by `planCases`
+ * @param others what other vans could bring
  */
 export function waysInput(
   job: Job,
@@ -34,6 +37,7 @@ export function waysInput(
   cases: ReadonlyMap<string, PlanCase>,
   rules: HouseRules,
   at: string,
+  others: readonly OtherVan[] = [],
 ): WaysInput | null {
   const tempC = workingTempC(job);
   const read = batteriesOfJob(job, machine);
@@ -42,21 +46,72 @@ export function waysInput(
   if (!alone) return null;
   const now = beliefsNow(job, cases, read.beliefs, at);
   const from = (plan: PlanCase): PlanCase => ({ ...plan, beliefs: now });
-  const options = ranked.flatMap(({ option, chargeMinutes }): WayOption[] => {
-    const plan = cases.get(option.id);
-    const { id, sourceKind, across, chargeOnly } = option;
-    const least = chargeOnly ? chargeMinutes : Math.min(chargeMinutes, rules.donorWaitMinLeast);
-    return plan ? [{ id, sourceKind, across, plan: from(plan), leastMinutes: Math.round(least) }] : [];
-  });
+  const optionsOf = (
+    of: readonly RankedOption[],
+    plans: ReadonlyMap<string, PlanCase>,
+    fetch?: Fetch,
+  ): WayOption[] =>
+    of.flatMap(({ option, chargeMinutes }): WayOption[] => {
+      const plan = plans.get(option.id);
+      if (!plan) return [];
+      const { id, sourceKind, across, chargeOnly } = option;
+      const least = chargeOnly ? chargeMinutes : Math.min(chargeMinutes, rules.donorWaitMinLeast);
+      const way = { id, sourceKind, across, plan: from(plan), leastMinutes: Math.round(least) };
+      return [fetch ? { ...way, fetch } : way];
+    });
+  const brought = others.map((van) => ({ ...van, fetch: fetchOf(job, van, at) }));
   return {
-    options,
+    options: [
+      ...optionsOf(ranked, cases),
+      ...brought.flatMap((van) => optionsOf(bestSources(van.ranked, van.cases), van.cases, van.fetch)),
+    ],
     own: from(alone),
-    spares: sparesFor(machine, kit),
+    spares: [
+      ...sparesFor(machine, kit),
+      ...brought.flatMap(({ kit: theirs, fetch }) =>
+        sparesFor(machine, theirs).map((spare) => ({ ...spare, fetch })),
+      ),
+    ],
     mayRoll: rollingOfJob(job, machine).allowed,
     restMinutes: restSecondsLeft(job, at, rules) / 60,
     joinedOptionId: anyClampOn(job.hookup) ? (job.plan?.optionId ?? null) : null,
     tries: triesOf(job, cases, alone, read.beliefs),
   };
+}
+
+/** What another van carries, ranked for this job. */
+export interface OtherVan {
+  readonly vanId: string;
+  readonly kit: readonly KitItem[];
+  readonly ranked: readonly RankedOption[];
+  readonly cases: ReadonlyMap<string, PlanCase>;
+  /** How long it takes where it has not been asked yet; left out where nobody knows. */
+  readonly minutes?: number;
+}
+
+/** Of each other van so many sources are looked at, each with the leads that rank best: it is asked for one thing, not for all it has. */
+const FETCHED_MOST = 3;
+
+function bestSources(
+  ranked: readonly RankedOption[],
+  cases: ReadonlyMap<string, PlanCase>,
+): readonly RankedOption[] {
+  const best = new Map<string, RankedOption>();
+  for (const one of ranked)
+    if (cases.has(one.option.id) && !best.has(one.option.sourceId)) best.set(one.option.sourceId, one);
+  return [...best.values()].slice(0, FETCHED_MOST);
+}
+
+/** How long until that van is here: as it said when it was asked, less what has passed since. */
+function fetchOf(
+  { vans = [] }: Pick<Job, 'vans'>,
+  { vanId, minutes = HAND_MINUTES.fetch }: OtherVan,
+  at: string,
+): Fetch {
+  const asked = vans.find((v) => v.vanId === vanId);
+  if (asked?.calledAt == null || asked.minutes === null) return { vanId, minutes };
+  const passed = (Date.parse(at) - Date.parse(asked.calledAt)) / 60_000;
+  return { vanId, minutes: Math.max(0, asked.minutes - passed) };
 }
 
 /** Whether this machine may be rolled here, by its scene and what it read by itself. */

@@ -18,6 +18,8 @@ export const HAND_MINUTES = {
   mend: 5,
   /** A battery changed for a spare, clamps and hold-down. */
   swap: 15,
+  /** Another van comes, where nobody has asked it yet. */
+  fetch: 30,
   /** Rolled: people told, path looked at, pushed. */
   roll: 5,
   /** The try itself. */
@@ -36,6 +38,7 @@ export const handMinutesParameters = (): readonly Parameter[] =>
       ['reclamp', 'clamps are set again', 1, 3, 'Off and on in the same order, one by one.'],
       ['mend', 'a joint is mended', 3, 10, 'Off, bright, on, tight.'],
       ['swap', 'a battery is changed', 10, 30, 'In an easy place; a closed one takes longer.'],
+      ['fetch', 'another van comes', 10, 90, 'By the roads of the house; typed where it is known.'],
       ['roll', 'it is rolled', 3, 10, 'Most of it is looking and telling.'],
       ['crank', 'a try', 0.2, 1, 'Ten seconds, and a look.'],
     ] as const

@@ -15,6 +15,7 @@ import { clampsSetAgain, learnedFrom, type Learned, startOfLearned, type TryMade
 /** One thing of a way to get it going, with its minutes. */
 export type WayStep =
   | { readonly kind: 'rest'; readonly minutes: number }
+  | { readonly kind: 'fetch'; readonly vanId: string; readonly minutes: number }
   | { readonly kind: 'mend'; readonly minutes: number }
   | { readonly kind: 'reclamp'; readonly minutes: number }
   | { readonly kind: 'join'; readonly optionId: string; readonly minutes: number }
@@ -42,6 +43,8 @@ export interface Way {
   readonly kind: 'join' | 'reclamp' | 'charge-then-join' | 'own' | 'swap' | 'roll';
   /** A joint is mended first. */
   readonly mends: boolean;
+  /** Another van brings what is joined or fitted; left out where it is at hand. */
+  readonly vanId?: string;
   /** By minutes. */
   readonly points: readonly WayPoint[];
 }
@@ -54,12 +57,22 @@ export interface WayOption {
   readonly plan: PlanCase;
   /** Shortest charge that this house holds to before a crank, minutes. */
   readonly leastMinutes: number;
+  /** Another van must bring it first. */
+  readonly fetch?: Fetch;
+}
+
+/** A van that must come, and how long that takes, minutes. */
+export interface Fetch {
+  readonly vanId: string;
+  readonly minutes: number;
 }
 
 /** A battery of the van that could go in. */
 export interface SpareBattery {
   readonly id: string;
   readonly belief: BatteryBelief;
+  /** Another van must bring it first. */
+  readonly fetch?: Fetch;
 }
 
 /** All that the search works from: plain data, so that it may go to a worker. */
@@ -124,7 +137,10 @@ export function waysOf(
     judge: judgeOf(engine, learned),
     // One and the same charge is what it comes to by itself, and before whatever follows it.
     chargedBy: remembered((option: WayOption) =>
-      chargePath(option.plan, Math.max(waitsOf(option).at(-1)!, FIRST_LEG_WAITS.at(-1)!)),
+      chargePath(
+        option.plan,
+        Math.max(waitsOf(option).at(-1)!, FIRST_LEG_WAITS.at(-1)!, farthestMinutes(input)),
+      ),
     ),
   });
   const ways: Way[] = [];
@@ -154,13 +170,19 @@ interface Search {
   readonly chargedBy: (option: WayOption) => ChargePath;
 }
 
+/** The longest that one waits for another van, minutes; 0 where nothing is brought. */
+const farthestMinutes = ({ options }: WaysInput): number =>
+  Math.ceil(Math.max(0, ...options.map(({ fetch }) => fetch?.minutes ?? 0)));
+
 /** What is to be reckoned, one way each; those likely to be looked at first come first. */
 function plansOf(search: Search): (() => Way)[] {
   const { options, own, spares, mayRoll } = search.input;
-  const firsts = options.filter((o) => isSupply(o.plan));
-  const seconds = options
-    .filter((o) => !isSupply(o.plan) && o.across.kind === 'whole')
-    .slice(0, SECONDS_TRIED);
+  const firsts = options.filter((o) => isSupply(o.plan) && !o.fetch);
+  const gives = options.filter((o) => !isSupply(o.plan) && o.across.kind === 'whole');
+  const seconds = [
+    ...gives.filter((o) => !o.fetch).slice(0, SECONDS_TRIED),
+    ...gives.filter((o) => o.fetch).slice(0, 1),
+  ];
   const variants = own.rescue.joints ? [false, true] : [false];
   return [
     ...again(search),
@@ -182,15 +204,27 @@ const MEND: WayStep = { kind: 'mend', minutes: HAND_MINUTES.mend };
 
 /** Something that hands do while starter and leads rest, and what is left of the rest then. */
 function whileResting(restMinutes: number, ...work: readonly WayStep[]): readonly WayStep[] {
-  const left = restMinutes - work.reduce((sum, { minutes }) => sum + minutes, 0);
+  const left = restMinutes - minutesOf(work);
   return left > 0 ? [...work, { kind: 'rest', minutes: left }] : work;
 }
 
-/** What comes before anything new: what is joined comes off, and a joint is mended where it is. */
-function ready({ joinedOptionId, restMinutes }: WaysInput, mends = false): readonly WayStep[] {
+const fetchStep = ({ vanId, minutes }: Fetch): WayStep => ({ kind: 'fetch', vanId, minutes });
+
+/**
+ * What comes before anything new: what is joined comes off, and a joint is mended where it is. Where another van must bring it, that is done
+ * while one waits for it.
+ */
+function ready({ joinedOptionId, restMinutes }: WaysInput, mends = false, fetch?: Fetch): readonly WayStep[] {
+  const work = [...(joinedOptionId === null ? [] : [PART]), ...(mends ? [MEND] : [])];
+  if (fetch) {
+    const waited = Math.max(0, fetch.minutes - minutesOf(work));
+    return whileResting(restMinutes, ...work, fetchStep({ ...fetch, minutes: waited }));
+  }
   const rested = whileResting(restMinutes, ...(joinedOptionId === null ? [] : [PART]));
   return mends ? [...rested, MEND] : rested;
 }
+
+const minutesOf = (steps: readonly WayStep[]): number => steps.reduce((sum, s) => sum + s.minutes, 0);
 
 /** The case with its joints sound. */
 function mended(plan: PlanCase): PlanCase {
@@ -215,7 +249,7 @@ function once(
   id: string,
   steps: readonly WayStep[],
   start: number,
-  more: Partial<Pick<Way, 'optionId' | 'mends'>> = {},
+  more: Partial<Pick<Way, 'optionId' | 'mends' | 'vanId'>> = {},
 ): Way {
   const points = [pointOf(0, steps, start)];
   return { id, kind, optionId: null, thenOptionId: null, mends: false, points, ...more };
@@ -242,11 +276,12 @@ function alone({ input, judge }: Search, mends: boolean): Way {
   return once('own', mends ? 'own+mend' : 'own', [...ready(input, mends), CRANK], start, { mends });
 }
 
-function swapped({ input, judge }: Search, { id, belief }: SpareBattery): Way {
+function swapped({ input, judge }: Search, { id, belief, fetch }: SpareBattery): Way {
   const { tempC } = input.own.rescue;
   const start = judge({ rescue: aloneRescue([modelOf(belief, tempC)], tempC), beliefs: [belief] });
   const swap: WayStep = { kind: 'swap', spareId: id, minutes: HAND_MINUTES.swap };
-  return once('swap', `swap:${id}`, [...ready(input), swap, CRANK], start);
+  const steps = [...ready(input, false, fetch), swap, CRANK];
+  return once('swap', `swap:${id}`, steps, start, fetch && { vanId: fetch.vanId });
 }
 
 const isSupply = (plan: PlanCase): boolean => plan.rescue.source?.alternator !== undefined;
@@ -265,7 +300,9 @@ function joined(search: Search, option: WayOption, mends: boolean): Way {
   const plan = mends ? mended(option.plan) : option.plan;
   const waits = waitsOf(goesOn ? { ...option, leastMinutes: 0 } : option);
   const path = mends ? chargePath(plan, waits.at(-1)!) : search.chargedBy(option);
-  const before = goesOn ? whileResting(input.restMinutes) : [...ready(input, mends), joinStep(option)];
+  const before = goesOn
+    ? whileResting(input.restMinutes)
+    : [...ready(input, mends, option.fetch), joinStep(option)];
   const oddsAt = remembered((minutes: number) => judge(momentOf(plan, path[minutes]!)));
   return {
     id: mends ? `${option.id}+mend` : option.id,
@@ -273,6 +310,7 @@ function joined(search: Search, option: WayOption, mends: boolean): Way {
     thenOptionId: null,
     kind: 'join',
     mends,
+    ...(option.fetch && { vanId: option.fetch.vanId }),
     points: worthLookingAt(waits, oddsAt).map((minutes) =>
       pointOf(
         minutes,
@@ -297,15 +335,29 @@ function chained({ input, judge, chargedBy }: Search, first: WayOption, second: 
     thenOptionId: second.id,
     kind: 'charge-then-join',
     mends: false,
-    points: FIRST_LEG_WAITS.map((minutes) =>
+    ...(second.fetch && { vanId: second.fetch.vanId }),
+    points: legsOf(first, second).map((minutes) =>
       pointOf(
         minutes,
-        [...ready(input), joinStep(first), chargeStep(first, minutes), PART, joinStep(second), CRANK],
+        [
+          ...ready(input),
+          joinStep(first),
+          chargeStep(first, minutes),
+          // It came while the first one charged.
+          ...(second.fetch ? [fetchStep({ ...second.fetch, minutes: 0 })] : []),
+          PART,
+          joinStep(second),
+          CRANK,
+        ],
         judge(momentOf(second.plan, path[minutes]!)),
       ),
     ),
   };
 }
+
+/** How long the first one charges: as long as the second one is on its way, where it is. */
+const legsOf = (first: WayOption, { fetch }: WayOption): readonly number[] =>
+  fetch ? [Math.max(FIRST_LEG_WAITS[0], Math.round(fetch.minutes - joinMinutes(first)))] : FIRST_LEG_WAITS;
 
 /** Rolled, the engine turns fast enough; what is asked is whether its control units stay awake. */
 function rolled({ input, learned }: Search): Way {
@@ -364,7 +416,7 @@ function joinMinutes({ sourceKind }: WayOption): number {
 }
 
 function pointOf(waitMinutes: number, steps: readonly WayStep[], start: number): WayPoint {
-  return { waitMinutes, minutes: steps.reduce((sum, s) => sum + s.minutes, 0), start, steps };
+  return { waitMinutes, minutes: minutesOf(steps), start, steps };
 }
 
 /** A spare as it would sit in the machine: full as the kit says, and little doubt of it. */

@@ -20,6 +20,8 @@ export const TYPED_RANGES = {
   ambientC: { min: -50, max: 60, unit: 'degC' },
   /** Minus sign allowed: it is how swapped probes or a reversed battery show. 32 V covers a charging 24 V string. */
   volts: { min: -32, max: 32, unit: 'V' },
+  /** How long another van may take to come: within a shift. */
+  fetchMinutes: { min: 1, max: 480, unit: 'min' },
   /** Readings taken at a running engine: up to a failed 24 V regulator. */
   chargingVolts: { min: 0, max: 40, unit: 'V' },
   /** Of a charger on a battery. */

@@ -16,6 +16,7 @@ import {
   rulesOfJob,
   sheetOfJob,
   timeOf,
+  vansHere,
 } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
 import { donorOf, entryById, modelById } from '../atlas/repository.js';
@@ -26,7 +27,7 @@ import type { Database, Tx } from '../db/database.js';
 import { writePromises } from '../followups/repository.js';
 import { HttpProblem, notFound, refused } from '../http/problem.js';
 import { houseRules } from '../rules/repository.js';
-import { chargeKit, firstVan, kitOfVan, markKit, measureKit } from '../vans/repository.js';
+import { chargeKit, firstVan, kitOfVan, markKit, measureKit, requireVan } from '../vans/repository.js';
 import { vehicleById } from '../vehicles/repository.js';
 import { matchModel } from '../vehicles/service.js';
 import {
@@ -133,6 +134,7 @@ async function append(tx: Tx, standing: Standing, event: JobEvent): Promise<Kept
   const { job: before, machine, kit, donor, rules, vehicleId, vanId } = standing;
   const found = event.type === 'model.identified' ? await modelById(tx, event.data.modelId) : null;
   if (event.type === 'model.identified' && !found) throw notFound('machine', event.data.modelId);
+  if (event.type === 'van.called' || event.type === 'van.arrived') await requireVan(tx, event.data.vanId);
   // Only an undo looks back; everything else costs the same however long the log is.
   const log = event.type === 'event.undone' ? await readEvents(tx, event.jobId) : [];
   const refusal = refusalOf(before, event, { machine, donor, kit, rules, undoable: () => lastUndoable(log) });
@@ -227,7 +229,8 @@ export async function jobDetail({ db }: Database, jobId: string): Promise<JobDet
   const call = await callById(db, job.call.callId);
   const vehicle = await vehicleById(db, vehicleId);
   if (!call || !vehicle) throw notFound('call', job.call.callId);
-  const kit = await kitOfVan(db, vanId);
+  const kits = await Promise.all([vanId, ...vansHere(job)].map((id) => kitOfVan(db, id)));
+  const kit = kits.flat();
   const rules = await houseRules(db);
   return {
     call,

@@ -50,9 +50,12 @@ export async function standingFor(
     LEFT JOIN jobs job ON job.id = ${jobId}
     LEFT JOIN models machine ON machine.id = job.model_id
     LEFT JOIN LATERAL (
-      SELECT json_agg(detail ORDER BY position) AS items,
-        (array_agg(detail ->> 'modelId' ORDER BY position) FILTER (WHERE detail ->> 'kind' = 'donor'))[1] AS donor_id
-      FROM kit_items WHERE kit_items.van_id = job.van_id AND retired_at IS NULL
+      SELECT json_agg(detail ORDER BY kit_items.van_id <> job.van_id, position) AS items,
+        (array_agg(detail ->> 'modelId' ORDER BY kit_items.van_id <> job.van_id, position) FILTER (WHERE detail ->> 'kind' = 'donor'))[1] AS donor_id
+      FROM kit_items WHERE retired_at IS NULL AND (kit_items.van_id = job.van_id OR kit_items.van_id IN (
+        SELECT other ->> 'vanId' FROM jsonb_array_elements(job.snapshot -> 'vans') other
+        WHERE other ->> 'arrivedAt' IS NOT NULL
+      ))
     ) kit ON true
     LEFT JOIN models donor ON donor.id = kit.donor_id`);
   const row = rows[0] as unknown as Row;

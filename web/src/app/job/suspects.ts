@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { LEAST_GAIN_BITS, type CheckId, checkOf } from '@voltrek/core/diagnosis';
 import type { Stage } from '@voltrek/core/job';
-import { CAUSE_WORDS, CHECK_WORDS, outcomesNamed } from '@words/diagnosis-words';
+import { askWords, CAUSE_WORDS, CHECK_WORDS, outcomesNamed } from '@words/diagnosis-words';
 import { percent } from '@words/figures';
 import { batteryWord } from '@words/words';
 import { PlanRunner } from '../workers/plan-runner';
@@ -57,7 +57,7 @@ const ELSEWHERE: Partial<Record<CheckId, Stage>> = {
       </h2>
       @if (best(); as b) {
         <p class="ask">
-          {{ words[b.check].ask }}
+          {{ asked(b.check) }}
           @if (b.battery !== undefined) {
             ({{ batteryWord(b.battery) }})
           }
@@ -78,7 +78,7 @@ const ELSEWHERE: Partial<Record<CheckId, Stage>> = {
               class="field"
               inputmode="decimal"
               autocomplete="off"
-              [attr.aria-label]="words[b.check].ask"
+              [attr.aria-label]="asked(b.check)"
               [placeholder]="words[b.check].unit ?? ''"
               [value]="typed()"
               #figure
@@ -183,6 +183,7 @@ export class Suspects {
 
   protected readonly causeWords = CAUSE_WORDS;
   protected readonly words = CHECK_WORDS;
+  protected readonly asked = (check: CheckId) => askWords(check, this.work().machine);
   protected readonly percent = percent;
   protected readonly batteryWord = batteryWord;
   protected readonly typed = signal('');

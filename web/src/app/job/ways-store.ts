@@ -1,9 +1,9 @@
 import { computed, inject, type Signal } from '@angular/core';
 import { waysInput } from '@voltrek/core/job';
-import { afterTry, type Way, WAY_SAMPLES, type WaysInput } from '@voltrek/core/plan';
+import { afterTry, HAND_MINUTES, type Way, WAY_SAMPLES, type WaysInput } from '@voltrek/core/plan';
 import { Store } from '@ngrx/store';
 import { patchState, signalStore, withComputed, withHooks, withMethods, withState } from '@ngrx/signals';
-import { selectOptions, selectPlanCases, selectWork } from '../shared/job/job-selectors';
+import { selectOptions, selectOtherVans, selectPlanCases, selectWork } from '../shared/job/job-selectors';
 import { Drawings } from '../shared/ui/idle';
 import { PlanRunner } from '../workers/plan-runner';
 
@@ -30,18 +30,25 @@ const nothing: WaysState = { of: null, ways: [], settled: [], elsewhere: 0, prog
  * one moment, not of each.
  *
  * @param at that moment, ISO 8601; null while there is nothing to search
+ * @param fetchMinutes how long another van takes that has not been asked yet
  */
-export function waysAsked(at: () => string | null): Signal<WaysInput | null> {
+export function waysAsked(
+  at: () => string | null,
+  fetchMinutes: () => number = () => HAND_MINUTES.fetch,
+): Signal<WaysInput | null> {
   const store = inject(Store);
   const work = store.selectSignal(selectWork);
   const options = store.selectSignal(selectOptions);
   const cases = store.selectSignal(selectPlanCases);
+  const others = store.selectSignal(selectOtherVans);
   return computed(
     () => {
       const known = work();
       const moment = at();
+      const minutes = fetchMinutes();
+      const brought = others().map((van) => ({ ...van, minutes }));
       return known && moment !== null
-        ? waysInput(known.job, known.machine, known.kit, options(), cases(), known.rules, moment)
+        ? waysInput(known.job, known.machine, known.kit, options(), cases(), known.rules, moment, brought)
         : null;
     },
     { equal: (a, b) => JSON.stringify(a) === JSON.stringify(b) },

@@ -114,6 +114,7 @@ const REFETCHED: readonly JobEvent['type'][] = [
   'job.opened',
   'model.identified',
   'battery.replaced',
+  'van.arrived',
   'event.undone',
 ];
 

@@ -13,6 +13,7 @@ import {
   hookupScene,
   type Job,
   lastUndoable,
+  type OtherVan,
   ordersOfJob,
   planCases,
   plannedOption,
@@ -21,10 +22,13 @@ import {
   repairsMade,
   readingsOf,
   toolsOfKit,
+  vansHere,
   wakeCases,
 } from '@voltrek/core/job';
+import type { KitItem } from '@voltrek/core/sources';
 import { DEFAULT_RULES, HOUSE_RULE_KEYS } from '@voltrek/core/rules';
 import { createSelector, createSelectorFactory, resultMemoize } from '@ngrx/store';
+import { kitFeature } from '../state/kit';
 import { jobFeature } from './job-state';
 
 const { selectLogged, selectPending } = jobFeature;
@@ -39,11 +43,25 @@ export const selectJob = createSelector(selectEvents, foldJob);
 
 const selectJobRules = createSelector(selectJob, (job) => job?.rules ?? null);
 
-/** What came with the job, under the rules that it is worked by: its own, where its log has them. */
+/** Vans beside the job's own that have come to it. */
+const selectVansHere = createSelector(
+  createSelector(selectJob, (job) => (job ? vansHere(job).join() : '')),
+  kitFeature.selectVans,
+  (here, vans) => vans.filter(({ id }) => here.split(',').includes(id)),
+);
+
+/** What came with the job: the rules are its own, where its log has them, and what other vans brought is at hand too. */
 export const selectDetail = createSelector(
   jobFeature.selectDetail,
   selectJobRules,
-  (detail, own) => detail && { ...detail, rules: own ?? detail.rules },
+  selectVansHere,
+  (detail, own, here) => {
+    if (!detail) return null;
+    const known = new Set(detail.kit.map(({ id }) => id));
+    const brought = here.flatMap(({ kit }) => kit.filter(({ id }) => !known.has(id)));
+    const kit = brought.length > 0 ? [...detail.kit, ...brought] : detail.kit;
+    return { ...detail, kit, rules: own ?? detail.rules };
+  },
 );
 
 /** The job with its machine, once both are here. */
@@ -89,6 +107,27 @@ export const selectPlanCases = createSelector(
       ? planCases(readings, detail.machine, options, detail.rules)
       : new Map<string, never>(),
 );
+
+/** What vans that are not here could bring, ranked for this job. */
+export const selectOtherVans = createSelector(
+  selectJobReadings,
+  selectDetail,
+  kitFeature.selectVans,
+  (readings, detail, vans): readonly OtherVan[] =>
+    readings && detail
+      ? vans
+          .filter(
+            ({ id, retired, kit }) => !retired && id !== detail.call.vanId && !isAtHand(kit, detail.kit),
+          )
+          .map(({ id, kit }) => {
+            const { machine, rules } = detail;
+            const ranked = rankForJob(readings, machine, kit, rules);
+            return { vanId: id, kit, ranked, cases: planCases(readings, machine, ranked, rules) };
+          })
+      : [],
+);
+const isAtHand = (theirs: readonly KitItem[], ours: readonly KitItem[]): boolean =>
+  theirs.every(({ id }) => ours.some((item) => item.id === id));
 
 /** The wake-up of each fitting option, for a machine that wakes. */
 export const selectWakeCases = createSelector(

@@ -1,3 +1,4 @@
+import type { Machine } from '@voltrek/core/machine';
 import type { BatteryCondition, Cause, Found, CheckId, Symptom } from '@voltrek/core/diagnosis';
 import type { Doubt } from '@voltrek/core/job';
 import type { Ground } from '@voltrek/core/verdict';
@@ -45,6 +46,12 @@ export const CAUSE_WORDS: Record<Cause, string> = {
   none: 'no fault',
 };
 
+/** A check as it is asked of this machine: a motorcycle charges at more revs than a car. */
+export const askWords = (check: CheckId, { machineClass }: Pick<Machine, 'machineClass'>): string =>
+  machineClass === 'motorcycle' && check === 'charging-loaded'
+    ? 'Revved to 3,000 rpm: read the charging volts'
+    : CHECK_WORDS[check].ask;
+
 /** Each check as an order, with its outcomes where it is answered by a tap; a unit where it is answered by a figure. */
 export const CHECK_WORDS: Record<
   CheckId,
@@ -77,7 +84,7 @@ export const CHECK_WORDS: Record<
   },
   'look-joints': {
     ask: 'Look at the joints, turn them by hand',
-    outcomes: { 'turns-by-hand': 'one turns', deposits: 'deposits', clean: 'tight' },
+    outcomes: { 'turns-by-hand': 'one turns', deposits: 'deposits', rust: 'rust', clean: 'tight' },
   },
   'look-belt': { ask: 'Look at the drive belt', outcomes: { bad: 'slack or gone', sound: 'sound' } },
   'look-date': {

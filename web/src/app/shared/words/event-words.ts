@@ -26,6 +26,8 @@ export const EVENT_WORDS: Record<EventType, string> = {
   'attempt.started': 'start a try',
   'attempt.ended': 'end the try',
   'roll.tried': 'rolling start',
+  'van.called': 'another van asked to come',
+  'van.arrived': 'another van is here',
   'battery.lifted': 'battery lifted over the sense voltage',
   'charge.read': 'a look at the charge',
   'leads.measured': 'volts along the leads',

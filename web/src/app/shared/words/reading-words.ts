@@ -43,7 +43,11 @@ export function crankWords({ code, limitVolts, mayCondemn }: CrankMeaning): stri
   }
 }
 
-export function chargingWords({ code, bandVolts: [low, high] }: ChargingMeaning): string {
+/** A motorcycle makes its current in a stator, and needs more revs for it. */
+export function chargingWords(
+  { code, bandVolts: [low, high] }: ChargingMeaning,
+  isMotorcycle = false,
+): string {
   const band = `band ${low.toFixed(1)} to ${volts(high, 1)}`;
   switch (code) {
     case 'charging':
@@ -51,9 +55,13 @@ export function chargingWords({ code, bandVolts: [low, high] }: ChargingMeaning)
     case 'high-but-normal':
       return `High for a warm battery, still in band, ${band}`;
     case 'weak':
-      return `Weak, ${band}: raise to 2,000 rpm, read again in 5 min`;
+      return isMotorcycle
+        ? `Weak, ${band}: raise to 3,000 rpm, read again`
+        : `Weak, ${band}: raise to 2,000 rpm, read again in 5 min`;
     case 'not-charging':
-      return `Not charging, ${band}: belt, alternator, joint`;
+      return isMotorcycle
+        ? `Not charging, ${band}: stator, regulator, joint`
+        : `Not charging, ${band}: belt, alternator, joint`;
     case 'above-band':
       return `Above the band, ${band}. Read again after 5 min`;
     case 'over-voltage':

@@ -18,7 +18,8 @@ export function minutesWords(minutes: number): string {
 
 /** What a way is called. @param nameOf the name of an option, or of a piece of kit */
 export function wayName(way: Way, nameOf: (id: string) => string): string {
-  const name = bareName(way, nameOf);
+  const bare = bareName(way, nameOf);
+  const name = way.vanId === undefined ? bare : `${bare}, from ${nameOf(way.vanId)}`;
   return way.mends ? `Mend the joint, then ${small(name)}` : name;
 }
 
@@ -46,6 +47,10 @@ export function wayStepWords(step: WayStep, way: Way, nameOf: (id: string) => st
   switch (step.kind) {
     case 'rest':
       return `starter rests ${minutesWords(step.minutes)}`;
+    case 'fetch':
+      return step.minutes > 0
+        ? `${nameOf(step.vanId)} comes, ${minutesWords(step.minutes)}`
+        : `${nameOf(step.vanId)} is there by then`;
     case 'reclamp':
       return 'clamps off and on again';
     case 'mend':

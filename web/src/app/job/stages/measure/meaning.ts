@@ -48,7 +48,7 @@ export function readingMeaning(
     case 'charging-idle':
     case 'charging-loaded': {
       const meaning = chargingMeaning(value, chemistry, tempC, machine.systemVolts, rules);
-      return { tone: meaning.tone, text: chargingWords(meaning) };
+      return { tone: meaning.tone, text: chargingWords(meaning, machine.machineClass === 'motorcycle') };
     }
   }
 }

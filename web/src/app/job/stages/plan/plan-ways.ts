@@ -1,9 +1,15 @@
 import { computed, effect, inject, Injectable, linkedSignal, signal, untracked } from '@angular/core';
 import { clampsOn } from '@voltrek/core/hookup';
 import { planRecord, repairsOfJob, type Stage } from '@voltrek/core/job';
-import { type Chosen, LIKELY_ODDS, rankWays, USUAL_SURENESS } from '@voltrek/core/plan';
+import { type Chosen, HAND_MINUTES, LIKELY_ODDS, rankWays, USUAL_SURENESS } from '@voltrek/core/plan';
 import { Store } from '@ngrx/store';
-import { selectOptions, selectPlanCases, selectWork } from '../../../shared/job/job-selectors';
+import {
+  selectOptions,
+  selectOtherVans,
+  selectPlanCases,
+  selectWork,
+} from '../../../shared/job/job-selectors';
+import { kitFeature } from '../../../shared/state/kit';
 import { Reporter } from '../../../shared/job/reporter';
 import { serverTicker } from '../../../shared/job/ticker';
 import { inHundred, timeOfDay } from '@words/figures';
@@ -30,12 +36,25 @@ export class PlanWays {
   private readonly cases = this.store.selectSignal(selectPlanCases);
   private readonly now = serverTicker(CLOCK_MS);
 
-  private readonly names = computed(() => namesIn(this.options(), this.work()?.kit ?? []));
-  /** The name of an option, or of a piece of kit. */
-  readonly nameOf = (id: string): string => this.names()(id);
+  private readonly others = this.store.selectSignal(selectOtherVans);
+  private readonly vans = this.store.selectSignal(kitFeature.selectVans);
+  /** What is at hand and what other vans could bring. */
+  private readonly names = computed(() => {
+    const others = this.others();
+    const options = [...this.options(), ...others.flatMap(({ ranked }) => ranked)];
+    return namesIn(options, [...(this.work()?.kit ?? []), ...others.flatMap(({ kit }) => kit)]);
+  });
+  /** The name of an option, of a piece of kit, or of a van. */
+  readonly nameOf = (id: string): string =>
+    this.vans().find((van) => van.id === id)?.name ?? this.names()(id);
+  /** How long another van takes that is asked to come, minutes: as it says. */
+  readonly fetchMinutes = signal<number>(HAND_MINUTES.fetch);
   readonly sureness = signal(storedSureness());
   /** What is searched; null where ways are no question: a machine that wakes, or a battery that forbids any current. */
-  private readonly input = waysAsked(() => new Date(untracked(this.now)).toISOString());
+  private readonly input = waysAsked(
+    () => new Date(untracked(this.now)).toISOString(),
+    () => this.fetchMinutes(),
+  );
   readonly exist = computed(() => this.input() !== null);
 
   private readonly ranked = computed(() => rankWays(this.search.settled(), this.sureness()));
@@ -119,6 +138,12 @@ export class PlanWays {
     if (!chosen || !work) return null;
     const { way, point } = chosen;
     if (way.mends) return 'measure';
+    // It is joined once it is here.
+    if (way.vanId !== undefined && !this.isOnItsWay(way.vanId)) {
+      this.reporter.report('van.called', { vanId: way.vanId, minutes: this.fetchMinutes() });
+      if (way.kind !== 'charge-then-join') return null;
+    }
+    if (way.vanId !== undefined && way.kind !== 'charge-then-join') return null;
     if (way.kind === 'own' || way.kind === 'reclamp') return 'crank';
     // Gone through step by step, like a repair.
     if (way.kind === 'roll') return null;
@@ -136,6 +161,8 @@ export class PlanWays {
 
   private labelOf(chosen: Chosen): string {
     const { way } = chosen;
+    if (way.vanId !== undefined && !this.isOnItsWay(way.vanId)) return T.askToCome(this.nameOf(way.vanId));
+    if (way.vanId !== undefined && way.kind !== 'charge-then-join') return T.waitFor(this.nameOf(way.vanId));
     if (way.mends) return this.mending() ? T.mendTheJointFirst : T.readWhichJointItIs;
     switch (way.kind) {
       case 'own':
@@ -159,6 +186,11 @@ export class PlanWays {
     if (point.start < LIKELY_ODDS) return T.takeItAllTheSame(name);
     const at = new Date(this.now() + point.minutes * 60_000);
     return T.takeRunningBy(name, timeOfDay(at));
+  }
+
+  /** Another van that has been asked, and is not here yet. */
+  isOnItsWay(vanId: string): boolean {
+    return this.work()?.job.vans?.some((v) => v.vanId === vanId && v.arrivedAt === null) ?? false;
   }
 
   private isTaken({ way, point }: Chosen): boolean {

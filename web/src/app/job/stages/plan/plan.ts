@@ -40,6 +40,7 @@ import { byOdds, rowOf } from './option-rows';
 import { computedWait, inputsOfPlan } from './plan-record';
 import { PlanWays } from './plan-ways';
 import { UnfitList } from './unfit-list';
+import { VanComing } from './van-coming';
 import { WayList } from './way-list';
 import { DETAIL_RUNNER, ODDS_RUNNER, PlanStore } from './plan-store';
 import { PLAN as T } from '@words/screens/job-stages-plan';
@@ -57,6 +58,7 @@ import { PLAN as T } from '@words/screens/job-stages-plan';
     PlanDetailView,
     PutOnCharge,
     UnfitList,
+    VanComing,
     WayList,
   ],
   providers: [
@@ -111,6 +113,7 @@ import { PLAN as T } from '@words/screens/job-stages-plan';
           (picked)="ways.pick($event)"
           (surenessPicked)="ways.beSure($event)"
         >
+          <vt-van-coming [work]="work()" />
           @if (search.progress(); as share) {
             <p class="dim" role="status">{{ t.searching(percent(share)) }}</p>
           }

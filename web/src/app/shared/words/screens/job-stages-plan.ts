@@ -91,6 +91,8 @@ export const PLAN_STORE = {
 } as const;
 
 export const PLAN_WAYS = {
+  askToCome: (van: Shown) => tell`Ask ${van} to come`,
+  waitFor: (van: Shown) => tell`Wait for ${van}`,
   ifThatOnlyGroansTheNext: (nameOf: Shown, minutes: Shown, start: Shown) =>
     tell`If that only groans, the next best: ${nameOf}, ${minutes}, ${start}.`,
   thatTheFaultLiesWhereNo: (share: Shown) =>
@@ -106,6 +108,14 @@ export const PLAN_WAYS = {
   goOnToHookUp: 'Go on to Hook up',
   takeItAllTheSame: (name: Shown) => tell`Take it all the same: ${name}`,
   takeRunningBy: (name: Shown, at: Shown) => tell`Take: ${name}, running by ${at}`,
+} as const;
+
+export const VAN_COMING = {
+  onItsWay: (van: Shown, called: Shown, due: Shown) => tell`${van} was asked at ${called}, due ${due}.`,
+  isHere: 'It is here',
+  said: (van: Shown) => tell`${van} takes, min`,
+  less: 'Five minutes less',
+  more: 'Five minutes more',
 } as const;
 
 export const PLAN = {

@@ -1,0 +1,82 @@
+import { DatePipe } from '@angular/common';
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { MINUTE_MS } from '@voltrek/core/quantities';
+import { timeOfDay } from '@words/figures';
+import { VAN_COMING as T } from '@words/screens/job-stages-plan';
+import type { Work } from '../../../shared/job/job-selectors';
+import { Reporter } from '../../../shared/job/reporter';
+import { Stepper } from '../../../shared/ui/stepper';
+import { PlanWays } from './plan-ways';
+
+/** Another van takes so many minutes a step. */
+const STEP_MINUTES = 5;
+const STEPS_MOST = 96;
+
+/** The other van of the way looked at: how long it takes before it is asked, when it is due once it was, and the tap that it is here. */
+@Component({
+  selector: 'vt-van-coming',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [DatePipe, Stepper],
+  template: `
+    @for (van of coming(); track van.vanId) {
+      <p class="coming">
+        <span>{{ t.onItsWay(ways.nameOf(van.vanId), van.calledAt | date: 'HH:mm', van.due) }}</span>
+        <button type="button" class="key strong" (click)="arrived(van.vanId)">{{ t.isHere }}</button>
+      </p>
+    }
+    @if (asking(); as vanId) {
+      <div class="coming">
+        <span id="fetch-minutes">{{ t.said(ways.nameOf(vanId)) }}</span>
+        <vt-stepper
+          labelledBy="fetch-minutes"
+          [value]="ways.fetchMinutes() / step"
+          [shown]="ways.fetchMinutes()"
+          [least]="1"
+          [most]="most"
+          [lessName]="t.less"
+          [moreName]="t.more"
+          (changed)="ways.fetchMinutes.set($event * step)"
+        />
+      </div>
+    }
+  `,
+  styles: `
+    .coming {
+      display: flex;
+      flex-wrap: wrap;
+      align-items: center;
+      justify-content: space-between;
+      gap: 8px 14px;
+      padding: 8px 12px;
+      border-left: 6px solid var(--lamp);
+      background: var(--sheet);
+    }
+  `,
+})
+export class VanComing {
+  protected readonly t = T;
+
+  readonly work = input.required<Work>();
+
+  protected readonly ways = inject(PlanWays);
+  private readonly reporter = inject(Reporter);
+  protected readonly step = STEP_MINUTES;
+  protected readonly most = STEPS_MOST;
+
+  protected readonly coming = computed(() =>
+    (this.work().job.vans ?? []).flatMap((van) => {
+      if (van.arrivedAt !== null || van.calledAt === null || van.minutes === null) return [];
+      const due = new Date(Date.parse(van.calledAt) + van.minutes * MINUTE_MS);
+      return [{ ...van, due: timeOfDay(due) }];
+    }),
+  );
+  /** The van that the way looked at would ask. */
+  protected readonly asking = computed(() => {
+    const vanId = this.ways.chosen()?.way.vanId;
+    return vanId !== undefined && !this.ways.isOnItsWay(vanId) ? vanId : null;
+  });
+
+  protected arrived(vanId: string): void {
+    this.reporter.report('van.arrived', { vanId });
+  }
+}
