@@ -17,6 +17,7 @@ import {
   NOTHING_CONNECTED,
   PACK_END,
   progressOf,
+  replan,
   rescueOf,
   SPARE_POSTS,
   sourceTerminalOf,
@@ -436,5 +437,117 @@ describe('storiesOf', () => {
           expect(scene.batteries.models[0]!.ohms)
             .withContext(`${rest} V, ${story}`)
             .toBeLessThan(sceneFor(CAR, donor, [rest]).batteries.models[0]!.ohms);
+  });
+});
+
+describe('what a crank through these clamps does', () => {
+  const joined = (option: typeof donor) => {
+    const scene = sceneFor(CAR, option, [11.9]);
+    return {
+      scene,
+      state: hookupOrder(CAR, CAR, option, 0, DEFAULT_RULES).reduce(
+        (s, { action }) => act(s, action),
+        NOTHING_CONNECTED,
+      ),
+    };
+  };
+  const toldOf = (option: typeof donor, rules = DEFAULT_RULES): string[] => {
+    const { scene, state } = joined(option);
+    return hazardsOf(scene, state, { kind: 'crank' }, rules).map(({ code }) => code);
+  };
+
+  it('heats thin leads past what the house allows, and thick ones not', () => {
+    const thin = {
+      ...donor,
+      leads: { ...donor.leads, sectionMm2: 4, conductor: 'copper-clad-aluminium' as const },
+    };
+    expect(toldOf(thin)).toContain('leads-too-hot');
+    expect(toldOf(donor)).not.toContain('leads-too-hot');
+    // The house draws the line.
+    expect(toldOf(donor, { ...DEFAULT_RULES, leadRiseMaxC: 0 })).toContain('leads-too-hot');
+    expect(toldOf(thin, { ...DEFAULT_RULES, leadRiseMaxC: 1e6 })).not.toContain('leads-too-hot');
+  });
+
+  it('asks more of a source than it gives, or not', () => {
+    const weak = { ...donor, source: { ...donor.source, maxAmps: 20 } };
+    expect(toldOf(weak)).toContain('over-current');
+    expect(toldOf({ ...weak, source: { ...weak.source, maxAmps: 5000 } })).not.toContain('over-current');
+  });
+});
+
+describe('a battery that must not be joined', () => {
+  it('bars whatever puts a current through it, and nothing that takes one away', () => {
+    const scene = sceneFor(CAR, donor, [-11.5]);
+    const barred = (action: Parameters<typeof hazardsOf>[2]): boolean =>
+      hazardsOf(scene, NOTHING_CONNECTED, action, DEFAULT_RULES).some(({ code }) =>
+        code.startsWith('battery-'),
+      );
+    expect(barred({ kind: 'donor-engine', running: true })).toBeTrue();
+    expect(barred({ kind: 'donor-engine', running: false })).toBeFalse();
+    expect(barred({ kind: 'pack', on: true })).toBeTrue();
+    expect(barred({ kind: 'pack', on: false })).toBeFalse();
+    expect(barred({ kind: 'plug', in: true })).toBeTrue();
+    expect(barred({ kind: 'plug', in: false })).toBeFalse();
+    expect(barred({ kind: 'detach', clamp: 'redCasualty' })).toBeFalse();
+    expect(barred({ kind: 'attach', clamp: 'redCasualty', pointId: 'plus' })).toBeTrue();
+  });
+});
+
+describe('a donor at the end of what it has', () => {
+  type Act = Parameters<typeof hazardsOf>[2];
+  const start: Act = { kind: 'donor-engine', running: true };
+  const codes = (option: typeof donor, raised = false, action: Act = start) => {
+    const clamped = hookupOrder(CAR, CAR, donor, 5, DEFAULT_RULES)
+      .map(({ action: a }) => a)
+      .filter(({ kind }) => kind === 'attach')
+      .reduce((s: HookupState, a) => act(s, a), NOTHING_CONNECTED);
+    const state = raised
+      ? act(clamped, { kind: 'circumstance', what: 'donor-revs-raised', on: true })
+      : clamped;
+    return hazardsOf(sceneFor(CAR, option, [11.2]), state, action, DEFAULT_RULES)
+      .filter(({ code }) => code === 'alternator-at-limit')
+      .map(({ severity }) => severity);
+  };
+  const lending = (maxAmps: number) => ({
+    ...donor,
+    source: { ...donor.source, openVolts: 11.4, alternator: { volts: 14.2, maxAmps } },
+  });
+
+  it('is noted at idle, watched at raised revs, and told of nothing with amps to spare', () => {
+    expect(codes(lending(8))).toEqual(['note']);
+    expect(codes(lending(8), true)).toEqual(['watch']);
+    expect(codes(lending(900))).toEqual([]);
+  });
+
+  it('is no matter of a charger, which is made for it', () => {
+    expect(codes({ ...lending(8), sourceKind: 'mains-charger' }, false, { kind: 'plug', in: true })).toEqual(
+      [],
+    );
+  });
+});
+
+describe('replan, half way through an order', () => {
+  it('keeps looks before the clamps, and switches, waits and lamps behind them', () => {
+    const order = hookupOrder(CAR, CAR, donor, 5, DEFAULT_RULES);
+    // Out of order: the donor's red went on first.
+    const first = order.find(({ action }) => action.kind === 'attach' && action.clamp === 'redSource')!;
+    const state = act(NOTHING_CONNECTED, first.action);
+    const scene = sceneFor(CAR, donor, [11.9]);
+    const { next, later } = replan(scene, order, state, DEFAULT_RULES);
+    const steps = [next!, ...later].map(({ action }) => action);
+    const isClamp = (a: HookupAction): boolean => a.kind === 'attach';
+    const lastClamp = steps.map(isClamp).lastIndexOf(true);
+    const due = order.map(({ action }) => action).filter((a) => a !== first.action);
+    // Nothing of the order is lost, and nothing comes twice.
+    const said = (a: HookupAction): string => JSON.stringify(a);
+    expect(steps.map(said).sort()).toEqual(due.map(said).sort());
+    const behind = steps.filter(
+      (a) => a.kind === 'donor-engine' || (a.kind === 'confirm' && a.what === 'wait'),
+    );
+    expect(behind.length).toBe(2);
+    for (const action of behind) expect(steps.indexOf(action)).toBeGreaterThan(lastClamp);
+    const looks = steps.filter((a) => a.kind === 'confirm' && a.what !== 'wait');
+    expect(looks.length).toBeGreaterThan(0);
+    for (const action of looks) expect(steps.indexOf(action)).toBeLessThan(steps.findIndex(isClamp));
   });
 });
