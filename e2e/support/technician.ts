@@ -109,8 +109,11 @@ export class Technician {
   /** Chooses a source on Plan by its name and goes on to Hook up. */
   async take(source: RegExp): Promise<void> {
     await this.expectStage('Plan');
-    // One source after another names both.
-    await this.page.getByRole('radio', { name: source }).filter({ hasNotText: 'charges, then' }).click();
+    // One source after another names both, and another van may carry the like.
+    await this.page
+      .getByRole('radio', { name: source })
+      .filter({ hasNotText: /charges, then|, from Van/ })
+      .click();
     await this.next(/^\s*(Take|Go on to Hook up)/);
     await this.expectStage('Hook up');
   }

@@ -223,3 +223,22 @@ test('a lead set is measured while it is joined, and the kit tells what it has l
   await page.goto(`${tech.url}/kit`);
   await expect(row).not.toContainText('Measured over');
 });
+
+test('another van is asked, comes, and what it carries is joined like one’s own', async ({ tech, page }) => {
+  await toPlan(tech, 'brinmoor-pella', '1150');
+  const brought = page.getByRole('radio', { name: /from Van 2/ });
+  await brought.first().click();
+  const coming = page.locator('vt-van-coming');
+  const before = Number(await brought.first().locator('.minutes strong').textContent());
+  await coming.getByRole('button', { name: 'Five minutes more' }).click();
+  await expect(brought.first().locator('.minutes strong')).toHaveText(String(before + 5));
+  await tech.next(/Ask Van 2.* to come/);
+  await expect(coming).toContainText(/Van 2.* was asked at \d\d:\d\d, due \d\d:\d\d/);
+  await tech.tap('It is here');
+  await expect(coming).not.toContainText('was asked');
+  await expect(page.getByRole('radio', { name: /from Van 2/ })).toHaveCount(0);
+  await tech.take(/Lithium pack, 500 A peak/);
+  await tech.workSteps(/Go on/);
+  await tech.next('Go on: crank');
+  await tech.saved();
+});

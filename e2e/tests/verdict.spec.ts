@@ -151,3 +151,44 @@ test('the owner is handed a page in plain words, with the dates as a code', asyn
   ])
     expect(text).toContain(part);
 });
+
+test('a flat battery that stood for weeks is taken out to charge, put back, and left on a maintainer', async ({
+  tech,
+  page,
+}) => {
+  await tech.openJob('brinmoor-pella');
+  await tech.safeToWork();
+  await tech.tap('slow crank');
+  await tech.tap('The driver says');
+  const dialog = page.getByRole('dialog', { name: 'The driver says' });
+  await dialog.getByRole('button', { name: 'stood for weeks' }).click();
+  await dialog.getByRole('button', { name: 'Done' }).click();
+  await tech.next('Go on to Locate');
+  await tech.tap('+ mark or P', 'meter reads plus');
+  await tech.next('Found, positive is sure');
+  await tech.read('1180');
+  await tech.openStage('Verdict');
+  await page.getByRole('radio', { name: 'Next' }).click();
+  const kept = page.locator('vt-maintainer');
+  // 44 Ah at 25 mA asleep and its own loss: 0.69 Ah a day, 22 Ah to spare.
+  await expect(kept.locator('dd').nth(2)).toContainText('31');
+  await expect(kept).toContainText('7.5 A fuse');
+  await tech.tap('Take it out step by step');
+  const act = page.locator('.step .act');
+  const seen: string[] = [];
+  for (;;) {
+    if (!(await act.isVisible())) break;
+    const title = (await act.textContent())!.trim();
+    seen.push(title);
+    if (seen.length > 20) throw new Error(seen.join(', '));
+    await tech.tap('Done');
+    await expect(page.getByText(title, { exact: true })).toHaveCount(0);
+    if (/Lift/.test(title))
+      await expect(page.locator('vt-take-out')).toContainText('4.4 A, held at 14.1 to 14.8 V');
+  }
+  expect(seen.findIndex((t) => t.includes('negative clamp off'))).toBeGreaterThanOrEqual(0);
+  expect(seen.some((t) => t.includes('Mark the date'))).toBe(false);
+  await expect(page.locator('vt-take-out')).toContainText('It is back in.');
+  // Nobody changed it.
+  await expect(page.getByRole('radio', { name: 'Change battery' })).toHaveCount(0);
+});

@@ -80,7 +80,7 @@ const FIELDS = [
         />
       </label>
       @if (fault('vehicle'); as text) {
-        <p class="problem" role="alert">{{ text }}</p>
+        <p class="field-fault" role="alert">{{ text }}</p>
       }
       <label
         ><span>{{ t.whatStandsThere }}</span
@@ -91,7 +91,7 @@ const FIELDS = [
         ><input class="field" maxlength="120" formControlName="place"
       /></label>
       @if (fault('place'); as text) {
-        <p class="problem" role="alert">{{ text }}</p>
+        <p class="field-fault" role="alert">{{ text }}</p>
       }
       <label
         ><span>{{ t.whatTheDriverSaid }}</span
@@ -102,7 +102,7 @@ const FIELDS = [
         ><input class="field" inputmode="numeric" maxlength="4" formControlName="temp"
       /></label>
       @if (fault('temp'); as text) {
-        <p class="problem" role="alert">{{ text }}</p>
+        <p class="field-fault" role="alert">{{ text }}</p>
       }
       <div class="pair">
         <label

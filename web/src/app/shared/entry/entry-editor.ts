@@ -78,7 +78,7 @@ export interface EditedEntry {
                         }
                       }
                       @if (faults()[field.path]; as text) {
-                        <p class="problem" role="alert">{{ text }}</p>
+                        <p class="field-fault" role="alert">{{ text }}</p>
                       }
                     </div>
                   }

@@ -34,7 +34,7 @@ import type { FormField } from './form-field';
           />
         }
         @if (fault(field.key); as text) {
-          <p class="problem" role="alert" [id]="idOf(field.key) + '-fault'">{{ text }}</p>
+          <p class="field-fault" role="alert" [id]="idOf(field.key) + '-fault'">{{ text }}</p>
         }
       </div>
     }
@@ -47,9 +47,6 @@ import type { FormField } from './form-field';
     }
     label {
       display: block;
-    }
-    .problem {
-      margin: 4px 0 0;
     }
     .wide {
       grid-column: 1 / -1;

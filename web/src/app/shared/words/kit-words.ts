@@ -71,8 +71,8 @@ export function kitLine(item: KitItem): string {
 export const KIT_KIND_WORDS: Record<KitItem['kind'], string> = {
   donor: 'donor',
   'lead-set': 'lead set',
-  'lithium-pack': 'pack',
-  'lead-pack': 'pack',
+  'lithium-pack': 'lithium pack',
+  'lead-pack': 'lead-acid pack',
   'capacitor-booster': 'capacitor booster',
   'spare-batteries': 'spare batteries',
   'mains-charger': 'mains charger',

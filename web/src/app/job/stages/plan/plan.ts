@@ -104,6 +104,7 @@ import { PLAN as T } from '@words/screens/job-stages-plan';
         <p class="dim" role="status">{{ t.theComputingStoppedOnceAndWas }}</p>
       }
       @if (!isDeep()) {
+        <vt-van-coming [work]="work()" />
         <vt-way-list
           [ways]="search.ways()"
           [ranked]="ways.shown()"
@@ -113,7 +114,6 @@ import { PLAN as T } from '@words/screens/job-stages-plan';
           (picked)="ways.pick($event)"
           (surenessPicked)="ways.beSure($event)"
         >
-          <vt-van-coming [work]="work()" />
           @if (search.progress(); as share) {
             <p class="dim" role="status">{{ t.searching(percent(share)) }}</p>
           }

@@ -19,6 +19,7 @@ export const feedsNoted = ({ hookup }: Pick<Job, 'hookup'>): readonly FeedKind[]
 @Component({
   selector: 'vt-fitting-steps',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { class: 'step' },
   template: `
     @if (next(); as step) {
       <p class="count">{{ t.stepOf(doneCount() + 1, order().length) }}</p>

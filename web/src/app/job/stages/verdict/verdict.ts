@@ -157,9 +157,6 @@ const PART_WORDS: Record<Part, string> = {
                 </li>
               }
             </ul>
-            @if (hasMaintainer()) {
-              <vt-maintainer [work]="work()" />
-            }
             @if ((v.suspect && v.verdict !== 'repaired') || v.verdict === 'unsafe') {
               <vt-workshop-note [work]="work()" [record]="v" />
             }
@@ -173,6 +170,9 @@ const PART_WORDS: Record<Part, string> = {
               @if (v.verdict === 'replace-soon') {
                 <vt-charge-advice [work]="work()" />
               }
+            }
+            @if (hasMaintainer()) {
+              <vt-maintainer [work]="work()" />
             }
           }
           @case ('recheck') {
