@@ -26,6 +26,7 @@ import {
 } from '@voltrek/core/job';
 import { ORIGINS, OUTLOOKS, PLAN_INPUT_KEYS, SOURCE_KINDS } from '@voltrek/core/plan';
 import { TYPED_RANGES } from '@voltrek/core/quantities';
+import { LATCH_PLACES } from '@voltrek/core/reach';
 import { RULES, ruleFault } from '@voltrek/core/rules';
 import { CERTAINTIES, FOLLOW_UPS, GROUNDS, VERDICTS } from '@voltrek/core/verdict';
 import * as yup from 'yup';
@@ -169,6 +170,7 @@ const FIELDS: { readonly [T in EventType]: Fields<T> } = {
       .notRequired()
       .default(undefined),
   },
+  'latch.tried': { place: oneOf(LATCH_PLACES), opened: flag() },
   'van.called': { vanId: idText(), minutes: figure() },
   'van.arrived': { vanId: idText() },
   'battery.lifted': { battery: battery() },

@@ -95,6 +95,7 @@ export function anyEntry(
       const plan = fit.length > 0 ? chargeRecord(one(fit)) : null;
       return plan ? ['plan.chosen', plan] : ['reset.ticked', { reset: 'Clock' }];
     },
+    () => ['latch.tried', { place: one(['key-blade', 'known-wires', 'grille']), opened: one([true, false]) }],
     () => ['van.called', { vanId: one(['van-2', 'van-3']), minutes: one([0, 20, 45, 900]) }],
     () => ['van.arrived', { vanId: one(['van-2', 'van-3']) }],
     () => ['battery.lifted', { battery: one([0, 1, 5]) }],

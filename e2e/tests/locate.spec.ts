@@ -16,7 +16,7 @@ test('an unknown machine is found by clues, kept in the atlas, and the job goes 
   await page.getByLabel('Maker').fill('Harrowgate');
   await page.getByLabel('Model').fill('Dunnow 1.8');
   await page.getByLabel('Capacity, Ah').fill('no');
-  await expect(page.getByRole('alert')).toContainText('capacityAh');
+  await expect(page.getByRole('alert')).toContainText('Capacity, Ah must be');
   await expect(page.locator('.next')).toBeDisabled();
   await page.getByLabel('Capacity, Ah').fill('68');
   await tech.tap('red post found');
@@ -108,4 +108,27 @@ test('kit that was used is marked until somebody says it is done', async ({ tech
   await pack.getByRole('button', { name: 'Done' }).first().click();
   await expect(pack.getByText('recharge')).toHaveCount(0);
   await expect(pack.getByText('100 % left')).toBeVisible();
+});
+
+test('a dead EV is opened: by its key blade, or else by the wires that its entry knows, with what feeds them', async ({
+  tech,
+  page,
+}) => {
+  await tech.openJob('kestow-parcel-e');
+  await tech.safeToWork();
+  await tech.openStage('Locate');
+  const part = page.locator('vt-latch-part');
+  await expect(part).toContainText('Try: Key blade');
+  await part.getByRole('button', { name: 'Not here' }).click();
+  await part.getByRole('button', { name: 'Try: The latch wires of this model' }).click();
+  const steps = page.getByRole('dialog');
+  await expect(steps).toContainText('Meter across the pair: near 0 V');
+  // 9 V over a coil of 10 ohm and 2 ohm of source and wires.
+  await expect(steps).toContainText('Latch source, 9 V: 0.75 A, 3 s at the most.');
+  await expect(steps).toContainText('It charges nothing and starts nothing.');
+  await steps.getByRole('button', { name: 'It opened' }).click();
+  await expect(part).toContainText('Open: The latch wires of this model.');
+  await tech.saved();
+  await page.reload();
+  await expect(part).toContainText('Open: The latch wires of this model.');
 });

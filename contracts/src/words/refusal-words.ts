@@ -37,6 +37,7 @@ export const REFUSAL_WORDS: Record<Refusal, string> = {
   'no-such-finding': 'That finding does not stand.',
   'no-such-reading': 'That reading does not stand.',
   'already-fitted': 'That is done already.',
+  'latch-not-to-try': 'There is nothing to open there any more.',
   'van-already-called': 'That van was asked already.',
   'van-already-here': 'That van is here already.',
   'nothing-on-charge': 'Nothing is on a charger.',

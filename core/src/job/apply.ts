@@ -198,6 +198,8 @@ function apply(job: Job, event: JobEvent): Job {
         everConnected: job.everConnected || event.type === 'clamp.attached',
       };
     }
+    case 'latch.tried':
+      return { ...job, latches: [...(job.latches ?? []), { ...event.data, at: timeOf(event) }] };
     case 'van.called': {
       const { vanId, minutes } = event.data;
       const asked: VanAsked = { vanId, minutes, calledAt: timeOf(event), arrivedAt: null };

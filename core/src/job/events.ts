@@ -17,6 +17,7 @@ import type { RuleKey } from '../rules/house-rules.js';
 import type { RuleSettings } from '../rules/rule-settings.js';
 import type { FollowUp, VerdictRecord } from '../verdict/conclude.js';
 import type { BatteryRating } from '../battery/battery.js';
+import type { LatchPlace } from '../reach/nothing-opens.js';
 import type { Circumstance, WrongMetal } from '../hookup/circumstances.js';
 import type { FittingStep } from '../hookup/fitting.js';
 
@@ -184,6 +185,8 @@ export interface EventData {
     readonly restSeconds?: number;
     readonly restFor?: RestReason;
   };
+  /** Where nothing opened: where it was tried, and whether it did. */
+  'latch.tried': { readonly place: LatchPlace; readonly opened: boolean };
   /** Another van was asked to bring what it carries; it said how long it takes. */
   'van.called': { readonly vanId: string; readonly minutes: number };
   /** It is here: what it carries is at hand from now on. */
@@ -253,6 +256,7 @@ export const EVENT_TYPES = [
   'circumstance.noted',
   'attempt.started',
   'attempt.ended',
+  'latch.tried',
   'van.called',
   'van.arrived',
   'roll.tried',

@@ -140,6 +140,8 @@ export interface Job {
   readonly chargeReadings: readonly (ChargeReading & { readonly at: string })[];
   /** What was read of lead sets while they were joined. */
   readonly leadReadings: readonly (LeadReading & { readonly at: string; readonly leadSetId: string })[];
+  /** Where it was tried to open a machine that does not, in order. Left out where it opened. */
+  readonly latches?: readonly (EventData['latch.tried'] & { readonly at: string })[];
   /** Other vans that were asked to come, and since when they are here. Left out where none was. */
   readonly vans?: readonly VanAsked[];
   /** All clamps in hand have been on at least once: there is something to clear down. */

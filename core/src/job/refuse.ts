@@ -7,6 +7,7 @@ import { anyClampOn, clampsInHand, SPARE_POSTS, stands } from '../hookup/state.j
 import { type Machine, takesClamp } from '../machine/machine.js';
 import { rollingStart } from '../machine/rolling-start.js';
 import { outOfRange, TYPED_RANGES } from '../quantities/range.js';
+import { nothingOpens } from '../reach/nothing-opens.js';
 import { LEAST_GAP_MM } from '../reach/pose.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import { ruleFault } from '../rules/rule-settings.js';
@@ -62,6 +63,7 @@ export const REFUSALS = [
   'not-in-kit',
   'nothing-on-charge',
   'leads-not-joined',
+  'latch-not-to-try',
   'van-already-called',
   'van-already-here',
 ] as const;
@@ -148,6 +150,12 @@ function refuseOn(
       const range = charging ? TYPED_RANGES.chargingVolts : TYPED_RANGES.volts;
       if (!hasBattery(machine, next.data.battery)) return 'no-such-battery';
       return outOfRange('', next.data.volts, range) ? 'value-out-of-range' : null;
+    }
+    case 'latch.tried': {
+      const ways = nothingOpens(machine, kit, job.latches ?? []);
+      return ways === null || ways.opened || !ways.places.includes(next.data.place)
+        ? 'latch-not-to-try'
+        : null;
     }
     case 'van.called':
       if (outOfRange('', next.data.minutes, TYPED_RANGES.fetchMinutes)) return 'value-out-of-range';

@@ -2,3 +2,4 @@
 export * from './pose.js';
 export * from './route.js';
 export * from './parking.js';
+export * from './nothing-opens.js';

@@ -26,6 +26,7 @@ export const EVENT_WORDS: Record<EventType, string> = {
   'attempt.started': 'start a try',
   'attempt.ended': 'end the try',
   'roll.tried': 'rolling start',
+  'latch.tried': 'opening it',
   'van.called': 'another van asked to come',
   'van.arrived': 'another van is here',
   'battery.lifted': 'battery lifted over the sense voltage',

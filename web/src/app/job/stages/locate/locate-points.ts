@@ -14,6 +14,7 @@ import { POINT_KIND_WORDS, POLARITY_WORDS } from '@words/words';
 import { NextAction } from '../../next-action';
 import type { Work } from '../../../shared/job/job-selectors';
 import { Reporter } from '../../../shared/job/reporter';
+import { LatchPart } from './latch-part';
 import { LocateHead, type LocatePart } from './locate-head';
 import { LOCATE_POINTS as T } from '@words/screens/job-stages-locate';
 
@@ -21,7 +22,7 @@ import { LOCATE_POINTS as T } from '@words/screens/job-stages-locate';
 @Component({
   selector: 'vt-locate-points',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [LocateHead, NextAction],
+  imports: [LatchPart, LocateHead, NextAction],
   template: `
     <section class="stage" aria-labelledby="stage-title">
       <vt-locate-head [work]="work()" part="points" (partChosen)="partChosen.emit($event)" />
@@ -72,6 +73,7 @@ import { LOCATE_POINTS as T } from '@words/screens/job-stages-locate';
           </li>
         }
       </ol>
+      <vt-latch-part [work]="work()" />
       <fieldset>
         <legend>{{ t.whichIsPositiveTwoSignsMust }}</legend>
         <div class="keys">

@@ -71,3 +71,19 @@ export const PARK_DONOR = {
   doesNotTurnIt: (size: Shown) => tell`${size}: does not turn it`,
   vWhileItWakes: (size: Shown, postVolts: Shown) => tell`${size}: ${postVolts} V while it wakes`,
 } as const;
+
+export const LATCH_PART = {
+  nothingOpens: 'Nothing opens?',
+  opened: (place: Shown) => tell`Open: ${place}.`,
+  addToAtlas: 'Found on the spot: put the place into the atlas, for whoever comes next.',
+  tryNext: (place: Shown) => tell`Try: ${place}`,
+  notHere: 'Not here',
+  allTried: 'Everywhere was tried. Follow the maker’s rescue card, or take it away.',
+  fedBy: (source: Shown, amps: Shown, seconds: Shown) =>
+    tell`${source}: ${amps} A, ${seconds} s at the most.`,
+  noSource: 'No small source on this van: 9 to 12 V, under 1 A. Never a pack or a donor.',
+  onlyOpens: 'It opens the bonnet. It charges nothing and starts nothing.',
+  itOpened: 'It opened',
+  itDidNot: 'It did not open',
+  leave: 'Not tried',
+} as const;
