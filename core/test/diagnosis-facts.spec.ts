@@ -5,6 +5,7 @@ import {
   chargingMeaning,
   CHECKS,
   checksFor,
+  crankOf,
   curesOf,
   type DiagnosisProfile,
   drawHidden,
@@ -557,5 +558,33 @@ describe('what a figure finds', () => {
     expect(chargingMeaning(28.4, 'flooded', 20, 24, DEFAULT_RULES).bandVolts[1]).toBe(
       2 * DEFAULT_RULES.chargingMaxVolts,
     );
+  });
+});
+
+describe('a joint in the way of the crank', () => {
+  it('takes its volts between the posts and the starter, for one battery and for a string', () => {
+    for (const profile of [CAR, TRUCK]) {
+      const [sound] = draws('none', profile, 1);
+      const free = { ...sound!, plusOhms: 0, minusOhms: 0, cableOhms: 0 };
+      const bad = { ...free, plusOhms: 0.02 };
+      const [without, through] = [crankOf(free, profile, false)!, crankOf(bad, profile, false)!];
+      // By Ohm's law: between posts and starter there is what the machine's own cables resist, and the joint.
+      const between = (p: typeof through): number => (p.postVolts - p.starterVolts) / p.starterAmps;
+      expect(between(through) - between(without))
+        .withContext(profile.machineClass)
+        .toBeCloseTo(0.02, 5);
+      expect(through.starterAmps).toBeLessThan(without.starterAmps);
+      expect(through.postVolts).toBeGreaterThan(without.postVolts);
+      expect(through.rpm).toBeLessThan(without.rpm);
+    }
+  });
+});
+
+describe('charging volts of a string', () => {
+  it('are judged by battery: 28.2 V charge two of 12 V, 26.6 are weak, 25 nothing, 31 too much', () => {
+    const code = (volts: number): string => chargingMeaning(volts, 'flooded', 20, 24, DEFAULT_RULES).code;
+    expect([28.2, 26.6, 25, 31.5].map(code)).toEqual(['charging', 'weak', 'not-charging', 'over-voltage']);
+    expect(chargingMeaning(14.1, 'flooded', 20, 12, DEFAULT_RULES).code).toBe('charging');
+    expect(chargingMeaning(28.2, 'flooded', 20, 12, DEFAULT_RULES).code).toBe('over-voltage');
   });
 });

@@ -5,6 +5,7 @@ import { chargeNow, type KitItem } from '@voltrek/core/sources';
 import { type FieldFaults, schemaFaults } from '../shared/ui/checked-form';
 import { choicesOf, type FormField, type FormValues } from '../shared/ui/form-field';
 import { typedFigure } from '../shared/ui/typed-figure';
+import { CLAMP_CONTACT_WORDS } from '@words/kit-words';
 import { CHEMISTRY_WORDS } from '@words/plan-words';
 import { outOfRange } from '@words/range-words';
 import { KIT_FIELDS as T } from '@words/screens/kit';
@@ -32,9 +33,14 @@ const LEADS: readonly FormField[] = [
     key: 'leads.conductor',
     label: T.ofWord,
     kind: 'choice',
-    choices: choicesOf(CONDUCTORS, { 'copper-clad-aluminium': T.copperCladAluminium }),
+    choices: choicesOf(CONDUCTORS, { copper: T.copper, 'copper-clad-aluminium': T.copperCladAluminium }),
   },
-  { key: 'leads.contact', label: T.clamps, kind: 'choice', choices: choicesOf(CLAMP_CONTACTS) },
+  {
+    key: 'leads.contact',
+    label: T.clamps,
+    kind: 'choice',
+    choices: choicesOf(CLAMP_CONTACTS, CLAMP_CONTACT_WORDS),
+  },
 ];
 const charge = (key: string): FormField => number(key, T.chargeNow, '%');
 const MADE = number('madeIn', T.yearMadeIfKnown);

@@ -1,6 +1,13 @@
 import { metres, section } from './units';
 import { convertCca } from '@voltrek/core/battery';
-import { CLAMP_OHMS, factorOver, hasLost, leadSetOhms, type MeasuredFactor } from '@voltrek/core/leads';
+import {
+  CLAMP_OHMS,
+  type ClampContact,
+  factorOver,
+  hasLost,
+  leadSetOhms,
+  type MeasuredFactor,
+} from '@voltrek/core/leads';
 import { bankOf, type KitItem, type LeadSetKit, type TriedPack } from '@voltrek/core/sources';
 
 /** Temperature that lead figures on the kit list are stated at, degC. */
@@ -67,6 +74,13 @@ export function kitLine(item: KitItem): string {
       return TOOL_LINES[item.tool];
   }
 }
+
+/** How well the clamps of a set make contact. */
+export const CLAMP_CONTACT_WORDS: Record<ClampContact, string> = {
+  clean: 'clean',
+  worn: 'worn',
+  poor: 'poor',
+};
 
 export const KIT_KIND_WORDS: Record<KitItem['kind'], string> = {
   donor: 'donor',

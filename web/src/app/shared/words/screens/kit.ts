@@ -29,6 +29,7 @@ export const KIT_FIELDS = {
   leadsSection: 'Leads, section',
   leadsLengthEach: 'Leads, length each',
   ofWord: 'Of',
+  copper: 'copper',
   copperCladAluminium: 'copper-clad aluminium',
   clamps: 'Clamps',
   chargeNow: 'Charge now',
