@@ -54,6 +54,9 @@ describe('layoutCircuit', () => {
     expect(red!.amps).toBeGreaterThan(1);
     expect(red!.amps).toBeCloseTo(black!.amps, 3);
     for (const lead of draw(CAR, 'donor+heavy', 4).leads) expect(lead.amps).toBeLessThan(0.01);
+    // Out through the red, back through the black.
+    expect([red!.isForth, black!.isForth]).toEqual([true, false]);
+    expect(red!.warmsK).withContext('nothing cranks').toBe(0);
   });
 
   it('shows the amps and volts of the crank while the starter turns', () => {
@@ -69,6 +72,7 @@ describe('layoutCircuit', () => {
       DEFAULT_RULES,
     ).find((r) => r.option.id === 'donor+heavy')!;
     expect(cranking.leads[0]!.amps).toBeGreaterThan(3 * still.leads[0]!.amps);
+    expect(cranking.leads[0]!.warmsK).toBeGreaterThan(0);
     expect(volts(cranking)[0]!).toBeLessThan(volts(still)[0]! - 0.5);
     // Nothing has been charged yet: what the ranking promised.
     expect(volts(cranking)[0]!).toBeCloseTo(crank!.postVolts, 1);

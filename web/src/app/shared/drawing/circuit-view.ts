@@ -1,9 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { shownUnit } from '@words/units';
 import type { CircuitDrawing } from './drawing';
 import { CIRCUIT_VIEW as T } from '@words/screens/drawing';
 
 /** Below this a lead carries nothing worth a figure, amps. */
 const SHOWN_AMPS = 0.5;
+/** A lead that a try warms by less is told cold, K. */
+const SHOWN_RISE_K = 1;
+/** Marks on a lead take so long from one place to the next: the quicker the more amps, s. */
+const SLOWEST_S = 3;
+const QUICKEST_S = 0.25;
 
 /** The live circuit of the rescue as a drawing: vehicles, points, leads, clamps, volts and amps. */
 @Component({
@@ -59,6 +65,14 @@ const SHOWN_AMPS = 0.5;
           <path [attr.d]="l.path" class="lead edge" />
         }
         <path [attr.d]="l.path" class="lead" [class.red]="l.isRed" [class.black]="!l.isRed" />
+        @if (l.amps >= shownAmps) {
+          <path
+            [attr.d]="l.path"
+            class="flow"
+            [class.back]="!l.isForth"
+            [style.animation-duration.s]="secondsAt(l.amps)"
+          />
+        }
       }
       @if (d.target; as target) {
         <g [attr.transform]="'translate(' + target.at.x + ' ' + target.at.y + ')'">
@@ -102,9 +116,16 @@ const SHOWN_AMPS = 0.5;
       }
       @for (l of d.leads; track l.isRed) {
         @if (l.amps >= shownAmps) {
-          <g [attr.transform]="'translate(' + (l.label.x - 31) + ' ' + (l.label.y - 13) + ')'">
+          <g
+            [attr.transform]="
+              'translate(' + (l.label.x - 31) + ' ' + (l.label.y + (l.isRed ? -17 : -6)) + ')'
+            "
+          >
             <rect width="62" height="26" rx="3" class="tag" />
             <text x="31" y="18.5" class="tag-text">{{ l.amps.toFixed(0) }} A</text>
+            @if (l.isRed && l.warmsK >= shownRise) {
+              <text x="31" y="42" class="small">{{ t.warms(rise(l.warmsK)) }}</text>
+            }
           </g>
         }
       }
@@ -163,6 +184,27 @@ const SHOWN_AMPS = 0.5;
       stroke: var(--lamp);
       stroke-width: 4.5;
     }
+    .flow {
+      fill: none;
+      stroke: var(--lamp);
+      stroke-width: 4;
+      stroke-linecap: round;
+      stroke-dasharray: 1 23;
+      animation: flow linear infinite;
+    }
+    .flow.back {
+      animation-direction: reverse;
+    }
+    @keyframes flow {
+      to {
+        stroke-dashoffset: -24;
+      }
+    }
+    @media (prefers-reduced-motion: reduce) {
+      .flow {
+        animation: none;
+      }
+    }
     .flag {
       fill: var(--lamp);
     }
@@ -207,6 +249,18 @@ export class CircuitView {
   readonly pinChosen = output<string>();
 
   protected readonly shownAmps = SHOWN_AMPS;
+  protected readonly shownRise = SHOWN_RISE_K;
+
+  /** How long a mark takes to the next one's place at these amps: half as long for four times as many. */
+  protected secondsAt(amps: number): number {
+    return Math.min(SLOWEST_S, Math.max(QUICKEST_S, SLOWEST_S / Math.sqrt(amps / SHOWN_AMPS / 4)));
+  }
+
+  /** A rise, in the degrees that are shown. */
+  protected rise(kelvins: number): string {
+    const { unit, show } = shownUnit('°C');
+    return `${(show(kelvins) - show(0)).toFixed(0)} ${unit}`;
+  }
 
   /** The drawing in one sentence, for those who do not see it. */
   protected readonly summary = computed(() => {

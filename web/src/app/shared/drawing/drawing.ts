@@ -40,6 +40,10 @@ export interface DrawnLead {
   readonly isRed: boolean;
   readonly path: string;
   readonly amps: number;
+  /** The current goes from the source's end to the casualty's. */
+  readonly isForth: boolean;
+  /** What a try at these amps warms the lead by, K; 0 while nothing cranks. */
+  readonly warmsK: number;
   readonly label: XY;
 }
 

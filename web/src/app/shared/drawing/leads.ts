@@ -17,7 +17,7 @@ import {
   rescueOf,
 } from '@voltrek/core/hookup';
 import { pointOf } from '@voltrek/core/machine';
-import { hasLooseLeads, hasSwitch } from '@voltrek/core/plan';
+import { GRID_TRY_SECONDS, hasLooseLeads, hasSwitch, leadRiseC } from '@voltrek/core/plan';
 import {
   type DrawnLead,
   type DrawnVolts,
@@ -86,7 +86,10 @@ export function drawCircuit(
   const lead = (isRed: boolean, from: ClampId, to: ClampId, element: string): DrawnLead[] => {
     if (!ends[from].isOn && !ends[to].isOn) return [];
     const { path, middle } = leadPath(ends[from].at, ends[to].at, isRed);
-    return [{ isRed, path, amps: Math.abs(solution.amps.get(element) ?? 0), label: middle }];
+    const signed = solution.amps.get(element) ?? 0;
+    const amps = Math.abs(signed);
+    const warmsK = isCranking ? leadRiseC(scene.option.leads, amps, GRID_TRY_SECONDS, scene.tempC) : 0;
+    return [{ isRed, path, amps, isForth: signed >= 0, warmsK, label: middle }];
   };
   const inHand = new Set(clampsInHand(scene.option));
   const drawn = CLAMP_IDS.filter((c) => inHand.has(c) && (ends[c].isOn || ends[otherEnd(c)].isOn));

@@ -3,6 +3,7 @@ import { type Shown, tell } from '../tell';
 /** Words of the screens of drawing, one list a part. */
 
 export const CIRCUIT_VIEW = {
+  warms: (rise: Shown) => tell`+${rise} a try`,
   n12VEach: '12 V each',
   on: 'on',
   off: 'off',
