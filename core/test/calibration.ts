@@ -4,10 +4,17 @@ import { type CrankTrace, simulateCrank } from '../src/crank/index.js';
 import { defaultStarter, type Engine } from '../src/engine/index.js';
 import type { LeadSet } from '../src/leads/index.js';
 import type { Machine } from '../src/machine/index.js';
-import { type BatteryBelief, casualtyBatteries, startOdds } from '../src/plan/index.js';
+import {
+  type BatteryBelief,
+  casualtyBatteries,
+  modelOf,
+  type PlanCase,
+  startOdds,
+  waysOf,
+} from '../src/plan/index.js';
 import type { Random } from '../src/quantities/index.js';
 import type { SourceModel } from '../src/sources/index.js';
-import { BATTERY_95, FREE, JOINED } from './fixtures.js';
+import { BATTERY_60, BATTERY_95, FREE, JOINED } from './fixtures.js';
 import type { Claim } from './reliability.js';
 import { between } from './truth/world.js';
 
@@ -19,8 +26,8 @@ const mostlyMiddle = (random: Random, low: number, high: number): number =>
 export interface DrawnCase {
   readonly tempC: number;
   readonly beliefs: readonly BatteryBelief[];
-  /** What this machine truly does with such help: the whole crank followed in time. */
-  readonly crank: (help: Rescue) => { readonly trace: CrankTrace; readonly fires: boolean };
+  /** What this machine truly does with such help, so many minutes after it was joined: the whole crank followed in time. */
+  readonly crank: (help: Rescue, minutes?: number) => { readonly trace: CrankTrace; readonly fires: boolean };
 }
 
 /**
@@ -47,12 +54,14 @@ export function drawnCase(machine: Machine & { engine: Engine }, random: Random)
   const starter = defaultStarter(engine);
   const efficiency = (starter.efficiency * mostlyMiddle(random, 0.8, 1.2)) / mostlyMiddle(random, 0.7, 1.3);
   const hardness = mostlyMiddle(random, 0.76, 1.24);
-  const crank = (help: Rescue): ReturnType<DrawnCase['crank']> => {
+  const takes = mostlyMiddle(random, 0.6, 1.4);
+  const crank: DrawnCase['crank'] = (help, minutes = 0) => {
+    const charged = states.map((s, i) => afterCharge(s, ratings[i]!, help, states.length, minutes, takes));
     const trace = simulateCrank({
       rescue: {
         ...help,
         tempC: truthC,
-        casualty: states.map((s, i) => ({
+        casualty: charged.map((s, i) => ({
           openVolts: batteryOpenVolts(ratings[i]!, s),
           ohms: batteryOhms(ratings[i]!, s),
         })),
@@ -62,7 +71,7 @@ export function drawnCase(machine: Machine & { engine: Engine }, random: Random)
         },
         clampWear: Math.exp(mostlyMiddle(random, -1.2, 1.2)),
       },
-      batteries: states.map((s, i) => ({ rating: ratings[i]!, state: s })),
+      batteries: charged.map((s, i) => ({ rating: ratings[i]!, state: s })),
       engine,
       starter: { ...starter, efficiency },
       seconds: 4,
@@ -70,6 +79,86 @@ export function drawnCase(machine: Machine & { engine: Engine }, random: Random)
     return { trace, fires: fires(trace, starter.controlMinVolts, hardness) };
   };
   return { tempC, beliefs, crank };
+}
+
+/**
+ * A battery after so many minutes on an alternator, step by step: what the leads let through, and no more than it takes. Worked out here: half
+ * its capacity an hour when empty and warm, falling to nothing as it fills, a fifth of that at -20 degC.
+ */
+function afterCharge(
+  state: BatteryState,
+  rating: Machine['batteries'][number]['rating'],
+  { source, leads }: Rescue,
+  inSeries: number,
+  minutes: number,
+  takes: number,
+): BatteryState {
+  const { alternator } = source ?? {};
+  if (!alternator || !leads || minutes === 0) return state;
+  const cold = Math.min(1, Math.max(0.2, 0.2 + (0.8 * (state.tempC + 20)) / 45));
+  let { soc } = state;
+  for (let s = 0; s < minutes * 60; s += 20) {
+    const now = { ...state, soc };
+    const push = alternator.volts / inSeries - batteryOpenVolts(rating, now);
+    const through = push / (batteryOhms(rating, now) + 0.01);
+    const amps = Math.max(
+      0,
+      Math.min(alternator.maxAmps, through, 0.5 * rating.capacityAh * (1 - soc) * cold * takes),
+    );
+    soc = Math.min(1, soc + (amps * 20) / 3600 / rating.capacityAh);
+  }
+  return { ...state, soc };
+}
+
+/** A small donor, running, through leads that lose what a big engine asks: where minutes of charge decide. */
+function thinHelp(machine: Machine, tempC: number, random: Random): Rescue {
+  const batteries = machine.systemVolts / 12;
+  const state = { soc: between(random, 0.3, 0.8), tempC, ageing: between(random, 1, 2.5) };
+  const top = machine.batteries.length - 1;
+  return {
+    ...{ casualty: [], load: { kind: 'none' }, sourceOn: true, tempC },
+    source: {
+      openVolts: batteries * batteryOpenVolts(BATTERY_60, state),
+      ohms: batteries * batteryOhms(BATTERY_60, state),
+      polarises: true,
+      alternator: { volts: 14.2 * batteries, maxAmps: between(random, 5, 35) },
+    },
+    leads: {
+      sectionMm2: between(random, 2.5, 8),
+      lengthM: between(random, 3, 5),
+      ...{ conductor: 'copper-clad-aluminium', contact: 'worn' },
+    },
+    clamps: { ...JOINED, redCasualty: { kind: 'plus', battery: top } },
+  };
+}
+
+/** A way with a wait on a running donor, drawn so, with what the search claims of it. */
+export function trialOfWay(machine: Machine & { engine: Engine }, random: Random): Claim {
+  const { engine } = machine;
+  const { tempC, beliefs, crank } = drawnCase(machine, random);
+  const help = thinHelp(machine, tempC, random);
+  const casualty = beliefs.map((belief) => modelOf(belief, tempC));
+  const plan: PlanCase = {
+    rescue: { ...help, casualty },
+    beliefs,
+    engine,
+    waitMinutes: 0,
+    chargeOnly: false,
+  };
+  const own: PlanCase = { ...plan, rescue: { ...plan.rescue, source: null, leads: null, clamps: FREE } };
+  const option = { id: 'd', sourceKind: 'donor', across: { kind: 'whole' }, plan, leastMinutes: 0 } as const;
+  const found = waysOf(
+    {
+      ...{ options: [option], own, spares: [], mayRoll: false },
+      ...{ restMinutes: 0, joinedOptionId: null, tries: [] },
+    },
+    Math.floor(random() * 1e6),
+    () => true,
+    120,
+  )!;
+  const { points } = found.ways.find(({ id }) => id === 'd')!;
+  const point = points[Math.floor(random() * points.length)]!;
+  return { claim: point.start, isMet: crank(help, point.waitMinutes).fires };
 }
 
 /** A rescue drawn so, with what the odds claim of it. */

@@ -4,6 +4,7 @@ import {
   chargedTo,
   chargeOf,
   isCharged,
+  capacityAhOf,
   kitUses,
   planRecord,
   rankForJob,
@@ -167,6 +168,24 @@ describe('kit at rest and with age', () => {
       const { joins } = joinedFor(30, 11.4, 'started');
       expect(joins.map(({ minutes }) => minutes)).toEqual([1]);
     });
+  });
+
+  it('of a booster with a converter rises on the weak battery that it is joined to, to full and no further', () => {
+    const low: KitItem = { ...bank, volts: 9, converterAmps: 6 };
+    const log = new Log(CAR, [low]);
+    log.take('reading.taken', { kind: 'rest', volts: 11.8, battery: 0, tempC: -4, source: 'meter' });
+    const optionId = rankForJob(log.job, CAR, [low], DEFAULT_RULES)[0]!.option.id;
+    const gained = (minutes: number): number => {
+      const joins = [{ optionId, minutes }];
+      const [use] = kitUses({ ...log.job, attempts: [], joins }, CAR, [low], DEFAULT_RULES);
+      return -use!.share * capacityAhOf(low) * 3600;
+    };
+    // All of it: farads of the bank times the volts it rose by.
+    const coulombs = (350 / 6) * (14.4 - 9);
+    expect(gained(10)).toBeCloseTo(coulombs, 6);
+    expect(gained(60)).toBeCloseTo(coulombs, 6);
+    expect(gained(0.2)).toBeGreaterThan(0);
+    expect(gained(0.2)).toBeLessThan(coulombs / 2);
   });
 
   it('is of now when it is charged: nothing of the time before counts again', () => {

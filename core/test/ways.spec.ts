@@ -392,3 +392,33 @@ describe('what another van could bring', () => {
     expect(vansHere(log.job)).toEqual(['van-2', 'van-3']);
   });
 });
+
+describe('a booster that stands low', () => {
+  const LOW = KIT.map((item) => (item.kind === 'capacitor-booster' ? { ...item, volts: 9 } : item));
+  const waysAt = (restVolts: number, tempC = -4): Ways => {
+    const log = new Log(CAR);
+    log.take('scene.recorded', { ...SCENE, ambientC: tempC });
+    log.take('reading.taken', { kind: 'rest', volts: restVolts, battery: 0, tempC, source: 'typed' });
+    const ranked = rankForJob(log.job, CAR, LOW, DEFAULT_RULES);
+    const cases = planCases(log.job, CAR, ranked, DEFAULT_RULES);
+    const at = new Date(START + 3_600_000).toISOString();
+    return waysOf(waysInput(log.job, CAR, LOW, ranked, cases, DEFAULT_RULES, at)!, SEED)!;
+  };
+  const filled = (ways: Ways): Way | undefined => ways.ways.find(({ id }) => id.endsWith('+fill'));
+
+  it('is filled by its converter from a weak battery, and is surer then', () => {
+    const ways = waysAt(11.75);
+    const way = filled(ways)!;
+    const asItIs = ways.ways.find(({ id }) => id === way.optionId)!;
+    expect(way.points[0]!.start).toBeGreaterThan(asItIs.points[0]!.start);
+    // 58 F from 9 to 14.4 V at 6 A of 14.4 V: 3.7 kJ at 86 W, three quarters of a minute.
+    expect(way.points[0]!.waitMinutes).toBe(1);
+    expect(way.points[0]!.steps.map(({ kind }) => kind)).toEqual(['join', 'fill', 'crank']);
+  });
+
+  it('is not filled from a battery that cannot feed its converter', () => {
+    // Warm, so that no ice bars it.
+    expect(filled(waysAt(3.6, 15))).toBeUndefined();
+    expect(filled(waysAt(11.75, 15))).toBeDefined();
+  });
+});

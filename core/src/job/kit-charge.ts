@@ -5,6 +5,7 @@ import { sourceOptions } from '../plan/options.js';
 import { connectedRescue } from '../plan/rank.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import type { KitItem } from '../sources/kit.js';
+import { BOOSTER_FILLED_VOLTS, boosterFillSeconds } from '../sources/models.js';
 import type { Job } from './job.js';
 import { workingTempC } from './queries.js';
 import { batteriesOfJob, type JobReadings } from './rescue-of-job.js';
@@ -126,6 +127,23 @@ export function kitUses(
   });
 }
 
+/**
+ * What a booster's converter put into its bank in so many minutes on a weak battery, Ah: all of it once it is full. Nothing where the battery
+ * cannot feed it.
+ */
+function filledAh(
+  booster: Extract<KitItem, { kind: 'capacitor-booster' }>,
+  weak: Parameters<typeof boosterFillSeconds>[2],
+  minutes: number,
+): number {
+  const seconds = boosterFillSeconds(booster, BOOSTER_FILLED_VOLTS, weak);
+  if (seconds === null) return 0;
+  // At constant power the square of the volts rises evenly.
+  const share = Math.min(1, (minutes * 60) / seconds);
+  const volts = Math.sqrt(booster.volts ** 2 + share * (BOOSTER_FILLED_VOLTS ** 2 - booster.volts ** 2));
+  return ((booster.cellFarads / booster.cells) * (volts - booster.volts)) / 3600;
+}
+
 /** What each join of a piece with a charge of its own gave to the casualty's batteries, Ah. */
 function lentByJoins(
   job: JobReadings & Pick<Job, 'joins'>,
@@ -141,6 +159,11 @@ function lentByJoins(
   const isOfCharge = new Set(kit.filter(isCharged).map(({ id }) => id));
   return job.joins.flatMap(({ optionId, minutes }) => {
     const option = options.get(optionId);
+    const booster = kit.find(({ id }) => id === option?.sourceId);
+    if (booster?.kind === 'capacitor-booster' && booster.converterAmps !== null) {
+      const weak = batteries.models[batteries.weakest]!;
+      return [{ sourceId: booster.id, ah: -filledAh(booster, weak, minutes) }];
+    }
     if (!option || !isOfCharge.has(option.sourceId)) return [];
     const rescue = connectedRescue(machine, option, batteries, tempC, rules);
     return [

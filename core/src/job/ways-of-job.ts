@@ -17,10 +17,11 @@ import { isLeadAcid } from '../battery/chemistry.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import { anyClampOn } from '../hookup/state.js';
 import type { KitItem } from '../sources/kit.js';
+import { BOOSTER_FILLED_VOLTS, boosterFillSeconds } from '../sources/models.js';
 import type { Attempt, Job } from './job.js';
 import { restVoltsByBattery, workingTempC } from './queries.js';
 import { restSecondsLeft } from './refuse.js';
-import { batteriesOfJob, type JobReadings } from './rescue-of-job.js';
+import { batteriesOfJob, type JobReadings, planCases, rankForJob } from './rescue-of-job.js';
 
 /**
  * All that the search for ways works from in this job, at the moment `at`: what fits, with the charge that the battery has taken in so far, and
@@ -56,9 +57,25 @@ export function waysInput(
       if (!plan) return [];
       const { id, sourceKind, across, chargeOnly } = option;
       const least = chargeOnly ? chargeMinutes : Math.min(chargeMinutes, rules.donorWaitMinLeast);
-      const way = { id, sourceKind, across, plan: from(plan), leastMinutes: Math.round(least) };
-      return [fetch ? { ...way, fetch } : way];
+      const fills = filledOf(option);
+      return [
+        {
+          ...{ id, sourceKind, across, plan: from(plan), leastMinutes: Math.round(least) },
+          ...(fetch && { fetch }),
+          ...(fills && { filled: { ...fills, plan: from(fills.plan) } }),
+        },
+      ];
     });
+  /** The booster once its converter has filled it from the weakest battery; null where it cannot, or hardly gains. */
+  const filledOf = ({ id, sourceId }: RankedOption['option']): WayOption['filled'] | null => {
+    const item = [...kit, ...others.flatMap((van) => van.kit)].find((k) => k.id === sourceId);
+    if (item?.kind !== 'capacitor-booster') return null;
+    const seconds = boosterFillSeconds(item, BOOSTER_FILLED_VOLTS, read.models[read.weakest]!);
+    if (seconds === null || item.volts > BOOSTER_FILLED_VOLTS - FILL_WORTH_VOLTS) return null;
+    const full = [...kit.filter((k) => k.id !== sourceId), { ...item, volts: BOOSTER_FILLED_VOLTS }];
+    const plan = planCases(job, machine, rankForJob(job, machine, full, rules), rules).get(id);
+    return plan ? { minutes: Math.max(1, Math.ceil(seconds / 60)), plan } : null;
+  };
   const brought = others.map((van) => ({ ...van, fetch: fetchOf(job, van, at) }));
   return {
     options: [
@@ -88,6 +105,9 @@ export interface OtherVan {
   /** How long it takes where it has not been asked yet; left out where nobody knows. */
   readonly minutes?: number;
 }
+
+/** A booster that stands this near to full is not filled first, V. */
+const FILL_WORTH_VOLTS = 0.3;
 
 /** Of each other van so many sources are looked at, each with the leads that rank best: it is asked for one thing, not for all it has. */
 const FETCHED_MOST = 3;

@@ -20,6 +20,7 @@ export type WayStep =
   | { readonly kind: 'reclamp'; readonly minutes: number }
   | { readonly kind: 'join'; readonly optionId: string; readonly minutes: number }
   | { readonly kind: 'charge'; readonly optionId: string; readonly minutes: number }
+  | { readonly kind: 'fill'; readonly optionId: string; readonly minutes: number }
   | { readonly kind: 'part'; readonly minutes: number }
   | { readonly kind: 'swap'; readonly spareId: string; readonly minutes: number }
   | { readonly kind: 'roll'; readonly minutes: number }
@@ -59,6 +60,8 @@ export interface WayOption {
   readonly leastMinutes: number;
   /** Another van must bring it first. */
   readonly fetch?: Fetch;
+  /** A booster that fills itself from the weak battery: in how long, and what it does then. */
+  readonly filled?: { readonly minutes: number; readonly plan: PlanCase };
 }
 
 /** A van that must come, and how long that takes, minutes. */
@@ -187,6 +190,7 @@ function plansOf(search: Search): (() => Way)[] {
   return [
     ...again(search),
     ...options.flatMap((option) => variants.map((mends) => () => joined(search, option, mends))),
+    ...options.flatMap((option) => (option.filled ? [() => filled(search, option, option.filled!)] : [])),
     ...variants.map((mends) => () => alone(search, mends)),
     ...spares.map((spare) => () => swapped(search, spare)),
     ...(mayRoll ? [() => rolled(search)] : []),
@@ -323,6 +327,25 @@ function joined(search: Search, option: WayOption, mends: boolean): Way {
         oddsAt(minutes),
       ),
     ),
+  };
+}
+
+/** Joined, and left until its converter has filled it from the battery that it is to help. */
+function filled(
+  { input, judge }: Search,
+  option: WayOption,
+  { minutes, plan }: NonNullable<WayOption['filled']>,
+): Way {
+  const goesOn = option.id === input.joinedOptionId;
+  const before = goesOn
+    ? whileResting(input.restMinutes)
+    : [...ready(input, false, option.fetch), joinStep(option)];
+  const steps: readonly WayStep[] = [...before, { kind: 'fill', optionId: option.id, minutes }, CRANK];
+  const start = judge(momentOf(plan, plan.beliefs));
+  return {
+    ...once('join', `${option.id}+fill`, steps, start, { optionId: option.id }),
+    ...(option.fetch && { vanId: option.fetch.vanId }),
+    points: [pointOf(minutes, steps, start)],
   };
 }
 

@@ -138,6 +138,8 @@ export function hobbySource(pack: HobbyLithiumKit, tempC: number): SourceModel {
 
 /** The converter of a booster stops where the battery that feeds it sags under this, V. */
 export const CONVERTER_LEAST_VOLTS = 4;
+/** A booster's converter fills its bank to this, V: what an alternator holds a battery at. */
+export const BOOSTER_FILLED_VOLTS = 14.4;
 /** Share of what its converter takes that arrives in the bank. */
 export const CONVERTER_EFFICIENCY = 0.85;
 

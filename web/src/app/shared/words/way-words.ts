@@ -59,6 +59,8 @@ export function wayStepWords(step: WayStep, way: Way, nameOf: (id: string) => st
       return way.thenOptionId ? `clamp on ${small(nameOf(step.optionId))}` : 'clamp on';
     case 'charge':
       return `it charges ${minutesWords(step.minutes)}`;
+    case 'fill':
+      return `it fills from the weak battery ${minutesWords(step.minutes)}`;
     case 'part':
       return 'all off';
     case 'swap':

@@ -3,6 +3,7 @@ import { batteriesOfJob, workingTempC } from '@voltrek/core/job';
 import type { RankedOption } from '@voltrek/core/plan';
 import {
   bankAt,
+  BOOSTER_FILLED_VOLTS,
   boosterFillSeconds,
   latchPoint,
   USUAL_COIL_OHMS,
@@ -19,8 +20,7 @@ export interface PlanNote {
   readonly text: string;
 }
 
-/** A booster is filled to this by its converter, V; a crank of this long is counted, s. */
-const FILLED_VOLTS = 14.4;
+/** A crank of this long is counted, s. */
 const COUNTED_SECONDS = 1.5;
 
 /** What the booster and the latch source do on this job. */
@@ -36,7 +36,7 @@ export function notesOf({ job, machine, kit, rules }: Work, ranked: readonly Ran
       const amps = ranked.find((r) => r.option.sourceId === item.id)?.crank?.starterAmps;
       const { models, weakest } = batteriesOfJob(job, machine);
       const emptied = { ...item, volts: rules.capacitorMinVolts };
-      const seconds = boosterFillSeconds(emptied, FILLED_VOLTS, models[weakest]!);
+      const seconds = boosterFillSeconds(emptied, BOOSTER_FILLED_VOLTS, models[weakest]!);
       const cranks =
         amps &&
         crankCount(
