@@ -59,7 +59,8 @@ test('something else was done: the steps go on from where the clamps really are'
     await tech.next(done);
   await expect(page.locator('vt-step-card .hazard')).toContainText('Note');
   await tech.tap('I did something else');
-  await page.getByLabel('Black, casualty end').selectOption({ label: 'battery -: Battery -' });
+  await page.getByRole('radio', { name: /^Black, casualty end/ }).click();
+  await page.getByRole('radio', { name: 'battery -: Battery -', exact: true }).click();
   await tech.tap('That is how it stands');
   await expect(page.locator('vt-step-card h2')).toHaveText(/Black off/);
   await expect(page.locator('vt-step-card .hazard.is-severe')).toHaveCount(0);
@@ -80,7 +81,8 @@ test('what else is so is noted and judged before it is told, and goes into the l
   await tech.next('All off');
   await tech.tap('I did something else');
   const sheet = page.locator('vt-something-else-dialog');
-  await sheet.getByLabel('Black, casualty end').selectOption({ index: 3 });
+  await sheet.getByRole('radio', { name: /^Black, casualty end/ }).click();
+  await sheet.locator('vt-circuit .pin').nth(2).click();
   await sheet.getByLabel('on what metal').selectOption({ label: 'a pipe' });
   await expect(sheet.getByRole('status')).toContainText('Stop: A pipe that carries fuel');
   await sheet.getByText('What else is so').click();
@@ -90,6 +92,7 @@ test('what else is so is noted and judged before it is told, and goes into the l
   await tech.saved();
   await page.reload();
   await tech.tap('I did something else');
+  await sheet.getByRole('radio', { name: /^Black, casualty end/ }).click();
   await expect(sheet.getByLabel('on what metal')).toHaveValue('pipe');
   await sheet.getByText('What else is so').click();
   await expect(sheet.getByRole('button', { name: 'a gear is in' })).toHaveAttribute('aria-pressed', 'true');

@@ -1,3 +1,4 @@
+import { kitFeature } from '../app/shared/state/kit';
 import { provideHttpClient } from '@angular/common/http';
 import { provideHttpClientTesting } from '@angular/common/http/testing';
 import { type Provider, provideZonelessChangeDetection, type Type } from '@angular/core';
@@ -35,6 +36,7 @@ export function openedStore(detail: Detail, providers: readonly Provider[] = [])
       provideRouter([]),
       provideStore(),
       provideState(jobFeature),
+      provideState(kitFeature),
       provideState(sessionFeature),
       { provide: ARMS_AFTER_MS, useValue: 0 },
       ...providers,

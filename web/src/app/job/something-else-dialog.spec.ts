@@ -21,10 +21,17 @@ describe('SomethingElseDialog', () => {
     const fixture = TestBed.createComponent(SomethingElseDialog);
     await fixture.whenStable();
     const root = fixture.nativeElement as HTMLElement;
-    const place = async (row: number, pointId: string): Promise<void> => {
-      const select = root.querySelectorAll<HTMLSelectElement>('label:not(.metal) select')[row]!;
-      select.value = pointId;
-      select.dispatchEvent(new Event('change'));
+    const group = (n: number): HTMLButtonElement[] => [
+      ...root.querySelectorAll('[role=radiogroup]')[n]!.querySelectorAll<HTMLButtonElement>('[role=radio]'),
+    ];
+    const clamps = (): HTMLButtonElement[] => group(0);
+    const place = async (row: number, name: string): Promise<void> => {
+      clamps()[row]!.click();
+      await fixture.whenStable();
+      const keys = group(1);
+      const key = keys.find((k) => k.textContent.trim() === name);
+      if (!key) throw new Error(keys.map((k) => k.textContent.trim()).join('|'));
+      key.click();
       await fixture.whenStable();
     };
     const submit = (): void => {
@@ -34,21 +41,24 @@ describe('SomethingElseDialog', () => {
       store
         .selectSignal(jobFeature.selectPending)()
         .map((e) => ({ type: e.type as string, data: e.data as unknown }));
-    return { root, place, submit, pending, closed: () => closed };
+    return { root, fixture, clamps, place, submit, pending, closed: () => closed };
   }
 
   it('shows where every clamp is, and has nothing to report while nothing differs', async () => {
-    const { root } = await show();
-    expect(
-      [...root.querySelectorAll<HTMLSelectElement>('label:not(.metal) select')].map((s) => s.value),
-    ).toEqual(['plus', '', '', '']);
+    const { root, clamps } = await show();
+    expect(clamps().map((key) => key.querySelector('span')!.textContent)).toEqual([
+      jasmine.stringContaining('battery +'),
+      'free',
+      'free',
+      'free',
+    ]);
     expect(root.querySelector<HTMLButtonElement>('[type=submit]')!.disabled).toBeTrue();
   });
 
   it('reports a clamp that was moved as off, then on', async () => {
     const { place, submit, pending, closed } = await show();
-    await place(0, 'minus');
-    await place(3, 'ground');
+    await place(0, 'battery -: Battery -');
+    await place(3, 'ground point: ground');
     submit();
     expect(pending()).toEqual([
       { type: 'clamp.detached', data: { clamp: 'redCasualty' } },
@@ -56,5 +66,20 @@ describe('SomethingElseDialog', () => {
       { type: 'clamp.attached', data: { clamp: 'blackCasualty', pointId: 'ground' } },
     ]);
     expect(closed()).toBeTrue();
+  });
+
+  it('is told on the drawing too: a tap on a numbered place puts the clamp there', async () => {
+    const { root, fixture, clamps } = await show();
+    clamps()[3]!.click();
+    await fixture.whenStable();
+    const pins = root.querySelectorAll<SVGGElement>('vt-circuit .pin');
+    expect([...pins].map((pin) => pin.textContent.trim())).toEqual(['1', '2', '3']);
+    pins[2]!.dispatchEvent(new MouseEvent('click', { bubbles: true }));
+    await fixture.whenStable();
+    expect(clamps()[3]!.textContent).toContain('ground point');
+    // The donor's own places are numbered for a clamp of its end.
+    clamps()[1]!.click();
+    await fixture.whenStable();
+    expect(root.querySelectorAll('vt-circuit .pin').length).toBeGreaterThan(1);
   });
 });

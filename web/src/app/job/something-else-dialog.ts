@@ -23,6 +23,9 @@ import { Store } from '@ngrx/store';
 import { CIRCUMSTANCE_WORDS, METAL_WORDS, POINT_KIND_WORDS } from '@words/words';
 import { selectRescue, selectWork } from '../shared/job/job-selectors';
 import { Reporter } from '../shared/job/reporter';
+import { layoutCircuit } from '../shared/drawing/circuit-layout';
+import { CircuitView } from '../shared/drawing/circuit-view';
+import { Choices } from '../shared/ui/choices';
 import { sideWord } from './step-words';
 import { SOMETHING_ELSE_DIALOG as T } from '@words/screens/job';
 
@@ -39,6 +42,7 @@ interface Place {
 @Component({
   selector: 'vt-something-else-dialog',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Choices, CircuitView],
   template: `
     <form class="sheet" (submit)="$event.preventDefault(); report()">
       <h1 id="something-else-title">{{ t.howDoTheClampsStandNow }}</h1>
@@ -47,28 +51,61 @@ interface Place {
           <p class="caution"><span aria-hidden="true">!</span> {{ line }}</p>
         }
       </div>
-      @for (clamp of clamps(); track clamp) {
-        <label>
-          <span>{{ nameOf(clamp) }}</span>
-          <select class="field" #place (change)="move(clamp, place.value)">
-            <option value="" [selected]="now()[clamp] === free">{{ t.free }}</option>
-            @for (p of placesFor(clamp); track p.id) {
-              <option [value]="p.id" [selected]="p.id === now()[clamp]">{{ p.name }}</option>
+      <div class="where">
+        <div>
+          <div class="keys" role="radiogroup" [attr.aria-label]="t.whichClamp">
+            @for (clamp of clamps(); track clamp) {
+              <button
+                type="button"
+                class="key clamp"
+                role="radio"
+                [attr.aria-checked]="clamp === chosen()"
+                (click)="picked.set(clamp)"
+              >
+                <strong>{{ nameOf(clamp) }}</strong> <span>{{ placeNow(clamp) }}</span>
+              </button>
             }
-          </select>
-        </label>
-        @if (now()[clamp] !== free) {
-          <label class="metal">
-            <span>{{ t.onWhatMetal }}</span>
-            <select class="field" #metal (change)="put(clamp, metal.value)">
-              <option value="" [selected]="ontoNow()[clamp] === undefined">{{ t.cleanMetalAsMeant }}</option>
-              @for (m of metals; track m) {
-                <option [value]="m" [selected]="ontoNow()[clamp] === m">{{ metalWords[m] }}</option>
+          </div>
+          @if (chosen(); as clamp) {
+            <div class="keys" role="radiogroup" [attr.aria-label]="t.itIsOn(nameOf(clamp))">
+              <button
+                type="button"
+                class="key"
+                role="radio"
+                [attr.aria-checked]="now()[clamp] === free"
+                (click)="move(clamp, free)"
+              >
+                {{ t.free }}
+              </button>
+              @for (p of placesFor(clamp); track p.id) {
+                <button
+                  type="button"
+                  class="key"
+                  role="radio"
+                  [attr.aria-checked]="now()[clamp] === p.id"
+                  (click)="move(clamp, p.id)"
+                >
+                  {{ p.name }}
+                </button>
               }
-            </select>
-          </label>
-        }
-      }
+            </div>
+            @if (now()[clamp] !== free) {
+              <label class="metal">
+                <span>{{ t.onWhatMetal }}</span>
+                <select class="field" #metal (change)="put(clamp, metal.value)">
+                  <option value="" [selected]="ontoNow()[clamp] === undefined">
+                    {{ t.cleanMetalAsMeant }}
+                  </option>
+                  @for (m of metals; track m) {
+                    <option [value]="m" [selected]="ontoNow()[clamp] === m">{{ metalWords[m] }}</option>
+                  }
+                </select>
+              </label>
+            }
+          }
+        </div>
+        <vt-circuit [drawing]="drawing()" [chosenPin]="chosenPin()" (pinChosen)="move(chosen()!, $event)" />
+      </div>
       <div class="keys">
         @for (s of switches(); track s.name) {
           <button type="button" class="key" [attr.aria-pressed]="s.on" (click)="s.flip()">
@@ -103,9 +140,32 @@ interface Place {
     .sheet {
       gap: 14px;
     }
-    .metal {
-      margin-top: -8px;
-      padding-left: 18px;
+    .where {
+      display: grid;
+      grid-template-columns: minmax(0, 1fr) minmax(0, 400px);
+      gap: 18px;
+    }
+    .where > div {
+      display: grid;
+      gap: 14px;
+      align-content: start;
+    }
+    .clamp {
+      display: grid;
+      width: 100%;
+      padding: 6px 12px;
+      text-align: left;
+    }
+    vt-circuit {
+      height: 430px;
+    }
+    @media (max-width: 720px) {
+      .where {
+        grid-template-columns: 1fr;
+      }
+      vt-circuit {
+        height: 360px;
+      }
     }
     summary {
       min-height: 48px;
@@ -226,6 +286,40 @@ export class SomethingElseDialog {
     });
     return [...new Set(lines)];
   });
+
+  /** The clamp that is told of: the first that is on, until another is picked. */
+  protected readonly picked = signal<ClampId | null>(null);
+  protected readonly chosen = computed(
+    () =>
+      this.picked() ??
+      this.clamps().find((c) => this.hookup().clamps[c] !== null) ??
+      this.clamps()[0] ??
+      null,
+  );
+  protected readonly chosenPin = computed(() => {
+    const chosen = this.chosen();
+    return (chosen && this.now()[chosen]) ?? null;
+  });
+  /** The clamps as they are told to stand, with a number at each place of the clamp that is told of. */
+  protected readonly drawing = computed(() => {
+    const { machine, donorMachine } = this.work()!;
+    const chosen = this.chosen();
+    return layoutCircuit({
+      ...{ machine, donor: donorMachine, machineName: T.casualty },
+      scene: this.rescue()?.scene ?? null,
+      hookup: this.changes().reduce(act, this.hookup()),
+      ...{ step: null, isCranking: false, showPins: false },
+      pinsFor: chosen && {
+        isDonor: isSourceClamp(chosen),
+        pointIds: this.placesFor(chosen).map(({ id }) => id),
+      },
+    });
+  });
+
+  protected placeNow(clamp: ClampId): string {
+    const at = this.now()[clamp];
+    return this.placesFor(clamp).find(({ id }) => id === at)?.name ?? T.free;
+  }
 
   protected standsNow(what: Circumstance): boolean {
     return this.noted()[what] ?? stands(this.hookup(), what);

@@ -95,6 +95,13 @@ import { CHECKS as T } from '@words/screens/job-stages';
       .symptoms {
         grid-template-columns: repeat(2, 1fr);
       }
+      .checks > div {
+        flex-wrap: wrap;
+        justify-content: end;
+      }
+      .checks > div > span {
+        flex: 1 1 82px;
+      }
       .checks .key {
         flex-basis: 84px;
       }

@@ -180,7 +180,11 @@ export class Hookup {
   protected readonly charges = computed(() => underCharge(this.work().job) !== null);
 
   protected somethingElse(): void {
-    this.modals.open(SomethingElseDialog, { ariaLabelledBy: 'something-else-title', centered: true });
+    this.modals.open(SomethingElseDialog, {
+      ariaLabelledBy: 'something-else-title',
+      centered: true,
+      size: 'lg',
+    });
   }
 
   protected async confirm(step: HookupStep): Promise<void> {

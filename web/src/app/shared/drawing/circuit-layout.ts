@@ -4,7 +4,7 @@ import { hasSwitch, type SourceKind } from '@voltrek/core/plan';
 import { CIRCUIT_HEIGHT, CIRCUIT_WIDTH, type CircuitDrawing } from './drawing';
 import { clampEnds, drawCircuit } from './leads';
 import { pinsOf } from './pins';
-import { packPlace, placeCasualty, placeDonor } from './placing';
+import { packPlace, type Placed, placeCasualty, placeDonor } from './placing';
 import { targetOf } from './target';
 import { drawVehicle, takenBatteries } from './vehicle';
 import { CIRCUIT_LAYOUT as T } from '@words/screens/drawing';
@@ -18,6 +18,8 @@ export interface CircuitInput {
   readonly isCranking: boolean;
   /** Numbers on the points, for finding them. */
   readonly showPins: boolean;
+  /** Numbers on some points of one side, to choose among. */
+  readonly pinsFor?: { readonly isDonor: boolean; readonly pointIds: readonly string[] } | null;
   /** What the drawn machine is called here. */
   readonly machineName: string;
 }
@@ -65,8 +67,18 @@ export function layoutCircuit(input: CircuitInput): CircuitDrawing {
             isOn: hasSwitch(input.scene.option) ? input.hookup.packOn : null,
           }
         : null,
-    pins: input.showPins ? pinsOf(casualty) : [],
+    pins: pinsFor(input, casualty, donor),
     ...circuit,
     target: targetOf(input.step, casualty, donor, ends, circuit),
   };
+}
+
+function pinsFor(
+  { showPins, pinsFor: some }: CircuitInput,
+  casualty: Placed,
+  donor: Placed | null,
+): CircuitDrawing['pins'] {
+  if (showPins) return pinsOf(casualty);
+  const on = some?.isDonor ? donor : casualty;
+  return some && on ? pinsOf(on, some.pointIds) : [];
 }

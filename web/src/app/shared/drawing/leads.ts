@@ -86,10 +86,11 @@ export function drawCircuit(
   const lead = (isRed: boolean, from: ClampId, to: ClampId, element: string): DrawnLead[] => {
     if (!ends[from].isOn && !ends[to].isOn) return [];
     const { path, middle } = leadPath(ends[from].at, ends[to].at, isRed);
+    // Of a black lead the circuit counts what comes back from the casualty.
     const signed = solution.amps.get(element) ?? 0;
     const amps = Math.abs(signed);
     const warmsK = isCranking ? leadRiseC(scene.option.leads, amps, GRID_TRY_SECONDS, scene.tempC) : 0;
-    return [{ isRed, path, amps, isForth: signed >= 0, warmsK, label: middle }];
+    return [{ isRed, path, amps, isForth: isRed === signed >= 0, warmsK, label: middle }];
   };
   const inHand = new Set(clampsInHand(scene.option));
   const drawn = CLAMP_IDS.filter((c) => inHand.has(c) && (ends[c].isOn || ends[otherEnd(c)].isOn));

@@ -7,13 +7,14 @@ const PIN_APART = 30;
 
 const CIRCUIT: Size = { width: CIRCUIT_WIDTH, height: CIRCUIT_HEIGHT };
 
-/** A number for every point of the machine. */
-export function pinsOf(placed: Placed): DrawnPin[] {
+/** A number for every point of the machine, or for some of them: each keeps the number that it has among all. */
+export function pinsOf(placed: Placed, only?: readonly string[]): DrawnPin[] {
   const { machine } = placed;
-  const points = machine.points.map((point) => pointPlace(placed, point));
+  const shown = machine.points.filter(({ id }) => only?.includes(id) ?? true);
+  const points = shown.map((point) => pointPlace(placed, point));
   const apart = pushedApart(points);
-  return machine.points.map((point, i) => ({
-    number: i + 1,
+  return shown.map((point, i) => ({
+    number: machine.points.indexOf(point) + 1,
     pointId: point.id,
     label: point.label,
     point: points[i]!,

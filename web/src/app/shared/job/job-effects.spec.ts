@@ -1,3 +1,4 @@
+import { kitFeature } from '../state/kit';
 import { HttpErrorResponse } from '@angular/common/http';
 import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
@@ -39,6 +40,7 @@ describe('job effects', () => {
         provideZonelessChangeDetection(),
         provideStore(),
         provideState(jobFeature),
+        provideState(kitFeature),
         provideEffects({ loadJob, fetchIdentified, fetchGap }),
         { provide: DeviceStore, useValue: device },
         { provide: Api, useValue: api },

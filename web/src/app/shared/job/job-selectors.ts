@@ -29,6 +29,7 @@ import type { KitItem } from '@voltrek/core/sources';
 import { DEFAULT_RULES, HOUSE_RULE_KEYS } from '@voltrek/core/rules';
 import { createSelector, createSelectorFactory, resultMemoize } from '@ngrx/store';
 import { kitFeature } from '../state/kit';
+import type { Van } from '@voltrek/contracts';
 import { jobFeature } from './job-state';
 
 const { selectLogged, selectPending } = jobFeature;
@@ -47,8 +48,10 @@ const selectJobRules = createSelector(selectJob, (job) => job?.rules ?? null);
 const selectVansHere = createSelector(
   createSelector(selectJob, (job) => (job ? vansHere(job).join() : '')),
   kitFeature.selectVans,
-  (here, vans) => vans.filter(({ id }) => here.split(',').includes(id)),
+  (here, vans) => (here === '' ? NO_VANS : vans.filter(({ id }) => here.split(',').includes(id))),
 );
+/** One and the same: what came with the job stays the same object while no other van is here. */
+const NO_VANS: readonly Van[] = [];
 
 /** What came with the job: the rules are its own, where its log has them, and what other vans brought is at hand too. */
 export const selectDetail = createSelector(

@@ -141,7 +141,7 @@ describe('the job slice', () => {
 });
 
 describe('the job selectors', () => {
-  const rootOf = (state: JobState) => ({ job: state });
+  const rootOf = (state: JobState) => ({ job: state, kit: { vans: [], problem: null } });
 
   it('fold pending events with the rest, so that a tap shows at once', () => {
     const tap = event('symptom.recorded', { symptom: 'rapid-click' });

@@ -1,3 +1,4 @@
+import { kitFeature } from '../../../shared/state/kit';
 import { provideHttpClient } from '@angular/common/http';
 import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
 import { provideZonelessChangeDetection } from '@angular/core';
@@ -20,6 +21,7 @@ describe('Measure', () => {
         provideHttpClientTesting(),
         provideStore(),
         provideState(jobFeature),
+        provideState(kitFeature),
         provideState(sessionFeature),
         { provide: ARMS_AFTER_MS, useValue: 0 },
       ],

@@ -64,6 +64,9 @@ export const ROLL_PROMPT = {
 
 export const SOMETHING_ELSE_DIALOG = {
   howDoTheClampsStandNow: 'How do the clamps stand now?',
+  whichClamp: 'Which clamp',
+  itIsOn: (clamp: Shown) => tell`${clamp} is on`,
+  casualty: 'casualty',
   free: 'free',
   onWhatMetal: 'on what metal',
   cleanMetalAsMeant: 'clean metal, as meant',
