@@ -73,6 +73,9 @@ const PAGES = [
   'files',
   'follow-ups',
   'set-up',
+  'practice',
+  'practice/drills',
+  'practice/string-1',
 ];
 /** Pages with buttons that open something over them. */
 const WITH_DIALOGS = ['board', 'vehicles', 'batteries', 'atlas', 'kit', 'files'];

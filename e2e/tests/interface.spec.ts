@@ -141,6 +141,7 @@ const PAGES = [
   'bench',
   'rules',
   'practice',
+  'practice/drills',
   'practice/string-1',
 ];
 

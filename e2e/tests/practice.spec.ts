@@ -132,3 +132,36 @@ test('a case is made, and is the same to whoever is sent its address; one that c
   await page.goto(address.replace('truck~starter', 'ev~starter'));
   await expect(page.getByText('No case has that code')).toBeVisible();
 });
+
+test('drills of a minute are answered, told right or wrong with their figures, and counted', async ({
+  page,
+  server,
+}) => {
+  await page.goto(`${server.url}/practice`);
+  await page.getByRole('link', { name: 'Drills of a minute' }).click();
+  const answers = page.locator('.answers .key');
+  await expect(page.getByRole('heading', { name: 'Which clamp goes on next?' })).toBeVisible({
+    timeout: 20_000,
+  });
+  await expect(page.locator('vt-circuit')).toBeVisible();
+  for (const [kind, asks] of [
+    ['Ice', 'May a current go through this battery?'],
+    ['Leads', 'Which is the lightest set that starts it?'],
+    ['Stop or go', 'Go on, or stop?'],
+  ] as const) {
+    await page.getByRole('radio', { name: kind }).click();
+    await expect(page.getByRole('heading', { name: asks })).toBeVisible({ timeout: 20_000 });
+    await expect(page.getByText(/\d+ s left/)).toBeVisible();
+    await answers.first().focus();
+    await page.keyboard.press('Enter');
+    await expect(answers.filter({ hasText: '✓' })).toHaveCount(1);
+    await expect(page.getByRole('radio', { name: new RegExp(`${kind} [01] of 1`) })).toBeVisible();
+    await expect(answers.first()).toBeDisabled();
+  }
+  const asked = page.getByRole('radio', { name: /Stop or go/ });
+  await page.getByRole('button', { name: 'Next one' }).click();
+  await answers.first().click();
+  await expect(asked).toContainText('of 2');
+  await page.reload();
+  await expect(page.getByRole('radio', { name: /Leads [01] of 1/ })).toBeVisible();
+});

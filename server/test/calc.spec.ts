@@ -220,7 +220,7 @@ describe('calc', () => {
     expect(worths).toEqual([...worths].sort((a, b) => b - a));
     const wrong = answer(['diagnose'], () => DIAGNOSE.replace('"clean"', '"purple"'));
     expect(wrong.code).toBe(2);
-    expect(wrong.err).toContain('evidence[1].found: look-joints finds turns-by-hand, deposits, clean');
+    expect(wrong.err).toContain('evidence[1].found: look-joints finds turns-by-hand, deposits, rust, clean');
     const said = JSON.parse(out) as { suspicions: { pushes: { check: string; found: unknown }[] }[] };
     expect(said.suspicions[0]!.pushes.find((p) => p.check === 'conductance')!.found).toBe(270);
   });

@@ -1,5 +1,6 @@
 import type { BatteryRating } from '../battery/battery.js';
 import type { Chemistry } from '../battery/chemistry.js';
+import type { Parameter } from '../quantities/parameter.js';
 import { HOURS_A_DAY } from '../quantities/time.js';
 import { MAINTAIN_AMPS } from './charger.js';
 
@@ -64,3 +65,25 @@ export function maintaining(rating: BatteryRating, drainAmps: number | null): Ma
     daysParted: Math.floor(spareAh / selfAh),
   };
 }
+
+/** What of this file may be questioned. */
+export const maintainerParameters = (): readonly Parameter[] => [
+  {
+    id: 'maintainer.sleep',
+    name: 'a machine asleep draws',
+    value: SLEEP_AMPS,
+    low: 0.01,
+    high: 0.05,
+    unit: 'A',
+    reason: 'Alarm, locks and control units; over 0.05 A is a drain.',
+  },
+  {
+    id: 'maintainer.self-loss',
+    name: 'a battery loses of its charge by itself',
+    value: SELF_LOSS_PER_DAY,
+    low: 0.0005,
+    high: 0.004,
+    unit: 'share a day',
+    reason: 'At 20 degC: a good AGM loses a quarter of what an old flooded one does.',
+  },
+];

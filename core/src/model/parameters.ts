@@ -24,6 +24,7 @@ import { waysParameters } from '../plan/ways.js';
 import { restParameters } from '../crank/rest.js';
 import { routeParameters } from '../reach/route.js';
 import { kitAgeParameters } from '../sources/kit-age.js';
+import { maintainerParameters } from '../charging/maintainer.js';
 import { latchParameters } from '../sources/latch.js';
 import type { Parameter } from '../quantities/parameter.js';
 
@@ -154,4 +155,5 @@ export const PARAMETERS: readonly Parameter[] = [
   ...routeParameters(),
   ...kitAgeParameters(),
   ...latchParameters(),
+  ...maintainerParameters(),
 ];

@@ -7,3 +7,4 @@ export * from './start-case.js';
 export * from './act.js';
 export * from './tool-play.js';
 export * from './debrief.js';
+export * from './drills.js';

@@ -1,36 +1,17 @@
 import { SYMPTOMS } from '../diagnosis/vocabulary.js';
 import { drawHidden } from '../diagnosis/draw-hidden.js';
 import { type Cause, CAUSES, priorsFor } from '../diagnosis/causes.js';
-import type { Tool } from '../diagnosis/checks.js';
 import { lookOf } from '../diagnosis/hidden.js';
 import { NOTHING_CONNECTED } from '../hookup/state.js';
 import { MACHINE_CLASSES, type MachineClass } from '../machine/machine.js';
 import { drawWeighted, type Random, seededRandom } from '../quantities/random.js';
 import { outOfRange, type Range } from '../quantities/range.js';
 import { DEFAULT_RULES } from '../rules/house-rules.js';
-import type { KitItem } from '../sources/kit.js';
-import { USUAL_KIT } from '../sources/usual-kit.js';
 import { templateOf } from '../template/template.js';
 import { answerOf } from './hidden-case.js';
+import { PRACTICE_KIT, PRACTICE_TOOLS } from './kit.js';
 import { type Rung, RUNG_IDS, type RungId, rungOf } from './rungs.js';
 import { mayBeBarred, type World } from './world.js';
-
-/** The van of the one who practises lends this. */
-const DONOR: KitItem = {
-  kind: 'donor',
-  id: 'donor',
-  name: 'Service van',
-  modelId: 'unknown-van',
-  systemVolts: 12,
-  battery: { chemistry: 'agm', capacityAh: 92, ccaAmps: 850, ccaStandard: 'EN' },
-  soc: 0.95,
-  alternatorSpareAmps: 80,
-};
-const KIT: readonly KitItem[] = [
-  DONOR,
-  ...Object.entries(USUAL_KIT).map(([id, item]) => ({ ...item, id }) as KitItem),
-];
-const TOOLS: readonly Tool[] = ['meter', 'clamp-meter', 'tester', 'load-tester', 'source'];
 
 /** A case is drawn anew where it is none, so often at the most. */
 const DRAWN_MOST = 40;
@@ -122,8 +103,8 @@ export function startCase(code: string): World {
       rung,
       machine,
       donor: templateOf('van'),
-      kit: KIT,
-      tools: TOOLS,
+      kit: PRACTICE_KIT,
+      tools: PRACTICE_TOOLS,
       tempC,
       profile,
       rules: DEFAULT_RULES,

@@ -46,6 +46,11 @@ export const routes: Routes = [
     loadComponent: () => import('./practice/ladder-page').then((m) => m.LadderPage),
   },
   {
+    path: 'practice/drills',
+    title: T.practiceVoltrek,
+    loadComponent: () => import('./practice/drill-page').then((m) => m.DrillPage),
+  },
+  {
     path: 'practice/:code',
     title: T.practiceVoltrek,
     loadComponent: () => import('./practice/case-page').then((m) => m.CasePage),

@@ -30,6 +30,7 @@ import { PracticeRecord } from './practice-record';
     <header>
       <h1>{{ t.practice }}</h1>
       <span class="dim">{{ t.nobodyIsHurt }}</span>
+      <a class="key strong" routerLink="/practice/drills">{{ t.drills }}</a>
     </header>
     <form class="open" (submit)="open($event, codeInput.value)">
       <label>

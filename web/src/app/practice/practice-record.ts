@@ -1,9 +1,12 @@
 import { inject, Injectable } from '@angular/core';
 import { DOCUMENT } from '@angular/common';
 import { type CardInput, createEmptyCard, fsrs, type Grade, Rating } from 'ts-fsrs';
-import type { PracticeAction, RungId } from '@voltrek/core/practice';
+import type { DrillKind, PracticeAction, RungId } from '@voltrek/core/practice';
 
-/** How a rung stands on this device. */
+/** What comes back by how it went: a rung of the ladder, or a drill. */
+export type Trained = RungId | `drill-${DrillKind}`;
+
+/** How a rung, or a drill, stands on this device. */
 export interface RungStanding {
   /** Number of the case that comes next. */
   readonly next: number;
@@ -44,13 +47,13 @@ export class PracticeRecord {
     this.write(RUN + code, actions);
   }
 
-  standing(rung: RungId): RungStanding {
-    return this.read<Partial<Record<RungId, RungStanding>>>(RUNGS, {})[rung] ?? FRESH;
+  standing(rung: Trained): RungStanding {
+    return this.read<Partial<Record<Trained, RungStanding>>>(RUNGS, {})[rung] ?? FRESH;
   }
 
   /** A case of the ladder has ended. One that is not on it, or was ended before, moves nothing. */
-  ended(rung: RungId, number: number, end: CaseEnd, now = new Date()): void {
-    const all = this.read<Partial<Record<RungId, RungStanding>>>(RUNGS, {});
+  ended(rung: Trained, number: number, end: CaseEnd, now = new Date()): void {
+    const all = this.read<Partial<Record<Trained, RungStanding>>>(RUNGS, {});
     const before = all[rung] ?? FRESH;
     if (number !== before.next) return;
     const { card } = scheduler.next(before.card ?? createEmptyCard(now), now, gradeOf(end));

@@ -37,6 +37,9 @@ import {
   toolNext,
   toolRun,
   type World,
+  type Drill,
+  type DrillKind,
+  drillOf,
 } from '@voltrek/core/practice';
 import { seededRandom } from '@voltrek/core/quantities';
 import { bestParking, type LeadPoints, type Pose } from '@voltrek/core/reach';
@@ -86,6 +89,8 @@ export interface PlanWorker {
   practiceNext(code: string, actions: readonly PracticeAction[]): { readonly next: PracticeAction | null };
   /** The whole case as the tool would work it. */
   practiceRun(code: string): World;
+  /** A drill: drawing one may weigh a whole crowd. */
+  drill(kind: DrillKind, number: number): { readonly drill: Drill };
 }
 
 const goOn =
@@ -138,6 +143,7 @@ const worker: PlanWorker = {
     return { next: toolNext(world, crowdOf(world.practice.profile, [])) };
   },
   practiceRun: (code) => toolRun(code, crowdOf(startCase(code).practice.profile, [])),
+  drill: (kind, number) => ({ drill: drillOf(kind, number) }),
   park: (casualty, donor, points) => bestParking(casualty, donor, points).pose,
 };
 

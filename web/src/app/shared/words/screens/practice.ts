@@ -5,6 +5,7 @@ import { type Shown, tell } from '../tell';
 export const LADDER_PAGE = {
   practice: 'Practice',
   nobodyIsHurt: 'The same circuit, a hidden fault, and no harm done.',
+  drills: 'Drills of a minute',
   caseCode: 'Code of a case',
   openIt: 'Open it',
   noSuchCase: 'No case has that code. It reads like order-12.',
@@ -118,4 +119,19 @@ export const DEBRIEF = {
   again: 'The same case again',
   nextCase: 'Next case',
   working: 'The tool works the same case.',
+} as const;
+
+export const DRILL_PAGE = {
+  drills: 'Drills',
+  ofAMinute: 'A minute each, by the same circuit.',
+  which: 'Which drill',
+  stands: (right: Shown, asked: Shown) => tell`${right} of ${asked}`,
+  left: (seconds: Shown) => tell`${seconds} s left`,
+  overTime: 'over a minute',
+  right: 'Right.',
+  rightLate: 'Right, but it took over a minute.',
+  wrong: (right: Shown) => tell`No: ${right}.`,
+  next: 'Next one',
+  drawing: 'Drawing one',
+  ladder: 'To the ladder',
 } as const;

@@ -1,0 +1,273 @@
+import { type BatteryBar, batteryBar } from '../battery/bar.js';
+import { CHEMISTRIES, type Chemistry, isLeadAcid } from '../battery/chemistry.js';
+import { freezePointC } from '../battery/freezing.js';
+import { socFromRestVolts } from '../battery/rest-volts.js';
+import { crankPoint } from '../crank/quick.js';
+import type { CheckId } from '../diagnosis/checks.js';
+import { drawHidden } from '../diagnosis/draw-hidden.js';
+import { type DiagnosisEvidence, drawCrowd, proposals } from '../diagnosis/belief.js';
+import { STOP_CONDITIONS, type StopCondition } from '../diagnosis/vocabulary.js';
+import { act } from '../hookup/actions.js';
+import { hazardsOf, safestOrder } from '../hookup/earth.js';
+import { type Hazard, severityRank } from '../hookup/hazard.js';
+import type { HookupStep } from '../hookup/order.js';
+import { type HookupScene, type HookupState, NOTHING_CONNECTED } from '../hookup/state.js';
+import type { LeadSet } from '../leads/lead-set.js';
+import type { Machine, MachineClass } from '../machine/machine.js';
+import { casualtyBatteries } from '../plan/casualty-batteries.js';
+import { connectedRescue } from '../plan/rank.js';
+import { type SourceOption, sourceOptions } from '../plan/options.js';
+import { drawWeighted, type Random, seededRandom } from '../quantities/random.js';
+import { DEFAULT_RULES } from '../rules/house-rules.js';
+import { templateOf } from '../template/template.js';
+import { answerOf } from './hidden-case.js';
+import { PRACTICE_KIT, PRACTICE_TOOLS } from './kit.js';
+
+export const DRILL_KINDS = ['order', 'reading', 'frozen', 'leads', 'stop'] as const;
+/** What a drill of a minute asks. */
+export type DrillKind = (typeof DRILL_KINDS)[number];
+
+export const HARMLESS_SIGNS = [
+  'deposits',
+  'wet-case',
+  'old-date-mark',
+  'dim-lamps',
+  'clicking',
+  'stood-weeks',
+] as const;
+/** Something seen at a vehicle that stops nobody. */
+export type HarmlessSign = (typeof HARMLESS_SIGNS)[number];
+
+/** Which clamp goes on next, with what stands. */
+export interface OrderDrill {
+  readonly kind: 'order';
+  readonly machine: Machine;
+  readonly scene: HookupScene;
+  readonly state: HookupState;
+  /** Each with the worst that the circuit says of it. */
+  readonly choices: readonly { readonly step: HookupStep; readonly worst: Hazard | null }[];
+  readonly right: number;
+}
+/** Which check is worth its minutes most. */
+export interface ReadingDrill {
+  readonly kind: 'reading';
+  readonly machineClass: MachineClass;
+  readonly evidence: readonly DiagnosisEvidence[];
+  readonly choices: readonly {
+    readonly check: CheckId;
+    readonly gainBits: number;
+    readonly minutes: number;
+  }[];
+  readonly right: number;
+}
+/** Whether a current may be put through this battery. */
+export interface FrozenDrill {
+  readonly kind: 'frozen';
+  readonly chemistry: Chemistry;
+  readonly restVolts: number;
+  readonly coldestC: number;
+  readonly bar: BatteryBar | null;
+  readonly freezesAtC: number | null;
+  /** 0: join it; 1: leave it. */
+  readonly right: number;
+}
+/** The lightest set that turns it fast enough. */
+export interface LeadsDrill {
+  readonly kind: 'leads';
+  readonly machineClass: MachineClass;
+  readonly tempC: number;
+  readonly neededRpm: number;
+  /** The lightest first. */
+  readonly choices: readonly { readonly leads: LeadSet; readonly rpm: number; readonly turns: boolean }[];
+  readonly right: number;
+}
+/** Go on, or stop. */
+export interface StopDrill {
+  readonly kind: 'stop';
+  readonly machineClass: MachineClass;
+  readonly signs: readonly (StopCondition | HarmlessSign)[];
+  readonly stops: readonly StopCondition[];
+  /** 0: go on; 1: stop. */
+  readonly right: number;
+}
+export type Drill = OrderDrill | ReadingDrill | FrozenDrill | LeadsDrill | StopDrill;
+
+/** A drawn question is drawn anew where it is too near to call, so often at the most. */
+const DRAWN_MOST = 200;
+/** Nearer to ice than this it is no question for a minute, K. */
+const CLEAR_K = 3;
+const DRILL_CLASSES: readonly MachineClass[] = ['car', 'van', 'truck', 'plant', 'motorcycle'];
+const DRIVEN: readonly MachineClass[] = ['car', 'van', 'boat', 'ride-on'];
+
+/**
+ * A question of a minute: the same number asks the same of everybody.
+ *
+ * @throws RangeError where none can be drawn, which a test holds not to be
+ * @example drillOf('frozen', 7).right // 0 to join it, 1 to leave it
+ */
+export function drillOf(kind: DrillKind, number: number): Drill {
+  const random = seededRandom(number * 2 + DRILL_KINDS.indexOf(kind) * 1_000_003 + 1);
+  for (let i = 0; i < DRAWN_MOST; i++) {
+    const drill = DRAW[kind](random);
+    if (drill) return drill;
+  }
+  throw new RangeError(`no drill of ${kind} for ${number}`);
+}
+
+const DRAW: Readonly<Record<DrillKind, (random: Random) => Drill | null>> = {
+  order: drawOrder,
+  reading: drawReading,
+  frozen: drawFrozen,
+  leads: drawLeads,
+  stop: drawStop,
+};
+
+const pick = <T>(random: Random, list: readonly T[]): T =>
+  drawWeighted(
+    random,
+    list.map((item) => [item, 1] as const),
+  );
+
+function shuffled<T>(random: Random, list: readonly T[]): T[] {
+  return list
+    .map((item) => ({ item, key: random() }))
+    .sort((a, b) => a.key - b.key)
+    .map(({ item }) => item);
+}
+
+function donorOption(machine: Machine, restVolts: readonly number[], tempC: number): SourceOption | null {
+  const batteries = casualtyBatteries(machine, restVolts, tempC);
+  return (
+    sourceOptions(machine, PRACTICE_KIT, batteries, tempC, DEFAULT_RULES).find(
+      ({ sourceKind }) => sourceKind === 'donor',
+    ) ?? null
+  );
+}
+
+function drawOrder(random: Random): OrderDrill | null {
+  const machine = templateOf(pick(random, DRIVEN));
+  const tempC = Math.round(-12 + 20 * random());
+  const restVolts = [11.4 + random() * 0.6];
+  const option = donorOption(machine, restVolts, tempC);
+  const { chemistry } = machine.batteries[0]!.rating;
+  // What may be ice is joined in no order.
+  if (!option || batteryBar(chemistry, restVolts[0]!, tempC)) return null;
+  const scene: HookupScene = {
+    ...{ machine, donor: templateOf('van'), option, tempC },
+    batteries: casualtyBatteries(machine, restVolts, tempC),
+    ...{ enclosed: false, casualtyRuns: false },
+  };
+  const order = safestOrder(scene, 3, DEFAULT_RULES);
+  const clamps = order.filter(({ action }) => action.kind === 'attach');
+  const at = Math.floor(random() * (clamps.length - 1));
+  const before = order.slice(0, order.indexOf(clamps[at]!));
+  const state = before.reduce((s, { action }) => act(s, action), NOTHING_CONNECTED);
+  const choices = shuffled(random, clamps.slice(at)).map((step) => ({
+    step,
+    worst: worstOf(step.action.kind === 'attach' ? hazardsOf(scene, state, step.action, DEFAULT_RULES) : []),
+  }));
+  return {
+    kind: 'order',
+    machine,
+    scene,
+    state,
+    choices,
+    right: choices.findIndex(({ step }) => step === clamps[at]),
+  };
+}
+
+const worstOf = (hazards: readonly Hazard[]): Hazard | null =>
+  hazards.reduce<Hazard | null>(
+    (worst, h) => (worst && severityRank(worst) >= severityRank(h) ? worst : h),
+    null,
+  );
+
+/** So much more than the next one a reading must be worth. */
+const CLEARLY = 1.3;
+
+function drawReading(random: Random): ReadingDrill | null {
+  const { machineClass, systemVolts, engine, batteries } = templateOf(pick(random, DRILL_CLASSES));
+  const tempC = Math.round(-10 + 25 * random());
+  const profile = { machineClass, systemVolts, engine, rating: batteries[0]!.rating, tempC };
+  const cause = pick(random, ['discharged', 'worn', 'joint-positive', 'starter', 'charging'] as const);
+  const hidden = drawHidden(cause, profile, random);
+  const mind = drawCrowd(profile);
+  const evidence: DiagnosisEvidence[] = [
+    { check: 'symptom', found: answerOf('symptom', hidden, profile, random) },
+  ];
+  if (random() < 0.6) evidence.push({ check: 'rest', found: answerOf('rest', hidden, profile, random) });
+  const ranked = proposals(mind, evidence, PRACTICE_TOOLS);
+  const [best, second] = ranked;
+  if (!best || !second || best.worth < CLEARLY * second.worth) return null;
+  const others = ranked.slice(Math.ceil(ranked.length / 3));
+  if (others.length < 3) return null;
+  const choices = shuffled(random, [best, ...shuffled(random, others).slice(0, 3)]);
+  return {
+    ...{ kind: 'reading', machineClass, evidence },
+    choices: choices.map(({ check, gainBits, minutes }) => ({ check, gainBits, minutes })),
+    right: choices.indexOf(best),
+  };
+}
+
+function drawFrozen(random: Random): FrozenDrill | null {
+  const chemistry = pick(random, CHEMISTRIES);
+  const restVolts = Number((random() < 0.15 ? -(0.4 + random() * 8) : 6 + random() * 6.8).toFixed(2));
+  const coldestC = Math.round(-32 + 40 * random());
+  const bar = batteryBar(chemistry, restVolts, coldestC);
+  const { low } = socFromRestVolts(chemistry, restVolts, coldestC);
+  const freezesAtC = isLeadAcid(chemistry) ? freezePointC(chemistry, low, restVolts) : null;
+  const isNear = freezesAtC !== null && Math.abs(coldestC - freezesAtC) < CLEAR_K;
+  if (isNear && bar !== 'reversed') return null;
+  return { kind: 'frozen', chemistry, restVolts, coldestC, bar, freezesAtC, right: bar ? 1 : 0 };
+}
+
+const DRILL_LEADS: readonly LeadSet[] = [
+  { sectionMm2: 6, lengthM: 4, conductor: 'copper-clad-aluminium', contact: 'worn' },
+  { sectionMm2: 10, lengthM: 3, conductor: 'copper-clad-aluminium', contact: 'clean' },
+  { sectionMm2: 16, lengthM: 3, conductor: 'copper', contact: 'clean' },
+  { sectionMm2: 25, lengthM: 3.5, conductor: 'copper', contact: 'clean' },
+  { sectionMm2: 35, lengthM: 4.5, conductor: 'copper', contact: 'clean' },
+];
+/** Speed this far from what is needed is no question for a minute, share. */
+const CLEAR_SHARE = 0.06;
+
+function drawLeads(random: Random): LeadsDrill | null {
+  const machineClass = pick(random, DRIVEN);
+  const machine = templateOf(machineClass);
+  const { engine } = machine;
+  const tempC = Math.round(-25 + 25 * random());
+  const restVolts = [11.9 + random() * 0.5];
+  const option = donorOption(machine, restVolts, tempC);
+  const { chemistry } = machine.batteries[0]!.rating;
+  if (!engine || !option || batteryBar(chemistry, restVolts[0]!, tempC)) return null;
+  // A bigger engine than the class mostly has: in the cold its leads decide.
+  const big = { ...engine, displacementL: engine.displacementL * (1 + 1.5 * random()) };
+  const batteries = casualtyBatteries(machine, restVolts, tempC);
+  const points = DRILL_LEADS.map((leads) => {
+    const rescue = connectedRescue(machine, { ...option, leads }, batteries, tempC, DEFAULT_RULES);
+    return { leads, ...crankPoint(rescue, big) };
+  });
+  const isNear = points.some(({ rpm, neededRpm }) => Math.abs(rpm / neededRpm - 1) < CLEAR_SHARE);
+  const choices = points.map(({ leads, turns, rpm, neededRpm, starterVolts, controlMinVolts }) => ({
+    leads,
+    rpm,
+    turns: turns && rpm >= neededRpm && starterVolts >= controlMinVolts,
+  }));
+  const right = choices.findIndex(({ turns }) => turns);
+  return isNear || right < 1
+    ? null
+    : { kind: 'leads', machineClass, tempC, neededRpm: points[0]!.neededRpm, choices, right };
+}
+
+function drawStop(random: Random): StopDrill {
+  const machineClass = pick(random, DRILL_CLASSES);
+  // None of these machines has high voltage.
+  const may = STOP_CONDITIONS.filter((stop) => stop !== 'high-voltage-damaged');
+  const stops = random() < 0.5 ? [pick(random, may)] : [];
+  const harmless = shuffled(random, HARMLESS_SIGNS).slice(0, 3 - stops.length);
+  return {
+    ...{ kind: 'stop', machineClass, stops },
+    signs: shuffled(random, [...stops, ...harmless]),
+    right: stops.length > 0 ? 1 : 0,
+  };
+}

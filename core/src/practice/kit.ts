@@ -1,0 +1,22 @@
+import type { Tool } from '../diagnosis/checks.js';
+import type { KitItem } from '../sources/kit.js';
+import { USUAL_KIT } from '../sources/usual-kit.js';
+
+/** The van of the one who practises lends this. */
+const DONOR: KitItem = {
+  kind: 'donor',
+  id: 'donor',
+  name: 'Service van',
+  modelId: 'unknown-van',
+  systemVolts: 12,
+  battery: { chemistry: 'agm', capacityAh: 92, ccaAmps: 850, ccaStandard: 'EN' },
+  soc: 0.95,
+  alternatorSpareAmps: 80,
+};
+/** What the van of the one who practises carries. */
+export const PRACTICE_KIT: readonly KitItem[] = [
+  DONOR,
+  ...Object.entries(USUAL_KIT).map(([id, item]) => ({ ...item, id }) as KitItem),
+];
+/** What can be read with it. */
+export const PRACTICE_TOOLS: readonly Tool[] = ['meter', 'clamp-meter', 'tester', 'load-tester', 'source'];
