@@ -17,7 +17,8 @@ const folder = mkdtempSync(join(tmpdir(), 'voltrek-fuzz-'));
 const port = await freePort();
 const server = spawn(process.execPath, ['server/dist/src/main.js', '--port', String(port)], {
   cwd: ROOT,
-  env: { ...process.env, VOLTREK_DATA: folder, VOLTREK_LOG: 'silent' },
+  // Nobody is held back here: every answer is looked at.
+  env: { ...process.env, VOLTREK_DATA: folder, VOLTREK_LOG: 'silent', VOLTREK_PER_MINUTE: '1e9' },
 });
 const memoryMb = () =>
   process.platform === 'linux'

@@ -22,6 +22,9 @@ const DEFAULT_PORT = 4820;
 /** A stop lets requests finish this long, and takes this long at most, ms. */
 const CLOSE_MS = 1500;
 const EXIT_MS = 4500;
+/** Whoever sends slower than this is not waited for: its heads, and all of it, the largest import included, ms. */
+const HEADERS_MS = 15_000;
+const REQUEST_MS = 180_000;
 const WEB_FOLDER = fileURLToPath(new URL('../../../web/dist/browser', import.meta.url));
 
 interface Options {
@@ -61,7 +64,10 @@ async function main(): Promise<void> {
   const log = pino({ level: process.env.VOLTREK_LOG ?? 'info' });
   // Take the port before the data: a busy port must not touch the folder.
   let handler: RequestListener = stillStarting;
-  const server = createServer((request, response) => handler(request, response));
+  const server = createServer(
+    { headersTimeout: HEADERS_MS, requestTimeout: REQUEST_MS },
+    (request, response) => handler(request, response),
+  );
   await listen(server, port).catch((error: unknown) => {
     const isBusy = error instanceof Error && 'code' in error && error.code === 'EADDRINUSE';
     fail(
@@ -90,7 +96,12 @@ async function main(): Promise<void> {
     .map((name) => name.trim())
     .filter(Boolean);
   const backups = keepBackups(folder, database, log.error.bind(log));
-  handler = createApp({ database, news, log, instruments, backups, webFolder: WEB_FOLDER, hosts });
+  const own = Number(process.env.VOLTREK_PER_MINUTE);
+  const perMinute = own > 0 ? { requests: own, heavy: own } : undefined;
+  handler = createApp({
+    ...{ database, news, log, instruments, backups, webFolder: WEB_FOLDER, hosts },
+    ...(perMinute && { perMinute }),
+  });
   stopOrderly(
     server,
     database,

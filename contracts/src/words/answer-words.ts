@@ -75,5 +75,6 @@ export const ANSWERS = {
   classEntry: 'An entry that stands for a whole class cannot be changed. Save the machine as a new entry.',
   notWellFormed: 'The request is not well-formed.',
   requestTooLarge: 'The request is too large.',
+  tooMany: 'Too many requests at once. Wait a moment: nothing is lost.',
   sendJson: 'Send JSON.',
 } as const;

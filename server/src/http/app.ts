@@ -26,6 +26,7 @@ import { vehicleRoutes } from '../vehicles/routes.js';
 import { metricsOf } from './metrics.js';
 import type { NewsDesk } from './news.js';
 import { plainInput } from './plain-input.js';
+import { HEAVY_PER_MINUTE, pace, REQUESTS_PER_MINUTE } from './pace.js';
 import { notFound, problemHandler } from './problem.js';
 import { sameSite } from './same-site.js';
 
@@ -33,6 +34,10 @@ import { sameSite } from './same-site.js';
 const OWN_HOSTS: readonly string[] = ['127.0.0.1', 'localhost', '[::1]'];
 /** The largest request there is: an event with a long ledger of evidence. */
 const BODY_LIMIT = '64kb';
+
+const USUAL_PACE = { requests: REQUESTS_PER_MINUTE, heavy: HEAVY_PER_MINUTE };
+/** What reads or writes the whole of something. */
+const HEAVY = ['/api/backups', '/api/files/{*file}', '/api/models/preview', '/api/models/import'];
 
 export interface AppParts {
   readonly database: Database;
@@ -43,13 +48,15 @@ export interface AppParts {
   readonly backups?: BackupKeeper;
   /** Folder of the built web application; left out where only the API is served. */
   readonly webFolder?: string;
+  /** Requests that one address may send in a minute, and of imports and backups; left out for the usual. */
+  readonly perMinute?: { readonly requests: number; readonly heavy: number };
   /** Names that the server answers for beside this machine's own. */
   readonly hosts?: readonly string[];
 }
 
 /** The whole server as an Express application, not yet listening. */
 export function createApp(parts: AppParts): Express {
-  const { database, news, log, instruments, backups, webFolder, hosts = [] } = parts;
+  const { database, news, log, instruments, backups, webFolder, hosts = [], perMinute = USUAL_PACE } = parts;
   const app = express();
   app.disable('x-powered-by');
   app.use(pinoHttp({ logger: log, customLogLevel: (_q, r) => (r.statusCode >= 500 ? 'error' : 'debug') }));
@@ -66,6 +73,8 @@ export function createApp(parts: AppParts): Express {
   const metrics = metricsOf(news);
   app.use(metrics.watch);
   app.use(sameSite([...OWN_HOSTS, ...hosts]));
+  app.use('/api', pace(perMinute.requests));
+  app.post(HEAVY, pace(perMinute.heavy));
   app.use(express.json({ limit: BODY_LIMIT }));
   app.use(plainInput);
 

@@ -4,8 +4,8 @@ import { problemText } from '../state/problem';
 import type { Answer } from './queues';
 import { ANSWER_TO as T } from '@words/screens/sync';
 
-/** Nobody answered, or only something on the way to the server. */
-const AWAY_STATUSES: readonly number[] = [0, 502, 503, 504];
+/** Nobody answered, only something on the way to the server did, or it asks for patience. */
+const AWAY_STATUSES: readonly number[] = [0, 429, 502, 503, 504];
 
 /** What an attempt to send came to. */
 export function answerTo(error: unknown): Answer {
@@ -13,7 +13,7 @@ export function answerTo(error: unknown): Answer {
   if (!(error instanceof HttpErrorResponse)) return { kind: 'choked', why: T.itCouldNotBeSent };
   if (AWAY_STATUSES.includes(error.status)) return { kind: 'away' };
   const why = problemText(error);
-  return error.status >= 500 || error.status === 429 ? { kind: 'choked', why } : { kind: 'refused', why };
+  return error.status >= 500 ? { kind: 'choked', why } : { kind: 'refused', why };
 }
 
 /** The server was not reached: what was to be sent may be kept and sent later. */
