@@ -3,6 +3,7 @@ import { type Crowd, drawCrowd, restVoltsOf } from '../src/diagnosis/index.js';
 import { CLAMP_IDS } from '../src/circuit/index.js';
 import {
   act,
+  caseFromLog,
   causesOf,
   codeOfCase,
   codeOfMade,
@@ -19,7 +20,9 @@ import {
 } from '../src/practice/index.js';
 import { MACHINE_CLASSES } from '../src/machine/index.js';
 import { type Random, seededRandom } from '../src/quantities/index.js';
-import { VERDICTS } from '../src/verdict/index.js';
+import { VERDICTS, type VerdictRecord } from '../src/verdict/index.js';
+import { CAR } from './fixtures.js';
+import { Log } from './job-log.js';
 import { sweep } from './sweep.js';
 
 /** Cases of each rung that `npm test` plays; the long proof plays a thousand in all. */
@@ -304,5 +307,38 @@ describe('a case to practise on', () => {
       practice: { ...start.practice, hidden: startCase('joints-9').hidden },
     };
     expect(toolNext(other, mind)).toEqual(toolNext(start, mind));
+  });
+});
+
+describe('a case from the log', () => {
+  const ended = (verdict: Partial<VerdictRecord>, close = true): Log => {
+    const log = new Log(CAR);
+    log.take('scene.recorded', {
+      ...{ ambientC: -9, place: 'yard', sloping: false, dark: true, enclosed: false, mainsNear: false },
+    });
+    log.take('verdict.given', {
+      ...{ verdict: 'replace-now', suspect: null, certainty: 'sure', followUps: [] },
+      ...verdict,
+    });
+    if (close) log.take('job.closed', { note: '' });
+    return log;
+  };
+
+  it('has the machine, the cold and the fault of the job that was closed, and nobody’s name', () => {
+    const { job } = ended({ causes: [{ cause: 'worn', share: 0.9 }] });
+    const code = caseFromLog(job, CAR)!;
+    const read = readCaseCode(code)!;
+    expect(read.made).toEqual({ machineClass: 'car', cause: 'worn', tempC: -9 });
+    expect(code).not.toContain(job.id);
+    expect(startCase(code).practice.hidden.holds).toContain('worn');
+    expect(caseFromLog(job, CAR)).withContext('the same job is the same case').toBe(code);
+  });
+
+  it('is none of a job that is open, or that ended without a fault', () => {
+    const causes = [{ cause: 'worn', share: 0.9 }] as const;
+    expect(caseFromLog(ended({ causes }, false).job, CAR)).toBeNull();
+    expect(
+      caseFromLog(ended({ verdict: 'keep', causes: [{ cause: 'none', share: 0.9 }] }).job, CAR),
+    ).toBeNull();
   });
 });

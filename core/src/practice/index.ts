@@ -8,3 +8,4 @@ export * from './act.js';
 export * from './tool-play.js';
 export * from './debrief.js';
 export * from './drills.js';
+export * from './case-from-log.js';

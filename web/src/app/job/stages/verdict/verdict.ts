@@ -4,6 +4,7 @@ import { Router, RouterLink } from '@angular/router';
 import { FOLLOW_UP_WORDS } from '@voltrek/contracts/words';
 import { anyClampOn } from '@voltrek/core/hookup';
 import { caseOfJob, mendedOfJob, standingVerdict } from '@voltrek/core/job';
+import { caseFromLog } from '@voltrek/core/practice';
 import type { FollowUp } from '@voltrek/core/verdict';
 import { addDays } from 'date-fns';
 import { GROUND_WORDS, CHECK_WORDS } from '@words/diagnosis-words';
@@ -134,6 +135,9 @@ const PART_WORDS: Record<Part, string> = {
           <a class="key" [routerLink]="['/vehicle', work().vehicle.id]">{{ t.vehicle }}</a>
           @if (work().batteries[0]; as b) {
             <a class="key" [routerLink]="['/battery', b.id]">{{ t.battery }}</a>
+          }
+          @if (practiceCode(); as code) {
+            <a class="key" [routerLink]="['/practice', code]">{{ t.practiseIt }}</a>
           }
         </div>
         @switch (part()) {
@@ -320,6 +324,8 @@ export class Verdict {
     return PARTS.filter((p) => (p !== 'change' || isAccused) && (p !== 'recheck' || this.isRecheckDue()));
   });
 
+  /** The code of a case like this job, once it is closed. */
+  protected readonly practiceCode = computed(() => caseFromLog(this.work().job, this.work().machine));
   protected readonly hasMaintainer = computed(
     () => this.record()?.followUps.some((f) => f.kind === 'maintainer') ?? false,
   );

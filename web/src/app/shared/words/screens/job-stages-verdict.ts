@@ -187,6 +187,7 @@ export const SHEET_TEXT = {
 } as const;
 
 export const VERDICT = {
+  practiseIt: 'Practise it',
   closeTheJob: 'Close the job?',
   theLogIsKeptAsIt: 'The log is kept as it is. Nothing is added to a closed job but its follow-ups.',
   closeIt: 'Close it',

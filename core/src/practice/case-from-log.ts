@@ -1,0 +1,25 @@
+import type { Cause } from '../diagnosis/causes.js';
+import { curesOf } from '../diagnosis/repairs.js';
+import type { Job } from '../job/job.js';
+import { standingVerdict, workingTempC } from '../job/queries.js';
+import { repairsMade } from '../job/repairs-of-job.js';
+import type { Machine } from '../machine/machine.js';
+import { causesOf, codeOfMade, MADE_COLD, seedOf } from './start-case.js';
+
+/**
+ * The code of a case like this job: its class of machine, its cold, and what it ended with as the hidden fault. Nothing in it names anybody.
+ *
+ * @returns null while the job is open, and for one that ended with no fault that a case can have
+ */
+export function caseFromLog(job: Job, { machineClass }: Pick<Machine, 'machineClass'>): string | null {
+  const verdict = standingVerdict(job);
+  if (job.closedAt === null || !verdict) return null;
+  const mended = verdict.verdict === 'repaired' ? repairsMade(job).flatMap((repair) => curesOf(repair)) : [];
+  const told = (verdict.causes ?? []).map(({ cause }) => cause);
+  const cause = [...mended, ...told].find((c): c is Cause => causesOf(machineClass).includes(c));
+  if (!cause) return null;
+  const tempC = Math.round(Math.min(MADE_COLD.max, Math.max(MADE_COLD.min, workingTempC(job))));
+  return codeOfMade({ machineClass, cause, tempC }, seedOf(job.id) % NUMBERS);
+}
+/** Codes have six digits at the most. */
+const NUMBERS = 1_000_000;
