@@ -125,6 +125,21 @@ describe('a new call', () => {
     expect(send().disabled).toBeTrue();
   });
 
+  it('asks whose phone it is before it would be lost', async () => {
+    const { root, type, tap, send } = await show({ vehicles: () => of([KNOWN]) });
+    await type('Plate', 'QX 0007');
+    await tap('QX 0007');
+    await type('Place', 'Yard');
+    expect(send().disabled).toBeFalse();
+    await type('Phone', '555 01');
+    expect(send().disabled).toBeTrue();
+    root.querySelector<HTMLInputElement>('[formControlName=phone]')!.dispatchEvent(new Event('blur'));
+    await type('Phone', '555 02');
+    expect(root.querySelector('[role=alert]')!.textContent).toContain('whose phone');
+    await type('Who called', 'A caller');
+    expect(send().disabled).toBeFalse();
+  });
+
   it('stays open with what was typed when the server refuses', async () => {
     const refused = new HttpErrorResponse({
       status: 409,

@@ -35,7 +35,7 @@ const text = (begin = ''): FormControl<string> => new FormControl(begin, { nonNu
 /** What the schema names, as the form does. */
 const FIELDS = [
   { key: 'placeName', label: T.place },
-  { key: 'caller.name', label: T.whoCalled },
+  { key: 'title', label: T.whatStandsThere },
 ];
 
 /** A call typed in by hand. */
@@ -126,10 +126,13 @@ const FIELDS = [
           {{ t.urgent }}
         </button>
       </div>
+      @if (fault('caller'); as text) {
+        <p class="field-fault" role="alert">{{ text }}</p>
+      }
       @if (heldAt(); as at) {
         <p class="dim">{{ t.noServerAtlasAndVehiclesAs(at | date: 'd MMM, HH:mm') }}</p>
       }
-      @if (problem(); as text) {
+      @if (problem() ?? whole(); as text) {
         <p class="problem" role="alert">{{ text }}</p>
       }
       <div class="keys">
@@ -163,20 +166,17 @@ export class NewCall {
   protected readonly known = signal<readonly VehicleSummary[]>([]);
   protected readonly vehicle = signal<VehicleSummary | null>(null);
   protected readonly unit = computed(() => shownUnit('°C'));
-  protected readonly form = new FormGroup(
-    {
-      plate: text(),
-      title: text(),
-      place: text(),
-      said: text(),
-      temp: text(String(Math.round(this.unit().show(0)))),
-      caller: text(),
-      phone: text(),
-      promised: text(),
-      urgent: new FormControl(false, { nonNullable: true }),
-    },
-    { validators: () => this.faults() },
-  );
+  protected readonly form = new FormGroup({
+    plate: text(),
+    title: text(),
+    place: text(),
+    said: text(),
+    temp: text(String(Math.round(this.unit().show(0)))),
+    caller: text(),
+    phone: text(),
+    promised: text(),
+    urgent: new FormControl(false, { nonNullable: true }),
+  });
   protected readonly problem = signal<string | null>(null);
 
   protected readonly heldAt = this.finder.heldAt;
@@ -185,9 +185,13 @@ export class NewCall {
   protected readonly rowOf = modelRow;
   protected readonly word = vehicleWord;
 
+  constructor() {
+    this.form.addValidators(() => this.faults());
+    this.form.updateValueAndValidity();
+  }
+
   /** What is wrong, by the name of the control that it stands at. */
   private faults(): { readonly faults: FieldFaults } | null {
-    if (!(this.form as NewCall['form'] | undefined)) return null;
     const { show, unit } = this.unit();
     const { min, max } = TYPED_RANGES.ambientC;
     const air = outOfRange(T.airTemperature, typedFigure(this.form.value.temp), {
@@ -198,7 +202,7 @@ export class NewCall {
     const found = schemaFaults(FIELDS, () => parseNewCall(this.entry()));
     const faults = {
       ...('placeName' in found && { place: found.placeName }),
-      ...('caller.name' in found && { caller: found['caller.name'] }),
+      ...(this.form.value.phone?.trim() && !this.form.value.caller?.trim() && { caller: T.whosePhone }),
       ...(!this.vehicle() && !this.machine() && { vehicle: T.sayWhatTheVehicleIs }),
       ...('' in found && { '': found[''] }),
       ...(air !== null && { temp: air }),
@@ -206,9 +210,15 @@ export class NewCall {
     return Object.keys(faults).length > 0 ? { faults } : null;
   }
 
+  /** What no field shows, told of the call as a whole. */
+  protected whole(): string | null {
+    return faultsOf(this.form)[''] ?? null;
+  }
+
   /** Told at a field once hands were on it. */
   protected fault(key: 'place' | 'temp' | 'vehicle' | 'caller'): string | null {
-    const control = key === 'vehicle' ? this.form.controls.plate : this.form.controls[key];
+    const { plate, phone } = this.form.controls;
+    const control = key === 'vehicle' ? plate : key === 'caller' ? phone : this.form.controls[key];
     return control.touched || (key === 'temp' && control.dirty) ? (faultsOf(this.form)[key] ?? null) : null;
   }
 

@@ -111,13 +111,10 @@ export const jobFeature = createFeature({
       (state, { event, revision }): JobState => withLogged(state, { event, revision }),
     ),
     // What is known is moved only as far as the answer proves: one that was long on its way says little.
-    on(
-      JobActions.clockTold,
-      (state, { leastMs, mostMs }): JobState => ({
-        ...state,
-        clockAheadMs: Math.min(mostMs, Math.max(leastMs, state.clockAheadMs)),
-      }),
-    ),
+    on(JobActions.clockTold, (state, { leastMs, mostMs }): JobState => {
+      const clockAheadMs = Math.min(mostMs, Math.max(leastMs, state.clockAheadMs));
+      return clockAheadMs === state.clockAheadMs ? state : { ...state, clockAheadMs };
+    }),
     on(
       JobActions.heard,
       (state, { event, revision }): JobState =>

@@ -70,5 +70,6 @@ export const NEW_CALL = {
   putItOnTheBoard: 'Put it on the board',
   leaveIt: 'Leave it',
   airTemperature: 'Air temperature',
+  whosePhone: 'Say whose phone that is.',
   sayWhatTheVehicleIs: 'Say what the vehicle is.',
 } as const;
