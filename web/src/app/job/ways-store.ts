@@ -1,4 +1,4 @@
-import { computed, inject, type Signal } from '@angular/core';
+import { computed, inject, signal, type Signal } from '@angular/core';
 import { waysInput } from '@voltrek/core/job';
 import { afterTry, HAND_MINUTES, type Way, WAY_SAMPLES, type WaysInput } from '@voltrek/core/plan';
 import { Store } from '@ngrx/store';
@@ -41,12 +41,17 @@ export function waysAsked(
   const options = store.selectSignal(selectOptions);
   const cases = store.selectSignal(selectPlanCases);
   const others = store.selectSignal(selectOtherVans);
+  // What other vans carry is ranked once the screen is drawn: a task of its own, before the search begins.
+  const isDrawn = signal(false);
+  void inject(Drawings)
+    .done()
+    .then(() => isDrawn.set(true));
   return computed(
     () => {
       const known = work();
       const moment = at();
       const minutes = fetchMinutes();
-      const brought = others().map((van) => ({ ...van, minutes }));
+      const brought = isDrawn() ? others().map((van) => ({ ...van, minutes })) : [];
       return known && moment !== null
         ? waysInput(known.job, known.machine, known.kit, options(), cases(), known.rules, moment, brought)
         : null;

@@ -40,7 +40,8 @@ export class PlanWays {
   private readonly vans = this.store.selectSignal(kitFeature.selectVans);
   /** What is at hand and what other vans could bring. */
   private readonly names = computed(() => {
-    const others = this.others();
+    // What nobody asks for needs no name.
+    const others = this.search.ways().some(({ vanId }) => vanId !== undefined) ? this.others() : [];
     const options = [...this.options(), ...others.flatMap(({ ranked }) => ranked)];
     return namesIn(options, [...(this.work()?.kit ?? []), ...others.flatMap(({ kit }) => kit)]);
   });
