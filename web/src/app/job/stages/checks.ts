@@ -84,10 +84,12 @@ import { CHECKS as T } from '@words/screens/job-stages';
       padding: 1px 0;
     }
     .checks > div > span {
-      flex: 1;
+      flex: 1 0 186px;
     }
+    /* Four answers of one check leave its question two lines. */
     .checks .key {
-      flex: 0 0 104px;
+      flex: 0 1 104px;
+      min-width: 0;
       padding: 4px 6px;
       font-size: 16px;
     }

@@ -163,7 +163,7 @@ export class PlanWays {
   private labelOf(chosen: Chosen): string {
     const { way } = chosen;
     if (way.vanId !== undefined && !this.isOnItsWay(way.vanId)) return T.askToCome(this.nameOf(way.vanId));
-    if (way.vanId !== undefined && way.kind !== 'charge-then-join') return T.waitFor(this.nameOf(way.vanId));
+    if (way.vanId !== undefined && this.isWaiting()) return T.waitFor(this.nameOf(way.vanId));
     if (way.mends) return this.mending() ? T.mendTheJointFirst : T.readWhichJointItIs;
     switch (way.kind) {
       case 'own':
@@ -188,6 +188,12 @@ export class PlanWays {
     const at = new Date(this.now() + point.minutes * 60_000);
     return T.takeRunningBy(name, timeOfDay(at));
   }
+
+  /** Nothing can be done but wait: what is looked at is on its way. */
+  readonly isWaiting = computed(() => {
+    const { vanId, kind } = this.chosen()?.way ?? {};
+    return vanId !== undefined && kind !== 'charge-then-join' && this.isOnItsWay(vanId);
+  });
 
   /** Another van that has been asked, and is not here yet. */
   isOnItsWay(vanId: string): boolean {

@@ -185,7 +185,7 @@ import { PLAN as T } from '@words/screens/job-stages-plan';
       [label]="label()"
       [action]="actionKey()"
       [isPlain]="!isDeep() && ways.isUnlikely()"
-      [disabled]="isDeep() ? !chosen() : !ways.chosen()"
+      [disabled]="isDeep() ? !chosen() : !ways.chosen() || ways.isWaiting()"
       (go)="take()"
     />
   `,
