@@ -36,6 +36,7 @@ const text = (begin = ''): FormControl<string> => new FormControl(begin, { nonNu
 const FIELDS = [
   { key: 'placeName', label: T.place },
   { key: 'title', label: T.whatStandsThere },
+  { key: 'ambientC', label: T.airTemperature },
 ];
 
 /** A call typed in by hand. */
