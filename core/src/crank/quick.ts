@@ -29,6 +29,10 @@ export interface CrankPoint {
   readonly controlMinVolts: number;
 }
 
+/** Whether an engine fires at this point: it turns, fast enough, and its control units keep their volts. */
+export const firesAt = ({ turns, rpm, neededRpm, starterVolts, controlMinVolts }: CrankPoint): boolean =>
+  turns && rpm >= neededRpm && starterVolts >= controlMinVolts;
+
 /** Second speed the network is solved at to find how current falls with speed, rad/s. */
 const PROBE_RAD_S = 10;
 /** Torque and drag may differ by this share at the answer before it is looked for step by step. */

@@ -72,7 +72,8 @@ export function waysInput(
     if (item?.kind !== 'capacitor-booster') return null;
     const seconds = boosterFillSeconds(item, BOOSTER_FILLED_VOLTS, read.models[read.weakest]!);
     if (seconds === null || item.volts > BOOSTER_FILLED_VOLTS - FILL_WORTH_VOLTS) return null;
-    const full = [...kit.filter((k) => k.id !== sourceId), { ...item, volts: BOOSTER_FILLED_VOLTS }];
+    // Its leads are its own: nothing else of the van is solved again.
+    const full = [{ ...item, volts: BOOSTER_FILLED_VOLTS }];
     const plan = planCases(job, machine, rankForJob(job, machine, full, rules), rules).get(id);
     return plan ? { minutes: Math.max(1, Math.ceil(seconds / 60)), plan } : null;
   };

@@ -2,7 +2,7 @@ import { type BatteryBar, batteryBar } from '../battery/bar.js';
 import { CHEMISTRIES, type Chemistry, isLeadAcid } from '../battery/chemistry.js';
 import { freezePointC } from '../battery/freezing.js';
 import { socFromRestVolts } from '../battery/rest-volts.js';
-import { crankPoint } from '../crank/quick.js';
+import { crankPoint, firesAt } from '../crank/quick.js';
 import type { CheckId } from '../diagnosis/checks.js';
 import { drawHidden } from '../diagnosis/draw-hidden.js';
 import { type DiagnosisEvidence, drawCrowd, proposals } from '../diagnosis/belief.js';
@@ -17,7 +17,7 @@ import type { Machine, MachineClass } from '../machine/machine.js';
 import { casualtyBatteries } from '../plan/casualty-batteries.js';
 import { connectedRescue } from '../plan/rank.js';
 import { type SourceOption, sourceOptions } from '../plan/options.js';
-import { drawWeighted, type Random, seededRandom } from '../quantities/random.js';
+import { pick, type Random, seededRandom } from '../quantities/random.js';
 import { DEFAULT_RULES } from '../rules/house-rules.js';
 import { templateOf } from '../template/template.js';
 import { answerOf } from './hidden-case.js';
@@ -121,12 +121,6 @@ const DRAW: Readonly<Record<DrillKind, (random: Random) => Drill | null>> = {
   leads: drawLeads,
   stop: drawStop,
 };
-
-const pick = <T>(random: Random, list: readonly T[]): T =>
-  drawWeighted(
-    random,
-    list.map((item) => [item, 1] as const),
-  );
 
 function shuffled<T>(random: Random, list: readonly T[]): T[] {
   return list
@@ -248,11 +242,7 @@ function drawLeads(random: Random): LeadsDrill | null {
     return { leads, ...crankPoint(rescue, big) };
   });
   const isNear = points.some(({ rpm, neededRpm }) => Math.abs(rpm / neededRpm - 1) < CLEAR_SHARE);
-  const choices = points.map(({ leads, turns, rpm, neededRpm, starterVolts, controlMinVolts }) => ({
-    leads,
-    rpm,
-    turns: turns && rpm >= neededRpm && starterVolts >= controlMinVolts,
-  }));
+  const choices = points.map((point) => ({ leads: point.leads, rpm: point.rpm, turns: firesAt(point) }));
   const right = choices.findIndex(({ turns }) => turns);
   return isNear || right < 1
     ? null

@@ -4,7 +4,7 @@ import { type Cause, CAUSES, priorsFor } from '../diagnosis/causes.js';
 import { lookOf } from '../diagnosis/hidden.js';
 import { NOTHING_CONNECTED } from '../hookup/state.js';
 import { MACHINE_CLASSES, type MachineClass } from '../machine/machine.js';
-import { drawWeighted, type Random, seededRandom } from '../quantities/random.js';
+import { pick, type Random, seededRandom } from '../quantities/random.js';
 import { outOfRange, type Range } from '../quantities/range.js';
 import { DEFAULT_RULES } from '../rules/house-rules.js';
 import { templateOf } from '../template/template.js';
@@ -130,9 +130,3 @@ function drawnOf({ classes, causes, cold }: Rung, random: Random): MadeCase {
   const tempC = Math.round(cold[0] + (cold[1] - cold[0]) * random());
   return { machineClass, tempC, cause: pick(random, causes) };
 }
-
-const pick = <T>(random: Random, list: readonly T[]): T =>
-  drawWeighted(
-    random,
-    list.map((item) => [item, 1] as const),
-  );

@@ -27,6 +27,13 @@ export function drawWeighted<T>(random: Random, entries: readonly (readonly [T, 
   return (found ?? last)[0];
 }
 
+/** One of these, each as often as any other. @throws RangeError for none */
+export const pick = <T>(random: Random, list: readonly T[]): T =>
+  drawWeighted(
+    random,
+    list.map((item) => [item, 1] as const),
+  );
+
 /** A normally distributed number by the Box-Muller transform. */
 export function normal(random: Random, mean: number, deviation: number): number {
   const u = Math.max(random(), Number.MIN_VALUE);

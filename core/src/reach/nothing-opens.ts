@@ -1,6 +1,6 @@
 import { type Machine, startsByWaking } from '../machine/machine.js';
 import type { KitItem, LatchSourceKit } from '../sources/kit.js';
-import { type LatchPoint, latchPoint, USUAL_COIL_OHMS, USUAL_LATCH_SOURCE_OHMS } from '../sources/latch.js';
+import { type LatchPoint, usualLatchPoint } from '../sources/latch.js';
 
 export const LATCH_PLACES = ['key-blade', 'known-wires', 'tow-eye-cover', 'grille', 'arch-liner'] as const;
 /** Where a machine whose electric latches are dead may be opened, the quickest and least harmful first. */
@@ -9,10 +9,9 @@ export type LatchPlace = (typeof LATCH_PLACES)[number];
 /** A latch coil is for a moment: held longer it warms, and the source empties, s. */
 export const LATCH_PULL_SECONDS = 3;
 
-export const LATCH_STEPS = [
-  'blade-out',
-  'blade-in-lock',
-  'pull-handle',
+const BY_BLADE = ['blade-out', 'blade-in-lock', 'pull-handle'] as const;
+/** The last contact is red's, a touch and no clamp: what it carries is under an ampere, and it comes off as soon as the latch has let go. */
+const BY_WIRES = [
   'cover-off',
   'wires-out',
   'meter-wires',
@@ -23,20 +22,7 @@ export const LATCH_STEPS = [
   'wires-back',
 ] as const;
 /** One thing done where nothing opens. */
-export type LatchStep = (typeof LATCH_STEPS)[number];
-
-const BY_BLADE: readonly LatchStep[] = ['blade-out', 'blade-in-lock', 'pull-handle'];
-/** The last contact is red's, a touch and no clamp: what it carries is under an ampere, and it comes off as soon as the latch has let go. */
-const BY_WIRES: readonly LatchStep[] = [
-  'cover-off',
-  'wires-out',
-  'meter-wires',
-  'black-on',
-  'red-touches',
-  'bonnet-up',
-  'red-off-first',
-  'wires-back',
-];
+export type LatchStep = (typeof BY_BLADE | typeof BY_WIRES)[number];
 
 export const latchSteps = (place: LatchPlace): readonly LatchStep[] =>
   place === 'key-blade' ? BY_BLADE : BY_WIRES;
@@ -71,9 +57,7 @@ export function nothingOpens(
     ? ['key-blade', 'known-wires']
     : LATCH_PLACES.filter((place) => place !== 'known-wires');
   const items = kit.flatMap((item) =>
-    item.kind === 'latch-source'
-      ? [{ item, does: latchPoint(item.volts, USUAL_LATCH_SOURCE_OHMS, USUAL_COIL_OHMS) }]
-      : [],
+    item.kind === 'latch-source' ? [{ item, does: usualLatchPoint(item.volts) }] : [],
   );
   return {
     places: may.filter((place) => !tried.some((t) => t.place === place)),

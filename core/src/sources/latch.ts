@@ -40,6 +40,10 @@ export function latchPoint(volts: number, sourceOhms: number, coilOhms: number):
   return { amps, coilVolts: amps * coilOhms, releases: fault === null, fault };
 }
 
+/** What a latch source of so many volts does at a usual latch, where nobody has measured either. */
+export const usualLatchPoint = (volts: number): LatchPoint =>
+  latchPoint(volts, USUAL_LATCH_SOURCE_OHMS, USUAL_COIL_OHMS);
+
 /** What of this file may be questioned. */
 export const latchParameters = (): readonly Parameter[] => [
   {

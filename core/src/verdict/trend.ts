@@ -2,7 +2,7 @@ import { bisect } from '../quantities/bisect.js';
 import { batteryOhms, batteryOpenVolts } from '../battery/battery.js';
 import { ageingOfStrength, strengthShare } from '../battery/strength.js';
 import { aloneRescue } from '../circuit/rescue.js';
-import { crankPoint, wakePoint } from '../crank/quick.js';
+import { crankPoint, firesAt, wakePoint } from '../crank/quick.js';
 import type { Machine } from '../machine/machine.js';
 import type { HouseRules } from '../rules/house-rules.js';
 
@@ -109,8 +109,7 @@ export function neededShare(machine: Machine, coldC: number, rules: HouseRules):
     });
     const rescue = aloneRescue(models, coldC);
     if (!machine.engine) return wakePoint(rescue, rules.wakeAmps).postVolts >= rules.wakeMinVolts;
-    const point = crankPoint(rescue, machine.engine);
-    return point.turns && point.rpm >= point.neededRpm && point.starterVolts >= point.controlMinVolts;
+    return firesAt(crankPoint(rescue, machine.engine));
   };
   if (!starts(strengthShare(1))) return 1;
   if (starts(WEAKEST_SHARE)) return WEAKEST_SHARE;

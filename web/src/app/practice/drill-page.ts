@@ -43,7 +43,7 @@ const SECONDS = 60;
           [attr.aria-checked]="kind() === k"
           (click)="kind.set(k)"
         >
-          {{ words[k].name }} <span class="dim">{{ standing(k) }}</span>
+          {{ words[k].name }} <span class="dim">{{ standings()[k] }}</span>
         </button>
       }
     </div>
@@ -195,11 +195,16 @@ export class DrillPage {
     inject(DestroyRef).onDestroy(() => clearInterval(clock));
   }
 
-  protected standing(kind: DrillKind): string {
+  /** Read from the device anew with each answer, not with each second. */
+  protected readonly standings = computed((): Partial<Record<DrillKind, string>> => {
     this.given();
-    const { next, passed } = this.record.standing(`drill-${kind}`);
-    return next > 1 ? T.stands(passed, next - 1) : '';
-  }
+    return Object.fromEntries(
+      DRILL_KINDS.map((kind) => {
+        const { next, passed } = this.record.standing(`drill-${kind}`);
+        return [kind, next > 1 ? T.stands(passed, next - 1) : ''];
+      }),
+    );
+  });
 
   /** Told by a sign as well as by colour. */
   protected mark(at: number): string {

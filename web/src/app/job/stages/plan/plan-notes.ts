@@ -1,14 +1,8 @@
 import { crankCount } from '@voltrek/core/capacitor';
 import { batteriesOfJob, workingTempC } from '@voltrek/core/job';
 import type { RankedOption } from '@voltrek/core/plan';
-import {
-  bankAt,
-  BOOSTER_FILLED_VOLTS,
-  boosterFillSeconds,
-  latchPoint,
-  USUAL_COIL_OHMS,
-  USUAL_LATCH_SOURCE_OHMS,
-} from '@voltrek/core/sources';
+import { knowsLatchWires } from '@voltrek/core/reach';
+import { bankAt, BOOSTER_FILLED_VOLTS, boosterFillSeconds, usualLatchPoint } from '@voltrek/core/sources';
 import { clock, volts } from '@words/figures';
 import { LATCH_FAULT_WORDS } from '@words/words';
 import type { Work } from '../../../shared/job/job-selectors';
@@ -25,10 +19,10 @@ const COUNTED_SECONDS = 1.5;
 
 /** What the booster and the latch source do on this job. */
 export function notesOf({ job, machine, kit, rules }: Work, ranked: readonly RankedOption[]): PlanNote[] {
-  const hasLatch = machine.points.some((p) => p.kind === 'latch-wire-positive');
+  const hasLatch = knowsLatchWires(machine);
   return kit.flatMap((item): PlanNote[] => {
     if (item.kind === 'latch-source' && hasLatch) {
-      const { amps, fault } = latchPoint(item.volts, USUAL_LATCH_SOURCE_OHMS, USUAL_COIL_OHMS);
+      const { amps, fault } = usualLatchPoint(item.volts);
       const does = fault ? LATCH_FAULT_WORDS[fault] : T.theLatchLetsGoItReleases;
       return [{ name: item.name, text: T.aboutAThroughTheLatch(amps.toFixed(2), does) }];
     }

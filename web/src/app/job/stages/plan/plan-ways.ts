@@ -139,11 +139,9 @@ export class PlanWays {
     if (!chosen || !work) return null;
     const { way, point } = chosen;
     if (way.mends) return 'measure';
-    // It is joined once it is here.
-    if (way.vanId !== undefined && !this.isOnItsWay(way.vanId)) {
-      this.reporter.report('van.called', { vanId: way.vanId, minutes: this.fetchMinutes() });
-      if (way.kind !== 'charge-then-join') return null;
-    }
+    const asked = this.toAsk();
+    if (asked !== null) this.reporter.report('van.called', { vanId: asked, minutes: this.fetchMinutes() });
+    // It is joined once it is here; what charges until then is joined now.
     if (way.vanId !== undefined && way.kind !== 'charge-then-join') return null;
     if (way.kind === 'own' || way.kind === 'reclamp') return 'crank';
     // Gone through step by step, like a repair.
@@ -162,8 +160,9 @@ export class PlanWays {
 
   private labelOf(chosen: Chosen): string {
     const { way } = chosen;
-    if (way.vanId !== undefined && !this.isOnItsWay(way.vanId)) return T.askToCome(this.nameOf(way.vanId));
-    if (way.vanId !== undefined && this.isWaiting()) return T.waitFor(this.nameOf(way.vanId));
+    const asked = this.toAsk();
+    if (asked !== null) return T.askToCome(this.nameOf(asked));
+    if (this.isWaiting()) return T.waitFor(this.nameOf(way.vanId!));
     if (way.mends) return this.mending() ? T.mendTheJointFirst : T.readWhichJointItIs;
     switch (way.kind) {
       case 'own':
@@ -189,6 +188,12 @@ export class PlanWays {
     return T.takeRunningBy(name, timeOfDay(at));
   }
 
+  /** The van that what is looked at would ask; null where it asks none, or has asked. */
+  readonly toAsk = computed(() => {
+    const vanId = this.chosen()?.way.vanId;
+    return vanId !== undefined && !this.isOnItsWay(vanId) ? vanId : null;
+  });
+
   /** Nothing can be done but wait: what is looked at is on its way. */
   readonly isWaiting = computed(() => {
     const { vanId, kind } = this.chosen()?.way ?? {};
@@ -196,7 +201,7 @@ export class PlanWays {
   });
 
   /** Another van that has been asked, and is not here yet. */
-  isOnItsWay(vanId: string): boolean {
+  private isOnItsWay(vanId: string): boolean {
     return this.work()?.job.vans?.some((v) => v.vanId === vanId && v.arrivedAt === null) ?? false;
   }
 

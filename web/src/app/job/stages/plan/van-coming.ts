@@ -24,7 +24,7 @@ const STEPS_MOST = 96;
         <button type="button" class="key strong" (click)="arrived(van.vanId)">{{ t.isHere }}</button>
       </p>
     }
-    @if (asking(); as vanId) {
+    @if (ways.toAsk(); as vanId) {
       <div class="coming">
         <span id="fetch-minutes">{{ t.said(ways.nameOf(vanId)) }}</span>
         <vt-stepper
@@ -70,12 +70,6 @@ export class VanComing {
       return [{ ...van, due: timeOfDay(due) }];
     }),
   );
-  /** The van that the way looked at would ask. */
-  protected readonly asking = computed(() => {
-    const vanId = this.ways.chosen()?.way.vanId;
-    return vanId !== undefined && !this.ways.isOnItsWay(vanId) ? vanId : null;
-  });
-
   protected arrived(vanId: string): void {
     this.reporter.report('van.arrived', { vanId });
   }

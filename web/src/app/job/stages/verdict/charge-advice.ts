@@ -30,7 +30,7 @@ import { CHARGE_ADVICE as T } from '@words/screens/job-stages-verdict';
     @if (plan().bar; as bar) {
       <p class="problem" role="alert">{{ barWords[bar] }}</p>
     } @else {
-      <dl>
+      <dl class="figure-row">
         <div>
           <dt>{{ t.aTenthOfItsCapacity }}</dt>
           <dd class="figure">{{ plan().amps.toFixed(plan().amps < 10 ? 1 : 0) }} <small>A</small></dd>
@@ -119,15 +119,6 @@ import { CHARGE_ADVICE as T } from '@words/screens/job-stages-verdict';
       display: flex;
       flex-direction: column;
       gap: 10px;
-    }
-    dl {
-      display: flex;
-      flex-wrap: wrap;
-      gap: 8px 24px;
-      margin: 0;
-    }
-    .figure {
-      font-size: 22px;
     }
     li .dim {
       margin: 0;

@@ -10,7 +10,7 @@ import type { Work } from '../../../shared/job/job-selectors';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h3>{{ t.leaveItOnAMaintainer }}</h3>
-    <dl>
+    <dl class="figure-row">
       <div>
         <dt>{{ t.gives }}</dt>
         <dd class="figure">{{ kept().amps }} <small>A</small></dd>
@@ -44,15 +44,6 @@ import type { Work } from '../../../shared/job/job-selectors';
       display: flex;
       flex-direction: column;
       gap: 10px;
-    }
-    dl {
-      display: flex;
-      flex-wrap: wrap;
-      gap: 8px 24px;
-      margin: 0;
-    }
-    .figure {
-      font-size: 22px;
     }
     li {
       padding: 6px 0;
