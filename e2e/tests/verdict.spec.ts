@@ -175,6 +175,7 @@ test('a flat battery that stood for weeks is taken out to charge, put back, and 
   await expect(kept).toContainText('7.5 A fuse');
   await tech.tap('Take it out step by step');
   const act = page.locator('.step .act');
+  await expect(act).toBeVisible();
   const seen: string[] = [];
   for (;;) {
     if (!(await act.isVisible())) break;
