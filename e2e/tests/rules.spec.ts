@@ -79,6 +79,8 @@ test('a house that wants steps held logs none at a tap', async ({ tech, page }) 
     await expect(card).toHaveText('Everything off, both sides');
     await button.click({ delay: 900 });
     await expect(card).toHaveText('Red on casualty battery +');
+    // A hold that begins before the button is armed is none.
+    await expect(button).not.toHaveAttribute('aria-disabled', 'true');
     await page.keyboard.down('Enter');
     await expect(card).not.toHaveText('Red on casualty battery +');
     await page.keyboard.up('Enter');
