@@ -1,5 +1,5 @@
 import type { Suspect } from '@voltrek/core/diagnosis';
-import type { JobEvent, KitCare, Refusal, Stage } from '@voltrek/core/job';
+import type { JobEvent, KitCare, Refusal, Stage, VanComing } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
 import type { HouseRules } from '@voltrek/core/rules';
 import type { KitItem } from '@voltrek/core/sources';
@@ -99,6 +99,8 @@ export interface JobSummary {
   readonly lowestRestVolts: number | null;
   /** When what is on a charger now is due; null while nothing is. */
   readonly chargeUntil: string | null;
+  /** Other vans that were asked to come and are on their way. */
+  readonly vansComing: readonly VanComing[];
   readonly openedAt: string;
   readonly closedAt: string | null;
   readonly by: string;

@@ -1,12 +1,14 @@
 import { expect, test } from '../support/fixtures';
 import type { Technician } from '../support/technician';
 
-async function toPlan(tech: Technician, modelId: string, digits: string): Promise<void> {
-  await tech.openJob(modelId);
+/** @returns the title of its call */
+async function toPlan(tech: Technician, modelId: string, digits: string): Promise<string> {
+  const title = await tech.openJob(modelId);
   await tech.toMeasure('one click');
   await tech.read(digits);
   await tech.next('Go on to Plan');
   await tech.expectStage('Plan');
+  return title;
 }
 
 test('the chosen option in depth: crank in time, wait, leads, figures', async ({ tech, page }) => {
@@ -225,7 +227,7 @@ test('a lead set is measured while it is joined, and the kit tells what it has l
 });
 
 test('another van is asked, comes, and what it carries is joined like one’s own', async ({ tech, page }) => {
-  await toPlan(tech, 'brinmoor-pella', '1150');
+  const title = await toPlan(tech, 'brinmoor-pella', '1150');
   const brought = page.getByRole('radio', { name: /from Van 2/ });
   await brought.first().click();
   const coming = page.locator('vt-van-coming');
@@ -234,6 +236,17 @@ test('another van is asked, comes, and what it carries is joined like one’s ow
   await expect(brought.first().locator('.minutes strong')).toHaveText(String(before + 5));
   await tech.next(/Ask Van 2.* to come/);
   await expect(coming).toContainText(/Van 2.* was asked at \d\d:\d\d, due \d\d:\d\d/);
+  await tech.saved();
+  // The Board tells it to everybody, and to those who are meant.
+  const job = page.url();
+  const row = page.getByRole('button', { name: title });
+  await tech.openBoard();
+  await expect(row).toContainText(/Van 2.* asked for \d\d:\d\d/);
+  await page.evaluate(() => localStorage.setItem('voltrek.van', 'van-2'));
+  await page.reload();
+  await expect(row).toContainText(/your van is asked for \d\d:\d\d/);
+  await page.evaluate(() => localStorage.setItem('voltrek.van', 'van-1'));
+  await page.goto(job);
   await tech.tap('It is here');
   await expect(coming).not.toContainText('was asked');
   await expect(page.getByRole('radio', { name: /from Van 2/ })).toHaveCount(0);

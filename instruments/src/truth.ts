@@ -1,5 +1,5 @@
-import { batteryOhms, batteryOpenVolts, POLARISATION } from '@voltrek/core/battery';
-import { aloneRescue } from '@voltrek/core/circuit';
+import { POLARISATION, polarisedShare } from '@voltrek/core/battery';
+import { aloneRescue, modelBattery } from '@voltrek/core/circuit';
 import { type CrankTrace, simulateCrank } from '@voltrek/core/crank';
 import {
   CAUSES,
@@ -143,10 +143,7 @@ function playedCrank(
 ): PlayedCrank | null {
   const point = helped ? hidden.helped : hidden.crank;
   if (!engine || !point) return null;
-  const models = hidden.batteries.map((state) => ({
-    openVolts: batteryOpenVolts(rating, state),
-    ohms: batteryOhms(rating, state),
-  }));
+  const models = hidden.batteries.map((state) => modelBattery(rating, state));
   const trace = simulateCrank({
     rescue: aloneRescue(models, tempC),
     batteries: hidden.batteries.map((state) => ({ rating, state })),
@@ -164,7 +161,8 @@ function playedCrank(
     contactAt: CONTACT_AFTER_S,
     volts: (seconds) => at(trace.postVolts, seconds) + lift,
     amps: (seconds) => at(trace.starterAmps, seconds) * scale,
-    polarised: models.reduce((sum, m) => sum + m.ohms, 0) * point.starterAmps * POLARISATION.share,
+    polarised:
+      models.reduce((sum, m) => sum + m.ohms, 0) * point.starterAmps * polarisedShare(rating.chemistry),
   };
 }
 

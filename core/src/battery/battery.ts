@@ -2,7 +2,7 @@ import type { Parameter } from '../quantities/parameter.js';
 import { interpolate, type Knots } from '../quantities/interpolate.js';
 import { type Range, requireInRange } from '../quantities/range.js';
 import { convertCca, type CcaStandard } from './cca.js';
-import type { Chemistry } from './chemistry.js';
+import { BANK_FULL_VOLTS, type Chemistry } from './chemistry.js';
 import { restVoltsAt, restVoltsByCharge } from './rest-volts.js';
 
 /** What is printed on a battery: one 12 V battery. */
@@ -35,7 +35,8 @@ export function cellsOf(chemistry: Chemistry): number {
 }
 
 export const BATTERY_RANGES = {
-  capacityAh: { min: 1, max: 400, unit: 'Ah' },
+  /** The least is a capacitor bank's of some 25 F. */
+  capacityAh: { min: 0.1, max: 400, unit: 'Ah' },
   ccaAmps: { min: 20, max: 2500, unit: 'A' },
   soc: { min: 0, max: 1, unit: '' },
   ageing: { min: 1, max: 20, unit: 'times new' },
@@ -59,6 +60,16 @@ export const RESISTANCE_BY_SOC: Knots = [
   [0.75, 1.08],
   [1, 1],
 ];
+
+/** A capacitor bank resists alike at any charge. */
+const RESISTANCE_OF_BANK: Knots = [
+  [0, 1],
+  [1, 1],
+];
+
+/** Resistance against full by state of charge. */
+export const resistanceByCharge = (chemistry: Chemistry): Knots =>
+  chemistry === 'capacitor' ? RESISTANCE_OF_BANK : RESISTANCE_BY_SOC;
 
 /** Over-discharged acid is nearly water: resistance climbs further as the rest volts fall below flat. */
 const RESISTANCE_BELOW_FLAT: Knots = [
@@ -85,7 +96,13 @@ export function batteryOhms(rating: BatteryRating, state: BatteryState): number 
     state.overDischargedVolts === undefined
       ? 1
       : interpolate(RESISTANCE_BELOW_FLAT, state.overDischargedVolts);
-  return coldOhms * temperature * interpolate(RESISTANCE_BY_SOC, state.soc) * state.ageing * starved;
+  return (
+    coldOhms *
+    temperature *
+    interpolate(resistanceByCharge(rating.chemistry), state.soc) *
+    state.ageing *
+    starved
+  );
 }
 
 /** Open-circuit volts of one 12 V battery in its state. Below zero for a reversed one. */
@@ -111,6 +128,15 @@ export function openVoltsByCharge(rating: BatteryRating, state: BatteryState): K
  * cold-cranking figure anchors.
  */
 export const POLARISATION = { share: 0.35, seconds: 1 } as const;
+
+/** Share of its whole resistance that comes in with time: a capacitor bank has no plates that polarise. */
+export const polarisedShare = (chemistry: Chemistry): number =>
+  chemistry === 'capacitor' ? 0 : POLARISATION.share;
+
+/** Farads of a capacitor bank in a battery's place, from its capacity between nothing and full; null for every other battery. */
+export function bankFarads({ chemistry, capacityAh }: BatteryRating): number | null {
+  return chemistry === 'capacitor' ? (capacityAh * 3600) / BANK_FULL_VOLTS : null;
+}
 
 /** Share of a battery's whole resistance that it shows on the average over the first second of a crank: the second in which an engine fires. */
 export const FIRING_SECOND_SHARE =

@@ -1,18 +1,25 @@
 import type { Parameter } from '../quantities/parameter.js';
 import type { Knots } from '../quantities/interpolate.js';
 
-export const CHEMISTRIES = ['flooded', 'efb', 'agm', 'gel', 'lfp'] as const;
-/** What a battery is made of. */
+/** Of batteries proper. */
+export const BATTERY_CHEMISTRIES = ['flooded', 'efb', 'agm', 'gel', 'lfp'] as const;
+export type BatteryChemistry = (typeof BATTERY_CHEMISTRIES)[number];
+export const CHEMISTRIES = [...BATTERY_CHEMISTRIES, 'capacitor'] as const;
+/** What a battery is made of; `capacitor`: a capacitor bank that stands in a battery's place. */
 export type Chemistry = (typeof CHEMISTRIES)[number];
 
 /** True for every chemistry with acid in it: it can gas, freeze and be judged on the lead-acid tables. */
 export function isLeadAcid(chemistry: Chemistry): boolean {
-  return chemistry !== 'lfp';
+  return chemistry !== 'lfp' && chemistry !== 'capacitor';
 }
+
+/** Volts at which a capacitor bank in a battery's place counts as full: what an alternator holds it at. Its charge falls with its volts. */
+export const BANK_FULL_VOLTS = 14.4;
 
 /**
  * Open-circuit volts of one rested 12 V battery at 25 degC by state of charge (0 to 1). Flooded is the trade's usual
- * curve; EFB, AGM and gel sit higher by their stronger acid; LFP is four cells with their flat middle.
+ * curve; EFB, AGM and gel sit higher by their stronger acid; LFP is four cells with their flat middle; a capacitor bank is a straight line
+ * from nothing.
  */
 export const REST_VOLTS: Record<Chemistry, Knots> = {
   flooded: [
@@ -52,6 +59,10 @@ export const REST_VOLTS: Record<Chemistry, Knots> = {
     [0.9, 13.34],
     [0.99, 13.4],
     [1, 13.6],
+  ],
+  capacitor: [
+    [0, 0],
+    [1, BANK_FULL_VOLTS],
   ],
 };
 

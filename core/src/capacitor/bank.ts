@@ -1,3 +1,4 @@
+import type { Parameter } from '../quantities/parameter.js';
 import { type Bank, BANK_LEAK_A_DAY, type CellBank } from '../sources/cell-bank.js';
 
 /** Energy that a bank gives between two voltages, J: C/2 (V1^2 - V2^2); nothing from one that stands below the lower of them already. */
@@ -74,3 +75,29 @@ export function cellSplit(cellFarads: readonly number[], bankVolts: number): num
   const sum = inverse.reduce((a, b) => a + b, 0);
   return inverse.map((share) => (bankVolts * share) / sum);
 }
+
+/** What fills a bank on the spot, A: an alternator at idle, a booster's converter or a small charger, a panel of 100 W in a clear sky. */
+export const BANK_FILLERS = { alternator: 25, converter: 10, solar: 5 } as const;
+export type BankFiller = keyof typeof BANK_FILLERS;
+
+/** What of this file may be questioned. */
+export const bankParameters = (): readonly Parameter[] => [
+  {
+    id: 'bank.alternator',
+    name: 'an idling alternator fills a bank with',
+    value: BANK_FILLERS.alternator,
+    low: 10,
+    high: 60,
+    unit: 'A',
+    reason: 'What a small engine spares at idle with its lamps on.',
+  },
+  {
+    id: 'bank.solar',
+    name: 'a panel of 100 W gives',
+    value: BANK_FILLERS.solar,
+    low: 1,
+    high: 6,
+    unit: 'A',
+    reason: 'In a clear sky; a fifth of it under cloud.',
+  },
+];

@@ -1,6 +1,6 @@
 import type { Parameter } from '../quantities/parameter.js';
 import type { BatteryRating } from '../battery/battery.js';
-import { type Chemistry, isLeadAcid } from '../battery/chemistry.js';
+import { BANK_FULL_VOLTS, type Chemistry, isLeadAcid } from '../battery/chemistry.js';
 import { interpolate, type Knots } from '../quantities/interpolate.js';
 
 /** Charge given for charge kept: the rest gases and warms. */
@@ -10,6 +10,7 @@ export const CHARGE_FACTOR: Record<Chemistry, number> = {
   agm: 1.12,
   gel: 1.12,
   lfp: 1.02,
+  capacitor: 1,
 };
 
 /**
@@ -33,8 +34,9 @@ const ACCEPTANCE_LFP: Knots = [
 /** Cold slows the plates: acceptance by e per this many degC. LFP takes nothing below freezing. */
 export const ACCEPTANCE_E_FOLD_C = 40;
 
-/** Most current this battery takes now, A. */
+/** Most current this battery takes now, A; a capacitor bank takes whatever it is given. */
 export function acceptanceAmps(rating: BatteryRating, soc: number, tempC: number): number {
+  if (rating.chemistry === 'capacitor') return Infinity;
   if (!isLeadAcid(rating.chemistry))
     return tempC < 0 ? 0 : rating.capacityAh * interpolate(ACCEPTANCE_LFP, soc);
   return (
@@ -77,13 +79,17 @@ export function chargeHours(
   return null;
 }
 
+/** A capacitor bank below this charge, which is its volts, does not crank any more, share: the usual low cut-off. */
+export const BANK_LEAST_SOC = 10.5 / BANK_FULL_VOLTS;
+
 /** Share of a battery's capacity that a parked vehicle may draw before it will not start. */
 export const USABLE_SHARE = 0.5;
 
 /** Days until a parasitic draw has taken what a start needs: usable Ah / A / 24. */
 export function daysToFlat(rating: BatteryRating, soc: number, drawAmps: number): number {
   if (!(drawAmps > 0)) throw new RangeError('the draw must be above zero');
-  const usableAh = rating.capacityAh * Math.max(0, soc - (1 - USABLE_SHARE));
+  const least = rating.chemistry === 'capacitor' ? BANK_LEAST_SOC : 1 - USABLE_SHARE;
+  const usableAh = rating.capacityAh * Math.max(0, soc - least);
   return usableAh / drawAmps / 24;
 }
 

@@ -41,6 +41,8 @@ export interface ChargeJudged {
 const OVER_VOLTS = 0.3;
 /** A battery that takes less than this share of its capacity per hour, held at its end volts, is full. */
 const END_SHARE_PER_H = 0.02;
+/** A capacitor bank at its volts takes no more than its leakage and what a meter cannot tell from nothing, A. */
+const BANK_END_AMPS = 0.3;
 /** From below half its charge a sound battery is not full within this, min: less is a battery that can hold nothing. */
 const AT_ONCE_MIN = 15;
 const HALF_SOC = 0.5;
@@ -59,8 +61,10 @@ export function judgeCharge(
   const { least, most } = CHARGE_VOLTS[rating.chemistry];
   if (isWarm) return is('hot');
   if (volts > most + OVER_VOLTS) return is('over-volts');
-  if (amps < END_SHARE_PER_H * rating.capacityAh) {
+  const isBank = rating.chemistry === 'capacitor';
+  if (amps < (isBank ? BANK_END_AMPS : END_SHARE_PER_H * rating.capacityAh)) {
     if (volts < least - NOT_HELD_VOLTS) return is('takes-nothing');
+    if (isBank) return is('full', 0);
     return is(fromSoc < HALF_SOC && minutes <= AT_ONCE_MIN ? 'full-at-once' : 'full', 0);
   }
   const givenAh = (amps * minutes) / 60 / CHARGE_FACTOR[rating.chemistry];

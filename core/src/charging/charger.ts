@@ -1,3 +1,4 @@
+import type { BatteryRating } from '../battery/battery.js';
 import type { Chemistry } from '../battery/chemistry.js';
 
 /** Volts that a charger may hold a 12 V battery at by chemistry: less charges too little, more gases or swells it. */
@@ -7,13 +8,21 @@ export const CHARGE_VOLTS: Record<Chemistry, { readonly least: number; readonly 
   agm: { least: 14.1, most: 14.7 },
   gel: { least: 13.8, most: 14.4 },
   lfp: { least: 14, most: 14.6 },
+  // Six cells of 2.7 V stand 16.2 V; unequal ones less.
+  capacitor: { least: 13.5, most: 15 },
 };
 /** The charging current that every battery stands, as a share of its capacity per hour. */
 export const CHARGE_SHARE_PER_H = 0.1;
 /** To keep a full battery full, A. */
 export const MAINTAIN_AMPS = 1;
 
-/** Current to charge a battery with: a tenth of its capacity. */
-export function chargeAmps(capacityAh: number): number {
-  return capacityAh * CHARGE_SHARE_PER_H;
+/** A capacitor bank is filled with what any small charger gives, A: it stands far more, and is full within minutes. */
+export const BANK_CHARGE_AMPS = 10;
+
+/** Current to charge a battery with: a tenth of its capacity; a bank has no such limit. */
+export function chargeAmps({
+  chemistry,
+  capacityAh,
+}: Pick<BatteryRating, 'chemistry' | 'capacityAh'>): number {
+  return chemistry === 'capacitor' ? BANK_CHARGE_AMPS : capacityAh * CHARGE_SHARE_PER_H;
 }

@@ -15,7 +15,7 @@ export const CONSUMERS = [
 export type Consumer = (typeof CONSUMERS)[number];
 
 /** What each draws, W: a vehicle of the usual kind with filament lamps. */
-const DRAWS_WATTS: Readonly<Record<Consumer, number>> = {
+export const DRAWS_WATTS: Readonly<Record<Consumer, number>> = {
   'parking-lamps': 30,
   headlamps: 140,
   'inside-lamp': 12,

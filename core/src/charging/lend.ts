@@ -1,5 +1,11 @@
 import type { Parameter } from '../quantities/parameter.js';
-import { type BatteryRating, type BatteryState, batteryOhms, batteryOpenVolts } from '../battery/battery.js';
+import {
+  bankFarads,
+  type BatteryRating,
+  type BatteryState,
+  batteryOhms,
+  batteryOpenVolts,
+} from '../battery/battery.js';
 import { REST_VOLTS } from '../battery/chemistry.js';
 import { type Rescue, rescueCircuit } from '../circuit/rescue.js';
 import { prepareDc } from '../circuit/solve-dc.js';
@@ -75,7 +81,8 @@ function* stepsJoined(
       load: { kind: 'none' },
       casualty: batteries.map(({ rating }, i) => ({
         openVolts: batteryOpenVolts(rating, states[i]!),
-        ohms: batteryOhms(rating, states[i]!),
+        // The fall across a bank's own rise within the step, so that it never passes what it is joined to.
+        ohms: batteryOhms(rating, states[i]!) + (STEP_MINUTES * 60) / (bankFarads(rating) ?? Infinity),
       })),
     });
     const takenAmps = batteries.map(({ rating }, i) => {
@@ -100,6 +107,8 @@ function withCharge(
   worth: number,
 ): BatteryState {
   const share = gainedAh / rating.capacityAh;
+  // What goes into a bank is in it: no plates, no face, nothing owed.
+  if (rating.chemistry === 'capacitor') return { ...start, soc: Math.min(1, start.soc + share) };
   const { overDischargedVolts, ...rest } = start;
   const flatVolts = REST_VOLTS[rating.chemistry][0]![1];
   const owed =

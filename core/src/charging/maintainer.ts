@@ -2,6 +2,8 @@ import type { BatteryRating } from '../battery/battery.js';
 import type { Chemistry } from '../battery/chemistry.js';
 import type { Parameter } from '../quantities/parameter.js';
 import { HOURS_A_DAY } from '../quantities/time.js';
+import { BANK_LEAK_A_DAY } from '../sources/cell-bank.js';
+import { BANK_LEAST_SOC } from './charge-time.js';
 import { MAINTAIN_AMPS } from './charger.js';
 
 /** Volts that a 12 V battery may be held at for months by chemistry: less lets it sulphate, more dries it out or ages it. */
@@ -11,6 +13,7 @@ export const FLOAT_VOLTS: Record<Chemistry, { readonly least: number; readonly m
   agm: { least: 13.4, most: 13.8 },
   gel: { least: 13.5, most: 13.8 },
   lfp: { least: 13.3, most: 13.6 },
+  capacitor: { least: 13, most: 14.8 },
 };
 /** A machine that sleeps draws about this where nobody has measured it, A: half of what still counts as normal. */
 export const SLEEP_AMPS = 0.025;
@@ -50,9 +53,10 @@ export interface Maintaining {
 export function maintaining(rating: BatteryRating, drainAmps: number | null): Maintaining {
   const drain = drainAmps ?? SLEEP_AMPS;
   if (drain < 0) throw new RangeError('drainAmps must not be below zero');
-  const selfAh = rating.capacityAh * SELF_LOSS_PER_DAY;
+  const isBank = rating.chemistry === 'capacitor';
+  const selfAh = rating.capacityAh * (isBank ? BANK_LEAK_A_DAY : SELF_LOSS_PER_DAY);
   const lostAhPerDay = drain * HOURS_A_DAY + selfAh;
-  const spareAh = rating.capacityAh * (1 - STANDING_LEAST_SOC);
+  const spareAh = rating.capacityAh * (1 - (isBank ? BANK_LEAST_SOC : STANDING_LEAST_SOC));
   const { least, most } = FLOAT_VOLTS[rating.chemistry];
   return {
     amps: Math.max(MAINTAIN_AMPS, Math.ceil((SPARE * lostAhPerDay * 2) / HOURS_A_DAY) / 2),

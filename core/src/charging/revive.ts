@@ -1,6 +1,6 @@
 import { type BatteryBar, batteryBar } from '../battery/bar.js';
-import type { BatteryRating } from '../battery/battery.js';
-import { isLeadAcid, REST_VOLTS } from '../battery/chemistry.js';
+import { bankFarads, type BatteryRating } from '../battery/battery.js';
+import { REST_VOLTS } from '../battery/chemistry.js';
 import { requireInRange } from '../quantities/range.js';
 import { OVER_DISCHARGED_SHARE } from './lend.js';
 
@@ -19,7 +19,7 @@ export interface Revival {
 
 /**
  * How a battery below a charger's sense voltage is lifted over it. Between 0 V and its flat line it behaves as a large capacitor: the
- * charge that it must take back over the volts that it must rise.
+ * charge that it must take back over the volts that it must rise. A capacitor bank is one from nothing to full.
  *
  * @param ohms lamp or resistor with leads
  * @param tempC the coldest it has been
@@ -38,7 +38,7 @@ export function revive(
   requireInRange('rest volts', restVolts, { min: -15, max: 15, unit: 'V' });
   const difference = healthyVolts - restVolts;
   const flatVolts = REST_VOLTS[rating.chemistry][0]![1];
-  const farads = (OVER_DISCHARGED_SHARE * rating.capacityAh * 3600) / flatVolts;
+  const farads = bankFarads(rating) ?? (OVER_DISCHARGED_SHARE * rating.capacityAh * 3600) / flatVolts;
   const left = healthyVolts - senseVolts;
   const isThere = restVolts >= senseVolts;
   const minutes = isThere ? 0 : left > 0 ? (ohms * farads * Math.log(difference / left)) / 60 : null;
@@ -47,6 +47,6 @@ export function revive(
     peakWatts: difference ** 2 / ohms,
     minutes,
     joules: isThere || left <= 0 ? 0 : (farads / 2) * (difference ** 2 - left ** 2),
-    refused: isLeadAcid(rating.chemistry) ? batteryBar(rating.chemistry, restVolts, coldestC) : 'lithium',
+    refused: rating.chemistry === 'lfp' ? 'lithium' : batteryBar(rating.chemistry, restVolts, coldestC),
   };
 }

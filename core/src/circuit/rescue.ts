@@ -1,6 +1,13 @@
 import type { Parameter } from '../quantities/parameter.js';
+import {
+  bankFarads,
+  batteryOhms,
+  batteryOpenVolts,
+  type BatteryRating,
+  type BatteryState,
+} from '../battery/battery.js';
 import { clampOhms, conductorOhms, type LeadSet } from '../leads/lead-set.js';
-import type { SourceModel } from '../sources/models.js';
+import { CAPACITOR_MID_CRANK_S, type SourceModel } from '../sources/models.js';
 import type { Circuit, Element, NodeName } from './circuit.js';
 
 /** One end of one lead. */
@@ -20,6 +27,18 @@ export function isSourceClamp(clamp: ClampId): clamp is 'redSource' | 'blackSour
 export interface ModelBattery {
   readonly openVolts: number;
   readonly ohms: number;
+  /** Of a capacitor bank in a battery's place: its volts fall with what it gives. */
+  readonly farads?: number;
+}
+
+/** A battery in its state, as the circuit sees it. @throws RangeError for a rating or state that is not physical */
+export function modelBattery(rating: BatteryRating, state: BatteryState): ModelBattery {
+  const farads = bankFarads(rating);
+  return {
+    openVolts: batteryOpenVolts(rating, state),
+    ohms: batteryOhms(rating, state),
+    ...(farads !== null && { farads }),
+  };
 }
 
 /** Where a clamp can make contact, electrically. `battery` counts from the chassis side of a string. */
@@ -75,6 +94,20 @@ export interface Rescue {
   readonly feeds?: readonly Feed[];
   /** Where each clamp is on now; null = free. For a source end, a pole of the source. */
   readonly clamps: Readonly<Record<ClampId, Terminal | null>>;
+}
+
+/**
+ * The same rescue in the middle of a crank: while `I` flows, a capacitor bank in a battery's place falls by I t / C, which at the fixed
+ * moment of judgement acts as the resistance t / C.
+ */
+export function midCrank(rescue: Rescue): Rescue {
+  if (rescue.casualty.every(({ farads }) => farads === undefined)) return rescue;
+  const casualty = rescue.casualty.map((battery) =>
+    battery.farads === undefined
+      ? battery
+      : { ...battery, ohms: battery.ohms + CAPACITOR_MID_CRANK_S / battery.farads },
+  );
+  return { ...rescue, casualty };
 }
 
 /** A casualty on its own batteries: nothing joined. */

@@ -4,7 +4,8 @@ import {
   batteryOhms,
   openVoltsByCharge,
   POLARISATION,
-  RESISTANCE_BY_SOC,
+  polarisedShare,
+  resistanceByCharge,
 } from '../battery/battery.js';
 import type { Circuit, Element, Solution } from '../circuit/circuit.js';
 import { type Rescue, rescueCircuit } from '../circuit/rescue.js';
@@ -97,15 +98,17 @@ export function buildNetwork({ rescue, batteries }: CrankCase, starter: Starter)
 
 function movingBattery(name: string, rating: BatteryRating, start: BatteryState): MovingSource {
   const firstOhms = batteryOhms(rating, start);
-  const perTable = firstOhms / interpolate(RESISTANCE_BY_SOC, start.soc);
-  const resistance = interpolator(RESISTANCE_BY_SOC);
+  const byCharge = resistanceByCharge(rating.chemistry);
+  const share = polarisedShare(rating.chemistry);
+  const perTable = firstOhms / interpolate(byCharge, start.soc);
+  const resistance = interpolator(byCharge);
   return {
     name,
-    ohms: firstOhms * (1 - POLARISATION.share),
+    ohms: firstOhms * (1 - share),
     openAt: interpolator(openVoltsByCharge(rating, start)),
     wholeAt: (soc) => perTable * resistance(soc),
     firstOhms,
-    share: POLARISATION.share,
+    share,
     coulombs: rating.capacityAh * 3600,
     farads: Infinity,
     openVolts: 0,

@@ -1,4 +1,4 @@
-import { contactName, type Rescue, rescueCircuit, terminalNode } from '../circuit/rescue.js';
+import { contactName, midCrank, type Rescue, rescueCircuit, terminalNode } from '../circuit/rescue.js';
 import { prepareDc, type PreparedDc, solveDc, voltsAcross } from '../circuit/solve-dc.js';
 import type { Element, Solution, VoltSource } from '../circuit/circuit.js';
 import { POLARISATION } from '../battery/battery.js';
@@ -54,18 +54,19 @@ export function whileCranking(rescue: Rescue, engine: Engine): Rescue {
  * falls in a straight line with speed as long as no supply changes state, and drag rises with speed and its root, so the crossing has
  * a closed form. Where a supply does change state the crossing, still unique, is found by bisection.
  *
- * @param rescue the circuit; its load is replaced by the starter
+ * @param given the circuit; its load is replaced by the starter, a capacitor bank in a battery's place is taken in the middle of the crank
  * @param prepared this rescue's circuit made ready by `prepareCrank`, when many like it are to be solved
  * @param breakawayShare the first movement against what such an engine usually asks
  * @returns the steady point, or the locked-starter point with `turns: false` when torque cannot break the engine away
  */
 export function crankPoint(
-  rescue: Rescue,
+  given: Rescue,
   engine: Engine,
   starter: Starter = defaultStarter(engine),
   prepared?: PreparedDc,
   breakawayShare = 1,
 ): CrankPoint {
+  const rescue = midCrank(given);
   const { tempC } = rescue;
   const circuit = rescueCircuit({
     ...rescue,
@@ -122,10 +123,11 @@ export function crankPoint(
 }
 
 /** An element of the circuit in the moment the starter closes, before any plates have polarised: what breaks the engine away. */
-function beforePolarising(element: Element, { source }: Rescue): Element {
+function beforePolarising(element: Element, { source, casualty }: Rescue): Element {
   if (element.kind !== 'source') return element;
   const polarises =
-    element.name.startsWith('casualty.battery') || (element.name === 'source' && source?.polarises === true);
+    casualty.some(({ farads }, i) => farads === undefined && element.name === `casualty.battery${i}`) ||
+    (element.name === 'source' && source?.polarises === true);
   return polarises ? { ...element, ohms: element.ohms * (1 - POLARISATION.share) } : element;
 }
 

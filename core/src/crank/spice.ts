@@ -4,7 +4,8 @@ import {
   batteryOhms,
   openVoltsByCharge,
   POLARISATION,
-  RESISTANCE_BY_SOC,
+  polarisedShare,
+  resistanceByCharge,
 } from '../battery/battery.js';
 import { ALTERNATOR_OHMS, rescueCircuit } from '../circuit/rescue.js';
 import type { NodeName } from '../circuit/circuit.js';
@@ -87,10 +88,12 @@ function batteryLines(
   minus: NodeName,
 ): string[] {
   const first = batteryOhms(rating, state);
-  const { share, seconds } = POLARISATION;
+  const { seconds } = POLARISATION;
+  const share = polarisedShare(rating.chemistry);
+  const byCharge = resistanceByCharge(rating.chemistry);
   const charge = `V(soc_${name})`;
   // Resistance against its first value follows the table of charge; age, cold and over-discharge stay as they are.
-  const whole = `${figure(first / interpolate(RESISTANCE_BY_SOC, state.soc))} * ${pwl(charge, RESISTANCE_BY_SOC)}`;
+  const whole = `${figure(first / interpolate(byCharge, state.soc))} * ${pwl(charge, byCharge)}`;
   const open = pwl(charge, openVoltsByCharge(rating, state));
   const amps = `I(V${name}_amps)`;
   return [

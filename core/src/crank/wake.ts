@@ -1,6 +1,6 @@
 import type { Parameter } from '../quantities/parameter.js';
-import { type BatteryRating, type BatteryState, batteryOhms, batteryOpenVolts } from '../battery/battery.js';
-import { type Rescue, rescueCircuit } from '../circuit/rescue.js';
+import type { BatteryRating, BatteryState } from '../battery/battery.js';
+import { modelBattery, type Rescue, rescueCircuit } from '../circuit/rescue.js';
 import { solveDc, voltsAcross } from '../circuit/solve-dc.js';
 
 /** The converter of an EV or hybrid, which feeds the low-voltage side once the contactors close. */
@@ -65,8 +65,7 @@ export function simulateWake(input: WakeCase): WakeTrace {
       rescueCircuit({
         ...rescue,
         casualty: batteries.map(({ rating, state }, k) => {
-          const moved = { ...state, soc: socs[k]! };
-          return { openVolts: batteryOpenVolts(rating, moved), ohms: batteryOhms(rating, moved) };
+          return modelBattery(rating, { ...state, soc: socs[k]! });
         }),
         load: { kind: 'wake', amps: isAsleep ? 0 : amps },
         ...(feeds && { casualtyAlternator: { volts: converter.volts, maxAmps: converter.maxAmps } }),

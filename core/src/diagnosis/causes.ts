@@ -133,7 +133,7 @@ export function priorsFor({
     if (systemVolts === 24) shares.set('string-weak', STRING_WEAK_SHARE);
   }
   if (!isLeadAcid(rating.chemistry)) {
-    shares.set('guard-open', GUARD_OPEN_SHARE);
+    if (rating.chemistry === 'lfp') shares.set('guard-open', GUARD_OPEN_SHARE);
     for (const cause of LEAD_ACID_ONLY) shares.delete(cause);
   }
   const sum = [...shares.values()].reduce((a, b) => a + b, 0);

@@ -1,4 +1,4 @@
-import { batteryOhms, batteryOpenVolts, type BatteryState } from '../battery/battery.js';
+import { bankFarads, batteryOhms, batteryOpenVolts, type BatteryState } from '../battery/battery.js';
 import { aloneRescue, type ModelBattery } from '../circuit/rescue.js';
 import { type CrankPoint, crankPoint } from '../crank/quick.js';
 import { defaultStarter } from '../engine/engine.js';
@@ -131,7 +131,12 @@ export function crankOf(hidden: Electrical, profile: DiagnosisProfile, withHelp:
   if (!engine || hidden.open || hidden.starter === 'dead' || hidden.held === 'starter') return null;
   const series = hidden.plusOhms + hidden.minusOhms + hidden.cableOhms;
   const inside = ohmsInside(hidden, profile);
-  const own = restVoltsOf(hidden, profile).map((openVolts, i) => ({ openVolts, ohms: inside[i]! }));
+  const farads = bankFarads(profile.rating);
+  const own = restVoltsOf(hidden, profile).map((openVolts, i) => ({
+    openVolts,
+    ohms: inside[i]!,
+    ...(farads !== null && { farads }),
+  }));
   const models = withHelp ? own.map(joinedWithHelp) : own;
   if (models.some((m) => m.openVolts <= 1)) return null;
   const casualty = models.map((m, i) => (i === 0 ? { ...m, ohms: m.ohms + series } : m));

@@ -1,5 +1,6 @@
 import { batteryBar } from '../battery/bar.js';
 import { freezePointC } from '../battery/freezing.js';
+import { CHARGE_VOLTS } from '../charging/charger.js';
 import { restVoltsAt, type SocReading, socFromRestVolts } from '../battery/rest-volts.js';
 import type { Chemistry } from '../battery/chemistry.js';
 import { interpolate } from '../quantities/interpolate.js';
@@ -17,7 +18,9 @@ export type RestMeaningCode =
   | 'maybe-reversed'
   | 'reversed'
   | 'frozen'
-  | 'surface-charge';
+  | 'surface-charge'
+  | 'bank-spent'
+  | 'bank-over';
 
 export interface RestMeaning {
   readonly code: RestMeaningCode;
@@ -50,6 +53,12 @@ export function restMeaning(
   const say = (code: RestMeaningCode, tone: Tone): RestMeaning => ({ code, tone, charge, freezeC });
   const bar = batteryBar(chemistry, restVolts, coldestC);
   if (bar) return say(bar, 'stop');
+  // A bank has no flat line: it cranks down to the cut-off, and its cells have a limit.
+  if (chemistry === 'capacitor') {
+    if (restVolts > CHARGE_VOLTS.capacitor.most) return say('bank-over', 'stop');
+    if (restVolts < rules.capacitorMinVolts) return say('bank-spent', 'bad');
+    return charge.soc >= CHARGED_SOC ? say('charged', 'good') : say('part-charged', 'watch');
+  }
   if (restVolts < rules.reversedVolts) return say('maybe-reversed', 'bad');
   if (restVolts < rules.deadCellVolts) return say('dead-cell-or-deep', 'bad');
   if (charge.belowFlat) return say('flat', 'bad');

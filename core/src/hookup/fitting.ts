@@ -12,6 +12,8 @@ import { type FeedKind, feedsOf } from './circumstances.js';
 import { TOUCH_OHMS } from './solve-state.js';
 
 export const FITTING_STEPS = [
+  'fill-cells',
+  'balance-cells',
   'memory-keeper-on',
   'all-off',
   'negative-off',
@@ -28,6 +30,7 @@ export const FITTING_STEPS = [
   'positive-on',
   'negative-on',
   'memory-keeper-off',
+  'cut-off',
   'teach',
   'mark-date',
 ] as const;
@@ -79,7 +82,9 @@ export function fittingOrder(
   const isString = machine.batteries.length > 1;
   const joined = slip(plus, false);
   const still = slip(plus, true);
+  const isBank = battery.rating.chemistry === 'capacitor';
   const order = [
+    ...(isBank ? [plain('fill-cells'), plain('balance-cells')] : []),
     ...(keeps ? [plain('memory-keeper-on')] : []),
     plain('all-off'),
     post('negative-off', slip(minus, false), slip(minus, false)),
@@ -96,6 +101,7 @@ export function fittingOrder(
     post('positive-on', still, joined),
     post('negative-on', slip(minus, true), slip(minus, true)),
     ...(keeps ? [plain('memory-keeper-off')] : []),
+    ...(isBank ? [plain('cut-off')] : []),
     ...(mustBeTaught(battery.rating) ? [plain('teach')] : []),
     plain('mark-date'),
   ];
@@ -105,7 +111,7 @@ export function fittingOrder(
 }
 
 /** Done for a new battery only. */
-const OF_A_NEW_ONE: readonly FittingStep[] = ['teach', 'mark-date'];
+const OF_A_NEW_ONE: readonly FittingStep[] = ['fill-cells', 'balance-cells', 'cut-off', 'teach', 'mark-date'];
 
 /** The same order for a battery that goes back in once it is charged: no date is stamped, and no control unit is told. */
 export const takeOutOrder = (...of: Parameters<typeof fittingOrder>): FittingOrderStep[] =>

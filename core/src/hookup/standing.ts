@@ -1,4 +1,5 @@
 import type { ClampId } from '../circuit/rescue.js';
+import type { Solution } from '../circuit/circuit.js';
 import { voltsAcross } from '../circuit/solve-dc.js';
 import { hasSwitch, type SourceKind } from '../plan/options.js';
 import { startsByWaking } from '../machine/machine.js';
@@ -45,7 +46,7 @@ function standing(scene: HookupScene, state: HookupState, rules: HouseRules): Ha
   if (isOn && source < REVERSED_VOLTS) found.push(newHazard('reversed', 'severe', amps, source));
   const sourceFalls = isOn && source < SHORTED_SHARE * option.source.openVolts;
   const batteryFalls = post < SHORTED_SHARE * batteries.totalVolts && batteries.totalVolts > LIVING_VOLTS;
-  const isShort = amps > SHORT_AMPS && (sourceFalls || batteryFalls);
+  const isShort = amps > SHORT_AMPS && (batteryFalls || (sourceFalls && !isBankFilling(scene, solution)));
   if (isShort) found.push(newHazard('dead-short', 'severe', amps, source));
   else if (amps > Math.min(rules.unequalSevereAmps, option.source.maxAmps ?? Infinity))
     found.push(newHazard('unequal-sources', 'severe', amps));
@@ -60,6 +61,8 @@ function standing(scene: HookupScene, state: HookupState, rules: HouseRules): Ha
     const own = voltsAcross(solution, `casualty.battery${i}+`, `casualty.battery${i}-`);
     if (own > rules.batteryMaxVolts) found.push(newHazard('battery-over-voltage', 'severe', amps, own));
     const into = -(solution.amps.get(`casualty.battery${i}`) ?? 0);
+    // A bank has no plates to warm: it takes what it is given, and `unequal-sources` speaks of the rush.
+    if (rating.chemistry === 'capacitor') return;
     if (into > rules.batteryChargeSeverePerAh * rating.capacityAh)
       found.push(newHazard('over-charges-battery', 'severe', into));
     else if (into > rules.batteryChargeWatchPerAh * rating.capacityAh)
@@ -67,6 +70,17 @@ function standing(scene: HookupScene, state: HookupState, rules: HouseRules): Ha
   });
   return found;
 }
+/** Whether the amps go into an empty bank in the battery's place, and not through metal: it fills, and they cease. */
+function isBankFilling({ machine, option }: HookupScene, solution: Solution): boolean {
+  const into = -(solution.amps.get('casualty.battery0') ?? 0);
+  const amps = Math.abs(solution.amps.get('lead.red') ?? 0);
+  return (
+    machine.batteries[0]?.rating.chemistry === 'capacitor' &&
+    option.across.kind !== 'battery' &&
+    into > amps / 2
+  );
+}
+
 /** A donor's alternator that gives all it can runs hot: minutes at idle, no longer, and not at raised revs. */
 function atLimit(scene: HookupScene, state: HookupState, amps: number): Hazard[] {
   const { alternator } = rescueOf(scene, state).source ?? {};

@@ -3,6 +3,7 @@ import type { ReadingKind } from '../diagnosis/vocabulary.js';
 import { anyClampOn, NOTHING_CONNECTED, stands } from '../hookup/state.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import type { VerdictRecord } from '../verdict/conclude.js';
+import { MINUTE_MS } from '../quantities/time.js';
 import type { Attempt, Circumstances, Job, Reading } from './job.js';
 
 /** The latest rest reading of each battery by itself, from the chassis side up; null where not read. With help joined posts show the helper. */
@@ -82,3 +83,18 @@ export function standingVerdict(job: Pick<Job, 'verdict' | 'recheck'>): VerdictR
 /** Other vans that are at this job, by id. */
 export const vansHere = ({ vans = [] }: Pick<Job, 'vans'>): readonly string[] =>
   vans.flatMap(({ vanId, arrivedAt }) => (arrivedAt === null ? [] : [vanId]));
+
+/** Another van that was asked and is on its way, with when it is due. */
+export interface VanComing {
+  readonly vanId: string;
+  readonly calledAt: string;
+  readonly dueAt: string;
+}
+
+/** Other vans that are on their way to this job, in the order they were asked. */
+export const vansComing = ({ vans = [] }: Pick<Job, 'vans'>): readonly VanComing[] =>
+  vans.flatMap(({ vanId, calledAt, minutes, arrivedAt }) =>
+    arrivedAt !== null || calledAt === null || minutes === null
+      ? []
+      : [{ vanId, calledAt, dueAt: new Date(Date.parse(calledAt) + minutes * MINUTE_MS).toISOString() }],
+  );

@@ -34,7 +34,7 @@ export type MachineData = Pick<
  * Cold-cranking amps for each Ah that any battery of its kind has, by whatever standard: outside of these a figure was mistyped, or stands
  * in the other's place.
  */
-export const CCA_PER_AH = { leadAcid: [2.5, 25], lithium: [4, 120] } as const;
+export const CCA_PER_AH = { leadAcid: [2.5, 25], lithium: [4, 120], bank: [150, 15_000] } as const;
 /** Two batteries of a string are one size; apart by more than this, as a share, they are not. */
 export const STRING_SIZE_TOLERANCE = 0.1;
 
@@ -57,7 +57,8 @@ export function dataFaults({
     fault('engine-does-not-match-volts', 'engine.systemVolts');
   if (engine && machineClass === 'ev') fault('engine-of-an-electric', 'engine');
   batteries.forEach(({ rating: { chemistry, capacityAh, ccaAmps } }, i) => {
-    const [least, most] = isLeadAcid(chemistry) ? CCA_PER_AH.leadAcid : CCA_PER_AH.lithium;
+    const [least, most] =
+      CCA_PER_AH[chemistry === 'capacitor' ? 'bank' : isLeadAcid(chemistry) ? 'leadAcid' : 'lithium'];
     const perAh = ccaAmps / capacityAh;
     if (perAh < least || perAh > most) fault('rating-unlikely', `batteries[${i}].rating.ccaAmps`);
     const first = batteries[0]!.rating;

@@ -25,6 +25,7 @@ import { restParameters } from '../crank/rest.js';
 import { routeParameters } from '../reach/route.js';
 import { kitAgeParameters } from '../sources/kit-age.js';
 import { maintainerParameters } from '../charging/maintainer.js';
+import { bankParameters } from '../capacitor/bank.js';
 import { latchParameters } from '../sources/latch.js';
 import type { Parameter } from '../quantities/parameter.js';
 
@@ -156,4 +157,5 @@ export const PARAMETERS: readonly Parameter[] = [
   ...kitAgeParameters(),
   ...latchParameters(),
   ...maintainerParameters(),
+  ...bankParameters(),
 ];

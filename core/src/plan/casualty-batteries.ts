@@ -1,9 +1,9 @@
 import type { Parameter } from '../quantities/parameter.js';
 import { type BatteryBar, batteryBar } from '../battery/bar.js';
-import { batteryOhms, batteryOpenVolts, type BatteryRating, type BatteryState } from '../battery/battery.js';
+import type { BatteryRating, BatteryState } from '../battery/battery.js';
 import { socFromRestVolts } from '../battery/rest-volts.js';
 import { CHARGE_WORTH, chargeJoined } from '../charging/lend.js';
-import type { BadJoints, ModelBattery, Rescue } from '../circuit/rescue.js';
+import { type BadJoints, modelBattery, type ModelBattery, type Rescue } from '../circuit/rescue.js';
 import type { Machine } from '../machine/machine.js';
 
 /** What is known of one battery: its rating, and its charge within a band. */
@@ -109,8 +109,7 @@ function batteriesFrom(
 
 /** A battery that is believed so, as the circuit sees it. */
 export function modelOf(belief: BatteryBelief, tempC: number): ModelBattery {
-  const state = stateOf(belief, tempC);
-  return { openVolts: batteryOpenVolts(belief.rating, state), ohms: batteryOhms(belief.rating, state) };
+  return modelBattery(belief.rating, stateOf(belief, tempC));
 }
 
 /** The most likely state of a battery that is believed so. */

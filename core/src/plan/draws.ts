@@ -1,4 +1,4 @@
-import { BATTERY_RANGES, batteryOhms, FIRING_SECOND_SHARE } from '../battery/battery.js';
+import { BATTERY_RANGES, bankFarads, batteryOhms, FIRING_SECOND_SHARE } from '../battery/battery.js';
 import { restVoltsAt } from '../battery/rest-volts.js';
 import type { Rescue } from '../circuit/rescue.js';
 import { type CrankPoint, crankPoint, prepareCrank } from '../crank/quick.js';
@@ -132,7 +132,9 @@ export function drawnRescue({ rescue, batteries }: DrawnOf, draw: Draw): Rescue 
       ...(overDischargedVolts !== undefined && { overDischargedVolts }),
     };
     const openVolts = overDischargedVolts ?? restVoltsAt(belief.rating.chemistry, soc, tempC);
-    return { openVolts, ohms: FIRING_SECOND_SHARE * batteryOhms(belief.rating, state) };
+    const ohms = batteryOhms(belief.rating, state);
+    const farads = bankFarads(belief.rating);
+    return farads === null ? { openVolts, ohms: FIRING_SECOND_SHARE * ohms } : { openVolts, ohms, farads };
   });
   const { source } = rescue;
   return {

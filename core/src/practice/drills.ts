@@ -1,5 +1,5 @@
 import { type BatteryBar, batteryBar } from '../battery/bar.js';
-import { CHEMISTRIES, type Chemistry, isLeadAcid } from '../battery/chemistry.js';
+import { BATTERY_CHEMISTRIES, type Chemistry, isLeadAcid } from '../battery/chemistry.js';
 import { freezePointC } from '../battery/freezing.js';
 import { socFromRestVolts } from '../battery/rest-volts.js';
 import { crankPoint, firesAt } from '../crank/quick.js';
@@ -204,7 +204,7 @@ function drawReading(random: Random): ReadingDrill | null {
 }
 
 function drawFrozen(random: Random): FrozenDrill | null {
-  const chemistry = pick(random, CHEMISTRIES);
+  const chemistry = pick(random, BATTERY_CHEMISTRIES);
   const restVolts = Number((random() < 0.15 ? -(0.4 + random() * 8) : 6 + random() * 6.8).toFixed(2));
   const coldestC = Math.round(-32 + 40 * random());
   const bar = batteryBar(chemistry, restVolts, coldestC);

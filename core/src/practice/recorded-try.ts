@@ -1,4 +1,4 @@
-import { batteryOhms, batteryOpenVolts, POLARISATION } from '../battery/battery.js';
+import { batteryOhms, batteryOpenVolts, POLARISATION, polarisedShare } from '../battery/battery.js';
 import type { CrankCase } from '../crank/crank-case.js';
 import { simulateCrank } from '../crank/transient.js';
 import { normal, type Random } from '../quantities/random.js';
@@ -35,6 +35,10 @@ export function recordTry(wanted: RecordedTry, noise?: Noise): Recording {
   const own = crank.batteries.flatMap((b) => ('rating' in b ? [b] : []));
   const openVolts = own.reduce((sum, b) => sum + batteryOpenVolts(b.rating, b.state), 0);
   const ohms = own.reduce((sum, b) => sum + batteryOhms(b.rating, b.state), 0);
+  const polarisingOhms = own.reduce(
+    (sum, b) => sum + polarisedShare(b.rating.chemistry) * batteryOhms(b.rating, b.state),
+    0,
+  );
   const keyOnAt = restSeconds;
   const contactAt = restSeconds + keyOnSeconds;
   const overAt = contactAt + crank.seconds;
@@ -43,7 +47,7 @@ export function recordTry(wanted: RecordedTry, noise?: Noise): Recording {
   const volts = new Float64Array(count);
   const amps = new Float64Array(count);
   const last = trace.seconds.length - 1;
-  const polarised = trace.starterAmps[last]! * ohms * POLARISATION.share;
+  const polarised = trace.starterAmps[last]! * polarisingOhms;
   for (let i = 0; i < count; i++) {
     const t = i * stepSeconds;
     seconds[i] = t;

@@ -15,6 +15,7 @@ export const SELF_DISCHARGE_A_MONTH: Readonly<Record<Chemistry, number>> = {
   agm: 0.025,
   gel: 0.02,
   lfp: 0.02,
+  capacitor: 1 - (1 - BANK_LEAK_A_DAY) ** MONTH_DAYS,
 };
 /** Share of its ratings that a lead-acid battery loses in a year of readiness. */
 export const LEAD_FADE_A_YEAR = 0.05;

@@ -50,6 +50,8 @@ export function strengthFromCrank(
   engine: Engine,
   tempC: number,
 ): CrankStrength | null {
+  // A bank falls by what it gives: its fall says nothing of its resistance.
+  if (rating.chemistry === 'capacitor') return null;
   const batteries = engine.systemVolts / 12;
   const { soc } = socFromRestVolts(rating.chemistry, restVolts / batteries, tempC);
   const state = { soc, tempC, ageing: 1 };

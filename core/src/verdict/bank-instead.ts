@@ -1,9 +1,19 @@
-import { crankCount, holdUpHours } from '../capacitor/bank.js';
+import { type BatteryRating, bankFarads, batteryOhms } from '../battery/battery.js';
+import { BANK_FULL_VOLTS } from '../battery/chemistry.js';
+import {
+  BANK_FILLERS,
+  type BankFiller,
+  crankCount,
+  holdUpHours,
+  rechargeSeconds,
+} from '../capacitor/bank.js';
+import { type Consumer, DRAWS_WATTS } from '../charging/left-on.js';
 import { aloneRescue } from '../circuit/rescue.js';
 import { crankPoint } from '../crank/quick.js';
+import type { Engine } from '../engine/engine.js';
 import type { Machine } from '../machine/machine.js';
 import type { HouseRules } from '../rules/house-rules.js';
-import { bankAt } from '../sources/cell-bank.js';
+import { type Bank, bankAt } from '../sources/cell-bank.js';
 import type { CapacitorBoosterKit } from '../sources/kit.js';
 
 /** What a capacitor bank does in the place of a battery. */
@@ -17,6 +27,29 @@ export interface BankInstead {
 /** Seconds of a crank that counts. */
 const CRANK_SECONDS = 1.5;
 
+type BankRules = Pick<HouseRules, 'capacitorMinVolts' | 'parasiticMaxAmps'>;
+
+function bankServes(
+  bank: Pick<Bank, 'farads' | 'esrOhms'>,
+  fromVolts: number,
+  engine: Engine,
+  tempC: number,
+  { capacitorMinVolts, parasiticMaxAmps }: BankRules,
+): BankInstead {
+  const alone = aloneRescue([{ openVolts: fromVolts, ohms: bank.esrOhms }], tempC);
+  const { starterAmps } = crankPoint(alone, engine);
+  return {
+    cranks: crankCount(
+      { ...bank, maxVolts: fromVolts },
+      fromVolts,
+      capacitorMinVolts,
+      starterAmps,
+      CRANK_SECONDS,
+    ),
+    parkedHours: holdUpHours(bank.farads, fromVolts, capacitorMinVolts, parasiticMaxAmps),
+  };
+}
+
 /**
  * A bank as the starting battery: a few hard cranks, and down within days while parked, since a sleeping vehicle never stops drawing.
  * Null where it cannot stand in: 24 V, and machines that wake, which want steady volts for minutes.
@@ -25,15 +58,56 @@ export function bankInstead(
   machine: Machine,
   booster: CapacitorBoosterKit,
   tempC: number,
-  rules: HouseRules,
+  rules: BankRules,
 ): BankInstead | null {
   if (!machine.engine || machine.systemVolts !== 12) return null;
-  const bank = bankAt(booster, tempC);
-  const alone = aloneRescue([{ openVolts: booster.volts, ohms: bank.esrOhms }], tempC);
-  const { starterAmps } = crankPoint(alone, machine.engine);
-  const { capacitorMinVolts, parasiticMaxAmps } = rules;
+  return bankServes(bankAt(booster, tempC), booster.volts, machine.engine, tempC, rules);
+}
+
+/** Consumers whose fall is told. */
+const TOLD_CONSUMERS = ['headlamps', 'parking-lamps', 'hazard-lamps'] as const satisfies readonly Consumer[];
+/** A capacitor bank that is a machine's own battery, as it stands now. */
+export interface BankStanding extends BankInstead {
+  readonly farads: number;
+  readonly esrOhms: number;
+  readonly volts: number;
+  /** The low cut-off of the house, V: under it nothing more is taken. */
+  readonly minVolts: number;
+  /** Minutes to the cut-off with this left on, at the amps that it draws at 12 V. */
+  readonly minutesOn: Readonly<Record<(typeof TOLD_CONSUMERS)[number], number>>;
+  /** Minutes from here to full by what fills it. */
+  readonly minutesToFull: Readonly<Record<BankFiller, number>>;
+}
+
+/**
+ * How many cranks are left in a bank, how long it holds, and how soon it is full again: its charge falls with its volts, and there is
+ * little of it.
+ *
+ * @param volts its rest volts
+ * @returns null for any other battery, and for a machine without a starter or with more than one battery
+ */
+export function bankStanding(
+  { batteries, engine }: Pick<Machine, 'batteries' | 'engine'>,
+  volts: number,
+  tempC: number,
+  rules: BankRules,
+): BankStanding | null {
+  const rating: BatteryRating | undefined = batteries[0]?.rating;
+  const farads = rating ? bankFarads(rating) : null;
+  if (!rating || farads === null || !engine || batteries.length > 1) return null;
+  const esrOhms = batteryOhms(rating, { soc: 1, tempC, ageing: 1 });
+  const minVolts = rules.capacitorMinVolts;
+  const minutesOn = Object.fromEntries(
+    TOLD_CONSUMERS.map((of) => [of, holdUpHours(farads, volts, minVolts, DRAWS_WATTS[of] / 12) * 60]),
+  ) as BankStanding['minutesOn'];
+  const minutesToFull = Object.fromEntries(
+    Object.entries(BANK_FILLERS).map(([by, amps]) => [
+      by,
+      rechargeSeconds(farads, Math.min(volts, BANK_FULL_VOLTS), BANK_FULL_VOLTS, amps) / 60,
+    ]),
+  ) as Record<BankFiller, number>;
   return {
-    cranks: crankCount(bank, booster.volts, capacitorMinVolts, starterAmps, CRANK_SECONDS),
-    parkedHours: holdUpHours(bank.farads, booster.volts, capacitorMinVolts, parasiticMaxAmps),
+    ...bankServes({ farads, esrOhms }, Math.max(0, volts), engine, tempC, rules),
+    ...{ farads, esrOhms, volts, minVolts, minutesOn, minutesToFull },
   };
 }

@@ -1,6 +1,6 @@
 import { type BatteryBar, batteryBar } from '../battery/bar.js';
 import type { BatteryRating } from '../battery/battery.js';
-import { type Chemistry, isLeadAcid } from '../battery/chemistry.js';
+import type { Chemistry } from '../battery/chemistry.js';
 import { CHARGE_VOLTS, chargeAmps, MAINTAIN_AMPS } from '../charging/charger.js';
 import { chargeHours } from '../charging/charge-time.js';
 import { type Revival, revive } from '../charging/revive.js';
@@ -84,7 +84,8 @@ export function chargePlan(
 ): ChargePlan {
   const { rating } = battery;
   const { chemistry } = rating;
-  const amps = chargeAmps(rating.capacityAh);
+  const isBank = chemistry === 'capacitor';
+  const amps = chargeAmps(rating);
   const from = Math.min(soc, CHARGED_TO_SOC);
   const hoursAt = (supply: number): number | null =>
     chargeHours(rating, from, CHARGED_TO_SOC, supply, Math.max(tempC, BENCH_TEMP_C));
@@ -103,12 +104,13 @@ export function chargePlan(
     chargers: kit.flatMap((item) => {
       if (item.kind !== 'mains-charger') return [];
       const unfit = unfitFor(chemistry, item.volts);
-      const given = Math.min(item.amps, rating.capacityAh * MOST_SHARE_PER_H);
+      const most = isBank ? Infinity : rating.capacityAh * MOST_SHARE_PER_H;
+      const given = Math.min(item.amps, most);
       return [{ kitId: item.id, name: item.name, amps: given, hours: unfit ? null : hoursAt(given), unfit }];
     }),
-    ...placeOf(battery, hours, isVeryFlat, rules),
+    ...placeOf(battery, hours, isVeryFlat && !isBank, rules),
     revival: isVeryFlat ? revivalOf(rating, restVolts, coldestC, rules) : null,
-    reviveRefusedByHouse: isVeryFlat && rules.veryFlatBattery === 'replace',
+    reviveRefusedByHouse: isVeryFlat && !isBank && rules.veryFlatBattery === 'replace',
     bar: batteryBar(chemistry, restVolts, coldestC),
     restHours: REST_HOURS,
   };
@@ -117,7 +119,7 @@ export function chargePlan(
 const MOST_SHARE_PER_H = 0.25;
 
 function unfitFor(chemistry: Chemistry, volts: number): ChargerHours['unfit'] {
-  if (!isLeadAcid(chemistry)) return 'lithium-own-charger';
+  if (chemistry === 'lfp') return 'lithium-own-charger';
   const { least, most } = CHARGE_VOLTS[chemistry];
   if (volts > most) return 'volts-too-high';
   return volts < least ? 'volts-too-low' : null;
@@ -150,5 +152,7 @@ function revivalOf(
     lampWatts: watts,
   });
   const lifts = LAMPS.map(through);
+  // A bank has no plates to warm: the brightest lamp is the quickest.
+  if (rating.chemistry === 'capacitor') return lifts[0]!;
   return lifts.find((lift) => lift.contactAmps <= LIFT_SHARE_PER_H * rating.capacityAh) ?? lifts.at(-1)!;
 }

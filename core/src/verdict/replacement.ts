@@ -25,6 +25,7 @@ const STAND_INS: Record<Chemistry, readonly Chemistry[]> = {
   agm: ['agm'],
   gel: ['gel', 'agm'],
   lfp: ['lfp'],
+  capacitor: ['capacitor'],
 };
 
 /** What to fit in the place of this battery. @throws RangeError for a battery the machine does not have */

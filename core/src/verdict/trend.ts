@@ -1,7 +1,6 @@
 import { bisect } from '../quantities/bisect.js';
-import { batteryOhms, batteryOpenVolts } from '../battery/battery.js';
 import { ageingOfStrength, strengthShare } from '../battery/strength.js';
-import { aloneRescue } from '../circuit/rescue.js';
+import { aloneRescue, modelBattery } from '../circuit/rescue.js';
 import { crankPoint, firesAt, wakePoint } from '../crank/quick.js';
 import type { Machine } from '../machine/machine.js';
 import type { HouseRules } from '../rules/house-rules.js';
@@ -105,7 +104,7 @@ export function neededShare(machine: Machine, coldC: number, rules: HouseRules):
   const starts = (share: number): boolean => {
     const models = machine.batteries.map(({ rating }) => {
       const state = { soc: COUNTED_SOC, tempC: coldC, ageing: Math.max(1, ageingOfStrength(share)) };
-      return { openVolts: batteryOpenVolts(rating, state), ohms: batteryOhms(rating, state) };
+      return modelBattery(rating, state);
     });
     const rescue = aloneRescue(models, coldC);
     if (!machine.engine) return wakePoint(rescue, rules.wakeAmps).postVolts >= rules.wakeMinVolts;

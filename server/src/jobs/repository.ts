@@ -10,6 +10,7 @@ import {
   standingVerdict,
   underCharge,
   upgradeLog,
+  vansComing,
 } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
 import { and, asc, count, eq, gt, gte, ilike, inArray, lt, lte, or, type SQL, sql } from 'drizzle-orm';
@@ -245,17 +246,20 @@ export const jobColumns = {
   suspect: jobs.suspect,
   lowestRestVolts: jobs.lowestRestVolts,
   chargeUntil: jobs.chargeUntil,
+  /** Of the snapshot no more than this: it is large. */
+  vans: sql<Job['vans'] | null>`${jobs.snapshot} -> 'vans'`,
   openedAt: jobs.openedAt,
   closedAt: jobs.closedAt,
   by: jobs.by,
   revision: jobs.revision,
 };
 
-type SummaryRow = Omit<JobRow, 'searchText' | 'snapshot'>;
+type SummaryRow = Omit<JobRow, 'searchText' | 'snapshot'> & { readonly vans: Job['vans'] | null };
 
-export function summaryOf({ openedAt, closedAt, chargeUntil, ...row }: SummaryRow): JobSummary {
+export function summaryOf({ openedAt, closedAt, chargeUntil, vans, ...row }: SummaryRow): JobSummary {
   return {
     ...row,
+    vansComing: closedAt === null ? vansComing({ vans: vans ?? [] }) : [],
     openedAt: openedAt.toISOString(),
     closedAt: closedAt?.toISOString() ?? null,
     chargeUntil: chargeUntil?.toISOString() ?? null,

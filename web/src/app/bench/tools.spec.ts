@@ -35,6 +35,19 @@ describe('the bench', () => {
     expect(bank.fallEsr).toBe('0.36');
   });
 
+  it('weighs a bank against a battery: 350 F of six cells are 0.8 Wh, 420 Wh stand in half a battery of 70 Ah', () => {
+    const energy = answers('energy');
+    // 58.3 F / 2 x (14.4² - 10.5²) = 2.83 kJ.
+    expect(Number(energy.bankEnergy)).toBeCloseTo(0.79, 2);
+    expect(Number(energy.bankPerKg)).toBeCloseTo(0.787 / 0.378, 1);
+    expect(energy.batteryEnergy).toBe('420');
+    expect(Number(energy.batteryPerKg)).toBeCloseTo(420 / 18, 1);
+    expect(Number(energy.bankHolds)).toBeCloseTo((0.787 * 60) / 30, 1);
+    expect(energy.batteryHolds).toBe('14.0');
+    // 30 W a fifth of the time are 6 W: at 14.4 V 0.42 A.
+    expect(energy.keepAmps).toBe('0.42');
+  });
+
   it('sizes the resistor for the most amps and tells when it is safe', () => {
     const { resistor, toSafe } = answers('equalise', { mostAmps: '6' });
     const ohms = equalisingOhms(6, 6);

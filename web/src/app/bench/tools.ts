@@ -1,5 +1,6 @@
 import type { BenchToolId } from '@words/bench-words';
 import type { BenchTool } from './tool';
+import { capacitorTool, energyTool, equaliseTool } from './tools/banks';
 import {
   ccaTool,
   chargeTool,
@@ -9,12 +10,13 @@ import {
   socTool,
   stringTool,
 } from './tools/batteries';
-import { capacitorTool, equaliseTool, leadsTool } from './tools/wiring';
+import { leadsTool } from './tools/wiring';
 
 /** Every calculator by its id. */
 export const TOOLS: Record<BenchToolId, BenchTool> = {
   leads: leadsTool,
   capacitor: capacitorTool,
+  energy: energyTool,
   equalise: equaliseTool,
   charge: chargeTool,
   drain: drainTool,

@@ -13,7 +13,7 @@ import type { BoardCall, JobSummary } from '@voltrek/contracts';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
 import { BoardActions, boardFeature } from '../shared/state/board';
-import { KitActions } from '../shared/state/kit';
+import { KitActions, kitFeature } from '../shared/state/kit';
 import { problemText } from '../shared/state/problem';
 import { sessionFeature } from '../shared/state/session';
 import { nameOf } from '@words/figures';
@@ -43,12 +43,16 @@ const SHOW_WORDS: Record<Show, string> = {
   done: T.doneInThisShift,
 };
 
-function isShown(call: BoardCall, show: Show, crewId: string): boolean {
+/** This van was asked to come to the job of this call. */
+const isAsked = (call: BoardCall, vanId: string): boolean =>
+  call.job?.vansComing.some((van) => van.vanId === vanId) ?? false;
+
+function isShown(call: BoardCall, show: Show, crewId = '', vanId = ''): boolean {
   switch (show) {
     case 'all':
       return true;
     case 'mine':
-      return call.technicianId === crewId;
+      return call.technicianId === crewId || isAsked(call, vanId);
     case 'waiting':
       return call.job === null && call.state !== 'called-off';
     case 'under-way':
@@ -116,7 +120,9 @@ function isShown(call: BoardCall, show: Show, crewId: string): boolean {
             <span class="said">{{ call.said }}</span>
             <span class="temp">{{ degrees(call.ambientC) }}</span>
             <span class="state">
-              @if (call.state === 'called-off') {
+              @if (opening() === call.id) {
+                <span role="status">{{ t.opening }}</span>
+              } @else if (call.state === 'called-off') {
                 {{ t.calledOff }}
               } @else if (call.job?.state === 'closed') {
                 {{ call.job?.verdict ? verdictWords[call.job!.verdict!].name : t.closed }}
@@ -130,6 +136,13 @@ function isShown(call: BoardCall, show: Show, crewId: string): boolean {
                 {{ t.at(stageWords[job.stage]) }}
               } @else {
                 {{ call.urgent ? t.urgent : '' }}{{ age(call) }}
+              }
+              @for (van of call.job?.vansComing ?? []; track van.vanId) {
+                <span class="coming" [class.tone-watch]="van.vanId === vanId()">{{
+                  van.vanId === vanId()
+                    ? t.youAreAsked(van.dueAt | date: 'HH:mm')
+                    : t.vanAsked(vanName(van.vanId), van.dueAt | date: 'HH:mm')
+                }}</span>
               }
               @if (call.technicianId && !isClosed(call)) {
                 <span class="dim">{{ crewName(call.technicianId) }}</span>
@@ -172,7 +185,8 @@ function isShown(call: BoardCall, show: Show, crewId: string): boolean {
     .about {
       padding: 6px 10px;
     }
-    .state .dim {
+    .state .dim,
+    .coming {
       display: block;
       font-weight: 500;
     }
@@ -271,21 +285,22 @@ export class BoardPage {
   );
   protected readonly status = this.store.selectSignal(boardFeature.selectStatus);
   protected readonly problem = this.store.selectSignal(boardFeature.selectProblem);
+  /** The call whose job is being opened. */
+  protected readonly opening = signal<string | null>(null);
   protected readonly openProblem = signal<string | null>(null);
   private readonly crew = this.store.selectSignal(sessionFeature.selectCrew);
   private readonly crewKnown = this.store.selectSignal(sessionFeature.selectCrewKnown);
-  private readonly vanId = this.store.selectSignal(sessionFeature.selectVanId);
+  protected readonly vanId = this.store.selectSignal(sessionFeature.selectVanId);
+  private readonly vans = this.store.selectSignal(kitFeature.selectVans);
   protected readonly notNumbered = NOT_NUMBERED;
   protected readonly shows = SHOWS;
   protected readonly showWords = SHOW_WORDS;
   protected readonly show = signal<Show>('all');
-  protected readonly waiting = computed(() => this.calls().filter((c) => isShown(c, 'waiting', '')));
-  protected readonly open = computed(() => this.calls().filter((c) => isShown(c, 'under-way', '')));
-  protected readonly onCharge = computed(
-    () => this.calls().filter((c) => isShown(c, 'on-charge', '')).length,
-  );
+  protected readonly waiting = computed(() => this.calls().filter((c) => isShown(c, 'waiting')));
+  protected readonly open = computed(() => this.calls().filter((c) => isShown(c, 'under-way')));
+  protected readonly onCharge = computed(() => this.calls().filter((c) => isShown(c, 'on-charge')).length);
   protected readonly shown = computed(() =>
-    this.calls().filter((c) => isShown(c, this.show(), this.crewId())),
+    this.calls().filter((c) => isShown(c, this.show(), this.crewId(), this.vanId())),
   );
   protected readonly stageWords = STAGE_WORDS;
   protected readonly verdictWords = VERDICT_WORDS;
@@ -325,6 +340,10 @@ export class BoardPage {
     return nameOf(this.crew(), id);
   }
 
+  protected vanName(id: string): string {
+    return nameOf(this.vans(), id);
+  }
+
   protected isDue(at: string): boolean {
     return Date.parse(at) <= this.now();
   }
@@ -344,9 +363,13 @@ export class BoardPage {
       void this.router.navigate(['/job', call.job.id]);
       return;
     }
+    // A second tap while the first is under way would open a second job, which the server refuses.
+    if (this.opening() !== null) return;
+    this.opening.set(call.id);
     this.opener.open(call, this.vanId(), this.crewId()).then(
       (jobId) => void this.router.navigate(['/job', jobId]),
       (error: unknown) => {
+        this.opening.set(null);
         // Somebody may have opened it a moment ago: fetch the board so that the next tap finds their job.
         this.load();
         this.openProblem.set(problemText(error));

@@ -1,11 +1,11 @@
 import {
+  BATTERY_CHEMISTRIES,
   BATTERY_RANGES,
   batteryOhms,
   batteryOpenVolts,
   type BatteryRating,
   CCA_STANDARDS,
   type CcaStandard,
-  CHEMISTRIES,
   type Chemistry,
   convertCca,
   freezePointC,
@@ -33,7 +33,7 @@ import { type BenchTool, choice, figure, type Given, number, type Pair, word } f
 
 const { ambientC } = TYPED_RANGES;
 const capacity = number('capacityAh', 70, BATTERY_RANGES.capacityAh.min, BATTERY_RANGES.capacityAh.max, 'Ah');
-const chemistry = choice('chemistry', CHEMISTRIES);
+const chemistry = choice('chemistry', BATTERY_CHEMISTRIES);
 const percent = (usual: number) => number('percent', usual, 0, 100, '%');
 const temperature = (usual: number) => number('tempC', usual, ambientC.min, ambientC.max, '°C');
 

@@ -180,7 +180,7 @@ function batteryGroup(battery: MachineBattery, index: number, count: number): Fi
           rating: { ...b.rating, chemistry: typed as typeof b.rating.chemistry },
         })),
       },
-      rated(T.capacityAh, 'capacityAh'),
+      rated(battery.rating.chemistry === 'capacitor' ? T.bankAh : T.capacityAh, 'capacityAh'),
       rated(T.ccaAmps, 'ccaAmps'),
       {
         path: `${at}.rating.ccaStandard`,

@@ -1,5 +1,6 @@
 import { HttpErrorResponse } from '@angular/common/http';
 import type { Problem } from '@voltrek/contracts';
+import { TimeoutError } from 'rxjs';
 import { PROBLEM as T } from '@words/screens/state';
 
 /** Words for a failed request: the server's own, or that there was no server. */
@@ -13,6 +14,7 @@ export function problemText(error: unknown): string {
 
 /** True when trying the same again may work: no answer, or the server is not ready. */
 export function isTransient(error: unknown): boolean {
+  if (error instanceof TimeoutError) return true;
   return error instanceof HttpErrorResponse && (error.status === 0 || error.status >= 500);
 }
 

@@ -1,5 +1,5 @@
 import type { JobSummary } from '@voltrek/contracts';
-import { foldJob, type JobEvent, reachedStage, underCharge } from '@voltrek/core/job';
+import { foldJob, type JobEvent, reachedStage, underCharge, vansComing } from '@voltrek/core/job';
 
 /** Jobs that were opened here and that the server has not heard of, by the id of their call. */
 export function jobsOpenedHere(waiting: readonly JobEvent[]): ReadonlyMap<string, JobSummary> {
@@ -17,6 +17,7 @@ export function jobsOpenedHere(waiting: readonly JobEvent[]): ReadonlyMap<string
         verdict: job.verdict?.verdict ?? null,
         suspect: job.verdict?.suspect ?? null,
         lowestRestVolts: null,
+        vansComing: vansComing(job),
         chargeUntil: underCharge(job)?.dueAt ?? null,
         openedAt: job.openedAt,
         closedAt: job.closedAt,

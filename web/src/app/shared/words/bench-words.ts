@@ -1,4 +1,4 @@
-import type { CcaStandard, Chemistry } from '@voltrek/core/battery';
+import type { BatteryChemistry, CcaStandard } from '@voltrek/core/battery';
 import type { Fuel } from '@voltrek/core/engine';
 import type { ClampContact, Conductor } from '@voltrek/core/leads';
 
@@ -6,6 +6,7 @@ import type { ClampContact, Conductor } from '@voltrek/core/leads';
 export const BENCH_TOOLS = [
   'leads',
   'capacitor',
+  'energy',
   'equalise',
   'charge',
   'drain',
@@ -38,6 +39,15 @@ export const BENCH_WORDS: Record<
       'energy = C bank / 2 x (V1² - V2²)',
     ],
     slip: "Quoting one cell's fall, or its farads at the bank's volts: the bank falls N times as much.",
+  },
+  energy: {
+    name: 'Bank or battery',
+    formula: [
+      'bank: C / 2 x (V1² - V2²) / 3600 Wh',
+      'battery: half its Ah x 12 Wh',
+      'a load holds for energy / W; its mean must be put back',
+    ],
+    slip: 'Taking a bank for a light battery: it gives amps, not hours. As a buffer it only bridges the peaks of a load.',
   },
   equalise: {
     name: 'Equalising',
@@ -101,6 +111,12 @@ export type BenchField =
   | 'cellFarads'
   | 'cellVolts'
   | 'cellMilliohms'
+  | 'cellGrams'
+  | 'cellMillilitres'
+  | 'batteryKg'
+  | 'batteryLitres'
+  | 'loadWatts'
+  | 'dutyPercent'
   | 'volts'
   | 'minVolts'
   | 'chargeAmps'
@@ -142,6 +158,12 @@ export const BENCH_FIELDS: Record<BenchField, string> = {
   cellFarads: 'each cell',
   cellVolts: 'each cell stands',
   cellMilliohms: 'ESR of a cell',
+  cellGrams: 'a cell weighs',
+  cellMillilitres: 'a cell’s room',
+  batteryKg: 'the battery weighs',
+  batteryLitres: 'the battery’s room',
+  loadWatts: 'load',
+  dutyPercent: 'on for',
   volts: 'charged to',
   minVolts: 'used down to',
   chargeAmps: 'charger gives',
@@ -171,7 +193,7 @@ export const BENCH_FIELDS: Record<BenchField, string> = {
 };
 
 export type BenchChoice =
-  | Chemistry
+  | BatteryChemistry
   | Conductor
   | ClampContact
   | Fuel
@@ -218,6 +240,16 @@ export type BenchResult =
   | 'recharge'
   | 'holdUp'
   | 'firstCharge'
+  | 'bankEnergy'
+  | 'bankPerKg'
+  | 'bankPerLitre'
+  | 'batteryEnergy'
+  | 'batteryPerKg'
+  | 'batteryPerLitre'
+  | 'lessByWeight'
+  | 'bankHolds'
+  | 'batteryHolds'
+  | 'keepAmps'
   | 'directAmps'
   | 'resistor'
   | 'lamp'
@@ -269,6 +301,16 @@ export const BENCH_RESULTS: Record<BenchResult, string> = {
   recharge: 'recharge',
   holdUp: 'holds, parked',
   firstCharge: 'first charge, cell by cell',
+  bankEnergy: 'bank gives',
+  bankPerKg: 'bank, by weight',
+  bankPerLitre: 'bank, by room',
+  batteryEnergy: 'battery gives',
+  batteryPerKg: 'battery, by weight',
+  batteryPerLitre: 'battery, by room',
+  lessByWeight: 'battery over bank, by weight',
+  bankHolds: 'bank holds the load',
+  batteryHolds: 'battery holds the load',
+  keepAmps: 'put back on the mean',
   directAmps: 'joined directly',
   resistor: 'resistor',
   lamp: 'or a 12 V lamp up to',

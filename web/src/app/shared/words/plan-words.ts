@@ -11,6 +11,7 @@ export const CHEMISTRY_WORDS: Record<Chemistry, string> = {
   agm: 'AGM',
   gel: 'gel',
   lfp: 'lithium (LFP)',
+  capacitor: 'capacitor bank',
 };
 
 export const CHARGE_PLACE_WORDS: Record<ChargePlace, string> = {
@@ -47,6 +48,14 @@ export const REVIVE_REFUSED_WORDS: Record<NonNullable<Revival['refused']>, strin
 };
 
 export const FITTING_WORDS: Record<FittingStep, { readonly act: string; readonly why: string }> = {
+  'fill-cells': {
+    act: 'Fill each cell of the bank by itself, slowly',
+    why: 'The first charge forms it. In series the smallest cell passes its limit first.',
+  },
+  'balance-cells': {
+    act: 'Read each cell: all within 0.05 V',
+    why: 'Join plus to plus and minus to minus until they are. One that lags again is bad.',
+  },
   'memory-keeper-on': {
     act: 'Join a memory keeper, or note the codes',
     why: 'The positive stays live with a keeper on: wrap its clamp when it is off.',
@@ -81,6 +90,10 @@ export const FITTING_WORDS: Record<FittingStep, { readonly act: string; readonly
   },
   'negative-on': { act: 'Put the negative clamp on last', why: 'The last contact is the harmless one.' },
   'memory-keeper-off': { act: 'Take the memory keeper off', why: 'The new battery feeds the memories now.' },
+  'cut-off': {
+    act: 'Set the low cut-off to the house’s volts',
+    why: 'A parked bank is down within days: what is left must still crank.',
+  },
   teach: { act: 'Tell the vehicle of its new battery', why: 'It doses the charge by age and kind.' },
   'mark-date': { act: 'Mark the date on the battery', why: 'The next technician asks for it.' },
 };
@@ -90,6 +103,12 @@ export const MISFIT_WORDS: Record<Misfit, string> = {
   capacity: 'less capacity than the original',
   cca: 'fewer cold-cranking amps than the original',
 };
+
+/** Minutes as they are said: under two in seconds, over two hours in hours. */
+export function shortMinutes(minutes: number): string {
+  if (minutes < 2) return `${Math.round(minutes * 60)} s`;
+  return minutes < 120 ? `${Math.round(minutes)} min` : `${(minutes / 60).toFixed(minutes < 600 ? 1 : 0)} h`;
+}
 
 /** Hours as they are said: under two in minutes. */
 export function hoursWords(hours: number | null): string {

@@ -23,6 +23,10 @@ export function restWords({ code, charge, freezeC }: RestMeaning): string {
       return 'Reads backwards: probes swapped, or the battery is reversed. Stop';
     case 'frozen':
       return `Treat as frozen: it freezes at ${degrees(freezeC ?? 0)}. Stop`;
+    case 'bank-spent':
+      return `A bank below its cut-off, ${band} of its charge: fill it before the next crank`;
+    case 'bank-over':
+      return 'Above what its cells stand: let it down through a lamp before anything else';
     case 'surface-charge':
       return 'Surface charge: proves nothing. Burn it off and read again';
   }

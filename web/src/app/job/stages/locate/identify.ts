@@ -156,7 +156,7 @@ const SUGGESTIONS = 5;
               </select>
             </label>
             <label
-              ><span>{{ t.capacityAh }}</span>
+              ><span>{{ chemistry() === 'capacitor' ? t.bankAh : t.capacityAh }}</span>
               <input
                 class="field"
                 inputmode="decimal"

@@ -1,3 +1,4 @@
+import { CHEMISTRY_WORDS } from '@words/plan-words';
 import { degrees } from '@words/units';
 import {
   ChangeDetectionStrategy,
@@ -95,8 +96,14 @@ export class Measure {
   protected readonly cellTexts = signal<readonly string[]>(Array.from({ length: CELLS }, () => ''));
   protected readonly tempC = computed(() => workingTempC(this.work().job));
   private readonly rating = computed(() => this.work().machine.batteries[0]!.rating);
-  protected readonly degrees = degrees;
-  protected readonly chemistry = computed(() => this.rating().chemistry);
+  /** What is measured, and how cold it is. */
+  protected readonly what = computed(() => {
+    const { chemistry } = this.rating();
+    const cold = degrees(this.tempC());
+    return chemistry === 'capacitor'
+      ? this.t.bank(CHEMISTRY_WORDS[chemistry], cold)
+      : this.t.battery(CHEMISTRY_WORDS[chemistry], cold);
+  });
   private readonly isString = computed(() => this.work().machine.batteries.length > 1);
 
   /** Every measurement of this machine: rest volts once a battery, charging first when it runs. */

@@ -8,9 +8,9 @@ const rows = (root: HTMLElement): string[] =>
   [...root.querySelectorAll('li')].map((li) => li.textContent.replace(/\s+/g, ' ').trim());
 
 describe('what is taken', () => {
-  it('says what is worth most while there is nothing', async () => {
+  it('says so while there is nothing', async () => {
     const { root } = await jobHarness(Taken, [opened()]);
-    expect(rows(root)).toEqual(['Nothing yet. Rest volts are worth most now.']);
+    expect(rows(root)).toEqual(['Nothing yet.']);
   });
 
   it('lists the newest first, each with its source and what it says', async () => {
@@ -20,6 +20,20 @@ describe('what is taken', () => {
     expect(newest).toContain(', meter');
     expect(older).toContain('11.80 V');
     expect(older).toContain('Charge before judging');
+  });
+
+  it('tells of a capacitor bank in the battery’s place how much it holds, and when it must be filled', async () => {
+    const rating = { chemistry: 'capacitor', capacityAh: 0.8, ccaAmps: 1200, ccaStandard: 'SAE' } as const;
+    const machine = { ...CAR, batteries: [{ ...CAR.batteries[0]!, rating }] };
+    const { root } = await jobHarness(Taken, [opened(), rest(9.2)], { machine });
+    const bank = root.querySelector('vt-bank-now')!.textContent;
+    expect(bank).toContain('Capacitor bank, 200 F at 9.20 V');
+    expect(bank).toContain('No crank left above 10.5 V: fill it first');
+    expect(bank).not.toContain('Holds');
+    // 200 F over 5.2 V are 1,040 As.
+    expect(bank).toContain('104 s from a converter');
+    const full = await jobHarness(Taken, [opened(), rest(13.8)], { machine });
+    expect(full.root.querySelector('vt-bank-now')!.textContent).toMatch(/Cranks left: about [1-9]/);
   });
 
   it('names the battery of a string', async () => {
@@ -51,6 +65,6 @@ describe('what is taken', () => {
     expect(root.querySelector('.doubted')).not.toBeNull();
     await tap('Withdraw');
     expect(reported().at(-1)!.type).toBe('reading.withdrawn');
-    expect(rows(root)).toEqual(['Nothing yet. Rest volts are worth most now.']);
+    expect(rows(root)).toEqual(['Nothing yet.']);
   });
 });

@@ -8,6 +8,7 @@ import { FIGURE_WORDS, OUTCOME_MEANINGS } from '@words/measure-words';
 import { ofBattery, readingName } from '@words/words';
 import type { Work } from '../../../shared/job/job-selectors';
 import { Reporter } from '../../../shared/job/reporter';
+import { BankNow } from './bank-now';
 import { type Meaning, readingMeaning, toneOf } from './meaning';
 import { TAKEN as T } from '@words/screens/job-stages-measure';
 
@@ -26,8 +27,9 @@ interface Line {
 @Component({
   selector: 'vt-taken',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [DatePipe],
+  imports: [BankNow, DatePipe],
   template: `
+    <vt-bank-now [work]="work()" />
     <h2 class="part">{{ t.taken }}</h2>
     <ul class="ruled">
       @for (line of lines(); track line.id) {
@@ -42,7 +44,7 @@ interface Line {
           }
         </li>
       } @empty {
-        <li class="dim">{{ t.nothingYetRestVoltsAreWorth }}</li>
+        <li class="dim">{{ t.nothingYet }}</li>
       }
     </ul>
   `,

@@ -1,6 +1,6 @@
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { MINUTE_MS } from '@voltrek/core/quantities';
+import { vansComing } from '@voltrek/core/job';
 import { timeOfDay } from '@words/figures';
 import { VAN_COMING as T } from '@words/screens/job-stages-plan';
 import type { Work } from '../../../shared/job/job-selectors';
@@ -64,11 +64,7 @@ export class VanComing {
   protected readonly most = STEPS_MOST;
 
   protected readonly coming = computed(() =>
-    (this.work().job.vans ?? []).flatMap((van) => {
-      if (van.arrivedAt !== null || van.calledAt === null || van.minutes === null) return [];
-      const due = new Date(Date.parse(van.calledAt) + van.minutes * MINUTE_MS);
-      return [{ ...van, due: timeOfDay(due) }];
-    }),
+    vansComing(this.work().job).map((van) => ({ ...van, due: timeOfDay(new Date(van.dueAt)) })),
   );
   protected arrived(vanId: string): void {
     this.reporter.report('van.arrived', { vanId });

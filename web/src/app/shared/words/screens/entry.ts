@@ -31,6 +31,7 @@ export const ENTRY_FIELDS = {
   place: 'Place',
   chemistry: 'Chemistry',
   capacityAh: 'Capacity, Ah',
+  bankAh: 'Farads of the bank / 250, Ah',
   posts: 'Posts',
   fromTheLeftMm: 'From the left, mm',
   fromTheFrontMm: 'From the front, mm',

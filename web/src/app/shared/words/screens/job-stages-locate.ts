@@ -16,6 +16,7 @@ export const IDENTIFY = {
   model: 'Model',
   chemistry: 'Chemistry',
   capacityAh: 'Capacity, Ah',
+  bankAh: 'Farads of the bank / 250, Ah',
   engineL: 'Engine, L',
   redPostFound: 'red post found',
   diesel: 'diesel',

@@ -2,6 +2,20 @@ import { type Shown, tell } from '../tell';
 
 /** Words of the screens of job, stages, measure, one list a part. */
 
+export const BANK_NOW = {
+  bank: (farads: Shown, volts: Shown) => tell`Capacitor bank, ${farads} F at ${volts}`,
+  cranksLeft: (cranks: number, cutOff: Shown) =>
+    cranks > 0
+      ? tell`Cranks left: about ${cranks}, down to ${cutOff}`
+      : tell`No crank left above ${cutOff}: fill it first`,
+  holds: 'Holds',
+  withLampsOn: (headlamps: Shown, parking: Shown, parked: Shown) =>
+    tell`${headlamps} with headlamps on, ${parking} with parking lamps, ${parked} parked`,
+  fullAgain: 'Full again',
+  byWhat: (alternator: Shown, converter: Shown, solar: Shown) =>
+    tell`${alternator} from an alternator, ${converter} from a converter or charger of 10 A, ${solar} from a panel of 100 W in the sun`,
+} as const;
+
 export const ENTRY = {
   amps: 'Amps',
   draw: 'Draw',
@@ -39,6 +53,7 @@ export const MEASURE = {
   readTheRestVoltsFirstThe: 'Read the rest volts first: the drop is from there.',
   measure: 'Measure',
   battery: (chemistry: Shown, tempC: Shown) => tell`battery ${chemistry}, ${tempC}`,
+  bank: (bank: Shown, tempC: Shown) => tell`${bank}, ${tempC}`,
   itsEngineRuns: 'Its engine runs',
   where: 'Where',
   whichReading: 'Which reading',
@@ -55,7 +70,7 @@ export const MEASURE = {
 export const TAKEN = {
   taken: 'Taken',
   withdraw: 'Withdraw',
-  nothingYetRestVoltsAreWorth: 'Nothing yet. Rest volts are worth most now.',
+  nothingYet: 'Nothing yet.',
 } as const;
 
 export const TRACE_CHART = {

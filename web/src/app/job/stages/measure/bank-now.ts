@@ -1,0 +1,74 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { restVoltsByBattery, workingTempC } from '@voltrek/core/job';
+import { bankStanding } from '@voltrek/core/verdict';
+import { volts } from '@words/figures';
+import { shortMinutes } from '@words/plan-words';
+import { BANK_NOW as T } from '@words/screens/job-stages-measure';
+import type { Work } from '../../../shared/job/job-selectors';
+
+/** A capacitor bank in the battery's place: cranks left, how long it holds, how soon it is full. Nothing for any other machine. */
+@Component({
+  selector: 'vt-bank-now',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (bank(); as b) {
+      <h2 class="part">{{ t.bank(b.farads.toFixed(0), volts(b.volts)) }}</h2>
+      <p [class]="b.cranks > 0 ? 'tone-good' : 'tone-bad'">
+        {{ t.cranksLeft(b.cranks, volts(b.minVolts, 1)) }}
+      </p>
+      <dl>
+        @if (b.parkedHours > 0) {
+          <dt>{{ t.holds }}</dt>
+          <dd>
+            {{
+              t.withLampsOn(
+                minutes(b.minutesOn.headlamps),
+                minutes(b.minutesOn['parking-lamps']),
+                minutes(b.parkedHours * 60)
+              )
+            }}
+          </dd>
+        }
+        <dt>{{ t.fullAgain }}</dt>
+        <dd>
+          {{
+            t.byWhat(
+              minutes(b.minutesToFull.alternator),
+              minutes(b.minutesToFull.converter),
+              minutes(b.minutesToFull.solar)
+            )
+          }}
+        </dd>
+      </dl>
+    }
+  `,
+  styles: `
+    p {
+      margin: 0;
+      font-weight: 600;
+    }
+    dl {
+      display: grid;
+      grid-template-columns: auto 1fr;
+      gap: 0 12px;
+      margin: 4px 0 8px;
+      line-height: 1.2;
+    }
+    dd {
+      margin: 0;
+    }
+  `,
+})
+export class BankNow {
+  protected readonly t = T;
+
+  readonly work = input.required<Work>();
+
+  protected readonly bank = computed(() => {
+    const { job, machine, rules } = this.work();
+    const [restVolts = null] = restVoltsByBattery(job, machine.batteries.length);
+    return restVolts === null ? null : bankStanding(machine, restVolts, workingTempC(job), rules);
+  });
+  protected readonly minutes = shortMinutes;
+  protected readonly volts = volts;
+}
