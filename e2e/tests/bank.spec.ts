@@ -8,7 +8,9 @@ test('a capacitor bank in the battery’s place: its cranks left, how long it ho
   tech,
   page,
 }) => {
-  const known = await (await page.request.get(`${tech.url}/api/models/brinmoor-pella`)).json();
+  const known = (await (await page.request.get(`${tech.url}/api/models/brinmoor-pella`)).json()) as {
+    machine: { batteries: object[] };
+  };
   const id = `bank-${randomUUID().slice(0, 8)}`;
   const { batteries } = known.machine;
   const machine = {

@@ -7,6 +7,9 @@ const rest = (volts: number, battery = 0, source: 'typed' | 'meter' = 'typed') =
 const rows = (root: HTMLElement): string[] =>
   [...root.querySelectorAll('li')].map((li) => li.textContent.replace(/\s+/g, ' ').trim());
 
+const BANK = { chemistry: 'capacitor', capacityAh: 0.8, ccaAmps: 1200, ccaStandard: 'SAE' } as const;
+const BANKED = { ...CAR, batteries: [{ ...CAR.batteries[0]!, rating: BANK }] };
+
 describe('what is taken', () => {
   it('says so while there is nothing', async () => {
     const { root } = await jobHarness(Taken, [opened()]);
@@ -23,8 +26,7 @@ describe('what is taken', () => {
   });
 
   it('tells of a capacitor bank in the battery’s place how much it holds, and when it must be filled', async () => {
-    const rating = { chemistry: 'capacitor', capacityAh: 0.8, ccaAmps: 1200, ccaStandard: 'SAE' } as const;
-    const machine = { ...CAR, batteries: [{ ...CAR.batteries[0]!, rating }] };
+    const machine = BANKED;
     const { root } = await jobHarness(Taken, [opened(), rest(9.2)], { machine });
     const bank = root.querySelector('vt-bank-now')!.textContent;
     expect(bank).toContain('Capacitor bank, 200 F at 9.20 V');
@@ -32,8 +34,11 @@ describe('what is taken', () => {
     expect(bank).not.toContain('Holds');
     // 200 F over 5.2 V are 1,040 As.
     expect(bank).toContain('104 s from a converter');
-    const full = await jobHarness(Taken, [opened(), rest(13.8)], { machine });
-    expect(full.root.querySelector('vt-bank-now')!.textContent).toMatch(/Cranks left: about [1-9]/);
+  });
+
+  it('counts the cranks that are left in a bank', async () => {
+    const { root } = await jobHarness(Taken, [opened(), rest(13.8)], { machine: BANKED });
+    expect(root.querySelector('vt-bank-now')!.textContent).toMatch(/Cranks left: about [1-9]/);
   });
 
   it('names the battery of a string', async () => {
