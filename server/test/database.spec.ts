@@ -1,10 +1,9 @@
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
-import fs from 'node:fs';
 import { mkdtemp, readdir, readFile, rm, stat, truncate, writeFile } from 'node:fs/promises';
-import { syncBuiltinESMExports } from 'node:module';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
 import { eq, sql } from 'drizzle-orm';
 import { openDatabase } from '../src/db/database.js';
 import { backUp } from '../src/backup/backup.js';
@@ -14,8 +13,33 @@ import { FolderUnfitError, unfit } from '../src/db/folder.js';
 import { FolderHeldError, lockFolder } from '../src/db/lock.js';
 import { facts } from '../src/db/schema.js';
 import { loadDemo } from '../src/demo/load.js';
+import type { DiskCall } from './disk.js';
 
 const neverLost = (error: Error): void => fail(error);
+
+/** Runs a script with the database's door at hand, in a process of its own; DATA is its data folder. */
+async function runScript(
+  folder: string,
+  text: string,
+  args: readonly string[],
+  env: Readonly<Record<string, string>> = {},
+): Promise<{ readonly said: string; readonly code: number }> {
+  const url = (path: string): string => JSON.stringify(new URL(path, import.meta.url).href);
+  const script = join(folder, 'script.mjs');
+  await writeFile(
+    script,
+    `import { openDatabase } from ${url('../src/db/database.js')};
+     import { facts } from ${url('../src/db/schema.js')};
+     const DATA = ${JSON.stringify(join(folder, 'data'))};
+     ${text}`,
+  );
+  const child = spawn(process.execPath, [...args, script], { env: { ...process.env, ...env } });
+  let said = '';
+  for (const stream of [child.stdout, child.stderr])
+    stream.on('data', (chunk: Buffer) => (said += chunk.toString()));
+  const [code] = (await once(child, 'close')) as [number];
+  return { said, code };
+}
 
 describe('the data folder', () => {
   let folder: string;
@@ -139,50 +163,77 @@ describe('the data folder', () => {
   }, 60_000);
 
   it('has every commit on the disk before it is answered', async () => {
-    const synced: string[] = [];
-    const database = await openDatabase(folder, neverLost);
-    const real = fs.fsyncSync;
-    fs.fsyncSync = (descriptor: number) => {
-      synced.push(fs.readlinkSync(`/proc/self/fd/${descriptor}`));
-      real(descriptor);
-    };
-    syncBuiltinESMExports();
-    try {
+    const trace = join(folder, 'trace');
+    const recorder = new URL('./disk-recorder.js', import.meta.url).href;
+    const { said } = await runScript(
+      folder,
+      `
+      import { appendFileSync } from 'node:fs';
+      const { db, close } = await openDatabase(DATA, (error) => { throw error; });
+      const told = () => appendFileSync(${JSON.stringify(trace)}, JSON.stringify({ do: 'acknowledged' }) + '\\n');
+      told();
       for (let i = 0; i < 3; i++) {
-        const before = synced.length;
-        await database.db.insert(facts).values({ key: `fact-${i}`, value: 'yes' });
-        expect(synced.slice(before).some((path) => path.includes('pg_wal')))
-          .withContext(String(i))
-          .toBeTrue();
+        await db.insert(facts).values({ key: 'fact-' + i, value: 'yes' });
+        told();
       }
-    } finally {
-      fs.fsyncSync = real;
-      syncBuiltinESMExports();
+      await close();`,
+      ['--import', recorder],
+      { DISK_TRACE: trace, DISK_FOLDER: join(folder, 'data', 'pg') },
+    );
+    expect(said).toBe('');
+    const calls = (await readFile(trace, 'utf8'))
+      .trimEnd()
+      .split('\n')
+      .map((line) => JSON.parse(line) as DiskCall | { readonly do: 'acknowledged' });
+    const open = new Map<number, string>();
+    const between: string[][] = [];
+    for (const call of calls) {
+      if (call.do === 'open') open.set(call.fd, call.path);
+      if (call.do === 'acknowledged') between.push([]);
+      if (call.do === 'fsync') between.at(-1)?.push(open.get(call.fd)!);
     }
-    await database.close();
+    expect(between.length).toBe(4);
+    for (const synced of between.slice(0, 3))
+      expect(synced.some((path) => path.startsWith('pg_wal/')))
+        .withContext(synced.join())
+        .toBeTrue();
   }, 60_000);
 
   it('acknowledges nothing any more once the disk refuses to keep what is written', async () => {
-    const url = (path: string): string => JSON.stringify(new URL(path, import.meta.url).href);
-    const script = `
+    const broken = join(folder, 'broken');
+    const disk = join(folder, 'disk.mjs');
+    await writeFile(
+      disk,
+      `
       import fs from 'node:fs';
       import { syncBuiltinESMExports } from 'node:module';
-      const { openDatabase } = await import(${url('../src/db/database.js')});
-      const { facts } = await import(${url('../src/db/schema.js')});
-      const { db } = await openDatabase(${JSON.stringify(folder)}, (error) => {
+      import { isMainThread } from 'node:worker_threads';
+      const real = fs.fsyncSync;
+      if (!isMainThread) {
+        fs.fsyncSync = (descriptor) => {
+          if (fs.existsSync(${JSON.stringify(broken)})) throw new Error('EIO');
+          real(descriptor);
+        };
+        syncBuiltinESMExports();
+      }`,
+    );
+    const { said, code } = await runScript(
+      folder,
+      `
+      import { writeFileSync } from 'node:fs';
+      const { write } = await openDatabase(DATA, (error) => {
         console.log('lost: ' + error.message);
         process.exit(3);
       });
-      await db.insert(facts).values({ key: 'kept', value: 'yes' });
+      const keep = (key) => write((tx) => tx.insert(facts).values({ key, value: 'yes' }));
+      await keep('kept');
       console.log('kept');
-      fs.fsyncSync = () => { throw new Error('EIO'); };
-      syncBuiltinESMExports();
-      await db.insert(facts).values({ key: 'unkept', value: 'yes' });
-      console.log('acknowledged');`;
-    const child = spawn(process.execPath, ['--input-type=module', '-e', script]);
-    let said = '';
-    child.stdout.on('data', (text: Buffer) => (said += text.toString()));
-    const [code] = (await once(child, 'close')) as [number];
+      writeFileSync(${JSON.stringify(broken)}, '');
+      // Alone, and with others that share its sync.
+      await Promise.race([keep('unkept'), keep('with'), keep('others')]);
+      console.log('acknowledged');`,
+      ['--import', pathToFileURL(disk).href],
+    );
     expect(code).toBe(3);
     expect(said).toContain('kept');
     expect(said).toContain('lost: EIO');

@@ -1,7 +1,7 @@
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { pino } from 'pino';
-import { type Database, openInMemory, SNAPSHOT } from '../src/db/database.js';
+import { openInMemory, SNAPSHOT } from '../src/db/database.js';
 import { loadDemo } from '../src/demo/load.js';
 import { createApp } from '../src/http/app.js';
 import { newsDesk } from '../src/http/news.js';
@@ -10,8 +10,7 @@ import { fuzz } from './fuzz.js';
 
 describe('requests of every route, right and broken', () => {
   it('are each answered: none with a failure of the server, and each refusal with a problem document', async () => {
-    const { db, client } = await openInMemory(SNAPSHOT);
-    const database: Database = { db, close: () => client.close(), still: (work) => work() };
+    const database = await openInMemory(SNAPSHOT);
     await loadDemo(database, new Date(Date.now() - 7_200_000), false);
     const instruments = { bench: openBench({}), weatherUrl: null, place: null };
     const app = createApp({
@@ -29,6 +28,6 @@ describe('requests of every route, right and broken', () => {
     expect(byClass.get(4)).toBeGreaterThan(50);
     server.closeAllConnections();
     await new Promise((done) => server.close(done));
-    await client.close();
+    await database.close();
   }, 240_000);
 });

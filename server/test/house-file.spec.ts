@@ -26,11 +26,12 @@ describe('a file of the whole house', () => {
 
   it('brought into an empty folder gives the same house, row for row, with its records made from its logs', async () => {
     const { database } = await sharedServer();
-    const { db, client } = await openInMemory(SNAPSHOT);
+    const empty = await openInMemory(SNAPSHOT);
+    const { db } = empty;
     const counts = await importHouse(db, path);
     expect(counts.job_events).toBeGreaterThan(2000);
     // A start finds a house there, and puts no demo over it.
-    await loadDemo({ db, close: () => Promise.resolve(), still: (work) => work() }, new Date(), false);
+    await loadDemo(empty, new Date(), false);
     const again = join(folder, 'again.ndjson');
     await exportHouse(db, again);
     expect(await readFile(again, 'utf8')).toBe(await readFile(path, 'utf8'));
@@ -44,11 +45,12 @@ describe('a file of the whole house', () => {
       HouseFileError,
       /works in this house already/,
     );
-    await client.close();
+    await empty.close();
   }, 180_000);
 
   it('is refused whole, by its line, when a row was changed, left out or cut off', async () => {
-    const { db, client } = await openInMemory(SNAPSHOT);
+    const empty = await openInMemory(SNAPSHOT);
+    const { db } = empty;
     const lines = (await readFile(path, 'utf8')).trimEnd().split('\n');
     const lineOf = (table: string): number => lines.findIndex((l) => l.startsWith(`{"table":"${table}"`));
     const changed = (at: number, from: string | RegExp, to: string): string =>
@@ -80,7 +82,7 @@ describe('a file of the whole house', () => {
       const [someone] = await db.select({ n: count() }).from(crew);
       expect(someone!.n).withContext(String(says)).toBe(0);
     }
-    await client.close();
+    await empty.close();
   }, 180_000);
 
   it('names every table that is not made from the logs', () => {

@@ -7,7 +7,7 @@ import { pg_trgm } from '@electric-sql/pglite/contrib/pg_trgm';
 import { drizzle } from 'drizzle-orm/pglite';
 import { migrate } from 'drizzle-orm/pglite/migrator';
 import type { StoredEvent } from '@voltrek/core/job';
-import { MIGRATIONS } from '../src/db/database.js';
+import { type Db, MIGRATIONS } from '../src/db/database.js';
 import * as schema from '../src/db/schema.js';
 import { readEvents } from '../src/jobs/repository.js';
 
@@ -115,7 +115,7 @@ describe('a data folder of an earlier version', () => {
     expect(places.rows.map((r) => r.position)).toEqual(places.rows.map((_, i) => i));
     expect(places.rows.some((r) => r.type === 'stage.opened')).toBeFalse();
     expect(revision).toBe(places.rows.length);
-    const events = await readEvents(drizzle(client, { schema }), id);
+    const events = await readEvents(drizzle(client, { schema }) as unknown as Db, id);
     expect(events.length).toBe(places.rows.length);
     expect(events[0]!.type).toBe('job.opened');
     expect(events.map((e) => e.at)).toEqual([...events.map((e) => e.at)].sort());

@@ -112,7 +112,7 @@ export function changedParts(before: Machine, after: Machine): string[] {
  *   another to the hands on it
  */
 export async function applyImport(
-  { db }: Database,
+  { db, write }: Database,
   news: NewsDesk,
   window: TextWindow,
   by: string,
@@ -124,7 +124,7 @@ export async function applyImport(
   try {
     const { report, others } = await compare(db, window, (writes) => stage.add(writes));
     if (report.faults.length > 0) throw atFault(report.faults);
-    const told = await db.transaction(async (tx) => {
+    const told = await write(async (tx) => {
       if (report.basis !== basis || (await atlasBasis(tx)) !== basis)
         throw new HttpProblem(409, ANSWERS.atlasChanged);
       await moveStaged(tx, stage.batch, { kind: 'imported', by, at, note: '' });

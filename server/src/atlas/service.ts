@@ -18,7 +18,7 @@ async function changed(
   id: string,
   change: (tx: Tx) => Promise<void>,
 ): Promise<AtlasEntry> {
-  const entry = await database.db.transaction(async (tx) => {
+  const entry = await database.write(async (tx) => {
     await change(tx);
     return entryById(tx, id);
   });

@@ -12,7 +12,7 @@ import { batteryRecord } from './record.js';
 import { addBattery, batteriesIn, batteryById, looseBatteries, moveBattery } from './repository.js';
 
 export function batteryRoutes(database: Database): Router {
-  const { db } = database;
+  const { db, write } = database;
   const router = Router();
 
   /** What is in no vehicle: spares and what stands at the depot. */
@@ -23,7 +23,7 @@ export function batteryRoutes(database: Database): Router {
   router.post('/', async (request, response) => {
     const { rating, dateMark, vanId, by } = parseNewBattery(request.body);
     const id = randomUUID();
-    await db.transaction(async (tx) => {
+    await write(async (tx) => {
       await requireCrew(tx, by);
       if (vanId) await requireVan(tx, vanId);
       const kind = vanId ? 'to-van' : 'taken-out';
@@ -49,7 +49,7 @@ export function batteryRoutes(database: Database): Router {
     const move = parseBatteryMove(request.body);
     const { batteryId } = request.params;
     if (!UUID_PATTERN.test(batteryId)) throw notFound('battery', batteryId);
-    await db.transaction((tx) => moveByHand(tx, batteryId, move));
+    await write((tx) => moveByHand(tx, batteryId, move));
     response.status(201).json(await batteryRecord(database, batteryId));
   });
 

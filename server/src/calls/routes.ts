@@ -11,14 +11,14 @@ import { vehicleOfCall } from '../vehicles/service.js';
 import { addCall, callById, changeCall, changesOf, readBoard } from './repository.js';
 import type { NewsDesk } from '../http/news.js';
 
-export function boardRoutes({ db }: Database, news: NewsDesk): Router {
+export function boardRoutes({ db, write }: Database, news: NewsDesk): Router {
   const router = Router();
   router.get('/', async (_request, response) => {
     response.json(await readBoard(db));
   });
   router.post('/', async (request, response) => {
     const call = parseNewCall(request.body);
-    const result = await db.transaction(async (tx) => {
+    const result = await write(async (tx) => {
       // A resend of the same id changes nothing.
       const known = await callById(tx, call.id);
       if (known) return { call: known, isNew: false };
@@ -36,7 +36,7 @@ export function boardRoutes({ db }: Database, news: NewsDesk): Router {
   });
   router.post('/:callId/changes', async (request, response) => {
     const change = parseCallChange(request.body);
-    const board = await db.transaction(async (tx) => {
+    const board = await write(async (tx) => {
       await judge(tx, request.params.callId, change);
       await changeCall(tx, request.params.callId, change, new Date());
       return readBoard(tx);

@@ -8,7 +8,7 @@ import { crew } from '../db/schema.js';
 import { HttpProblem } from '../http/problem.js';
 import { allCrew, requireCrew } from './repository.js';
 
-export function crewRoutes({ db }: Database): Router {
+export function crewRoutes({ db, write }: Database): Router {
   const router = Router();
   router.get('/', async (_request, response) => {
     response.json(await allCrew(db));
@@ -22,7 +22,7 @@ export function crewRoutes({ db }: Database): Router {
   router.put('/:crewId', async (request, response) => {
     const { name, role, retired } = parseCrewEntry(request.body);
     const { crewId } = request.params;
-    await db.transaction(async (tx) => {
+    await write(async (tx) => {
       await requireCrew(tx, crewId);
       if (retired) await requireAnother(tx, crewId);
       await tx

@@ -2,22 +2,27 @@ import { mkdir, readdir, readFile, rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { PGlite } from '@electric-sql/pglite';
-import { pg_trgm } from '@electric-sql/pglite/contrib/pg_trgm';
-import { drizzle, type PgliteDatabase } from 'drizzle-orm/pglite';
-import { migrate } from 'drizzle-orm/pglite/migrator';
+import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
+import { migrate } from 'drizzle-orm/node-postgres/migrator';
+import pg from 'pg';
 import { backUp } from '../backup/backup.js';
+import { Bridge, type Exchange } from './bridge.js';
+import { keepCheckpoints } from './checkpoints.js';
+import { groupedWrites, type Write } from './commits.js';
+import { EXTENSIONS, exchangeOf, openEmbedded } from './embedded.js';
 import { FolderUnfitError, holdsDatabase, refuseNewer, unfit } from './folder.js';
 import { lockFolder } from './lock.js';
 import * as schema from './schema.js';
-import { SyncedFS, syncedStart } from './synced-fs.js';
 import { syncPath } from './sync-path.js';
 
-export type Db = PgliteDatabase<typeof schema>;
+export type Db = NodePgDatabase<typeof schema>;
 /** The same calls inside a transaction. */
 export type Tx = Parameters<Parameters<Db['transaction']>[0]>[0];
 
 export interface Database {
   readonly db: Db;
+  /** Runs work in a transaction. What it gives is on the disk; when it throws, nothing of it stands. */
+  readonly write: Write;
   readonly close: () => Promise<void>;
   /** Runs something while nothing is written, and nothing else is answered. */
   readonly still: <T>(work: () => Promise<T>) => Promise<T>;
@@ -26,18 +31,45 @@ export interface Database {
 export const MIGRATIONS = fileURLToPath(new URL('../../../drizzle', import.meta.url));
 /** An empty, migrated database, packed at build time: unpacking it is several times quicker than creating one. */
 export const SNAPSHOT = fileURLToPath(new URL('../../empty-database.tgz', import.meta.url));
-const EXTENSIONS = { pg_trgm };
 /** Likeness of a typed word to the nearest words of a text, 0 to 1, from which a search takes it as meant: two letters
  * swapped in a word of six still leave 0.43. */
 const LIKENESS = 0.36;
 
-/** A database in memory (`snapshot` given: filled from it), migrated. */
-export async function openInMemory(snapshot?: string): Promise<{ db: Db; client: PGlite }> {
+/** The one session of an embedded database, as a driver's pool of one connection. */
+function sessionOf(exchange: Exchange): pg.Pool {
+  return new pg.Pool({
+    ...{ user: 'postgres', database: 'postgres', max: 1, idleTimeoutMillis: 0 },
+    stream: () => new Bridge(exchange) as never,
+  });
+}
+
+const stillOn =
+  (pool: pg.Pool): Database['still'] =>
+  async (work) => {
+    const session = await pool.connect();
+    try {
+      return await work();
+    } finally {
+      session.release();
+    }
+  };
+
+/** A database in memory (`snapshot` given: filled from it), migrated, with what lies under it. */
+export async function openInMemory(snapshot?: string): Promise<Database & { readonly client: PGlite }> {
   const client = await PGlite.create({
     extensions: EXTENSIONS,
     ...(snapshot && { loadDataDir: await readBlob(snapshot) }),
   });
-  return { db: await ready(client), client };
+  const pool = sessionOf(exchangeOf(client));
+  const db = await ready(pool);
+  return {
+    ...{ db, client, still: stillOn(pool) },
+    write: groupedWrites(db, () => undefined),
+    close: async () => {
+      await pool.end();
+      await client.close();
+    },
+  };
 }
 
 /**
@@ -59,22 +91,31 @@ export async function openDatabase(folder: string, onLost: (error: Error) => voi
   try {
     const pgFolder = join(folder, 'pg');
     if (!(await holdsDatabase(folder))) await unpack(folder, pgFolder, SNAPSHOT);
-    const client = await PGlite.create({
-      fs: new SyncedFS(pgFolder, onLost),
-      startParams: syncedStart(PGlite.defaultStartParams),
-      extensions: EXTENSIONS,
-    });
-    const still: Database['still'] = (work) => client.runExclusive(work);
-    await prepareToMigrate(folder, client, still);
-    const db = await ready(client);
-    return {
-      db,
-      still,
-      close: async () => {
-        await client.close();
-        await release();
-      },
+    const embedded = await openEmbedded(pgFolder, onLost);
+    const pool = sessionOf(embedded.exchange);
+    const close = async (): Promise<void> => {
+      await pool.end();
+      await embedded.close();
     };
+    try {
+      const still = stillOn(pool);
+      await prepareToMigrate(folder, pool, still);
+      const db = await ready(pool);
+      // One that fails leaves the log as it was; what the disk refuses is told by its sync.
+      const endCheckpoints = keepCheckpoints(pool, () => undefined);
+      return {
+        ...{ db, still },
+        write: groupedWrites(db, onLost),
+        close: async () => {
+          await endCheckpoints();
+          await close();
+          await release();
+        },
+      };
+    } catch (error) {
+      await close();
+      throw error;
+    }
   } catch (error) {
     await release();
     throw await unfit(folder, error);
@@ -86,8 +127,8 @@ export async function openDatabase(folder: string, onLost: (error: Error) => voi
  *
  * @throws FolderUnfitError for one of a newer version, or one that could not be backed up
  */
-async function prepareToMigrate(folder: string, client: PGlite, still: Database['still']): Promise<void> {
-  const applied = await appliedMigrations(client);
+async function prepareToMigrate(folder: string, pool: pg.Pool, still: Database['still']): Promise<void> {
+  const applied = await appliedMigrations(pool);
   const known = await knownMigrations();
   refuseNewer(folder, applied, known);
   const isBehind = applied.length > 0 && known.some((when) => !applied.includes(when));
@@ -102,12 +143,12 @@ async function prepareToMigrate(folder: string, client: PGlite, still: Database[
 }
 
 /** When each migration was written that the database has been through; none for a new one. */
-async function appliedMigrations(client: PGlite): Promise<number[]> {
-  const { rows } = await client.query<{ known: string | null }>(
+async function appliedMigrations(pool: pg.Pool): Promise<number[]> {
+  const { rows } = await pool.query<{ known: string | null }>(
     "SELECT to_regclass('drizzle.__drizzle_migrations')::text AS known",
   );
   if (!rows[0]?.known) return [];
-  const applied = await client.query<{ created_at: string }>(
+  const applied = await pool.query<{ created_at: string }>(
     'SELECT created_at FROM drizzle.__drizzle_migrations',
   );
   return applied.rows.map(({ created_at }) => Number(created_at));
@@ -120,10 +161,11 @@ async function knownMigrations(): Promise<number[]> {
   return journal.entries.map(({ when }) => when);
 }
 
-/** Migrated to what this version expects, and set up for its searches. */
-async function ready(client: PGlite): Promise<Db> {
-  const db = drizzle(client, { schema });
+/** Migrated to what this version expects. */
+async function ready(pool: pg.Pool): Promise<Db> {
+  const db = drizzle(pool, { schema });
   await migrate(db, { migrationsFolder: MIGRATIONS });
+  // It holds for the session, which outlives the driver's connections.
   await db.execute(`SET pg_trgm.word_similarity_threshold = ${LIKENESS}`);
   return db;
 }

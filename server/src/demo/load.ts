@@ -23,8 +23,8 @@ const DONOR_MODEL = 'service-van';
  *
  * @param now the moment the demo night is timed against
  */
-export async function loadDemo({ db }: Database, now: Date, empty: boolean): Promise<void> {
-  await db.transaction(async (tx) => {
+export async function loadDemo({ write }: Database, now: Date, empty: boolean): Promise<void> {
+  await write(async (tx) => {
     await loadTemplates(tx);
     if (await isFilled(tx)) return;
     await markFilled(tx, empty ? 'empty' : 'demo');

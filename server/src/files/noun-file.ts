@@ -262,7 +262,7 @@ export const previewNoun = (db: Db, noun: FileNoun, window: TextWindow): Promise
  * @throws HttpProblem 422 when any row is at fault, 409 when what stands changed since the preview
  */
 export async function importNoun(
-  { db }: Database,
+  { db, write }: Database,
   noun: FileNoun,
   window: TextWindow,
   by: string,
@@ -275,7 +275,7 @@ export async function importNoun(
     if (report.faults.length > 0) throw atFault(report.faults);
     if (report.basis !== basis) throw changedSince();
     const batches = () => batchesOf(spool.rows(), ROWS_AT_ONCE);
-    await db.transaction(async (tx) => {
+    await write(async (tx) => {
       const standingOfAll = (some: readonly ChangedRow[]): Promise<Map<string, NounRow>> =>
         standing(
           tx,

@@ -10,14 +10,14 @@ import { HttpProblem } from '../http/problem.js';
 import { addKitItem } from '../vans/repository.js';
 
 /** Whether this house has been set up, and setting it up: once, while nobody works here yet. */
-export function houseRoutes({ db }: Database): Router {
+export function houseRoutes({ db, write }: Database): Router {
   const router = Router();
   router.get('/', async (_request, response) => {
     response.json({ isSetUp: await hasCrew(db), usualKit: USUAL_KIT });
   });
   router.post('/', async (request, response) => {
     const { crew: people, vans: fleet, atlas } = parseSetUp(request.body);
-    await db.transaction(async (tx) => {
+    await write(async (tx) => {
       if (await hasCrew(tx)) throw new HttpProblem(409, ANSWERS.alreadySetUp);
       await tx.insert(crew).values(people.map((member, i) => ({ id: `crew-${i + 1}`, ...member })));
       for (const [i, { name, kit }] of fleet.entries()) {

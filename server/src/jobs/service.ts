@@ -72,7 +72,7 @@ export async function acceptEvent(
 ): Promise<Acknowledged> {
   const now = new Date();
   const heardAt = new Date(now.getTime() - heldMs).toISOString();
-  const result = await database.db.transaction(async (tx): Promise<Acknowledged> => {
+  const result = await database.write(async (tx): Promise<Acknowledged> => {
     const { isCrew, isKnown, standing: known } = await standingFor(tx, reported);
     if (isKnown) {
       const event = (await eventById(tx, reported.id))!;

@@ -7,7 +7,7 @@ import { erasePlates } from '../vehicles/repository.js';
 import { callsBy, erasePerson, personById, vehiclesOf } from './repository.js';
 
 /** What the house knows of a person, and forgetting it: names and numbers stand here alone, so jobs and records stay, nameless. */
-export function peopleRoutes({ db }: Database): Router {
+export function peopleRoutes({ db, write }: Database): Router {
   const router = Router();
 
   router.param('personId', (_request, _response, next, id: string) => {
@@ -44,7 +44,7 @@ export function peopleRoutes({ db }: Database): Router {
   router.post('/:personId/erase', async (request, response) => {
     const { by } = parseConfirmation(request.body);
     const { personId } = request.params;
-    const erased = await db.transaction(async (tx) => {
+    const erased = await write(async (tx) => {
       await requireCrew(tx, by);
       if (!(await personById(tx, personId))) throw notFound('person', personId);
       await erasePlates(tx, personId);

@@ -11,7 +11,7 @@ export function ruleRoutes(database: Database): Router {
   });
   router.post('/', async (request, response) => {
     const setting = parseRuleSetting(request.body);
-    const page = await database.db.transaction(async (tx) => {
+    const page = await database.write(async (tx) => {
       await requireCrew(tx, setting.by);
       await addRuleSetting(tx, setting, new Date());
       return rulesPage(tx);

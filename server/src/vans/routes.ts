@@ -23,10 +23,10 @@ import {
 } from './repository.js';
 
 /** Vans and what they carry. What was once carried is retired, never deleted: logs name it. Every change answers with all vans. */
-export function vanRoutes({ db }: Database): Router {
+export function vanRoutes({ db, write }: Database): Router {
   const router = Router();
   const changed = async (change: (tx: Tx) => Promise<void>) =>
-    db.transaction(async (tx) => {
+    write(async (tx) => {
       await change(tx);
       return allVans(tx);
     });

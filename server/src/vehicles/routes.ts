@@ -6,7 +6,7 @@ import { searchVehicles } from './repository.js';
 import { addVehicle, changeVehicle, vehicleRecord } from './service.js';
 
 export function vehicleRoutes(database: Database): Router {
-  const { db } = database;
+  const { db, write } = database;
   const router = Router();
   router.get('/', async (request, response) => {
     const typed = typeof request.query.q === 'string' ? request.query.q.slice(0, 80) : '';
@@ -14,14 +14,14 @@ export function vehicleRoutes(database: Database): Router {
   });
   router.post('/', async (request, response) => {
     const entry = parseVehicle(request.body);
-    response.status(201).json(await db.transaction((tx) => addVehicle(tx, entry, new Date())));
+    response.status(201).json(await write((tx) => addVehicle(tx, entry, new Date())));
   });
   router.get('/:vehicleId', async (request, response) => {
     response.json(await vehicleRecord(database, request.params.vehicleId));
   });
   router.put('/:vehicleId', async (request, response) => {
     const { vehicle, basedOn, by } = parseVehicleChange(request.body);
-    await db.transaction(async (tx) => {
+    await write(async (tx) => {
       await requireCrew(tx, by);
       await changeVehicle(tx, request.params.vehicleId, vehicle, basedOn, new Date());
     });

@@ -1,0 +1,188 @@
+import { type ChildProcess, spawn } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
+import { once } from 'node:events';
+import { appendFileSync } from 'node:fs';
+import { cp, mkdtemp, readdir, readFile, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join, relative } from 'node:path';
+import type { Call } from '@voltrek/contracts';
+import { seededRandom } from '@voltrek/core/quantities';
+import { openDatabase } from '../src/db/database.js';
+import { jobEvents } from '../src/db/schema.js';
+import { rebuild } from '../src/jobs/rebuild.js';
+import { Disk, type DiskCall } from './disk.js';
+import { freePort, MAIN } from './processes.js';
+import { eventOf } from './shared-server.js';
+
+/** Cuts at this share of the whole proof of two hundred; `npm run prove` goes through more. */
+const CUTS = Math.max(5, Math.round(200 * Number(process.env.PROVE_SHARE ?? 0)));
+const WRITERS = 4;
+const WRITES_FOR_MS = 6_000;
+/** Of a program that never syncs so many cuts are looked at: one of them at least must lose something. */
+const CUTS_WITHOUT_SYNCS = 5;
+/** Of so many cuts one has all its logs folded again. */
+const FOLDS_EVERY = 5;
+
+type Line = DiskCall | { readonly do: 'acknowledged'; readonly id: string };
+
+describe('a server whose power is cut', () => {
+  let folder: string;
+  let child: ChildProcess | undefined;
+
+  beforeEach(async () => {
+    folder = await mkdtemp(join(tmpdir(), 'voltrek-power-'));
+  });
+  afterEach(async () => {
+    child?.kill('SIGKILL');
+    await rm(folder, { recursive: true, force: true });
+  });
+
+  async function start(args: readonly string[], env: Readonly<Record<string, string>>): Promise<string> {
+    const port = await freePort();
+    child = spawn(process.execPath, [...args, MAIN, '--port', String(port)], {
+      env: { ...process.env, VOLTREK_LOG: 'silent', ...env },
+    });
+    let said = '';
+    child.stderr!.on('data', (chunk: Buffer) => (said += chunk.toString()));
+    await new Promise<void>((ready, failed) => {
+      child!.stdout!.on('data', (chunk: Buffer) => {
+        if (chunk.toString().includes('is ready at')) ready();
+      });
+      child!.once('exit', () => failed(new Error(`it did not start: ${said}`)));
+    });
+    return `http://127.0.0.1:${port}`;
+  }
+
+  async function stop(signal: NodeJS.Signals): Promise<void> {
+    const gone = once(child!, 'exit');
+    child!.kill(signal);
+    await gone;
+  }
+
+  /** Writers at work until the power goes; every event that was acknowledged goes into the trace as soon as it was. */
+  async function work(url: string, trace: string): Promise<void> {
+    const post = async (path: string, body: unknown): Promise<Response | null> =>
+      fetch(url + path, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify(body),
+      }).catch(() => null);
+    const report = async (jobId: string, event: { readonly id: string }): Promise<void> => {
+      const answer = await post(`/api/jobs/${jobId}/events`, event);
+      if (answer?.ok) appendFileSync(trace, `${JSON.stringify({ do: 'acknowledged', id: event.id })}\n`);
+    };
+    let isOver = false;
+    const writers = Array.from({ length: WRITERS }, async () => {
+      const entry = { title: 'Cut', placeName: 'Yard', said: '', ambientC: 0, urgent: false };
+      const answer = await post('/api/board', { ...entry, id: randomUUID(), modelId: 'brinmoor-pella' });
+      const { id: callId, number: callNumber, modelId } = (await answer!.json()) as Call;
+      const jobId = randomUUID();
+      const data = { callId, callNumber, title: 'Cut', placeName: 'Yard', modelId, ambientC: 0 };
+      await report(jobId, eventOf(jobId, 'job.opened', data));
+      while (!isOver) await report(jobId, eventOf(jobId, 'symptom.recorded', { symptom: 'silence' }));
+    });
+    await new Promise((done) => setTimeout(done, WRITES_FOR_MS));
+    await stop('SIGKILL');
+    isOver = true;
+    await Promise.all(writers);
+  }
+
+  /** What a cut after these calls of the trace left undone, in words; empty when all that was acknowledged is there and folds. */
+  async function lossesAt(
+    disk: Disk,
+    sure: readonly string[],
+    seed: number,
+    isFolded: boolean,
+  ): Promise<string[]> {
+    const found = join(folder, 'found');
+    await rm(found, { recursive: true, force: true });
+    await disk.cut(seededRandom(seed), join(found, 'pg'));
+    try {
+      const database = await openDatabase(found, () => undefined);
+      try {
+        const rows = await database.db.select({ id: jobEvents.id }).from(jobEvents);
+        const there = new Set(rows.map(({ id }) => id));
+        const lost = sure.filter((id) => !there.has(id)).map((id) => `event ${id} is gone`);
+        const differed = isFolded ? (await rebuild(database.db)).differed : [];
+        return [...lost, ...differed];
+      } finally {
+        await database.close();
+      }
+    } catch (error) {
+      return [String(error)];
+    }
+  }
+
+  /** Goes through the trace, with cuts at these lines. */
+  async function lossesOver(
+    base: string,
+    lines: readonly Line[],
+    cuts: readonly number[],
+    keepsSyncs: boolean,
+  ): Promise<string[]> {
+    const entries = await readdir(base, { withFileTypes: true, recursive: true });
+    const pathOf = (entry: (typeof entries)[number]): string =>
+      relative(base, join(entry.parentPath, entry.name));
+    const disk = new Disk(
+      base,
+      entries.filter((e) => e.isFile()).map(pathOf),
+      entries.filter((e) => e.isDirectory()).map(pathOf),
+    );
+    const sure: string[] = [];
+    const losses: string[] = [];
+    const at = [...cuts].sort((a, b) => a - b);
+    for (const [i, line] of lines.entries()) {
+      while (at[0] === i) {
+        const left = at.length;
+        at.shift();
+        const found = await lossesAt(disk, sure, 100 + left, left % FOLDS_EVERY === 0);
+        losses.push(...found.map((why) => `at line ${i}: ${why}`));
+      }
+      if (line.do === 'acknowledged') sure.push(line.id);
+      else await disk.do(line, keepsSyncs);
+    }
+    return losses;
+  }
+
+  it(
+    `at work with ${WRITERS} writers opens again with every event that it acknowledged, at ${CUTS} moments; without syncs it would not`,
+    async () => {
+      const data = join(folder, 'data');
+      const trace = join(folder, 'trace');
+      await start([], { VOLTREK_DATA: data });
+      await stop('SIGTERM');
+      const base = join(folder, 'base');
+      await cp(join(data, 'pg'), base, { recursive: true });
+      const recorder = new URL('./disk-recorder.js', import.meta.url).href;
+      const url = await start(['--import', recorder], {
+        VOLTREK_DATA: data,
+        DISK_TRACE: trace,
+        DISK_FOLDER: join(data, 'pg'),
+        // Checkpoints come within the seconds that are recorded.
+        VOLTREK_LOG_MB: '1',
+      });
+      await work(url, trace);
+      const lines = (await readFile(trace, 'utf8'))
+        .trimEnd()
+        .split('\n')
+        .map((text) => JSON.parse(text) as Line);
+      const first = lines.findIndex((line) => line.do === 'acknowledged');
+      const acknowledged = lines.filter((line) => line.do === 'acknowledged').length;
+      const syncs = lines.filter((line) => line.do === 'fsync').length;
+      expect(acknowledged).toBeGreaterThan(10);
+      // A checkpoint, the most that is written at once, falls into what is recorded.
+      expect(
+        lines.slice(first).some((line) => line.do === 'open' && line.path === 'global/pg_control'),
+      ).toBeTrue();
+      const random = seededRandom(7);
+      const moments = (count: number): number[] =>
+        Array.from({ length: count }, () => first + Math.floor(random() * (lines.length - first)));
+      expect(await lossesOver(base, lines, moments(CUTS), true)).toEqual([]);
+      expect((await lossesOver(base, lines, moments(CUTS_WITHOUT_SYNCS), false)).length).toBeGreaterThan(0);
+      process.stdout.write(
+        `${CUTS} power cuts over ${lines.length} calls to the disk, ${syncs} of them syncs, ${acknowledged} events acknowledged, none lost\n`,
+      );
+    },
+    180_000 + CUTS * 15_000,
+  );
+});
