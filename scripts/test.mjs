@@ -1,5 +1,6 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
+import { startPostgres } from './postgres.mjs';
 import { build, install, must, ROOT, run, say } from './steps.mjs';
 
 /** Finds Chromium, or installs Debian's where that is allowed. */
@@ -106,10 +107,31 @@ const lint = async () => {
   return true;
 };
 
+/** What the server keeps, again on the database of a fleet. */
+const onPostgres = async () => {
+  // A scratch database that outlives no test needs no syncs.
+  const postgres = await startPostgres({ fsync: 'off' });
+  if (!postgres) {
+    say('Tests: server on PostgreSQL: left out, PostgreSQL 15 or newer is not on this machine');
+    return true;
+  }
+  try {
+    return await suite(
+      'Tests: server on PostgreSQL',
+      'npx',
+      ['jasmine', '--config=jasmine.postgres.json'],
+      { cwd: join(ROOT, 'server'), env: { VOLTREK_TEST_PG: postgres.url } },
+      countJasmine,
+    );
+  } finally {
+    postgres.stop();
+  }
+};
+
 say('Unit tests, types and lint, two at a time');
 const areGood = await Promise.all([
   inTurn(unit('core'), web),
-  inTurn(lint, unit('contracts'), unit('instruments'), unit('server')),
+  inTurn(lint, unit('contracts'), unit('instruments'), unit('server'), onPostgres),
 ]);
 if (!areGood.every(Boolean)) finish();
 say('Tests: the real interface');

@@ -8,6 +8,7 @@ import { keepBackups } from './backup/keeper.js';
 import { FolderUnfitError } from './db/folder.js';
 import { FolderHeldError } from './db/lock.js';
 import { type Database, openDatabase } from './db/database.js';
+import { openPostgres, ServerUnfitError } from './db/postgres.js';
 import { loadDemo } from './demo/load.js';
 import { placeOnTruth, startStandIns } from './demo/stand-ins.js';
 import { createApp } from './http/app.js';
@@ -16,6 +17,7 @@ import type { InstrumentParts } from './instruments/routes.js';
 import { parseAddress } from './instruments/scpi-link.js';
 import { snapshotOldLogs } from './jobs/rebuild.js';
 import { newsDesk, type NewsDesk } from './http/news.js';
+import { shareNews } from './http/news-of-others.js';
 
 const HOST = '127.0.0.1';
 const DEFAULT_PORT = 4820;
@@ -30,6 +32,8 @@ const WEB_FOLDER = fileURLToPath(new URL('../../../web/dist/browser', import.met
 interface Options {
   readonly port: number;
   readonly folder: string;
+  /** A PostgreSQL server in the place of the embedded database. */
+  readonly url: string | null;
   readonly empty: boolean;
 }
 
@@ -39,7 +43,12 @@ function readOptions(): Options {
   });
   const port = Number(values.port ?? DEFAULT_PORT);
   if (!Number.isInteger(port) || port < 1 || port > 65535) fail('--port takes a number from 1 to 65535.');
-  return { port, folder: resolve(process.env.VOLTREK_DATA ?? '.voltrek'), empty: values.empty };
+  return {
+    port,
+    folder: resolve(process.env.VOLTREK_DATA ?? '.voltrek'),
+    url: process.env.DATABASE_URL ?? null,
+    empty: values.empty,
+  };
 }
 
 function fail(message: string): never {
@@ -60,7 +69,7 @@ async function listen(server: Server, port: number): Promise<void> {
 }
 
 async function main(): Promise<void> {
-  const { port, folder, empty } = readOptions();
+  const { port, folder, url, empty } = readOptions();
   const log = pino({ level: process.env.VOLTREK_LOG ?? 'info' });
   // Take the port before the data: a busy port must not touch the folder.
   let handler: RequestListener = stillStarting;
@@ -76,7 +85,41 @@ async function main(): Promise<void> {
         : `Cannot listen on port ${port}: ${String(error)}`,
     );
   });
-  const database = await openDatabase(folder, (error) => {
+  const database = await (url === null ? openFolder(folder) : openServer(url));
+  await loadDemo(database, new Date(), empty);
+  const folded = await snapshotOldLogs(database.db);
+  if (folded > 0) log.info(`made lists and records of ${folded} jobs of an earlier version`);
+  const news = await shareNews(newsDesk(), database);
+  const { instruments, stop } = await linkInstruments(database, news, empty);
+  const hosts = (process.env.VOLTREK_HOSTS ?? '')
+    .toLowerCase()
+    .split(',')
+    .map((name) => name.trim())
+    .filter(Boolean);
+  // The files of a database server are kept by whoever keeps that server.
+  const backups = url === null ? keepBackups(folder, database, log.error.bind(log)) : null;
+  const own = Number(process.env.VOLTREK_PER_MINUTE);
+  const perMinute = own > 0 ? { requests: own, heavy: own } : undefined;
+  handler = createApp({
+    ...{ database, news, log, instruments, webFolder: WEB_FOLDER, hosts },
+    ...(backups && { backups }),
+    ...(perMinute && { perMinute }),
+  });
+  stopOrderly(
+    server,
+    database,
+    () => {
+      news.closeAll();
+      backups?.stop();
+      stop();
+    },
+    log.info.bind(log),
+  );
+  process.stdout.write(`Voltrek is ready at http://${HOST}:${port}\n`);
+}
+
+const openFolder = (folder: string): Promise<Database> =>
+  openDatabase(folder, (error) => {
     // At once: whatever is answered after this could be a promise that the disk does not keep.
     fail(
       `The data folder ${folder} can no longer be written safely (${error.message}). Voltrek stops; what was saved before stands.`,
@@ -85,35 +128,12 @@ async function main(): Promise<void> {
     if (error instanceof FolderHeldError || error instanceof FolderUnfitError) fail(error.message);
     throw error;
   });
-  await loadDemo(database, new Date(), empty);
-  const folded = await snapshotOldLogs(database.db);
-  if (folded > 0) log.info(`made lists and records of ${folded} jobs of an earlier version`);
-  const news = newsDesk();
-  const { instruments, stop } = await linkInstruments(database, news, empty);
-  const hosts = (process.env.VOLTREK_HOSTS ?? '')
-    .toLowerCase()
-    .split(',')
-    .map((name) => name.trim())
-    .filter(Boolean);
-  const backups = keepBackups(folder, database, log.error.bind(log));
-  const own = Number(process.env.VOLTREK_PER_MINUTE);
-  const perMinute = own > 0 ? { requests: own, heavy: own } : undefined;
-  handler = createApp({
-    ...{ database, news, log, instruments, backups, webFolder: WEB_FOLDER, hosts },
-    ...(perMinute && { perMinute }),
+
+const openServer = (url: string): Promise<Database> =>
+  openPostgres(url).catch((error: unknown) => {
+    if (error instanceof ServerUnfitError) fail(error.message);
+    throw error;
   });
-  stopOrderly(
-    server,
-    database,
-    () => {
-      news.closeAll();
-      backups.stop();
-      stop();
-    },
-    log.info.bind(log),
-  );
-  process.stdout.write(`Voltrek is ready at http://${HOST}:${port}\n`);
-}
 
 /** Instruments at the addresses that are set. Where none is, the demo brings stand-ins; without the demo nothing is linked. */
 async function linkInstruments(

@@ -1,7 +1,7 @@
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { pino } from 'pino';
-import { openInMemory, SNAPSHOT } from '../src/db/database.js';
+import { testDatabase } from './test-database.js';
 import { loadDemo } from '../src/demo/load.js';
 import { createApp } from '../src/http/app.js';
 import { newsDesk } from '../src/http/news.js';
@@ -10,7 +10,7 @@ import { fuzz } from './fuzz.js';
 
 describe('requests of every route, right and broken', () => {
   it('are each answered: none with a failure of the server, and each refusal with a problem document', async () => {
-    const database = await openInMemory(SNAPSHOT);
+    const database = await testDatabase();
     await loadDemo(database, new Date(Date.now() - 7_200_000), false);
     const instruments = { bench: openBench({}), weatherUrl: null, place: null };
     const app = createApp({

@@ -2,7 +2,7 @@ import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { count } from 'drizzle-orm';
-import { openInMemory, SNAPSHOT } from '../src/db/database.js';
+import { testDatabase } from './test-database.js';
 import { batteryEntries, crew, followUps } from '../src/db/schema.js';
 import { loadDemo } from '../src/demo/load.js';
 import { exportHouse, HouseFileError, importHouse } from '../src/house/house-file.js';
@@ -26,7 +26,7 @@ describe('a file of the whole house', () => {
 
   it('brought into an empty folder gives the same house, row for row, with its records made from its logs', async () => {
     const { database } = await sharedServer();
-    const empty = await openInMemory(SNAPSHOT);
+    const empty = await testDatabase();
     const { db } = empty;
     const counts = await importHouse(db, path);
     expect(counts.job_events).toBeGreaterThan(2000);
@@ -49,7 +49,7 @@ describe('a file of the whole house', () => {
   }, 180_000);
 
   it('is refused whole, by its line, when a row was changed, left out or cut off', async () => {
-    const empty = await openInMemory(SNAPSHOT);
+    const empty = await testDatabase();
     const { db } = empty;
     const lines = (await readFile(path, 'utf8')).trimEnd().split('\n');
     const lineOf = (table: string): number => lines.findIndex((l) => l.startsWith(`{"table":"${table}"`));

@@ -6,7 +6,7 @@ import { Ajv2020 } from 'ajv/dist/2020.js';
 import fc from 'fast-check';
 import type supertest from 'supertest';
 import { allMachines, type ChangedEntry, writeMachines } from '../src/atlas/repository.js';
-import { openInMemory, SNAPSHOT } from '../src/db/database.js';
+import { testDatabase } from './test-database.js';
 import { crew } from '../src/db/schema.js';
 import { loadDemo } from '../src/demo/load.js';
 import { type CsvRow, readCsvRows, writeCsvRows } from '../src/files/csv-rows.js';
@@ -54,7 +54,7 @@ describe('files of crew, kit, vehicles, batteries, calls and jobs', () => {
   it('make the same house beside the atlas: each file comes out as it went in, and records are as the logs make them', async () => {
     const { database } = await sharedServer();
     for (const form of [toJson, toCsv]) {
-      const empty = await openInMemory(SNAPSHOT);
+      const empty = await testDatabase();
       const { db } = empty;
       await loadDemo(empty, new Date(), true);
       await db.insert(crew).values({ id: 'crew-1', name: 'First', role: 'crew-lead' });

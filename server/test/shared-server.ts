@@ -3,7 +3,7 @@ import type { EventData, EventType, JobEvent } from '@voltrek/core/job';
 import type { Call } from '@voltrek/contracts';
 import { pino } from 'pino';
 import supertest from 'supertest';
-import { openInMemory, SNAPSHOT } from '../src/db/database.js';
+import { testDatabase } from './test-database.js';
 import { loadDemo } from '../src/demo/load.js';
 import { createApp } from '../src/http/app.js';
 import { openBench } from '../src/instruments/bench.js';
@@ -13,7 +13,7 @@ import { newsDesk } from '../src/http/news.js';
 export const DEMO_NOW = new Date(Date.now() - 7_200_000);
 
 async function start() {
-  const database = await openInMemory(SNAPSHOT);
+  const database = await testDatabase();
   await loadDemo(database, DEMO_NOW, false);
   const news = newsDesk();
   const bench = openBench({});

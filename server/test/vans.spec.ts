@@ -1,5 +1,6 @@
-import type { Van } from '@voltrek/contracts';
+import type { JobDetail, Van } from '@voltrek/contracts';
 import { isCharged, chargeOf, type EventData } from '@voltrek/core/job';
+import { vans as vansTable } from '../src/db/schema.js';
 import { openJob, PACK_PLAN, send, sharedServer } from './shared-server.js';
 
 const LEADS = { sectionMm2: 16, lengthM: 0.6, conductor: 'copper', contact: 'clean' } as const;
@@ -122,6 +123,19 @@ describe('vans and kit', () => {
     await send(jobId, 'attempt.ended', { outcome: 'slow', seconds: 60, lowestVolts: 9 });
     expect(await charge()).toBe(0);
     await api.post('/api/vans/items/leads-heavy/recharge').send({ by: 'crew-2' }).expect(409);
+  });
+});
+
+describe('the van that a call is worked from', () => {
+  it('is the first by name where nobody was told, whatever ids vans that came later have', async () => {
+    const { api, database } = await sharedServer();
+    // The lowest id that a new van may draw.
+    await database.db.insert(vansTable).values({ id: 'van-00000000', name: 'Van 9, Test' });
+    const jobId = await openJob();
+    const { call } = (await api.get(`/api/jobs/${jobId}`).expect(200)).body as JobDetail;
+    expect(call.vanId).toBe('van-1');
+    const listed = (await api.get('/api/vans').expect(200)).body as Van[];
+    expect(listed.map(({ name }) => name)).toEqual(listed.map(({ name }) => name).sort());
   });
 });
 

@@ -49,6 +49,7 @@ export const ANSWERS = {
   fileTooLarge: 'The file is too large.',
   sendOneFile: 'Send one file.',
   formCutOff: 'The form is cut off or is none.',
+  databaseAway: 'The database does not answer. Try again in a moment; nothing is lost.',
   wentWrong: 'Something went wrong here. Send it again: what was kept already is not kept twice.',
   foreignHost: 'This server does not answer for that host.',
   foreignPage: 'Only a page of this server may change anything.',

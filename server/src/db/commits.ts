@@ -1,4 +1,4 @@
-import type { Db, Tx } from './database.js';
+import type { Db, Tx } from './types.js';
 
 /** So many transactions share one sync at most: whoever waits longest waits for no more than these. */
 const MOST_TOGETHER = 32;
@@ -9,8 +9,12 @@ interface Waiting {
   readonly fail: (error: Error) => void;
 }
 
-/** Runs work in a transaction; what it gives is on the disk. */
-export type Write = <T>(work: (tx: Tx) => Promise<T>) => Promise<T>;
+/**
+ * Runs work in a transaction; what it gives is on the disk, and when it throws nothing of it stands.
+ *
+ * @param jobId of work that has to do with one job alone; other jobs do not wait for it, where the database has more than one session
+ */
+export type Write = <T>(work: (tx: Tx) => Promise<T>, jobId?: string) => Promise<T>;
 
 /**
  * Transactions of the embedded database's one session, one after another. Those that wait while others are written share one sync: each

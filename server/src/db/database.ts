@@ -2,7 +2,7 @@ import { mkdir, readdir, readFile, rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { PGlite } from '@electric-sql/pglite';
-import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
+import { drizzle } from 'drizzle-orm/node-postgres';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import pg from 'pg';
 import { backUp } from '../backup/backup.js';
@@ -14,15 +14,23 @@ import { FolderUnfitError, holdsDatabase, refuseNewer, unfit } from './folder.js
 import { lockFolder } from './lock.js';
 import * as schema from './schema.js';
 import { syncPath } from './sync-path.js';
+import type { Db, Tx } from './types.js';
 
-export type Db = NodePgDatabase<typeof schema>;
-/** The same calls inside a transaction. */
-export type Tx = Parameters<Parameters<Db['transaction']>[0]>[0];
+export type { Db, Tx };
+
+/** What servers on one database tell each other. */
+export interface Others {
+  /** @param text of some hundred characters */
+  readonly tell: (text: string) => void;
+  /** @param hear told what was said, by this server too; null: something may have been missed */
+  readonly listen: (hear: (text: string | null) => void) => Promise<void>;
+}
 
 export interface Database {
   readonly db: Db;
-  /** Runs work in a transaction. What it gives is on the disk; when it throws, nothing of it stands. */
   readonly write: Write;
+  /** Other servers on the same database; null where there can be none. */
+  readonly others: Others | null;
   readonly close: () => Promise<void>;
   /** Runs something while nothing is written, and nothing else is answered. */
   readonly still: <T>(work: () => Promise<T>) => Promise<T>;
@@ -33,7 +41,7 @@ export const MIGRATIONS = fileURLToPath(new URL('../../../drizzle', import.meta.
 export const SNAPSHOT = fileURLToPath(new URL('../../empty-database.tgz', import.meta.url));
 /** Likeness of a typed word to the nearest words of a text, 0 to 1, from which a search takes it as meant: two letters
  * swapped in a word of six still leave 0.43. */
-const LIKENESS = 0.36;
+export const LIKENESS = 0.36;
 
 /** The one session of an embedded database, as a driver's pool of one connection. */
 function sessionOf(exchange: Exchange): pg.Pool {
@@ -63,7 +71,7 @@ export async function openInMemory(snapshot?: string): Promise<Database & { read
   const pool = sessionOf(exchangeOf(client));
   const db = await ready(pool);
   return {
-    ...{ db, client, still: stillOn(pool) },
+    ...{ db, client, still: stillOn(pool), others: null },
     write: groupedWrites(db, () => undefined),
     close: async () => {
       await pool.end();
@@ -104,7 +112,7 @@ export async function openDatabase(folder: string, onLost: (error: Error) => voi
       // One that fails leaves the log as it was; what the disk refuses is told by its sync.
       const endCheckpoints = keepCheckpoints(pool, () => undefined);
       return {
-        ...{ db, still },
+        ...{ db, still, others: null },
         write: groupedWrites(db, onLost),
         close: async () => {
           await endCheckpoints();

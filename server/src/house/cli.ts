@@ -1,17 +1,23 @@
-import { resolve } from 'node:path';
+import { mkdir } from 'node:fs/promises';
+import { join, resolve } from 'node:path';
 import { backUp } from '../backup/backup.js';
-import { backupFile } from '../backup/catalogue.js';
+import { backupFile, backupFolder, stampOf } from '../backup/catalogue.js';
 import { restore, RestoreError } from '../backup/restore.js';
-import { openDatabase } from '../db/database.js';
+import { type Database, openDatabase } from '../db/database.js';
 import { FolderUnfitError } from '../db/folder.js';
 import { FolderHeldError } from '../db/lock.js';
+import { openPostgres, ServerUnfitError } from '../db/postgres.js';
 import { rebuild } from '../jobs/rebuild.js';
 import { exportHouse, HouseFileError, importHouse } from './house-file.js';
+import { backUpAsFile, exportAtOnce, MoveError, moveHouse } from './move.js';
 
-/** What is done to a data folder while no server runs on it: `export FILE`, `import FILE`, `rebuild`, `backup`, `restore FILE`. */
-const [verb, file] = process.argv.slice(2);
-const VERBS = ['export', 'import', 'rebuild', 'backup', 'restore'] as const;
-const NEED_FILE = ['export', 'import', 'restore'];
+/**
+ * What is done to a house: `export FILE`, `import FILE`, `rebuild`, `backup`, `restore FILE`, and `move --to URL` or `move --from URL` between a
+ * data folder and a PostgreSQL server. In a data folder while no server runs on it; with DATABASE_URL on that PostgreSQL server.
+ */
+const [verb, file, otherUrl] = process.argv.slice(2);
+const VERBS = ['export', 'import', 'rebuild', 'backup', 'restore', 'move'] as const;
+const NEED_FILE = ['export', 'import', 'restore', 'move'];
 
 function fail(message: string): never {
   process.stderr.write(`${message}\n`);
@@ -28,17 +34,24 @@ function told(counts: Readonly<Record<string, number>>): string {
 async function main(): Promise<void> {
   const isKnown = (VERBS as readonly (string | undefined)[]).includes(verb);
   if (!isKnown || (NEED_FILE.includes(verb!) && !file))
-    fail('Say what to do: export FILE, import FILE, rebuild, backup, or restore FILE.');
+    fail('Say what to do: export FILE, import FILE, rebuild, backup, restore FILE, or move --to URL.');
   const folder = resolve(process.env.VOLTREK_DATA ?? '.voltrek');
+  const url = process.env.DATABASE_URL ?? null;
+  if (verb === 'move') {
+    await move(folder);
+    return;
+  }
+  if (url !== null) {
+    await onServer(url, folder);
+    return;
+  }
   if (verb === 'restore') {
     const { jobs, events, before } = await restore(folder, file!, new Date());
     process.stdout.write(`${folder}: ${events} events of ${jobs} jobs are back\n`);
     if (before) process.stdout.write(`What stood there is in ${before}\n`);
     return;
   }
-  const database = await openDatabase(folder, (error) =>
-    fail(`The data folder can no longer be written: ${error.message}`),
-  );
+  const database = await openFolder(folder);
   try {
     if (verb === 'export')
       process.stdout.write(`${resolve(file!)}: ${told(await exportHouse(database.db, file!))}\n`);
@@ -50,14 +63,55 @@ async function main(): Promise<void> {
       process.stdout.write(
         `${backupFile(folder, name)}: ${events} events of ${jobs} jobs, ${size} MB, opened and checked\n`,
       );
-    } else {
-      const { jobs, differed } = await rebuild(database.db);
-      for (const line of differed) process.stdout.write(`${line}\n`);
-      process.stdout.write(`${jobs} jobs made anew from their logs; ${differed.length} things differed\n`);
-    }
+    } else await makeAnew(database);
   } finally {
     await database.close();
   }
+}
+
+const openFolder = (folder: string): Promise<Database> =>
+  openDatabase(folder, (error) => fail(`The data folder can no longer be written: ${error.message}`));
+
+/** The same on a PostgreSQL server. A backup is a file of the whole house; it is put back into an empty database only. */
+async function onServer(url: string, folder: string): Promise<void> {
+  const database = await openPostgres(url);
+  try {
+    if (verb === 'export')
+      process.stdout.write(`${resolve(file!)}: ${told(await exportAtOnce(database, file!))}\n`);
+    else if (verb === 'import' || verb === 'restore')
+      process.stdout.write(`Brought in: ${told(await importHouse(database.db, file!))}\n`);
+    else if (verb === 'backup') {
+      await mkdir(backupFolder(folder), { recursive: true });
+      const path = join(backupFolder(folder), `${stampOf(new Date())}.ndjson`);
+      process.stdout.write(`${path}: ${told(await backUpAsFile(database, path))}, opened and checked\n`);
+    } else await makeAnew(database);
+  } finally {
+    await database.close();
+  }
+}
+
+/** Carries a house over between the data folder and a PostgreSQL server. */
+async function move(folder: string): Promise<void> {
+  if (!otherUrl || (file !== '--to' && file !== '--from'))
+    fail('Say where: move --to URL, or move --from URL.');
+  const own = await openFolder(folder);
+  try {
+    const server = await openPostgres(otherUrl);
+    try {
+      const [from, to] = file === '--to' ? [own, server] : [server, own];
+      process.stdout.write(`Carried over and compared: ${told(await moveHouse(from, to))}\n`);
+    } finally {
+      await server.close();
+    }
+  } finally {
+    await own.close();
+  }
+}
+
+async function makeAnew({ db }: Database): Promise<void> {
+  const { jobs, differed } = await rebuild(db);
+  for (const line of differed) process.stdout.write(`${line}\n`);
+  process.stdout.write(`${jobs} jobs made anew from their logs; ${differed.length} things differed\n`);
 }
 
 await main().catch((error: unknown) => {
@@ -65,7 +119,9 @@ await main().catch((error: unknown) => {
     error instanceof HouseFileError ||
     error instanceof FolderHeldError ||
     error instanceof FolderUnfitError ||
-    error instanceof RestoreError;
+    error instanceof RestoreError ||
+    error instanceof ServerUnfitError ||
+    error instanceof MoveError;
   const exists = error instanceof Error && 'code' in error && error.code === 'EEXIST';
   const missing = error instanceof Error && 'code' in error && error.code === 'ENOENT';
   if (isTold) fail(error.message);

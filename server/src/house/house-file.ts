@@ -31,7 +31,7 @@ export class HouseFileError extends Error {
  *
  * @returns how many rows of each table were written
  */
-export async function exportHouse(db: Db, path: string): Promise<Readonly<Record<string, number>>> {
+export async function exportHouse(db: Db | Tx, path: string): Promise<Readonly<Record<string, number>>> {
   const out = createWriteStream(path, { flags: 'wx' });
   const say = async (line: unknown): Promise<void> => {
     if (!out.write(`${JSON.stringify(line)}\n`)) await once(out, 'drain');
@@ -52,7 +52,7 @@ export async function exportHouse(db: Db, path: string): Promise<Readonly<Record
 
 /** The rows of a table in order of their key, a page at a time; each page begins behind the last row, however deep it lies. */
 async function* rowsOf(
-  db: Db,
+  db: Db | Tx,
   { table, key }: HouseTable,
 ): AsyncGenerator<Readonly<Record<string, unknown>>> {
   const all = getTableColumns(table);

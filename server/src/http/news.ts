@@ -21,6 +21,8 @@ export interface NewsDesk {
   readonly watching: () => number;
   /** Told of every event of every job. */
   readonly listen: (listener: (event: JobEvent) => void) => void;
+  /** Ends the streams of all devices: they begin anew, and ask for what they missed. */
+  readonly startOver: () => void;
   readonly closeAll: () => void;
 }
 
@@ -58,6 +60,9 @@ export function newsDesk(): NewsDesk {
     entryChanged: (modelId) => say({ kind: 'entry', modelId }),
     listen: (listener) => {
       listeners.push(listener);
+    },
+    startOver: () => {
+      for (const response of devices) response.end();
     },
     closeAll: () => {
       clearInterval(beating);

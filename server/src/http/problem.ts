@@ -5,6 +5,7 @@ import type { Refusal } from '@voltrek/core/job';
 import type { ErrorRequestHandler, Response } from 'express';
 import { MulterError } from 'multer';
 import type { Logger } from 'pino';
+import { isDatabaseAway } from '../db/away.js';
 
 /** Something the caller must hear of, told as an RFC 9457 problem document. */
 export class HttpProblem extends Error {
@@ -68,6 +69,7 @@ function asProblem(error: unknown): HttpProblem {
   if (error instanceof Error && 'status' in error && typeof error.status === 'number' && error.status < 500) {
     return new HttpProblem(error.status, PARSER_WORDS[error.status] ?? ANSWERS.requestUnreadable);
   }
+  if (isDatabaseAway(error)) return new HttpProblem(503, ANSWERS.databaseAway);
   return new HttpProblem(500, ANSWERS.wentWrong);
 }
 

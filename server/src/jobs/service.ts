@@ -90,7 +90,7 @@ export async function acceptEvent(
     const event = { ...named, heardAt: notBefore(before, heardAt) } as JobEvent;
     const { job } = await append(tx, { ...standing, job: before }, event);
     return { event, revision: job.revision, isNew: true, now: now.toISOString() };
-  });
+  }, reported.jobId);
   if (result.isNew) news.tell(result.event, result.revision);
   return result;
 }

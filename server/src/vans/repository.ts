@@ -28,7 +28,7 @@ export async function kitOfVan(db: Db | Tx, vanId: string): Promise<KitItem[]> {
 
 /** Every van with what it carries, those off the road included. */
 export async function allVans(db: Db | Tx): Promise<Van[]> {
-  const rows = await db.select().from(vans).orderBy(asc(vans.id));
+  const rows = await db.select().from(vans).orderBy(asc(vans.name), asc(vans.id));
   const items = await db
     .select()
     .from(kitItems)
@@ -56,13 +56,13 @@ export async function requireVan(db: Db | Tx, id: string): Promise<void> {
   if (!row) throw notFound('van', id);
 }
 
-/** The van that a call is worked from when nobody was told: the first on the road. */
+/** The van that a call is worked from when nobody was told: the first on the road, by name. */
 export async function firstVan(db: Db | Tx): Promise<string> {
   const [row] = await db
     .select({ id: vans.id })
     .from(vans)
     .where(isNull(vans.retiredAt))
-    .orderBy(asc(vans.id))
+    .orderBy(asc(vans.name), asc(vans.id))
     .limit(1);
   if (!row) throw new HttpProblem(409, ANSWERS.noVan);
   return row.id;

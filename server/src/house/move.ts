@@ -1,0 +1,85 @@
+import { createHash, type Hash } from 'node:crypto';
+import { createReadStream } from 'node:fs';
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { pipeline } from 'node:stream/promises';
+import { openInMemory, SNAPSHOT } from '../db/database.js';
+import type { Database } from '../db/database.js';
+import { rebuild } from '../jobs/rebuild.js';
+import { exportHouse, importHouse } from './house-file.js';
+
+/** What was carried over does not come to the same; the message says what. */
+export class MoveError extends Error {}
+
+type Counts = Readonly<Record<string, number>>;
+
+/**
+ * Writes a house into a file as it stands at one moment, while servers go on.
+ *
+ * @returns how many rows of each table
+ */
+export const exportAtOnce = ({ db }: Database, path: string): Promise<Counts> =>
+  db.transaction((tx) => exportHouse(tx, path), {
+    isolationLevel: 'repeatable read',
+    accessMode: 'read only',
+  });
+
+/**
+ * Backs a house up that has no files of its own, since a database server keeps it: all of it as a file, which is then brought into an empty
+ * database and its logs folded.
+ *
+ * @throws MoveError when what was written does not come to the same
+ */
+export async function backUpAsFile(database: Database, path: string): Promise<Counts> {
+  const counts = await exportAtOnce(database, path);
+  const scratch = await openInMemory(SNAPSHOT);
+  try {
+    requireSame(counts, await importHouse(scratch.db, path));
+    await requireFolds(scratch);
+  } finally {
+    await scratch.close();
+  }
+  return counts;
+}
+
+/**
+ * Carries a house over into an empty database, all of it or nothing: what arrived is written out again, and must be the same byte for byte.
+ *
+ * @throws HouseFileError when somebody works in the other already; MoveError when it does not come to the same
+ */
+export async function moveHouse(from: Database, to: Database): Promise<Counts> {
+  const folder = await mkdtemp(join(tmpdir(), 'voltrek-move-'));
+  try {
+    const sent = join(folder, 'sent');
+    const arrived = join(folder, 'arrived');
+    const counts = await exportAtOnce(from, sent);
+    requireSame(counts, await importHouse(to.db, sent));
+    await exportAtOnce(to, arrived);
+    if ((await hashOf(sent)) !== (await hashOf(arrived)))
+      throw new MoveError(
+        'What arrived is not what was sent. Do not work with it; what was there is as it was.',
+      );
+    await requireFolds(to);
+    return counts;
+  } finally {
+    await rm(folder, { recursive: true, force: true });
+  }
+}
+
+async function hashOf(path: string): Promise<string> {
+  const hash: Hash = createHash('sha256');
+  await pipeline(createReadStream(path), hash);
+  return hash.digest('hex');
+}
+
+function requireSame(wanted: Counts, found: Counts): void {
+  for (const [table, count] of Object.entries(wanted))
+    if ((found[table] ?? 0) !== count)
+      throw new MoveError(`Of ${count} rows of ${table} ${found[table] ?? 0} arrived.`);
+}
+
+async function requireFolds({ db }: Database): Promise<void> {
+  const { differed } = await rebuild(db);
+  if (differed.length > 0) throw new MoveError(`The logs do not come to the same: ${differed[0]}.`);
+}

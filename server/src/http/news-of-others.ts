@@ -1,0 +1,52 @@
+import { randomUUID } from 'node:crypto';
+import type { Database } from '../db/database.js';
+import { eventById } from '../jobs/repository.js';
+import type { NewsDesk } from './news.js';
+
+/** What one server tells the others: as little as they need to look it up. */
+type Word =
+  | { readonly from: string; readonly kind: 'logged'; readonly id: string; readonly revision: number }
+  | { readonly from: string; readonly kind: 'board' }
+  | { readonly from: string; readonly kind: 'entry'; readonly modelId: string | null };
+type Told<W = Word> = W extends Word ? Omit<W, 'from'> : never;
+
+/** A news desk that tells the other servers on the same database what it tells its devices, and its devices what the others tell. */
+export async function shareNews(desk: NewsDesk, { db, others }: Database): Promise<NewsDesk> {
+  if (!others) return desk;
+  const from = randomUUID();
+  const tell = (word: Told): void => others.tell(JSON.stringify({ from, ...word }));
+  // One after another: what was logged first is told first.
+  let last = Promise.resolve();
+  const pass = async (word: Word): Promise<void> => {
+    if (word.kind === 'board') desk.boardChanged();
+    else if (word.kind === 'entry') desk.entryChanged(word.modelId);
+    else {
+      const event = await eventById(db, word.id);
+      if (event) desk.tell(event, word.revision);
+    }
+  };
+  await others.listen((text) => {
+    // Something may not have been heard: devices that begin anew ask for what they miss.
+    if (text === null) {
+      desk.startOver();
+      return;
+    }
+    const word = JSON.parse(text) as Word;
+    if (word.from !== from) last = last.then(() => pass(word)).catch(() => desk.startOver());
+  });
+  return {
+    ...desk,
+    tell: (event, revision) => {
+      desk.tell(event, revision);
+      tell({ kind: 'logged', id: event.id, revision });
+    },
+    boardChanged: () => {
+      desk.boardChanged();
+      tell({ kind: 'board' });
+    },
+    entryChanged: (modelId) => {
+      desk.entryChanged(modelId);
+      tell({ kind: 'entry', modelId });
+    },
+  };
+}

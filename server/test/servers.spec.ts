@@ -1,0 +1,204 @@
+import { randomUUID } from 'node:crypto';
+import { once } from 'node:events';
+import { mkdtemp } from 'node:fs/promises';
+import { get, type IncomingMessage, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { Call, JobDetail, News } from '@voltrek/contracts';
+import pg from 'pg';
+import { pino } from 'pino';
+import { type Database, openInMemory, SNAPSHOT } from '../src/db/database.js';
+import { openPostgres } from '../src/db/postgres.js';
+import { loadDemo } from '../src/demo/load.js';
+import { createApp } from '../src/http/app.js';
+import { newsDesk, type NewsDesk } from '../src/http/news.js';
+import { shareNews } from '../src/http/news-of-others.js';
+import { HouseFileError } from '../src/house/house-file.js';
+import { backUpAsFile, moveHouse } from '../src/house/move.js';
+import { openBench } from '../src/instruments/bench.js';
+import { rebuild } from '../src/jobs/rebuild.js';
+import { DEMO_NOW, eventOf } from './shared-server.js';
+import { newDatabaseUrl, TEST_SERVER } from './test-database.js';
+
+interface Running {
+  readonly url: string;
+  readonly database: Database;
+  readonly stop: () => Promise<void>;
+}
+
+async function startOn(databaseUrl: string): Promise<Running> {
+  const database = await openPostgres(databaseUrl);
+  await loadDemo(database, DEMO_NOW, false);
+  const desk: NewsDesk = newsDesk();
+  const app = createApp({
+    database,
+    news: await shareNews(desk, database),
+    log: pino({ level: 'silent' }),
+    instruments: { bench: openBench({}), weatherUrl: null, place: null },
+    perMinute: { requests: 1e9, heavy: 1e9 },
+  });
+  const server: Server = app.listen(0, '127.0.0.1');
+  await once(server, 'listening');
+  return {
+    url: `http://127.0.0.1:${(server.address() as AddressInfo).port}`,
+    database,
+    stop: async () => {
+      desk.closeAll();
+      server.closeAllConnections();
+      server.close();
+      await database.close();
+    },
+  };
+}
+
+const post = (url: string, body: unknown): Promise<Response> =>
+  fetch(url, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+
+async function newCall(url: string): Promise<Call> {
+  const entry = { title: 'Two', placeName: 'Yard', said: '', ambientC: 0, urgent: false };
+  const answer = await post(`${url}/api/board`, { ...entry, id: randomUUID(), modelId: 'brinmoor-pella' });
+  expect(answer.status).toBe(201);
+  return (await answer.json()) as Call;
+}
+
+async function openJobOn(url: string): Promise<string> {
+  const { id: callId, number: callNumber, modelId } = await newCall(url);
+  const jobId = randomUUID();
+  const data = { callId, callNumber, title: 'Two', placeName: 'Yard', modelId, ambientC: 0 };
+  expect((await post(`${url}/api/jobs/${jobId}/events`, eventOf(jobId, 'job.opened', data))).status).toBe(
+    201,
+  );
+  return jobId;
+}
+
+describe('two servers on one PostgreSQL database', () => {
+  let databaseUrl: string;
+  let one: Running;
+  let other: Running;
+
+  beforeAll(async () => {
+    if (TEST_SERVER === null) return;
+    databaseUrl = await newDatabaseUrl();
+    // At once: one brings the database to this version and fills it, the other finds that done.
+    [one, other] = await Promise.all([startOn(databaseUrl), startOn(databaseUrl)]);
+  }, 60_000);
+  afterAll(async () => {
+    if (TEST_SERVER === null) return;
+    await Promise.all([one.stop(), other.stop()]);
+  });
+  beforeEach(() => {
+    if (TEST_SERVER === null) pending('there is no PostgreSQL server for these tests');
+  });
+
+  it('tell each other what their devices must hear', async () => {
+    const stream = await new Promise<IncomingMessage>((done) => get(`${other.url}/api/stream`, done));
+    const heard: News[] = [];
+    stream.on('data', (chunk: Buffer) => {
+      for (const [, json] of chunk.toString().matchAll(/^data: (.*)$/gm))
+        heard.push(JSON.parse(json!) as News);
+    });
+    const jobId = await openJobOn(one.url);
+    const event = eventOf(jobId, 'symptom.recorded', { symptom: 'silence' });
+    await post(`${one.url}/api/jobs/${jobId}/events`, event);
+    const isHeard = (): boolean =>
+      heard.some((n) => n.kind === 'logged' && n.event.id === event.id && n.revision === 2) &&
+      heard.some((n) => n.kind === 'board');
+    for (let i = 0; i < 100 && !isHeard(); i++) await new Promise((done) => setTimeout(done, 50));
+    expect(isHeard()).toBeTrue();
+    // Each once, in the order of the log.
+    const logged = heard.flatMap((n) => (n.kind === 'logged' && n.event.jobId === jobId ? [n.revision] : []));
+    expect(logged).toEqual([1, 2]);
+    stream.destroy();
+  }, 30_000);
+
+  it('take events of one job and of others at once: each stands once, the log has no gap, and lists are as the logs say', async () => {
+    const jobs = await Promise.all([one, one, other].map(({ url }) => openJobOn(url)));
+    const sent = new Map<string, string[]>(jobs.map((id) => [id, []]));
+    const answers = await Promise.all(
+      Array.from({ length: 60 }, async (_, i) => {
+        const jobId = jobs[i % jobs.length]!;
+        const { url } = i % 2 ? one : other;
+        const event = eventOf(jobId, 'symptom.recorded', { symptom: i % 3 ? 'silence' : 'one-click' });
+        sent.get(jobId)!.push(event.id);
+        return (await post(`${url}/api/jobs/${jobId}/events`, event)).status;
+      }),
+    );
+    expect(answers.every((status) => status === 201))
+      .withContext(answers.join())
+      .toBeTrue();
+    for (const jobId of jobs) {
+      const { events } = (await (await fetch(`${other.url}/api/jobs/${jobId}`)).json()) as JobDetail;
+      expect(
+        events
+          .slice(1)
+          .map((e) => e.id)
+          .sort(),
+      ).toEqual([...sent.get(jobId)!].sort());
+    }
+    expect((await rebuild(one.database.db)).differed).toEqual([]);
+  }, 60_000);
+
+  it('give no two calls one number', async () => {
+    const calls = await Promise.all(
+      Array.from({ length: 24 }, (_, i) => newCall(i % 2 ? one.url : other.url)),
+    );
+    const numbers = calls.map(({ number }) => number);
+    expect(new Set(numbers).size).toBe(24);
+  }, 30_000);
+
+  it('hold a house that was carried over from the embedded database, and give it back, row for row', async () => {
+    const folder = await openInMemory(SNAPSHOT);
+    await loadDemo(folder, DEMO_NOW, false);
+    const server = await openPostgres(await newDatabaseUrl());
+    const again = await openInMemory(SNAPSHOT);
+    try {
+      const there = await moveHouse(folder, server);
+      expect(there.job_events).toBeGreaterThan(2000);
+      await expectAsync(moveHouse(folder, server)).toBeRejectedWithError(
+        HouseFileError,
+        /works in this house already/,
+      );
+      expect(await moveHouse(server, again)).toEqual(there);
+      const path = join(await mkdtemp(join(tmpdir(), 'voltrek-')), 'house.ndjson');
+      expect(await backUpAsFile(server, path)).toEqual(there);
+    } finally {
+      await Promise.all([folder, server, again].map((database) => database.close()));
+    }
+  }, 120_000);
+
+  it('ask for patience while the database server ends their lines, and go on', async () => {
+    const jobId = await openJobOn(one.url);
+    const admin = new pg.Client({ connectionString: TEST_SERVER! });
+    await admin.connect();
+    const statuses = new Set<number>();
+    const kept: string[] = [];
+    for (let i = 0; i < 40; i++) {
+      if (i % 8 === 0)
+        await admin.query(`SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = $1`, [
+          new URL(databaseUrl).pathname.slice(1),
+        ]);
+      const event = eventOf(jobId, 'symptom.recorded', { symptom: 'silence' });
+      const { status } = await post(`${one.url}/api/jobs/${jobId}/events`, event);
+      statuses.add(status);
+      if (status === 201) kept.push(event.id);
+    }
+    await admin.end();
+    expect([...statuses].filter((status) => status !== 201 && status !== 503)).toEqual([]);
+    const { events } = (await (await fetch(`${other.url}/api/jobs/${jobId}`)).json()) as JobDetail;
+    const ids = events.map((e) => e.id);
+    expect(kept.filter((id) => !ids.includes(id))).toEqual([]);
+    expect(kept.length).toBeGreaterThan(20);
+    // The line between the servers is laid anew.
+    await new Promise((done) => setTimeout(done, 2_500));
+    const stream = await new Promise<IncomingMessage>((done) => get(`${other.url}/api/stream`, done));
+    let heard = '';
+    stream.on('data', (chunk: Buffer) => (heard += chunk.toString()));
+    const last = eventOf(jobId, 'symptom.recorded', { symptom: 'silence' });
+    await post(`${one.url}/api/jobs/${jobId}/events`, last);
+    for (let i = 0; i < 60 && !heard.includes(last.id); i++)
+      await new Promise((done) => setTimeout(done, 50));
+    expect(heard).toContain(last.id);
+    stream.destroy();
+  }, 60_000);
+});
