@@ -7,6 +7,7 @@ import {
   clampsOn,
   clearingOrder,
   crankingRescueOf,
+  fittingOrder,
   hazardsOf,
   hookupOrder,
   type HookupAction,
@@ -26,8 +27,9 @@ import {
   storiesOf,
 } from '../src/hookup/index.js';
 import type { Machine } from '../src/machine/index.js';
-import { DEFAULT_RULES } from '../src/rules/index.js';
-import { CAR, EV, TRUCK } from './fixtures.js';
+import { casualtyBatteries, chargeOptions } from '../src/plan/index.js';
+import { DEFAULT_RULES, type HouseRules } from '../src/rules/index.js';
+import { CAR, EV, KIT, TRUCK } from './fixtures.js';
 import { optionNamed, run, SCENE_TEMP_C, sceneFor } from './scenes.js';
 
 const LAST = 'last-away-from-battery';
@@ -549,5 +551,62 @@ describe('replan, half way through an order', () => {
     const looks = steps.filter((a) => a.kind === 'confirm' && a.what !== 'wait');
     expect(looks.length).toBeGreaterThan(0);
     for (const action of looks) expect(steps.indexOf(action)).toBeLessThan(steps.findIndex(isClamp));
+  });
+});
+
+describe('a charger', () => {
+  const charger = chargeOptions(CAR, KIT)[0]!;
+  const apart: HouseRules = { ...DEFAULT_RULES, chargeOnVehicle: 'negative-off' };
+  const says = (machine: Machine, rules: HouseRules): string[] =>
+    hookupOrder(machine, null, charger, 0, rules).flatMap(({ action }) =>
+      action.kind === 'confirm' ? [action.what] : [],
+    );
+
+  it('has the negative taken off where the house wants it and the battery can be reached, and nowhere else', () => {
+    expect(says(CAR, apart)).toContain('negative-off');
+    expect(says(CAR, DEFAULT_RULES)).not.toContain('negative-off');
+    const unreached = { ...CAR, points: CAR.points.filter((p) => p.kind !== 'battery-negative') };
+    expect(says(unreached, apart)).not.toContain('negative-off');
+    expect(hookupOrder(CAR, null, charger, 0, apart).at(-1)!.action.kind).toBe('pack');
+  });
+
+  it('forbids a crank once a clamp of it is on or it is plugged in, not before', () => {
+    const scene = sceneFor(CAR, charger, [11.9]);
+    const codes = (state: HookupState): string[] =>
+      hazardsOf(scene, state, { kind: 'crank' }, DEFAULT_RULES).map(({ code }) => code);
+    const post = CAR.points.find((p) => p.kind === 'battery-positive')!;
+    const clamped = act(NOTHING_CONNECTED, { kind: 'attach', clamp: 'redCasualty', pointId: post.id });
+    expect(codes(NOTHING_CONNECTED)).not.toContain('crank-on-charger');
+    expect(codes(clamped)).toContain('crank-on-charger');
+    expect(codes(act(NOTHING_CONNECTED, { kind: 'plug', in: true }))).toContain('crank-on-charger');
+  });
+
+  it('gives nothing until it is both switched on and plugged in', () => {
+    const scene = sceneFor(CAR, charger, [11.9]);
+    const on = act(NOTHING_CONNECTED, { kind: 'pack', on: true });
+    expect(rescueOf(scene, on).sourceOn).toBeFalse();
+    expect(rescueOf(scene, act(on, { kind: 'plug', in: true })).sourceOn).toBeTrue();
+    expect(rescueOf(scene, act(NOTHING_CONNECTED, { kind: 'plug', in: true })).sourceOn).toBeFalse();
+  });
+});
+
+describe('orders, by what the house wants', () => {
+  it('start a donor’s engine, unless it is to stay off throughout', () => {
+    const starts = (rules: HouseRules): boolean =>
+      hookupOrder(CAR, CAR, donor, 0, rules).some(
+        ({ action }) => action.kind === 'donor-engine' && action.running,
+      );
+    expect(starts(DEFAULT_RULES)).toBeTrue();
+    expect(starts({ ...DEFAULT_RULES, donorEngine: 'off-throughout' })).toBeFalse();
+  });
+
+  it('take the link of a string off after its positive and put it on before it, and know none of a single battery', () => {
+    const steps = (machine: Machine, rest: readonly number[]): string[] =>
+      fittingOrder(machine, casualtyBatteries(machine, rest, 5).models, 0, 5).map(({ step }) => step);
+    const string = steps(TRUCK, [12.4, 12.4]);
+    expect(string.indexOf('link-off')).toBe(string.indexOf('positive-off') + 1);
+    expect(string.indexOf('link-on')).toBe(string.indexOf('positive-on') - 1);
+    expect(string).toContain('link-on');
+    expect(steps(CAR, [12.4]).filter((step) => step.startsWith('link'))).toEqual([]);
   });
 });
