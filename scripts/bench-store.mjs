@@ -86,7 +86,7 @@ async function fill(client, jobs) {
     const values = [...Object.values(made), ...kept.map((n) => `t."${n}"`)].join(', ');
     await client.query(`INSERT INTO ${table} (${names}) SELECT ${values} ${from}`);
   };
-  await client.exec(`
+  await client.query(`
     CREATE TEMP TABLE vt AS SELECT *, row_number() OVER (ORDER BY id) - 1 AS r FROM vehicles;
     CREATE TEMP TABLE jt AS SELECT *, row_number() OVER (ORDER BY id) - 1 AS r FROM jobs WHERE state = 'closed';
   `);
@@ -155,7 +155,7 @@ async function fill(client, jobs) {
     },
     `${jobsFrom} JOIN battery_entries t ON t.job_id = j.id`,
   );
-  await client.exec('ANALYZE');
+  await client.query('ANALYZE');
 }
 
 const SUMMARY = `id, call_id, call_number, title, place_name, model_id, vehicle_id, van_id, stage, state, verdict, suspect,

@@ -11,6 +11,11 @@ if (process.argv[2] === 'store') {
   await benchStore(Number(process.argv[3] ?? 20_000));
   process.exit(0);
 }
+if (process.argv[2] === 'load') {
+  const { benchLoad } = await import('./bench-load.mjs');
+  await benchLoad();
+  process.exit(0);
+}
 if (process.argv[2] === 'web') {
   const { benchWeb } = await import('./bench-web.mjs');
   await benchWeb();

@@ -128,10 +128,11 @@ const onPostgres = async () => {
   }
 };
 
-say('Unit tests, types and lint, two at a time');
+say('Unit tests, types and lint, three at a time');
 const areGood = await Promise.all([
-  inTurn(unit('core'), web),
-  inTurn(lint, unit('contracts'), unit('instruments'), unit('server'), onPostgres),
+  inTurn(unit('core')),
+  inTurn(lint, web, unit('contracts'), unit('instruments')),
+  inTurn(unit('server'), onPostgres),
 ]);
 if (!areGood.every(Boolean)) finish();
 say('Tests: the real interface');

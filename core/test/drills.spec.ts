@@ -1,4 +1,11 @@
-import { DRILL_KINDS, type Drill, type DrillKind, drillOf } from '../src/practice/index.js';
+import {
+  DRILL_KINDS,
+  type Drill,
+  type DrillKind,
+  drillOf,
+  TRACE_STORIES,
+  type TraceStory,
+} from '../src/practice/index.js';
 
 type Of<K extends DrillKind> = Extract<Drill, { kind: K }>;
 const many = <K extends DrillKind>(kind: K, count = 60): Of<K>[] =>
@@ -73,5 +80,33 @@ describe('a drill of a minute', () => {
       expect(new Set(signs).size).toBe(3);
     }
     expect(new Set(drills.flatMap(({ stops }) => stops)).size).toBeGreaterThan(5);
+  });
+
+  it('of a trace can be told by what a technician looks at, and by nothing else', () => {
+    const drills = many('trace', 60);
+    /** Read as one reads it: how far it falls, whether it ripples, where it rests and where it ends. */
+    const read = ({ points, crank, restVolts, lastVolts }: (typeof drills)[number]): TraceStory => {
+      const settled = points
+        .filter(([s]) => s >= crank.fromSeconds + 0.5 && s < crank.toSeconds)
+        .map(([, volts]) => volts);
+      const least = Math.min(...points.map(([, volts]) => volts));
+      if (restVolts - least < 0.6) return 'no-contact';
+      if (lastVolts > 13.5) return 'sound';
+      // Compression shows as a ripple about the slow sag of the plates.
+      const ripple = settled
+        .slice(5, -5)
+        .map((volts, i) => Math.abs(volts - settled.slice(i, i + 11).reduce((a, b) => a + b, 0) / 11));
+      if (ripple.reduce((a, b) => a + b, 0) / ripple.length < 0.02)
+        return restVolts < 12.2 ? 'flat' : 'held-fast';
+      if (crank.toSeconds - crank.fromSeconds < 1.5) return 'no-charge';
+      return restVolts < 12.2 ? 'flat' : 'spent';
+    };
+    const wrong = drills.filter((drill) => read(drill) !== drill.choices[drill.right]);
+    // A spent battery that does not even turn its engine looks like a starter held fast: only its amps would tell.
+    expect(wrong.length)
+      .withContext(wrong.map((d) => `${read(d)} for ${d.choices[d.right]}`).join())
+      .toBeLessThan(4);
+    expect(new Set(drills.map(({ choices, right }) => choices[right])).size).toBe(TRACE_STORIES.length);
+    for (const { choices } of drills) expect(new Set(choices).size).toBe(4);
   });
 });

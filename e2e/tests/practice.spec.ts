@@ -147,6 +147,7 @@ test('drills of a minute are answered, told right or wrong with their figures, a
   for (const [kind, asks] of [
     ['Ice', 'May a current go through this battery?'],
     ['Leads', 'Which is the lightest set that starts it?'],
+    ['Trace', 'What does this trace show?'],
     ['Stop or go', 'Go on, or stop?'],
   ] as const) {
     await page.getByRole('radio', { name: kind }).click();

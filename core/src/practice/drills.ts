@@ -22,8 +22,9 @@ import { DEFAULT_RULES } from '../rules/house-rules.js';
 import { templateOf } from '../template/template.js';
 import { answerOf } from './hidden-case.js';
 import { PRACTICE_KIT, PRACTICE_TOOLS } from './kit.js';
+import { drawTrace, type TraceDrill } from './trace-drill.js';
 
-export const DRILL_KINDS = ['order', 'reading', 'frozen', 'leads', 'stop'] as const;
+export const DRILL_KINDS = ['order', 'reading', 'frozen', 'leads', 'stop', 'trace'] as const;
 /** What a drill of a minute asks. */
 export type DrillKind = (typeof DRILL_KINDS)[number];
 
@@ -90,7 +91,7 @@ export interface StopDrill {
   /** 0: go on; 1: stop. */
   readonly right: number;
 }
-export type Drill = OrderDrill | ReadingDrill | FrozenDrill | LeadsDrill | StopDrill;
+export type Drill = OrderDrill | ReadingDrill | FrozenDrill | LeadsDrill | StopDrill | TraceDrill;
 
 /** A drawn question is drawn anew where it is too near to call, so often at the most. */
 const DRAWN_MOST = 200;
@@ -120,6 +121,7 @@ const DRAW: Readonly<Record<DrillKind, (random: Random) => Drill | null>> = {
   frozen: drawFrozen,
   leads: drawLeads,
   stop: drawStop,
+  trace: drawTrace,
 };
 
 function shuffled<T>(random: Random, list: readonly T[]): T[] {

@@ -8,4 +8,5 @@ export * from './act.js';
 export * from './tool-play.js';
 export * from './debrief.js';
 export * from './drills.js';
+export * from './trace-drill.js';
 export * from './case-from-log.js';

@@ -14,8 +14,10 @@ import { drillChoices, drillLines, DRILL_WORDS, drillWhy } from '@words/drill-wo
 import { DRILL_PAGE as T } from '@words/screens/practice';
 import { layoutCircuit } from '../shared/drawing/circuit-layout';
 import { CircuitView } from '../shared/drawing/circuit-view';
+import { Chart, type ChartColours } from '../shared/ui/chart';
 import { Choices } from '../shared/ui/choices';
 import { PlanRunner } from '../workers/plan-runner';
+import { drillTrace, drillTraceWords } from './drill-trace';
 import { PracticeRecord } from './practice-record';
 
 /** A drill is meant to take so long, s. */
@@ -25,7 +27,7 @@ const SECONDS = 60;
 @Component({
   selector: 'vt-drill-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choices, CircuitView, RouterLink],
+  imports: [Chart, Choices, CircuitView, RouterLink],
   providers: [PlanRunner],
   host: { class: 'page' },
   template: `
@@ -48,7 +50,7 @@ const SECONDS = 60;
       }
     </div>
     @if (drill(); as d) {
-      <div class="card">
+      <div class="card" [class.traced]="trace()">
         <section aria-live="polite">
           <h2>{{ words[d.kind].asks }}</h2>
           @for (line of lines(); track $index) {
@@ -80,6 +82,9 @@ const SECONDS = 60;
               <p class="dim">{{ line }}</p>
             }
             <button type="button" class="key strong" (click)="next()">{{ t.next }}</button>
+          }
+          @if (trace(); as read) {
+            <vt-chart [draw]="read.draw" [summary]="read.summary" />
           }
           @if (drawing(); as circuit) {
             <vt-circuit [drawing]="circuit" />
@@ -142,12 +147,22 @@ const SECONDS = 60;
     vt-circuit {
       height: 400px;
     }
+    vt-chart {
+      height: 320px;
+    }
     @media (max-width: 720px) {
       .card {
         grid-template-columns: 1fr;
       }
       vt-circuit {
         height: 340px;
+      }
+      /* What is to be read comes before what it may be. */
+      .traced section:last-child {
+        order: -1;
+      }
+      vt-chart {
+        height: 240px;
       }
     }
   `,
@@ -173,6 +188,12 @@ export class DrillPage {
   protected readonly result = computed(() => {
     if (!this.isRight()) return T.wrong(this.choices()[this.drill()!.right]);
     return this.left() > 0 ? T.right : T.rightLate;
+  });
+  protected readonly trace = computed(() => {
+    const drill = this.drill();
+    return drill?.kind === 'trace'
+      ? { draw: (colours: ChartColours) => drillTrace(drill, colours), summary: drillTraceWords(drill) }
+      : null;
   });
   protected readonly drawing = computed(() => {
     const drill = this.drill();

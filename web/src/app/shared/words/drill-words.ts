@@ -1,6 +1,6 @@
 import { hazardLine } from '@voltrek/contracts/words';
 import { isRedClamp, isSourceClamp } from '@voltrek/core/circuit';
-import type { Drill, DrillKind, HarmlessSign } from '@voltrek/core/practice';
+import type { Drill, DrillKind, HarmlessSign, TraceStory } from '@voltrek/core/practice';
 import { CHECK_WORDS, FINDING_NAMES, foundWords } from './diagnosis-words';
 import { reasonWords } from './earth-words';
 import { volts } from './figures';
@@ -13,6 +13,22 @@ export const DRILL_WORDS: Record<DrillKind, { readonly name: string; readonly as
   frozen: { name: 'Ice', asks: 'May a current go through this battery?' },
   leads: { name: 'Leads', asks: 'Which is the lightest set that starts it?' },
   stop: { name: 'Stop or go', asks: 'Go on, or stop?' },
+  trace: { name: 'Trace', asks: 'What does this trace show?' },
+};
+
+const STORY_WORDS: Record<TraceStory, { readonly name: string; readonly why: string }> = {
+  sound: { name: 'All well', why: 'It turns fast, catches, and is charged.' },
+  flat: { name: 'A flat battery', why: 'It rests low, and falls deep at once.' },
+  spent: { name: 'A battery that is spent', why: 'It rests high, and falls as deep as a flat one.' },
+  'held-fast': {
+    name: 'A starter or engine held fast',
+    why: 'It falls and stays there, without the ripple of compression: all its amps, and no turn.',
+  },
+  'no-contact': { name: 'No current to the starter', why: 'Nothing falls at the start: nothing is drawn.' },
+  'no-charge': {
+    name: 'It starts and is not charged',
+    why: 'It turns fast and catches, and falls back to its rest volts.',
+  },
 };
 
 const HARMLESS_WORDS: Record<HarmlessSign, string> = {
@@ -45,6 +61,10 @@ export function drillLines(drill: Drill): string[] {
         `${capital(CLASS_WORDS[drill.machineClass])}, ${drill.tempC} °C, a donor on it.`,
         `It fires from ${Math.round(drill.neededRpm)} rpm.`,
       ];
+    case 'trace':
+      return [
+        `${capital(CLASS_WORDS[drill.machineClass])}, ${drill.tempC} °C. Volts at the posts: rest, key on, start, and after.`,
+      ];
     case 'stop':
       return [
         `${capital(CLASS_WORDS[drill.machineClass])}. What is seen:`,
@@ -74,6 +94,8 @@ export function drillChoices(drill: Drill): string[] {
         ({ leads: { sectionMm2, lengthM, conductor, contact } }) =>
           `${sectionMm2} mm², ${lengthM} m, ${conductor === 'copper' ? 'copper' : 'copper-clad'}, clamps ${contact}`,
       );
+    case 'trace':
+      return drill.choices.map((story) => STORY_WORDS[story].name);
     case 'stop':
       return ['Go on', 'Stop'];
   }
@@ -106,6 +128,16 @@ export function drillWhy(drill: Drill, given: number): string[] {
         ({ leads, rpm, turns }) =>
           `${leads.sectionMm2} mm²: ${Math.round(rpm)} rpm, ${outcome(turns, rpm, drill)}.`,
       );
+    case 'trace': {
+      const turned =
+        drill.rpm > 0
+          ? `turns at ${Math.round(drill.rpm)} of ${Math.round(drill.neededRpm)} rpm`
+          : 'does not turn';
+      return [
+        STORY_WORDS[drill.choices[drill.right]!].why,
+        `Rest ${volts(drill.restVolts)}, lowest ${volts(drill.leastVolts)}, at last ${volts(drill.lastVolts)}: it ${turned}.`,
+      ];
+    }
     case 'stop':
       return drill.stops.length === 0
         ? ['Nothing of it stops you: mend, read, go on.']

@@ -131,6 +131,9 @@ export const DRILL_PAGE = {
   right: 'Right.',
   rightLate: 'Right, but it took over a minute.',
   wrong: (right: Shown) => tell`No: ${right}.`,
+  keyAtStart: 'key at start',
+  traceInWords: (rest: Shown, least: Shown, low: Shown, high: Shown, last: Shown) =>
+    tell`Rest ${rest}. Key at start: lowest ${least}, then between ${low} and ${high}. At the end ${last}.`,
   next: 'Next one',
   drawing: 'Drawing one',
   ladder: 'To the ladder',

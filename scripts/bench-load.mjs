@@ -1,0 +1,178 @@
+import { spawn } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
+import { once } from 'node:events';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { get } from 'node:http';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { startPostgres } from './postgres.mjs';
+import { freePort, ROOT } from './steps.mjs';
+
+/** Technicians at work at once; each reports an event every two seconds, looks at the board every ten, and holds a stream. */
+const CREWS = [1, 10, 100];
+const EVENT_MS = 2_000;
+const BOARD_MS = 10_000;
+const SECONDS = 20;
+/** Writers that send the next as soon as the last is answered, and single rows that a database takes by itself. */
+const WRITERS = 16;
+const FULL_SECONDS = 8;
+
+const print = (name, text) => process.stdout.write(`${name.padEnd(34)} ${text}\n`);
+const at = (times, share) => times[Math.min(times.length - 1, Math.floor(share * times.length))] ?? NaN;
+
+/** How long an append takes under load on both databases, what fails, and how much of what the database can do the server gets out of it. */
+export async function benchLoad() {
+  await onDatabase('embedded', {});
+  const postgres = await startPostgres();
+  if (!postgres) {
+    print('PostgreSQL', 'left out: it is not on this machine');
+    return;
+  }
+  try {
+    await onDatabase('PostgreSQL', { DATABASE_URL: postgres.url });
+  } finally {
+    postgres.stop();
+  }
+}
+
+async function onDatabase(name, env) {
+  const folder = mkdtempSync(join(tmpdir(), 'voltrek-load-'));
+  const raw = await rawRate(folder, env);
+  const port = await freePort();
+  const url = `http://127.0.0.1:${port}`;
+  const server = spawn(process.execPath, [`${ROOT}/server/dist/src/main.js`, '--port', String(port)], {
+    env: {
+      ...process.env,
+      ...env,
+      VOLTREK_DATA: join(folder, 'data'),
+      VOLTREK_LOG: 'silent',
+      VOLTREK_PER_MINUTE: '100000000',
+    },
+  });
+  try {
+    await new Promise((ready) =>
+      server.stdout.on('data', (text) => String(text).includes('is ready at') && ready()),
+    );
+    for (const crew of CREWS) {
+      const { appends, boards, errors } = await atWork(url, crew);
+      const told = (times) =>
+        `${at(times, 0.5).toFixed(0)} / ${at(times, 0.95).toFixed(0)} / ${at(times, 0.99).toFixed(0)} ms`;
+      print(
+        `${name}, ${crew} at work`,
+        `append p50/p95/p99 ${told(appends)}, board ${told(boards)}, ${errors} errors`,
+      );
+    }
+    const full = await flatOut(url);
+    print(`${name}, ${WRITERS} writers flat out`, `${full.toFixed(0)} events a second`);
+    print(
+      `${name}, single rows by itself`,
+      `${raw.toFixed(0)} a second: the server gets ${(full / raw).toFixed(2)} of it`,
+    );
+  } finally {
+    server.kill('SIGTERM');
+    await once(server, 'exit');
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
+
+/** Rows a second that the database takes, each committed and on the disk, one after another. */
+async function rawRate(folder, { DATABASE_URL }) {
+  const load = (file) => import(`${ROOT}/server/dist/src/db/${file}.js`);
+  const fail = (error) => {
+    throw error;
+  };
+  const database = DATABASE_URL
+    ? await (await load('postgres')).openPostgres(DATABASE_URL)
+    : await (await load('database')).openDatabase(join(folder, 'raw'), fail);
+  const client = database.db.$client;
+  await client.query('CREATE TABLE bench_rows (id uuid PRIMARY KEY, detail jsonb)');
+  const until = performance.now() + FULL_SECONDS * 1000;
+  let rows = 0;
+  for (; performance.now() < until; rows++)
+    await client.query('INSERT INTO bench_rows VALUES ($1, $2)', [
+      randomUUID(),
+      JSON.stringify({ row: rows }),
+    ]);
+  await client.query('DROP TABLE bench_rows');
+  await database.close();
+  return rows / FULL_SECONDS;
+}
+
+const post = (url, body) =>
+  fetch(url, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+
+const eventOf = (jobId, type, data) => ({
+  ...{ id: randomUUID(), jobId, by: 'crew-1', type, data },
+  at: new Date().toISOString(),
+});
+
+async function newJob(url) {
+  const entry = { title: 'Load', placeName: 'Yard', said: '', ambientC: 0, urgent: false };
+  const answer = await post(`${url}/api/board`, { ...entry, id: randomUUID(), modelId: 'brinmoor-pella' });
+  const { id: callId, number: callNumber, modelId } = await answer.json();
+  const jobId = randomUUID();
+  const data = { callId, callNumber, title: 'Load', placeName: 'Yard', modelId, ambientC: 0 };
+  await post(`${url}/api/jobs/${jobId}/events`, eventOf(jobId, 'job.opened', data));
+  return jobId;
+}
+
+const symptom = (jobId) => eventOf(jobId, 'symptom.recorded', { symptom: 'silence' });
+
+async function atWork(url, crew) {
+  const appends = [];
+  const boards = [];
+  let errors = 0;
+  const timed = async (times, ask) => {
+    const start = performance.now();
+    try {
+      const answer = await ask();
+      await answer.arrayBuffer();
+      if (!answer.ok) errors++;
+    } catch {
+      errors++;
+    }
+    times.push(performance.now() - start);
+  };
+  const streams = [];
+  const jobs = [];
+  for (let i = 0; i < crew; i++) {
+    jobs.push(await newJob(url));
+    streams.push(get(`${url}/api/stream`, (response) => response.resume()));
+  }
+  const until = performance.now() + SECONDS * 1000;
+  const every = async (ms, first, task) => {
+    await new Promise((done) => setTimeout(done, first));
+    while (performance.now() < until) {
+      const start = performance.now();
+      await task();
+      await new Promise((done) => setTimeout(done, Math.max(0, ms - (performance.now() - start))));
+    }
+  };
+  await Promise.all(
+    jobs.flatMap((jobId) => [
+      every(EVENT_MS, Math.random() * EVENT_MS, () =>
+        timed(appends, () => post(`${url}/api/jobs/${jobId}/events`, symptom(jobId))),
+      ),
+      every(BOARD_MS, Math.random() * BOARD_MS, () => timed(boards, () => fetch(`${url}/api/board`))),
+    ]),
+  );
+  for (const stream of streams) stream.destroy();
+  appends.sort((a, b) => a - b);
+  boards.sort((a, b) => a - b);
+  return { appends, boards, errors };
+}
+
+async function flatOut(url) {
+  const jobs = await Promise.all(Array.from({ length: WRITERS }, () => newJob(url)));
+  const until = performance.now() + FULL_SECONDS * 1000;
+  let events = 0;
+  await Promise.all(
+    jobs.map(async (jobId) => {
+      while (performance.now() < until) {
+        const answer = await post(`${url}/api/jobs/${jobId}/events`, symptom(jobId));
+        if (answer.ok) events++;
+      }
+    }),
+  );
+  return events / FULL_SECONDS;
+}
