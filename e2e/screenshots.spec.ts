@@ -123,7 +123,7 @@ test('pictures of the main views', async ({ tech, page }) => {
   await page.waitForTimeout(800);
   await shoot('measure-trace');
   await light('Day');
-  await page.goto(`${tech.url}/vehicle/ardwen-solace-a`);
+  await page.goto(`${tech.url}/vehicle/kestow-bale-20d-a`);
   await page.getByRole('heading', { name: 'Visits' }).waitFor();
   await shoot('vehicle');
   await page
