@@ -5,8 +5,8 @@ export type Exchange = (messages: Uint8Array, onAnswer: (data: Uint8Array) => vo
 
 /** A message that ends a connection: the database behind the bridge has one session, which stays. */
 const TERMINATE = 0x58;
-/** `ROLLBACK` as a simple query: what a connection left half done is undone before the next one. */
-const ROLL_BACK = simpleQuery('ROLLBACK');
+/** What a connection left half done is undone, and what it had prepared forgotten, before the next one. */
+const START_OVER = simpleQuery('ROLLBACK; DEALLOCATE ALL');
 
 function simpleQuery(text: string): Uint8Array {
   const body = Buffer.from(`${text}\0`);
@@ -65,7 +65,7 @@ export class Bridge extends Duplex {
   }
 
   override _destroy(error: Error | null, done: (error?: Error | null) => void): void {
-    this.exchange(ROLL_BACK, () => undefined).then(
+    this.exchange(START_OVER, () => undefined).then(
       () => done(error),
       () => done(error),
     );

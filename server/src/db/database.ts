@@ -13,6 +13,7 @@ import { EXTENSIONS, exchangeOf, openEmbedded } from './embedded.js';
 import { FolderUnfitError, holdsDatabase, refuseNewer, unfit } from './folder.js';
 import { lockFolder } from './lock.js';
 import * as schema from './schema.js';
+import { prepareRepeated } from './prepared.js';
 import { syncPath } from './sync-path.js';
 import type { Db, Tx } from './types.js';
 
@@ -45,10 +46,12 @@ export const LIKENESS = 0.36;
 
 /** The one session of an embedded database, as a driver's pool of one connection. */
 function sessionOf(exchange: Exchange): pg.Pool {
-  return new pg.Pool({
+  const pool = new pg.Pool({
     ...{ user: 'postgres', database: 'postgres', max: 1, idleTimeoutMillis: 0 },
     stream: () => new Bridge(exchange) as never,
   });
+  pool.on('connect', prepareRepeated);
+  return pool;
 }
 
 const stillOn =

@@ -24,8 +24,9 @@ try {
       );
       return;
     }
-    exchange(message.messages, (data) => say({ kind: 'answer', data })).then(
-      () => say({ kind: 'answered' }),
+    const data: Uint8Array[] = [];
+    exchange(message.messages, (part) => data.push(part)).then(
+      () => say({ kind: 'answered', data }),
       (error: unknown) => say({ kind: 'failed', why: String(error) }),
     );
   });

@@ -15,8 +15,8 @@ export type FromEmbedded =
   | { readonly kind: 'open' }
   /** The folder cannot be opened. */
   | { readonly kind: 'unfit'; readonly why: string; readonly code?: string }
-  | { readonly kind: 'answer'; readonly data: Uint8Array }
-  | { readonly kind: 'answered' }
+  /** All answers to what was sent, together: a message between threads costs more than its bytes. */
+  | { readonly kind: 'answered'; readonly data: readonly Uint8Array[] }
   | { readonly kind: 'failed'; readonly why: string }
   /** The disk refuses what is written. */
   | { readonly kind: 'lost'; readonly why: string }
@@ -62,9 +62,8 @@ export async function openEmbedded(pgFolder: string, onLost: (error: Error) => v
           return opened();
         case 'unfit':
           return failed(Object.assign(new Error(message.why), message.code && { code: message.code }));
-        case 'answer':
-          return asked?.onAnswer(message.data);
         case 'answered':
+          for (const data of message.data) asked?.onAnswer(data);
           return asked?.done();
         case 'failed':
           return asked?.failed(new Error(message.why));

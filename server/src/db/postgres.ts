@@ -6,6 +6,7 @@ import pg from 'pg';
 import { isDatabaseAway } from './away.js';
 import type { Write } from './commits.js';
 import { type Database, LIKENESS, MIGRATIONS } from './database.js';
+import { prepareRepeated } from './prepared.js';
 import * as schema from './schema.js';
 import type { Db, Tx } from './types.js';
 
@@ -49,7 +50,10 @@ export async function openPostgres(url: string): Promise<Database> {
   });
   // A connection that breaks is told to whoever uses it by what it answers, and made anew for the next.
   pool.on('error', () => undefined);
-  pool.on('connect', (session) => session.on('error', () => undefined));
+  pool.on('connect', (session) => {
+    session.on('error', () => undefined);
+    prepareRepeated(session);
+  });
   const db = drizzle(pool, { schema });
   try {
     await prepare(pool, db);
