@@ -12,6 +12,11 @@ export const HAZARD_WORDS: Record<
   HazardCode,
   { readonly why: (hazard: Hazard) => string; readonly wayOut: string }
 > = {
+  'machine-not-secured': {
+    why: () =>
+      'A clamp on the starter’s stud passes by its locks: a slip turns the engine, in whatever gear it is.',
+    wayOut: 'Gear out, brake on, wheels or tracks chocked, nobody in front; then the clamp.',
+  },
   'spark-in-gas': {
     why: (h) => `${volts(h)} and ${amps(h)} at this contact, where gas may be.`,
     wayOut: 'Air it, look away, one clean move; or use a point away from the battery.',

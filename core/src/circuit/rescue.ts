@@ -47,6 +47,8 @@ export type Terminal =
   | { readonly kind: 'minus'; readonly battery: number }
   /** A remote post, joined to the top of the string by a cable. */
   | { readonly kind: 'post' }
+  /** The stud of the starter that its main cable ends on. */
+  | { readonly kind: 'starter' }
   | { readonly kind: 'body' };
 
 /** What the casualty's main circuit draws through in this moment. */
@@ -142,6 +144,8 @@ export function terminalNode(terminal: Terminal): NodeName {
       return side(`battery${terminal.battery}-`);
     case 'post':
       return side('post');
+    case 'starter':
+      return side('starter');
     case 'body':
       return side('body');
   }
@@ -154,7 +158,7 @@ export function clampNode(clamp: ClampId): NodeName {
 
 /** Node that a source end is on: its plus, or its minus, which a vehicle's body is bonded to. */
 export function sourceTerminalNode(terminal: Terminal): NodeName {
-  return terminal.kind === 'plus' || terminal.kind === 'post' ? 'source.plus' : 'source.minus';
+  return terminal.kind === 'minus' || terminal.kind === 'body' ? 'source.minus' : 'source.plus';
 }
 
 /** Name of the element that is a clamp's contact; its amps are what that clamp carries. */
@@ -178,6 +182,7 @@ function casualtyElements({
   strapOff,
   joints,
   feeds = [],
+  clamps,
 }: Rescue): Element[] {
   const post = side(`battery${casualty.length - 1}+`);
   // Where a joint is bad, all that the machine is wired to lies behind it, and only the post itself before.
@@ -199,8 +204,10 @@ function casualtyElements({
     elements.push(wire('casualty.strap', side('battery0-'), side('body'), strapOhms));
   }
   elements.push(wire('casualty.postCable', side('post'), top, POST_CABLE_OHMS));
-  if (load.kind === 'starter') {
+  const isOnStud = Object.values(clamps).some((terminal) => terminal?.kind === 'starter');
+  if (load.kind === 'starter' || isOnStud)
     elements.push(wire('casualty.starterCable', top, side('starter'), STARTER_CABLE_OHMS));
+  if (load.kind === 'starter') {
     elements.push({
       kind: 'source',
       name: 'starter',

@@ -6,6 +6,7 @@ import { anyClampOn, type HookupState, NOTHING_CONNECTED, stands } from './state
 /** Steps that change nothing the circuit can show, but must be done. */
 export const CONFIRMATIONS = [
   'all-off',
+  'machine-secured',
   'guard-lamp',
   'wait',
   'big-consumer-on',

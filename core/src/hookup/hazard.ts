@@ -2,6 +2,7 @@ import type { Story } from './stories.js';
 
 export const HAZARDS = [
   'spark-in-gas',
+  'machine-not-secured',
   'hard-spark',
   'spike',
   'dead-short',

@@ -10,6 +10,10 @@ import { type Hazard, newHazard } from './hazard.js';
 import { solved, touchAmps } from './solve-state.js';
 import { anyClampOn, type HookupScene, type HookupState, rescueOf, stands } from './state.js';
 
+/** A clamp of the casualty goes on its starter itself. */
+const isOnStud = ({ machine }: HookupScene, { pointId }: { readonly pointId: string }): boolean =>
+  machine.points.some(({ id, kind }) => id === pointId && kind === 'starter-stud');
+
 /** Less than this through a closed loop is none, A. */
 const NOTHING_AMPS = 0.05;
 /** Volts apart from which a closed loop must carry something, V. */
@@ -32,6 +36,9 @@ export function circumstanceHazards(
           ? [newHazard('positive-earth', 'severe')]
           : []),
         ...(stands(before, 'casualty-engine-runs') ? [newHazard('engine-runs', 'watch')] : []),
+        ...(isOnStud(scene, action) && !before.confirmed.includes('machine-secured')
+          ? [newHazard('machine-not-secured', 'severe')]
+          : []),
         ...(!anyClampOn(before) && !before.confirmed.includes('all-off')
           ? [newHazard('not-all-off', 'watch')]
           : []),

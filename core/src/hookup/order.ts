@@ -15,6 +15,7 @@ import { PACK_END, SPARE_POSTS } from './state.js';
 /** Why a step stands where it does: a code the screens have words for. */
 export type StepReason =
   | 'nothing-drawing'
+  | 'stud-may-turn'
   | 'red-first'
   | 'red-free-end-weak'
   | 'donor-black'
@@ -130,7 +131,7 @@ export function hookupOrder(
   if (option.sourceKind === 'mains-charger') {
     const isApart = chargesApart(machine, option, rules);
     return [
-      confirm('all-off', 'nothing-drawing'),
+      ...stillFirst(places),
       ...(isApart
         ? [{ ...confirm('negative-off', 'electronics-apart'), rule: 'chargeOnVehicle' } as const]
         : []),
@@ -148,7 +149,7 @@ export function hookupOrder(
     // Bare cells have no guard that could warn, and nothing that keeps them from burning but what is done before.
     const isBare = option.sourceKind === 'hobby-lithium';
     return [
-      confirm('all-off', 'nothing-drawing'),
+      ...stillFirst(places),
       ...(isBare ? [confirm('cells-bagged', 'cells-burn')] : []),
       attach('redCasualty', places.redCasualty.id, 'pack-still-off'),
       { ...lastBlack, reason: lastBlack.reason === 'middle-joint-live' ? 'middle-joint-live' : 'pack-black' },
@@ -164,7 +165,7 @@ export function hookupOrder(
     rule: 'donorEngine',
   };
   const steps: HookupStep[] = [
-    confirm('all-off', 'nothing-drawing'),
+    ...stillFirst(places),
     ...(option.outputVolts === 24 && !isDonor ? [confirm('series-sum', 'sum-first')] : []),
     ...(runsFirst ? [engineOn] : []),
     ...sequence.map((clamp, i) => looseStep(clamp, i, sequence, places, lastBlack, isDonor, house)),
@@ -177,6 +178,12 @@ export function hookupOrder(
   }
   return steps;
 }
+
+/** Everything off; and where a clamp goes on the starter itself, a machine that cannot move off should it turn. */
+const stillFirst = ({ redCasualty }: ClampPlaces): HookupStep[] => [
+  confirm('all-off', 'nothing-drawing'),
+  ...(redCasualty.kind === 'starter-stud' ? [confirm('machine-secured', 'stud-may-turn')] : []),
+];
 
 /** The battery is taken off the body while it charges: the charger's black then goes on the battery itself. */
 function chargesApart(machine: Machine, option: SourceOption, rules: HouseRules): boolean {

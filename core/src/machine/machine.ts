@@ -77,6 +77,7 @@ export const POINT_KINDS = [
   'battery-positive',
   'battery-negative',
   'red-post',
+  'starter-stud',
   'ground-point',
   'release',
   'latch-wire-positive',
@@ -86,7 +87,12 @@ export type PointKind = (typeof POINT_KINDS)[number];
 
 /** Points that a red clamp or a red wire belongs on. */
 export function isPositivePoint(kind: PointKind): boolean {
-  return kind === 'red-post' || kind === 'battery-positive' || kind === 'latch-wire-positive';
+  return (
+    kind === 'red-post' ||
+    kind === 'battery-positive' ||
+    kind === 'starter-stud' ||
+    kind === 'latch-wire-positive'
+  );
 }
 
 /** Something to find on the machine, and the steps that reach it. */
@@ -180,6 +186,7 @@ const CLAMP_KINDS: readonly PointKind[] = [
   'red-post',
   'battery-positive',
   'battery-negative',
+  'starter-stud',
   'ground-point',
 ];
 

@@ -6,7 +6,8 @@ import type { HouseRules } from '../rules/house-rules.js';
 export type Across = { readonly kind: 'whole' } | { readonly kind: 'battery'; readonly battery: number };
 
 /**
- * The casualty's points that the red and the black clamp go on. A post is kinder than a battery's own terminal; the ground
+ * The casualty's points that the red and the black clamp go on. A post is kinder than a battery's own terminal; the stud of the starter is
+ * taken where neither can be reached; the ground
  * point farthest from every battery keeps the last spark from the gas, unless the house rule says terminal. Across an upper battery of a string black must go on the joint
  * below it.
  *
@@ -24,7 +25,7 @@ export function clampPoints(
   const red =
     across.kind === 'battery'
       ? on('battery-positive', lower)
-      : (on('red-post') ?? on('battery-positive', top));
+      : (on('red-post') ?? on('battery-positive', top) ?? on('starter-stud'));
   const ground = farthestGround(machine);
   const terminal = on('battery-negative', lower);
   const chassisSide = rules.lastBlack === 'ground-point' ? (ground ?? terminal) : (terminal ?? ground);
@@ -50,6 +51,8 @@ export function terminalOf(machine: Machine, pointId: string): Terminal {
       return { kind: 'minus', battery: point.battery ?? 0 };
     case 'red-post':
       return { kind: 'post' };
+    case 'starter-stud':
+      return { kind: 'starter' };
     case 'ground-point':
       return { kind: 'body' };
     case 'release':

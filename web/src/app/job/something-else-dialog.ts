@@ -31,7 +31,13 @@ import { SOMETHING_ELSE_DIALOG as T } from '@words/screens/job';
 
 const FREE = '';
 /** Places that a jump clamp can go on. */
-const CLAMPABLE = ['red-post', 'battery-positive', 'battery-negative', 'ground-point'] as const;
+const CLAMPABLE = [
+  'red-post',
+  'battery-positive',
+  'starter-stud',
+  'battery-negative',
+  'ground-point',
+] as const;
 
 interface Place {
   readonly id: string;

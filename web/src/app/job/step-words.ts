@@ -74,6 +74,8 @@ function placeWord(point: MachinePoint | null, pointId: string | null): string {
   switch (point?.kind) {
     case 'red-post':
       return T.redPost;
+    case 'starter-stud':
+      return T.starterStud;
     case 'ground-point':
       return T.groundPoint;
     case 'battery-positive':

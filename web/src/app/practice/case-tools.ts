@@ -23,6 +23,7 @@ const WAITS = [1, 3, 5, 10] as const;
 /** Looks and settings that belong to a hook-up. */
 const LOOKS: readonly Confirmation[] = [
   'all-off',
+  'machine-secured',
   'guard-lamp',
   'charger-set',
   'series-sum',

@@ -31,7 +31,7 @@ export class OpenJob {
   async open(call: BoardCall, ownVanId: string, by: string): Promise<string> {
     const vanId = call.vanId ?? ownVanId;
     const jobId = crypto.randomUUID();
-    const { rules } = await firstValueFrom(this.api.rules().pipe(timeout(ANSWER_MS)));
+    const { rules } = await firstValueFrom(this.api.rules());
     const opened = newEvent(jobId, by, 'job.opened', openedFrom(call, vanId, rules));
     if (call.number === NOT_NUMBERED) return this.openHere(call, opened, vanId, rules);
     try {

@@ -178,6 +178,7 @@ export const POINT_KIND_WORDS: Record<PointKind, string> = {
   'battery-positive': 'battery +',
   'battery-negative': 'battery -',
   'red-post': 'red post',
+  'starter-stud': 'starter stud',
   'ground-point': 'ground point',
   release: 'release',
   'latch-wire-positive': 'latch wire +',
@@ -283,6 +284,12 @@ export const CONFIRM_WORDS: Record<Confirmation, ConfirmWords> = {
       'Keys out, lights and blowers off, brakes on, P or neutral. Vehicles close, not touching. Glasses, gloves, no rings.',
     go: 'All off',
   },
+  'machine-secured': {
+    title: 'Secure the machine: it may turn',
+    detail:
+      'Gear out, brake on, wheels or tracks chocked, nobody in front. A clamp on the stud passes by every lock of the starter.',
+    go: 'It cannot move off',
+  },
   'guard-lamp': {
     title: 'Look at the guard lamp',
     detail: 'A reverse lamp or a fault lamp means stop: take the clamps off and prove polarity again.',
@@ -337,6 +344,7 @@ export const CONFIRM_WORDS: Record<Confirmation, ConfirmWords> = {
 
 /** Of the usual machine, with minus on its body; `reasonWords` turns them round for the other. */
 export const REASON_WORDS: Record<StepReason, string> = {
+  'stud-may-turn': 'A slip from the stud to its neighbour turns the engine, whatever gear is in.',
   'nothing-drawing': 'Nothing draws current, so nothing arcs.',
   'red-first': 'No source is on this lead yet: its free end carries only what the casualty itself has.',
   'red-free-end-weak': 'Keep the free red end off all metal on the way.',
@@ -363,7 +371,8 @@ export const REASON_WORDS: Record<StepReason, string> = {
     'No ground point is known here, so the last contact is at the battery. Air it, face away.',
   'middle-joint-live': 'The middle joint is live: it stands at the volts of the battery below it.',
   'pack-black': 'The pack is still off, so this contact makes no spark.',
-  'pack-still-off': 'The pack is off: both ends are dead.',
+  'pack-still-off':
+    'The pack is off: both ends are dead. Stand it where it cannot fall or meet the fan, and read its charge.',
   'polarity-guard': 'The guard sees the polarity now, before any current.',
   'pack-arms': 'Current can flow from here on. Crank soon.',
   'cells-burn': 'Bare cells that are shorted, overcharged or crushed burn, and are not put out.',

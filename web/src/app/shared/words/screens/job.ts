@@ -126,6 +126,7 @@ export const STEP_WORDS = {
   spareBattery: 'spare battery',
   hobbyPack: 'hobby pack',
   redPost: 'red post',
+  starterStud: 'starter stud',
   groundPoint: 'ground point',
   clampIsOn: (black: Shown) => tell`${black} clamp is on`,
   clampIsOff: (black: Shown) => tell`${black} clamp is off`,
