@@ -2,7 +2,7 @@ import { execFileSync, spawn, spawnSync } from 'node:child_process';
 import { chmodSync, existsSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { freePort, must, say } from './steps.mjs';
+import { freePort, installDebian } from './steps.mjs';
 
 const DEBIAN = '/usr/lib/postgresql';
 
@@ -13,16 +13,6 @@ function programs() {
   return newest >= 15 && existsSync(`${DEBIAN}/${newest}/bin/postgres`) ? `${DEBIAN}/${newest}/bin` : null;
 }
 
-async function installed() {
-  const found = programs();
-  if (found) return found;
-  if (process.getuid?.() !== 0 || !existsSync('/usr/bin/apt-get')) return null;
-  say('Installing PostgreSQL from Debian');
-  await must('apt-get', ['update'], { quiet: true });
-  await must('apt-get', ['install', '-y', '--no-install-recommends', 'postgresql'], { quiet: true });
-  return programs();
-}
-
 /**
  * A PostgreSQL server in a scratch folder, on loopback, with nothing in it. Root lends it to another user: it refuses to run as root.
  *
@@ -30,7 +20,7 @@ async function installed() {
  * @returns its address and what ends it; null where there is no PostgreSQL and none may be installed
  */
 export async function startPostgres(settings = {}) {
-  const bin = await installed();
+  const bin = programs() ?? ((await installDebian('postgresql', 'PostgreSQL')) ? programs() : null);
   if (!bin) return null;
   const folder = mkdtempSync(join(tmpdir(), 'voltrek-postgres-'));
   const isRoot = process.getuid?.() === 0;

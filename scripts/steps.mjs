@@ -53,6 +53,15 @@ export async function install() {
   await must(NPM, ['ci', '--no-audit', '--no-fund'], { quiet: true });
 }
 
+/** Installs a package of Debian's where that is allowed: as root. False where it is not. */
+export async function installDebian(name, what) {
+  if (process.getuid?.() !== 0 || !existsSync('/usr/bin/apt-get')) return false;
+  say(`Installing ${what} from Debian`);
+  await must('apt-get', ['update'], { quiet: true });
+  await must('apt-get', ['install', '-y', '--no-install-recommends', name], { quiet: true });
+  return true;
+}
+
 const SOURCES = ['core', 'contracts', 'instruments', 'server', 'web'];
 const SKIPPED = new Set(['node_modules', 'dist', 'out', '.angular', 'test']);
 

@@ -1,18 +1,13 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { startPostgres } from './postgres.mjs';
-import { build, install, must, ROOT, run, say } from './steps.mjs';
+import { build, install, installDebian, must, ROOT, run, say } from './steps.mjs';
 
 /** Finds Chromium, or installs Debian's where that is allowed. */
 async function findChromium() {
   const known = [process.env.CHROME_BIN, '/usr/bin/chromium'].find((path) => path && existsSync(path));
   if (known) return known;
-  if (process.getuid?.() === 0 && existsSync('/usr/bin/apt-get')) {
-    say('Installing Chromium from Debian');
-    await must('apt-get', ['update'], { quiet: true });
-    await must('apt-get', ['install', '-y', '--no-install-recommends', 'chromium'], { quiet: true });
-    return '/usr/bin/chromium';
-  }
+  if (await installDebian('chromium', 'Chromium')) return '/usr/bin/chromium';
   process.stderr.write(
     'Chromium is missing. Install the Debian package "chromium", or set CHROME_BIN to one.\n',
   );
@@ -22,13 +17,7 @@ async function findChromium() {
 /** The independent solver that the core is proved against. */
 async function findNgspice() {
   const { code } = await run('ngspice', ['--version'], { quiet: true }).catch(() => ({ code: 1 }));
-  if (code === 0) return;
-  if (process.getuid?.() === 0 && existsSync('/usr/bin/apt-get')) {
-    say('Installing ngspice from Debian');
-    await must('apt-get', ['update'], { quiet: true });
-    await must('apt-get', ['install', '-y', '--no-install-recommends', 'ngspice'], { quiet: true });
-    return;
-  }
+  if (code === 0 || (await installDebian('ngspice', 'ngspice'))) return;
   process.stderr.write('ngspice is missing. Install the Debian package "ngspice".\n');
   process.exit(1);
 }

@@ -1,6 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import { expect, type Locator, type Page } from '@playwright/test';
 
+/** What of a machine is changed for one of a test's own. */
+export interface KnownMachine {
+  readonly batteries: readonly object[];
+  readonly points: readonly { readonly id: string; readonly kind: string }[];
+}
+
 export type StageName =
   | 'Scene'
   | 'Checks'
@@ -37,6 +43,21 @@ export class Technician {
     });
     expect(response.status()).toBe(201);
     return title;
+  }
+
+  /** A machine of its own in the atlas: a car of the demo's, changed. @returns its id */
+  async addMachine(model: string, change: (known: KnownMachine) => object): Promise<string> {
+    const entries = `${this.url}/api/models`;
+    const known = (await (await this.page.request.get(`${entries}/brinmoor-pella`)).json()) as {
+      machine: KnownMachine;
+    };
+    const id = `${model}-${randomUUID().slice(0, 8)}`;
+    const machine = { ...known.machine, ...change(known.machine), id, model: `Pella, ${id}` };
+    const added = await this.page.request.post(entries, {
+      data: { by: 'crew-1', note: '', basedOn: null, machine },
+    });
+    expect(added.status(), await added.text()).toBe(201);
+    return id;
   }
 
   async openBoard(): Promise<void> {

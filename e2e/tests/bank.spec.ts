@@ -1,4 +1,3 @@
-import { randomUUID } from 'node:crypto';
 import { expect, test } from '../support/fixtures';
 
 /** 200 F: 0.8 Ah between nothing and 14.4 V. */
@@ -8,21 +7,9 @@ test('a capacitor bank in the battery’s place: its cranks left, how long it ho
   tech,
   page,
 }) => {
-  const known = (await (await page.request.get(`${tech.url}/api/models/brinmoor-pella`)).json()) as {
-    machine: { batteries: object[] };
-  };
-  const id = `bank-${randomUUID().slice(0, 8)}`;
-  const { batteries } = known.machine;
-  const machine = {
-    ...known.machine,
-    id,
-    model: `Pella, bank ${id.slice(-4)}`,
+  const id = await tech.addMachine('bank', ({ batteries }) => ({
     batteries: [{ ...batteries[0], rating: BANK }],
-  };
-  const added = await page.request.post(`${tech.url}/api/models`, {
-    data: { by: 'crew-1', note: '', basedOn: null, machine },
-  });
-  expect(added.status(), await added.text()).toBe(201);
+  }));
 
   await tech.openJob(id);
   await tech.toMeasure('slow crank');

@@ -1,4 +1,4 @@
-import { type ChildProcess, spawn } from 'node:child_process';
+import type { ChildProcess } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { once } from 'node:events';
 import { mkdtemp, rm } from 'node:fs/promises';
@@ -7,7 +7,7 @@ import { join } from 'node:path';
 import type { Call, JobDetail } from '@voltrek/contracts';
 import { seededRandom } from '@voltrek/core/quantities';
 import { eventOf } from './shared-server.js';
-import { freePort, MAIN } from './processes.js';
+import { freePort, startServer } from './processes.js';
 
 /** Kills at this share of the whole proof of two hundred; `npm run prove` goes through more. */
 const KILLS = Math.max(3, Math.round(200 * Number(process.env.PROVE_SHARE ?? 0)));
@@ -28,17 +28,7 @@ describe('a server that is killed', () => {
   /** Seconds from the start of the process until it answers. */
   async function start(port: number): Promise<number> {
     const from = performance.now();
-    child = spawn(process.execPath, [MAIN, '--port', String(port)], {
-      env: { ...process.env, VOLTREK_DATA: folder, VOLTREK_LOG: 'silent' },
-    });
-    let said = '';
-    child.stderr!.on('data', (chunk: Buffer) => (said += chunk.toString()));
-    await new Promise<void>((ready, failed) => {
-      child!.stdout!.on('data', (chunk: Buffer) => {
-        if (chunk.toString().includes('is ready at')) ready();
-      });
-      child!.once('exit', () => failed(new Error(`it did not start: ${said}`)));
-    });
+    child = await startServer(port, { VOLTREK_DATA: folder });
     return (performance.now() - from) / 1000;
   }
 

@@ -1,4 +1,4 @@
-import { type ChildProcess, spawn } from 'node:child_process';
+import type { ChildProcess } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { once } from 'node:events';
 import { appendFileSync } from 'node:fs';
@@ -11,7 +11,7 @@ import { openDatabase } from '../src/db/database.js';
 import { jobEvents } from '../src/db/schema.js';
 import { rebuild } from '../src/jobs/rebuild.js';
 import { Disk, type DiskCall } from './disk.js';
-import { freePort, MAIN } from './processes.js';
+import { freePort, startServer } from './processes.js';
 import { eventOf } from './shared-server.js';
 
 /** Cuts at this share of the whole proof of two hundred; `npm run prove` goes through more. */
@@ -39,17 +39,7 @@ describe('a server whose power is cut', () => {
 
   async function start(args: readonly string[], env: Readonly<Record<string, string>>): Promise<string> {
     const port = await freePort();
-    child = spawn(process.execPath, [...args, MAIN, '--port', String(port)], {
-      env: { ...process.env, VOLTREK_LOG: 'silent', ...env },
-    });
-    let said = '';
-    child.stderr!.on('data', (chunk: Buffer) => (said += chunk.toString()));
-    await new Promise<void>((ready, failed) => {
-      child!.stdout!.on('data', (chunk: Buffer) => {
-        if (chunk.toString().includes('is ready at')) ready();
-      });
-      child!.once('exit', () => failed(new Error(`it did not start: ${said}`)));
-    });
+    child = await startServer(port, env, args);
     return `http://127.0.0.1:${port}`;
   }
 

@@ -1,3 +1,4 @@
+import { BANK_CHARGE_AMPS } from '../charging/charger.js';
 import type { Parameter } from '../quantities/parameter.js';
 import { type Bank, BANK_LEAK_A_DAY, type CellBank } from '../sources/cell-bank.js';
 
@@ -77,7 +78,7 @@ export function cellSplit(cellFarads: readonly number[], bankVolts: number): num
 }
 
 /** What fills a bank on the spot, A: an alternator at idle, a booster's converter or a small charger, a panel of 100 W in a clear sky. */
-export const BANK_FILLERS = { alternator: 25, converter: 10, solar: 5 } as const;
+export const BANK_FILLERS = { alternator: 25, converter: BANK_CHARGE_AMPS, solar: 5 } as const;
 export type BankFiller = keyof typeof BANK_FILLERS;
 
 /** What of this file may be questioned. */

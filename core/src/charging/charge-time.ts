@@ -2,6 +2,7 @@ import type { Parameter } from '../quantities/parameter.js';
 import type { BatteryRating } from '../battery/battery.js';
 import { BANK_FULL_VOLTS, type Chemistry, isLeadAcid } from '../battery/chemistry.js';
 import { interpolate, type Knots } from '../quantities/interpolate.js';
+import { RULES } from '../rules/house-rules.js';
 
 /** Charge given for charge kept: the rest gases and warms. */
 export const CHARGE_FACTOR: Record<Chemistry, number> = {
@@ -80,7 +81,7 @@ export function chargeHours(
 }
 
 /** A capacitor bank below this charge, which is its volts, does not crank any more, share: the usual low cut-off. */
-export const BANK_LEAST_SOC = 10.5 / BANK_FULL_VOLTS;
+export const BANK_LEAST_SOC = RULES.capacitorMinVolts.value / BANK_FULL_VOLTS;
 
 /** Share of a battery's capacity that a parked vehicle may draw before it will not start. */
 export const USABLE_SHARE = 0.5;

@@ -64,9 +64,7 @@ export function simulateWake(input: WakeCase): WakeTrace {
     const solution = solveDc(
       rescueCircuit({
         ...rescue,
-        casualty: batteries.map(({ rating, state }, k) => {
-          return modelBattery(rating, { ...state, soc: socs[k]! });
-        }),
+        casualty: batteries.map(({ rating, state }, k) => modelBattery(rating, { ...state, soc: socs[k]! })),
         load: { kind: 'wake', amps: isAsleep ? 0 : amps },
         ...(feeds && { casualtyAlternator: { volts: converter.volts, maxAmps: converter.maxAmps } }),
       }),

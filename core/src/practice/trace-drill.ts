@@ -48,45 +48,20 @@ interface Played {
   readonly seconds: number;
   readonly chargingVolts: number | null;
 }
-const asItIs = (sound: Starter): Starter => sound;
+/** A battery in order whose starter has its contact for two seconds, in vain. */
+const IN_VAIN: Played = {
+  ...{ soc: [0.75, 0.95], ageing: [1, 1.4], fires: null, seconds: 2, chargingVolts: null },
+  starter: (sound) => sound,
+};
+const SOUND: Played = { ...IN_VAIN, ageing: [1, 1.3], fires: true, seconds: 1, chargingVolts: 14.2 };
 /** What each story is made of. A starter that is held fast has its current and no turn; one without contact has neither. */
 const PLAYED: Readonly<Record<TraceStory, Played>> = {
-  sound: {
-    soc: [0.75, 0.95],
-    ageing: [1, 1.3],
-    fires: true,
-    starter: asItIs,
-    seconds: 1,
-    chargingVolts: 14.2,
-  },
-  'no-charge': {
-    ...{ soc: [0.75, 0.95], ageing: [1, 1.3], fires: true, starter: asItIs, seconds: 1 },
-    chargingVolts: null,
-  },
-  flat: {
-    soc: [0.02, 0.12],
-    ageing: [1, 1.5],
-    fires: false,
-    starter: asItIs,
-    seconds: 2,
-    chargingVolts: null,
-  },
-  spent: {
-    soc: [0.75, 0.95],
-    ageing: [5, 10],
-    fires: false,
-    starter: asItIs,
-    seconds: 2,
-    chargingVolts: null,
-  },
-  'held-fast': {
-    ...{ soc: [0.75, 0.95], ageing: [1, 1.4], fires: null, seconds: 2, chargingVolts: null },
-    starter: (sound) => ({ ...sound, efficiency: sound.efficiency * 0.05 }),
-  },
-  'no-contact': {
-    ...{ soc: [0.75, 0.95], ageing: [1, 1.4], fires: null, seconds: 2, chargingVolts: null },
-    starter: (sound) => ({ ...sound, ohms: sound.ohms * 200 }),
-  },
+  sound: SOUND,
+  'no-charge': { ...SOUND, chargingVolts: null },
+  flat: { ...IN_VAIN, soc: [0.02, 0.12], ageing: [1, 1.5], fires: false },
+  spent: { ...IN_VAIN, ageing: [2.5, 9], fires: false },
+  'held-fast': { ...IN_VAIN, starter: (sound) => ({ ...sound, efficiency: sound.efficiency * 0.05 }) },
+  'no-contact': { ...IN_VAIN, starter: (sound) => ({ ...sound, ohms: sound.ohms * 200 }) },
 };
 
 /** A trace to be read; null where what was drawn is too near to call. */

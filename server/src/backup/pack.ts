@@ -1,7 +1,7 @@
 import { readFile, writeFile } from 'node:fs/promises';
 import { PGlite } from '@electric-sql/pglite';
-import { pg_trgm } from '@electric-sql/pglite/contrib/pg_trgm';
 import { foldJob, type StoredEvent, upgradeLog } from '@voltrek/core/job';
+import { EXTENSIONS } from '../db/embedded.js';
 
 /** What is in a database, by its logs: what a backup of it must come to. */
 export interface Content {
@@ -11,7 +11,6 @@ export interface Content {
   readonly broken: number;
 }
 
-const EXTENSIONS = { pg_trgm };
 const JOBS_AT_ONCE = 100;
 
 /** Folds every log of a database, whatever version wrote it. */

@@ -112,8 +112,7 @@ export async function openDatabase(folder: string, onLost: (error: Error) => voi
       const still = stillOn(pool);
       await prepareToMigrate(folder, pool, still);
       const db = await ready(pool);
-      // One that fails leaves the log as it was; what the disk refuses is told by its sync.
-      const endCheckpoints = keepCheckpoints(pool, () => undefined);
+      const endCheckpoints = keepCheckpoints(pool);
       return {
         ...{ db, still, others: null },
         write: groupedWrites(db, onLost),

@@ -3,9 +3,9 @@ import { sql } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/node-postgres';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import pg from 'pg';
-import { isDatabaseAway } from './away.js';
 import type { Write } from './commits.js';
 import { type Database, LIKENESS, MIGRATIONS } from './database.js';
+import { codeOf, isDatabaseAway } from './errors.js';
 import { prepareRepeated } from './prepared.js';
 import * as schema from './schema.js';
 import type { Db, Tx } from './types.js';
@@ -129,12 +129,6 @@ function lockedWrites(pool: pg.Pool): Write {
         await pause(TRY_AGAIN_MS * tried * (0.5 + Math.random()));
       }
   };
-}
-
-/** The SQLSTATE of what the database said, whoever wrapped it. */
-function codeOf(error: unknown): string {
-  const cause = error instanceof Error && error.cause instanceof Error ? error.cause : error;
-  return cause instanceof Error && 'code' in cause ? String(cause.code) : '';
 }
 
 /** What servers on one database tell each other: a line of its own for each, laid anew when it breaks. */

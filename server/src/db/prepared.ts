@@ -13,8 +13,8 @@ interface Asked {
 const isAsked = (query: unknown): query is Asked =>
   typeof query === 'object' && query !== null && 'text' in query && typeof query.text === 'string';
 
-/** How often each statement was asked, over all connections: those asked again and again come first. */
-const asked = new Map<string, number>();
+/** How often each statement was asked, over all connections, and its name once it has one: those asked again and again come first. */
+const asked = new Map<string, { times: number; name?: string }>();
 
 /**
  * Gives a name to what a connection is asked again and again, so that the database keeps it parsed and planned: of a short statement that is the
@@ -23,16 +23,19 @@ const asked = new Map<string, number>();
 export function prepareRepeated(client: pg.ClientBase): void {
   const query = client.query.bind(client) as (...all: unknown[]) => unknown;
   client.query = ((first: unknown, ...rest: unknown[]) => {
-    const isRepeated = isAsked(first) && first.name === undefined && isOften(first.text);
-    return query(isRepeated ? { ...first, name: nameOf(first.text) } : first, ...rest);
+    const name = isAsked(first) && first.name === undefined ? nameOfRepeated(first.text) : undefined;
+    return query(name === undefined ? first : { ...(first as Asked), name }, ...rest);
   }) as typeof client.query;
 }
 
-function isOften(text: string): boolean {
-  const times = asked.get(text) ?? 0;
-  if (times === 0 && asked.size >= COUNTED_MOST) return false;
-  asked.set(text, times + 1);
-  return times >= FROM_ASKED;
+/** The name of a statement that was asked often enough; undefined for every other. */
+function nameOfRepeated(text: string): string | undefined {
+  const known = asked.get(text);
+  if (!known) {
+    if (asked.size < COUNTED_MOST) asked.set(text, { times: 1 });
+    return undefined;
+  }
+  known.times++;
+  if (known.times > FROM_ASKED) known.name ??= createHash('sha1').update(text).digest('base64url');
+  return known.name;
 }
-
-const nameOf = (text: string): string => createHash('sha1').update(text).digest('base64url');

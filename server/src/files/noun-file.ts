@@ -5,6 +5,7 @@ import { type FileNoun, type ImportReport, type RowFault, ValidationError } from
 import { NOUN_ROWS, type NounRow, parseNounRow } from '@voltrek/contracts/noun-files';
 import { requireCrew } from '../crew/repository.js';
 import type { Database, Db, Tx } from '../db/database.js';
+import { causeOf, codeOf } from '../db/errors.js';
 import { HttpProblem } from '../http/problem.js';
 import { type Cells, cellsOf, columnsOf, rowOf } from './cells.js';
 import { readCsvRows, writeCsvRows } from './csv-rows.js';
@@ -311,9 +312,8 @@ const changedSince = (): HttpProblem => new HttpProblem(409, ANSWERS.previewIsOl
 
 /** The database keeps two of one id apart, whatever table they are in (SQLSTATE class 23), and tells which id it was. */
 function doesNotBelong(error: unknown, writes: readonly ChangedRow[]): unknown {
-  const cause = error instanceof Error && error.cause instanceof Error ? error.cause : error;
-  const { code, detail } = (cause ?? {}) as { readonly code?: unknown; readonly detail?: unknown };
-  if (!String(code).startsWith('23')) return error;
+  if (!codeOf(error).startsWith('23')) return error;
+  const { detail } = causeOf(error) as { readonly detail?: unknown };
   const id = /=\((.+?)\)/.exec(String(detail))?.[1];
   const { line } = writes.find(({ row }) => id && JSON.stringify(row).includes(`"${id}"`)) ?? writes[0]!;
   return atFault([{ line, path: '', message: ROW_FAULTS.belongsElsewhere }]);

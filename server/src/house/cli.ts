@@ -8,7 +8,7 @@ import { FolderUnfitError } from '../db/folder.js';
 import { FolderHeldError } from '../db/lock.js';
 import { openPostgres, ServerUnfitError } from '../db/postgres.js';
 import { rebuild } from '../jobs/rebuild.js';
-import { exportHouse, HouseFileError, importHouse } from './house-file.js';
+import { HouseFileError, importHouse } from './house-file.js';
 import { backUpAsFile, exportAtOnce, MoveError, moveHouse } from './move.js';
 
 /**
@@ -41,29 +41,22 @@ async function main(): Promise<void> {
     await move(folder);
     return;
   }
-  if (url !== null) {
-    await onServer(url, folder);
-    return;
-  }
-  if (verb === 'restore') {
+  // What stands on a server is never written over: there a backup is brought into an empty database, like any house.
+  if (verb === 'restore' && url === null) {
     const { jobs, events, before } = await restore(folder, file!, new Date());
     process.stdout.write(`${folder}: ${events} events of ${jobs} jobs are back\n`);
     if (before) process.stdout.write(`What stood there is in ${before}\n`);
     return;
   }
-  const database = await openFolder(folder);
+  const database = await (url === null ? openFolder(folder) : openPostgres(url));
   try {
     if (verb === 'export')
-      process.stdout.write(`${resolve(file!)}: ${told(await exportHouse(database.db, file!))}\n`);
-    else if (verb === 'import')
+      process.stdout.write(`${resolve(file!)}: ${told(await exportAtOnce(database, file!))}\n`);
+    else if (verb === 'import' || verb === 'restore')
       process.stdout.write(`Brought in: ${told(await importHouse(database.db, file!))}\n`);
-    else if (verb === 'backup') {
-      const { name, jobs, events, bytes } = await backUp(folder, database.still, 'by-hand', new Date());
-      const size = (bytes / 1_000_000).toFixed(1);
-      process.stdout.write(
-        `${backupFile(folder, name)}: ${events} events of ${jobs} jobs, ${size} MB, opened and checked\n`,
-      );
-    } else await makeAnew(database);
+    else if (verb === 'rebuild') await makeAnew(database);
+    else if (url === null) await backUpFolder(folder, database);
+    else await backUpServer(folder, database);
   } finally {
     await database.close();
   }
@@ -72,22 +65,19 @@ async function main(): Promise<void> {
 const openFolder = (folder: string): Promise<Database> =>
   openDatabase(folder, (error) => fail(`The data folder can no longer be written: ${error.message}`));
 
-/** The same on a PostgreSQL server. A backup is a file of the whole house; it is put back into an empty database only. */
-async function onServer(url: string, folder: string): Promise<void> {
-  const database = await openPostgres(url);
-  try {
-    if (verb === 'export')
-      process.stdout.write(`${resolve(file!)}: ${told(await exportAtOnce(database, file!))}\n`);
-    else if (verb === 'import' || verb === 'restore')
-      process.stdout.write(`Brought in: ${told(await importHouse(database.db, file!))}\n`);
-    else if (verb === 'backup') {
-      await mkdir(backupFolder(folder), { recursive: true });
-      const path = join(backupFolder(folder), `${stampOf(new Date())}.ndjson`);
-      process.stdout.write(`${path}: ${told(await backUpAsFile(database, path))}, opened and checked\n`);
-    } else await makeAnew(database);
-  } finally {
-    await database.close();
-  }
+async function backUpFolder(folder: string, { still }: Database): Promise<void> {
+  const { name, jobs, events, bytes } = await backUp(folder, still, 'by-hand', new Date());
+  const size = (bytes / 1_000_000).toFixed(1);
+  process.stdout.write(
+    `${backupFile(folder, name)}: ${events} events of ${jobs} jobs, ${size} MB, opened and checked\n`,
+  );
+}
+
+/** A file of the whole house: the files of a PostgreSQL server are its own. */
+async function backUpServer(folder: string, database: Database): Promise<void> {
+  await mkdir(backupFolder(folder), { recursive: true });
+  const path = join(backupFolder(folder), `${stampOf(new Date())}.ndjson`);
+  process.stdout.write(`${path}: ${told(await backUpAsFile(database, path))}, opened and checked\n`);
 }
 
 /** Carries a house over between the data folder and a PostgreSQL server. */

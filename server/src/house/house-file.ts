@@ -7,6 +7,7 @@ import type { Machine } from '@voltrek/core/machine';
 import { asc, getTableColumns, sql, type SQL, type SQLWrapper } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
 import { jobs } from '../db/schema.js';
+import { causeOf } from '../db/errors.js';
 import { modelById } from '../atlas/repository.js';
 import { hasCrew } from '../crew/repository.js';
 import { readEvents } from '../jobs/repository.js';
@@ -134,7 +135,7 @@ async function bringRow(tx: Tx, at: number, given: unknown, line: number): Promi
     if (error instanceof RangeError) throw new HouseFileError(line, `${part.name}: ${error.message}`);
     if (error instanceof ValidationError)
       throw new HouseFileError(line, `${part.name}: ${error.errors.join('; ')}`);
-    const cause = error instanceof Error && error.cause instanceof Error ? error.cause : error;
+    const cause = causeOf(error);
     throw new HouseFileError(
       line,
       `${part.name}: ${cause instanceof Error ? cause.message : 'does not belong'}`,

@@ -1,11 +1,8 @@
-import { createHash, type Hash } from 'node:crypto';
-import { createReadStream } from 'node:fs';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { pipeline } from 'node:stream/promises';
-import { openInMemory, SNAPSHOT } from '../db/database.js';
-import type { Database } from '../db/database.js';
+import { hashOf } from '../backup/catalogue.js';
+import { type Database, openInMemory, SNAPSHOT } from '../db/database.js';
 import { rebuild } from '../jobs/rebuild.js';
 import { exportHouse, importHouse } from './house-file.js';
 
@@ -65,12 +62,6 @@ export async function moveHouse(from: Database, to: Database): Promise<Counts> {
   } finally {
     await rm(folder, { recursive: true, force: true });
   }
-}
-
-async function hashOf(path: string): Promise<string> {
-  const hash: Hash = createHash('sha256');
-  await pipeline(createReadStream(path), hash);
-  return hash.digest('hex');
 }
 
 function requireSame(wanted: Counts, found: Counts): void {

@@ -5,7 +5,7 @@ import type { Refusal } from '@voltrek/core/job';
 import type { ErrorRequestHandler, Response } from 'express';
 import { MulterError } from 'multer';
 import type { Logger } from 'pino';
-import { isDatabaseAway } from '../db/away.js';
+import { isDatabaseAway } from '../db/errors.js';
 
 /** Something the caller must hear of, told as an RFC 9457 problem document. */
 export class HttpProblem extends Error {

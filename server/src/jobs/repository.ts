@@ -246,8 +246,8 @@ export const jobColumns = {
   suspect: jobs.suspect,
   lowestRestVolts: jobs.lowestRestVolts,
   chargeUntil: jobs.chargeUntil,
-  /** Of the snapshot no more than this: it is large. */
-  vans: sql<Job['vans'] | null>`${jobs.snapshot} -> 'vans'`,
+  /** Of the snapshot no more than this, and of open jobs alone: it is large, and read whole for it. */
+  vans: sql<Job['vans'] | null>`CASE WHEN ${jobs.closedAt} IS NULL THEN ${jobs.snapshot} -> 'vans' END`,
   openedAt: jobs.openedAt,
   closedAt: jobs.closedAt,
   by: jobs.by,
@@ -259,7 +259,7 @@ type SummaryRow = Omit<JobRow, 'searchText' | 'snapshot'> & { readonly vans: Job
 export function summaryOf({ openedAt, closedAt, chargeUntil, vans, ...row }: SummaryRow): JobSummary {
   return {
     ...row,
-    vansComing: closedAt === null ? vansComing({ vans: vans ?? [] }) : [],
+    vansComing: vansComing({ vans: vans ?? [] }),
     openedAt: openedAt.toISOString(),
     closedAt: closedAt?.toISOString() ?? null,
     chargeUntil: chargeUntil?.toISOString() ?? null,

@@ -3,7 +3,7 @@ import { volts } from '@words/figures';
 import { DRILL_PAGE as T } from '@words/screens/practice';
 import type { EChartsCoreOption } from 'echarts/core';
 import type { ChartColours } from '../shared/ui/chart';
-import { axis, line } from '../shared/ui/chart-parts';
+import { axis, line, shaded } from '../shared/ui/chart-parts';
 
 /** Volts against time with the start shaded: what a meter logged, and nothing that names it. */
 export function drillTrace({ points, crank }: TraceDrill, c: ChartColours): EChartsCoreOption {
@@ -23,11 +23,7 @@ export function drillTrace({ points, crank }: TraceDrill, c: ChartColours): ECha
         {
           endLabel: { show: false },
           lineStyle: { color: c.ink, width: 1.6 },
-          markArea: {
-            itemStyle: { color: c.lamp, opacity: 0.22 },
-            label: { show: true, color: c.dim, fontSize: 14, position: 'insideBottom' },
-            data: [[{ name: T.keyAtStart, xAxis: crank.fromSeconds }, { xAxis: crank.toSeconds }]],
-          },
+          markArea: shaded(c, T.keyAtStart, crank.fromSeconds, crank.toSeconds),
         },
       ),
     ],

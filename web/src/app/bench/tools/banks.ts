@@ -1,4 +1,3 @@
-import { BATTERY_RANGES } from '@voltrek/core/battery';
 import {
   bankEnergy,
   bankFallVolts,
@@ -18,9 +17,20 @@ import { RULES } from '@voltrek/core/rules';
 import { BANK_RANGES, bankOf } from '@voltrek/core/sources';
 import { BANKS as T } from '@words/screens/bench-tools';
 import { type BenchTool, figure, type Given, number, type Pair } from '../tool';
+import { capacity } from './batteries';
 
 /** Cells of one batch may differ by so much either way. */
 const CELL_TOLERANCE = 0.2;
+
+/** What a bank is made of, and between which volts it is used. */
+const cellFields = [
+  number('cells', 6, BANK_RANGES.cells.min, BANK_RANGES.cells.max, ''),
+  number('cellFarads', 350, BANK_RANGES.cellFarads.min, BANK_RANGES.cellFarads.max, 'F'),
+];
+const usedFields = [
+  number('volts', 14.4, 0.1, 60, 'V'),
+  number('minVolts', RULES.capacitorMinVolts.value, 0.1, 60, 'V'),
+];
 
 /** A curve of more cranks tells nothing more. */
 const CRANKS_DRAWN = 40;
@@ -35,12 +45,10 @@ const cellsOf = (given: Given) => ({
 export const capacitorTool: BenchTool = {
   id: 'capacitor',
   fields: [
-    number('cells', 6, BANK_RANGES.cells.min, BANK_RANGES.cells.max, ''),
-    number('cellFarads', 350, BANK_RANGES.cellFarads.min, BANK_RANGES.cellFarads.max, 'F'),
+    ...cellFields,
     number('cellVolts', 2.7, BANK_RANGES.cellVolts.min, BANK_RANGES.cellVolts.max, 'V'),
     number('cellMilliohms', 0.3, 0, 1000, 'mohm'),
-    number('volts', 14.4, 0.1, 60, 'V'),
-    number('minVolts', RULES.capacitorMinVolts.value, 0.1, 60, 'V'),
+    ...usedFields,
     number('amps', 200, 0.1, 3000, 'A'),
     number('seconds', 1.5, 0.1, 60, 's'),
     number('chargeAmps', 10, 0.01, 500, 'A'),
@@ -88,13 +96,11 @@ const LOADS_DRAWN = { from: 5, to: 200 } as const;
 export const energyTool: BenchTool = {
   id: 'energy',
   fields: [
-    number('cells', 6, BANK_RANGES.cells.min, BANK_RANGES.cells.max, ''),
-    number('cellFarads', 350, BANK_RANGES.cellFarads.min, BANK_RANGES.cellFarads.max, 'F'),
+    ...cellFields,
     number('cellGrams', 63, 0.1, 20_000, 'g'),
     number('cellMillilitres', 53, 0.1, 20_000, 'ml'),
-    number('volts', 14.4, 0.1, 60, 'V'),
-    number('minVolts', RULES.capacitorMinVolts.value, 0.1, 60, 'V'),
-    number('capacityAh', 70, BATTERY_RANGES.capacityAh.min, BATTERY_RANGES.capacityAh.max, 'Ah'),
+    ...usedFields,
+    capacity,
     number('batteryKg', 18, 0.05, 200, 'kg'),
     number('batteryLitres', 9, 0.02, 200, 'l'),
     number('loadWatts', 30, 0.1, 5000, 'W'),

@@ -32,7 +32,13 @@ import { percentBand } from '@words/figures';
 import { type BenchTool, choice, figure, type Given, number, type Pair, word } from '../tool';
 
 const { ambientC } = TYPED_RANGES;
-const capacity = number('capacityAh', 70, BATTERY_RANGES.capacityAh.min, BATTERY_RANGES.capacityAh.max, 'Ah');
+export const capacity = number(
+  'capacityAh',
+  70,
+  BATTERY_RANGES.capacityAh.min,
+  BATTERY_RANGES.capacityAh.max,
+  'Ah',
+);
 const chemistry = choice('chemistry', BATTERY_CHEMISTRIES);
 const percent = (usual: number) => number('percent', usual, 0, 100, '%');
 const temperature = (usual: number) => number('tempC', usual, ambientC.min, ambientC.max, '°C');

@@ -16,7 +16,6 @@ import {
   switchMap,
   throwError,
   timeout,
-  TimeoutError,
   timer,
   withLatestFrom,
 } from 'rxjs';
@@ -70,7 +69,7 @@ function fetchedJob(jobId: string, api: Api, device: DeviceStore): Observable<Ac
       .pipe(
         retry({
           delay: (error: unknown, n) => {
-            if (!isAway(error)) return throwError(() => error);
+            if (!isTransient(error)) return throwError(() => error);
             out.next(JobActions.connectionChanged({ connected: false }));
             return timer(Math.min(RETRY_MOST_MS, RETRY_FIRST_MS * 2 ** (n - 1)));
           },
@@ -94,8 +93,6 @@ function fetchedJob(jobId: string, api: Api, device: DeviceStore): Observable<Ac
       .subscribe(out),
   );
 }
-
-const isAway = (error: unknown): boolean => error instanceof TimeoutError || isTransient(error);
 
 /** What was missed between two events that were heard is fetched. */
 export const fetchGap = createEffect(

@@ -27,6 +27,13 @@ export const line = (name: string, data: Pair[], colour: string, extra: object =
   ...extra,
 });
 
+/** A stretch of a line that is shaded and named: its crank, for one. */
+export const shaded = (c: ChartColours, name: string, from: number, to: number) => ({
+  itemStyle: { color: c.lamp, opacity: 0.22 },
+  label: { show: true, color: c.dim, fontSize: 14, position: 'insideBottom' },
+  data: [[{ name, xAxis: from }, { xAxis: to }]],
+});
+
 /** Names at the end of two lines that run close together. */
 export const endName = (dy: number) => (colour: string) => ({
   endLabel: { show: true, formatter: '{a}', color: colour, fontSize: 14, offset: [0, dy] },

@@ -1,6 +1,6 @@
 import type { EChartsCoreOption } from 'echarts/core';
 import type { ChartColours } from '../../../shared/ui/chart';
-import { axis, line } from '../../../shared/ui/chart-parts';
+import { axis, line, shaded } from '../../../shared/ui/chart-parts';
 import { volts } from '@words/figures';
 import type { TraceRead } from '../../../workers/trace-read';
 import { TRACE_CHART as T } from '@words/screens/job-stages-measure';
@@ -30,11 +30,7 @@ export function traceChart({ drawn, findings }: TraceRead, c: ChartColours): ECh
         {
           endLabel: { show: false },
           lineStyle: { color: c.ink, width: 1.6 },
-          markArea: crank && {
-            itemStyle: { color: c.lamp, opacity: 0.22 },
-            label: { show: true, color: c.dim, fontSize: 14, position: 'insideBottom' },
-            data: [[{ name: T.crank, xAxis: crank.fromSeconds }, { xAxis: crank.toSeconds }]],
-          },
+          markArea: crank && shaded(c, T.crank, crank.fromSeconds, crank.toSeconds),
           markLine: {
             symbol: 'none',
             data: [
