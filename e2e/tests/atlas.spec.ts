@@ -51,8 +51,10 @@ test('an entry is corrected, shows what cannot be, is confirmed by another, and 
 }) => {
   await page.goto(`${server.url}/atlas`);
   await page.getByRole('searchbox').fill('quillet');
+  await expect(page.getByRole('heading', { name: /Quillet/ })).toBeVisible();
   await page.getByRole('button', { name: 'Correct it' }).click();
   const editor = page.getByRole('dialog');
+  await expect(editor.getByRole('heading', { level: 1 })).toContainText('Quillet');
   const fromLeft = editor.getByRole('textbox', { name: 'From the left, mm' }).last();
   const was = await fromLeft.inputValue();
   await fromLeft.fill('9000');

@@ -1,8 +1,6 @@
 import { existsSync } from 'node:fs';
-import { join } from 'node:path';
 import compression from 'compression';
 import express, { type Express } from 'express';
-import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { atlasRoutes } from '../atlas/routes.js';
@@ -29,6 +27,7 @@ import { plainInput } from './plain-input.js';
 import { HEAVY_PER_MINUTE, pace, REQUESTS_PER_MINUTE } from './pace.js';
 import { notFound, problemHandler } from './problem.js';
 import { sameSite } from './same-site.js';
+import { guardHeaders, serveWeb } from './web.js';
 
 /** What this machine calls itself. */
 const OWN_HOSTS: readonly string[] = ['127.0.0.1', 'localhost', '[::1]'];
@@ -60,15 +59,7 @@ export function createApp(parts: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(pinoHttp({ logger: log, customLogLevel: (_q, r) => (r.statusCode >= 500 ? 'error' : 'debug') }));
-  app.use(
-    helmet({
-      // Styles are set on elements by the framework and the drawing; scripts never are. Plain http on loopback, so no upgrade.
-      contentSecurityPolicy: {
-        directives: { styleSrc: ["'self'", "'unsafe-inline'"], upgradeInsecureRequests: null },
-      },
-      strictTransportSecurity: false,
-    }),
-  );
+  app.use(guardHeaders());
   app.use(compression({ filter: (q, r) => !/\/(stream|capture)$/.test(q.path) && compression.filter(q, r) }));
   const metrics = metricsOf(news);
   app.use(metrics.watch);
@@ -121,19 +112,3 @@ export function createApp(parts: AppParts): Express {
 }
 
 const minutesSince = (at: string): number => Math.round((Date.now() - Date.parse(at)) / MINUTE_MS);
-
-function serveWeb(app: Express, folder: string): void {
-  app.use(
-    express.static(folder, {
-      index: false,
-      maxAge: '1h',
-      // What tells of a newer version is never taken from a cache.
-      setHeaders: (response, path) => {
-        if (/ngsw[^/]*$/.test(path)) response.set('Cache-Control', 'no-cache');
-      },
-    }),
-  );
-  app.get('/{*page}', (_request, response) => {
-    response.set('Cache-Control', 'no-cache').sendFile(join(folder, 'index.html'));
-  });
-}

@@ -1,5 +1,5 @@
 import { DatePipe } from '@angular/common';
-import { ChangeDetectionStrategy, Component, computed, effect, inject, linkedSignal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, effect, inject, linkedSignal } from '@angular/core';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
 import { MachineDrawing } from '../shared/drawing/machine-drawing';
@@ -183,7 +183,7 @@ export class AtlasPage {
   protected readonly photoWaits = this.store.selectSignal(atlasFeature.selectPhotoWaits);
   protected readonly heldAt = inject(Finder).heldAt;
   protected readonly crew = this.store.selectSignal(sessionFeature.selectCrew);
-  private readonly loaded = this.store.selectSignal(atlasFeature.selectEntry);
+  protected readonly entry = this.store.selectSignal(atlasFeature.selectEntry);
   private readonly crewId = this.store.selectSignal(sessionFeature.selectCrewId);
   protected readonly classWords = CLASS_WORDS;
   protected readonly marks = CONFIDENCE_MARKS;
@@ -194,9 +194,6 @@ export class AtlasPage {
     computation: (found, before) =>
       found.find((m) => m.id === before?.value)?.id ?? found[0]?.id ?? before?.value ?? null,
   });
-  protected readonly entry = computed(() =>
-    this.loaded()?.machine.id === this.chosenId() ? this.loaded() : null,
-  );
   protected readonly pin = linkedSignal<string | null, string | null>({
     source: this.chosenId,
     computation: () => null,

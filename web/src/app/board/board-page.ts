@@ -18,7 +18,7 @@ import { problemText } from '../shared/state/problem';
 import { sessionFeature } from '../shared/state/session';
 import { nameOf } from '@words/figures';
 import { degrees } from '@words/units';
-import { STAGE_WORDS } from '@words/words';
+import { STAGE_WORDS } from '@words/stage-words';
 import { VERDICT_WORDS } from '@words/verdict-words';
 import { OpenJob } from '../shared/job/open-job';
 import { deviceFeature } from '../shared/sync/device-state';

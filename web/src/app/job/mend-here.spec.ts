@@ -3,7 +3,7 @@ import { REPAIR_KINDS, REPAIR_STEPS, type Repair } from '@voltrek/core/diagnosis
 import { event, opened, planned } from '../../testing/fixtures';
 import { jobHarness } from '../../testing/job-harness';
 import { REPAIR_STEP_WORDS, mendedProof, repairName } from '@words/repair-words';
-import { verdictTitle } from '@words/verdict-words';
+import { verdictTitle } from '@words/verdict-title';
 import { MendHere } from './mend-here';
 import { RepairPrompt } from './repair-prompt';
 

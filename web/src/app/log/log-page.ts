@@ -6,7 +6,8 @@ import { VERDICTS } from '@voltrek/core/verdict';
 import { Store } from '@ngrx/store';
 import { LogActions, logFeature, type LogQuery } from '../shared/state/log';
 import { volts } from '@words/figures';
-import { VERDICT_WORDS, verdictTitle } from '@words/verdict-words';
+import { VERDICT_WORDS } from '@words/verdict-words';
+import { verdictTitle } from '@words/verdict-title';
 import { Choices } from '../shared/ui/choices';
 import { LOG_PAGE as T } from '@words/screens/log';
 

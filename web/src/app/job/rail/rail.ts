@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import { type Stage, STAGES } from '@voltrek/core/job';
-import { STAGE_WORDS } from '@words/words';
+import { STAGE_WORDS } from '@words/stage-words';
 import type { StageResult } from './stage-results';
 import { RAIL as T } from '@words/screens/job-rail';
 

@@ -10,7 +10,7 @@ import { isAway } from '../sync/answer-to';
 import { DeviceStore } from '../sync/device-store';
 import { callOf, NOT_NUMBERED } from '../sync/errand';
 import { JobActions } from './job-state';
-import { newEvent } from './reporter';
+import { newEvent } from './new-event';
 
 /** The server is given this long before a job is opened on this device alone, ms. */
 const ANSWER_MS = 6_000;

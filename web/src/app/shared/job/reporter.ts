@@ -4,6 +4,7 @@ import { REFUSAL_WORDS } from '@voltrek/contracts/words';
 import { Store } from '@ngrx/store';
 import { sessionFeature } from '../state/session';
 import { JobActions, jobFeature } from './job-state';
+import { newEvent } from './new-event';
 import { selectDetail, selectEvents, selectJob } from './job-selectors';
 
 /** Turns a tap into an event of the job on screen. Holds nothing: what it needs it reads from the store. */
@@ -37,9 +38,4 @@ export class Reporter {
       refusal ? JobActions.refused({ event, why: REFUSAL_WORDS[refusal] }) : JobActions.reported({ event }),
     );
   }
-}
-
-/** A new event with an id of its own, at this moment. */
-export function newEvent(jobId: string, by: string, ...[type, data]: EventEntry): JobEvent {
-  return { id: crypto.randomUUID(), jobId, at: new Date().toISOString(), by, type, data } as JobEvent;
 }

@@ -14,13 +14,24 @@ interface AtlasState {
   readonly found: readonly MachineSummary[];
   /** Machines in the whole atlas. */
   readonly total: number;
+  /** The machine that is looked at. */
+  readonly chosenId: string | null;
+  /** Its entry, once it has come. */
   readonly entry: AtlasEntry | null;
   readonly problem: string | null;
   /** A photo is kept on this device until a server answers. */
   readonly photoWaits: boolean;
 }
 
-const initial: AtlasState = { typed: '', found: [], total: 0, entry: null, problem: null, photoWaits: false };
+const initial: AtlasState = {
+  typed: '',
+  found: [],
+  total: 0,
+  chosenId: null,
+  entry: null,
+  problem: null,
+  photoWaits: false,
+};
 
 export const AtlasActions = createActionGroup({
   source: 'Atlas',
@@ -38,6 +49,10 @@ export const AtlasActions = createActionGroup({
   },
 });
 
+/** An answer may come late: to what was sent of a machine that was left since, or asked before a change that is here already. */
+const isNews = ({ chosenId, entry: known }: AtlasState, entry: AtlasEntry): boolean =>
+  entry.machine.id === chosenId && (known === null || entry.revision >= known.revision);
+
 /** Machines and their points. */
 export const atlasFeature = createFeature({
   name: 'atlas',
@@ -49,8 +64,21 @@ export const atlasFeature = createFeature({
       (state, { found, total }): AtlasState => ({ ...state, found, total, problem: null }),
     ),
     on(
+      AtlasActions.chosen,
+      (state, { modelId }): AtlasState => ({
+        ...state,
+        chosenId: modelId,
+        entry: state.entry?.machine.id === modelId ? state.entry : null,
+      }),
+    ),
+    on(
       AtlasActions.entryLoaded,
-      (state, { entry }): AtlasState => ({ ...state, entry, problem: null, photoWaits: false }),
+      (state, { entry }): AtlasState => ({
+        ...state,
+        entry: isNews(state, entry) ? entry : state.entry,
+        problem: null,
+        photoWaits: false,
+      }),
     ),
     on(AtlasActions.photoKept, (state): AtlasState => ({ ...state, photoWaits: true, problem: null })),
     on(AtlasActions.failed, (state, { problem }): AtlasState => ({ ...state, problem })),

@@ -151,4 +151,17 @@ describe('the line of news of a device', () => {
     expect(second.heard).toEqual([told]);
     expect(first.heard).withContext('it is gone').toEqual([]);
   });
+
+  it('that goes over is made anew: what was told in between was heard by nobody, and is fetched', async () => {
+    const [, second, third] = [page(), page(), page()];
+    FakeLine.all[0]!.onopen();
+    await settle();
+    const before = [second.back(), third.back()];
+    // The first page closes without a word; an event is told while there is no line.
+    void inLine[1]!();
+    FakeLine.all[1]!.onopen();
+    await settle();
+    expect([second.back(), third.back()]).toEqual(before.map((times) => times + 1));
+    for (const { stood } of [second, third]) expect(stood).withContext('nobody saw it break').toEqual([true]);
+  });
 });

@@ -1,6 +1,6 @@
 import { Injectable } from '@angular/core';
 import type { News } from '@voltrek/contracts';
-import { BehaviorSubject, filter, map, Subject } from 'rxjs';
+import { BehaviorSubject, filter, Subject } from 'rxjs';
 
 /** One page of a device listens to the server; the others hear it from that one. */
 const LISTENER_LOCK = 'voltrek.listener';
@@ -13,7 +13,8 @@ const AGAIN_MS = 2_000;
 /** What pages of a device tell each other. */
 type Relayed =
   | { readonly kind: 'news'; readonly news: News }
-  | { readonly kind: 'line'; readonly stands: boolean }
+  /** `isNew`: it was made just now; what was told before it came to stand was heard by nobody. */
+  | { readonly kind: 'line'; readonly stands: boolean; readonly isNew: boolean }
   /** A page that has just opened asks how the line stands. */
   | { readonly kind: 'asks' };
 
@@ -25,6 +26,7 @@ type Relayed =
 export class NewsLine {
   private readonly told = new Subject<News>();
   private readonly line = new BehaviorSubject(false);
+  private readonly came = new Subject<void>();
   private readonly channel = 'BroadcastChannel' in globalThis ? new BroadcastChannel(CHANNEL) : null;
   private isListener = false;
 
@@ -32,11 +34,11 @@ export class NewsLine {
   readonly news = this.told.asObservable();
   /** Whether the line stands, as it is once it has stood and whenever that changes: a page that has just opened has not lost it. */
   readonly changes = this.line.pipe(filter((stands, i) => stands || i > 0));
-  /** It came to stand while somebody was listening: what was missed is to be fetched. */
-  readonly cameBack = this.line.pipe(
-    filter((stands, i) => stands && i > 0),
-    map(() => undefined),
-  );
+  /**
+   * It came to stand while somebody was listening: what was missed is to be fetched. Also where it never was seen to break: between the page
+   * that listened, which closes without a word, and the next one.
+   */
+  readonly cameBack = this.came.asObservable();
 
   /** Begins to listen, itself or through another page of this device. */
   start(): void {
@@ -56,9 +58,9 @@ export class NewsLine {
 
   private hear(relayed: Relayed): void {
     if (relayed.kind === 'asks') {
-      if (this.isListener) this.relay({ kind: 'line', stands: this.line.value });
+      if (this.isListener) this.relay({ kind: 'line', stands: this.line.value, isNew: false });
     } else if (this.isListener) return;
-    else if (relayed.kind === 'line') this.set(relayed.stands);
+    else if (relayed.kind === 'line') this.set(relayed);
     else this.told.next(relayed.news);
   }
 
@@ -66,13 +68,17 @@ export class NewsLine {
     this.channel?.postMessage(relayed);
   }
 
-  private set(stands: boolean): void {
-    if (this.line.value !== stands) this.line.next(stands);
+  private set({ stands, isNew }: { readonly stands: boolean; readonly isNew: boolean }): void {
+    const stood = this.line.value;
+    if (stood !== stands) this.line.next(stands);
+    if (stands && (isNew || !stood)) this.came.next();
   }
 
+  /** The page that listens says how the line stands; one that stands has just been made. */
   private say(stands: boolean): void {
-    this.set(stands);
-    this.relay({ kind: 'line', stands });
+    const line = { kind: 'line', stands, isNew: stands } as const;
+    this.set(line);
+    this.relay(line);
   }
 
   /** The line itself. Browsers make a broken one anew, save after an answer that is an error, or when it dies without a word. */

@@ -15,7 +15,8 @@ import type { VerdictKind } from '@voltrek/core/verdict';
 import { FINDING_NAMES, foundWords } from './diagnosis-words';
 import { volts } from './figures';
 import { confirmWords } from './earth-words';
-import { VERDICT_WORDS, verdictTitle } from './verdict-words';
+import { VERDICT_WORDS } from './verdict-words';
+import { verdictTitle } from './verdict-title';
 import { CIRCUMSTANCE_WORDS } from './words';
 
 /** What each rung is called, and what it trains. */

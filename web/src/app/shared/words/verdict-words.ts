@@ -1,6 +1,5 @@
-import type { Repair, Suspect } from '@voltrek/core/diagnosis';
+import type { Suspect } from '@voltrek/core/diagnosis';
 import type { Certainty, VerdictKind } from '@voltrek/core/verdict';
-import { repairedPart } from './repair-words';
 
 export const VERDICT_WORDS: Record<VerdictKind, { readonly name: string; readonly means: string }> = {
   keep: { name: 'Keep', means: 'Serviceable. Charge to full.' },
@@ -24,21 +23,6 @@ export const SUSPECT_WORDS: Record<Suspect, string> = {
   'fuel-or-engine': 'fuel or engine',
   'traction-battery': 'traction battery',
 };
-
-/** A verdict with the part it names: the one to blame, what was mended, or what must be mended as well. */
-export function verdictTitle(
-  verdict: VerdictKind,
-  suspect: Suspect | null,
-  repaired: readonly Repair[] = [],
-): string {
-  const { name } = VERDICT_WORDS[verdict];
-  if (verdict === 'repaired' && repaired.length > 0)
-    return `${name}: ${[...new Set(repaired.map(repairedPart))].join(', ')}`;
-  if (!suspect) return name;
-  return verdict === 'not-the-battery' || verdict === 'repaired'
-    ? `${name}: ${SUSPECT_WORDS[suspect]}`
-    : `${name}, and mend: ${SUSPECT_WORDS[suspect]}`;
-}
 
 export const CERTAINTY_WORDS: Record<Certainty, string> = {
   sure: 'Sure',

@@ -10,7 +10,7 @@ import type {
   Symptom,
 } from '@voltrek/core/diagnosis';
 import type { Circumstance, WrongMetal, Confirmation, gasAt, StepReason } from '@voltrek/core/hookup';
-import type { DriveAdvice, PlaceKind, Stage } from '@voltrek/core/job';
+import type { DriveAdvice, PlaceKind } from '@voltrek/core/job';
 import type { MachineClass, PointKind, RollingStartBar, RollingStartCaution } from '@voltrek/core/machine';
 import type {
   CrankComparison,
@@ -24,20 +24,6 @@ import type {
   WaitCurve,
 } from '@voltrek/core/plan';
 import type { LatchPoint } from '@voltrek/core/sources';
-
-/** Every word on the screen that is not data. One place, so that a translation is one file. */
-
-export const STAGE_WORDS: Record<Stage, string> = {
-  scene: 'Scene',
-  checks: 'Checks',
-  locate: 'Locate',
-  measure: 'Measure',
-  plan: 'Plan',
-  hookup: 'Hook up',
-  crank: 'Crank',
-  cleardown: 'Clear down',
-  verdict: 'Verdict',
-};
 
 export const PLACE_WORDS: Record<PlaceKind, string> = {
   verge: 'verge',

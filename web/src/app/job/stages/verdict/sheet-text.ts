@@ -7,7 +7,8 @@ import { volts } from '@words/figures';
 import { degrees } from '@words/units';
 import { mendedLine } from '@words/repair-words';
 import { OUTCOME_WORDS, readingName, SYMPTOM_WORDS, WAKE_OUTCOME_WORDS } from '@words/words';
-import { CERTAINTY_WORDS, verdictTitle } from '@words/verdict-words';
+import { CERTAINTY_WORDS } from '@words/verdict-words';
+import { verdictTitle } from '@words/verdict-title';
 import type { Work } from '../../../shared/job/job-selectors';
 import { SHEET_TEXT as T } from '@words/screens/job-stages-verdict';
 

@@ -1,0 +1,53 @@
+import { join } from 'node:path';
+import type { Express, RequestHandler } from 'express';
+import expressStaticGzip from 'express-static-gzip';
+import helmet from 'helmet';
+
+/** A part of the application that has its content in its name: under that name it never changes. A worker is none: it needs a policy of its own. */
+const PART = /^\/(?:(?:chunk|main|polyfills|styles)-[\w-]+\.(?:js|css)|media\/[\w.-]+)$/;
+
+/**
+ * Headers that keep a page to itself. A part of one needs two of them: the page that loads it has the rest, and sent with each of sixty small
+ * files they weigh as much as a fifth of the application.
+ */
+export function guardHeaders(): RequestHandler {
+  const whole = helmet({
+    // Styles are set on elements by the framework and the drawing; scripts never are. Plain http on loopback, so no upgrade.
+    contentSecurityPolicy: {
+      directives: { styleSrc: ["'self'", "'unsafe-inline'"], upgradeInsecureRequests: null },
+    },
+    strictTransportSecurity: false,
+  });
+  const ofPart = [helmet.xContentTypeOptions(), helmet.crossOriginResourcePolicy()] as const;
+  return (request, response, next) => {
+    if (!PART.test(request.path)) {
+      whole(request, response, next);
+      return;
+    }
+    for (const set of ofPart) set(request, response, () => undefined);
+    next();
+  };
+}
+
+/** The built web application, from files compressed when it was built, and its one page under every address of its own. */
+export function serveWeb(app: Express, folder: string): void {
+  app.use(
+    expressStaticGzip(folder, {
+      index: false,
+      enableBrotli: true,
+      orderPreference: ['br'],
+      serveStatic: {
+        maxAge: '1h',
+        setHeaders: (response, path) => {
+          if (PART.test(path.slice(folder.length).replaceAll('\\', '/').replace(/\.br$/, '')))
+            response.setHeader('Cache-Control', 'public, max-age=31536000, immutable');
+          // What tells of a newer version is never taken from a cache.
+          else if (/ngsw[^/]*$/.test(path)) response.setHeader('Cache-Control', 'no-cache');
+        },
+      },
+    }) as RequestHandler,
+  );
+  app.get('/{*page}', (_request, response) => {
+    response.set('Cache-Control', 'no-cache').sendFile(join(folder, 'index.html'));
+  });
+}
