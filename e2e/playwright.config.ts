@@ -2,6 +2,7 @@ import { defineConfig } from '@playwright/test';
 
 export default defineConfig({
   testDir: './tests',
+  globalSetup: './support/demo-folder.ts',
   workers: 2,
   timeout: 120_000,
   expect: { timeout: 15_000 },

@@ -155,6 +155,9 @@ export interface JobDetail {
   readonly earlierFlatCalls: number;
 }
 
+/** As many jobs are asked for together at most: the server answers others in between. */
+export const JOBS_WANTED_MOST = 20;
+
 /** Everything that is known of a vehicle. */
 export interface VehicleRecord {
   readonly vehicle: VehicleSummary;

@@ -20,14 +20,13 @@ export async function worksHere(context: BrowserContext, crewId = 'crew-1'): Pro
 export const test = base.extend<Fixtures, WorkerFixtures>({
   server: [
     async ({}, use) => {
-      const server = await TestServer.create();
+      const server = await TestServer.ofDemo();
       const { ready, output } = await server.start();
       if (!ready) throw new Error(`the server did not start: ${output}`);
       await use(server);
       await server.remove();
     },
-    // The demo's two winters are worked out at the first start: a busy machine takes its time over them.
-    { scope: 'worker', timeout: 240_000 },
+    { scope: 'worker', timeout: 120_000 },
   ],
   context: async ({ context }, use) => {
     await worksHere(context);

@@ -1,6 +1,6 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { once } from 'node:events';
-import { mkdtemp, rm } from 'node:fs/promises';
+import { cp, mkdtemp, rm } from 'node:fs/promises';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
@@ -17,8 +17,16 @@ export class TestServer {
     readonly port: number,
   ) {}
 
-  static async create(): Promise<TestServer> {
+  /** On a folder that holds nothing yet. */
+  static async empty(): Promise<TestServer> {
     return new TestServer(await mkdtemp(join(tmpdir(), 'voltrek-e2e-')), await freePort());
+  }
+
+  /** On a copy of the demo's data as its first start made it. */
+  static async ofDemo(): Promise<TestServer> {
+    const server = await TestServer.empty();
+    await cp(process.env.VOLTREK_E2E_DEMO!, server.folder, { recursive: true });
+    return server;
   }
 
   get url(): string {

@@ -129,7 +129,7 @@ test('a plain case takes few taps: one figure typed, none with a meter', async (
   await plainCase(tech, page, () => tech.read('1185'));
   const typed = await counted();
   // A call of the demo, where the linked meter reads what is hidden in its machine: a server of its own, so that no other test meets it.
-  const server = await TestServer.create();
+  const server = await TestServer.ofDemo();
   try {
     await server.start();
     const other = new Technician(page, server.url);

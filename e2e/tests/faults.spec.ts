@@ -53,7 +53,7 @@ test('taps made while the server is away are kept and sent when it is back, acro
   page,
 }) => {
   test.setTimeout(120_000);
-  const server = await TestServer.create();
+  const server = await TestServer.ofDemo();
   try {
     expect((await server.start()).ready).toBe(true);
     const tech = new Technician(page, server.url);
@@ -91,7 +91,7 @@ test('a second server on the same data says who holds it and stops', async ({ se
 });
 
 test('a busy port is a clear error and leaves the data alone', async ({ server }) => {
-  const other = await TestServer.create();
+  const other = await TestServer.empty();
   const { ready, output, code } = await other.start('--port', String(server.port));
   expect(ready).toBe(false);
   expect(code).toBe(1);

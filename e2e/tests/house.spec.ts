@@ -7,8 +7,8 @@ test('a house is set up from nothing, its first job is worked to the end, and al
   page,
 }) => {
   test.setTimeout(240_000);
-  const server = await TestServer.create();
-  const fresh = await TestServer.create();
+  const server = await TestServer.empty();
+  const fresh = await TestServer.empty();
   try {
     const { ready, output } = await server.start('--empty');
     expect(ready, output).toBeTruthy();

@@ -173,7 +173,7 @@ test('a meter that goes is shown as lost, comes back, and the pad works all the 
   await once(line, 'listening');
   const { port } = line.address() as { port: number };
   process.env.VOLTREK_METER = `127.0.0.1:${port}`;
-  const server = await TestServer.create();
+  const server = await TestServer.ofDemo();
   const page = await browser.newPage();
   await worksHere(page.context());
   try {

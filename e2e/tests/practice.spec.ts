@@ -73,7 +73,10 @@ test('the tool’s advice, followed by keyboard alone, passes a case; the ladder
   await page.goto(`${server.url}/practice/stop-1`);
   await expect(page.getByRole('heading', { name: 'Case stop-1' })).toBeVisible();
   const press = async (name: string | RegExp): Promise<void> => {
-    await page.getByRole('button', { name }).focus();
+    const button = page.getByRole('button', { name });
+    // What is not ready takes no focus.
+    await expect(button).toBeEnabled();
+    await button.focus();
     await page.keyboard.press('Enter');
   };
   const choose = async (group: string, times: number): Promise<void> => {

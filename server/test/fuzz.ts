@@ -275,6 +275,7 @@ async function materialOf(url: string): Promise<Material> {
         '/api/house',
         { crew: [{ name: 'One', role: 'technician' }], vans: [{ name: 'V', kit: [] }], atlas: 'empty' },
       ],
+      ['POST', '/api/device/jobs', { ids: [jobs[0]!.id] }],
       ['PUT', '/api/instruments/probes', { jobId: jobs[0]!.id, check: 'rest', battery: 0 }],
     ],
     reads: [

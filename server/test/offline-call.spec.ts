@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { AtlasEntry, Call, DevicePack, JobDetail, NewCall } from '@voltrek/contracts';
+import { JOBS_WANTED_MOST } from '@voltrek/contracts/wire';
 import { isTemplate } from '@voltrek/core/template';
 import sharp from 'sharp';
 import { eventOf, openJob, send, sharedServer } from './shared-server.js';
@@ -93,6 +94,34 @@ describe('what a device keeps of the house', () => {
     expect(packed.vehicle).toEqual(jasmine.objectContaining({ ...detail.vehicle }));
     expect(packed.batteries).toEqual(detail.batteries);
     expect(packed.flatCalls).toEqual([detail.events[0]!.heardAt!]);
+  });
+});
+
+describe('jobs that a device wants to hold', () => {
+  it('come together as each comes by itself, without those that there are not', async () => {
+    const { api } = await sharedServer();
+    const ids = [await openJob(), await openJob()];
+    const several = (
+      await api
+        .post('/api/device/jobs')
+        .send({ ids: [...ids, randomUUID()] })
+        .expect(200)
+    ).body as JobDetail[];
+    const each = await Promise.all(
+      ids.map(async (id) => (await api.get(`/api/jobs/${id}`)).body as JobDetail),
+    );
+    expect(several).toEqual(each);
+  });
+
+  it('are asked for by their ids, some at a time', async () => {
+    const { api } = await sharedServer();
+    const asked = (body: object) => api.post('/api/device/jobs').send(body);
+    const many = (count: number) => ({ ids: Array.from({ length: count }, () => randomUUID()) });
+    await asked(many(JOBS_WANTED_MOST)).expect(200, []);
+    await asked(many(JOBS_WANTED_MOST + 1)).expect(422);
+    await asked({ ids: [] }).expect(422);
+    await asked({ ids: ['../x'] }).expect(422);
+    await asked({}).expect(422);
   });
 });
 

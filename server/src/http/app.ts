@@ -4,6 +4,7 @@ import express, { type Express } from 'express';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { atlasRoutes } from '../atlas/routes.js';
+import { parseJobsWanted } from '@voltrek/contracts';
 import { MINUTE_MS } from '@voltrek/core/quantities';
 import type { BackupKeeper } from '../backup/keeper.js';
 import { backupRoutes } from '../backup/routes.js';
@@ -17,6 +18,7 @@ import { houseRoutes } from '../house/routes.js';
 import { followUpRoutes } from '../followups/routes.js';
 import { type InstrumentParts, instrumentRoutes } from '../instruments/routes.js';
 import { jobRoutes } from '../jobs/routes.js';
+import { jobDetails } from '../jobs/service.js';
 import { peopleRoutes } from '../people/routes.js';
 import { ruleRoutes } from '../rules/routes.js';
 import { vanRoutes } from '../vans/routes.js';
@@ -85,6 +87,9 @@ export function createApp(parts: AppParts): Express {
   });
   app.get('/api/device', async (_request, response) => {
     response.json(await devicePack(database.db));
+  });
+  app.post('/api/device/jobs', async (request, response) => {
+    response.json(await jobDetails(database, parseJobsWanted(request.body)));
   });
   app.use('/api/board', boardRoutes(database, news));
   app.use('/api/house', houseRoutes(database));

@@ -246,6 +246,18 @@ export async function jobDetail({ db }: Database, jobId: string): Promise<JobDet
   };
 }
 
+/** Those of these jobs that there are, as {@link jobDetail} tells them. */
+export async function jobDetails(database: Database, jobIds: readonly string[]): Promise<JobDetail[]> {
+  const details: JobDetail[] = [];
+  for (const jobId of jobIds)
+    try {
+      details.push(await jobDetail(database, jobId));
+    } catch (error) {
+      if (!(error instanceof HttpProblem)) throw error;
+    }
+  return details;
+}
+
 async function earlierFlatCalls(
   db: Database['db'],
   { job, vehicleId }: KeptJob,

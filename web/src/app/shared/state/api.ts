@@ -231,6 +231,11 @@ export class Api {
     return this.http.get<JobDetail>(`/api/jobs/${jobId}`);
   }
 
+  /** Several jobs at once, {@link JOBS_WANTED_MOST} at most; those there are. */
+  jobs(ids: readonly string[]): Observable<JobDetail[]> {
+    return this.http.post<JobDetail[]>('/api/device/jobs', { ids });
+  }
+
   placeProbes(placed: ProbesPlaced): Observable<null> {
     return this.http.put<null>('/api/instruments/probes', placed);
   }

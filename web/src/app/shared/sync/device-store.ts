@@ -184,9 +184,9 @@ export class DeviceStore {
     return this.attempt((db) => db.get('jobs', jobId), undefined);
   }
 
-  /** Whether a job is held, without reading it. */
-  holds(jobId: string): Promise<boolean> {
-    return this.attempt(async (db) => (await db.getKey('jobs', jobId)) !== undefined, false);
+  /** Which jobs are held, without reading them. */
+  async heldIds(): Promise<ReadonlySet<string>> {
+    return new Set(await this.attempt((db) => db.getAllKeys('jobs'), []));
   }
 
   /** How long an event has waited, ms. Of one that a page before this kept, the clock of the device is all there is. */

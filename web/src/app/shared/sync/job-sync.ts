@@ -1,5 +1,6 @@
 import { inject, Injectable } from '@angular/core';
 import type { JobDetail } from '@voltrek/contracts';
+import { JOBS_WANTED_MOST } from '@voltrek/contracts/wire';
 import type { JobEvent } from '@voltrek/core/job';
 import { Actions, ofType } from '@ngrx/effects';
 import { Store } from '@ngrx/store';
@@ -9,6 +10,7 @@ import { Api } from '../state/api';
 import { BoardActions } from '../state/board';
 import { NewsLine } from '../state/news-line';
 import { Finder } from '../state/finder';
+import { whenIdle } from '../ui/idle';
 import { DeviceActions } from './device-state';
 import { DeviceStore } from './device-store';
 import { answerTo } from './answer-to';
@@ -39,6 +41,7 @@ export class JobSync {
   private readonly errands = inject(Errands);
   private readonly finder = inject(Finder);
   private hasHeldClosed = false;
+  private isPreparing = false;
   /** Jobs whose older taps are in line. */
   private readonly begun = new Set<string>();
   private readonly queues = new Queues(
@@ -100,9 +103,7 @@ export class JobSync {
     });
     actions.pipe(ofType(BoardActions.loaded)).subscribe(({ calls }) => {
       const open = calls.flatMap(({ job }) => (job ? [job.id] : []));
-      void this.holdAll(open)
-        .then(() => this.holdClosed())
-        .then(() => this.finder.prepare());
+      void this.prepare(open);
     });
   }
 
@@ -172,32 +173,42 @@ export class JobSync {
     return this.device.hold({ jobId, detail, logged: loggedFrom(events) });
   }
 
+  /** Has ready what a time with no network asks for: the jobs of the board, those closed lately, and the house. */
+  private async prepare(open: readonly string[]): Promise<void> {
+    if (this.isPreparing) return;
+    this.isPreparing = true;
+    try {
+      if (!(await this.holdAll(open))) return;
+      if (!this.hasHeldClosed) {
+        const newest = this.api.log('', null, '', CLOSED_HELD).pipe(timeout(REQUEST_MS));
+        this.hasHeldClosed = await this.holdAll((await firstValueFrom(newest)).jobs.map(({ id }) => id));
+      }
+      await this.finder.prepare();
+    } catch {
+      // No server: the board asks again when there is one.
+    } finally {
+      this.isPreparing = false;
+    }
+  }
+
   /**
-   * Jobs are held here before they are opened here: the network may be gone by then.
+   * Jobs are held here before they are opened here: the network may be gone by then. They come some at a time, while the page has nothing
+   * more pressing to do; from then on what happens to them is heard.
    *
    * @returns false when the server did not answer
    */
   private async holdAll(jobIds: readonly string[]): Promise<boolean> {
-    for (const jobId of jobIds) {
-      if (await this.device.holds(jobId)) continue;
+    const held = await this.device.heldIds();
+    const wanted = jobIds.filter((id) => !held.has(id));
+    for (let from = 0; from < wanted.length; from += JOBS_WANTED_MOST) {
+      await whenIdle();
       try {
-        await this.hold(jobId, await firstValueFrom(this.api.job(jobId).pipe(timeout(REQUEST_MS))));
+        const some = this.api.jobs(wanted.slice(from, from + JOBS_WANTED_MOST)).pipe(timeout(REQUEST_MS));
+        for (const detail of await firstValueFrom(some)) await this.hold(detail.events[0]!.jobId, detail);
       } catch {
         return false;
       }
     }
     return true;
-  }
-
-  /** What was done lately, to be looked up with no network: fetched once, one after the other; from then on it is heard. */
-  private async holdClosed(): Promise<void> {
-    if (this.hasHeldClosed) return;
-    this.hasHeldClosed = true;
-    try {
-      const newest = this.api.log('', null, '', CLOSED_HELD).pipe(timeout(REQUEST_MS));
-      this.hasHeldClosed = await this.holdAll((await firstValueFrom(newest)).jobs.map(({ id }) => id));
-    } catch {
-      this.hasHeldClosed = false;
-    }
   }
 }
