@@ -198,9 +198,7 @@ export class Technician {
 
   /** Waits until the server has everything. What a tap changed is on the screen a frame later: before that the bar tells of before the tap. */
   async saved(): Promise<void> {
-    await this.page.evaluate(
-      () => new Promise((drawn) => requestAnimationFrame(() => setTimeout(drawn))),
-    );
+    await this.page.evaluate(() => new Promise((drawn) => requestAnimationFrame(() => setTimeout(drawn))));
     await expect(this.page.getByText(/all saved/)).toBeVisible();
   }
 }
