@@ -265,6 +265,18 @@ test('a phone asks for every stop to be seen before it is called safe', async ({
   await tech.expectStage('Checks');
 });
 
+/** Words of the drawing in sight, with their size on the screen. */
+function drawnWords(page: Page): Promise<{ readonly words: string; readonly px: number }[]> {
+  return page.evaluate(() =>
+    [...document.querySelectorAll<SVGTextElement>('.circuit svg text')]
+      .filter((text) => text.checkVisibility() && text.getBoundingClientRect().height > 0)
+      .map((text) => ({
+        words: text.textContent,
+        px: Number.parseFloat(getComputedStyle(text).fontSize) * (text.getScreenCTM()?.a ?? 0),
+      })),
+  );
+}
+
 test('a phone shows the whole job and every page, accessible and without sideways scrolling', async ({
   tech,
   page,
@@ -284,6 +296,8 @@ test('a phone shows the whole job and every page, accessible and without sideway
     });
     expect(wide, stage).toEqual([0, 0]);
     await expect(page.locator('.next')).toBeInViewport();
+    for (const { words, px } of await drawnWords(page))
+      expect(px, `${words} of the drawing at ${stage}`).toBeGreaterThanOrEqual(11.9);
     await expectAccessible(page, `${stage} on a phone`);
   }
   await tech.tap('Full');

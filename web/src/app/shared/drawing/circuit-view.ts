@@ -1,6 +1,18 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  ElementRef,
+  inject,
+  input,
+  output,
+  signal,
+} from '@angular/core';
 import { shownUnit } from '@words/units';
-import type { CircuitDrawing } from './drawing';
+import type { CircuitDrawing, Size } from './drawing';
+import { partShown } from './part-shown';
 import { CIRCUIT_VIEW as T } from '@words/screens/drawing';
 
 /** Below this a lead carries nothing worth a figure, amps. */
@@ -17,7 +29,7 @@ const QUICKEST_S = 0.25;
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @let d = drawing();
-    <svg [attr.viewBox]="'0 0 ' + d.width + ' ' + d.height" role="img" [attr.aria-label]="summary()">
+    <svg [attr.viewBox]="viewBox()" role="img" [attr.aria-label]="summary()">
       <defs>
         <pattern id="hot" width="9" height="9" patternUnits="userSpaceOnUse">
           <path d="M0 9 9 0" class="hatch" />
@@ -246,7 +258,28 @@ export class CircuitView {
 
   readonly drawing = input.required<CircuitDrawing>();
   readonly chosenPin = input<string | null>(null);
+  /** In a room too small for all of it, the part around where hands go. */
+  readonly isNear = input(false);
   readonly pinChosen = output<string>();
+
+  private readonly room = signal<Size>({ width: 0, height: 0 });
+  protected readonly viewBox = computed(() => {
+    const { x, y, width, height } = partShown(
+      this.drawing(),
+      this.isNear() ? this.room() : { width: 0, height: 0 },
+      this.chosenPin(),
+    );
+    return `${x} ${y} ${width} ${height}`;
+  });
+
+  constructor() {
+    const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+    const observer = new ResizeObserver(([seen]) => {
+      if (seen) this.room.set({ width: seen.contentRect.width, height: seen.contentRect.height });
+    });
+    afterNextRender(() => observer.observe(host));
+    inject(DestroyRef).onDestroy(() => observer.disconnect());
+  }
 
   protected readonly shownAmps = SHOWN_AMPS;
   protected readonly shownRise = SHOWN_RISE_K;

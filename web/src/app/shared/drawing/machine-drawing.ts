@@ -19,7 +19,12 @@ import { MACHINE_DRAWING as T } from '@words/screens/drawing';
       @if (isSide()) {
         <vt-side-view [machine]="machine()" [chosenPin]="chosenPin()" (pinChosen)="pinChosen.emit($event)" />
       } @else {
-        <vt-circuit [drawing]="drawing()" [chosenPin]="chosenPin()" (pinChosen)="pinChosen.emit($event)" />
+        <vt-circuit
+          [drawing]="drawing()"
+          [isNear]="isNear()"
+          [chosenPin]="chosenPin()"
+          (pinChosen)="pinChosen.emit($event)"
+        />
       }
       <ng-container tools>
         <button
@@ -95,6 +100,8 @@ export class MachineDrawing {
 
   readonly machine = input.required<Machine>();
   readonly chosenPin = input<string | null>(null);
+  /** In a room too small for all of it, the part around the points. */
+  readonly isNear = input(false);
   readonly pinChosen = output<string>();
 
   protected readonly isSide = signal(false);

@@ -76,6 +76,23 @@ describe('Chart', () => {
     expect(isHeld).toBeFalse();
   });
 
+  it('is not made any more once its place is gone', async () => {
+    await show(twoGrids);
+    for (let turns = 0; turns < 4; turns++) {
+      const late = TestBed.createComponent(Chart);
+      late.componentRef.setInput('summary', 'Volts in time.');
+      late.componentRef.setInput('draw', twoGrids);
+      late.detectChanges();
+      const canvas = (late.nativeElement as HTMLElement).querySelector<HTMLElement>('.canvas')!;
+      // In the middle of fetching its code, of making it, or of drawing.
+      for (let i = 0; i < turns; i++) await new Promise((resolve) => setTimeout(resolve));
+      late.destroy();
+      await new Promise((resolve) => setTimeout(resolve, 50));
+      const left = echarts.getInstanceByDom(canvas);
+      expect(left === undefined || left.isDisposed()).withContext(`after ${turns} turns`).toBeTrue();
+    }
+  });
+
   it('shows a newer picture that comes while the first is half drawn, and nothing of the first', async () => {
     await show(twoGrids);
     await show((c) => ({

@@ -1,4 +1,5 @@
 import {
+  afterNextRender,
   ChangeDetectionStrategy,
   Component,
   computed,
@@ -8,10 +9,10 @@ import {
   inject,
   input,
   signal,
+  viewChild,
 } from '@angular/core';
 import type { ECharts, EChartsCoreOption } from 'echarts/core';
 import { Store } from '@ngrx/store';
-import { NgxEchartsDirective, provideEchartsCore } from 'ngx-echarts';
 import { sessionFeature } from '../state/session';
 import { Drawings } from './idle';
 
@@ -39,18 +40,7 @@ const BASE: EChartsCoreOption = {
 @Component({
   selector: 'vt-chart',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [NgxEchartsDirective],
-  providers: [provideEchartsCore({ echarts: () => import('./echarts').then((m) => m.default) })],
-  template: `<div
-    class="canvas"
-    echarts
-    [options]="base"
-    [autoResize]="false"
-    [initOpts]="{ renderer: 'svg' }"
-    (chartInit)="follow($event)"
-    role="img"
-    [attr.aria-label]="summary()"
-  ></div>`,
+  template: `<div #canvas class="canvas" role="img" [attr.aria-label]="summary()"></div>`,
   styles: `
     :host {
       display: block;
@@ -76,7 +66,7 @@ export class Chart {
     ) as unknown as ChartColours;
   });
   private readonly whole = computed((): EChartsCoreOption => ({ ...BASE, ...this.draw()(this.colours()) }));
-  protected readonly base = BASE;
+  private readonly canvas = viewChild.required<ElementRef<HTMLElement>>('canvas');
   private readonly chart = signal<ECharts | null>(null);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly destroyed = inject(DestroyRef);
@@ -84,7 +74,11 @@ export class Chart {
 
   constructor() {
     inject(Drawings).add(new Promise((resolve) => (this.finished = resolve)));
-    this.destroyed.onDestroy(() => this.finished());
+    this.destroyed.onDestroy(() => {
+      this.chart()?.dispose();
+      this.finished();
+    });
+    afterNextRender(() => void this.begin());
     let isFirst = true;
     effect(() => {
       const chart = this.chart();
@@ -97,9 +91,23 @@ export class Chart {
     });
   }
 
+  /** Its code comes late, maybe when its place is gone again: the library would hold on to a chart that is made then. */
+  private async begin(): Promise<void> {
+    try {
+      const { default: echarts } = await import('./echarts');
+      if (this.destroyed.destroyed) return;
+      const chart = echarts.init(this.canvas().nativeElement, null, { renderer: 'svg' });
+      chart.setOption(BASE);
+      this.follow(chart);
+      this.chart.set(chart);
+    } catch {
+      // The picture stays away; its summary is there in words.
+      this.finished();
+    }
+  }
+
   /** Draws again when the room changes. The observer's first call, for the room it was made in, would draw everything twice. */
-  protected follow(chart: ECharts): void {
-    this.chart.set(chart);
+  private follow(chart: ECharts): void {
     let size = `${this.host.clientWidth}x${this.host.clientHeight}`;
     const observer = new ResizeObserver(() => {
       const now = `${this.host.clientWidth}x${this.host.clientHeight}`;

@@ -13,7 +13,7 @@ import type { Work } from '../../../shared/job/job-selectors';
   template: `
     @if (bank(); as b) {
       <h2 class="part">{{ t.bank(b.farads.toFixed(0), volts(b.volts)) }}</h2>
-      <p [class]="b.cranks > 0 ? 'tone-good' : 'tone-bad'">
+      <p [class]="tone(b.cranks)">
         {{ t.cranksLeft(b.cranks, volts(b.minVolts, 1)) }}
       </p>
       <dl>
@@ -61,6 +61,11 @@ import type { Work } from '../../../shared/job/job-selectors';
 })
 export class BankNow {
   protected readonly t = T;
+
+  /** The last one is nothing to be at ease about. */
+  protected tone(cranks: number): string {
+    return cranks > 1 ? 'tone-good' : cranks === 1 ? 'tone-watch' : 'tone-bad';
+  }
 
   readonly work = input.required<Work>();
 
