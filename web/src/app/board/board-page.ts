@@ -324,7 +324,11 @@ export class BoardPage {
     });
     inject(DestroyRef).onDestroy(() => this.store.dispatch(BoardActions.left()));
     // The Board stands without its dialogs; once it does they are fetched, since later there may be no network.
-    void whenIdle().then(() => Promise.allSettled([callDialog(), newCall()]));
+    const standing = effect(() => {
+      if (this.status() === 'loading') return;
+      standing.destroy();
+      void whenIdle().then(() => Promise.allSettled([callDialog(), newCall()]));
+    });
   }
 
   protected load(): void {

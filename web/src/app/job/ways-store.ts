@@ -9,6 +9,8 @@ import { PlanRunner } from '../workers/plan-runner';
 
 /** Draws of the second pass: the first shows where everything lies, this one how surely. */
 const FINE_SAMPLES = 1000;
+/** What is found is shown this often: each time draws the list and its chart anew, ms. */
+const TELL_EVERY_MS = 250;
 
 interface WaysState {
   readonly of: WaysInput | null;
@@ -86,8 +88,11 @@ export const WaysStore = signalStore(
       try {
         for (const [pass, samples] of [WAY_SAMPLES, FINE_SAMPLES].entries()) {
           const found: Way[] = [];
+          let toldMs = -Infinity;
           const onWay = (way: Way, share: number): void => {
             found.push(way);
+            if (performance.now() - toldMs < TELL_EVERY_MS) return;
+            toldMs = performance.now();
             // What was shown stays in place until the same way is there anew.
             const others = store.ways().filter((w) => pass === 1 && !found.some((f) => f.id === w.id));
             patchState(store, { ways: [...found, ...others], progress: (pass + share) / 2 });

@@ -50,6 +50,7 @@ const BASE: EChartsCoreOption = {
     .canvas {
       width: 100%;
       height: 100%;
+      contain: strict;
     }
   `,
 })
@@ -84,9 +85,8 @@ export class Chart {
       const chart = this.chart();
       const whole = this.whole();
       if (!chart) return;
-      // Afterwards all at once: the code for it is warm by then.
       if (isFirst) void this.drawSteps(chart, whole);
-      else chart.setOption(whole, { notMerge: true });
+      else setTimeout(() => this.drawWhole(chart, whole));
       isFirst = false;
     });
   }
@@ -117,6 +117,11 @@ export class Chart {
     });
     observer.observe(this.host);
     this.destroyed.onDestroy(() => observer.disconnect());
+  }
+
+  /** Afterwards all at once: the code for it is warm by then. In a task of its own, and not at all when a newer picture waits behind it. */
+  private drawWhole(chart: ECharts, of: EChartsCoreOption): void {
+    if (!chart.isDisposed() && this.whole() === of) chart.setOption(of, { notMerge: true });
   }
 
   /** Each step in a task of its own. A newer picture, which comes whole, ends them. */
