@@ -1,3 +1,4 @@
+import type { PlanCase } from '@voltrek/core/plan';
 import { PlanRunner } from './plan-runner';
 
 describe('PlanRunner', () => {
@@ -48,5 +49,39 @@ describe('PlanRunner', () => {
     expect(second.isCurrent()).toBeTrue();
     await expectAsync(second.ask(() => Promise.resolve(7))).toBeResolvedTo(7);
     runner.stop();
+  });
+
+  it('closes the lines of those who hear, whether it is answered, fails or is stopped', async () => {
+    const closed = spyOn(MessagePort.prototype, 'close').and.callThrough();
+    const runner = new PlanRunner();
+    const failing = runner.begin().ask((worker, hears) =>
+      worker.odds(
+        {} as PlanCase,
+        1,
+        hears(() => undefined),
+      ),
+    );
+    await expectAsync(failing).toBeRejected();
+    expect(closed).toHaveBeenCalledTimes(1);
+    const stopped = runner.begin().ask(async (worker, hears) => {
+      void worker
+        .odds(
+          {} as PlanCase,
+          1,
+          hears(() => undefined),
+        )
+        .catch(() => undefined);
+      void worker
+        .odds(
+          {} as PlanCase,
+          1,
+          hears(() => undefined),
+        )
+        .catch(() => undefined);
+      return never();
+    });
+    runner.stop();
+    await expectAsync(stopped).toBeRejectedWithError('stopped');
+    expect(closed).toHaveBeenCalledTimes(3);
   });
 });

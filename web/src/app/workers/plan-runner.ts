@@ -1,6 +1,27 @@
 import { Injectable } from '@angular/core';
-import { proxy, releaseProxy, type Remote, wrap } from 'comlink';
+import {
+  expose,
+  proxy,
+  releaseProxy,
+  type Remote,
+  type TransferHandler,
+  transferHandlers,
+  wrap,
+} from 'comlink';
 import type { PlanWorker } from './plan.worker';
+
+/** The own end of each listener's line to a worker. */
+const ends = new WeakMap<object, MessagePort>();
+// A line stays open until the worker lets go of it, which one that is ended never does: the listener, and all it knows, would stay with it.
+transferHandlers.set('proxy', {
+  ...transferHandlers.get('proxy')!,
+  serialize: (listener: object) => {
+    const { port1, port2 } = new MessageChannel();
+    expose(listener, port1);
+    ends.set(listener, port1);
+    return [port2, [port2]];
+  },
+} as TransferHandler<object, MessagePort>);
 
 /** One round of computing. Its results count only while it is the current one. */
 export interface PlanRun {
@@ -44,11 +65,18 @@ export class PlanRunner {
       isCurrent,
       ask: (what) => {
         let isAnswered = false;
-        const hears: Hears = (listener) =>
-          proxy((...told) => {
-            if (!isAnswered && isCurrent()) listener(...told);
+        const heard: object[] = [];
+        const hears: Hears = (listener) => {
+          const told: typeof listener = proxy((...all) => {
+            if (!isAnswered && isCurrent()) listener(...all);
           });
-        return Promise.race([what(remote, hears), ended]).finally(() => (isAnswered = true));
+          heard.push(told);
+          return told;
+        };
+        return Promise.race([what(remote, hears), ended]).finally(() => {
+          isAnswered = true;
+          for (const listener of heard) ends.get(listener)?.close();
+        });
       },
     };
   }

@@ -89,7 +89,9 @@ describe('Chart', () => {
       late.destroy();
       await new Promise((resolve) => setTimeout(resolve, 50));
       const left = echarts.getInstanceByDom(canvas);
-      expect(left === undefined || left.isDisposed()).withContext(`after ${turns} turns`).toBeTrue();
+      expect(left === undefined || left.isDisposed())
+        .withContext(`after ${turns} turns`)
+        .toBeTrue();
     }
   });
 
