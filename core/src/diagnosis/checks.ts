@@ -70,6 +70,7 @@ export const CHECK_IDS = [
   'ask-flats',
   'ask-dims',
   'ask-slow-lately',
+  'ask-warned',
   'ask-charge-lamp',
   'ask-noise',
   'ask-helped',
@@ -320,6 +321,18 @@ export const CHECKS: readonly Check[] = [
             : 0.1,
       ),
     reason: 'what wears or loosens gives notice for weeks; what was left on does not',
+  },
+  {
+    id: 'ask-warned',
+    isVolunteered: true,
+    minutes: 0.3,
+    needs: null,
+    fits: wakes,
+    outcomes: ['yes', 'no'],
+    chances: ({ batteries, cause }) =>
+      yes(cause === 'converter' ? 0.55 : wornOf(batteries) >= WORN_FROM ? 0.6 : 0.08),
+    reason:
+      'its units watch their own volts: what wears shows in odd warnings for weeks, what was left on does not',
   },
   {
     id: 'ask-charge-lamp',

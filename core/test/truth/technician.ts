@@ -93,6 +93,11 @@ export function findingFor(check: CheckId, it: Stranded, who: Technician, random
       const warned = strength < 0.68 ? 0.6 : it.plusOhms + it.minusOhms + it.cableOhms > 0.006 ? 0.4 : 0.12;
       return likely(has('starter', 'charging') ? Math.max(warned, 0.35) : warned, 'yes', 'no');
     }
+    case 'ask-warned': {
+      if (it.engine) return null;
+      const isWeak = Math.min(...it.cells.map((c) => c.strength)) < 0.68;
+      return likely(has('converter') ? 0.5 : isWeak ? 0.55 : 0.1, 'yes', 'no');
+    }
     case 'ask-charge-lamp':
       if (!it.engine) return null;
       if (!has('charging')) return likely(0.04, 'was-lit', 'out');

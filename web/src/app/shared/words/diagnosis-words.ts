@@ -73,6 +73,7 @@ export const CHECK_WORDS: Record<
     outcomes: { 'go-out': 'go out', dim: 'dim', 'stay-bright': 'stay bright' },
   },
   'ask-slow-lately': { ask: 'Slow cranks, dips of the radio lately', outcomes: { yes: 'yes', no: 'no' } },
+  'ask-warned': { ask: 'Odd warnings, 12 V messages, slow doors lately', outcomes: { yes: 'yes', no: 'no' } },
   'ask-charge-lamp': { ask: 'Charge lamp while driving', outcomes: { 'was-lit': 'was lit', out: 'out' } },
   'ask-noise': {
     ask: 'Noises',
@@ -188,6 +189,7 @@ export const FINDING_NAMES: Record<CheckId, string> = {
   'ask-flats': 'Flat before',
   'ask-dims': 'Lamps at the key',
   'ask-slow-lately': 'Slow lately',
+  'ask-warned': 'Warned lately',
   'ask-charge-lamp': 'Charge lamp while driving',
   'ask-noise': 'Noises',
   'ask-helped': 'Helped before',
