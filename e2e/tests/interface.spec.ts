@@ -268,7 +268,7 @@ test('a phone asks for every stop to be seen before it is called safe', async ({
 /** Words of the drawing in sight, with their size on the screen. */
 function drawnWords(page: Page): Promise<{ readonly words: string; readonly px: number }[]> {
   return page.evaluate(() =>
-    [...document.querySelectorAll<SVGTextElement>('.circuit svg text')]
+    Array.from(document.querySelectorAll<SVGTextElement>('.circuit svg text'))
       .filter((text) => text.checkVisibility() && text.getBoundingClientRect().height > 0)
       .map((text) => ({
         words: text.textContent,
