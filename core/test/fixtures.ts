@@ -234,3 +234,10 @@ export const motor = (
   cylinders: number,
   systemVolts: 12 | 24 = 12,
 ): Engine => ({ fuel, displacementL, cylinders, systemVolts });
+
+/** Its battery is in a room that gas does not leave. */
+export const CLOSED: Machine = {
+  ...CAR,
+  id: 'boot',
+  batteries: [{ ...CAR.batteries[0]!, closedIn: true }],
+};

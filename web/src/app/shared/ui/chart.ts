@@ -50,7 +50,8 @@ const BASE: EChartsCoreOption = {
     .canvas {
       width: 100%;
       height: 100%;
-      contain: strict;
+      /* What is drawn anew lays out nothing else; a tooltip may stand out of it. */
+      contain: layout style;
     }
   `,
 })
@@ -93,17 +94,17 @@ export class Chart {
 
   /** Its code comes late, maybe when its place is gone again: the library would hold on to a chart that is made then. */
   private async begin(): Promise<void> {
-    try {
-      const { default: echarts } = await import('./echarts');
-      if (this.destroyed.destroyed) return;
-      const chart = echarts.init(this.canvas().nativeElement, null, { renderer: 'svg' });
-      chart.setOption(BASE);
-      this.follow(chart);
-      this.chart.set(chart);
-    } catch {
+    const code = await import('./echarts').catch(() => null);
+    if (this.destroyed.destroyed) return;
+    if (!code) {
       // The picture stays away; its summary is there in words.
       this.finished();
+      return;
     }
+    const chart = code.default.init(this.canvas().nativeElement, null, { renderer: 'svg' });
+    chart.setOption(BASE);
+    this.follow(chart);
+    this.chart.set(chart);
   }
 
   /** Draws again when the room changes. The observer's first call, for the room it was made in, would draw everything twice. */
