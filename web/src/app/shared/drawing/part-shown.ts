@@ -3,7 +3,7 @@ import type { CircuitDrawing, Size, XY } from './drawing';
 /** The smallest size that words of a drawing are read at, px. */
 const READ_PX = 12;
 /** The smallest words of a drawing, in its own units. */
-export const WORDS_SIZE = 14;
+const WORDS_SIZE = 14;
 /** Keys lie over the upper edge of a small drawing: what is at its top is moved out from under them, px. */
 const KEYS_PX = 56;
 

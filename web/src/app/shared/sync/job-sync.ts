@@ -42,6 +42,8 @@ export class JobSync {
   private readonly finder = inject(Finder);
   private hasHeldClosed = false;
   private isPreparing = false;
+  /** What the board showed while others were fetched. */
+  private openSince: readonly string[] | null = null;
   /** Jobs whose older taps are in line. */
   private readonly begun = new Set<string>();
   private readonly queues = new Queues(
@@ -175,7 +177,10 @@ export class JobSync {
 
   /** Has ready what a time with no network asks for: the jobs of the board, those closed lately, and the house. */
   private async prepare(open: readonly string[]): Promise<void> {
-    if (this.isPreparing) return;
+    if (this.isPreparing) {
+      this.openSince = open;
+      return;
+    }
     this.isPreparing = true;
     try {
       if (!(await this.holdAll(open))) return;
@@ -188,6 +193,9 @@ export class JobSync {
       // No server: the board asks again when there is one.
     } finally {
       this.isPreparing = false;
+      const since = this.openSince;
+      this.openSince = null;
+      if (since) void this.prepare(since);
     }
   }
 
