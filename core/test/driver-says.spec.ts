@@ -29,7 +29,7 @@ const shareOf = (evidence: Parameters<typeof diagnose>[1], ...causes: string[]):
 describe('what the driver says', () => {
   it('is never proposed, and weighs once it is told', () => {
     expect(proposals(CROWD, [], TOOLS).filter(({ check }) => VOLUNTEERED.includes(check))).toEqual([]);
-    expect(VOLUNTEERED.length).toBe(5);
+    expect(VOLUNTEERED.length).toBe(6);
     for (const id of VOLUNTEERED) expect(CHECKS.find((c) => c.id === id)!.outcomes.length).toBeGreaterThan(1);
   });
 
@@ -40,6 +40,17 @@ describe('what the driver says', () => {
       1.3 * shareOf(dark, 'starter', 'interlock'),
     );
     expect(shareOf(dark, 'main-fuse')).toBeGreaterThan(2.5 * shareOf(bright, 'main-fuse'));
+  });
+
+  it('has warnings of an electric machine point to what wears or fails to charge, not to what was left on', () => {
+    const ev = { ...PROFILE, machineClass: 'ev', engine: null } as const;
+    const crowd = drawCrowd(ev, seededRandom(7), 60);
+    const share = (found: 'yes' | 'no', ...causes: string[]): number =>
+      diagnose(crowd, [{ check: 'ask-warned', found }])
+        .filter(({ cause }) => causes.includes(cause))
+        .reduce((sum, each) => sum + each.share, 0);
+    expect(share('yes', 'worn', 'converter')).toBeGreaterThan(1.5 * share('no', 'worn', 'converter'));
+    expect(share('no', 'left-on')).toBeGreaterThan(share('yes', 'left-on'));
   });
 
   it('points where it should: a squeal to charging, a lit lamp to charging, slow lately away from what was left on', () => {
