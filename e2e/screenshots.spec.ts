@@ -63,16 +63,13 @@ async function shootTogether(
 /** Takes the pictures of the README from the demo data: `npm run screenshots`. */
 test('pictures of the main views', async ({ tech, page }) => {
   test.setTimeout(300_000);
-  const shoot = async (name: string): Promise<void> => {
-    await page.mouse.move(0, 0);
-    await page.waitForTimeout(350);
-    await page.screenshot({ path: join(FOLDER, `${name}.png`) });
-  };
   const picture = async (): Promise<Buffer> => {
     await page.mouse.move(0, 0);
     await page.waitForTimeout(350);
     return page.screenshot();
   };
+  const shoot = async (name: string): Promise<void> =>
+    writeFile(join(FOLDER, `${name}.png`), await picture());
   const light = (name: string): Promise<void> => page.getByRole('radio', { name }).click();
 
   const flatAt = async (call: RegExp, volts: string): Promise<void> => {

@@ -36,7 +36,7 @@ import {
 } from '../src/plan/index.js';
 import { DEFAULT_RULES, type HouseRules } from '../src/rules/index.js';
 import { CAR, CLOSED, EV, KIT, MOTORCYCLE, TRUCK } from './fixtures.js';
-import { KNOWN_MISTAKES } from './known-mistakes.js';
+import { expectCaught, KNOWN_MISTAKES, placeOf } from './known-mistakes.js';
 import { ALLOWING, optionNamed, run, SCENE_TEMP_C, sceneFor } from './scenes.js';
 import { sweep } from './sweep.js';
 
@@ -357,28 +357,11 @@ describe('replan', () => {
 });
 
 describe('known mistakes', () => {
-  for (const {
-    name,
-    machine = CAR,
-    source = 'donor+heavy',
-    rest,
-    kit = KIT,
-    more,
-    before,
-    slip,
-    code,
-    least,
-  } of KNOWN_MISTAKES) {
-    it(name, () => {
-      const readings = rest ?? (machine.batteries.length > 1 ? [11.9, 11.9] : [11.8]);
-      const option = optionNamed(machine, source, readings, kit);
-      expect(option).withContext(source).toBeDefined();
-      const scene = sceneFor(machine, option, readings, more);
-      const found = hazardsOf(scene, run(machine, before), slip, ALLOWING);
-      const caught = found.find((h) => h.code === code);
-      expect(caught).withContext(JSON.stringify(found)).toBeDefined();
-      if (!least) expect(caught!.severity).withContext(JSON.stringify(found)).toBe('severe');
-      if (least === 'watch') expect(caught!.severity).not.toBe('note');
+  for (const mistake of KNOWN_MISTAKES) {
+    it(mistake.name, () => {
+      const { machine, option, readings, hookup } = placeOf(mistake);
+      const scene = sceneFor(machine, option, readings, mistake.more);
+      expectCaught(mistake, hazardsOf(scene, hookup, mistake.slip, ALLOWING));
     });
   }
 

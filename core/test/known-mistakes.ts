@@ -1,6 +1,7 @@
 import type { ClampId } from '../src/circuit/index.js';
 import {
   type HandAction,
+  type Hazard,
   type HazardCode,
   type HookupAction,
   type HookupScene,
@@ -9,6 +10,7 @@ import {
 import type { Machine } from '../src/machine/index.js';
 import type { DonorKit, KitItem } from '../src/sources/index.js';
 import { CAR, CLOSED, DONOR, EV, KIT, MOTORCYCLE, TRUCK } from './fixtures.js';
+import { optionNamed, run } from './scenes.js';
 
 const on = (clamp: ClampId, pointId: string) => ({ kind: 'attach', clamp, pointId }) as const;
 const off = (clamp: ClampId): HookupAction => ({ kind: 'detach', clamp });
@@ -447,3 +449,19 @@ export const KNOWN_MISTAKES: readonly Mistake[] = [
     code: 'dead-short',
   },
 ];
+
+/** Where it is made: the machine, what its batteries read, the source in hand, and the hook-up as far as it has come. */
+export function placeOf({ machine = CAR, source = 'donor+heavy', rest, kit = KIT, before }: Mistake) {
+  const readings = rest ?? (machine.batteries.length > 1 ? [11.9, 11.9] : [11.8]);
+  const option = optionNamed(machine, source, readings, kit);
+  expect(option).withContext(source).toBeDefined();
+  return { machine, kit, readings, option, hookup: run(machine, before) };
+}
+
+/** What was found has it, as severe as it is. */
+export function expectCaught({ code, least }: Mistake, found: readonly Hazard[]): void {
+  const caught = found.find((hazard) => hazard.code === code);
+  expect(caught).withContext(JSON.stringify(found)).toBeDefined();
+  if (!least) expect(caught!.severity).withContext(JSON.stringify(found)).toBe('severe');
+  if (least === 'watch') expect(caught!.severity).not.toBe('note');
+}

@@ -1,9 +1,8 @@
 import { type BatteryRating, type BatteryState, batteryOpenVolts } from '../src/battery/index.js';
 import { act, type PracticeAction, startCase, type World } from '../src/practice/index.js';
-import type { Machine } from '../src/machine/index.js';
-import { CAR, KIT } from './fixtures.js';
-import { KNOWN_MISTAKES, type Mistake } from './known-mistakes.js';
-import { ALLOWING, optionNamed, run, SCENE_TEMP_C } from './scenes.js';
+import { CAR } from './fixtures.js';
+import { expectCaught, KNOWN_MISTAKES, type Mistake, placeOf } from './known-mistakes.js';
+import { ALLOWING, SCENE_TEMP_C } from './scenes.js';
 
 /** The battery that truly rests at these volts. */
 function restingAt(rating: BatteryRating, volts: number): BatteryState {
@@ -19,19 +18,9 @@ function restingAt(rating: BatteryRating, volts: number): BatteryState {
   return at(low);
 }
 
-const usualRest = (machine: Machine): readonly number[] =>
-  machine.batteries.length > 1 ? [11.9, 11.9] : [11.8];
-
 /** A case in which the hands have come as far as the mistake. */
-function worldBefore({
-  machine = CAR,
-  source = 'donor+heavy',
-  rest,
-  kit = KIT,
-  more,
-  before,
-}: Mistake): World {
-  const readings = rest ?? usualRest(machine);
+function worldBefore(mistake: Mistake): World {
+  const { machine, kit, readings, option, hookup } = placeOf(mistake);
   const started = startCase('stop-1');
   const { rating } = machine.batteries[0]!;
   const hidden = {
@@ -51,12 +40,10 @@ function worldBefore({
     practice: {
       ...started.practice,
       ...{ machine, kit, profile, hidden, rules: ALLOWING, tempC: SCENE_TEMP_C },
-      donor: more?.donor ?? CAR,
+      donor: mistake.more?.donor ?? CAR,
     },
-    hidden,
-    option: optionNamed(machine, source, readings, kit),
-    hookup: run(machine, before),
-    runs: more?.casualtyRuns ?? false,
+    ...{ hidden, option, hookup },
+    runs: mistake.more?.casualtyRuns ?? false,
   };
 }
 
@@ -70,10 +57,6 @@ describe('a known mistake, done in Practice', () => {
   for (const mistake of mistakes)
     it(`shows what it does: ${mistake.name}`, () => {
       const after = act(worldBefore(mistake), doing(mistake));
-      const { hazards } = after.log.at(-1)!;
-      const shown = hazards.find(({ code }) => code === mistake.code);
-      expect(shown).withContext(JSON.stringify(hazards)).toBeDefined();
-      if (!mistake.least) expect(shown?.severity).withContext(JSON.stringify(hazards)).toBe('severe');
-      if (mistake.least === 'watch') expect(shown?.severity).not.toBe('note');
+      expectCaught(mistake, after.log.at(-1)!.hazards);
     });
 });

@@ -1,5 +1,5 @@
 import type { PlanCase } from '@voltrek/core/plan';
-import { PlanRunner } from './plan-runner';
+import { type PlanRun, PlanRunner } from './plan-runner';
 
 describe('PlanRunner', () => {
   const never = () => new Promise<never>(() => undefined);
@@ -53,31 +53,15 @@ describe('PlanRunner', () => {
 
   it('closes the lines of those who hear, whether it is answered, fails or is stopped', async () => {
     const closed = spyOn(MessagePort.prototype, 'close').and.callThrough();
+    const asks: Parameters<PlanRun['ask']>[0] = (worker, hears) => {
+      const nobody = hears(() => undefined);
+      return worker.odds({} as PlanCase, 1, nobody);
+    };
     const runner = new PlanRunner();
-    const failing = runner.begin().ask((worker, hears) =>
-      worker.odds(
-        {} as PlanCase,
-        1,
-        hears(() => undefined),
-      ),
-    );
-    await expectAsync(failing).toBeRejected();
+    await expectAsync(runner.begin().ask(asks)).toBeRejected();
     expect(closed).toHaveBeenCalledTimes(1);
-    const stopped = runner.begin().ask(async (worker, hears) => {
-      void worker
-        .odds(
-          {} as PlanCase,
-          1,
-          hears(() => undefined),
-        )
-        .catch(() => undefined);
-      void worker
-        .odds(
-          {} as PlanCase,
-          1,
-          hears(() => undefined),
-        )
-        .catch(() => undefined);
+    const stopped = runner.begin().ask((worker, hears) => {
+      for (let i = 0; i < 2; i++) void asks(worker, hears).catch(() => undefined);
       return never();
     });
     runner.stop();
