@@ -6,6 +6,7 @@ import { Store } from '@ngrx/store';
 import { firstValueFrom, timeout } from 'rxjs';
 import { Api } from '../state/api';
 import { Finder } from '../state/finder';
+import { House } from '../state/house';
 import { isAway } from '../sync/answer-to';
 import { DeviceStore } from '../sync/device-store';
 import { callOf, NOT_NUMBERED } from '../sync/errand';
@@ -20,6 +21,7 @@ const ANSWER_MS = 6_000;
 export class OpenJob {
   private readonly api = inject(Api);
   private readonly finder = inject(Finder);
+  private readonly house = inject(House);
   private readonly device = inject(DeviceStore);
   private readonly store = inject(Store);
 
@@ -31,7 +33,7 @@ export class OpenJob {
   async open(call: BoardCall, ownVanId: string, by: string): Promise<string> {
     const vanId = call.vanId ?? ownVanId;
     const jobId = crypto.randomUUID();
-    const { rules } = await firstValueFrom(this.api.rules());
+    const { rules } = await this.house.rules();
     const opened = newEvent(jobId, by, 'job.opened', openedFrom(call, vanId, rules));
     if (call.number === NOT_NUMBERED) return this.openHere(call, opened, vanId, rules);
     try {
@@ -64,7 +66,7 @@ export class OpenJob {
     rules: HouseRules,
   ): Promise<Omit<JobDetail, 'events'>> {
     const pack = await this.finder.pack();
-    const vans = await firstValueFrom(this.api.vans());
+    const vans = await this.house.vans();
     const model = pack.models.find(({ machine }) => machine.id === call.modelId);
     const van = vans.find(({ id }) => id === vanId) ?? vans.find(({ retired }) => !retired);
     if (!model || !van) throw new RangeError('This device does not hold that machine.');

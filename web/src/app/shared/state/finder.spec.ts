@@ -7,6 +7,7 @@ import { firstValueFrom, of, throwError } from 'rxjs';
 import { CAR, VAN } from '../../../testing/fixtures';
 import { Api } from './api';
 import { Finder, machinesIn, vehiclesIn } from './finder';
+import { House } from './house';
 
 const vehicle = (id: string, plate: string | null, fleetNumber: string | null = null): VehicleSummary => ({
   ...{ id, plate, fleetNumber, serialNumber: null, modelId: 'car', modelName: 'Test Car' },
@@ -48,7 +49,11 @@ describe('finding with no server', () => {
       devicePack: () => of({ body: PACK, at: HELD_AT }),
     };
     TestBed.configureTestingModule({
-      providers: [provideZonelessChangeDetection(), { provide: Api, useValue: api }],
+      providers: [
+        provideZonelessChangeDetection(),
+        { provide: Api, useValue: api },
+        { provide: House, useValue: {} },
+      ],
     });
     const finder = TestBed.inject(Finder);
     expect((await firstValueFrom(finder.machines('van'))).machines.map((m) => m.id)).toEqual(['van']);

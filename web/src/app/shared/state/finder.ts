@@ -8,12 +8,15 @@ import type {
 } from '@voltrek/contracts';
 import { machineSummary, plateKeyOf, searchTextOf, wordsOf } from '@voltrek/contracts/search-text';
 import { isTemplate } from '@voltrek/core/template';
-import { catchError, firstValueFrom, from, map, type Observable, throwError } from 'rxjs';
+import { catchError, firstValueFrom, from, map, type Observable, throwError, timeout } from 'rxjs';
 import { isAway } from '../sync/answer-to';
 import { Api } from './api';
+import { House } from './house';
 
 /** How old the copy of the house may be before it is fetched again, ms. */
 const STALE_MS = 600_000;
+/** A copy that takes longer to come is given up, ms. */
+const COPY_MS = 15_000;
 const FOUND_MOST = 60;
 const WORDS_MOST = 8;
 
@@ -21,6 +24,7 @@ const WORDS_MOST = 8;
 @Injectable({ providedIn: 'root' })
 export class Finder {
   private readonly api = inject(Api);
+  private readonly house = inject(House);
   private held: DevicePack | null = null;
   private fetchedMs = -Infinity;
   private readonly asOf = signal<Date | null>(null);
@@ -33,7 +37,9 @@ export class Finder {
     this.fetchedMs = performance.now();
     try {
       const { api } = this;
-      const asked = [api.devicePack(), api.rules(), api.vans(), api.followUps(), api.looseBatteries()];
+      await this.house.rules();
+      await this.house.vans();
+      const asked = [api.devicePack(), api.followUps(), api.looseBatteries()];
       for (const request of asked) await firstValueFrom<unknown>(request);
     } catch {
       this.fetchedMs = -Infinity;
@@ -63,6 +69,7 @@ export class Finder {
   async pack(): Promise<DevicePack> {
     return (this.held ??= await firstValueFrom(
       this.api.devicePack().pipe(
+        timeout(COPY_MS),
         map(({ body, at }) => {
           this.asOf.set(at);
           return body;

@@ -1,6 +1,6 @@
 import { inject } from '@angular/core';
 import type { RuleSetting, RulesPage } from '@voltrek/contracts';
-import { Actions, createEffect, ofType } from '@ngrx/effects';
+import { Actions, createEffect, ofType, ROOT_EFFECTS_INIT } from '@ngrx/effects';
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
 import { concatMap, switchMap } from 'rxjs';
 import { answered } from './answered';
@@ -34,10 +34,11 @@ export const rulesFeature = createFeature({
   ),
 });
 
+/** At the start too: a job is opened under them, also where the line gets thin after that. */
 export const loadRules = createEffect(
   (actions = inject(Actions), api = inject(Api)) =>
     actions.pipe(
-      ofType(RulesActions.opened),
+      ofType(ROOT_EFFECTS_INIT, RulesActions.opened),
       switchMap(() => answered(api.rules(), (page) => RulesActions.loaded({ page }), RulesActions.failed)),
     ),
   { functional: true },

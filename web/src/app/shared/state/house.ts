@@ -1,0 +1,43 @@
+import { inject, Injectable } from '@angular/core';
+import type { RulesPage, Van } from '@voltrek/contracts';
+import { Store } from '@ngrx/store';
+import { firstValueFrom, type Observable, tap, timeout } from 'rxjs';
+import { isAway } from '../sync/answer-to';
+import { Api } from './api';
+import { KitActions, kitFeature } from './kit';
+import { RulesActions, rulesFeature } from './rules';
+
+/** The server is waited for this long where it told the same before, and this long where nothing is known yet, ms. */
+const KNOWN_MS = 1_500;
+const UNKNOWN_MS = 6_000;
+
+/** Rules and vans as the server has them, or, where it is slow or away, as this page last heard them: no tap waits for a thin line. */
+@Injectable({ providedIn: 'root' })
+export class House {
+  private readonly api = inject(Api);
+  private readonly store = inject(Store);
+  private readonly knownRules = this.store.selectSignal(rulesFeature.selectPage);
+  private readonly knownVans = this.store.selectSignal(kitFeature.selectVans);
+
+  /** @throws what asking for them came to, where they were never heard */
+  rules(): Promise<RulesPage> {
+    const heard = this.api.rules().pipe(tap((page) => this.store.dispatch(RulesActions.loaded({ page }))));
+    return inTime(heard, this.knownRules());
+  }
+
+  /** @throws what asking for them came to, where they were never heard */
+  vans(): Promise<readonly Van[]> {
+    const heard = this.api.vans().pipe(tap((vans) => this.store.dispatch(KitActions.loaded({ vans }))));
+    const known = this.knownVans();
+    return inTime<readonly Van[]>(heard, known.length > 0 ? known : null);
+  }
+}
+
+async function inTime<T>(asked: Observable<T>, known: T | null): Promise<T> {
+  try {
+    return await firstValueFrom(asked.pipe(timeout(known === null ? UNKNOWN_MS : KNOWN_MS)));
+  } catch (error) {
+    if (known === null || !isAway(error)) throw error;
+    return known;
+  }
+}
