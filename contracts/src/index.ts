@@ -2,6 +2,7 @@ export * from './text.js';
 export * from './job-event.js';
 export * from './jobs-wanted.js';
 export * from './rule-setting.js';
+export * from './sign-in.js';
 export * from './machine.js';
 export * from './atlas.js';
 export * from './wire.js';

@@ -171,6 +171,7 @@ const FIELDS: { readonly [T in EventType]: Fields<T> } = {
       .default(undefined),
   },
   'latch.tried': { place: oneOf(LATCH_PLACES), opened: flag() },
+  'job.supervised': { on: flag() },
   'van.called': { vanId: idText(), minutes: figure() },
   'van.arrived': { vanId: idText() },
   'battery.lifted': { battery: battery() },

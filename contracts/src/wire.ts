@@ -8,7 +8,7 @@ import type { FollowUp, VerdictKind } from '@voltrek/core/verdict';
 import type { Confidence, MachineSummary } from './atlas.js';
 import type { Battery, CallState, Person, PersonEntry, Vehicle, VehicleSummary } from './record.js';
 
-export const CREW_ROLES = ['crew-lead', 'technician', 'apprentice'] as const;
+export const CREW_ROLES = ['crew-lead', 'technician', 'apprentice', 'viewer'] as const;
 
 /** Somebody of the crew. */
 export interface CrewMember {

@@ -99,6 +99,7 @@ export function anyEntry(
     () => ['van.called', { vanId: one(['van-2', 'van-3']), minutes: one([0, 20, 45, 900]) }],
     () => ['van.arrived', { vanId: one(['van-2', 'van-3']) }],
     () => ['battery.lifted', { battery: one([0, 1, 5]) }],
+    () => ['job.supervised', { on: one([true, false]) }],
     () => ['leads.measured', { sourceVolts: 12.9, casualtyVolts: one([11.5, 13]), amps: one([3, 180]) }],
     () => ['charge.read', { volts: 14.2, amps: one([0.2, 6]), isWarm: random() < 0.2 }],
     () => ['step.confirmed', { step: one(CONFIRMATIONS) }],

@@ -12,12 +12,14 @@ import { openPostgres, ServerUnfitError } from './db/postgres.js';
 import { loadDemo } from './demo/load.js';
 import { placeOnTruth, startStandIns } from './demo/stand-ins.js';
 import { createApp } from './http/app.js';
+import { isLoopback } from './http/same-site.js';
 import { type Addresses, openBench } from './instruments/bench.js';
 import type { InstrumentParts } from './instruments/routes.js';
 import { parseAddress } from './instruments/scpi-link.js';
 import { snapshotOldLogs } from './jobs/rebuild.js';
 import { newsDesk, type NewsDesk } from './http/news.js';
 import { shareNews } from './http/news-of-others.js';
+import { isDoorShut } from './sign-in/secrets.js';
 
 const HOST = '127.0.0.1';
 const DEFAULT_PORT = 4820;
@@ -30,6 +32,7 @@ const REQUEST_MS = 180_000;
 const WEB_FOLDER = fileURLToPath(new URL('../../../web/dist/browser', import.meta.url));
 
 interface Options {
+  readonly host: string;
   readonly port: number;
   readonly folder: string;
   /** A PostgreSQL server in the place of the embedded database. */
@@ -39,11 +42,16 @@ interface Options {
 
 function readOptions(): Options {
   const { values } = parseArgs({
-    options: { port: { type: 'string' }, empty: { type: 'boolean', default: false } },
+    options: {
+      host: { type: 'string', default: HOST },
+      port: { type: 'string' },
+      empty: { type: 'boolean', default: false },
+    },
   });
   const port = Number(values.port ?? DEFAULT_PORT);
   if (!Number.isInteger(port) || port < 1 || port > 65535) fail('--port takes a number from 1 to 65535.');
   return {
+    host: values.host,
     port,
     folder: resolve(process.env.VOLTREK_DATA ?? '.voltrek'),
     url: process.env.DATABASE_URL ?? null,
@@ -61,15 +69,15 @@ const stillStarting: RequestListener = (_request, response) => {
   response.end(JSON.stringify({ type: 'about:blank', title: 'Starting', status: 503 } satisfies Problem));
 };
 
-async function listen(server: Server, port: number): Promise<void> {
+async function listen(server: Server, host: string, port: number): Promise<void> {
   await new Promise<void>((done, failed) => {
     server.once('error', failed);
-    server.listen(port, HOST, done);
+    server.listen(port, host, done);
   });
 }
 
 async function main(): Promise<void> {
-  const { port, folder, url, empty } = readOptions();
+  const { host, port, folder, url, empty } = readOptions();
   const log = pino({ level: process.env.VOLTREK_LOG ?? 'info' });
   // Take the port before the data: a busy port must not touch the folder.
   let handler: RequestListener = stillStarting;
@@ -77,15 +85,22 @@ async function main(): Promise<void> {
     { headersTimeout: HEADERS_MS, requestTimeout: REQUEST_MS },
     (request, response) => handler(request, response),
   );
-  await listen(server, port).catch((error: unknown) => {
+  await listen(server, host, port).catch((error: unknown) => {
     const isBusy = error instanceof Error && 'code' in error && error.code === 'EADDRINUSE';
     fail(
       isBusy
         ? `Port ${port} is in use. Choose another with: npm start -- --port N`
-        : `Cannot listen on port ${port}: ${String(error)}`,
+        : `Cannot listen on ${host}, port ${port}: ${String(error)}`,
     );
   });
   const database = await (url === null ? openFolder(folder) : openServer(url));
+  const isPublic = !isLoopback(host);
+  if (isPublic && !(await isDoorShut(database.db))) {
+    await database.close();
+    fail(
+      `Sign-in is not set up, so this server answers this machine only. Start it without --host, require sign-in under Kit, Sign-in, then start it with --host ${host}.`,
+    );
+  }
   await loadDemo(database, new Date(), empty);
   const folded = await snapshotOldLogs(database.db);
   if (folded > 0) log.info(`made lists and records of ${folded} jobs of an earlier version`);
@@ -96,12 +111,13 @@ async function main(): Promise<void> {
     .split(',')
     .map((name) => name.trim())
     .filter(Boolean);
+  if (isPublic) hosts.push(host.toLowerCase());
   // The files of a database server are kept by whoever keeps that server.
   const backups = url === null ? keepBackups(folder, database, log.error.bind(log)) : null;
   const own = Number(process.env.VOLTREK_PER_MINUTE);
-  const perMinute = own > 0 ? { requests: own, heavy: own } : undefined;
+  const perMinute = own > 0 ? { requests: own, heavy: own, door: own } : undefined;
   handler = createApp({
-    ...{ database, news, log, instruments, webFolder: WEB_FOLDER, hosts },
+    ...{ database, news, log, instruments, webFolder: WEB_FOLDER, hosts, isPublic },
     ...(backups && { backups }),
     ...(perMinute && { perMinute }),
   });
@@ -115,7 +131,7 @@ async function main(): Promise<void> {
     },
     log.info.bind(log),
   );
-  process.stdout.write(`Voltrek is ready at http://${HOST}:${port}\n`);
+  process.stdout.write(`Voltrek is ready at http://${host}:${port}\n`);
 }
 
 const openFolder = (folder: string): Promise<Database> =>

@@ -13,7 +13,7 @@ describe('an address that sends more than anybody needs', () => {
       createApp({
         ...{ database, news: newsDesk(), log: pino({ level: 'silent' }) },
         instruments: { bench: openBench({}), weatherUrl: null, place: null },
-        perMinute: { requests, heavy },
+        perMinute: { requests, heavy, door: 2 },
       }),
     );
   };

@@ -36,7 +36,7 @@ async function startOn(databaseUrl: string): Promise<Running> {
     news: await shareNews(desk, database),
     log: pino({ level: 'silent' }),
     instruments: { bench: openBench({}), weatherUrl: null, place: null },
-    perMinute: { requests: 1e9, heavy: 1e9 },
+    perMinute: { requests: 1e9, heavy: 1e9, door: 1e9 },
   });
   const server: Server = app.listen(0, '127.0.0.1');
   await once(server, 'listening');

@@ -50,6 +50,8 @@ export const FIELD_FAULTS = {
   vehiclePlateOrModel: 'name a vehicle, its plate, or its model',
   van: 'name the van',
   why: 'say why',
+  pinDigits: 'a PIN is 6 to 12 digits',
+  pinEasy: 'that PIN is too easily guessed: no runs, not the same digit throughout',
   vehicleAndPlace: 'name the vehicle and the place',
 } as const;
 

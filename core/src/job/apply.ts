@@ -270,6 +270,8 @@ function apply(job: Job, event: JobEvent): Job {
       return { ...job, resets: toggled(job.resets, event.data.reset) };
     case 'override.given':
       return { ...job, overrides: [...job.overrides, { ...event.data, at: timeOf(event) }] };
+    case 'job.supervised':
+      return { ...job, supervisedBy: event.data.on ? event.by : null };
     case 'rules.adopted':
       return { ...job, rules: rulesWith(event.data.rules, DEFAULT_RULES) };
     case 'verdict.given':

@@ -205,6 +205,8 @@ export interface EventData {
   };
   'reset.ticked': { readonly reset: string };
   'override.given': { readonly rule: RuleKey; readonly reason: string };
+  /** Whoever reports it answers for what an apprentice does in this job, or does so no longer. */
+  'job.supervised': { readonly on: boolean };
   'verdict.given': VerdictRecord;
   /** House rules that were changed while the job was under way are taken on. */
   'rules.adopted': { readonly rules: RuleSettings };
@@ -265,6 +267,7 @@ export const EVENT_TYPES = [
   'leads.measured',
   'reset.ticked',
   'override.given',
+  'job.supervised',
   'verdict.given',
   'rules.adopted',
   'fitting.confirmed',

@@ -151,6 +151,8 @@ export interface Job {
   readonly triesSinceChecks: number;
   readonly resets: readonly string[];
   readonly overrides: readonly { readonly rule: RuleKey; readonly reason: string; readonly at: string }[];
+  /** Who answers for what an apprentice does in it; null: nobody does any longer. Left out where nobody ever did. */
+  readonly supervisedBy?: string | null;
   readonly verdict: VerdictRecord | null;
   /** Steps done of changing a battery, in order. */
   readonly fitting: readonly { readonly battery: number; readonly step: FittingStep }[];

@@ -121,6 +121,7 @@ function refuseOn(
     case 'stop.raised':
     case 'symptom.recorded':
     case 'reset.ticked':
+    case 'job.supervised':
       return null;
     case 'scene.recorded':
       return outOfRange('', next.data.ambientC, TYPED_RANGES.ambientC) ? 'value-out-of-range' : null;

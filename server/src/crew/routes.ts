@@ -6,6 +6,7 @@ import { Router } from 'express';
 import type { Database, Tx } from '../db/database.js';
 import { crew } from '../db/schema.js';
 import { HttpProblem } from '../http/problem.js';
+import { requireOtherLead } from '../sign-in/secrets.js';
 import { allCrew, requireCrew } from './repository.js';
 
 export function crewRoutes({ db, write }: Database): Router {
@@ -25,6 +26,7 @@ export function crewRoutes({ db, write }: Database): Router {
     await write(async (tx) => {
       await requireCrew(tx, crewId);
       if (retired) await requireAnother(tx, crewId);
+      if (retired || role !== 'crew-lead') await requireOtherLead(tx, crewId);
       await tx
         .update(crew)
         .set({ name, role, retiredAt: retired ? new Date() : null })

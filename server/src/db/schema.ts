@@ -1,4 +1,5 @@
 import type {
+  AuditLine,
   BatteryMoveKind,
   BatteryState,
   CallChangeKind,
@@ -43,6 +44,67 @@ export const crew = pgTable('crew', {
   role: text().$type<CrewMember['role']>().notNull(),
   /** Works here no longer; logs still name them. */
   retiredAt: instant('retired_at'),
+});
+
+/** How a member of the crew proves who they are: with a PIN, of which only a slow hash is kept. */
+export const crewSecrets = pgTable('crew_secrets', {
+  crewId: text('crew_id')
+    .primaryKey()
+    .references(() => crew.id),
+  pinHash: text('pin_hash').notNull(),
+  /** Wrong PINs since the last right one. */
+  failures: integer().notNull().default(0),
+  lockedUntil: instant('locked_until'),
+  setAt: instant('set_at').notNull(),
+});
+
+/** Or with a passkey: the public half of it. */
+export const passkeys = pgTable('passkeys', {
+  id: text().primaryKey(),
+  crewId: text('crew_id')
+    .notNull()
+    .references(() => crew.id),
+  name: text().notNull(),
+  publicKey: bytes('public_key').notNull(),
+  counter: integer().notNull(),
+  createdAt: instant('created_at').notNull(),
+  usedAt: instant('used_at'),
+});
+
+/** Who is signed in on which device. Of the device only the hash of its token is kept. */
+export const sessions = pgTable(
+  'sessions',
+  {
+    id: uuid().primaryKey(),
+    deviceHash: text('device_hash').notNull(),
+    crewId: text('crew_id')
+      .notNull()
+      .references(() => crew.id),
+    device: text().notNull(),
+    createdAt: instant('created_at').notNull(),
+    seenAt: instant('seen_at').notNull(),
+    /** Since when somebody else holds the device. */
+    handedOverAt: instant('handed_over_at'),
+    /** Ended: its row stands so that the device stays known. */
+    endedAt: instant('ended_at'),
+  },
+  (t) => [uniqueIndex('sessions_of_device').on(t.deviceHash, t.crewId)],
+);
+
+/** What a device was asked, to be answered with a passkey: once, and soon. */
+export const passkeyQuestions = pgTable('passkey_questions', {
+  deviceHash: text('device_hash').primaryKey(),
+  question: text().notNull(),
+  until: instant('until').notNull(),
+});
+
+/** What was done at the door, or with a lead's or a finder's rights. */
+export const audit = pgTable('audit', {
+  position: serial().primaryKey(),
+  at: instant('at').notNull(),
+  by: text().references(() => crew.id),
+  kind: text().$type<AuditLine['kind']>().notNull(),
+  about: text().notNull(),
 });
 
 /** Whoever calls or owns: kept here alone, so that a name and a number can be erased while jobs and records stand. */

@@ -6,6 +6,7 @@ import { idText, UUID_PATTERN } from '@voltrek/contracts';
 import type { Request } from 'express';
 import multer from 'multer';
 import { HttpProblem } from '../http/problem.js';
+import { requireSpeaker } from '../sign-in/door.js';
 import { piecesOf, TextWindow } from './text-window.js';
 
 /** One file in memory, no larger than `fileSize`. */
@@ -40,9 +41,12 @@ export function sentFile(request: Request): Uint8Array {
 const formField = (request: Request, name: string): unknown =>
   (request.body as Readonly<Record<string, unknown>> | undefined)?.[name];
 
-/** Who sends the file. @throws ValidationError */
-export const bodyId = (request: Request): string =>
-  idText().label('by').validateSync(formField(request, 'by'));
+/** Who sends the file. @throws ValidationError, HttpProblem 401 or 403 where they may not */
+export function bodyId(request: Request): string {
+  const by = idText().label('by').validateSync(formField(request, 'by'));
+  requireSpeaker(request, by);
+  return by;
+}
 
 /** The id that a photo was given where it was taken; undefined for one that gets its id here. @throws HttpProblem 422 */
 export function formPhotoId(request: Request): string | undefined {

@@ -1,5 +1,7 @@
 import { mkdir } from 'node:fs/promises';
+import { randomInt } from 'node:crypto';
 import { join, resolve } from 'node:path';
+import { PIN_DIGITS, pinFault } from '@voltrek/contracts';
 import { backUp } from '../backup/backup.js';
 import { backupFile, backupFolder, stampOf } from '../backup/catalogue.js';
 import { restore, RestoreError } from '../backup/restore.js';
@@ -8,16 +10,20 @@ import { FolderUnfitError } from '../db/folder.js';
 import { FolderHeldError } from '../db/lock.js';
 import { openPostgres, ServerUnfitError } from '../db/postgres.js';
 import { rebuild } from '../jobs/rebuild.js';
+import { note } from '../sign-in/audit.js';
+import { hashOfPin } from '../sign-in/pin.js';
+import { setPin, whoHasPins } from '../sign-in/secrets.js';
+import { endSessions } from '../sign-in/sessions.js';
 import { HouseFileError, importHouse } from './house-file.js';
 import { backUpAsFile, exportAtOnce, MoveError, moveHouse } from './move.js';
 
 /**
  * What is done to a house: `export FILE`, `import FILE`, `rebuild`, `backup`, `restore FILE`, and `move --to URL` or `move --from URL` between a
- * data folder and a PostgreSQL server. In a data folder while no server runs on it; with DATABASE_URL on that PostgreSQL server.
+ * data folder and a PostgreSQL server; and `pin NAME`, a new PIN for somebody who cannot get in. In a data folder while no server runs on it; with DATABASE_URL on that PostgreSQL server.
  */
 const [verb, file, otherUrl] = process.argv.slice(2);
-const VERBS = ['export', 'import', 'rebuild', 'backup', 'restore', 'move'] as const;
-const NEED_FILE = ['export', 'import', 'restore', 'move'];
+const VERBS = ['export', 'import', 'rebuild', 'backup', 'restore', 'move', 'pin'] as const;
+const NEED_FILE = ['export', 'import', 'restore', 'move', 'pin'];
 
 function fail(message: string): never {
   process.stderr.write(`${message}\n`);
@@ -34,7 +40,9 @@ function told(counts: Readonly<Record<string, number>>): string {
 async function main(): Promise<void> {
   const isKnown = (VERBS as readonly (string | undefined)[]).includes(verb);
   if (!isKnown || (NEED_FILE.includes(verb!) && !file))
-    fail('Say what to do: export FILE, import FILE, rebuild, backup, restore FILE, or move --to URL.');
+    fail(
+      'Say what to do: export FILE, import FILE, rebuild, backup, restore FILE, move --to URL, or pin NAME.',
+    );
   const folder = resolve(process.env.VOLTREK_DATA ?? '.voltrek');
   const url = process.env.DATABASE_URL ?? null;
   if (verb === 'move') {
@@ -55,6 +63,7 @@ async function main(): Promise<void> {
     else if (verb === 'import' || verb === 'restore')
       process.stdout.write(`Brought in: ${told(await importHouse(database.db, file!))}\n`);
     else if (verb === 'rebuild') await makeAnew(database);
+    else if (verb === 'pin') await givePin(database, file!);
     else if (url === null) await backUpFolder(folder, database);
     else await backUpServer(folder, database);
   } finally {
@@ -95,6 +104,29 @@ async function move(folder: string): Promise<void> {
     }
   } finally {
     await own.close();
+  }
+}
+
+/** Whoever can reach the data needs no PIN; they make one for whoever does. */
+async function givePin({ db, write }: Database, named: string): Promise<void> {
+  const found = (await whoHasPins(db)).filter(({ id, name }) => id === named || name === named);
+  if (found.length !== 1)
+    fail(`There is no one ${named} at work here. Give the name, or the id, as it stands in the crew.`);
+  const { id, name } = found[0]!;
+  const pin = freshPin();
+  const pinHash = await hashOfPin(pin);
+  await write(async (tx) => {
+    await setPin(tx, id, pinHash);
+    await endSessions(tx, { crewId: id });
+    await note(tx, null, 'pin-set', id);
+  });
+  process.stdout.write(`The PIN of ${name} is now ${pin}. Change it after signing in.\n`);
+}
+
+function freshPin(): string {
+  for (;;) {
+    const pin = String(randomInt(10 ** PIN_DIGITS.min)).padStart(PIN_DIGITS.min, '0');
+    if (pinFault(pin) === null) return pin;
   }
 }
 

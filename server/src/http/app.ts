@@ -1,10 +1,12 @@
 import { existsSync } from 'node:fs';
 import compression from 'compression';
+import cookieParser from 'cookie-parser';
 import express, { type Express } from 'express';
 import type { Logger } from 'pino';
-import { pinoHttp } from 'pino-http';
+import { type Options, pinoHttp } from 'pino-http';
 import { atlasRoutes } from '../atlas/routes.js';
 import { parseJobsWanted } from '@voltrek/contracts';
+import { ANSWERS } from '@voltrek/contracts/words';
 import { MINUTE_MS } from '@voltrek/core/quantities';
 import type { BackupKeeper } from '../backup/keeper.js';
 import { backupRoutes } from '../backup/routes.js';
@@ -21,14 +23,16 @@ import { jobRoutes } from '../jobs/routes.js';
 import { jobDetails } from '../jobs/service.js';
 import { peopleRoutes } from '../people/routes.js';
 import { ruleRoutes } from '../rules/routes.js';
+import { doorOf, guardDoor } from '../sign-in/door.js';
+import { signInRoutes } from '../sign-in/routes.js';
 import { vanRoutes } from '../vans/routes.js';
 import { vehicleRoutes } from '../vehicles/routes.js';
 import { metricsOf } from './metrics.js';
 import type { NewsDesk } from './news.js';
 import { plainInput } from './plain-input.js';
-import { HEAVY_PER_MINUTE, pace, REQUESTS_PER_MINUTE } from './pace.js';
-import { notFound, problemHandler } from './problem.js';
-import { sameSite } from './same-site.js';
+import { HEAVY_PER_MINUTE, pace, REQUESTS_PER_MINUTE, SIGN_INS_PER_MINUTE } from './pace.js';
+import { HttpProblem, notFound, problemHandler } from './problem.js';
+import { isLoopback, sameSite } from './same-site.js';
 import { guardHeaders, serveWeb } from './web.js';
 
 /** What this machine calls itself. */
@@ -36,9 +40,21 @@ const OWN_HOSTS: readonly string[] = ['127.0.0.1', 'localhost', '[::1]'];
 /** The largest request there is: an event with a long ledger of evidence. */
 const BODY_LIMIT = '64kb';
 
-const USUAL_PACE = { requests: REQUESTS_PER_MINUTE, heavy: HEAVY_PER_MINUTE };
+const USUAL_PACE = { requests: REQUESTS_PER_MINUTE, heavy: HEAVY_PER_MINUTE, door: SIGN_INS_PER_MINUTE };
 /** What reads or writes the whole of something. */
 const HEAVY = ['/api/backups', '/api/files/{*file}', '/api/models/preview', '/api/models/import'];
+
+/** A line of the log tells what was asked and what came of it: no names that were typed, no cookies, nothing of anybody. */
+const LOGGED: Pick<Options, 'serializers'> = {
+  serializers: {
+    req: ({ id, method, url }: { id: unknown; method: string; url: string }) => ({
+      id,
+      method,
+      path: url.split('?')[0],
+    }),
+    res: ({ statusCode }: { statusCode: number }) => ({ statusCode }),
+  },
+};
 
 export interface AppParts {
   readonly database: Database;
@@ -49,18 +65,38 @@ export interface AppParts {
   readonly backups?: BackupKeeper;
   /** Folder of the built web application; left out where only the API is served. */
   readonly webFolder?: string;
-  /** Requests that one address may send in a minute, and of imports and backups; left out for the usual. */
-  readonly perMinute?: { readonly requests: number; readonly heavy: number };
+  /** Requests that one address may send in a minute, of imports and backups, and at the door; left out for the usual. */
+  readonly perMinute?: { readonly requests: number; readonly heavy: number; readonly door: number };
   /** Names that the server answers for beside this machine's own. */
   readonly hosts?: readonly string[];
+  /** It is reached from other machines. */
+  readonly isPublic?: boolean;
 }
 
 /** The whole server as an Express application, not yet listening. */
 export function createApp(parts: AppParts): Express {
-  const { database, news, log, instruments, backups, webFolder, hosts = [], perMinute = USUAL_PACE } = parts;
+  const {
+    database,
+    news,
+    log,
+    instruments,
+    backups,
+    webFolder,
+    hosts = [],
+    perMinute = USUAL_PACE,
+    isPublic = false,
+  } = parts;
   const app = express();
   app.disable('x-powered-by');
-  app.use(pinoHttp({ logger: log, customLogLevel: (_q, r) => (r.statusCode >= 500 ? 'error' : 'debug') }));
+  // Who asks, and whether by TLS, is told by a proxy on this machine; of another's word nothing is believed.
+  app.set('trust proxy', 'loopback');
+  app.use(
+    pinoHttp({
+      logger: log,
+      customLogLevel: (_q, r) => (r.statusCode >= 500 ? 'error' : 'debug'),
+      ...LOGGED,
+    }),
+  );
   app.use(guardHeaders());
   app.use(compression({ filter: (q, r) => !/\/(stream|capture)$/.test(q.path) && compression.filter(q, r) }));
   const metrics = metricsOf(news);
@@ -68,10 +104,17 @@ export function createApp(parts: AppParts): Express {
   app.use(sameSite([...OWN_HOSTS, ...hosts]));
   app.use('/api', pace(perMinute.requests));
   app.post(HEAVY, pace(perMinute.heavy));
+  app.post('/api/sign-in/*rest', pace(perMinute.door));
   app.use(express.json({ limit: BODY_LIMIT }));
   app.use(plainInput);
+  app.use(cookieParser());
+  const door = doorOf(database);
+  app.use('/api', guardDoor(database, door));
 
-  app.get('/metrics', metrics.tell);
+  app.get('/metrics', async (request, response, next) => {
+    if ((await door.isShut()) && !isLoopback(request.ip ?? '')) throw new HttpProblem(401, ANSWERS.signIn);
+    await metrics.tell(request, response, next);
+  });
   app.get('/api/health', async (_request, response) => {
     await database.db.execute('select 1');
     const state = await backups?.state();
@@ -92,6 +135,7 @@ export function createApp(parts: AppParts): Express {
     response.json(await jobDetails(database, parseJobsWanted(request.body)));
   });
   app.use('/api/board', boardRoutes(database, news));
+  app.use('/api/sign-in', signInRoutes({ database, door, news, isPublic }));
   app.use('/api/house', houseRoutes(database));
   app.use('/api/crew', crewRoutes(database));
   app.use('/api/vans', vanRoutes(database));

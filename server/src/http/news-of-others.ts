@@ -7,6 +7,7 @@ import type { NewsDesk } from './news.js';
 type Word =
   | { readonly from: string; readonly kind: 'logged'; readonly id: string; readonly revision: number }
   | { readonly from: string; readonly kind: 'board' }
+  | { readonly from: string; readonly kind: 'over' }
   | { readonly from: string; readonly kind: 'entry'; readonly modelId: string | null };
 type Told<W = Word> = W extends Word ? Omit<W, 'from'> : never;
 
@@ -19,6 +20,7 @@ export async function shareNews(desk: NewsDesk, { db, others }: Database): Promi
   let last = Promise.resolve();
   const pass = async (word: Word): Promise<void> => {
     if (word.kind === 'board') desk.boardChanged();
+    else if (word.kind === 'over') desk.startOver();
     else if (word.kind === 'entry') desk.entryChanged(word.modelId);
     else {
       const event = await eventById(db, word.id);
@@ -39,6 +41,10 @@ export async function shareNews(desk: NewsDesk, { db, others }: Database): Promi
     tell: (event, revision) => {
       desk.tell(event, revision);
       tell({ kind: 'logged', id: event.id, revision });
+    },
+    startOver: () => {
+      desk.startOver();
+      tell({ kind: 'over' });
     },
     boardChanged: () => {
       desk.boardChanged();

@@ -9,6 +9,8 @@ const WINDOW_MS = 60_000;
 export const REQUESTS_PER_MINUTE = 12_000;
 /** Of what takes the whole server for a while, imports and backups, this many a minute are enough for anybody. */
 export const HEAVY_PER_MINUTE = 60;
+/** And at the door: a shift that changes with everybody at one desk, and no machine that tries PINs. */
+export const SIGN_INS_PER_MINUTE = 30;
 
 /**
  * Lets so many requests of one address through in a minute; the next is told to come again later, and how much later. Nothing is lost by it: a

@@ -7,6 +7,10 @@ const READS: readonly string[] = ['GET', 'HEAD', 'OPTIONS'];
 /** How a browser says that a request comes from a page of this server, or from nobody's page. */
 const OWN_SITES: readonly string[] = ['same-origin', 'none'];
 
+/** An address that only this machine itself reaches, or a request comes from. */
+export const isLoopback = (address: string): boolean =>
+  /^(localhost|(::ffff:)?127(\.\d{1,3}){3}|::1)$/.test(address);
+
 /**
  * Keeps strangers' pages out. A request must name a host that this server answers for, or a name that was pointed at this machine from
  * outside could read everything; and whatever changes something must come from a page of this server or from no page at all.

@@ -1,9 +1,10 @@
 import { ANSWERS } from '@voltrek/contracts/words';
-import { parseStoredEvent, UUID_PATTERN } from '@voltrek/contracts';
+import { mayDo, parseStoredEvent, UUID_PATTERN } from '@voltrek/contracts';
 import { VERDICTS } from '@voltrek/core/verdict';
 import { Router } from 'express';
 import type { Database } from '../db/database.js';
 import { HttpProblem, notFound } from '../http/problem.js';
+import { requireSpeaker } from '../sign-in/door.js';
 import { readLog } from './repository.js';
 import { acceptEvent, jobDetail, jobSheet } from './service.js';
 import type { NewsDesk } from '../http/news.js';
@@ -49,7 +50,10 @@ export function jobRoutes(database: Database, news: NewsDesk): Router {
       return;
     }
     if (event.jobId !== request.params.jobId) throw new HttpProblem(422, ANSWERS.eventOfAnotherJob);
-    const acknowledged = await acceptEvent(database, news, event, heldMsOf(request.get('voltrek-held-ms')));
+    const speaker = requireSpeaker(request, event.by);
+    const isAlone = speaker === null || mayDo(speaker.role, 'work');
+    const heldMs = heldMsOf(request.get('voltrek-held-ms'));
+    const acknowledged = await acceptEvent(database, news, event, heldMs, isAlone);
     response.status(acknowledged.isNew ? 201 : 200).json(acknowledged);
   });
 

@@ -62,13 +62,15 @@ export interface Acknowledged {
  * The server's clock says when it happened: now, less what it waited on the device. A device whose clock is ahead or back shortens no rest.
  *
  * @param heldMs how long the event waited on the device, by a clock that nobody sets
- * @throws HttpProblem 404 for an unknown call, crew member or model, 409 when the job's state refuses the event
+ * @param isAlone whoever reports it may work alone; others only in a job that somebody answers for
+ * @throws HttpProblem 404 for an unknown call, crew member or model, 409 when the job's state refuses the event, 403 for who may not
  */
 export async function acceptEvent(
   database: Database,
   news: NewsDesk,
   reported: JobEvent,
   heldMs = 0,
+  isAlone = true,
 ): Promise<Acknowledged> {
   const now = new Date();
   const heardAt = new Date(now.getTime() - heldMs).toISOString();
@@ -87,6 +89,8 @@ export async function acceptEvent(
     if (!isCrew) throw notFound('crewMember', reported.by);
     const { standing, named } = known ? { standing: known, named: reported } : await opening(tx, reported);
     const before = known && (known.job ?? (await keptJob(tx, reported.jobId))?.job ?? null);
+    if (!isAlone && (!before?.supervisedBy || reported.type === 'job.supervised'))
+      throw new HttpProblem(403, ANSWERS.notSupervised);
     const event = { ...named, heardAt: notBefore(before, heardAt) } as JobEvent;
     const { job } = await append(tx, { ...standing, job: before }, event);
     return { event, revision: job.revision, isNew: true, now: now.toISOString() };

@@ -1,4 +1,4 @@
-import { provideHttpClient } from '@angular/common/http';
+import { provideHttpClient, withInterceptors } from '@angular/common/http';
 import {
   type ApplicationConfig,
   DOCUMENT,
@@ -27,13 +27,14 @@ import { deviceFeature } from './shared/sync/device-state';
 import { JobSync } from './shared/sync/job-sync';
 import { keepSettings, settingsFeature } from './shared/state/settings';
 import { changeCrew, keepCrew, keepLight, keepVan, loadCrew, sessionFeature } from './shared/state/session';
+import { askSignIn, goOn, hearClosedDoor, signInFeature } from './shared/state/sign-in';
 import { NewsLine } from './shared/state/news-line';
 
 export const appConfig: ApplicationConfig = {
   providers: [
     provideBrowserGlobalErrorListeners(),
     provideZonelessChangeDetection(),
-    provideHttpClient(),
+    provideHttpClient(withInterceptors([hearClosedDoor])),
     // Not before the page has settled: what it keeps for later must not delay what is wanted now.
     provideServiceWorker('ngsw-worker.js', {
       enabled: !isDevMode(),
@@ -48,6 +49,7 @@ export const appConfig: ApplicationConfig = {
     provideStore(),
     provideState(sessionFeature),
     provideState(settingsFeature),
+    provideState(signInFeature),
     provideState(boardFeature),
     provideState(atlasFeature),
     provideState(kitFeature),
@@ -65,6 +67,8 @@ export const appConfig: ApplicationConfig = {
     provideEffects(
       {
         loadCrew,
+        askSignIn,
+        goOn,
         keepLight,
         keepCrew,
         keepVan,

@@ -1,5 +1,5 @@
 import { showUnits } from '@words/units';
-import { ChangeDetectionStrategy, Component, effect, inject, untracked } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, untracked } from '@angular/core';
 import { RouterOutlet } from '@angular/router';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
@@ -8,12 +8,15 @@ import { Refusals } from './shell/refusals';
 import { TopBar } from './shell/top-bar';
 import { Versions } from './shell/versions';
 import { WhoWorks } from './shell/who-works';
+import { jobFeature } from './shared/job/job-state';
 import { ticker } from './shared/job/ticker';
 import { lightAt } from './shared/state/light-by-clock';
 import { SessionActions, sessionFeature } from './shared/state/session';
+import { signInFeature } from './shared/state/sign-in';
 import { settingsFeature } from './shared/state/settings';
 import { DeviceStore } from './shared/sync/device-store';
 import { APP as T } from '@words/screens/app';
+import { SIGN_IN_BAR } from '@words/screens/sign-in';
 
 /** How often it is looked what light the hour asks for, ms. */
 const CLOCK_MS = 60_000;
@@ -36,6 +39,12 @@ const CLOCK_MS = 60_000;
     @if (!canKeep()) {
       <div class="bar" role="alert">
         {{ t.thisDeviceCannotKeepTapsThey }}
+      </div>
+    }
+    @if (wanted()) {
+      <div class="bar" role="alert">
+        <span>{{ signInText() }}</span>
+        <button type="button" class="key" (click)="signIn()">{{ door.signIn }}</button>
       </div>
     }
     <main><router-outlet /></main>
@@ -62,6 +71,7 @@ const CLOCK_MS = 60_000;
 })
 export class App {
   protected readonly t = T;
+  protected readonly door = SIGN_IN_BAR;
 
   protected readonly versions = inject(Versions);
   protected readonly canKeep = inject(DeviceStore).canKeep;
@@ -69,7 +79,21 @@ export class App {
   private readonly store = inject(Store);
   private readonly light = this.store.selectSignal(sessionFeature.selectLight);
   private readonly settings = this.store.selectSignal(settingsFeature.selectSettingsState);
-  private readonly asksWho = this.store.selectSignal(sessionFeature.selectAsksWho);
+  private readonly hasNoName = this.store.selectSignal(sessionFeature.selectAsksWho);
+  private readonly crew = this.store.selectSignal(sessionFeature.selectCrew);
+  private readonly signInSlice = this.store.selectSignal(signInFeature.selectSignInState);
+  private readonly jobId = this.store.selectSignal(jobFeature.selectJobId);
+  protected readonly wanted = this.store.selectSignal(signInFeature.selectWanted);
+  /** Where the house wants no sign-in, a device is told once whose hands it is in. */
+  private readonly asksWho = computed(() => {
+    const { isSettled, state } = this.signInSlice();
+    return this.hasNoName() && isSettled && !state?.required;
+  });
+  protected readonly signInText = computed(() => {
+    const member = this.crew().find(({ id }) => id === this.wanted()?.crewId);
+    const isHere = this.signInSlice().state?.crewId != null;
+    return member && isHere ? SIGN_IN_BAR.signInAs(member.name) : SIGN_IN_BAR.signInToGoOn;
+  });
   private readonly now = ticker(CLOCK_MS);
 
   constructor() {
@@ -84,6 +108,10 @@ export class App {
       if (light !== untracked(this.light))
         this.store.dispatch(SessionActions.lightChosen({ light, byClock: true }));
     });
+    // Outside a job nothing goes on before; in one the bar waits until the hands are free.
+    effect(() => {
+      if (this.wanted() && untracked(this.jobId) === null) untracked(() => void this.signIn());
+    });
     effect(() => {
       if (!this.asksWho()) return;
       untracked(() =>
@@ -95,6 +123,13 @@ export class App {
         }),
       );
     });
+  }
+
+  protected async signIn(): Promise<void> {
+    // What few devices ask for, and each once a day, the first page does without.
+    const { SignInDialog } = await import('./shell/sign-in-dialog');
+    if (!this.modals.hasOpenModals())
+      this.modals.open(SignInDialog, { ariaLabelledBy: 'sign-in-title', centered: true, keyboard: false });
   }
 
   protected onKey(event: KeyboardEvent): void {

@@ -10,6 +10,7 @@ import { sessionFeature } from '../shared/state/session';
 import { NEED_WORDS } from '@words/atlas-words';
 import { percent } from '@words/figures';
 import { CrewPart } from './crew-part';
+import { SignInPart } from './sign-in-part';
 import { KitDialog } from './kit-dialog';
 import { KIT_KIND_WORDS, kitLine } from '@words/kit-words';
 import { KIT_PAGE as T } from '@words/screens/kit';
@@ -18,7 +19,7 @@ import { KIT_PAGE as T } from '@words/screens/kit';
 @Component({
   selector: 'vt-kit-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [CrewPart, RouterLink],
+  imports: [CrewPart, RouterLink, SignInPart],
   host: { class: 'page', tabindex: '0' },
   template: `
     <header>
@@ -86,6 +87,9 @@ import { KIT_PAGE as T } from '@words/screens/kit';
       }
     </form>
     <vt-crew-part />
+    @defer {
+      <vt-sign-in-part />
+    }
   `,
   styles: `
     section {

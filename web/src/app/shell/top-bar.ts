@@ -5,6 +5,7 @@ import { Store } from '@ngrx/store';
 import { jobFeature } from '../shared/job/job-state';
 import { kitFeature } from '../shared/state/kit';
 import { atWork, type Light, LIGHTS, SessionActions, sessionFeature } from '../shared/state/session';
+import { SignInActions, signInFeature } from '../shared/state/sign-in';
 import { JobHeading } from './job-heading';
 import { SavedLine } from './saved-line';
 import { ThisDevice } from './this-device';
@@ -37,7 +38,7 @@ import { TOP_BAR as T } from '@words/screens/shell';
       @if (crew().length > 0) {
         <label class="who">
           <span class="visually-hidden">{{ t.whoWorks }}</span>
-          <select #crewSelect [value]="crewId()" (change)="chooseCrew(crewSelect.value)">
+          <select #crewSelect [value]="crewId()" (change)="chooseCrew(crewSelect)">
             @for (member of crew(); track member.id) {
               <option [value]="member.id" [selected]="member.id === crewId()">{{ member.name }}</option>
             }
@@ -275,6 +276,7 @@ export class TopBar {
   private readonly everybody = this.store.selectSignal(sessionFeature.selectCrew);
   protected readonly crew = computed(() => atWork(this.everybody()));
   protected readonly crewId = this.store.selectSignal(sessionFeature.selectCrewId);
+  private readonly signIn = this.store.selectSignal(signInFeature.selectState);
   private readonly allVans = this.store.selectSignal(kitFeature.selectVans);
   protected readonly vans = computed(() => this.allVans().filter((v) => !v.retired));
   private readonly chosenVan = this.store.selectSignal(sessionFeature.selectVanId);
@@ -296,7 +298,14 @@ export class TopBar {
     this.store.dispatch(SessionActions.vanChosen({ vanId }));
   }
 
-  protected chooseCrew(crewId: string): void {
-    this.store.dispatch(SessionActions.crewChosen({ crewId }));
+  protected chooseCrew(picker: HTMLSelectElement): void {
+    const crewId = picker.value;
+    if (!this.signIn()?.required) {
+      this.store.dispatch(SessionActions.crewChosen({ crewId }));
+      return;
+    }
+    // Whoever takes the device shows that it is they: until then it is whose it was.
+    picker.value = this.crewId();
+    this.store.dispatch(SignInActions.wanted({ crewId }));
   }
 }

@@ -11,12 +11,15 @@ import {
   signal,
   viewChildren,
 } from '@angular/core';
-import type { Weather } from '@voltrek/contracts';
+import { mayDo, type Weather } from '@voltrek/contracts';
+import { Store } from '@ngrx/store';
 import { STOP_CONDITIONS, type StopCondition } from '@voltrek/core/diagnosis';
 import { PLACE_KINDS, type SceneRecord, coldestTempC, workingTempC } from '@voltrek/core/job';
 import { TYPED_RANGES } from '@voltrek/core/quantities';
 import { Api } from '../../shared/state/api';
 import { problemText } from '../../shared/state/problem';
+import { atWork, sessionFeature } from '../../shared/state/session';
+import { signInFeature } from '../../shared/state/sign-in';
 import { CLASS_WORDS, PLACE_WORDS, SKY_WORDS, STANDING_CAUTION, STOP_WORDS } from '@words/words';
 import { Stepper } from '../../shared/ui/stepper';
 import { NextAction } from '../next-action';
@@ -39,6 +42,17 @@ const NIGHT_FREEZES_BELOW_C = 12;
       <header>
         <h1 id="stage-title">{{ t.scene }}</h1>
         <span class="dim">{{ classWord() }}, {{ work().machine.maker }} {{ work().machine.model }}</span>
+        @if (mayAnswerForIt()) {
+          <button
+            type="button"
+            class="key supervised"
+            [attr.aria-pressed]="isSupervised()"
+            [disabled]="closed()"
+            (click)="supervise()"
+          >
+            {{ t.iAnswerForAnApprentice }}
+          </button>
+        }
       </header>
       @if (work().call.said; as said) {
         <p class="said">“{{ said }}”</p>
@@ -149,6 +163,9 @@ const NIGHT_FREEZES_BELOW_C = 12;
     :host {
       display: contents;
     }
+    .supervised {
+      margin-left: auto;
+    }
     .top {
       display: flex;
       gap: 20px;
@@ -242,6 +259,7 @@ export class Scene {
   private readonly reporter = inject(Reporter);
   private readonly reasons = inject(ReasonPrompt);
   private readonly api = inject(Api);
+  private readonly store = inject(Store);
 
   protected readonly places = PLACE_KINDS;
   protected readonly placeWords = PLACE_WORDS;
@@ -299,6 +317,14 @@ export class Scene {
   protected readonly classWord = computed(() => CLASS_WORDS[this.work().machine.machineClass]);
   protected readonly raised = computed(() => this.work().job.stops[0] ?? null);
   protected readonly closed = computed(() => this.work().job.closedAt !== null);
+  private readonly door = this.store.selectSignal(signInFeature.selectState);
+  private readonly crew = this.store.selectSignal(sessionFeature.selectCrew);
+  protected readonly isSupervised = computed(() => (this.work().job.supervisedBy ?? null) !== null);
+  /** An apprentice may work in this job where somebody who works alone answers for it. */
+  protected readonly mayAnswerForIt = computed(() => {
+    const role = this.door()?.role ?? null;
+    return role !== null && mayDo(role, 'work') && atWork(this.crew()).some((c) => c.role === 'apprentice');
+  });
 
   constructor() {
     effect((onCleanup) => {
@@ -338,6 +364,10 @@ export class Scene {
     const { coldestC: _before, ...scene } = this.record();
     const isColder = coldestC < this.tempC();
     this.reporter.report('scene.recorded', isColder ? { ...scene, coldestC } : scene);
+  }
+
+  protected supervise(): void {
+    this.reporter.report('job.supervised', { on: !this.isSupervised() });
   }
 
   protected toggle(key: 'sloping' | 'dark' | 'enclosed' | 'mainsNear'): void {

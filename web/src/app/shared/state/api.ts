@@ -11,6 +11,7 @@ import type {
   CallChange,
   CrewMember,
   DevicePack,
+  DoorChange,
   DueFollowUp,
   ImportReport,
   JobDetail,
@@ -22,10 +23,13 @@ import type {
   NewCall,
   NewCallChange,
   Person,
+  PinChange,
   ProbesPlaced,
   RuleSetting,
   RulesPage,
   SetUp,
+  SignInHouse,
+  SignInState,
   Van,
   Vehicle,
   VehicleEntry,
@@ -36,6 +40,12 @@ import type {
 import type { JobEvent } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
 import type { VerdictKind } from '@voltrek/core/verdict';
+import type {
+  AuthenticationResponseJSON,
+  PublicKeyCredentialCreationOptionsJSON,
+  PublicKeyCredentialRequestOptionsJSON,
+  RegistrationResponseJSON,
+} from '@simplewebauthn/browser';
 import { map, type Observable } from 'rxjs';
 
 /** What the server says of an event it has taken. */
@@ -70,6 +80,56 @@ export class Api {
 
   openCall(call: NewCall): Observable<Call> {
     return this.http.post<Call>('/api/board', call);
+  }
+
+  /** How this device stands with the house's door. */
+  signIn(): Observable<SignInState> {
+    return this.http.get<SignInState>('/api/sign-in');
+  }
+
+  /** @param named id, or name as it stands in the crew */
+  signInByPin(named: string, pin: string): Observable<SignInState> {
+    return this.http.post<SignInState>('/api/sign-in/pin', { named, pin });
+  }
+
+  passkeyQuestion(): Observable<PublicKeyCredentialRequestOptionsJSON> {
+    return this.http.post<PublicKeyCredentialRequestOptionsJSON>('/api/sign-in/passkey-question', {});
+  }
+
+  signInByPasskey(answer: AuthenticationResponseJSON): Observable<SignInState> {
+    return this.http.post<SignInState>('/api/sign-in/passkey', { answer });
+  }
+
+  signOut(): Observable<SignInState> {
+    return this.http.post<SignInState>('/api/sign-in/out', {});
+  }
+
+  signInHouse(): Observable<SignInHouse> {
+    return this.http.get<SignInHouse>('/api/sign-in/house');
+  }
+
+  setDoor(change: DoorChange): Observable<SignInHouse> {
+    return this.http.put<SignInHouse>('/api/sign-in/door', change);
+  }
+
+  setPin(crewId: string, change: PinChange): Observable<SignInHouse> {
+    return this.http.put<SignInHouse>(`/api/sign-in/pins/${crewId}`, change);
+  }
+
+  newPasskeyQuestion(by: string): Observable<PublicKeyCredentialCreationOptionsJSON> {
+    return this.http.post<PublicKeyCredentialCreationOptionsJSON>('/api/sign-in/passkeys/question', { by });
+  }
+
+  addPasskey(by: string, name: string, answer: RegistrationResponseJSON): Observable<SignInHouse> {
+    return this.http.post<SignInHouse>('/api/sign-in/passkeys', { by, name, answer });
+  }
+
+  removePasskey(id: string): Observable<SignInHouse> {
+    return this.http.delete<SignInHouse>(`/api/sign-in/passkeys/${encodeURIComponent(id)}`);
+  }
+
+  endSession(id: string): Observable<SignInHouse> {
+    return this.http.delete<SignInHouse>(`/api/sign-in/sessions/${id}`);
   }
 
   crew(): Observable<CrewMember[]> {

@@ -11,10 +11,11 @@ const AWAY_STATUSES: readonly number[] = [0, 429, 502, 503, 504];
 export function answerTo(error: unknown): Answer {
   if (error instanceof TimeoutError) return { kind: 'away' };
   if (!(error instanceof HttpErrorResponse)) return { kind: 'choked', why: T.itCouldNotBeSent };
+  if (error.status === 401) return { kind: 'unsigned' };
   if (AWAY_STATUSES.includes(error.status)) return { kind: 'away' };
   const why = problemText(error);
   return error.status >= 500 ? { kind: 'choked', why } : { kind: 'refused', why };
 }
 
-/** The server was not reached: what was to be sent may be kept and sent later. */
-export const isAway = (error: unknown): boolean => answerTo(error).kind === 'away';
+/** The server was not reached, or wants somebody to sign in first: what was to be sent may be kept and sent later. */
+export const isAway = (error: unknown): boolean => ['away', 'unsigned'].includes(answerTo(error).kind);

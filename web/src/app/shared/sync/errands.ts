@@ -69,7 +69,7 @@ export class Errands {
         this.store.dispatch(JobActions.connectionChanged({ connected: true }));
       } catch (error) {
         const answer = answerTo(error);
-        if (answer.kind === 'away') return false;
+        if (answer.kind === 'away' || answer.kind === 'unsigned') return false;
         await this.told(errand.id, answer.kind === 'refused' || answer.kind === 'choked' ? answer.why : '');
       }
     }

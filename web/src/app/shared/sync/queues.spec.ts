@@ -75,6 +75,20 @@ describe('Queues', () => {
     expect(queues.waiting()).toEqual([]);
   });
 
+  it('asks nobody again while somebody must sign in, and goes on in order when they have', async () => {
+    let isIn = false;
+    const { queues, sent, heard, clock } = queuesWith((e) => (isIn ? taken(e) : { kind: 'unsigned' }));
+    const events = [tap(), tap()];
+    for (const e of events) queues.add(e);
+    await settled();
+    await clock.pass(10 * RETRY_MOST_MS);
+    expect([sent.length, heard.away, heard.refused.length, queues.waiting().length]).toEqual([1, 0, 0, 2]);
+    isIn = true;
+    queues.poke();
+    await settled();
+    expect(heard.taken).toEqual(events.map((e) => e.id));
+  });
+
   it('keeps trying while nobody answers, waiting twice as long each time up to a limit', async () => {
     let isAway = true;
     const { queues, sent, heard, clock } = queuesWith((e) => (isAway ? { kind: 'away' } : taken(e)));

@@ -9,6 +9,8 @@ export type Answer =
   | { readonly kind: 'gone' }
   /** Nobody answered: the event is not to blame. */
   | { readonly kind: 'away' }
+  /** Whoever reported it must sign in on this device first. */
+  | { readonly kind: 'unsigned' }
   /** The server answered, and could not deal with it. */
   | { readonly kind: 'choked'; readonly why: string };
 
@@ -132,6 +134,11 @@ export class Queues {
           line.parked = true;
           await this.told.parked(head, answer.why);
           break;
+        }
+        if (answer.kind === 'unsigned') {
+          // No waiting brings somebody to the door: it is sent when they have come.
+          await new Promise<void>((woken) => (line.wake = woken));
+          continue;
         }
         if (answer.kind === 'away') this.told.away();
         await this.pause(line, tries++);

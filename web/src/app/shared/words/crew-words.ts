@@ -4,6 +4,7 @@ export const ROLE_WORDS: Record<(typeof CREW_ROLES)[number], string> = {
   'crew-lead': 'crew lead',
   technician: 'technician',
   apprentice: 'apprentice',
+  viewer: 'viewer',
 };
 
 /** Where a battery is. */

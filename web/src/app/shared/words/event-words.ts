@@ -27,6 +27,7 @@ export const EVENT_WORDS: Record<EventType, string> = {
   'attempt.ended': 'end the try',
   'roll.tried': 'rolling start',
   'latch.tried': 'opening it',
+  'job.supervised': 'supervision',
   'van.called': 'another van asked to come',
   'van.arrived': 'another van is here',
   'battery.lifted': 'battery lifted over the sense voltage',

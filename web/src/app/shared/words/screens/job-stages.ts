@@ -140,6 +140,7 @@ export const SCENE = {
   dark: 'dark',
   sloping: 'sloping',
   scene: 'Scene',
+  iAnswerForAnApprentice: 'I answer for an apprentice here',
   air: (unit: Shown) => tell`Air, ${unit}`,
   serviceLow: (told: Shown, lowC: Shown, sky: Shown) => tell`service: ${told}, low ${lowC}, ${sky}`,
   place: 'Place',

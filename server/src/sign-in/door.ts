@@ -1,0 +1,107 @@
+import type { IncomingMessage } from 'node:http';
+import { ANSWERS } from '@voltrek/contracts/words';
+import { type Act, mayDo } from '@voltrek/contracts';
+import type { Request, RequestHandler } from 'express';
+import type { Database } from '../db/database.js';
+import { HttpProblem } from '../http/problem.js';
+import { type Route, routeOf } from '../http/routes-of-all.js';
+import { note } from './audit.js';
+import { isDoorShut } from './secrets.js';
+import { deviceOf, type SignedIn, signedInOn } from './sessions.js';
+
+/** How long a server believes that the door is as it was: another on the same database may have shut it, ms. */
+const BELIEVED_MS = 2_000;
+/** What was done in the field may still be sent by a device that was handed over since. */
+const SENT_LATER: readonly Act[] = ['assist', 'work', 'find'];
+/** Their changes are written down: by whom, and what. */
+const WRITTEN_DOWN: readonly Act[] = ['find', 'lead'];
+
+/** What a request may do, and as whom, while the door is shut. */
+interface Pass {
+  readonly route: Route | null;
+  readonly here: readonly SignedIn[];
+}
+
+const passes = new WeakMap<IncomingMessage, Pass>();
+
+/** Whether the door is shut, as this server knows it. */
+export interface Door {
+  readonly isShut: () => Promise<boolean>;
+  /** Asks the database anew: it was shut or opened here. */
+  readonly look: () => void;
+}
+
+export function doorOf({ db }: Database): Door {
+  let known: { readonly isShut: Promise<boolean>; readonly at: number } | null = null;
+  return {
+    isShut: () => {
+      if (!known || Date.now() - known.at > BELIEVED_MS) known = { isShut: isDoorShut(db), at: Date.now() };
+      known.isShut.catch(() => (known = null));
+      return known.isShut;
+    },
+    look: () => (known = null),
+  };
+}
+
+/**
+ * Lets in, while the door is shut, only whoever signed in on the device, and only to what their role may do. A request speaks as whoever it
+ * names in `by`, or as whoever holds the device where it names nobody. A form is read later: what it names, {@link requireSpeaker} looks at.
+ */
+export function guardDoor({ db }: Database, door: Door): RequestHandler {
+  return async (request, response, next) => {
+    const route = routeOf(request.method, `/api${request.path}`);
+    if (route?.act === 'open' || !(await door.isShut())) {
+      next();
+      return;
+    }
+    const here = await signedInOn(db, deviceOf(request));
+    const holder = here.find(({ holds }) => holds);
+    if (!holder) throw new HttpProblem(401, ANSWERS.signIn);
+    passes.set(request, { route, here });
+    const asked = `${request.method} ${request.originalUrl.split('?')[0]}`;
+    try {
+      if (!request.is('multipart/form-data')) requireSpeaker(request, namedBy(request));
+      else if (!allowedOf(route, here).some(({ role }) => isAllowed(route, role)))
+        throw new HttpProblem(403, ANSWERS.notYourRole);
+    } catch (error) {
+      if (error instanceof HttpProblem && error.status === 403)
+        await note(db, holder.crewId, 'refused', asked);
+      throw error;
+    }
+    if (route && WRITTEN_DOWN.includes(route.act) && request.method !== 'GET')
+      response.on('finish', () => {
+        if (response.statusCode >= 300) return;
+        // The change itself stands: that a line about it could not be written must not undo the answer.
+        note(db, namedBy(request) ?? holder.crewId, 'changed', asked).catch(() => undefined);
+      });
+    next();
+  };
+}
+
+/**
+ * Whom a request speaks as; null while the door is open, when that is whoever it says.
+ *
+ * @throws HttpProblem 401 for a name that is not signed in on this device, 403 for what its role, or a name that handed the device over, may not do
+ */
+export function requireSpeaker(request: Request, by: string | null): SignedIn | null {
+  const pass = passes.get(request);
+  if (!pass) return null;
+  const { route, here } = pass;
+  const speaker = by === null ? here.find(({ holds }) => holds) : here.find(({ crewId }) => crewId === by);
+  if (!speaker) throw new HttpProblem(401, ANSWERS.signInAs);
+  if (!allowedOf(route, here).includes(speaker)) throw new HttpProblem(403, ANSWERS.handedOver);
+  if (!isAllowed(route, speaker.role)) throw new HttpProblem(403, ANSWERS.notYourRole);
+  return speaker;
+}
+
+/** What was done in the field may be sent under the names of those who handed the device over since; anything else only by whoever holds it. */
+const allowedOf = (route: Route | null, here: readonly SignedIn[]): readonly SignedIn[] =>
+  route && (SENT_LATER as readonly string[]).includes(route.act) ? here : here.filter(({ holds }) => holds);
+
+const isAllowed = (route: Route | null, role: SignedIn['role']): boolean =>
+  route === null || route.act === 'open' || mayDo(role, route.act);
+
+function namedBy(request: Request): string | null {
+  const { by } = (request.body ?? {}) as { readonly by?: unknown };
+  return typeof by === 'string' ? by : null;
+}

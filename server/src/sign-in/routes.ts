@@ -1,0 +1,200 @@
+import { ANSWERS } from '@voltrek/contracts/words';
+import {
+  parseConfirmation,
+  parseDoorChange,
+  parseNewPasskey,
+  parsePasskeySignIn,
+  parsePinChange,
+  parsePinSignIn,
+  type SignInHouse,
+  type SignInState,
+  UUID_PATTERN,
+} from '@voltrek/contracts';
+import { eq } from 'drizzle-orm';
+import { type Request, type Response, Router } from 'express';
+import { allCrew, requireCrew } from '../crew/repository.js';
+import type { Database } from '../db/database.js';
+import { passkeys, sessions } from '../db/schema.js';
+import type { NewsDesk } from '../http/news.js';
+import { HttpProblem, notFound } from '../http/problem.js';
+import { newestNotes, note } from './audit.js';
+import type { Door } from './door.js';
+import { addPasskey, askForNewPasskey, askForPasskey, passkeysOf, provenByPasskey } from './passkeys.js';
+import { hashOfPin } from './pin.js';
+import { hasPin, provenByPin, setDoor, setPin, whoHasPins } from './secrets.js';
+import {
+  deviceFor,
+  deviceOf,
+  endSessions,
+  isDeviceKnown,
+  liveSessions,
+  signedInOn,
+  takeDevice,
+} from './sessions.js';
+
+export interface SignInParts {
+  readonly database: Database;
+  readonly door: Door;
+  readonly news: NewsDesk;
+  /** The server is reached from other machines: its door stays shut. */
+  readonly isPublic: boolean;
+}
+
+/** The door: who comes in on which device, with what they prove it, and who looks after that. */
+export function signInRoutes({ database, door, news, isPublic }: SignInParts): Router {
+  const { db, write } = database;
+  const router = Router();
+
+  const stateOn = async (deviceHash: string | null): Promise<SignInState> => {
+    const required = await door.isShut();
+    const here = required ? await signedInOn(db, deviceHash) : [];
+    const holder = here.find(({ holds }) => holds) ?? null;
+    const isKnown = required && (await isDeviceKnown(db, deviceHash));
+    const names = isKnown ? await whoHasPins(db) : [];
+    return {
+      ...{ required, crewId: holder?.crewId ?? null, role: holder?.role ?? null },
+      signedIn: here.map(({ crewId }) => crewId),
+      names: names.map((one) => ({ id: one.id, name: one.name, hasPin: one.hasPin })),
+    };
+  };
+
+  const letIn = async (request: Request, response: Response, crewId: string): Promise<void> => {
+    const deviceHash = deviceFor(request, response);
+    await write(async (tx) => {
+      await takeDevice(tx, deviceHash, crewId, request.get('user-agent') ?? '');
+      await note(tx, crewId, 'signed-in', crewId);
+    });
+    response.json(await stateOn(deviceHash));
+  };
+
+  /** Who asks, with what they may see of others: while the door is open, whoever says so. */
+  const asker = async (
+    deviceHash: string | null,
+    by: string | null,
+  ): Promise<{ crewId: string | null; isLead: boolean }> => {
+    if (await door.isShut()) {
+      const holder = (await signedInOn(db, deviceHash)).find(({ holds }) => holds)!;
+      return { crewId: holder.crewId, isLead: holder.role === 'crew-lead' };
+    }
+    if (by !== null) await requireCrew(db, by);
+    const member = (await allCrew(db)).find(({ id }) => id === by);
+    return { crewId: by, isLead: by === null || member?.role === 'crew-lead' };
+  };
+
+  const houseFor = async (deviceHash: string | null, by: string | null): Promise<SignInHouse> => {
+    const { crewId, isLead } = await asker(deviceHash, by);
+    const whose = isLead ? null : crewId;
+    const crewNow = await whoHasPins(db);
+    return {
+      required: await door.isShut(),
+      crew: crewNow
+        .filter(({ id }) => isLead || id === crewId)
+        .map(({ id, hasPin: has, lockedUntil }) => ({
+          ...{ crewId: id, hasPin: has },
+          lockedUntil: lockedUntil && lockedUntil > new Date() ? lockedUntil.toISOString() : null,
+        })),
+      passkeys: await passkeysOf(db, whose),
+      sessions: await liveSessions(db, whose, deviceHash),
+      audit: isLead ? await newestNotes(db) : [],
+    };
+  };
+
+  router.get('/', async (request, response) => {
+    response.json(await stateOn(deviceOf(request)));
+  });
+  router.post('/pin', async (request, response) => {
+    const { named, pin } = parsePinSignIn(request.body);
+    await letIn(request, response, await provenByPin(database, named, pin));
+  });
+  router.post('/passkey-question', async (request, response) => {
+    response.json(await askForPasskey(database, request, deviceFor(request, response)));
+  });
+  router.post('/passkey', async (request, response) => {
+    const answer = parsePasskeySignIn(request.body);
+    const deviceHash = deviceFor(request, response);
+    await letIn(request, response, await provenByPasskey(database, request, deviceHash, answer));
+  });
+  router.post('/out', async (request, response) => {
+    const deviceHash = deviceOf(request);
+    for (const { sessionId, crewId } of await signedInOn(db, deviceHash))
+      await write(async (tx) => {
+        await endSessions(tx, { id: sessionId });
+        await note(tx, crewId, 'signed-out', crewId);
+      });
+    response.json(await stateOn(deviceHash));
+    news.startOver();
+  });
+
+  router.get('/house', async (request, response) => {
+    response.json(await houseFor(deviceOf(request), null));
+  });
+  router.put('/door', async (request, response) => {
+    const { by, required, pin } = parseDoorChange(request.body);
+    if (!required && isPublic) throw new HttpProblem(409, ANSWERS.doorStaysShut);
+    const crewId = await provenByPin(database, by, pin);
+    if (!(await asker(deviceOf(request), crewId)).isLead) throw new HttpProblem(403, ANSWERS.notYourRole);
+    const deviceHash = deviceFor(request, response);
+    await write(async (tx) => {
+      await setDoor(tx, required);
+      await note(tx, crewId, required ? 'sign-in-required' : 'sign-in-open', crewId);
+      // Whoever shuts it stands inside.
+      if (required) await takeDevice(tx, deviceHash, crewId, request.get('user-agent') ?? '');
+    });
+    door.look();
+    response.json(await houseFor(deviceHash, crewId));
+    news.startOver();
+  });
+  router.put('/pins/:crewId', async (request, response) => {
+    const { by, pin, ownPin } = parsePinChange(request.body);
+    const { crewId } = request.params;
+    await requireCrew(db, crewId);
+    const { isLead } = await asker(deviceOf(request), by);
+    if (crewId !== by && !isLead) throw new HttpProblem(403, ANSWERS.notYourRole);
+    // Whoever picks up an open device must not be able to change whose it is.
+    if (await hasPin(db, by)) await provenByPin(database, by, ownPin ?? '');
+    const pinHash = await hashOfPin(pin);
+    await write(async (tx) => {
+      await setPin(tx, crewId, pinHash);
+      if (crewId !== by) await endSessions(tx, { crewId });
+      await note(tx, by, 'pin-set', crewId);
+    });
+    response.json(await houseFor(deviceOf(request), by));
+    if (crewId !== by) news.startOver();
+  });
+  router.post('/passkeys/question', async (request, response) => {
+    const { by } = parseConfirmation(request.body);
+    await requireCrew(db, by);
+    response.json(await askForNewPasskey(database, request, deviceFor(request, response), by));
+  });
+  router.post('/passkeys', async (request, response) => {
+    const { by, name, answer } = parseNewPasskey(request.body);
+    // A way in is made only by whoever came in: while the door is open, anybody could make one under any name.
+    if (!(await door.isShut())) throw new HttpProblem(409, ANSWERS.passkeysNeedSignIn);
+    await addPasskey(database, request, deviceFor(request, response), { crewId: by, name, answer });
+    await note(db, by, 'passkey-added', by);
+    response.status(201).json(await houseFor(deviceOf(request), by));
+  });
+  router.delete('/passkeys/:passkeyId', async (request, response) => {
+    const { crewId, isLead } = await asker(deviceOf(request), null);
+    const [key] = await db.select().from(passkeys).where(eq(passkeys.id, request.params.passkeyId));
+    if (!key || !(isLead || key.crewId === crewId)) throw notFound('passkey', request.params.passkeyId);
+    await db.delete(passkeys).where(eq(passkeys.id, key.id));
+    await note(db, crewId, 'passkey-removed', key.crewId);
+    response.json(await houseFor(deviceOf(request), crewId));
+  });
+  router.delete('/sessions/:sessionId', async (request, response) => {
+    const { sessionId } = request.params;
+    const { crewId, isLead } = await asker(deviceOf(request), null);
+    const [found] = UUID_PATTERN.test(sessionId)
+      ? await db.select().from(sessions).where(eq(sessions.id, sessionId))
+      : [];
+    if (!found || !(isLead || found.crewId === crewId)) throw notFound('session', sessionId);
+    await write(async (tx) => {
+      await endSessions(tx, { id: sessionId });
+      await note(tx, crewId, 'session-ended', found.crewId);
+    });
+    response.json(await houseFor(deviceOf(request), crewId));
+    news.startOver();
+  });
+  return router;
+}

@@ -1,0 +1,123 @@
+import { ANSWERS } from '@voltrek/contracts/words';
+import { MINUTE_MS } from '@voltrek/core/quantities';
+import { and, eq, isNull, ne, sql } from 'drizzle-orm';
+import type { Database, Db, Tx } from '../db/database.js';
+import { crew, crewSecrets, facts } from '../db/schema.js';
+import { HttpProblem } from '../http/problem.js';
+import { note } from './audit.js';
+import { isPin } from './pin.js';
+
+/** After so many wrong PINs in a row the next is not looked at for a minute, then for two, four, up to an hour. */
+const WRONG_MOST = 5;
+const LOCK_MOST_MINUTES = 60;
+const SIGN_IN = 'sign-in';
+
+/** Whether this house lets in only whoever signed in. */
+export async function isDoorShut(db: Db | Tx): Promise<boolean> {
+  const [row] = await db.select().from(facts).where(eq(facts.key, SIGN_IN));
+  return row?.value === 'required';
+}
+
+export async function setDoor(tx: Tx, isShut: boolean): Promise<void> {
+  const value = isShut ? 'required' : 'open';
+  await tx
+    .insert(facts)
+    .values({ key: SIGN_IN, value })
+    .onConflictDoUpdate({ target: facts.key, set: { value } });
+}
+
+/** Everybody at work, and whether they have a PIN. */
+export async function whoHasPins(db: Db | Tx) {
+  return db
+    .select({
+      id: crew.id,
+      name: crew.name,
+      hasPin: sql<boolean>`${crewSecrets.crewId} is not null`,
+      lockedUntil: crewSecrets.lockedUntil,
+    })
+    .from(crew)
+    .leftJoin(crewSecrets, eq(crewSecrets.crewId, crew.id))
+    .where(isNull(crew.retiredAt))
+    .orderBy(crew.id);
+}
+
+export async function hasPin(db: Db | Tx, crewId: string): Promise<boolean> {
+  const [row] = await db
+    .select({ id: crewSecrets.crewId })
+    .from(crewSecrets)
+    .where(eq(crewSecrets.crewId, crewId));
+  return row !== undefined;
+}
+
+/** @param pinHash as `hashOfPin` makes it, before the transaction: it takes its time */
+export async function setPin(tx: Tx, crewId: string, pinHash: string): Promise<void> {
+  const row = { pinHash, failures: 0, lockedUntil: null, setAt: new Date() };
+  await tx
+    .insert(crewSecrets)
+    .values({ crewId, ...row })
+    .onConflictDoUpdate({ target: crewSecrets.crewId, set: row });
+}
+
+/**
+ * Somebody at work who has shown that they know their PIN.
+ *
+ * @param named an id, or a name as it stands in the crew
+ * @returns their id
+ * @throws HttpProblem 401 for whoever is not known, has no PIN or mistyped it, all alike; 429 while they are locked out
+ */
+export async function provenByPin({ db, write }: Database, named: string, pin: string): Promise<string> {
+  const [found] = await db
+    .select({ id: crew.id, secret: crewSecrets })
+    .from(crew)
+    .leftJoin(crewSecrets, eq(crewSecrets.crewId, crew.id))
+    .where(and(isNull(crew.retiredAt), sql`(${crew.id} = ${named} or lower(${crew.name}) = lower(${named}))`))
+    .orderBy(sql`${crew.id} <> ${named}`)
+    .limit(1);
+  const secret = found?.secret ?? null;
+  if (secret?.lockedUntil && secret.lockedUntil > new Date()) throw lockedOut(secret.lockedUntil);
+  const isRight = await isPin(pin, secret?.pinHash ?? null);
+  if (!found || !secret) throw new HttpProblem(401, ANSWERS.pinWrong);
+  if (isRight) {
+    if (secret.failures > 0)
+      await write((tx) =>
+        tx
+          .update(crewSecrets)
+          .set({ failures: 0, lockedUntil: null })
+          .where(eq(crewSecrets.crewId, found.id)),
+      );
+    return found.id;
+  }
+  const until = await write((tx) => countWrong(tx, found.id));
+  throw until ? lockedOut(until) : new HttpProblem(401, ANSWERS.pinWrong);
+}
+
+/** Counted by the database, so that tries at the same moment are each counted. */
+async function countWrong(tx: Tx, crewId: string): Promise<Date | null> {
+  const [row] = await tx
+    .update(crewSecrets)
+    .set({ failures: sql`${crewSecrets.failures} + 1` })
+    .where(eq(crewSecrets.crewId, crewId))
+    .returning({ failures: crewSecrets.failures });
+  const over = (row?.failures ?? 0) - WRONG_MOST;
+  await note(tx, null, over < 0 ? 'pin-wrong' : 'locked-out', crewId);
+  if (over < 0) return null;
+  const minutes = Math.min(LOCK_MOST_MINUTES, 2 ** over);
+  const lockedUntil = new Date(Date.now() + minutes * MINUTE_MS);
+  await tx.update(crewSecrets).set({ lockedUntil }).where(eq(crewSecrets.crewId, crewId));
+  return lockedUntil;
+}
+
+const lockedOut = (until: Date): HttpProblem =>
+  new HttpProblem(429, ANSWERS.lockedOut(Math.ceil((until.getTime() - Date.now()) / MINUTE_MS)));
+
+/** A shut door must have somebody who can open it. @throws HttpProblem 409 when no other lead with a PIN would be left */
+export async function requireOtherLead(tx: Tx, crewId: string): Promise<void> {
+  if (!(await isDoorShut(tx))) return;
+  const [other] = await tx
+    .select({ id: crew.id })
+    .from(crew)
+    .innerJoin(crewSecrets, eq(crewSecrets.crewId, crew.id))
+    .where(and(ne(crew.id, crewId), eq(crew.role, 'crew-lead'), isNull(crew.retiredAt)))
+    .limit(1);
+  if (!other) throw new HttpProblem(409, ANSWERS.lastLead);
+}

@@ -1,0 +1,409 @@
+import { randomUUID } from 'node:crypto';
+import { ACTS, CREW_ROLES, mayDo, pinFault, type SignInHouse, type SignInState } from '@voltrek/contracts';
+import type { Router } from 'express';
+import { pino } from 'pino';
+import supertest from 'supertest';
+import type { Database } from '../src/db/database.js';
+import { crewSecrets, sessions } from '../src/db/schema.js';
+import { loadDemo } from '../src/demo/load.js';
+import { createApp } from '../src/http/app.js';
+import { newsDesk } from '../src/http/news.js';
+import { ROUTES, routeOf } from '../src/http/routes-of-all.js';
+import { openBench } from '../src/instruments/bench.js';
+import { hashOfPin, isPin } from '../src/sign-in/pin.js';
+import { DEMO_NOW, eventOf } from './shared-server.js';
+import { testDatabase } from './test-database.js';
+
+const PIN = '480263';
+const OTHER = '917354';
+/** The demo's crew: a lead, a technician, an apprentice; and a viewer of this test's own. */
+const [LEAD, TECHNICIAN, APPRENTICE] = ['crew-1', 'crew-2', 'crew-3'];
+
+type Agent = ReturnType<typeof supertest.agent>;
+
+describe('the door', () => {
+  let database: Database;
+  let app: ReturnType<typeof createApp>;
+  let viewer: string;
+  const news = newsDesk();
+  const bench = openBench({});
+  const device = (): Agent => supertest.agent(app);
+
+  beforeAll(async () => {
+    database = await testDatabase();
+    await loadDemo(database, DEMO_NOW, false);
+    app = createApp({
+      ...{ database, news, log: pino({ level: 'silent' }) },
+      instruments: { bench, weatherUrl: null, place: null },
+      perMinute: { requests: 1e9, heavy: 1e9, door: 1e9 },
+    });
+    const api = device();
+    await api
+      .put('/api/crew/crew-1')
+      .send({ name: 'Ana Test', role: 'crew-lead', retired: false })
+      .expect(200);
+    await api
+      .put('/api/crew/crew-2')
+      .send({ name: 'Bo Test', role: 'technician', retired: false })
+      .expect(200);
+    await api
+      .put('/api/crew/crew-3')
+      .send({ name: 'Cy Test', role: 'apprentice', retired: false })
+      .expect(200);
+    const made = await api.post('/api/crew').send({ name: 'Di Test', role: 'viewer', retired: false });
+    viewer = (made.body as { id: string; name: string }[]).find(({ name }) => name === 'Di Test')!.id;
+    for (const id of [LEAD, TECHNICIAN, APPRENTICE, viewer])
+      await api
+        .put(`/api/sign-in/pins/${id}`)
+        .send({ by: LEAD, pin: PIN, ...(id !== LEAD && { ownPin: PIN }) })
+        .expect(200);
+  }, 120_000);
+  afterAll(async () => {
+    news.closeAll();
+    bench.close();
+    await database.close();
+  });
+
+  const setDoor = async (required: boolean): Promise<Agent> => {
+    const lead = device();
+    if (!required) await signIn(lead, LEAD);
+    await lead.put('/api/sign-in/door').send({ by: LEAD, required, pin: PIN }).expect(200);
+    return lead;
+  };
+  const signIn = async (agent: Agent, named: string, pin = PIN): Promise<SignInState> =>
+    (await agent.post('/api/sign-in/pin').send({ named, pin }).expect(200)).body as SignInState;
+
+  /** A call with its job, opened by somebody who may; the job's id. */
+  async function openJob(agent: Agent, by: string): Promise<string> {
+    const callId = randomUUID();
+    const words = {
+      title: 'Test',
+      placeName: 'Test yard',
+      said: '',
+      modelId: 'brinmoor-pella',
+      ambientC: -4,
+    };
+    const call = await agent
+      .post('/api/board')
+      .send({ ...words, id: callId, urgent: false })
+      .expect(201);
+    const { title, placeName, modelId, ambientC } = words;
+    const data = {
+      callId,
+      callNumber: (call.body as { number: number }).number,
+      title,
+      placeName,
+      modelId,
+      ambientC,
+    };
+    const jobId = randomUUID();
+    await agent
+      .post(`/api/jobs/${jobId}/events`)
+      .send({ ...eventOf(jobId, 'job.opened', data), by })
+      .expect(201);
+    return jobId;
+  }
+  const tap = (agent: Agent, jobId: string, by: string) =>
+    agent
+      .post(`/api/jobs/${jobId}/events`)
+      .send({ ...eventOf(jobId, 'symptom.recorded', { symptom: 'slow-crank' }), by });
+
+  describe('shut', () => {
+    beforeEach(async () => void (await setDoor(true)));
+    afterEach(async () => void (await setDoor(false)));
+
+    it('answers a stranger nothing but that it is shut: not one address, whatever the method', async () => {
+      const stranger = device();
+      for (const { method, path, act } of ROUTES) {
+        if (act === 'open') continue;
+        const asked = path.replace(':noun', 'crew').replace(/:\w+/g, LEAD);
+        const answer = await stranger[method.toLowerCase() as 'get'](asked).send(
+          method === 'GET' ? undefined : {},
+        );
+        expect(`${method} ${path} ${answer.status}`).toBe(`${method} ${path} 401`);
+      }
+      await stranger.get('/api/nothing').expect(401);
+      await stranger.get('/metrics').expect(200);
+      await stranger.get('/metrics').set('X-Forwarded-For', '203.0.113.9').expect(401);
+      const state = await stranger.get('/api/sign-in').expect(200);
+      expect(state.body).toEqual({ required: true, crewId: null, role: null, signedIn: [], names: [] });
+    });
+
+    it('lets somebody in with their name or id and PIN, and tells names only to a device that is known', async () => {
+      const phone = device();
+      const state = await signIn(phone, 'bo test');
+      expect([state.crewId, state.role, state.signedIn]).toEqual([TECHNICIAN, 'technician', [TECHNICIAN]]);
+      expect(state.names.map(({ name }) => name)).toContain('Ana Test');
+      await phone.get('/api/board').expect(200);
+      await phone.post('/api/sign-in/out').expect(200);
+      await phone.get('/api/board').expect(401);
+      const after = (await phone.get('/api/sign-in')).body as SignInState;
+      expect([after.crewId, after.names.length > 0]).toEqual([null, true]);
+    });
+
+    it('keeps the token from scripts and other sites, and only its hash', async () => {
+      const answer = await device()
+        .post('/api/sign-in/pin')
+        .send({ named: TECHNICIAN, pin: PIN })
+        .expect(200);
+      const cookie = String(answer.get('Set-Cookie'));
+      expect(cookie).toMatch(/HttpOnly/i);
+      expect(cookie).toMatch(/SameSite=Strict/i);
+      const token = /voltrek_device=([^;]+)/.exec(cookie)![1]!;
+      const rows = JSON.stringify(await database.db.select().from(sessions));
+      expect(rows).not.toContain(token);
+      const behindTls = await device()
+        .post('/api/sign-in/pin')
+        .set('X-Forwarded-Proto', 'https')
+        .send({ named: TECHNICIAN, pin: PIN })
+        .expect(200);
+      expect(String(behindTls.get('Set-Cookie'))).toMatch(/Secure/);
+    });
+
+    it('locks a name after five wrong PINs, and says alike of nobody and of a wrong PIN', async () => {
+      const stranger = device();
+      const nobody = await stranger.post('/api/sign-in/pin').send({ named: 'Nobody', pin: PIN });
+      const statuses: number[] = [];
+      for (let i = 0; i < 6; i++)
+        statuses.push((await stranger.post('/api/sign-in/pin').send({ named: viewer, pin: OTHER })).status);
+      expect(statuses).toEqual([401, 401, 401, 401, 429, 429]);
+      const wrong = await device().post('/api/sign-in/pin').send({ named: TECHNICIAN, pin: OTHER });
+      expect(wrong.body).toEqual(nobody.body);
+      // The right one does not open it either, until the time is over.
+      await device().post('/api/sign-in/pin').send({ named: viewer, pin: PIN }).expect(429);
+      await database.db.update(crewSecrets).set({ lockedUntil: new Date(Date.now() - 1000) });
+      await signIn(device(), viewer);
+    });
+
+    it('counts wrong PINs that come at the same moment each', async () => {
+      const tries = Array.from({ length: 8 }, () =>
+        device().post('/api/sign-in/pin').send({ named: viewer, pin: OTHER }),
+      );
+      const statuses = (await Promise.all(tries)).map(({ status }) => status);
+      expect(statuses.filter((status) => status === 401).length).toBeLessThanOrEqual(4);
+      await database.db.update(crewSecrets).set({ lockedUntil: null, failures: 0 });
+    });
+
+    it('lets each role do what it may and nothing more, by every address', async () => {
+      for (const [role, crewId] of [
+        ['viewer', viewer],
+        ['apprentice', APPRENTICE],
+        ['technician', TECHNICIAN],
+      ] as const) {
+        const agent = device();
+        await signIn(agent, crewId);
+        for (const { method, path, act } of ROUTES) {
+          if (act === 'open' || method === 'GET' || path.startsWith('/api/sign-in')) continue;
+          const asked = path.replace(':noun', 'crew').replace(/:\w+/g, 'x');
+          const { status } = await agent[method.toLowerCase() as 'put'](asked).send({});
+          const isLet = status !== 403 && status !== 401;
+          expect(`${role} ${method} ${path} ${isLet}`).toBe(`${role} ${method} ${path} ${mayDo(role, act)}`);
+        }
+      }
+    }, 120_000);
+
+    it('takes a request only under a name that is signed in on the device', async () => {
+      const phone = device();
+      await signIn(phone, TECHNICIAN);
+      const jobId = await openJob(phone, TECHNICIAN);
+      expect((await tap(phone, jobId, TECHNICIAN)).status).toBe(201);
+      expect((await tap(phone, jobId, LEAD)).status).toBe(401);
+      await phone.post('/api/rules').send({ key: 'crankTriesMax', value: 3, by: LEAD }).expect(401);
+    });
+
+    it('hands a device over: what the one before did is still sent, and nothing else under that name', async () => {
+      const phone = device();
+      await signIn(phone, LEAD);
+      const jobId = await openJob(phone, LEAD);
+      const state = await signIn(phone, TECHNICIAN);
+      expect(state.crewId).toBe(TECHNICIAN);
+      expect([...state.signedIn].sort()).toEqual([LEAD, TECHNICIAN]);
+      expect((await tap(phone, jobId, LEAD)).status).toBe(201);
+      const asLead = await phone.post('/api/rules').send({ key: 'crankTriesMax', value: 3, by: LEAD });
+      expect(asLead.status).toBe(403);
+    });
+
+    it('lets an apprentice work where somebody answers for it, and nowhere else', async () => {
+      const lead = device();
+      await signIn(lead, TECHNICIAN);
+      const jobId = await openJob(lead, TECHNICIAN);
+      const phone = device();
+      await signIn(phone, APPRENTICE);
+      expect((await tap(phone, jobId, APPRENTICE)).status).toBe(403);
+      const supervised = (agent: Agent, by: string, on: boolean) =>
+        agent.post(`/api/jobs/${jobId}/events`).send({ ...eventOf(jobId, 'job.supervised', { on }), by });
+      expect((await supervised(phone, APPRENTICE, true)).status).toBe(403);
+      expect((await supervised(lead, TECHNICIAN, true)).status).toBe(201);
+      expect((await tap(phone, jobId, APPRENTICE)).status).toBe(201);
+      expect((await supervised(phone, APPRENTICE, false)).status).toBe(403);
+      expect((await supervised(lead, TECHNICIAN, false)).status).toBe(201);
+      expect((await tap(phone, jobId, APPRENTICE)).status).toBe(403);
+    });
+
+    it('ends a session at once, from afar, and with it what a device hears', async () => {
+      const phone = device();
+      await signIn(phone, TECHNICIAN);
+      await phone.get('/api/crew').expect(200);
+      const lead = device();
+      await signIn(lead, LEAD);
+      const { body } = (await lead.get('/api/sign-in/house').expect(200)) as { body: SignInHouse };
+      for (const { id } of body.sessions.filter(({ crewId }) => crewId === TECHNICIAN))
+        await lead.delete(`/api/sign-in/sessions/${id}`).expect(200);
+      await phone.get('/api/crew').expect(401);
+    });
+
+    it('lets a session end by itself after two shifts without a touch, and after a month in any case', async () => {
+      for (const gone of [
+        { seenAt: new Date(Date.now() - 17 * 3_600_000) },
+        { createdAt: new Date(Date.now() - 31 * 86_400_000) },
+      ]) {
+        const phone = device();
+        await signIn(phone, TECHNICIAN);
+        await phone.get('/api/crew').expect(200);
+        await database.db.update(sessions).set(gone);
+        await phone.get('/api/crew').expect(401);
+      }
+    });
+
+    it('shows others only their own part, and a lead all of it with what was done', async () => {
+      const phone = device();
+      await signIn(phone, TECHNICIAN);
+      const own = (await phone.get('/api/sign-in/house').expect(200)).body as SignInHouse;
+      expect(own.crew.map(({ crewId }) => crewId)).toEqual([TECHNICIAN]);
+      expect(own.audit).toEqual([]);
+      await phone.post('/api/rules').send({ key: 'crankTriesMax', value: 3, by: TECHNICIAN }).expect(403);
+      const lead = device();
+      await signIn(lead, LEAD);
+      await lead.post('/api/rules').send({ key: 'crankTriesMax', value: 3, by: LEAD }).expect(201);
+      const { audit } = (await lead.get('/api/sign-in/house').expect(200)).body as SignInHouse;
+      const told = audit.slice(0, 3).map(({ by, kind, about }) => [by, kind, about]);
+      expect(told).toContain([LEAD, 'changed', 'POST /api/rules']);
+      expect(told).toContain([LEAD, 'signed-in', LEAD]);
+      expect(audit.map(({ by, kind, about }) => [by, kind, about])).toContain([
+        TECHNICIAN,
+        'refused',
+        'POST /api/rules',
+      ]);
+    });
+
+    it('never shuts the last lead out', async () => {
+      const lead = device();
+      await signIn(lead, LEAD);
+      await lead
+        .put(`/api/crew/${LEAD}`)
+        .send({ name: 'Ana Test', role: 'technician', retired: false })
+        .expect(409);
+      await lead
+        .put(`/api/crew/${LEAD}`)
+        .send({ name: 'Ana Test', role: 'crew-lead', retired: true })
+        .expect(409);
+      await lead
+        .put(`/api/crew/${LEAD}`)
+        .send({ name: 'Ana Test', role: 'crew-lead', retired: false })
+        .expect(200);
+    });
+
+    it('changes a PIN only for whoever knows the one that stands, and ends what was opened with a PIN that a lead set anew', async () => {
+      const phone = device();
+      await signIn(phone, TECHNICIAN);
+      const change = (by: string, whose: string, pin: string, ownPin: string) =>
+        phone.put(`/api/sign-in/pins/${whose}`).send({ by, pin, ownPin });
+      expect((await change(TECHNICIAN, TECHNICIAN, OTHER, OTHER)).status).toBe(401);
+      expect((await change(TECHNICIAN, LEAD, OTHER, PIN)).status).toBe(403);
+      expect((await change(TECHNICIAN, TECHNICIAN, '123456', PIN)).status).toBe(422);
+      expect((await change(TECHNICIAN, TECHNICIAN, OTHER, PIN)).status).toBe(200);
+      await phone.get('/api/crew').expect(200);
+      const lead = device();
+      await signIn(lead, LEAD);
+      await lead.put(`/api/sign-in/pins/${TECHNICIAN}`).send({ by: LEAD, pin: PIN, ownPin: PIN }).expect(200);
+      await phone.get('/api/crew').expect(401);
+      await signIn(phone, TECHNICIAN);
+    });
+  });
+
+  it('is shut and opened only by a lead with the PIN; open, everybody may do everything', async () => {
+    const anybody = device();
+    await anybody.put('/api/sign-in/door').send({ by: LEAD, required: true, pin: OTHER }).expect(401);
+    await anybody.put('/api/sign-in/door').send({ by: TECHNICIAN, required: true, pin: PIN }).expect(403);
+    await anybody.get('/api/board').expect(200);
+    const state = (await anybody.get('/api/sign-in').expect(200)).body as SignInState;
+    expect(state).toEqual({ required: false, crewId: null, role: null, signedIn: [], names: [] });
+  });
+
+  it('stays shut where the server is reached from other machines', async () => {
+    const outside = createApp({
+      ...{ database, news, log: pino({ level: 'silent' }), isPublic: true },
+      instruments: { bench, weatherUrl: null, place: null },
+    });
+    await setDoor(true);
+    const lead = supertest.agent(outside);
+    await lead.put('/api/sign-in/door').send({ by: LEAD, required: false, pin: PIN }).expect(401);
+    await signIn(lead, LEAD);
+    await lead.put('/api/sign-in/door').send({ by: LEAD, required: false, pin: PIN }).expect(409);
+    await setDoor(false);
+  });
+
+  it('knows every address that the server has, and none besides', () => {
+    const known = ROUTES.map(({ method, path }) => `${method} ${path}`).sort();
+    expect(addressesOf(app).sort()).toEqual(
+      known.filter((line) => line !== 'GET /api/openapi.json' && !line.includes('/api/backups')),
+    );
+    for (const { method, path } of ROUTES)
+      expect(routeOf(method, path.replace(/:\w+/g, 'x'))?.path).toBe(path);
+  });
+});
+
+/** The addresses that an application has, read off its routers. */
+function addressesOf(app: ReturnType<typeof createApp>): string[] {
+  interface Layer {
+    readonly route?: { readonly path: string; readonly stack: readonly { readonly method?: string }[] };
+    readonly handle: { readonly stack?: readonly Layer[] };
+    readonly match: (path: string) => boolean;
+  }
+  const lines = new Set<string>();
+  const prefixes = [...new Set(ROUTES.map(({ path }) => path.split('/').slice(0, 3).join('/')))];
+  const walk = (layers: readonly Layer[], under: string): void => {
+    for (const layer of layers) {
+      if (layer.route)
+        for (const { method } of layer.route.stack)
+          if (method)
+            lines.add(`${method.toUpperCase()} ${under}${layer.route.path === '/' ? '' : layer.route.path}`);
+      if (layer.handle.stack && !layer.route) {
+        const at = prefixes.find((prefix) => layer.match(prefix) && !layer.match('/api'));
+        if (at) walk(layer.handle.stack, at);
+      }
+    }
+  };
+  walk((app.router as unknown as Router as unknown as { stack: readonly Layer[] }).stack, '');
+  return [...lines].filter((line) => line.includes(' /api/') && !line.includes('*'));
+}
+
+describe('a PIN', () => {
+  it('is kept as a slow hash with a salt of its own, which only it fits', async () => {
+    const [one, two] = [await hashOfPin(PIN), await hashOfPin(PIN)];
+    expect(one).not.toBe(two);
+    expect(one).not.toContain(PIN);
+    expect(await isPin(PIN, one)).toBeTrue();
+    expect(await isPin(OTHER, one)).toBeFalse();
+    expect(await isPin(PIN, null)).toBeFalse();
+  });
+
+  it('is no run and no repetition, and of six digits at the least', () => {
+    for (const pin of ['12345', '123456', '987654', '777777', '12a456', '1234567890123', ''])
+      expect(pinFault(pin)).not.toBeNull();
+    for (const pin of ['480263', '112233', '000001', '121212']) expect(pinFault(pin)).toBeNull();
+  });
+});
+
+describe('roles', () => {
+  it('each may look; a lead may do everything, and each rank all that the one below may', () => {
+    const ranks = ['viewer', 'apprentice', 'technician', 'crew-lead'] as const;
+    expect([...ranks].sort()).toEqual([...CREW_ROLES].sort());
+    expect(ACTS.every((act) => mayDo('crew-lead', act))).toBeTrue();
+    for (const [i, rank] of ranks.entries()) {
+      expect(mayDo(rank, 'look')).toBeTrue();
+      for (const act of ACTS) if (i > 0 && mayDo(ranks[i - 1]!, act)) expect(mayDo(rank, act)).toBeTrue();
+    }
+    expect(mayDo('technician', 'lead')).toBeFalse();
+  });
+});

@@ -1,0 +1,343 @@
+import { DatePipe } from '@angular/common';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { pinFault, type SignInHouse } from '@voltrek/contracts';
+import { Store } from '@ngrx/store';
+import { browserSupportsWebAuthn, startRegistration } from '@simplewebauthn/browser';
+import { firstValueFrom, type Observable } from 'rxjs';
+import { Api } from '../shared/state/api';
+import { problemText } from '../shared/state/problem';
+import { atWork, sessionFeature } from '../shared/state/session';
+import { SignInActions } from '../shared/state/sign-in';
+import { isNamedHost } from '../shared/ui/named-host';
+import { AUDIT_WORDS, SIGN_IN_PART as T } from '@words/screens/sign-in';
+
+/** The house's door: whether it is shut, who has a PIN or a passkey, who is signed in where, and what was done at it. */
+@Component({
+  selector: 'vt-sign-in-part',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [DatePipe],
+  template: `
+    <section aria-labelledby="door-title">
+      <h2 id="door-title">{{ t.signIn }}</h2>
+      @if (problem(); as text) {
+        <p class="problem" role="alert">{{ text }}</p>
+      }
+      @if (house(); as h) {
+        <p>{{ h.required ? t.isRequired : t.isOpen }}</p>
+        @if (isLead()) {
+          @if (ownPinIsSet()) {
+            <form class="line" (submit)="$event.preventDefault(); turn(!h.required)">
+              <label
+                ><span>{{ t.leadsPin }}</span
+                ><input
+                  class="field"
+                  type="password"
+                  inputmode="numeric"
+                  autocomplete="off"
+                  maxlength="12"
+                  [value]="doorPin()"
+                  #typedDoor
+                  (input)="doorPin.set(typedDoor.value)"
+              /></label>
+              <button type="submit" class="key" [disabled]="isBusy() || doorPin() === ''">
+                {{ h.required ? t.open : t.require }}
+              </button>
+            </form>
+          } @else {
+            <p class="dim">{{ t.noLeadHasAPin }}</p>
+          }
+        }
+        <ul class="ruled">
+          @for (one of people(); track one.crewId) {
+            <li>
+              <strong>{{ one.name }}</strong>
+              <span class="dim">{{
+                one.lockedUntil
+                  ? t.lockedUntil((one.lockedUntil | date: 'HH:mm') ?? '')
+                  : one.hasPin
+                    ? t.hasPin
+                    : t.hasNoPin
+              }}</span>
+              @if (one.mayBeSet) {
+                <button
+                  type="button"
+                  class="key"
+                  [attr.aria-expanded]="setting() === one.crewId"
+                  (click)="begin(one.crewId)"
+                >
+                  {{ t.setPin }}
+                </button>
+              }
+              @if (setting() === one.crewId) {
+                <form class="line" (submit)="$event.preventDefault(); savePin(one.crewId)">
+                  <label
+                    ><span>{{ t.pinOf(one.name) }}</span
+                    ><input
+                      class="field"
+                      type="password"
+                      inputmode="numeric"
+                      autocomplete="new-password"
+                      maxlength="12"
+                      [value]="newPin()"
+                      #typedNew
+                      (input)="newPin.set(typedNew.value)"
+                    />
+                    @if (newPin().length > 5 && newPinFault(); as why) {
+                      <span class="tone-bad" role="status">{{ why }}</span>
+                    }
+                  </label>
+                  @if (ownPinIsSet()) {
+                    <label
+                      ><span>{{ t.ownPin }}</span
+                      ><input
+                        class="field"
+                        type="password"
+                        inputmode="numeric"
+                        autocomplete="off"
+                        maxlength="12"
+                        [value]="ownPin()"
+                        #typedOwn
+                        (input)="ownPin.set(typedOwn.value)"
+                    /></label>
+                  }
+                  <button type="submit" class="key" [disabled]="isBusy() || newPinFault() !== null">
+                    {{ t.save }}
+                  </button>
+                  <button type="button" class="key" (click)="setting.set(null)">{{ t.cancel }}</button>
+                </form>
+              }
+            </li>
+          }
+        </ul>
+        @if (h.required) {
+          <h3>{{ t.devices }}</h3>
+          <ul class="ruled">
+            @for (s of h.sessions; track s.id) {
+              <li>
+                <strong>{{ nameOf(s.crewId) }}</strong>
+                <span class="dim">
+                  {{ s.isThisDevice ? t.thisDevice : s.device || t.unknownDevice }},
+                  {{ s.handedOverAt ? t.handedOver : t.lastSeen((s.seenAt | date: 'd MMM, HH:mm') ?? '') }}
+                </span>
+                <button
+                  type="button"
+                  class="key"
+                  [disabled]="isBusy()"
+                  [attr.aria-label]="t.endNamed(nameOf(s.crewId), s.isThisDevice ? t.thisDevice : s.device)"
+                  (click)="end(s.id, s.isThisDevice)"
+                >
+                  {{ t.end }}
+                </button>
+              </li>
+            }
+          </ul>
+          <h3>{{ t.passkeys }}</h3>
+          <ul class="ruled">
+            @for (key of h.passkeys; track key.id) {
+              <li>
+                <strong>{{ nameOf(key.crewId) }}</strong>
+                <span class="dim"
+                  >{{ key.name }}, {{ t.since((key.createdAt | date: 'd MMM y') ?? '') }}</span
+                >
+                <button
+                  type="button"
+                  class="key"
+                  [disabled]="isBusy()"
+                  [attr.aria-label]="t.removeNamed(nameOf(key.crewId))"
+                  (click)="ask(api.removePasskey(key.id))"
+                >
+                  {{ t.remove }}
+                </button>
+              </li>
+            } @empty {
+              <li class="dim">{{ t.noPasskeys }}</li>
+            }
+          </ul>
+          <div class="keys">
+            @if (takesPasskeys) {
+              <button type="button" class="key" [disabled]="isBusy()" (click)="addPasskey()">
+                {{ t.addPasskey }}
+              </button>
+            } @else {
+              <p class="dim">{{ t.passkeyNeedsName }}</p>
+            }
+            <button type="button" class="key" [disabled]="isBusy()" (click)="signOut()">
+              {{ t.signOut }}
+            </button>
+          </div>
+        }
+        @if (h.audit.length > 0) {
+          <details>
+            <summary>{{ t.done }}</summary>
+            <ul class="ruled audit">
+              @for (line of h.audit; track line.position) {
+                <li>
+                  <span class="dim">{{ line.at | date: 'd MMM, HH:mm' }}</span>
+                  <strong>{{ line.by === null ? t.nobody : nameOf(line.by) }}</strong>
+                  <span>{{ words[line.kind] }}{{ about(line.by, line.about) }}</span>
+                </li>
+              }
+            </ul>
+          </details>
+        }
+      }
+    </section>
+  `,
+  styles: `
+    section {
+      display: block;
+      margin-top: 26px;
+    }
+    li {
+      display: grid;
+      grid-template-columns: 180px 1fr auto;
+      align-items: center;
+      gap: 8px 16px;
+      padding: 8px 0;
+    }
+    li .line {
+      grid-column: 1 / -1;
+    }
+    .line {
+      display: flex;
+      flex-wrap: wrap;
+      align-items: end;
+      gap: 10px 14px;
+      margin: 6px 0;
+    }
+    .line label {
+      display: grid;
+      gap: 4px;
+    }
+    h3 {
+      margin: 18px 0 4px;
+      font-size: 18px;
+    }
+    .keys {
+      margin-top: 10px;
+    }
+    summary {
+      min-height: 48px;
+      padding: 12px 0;
+      font-weight: 600;
+    }
+    .audit {
+      max-height: 40vh;
+      overflow-y: auto;
+    }
+    @media (max-width: 720px) {
+      li {
+        grid-template-columns: 1fr;
+      }
+    }
+  `,
+})
+export class SignInPart {
+  protected readonly t = T;
+  protected readonly words = AUDIT_WORDS;
+
+  protected readonly api = inject(Api);
+  private readonly store = inject(Store);
+  private readonly crew = this.store.selectSignal(sessionFeature.selectCrew);
+  private readonly crewId = this.store.selectSignal(sessionFeature.selectCrewId);
+
+  protected readonly takesPasskeys = browserSupportsWebAuthn() && isNamedHost(location.hostname);
+  protected readonly house = signal<SignInHouse | null>(null);
+  protected readonly problem = signal<string | null>(null);
+  protected readonly isBusy = signal(false);
+  protected readonly setting = signal<string | null>(null);
+  protected readonly newPin = signal('');
+  protected readonly ownPin = signal('');
+  protected readonly doorPin = signal('');
+  protected readonly newPinFault = computed(() => pinFault(this.newPin()));
+  protected readonly isLead = computed(
+    () => this.crew().find(({ id }) => id === this.crewId())?.role === 'crew-lead',
+  );
+  protected readonly ownPinIsSet = computed(
+    () => this.house()?.crew.some(({ crewId, hasPin }) => crewId === this.crewId() && hasPin) ?? false,
+  );
+  protected readonly people = computed(() =>
+    (this.house()?.crew ?? [])
+      .filter(({ crewId }) => atWork(this.crew()).some(({ id }) => id === crewId))
+      .map((one) => ({
+        ...one,
+        name: this.nameOf(one.crewId),
+        mayBeSet: this.isLead() || one.crewId === this.crewId(),
+      })),
+  );
+
+  constructor() {
+    this.ask(this.api.signInHouse());
+  }
+
+  protected nameOf(crewId: string): string {
+    return this.crew().find(({ id }) => id === crewId)?.name ?? crewId;
+  }
+
+  /** Whom or what a line is about, where that is not whoever did it. */
+  protected about(by: string | null, about: string): string {
+    if (about === by) return '';
+    const member = this.crew().find(({ id }) => id === about);
+    return `: ${member?.name ?? about}`;
+  }
+
+  protected begin(crewId: string): void {
+    this.newPin.set('');
+    this.ownPin.set('');
+    this.setting.set(this.setting() === crewId ? null : crewId);
+  }
+
+  protected savePin(crewId: string): void {
+    const { newPin, ownPin } = this;
+    const change = { by: this.crewId(), pin: newPin(), ...(this.ownPinIsSet() && { ownPin: ownPin() }) };
+    this.ask(this.api.setPin(crewId, change), () => this.setting.set(null));
+  }
+
+  protected turn(required: boolean): void {
+    this.ask(this.api.setDoor({ by: this.crewId(), required, pin: this.doorPin() }), () => {
+      this.doorPin.set('');
+      this.store.dispatch(SignInActions.asked());
+    });
+  }
+
+  protected end(sessionId: string, isHere: boolean): void {
+    this.ask(this.api.endSession(sessionId), () => {
+      if (isHere) this.store.dispatch(SignInActions.asked());
+    });
+  }
+
+  protected signOut(): void {
+    this.api.signOut().subscribe({
+      next: (state) => this.store.dispatch(SignInActions.told({ state })),
+      error: (error: unknown) => this.problem.set(problemText(error)),
+    });
+  }
+
+  protected async addPasskey(): Promise<void> {
+    const by = this.crewId();
+    try {
+      const optionsJSON = await firstValueFrom(this.api.newPasskeyQuestion(by));
+      this.ask(this.api.addPasskey(by, T.passkeyName, await startRegistration({ optionsJSON })));
+    } catch (error) {
+      this.problem.set(
+        error instanceof Error && error.name === 'NotAllowedError' ? null : problemText(error),
+      );
+    }
+  }
+
+  protected ask(request: Observable<SignInHouse>, then: () => void = () => undefined): void {
+    this.isBusy.set(true);
+    this.problem.set(null);
+    request.subscribe({
+      next: (house) => {
+        this.house.set(house);
+        this.isBusy.set(false);
+        then();
+      },
+      error: (error: unknown) => {
+        this.problem.set(problemText(error));
+        this.isBusy.set(false);
+      },
+    });
+  }
+}

@@ -1,0 +1,100 @@
+import { HttpClient, HttpErrorResponse, provideHttpClient, withInterceptors } from '@angular/common/http';
+import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
+import { provideZonelessChangeDetection } from '@angular/core';
+import { TestBed } from '@angular/core/testing';
+import type { SignInState } from '@voltrek/contracts';
+import { provideEffects } from '@ngrx/effects';
+import { provideState, provideStore, ScannedActionsSubject, Store } from '@ngrx/store';
+import { filter } from 'rxjs';
+import { JobActions, jobFeature } from '../job/job-state';
+import { kitFeature } from './kit';
+import { SessionActions, sessionFeature } from './session';
+import { askSignIn, goOn, hearClosedDoor, SignInActions, signInFeature } from './sign-in';
+
+const state = (more: Partial<SignInState>): SignInState => ({
+  ...{ required: true, crewId: null, role: null, signedIn: [], names: [] },
+  ...more,
+});
+
+describe('a shut door', () => {
+  let store: Store;
+  let http: HttpTestingController;
+  let done: string[];
+
+  beforeEach(() => {
+    TestBed.configureTestingModule({
+      providers: [
+        provideZonelessChangeDetection(),
+        provideStore(),
+        provideState(sessionFeature),
+        provideState(signInFeature),
+        provideState(jobFeature),
+        provideState(kitFeature),
+        provideHttpClient(withInterceptors([hearClosedDoor])),
+        provideHttpClientTesting(),
+        provideEffects({ askSignIn, goOn }),
+      ],
+    });
+    store = TestBed.inject(Store) as Store;
+    http = TestBed.inject(HttpTestingController);
+    done = [];
+    TestBed.inject(ScannedActionsSubject)
+      .pipe(filter(({ type }) => type.startsWith('[Job]') || type.startsWith('[Session]')))
+      .subscribe(({ type }) => done.push(type));
+    http.expectOne('/api/sign-in').flush(state({}));
+  });
+  const slice = () => store.selectSignal(signInFeature.selectSignInState)();
+  const shut = (): void => {
+    const asked = http.expectOne(
+      (request) => request.url.startsWith('/api/jobs') || request.url === '/api/board',
+    );
+    asked.flush({ status: 401 }, { status: 401, statusText: 'Unauthorized' });
+  };
+
+  it('is told at the start to a device that nobody is in on', () => {
+    expect(slice()).toEqual({ state: state({}), isSettled: true, wanted: { crewId: null } });
+    store.dispatch(SignInActions.putOff());
+    expect(slice().wanted).toBeNull();
+  });
+
+  it('is told by any answer, with whose tap it was; a later one without a name does not forget that', () => {
+    const send = (url: string, by?: string): void => {
+      TestBed.inject(HttpClient)
+        .post(url, { by })
+        .subscribe({ error: (error: unknown) => expect(error).toBeInstanceOf(HttpErrorResponse) });
+      shut();
+      for (const asked of http.match('/api/sign-in')) asked.flush(state({}));
+    };
+    send('/api/jobs/j/events', 'crew-2');
+    expect(slice().wanted).toEqual({ crewId: 'crew-2' });
+    send('/api/board');
+    expect(slice().wanted).toEqual({ crewId: 'crew-2' });
+  });
+
+  it('lets what waited go on when somebody has come in, under their name', () => {
+    store.dispatch(JobActions.opened({ jobId: 'job-1' }));
+    done = [];
+    store.dispatch(SignInActions.cameIn({ state: state({ crewId: 'crew-1', signedIn: ['crew-1'] }) }));
+    expect(slice().wanted).toBeNull();
+    expect(done).toContain(JobActions.connectionChanged.type);
+    expect(done).toContain(JobActions.caughtUpWanted.type);
+    expect(done).toContain(SessionActions.crewChosen.type);
+    expect(store.selectSignal(sessionFeature.selectCrewId)()).toBe('crew-1');
+  });
+
+  it('still wants whoever tapped when somebody else came in', () => {
+    store.dispatch(SignInActions.wanted({ crewId: 'crew-2' }));
+    store.dispatch(SignInActions.cameIn({ state: state({ crewId: 'crew-1', signedIn: ['crew-1'] }) }));
+    expect(slice().wanted).toEqual({ crewId: 'crew-2' });
+    store.dispatch(
+      SignInActions.cameIn({ state: state({ crewId: 'crew-2', signedIn: ['crew-1', 'crew-2'] }) }),
+    );
+    expect(slice().wanted).toBeNull();
+  });
+
+  it('is not asked of whoever reaches an open one', () => {
+    store.dispatch(SignInActions.putOff());
+    store.dispatch(SignInActions.told({ state: state({ required: false }) }));
+    expect(slice().wanted).toBeNull();
+  });
+});

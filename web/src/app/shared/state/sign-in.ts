@@ -1,0 +1,132 @@
+import { type HttpInterceptorFn, HttpErrorResponse } from '@angular/common/http';
+import { inject } from '@angular/core';
+import type { SignInState } from '@voltrek/contracts';
+import { Actions, createEffect, ofType, ROOT_EFFECTS_INIT } from '@ngrx/effects';
+import { createActionGroup, createFeature, createReducer, emptyProps, on, props, Store } from '@ngrx/store';
+import { catchError, EMPTY, exhaustMap, map, mergeMap, of, throwError } from 'rxjs';
+import { JobActions, jobFeature } from '../job/job-state';
+import { Api } from './api';
+import { KitActions } from './kit';
+import { RulesActions } from './rules';
+import { SessionActions } from './session';
+
+/** Who is wanted at the door: by id, or anybody. */
+export interface Wanted {
+  readonly crewId: string | null;
+}
+
+interface SignInSlice {
+  /** Null until the server said how this device stands with it. */
+  readonly state: SignInState | null;
+  /** The server told that it does not know, or that nobody can be asked: until then nobody is asked who works here. */
+  readonly isSettled: boolean;
+  /** Something waits for somebody to sign in. */
+  readonly wanted: Wanted | null;
+}
+
+export const SignInActions = createActionGroup({
+  source: 'Sign In',
+  events: {
+    /** The server is asked how this device stands with it. */
+    Asked: emptyProps(),
+    Told: props<{ state: SignInState }>(),
+    'Not Told': emptyProps(),
+    /** Somebody came in on this device. */
+    'Came In': props<{ state: SignInState }>(),
+    /** The server would not answer before somebody signs in. */
+    Wanted: props<Wanted>(),
+    /** It waits. */
+    'Put Off': emptyProps(),
+  },
+});
+
+const initial: SignInSlice = { state: null, isSettled: false, wanted: null };
+
+/** How this device stands with the house's door. */
+export const signInFeature = createFeature({
+  name: 'signIn',
+  reducer: createReducer(
+    initial,
+    on(
+      SignInActions.told,
+      (slice, { state }): SignInSlice => ({
+        ...slice,
+        state,
+        isSettled: true,
+        wanted: state.required && state.crewId === null ? (slice.wanted ?? { crewId: null }) : slice.wanted,
+      }),
+    ),
+    on(SignInActions.notTold, (slice): SignInSlice => ({ ...slice, isSettled: true })),
+    on(SignInActions.cameIn, (slice, { state }): SignInSlice => {
+      // Somebody else's taps may still wait for them.
+      const isServed = slice.wanted?.crewId == null || state.signedIn.includes(slice.wanted.crewId);
+      return { state, isSettled: true, wanted: isServed ? null : slice.wanted };
+    }),
+    on(
+      SignInActions.wanted,
+      (slice, { crewId }): SignInSlice => ({
+        ...slice,
+        wanted: { crewId: crewId ?? slice.wanted?.crewId ?? null },
+      }),
+    ),
+    on(SignInActions.putOff, (slice): SignInSlice => ({ ...slice, wanted: null })),
+  ),
+});
+
+export const askSignIn = createEffect(
+  (actions = inject(Actions), api = inject(Api)) =>
+    actions.pipe(
+      ofType(ROOT_EFFECTS_INIT, SignInActions.asked),
+      exhaustMap(() =>
+        api.signIn().pipe(
+          map((state) => SignInActions.told({ state })),
+          catchError(() => of(SignInActions.notTold())),
+        ),
+      ),
+    ),
+  { functional: true },
+);
+
+/** Whoever holds the device works on it; what waited for them goes on. */
+export const goOn = createEffect(
+  (actions = inject(Actions), store = inject(Store)) => {
+    const jobId = store.selectSignal(jobFeature.selectJobId);
+    return actions.pipe(
+      ofType(SignInActions.told, SignInActions.cameIn),
+      mergeMap(({ type, state: { crewId } }) => {
+        if (crewId === null) return EMPTY;
+        const chosen = SessionActions.crewChosen({ crewId });
+        if (type === SignInActions.told.type) return of(chosen);
+        const open = jobId();
+        return of(
+          chosen,
+          SessionActions.crewWanted(),
+          KitActions.opened(),
+          RulesActions.opened(),
+          JobActions.connectionChanged({ connected: true }),
+          ...(open ? [JobActions.caughtUpWanted({ jobId: open })] : []),
+        );
+      }),
+    );
+  },
+  { functional: true },
+);
+
+/** Whatever the server will not answer before somebody signs in is told once, whoever asked it; how the device stands is asked anew. */
+export const hearClosedDoor: HttpInterceptorFn = (request, next) => {
+  const store = inject(Store);
+  return next(request).pipe(
+    catchError((error: unknown) => {
+      if (
+        error instanceof HttpErrorResponse &&
+        error.status === 401 &&
+        !request.url.startsWith('/api/sign-in')
+      ) {
+        const { by } = (request.body ?? {}) as { readonly by?: unknown };
+        store.dispatch(SignInActions.wanted({ crewId: typeof by === 'string' ? by : null }));
+        store.dispatch(SignInActions.asked());
+      }
+      return throwError(() => error);
+    }),
+  );
+};
