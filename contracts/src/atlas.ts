@@ -64,7 +64,7 @@ export interface EntryChange {
   readonly basedOn: number | null;
 }
 
-const entryChange = yup
+export const ENTRY_CHANGE = yup
   .object({
     machine: yup.mixed().required(),
     by: idText(),
@@ -77,11 +77,11 @@ const entryChange = yup
 
 /** A change to the atlas from untrusted input; its machine is still to be parsed. @throws yup.ValidationError */
 export function parseEntryChange(input: unknown): EntryChange {
-  const { machine, ...rest } = entryChange.validateSync(input, { abortEarly: false, strict: true });
+  const { machine, ...rest } = ENTRY_CHANGE.validateSync(input, { abortEarly: false, strict: true });
   return { ...rest, machine };
 }
 
-const confirmation = yup
+export const CONFIRMATION = yup
   .object({ by: idText(), note: shortText(200).notRequired() })
   .noUnknown()
   .strict()
@@ -89,7 +89,7 @@ const confirmation = yup
 
 /** Who confirms an entry, from untrusted input. @throws yup.ValidationError */
 export function parseConfirmation(input: unknown): { readonly by: string; readonly note: string } {
-  const { by, note } = confirmation.validateSync(input, { abortEarly: false, strict: true });
+  const { by, note } = CONFIRMATION.validateSync(input, { abortEarly: false, strict: true });
   return { by, note: note ?? '' };
 }
 

@@ -28,8 +28,8 @@ export interface BackupState {
   readonly problem: string | null;
 }
 
-const wanted = record({ by: idText() }).required();
+export const BACKUP_WANTED = record({ by: idText() }).required();
 
 /** Who wants a backup now. @throws yup.ValidationError */
-export const parseBackupWanted = (input: unknown): yup.InferType<typeof wanted> =>
-  wanted.validateSync(input, { strict: true, abortEarly: false });
+export const parseBackupWanted = (input: unknown): yup.InferType<typeof BACKUP_WANTED> =>
+  BACKUP_WANTED.validateSync(input, { strict: true, abortEarly: false });

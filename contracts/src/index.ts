@@ -3,6 +3,7 @@ export * from './job-event.js';
 export * from './jobs-wanted.js';
 export * from './rule-setting.js';
 export * from './sign-in.js';
+export * from './exam.js';
 export * from './machine.js';
 export * from './atlas.js';
 export * from './wire.js';

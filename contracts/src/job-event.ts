@@ -250,11 +250,12 @@ const FIELDS: { readonly [T in EventType]: Fields<T> } = {
   'event.undone': { eventId: yup.string().uuid().required() },
 };
 
-const DATA = Object.fromEntries(
+/** What an event of each kind carries. */
+export const EVENT_DATA = Object.fromEntries(
   Object.entries(FIELDS).map(([type, fields]) => [type, record(fields as yup.ObjectShape)]),
 ) as Record<EventType, yup.AnyObjectSchema>;
 
-const envelope = yup
+export const EVENT_ENVELOPE = yup
   .object({
     id: yup.string().uuid().required(),
     jobId: yup.string().uuid().required(),
@@ -268,7 +269,7 @@ const envelope = yup
   .strict()
   .required();
 
-const storedEnvelope = envelope.shape({ type: yup.string().max(40).required() });
+const storedEnvelope = EVENT_ENVELOPE.shape({ type: yup.string().max(40).required() });
 
 /**
  * A job event from untrusted input.
@@ -276,9 +277,12 @@ const storedEnvelope = envelope.shape({ type: yup.string().max(40).required() })
  * @throws yup.ValidationError with a path and a reason for each fault
  */
 export function parseJobEvent(input: unknown): JobEvent {
-  const outer = envelope.validateSync(input, { abortEarly: false, strict: true });
+  const outer = EVENT_ENVELOPE.validateSync(input, { abortEarly: false, strict: true });
   const type = outer.type as EventType;
-  underPath('data', () => void DATA[type].validateSync(outer.data, { abortEarly: false, strict: true }));
+  underPath(
+    'data',
+    () => void EVENT_DATA[type].validateSync(outer.data, { abortEarly: false, strict: true }),
+  );
   return input as JobEvent;
 }
 

@@ -35,7 +35,7 @@ const person = () =>
     phone: yup.string().trim().max(40).defined(),
   }) as yup.ObjectSchema<PersonEntry>;
 
-const vehicle = record({
+export const VEHICLE = record({
   plate: maybeText(16),
   fleetNumber: maybeText(40),
   serialNumber: maybeText(40),
@@ -46,7 +46,7 @@ const vehicle = record({
 
 /** A vehicle as typed. @throws yup.ValidationError */
 export const parseVehicle = (input: unknown): VehicleEntry =>
-  parsed(vehicle.required(), input) as VehicleEntry;
+  parsed(VEHICLE.required(), input) as VehicleEntry;
 
 /** A vehicle as it was changed, the revision that was seen, and who changed it. */
 export interface VehicleChange {
@@ -55,18 +55,18 @@ export interface VehicleChange {
   readonly by: string;
 }
 
-const vehicleChange = record({
-  vehicle: vehicle.required(),
+export const VEHICLE_CHANGE = record({
+  vehicle: VEHICLE.required(),
   basedOn: yup.number().integer().min(1).required(),
   by: idText(),
 }).required();
 
 /** A changed vehicle. @throws yup.ValidationError */
 export const parseVehicleChange = (input: unknown): VehicleChange =>
-  parsed(vehicleChange, input) as VehicleChange;
+  parsed(VEHICLE_CHANGE, input) as VehicleChange;
 
 const { min, max } = TYPED_RANGES.ambientC;
-const newCall = record({
+export const NEW_CALL = record({
   id: idText(),
   title: shortText(120),
   placeName: shortText(120),
@@ -85,11 +85,11 @@ const newCall = record({
 
 /** A reported call from untrusted input. @throws yup.ValidationError with a path and a reason for each fault */
 export const parseNewCall = (input: unknown): NewCall =>
-  parsed(newCall, input, ({ modelId, vehicleId, plate }) =>
+  parsed(NEW_CALL, input, ({ modelId, vehicleId, plate }) =>
     (modelId ?? vehicleId ?? plate) ? null : { path: 'modelId', message: FIELD_FAULTS.vehiclePlateOrModel },
   ) as NewCall;
 
-const callChange = record({
+export const CALL_CHANGE = record({
   kind: yup
     .string()
     .oneOf(CALL_CHANGE_KINDS.filter((k) => k !== 'reported'))
@@ -99,7 +99,7 @@ const callChange = record({
   technicianId: maybeId(),
   reason: yup.string().trim().max(200).defined(),
 }).required();
-const callChangeFault: WholeCheck<yup.InferType<typeof callChange>> = ({ kind, vanId, reason }) => {
+const callChangeFault: WholeCheck<yup.InferType<typeof CALL_CHANGE>> = ({ kind, vanId, reason }) => {
   if (kind === 'taken' && !vanId) return { path: 'vanId', message: FIELD_FAULTS.van };
   const needsWhy = kind === 'passed-on' || kind === 'called-off' || kind === 'given-back';
   return needsWhy && reason.length < 3 ? { path: 'reason', message: FIELD_FAULTS.why } : null;
@@ -107,9 +107,9 @@ const callChangeFault: WholeCheck<yup.InferType<typeof callChange>> = ({ kind, v
 
 /** A change of a call. @throws yup.ValidationError */
 export const parseCallChange = (input: unknown): NewCallChange =>
-  parsed(callChange, input, callChangeFault) as NewCallChange;
+  parsed(CALL_CHANGE, input, callChangeFault) as NewCallChange;
 
-const newBattery = record({
+export const NEW_BATTERY = record({
   rating: rating(),
   dateMark: maybeText(20),
   vanId: maybeId(),
@@ -117,9 +117,9 @@ const newBattery = record({
 }).required();
 
 /** A battery entered by hand. @throws yup.ValidationError */
-export const parseNewBattery = (input: unknown): NewBattery => parsed(newBattery, input) as NewBattery;
+export const parseNewBattery = (input: unknown): NewBattery => parsed(NEW_BATTERY, input) as NewBattery;
 
-const move = record({
+export const BATTERY_MOVE = record({
   kind: yup
     .string()
     .oneOf(BATTERY_MOVE_KINDS.filter((k) => k !== 'met'))
@@ -130,7 +130,7 @@ const move = record({
   vanId: maybeId(),
   note: yup.string().max(200).defined(),
 }).required();
-const moveFault: WholeCheck<yup.InferType<typeof move>> = ({ kind, vehicleId, place, vanId }) => {
+const moveFault: WholeCheck<yup.InferType<typeof BATTERY_MOVE>> = ({ kind, vehicleId, place, vanId }) => {
   if (kind === 'fitted' && (vehicleId === null || place === null))
     return { path: 'vehicleId', message: FIELD_FAULTS.vehicleAndPlace };
   return kind === 'to-van' && vanId === null ? { path: 'vanId', message: FIELD_FAULTS.van } : null;
@@ -138,9 +138,9 @@ const moveFault: WholeCheck<yup.InferType<typeof move>> = ({ kind, vehicleId, pl
 
 /** Something done with a battery. @throws yup.ValidationError */
 export const parseBatteryMove = (input: unknown): NewBatteryMove =>
-  parsed(move, input, moveFault) as NewBatteryMove;
+  parsed(BATTERY_MOVE, input, moveFault) as NewBatteryMove;
 
-const crewEntry = record({
+export const CREW_ENTRY = record({
   name: shortText(40),
   role: yup.string().oneOf(CREW_ROLES).required(),
   retired: yup.boolean().required(),
@@ -148,13 +148,13 @@ const crewEntry = record({
 
 /** Somebody of the crew as typed. @throws yup.ValidationError */
 export const parseCrewEntry = (input: unknown): Omit<CrewMember, 'id'> =>
-  parsed(crewEntry, input) as Omit<CrewMember, 'id'>;
+  parsed(CREW_ENTRY, input) as Omit<CrewMember, 'id'>;
 
-const vanEntry = record({ name: shortText(40), retired: yup.boolean().required() }).required();
+export const VAN_ENTRY = record({ name: shortText(40), retired: yup.boolean().required() }).required();
 
 /** A van as typed. @throws yup.ValidationError */
 export const parseVanEntry = (input: unknown): Pick<Van, 'name' | 'retired'> =>
-  parsed(vanEntry, input) as Pick<Van, 'name' | 'retired'>;
+  parsed(VAN_ENTRY, input) as Pick<Van, 'name' | 'retired'>;
 
 /** What a figure of kit may be, by its field. */
 export const KIT_RANGES = {
@@ -291,6 +291,10 @@ export const KIT_KINDS = Object.keys(KIT) as readonly KitItem['kind'][];
 /** The fields of a kind of kit, as a schema takes them. */
 export const kitShape = (kind: KitItem['kind']): yup.ObjectShape => KIT[kind] as yup.ObjectShape;
 
+/** A piece of kit of one kind as typed. */
+export const kitEntrySchema = (kind: KitItem['kind']) =>
+  record({ kind: yup.string().oneOf([kind]).required(), ...kitShape(kind) }).required();
+
 /**
  * A piece of kit as typed, by the fields of its own kind. A capacitor booster stands at no more than its cells stand together.
  *
@@ -301,10 +305,7 @@ export function parseKitEntry(input: unknown): KitEntry {
     yup.object({ kind: yup.string().oneOf(KIT_KINDS).required() }).required(),
     input,
   ) as { kind: KitItem['kind'] };
-  const entry = parsed(
-    record({ kind: yup.string().required(), ...kitShape(kind) }).required(),
-    input,
-  ) as KitEntry;
+  const entry = parsed(kitEntrySchema(kind), input) as KitEntry;
   if (entry.kind === 'capacitor-booster' && entry.volts > entry.cells * entry.cellVolts)
     throw new yup.ValidationError(
       `volts must be at most ${(entry.cells * entry.cellVolts).toFixed(1)} V, what ${entry.cells} cells stand together`,
@@ -328,7 +329,7 @@ export interface SetUp {
 const CREW_MOST = 50;
 const VANS_MOST = 30;
 
-const setUp = record({
+export const SET_UP = record({
   crew: yup
     .array()
     .of(record({ name: shortText(40), role: yup.string().oneOf(CREW_ROLES).required() }).required())
@@ -348,4 +349,4 @@ const setUp = record({
 }).required();
 
 /** The set-up of a house. @throws yup.ValidationError */
-export const parseSetUp = (input: unknown): SetUp => parsed(setUp, input) as SetUp;
+export const parseSetUp = (input: unknown): SetUp => parsed(SET_UP, input) as SetUp;

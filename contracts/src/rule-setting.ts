@@ -3,7 +3,7 @@ import * as yup from 'yup';
 import { idText, parsed } from './text.js';
 import type { RuleSetting } from './wire.js';
 
-const setting = yup
+export const RULE_SETTING = yup
   .object({
     key: yup.string().required(),
     value: yup.mixed<string | number>().required(),
@@ -19,7 +19,7 @@ const setting = yup
  * @throws yup.ValidationError with a path and a reason for each fault
  */
 export function parseRuleSetting(input: unknown): RuleSetting {
-  return parsed(setting, input, ({ key, value }) => {
+  return parsed(RULE_SETTING, input, ({ key, value }) => {
     const message = ruleFault(key, value);
     return message === null ? null : { path: 'value', message };
   });

@@ -128,11 +128,11 @@ const newPin = () =>
     return message === null || context.createError({ message });
   });
 
-const pinSignIn = record({ named: shortText(40), pin: typedPin() }).required();
+export const PIN_SIGN_IN = record({ named: shortText(40), pin: typedPin() }).required();
 
 /** Somebody at the door: by id, or by name on a device that is not known, and their PIN. @throws yup.ValidationError */
 export const parsePinSignIn = (input: unknown): { readonly named: string; readonly pin: string } =>
-  parsed(pinSignIn, input);
+  parsed(PIN_SIGN_IN, input);
 
 /** A PIN as it is to be; `by` and the PIN of whoever sets it, which is left out while somebody has none. */
 export interface PinChange {
@@ -141,14 +141,14 @@ export interface PinChange {
   readonly ownPin?: string;
 }
 
-const pinChange = record({
+export const PIN_CHANGE = record({
   by: idText(),
   pin: newPin(),
   ownPin: yup.string().matches(/^\d{1,12}$/, FIELD_FAULTS.pinDigits),
 }).required();
 
 /** @throws yup.ValidationError */
-export const parsePinChange = (input: unknown): PinChange => parsed(pinChange, input) as PinChange;
+export const parsePinChange = (input: unknown): PinChange => parsed(PIN_CHANGE, input) as PinChange;
 
 /** The door shut or opened, by a lead who proves it with the PIN. */
 export interface DoorChange {
@@ -157,10 +157,14 @@ export interface DoorChange {
   readonly pin: string;
 }
 
-const doorChange = record({ by: idText(), required: yup.boolean().required(), pin: typedPin() }).required();
+export const DOOR_CHANGE = record({
+  by: idText(),
+  required: yup.boolean().required(),
+  pin: typedPin(),
+}).required();
 
 /** @throws yup.ValidationError */
-export const parseDoorChange = (input: unknown): DoorChange => parsed(doorChange, input);
+export const parseDoorChange = (input: unknown): DoorChange => parsed(DOOR_CHANGE, input);
 
 const passkeyAnswer = yup
   .object({
@@ -174,12 +178,17 @@ const passkeyAnswer = yup
   .noUnknown()
   .strict();
 
+export const PASSKEY_SIGN_IN = record({ answer: passkeyAnswer.required() }).required();
+export const NEW_PASSKEY = record({
+  by: idText(),
+  name: shortText(40),
+  answer: passkeyAnswer.required(),
+}).required();
+
 /** What a browser answers a passkey's question with; what is in it the library judges. @throws yup.ValidationError */
-export const parsePasskeySignIn = (input: unknown): unknown =>
-  parsed(record({ answer: passkeyAnswer.required() }).required(), input).answer;
+export const parsePasskeySignIn = (input: unknown): unknown => parsed(PASSKEY_SIGN_IN, input).answer;
 
 /** A new passkey of whoever holds the device. @throws yup.ValidationError */
 export const parseNewPasskey = (
   input: unknown,
-): { readonly by: string; readonly name: string; readonly answer: unknown } =>
-  parsed(record({ by: idText(), name: shortText(40), answer: passkeyAnswer.required() }).required(), input);
+): { readonly by: string; readonly name: string; readonly answer: unknown } => parsed(NEW_PASSKEY, input);

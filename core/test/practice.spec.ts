@@ -8,6 +8,7 @@ import {
   codeOfCase,
   codeOfMade,
   debriefOf,
+  measureOf,
   optionsOf,
   type PracticeAction,
   readCaseCode,
@@ -155,7 +156,7 @@ describe('a case to practise on', () => {
     expect(back.log).toEqual(fetched.log);
     expect(back.minutes).toBe(bridged.minutes);
     const end = act(back, { kind: 'verdict', verdict: 'charge-first', suspect: null });
-    const { failings, risks } = debriefOf(end, toolRun('not-the-battery-1', mindOf(end)));
+    const { failings, risks } = debriefOf(end, measureOf(toolRun('not-the-battery-1', mindOf(end))));
     expect(failings).toContain('hurt');
     expect(risks.some(({ takenBack }) => takenBack)).toBeTrue();
     expect(() => act(end, { kind: 'key' })).toThrowError(RangeError);
@@ -247,7 +248,7 @@ describe('a case to practise on', () => {
         for (let number = 1; number <= CASES; number++) {
           const code = codeOfCase(rung, number);
           const world = toolRun(code, mindOf(startCase(code)));
-          const debrief = debriefOf(world, world);
+          const debrief = debriefOf(world, measureOf(world));
           if (debrief.passed) passed++;
           else told.push(`${code}: ${debrief.failings.join(', ')}`);
           severe += debrief.risks.filter(({ hazard }) => hazard.severity === 'severe').length;
@@ -263,11 +264,12 @@ describe('a case to practise on', () => {
   );
 
   sweep(
-    'is not passed by whoever does anything, nor by whoever blames the battery',
+    'is not passed by whoever does anything, whoever blames the battery, nor whoever says charge it and drives off',
     () => {
       const random = seededRandom(3);
       let byChance = 0;
       let byBattery = 0;
+      let byCharge = 0;
       const codes = RUNG_IDS.flatMap((rung) => [1, 2].map((number) => codeOfCase(rung, number)));
       for (const code of codes) {
         const tool = toolRun(code, mindOf(startCase(code)));
@@ -277,22 +279,25 @@ describe('a case to practise on', () => {
           verdict: VERDICTS[Math.floor(random() * VERDICTS.length)]!,
           suspect: null,
         });
-        if (debriefOf(world, tool).passed) byChance++;
+        if (debriefOf(world, measureOf(tool)).passed) byChance++;
         const blamed = played(code, (w) =>
           w.evidence.length < 2
             ? { kind: 'check', check: 'rest' }
             : { kind: 'verdict', verdict: 'replace-now', suspect: null },
         );
-        if (debriefOf(blamed, tool).passed) byBattery++;
+        const left = act(startCase(code), { kind: 'verdict', verdict: 'charge-first', suspect: null });
+        if (debriefOf(left, measureOf(tool)).passed) byCharge++;
+        if (debriefOf(blamed, measureOf(tool)).passed) byBattery++;
         else
           expect(
-            debriefOf(blamed, tool).failings.some((f) =>
+            debriefOf(blamed, measureOf(tool)).failings.some((f) =>
               ['wrong-verdict', 'sound-condemned', 'unproved'].includes(f),
             ),
           ).toBeTrue();
       }
       expect(byChance / codes.length).toBeLessThan(0.2);
       expect(byBattery / codes.length).toBeLessThan(0.25);
+      expect(byCharge / codes.length).toBeLessThan(0.2);
     },
     600_000,
   );

@@ -119,7 +119,7 @@ describe('a backup', () => {
     async () => {
       const database = await opened();
       // As it was before the newest migration.
-      await database.db.execute('DROP TABLE audit, crew_secrets, passkey_questions, passkeys, sessions');
+      await database.db.execute('DROP TABLE exams');
       await database.db.execute(
         `DELETE FROM drizzle.__drizzle_migrations WHERE created_at = (SELECT max(created_at) FROM drizzle.__drizzle_migrations)`,
       );

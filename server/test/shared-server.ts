@@ -3,6 +3,7 @@ import type { EventData, EventType, JobEvent } from '@voltrek/core/job';
 import type { Call } from '@voltrek/contracts';
 import { pino } from 'pino';
 import supertest from 'supertest';
+import { answersAtFault, answersChecked } from './answers-checked.js';
 import { testDatabase } from './test-database.js';
 import { loadDemo } from '../src/demo/load.js';
 import { createApp } from '../src/http/app.js';
@@ -17,14 +18,16 @@ async function start() {
   await loadDemo(database, DEMO_NOW, false);
   const news = newsDesk();
   const bench = openBench({});
-  const app = createApp({
-    database,
-    news,
-    log: pino({ level: 'silent' }),
-    instruments: { bench, weatherUrl: null, place: null },
-    // A suite sends in a minute what nobody else does.
-    perMinute: { requests: 1e9, heavy: 1e9, door: 1e9 },
-  });
+  const app = answersChecked(
+    createApp({
+      database,
+      news,
+      log: pino({ level: 'silent' }),
+      instruments: { bench, weatherUrl: null, place: null },
+      // A suite sends in a minute what nobody else does.
+      perMinute: { requests: 1e9, heavy: 1e9, door: 1e9 },
+    }),
+  );
   return { database, app, news, bench, api: supertest(app) };
 }
 
@@ -100,6 +103,9 @@ beforeAll(async () => {
   await sharedServer();
 }, 60_000);
 afterAll(async () => {
+  expect([...answersAtFault])
+    .withContext('answers that are not as the API is described')
+    .toEqual([]);
   const { database, news } = await sharedServer();
   news.closeAll();
   await database.close();

@@ -3,6 +3,7 @@ export const NAMED_THINGS = {
   battery: 'battery',
   call: 'call',
   crewMember: 'crew member',
+  exam: 'exam',
   fileOf: 'file of',
   job: 'job',
   kit: 'kit',
@@ -89,6 +90,8 @@ export const ANSWERS = {
   lockedOut: (minutes: string | number) => `Too many wrong PINs. Try again in ${minutes} min.`,
   passkeyWrong: 'That passkey is not known here. Use the PIN.',
   passkeysNeedSignIn: 'Require sign-in first: until then anybody could add a passkey under any name.',
+  ownExam: 'Nobody signs an exam of their own. Ask another crew lead.',
+  runNotReplayed: 'What was done in that exam cannot be replayed.',
   lastLead: 'Nobody could look after sign-in any more. Give another crew lead a PIN first.',
   doorStaysShut: 'This server is reached from other machines: sign-in stays required.',
 } as const;

@@ -12,6 +12,7 @@ export const FAILINGS = [
   'wrong-verdict',
   'sound-condemned',
   'unproved',
+  'not-started',
   'still-joined',
   'too-slow',
   'not-ended',
@@ -39,6 +40,18 @@ export interface Debrief {
   readonly toolMinutes: number;
   readonly hints: number;
 }
+
+/** What the tool's own run of a case came to, as far as another is measured by it. */
+export interface ToolMeasure {
+  readonly minutes: number;
+  /** It ran, or was woken: whoever came had something to do before the verdict. */
+  readonly started: boolean;
+}
+
+export const measureOf = (world: World): ToolMeasure => ({
+  minutes: world.minutes,
+  started: world.log.some(({ key }) => key?.outcome === 'starts' || key?.outcome === 'wakes'),
+});
 
 /** A run may take this many times the minutes of the tool's, and never fewer than the floor below. */
 const SLOW_TIMES = 2.5;
@@ -75,11 +88,12 @@ const isFlat = ({ practice }: World): boolean =>
   );
 
 /**
- * What a run was worth: safety first, then the verdict, then minutes against the tool's own run of the same case.
+ * What a run was worth: safety first, then the verdict, then whether it ran again where the tool had it run, then minutes against the tool's own
+ * run of the same case.
  *
- * @param tool by `toolRun`
+ * @param tool of `toolRun`
  */
-export function debriefOf(world: World, tool: World): Debrief {
+export function debriefOf(world: World, tool: ToolMeasure): Debrief {
   const { cause, holds } = world.practice.hidden;
   const risks = [
     ...world.takenBack.flatMap((what) => risksOf(what, true)),
@@ -101,6 +115,7 @@ export function debriefOf(world: World, tool: World): Debrief {
         : (['wrong-verdict'] as const)),
     ...(isSoundCondemned ? (['sound-condemned'] as const) : []),
     ...(isCondemned && !isProved ? (['unproved'] as const) : []),
+    ...(tool.started && !measureOf(world).started ? (['not-started'] as const) : []),
     ...(anyClampOn(world.hookup) ? (['still-joined'] as const) : []),
     ...(isTooSlow ? (['too-slow'] as const) : []),
   ];

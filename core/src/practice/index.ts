@@ -7,6 +7,7 @@ export * from './start-case.js';
 export * from './act.js';
 export * from './tool-play.js';
 export * from './debrief.js';
+export * from './exam.js';
 export * from './drills.js';
 export * from './trace-drill.js';
 export * from './case-from-log.js';

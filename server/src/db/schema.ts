@@ -12,6 +12,7 @@ import type { BatteryRating } from '@voltrek/core/battery';
 import type { Suspect } from '@voltrek/core/diagnosis';
 import type { BatteryEntry, EventType, Job, JobEvent, KitNeed, Stage } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
+import type { ExamMarks, ExamRun } from '@voltrek/core/practice';
 import type { KitItem } from '@voltrek/core/sources';
 import type { FollowUp, VerdictKind } from '@voltrek/core/verdict';
 import {
@@ -187,6 +188,22 @@ export const modelPhotos = pgTable(
   },
   (t) => [index('model_photos_of').on(t.modelId, t.at)],
 );
+
+/** Exams that were taken in Practice, with what was done in them and what that was worth. */
+export const exams = pgTable('exams', {
+  id: uuid().primaryKey(),
+  number: integer().notNull(),
+  crewId: text('crew_id')
+    .notNull()
+    .references(() => crew.id),
+  startedAt: instant('started_at').notNull(),
+  endedAt: instant('ended_at').notNull(),
+  isInTime: boolean('is_in_time').notNull(),
+  runs: jsonb().$type<readonly ExamRun[]>().notNull(),
+  marks: jsonb().$type<ExamMarks>().notNull(),
+  signedBy: text('signed_by').references(() => crew.id),
+  signedAt: instant('signed_at'),
+});
 
 /** Every time a house rule was set. The newest of each key stands; none is ever changed. */
 export const ruleSettings = pgTable(

@@ -34,6 +34,7 @@ export const HOUSE_TABLES: readonly HouseTable[] = [
   counted('model_changes', schema.modelChanges),
   of('model_photos', schema.modelPhotos),
   counted('rule_settings', schema.ruleSettings),
+  of('exams', schema.exams),
   of('vans', schema.vans),
   of('kit_items', schema.kitItems),
   of('vehicles', schema.vehicles),

@@ -4,6 +4,7 @@ import cookieParser from 'cookie-parser';
 import express, { type Express } from 'express';
 import type { Logger } from 'pino';
 import { type Options, pinoHttp } from 'pino-http';
+import swaggerUi, { type SwaggerUiOptions } from 'swagger-ui-express';
 import { atlasRoutes } from '../atlas/routes.js';
 import { parseJobsWanted } from '@voltrek/contracts';
 import { ANSWERS } from '@voltrek/contracts/words';
@@ -14,6 +15,7 @@ import { batteryRoutes } from '../batteries/routes.js';
 import { boardRoutes } from '../calls/routes.js';
 import { crewRoutes } from '../crew/routes.js';
 import type { Database } from '../db/database.js';
+import { examRoutes } from '../exams/routes.js';
 import { fileRoutes } from '../files/routes.js';
 import { devicePack } from '../house/device-pack.js';
 import { houseRoutes } from '../house/routes.js';
@@ -31,6 +33,7 @@ import { metricsOf } from './metrics.js';
 import type { NewsDesk } from './news.js';
 import { plainInput } from './plain-input.js';
 import { HEAVY_PER_MINUTE, pace, REQUESTS_PER_MINUTE, SIGN_INS_PER_MINUTE } from './pace.js';
+import { openApi } from './openapi.js';
 import { HttpProblem, notFound, problemHandler } from './problem.js';
 import { isLoopback, sameSite } from './same-site.js';
 import { guardHeaders, serveWeb } from './web.js';
@@ -43,6 +46,13 @@ const BODY_LIMIT = '64kb';
 const USUAL_PACE = { requests: REQUESTS_PER_MINUTE, heavy: HEAVY_PER_MINUTE, door: SIGN_INS_PER_MINUTE };
 /** What reads or writes the whole of something. */
 const HEAVY = ['/api/backups', '/api/files/{*file}', '/api/models/preview', '/api/models/import'];
+
+const READ_ONLY: SwaggerUiOptions = {
+  customSiteTitle: 'Voltrek: its API',
+  customfavIcon: '/favicon.svg',
+  customCss: '.swagger-ui .topbar, .swagger-ui .scheme-container { display: none }',
+  swaggerOptions: { supportedSubmitMethods: [], docExpansion: 'list', validatorUrl: null },
+};
 
 /** A line of the log tells what was asked and what came of it: no names that were typed, no cookies, nothing of anybody. */
 const LOGGED: Pick<Options, 'serializers'> = {
@@ -125,6 +135,12 @@ export function createApp(parts: AppParts): Express {
       backupProblem: state?.problem ?? null,
     });
   });
+  const description = openApi();
+  app.get('/api/openapi.json', (_request, response) => {
+    response.json(description);
+  });
+  // To read, not to try: what is sent here goes into the house's log.
+  app.use('/api/docs', swaggerUi.serve, swaggerUi.setup(description, READ_ONLY));
   app.get('/api/stream', (_request, response) => {
     news.watch(response);
   });
@@ -143,6 +159,7 @@ export function createApp(parts: AppParts): Express {
   app.use('/api/people', peopleRoutes(database));
   app.use('/api/models', atlasRoutes(database, news));
   app.use('/api/batteries', batteryRoutes(database));
+  app.use('/api/exams', examRoutes(database));
   app.use('/api/rules', ruleRoutes(database));
   if (backups) app.use('/api/backups', backupRoutes(database, backups));
   app.use('/api/files', fileRoutes(database, news));

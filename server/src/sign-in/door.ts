@@ -94,6 +94,10 @@ export function requireSpeaker(request: Request, by: string | null): SignedIn | 
   return speaker;
 }
 
+/** Who holds the device that a request comes from; null while the door is open. */
+export const holderOf = (request: Request): SignedIn | null =>
+  passes.get(request)?.here.find(({ holds }) => holds) ?? null;
+
 /** What was done in the field may be sent under the names of those who handed the device over since; anything else only by whoever holds it. */
 const allowedOf = (route: Route | null, here: readonly SignedIn[]): readonly SignedIn[] =>
   route && (SENT_LATER as readonly string[]).includes(route.act) ? here : here.filter(({ holds }) => holds);

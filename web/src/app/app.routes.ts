@@ -51,6 +51,16 @@ export const routes: Routes = [
     loadComponent: () => import('./practice/drill-page').then((m) => m.DrillPage),
   },
   {
+    path: 'practice/exam',
+    title: T.practiceVoltrek,
+    loadComponent: () => import('./practice/exam-page').then((m) => m.ExamPage),
+  },
+  {
+    path: 'practice/exam/:place',
+    title: T.practiceVoltrek,
+    loadComponent: () => import('./practice/exam-case').then((m) => m.ExamCase),
+  },
+  {
     path: 'practice/:code',
     title: T.practiceVoltrek,
     loadComponent: () => import('./practice/case-page').then((m) => m.CasePage),

@@ -18,6 +18,7 @@ import {
   debriefOf,
   type Happened,
   type HintLevel,
+  measureOf,
   type PracticeAction,
   readCaseCode,
   replay,
@@ -58,6 +59,8 @@ export class CasePage {
 
   /** In the address. */
   readonly code = input.required<string>();
+  /** Which case of an exam it is, from 1, and under what its run is kept; left out for a case by itself. An exam gives no hints and tells nothing. */
+  readonly inExam = input<{ readonly place: number; readonly key: string }>();
 
   private readonly record = inject(PracticeRecord);
   private readonly runner = inject(PlanRunner);
@@ -148,7 +151,7 @@ export class CasePage {
   private readonly takeBack = viewChild<ElementRef<HTMLElement>>('takeBack');
   protected readonly debrief = computed((): Debrief | null => {
     const [world, tool] = [this.world(), this.tool()];
-    return world?.verdict && tool ? debriefOf(world, tool) : null;
+    return world?.verdict && tool ? debriefOf(world, measureOf(tool)) : null;
   });
 
   constructor() {
@@ -157,12 +160,16 @@ export class CasePage {
     effect(() => {
       const code = this.code();
       if (!this.read()) return;
-      untracked(() => this.begin(code, this.record.actions(code)));
+      untracked(() => this.begin(code, this.record.actions(this.key())));
     });
     effect(() => {
       const [debrief, read] = [this.debrief(), this.read()];
       if (debrief && read?.rung) this.record.ended(read.rung, read.number, debrief);
     });
+  }
+
+  private key(): string {
+    return this.inExam()?.key ?? this.code();
   }
 
   private begin(code: string, actions: readonly PracticeAction[]): void {
@@ -181,8 +188,8 @@ export class CasePage {
     }
     this.actions.set(kept);
     this.world.set(world);
-    this.record.keep(code, kept);
-    if (world.verdict) void this.askTool();
+    this.record.keep(this.key(), kept);
+    if (world.verdict && !this.inExam()) void this.askTool();
   }
 
   protected told(action: PracticeAction): string {
@@ -203,7 +210,7 @@ export class CasePage {
   private take(world: World, action: PracticeAction): void {
     this.world.set(world);
     this.actions.update((list) => [...list, action]);
-    this.record.keep(this.code(), this.actions());
+    this.record.keep(this.key(), this.actions());
   }
 
   protected back(): void {
@@ -259,7 +266,7 @@ export class CasePage {
       verdict === 'keep' || verdict === 'unsafe' || verdict === 'not-known' ? null : this.chosenPart();
     this.do({ kind: 'verdict', verdict, suspect });
     this.isGiving.set(false);
-    if (this.world()?.verdict) void this.askTool();
+    if (this.world()?.verdict && !this.inExam()) void this.askTool();
   }
 
   private async askTool(): Promise<void> {

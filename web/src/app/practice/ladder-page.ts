@@ -31,6 +31,7 @@ import { PracticeRecord } from './practice-record';
       <h1>{{ t.practice }}</h1>
       <span class="dim">{{ t.nobodyIsHurt }}</span>
       <a class="key strong" routerLink="/practice/drills">{{ t.drills }}</a>
+      <a class="key strong" routerLink="/practice/exam">{{ t.exam }}</a>
     </header>
     <form class="open" (submit)="open($event, codeInput.value)">
       <label>

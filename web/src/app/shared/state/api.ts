@@ -13,6 +13,7 @@ import type {
   DevicePack,
   DoorChange,
   DueFollowUp,
+  Exam,
   ImportReport,
   JobDetail,
   KitEntry,
@@ -22,6 +23,7 @@ import type {
   NewBatteryMove,
   NewCall,
   NewCallChange,
+  NewExam,
   Person,
   PinChange,
   ProbesPlaced,
@@ -80,6 +82,19 @@ export class Api {
 
   openCall(call: NewCall): Observable<Call> {
     return this.http.post<Call>('/api/board', call);
+  }
+
+  exams(): Observable<Exam[]> {
+    return this.http.get<Exam[]>('/api/exams');
+  }
+
+  /** Sent again it changes nothing. */
+  addExam(exam: NewExam): Observable<Exam> {
+    return this.http.post<Exam>('/api/exams', exam);
+  }
+
+  signExam(examId: string, by: string): Observable<Exam> {
+    return this.http.post<Exam>(`/api/exams/${examId}/signature`, { by });
   }
 
   /** How this device stands with the house's door. */

@@ -1,4 +1,4 @@
-import type { BoardCall, Call, JobSummary, NewCall } from '@voltrek/contracts';
+import type { BoardCall, Call, JobSummary, NewCall, NewExam } from '@voltrek/contracts';
 import { vehicleName } from '@voltrek/contracts/words';
 import type { Machine } from '@voltrek/core/machine';
 
@@ -19,6 +19,8 @@ export type Errand = {
       readonly modelId: string;
     }
   | { readonly kind: 'entry'; readonly machine: Machine; readonly by: string; readonly note: string }
+  /** An exam that was taken: what was done in it. */
+  | { readonly kind: 'exam'; readonly exam: NewExam }
   /** The picture itself stays in the device's store. */
   | { readonly kind: 'photo'; readonly modelId: string; readonly by: string }
 );

@@ -82,6 +82,8 @@ export class Errands {
         return this.api.openCall(errand.call);
       case 'entry':
         return this.api.addEntry(errand.machine, errand.by, errand.note);
+      case 'exam':
+        return this.api.addExam(errand.exam);
       case 'photo':
         return this.api.addPhoto(errand.modelId, errand.by, photo ?? new Blob(), errand.id);
     }

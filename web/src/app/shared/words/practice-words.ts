@@ -72,6 +72,7 @@ export const FAILING_WORDS: Record<Failing, string> = {
   'wrong-verdict': 'The verdict was not what was wrong with it.',
   'sound-condemned': 'A sound battery was condemned.',
   unproved: 'A battery was condemned that no test had shown to be bad.',
+  'not-started': 'It was left standing: it could have been started.',
   'still-joined': 'Clamps were left on.',
   'too-slow': 'It took far longer than it had to.',
   'not-ended': 'No verdict was given.',

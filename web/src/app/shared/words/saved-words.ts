@@ -32,6 +32,8 @@ export function errandWords(errand: Errand): string {
       return `New call: ${errand.call.title}, ${errand.call.placeName}`;
     case 'entry':
       return `Atlas entry: ${errand.machine.maker} ${errand.machine.model}`;
+    case 'exam':
+      return `Exam ${errand.exam.number}`;
     case 'photo':
       return 'Photo of a machine';
   }

@@ -6,6 +6,7 @@ export const LADDER_PAGE = {
   practice: 'Practice',
   nobodyIsHurt: 'The same circuit, a hidden fault, and no harm done.',
   drills: 'Drills of a minute',
+  exam: 'Exam',
   caseCode: 'Code of a case',
   openIt: 'Open it',
   noSuchCase: 'No case has that code. It reads like order-12.',
@@ -28,6 +29,9 @@ export const LADDER_PAGE = {
 
 export const CASE_PAGE = {
   practice: 'Practice',
+  examCase: (place: Shown) => tell`Exam, case ${place}`,
+  examGiven: 'Your verdict is given. What it was worth is told when the exam has ended.',
+  backToTheExam: 'Back to the exam',
   caseNamed: (code: Shown) => tell`Case ${code}`,
   minute: (count: Shown) => tell`minute ${count}`,
   hints: (count: Shown) => tell`${count} hints`,

@@ -1,0 +1,94 @@
+import type { Cause } from '../diagnosis/causes.js';
+import { type Random, seededRandom } from '../quantities/random.js';
+import type { VerdictKind } from '../verdict/conclude.js';
+import { replay } from './act.js';
+import { debriefOf, type Failing, type ToolMeasure } from './debrief.js';
+import { RUNG_IDS, type RungId } from './rungs.js';
+import { codeOfCase, readCaseCode } from './start-case.js';
+import type { PracticeAction } from './world.js';
+
+/** Every exam has a case of each of these: what hurts is asked of everybody. */
+const ASKED_ALWAYS: readonly RungId[] = ['order', 'stop'];
+/** And so many of the other rungs, drawn. */
+const DRAWN_RUNGS = 3;
+/** Its cases have numbers that nobody comes to on the ladder. */
+const FIRST_NUMBER = 100_000;
+const NUMBERS = 900_000;
+/** Minutes of the clock on the wall for the whole of it: ten a case, a few more than the tool's own cases take by hand. */
+export const EXAM_MINUTES = 50;
+/** One case may be got wrong, as long as nobody could have been hurt in any. */
+const WRONG_MOST = 1;
+/** An exam has a number of up to four digits. */
+export const EXAM_NUMBER_MOST = 9_999;
+
+/** The codes of an exam's cases, in their order: the same to everybody, and no place in it tells what a case is about. */
+export function examCases(number: number): readonly string[] {
+  const random = seededRandom(number);
+  const others = RUNG_IDS.filter((id) => !ASKED_ALWAYS.includes(id));
+  const asked = [...ASKED_ALWAYS, ...drawnOf(random, others, DRAWN_RUNGS)];
+  return drawnOf(random, asked, asked.length).map((id) =>
+    codeOfCase(id, FIRST_NUMBER + Math.floor(random() * NUMBERS)),
+  );
+}
+
+/** So many of a list, each once, in a drawn order. */
+function drawnOf<T>(random: Random, list: readonly T[], count: number): readonly T[] {
+  const left = [...list];
+  return Array.from({ length: count }, () => left.splice(Math.floor(random() * left.length), 1)[0]!);
+}
+
+/** A case of an exam as it was worked, and what the tool's own run of it comes to. */
+export interface ExamRun {
+  readonly code: string;
+  readonly actions: readonly PracticeAction[];
+  readonly tool: ToolMeasure;
+}
+
+/** What a case of an exam was worth. */
+export interface ExamCase {
+  readonly code: string;
+  readonly rung: RungId;
+  readonly passed: boolean;
+  readonly failings: readonly Failing[];
+  /** Times that somebody could have been hurt, taken back or not. */
+  readonly severeRisks: number;
+  /** Null where none was given in time. */
+  readonly verdict: VerdictKind | null;
+  readonly truth: Cause;
+  readonly minutes: number;
+  readonly toolMinutes: number;
+}
+
+/** What an exam was worth. */
+export interface ExamMarks {
+  readonly cases: readonly ExamCase[];
+  readonly passed: boolean;
+}
+
+/**
+ * Marks an exam by replaying what was done: safety first, then as many cases right as it takes. A case that was not begun is not ended.
+ *
+ * @throws RangeError for runs of other cases than the exam's, hints (an exam gives none), and what cannot be done
+ */
+export function markExam(number: number, runs: readonly ExamRun[]): ExamMarks {
+  const codes = examCases(number);
+  if (runs.length !== codes.length || runs.some(({ code }, i) => code !== codes[i]))
+    throw new RangeError('These are not the cases of that exam.');
+  const cases = runs.map(marked);
+  const isSafe = cases.every(({ severeRisks }) => severeRisks === 0);
+  const wrong = cases.filter(({ passed }) => !passed).length;
+  return { cases, passed: isSafe && wrong <= WRONG_MOST };
+}
+
+function marked({ code, actions, tool }: ExamRun): ExamCase {
+  if (actions.some(({ kind }) => kind === 'hint')) throw new RangeError('An exam gives no hints.');
+  const world = replay(code, actions);
+  const { passed, failings, risks, truth, minutes } = debriefOf(world, tool);
+  return {
+    ...{ code, passed, failings, minutes, toolMinutes: tool.minutes },
+    rung: readCaseCode(code)!.rung!,
+    severeRisks: risks.filter(({ hazard }) => hazard.severity === 'severe').length,
+    verdict: world.verdict?.verdict ?? null,
+    truth: truth.cause,
+  };
+}

@@ -1,0 +1,99 @@
+import { ANSWERS } from '@voltrek/contracts/words';
+import { type Exam, parseConfirmation, parseNewExam, UUID_PATTERN } from '@voltrek/contracts';
+import { EXAM_MINUTES, type ExamMarks, markExam } from '@voltrek/core/practice';
+import { MINUTE_MS } from '@voltrek/core/quantities';
+import { desc, eq } from 'drizzle-orm';
+import { type Request, Router } from 'express';
+import { requireCrew } from '../crew/repository.js';
+import type { Database } from '../db/database.js';
+import { exams } from '../db/schema.js';
+import { HttpProblem, notFound } from '../http/problem.js';
+import { holderOf } from '../sign-in/door.js';
+
+const LISTED_MOST = 500;
+/** The last tap of an exam is on its way for a moment. */
+const GRACE_MS = MINUTE_MS;
+
+/** Exams of the crew: marked here by replaying what was done, and signed by a lead. */
+export function examRoutes({ db, write }: Database): Router {
+  const router = Router();
+
+  router.get('/', async (request, response) => {
+    const rows = await db.select().from(exams).orderBy(desc(exams.endedAt)).limit(LISTED_MOST);
+    response.json(rows.filter((row) => maySee(request, row)).map(told));
+  });
+
+  router.get('/:examId', async (request, response) => {
+    const { examId } = request.params;
+    const [row] = UUID_PATTERN.test(examId) ? await db.select().from(exams).where(eq(exams.id, examId)) : [];
+    if (!row || !maySee(request, row)) throw notFound('exam', examId);
+    response.attachment(`exam-${row.number}-${row.crewId}.json`).json(told(row));
+  });
+
+  router.post('/', async (request, response) => {
+    const { by, runs, ...sent } = parseNewExam(request.body);
+    const marks = markedOf(sent.number, runs);
+    const startedAt = new Date(sent.startedAt);
+    const endedAt = new Date(sent.endedAt);
+    const tookMs = endedAt.getTime() - startedAt.getTime();
+    const isInTime = tookMs >= 0 && tookMs <= EXAM_MINUTES * MINUTE_MS + GRACE_MS;
+    const { row, isNew } = await write(async (tx) => {
+      await requireCrew(tx, by);
+      const [known] = await tx.select().from(exams).where(eq(exams.id, sent.id));
+      if (known) return { row: known, isNew: false };
+      const { id, number } = sent;
+      const values = { id, number, crewId: by, startedAt, endedAt, isInTime, runs, marks };
+      const [kept] = await tx.insert(exams).values(values).returning();
+      return { row: kept!, isNew: true };
+    });
+    response.status(isNew ? 201 : 200).json(told(row));
+  });
+
+  router.post('/:examId/signature', async (request, response) => {
+    const { by } = parseConfirmation(request.body);
+    const { examId } = request.params;
+    const row = await write(async (tx) => {
+      await requireCrew(tx, by);
+      const [known] = UUID_PATTERN.test(examId)
+        ? await tx.select().from(exams).where(eq(exams.id, examId))
+        : [];
+      if (!known) throw notFound('exam', examId);
+      if (known.crewId === by) throw new HttpProblem(409, ANSWERS.ownExam);
+      if (known.signedBy !== null) return known;
+      const signed = { signedBy: by, signedAt: new Date() };
+      const [kept] = await tx.update(exams).set(signed).where(eq(exams.id, examId)).returning();
+      return kept!;
+    });
+    response.json(told(row));
+  });
+
+  return router;
+}
+
+/** What somebody learned is theirs and their lead's. */
+function maySee(request: Request, { crewId }: typeof exams.$inferSelect): boolean {
+  const holder = holderOf(request);
+  return holder === null || holder.role === 'crew-lead' || holder.crewId === crewId;
+}
+
+function markedOf(number: number, runs: Parameters<typeof markExam>[1]): ExamMarks {
+  try {
+    return markExam(number, runs);
+  } catch (error) {
+    // What a world cannot do is told by whatever it fell over: nothing of it was kept.
+    const why = error instanceof RangeError ? error.message : ANSWERS.runNotReplayed;
+    throw new HttpProblem(422, why);
+  }
+}
+
+function told(row: typeof exams.$inferSelect): Exam {
+  const { id, crewId, number, isInTime, signedBy, marks } = row;
+  return {
+    ...{ format: 'voltrek-exam', version: 1, id, crewId, number, isInTime, signedBy },
+    startedAt: row.startedAt.toISOString(),
+    endedAt: row.endedAt.toISOString(),
+    signedAt: row.signedAt?.toISOString() ?? null,
+    cases: marks.cases,
+    passed: marks.passed && isInTime,
+  };
+}

@@ -1,0 +1,65 @@
+import { Validator } from '@seriousme/openapi-schema-validator';
+import { readFile } from 'node:fs/promises';
+import { openApi } from '../src/http/openapi.js';
+import { ROUTES } from '../src/http/routes-of-all.js';
+import { sharedServer } from './shared-server.js';
+
+const ROOT = new URL('../../../', import.meta.url).pathname;
+
+interface Operation {
+  readonly summary: string;
+  readonly requestBody?: object;
+  readonly responses: Readonly<
+    Record<string, { readonly content: Readonly<Record<string, { schema: object }>> }>
+  >;
+}
+type Paths = Readonly<Record<string, Readonly<Record<string, Operation>>>>;
+
+describe('the description of the API', () => {
+  const { paths } = openApi() as { readonly paths: Paths };
+
+  it('is an OpenAPI 3.1 document by the rules of those', async () => {
+    const { valid, errors } = await new Validator().validate(openApi() as Record<string, unknown>);
+    expect(JSON.stringify(errors ?? null)).toBe('null');
+    expect(valid).toBeTrue();
+  });
+
+  it('is served, with a page to read it', async () => {
+    const { api } = await sharedServer();
+    expect((await api.get('/api/openapi.json').expect(200)).body).toEqual(
+      JSON.parse(JSON.stringify(openApi())),
+    );
+    const page = await api.get('/api/docs/').expect(200);
+    expect(page.text).toContain('Voltrek: its API');
+    expect(page.text).not.toMatch(/src="https?:/);
+  });
+
+  it('has every address, each with a line, an answer and, where it takes something, what', () => {
+    const told = Object.entries(paths).flatMap(([path, at]) =>
+      Object.keys(at).map((method) => `${method.toUpperCase()} ${path.replace(/\{(\w+)\}/g, ':$1')}`),
+    );
+    expect(told.sort()).toEqual(ROUTES.map(({ method, path }) => `${method} ${path}`).sort());
+    for (const [path, at] of Object.entries(paths))
+      for (const [method, { summary, requestBody, responses }] of Object.entries(at)) {
+        const [content] = Object.values(responses['2XX']!.content);
+        expect(`${method} ${path}: ${summary}`).toMatch(/: \w.{7}/);
+        const takesNothing = /sign-in\/(out|passkey-question)|instruments\/capture/.test(path);
+        if (['post', 'put'].includes(method) && !takesNothing)
+          expect(requestBody).withContext(`${method} ${path}`).toBeDefined();
+        const isOpenFile =
+          /openapi|schema\.json|export\.json|question/.test(path) && !path.includes('people');
+        if (!isOpenFile && path !== '/api/instruments/probes')
+          expect(Object.keys(content!.schema).length).withContext(`${method} ${path}`).toBeGreaterThan(0);
+      }
+  });
+
+  it('tells answers as the types have them now', async () => {
+    const { answerSchemas } = (await import(`${ROOT}scripts/answer-schemas.mjs`)) as {
+      answerSchemas: (root: string) => object;
+    };
+    const kept: unknown = JSON.parse(await readFile(`${ROOT}server/openapi/answers.json`, 'utf8'));
+    expect(answerSchemas(ROOT.replace(/\/$/, '')))
+      .withContext('npm run api-doc')
+      .toEqual(kept as object);
+  }, 120_000);
+});

@@ -1,0 +1,349 @@
+import { DatePipe } from '@angular/common';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  signal,
+  untracked,
+} from '@angular/core';
+import { RouterLink } from '@angular/router';
+import type { Exam, NewExam } from '@voltrek/contracts';
+import {
+  EXAM_MINUTES,
+  EXAM_NUMBER_MOST,
+  examCases,
+  type ExamRun,
+  measureOf,
+  RUNG_IDS,
+  type RungId,
+} from '@voltrek/core/practice';
+import { MINUTE_MS } from '@voltrek/core/quantities';
+import { Store } from '@ngrx/store';
+import { firstValueFrom, timeout } from 'rxjs';
+import { RUNG_WORDS } from '@words/practice-words';
+import { EXAM_PAGE as T } from '@words/screens/exam';
+import { ticker } from '../shared/job/ticker';
+import { Api } from '../shared/state/api';
+import { problemText } from '../shared/state/problem';
+import { sessionFeature } from '../shared/state/session';
+import { isAway } from '../shared/sync/answer-to';
+import { Errands } from '../shared/sync/errands';
+import { Chart, type ChartColours } from '../shared/ui/chart';
+import { ConfirmPrompt } from '../shared/ui/confirm-prompt';
+import { savePdf } from '../shared/ui/save-pdf';
+import { PlanRunner } from '../workers/plan-runner';
+import { examDocument, resultWords } from './exam-pdf';
+import { ExamRecord, type ExamUnderWay } from './exam-record';
+import { PracticeRecord } from './practice-record';
+import { skillsChart, skillsOf } from './skills-chart';
+
+/** The server is given this long before an exam waits on this device, ms. */
+const ANSWER_MS = 12_000;
+const SECOND_MS = 1_000;
+
+/** Exams: the one under way on this device, those that were taken, and how each skill sits in whom. */
+@Component({
+  selector: 'vt-exam-page',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Chart, DatePipe, RouterLink],
+  providers: [PlanRunner],
+  host: { class: 'page' },
+  template: `
+    <header>
+      <h1>{{ t.exam }}</h1>
+      <a class="key" routerLink="/practice">{{ t.ladder }}</a>
+    </header>
+    @if (problem(); as text) {
+      <p class="problem" role="alert">{{ text }}</p>
+    }
+    @if (note(); as text) {
+      <p role="status">{{ text }}</p>
+    }
+    @if (exam(); as e) {
+      <section aria-labelledby="under-way">
+        <div class="line">
+          <h2 id="under-way">{{ t.underWay(e.number, nameOf(e.by)) }}</h2>
+          <strong>{{ t.left(minutesLeft()) }}</strong>
+          <button type="button" class="key strong" [disabled]="isMarking()" (click)="askEnd(e)">
+            {{ t.end }}
+          </button>
+        </div>
+        <ol class="ruled">
+          @for (one of cases(); track one.place) {
+            <li>
+              <strong>{{ t.caseOf(one.place) }}</strong>
+              <span class="dim">{{ one.stands }}</span>
+              <a
+                class="key"
+                [routerLink]="['/practice/exam', one.place]"
+                [attr.aria-label]="t.openCase(one.place)"
+                >{{ t.open }}</a
+              >
+            </li>
+          }
+        </ol>
+      </section>
+    } @else {
+      <p>{{ t.what(casesOfAnExam, minutesOfAnExam) }}</p>
+      <form class="line" (submit)="$event.preventDefault(); begin()">
+        <label
+          ><span class="dim">{{ t.number }}</span
+          ><input
+            class="field"
+            inputmode="numeric"
+            maxlength="4"
+            [value]="numberText()"
+            [attr.aria-invalid]="number() === null"
+            #typed
+            (input)="numberText.set(typed.value)"
+        /></label>
+        <button type="submit" class="key strong" [disabled]="number() === null || crewId() === ''">
+          {{ t.begin }}
+        </button>
+        <span class="dim">{{ crewId() === '' ? t.sayWho : t.numberRange(mostNumber) }}</span>
+      </form>
+    }
+    <h2>{{ t.taken }}</h2>
+    <ul class="ruled">
+      @for (one of taken(); track one.id) {
+        <li class="taken">
+          <strong>{{ nameOf(one.crewId) }}</strong>
+          <span class="dim">{{ t.line(one.number, (one.endedAt | date: 'd MMM, HH:mm') ?? '') }}</span>
+          <span [class]="one.passed ? 'tone-good' : 'tone-bad'">{{ resultOf(one) }}</span>
+          <span class="dim">{{
+            one.signedBy === null ? t.notSigned : t.signedBy(nameOf(one.signedBy))
+          }}</span>
+          <span class="keys">
+            @if (maySign(one)) {
+              <button
+                type="button"
+                class="key"
+                [attr.aria-label]="t.signNamed(one.number, nameOf(one.crewId))"
+                (click)="sign(one)"
+              >
+                {{ t.sign }}
+              </button>
+            }
+            <button
+              type="button"
+              class="key"
+              [attr.aria-label]="t.pdfNamed(one.number, nameOf(one.crewId))"
+              (click)="pdf(one)"
+            >
+              {{ t.pdf }}
+            </button>
+            <a
+              class="key"
+              [href]="'/api/exams/' + one.id"
+              download
+              [attr.aria-label]="t.jsonNamed(one.number, nameOf(one.crewId))"
+              >{{ t.json }}</a
+            >
+          </span>
+        </li>
+      } @empty {
+        <li class="dim">{{ t.none }}</li>
+      }
+    </ul>
+    @if (taken().length > 0) {
+      <h2>{{ t.skills }}</h2>
+      <p>{{ skillsSummary() }}</p>
+      <div class="chart" [style.height.px]="chartHeight">
+        <vt-chart [draw]="drawSkills()" [summary]="skillsSummary()" />
+      </div>
+    }
+  `,
+  styles: `
+    .line {
+      display: flex;
+      flex-wrap: wrap;
+      align-items: end;
+      gap: 10px 16px;
+      margin: 10px 0;
+    }
+    .line label {
+      display: grid;
+    }
+    .field {
+      width: 110px;
+    }
+    li {
+      display: grid;
+      grid-template-columns: 140px 1fr auto;
+      align-items: center;
+      gap: 4px 16px;
+      padding: 8px 0;
+    }
+    .taken {
+      grid-template-columns: 140px 200px 1fr 180px auto;
+    }
+    li .dim {
+      margin: 0;
+    }
+    h2 {
+      margin-top: 22px;
+    }
+    .line h2 {
+      margin: 0;
+    }
+    .chart {
+      max-width: 760px;
+      margin-bottom: 20px;
+    }
+    @media (max-width: 720px) {
+      .taken {
+        grid-template-columns: 1fr;
+      }
+    }
+  `,
+})
+export class ExamPage {
+  protected readonly t = T;
+  protected readonly resultOf = resultWords;
+  protected readonly casesOfAnExam = examCases(1).length;
+  protected readonly minutesOfAnExam = EXAM_MINUTES;
+  protected readonly mostNumber = EXAM_NUMBER_MOST;
+
+  private readonly api = inject(Api);
+  private readonly errands = inject(Errands);
+  private readonly record = inject(ExamRecord);
+  private readonly practice = inject(PracticeRecord);
+  private readonly runner = inject(PlanRunner);
+  private readonly confirm = inject(ConfirmPrompt);
+  private readonly store = inject(Store);
+  private readonly crew = this.store.selectSignal(sessionFeature.selectCrew);
+  protected readonly crewId = this.store.selectSignal(sessionFeature.selectCrewId);
+  private readonly now = ticker(SECOND_MS);
+
+  protected readonly exam = this.record.underWay;
+  protected readonly taken = signal<readonly Exam[]>([]);
+  protected readonly problem = signal<string | null>(null);
+  protected readonly note = signal<string | null>(null);
+  protected readonly isMarking = signal(false);
+  protected readonly numberText = signal(String(1 + Math.floor(Math.random() * EXAM_NUMBER_MOST)));
+  protected readonly number = computed(() => {
+    const number = /^\d{1,4}$/.test(this.numberText()) ? Number(this.numberText()) : 0;
+    return number >= 1 && number <= EXAM_NUMBER_MOST ? number : null;
+  });
+  private readonly msLeft = computed(() => {
+    const exam = this.exam();
+    if (!exam) return 0;
+    return Math.min(EXAM_MINUTES * MINUTE_MS, Math.max(0, ExamRecord.endsAtMs(exam) - this.now()));
+  });
+  protected readonly minutesLeft = computed(() => Math.ceil(this.msLeft() / MINUTE_MS));
+  protected readonly cases = computed(() => {
+    const exam = this.exam();
+    if (!exam) return [];
+    return ExamRecord.codesOf(exam).map((code, i) => {
+      const actions = this.practice.actions(ExamRecord.keyOf(exam, code));
+      const isGiven = actions.some(({ kind }) => kind === 'verdict');
+      return { place: i + 1, isGiven, stands: isGiven ? T.given : actions.length > 0 ? T.begun : T.notBegun };
+    });
+  });
+
+  private readonly skills = computed(() => skillsOf(this.taken()));
+  protected readonly chartHeight = 50 + 38 * RUNG_IDS.length;
+  protected readonly skillsSummary = computed(() => {
+    const weakest = this.skills().weakest.map((id: RungId) => RUNG_WORDS[id].name);
+    return T.skillsSummary(weakest.join(', '));
+  });
+  protected readonly drawSkills = computed(() => {
+    const skills = this.skills();
+    const names = skills.people.map((id) => this.nameOf(id));
+    const rungs = RUNG_IDS.map((id) => RUNG_WORDS[id].name);
+    return (colours: ChartColours) => skillsChart(skills, names, rungs, colours);
+  });
+
+  constructor() {
+    this.list();
+    // Time that is over ends it, whatever is open.
+    effect(() => {
+      const exam = this.exam();
+      if (exam && this.msLeft() === 0) untracked(() => void this.end(exam));
+    });
+  }
+
+  protected nameOf(crewId: string): string {
+    return this.crew().find(({ id }) => id === crewId)?.name ?? crewId;
+  }
+
+  protected maySign({ signedBy, crewId }: Exam): boolean {
+    const isLead = this.crew().find(({ id }) => id === this.crewId())?.role === 'crew-lead';
+    return isLead && signedBy === null && crewId !== this.crewId();
+  }
+
+  protected begin(): void {
+    const number = this.number();
+    if (number === null || this.crewId() === '') return;
+    this.note.set(null);
+    this.record.begin(number, this.crewId());
+  }
+
+  protected async askEnd(exam: ExamUnderWay): Promise<void> {
+    const open = this.cases().filter(({ isGiven }) => !isGiven).length;
+    if (open > 0) {
+      const asked = { title: T.endTitle, text: T.endText(open), yes: T.end, no: T.goOn };
+      if (!(await this.confirm.ask(asked))) return;
+    }
+    await this.end(exam);
+  }
+
+  /** Sends in what was done; the tool's own run of each case is worked out here, where the time is. */
+  private async end(exam: ExamUnderWay): Promise<void> {
+    if (this.isMarking()) return;
+    this.isMarking.set(true);
+    this.problem.set(null);
+    this.note.set(T.marking);
+    const endedAt = new Date(Math.min(Date.now(), ExamRecord.endsAtMs(exam))).toISOString();
+    try {
+      const run = this.runner.begin();
+      const runs: ExamRun[] = [];
+      for (const code of ExamRecord.codesOf(exam)) {
+        const tool = measureOf(await run.ask((worker) => worker.practiceRun(code)));
+        runs.push({ code, actions: this.practice.actions(ExamRecord.keyOf(exam, code)), tool });
+      }
+      const { id, number, by, startedAt } = exam;
+      await this.send({ id, by, number, startedAt, endedAt, runs });
+      this.record.end();
+    } catch (error) {
+      this.problem.set(problemText(error));
+      this.note.set(null);
+    } finally {
+      this.isMarking.set(false);
+    }
+  }
+
+  private async send(sent: NewExam): Promise<void> {
+    try {
+      const marked = await firstValueFrom(this.api.addExam(sent).pipe(timeout(ANSWER_MS)));
+      this.taken.update((list) => [marked, ...list]);
+      this.note.set(null);
+    } catch (error) {
+      if (!isAway(error)) throw error;
+      await this.errands.keep({ id: sent.id, at: sent.endedAt, why: null, kind: 'exam', exam: sent });
+      this.note.set(T.waits);
+    }
+  }
+
+  protected sign({ id }: Exam): void {
+    this.problem.set(null);
+    this.api.signExam(id, this.crewId()).subscribe({
+      next: (signed) => this.taken.update((list) => list.map((one) => (one.id === id ? signed : one))),
+      error: (error: unknown) => this.problem.set(problemText(error)),
+    });
+  }
+
+  protected pdf(exam: Exam): Promise<void> {
+    const signer = exam.signedBy === null ? null : this.nameOf(exam.signedBy);
+    return savePdf(examDocument(exam, this.nameOf(exam.crewId), signer), `exam-${exam.number}.pdf`);
+  }
+
+  private list(): void {
+    this.api.exams().subscribe({
+      next: (taken) => this.taken.set(taken),
+      error: (error: unknown) => this.problem.set(problemText(error)),
+    });
+  }
+}

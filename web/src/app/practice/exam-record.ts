@@ -1,0 +1,57 @@
+import { inject, Injectable, signal } from '@angular/core';
+import { DOCUMENT } from '@angular/common';
+import { EXAM_MINUTES, examCases } from '@voltrek/core/practice';
+import { MINUTE_MS } from '@voltrek/core/quantities';
+
+/** An exam under way on this device. */
+export interface ExamUnderWay {
+  readonly id: string;
+  readonly number: number;
+  readonly by: string;
+  readonly startedAt: string;
+}
+
+const KEY = 'voltrek.practice.exam';
+
+/** The one exam that is under way on this device: kept through a reload, and its clock goes on. */
+@Injectable({ providedIn: 'root' })
+export class ExamRecord {
+  private readonly storage = inject(DOCUMENT).defaultView?.localStorage;
+  private readonly now = signal(this.read());
+  readonly underWay = this.now.asReadonly();
+
+  begin(number: number, by: string): void {
+    this.set({ id: crypto.randomUUID(), number, by, startedAt: new Date().toISOString() });
+  }
+
+  end(): void {
+    this.set(null);
+  }
+
+  /** Under what the run of one of its cases is kept: apart from practice, which may have had the same case. */
+  static keyOf({ id }: ExamUnderWay, code: string): string {
+    return `${id}.${code}`;
+  }
+
+  static codesOf = ({ number }: ExamUnderWay): readonly string[] => examCases(number);
+
+  static endsAtMs = ({ startedAt }: ExamUnderWay): number => Date.parse(startedAt) + EXAM_MINUTES * MINUTE_MS;
+
+  private set(exam: ExamUnderWay | null): void {
+    this.now.set(exam);
+    try {
+      if (exam) this.storage?.setItem(KEY, JSON.stringify(exam));
+      else this.storage?.removeItem(KEY);
+    } catch {
+      // A device that keeps nothing holds an exam as long as its page is open.
+    }
+  }
+
+  private read(): ExamUnderWay | null {
+    try {
+      return JSON.parse(this.storage?.getItem(KEY) ?? 'null') as ExamUnderWay | null;
+    } catch {
+      return null;
+    }
+  }
+}
