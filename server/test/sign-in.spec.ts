@@ -112,8 +112,8 @@ describe('the door', () => {
       .send({ ...eventOf(jobId, 'symptom.recorded', { symptom: 'slow-crank' }), by });
 
   describe('shut', () => {
-    beforeEach(async () => void (await setDoor(true)));
-    afterEach(async () => void (await setDoor(false)));
+    beforeAll(async () => void (await setDoor(true)));
+    afterAll(async () => void (await setDoor(false)));
 
     it('answers a stranger nothing but that it is shut: not one address, whatever the method', async () => {
       const stranger = device();
@@ -153,6 +153,14 @@ describe('the door', () => {
       expect(cookie).toMatch(/HttpOnly/i);
       expect(cookie).toMatch(/SameSite=Strict/i);
       const token = /voltrek_device=([^;]+)/.exec(cookie)![1]!;
+      const planted = 'A'.repeat(43);
+      const renewed = await device()
+        .post('/api/sign-in/pin')
+        .set('Cookie', `voltrek_device=${planted}`)
+        .send({ named: TECHNICIAN, pin: PIN })
+        .expect(200);
+      expect(String(renewed.get('Set-Cookie'))).toContain('voltrek_device=');
+      expect(String(renewed.get('Set-Cookie'))).not.toContain(planted);
       const rows = JSON.stringify(await database.db.select().from(sessions));
       expect(rows).not.toContain(token);
       const behindTls = await device()
@@ -170,6 +178,10 @@ describe('the door', () => {
       for (let i = 0; i < 6; i++)
         statuses.push((await stranger.post('/api/sign-in/pin').send({ named: viewer, pin: OTHER })).status);
       expect(statuses).toEqual([401, 401, 401, 401, 429, 429]);
+      const ofNobody: number[] = [];
+      for (let i = 0; i < 6; i++)
+        ofNobody.push((await stranger.post('/api/sign-in/pin').send({ named: 'No One', pin: OTHER })).status);
+      expect(ofNobody).withContext('a lock tells nobody which names there are').toEqual(statuses);
       const wrong = await device().post('/api/sign-in/pin').send({ named: TECHNICIAN, pin: OTHER });
       expect(wrong.body).toEqual(nobody.body);
       // The right one does not open it either, until the time is over.

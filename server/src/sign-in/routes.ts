@@ -28,6 +28,7 @@ import {
   endSessions,
   isDeviceKnown,
   liveSessions,
+  newDevice,
   signedInOn,
   takeDevice,
 } from './sessions.js';
@@ -59,7 +60,9 @@ export function signInRoutes({ database, door, news, isPublic }: SignInParts): R
   };
 
   const letIn = async (request: Request, response: Response, crewId: string): Promise<void> => {
-    const deviceHash = deviceFor(request, response);
+    const had = deviceOf(request);
+    // A token from before anybody was in may have been put there by somebody else.
+    const deviceHash = had && (await isDeviceKnown(db, had)) ? had : newDevice(request, response);
     await write(async (tx) => {
       await takeDevice(tx, deviceHash, crewId, request.get('user-agent') ?? '');
       await note(tx, crewId, 'signed-in', crewId);

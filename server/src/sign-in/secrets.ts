@@ -10,6 +10,8 @@ import { isPin } from './pin.js';
 /** After so many wrong PINs in a row the next is not looked at for a minute, then for two, four, up to an hour. */
 const WRONG_MOST = 5;
 const LOCK_MOST_MINUTES = 60;
+/** So many names that nobody has are remembered. */
+const STRANGERS_MOST = 1_000;
 const SIGN_IN = 'sign-in';
 
 /** Whether this house lets in only whoever signed in. */
@@ -74,9 +76,13 @@ export async function provenByPin({ db, write }: Database, named: string, pin: s
     .orderBy(sql`${crew.id} <> ${named}`)
     .limit(1);
   const secret = found?.secret ?? null;
-  if (secret?.lockedUntil && secret.lockedUntil > new Date()) throw lockedOut(secret.lockedUntil);
+  const lockedUntil = secret ? secret.lockedUntil : strangers.lockedUntil(named);
+  if (lockedUntil && lockedUntil > new Date()) throw lockedOut(lockedUntil);
   const isRight = await isPin(pin, secret?.pinHash ?? null);
-  if (!found || !secret) throw new HttpProblem(401, ANSWERS.pinWrong);
+  if (!found || !secret) {
+    const until = strangers.countWrong(named);
+    throw until ? lockedOut(until) : new HttpProblem(401, ANSWERS.pinWrong);
+  }
   if (isRight) {
     if (secret.failures > 0)
       await write((tx) =>
@@ -98,14 +104,36 @@ async function countWrong(tx: Tx, crewId: string): Promise<Date | null> {
     .set({ failures: sql`${crewSecrets.failures} + 1` })
     .where(eq(crewSecrets.crewId, crewId))
     .returning({ failures: crewSecrets.failures });
-  const over = (row?.failures ?? 0) - WRONG_MOST;
-  await note(tx, null, over < 0 ? 'pin-wrong' : 'locked-out', crewId);
-  if (over < 0) return null;
-  const minutes = Math.min(LOCK_MOST_MINUTES, 2 ** over);
-  const lockedUntil = new Date(Date.now() + minutes * MINUTE_MS);
+  const lockedUntil = lockAfter(row?.failures ?? 0);
+  await note(tx, null, lockedUntil ? 'locked-out' : 'pin-wrong', crewId);
+  if (lockedUntil === null) return null;
   await tx.update(crewSecrets).set({ lockedUntil }).where(eq(crewSecrets.crewId, crewId));
   return lockedUntil;
 }
+
+/** Until when a name is locked that was given so many wrong PINs; null for not yet. */
+function lockAfter(failures: number): Date | null {
+  const over = failures - WRONG_MOST;
+  if (over < 0) return null;
+  return new Date(Date.now() + Math.min(LOCK_MOST_MINUTES, 2 ** over) * MINUTE_MS);
+}
+
+/** Names that nobody has are locked like those that somebody does, or a lock would tell which there are. */
+const strangers = (() => {
+  const known = new Map<string, { readonly failures: number; readonly lockedUntil: Date | null }>();
+  const keyOf = (named: string): string => named.toLowerCase();
+  return {
+    lockedUntil: (named: string): Date | null => known.get(keyOf(named))?.lockedUntil ?? null,
+    countWrong: (named: string): Date | null => {
+      const failures = (known.get(keyOf(named))?.failures ?? 0) + 1;
+      const lockedUntil = lockAfter(failures);
+      // The oldest goes: whoever tries a thousand names has locked each for a minute at the most.
+      if (known.size >= STRANGERS_MOST) known.delete([...known.keys()][0]!);
+      known.set(keyOf(named), { failures, lockedUntil });
+      return lockedUntil;
+    },
+  };
+})();
 
 const lockedOut = (until: Date): HttpProblem =>
   new HttpProblem(429, ANSWERS.lockedOut(Math.ceil((until.getTime() - Date.now()) / MINUTE_MS)));

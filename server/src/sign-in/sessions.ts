@@ -31,10 +31,12 @@ export function deviceOf(request: Request): string | null {
   return typeof token === 'string' && token.length === 43 ? hashOf(token) : null;
 }
 
-/** The same, and where there is none the answer gives it one. Scripts cannot read it, and pages of others do not send it. */
-export function deviceFor(request: Request, response: Response): string {
-  const known = deviceOf(request);
-  if (known) return known;
+/** The same, and where there is none the answer gives it one. */
+export const deviceFor = (request: Request, response: Response): string =>
+  deviceOf(request) ?? newDevice(request, response);
+
+/** Gives a device a token of its own. Scripts cannot read it, and pages of others do not send it. */
+export function newDevice(request: Request, response: Response): string {
   const token = randomBytes(TOKEN_BYTES).toString('base64url');
   response.cookie(COOKIE, token, {
     ...{ httpOnly: true, sameSite: 'strict', path: '/', maxAge: COOKIE_MS },
