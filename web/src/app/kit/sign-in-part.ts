@@ -8,6 +8,7 @@ import { Api } from '../shared/state/api';
 import { problemText } from '../shared/state/problem';
 import { atWork, sessionFeature } from '../shared/state/session';
 import { SignInActions } from '../shared/state/sign-in';
+import { PinField } from '../shared/ui/pin-field';
 import { isNamedHost } from '../shared/ui/named-host';
 import { AUDIT_WORDS, SIGN_IN_PART as T } from '@words/screens/sign-in';
 
@@ -15,7 +16,7 @@ import { AUDIT_WORDS, SIGN_IN_PART as T } from '@words/screens/sign-in';
 @Component({
   selector: 'vt-sign-in-part',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [DatePipe],
+  imports: [DatePipe, PinField],
   template: `
     <section aria-labelledby="door-title">
       <h2 id="door-title">{{ t.signIn }}</h2>
@@ -27,18 +28,7 @@ import { AUDIT_WORDS, SIGN_IN_PART as T } from '@words/screens/sign-in';
         @if (isLead()) {
           @if (ownPinIsSet()) {
             <form class="line" (submit)="$event.preventDefault(); turn(!h.required)">
-              <label
-                ><span>{{ t.leadsPin }}</span
-                ><input
-                  class="field"
-                  type="password"
-                  inputmode="numeric"
-                  autocomplete="off"
-                  maxlength="12"
-                  [value]="doorPin()"
-                  #typedDoor
-                  (input)="doorPin.set(typedDoor.value)"
-              /></label>
+              <vt-pin-field [label]="t.leadsPin" [(pin)]="doorPin" />
               <button type="submit" class="key" [disabled]="isBusy() || doorPin() === ''">
                 {{ h.required ? t.open : t.require }}
               </button>
@@ -70,35 +60,12 @@ import { AUDIT_WORDS, SIGN_IN_PART as T } from '@words/screens/sign-in';
               }
               @if (setting() === one.crewId) {
                 <form class="line" (submit)="$event.preventDefault(); savePin(one.crewId)">
-                  <label
-                    ><span>{{ t.pinOf(one.name) }}</span
-                    ><input
-                      class="field"
-                      type="password"
-                      inputmode="numeric"
-                      autocomplete="new-password"
-                      maxlength="12"
-                      [value]="newPin()"
-                      #typedNew
-                      (input)="newPin.set(typedNew.value)"
-                    />
-                    @if (newPin().length > 5 && newPinFault(); as why) {
-                      <span class="tone-bad" role="status">{{ why }}</span>
-                    }
-                  </label>
+                  <vt-pin-field [label]="t.pinOf(one.name)" autocomplete="new-password" [(pin)]="newPin" />
+                  @if (newPin().length > 5 && newPinFault(); as why) {
+                    <span class="tone-bad" role="status">{{ why }}</span>
+                  }
                   @if (ownPinIsSet()) {
-                    <label
-                      ><span>{{ t.ownPin }}</span
-                      ><input
-                        class="field"
-                        type="password"
-                        inputmode="numeric"
-                        autocomplete="off"
-                        maxlength="12"
-                        [value]="ownPin()"
-                        #typedOwn
-                        (input)="ownPin.set(typedOwn.value)"
-                    /></label>
+                    <vt-pin-field [label]="t.ownPin" [(pin)]="ownPin" />
                   }
                   <button type="submit" class="key" [disabled]="isBusy() || newPinFault() !== null">
                     {{ t.save }}
@@ -204,10 +171,6 @@ import { AUDIT_WORDS, SIGN_IN_PART as T } from '@words/screens/sign-in';
       align-items: end;
       gap: 10px 14px;
       margin: 6px 0;
-    }
-    .line label {
-      display: grid;
-      gap: 4px;
     }
     h3 {
       margin: 18px 0 4px;

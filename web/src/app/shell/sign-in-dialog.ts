@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, model, signal } from '@angular/core';
-import type { SignInState } from '@voltrek/contracts';
+import { PIN_DIGITS, type SignInState } from '@voltrek/contracts';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
 import { browserSupportsWebAuthn, startAuthentication } from '@simplewebauthn/browser';
@@ -11,14 +11,14 @@ import { SessionActions, sessionFeature } from '../shared/state/session';
 import { SignInActions, signInFeature } from '../shared/state/sign-in';
 import { SIGN_IN_DIALOG as T } from '@words/screens/sign-in';
 import { Versions } from './versions';
+import { PinField } from '../shared/ui/pin-field';
 import { isNamedHost } from '../shared/ui/named-host';
-
-const PIN_MOST = 12;
 
 /** The door: who takes this device, and their PIN or passkey. A device that nobody signed in on before is told no names. */
 @Component({
   selector: 'vt-sign-in-dialog',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [PinField],
   template: `
     <form class="sheet" (submit)="$event.preventDefault(); enter()">
       <h1 id="sign-in-title">{{ t.signIn }}</h1>
@@ -42,18 +42,7 @@ const PIN_MOST = 12;
             (input)="choose(typed.value)"
         /></label>
       }
-      <label
-        ><span>{{ t.pin }}</span
-        ><input
-          class="field pin"
-          type="password"
-          inputmode="numeric"
-          autocomplete="current-password"
-          maxlength="12"
-          [value]="pin()"
-          #typedPin
-          (input)="pin.set(digitsOf(typedPin.value))"
-      /></label>
+      <vt-pin-field [label]="t.pin" autocomplete="current-password" [(pin)]="pin" />
       <div class="pad" role="group" [attr.aria-label]="t.digits">
         @for (digit of digits; track digit) {
           <button type="button" class="key" (click)="press(digit)">{{ digit }}</button>
@@ -104,10 +93,6 @@ const PIN_MOST = 12;
       display: grid;
       gap: 4px;
     }
-    .pin {
-      font-size: 26px;
-      letter-spacing: 0.3em;
-    }
     .pad {
       display: grid;
       grid-template-columns: repeat(3, 1fr);
@@ -155,12 +140,8 @@ export class SignInDialog {
     this.problem.set(null);
   }
 
-  protected digitsOf(text: string): string {
-    return text.replace(/\D/g, '').slice(0, PIN_MOST);
-  }
-
   protected press(digit: string): void {
-    this.pin.set(this.digitsOf(this.pin() + digit));
+    this.pin.update((pin) => (pin.length < PIN_DIGITS.max ? pin + digit : pin));
   }
 
   protected async enter(): Promise<void> {
