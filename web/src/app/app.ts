@@ -14,6 +14,7 @@ import { lightAt } from './shared/state/light-by-clock';
 import { SessionActions, sessionFeature } from './shared/state/session';
 import { signInFeature } from './shared/state/sign-in';
 import { settingsFeature } from './shared/state/settings';
+import { deviceFeature } from './shared/sync/device-state';
 import { DeviceStore } from './shared/sync/device-store';
 import { APP as T } from '@words/screens/app';
 import { SIGN_IN_BAR } from '@words/screens/sign-in';
@@ -83,6 +84,7 @@ export class App {
   private readonly crew = this.store.selectSignal(sessionFeature.selectCrew);
   private readonly signInSlice = this.store.selectSignal(signInFeature.selectSignInState);
   private readonly jobId = this.store.selectSignal(jobFeature.selectJobId);
+  private readonly waiting = this.store.selectSignal(deviceFeature.selectWaiting);
   protected readonly wanted = this.store.selectSignal(signInFeature.selectWanted);
   /** Where the house wants no sign-in, a device is told once whose hands it is in. */
   private readonly asksWho = computed(() => {
@@ -92,7 +94,9 @@ export class App {
   protected readonly signInText = computed(() => {
     const member = this.crew().find(({ id }) => id === this.wanted()?.crewId);
     const isHere = this.signInSlice().state?.crewId != null;
-    return member && isHere ? SIGN_IN_BAR.signInAs(member.name) : SIGN_IN_BAR.signInToGoOn;
+    if (!member || !isHere) return SIGN_IN_BAR.signInToGoOn;
+    const hasTaps = this.waiting().some(({ by }) => by === member.id);
+    return hasTaps ? SIGN_IN_BAR.signInAs(member.name) : SIGN_IN_BAR.takesDevice(member.name);
   });
   private readonly now = ticker(CLOCK_MS);
 

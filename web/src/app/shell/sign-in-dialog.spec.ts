@@ -85,6 +85,16 @@ describe('signing in', () => {
   it('begins with whoever is wanted', async () => {
     await show(state({ names: NAMES }), 'crew-2');
     expect(pressed()).toEqual(['Bo']);
+    expect(root.textContent).toContain('taps wait on this device');
+  });
+
+  it('says that whoever is wanted has no PIN yet; while somebody holds the device no tap waits for this', async () => {
+    await show(state({ names: NAMES, crewId: 'crew-1', signedIn: ['crew-1'] }), 'crew-3');
+    expect(pressed()).toEqual([]);
+    expect(root.textContent).toContain('Cy has no PIN yet');
+    expect(root.textContent).not.toContain('taps wait');
+    await tap('Bo');
+    expect(root.textContent).not.toContain('Cy has no PIN yet');
   });
 
   it('tells a new device no names: one is typed', async () => {

@@ -42,6 +42,9 @@ import { isNamedHost } from '../shared/ui/named-host';
             (input)="choose(typed.value)"
         /></label>
       }
+      @if (lacksPin(); as name) {
+        <p class="caution">{{ t.noPinYet(name) }}</p>
+      }
       <vt-pin-field [label]="t.pin" autocomplete="current-password" [(pin)]="pin" />
       <div class="pad" role="group" [attr.aria-label]="t.digits">
         @for (digit of digits; track digit) {
@@ -73,7 +76,9 @@ import { isNamedHost } from '../shared/ui/named-host';
         }
         <button type="button" class="key" (click)="putOff()">{{ t.later }}</button>
       </div>
-      <p class="dim">{{ t.untilThenTapsWait }}</p>
+      @if (!isHeld()) {
+        <p class="dim">{{ t.untilThenTapsWait }}</p>
+      }
     </form>
   `,
   styles: `
@@ -128,6 +133,14 @@ export class SignInDialog {
     const meant = this.chosen() ?? this.wanted()?.crewId ?? this.crewId();
     const isListed = this.names().some(({ id }) => id === meant);
     return this.names().length === 0 ? (this.chosen() ?? '') : isListed ? meant : '';
+  });
+  /** Somebody holds the device, and hands it over. */
+  protected readonly isHeld = computed(() => this.state()?.crewId != null);
+  /** The name of whoever was asked for and cannot come in yet. */
+  protected readonly lacksPin = computed(() => {
+    const wanted = this.wanted()?.crewId ?? null;
+    const one = this.state()?.names.find(({ id }) => id === wanted);
+    return this.chosen() === null && one?.hasPin === false ? one.name : null;
   });
   protected readonly pin = model('');
   protected readonly isBusy = signal(false);

@@ -13,12 +13,14 @@ export const SIGN_IN_DIALOG = {
   noPasskeyShown: 'No passkey was shown. Try again, or type the PIN.',
   goOnWithout: 'Go on under this name',
   later: 'Later',
+  noPinYet: (name: Shown) => tell`${name} has no PIN yet. A crew lead gives one under Kit.`,
   untilThenTapsWait: 'Until somebody signs in, taps wait on this device.',
 } as const;
 
 export const SIGN_IN_BAR = {
   signInToGoOn: 'Sign in to go on. Taps wait on this device.',
   signInAs: (name: Shown) => tell`${name} must sign in: taps under that name wait on this device.`,
+  takesDevice: (name: Shown) => tell`${name} signs in to take this device.`,
   signIn: 'Sign in',
 } as const;
 
