@@ -217,6 +217,15 @@ describe('the door', () => {
       }
     }, 120_000);
 
+    it('does nothing at an address that is in no line of the table, whoever asks', async () => {
+      const lead = device();
+      await signIn(lead, LEAD);
+      await lead.delete('/api/rules').expect(404);
+      await lead.post('/api/docs').send({}).expect(404);
+      await lead.get('/api/docs/').expect(200);
+      await device().get('/api/docs/').expect(401);
+    });
+
     it('takes a request only under a name that is signed in on the device', async () => {
       const phone = device();
       await signIn(phone, TECHNICIAN);

@@ -3,7 +3,7 @@ import { ANSWERS } from '@voltrek/contracts/words';
 import { type Act, mayDo } from '@voltrek/contracts';
 import type { Request, RequestHandler } from 'express';
 import type { Database } from '../db/database.js';
-import { HttpProblem } from '../http/problem.js';
+import { HttpProblem, notFound } from '../http/problem.js';
 import { type Route, routeOf } from '../http/routes-of-all.js';
 import { note } from './audit.js';
 import { isDoorShut } from './secrets.js';
@@ -59,6 +59,8 @@ export function guardDoor({ db }: Database, door: Door): RequestHandler {
     if (!holder) throw new HttpProblem(401, ANSWERS.signIn);
     passes.set(request, { route, here });
     const asked = `${request.method} ${request.originalUrl.split('?')[0]}`;
+    // What the table does not know nobody may do, whatever a router would make of it.
+    if (!route && !['GET', 'HEAD'].includes(request.method)) throw notFound('route', asked);
     try {
       if (!request.is('multipart/form-data')) requireSpeaker(request, namedBy(request));
       else if (!allowedOf(route, here).some(({ role }) => isAllowed(route, role)))
