@@ -65,9 +65,9 @@ export interface HouseNow {
 export interface EventTaken {
   readonly event: JobEvent;
   readonly revision: number;
-  /** False: it was in the log already. */
+  /** False when it was in the log already: a resend changes nothing. */
   readonly isNew: boolean;
-  /** The server's clock when it heard of it, ISO 8601. */
+  /** The server's clock when it heard of it, ISO 8601: a device knows by it how far its own is off. */
   readonly now: string;
 }
 

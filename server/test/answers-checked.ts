@@ -20,8 +20,6 @@ interface Described {
 
 /** What answers were found not to be as the API is described, over a whole suite. */
 export const answersAtFault = new Set<string>();
-/** Routes whose answers were looked at. */
-export const answersSeen = new Set<string>();
 
 /** The same application, each answer in JSON held to the description of the API that it serves. */
 export function answersChecked(app: Express): Express {
@@ -49,7 +47,6 @@ export function answersChecked(app: Express): Express {
       if (response.statusCode < 300 && route) {
         const named = `${route.method} ${route.path}`;
         const judge = judgeOf(named, route.path, route.method);
-        answersSeen.add(named);
         // As it goes over the wire: without what JSON leaves out.
         if (!judge(JSON.parse(JSON.stringify(body)))) {
           const { instancePath, message, params } = judge.errors![0]!;

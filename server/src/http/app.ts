@@ -51,7 +51,12 @@ const READ_ONLY: SwaggerUiOptions = {
   customSiteTitle: 'Voltrek: its API',
   customfavIcon: '/favicon.svg',
   customCss: '.swagger-ui .topbar, .swagger-ui .scheme-container { display: none }',
-  swaggerOptions: { supportedSubmitMethods: [], docExpansion: 'list', validatorUrl: null },
+  swaggerOptions: {
+    url: '/api/openapi.json',
+    supportedSubmitMethods: [],
+    docExpansion: 'list',
+    validatorUrl: null,
+  },
 };
 
 /** A line of the log tells what was asked and what came of it: no names that were typed, no cookies, nothing of anybody. */
@@ -135,12 +140,12 @@ export function createApp(parts: AppParts): Express {
       backupProblem: state?.problem ?? null,
     });
   });
-  const description = openApi();
+  // Made when it is asked for: few do, and no start waits for it.
   app.get('/api/openapi.json', (_request, response) => {
-    response.json(description);
+    response.json(openApi());
   });
   // To read, not to try: what is sent here goes into the house's log.
-  app.use('/api/docs', swaggerUi.serve, swaggerUi.setup(description, READ_ONLY));
+  app.use('/api/docs', swaggerUi.serve, swaggerUi.setup(undefined, READ_ONLY));
   app.get('/api/stream', (_request, response) => {
     news.watch(response);
   });

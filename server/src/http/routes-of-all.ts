@@ -1,6 +1,6 @@
 import type { Act } from '@voltrek/contracts';
 
-export type Method = 'GET' | 'POST' | 'PUT' | 'DELETE';
+type Method = 'GET' | 'POST' | 'PUT' | 'DELETE';
 
 /** One address of the API, and what asking it does to the house; `open` ones are for whoever stands at the door. */
 export interface Route {

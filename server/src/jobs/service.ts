@@ -1,6 +1,7 @@
 import { ANSWERS } from '@voltrek/contracts/words';
 import { randomUUID } from 'node:crypto';
 import type { JobDetail } from '@voltrek/contracts';
+import type { EventTaken } from '@voltrek/contracts/api';
 import { anyClampOn } from '@voltrek/core/hookup';
 import {
   applyEvent,
@@ -45,16 +46,6 @@ import { type Standing, standingFor } from './standing.js';
 import type { NewsDesk } from '../http/news.js';
 import { DAY_MS } from '@voltrek/core/quantities';
 
-/** What an acknowledged event tells its sender. */
-export interface Acknowledged {
-  readonly event: JobEvent;
-  readonly revision: number;
-  /** False when the event was already in the log: a resend changes nothing. */
-  readonly isNew: boolean;
-  /** The server's clock when it heard of it, ISO 8601: a device knows by it how far its own is off. */
-  readonly now: string;
-}
-
 /**
  * Appends one event to a job: judged against the job as it stands, written with the snapshot and everything that lists and records show of
  * it in one transaction, which is on the disk when it is answered, then told to every page that watches.
@@ -71,10 +62,10 @@ export async function acceptEvent(
   reported: JobEvent,
   heldMs = 0,
   isAlone = true,
-): Promise<Acknowledged> {
+): Promise<EventTaken> {
   const now = new Date();
   const heardAt = new Date(now.getTime() - heldMs).toISOString();
-  const result = await database.write(async (tx): Promise<Acknowledged> => {
+  const result = await database.write(async (tx): Promise<EventTaken> => {
     const { isCrew, isKnown, standing: known } = await standingFor(tx, reported);
     if (isKnown) {
       const event = (await eventById(tx, reported.id))!;
@@ -118,8 +109,8 @@ export async function identifyAgain(
   tx: Tx,
   modelIds: readonly string[],
   by: string,
-): Promise<readonly Pick<Acknowledged, 'event' | 'revision'>[]> {
-  const told: Pick<Acknowledged, 'event' | 'revision'>[] = [];
+): Promise<readonly Pick<EventTaken, 'event' | 'revision'>[]> {
+  const told: Pick<EventTaken, 'event' | 'revision'>[] = [];
   for (const { id: jobId, callNumber, modelId } of await openJobsOn(tx, modelIds)) {
     const reported = { id: randomUUID(), jobId, by, type: 'model.identified', data: { modelId } } as const;
     const { standing } = await standingFor(tx, reported);

@@ -7,7 +7,7 @@ import { HttpProblem, notFound } from '../http/problem.js';
 import { type Route, routeOf } from '../http/routes-of-all.js';
 import { note } from './audit.js';
 import { isDoorShut } from './secrets.js';
-import { deviceOf, type SignedIn, signedInOn } from './sessions.js';
+import { deviceOf, holderIn, type SignedIn, signedInOn } from './sessions.js';
 
 /** How long a server believes that the door is as it was: another on the same database may have shut it, ms. */
 const BELIEVED_MS = 2_000;
@@ -49,13 +49,14 @@ export function doorOf({ db }: Database): Door {
  */
 export function guardDoor({ db }: Database, door: Door): RequestHandler {
   return async (request, response, next) => {
-    const route = routeOf(request.method, `/api${request.path}`);
-    if (route?.act === 'open' || !(await door.isShut())) {
+    // An open door looks nothing up.
+    const route = (await door.isShut()) ? routeOf(request.method, `/api${request.path}`) : undefined;
+    if (route === undefined || route?.act === 'open') {
       next();
       return;
     }
     const here = await signedInOn(db, deviceOf(request));
-    const holder = here.find(({ holds }) => holds);
+    const holder = holderIn(here);
     if (!holder) throw new HttpProblem(401, ANSWERS.signIn);
     passes.set(request, { route, here });
     const asked = `${request.method} ${request.originalUrl.split('?')[0]}`;
@@ -89,7 +90,7 @@ export function requireSpeaker(request: Request, by: string | null): SignedIn | 
   const pass = passes.get(request);
   if (!pass) return null;
   const { route, here } = pass;
-  const speaker = by === null ? here.find(({ holds }) => holds) : here.find(({ crewId }) => crewId === by);
+  const speaker = by === null ? holderIn(here) : here.find(({ crewId }) => crewId === by);
   if (!speaker) throw new HttpProblem(401, ANSWERS.signInAs);
   if (!allowedOf(route, here).includes(speaker)) throw new HttpProblem(403, ANSWERS.handedOver);
   if (!isAllowed(route, speaker.role)) throw new HttpProblem(403, ANSWERS.notYourRole);
@@ -98,7 +99,7 @@ export function requireSpeaker(request: Request, by: string | null): SignedIn | 
 
 /** Who holds the device that a request comes from; null while the door is open. */
 export const holderOf = (request: Request): SignedIn | null =>
-  passes.get(request)?.here.find(({ holds }) => holds) ?? null;
+  holderIn(passes.get(request)?.here ?? []) ?? null;
 
 /** What was done in the field may be sent under the names of those who handed the device over since; anything else only by whoever holds it. */
 const allowedOf = (route: Route | null, here: readonly SignedIn[]): readonly SignedIn[] =>

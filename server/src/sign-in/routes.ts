@@ -26,6 +26,7 @@ import {
   deviceFor,
   deviceOf,
   endSessions,
+  holderIn,
   isDeviceKnown,
   liveSessions,
   newDevice,
@@ -49,7 +50,7 @@ export function signInRoutes({ database, door, news, isPublic }: SignInParts): R
   const stateOn = async (deviceHash: string | null): Promise<SignInState> => {
     const required = await door.isShut();
     const here = required ? await signedInOn(db, deviceHash) : [];
-    const holder = here.find(({ holds }) => holds) ?? null;
+    const holder = holderIn(here) ?? null;
     const isKnown = required && (await isDeviceKnown(db, deviceHash));
     const names = isKnown ? await whoHasPins(db) : [];
     return {
@@ -76,7 +77,7 @@ export function signInRoutes({ database, door, news, isPublic }: SignInParts): R
     by: string | null,
   ): Promise<{ crewId: string | null; isLead: boolean }> => {
     if (await door.isShut()) {
-      const holder = (await signedInOn(db, deviceHash)).find(({ holds }) => holds)!;
+      const holder = holderIn(await signedInOn(db, deviceHash))!;
       return { crewId: holder.crewId, isLead: holder.role === 'crew-lead' };
     }
     if (by !== null) await requireCrew(db, by);

@@ -78,6 +78,9 @@ export async function signedInOn(db: Db, deviceHash: string | null): Promise<Sig
   }));
 }
 
+/** Whoever holds the device. */
+export const holderIn = (here: readonly SignedIn[]): SignedIn | undefined => here.find(({ holds }) => holds);
+
 /** Whether somebody ever signed in on a device: only then it is told who works here. */
 export async function isDeviceKnown(db: Db, deviceHash: string | null): Promise<boolean> {
   if (deviceHash === null) return false;

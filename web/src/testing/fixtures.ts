@@ -1,3 +1,4 @@
+import type { SignInState } from '@voltrek/contracts';
 import { planRecord } from '@voltrek/core/job';
 import { casualtyBatteries, type RankedOption, rankOptions } from '@voltrek/core/plan';
 import { DEFAULT_RULES } from '@voltrek/core/rules';
@@ -150,6 +151,12 @@ export const detailOf = (events: readonly JobEvent[]) => ({
   donorMachine: VAN,
   rules: DEFAULT_RULES,
   earlierFlatCalls: 0,
+});
+
+/** A shut door, with nobody in on this device. */
+export const signInState = (more: Partial<SignInState>): SignInState => ({
+  ...{ required: true, crewId: null, role: null, signedIn: [], names: [] },
+  ...more,
 });
 
 /** What the van can do for the car at -4 degC, its battery at 11.8 V: best first. */

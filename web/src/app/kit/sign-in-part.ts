@@ -10,6 +10,7 @@ import { atWork, sessionFeature } from '../shared/state/session';
 import { SignInActions } from '../shared/state/sign-in';
 import { PinField } from '../shared/ui/pin-field';
 import { isNamedHost } from '../shared/ui/named-host';
+import { nameOf } from '@words/figures';
 import { AUDIT_WORDS, SIGN_IN_PART as T } from '@words/screens/sign-in';
 
 /** The house's door: whether it is shut, who has a PIN or a passkey, who is signed in where, and what was done at it. */
@@ -213,9 +214,7 @@ export class SignInPart {
   protected readonly ownPin = signal('');
   protected readonly doorPin = signal('');
   protected readonly newPinFault = computed(() => pinFault(this.newPin()));
-  protected readonly isLead = computed(
-    () => this.crew().find(({ id }) => id === this.crewId())?.role === 'crew-lead',
-  );
+  protected readonly isLead = this.store.selectSignal(sessionFeature.selectIsLead);
   protected readonly ownPinIsSet = computed(
     () => this.house()?.crew.some(({ crewId, hasPin }) => crewId === this.crewId() && hasPin) ?? false,
   );
@@ -234,14 +233,12 @@ export class SignInPart {
   }
 
   protected nameOf(crewId: string): string {
-    return this.crew().find(({ id }) => id === crewId)?.name ?? crewId;
+    return nameOf(this.crew(), crewId);
   }
 
   /** Whom or what a line is about, where that is not whoever did it. */
   protected about(by: string | null, about: string): string {
-    if (about === by) return '';
-    const member = this.crew().find(({ id }) => id === about);
-    return `: ${member?.name ?? about}`;
+    return about === by ? '' : `: ${this.nameOf(about)}`;
   }
 
   protected begin(crewId: string): void {

@@ -17,11 +17,11 @@ import {
   type ExamRun,
   measureOf,
   RUNG_IDS,
-  type RungId,
 } from '@voltrek/core/practice';
 import { MINUTE_MS } from '@voltrek/core/quantities';
 import { Store } from '@ngrx/store';
 import { firstValueFrom, timeout } from 'rxjs';
+import { nameOf } from '@words/figures';
 import { RUNG_WORDS } from '@words/practice-words';
 import { EXAM_PAGE as T } from '@words/screens/exam';
 import { ticker } from '../shared/job/ticker';
@@ -215,6 +215,7 @@ export class ExamPage {
   private readonly store = inject(Store);
   private readonly crew = this.store.selectSignal(sessionFeature.selectCrew);
   protected readonly crewId = this.store.selectSignal(sessionFeature.selectCrewId);
+  private readonly isLead = this.store.selectSignal(sessionFeature.selectIsLead);
   private readonly now = ticker(SECOND_MS);
 
   protected readonly exam = this.record.underWay;
@@ -246,7 +247,7 @@ export class ExamPage {
   private readonly skills = computed(() => skillsOf(this.taken()));
   protected readonly chartHeight = 50 + 38 * RUNG_IDS.length;
   protected readonly skillsSummary = computed(() => {
-    const weakest = this.skills().weakest.map((id: RungId) => RUNG_WORDS[id].name);
+    const weakest = this.skills().weakest.map((id) => RUNG_WORDS[id].name);
     return T.skillsSummary(weakest.join(', '));
   });
   protected readonly drawSkills = computed(() => {
@@ -266,12 +267,11 @@ export class ExamPage {
   }
 
   protected nameOf(crewId: string): string {
-    return this.crew().find(({ id }) => id === crewId)?.name ?? crewId;
+    return nameOf(this.crew(), crewId);
   }
 
   protected maySign({ signedBy, crewId }: Exam): boolean {
-    const isLead = this.crew().find(({ id }) => id === this.crewId())?.role === 'crew-lead';
-    return isLead && signedBy === null && crewId !== this.crewId();
+    return this.isLead() && signedBy === null && crewId !== this.crewId();
   }
 
   protected begin(): void {

@@ -3,7 +3,8 @@ import { Router } from '@angular/router';
 import { CREW_ROLES, type SetUp } from '@voltrek/contracts';
 import { Store } from '@ngrx/store';
 import { KIT_KIND_WORDS } from '@words/kit-words';
-import { Api, type House } from '../shared/state/api';
+import type { HouseNow } from '@voltrek/contracts/api';
+import { Api } from '../shared/state/api';
 import { problemText } from '../shared/state/problem';
 import { SessionActions } from '../shared/state/session';
 import { ROLE_WORDS } from '@words/crew-words';
@@ -155,7 +156,7 @@ export class SetUpPage {
   private readonly api = inject(Api);
   private readonly router = inject(Router);
   private readonly store = inject(Store);
-  private readonly house = signal<House | null>(null);
+  private readonly house = signal<HouseNow | null>(null);
   protected readonly roles = CREW_ROLES;
   protected readonly roleWords = ROLE_WORDS;
   protected readonly crew = signal<readonly { readonly name: string; readonly role: Role }[]>([

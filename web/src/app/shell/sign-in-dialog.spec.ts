@@ -5,6 +5,7 @@ import type { SignInState } from '@voltrek/contracts';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { provideState, provideStore, Store } from '@ngrx/store';
 import { type Observable, of, throwError } from 'rxjs';
+import { signInState } from '../../testing/fixtures';
 import { jobFeature } from '../shared/job/job-state';
 import { Api } from '../shared/state/api';
 import { sessionFeature } from '../shared/state/session';
@@ -18,11 +19,6 @@ const NAMES = [
   { id: 'crew-2', name: 'Bo', hasPin: true },
   { id: 'crew-3', name: 'Cy', hasPin: false },
 ];
-const state = (more: Partial<SignInState>): SignInState => ({
-  ...{ required: true, crewId: null, role: null, signedIn: [], names: [] },
-  ...more,
-});
-
 describe('signing in', () => {
   let asked: string[][];
   let answer: Observable<SignInState>;
@@ -32,7 +28,7 @@ describe('signing in', () => {
 
   async function show(at: SignInState, wanted: string | null = null): Promise<void> {
     [asked, reloads] = [[], 0];
-    answer = of(state({ crewId: 'crew-1', signedIn: ['crew-1'] }));
+    answer = of(signInState({ crewId: 'crew-1', signedIn: ['crew-1'] }));
     TestBed.configureTestingModule({
       providers: [
         provideZonelessChangeDetection(),
@@ -75,7 +71,7 @@ describe('signing in', () => {
     [...root.querySelectorAll('[aria-pressed=true]')].map((key) => key.textContent.trim());
 
   it('is a tap on the name and a PIN by gloved fingers; who has no PIN is not offered', async () => {
-    await show(state({ names: NAMES }));
+    await show(signInState({ names: NAMES }));
     expect(keys('Cy')).toEqual([]);
     expect(keys('Sign in')[0]!.disabled).toBeTrue();
     await tap('Bo', '4', '8', '0', '2', '6', '3', 'Sign in');
@@ -83,13 +79,13 @@ describe('signing in', () => {
   });
 
   it('begins with whoever is wanted', async () => {
-    await show(state({ names: NAMES }), 'crew-2');
+    await show(signInState({ names: NAMES }), 'crew-2');
     expect(pressed()).toEqual(['Bo']);
     expect(root.textContent).toContain('taps wait on this device');
   });
 
   it('says that whoever is wanted has no PIN yet; while somebody holds the device no tap waits for this', async () => {
-    await show(state({ names: NAMES, crewId: 'crew-1', signedIn: ['crew-1'] }), 'crew-3');
+    await show(signInState({ names: NAMES, crewId: 'crew-1', signedIn: ['crew-1'] }), 'crew-3');
     expect(pressed()).toEqual([]);
     expect(root.textContent).toContain('Cy has no PIN yet');
     expect(root.textContent).not.toContain('taps wait');
@@ -98,7 +94,7 @@ describe('signing in', () => {
   });
 
   it('tells a new device no names: one is typed', async () => {
-    await show(state({}));
+    await show(signInState({}));
     const field = root.querySelector<HTMLInputElement>('input:not([type=password])')!;
     field.value = 'Ana';
     field.dispatchEvent(new Event('input'));
@@ -107,7 +103,7 @@ describe('signing in', () => {
   });
 
   it('says what was wrong, empties the PIN and stays; without a server it lets somebody known go on', async () => {
-    await show(state({ names: NAMES }));
+    await show(signInState({ names: NAMES }));
     const problem = { status: 401, detail: 'That name and PIN do not belong together.' };
     answer = throwError(() => new HttpErrorResponse({ status: 401, error: problem }));
     await tap('Ana', '1', 'Sign in');
@@ -120,11 +116,11 @@ describe('signing in', () => {
   });
 
   it('starts the page anew where nobody was in, and not where the device is handed over', async () => {
-    await show(state({ names: NAMES }));
+    await show(signInState({ names: NAMES }));
     await tap('Ana', '1', 'Sign in');
     expect(reloads).toBe(1);
     TestBed.resetTestingModule();
-    await show(state({ names: NAMES, crewId: 'crew-2', signedIn: ['crew-2'] }));
+    await show(signInState({ names: NAMES, crewId: 'crew-2', signedIn: ['crew-2'] }));
     await tap('Ana', '1', 'Sign in');
     expect(reloads).toBe(0);
   });

@@ -39,6 +39,7 @@ import type {
   VehicleSummary,
   Weather,
 } from '@voltrek/contracts';
+import type { EventTaken, HouseNow } from '@voltrek/contracts/api';
 import type { JobEvent } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
 import type { VerdictKind } from '@voltrek/core/verdict';
@@ -49,20 +50,6 @@ import type {
   RegistrationResponseJSON,
 } from '@simplewebauthn/browser';
 import { map, type Observable } from 'rxjs';
-
-/** What the server says of an event it has taken. */
-export interface Acknowledged {
-  readonly event: JobEvent;
-  readonly revision: number;
-  /** The server's clock when it heard of it, ISO 8601. */
-  readonly now: string;
-}
-
-/** Whether anybody works here yet, and what vans of the trade usually carry. */
-export interface House {
-  readonly isSetUp: boolean;
-  readonly usualKit: Readonly<Record<string, KitEntry>>;
-}
 
 /** The server, one method a route. Holds nothing. */
 @Injectable({ providedIn: 'root' })
@@ -159,12 +146,12 @@ export class Api {
     return this.http.get<CallChange[]>(`/api/board/${callId}/changes`);
   }
 
-  house(): Observable<House> {
-    return this.http.get<House>('/api/house');
+  house(): Observable<HouseNow> {
+    return this.http.get<HouseNow>('/api/house');
   }
 
-  setUp(setUp: SetUp): Observable<House> {
-    return this.http.post<House>('/api/house', setUp);
+  setUp(setUp: SetUp): Observable<HouseNow> {
+    return this.http.post<HouseNow>('/api/house', setUp);
   }
 
   addCrew(member: Omit<CrewMember, 'id'>): Observable<CrewMember[]> {
@@ -340,9 +327,9 @@ export class Api {
   }
 
   /** @param heldMs how long the event waited on this device, by a clock that nobody sets */
-  append(event: JobEvent, heldMs = 0): Observable<Acknowledged | null> {
+  append(event: JobEvent, heldMs = 0): Observable<EventTaken | null> {
     const headers = { 'voltrek-held-ms': String(Math.max(0, Math.round(heldMs))) };
-    return this.http.post<Acknowledged | null>(`/api/jobs/${event.jobId}/events`, event, { headers });
+    return this.http.post<EventTaken | null>(`/api/jobs/${event.jobId}/events`, event, { headers });
   }
 }
 

@@ -80,6 +80,12 @@ export const sessionFeature = createFeature({
       selectCrewKnown,
       (crew, crewId, isKnown) => isKnown && crewId === '' && atWork(crew).length > 0,
     ),
+    /** Whoever holds this device leads the crew. */
+    selectIsLead: createSelector(
+      selectCrew,
+      selectCrewId,
+      (crew, crewId) => crew.find(({ id }) => id === crewId)?.role === 'crew-lead',
+    ),
   }),
   reducer: createReducer(
     initial,

@@ -2,19 +2,14 @@ import { HttpClient, HttpErrorResponse, provideHttpClient, withInterceptors } fr
 import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
 import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import type { SignInState } from '@voltrek/contracts';
 import { provideEffects } from '@ngrx/effects';
 import { provideState, provideStore, ScannedActionsSubject, Store } from '@ngrx/store';
 import { filter } from 'rxjs';
+import { signInState } from '../../../testing/fixtures';
 import { JobActions, jobFeature } from '../job/job-state';
 import { kitFeature } from './kit';
 import { SessionActions, sessionFeature } from './session';
 import { askSignIn, goOn, hearClosedDoor, SignInActions, signInFeature } from './sign-in';
-
-const state = (more: Partial<SignInState>): SignInState => ({
-  ...{ required: true, crewId: null, role: null, signedIn: [], names: [] },
-  ...more,
-});
 
 describe('a shut door', () => {
   let store: Store;
@@ -41,7 +36,7 @@ describe('a shut door', () => {
     TestBed.inject(ScannedActionsSubject)
       .pipe(filter(({ type }) => type.startsWith('[Job]') || type.startsWith('[Session]')))
       .subscribe(({ type }) => done.push(type));
-    http.expectOne('/api/sign-in').flush(state({}));
+    http.expectOne('/api/sign-in').flush(signInState({}));
   });
   const slice = () => store.selectSignal(signInFeature.selectSignInState)();
   const shut = (): void => {
@@ -52,7 +47,7 @@ describe('a shut door', () => {
   };
 
   it('is told at the start to a device that nobody is in on', () => {
-    expect(slice()).toEqual({ state: state({}), isSettled: true, wanted: { crewId: null } });
+    expect(slice()).toEqual({ state: signInState({}), isSettled: true, wanted: { crewId: null } });
     store.dispatch(SignInActions.putOff());
     expect(slice().wanted).toBeNull();
   });
@@ -63,7 +58,7 @@ describe('a shut door', () => {
         .post(url, { by })
         .subscribe({ error: (error: unknown) => expect(error).toBeInstanceOf(HttpErrorResponse) });
       shut();
-      for (const asked of http.match('/api/sign-in')) asked.flush(state({}));
+      for (const asked of http.match('/api/sign-in')) asked.flush(signInState({}));
     };
     send('/api/jobs/j/events', 'crew-2');
     expect(slice().wanted).toEqual({ crewId: 'crew-2' });
@@ -74,7 +69,7 @@ describe('a shut door', () => {
   it('lets what waited go on when somebody has come in, under their name', () => {
     store.dispatch(JobActions.opened({ jobId: 'job-1' }));
     done = [];
-    store.dispatch(SignInActions.cameIn({ state: state({ crewId: 'crew-1', signedIn: ['crew-1'] }) }));
+    store.dispatch(SignInActions.cameIn({ state: signInState({ crewId: 'crew-1', signedIn: ['crew-1'] }) }));
     expect(slice().wanted).toBeNull();
     expect(done).toContain(JobActions.connectionChanged.type);
     expect(done).toContain(JobActions.caughtUpWanted.type);
@@ -84,17 +79,17 @@ describe('a shut door', () => {
 
   it('still wants whoever tapped when somebody else came in', () => {
     store.dispatch(SignInActions.wanted({ crewId: 'crew-2' }));
-    store.dispatch(SignInActions.cameIn({ state: state({ crewId: 'crew-1', signedIn: ['crew-1'] }) }));
+    store.dispatch(SignInActions.cameIn({ state: signInState({ crewId: 'crew-1', signedIn: ['crew-1'] }) }));
     expect(slice().wanted).toEqual({ crewId: 'crew-2' });
     store.dispatch(
-      SignInActions.cameIn({ state: state({ crewId: 'crew-2', signedIn: ['crew-1', 'crew-2'] }) }),
+      SignInActions.cameIn({ state: signInState({ crewId: 'crew-2', signedIn: ['crew-1', 'crew-2'] }) }),
     );
     expect(slice().wanted).toBeNull();
   });
 
   it('is not asked of whoever reaches an open one', () => {
     store.dispatch(SignInActions.putOff());
-    store.dispatch(SignInActions.told({ state: state({ required: false }) }));
+    store.dispatch(SignInActions.told({ state: signInState({ required: false }) }));
     expect(slice().wanted).toBeNull();
   });
 });
