@@ -15,8 +15,11 @@ export interface DiagnosisEvidence {
   readonly repaired?: number;
 }
 
-/** Machines drawn for each cause: enough that a cause's spread is felt, few enough to be asked at every tap. */
-const PER_CAUSE = 120;
+/**
+ * Machines drawn for each cause: enough that some are left that fit a dozen findings, few enough to be asked at every tap. In the proof of
+ * docs/diagnosis.md half as many name the fault in the first two of a hundredth fewer; it costs a second before the first answer, not a tap.
+ */
+const PER_CAUSE = 240;
 /** What comes in most shapes, alone and beside others, is drawn more often. */
 const DRAWN_MORE: Partial<Record<Cause, number>> = {
   worn: 4,
