@@ -1,5 +1,5 @@
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
-import { build, install, must, ROOT, say } from './steps.mjs';
+import { build, findNgspice, install, must, ROOT, say } from './steps.mjs';
 
 /**
  * Changes the core one small fault at a time and counts how many the tests see: `npm run mutate -- FOLDER [FILE ...]`, a folder of
@@ -12,6 +12,7 @@ if (!folder || !existsSync(`${ROOT}/core/src/${folder}`)) {
   process.exit(2);
 }
 await install();
+await findNgspice();
 await build();
 const mutated = rest[0] === '--lines' ? sample(Number(rest[1])) : rest.map((f) => `src/${folder}/${f}`);
 if (mutated.length === 0) mutated.push(`src/${folder}/**/*.ts`);

@@ -63,6 +63,14 @@ export async function installDebian(name, what) {
   return true;
 }
 
+/** The independent solver that the core is proved against. */
+export async function findNgspice() {
+  const { code } = await run('ngspice', ['--version'], { quiet: true }).catch(() => ({ code: 1 }));
+  if (code === 0 || (await installDebian('ngspice', 'ngspice'))) return;
+  process.stderr.write('ngspice is missing. Install the Debian package "ngspice".\n');
+  process.exit(1);
+}
+
 const SOURCES = ['core', 'contracts', 'instruments', 'server', 'web'];
 const SKIPPED = new Set(['node_modules', 'dist', 'out', '.angular', 'test']);
 
