@@ -214,7 +214,7 @@ describe('conclude', () => {
     expect(verdictOf(likely, { earlierFlatCalls: 2 }).verdict)
       .withContext('likely, and nothing proves it')
       .toBe('charge-first');
-    const old: Findings = { ...likely, 'ask-slow-lately': 'yes' };
+    const old: Findings = { ...likely, rest: 12.25, 'ask-slow-lately': 'yes' };
     expect(verdictOf(old).verdict).toBe('charge-first');
     expect(verdictOf(old, { earlierFlatCalls: 2 }).verdict).toBe('replace-soon');
     expect(verdictOf({ ...old, conductance: 0.95 }, { earlierFlatCalls: 2 }).verdict).toBe('charge-first');

@@ -298,6 +298,7 @@ async function materialOf(url: string): Promise<Material> {
       '/api/batteries',
       '/api/batteries/:batteryId',
       '/api/rules',
+      '/api/practice/schema.json',
       '/api/files/:noun/schema.json',
       '/api/files/:noun/export.json',
       '/api/files/:noun/export.csv',

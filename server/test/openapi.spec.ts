@@ -1,4 +1,6 @@
+import { caseFileOf, readCaseFile } from '@voltrek/contracts/written-case';
 import { Validator } from '@seriousme/openapi-schema-validator';
+import { Ajv2020 } from 'ajv/dist/2020.js';
 import { readFile } from 'node:fs/promises';
 import { openApi } from '../src/http/openapi.js';
 import { ROUTES } from '../src/http/routes-of-all.js';
@@ -51,6 +53,47 @@ describe('the description of the API', () => {
         if (!isOpenFile && path !== '/api/instruments/probes')
           expect(Object.keys(content!.schema).length).withContext(`${method} ${path}`).toBeGreaterThan(0);
       }
+  });
+
+  it('has the schema of a written case beside it, which takes what is one and nothing else', async () => {
+    const { api } = await sharedServer();
+    const schema = (await api.get('/api/practice/schema.json').expect(200)).body as object;
+    const check = new Ajv2020({ strict: false }).compile(schema);
+    const whole = JSON.parse(
+      caseFileOf({
+        title: 'Left by the lake',
+        machineClass: 'boat',
+        tempC: 3,
+        cause: 'drain',
+        along: null,
+        symptom: 'silence',
+        says: '',
+        answers: { 'ask-left-on': 'no' },
+        kit: ['donor'],
+        number: 9,
+      }),
+    ) as Record<string, unknown>;
+    expect(check(whole)).withContext(JSON.stringify(check.errors)).toBeTrue();
+    const broken: object[] = [
+      { format: 'voltrek-jobs' },
+      { version: 2 },
+      { tempC: '3' },
+      { tempC: 41 },
+      { cause: 'rust' },
+      { along: 'worn' },
+      { kit: ['winch'] },
+      { answers: { 'ask-left-on': 1 } },
+      { colour: 'red' },
+    ];
+    for (const change of broken) {
+      const changed = { ...whole, ...change };
+      expect(check(changed)).withContext(JSON.stringify(change)).toBeFalse();
+      expect('faults' in readCaseFile(JSON.stringify(changed)))
+        .withContext(JSON.stringify(change))
+        .toBeTrue();
+    }
+    const { symptom: _symptom, ...without } = whole;
+    expect(check(without)).toBeFalse();
   });
 
   it('tells answers as the types have them now', async () => {

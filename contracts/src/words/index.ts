@@ -7,3 +7,4 @@ export * from './machine-fault-words.js';
 export * from './mirrored-words.js';
 export * from './refusal-words.js';
 export * from './vehicle-name.js';
+export * from './written-case-words.js';

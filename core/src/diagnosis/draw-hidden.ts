@@ -21,13 +21,16 @@ export const WORN_FROM = ageingOfStrength(0.7);
 const GROWTH = { aYear: 0.07, atFirst: 0.02, spread: 0.2 } as const;
 /** Share of machines on which a second fault came along, and which, by weight. */
 const ALONG_SHARE = 0.2;
-const ALONG: readonly (readonly [Cause, number])[] = [
+const ALONG = [
   ['drain', 2],
   ['charging', 2],
   ['joint-positive', 2],
   ['joint-negative', 2],
   ['left-on', 1],
-];
+] as const;
+/** What comes along with another fault. */
+export type AlongCause = (typeof ALONG)[number][0];
+export const ALONG_CAUSES: readonly AlongCause[] = ALONG.map(([cause]) => cause);
 
 /** What each fault has taken out of the battery it sits on, as a share of its capacity: flat is a symptom of many. */
 const TAKEN: Partial<Record<Cause, readonly [number, number]>> = {
@@ -66,10 +69,19 @@ export function usualBadJointOhms(machine: Cranked): number {
   return Math.sqrt(BAD_OHMS[0] * BAD_OHMS[1]) * badnessShare(machine);
 }
 
-/** A machine of this profile that does not start because of `cause`. */
-export function drawHidden(cause: Cause, profile: DiagnosisProfile, random: Random): HiddenMachine {
+/**
+ * A machine of this profile that does not start because of `cause`.
+ *
+ * @param given what came along, null for nothing; left out: drawn
+ */
+export function drawHidden(
+  cause: Cause,
+  profile: DiagnosisProfile,
+  random: Random,
+  given?: AlongCause | null,
+): HiddenMachine {
   const { systemVolts } = profile;
-  const along = alongWith(cause, profile, random);
+  const along = given === undefined ? alongWith(cause, profile, random) : given;
   const holds: Cause[] = along ? [cause, along] : [cause];
   const has = (...of: Cause[]): boolean => of.some((c) => holds.includes(c));
   const ageYears = yearsOf(cause, random);
@@ -136,7 +148,7 @@ function starterOf(cause: Cause, random: Random): Pick<HiddenMachine, 'starter' 
     : { starter: 'dragging', torqueShare: between(random, ...TORQUE_LEFT.dragging) };
 }
 
-function alongWith(cause: Cause, { engine }: DiagnosisProfile, random: Random): Cause | null {
+function alongWith(cause: Cause, { engine }: DiagnosisProfile, random: Random): AlongCause | null {
   if (cause === 'none' || !chance(random, ALONG_SHARE)) return null;
   const along = drawWeighted(random, ALONG);
   const isSame = along === cause || (along.startsWith('joint') && cause.startsWith('joint'));

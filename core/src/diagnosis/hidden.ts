@@ -172,7 +172,12 @@ export function lampsAtKey(hidden: HiddenMachine, profile: DiagnosisProfile): La
   const { crank } = hidden;
   const joints = hidden.plusOhms + hidden.minusOhms;
   const volts = (crank ? crank.postVolts - crank.starterAmps * joints : rest) / batteries;
-  if (hidden.open || volts < LAMPS_OUT_VOLTS) return 'go-out';
+  return hidden.open ? 'go-out' : lampsLook(volts);
+}
+
+/** How lamps look at these volts per 12 V. */
+export function lampsLook(volts: number): LampsAtKey {
+  if (volts < LAMPS_OUT_VOLTS) return 'go-out';
   return volts < LAMPS_DIM_VOLTS ? 'dim' : 'stay-bright';
 }
 

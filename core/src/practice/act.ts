@@ -8,16 +8,17 @@ import { actByHand, hazardsAsIs, rescueOf } from '../hookup/earth.js';
 import { clampsOn, type HandAction } from '../hookup/actions.js';
 import type { Hazard } from '../hookup/hazard.js';
 import { anyClampOn, NOTHING_CONNECTED } from '../hookup/state.js';
-import { aloneRescue, type Rescue, rescueCircuit, terminalNode } from '../circuit/rescue.js';
+import { type Rescue, rescueCircuit, terminalNode } from '../circuit/rescue.js';
 import { solveDc, voltsAcross } from '../circuit/solve-dc.js';
 import { HAND_MINUTES } from '../plan/hand-minutes.js';
 import { sourceOptions } from '../plan/options.js';
-import { asWired } from '../machine/earth.js';
-import { pointOf, startsByWaking } from '../machine/machine.js';
-import { terminalOf } from '../plan/clamp-points.js';
-import { normal, seededRandom } from '../quantities/random.js';
+import { startsByWaking } from '../machine/machine.js';
+import { seededRandom } from '../quantities/random.js';
 import { answerOf } from './hidden-case.js';
-import { seedOf, startCase } from './start-case.js';
+import { brokenBy, withBroken } from './breaks.js';
+import { type ReadByHand, readAmps, readGravity, readVolts, rescueNow } from './read-by-hand.js';
+import { seedOf } from './seed.js';
+import { startCase } from './start-case.js';
 import {
   type Happened,
   type KeyOutcome,
@@ -53,12 +54,16 @@ export function act(world: World, action: PracticeAction): World {
     case 'check':
       return checked(world, action);
     case 'probe':
-      return probed(world, action);
+      return readByHand(world, action, readVolts(world, action, randomOf(world)));
+    case 'amps':
+      return readByHand(world, action, readAmps(world, action, randomOf(world)));
+    case 'gravity':
+      return readByHand(world, action, readGravity(world, action, randomOf(world)));
     case 'fetch': {
       const option = optionsOf(world).find(({ id }) => id === action.optionId);
       if (!option) throw new RangeError(`nothing in this van is ${action.optionId}`);
       const hazards = tornOff(world);
-      return logged(
+      return broke(
         { ...world, option, hookup: NOTHING_CONNECTED },
         { action, minutes: FETCH_MINUTES, hazards },
       );
@@ -66,7 +71,7 @@ export function act(world: World, action: PracticeAction): World {
     case 'hands': {
       const hookup = actByHand(world.hookup, action.action, world.practice.machine);
       const hazards = hazardsOfHands(world, action.action);
-      return logged({ ...world, hookup }, { action, minutes: HAND_ACTION_MINUTES, hazards });
+      return broke({ ...world, hookup }, { action, minutes: HAND_ACTION_MINUTES, hazards });
     }
     case 'wait':
       return logged(charged(world, action.minutes), { action, minutes: action.minutes, hazards: [] });
@@ -109,6 +114,26 @@ const logged = (world: World, came: Came): World => ({
   log: [...world.log, { ...came, atMinutes: world.minutes }],
 });
 
+/** The same where what its hazards break is broken, and stays so. */
+function broke(world: World, came: Came): World {
+  const parts = brokenBy(came.hazards, world.broken);
+  if (parts.length === 0) return logged(world, came);
+  const { profile } = world.practice;
+  const hookup = parts.includes('source')
+    ? actByHand(world.hookup, { kind: 'pack', on: false }, world.practice.machine)
+    : world.hookup;
+  return logged(
+    {
+      ...world,
+      hookup,
+      hidden: withBroken(world.hidden, parts, profile),
+      // A source that tripped is switched on again; what is broken stays broken.
+      broken: [...world.broken, ...parts.filter((part) => part !== 'source')],
+    },
+    { ...came, broke: parts },
+  );
+}
+
 /** Draws of this moment: the same whenever the same was done before it. */
 const randomOf = ({ practice: { code }, log, takenBack }: World) =>
   seededRandom(seedOf(`${code} ${log.length} ${takenBack.length}`));
@@ -121,7 +146,7 @@ function checked(world: World, action: Extract<PracticeAction, { kind: 'check' }
   const seen = battery === undefined ? world.hidden : oneBattery(world.hidden, battery);
   const profile =
     battery === undefined ? practice.profile : { ...practice.profile, systemVolts: 12 as const };
-  const found = answerOf(id, seen, profile, randomOf(world));
+  const found = practice.told?.answers[id] ?? answerOf(id, seen, profile, randomOf(world));
   const piece = { check: id, found, ...(battery !== undefined && { battery }) };
   const others = evidence.filter((e) => e.check !== id || e.battery !== battery);
   return logged(
@@ -130,46 +155,15 @@ function checked(world: World, action: Extract<PracticeAction, { kind: 'check' }
   );
 }
 
-/** The meter's own spread, and what its last digit is worth, V. */
-const METER_SPREAD_VOLTS = 0.008;
-const METER_STEP_VOLTS = 0.01;
-
-/** Volts between two points of the machine, by the circuit as it truly is: probes may be anywhere. */
-function probed(world: World, action: Extract<PracticeAction, { kind: 'probe' }>): World {
-  const { practice, evidence, hookup, runs } = world;
-  const { machine } = practice;
-  const node = (pointId: string) => terminalNode(terminalOf(asWired(machine), pointId));
-  const solution = solveDc(rescueCircuit(rescueNow(world)));
-  const shown = normal(
-    randomOf(world),
-    voltsAcross(solution, node(action.red), node(action.black)),
-    METER_SPREAD_VOLTS,
+/** A reading of an instrument that hands hold, and what it tells where it was held as a check asks. */
+function readByHand(world: World, action: PracticeAction, { shown, minutes, piece }: ReadByHand): World {
+  const others = piece
+    ? world.evidence.filter((e) => e.check !== piece.check || e.battery !== piece.battery)
+    : world.evidence;
+  return logged(
+    { ...world, evidence: piece ? [...others, piece] : others },
+    { action, minutes, ...shown, hazards: [] },
   );
-  const volts = Math.round(shown / METER_STEP_VOLTS) * METER_STEP_VOLTS;
-  const came = { action, minutes: PROBE_MINUTES, volts, hazards: [] };
-  // Across a battery's own posts at rest it is its rest volts; anywhere else it is what it is.
-  const [red, black] = [action.red, action.black].map((id) => pointOf(machine, id));
-  const isAcross =
-    red!.kind === 'battery-positive' &&
-    black!.kind === 'battery-negative' &&
-    (red!.battery ?? 0) === (black!.battery ?? 0);
-  if (!isAcross || runs || anyClampOn(hookup)) return logged(world, came);
-  const battery = machine.batteries.length > 1 ? (red!.battery ?? 0) : undefined;
-  const piece = { check: 'rest' as const, found: volts, ...(battery !== undefined && { battery }) };
-  const others = evidence.filter((e) => e.check !== 'rest' || e.battery !== battery);
-  return logged({ ...world, evidence: [...others, piece] }, came);
-}
-/** Both probes held on, and read, minutes. */
-const PROBE_MINUTES = 0.5;
-
-/** The circuit as it stands now and as it truly is, its own joints with it. */
-function rescueNow(world: World): Rescue {
-  const scene = trueScene(world);
-  const batteries = trueBatteries(world);
-  return {
-    ...(scene ? rescueOf(scene, world.hookup) : aloneRescue(batteries.models, world.practice.tempC)),
-    joints: batteries.joints!,
-  };
 }
 
 function hazardsOfHands(world: World, action: HandAction): Hazard[] {
@@ -216,14 +210,27 @@ function turned(world: World, action: Extract<PracticeAction, { kind: 'key' }>):
   // A machine that wakes is not tried alone: what it does by itself is what the driver said.
   const tells = helped || !startsByWaking(practice.machine);
   const others = evidence.filter(({ check }) => check !== piece.check);
-  return logged(
+  const lampVolts = lampsOf(world, rescue, point);
+  return broke(
     {
       ...world,
       runs: world.runs || outcome === 'starts' || outcome === 'wakes',
       evidence: tells ? [...others, piece] : evidence,
     },
-    { action, minutes: HAND_MINUTES.crank, found, hazards, key: { outcome, point, helped } },
+    { action, minutes: HAND_MINUTES.crank, found, hazards, key: { outcome, point, helped, lampVolts } },
   );
+}
+
+/** Volts per 12 V at the lamps while the key is held: behind the joints of the posts, with what the starter draws. */
+function lampsOf({ hidden, practice }: World, rescue: Rescue, point: CrankPoint | null): number {
+  if (hidden.open) return 0;
+  const { systemVolts } = practice.machine;
+  if (point)
+    return ((point.postVolts - point.starterAmps * (hidden.plusOhms + hidden.minusOhms)) / systemVolts) * 12;
+  const solution = solveDc(rescueCircuit(rescue));
+  const last = practice.machine.batteries.length - 1;
+  const plus = terminalNode({ kind: 'plus', battery: last });
+  return (voltsAcross(solution, plus, terminalNode({ kind: 'body' })) / systemVolts) * 12;
 }
 
 function foundOf(outcome: KeyOutcome): AttemptOutcome {
@@ -265,7 +272,11 @@ function cranked(
 function woken(world: World, rescue: Rescue): { outcome: KeyOutcome; point: null } {
   const { hidden, practice } = world;
   const { wakeAmps, wakeMinVolts } = practice.rules;
-  const isKept = hidden.open || hidden.cause === 'traction-flat' || hidden.cause === 'charge-point';
+  const isKept =
+    world.broken.includes('control-units') ||
+    hidden.open ||
+    hidden.cause === 'traction-flat' ||
+    hidden.cause === 'charge-point';
   const wakes = !isKept && wakePoint(rescue, wakeAmps).postVolts >= wakeMinVolts;
   return { outcome: wakes ? 'wakes' : 'stays-asleep', point: null };
 }

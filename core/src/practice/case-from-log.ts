@@ -4,7 +4,10 @@ import type { Job } from '../job/job.js';
 import { standingVerdict, workingTempC } from '../job/queries.js';
 import { repairsMade } from '../job/repairs-of-job.js';
 import type { Machine } from '../machine/machine.js';
-import { causesOf, codeOfMade, MADE_COLD, seedOf } from './start-case.js';
+import { causesOf } from './case-profile.js';
+import { seedOf } from './seed.js';
+import { codeOfMade } from './start-case.js';
+import { MADE_COLD } from './written-case.js';
 
 /**
  * The code of a case like this job: its class of machine, its cold, and what it ended with as the hidden fault. Nothing in it names anybody.

@@ -2,7 +2,13 @@
 export * from './hidden-case.js';
 export * from './recorded-try.js';
 export * from './rungs.js';
+export * from './kit.js';
 export * from './world.js';
+export * from './case-profile.js';
+export * from './written-case.js';
+export * from './seed.js';
+export * from './breaks.js';
+export { ASLEEP_AFTER_MINUTES, CELLS } from './read-by-hand.js';
 export * from './start-case.js';
 export * from './act.js';
 export * from './tool-play.js';

@@ -1,17 +1,21 @@
 import { SYMPTOMS } from '../diagnosis/vocabulary.js';
 import { drawHidden } from '../diagnosis/draw-hidden.js';
-import { type Cause, CAUSES, priorsFor } from '../diagnosis/causes.js';
+import { type Cause, CAUSES } from '../diagnosis/causes.js';
 import { lookOf } from '../diagnosis/hidden.js';
+import { toolsOfKit } from '../job/evidence-of-job.js';
 import { NOTHING_CONNECTED } from '../hookup/state.js';
 import { MACHINE_CLASSES, type MachineClass } from '../machine/machine.js';
 import { pick, type Random, seededRandom } from '../quantities/random.js';
-import { outOfRange, type Range } from '../quantities/range.js';
+import { outOfRange } from '../quantities/range.js';
 import { DEFAULT_RULES } from '../rules/house-rules.js';
 import { templateOf } from '../template/template.js';
+import { causesOf, profileOf } from './case-profile.js';
 import { answerOf } from './hidden-case.js';
 import { PRACTICE_KIT, PRACTICE_TOOLS } from './kit.js';
+import { seedOf } from './seed.js';
 import { type Rung, RUNG_IDS, type RungId, rungOf } from './rungs.js';
 import { mayBeBarred, type World } from './world.js';
+import { codeOfWritten, MADE_COLD, readWrittenCode, type WrittenCase } from './written-case.js';
 
 /** A case is drawn anew where it is none, so often at the most. */
 const DRAWN_MOST = 40;
@@ -25,7 +29,7 @@ export interface MadeCase {
 /** What a code names: a case of a rung, or one that was made. */
 export type CaseNamed = { readonly number: number } & (
   | { readonly rung: RungId; readonly made: null }
-  | { readonly rung: null; readonly made: MadeCase }
+  | { readonly rung: null; readonly made: MadeCase; readonly written?: WrittenCase }
 );
 
 /** The code of a case: its rung and a number. */
@@ -36,24 +40,15 @@ export const codeOfMade = ({ machineClass, cause, tempC }: MadeCase, number: num
   `made~${machineClass}~${cause}~${tempC}~${number}`;
 
 /** The code of what a code names, with another number. */
-export const codeOf = (named: CaseNamed, number: number): string =>
-  named.made ? codeOfMade(named.made, number) : codeOfCase(named.rung, number);
-
-/** Colder and hotter than this no case is made, degC. */
-export const MADE_COLD = { min: -30, max: 40, unit: '°C' } as const satisfies Range;
-
-/** What can be wrong with a machine of this class, likeliest first. */
-export function causesOf(machineClass: MachineClass): readonly Cause[] {
-  const { systemVolts, engine, batteries } = templateOf(machineClass);
-  const profile = { machineClass, systemVolts, engine, rating: batteries[0]!.rating, tempC: 0 };
-  return [...priorsFor(profile)]
-    .filter(([cause]) => cause !== 'none')
-    .sort(([, a], [, b]) => b - a)
-    .map(([cause]) => cause);
+export function codeOf(named: CaseNamed, number: number): string {
+  if (!named.made) return codeOfCase(named.rung, number);
+  return named.written ? codeOfWritten({ ...named.written, number }) : codeOfMade(named.made, number);
 }
 
 /** What a code names; null for what is none. */
 export function readCaseCode(code: string): CaseNamed | null {
+  const written = readWrittenCode(code.trim());
+  if (written) return { rung: null, made: written, written, number: written.number };
   const text = code.trim().toLowerCase();
   const [, name, digits] = /^([a-z-]+)-(\d{1,6})$/.exec(text) ?? [];
   const rung = RUNG_IDS.find((id) => id === name);
@@ -67,13 +62,6 @@ export function readCaseCode(code: string): CaseNamed | null {
   return { rung: null, made: { machineClass, cause, tempC }, number: Number(count) };
 }
 
-/** A number of a text: the same for the same text. */
-export function seedOf(text: string): number {
-  let seed = 2166136261;
-  for (let i = 0; i < text.length; i++) seed = Math.imul(seed ^ text.charCodeAt(i), 16777619) >>> 0;
-  return seed;
-}
-
 /**
  * The case of a code, before anything is done: the same to everybody.
  *
@@ -84,27 +72,31 @@ export function startCase(code: string): World {
   const read = readCaseCode(code);
   if (!read) throw new RangeError(`${code} is no code of a case`);
   const { rung, made, number } = read;
-  const name = made ? codeOfMade(made, number) : codeOfCase(rung, number);
+  const written = made && read.written;
+  const name = codeOf(read, number);
   const random = seededRandom(seedOf(name));
   const { machineClass: of, cause, tempC } = made ?? drawnOf(rungOf(rung), random);
   const machine = { ...templateOf(of), maker: '' };
-  const { machineClass, systemVolts, engine, batteries } = machine;
-  const profile = { machineClass, systemVolts, engine, rating: batteries[0]!.rating, tempC };
-  let hidden = drawHidden(cause, profile, random);
+  const profile = profileOf(of, tempC);
+  const { engine } = profile;
+  const draw = () => drawHidden(cause, profile, random, written?.along);
+  let hidden = draw();
   // What starts by itself is no case, and what may be ice is one of its own rung.
   const isNone = (): boolean =>
     (engine !== null && lookOf(hidden, profile, false) === 'starts') ||
     (rung !== null && rung !== 'stop' && mayBeBarred({ practice: { profile, hidden } }));
-  for (let i = 0; i < DRAWN_MOST && isNone(); i++) hidden = drawHidden(cause, profile, random);
-  const said = String(answerOf('symptom', hidden, profile, random));
+  for (let i = 0; i < DRAWN_MOST && isNone(); i++) hidden = draw();
+  const kit = written ? PRACTICE_KIT.filter(({ id }) => written.kit.includes(id)) : PRACTICE_KIT;
+  const said = written?.symptom ?? String(answerOf('symptom', hidden, profile, random));
   return {
     practice: {
       code: name,
       rung,
       machine,
       donor: templateOf('van'),
-      kit: PRACTICE_KIT,
-      tools: PRACTICE_TOOLS,
+      kit,
+      tools: written ? toolsOfKit(kit) : PRACTICE_TOOLS,
+      told: written ? { title: written.title, says: written.says, answers: written.answers } : null,
       tempC,
       profile,
       rules: DEFAULT_RULES,
@@ -116,6 +108,7 @@ export function startCase(code: string): World {
     option: null,
     hookup: NOTHING_CONNECTED,
     runs: false,
+    broken: [],
     evidence: [{ check: 'symptom', found: said }],
     log: [],
     takenBack: [],

@@ -21,11 +21,16 @@ import type { Machine } from '../machine/machine.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import type { KitItem } from '../sources/kit.js';
 import type { VerdictKind } from '../verdict/conclude.js';
+import type { Breakable } from './breaks.js';
 import type { RungId } from './rungs.js';
 
 export const HINT_LEVELS = ['nudge', 'reason', 'step'] as const;
 /** How much is told: where to look, why, or what to do. */
 export type HintLevel = (typeof HINT_LEVELS)[number];
+
+export const AMPS_AROUND = ['red-lead', 'black-lead', 'own-cable'] as const;
+/** What a clamp meter is closed around. */
+export type AmpsAround = (typeof AMPS_AROUND)[number];
 
 /** One thing that the one who practises does. */
 export type PracticeAction =
@@ -33,6 +38,10 @@ export type PracticeAction =
   | { readonly kind: 'check'; readonly check: CheckId; readonly battery?: number }
   /** The meter, red probe and black probe each on a point of the machine, whichever. */
   | { readonly kind: 'probe'; readonly red: string; readonly black: string }
+  /** The clamp meter, closed around a lead or the cable of the machine's own minus. */
+  | { readonly kind: 'amps'; readonly around: AmpsAround }
+  /** The hydrometer, in one cell of a battery. */
+  | { readonly kind: 'gravity'; readonly battery: number; readonly cell: number }
   /** A source is fetched from the van, with its leads. */
   | { readonly kind: 'fetch'; readonly optionId: string }
   /** Hands do this, whatever it is: nothing is forbidden. */
@@ -58,12 +67,20 @@ export interface Happened {
   readonly found?: Found;
   /** What the meter shows between its probes, V. */
   readonly volts?: number;
+  /** What the clamp meter shows, A: towards the casualty in a red lead, into the battery in its own cable. */
+  readonly amps?: number;
+  /** Specific gravity of the cell that was read. */
+  readonly gravity?: number;
+  /** What it broke. */
+  readonly broke?: readonly Breakable[];
   /** What the circuit did to hands, metal, batteries and electronics, worst first. */
   readonly hazards: readonly Hazard[];
   readonly key?: {
     readonly outcome: KeyOutcome;
     readonly point: CrankPoint | null;
     readonly helped: boolean;
+    /** At the lamps while the key was held, volts per 12 V. */
+    readonly lampVolts: number;
   };
 }
 
@@ -80,6 +97,12 @@ export interface PracticeCase {
   readonly tempC: number;
   readonly profile: DiagnosisProfile;
   readonly rules: HouseRules;
+  /** What whoever wrote the case has the driver say; null for a case that was drawn. */
+  readonly told: {
+    readonly title: string;
+    readonly says: string;
+    readonly answers: Readonly<Partial<Record<CheckId, string>>>;
+  } | null;
   /** What the driver says it does. */
   readonly said: string;
   /** What is really wrong. */
@@ -96,6 +119,8 @@ export interface World {
   readonly hookup: HookupState;
   /** It runs, or is awake. */
   readonly runs: boolean;
+  /** What slips have broken, and nobody took back. */
+  readonly broken: readonly Breakable[];
   readonly evidence: readonly DiagnosisEvidence[];
   /** What stands, oldest first. */
   readonly log: readonly Happened[];

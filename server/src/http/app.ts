@@ -33,7 +33,7 @@ import { metricsOf } from './metrics.js';
 import type { NewsDesk } from './news.js';
 import { plainInput } from './plain-input.js';
 import { HEAVY_PER_MINUTE, pace, REQUESTS_PER_MINUTE, SIGN_INS_PER_MINUTE } from './pace.js';
-import { openApi } from './openapi.js';
+import { openApi, writtenCaseSchema } from './openapi.js';
 import { HttpProblem, notFound, problemHandler } from './problem.js';
 import { isLoopback, sameSite } from './same-site.js';
 import { guardHeaders, serveWeb } from './web.js';
@@ -164,6 +164,9 @@ export function createApp(parts: AppParts): Express {
   app.use('/api/people', peopleRoutes(database));
   app.use('/api/models', atlasRoutes(database, news));
   app.use('/api/batteries', batteryRoutes(database));
+  app.get('/api/practice/schema.json', (_request, response) => {
+    response.json(writtenCaseSchema());
+  });
   app.use('/api/exams', examRoutes(database));
   app.use('/api/rules', ruleRoutes(database));
   if (backups) app.use('/api/backups', backupRoutes(database, backups));

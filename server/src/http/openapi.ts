@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { KIT_KINDS, kitEntrySchema, PROBLEM_TYPE } from '@voltrek/contracts';
 import { BODIES, EVENT_DATA } from '@voltrek/contracts/api';
+import { WRITTEN_CASE_FILE } from '@voltrek/contracts/written-case';
 import { convertSchema } from '@sodaru/yup-to-json-schema';
 import { type Route, ROUTES } from './routes-of-all.js';
 
@@ -38,6 +39,14 @@ const FORMS: Readonly<Record<string, { readonly file: string; readonly fields: r
   'POST /api/files/:noun/import': { file: 'file', fields: ['by', 'basis'] },
   'POST /api/models/:modelId/photos': { file: 'photo', fields: ['by', 'id'] },
 };
+
+/** The JSON Schema of the file of a written case. */
+export const writtenCaseSchema = (): object => ({
+  $schema: 'https://json-schema.org/draft/2020-12/schema',
+  title: 'voltrek-case',
+  ...convertSchema(WRITTEN_CASE_FILE),
+  additionalProperties: false,
+});
 
 /**
  * The whole API as an OpenAPI 3.1 document: addresses and roles from the table that the door goes by, bodies from the schemas that they are

@@ -47,6 +47,7 @@ export const ROUTES: readonly Route[] = [
     'GET /api/models/:modelId/photos/:photoId A photo of a machine, JPEG',
     'GET /api/batteries Batteries that sit in no vehicle',
     'GET /api/batteries/:batteryId A battery with all it went through, by id or by the code on its label',
+    'GET /api/practice/schema.json The JSON Schema of a file of a written case',
     'GET /api/exams Exams that were taken: all to a lead, to others their own',
     'GET /api/exams/:examId An exam as a file',
     'GET /api/rules The house rules, and who set them',

@@ -61,6 +61,11 @@ export const routes: Routes = [
     loadComponent: () => import('./practice/exam-case').then((m) => m.ExamCase),
   },
   {
+    path: 'practice/write',
+    title: T.practiceVoltrek,
+    loadComponent: () => import('./practice/write-page').then((m) => m.WritePage),
+  },
+  {
     path: 'practice/:code',
     title: T.practiceVoltrek,
     loadComponent: () => import('./practice/case-page').then((m) => m.CasePage),

@@ -11,7 +11,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { SUSPECTS, type Suspect } from '@voltrek/core/diagnosis';
+import { lampsLook, SUSPECTS, type Suspect } from '@voltrek/core/diagnosis';
 import {
   act,
   type Debrief,
@@ -27,14 +27,21 @@ import {
 } from '@voltrek/core/practice';
 import { VERDICTS, type VerdictKind } from '@voltrek/core/verdict';
 import { hazardWhy } from '@voltrek/contracts/words';
-import { cameWords, optionWords, practiceActionWords, RUNG_WORDS, MADE_WORDS } from '@words/practice-words';
+import {
+  BROKE_WORDS,
+  cameWords,
+  MADE_WORDS,
+  optionWords,
+  practiceActionWords,
+  readWords,
+  RUNG_WORDS,
+} from '@words/practice-words';
 import { degrees } from '@words/units';
 import { SUSPECT_WORDS, VERDICT_WORDS } from '@words/verdict-words';
 import { verdictTitle } from '@words/verdict-title';
 import { CLASS_WORDS, SYMPTOM_WORDS } from '@words/words';
 import { CASE_PAGE as T, LADDER_PAGE } from '@words/screens/practice';
-import { FINDING_NAMES } from '@words/diagnosis-words';
-import { volts } from '@words/figures';
+import { FINDING_NAMES, foundWords } from '@words/diagnosis-words';
 import { CircuitView } from '../shared/drawing/circuit-view';
 import { layoutCircuit } from '../shared/drawing/circuit-layout';
 import { Choices } from '../shared/ui/choices';
@@ -43,6 +50,18 @@ import { CaseTools } from './case-tools';
 import { DebriefView } from './debrief-view';
 import { KeySound, soundOf } from './key-sound';
 import { PracticeRecord } from './practice-record';
+
+/** A filament's light falls with about this power of its volts: the trade's rule for lamps. */
+const LIGHT_POWER = 3.4;
+const FULL_LIGHT_VOLTS = 12.6;
+const glowAt = (lampVolts: number): number =>
+  Math.min(1, Math.max(0, lampVolts / FULL_LIGHT_VOLTS) ** LIGHT_POWER);
+
+/** What the tool does by its checks, and never proposes. */
+const isByHand = (
+  action: PracticeAction,
+): action is Extract<PracticeAction, { kind: 'probe' | 'amps' | 'gravity' | 'hint' | 'back' }> =>
+  ['probe', 'amps', 'gravity', 'hint', 'back'].includes(action.kind);
 
 /** A case to practise on: the yard, what is in hand, what it did, and what was done so far. */
 @Component({
@@ -116,10 +135,20 @@ export class CasePage {
   protected readonly shown = computed(
     () =>
       this.world()
-        ?.log.filter(({ volts: read }) => read !== undefined)
+        ?.log.filter((happened) => readWords(happened) !== '')
         .at(-1) ?? null,
   );
-  protected readonly shownVolts = computed(() => volts(this.shown()?.volts ?? 0));
+  protected readonly readWords = readWords;
+  protected readonly brokeWords = BROKE_WORDS;
+  /** How the lamps looked when the key was last turned, and how much of their light was left. */
+  protected readonly lamps = computed(() => {
+    const key = this.world()
+      ?.log.flatMap((happened) => happened.key ?? [])
+      .at(-1);
+    return key
+      ? { word: foundWords('ask-dims', lampsLook(key.lampVolts)), glow: glowAt(key.lampVolts) }
+      : null;
+  });
   protected readonly drawing = computed(() => {
     const world = this.world();
     if (!world) return null;
@@ -242,7 +271,8 @@ export class CasePage {
   }
 
   private hintWords(next: PracticeAction, level: HintLevel): string {
-    if (next.kind === 'probe' || next.kind === 'hint' || next.kind === 'back') return '';
+    // The tool reads by its checks.
+    if (isByHand(next)) return '';
     if (level === 'nudge') return T.nudgeOf[next.kind];
     if (level === 'step') return this.told(next);
     switch (next.kind) {

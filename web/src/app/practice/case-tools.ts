@@ -10,14 +10,14 @@ import {
 } from '@voltrek/core/hookup';
 import { startsByWaking } from '@voltrek/core/machine';
 import { hasLooseLeads } from '@voltrek/core/plan';
-import { optionsOf, type PracticeAction, type World } from '@voltrek/core/practice';
+import { AMPS_AROUND, CELLS, optionsOf, type PracticeAction, type World } from '@voltrek/core/practice';
 import { FINDING_NAMES } from '@words/diagnosis-words';
 import { confirmWords } from '@words/earth-words';
-import { clampWords, optionWords, placeName } from '@words/practice-words';
+import { AROUND_WORDS, clampWords, optionWords, placeName } from '@words/practice-words';
 import { CASE_PAGE as T } from '@words/screens/practice';
 import { Choices } from '../shared/ui/choices';
 
-const TOOLS = ['look', 'probes', 'clamps', 'spanner', 'key', 'wait'] as const;
+const TOOLS = ['look', 'probes', 'clamp-meter', 'hydrometer', 'clamps', 'spanner', 'key', 'wait'] as const;
 type ToolId = (typeof TOOLS)[number];
 const WAITS = [1, 3, 5, 10] as const;
 /** Looks and settings that belong to a hook-up. */
@@ -39,6 +39,8 @@ const DONE_BY_HAND: readonly string[] = [
   'with-help',
   'promise',
   'string-balance',
+  'drain',
+  'specific-gravity',
 ];
 
 /** What hands can do in a case, tool by tool. Nothing is greyed because it would be a mistake. */
@@ -88,7 +90,20 @@ export class CaseTools {
   readonly locked = input(false);
   readonly does = output<PracticeAction>();
 
-  protected readonly tools = TOOLS;
+  /** An instrument is there where the van carries it, and has something to be read. */
+  protected readonly tools = computed(() => {
+    const { kit, profile } = this.practice();
+    const carries = (tool: string): boolean =>
+      kit.some((item) => item.kind === 'instrument' && item.tool === tool);
+    return TOOLS.filter(
+      (id) =>
+        (id !== 'clamp-meter' || carries('clamp-meter')) &&
+        (id !== 'hydrometer' || (carries('hydrometer') && profile.rating.chemistry === 'flooded')),
+    );
+  });
+  protected readonly around = AMPS_AROUND;
+  protected readonly aroundWords = AROUND_WORDS;
+  protected readonly cells = Array.from({ length: CELLS }, (_, cell) => cell);
   protected readonly waits = WAITS;
   protected readonly tool = signal<ToolId>('look');
   protected readonly clamp = signal<ClampId>('redCasualty');

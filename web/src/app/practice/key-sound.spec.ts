@@ -4,7 +4,7 @@ import { soundOf } from './key-sound';
 
 const ENGINE: Engine = { fuel: 'petrol', displacementL: 1.6, cylinders: 4, systemVolts: 12 };
 const heard = (outcome: KeyOutcome, rpm: number | null, engine: Engine | null = ENGINE) =>
-  soundOf({ outcome, helped: false, point: rpm === null ? null : ({ rpm } as never) }, engine);
+  soundOf({ outcome, helped: false, lampVolts: 12, point: rpm === null ? null : ({ rpm } as never) }, engine);
 
 describe('what the key sounds like', () => {
   it('beats once for each compression at the speed that was solved', () => {

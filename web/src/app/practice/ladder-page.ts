@@ -1,30 +1,16 @@
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import type { Cause } from '@voltrek/core/diagnosis';
-import { MACHINE_CLASSES, type MachineClass } from '@voltrek/core/machine';
-import {
-  causesOf,
-  codeOf,
-  codeOfCase,
-  codeOfMade,
-  MADE_COLD,
-  readCaseCode,
-  RUNGS,
-} from '@voltrek/core/practice';
-import { outOfRange } from '@words/range-words';
-import { CAUSE_WORDS } from '@words/diagnosis-words';
+import { codeOf, codeOfCase, readCaseCode, RUNGS } from '@voltrek/core/practice';
 import { RUNG_WORDS } from '@words/practice-words';
-import { CLASS_WORDS } from '@words/words';
 import { LADDER_PAGE as T } from '@words/screens/practice';
-import { Choices } from '../shared/ui/choices';
 import { PracticeRecord } from './practice-record';
 
 /** The rungs of practice: what each trains, how it stands on this device, and its next case. */
 @Component({
   selector: 'vt-ladder-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choices, DatePipe, RouterLink],
+  imports: [DatePipe, RouterLink],
   host: { class: 'page' },
   template: `
     <header>
@@ -32,6 +18,7 @@ import { PracticeRecord } from './practice-record';
       <span class="dim">{{ t.nobodyIsHurt }}</span>
       <a class="key strong" routerLink="/practice/drills">{{ t.drills }}</a>
       <a class="key strong" routerLink="/practice/exam">{{ t.exam }}</a>
+      <a class="key strong" routerLink="/practice/write">{{ t.writeACase }}</a>
     </header>
     <form class="open" (submit)="open($event, codeInput.value)">
       <label>
@@ -49,57 +36,6 @@ import { PracticeRecord } from './practice-record';
         <span class="tone-bad" role="alert">{{ t.noSuchCase }}</span>
       }
     </form>
-    <details class="make">
-      <summary class="key">{{ t.makeACase }}</summary>
-      <div class="row" role="radiogroup" [attr.aria-label]="t.machine">
-        @for (id of classes; track id) {
-          <button
-            type="button"
-            role="radio"
-            class="key"
-            [attr.aria-checked]="machineClass() === id"
-            (click)="chooseClass(id)"
-          >
-            {{ classWords[id] }}
-          </button>
-        }
-      </div>
-      <div class="row" role="radiogroup" [attr.aria-label]="t.fault">
-        @for (id of causes(); track id) {
-          <button
-            type="button"
-            role="radio"
-            class="key"
-            [attr.aria-checked]="cause() === id"
-            (click)="chosenCause.set(id)"
-          >
-            {{ causeWords[id] }}
-          </button>
-        }
-      </div>
-      <div class="row">
-        <label>
-          <span class="dim">{{ t.cold }}</span>
-          <input
-            class="field cold"
-            inputmode="text"
-            autocomplete="off"
-            [value]="coldText()"
-            [attr.aria-invalid]="cold() === null"
-            #coldInput
-            (input)="coldText.set(coldInput.value)"
-          />
-        </label>
-        <button type="button" class="key strong" [disabled]="cold() === null" (click)="make()">
-          {{ t.makeIt }}
-        </button>
-        @if (cold() === null) {
-          <span class="tone-bad" role="alert">{{ t.coldRange(coldest, hottest) }}</span>
-        } @else {
-          <span class="dim">{{ t.shareIt }}</span>
-        }
-      </div>
-    </details>
     <ol class="ruled" [attr.aria-label]="t.ladder">
       @for (rung of rungs(); track rung.id; let i = $index) {
         <li>
@@ -134,25 +70,7 @@ import { PracticeRecord } from './practice-record';
       gap: 10px;
       margin: 8px 0 14px;
     }
-    .make {
-      margin-bottom: 14px;
-    }
-    .make summary {
-      display: inline-block;
-      padding-top: 11px;
-    }
-    .row {
-      display: flex;
-      flex-wrap: wrap;
-      align-items: end;
-      gap: 6px;
-      margin-top: 10px;
-    }
-    .cold {
-      width: 84px;
-    }
-    .open label,
-    .row label {
+    .open label {
       display: grid;
     }
     li {
@@ -205,39 +123,6 @@ export class LadderPage {
       return { id, words: RUNG_WORDS[id], code, stands, dueAt, isDue, go: isUnderWay ? T.goOn : T.nextCase };
     }),
   );
-
-  protected readonly classes = MACHINE_CLASSES;
-  protected readonly classWords = CLASS_WORDS;
-  protected readonly causeWords = CAUSE_WORDS;
-  protected readonly coldest = MADE_COLD.min;
-  protected readonly hottest = MADE_COLD.max;
-  protected readonly machineClass = signal<MachineClass>('car');
-  protected readonly causes = computed(() => causesOf(this.machineClass()));
-  protected readonly chosenCause = signal<Cause | null>(null);
-  /** Another machine may not have what was chosen. */
-  protected readonly cause = computed(() => {
-    const chosen = this.chosenCause();
-    return chosen && this.causes().includes(chosen) ? chosen : this.causes()[0]!;
-  });
-  protected readonly coldText = signal('-4');
-  protected readonly cold = computed(() => {
-    const text = this.coldText().trim().replace('−', '-');
-    const tempC = /^-?\d{1,2}$/.test(text) ? Number(text) : NaN;
-    return Number.isNaN(tempC) || outOfRange('', tempC, MADE_COLD) !== null ? null : tempC;
-  });
-
-  protected chooseClass(id: MachineClass): void {
-    this.machineClass.set(id);
-  }
-
-  /** A number that nobody knows yet: the same choice twice is two cases. */
-  protected make(): void {
-    const tempC = this.cold();
-    if (tempC === null) return;
-    const made = { machineClass: this.machineClass(), cause: this.cause(), tempC };
-    const [number] = crypto.getRandomValues(new Uint16Array(1));
-    void this.router.navigate(['/practice', codeOfMade(made, number!)]);
-  }
 
   protected open(event: Event, typed: string): void {
     event.preventDefault();

@@ -3,6 +3,8 @@ import { isRedClamp, isSourceClamp } from '@voltrek/core/circuit';
 import type { HandAction } from '@voltrek/core/hookup';
 import type { Machine } from '@voltrek/core/machine';
 import type {
+  AmpsAround,
+  Breakable,
   Failing,
   Happened,
   KeyOutcome,
@@ -89,6 +91,28 @@ const KEY_WORDS: Record<KeyOutcome, string> = {
   'stays-asleep': 'It stays asleep',
 };
 
+/** What a clamp meter is closed around. */
+export const AROUND_WORDS: Record<AmpsAround, string> = {
+  'red-lead': 'the red lead',
+  'black-lead': 'the black lead',
+  'own-cable': 'the cable of its own minus',
+};
+
+/** What a slip broke. */
+export const BROKE_WORDS: Record<Breakable, string> = {
+  'main-fuse': 'Its main fuse has gone.',
+  alternator: 'The diodes of its alternator have gone.',
+  'control-units': 'Its control units have gone.',
+  source: 'The source has tripped and is off.',
+};
+
+/** What an instrument in hand shows; empty where none was. */
+export function readWords({ volts: shown, amps, gravity }: Happened): string {
+  if (shown !== undefined) return volts(shown);
+  if (amps !== undefined) return `${amps.toFixed(2)} A`;
+  return gravity === undefined ? '' : gravity.toFixed(3);
+}
+
 export const clampWords = (clamp: ClampId): string =>
   `${isRedClamp(clamp) ? 'Red' : 'Black'}, ${isSourceClamp(clamp) ? 'source end' : 'casualty end'}`;
 
@@ -133,6 +157,10 @@ export function practiceActionWords(action: PracticeAction, practice: PracticeCa
       return `${FINDING_NAMES[action.check]}${action.battery === undefined ? '' : `, battery ${action.battery + 1}`}`;
     case 'probe':
       return `Meter: red on ${placeName(practice.machine, action.red)}, black on ${placeName(practice.machine, action.black)}`;
+    case 'amps':
+      return `Clamp meter: around ${AROUND_WORDS[action.around]}`;
+    case 'gravity':
+      return `Hydrometer: ${practice.machine.batteries.length > 1 ? `battery ${action.battery + 1}, ` : ''}cell ${action.cell + 1}`;
     case 'fetch':
       return `Fetched: ${optionWords(action.optionId, practice)}`;
     case 'hands':
@@ -164,12 +192,16 @@ export function optionWords(optionId: string, { kit }: PracticeCase): string {
 }
 
 /** What came of an action; nothing where nothing did. */
-export function cameWords({ action, found, volts: shown, key }: Happened): string {
-  if (key)
-    return `${KEY_WORDS[key.outcome]}${key.point ? `, ${volts(key.point.postVolts)} at the posts, ${key.point.starterAmps.toFixed(0)} A` : ''}`;
-  if (shown !== undefined) return volts(shown);
-  if (action.kind === 'check' && found !== undefined) return foundWords(action.check, found);
-  return '';
+export function cameWords(happened: Happened): string {
+  const { action, found, key, broke = [] } = happened;
+  return [whatCame(), ...broke.map((part) => BROKE_WORDS[part])].filter(Boolean).join('. ');
+
+  function whatCame(): string {
+    if (key)
+      return `${KEY_WORDS[key.outcome]}${key.point ? `, ${volts(key.point.postVolts)} at the posts, ${key.point.starterAmps.toFixed(0)} A` : ''}`;
+    if (action.kind === 'check' && found !== undefined) return foundWords(action.check, found);
+    return readWords(happened);
+  }
 }
 
 /** Verdicts that are right here, told as one. */

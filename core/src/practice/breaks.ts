@@ -1,0 +1,50 @@
+import { cranksOf, type HiddenMachine } from '../diagnosis/hidden.js';
+import type { DiagnosisProfile } from '../diagnosis/causes.js';
+import type { Hazard, HazardCode } from '../hookup/hazard.js';
+
+export const BREAKABLE = ['main-fuse', 'alternator', 'control-units', 'source'] as const;
+/** What a slip breaks: the machine's main fuse, its alternator, its control units; a source that trips is only off. */
+export type Breakable = (typeof BREAKABLE)[number];
+
+/**
+ * What goes where a hazard is severe: on a job it may, here it does. Joined the wrong way round the diodes of the alternator carry all that the
+ * source gives until the main fuse opens; over its volts, or with its alternator off its battery, electronics go first.
+ */
+const BROKEN_BY: Readonly<Partial<Record<HazardCode, readonly Breakable[]>>> = {
+  reversed: ['main-fuse', 'alternator'],
+  'over-voltage': ['control-units'],
+  'load-dump': ['alternator', 'control-units'],
+  'ev-donor-running': ['control-units'],
+};
+
+/** What these hazards break of what is whole. A source that trips needs no severity: it protects itself. */
+export function brokenBy(hazards: readonly Hazard[], broken: readonly Breakable[]): Breakable[] {
+  const now = hazards.flatMap(({ code, severity }): readonly Breakable[] => {
+    if (code === 'source-tripped') return ['source'];
+    return severity === 'severe' ? (BROKEN_BY[code] ?? []) : [];
+  });
+  return BREAKABLE.filter((part) => now.includes(part) && !broken.includes(part));
+}
+
+/** Volts that an alternator without its diodes leaves at the posts, per 12 V. */
+const DEAD_ALTERNATOR_VOLTS = 12.2;
+
+/** The same machine after that. */
+export function withBroken(
+  hidden: HiddenMachine,
+  broken: readonly Breakable[],
+  profile: DiagnosisProfile,
+): HiddenMachine {
+  if (broken.every((part) => part === 'source')) return hidden;
+  const worse: HiddenMachine = {
+    ...hidden,
+    ...(broken.includes('main-fuse') && { open: true }),
+    ...(broken.includes('alternator') && {
+      chargingVolts: DEAD_ALTERNATOR_VOLTS,
+      revvedVolts: DEAD_ALTERNATOR_VOLTS,
+    }),
+    // What reads its key no more lets nothing fire.
+    ...(broken.includes('control-units') && hidden.held === 'no' && { held: 'firing' as const }),
+  };
+  return { ...worse, ...cranksOf(worse, profile) };
+}
