@@ -1,3 +1,4 @@
+import type { Locator } from '@playwright/test';
 import { expect, test } from '../support/fixtures';
 
 const CASE = 'not-the-battery-1';
@@ -156,4 +157,66 @@ test('drills of a minute are answered, told right or wrong with their figures, a
   await expect(asked).toContainText('of 2');
   await page.reload();
   await expect(page.getByRole('radio', { name: /Leads [01] of 1/ })).toBeVisible();
+});
+
+test('probes and clamps are dragged to points of the drawing, the clamp meter and the hydrometer read by hand, and a slip breaks what it breaks', async ({
+  page,
+  server,
+}) => {
+  await page.goto(`${server.url}/practice/made~car~discharged~-2~5`);
+  const drag = async (what: Locator, pin: number): Promise<void> => {
+    const [from, to] = [
+      await what.boundingBox(),
+      await page
+        .locator('.pin')
+        .filter({ hasText: new RegExp(`^${pin}$`) })
+        .locator('.hit')
+        .boundingBox(),
+    ];
+    await page.mouse.move(from!.x + from!.width / 2, from!.y + from!.height / 2);
+    await page.mouse.down();
+    await page.mouse.move(from!.x + from!.width / 2 + 20, from!.y - 20, { steps: 4 });
+    await page.mouse.move(to!.x + to!.width / 2, to!.y + to!.height / 2, { steps: 8 });
+    await page.mouse.up();
+  };
+  const shown = page.locator('.meter .figure');
+  const tool = (name: string) => page.getByRole('radio', { name, exact: true }).click();
+  await tool('probes');
+  await drag(page.getByText('red probe', { exact: true }), 1);
+  await expect(shown).toHaveCount(0);
+  await drag(page.getByText('black probe', { exact: true }), 2);
+  await expect(shown).toHaveText(/^\d+\.\d\d V$/);
+  await drag(page.getByText('red probe', { exact: true }), 2);
+  await expect(shown).toHaveText(/^-?0\.0\d V$/);
+
+  await tool('clamp meter');
+  await page.getByRole('button', { name: 'the cable of its own minus' }).click();
+  await expect(shown).toHaveText(/^-\d\.\d\d A$/);
+  await tool('hydrometer');
+  await page.getByRole('button', { name: 'cell 3' }).click();
+  await expect(shown).toHaveText(/^1\.\d\d\d$/);
+  await tool('key');
+  await page.getByRole('button', { name: 'Turn the key' }).click();
+  await expect(page.getByText('Lamps at the key: go out')).toBeVisible();
+
+  // Joined the wrong way round: time stops with what broke, and it is whole once it is taken back.
+  await tool('clamps');
+  await page.getByRole('button', { name: /Service van, Heavy/ }).click();
+  const goOn = page.getByRole('button', { name: 'Go on with it' });
+  await drag(page.getByRole('radio', { name: /^Red, casualty end/ }), 2);
+  await goOn.click();
+  for (const [clamp, place] of [
+    ['Red, source end', 'Battery +'],
+    ['Black, source end', 'Battery -'],
+  ] as const) {
+    await page.getByRole('radio', { name: clamp }).click();
+    await page.getByText('Put it on').locator('..').getByRole('button', { name: place }).click();
+    await goOn.click();
+  }
+  await drag(page.getByRole('radio', { name: /^Black, casualty end/ }), 1);
+  const consequence = page.getByRole('alertdialog');
+  await expect(consequence).toContainText('Its main fuse has gone.');
+  await expect(consequence).toContainText('The diodes of its alternator have gone.');
+  await consequence.getByRole('button', { name: 'Take it back' }).click();
+  await expect(page.getByText('Its main fuse has gone.')).toHaveCount(0);
 });

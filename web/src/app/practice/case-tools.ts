@@ -1,4 +1,15 @@
-import { ChangeDetectionStrategy, Component, computed, input, model, output, signal } from '@angular/core';
+import { CdkDrag, type CdkDragEnd, CdkDropList } from '@angular/cdk/drag-drop';
+import { DOCUMENT } from '@angular/common';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  model,
+  output,
+  signal,
+} from '@angular/core';
 import { type ClampId, isSourceClamp } from '@voltrek/core/circuit';
 import { checksFor, isWeighed } from '@voltrek/core/diagnosis';
 import {
@@ -15,6 +26,7 @@ import { FINDING_NAMES } from '@words/diagnosis-words';
 import { confirmWords } from '@words/earth-words';
 import { AROUND_WORDS, clampWords, optionWords, placeName } from '@words/practice-words';
 import { CASE_PAGE as T } from '@words/screens/practice';
+import { pointAt } from '../shared/drawing/point-at';
 import { Choices } from '../shared/ui/choices';
 
 const TOOLS = ['look', 'probes', 'clamp-meter', 'hydrometer', 'clamps', 'spanner', 'key', 'wait'] as const;
@@ -47,7 +59,7 @@ const DONE_BY_HAND: readonly string[] = [
 @Component({
   selector: 'vt-case-tools',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choices],
+  imports: [CdkDrag, CdkDropList, Choices],
   templateUrl: './case-tools.html',
   styles: `
     :host {
@@ -65,6 +77,20 @@ const DONE_BY_HAND: readonly string[] = [
       flex-wrap: wrap;
       align-items: center;
       gap: 6px;
+    }
+    .chip {
+      display: inline-grid;
+      place-content: center;
+      min-height: 48px;
+      padding: 0 14px;
+      border: 2px dashed var(--ink);
+      border-radius: 24px;
+      font-weight: 600;
+      touch-action: none;
+      cursor: grab;
+    }
+    .chip.red {
+      border-color: var(--bad);
     }
     .row > .part {
       min-width: 116px;
@@ -111,6 +137,8 @@ export class CaseTools {
   protected readonly black = signal<string | null>(null);
   protected readonly isFetching = signal(false);
   protected readonly clampWords = clampWords;
+  protected readonly isSourceClamp = isSourceClamp;
+  private readonly document = inject(DOCUMENT);
 
   protected readonly practice = computed(() => this.world().practice);
   protected readonly wakes = computed(() => startsByWaking(this.practice().machine));
@@ -189,6 +217,22 @@ export class CaseTools {
       this.red.set(pointId);
       this.black.set(null);
     }
+  }
+
+  /** A clamp of the casualty's end was let go over the drawing: it is on the point there, or where it was. */
+  protected dropClamp({ dropPoint }: CdkDragEnd, clamp: ClampId): void {
+    this.clamp.set(clamp);
+    const pointId = pointAt(this.document, dropPoint);
+    if (pointId !== null && !this.locked()) this.putOn(pointId);
+  }
+
+  /** A probe was let go over a point of the drawing; once both have a place, it is read. */
+  protected dropProbe({ dropPoint }: CdkDragEnd, probe: 'red' | 'black'): void {
+    const pointId = pointAt(this.document, dropPoint);
+    if (pointId === null || this.locked()) return;
+    this.chosenPin.set(pointId);
+    this[probe].set(pointId);
+    this.probe();
   }
 
   protected fetch(optionId: string): void {

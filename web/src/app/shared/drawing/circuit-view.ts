@@ -119,6 +119,7 @@ const QUICKEST_S = 0.25;
           class="pin"
           [attr.transform]="'translate(' + p.at.x + ' ' + p.at.y + ')'"
           [class.chosen]="p.pointId === chosenPin()"
+          [attr.data-point]="p.pointId"
           (click)="pinChosen.emit(p.pointId)"
         >
           <circle r="24" class="hit" />
