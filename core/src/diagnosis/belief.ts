@@ -143,25 +143,63 @@ export const asFound = (crowd: Crowd): Crowd => asOf(crowd, 0);
 const bitsOf = (causes: readonly Cause[]): number =>
   causes.reduce((bits, cause) => (bits | (1 << CAUSES.indexOf(cause))) >>> 0, 0);
 
+/** The different sets of causes that machines of a crowd hold, and which of them each machine does. */
+interface HeldSets {
+  readonly sets: Uint32Array;
+  readonly setAt: Uint16Array;
+}
+/** Worked out once for a crowd: there are a few hundred sets at the most, and every question of shares is one of sets. */
+const setsKnown = new WeakMap<Uint32Array, HeldSets>();
+
+function heldSets({ holdsAt }: Pick<Crowd, 'holdsAt'>): HeldSets {
+  const known = setsKnown.get(holdsAt);
+  if (known) return known;
+  const places = new Map([...new Set(holdsAt)].map((bits, at) => [bits, at]));
+  const made = {
+    sets: Uint32Array.from(places.keys()),
+    setAt: Uint16Array.from(holdsAt, (bits) => places.get(bits)!),
+  };
+  setsKnown.set(holdsAt, made);
+  return made;
+}
+
+/** What the machines come to that hold each set of causes: counted once, asked many times. */
+export interface Held {
+  readonly sets: Uint32Array;
+  readonly sums: Float64Array;
+}
+
+export function heldBy(crowd: Pick<Crowd, 'holdsAt'>, shares: Float64Array): Held {
+  const { sets, setAt } = heldSets(crowd);
+  const sums = new Float64Array(sets.length);
+  for (let i = 0; i < shares.length; i++) sums[setAt[i]!]! += shares[i]!;
+  return { sets, sums };
+}
+
 /**
  * What the machines come to that have any of these causes, and none of the others: two may meet in one, so such sums need not add up to
  * one.
  */
-export function shareOfAny(
-  crowd: Crowd,
-  shares: Float64Array,
+export function shareHeld(
+  { sets, sums }: Held,
   causes: readonly Cause[],
   without: readonly Cause[] = [],
 ): number {
   const wanted = bitsOf(causes);
   const barred = bitsOf(without);
   let sum = 0;
-  for (let i = 0; i < shares.length; i++) {
-    const bits = crowd.holdsAt[i]!;
-    if ((bits & wanted) !== 0 && (bits & barred) === 0) sum += shares[i]!;
-  }
+  for (let i = 0; i < sets.length; i++)
+    if ((sets[i]! & wanted) !== 0 && (sets[i]! & barred) === 0) sum += sums[i]!;
   return sum;
 }
+
+/** The same of one question alone. */
+export const shareOfAny = (
+  crowd: Pick<Crowd, 'holdsAt'>,
+  shares: Float64Array,
+  causes: readonly Cause[],
+  without: readonly Cause[] = [],
+): number => shareHeld(heldBy(crowd, shares), causes, without);
 
 function chancesOf(crowd: Crowd, check: Check, battery?: number): Float64Array {
   const key = battery === undefined ? check.id : `${check.id}#${battery}`;
@@ -269,17 +307,9 @@ function byCause({ causeAt }: Crowd, shares: Float64Array): Float64Array {
 }
 
 /** Sum of the shares of all machines that have a cause, alone or beside another, by its place in `CAUSES`. */
-function byHeld({ holdsAt }: Crowd, shares: Float64Array): Float64Array {
-  const sums = new Float64Array(CAUSES.length);
-  for (let i = 0; i < shares.length; i++) {
-    let bits = holdsAt[i]!;
-    while (bits !== 0) {
-      const at = 31 - Math.clz32(bits & -bits);
-      sums[at]! += shares[i]!;
-      bits &= bits - 1;
-    }
-  }
-  return sums;
+function byHeld(crowd: Crowd, shares: Float64Array): Float64Array {
+  const held = heldBy(crowd, shares);
+  return Float64Array.from(CAUSES, (cause) => shareHeld(held, [cause]));
 }
 
 /** What each cause that the crowd holds comes to under these shares, likeliest first; two may be there at once. */
@@ -302,8 +332,9 @@ export function splitBy(crowd: Crowd, shares: Float64Array, check: Check, batter
   const chances = chancesOf(crowd, check, battery);
   const count = check.outcomes.length;
   return check.outcomes.map((_, at): Branch => {
-    const after = shares.map((share, i) => share * chances[i * count + at]!);
-    const share = shares.reduce((sum, held, i) => sum + held * chances[i * count + at]!, 0);
+    const after = new Float64Array(shares.length);
+    let share = 0;
+    for (let i = 0; i < shares.length; i++) share += after[i] = shares[i]! * chances[i * count + at]!;
     normalise(after);
     return { at, share, after };
   });
@@ -312,7 +343,7 @@ export function splitBy(crowd: Crowd, shares: Float64Array, check: Check, batter
 /** Causes that the crowd holds at all, with their shares, likeliest first. */
 function ranked(crowd: Crowd, sums: Float64Array): { cause: Cause; share: number }[] {
   // Ice is a state that follows from charge and cold, not a cause beside others: it is judged by itself.
-  const held = crowd.holdsAt.reduce((all, bits) => all | bits, 0) & ~bitsOf(['frozen']);
+  const held = heldSets(crowd).sets.reduce((all, bits) => all | bits, 0) & ~bitsOf(['frozen']);
   return CAUSES.flatMap((cause, i) => ((held & (1 << i)) !== 0 ? [{ cause, share: sums[i]! }] : [])).sort(
     (a, b) => b.share - a.share,
   );

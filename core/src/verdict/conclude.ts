@@ -3,8 +3,11 @@ import {
   asFound,
   type Crowd,
   type DiagnosisEvidence,
+  type Held,
+  heldBy,
   outcomeIndex,
   outcomeOf,
+  shareHeld,
   shareOfAny,
   sharesByCause,
   splitBy,
@@ -273,8 +276,8 @@ const PARTS = SUSPECTS.map((suspect) => ({
 }));
 
 /** The other part that is likeliest to be at fault. */
-function leadingPart(crowd: Crowd, shares: Float64Array): (typeof PARTS)[number] & { share: number } {
-  return PARTS.map((part) => ({ ...part, share: shareOfAny(crowd, shares, part.causes) })).reduce((a, b) =>
+function leadingPart(held: Held): (typeof PARTS)[number] & { share: number } {
+  return PARTS.map((part) => ({ ...part, share: shareHeld(held, part.causes) })).reduce((a, b) =>
     b.share > a.share ? b : a,
   );
 }
@@ -282,15 +285,24 @@ function leadingPart(crowd: Crowd, shares: Float64Array): (typeof PARTS)[number]
 /** A battery whose resistance has grown further has less than the trade's four fifths of its strength left. */
 const UNDER_FOUR_FIFTHS_FROM = ageingOfStrength(WORN_BELOW_SHARE);
 
-/** What the machines come to whose battery is worn by the trade's measure, or is to be replaced anyway. */
-function shareOfWorn({ machines }: Crowd, shares: Float64Array): number {
-  return machines.reduce((sum, { batteries, holds }, i) => {
-    const isWorn =
-      batteries.some((b) => b.ageing > UNDER_FOUR_FIFTHS_FROM) ||
-      holds.some((c) => REPLACE_CAUSES.includes(c));
-    return isWorn ? sum + shares[i]! : sum;
-  }, 0);
+/** Which machines of a crowd have a battery that is worn by the trade's measure, or is to be replaced anyway; worked out once. */
+const wornKnown = new WeakMap<Crowd['machines'], readonly number[]>();
+
+function wornIn({ machines }: Crowd): readonly number[] {
+  const known = wornKnown.get(machines);
+  if (known) return known;
+  const worn = machines.flatMap(({ batteries, holds }, i) =>
+    batteries.some((b) => b.ageing > UNDER_FOUR_FIFTHS_FROM) || holds.some((c) => REPLACE_CAUSES.includes(c))
+      ? [i]
+      : [],
+  );
+  wornKnown.set(machines, worn);
+  return worn;
 }
+
+/** What those come to. */
+const shareOfWorn = (crowd: Crowd, shares: Float64Array): number =>
+  wornIn(crowd).reduce((sum, i) => sum + shares[i]!, 0);
 
 function rule(
   crowd: Crowd,
@@ -300,6 +312,7 @@ function rule(
   rules: HouseRules,
 ): Ruling {
   const evidence = standingEvidence(found, crowd.repairs);
+  const held = heldBy(crowd, shares);
   /** A ruling that names no part: unsafe, or not known yet. */
   const alone = (verdict: VerdictKind, ground: Ground, causes: readonly Cause[]): Ruling => ({
     verdict,
@@ -311,17 +324,17 @@ function rule(
   const bar = barOf(facts) ?? barOf({ ...facts, restVolts: silentVolts(evidence, facts.tempC) });
   if (bar) return alone('unsafe', `${bar}-by-volts`, [bar]);
   const isRead = facts.restVolts.some((volts) => volts !== null);
-  if (!isRead && shareOfAny(crowd, shares, ['frozen']) > FROZEN_SHARE)
+  if (!isRead && shareHeld(held, ['frozen']) > FROZEN_SHARE)
     return alone('unsafe', 'frozen-likely', ['frozen']);
   if (found.length === 0) return alone('not-known', 'no-evidence', FLAT_CAUSES);
 
-  const bad = shareOfAny(crowd, shares, REPLACE_CAUSES);
-  const flat = shareOfAny(crowd, shares, FLAT_CAUSES, REPLACE_CAUSES);
-  const lead = leadingPart(crowd, shares);
+  const bad = shareHeld(held, REPLACE_CAUSES);
+  const flat = shareHeld(held, FLAT_CAUSES, REPLACE_CAUSES);
+  const lead = leadingPart(held);
   // Faults drag others along: what emptied or spoiled the battery is mended as well.
   const also = lead.share >= ELSEWHERE_SHARE ? lead.suspect : null;
   const told: typeof alone = (...ruling) => ({ ...alone(...ruling), suspect: also });
-  const isMasked = shareOfAny(crowd, shares, MASKING_CAUSES) >= ELSEWHERE_SHARE;
+  const isMasked = shareHeld(held, MASKING_CAUSES) >= ELSEWHERE_SHARE;
   const proof = proofOf(isMasked ? evidence.filter((e) => e.check !== 'crank') : evidence, facts, rules);
   if (proof === 'spent' && bad >= CONDEMN_SHARE) return told('replace-now', 'proved-spent', REPLACE_CAUSES);
   // What is proved spent and not quite likely enough for that is worn at the least.
@@ -335,7 +348,7 @@ function rule(
   if (also && (lead.share >= Math.max(bad, flat) || isPulledDown))
     return told('not-the-battery', 'fault-elsewhere', lead.causes);
   const repairs = mendedHere(crowd, shares);
-  const isWell = (): boolean => shareOfAny(crowd, shares, BATTERY_CAUSES) < BATTERY_SHARE;
+  const isWell = (): boolean => shareHeld(held, BATTERY_CAUSES) < BATTERY_SHARE;
   if (repairs.length > 0 && evidence.some(showsItHeld) && isWell()) {
     const causes = [...new Set(repairs.flatMap(curesOf))];
     return { ...alone('repaired', 'mended-here', causes), suspect: SUSPECT_OF[causes[0]!], wasMended: true };
@@ -346,8 +359,7 @@ function rule(
   const startsAlone = evidence.some((e) => e.check === 'try-alone' && e.found === 'started');
   if (isCharged && bad < BATTERY_SHARE && (isSound || startsAlone)) {
     // What is sound and does not start has its fault elsewhere, and that is not known yet. A recheck asks of the battery alone.
-    const isElsewhere =
-      !facts.isRested && !startsAlone && shareOfAny(crowd, shares, ELSEWHERE) > KEEP_SUSPECT_MOST;
+    const isElsewhere = !facts.isRested && !startsAlone && shareHeld(held, ELSEWHERE) > KEEP_SUSPECT_MOST;
     return isElsewhere
       ? alone('not-known', 'undecided', lead.causes)
       : { ...told('keep', 'sound-and-charged', REPLACE_CAUSES), isAgainst: true };
@@ -355,7 +367,7 @@ function rule(
   if (isWell()) return alone('not-known', 'undecided', lead.causes);
   if (isCharged) return alone('not-known', 'load-it-now', BATTERY_CAUSES);
   // What was left on explains a death in service; without it the battery has had its warning.
-  const isExplained = shareOfAny(crowd, shares, ['left-on']) > EXPLAINED_SHARE;
+  const isExplained = shareHeld(held, ['left-on']) > EXPLAINED_SHARE;
   const leans = !isSound && !also && bad >= Math.max(flat, LEANS_SHARE);
   if (leans && facts.earlierFlatCalls > 0) return told('replace-soon', 'flat-again', BATTERY_CAUSES);
   if (leans && !isExplained && facts.wakes && facts.diedInService)
