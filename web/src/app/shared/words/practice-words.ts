@@ -194,7 +194,10 @@ export function optionWords(optionId: string, { kit }: PracticeCase): string {
 /** What came of an action; nothing where nothing did. */
 export function cameWords(happened: Happened): string {
   const { action, found, key, broke = [] } = happened;
-  return [whatCame(), ...broke.map((part) => BROKE_WORDS[part])].filter(Boolean).join('. ');
+  const came = whatCame();
+  return [came && broke.length > 0 ? `${came}.` : came, ...broke.map((part) => BROKE_WORDS[part])]
+    .filter(Boolean)
+    .join(' ');
 
   function whatCame(): string {
     if (key)
