@@ -143,6 +143,8 @@ const PAGES = [
   'practice',
   'practice/drills',
   'practice/string-1',
+  'practice/write',
+  'practice/exam',
 ];
 
 test('every stage is accessible in every light, and fits the tablet without scrolling', async ({
