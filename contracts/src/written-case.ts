@@ -14,16 +14,13 @@ import { figure, record } from './calc/parts.js';
 import { shortText } from './text.js';
 import { WRITTEN_FAULT_WORDS, WRITTEN_FILE_WORDS } from './words/written-case-words.js';
 
+/** What a file of one says that it is. */
+const FORM = { format: 'voltrek-case', version: 1 } as const;
+
 /** A written case as its file has it. */
 export const WRITTEN_CASE_FILE = record({
-  format: yup
-    .string()
-    .oneOf(['voltrek-case'] as const)
-    .required(),
-  version: yup
-    .number()
-    .oneOf([1] as const)
-    .required(),
+  format: yup.string().oneOf([FORM.format]).required(),
+  version: yup.number().oneOf([FORM.version]).required(),
   title: shortText(WRITTEN_LENGTHS.title),
   machineClass: yup.string().oneOf(MACHINE_CLASSES).required(),
   tempC: figure(MADE_COLD),
@@ -99,7 +96,7 @@ export function readCaseFile(text: string): CaseFileRead {
 
 /** A written case as text of its file. */
 export const caseFileOf = (written: WrittenCase): string =>
-  `${JSON.stringify({ format: 'voltrek-case', version: 1, ...written }, null, 2)}\n`;
+  `${JSON.stringify({ ...FORM, ...written }, null, 2)}\n`;
 
 /** The line in which the part of this path stands; of a part that is missing, the line of what it is missing from. */
 function lineOf({ body }: DocumentNode, path: string): number {

@@ -167,13 +167,18 @@ const LAMPS_DIM_VOLTS = 10.2;
 
 /** The lamps of a machine whose key is turned: fed behind the joints of the posts, they show what battery and joints lose. */
 export function lampsAtKey(hidden: HiddenMachine, profile: DiagnosisProfile): LampsAtKey {
-  const batteries = profile.systemVolts / 12;
-  const rest = restVoltsOf(hidden, profile).reduce((a, b) => a + b, 0);
+  if (hidden.open) return 'go-out';
   const { crank } = hidden;
-  const joints = hidden.plusOhms + hidden.minusOhms;
-  const volts = (crank ? crank.postVolts - crank.starterAmps * joints : rest) / batteries;
-  return hidden.open ? 'go-out' : lampsLook(volts);
+  const rest = restVoltsOf(hidden, profile).reduce((a, b) => a + b, 0);
+  return lampsLook(crank ? lampVoltsAt(hidden, crank, profile) : (rest * 12) / profile.systemVolts);
 }
+
+/** Volts per 12 V at the lamps of a machine that cranks so: what the posts have, less what the joints there lose. */
+export const lampVoltsAt = (
+  { plusOhms, minusOhms }: Pick<HiddenMachine, 'plusOhms' | 'minusOhms'>,
+  { postVolts, starterAmps }: CrankPoint,
+  { systemVolts }: Pick<DiagnosisProfile, 'systemVolts'>,
+): number => ((postVolts - starterAmps * (plusOhms + minusOhms)) * 12) / systemVolts;
 
 /** How lamps look at these volts per 12 V. */
 export function lampsLook(volts: number): LampsAtKey {

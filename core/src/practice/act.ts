@@ -1,8 +1,9 @@
 import { chargeJoined } from '../charging/lend.js';
 import { crankPoint, type CrankPoint, wakePoint } from '../crank/quick.js';
 import type { AttemptOutcome } from '../crank/outcome.js';
+import type { DiagnosisEvidence } from '../diagnosis/belief.js';
 import { checkOf } from '../diagnosis/checks.js';
-import { type CrankLook, cranksOf, lookOfPoint, oneBattery } from '../diagnosis/hidden.js';
+import { type CrankLook, cranksOf, lampVoltsAt, lookOfPoint, oneBattery } from '../diagnosis/hidden.js';
 import { defaultStarter } from '../engine/engine.js';
 import { actByHand, hazardsAsIs, rescueOf } from '../hookup/earth.js';
 import { clampsOn, type HandAction } from '../hookup/actions.js';
@@ -148,22 +149,22 @@ function checked(world: World, action: Extract<PracticeAction, { kind: 'check' }
     battery === undefined ? practice.profile : { ...practice.profile, systemVolts: 12 as const };
   const found = practice.told?.answers[id] ?? answerOf(id, seen, profile, randomOf(world));
   const piece = { check: id, found, ...(battery !== undefined && { battery }) };
-  const others = evidence.filter((e) => e.check !== id || e.battery !== battery);
   return logged(
-    { ...world, evidence: [...others, piece] },
+    { ...world, evidence: withPiece(evidence, piece) },
     { action, minutes: check.minutes, found, hazards: [] },
   );
 }
 
+/** What is found again takes the place of what was. */
+const withPiece = (evidence: World['evidence'], piece: DiagnosisEvidence): World['evidence'] => [
+  ...evidence.filter((e) => e.check !== piece.check || e.battery !== piece.battery),
+  piece,
+];
+
 /** A reading of an instrument that hands hold, and what it tells where it was held as a check asks. */
 function readByHand(world: World, action: PracticeAction, { shown, minutes, piece }: ReadByHand): World {
-  const others = piece
-    ? world.evidence.filter((e) => e.check !== piece.check || e.battery !== piece.battery)
-    : world.evidence;
-  return logged(
-    { ...world, evidence: piece ? [...others, piece] : others },
-    { action, minutes, ...shown, hazards: [] },
-  );
+  const evidence = piece ? withPiece(world.evidence, piece) : world.evidence;
+  return logged({ ...world, evidence }, { action, minutes, ...shown, hazards: [] });
 }
 
 function hazardsOfHands(world: World, action: HandAction): Hazard[] {
@@ -209,13 +210,12 @@ function turned(world: World, action: Extract<PracticeAction, { kind: 'key' }>):
   const piece = { check: helped ? 'with-help' : 'try-alone', found } as const;
   // A machine that wakes is not tried alone: what it does by itself is what the driver said.
   const tells = helped || !startsByWaking(practice.machine);
-  const others = evidence.filter(({ check }) => check !== piece.check);
   const lampVolts = lampsOf(world, rescue, point);
   return broke(
     {
       ...world,
       runs: world.runs || outcome === 'starts' || outcome === 'wakes',
-      evidence: tells ? [...others, piece] : evidence,
+      evidence: tells ? withPiece(evidence, piece) : evidence,
     },
     { action, minutes: HAND_MINUTES.crank, found, hazards, key: { outcome, point, helped, lampVolts } },
   );
@@ -224,9 +224,8 @@ function turned(world: World, action: Extract<PracticeAction, { kind: 'key' }>):
 /** Volts per 12 V at the lamps while the key is held: behind the joints of the posts, with what the starter draws. */
 function lampsOf({ hidden, practice }: World, rescue: Rescue, point: CrankPoint | null): number {
   if (hidden.open) return 0;
-  const { systemVolts } = practice.machine;
-  if (point)
-    return ((point.postVolts - point.starterAmps * (hidden.plusOhms + hidden.minusOhms)) / systemVolts) * 12;
+  const { systemVolts } = practice.profile;
+  if (point) return lampVoltsAt(hidden, point, practice.profile);
   const solution = solveDc(rescueCircuit(rescue));
   const last = practice.machine.batteries.length - 1;
   const plus = terminalNode({ kind: 'plus', battery: last });

@@ -20,6 +20,7 @@ import { type SourceOption, sourceOptions } from '../plan/options.js';
 import { pick, type Random, seededRandom } from '../quantities/random.js';
 import { DEFAULT_RULES } from '../rules/house-rules.js';
 import { templateOf } from '../template/template.js';
+import { profileOf } from './case-profile.js';
 import { answerOf } from './hidden-case.js';
 import { PRACTICE_KIT, PRACTICE_TOOLS } from './kit.js';
 import { drawTrace, type TraceDrill } from './trace-drill.js';
@@ -182,9 +183,9 @@ const worstOf = (hazards: readonly Hazard[]): Hazard | null =>
 const CLEARLY = 1.3;
 
 function drawReading(random: Random): ReadingDrill | null {
-  const { machineClass, systemVolts, engine, batteries } = templateOf(pick(random, DRILL_CLASSES));
+  const machineClass = pick(random, DRILL_CLASSES);
   const tempC = Math.round(-10 + 25 * random());
-  const profile = { machineClass, systemVolts, engine, rating: batteries[0]!.rating, tempC };
+  const profile = profileOf(machineClass, tempC);
   const cause = pick(random, ['discharged', 'worn', 'joint-positive', 'starter', 'charging'] as const);
   const hidden = drawHidden(cause, profile, random);
   const mind = drawCrowd(profile);

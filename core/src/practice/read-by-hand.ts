@@ -4,7 +4,7 @@ import { solveDc, voltsAcross } from '../circuit/solve-dc.js';
 import type { DiagnosisEvidence } from '../diagnosis/belief.js';
 import { restVoltsOf } from '../diagnosis/hidden.js';
 import { rescueOf } from '../hookup/earth.js';
-import { anyClampOn } from '../hookup/state.js';
+import { anyClampOn, CASUALTY_ALTERNATOR } from '../hookup/state.js';
 import { asWired } from '../machine/earth.js';
 import { pointOf, startsByWaking } from '../machine/machine.js';
 import { terminalOf } from '../plan/clamp-points.js';
@@ -157,13 +157,12 @@ export function rescueNow(world: World): Rescue {
   const scene = trueScene(world);
   const batteries = trueBatteries(world);
   const rescue = scene ? rescueOf(scene, hookup) : aloneRescue(batteries.models, practice.tempC);
-  const { casualtyAlternator: usual, ...still } = rescue;
+  // A hook-up takes any alternator for a sound one: here its own is as it truly is.
+  const { casualtyAlternator: _sound, ...still } = rescue;
   const volts = (hidden.chargingVolts * practice.machine.systemVolts) / 12;
   const converts = startsByWaking(practice.machine) && hidden.cause !== 'converter';
-  const own = { volts: converts ? CONVERTER_VOLTS : volts, maxAmps: usual?.maxAmps ?? OWN_ALTERNATOR_AMPS };
+  const own = { volts: converts ? CONVERTER_VOLTS : volts, maxAmps: CASUALTY_ALTERNATOR.maxAmps };
   return { ...still, ...(runs && { casualtyAlternator: own }), joints: batteries.joints! };
 }
-/** What its converter holds, once an electric machine is awake, V. */
+/** What its converter holds, once an electric machine is awake, V: as the check of it predicts. */
 const CONVERTER_VOLTS = 14;
-/** What its own alternator can give where no hook-up says more, A. */
-const OWN_ALTERNATOR_AMPS = 60;

@@ -2,7 +2,6 @@ import type { Cause, CheckId, Symptom } from '@voltrek/core/diagnosis';
 import { ALONG_CAUSES, SYMPTOMS } from '@voltrek/core/diagnosis';
 import { MACHINE_CLASSES, type MachineClass } from '@voltrek/core/machine';
 import {
-  alongFor,
   causesOf,
   faultsOfWritten,
   PRACTICE_KIT,
@@ -80,14 +79,14 @@ export function caseFields(machineClass: MachineClass): readonly FormField[] {
 }
 
 /** Whatever may come along on such a machine, with one fault or another. */
-const alongsOf = (machineClass: MachineClass) =>
-  ALONG_CAUSES.filter((along) =>
-    causesOf(machineClass).some((c) => alongFor(machineClass, c).includes(along)),
-  );
+function alongsOf(machineClass: MachineClass) {
+  const possible = causesOf(machineClass);
+  return ALONG_CAUSES.filter((along) => possible.includes(along));
+}
 
-/** A case in the fields of a machine, which may be another than it was: what that cannot have is left out. */
-export function valuesOfCase(written: WrittenCase, machineClass: MachineClass): FormValues {
-  const { title, tempC, cause, along, symptom, says, answers, number } = written;
+/** A case in the fields of its machine: what that cannot have, since it was written for another, is left out. */
+export function valuesOfCase(written: WrittenCase): FormValues {
+  const { title, machineClass, tempC, cause, along, symptom, says, answers, number } = written;
   const causes = causesOf(machineClass);
   const questions = questionsFor(profileOf(machineClass, 0)).map(({ id }) => id);
   return {

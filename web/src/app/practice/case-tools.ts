@@ -19,6 +19,7 @@ import {
   PACK_END,
   SPARE_POSTS,
 } from '@voltrek/core/hookup';
+import { toolsOfKit } from '@voltrek/core/job';
 import { startsByWaking } from '@voltrek/core/machine';
 import { hasLooseLeads } from '@voltrek/core/plan';
 import { AMPS_AROUND, CELLS, optionsOf, type PracticeAction, type World } from '@voltrek/core/practice';
@@ -43,6 +44,8 @@ const LOOKS: readonly Confirmation[] = [
   'cells-read',
   'big-consumer-on',
 ];
+/** What an instrument is in the van for. */
+const READS = { 'clamp-meter': 'drain', hydrometer: 'specific-gravity' } as const;
 /** What is found by doing it here, not by asking for it. */
 const DONE_BY_HAND: readonly string[] = [
   'symptom',
@@ -119,13 +122,8 @@ export class CaseTools {
   /** An instrument is there where the van carries it, and has something to be read. */
   protected readonly tools = computed(() => {
     const { kit, profile } = this.practice();
-    const carries = (tool: string): boolean =>
-      kit.some((item) => item.kind === 'instrument' && item.tool === tool);
-    return TOOLS.filter(
-      (id) =>
-        (id !== 'clamp-meter' || carries('clamp-meter')) &&
-        (id !== 'hydrometer' || (carries('hydrometer') && profile.rating.chemistry === 'flooded')),
-    );
+    const readable = checksFor(profile, toolsOfKit(kit)).map(({ id }) => id);
+    return TOOLS.filter((id) => !(id in READS) || readable.includes(READS[id as keyof typeof READS]));
   });
   protected readonly around = AMPS_AROUND;
   protected readonly aroundWords = AROUND_WORDS;

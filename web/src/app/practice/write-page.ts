@@ -11,7 +11,6 @@ import {
 } from '@angular/core';
 import { takeUntilDestroyed, toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
-import type { MachineClass } from '@voltrek/core/machine';
 import {
   codeOfWritten,
   PRACTICE_KIT,
@@ -152,14 +151,14 @@ export class WritePage {
 
   private readonly begun = signal<WrittenCase>(this.kept());
   protected readonly kit = signal(this.begun().kit);
-  private readonly machineClass = signal(this.begun().machineClass);
+  private readonly machineClass = computed(() => this.begun().machineClass);
   protected readonly fields = computed(() => caseFields(this.machineClass()));
   /** Made anew with another machine: what is asked and what can be wrong are its own. */
   protected readonly form = computed(() => {
-    const [fields, begun, machineClass] = [this.fields(), this.begun(), this.machineClass()];
+    const [fields, begun] = [this.fields(), this.begun()];
     // What is carried is checked with it, and no reason for another form: what was typed would be lost.
     return untracked(() =>
-      formOf(fields, valuesOfCase(begun, machineClass), (values) => caseFaults(fields, this.caseOf(values))),
+      formOf(fields, valuesOfCase(begun), (values) => caseFaults(fields, this.caseOf(values))),
     );
   });
   private readonly values = toSignal(
@@ -176,10 +175,8 @@ export class WritePage {
   /** As it stands; null while something of it is wrong. */
   protected readonly written = computed((): WrittenCase | null => {
     const now = this.values();
-    // Kit is no field of the form: it is read here, so that a tap counts.
-    const kit = this.kit();
-    if (!now || Object.keys(now.faults).length > 0 || kit.length === 0) return null;
-    return { ...this.caseOf(now.values), kit };
+    if (!now || Object.keys(now.faults).length > 0 || this.kit().length === 0) return null;
+    return this.caseOf(now.values);
   });
   protected readonly faultOfForm = computed(() =>
     this.kit().length === 0 ? T.aVanCarriesSomething : (this.values()?.faults[''] ?? null),
@@ -198,11 +195,8 @@ export class WritePage {
         takeUntilDestroyed(),
       )
       .subscribe((values) => {
-        const machineClass = values.machineClass as MachineClass;
-        if (machineClass === this.machineClass()) return;
         // What was typed stays, as far as another machine can have it.
-        this.begun.set(this.caseOf(values));
-        this.machineClass.set(machineClass);
+        if (values.machineClass !== this.machineClass()) this.begun.set(this.caseOf(values));
       });
     effect(() => {
       const written = this.written();
@@ -217,7 +211,6 @@ export class WritePage {
 
   private begin(written: WrittenCase): void {
     this.begun.set(written);
-    this.machineClass.set(written.machineClass);
     this.kit.set(written.kit);
   }
 
