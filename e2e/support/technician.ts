@@ -146,8 +146,11 @@ export class Technician {
   /** Confirms every step of the order on screen, and returns their titles. */
   async workSteps(until: RegExp): Promise<string[]> {
     const titles: string[] = [];
-    // The stage that leads here says "Go on" too: its own words must be gone first.
-    if (until.test(this.pressed)) await expect(this.page.locator('.next')).not.toHaveText(this.pressed);
+    // What the tap that leads here said must be gone, and a step of the new order be on its card: a frame later than the tap.
+    if (this.pressed) await expect(this.page.locator('.next')).not.toHaveText(this.pressed);
+    await expect
+      .poll(async () => (await this.stepTitle()) !== null || until.test((await this.page.locator('.next').textContent()) ?? ''))
+      .toBe(true);
     for (let i = 0; i < 12; i++) {
       const label = (await this.page.locator('.next').textContent()) ?? '';
       if (until.test(label)) return titles;
