@@ -1,3 +1,6 @@
+import { type CheckId, drawCrowd, proposals } from '../src/diagnosis/index.js';
+import { profileOf } from '../src/practice/case-profile.js';
+import { PRACTICE_TOOLS } from '../src/practice/kit.js';
 import {
   DRILL_KINDS,
   type Drill,
@@ -45,6 +48,15 @@ describe('a drill of a minute', () => {
       const worth = (c: (typeof choices)[number]): number => c.gainBits / (c.minutes + 1);
       const best = Math.max(...choices.map(worth));
       expect(worth(choices[right]!)).toBeCloseTo(best, 9);
+    }
+  });
+
+  it('of a reading is answered as the whole crowd of a job would answer it', () => {
+    for (const { machineClass, tempC, evidence, choices, right } of many('reading', 4)) {
+      const whole = proposals(drawCrowd(profileOf(machineClass, tempC)), evidence, PRACTICE_TOOLS);
+      const worthOf = (check: CheckId): number => whole.find((p) => p.check === check)!.worth;
+      const answer = worthOf(choices[right]!.check);
+      for (const { check } of choices) expect(worthOf(check)).withContext(check).toBeLessThanOrEqual(answer);
     }
   });
 

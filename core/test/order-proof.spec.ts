@@ -94,7 +94,7 @@ const nameOf = ({ machine, option, state, rules }: Case): string =>
 describe('orders over the whole atlas', () => {
   it('end on a black clamp away from every donor, and never leave a live red end free between joined bodies', () => {
     const random = seededRandom(41);
-    const share = Number(process.env.PROVE_SHARE ?? '0.004');
+    const share = Number(process.env.PROVE_SHARE ?? '0.002');
     const found = new Map<string, string[]>();
     let orders = 0;
     for (const machine of EVERY_MACHINE)
@@ -109,12 +109,12 @@ describe('orders over the whole atlas', () => {
     for (const [wrong, cases] of found)
       fail(`${wrong}: ${cases.length} of ${orders} orders, such as ${cases[0]!}`);
     process.stdout.write(`\n${orders} orders over the whole atlas\n`);
-    expect(orders).toBeGreaterThan(500);
+    expect(orders).toBeGreaterThan(250);
   }, 1_200_000);
 
   it('say nothing untrue: each reason holds in the solved state that its step finds', () => {
     const random = seededRandom(43);
-    const share = Number(process.env.PROVE_SHARE ?? '0.004') / 2;
+    const share = Number(process.env.PROVE_SHARE ?? '0.002') / 2;
     const untrue = new Map<string, string>();
     const told = new Set<string>();
     let steps = 0;
@@ -137,7 +137,7 @@ describe('orders over the whole atlas', () => {
           }
         }
     for (const [what, where] of untrue) fail(`${what}, as in ${where}`);
-    expect(steps).toBeGreaterThan(2000);
+    expect(steps).toBeGreaterThan(1000);
     expect(told.size).toBeGreaterThan(15);
   }, 1_200_000);
 

@@ -106,21 +106,30 @@ export function batteryOhms(rating: BatteryRating, state: BatteryState): number 
 }
 
 /** Open-circuit volts of one 12 V battery in its state. Below zero for a reversed one. */
-export function batteryOpenVolts(rating: BatteryRating, state: BatteryState): number {
-  return interpolate(openVoltsByCharge(rating, state), state.soc);
+export function batteryOpenVolts({ chemistry }: BatteryRating, state: BatteryState): number {
+  const upright = state.overDischargedVolts ?? restVoltsAt(chemistry, state.soc, state.tempC);
+  return upright * shareOfCells(chemistry, state);
 }
 
 /** Open-circuit volts of this battery by state of charge, with its over-discharge, dead cells and reversal as they are. */
 export function openVoltsByCharge(rating: BatteryRating, state: BatteryState): Knots {
-  const { overDischargedVolts, deadCells = 0, reversed = false } = state;
-  requireInRange('dead cells', deadCells, BATTERY_RANGES.deadCells);
-  const cells = cellsOf(rating.chemistry);
-  const share = (Math.max(0, cells - deadCells) / cells) * (reversed ? -1 : 1);
+  const { overDischargedVolts } = state;
+  const share = shareOfCells(rating.chemistry, state);
   const curve: Knots =
     overDischargedVolts === undefined
       ? restVoltsByCharge(rating.chemistry, state.tempC)
       : [[0, overDischargedVolts]];
   return curve.map(([soc, volts]) => [soc, volts * share] as const);
+}
+
+/** Share of its cells that still give volts; below zero for a reversed one. */
+function shareOfCells(
+  chemistry: Chemistry,
+  { deadCells = 0, reversed = false }: Pick<BatteryState, 'deadCells' | 'reversed'>,
+): number {
+  requireInRange('dead cells', deadCells, BATTERY_RANGES.deadCells);
+  const cells = cellsOf(chemistry);
+  return (Math.max(0, cells - deadCells) / cells) * (reversed ? -1 : 1);
 }
 
 /**

@@ -216,10 +216,8 @@ function chancesOf(crowd: Crowd, check: Check, battery?: number): Float64Array {
   crowd.machines.forEach((hidden, i) => {
     if (hidden === last?.machines[i]) return;
     const asked = battery === undefined ? hidden : oneBattery(hidden, battery);
-    chances.set(
-      outcomeChances(check, asked, crowd.profile).map((c) => (1 - blind) * c + blind / count),
-      i * count,
-    );
+    const seen = outcomeChances(check, asked, crowd.profile);
+    for (let at = 0; at < count; at++) chances[i * count + at] = (1 - blind) * seen[at]! + blind / count;
   });
   crowd.known.set(key, chances);
   return chances;
@@ -282,7 +280,9 @@ function press(
   const chances = chancesOf(asOf(crowd, repaired), check, battery);
   const count = check.outcomes.length;
   const at = outcomeIndex(check, found);
-  for (let i = 0; i < shares.length; i++) shares[i]! *= chances[i * count + at]! ** weight;
+  // A power is dear among thousands, and most jobs end before findings overlap.
+  if (weight === 1) for (let i = 0; i < shares.length; i++) shares[i]! *= chances[i * count + at]!;
+  else for (let i = 0; i < shares.length; i++) shares[i]! *= chances[i * count + at]! ** weight;
   normalise(shares);
 }
 

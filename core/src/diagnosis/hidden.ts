@@ -1,6 +1,7 @@
 import { bankFarads, batteryOhms, batteryOpenVolts, type BatteryState } from '../battery/battery.js';
-import { aloneRescue, type ModelBattery } from '../circuit/rescue.js';
-import { type CrankPoint, crankPoint } from '../crank/quick.js';
+import { aloneRescue, type ModelBattery, type Rescue } from '../circuit/rescue.js';
+import type { PreparedDc } from '../circuit/solve-dc.js';
+import { type CrankPoint, crankPoint, prepareCrank } from '../crank/quick.js';
 import { defaultStarter } from '../engine/engine.js';
 import { ASSUMED_AGEING } from '../plan/casualty-batteries.js';
 import type { Cause, DiagnosisProfile } from './causes.js';
@@ -142,11 +143,23 @@ export function crankOf(hidden: Electrical, profile: DiagnosisProfile, withHelp:
   const casualty = models.map((m, i) => (i === 0 ? { ...m, ohms: m.ohms + series } : m));
   const rescue = aloneRescue(casualty, tempC);
   const starter = defaultStarter(engine);
-  const found = crankPoint(rescue, engine, {
-    ...starter,
-    efficiency: starter.efficiency * hidden.torqueShare,
-  });
+  const found = crankPoint(
+    rescue,
+    engine,
+    { ...starter, efficiency: starter.efficiency * hidden.torqueShare },
+    circuitAlone(rescue),
+  );
   return { ...found, postVolts: found.postVolts + found.starterAmps * series };
+}
+
+/** Circuits of machines on their own batteries, made ready, by how many batteries: thousands of machines differ in values alone. */
+const readyAlone = new Map<number, PreparedDc>();
+
+function circuitAlone(rescue: Rescue): PreparedDc {
+  const batteries = rescue.casualty.length;
+  const ready = readyAlone.get(batteries) ?? prepareCrank(rescue);
+  readyAlone.set(batteries, ready);
+  return ready;
 }
 
 /** A battery with a good source across it, as one. */

@@ -54,6 +54,7 @@ export interface OrderDrill {
 export interface ReadingDrill {
   readonly kind: 'reading';
   readonly machineClass: MachineClass;
+  readonly tempC: number;
   readonly evidence: readonly DiagnosisEvidence[];
   readonly choices: readonly {
     readonly check: CheckId;
@@ -181,6 +182,8 @@ const worstOf = (hazards: readonly Hazard[]): Hazard | null =>
 
 /** So much more than the next one a reading must be worth. */
 const CLEARLY = 1.3;
+/** Machines drawn for each cause: one or two findings leave thousands that fit, so a fifth of what a job needs ranks the same, and sooner. */
+const DRILL_PER_CAUSE = 60;
 
 function drawReading(random: Random): ReadingDrill | null {
   const machineClass = pick(random, DRILL_CLASSES);
@@ -188,7 +191,7 @@ function drawReading(random: Random): ReadingDrill | null {
   const profile = profileOf(machineClass, tempC);
   const cause = pick(random, ['discharged', 'worn', 'joint-positive', 'starter', 'charging'] as const);
   const hidden = drawHidden(cause, profile, random);
-  const mind = drawCrowd(profile);
+  const mind = drawCrowd(profile, seededRandom(7), DRILL_PER_CAUSE);
   const evidence: DiagnosisEvidence[] = [
     { check: 'symptom', found: answerOf('symptom', hidden, profile, random) },
   ];
@@ -200,7 +203,7 @@ function drawReading(random: Random): ReadingDrill | null {
   if (others.length < 3) return null;
   const choices = shuffled(random, [best, ...shuffled(random, others).slice(0, 3)]);
   return {
-    ...{ kind: 'reading', machineClass, evidence },
+    ...{ kind: 'reading', machineClass, tempC, evidence },
     choices: choices.map(({ check, gainBits, minutes }) => ({ check, gainBits, minutes })),
     right: choices.indexOf(best),
   };

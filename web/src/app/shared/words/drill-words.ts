@@ -48,7 +48,7 @@ export function drillLines(drill: Drill): string[] {
       return [`${capital(CLASS_WORDS[drill.machine.machineClass])}, a donor beside it, nothing else known.`];
     case 'reading':
       return [
-        capital(CLASS_WORDS[drill.machineClass]),
+        `${capital(CLASS_WORDS[drill.machineClass])}, ${drill.tempC} °C`,
         ...drill.evidence.map(({ check, found }) => `${FINDING_NAMES[check]}: ${foundWords(check, found)}`),
       ];
     case 'frozen':
