@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import type { BatteryRating } from '../src/battery/index.js';
+import { batteryOhms, batteryOpenVolts, type BatteryRating } from '../src/battery/index.js';
+import { modelBattery, type Rescue } from '../src/circuit/index.js';
 import {
   acceptanceAmps,
   chargeHours,
@@ -8,8 +9,9 @@ import {
   maintaining,
   revive,
   startCostAh,
+  warmedK,
 } from '../src/charging/index.js';
-import { BATTERY_60 } from './fixtures.js';
+import { BATTERY_60, JOINED } from './fixtures.js';
 
 const LFP: BatteryRating = { chemistry: 'lfp', capacityAh: 60, ccaAmps: 500, ccaStandard: 'SAE' };
 
@@ -53,6 +55,39 @@ describe('chargeHours', () => {
     expect(chargeHours(LFP, 0.2, 0.9, 10, 10)).toBeCloseTo((42 * 1.02) / 10, 1);
     expect(() => chargeHours(BATTERY_60, 0.5, 0.2, 10, 10)).toThrowError(/must rise/);
     expect(() => chargeHours(BATTERY_60, 0.2, 0.5, 0, 10)).toThrowError(/above zero/);
+  });
+});
+
+describe('warmedK', () => {
+  /** Below freezing lithium stores nothing, so that it stays as it is and the sum is one of Joule's law alone. */
+  const state = { soc: 0.5, tempC: -5, ageing: 1 };
+  const rescue: Rescue = {
+    casualty: [modelBattery(LFP, state)],
+    load: { kind: 'none' },
+    // Half an ohm, beside which leads and straps are little.
+    source: { openVolts: 20, ohms: 0.5 },
+    sourceOn: true,
+    leads: { sectionMm2: 50, lengthM: 1, conductor: 'copper', contact: 'clean' },
+    tempC: -5,
+    clamps: JOINED,
+  };
+
+  it('is amps squared through its own resistance over the time, by 270 J a degree and Ah', () => {
+    const ohms = batteryOhms(LFP, state);
+    const amps = (20 - batteryOpenVolts(LFP, state)) / (ohms + 0.5);
+    const expected = (amps ** 2 * ohms * 600) / (270 * 60);
+    const [warmed] = warmedK(rescue, [{ rating: LFP, state }], 10);
+    expect(warmed! / expected).toBeGreaterThan(0.97);
+    expect(warmed! / expected).toBeLessThan(1);
+    expect(warmedK(rescue, [{ rating: LFP, state }], 20)[0]).toBeCloseTo(2 * warmed!, 9);
+  });
+
+  it('is nothing where nothing is on, and twice the amps warm four times as much', () => {
+    const of = (more: Partial<Rescue>): number => warmedK({ ...rescue, ...more }, [{ rating: LFP, state }], 5)[0]!;
+    expect(of({ sourceOn: false })).toBeCloseTo(0, 12);
+    const rest = batteryOpenVolts(LFP, state);
+    const once = of({ source: { openVolts: rest + 3, ohms: 0.5 } });
+    expect(of({ source: { openVolts: rest + 6, ohms: 0.5 } }) / once).toBeCloseTo(4, 6);
   });
 });
 

@@ -225,6 +225,31 @@ describe('what a slip breaks', () => {
     expect(last(posts).volts!).toBeGreaterThan(13);
   });
 
+  it('is a small battery that a running donor is left on, and no battery of a car in the same time', () => {
+    const left = (of: MachineClass, number: number): World => {
+      const joined = act(join(caseOf(of, 'discharged', number), false), {
+        kind: 'hands',
+        action: { kind: 'donor-engine', running: true },
+      });
+      return doing(joined, ...Array.from({ length: 8 }, () => wait(10)));
+    };
+    const cooked = left('motorcycle', 3);
+    const when = cooked.log.find(({ broke }) => broke?.includes('battery'))!;
+    expect(when.hazards.map(({ code, severity }) => `${code} ${severity}`)).toEqual([
+      'over-charges-battery severe',
+    ]);
+    // More than the two amps for each Ah that a battery takes for moments only.
+    expect(when.hazards[0]!.amps!).toBeGreaterThan(
+      2 * cooked.practice.machine.batteries[0]!.rating.capacityAh,
+    );
+    expect(cooked.broken).toEqual(['battery']);
+    expect(cooked.hidden.batteries[0]!.ageing).toBeGreaterThan(cooked.practice.hidden.batteries[0]!.ageing);
+    expect(cooked.log.filter(({ broke }) => broke)).toHaveSize(1);
+    const car = left('car', 3);
+    expect(car.broken).toEqual([]);
+    expect(car.hidden.batteries[0]!.tempC).toBeLessThan(45);
+  });
+
   it('leaves a machine whose charging is broken without volts while it runs', () => {
     for (let number = 1; number <= 12; number++) {
       const start = caseOf('car', 'charging', number);

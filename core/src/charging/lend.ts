@@ -23,6 +23,8 @@ export const OVER_DISCHARGED_SHARE = 0.05;
 /** What a minute of charge brings the dullest and the keenest of twenty batteries, against the usual one. */
 export const CHARGE_WORTH = { low: 0.6, high: 1.5 } as const;
 const STEP_MINUTES = 0.5;
+/** What warms a lead-acid battery by one degree, for each Ah of it, J: 0.3 kg of lead, acid and case an Ah, at 0.9 kJ/kg. */
+export const HEAT_J_PER_K_AH = 270;
 
 /** A battery under charge. */
 export interface ChargedBattery {
@@ -64,38 +66,64 @@ export function lentAh(rescue: Rescue, batteries: readonly ChargedBattery[], min
   return ah;
 }
 
+/**
+ * Degrees by which each of the casualty's batteries has warmed after so many minutes joined to a source: what the circuit drives through it,
+ * stored or not, heats its own resistance, and within minutes nothing of it leaves.
+ *
+ * @param rescue clamps on, source on, no load
+ */
+export function warmedK(rescue: Rescue, batteries: readonly ChargedBattery[], minutes: number): number[] {
+  const joules = batteries.map(() => 0);
+  for (const { offeredAmps, ohms } of stepsJoined(rescue, batteries, minutes, 1))
+    offeredAmps.forEach((amps, i) => (joules[i]! += amps ** 2 * ohms[i]! * STEP_MINUTES * 60));
+  return batteries.map(({ rating }, i) => joules[i]! / (HEAT_J_PER_K_AH * rating.capacityAh));
+}
+
+/** Half a minute of it. */
+interface JoinedStep {
+  readonly states: readonly BatteryState[];
+  readonly takenAmps: readonly number[];
+  /** What the circuit drives into each, stored or not. */
+  readonly offeredAmps: readonly number[];
+  /** Inside each as it began. */
+  readonly ohms: readonly number[];
+}
+
 /** The batteries and what each takes, half a minute at a time, from the end of the first. */
 function* stepsJoined(
   rescue: Rescue,
   batteries: readonly ChargedBattery[],
   minutes: number,
   worth: number,
-): Generator<{ readonly states: readonly BatteryState[]; readonly takenAmps: readonly number[] }> {
+): Generator<JoinedStep> {
   const first = batteries.map((b) => b.state);
   const gainedAh = batteries.map(() => 0);
   let states = first;
   const dc = prepareDc(rescueCircuit({ ...rescue, load: { kind: 'none' } }));
   for (let step = 1; step <= minutes / STEP_MINUTES; step++) {
+    const ohms = batteries.map(({ rating }, i) => batteryOhms(rating, states[i]!));
     const circuit = rescueCircuit({
       ...rescue,
       load: { kind: 'none' },
       casualty: batteries.map(({ rating }, i) => ({
         openVolts: batteryOpenVolts(rating, states[i]!),
         // The fall across a bank's own rise within the step, so that it never passes what it is joined to.
-        ohms: batteryOhms(rating, states[i]!) + (STEP_MINUTES * 60) / (bankFarads(rating) ?? Infinity),
+        ohms: ohms[i]! + (STEP_MINUTES * 60) / (bankFarads(rating) ?? Infinity),
       })),
     });
-    const takenAmps = batteries.map(({ rating }, i) => {
+    const offeredAmps = batteries.map((_, i) => {
       const at = circuit.elements.findIndex((e) => e.name === `casualty.battery${i}`);
-      const offered = -dc.ampsAt(circuit.elements, at);
+      return -dc.ampsAt(circuit.elements, at);
+    });
+    const takenAmps = batteries.map(({ rating }, i) => {
       const { soc, tempC } = states[i]!;
-      return Math.max(0, Math.min(offered, worth * acceptanceAmps(rating, soc, tempC)));
+      return Math.max(0, Math.min(offeredAmps[i]!, worth * acceptanceAmps(rating, soc, tempC)));
     });
     states = batteries.map(({ rating }, i) => {
       gainedAh[i]! += (takenAmps[i]! * STEP_MINUTES) / 60 / CHARGE_FACTOR[rating.chemistry];
       return withCharge(rating, first[i]!, gainedAh[i]!, worth);
     });
-    yield { states, takenAmps };
+    yield { states, takenAmps, offeredAmps, ohms };
   }
 }
 
@@ -152,6 +180,15 @@ export const lendParameters = (): readonly Parameter[] => [
     high: 0.1,
     unit: 'of full',
     reason: 'An over-discharged battery must take this back before its charge counts.',
+  },
+  {
+    id: 'charge.heat',
+    name: 'what warms a battery by a degree, for each Ah',
+    value: HEAT_J_PER_K_AH,
+    low: 220,
+    high: 320,
+    unit: 'J/K/Ah',
+    reason: 'Some 0.3 kg of lead, acid and case an Ah, at 0.9 kJ/kg.',
   },
   {
     id: 'charge.worth',

@@ -1,4 +1,4 @@
-import { chargeJoined } from '../charging/lend.js';
+import { chargeJoined, warmedK } from '../charging/lend.js';
 import { crankPoint, type CrankPoint, wakePoint } from '../crank/quick.js';
 import type { AttemptOutcome } from '../crank/outcome.js';
 import type { DiagnosisEvidence } from '../diagnosis/belief.js';
@@ -7,7 +7,7 @@ import { type CrankLook, cranksOf, lampVoltsAt, lookOfPoint, oneBattery } from '
 import { defaultStarter } from '../engine/engine.js';
 import { actByHand, hazardsAsIs, rescueOf } from '../hookup/earth.js';
 import { clampsOn, type HandAction } from '../hookup/actions.js';
-import type { Hazard } from '../hookup/hazard.js';
+import { type Hazard, newHazard } from '../hookup/hazard.js';
 import { anyClampOn, NOTHING_CONNECTED } from '../hookup/state.js';
 import { type Rescue, rescueCircuit, terminalNode } from '../circuit/rescue.js';
 import { solveDc, voltsAcross } from '../circuit/solve-dc.js';
@@ -16,7 +16,7 @@ import { sourceOptions } from '../plan/options.js';
 import { startsByWaking } from '../machine/machine.js';
 import { seededRandom } from '../quantities/random.js';
 import { answerOf } from './hidden-case.js';
-import { brokenBy, withBroken } from './breaks.js';
+import { brokenBy, COOKED_FROM_C, withBroken, withCooked } from './breaks.js';
 import { type ReadByHand, readAmps, readGravity, readVolts, rescueNow } from './read-by-hand.js';
 import { seedOf } from './seed.js';
 import { startCase } from './start-case.js';
@@ -75,7 +75,7 @@ export function act(world: World, action: PracticeAction): World {
       return broke({ ...world, hookup }, { action, minutes: HAND_ACTION_MINUTES, hazards });
     }
     case 'wait':
-      return logged(charged(world, action.minutes), { action, minutes: action.minutes, hazards: [] });
+      return waited(world, action);
     case 'key':
       return turned(world, action);
     case 'back': {
@@ -116,8 +116,7 @@ const logged = (world: World, came: Came): World => ({
 });
 
 /** The same where what its hazards break is broken, and stays so. */
-function broke(world: World, came: Came): World {
-  const parts = brokenBy(came.hazards, world.broken);
+function broke(world: World, came: Came, parts = brokenBy(came.hazards, world.broken)): World {
   if (parts.length === 0) return logged(world, came);
   const { profile } = world.practice;
   const hookup = parts.includes('source')
@@ -129,7 +128,7 @@ function broke(world: World, came: Came): World {
       hookup,
       hidden: withBroken(world.hidden, parts, profile),
       // A source that tripped is switched on again; what is broken stays broken.
-      broken: [...world.broken, ...parts.filter((part) => part !== 'source')],
+      broken: [...new Set([...world.broken, ...parts.filter((part) => part !== 'source')])],
     },
     { ...came, broke: parts },
   );
@@ -183,18 +182,41 @@ function tornOff(world: World): Hazard[] {
   });
 }
 
-/** The batteries after so many minutes of what is joined. */
-function charged(world: World, minutes: number): World {
+/** Minutes of what is joined: the batteries take charge, and one that is driven too hard is cooked. */
+function waited(world: World, action: Extract<PracticeAction, { kind: 'wait' }>): World {
+  const { minutes } = action;
   const scene = trueScene(world);
+  if (!scene || minutes <= 0 || !anyClampOn(world.hookup))
+    return logged(world, { action, minutes, hazards: [] });
   const { profile } = world.practice;
-  if (!scene || minutes <= 0 || !anyClampOn(world.hookup)) return world;
   const rescue = rescueOf(scene, world.hookup);
   const whole = Math.round(minutes);
   const batteries = world.hidden.batteries.map((state) => ({ rating: profile.rating, state }));
   const after = chargeJoined(rescue, batteries, whole)[whole]!;
-  const states = world.hidden.batteries.map((state, i) => ({ ...state, ...after[i]! }));
+  const warmed = warmedK(rescue, batteries, whole);
+  const states = world.hidden.batteries.map((state, i) => ({
+    ...state,
+    ...after[i]!,
+    tempC: state.tempC + warmed[i]!,
+  }));
   const hidden = { ...world.hidden, batteries: states };
-  return { ...world, hidden: { ...hidden, ...cranksOf(hidden, profile) } };
+  const cooked = states.map(({ tempC }, i) => tempC >= COOKED_FROM_C && batteries[i]!.state.tempC < COOKED_FROM_C);
+  if (!cooked.includes(true)) {
+    const warm = { ...world, hidden: { ...hidden, ...cranksOf(hidden, profile) } };
+    return logged(warm, { action, minutes, hazards: [] });
+  }
+  const worst = cooked.indexOf(true);
+  const solution = solveDc(rescueCircuit(rescue));
+  const hazard = newHazard(
+    'over-charges-battery',
+    'severe',
+    -(solution.amps.get(`casualty.battery${worst}`) ?? 0),
+  );
+  return broke(
+    { ...world, hidden: withCooked(hidden, cooked, profile) },
+    { action, minutes, hazards: [hazard] },
+    ['battery'],
+  );
 }
 
 function turned(world: World, action: Extract<PracticeAction, { kind: 'key' }>): World {

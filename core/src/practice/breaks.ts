@@ -1,9 +1,11 @@
+import { BATTERY_RANGES } from '../battery/battery.js';
+import { WORN_FROM } from '../diagnosis/draw-hidden.js';
 import { cranksOf, type HiddenMachine } from '../diagnosis/hidden.js';
 import type { DiagnosisProfile } from '../diagnosis/causes.js';
 import type { Hazard, HazardCode } from '../hookup/hazard.js';
 
-export const BREAKABLE = ['main-fuse', 'alternator', 'control-units', 'source'] as const;
-/** What a slip breaks: the machine's main fuse, its alternator, its control units; a source that trips is only off. */
+export const BREAKABLE = ['main-fuse', 'alternator', 'control-units', 'battery', 'source'] as const;
+/** What a slip breaks: the machine's main fuse, its alternator, its control units, a battery that is cooked; a source that trips is only off. */
 export type Breakable = (typeof BREAKABLE)[number];
 
 /**
@@ -35,7 +37,7 @@ export function withBroken(
   broken: readonly Breakable[],
   profile: DiagnosisProfile,
 ): HiddenMachine {
-  if (broken.every((part) => part === 'source')) return hidden;
+  if (broken.every((part) => part === 'source' || part === 'battery')) return hidden;
   const worse: HiddenMachine = {
     ...hidden,
     ...(broken.includes('main-fuse') && { open: true }),
@@ -46,5 +48,23 @@ export function withBroken(
     // What reads its key no more lets nothing fire.
     ...(broken.includes('control-units') && hidden.held === 'no' && { held: 'firing' as const }),
   };
+  return { ...worse, ...cranksOf(worse, profile) };
+}
+
+/** Acid this hot gasses hard and its plates shed: the battery is cooked, degC. */
+export const COOKED_FROM_C = 60;
+/** Resistance of a cooked battery against what it was. */
+const COOKED_GROWTH = 2.5;
+
+/** The same machine with these batteries cooked: worn, whatever they were. */
+export function withCooked(
+  hidden: HiddenMachine,
+  cooked: readonly boolean[],
+  profile: DiagnosisProfile,
+): HiddenMachine {
+  const batteries = hidden.batteries.map((state, i) =>
+    cooked[i] ? { ...state, ageing: Math.max(WORN_FROM, Math.min(BATTERY_RANGES.ageing.max, state.ageing * COOKED_GROWTH)) } : state,
+  );
+  const worse = { ...hidden, batteries };
   return { ...worse, ...cranksOf(worse, profile) };
 }

@@ -103,6 +103,7 @@ export const BROKE_WORDS: Record<Breakable, string> = {
   'main-fuse': 'Its main fuse has gone.',
   alternator: 'The diodes of its alternator have gone.',
   'control-units': 'Its control units have gone.',
+  battery: 'Its battery has been cooked.',
   source: 'The source has tripped and is off.',
 };
 
