@@ -153,6 +153,8 @@ export class CasePage {
     const world = this.world();
     if (!world) return null;
     const { machine, donor } = world.practice;
+    // Points of the side that what is in hand goes to.
+    const ends = this.tools()?.sourcePoints() ?? null;
     // What nobody has read stands nowhere: amps are seen by what they do, volts by a meter.
     const drawn = layoutCircuit({
       machine,
@@ -161,7 +163,8 @@ export class CasePage {
       hookup: world.hookup,
       step: null,
       isCranking: false,
-      showPins: true,
+      showPins: ends === null,
+      pinsFor: ends && { isDonor: true, pointIds: ends },
       machineName: CLASS_WORDS[machine.machineClass],
     });
     return { ...drawn, volts: [] };

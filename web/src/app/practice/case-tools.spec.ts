@@ -23,7 +23,8 @@ describe('CaseTools', () => {
       fixture.componentInstance.touch(pointId);
       await fixture.whenStable();
     };
-    return { did, button, tap, touch, root, settled: () => fixture.whenStable() };
+    const ends = () => fixture.componentInstance.sourcePoints();
+    return { did, button, tap, touch, ends, root, settled: () => fixture.whenStable() };
   }
   const withDonor = (code: string): World => {
     const start = startCase(code);
@@ -59,7 +60,7 @@ describe('CaseTools', () => {
   });
 
   it('takes what is in hand to a point that is touched on the drawing', async () => {
-    const { did, tap, touch } = await shown(withDonor('order-2'));
+    const { did, tap, touch, ends } = await shown(withDonor('order-2'));
     await touch('battery-plus');
     expect(did).toEqual([]);
     await tap(/^clamps$/);
@@ -68,15 +69,34 @@ describe('CaseTools', () => {
     expect(did).toEqual([
       { kind: 'hands', action: { kind: 'attach', clamp: 'redCasualty', pointId: 'battery-plus' } },
     ]);
-    // The other end of the lead is on another vehicle.
+    expect(ends()).toBeNull();
+    // The other end of the lead is on another vehicle, whose points are drawn then.
     await tap(/^Red, source end/);
-    await touch('battery-plus');
-    expect(did.length).toBe(1);
+    const { donor } = withDonor('order-2').practice;
+    expect(ends()).toEqual(donor.points.map(({ id }) => id));
+    await touch(donor.points[0]!.id);
+    expect(did[1]).toEqual({
+      kind: 'hands',
+      action: { kind: 'attach', clamp: 'redSource', pointId: donor.points[0]!.id },
+    });
     await tap(/^probes$/);
+    expect(ends()).toBeNull();
     await touch('battery-plus');
     await touch('battery-minus');
     await tap(/^Read$/);
-    expect(did[1]).toEqual({ kind: 'probe', red: 'battery-plus', black: 'battery-minus' });
+    expect(did[2]).toEqual({ kind: 'probe', red: 'battery-plus', black: 'battery-minus' });
+  });
+
+  it('puts a pack’s own end nowhere but where it is, whatever is touched', async () => {
+    const start = startCase('order-2');
+    const pack = optionsOf(start).find((o) => o.sourceKind === 'lithium-pack')!;
+    const { did, tap, touch, ends } = await shown(act(start, { kind: 'fetch', optionId: pack.id }));
+    await tap(/^clamps$/);
+    expect(ends()).toBeNull();
+    await touch('battery-plus');
+    expect(did).toEqual([
+      { kind: 'hands', action: { kind: 'attach', clamp: 'redCasualty', pointId: 'battery-plus' } },
+    ]);
   });
 
   it('asks each battery of a string by itself', async () => {

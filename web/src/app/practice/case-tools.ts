@@ -174,6 +174,17 @@ export class CaseTools {
       ? donor.points.map(({ id, label }) => ({ id, label }))
       : [{ id: PACK_END, label: '' }];
   });
+  /** Points of the source that the chosen clamp can go to on the drawing; null where it is the casualty's, or a pack's own end. */
+  readonly sourcePoints = computed((): readonly string[] | null => {
+    const hand = this.inHand();
+    if (this.tool() !== 'clamps' || !hand || !isSourceClamp(this.clamp()) || !this.isDrawnEnd()) return null;
+    return this.places().map(({ id }) => id);
+  });
+  /** The source's ends of these leads go to points that are drawn: a donor's, or the poles of spare batteries. */
+  protected readonly isDrawnEnd = computed(() => {
+    const hand = this.inHand();
+    return hand !== null && (hand.isLoose || hand.kind === 'spare-batteries');
+  });
   protected readonly checks = computed(() => {
     const { profile, tools } = this.practice();
     return checksFor(profile, tools)
@@ -207,7 +218,8 @@ export class CaseTools {
   /** What is in hand goes to a point that was touched on the drawing: the chosen clamp, or the probe that has no place yet. */
   touch(pointId: string): void {
     if (this.locked()) return;
-    if (this.tool() === 'clamps' && this.inHand() && !isSourceClamp(this.clamp())) this.putOn(pointId);
+    const isDrawn = !isSourceClamp(this.clamp()) || this.sourcePoints() !== null;
+    if (this.tool() === 'clamps' && this.inHand() && isDrawn) this.putOn(pointId);
     if (this.tool() !== 'probes') return;
     const isSecond = this.red() !== null && this.black() === null;
     if (isSecond) this.black.set(pointId);
@@ -217,9 +229,8 @@ export class CaseTools {
     }
   }
 
-  /** A clamp of the casualty's end was let go over the drawing: it is on the point there, or where it was. */
-  protected dropClamp({ dropPoint }: CdkDragEnd, clamp: ClampId): void {
-    this.clamp.set(clamp);
+  /** A clamp was let go over the drawing: it is on the point there, or where it was. */
+  protected dropClamp({ dropPoint }: CdkDragEnd): void {
     const pointId = pointAt(this.document, dropPoint);
     if (pointId !== null && !this.locked()) this.putOn(pointId);
   }

@@ -1,9 +1,9 @@
 import type { HookupScene, HookupState, HookupStep } from '@voltrek/core/hookup';
 import type { Machine } from '@voltrek/core/machine';
 import { hasSwitch, type SourceKind } from '@voltrek/core/plan';
-import { CIRCUIT_HEIGHT, CIRCUIT_WIDTH, type CircuitDrawing } from './drawing';
+import { CIRCUIT_HEIGHT, CIRCUIT_WIDTH, type CircuitDrawing, type XY } from './drawing';
 import { clampEnds, drawCircuit } from './leads';
-import { pinsOf } from './pins';
+import { pinsOf, polePins } from './pins';
 import { packPlace, type Placed, placeCasualty, placeDonor } from './placing';
 import { targetOf } from './target';
 import { drawVehicle, takenBatteries } from './vehicle';
@@ -18,7 +18,7 @@ export interface CircuitInput {
   readonly isCranking: boolean;
   /** Numbers on the points, for finding them. */
   readonly showPins: boolean;
-  /** Numbers on some points of one side, to choose among. */
+  /** Numbers on some points of one side, to choose among; the poles of spare batteries are points of the source's side. */
   readonly pinsFor?: { readonly isDonor: boolean; readonly pointIds: readonly string[] } | null;
   /** What the drawn machine is called here. */
   readonly machineName: string;
@@ -67,7 +67,7 @@ export function layoutCircuit(input: CircuitInput): CircuitDrawing {
             isOn: hasSwitch(input.scene.option) ? input.hookup.packOn : null,
           }
         : null,
-    pins: pinsFor(input, casualty, donor),
+    pins: pinsFor(input, casualty, donor, pack),
     ...circuit,
     target: targetOf(input.step, casualty, donor, ends, circuit),
   };
@@ -77,8 +77,10 @@ function pinsFor(
   { showPins, pinsFor: some }: CircuitInput,
   casualty: Placed,
   donor: Placed | null,
+  pack: XY | null,
 ): CircuitDrawing['pins'] {
   if (showPins) return pinsOf(casualty);
+  if (some?.isDonor && pack) return polePins(pack).filter(({ pointId }) => some.pointIds.includes(pointId));
   const on = some?.isDonor ? donor : casualty;
   return some && on ? pinsOf(on, some.pointIds) : [];
 }

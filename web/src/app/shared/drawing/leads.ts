@@ -26,7 +26,7 @@ import {
   CIRCUIT_WIDTH,
   type XY,
 } from './drawing';
-import { PACK_SIZE, type Placed, pointPlace } from './placing';
+import { type Placed, pointPlace, poleOfPack } from './placing';
 import { tagPlace, underNose } from './vehicle';
 import { LEADS as T } from '@words/screens/drawing';
 
@@ -55,7 +55,7 @@ export function clampEnds(
     const isFixed = scene !== null && !hasLooseLeads(scene.option);
     if (isSource && pack && (isFixed || pointId !== null)) {
       return {
-        at: { x: pack.x + PACK_SIZE.width, y: pack.y + PACK_SIZE.height * (isRed ? 0.28 : 0.72) },
+        at: poleOfPack(pack, isRed),
         isOn: true,
       };
     }

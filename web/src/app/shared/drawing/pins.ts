@@ -1,6 +1,7 @@
+import { SPARE_POSTS } from '@voltrek/core/hookup';
 import { isPositivePoint } from '@voltrek/core/machine';
 import { type DrawnPin, CIRCUIT_HEIGHT, CIRCUIT_WIDTH, MARGIN, type Size, type XY } from './drawing';
-import { type Placed, pointPlace } from './placing';
+import { type Placed, pointPlace, poleOfPack } from './placing';
 
 /** Pins nearer than this are pushed apart, drawing units. */
 const PIN_APART = 30;
@@ -21,6 +22,16 @@ export function pinsOf(placed: Placed, only?: readonly string[]): DrawnPin[] {
     at: apart[i]!,
     isPositive: isPositivePoint(point.kind),
   }));
+}
+
+/** Red and black beside each other on the source that stands where a donor would: the poles of spare batteries. */
+export function polePins(pack: XY): DrawnPin[] {
+  return ([SPARE_POSTS.plus, SPARE_POSTS.minus] as const).map((pointId, i) => {
+    const isPositive = i === 0;
+    const point = poleOfPack(pack, isPositive);
+    const at = { x: point.x + PIN_APART, y: point.y + (isPositive ? -1 : 1) * (PIN_APART / 2) };
+    return { ...{ number: i + 1, pointId, label: isPositive ? '+' : '-' }, point, at, isPositive };
+  });
 }
 
 /** The same places, moved as little as it takes to stand clear of one another and inside the drawing. */

@@ -58,6 +58,12 @@ export function packPlace(): XY {
   return { x: MARGIN + 8, y: CIRCUIT_HEIGHT * 0.3 };
 }
 
+/** The place of a source's own end on its box: the red one above. */
+export const poleOfPack = (pack: XY, isRed: boolean): XY => ({
+  x: pack.x + PACK_SIZE.width,
+  y: pack.y + PACK_SIZE.height * (isRed ? 0.28 : 0.72),
+});
+
 interface Box extends XY {
   readonly width: number;
   readonly height: number;
