@@ -9,7 +9,7 @@ import {
 } from './atlas.js';
 import { BACKUP_WANTED, type BackupState } from './backup.js';
 import { type Exam, NEW_EXAM } from './exam.js';
-import { type InstrumentNow, PROBES_PLACED, type Weather } from './instruments.js';
+import { CASE_READING, type InstrumentNow, PROBES_PLACED, type Weather } from './instruments.js';
 import { EVENT_ENVELOPE } from './job-event.js';
 import { JOBS_WANTED } from './jobs-wanted.js';
 import type {
@@ -139,6 +139,7 @@ export interface Answers {
   'POST /api/files/:noun/import': ImportReport;
   'GET /api/follow-ups': readonly DueFollowUp[];
   'GET /api/instruments': readonly InstrumentNow[];
+  'POST /api/instruments/readings': InstrumentNow;
   'GET /api/instruments/weather': Weather;
   'GET /api/jobs': LogPage;
   'GET /api/jobs/:jobId': JobDetail;
@@ -182,6 +183,7 @@ export const BODIES: Readonly<Record<string, yup.Schema>> = {
   'POST /api/rules': RULE_SETTING,
   'POST /api/backups': BACKUP_WANTED,
   'PUT /api/instruments/probes': PROBES_PLACED,
+  'POST /api/instruments/readings': CASE_READING,
   'POST /api/jobs/:jobId/events': EVENT_ENVELOPE,
   'POST /api/sign-in/pin': PIN_SIGN_IN,
   'POST /api/sign-in/passkey': PASSKEY_SIGN_IN,

@@ -31,7 +31,8 @@ export interface Exam extends ExamMarks {
   readonly signedAt: string | null;
 }
 
-const ACTIONS_MOST = 500;
+/** Nobody does more to a case: a run of the tool is no longer than ninety. */
+export const PRACTICE_ACTIONS_MOST = 500;
 
 export const NEW_EXAM = record({
   id: yup.string().matches(UUID_PATTERN, FIELD_FAULTS.uuid).required(),
@@ -51,7 +52,7 @@ export const NEW_EXAM = record({
         actions: yup
           .array()
           .of(yup.object({ kind: yup.string().max(20).required() }).required())
-          .max(ACTIONS_MOST)
+          .max(PRACTICE_ACTIONS_MOST)
           .required(),
       }).required(),
     )

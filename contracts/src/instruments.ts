@@ -1,6 +1,10 @@
 import { CHECK_IDS, type CheckId } from '@voltrek/core/diagnosis';
+import { AMPS_AROUND, type AmpsAround, type PracticeAction, type ProbesOn } from '@voltrek/core/practice';
 import type { Range } from '@voltrek/core/quantities';
 import * as yup from 'yup';
+import { record } from './calc/parts.js';
+import { PRACTICE_ACTIONS_MOST } from './exam.js';
+import { idText } from './text.js';
 
 export const INSTRUMENTS = ['meter', 'clamp', 'tester'] as const;
 /** An instrument that can be linked. */
@@ -61,6 +65,34 @@ export const PROBES_PLACED = yup
     jobId: yup.string().uuid().required(),
     check: yup.string().oneOf(CHECK_IDS).required(),
     battery: yup.number().integer().min(0).max(3).required(),
+  })
+  .noUnknown()
+  .strict()
+  .required();
+
+/** An instrument of a training bench, held to a case of practice as far as it has been worked. */
+export interface CaseReading {
+  readonly code: string;
+  /** What was done so far, oldest first. */
+  readonly actions: readonly PracticeAction[];
+  /** Where the meter's probes are held; null where it is the clamp that reads. */
+  readonly probes: ProbesOn | null;
+  readonly around: AmpsAround | null;
+}
+
+/** Characters of the longest address of a case that somebody wrote. */
+const CODE_MOST = 8_000;
+
+export const CASE_READING = yup
+  .object({
+    code: yup.string().max(CODE_MOST).required(),
+    actions: yup
+      .array()
+      .of(yup.object({ kind: yup.string().max(20).required() }).required())
+      .max(PRACTICE_ACTIONS_MOST)
+      .required(),
+    probes: record({ red: idText(), black: idText() }).nullable().defined(),
+    around: yup.string().oneOf(AMPS_AROUND).nullable().defined(),
   })
   .noUnknown()
   .strict()

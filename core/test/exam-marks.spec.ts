@@ -93,6 +93,10 @@ describe('an exam', () => {
     expect(() => markExam(4, runs.slice(1))).toThrowError(RangeError);
     const hinted = runs.map((run) => ({ ...run, actions: [{ kind: 'hint', level: 'nudge' } as const] }));
     expect(() => markExam(4, hinted)).toThrowError(/no hints/);
+    // What a bench showed is the device's word.
+    const shown = { kind: 'probe', red: 'battery-plus', black: 'battery-minus', shown: 12.6 } as const;
+    const onBench = runs.map((run) => ({ ...run, actions: [shown] }));
+    expect(() => markExam(4, onBench)).toThrowError(/its own instruments/);
     expect(markExam(4, runs).passed).toBeFalse();
   });
 });

@@ -169,6 +169,32 @@ describe('the lamps at the key', () => {
   });
 });
 
+describe('an instrument of a training bench', () => {
+  const start = caseOf('car', 'discharged', 2);
+  const across = {
+    red: at(start.practice.machine, 'battery-positive'),
+    black: at(start.practice.machine, 'battery-negative'),
+  };
+
+  it('stands in the run as it showed, and tells what the case’s own would tell', () => {
+    const own = act(start, { kind: 'probe', ...across });
+    const bench = act(start, { kind: 'probe', ...across, shown: 11.234 });
+    expect(last(bench).volts).toBe(11.234);
+    expect(found(bench, 'rest')).toEqual([{ check: 'rest', found: 11.234 }]);
+    expect(last(bench).minutes).toBe(last(own).minutes);
+    expect(last(doing(start, { kind: 'amps', around: 'own-cable', shown: -3.3 })).amps).toBe(-3.3);
+  });
+
+  it('shows what can be shown', () => {
+    for (const shown of [61, -61, NaN, Infinity])
+      expect(() => act(start, { kind: 'probe', ...across, shown }))
+        .withContext(`${shown} V`)
+        .toThrowError(RangeError);
+    expect(() => act(start, { kind: 'amps', around: 'red-lead', shown: 1501 })).toThrowError(RangeError);
+    expect(last(act(start, { kind: 'probe', ...across, shown: 0 })).volts).toBe(0);
+  });
+});
+
 describe('what a slip breaks', () => {
   const join = (world: World, isCrossed: boolean): World => {
     const option = optionsOf(world).find(({ sourceKind }) => sourceKind === 'donor')!;

@@ -189,7 +189,16 @@ test('probes and clamps are dragged to points of the drawing, the clamp meter an
   await drag(page.getByText('red probe', { exact: true }), 2);
   await expect(shown).toHaveText(/^-?0\.0\d V$/);
 
+  // A bench that is linked reads the same case, where somebody wants that.
+  const volts = async (): Promise<number> => parseFloat((await shown.textContent()) ?? '');
+  const own = await volts();
+  await page.getByRole('radio', { name: 'linked: Stand-in multimeter' }).click();
+  await drag(page.getByText('red probe', { exact: true }), 1);
+  await expect.poll(volts).toBeGreaterThan(9);
+  expect(own).toBeLessThan(0.1);
+
   await tool('clamp meter');
+  await page.getByRole('radio', { name: "the case's own" }).click();
   await page.getByRole('button', { name: 'the cable of its own minus' }).click();
   await expect(shown).toHaveText(/^-\d\.\d\d A$/);
   await tool('hydrometer');
@@ -205,15 +214,20 @@ test('probes and clamps are dragged to points of the drawing, the clamp meter an
   const goOn = page.getByRole('button', { name: 'Go on with it' });
   await drag(page.getByRole('radio', { name: /^Red, casualty end/ }), 2);
   await goOn.click();
-  for (const [clamp, place] of [
-    ['Red, source end', 'Battery +'],
-    ['Black, source end', 'Battery -'],
+  // The other ends go to points of the donor, which are drawn once such an end is in hand.
+  for (const [clamp, pin, place] of [
+    ['Red, source end', 1, 'Battery +'],
+    ['Black, source end', 2, 'Battery -'],
   ] as const) {
-    await page.getByRole('radio', { name: clamp }).click();
-    await page.getByText('Put it on').locator('..').getByRole('button', { name: place }).click();
+    const end = page.getByRole('radio', { name: clamp });
+    await end.click();
+    await drag(end, pin);
+    await expect(end).toContainText(place);
     await goOn.click();
   }
-  await drag(page.getByRole('radio', { name: /^Black, casualty end/ }), 1);
+  const lastEnd = page.getByRole('radio', { name: /^Black, casualty end/ });
+  await lastEnd.click();
+  await drag(lastEnd, 1);
   const consequence = page.getByRole('alertdialog');
   await expect(consequence).toContainText('Its main fuse has gone.');
   await expect(consequence).toContainText('The diodes of its alternator have gone.');

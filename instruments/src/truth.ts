@@ -17,7 +17,16 @@ import {
   checkOf,
   restVoltsOf,
 } from '@voltrek/core/diagnosis';
-import { CHARGING_SECONDS } from '@voltrek/core/practice';
+import {
+  ampsAround,
+  type AmpsAround,
+  CHARGING_SECONDS,
+  type PracticeAction,
+  type ProbesOn,
+  readCaseCode,
+  replay,
+  voltsBetween,
+} from '@voltrek/core/practice';
 import { seededRandom } from '@voltrek/core/quantities';
 
 export const PHASES = ['still', 'cranking', 'running'] as const;
@@ -51,9 +60,21 @@ export interface World {
   readonly ratedAmps: number;
 }
 
+/** What a stand-in is told of a case of practice: what was done to it, and where it is held now. */
+export interface CaseSetup {
+  readonly code: string;
+  readonly actions: readonly PracticeAction[];
+  readonly probes: ProbesOn | null;
+  readonly around: AmpsAround | null;
+}
+
 /** A setup from text that came over the wire. @throws RangeError when it is none */
-export function parseSetup(text: string): Setup {
-  const value = JSON.parse(text) as Setup;
+export function parseSetup(text: string): Setup | CaseSetup {
+  const value = JSON.parse(text) as Setup | CaseSetup;
+  if ('code' in value) {
+    if (readCaseCode(value.code) && Array.isArray(value.actions)) return value;
+    throw new RangeError('no case');
+  }
   const isKnown =
     CAUSES.includes(value.cause) &&
     CHECK_IDS.includes(value.check) &&
@@ -64,7 +85,9 @@ export function parseSetup(text: string): Setup {
   return value;
 }
 
-export function worldOf(setup: Setup): World {
+/** @throws RangeError for a case in which something was done that it does not have */
+export function worldOf(setup: Setup | CaseSetup): World {
+  if ('code' in setup) return caseWorld(setup);
   const { profile, cause, seed, check, battery, phase, helped } = setup;
   const hidden = drawHidden(cause, profile, seededRandom(seed));
   const alone = restVoltsOf(hidden, profile);
@@ -113,6 +136,20 @@ export function worldOf(setup: Setup): World {
     volts,
     amps: (seconds) => (phase === 'still' ? asleepAmps(hidden) : starterAmps(seconds)),
     strengthShare: () => checkOf('conductance').predict!(tested, profile)!,
+    ratedAmps: profile.rating.ccaAmps,
+  };
+}
+
+/** A case of practice as far as it has been worked: what is read of it, the case's own instruments would read too. */
+function caseWorld({ code, actions, probes, around }: CaseSetup): World {
+  const world = replay(code, actions);
+  const { profile } = world.practice;
+  const volts = probes ? voltsBetween(world, probes) : 0;
+  const amps = around ? ampsAround(world, around) : 0;
+  return {
+    volts: () => volts,
+    amps: () => amps,
+    strengthShare: () => checkOf('conductance').predict!(world.hidden, profile)!,
     ratedAmps: profile.rating.ccaAmps,
   };
 }

@@ -1,6 +1,7 @@
 import { connect, type AddressInfo, type Server, type Socket } from 'node:net';
 import { createInterface } from 'node:readline';
 import { type Cause, type DiagnosisProfile, drawHidden, restVoltsOf } from '@voltrek/core/diagnosis';
+import { codeOfCase, startCase } from '@voltrek/core/practice';
 import { seededRandom } from '@voltrek/core/quantities';
 import { meterServer } from '../src/meter.js';
 import { scpiFigure } from '../src/scpi.js';
@@ -145,7 +146,23 @@ describe('the world behind the instruments', () => {
 
   it('refuses a setup it does not know', () => {
     expect(() => parseSetup('{"cause":"gremlins"}')).toThrow();
-    expect(parseSetup(JSON.stringify(setupOf('worn'))).cause).toBe('worn');
+    expect(() => parseSetup('{"code":"nowhere-1","actions":[]}')).toThrowError(/no case/);
+    expect(parseSetup(JSON.stringify(setupOf('worn')))).toEqual(setupOf('worn'));
+  });
+
+  it('plays a case of practice as it stands: what is in it, and what is held nowhere', () => {
+    const code = codeOfCase('worn-or-flat', 3);
+    const { machine, hidden, profile } = startCase(code).practice;
+    const idOf = (kind: string): string => machine.points.find((p) => p.kind === kind)!.id;
+    const probes = { red: idOf('battery-positive'), black: idOf('battery-negative') };
+    const at = { code, actions: [], probes, around: null };
+    // By hand: a battery that nothing is on shows what it rests at.
+    expect(worldOf(at).volts(0)).toBeCloseTo(restVoltsOf(hidden, profile)[0]!, 2);
+    expect(worldOf({ ...at, probes: null }).volts(0)).toBe(0);
+    expect(worldOf(at).ratedAmps).toBe(profile.rating.ccaAmps);
+    const asleep = worldOf({ ...at, actions: [{ kind: 'wait', minutes: 10 }], around: 'own-cable' as const });
+    const awake = worldOf({ ...at, around: 'own-cable' as const });
+    expect(awake.amps(0)).toBeLessThan(asleep.amps(0) - 2);
   });
 });
 

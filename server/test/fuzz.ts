@@ -277,6 +277,11 @@ async function materialOf(url: string): Promise<Material> {
       ],
       ['POST', '/api/device/jobs', { ids: [jobs[0]!.id] }],
       ['PUT', '/api/instruments/probes', { jobId: jobs[0]!.id, check: 'rest', battery: 0 }],
+      [
+        'POST',
+        '/api/instruments/readings',
+        { code: 'order-2', actions: [], probes: null, around: 'own-cable' },
+      ],
     ],
     reads: [
       '/api/health',

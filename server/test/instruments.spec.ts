@@ -1,6 +1,29 @@
 import { createServer, type AddressInfo, type Server, type Socket } from 'node:net';
-import { type CapturePart, INSTRUMENT_RANGES, type InstrumentNow } from '@voltrek/contracts';
+import {
+  type CapturePart,
+  type CaseReading,
+  INSTRUMENT_RANGES,
+  type InstrumentNow,
+} from '@voltrek/contracts';
+import type { ClampId } from '@voltrek/core/circuit';
+import {
+  act,
+  ampsAround,
+  codeOfCase,
+  optionsOf,
+  type PracticeAction,
+  type ProbesOn,
+  startCase,
+  voltsBetween,
+} from '@voltrek/core/practice';
+import express from 'express';
+import { pino } from 'pino';
+import supertest from 'supertest';
+import { placeOnTruth, startStandIns } from '../src/demo/stand-ins.js';
+import { newsDesk } from '../src/http/news.js';
+import { problemHandler } from '../src/http/problem.js';
 import { openBench } from '../src/instruments/bench.js';
+import { instrumentRoutes } from '../src/instruments/routes.js';
 import { LinkError, parseAddress, scpiLink } from '../src/instruments/scpi-link.js';
 import { sharedServer } from './shared-server.js';
 
@@ -224,4 +247,82 @@ describe('instrument routes', () => {
     await api.get('/api/instruments/weather?place=Quay').expect(404);
     await api.get('/api/instruments/weather').expect(422);
   });
+});
+
+describe('a training bench', () => {
+  /** Stand-ins of meter and clamp on their own lines, and the routes that read them. */
+  async function bench() {
+    const { database } = await sharedServer();
+    const { ports, stop } = await startStandIns();
+    const at = (port: number) => ({ host: '127.0.0.1', port });
+    const linked = openBench({ meter: at(ports.meter), clamp: at(ports.clamp) });
+    await until(() => linked.now().filter(({ state }) => state === 'ready').length === 2, 'both ready');
+    const place = placeOnTruth(database, newsDesk(), linked);
+    const app = express()
+      .use(express.json())
+      .use('/i', instrumentRoutes({ bench: linked, weatherUrl: null, place }))
+      .use(problemHandler(pino({ level: 'silent' })));
+    const end = (): void => {
+      linked.close();
+      stop();
+    };
+    const read = (reading: CaseReading) => supertest(app).post('/i/readings').send(reading);
+    return { read, end };
+  }
+
+  it('reads a case as its own instruments would: any two points, a lead, and what was done to it before', async () => {
+    const { read, end } = await bench();
+    const code = codeOfCase('order', 2);
+    const start = startCase(code);
+    const { machine, donor } = start.practice;
+    const idOf = (of: typeof machine, kind: string): string => of.points.find((p) => p.kind === kind)!.id;
+    const across = { red: idOf(machine, 'battery-positive'), black: idOf(machine, 'battery-negative') };
+    const volts = async (actions: readonly PracticeAction[], probes: ProbesOn): Promise<number> => {
+      const { body } = await read({ code, actions, probes, around: null }).expect(200);
+      return (body as InstrumentNow).value!;
+    };
+    const near = (a: number, b: number): void => expect(Math.abs(a - b)).toBeLessThan(0.05);
+    near(await volts([], across), voltsBetween(start, across));
+    const turned = { red: across.black, black: across.red };
+    near(await volts([], turned), -voltsBetween(start, across));
+    // A donor that is joined and runs shows at the same two points.
+    const option = optionsOf(start).find(({ sourceKind }) => sourceKind === 'donor')!;
+    const on = (clamp: ClampId, pointId: string): PracticeAction => ({
+      kind: 'hands',
+      action: { kind: 'attach', clamp, pointId },
+    });
+    const joined: PracticeAction[] = [
+      { kind: 'fetch', optionId: option.id },
+      on('redCasualty', across.red),
+      on('redSource', idOf(donor, 'battery-positive')),
+      on('blackSource', idOf(donor, 'battery-negative')),
+      on('blackCasualty', across.black),
+      { kind: 'hands', action: { kind: 'donor-engine', running: true } },
+    ];
+    const world = joined.reduce(act, start);
+    near(await volts(joined, across), voltsBetween(world, across));
+    expect(voltsBetween(world, across)).toBeGreaterThan(voltsBetween(start, across) + 0.3);
+    const { body } = await read({ code, actions: joined, probes: null, around: 'red-lead' }).expect(200);
+    const amps = ampsAround(world, 'red-lead');
+    expect(amps).toBeGreaterThan(5);
+    expect(Math.abs((body as InstrumentNow).value! / amps - 1)).toBeLessThan(0.02);
+    // Taken as read, a figure of the bench stands in the run, and means what its own meter's would.
+    const after = act(start, { kind: 'probe', ...across, shown: 12.345 });
+    expect(after.log.at(-1)!.volts).toBe(12.345);
+    expect(after.evidence).toContain({ check: 'rest', found: 12.345 });
+    end();
+  }, 30_000);
+
+  it('refuses what is no case and what cannot be done in one, and says when nothing answers', async () => {
+    const { read, end } = await bench();
+    const code = codeOfCase('order', 2);
+    const good: CaseReading = { code, actions: [], probes: null, around: 'own-cable' };
+    await read({ ...good, code: 'nowhere-2' }).expect(422);
+    await read({ ...good, actions: [{ kind: 'fetch', optionId: 'winch' }] }).expect(422);
+    await read({ ...good, actions: [{ kind: 'dance' }] as never }).expect(422);
+    await read({ ...good, around: 'waist' as never }).expect(422);
+    await read(good).expect(200);
+    end();
+    await read(good).expect(503);
+  }, 30_000);
 });

@@ -200,7 +200,9 @@ function waited(world: World, action: Extract<PracticeAction, { kind: 'wait' }>)
     tempC: state.tempC + warmed[i]!,
   }));
   const hidden = { ...world.hidden, batteries: states };
-  const cooked = states.map(({ tempC }, i) => tempC >= COOKED_FROM_C && batteries[i]!.state.tempC < COOKED_FROM_C);
+  const cooked = states.map(
+    ({ tempC }, i) => tempC >= COOKED_FROM_C && batteries[i]!.state.tempC < COOKED_FROM_C,
+  );
   if (!cooked.includes(true)) {
     const warm = { ...world, hidden: { ...hidden, ...cranksOf(hidden, profile) } };
     return logged(warm, { action, minutes, hazards: [] });

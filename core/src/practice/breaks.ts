@@ -63,7 +63,12 @@ export function withCooked(
   profile: DiagnosisProfile,
 ): HiddenMachine {
   const batteries = hidden.batteries.map((state, i) =>
-    cooked[i] ? { ...state, ageing: Math.max(WORN_FROM, Math.min(BATTERY_RANGES.ageing.max, state.ageing * COOKED_GROWTH)) } : state,
+    cooked[i]
+      ? {
+          ...state,
+          ageing: Math.max(WORN_FROM, Math.min(BATTERY_RANGES.ageing.max, state.ageing * COOKED_GROWTH)),
+        }
+      : state,
   );
   const worse = { ...hidden, batteries };
   return { ...worse, ...cranksOf(worse, profile) };

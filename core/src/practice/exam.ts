@@ -68,7 +68,7 @@ export interface ExamMarks {
 /**
  * Marks an exam by replaying what was done: safety first, then as many cases right as it takes. A case that was not begun is not ended.
  *
- * @throws RangeError for runs of other cases than the exam's, hints (an exam gives none), and what cannot be done
+ * @throws RangeError for runs of other cases than the exam's, hints (an exam gives none), readings of a bench, and what cannot be done
  */
 export function markExam(number: number, runs: readonly ExamRun[]): ExamMarks {
   const codes = examCases(number);
@@ -82,6 +82,9 @@ export function markExam(number: number, runs: readonly ExamRun[]): ExamMarks {
 
 function marked({ code, actions, tool }: ExamRun): ExamCase {
   if (actions.some(({ kind }) => kind === 'hint')) throw new RangeError('An exam gives no hints.');
+  // What a bench showed cannot be replayed: whoever sends it could have made it up.
+  if (actions.some((action) => 'shown' in action))
+    throw new RangeError('An exam is read with its own instruments.');
   const world = replay(code, actions);
   const { passed, failings, risks, truth, minutes } = debriefOf(world, tool);
   return {

@@ -8,7 +8,7 @@ export * from './case-profile.js';
 export * from './written-case.js';
 export * from './seed.js';
 export * from './breaks.js';
-export { ASLEEP_AFTER_MINUTES, CELLS } from './read-by-hand.js';
+export { ampsAround, ASLEEP_AFTER_MINUTES, CELLS, voltsBetween } from './read-by-hand.js';
 export * from './start-case.js';
 export * from './act.js';
 export * from './tool-play.js';

@@ -10,7 +10,15 @@ import { pointOf, startsByWaking } from '../machine/machine.js';
 import { terminalOf } from '../plan/clamp-points.js';
 import { normal, type Random, seededRandom } from '../quantities/random.js';
 import { seedOf } from './seed.js';
-import { type Happened, type PracticeAction, trueBatteries, trueScene, type World } from './world.js';
+import {
+  type AmpsAround,
+  type Happened,
+  type PracticeAction,
+  type ProbesOn,
+  trueBatteries,
+  trueScene,
+  type World,
+} from './world.js';
 
 /** What an instrument shows, and what that tells where it was held as a check asks. */
 export interface ReadByHand {
@@ -27,12 +35,20 @@ const METER_STEP_VOLTS = 0.01;
 const PROBE_MINUTES = 0.5;
 
 /** Volts between two points of the machine, by the circuit as it truly is: probes may be anywhere. */
-export function readVolts(world: World, { red, black }: Of<'probe'>, random: Random): ReadByHand {
+export function voltsBetween(world: World, { red, black }: ProbesOn): number {
   const { machine } = world.practice;
   const node = (pointId: string) => terminalNode(terminalOf(asWired(machine), pointId));
-  const solution = solveDc(rescueCircuit(rescueNow(world)));
-  const shown = normal(random, voltsAcross(solution, node(red), node(black)), METER_SPREAD_VOLTS);
-  const volts = inSteps(shown, METER_STEP_VOLTS);
+  return voltsAcross(solveDc(rescueCircuit(rescueNow(world))), node(red), node(black));
+}
+
+/** What the meter shows between its probes: the case's own, or the one of a training bench. */
+export function readVolts(world: World, { red, black, shown }: Of<'probe'>, random: Random): ReadByHand {
+  const { machine } = world.practice;
+  const own = inSteps(
+    normal(random, voltsBetween(world, { red, black }), METER_SPREAD_VOLTS),
+    METER_STEP_VOLTS,
+  );
+  const volts = readable(shown, BENCH_VOLTS_MOST) ?? own;
   // Across a battery's own posts at rest it is its rest volts; anywhere else it is what it is.
   const [plus, minus] = [red, black].map((id) => pointOf(machine, id));
   const isAcross =
@@ -59,15 +75,22 @@ const AMPS_MINUTES = 0.6;
 const AMPS_SPREAD = 0.006;
 const AMPS_STEP = 0.01;
 
+/** Its units have been left alone for as long as they take to fall asleep. */
+const isAsleepNow = (world: World): boolean => world.minutes - lastStirred(world) >= ASLEEP_AFTER_MINUTES;
+
 /** Amps in a lead, towards the casualty in the red one; or into the machine's own battery: below zero it is drained. */
-export function readAmps(world: World, { around }: Of<'amps'>, random: Random): ReadByHand {
+export function ampsAround(world: World, around: AmpsAround): number {
   const { amps } = solveDc(rescueCircuit(rescueNow(world)));
-  const isAsleep = world.minutes - lastStirred(world) >= ASLEEP_AFTER_MINUTES;
-  const through =
-    around === 'own-cable'
-      ? -(amps.get('casualty.battery0') ?? 0) - (world.runs ? 0 : parkedAmps(world, isAsleep))
-      : (amps.get(around === 'red-lead' ? 'lead.red' : 'lead.black') ?? 0);
-  const shown = inSteps(normal(random, through, AMPS_SPREAD), AMPS_STEP);
+  return around === 'own-cable'
+    ? -(amps.get('casualty.battery0') ?? 0) - (world.runs ? 0 : parkedAmps(world, isAsleepNow(world)))
+    : (amps.get(around === 'red-lead' ? 'lead.red' : 'lead.black') ?? 0);
+}
+
+/** What the clamp meter shows: the case's own, or the one of a training bench. */
+export function readAmps(world: World, { around, shown: onBench }: Of<'amps'>, random: Random): ReadByHand {
+  const own = inSteps(normal(random, ampsAround(world, around), AMPS_SPREAD), AMPS_STEP);
+  const shown = readable(onBench, BENCH_AMPS_MOST) ?? own;
+  const isAsleep = isAsleepNow(world);
   const isFed = restVoltsOf(world.hidden, world.practice.profile).every((volts) => volts >= FED_FROM_VOLTS);
   const isDrain = around === 'own-cable' && isAsleep && isFed && !world.runs && !anyClampOn(world.hookup);
   return {
@@ -148,6 +171,16 @@ const EVEN_HIGH_SOC = 0.6;
 
 /** Which cell of a case is shorted first. */
 const firstShorted = (code: string): number => Math.floor(seededRandom(seedOf(`${code} cell`))() * CELLS);
+
+/** What a meter and a clamp of a training bench can show at all, V and A. */
+const BENCH_VOLTS_MOST = 60;
+const BENCH_AMPS_MOST = 1500;
+
+/** A figure of a bench that can be one; nothing where none was given. @throws RangeError for one that cannot be */
+function readable(shown: number | undefined, most: number): number | undefined {
+  if (shown !== undefined && !(Math.abs(shown) <= most)) throw new RangeError(`no instrument shows ${shown}`);
+  return shown;
+}
 
 const inSteps = (value: number, step: number): number => Math.round(value / step) * step;
 

@@ -32,14 +32,24 @@ export const AMPS_AROUND = ['red-lead', 'black-lead', 'own-cable'] as const;
 /** What a clamp meter is closed around. */
 export type AmpsAround = (typeof AMPS_AROUND)[number];
 
+/** Where the probes of a meter are held: ids of points of the machine. */
+export interface ProbesOn {
+  readonly red: string;
+  readonly black: string;
+}
+/** What an instrument of a training bench showed, V or A, to a whole thousandth; left out where the case's own instrument is read. */
+export interface Shown {
+  readonly shown?: number;
+}
+
 /** One thing that the one who practises does. */
 export type PracticeAction =
   /** A question, a look or a reading, of one battery of a string where it is named. */
   | { readonly kind: 'check'; readonly check: CheckId; readonly battery?: number }
   /** The meter, red probe and black probe each on a point of the machine, whichever. */
-  | { readonly kind: 'probe'; readonly red: string; readonly black: string }
+  | ({ readonly kind: 'probe' } & ProbesOn & Shown)
   /** The clamp meter, closed around a lead or the cable of the machine's own minus. */
-  | { readonly kind: 'amps'; readonly around: AmpsAround }
+  | ({ readonly kind: 'amps'; readonly around: AmpsAround } & Shown)
   /** The hydrometer, in one cell of a battery. */
   | { readonly kind: 'gravity'; readonly battery: number; readonly cell: number }
   /** A source is fetched from the van, with its leads. */

@@ -7,7 +7,7 @@ import { seededRandom } from '@voltrek/core/quantities';
 import { modelById } from '../atlas/repository.js';
 import type { Database } from '../db/database.js';
 import type { Bench } from '../instruments/bench.js';
-import type { InstrumentParts } from '../instruments/routes.js';
+import type { StandInPlaces } from '../instruments/routes.js';
 import { readEvents } from '../jobs/repository.js';
 import type { NewsDesk } from '../http/news.js';
 import { demoHouse } from './data.js';
@@ -64,17 +64,22 @@ const STIRS: readonly JobEvent['type'][] = [
   'event.undone',
 ];
 
-/** Puts the stand-ins on the hidden truth of a job: where its probes are, and what the machine does now, which follows its log. */
-export function placeOnTruth(
-  database: Database,
-  news: NewsDesk,
-  bench: Bench,
-): NonNullable<InstrumentParts['place']> {
+/**
+ * Puts the stand-ins on the hidden truth of a job: where its probes are, and what the machine does now, which follows its log; or on a case of
+ * practice.
+ */
+export function placeOnTruth(database: Database, news: NewsDesk, bench: Bench): StandInPlaces {
   let last: readonly [jobId: string, check: string, battery: number] | null = null;
   news.listen(({ jobId, type }) => {
     if (last?.[0] === jobId && STIRS.includes(type)) void place(...last, false);
   });
-  return place;
+  return {
+    onJob: place,
+    onCase: (reading) => {
+      last = null;
+      bench.tellAll(`SIM:SET ${JSON.stringify(reading)}`);
+    },
+  };
 
   async function place(jobId: string, check: string, battery: number, isTry: boolean): Promise<void> {
     last = [jobId, check, battery];

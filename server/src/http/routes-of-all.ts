@@ -74,6 +74,7 @@ export const ROUTES: readonly Route[] = [
     'POST /api/jobs/:jobId/events Append an event to a job; sent again it changes nothing',
     'POST /api/exams Send an exam in; it is marked here, and sent again it changes nothing',
     'PUT /api/instruments/probes Say where the probes were put',
+    'POST /api/instruments/readings Read a linked instrument of a training bench, held to a case of practice',
     'POST /api/instruments/capture Capture a crank, a line of JSON for each part',
   ),
   ...routes(

@@ -32,6 +32,8 @@ export interface Bench {
   readonly now: () => InstrumentNow[];
   /** Told of each instrument as it changes, until the returned function is called. Nothing is read while nobody watches. */
   readonly watch: (listener: (now: InstrumentNow) => void) => () => void;
+  /** One reading, asked for now. @throws LinkError when it does not come */
+  readonly read: (instrument: Instrument) => Promise<InstrumentNow>;
   /** Sends a line to every instrument, which those that do not know it put in their error queue. */
   readonly tellAll: (command: string) => void;
   /** Somebody captures: the buffer is taken. */
@@ -74,14 +76,18 @@ export function openBench(addresses: Addresses): Bench {
     for (const instrument of INSTRUMENTS) say(instrument, null);
   };
 
+  const read = async (instrument: Instrument, link: ScpiLink): Promise<void> => {
+    const began = era;
+    const value = await link.figure(QUERIES[instrument], INSTRUMENT_RANGES[instrument]);
+    if (began === era) say(instrument, value);
+  };
+
   const poll = async (instrument: Instrument, link: ScpiLink): Promise<void> => {
     while (!closed) {
       await pause(EVERY_MS[instrument]);
       if (listeners.size === 0 || isCapturing) continue;
-      const began = era;
       try {
-        const value = await link.figure(QUERIES[instrument], INSTRUMENT_RANGES[instrument]);
-        if (began === era) say(instrument, value);
+        await read(instrument, link);
       } catch (error) {
         if (!(error instanceof LinkError)) throw error;
         say(instrument, null);
@@ -107,6 +113,12 @@ export function openBench(addresses: Addresses): Bench {
       listeners.add(listener);
       for (const now of latest.values()) listener(now);
       return () => listeners.delete(listener);
+    },
+    read: async (instrument) => {
+      const link = links.get(instrument);
+      if (!link) throw new LinkError('off');
+      await read(instrument, link);
+      return latest.get(instrument)!;
     },
     tellAll: (command) => {
       for (const link of links.values()) link.tell(command);

@@ -1,5 +1,12 @@
 import { ANSWERS } from '@voltrek/contracts/words';
-import { type CaptureEnd, type CaptureLine, PROBES_PLACED } from '@voltrek/contracts';
+import {
+  type CaptureEnd,
+  type CaptureLine,
+  CASE_READING,
+  type CaseReading,
+  PROBES_PLACED,
+} from '@voltrek/contracts';
+import { readCaseCode, replay } from '@voltrek/core/practice';
 import { Router } from 'express';
 import { openStream } from '../http/event-stream.js';
 import { HttpProblem } from '../http/problem.js';
@@ -14,8 +21,26 @@ export interface InstrumentParts {
   readonly bench: Bench;
   /** Base address of the weather service; null when none is set. */
   readonly weatherUrl: string | null;
-  /** Puts stand-ins on the job's hidden truth; null for real instruments, which are where hands put them. */
-  readonly place: ((jobId: string, check: string, battery: number, isTry: boolean) => Promise<void>) | null;
+  /** Puts stand-ins where they read; null for real instruments, which are where hands put them. */
+  readonly place: StandInPlaces | null;
+}
+
+/** Where stand-ins can be put. */
+export interface StandInPlaces {
+  /** On a job's hidden truth. */
+  readonly onJob: (jobId: string, check: string, battery: number, isTry: boolean) => Promise<void>;
+  /** On a case of practice, as far as it has been worked. */
+  readonly onCase: (reading: CaseReading) => void;
+}
+
+/** @throws HttpProblem 422 for a case that is none, or in which what was done cannot be */
+function requireCase({ code, actions }: CaseReading): void {
+  try {
+    if (readCaseCode(code) && replay(code, actions)) return;
+  } catch (error) {
+    if (!(error instanceof RangeError || error instanceof TypeError)) throw error;
+  }
+  throw new HttpProblem(422, ANSWERS.noSuchCase);
 }
 
 export function instrumentRoutes({ bench, weatherUrl, place }: InstrumentParts): Router {
@@ -33,8 +58,21 @@ export function instrumentRoutes({ bench, weatherUrl, place }: InstrumentParts):
 
   router.put('/probes', async (request, response) => {
     const { jobId, check, battery } = PROBES_PLACED.validateSync(request.body, { abortEarly: false });
-    await place?.(jobId, check, battery, false);
+    await place?.onJob(jobId, check, battery, false);
     response.status(204).end();
+  });
+
+  router.post('/readings', async (request, response) => {
+    const reading = CASE_READING.validateSync(request.body, { abortEarly: false }) as CaseReading;
+    requireCase(reading);
+    if (bench.isBusy()) throw new HttpProblem(409, ANSWERS.aCaptureIsUnderWay);
+    place?.onCase(reading);
+    try {
+      response.json(await bench.read(reading.probes ? 'meter' : 'clamp'));
+    } catch (error) {
+      if (!(error instanceof LinkError)) throw error;
+      throw new HttpProblem(503, ANSWERS.theInstrumentDoesNotAnswer);
+    }
   });
 
   router.post('/capture', async (request, response) => {
@@ -54,7 +92,7 @@ export function instrumentRoutes({ bench, weatherUrl, place }: InstrumentParts):
     }
     let isOpen = true;
     response.on('close', () => (isOpen = false));
-    await place?.(jobId, 'crank', 0, true);
+    await place?.onJob(jobId, 'crank', 0, true);
     try {
       await bench.capture(
         CAPTURE_SECONDS,
@@ -67,7 +105,7 @@ export function instrumentRoutes({ bench, weatherUrl, place }: InstrumentParts):
       end(error.state);
     } finally {
       // The try is over: what the stand-ins show follows the log again.
-      await place?.(jobId, 'crank', 0, false);
+      await place?.onJob(jobId, 'crank', 0, false);
     }
   });
 

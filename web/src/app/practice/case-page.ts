@@ -50,6 +50,7 @@ import { CaseTools } from './case-tools';
 import { DebriefView } from './debrief-view';
 import { KeySound, soundOf } from './key-sound';
 import { PracticeRecord } from './practice-record';
+import { TrainingBench } from './training-bench';
 
 /** A filament's light falls with about this power of its volts: the trade's rule for lamps. */
 const LIGHT_POWER = 3.4;
@@ -63,12 +64,15 @@ const isByHand = (
 ): action is Extract<PracticeAction, { kind: 'probe' | 'amps' | 'gravity' | 'hint' | 'back' }> =>
   ['probe', 'amps', 'gravity', 'hint', 'back'].includes(action.kind);
 
+/** What an instrument in hand reads. */
+type ByInstrument = Extract<PracticeAction, { kind: 'probe' | 'amps' }>;
+
 /** A case to practise on: the yard, what is in hand, what it did, and what was done so far. */
 @Component({
   selector: 'vt-case-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [CaseTools, Choices, CircuitView, DebriefView, RouterLink],
-  providers: [PlanRunner],
+  providers: [PlanRunner, TrainingBench],
   templateUrl: './case-page.html',
   styleUrl: './case-page.scss',
 })
@@ -84,6 +88,7 @@ export class CasePage {
   private readonly record = inject(PracticeRecord);
   private readonly runner = inject(PlanRunner);
   private readonly sound = inject(KeySound);
+  protected readonly bench = inject(TrainingBench);
   private readonly tools = viewChild(CaseTools);
   private run: PlanRun | null = null;
 
@@ -187,6 +192,7 @@ export class CasePage {
   });
 
   constructor() {
+    void this.bench.look();
     // What happened is looked at before anything else.
     effect(() => this.takeBack()?.nativeElement.focus());
     effect(() => {
@@ -230,7 +236,35 @@ export class CasePage {
 
   protected do(action: PracticeAction): void {
     const world = this.world();
-    if (!world || world.verdict || this.unseen()) return;
+    if (!world || world.verdict || this.unseen() || this.bench.isReading()) return;
+    if (this.isForBench(action)) {
+      void this.readOnBench(world, action);
+      return;
+    }
+    this.doNow(world, action);
+  }
+
+  /** A reading that somebody wants from what is linked. An exam is read by its own instruments. */
+  private isForBench(action: PracticeAction): action is ByInstrument {
+    if (this.inExam() || !this.bench.isChosen()) return false;
+    return (
+      (action.kind === 'probe' && this.bench.has('meter')) ||
+      (action.kind === 'amps' && this.bench.has('clamp'))
+    );
+  }
+
+  private async readOnBench(world: World, action: ByInstrument): Promise<void> {
+    const probes = action.kind === 'probe' ? { red: action.red, black: action.black } : null;
+    const shown = await this.bench.read({
+      code: this.code(),
+      actions: this.actions(),
+      probes,
+      around: action.kind === 'amps' ? action.around : null,
+    });
+    if (shown !== null && this.world() === world) this.doNow(world, { ...action, shown });
+  }
+
+  private doNow(world: World, action: PracticeAction): void {
     this.take(act(world, action), action);
     const last = this.world()!.log.at(-1);
     if (last?.action === action && last.key)

@@ -1,5 +1,6 @@
 import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
+import type { InstrumentNow } from '@voltrek/contracts';
 import { act, optionsOf, type PracticeAction, startCase, type World } from '@voltrek/core/practice';
 import { CaseTools } from './case-tools';
 
@@ -24,7 +25,7 @@ describe('CaseTools', () => {
       await fixture.whenStable();
     };
     const ends = () => fixture.componentInstance.sourcePoints();
-    return { did, button, tap, touch, ends, root, settled: () => fixture.whenStable() };
+    return { did, button, tap, touch, ends, fixture, root, settled: () => fixture.whenStable() };
   }
   const withDonor = (code: string): World => {
     const start = startCase(code);
@@ -104,6 +105,23 @@ describe('CaseTools', () => {
     const names = [...root.querySelectorAll('button')].map((b) => b.textContent.trim());
     expect(names.some((name) => name.endsWith('battery 1'))).toBeTrue();
     expect(names.some((name) => name.endsWith('battery 2'))).toBeTrue();
+  });
+
+  it('offers what a bench has linked where it reads, and the case’s own beside it', async () => {
+    const { tap, fixture, root } = await shown(startCase('order-2'));
+    await tap(/^probes$/);
+    expect(root.textContent).not.toContain('Read with');
+    const meter = { instrument: 'meter', state: 'ready', name: 'A meter' } as InstrumentNow;
+    fixture.componentRef.setInput('bench', [meter]);
+    const chosen: boolean[] = [];
+    fixture.componentInstance.readsBench.subscribe((isChosen) => chosen.push(isChosen));
+    await fixture.whenStable();
+    await tap(/^linked: A meter$/);
+    await tap(/^the case's own$/);
+    expect(chosen).toEqual([true, false]);
+    // The clamp is not linked.
+    await tap(/^clamp meter$/);
+    expect(root.textContent).not.toContain('Read with');
   });
 
   it('stands still while a consequence is looked at', async () => {

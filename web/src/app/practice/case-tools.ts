@@ -1,5 +1,5 @@
 import { CdkDrag, type CdkDragEnd, CdkDropList } from '@angular/cdk/drag-drop';
-import { DOCUMENT } from '@angular/common';
+import { DOCUMENT, NgTemplateOutlet } from '@angular/common';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -10,6 +10,7 @@ import {
   output,
   signal,
 } from '@angular/core';
+import type { InstrumentNow } from '@voltrek/contracts';
 import { type ClampId, isSourceClamp } from '@voltrek/core/circuit';
 import { checksFor, isWeighed } from '@voltrek/core/diagnosis';
 import {
@@ -62,7 +63,7 @@ const DONE_BY_HAND: readonly string[] = [
 @Component({
   selector: 'vt-case-tools',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [CdkDrag, CdkDropList, Choices],
+  imports: [CdkDrag, CdkDropList, Choices, NgTemplateOutlet],
   templateUrl: './case-tools.html',
   styles: `
     :host {
@@ -117,6 +118,10 @@ export class CaseTools {
   readonly chosenPin = model<string | null>(null);
   /** A consequence is being looked at: time stands still. */
   readonly locked = input(false);
+  /** What a training bench has linked, by instrument; empty where nothing is, or the case is read by its own. */
+  readonly bench = input<readonly InstrumentNow[]>([]);
+  /** Readings are taken from the bench. */
+  readonly readsBench = model(false);
   readonly does = output<PracticeAction>();
 
   /** An instrument is there where the van carries it, and has something to be read. */
@@ -176,8 +181,8 @@ export class CaseTools {
   });
   /** Points of the source that the chosen clamp can go to on the drawing; null where it is the casualty's, or a pack's own end. */
   readonly sourcePoints = computed((): readonly string[] | null => {
-    const hand = this.inHand();
-    if (this.tool() !== 'clamps' || !hand || !isSourceClamp(this.clamp()) || !this.isDrawnEnd()) return null;
+    // Before its inputs are there, which the page's drawing asks ahead of, no clamp is in hand.
+    if (this.tool() !== 'clamps' || !isSourceClamp(this.clamp()) || !this.isDrawnEnd()) return null;
     return this.places().map(({ id }) => id);
   });
   /** The source's ends of these leads go to points that are drawn: a donor's, or the poles of spare batteries. */
@@ -195,6 +200,12 @@ export class CaseTools {
   protected readonly looks = computed(() =>
     LOOKS.map((what) => ({ what, title: confirmWords(what, this.practice().machine).title })),
   );
+
+  /** The linked instrument that reads what this tool does. */
+  protected readonly linked = computed(() => {
+    const instrument = { probes: 'meter', 'clamp-meter': 'clamp' }[this.tool() as string];
+    return this.bench().find((linked) => linked.instrument === instrument) ?? null;
+  });
 
   protected name(pointId: string | null): string {
     return pointId === null ? '' : placeName(this.practice().machine, pointId);

@@ -8,6 +8,8 @@ import type {
   BoardCall,
   Call,
   CaptureLine,
+  CaseReading,
+  InstrumentNow,
   CallChange,
   CrewMember,
   DevicePack,
@@ -300,6 +302,16 @@ export class Api {
 
   placeProbes(placed: ProbesPlaced): Observable<null> {
     return this.http.put<null>('/api/instruments/probes', placed);
+  }
+
+  /** The linked instruments as they stand. */
+  instruments(): Observable<InstrumentNow[]> {
+    return this.http.get<InstrumentNow[]>('/api/instruments');
+  }
+
+  /** One reading of an instrument of a training bench, held to a case as far as it has been worked. */
+  readInCase(reading: CaseReading): Observable<InstrumentNow> {
+    return this.http.post<InstrumentNow>('/api/instruments/readings', reading);
   }
 
   /** Fills the meter's fast buffer and tells each line as it comes. @throws when the line to the server breaks */

@@ -51,6 +51,10 @@ export const WRITE_PAGE = {
   schema: 'Schema of the file',
 } as const;
 
+export const TRAINING_BENCH = {
+  pastItsRange: 'Past the range of the linked instrument.',
+};
+
 export const CASE_PAGE = {
   practice: 'Practice',
   examCase: (place: Shown) => tell`Exam, case ${place}`,
@@ -96,6 +100,9 @@ export const CASE_PAGE = {
   redProbe: 'Red probe on',
   blackProbe: 'Black probe on',
   read: 'Read',
+  readWith: 'Read with',
+  itsOwn: "the case's own",
+  linked: (name: Shown) => tell`linked: ${name}`,
   battery: (number: Shown) => tell`battery ${number}`,
   ownClampOff: 'Its own clamp off',
   slipToTheBody: 'Slip to the body',
