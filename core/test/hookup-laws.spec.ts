@@ -1,6 +1,9 @@
 import { batteryOhms } from '../src/battery/index.js';
 import { conductorOhms } from '../src/leads/index.js';
 import {
+  act,
+  clearingOrder,
+  NOTHING_CONNECTED,
   type Circumstance,
   CIRCUMSTANCES,
   type HandAction,
@@ -15,6 +18,7 @@ import {
   storiesOf,
 } from '../src/hookup/index.js';
 import { gasAt, SPARK_WATTS } from '../src/hookup/hazards.js';
+import { allowedSequences } from '../src/hookup/safest-order.js';
 import type { ClampId } from '../src/circuit/index.js';
 import type { Machine } from '../src/machine/index.js';
 import { chargeOptions } from '../src/plan/index.js';
@@ -262,6 +266,109 @@ describe('a donor that runs before the clamps go on', () => {
     expect(later.filter((kind) => kind === 'donor-engine')).toHaveSize(1);
     expect(later.indexOf('donor-engine')).toBeGreaterThan(later.lastIndexOf('attach'));
     expect(kinds({ ...ALLOWING, donorEngine: 'off-throughout' })).not.toContain('donor-engine');
+  });
+});
+
+describe('the sequences that a house allows', () => {
+  const of = (rules: Partial<HouseRules>, mayEndAtSource: boolean): readonly string[] =>
+    allowedSequences({ ...ALLOWING, ...rules }, mayEndAtSource).map((s) => s.join());
+  const [RC, RS, BS, BC] = ['redCasualty', 'redSource', 'blackSource', 'blackCasualty'];
+
+  it('are both reds first, the house’s red before the other, and its last black last', () => {
+    const reds = { clampSequence: 'reds-first', firstRed: 'casualty' } as const;
+    expect(of({ ...reds, lastBlack: 'ground-point' }, true)).toEqual([[RC, RS, BS, BC].join()]);
+    expect(of({ ...reds, lastBlack: 'negative-terminal' }, true)).toEqual([
+      [RC, RS, BS, BC].join(),
+      [RC, RS, BC, BS].join(),
+    ]);
+    // What ends on a donor’s battery is no order, whatever the house says.
+    expect(of({ ...reds, lastBlack: 'negative-terminal' }, false)).toEqual([[RC, RS, BS, BC].join()]);
+    expect(of({ ...reds, firstRed: 'source', lastBlack: 'negative-terminal' }, true)).toEqual([
+      [RS, RC, BS, BC].join(),
+      [RS, RC, BC, BS].join(),
+    ]);
+  });
+
+  it('are both ends of the source first where the house begins there', () => {
+    const source = { clampSequence: 'source-first' } as const;
+    for (const lastBlack of ['ground-point', 'negative-terminal'] as const)
+      expect(of({ ...source, lastBlack }, true)).toEqual([[RS, BS, RC, BC].join(), [BS, RS, RC, BC].join()]);
+  });
+});
+
+describe('hazards of one action', () => {
+  it('are told worst first', () => {
+    const rank = ['note', 'watch', 'severe'];
+    let mixed = 0;
+    for (const rest of [3.5, 6, 9, 11.9, 12.5])
+      for (const enclosed of [false, true])
+        for (const judge of [hazardsOf, hazardsAsIs])
+          for (const [i, action] of [...ALL_ON, started].entries()) {
+            const scene = { ...donorScene(rest), enclosed };
+            const before = [...ALL_ON, started].slice(0, i);
+            const ranks = judge(scene, run(CAR, before), action, ALLOWING).map(({ severity }) =>
+              rank.indexOf(severity),
+            );
+            expect(ranks).toEqual([...ranks].sort((a, b) => b - a));
+            if (new Set(ranks).size > 1) mixed++;
+          }
+    expect(mixed).toBeGreaterThan(5);
+  });
+});
+
+describe('a spark where no gas is', () => {
+  it('is to be watched from five thousand watts on, and a note below', () => {
+    // The worst of what is not known: cells shorted, or a battery that is charged and fitted backwards.
+    let hard = 0;
+    let soft = 0;
+    for (let rest = -12.6; rest < 12.6; rest += 0.9) {
+      const scene = donorScene(rest);
+      const found = find(hazardsOf(scene, run(CAR, LOOSE), ALL_ON[3]!, ALLOWING), 'hard-spark');
+      if (!found) continue;
+      const watts = found.amps! * found.volts!;
+      expect(found.severity)
+        .withContext(`${watts.toFixed(0)} W`)
+        .toBe(watts >= 5000 ? 'watch' : 'note');
+      if (watts >= 5000) hard++;
+      else soft++;
+    }
+    expect(hard).toBeGreaterThan(0);
+    expect(soft).toBeGreaterThan(3);
+  });
+});
+
+describe('clearing a charger down', () => {
+  it('switches it off and pulls its plug before a clamp comes off', () => {
+    const scene = sceneFor(CAR, chargeOptions(CAR, KIT)[0]!, [11.9]);
+    const on = hookupOrder(CAR, null, scene.option, 0, ALLOWING);
+    const off = clearingOrder(on, CAR, ALLOWING).map(({ action }) => action);
+    expect(off.slice(0, 2)).toEqual([
+      { kind: 'pack', on: false },
+      { kind: 'plug', in: false },
+    ]);
+    expect(off.slice(2).every(({ kind }) => kind === 'detach')).toBeTrue();
+    const state = [...on.map(({ action }) => action), ...off].reduce(act, NOTHING_CONNECTED);
+    expect([state.packOn, state.pluggedIn, state.clamps.redCasualty]).toEqual([false, false, null]);
+  });
+});
+
+describe('a clamp on wrong metal of a machine with its plus on the body', () => {
+  it('is that clamp’s own, seen through the mirror', () => {
+    const old: Machine = { ...CAR, id: 'old-car', earth: 'positive' };
+    const scene = sceneFor(old, optionNamed(old, 'lead@12', [11.9]), [11.9]);
+    const onto: HandAction = {
+      kind: 'attach',
+      clamp: 'redCasualty',
+      pointId: 'ground',
+      onto: 'isolated-body',
+    };
+    const joined = run(old, [onto, on('blackCasualty', 'minus'), { kind: 'pack', on: true }]);
+    // The red on a body that nothing bonds is as good as in the air: nothing flows.
+    const { clamps } = rescueOf(scene, joined);
+    expect([clamps.redCasualty, clamps.blackCasualty].filter((at) => at === null)).toHaveSize(1);
+    const whole = run(old, [on('redCasualty', 'ground'), on('blackCasualty', 'minus')]);
+    const { clamps: bonded } = rescueOf(scene, whole);
+    expect([bonded.redCasualty, bonded.blackCasualty]).not.toContain(null);
   });
 });
 

@@ -72,7 +72,7 @@ export function isSound(sequence: readonly ClampId[], mayEndAtSource: boolean): 
 }
 
 /** Sequences of loose clamps that the house rules allow, the usual one first. */
-function allowedSequences(rules: HouseRules, mayEndAtSource: boolean): (readonly ClampId[])[] {
+export function allowedSequences(rules: HouseRules, mayEndAtSource: boolean): (readonly ClampId[])[] {
   const usual = usualSequence(rules);
   const all = permutations(usual).filter((s) => isSound(s, mayEndAtSource) && isAllowed(s, rules));
   return [usual, ...all.filter((s) => s.join() !== usual.join())];
