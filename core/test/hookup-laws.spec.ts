@@ -14,11 +14,13 @@ import {
   type HookupAction,
   type HookupScene,
   hookupOrder,
+  makeSafe,
+  permutations,
   rescueOf,
   storiesOf,
 } from '../src/hookup/index.js';
 import { gasAt, SPARK_WATTS } from '../src/hookup/hazards.js';
-import { allowedSequences } from '../src/hookup/safest-order.js';
+import { allowedSequences, hazardCost } from '../src/hookup/safest-order.js';
 import type { ClampId } from '../src/circuit/index.js';
 import type { Machine } from '../src/machine/index.js';
 import { chargeOptions } from '../src/plan/index.js';
@@ -369,6 +371,61 @@ describe('a clamp on wrong metal of a machine with its plus on the body', () => 
     const whole = run(old, [on('redCasualty', 'ground'), on('blackCasualty', 'minus')]);
     const { clamps: bonded } = rescueOf(scene, whole);
     expect([bonded.redCasualty, bonded.blackCasualty]).not.toContain(null);
+  });
+});
+
+describe('make safe', () => {
+  it('takes clamps off at no more than any other way: every way tried, its cost added up clamp by clamp', () => {
+    const crossed: HookupAction[] = [
+      on('redCasualty', 'minus'),
+      on('redSource', 'plus'),
+      on('blackSource', 'ground'),
+      on('blackCasualty', 'ground'),
+    ];
+    let reversed = 0;
+    for (const rest of [3.5, 8, 11.9])
+      for (const actions of [
+        ALL_ON,
+        crossed,
+        [...ALL_ON].reverse(),
+        ALL_ON.slice(0, 3),
+        crossed.slice(0, 2),
+      ]) {
+        const scene = donorScene(rest);
+        const state = run(CAR, actions);
+        const costOf = (clamps: readonly ClampId[]): number => {
+          let at = state;
+          return clamps.reduce((sum, clamp) => {
+            const action: HookupAction = { kind: 'detach', clamp };
+            const isLast = at.attachedInOrder.at(-1) === clamp;
+            const cost =
+              hazardCost(scene, [{ action, reason: 'start-again' }], ALLOWING, at) + (isLast ? 0 : 4);
+            at = act(at, action);
+            return sum + cost;
+          }, 0);
+        };
+        const ways = permutations(state.attachedInOrder);
+        const least = Math.min(...ways.map(costOf));
+        const taken = makeSafe(scene, state, ALLOWING).flatMap((a) => (a.kind === 'detach' ? [a.clamp] : []));
+        expect(taken).toHaveSize(state.attachedInOrder.length);
+        expect(costOf(taken)).withContext(`${rest} V, ${actions.length} on`).toBeCloseTo(least, 6);
+        if (taken.join() === [...state.attachedInOrder].reverse().join()) reversed++;
+      }
+    // Mostly as hands know it, and not always: else there was nothing to find.
+    expect(reversed).toBeGreaterThan(3);
+    expect(reversed).toBeLessThan(15);
+  });
+});
+
+describe('what is foretold of a wrong clamp', () => {
+  it('is only what would be severe, and names its figures', () => {
+    const scene = donorScene(11.9);
+    const wrong = hazardsAsIs(scene, run(CAR, []), on('redCasualty', 'minus'), ALLOWING);
+    const foretold = wrong.filter(({ code }) => code.startsWith('will-'));
+    expect(foretold.map(({ severity }) => severity)).toContain('severe');
+    // A school that calls a slighter thing severe is foretold it too, and a plain order nothing.
+    const right = hazardsAsIs(scene, run(CAR, []), on('redCasualty', 'plus'), ALLOWING);
+    expect(right.filter(({ code }) => code.startsWith('will-'))).toEqual([]);
   });
 });
 
