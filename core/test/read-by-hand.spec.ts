@@ -125,7 +125,8 @@ describe('the hydrometer by hand', () => {
     for (const g of gravities(six)) expect(Math.abs(g - gravityAt(state.soc, 10))).toBeLessThan(0.02);
     const even = state.soc > 0.6 ? 'even-high' : 'even-low';
     expect(found(six, 'specific-gravity').map((e) => e.found)).toEqual([even]);
-    expect(six.minutes).toBe(6);
+    // A minute a cell, and the box lid off first: two things to do of four tenths each.
+    expect(six.minutes).toBeCloseTo(6 + 2 * 0.4, 9);
   });
 
   it('finds the shorted cell where it is, whichever is read first', () => {
@@ -169,6 +170,61 @@ describe('the lamps at the key', () => {
   });
 });
 
+describe('what lies over a battery', () => {
+  const start = caseOf('motorcycle', 'discharged', 2);
+  const { machine } = start.practice;
+  const [plus, minus, ground] = ['battery-positive', 'battery-negative', 'ground-point'].map(
+    (kind) => machine.points.find((p) => p.kind === kind)!.id,
+  ) as [string, string, string];
+  const attach = (clamp: 'redCasualty' | 'blackCasualty', pointId: string): PracticeAction => ({
+    kind: 'hands',
+    action: { kind: 'attach', clamp, pointId },
+  });
+
+  it('comes off once, first and in its minutes, for whatever reaches the battery, and for nothing else', () => {
+    const fetched = act(start, {
+      kind: 'fetch',
+      optionId: optionsOf(start).find(({ sourceKind }) => sourceKind === 'donor')!.id,
+    });
+    const reaching: PracticeAction[] = [
+      { kind: 'probe', red: plus, black: ground },
+      { kind: 'check', check: 'rest' },
+      { kind: 'check', check: 'conductance' },
+      { kind: 'check', check: 'look-joints' },
+      { kind: 'amps', around: 'own-cable' },
+      attach('redCasualty', plus),
+      attach('blackCasualty', minus),
+      { kind: 'hands', action: { kind: 'loosen', pointId: minus } },
+      { kind: 'hands', action: { kind: 'bridge', pointId: plus } },
+    ];
+    for (const action of reaching) {
+      const done = act(fetched, action);
+      const again = act(done, action);
+      const about = JSON.stringify(action);
+      expect(last(done).opened).withContext(about).toEqual(['Saddle off: lock or two bolts.']);
+      expect(done.isOpen).toBeTrue();
+      expect(last(again).opened).withContext(about).toBeUndefined();
+      expect(last(done).minutes - last(again).minutes)
+        .withContext(about)
+        .toBeCloseTo(0.4, 9);
+      expect(done.minutes).toBeCloseTo(fetched.minutes + last(done).minutes, 9);
+      // What was taken back was done: its minutes are gone, and the saddle is on again.
+      const back = act(done, { kind: 'back' });
+      expect([back.isOpen, back.minutes]).toEqual([false, done.minutes]);
+    }
+    const beside: PracticeAction[] = [
+      { kind: 'check', check: 'ask-left-on' },
+      { kind: 'amps', around: 'red-lead' },
+      { kind: 'probe', red: ground, black: ground },
+      attach('blackCasualty', ground),
+      { kind: 'key' },
+      { kind: 'wait', minutes: 3 },
+    ];
+    for (const action of beside)
+      expect(act(fetched, action).isOpen).withContext(JSON.stringify(action)).toBeFalse();
+  });
+});
+
 describe('an instrument of a training bench', () => {
   const start = caseOf('car', 'discharged', 2);
   const across = {
@@ -183,6 +239,10 @@ describe('an instrument of a training bench', () => {
     expect(found(bench, 'rest')).toEqual([{ check: 'rest', found: 11.234 }]);
     expect(last(bench).minutes).toBe(last(own).minutes);
     expect(last(doing(start, { kind: 'amps', around: 'own-cable', shown: -3.3 })).amps).toBe(-3.3);
+  });
+
+  it('is no more than what can be done', () => {
+    expect(() => act(start, { kind: 'dance' } as never)).toThrowError(/nobody can/);
   });
 
   it('shows what can be shown', () => {

@@ -278,8 +278,8 @@ describe('a training bench', () => {
     const idOf = (of: typeof machine, kind: string): string => of.points.find((p) => p.kind === kind)!.id;
     const across = { red: idOf(machine, 'battery-positive'), black: idOf(machine, 'battery-negative') };
     const volts = async (actions: readonly PracticeAction[], probes: ProbesOn): Promise<number> => {
-      const { body } = await read({ code, actions, probes, around: null }).expect(200);
-      return (body as InstrumentNow).value!;
+      const answer = await read({ code, actions, probes, around: null }).expect(200);
+      return (answer.body as InstrumentNow).value!;
     };
     const near = (a: number, b: number): void => expect(Math.abs(a - b)).toBeLessThan(0.05);
     near(await volts([], across), voltsBetween(start, across));
@@ -302,10 +302,10 @@ describe('a training bench', () => {
     const world = joined.reduce(act, start);
     near(await volts(joined, across), voltsBetween(world, across));
     expect(voltsBetween(world, across)).toBeGreaterThan(voltsBetween(start, across) + 0.3);
-    const { body } = await read({ code, actions: joined, probes: null, around: 'red-lead' }).expect(200);
+    const answer = await read({ code, actions: joined, probes: null, around: 'red-lead' }).expect(200);
     const amps = ampsAround(world, 'red-lead');
     expect(amps).toBeGreaterThan(5);
-    expect(Math.abs((body as InstrumentNow).value! / amps - 1)).toBeLessThan(0.02);
+    expect(Math.abs((answer.body as InstrumentNow).value! / amps - 1)).toBeLessThan(0.02);
     // Taken as read, a figure of the bench stands in the run, and means what its own meter's would.
     const after = act(start, { kind: 'probe', ...across, shown: 12.345 });
     expect(after.log.at(-1)!.volts).toBe(12.345);

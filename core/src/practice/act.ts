@@ -2,14 +2,14 @@ import { chargeJoined, warmedK } from '../charging/lend.js';
 import { crankPoint, type CrankPoint, wakePoint } from '../crank/quick.js';
 import type { AttemptOutcome } from '../crank/outcome.js';
 import type { DiagnosisEvidence } from '../diagnosis/belief.js';
-import { checkOf } from '../diagnosis/checks.js';
+import { type CheckId, checkOf } from '../diagnosis/checks.js';
 import { type CrankLook, cranksOf, lampVoltsAt, lookOfPoint, oneBattery } from '../diagnosis/hidden.js';
 import { defaultStarter } from '../engine/engine.js';
 import { actByHand, hazardsAsIs, rescueOf } from '../hookup/earth.js';
 import { clampsOn, type HandAction } from '../hookup/actions.js';
 import { type Hazard, newHazard } from '../hookup/hazard.js';
 import { anyClampOn, NOTHING_CONNECTED } from '../hookup/state.js';
-import { type Rescue, rescueCircuit, terminalNode } from '../circuit/rescue.js';
+import { isSourceClamp, type Rescue, rescueCircuit, terminalNode } from '../circuit/rescue.js';
 import { solveDc, voltsAcross } from '../circuit/solve-dc.js';
 import { HAND_MINUTES } from '../plan/hand-minutes.js';
 import { sourceOptions } from '../plan/options.js';
@@ -47,10 +47,16 @@ const TRY_OF: Readonly<Record<CrankLook, AttemptOutcome>> = {
  * What an action does to the world: pure, and the same for the same case and the same actions before it, so that a run is its list of actions.
  * Nothing is forbidden; what it does to hands and metal is solved on the circuit as it truly is.
  *
- * @throws RangeError for a check or a source that this case does not have, and once the verdict was given
+ * @throws RangeError for a check, a source or an action that this case does not have, and once the verdict was given
  */
 export function act(world: World, action: PracticeAction): World {
   if (world.verdict) throw new RangeError('the case has ended');
+  const over = world.isOpen ? [] : overBattery(world, action);
+  const after = acted(world, action);
+  return over.length > 0 ? opened(after, over) : after;
+}
+
+function acted(world: World, action: PracticeAction): World {
   switch (action.kind) {
     case 'check':
       return checked(world, action);
@@ -94,7 +100,56 @@ export function act(world: World, action: PracticeAction): World {
       const { verdict, suspect } = action;
       return logged({ ...world, verdict: { verdict, suspect } }, { action, minutes: 0, hazards: [] });
     }
+    default:
+      // What comes from elsewhere may be anything.
+      throw new RangeError('nobody can do that');
   }
+}
+
+/** What lies over the battery, where this action reaches for it; nothing where it does not. */
+function overBattery({ practice: { machine } }: World, action: PracticeAction): readonly string[] {
+  const own = machine.points.filter(({ kind }) => kind.startsWith('battery-'));
+  const reaches = reachedBy(action);
+  const isReached = reaches === 'battery' || own.some(({ id }) => reaches.includes(id));
+  return isReached ? (own[0]?.steps ?? []) : [];
+}
+
+/** Points of the machine that an action reaches for, or its battery whatever its points are. */
+function reachedBy(action: PracticeAction): 'battery' | readonly string[] {
+  switch (action.kind) {
+    case 'check': {
+      const { isOfBattery = false, needs } = checkOf(action.check);
+      const isRead = needs !== null && needs !== 'source';
+      return isOfBattery || isRead || SEEN_AT_BATTERY.includes(action.check) ? 'battery' : [];
+    }
+    case 'probe':
+      return [action.red, action.black];
+    case 'gravity':
+      return 'battery';
+    case 'amps':
+      return action.around === 'own-cable' ? 'battery' : [];
+    case 'hands': {
+      const { action: hand } = action;
+      if (hand.kind === 'attach') return isSourceClamp(hand.clamp) ? [] : [hand.pointId];
+      return hand.kind === 'bridge' || hand.kind === 'loosen' ? [hand.pointId] : [];
+    }
+    default:
+      return [];
+  }
+}
+/** Looks at the battery itself. */
+const SEEN_AT_BATTERY: readonly CheckId[] = ['look-joints', 'look-date', 'case'];
+
+/** The same with what lay over the battery taken off first, in its minutes. */
+function opened(after: World, over: readonly string[]): World {
+  const minutes = over.length * HAND_ACTION_MINUTES;
+  const last = after.log.at(-1)!;
+  return {
+    ...after,
+    isOpen: true,
+    minutes: after.minutes + minutes,
+    log: [...after.log.slice(0, -1), { ...last, minutes: last.minutes + minutes, opened: over }],
+  };
 }
 
 /** A run from its actions. */

@@ -108,6 +108,7 @@ export function startCase(code: string): World {
     option: null,
     hookup: NOTHING_CONNECTED,
     runs: false,
+    isOpen: false,
     broken: [],
     evidence: [{ check: 'symptom', found: said }],
     log: [],

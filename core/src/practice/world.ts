@@ -81,6 +81,8 @@ export interface Happened {
   readonly amps?: number;
   /** Specific gravity of the cell that was read. */
   readonly gravity?: number;
+  /** What lay over its battery and came off first. */
+  readonly opened?: readonly string[];
   /** What it broke. */
   readonly broke?: readonly Breakable[];
   /** What the circuit did to hands, metal, batteries and electronics, worst first. */
@@ -129,6 +131,8 @@ export interface World {
   readonly hookup: HookupState;
   /** It runs, or is awake. */
   readonly runs: boolean;
+  /** What lies over its battery is off: bonnet, lid, seat. */
+  readonly isOpen: boolean;
   /** What slips have broken, and nobody took back. */
   readonly broken: readonly Breakable[];
   readonly evidence: readonly DiagnosisEvidence[];

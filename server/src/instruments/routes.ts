@@ -36,7 +36,10 @@ export interface StandInPlaces {
 /** @throws HttpProblem 422 for a case that is none, or in which what was done cannot be */
 function requireCase({ code, actions }: CaseReading): void {
   try {
-    if (readCaseCode(code) && replay(code, actions)) return;
+    if (readCaseCode(code)) {
+      replay(code, actions);
+      return;
+    }
   } catch (error) {
     if (!(error instanceof RangeError || error instanceof TypeError)) throw error;
   }

@@ -177,7 +177,8 @@ export class CasePage {
   protected readonly lines = computed(() =>
     (this.world()?.log ?? []).map((happened) => ({
       at: Math.round(happened.atMinutes),
-      text: this.told(happened.action),
+      // What came off first is told by the first of its steps.
+      text: [...(happened.opened ?? []).slice(0, 1), this.told(happened.action)].join(' '),
       came: cameWords(happened),
       severity: happened.hazards[0]?.severity ?? null,
     })),

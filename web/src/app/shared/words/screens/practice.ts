@@ -101,6 +101,7 @@ export const CASE_PAGE = {
   blackProbe: 'Black probe on',
   read: 'Read',
   readWith: 'Read with',
+  reading: 'Waiting for the linked instrument',
   itsOwn: "the case's own",
   linked: (name: Shown) => tell`linked: ${name}`,
   battery: (number: Shown) => tell`battery ${number}`,
