@@ -321,6 +321,12 @@ describe('a training bench', () => {
     await read({ ...good, actions: [{ kind: 'fetch', optionId: 'winch' }] }).expect(422);
     await read({ ...good, actions: [{ kind: 'dance' }] as never }).expect(422);
     await read({ ...good, around: 'waist' as never }).expect(422);
+    // One instrument is held to one place that is there.
+    const probes = { red: 'battery-plus', black: 'battery-minus' };
+    await read({ ...good, around: null }).expect(422);
+    await read({ ...good, probes }).expect(422);
+    await read({ ...good, probes: { ...probes, black: 'moon' }, around: null }).expect(422);
+    await read({ ...good, probes, around: null }).expect(200);
     await read(good).expect(200);
     end();
     await read(good).expect(503);

@@ -23,7 +23,7 @@ export const OVER_DISCHARGED_SHARE = 0.05;
 /** What a minute of charge brings the dullest and the keenest of twenty batteries, against the usual one. */
 export const CHARGE_WORTH = { low: 0.6, high: 1.5 } as const;
 const STEP_MINUTES = 0.5;
-/** What warms a lead-acid battery by one degree, for each Ah of it, J: 0.3 kg of lead, acid and case an Ah, at 0.9 kJ/kg. */
+/** What warms a battery by one degree, for each Ah of it, J; any is taken for lead-acid: 0.3 kg of lead, acid and case an Ah, at 0.9 kJ/kg. */
 export const HEAT_J_PER_K_AH = 270;
 
 /** A battery under charge. */
@@ -68,7 +68,7 @@ export function lentAh(rescue: Rescue, batteries: readonly ChargedBattery[], min
 
 /**
  * Degrees by which each of the casualty's batteries has warmed after so many minutes joined to a source: what the circuit drives through it,
- * stored or not, heats its own resistance, and within minutes nothing of it leaves.
+ * stored or not, heats its own resistance, and within minutes nothing of it leaves. A bank has no plates to warm.
  *
  * @param rescue clamps on, source on, no load
  */
@@ -76,7 +76,9 @@ export function warmedK(rescue: Rescue, batteries: readonly ChargedBattery[], mi
   const joules = batteries.map(() => 0);
   for (const { offeredAmps, ohms } of stepsJoined(rescue, batteries, minutes, 1))
     offeredAmps.forEach((amps, i) => (joules[i]! += amps ** 2 * ohms[i]! * STEP_MINUTES * 60));
-  return batteries.map(({ rating }, i) => joules[i]! / (HEAT_J_PER_K_AH * rating.capacityAh));
+  return batteries.map(({ rating }, i) =>
+    rating.chemistry === 'capacitor' ? 0 : joules[i]! / (HEAT_J_PER_K_AH * rating.capacityAh),
+  );
 }
 
 /** Half a minute of it. */

@@ -6,7 +6,7 @@ import {
   type CaseReading,
   PROBES_PLACED,
 } from '@voltrek/contracts';
-import { readCaseCode, replay } from '@voltrek/core/practice';
+import { readCaseCode, replay, voltsBetween } from '@voltrek/core/practice';
 import { Router } from 'express';
 import { openStream } from '../http/event-stream.js';
 import { HttpProblem } from '../http/problem.js';
@@ -33,11 +33,12 @@ export interface StandInPlaces {
   readonly onCase: (reading: CaseReading) => void;
 }
 
-/** @throws HttpProblem 422 for a case that is none, or in which what was done cannot be */
-function requireCase({ code, actions }: CaseReading): void {
+/** @throws HttpProblem 422 for a case that is none, in which what was done cannot be, or that has no such place to read at */
+function requireCase({ code, actions, probes, around }: CaseReading): void {
   try {
-    if (readCaseCode(code)) {
-      replay(code, actions);
+    if (readCaseCode(code) && (probes === null) !== (around === null)) {
+      const world = replay(code, actions);
+      if (probes) voltsBetween(world, probes);
       return;
     }
   } catch (error) {
