@@ -76,6 +76,8 @@ const PAGES = [
   'practice',
   'practice/drills',
   'practice/string-1',
+  'practice/write',
+  'practice/exam',
 ];
 /** Pages with buttons that open something over them. */
 const WITH_DIALOGS = ['board', 'vehicles', 'batteries', 'atlas', 'kit', 'files'];
