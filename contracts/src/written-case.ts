@@ -23,7 +23,7 @@ export const WRITTEN_CASE_FILE = record({
   version: yup.number().oneOf([FORM.version]).required(),
   title: shortText(WRITTEN_LENGTHS.title),
   machineClass: yup.string().oneOf(MACHINE_CLASSES).required(),
-  tempC: figure(MADE_COLD),
+  tempC: figure(MADE_COLD).integer(),
   cause: yup.string().oneOf(CAUSES).required(),
   along: yup
     .string()

@@ -35,6 +35,7 @@ describe('the file of a written case', () => {
       ['"worn"', '"converter"', '"cause"', /such a machine cannot have this fault/],
       ['-9', '"cold"', '"tempC"', /^tempC must be a number/],
       ['-9', '-90', '"tempC"', /^tempC must be -30 at the least/],
+      ['-9', '-9.5', '"tempC"', /^tempC must be a whole number/],
       ['"light-leads"', '"winch"', '"winch"', /^kit\[1\] must be one of donor/],
       ['"light-leads"', '"heavy-leads"', '"heavy-leads"\n', /kit.1: no such kit, or named twice/],
       ['"ask-flats": "no"', '"ask-flats": "perhaps"', '"ask-flats"', /is no answer to that question/],

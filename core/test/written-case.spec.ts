@@ -94,6 +94,7 @@ describe('a written case', () => {
       'tempC cold-out-of-range',
       'number number-out-of-range',
     ]);
+    expect(faultsOf({ tempC: 4.5 })).toEqual(['tempC cold-out-of-range']);
     expect(faultsOf({ tempC: NaN, number: NaN })).toEqual([
       'tempC cold-out-of-range',
       'number number-out-of-range',

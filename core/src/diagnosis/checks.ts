@@ -1,5 +1,6 @@
 import { convertCca } from '../battery/cca.js';
 import { SPENT_BELOW_SHARE, strengthShare, WORN_BELOW_SHARE } from '../battery/strength.js';
+import { USUAL_CONVERTER } from '../crank/wake.js';
 import { WORN_FROM } from './draw-hidden.js';
 import { againstCrankLimit, CHARGES_FROM_VOLTS, crankLimitVolts } from './reading.js';
 import type { Cause, DiagnosisProfile } from './causes.js';
@@ -741,7 +742,9 @@ export const CHECKS: readonly Check[] = [
     outcomes: ['no-rise', 'rises'],
     edges: [13],
     predict: ({ cause, open }) =>
-      cause === 'converter' || cause === 'traction-flat' || cause === 'charge-point' || open ? 12.3 : 14,
+      cause === 'converter' || cause === 'traction-flat' || cause === 'charge-point' || open
+        ? 12.3
+        : USUAL_CONVERTER.volts,
     spread: 0.25,
     reason: 'when the converter takes over the volts jump',
   },

@@ -1,6 +1,7 @@
 import { GRAVITY_BAD_SPREAD, gravityAt, GRAVITY_SPREAD, socFromCells } from '../battery/gravity.js';
 import { aloneRescue, type Rescue, rescueCircuit, terminalNode } from '../circuit/rescue.js';
 import { solveDc, voltsAcross } from '../circuit/solve-dc.js';
+import { USUAL_CONVERTER } from '../crank/wake.js';
 import type { DiagnosisEvidence } from '../diagnosis/belief.js';
 import { restVoltsOf } from '../diagnosis/hidden.js';
 import { rescueOf } from '../hookup/earth.js';
@@ -194,8 +195,6 @@ export function rescueNow(world: World): Rescue {
   const { casualtyAlternator: _sound, ...still } = rescue;
   const volts = (hidden.chargingVolts * practice.machine.systemVolts) / 12;
   const converts = startsByWaking(practice.machine) && hidden.cause !== 'converter';
-  const own = { volts: converts ? CONVERTER_VOLTS : volts, maxAmps: CASUALTY_ALTERNATOR.maxAmps };
+  const own = { volts: converts ? USUAL_CONVERTER.volts : volts, maxAmps: CASUALTY_ALTERNATOR.maxAmps };
   return { ...still, ...(runs && { casualtyAlternator: own }), joints: batteries.joints! };
 }
-/** What its converter holds, once an electric machine is awake, V: as the check of it predicts. */
-const CONVERTER_VOLTS = 14;

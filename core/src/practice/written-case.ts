@@ -73,7 +73,7 @@ export function faultsOfWritten(
     ['says', says],
   ] as const)
     tell(/[\ud800-\udfff]/u.test(text), path, 'text-broken');
-  tell(!Number.isFinite(tempC) || outOfRange('', tempC, MADE_COLD) !== null, 'tempC', 'cold-out-of-range');
+  tell(!Number.isInteger(tempC) || outOfRange('', tempC, MADE_COLD) !== null, 'tempC', 'cold-out-of-range');
   tell(
     !Number.isInteger(number) || outOfRange('', number, WRITTEN_NUMBER) !== null,
     'number',
