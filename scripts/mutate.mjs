@@ -14,7 +14,10 @@ if (!folder || !existsSync(`${ROOT}/core/src/${folder}`)) {
 await install();
 await findNgspice();
 await build();
-const mutated = rest[0] === '--lines' ? sample(Number(rest[1]), Number(rest[2] ?? 7)) : rest.map((f) => `src/${folder}/${f}`);
+const mutated =
+  rest[0] === '--lines'
+    ? sample(Number(rest[1]), Number(rest[2] ?? 7))
+    : rest.map((f) => `src/${folder}/${f}`);
 if (mutated.length === 0) mutated.push(`src/${folder}/**/*.ts`);
 say(`Faults in ${mutated.length > 9 ? `${mutated.length} lines of ${folder}` : mutated.join(', ')}`);
 await must('npx', ['stryker', 'run', 'stryker.config.json', '--mutate', mutated.join(',')], {

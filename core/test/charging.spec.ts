@@ -83,7 +83,8 @@ describe('warmedK', () => {
   });
 
   it('is nothing where nothing is on, and twice the amps warm four times as much', () => {
-    const of = (more: Partial<Rescue>): number => warmedK({ ...rescue, ...more }, [{ rating: LFP, state }], 5)[0]!;
+    const of = (more: Partial<Rescue>): number =>
+      warmedK({ ...rescue, ...more }, [{ rating: LFP, state }], 5)[0]!;
     expect(of({ sourceOn: false })).toBeCloseTo(0, 12);
     const rest = batteryOpenVolts(LFP, state);
     const once = of({ source: { openVolts: rest + 3, ohms: 0.5 } });

@@ -149,7 +149,11 @@ export class Technician {
     // What the tap that leads here said must be gone, and a step of the new order be on its card: a frame later than the tap.
     if (this.pressed) await expect(this.page.locator('.next')).not.toHaveText(this.pressed);
     await expect
-      .poll(async () => (await this.stepTitle()) !== null || until.test((await this.page.locator('.next').textContent()) ?? ''))
+      .poll(
+        async () =>
+          (await this.stepTitle()) !== null ||
+          until.test((await this.page.locator('.next').textContent()) ?? ''),
+      )
       .toBe(true);
     for (let i = 0; i < 12; i++) {
       const label = (await this.page.locator('.next').textContent()) ?? '';
