@@ -224,6 +224,15 @@ test('pictures of the main views', async ({ tech, page }) => {
   await page.getByRole('heading', { level: 1 }).waitFor();
   await shoot('bench');
   await page.goto(`${tech.url}/practice/not-the-battery-1`);
+  await page.getByRole('radio', { name: 'probes' }).click();
+  for (const [probe, place] of [
+    ['Red probe on', 'Battery +'],
+    ['Black probe on', 'Battery -'],
+  ] as const)
+    await page.getByRole('radiogroup', { name: probe }).getByRole('radio', { name: place }).click();
+  await page.getByRole('button', { name: 'Read', exact: true }).click();
+  await page.getByRole('radio', { name: 'key', exact: true }).click();
+  await page.getByRole('button', { name: 'Turn the key' }).click();
   await page.getByRole('radio', { name: 'clamps' }).click();
   await page.getByRole('button', { name: /Service van, Heavy/ }).click();
   for (const [clamp, at] of [
