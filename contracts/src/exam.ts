@@ -32,7 +32,14 @@ export interface Exam extends ExamMarks {
 }
 
 /** Nobody does more to a case: a run of the tool is no longer than ninety. */
-export const PRACTICE_ACTIONS_MOST = 500;
+const ACTIONS_MOST = 500;
+/** What was done to a case, from untrusted input; whether it can be is seen when it is replayed. */
+export const practiceActions = () =>
+  yup
+    .array()
+    .of(yup.object({ kind: yup.string().max(20).required() }).required())
+    .max(ACTIONS_MOST)
+    .required();
 
 export const NEW_EXAM = record({
   id: yup.string().matches(UUID_PATTERN, FIELD_FAULTS.uuid).required(),
@@ -49,11 +56,7 @@ export const NEW_EXAM = record({
           minutes: yup.number().min(0).max(10_000).required(),
           started: yup.boolean().required(),
         }).required(),
-        actions: yup
-          .array()
-          .of(yup.object({ kind: yup.string().max(20).required() }).required())
-          .max(PRACTICE_ACTIONS_MOST)
-          .required(),
+        actions: practiceActions(),
       }).required(),
     )
     .max(10)

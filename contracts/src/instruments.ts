@@ -1,9 +1,9 @@
 import { CHECK_IDS, type CheckId } from '@voltrek/core/diagnosis';
-import { AMPS_AROUND, type AmpsAround, type PracticeAction, type ProbesOn } from '@voltrek/core/practice';
+import { AMPS_AROUND } from '@voltrek/core/practice';
 import type { Range } from '@voltrek/core/quantities';
 import * as yup from 'yup';
 import { record } from './calc/parts.js';
-import { PRACTICE_ACTIONS_MOST } from './exam.js';
+import { practiceActions } from './exam.js';
 import { idText } from './text.js';
 
 export const INSTRUMENTS = ['meter', 'clamp', 'tester'] as const;
@@ -70,33 +70,16 @@ export const PROBES_PLACED = yup
   .strict()
   .required();
 
-/** An instrument of a training bench, held to a case of practice as far as it has been worked. */
-export interface CaseReading {
-  readonly code: string;
-  /** What was done so far, oldest first. */
-  readonly actions: readonly PracticeAction[];
-  /** Where the meter's probes are held; null where it is the clamp that reads. */
-  readonly probes: ProbesOn | null;
-  readonly around: AmpsAround | null;
-}
-
 /** Characters of the longest address of a case that somebody wrote. */
 const CODE_MOST = 8_000;
 
-export const CASE_READING = yup
-  .object({
-    code: yup.string().max(CODE_MOST).required(),
-    actions: yup
-      .array()
-      .of(yup.object({ kind: yup.string().max(20).required() }).required())
-      .max(PRACTICE_ACTIONS_MOST)
-      .required(),
-    probes: record({ red: idText(), black: idText() }).nullable().defined(),
-    around: yup.string().oneOf(AMPS_AROUND).nullable().defined(),
-  })
-  .noUnknown()
-  .strict()
-  .required();
+/** An instrument of a training bench, held to a case, as `CaseReading` of the core has it. */
+export const CASE_READING = record({
+  code: yup.string().max(CODE_MOST).required(),
+  actions: practiceActions(),
+  probes: record({ red: idText(), black: idText() }).nullable().defined(),
+  around: yup.string().oneOf(AMPS_AROUND).nullable().defined(),
+}).required();
 
 /** What the weather service says of a place. */
 export interface Weather {

@@ -1,5 +1,5 @@
 import { bankFarads, type BatteryRating } from '../src/battery/index.js';
-import { chargeJoined, judgeCharge, maintaining, revive, warmedK } from '../src/charging/index.js';
+import { afterJoined, chargeJoined, judgeCharge, maintaining, revive } from '../src/charging/index.js';
 import { aloneRescue, modelBattery, type Rescue } from '../src/circuit/index.js';
 import { crankPoint, simulateCrank, toSpice } from '../src/crank/index.js';
 import { priorsFor, restMeaning } from '../src/diagnosis/index.js';
@@ -81,7 +81,10 @@ describe('a capacitor bank as the machine’s own battery', () => {
     expect(Math.max(...volts)).toBeLessThan(12.7);
     expect(volts[2]!).toBeGreaterThan(volts[1]!);
     // However much rushes in: it has no plates to warm.
-    expect(warmedK(rescue, [{ rating: BANK, state: at(4) }], 2)).toEqual([0]);
+    expect(afterJoined(rescue, [{ rating: BANK, state: at(4) }], 2)).toEqual({
+      states: path[2]!,
+      warmedK: [0],
+    });
   });
 
   it('reads as a bank: spent below the cut-off, nothing dead or frozen about 9 V, too high above its cells', () => {

@@ -3,13 +3,13 @@ import { batteryOhms, batteryOpenVolts, type BatteryRating } from '../src/batter
 import { modelBattery, type Rescue } from '../src/circuit/index.js';
 import {
   acceptanceAmps,
+  afterJoined,
   chargeHours,
   daysToFlat,
   driveMinutes,
   maintaining,
   revive,
   startCostAh,
-  warmedK,
 } from '../src/charging/index.js';
 import { BATTERY_60, JOINED } from './fixtures.js';
 
@@ -58,7 +58,7 @@ describe('chargeHours', () => {
   });
 });
 
-describe('warmedK', () => {
+describe('the heat of what is joined', () => {
   /** Below freezing lithium stores nothing, so that it stays as it is and the sum is one of Joule's law alone. */
   const state = { soc: 0.5, tempC: -5, ageing: 1 };
   const rescue: Rescue = {
@@ -76,15 +76,15 @@ describe('warmedK', () => {
     const ohms = batteryOhms(LFP, state);
     const amps = (20 - batteryOpenVolts(LFP, state)) / (ohms + 0.5);
     const expected = (amps ** 2 * ohms * 600) / (270 * 60);
-    const [warmed] = warmedK(rescue, [{ rating: LFP, state }], 10);
+    const [warmed] = afterJoined(rescue, [{ rating: LFP, state }], 10).warmedK;
     expect(warmed! / expected).toBeGreaterThan(0.97);
     expect(warmed! / expected).toBeLessThan(1);
-    expect(warmedK(rescue, [{ rating: LFP, state }], 20)[0]).toBeCloseTo(2 * warmed!, 9);
+    expect(afterJoined(rescue, [{ rating: LFP, state }], 20).warmedK[0]).toBeCloseTo(2 * warmed!, 9);
   });
 
   it('is nothing where nothing is on, and twice the amps warm four times as much', () => {
     const of = (more: Partial<Rescue>): number =>
-      warmedK({ ...rescue, ...more }, [{ rating: LFP, state }], 5)[0]!;
+      afterJoined({ ...rescue, ...more }, [{ rating: LFP, state }], 5).warmedK[0]!;
     expect(of({ sourceOn: false })).toBeCloseTo(0, 12);
     const rest = batteryOpenVolts(LFP, state);
     const once = of({ source: { openVolts: rest + 3, ohms: 0.5 } });

@@ -19,10 +19,8 @@ import {
 } from '@voltrek/core/diagnosis';
 import {
   ampsAround,
-  type AmpsAround,
+  type CaseReading,
   CHARGING_SECONDS,
-  type PracticeAction,
-  type ProbesOn,
   readCaseCode,
   replay,
   voltsBetween,
@@ -60,17 +58,9 @@ export interface World {
   readonly ratedAmps: number;
 }
 
-/** What a stand-in is told of a case of practice: what was done to it, and where it is held now. */
-export interface CaseSetup {
-  readonly code: string;
-  readonly actions: readonly PracticeAction[];
-  readonly probes: ProbesOn | null;
-  readonly around: AmpsAround | null;
-}
-
 /** A setup from text that came over the wire. @throws RangeError when it is none */
-export function parseSetup(text: string): Setup | CaseSetup {
-  const value = JSON.parse(text) as Setup | CaseSetup;
+export function parseSetup(text: string): Setup | CaseReading {
+  const value = JSON.parse(text) as Setup | CaseReading;
   if ('code' in value) {
     if (readCaseCode(value.code) && Array.isArray(value.actions)) return value;
     throw new RangeError('no case');
@@ -86,7 +76,7 @@ export function parseSetup(text: string): Setup | CaseSetup {
 }
 
 /** @throws RangeError for a case in which something was done that it does not have */
-export function worldOf(setup: Setup | CaseSetup): World {
+export function worldOf(setup: Setup | CaseReading): World {
   if ('code' in setup) return caseWorld(setup);
   const { profile, cause, seed, check, battery, phase, helped } = setup;
   const hidden = drawHidden(cause, profile, seededRandom(seed));
@@ -141,7 +131,7 @@ export function worldOf(setup: Setup | CaseSetup): World {
 }
 
 /** A case of practice as far as it has been worked: what is read of it, the case's own instruments would read too. */
-function caseWorld({ code, actions, probes, around }: CaseSetup): World {
+function caseWorld({ code, actions, probes, around }: CaseReading): World {
   const world = replay(code, actions);
   const { profile } = world.practice;
   const volts = probes ? voltsBetween(world, probes) : 0;

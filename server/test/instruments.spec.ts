@@ -1,14 +1,10 @@
 import { createServer, type AddressInfo, type Server, type Socket } from 'node:net';
-import {
-  type CapturePart,
-  type CaseReading,
-  INSTRUMENT_RANGES,
-  type InstrumentNow,
-} from '@voltrek/contracts';
+import { type CapturePart, INSTRUMENT_RANGES, type InstrumentNow } from '@voltrek/contracts';
 import type { ClampId } from '@voltrek/core/circuit';
 import {
   act,
   ampsAround,
+  type CaseReading,
   codeOfCase,
   optionsOf,
   type PracticeAction,

@@ -66,24 +66,41 @@ export function lentAh(rescue: Rescue, batteries: readonly ChargedBattery[], min
   return ah;
 }
 
+/** The casualty's batteries once they were joined to a source for a while. */
+export interface AfterJoined {
+  readonly states: readonly BatteryState[];
+  /**
+   * Degrees by which each has warmed: what the circuit drives through it, stored or not, heats its own resistance, and within minutes nothing
+   * of it leaves. A bank has no plates to warm.
+   */
+  readonly warmedK: readonly number[];
+}
+
 /**
- * Degrees by which each of the casualty's batteries has warmed after so many minutes joined to a source: what the circuit drives through it,
- * stored or not, heats its own resistance, and within minutes nothing of it leaves. A bank has no plates to warm.
+ * What so many minutes joined to a source leave: the charge that `chargeJoined` ends with, and the heat.
  *
  * @param rescue clamps on, source on, no load
  */
-export function warmedK(rescue: Rescue, batteries: readonly ChargedBattery[], minutes: number): number[] {
+export function afterJoined(
+  rescue: Rescue,
+  batteries: readonly ChargedBattery[],
+  minutes: number,
+): AfterJoined {
   const joules = batteries.map(() => 0);
-  for (const { offeredAmps, ohms } of stepsJoined(rescue, batteries, minutes, 1))
+  let after = batteries.map((b) => b.state);
+  for (const { states, offeredAmps, ohms } of stepsJoined(rescue, batteries, minutes, 1)) {
+    after = states;
     offeredAmps.forEach((amps, i) => (joules[i]! += amps ** 2 * ohms[i]! * STEP_MINUTES * 60));
-  return batteries.map(({ rating }, i) =>
+  }
+  const warmedK = batteries.map(({ rating }, i) =>
     rating.chemistry === 'capacitor' ? 0 : joules[i]! / (HEAT_J_PER_K_AH * rating.capacityAh),
   );
+  return { states: after, warmedK };
 }
 
 /** Half a minute of it. */
 interface JoinedStep {
-  readonly states: readonly BatteryState[];
+  readonly states: BatteryState[];
   readonly takenAmps: readonly number[];
   /** What the circuit drives into each, stored or not. */
   readonly offeredAmps: readonly number[];

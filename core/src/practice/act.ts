@@ -1,4 +1,4 @@
-import { chargeJoined, warmedK } from '../charging/lend.js';
+import { afterJoined } from '../charging/lend.js';
 import { crankPoint, type CrankPoint, wakePoint } from '../crank/quick.js';
 import type { AttemptOutcome } from '../crank/outcome.js';
 import type { DiagnosisEvidence } from '../diagnosis/belief.js';
@@ -247,12 +247,11 @@ function waited(world: World, action: Extract<PracticeAction, { kind: 'wait' }>)
   const rescue = rescueOf(scene, world.hookup);
   const whole = Math.round(minutes);
   const batteries = world.hidden.batteries.map((state) => ({ rating: profile.rating, state }));
-  const after = chargeJoined(rescue, batteries, whole)[whole]!;
-  const warmed = warmedK(rescue, batteries, whole);
+  const { states: charged, warmedK } = afterJoined(rescue, batteries, whole);
   const states = world.hidden.batteries.map((state, i) => ({
     ...state,
-    ...after[i]!,
-    tempC: state.tempC + warmed[i]!,
+    ...charged[i]!,
+    tempC: state.tempC + warmedK[i]!,
   }));
   const hidden = { ...world.hidden, batteries: states };
   const cooked = states.map(

@@ -64,6 +64,16 @@ export type PracticeAction =
   | { readonly kind: 'hint'; readonly level: HintLevel }
   | { readonly kind: 'verdict'; readonly verdict: VerdictKind; readonly suspect: Suspect | null };
 
+/** An instrument of a training bench, held to a case as far as it has been worked. */
+export interface CaseReading {
+  readonly code: string;
+  /** What was done so far, oldest first. */
+  readonly actions: readonly PracticeAction[];
+  /** Where the meter's probes are held; null where it is the clamp that reads. */
+  readonly probes: ProbesOn | null;
+  readonly around: AmpsAround | null;
+}
+
 /** What the key did. */
 export type KeyOutcome = CrankLook | 'wakes' | 'stays-asleep';
 

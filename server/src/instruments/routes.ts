@@ -1,12 +1,6 @@
 import { ANSWERS } from '@voltrek/contracts/words';
-import {
-  type CaptureEnd,
-  type CaptureLine,
-  CASE_READING,
-  type CaseReading,
-  PROBES_PLACED,
-} from '@voltrek/contracts';
-import { readCaseCode, replay, voltsBetween } from '@voltrek/core/practice';
+import { type CaptureEnd, type CaptureLine, CASE_READING, PROBES_PLACED } from '@voltrek/contracts';
+import { type CaseReading, replay, voltsBetween } from '@voltrek/core/practice';
 import { Router } from 'express';
 import { openStream } from '../http/event-stream.js';
 import { HttpProblem } from '../http/problem.js';
@@ -36,7 +30,7 @@ export interface StandInPlaces {
 /** @throws HttpProblem 422 for a case that is none, in which what was done cannot be, or that has no such place to read at */
 function requireCase({ code, actions, probes, around }: CaseReading): void {
   try {
-    if (readCaseCode(code) && (probes === null) !== (around === null)) {
+    if ((probes === null) !== (around === null)) {
       const world = replay(code, actions);
       if (probes) voltsBetween(world, probes);
       return;

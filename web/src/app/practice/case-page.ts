@@ -193,7 +193,10 @@ export class CasePage {
   });
 
   constructor() {
-    void this.bench.look();
+    // An exam is read by its own instruments: it has no bench.
+    effect(() => {
+      if (!this.inExam()) untracked(() => void this.bench.look());
+    });
     // What happened is looked at before anything else.
     effect(() => this.takeBack()?.nativeElement.focus());
     effect(() => {
@@ -245,9 +248,9 @@ export class CasePage {
     this.doNow(world, action);
   }
 
-  /** A reading that somebody wants from what is linked. An exam is read by its own instruments. */
+  /** A reading that somebody wants from what is linked. */
   private isForBench(action: PracticeAction): action is ByInstrument {
-    if (this.inExam() || !this.bench.isChosen()) return false;
+    if (!this.bench.isChosen()) return false;
     return (
       (action.kind === 'probe' && this.bench.has('meter')) ||
       (action.kind === 'amps' && this.bench.has('clamp'))

@@ -2,7 +2,8 @@ import { provideHttpClient } from '@angular/common/http';
 import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
 import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import type { CaseReading, InstrumentNow } from '@voltrek/contracts';
+import type { InstrumentNow } from '@voltrek/contracts';
+import type { CaseReading } from '@voltrek/core/practice';
 import { TrainingBench } from './training-bench';
 
 const NOW: InstrumentNow = {

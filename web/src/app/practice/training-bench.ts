@@ -1,5 +1,6 @@
 import { inject } from '@angular/core';
-import type { CaseReading, Instrument, InstrumentNow } from '@voltrek/contracts';
+import type { Instrument, InstrumentNow } from '@voltrek/contracts';
+import type { CaseReading } from '@voltrek/core/practice';
 import { Api } from '../shared/state/api';
 import { problemText } from '../shared/state/problem';
 import { patchState, signalStore, withMethods, withState } from '@ngrx/signals';

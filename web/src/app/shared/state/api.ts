@@ -8,7 +8,6 @@ import type {
   BoardCall,
   Call,
   CaptureLine,
-  CaseReading,
   InstrumentNow,
   CallChange,
   CrewMember,
@@ -41,6 +40,7 @@ import type {
   VehicleSummary,
   Weather,
 } from '@voltrek/contracts';
+import type { CaseReading } from '@voltrek/core/practice';
 import type { EventTaken, HouseNow } from '@voltrek/contracts/api';
 import type { JobEvent } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
