@@ -245,30 +245,38 @@ describe('a case to practise on', () => {
     expect(worse(gassy)).toBeGreaterThan(worse(right));
   });
 
-  sweep(
-    'is passed by the tool’s own advice, without one severe hazard',
-    () => {
-      let passed = 0;
-      let severe = 0;
-      const told: string[] = [];
-      for (const rung of RUNG_IDS)
+  const byAdvice = { cases: 0, passed: 0, severe: 0, told: [] as string[] };
+  for (const rung of RUNG_IDS)
+    sweep(
+      `is done by the tool’s own advice without one severe hazard: ${rung}`,
+      () => {
+        let severe = 0;
         for (let number = 1; number <= CASES; number++) {
           const code = codeOfCase(rung, number);
           const world = toolRun(code, mindOf(startCase(code)));
           const debrief = debriefOf(world, measureOf(world));
-          if (debrief.passed) passed++;
-          else told.push(`${code}: ${debrief.failings.join(', ')}`);
+          byAdvice.cases++;
+          if (debrief.passed) byAdvice.passed++;
+          else byAdvice.told.push(`${code}: ${debrief.failings.join(', ')}`);
           severe += debrief.risks.filter(({ hazard }) => hazard.severity === 'severe').length;
         }
-      const share = passed / (CASES * RUNG_IDS.length);
-      process.stdout.write(
-        `practice: ${CASES * RUNG_IDS.length} cases by the tool's advice, ${(100 * share).toFixed(1)} % passed, ${severe} severe hazards`,
-      );
-      expect(severe).toBe(0);
-      expect(share).withContext(told.join('; ')).toBeGreaterThanOrEqual(0.95);
-    },
-    3_600_000,
-  );
+        byAdvice.severe += severe;
+        expect(severe).toBe(0);
+      },
+      3_600_000,
+    );
+  // Rungs differ in what can be known, so the bar is that of all of them: whoever runs a part of the ladder has no share to hold.
+  afterAll(() => {
+    const { cases, passed, severe, told } = byAdvice;
+    if (cases === 0) return;
+    process.stdout.write(
+      `\npractice: ${cases} cases by the tool's advice, ${((100 * passed) / cases).toFixed(1)} % passed, ${severe} severe hazards; not passed: ${told.join('; ') || 'none'}\n`,
+    );
+    if (cases < CASES * RUNG_IDS.length) return;
+    expect(passed / cases)
+      .withContext(told.join('; '))
+      .toBeGreaterThanOrEqual(0.95);
+  });
 
   sweep(
     'is not passed by whoever does anything, whoever blames the battery, nor whoever says charge it and drives off',
