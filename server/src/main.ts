@@ -169,7 +169,7 @@ async function linkInstruments(
     return { instruments: { bench, weatherUrl: VOLTREK_WEATHER ?? null, place: null }, stop: bench.close };
   }
   const { ports, stop } = await startStandIns();
-  const at = (port: number) => ({ host: HOST, port });
+  const at = (port: number) => ({ host: HOST, port, isStandIn: true });
   const bench = openBench({ meter: at(ports.meter), clamp: at(ports.clamp), tester: at(ports.tester) });
   return {
     instruments: {

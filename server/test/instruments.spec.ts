@@ -168,7 +168,7 @@ describe('bench', () => {
       if (line.startsWith('SIM:')) volts = 11.9;
       return line === '*IDN?' ? 'M,Meter,1,1' : line.endsWith('?') ? String(volts) : null;
     });
-    const bench = openBench({ meter: { host: '127.0.0.1', port: meter.port } });
+    const bench = openBench({ meter: { host: '127.0.0.1', port: meter.port, isStandIn: true } });
     await until(() => bench.now().some((n) => n.state === 'ready'), 'ready');
     const first: (number | null)[] = [];
     const valueOf = (now: InstrumentNow): void => {
@@ -188,6 +188,98 @@ describe('bench', () => {
     stopAgain();
     bench.close();
     await meter.end();
+  });
+
+  it('has no reading where the probes moved while it was asked for, and none of an address that was changed', async () => {
+    let answer: (() => void) | null = null;
+    const sockets = new Set<Socket>();
+    const server = createServer((socket) => {
+      sockets.add(socket);
+      socket.on('error', () => socket.destroy());
+      socket.on('data', (data) => {
+        for (const line of data.toString().split('\n'))
+          if (line === '*IDN?') socket.write('M,Held,1,1\n');
+          else if (line === 'MEAS:VOLT:DC?') answer = () => socket.write('12.1\n');
+      });
+    });
+    await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
+    const { port } = server.address() as AddressInfo;
+    const at = { host: '127.0.0.1', port };
+    const bench = openBench({ meter: at });
+    for (const move of [
+      () => bench.tellAll('SIM:SET {}'),
+      () => bench.link('meter', { ...at }),
+      () => bench.link('meter', null),
+    ]) {
+      await until(() => bench.now().some((n) => n.state === 'ready'), 'ready');
+      answer = null;
+      const reading = bench.read('meter');
+      await until(() => answer !== null, 'the question');
+      move();
+      answer!();
+      await expectAsync(reading).withContext(String(move)).toBeRejectedWithError(LinkError);
+    }
+    expect(bench.now().find((n) => n.instrument === 'meter')).toEqual(
+      jasmine.objectContaining({ state: 'off', value: null }),
+    );
+    bench.close();
+    sockets.forEach((socket) => socket.destroy());
+    server.close();
+  });
+
+  it('tells a stand-in that was started again what it plays, and never a real instrument', async () => {
+    const told: string[] = [];
+    const asStandIn = (line: string): string | null => {
+      if (line.startsWith('SIM:')) told.push(line);
+      return asMeter(line);
+    };
+    const first = await fake(asStandIn);
+    const real = await fake(asStandIn);
+    const at = (port: number, isStandIn: boolean) => ({ host: '127.0.0.1', port, isStandIn });
+    const bench = openBench({ meter: at(first.port, true), clamp: at(real.port, false) });
+    const states = (): string[] => bench.now().map(({ state }) => state);
+    await until(() => states().filter((s) => s === 'ready').length === 2, 'both ready');
+    bench.tellAll('SIM:SET {"a":1}');
+    await until(() => told.length === 1, 'told once');
+    await first.end();
+    await until(() => states()[0] === 'lost', 'lost');
+    const again = await fake(asStandIn, first.port);
+    await until(() => told.length === 2, 'told again');
+    expect(told).toEqual(['SIM:SET {"a":1}', 'SIM:SET {"a":1}']);
+    bench.close();
+    await Promise.all([again.end(), real.end()]);
+  });
+
+  it('lets go of whoever floods it, and reads the others', async () => {
+    let poured = 0;
+    const flooding = new Set<Socket>();
+    const flood = createServer((socket) => {
+      flooding.add(socket);
+      socket.on('error', () => socket.destroy());
+      const pour = (): void => {
+        while (!socket.destroyed && socket.write('1.0\n'.repeat(20_000), () => (poured += 80_000)));
+      };
+      socket.on('drain', pour);
+      pour();
+    });
+    await new Promise<void>((done) => flood.listen(0, '127.0.0.1', done));
+    const good = await fake(asMeter);
+    const bench = openBench({
+      meter: { host: '127.0.0.1', port: good.port },
+      clamp: { host: '127.0.0.1', port: (flood.address() as AddressInfo).port },
+    });
+    await until(() => bench.now()[0]!.state === 'ready', 'the good one is ready');
+    for (let i = 0; i < 20; i++) {
+      expect((await bench.read('meter')).value).toBeCloseTo(11.92, 6);
+      await new Promise((done) => setTimeout(done, 50));
+    }
+    expect(bench.now()[1]!.state).not.toBe('ready');
+    // What a closed line had in its buffers, and no more.
+    expect(poured).toBeLessThan(40e6);
+    bench.close();
+    flooding.forEach((socket) => socket.destroy());
+    flood.close();
+    await good.end();
   });
 
   it('captures from the fast buffer part by part', async () => {
@@ -250,7 +342,7 @@ describe('a training bench', () => {
   async function bench() {
     const { database } = await sharedServer();
     const { ports, stop } = await startStandIns();
-    const at = (port: number) => ({ host: '127.0.0.1', port });
+    const at = (port: number) => ({ host: '127.0.0.1', port, isStandIn: true });
     const linked = openBench({ meter: at(ports.meter), clamp: at(ports.clamp) });
     await until(() => linked.now().filter(({ state }) => state === 'ready').length === 2, 'both ready');
     const place = placeOnTruth(database, newsDesk(), linked);

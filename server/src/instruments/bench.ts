@@ -27,15 +27,25 @@ const PART_MOST = 5000;
 /** What a capture reads side by side. */
 const CAPTURED: readonly Instrument[] = ['meter', 'clamp'];
 
+/** What one instrument is on. */
+interface Line {
+  readonly link: ScpiLink;
+  readonly isStandIn: boolean;
+  /** It was told what it plays, or there was nothing to tell, since it came back last. */
+  knows: boolean;
+}
+
 /** The linked instruments: what each reads now, and a fast capture of a try. */
 export interface Bench {
   readonly now: () => InstrumentNow[];
   /** Told of each instrument as it changes, until the returned function is called. Nothing is read while nobody watches. */
   readonly watch: (listener: (now: InstrumentNow) => void) => () => void;
-  /** One reading, asked for now. @throws LinkError when it does not come */
+  /** One reading, asked for now. @throws LinkError when it does not come, or probes moved meanwhile */
   readonly read: (instrument: Instrument) => Promise<InstrumentNow>;
-  /** Sends a line to every instrument, which those that do not know it put in their error queue. */
+  /** Says what is there to be read to every stand-in, and again to one that comes back. */
   readonly tellAll: (command: string) => void;
+  /** Listens at another address from now on, or at none. */
+  readonly link: (instrument: Instrument, address: Address | null) => void;
   /** Somebody captures: the buffer is taken. */
   readonly isBusy: () => boolean;
   /** Fills the meter's fast buffer and hands it on part by part. @throws LinkError when the meter goes */
@@ -50,14 +60,15 @@ export interface Bench {
 export function openBench(addresses: Addresses): Bench {
   const listeners = new Set<(now: InstrumentNow) => void>();
   const latest = new Map<Instrument, InstrumentNow>();
-  const links = new Map<Instrument, ScpiLink>();
+  const lines = new Map<Instrument, Line>();
+  let played: string | null = null;
   let isCapturing = false;
   let closed = false;
   /** Grows whenever what was read before no longer counts; a reading that was under way then is dropped. */
   let era = 0;
 
   const say = (instrument: Instrument, value: number | null): void => {
-    const link = links.get(instrument);
+    const link = lines.get(instrument)?.link;
     const isOver = value !== null && Math.abs(value) > OVERLOAD;
     const now: InstrumentNow = {
       instrument,
@@ -76,34 +87,56 @@ export function openBench(addresses: Addresses): Bench {
     for (const instrument of INSTRUMENTS) say(instrument, null);
   };
 
-  const read = async (instrument: Instrument, link: ScpiLink): Promise<void> => {
+  /** False where what was read no longer counts. */
+  const read = async (instrument: Instrument, link: ScpiLink): Promise<boolean> => {
     const began = era;
     const value = await link.figure(QUERIES[instrument], INSTRUMENT_RANGES[instrument]);
-    if (began === era) say(instrument, value);
+    if (began !== era) return false;
+    say(instrument, value);
+    return true;
   };
 
+  const isOn = (instrument: Instrument, link: ScpiLink): boolean =>
+    !closed && lines.get(instrument)?.link === link;
+
   const poll = async (instrument: Instrument, link: ScpiLink): Promise<void> => {
-    while (!closed) {
+    while (isOn(instrument, link)) {
       await pause(EVERY_MS[instrument]);
-      if (listeners.size === 0 || isCapturing) continue;
+      if (listeners.size === 0 || isCapturing || !isOn(instrument, link)) continue;
       try {
         await read(instrument, link);
       } catch (error) {
         if (!(error instanceof LinkError)) throw error;
-        say(instrument, null);
+        if (isOn(instrument, link)) say(instrument, null);
       }
     }
   };
 
-  for (const instrument of INSTRUMENTS) {
-    const address = addresses[instrument];
-    if (address) {
-      const link = scpiLink(address, () => say(instrument, null));
-      links.set(instrument, link);
-      void poll(instrument, link);
+  const changed = (instrument: Instrument, link: ScpiLink): void => {
+    const line = lines.get(instrument);
+    if (line?.link !== link) return;
+    const state = link.state();
+    if (state === 'lost') line.knows = false;
+    if (state === 'ready' && !line.knows) {
+      line.knows = true;
+      if (line.isStandIn && played !== null) link.tell(played);
     }
     say(instrument, null);
-  }
+  };
+
+  const link = (instrument: Instrument, address: Address | null): void => {
+    era++;
+    lines.get(instrument)?.link.close();
+    lines.delete(instrument);
+    if (address) {
+      const opened = scpiLink(address, () => changed(instrument, opened));
+      lines.set(instrument, { link: opened, isStandIn: address.isStandIn ?? false, knows: false });
+      void poll(instrument, opened);
+    }
+    say(instrument, null);
+  };
+
+  for (const instrument of INSTRUMENTS) link(instrument, addresses[instrument] ?? null);
 
   return {
     now: () => [...latest.values()],
@@ -115,20 +148,22 @@ export function openBench(addresses: Addresses): Bench {
       return () => listeners.delete(listener);
     },
     read: async (instrument) => {
-      const link = links.get(instrument);
-      if (!link) throw new LinkError('off');
-      await read(instrument, link);
+      const line = lines.get(instrument);
+      if (!line) throw new LinkError('off');
+      if (!(await read(instrument, line.link))) throw new LinkError('lost');
       return latest.get(instrument)!;
     },
     tellAll: (command) => {
-      for (const link of links.values()) link.tell(command);
+      played = command;
+      for (const { link: line, isStandIn, knows } of lines.values()) if (isStandIn && knows) line.tell(command);
       forget();
     },
+    link,
     isBusy: () => isCapturing,
     capture: async (seconds, onPart, isWanted) => {
-      const meter = links.get('meter');
+      const meter = lines.get('meter')?.link;
       if (!meter) throw new LinkError('off' satisfies LinkState);
-      const clamp = links.get('clamp');
+      const clamp = lines.get('clamp')?.link;
       const pair = clamp?.state() === 'ready' ? [meter, clamp] : [meter];
       const wanted = Math.min(seconds, CAPTURE_SECONDS_MOST);
       isCapturing = true;
@@ -147,7 +182,7 @@ export function openBench(addresses: Addresses): Bench {
     },
     close: () => {
       closed = true;
-      for (const link of links.values()) link.close();
+      for (const line of lines.values()) line.link.close();
     },
   };
 }

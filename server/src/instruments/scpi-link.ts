@@ -6,11 +6,14 @@ import type { Range } from '@voltrek/core/quantities';
 export interface Address {
   readonly host: string;
   readonly port: number;
+  /** It plays an instrument: it is told what is there to be read. */
+  readonly isStandIn?: boolean;
 }
 
-/** "host:port". @throws RangeError for anything else */
+/** "host:port", an address of IPv6 in brackets. @throws RangeError for anything else */
 export function parseAddress(text: string): Address {
-  const [, host, port] = /^([\w.-]+):(\d{1,5})$/.exec(text) ?? [];
+  const [, named, sixth, port] = /^(?:([\w.-]+)|\[([\da-f:.]+)\]):(\d{1,5})$/i.exec(text) ?? [];
+  const host = named ?? sixth;
   const number = Number(port);
   if (!host || !(number >= 1 && number <= 65_535)) throw new RangeError(`${text} is no host:port`);
   return { host, port: number };
@@ -48,6 +51,8 @@ export const OVERLOAD = 9e36;
 const ANY_FIGURE = { min: -Infinity, max: Infinity, unit: '' };
 const RETRY_FIRST_MS = 300;
 const RETRY_MOST_MS = 5000;
+/** Lines that nobody asked for, in a row: whoever says more is not listened to until the line is opened again. */
+const UNASKED_MOST = 50;
 /** Longest answer: a whole part of a fast buffer. */
 const LINE_MOST = 2_000_000;
 
@@ -78,6 +83,7 @@ export function scpiLink(address: Address, onChange: () => void): ScpiLink {
   let quiet: NodeJS.Timeout | undefined;
   let turn: Promise<unknown> = Promise.resolve();
   let retryMs = RETRY_FIRST_MS;
+  let unasked = 0;
   let retry: NodeJS.Timeout | undefined;
   let closed = false;
 
@@ -99,8 +105,8 @@ export function scpiLink(address: Address, onChange: () => void): ScpiLink {
     let rest = '';
     line.setEncoding('utf8');
     line.setNoDelay(true);
+    unasked = 0;
     line.on('connect', () => {
-      retryMs = RETRY_FIRST_MS;
       // Ready only once it has said who it is: anything may listen on a port.
       void greet();
     });
@@ -109,7 +115,9 @@ export function scpiLink(address: Address, onChange: () => void): ScpiLink {
       rest = lines.pop() ?? '';
       if (rest.length > LINE_MOST) line.destroy();
       for (const said of lines) {
+        if (line.destroyed) return;
         hear(said.trim());
+        if (unasked > UNASKED_MOST) line.destroy();
       }
     });
     line.on('error', () => line.destroy());
@@ -126,6 +134,7 @@ export function scpiLink(address: Address, onChange: () => void): ScpiLink {
 
   function hear(line: string): void {
     if (!waiting) {
+      unasked++;
       // Nobody asked. What was answered just before may have been such a line too.
       if (state === 'ready') become('nonsense');
       return;
@@ -142,6 +151,7 @@ export function scpiLink(address: Address, onChange: () => void): ScpiLink {
       const { done } = waiting ?? {};
       waiting = null;
       heard = null;
+      unasked = 0;
       done?.(line);
     }, QUIET_MS);
   }
@@ -149,6 +159,7 @@ export function scpiLink(address: Address, onChange: () => void): ScpiLink {
   async function greet(): Promise<void> {
     try {
       identity = await ask('*IDN?');
+      retryMs = RETRY_FIRST_MS;
       become('ready');
     } catch {
       // The state tells why; a line that stays silent is asked again by whoever reads it.
