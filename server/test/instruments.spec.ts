@@ -337,6 +337,44 @@ describe('instrument routes', () => {
   });
 });
 
+describe('stand-ins', () => {
+  it('that end are started again where they were, and play on what they played', async () => {
+    const { ports, pids, stop } = await startStandIns();
+    const bench = openBench({ meter: { host: '127.0.0.1', port: ports.meter, isStandIn: true } });
+    const state = (): string => bench.now()[0]!.state;
+    await until(() => state() === 'ready', 'ready');
+    const code = codeOfCase('order', 2);
+    const { machine } = startCase(code).practice;
+    const idOf = (kind: string): string => machine.points.find((p) => p.kind === kind)!.id;
+    const probes = { red: idOf('battery-positive'), black: idOf('battery-negative') };
+    bench.tellAll(`SIM:SET ${JSON.stringify({ code, actions: [], probes, around: null })}`);
+    const before = (await bench.read('meter')).value!;
+    expect(Math.abs(before - voltsBetween(startCase(code), probes))).toBeLessThan(0.05);
+    for (let i = 0; i < 2; i++) {
+      const { meter } = pids();
+      process.kill(meter!, 'SIGKILL');
+      await until(() => state() === 'lost', 'lost');
+      expect(bench.now()[0]!.value).toBeNull();
+      await until(() => state() === 'ready', 'back');
+      expect(pids().meter).not.toBe(meter);
+      expect(Math.abs((await bench.read('meter')).value! - before)).toBeLessThan(0.05);
+    }
+    bench.close();
+    const { meter } = pids();
+    stop();
+    await until(() => !isAlive(meter!), 'ended for good');
+    expect(pids().meter).toBe(meter);
+  }, 60_000);
+});
+
+const isAlive = (pid: number): boolean => {
+  try {
+    return process.kill(pid, 0);
+  } catch {
+    return false;
+  }
+};
+
 describe('a training bench', () => {
   /** Stand-ins of meter and clamp on their own lines, and the routes that read them. */
   async function bench() {

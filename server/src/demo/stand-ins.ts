@@ -17,28 +17,72 @@ const KINDS = ['meter', 'clamp', 'tester', 'weather'] as const;
 type Kind = (typeof KINDS)[number];
 const START_MS = 15_000;
 
+/** One that ends is started again after this, and after twice as long each time it ends again at once, ms. */
+const AGAIN_FIRST_MS = 300;
+const AGAIN_MOST_MS = 10_000;
+/** Whoever ran this long did not end at once, ms. */
+const LIVED_MS = 20_000;
+
 /** Stand-ins that run beside the server, each a process of its own. */
 export interface StandIns {
   readonly ports: Readonly<Record<Kind, number>>;
+  /** Their processes, for whoever watches them. */
+  readonly pids: () => Readonly<Record<Kind, number | undefined>>;
   readonly stop: () => void;
 }
 
-/** Starts a stand-in for every instrument and service. They end with this process. */
+/** Starts a stand-in for every instrument and service; one that ends is started again where it was. They end with this process. */
 export async function startStandIns(): Promise<StandIns> {
-  const children: ChildProcess[] = [];
-  const start = async (kind: Kind): Promise<[Kind, number]> => {
-    const child = spawn(process.execPath, [PROGRAM, kind], { stdio: ['pipe', 'pipe', 'inherit'] });
-    children.push(child);
-    return [kind, await portOf(child, kind)];
+  const children = new Map<Kind, ChildProcess>();
+  let stopped = false;
+
+  const start = async (kind: Kind, port = 0, afterMs = AGAIN_FIRST_MS): Promise<[Kind, number]> => {
+    const from = Date.now();
+    const child = spawn(process.execPath, [PROGRAM, kind, '--port', String(port)], {
+      stdio: ['pipe', 'pipe', 'inherit'],
+    });
+    children.set(kind, child);
+    const at = await portOf(child, kind);
+    child.once('exit', () => again(kind, at, Date.now() - from > LIVED_MS ? AGAIN_FIRST_MS : afterMs));
+    return [kind, at];
   };
-  const ports = Object.fromEntries(await Promise.all(KINDS.map(start))) as Record<Kind, number>;
-  return { ports, stop: () => children.forEach((child) => child.kill()) };
+  const again = (kind: Kind, port: number, afterMs: number): void => {
+    if (stopped) return;
+    const next = Math.min(2 * afterMs, AGAIN_MOST_MS);
+    setTimeout(() => {
+      // Nobody waits for it: one that does not start is tried again.
+      if (!stopped) start(kind, port, next).catch(() => again(kind, port, next));
+    }, afterMs).unref();
+  };
+
+  const ports = Object.fromEntries(await Promise.all(KINDS.map((kind) => start(kind)))) as Record<
+    Kind,
+    number
+  >;
+  return {
+    ports,
+    pids: () =>
+      Object.fromEntries([...children].map(([kind, { pid }]) => [kind, pid])) as Record<
+        Kind,
+        number | undefined
+      >,
+    stop: () => {
+      stopped = true;
+      for (const child of children.values()) child.kill();
+    },
+  };
 }
 
 function portOf(child: ChildProcess, kind: Kind): Promise<number> {
   return new Promise((done, failed) => {
-    const late = setTimeout(() => failed(new Error(`the stand-in ${kind} does not start`)), START_MS);
-    child.once('exit', () => failed(new Error(`the stand-in ${kind} ended`)));
+    const late = setTimeout(() => {
+      child.kill();
+      failed(new Error(`the stand-in ${kind} does not start`));
+    }, START_MS);
+    child.once('exit', () => {
+      clearTimeout(late);
+      failed(new Error(`the stand-in ${kind} ended`));
+    });
     child.stdout?.once('data', (line: Buffer) => {
       clearTimeout(late);
       done((JSON.parse(line.toString()) as { port: number }).port);
