@@ -53,17 +53,24 @@ export async function benchStore(jobs) {
 }
 
 async function serve(database) {
-  const [{ createApp }, { newsDesk }, { openBench }, { pino }] = await Promise.all([
-    load('http/app.js'),
-    load('http/news.js'),
-    load('instruments/bench.js'),
-    import('pino'),
-  ]);
+  const [{ createApp }, { newsDesk }, { openBench }, { networksOf, openAddressBook }, { pino }] =
+    await Promise.all([
+      load('http/app.js'),
+      load('http/news.js'),
+      load('instruments/bench.js'),
+      load('instruments/addresses.js'),
+      import('pino'),
+    ]);
+  const bench = openBench();
+  const none = { server: 'bench', networks: networksOf(undefined), fixed: {}, standIns: {} };
   const app = createApp({
     database,
     news: newsDesk(),
     log: pino({ level: 'silent' }),
-    instruments: { bench: openBench({}), weatherUrl: null, place: null },
+    instruments: {
+      ...{ bench, addresses: await openAddressBook(database.db, bench, none) },
+      ...{ weatherUrl: null, place: null },
+    },
   });
   const server = createServer(app);
   await new Promise((done) => server.listen(0, '127.0.0.1', done));

@@ -9,7 +9,14 @@ import {
 } from './atlas.js';
 import { BACKUP_WANTED, type BackupState } from './backup.js';
 import { type Exam, NEW_EXAM } from './exam.js';
-import { CASE_READING, type InstrumentNow, PROBES_PLACED, type Weather } from './instruments.js';
+import {
+  ADDRESS_CHANGE,
+  CASE_READING,
+  type InstrumentAddresses,
+  type InstrumentNow,
+  PROBES_PLACED,
+  type Weather,
+} from './instruments.js';
 import { EVENT_ENVELOPE } from './job-event.js';
 import { JOBS_WANTED } from './jobs-wanted.js';
 import type {
@@ -139,6 +146,8 @@ export interface Answers {
   'POST /api/files/:noun/import': ImportReport;
   'GET /api/follow-ups': readonly DueFollowUp[];
   'GET /api/instruments': readonly InstrumentNow[];
+  'GET /api/instruments/addresses': InstrumentAddresses;
+  'PUT /api/instruments/addresses/:instrument': InstrumentAddresses;
   'POST /api/instruments/readings': InstrumentNow;
   'GET /api/instruments/weather': Weather;
   'GET /api/jobs': LogPage;
@@ -182,6 +191,7 @@ export const BODIES: Readonly<Record<string, yup.Schema>> = {
   'POST /api/exams/:examId/signature': CONFIRMATION,
   'POST /api/rules': RULE_SETTING,
   'POST /api/backups': BACKUP_WANTED,
+  'PUT /api/instruments/addresses/:instrument': ADDRESS_CHANGE,
   'PUT /api/instruments/probes': PROBES_PLACED,
   'POST /api/instruments/readings': CASE_READING,
   'POST /api/jobs/:jobId/events': EVENT_ENVELOPE,

@@ -4,7 +4,7 @@ import type { Range } from '@voltrek/core/quantities';
 import * as yup from 'yup';
 import { record } from './calc/parts.js';
 import { practiceActions } from './exam.js';
-import { idText } from './text.js';
+import { idText, shortText } from './text.js';
 
 export const INSTRUMENTS = ['meter', 'clamp', 'tester'] as const;
 /** An instrument that can be linked. */
@@ -59,6 +59,32 @@ export const INSTRUMENT_RANGES: Readonly<Record<Instrument, Range>> = {
   clamp: { min: -3000, max: 3000, unit: 'A' },
   tester: { min: 0, max: 3000, unit: 'A' },
 };
+
+/** Where an instrument of a server listens. */
+export interface InstrumentAddress {
+  readonly instrument: Instrument;
+  /** `host:port`; null where none is set. */
+  readonly address: string | null;
+  /** Whoever says so: the server's own settings, which nobody changes here, a crew lead, or the demo. */
+  readonly setBy: 'server' | 'crew-lead' | 'stand-in' | null;
+}
+
+/** Where all of them listen, and where they may. */
+export interface InstrumentAddresses {
+  readonly addresses: readonly InstrumentAddress[];
+  /** Networks that an address may be in, as `10.0.0.0/8`. */
+  readonly networks: readonly string[];
+}
+
+export const ADDRESS_CHANGE = record({
+  /** `host:port`; null for none. */
+  address: shortText(60).nullable().defined(),
+  by: idText(),
+}).required();
+
+/** @throws yup.ValidationError */
+export const parseAddressChange = (input: unknown): yup.InferType<typeof ADDRESS_CHANGE> =>
+  ADDRESS_CHANGE.validateSync(input, { strict: true, abortEarly: false });
 
 export const PROBES_PLACED = yup
   .object({

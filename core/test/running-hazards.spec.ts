@@ -1,16 +1,19 @@
 import {
   type HandAction,
   type Hazard,
+  hazardsAsIs,
   hazardsOf,
   type HookupScene,
   type HookupState,
   NOTHING_CONNECTED,
   actByHand,
 } from '../src/hookup/index.js';
+import { batteryOhms } from '../src/battery/index.js';
 import type { Machine } from '../src/machine/index.js';
 import { casualtyBatteries, type SourceOption, sourceOptions } from '../src/plan/index.js';
 import { DEFAULT_RULES, type HouseRules } from '../src/rules/index.js';
 import { CAR, KIT, MOTORCYCLE, TRUCK } from './fixtures.js';
+import { run } from './scenes.js';
 
 const RULES: HouseRules = { ...DEFAULT_RULES, hobbyLithium: 'allowed' };
 const TEMP_C = 10;
@@ -132,17 +135,60 @@ describe('each battery and each source by itself', () => {
     ).toBeUndefined();
   });
 
+  const wholeString: readonly HandAction[] = [
+    on('redCasualty', TRUCK.points.find((p) => p.kind === 'battery-positive' && p.battery === 1)!.id),
+    on('blackCasualty', 'ground'),
+    { kind: 'pack', on: true },
+  ];
+  const OHMS_AT = { soc: 0, tempC: TEMP_C, overDischargedVolts: 6.6 };
+  /** What the last of these acts brings to a scene that is known to be as it stands. */
+  const asIs = (of: HookupScene, acts: readonly HandAction[]): Hazard[] =>
+    hazardsAsIs(of, run(of.machine, acts.slice(0, -1)), acts.at(-1)!, RULES);
+
+  it('a whole-string source lifts the old one of two empty batteries over what it stands: told before, by what may be', () => {
+    const truck = scene(TRUCK, 'lead@24', [6.6, 7.5]);
+    const [uneven] = lastOf(truck, wholeString).filter(({ code }) => code === 'string-uneven');
+    expect(uneven?.story).toBe('uneven-string');
+    expect(uneven?.severity).toBe('watch');
+    // By hand: one current through the source, the leads and both batteries; it puts their own ohms' volts on each.
+    const { openVolts, ohms } = truck.option.source;
+    const { models, beliefs } = truck.batteries;
+    const old = { openVolts: 6.6, ohms: batteryOhms(beliefs[0]!.rating, { ...OHMS_AT, ageing: 5 }) };
+    const fellow = batteryOhms(beliefs[1]!.rating, { ...OHMS_AT, overDischargedVolts: 7.5, ageing: 1 });
+    expect(fellow).toBeLessThan(models[1]!.ohms);
+    const most = (openVolts - 6.6 - 7.5) / (ohms + old.ohms + fellow);
+    expect(uneven!.amps!).toBeLessThan(most);
+    expect(uneven!.amps!).toBeGreaterThan(0.9 * most);
+    expect(uneven!.volts!).toBeCloseTo(old.openVolts + uneven!.amps! * old.ohms, 1);
+    // Known to be alike, they share alike; and what still has charge has no ohms to speak of.
+    expect(asIs(truck, wholeString)).toEqual([]);
+    expect(
+      severityOf(lastOf(scene(TRUCK, 'lead@24', [11.9, 11.4]), wholeString), 'string-uneven'),
+    ).toBeUndefined();
+  });
+
+  it('far over what any cell stands it is severe, and across one battery alone it is no matter of sharing', () => {
+    const truck = scene(TRUCK, 'lead@24', [6.6, 7.5]);
+    const joinedTo = (ohms: number, fellowVolts: number): HookupScene => ({
+      ...truck,
+      batteries: {
+        ...truck.batteries,
+        models: [
+          { openVolts: 6.6, ohms },
+          { openVolts: fellowVolts, ohms: 0.05 },
+        ],
+      },
+    });
+    expect(severityOf(asIs(joinedTo(0.5, 7.5), wholeString), 'string-uneven')).toBe('watch');
+    expect(severityOf(asIs(joinedTo(3, 2), wholeString), 'string-uneven')).toBe('severe');
+    const joint = TRUCK.points.find((p) => p.kind === 'battery-positive' && (p.battery ?? 0) === 0)!;
+    const across = [on('redCasualty', joint.id), ...wholeString.slice(1)];
+    expect(severityOf(asIs(joinedTo(0.5, 7.5), across), 'battery-over-voltage')).toBe('severe');
+    expect(severityOf(asIs(joinedTo(0.5, 7.5), across), 'string-uneven')).toBeUndefined();
+  });
+
   it('a weak battery of a string is not lifted over its limit by a whole-string source without a word', () => {
-    const truck = scene(TRUCK, 'lead@24', [12.7, 9]);
-    const top = TRUCK.points.find(
-      (p) => p.kind === 'red-post' || (p.kind === 'battery-positive' && p.battery === 1),
-    )!;
-    const found = lastOf(truck, [
-      on('redCasualty', top.id),
-      on('blackCasualty', 'ground'),
-      { kind: 'pack', on: true },
-    ]);
-    expect(found.length).toBeGreaterThan(0);
+    expect(lastOf(scene(TRUCK, 'lead@24', [12.7, 9]), wholeString).length).toBeGreaterThan(0);
   });
 
   it('a bank of capacitors above what its cells stand is severe, at its limit it is not', () => {

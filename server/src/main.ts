@@ -1,4 +1,5 @@
 import { createServer, type RequestListener, type Server } from 'node:http';
+import { hostname } from 'node:os';
 import { resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
@@ -13,6 +14,7 @@ import { loadDemo } from './demo/load.js';
 import { placeOnTruth, startStandIns } from './demo/stand-ins.js';
 import { createApp } from './http/app.js';
 import { isLoopback } from './http/same-site.js';
+import { type Networks, networksOf, openAddressBook } from './instruments/addresses.js';
 import { type Addresses, openBench } from './instruments/bench.js';
 import type { InstrumentParts } from './instruments/routes.js';
 import { parseAddress } from './instruments/scpi-link.js';
@@ -38,6 +40,10 @@ interface Options {
   /** A PostgreSQL server in the place of the embedded database. */
   readonly url: string | null;
   readonly empty: boolean;
+  /** What this server calls itself beside others on the same database. */
+  readonly name: string;
+  /** Networks that an instrument may be in. */
+  readonly networks: Networks;
 }
 
 function readOptions(): Options {
@@ -56,7 +62,18 @@ function readOptions(): Options {
     folder: resolve(process.env.VOLTREK_DATA ?? '.voltrek'),
     url: process.env.DATABASE_URL ?? null,
     empty: values.empty,
+    name: process.env.VOLTREK_NAME ?? hostname(),
+    networks: readNetworks(),
   };
+}
+
+function readNetworks(): Networks {
+  try {
+    return networksOf(process.env.VOLTREK_INSTRUMENT_NETWORKS);
+  } catch (error) {
+    if (error instanceof RangeError) fail(`VOLTREK_INSTRUMENT_NETWORKS: ${error.message}.`);
+    throw error;
+  }
 }
 
 function fail(message: string): never {
@@ -77,7 +94,8 @@ async function listen(server: Server, host: string, port: number): Promise<void>
 }
 
 async function main(): Promise<void> {
-  const { host, port, folder, url, empty } = readOptions();
+  const options = readOptions();
+  const { host, port, folder, url, empty } = options;
   const log = pino({ level: process.env.VOLTREK_LOG ?? 'info' });
   // Take the port before the data: a busy port must not touch the folder.
   let handler: RequestListener = stillStarting;
@@ -105,7 +123,7 @@ async function main(): Promise<void> {
   const folded = await snapshotOldLogs(database.db);
   if (folded > 0) log.info(`made lists and records of ${folded} jobs of an earlier version`);
   const news = await shareNews(newsDesk(), database);
-  const { instruments, stop } = await linkInstruments(database, news, empty);
+  const { instruments, stop } = await linkInstruments(database, news, options);
   const hosts = (process.env.VOLTREK_HOSTS ?? '')
     .toLowerCase()
     .split(',')
@@ -151,11 +169,11 @@ const openServer = (url: string): Promise<Database> =>
     throw error;
   });
 
-/** Instruments at the addresses that are set. Where none is, the demo brings stand-ins; without the demo nothing is linked. */
+/** Instruments at the addresses that are set. Where the settings of the server name none, the demo brings stand-ins; without the demo nothing is linked. */
 async function linkInstruments(
   database: Database,
   news: NewsDesk,
-  empty: boolean,
+  { empty, name, networks }: Options,
 ): Promise<{ instruments: InstrumentParts; stop: () => void }> {
   const { VOLTREK_METER, VOLTREK_CLAMP, VOLTREK_TESTER, VOLTREK_WEATHER } = process.env;
   const named = Object.entries({
@@ -163,23 +181,24 @@ async function linkInstruments(
     clamp: VOLTREK_CLAMP,
     tester: VOLTREK_TESTER,
   }).flatMap(([kind, text]) => (text ? [[kind, parseAddress(text)]] : []));
+  const fixed = Object.fromEntries(named) as Addresses;
   const isReal = named.length > 0 || VOLTREK_WEATHER !== undefined;
-  if (isReal || empty) {
-    const bench = openBench(Object.fromEntries(named) as Addresses);
-    return { instruments: { bench, weatherUrl: VOLTREK_WEATHER ?? null, place: null }, stop: bench.close };
-  }
-  const { ports, stop } = await startStandIns();
+  const played = isReal || empty ? null : await startStandIns();
   const at = (port: number) => ({ host: HOST, port, isStandIn: true });
-  const bench = openBench({ meter: at(ports.meter), clamp: at(ports.clamp), tester: at(ports.tester) });
+  const standIns: Addresses = played
+    ? { meter: at(played.ports.meter), clamp: at(played.ports.clamp), tester: at(played.ports.tester) }
+    : {};
+  const bench = openBench();
+  const addresses = await openAddressBook(database.db, bench, { server: name, networks, fixed, standIns });
   return {
     instruments: {
-      bench,
-      weatherUrl: `http://${HOST}:${ports.weather}`,
-      place: placeOnTruth(database, news, bench),
+      ...{ bench, addresses },
+      weatherUrl: played ? `http://${HOST}:${played.ports.weather}` : (VOLTREK_WEATHER ?? null),
+      place: played && placeOnTruth(database, news, bench),
     },
     stop: () => {
       bench.close();
-      stop();
+      played?.stop();
     },
   };
 }

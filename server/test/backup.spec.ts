@@ -15,8 +15,8 @@ import { type Database, openDatabase } from '../src/db/database.js';
 import { loadDemo } from '../src/demo/load.js';
 import { createApp } from '../src/http/app.js';
 import { newsDesk } from '../src/http/news.js';
-import { openBench } from '../src/instruments/bench.js';
 import { readLog } from '../src/jobs/repository.js';
+import { noInstruments } from './no-instruments.js';
 
 /** A database opened anew takes seconds on a busy machine, and a backup opens two more. */
 const LONG_MS = 120_000;
@@ -143,7 +143,7 @@ describe('a backup', () => {
           database,
           news: newsDesk(),
           log: pino({ level: 'silent' }),
-          instruments: { bench: openBench({}), weatherUrl: null, place: null },
+          instruments: await noInstruments(database),
           backups,
         });
         const api = supertest(app);

@@ -5,14 +5,14 @@ import { testDatabase } from './test-database.js';
 import { loadDemo } from '../src/demo/load.js';
 import { createApp } from '../src/http/app.js';
 import { newsDesk } from '../src/http/news.js';
-import { openBench } from '../src/instruments/bench.js';
 import { fuzz } from './fuzz.js';
+import { noInstruments } from './no-instruments.js';
 
 describe('requests of every route, right and broken', () => {
   it('are each answered: none with a failure of the server, and each refusal with a problem document', async () => {
     const database = await testDatabase();
     await loadDemo(database, new Date(Date.now() - 7_200_000), false);
-    const instruments = { bench: openBench({}), weatherUrl: null, place: null };
+    const instruments = await noInstruments(database);
     const app = createApp({
       ...{ database, news: newsDesk(), log: pino({ level: 'silent' }), instruments },
       // Here nobody is held back: every answer is looked at.

@@ -217,6 +217,7 @@ async function materialOf(url: string): Promise<Material> {
       personId: vehicles.map((v) => (v.owner as Row | null)?.id ?? 'nobody'),
       markId: [randomUUID()],
       photoId: [randomUUID()],
+      instrument: ['meter', 'clamp', 'tester', 'kettle'],
       noun: ['crew', 'kit', 'vehicles', 'batteries', 'calls', 'jobs', 'secrets'],
     },
     bodies: [
@@ -276,6 +277,7 @@ async function materialOf(url: string): Promise<Material> {
         { crew: [{ name: 'One', role: 'technician' }], vans: [{ name: 'V', kit: [] }], atlas: 'empty' },
       ],
       ['POST', '/api/device/jobs', { ids: [jobs[0]!.id] }],
+      ['PUT', '/api/instruments/addresses/:instrument', { address: '127.0.0.1:9', by }],
       ['PUT', '/api/instruments/probes', { jobId: jobs[0]!.id, check: 'rest', battery: 0 }],
       [
         'POST',
@@ -310,6 +312,7 @@ async function materialOf(url: string): Promise<Material> {
       '/api/follow-ups',
       '/api/follow-ups/calendar.ics',
       '/api/instruments',
+      '/api/instruments/addresses',
       '/api/instruments/weather',
       '/api/jobs',
       '/api/jobs/:jobId',

@@ -1,5 +1,11 @@
 import { createServer, type AddressInfo, type Server, type Socket } from 'node:net';
-import { type CapturePart, INSTRUMENT_RANGES, type InstrumentNow } from '@voltrek/contracts';
+import {
+  type CapturePart,
+  INSTRUMENT_RANGES,
+  type InstrumentAddresses,
+  type InstrumentNow,
+  PROBLEM_TYPE,
+} from '@voltrek/contracts';
 import type { ClampId } from '@voltrek/core/circuit';
 import {
   act,
@@ -18,9 +24,11 @@ import supertest from 'supertest';
 import { placeOnTruth, startStandIns } from '../src/demo/stand-ins.js';
 import { newsDesk } from '../src/http/news.js';
 import { problemHandler } from '../src/http/problem.js';
+import { type AddressSources, networksOf, openAddressBook } from '../src/instruments/addresses.js';
 import { openBench } from '../src/instruments/bench.js';
 import { instrumentRoutes } from '../src/instruments/routes.js';
 import { LinkError, parseAddress, scpiLink } from '../src/instruments/scpi-link.js';
+import { noInstruments } from './no-instruments.js';
 import { sharedServer } from './shared-server.js';
 
 /** An instrument that answers each line as told; null stays silent. */
@@ -337,6 +345,97 @@ describe('instrument routes', () => {
   });
 });
 
+describe('addresses of instruments', () => {
+  const sources: AddressSources = {
+    ...{ server: 'van-a', networks: networksOf('127.0.0.0/8'), fixed: {}, standIns: {} },
+  };
+  type Page = InstrumentAddresses;
+  const settled = ({ addresses }: Page): readonly (string | null)[] =>
+    addresses.flatMap(({ address, setBy }) => [address, setBy]);
+
+  /** The routes of one server that begins with these addresses. */
+  async function routes(of: Partial<AddressSources> = {}) {
+    const { database } = await sharedServer();
+    const bench = openBench();
+    const addresses = await openAddressBook(database.db, bench, { ...sources, ...of });
+    const parts = { bench, addresses, weatherUrl: null, place: null };
+    const app = express()
+      .use(express.json())
+      .use('/i', instrumentRoutes(database, parts))
+      .use(problemHandler(pino({ level: 'silent' })));
+    const put = (instrument: string, body: object) =>
+      supertest(app).put(`/i/addresses/${instrument}`).send(body);
+    return { put, bench, page: addresses.page };
+  }
+
+  it('are set by a crew lead alone, in an allowed network alone, and stand after a new start of that server', async () => {
+    const meter = await fake(asMeter);
+    const address = `127.0.0.1:${meter.port}`;
+    const { put, bench, page } = await routes();
+    expect(settled(page())).toEqual([null, null, null, null, null, null]);
+    await put('meter', { address, by: 'crew-2' }).expect(403);
+    await put('meter', { address, by: 'nobody' }).expect(404);
+    await put('kettle', { address, by: 'crew-1' }).expect(404);
+    for (const bad of [
+      ...['8.8.8.8:5025', '10.0.0.1:5025', '[::1]:5025', '[::ffff:9.9.9.9]:5025', '0.0.0.0:5025'],
+      ...[
+        'localhost:5025',
+        'meter.example:5025',
+        '127.1:5025',
+        '127.0.0.1',
+        '127.0.0.1:0',
+        '127.0.0.1:99999',
+      ],
+      ...['http://127.0.0.1:5025', '127.0.0.1:5025/x', '', ' '],
+    ])
+      await put('meter', { address: bad, by: 'crew-1' })
+        .expect(422)
+        .then(({ type }) => expect(type).withContext(bad).toBe(PROBLEM_TYPE));
+    expect(bench.now()[0]!.state).toBe('off');
+    const { body } = await put('meter', { address, by: 'crew-1' }).expect(200);
+    expect(settled(body as Page).slice(0, 2)).toEqual([address, 'crew-lead']);
+    await until(() => bench.now()[0]!.state === 'ready', 'linked');
+    bench.close();
+
+    // The same server again, another of the same database, one whose networks are drawn closer, and one whose settings say otherwise.
+    const again = await routes();
+    expect(settled(again.page()).slice(0, 2)).toEqual([address, 'crew-lead']);
+    await until(() => again.bench.now()[0]!.state === 'ready', 'linked again');
+    const other = await routes({ server: 'van-b' });
+    expect(settled(other.page())[0]).toBeNull();
+    const closer = await routes({ networks: networksOf('192.168.0.0/16') });
+    expect(settled(closer.page())[0]).toBeNull();
+    const fixed = await routes({ fixed: { meter: { host: '127.0.0.9', port: 9 } } });
+    expect(settled(fixed.page()).slice(0, 2)).toEqual(['127.0.0.9:9', 'server']);
+    await fixed.put('meter', { address, by: 'crew-1' }).expect(409);
+    await fixed.put('meter', { address: null, by: 'crew-1' }).expect(409);
+
+    // Taken away, the demo's stand-in plays again, and the old line is let go.
+    const demo = await routes({ standIns: { meter: { host: '127.0.0.1', port: 9, isStandIn: true } } });
+    expect(settled(demo.page()).slice(0, 2)).toEqual([address, 'crew-lead']);
+    const cleared = await demo.put('meter', { address: null, by: 'crew-1' }).expect(200);
+    expect(settled(cleared.body as Page).slice(0, 2)).toEqual(['127.0.0.1:9', 'stand-in']);
+    expect(demo.bench.now()[0]!.state).not.toBe('ready');
+    for (const { bench: one } of [again, other, closer, fixed, demo]) one.close();
+    await meter.end();
+  }, 30_000);
+
+  it('know networks from anything else', () => {
+    const house = networksOf(undefined);
+    for (const inside of ['10.255.0.1', '172.16.0.1', '172.31.9.9', '192.168.4.4', 'fd00::7'])
+      expect(house.has(inside)).withContext(inside).toBeTrue();
+    for (const outside of [
+      ...['127.0.0.1', '::1', '172.32.0.1', '169.254.169.254', '9.9.9.9', 'fe80::1', '::ffff:127.0.0.1'],
+      ...['localhost', '', '10.0.0', '010.0.0.1'],
+    ])
+      expect(house.has(outside)).withContext(outside).toBeFalse();
+    for (const none of ['', '10.0.0.0', '10.0.0.0/33', '10.0.0/8', 'house/8', 'fc00::/129', '10.0.0.0/8,'])
+      expect(() => networksOf(none))
+        .withContext(none)
+        .toThrowError(RangeError);
+  });
+});
+
 describe('stand-ins', () => {
   it('that end are started again where they were, and play on what they played', async () => {
     const { ports, pids, stop } = await startStandIns();
@@ -386,7 +485,7 @@ describe('a training bench', () => {
     const place = placeOnTruth(database, newsDesk(), linked);
     const app = express()
       .use(express.json())
-      .use('/i', instrumentRoutes({ bench: linked, weatherUrl: null, place }))
+      .use('/i', instrumentRoutes(database, { ...(await noInstruments(database)), bench: linked, place }))
       .use(problemHandler(pino({ level: 'silent' })));
     const end = (): void => {
       linked.close();

@@ -2,9 +2,9 @@ import type { Problem } from '@voltrek/contracts';
 import { pino } from 'pino';
 import supertest from 'supertest';
 import { createApp } from '../src/http/app.js';
-import { openBench } from '../src/instruments/bench.js';
 import { newsDesk } from '../src/http/news.js';
 import { sharedServer } from './shared-server.js';
+import { noInstruments } from './no-instruments.js';
 
 describe('an address that sends more than anybody needs', () => {
   const withPace = async (requests: number, heavy: number) => {
@@ -12,7 +12,7 @@ describe('an address that sends more than anybody needs', () => {
     return supertest(
       createApp({
         ...{ database, news: newsDesk(), log: pino({ level: 'silent' }) },
-        instruments: { bench: openBench({}), weatherUrl: null, place: null },
+        instruments: await noInstruments(database),
         perMinute: { requests, heavy, door: 2 },
       }),
     );

@@ -16,10 +16,10 @@ import { newsDesk, type NewsDesk } from '../src/http/news.js';
 import { shareNews } from '../src/http/news-of-others.js';
 import { HouseFileError } from '../src/house/house-file.js';
 import { backUpAsFile, moveHouse } from '../src/house/move.js';
-import { openBench } from '../src/instruments/bench.js';
 import { rebuild } from '../src/jobs/rebuild.js';
 import { DEMO_NOW, eventOf } from './shared-server.js';
 import { newDatabaseUrl, TEST_SERVER } from './test-database.js';
+import { noInstruments } from './no-instruments.js';
 
 interface Running {
   readonly url: string;
@@ -35,7 +35,7 @@ async function startOn(databaseUrl: string): Promise<Running> {
     database,
     news: await shareNews(desk, database),
     log: pino({ level: 'silent' }),
-    instruments: { bench: openBench({}), weatherUrl: null, place: null },
+    instruments: await noInstruments(database),
     perMinute: { requests: 1e9, heavy: 1e9, door: 1e9 },
   });
   const server: Server = app.listen(0, '127.0.0.1');

@@ -7,8 +7,8 @@ import { answersAtFault, answersChecked } from './answers-checked.js';
 import { testDatabase } from './test-database.js';
 import { loadDemo } from '../src/demo/load.js';
 import { createApp } from '../src/http/app.js';
-import { openBench } from '../src/instruments/bench.js';
 import { newsDesk } from '../src/http/news.js';
+import { noInstruments } from './no-instruments.js';
 
 /** The moment the demo night is timed against in tests: two hours ago, so that its calls are on the board. */
 export const DEMO_NOW = new Date(Date.now() - 7_200_000);
@@ -17,18 +17,18 @@ async function start() {
   const database = await testDatabase();
   await loadDemo(database, DEMO_NOW, false);
   const news = newsDesk();
-  const bench = openBench({});
+  const instruments = await noInstruments(database);
   const app = answersChecked(
     createApp({
       database,
       news,
       log: pino({ level: 'silent' }),
-      instruments: { bench, weatherUrl: null, place: null },
+      instruments,
       // A suite sends in a minute what nobody else does.
       perMinute: { requests: 1e9, heavy: 1e9, door: 1e9 },
     }),
   );
-  return { database, app, news, bench, api: supertest(app) };
+  return { database, app, news, instruments, api: supertest(app) };
 }
 
 let running: ReturnType<typeof start> | undefined;

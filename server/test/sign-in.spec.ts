@@ -9,11 +9,12 @@ import { loadDemo } from '../src/demo/load.js';
 import { createApp } from '../src/http/app.js';
 import { newsDesk } from '../src/http/news.js';
 import { ROUTES, routeOf } from '../src/http/routes-of-all.js';
-import { openBench } from '../src/instruments/bench.js';
+import type { InstrumentParts } from '../src/instruments/routes.js';
 import { hashOfPin, isPin } from '../src/sign-in/pin.js';
 import { answersChecked } from './answers-checked.js';
 import { DEMO_NOW, eventOf } from './shared-server.js';
 import { testDatabase } from './test-database.js';
+import { noInstruments } from './no-instruments.js';
 
 const PIN = '480263';
 const OTHER = '917354';
@@ -28,15 +29,16 @@ describe('the door', () => {
   let bare: typeof app;
   let viewer: string;
   const news = newsDesk();
-  const bench = openBench({});
+  let instruments: InstrumentParts;
   const device = (): Agent => supertest.agent(app);
 
   beforeAll(async () => {
     database = await testDatabase();
     await loadDemo(database, DEMO_NOW, false);
+    instruments = await noInstruments(database);
     bare = createApp({
       ...{ database, news, log: pino({ level: 'silent' }) },
-      instruments: { bench, weatherUrl: null, place: null },
+      instruments,
       perMinute: { requests: 1e9, heavy: 1e9, door: 1e9 },
     });
     app = answersChecked(bare);
@@ -63,7 +65,7 @@ describe('the door', () => {
   }, 120_000);
   afterAll(async () => {
     news.closeAll();
-    bench.close();
+    instruments.bench.close();
     await database.close();
   });
 
@@ -357,7 +359,7 @@ describe('the door', () => {
   it('stays shut where the server is reached from other machines', async () => {
     const outside = createApp({
       ...{ database, news, log: pino({ level: 'silent' }), isPublic: true },
-      instruments: { bench, weatherUrl: null, place: null },
+      instruments,
     });
     await setDoor(true);
     const lead = supertest.agent(outside);

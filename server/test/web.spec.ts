@@ -6,8 +6,8 @@ import { pino } from 'pino';
 import supertest from 'supertest';
 import { createApp } from '../src/http/app.js';
 import { newsDesk } from '../src/http/news.js';
-import { openBench } from '../src/instruments/bench.js';
 import { sharedServer } from './shared-server.js';
+import { noInstruments } from './no-instruments.js';
 
 const PART = 'console.log("a part");';
 const PARTS = ['main-AB3D.js', 'chunk-Dk9_-x.js', 'styles-HP55.css'];
@@ -26,7 +26,7 @@ describe('the web application', () => {
     api = supertest(
       createApp({
         ...{ database, news: newsDesk(), log: pino({ level: 'silent' }), webFolder: folder },
-        instruments: { bench: openBench({}), weatherUrl: null, place: null },
+        instruments: await noInstruments(database),
       }),
     );
   });

@@ -3,6 +3,7 @@ export const NAMED_THINGS = {
   battery: 'battery',
   call: 'call',
   crewMember: 'crew member',
+  instrument: 'instrument',
   exam: 'exam',
   fileOf: 'file of',
   job: 'job',
@@ -58,6 +59,10 @@ export const ANSWERS = {
   foreignPage: 'Only a page of this server may change anything.',
   aCaptureIsUnderWay: 'A crank is being captured. Read again once it is over.',
   theInstrumentDoesNotAnswer: 'The linked instrument does not answer. Read with the case’s own.',
+  addressOfTheServer: 'The settings of the server name this address. It is changed there.',
+  noAddress: 'That is no address. Write it as 192.168.1.20:5025.',
+  notInTheNetworks: (networks: readonly string[]) =>
+    `An instrument may only be in these networks: ${networks.join(', ')}.`,
   noSuchCase: 'There is no such case, or what was done to it cannot be.',
   nameAPlace: 'Name a place.',
   noWeatherService: 'No weather service is linked. Type the temperature.',

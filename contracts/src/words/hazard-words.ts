@@ -143,6 +143,11 @@ export const HAZARD_WORDS: Record<
     why: (h) => `${volts(h)} on one battery: more than a battery stands.`,
     wayOut: 'Put a 12 V source across one battery, 24 V across the whole string.',
   },
+  'string-uneven': {
+    why: (h) =>
+      `${volts(h)} on one battery of the string, and less on the others: they do not share alike what goes through them.`,
+    wayOut: 'Minutes only, and read each of them. Charge each battery by itself.',
+  },
   'bank-over-voltage': {
     why: (h) => `The bank of capacitors would stand at ${volts(h)}, above what its cells stand together.`,
     wayOut: 'Bleed it down through a lamp first, and not on this machine.',
@@ -255,6 +260,7 @@ export const HAZARD_WORDS: Record<
 const STORY_WORDS: Readonly<Record<Story, string>> = {
   'strong-battery': ' So it is if the battery is as new and as charged as its rest volts allow.',
   'cells-shorted': ' So it is if cells of the battery are shorted, which its rest volts do not rule out.',
+  'uneven-string': ' So it is if that battery is old and its fellow is not.',
 };
 
 /** Why a hazard is one, with its figures and what they rest on. */

@@ -34,6 +34,7 @@ export const HAZARDS = [
   'load-dump',
   'source-charged',
   'battery-over-voltage',
+  'string-uneven',
   'bank-over-voltage',
   'two-regulators',
   'battery-reversed',

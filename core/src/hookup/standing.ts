@@ -57,10 +57,16 @@ function standing(scene: HookupScene, state: HookupState, rules: HouseRules): Ha
   found.push(...atLimit(scene, state, Math.abs(solution.amps.get('alternator') ?? 0)));
   const isLending = state.donorRunning && amps > rules.sourceChargedAmps;
   if (casualtyRuns(scene, state) && isLending) found.push(newHazard('two-regulators', 'note', amps));
+  const isStringFed = top > 0 && isFedAsAWhole(solution, machine.batteries.length);
   machine.batteries.forEach(({ rating }, i) => {
     const own = voltsAcross(solution, `casualty.battery${i}+`, `casualty.battery${i}-`);
-    if (own > rules.batteryMaxVolts) found.push(newHazard('battery-over-voltage', 'severe', amps, own));
     const into = -(solution.amps.get(`casualty.battery${i}`) ?? 0);
+    if (own > rules.batteryMaxVolts)
+      found.push(
+        isStringFed && post <= limit
+          ? newHazard('string-uneven', own > rules.stringUnevenSevereVolts ? 'severe' : 'watch', into, own)
+          : newHazard('battery-over-voltage', 'severe', amps, own),
+      );
     // A bank has no plates to warm: it takes what it is given, and `unequal-sources` speaks of the rush.
     if (rating.chemistry === 'capacitor') return;
     if (into > rules.batteryChargeSeverePerAh * rating.capacityAh)
@@ -70,6 +76,14 @@ function standing(scene: HookupScene, state: HookupState, rules: HouseRules): Ha
   });
   return found;
 }
+/** Whether what goes into a string goes through all of it: a source across one of its batteries feeds that one alone. */
+function isFedAsAWhole(solution: Solution, count: number): boolean {
+  const into = Array.from({ length: count }, (_, i) => -(solution.amps.get(`casualty.battery${i}`) ?? 0));
+  return Math.min(...into) > SAME_AMPS * Math.max(...into);
+}
+/** The machine's own units tap no string in its middle: what differs by less is the same current. */
+const SAME_AMPS = 0.9;
+
 /** Whether the amps go into an empty bank in the battery's place, and not through metal: it fills, and they cease. */
 function isBankFilling({ machine, option }: HookupScene, solution: Solution): boolean {
   const into = -(solution.amps.get('casualty.battery0') ?? 0);

@@ -1,6 +1,6 @@
 import { batteryOhms, type BatteryRating, cellsOf } from '../battery/battery.js';
-import type { BatteryBelief } from '../plan/casualty-batteries.js';
-import type { ModelBattery } from '../circuit/rescue.js';
+import { type BatteryBelief, stateOf } from '../plan/casualty-batteries.js';
+import { modelBattery, type ModelBattery } from '../circuit/rescue.js';
 import type { HookupScene } from './state.js';
 
 /**
@@ -13,9 +13,9 @@ const CELL_VOLTS = 2.1;
 
 /**
  * What a figure rests on beside what was read: shorted cells, or a battery as new and as charged as its reading allows, which lets in more than
- * the likely one.
+ * the likely one; or a string of which one battery is old and the others as new.
  */
-export const STORIES = ['strong-battery', 'cells-shorted'] as const;
+export const STORIES = ['strong-battery', 'cells-shorted', 'uneven-string'] as const;
 export type Story = (typeof STORIES)[number];
 
 /** A way that the scene may be without any reading being wrong. */
@@ -50,8 +50,26 @@ export function storiesOf(scene: HookupScene): readonly ToldScene[] {
       'cells-shorted',
       beliefs.map((belief, i) => shortedModel(belief, models[i]!, scene.tempC)),
     ),
+    ...beliefs.flatMap((belief, old) => {
+      // A battery that still has charge has too few ohms to take more than its share.
+      if (beliefs.length < 2 || belief.overDischargedVolts === undefined) return [];
+      return told(
+        'uneven-string',
+        beliefs.map((fellow, i) =>
+          i === old
+            ? oldModel(belief, scene.tempC)
+            : (strongModel(fellow, models[i]!, scene.tempC) ?? models[i]!),
+        ),
+      );
+    }),
   ];
 }
+
+/** The battery at the end of its life and of its reading. */
+const oldModel = (belief: BatteryBelief, tempC: number): ModelBattery =>
+  modelBattery(belief.rating, { ...stateOf(belief, tempC), soc: belief.socLow, ageing: OLD_AGEING });
+/** Resistance of a spent battery that still stands in a string, times new: two fifths of its strength are left. */
+const OLD_AGEING = 5;
 
 /**
  * The battery new and at the full end of what its reading leaves open; null where that is no other. One that reads backwards may be charged

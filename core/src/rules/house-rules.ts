@@ -230,6 +230,11 @@ export const RULES = {
     'V',
     'above this a battery gasses hard at any temperature; each battery of a string by itself',
   ),
+  stringUnevenSevereVolts: fixed(
+    20,
+    'V',
+    'on one battery of a string that is charged as a whole: past 3.3 V a cell even an empty one boils',
+  ),
   liveFreeAmps: fixed(20, 'A', 'a free clamp that would drive more than this into metal burns and welds'),
   unequalWatchAmps: fixed(100, 'A', 'joined sources that exchange more spark hard'),
   unequalSevereAmps: fixed(400, 'A', 'past this clamps weld and leads smoke'),

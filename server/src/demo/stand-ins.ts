@@ -79,6 +79,7 @@ function portOf(child: ChildProcess, kind: Kind): Promise<number> {
       child.kill();
       failed(new Error(`the stand-in ${kind} does not start`));
     }, START_MS);
+    child.once('error', failed);
     child.once('exit', () => {
       clearTimeout(late);
       failed(new Error(`the stand-in ${kind} ended`));

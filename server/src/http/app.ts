@@ -172,7 +172,7 @@ export function createApp(parts: AppParts): Express {
   if (backups) app.use('/api/backups', backupRoutes(database, backups));
   app.use('/api/files', fileRoutes(database, news));
   app.use('/api/follow-ups', followUpRoutes(database));
-  app.use('/api/instruments', instrumentRoutes(instruments));
+  app.use('/api/instruments', instrumentRoutes(database, instruments));
   app.use('/api/jobs', jobRoutes(database, news));
   app.use('/api', (request) => {
     throw notFound('route', `${request.method} ${request.originalUrl.split('?')[0]}`);

@@ -118,6 +118,8 @@ export const ROUTES: readonly Route[] = [
     'POST /api/backups Back up now',
     'POST /api/files/:noun/preview What a file would change',
     'POST /api/files/:noun/import Take a file over, all or nothing',
+    'GET /api/instruments/addresses Where the instruments of this server listen, and where they may',
+    'PUT /api/instruments/addresses/:instrument Link an instrument, or none',
     'PUT /api/sign-in/door Require sign-in, or open to everybody',
   ),
 ];

@@ -57,7 +57,8 @@ export interface Bench {
   readonly close: () => void;
 }
 
-export function openBench(addresses: Addresses): Bench {
+/** @param addresses where it listens at first; {@link Bench.link} changes that */
+export function openBench(addresses: Addresses = {}): Bench {
   const listeners = new Set<(now: InstrumentNow) => void>();
   const latest = new Map<Instrument, InstrumentNow>();
   const lines = new Map<Instrument, Line>();
@@ -155,7 +156,8 @@ export function openBench(addresses: Addresses): Bench {
     },
     tellAll: (command) => {
       played = command;
-      for (const { link: line, isStandIn, knows } of lines.values()) if (isStandIn && knows) line.tell(command);
+      for (const { link: line, isStandIn, knows } of lines.values())
+        if (isStandIn && knows) line.tell(command);
       forget();
     },
     link,

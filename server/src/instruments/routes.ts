@@ -1,9 +1,19 @@
 import { ANSWERS } from '@voltrek/contracts/words';
-import { type CaptureEnd, type CaptureLine, CASE_READING, PROBES_PLACED } from '@voltrek/contracts';
+import {
+  type CaptureEnd,
+  type CaptureLine,
+  CASE_READING,
+  INSTRUMENTS,
+  parseAddressChange,
+  PROBES_PLACED,
+} from '@voltrek/contracts';
 import { type CaseReading, replay, voltsBetween } from '@voltrek/core/practice';
 import { Router } from 'express';
+import { requireLead } from '../crew/repository.js';
+import type { Database } from '../db/database.js';
 import { openStream } from '../http/event-stream.js';
-import { HttpProblem } from '../http/problem.js';
+import { HttpProblem, notFound } from '../http/problem.js';
+import type { AddressBook } from './addresses.js';
 import type { Bench } from './bench.js';
 import { LinkError } from './scpi-link.js';
 import { weatherAt } from './weather.js';
@@ -13,6 +23,7 @@ const CAPTURE_SECONDS = 12;
 /** What instruments need beside the bench itself. */
 export interface InstrumentParts {
   readonly bench: Bench;
+  readonly addresses: AddressBook;
   /** Base address of the weather service; null when none is set. */
   readonly weatherUrl: string | null;
   /** Puts stand-ins where they read; null for real instruments, which are where hands put them. */
@@ -41,7 +52,10 @@ function requireCase({ code, actions, probes, around }: CaseReading): void {
   throw new HttpProblem(422, ANSWERS.noSuchCase);
 }
 
-export function instrumentRoutes({ bench, weatherUrl, place }: InstrumentParts): Router {
+export function instrumentRoutes(
+  database: Database,
+  { bench, addresses, weatherUrl, place }: InstrumentParts,
+): Router {
   const router = Router();
 
   router.get('/', (_request, response) => {
@@ -52,6 +66,23 @@ export function instrumentRoutes({ bench, weatherUrl, place }: InstrumentParts):
     openStream(response);
     const stop = bench.watch((now) => response.write(`data: ${JSON.stringify(now)}\n\n`));
     request.on('close', stop);
+  });
+
+  router.get('/addresses', (_request, response) => {
+    response.json(addresses.page());
+  });
+
+  router.put('/addresses/:instrument', async (request, response) => {
+    const { address, by } = parseAddressChange(request.body);
+    const instrument = INSTRUMENTS.find((one) => one === request.params.instrument);
+    if (!instrument) throw notFound('instrument', request.params.instrument);
+    if (bench.isBusy()) throw new HttpProblem(409, ANSWERS.aCaptureIsUnderWay);
+    const link = await database.write(async (tx) => {
+      await requireLead(tx, by);
+      return addresses.set(tx, instrument, address);
+    });
+    link();
+    response.json(addresses.page());
   });
 
   router.put('/probes', async (request, response) => {
