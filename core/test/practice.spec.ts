@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import type { BatteryState } from '../src/battery/index.js';
 import { type Crowd, drawCrowd, restVoltsOf } from '../src/diagnosis/index.js';
 import { CLAMP_IDS } from '../src/circuit/index.js';
 import {
@@ -17,6 +18,7 @@ import {
   startCase,
   toolNext,
   toolRun,
+  trueBatteries,
   type World,
 } from '../src/practice/index.js';
 import { MACHINE_CLASSES } from '../src/machine/index.js';
@@ -316,6 +318,30 @@ describe('a case to practise on', () => {
     },
     600_000,
   );
+
+  it('is read before help comes off: whether what was woken feeds itself now', () => {
+    const world = toolRun('waking-4', mindOf(startCase('waking-4')));
+    expect(world.practice.hidden.cause).toBe('converter');
+    const kinds = world.log.map(({ action }) => (action.kind === 'check' ? action.check : action.kind));
+    expect(kinds.indexOf('converter')).toBeGreaterThan(kinds.indexOf('key'));
+    expect(kinds.indexOf('converter')).toBeLessThan(kinds.lastIndexOf('hands'));
+    expect(world.verdict).toEqual({ verdict: 'not-the-battery', suspect: 'traction-battery' });
+  });
+
+  it('is frozen by the charge that its battery truly has, not by the lowest that a reading leaves open', () => {
+    const barOf = (soc: number, more: Partial<BatteryState> = {}) => {
+      const { practice, ...start } = startCase('leads-1');
+      const [battery] = practice.hidden.batteries;
+      const hidden = { ...practice.hidden, batteries: [{ ...battery!, soc, ...more }] };
+      const profile = { ...practice.profile, tempC: -13 };
+      return trueBatteries({ ...start, hidden, practice: { ...practice, hidden, profile } }).beliefs[0]!.bar;
+    };
+    // Its acid freezes at -15.6 degC; two degrees on either side of that nobody can be sure of.
+    expect(barOf(0.23)).toBeUndefined();
+    expect(barOf(0.14)).toBe('frozen');
+    expect(barOf(0, { overDischargedVolts: 9 })).toBe('frozen');
+    expect(barOf(0, { overDischargedVolts: 9, reversed: true })).toBe('reversed');
+  });
 
   it('is advised by what was found and nothing else', () => {
     const start = startCase('joints-4');

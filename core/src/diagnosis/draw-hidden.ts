@@ -311,6 +311,7 @@ function chargingOf(
 }
 
 /** This battery's acid is ice, by its charge and the cold. */
-function isIce({ soc, overDischargedVolts }: BatteryState, { rating, tempC }: DiagnosisProfile): boolean {
+/** Whether a battery that is truly so must be treated as frozen. */
+export function isIce({ soc, overDischargedVolts }: BatteryState, { rating, tempC }: DiagnosisProfile): boolean {
   return mustTreatAsFrozen(rating.chemistry, soc, tempC, overDischargedVolts);
 }

@@ -105,8 +105,9 @@ export function toolNext(world: World, mind: Crowd): PracticeAction | null {
     const next = helping(world);
     if (next) return next;
   }
-  if (world.runs && !startsByWaking(practice.machine) && !done(world, 'charging'))
-    return { kind: 'check', check: 'charging' };
+  // What has just been started is read before help comes off: whether it feeds itself now.
+  const feeding = startsByWaking(practice.machine) ? 'converter' : 'charging';
+  if (world.runs && !done(world, feeding)) return { kind: 'check', check: feeding };
   if (anyClampOn(world.hookup)) return clearing(world) ?? give;
   if (world.evidence.length >= FINDINGS_MOST) return give;
   const worth = proposals(mind, world.evidence, practice.tools).find(({ check }) => isLook(check));

@@ -4,6 +4,7 @@ import type { BatteryBelief, CasualtyBatteries } from '../plan/casualty-batterie
 import type { DiagnosisEvidence } from '../diagnosis/belief.js';
 import type { DiagnosisProfile } from '../diagnosis/causes.js';
 import type { CheckId, Found, Tool } from '../diagnosis/checks.js';
+import { isIce } from '../diagnosis/draw-hidden.js';
 import {
   type CrankLook,
   type HiddenMachine,
@@ -187,7 +188,8 @@ export function trueBatteries({
   const inside = ohmsInside(hidden, profile);
   const models = volts.map((openVolts, i) => ({ openVolts, ohms: inside[i]! }));
   const beliefs = hidden.batteries.map(({ soc, ageing, overDischargedVolts }, i): BatteryBelief => {
-    const bar = batteryBar(rating.chemistry, volts[i]!, tempC);
+    const isReversed = batteryBar(rating.chemistry, volts[i]!, tempC) === 'reversed';
+    const bar = isReversed ? 'reversed' : isIce(hidden.batteries[i]!, profile) ? 'frozen' : null;
     return {
       rating,
       soc,
