@@ -82,8 +82,11 @@ export const ADDRESS_CHANGE = record({
   by: idText(),
 }).required();
 
+/** Where an instrument is to be listened for from now on, and who says so. */
+export type AddressChange = yup.InferType<typeof ADDRESS_CHANGE>;
+
 /** @throws yup.ValidationError */
-export const parseAddressChange = (input: unknown): yup.InferType<typeof ADDRESS_CHANGE> =>
+export const parseAddressChange = (input: unknown): AddressChange =>
   ADDRESS_CHANGE.validateSync(input, { strict: true, abortEarly: false });
 
 export const PROBES_PLACED = yup

@@ -35,9 +35,17 @@ export class TestServer {
 
   /** Starts it and waits until it says it is ready. Resolves with what it printed when it ends before that. */
   async start(...args: string[]): Promise<{ ready: boolean; output: string; code: number | null }> {
+    return this.startWith({}, ...args);
+  }
+
+  /** The same with settings in its environment. */
+  async startWith(
+    settings: Readonly<Record<string, string>>,
+    ...args: string[]
+  ): Promise<{ ready: boolean; output: string; code: number | null }> {
     const child = spawn(process.execPath, ['server/dist/src/main.js', '--port', String(this.port), ...args], {
       cwd: ROOT,
-      env: { ...process.env, VOLTREK_DATA: this.folder, VOLTREK_LOG: 'warn' },
+      env: { ...process.env, VOLTREK_DATA: this.folder, VOLTREK_LOG: 'warn', ...settings },
     });
     this.process = child;
     let output = '';

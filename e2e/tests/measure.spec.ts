@@ -154,7 +154,7 @@ test('the weather service fills in the cold', async ({ tech, page }) => {
   await expect(page.getByRole('group', { name: 'Air, °C' }).getByRole('status').first()).toHaveText(degrees);
 });
 
-test('a meter that goes is shown as lost, comes back, and the pad works all the while', async ({
+test('a crew lead links a meter; one that goes is shown as lost, comes back, and the pad works all the while', async ({
   browser,
 }) => {
   const sockets = new Set<Socket>();
@@ -172,13 +172,28 @@ test('a meter that goes is shown as lost, comes back, and the pad works all the 
   let line = meter().listen(0, '127.0.0.1');
   await once(line, 'listening');
   const { port } = line.address() as { port: number };
-  process.env.VOLTREK_METER = `127.0.0.1:${port}`;
+  // The settings of the server name a clamp, so no stand-in plays.
+  const settings = { VOLTREK_CLAMP: `127.0.0.1:${port}`, VOLTREK_INSTRUMENT_NETWORKS: '127.0.0.0/8' };
   const server = await TestServer.ofDemo();
   const page = await browser.newPage();
   await worksHere(page.context());
   try {
-    await server.start();
-    delete process.env.VOLTREK_METER;
+    await server.startWith(settings);
+    await page.goto(`${server.url}/kit`);
+    const links = page.getByRole('region', { name: 'Linked instruments' });
+    const address = links.getByLabel('Address of the Meter');
+    const meterLine = links.getByRole('listitem').filter({ hasText: /^Meter/ });
+    await expect(meterLine).toContainText('not linked');
+    await expect(links.getByRole('listitem').filter({ hasText: /^Clamp/ })).toContainText(
+      'settings of the server',
+    );
+    await address.fill('10.0.0.9:5025');
+    await address.press('Enter');
+    await expect(links.getByRole('alert')).toContainText('only be in these networks: 127.0.0.0/8');
+    await address.fill(`127.0.0.1:${port}`);
+    await address.press('Enter');
+    await expect(meterLine).toContainText('live, Any meter');
+    await expect(links.getByRole('alert')).toHaveCount(0);
     const tech = new Technician(page, server.url);
     await tech.openJob('brinmoor-pella');
     await tech.toMeasure('slow crank');
@@ -194,8 +209,13 @@ test('a meter that goes is shown as lost, comes back, and the pad works all the 
     // No weather service is named beside a real meter.
     await tech.openStage('Scene');
     await expect(page.getByText('No weather service is linked')).toBeVisible();
+    // Taken away, it is read no more.
+    await page.goto(`${server.url}/kit`);
+    await meterLine.getByRole('button', { name: 'Unlink' }).click();
+    await expect(meterLine).toContainText('not linked');
+    await page.getByLabel('Who works').selectOption({ label: 'Tamsel' });
+    await expect(address).toHaveCount(0);
   } finally {
-    delete process.env.VOLTREK_METER;
     await page.close();
     await server.remove();
     for (const socket of sockets) socket.destroy();

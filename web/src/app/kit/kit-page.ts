@@ -10,6 +10,7 @@ import { sessionFeature } from '../shared/state/session';
 import { NEED_WORDS } from '@words/atlas-words';
 import { percent } from '@words/figures';
 import { CrewPart } from './crew-part';
+import { InstrumentsPart } from './instruments-part';
 import { SignInPart } from './sign-in-part';
 import { KitDialog } from './kit-dialog';
 import { KIT_KIND_WORDS, kitLine } from '@words/kit-words';
@@ -19,7 +20,7 @@ import { KIT_PAGE as T } from '@words/screens/kit';
 @Component({
   selector: 'vt-kit-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [CrewPart, RouterLink, SignInPart],
+  imports: [CrewPart, InstrumentsPart, RouterLink, SignInPart],
   host: { class: 'page', tabindex: '0' },
   template: `
     <header>
@@ -88,6 +89,7 @@ import { KIT_PAGE as T } from '@words/screens/kit';
     </form>
     <vt-crew-part />
     @defer {
+      <vt-instruments-part />
       <vt-sign-in-part />
     }
   `,

@@ -8,6 +8,9 @@ import type {
   BoardCall,
   Call,
   CaptureLine,
+  AddressChange,
+  Instrument,
+  InstrumentAddresses,
   InstrumentNow,
   CallChange,
   CrewMember,
@@ -307,6 +310,15 @@ export class Api {
   /** The linked instruments as they stand. */
   instruments(): Observable<InstrumentNow[]> {
     return this.http.get<InstrumentNow[]>('/api/instruments');
+  }
+
+  /** Where the linked instruments listen, to a crew lead. */
+  instrumentAddresses(): Observable<InstrumentAddresses> {
+    return this.http.get<InstrumentAddresses>('/api/instruments/addresses');
+  }
+
+  linkInstrument(instrument: Instrument, change: AddressChange): Observable<InstrumentAddresses> {
+    return this.http.put<InstrumentAddresses>(`/api/instruments/addresses/${instrument}`, change);
   }
 
   /** One reading of an instrument of a training bench, held to a case as far as it has been worked. */

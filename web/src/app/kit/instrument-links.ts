@@ -1,0 +1,61 @@
+import { inject } from '@angular/core';
+import type { Instrument, InstrumentAddresses, InstrumentNow } from '@voltrek/contracts';
+import { patchState, signalStore, withHooks, withMethods, withState } from '@ngrx/signals';
+import { rxMethod } from '@ngrx/signals/rxjs-interop';
+import { catchError, EMPTY, exhaustMap, pipe, type Observable, switchMap, tap, timer } from 'rxjs';
+import { Api } from '../shared/state/api';
+import { problemText } from '../shared/state/problem';
+
+/** How often it is looked how the lines stand, ms. */
+const LOOK_EVERY_MS = 2_000;
+
+interface LinksState {
+  readonly now: readonly InstrumentNow[];
+  /** Where they listen, which a crew lead alone is told. */
+  readonly addresses: InstrumentAddresses | null;
+  readonly isBusy: boolean;
+  readonly problem: string | null;
+}
+
+const nothing: LinksState = { now: [], addresses: null, isBusy: false, problem: null };
+
+/** The instruments that hang on this server: how their lines stand, and where they listen. */
+export const InstrumentLinks = signalStore(
+  withState(nothing),
+  withMethods((store, api = inject(Api)) => {
+    const failed = (error: unknown): Observable<never> => {
+      patchState(store, { problem: problemText(error), isBusy: false });
+      return EMPTY;
+    };
+    const told = (addresses: InstrumentAddresses): void =>
+      patchState(store, { addresses, isBusy: false, problem: null });
+    return {
+      look: rxMethod<void>(
+        pipe(
+          switchMap(() => timer(0, LOOK_EVERY_MS)),
+          // Without a server what was told last stands; the bar says that there is none.
+          exhaustMap(() => api.instruments().pipe(catchError(() => EMPTY))),
+          tap((now) => patchState(store, { now })),
+        ),
+      ),
+      /** Asks where they listen, for a crew lead; for others that is forgotten. */
+      tellTo: rxMethod<boolean>(
+        switchMap((isLead) => {
+          patchState(store, { addresses: null, problem: null });
+          return isLead ? api.instrumentAddresses().pipe(tap(told), catchError(failed)) : EMPTY;
+        }),
+      ),
+      link(instrument: Instrument, typed: string | null, by: string): void {
+        const address = typed?.trim() ?? null;
+        patchState(store, { isBusy: true, problem: null });
+        api
+          .linkInstrument(instrument, { address, by })
+          .pipe(catchError(failed))
+          .subscribe((addresses) => told(addresses));
+      },
+      addressOf: (instrument: Instrument) =>
+        store.addresses()?.addresses.find((one) => one.instrument === instrument) ?? null,
+    };
+  }),
+  withHooks({ onInit: (store) => store.look() }),
+);
