@@ -392,8 +392,8 @@ describe('addresses of instruments', () => {
         .expect(422)
         .then(({ type }) => expect(type).withContext(bad).toBe(PROBLEM_TYPE));
     expect(bench.now()[0]!.state).toBe('off');
-    const { body } = await put('meter', { address, by: 'crew-1' }).expect(200);
-    expect(settled(body as Page).slice(0, 2)).toEqual([address, 'crew-lead']);
+    const linked = await put('meter', { address, by: 'crew-1' }).expect(200);
+    expect(settled(linked.body as Page).slice(0, 2)).toEqual([address, 'crew-lead']);
     await until(() => bench.now()[0]!.state === 'ready', 'linked');
     bench.close();
 

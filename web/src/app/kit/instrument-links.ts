@@ -30,9 +30,10 @@ export const InstrumentLinks = signalStore(
     const told = (addresses: InstrumentAddresses): void =>
       patchState(store, { addresses, isBusy: false, problem: null });
     return {
-      look: rxMethod<void>(
+      /** Looks how the lines stand, now and every so many ms. */
+      look: rxMethod<number>(
         pipe(
-          switchMap(() => timer(0, LOOK_EVERY_MS)),
+          switchMap((everyMs) => timer(0, everyMs)),
           // Without a server what was told last stands; the bar says that there is none.
           exhaustMap(() => api.instruments().pipe(catchError(() => EMPTY))),
           tap((now) => patchState(store, { now })),
@@ -57,5 +58,5 @@ export const InstrumentLinks = signalStore(
         store.addresses()?.addresses.find((one) => one.instrument === instrument) ?? null,
     };
   }),
-  withHooks({ onInit: (store) => store.look() }),
+  withHooks({ onInit: (store) => store.look(LOOK_EVERY_MS) }),
 );
