@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { once } from 'node:events';
-import { mkdtemp } from 'node:fs/promises';
+import { mkdtemp, readFile } from 'node:fs/promises';
 import { get, type IncomingMessage, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
@@ -15,6 +15,10 @@ import { createApp } from '../src/http/app.js';
 import { newsDesk, type NewsDesk } from '../src/http/news.js';
 import { shareNews } from '../src/http/news-of-others.js';
 import { HouseFileError } from '../src/house/house-file.js';
+import { newestNotes, note } from '../src/sign-in/audit.js';
+import { hashOfPin } from '../src/sign-in/pin.js';
+import { isDoorShut, provenByPin, setDoor, setPin } from '../src/sign-in/secrets.js';
+import { passkeys } from '../src/db/schema.js';
 import { backUpAsFile, moveHouse } from '../src/house/move.js';
 import { rebuild } from '../src/jobs/rebuild.js';
 import { DEMO_NOW, eventOf } from './shared-server.js';
@@ -152,6 +156,20 @@ describe('two servers on one PostgreSQL database', () => {
     await loadDemo(folder, DEMO_NOW, false);
     const server = await openPostgres(await newDatabaseUrl());
     const again = await openInMemory(SNAPSHOT);
+    const pinHash = await hashOfPin('480263');
+    const key = {
+      id: 'key-1',
+      crewId: 'crew-1',
+      name: 'Van',
+      publicKey: new Uint8Array([1, 0, 255]),
+      counter: 3,
+    };
+    await folder.write(async (tx) => {
+      await setPin(tx, 'crew-1', pinHash);
+      await tx.insert(passkeys).values({ ...key, createdAt: DEMO_NOW, usedAt: null });
+      await note(tx, 'crew-1', 'signed-in', 'crew-1');
+      await setDoor(tx, true);
+    });
     try {
       const there = await moveHouse(folder, server);
       expect(there.job_events).toBeGreaterThan(2000);
@@ -160,8 +178,17 @@ describe('two servers on one PostgreSQL database', () => {
         /works in this house already/,
       );
       expect(await moveHouse(server, again)).toEqual(there);
+      // The door goes along, and through no file.
+      for (const house of [server, again]) {
+        expect(await isDoorShut(house.db)).toBeTrue();
+        expect(await provenByPin(house, 'crew-1', '480263')).toBe('crew-1');
+        await expectAsync(provenByPin(house, 'crew-1', '480264')).toBeRejected();
+        expect(await house.db.select().from(passkeys)).toEqual(await folder.db.select().from(passkeys));
+        expect((await newestNotes(house.db)).filter(({ kind }) => kind === 'signed-in').length).toBe(1);
+      }
       const path = join(await mkdtemp(join(tmpdir(), 'voltrek-')), 'house.ndjson');
       expect(await backUpAsFile(server, path)).toEqual(there);
+      expect(await readFile(path, 'utf8')).not.toContain(pinHash);
     } finally {
       await Promise.all([folder, server, again].map((database) => database.close()));
     }

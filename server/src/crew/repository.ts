@@ -18,7 +18,10 @@ export async function hasCrew(db: Db | Tx): Promise<boolean> {
 
 /** @throws HttpProblem 404 for somebody nobody knows, 403 for whoever is no crew lead */
 export async function requireLead(db: Db | Tx, id: string): Promise<void> {
-  const [row] = await db.select({ role: crew.role, retiredAt: crew.retiredAt }).from(crew).where(eq(crew.id, id));
+  const [row] = await db
+    .select({ role: crew.role, retiredAt: crew.retiredAt })
+    .from(crew)
+    .where(eq(crew.id, id));
   if (!row) throw notFound('crewMember', id);
   if (row.role !== 'crew-lead' || row.retiredAt) throw new HttpProblem(403, ANSWERS.notYourRole);
 }

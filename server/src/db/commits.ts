@@ -1,11 +1,11 @@
 import type { Db, Tx } from './types.js';
 
-/** So many transactions share one sync at most: whoever waits longest waits for no more than these. */
-const MOST_TOGETHER = 32;
+/** So many works share one transaction at most: whoever waits longest, or only reads, waits for no more than these. */
+const MOST_TOGETHER = 16;
 
 interface Waiting {
-  /** Runs the work in a transaction; gives what to tell whoever waits once it is on the disk. */
-  readonly run: (isSynced: boolean) => Promise<() => void>;
+  /** Does the work; gives what to tell whoever waits once it is on the disk. */
+  readonly run: (tx: Tx) => Promise<() => void>;
   readonly fail: (error: Error) => void;
 }
 
@@ -17,10 +17,10 @@ interface Waiting {
 export type Write = <T>(work: (tx: Tx) => Promise<T>, jobId?: string) => Promise<T>;
 
 /**
- * Transactions of the embedded database's one session, one after another. Those that wait while others are written share one sync: each
- * commits without, and one small commit after them, which the log keeps behind them, puts all on the disk. None is answered before that.
+ * Works of the embedded database's one session, one after another. Those that wait while others are written share one transaction and its one
+ * sync, each behind a savepoint of its own: what throws is undone alone. None is answered before the transaction is on the disk.
  *
- * @param onLost told when that last commit fails: what is on the disk is then not known
+ * @param onLost told when that fails: what is on the disk is then not known
  */
 export function groupedWrites(db: Db, onLost: (error: Error) => void): Write {
   const waiting: Waiting[] = [];
@@ -37,16 +37,10 @@ export function groupedWrites(db: Db, onLost: (error: Error) => void): Write {
   };
   return (work) =>
     new Promise((resolve, reject) => {
-      const run: Waiting['run'] = (isSynced) =>
-        db
-          .transaction(async (tx) => {
-            if (!isSynced) await tx.execute('SET LOCAL synchronous_commit = off');
-            return work(tx);
-          })
-          .then(
-            (result) => () => resolve(result),
-            (error: unknown) => () => reject(error as Error),
-          );
+      const run: Waiting['run'] = async (tx) => {
+        const result = await work(tx);
+        return () => resolve(result);
+      };
       waiting.push({ run, fail: reject });
       if (!isBusy) void drain();
     });
@@ -54,15 +48,22 @@ export function groupedWrites(db: Db, onLost: (error: Error) => void): Write {
 
 async function together(db: Db, group: readonly Waiting[], onLost: (error: Error) => void): Promise<void> {
   if (group.length === 1) {
-    (await group[0]!.run(true))();
+    const [{ run, fail }] = group as [Waiting];
+    await db.transaction(run).then((answer) => answer(), fail);
     return;
   }
   const answers: (() => void)[] = [];
-  for (const { run } of group) answers.push(await run(false));
   try {
     await db.transaction(async (tx) => {
-      // Only a transaction that wrote to the log has its commit waited for: this one leaves an empty note there.
-      await tx.execute("SELECT pg_logical_emit_message(true, 'voltrek', '')");
+      for (const [i, { run, fail }] of group.entries()) {
+        await tx.execute(i === 0 ? 'SAVEPOINT work' : 'RELEASE SAVEPOINT work; SAVEPOINT work');
+        try {
+          answers.push(await run(tx));
+        } catch (error) {
+          await tx.execute('ROLLBACK TO SAVEPOINT work');
+          answers.push(() => fail(error as Error));
+        }
+      }
     });
   } catch (error) {
     onLost(error as Error);

@@ -6,7 +6,8 @@ import { SyncedFS, syncedStart } from './synced-fs.js';
 
 /** The embedded database in a thread of its own: a sync that waits for the disk keeps nobody else waiting. */
 const port = parentPort!;
-const say = (message: FromEmbedded): void => port.postMessage(message);
+const say = (message: FromEmbedded, owned: readonly ArrayBuffer[] = []): void =>
+  port.postMessage(message, owned);
 const { pgFolder } = workerData as { readonly pgFolder: string };
 
 try {
@@ -26,7 +27,11 @@ try {
     }
     const data: Uint8Array[] = [];
     exchange(message.messages, (part) => data.push(part)).then(
-      () => say({ kind: 'answered', data }),
+      () =>
+        say(
+          { kind: 'answered', data },
+          data.map(({ buffer }) => buffer as ArrayBuffer),
+        ),
       (error: unknown) => say({ kind: 'failed', why: String(error) }),
     );
   });

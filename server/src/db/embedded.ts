@@ -47,7 +47,8 @@ export const exchangeOf =
  */
 export async function openEmbedded(pgFolder: string, onLost: (error: Error) => void): Promise<Embedded> {
   const worker = new Worker(new URL('./embedded-main.js', import.meta.url), { workerData: { pgFolder } });
-  const tell = (message: ToEmbedded): void => worker.postMessage(message);
+  const tell = (message: ToEmbedded, owned: readonly ArrayBuffer[] = []): void =>
+    worker.postMessage(message, owned);
   /** Whoever waits for the answers to what was sent last. */
   let asked: {
     onAnswer: (data: Uint8Array) => void;
@@ -88,7 +89,9 @@ export async function openEmbedded(pgFolder: string, onLost: (error: Error) => v
       () =>
         new Promise<void>((done, failed) => {
           asked = { onAnswer, done, failed };
-          tell({ kind: 'exchange', messages });
+          // Given over, not cloned: a clone takes all of the pool along that the driver wrote them in.
+          const own = new Uint8Array(messages);
+          tell({ kind: 'exchange', messages: own }, [own.buffer]);
         }),
     );
     last = turn.catch(() => undefined);

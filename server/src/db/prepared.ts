@@ -28,8 +28,9 @@ export function prepareRepeated(client: pg.ClientBase): void {
   }) as typeof client.query;
 }
 
-/** The name of a statement that was asked often enough; undefined for every other. */
+/** The name of a statement that was asked often enough; undefined for every other, and for several in one, which nothing prepares. */
 function nameOfRepeated(text: string): string | undefined {
+  if (text.includes(';')) return undefined;
   const known = asked.get(text);
   if (!known) {
     if (asked.size < COUNTED_MOST) asked.set(text, { times: 1 });

@@ -77,9 +77,14 @@ async function* rowsOf(
  * Brings a house in from its file, into a data folder that nobody works in yet: all of it or nothing. Logs of any earlier version are put
  * into today's words; lists and records are made from them.
  *
+ * @param andThen what else must come with it, or nothing comes
  * @throws HouseFileError for a file that is not one, is cut off, or holds a row that does not belong
  */
-export async function importHouse(db: Db, path: string): Promise<Readonly<Record<string, number>>> {
+export async function importHouse(
+  db: Db,
+  path: string,
+  andThen?: (tx: Tx) => Promise<unknown>,
+): Promise<Readonly<Record<string, number>>> {
   return db.transaction(async (tx) => {
     if (await hasCrew(tx))
       throw new HouseFileError(1, 'somebody works in this house already: bring it into an empty data folder');
@@ -107,6 +112,7 @@ export async function importHouse(db: Db, path: string): Promise<Readonly<Record
     if (line === 0) throw new HouseFileError(1, 'the file is empty');
     await makeRecords(tx);
     await markFilled(tx, 'file');
+    await andThen?.(tx);
     return counts;
   });
 }

@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { hashOf } from '../backup/catalogue.js';
 import { type Database, openInMemory, SNAPSHOT } from '../db/database.js';
 import { rebuild } from '../jobs/rebuild.js';
+import { carryDoor } from '../sign-in/carry.js';
 import { exportHouse, importHouse } from './house-file.js';
 
 /** What was carried over does not come to the same; the message says what. */
@@ -41,7 +42,8 @@ export async function backUpAsFile(database: Database, path: string): Promise<Co
 }
 
 /**
- * Carries a house over into an empty database, all of it or nothing: what arrived is written out again, and must be the same byte for byte.
+ * Carries a house over into an empty database, all of it or nothing, its door too: what arrived is written out again, and must be the same byte
+ * for byte.
  *
  * @throws HouseFileError when somebody works in the other already; MoveError when it does not come to the same
  */
@@ -51,7 +53,7 @@ export async function moveHouse(from: Database, to: Database): Promise<Counts> {
     const sent = join(folder, 'sent');
     const arrived = join(folder, 'arrived');
     const counts = await exportAtOnce(from, sent);
-    requireSame(counts, await importHouse(to.db, sent));
+    requireSame(counts, await importHouse(to.db, sent, (tx) => carryDoor(from.db, tx)));
     await exportAtOnce(to, arrived);
     if ((await hashOf(sent)) !== (await hashOf(arrived)))
       throw new MoveError(

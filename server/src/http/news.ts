@@ -31,7 +31,8 @@ export function newsDesk(): NewsDesk {
   const listeners: ((event: JobEvent) => void)[] = [];
   let soon: NodeJS.Timeout | undefined;
   const say = (news: News): void => {
-    for (const response of devices) response.write(`data: ${JSON.stringify(news)}\n\n`);
+    const line = `data: ${JSON.stringify(news)}\n\n`;
+    for (const response of devices) response.write(line);
   };
   const beating = setInterval(() => say({ kind: 'beat' }), BEAT_MS);
   beating.unref();

@@ -72,8 +72,14 @@ export async function keptJob(db: Db | Tx, jobId: string): Promise<KeptJob | nul
 /** Writes one more event and what the job has come to. Call inside a transaction. */
 export async function writeEvent(tx: Tx, event: JobEvent, kept: KeptJob, machine: Machine): Promise<void> {
   const row = rowOf(kept, machine);
-  await tx.insert(jobs).values(row).onConflictDoUpdate({ target: jobs.id, set: row });
-  await tx.insert(jobEvents).values(eventRow(event, kept.job.revision - 1));
+  // One statement: between two the database waits for this server. That the job is there is looked at when it ends.
+  const logged = tx.$with('logged').as(
+    tx
+      .insert(jobEvents)
+      .values(eventRow(event, kept.job.revision - 1))
+      .returning({ id: jobEvents.id }),
+  );
+  await tx.with(logged).insert(jobs).values(row).onConflictDoUpdate({ target: jobs.id, set: row });
 }
 
 /** An event as it is stored, at its place in the log. */
