@@ -1,4 +1,4 @@
-import { getTableColumns, sql } from 'drizzle-orm';
+import { getTableColumns, type SQL, sql } from 'drizzle-orm';
 import type { PgColumn, PgTable } from 'drizzle-orm/pg-core';
 import type { Tx } from './database.js';
 
@@ -29,14 +29,15 @@ export async function upsert<T extends PgTable>(
   key: PgColumn,
   rows: readonly T['$inferInsert'][],
 ): Promise<void> {
-  const columns = getTableColumns(table);
-  for (const part of parts(rows)) {
-    const given = Object.keys(part[0]!).map(
-      (field) => [field, sql`excluded.${sql.identifier(columns[field]!.name)}`] as const,
-    );
+  for (const part of parts(rows))
     await tx
       .insert(table)
       .values(part)
-      .onConflictDoUpdate({ target: key, set: Object.fromEntries(given) as never });
-  }
+      .onConflictDoUpdate({ target: key, set: asGiven(table, Object.keys(part[0]!)) as never });
+}
+
+/** What a row that stands takes over from the one that was to be put in: its values are sent once. */
+export function asGiven(table: PgTable, fields: readonly string[]): Readonly<Record<string, SQL>> {
+  const columns = getTableColumns(table);
+  return Object.fromEntries(fields.map((field) => [field, sql.raw(`excluded."${columns[field]!.name}"`)]));
 }

@@ -17,6 +17,7 @@ import { and, asc, count, eq, gt, gte, ilike, inArray, lt, lte, or, type SQL, sq
 import { union } from 'drizzle-orm/pg-core';
 import type { Db, Tx } from '../db/database.js';
 import { jobEvents, jobs, vehicles } from '../db/schema.js';
+import { asGiven } from '../db/many-rows.js';
 import { plainLike } from '../db/words.js';
 import { isWholePlate } from '../vehicles/repository.js';
 
@@ -79,7 +80,11 @@ export async function writeEvent(tx: Tx, event: JobEvent, kept: KeptJob, machine
       .values(eventRow(event, kept.job.revision - 1))
       .returning({ id: jobEvents.id }),
   );
-  await tx.with(logged).insert(jobs).values(row).onConflictDoUpdate({ target: jobs.id, set: row });
+  await tx
+    .with(logged)
+    .insert(jobs)
+    .values(row)
+    .onConflictDoUpdate({ target: jobs.id, set: asGiven(jobs, Object.keys(row)) });
 }
 
 /** An event as it is stored, at its place in the log. */
