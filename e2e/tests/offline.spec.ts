@@ -284,3 +284,98 @@ test('a new call and its job with no network: searched, opened and worked here, 
   const board = (await (await page.request.get(`${tech.url}/api/board`)).json()) as { placeName: string }[];
   expect(board.filter(({ placeName }) => placeName === 'Ferry slip').length).toBe(1);
 });
+
+test.describe('a phone', () => {
+  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true });
+
+  test('has a case of Practice worked by touch with no network, and passed', async ({
+    page,
+    context,
+    server,
+  }) => {
+    test.setTimeout(180_000);
+    const faults: string[] = [];
+    page.on('pageerror', (error) => faults.push(error.message));
+    await page.goto(`${server.url}/practice`);
+    await held(page);
+    await context.setOffline(true);
+    await page.getByLabel('Code of a case').fill('order-3');
+    await page.getByRole('button', { name: 'Open it' }).tap();
+    await expect(page.getByRole('heading', { name: 'Case order-3' })).toBeVisible();
+    const radio = (name: string | RegExp) =>
+      page.getByRole('radio', { name, exact: typeof name === 'string' }).tap();
+    const button = (name: string | RegExp) =>
+      page.getByRole('button', { name, exact: typeof name === 'string' }).tap();
+    const pin = (number: number) =>
+      page
+        .locator('.pin')
+        .filter({ hasText: new RegExp(`^${number}$`) })
+        .tap();
+
+    // The part with the points is drawn so large that its words can be read; all of it at a tap.
+    const words = page.locator('vt-circuit svg text');
+    const smallest = () =>
+      words.evaluateAll((all) =>
+        Math.min(
+          ...all
+            .filter((text) => text.getBoundingClientRect().height > 0)
+            .map(
+              (text) =>
+                parseFloat(getComputedStyle(text).fontSize) *
+                ((text as SVGTextElement).getScreenCTM()?.a ?? 0),
+            ),
+        ),
+      );
+    // A pixel has no such thousandths.
+    expect(await smallest()).toBeGreaterThan(11.99);
+    await button('Full');
+    await button('Near');
+
+    await button('Something left on');
+    await button('Use');
+    await radio('probes');
+    await pin(1);
+    await pin(2);
+    await button('Read');
+    await expect(page.locator('.meter .figure')).toHaveText(/^0\.\d\d V$/);
+    await radio('clamps');
+    await button(/Service van, Heavy/);
+    await button('Everything off, both sides');
+    for (const [clamp, point, place] of [
+      ['Red, casualty end', 1, 'Battery +'],
+      ['Red, source end', 1, 'Battery +'],
+      ['Black, source end', 2, 'Battery -'],
+      ['Black, casualty end', 3, 'Bare metal'],
+    ] as const) {
+      const end = page.getByRole('radio', { name: clamp });
+      await end.tap();
+      await pin(point);
+      await expect(end).toContainText(place);
+    }
+    await button('Start the donor');
+    await radio('wait');
+    await button('+ 5 min');
+    await radio('key');
+    await button('Turn the key');
+    await expect(page.locator('.log li').filter({ hasText: 'Key turned' })).toContainText('It starts');
+    await radio('clamps');
+    await button('Stop the donor');
+    for (const end of [
+      /^Black, casualty end/,
+      /^Black, source end/,
+      /^Red, source end/,
+      /^Red, casualty end/,
+    ]) {
+      await radio(end);
+      await button('Take it off');
+    }
+    await button('Give the verdict');
+    await radio('Charge first');
+    await button('Give it');
+    await expect(page.getByRole('heading', { name: 'Passed', exact: true })).toBeVisible();
+    // It is still there after a reload, with no network yet.
+    await page.reload();
+    await expect(page.getByRole('heading', { name: 'Passed', exact: true })).toBeVisible();
+    expect(faults).toEqual([]);
+  });
+});

@@ -96,6 +96,8 @@ export class CasePage {
   private readonly actions = signal<readonly PracticeAction[]>([]);
   protected readonly world = signal<World | null>(null);
   protected readonly chosenPin = signal<string | null>(null);
+  /** On a phone the part around the points, as large as its words must be. */
+  protected readonly isNear = signal(matchMedia('(max-width: 720px)').matches);
   protected readonly hint = signal<string | null>(null);
   protected readonly isThinking = signal(false);
   /** A severe risk that has not been looked at yet: time stands still over it. */

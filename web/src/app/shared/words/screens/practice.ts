@@ -111,6 +111,8 @@ export const CASE_PAGE = {
   askItToWake: 'Ask it to wake',
   waitMinutes: (count: Shown) => tell`+ ${count} min`,
   soFar: 'So far',
+  full: 'Full',
+  near: 'Near',
   nothingYet: 'Nothing yet. Ask, look, read, then join.',
   whatItTrains: 'What it trains',
   aNudge: 'A nudge',
