@@ -312,6 +312,9 @@ function chargingOf(
 
 /** This battery's acid is ice, by its charge and the cold. */
 /** Whether a battery that is truly so must be treated as frozen. */
-export function isIce({ soc, overDischargedVolts }: BatteryState, { rating, tempC }: DiagnosisProfile): boolean {
+export function isIce(
+  { soc, overDischargedVolts }: BatteryState,
+  { rating, tempC }: DiagnosisProfile,
+): boolean {
   return mustTreatAsFrozen(rating.chemistry, soc, tempC, overDischargedVolts);
 }
