@@ -1,9 +1,11 @@
 import fc from 'fast-check';
 import type { BatteryState } from '../src/battery/index.js';
 import { type Crowd, drawCrowd, restVoltsOf } from '../src/diagnosis/index.js';
+import { SURFACE_FACTOR } from '../src/charging/index.js';
 import { CLAMP_IDS } from '../src/circuit/index.js';
 import {
   act,
+  ampsAround,
   caseFromLog,
   causesOf,
   codeOfCase,
@@ -145,6 +147,54 @@ describe('a case to practise on', () => {
       }),
       { seed: 15, numRuns: 40 },
     );
+  });
+
+  it('has its charge add up: minutes one by one bring what they bring at once, and no more than the leads carry', () => {
+    let throughTheFlatLine = 0;
+    for (const rung of ['order', 'leads', 'worn-or-flat', 'charging'] as const)
+      for (const number of [1, 2, 4]) {
+        const code = codeOfCase(rung, number);
+        const start = startCase(code);
+        const { machine, donor } = start.practice;
+        const at = (of: typeof machine, kind: string): string => of.points.find((p) => p.kind === kind)!.id;
+        const attach = (clamp: (typeof CLAMP_IDS)[number], pointId: string): PracticeAction => ({
+          kind: 'hands',
+          action: { kind: 'attach', clamp, pointId },
+        });
+        const joined = [
+          { kind: 'fetch', optionId: optionsOf(start).find((o) => o.sourceKind === 'donor')!.id },
+          attach('redCasualty', at(machine, 'battery-positive')),
+          attach('redSource', at(donor, 'battery-positive')),
+          attach('blackSource', at(donor, 'battery-negative')),
+          attach('blackCasualty', at(machine, 'battery-negative')),
+          { kind: 'hands', action: { kind: 'donor-engine', running: true } },
+        ] as const satisfies readonly PracticeAction[];
+        const before = joined.reduce<World>(act, start);
+        const batteryOf = (world: World) => world.hidden.batteries[0]!;
+        const { capacityAh } = machine.batteries[0]!.rating;
+        let world = before;
+        let carriedAh = 0;
+        for (let minute = 0; minute < 8; minute++) {
+          carriedAh += ampsAround(world, 'red-lead') / 60;
+          world = act(world, { kind: 'wait', minutes: 1 });
+        }
+        const atOnce = act(before, { kind: 'wait', minutes: 8 });
+        const context = `${code}: ${JSON.stringify([batteryOf(world), batteryOf(atOnce)])}`;
+        expect(world.minutes).withContext(context).toBeCloseTo(atOnce.minutes, 6);
+        expect(batteryOf(world).soc).withContext(context).toBeCloseTo(batteryOf(atOnce).soc, 2);
+        expect(batteryOf(world).overDischargedVolts ?? 0)
+          .withContext(context)
+          .toBeCloseTo(batteryOf(atOnce).overDischargedVolts ?? 0, 0);
+        // Nobody has charge above the flat line and owes some below it.
+        if (batteryOf(world).soc > 0)
+          expect(batteryOf(world).overDischargedVolts).withContext(context).toBeUndefined();
+        if (batteryOf(before).soc === 0 && batteryOf(world).soc > 0) throughTheFlatLine++;
+        const gained = (batteryOf(world).soc - batteryOf(before).soc) * capacityAh;
+        expect(gained)
+          .withContext(context)
+          .toBeLessThanOrEqual(carriedAh * SURFACE_FACTOR + 1e-9);
+      }
+    expect(throughTheFlatLine).toBeGreaterThan(0);
   });
 
   it('remembers what was taken back, its minutes and its risk, and nothing else of it', () => {

@@ -248,7 +248,8 @@ function waited(world: World, action: Extract<PracticeAction, { kind: 'wait' }>)
   const whole = Math.round(minutes);
   const batteries = world.hidden.batteries.map((state) => ({ rating: profile.rating, state }));
   const { states: charged, warmedK } = afterJoined(rescue, batteries, whole);
-  const states = world.hidden.batteries.map((state, i) => ({
+  // What it owed below the flat line is paid or told anew: the old figure must not stay beside a charge above it.
+  const states = world.hidden.batteries.map(({ overDischargedVolts: _owed, ...state }, i) => ({
     ...state,
     ...charged[i]!,
     tempC: state.tempC + warmedK[i]!,
