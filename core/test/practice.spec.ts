@@ -149,7 +149,7 @@ describe('a case to practise on', () => {
     );
   });
 
-  it('has its charge add up: minutes one by one bring what they bring at once, and no more than the leads carry', () => {
+  it('has its charge and its heat add up: minutes one by one bring what they bring at once, and no more than the leads carry', () => {
     let throughTheFlatLine = 0;
     for (const rung of ['order', 'leads', 'worn-or-flat', 'charging'] as const)
       for (const number of [1, 2, 4]) {
@@ -182,6 +182,9 @@ describe('a case to practise on', () => {
         const context = `${code}: ${JSON.stringify([batteryOf(world), batteryOf(atOnce)])}`;
         expect(world.minutes).withContext(context).toBeCloseTo(atOnce.minutes, 6);
         expect(batteryOf(world).soc).withContext(context).toBeCloseTo(batteryOf(atOnce).soc, 2);
+        // What it was driven with and did not keep has warmed it, alike.
+        expect(batteryOf(world).tempC).withContext(context).toBeCloseTo(batteryOf(atOnce).tempC, 1);
+        expect(batteryOf(world).tempC).withContext(context).toBeGreaterThan(batteryOf(before).tempC);
         expect(batteryOf(world).overDischargedVolts ?? 0)
           .withContext(context)
           .toBeCloseTo(batteryOf(atOnce).overDischargedVolts ?? 0, 0);
