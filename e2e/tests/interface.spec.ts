@@ -1,6 +1,7 @@
 import { AxeBuilder } from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import { expect, test } from '../support/fixtures';
+import { drawnWords } from '../support/drawn-words';
 
 const STAGES = ['Scene', 'Checks', 'Locate', 'Measure', 'Plan', 'Hook up', 'Crank', 'Clear down', 'Verdict'];
 
@@ -266,18 +267,6 @@ test('a phone asks for every stop to be seen before it is called safe', async ({
   await tech.next('Safe to work here');
   await tech.expectStage('Checks');
 });
-
-/** Words of the drawing in sight, with their size on the screen. */
-function drawnWords(page: Page): Promise<{ readonly words: string; readonly px: number }[]> {
-  return page.evaluate(() =>
-    Array.from(document.querySelectorAll<SVGTextElement>('.circuit svg text'))
-      .filter((text) => text.checkVisibility() && text.getBoundingClientRect().height > 0)
-      .map((text) => ({
-        words: text.textContent,
-        px: Number.parseFloat(getComputedStyle(text).fontSize) * (text.getScreenCTM()?.a ?? 0),
-      })),
-  );
-}
 
 test('a phone shows the whole job and every page, accessible and without sideways scrolling', async ({
   tech,

@@ -1,4 +1,5 @@
 import type { Page } from '@playwright/test';
+import { drawnWords } from '../support/drawn-words';
 import { expect, test, worksHere } from '../support/fixtures';
 import { Technician } from '../support/technician';
 
@@ -313,21 +314,11 @@ test.describe('a phone', () => {
         .tap();
 
     // The part with the points is drawn so large that its words can be read; all of it at a tap.
-    const words = page.locator('vt-circuit svg text');
-    const smallest = () =>
-      words.evaluateAll((all) =>
-        Math.min(
-          ...all
-            .filter((text) => text.getBoundingClientRect().height > 0)
-            .map(
-              (text) =>
-                parseFloat(getComputedStyle(text).fontSize) *
-                ((text as SVGTextElement).getScreenCTM()?.a ?? 0),
-            ),
-        ),
-      );
-    // A pixel has no such thousandths.
-    expect(await smallest()).toBeGreaterThan(11.99);
+    await expect(page.locator('vt-circuit svg text').first()).toBeVisible();
+    // A drawing knows its room a frame after it is there. A pixel has no such thousandths.
+    await expect
+      .poll(async () => Math.min(...(await drawnWords(page, 'vt-circuit')).map(({ px }) => px)))
+      .toBeGreaterThan(11.99);
     await button('Full');
     await button('Near');
 

@@ -310,8 +310,7 @@ function chargingOf(
   };
 }
 
-/** This battery's acid is ice, by its charge and the cold. */
-/** Whether a battery that is truly so must be treated as frozen. */
+/** Whether a battery that is truly so must be treated as frozen, by its charge and the cold. */
 export function isIce(
   { soc, overDischargedVolts }: BatteryState,
   { rating, tempC }: DiagnosisProfile,

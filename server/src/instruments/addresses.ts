@@ -100,19 +100,15 @@ export async function openAddressBook(db: Db, bench: Bench, sources: AddressSour
     set: async (tx, instrument, text) => {
       if (fixed[instrument]) throw new HttpProblem(409, ANSWERS.addressOfTheServer);
       const key = keyOf(instrument);
-      if (text === null) {
-        await tx.delete(facts).where(eq(facts.key, key));
-        return () => {
-          set.delete(instrument);
-          bench.link(instrument, settled(instrument));
-        };
-      }
-      const address = allowed(text);
-      const value = written(address)!;
-      await tx.insert(facts).values({ key, value }).onConflictDoUpdate({ target: facts.key, set: { value } });
+      const address = text === null ? null : allowed(text);
+      const value = written(address);
+      await (value === null
+        ? tx.delete(facts).where(eq(facts.key, key))
+        : tx.insert(facts).values({ key, value }).onConflictDoUpdate({ target: facts.key, set: { value } }));
       return () => {
-        set.set(instrument, address);
-        bench.link(instrument, address);
+        if (address) set.set(instrument, address);
+        else set.delete(instrument);
+        bench.link(instrument, settled(instrument));
       };
     },
   };

@@ -1,6 +1,4 @@
 import { HttpErrorResponse } from '@angular/common/http';
-import { provideZonelessChangeDetection } from '@angular/core';
-import { TestBed } from '@angular/core/testing';
 import type {
   AddressChange,
   CrewMember,
@@ -9,10 +7,11 @@ import type {
   InstrumentAddresses,
   InstrumentNow,
 } from '@voltrek/contracts';
-import { provideState, provideStore, Store } from '@ngrx/store';
+import type { Store } from '@ngrx/store';
 import { type Observable, of, throwError } from 'rxjs';
-import { Api } from '../shared/state/api';
-import { SessionActions, sessionFeature } from '../shared/state/session';
+import { partAlone } from '../../testing/part-alone';
+import type { Api } from '../shared/state/api';
+import { SessionActions } from '../shared/state/session';
 import { InstrumentsPart } from './instruments-part';
 
 const CREW: readonly CrewMember[] = [
@@ -52,19 +51,9 @@ describe('the linked instruments as they are looked after', () => {
         return answer();
       },
     };
-    TestBed.configureTestingModule({
-      providers: [
-        provideZonelessChangeDetection(),
-        provideStore(),
-        provideState(sessionFeature),
-        { provide: Api, useValue: api },
-      ],
-    });
-    const store = TestBed.inject(Store);
-    store.dispatch(SessionActions.crewLoaded({ crew: CREW }));
-    store.dispatch(SessionActions.crewChosen({ crewId: who }));
-    const fixture = TestBed.createComponent(InstrumentsPart);
-    root = fixture.nativeElement as HTMLElement;
+    const alone = partAlone(InstrumentsPart, api, { crew: CREW, who });
+    const { fixture, store } = alone;
+    root = alone.root;
     settle = async () => {
       // The first look is a turn of the clock away.
       await new Promise((done) => setTimeout(done));

@@ -1,11 +1,8 @@
 import { HttpErrorResponse } from '@angular/common/http';
-import { provideZonelessChangeDetection } from '@angular/core';
-import { TestBed } from '@angular/core/testing';
 import type { CrewMember, DoorChange, PinChange, SignInHouse } from '@voltrek/contracts';
-import { provideState, provideStore, Store } from '@ngrx/store';
 import { type Observable, of, throwError } from 'rxjs';
-import { Api } from '../shared/state/api';
-import { SessionActions, sessionFeature } from '../shared/state/session';
+import { partAlone } from '../../testing/part-alone';
+import type { Api } from '../shared/state/api';
 import { SignInPart } from './sign-in-part';
 
 const CREW: readonly CrewMember[] = [
@@ -50,19 +47,9 @@ describe('the door as it is looked after', () => {
         return answer();
       },
     };
-    TestBed.configureTestingModule({
-      providers: [
-        provideZonelessChangeDetection(),
-        provideStore(),
-        provideState(sessionFeature),
-        { provide: Api, useValue: api },
-      ],
-    });
-    const store = TestBed.inject(Store);
-    store.dispatch(SessionActions.crewLoaded({ crew: CREW }));
-    store.dispatch(SessionActions.crewChosen({ crewId: who }));
-    const fixture = TestBed.createComponent(SignInPart);
-    root = fixture.nativeElement as HTMLElement;
+    const alone = partAlone(SignInPart, api, { crew: CREW, who });
+    const { fixture } = alone;
+    root = alone.root;
     settle = async () => {
       await fixture.whenStable();
     };

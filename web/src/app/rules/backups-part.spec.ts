@@ -1,11 +1,7 @@
 import { HttpErrorResponse } from '@angular/common/http';
-import { provideZonelessChangeDetection } from '@angular/core';
-import { TestBed } from '@angular/core/testing';
 import type { Backup, BackupState } from '@voltrek/contracts';
-import { provideState, provideStore } from '@ngrx/store';
 import { type Observable, of, throwError } from 'rxjs';
-import { Api } from '../shared/state/api';
-import { sessionFeature } from '../shared/state/session';
+import { partAlone } from '../../testing/part-alone';
 import { BackupsPart } from './backups-part';
 
 const HOUR_MS = 3_600_000;
@@ -22,17 +18,8 @@ const state = (more: Partial<BackupState>): BackupState => ({
 
 describe('the backups of a house', () => {
   async function show(api: Record<'backups' | 'backUp', () => Observable<unknown>>) {
-    TestBed.configureTestingModule({
-      providers: [
-        provideZonelessChangeDetection(),
-        provideStore(),
-        provideState(sessionFeature),
-        { provide: Api, useValue: api },
-      ],
-    });
-    const fixture = TestBed.createComponent(BackupsPart);
+    const { fixture, root } = partAlone(BackupsPart, api);
     await fixture.whenStable();
-    const root = fixture.nativeElement as HTMLElement;
     const tap = async (): Promise<void> => {
       root.querySelector('button')!.click();
       await fixture.whenStable();
