@@ -11,6 +11,8 @@ export default defineConfig({
   outputDir: './test-results',
   use: {
     viewport: { width: 1280, height: 800 },
+    // Dates and times are told in the browser's locale.
+    locale: 'en-GB',
     screenshot: 'only-on-failure',
     // Requests are watched and turned away by the tests; only those of the network's absence let it work.
     serviceWorkers: 'block',

@@ -19,6 +19,8 @@ module.exports = (config) => {
           '--disable-component-update',
           '--disable-sync',
           '--no-first-run',
+          // Dates and times are told in the browser's locale.
+          '--accept-lang=en-GB',
         ],
       },
     },

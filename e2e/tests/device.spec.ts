@@ -189,3 +189,89 @@ test('eight pages of one device stay alive on one line to the server, and hear e
     'true',
   );
 });
+
+test('who goes by keyboard or by ear begins each stage at its heading, and hears each step', async ({
+  tech,
+  page,
+}) => {
+  await tech.openJob('brinmoor-pella');
+  const heading = (name: string) => page.getByRole('heading', { level: 1, name, exact: true });
+  await expect(heading('Scene')).toBeFocused();
+  for (const [digit, name] of [
+    ['2', 'Checks'],
+    ['3', 'Locate'],
+    ['4', 'Measure'],
+  ] as const) {
+    await page.keyboard.press(digit);
+    await expect(heading(name)).toBeFocused();
+  }
+  await tech.openStage('Plan');
+  await expect(heading('Plan')).toBeFocused();
+  // The next stop is what the stage begins with, not the rail that was tapped.
+  await page.keyboard.press('Tab');
+  await expect(page.locator('.stage :focus')).toBeVisible();
+
+  // Enter is still what the bar says it is.
+  await tech.openStage('Scene');
+  await tech.safeToWork();
+  await expect(heading('Checks')).toBeFocused();
+  await tech.openStage('Plan');
+  const enter = async (): Promise<void> => {
+    await expect(page.locator('.next')).not.toHaveAttribute('aria-disabled');
+    await page.keyboard.press('Enter');
+  };
+  await expect(page.locator('.next')).toContainText('running by');
+  await enter();
+  await expect(heading('Hook up')).toBeFocused();
+  const step = page.locator('vt-step-card [aria-live="polite"]');
+  const first = await step.innerText();
+  await enter();
+  await expect(step).not.toHaveText(first);
+});
+
+test('dates and times are told in the locale of the browser', async ({ browser, server }) => {
+  const told: string[] = [];
+  for (const locale of ['en-GB', 'en-US', 'de-DE']) {
+    const context = await browser.newContext({ locale, serviceWorkers: 'block' });
+    const page = await context.newPage();
+    await page.addInitScript(() => localStorage.setItem('voltrek.crew', 'crew-1'));
+    await page.goto(`${server.url}/log`);
+    told.push((await page.locator('.when').first().innerText()).replace(/\s/g, ' '));
+    await context.close();
+  }
+  expect(told[0]).toMatch(/^\d+ [A-Z][a-z]+ \d{4}, \d\d:\d\d$/);
+  expect(told[1]).toMatch(/^[A-Z][a-z]{2} \d+, \d{4}, \d\d:\d\d [AP]M$/);
+  expect(told[2]).toMatch(/^\d+\. \p{L}+\.? \d{4}, \d\d:\d\d$/u);
+});
+
+test('a device with a sensor of light goes by it, and by the hand that chooses', async ({ tech, page }) => {
+  await page.addInitScript(() => {
+    class Sensor extends EventTarget {
+      illuminance = 3;
+      start(): void {
+        setTimeout(() => this.dispatchEvent(new Event('reading')));
+        addEventListener('brightness', (e) => {
+          this.illuminance = (e as CustomEvent<number>).detail;
+          this.dispatchEvent(new Event('reading'));
+        });
+      }
+      stop(): void {
+        this.start = () => undefined;
+      }
+    }
+    Object.assign(window, { AmbientLightSensor: Sensor });
+  });
+  await tech.openBoard();
+  const light = page.locator('html');
+  await expect(light).toHaveAttribute('data-light', 'day');
+  await tech.tap('This device: settings');
+  await page.getByRole('switch', { name: /Light by the sensor/ }).click();
+  await expect(light).toHaveAttribute('data-light', 'night');
+  await page.evaluate(() => dispatchEvent(new CustomEvent('brightness', { detail: 5_000 })));
+  await expect(light).toHaveAttribute('data-light', 'day');
+  await tech.tap('Close');
+  await page.getByRole('radio', { name: 'Dusk' }).click();
+  await expect(light).toHaveAttribute('data-light', 'dusk');
+  await tech.tap('This device: settings');
+  await expect(page.getByRole('switch', { name: /Light by the sensor/ })).not.toBeChecked();
+});

@@ -11,7 +11,8 @@ import { WhoWorks } from './shell/who-works';
 import { jobFeature } from './shared/job/job-state';
 import { ticker } from './shared/job/ticker';
 import { lightAt } from './shared/state/light-by-clock';
-import { SessionActions, sessionFeature } from './shared/state/session';
+import { followLight, hasLightSensor, lightFor } from './shared/state/light-by-sensor';
+import { type Light, SessionActions, sessionFeature } from './shared/state/session';
 import { signInFeature } from './shared/state/sign-in';
 import { settingsFeature } from './shared/state/settings';
 import { deviceFeature } from './shared/sync/device-state';
@@ -99,6 +100,7 @@ export class App {
     return hasTaps ? SIGN_IN_BAR.signInAs(member.name) : SIGN_IN_BAR.takesDevice(member.name);
   });
   private readonly now = ticker(CLOCK_MS);
+  private readonly isBySensor = computed(() => this.settings().lightBySensor && hasLightSensor());
 
   constructor() {
     const root = document.documentElement;
@@ -107,10 +109,12 @@ export class App {
     effect(() => showUnits(this.settings()));
     effect(() => root.toggleAttribute('data-left-hand', this.settings().leftHand));
     effect(() => {
-      if (!this.settings().lightByClock) return;
-      const light = lightAt(new Date(this.now()).getHours());
-      if (light !== untracked(this.light))
-        this.store.dispatch(SessionActions.lightChosen({ light, byClock: true }));
+      if (!this.settings().lightByClock || this.isBySensor()) return;
+      this.setLight(lightAt(new Date(this.now()).getHours()));
+    });
+    effect((onCleanup) => {
+      if (!this.isBySensor()) return;
+      onCleanup(followLight((lux) => this.setLight(lightFor(lux, untracked(this.light)))));
     });
     // Outside a job nothing goes on before; in one the bar waits until the hands are free.
     effect(() => {
@@ -127,6 +131,12 @@ export class App {
         }),
       );
     });
+  }
+
+  /** Not by hand: what sets it goes on. */
+  private setLight(light: Light): void {
+    if (light !== untracked(this.light))
+      this.store.dispatch(SessionActions.lightChosen({ light, byItself: true }));
   }
 
   protected async signIn(): Promise<void> {

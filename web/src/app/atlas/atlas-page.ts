@@ -1,4 +1,3 @@
-import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, effect, inject, linkedSignal } from '@angular/core';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
@@ -11,13 +10,14 @@ import { CONFIDENCE_MARKS } from '@words/atlas-words';
 import { CLASS_WORDS } from '@words/words';
 import { type EditedEntry, EntryEditor } from '../shared/entry/entry-editor';
 import { EntryView } from './entry-view';
+import { When } from '../shared/ui/when';
 import { ATLAS_PAGE as T } from '@words/screens/atlas';
 
 /** Machines, their points and how to reach them. */
 @Component({
   selector: 'vt-atlas-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [DatePipe, EntryView, MachineDrawing],
+  imports: [EntryView, MachineDrawing, When],
   template: `
     <div class="list">
       <header>
@@ -43,7 +43,7 @@ import { ATLAS_PAGE as T } from '@words/screens/atlas';
         </div>
       </header>
       @if (heldAt(); as at) {
-        <p class="dim" role="status">{{ t.noServerTheAtlasAsOf(at | date: 'd MMM, HH:mm') }}</p>
+        <p class="dim" role="status">{{ t.noServerTheAtlasAsOf(at | when: 'dayTime') }}</p>
       }
       @if (photoWaits()) {
         <p role="status">{{ t.thePhotoIsKeptHereIt }}</p>

@@ -1,17 +1,17 @@
-import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import type { AtlasEntry, CrewMember } from '@voltrek/contracts';
 import { isTemplate } from '@voltrek/core/template';
 import { CHANGE_WORDS, CONFIDENCE_WORDS, LAYOUT_WORDS } from '@words/atlas-words';
 import { nameOf, ratingWords } from '@words/figures';
 import { POINT_KIND_WORDS } from '@words/words';
+import { When } from '../shared/ui/when';
 import { ENTRY_VIEW as T } from '@words/screens/atlas';
 
 /** One entry of the atlas in words: battery, engine, points with their steps, warnings, photos and history. */
 @Component({
   selector: 'vt-entry-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [DatePipe],
+  imports: [When],
   template: `
     @let m = entry().machine;
     <h2 id="machine-name">{{ m.maker }} {{ m.model }}</h2>
@@ -100,7 +100,7 @@ import { ENTRY_VIEW as T } from '@words/screens/atlas';
           @for (change of entry().history; track change.revision) {
             <li>
               <strong>{{ changeWords[change.kind] }}</strong> <span>{{ nameOf(change.by) }}</span>
-              <span class="dim">{{ change.at | date: 'd MMM y, HH:mm' }}</span> <span>{{ change.note }}</span>
+              <span class="dim">{{ change.at | when: 'dateTime' }}</span> <span>{{ change.note }}</span>
             </li>
           }
         </ul>

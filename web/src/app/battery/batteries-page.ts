@@ -1,4 +1,3 @@
-import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { type Battery, type NewBattery, parseNewBattery } from '@voltrek/contracts';
@@ -16,6 +15,7 @@ import { BATTERY_STATE_WORDS } from '@words/crew-words';
 import { nameOf, ratingWords } from '@words/figures';
 import { CHEMISTRY_WORDS } from '@words/plan-words';
 import { labelSheet } from './battery-labels';
+import { When } from '../shared/ui/when';
 import { BATTERIES_PAGE as T } from '@words/screens/battery';
 
 const NEW: FormValues = {
@@ -45,7 +45,7 @@ const VAN: FormField = { key: 'vanId', label: T.whereItIs, kind: 'choice' };
 @Component({
   selector: 'vt-batteries-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [DatePipe, FormFields, RouterLink],
+  imports: [FormFields, RouterLink, When],
   host: { class: 'page', tabindex: '0' },
   template: `
     <header>
@@ -92,7 +92,7 @@ const VAN: FormField = { key: 'vanId', label: T.whereItIs, kind: 'choice' };
             <strong>{{ b.code }}</strong>
             <span>{{ rating(b.rating) }}{{ b.dateMark ? t.marked + b.dateMark : '' }}</span>
             <span>{{ b.vanId ? vanName(b.vanId) : stateWords[b.state] }}</span>
-            <span class="dim">{{ t.since(b.since | date: 'd MMM y') }}</span>
+            <span class="dim">{{ t.since(b.since | when: 'date') }}</span>
           </a>
         </li>
       } @empty {

@@ -1,25 +1,25 @@
 import { degrees } from '@words/units';
-import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { BatteryRecord, NewBatteryMove } from '@voltrek/contracts';
 import type { BatteryEntry } from '@voltrek/core/job';
-import { format } from 'date-fns';
+import { dateText } from '@words/dates';
 import { Store } from '@ngrx/store';
 import type { Observable } from 'rxjs';
 import { Api } from '../shared/state/api';
 import { KitActions, kitFeature } from '../shared/state/kit';
 import { problemText } from '../shared/state/problem';
 import { sessionFeature } from '../shared/state/session';
-import { Chart, type ChartColours } from '../shared/ui/chart';
+import { Chart } from '../shared/ui/chart';
+import type { ChartColours } from '../shared/ui/colours';
 import { BATTERY_STATE_WORDS, MOVE_WORDS } from '@words/crew-words';
 import { nameOf, percent, ratingWords, volts } from '@words/figures';
 import { batteryChart, batterySummary, trendOf } from './battery-trend';
 import { type Fit, FitInto } from './fit-into';
 import { DAY_MS } from '@voltrek/core/quantities';
+import { When } from '../shared/ui/when';
 import { BATTERY_PAGE as T } from '@words/screens/battery';
 
-const MONTH = 'MMM yyyy';
 const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = {
   rest: T.restVolts,
   strength: T.strengthOfItsRating,
@@ -34,7 +34,7 @@ const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = {
 @Component({
   selector: 'vt-battery-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Chart, DatePipe, FitInto, RouterLink],
+  imports: [Chart, FitInto, RouterLink, When],
   host: { class: 'page', tabindex: '0' },
   template: `
     @if (problem(); as text) {
@@ -97,7 +97,7 @@ const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = {
             @for (e of newestFirst(); track $index) {
               <li>
                 <a class="row" [routerLink]="['/job', e.jobId, 'measure']">
-                  <span class="dim">{{ e.at | date: 'd MMM y' }}</span>
+                  <span class="dim">{{ e.at | when: 'date' }}</span>
                   <span>{{ entryWords[e.kind] }}</span>
                   <strong>{{ valueOf(e) }}</strong>
                 </a>
@@ -112,7 +112,7 @@ const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = {
           <ul class="ruled">
             @for (m of movesBack(); track $index) {
               <li class="row">
-                <span class="dim">{{ m.at | date: 'd MMM y' }}</span>
+                <span class="dim">{{ m.at | when: 'date' }}</span>
                 <span
                   >{{ moveWords[m.kind] }}{{ m.vehicleName ? ', ' + m.vehicleName : ''
                   }}{{ m.vanId ? ', ' + vanName(m.vanId) : '' }}{{ m.note ? ': ' + m.note : '' }}</span
@@ -229,7 +229,7 @@ export class BatteryPage {
     if (needShare === null || coldC === null) return first;
     const need = T.thatItsMachineNeedsAt(percent(needShare), degrees(coldC));
     const { day, earliest, latest } = trend.fallsBelow;
-    const month = (d: number): string => format(new Date(d * DAY_MS), MONTH);
+    const month = (d: number): string => dateText(d * DAY_MS, 'month');
     if (needShare >= 1) return T.atTheFiguresStartThisMachine(first, degrees(coldC));
     if (now < needShare) return T.thatIsUnderTheReplaceIt(first, need);
     if (day === null) return T.itStaysOverTheAsFar(first, need);

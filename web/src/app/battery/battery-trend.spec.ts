@@ -1,5 +1,5 @@
 import type { BatteryEntry } from '@voltrek/core/job';
-import type { ChartColours } from '../shared/ui/chart';
+import type { ChartColours } from '../shared/ui/colours';
 import { batteryChart, type BatteryLife, batterySummary, trendOf } from './battery-trend';
 
 const entry = (at: string, more: Partial<BatteryEntry>): BatteryEntry => ({

@@ -1,7 +1,7 @@
 import type { BatteryRecord } from '@voltrek/contracts';
 import { type StrengthTrend, strengthTrend } from '@voltrek/core/verdict';
 import type { EChartsCoreOption } from 'echarts/core';
-import type { ChartColours } from '../shared/ui/chart';
+import type { ChartColours } from '../shared/ui/colours';
 import { axis, endName, line, type Pair } from '../shared/ui/chart-parts';
 import { percent } from '@words/figures';
 import { DAY_MS } from '@voltrek/core/quantities';

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import type { EChartsCoreOption } from 'echarts/core';
-import { Chart, type ChartColours } from '../shared/ui/chart';
+import { Chart } from '../shared/ui/chart';
+import type { ChartColours } from '../shared/ui/colours';
 import { axis, line } from '../shared/ui/chart-parts';
 import { BENCH_PATHS, BENCH_RESULTS, type BenchPath, type BenchResult } from '@words/bench-words';
 import { shownUnit } from '@words/units';

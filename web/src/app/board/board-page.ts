@@ -1,4 +1,3 @@
-import { DatePipe } from '@angular/common';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -26,6 +25,7 @@ import { NOT_NUMBERED, withUnsent } from '../shared/sync/errand';
 import { ticker } from '../shared/job/ticker';
 import { MINUTE_MS } from '@voltrek/core/quantities';
 import { Choices } from '../shared/ui/choices';
+import { When } from '../shared/ui/when';
 import { BOARD_PAGE as T } from '@words/screens/board';
 import { whenIdle } from '../shared/ui/idle';
 
@@ -68,7 +68,7 @@ function isShown(call: BoardCall, show: Show, crewId = '', vanId = ''): boolean 
 @Component({
   selector: 'vt-board-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choices, DatePipe],
+  imports: [Choices, When],
   host: { class: 'page' },
   template: `
     <header>
@@ -130,7 +130,7 @@ function isShown(call: BoardCall, show: Show, crewId = '', vanId = ''): boolean 
                 @if (isDue(due)) {
                   <span class="tone-watch">{{ t.chargeIsDueGoBack }}</span>
                 } @else {
-                  {{ t.onChargeUntil(due | date: 'HH:mm') }}
+                  {{ t.onChargeUntil(due | when: 'time') }}
                 }
               } @else if (call.job; as job) {
                 {{ t.at(stageWords[job.stage]) }}
@@ -140,8 +140,8 @@ function isShown(call: BoardCall, show: Show, crewId = '', vanId = ''): boolean 
               @for (van of call.job?.vansComing ?? []; track van.vanId) {
                 <span class="coming" [class.tone-watch]="van.vanId === vanId()">{{
                   van.vanId === vanId()
-                    ? t.youAreAsked(van.dueAt | date: 'HH:mm')
-                    : t.vanAsked(vanName(van.vanId), van.dueAt | date: 'HH:mm')
+                    ? t.youAreAsked(van.dueAt | when: 'time')
+                    : t.vanAsked(vanName(van.vanId), van.dueAt | when: 'time')
                 }}</span>
               }
               @if (call.technicianId && !isClosed(call)) {

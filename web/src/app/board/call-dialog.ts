@@ -1,4 +1,3 @@
-import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { BoardCall, CallChange, NewCallChange } from '@voltrek/contracts';
@@ -11,13 +10,14 @@ import { problemText } from '../shared/state/problem';
 import { atWork, sessionFeature } from '../shared/state/session';
 import { CALL_CHANGE_WORDS } from '@words/call-words';
 import { nameOf } from '@words/figures';
+import { When } from '../shared/ui/when';
 import { CALL_DIALOG as T } from '@words/screens/board';
 
 /** One call: who called, whose vehicle, who is on it, what became of it; taken, passed on, given back, called off. */
 @Component({
   selector: 'vt-call-dialog',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [DatePipe, RouterLink],
+  imports: [RouterLink, When],
   template: `
     @if (call(); as c) {
       <div class="sheet">
@@ -43,7 +43,7 @@ import { CALL_DIALOG as T } from '@words/screens/board';
           <dd>{{ c.said || t.nothing }}</dd>
           @if (c.promisedAt) {
             <dt>{{ t.promised }}</dt>
-            <dd>{{ c.promisedAt | date: 'HH:mm' }}</dd>
+            <dd>{{ c.promisedAt | when: 'time' }}</dd>
           }
           <dt>{{ t.with }}</dt>
           <dd>{{ withWhom(c) }}</dd>
@@ -52,7 +52,7 @@ import { CALL_DIALOG as T } from '@words/screens/board';
           <ul class="ruled">
             @for (change of changes(); track $index) {
               <li>
-                <span class="dim">{{ change.at | date: 'HH:mm' }}</span>
+                <span class="dim">{{ change.at | when: 'time' }}</span>
                 {{ words[change.kind] }}{{ change.vanId ? ', ' + vanName(change.vanId) : ''
                 }}{{ change.technicianId ? ', ' + crewName(change.technicianId) : ''
                 }}{{ change.reason ? ': ' + change.reason : '' }}

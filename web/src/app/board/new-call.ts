@@ -1,5 +1,4 @@
 import { shownUnit } from '@words/units';
-import { DatePipe } from '@angular/common';
 import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import {
@@ -24,6 +23,7 @@ import { Finder } from '../shared/state/finder';
 import { isAway } from '../shared/sync/answer-to';
 import { callErrand } from '../shared/sync/errand';
 import { Errands } from '../shared/sync/errands';
+import { When } from '../shared/ui/when';
 import { NEW_CALL as T } from '@words/screens/board';
 
 /** The server is given this long before a call is kept here, ms. */
@@ -43,7 +43,7 @@ const FIELDS = [
 @Component({
   selector: 'vt-new-call',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choices, DatePipe, NgbTypeahead, ReactiveFormsModule],
+  imports: [Choices, NgbTypeahead, ReactiveFormsModule, When],
   template: `
     <form class="sheet" [formGroup]="form" (ngSubmit)="open()">
       <h1 id="new-call-title">{{ t.newCall }}</h1>
@@ -131,7 +131,7 @@ const FIELDS = [
         <p class="field-fault" role="alert">{{ text }}</p>
       }
       @if (heldAt(); as at) {
-        <p class="dim">{{ t.noServerAtlasAndVehiclesAs(at | date: 'd MMM, HH:mm') }}</p>
+        <p class="dim">{{ t.noServerAtlasAndVehiclesAs(at | when: 'dayTime') }}</p>
       }
       @if (problem() ?? whole(); as text) {
         <p class="problem" role="alert">{{ text }}</p>

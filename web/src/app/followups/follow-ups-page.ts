@@ -1,4 +1,3 @@
-import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import type { DueFollowUp } from '@voltrek/contracts';
@@ -10,6 +9,7 @@ import { OpenJob } from '../shared/job/open-job';
 import { Api } from '../shared/state/api';
 import { sessionFeature } from '../shared/state/session';
 import { problemText } from '../shared/state/problem';
+import { When } from '../shared/ui/when';
 import { FOLLOW_UPS_PAGE as T } from '@words/screens/followups';
 
 /** Air of a job that nobody has looked at yet, °C: Scene asks. */
@@ -19,7 +19,7 @@ const USUAL_AIR_C = 10;
 @Component({
   selector: 'vt-follow-ups-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [DatePipe, RouterLink],
+  imports: [RouterLink, When],
   host: { class: 'page', tabindex: '0' },
   template: `
     <header>
@@ -36,7 +36,7 @@ const USUAL_AIR_C = 10;
       @for (f of due(); track f.jobId + f.kind) {
         <li>
           <a class="row" [routerLink]="['/job', f.jobId, 'verdict']">
-            <strong>{{ f.dueOn | date: 'EEE d MMM y' }}</strong>
+            <strong>{{ f.dueOn | when: 'weekdayDate' }}</strong>
             <span class="late">{{ f.dueOn < today ? t.late : '' }}</span>
             <span>{{ words[f.kind] }}</span>
             <span

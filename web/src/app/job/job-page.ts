@@ -1,8 +1,10 @@
 import {
+  afterRenderEffect,
   ChangeDetectionStrategy,
   Component,
   computed,
   effect,
+  ElementRef,
   inject,
   input,
   type OnDestroy,
@@ -85,6 +87,7 @@ export class JobPage implements OnDestroy {
   private readonly router = inject(Router);
   private readonly modals = inject(NgbModal);
   private readonly reporter = inject(Reporter);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
 
   private readonly letterKeys = this.store.selectSignal(settingsFeature.selectLetterKeys);
   protected readonly work = this.store.selectSignal(selectWork);
@@ -118,15 +121,17 @@ export class JobPage implements OnDestroy {
     const job = this.work()?.job;
     return named ?? (job ? reachedStage(job) : 'scene');
   });
+  /** The stage that is drawn: in a task after the tap that asks for it, which has the rail and the Circuit to draw already. */
+  protected readonly shown = signal<Stage | null>(null);
   /** The drawing says where to put the hand; elsewhere it is a strip on a phone, until it is opened. */
   protected readonly showsWhere = computed(() => {
     const waits = this.current() === 'hookup' && this.hookupRun().next?.minutes !== undefined;
     return SHOWS_WHERE.includes(this.current()) && !waits;
   });
   protected readonly isStopped = computed(
-    () =>
-      (this.work()?.job.stops.length ?? 0) > 0 && this.current() !== 'scene' && this.current() !== 'verdict',
+    () => (this.work()?.job.stops.length ?? 0) > 0 && this.shown() !== 'scene' && this.shown() !== 'verdict',
   );
+  private readonly isOpen = computed(() => this.work() != null);
   protected readonly results = computed(() => {
     const work = this.work();
     return work && stageResults(work, this.rescue());
@@ -155,6 +160,20 @@ export class JobPage implements OnDestroy {
   constructor() {
     stayAwake();
     effect(() => this.store.dispatch(JobActions.opened({ jobId: this.jobId() })));
+    effect((onCleanup) => {
+      const stage = this.current();
+      if (untracked(this.shown) === null) return this.shown.set(stage);
+      const soon = setTimeout(() => this.shown.set(stage));
+      onCleanup(() => clearTimeout(soon));
+    });
+    // Who goes by ear or by keyboard goes on from where the new stage begins.
+    afterRenderEffect(() => {
+      if (this.shown() === null || !this.isOpen() || this.modals.hasOpenModals()) return;
+      const heading = this.host.querySelector('h1');
+      if (!heading) return;
+      heading.tabIndex = -1;
+      heading.focus({ preventScroll: true });
+    });
     // What Plan opens with is made ready while nothing else is to do: ranking and charting take a while when they are first asked for.
     void whenIdle().then(() => import('../shared/ui/echarts'));
     effect(() => {

@@ -25,7 +25,7 @@ import { STEP_CARD as T } from '@words/screens/job';
           <i class="bi" [class]="icon()"></i>
         }
       </span>
-      <div>
+      <div aria-live="polite" aria-atomic="true">
         <h2>{{ title() }}</h2>
         <p class="detail">{{ detail() }}</p>
         <p class="dim">{{ reason() }}</p>
@@ -52,12 +52,14 @@ import { STEP_CARD as T } from '@words/screens/job';
         </div>
       </dl>
     }
-    @for (h of hazards(); track h.code) {
-      <p class="hazard" [class]="'is-' + h.severity">
-        <strong>{{ severityWords[h.severity] }}</strong>
-        <span>{{ why(h) }} {{ wayOut(h) }}</span>
-      </p>
-    }
+    <div aria-live="assertive">
+      @for (h of hazards(); track h.code) {
+        <p class="hazard" [class]="'is-' + h.severity">
+          <strong>{{ severityWords[h.severity] }}</strong>
+          <span>{{ why(h) }} {{ wayOut(h) }}</span>
+        </p>
+      }
+    </div>
   `,
   styles: `
     :host {

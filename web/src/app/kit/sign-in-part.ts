@@ -1,4 +1,3 @@
-import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { pinFault, type SignInHouse } from '@voltrek/contracts';
 import { Store } from '@ngrx/store';
@@ -11,13 +10,14 @@ import { SignInActions } from '../shared/state/sign-in';
 import { PinField } from '../shared/ui/pin-field';
 import { isNamedHost } from '../shared/ui/named-host';
 import { nameOf } from '@words/figures';
+import { When } from '../shared/ui/when';
 import { AUDIT_WORDS, SIGN_IN_PART as T } from '@words/screens/sign-in';
 
 /** The house's door: whether it is shut, who has a PIN or a passkey, who is signed in where, and what was done at it. */
 @Component({
   selector: 'vt-sign-in-part',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [DatePipe, PinField],
+  imports: [PinField, When],
   template: `
     <section aria-labelledby="door-title">
       <h2 id="door-title">{{ t.signIn }}</h2>
@@ -44,7 +44,7 @@ import { AUDIT_WORDS, SIGN_IN_PART as T } from '@words/screens/sign-in';
               <strong>{{ one.name }}</strong>
               <span class="dim">{{
                 one.lockedUntil
-                  ? t.lockedUntil((one.lockedUntil | date: 'HH:mm') ?? '')
+                  ? t.lockedUntil(one.lockedUntil | when: 'time')
                   : one.hasPin
                     ? t.hasPin
                     : t.hasNoPin
@@ -85,7 +85,7 @@ import { AUDIT_WORDS, SIGN_IN_PART as T } from '@words/screens/sign-in';
                 <strong>{{ nameOf(s.crewId) }}</strong>
                 <span class="dim">
                   {{ s.isThisDevice ? t.thisDevice : s.device || t.unknownDevice }},
-                  {{ s.handedOverAt ? t.handedOver : t.lastSeen((s.seenAt | date: 'd MMM, HH:mm') ?? '') }}
+                  {{ s.handedOverAt ? t.handedOver : t.lastSeen(s.seenAt | when: 'dayTime') }}
                 </span>
                 <button
                   type="button"
@@ -104,9 +104,7 @@ import { AUDIT_WORDS, SIGN_IN_PART as T } from '@words/screens/sign-in';
             @for (key of h.passkeys; track key.id) {
               <li>
                 <strong>{{ nameOf(key.crewId) }}</strong>
-                <span class="dim"
-                  >{{ key.name }}, {{ t.since((key.createdAt | date: 'd MMM y') ?? '') }}</span
-                >
+                <span class="dim">{{ key.name }}, {{ t.since(key.createdAt | when: 'date') }}</span>
                 <button
                   type="button"
                   class="key"
@@ -140,7 +138,7 @@ import { AUDIT_WORDS, SIGN_IN_PART as T } from '@words/screens/sign-in';
             <ul class="ruled audit">
               @for (line of h.audit; track line.position) {
                 <li>
-                  <span class="dim">{{ line.at | date: 'd MMM, HH:mm' }}</span>
+                  <span class="dim">{{ line.at | when: 'dayTime' }}</span>
                   <strong>{{ line.by === null ? t.nobody : nameOf(line.by) }}</strong>
                   <span>{{ words[line.kind] }}{{ about(line.by, line.about) }}</span>
                 </li>

@@ -1,4 +1,3 @@
-import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { JobSummary } from '@voltrek/contracts';
@@ -9,13 +8,14 @@ import { volts } from '@words/figures';
 import { VERDICT_WORDS } from '@words/verdict-words';
 import { verdictTitle } from '@words/verdict-title';
 import { Choices } from '../shared/ui/choices';
+import { When } from '../shared/ui/when';
 import { LOG_PAGE as T } from '@words/screens/log';
 
 /** Closed jobs, newest first, found by what they say or how they ended. */
 @Component({
   selector: 'vt-log-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choices, DatePipe, RouterLink],
+  imports: [Choices, RouterLink, When],
   host: { class: 'page' },
   template: `
     <header>
@@ -65,7 +65,7 @@ import { LOG_PAGE as T } from '@words/screens/log';
         <li>
           <a [routerLink]="['/job', job.id, 'verdict']">
             <span class="number">{{ job.callNumber }}</span>
-            <span class="when">{{ job.closedAt | date: 'd MMM y, HH:mm' }}</span>
+            <span class="when">{{ job.closedAt | when: 'dateTime' }}</span>
             <span
               ><strong>{{ job.title }}</strong> <span class="dim">{{ job.placeName }}</span></span
             >

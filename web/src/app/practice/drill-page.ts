@@ -14,7 +14,8 @@ import { drillChoices, drillLines, DRILL_WORDS, drillWhy } from '@words/drill-wo
 import { DRILL_PAGE as T } from '@words/screens/practice';
 import { layoutCircuit } from '../shared/drawing/circuit-layout';
 import { CircuitView } from '../shared/drawing/circuit-view';
-import { Chart, type ChartColours } from '../shared/ui/chart';
+import { Chart } from '../shared/ui/chart';
+import type { ChartColours } from '../shared/ui/colours';
 import { Choices } from '../shared/ui/choices';
 import { PlanRunner } from '../workers/plan-runner';
 import { drillTrace, drillTraceWords } from './drill-trace';

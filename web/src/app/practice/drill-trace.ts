@@ -2,7 +2,7 @@ import type { TraceDrill } from '@voltrek/core/practice';
 import { volts } from '@words/figures';
 import { DRILL_PAGE as T } from '@words/screens/practice';
 import type { EChartsCoreOption } from 'echarts/core';
-import type { ChartColours } from '../shared/ui/chart';
+import type { ChartColours } from '../shared/ui/colours';
 import { axis, line, shaded } from '../shared/ui/chart-parts';
 
 /** Volts against time with the start shaded: what a meter logged, and nothing that names it. */

@@ -1,4 +1,3 @@
-import { DatePipe } from '@angular/common';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -23,6 +22,7 @@ import { Store } from '@ngrx/store';
 import { firstValueFrom, timeout } from 'rxjs';
 import { nameOf } from '@words/figures';
 import { RUNG_WORDS } from '@words/practice-words';
+import { When } from '../shared/ui/when';
 import { EXAM_PAGE as T } from '@words/screens/exam';
 import { ticker } from '../shared/job/ticker';
 import { Api } from '../shared/state/api';
@@ -30,7 +30,8 @@ import { problemText } from '../shared/state/problem';
 import { sessionFeature } from '../shared/state/session';
 import { isAway } from '../shared/sync/answer-to';
 import { Errands } from '../shared/sync/errands';
-import { Chart, type ChartColours } from '../shared/ui/chart';
+import { Chart } from '../shared/ui/chart';
+import type { ChartColours } from '../shared/ui/colours';
 import { ConfirmPrompt } from '../shared/ui/confirm-prompt';
 import { savePdf } from '../shared/ui/save-pdf';
 import { PlanRunner } from '../workers/plan-runner';
@@ -47,7 +48,7 @@ const SECOND_MS = 1_000;
 @Component({
   selector: 'vt-exam-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Chart, DatePipe, RouterLink],
+  imports: [Chart, RouterLink, When],
   providers: [PlanRunner],
   host: { class: 'page' },
   template: `
@@ -110,7 +111,7 @@ const SECOND_MS = 1_000;
       @for (one of taken(); track one.id) {
         <li class="taken">
           <strong>{{ nameOf(one.crewId) }}</strong>
-          <span class="dim">{{ t.line(one.number, (one.endedAt | date: 'd MMM, HH:mm') ?? '') }}</span>
+          <span class="dim">{{ t.line(one.number, one.endedAt | when: 'dayTime') }}</span>
           <span [class]="one.passed ? 'tone-good' : 'tone-bad'">{{ resultOf(one) }}</span>
           <span class="dim">{{
             one.signedBy === null ? t.notSigned : t.signedBy(nameOf(one.signedBy))

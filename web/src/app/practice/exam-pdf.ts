@@ -1,13 +1,13 @@
 import type { Exam } from '@voltrek/contracts';
 import { MINUTE_MS } from '@voltrek/core/quantities';
-import { format } from 'date-fns';
+import { dateText } from '@words/dates';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { CAUSE_WORDS } from '@words/diagnosis-words';
 import { FAILING_WORDS, RUNG_WORDS } from '@words/practice-words';
 import { EXAM_PAGE, EXAM_PDF as T } from '@words/screens/exam';
 import { VERDICT_WORDS } from '@words/verdict-words';
 
-const moment = (iso: string): string => format(new Date(iso), 'd MMM yyyy, HH:mm');
+const moment = (iso: string): string => dateText(iso, 'dateTime');
 
 /** An exam on a page: whose, each case with what was said and what it was, and who signed it. */
 export function examDocument(exam: Exam, name: string, signer: string | null): TDocumentDefinitions {

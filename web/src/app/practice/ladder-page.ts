@@ -1,8 +1,8 @@
-import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { codeOf, codeOfCase, readCaseCode, RUNGS } from '@voltrek/core/practice';
 import { RUNG_WORDS } from '@words/practice-words';
+import { When } from '../shared/ui/when';
 import { LADDER_PAGE as T } from '@words/screens/practice';
 import { PracticeRecord } from './practice-record';
 
@@ -10,7 +10,7 @@ import { PracticeRecord } from './practice-record';
 @Component({
   selector: 'vt-ladder-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [DatePipe, RouterLink],
+  imports: [RouterLink, When],
   host: { class: 'page' },
   template: `
     <header>
@@ -49,7 +49,7 @@ import { PracticeRecord } from './practice-record';
             @if (rung.isDue) {
               <strong class="tone-watch">{{ t.due }}</strong>
             } @else if (rung.dueAt) {
-              {{ t.again }} {{ rung.dueAt | date: 'd MMM' }}
+              {{ t.again }} {{ rung.dueAt | when: 'day' }}
             }
           </span>
           <a

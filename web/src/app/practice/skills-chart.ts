@@ -1,7 +1,7 @@
 import type { Exam } from '@voltrek/contracts';
 import { RUNG_IDS, type RungId } from '@voltrek/core/practice';
 import type { EChartsCoreOption } from 'echarts/core';
-import type { ChartColours } from '../shared/ui/chart';
+import type { ChartColours } from '../shared/ui/colours';
 
 /** Exams of each person that count: what somebody could not do two years ago says little. */
 const EXAMS_MOST = 8;

@@ -1,4 +1,3 @@
-import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import type { BackupState } from '@voltrek/contracts';
 import { MINUTE_MS } from '@voltrek/core/quantities';
@@ -7,6 +6,7 @@ import { Api } from '../shared/state/api';
 import { problemText } from '../shared/state/problem';
 import { sessionFeature } from '../shared/state/session';
 import { BACKUP_REASON_WORDS, sizeWords } from '@words/backup-words';
+import { When } from '../shared/ui/when';
 import { BACKUPS_PART as T } from '@words/screens/rules';
 
 /** A house whose last good backup is older than this is told so, ms: a shift and a half. */
@@ -16,7 +16,7 @@ const LATE_MS = 12 * 60 * MINUTE_MS;
 @Component({
   selector: 'vt-backups-part',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [DatePipe],
+  imports: [When],
   template: `
     <header>
       <h2>{{ t.backups }}</h2>
@@ -34,11 +34,11 @@ const LATE_MS = 12 * 60 * MINUTE_MS;
       @for (b of backups(); track b.name) {
         <li>
           <span>
-            <strong>{{ b.at | date: 'd MMM, HH:mm' }}</strong>
+            <strong>{{ b.at | when: 'dayTime' }}</strong>
             {{ reasons[b.reason] }}
           </span>
           <span class="dim">
-            {{ t.eventsOfJobsOpenedAndChecked(b.events, b.jobs, size(b.bytes), b.checkedAt | date: 'HH:mm') }}
+            {{ t.eventsOfJobsOpenedAndChecked(b.events, b.jobs, size(b.bytes), b.checkedAt | when: 'time') }}
             @if (b.broken > 0) {
               <span class="tone-bad">{{ t.logsCannotBeRead(b.broken) }}</span>
             }

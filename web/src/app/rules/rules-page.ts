@@ -1,4 +1,3 @@
-import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { HOUSE_RULE_KEYS, type RuleKey, RULES, ruleFault } from '@voltrek/core/rules';
 import { Store } from '@ngrx/store';
@@ -9,6 +8,7 @@ import { nameOf } from '@words/figures';
 import { RULE_QUESTIONS, ruleReason, SCHOOL_WORDS } from '@words/rule-words';
 import { BackupsPart } from './backups-part';
 import { Choices } from '../shared/ui/choices';
+import { When } from '../shared/ui/when';
 import { RULES_PAGE as T } from '@words/screens/rules';
 
 interface Row {
@@ -27,7 +27,7 @@ interface Row {
 @Component({
   selector: 'vt-rules-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [BackupsPart, Choices, DatePipe],
+  imports: [BackupsPart, Choices, When],
   host: { class: 'page' },
   template: `
     <header>
@@ -88,7 +88,7 @@ interface Row {
         @for (s of settings(); track $index) {
           <li>
             <span>{{ questions[s.key] }}: {{ schoolWords[s.value] ?? s.value }}</span>
-            <span class="dim">{{ nameOf(s.by) }}, {{ s.at | date: 'd MMM, HH:mm' }}</span>
+            <span class="dim">{{ nameOf(s.by) }}, {{ s.at | when: 'dayTime' }}</span>
           </li>
         }
       </ul>

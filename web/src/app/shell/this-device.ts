@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
 import { SettingsActions, settingsFeature, type SettingKey } from '../shared/state/settings';
+import { hasLightSensor } from '../shared/state/light-by-sensor';
 import { Cues } from '../shared/ui/cues';
 import { SETTING_WORDS } from '@words/setting-words';
 import { THIS_DEVICE as T } from '@words/screens/shell';
@@ -74,7 +75,8 @@ export class ThisDevice {
   protected readonly modal = inject(NgbActiveModal);
   protected readonly cues = inject(Cues);
   protected readonly settings = this.store.selectSignal(settingsFeature.selectSettingsState);
-  protected readonly rows = SETTING_WORDS;
+  /** Without what this device cannot do. */
+  protected readonly rows = SETTING_WORDS.filter(({ key }) => key !== 'lightBySensor' || hasLightSensor());
 
   protected set(key: SettingKey, on: boolean): void {
     this.store.dispatch(SettingsActions.set({ key, on }));

@@ -1,4 +1,3 @@
-import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import type { JobEvent } from '@voltrek/core/job';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
@@ -10,13 +9,14 @@ import type { Errand } from '../shared/sync/errand';
 import { Errands } from '../shared/sync/errands';
 import { EVENT_WORDS } from '@words/event-words';
 import { errandWords } from '@words/saved-words';
+import { When } from '../shared/ui/when';
 import { WAITING_DIALOG as T } from '@words/screens/shell';
 
 /** What waits on this device for the server, since when, and what can be done where the server would not. */
 @Component({
   selector: 'vt-waiting-dialog',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [DatePipe],
+  imports: [When],
   template: `
     <div class="sheet">
       <h1 id="waiting-title">{{ t.waitingForTheServer }}</h1>
@@ -33,7 +33,7 @@ import { WAITING_DIALOG as T } from '@words/screens/shell';
           <li>
             <span class="what">
               <strong>{{ errandWords(errand) }}</strong>
-              <span class="dim">{{ errand.at | date: 'HH:mm:ss' }}</span>
+              <span class="dim">{{ errand.at | when: 'seconds' }}</span>
               @if (errand.why; as why) {
                 <span class="why">{{ t.notTaken(why) }}</span>
               }
@@ -50,7 +50,7 @@ import { WAITING_DIALOG as T } from '@words/screens/shell';
           <li>
             <span class="what">
               <strong>{{ words[line.event.type] }}</strong>
-              <span class="dim">{{ line.event.at | date: 'HH:mm:ss' }}</span>
+              <span class="dim">{{ line.event.at | when: 'seconds' }}</span>
               @if (line.why; as why) {
                 <span class="why">{{ t.notTakenSixTimesOver(why) }}</span>
               }

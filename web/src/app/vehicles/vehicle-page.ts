@@ -1,4 +1,3 @@
-import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { VehicleEntry, VehicleRecord } from '@voltrek/contracts';
@@ -12,13 +11,14 @@ import { sessionFeature } from '../shared/state/session';
 import { ratingWords, vehicleWord, volts } from '@words/figures';
 import { VERDICT_WORDS } from '@words/verdict-words';
 import { VehicleDialog } from './vehicle-dialog';
+import { When } from '../shared/ui/when';
 import { VEHICLE_PAGE as T } from '@words/screens/vehicles';
 
 /** One vehicle: whose it is, what batteries sit in it, every visit, and what is still promised. */
 @Component({
   selector: 'vt-vehicle-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [DatePipe, RouterLink],
+  imports: [RouterLink, When],
   host: { class: 'page', tabindex: '0' },
   template: `
     @if (problem(); as text) {
@@ -34,7 +34,7 @@ import { VEHICLE_PAGE as T } from '@words/screens/vehicles';
         <dt>{{ t.owner }}</dt>
         <dd>
           @if (r.owner?.erasedAt) {
-            <span class="dim">{{ t.forgotten(r.owner!.erasedAt | date: 'd MMM y') }}</span>
+            <span class="dim">{{ t.forgotten(r.owner!.erasedAt | when: 'date') }}</span>
           } @else if (r.owner; as o) {
             {{ o.name }}{{ o.phone ? ', ' + o.phone : '' }}
             <a class="key" [href]="'/api/people/' + o.id + '/export'" download>{{ t.whatIsKnownOfThem }}</a>
@@ -66,11 +66,7 @@ import { VEHICLE_PAGE as T } from '@words/screens/vehicles';
                 </a>
 
                 {{
-                  t.inSince(
-                    rating(b.rating),
-                    b.dateMark ? t.marked + b.dateMark : '',
-                    b.since | date: 'd MMM y'
-                  )
+                  t.inSince(rating(b.rating), b.dateMark ? t.marked + b.dateMark : '', b.since | when: 'date')
                 }}
               </li>
             } @empty {
@@ -82,7 +78,7 @@ import { VEHICLE_PAGE as T } from '@words/screens/vehicles';
           <dt>{{ t.promised }}</dt>
           <dd>
             @for (f of r.followUps; track $index) {
-              <span class="due">{{ followUpWords[f.kind] }}: {{ f.dueOn | date: 'd MMM y' }}</span>
+              <span class="due">{{ followUpWords[f.kind] }}: {{ f.dueOn | when: 'date' }}</span>
             }
           </dd>
         }
@@ -93,7 +89,7 @@ import { VEHICLE_PAGE as T } from '@words/screens/vehicles';
           <li>
             <a [routerLink]="['/job', job.id]">
               <span class="number">{{ job.callNumber }}</span>
-              <span>{{ job.openedAt | date: 'd MMM y, HH:mm' }}</span>
+              <span>{{ job.openedAt | when: 'dateTime' }}</span>
               <span class="where"
                 ><strong>{{ job.title }}</strong> <span class="dim">{{ job.placeName }}</span></span
               >

@@ -1,4 +1,3 @@
-import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { chargeSeen, underCharge } from '@voltrek/core/job';
@@ -11,19 +10,20 @@ import { boardFeature } from '../../shared/state/board';
 import { typedFigure } from '../../shared/ui/typed-figure';
 import { typedVolts } from '../../shared/ui/typed-volts';
 import { CHARGE_STATE_WORDS, stillToGo } from '@words/charge-words';
+import { When } from '../../shared/ui/when';
 import { CHARGE_WATCH as T } from '@words/screens/job-charge';
 
 /** A charge under way: until when, what was seen of it, what that means, and what waits meanwhile. */
 @Component({
   selector: 'vt-charge-watch',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [DatePipe, RouterLink],
+  imports: [RouterLink, When],
   template: `
     @if (charge(); as c) {
       <section [attr.aria-label]="t.chargeUnderWay">
         <p class="until">
-          {{ t.onChargeSince(c.since | date: 'HH:mm', c.isToFull ? t.fullAbout : t.toBeTriedAt) }}
-          <strong>{{ c.dueAt | date: 'EEE HH:mm' }}</strong>
+          {{ t.onChargeSince(c.since | when: 'time', c.isToFull ? t.fullAbout : t.toBeTriedAt) }}
+          <strong>{{ c.dueAt | when: 'weekdayTime' }}</strong>
         </p>
         <div class="fields">
           <label
@@ -58,7 +58,7 @@ import { CHARGE_WATCH as T } from '@words/screens/job-charge';
         }
         @for (line of lines(); track line.at) {
           <p class="line" [class.older]="!$first">
-            <span>{{ line.at | date: 'HH:mm' }}</span>
+            <span>{{ line.at | when: 'time' }}</span>
             <span>{{ line.volts.toFixed(2) }} V, {{ line.amps.toFixed(1) }} A</span>
             <strong [class]="'tone-' + line.words.tone">{{ line.words.name }}</strong>
             @if ($first) {

@@ -1,4 +1,4 @@
-import { formatDate } from '@angular/common';
+import { timeOfDay } from '@words/dates';
 import { inject, Injectable } from '@angular/core';
 import type { ChargePlan } from '@voltrek/core/verdict';
 import { MINUTE_MS } from '@voltrek/core/quantities';
@@ -16,7 +16,7 @@ export function reviveSteps({ plan, senseVolts }: Lift, now: Date): Steps | null
   const { revival, chargers, amps } = plan;
   if (!revival || revival.refused || revival.minutes === null) return null;
   const minutes = Math.max(1, Math.ceil(revival.minutes));
-  const due = formatDate(new Date(now.getTime() + minutes * MINUTE_MS), 'HH:mm', 'en');
+  const due = timeOfDay(now.getTime() + minutes * MINUTE_MS);
   const fit = chargers.filter(({ unfit }) => !unfit);
   const charger = fit.find((c) => c.amps <= amps * 1.5) ?? fit[0];
   return {

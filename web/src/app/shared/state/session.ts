@@ -35,7 +35,7 @@ const VAN_KEY = 'voltrek.van';
 export const SessionActions = createActionGroup({
   source: 'Session',
   events: {
-    'Light Chosen': props<{ light: Light; byClock?: boolean }>(),
+    'Light Chosen': props<{ light: Light; byItself?: boolean }>(),
     'Crew Chosen': props<{ crewId: string }>(),
     'Van Chosen': props<{ vanId: string }>(),
     'Crew Wanted': emptyProps(),

@@ -1,4 +1,6 @@
 import { lightAt } from './light-by-clock';
+import { followLight, hasLightSensor, lightFor } from './light-by-sensor';
+import type { Light } from './session';
 import { SessionActions } from './session';
 import { settingsFeature, SettingsActions, storedSettings, USUAL_SETTINGS } from './settings';
 
@@ -14,9 +16,79 @@ describe('settings of a device', () => {
   it('end the light by the clock when somebody chooses one, and not when the clock does', () => {
     const { reducer } = settingsFeature;
     const on = reducer(USUAL_SETTINGS, SettingsActions.set({ key: 'lightByClock', on: true }));
-    const still = reducer(on, SessionActions.lightChosen({ light: 'night', byClock: true }));
+    const still = reducer(on, SessionActions.lightChosen({ light: 'night', byItself: true }));
     expect(still.lightByClock).toBeTrue();
     expect(reducer(still, SessionActions.lightChosen({ light: 'day' })).lightByClock).toBeFalse();
+  });
+
+  it('end the light by the sensor in the same way', () => {
+    const { reducer } = settingsFeature;
+    const on = reducer(USUAL_SETTINGS, SettingsActions.set({ key: 'lightBySensor', on: true }));
+    const still = reducer(on, SessionActions.lightChosen({ light: 'dusk', byItself: true }));
+    expect(still.lightBySensor).toBeTrue();
+    expect(reducer(still, SessionActions.lightChosen({ light: 'day' })).lightBySensor).toBeFalse();
+  });
+
+  it('go by the light around, and stay where they are between two levels', () => {
+    let light: Light = 'day';
+    const seen = [5_000, 150, 99, 150, 250, 15, 9, 15, 21, 15, 0].map(
+      (lux) => (light = lightFor(lux, light)),
+    );
+    expect(seen).toEqual([
+      'day',
+      'day',
+      'dusk',
+      'dusk',
+      'day',
+      'dusk',
+      'night',
+      'night',
+      'dusk',
+      'dusk',
+      'night',
+    ]);
+  });
+
+  it('hear a sensor until it is let go, and do without one that is missing or denied', () => {
+    const page = window as unknown as { AmbientLightSensor?: unknown };
+    expect(hasLightSensor()).toBeFalse();
+    expect(() => followLight(fail)()).not.toThrow();
+    let made: (EventTarget & { illuminance: number; isOn: boolean }) | null = null;
+    page.AmbientLightSensor = class extends EventTarget {
+      illuminance = 0;
+      isOn = false;
+      constructor() {
+        super();
+        // What hears it is told of by the test.
+        made = this;
+      }
+      start(): void {
+        this.isOn = true;
+      }
+      stop(): void {
+        this.isOn = false;
+      }
+    };
+    try {
+      const heard: number[] = [];
+      const end = followLight((lux) => heard.push(lux));
+      const sensor = made!;
+      for (const lux of [3, 400]) {
+        Object.assign(sensor, { illuminance: lux });
+        (sensor as EventTarget).dispatchEvent(new Event('reading'));
+      }
+      expect(heard).toEqual([3, 400]);
+      end();
+      expect((sensor as { isOn: boolean }).isOn).toBeFalse();
+      page.AmbientLightSensor = class {
+        constructor() {
+          throw new DOMException('denied', 'SecurityError');
+        }
+      };
+      expect(() => followLight(fail)()).not.toThrow();
+    } finally {
+      delete page.AmbientLightSensor;
+    }
   });
 
   it('are night from eight to six, with two hours of dusk around it', () => {

@@ -17,6 +17,8 @@ export interface DeviceSettings {
   readonly leftHand: boolean;
   /** Day, Dusk and Night by the clock of the device; a light that is chosen ends it. */
   readonly lightByClock: boolean;
+  /** The same by how bright it is around, where the device can tell; before the clock. */
+  readonly lightBySensor: boolean;
   /** Temperatures in °F, lead sections by the gauge, lengths in feet; what is kept stays SI. */
   readonly fahrenheit: boolean;
   readonly wireGauge: boolean;
@@ -31,6 +33,7 @@ export const USUAL_SETTINGS: DeviceSettings = {
   largeType: false,
   leftHand: false,
   lightByClock: false,
+  lightBySensor: false,
   fahrenheit: false,
   wireGauge: false,
   feet: false,
@@ -62,8 +65,8 @@ export const settingsFeature = createFeature({
   name: 'settings',
   reducer: createReducer(
     storedSettings(localStorage.getItem(SETTINGS_KEY)),
-    on(SessionActions.lightChosen, (state, { byClock }) =>
-      byClock ? state : { ...state, lightByClock: false },
+    on(SessionActions.lightChosen, (state, { byItself }) =>
+      byItself ? state : { ...state, lightByClock: false, lightBySensor: false },
     ),
     on(SettingsActions.set, (state, { key, on: isOn }): DeviceSettings => ({ ...state, [key]: isOn })),
   ),

@@ -1,4 +1,4 @@
-import type { ChartColours } from './chart';
+import type { ChartColours } from './colours';
 
 /** A point of a line. */
 export type Pair = [x: number, y: number];

@@ -12,23 +12,8 @@ import {
   viewChild,
 } from '@angular/core';
 import type { ECharts, EChartsCoreOption } from 'echarts/core';
-import { Store } from '@ngrx/store';
-import { sessionFeature } from '../state/session';
+import { type ChartColours, Colours } from './colours';
 import { Drawings } from './idle';
-
-/** The colours of the light level as it is now, for what is drawn on a canvas. */
-export interface ChartColours {
-  readonly ink: string;
-  readonly dim: string;
-  readonly line: string;
-  readonly sheet: string;
-  readonly body: string;
-  readonly lamp: string;
-  readonly ok: string;
-  readonly bad: string;
-  readonly positive: string;
-}
-const TOKENS = ['ink', 'dim', 'line', 'sheet', 'body', 'lamp', 'ok', 'bad', 'positive'] as const;
 
 /** What every chart has. */
 const BASE: EChartsCoreOption = {
@@ -59,15 +44,11 @@ export class Chart {
   readonly draw = input.required<(colours: ChartColours) => EChartsCoreOption>();
   readonly summary = input.required<string>();
 
-  private readonly light = inject(Store).selectSignal(sessionFeature.selectLight);
-  private readonly colours = computed(() => {
-    this.light();
-    const style = getComputedStyle(document.documentElement);
-    return Object.fromEntries(
-      TOKENS.map((name) => [name, style.getPropertyValue(`--${name}`).trim()]),
-    ) as unknown as ChartColours;
+  private readonly colours = inject(Colours).now;
+  private readonly whole = computed((): EChartsCoreOption => {
+    const { grid, ...others } = this.draw()(this.colours());
+    return { ...BASE, ...others, ...(grid !== undefined && { grid: partsOf(grid).map(asGiven) }) };
   });
-  private readonly whole = computed((): EChartsCoreOption => ({ ...BASE, ...this.draw()(this.colours()) }));
   private readonly canvas = viewChild.required<ElementRef<HTMLElement>>('canvas');
   private readonly chart = signal<ECharts | null>(null);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
@@ -84,8 +65,9 @@ export class Chart {
     let isFirst = true;
     effect(() => {
       const chart = this.chart();
-      const whole = this.whole();
       if (!chart) return;
+      // Not before: asked for its colours in the middle of a change of the page, the browser would work out all styles twice.
+      const whole = this.whole();
       if (isFirst) void this.drawSteps(chart, whole);
       else setTimeout(() => this.drawWhole(chart, whole));
       isFirst = false;
@@ -141,18 +123,31 @@ export class Chart {
  * then line by line. Each step has what came before it.
  */
 function stepsOf(whole: EChartsCoreOption): EChartsCoreOption[] {
-  const partsOf = (key: string): readonly { readonly show?: boolean }[] => [whole[key] ?? []].flat();
+  const { grid, xAxis, yAxis, series } = whole;
   const grids = (count: number, areAxesShown: boolean): EChartsCoreOption => {
-    const axes = (key: string) =>
-      partsOf(key)
+    const axes = (all: unknown) =>
+      partsOf(all)
         .slice(0, count)
         .map((axis) => ({ ...axis, show: areAxesShown && axis.show !== false }));
-    return { grid: partsOf('grid').slice(0, count), xAxis: axes('xAxis'), yAxis: axes('yAxis') };
+    return { grid: partsOf(grid).slice(0, count), xAxis: axes(xAxis), yAxis: axes(yAxis) };
   };
   return [
     { ...whole, grid: [], xAxis: [], yAxis: [], series: [] },
     grids(1, false),
-    ...partsOf('grid').map((_, i) => grids(i + 1, true)),
-    ...partsOf('series').map((_, i) => ({ series: partsOf('series').slice(0, i + 1) })),
+    ...partsOf(grid).map((_, i) => grids(i + 1, true)),
+    ...partsOf(series).map((_, i) => ({ series: partsOf(series).slice(0, i + 1) })),
   ];
 }
+
+interface Part {
+  readonly show?: boolean;
+}
+
+/** What may be given as one or as several. */
+const partsOf = (given: unknown): readonly Part[] => [(given ?? []) as Part | readonly Part[]].flat();
+
+/** A grid where it is given: to move it by how wide its names come out, the library would lay out each axis twice. */
+const asGiven = (grid: Part): Part & { readonly outerBoundsMode: 'none' } => ({
+  ...grid,
+  outerBoundsMode: 'none',
+});

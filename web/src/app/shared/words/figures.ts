@@ -1,4 +1,3 @@
-import { formatDate } from '@angular/common';
 import { vehicleName } from '@voltrek/contracts/words';
 import type { BatteryRating } from '@voltrek/core/battery';
 import { CHEMISTRY_WORDS } from './plan-words';
@@ -23,11 +22,6 @@ export function clock(seconds: number): string {
   if (whole >= CLOCK_HOURS_FROM_S)
     return `${Math.floor(whole / 3600)} h ${String(Math.floor((whole % 3600) / 60)).padStart(2, '0')}`;
   return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, '0')}`;
-}
-
-/** The time of day, as a clock shows it: 02:54. */
-export function timeOfDay(at: Date): string {
-  return formatDate(at, 'HH:mm', 'en');
 }
 
 /** Odds as they are said: "97 in 100"; never quite none and never quite sure. */

@@ -1,5 +1,5 @@
-import { formatDate } from '@angular/common';
 import type { Errand } from '../sync/errand';
+import { timeOfDay } from './dates';
 
 /** What is said of the taps of this device. */
 export interface SavedState {
@@ -11,18 +11,16 @@ export interface SavedState {
   readonly canKeep: boolean;
 }
 
-const clockText = (at: string): string => formatDate(at, 'HH:mm', 'en');
-
 /** The state of the taps of this device, short enough for the bar on top. */
 export function savedText({ connected, savedAt, parked, backlog, canKeep }: SavedState): string {
   const kept =
     backlog &&
-    `${backlog.taps}${backlog.jobs > 1 ? ` of ${backlog.jobs} jobs` : ''} kept here since ${clockText(backlog.since)}`;
+    `${backlog.taps}${backlog.jobs > 1 ? ` of ${backlog.jobs} jobs` : ''} kept here since ${timeOfDay(backlog.since)}`;
   if (!canKeep) return backlog ? `${backlog.taps} not saved, no place to keep` : 'no place to keep taps';
   if (parked > 0) return `not taken, ${kept ?? 'look'}`;
   if (!connected) return `no server, ${kept ?? '0 kept here'}`;
   if (backlog) return `saving ${backlog.taps}`;
-  return savedAt ? `all saved ${clockText(savedAt)}` : 'all saved';
+  return savedAt ? `all saved ${timeOfDay(savedAt)}` : 'all saved';
 }
 
 /** What waits beside the taps, in a few words. */

@@ -11,6 +11,7 @@ export const SETTING_WORDS: readonly {
     name: 'Light by the clock',
     says: 'Night from 20:00 to 06:00, Dusk for two hours around it.',
   },
+  { key: 'lightBySensor', name: 'Light by the sensor', says: 'By how bright it is around the device.' },
   { key: 'largeType', name: 'Larger type', says: 'Everything an eighth larger; more has to be scrolled.' },
   { key: 'leftHand', name: 'Left hand', says: 'Make safe at the left, Undo at the right.' },
   { key: 'tones', name: 'Tones', says: 'When a wait or a rest is over, and when a try must stop.' },

@@ -1,4 +1,3 @@
-import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { outcomeOf } from '@voltrek/core/diagnosis';
 import { doubtOf, type Figure, type Reading } from '@voltrek/core/job';
@@ -10,6 +9,7 @@ import type { Work } from '../../../shared/job/job-selectors';
 import { Reporter } from '../../../shared/job/reporter';
 import { BankNow } from './bank-now';
 import { type Meaning, readingMeaning, toneOf } from './meaning';
+import { When } from '../../../shared/ui/when';
 import { TAKEN as T } from '@words/screens/job-stages-measure';
 
 interface Line {
@@ -27,7 +27,7 @@ interface Line {
 @Component({
   selector: 'vt-taken',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [BankNow, DatePipe],
+  imports: [BankNow, When],
   template: `
     <vt-bank-now [work]="work()" />
     <h2 class="part">{{ t.taken }}</h2>
@@ -36,7 +36,7 @@ interface Line {
         <li [class.doubted]="line.doubted">
           <span class="value">{{ line.value }}</span>
           <span class="name"
-            >{{ line.name }} <span class="dim">{{ line.at | date: 'HH:mm' }}{{ line.source }}</span></span
+            >{{ line.name }} <span class="dim">{{ line.at | when: 'time' }}{{ line.source }}</span></span
           >
           <span class="meaning" [class]="'tone-' + line.meaning.tone">{{ line.meaning.text }}</span>
           @if (line.doubted && !isClosed()) {

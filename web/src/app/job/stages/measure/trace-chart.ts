@@ -1,5 +1,5 @@
 import type { EChartsCoreOption } from 'echarts/core';
-import type { ChartColours } from '../../../shared/ui/chart';
+import type { ChartColours } from '../../../shared/ui/colours';
 import { axis, line, shaded } from '../../../shared/ui/chart-parts';
 import { volts } from '@words/figures';
 import type { TraceRead } from '../../../workers/trace-read';

@@ -1,6 +1,6 @@
 import { leadGrid, traceOf, waitCurve } from '@voltrek/core/plan';
 import { PLAN_CASE } from '../../../../testing/fixtures';
-import type { ChartColours } from '../../../shared/ui/chart';
+import type { ChartColours } from '../../../shared/ui/colours';
 import { crankChart, leadChart, waitChart } from './plan-charts';
 
 const COLOURS: ChartColours = {

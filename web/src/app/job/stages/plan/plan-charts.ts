@@ -3,7 +3,7 @@ import type { CrankTrace, WakeTrace } from '@voltrek/core/crank';
 import type { LeadSet } from '@voltrek/core/leads';
 import type { LeadCell, WaitCurve } from '@voltrek/core/plan';
 import type { EChartsCoreOption } from 'echarts/core';
-import type { ChartColours } from '../../../shared/ui/chart';
+import type { ChartColours } from '../../../shared/ui/colours';
 import { axis, endName, line, type Pair } from '../../../shared/ui/chart-parts';
 import { PLAN_CHARTS as T } from '@words/screens/job-stages-plan';
 

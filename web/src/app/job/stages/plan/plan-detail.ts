@@ -3,7 +3,8 @@ import { ChangeDetectionStrategy, Component, computed, input, output, signal } f
 import type { Odds, PlanChanges, PlanInput, RankedOption, Unknown } from '@voltrek/core/plan';
 import { UNKNOWNS } from '@voltrek/core/plan';
 import { DEFAULT_RULES } from '@voltrek/core/rules';
-import { Chart, type ChartColours } from '../../../shared/ui/chart';
+import { Chart } from '../../../shared/ui/chart';
+import type { ChartColours } from '../../../shared/ui/colours';
 import { inHundred, percent } from '@words/figures';
 import { helpWords, LIMIT_WORDS, UNKNOWN_WORDS, waitWords, WAKE_OUTCOME_LINES } from '@words/words';
 import { crankChart, leadChart, type LeadMetric, waitChart, wakeChart } from './plan-charts';

@@ -12,7 +12,8 @@ import {
 import { kitFeature } from '../../../shared/state/kit';
 import { Reporter } from '../../../shared/job/reporter';
 import { serverTicker } from '../../../shared/job/ticker';
-import { inHundred, timeOfDay } from '@words/figures';
+import { timeOfDay } from '@words/dates';
+import { inHundred } from '@words/figures';
 import { minutesWords, wayName } from '@words/way-words';
 import { namesIn } from '../../option-name';
 import { waysAsked, WaysStore } from '../../ways-store';

@@ -105,27 +105,30 @@ import { PLAN as T } from '@words/screens/job-stages-plan';
       }
       @if (!isDeep()) {
         <vt-van-coming [work]="work()" />
-        <vt-way-list
-          [ways]="search.ways()"
-          [ranked]="ways.shown()"
-          [chosenId]="ways.chosen()?.way?.id ?? null"
-          [sureness]="ways.sureness()"
-          [nameOf]="ways.nameOf"
-          (picked)="ways.pick($event)"
-          (surenessPicked)="ways.beSure($event)"
-        >
-          @if (search.progress(); as share) {
-            <p class="dim" role="status">{{ t.searching(percent(share)) }}</p>
-          }
-          @if (ways.elsewhere(); as line) {
-            <p class="problem">{{ line }}</p>
-          }
-          @if (ways.nextBest(); as line) {
-            <p class="dim">{{ line }}</p>
-          }
-          <vt-unfit-list [rows]="unfit()" />
-          <ng-container [ngTemplateOutlet]="beside" />
-        </vt-way-list>
+        <!-- In a drawing of its own: the stage before goes and this one comes in another. -->
+        @defer (on immediate) {
+          <vt-way-list
+            [ways]="search.ways()"
+            [ranked]="ways.shown()"
+            [chosenId]="ways.chosen()?.way?.id ?? null"
+            [sureness]="ways.sureness()"
+            [nameOf]="ways.nameOf"
+            (picked)="ways.pick($event)"
+            (surenessPicked)="ways.beSure($event)"
+          >
+            @if (search.progress(); as share) {
+              <p class="dim" role="status">{{ t.searching(percent(share)) }}</p>
+            }
+            @if (ways.elsewhere(); as line) {
+              <p class="problem">{{ line }}</p>
+            }
+            @if (ways.nextBest(); as line) {
+              <p class="dim">{{ line }}</p>
+            }
+            <vt-unfit-list [rows]="unfit()" />
+            <ng-container [ngTemplateOutlet]="beside" />
+          </vt-way-list>
+        }
       } @else {
         <div class="split">
           <vt-option-list

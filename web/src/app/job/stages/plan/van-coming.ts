@@ -1,7 +1,7 @@
-import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { vansComing } from '@voltrek/core/job';
-import { timeOfDay } from '@words/figures';
+import { timeOfDay } from '@words/dates';
+import { When } from '../../../shared/ui/when';
 import { VAN_COMING as T } from '@words/screens/job-stages-plan';
 import type { Work } from '../../../shared/job/job-selectors';
 import { Reporter } from '../../../shared/job/reporter';
@@ -16,11 +16,11 @@ const STEPS_MOST = 96;
 @Component({
   selector: 'vt-van-coming',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [DatePipe, Stepper],
+  imports: [Stepper, When],
   template: `
     @for (van of coming(); track van.vanId) {
       <p class="coming">
-        <span>{{ t.onItsWay(ways.nameOf(van.vanId), van.calledAt | date: 'HH:mm', van.due) }}</span>
+        <span>{{ t.onItsWay(ways.nameOf(van.vanId), van.calledAt | when: 'time', van.due) }}</span>
         <button type="button" class="key strong" (click)="arrived(van.vanId)">{{ t.isHere }}</button>
       </p>
     }
@@ -64,7 +64,7 @@ export class VanComing {
   protected readonly most = STEPS_MOST;
 
   protected readonly coming = computed(() =>
-    vansComing(this.work().job).map((van) => ({ ...van, due: timeOfDay(new Date(van.dueAt)) })),
+    vansComing(this.work().job).map((van) => ({ ...van, due: timeOfDay(van.dueAt) })),
   );
   protected arrived(vanId: string): void {
     this.reporter.report('van.arrived', { vanId });

@@ -2,7 +2,7 @@ import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { rankWays, type Way, type WayPoint } from '@voltrek/core/plan';
 import { provideState, provideStore } from '@ngrx/store';
-import type { ChartColours } from '../../../shared/ui/chart';
+import type { ChartColours } from '../../../shared/ui/colours';
 import { sessionFeature } from '../../../shared/state/session';
 import { WayList } from './way-list';
 import { waysChart } from './ways-chart';

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { type Chosen, LIKELY_ODDS, type Way } from '@voltrek/core/plan';
-import { Chart, type ChartColours } from '../../../shared/ui/chart';
+import { Chart } from '../../../shared/ui/chart';
+import type { ChartColours } from '../../../shared/ui/colours';
 import { inHundred } from '@words/figures';
 import { minutesWords, SURENESS, wayName, wayStepWords } from '@words/way-words';
 import { waysChart } from './ways-chart';

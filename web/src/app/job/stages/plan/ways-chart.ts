@@ -1,6 +1,6 @@
 import { type Chosen, frontier, type Way } from '@voltrek/core/plan';
 import type { EChartsCoreOption } from 'echarts/core';
-import type { ChartColours } from '../../../shared/ui/chart';
+import type { ChartColours } from '../../../shared/ui/colours';
 import { axis, type Pair } from '../../../shared/ui/chart-parts';
 import { WAYS_CHART as T } from '@words/screens/job-stages-plan';
 

@@ -1,4 +1,3 @@
-import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { FOLLOW_UP_WORDS } from '@voltrek/contracts/words';
 import { ownerAdvice, standingVerdict } from '@voltrek/core/job';
@@ -9,13 +8,14 @@ import { sessionFeature } from '../../../shared/state/session';
 import { nameOf } from '@words/figures';
 import { adviceWords, ownerFinding } from '@words/owner-words';
 import type { OwnerPage } from './owner-pdf';
+import { When } from '../../../shared/ui/when';
 import { OWNER_PAGE as T } from '@words/screens/job-stages-verdict';
 
 /** What the owner is told, in plain words, as a page to hand over with its dates as a code. */
 @Component({
   selector: 'vt-owner-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [DatePipe],
+  imports: [When],
   template: `
     @if (page(); as p) {
       <p class="finding">{{ p.finding }}</p>
@@ -26,7 +26,7 @@ import { OWNER_PAGE as T } from '@words/screens/job-stages-verdict';
       </ol>
       @for (d of p.dates; track d.kind) {
         <p>
-          <strong>{{ d.on | date: 'EEE d MMM y' }}</strong>
+          <strong>{{ d.on | when: 'weekdayDate' }}</strong>
           <span class="dim">{{ followUpWords[d.kind] }}</span>
         </p>
       }

@@ -1,7 +1,7 @@
 import { callWord } from '@words/call-words';
 import { FOLLOW_UP_WORDS } from '@voltrek/contracts/words';
 import type { FollowUp } from '@voltrek/core/verdict';
-import { format } from 'date-fns';
+import { dateText } from '@words/dates';
 import { ICalCalendar } from 'ical-generator';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { STANDING_CAUTION } from '@words/words';
@@ -49,7 +49,7 @@ export function ownerDocument(page: OwnerPage): TDocumentDefinitions {
               {
                 width: '*',
                 ul: dates.map(
-                  ({ kind, on }) => `${format(on, 'EEEE d MMMM yyyy')}: ${FOLLOW_UP_WORDS[kind]}`,
+                  ({ kind, on }) => `${dateText(on, 'weekdayLongDate')}: ${FOLLOW_UP_WORDS[kind]}`,
                 ),
               },
               { width: 'auto', qr: datesCalendar(page), fit: CODE_POINTS, eccLevel: 'L' },
@@ -71,7 +71,7 @@ export function ownerDocument(page: OwnerPage): TDocumentDefinitions {
     content: [
       { text: T.forTheOwner2, fontSize: 26, bold: true },
       {
-        text: `${title}. ${callWord(callNumber)}, ${format(new Date(), 'd MMMM yyyy')}, ${crewName}`,
+        text: `${title}. ${callWord(callNumber)}, ${dateText(new Date(), 'longDate')}, ${crewName}`,
         color: DIM,
       },
       { text: finding, fontSize: 16, bold: true, margin: [0, 16, 0, 10] },

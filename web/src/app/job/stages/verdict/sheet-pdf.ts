@@ -2,7 +2,8 @@ import { callWord } from '@words/call-words';
 import { FOLLOW_UP_WORDS } from '@voltrek/contracts/words';
 import type { JobSheet } from '@voltrek/core/job';
 import type { VerdictRecord } from '@voltrek/core/verdict';
-import { addDays, format } from 'date-fns';
+import { addDays } from 'date-fns';
+import { dateText } from '@words/dates';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { FINDING_NAMES, foundWords, GROUND_WORDS, pushWords } from '@words/diagnosis-words';
 import { percent, ratingWords } from '@words/figures';
@@ -22,7 +23,7 @@ const LEDGER_LINES = 8;
 const CIRCUIT_ROOM: [width: number, height: number] = [176, 196];
 
 const head = (text: string): Content => ({ text, bold: true, fontSize: 11, margin: [0, 9, 0, 3] });
-const moment = (iso: string): string => format(new Date(iso), 'd MMM yyyy, HH:mm');
+const moment = (iso: string): string => dateText(iso, 'dateTime');
 const rows = (body: Content[][], widths: (string | number)[]): Content => ({
   table: { widths, body },
   layout: { hLineWidth: () => 0.5, vLineWidth: () => 0, hLineColor: () => LINE, paddingLeft: () => 0 },
@@ -167,7 +168,7 @@ function nextSteps(sheet: JobSheet, record: VerdictRecord): Content {
   return {
     ul: record.followUps.map(
       ({ kind, days }) =>
-        `${FOLLOW_UP_WORDS[kind]}: ${days === 0 ? 'now' : format(addDays(from, days), 'EEE d MMM yyyy')}`,
+        `${FOLLOW_UP_WORDS[kind]}: ${days === 0 ? 'now' : dateText(addDays(from, days), 'weekdayDate')}`,
     ),
   };
 }

@@ -1,4 +1,3 @@
-import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { FOLLOW_UP_WORDS } from '@voltrek/contracts/words';
@@ -29,6 +28,7 @@ import { RecheckPart } from './recheck';
 import { WorkshopNote } from './workshop-note';
 import { HOUR_MS } from '@voltrek/core/quantities';
 import { Choices } from '../../../shared/ui/choices';
+import { When } from '../../../shared/ui/when';
 import { VERDICT as T } from '@words/screens/job-stages-verdict';
 
 const CLOSE_QUESTION = {
@@ -57,10 +57,9 @@ const PART_WORDS: Record<Part, string> = {
   selector: 'vt-verdict',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
-    Choices,
     ChangeBattery,
     ChargeAdvice,
-    DatePipe,
+    Choices,
     JobSheetPart,
     Ledger,
     MaintainerPart,
@@ -68,6 +67,7 @@ const PART_WORDS: Record<Part, string> = {
     OwnerPagePart,
     RecheckPart,
     RouterLink,
+    When,
     WorkshopNote,
   ],
   providers: [PlanRunner],
@@ -158,7 +158,7 @@ const PART_WORDS: Record<Part, string> = {
               @for (f of v.followUps; track f.kind) {
                 <li>
                   <span>{{ followUpWords[f.kind] }}</span
-                  ><strong>{{ f.days === 0 ? t.now : (dateOf(f) | date: 'EEE d MMM y') }}</strong>
+                  ><strong>{{ f.days === 0 ? t.now : (dateOf(f) | when: 'weekdayDate') }}</strong>
                 </li>
               }
             </ul>
@@ -196,10 +196,7 @@ const PART_WORDS: Record<Part, string> = {
       }
     </section>
     @if (work().job.closedAt; as closedAt) {
-      <vt-next-action
-        [label]="t.closed + (closedAt | date: 'd MMM, HH:mm') + t.backToTheBoard"
-        (go)="toBoard()"
-      />
+      <vt-next-action [label]="t.closed + (closedAt | when: 'dayTime') + t.backToTheBoard" (go)="toBoard()" />
     } @else if (clampsOn()) {
       <vt-next-action [label]="t.clampsAreOnClearDownFirst" [disabled]="true" />
     } @else if (given()) {

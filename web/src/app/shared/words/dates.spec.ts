@@ -1,0 +1,30 @@
+import { dateText } from './dates';
+
+describe('A moment in words', () => {
+  const AT = new Date(2026, 0, 5, 14, 7, 9);
+  // Some locales part hours from their half of the day with a narrow space.
+  const plain = (text: string): string => text.replace(/\s/g, ' ');
+
+  it('is told as the user writes it, whatever the language of the words', () => {
+    const told = (locale: string) =>
+      (['time', 'dayTime', 'date'] as const).map((s) => plain(dateText(AT, s, [locale])));
+    expect(told('en-GB')).toEqual(['14:07', '5 Jan, 14:07', '5 Jan 2026']);
+    expect(told('en-US')).toEqual(['02:07 PM', 'Jan 5, 02:07 PM', 'Jan 5, 2026']);
+    expect(told('de-DE')).toEqual(['14:07', '5. Jan., 14:07', '5. Jan. 2026']);
+  });
+
+  it('goes by the first locale that the browser knows', () => {
+    expect(plain(dateText(AT, 'date', ['en-US', 'de-DE']))).toBe('Jan 5, 2026');
+    expect(plain(dateText(AT, 'date', ['de-DE', 'en-US']))).toBe('5. Jan. 2026');
+  });
+
+  it('keeps a day without a time that day, wherever one is', () => {
+    expect(dateText('2026-01-05', 'date', ['en-GB'])).toBe('5 Jan 2026');
+    expect(dateText('2026-01-05', 'seconds', ['en-GB'])).toBe('00:00:00');
+  });
+
+  it('takes what is kept in universal time to the clock on the wall', () => {
+    expect(dateText(AT.toISOString(), 'seconds', ['en-GB'])).toBe('14:07:09');
+    expect(dateText(AT.getTime(), 'time', ['en-GB'])).toBe('14:07');
+  });
+});

@@ -1,0 +1,40 @@
+import { parseISO } from 'date-fns';
+
+/** How a moment is told, by where it stands: a list has room for less than a sheet. */
+const STYLES = {
+  time: { hour: '2-digit', minute: '2-digit' },
+  seconds: { hour: '2-digit', minute: '2-digit', second: '2-digit' },
+  day: { day: 'numeric', month: 'short' },
+  dayTime: { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' },
+  month: { month: 'short', year: 'numeric' },
+  date: { day: 'numeric', month: 'short', year: 'numeric' },
+  dateTime: { day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit' },
+  longDate: { day: 'numeric', month: 'long', year: 'numeric' },
+  weekdayTime: { weekday: 'short', hour: '2-digit', minute: '2-digit' },
+  weekdayDate: { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' },
+  weekdayLongDate: { weekday: 'long', day: 'numeric', month: 'long', year: 'numeric' },
+} as const satisfies Record<string, Intl.DateTimeFormatOptions>;
+export type DateStyle = keyof typeof STYLES;
+
+/** Making one takes longer than using it a hundred times. */
+const formats = new Map<string, Intl.DateTimeFormat>();
+
+/**
+ * A moment as the user's own locale writes it: the browser's, not the language of the words.
+ *
+ * @param at ISO 8601, milliseconds or a date; a day without a time is that day wherever one is
+ * @param locales the user's, the most wanted first
+ */
+export function dateText(
+  at: string | number | Date,
+  style: DateStyle,
+  locales: readonly string[] = navigator.languages,
+): string {
+  const key = `${style} ${locales.join()}`;
+  const format = formats.get(key) ?? new Intl.DateTimeFormat([...locales], STYLES[style]);
+  formats.set(key, format);
+  return format.format(typeof at === 'string' ? parseISO(at) : at);
+}
+
+/** The time of day, as the user's clock shows it. */
+export const timeOfDay = (at: string | number | Date): string => dateText(at, 'time');
