@@ -9,6 +9,7 @@ import { freePort, ROOT } from './steps.mjs';
 /** The processor of the browser is slowed so many times, as in a tablet of the van. */
 const SLOWED = 4;
 const TAPS = 15;
+const HOOKUP_STEPS = 4;
 const STAGE_CHANGES = [20, 200];
 const STAGES = ['scene', 'checks', 'locate', 'measure', 'plan', 'hookup', 'crank', 'cleardown', 'verdict'];
 
@@ -73,8 +74,8 @@ export async function benchWeb() {
     print('start from cache to a usable Board', told(starts));
 
     const jobId = await openJob(page, url);
-    const open = async (stage) => {
-      await page.goto(`${url}/job/${jobId}/${stage}`);
+    const open = async (stage, id = jobId) => {
+      await page.goto(`${url}/job/${id}/${stage}`);
       await page.locator('#stage-title').waitFor();
     };
     await page.addInitScript(() => {
@@ -88,33 +89,47 @@ export async function benchWeb() {
         for (const e of list.getEntries()) globalThis.tasks.push(e.duration);
       }).observe({ type: 'longtask', buffered: true });
     });
-    const tapped = async (stage, locator) => {
-      await open(stage);
-      await page.waitForTimeout(1500);
+    const press = (locator) => pressAt(page, locator);
+    const tapped = async (stage, locator, { taps = TAPS, every = 150, settle = 1500 } = {}) => {
+      await page.waitForTimeout(settle);
       await page.evaluate(() => (globalThis.taps.length = 0));
-      for (let i = 0; i < TAPS; i++) {
-        await locator().click();
-        await page.waitForTimeout(150);
+      for (let i = 0; i < taps; i++) {
+        await press(locator(i));
+        await page.waitForTimeout(every);
       }
       const seen = await page.evaluate(() => globalThis.taps);
       // Quicker than the browser tells.
-      const all = [...seen, ...Array.from({ length: Math.max(0, TAPS - seen.length) }, () => 8)];
+      const all = [...seen, ...Array.from({ length: Math.max(0, taps - seen.length) }, () => 8)];
       print(`tap to paint, ${stage}`, told(all));
     };
-    await tapped('scene', () => page.getByRole('button', { name: 'sloping', exact: true }));
-    await tapped('checks', () => page.getByRole('button', { name: 'slow crank', exact: true }));
+    const named = (name) => () => page.getByRole('button', { name, exact: true });
+    const next = page.locator('.next');
+    await open('scene');
+    await tapped('scene', named('sloping'));
+    await open('checks');
+    await tapped('checks', named('slow crank'));
+    await open('locate');
+    await tapped('locate', named('meter reads plus'));
+    await open('measure');
     await tapped('measure', () =>
       page.getByLabel('Number pad').getByRole('button', { name: '1', exact: true }),
     );
+    // A job of its own: the other stays without clamps. The search for ways is over by then.
+    await open('plan', await openJob(page, url));
+    await tapped('plan', (i) => page.locator('.way').nth(i % 2), { settle: 12_000 });
+    await press(next);
+    await page.locator('vt-step-card').waitFor();
+    // Each step arms its action anew before it can be tapped.
+    await tapped('hookup', () => next, { taps: HOOKUP_STEPS, every: 900 });
 
     await open('measure');
     const rail = (stage) => page.locator('nav[aria-label="Stages"] button').nth(STAGES.indexOf(stage));
     const longest = [];
     for (let i = 0; i < 5; i++) {
-      await rail('measure').click();
+      await press(rail('measure'));
       await page.waitForTimeout(800);
       await page.evaluate(() => (globalThis.tasks.length = 0));
-      await rail('plan').click();
+      await press(rail('plan'));
       await page.waitForTimeout(2500);
       longest.push(Math.max(0, ...(await page.evaluate(() => globalThis.tasks))));
     }
@@ -147,6 +162,14 @@ export async function benchWeb() {
     server.kill('SIGKILL');
     rmSync(folder, { recursive: true, force: true });
   }
+}
+
+/** Taps where a finger would: what finds and checks the place for a test would be measured along with the tap. */
+async function pressAt(page, locator) {
+  await locator.scrollIntoViewIfNeeded();
+  const { x, y, width, height } = await locator.boundingBox();
+  await page.waitForTimeout(100);
+  await page.mouse.click(x + width / 2, y + height / 2);
 }
 
 /** What is not the application's own on the browser's heap: what it compiled, of what runs often, and what it keeps for itself. */

@@ -213,8 +213,9 @@ test('who goes by keyboard or by ear begins each stage at its heading, and hears
 
   // Enter is still what the bar says it is.
   await tech.openStage('Scene');
-  await tech.safeToWork();
-  await expect(heading('Checks')).toBeFocused();
+  await tech.toMeasure('one click');
+  await expect(heading('Measure')).toBeFocused();
+  await tech.read('1185');
   await tech.openStage('Plan');
   const enter = async (): Promise<void> => {
     await expect(page.locator('.next')).not.toHaveAttribute('aria-disabled');
@@ -274,4 +275,77 @@ test('a device with a sensor of light goes by it, and by the hand that chooses',
   await expect(light).toHaveAttribute('data-light', 'dusk');
   await tech.tap('This device: settings');
   await expect(page.getByRole('switch', { name: /Light by the sensor/ })).not.toBeChecked();
+});
+
+test('a browser that lacks what is not everywhere does a whole rescue with less, and no script fails', async ({
+  tech,
+  page,
+}) => {
+  const failed: string[] = [];
+  page.on('pageerror', (error) => failed.push(String(error)));
+  page.on('console', (said) => {
+    if (said.type() === 'error' && !said.text().startsWith('Failed to load resource'))
+      failed.push(said.text());
+  });
+  await page.addInitScript(() => {
+    const lacking: readonly [object, readonly string[]][] = [
+      [window, ['requestIdleCallback', 'cancelIdleCallback', 'BroadcastChannel', 'AudioContext']],
+      [Navigator.prototype, ['wakeLock', 'vibrate', 'locks', 'hardwareConcurrency', 'clipboard']],
+    ];
+    for (const [on, names] of lacking)
+      for (const name of names)
+        if (!Reflect.deleteProperty(on, name)) throw new Error(`${name} is still there`);
+  });
+  await tech.openJob('brinmoor-pella');
+  await plainCase(tech, page, () => tech.read('1185'));
+  await tech.saved();
+  for (const path of ['/bench', '/practice', '/log', '/kit', '/rules', '/atlas']) {
+    await page.goto(`${tech.url}${path}`);
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+  }
+  expect(failed).toEqual([]);
+});
+
+test('a browser that denies every place to keep says so, and works on with the server', async ({
+  browser,
+  server,
+}) => {
+  const page = await browser.newPage({ serviceWorkers: 'block' });
+  const failed: string[] = [];
+  page.on('pageerror', (error) => failed.push(String(error)));
+  await page.addInitScript(() => {
+    const deny = (): never => {
+      throw new DOMException('denied', 'SecurityError');
+    };
+    for (const name of ['localStorage', 'sessionStorage', 'indexedDB', 'caches'])
+      Object.defineProperty(window, name, { get: deny });
+  });
+  const tech = new Technician(page, server.url);
+  const title = await tech.newCall('brinmoor-pella');
+  await page.goto(`${server.url}/board`);
+  await page
+    .getByRole('dialog', { name: 'Who works on this device?' })
+    .getByRole('button', { name: 'Isk' })
+    .click();
+  await page.getByRole('radio', { name: 'Night' }).click();
+  await page.getByRole('button', { name: title }).click();
+  await tech.expectStage('Scene');
+  await expect(page.locator('html')).toHaveAttribute('data-light', 'night');
+  await tech.toMeasure('one click');
+  await tech.read('1185');
+  await expect(page.getByText('no place to keep taps')).toBeVisible();
+  const jobId = /job\/([0-9a-f-]{36})/.exec(page.url())![1]!;
+  await expect
+    .poll(async () => {
+      const answer = await page.request.get(`${server.url}/api/jobs/${jobId}`);
+      const { events } = (await answer.json()) as { events: { type: string; by: string }[] };
+      return events.map(({ type, by }) => `${type} ${by}`).at(-1);
+    })
+    .toBe('reading.taken crew-3');
+  // What was chosen lasts as long as the page.
+  await page.getByRole('link', { name: 'voltrek, to the board' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Board' })).toBeVisible();
+  await expect(page.getByRole('combobox', { name: 'Who works' })).toHaveValue('crew-3');
+  expect(failed).toEqual([]);
+  await page.context().close();
 });

@@ -1,7 +1,7 @@
-import { inject, Injectable, signal } from '@angular/core';
-import { DOCUMENT } from '@angular/common';
+import { Injectable, signal } from '@angular/core';
 import { EXAM_MINUTES, examCases } from '@voltrek/core/practice';
 import { MINUTE_MS } from '@voltrek/core/quantities';
+import { keepText, keptText } from '../shared/state/kept';
 
 /** An exam under way on this device. */
 export interface ExamUnderWay {
@@ -16,7 +16,6 @@ const KEY = 'voltrek.practice.exam';
 /** The one exam that is under way on this device: kept through a reload, and its clock goes on. */
 @Injectable({ providedIn: 'root' })
 export class ExamRecord {
-  private readonly storage = inject(DOCUMENT).defaultView?.localStorage;
   private readonly now = signal(this.read());
   readonly underWay = this.now.asReadonly();
 
@@ -39,17 +38,12 @@ export class ExamRecord {
 
   private set(exam: ExamUnderWay | null): void {
     this.now.set(exam);
-    try {
-      if (exam) this.storage?.setItem(KEY, JSON.stringify(exam));
-      else this.storage?.removeItem(KEY);
-    } catch {
-      // A device that keeps nothing holds an exam as long as its page is open.
-    }
+    keepText(KEY, exam && JSON.stringify(exam));
   }
 
   private read(): ExamUnderWay | null {
     try {
-      return JSON.parse(this.storage?.getItem(KEY) ?? 'null') as ExamUnderWay | null;
+      return JSON.parse(keptText(KEY) ?? 'null') as ExamUnderWay | null;
     } catch {
       return null;
     }

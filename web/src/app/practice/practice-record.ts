@@ -1,7 +1,7 @@
-import { inject, Injectable } from '@angular/core';
-import { DOCUMENT } from '@angular/common';
+import { Injectable } from '@angular/core';
 import { type CardInput, createEmptyCard, fsrs, type Grade, Rating } from 'ts-fsrs';
 import type { DrillKind, PracticeAction, RungId } from '@voltrek/core/practice';
+import { keepText, keptText } from '../shared/state/kept';
 
 /** What comes back by how it went: a rung of the ladder, or a drill. */
 export type Trained = RungId | `drill-${DrillKind}`;
@@ -37,8 +37,6 @@ const gradeOf = ({ passed, hints }: CaseEnd): Grade => {
 /** Runs that are under way, and how the ladder stands: on this device, since practice is nobody else's business. */
 @Injectable({ providedIn: 'root' })
 export class PracticeRecord {
-  private readonly storage = inject(DOCUMENT).defaultView?.localStorage;
-
   actions(code: string): readonly PracticeAction[] {
     return this.read<readonly PracticeAction[]>(RUN + code, []);
   }
@@ -68,7 +66,7 @@ export class PracticeRecord {
 
   private read<T>(key: string, none: T): T {
     try {
-      const text = this.storage?.getItem(key);
+      const text = keptText(key);
       return text ? (JSON.parse(text) as T) : none;
     } catch {
       return none;
@@ -76,10 +74,6 @@ export class PracticeRecord {
   }
 
   private write(key: string, value: unknown): void {
-    try {
-      this.storage?.setItem(key, JSON.stringify(value));
-    } catch {
-      // A device that keeps nothing is practised on all the same.
-    }
+    keepText(key, JSON.stringify(value));
   }
 }

@@ -21,6 +21,7 @@ import {
 import { caseFileOf, type CaseFileFault, readCaseFile } from '@voltrek/contracts/written-case';
 import { WRITE_PAGE as T } from '@words/screens/practice';
 import { map, startWith, switchMap } from 'rxjs';
+import { keepText, keptText } from '../shared/state/kept';
 import { faultsOf, formOf, keptOf } from '../shared/ui/checked-form';
 import { FormFields } from '../shared/ui/form-fields';
 import { saveText } from '../shared/ui/save-text';
@@ -200,12 +201,7 @@ export class WritePage {
       });
     effect(() => {
       const written = this.written();
-      if (!written) return;
-      try {
-        this.document.defaultView?.localStorage.setItem(KEY, codeOfWritten(written));
-      } catch {
-        // A device that keeps nothing holds it as long as its page is open.
-      }
+      if (written) keepText(KEY, codeOfWritten(written));
     });
   }
 
@@ -216,7 +212,7 @@ export class WritePage {
 
   private kept(): WrittenCase {
     try {
-      return readWrittenCode(this.document.defaultView?.localStorage.getItem(KEY) ?? '') ?? BLANK_CASE;
+      return readWrittenCode(keptText(KEY) ?? '') ?? BLANK_CASE;
     } catch {
       return BLANK_CASE;
     }

@@ -47,7 +47,7 @@ import { CLEARDOWN as T } from '@words/screens/job-stages';
             }
           </ol>
         } @else {
-          <p class="ready">{{ t.everythingIsOffAndLaidDown }}</p>
+          <p class="ready" role="status">{{ t.everythingIsOffAndLaidDown }}</p>
         }
       }
       @if (!run().next && started()) {

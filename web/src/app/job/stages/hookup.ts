@@ -54,7 +54,7 @@ const WAITED_NEARLY_S = 15;
             <vt-guard-lamp [work]="work()" />
           }
         } @else {
-          <p class="ready">{{ t.hookedUpStandClearOfThe }}</p>
+          <p class="ready" role="status">{{ t.hookedUpStandClearOfThe }}</p>
           <vt-charge-watch [work]="work()" />
         }
         <ol class="ruled" [start]="run().done.length + 2">

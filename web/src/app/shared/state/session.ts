@@ -13,6 +13,7 @@ import {
 import { concatMap, switchMap, tap } from 'rxjs';
 import { Api } from './api';
 import { answered } from './answered';
+import { keepText, keptText } from './kept';
 
 export const LIGHTS = ['day', 'dusk', 'night'] as const;
 export type Light = (typeof LIGHTS)[number];
@@ -56,15 +57,15 @@ function whoIs(chosen: string, crew: readonly CrewMember[]): string {
 }
 
 function storedLight(): Light {
-  const stored = localStorage.getItem(LIGHT_KEY);
+  const stored = keptText(LIGHT_KEY);
   return LIGHTS.find((light) => light === stored) ?? 'day';
 }
 
 const initial: SessionState = {
   light: storedLight(),
   crew: [],
-  crewId: localStorage.getItem(CREW_KEY) ?? '',
-  vanId: localStorage.getItem(VAN_KEY) ?? '',
+  crewId: keptText(CREW_KEY) ?? '',
+  vanId: keptText(VAN_KEY) ?? '',
   crewKnown: false,
   problem: null,
 };
@@ -133,7 +134,7 @@ export const keepLight = createEffect(
   (actions = inject(Actions)) =>
     actions.pipe(
       ofType(SessionActions.lightChosen),
-      tap(({ light }) => localStorage.setItem(LIGHT_KEY, light)),
+      tap(({ light }) => keepText(LIGHT_KEY, light)),
     ),
   { functional: true, dispatch: false },
 );
@@ -142,7 +143,7 @@ export const keepVan = createEffect(
   (actions = inject(Actions)) =>
     actions.pipe(
       ofType(SessionActions.vanChosen),
-      tap(({ vanId }) => localStorage.setItem(VAN_KEY, vanId)),
+      tap(({ vanId }) => keepText(VAN_KEY, vanId)),
     ),
   { functional: true, dispatch: false },
 );
@@ -151,7 +152,7 @@ export const keepCrew = createEffect(
   (actions = inject(Actions)) =>
     actions.pipe(
       ofType(SessionActions.crewChosen),
-      tap(({ crewId }) => localStorage.setItem(CREW_KEY, crewId)),
+      tap(({ crewId }) => keepText(CREW_KEY, crewId)),
     ),
   { functional: true, dispatch: false },
 );

@@ -2,6 +2,7 @@ import { inject } from '@angular/core';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
 import { createActionGroup, createFeature, createReducer, on, props, Store } from '@ngrx/store';
 import { tap, withLatestFrom } from 'rxjs';
+import { keepText, keptText } from './kept';
 import { SessionActions } from './session';
 
 /** How this device is set: it is nobody else's. */
@@ -64,7 +65,7 @@ export function storedSettings(text: string | null): DeviceSettings {
 export const settingsFeature = createFeature({
   name: 'settings',
   reducer: createReducer(
-    storedSettings(localStorage.getItem(SETTINGS_KEY)),
+    storedSettings(keptText(SETTINGS_KEY)),
     on(SessionActions.lightChosen, (state, { byItself }) =>
       byItself ? state : { ...state, lightByClock: false, lightBySensor: false },
     ),
@@ -77,7 +78,7 @@ export const keepSettings = createEffect(
     actions.pipe(
       ofType(SettingsActions.set, SessionActions.lightChosen),
       withLatestFrom(store.select(settingsFeature.selectSettingsState)),
-      tap(([, settings]) => localStorage.setItem(SETTINGS_KEY, JSON.stringify(settings))),
+      tap(([, settings]) => keepText(SETTINGS_KEY, JSON.stringify(settings))),
     ),
   { functional: true, dispatch: false },
 );

@@ -3,9 +3,15 @@ import { Injectable } from '@angular/core';
 /** The longest wait for an idle moment: work that is put off must still come, milliseconds. */
 const LONGEST_MS = 1_000;
 
+/** Where the browser does not tell when it is idle: long enough for what was just opened to be drawn, milliseconds. */
+const UNTOLD_MS = 100;
+
 /** Resolves when the page has nothing more pressing to do, such as drawing what was just opened. */
 export function whenIdle(): Promise<void> {
-  return new Promise((resolve) => requestIdleCallback(() => resolve(), { timeout: LONGEST_MS }));
+  return new Promise((resolve) => {
+    if ('requestIdleCallback' in globalThis) requestIdleCallback(() => resolve(), { timeout: LONGEST_MS });
+    else setTimeout(resolve, UNTOLD_MS);
+  });
 }
 
 /** What is being drawn in several steps, between which the page looks idle. */

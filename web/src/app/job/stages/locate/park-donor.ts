@@ -137,9 +137,11 @@ const MOVE_STEP_MM = 100;
               )
             }}
           </p>
-          @for (w of warnings(); track w) {
-            <p class="caution"><span aria-hidden="true">!</span> {{ w }}</p>
-          }
+          <div aria-live="polite">
+            @for (w of warnings(); track w) {
+              <p class="caution"><span aria-hidden="true">!</span> {{ w }}</p>
+            }
+          </div>
           <ul class="ruled sets">
             @for (s of sets(); track s.id) {
               <li>

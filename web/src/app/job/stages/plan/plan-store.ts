@@ -88,8 +88,8 @@ export const PlanStore = signalStore(
         }
       }
 
-      /** As many compute at once as leaves the screen a core of its own; with two cores they take turns. */
-      const turns = pLimit(Math.max(1, navigator.hardwareConcurrency - 1));
+      /** As many compute at once as leaves the screen a core of its own; with two cores, or where the browser does not tell, they take turns. */
+      const turns = pLimit(Math.max(1, (navigator.hardwareConcurrency || 2) - 1));
 
       /** The odds asked for last: what waits for an idle moment is dropped when something newer is asked, or nothing is any more. */
       let wanted: ReadonlyMap<string, PlanCase> | null = null;

@@ -9,6 +9,7 @@ import {
   selectPlanCases,
   selectWork,
 } from '../../../shared/job/job-selectors';
+import { keepText, keptText } from '../../../shared/state/kept';
 import { kitFeature } from '../../../shared/state/kit';
 import { Reporter } from '../../../shared/job/reporter';
 import { serverTicker } from '../../../shared/job/ticker';
@@ -119,7 +120,7 @@ export class PlanWays {
 
   beSure(sureness: number): void {
     this.sureness.set(sureness);
-    localStorage.setItem(SURENESS_KEY, String(sureness));
+    keepText(SURENESS_KEY, String(sureness));
   }
 
   again(): void {
@@ -217,7 +218,7 @@ export class PlanWays {
 }
 
 function storedSureness(): number {
-  const stored = Number(localStorage.getItem(SURENESS_KEY));
+  const stored = Number(keptText(SURENESS_KEY));
   return stored > 0 && stored < 1 ? stored : USUAL_SURENESS;
 }
 
