@@ -117,6 +117,8 @@ export async function benchWeb() {
     // A job of its own: the other stays without clamps. The search for ways is over by then.
     await open('plan', await openJob(page, url));
     await tapped('plan', (i) => page.locator('.way').nth(i % 2), { settle: 12_000 });
+    await press(page.locator('.way').filter({ hasText: 'pack' }).first());
+    await page.waitForTimeout(800);
     await press(next);
     await page.locator('vt-step-card').waitFor();
     // Each step arms its action anew before it can be tapped.

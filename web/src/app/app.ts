@@ -1,4 +1,3 @@
-import { showUnits } from '@words/units';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, untracked } from '@angular/core';
 import { RouterOutlet } from '@angular/router';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
@@ -17,8 +16,11 @@ import { signInFeature } from './shared/state/sign-in';
 import { settingsFeature } from './shared/state/settings';
 import { deviceFeature } from './shared/sync/device-state';
 import { DeviceStore } from './shared/sync/device-store';
+import { whenIdle } from './shared/ui/idle';
+import { timeOfDay } from '@words/dates';
 import { APP as T } from '@words/screens/app';
 import { SIGN_IN_BAR } from '@words/screens/sign-in';
+import { showUnits } from '@words/units';
 
 /** How often it is looked what light the hour asks for, ms. */
 const CLOCK_MS = 60_000;
@@ -103,6 +105,8 @@ export class App {
   private readonly isBySensor = computed(() => this.settings().lightBySensor && hasLightSensor());
 
   constructor() {
+    // The browser takes as long for the first time of day as for a whole screen: before a tap wants to say when it was saved.
+    void whenIdle().then(() => timeOfDay(Date.now()));
     const root = document.documentElement;
     effect(() => root.setAttribute('data-light', this.light()));
     effect(() => root.toggleAttribute('data-large', this.settings().largeType));

@@ -1,5 +1,3 @@
-import { parseISO } from 'date-fns';
-
 /** How a moment is told, by where it stands: a list has room for less than a sheet. */
 const STYLES = {
   time: { hour: '2-digit', minute: '2-digit' },
@@ -15,6 +13,9 @@ const STYLES = {
   weekdayLongDate: { weekday: 'long', day: 'numeric', month: 'long', year: 'numeric' },
 } as const satisfies Record<string, Intl.DateTimeFormatOptions>;
 export type DateStyle = keyof typeof STYLES;
+
+/** A day without a time, which the browser would take for midnight in universal time. */
+const DAY = /^\d{4}-\d\d-\d\d$/;
 
 /** Making one takes longer than using it a hundred times. */
 const formats = new Map<string, Intl.DateTimeFormat>();
@@ -33,7 +34,7 @@ export function dateText(
   const key = `${style} ${locales.join()}`;
   const format = formats.get(key) ?? new Intl.DateTimeFormat([...locales], STYLES[style]);
   formats.set(key, format);
-  return format.format(typeof at === 'string' ? parseISO(at) : at);
+  return format.format(new Date(typeof at === 'string' && DAY.test(at) ? `${at}T00:00` : at));
 }
 
 /** The time of day, as the user's clock shows it. */
