@@ -94,7 +94,6 @@ import { LOG_PAGE as T } from '@words/screens/log';
   styles: `
     .ask {
       display: grid;
-      grid-template-columns: minmax(240px, 1fr) auto;
       gap: 12px;
       margin-bottom: 12px;
     }
@@ -128,19 +127,13 @@ import { LOG_PAGE as T } from '@words/screens/log';
     .none {
       padding: 20px 0;
     }
-    @media (max-width: 1100px) {
-      .ask {
-        grid-template-columns: 1fr;
-      }
-    }
     @media (max-width: 720px) {
-      a {
-        grid-template-columns: 44px 1fr auto;
+      li a {
+        grid-template-columns: 44px minmax(0, 1fr);
         gap: 2px 10px;
       }
-      .when,
-      .verdict {
-        grid-column: 2 / -1;
+      li a > :not(.number) {
+        grid-column: 2;
       }
       .volts {
         display: none;

@@ -9,8 +9,14 @@ describe('A moment in words', () => {
     const told = (locale: string) =>
       (['time', 'dayTime', 'date'] as const).map((s) => plain(dateText(AT, s, [locale])));
     expect(told('en-GB')).toEqual(['14:07', '5 Jan, 14:07', '5 Jan 2026']);
-    expect(told('en-US')).toEqual(['02:07 PM', 'Jan 5, 02:07 PM', 'Jan 5, 2026']);
+    expect(told('en-US')).toEqual(['2:07 PM', 'Jan 5, 2:07 PM', 'Jan 5, 2026']);
     expect(told('de-DE')).toEqual(['14:07', '5. Jan., 14:07', '5. Jan. 2026']);
+  });
+
+  it('lines up the hours of a whole day, and writes those of half a day as they are said', () => {
+    const early = new Date(2026, 0, 5, 2, 54);
+    const told = ['en-GB', 'de-DE', 'en-US'].map((locale) => plain(dateText(early, 'dayTime', [locale])));
+    expect(told).toEqual(['5 Jan, 02:54', '5. Jan., 02:54', 'Jan 5, 2:54 AM']);
   });
 
   it('goes by the first locale that the browser knows', () => {

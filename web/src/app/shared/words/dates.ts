@@ -1,14 +1,14 @@
 /** How a moment is told, by where it stands: a list has room for less than a sheet. */
 const STYLES = {
-  time: { hour: '2-digit', minute: '2-digit' },
-  seconds: { hour: '2-digit', minute: '2-digit', second: '2-digit' },
+  time: { hour: 'numeric', minute: '2-digit' },
+  seconds: { hour: 'numeric', minute: '2-digit', second: '2-digit' },
   day: { day: 'numeric', month: 'short' },
-  dayTime: { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' },
+  dayTime: { day: 'numeric', month: 'short', hour: 'numeric', minute: '2-digit' },
   month: { month: 'short', year: 'numeric' },
   date: { day: 'numeric', month: 'short', year: 'numeric' },
-  dateTime: { day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit' },
+  dateTime: { day: 'numeric', month: 'short', year: 'numeric', hour: 'numeric', minute: '2-digit' },
   longDate: { day: 'numeric', month: 'long', year: 'numeric' },
-  weekdayTime: { weekday: 'short', hour: '2-digit', minute: '2-digit' },
+  weekdayTime: { weekday: 'short', hour: 'numeric', minute: '2-digit' },
   weekdayDate: { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' },
   weekdayLongDate: { weekday: 'long', day: 'numeric', month: 'long', year: 'numeric' },
 } as const satisfies Record<string, Intl.DateTimeFormatOptions>;
@@ -32,9 +32,18 @@ export function dateText(
   locales: readonly string[] = navigator.languages,
 ): string {
   const key = `${style} ${locales.join()}`;
-  const format = formats.get(key) ?? new Intl.DateTimeFormat([...locales], STYLES[style]);
+  const format = formats.get(key) ?? formatOf(style, locales);
   formats.set(key, format);
   return format.format(new Date(typeof at === 'string' && DAY.test(at) ? `${at}T00:00` : at));
+}
+
+/** Hours of a whole day line up with two digits; those of half a day are written without a zero. */
+function formatOf(style: DateStyle, locales: readonly string[]): Intl.DateTimeFormat {
+  const options: Intl.DateTimeFormatOptions = STYLES[style];
+  const format = new Intl.DateTimeFormat([...locales], options);
+  return options.hour && !format.resolvedOptions().hour12
+    ? new Intl.DateTimeFormat([...locales], { ...options, hour: '2-digit' })
+    : format;
 }
 
 /** The time of day, as the user's clock shows it. */

@@ -33,7 +33,7 @@ export function waysChart(
   // What was had stays to be had.
   const held: Pair[] = front.length > 0 ? [...front, [end, front.at(-1)![1]]] : [];
   return {
-    grid: { left: 58, right: 20, top: 14, bottom: 30 },
+    grid: { left: 58, right: 28, top: 14, bottom: 30 },
     xAxis: axis(c, '', {
       min: 0,
       max: end,
