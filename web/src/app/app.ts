@@ -17,7 +17,7 @@ import { settingsFeature } from './shared/state/settings';
 import { deviceFeature } from './shared/sync/device-state';
 import { DeviceStore } from './shared/sync/device-store';
 import { whenIdle } from './shared/ui/idle';
-import { timeOfDay } from '@words/dates';
+import { timeOfDay } from './shared/ui/dates';
 import { APP as T } from '@words/screens/app';
 import { SIGN_IN_BAR } from '@words/screens/sign-in';
 import { showUnits } from '@words/units';

@@ -3,7 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, si
 import { RouterLink } from '@angular/router';
 import type { BatteryRecord, NewBatteryMove } from '@voltrek/contracts';
 import type { BatteryEntry } from '@voltrek/core/job';
-import { dateText } from '@words/dates';
+import { dateText } from '../shared/ui/dates';
 import { Store } from '@ngrx/store';
 import type { Observable } from 'rxjs';
 import { Api } from '../shared/state/api';

@@ -53,37 +53,33 @@ describe('settings of a device', () => {
     const page = window as unknown as { AmbientLightSensor?: unknown };
     expect(hasLightSensor()).toBeFalse();
     expect(() => followLight(fail)()).not.toThrow();
-    let made: (EventTarget & { illuminance: number; isOn: boolean }) | null = null;
-    page.AmbientLightSensor = class extends EventTarget {
+    class Sensor extends EventTarget {
       illuminance = 0;
       isOn = false;
-      constructor() {
-        super();
-        // What hears it is told of by the test.
-        made = this;
-      }
       start(): void {
         this.isOn = true;
       }
       stop(): void {
         this.isOn = false;
       }
+    }
+    const sensor = new Sensor();
+    page.AmbientLightSensor = function () {
+      return sensor;
     };
     try {
       const heard: number[] = [];
       const end = followLight((lux) => heard.push(lux));
-      const sensor = made!;
+      expect(sensor.isOn).toBeTrue();
       for (const lux of [3, 400]) {
-        Object.assign(sensor, { illuminance: lux });
-        (sensor as EventTarget).dispatchEvent(new Event('reading'));
+        sensor.illuminance = lux;
+        sensor.dispatchEvent(new Event('reading'));
       }
       expect(heard).toEqual([3, 400]);
       end();
-      expect((sensor as { isOn: boolean }).isOn).toBeFalse();
-      page.AmbientLightSensor = class {
-        constructor() {
-          throw new DOMException('denied', 'SecurityError');
-        }
+      expect(sensor.isOn).toBeFalse();
+      page.AmbientLightSensor = function () {
+        throw new DOMException('denied', 'SecurityError');
       };
       expect(() => followLight(fail)()).not.toThrow();
     } finally {

@@ -1,5 +1,5 @@
 import type { Errand } from '../sync/errand';
-import { timeOfDay } from './dates';
+import { timeOfDay } from '../ui/dates';
 
 /** What is said of the taps of this device. */
 export interface SavedState {

@@ -13,7 +13,7 @@ import { keepText, keptText } from '../../../shared/state/kept';
 import { kitFeature } from '../../../shared/state/kit';
 import { Reporter } from '../../../shared/job/reporter';
 import { serverTicker } from '../../../shared/job/ticker';
-import { timeOfDay } from '@words/dates';
+import { timeOfDay } from '../../../shared/ui/dates';
 import { inHundred } from '@words/figures';
 import { minutesWords, wayName } from '@words/way-words';
 import { namesIn } from '../../option-name';
