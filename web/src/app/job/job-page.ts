@@ -54,6 +54,9 @@ import { JOB_PAGE as T } from '@words/screens/job';
 /** Stages at which the drawing says where to put the hand. */
 const SHOWS_WHERE: readonly Stage[] = ['locate', 'hookup', 'cleardown'];
 
+/** Between two taps that follow each other nothing is ranked; before the next action is armed it is. */
+const RANKS_AFTER_MS = 300;
+
 /** One rescue: the run rail, the stage, the Circuit and the action bar. */
 @Component({
   selector: 'vt-job-page',
@@ -176,9 +179,10 @@ export class JobPage implements OnDestroy {
     });
     // What Plan opens with is made ready while nothing else is to do: ranking and charting take a while when they are first asked for.
     void whenIdle().then(() => import('../shared/ui/echarts'));
-    effect(() => {
+    effect((onCleanup) => {
       this.work();
-      void whenIdle().then(() => untracked(this.options));
+      const soon = setTimeout(() => void whenIdle().then(() => untracked(this.options)), RANKS_AFTER_MS);
+      onCleanup(() => clearTimeout(soon));
     });
   }
 

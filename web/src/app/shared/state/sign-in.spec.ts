@@ -47,7 +47,12 @@ describe('a shut door', () => {
   };
 
   it('is told at the start to a device that nobody is in on', () => {
-    expect(slice()).toEqual({ state: signInState({}), isSettled: true, wanted: { crewId: null } });
+    expect(slice()).toEqual({
+      state: signInState({}),
+      isSettled: true,
+      wanted: { crewId: null },
+      chosenEarly: null,
+    });
     store.dispatch(SignInActions.putOff());
     expect(slice().wanted).toBeNull();
   });
@@ -91,5 +96,30 @@ describe('a shut door', () => {
     store.dispatch(SignInActions.putOff());
     store.dispatch(SignInActions.told({ state: signInState({ required: false }) }));
     expect(slice().wanted).toBeNull();
+  });
+});
+
+describe('a name that is chosen before the door told how it stands', () => {
+  const { reducer } = signInFeature;
+  const fresh = reducer(undefined, { type: 'begin' });
+  const chosen = SessionActions.crewChosen({ crewId: 'crew-1' });
+  const told = (state: Parameters<typeof signInState>[0]) =>
+    SignInActions.told({ state: signInState(state) });
+  const heldBy2 = told({ crewId: 'crew-2' });
+
+  it('is asked for its PIN once that is known, and once only', () => {
+    const slice = [chosen, heldBy2].reduce(reducer, fresh);
+    expect(slice.wanted).toEqual({ crewId: 'crew-1' });
+    expect([SignInActions.putOff(), heldBy2].reduce(reducer, slice).wanted).toBeNull();
+  });
+
+  it('is asked nothing where it holds the device already, or where no PIN is taken', () => {
+    expect([chosen, told({ crewId: 'crew-1' })].reduce(reducer, fresh).wanted).toBeNull();
+    expect([chosen, told({ required: false })].reduce(reducer, fresh).wanted).toBeNull();
+  });
+
+  it('is forgotten where the server does not answer, and one that comes later is no early one', () => {
+    expect([chosen, SignInActions.notTold(), heldBy2].reduce(reducer, fresh).wanted).toBeNull();
+    expect([heldBy2, chosen, heldBy2].reduce(reducer, fresh).wanted).toBeNull();
   });
 });

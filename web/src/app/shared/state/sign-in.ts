@@ -22,6 +22,8 @@ interface SignInSlice {
   readonly isSettled: boolean;
   /** Something waits for somebody to sign in. */
   readonly wanted: Wanted | null;
+  /** Who was chosen on this device before the server told whether that takes a PIN. */
+  readonly chosenEarly: string | null;
 }
 
 export const SignInActions = createActionGroup({
@@ -40,7 +42,15 @@ export const SignInActions = createActionGroup({
   },
 });
 
-const initial: SignInSlice = { state: null, isSettled: false, wanted: null };
+const initial: SignInSlice = { state: null, isSettled: false, wanted: null, chosenEarly: null };
+
+/** Who is asked to sign in, now that the server told how this device stands. */
+function wantedNow({ wanted, chosenEarly }: SignInSlice, { required, crewId }: SignInState): Wanted | null {
+  if (!required) return wanted;
+  // The choice was made: it only waits for the PIN that it takes.
+  if (chosenEarly !== null && chosenEarly !== crewId) return { crewId: chosenEarly };
+  return crewId === null ? (wanted ?? { crewId: null }) : wanted;
+}
 
 /** How this device stands with the house's door. */
 export const signInFeature = createFeature({
@@ -48,19 +58,23 @@ export const signInFeature = createFeature({
   reducer: createReducer(
     initial,
     on(
+      SessionActions.crewChosen,
+      (slice, { crewId }): SignInSlice => (slice.isSettled ? slice : { ...slice, chosenEarly: crewId }),
+    ),
+    on(
       SignInActions.told,
       (slice, { state }): SignInSlice => ({
-        ...slice,
         state,
         isSettled: true,
-        wanted: state.required && state.crewId === null ? (slice.wanted ?? { crewId: null }) : slice.wanted,
+        wanted: wantedNow(slice, state),
+        chosenEarly: null,
       }),
     ),
-    on(SignInActions.notTold, (slice): SignInSlice => ({ ...slice, isSettled: true })),
+    on(SignInActions.notTold, (slice): SignInSlice => ({ ...slice, isSettled: true, chosenEarly: null })),
     on(SignInActions.cameIn, (slice, { state }): SignInSlice => {
       // Somebody else's taps may still wait for them.
       const isServed = slice.wanted?.crewId == null || state.signedIn.includes(slice.wanted.crewId);
-      return { state, isSettled: true, wanted: isServed ? null : slice.wanted };
+      return { ...slice, state, isSettled: true, wanted: isServed ? null : slice.wanted };
     }),
     on(
       SignInActions.wanted,
