@@ -1,7 +1,7 @@
 import { Injectable, signal } from '@angular/core';
 import { EXAM_MINUTES, examCases } from '@voltrek/core/practice';
 import { MINUTE_MS } from '@voltrek/core/quantities';
-import { keepText, keptText } from '../shared/state/kept';
+import { keepText, keptValue } from '../shared/state/kept';
 
 /** An exam under way on this device. */
 export interface ExamUnderWay {
@@ -16,7 +16,7 @@ const KEY = 'voltrek.practice.exam';
 /** The one exam that is under way on this device: kept through a reload, and its clock goes on. */
 @Injectable({ providedIn: 'root' })
 export class ExamRecord {
-  private readonly now = signal(this.read());
+  private readonly now = signal(keptValue<ExamUnderWay | null>(KEY, null));
   readonly underWay = this.now.asReadonly();
 
   begin(number: number, by: string): void {
@@ -39,13 +39,5 @@ export class ExamRecord {
   private set(exam: ExamUnderWay | null): void {
     this.now.set(exam);
     keepText(KEY, exam && JSON.stringify(exam));
-  }
-
-  private read(): ExamUnderWay | null {
-    try {
-      return JSON.parse(keptText(KEY) ?? 'null') as ExamUnderWay | null;
-    } catch {
-      return null;
-    }
   }
 }

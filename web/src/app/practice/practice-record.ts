@@ -1,7 +1,7 @@
 import { Injectable } from '@angular/core';
 import { type CardInput, createEmptyCard, fsrs, type Grade, Rating } from 'ts-fsrs';
 import type { DrillKind, PracticeAction, RungId } from '@voltrek/core/practice';
-import { keepText, keptText } from '../shared/state/kept';
+import { keepText, keptValue } from '../shared/state/kept';
 
 /** What comes back by how it went: a rung of the ladder, or a drill. */
 export type Trained = RungId | `drill-${DrillKind}`;
@@ -38,20 +38,20 @@ const gradeOf = ({ passed, hints }: CaseEnd): Grade => {
 @Injectable({ providedIn: 'root' })
 export class PracticeRecord {
   actions(code: string): readonly PracticeAction[] {
-    return this.read<readonly PracticeAction[]>(RUN + code, []);
+    return keptValue<readonly PracticeAction[]>(RUN + code, []);
   }
 
   keep(code: string, actions: readonly PracticeAction[]): void {
-    this.write(RUN + code, actions);
+    keepText(RUN + code, JSON.stringify(actions));
   }
 
   standing(rung: Trained): RungStanding {
-    return this.read<Partial<Record<Trained, RungStanding>>>(RUNGS, {})[rung] ?? FRESH;
+    return keptValue<Partial<Record<Trained, RungStanding>>>(RUNGS, {})[rung] ?? FRESH;
   }
 
   /** A case of the ladder has ended. One that is not on it, or was ended before, moves nothing. */
   ended(rung: Trained, number: number, end: CaseEnd, now = new Date()): void {
-    const all = this.read<Partial<Record<Trained, RungStanding>>>(RUNGS, {});
+    const all = keptValue<Partial<Record<Trained, RungStanding>>>(RUNGS, {});
     const before = all[rung] ?? FRESH;
     if (number !== before.next) return;
     const { card } = scheduler.next(before.card ?? createEmptyCard(now), now, gradeOf(end));
@@ -61,19 +61,6 @@ export class PracticeRecord {
       lastPassed: end.passed,
       card,
     };
-    this.write(RUNGS, { ...all, [rung]: standing });
-  }
-
-  private read<T>(key: string, none: T): T {
-    try {
-      const text = keptText(key);
-      return text ? (JSON.parse(text) as T) : none;
-    } catch {
-      return none;
-    }
-  }
-
-  private write(key: string, value: unknown): void {
-    keepText(key, JSON.stringify(value));
+    keepText(RUNGS, JSON.stringify({ ...all, [rung]: standing }));
   }
 }

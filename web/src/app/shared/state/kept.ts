@@ -12,6 +12,16 @@ export function keptText(key: string): string | null {
   }
 }
 
+/** What this device kept under a name as JSON; `none` where there is nothing, or it is torn. */
+export function keptValue<T>(key: string, none: T): T {
+  try {
+    const text = keptText(key);
+    return text ? (JSON.parse(text) as T) : none;
+  } catch {
+    return none;
+  }
+}
+
 /** Keeps a text under a name, as long as the device can; null forgets it. */
 export function keepText(key: string, text: string | null): void {
   here.delete(key);

@@ -13,21 +13,14 @@ describe('settings of a device', () => {
     expect(kept).toEqual({ ...USUAL_SETTINGS, tones: false });
   });
 
-  it('end the light by the clock when somebody chooses one, and not when the clock does', () => {
-    const { reducer } = settingsFeature;
-    const on = reducer(USUAL_SETTINGS, SettingsActions.set({ key: 'lightByClock', on: true }));
-    const still = reducer(on, SessionActions.lightChosen({ light: 'night', byItself: true }));
-    expect(still.lightByClock).toBeTrue();
-    expect(reducer(still, SessionActions.lightChosen({ light: 'day' })).lightByClock).toBeFalse();
-  });
-
-  it('end the light by the sensor in the same way', () => {
-    const { reducer } = settingsFeature;
-    const on = reducer(USUAL_SETTINGS, SettingsActions.set({ key: 'lightBySensor', on: true }));
-    const still = reducer(on, SessionActions.lightChosen({ light: 'dusk', byItself: true }));
-    expect(still.lightBySensor).toBeTrue();
-    expect(reducer(still, SessionActions.lightChosen({ light: 'day' })).lightBySensor).toBeFalse();
-  });
+  for (const key of ['lightByClock', 'lightBySensor'] as const)
+    it(`end ${key} when somebody chooses a light, and not when it is chosen by itself`, () => {
+      const { reducer } = settingsFeature;
+      const on = reducer(USUAL_SETTINGS, SettingsActions.set({ key, on: true }));
+      const still = reducer(on, SessionActions.lightChosen({ light: 'night', byItself: true }));
+      expect(still[key]).toBeTrue();
+      expect(reducer(still, SessionActions.lightChosen({ light: 'day' }))[key]).toBeFalse();
+    });
 
   it('go by the light around, and stay where they are between two levels', () => {
     let light: Light = 'day';
