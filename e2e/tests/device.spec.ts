@@ -259,15 +259,17 @@ test('a device with a sensor of light goes by it, and by the hand that chooses',
   await page.addInitScript(() => {
     class Sensor extends EventTarget {
       illuminance = 3;
+      private readonly over = new AbortController();
       start(): void {
         setTimeout(() => this.dispatchEvent(new Event('reading')));
-        addEventListener('brightness', (e) => {
+        const read = (e: Event): void => {
           this.illuminance = (e as CustomEvent<number>).detail;
           this.dispatchEvent(new Event('reading'));
-        });
+        };
+        addEventListener('brightness', read, { signal: this.over.signal });
       }
       stop(): void {
-        this.start = () => undefined;
+        this.over.abort();
       }
     }
     Object.assign(window, { AmbientLightSensor: Sensor });
@@ -283,8 +285,10 @@ test('a device with a sensor of light goes by it, and by the hand that chooses',
   await tech.tap('Close');
   await page.getByRole('radio', { name: 'Dusk' }).click();
   await expect(light).toHaveAttribute('data-light', 'dusk');
+  await page.evaluate(() => dispatchEvent(new CustomEvent('brightness', { detail: 3 })));
   await tech.tap('This device: settings');
   await expect(page.getByRole('switch', { name: /Light by the sensor/ })).not.toBeChecked();
+  await expect(light).toHaveAttribute('data-light', 'dusk');
 });
 
 test('a browser that lacks what is not everywhere does a whole rescue with less, and no script fails', async ({
