@@ -7,7 +7,7 @@ import { requireCrew } from '../crew/repository.js';
 import type { Database, Db } from '../db/database.js';
 import type { NewsDesk } from '../http/news.js';
 import { HttpProblem } from '../http/problem.js';
-import { identifyAgain } from '../jobs/service.js';
+import { identifyAgain } from '../jobs/append.js';
 import { atlasBasis, type ChangedEntry, entriesByIds } from './repository.js';
 import { dropStaged, moveStaged, stagingOf } from './staged.js';
 import { parseCsv } from './csv-read.js';

@@ -7,7 +7,7 @@ import { requireCrew } from '../crew/repository.js';
 import type { Database, Tx } from '../db/database.js';
 import type { NewsDesk } from '../http/news.js';
 import { HttpProblem, notFound } from '../http/problem.js';
-import { identifyAgain } from '../jobs/service.js';
+import { identifyAgain } from '../jobs/append.js';
 import { changedParts } from './file.js';
 import { addPhoto, entryById, noteChange, writeMachines } from './repository.js';
 import { photoFrom } from './photo.js';

@@ -19,6 +19,21 @@ const TELLING: readonly JobEvent['type'][] = [
   'event.undone',
 ];
 
+/** Whether the record of the batteries may say something else after an event of this type. */
+export const tellsOfBatteries = (type: JobEvent['type']): boolean => TELLING.includes(type);
+
+/** Events that bring batteries into the record, move them, or put them back. */
+const MOVING: readonly JobEvent['type'][] = [
+  'job.opened',
+  'model.identified',
+  'battery.replaced',
+  'follow-up.done',
+  'event.undone',
+];
+
+/** Whether an event of this type says where batteries are, which other jobs of the vehicle rely on. */
+export const movesBatteries = (type: JobEvent['type']): boolean => MOVING.includes(type);
+
 /** Brings the batteries of a job's vehicle up to what one more event of it says. */
 export async function followJob(
   tx: Tx,
@@ -28,7 +43,7 @@ export async function followJob(
   event: JobEvent,
 ): Promise<void> {
   await followMoves(tx, job, machine, vehicleId, event);
-  if (TELLING.includes(event.type)) await writeEntries(tx, job, machine, vehicleId);
+  if (tellsOfBatteries(event.type)) await writeEntries(tx, job, machine, vehicleId);
 }
 
 /** Batteries that an event brings into the record, moves, or puts back. */
@@ -39,6 +54,7 @@ export async function followMoves(
   vehicleId: string,
   event: JobEvent,
 ): Promise<void> {
+  if (!movesBatteries(event.type)) return;
   const at = new Date(timeOf(event));
   const of = { by: event.by, jobId: job.id, eventId: event.id, at } as const;
   switch (event.type) {

@@ -7,14 +7,22 @@ interface Waiting {
   /** Does the work; gives what to tell whoever waits once it is on the disk. */
   readonly run: (tx: Tx) => Promise<() => void>;
   readonly fail: (error: Error) => void;
+  readonly isOneStatement: boolean;
 }
 
 /**
  * Runs work in a transaction; what it gives is on the disk, and when it throws nothing of it stands.
  *
- * @param jobId of work that has to do with one job alone; other jobs do not wait for it, where the database has more than one session
+ * @param options.jobIds of work that has to do with these jobs alone; other jobs do not wait for it, where the database has more than one session
+ * @param options.isOneStatement of work that writes with one statement, its last, which stands or falls by itself: where nobody comes between
+ *   it and what was read, it needs no transaction around it
  */
-export type Write = <T>(work: (tx: Tx) => Promise<T>, jobId?: string) => Promise<T>;
+export type Write = <T>(work: (tx: Tx) => Promise<T>, options?: WriteOptions) => Promise<T>;
+
+export interface WriteOptions {
+  readonly jobIds?: readonly string[];
+  readonly isOneStatement?: boolean;
+}
 
 /**
  * Works of the embedded database's one session, one after another. Those that wait while others are written share one transaction and its one
@@ -35,21 +43,23 @@ export function groupedWrites(db: Db, onLost: (error: Error) => void): Write {
       await together(db, group, onLost);
     isBusy = false;
   };
-  return (work) =>
+  return (work, { isOneStatement = false } = {}) =>
     new Promise((resolve, reject) => {
       const run: Waiting['run'] = async (tx) => {
         const result = await work(tx);
         return () => resolve(result);
       };
-      waiting.push({ run, fail: reject });
+      waiting.push({ run, fail: reject, isOneStatement });
       if (!isBusy) void drain();
     });
 }
 
 async function together(db: Db, group: readonly Waiting[], onLost: (error: Error) => void): Promise<void> {
   if (group.length === 1) {
-    const [{ run, fail }] = group as [Waiting];
-    await db.transaction(run).then((answer) => answer(), fail);
+    const [{ run, fail, isOneStatement }] = group as [Waiting];
+    // Works come one after another: nobody else writes meanwhile.
+    const done = isOneStatement ? run(db as unknown as Tx) : db.transaction(run);
+    await done.then((answer) => answer(), fail);
     return;
   }
   const answers: (() => void)[] = [];

@@ -30,6 +30,8 @@ export interface Others {
 export interface Database {
   readonly db: Db;
   readonly write: Write;
+  /** Writes of different jobs that it works on at the same time. */
+  readonly writesAtOnce: number;
   /** Other servers on the same database; null where there can be none. */
   readonly others: Others | null;
   readonly close: () => Promise<void>;
@@ -74,7 +76,7 @@ export async function openInMemory(snapshot?: string): Promise<Database & { read
   const pool = sessionOf(exchangeOf(client));
   const db = await ready(pool);
   return {
-    ...{ db, client, still: stillOn(pool), others: null },
+    ...{ db, client, still: stillOn(pool), others: null, writesAtOnce: 1 },
     write: groupedWrites(db, () => undefined),
     close: async () => {
       await pool.end();
@@ -114,7 +116,7 @@ export async function openDatabase(folder: string, onLost: (error: Error) => voi
       const db = await ready(pool);
       const endCheckpoints = keepCheckpoints(pool);
       return {
-        ...{ db, still, others: null },
+        ...{ db, still, others: null, writesAtOnce: 1 },
         write: groupedWrites(db, onLost),
         close: async () => {
           await endCheckpoints();

@@ -36,8 +36,29 @@ export async function upsert<T extends PgTable>(
       .onConflictDoUpdate({ target: key, set: asGiven(table, Object.keys(part[0]!)) as never });
 }
 
+/**
+ * An insert of rows that are sent as one parameter: the statement is the same however many there are, so the database keeps it planned, and
+ * is not put together anew for each value. Fields that a row lacks are null: no default of the table is taken.
+ */
+export function insertOf<T extends PgTable>(table: T, rows: readonly T['$inferInsert'][]): SQL {
+  const columns = Object.entries(getTableColumns(table));
+  const into = columns.map(([, { name }]) => `"${name}"`).join(', ');
+  const from = columns.map(([field]) => `"${field}"`).join(', ');
+  const kinds = columns.map(([field, column]) => `"${field}" ${column.getSQLType()}`).join(', ');
+  return sql`INSERT INTO ${table} (${sql.raw(into)}) SELECT ${sql.raw(from)}
+    FROM jsonb_to_recordset(${JSON.stringify(rows)}::jsonb) AS given (${sql.raw(kinds)})`;
+}
+
+/** How such an insert ends that takes the place of rows that stand under the same key. */
+export function orOver(table: PgTable, key: PgColumn): SQL {
+  const set = Object.values(getTableColumns(table))
+    .filter(({ name }) => name !== key.name)
+    .map(({ name }) => `"${name}" = excluded."${name}"`);
+  return sql.raw(`ON CONFLICT ("${key.name}") DO UPDATE SET ${set.join(', ')}`);
+}
+
 /** What a row that stands takes over from the one that was to be put in: its values are sent once. */
-export function asGiven(table: PgTable, fields: readonly string[]): Readonly<Record<string, SQL>> {
+function asGiven(table: PgTable, fields: readonly string[]): Readonly<Record<string, SQL>> {
   const columns = getTableColumns(table);
   return Object.fromEntries(fields.map((field) => [field, sql.raw(`excluded."${columns[field]!.name}"`)]));
 }

@@ -12,6 +12,8 @@ import type { Db, Tx } from './types.js';
 
 /** Connections of one server; a transaction holds one while it lasts. */
 const CONNECTIONS = 10;
+/** Of these, writes of different jobs hold so many; reads always find one free. */
+const WRITES_AT_ONCE = 4;
 /** Whoever waits longer than this for a connection is told that the database is busy, ms. */
 const CONNECTION_MS = 10_000;
 /** The oldest PostgreSQL that this runs on. */
@@ -66,6 +68,7 @@ export async function openPostgres(url: string): Promise<Database> {
   return {
     db,
     write: lockedWrites(pool),
+    writesAtOnce: WRITES_AT_ONCE,
     // Nothing is copied under its feet: its own server keeps its files.
     still: (work) => work(),
     others: lines.others,
@@ -94,11 +97,14 @@ async function prepare(pool: pg.Pool, db: Db): Promise<void> {
 }
 
 function lockedWrites(pool: pg.Pool): Write {
-  const locked = async <T>(work: (tx: Tx) => Promise<T>, jobId: string | undefined): Promise<T> => {
+  const locked = async <T>(
+    work: (tx: Tx) => Promise<T>,
+    jobIds: readonly string[] | undefined,
+  ): Promise<T> => {
     // Taken here, so that it is given back whatever the transaction comes to, its first word included.
     const session = await pool.connect();
     try {
-      const result = await inTransaction(session, work, jobId);
+      const result = await inTransaction(session, work, jobIds);
       session.release();
       return result;
     } catch (error) {
@@ -109,26 +115,36 @@ function lockedWrites(pool: pg.Pool): Write {
   const inTransaction = <T>(
     session: pg.PoolClient,
     work: (tx: Tx) => Promise<T>,
-    jobId: string | undefined,
+    jobIds: readonly string[] | undefined,
   ) =>
     drizzle(session, { schema }).transaction(async (tx) => {
-      await tx.execute(
-        jobId === undefined
-          ? sql`SELECT pg_advisory_xact_lock(${LOCKS.house}, 0)`
-          : sql`SELECT pg_advisory_xact_lock_shared(${LOCKS.house}, 0), pg_advisory_xact_lock(${LOCKS.job}, hashtext(${jobId})),
-              pg_advisory_xact_lock(${LOCKS.van}, hashtext(coalesce((SELECT van_id FROM jobs WHERE id = ${jobId}::uuid), ${jobId})))`,
-      );
+      if (jobIds) await lockJobs(tx, jobIds);
+      else await tx.execute(sql`SELECT pg_advisory_xact_lock(${LOCKS.house}, 0)`);
       return work(tx);
     });
-  return async (work, jobId) => {
+  return async (work, { jobIds } = {}) => {
     for (let tried = 1; ; tried++)
       try {
-        return await locked(work, jobId);
+        return await locked(work, jobIds);
       } catch (error) {
         if (tried === TRIES || !MET.has(codeOf(error))) throw error;
         await pause(TRY_AGAIN_MS * tried * (0.5 + Math.random()));
       }
   };
+}
+
+/** Waits for others of these jobs, then for others of their vans: each in one order, so that no two wait for each other. */
+async function lockJobs(tx: Tx, jobIds: readonly string[]): Promise<void> {
+  const asked = sql`jsonb_array_elements_text(${JSON.stringify(jobIds)}::jsonb) asked (id)`;
+  await tx.execute(
+    sql`SELECT pg_advisory_xact_lock_shared(${LOCKS.house}, 0), pg_advisory_xact_lock(${LOCKS.job}, key)
+      FROM (SELECT DISTINCT hashtext(id) AS key FROM ${asked} ORDER BY key) keys`,
+  );
+  await tx.execute(
+    sql`SELECT pg_advisory_xact_lock(${LOCKS.van}, key)
+      FROM (SELECT DISTINCT hashtext(coalesce(van_id, asked.id)) AS key
+        FROM ${asked} LEFT JOIN jobs ON jobs.id = asked.id::uuid ORDER BY key) keys`,
+  );
 }
 
 /** What servers on one database tell each other: a line of its own for each, laid anew when it breaks. */

@@ -126,6 +126,8 @@ export function createApp(parts: AppParts): Express {
   const door = doorOf(database);
   app.use('/api', guardDoor(database, door));
 
+  // First of all: every tap comes here.
+  app.use('/api/jobs', jobRoutes(database, news));
   app.get('/metrics', async (request, response, next) => {
     if ((await door.isShut()) && !isLoopback(request.ip ?? '')) throw new HttpProblem(401, ANSWERS.signIn);
     await metrics.tell(request, response, next);
@@ -173,7 +175,6 @@ export function createApp(parts: AppParts): Express {
   app.use('/api/files', fileRoutes(database, news));
   app.use('/api/follow-ups', followUpRoutes(database));
   app.use('/api/instruments', instrumentRoutes(database, instruments));
-  app.use('/api/jobs', jobRoutes(database, news));
   app.use('/api', (request) => {
     throw notFound('route', `${request.method} ${request.originalUrl.split('?')[0]}`);
   });

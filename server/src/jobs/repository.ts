@@ -17,7 +17,8 @@ import { and, asc, count, eq, gt, gte, ilike, inArray, lt, lte, or, type SQL, sq
 import { union } from 'drizzle-orm/pg-core';
 import type { Db, Tx } from '../db/database.js';
 import { jobEvents, jobs, vehicles } from '../db/schema.js';
-import { asGiven } from '../db/many-rows.js';
+import { rowVersion } from '../db/last-read.js';
+import { insertOf, orOver } from '../db/many-rows.js';
 import { plainLike } from '../db/words.js';
 import { isWholePlate } from '../vehicles/repository.js';
 
@@ -70,21 +71,30 @@ export async function keptJob(db: Db | Tx, jobId: string): Promise<KeptJob | nul
   return job && { job, vehicleId: row.vehicleId, vanId: row.vanId };
 }
 
-/** Writes one more event and what the job has come to. Call inside a transaction. */
-export async function writeEvent(tx: Tx, event: JobEvent, kept: KeptJob, machine: Machine): Promise<void> {
-  const row = rowOf(kept, machine);
-  // One statement: between two the database waits for this server. That the job is there is looked at when it ends.
-  const logged = tx.$with('logged').as(
-    tx
-      .insert(jobEvents)
-      .values(eventRow(event, kept.job.revision - 1))
-      .returning({ id: jobEvents.id }),
+/** One more event, what its job has come to, and the job's machine. */
+export interface Logged {
+  readonly event: JobEvent;
+  readonly kept: KeptJob;
+  readonly machine: Machine;
+}
+
+/**
+ * Writes one more event of each of some jobs, and what the jobs have come to: in one statement, since between two the database waits for
+ * this server. Call inside a transaction.
+ *
+ * @param logged of different jobs
+ * @returns the version in which the row of each job now stands, by the job's id
+ */
+export async function writeEvents(tx: Tx, logged: readonly Logged[]): Promise<ReadonlyMap<string, string>> {
+  if (logged.length === 0) return new Map();
+  const events = logged.map(({ event, kept }) => eventRow(event, kept.job.revision - 1));
+  const rows = logged.map(({ kept, machine }) => rowOf(kept, machine));
+  // That the job is there is looked at when the statement ends.
+  const written = await tx.execute<{ id: string; version: string }>(
+    sql`WITH logged AS (${insertOf(jobEvents, events)}) ${insertOf(jobs, rows)} ${orOver(jobs, jobs.id)}
+      RETURNING id, ${rowVersion(jobs)} AS version`,
   );
-  await tx
-    .with(logged)
-    .insert(jobs)
-    .values(row)
-    .onConflictDoUpdate({ target: jobs.id, set: asGiven(jobs, Object.keys(row)) });
+  return new Map(written.rows.map(({ id, version }) => [id, version]));
 }
 
 /** An event as it is stored, at its place in the log. */

@@ -6,7 +6,8 @@ import type { Database } from '../db/database.js';
 import { HttpProblem, notFound } from '../http/problem.js';
 import { requireSpeaker } from '../sign-in/door.js';
 import { readLog } from './repository.js';
-import { acceptEvent, jobDetail, jobSheet } from './service.js';
+import { acceptEvents } from './accept.js';
+import { jobDetail, jobSheet } from './service.js';
 import type { NewsDesk } from '../http/news.js';
 import { DAY_MS } from '@voltrek/core/quantities';
 
@@ -14,6 +15,7 @@ const PAGE_MAX = 200;
 
 export function jobRoutes(database: Database, news: NewsDesk): Router {
   const router = Router();
+  const accept = acceptEvents(database, news);
 
   router.param('jobId', (_request, _response, next, jobId: string) => {
     next(UUID_PATTERN.test(jobId) ? undefined : notFound('job', jobId));
@@ -53,7 +55,7 @@ export function jobRoutes(database: Database, news: NewsDesk): Router {
     const speaker = requireSpeaker(request, event.by);
     const isAlone = speaker === null || mayDo(speaker.role, 'work');
     const heldMs = heldMsOf(request.get('voltrek-held-ms'));
-    const acknowledged = await acceptEvent(database, news, event, heldMs, isAlone);
+    const acknowledged = await accept({ event, heldMs, isAlone });
     response.status(acknowledged.isNew ? 201 : 200).json(acknowledged);
   });
 

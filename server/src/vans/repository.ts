@@ -10,20 +10,30 @@ import {
   type MeasuredKit,
 } from '@voltrek/core/job';
 import { chargeNow, type KitItem, kitNow } from '@voltrek/core/sources';
-import { and, asc, eq, isNull, max } from 'drizzle-orm';
+import { and, asc, eq, inArray, isNull, max } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
 import { kitItems, kitMarks, kitUses, vans } from '../db/schema.js';
 import { HttpProblem, notFound } from '../http/problem.js';
 
 /** What a van carries, as it is now: what rest and age have left of it. */
 export async function kitOfVan(db: Db | Tx, vanId: string): Promise<KitItem[]> {
-  const rows = await db
-    .select({ detail: kitItems.detail })
-    .from(kitItems)
-    .where(and(eq(kitItems.vanId, vanId), isNull(kitItems.retiredAt)))
-    .orderBy(asc(kitItems.position));
   const now = new Date();
-  return rows.map((row) => kitNow(row.detail, now));
+  return ((await kitOfVans(db, [vanId]))[vanId] ?? []).map((item) => kitNow(item, now));
+}
+
+/** What vans carry, by van, as it was last written down of each item. */
+export async function kitOfVans(
+  db: Db | Tx,
+  vanIds: readonly string[],
+): Promise<Readonly<Record<string, readonly KitItem[]>>> {
+  const rows = await db
+    .select({ vanId: kitItems.vanId, detail: kitItems.detail })
+    .from(kitItems)
+    .where(and(inArray(kitItems.vanId, [...vanIds]), isNull(kitItems.retiredAt)))
+    .orderBy(asc(kitItems.position));
+  const byVan: Record<string, KitItem[]> = {};
+  for (const { vanId, detail } of rows) (byVan[vanId] ??= []).push(detail);
+  return byVan;
 }
 
 /** Every van with what it carries, those off the road included. */

@@ -1,0 +1,48 @@
+import { type SQL, sql } from 'drizzle-orm';
+import type { PgTable } from 'drizzle-orm/pg-core';
+
+/**
+ * What a row is at this moment: who wrote it last, and where it lies. Any change of it, also twice in one transaction, gives another; no two
+ * rows that ever stood under one key share it.
+ */
+export const rowVersion = (table: PgTable): SQL<string> => sql`${table}.xmin::text || ${table}.ctid::text`;
+
+/** Values that were read from the database, and are taken again as long as the database says that they stand unchanged. */
+export class LastRead<T> {
+  private readonly values = new Map<string, { readonly version: string; readonly value: T }>();
+
+  /** @param most values that are remembered; whatever was put in longest ago goes first */
+  constructor(private readonly most: number) {}
+
+  put(key: string, version: string, value: T): void {
+    this.values.delete(key);
+    this.values.set(key, { version, value });
+    const [oldest] = this.values.keys();
+    if (this.values.size > this.most && oldest !== undefined) this.values.delete(oldest);
+  }
+
+  /**
+   * The values of these keys.
+   *
+   * @param wanted the version of each key, as the database told it in this transaction
+   * @param read asked at most once, for those keys that are not known in their version; a key that it does not give has no value
+   */
+  async of(
+    wanted: ReadonlyMap<string, string>,
+    read: (keys: string[]) => Promise<Iterable<readonly [key: string, value: T]>>,
+  ): Promise<ReadonlyMap<string, T>> {
+    const found = new Map<string, T>();
+    const missing: string[] = [];
+    for (const [key, version] of wanted) {
+      const known = this.values.get(key);
+      if (known?.version === version) found.set(key, known.value);
+      else missing.push(key);
+    }
+    if (missing.length > 0)
+      for (const [key, value] of await read(missing)) {
+        found.set(key, value);
+        this.put(key, wanted.get(key)!, value);
+      }
+    return found;
+  }
+}

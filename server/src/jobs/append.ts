@@ -1,0 +1,195 @@
+import { randomUUID } from 'node:crypto';
+import type { EventTaken } from '@voltrek/contracts/api';
+import { ANSWERS } from '@voltrek/contracts/words';
+import { anyClampOn } from '@voltrek/core/hookup';
+import { applyEvent, type Job, type JobEvent, lastUndoable, momentAfter, refusalOf } from '@voltrek/core/job';
+import type { Machine } from '@voltrek/core/machine';
+import { donorOf, modelById } from '../atlas/repository.js';
+import { callById } from '../calls/repository.js';
+import type { Tx } from '../db/database.js';
+import { HttpProblem, notFound, refused } from '../http/problem.js';
+import { houseRules } from '../rules/repository.js';
+import { firstVan, kitOfVan, requireVan } from '../vans/repository.js';
+import { bringUpToDate, changesMore, changesOthers } from './follow.js';
+import { eventById, jobOfCall, keptJob, openJobsOn, readEvents, writeEvents } from './repository.js';
+import { type Looked, ReadForEvents, type Standing, standingsFor } from './standing.js';
+
+/** An event as a device reported it. */
+export interface Report {
+  readonly event: JobEvent;
+  /** How long it waited on the device, by a clock that nobody sets, ms. */
+  readonly heldMs: number;
+  /** Whoever reports it may work alone; others only in a job that somebody answers for. */
+  readonly isAlone: boolean;
+}
+
+/** What a report came to: taken, or refused. */
+export type Outcome = EventTaken | HttpProblem;
+
+/** An event of its job and nothing else: it may be appended together with those of other jobs, in any order. */
+export const isOfItsJobAlone = ({ event }: Report): boolean => !changesOthers(event.type);
+
+/** An event that is one line of its log and nothing else. */
+export const isOneLine = ({ event }: Report): boolean => !changesMore(event.type);
+
+/** An event that was judged, with everything that is to be written of it. */
+interface Judged {
+  readonly event: JobEvent;
+  readonly standing: Standing;
+  readonly job: Job;
+  readonly machine: Machine;
+}
+
+/**
+ * Appends events to their jobs: each judged against its job as it stands, and written with the snapshot and everything that lists and
+ * records show of it.
+ *
+ * The server's clock says when it happened: now, less what it waited on the device. A device whose clock is ahead or back shortens no rest.
+ *
+ * @param read what was read of this database for events before
+ * @param reports of different jobs; more than one only where each is of its job alone
+ * @returns for each what it came to; of one that is refused nothing is written: 404 for an unknown call, crew member or model, 409 when the
+ *   job's state refuses it, 403 for who may not
+ */
+export async function appendAll(tx: Tx, read: ReadForEvents, reports: readonly Report[]): Promise<Outcome[]> {
+  const now = new Date();
+  const standings = await standingsFor(
+    tx,
+    read,
+    reports.map(({ event }) => event),
+  );
+  const outcomes: Outcome[] = [];
+  const judged: Judged[] = [];
+  for (const [i, report] of reports.entries())
+    try {
+      const standing = standings[i]!;
+      if (standing.isKnown) {
+        outcomes.push({ ...(await standsAlready(tx, report.event)), now: now.toISOString() });
+        continue;
+      }
+      const one = await judgeReport(tx, report, standing, now);
+      judged.push(one);
+      const { event, job } = one;
+      outcomes.push({ event, revision: job.revision, isNew: true, now: now.toISOString() });
+    } catch (error) {
+      if (!(error instanceof HttpProblem)) throw error;
+      outcomes.push(error);
+    }
+  await write(tx, read, judged);
+  return outcomes;
+}
+
+/** What was answered, or should have been, when the same event came before. @throws HttpProblem 409 when it is of another job */
+async function standsAlready(tx: Tx, { id, jobId }: JobEvent): Promise<Omit<EventTaken, 'now'>> {
+  const event = (await eventById(tx, id))!;
+  if (event.jobId !== jobId) throw new HttpProblem(409, ANSWERS.eventIdTaken);
+  return { event, revision: (await keptJob(tx, jobId))?.job.revision ?? 0, isNew: false };
+}
+
+async function judgeReport(
+  tx: Tx,
+  { event: reported, heldMs, isAlone }: Report,
+  { isCrew, standing: known }: Looked,
+  now: Date,
+): Promise<Judged> {
+  if (!isCrew) throw notFound('crewMember', reported.by);
+  const { standing, named } = known ? { standing: known, named: reported } : await opening(tx, reported);
+  const before = known && (known.job ?? (await keptJob(tx, reported.jobId))?.job ?? null);
+  if (!isAlone && (!before?.supervisedBy || reported.type === 'job.supervised'))
+    throw new HttpProblem(403, ANSWERS.notSupervised);
+  const heardAt = new Date(now.getTime() - heldMs).toISOString();
+  const event = { ...named, heardAt: notBefore(before, heardAt) } as JobEvent;
+  return judge(tx, { ...standing, job: before }, event);
+}
+
+/**
+ * Time neither runs back nor stands still within a log: what was held longer than the event before it, which a busy server took late, still
+ * came after it. What is listed by its time is then listed in the order of the log.
+ */
+function notBefore(job: Job | null, heardAt: string): string {
+  return job && job.lastAt >= heardAt ? momentAfter(job.lastAt) : heardAt;
+}
+
+/** @throws HttpProblem as {@link appendAll} tells */
+async function judge(tx: Tx, standing: Standing, event: JobEvent): Promise<Judged> {
+  const { job: before, machine, kit, donor, rules } = standing;
+  const found = event.type === 'model.identified' ? await modelById(tx, event.data.modelId) : null;
+  if (event.type === 'model.identified' && !found) throw notFound('machine', event.data.modelId);
+  if (event.type === 'van.called' || event.type === 'van.arrived') await requireVan(tx, event.data.vanId);
+  // Only an undo looks back; everything else costs the same however long the log is.
+  const log = event.type === 'event.undone' ? await readEvents(tx, event.jobId) : [];
+  const refusal = refusalOf(before, event, { machine, donor, kit, rules, undoable: () => lastUndoable(log) });
+  if (refusal) throw refused(refusal);
+  const job = applyEvent(before, event, () => log)!;
+  const now = job.modelId === machine.id ? machine : (found ?? (await modelById(tx, job.modelId))!);
+  return { event, standing, job, machine: now };
+}
+
+async function write(tx: Tx, read: ReadForEvents, judged: readonly Judged[]): Promise<void> {
+  const kept = judged.map(({ event, standing: { vehicleId, vanId }, job, machine }) => ({
+    event,
+    machine,
+    kept: { vehicleId, vanId, job },
+  }));
+  const written = await writeEvents(tx, kept);
+  for (const { job } of judged) read.jobs.put(job.id, written.get(job.id)!, job);
+  for (const [i, { standing }] of judged.entries()) await bringUpToDate(tx, kept[i]!, standing);
+}
+
+/**
+ * Tells the open jobs of entries that were corrected in what hands rely on: their points, polarity, parking and plan were another machine's.
+ * Call inside the transaction that corrects them.
+ *
+ * @returns what is to be told once it stands
+ * @throws HttpProblem 409 while a clamp is on one of these machines
+ */
+export async function identifyAgain(
+  tx: Tx,
+  modelIds: readonly string[],
+  by: string,
+): Promise<readonly Pick<EventTaken, 'event' | 'revision'>[]> {
+  const told: Pick<EventTaken, 'event' | 'revision'>[] = [];
+  const read = new ReadForEvents();
+  for (const { id: jobId, callNumber, modelId } of await openJobsOn(tx, modelIds)) {
+    const reported = { id: randomUUID(), jobId, by, type: 'model.identified', data: { modelId } } as const;
+    const { standing } = (await standingsFor(tx, read, [reported]))[0]!;
+    const job = standing && (standing.job ?? (await keptJob(tx, jobId))?.job ?? null);
+    if (!standing || !job) continue;
+    if (anyClampOn(job.hookup)) throw new HttpProblem(409, ANSWERS.clampsOnMachine(callNumber));
+    const at = notBefore(job, new Date().toISOString());
+    const judged = await judge(tx, { ...standing, job }, { ...reported, at, heardAt: at });
+    await write(tx, read, [judged]);
+    told.push({ event: judged.event, revision: judged.job.revision });
+  }
+  return told;
+}
+
+/**
+ * What a job that opens stands on: its machine, and the kit of the van that its call says. A device that had no network knows neither the
+ * number of its call nor whose vehicle a plate turned out to be: the event is told both.
+ *
+ * @throws HttpProblem 404, 409
+ */
+async function opening(tx: Tx, event: JobEvent): Promise<{ standing: Standing; named: JobEvent }> {
+  if (event.type !== 'job.opened') throw notFound('job', event.jobId);
+  const call = await callById(tx, event.data.callId);
+  if (!call) throw notFound('call', event.data.callId);
+  const other = await jobOfCall(tx, event.data.callId);
+  if (other && other !== event.jobId) throw refused('already-open');
+  const vanId = event.data.vanId ?? call.vanId ?? (await firstVan(tx));
+  const machine = await modelById(tx, event.data.modelId);
+  if (!machine) throw notFound('machine', event.data.modelId);
+  const kit = await kitOfVan(tx, vanId);
+  return {
+    standing: {
+      vehicleId: call.vehicleId,
+      vanId,
+      job: null,
+      machine,
+      kit,
+      donor: await donorOf(tx, kit),
+      rules: await houseRules(tx),
+    },
+    named: { ...event, data: { ...event.data, callNumber: call.number, vehicleId: call.vehicleId } },
+  };
+}

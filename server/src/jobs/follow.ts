@@ -1,0 +1,62 @@
+import { type EventType, kitCare, kitMeasured, kitUses, timeOf } from '@voltrek/core/job';
+import { followJob, movesBatteries, tellsOfBatteries } from '../batteries/of-job.js';
+import { endCall, takenCall } from '../calls/repository.js';
+import type { Tx } from '../db/database.js';
+import { writePromises } from '../followups/repository.js';
+import { chargeKit, markKit, measureKit } from '../vans/repository.js';
+import { matchModel } from '../vehicles/service.js';
+import type { Logged } from './repository.js';
+import type { Standing } from './standing.js';
+
+/** What events stand on beside their job. */
+type Beside = Pick<Standing, 'kit' | 'rules'>;
+
+const promises = (tx: Tx, { kept: { job } }: Logged): Promise<void> => writePromises(tx, job);
+
+const measured = (tx: Tx, { kept: { job }, machine }: Logged, { kit, rules }: Beside): Promise<void> =>
+  measureKit(tx, kitMeasured(job, machine, kit, rules));
+
+async function used(tx: Tx, logged: Logged, { kit, rules }: Beside): Promise<void> {
+  const { kept, machine, event } = logged;
+  const at = new Date(timeOf(event));
+  await chargeKit(tx, kept.job.id, kitUses(kept.job, machine, kit, rules), at);
+  await markKit(tx, kitCare(kept.job, kit), kept.job.id, at);
+}
+
+async function usedAndMeasured(tx: Tx, logged: Logged, beside: Beside): Promise<void> {
+  await used(tx, logged, beside);
+  await measured(tx, logged, beside);
+}
+
+/** What an event changes beside its job and the readings of that job's batteries: the call, the vehicle, the kit, what was promised. */
+const CHANGES: Readonly<
+  Partial<Record<EventType, (tx: Tx, logged: Logged, beside: Beside) => Promise<void>>>
+> = {
+  'job.opened': (tx, { kept: { job, vanId }, event }) =>
+    takenCall(tx, job.call.callId, vanId, event.by, new Date(timeOf(event))),
+  'model.identified': (tx, { kept: { job, vehicleId } }) => matchModel(tx, vehicleId, job.modelId),
+  'job.closed': async (tx, { kept: { job }, event }) => {
+    await endCall(tx, job.call.callId, 'done', new Date(timeOf(event)));
+    await writePromises(tx, job);
+  },
+  'follow-up.done': promises,
+  'recheck.taken': promises,
+  'leads.measured': measured,
+  'clamp.detached': used,
+  'pack.switched': used,
+  'attempt.ended': usedAndMeasured,
+  'event.undone': usedAndMeasured,
+};
+
+/** Whether an event of this type changes what other jobs stand on. */
+export const changesOthers = (type: EventType): boolean => type in CHANGES || movesBatteries(type);
+
+/** Whether an event of this type changes anything beside the log and the snapshot of its job. */
+export const changesMore = (type: EventType): boolean => changesOthers(type) || tellsOfBatteries(type);
+
+/** Brings everything up to date that an event changes beside the log and the snapshot of its job. */
+export async function bringUpToDate(tx: Tx, logged: Logged, beside: Beside): Promise<void> {
+  const { event, kept, machine } = logged;
+  await followJob(tx, kept.job, machine, kept.vehicleId, event);
+  await CHANGES[event.type]?.(tx, logged, beside);
+}
