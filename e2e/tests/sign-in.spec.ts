@@ -31,6 +31,32 @@ async function device(browser: Browser): Promise<{ context: BrowserContext; page
   return { context, page: await context.newPage() };
 }
 
+/** What a device holds of the house's own: jobs, and answers that the service worker put by; and who works on it. */
+const heldOn = (page: Page): Promise<{ jobs: number; answers: number; waiting: number; crewId: string }> =>
+  page.evaluate(async () => {
+    const count = (store: string): Promise<number> =>
+      new Promise((done) => {
+        const opened = indexedDB.open('voltrek');
+        opened.onsuccess = () => {
+          const asked = opened.result.transaction(store).objectStore(store).count();
+          asked.onsuccess = () => {
+            opened.result.close();
+            done(asked.result);
+          };
+        };
+      });
+    const names = (await caches.keys()).filter((name) => name.includes(':data:') && name.endsWith(':cache'));
+    const kept = await Promise.all(
+      names.map(async (name) => (await (await caches.open(name)).keys()).length),
+    );
+    return {
+      jobs: await count('jobs'),
+      waiting: await count('waiting'),
+      answers: kept.reduce((all, n) => all + n, 0),
+      crewId: localStorage.getItem('voltrek.crew') ?? '',
+    };
+  });
+
 /** The lead's own page of the door, with every PIN set and sign-in required. */
 async function shutDoor(page: Page, url: string, names: Readonly<Record<string, string>>): Promise<void> {
   await page.goto(`${url}/kit`);
@@ -174,6 +200,61 @@ test('a shut door: strangers out, each role to its own, a device handed over, an
     await doorPart.getByRole('button', { name: 'Open to everybody' }).click();
     await expect(doorPart.getByRole('alert')).toContainText('sign-in stays required');
     for (const { context } of [office, van, learner]) await context.close();
+  } finally {
+    await server.remove();
+  }
+});
+
+test('whoever signs out leaves nothing of the house on the device but what waits; it is sent by whoever comes back', async ({
+  browser,
+}) => {
+  test.setTimeout(240_000);
+  const server = await TestServer.ofDemo();
+  try {
+    expect((await server.start()).ready).toBeTruthy();
+    const url = urlOf(server);
+    const crew = (await (await fetch(`${server.url}/api/crew`)).json()) as Named[];
+    const names = Object.fromEntries(crew.map(({ id, name }) => [id, name]));
+    const office = await device(browser);
+    await shutDoor(office.page, url, names);
+
+    const context = await browser.newContext({ serviceWorkers: 'allow' });
+    const page = await context.newPage();
+    const tech = new Technician(page, url);
+    await page.goto(`${url}/board`);
+    await signIn(page, names[TECHNICIAN]!, PINS.technician);
+    await page.evaluate(async () => void (await navigator.serviceWorker.ready));
+    await page.reload();
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+    const title = await tech.newCall('brinmoor-pella');
+    await page.goto(`${url}/board`);
+    await tech.tap(new RegExp(title));
+    await tech.expectStage('Scene');
+    const jobId = /job\/([0-9a-f-]{36})/.exec(page.url())![1]!;
+    await expect.poll(async () => (await heldOn(page)).answers).toBeGreaterThan(0);
+    await expect.poll(async () => (await heldOn(page)).jobs).toBeGreaterThan(10);
+
+    // A tap that cannot be sent, then out: the way to the log of jobs is shut, that to the door is not.
+    await context.route(/\/api\/jobs\/[^/]+\/events/, (route) => route.abort());
+    await tech.safeToWork();
+    await tech.expectStage('Checks');
+    await expect(page.getByText(/no server, 1 kept here since/)).toBeVisible();
+    await page.goto(`${url}/kit`);
+    await page.getByRole('button', { name: 'Sign out on this device' }).click();
+    await expect(page.getByRole('dialog', { name: 'Sign in' })).toBeVisible();
+    expect(await heldOn(page)).toEqual({ jobs: 1, waiting: 1, answers: 0, crewId: '' });
+    await expect(page.getByText(/0 waiting, 0 under way/)).toBeVisible();
+    await expect(page.getByText(title)).toHaveCount(0);
+
+    await context.unroute(/\/api\/jobs\/[^/]+\/events/);
+    await signIn(page, names[TECHNICIAN]!, PINS.technician);
+    await expect.poll(async () => (await heldOn(page)).waiting).toBe(0);
+    const logged = (await (await page.request.get(`${url}/api/jobs/${jobId}`)).json()) as {
+      events: { type: string }[];
+    };
+    expect(logged.events.map(({ type }) => type)).toEqual(['job.opened', 'scene.recorded']);
+    await context.close();
+    await office.context.close();
   } finally {
     await server.remove();
   }

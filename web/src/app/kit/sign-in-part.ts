@@ -7,6 +7,7 @@ import { Api } from '../shared/state/api';
 import { problemText } from '../shared/state/problem';
 import { atWork, sessionFeature } from '../shared/state/session';
 import { SignInActions } from '../shared/state/sign-in';
+import { LeaveDevice } from '../shared/sync/leave-device';
 import { PinField } from '../shared/ui/pin-field';
 import { isNamedHost } from '../shared/ui/named-host';
 import { nameOf } from '@words/figures';
@@ -200,6 +201,7 @@ export class SignInPart {
 
   protected readonly api = inject(Api);
   private readonly store = inject(Store);
+  private readonly leaveDevice = inject(LeaveDevice);
   private readonly crew = this.store.selectSignal(sessionFeature.selectCrew);
   private readonly crewId = this.store.selectSignal(sessionFeature.selectCrewId);
 
@@ -260,15 +262,21 @@ export class SignInPart {
 
   protected end(sessionId: string, isHere: boolean): void {
     this.ask(this.api.endSession(sessionId), () => {
-      if (isHere) this.store.dispatch(SignInActions.asked());
+      if (isHere) void this.leave();
     });
   }
 
   protected signOut(): void {
     this.api.signOut().subscribe({
-      next: (state) => this.store.dispatch(SignInActions.told({ state })),
+      next: () => void this.leave(),
       error: (error: unknown) => this.problem.set(problemText(error)),
     });
+  }
+
+  /** Nobody is in on this device any more: what it kept goes, and what this page still shows with it. */
+  private async leave(): Promise<void> {
+    await this.leaveDevice.empty();
+    location.assign('/');
   }
 
   protected async addPasskey(): Promise<void> {

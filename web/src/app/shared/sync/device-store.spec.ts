@@ -108,6 +108,26 @@ describe('DeviceStore', () => {
     expect(written()).toBe(0);
   });
 
+  it('lets go of jobs that the server has whole, and of no other', async () => {
+    const box = new DeviceStore();
+    const [tap] = taps();
+    const jobIds = ['settled', 'waits', 'unread', 'parked'];
+    for (const jobId of jobIds) {
+      const { events, ...detail } = detailOf([{ ...opened(), jobId }]);
+      await box.hold({ jobId, detail, logged: events.map((e, i) => ({ event: e, revision: i + 1 })) });
+    }
+    const of = (jobId: string) => ({ ...tap!, id: `tap-${jobId}`, jobId });
+    for (const jobId of ['waits', 'unread', 'parked']) await box.keep(of(jobId));
+    await box.refuse({ event: of('unread'), why: 'No plan.', at: moment });
+    await box.park({ eventId: 'tap-parked', why: 'It choked.' });
+    await box.forgetSettled();
+    expect([...(await box.heldIds())].sort()).toEqual(['parked', 'unread', 'waits']);
+    const left = await box.allWaiting();
+    expect(left.waiting.map(({ jobId }) => jobId).sort()).toEqual(['parked', 'waits']);
+    expect(left.refused.map(({ event: { jobId } }) => jobId)).toEqual(['unread']);
+    expect(left.parked.length).toBe(1);
+  });
+
   it('says when it cannot keep, and throws nothing at those who tap', async () => {
     const box = new DeviceStore();
     const real = indexedDB.open.bind(indexedDB);

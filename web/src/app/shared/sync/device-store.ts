@@ -184,6 +184,22 @@ export class DeviceStore {
     return this.attempt((db) => db.get('jobs', jobId), undefined);
   }
 
+  /** Jobs that are held here and at the server alike, of which nothing waits and nothing is to be read, are held here no more. */
+  forgetSettled(): Promise<void> {
+    return this.attempt(async (db) => {
+      const change = db.transaction(SETTLED_IN, 'readwrite');
+      const waiting = await change.objectStore('waiting').getAll();
+      const refused = await change.objectStore('refused').getAll();
+      const needed = new Set([
+        ...waiting.map(({ jobId }) => jobId),
+        ...refused.map(({ event }) => event.jobId),
+      ]);
+      const jobs = change.objectStore('jobs');
+      for (const jobId of await jobs.getAllKeys()) if (!needed.has(jobId)) await jobs.delete(jobId);
+      await change.done;
+    }, undefined);
+  }
+
   /** Which jobs are held, without reading them. */
   async heldIds(): Promise<ReadonlySet<string>> {
     return new Set(await this.attempt((db) => db.getAllKeys('jobs'), []));

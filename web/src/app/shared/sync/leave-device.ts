@@ -1,0 +1,37 @@
+import { inject, Injectable } from '@angular/core';
+import { Store } from '@ngrx/store';
+import { SessionActions } from '../state/session';
+import { DeviceStore } from './device-store';
+
+/** Where the service worker puts answers of the server: by group, under the version's own name. */
+const ANSWERS_CACHE = /:data:[^:]+:cache$/;
+
+/** What a device is left with by whoever signs out of it. */
+@Injectable({ providedIn: 'root' })
+export class LeaveDevice {
+  private readonly device = inject(DeviceStore);
+  private readonly store = inject(Store);
+
+  /**
+   * Takes off this device what the server has too: jobs, with whose they are, and all that was kept of the house for a time with no network. What
+   * waits to be sent, or is yet to be read, stays, and so does the job that it is of: whoever signs in again sends it.
+   */
+  async empty(): Promise<void> {
+    this.store.dispatch(SessionActions.crewChosen({ crewId: '' }));
+    await this.device.forgetSettled();
+    await forgetAnswers();
+  }
+}
+
+/** Entry by entry: the service worker goes on writing into a cache that it has open. */
+async function forgetAnswers(): Promise<void> {
+  if (!('caches' in globalThis)) return;
+  try {
+    for (const name of (await caches.keys()).filter((key) => ANSWERS_CACHE.test(key))) {
+      const cache = await caches.open(name);
+      await Promise.all((await cache.keys()).map((request) => cache.delete(request)));
+    }
+  } catch {
+    // Denied: then nothing was kept there either.
+  }
+}
