@@ -105,13 +105,8 @@ export function createApp(parts: AppParts): Express {
   app.disable('x-powered-by');
   // Who asks, and whether by TLS, is told by a proxy on this machine; of another's word nothing is believed.
   app.set('trust proxy', 'loopback');
-  app.use(
-    pinoHttp({
-      logger: log,
-      customLogLevel: (_q, r) => (r.statusCode >= 500 ? 'error' : 'debug'),
-      ...LOGGED,
-    }),
-  );
+  // What fails is logged where it is answered.
+  if (log.isLevelEnabled('debug')) app.use(pinoHttp({ logger: log, useLevel: 'debug', ...LOGGED }));
   app.use(guardHeaders());
   app.use(compression({ filter: (q, r) => !/\/(stream|capture)$/.test(q.path) && compression.filter(q, r) }));
   const metrics = metricsOf(news);

@@ -29,13 +29,14 @@ export const refused = (refusal: Refusal): HttpProblem =>
 
 /** Answers every error as a problem document; only what nobody foresaw is a 500, and it is logged. */
 export function problemHandler(log: Logger): ErrorRequestHandler {
-  return (error: unknown, _request, response, next) => {
+  return (error: unknown, { method, originalUrl }, response, next) => {
     if (response.headersSent) {
       next(error);
       return;
     }
     const problem = asProblem(error);
-    if (problem.status >= 500) log.error({ err: error }, 'request failed');
+    if (problem.status >= 500)
+      log.error({ err: error, method, path: originalUrl.split('?')[0] }, 'request failed');
     sendProblem(response, problem);
   };
 }
