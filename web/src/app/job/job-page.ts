@@ -54,6 +54,8 @@ import { JOB_PAGE as T } from '@words/screens/job';
 /** Stages at which the drawing says where to put the hand. */
 const SHOWS_WHERE: readonly Stage[] = ['locate', 'hookup', 'cleardown'];
 
+/** The drawing comes this long after the step, ms: in a frame of its own, and before an eye has left the card. */
+const DRAWN_AFTER_MS = 40;
 /** Between two taps that follow each other nothing is ranked; before the next action is armed it is. */
 const RANKS_AFTER_MS = 300;
 
@@ -142,7 +144,7 @@ export class JobPage implements OnDestroy {
   protected readonly isClosed = computed(() => this.work()?.job.closedAt != null);
   protected readonly thereIsToClear = computed(() => this.makeSafeActions().length > 0);
 
-  protected readonly drawing = computed(() => {
+  private readonly drawing = computed(() => {
     const work = this.work();
     if (!work) return null;
     const stage = this.current();
@@ -160,6 +162,9 @@ export class JobPage implements OnDestroy {
     });
   });
 
+  /** The drawing that is shown: after the step that it belongs to, which the tap waits for. */
+  protected readonly drawn = signal<ReturnType<typeof layoutCircuit> | null>(null);
+
   constructor() {
     stayAwake();
     effect(() => this.store.dispatch(JobActions.opened({ jobId: this.jobId() })));
@@ -167,6 +172,12 @@ export class JobPage implements OnDestroy {
       const stage = this.current();
       if (untracked(this.shown) === null) return this.shown.set(stage);
       const soon = setTimeout(() => this.shown.set(stage));
+      onCleanup(() => clearTimeout(soon));
+    });
+    effect((onCleanup) => {
+      const drawing = this.drawing();
+      if (!drawing || untracked(this.drawn) === null) return this.drawn.set(drawing);
+      const soon = setTimeout(() => this.drawn.set(drawing), DRAWN_AFTER_MS);
       onCleanup(() => clearTimeout(soon));
     });
     // Who goes by ear or by keyboard goes on from where the new stage begins.
