@@ -289,6 +289,14 @@ test('a phone shows the whole job and every page, accessible and without sideway
     await expect(page.locator('.next')).toBeInViewport();
     for (const { words, px } of await drawnWords(page))
       expect(px, `${words} of the drawing at ${stage}`).toBeGreaterThanOrEqual(11.9);
+    if (stage === 'Measure') {
+      // A figure is typed without scrolling: every key lies whole above the drawing's strip.
+      const strip = (await page.getByRole('complementary', { name: 'Circuit' }).boundingBox())!;
+      for (const key of await page.getByLabel('Number pad').getByRole('button').all()) {
+        const box = (await key.boundingBox())!;
+        expect(box.y + box.height, await key.innerText()).toBeLessThanOrEqual(strip.y);
+      }
+    }
     await expectAccessible(page, `${stage} on a phone`);
   }
   await tech.tap('Full');

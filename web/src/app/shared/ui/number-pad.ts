@@ -26,6 +26,37 @@ import { NUMBER_PAD as T } from '@words/screens/ui';
     .wide {
       grid-column: 1 / -1;
     }
+    /* On a phone all of it stands above the drawing's strip: four rows, the sign and the way back beside the digits. */
+    @media (max-width: 720px) {
+      :host {
+        grid-template-columns: repeat(4, 1fr);
+        gap: 4px;
+      }
+      .key {
+        min-height: 48px;
+      }
+      .key:nth-child(3n + 1) {
+        grid-column: 1;
+      }
+      .key:nth-child(3n + 2) {
+        grid-column: 2;
+      }
+      .key:nth-child(3n) {
+        grid-column: 3;
+      }
+      .key:nth-child(10) {
+        grid-area: 4 / 1 / 5 / 3;
+      }
+      .key:nth-child(11) {
+        grid-area: 4 / 3 / 5 / 4;
+      }
+      .key:nth-child(12) {
+        grid-area: 3 / 4 / 5 / 5;
+      }
+      .key.wide {
+        grid-area: 1 / 4 / 3 / 5;
+      }
+    }
   `,
 })
 export class NumberPad {
