@@ -11,6 +11,12 @@ interface Named {
   readonly name: string;
 }
 
+/** The demo's crew by id, while the door is open. */
+async function namesOf(server: TestServer): Promise<Readonly<Record<string, string>>> {
+  const crew = (await (await fetch(`${server.url}/api/crew`)).json()) as Named[];
+  return Object.fromEntries(crew.map(({ id, name }) => [id, name]));
+}
+
 /** By a name: a passkey is bound to one. */
 const urlOf = (server: TestServer): string => server.url.replace('127.0.0.1', 'localhost');
 
@@ -92,8 +98,7 @@ test('a shut door: strangers out, each role to its own, a device handed over, an
     expect(refused.output).toContain('Sign-in is not set up');
     expect((await server.start()).ready).toBeTruthy();
     const url = urlOf(server);
-    const crew = (await (await fetch(`${server.url}/api/crew`)).json()) as Named[];
-    const names = Object.fromEntries(crew.map(({ id, name }) => [id, name]));
+    const names = await namesOf(server);
 
     const office = await device(browser);
     await shutDoor(office.page, url, names);
@@ -213,8 +218,7 @@ test('whoever signs out leaves nothing of the house on the device but what waits
   try {
     expect((await server.start()).ready).toBeTruthy();
     const url = urlOf(server);
-    const crew = (await (await fetch(`${server.url}/api/crew`)).json()) as Named[];
-    const names = Object.fromEntries(crew.map(({ id, name }) => [id, name]));
+    const names = await namesOf(server);
     const office = await device(browser);
     await shutDoor(office.page, url, names);
 

@@ -85,6 +85,34 @@ describe('events that wait for each other', () => {
     expect(await loggedTypes(database, c)).toEqual(['job.opened', 'reading.taken']);
   });
 
+  it('are not tried one by one where the database does not answer at all', async () => {
+    const { database, news } = await sharedServer();
+    const jobIds = await Promise.all([openJob(), openJob(), openJob()]);
+    let tried = 0;
+    const away: Database = {
+      ...database,
+      writesAtOnce: 1,
+      write: () => {
+        tried++;
+        return Promise.reject(Object.assign(new Error('away'), { code: 'ECONNREFUSED' }));
+      },
+    };
+    const accept = acceptEvents(away, news);
+    const told = await Promise.allSettled(
+      jobIds.map((jobId) =>
+        accept({
+          event: eventOf(jobId, 'symptom.recorded', { symptom: 'silence' }),
+          heldMs: 0,
+          isAlone: true,
+        }),
+      ),
+    );
+    expect(told.map((one) => one.status === 'rejected' && String(one.reason))).toEqual(
+      jobIds.map(() => 'Error: away'),
+    );
+    expect(tried).toBe(1);
+  });
+
   it('stay in the order of their job, whatever goes alone between them', async () => {
     const { database, all } = await counted();
     const jobIds = await Promise.all(Array.from({ length: 6 }, () => openJob()));

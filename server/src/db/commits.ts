@@ -1,7 +1,7 @@
 import type { Db, Tx } from './types.js';
 
 /** So many works share one transaction at most: whoever waits longest, or only reads, waits for no more than these. */
-const MOST_TOGETHER = 16;
+export const MOST_TOGETHER = 16;
 
 interface Waiting {
   /** Does the work; gives what to tell whoever waits once it is on the disk. */

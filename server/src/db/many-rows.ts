@@ -40,13 +40,14 @@ export async function upsert<T extends PgTable>(
  * An insert of rows that are sent as one parameter: the statement is the same however many there are, so the database keeps it planned, and
  * is not put together anew for each value. Fields that a row lacks are null: no default of the table is taken.
  */
-export function insertOf<T extends PgTable>(table: T, rows: readonly T['$inferInsert'][]): SQL {
+export function insertInto<T extends PgTable>(table: T): (rows: readonly T['$inferInsert'][]) => SQL {
   const columns = Object.entries(getTableColumns(table));
   const into = columns.map(([, { name }]) => `"${name}"`).join(', ');
   const from = columns.map(([field]) => `"${field}"`).join(', ');
   const kinds = columns.map(([field, column]) => `"${field}" ${column.getSQLType()}`).join(', ');
-  return sql`INSERT INTO ${table} (${sql.raw(into)}) SELECT ${sql.raw(from)}
-    FROM jsonb_to_recordset(${JSON.stringify(rows)}::jsonb) AS given (${sql.raw(kinds)})`;
+  const head = sql`INSERT INTO ${table} (${sql.raw(into)}) SELECT ${sql.raw(from)}`;
+  const given = sql.raw(`AS given (${kinds})`);
+  return (rows) => sql`${head} FROM jsonb_to_recordset(${JSON.stringify(rows)}::jsonb) ${given}`;
 }
 
 /** How such an insert ends that takes the place of rows that stand under the same key. */

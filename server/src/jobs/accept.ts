@@ -1,13 +1,12 @@
 import { setImmediate as turn } from 'node:timers/promises';
 import type { EventTaken } from '@voltrek/contracts/api';
+import { MOST_TOGETHER } from '../db/commits.js';
 import type { Database } from '../db/database.js';
+import { isDatabaseAway } from '../db/errors.js';
 import type { NewsDesk } from '../http/news.js';
 import { HttpProblem } from '../http/problem.js';
 import { appendAll, isOfItsJobAlone, isOneLine, type Outcome, type Report } from './append.js';
 import { ReadForEvents } from './standing.js';
-
-/** So many events share one transaction at most: none waits for more than these. */
-const MOST_TOGETHER = 16;
 
 /**
  * Takes an event that was reported: it is on the disk when it is answered, and then told to every device.
@@ -45,9 +44,9 @@ export function acceptEvents(database: Database, news: NewsDesk): Accept {
     try {
       outcomes = await append(group);
     } catch (error) {
-      // What one of them came to undid all: each by itself, it fails alone.
-      if (group.length > 1) for (const one of group) await settle([one]);
-      else group[0]!.fail(error);
+      // What one of them came to undid all: each by itself, it fails alone. Where nobody answered, nobody would answer each either.
+      if (group.length > 1 && !isDatabaseAway(error)) for (const one of group) await settle([one]);
+      else for (const one of group) one.fail(error);
       return;
     }
     for (const [i, outcome] of outcomes.entries()) group[i]!.answer(outcome);

@@ -3,7 +3,6 @@ import type { EventTaken } from '@voltrek/contracts/api';
 import { ANSWERS } from '@voltrek/contracts/words';
 import { anyClampOn } from '@voltrek/core/hookup';
 import { applyEvent, type Job, type JobEvent, lastUndoable, momentAfter, refusalOf } from '@voltrek/core/job';
-import type { Machine } from '@voltrek/core/machine';
 import { donorOf, modelById } from '../atlas/repository.js';
 import { callById } from '../calls/repository.js';
 import type { Tx } from '../db/database.js';
@@ -11,7 +10,15 @@ import { HttpProblem, notFound, refused } from '../http/problem.js';
 import { houseRules } from '../rules/repository.js';
 import { firstVan, kitOfVan, requireVan } from '../vans/repository.js';
 import { bringUpToDate, changesMore, changesOthers } from './follow.js';
-import { eventById, jobOfCall, keptJob, openJobsOn, readEvents, writeEvents } from './repository.js';
+import {
+  eventById,
+  jobOfCall,
+  keptJob,
+  type Logged,
+  openJobsOn,
+  readEvents,
+  writeEvents,
+} from './repository.js';
 import { type Looked, ReadForEvents, type Standing, standingsFor } from './standing.js';
 
 /** An event as a device reported it. */
@@ -32,12 +39,9 @@ export const isOfItsJobAlone = ({ event }: Report): boolean => !changesOthers(ev
 /** An event that is one line of its log and nothing else. */
 export const isOneLine = ({ event }: Report): boolean => !changesMore(event.type);
 
-/** An event that was judged, with everything that is to be written of it. */
-interface Judged {
-  readonly event: JobEvent;
+/** An event that was judged, with everything that is to be written of it, and what it was judged against. */
+interface Judged extends Logged {
   readonly standing: Standing;
-  readonly job: Job;
-  readonly machine: Machine;
 }
 
 /**
@@ -69,8 +73,8 @@ export async function appendAll(tx: Tx, read: ReadForEvents, reports: readonly R
       }
       const one = await judgeReport(tx, report, standing, now);
       judged.push(one);
-      const { event, job } = one;
-      outcomes.push({ event, revision: job.revision, isNew: true, now: now.toISOString() });
+      const { event, kept } = one;
+      outcomes.push({ event, revision: kept.job.revision, isNew: true, now: now.toISOString() });
     } catch (error) {
       if (!(error instanceof HttpProblem)) throw error;
       outcomes.push(error);
@@ -112,7 +116,7 @@ function notBefore(job: Job | null, heardAt: string): string {
 
 /** @throws HttpProblem as {@link appendAll} tells */
 async function judge(tx: Tx, standing: Standing, event: JobEvent): Promise<Judged> {
-  const { job: before, machine, kit, donor, rules } = standing;
+  const { job: before, vehicleId, vanId, machine, kit, donor, rules } = standing;
   const found = event.type === 'model.identified' ? await modelById(tx, event.data.modelId) : null;
   if (event.type === 'model.identified' && !found) throw notFound('machine', event.data.modelId);
   if (event.type === 'van.called' || event.type === 'van.arrived') await requireVan(tx, event.data.vanId);
@@ -122,18 +126,16 @@ async function judge(tx: Tx, standing: Standing, event: JobEvent): Promise<Judge
   if (refusal) throw refused(refusal);
   const job = applyEvent(before, event, () => log)!;
   const now = job.modelId === machine.id ? machine : (found ?? (await modelById(tx, job.modelId))!);
-  return { event, standing, job, machine: now };
+  return { event, kept: { vehicleId, vanId, job }, machine: now, standing };
 }
 
 async function write(tx: Tx, read: ReadForEvents, judged: readonly Judged[]): Promise<void> {
-  const kept = judged.map(({ event, standing: { vehicleId, vanId }, job, machine }) => ({
-    event,
-    machine,
-    kept: { vehicleId, vanId, job },
-  }));
-  const written = await writeEvents(tx, kept);
-  for (const { job } of judged) read.jobs.put(job.id, written.get(job.id)!, job);
-  for (const [i, { standing }] of judged.entries()) await bringUpToDate(tx, kept[i]!, standing);
+  const written = await writeEvents(tx, judged);
+  for (const {
+    kept: { job },
+  } of judged)
+    read.jobs.put(job.id, written.get(job.id)!, job);
+  for (const one of judged) await bringUpToDate(tx, one, one.standing);
 }
 
 /**
@@ -159,7 +161,7 @@ export async function identifyAgain(
     const at = notBefore(job, new Date().toISOString());
     const judged = await judge(tx, { ...standing, job }, { ...reported, at, heardAt: at });
     await write(tx, read, [judged]);
-    told.push({ event: judged.event, revision: judged.job.revision });
+    told.push({ event: judged.event, revision: judged.kept.job.revision });
   }
   return told;
 }

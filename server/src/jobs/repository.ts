@@ -18,7 +18,7 @@ import { union } from 'drizzle-orm/pg-core';
 import type { Db, Tx } from '../db/database.js';
 import { jobEvents, jobs, vehicles } from '../db/schema.js';
 import { rowVersion } from '../db/last-read.js';
-import { insertOf, orOver } from '../db/many-rows.js';
+import { insertInto, orOver } from '../db/many-rows.js';
 import { plainLike } from '../db/words.js';
 import { isWholePlate } from '../vehicles/repository.js';
 
@@ -78,6 +78,10 @@ export interface Logged {
   readonly machine: Machine;
 }
 
+const intoLogs = insertInto(jobEvents);
+const intoJobs = insertInto(jobs);
+const orOverJobs = orOver(jobs, jobs.id);
+
 /**
  * Writes one more event of each of some jobs, and what the jobs have come to: in one statement, since between two the database waits for
  * this server. Call inside a transaction.
@@ -91,7 +95,7 @@ export async function writeEvents(tx: Tx, logged: readonly Logged[]): Promise<Re
   const rows = logged.map(({ kept, machine }) => rowOf(kept, machine));
   // That the job is there is looked at when the statement ends.
   const written = await tx.execute<{ id: string; version: string }>(
-    sql`WITH logged AS (${insertOf(jobEvents, events)}) ${insertOf(jobs, rows)} ${orOver(jobs, jobs.id)}
+    sql`WITH logged AS (${intoLogs(events)}) ${intoJobs(rows)} ${orOverJobs}
       RETURNING id, ${rowVersion(jobs)} AS version`,
   );
   return new Map(written.rows.map(({ id, version }) => [id, version]));

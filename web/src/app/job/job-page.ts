@@ -17,6 +17,7 @@ import { settingsOf } from '@voltrek/core/rules';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
 import { whenIdle } from '../shared/ui/idle';
+import { later } from '../shared/ui/later';
 import { CircuitView } from '../shared/drawing/circuit-view';
 import { layoutCircuit } from '../shared/drawing/circuit-layout';
 import { MachineDrawing } from '../shared/drawing/machine-drawing';
@@ -127,7 +128,7 @@ export class JobPage implements OnDestroy {
     return named ?? (job ? reachedStage(job) : 'scene');
   });
   /** The stage that is drawn: in a task after the tap that asks for it, which has the rail and the Circuit to draw already. */
-  protected readonly shown = signal<Stage | null>(null);
+  protected readonly shown = later(this.current, 0);
   /** The drawing says where to put the hand; elsewhere it is a strip on a phone, until it is opened. */
   protected readonly showsWhere = computed(() => {
     const waits = this.current() === 'hookup' && this.hookupRun().next?.minutes !== undefined;
@@ -163,23 +164,11 @@ export class JobPage implements OnDestroy {
   });
 
   /** The drawing that is shown: after the step that it belongs to, which the tap waits for. */
-  protected readonly drawn = signal<ReturnType<typeof layoutCircuit> | null>(null);
+  protected readonly drawn = later(this.drawing, DRAWN_AFTER_MS);
 
   constructor() {
     stayAwake();
     effect(() => this.store.dispatch(JobActions.opened({ jobId: this.jobId() })));
-    effect((onCleanup) => {
-      const stage = this.current();
-      if (untracked(this.shown) === null) return this.shown.set(stage);
-      const soon = setTimeout(() => this.shown.set(stage));
-      onCleanup(() => clearTimeout(soon));
-    });
-    effect((onCleanup) => {
-      const drawing = this.drawing();
-      if (!drawing || untracked(this.drawn) === null) return this.drawn.set(drawing);
-      const soon = setTimeout(() => this.drawn.set(drawing), DRAWN_AFTER_MS);
-      onCleanup(() => clearTimeout(soon));
-    });
     // Who goes by ear or by keyboard goes on from where the new stage begins.
     afterRenderEffect(() => {
       if (this.shown() === null || !this.isOpen() || this.modals.hasOpenModals()) return;

@@ -1,0 +1,18 @@
+import { effect, type Signal, signal, untracked } from '@angular/core';
+
+/**
+ * A value as it was a moment ago: what is drawn by it comes in a task of its own, after what a tap waits for. The first value comes at once, and
+ * so does none. Call where a component is made.
+ *
+ * @param ms how long after
+ */
+export function later<T>(value: Signal<T | null>, ms: number): Signal<T | null> {
+  const shown = signal<T | null>(null);
+  effect((onCleanup) => {
+    const now = value();
+    if (now === null || untracked(shown) === null) return shown.set(now);
+    const soon = setTimeout(() => shown.set(now), ms);
+    onCleanup(() => clearTimeout(soon));
+  });
+  return shown.asReadonly();
+}
