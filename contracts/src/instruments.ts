@@ -14,6 +14,16 @@ export const LINK_STATES = ['off', 'connecting', 'ready', 'slow', 'lost', 'nonse
 /** `off`: no address is set. `slow`: it answers too late. `nonsense`: what it answers is no figure. */
 export type LinkState = (typeof LINK_STATES)[number];
 
+/** Between live readings of each, ms: a meter shows what changes as it changes, a tester takes its time over every one. */
+export const READ_EVERY_MS: Record<Instrument, number> = { meter: 150, clamp: 400, tester: 2500 };
+/** The longest that an instrument may take over one answer, ms. */
+export const ANSWER_MS = 1500;
+
+/** A live value older than this is not what the instrument shows now, ms: three readings were missed, or one took longer than it may. */
+export function oldAfterMs(instrument: Instrument): number {
+  return 3 * READ_EVERY_MS[instrument] + ANSWER_MS;
+}
+
 /** An instrument as it stands, sent whenever something of it changes. */
 export interface InstrumentNow {
   readonly instrument: Instrument;

@@ -260,6 +260,50 @@ test('a second tap, a held key and a stray tap beside a dialog do nothing', asyn
   await expect(page.getByRole('dialog')).toBeHidden();
 });
 
+/** A figure is typed without scrolling: every key lies whole above the drawing's strip. */
+async function expectPadWhole(page: Page): Promise<void> {
+  const strip = (await page.getByRole('complementary', { name: 'Circuit' }).boundingBox())!;
+  const keys = page.getByLabel('Number pad').getByRole('button');
+  await expect(keys).toHaveCount(13);
+  for (const key of await keys.all()) {
+    const box = (await key.boundingBox())!;
+    expect(box.y + box.height, await key.innerText()).toBeLessThanOrEqual(strip.y);
+  }
+}
+
+test('on a phone a figure says what it means above the pad, and what was taken stands before the next', async ({
+  tech,
+  page,
+}) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.route('**/api/instruments/stream', (route) => route.abort());
+  await tech.openJob('ardwen-solace');
+  await tech.toMeasure('one click');
+  const pad = page.getByLabel('Number pad');
+  // Nothing is linked and nothing was taken: the pad is what there is.
+  for (const digit of '708') await pad.getByRole('button', { name: digit, exact: true }).click();
+  const meaning = page.locator('.preview');
+  await expect(meaning).toBeInViewport({ ratio: 1 });
+  expect((await meaning.boundingBox())!.y).toBeLessThan((await pad.boundingBox())!.y);
+  await expectPadWhole(page);
+  for (let i = 0; i < 3; i++) await pad.getByRole('button', { name: 'Delete last' }).click();
+  await tech.read('1185');
+  await expect(pad).toBeHidden();
+  const taken = page.locator('vt-taken li').first();
+  await expect(taken).toContainText('11.85 V');
+  await expect(taken).toBeInViewport({ ratio: 1 });
+  await tech.tap('Type a figure');
+  await expect(tech.button('Close the pad')).toBeFocused();
+  await expectPadWhole(page);
+  await tech.tap('Close the pad');
+  await expect(pad).toBeHidden();
+  await expect(tech.button('Type a figure')).toBeFocused();
+  // Keys of a keyboard need no pad to be opened first.
+  await page.keyboard.type('96');
+  await expect(page.locator('.display')).toContainText('9.6');
+  await expect(pad).toBeVisible();
+});
+
 test('a phone asks for every stop to be seen before it is called safe', async ({ tech, page }) => {
   await page.setViewportSize({ width: 390, height: 844 });
   await tech.openJob('ardwen-solace');
@@ -290,12 +334,8 @@ test('a phone shows the whole job and every page, accessible and without sideway
     for (const { words, px } of await drawnWords(page))
       expect(px, `${words} of the drawing at ${stage}`).toBeGreaterThanOrEqual(11.9);
     if (stage === 'Measure') {
-      // A figure is typed without scrolling: every key lies whole above the drawing's strip.
-      const strip = (await page.getByRole('complementary', { name: 'Circuit' }).boundingBox())!;
-      for (const key of await page.getByLabel('Number pad').getByRole('button').all()) {
-        const box = (await key.boundingBox())!;
-        expect(box.y + box.height, await key.innerText()).toBeLessThanOrEqual(strip.y);
-      }
+      await tech.tap('Type a figure');
+      await expectPadWhole(page);
     }
     await expectAccessible(page, `${stage} on a phone`);
   }

@@ -64,6 +64,37 @@ test('a linked meter reads the machine live: held, taken, and named as the sourc
   await expect(page.locator('vt-taken li').first()).toContainText('Normal for a sleeping vehicle');
 });
 
+test('on a phone the live value stands first with its age, and the drawing says where the probes go', async ({
+  tech,
+  page,
+}) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await tech.openBoard();
+  await page.getByRole('button', { name: /Hatchback, front bay/ }).click();
+  await expect(page).toHaveURL(/\/job\//);
+  await tech.openStage('Measure');
+  const live = page.locator('.live');
+  await expect(live).toContainText(/\d\.\d s old/);
+  await expect(live).toBeInViewport({ ratio: 1 });
+  await expect(page.getByLabel('Number pad')).toBeHidden();
+  const circuit = page.getByRole('complementary', { name: 'Circuit' });
+  await expect(circuit).toContainText('Red on 1, black on 2');
+  // Where nothing answers that the probes are there, what was read before is not taken for it.
+  await page.route('**/api/instruments/probes', () => undefined);
+  await page.getByRole('radio', { name: 'Key on' }).click();
+  await expect(live).toContainText('probes move');
+  await expect(tech.button('Take it')).toBeDisabled();
+  await page.unroute('**/api/instruments/probes');
+  await page.getByRole('radio', { name: 'Over joints' }).click();
+  await expect(circuit).toContainText('Red on 1, black on its cable');
+  await expect(tech.button('Take it')).toBeEnabled();
+  await tech.tap('Full');
+  // A needle for each probe, red a plus and black a bar.
+  await expect(page.locator('vt-circuit .needle')).toHaveCount(2);
+  await expect(page.locator('vt-circuit .plus-mark')).toHaveCount(1);
+  await expect(page.locator('vt-circuit .bar-mark')).toHaveCount(1);
+});
+
 test('a crank captured from the meter gives its readings at one tap', async ({ tech, page }) => {
   await tech.openBoard();
   await page.getByRole('button', { name: /Bread van/ }).click();

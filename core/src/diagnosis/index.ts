@@ -8,6 +8,7 @@ export * from './hidden.js';
 export * from './checks.js';
 export * from './walk-round.js';
 export * from './measures.js';
+export * from './probes.js';
 export * from './battery-condition.js';
 export * from './repairs.js';
 export * from './repair-order.js';

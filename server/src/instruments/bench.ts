@@ -5,6 +5,7 @@ import {
   INSTRUMENT_RANGES,
   INSTRUMENTS,
   type LinkState,
+  READ_EVERY_MS,
 } from '@voltrek/contracts';
 import { type Address, isBeyond, LinkError, OVERLOAD, type ScpiLink, scpiLink } from './scpi-link.js';
 
@@ -17,8 +18,6 @@ const QUERIES: Record<Instrument, string> = {
   clamp: 'MEAS:CURR:DC?',
   tester: 'MEAS:CCA?',
 };
-/** Between live readings, ms. */
-const EVERY_MS: Record<Instrument, number> = { meter: 150, clamp: 400, tester: 2500 };
 /** A capture: points of the fast buffer a second, at most so long, read off so often. */
 const CAPTURE_STEP_S = 0.002;
 const CAPTURE_SECONDS_MOST = 30;
@@ -102,7 +101,7 @@ export function openBench(addresses: Addresses = {}): Bench {
 
   const poll = async (instrument: Instrument, link: ScpiLink): Promise<void> => {
     while (isOn(instrument, link)) {
-      await pause(EVERY_MS[instrument]);
+      await pause(READ_EVERY_MS[instrument]);
       if (listeners.size === 0 || isCapturing || !isOn(instrument, link)) continue;
       try {
         await read(instrument, link);

@@ -1,5 +1,5 @@
 import { connect, type Socket } from 'node:net';
-import type { LinkState } from '@voltrek/contracts';
+import { ANSWER_MS, type LinkState } from '@voltrek/contracts';
 import type { Range } from '@voltrek/core/quantities';
 
 /** Where an instrument listens. */
@@ -45,7 +45,6 @@ export class LinkError extends Error {
   }
 }
 
-const ANSWER_MS = 1500;
 /** A reading this large stands for "past my range" on every SCPI instrument. */
 export const OVERLOAD = 9e36;
 const ANY_FIGURE = { min: -Infinity, max: Infinity, unit: '' };

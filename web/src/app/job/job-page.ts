@@ -12,6 +12,7 @@ import {
   untracked,
 } from '@angular/core';
 import { Router } from '@angular/router';
+import { probingOf } from '@voltrek/core/diagnosis';
 import { reachedStage, runningAttempt, type Stage, STAGES } from '@voltrek/core/job';
 import { settingsOf } from '@voltrek/core/rules';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
@@ -30,12 +31,13 @@ import { Cleardown } from './stages/cleardown';
 import { Crank } from './stages/crank';
 import { Hookup } from './stages/hookup';
 import { Locate } from './stages/locate';
-import { Measure } from './stages/measure/measure';
+import { Measure, type Probed } from './stages/measure/measure';
 import { Plan } from './stages/plan/plan';
 import { Scene } from './stages/scene';
 import { StopScreen } from './stages/stop-screen';
 import { Verdict } from './stages/verdict/verdict';
 import { JobActions, jobFeature } from '../shared/job/job-state';
+import { probingWords } from '@words/measure-words';
 import { RULE_QUESTIONS } from '@words/rule-words';
 import {
   selectChangedRules,
@@ -120,6 +122,7 @@ export class JobPage implements OnDestroy {
   });
   protected readonly chosenPin = signal<string | null>(null);
   protected readonly isCircuitOpen = signal(false);
+  protected readonly probed = signal<Probed | null>(null);
 
   /** The stage in the address, or the one that the log has come to. */
   protected readonly current = computed<Stage>(() => {
@@ -145,6 +148,16 @@ export class JobPage implements OnDestroy {
   protected readonly isClosed = computed(() => this.work()?.job.closedAt != null);
   protected readonly thereIsToClear = computed(() => this.makeSafeActions().length > 0);
 
+  private readonly probing = computed(() => {
+    const work = this.work();
+    const probed = this.current() === 'measure' ? this.probed() : null;
+    return work && probed ? probingOf(work.machine, probed.check, probed.battery) : null;
+  });
+  protected readonly probingSaid = computed(() => {
+    const probing = this.probing();
+    return probing && probingWords(this.work()!.machine, probing);
+  });
+
   private readonly drawing = computed(() => {
     const work = this.work();
     if (!work) return null;
@@ -159,6 +172,7 @@ export class JobPage implements OnDestroy {
       isCranking: runningAttempt(work.job) !== null,
       step: work.job.closedAt === null ? step : null,
       machineName: T.casualty,
+      probing: this.probing(),
       showPins: stage === 'measure' || this.rescue() === null,
     });
   });

@@ -1,9 +1,11 @@
+import type { Probing } from '@voltrek/core/diagnosis';
 import type { HookupScene, HookupState, HookupStep } from '@voltrek/core/hookup';
 import type { Machine } from '@voltrek/core/machine';
 import { hasSwitch, type SourceKind } from '@voltrek/core/plan';
 import { CIRCUIT_HEIGHT, CIRCUIT_WIDTH, type CircuitDrawing, type XY } from './drawing';
 import { clampEnds, drawCircuit } from './leads';
 import { pinsOf, polePins } from './pins';
+import { probesAt } from './probes';
 import { packPlace, type Placed, placeCasualty, placeDonor } from './placing';
 import { targetOf } from './target';
 import { drawVehicle, takenBatteries } from './vehicle';
@@ -20,6 +22,8 @@ export interface CircuitInput {
   readonly showPins: boolean;
   /** Numbers on some points of one side, to choose among; the poles of spare batteries are points of the source's side. */
   readonly pinsFor?: { readonly isDonor: boolean; readonly pointIds: readonly string[] } | null;
+  /** Where an instrument is put on the machine; it stands over the numbers of its points. */
+  readonly probing?: Probing | null;
   /** What the drawn machine is called here. */
   readonly machineName: string;
 }
@@ -54,6 +58,7 @@ export function layoutCircuit(input: CircuitInput): CircuitDrawing {
       input.showPins,
     ),
   ];
+  const pins = pinsFor(input, casualty, donor, pack);
   const circuit = drawCircuit(input, ends, casualty, donor, pack);
   return {
     width: CIRCUIT_WIDTH,
@@ -67,8 +72,9 @@ export function layoutCircuit(input: CircuitInput): CircuitDrawing {
             isOn: hasSwitch(input.scene.option) ? input.hookup.packOn : null,
           }
         : null,
-    pins: pinsFor(input, casualty, donor, pack),
+    pins,
     ...circuit,
+    probes: probesAt(input.probing ?? null, pins),
     target: targetOf(input.step, casualty, donor, ends, circuit),
   };
 }

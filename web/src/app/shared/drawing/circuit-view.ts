@@ -127,6 +127,24 @@ const QUICKEST_S = 0.25;
           <text y="5.5">{{ p.number }}</text>
         </g>
       }
+      @for (p of d.probes; track p.part) {
+        <path [attr.d]="'M' + p.tip.x + ' ' + p.tip.y + 'L' + p.handle.x + ' ' + p.handle.y" class="needle" />
+        <g [attr.transform]="'translate(' + p.handle.x + ' ' + p.handle.y + ')'">
+          @switch (p.part) {
+            @case ('red') {
+              <path d="M0 -13 13 0 0 13 -13 0Z" class="plus-mark" />
+              <path d="M-5 0H5M0 -5V5" class="plus-sign" />
+            }
+            @case ('black') {
+              <rect x="-14" y="-8" width="28" height="16" rx="1" class="bar-mark" />
+              <path d="M-6 0H6" class="bar-sign" />
+            }
+            @default {
+              <circle r="11" class="jaws" />
+            }
+          }
+        </g>
+      }
       @for (l of d.leads; track l.isRed) {
         @if (l.amps >= shownAmps) {
           <g
@@ -196,6 +214,17 @@ const QUICKEST_S = 0.25;
       fill: none;
       stroke: var(--lamp);
       stroke-width: 4.5;
+    }
+    .needle {
+      fill: none;
+      stroke: var(--ink);
+      stroke-width: 3.5;
+      stroke-linecap: round;
+    }
+    .jaws {
+      fill: none;
+      stroke: var(--lamp);
+      stroke-width: 5;
     }
     .flow {
       fill: none;

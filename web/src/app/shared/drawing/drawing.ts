@@ -36,6 +36,13 @@ export interface DrawnClamp {
   readonly label: string;
 }
 
+/** A probe, or the jaws of a clamp meter: its tip, and the handle that it is held by. */
+export interface DrawnProbe {
+  readonly part: 'red' | 'black' | 'jaws';
+  readonly tip: XY;
+  readonly handle: XY;
+}
+
 export interface DrawnLead {
   readonly isRed: boolean;
   readonly path: string;
@@ -64,6 +71,8 @@ export interface CircuitDrawing {
   readonly clamps: readonly DrawnClamp[];
   readonly volts: readonly DrawnVolts[];
   readonly target: DrawnTarget | null;
+  /** Where an instrument is put; empty where none is. */
+  readonly probes: readonly DrawnProbe[];
 }
 
 /** Where hands go next: a ring on the point, and a flag on whichever side is free. */

@@ -1,6 +1,14 @@
 import type { CaptureEnd, Instrument, LinkState } from '@voltrek/contracts';
-import { type MeasureGroup, type MeasureKind, type CheckId, checkOf } from '@voltrek/core/diagnosis';
+import {
+  type MeasureGroup,
+  type MeasureKind,
+  type CheckId,
+  checkOf,
+  type Probing,
+} from '@voltrek/core/diagnosis';
+import type { Machine } from '@voltrek/core/machine';
 import type { TraceNote } from '@voltrek/core/trace';
+import { tell } from './tell';
 import { ofBattery, READING_WORDS } from './words';
 
 export const GROUP_WORDS: Record<MeasureGroup, string> = {
@@ -32,6 +40,16 @@ export const FIGURE_WORDS: Partial<Record<CheckId, { readonly name: string; read
   acceptance: { name: 'On charger', how: 'Put it on the charger: what does it show after ten minutes?' },
   drain: { name: 'Drain', how: 'Clamp round the negative cable, doors latched, all asleep for 20 min.' },
 };
+
+/** Where the probes go, by the numbers of the machine's points. */
+export function probingWords({ points }: Pick<Machine, 'points'>, probing: Probing): string {
+  const no = (id: string): number => points.findIndex((p) => p.id === id) + 1;
+  if (probing.kind === 'round-cable') return tell`Clamp round the cable at ${no(probing.at)}`;
+  const { red, black, onCable } = probing;
+  if (onCable === 'black') return tell`Red on ${no(red)}, black on its cable`;
+  if (onCable === 'red') return tell`Black on ${no(black)}, red on its cable`;
+  return tell`Red on ${no(red)}, black on ${no(black)}`;
+}
 
 /** A measurement by its name; of a string also by the battery, where it is taken at one of them. */
 export function measureName(kind: MeasureKind, battery: number, batteries: number): string {

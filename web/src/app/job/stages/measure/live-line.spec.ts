@@ -1,16 +1,35 @@
 import { provideZonelessChangeDetection, signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import type { InstrumentNow } from '@voltrek/contracts';
 import { LiveLine } from './live-line';
-import { LiveStore } from './live-store';
+import { type Heard, LiveStore } from './live-store';
+
+const METER: Heard = {
+  instrument: 'meter',
+  state: 'ready',
+  name: 'Test meter',
+  value: null,
+  overload: false,
+  at: '',
+  heardMs: 0,
+};
 
 describe('LiveLine', () => {
   async function show(value: number) {
-    const byInstrument = signal<{ meter: InstrumentNow }>({
-      meter: { instrument: 'meter', state: 'ready', name: 'Test meter', value, overload: false, at: '' },
+    const byInstrument = signal<{ meter: Heard }>({
+      meter: { ...METER, value },
     });
     const connected = signal(true);
-    const live = { byInstrument, connected, held: signal({}), hold: () => undefined };
+    const counts = signal(true);
+    const ageMs = signal(200);
+    const live = {
+      connected,
+      held: signal<{ meter?: Heard }>({}),
+      hold: () => undefined,
+      nowOf: () => byInstrument().meter,
+      ageMs,
+      isOfHere: () => connected() && counts(),
+      isFresh: () => connected() && counts() && ageMs() < 2000,
+    };
     TestBed.configureTestingModule({
       providers: [provideZonelessChangeDetection(), { provide: LiveStore, useValue: live }],
     });
@@ -37,7 +56,7 @@ describe('LiveLine', () => {
       byInstrument.set({ meter: { ...byInstrument().meter, value: next } });
       await fixture.whenStable();
     };
-    return { fixture, root, button, tap, read, taken, connected };
+    return { fixture, root, button, tap, read, taken, connected, counts, ageMs, held: live.held };
   }
 
   it('takes no value twice for two batteries until it has moved, or the technician says the probes have', async () => {
@@ -68,6 +87,43 @@ describe('LiveLine', () => {
     await fixture.whenStable();
     expect(root.querySelector('.live')!.classList).toContain('gone');
     expect(root.textContent).toContain('line broken');
+    expect(button('Take it')!.disabled).toBeTrue();
+  });
+
+  it('tells the age of a value; one that grew old is greyed and taken no more until a fresh one came', async () => {
+    const { fixture, root, button, ageMs } = await show(12.413);
+    expect(root.textContent).toContain('0.2 s old');
+    ageMs.set(4_000);
+    await fixture.whenStable();
+    expect(root.textContent).toContain('4.0 s old');
+    expect(root.textContent).toContain('an old value');
+    expect(root.querySelector('.live')!.classList).toContain('gone');
+    expect(button('Take it')!.disabled).toBeTrue();
+    expect(button('Hold')!.disabled).toBeTrue();
+    ageMs.set(100);
+    await fixture.whenStable();
+    expect(button('Take it')!.disabled).toBeFalse();
+  });
+
+  it('takes nothing while the probes move, and says why', async () => {
+    const { fixture, root, button, counts } = await show(12.413);
+    counts.set(false);
+    await fixture.whenStable();
+    expect(root.textContent).toContain('probes move');
+    expect(button('Take it')!.disabled).toBeTrue();
+  });
+
+  it('takes what is held still, however old it grew, but not over a broken line', async () => {
+    const { fixture, root, button, tap, taken, held, ageMs, connected } = await show(12.413);
+    held.set({ meter: { ...METER, value: 11.2 } });
+    ageMs.set(60_000);
+    await fixture.whenStable();
+    expect(root.textContent).toContain('held');
+    expect(root.textContent).toContain('60.0 s old');
+    await tap('Take it');
+    expect(taken).toEqual([11.2]);
+    connected.set(false);
+    await fixture.whenStable();
     expect(button('Take it')!.disabled).toBeTrue();
   });
 });

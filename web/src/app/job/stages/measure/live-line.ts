@@ -13,12 +13,21 @@ const SAME_WITHIN = 0.0008;
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (now(); as n) {
-      <div class="live" [class.gone]="n.state !== 'ready' || !live.connected()">
+      <div class="live" [class.gone]="n.state !== 'ready' || isOld()">
         <span class="who"
-          >{{ words[n.instrument] }} <span class="dim" role="status">{{ told(n.state) }}</span></span
-        >
+          >{{ words[n.instrument] }} <span class="dim" role="status">{{ told(n.state) }}</span>
+          @if (age(); as old) {
+            <span class="dim age">{{ old }}</span>
+          }
+        </span>
         <span class="reads">{{ text() }}</span>
-        <button type="button" class="key" [attr.aria-pressed]="isHeld()" (click)="live.hold(n.instrument)">
+        <button
+          type="button"
+          class="key"
+          [attr.aria-pressed]="isHeld()"
+          [disabled]="isOld() && !isHeld()"
+          (click)="live.hold(n.instrument)"
+        >
           {{ t.hold }}
         </button>
         @if (isSame()) {
@@ -45,15 +54,32 @@ const SAME_WITHIN = 0.0008;
     .live.gone {
       border-style: dashed;
     }
+    .gone .reads {
+      color: var(--dim);
+      font-weight: 500;
+    }
     .who {
+      display: flex;
+      gap: 0 6px;
       grid-column: 1 / -1;
       font-weight: 600;
       font-size: 15px;
+    }
+    .age {
+      margin-left: auto;
+      font-variant-numeric: tabular-nums;
     }
     .reads {
       font-size: 28px;
       font-weight: 700;
       line-height: 1.1;
+      white-space: nowrap;
+    }
+    @media (max-width: 720px) {
+      .key {
+        padding: 4px 8px;
+        line-height: 1.1;
+      }
     }
   `,
 })
@@ -73,21 +99,27 @@ export class LiveLine {
   protected readonly words = INSTRUMENT_WORDS;
   protected readonly linkWords = LINK_WORDS;
 
-  protected readonly now = computed(() => {
+  protected readonly now = computed(() => this.live.nowOf(this.instrument()));
+  private readonly kept = computed(() => {
     const instrument = this.instrument();
-    const now = instrument && this.live.byInstrument()[instrument];
-    return now && now.state !== 'off' ? now : null;
+    return (instrument && this.live.held()[instrument]) ?? null;
   });
-  protected readonly isHeld = computed(() => {
-    const instrument = this.instrument();
-    return instrument !== null && this.live.held()[instrument] !== undefined;
+  protected readonly isHeld = computed(() => this.kept() !== null);
+  private readonly shown = computed(() => this.kept() ?? this.now());
+  /** Not what the instrument shows here and now; what is held still is meant to be of a moment ago. */
+  protected readonly isOld = computed(() => {
+    const now = this.now();
+    return now !== null && !(this.isHeld() ? this.live.connected() : this.live.isFresh(now));
   });
   /** In the unit of what is chosen; null while there is none. */
   private readonly value = computed(() => {
-    const now = this.now();
-    const value = now && (this.live.held()[now.instrument] ?? now.value);
-    if (value == null) return null;
-    return this.unit() === 'mA' ? value * 1000 : value;
+    const value = this.shown()?.value ?? null;
+    return value !== null && this.unit() === 'mA' ? value * 1000 : value;
+  });
+  /** How old the value is that stands there; null while none does. */
+  protected readonly age = computed(() => {
+    const shown = this.shown();
+    return shown && shown.value !== null ? T.secondsOld((this.live.ageMs(shown) / 1000).toFixed(1)) : null;
   });
   protected readonly text = computed(() => {
     const value = this.value();
@@ -110,8 +142,7 @@ export class LiveLine {
   /** What would be taken, to the step of the unit. */
   protected readonly takes = computed(() => {
     const value = this.value();
-    // A value on a line that is broken is of a moment ago.
-    if (value === null || !this.live.connected()) return null;
+    if (value === null || this.isOld()) return null;
     const rounded = this.unit() === 'V' ? Math.round(value * 1000) / 1000 : Math.round(value);
     return this.faultOf()(rounded) === null ? rounded : null;
   });
@@ -125,8 +156,11 @@ export class LiveLine {
 
   protected told(state: LinkState): string {
     if (!this.live.connected()) return T.lineBrokenAnOldValue;
+    const now = this.now();
+    if (now && !this.isHeld() && !this.live.isOfHere(now)) return T.probesMoveAFreshValueComes;
+    if (state === 'ready' && this.isOld()) return T.anOldValue;
     if (this.isSame()) return T.asBeforeMoveTheProbes;
-    return this.isHeld() ? 'held' : this.linkWords[state];
+    return this.isHeld() ? T.held : this.linkWords[state];
   }
 
   /** The technician says that they were moved, and that both read alike. */

@@ -1,5 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import type { CaptureLine, CapturePart, InstrumentNow } from '@voltrek/contracts';
+import { Subject } from 'rxjs';
 import { Api } from '../../../shared/state/api';
 import { LiveStore } from './live-store';
 
@@ -63,7 +64,15 @@ describe('LiveStore', () => {
 
   function listening() {
     const captures: Capture[] = [];
+    let nowMs = 10_000;
+    spyOn(performance, 'now').and.callFake(() => nowMs);
+    const arrivals: Subject<void>[] = [];
     const api = {
+      placeProbes: () => {
+        const arrival = new Subject<void>();
+        arrivals.push(arrival);
+        return arrival;
+      },
       capture: (jobId: string, until: AbortSignal, hear: Capture['hear']) =>
         new Promise<void>((_done, failed) =>
           captures.push({ jobId, until, hear, breaks: () => failed(new Error()) }),
@@ -71,7 +80,11 @@ describe('LiveStore', () => {
     };
     TestBed.configureTestingModule({ providers: [LiveStore, { provide: Api, useValue: api }] });
     const store = TestBed.inject(LiveStore);
-    return { store, line: FakeLine.lines[0]!, captures };
+    const pass = (ms: number): void => {
+      nowMs += ms;
+      store.tick();
+    };
+    return { store, line: FakeLine.lines[0]!, captures, pass, arrivals };
   }
 
   it('hears each instrument, and shows when the line breaks', () => {
@@ -105,12 +118,70 @@ describe('LiveStore', () => {
     line.say(meter(12.4));
     store.hold('meter');
     line.say(meter(9.9));
-    expect(store.held().meter).toBe(12.4);
+    expect(store.held().meter!.value).toBe(12.4);
     store.hold('meter');
     expect(store.held().meter).toBeUndefined();
     line.say(meter(null, 'lost'));
     store.hold('meter');
     expect(store.held().meter).toBeUndefined();
+  });
+
+  const PLACED = { jobId: 'job-1', check: 'rest', battery: 1 } as const;
+
+  it('counts nothing that was heard before the probes arrived, however often they were sent on', () => {
+    const { store, line, pass, arrivals } = listening();
+    const isFresh = (): boolean => store.isFresh(store.nowOf('meter')!);
+    line.say(meter(12.4));
+    expect(isFresh()).toBeTrue();
+    store.place(PLACED);
+    expect(isFresh()).withContext('of the place before').toBeFalse();
+    pass(50);
+    line.say(meter(12.4));
+    expect(isFresh()).withContext('on their way').toBeFalse();
+    store.place({ ...PLACED, battery: 0 });
+    pass(50);
+    arrivals[0]!.next();
+    line.say(meter(12.4));
+    expect(isFresh()).withContext('the first way was given up').toBeFalse();
+    pass(10);
+    arrivals[1]!.error(new Error('no server'));
+    expect(isFresh()).withContext('nothing read there yet').toBeFalse();
+    pass(10);
+    line.say(meter(11.9));
+    expect(isFresh()).toBeTrue();
+  });
+
+  it('counts nothing of before a break once the line stands again', () => {
+    const { store, line, pass } = listening();
+    line.say(meter(12.4));
+    pass(100);
+    line.onerror!();
+    pass(100);
+    line.say({ ...meter(40), instrument: 'clamp' });
+    expect(store.connected()).toBeTrue();
+    expect(store.isFresh(store.nowOf('clamp')!)).toBeTrue();
+    expect(store.isFresh(store.nowOf('meter')!)).toBeFalse();
+  });
+
+  it('knows how old each value is: three readings missed are too many, a slow instrument has longer', () => {
+    const { store, line, pass } = listening();
+    line.say(meter(12.4));
+    line.say({ ...meter(480), instrument: 'tester' });
+    const [now, tested] = [store.nowOf('meter')!, store.nowOf('tester')!];
+    pass(1900);
+    expect(store.ageMs(now)).toBe(1900);
+    expect(store.isFresh(now)).toBeTrue();
+    pass(100);
+    expect(store.isFresh(now)).toBeFalse();
+    store.hold('meter');
+    expect(store.held().meter).withContext('nothing old is held for a fresh one').toBeUndefined();
+    pass(6000);
+    expect(store.isFresh(tested)).toBeTrue();
+    pass(2000);
+    expect(store.isFresh(tested)).toBeFalse();
+    expect(store.nowOf('clamp')).toBeNull();
+    line.say(meter(null, 'off'));
+    expect(store.nowOf('meter')).toBeNull();
   });
 
   it('puts the parts of a capture together, with the lowest on the way', async () => {

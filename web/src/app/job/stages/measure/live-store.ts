@@ -4,6 +4,7 @@ import {
   INSTRUMENTS,
   type Instrument,
   type InstrumentNow,
+  oldAfterMs,
   type ProbesPlaced,
 } from '@voltrek/contracts';
 import type { Recording } from '@voltrek/core/trace';
@@ -14,12 +15,25 @@ import { LIVE_STORE as T } from '@words/screens/job-stages-measure';
 
 const LINE_BROKE = T.theLineToTheServerBroke;
 
+/** How often the age of what is shown is told anew, ms. */
+const CLOCK_MS = 500;
+
+/** An instrument as it was told, and when this device heard of it: the server's clock may be another. */
+export interface Heard extends InstrumentNow {
+  /** Since the page began, as everything in ms here. */
+  readonly heardMs: number;
+}
+
 interface LiveState {
-  readonly byInstrument: Readonly<Partial<Record<Instrument, InstrumentNow>>>;
+  readonly byInstrument: Readonly<Partial<Record<Instrument, Heard>>>;
   /** The server told of instruments, or the line to it broke. */
   readonly connected: boolean;
+  /** Now, as far as ages are told. */
+  readonly clockMs: number;
+  /** What was heard before is of another place, or of before a break; Infinity while the probes are on their way. */
+  readonly countsFromMs: number;
   /** Values kept still while they are looked at. */
-  readonly held: Readonly<Partial<Record<Instrument, number>>>;
+  readonly held: Readonly<Partial<Record<Instrument, Heard>>>;
   /** Points captured so far; null when nothing is being captured. */
   readonly captured: number | null;
   readonly lowestVolts: number | null;
@@ -29,6 +43,8 @@ interface LiveState {
 const nothing: LiveState = {
   byInstrument: {},
   connected: false,
+  clockMs: 0,
+  countsFromMs: 0,
   held: {},
   captured: null,
   lowestVolts: null,
@@ -38,79 +54,115 @@ const nothing: LiveState = {
 /** What the linked instruments read now. Listens while its component lives. */
 export const LiveStore = signalStore(
   withState(nothing),
-  withMethods((store, api = inject(Api)) => ({
-    hear(now: InstrumentNow): void {
-      patchState(store, {
-        byInstrument: { ...store.byInstrument(), [now.instrument]: now },
-        connected: true,
-      });
-    },
-    /** Where hands put the probes: stand-ins must be told, real instruments know. */
-    place(placed: ProbesPlaced): void {
-      api.placeProbes(placed).subscribe({ error: () => undefined });
-    },
-    setConnected(connected: boolean): void {
-      patchState(store, { connected });
-    },
-    hold(instrument: Instrument): void {
-      const value = store.byInstrument()[instrument]?.value;
-      const { [instrument]: kept, ...others } = store.held();
-      if (kept !== undefined) patchState(store, { held: others });
-      else if (value != null) patchState(store, { held: { ...others, [instrument]: value } });
-    },
-    release(): void {
-      patchState(store, { held: {} });
-    },
-    /** Fills the meter's fast buffer while somebody cranks, until it is full or stopped. Null when it was lost, or nothing came. */
-    capture(jobId: string, until: AbortSignal): Promise<Recording | null> {
-      const volts: number[] = [];
-      const amps: number[] = [];
-      let stepSeconds = 0;
-      let hasAmps = true;
-      patchState(store, { captured: 0, lowestVolts: null, captureProblem: null });
-      return new Promise((done) => {
-        const stopped = new AbortController();
-        let isOver = false;
-        const end = (problem: string | null): void => {
-          if (isOver) return;
-          isOver = true;
-          stopped.abort();
-          patchState(store, { captured: null, captureProblem: problem });
-          const isKept = problem === null && volts.length > 0;
-          done(
-            isKept
-              ? {
-                  seconds: Float64Array.from(volts, (_, i) => i * stepSeconds),
-                  volts: Float64Array.from(volts),
-                  amps: hasAmps ? Float64Array.from(amps) : null,
-                }
-              : null,
-          );
+  withMethods((store, api = inject(Api)) => {
+    let places = 0;
+    return {
+      hear(now: InstrumentNow): void {
+        const heardMs = performance.now();
+        patchState(store, {
+          byInstrument: { ...store.byInstrument(), [now.instrument]: { ...now, heardMs } },
+          connected: true,
+          clockMs: heardMs,
+        });
+      },
+      tick(): void {
+        patchState(store, { clockMs: performance.now() });
+      },
+      /** What is linked and reads; null where nothing does. */
+      nowOf(instrument: Instrument | null): Heard | null {
+        const now = instrument && store.byInstrument()[instrument];
+        return now && now.state !== 'off' ? now : null;
+      },
+      ageMs({ heardMs }: Heard): number {
+        return Math.max(0, store.clockMs() - heardMs);
+      },
+      /** Heard of the place where the probes are now, on the line that stands. */
+      isOfHere({ heardMs }: Heard): boolean {
+        return store.connected() && heardMs >= store.countsFromMs();
+      },
+      /** It is what the instrument shows now. */
+      isFresh(now: Heard): boolean {
+        return this.isOfHere(now) && this.ageMs(now) <= oldAfterMs(now.instrument);
+      },
+      /** Where hands put the probes: stand-ins must be told, real instruments know. What was heard until they are there counts no more. */
+      place(placed: ProbesPlaced): void {
+        const mine = ++places;
+        const arrive = (): void => {
+          if (mine === places) patchState(store, { countsFromMs: performance.now() });
         };
-        until.addEventListener('abort', () => end(null), { once: true });
-        const hear = (part: CapturePart): void => {
-          stepSeconds = part.stepSeconds;
-          volts.push(...part.volts);
-          if (part.amps) amps.push(...part.amps);
-          else hasAmps = false;
-          const lowest = Math.min(store.lowestVolts() ?? Infinity, ...part.volts);
-          patchState(store, { captured: volts.length, lowestVolts: lowest });
-          if (part.done) end(null);
-        };
-        api
-          .capture(jobId, stopped.signal, (line) => {
-            if ('part' in line) hear(line.part);
-            else end(CAPTURE_END_WORDS[line.lost]);
-          })
-          .then(
-            () => end(LINE_BROKE),
-            () => end(LINE_BROKE),
-          );
-      });
-    },
-  })),
+        patchState(store, { countsFromMs: Infinity });
+        api.placeProbes(placed).subscribe({ next: arrive, error: arrive });
+      },
+      setConnected(connected: boolean): void {
+        patchState(
+          store,
+          connected
+            ? { connected }
+            : { connected, countsFromMs: Math.max(store.countsFromMs(), performance.now()) },
+        );
+      },
+      hold(instrument: Instrument): void {
+        const now = store.byInstrument()[instrument];
+        const { [instrument]: kept, ...others } = store.held();
+        if (kept !== undefined) patchState(store, { held: others });
+        else if (now?.value != null && this.isFresh(now))
+          patchState(store, { held: { ...others, [instrument]: now } });
+      },
+      release(): void {
+        patchState(store, { held: {} });
+      },
+      /** Fills the meter's fast buffer while somebody cranks, until it is full or stopped. Null when it was lost, or nothing came. */
+      capture(jobId: string, until: AbortSignal): Promise<Recording | null> {
+        const volts: number[] = [];
+        const amps: number[] = [];
+        let stepSeconds = 0;
+        let hasAmps = true;
+        patchState(store, { captured: 0, lowestVolts: null, captureProblem: null });
+        return new Promise((done) => {
+          const stopped = new AbortController();
+          let isOver = false;
+          const end = (problem: string | null): void => {
+            if (isOver) return;
+            isOver = true;
+            stopped.abort();
+            patchState(store, { captured: null, captureProblem: problem });
+            const isKept = problem === null && volts.length > 0;
+            done(
+              isKept
+                ? {
+                    seconds: Float64Array.from(volts, (_, i) => i * stepSeconds),
+                    volts: Float64Array.from(volts),
+                    amps: hasAmps ? Float64Array.from(amps) : null,
+                  }
+                : null,
+            );
+          };
+          until.addEventListener('abort', () => end(null), { once: true });
+          const hear = (part: CapturePart): void => {
+            stepSeconds = part.stepSeconds;
+            volts.push(...part.volts);
+            if (part.amps) amps.push(...part.amps);
+            else hasAmps = false;
+            const lowest = Math.min(store.lowestVolts() ?? Infinity, ...part.volts);
+            patchState(store, { captured: volts.length, lowestVolts: lowest });
+            if (part.done) end(null);
+          };
+          api
+            .capture(jobId, stopped.signal, (line) => {
+              if ('part' in line) hear(line.part);
+              else end(CAPTURE_END_WORDS[line.lost]);
+            })
+            .then(
+              () => end(LINE_BROKE),
+              () => end(LINE_BROKE),
+            );
+        });
+      },
+    };
+  }),
   withHooks((store) => {
     let source: EventSource | undefined;
+    let clock: ReturnType<typeof setInterval> | undefined;
     const close = (): void => {
       source?.close();
       source = undefined;
@@ -135,10 +187,12 @@ export const LiveStore = signalStore(
     return {
       onInit() {
         follow();
+        clock = setInterval(store.tick, CLOCK_MS);
         document.addEventListener('visibilitychange', follow);
       },
       onDestroy() {
         document.removeEventListener('visibilitychange', follow);
+        clearInterval(clock);
         close();
       },
     };

@@ -1,16 +1,21 @@
 import { CHEMISTRY_WORDS } from '@words/plan-words';
 import { degrees } from '@words/units';
+import type {
+  ElementRef} from '@angular/core';
 import {
+  afterNextRender,
   ChangeDetectionStrategy,
   Component,
   computed,
   effect,
   inject,
+  Injector,
   input,
   linkedSignal,
   untracked,
   output,
   signal,
+  viewChild,
 } from '@angular/core';
 import type { Instrument } from '@voltrek/contracts';
 import { GRAVITY_RANGE } from '@voltrek/core/battery';
@@ -52,6 +57,12 @@ import { Taken } from './taken';
 import { TracePart } from './trace-part';
 import { MEASURE as T } from '@words/screens/job-stages-measure';
 
+/** What is read now, and of which battery. */
+export interface Probed {
+  readonly check: CheckId;
+  readonly battery: number;
+}
+
 interface Choice {
   readonly kind: MeasureKind;
   readonly battery: number;
@@ -60,6 +71,8 @@ interface Choice {
 type Group = MeasureGroup | 'trace';
 
 const CELLS = 6;
+/** What is taken by keys or fields of its own. */
+const WITHOUT_PAD: readonly MeasureKind['entry'][] = ['cells', 'outcome'];
 /** What is read with the engine off. */
 const STILL_ONLY: readonly CheckId[] = [
   'rest',
@@ -84,9 +97,14 @@ export class Measure {
 
   readonly work = input.required<Work>();
   readonly next = output();
+  /** Told whenever the probes belong elsewhere. */
+  readonly probed = output<Probed>();
 
   private readonly reporter = inject(Reporter);
   private readonly live = inject(LiveStore);
+  private readonly injector = inject(Injector);
+  private readonly opensPad = viewChild<ElementRef<HTMLElement>>('opens');
+  private readonly closesPad = viewChild<ElementRef<HTMLElement>>('closes');
 
   protected readonly groups: readonly Group[] = [...MEASURE_GROUPS, 'trace'];
   protected readonly groupWords: Record<Group, string> = { ...GROUP_WORDS, trace: T.trace };
@@ -176,6 +194,11 @@ export class Measure {
     return value === null || this.fault() ? null : this.meaningOf([value]);
   });
 
+  /** What is typed says something already, be it that it is wrong. */
+  protected readonly isSaid = computed(
+    () => (this.fault() ?? this.cellFault() ?? this.preview() ?? this.cellMeaning()) !== null,
+  );
+
   private readonly gravities = computed(() => this.cellTexts().map(gravityOf));
   protected readonly cellFault = computed(() => {
     const typed = this.cellTexts().flatMap((text, i) =>
@@ -202,6 +225,16 @@ export class Measure {
         return null;
     }
   });
+  /** A figure has another way than the pad, or something taken is there to be read: on a phone the pad then opens when it is asked for. */
+  protected readonly isOnDemand = computed(
+    () =>
+      !WITHOUT_PAD.includes(this.chosen().kind.entry) &&
+      (this.live.nowOf(this.instrument()) !== null || this.takenCount() > 0),
+  );
+  private readonly isPadAsked = signal(false);
+  protected readonly isPadOpen = computed(
+    () => !this.isOnDemand() || this.isPadAsked() || this.text() !== '',
+  );
   private readonly question = computed(() => diagnosisOf(this.work()));
   private readonly suspected = workerAnswer(this.question, (worker, { profile, repairs, evidence, tools }) =>
     worker.suspect(profile, repairs, evidence, tools),
@@ -253,8 +286,24 @@ export class Measure {
       untracked(() => {
         const { kind, battery } = this.chosen();
         this.place(kind.check, battery);
+        this.probed.emit({ check: kind.check, battery });
       });
     });
+  }
+
+  protected openPad(): void {
+    this.isPadAsked.set(true);
+    this.focusNext(this.closesPad);
+  }
+
+  protected closePad(): void {
+    this.forget();
+    this.focusNext(this.opensPad);
+  }
+
+  /** The key that was tapped goes: whoever goes by keyboard stands on its counterpart. */
+  private focusNext(key: () => ElementRef<HTMLElement> | undefined): void {
+    afterNextRender(() => key()?.nativeElement.focus(), { injector: this.injector });
   }
 
   protected setCell(at: number, text: string): void {
@@ -318,6 +367,7 @@ export class Measure {
   /** What was begun and not taken is dropped with the tab it belongs to. */
   private forget(): void {
     this.text.set('');
+    this.isPadAsked.set(false);
     this.cellTexts.set(this.cellTexts().map(() => ''));
   }
 
