@@ -8,6 +8,7 @@ import {
   type HookupScene,
   type HookupState,
   isDone,
+  isToBeCleared,
   makeSafe,
   NOTHING_CONNECTED,
 } from '../src/hookup/index.js';
@@ -230,7 +231,12 @@ describe('makeSafe', () => {
         const steps = hookupOrder(machine, CAR, option, 3, DEFAULT_RULES).map((s) => s.action);
         for (let n = 0; n <= steps.length; n++) {
           const state = run(steps.slice(0, n));
-          const end = run(makeSafe(sceneOf(machine, option, [...readings]), state, DEFAULT_RULES), state);
+          const off = makeSafe(sceneOf(machine, option, [...readings]), state, DEFAULT_RULES);
+          expect(isToBeCleared(state))
+            .withContext(`${option.id} after ${n}`)
+            .toBe(off.length > 0);
+          const end = run(off, state);
+          expect(isToBeCleared(end)).toBeFalse();
           expect(anyClampOn(end)).toBeFalse();
           expect(end.packOn || end.donorRunning).toBeFalse();
           states++;

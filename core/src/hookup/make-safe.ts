@@ -16,6 +16,11 @@ export function makeSafe(scene: HookupScene, state: HookupState, rules: HouseRul
   return [...still, ...cheapestOrder(scene, start, rules, new Map()).actions];
 }
 
+/** True where {@link makeSafe} has something to do, without the search for its best order. */
+export function isToBeCleared(state: HookupState): boolean {
+  return stillActions(state).length > 0 || clampsOn(state).length > 0;
+}
+
 interface Costed {
   readonly cost: number;
   readonly actions: readonly HookupAction[];

@@ -13,6 +13,7 @@ import {
 } from '@angular/core';
 import { Router } from '@angular/router';
 import { probingOf } from '@voltrek/core/diagnosis';
+import { isToBeCleared, NOTHING_CONNECTED } from '@voltrek/core/hookup';
 import { reachedStage, runningAttempt, type Stage, STAGES } from '@voltrek/core/job';
 import { settingsOf } from '@voltrek/core/rules';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
@@ -41,7 +42,6 @@ import { probingWords } from '@words/measure-words';
 import { RULE_QUESTIONS } from '@words/rule-words';
 import {
   selectChangedRules,
-  selectMakeSafe,
   selectClearingRun,
   selectHookupRun,
   selectOptions,
@@ -104,7 +104,6 @@ export class JobPage implements OnDestroy {
   protected readonly rescue = this.store.selectSignal(selectRescue);
   private readonly options = this.store.selectSignal(selectOptions);
   protected readonly undoable = this.store.selectSignal(selectUndoable);
-  private readonly makeSafeActions = this.store.selectSignal(selectMakeSafe);
   protected readonly hookupRun = this.store.selectSignal(selectHookupRun);
   protected readonly clearingRun = this.store.selectSignal(selectClearingRun);
 
@@ -146,7 +145,9 @@ export class JobPage implements OnDestroy {
     return work && stageResults(work, this.rescue());
   });
   protected readonly isClosed = computed(() => this.work()?.job.closedAt != null);
-  protected readonly thereIsToClear = computed(() => this.makeSafeActions().length > 0);
+  protected readonly thereIsToClear = computed(
+    () => this.rescue() !== null && isToBeCleared(this.work()?.job.hookup ?? NOTHING_CONNECTED),
+  );
 
   private readonly probing = computed(() => {
     const work = this.work();

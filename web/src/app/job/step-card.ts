@@ -1,12 +1,14 @@
 import { metres as metresWords } from '@words/units';
-import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, input } from '@angular/core';
 import { hazardWayOut, hazardWhy, SEVERITY_WORDS } from '@voltrek/contracts/words';
 import { isRedClamp } from '@voltrek/core/circuit';
-import { contactAt, gasAt, hazardsOf, type HookupStep } from '@voltrek/core/hookup';
+import { act, type HookupStep } from '@voltrek/core/hookup';
 import { PolarityMark } from '../shared/ui/polarity-mark';
 import { confirmWords, reasonWords } from '@words/earth-words';
 import { CIRCUMSTANCE_WORDS, GAS_WORDS } from '@words/words';
+import { whenIdle } from '../shared/ui/idle';
 import { Countdown } from './countdown';
+import { judgedStep } from './judged-step';
 import type { PlannedRescue, Work } from '../shared/job/job-selectors';
 import { actionTitle, pointFor } from './step-words';
 import { STEP_CARD as T } from '@words/screens/job';
@@ -155,28 +157,37 @@ export class StepCard {
   readonly step = input.required<HookupStep>();
   readonly work = input.required<Work>();
   readonly rescue = input.required<PlannedRescue>();
+  /** The step after this one; null after the last. */
+  readonly following = input.required<HookupStep | null>();
+
+  constructor() {
+    // The tap that does this step shows the next one: it is judged before, while hands are busy.
+    effect((onCleanup) => {
+      const following = this.following();
+      if (!following) return;
+      const { scene } = this.rescue();
+      const { job, rules } = this.work();
+      const then = act(job.hookup, this.step().action);
+      let isAsked = true;
+      onCleanup(() => (isAsked = false));
+      void whenIdle().then(() => {
+        if (isAsked) judgedStep(scene, then, following.action, rules);
+      });
+    });
+  }
 
   protected readonly isRed = isRedClamp;
   protected readonly clamp = computed(() => {
     const { action } = this.step();
     return action.kind === 'attach' || action.kind === 'detach' ? action.clamp : null;
   });
-  /** Gap, contact and gas at the contact about to be made or broken, solved from the circuit. */
-  protected readonly contact = computed(() => {
-    const { action } = this.step();
-    if (action.kind !== 'attach' && action.kind !== 'detach') return null;
-    const { hookup } = this.work().job;
-    const pointId = action.kind === 'attach' ? action.pointId : hookup.clamps[action.clamp];
-    return pointId ? contactAt(this.rescue().scene, hookup, action.clamp, pointId, this.work().rules) : null;
-  });
-  /** What the circuit says this step brings, before it is confirmed. */
-  protected readonly hazards = computed(() =>
-    hazardsOf(this.rescue().scene, this.work().job.hookup, this.step().action, this.work().rules),
+  /** Gap, contact, gas and hazards of the step, solved from the circuit before it is confirmed. */
+  private readonly judged = computed(() =>
+    judgedStep(this.rescue().scene, this.work().job.hookup, this.step().action, this.work().rules),
   );
-  protected readonly gas = computed(() => {
-    const contact = this.contact();
-    return contact ? gasAt(this.rescue().scene, this.work().job.hookup, contact) : 'none';
-  });
+  protected readonly contact = computed(() => this.judged().contact);
+  protected readonly hazards = computed(() => this.judged().hazards);
+  protected readonly gas = computed(() => this.judged().gas);
   protected readonly gasWords = GAS_WORDS;
   protected readonly wayOut = hazardWayOut;
   protected readonly why = hazardWhy;

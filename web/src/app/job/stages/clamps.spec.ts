@@ -1,11 +1,13 @@
 import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
+import { act, hazardsOf, type HookupState, type HookupStep } from '@voltrek/core/hookup';
 import { foldJob, type JobEvent } from '@voltrek/core/job';
 import { Store } from '@ngrx/store';
 import { event, opened, planned } from '../../../testing/fixtures';
 import { type JobHarness, jobHarness } from '../../../testing/job-harness';
 import { selectClearingRun, selectHookupRun, selectRescue, type Work } from '../../shared/job/job-selectors';
 import { ReasonPrompt } from '../../shared/ui/reason-prompt';
+import { judgedStep } from '../judged-step';
 import { Cleardown } from './cleardown';
 import { Hookup } from './hookup';
 
@@ -131,6 +133,26 @@ describe('Hook up', () => {
     expect(volts[0]).toBeCloseTo(0, 1);
     expect(volts.at(-1)!).toBeGreaterThan(0.3);
     expect(volts.at(-1)!).toBeLessThan(3);
+  });
+
+  it('has the step to come judged before the tap that shows it, as the circuit says it', async () => {
+    const harness = await show([positive, planned('donor+heavy')]);
+    const host = harness.fixture.componentInstance;
+    const judgedNow = (step: HookupStep, state: HookupState) =>
+      judgedStep(host.rescue()!.scene, state, step.action, host.work().rules);
+    let steps = 0;
+    for (; host.hookupRun().later.length > 0; steps++) {
+      const { next, later } = host.hookupRun();
+      const before = judgedNow(later[0]!, act(host.work().job.hookup, next!.action));
+      nextButton(harness).click();
+      await new Promise((done) => setTimeout(done));
+      await harness.refresh();
+      const { job, rules } = host.work();
+      expect(judgedNow(host.hookupRun().next!, job.hookup)).toBe(before);
+      const { scene } = host.rescue()!;
+      expect(before.hazards).toEqual(hazardsOf(scene, job.hookup, later[0]!.action, rules));
+    }
+    expect(steps).toBeGreaterThan(5);
   });
 
   it('takes nothing more once the job is closed', async () => {

@@ -28,14 +28,19 @@ import { CLEARDOWN as T } from '@words/screens/job-stages';
         <p>{{ t.nothingWasConnected }}</p>
       } @else {
         <ol>
-          @for (step of run().done; track $index) {
+          @for (step of run().done; track step) {
             <li><vt-step-line [step]="step" [work]="work()" [rescue]="rescue()" [isDone]="true" /></li>
           }
         </ol>
         @if (run().next; as step) {
-          <vt-step-card [step]="step" [work]="work()" [rescue]="rescue()!" />
+          <vt-step-card
+            [step]="step"
+            [work]="work()"
+            [rescue]="rescue()!"
+            [following]="run().later[0] ?? null"
+          />
           <ol class="ruled">
-            @for (step of run().later; track $index) {
+            @for (step of run().later; track step) {
               <li>
                 <vt-step-line
                   [step]="step"

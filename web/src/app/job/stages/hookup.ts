@@ -42,13 +42,18 @@ const WAITED_NEARLY_S = 15;
       } @else {
         @if (!charges()) {
           <ol class="behind">
-            @for (step of run().done; track $index) {
+            @for (step of run().done; track step) {
               <li><vt-step-line [step]="step" [work]="work()" [rescue]="rescue()" [isDone]="true" /></li>
             }
           </ol>
         }
         @if (run().next; as step) {
-          <vt-step-card [step]="step" [work]="work()" [rescue]="rescue()!" />
+          <vt-step-card
+            [step]="step"
+            [work]="work()"
+            [rescue]="rescue()!"
+            [following]="run().later[0] ?? null"
+          />
           <vt-charge-watch [work]="work()" />
           @if (isGuardLook(step)) {
             <vt-guard-lamp [work]="work()" />
@@ -58,7 +63,7 @@ const WAITED_NEARLY_S = 15;
           <vt-charge-watch [work]="work()" />
         }
         <ol class="ruled" [start]="run().done.length + 2">
-          @for (step of run().later; track $index) {
+          @for (step of run().later; track step) {
             <li>
               <vt-step-line
                 [step]="step"

@@ -143,27 +143,33 @@ export const selectWakeCases = createSelector(
       : new Map<string, never>(),
 );
 
+const NO_KIT: readonly KitItem[] = [];
+
 /** What the orders depend on, which are searched for and so cost more than a tap may. */
 const selectOrderBasis = keptPart((job) => ({ ...readingsOf(job), plan: job.plan }));
 
-const selectOrders = createSelector(selectOrderBasis, selectDetail, (basis, detail) => {
-  if (!basis || !detail) return null;
-  const option = plannedOption(basis, detail.machine, detail.kit, detail.rules);
-  return option && ordersOfJob(basis, detail.machine, detail.donorMachine, option, detail.rules);
-});
+const selectMachine = createSelector(selectDetail, (detail) => detail?.machine ?? null);
+const selectDonorMachine = createSelector(selectDetail, (detail) => detail?.donorMachine ?? null);
+const selectKit = createSelector(selectDetail, (detail) => detail?.kit ?? NO_KIT);
 
-/** The plan's option with its orders and circuit; null without a plan. */
-export const selectRescue = createSelector(selectWork, selectOrders, (work, orders) => {
-  if (!work || !orders) return null;
-  const { job, machine, kit, donorMachine, rules } = work;
-  const option = plannedOption(job, machine, kit, rules);
-  if (!option) return null;
-  return {
-    option,
-    orders,
-    scene: hookupScene(job, machine, donorMachine, option),
-  };
-});
+/** The plan's option with its orders and circuit, the same object until one of them changes; null without a plan. */
+export const selectRescue = createSelector(
+  selectOrderBasis,
+  selectMachine,
+  selectDonorMachine,
+  selectKit,
+  selectRules,
+  (basis, machine, donorMachine, kit, rules) => {
+    if (!basis || !machine) return null;
+    const option = plannedOption(basis, machine, kit, rules);
+    if (!option) return null;
+    return {
+      option,
+      orders: ordersOfJob(basis, machine, donorMachine, option, rules),
+      scene: hookupScene(basis, machine, donorMachine, option),
+    };
+  },
+);
 export type PlannedRescue = NonNullable<ReturnType<typeof selectRescue>>;
 
 const NO_STEPS: readonly HookupStep[] = [];

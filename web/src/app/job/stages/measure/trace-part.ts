@@ -7,6 +7,7 @@ import {
   input,
   signal,
 } from '@angular/core';
+import { NgbProgressbar } from '@ng-bootstrap/ng-bootstrap/progressbar';
 import type { ReadingSource } from '@voltrek/core/job';
 import type { Recording } from '@voltrek/core/trace';
 import { workingTempC } from '@voltrek/core/job';
@@ -26,7 +27,7 @@ import { TRACE_PART as T } from '@words/screens/job-stages-measure';
 @Component({
   selector: 'vt-trace-part',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Chart],
+  imports: [Chart, NgbProgressbar],
   providers: [PlanRunner],
   template: `
     <div class="keys">
@@ -52,9 +53,8 @@ import { TRACE_PART as T } from '@words/screens/job-stages-measure';
       </p>
     }
     @if (progress(); as share) {
-      <p role="status">
-        <progress max="1" [value]="share"></progress> {{ t.readingTheFile(percent(share)) }}
-      </p>
+      <p role="status">{{ t.readingTheFile(percent(share)) }}</p>
+      <ngb-progressbar [value]="share" [max]="1" [ariaLabel]="t.readingTheFile(percent(share))" />
     }
     @if (problem() ?? live.captureProblem(); as text) {
       <p class="problem" role="alert">{{ text }}</p>
@@ -122,10 +122,6 @@ import { TRACE_PART as T } from '@words/screens/job-stages-measure';
     }
     .figure {
       font-size: 21px;
-    }
-    progress {
-      width: 220px;
-      accent-color: var(--lamp);
     }
   `,
 })
