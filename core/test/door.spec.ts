@@ -3,6 +3,7 @@ import { type Crowd, drawCrowd } from '../src/diagnosis/index.js';
 import { hazardsOf, makeSafe, progressOf, replan } from '../src/hookup/index.js';
 import {
   applyEvent,
+  foldingOnward,
   batteryEntries,
   caseOfJob,
   driveOfJob,
@@ -97,6 +98,35 @@ describe('the door of a job', () => {
       }),
       { numRuns: 40, seed: 6 },
     );
+  });
+
+  it('gives the same to a screen that folds on from what it had, whatever log it is given next', () => {
+    let onward = 0;
+    fc.assert(
+      fc.property(seeds, ({ seed, which }) => {
+        const random = seededRandom(seed);
+        const logs = [1, 2].map(() => randomLog(random, MACHINES[which]!, 40));
+        const fold = foldingOnward();
+        const ends = [0, 0];
+        for (let turn = 0; turn < 25; turn++) {
+          // Mostly on by some events, sometimes back, sometimes another job, sometimes one event told anew by the server.
+          const at = random() < 0.9 ? 0 : 1;
+          const log = logs[at]!;
+          ends[at] =
+            random() < 0.8
+              ? Math.min(log.length, ends[at]! + Math.floor(random() * 4))
+              : Math.floor(random() * log.length);
+          const events = log.slice(0, ends[at]);
+          if (random() < 0.2 && events.length > 1) {
+            const told = Math.floor(random() * events.length);
+            events[told] = { ...events[told]!, heardAt: '2027-01-15T02:00:00.000Z' };
+          } else onward++;
+          expect(fold(events)).toEqual(foldJob(events));
+        }
+      }),
+      { numRuns: 40, seed: 8 },
+    );
+    expect(onward).toBeGreaterThan(500);
   });
 
   it('keeps a job the same through a snapshot of it', () => {

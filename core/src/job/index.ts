@@ -4,6 +4,7 @@ export * from './old-events.js';
 export * from './reached-stage.js';
 export * from './job.js';
 export * from './apply.js';
+export * from './fold-onward.js';
 export * from './queries.js';
 export * from './hands.js';
 export * from './refuse.js';

@@ -9,7 +9,7 @@ import {
 } from '@voltrek/core/hookup';
 import {
   evidenceOfJob,
-  foldJob,
+  foldingOnward,
   hookupScene,
   type Job,
   lastUndoable,
@@ -40,7 +40,7 @@ export const selectEvents = createSelector(selectLogged, selectPending, (logged,
   ...pending,
 ]);
 
-export const selectJob = createSelector(selectEvents, foldJob);
+export const selectJob = createSelector(selectEvents, foldingOnward());
 
 const selectJobRules = createSelector(selectJob, (job) => job?.rules ?? null);
 
