@@ -18,7 +18,7 @@ import { reachedStage, runningAttempt, type Stage, STAGES } from '@voltrek/core/
 import { settingsOf } from '@voltrek/core/rules';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
-import { whenIdle } from '../shared/ui/idle';
+import { whenDrawn, whenIdle } from '../shared/ui/idle';
 import { later } from '../shared/ui/later';
 import { CircuitView } from '../shared/drawing/circuit-view';
 import { layoutCircuit } from '../shared/drawing/circuit-layout';
@@ -184,13 +184,18 @@ export class JobPage implements OnDestroy {
   constructor() {
     stayAwake();
     effect(() => this.store.dispatch(JobActions.opened({ jobId: this.jobId() })));
-    // Who goes by ear or by keyboard goes on from where the new stage begins.
-    afterRenderEffect(() => {
+    // Who goes by ear or by keyboard goes on from where the new stage begins: once it is on the screen, for a focus before lays out the page.
+    afterRenderEffect((onCleanup) => {
       if (this.shown() === null || !this.isOpen() || this.modals.hasOpenModals()) return;
       const heading = this.host.querySelector('h1');
       if (!heading) return;
-      heading.tabIndex = -1;
-      heading.focus({ preventScroll: true });
+      let isHere = true;
+      onCleanup(() => (isHere = false));
+      void whenDrawn().then(() => {
+        if (!isHere) return;
+        heading.tabIndex = -1;
+        heading.focus({ preventScroll: true });
+      });
     });
     // What Plan opens with is made ready while nothing else is to do: ranking and charting take a while when they are first asked for.
     void whenIdle().then(() => import('../shared/ui/echarts'));

@@ -15,6 +15,9 @@ import type { ECharts, EChartsCoreOption } from 'echarts/core';
 import { type ChartColours, Colours } from './colours';
 import { Drawings } from './idle';
 
+/** From one picture to the next at the least, ms. */
+const REDRAW_MS = 600;
+
 /** What every chart has. */
 const BASE: EChartsCoreOption = {
   animation: false,
@@ -53,6 +56,8 @@ export class Chart {
   private readonly chart = signal<ECharts | null>(null);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly destroyed = inject(DestroyRef);
+  /** When the last picture was drawn. */
+  private drawnAtMs = -Infinity;
   private finished: () => void = () => undefined;
 
   constructor() {
@@ -69,7 +74,7 @@ export class Chart {
       // Not before: asked for its colours in the middle of a change of the page, the browser would work out all styles twice.
       const whole = this.whole();
       if (isFirst) void this.drawSteps(chart, whole);
-      else setTimeout(() => this.drawWhole(chart, whole));
+      else setTimeout(() => this.drawWhole(chart, whole), this.untilNextMs());
       isFirst = false;
     });
   }
@@ -102,9 +107,16 @@ export class Chart {
     this.destroyed.onDestroy(() => observer.disconnect());
   }
 
-  /** Afterwards all at once: the code for it is warm by then. In a task of its own, and not at all when a newer picture waits behind it. */
+  /** What is computed tells more and more: pictures follow one another no faster than they are looked at, the last of them always. */
+  private untilNextMs(): number {
+    return Math.max(0, this.drawnAtMs + REDRAW_MS - performance.now());
+  }
+
+  /** Afterwards all at once, and not at all when a newer picture waits behind it. */
   private drawWhole(chart: ECharts, of: EChartsCoreOption): void {
-    if (!chart.isDisposed() && this.whole() === of) chart.setOption(of, { notMerge: true });
+    if (chart.isDisposed() || this.whole() !== of) return;
+    chart.setOption(of, { notMerge: true });
+    this.drawnAtMs = performance.now();
   }
 
   /** Each step in a task of its own. A newer picture, which comes whole, ends them. */

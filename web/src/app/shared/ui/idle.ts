@@ -14,6 +14,11 @@ export function whenIdle(): Promise<void> {
   });
 }
 
+/** Resolves in a task of its own after the next frame: what the page shows by then is laid out and costs nothing to ask. */
+export function whenDrawn(): Promise<void> {
+  return new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve)));
+}
+
 /** What is being drawn in several steps, between which the page looks idle. */
 @Injectable({ providedIn: 'root' })
 export class Drawings {

@@ -4,6 +4,9 @@ import type { ChartColours } from '../../../shared/ui/colours';
 import { axis, type Pair } from '../../../shared/ui/chart-parts';
 import { WAYS_CHART as T } from '@words/screens/job-stages-plan';
 
+/** What answers to no pointer needs no looks for when it is pointed at. */
+const STILL = { silent: true, emphasis: { disabled: true } } as const;
+
 /** Beyond this many minutes nothing is drawn that does not have to be. */
 const USUAL_MINUTES = 30;
 
@@ -60,8 +63,11 @@ export function waysChart(
         type: 'scatter',
         data: behind,
         symbolSize: 7,
+        // One path for all of them: each as an element of its own is what makes the picture slow.
+        large: true,
+        largeThreshold: 0,
         itemStyle: { color: c.dim, opacity: 0.55 },
-        silent: true,
+        ...STILL,
       },
       {
         type: 'line',
@@ -69,7 +75,7 @@ export function waysChart(
         step: 'end',
         showSymbol: false,
         lineStyle: { color: c.ink, width: 3 },
-        silent: true,
+        ...STILL,
         markLine: {
           silent: true,
           symbol: 'none',
@@ -83,14 +89,14 @@ export function waysChart(
         data: front,
         symbolSize: 13,
         itemStyle: { color: c.sheet, borderColor: c.ink, borderWidth: 2.5 },
-        silent: true,
+        ...STILL,
       },
       {
         type: 'scatter',
         data: chosen ? [at(chosen.point)].filter(isDrawn) : [],
         symbolSize: 20,
         itemStyle: { color: c.lamp, borderColor: c.ink, borderWidth: 3 },
-        silent: true,
+        ...STILL,
       },
     ],
   };
