@@ -35,6 +35,11 @@ export const test = base.extend<Fixtures, WorkerFixtures>({
   tech: async ({ page, server }, use) => {
     const faults: string[] = [];
     page.on('pageerror', (error) => faults.push(error.message));
+    // The application hears of its own errors and writes them down, so that the browser does not tell of them a second time.
+    page.on('console', (said) => {
+      if (said.type() === 'error' && /^ERROR|Content Security Policy/.test(said.text()))
+        faults.push(said.text());
+    });
     await use(new Technician(page, server.url));
     if (faults.length > 0) throw new Error(`the page threw: ${faults.join('; ')}`);
   },

@@ -400,3 +400,26 @@ test('a stage that was left is let go, with all that it showed', async ({ tech, 
   // One visit of Checks alone shows more.
   await expect.poll(async () => (await nodesHeld()) - before, { timeout: 20_000 }).toBeLessThan(100);
 });
+
+test('no page writes styles into itself, and the policy of what it may load refuses them', async ({
+  page,
+  server,
+}) => {
+  const answered = await page.goto(`${server.url}/bench`);
+  const policy = (answered!.headers()['content-security-policy'] ?? '').split(';');
+  expect(policy).toContain("style-src 'self'");
+  // A chart draws itself, and a style that stands in the page is refused.
+  await expect(page.locator('vt-chart svg text').first()).toBeVisible();
+  const { written, sheets, isRefused } = await page.evaluate(() => {
+    const intruder = document.createElement('style');
+    intruder.textContent = 'body { padding-top: 77px; }';
+    const before = document.querySelectorAll('style').length;
+    document.head.append(intruder);
+    const padding = getComputedStyle(document.body).paddingTop;
+    intruder.remove();
+    return { written: before, sheets: document.adoptedStyleSheets.length, isRefused: padding !== '77px' };
+  });
+  expect(written).toBe(0);
+  expect(sheets).toBeGreaterThan(5);
+  expect(isRefused).toBe(true);
+});

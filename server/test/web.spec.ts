@@ -55,7 +55,9 @@ describe('the web application', () => {
   it('has a policy on everything that runs by itself: its page under any address, and its workers', async () => {
     for (const path of ['/', '/board', '/job/x/plan', '/main-AB3D', ...GUARDED.map((name) => `/${name}`)]) {
       const { headers } = await api.get(path).expect(200);
-      expect(headers['content-security-policy']).withContext(path).toContain("script-src 'self'");
+      const policy = headers['content-security-policy']!.split(';');
+      expect(policy).withContext(path).toContain("script-src 'self'");
+      expect(policy).withContext(path).toContain("style-src 'self'");
       expect(headers['cache-control'] ?? '')
         .withContext(path)
         .not.toContain('immutable');

@@ -6,22 +6,28 @@ import helmet from 'helmet';
 /** A part of the application that has its content in its name: under that name it never changes. A worker is none: it needs a policy of its own. */
 const PART = /^\/(?:(?:chunk|main|polyfills|styles)-[\w-]+\.(?:js|css)|media\/[\w.-]+)$/;
 
+const DOCS = /^\/api\/docs(?:\/|$)/;
+
 /**
  * Headers that keep a page to itself. A part of one needs two of them: the page that loads it has the rest, and sent with each of sixty small
  * files they weigh as much as a fifth of the application.
  */
 export function guardHeaders(): RequestHandler {
-  const whole = helmet({
-    // Styles are set on elements by the framework and the drawing; scripts never are. Plain http on loopback, so no upgrade.
-    contentSecurityPolicy: {
-      directives: { styleSrc: ["'self'", "'unsafe-inline'"], upgradeInsecureRequests: null },
-    },
-    strictTransportSecurity: false,
-  });
+  // Plain http on loopback, so no upgrade.
+  const guarded = (styles: Readonly<Record<string, readonly string[]>>): RequestHandler =>
+    helmet({
+      contentSecurityPolicy: { directives: { ...styles, upgradeInsecureRequests: null } },
+      strictTransportSecurity: false,
+    });
+  const inline = "'unsafe-inline'";
+  // No style stands in the application's page. Its charts set styles on their own elements, which is an attribute.
+  const whole = guarded({ styleSrc: ["'self'"], styleSrcAttr: [inline] });
+  // The page that shows the interface of the server comes from a library that writes its styles into it.
+  const ofDocs = guarded({ styleSrc: ["'self'", inline] });
   const ofPart = [helmet.xContentTypeOptions(), helmet.crossOriginResourcePolicy()] as const;
   return (request, response, next) => {
     if (!PART.test(request.path)) {
-      whole(request, response, next);
+      (DOCS.test(request.path) ? ofDocs : whole)(request, response, next);
       return;
     }
     for (const set of ofPart) set(request, response, () => undefined);

@@ -15,6 +15,7 @@ import { provideEffects } from '@ngrx/effects';
 import { provideState, provideStore } from '@ngrx/store';
 import { routes } from './app.routes';
 import { ignoreDoubleTaps } from './shell/double-taps';
+import { provideStyleSheets } from './shell/style-sheets';
 import { Versions } from './shell/versions';
 import * as jobEffects from './shared/job/job-effects';
 import { jobFeature } from './shared/job/job-state';
@@ -34,6 +35,7 @@ export const appConfig: ApplicationConfig = {
   providers: [
     provideBrowserGlobalErrorListeners(),
     provideZonelessChangeDetection(),
+    provideStyleSheets(),
     provideHttpClient(withInterceptors([hearClosedDoor])),
     // Not before the page has settled: what it keeps for later must not delay what is wanted now.
     provideServiceWorker('ngsw-worker.js', {

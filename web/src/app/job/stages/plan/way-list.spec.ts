@@ -3,6 +3,7 @@ import { TestBed } from '@angular/core/testing';
 import { rankWays, type Way, type WayPoint } from '@voltrek/core/plan';
 import { provideState, provideStore } from '@ngrx/store';
 import type { ChartColours } from '../../../shared/ui/colours';
+import echarts from '../../../shared/ui/echarts';
 import { sessionFeature } from '../../../shared/state/session';
 import { WayList } from './way-list';
 import { waysChart } from './ways-chart';
@@ -98,5 +99,30 @@ describe('the chart of ways', () => {
     ]);
     expect(line!.data.at(-1)).toEqual([30, 97]);
     expect(filled!.data).toEqual([[9.5, 93]]);
+  });
+
+  it('can be drawn before a way is known and after, all dots behind in one path', () => {
+    const place = document.createElement('div');
+    place.style.cssText = 'width: 500px; height: 158px';
+    document.body.append(place);
+    const chart = echarts.init(place, null, { renderer: 'svg' });
+    const curves = (): number =>
+      [...place.querySelectorAll('path')]
+        .map((path) => path.getAttribute('d')!.match(/A/g)?.length ?? 0)
+        .reduce((most, arcs) => Math.max(most, arcs), 0);
+    const ink = { ...colours, ink: '#000', dim: '#555', sheet: '#fff', lamp: '#f80', line: '#ccc' };
+    const draw = (ways: readonly Way[]): void =>
+      chart.setOption(waysChart(ways, rankWays(ways, 0.9)[0] ?? null, 0.9, ink), { notMerge: true });
+    draw([]);
+    const before = curves();
+    draw(WAYS);
+    // The five dots share a path.
+    expect(before).toBeLessThan(5);
+    expect(curves()).toBe(5);
+    draw([]);
+    draw(WAYS.slice(0, 1));
+    expect(curves()).toBe(3);
+    chart.dispose();
+    place.remove();
   });
 });

@@ -63,8 +63,8 @@ export function waysChart(
         type: 'scatter',
         data: behind,
         symbolSize: 7,
-        // One path for all of them: each as an element of its own is what makes the picture slow.
-        large: true,
+        // One path for all of them, once there are some: each as an element of its own is what makes the picture slow.
+        large: behind.length > 0,
         largeThreshold: 0,
         itemStyle: { color: c.dim, opacity: 0.55 },
         ...STILL,
