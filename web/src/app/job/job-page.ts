@@ -192,7 +192,7 @@ export class JobPage implements OnDestroy {
       let isHere = true;
       onCleanup(() => (isHere = false));
       void whenDrawn().then(() => {
-        if (!isHere) return;
+        if (!isHere || this.modals.hasOpenModals()) return;
         heading.tabIndex = -1;
         heading.focus({ preventScroll: true });
       });

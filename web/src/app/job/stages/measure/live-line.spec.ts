@@ -56,7 +56,19 @@ describe('LiveLine', () => {
       byInstrument.set({ meter: { ...byInstrument().meter, value: next } });
       await fixture.whenStable();
     };
-    return { fixture, root, button, tap, read, taken, connected, counts, ageMs, held: live.held };
+    return {
+      fixture,
+      root,
+      button,
+      tap,
+      read,
+      taken,
+      connected,
+      counts,
+      ageMs,
+      held: live.held,
+      byInstrument,
+    };
   }
 
   it('takes no value twice for two batteries until it has moved, or the technician says the probes have', async () => {
@@ -106,11 +118,16 @@ describe('LiveLine', () => {
   });
 
   it('takes nothing while the probes move, and says why', async () => {
-    const { fixture, root, button, counts } = await show(12.413);
+    const { fixture, root, button, counts, byInstrument } = await show(12.413);
     counts.set(false);
     await fixture.whenStable();
     expect(root.textContent).toContain('probes move');
     expect(button('Take it')!.disabled).toBeTrue();
+    // One that is lost has no fresh value to come.
+    byInstrument.update(({ meter }) => ({ meter: { ...meter, value: null, state: 'lost' } }));
+    await fixture.whenStable();
+    expect(root.textContent).toContain('lost');
+    expect(root.textContent).not.toContain('probes move');
   });
 
   it('takes what is held still, however old it grew, but not over a broken line', async () => {

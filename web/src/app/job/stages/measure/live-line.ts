@@ -157,8 +157,8 @@ export class LiveLine {
   protected told(state: LinkState): string {
     if (!this.live.connected()) return T.lineBrokenAnOldValue;
     const now = this.now();
-    if (now && !this.isHeld() && !this.live.isOfHere(now)) return T.probesMoveAFreshValueComes;
-    if (state === 'ready' && this.isOld()) return T.anOldValue;
+    if (state === 'ready' && now && this.isOld())
+      return this.live.isOfHere(now) ? T.anOldValue : T.probesMoveAFreshValueComes;
     if (this.isSame()) return T.asBeforeMoveTheProbes;
     return this.isHeld() ? T.held : this.linkWords[state];
   }

@@ -133,8 +133,11 @@ describe('LiveStore', () => {
     const isFresh = (): boolean => store.isFresh(store.nowOf('meter')!);
     line.say(meter(12.4));
     expect(isFresh()).toBeTrue();
+    store.hold('meter');
+    expect(store.held().meter).toBeDefined();
     store.place(PLACED);
     expect(isFresh()).withContext('of the place before').toBeFalse();
+    expect(store.held().meter).withContext('held of the place before').toBeUndefined();
     pass(50);
     line.say(meter(12.4));
     expect(isFresh()).withContext('on their way').toBeFalse();

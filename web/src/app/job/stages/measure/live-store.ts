@@ -84,13 +84,13 @@ export const LiveStore = signalStore(
       isFresh(now: Heard): boolean {
         return this.isOfHere(now) && this.ageMs(now) <= oldAfterMs(now.instrument);
       },
-      /** Where hands put the probes: stand-ins must be told, real instruments know. What was heard until they are there counts no more. */
+      /** Where hands put the probes: stand-ins must be told, real instruments know. What was heard until they are there counts no more, held still or not. */
       place(placed: ProbesPlaced): void {
         const mine = ++places;
         const arrive = (): void => {
           if (mine === places) patchState(store, { countsFromMs: performance.now() });
         };
-        patchState(store, { countsFromMs: Infinity });
+        patchState(store, { countsFromMs: Infinity, held: {} });
         api.placeProbes(placed).subscribe({ next: arrive, error: arrive });
       },
       setConnected(connected: boolean): void {

@@ -1,13 +1,12 @@
 import { CHEMISTRY_WORDS } from '@words/plan-words';
 import { degrees } from '@words/units';
-import type {
-  ElementRef} from '@angular/core';
 import {
   afterNextRender,
   ChangeDetectionStrategy,
   Component,
   computed,
   effect,
+  type ElementRef,
   inject,
   Injector,
   input,
