@@ -69,16 +69,15 @@ async function onDatabase(name, env) {
     const rounds = [];
     for (let i = 0; i < ROUNDS; i++) rounds.push([await flatOut(url), await rows.rate()]);
     await rows.close();
-    const middle = (figures) => figures.sort((a, b) => a - b)[Math.floor(ROUNDS / 2)];
-    const shares = rounds.map(([full, raw]) => full / raw);
-    print(
-      `${name}, ${WRITERS} writers flat out`,
-      `${middle(rounds.map(([full]) => full)).toFixed(0)} events a second`,
-    );
-    print(`${name}, single rows by itself`, `${middle(rounds.map(([, raw]) => raw)).toFixed(0)} a second`);
+    const inOrder = (of) => rounds.map(of).sort((a, b) => a - b);
+    const full = inOrder(([events]) => events);
+    const raw = inOrder(([, singles]) => singles);
+    const shares = inOrder(([events, singles]) => events / singles);
+    print(`${name}, ${WRITERS} writers flat out`, `${at(full, 0.5).toFixed(0)} events a second`);
+    print(`${name}, single rows by itself`, `${at(raw, 0.5).toFixed(0)} a second`);
     print(
       `${name}, the server gets of it`,
-      `${middle(shares).toFixed(2)} (${shares[0].toFixed(2)} to ${shares[ROUNDS - 1].toFixed(2)} in ${ROUNDS} rounds)`,
+      `${at(shares, 0.5).toFixed(2)} (${shares[0].toFixed(2)} to ${shares.at(-1).toFixed(2)} in ${ROUNDS} rounds)`,
     );
   } finally {
     server.kill('SIGTERM');

@@ -1,4 +1,4 @@
-import { type BrowserContext, test as base } from '@playwright/test';
+import { type BrowserContext, type Page, test as base } from '@playwright/test';
 import { TestServer } from './server';
 import { Technician } from './technician';
 
@@ -17,6 +17,20 @@ export async function worksHere(context: BrowserContext, crewId = 'crew-1'): Pro
   }, crewId);
 }
 
+/**
+ * What goes wrong on a page from now on. The application hears of its own errors and writes them down, so that the browser does not tell of
+ * them a second time.
+ */
+export function faultsOf(page: Page): readonly string[] {
+  const faults: string[] = [];
+  page.on('pageerror', (error) => faults.push(error.message));
+  page.on('console', (said) => {
+    if (said.type() === 'error' && /^ERROR|Content Security Policy/.test(said.text()))
+      faults.push(said.text());
+  });
+  return faults;
+}
+
 export const test = base.extend<Fixtures, WorkerFixtures>({
   server: [
     async ({}, use) => {
@@ -33,13 +47,7 @@ export const test = base.extend<Fixtures, WorkerFixtures>({
     await use(context);
   },
   tech: async ({ page, server }, use) => {
-    const faults: string[] = [];
-    page.on('pageerror', (error) => faults.push(error.message));
-    // The application hears of its own errors and writes them down, so that the browser does not tell of them a second time.
-    page.on('console', (said) => {
-      if (said.type() === 'error' && /^ERROR|Content Security Policy/.test(said.text()))
-        faults.push(said.text());
-    });
+    const faults = faultsOf(page);
     await use(new Technician(page, server.url));
     if (faults.length > 0) throw new Error(`the page threw: ${faults.join('; ')}`);
   },

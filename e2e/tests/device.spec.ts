@@ -1,5 +1,5 @@
 import type { Locator, Page } from '@playwright/test';
-import { expect, test } from '../support/fixtures';
+import { expect, faultsOf, test } from '../support/fixtures';
 import { TestServer } from '../support/server';
 import { Technician } from '../support/technician';
 
@@ -325,8 +325,7 @@ test('a browser that denies every place to keep says so, and works on with the s
   server,
 }) => {
   const page = await browser.newPage({ serviceWorkers: 'block' });
-  const failed: string[] = [];
-  page.on('pageerror', (error) => failed.push(String(error)));
+  const failed = faultsOf(page);
   await page.addInitScript(() => {
     const deny = (): never => {
       throw new DOMException('denied', 'SecurityError');

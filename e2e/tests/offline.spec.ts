@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { drawnWords } from '../support/drawn-words';
-import { expect, test, worksHere } from '../support/fixtures';
+import { expect, faultsOf, test, worksHere } from '../support/fixtures';
 import { Technician } from '../support/technician';
 
 test.use({ serviceWorkers: 'allow' });
@@ -295,8 +295,7 @@ test.describe('a phone', () => {
     server,
   }) => {
     test.setTimeout(180_000);
-    const faults: string[] = [];
-    page.on('pageerror', (error) => faults.push(error.message));
+    const faults = faultsOf(page);
     await page.goto(`${server.url}/practice`);
     await held(page);
     await context.setOffline(true);

@@ -1,5 +1,5 @@
 import { isPositiveEarth } from '../machine/earth.js';
-import type { Machine, PointKind } from '../machine/machine.js';
+import { type Machine, type PointKind, pointOn } from '../machine/machine.js';
 import { checkOf, type CheckId } from './checks.js';
 
 /** Where an instrument is put, by points of the machine. */
@@ -23,8 +23,7 @@ export type Probing =
  * @returns null for a check without an instrument on the machine, and where the machine has no such points
  */
 export function probingOf(machine: Machine, check: CheckId, battery: number): Probing | null {
-  const on = (kind: PointKind, of?: number): string | undefined =>
-    machine.points.find((p) => p.kind === kind && (of === undefined || (p.battery ?? 0) === of))?.id;
+  const on = (kind: PointKind, of?: number): string | undefined => pointOn(machine, kind, of)?.id;
   const top = machine.batteries.length - 1;
   const [highest, lowest] = isPositiveEarth(machine) ? [0, top] : [top, 0];
   const isOfOne = checkOf(check).isOfBattery === true;

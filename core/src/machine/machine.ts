@@ -162,6 +162,18 @@ export function pointOf(machine: Machine, pointId: string): MachinePoint {
   return found;
 }
 
+/** The first point of this kind, on this battery where one is named; undefined where the machine has none. */
+export function pointOn(machine: Machine, kind: PointKind, battery?: number): MachinePoint | undefined {
+  return machine.points.find(
+    (p) => p.kind === kind && (battery === undefined || (p.battery ?? 0) === battery),
+  );
+}
+
+/** The number of a point on every drawing of its machine, from 1; 0 where the machine has no such point. */
+export function numberOf({ points }: Pick<Machine, 'points'>, pointId: string): number {
+  return points.findIndex((p) => p.id === pointId) + 1;
+}
+
 /**
  * Whether a corrected entry is another machine to the hands on it: a voltage, the post on the body, an engine or a battery is another, or a
  * point that was there is gone, of another kind, or elsewhere. Points that were added and words that were put better are not.

@@ -1,5 +1,12 @@
 import type { Terminal } from '../circuit/rescue.js';
-import { type Machine, type MachinePoint, metresToNearestBattery, pointOf } from '../machine/machine.js';
+import {
+  type Machine,
+  type MachinePoint,
+  metresToNearestBattery,
+  type PointKind,
+  pointOf,
+  pointOn,
+} from '../machine/machine.js';
 import type { HouseRules } from '../rules/house-rules.js';
 
 /** Which part of the casualty a source is put across: the whole string, or one battery of it. */
@@ -18,8 +25,7 @@ export function clampPoints(
   across: Across,
   rules: HouseRules,
 ): { readonly red: MachinePoint; readonly black: MachinePoint } {
-  const on = (kind: MachinePoint['kind'], battery?: number): MachinePoint | undefined =>
-    machine.points.find((p) => p.kind === kind && (battery === undefined || (p.battery ?? 0) === battery));
+  const on = (kind: PointKind, battery?: number): MachinePoint | undefined => pointOn(machine, kind, battery);
   const top = machine.batteries.length - 1;
   const lower = across.kind === 'battery' ? across.battery : 0;
   const red =

@@ -1,5 +1,5 @@
 import { SPARE_POSTS } from '@voltrek/core/hookup';
-import { isPositivePoint } from '@voltrek/core/machine';
+import { isPositivePoint, numberOf } from '@voltrek/core/machine';
 import { type DrawnPin, CIRCUIT_HEIGHT, CIRCUIT_WIDTH, MARGIN, type Size, type XY } from './drawing';
 import { type Placed, pointPlace, poleOfPack } from './placing';
 
@@ -15,7 +15,7 @@ export function pinsOf(placed: Placed, only?: readonly string[]): DrawnPin[] {
   const points = shown.map((point) => pointPlace(placed, point));
   const apart = pushedApart(points);
   return shown.map((point, i) => ({
-    number: machine.points.indexOf(point) + 1,
+    number: numberOf(machine, point.id),
     pointId: point.id,
     label: point.label,
     point: points[i]!,

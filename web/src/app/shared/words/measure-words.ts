@@ -6,7 +6,7 @@ import {
   checkOf,
   type Probing,
 } from '@voltrek/core/diagnosis';
-import type { Machine } from '@voltrek/core/machine';
+import { type Machine, numberOf } from '@voltrek/core/machine';
 import type { TraceNote } from '@voltrek/core/trace';
 import { tell } from './tell';
 import { ofBattery, READING_WORDS } from './words';
@@ -42,8 +42,8 @@ export const FIGURE_WORDS: Partial<Record<CheckId, { readonly name: string; read
 };
 
 /** Where the probes go, by the numbers of the machine's points. */
-export function probingWords({ points }: Pick<Machine, 'points'>, probing: Probing): string {
-  const no = (id: string): number => points.findIndex((p) => p.id === id) + 1;
+export function probingWords(machine: Pick<Machine, 'points'>, probing: Probing): string {
+  const no = (id: string): number => numberOf(machine, id);
   if (probing.kind === 'round-cable') return tell`Clamp round the cable at ${no(probing.at)}`;
   const { red, black, onCable } = probing;
   if (onCable === 'black') return tell`Red on ${no(red)}, black on its cable`;
