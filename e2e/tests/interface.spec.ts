@@ -2,6 +2,7 @@ import { AxeBuilder } from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import { expect, test } from '../support/fixtures';
 import { drawnWords } from '../support/drawn-words';
+import { foreignSigns } from '../support/own-fonts';
 
 const STAGES = ['Scene', 'Checks', 'Locate', 'Measure', 'Plan', 'Hook up', 'Crank', 'Clear down', 'Verdict'];
 
@@ -165,6 +166,7 @@ test('every stage is accessible in every light, and fits the tablet without scro
       await tech.openStage(stage);
       await tech.expectStage(stage as Parameters<typeof tech.expectStage>[0]);
       await expectAccessible(page, `${stage}, ${light}`, light);
+      if (light === 'Day') expect(await foreignSigns(page), stage).toEqual([]);
       const overflow = await page.locator('.stage').evaluate((e) => e.scrollHeight - e.clientHeight);
       expect(overflow, `${stage} scrolls`).toBeLessThanOrEqual(0);
     }
@@ -337,6 +339,7 @@ test('a phone shows the whole job and every page, accessible and without sideway
       await tech.tap('Type a figure');
       await expectPadWhole(page);
     }
+    expect(await foreignSigns(page), stage).toEqual([]);
     await expectAccessible(page, `${stage} on a phone`);
   }
   await tech.tap('Full');
@@ -346,6 +349,7 @@ test('a phone shows the whole job and every page, accessible and without sideway
     await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
     const wide = await page.evaluate(() => document.documentElement.scrollWidth - innerWidth);
     expect(wide, path).toBe(0);
+    expect(await foreignSigns(page), path).toEqual([]);
     await expectAccessible(page, `${path} on a phone`);
   }
 });

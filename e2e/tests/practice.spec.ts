@@ -147,7 +147,7 @@ test('drills of a minute are answered, told right or wrong with their figures, a
     await expect(page.getByText(/\d+ s left/)).toBeVisible();
     await answers.first().focus();
     await page.keyboard.press('Enter');
-    await expect(answers.filter({ hasText: '✓' })).toHaveCount(1);
+    await expect(answers.filter({ has: page.locator('.bi-check-lg') })).toHaveCount(1);
     await expect(page.getByRole('radio', { name: new RegExp(`${kind} [01] of 1`) })).toBeVisible();
     await expect(answers.first()).toBeDisabled();
   }

@@ -159,27 +159,33 @@ export class JobPage implements OnDestroy {
     return probing && probingWords(this.work()!.machine, probing);
   });
 
-  private readonly drawing = computed(() => {
+  /** What the Circuit is drawn of. */
+  private readonly toDraw = computed(() => {
     const work = this.work();
     if (!work) return null;
     const stage = this.current();
     const step =
       stage === 'hookup' ? this.hookupRun().next : stage === 'cleardown' ? this.clearingRun().next : null;
+    return { work, stage, step, rescue: this.rescue(), probing: this.probing() };
+  });
+  /** The same as it was at the step before: neither laying out a drawing nor drawing it is what a tap waits for. */
+  private readonly isDrawn = later(this.toDraw, DRAWN_AFTER_MS);
+  protected readonly drawn = computed(() => {
+    const of = this.isDrawn();
+    if (!of) return null;
+    const { work, stage, step, rescue, probing } = of;
     return layoutCircuit({
       machine: work.machine,
       donor: work.donorMachine,
-      scene: stage === 'measure' ? null : (this.rescue()?.scene ?? null),
+      scene: stage === 'measure' ? null : (rescue?.scene ?? null),
       hookup: work.job.hookup,
       isCranking: runningAttempt(work.job) !== null,
       step: work.job.closedAt === null ? step : null,
       machineName: T.casualty,
-      probing: this.probing(),
-      showPins: stage === 'measure' || this.rescue() === null,
+      probing,
+      showPins: stage === 'measure' || rescue === null,
     });
   });
-
-  /** The drawing that is shown: after the step that it belongs to, which the tap waits for. */
-  protected readonly drawn = later(this.drawing, DRAWN_AFTER_MS);
 
   constructor() {
     stayAwake();

@@ -27,7 +27,7 @@ import { NEXT_ACTION as T } from '@words/screens/job';
       [class.arming]="!armed() && !disabled()"
       [class.holding]="isHolding()"
       [class.plain]="isPlain()"
-      [style.animation-duration.ms]="isHolding() ? holdMs : armsAfterMs"
+      [style.--fills-for.ms]="isHolding() ? holdMs : armsAfterMs"
       [disabled]="disabled()"
       [attr.aria-disabled]="armed() ? null : true"
       (click)="onClick($event)"
@@ -59,21 +59,33 @@ import { NEXT_ACTION as T } from '@words/screens/job';
       font-weight: 700;
       line-height: 1.05;
     }
-    /* Fills while it is not taken yet. */
+    /* Fills while it is not taken yet: by moving what is painted once, so that a tap's work is not held up by painting. */
     .next.arming,
     .next.holding {
-      background: linear-gradient(var(--lamp), var(--lamp)) left / 0 100% no-repeat var(--lamp-dim);
-      animation: arm linear forwards;
+      position: relative;
+      isolation: isolate;
+      overflow: hidden;
+      background: var(--lamp-dim);
     }
-    @keyframes arm {
-      to {
-        background-size: 100% 100%;
+    .next.arming::before,
+    .next.holding::before {
+      content: '';
+      position: absolute;
+      inset: 0;
+      z-index: -1;
+      background: var(--lamp);
+      transform-origin: left;
+      animation: fill var(--fills-for) linear both;
+    }
+    @keyframes fill {
+      from {
+        transform: scaleX(0);
       }
     }
     @media (prefers-reduced-motion: reduce) {
-      .next.arming,
-      .next.holding {
-        animation: none;
+      .next.arming::before,
+      .next.holding::before {
+        content: none;
       }
     }
     /* What can be done, and is not what is advised. */

@@ -16,7 +16,7 @@ import { STEP_LINE as T } from '@words/screens/job';
       @if (clamp(); as c) {
         <vt-polarity-mark [isRed]="isRed(c)" />
       } @else {
-        <span class="tick" aria-hidden="true">✓</span>
+        <i class="tick bi bi-check-lg" aria-hidden="true"></i>
       }
     } @else {
       <span class="number">{{ number() }}</span>

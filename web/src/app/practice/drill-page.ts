@@ -67,7 +67,10 @@ const SECONDS = 60;
                 [disabled]="given() !== null"
                 (click)="answer(i)"
               >
-                {{ mark(i) }}{{ choice }}
+                @if (mark(i); as icon) {
+                  <i class="bi" [class]="icon" aria-hidden="true"></i>
+                }
+                {{ choice }}
               </button>
             }
           </div>
@@ -232,7 +235,7 @@ export class DrillPage {
   protected mark(at: number): string {
     const given = this.given();
     if (given === null) return '';
-    return at === this.drill()!.right ? '✓ ' : at === given ? '✗ ' : '';
+    return at === this.drill()!.right ? 'bi-check-lg' : at === given ? 'bi-x-lg' : '';
   }
 
   protected answer(at: number): void {

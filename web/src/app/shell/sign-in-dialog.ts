@@ -56,7 +56,7 @@ import { isNamedHost } from '../shared/ui/named-host';
           [attr.aria-label]="t.deleteLast"
           (click)="pin.set(pin().slice(0, -1))"
         >
-          ⌫
+          <i class="bi bi-backspace" aria-hidden="true"></i>
         </button>
       </div>
       @if (problem(); as text) {

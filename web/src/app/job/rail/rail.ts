@@ -22,9 +22,13 @@ import { RAIL as T } from '@words/screens/job-rail';
               [attr.aria-current]="stage === current() ? 'step' : null"
               (click)="chosen.emit(stage)"
             >
-              <span class="stop" aria-hidden="true">{{
-                result.stopped ? '!' : result.done ? '✓' : i + 1
-              }}</span>
+              <span class="stop" aria-hidden="true">
+                @if (result.done && !result.stopped) {
+                  <i class="bi bi-check-lg"></i>
+                } @else {
+                  {{ result.stopped ? '!' : i + 1 }}
+                }
+              </span>
               <span class="words">
                 <strong>{{ words[stage] }}</strong>
                 <span class="result">{{ result.line }}</span>

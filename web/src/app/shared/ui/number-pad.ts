@@ -11,7 +11,9 @@ import { NUMBER_PAD as T } from '@words/screens/ui';
       <button type="button" class="key" (click)="press(key)">{{ key }}</button>
     }
     <button type="button" class="key" [attr.aria-label]="t.changeSign" (click)="press('±')">±</button>
-    <button type="button" class="key wide" [attr.aria-label]="t.deleteLast" (click)="press('⌫')">⌫</button>
+    <button type="button" class="key wide" [attr.aria-label]="t.deleteLast" (click)="deleteLast()">
+      <i class="bi bi-backspace" aria-hidden="true"></i>
+    </button>
   `,
   styles: `
     :host {
@@ -69,8 +71,6 @@ export class NumberPad {
   protected press(key: string): void {
     this.text.update((text) => {
       switch (key) {
-        case '⌫':
-          return text.slice(0, -1);
         case '±':
           return text.startsWith('-') ? text.slice(1) : `-${text}`;
         case '.':
@@ -81,6 +81,10 @@ export class NumberPad {
     });
   }
 
+  protected deleteLast(): void {
+    this.text.update((text) => text.slice(0, -1));
+  }
+
   protected onKey(event: KeyboardEvent): void {
     const target = event.target;
     if (target instanceof HTMLElement && target.matches('input, textarea, select')) return;
@@ -88,6 +92,6 @@ export class NumberPad {
     if (/^\d$/.test(event.key)) this.press(event.key);
     else if (event.key === '.' || event.key === ',') this.press('.');
     else if (event.key === '-') this.press('±');
-    else if (event.key === 'Backspace') this.press('⌫');
+    else if (event.key === 'Backspace') this.deleteLast();
   }
 }
