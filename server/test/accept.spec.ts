@@ -140,5 +140,5 @@ describe('events that wait for each other', () => {
       expect(row!.snapshot).toEqual(JSON.parse(JSON.stringify(foldJob(events))) as Job);
     }
     expect((await rebuild(database.db)).differed).toEqual([]);
-  }, 120_000);
+  });
 });

@@ -87,7 +87,7 @@ describe('atlas search', () => {
         throw new Error('roll back');
       }),
     ).toBeRejectedWithError('roll back');
-  }, 60_000);
+  });
 });
 
 describe('atlas entries', () => {
@@ -307,7 +307,7 @@ describe('atlas files', () => {
       // A share of the whole, whatever the machine: without turns it is all of it.
       expect(worst / took).toBeLessThan(0.4);
     }
-  }, 60_000);
+  });
 
   it('of the first version are read in the words of today', async () => {
     const now = await asJson(SHIPPED.slice(0, 3));

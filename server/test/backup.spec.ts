@@ -18,8 +18,6 @@ import { newsDesk } from '../src/http/news.js';
 import { readLog } from '../src/jobs/repository.js';
 import { noInstruments } from './no-instruments.js';
 
-/** A database opened anew takes seconds on a busy machine, and a backup opens two more. */
-const LONG_MS = 120_000;
 const refuse = (error: Error): never => {
   throw error;
 };
@@ -36,139 +34,119 @@ describe('a backup', () => {
   const closedJobs = async ({ db }: Database): Promise<string[]> =>
     (await readLog(db, log)).jobs.map(({ id, revision }) => `${id} ${revision}`);
 
-  it(
-    'is made while the house works, comes back whole, and what stood there is set aside',
-    async () => {
-      const first = await opened();
-      await loadDemo(first, new Date(), false);
-      const before = await closedJobs(first);
-      const backup = await backUp(folder, first.still, 'by-hand', new Date());
-      expect(backup.jobs).toBeGreaterThan(before.length - 1);
-      expect(backup.events).toBeGreaterThan(100);
-      expect(backup.broken).toBe(0);
-      // What is written after it is not in it.
-      await first.db.execute(`INSERT INTO facts (key, value) VALUES ('after', 'yes')`);
-      await first.close();
+  it('is made while the house works, comes back whole, and what stood there is set aside', async () => {
+    const first = await opened();
+    await loadDemo(first, new Date(), false);
+    const before = await closedJobs(first);
+    const backup = await backUp(folder, first.still, 'by-hand', new Date());
+    expect(backup.jobs).toBeGreaterThan(before.length - 1);
+    expect(backup.events).toBeGreaterThan(100);
+    expect(backup.broken).toBe(0);
+    // What is written after it is not in it.
+    await first.db.execute(`INSERT INTO facts (key, value) VALUES ('after', 'yes')`);
+    await first.close();
 
-      const file = backupFile(folder, backup.name);
-      const { before: aside, events } = await restore(folder, file, new Date());
-      expect(events).toBe(backup.events);
-      expect(existsSync(join(aside!, 'PG_VERSION'))).toBeTrue();
-      const second = await opened();
-      try {
-        expect(await closedJobs(second)).toEqual(before);
-        const { rows } = await second.db.execute(`SELECT * FROM facts WHERE key = 'after'`);
-        expect(rows).toEqual([]);
-      } finally {
-        await second.close();
-      }
-    },
-    LONG_MS,
-  );
+    const file = backupFile(folder, backup.name);
+    const { before: aside, events } = await restore(folder, file, new Date());
+    expect(events).toBe(backup.events);
+    expect(existsSync(join(aside!, 'PG_VERSION'))).toBeTrue();
+    const second = await opened();
+    try {
+      expect(await closedJobs(second)).toEqual(before);
+      const { rows } = await second.db.execute(`SELECT * FROM facts WHERE key = 'after'`);
+      expect(rows).toEqual([]);
+    } finally {
+      await second.close();
+    }
+  });
 
-  it(
-    'that is damaged, or is none, is not put back, and nothing is changed by it',
-    async () => {
-      const database = await opened();
-      const backup = await backUp(folder, database.still, 'by-hand', new Date());
+  it('that is damaged, or is none, is not put back, and nothing is changed by it', async () => {
+    const database = await opened();
+    const backup = await backUp(folder, database.still, 'by-hand', new Date());
+    await database.close();
+    const file = backupFile(folder, backup.name);
+    const bytes = await readFile(file);
+    bytes[bytes.length >> 1]! ^= 0xff;
+    await writeFile(file, bytes);
+    const stood = await readdir(join(folder, 'pg'));
+    await expectAsync(restore(folder, file, new Date())).toBeRejectedWithError(RestoreError, /is damaged/);
+    const text = join(folder, 'notes.tgz');
+    await writeFile(text, 'no backup');
+    await expectAsync(restore(folder, text, new Date())).toBeRejectedWithError(
+      RestoreError,
+      /no backup that can be opened/,
+    );
+    await expectAsync(restore(folder, join(folder, 'none.tgz'), new Date())).toBeRejectedWithError(
+      RestoreError,
+      /There is no file/,
+    );
+    expect(await readdir(join(folder, 'pg'))).toEqual(stood);
+  });
+
+  it('that was cut short counts for nothing and is cleared away by the next', async () => {
+    const database = await opened();
+    try {
+      const torn = backupFile(folder, '2027-01-01T00-00-00-000Z.tgz');
+      await backUp(folder, database.still, 'by-hand', new Date());
+      await copyFile(backupFile(folder, (await listBackups(folder))[0]!.name), torn);
+      await writeFile(noteOf(torn), '{"name":"2027-01-01T00-0');
+      expect((await listBackups(folder)).length).toBe(1);
+      await backUp(folder, database.still, 'by-hand', new Date(Date.now() + 1000));
+      expect((await listBackups(folder)).length).toBe(2);
+      expect(existsSync(torn)).toBeFalse();
+      expect((await readdir(join(folder, 'backups'))).length).toBe(4);
+    } finally {
       await database.close();
-      const file = backupFile(folder, backup.name);
-      const bytes = await readFile(file);
-      bytes[bytes.length >> 1]! ^= 0xff;
-      await writeFile(file, bytes);
-      const stood = await readdir(join(folder, 'pg'));
-      await expectAsync(restore(folder, file, new Date())).toBeRejectedWithError(RestoreError, /is damaged/);
-      const text = join(folder, 'notes.tgz');
-      await writeFile(text, 'no backup');
-      await expectAsync(restore(folder, text, new Date())).toBeRejectedWithError(
-        RestoreError,
-        /no backup that can be opened/,
-      );
-      await expectAsync(restore(folder, join(folder, 'none.tgz'), new Date())).toBeRejectedWithError(
-        RestoreError,
-        /There is no file/,
-      );
-      expect(await readdir(join(folder, 'pg'))).toEqual(stood);
-    },
-    LONG_MS,
-  );
+    }
+  });
 
-  it(
-    'that was cut short counts for nothing and is cleared away by the next',
-    async () => {
-      const database = await opened();
-      try {
-        const torn = backupFile(folder, '2027-01-01T00-00-00-000Z.tgz');
-        await backUp(folder, database.still, 'by-hand', new Date());
-        await copyFile(backupFile(folder, (await listBackups(folder))[0]!.name), torn);
-        await writeFile(noteOf(torn), '{"name":"2027-01-01T00-0');
-        expect((await listBackups(folder)).length).toBe(1);
-        await backUp(folder, database.still, 'by-hand', new Date(Date.now() + 1000));
-        expect((await listBackups(folder)).length).toBe(2);
-        expect(existsSync(torn)).toBeFalse();
-        expect((await readdir(join(folder, 'backups'))).length).toBe(4);
-      } finally {
-        await database.close();
-      }
-    },
-    LONG_MS,
-  );
+  it('is made before a folder of an earlier version is changed, and only then', async () => {
+    const database = await opened();
+    // As it was before the newest migration.
+    await database.db.execute('DROP TABLE exams');
+    await database.db.execute(
+      `DELETE FROM drizzle.__drizzle_migrations WHERE created_at = (SELECT max(created_at) FROM drizzle.__drizzle_migrations)`,
+    );
+    await database.close();
+    await (await opened()).close();
+    await (await opened()).close();
+    const made = await listBackups(folder);
+    expect(made.map(({ reason }) => reason)).toEqual(['before-migration']);
+  });
 
-  it(
-    'is made before a folder of an earlier version is changed, and only then',
-    async () => {
-      const database = await opened();
-      // As it was before the newest migration.
-      await database.db.execute('DROP TABLE exams');
-      await database.db.execute(
-        `DELETE FROM drizzle.__drizzle_migrations WHERE created_at = (SELECT max(created_at) FROM drizzle.__drizzle_migrations)`,
+  it('is asked for by the interface, told of with its size, and health tells its age', async () => {
+    const database = await opened();
+    await loadDemo(database, new Date(), false);
+    const backups = keepBackups(folder, database, () => undefined);
+    try {
+      const app = createApp({
+        database,
+        news: newsDesk(),
+        log: pino({ level: 'silent' }),
+        instruments: await noInstruments(database),
+        backups,
+      });
+      const api = supertest(app);
+      expect((await api.get('/api/health').expect(200)).body).toEqual(
+        jasmine.objectContaining({ lastBackup: null }),
       );
+      await api.post('/api/backups').send({}).expect(422);
+      await api.post('/api/backups').send({ by: 'nobody' }).expect(404);
+      const [one, two] = await Promise.all([
+        api.post('/api/backups').send({ by: 'crew-1' }).expect(201),
+        api.post('/api/backups').send({ by: 'crew-1' }).expect(201),
+      ]);
+      const { backups: list } = one.body as BackupState;
+      expect(list.length).withContext('two who ask at once have the same').toBe(1);
+      expect((two.body as BackupState).backups).toEqual(list);
+      expect(list[0]!.bytes).toBeGreaterThan(1_000_000);
+      const health = (await api.get('/api/health')).body as { lastBackup: { ageMinutes: number } };
+      expect(health.lastBackup.ageMinutes).toBe(0);
+    } finally {
+      backups.stop();
       await database.close();
-      await (await opened()).close();
-      await (await opened()).close();
-      const made = await listBackups(folder);
-      expect(made.map(({ reason }) => reason)).toEqual(['before-migration']);
-    },
-    LONG_MS,
-  );
-
-  it(
-    'is asked for by the interface, told of with its size, and health tells its age',
-    async () => {
-      const database = await opened();
-      await loadDemo(database, new Date(), false);
-      const backups = keepBackups(folder, database, () => undefined);
-      try {
-        const app = createApp({
-          database,
-          news: newsDesk(),
-          log: pino({ level: 'silent' }),
-          instruments: await noInstruments(database),
-          backups,
-        });
-        const api = supertest(app);
-        expect((await api.get('/api/health').expect(200)).body).toEqual(
-          jasmine.objectContaining({ lastBackup: null }),
-        );
-        await api.post('/api/backups').send({}).expect(422);
-        await api.post('/api/backups').send({ by: 'nobody' }).expect(404);
-        const [one, two] = await Promise.all([
-          api.post('/api/backups').send({ by: 'crew-1' }).expect(201),
-          api.post('/api/backups').send({ by: 'crew-1' }).expect(201),
-        ]);
-        const { backups: list } = one.body as BackupState;
-        expect(list.length).withContext('two who ask at once have the same').toBe(1);
-        expect((two.body as BackupState).backups).toEqual(list);
-        expect(list[0]!.bytes).toBeGreaterThan(1_000_000);
-        const health = (await api.get('/api/health')).body as { lastBackup: { ageMinutes: number } };
-        expect(health.lastBackup.ageMinutes).toBe(0);
-      } finally {
-        backups.stop();
-        await database.close();
-      }
-    },
-    LONG_MS,
-  );
+    }
+  });
 });
 
 describe('which backups are kept', () => {

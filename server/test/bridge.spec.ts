@@ -28,7 +28,7 @@ describe('the one session of the embedded database', () => {
     });
     second.release();
     await close();
-  }, 60_000);
+  });
 
   it('tells what was wrong with a question, and answers the next', async () => {
     const { db, close } = await openInMemory(SNAPSHOT);
@@ -38,5 +38,5 @@ describe('the one session of the embedded database', () => {
     const { rows } = await poolOf(db).query<{ text: string }>('SELECT $1::text AS text', [long]);
     expect(rows[0]!.text.length).toBe(long.length);
     await close();
-  }, 60_000);
+  });
 });

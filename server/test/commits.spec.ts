@@ -7,7 +7,7 @@ describe('works that wait together', () => {
   let database: Database;
   beforeAll(async () => {
     database = await testDatabase();
-  }, 60_000);
+  });
   afterAll(() => database.close());
 
   const kept = async (prefix: string): Promise<string[]> => {

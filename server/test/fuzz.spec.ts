@@ -29,5 +29,5 @@ describe('requests of every route, right and broken', () => {
     server.closeAllConnections();
     await new Promise((done) => server.close(done));
     await database.close();
-  }, 240_000);
+  });
 });

@@ -21,7 +21,7 @@ describe('a file of the whole house', () => {
     path = join(folder, 'house.ndjson');
     const { database } = await sharedServer();
     await exportHouse(database.db, path);
-  }, 60_000);
+  });
   afterAll(async () => {
     await rm(folder, { recursive: true });
   });
@@ -48,7 +48,7 @@ describe('a file of the whole house', () => {
       /works in this house already/,
     );
     await empty.close();
-  }, 180_000);
+  });
 
   it('is refused whole, by its line, when a row was changed, left out or cut off', async () => {
     const empty = await testDatabase();
@@ -85,7 +85,7 @@ describe('a file of the whole house', () => {
       expect(someone!.n).withContext(String(says)).toBe(0);
     }
     await empty.close();
-  }, 180_000);
+  });
 
   it('names every table but those made from the logs, those of the door, and what is said of this database alone', () => {
     const made = ['battery_entries', 'follow_ups'];

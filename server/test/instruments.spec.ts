@@ -25,10 +25,11 @@ import { placeOnTruth, startStandIns } from '../src/demo/stand-ins.js';
 import { newsDesk } from '../src/http/news.js';
 import { problemHandler } from '../src/http/problem.js';
 import { type AddressSources, networksOf, openAddressBook } from '../src/instruments/addresses.js';
-import { openBench } from '../src/instruments/bench.js';
+import { type Addresses, openBench } from '../src/instruments/bench.js';
 import { instrumentRoutes } from '../src/instruments/routes.js';
 import { LinkError, parseAddress, scpiLink } from '../src/instruments/scpi-link.js';
 import { noInstruments } from './no-instruments.js';
+import { PATIENCE_MS, until } from './patience.js';
 import { sharedServer } from './shared-server.js';
 
 /** An instrument that answers each line as told; null stays silent. */
@@ -54,20 +55,16 @@ async function fake(answer: (line: string) => string | null, port = 0) {
   return { port: (server.address() as AddressInfo).port, end, say };
 }
 
-const until = async (test: () => boolean, what: string): Promise<void> => {
-  for (let i = 0; i < 160; i++) {
-    if (test()) return;
-    await new Promise((done) => setTimeout(done, 50));
-  }
-  throw new Error(`never: ${what}`);
-};
+// Instruments may take their time: only one test is of those that take too long.
+const patientBench = (addresses: Addresses) => openBench(addresses, PATIENCE_MS);
+const patientLink = (port: number) => scpiLink({ host: '127.0.0.1', port }, () => undefined, PATIENCE_MS);
 const asMeter = (line: string): string | null =>
   line === '*IDN?' ? 'Maker,Good meter,1,1' : line.endsWith('?') ? '+1.19200000E+01' : null;
 
 describe('scpiLink', () => {
   it('reads figures, and comes back by itself when the instrument does', async () => {
     const first = await fake(asMeter);
-    const link = scpiLink({ host: '127.0.0.1', port: first.port }, () => undefined);
+    const link = patientLink(first.port);
     await until(() => link.state() === 'ready', 'ready');
     expect(await link.figure('MEAS:VOLT:DC?')).toBeCloseTo(11.92, 6);
     await first.end();
@@ -95,7 +92,7 @@ describe('scpiLink', () => {
 
   it('says nonsense when an answer is no figure', async () => {
     const odd = await fake((line) => (line === '*IDN?' ? 'M,Odd,1,1' : 'about twelve'));
-    const link = scpiLink({ host: '127.0.0.1', port: odd.port }, () => undefined);
+    const link = patientLink(odd.port);
     await until(() => link.state() === 'ready', 'ready');
     await expectAsync(link.figure('MEAS:VOLT:DC?')).toBeRejectedWithError(LinkError);
     expect(link.state()).toBe('nonsense');
@@ -108,7 +105,7 @@ describe('scpiLink', () => {
     const talker = await fake((line) =>
       line === '*IDN?' ? 'M,Talker,1,1' : chatter ? '99.9\n12.1' : '12.1',
     );
-    const link = scpiLink({ host: '127.0.0.1', port: talker.port }, () => undefined);
+    const link = patientLink(talker.port);
     await until(() => link.state() === 'ready', 'ready');
     chatter = true;
     await expectAsync(link.figure('MEAS:VOLT:DC?')).toBeRejectedWithError(LinkError);
@@ -127,7 +124,7 @@ describe('scpiLink', () => {
   it('refuses a figure that no instrument of its kind reads, and lets an overload through', async () => {
     let said = '12.4';
     const wild = await fake((line) => (line === '*IDN?' ? 'M,Wild,1,1' : said));
-    const link = scpiLink({ host: '127.0.0.1', port: wild.port }, () => undefined);
+    const link = patientLink(wild.port);
     await until(() => link.state() === 'ready', 'ready');
     for (const text of ['1e9', '-5000', 'Infinity', '1.2e5']) {
       said = text;
@@ -157,7 +154,7 @@ describe('bench', () => {
       if (line === 'MEAS:VOLT:DC?') asked++;
       return line === '*IDN?' ? 'M,Full,1,1' : '+9.90000000E+37';
     });
-    const bench = openBench({ meter: { host: '127.0.0.1', port: over.port } });
+    const bench = patientBench({ meter: { host: '127.0.0.1', port: over.port } });
     await until(() => bench.now().some((n) => n.instrument === 'meter' && n.state === 'ready'), 'ready');
     expect(asked).toBe(0);
     const seen: InstrumentNow[] = [];
@@ -176,7 +173,7 @@ describe('bench', () => {
       if (line.startsWith('SIM:')) volts = 11.9;
       return line === '*IDN?' ? 'M,Meter,1,1' : line.endsWith('?') ? String(volts) : null;
     });
-    const bench = openBench({ meter: { host: '127.0.0.1', port: meter.port, isStandIn: true } });
+    const bench = patientBench({ meter: { host: '127.0.0.1', port: meter.port, isStandIn: true } });
     await until(() => bench.now().some((n) => n.state === 'ready'), 'ready');
     const first: (number | null)[] = [];
     const valueOf = (now: InstrumentNow): void => {
@@ -213,7 +210,7 @@ describe('bench', () => {
     await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
     const { port } = server.address() as AddressInfo;
     const at = { host: '127.0.0.1', port };
-    const bench = openBench({ meter: at });
+    const bench = patientBench({ meter: at });
     for (const move of [
       () => bench.tellAll('SIM:SET {}'),
       () => bench.link('meter', { ...at }),
@@ -244,7 +241,7 @@ describe('bench', () => {
     const first = await fake(asStandIn);
     const real = await fake(asStandIn);
     const at = (port: number, isStandIn: boolean) => ({ host: '127.0.0.1', port, isStandIn });
-    const bench = openBench({ meter: at(first.port, true), clamp: at(real.port, false) });
+    const bench = patientBench({ meter: at(first.port, true), clamp: at(real.port, false) });
     const states = (): string[] => bench.now().map(({ state }) => state);
     await until(() => states().filter((s) => s === 'ready').length === 2, 'both ready');
     bench.tellAll('SIM:SET {"a":1}');
@@ -272,7 +269,7 @@ describe('bench', () => {
     });
     await new Promise<void>((done) => flood.listen(0, '127.0.0.1', done));
     const good = await fake(asMeter);
-    const bench = openBench({
+    const bench = patientBench({
       meter: { host: '127.0.0.1', port: good.port },
       clamp: { host: '127.0.0.1', port: (flood.address() as AddressInfo).port },
     });
@@ -302,7 +299,7 @@ describe('bench', () => {
       }
       return line === '*IDN?' ? 'M,Fast,1,1' : null;
     });
-    const bench = openBench({ meter: { host: '127.0.0.1', port: meter.port } });
+    const bench = patientBench({ meter: { host: '127.0.0.1', port: meter.port } });
     await until(() => bench.now().some((n) => n.state === 'ready'), 'ready');
     const parts: CapturePart[] = [];
     expect(bench.isBusy()).toBeFalse();
@@ -418,7 +415,7 @@ describe('addresses of instruments', () => {
     expect(demo.bench.now()[0]!.state).not.toBe('ready');
     for (const { bench: one } of [again, other, closer, fixed, demo]) one.close();
     await meter.end();
-  }, 30_000);
+  });
 
   it('know networks from anything else', () => {
     const house = networksOf(undefined);
@@ -439,7 +436,7 @@ describe('addresses of instruments', () => {
 describe('stand-ins', () => {
   it('that end are started again where they were, and play on what they played', async () => {
     const { ports, pids, stop } = await startStandIns();
-    const bench = openBench({ meter: { host: '127.0.0.1', port: ports.meter, isStandIn: true } });
+    const bench = patientBench({ meter: { host: '127.0.0.1', port: ports.meter, isStandIn: true } });
     const state = (): string => bench.now()[0]!.state;
     await until(() => state() === 'ready', 'ready');
     const code = codeOfCase('order', 2);
@@ -463,7 +460,7 @@ describe('stand-ins', () => {
     stop();
     await until(() => !isAlive(meter!), 'ended for good');
     expect(pids().meter).toBe(meter);
-  }, 60_000);
+  });
 });
 
 const isAlive = (pid: number): boolean => {
@@ -480,7 +477,7 @@ describe('a training bench', () => {
     const { database } = await sharedServer();
     const { ports, stop } = await startStandIns();
     const at = (port: number) => ({ host: '127.0.0.1', port, isStandIn: true });
-    const linked = openBench({ meter: at(ports.meter), clamp: at(ports.clamp) });
+    const linked = patientBench({ meter: at(ports.meter), clamp: at(ports.clamp) });
     await until(() => linked.now().filter(({ state }) => state === 'ready').length === 2, 'both ready');
     const place = placeOnTruth(database, newsDesk(), linked);
     const app = express()
@@ -536,7 +533,7 @@ describe('a training bench', () => {
     expect(after.log.at(-1)!.volts).toBe(12.345);
     expect(after.evidence).toContain({ check: 'rest', found: 12.345 });
     end();
-  }, 30_000);
+  });
 
   it('refuses what is no case and what cannot be done in one, and says when nothing answers', async () => {
     const { read, end } = await bench();
@@ -555,5 +552,5 @@ describe('a training bench', () => {
     await read(good).expect(200);
     end();
     await read(good).expect(503);
-  }, 30_000);
+  });
 });

@@ -60,5 +60,5 @@ describe('the log of the server', () => {
     expect(JSON.stringify(lines)).not.toContain('Amsel');
     news.closeAll();
     await database.close();
-  }, 60_000);
+  });
 });

@@ -23,9 +23,6 @@ async function earlierMigrations(count: number): Promise<string> {
   return folder;
 }
 
-/** A database opened anew takes seconds on a busy machine. */
-const OPENING_MS = 60_000;
-
 describe('a data folder of an earlier version', () => {
   let client: PGlite;
   let folder: string;
@@ -79,7 +76,7 @@ describe('a data folder of an earlier version', () => {
         data,
       ]);
     await migrate(drizzle(client), { migrationsFolder: MIGRATIONS });
-  }, OPENING_MS);
+  });
 
   afterAll(async () => {
     await client.close();

@@ -49,7 +49,7 @@ describe('files of crew, kit, vehicles, batteries, calls and jobs', () => {
         expect([report.added.length, report.changed.length]).withContext(`${noun} ${form}`).toEqual([0, 0]);
         expect(report.same).withContext(`${noun} ${form}`).toBeGreaterThan(1);
       }
-  }, 120_000);
+  });
 
   it('make the same house beside the atlas: each file comes out as it went in, and records are as the logs make them', async () => {
     const { database } = await sharedServer();
@@ -76,7 +76,7 @@ describe('files of crew, kit, vehicles, batteries, calls and jobs', () => {
       expect((await rebuild(db)).differed).toEqual([]);
       await empty.close();
     }
-  }, 240_000);
+  });
 
   it('fit the schema that is published for them', async () => {
     const { api } = await sharedServer();

@@ -104,5 +104,5 @@ describe('the description of the API', () => {
     expect(answerSchemas(ROOT.replace(/\/$/, '')))
       .withContext('npm run api-doc')
       .toEqual(kept as object);
-  }, 120_000);
+  });
 });

@@ -27,5 +27,5 @@ describe('a rebuild', () => {
       [`${jobId}: battery record`, `${jobId}: follow-ups`, `${jobId}: summary`].sort(),
     );
     expect((await rebuild(database.db)).differed).toEqual([]);
-  }, 120_000);
+  });
 });

@@ -101,7 +101,7 @@ export async function send<T extends EventType>(
 
 beforeAll(async () => {
   await sharedServer();
-}, 60_000);
+});
 afterAll(async () => {
   expect([...answersAtFault])
     .withContext('answers that are not as the API is described')

@@ -62,7 +62,7 @@ describe('the door', () => {
         .put(`/api/sign-in/pins/${id}`)
         .send({ by: LEAD, pin: PIN, ...(id !== LEAD && { ownPin: PIN }) })
         .expect(200);
-  }, 120_000);
+  });
   afterAll(async () => {
     news.closeAll();
     instruments.bench.close();
@@ -217,7 +217,7 @@ describe('the door', () => {
           expect(`${role} ${method} ${path} ${isLet}`).toBe(`${role} ${method} ${path} ${mayDo(role, act)}`);
         }
       }
-    }, 120_000);
+    });
 
     it('does nothing at an address that is in no line of the table, whoever asks', async () => {
       const lead = device();

@@ -44,5 +44,5 @@ describe('a server that is told to stop', () => {
     afterKill.kill('SIGTERM');
     await once(afterKill, 'exit');
     await rm(folder, { recursive: true });
-  }, 60_000);
+  });
 });

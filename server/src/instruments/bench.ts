@@ -56,8 +56,11 @@ export interface Bench {
   readonly close: () => void;
 }
 
-/** @param addresses where it listens at first; {@link Bench.link} changes that */
-export function openBench(addresses: Addresses = {}): Bench {
+/**
+ * @param addresses where it listens at first; {@link Bench.link} changes that
+ * @param answerMs the longest that an instrument may take over one answer, ms
+ */
+export function openBench(addresses: Addresses = {}, answerMs?: number): Bench {
   const listeners = new Set<(now: InstrumentNow) => void>();
   const latest = new Map<Instrument, InstrumentNow>();
   const lines = new Map<Instrument, Line>();
@@ -129,7 +132,7 @@ export function openBench(addresses: Addresses = {}): Bench {
     lines.get(instrument)?.link.close();
     lines.delete(instrument);
     if (address) {
-      const opened = scpiLink(address, () => changed(instrument, opened));
+      const opened = scpiLink(address, () => changed(instrument, opened), answerMs);
       lines.set(instrument, { link: opened, isStandIn: address.isStandIn ?? false, knows: false });
       void poll(instrument, opened);
     }

@@ -71,8 +71,11 @@ export function isBeyond(value: number, { min, max }: Range): boolean {
   return (value < min || value > max) && (Math.abs(value) < OVERLOAD || !Number.isFinite(value));
 }
 
-/** @param onChange told of every change of the state */
-export function scpiLink(address: Address, onChange: () => void): ScpiLink {
+/**
+ * @param onChange told of every change of the state
+ * @param answerMs the longest that it may take over one answer, ms
+ */
+export function scpiLink(address: Address, onChange: () => void, answerMs = ANSWER_MS): ScpiLink {
   let state: LinkState = 'connecting';
   let identity: string | null = null;
   let socket: Socket | null = null;
@@ -179,7 +182,7 @@ export function scpiLink(address: Address, onChange: () => void): ScpiLink {
         failed(new LinkError('slow'));
         // What comes late must not be taken for the next answer: start the line anew.
         socket?.destroy();
-      }, ANSWER_MS);
+      }, answerMs);
       waiting = {
         done: (line) => {
           clearTimeout(late);
