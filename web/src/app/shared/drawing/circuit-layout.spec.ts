@@ -1,14 +1,21 @@
+import type { ClampId } from '@voltrek/core/circuit';
 import { hookupOrder, type HookupState, NOTHING_CONNECTED, act } from '@voltrek/core/hookup';
 import type { Machine } from '@voltrek/core/machine';
 import { casualtyBatteries, rankOptions } from '@voltrek/core/plan';
 import { DEFAULT_RULES } from '@voltrek/core/rules';
 import { CAR, KIT, VAN } from '../../../testing/fixtures';
-import { CIRCUIT_HEIGHT, CIRCUIT_WIDTH, type CircuitDrawing } from './drawing';
+import { AMPS_TAG, CIRCUIT_HEIGHT, CIRCUIT_WIDTH, type CircuitDrawing, overlaps } from './drawing';
 import { layoutCircuit } from './circuit-layout';
+import { TAG } from './vehicle';
 
 const TEMP_C = -4;
 
-function draw(machine: Machine, optionId: string, steps: number, isCranking = false): CircuitDrawing {
+function draw(
+  machine: Machine,
+  optionId: string,
+  steps: number,
+  { isCranking = false, takeOff }: { isCranking?: boolean; takeOff?: ClampId } = {},
+): CircuitDrawing {
   const batteries = casualtyBatteries(machine, [11.8], TEMP_C);
   const option = rankOptions(machine, KIT, batteries, TEMP_C, DEFAULT_RULES).find(
     (r) => r.option.id === optionId,
@@ -23,7 +30,7 @@ function draw(machine: Machine, optionId: string, steps: number, isCranking = fa
     scene: { machine, donor: VAN, option, batteries, tempC: TEMP_C, enclosed: false, casualtyRuns: false },
     hookup,
     isCranking,
-    step: order[steps] ?? null,
+    step: takeOff ? { ...order[0]!, action: { kind: 'detach', clamp: takeOff } } : (order[steps] ?? null),
     showPins: false,
     machineName: 'casualty',
   });
@@ -63,7 +70,7 @@ describe('layoutCircuit', () => {
     const volts = (drawing: CircuitDrawing): number[] => drawing.volts.map((v) => parseFloat(v.text));
     // The sixth step starts the donor.
     const still = draw(CAR, 'donor+heavy', 6);
-    const cranking = draw(CAR, 'donor+heavy', 6, true);
+    const cranking = draw(CAR, 'donor+heavy', 6, { isCranking: true });
     const { crank } = rankOptions(
       CAR,
       KIT,
@@ -88,6 +95,56 @@ describe('layoutCircuit', () => {
       expect(target!.flag.y + 32).toBeLessThanOrEqual(CIRCUIT_HEIGHT);
     }
     expect(draw(CAR, 'donor+heavy', 5).target).toBeNull();
+  });
+
+  it('covers no amps, no volts and no clamp with the flag of a clamp that is to come off', () => {
+    const FLAG = { width: 106, height: 32 };
+    let flags = 0;
+    // The plus is a post in the bay, and the battery in the boot: the drawing is as long as the car.
+    const [plus, minus, ground] = CAR.points;
+    const rect = { ...CAR.batteries[0]!.rect, xMm: 1300, yMm: 3500 };
+    for (const xMm of [200, 800, 1400])
+      for (const yMm of [150, 500, 1200]) {
+        const machine: Machine = {
+          ...CAR,
+          batteries: [{ ...CAR.batteries[0]!, rect }],
+          points: [
+            { ...plus!, xMm: 1350, yMm: 3590 },
+            { ...minus!, xMm: 1490, yMm: 3590 },
+            {
+              id: 'post',
+              kind: 'red-post',
+              label: 'Red post',
+              xMm: 1700 - xMm,
+              yMm: 600,
+              steps: ['Look.'],
+            },
+            { ...ground!, xMm, yMm },
+          ],
+        };
+        for (const takeOff of draw(machine, 'donor+heavy', 5).clamps) {
+          const { target, leads, volts, clamps } = draw(machine, 'donor+heavy', 5, {
+            takeOff: takeOff.clamp,
+          });
+          flags++;
+          const about = `${takeOff.clamp}, ground point at ${xMm}, ${yMm}`;
+          const tags = leads.flatMap(({ tag }) => (tag ? [tag] : []));
+          expect(tags.length).withContext(about).toBe(2);
+          for (const tag of tags)
+            expect(overlaps(target!.flag, FLAG, tag, AMPS_TAG))
+              .withContext(about)
+              .toBeFalse();
+          for (const { at } of volts)
+            expect(overlaps(target!.flag, FLAG, at, TAG))
+              .withContext(about)
+              .toBeFalse();
+          for (const { at } of clamps)
+            expect(overlaps(target!.flag, FLAG, at, { width: 0, height: 0 }))
+              .withContext(about)
+              .toBeFalse();
+        }
+      }
+    expect(flags).toBe(36);
   });
 
   it('numbers every point, none upon another and all inside', () => {

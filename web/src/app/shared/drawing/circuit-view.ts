@@ -11,12 +11,10 @@ import {
   signal,
 } from '@angular/core';
 import { shownUnit } from '@words/units';
-import type { CircuitDrawing, Size } from './drawing';
+import { AMPS_TAG, type CircuitDrawing, SHOWN_AMPS, type Size } from './drawing';
 import { partShown } from './part-shown';
 import { CIRCUIT_VIEW as T } from '@words/screens/drawing';
 
-/** Below this a lead carries nothing worth a figure, amps. */
-const SHOWN_AMPS = 0.5;
 /** A lead that a try warms by less is told cold, K. */
 const SHOWN_RISE_K = 1;
 /** Marks on a lead take so long from one place to the next: the quicker the more amps, s. */
@@ -77,7 +75,7 @@ const QUICKEST_S = 0.25;
           <path [attr.d]="l.path" class="lead edge" />
         }
         <path [attr.d]="l.path" class="lead" [class.red]="l.isRed" [class.black]="!l.isRed" />
-        @if (l.amps >= shownAmps) {
+        @if (l.tag) {
           <path
             [attr.d]="l.path"
             class="flow"
@@ -106,7 +104,7 @@ const QUICKEST_S = 0.25;
             <path d="M-7 0H7" class="bar-sign" />
           }
           @if (c.isFree) {
-            <text y="30" class="small">{{ t.freeEnd }}</text>
+            <text y="30" class="small free-end">{{ t.freeEnd }}</text>
           }
         </g>
       }
@@ -146,13 +144,9 @@ const QUICKEST_S = 0.25;
         </g>
       }
       @for (l of d.leads; track l.isRed) {
-        @if (l.amps >= shownAmps) {
-          <g
-            [attr.transform]="
-              'translate(' + (l.label.x - 31) + ' ' + (l.label.y + (l.isRed ? -17 : -6)) + ')'
-            "
-          >
-            <rect width="62" height="26" rx="3" class="tag" />
+        @if (l.tag; as tag) {
+          <g [attr.transform]="'translate(' + tag.x + ' ' + tag.y + ')'">
+            <rect [attr.width]="ampsTag.width" [attr.height]="ampsTag.height" rx="3" class="tag" />
             <text x="31" y="18.5" class="tag-text">{{ l.amps.toFixed(0) }} A</text>
             @if (l.isRed && l.warmsK >= shownRise) {
               <text x="31" y="42" class="small">{{ t.warms(rise(l.warmsK)) }}</text>
@@ -186,6 +180,13 @@ const QUICKEST_S = 0.25;
     .small {
       font-size: 14px;
       font-weight: 500;
+    }
+    /* A lead may pass behind the words. */
+    .free-end {
+      paint-order: stroke;
+      stroke: var(--sheet);
+      stroke-width: 5px;
+      stroke-linejoin: round;
     }
     .plus-mark {
       fill: var(--positive);
@@ -311,7 +312,7 @@ export class CircuitView {
     inject(DestroyRef).onDestroy(() => observer.disconnect());
   }
 
-  protected readonly shownAmps = SHOWN_AMPS;
+  protected readonly ampsTag = AMPS_TAG;
   protected readonly shownRise = SHOWN_RISE_K;
 
   /** How long a mark takes to the next one's place at these amps: half as long for four times as many. */

@@ -51,7 +51,8 @@ export interface DrawnLead {
   readonly isForth: boolean;
   /** What a try at these amps warms the lead by, K; 0 while nothing cranks. */
   readonly warmsK: number;
-  readonly label: XY;
+  /** Where its amps stand; null while it carries nothing worth a figure. */
+  readonly tag: XY | null;
 }
 
 export interface DrawnVolts {
@@ -82,6 +83,11 @@ export interface DrawnTarget {
   readonly pole: string;
   readonly isRemoval: boolean;
 }
+
+/** Below this a lead carries nothing worth a figure, amps. */
+export const SHOWN_AMPS = 0.5;
+/** The tag with the amps of a lead, in the drawing's units. */
+export const AMPS_TAG: Size = { width: 62, height: 26 };
 
 /** Size of the drawing, in its own units. */
 export const CIRCUIT_WIDTH = 440;

@@ -19,11 +19,13 @@ import {
 import { pointOf } from '@voltrek/core/machine';
 import { GRID_TRY_SECONDS, hasLooseLeads, hasSwitch, leadRiseC } from '@voltrek/core/plan';
 import {
+  AMPS_TAG,
   type DrawnLead,
   type DrawnVolts,
   type CircuitDrawing,
   CIRCUIT_HEIGHT,
   CIRCUIT_WIDTH,
+  SHOWN_AMPS,
   type XY,
 } from './drawing';
 import { type Placed, pointPlace, poleOfPack } from './placing';
@@ -90,7 +92,9 @@ export function drawCircuit(
     const signed = solution.amps.get(element) ?? 0;
     const amps = Math.abs(signed);
     const warmsK = isCranking ? leadRiseC(scene.option.leads, amps, GRID_TRY_SECONDS, scene.tempC) : 0;
-    return [{ isRed, path, amps, isForth: isRed === signed >= 0, warmsK, label: middle }];
+    const tag =
+      amps < SHOWN_AMPS ? null : { x: middle.x - AMPS_TAG.width / 2, y: middle.y - (isRed ? 17 : 6) };
+    return [{ isRed, path, amps, isForth: isRed === signed >= 0, warmsK, tag }];
   };
   const inHand = new Set(clampsInHand(scene.option));
   const drawn = CLAMP_IDS.filter((c) => inHand.has(c) && (ends[c].isOn || ends[otherEnd(c)].isOn));
