@@ -270,6 +270,21 @@ test('a new call and its job with no network: searched, opened and worked here, 
   await expect(page.getByRole('dialog').getByText(/New call: .*Ferry slip/)).toBeVisible();
   await tech.tap('Close');
 
+  // Whatever the bar says while a page begins, it is not that all is saved.
+  await page.addInitScript(() => {
+    const said: string[] = [];
+    Object.assign(globalThis, { said });
+    new MutationObserver(() => {
+      const text = document.querySelector('vt-saved-line [role=status]')?.textContent;
+      if (text && said.at(-1) !== text) said.push(text);
+    }).observe(document, { subtree: true, childList: true, characterData: true });
+  });
+  await page.goto(`${tech.url}/job/${jobId}`);
+  await expect(page.getByText(/kept here since/)).toBeVisible();
+  const said = await page.evaluate(() => (globalThis as unknown as { said: string[] }).said);
+  expect(said.filter((text) => !/kept here since|looking what waits|saving \d/.test(text))).toEqual([]);
+  await tech.openBoard();
+
   await context.setOffline(false);
   await expect(call.locator('.number')).toHaveText(/^\d+$/, { timeout: 30_000 });
   await page.goto(`${tech.url}/job/${jobId}`);

@@ -57,13 +57,14 @@ export class SavedLine {
   private readonly backlog = this.store.selectSignal(deviceFeature.selectBacklog);
 
   protected readonly text = computed(() => {
-    const { connected, savedAt, parked } = this.state();
+    const { connected, savedAt, parked, isLookedFor } = this.state();
     return savedText({
       connected,
       savedAt,
       parked: parked.length,
       backlog: this.backlog(),
       canKeep: this.canKeep(),
+      isLookedFor,
     });
   });
   protected readonly isOpen = computed(

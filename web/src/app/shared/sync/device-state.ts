@@ -14,6 +14,8 @@ export interface DeviceState {
   readonly errands: readonly Errand[];
   readonly savedAt: string | null;
   readonly connected: boolean;
+  /** What an earlier page left has been looked for: before that nobody knows whether something waits. */
+  readonly isLookedFor: boolean;
 }
 
 export const DeviceActions = createActionGroup({
@@ -46,6 +48,7 @@ const initial: DeviceState = {
   errands: [],
   savedAt: null,
   connected: true,
+  isLookedFor: false,
 };
 
 const without = (state: DeviceState, id: string): DeviceState => ({
@@ -70,6 +73,7 @@ export const deviceFeature = createFeature({
       DeviceActions.restored,
       (state, { waiting, parked, refused, errands }): DeviceState => ({
         ...state,
+        isLookedFor: true,
         waiting: withAll(waiting, state.waiting, (e) => e.id),
         parked: withAll(state.parked, parked, (p) => p.eventId),
         refused: withAll(state.refused, refused, (r) => r.event.id),

@@ -2,7 +2,10 @@ import { savedText, type SavedState } from './saved-words';
 
 describe('what is said of the taps of this device', () => {
   const at = '2027-01-15T02:41:00';
-  const all: SavedState = { connected: true, savedAt: null, parked: 0, backlog: null, canKeep: true };
+  const all: SavedState = {
+    ...{ connected: true, savedAt: null, parked: 0, backlog: null, canKeep: true },
+    isLookedFor: true,
+  };
   const backlog = { taps: 3, jobs: 2, since: at };
 
   it('tells whether all is saved, how many wait, of how many jobs and since when', () => {
@@ -16,6 +19,14 @@ describe('what is said of the taps of this device', () => {
       'no server, 1 kept here since 02:41',
     );
     expect(savedText({ ...all, connected: false })).toBe('no server, 0 kept here');
+  });
+
+  it('says that all is saved, or nothing kept, only once it was looked for', () => {
+    const unknown = { ...all, isLookedFor: false };
+    expect(savedText(unknown)).toBe('looking what waits');
+    expect(savedText({ ...unknown, savedAt: at })).toBe('looking what waits');
+    expect(savedText({ ...unknown, connected: false })).toBe('no server, looking what waits');
+    expect(savedText({ ...unknown, backlog })).toBe('saving 3');
   });
 
   it('tells of what the server would not take, and of a device that keeps nothing', () => {

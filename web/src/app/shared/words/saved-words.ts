@@ -9,17 +9,23 @@ export interface SavedState {
   readonly parked: number;
   readonly backlog: { readonly taps: number; readonly jobs: number; readonly since: string } | null;
   readonly canKeep: boolean;
+  /** What an earlier page left has been looked for. */
+  readonly isLookedFor: boolean;
 }
 
+const LOOKING = 'looking what waits';
+
 /** The state of the taps of this device, short enough for the bar on top. */
-export function savedText({ connected, savedAt, parked, backlog, canKeep }: SavedState): string {
+export function savedText({ connected, savedAt, parked, backlog, canKeep, isLookedFor }: SavedState): string {
+  const none = isLookedFor ? '0 kept here' : LOOKING;
   const kept =
     backlog &&
     `${backlog.taps}${backlog.jobs > 1 ? ` of ${backlog.jobs} jobs` : ''} kept here since ${timeOfDay(backlog.since)}`;
   if (!canKeep) return backlog ? `${backlog.taps} not saved, no place to keep` : 'no place to keep taps';
   if (parked > 0) return `not taken, ${kept ?? 'look'}`;
-  if (!connected) return `no server, ${kept ?? '0 kept here'}`;
+  if (!connected) return `no server, ${kept ?? none}`;
   if (backlog) return `saving ${backlog.taps}`;
+  if (!isLookedFor) return LOOKING;
   return savedAt ? `all saved ${timeOfDay(savedAt)}` : 'all saved';
 }
 
