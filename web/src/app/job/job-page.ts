@@ -168,10 +168,10 @@ export class JobPage implements OnDestroy {
       stage === 'hookup' ? this.hookupRun().next : stage === 'cleardown' ? this.clearingRun().next : null;
     return { work, stage, step, rescue: this.rescue(), probing: this.probing() };
   });
-  /** The same as it was at the step before: neither laying out a drawing nor drawing it is what a tap waits for. */
-  private readonly isDrawn = later(this.toDraw, DRAWN_AFTER_MS);
+  /** The same a moment later: a tap waits neither for the laying out of a drawing nor for the drawing. */
+  private readonly drawnOf = later(this.toDraw, DRAWN_AFTER_MS);
   protected readonly drawn = computed(() => {
-    const of = this.isDrawn();
+    const of = this.drawnOf();
     if (!of) return null;
     const { work, stage, step, rescue, probing } = of;
     return layoutCircuit({
