@@ -20,6 +20,7 @@ import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
 import { whenDrawn, whenIdle } from '../shared/ui/idle';
 import { later } from '../shared/ui/later';
+import { shapeFigures } from '../shared/ui/shape-figures';
 import { CircuitView } from '../shared/drawing/circuit-view';
 import { layoutCircuit } from '../shared/drawing/circuit-layout';
 import { MachineDrawing } from '../shared/drawing/machine-drawing';
@@ -205,6 +206,7 @@ export class JobPage implements OnDestroy {
     });
     // What Plan opens with is made ready while nothing else is to do: ranking and charting take a while when they are first asked for.
     void whenIdle().then(() => import('../shared/ui/echarts'));
+    void whenIdle().then(() => shapeFigures(this.host));
     effect((onCleanup) => {
       this.work();
       const soon = setTimeout(() => void whenIdle().then(() => untracked(this.options)), RANKS_AFTER_MS);

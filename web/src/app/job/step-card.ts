@@ -73,7 +73,7 @@ import { STEP_CARD as T } from '@words/screens/job';
     }
     .head {
       display: grid;
-      grid-template-columns: 90px 1fr;
+      grid-template-columns: 90px minmax(0, 1fr);
       gap: 20px;
     }
     .badge {
@@ -103,14 +103,14 @@ import { STEP_CARD as T } from '@words/screens/job';
     }
     dl {
       display: grid;
-      grid-template-columns: repeat(3, 1fr);
+      grid-template-columns: repeat(3, minmax(0, 1fr));
       margin: 12px 0 0;
       padding-top: 8px;
       border-top: 1px solid var(--line);
     }
     .hazard {
       display: grid;
-      grid-template-columns: 62px 1fr;
+      grid-template-columns: 62px minmax(0, 1fr);
       gap: 10px;
       margin-top: 6px;
       padding: 3px 0 3px 10px;
@@ -133,7 +133,7 @@ import { STEP_CARD as T } from '@words/screens/job';
         padding: 14px;
       }
       .head {
-        grid-template-columns: 56px 1fr;
+        grid-template-columns: 56px minmax(0, 1fr);
         gap: 12px;
       }
       .badge {

@@ -56,12 +56,13 @@ export class Chart {
   private readonly chart = signal<ECharts | null>(null);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly destroyed = inject(DestroyRef);
+  private readonly drawings = inject(Drawings);
   /** When the last picture was drawn. */
   private drawnAtMs = -Infinity;
   private finished: () => void = () => undefined;
 
   constructor() {
-    inject(Drawings).add(new Promise((resolve) => (this.finished = resolve)));
+    this.drawings.add(new Promise((resolve) => (this.finished = resolve)));
     this.destroyed.onDestroy(() => {
       this.chart()?.dispose();
       this.finished();
@@ -74,7 +75,7 @@ export class Chart {
       // Not before: asked for its colours in the middle of a change of the page, the browser would work out all styles twice.
       const whole = this.whole();
       if (isFirst) void this.drawSteps(chart, whole);
-      else setTimeout(() => this.drawWhole(chart, whole), this.untilNextMs());
+      else setTimeout(() => void this.drawWhole(chart, whole), this.untilNextMs());
       isFirst = false;
     });
   }
@@ -113,9 +114,11 @@ export class Chart {
   }
 
   /** Afterwards all at once, and not at all when a newer picture waits behind it. */
-  private drawWhole(chart: ECharts, of: EChartsCoreOption): void {
+  private async drawWhole(chart: ECharts, of: EChartsCoreOption): Promise<void> {
+    await this.drawings.turn();
     if (chart.isDisposed() || this.whole() !== of) return;
-    chart.setOption(of, { notMerge: true });
+    // What is to be drawn is worked out now, and drawn in the next frame.
+    chart.setOption(of, { notMerge: true, lazyUpdate: true });
     this.drawnAtMs = performance.now();
   }
 
@@ -131,22 +134,27 @@ export class Chart {
 }
 
 /**
- * A first drawing in one go would hold the screen for too long: what all share, the bare first grid, then grid by grid with its axes,
- * then line by line. Each step has what came before it.
+ * A first drawing in one go would hold the screen for too long: what all share, the bare first grid, then grid by grid with its axes, the one
+ * across and the one up, then line by line. Each step has what came before it.
  */
 function stepsOf(whole: EChartsCoreOption): EChartsCoreOption[] {
   const { grid, xAxis, yAxis, series } = whole;
-  const grids = (count: number, areAxesShown: boolean): EChartsCoreOption => {
-    const axes = (all: unknown) =>
-      partsOf(all)
-        .slice(0, count)
-        .map((axis) => ({ ...axis, show: areAxesShown && axis.show !== false }));
-    return { grid: partsOf(grid).slice(0, count), xAxis: axes(xAxis), yAxis: axes(yAxis) };
-  };
+  const axes = (all: unknown, count: number, shown: number) =>
+    partsOf(all)
+      .slice(0, count)
+      .map((axis, i) => ({ ...axis, show: i < shown && axis.show !== false }));
+  const grids = (count: number, shown: { across: number; up: number }): EChartsCoreOption => ({
+    grid: partsOf(grid).slice(0, count),
+    xAxis: axes(xAxis, count, shown.across),
+    yAxis: axes(yAxis, count, shown.up),
+  });
   return [
     { ...whole, grid: [], xAxis: [], yAxis: [], series: [] },
-    grids(1, false),
-    ...partsOf(grid).map((_, i) => grids(i + 1, true)),
+    grids(1, { across: 0, up: 0 }),
+    ...partsOf(grid).flatMap((_, i) => [
+      grids(i + 1, { across: i + 1, up: i }),
+      grids(i + 1, { across: i + 1, up: i + 1 }),
+    ]),
     ...partsOf(series).map((_, i) => ({ series: partsOf(series).slice(0, i + 1) })),
   ];
 }

@@ -23,11 +23,18 @@ export function whenDrawn(): Promise<void> {
 @Injectable({ providedIn: 'root' })
 export class Drawings {
   private readonly underWay = new Set<Promise<void>>();
+  private lastTurn = Promise.resolve();
 
   /** Tells of a drawing; `done` resolves with its last step, or when it is given up. */
   add(done: Promise<void>): void {
     this.underWay.add(done);
     void done.finally(() => this.underWay.delete(done));
+  }
+
+  /** Resolves when a frame has gone by since the turn before: what takes long to draw shares its frame with nothing else that does. */
+  turn(): Promise<void> {
+    this.lastTurn = this.lastTurn.then(whenDrawn);
+    return this.lastTurn;
   }
 
   /** Resolves when the page is idle and nothing is half drawn: a worker that starts before takes the processor from the screen. */

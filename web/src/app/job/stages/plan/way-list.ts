@@ -6,7 +6,11 @@ import { inHundred } from '@words/figures';
 import { minutesWords, SURENESS, wayName, wayStepWords } from '@words/way-words';
 import { waysChart } from './ways-chart';
 import { Choices } from '../../../shared/ui/choices';
+import { inParts } from '../../../shared/ui/in-parts';
 import { WAY_LIST as T } from '@words/screens/job-stages-plan';
+
+/** So many ways come with each frame. */
+const ROWS_A_FRAME = 3;
 
 /** Ways to get it going: how sure one wants to be, minutes against odds, and each way with its steps, soonest first. */
 @Component({
@@ -34,7 +38,7 @@ import { WAY_LIST as T } from '@words/screens/job-stages-plan';
       }
     </div>
     <div class="ways" role="radiogroup" [attr.aria-label]="t.waysToGetItGoingSoonest">
-      @for (row of rows(); track row.chosen.way.id) {
+      @for (row of drawn(); track row.chosen.way.id) {
         @if (row.isFirstUnlikely) {
           <h2 class="part">{{ t.notLikely }}</h2>
         }
@@ -78,7 +82,7 @@ import { WAY_LIST as T } from '@words/screens/job-stages-plan';
     }
     .sure {
       display: grid;
-      grid-template-columns: auto 1fr 96px;
+      grid-template-columns: auto minmax(0, 1fr) 96px;
       align-items: center;
       gap: 14px;
     }
@@ -99,11 +103,12 @@ import { WAY_LIST as T } from '@words/screens/job-stages-plan';
     }
     .ways {
       display: grid;
+      grid-template-columns: minmax(0, 1fr);
       gap: 6px;
     }
     .way {
       display: grid;
-      grid-template-columns: 84px 1fr auto;
+      grid-template-columns: 84px minmax(0, 1fr) auto;
       align-items: baseline;
       gap: 2px 10px;
       min-height: 56px;
@@ -159,7 +164,7 @@ import { WAY_LIST as T } from '@words/screens/job-stages-plan';
         flex: none;
       }
       .way {
-        grid-template-columns: 66px 1fr auto;
+        grid-template-columns: 66px minmax(0, 1fr) auto;
       }
       .steps {
         grid-column: 1 / -1;
@@ -186,7 +191,7 @@ export class WayList {
     return at < 0 ? SURENESS.length - 1 : at;
   });
   protected readonly sureWords = computed(() => SURENESS[this.step()]![1]);
-  protected readonly rows = computed(() => {
+  private readonly rows = computed(() => {
     const isUnlikely = (c: Chosen | undefined): boolean => (c?.point.start ?? 1) < LIKELY_ODDS;
     return this.ranked().map((chosen, i, all) => {
       const [minutes, unit] = minutesWords(chosen.point.minutes).split(' ');
@@ -203,6 +208,7 @@ export class WayList {
       };
     });
   });
+  protected readonly drawn = inParts(this.rows, ROWS_A_FRAME);
   private readonly chosen = computed(() => this.ranked().find((c) => c.way.id === this.chosenId()) ?? null);
   protected readonly draw = computed(() => {
     const [ways, chosen, sureness] = [this.ways(), this.chosen(), this.sureness()];
