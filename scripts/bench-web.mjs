@@ -4,6 +4,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
+import { machineMs } from './machine-speed.mjs';
 import { freePort, ROOT } from './steps.mjs';
 
 /** The processor of the browser is slowed so many times, as in a tablet of the van. */
@@ -24,6 +25,7 @@ const told = (list) =>
 
 /** How the interface feels in Chromium with a slowed processor: weight, starts, taps, stages, and what stays in memory. */
 export async function benchWeb() {
+  print('this machine, a fixed piece of work', `${Math.round(machineMs())} ms`);
   const folder = mkdtempSync(join(tmpdir(), 'voltrek-bench-web-'));
   const port = await freePort();
   const url = `http://127.0.0.1:${port}`;
@@ -62,7 +64,10 @@ export async function benchWeb() {
       `${Math.round(bytes.page / 1000)} kB, and ${Math.round(bytes.data / 1000)} kB of data`,
     );
 
-    await page.evaluate(() => navigator.serviceWorker?.ready.then(() => undefined));
+    print(
+      'the whole application on the device',
+      `${Math.round(await takenInMs(page))} ms after its first page`,
+    );
     await devtools.send('Emulation.setCPUThrottlingRate', { rate: SLOWED });
     const starts = [];
     for (let i = 0; i < 5; i++) {
@@ -191,6 +196,19 @@ async function ownBytes(devtools) {
   for (let i = 0; i < nodes.length; i += fields.length)
     if (!NOT_OWN.includes(types[at.type][nodes[i + at.type]])) bytes += nodes[i + at.size];
   return bytes;
+}
+
+/** Waits until the service worker holds all it was told to: a page that is opened before waits for it. Milliseconds since the page began. */
+function takenInMs(page) {
+  return page.evaluate(async () => {
+    await navigator.serviceWorker.ready;
+    const { assetGroups } = await (await fetch('/ngsw.json')).json();
+    const wanted = assetGroups.flatMap(({ urls }) => urls).map((url) => new URL(url, location.href).href);
+    const isHeld = async (url) => (await caches.match(url)) !== undefined;
+    for (const url of wanted)
+      while (!(await isHeld(url))) await new Promise((resolve) => setTimeout(resolve, 100));
+    return performance.now();
+  });
 }
 
 /** A job on a fresh call, with a reading and a plan, so that every stage has something to show. */

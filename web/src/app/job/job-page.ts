@@ -46,6 +46,7 @@ import {
   selectClearingRun,
   selectHookupRun,
   selectOptions,
+  selectPlanCases,
   selectRescue,
   selectUndoable,
   selectWork,
@@ -104,6 +105,7 @@ export class JobPage implements OnDestroy {
   protected readonly connected = this.store.selectSignal(deviceFeature.selectConnected);
   protected readonly rescue = this.store.selectSignal(selectRescue);
   private readonly options = this.store.selectSignal(selectOptions);
+  private readonly cases = this.store.selectSignal(selectPlanCases);
   protected readonly undoable = this.store.selectSignal(selectUndoable);
   protected readonly hookupRun = this.store.selectSignal(selectHookupRun);
   protected readonly clearingRun = this.store.selectSignal(selectClearingRun);
@@ -209,9 +211,17 @@ export class JobPage implements OnDestroy {
     void whenIdle().then(() => shapeFigures(this.host));
     effect((onCleanup) => {
       this.work();
-      const soon = setTimeout(() => void whenIdle().then(() => untracked(this.options)), RANKS_AFTER_MS);
+      const soon = setTimeout(() => void this.rank(), RANKS_AFTER_MS);
       onCleanup(() => clearTimeout(soon));
     });
+  }
+
+  /** In two idle moments: what fits, and what the search for ways starts from. */
+  private async rank(): Promise<void> {
+    for (const ready of [this.options, this.cases]) {
+      await whenIdle();
+      untracked<unknown>(ready);
+    }
   }
 
   ngOnDestroy(): void {
