@@ -269,6 +269,8 @@ export const EVENT_ENVELOPE = yup
   .strict()
   .required();
 
+const ALL_FAULTS = { abortEarly: false, strict: true };
+
 const storedEnvelope = EVENT_ENVELOPE.shape({ type: yup.string().max(40).required() });
 
 /**
@@ -277,13 +279,14 @@ const storedEnvelope = EVENT_ENVELOPE.shape({ type: yup.string().max(40).require
  * @throws yup.ValidationError with a path and a reason for each fault
  */
 export function parseJobEvent(input: unknown): JobEvent {
-  const outer = EVENT_ENVELOPE.validateSync(input, { abortEarly: false, strict: true });
-  const type = outer.type as EventType;
-  underPath(
-    'data',
-    () => void EVENT_DATA[type].validateSync(outer.data, { abortEarly: false, strict: true }),
-  );
-  return input as JobEvent;
+  EVENT_ENVELOPE.validateSync(input, ALL_FAULTS);
+  return withData(input as JobEvent);
+}
+
+/** An event whose envelope is sound. @throws yup.ValidationError for what it carries */
+function withData(event: JobEvent): JobEvent {
+  underPath('data', () => void EVENT_DATA[event.type].validateSync(event.data, ALL_FAULTS));
+  return event;
 }
 
 /**
@@ -293,7 +296,8 @@ export function parseJobEvent(input: unknown): JobEvent {
  * @throws yup.ValidationError with a path and a reason for each fault
  */
 export function parseStoredEvent(input: unknown): JobEvent | null {
-  const stored = storedEnvelope.validateSync(input, { abortEarly: false, strict: true }) as StoredEvent;
-  const event = upgradeEvent(stored);
-  return event && parseJobEvent(event);
+  const event = upgradeEvent(storedEnvelope.validateSync(input, ALL_FAULTS) as StoredEvent);
+  if (!event) return null;
+  // Its envelope was looked at, all but whether there is such an event today.
+  return Object.hasOwn(EVENT_DATA, event.type) ? withData(event) : parseJobEvent(event);
 }

@@ -1,3 +1,4 @@
+import { underWord } from '@voltrek/core/quantities';
 import Papa from 'papaparse';
 import { type TimeUnit, TraceFileError } from './trace-fault.js';
 
@@ -72,7 +73,8 @@ const AMPS_UNITS: Readonly<Record<string, number>> = {
   milliamps: 0.001,
   ka: 1000,
 };
-const isUnit = (word: string): boolean => word in TIME_UNITS || word in VOLTS_UNITS || word in AMPS_UNITS;
+const isUnit = (word: string): boolean =>
+  [TIME_UNITS, VOLTS_UNITS, AMPS_UNITS].some((units) => Object.hasOwn(units, word));
 
 /** A time of day, after a date or by itself: hours, minutes and seconds with their decimals. */
 const CLOCK = /(?:^|[T ])(\d{1,2}):(\d{2}):(\d{2}(?:[.,]\d+)?)\s*(?:Z|[+-]\d{2}:?\d{2})?$/;
@@ -192,29 +194,36 @@ function columnsFrom(
     heads.findIndex((h, i) => !taken.includes(i) && test(h));
   const named = find(({ name }) => TIME_HEAD.test(name));
   const time =
-    clockAt >= 0 ? clockAt : named >= 0 ? named : find(({ unit }) => unit !== null && unit in TIME_UNITS);
+    clockAt >= 0
+      ? clockAt
+      : named >= 0
+        ? named
+        : find(({ unit }) => unit !== null && Object.hasOwn(TIME_UNITS, unit));
   if (time < 0) throw new TraceFileError('no-time-column', line);
   const byName = find(
-    ({ name, unit }) => VOLTS_HEAD.test(name) && (unit === null || unit in VOLTS_UNITS),
+    ({ name, unit }) => VOLTS_HEAD.test(name) && (unit === null || Object.hasOwn(VOLTS_UNITS, unit)),
     time,
   );
-  const volts = byName >= 0 ? byName : find(({ unit }) => unit !== null && unit in VOLTS_UNITS, time);
+  const volts =
+    byName >= 0 ? byName : find(({ unit }) => unit !== null && Object.hasOwn(VOLTS_UNITS, unit), time);
   if (volts < 0) throw new TraceFileError('no-volts-column', line);
   const byAmpsName = find(
-    ({ name, unit }) => AMPS_HEAD.test(name) && (unit === null || unit in AMPS_UNITS),
+    ({ name, unit }) => AMPS_HEAD.test(name) && (unit === null || Object.hasOwn(AMPS_UNITS, unit)),
     time,
     volts,
   );
   const amps =
-    byAmpsName >= 0 ? byAmpsName : find(({ unit }) => unit !== null && unit in AMPS_UNITS, time, volts);
+    byAmpsName >= 0
+      ? byAmpsName
+      : find(({ unit }) => unit !== null && Object.hasOwn(AMPS_UNITS, unit), time, volts);
   const unitOf = (at: number): string => heads[at]?.unit ?? '';
   return {
     time,
     volts,
     amps: amps < 0 ? null : amps,
-    timeUnit: clockAt >= 0 ? 'clock' : (TIME_UNITS[unitOf(time)] ?? null),
-    voltsScale: VOLTS_UNITS[unitOf(volts)] ?? 1,
-    ampsScale: AMPS_UNITS[unitOf(amps)] ?? 1,
+    timeUnit: clockAt >= 0 ? 'clock' : (underWord(TIME_UNITS, unitOf(time)) ?? null),
+    voltsScale: underWord(VOLTS_UNITS, unitOf(volts)) ?? 1,
+    ampsScale: underWord(AMPS_UNITS, unitOf(amps)) ?? 1,
   };
 }
 

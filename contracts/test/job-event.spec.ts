@@ -1,5 +1,5 @@
 import { EVENT_TYPES, REFUSALS } from '@voltrek/core/job';
-import { parseJobEvent, parseNewCall, ValidationError } from '../src/index.js';
+import { parseJobEvent, parseNewCall, parseStoredEvent, ValidationError } from '../src/index.js';
 import { REFUSAL_WORDS } from '../src/words/index.js';
 
 const base = {
@@ -117,6 +117,50 @@ describe('parseJobEvent', () => {
       pathsOf({ ...base, type: 'override.given', data: { rule: 'crankRestSeconds', reason } });
     expect(override('x')).toEqual(['data.reason']);
     expect(override('starter only twitched')).toEqual([]);
+  });
+});
+
+describe('parseStoredEvent', () => {
+  const read = (type: string, data: object): unknown => parseStoredEvent({ ...base, type, data });
+
+  it("passes an event of today through as it is, and says an old one in today's words", () => {
+    const clamp = { clamp: 'redCasualty', pointId: 'battery-plus' };
+    expect(read('clamp.attached', clamp)).toEqual({ ...base, type: 'clamp.attached', data: clamp });
+    expect(read('machine.identified', { machineId: 'brinmoor-pella' })).toEqual({
+      ...base,
+      type: 'model.identified',
+      data: { modelId: 'brinmoor-pella' },
+    });
+    expect(read('stage.opened', { stage: 'scene' })).toBeNull();
+  });
+
+  it('refuses what is wrong with an envelope, a type or what it carries, whatever version it is of', () => {
+    for (const wrong of [
+      { ...base, type: 'nonsense', data: {} },
+      { ...base, id: 'one', type: 'attempt.started', data: {} },
+      { ...base, at: 'noon', type: 'machine.identified', data: { machineId: 'brinmoor-pella' } },
+      { ...base, type: 'clamp.attached', data: { clamp: 'green', pointId: 'battery-plus' } },
+      { ...base, type: 'attempt.started', data: { secret: 1 } },
+      { ...base, more: 1, type: 'attempt.started', data: {} },
+    ])
+      expect(() => parseStoredEvent(wrong))
+        .withContext(JSON.stringify(wrong))
+        .toThrowError(ValidationError);
+  });
+
+  it('takes no word that every object answers to for one of a table', () => {
+    for (const word of ['constructor', 'toString', 'valueOf', 'hasOwnProperty', '__proto__'])
+      for (const [type, data] of [
+        [word, {}],
+        ['check.recorded', { check: word, result: 'fault' }],
+        ['finding.recorded', { check: word, found: word, source: 'typed' }],
+        ['verdict.given', { verdict: word }],
+        ['plan.chosen', { sourceKind: word, optionId: word }],
+        ['attempt.started', Object.fromEntries([[word, word]])],
+      ] as const)
+        expect(() => read(type, data))
+          .withContext(`${type} ${JSON.stringify(data)}`)
+          .toThrowError(ValidationError);
   });
 });
 

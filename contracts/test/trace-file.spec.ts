@@ -147,6 +147,9 @@ describe('readTraceFile', () => {
     expect(fault('volts,amps\n1,2\n')).toEqual(['no-time-column', 1]);
     expect(fault('time,note\n1,2\n')).toEqual(['no-volts-column', 1]);
     expect(fault('0,12\n1,12\n')).toEqual(['too-few', null]);
+    // A word that every object answers to is no unit.
+    expect(fault('x [constructor],volts\n1,2\n')).toEqual(['no-time-column', 1]);
+    expect(fault('time (s),x [constructor]\n1,2\n')).toEqual(['no-volts-column', 1]);
     const lines = text(',', 'time_s,volts,amps').split('\n');
     expect(fault(withLine(lines, 10, '0.09,NaN,3'))).toEqual(['not-a-number', 11]);
     expect(fault(withLine(lines, 10, '0.09,,3'))).toEqual(['not-a-number', 11]);

@@ -222,6 +222,15 @@ async function materialOf(url: string): Promise<Material> {
     },
     bodies: [
       ...details.flatMap(({ events }) => events.map((e) => ['POST', '/api/jobs/:jobId/events', e] as const)),
+      // As an earlier version said it, which a device may still hold.
+      ...details.map(
+        ({ events }) =>
+          [
+            'POST',
+            '/api/jobs/:jobId/events',
+            { ...events[0], type: 'check.recorded', data: { check: 'belt', result: 'fault' } },
+          ] as const,
+      ),
       ['POST', '/api/board', call],
       ...['taken', 'passed-on', 'called-off'].map(
         (kind) =>
@@ -274,7 +283,11 @@ async function materialOf(url: string): Promise<Material> {
       [
         'POST',
         '/api/house',
-        { crew: [{ name: 'One', role: 'technician' }], vans: [{ name: 'V', kit: [] }], atlas: 'empty' },
+        {
+          crew: [{ name: 'One', role: 'technician' }],
+          vans: [{ name: 'V', kit: ['lithium-pack'] }],
+          atlas: 'empty',
+        },
       ],
       ['POST', '/api/device/jobs', { ids: [jobs[0]!.id] }],
       ['PUT', '/api/instruments/addresses/:instrument', { address: '127.0.0.1:9', by }],

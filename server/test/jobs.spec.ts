@@ -293,7 +293,10 @@ describe('the rest of the API', () => {
   it('sends the usual guarding headers', async () => {
     const { api } = await sharedServer();
     const { headers } = await api.get('/api/health');
-    expect(headers['content-security-policy']).toContain("default-src 'self'");
+    expect(headers['content-security-policy']).toBe("default-src 'none';frame-ancestors 'none'");
+    expect(headers['x-frame-options']).toBe('DENY');
+    expect(headers['referrer-policy']).toBe('no-referrer');
+    expect(headers['cross-origin-resource-policy']).toBe('same-origin');
     expect(headers['x-content-type-options']).toBe('nosniff');
     expect(headers['x-powered-by']).toBeUndefined();
   });

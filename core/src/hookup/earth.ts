@@ -1,6 +1,7 @@
 import type { ClampId, Rescue } from '../circuit/rescue.js';
 import { asWired, isPositiveEarth } from '../machine/earth.js';
 import type { Machine } from '../machine/machine.js';
+import { underWord } from '../quantities/table.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import { actByHand as actWired, type HandAction, type HookupAction, type OrderProgress } from './actions.js';
 import { type Contact, contactAt as contactWired } from './contact.js';
@@ -40,7 +41,7 @@ const isMirrored = ({ machine, option }: HookupScene): boolean =>
   isPositiveEarth(machine) && option.sourceKind !== 'donor';
 
 const wired = (scene: HookupScene): HookupScene => ({ ...scene, machine: asWired(scene.machine) });
-const place = (pointId: string): string => OTHER_SPARE_POST[pointId] ?? pointId;
+const place = (pointId: string): string => underWord(OTHER_SPARE_POST, pointId) ?? pointId;
 
 function stateSeen(state: HookupState): HookupState {
   const { clamps, attachedInOrder, onto } = state;

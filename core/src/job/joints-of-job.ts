@@ -6,6 +6,7 @@ import { WORTH_CLEANING_VOLTS } from '../diagnosis/repairs.js';
 import type { Machine } from '../machine/machine.js';
 import type { CasualtyBatteries } from '../plan/casualty-batteries.js';
 import { bisect } from '../quantities/bisect.js';
+import { underWord } from '../quantities/table.js';
 import type { Job } from './job.js';
 
 const JOINT_CHECKS: readonly CheckId[] = ['joint-plus', 'joint-minus', 'look-joints'];
@@ -46,7 +47,7 @@ export function jointsOfJob(
   const measured = (side: 'plus' | 'minus'): number | null => {
     const found = drops[side];
     if (found === undefined) return null;
-    const drop = typeof found === 'number' ? found : (DROP_OF_WORD[found] ?? 0);
+    const drop = typeof found === 'number' ? found : (underWord(DROP_OF_WORD, found) ?? 0);
     return drop < WORTH_CLEANING_VOLTS ? 0 : ohmsFromDrop(drop, side, machine, batteries, tempC);
   };
   const [plus, minus] = [measured('plus'), measured('minus')];

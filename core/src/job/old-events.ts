@@ -1,3 +1,4 @@
+import { underWord } from '../quantities/table.js';
 import type { JobEvent } from './events.js';
 
 /** An event as some version of the program wrote it. */
@@ -59,7 +60,7 @@ const LOOKS: Readonly<Record<string, readonly [check: string, fault: string, cle
  */
 export function upgradeEvent(stored: StoredEvent): JobEvent | null {
   if (stored.type === 'stage.opened') return null;
-  const type = TYPES[stored.type] ?? stored.type;
+  const type = underWord(TYPES, stored.type) ?? stored.type;
   const data = renamed(stored.data) as Fields;
   const told = stored.type === 'check.recorded' ? findingOfLook(data) : data;
   return { ...stored, type, data: told } as JobEvent;
@@ -71,7 +72,7 @@ export function upgradeLog(stored: readonly StoredEvent[]): JobEvent[] {
 }
 
 function findingOfLook({ check, result }: Fields): Fields {
-  const [now, fault, clear] = LOOKS[String(check)] ?? [check, 'fault', 'clear'];
+  const [now, fault, clear] = underWord(LOOKS, String(check)) ?? [check, 'fault', 'clear'];
   return { check: now, found: result === 'fault' ? fault : clear };
 }
 
@@ -80,13 +81,13 @@ function renamed(value: unknown): unknown {
   if (typeof value !== 'object' || value === null) return value;
   return Object.fromEntries(
     Object.entries(value).map(([key, held]) => {
-      const now = KEYS[key] ?? key;
+      const now = underWord(KEYS, key) ?? key;
       return [now, typeof held === 'string' ? renamedText(now, held) : renamed(held)];
     }),
   );
 }
 
 function renamedText(key: string, text: string): string {
-  const word = VALUES[key]?.[text] ?? text;
+  const word = underWord(underWord(VALUES, key) ?? {}, text) ?? text;
   return IDS.reduce((said, [of, from, to]) => (of === key ? said.replace(from, to) : said), word);
 }

@@ -5,4 +5,5 @@ export * from './parameter.js';
 export * from './plane.js';
 export * from './random.js';
 export * from './range.js';
+export * from './table.js';
 export * from './time.js';

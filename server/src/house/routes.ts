@@ -1,5 +1,6 @@
 import { ANSWERS } from '@voltrek/contracts/words';
 import { parseSetUp } from '@voltrek/contracts';
+import { underWord } from '@voltrek/core/quantities';
 import { USUAL_KIT } from '@voltrek/core/sources';
 import { Router } from 'express';
 import { hasCrew } from '../crew/repository.js';
@@ -24,7 +25,7 @@ export function houseRoutes({ db, write }: Database): Router {
         const vanId = `van-${i + 1}`;
         await tx.insert(vans).values({ id: vanId, name });
         for (const named of kit) {
-          const entry = USUAL_KIT[named];
+          const entry = underWord(USUAL_KIT, named);
           if (!entry) throw new HttpProblem(422, ANSWERS.noUsualKit(named));
           await addKitItem(tx, vanId, entry, `${named}-${i + 1}`);
         }

@@ -1,7 +1,7 @@
 import { existsSync } from 'node:fs';
 import compression from 'compression';
 import cookieParser from 'cookie-parser';
-import express, { type Express } from 'express';
+import express, { type Express, type RequestHandler } from 'express';
 import type { Logger } from 'pino';
 import { type Options, pinoHttp } from 'pino-http';
 import swaggerUi, { type SwaggerUiOptions } from 'swagger-ui-express';
@@ -108,7 +108,7 @@ export function createApp(parts: AppParts): Express {
   // What fails is logged where it is answered.
   if (log.isLevelEnabled('debug')) app.use(pinoHttp({ logger: log, useLevel: 'debug', ...LOGGED }));
   app.use(guardHeaders());
-  app.use(compression({ filter: (q, r) => !/\/(stream|capture)$/.test(q.path) && compression.filter(q, r) }));
+  app.use(compressed());
   const metrics = metricsOf(news);
   app.use(metrics.watch);
   app.use(sameSite([...OWN_HOSTS, ...hosts]));
@@ -180,5 +180,18 @@ export function createApp(parts: AppParts): Express {
   app.use(problemHandler(log));
   return app;
 }
+
+/** Packs what is answered. A tap is answered with less than is worth packing, and each would pay for the looking. */
+function compressed(): RequestHandler {
+  const pack = compression({
+    filter: (q, r) => !/\/(stream|capture)$/.test(q.path) && compression.filter(q, r),
+  });
+  return (request, response, next) => {
+    if (request.method === 'POST' && TAP.test(request.path)) next();
+    else pack(request, response, next);
+  };
+}
+
+const TAP = /^\/api\/jobs\/[^/]+\/events$/;
 
 const minutesSince = (at: string): number => Math.round((Date.now() - Date.parse(at)) / MINUTE_MS);

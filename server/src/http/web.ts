@@ -7,9 +7,11 @@ import helmet from 'helmet';
 const PART = /^\/(?:(?:chunk|main|polyfills|styles)-[\w-]+\.(?:js|css)|media\/[\w.-]+)$/;
 
 const DOCS = /^\/api\/docs(?:\/|$)/;
+/** What is answered here is data, of which a browser makes no page. */
+const DATA = /^\/api\//;
 
 /**
- * Headers that keep a page to itself. A part of one needs two of them: the page that loads it has the rest, and sent with each of sixty small
+ * Headers that keep a page to itself. Data is told to be none: nothing in it runs, loads or is framed. A part of a page needs two of them: the page that loads it has the rest, and sent with each of sixty small
  * files they weigh as much as a fifth of the application.
  */
 export function guardHeaders(): RequestHandler {
@@ -24,10 +26,26 @@ export function guardHeaders(): RequestHandler {
   const whole = guarded({ styleSrc: ["'self'"], styleSrcAttr: [inline] });
   // The page that shows the interface of the server comes from a library that writes its styles into it.
   const ofDocs = guarded({ styleSrc: ["'self'", inline] });
+  const ofData = helmet({
+    contentSecurityPolicy: {
+      useDefaults: false,
+      directives: { defaultSrc: ["'none'"], frameAncestors: ["'none'"] },
+    },
+    frameguard: { action: 'deny' },
+    strictTransportSecurity: false,
+    // Each of a page's, or of a browser's of long ago.
+    crossOriginOpenerPolicy: false,
+    originAgentCluster: false,
+    dnsPrefetchControl: false,
+    ieNoOpen: false,
+    permittedCrossDomainPolicies: false,
+    xssFilter: false,
+  });
   const ofPart = [helmet.xContentTypeOptions(), helmet.crossOriginResourcePolicy()] as const;
   return (request, response, next) => {
     if (!PART.test(request.path)) {
-      (DOCS.test(request.path) ? ofDocs : whole)(request, response, next);
+      const set = DOCS.test(request.path) ? ofDocs : DATA.test(request.path) ? ofData : whole;
+      set(request, response, next);
       return;
     }
     for (const set of ofPart) set(request, response, () => undefined);

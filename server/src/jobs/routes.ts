@@ -56,7 +56,11 @@ export function jobRoutes(database: Database, news: NewsDesk): Router {
     const isAlone = speaker === null || mayDo(speaker.role, 'work');
     const heldMs = heldMsOf(request.get('voltrek-held-ms'));
     const acknowledged = await accept({ event, heldMs, isAlone });
-    response.status(acknowledged.isNew ? 201 : 200).json(acknowledged);
+    // Nobody asks for it twice: it needs no mark of what it holds.
+    response
+      .status(acknowledged.isNew ? 201 : 200)
+      .type('json')
+      .end(JSON.stringify(acknowledged));
   });
 
   return router;

@@ -232,6 +232,11 @@ import { TOP_BAR as T } from '@words/screens/shell';
       .by {
         padding-left: 8px;
       }
+      /* In a job the bar has one row: what is told at length takes a second line, not a second row. */
+      .by + .saved {
+        flex: 1 1 90px;
+        white-space: normal;
+      }
       .cycle {
         min-width: 56px;
       }
