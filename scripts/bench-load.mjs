@@ -2,9 +2,11 @@ import { spawn } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { once } from 'node:events';
 import { mkdtempSync, rmSync } from 'node:fs';
+import { open } from 'node:fs/promises';
 import { Agent, get, request } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { machineMs } from './machine-speed.mjs';
 import { startPostgres } from './postgres.mjs';
 import { freePort, ROOT } from './steps.mjs';
 
@@ -13,6 +15,8 @@ const CREWS = [1, 10, 100];
 const EVENT_MS = 2_000;
 const BOARD_MS = 10_000;
 const SECONDS = 20;
+/** How often a plain sync is timed beside them: no append is sooner on the disk. */
+const SYNC_MS = 250;
 /**
  * Writers that send the next as soon as the last is answered, and single rows that a database takes by itself: by turns, for a machine is not
  * as quick from one minute to the next, and the middle of the rounds counts.
@@ -26,6 +30,7 @@ const at = (times, share) => times[Math.min(times.length - 1, Math.floor(share *
 
 /** How long an append takes under load on both databases, what fails, and how much of what the database can do the server gets out of it. */
 export async function benchLoad() {
+  print('this machine, a fixed piece of work', `${Math.round(machineMs())} ms`);
   await onDatabase('embedded', {});
   const postgres = await startPostgres();
   if (!postgres) {
@@ -57,12 +62,12 @@ async function onDatabase(name, env) {
       server.stdout.on('data', (text) => String(text).includes('is ready at') && ready()),
     );
     for (const crew of CREWS) {
-      const { appends, boards, errors } = await atWork(url, crew);
+      const { appends, boards, syncs, errors } = await atWork(url, crew, folder);
       const told = (times) =>
         `${at(times, 0.5).toFixed(0)} / ${at(times, 0.95).toFixed(0)} / ${at(times, 0.99).toFixed(0)} ms`;
       print(
         `${name}, ${crew} at work`,
-        `append p50/p95/p99 ${told(appends)}, board ${told(boards)}, ${errors} errors`,
+        `append p50/p95/p99 ${told(appends)}, board ${told(boards)}, a plain sync ${told(syncs)}, ${errors} errors`,
       );
     }
     const rows = await rawRows(folder, env);
@@ -158,9 +163,11 @@ async function newJob(url) {
 
 const symptom = (jobId) => eventOf(jobId, 'symptom.recorded', { symptom: 'silence' });
 
-async function atWork(url, crew) {
+async function atWork(url, crew, folder) {
   const appends = [];
   const boards = [];
+  const syncs = [];
+  const file = await open(join(folder, 'sync'), 'w');
   let errors = 0;
   const timed = async (times, answered) => {
     const start = performance.now();
@@ -187,6 +194,12 @@ async function atWork(url, crew) {
       await new Promise((done) => setTimeout(done, Math.max(0, ms - (performance.now() - start))));
     }
   };
+  const sync = every(SYNC_MS, 0, async () => {
+    await file.write(Buffer.alloc(8192));
+    const start = performance.now();
+    await file.sync();
+    syncs.push(performance.now() - start);
+  });
   await Promise.all(
     jobs.flatMap((jobId) => [
       every(EVENT_MS, Math.random() * EVENT_MS, () =>
@@ -195,10 +208,11 @@ async function atWork(url, crew) {
       every(BOARD_MS, Math.random() * BOARD_MS, () => timed(boards, () => ask(`${url}/api/board`))),
     ]),
   );
+  await sync;
+  await file.close();
   for (const stream of streams) stream.destroy();
-  appends.sort((a, b) => a - b);
-  boards.sort((a, b) => a - b);
-  return { appends, boards, errors };
+  for (const times of [appends, boards, syncs]) times.sort((a, b) => a - b);
+  return { appends, boards, syncs, errors };
 }
 
 async function flatOut(url) {

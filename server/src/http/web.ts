@@ -8,7 +8,7 @@ const PART = /^\/(?:(?:chunk|main|polyfills|styles)-[\w-]+\.(?:js|css)|media\/[\
 
 const DOCS = /^\/api\/docs(?:\/|$)/;
 /** What is answered here is data, of which a browser makes no page. */
-const DATA = /^\/api\//;
+const DATA = '/api/';
 
 /**
  * Headers that keep a page to itself. Data is told to be none: nothing in it runs, loads or is framed. A part of a page needs two of them: the page that loads it has the rest, and sent with each of sixty small
@@ -44,7 +44,7 @@ export function guardHeaders(): RequestHandler {
   const ofPart = [helmet.xContentTypeOptions(), helmet.crossOriginResourcePolicy()] as const;
   return (request, response, next) => {
     if (!PART.test(request.path)) {
-      const set = DOCS.test(request.path) ? ofDocs : DATA.test(request.path) ? ofData : whole;
+      const set = DOCS.test(request.path) ? ofDocs : request.path.startsWith(DATA) ? ofData : whole;
       set(request, response, next);
       return;
     }
