@@ -216,14 +216,6 @@ export class JobPage implements OnDestroy {
     });
   }
 
-  /** In two idle moments: what fits, and what the search for ways starts from. */
-  private async rank(): Promise<void> {
-    for (const ready of [this.options, this.cases]) {
-      await whenIdle();
-      untracked<unknown>(ready);
-    }
-  }
-
   ngOnDestroy(): void {
     this.store.dispatch(JobActions.left());
   }
@@ -250,6 +242,14 @@ export class JobPage implements OnDestroy {
   protected makeSafe(): void {
     if (this.isClosed() || this.modals.hasOpenModals()) return;
     this.modals.open(MakeSafeDialog, { ariaLabelledBy: 'make-safe-title', centered: true });
+  }
+
+  /** In two idle moments: what fits, and what the search for ways starts from. */
+  private async rank(): Promise<void> {
+    for (const ready of [this.options, this.cases]) {
+      await whenIdle();
+      untracked<unknown>(ready);
+    }
   }
 
   protected onKey(event: KeyboardEvent): void {
