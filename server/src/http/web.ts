@@ -11,8 +11,8 @@ const DOCS = /^\/api\/docs(?:\/|$)/;
 const DATA = '/api/';
 
 /**
- * Headers that keep a page to itself. Data is told to be none: nothing in it runs, loads or is framed. A part of a page needs two of them: the page that loads it has the rest, and sent with each of sixty small
- * files they weigh as much as a fifth of the application.
+ * Headers that keep a page to itself. Data is told to be none: nothing in it runs, loads or is framed. A part of a page needs two of them: the page
+ * that loads it has the rest, and sent with each of sixty small files they weigh as much as a fifth of the application.
  */
 export function guardHeaders(): RequestHandler {
   // Plain http on loopback, so no upgrade.
