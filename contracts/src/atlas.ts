@@ -1,6 +1,6 @@
 import type { Machine, MachineClass } from '@voltrek/core/machine';
 import * as yup from 'yup';
-import { idText, shortText } from './text.js';
+import { idText, parsed, shortText } from './text.js';
 
 export const CONFIDENCES = ['maker', 'found-once', 'confirmed'] as const;
 /** How far an entry can be trusted: from the maker's papers, found by one person, or seen again by another. */
@@ -77,7 +77,7 @@ export const ENTRY_CHANGE = yup
 
 /** A change to the atlas from untrusted input; its machine is still to be parsed. @throws yup.ValidationError */
 export function parseEntryChange(input: unknown): EntryChange {
-  const { machine, ...rest } = ENTRY_CHANGE.validateSync(input, { abortEarly: false, strict: true });
+  const { machine, ...rest } = parsed(ENTRY_CHANGE, input);
   return { ...rest, machine };
 }
 
@@ -89,7 +89,7 @@ export const CONFIRMATION = yup
 
 /** Who confirms an entry, from untrusted input. @throws yup.ValidationError */
 export function parseConfirmation(input: unknown): { readonly by: string; readonly note: string } {
-  const { by, note } = CONFIRMATION.validateSync(input, { abortEarly: false, strict: true });
+  const { by, note } = parsed(CONFIRMATION, input);
   return { by, note: note ?? '' };
 }
 

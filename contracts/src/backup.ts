@@ -1,6 +1,6 @@
 import type * as yup from 'yup';
 import { record } from './calc/parts.js';
-import { idText } from './text.js';
+import { idText, parsed } from './text.js';
 
 export const BACKUP_REASONS = ['by-time', 'by-hand', 'before-migration'] as const;
 export type BackupReason = (typeof BACKUP_REASONS)[number];
@@ -32,4 +32,4 @@ export const BACKUP_WANTED = record({ by: idText() }).required();
 
 /** Who wants a backup now. @throws yup.ValidationError */
 export const parseBackupWanted = (input: unknown): yup.InferType<typeof BACKUP_WANTED> =>
-  BACKUP_WANTED.validateSync(input, { strict: true, abortEarly: false });
+  parsed(BACKUP_WANTED, input);

@@ -4,7 +4,7 @@ import type { Range } from '@voltrek/core/quantities';
 import * as yup from 'yup';
 import { record } from './calc/parts.js';
 import { practiceActions } from './exam.js';
-import { idText, shortText } from './text.js';
+import { idText, parsed, shortText } from './text.js';
 
 export const INSTRUMENTS = ['meter', 'clamp', 'tester'] as const;
 /** An instrument that can be linked. */
@@ -96,8 +96,7 @@ export const ADDRESS_CHANGE = record({
 export type AddressChange = yup.InferType<typeof ADDRESS_CHANGE>;
 
 /** @throws yup.ValidationError */
-export const parseAddressChange = (input: unknown): AddressChange =>
-  ADDRESS_CHANGE.validateSync(input, { strict: true, abortEarly: false });
+export const parseAddressChange = (input: unknown): AddressChange => parsed(ADDRESS_CHANGE, input);
 
 export const PROBES_PLACED = yup
   .object({

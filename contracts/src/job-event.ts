@@ -32,7 +32,7 @@ import { CERTAINTIES, FOLLOW_UPS, GROUNDS, VERDICTS } from '@voltrek/core/verdic
 import * as yup from 'yup';
 import { evidenceBattery, rating } from './calc/parts.js';
 import { found } from './found.js';
-import { ID_PATTERN, idText, instantText, shortText, underPath } from './text.js';
+import { ID_PATTERN, idText, instantText, parsed, shortText, underPath } from './text.js';
 import { FIELD_FAULTS } from './words/field-words.js';
 
 const oneOf = <T extends string>(values: readonly T[]) => yup.string().oneOf(values).required();
@@ -269,8 +269,6 @@ export const EVENT_ENVELOPE = yup
   .strict()
   .required();
 
-const ALL_FAULTS = { abortEarly: false, strict: true };
-
 const storedEnvelope = EVENT_ENVELOPE.shape({ type: yup.string().max(40).required() });
 
 /**
@@ -279,13 +277,13 @@ const storedEnvelope = EVENT_ENVELOPE.shape({ type: yup.string().max(40).require
  * @throws yup.ValidationError with a path and a reason for each fault
  */
 export function parseJobEvent(input: unknown): JobEvent {
-  EVENT_ENVELOPE.validateSync(input, ALL_FAULTS);
+  parsed(EVENT_ENVELOPE, input);
   return withData(input as JobEvent);
 }
 
 /** An event whose envelope is sound. @throws yup.ValidationError for what it carries */
 function withData(event: JobEvent): JobEvent {
-  underPath('data', () => void EVENT_DATA[event.type].validateSync(event.data, ALL_FAULTS));
+  underPath('data', () => void parsed(EVENT_DATA[event.type], event.data));
   return event;
 }
 
@@ -296,7 +294,7 @@ function withData(event: JobEvent): JobEvent {
  * @throws yup.ValidationError with a path and a reason for each fault
  */
 export function parseStoredEvent(input: unknown): JobEvent | null {
-  const event = upgradeEvent(storedEnvelope.validateSync(input, ALL_FAULTS) as StoredEvent);
+  const event = upgradeEvent(parsed(storedEnvelope, input) as StoredEvent);
   if (!event) return null;
   // Its envelope was looked at, all but whether there is such an event today.
   return Object.hasOwn(EVENT_DATA, event.type) ? withData(event) : parseJobEvent(event);

@@ -73,8 +73,10 @@ const AMPS_UNITS: Readonly<Record<string, number>> = {
   milliamps: 0.001,
   ka: 1000,
 };
+const isIn = (units: Readonly<Record<string, unknown>>, unit: string | null): boolean =>
+  unit !== null && Object.hasOwn(units, unit);
 const isUnit = (word: string): boolean =>
-  [TIME_UNITS, VOLTS_UNITS, AMPS_UNITS].some((units) => Object.hasOwn(units, word));
+  [TIME_UNITS, VOLTS_UNITS, AMPS_UNITS].some((units) => isIn(units, word));
 
 /** A time of day, after a date or by itself: hours, minutes and seconds with their decimals. */
 const CLOCK = /(?:^|[T ])(\d{1,2}):(\d{2}):(\d{2}(?:[.,]\d+)?)\s*(?:Z|[+-]\d{2}:?\d{2})?$/;
@@ -193,29 +195,20 @@ function columnsFrom(
   const find = (test: (head: Head) => boolean, ...taken: number[]): number =>
     heads.findIndex((h, i) => !taken.includes(i) && test(h));
   const named = find(({ name }) => TIME_HEAD.test(name));
-  const time =
-    clockAt >= 0
-      ? clockAt
-      : named >= 0
-        ? named
-        : find(({ unit }) => unit !== null && Object.hasOwn(TIME_UNITS, unit));
+  const time = clockAt >= 0 ? clockAt : named >= 0 ? named : find(({ unit }) => isIn(TIME_UNITS, unit));
   if (time < 0) throw new TraceFileError('no-time-column', line);
   const byName = find(
-    ({ name, unit }) => VOLTS_HEAD.test(name) && (unit === null || Object.hasOwn(VOLTS_UNITS, unit)),
+    ({ name, unit }) => VOLTS_HEAD.test(name) && (unit === null || isIn(VOLTS_UNITS, unit)),
     time,
   );
-  const volts =
-    byName >= 0 ? byName : find(({ unit }) => unit !== null && Object.hasOwn(VOLTS_UNITS, unit), time);
+  const volts = byName >= 0 ? byName : find(({ unit }) => isIn(VOLTS_UNITS, unit), time);
   if (volts < 0) throw new TraceFileError('no-volts-column', line);
   const byAmpsName = find(
-    ({ name, unit }) => AMPS_HEAD.test(name) && (unit === null || Object.hasOwn(AMPS_UNITS, unit)),
+    ({ name, unit }) => AMPS_HEAD.test(name) && (unit === null || isIn(AMPS_UNITS, unit)),
     time,
     volts,
   );
-  const amps =
-    byAmpsName >= 0
-      ? byAmpsName
-      : find(({ unit }) => unit !== null && Object.hasOwn(AMPS_UNITS, unit), time, volts);
+  const amps = byAmpsName >= 0 ? byAmpsName : find(({ unit }) => isIn(AMPS_UNITS, unit), time, volts);
   const unitOf = (at: number): string => heads[at]?.unit ?? '';
   return {
     time,

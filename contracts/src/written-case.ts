@@ -11,7 +11,7 @@ import {
 } from '@voltrek/core/practice';
 import * as yup from 'yup';
 import { figure, record } from './calc/parts.js';
-import { shortText } from './text.js';
+import { parsed, shortText } from './text.js';
 import { WRITTEN_FAULT_WORDS, WRITTEN_FILE_WORDS } from './words/written-case-words.js';
 
 /** What a file of one says that it is. */
@@ -77,7 +77,7 @@ export function readCaseFile(text: string): CaseFileRead {
     if (!told.has(line) || path === '') told.set(line, { line, message });
   };
   try {
-    WRITTEN_CASE_FILE.validateSync(given, { abortEarly: false, strict: true });
+    parsed(WRITTEN_CASE_FILE, given);
   } catch (error) {
     if (!(error instanceof yup.ValidationError)) throw error;
     for (const { path = '', message } of error.inner.length > 0 ? error.inner : [error]) tell(path, message);
