@@ -99,7 +99,8 @@ function optionsOf(curve: Curve, c: ChartColours): EChartsCoreOption {
         color: c.dim,
         fontSize: 14,
         hideOverlap: true,
-        formatter: (x: number) => round(x),
+        // Figures as they are, with no commas.
+        words: {},
       },
       splitLine: { show: false },
       name: `${curve.xName}, ${shownUnit(curve.xUnit).unit}`.replace(/, $/, ''),

@@ -28,6 +28,7 @@ import { MakeSafeDialog } from './make-safe-dialog';
 import { Rail } from './rail/rail';
 import { stayAwake } from './stay-awake';
 import { stageResults } from './rail/stage-results';
+import { ChartPictures } from '../workers/chart-pictures';
 import { Checks } from './stages/checks';
 import { Cleardown } from './stages/cleardown';
 import { Crank } from './stages/crank';
@@ -97,6 +98,7 @@ export class JobPage implements OnDestroy {
   private readonly router = inject(Router);
   private readonly modals = inject(NgbModal);
   private readonly reporter = inject(Reporter);
+  private readonly pictures = inject(ChartPictures);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
 
   private readonly letterKeys = this.store.selectSignal(settingsFeature.selectLetterKeys);
@@ -207,7 +209,7 @@ export class JobPage implements OnDestroy {
       });
     });
     // What Plan opens with is made ready while nothing else is to do: ranking and charting take a while when they are first asked for.
-    void whenIdle().then(() => import('../shared/ui/echarts'));
+    void whenIdle().then(() => this.pictures.prepare());
     void whenIdle().then(() => shapeFigures(this.host));
     effect((onCleanup) => {
       this.work();

@@ -3,7 +3,7 @@ import { TestBed } from '@angular/core/testing';
 import { rankWays, type Way, type WayPoint } from '@voltrek/core/plan';
 import { provideState, provideStore } from '@ngrx/store';
 import type { ChartColours } from '../../../shared/ui/colours';
-import echarts from '../../../shared/ui/echarts';
+import * as echarts from 'echarts';
 import { sessionFeature } from '../../../shared/state/session';
 import { WayList } from './way-list';
 import { waysChart } from './ways-chart';

@@ -43,8 +43,7 @@ export function waysChart(
       axisLabel: {
         color: c.dim,
         fontSize: 14,
-        formatter: (minutes: number) =>
-          minutes === 0 ? T.now : minutes === end ? T.min(minutes) : String(minutes),
+        words: { 0: T.now, [end]: T.min(end) },
       },
       splitLine: { show: false },
     }),
@@ -55,7 +54,8 @@ export function waysChart(
       axisLabel: {
         color: c.dim,
         fontSize: 14,
-        formatter: (odds: number) => ({ 0: T.never, 50: T.half, 100: T.surely })[odds] ?? '',
+        words: { 0: T.never, 50: T.half, 100: T.surely },
+        onlyWords: true,
       },
     }),
     series: [
