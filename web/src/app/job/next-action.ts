@@ -51,36 +51,42 @@ import { NEXT_ACTION as T } from '@words/screens/job';
     }
     .next {
       flex: 1;
+      position: relative;
+      isolation: isolate;
+      overflow: hidden;
       border: 0;
       border-radius: 5px;
-      background: var(--lamp);
+      background: var(--lamp-dim);
       color: var(--on-lamp);
       font-size: 24px;
       font-weight: 700;
       line-height: 1.05;
     }
-    /* Fills while it is not taken yet: by moving what is painted once, so that a tap's work is not held up by painting. */
-    .next.arming,
-    .next.holding {
-      position: relative;
-      isolation: isolate;
-      overflow: hidden;
-      background: var(--lamp-dim);
-    }
-    .next.arming::before,
-    .next.holding::before {
+    /*
+     * Fills while it is not taken yet: by moving what is painted once. It is there as a layer of its own before and after too, since to make
+     * and to drop one has the browser paint the whole page again, within the tap.
+     */
+    .next::before {
       content: '';
       position: absolute;
       inset: 0;
       z-index: -1;
       background: var(--lamp);
       transform-origin: left;
+      will-change: transform;
+    }
+    .next.arming::before,
+    .next.holding::before {
       animation: fill var(--fills-for) linear both;
     }
     @keyframes fill {
       from {
         transform: scaleX(0);
       }
+    }
+    .next.plain::before,
+    .next:disabled::before {
+      content: none;
     }
     @media (prefers-reduced-motion: reduce) {
       .next.arming::before,

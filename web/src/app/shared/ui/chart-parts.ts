@@ -30,7 +30,7 @@ export const line = (name: string, data: Pair[], colour: string, extra: object =
 /** A stretch of a line that is shaded and named: its crank, for one. */
 export const shaded = (c: ChartColours, name: string, from: number, to: number) => ({
   itemStyle: { color: c.lamp, opacity: 0.22 },
-  label: { show: true, color: c.dim, fontSize: 14, position: 'insideBottom' },
+  label: { show: true, color: c.dim, fontSize: 14, position: 'inside' },
   data: [[{ name, xAxis: from }, { xAxis: to }]],
 });
 

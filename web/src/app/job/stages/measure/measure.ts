@@ -211,6 +211,20 @@ export class Measure {
     this.allCells() ? this.meaningOf(this.gravities()) : null,
   );
 
+  /** What the action bar offers: the figure that is typed, the cells that are, else to go on. */
+  protected readonly action = computed<{ label: string; waits: boolean; go: () => void }>(() => {
+    if (this.group() !== 'trace' && this.text())
+      return {
+        label: `${T.take}${this.display()} ${this.unit()}`,
+        waits: this.value() === null || this.fault() !== null,
+        go: () => this.take(),
+      };
+    if (this.group() !== 'trace' && this.allCells())
+      return { label: T.takeTheSixCells, waits: false, go: () => this.takeCells() };
+    const label = this.work().job.readings.length > 0 ? T.goOnToPlan : T.planWithoutAReading;
+    return { label, waits: false, go: () => this.next.emit() };
+  });
+
   /** The instrument that reads what is chosen. */
   protected readonly instrument = computed<Instrument | null>(() => {
     switch (this.chosen().kind.needs) {
@@ -309,7 +323,7 @@ export class Measure {
     this.cellTexts.update((list) => list.map((t, i) => (i === at ? text : t)));
   }
 
-  protected take(): void {
+  private take(): void {
     const value = this.value();
     if (value !== null && !this.fault() && this.chosen().kind.entry !== 'cells')
       this.record([value], 'typed');
@@ -319,7 +333,7 @@ export class Measure {
     this.record([value], 'meter');
   }
 
-  protected takeCells(): void {
+  private takeCells(): void {
     if (this.allCells() && this.chosen().kind.entry === 'cells') this.record(this.gravities(), 'typed');
   }
 
