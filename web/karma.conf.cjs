@@ -24,7 +24,10 @@ module.exports = (config) => {
         ],
       },
     },
-    // A machine that does other work beside is many times as slow: only what never comes is late.
+    // A machine that does other work beside is many times as slow, and may stand still for a while: only what never comes is late.
+    captureTimeout: 300_000,
+    browserNoActivityTimeout: 300_000,
+    browserDisconnectTimeout: 60_000,
     client: { jasmine: { random: true, timeoutInterval: 60_000 } },
     restartOnFileChange: false,
   });
