@@ -53,7 +53,7 @@ async function shootTogether(
       `<figure><img src="data:image/png;base64,${picture.toString('base64')}"><figcaption>${name}</figcaption></figure>`,
   );
   await page.setContent(
-    `<style>body{margin:0;padding:12px;width:1280px;display:grid;grid-template-columns:1fr 1fr;gap:12px;font:16px sans-serif;background:#fff}
+    `<!doctype html><style>body{margin:0;padding:12px;width:1280px;display:grid;grid-template-columns:1fr 1fr;gap:12px;font:16px sans-serif;background:#fff}
      figure{margin:0}img{width:100%;border:1px solid #bbb;box-sizing:border-box}</style>${cells.join('')}`,
   );
   await page.locator('body').screenshot({ path });

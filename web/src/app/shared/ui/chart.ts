@@ -12,6 +12,7 @@ import {
   viewChild,
 } from '@angular/core';
 import type { ECharts, EChartsCoreOption } from 'echarts/core';
+import type { Room } from '../../workers/chart.worker';
 import { ChartPictures } from '../../workers/chart-pictures';
 import { type ChartColours, Colours } from './colours';
 import { Drawings } from './idle';
@@ -69,7 +70,7 @@ export class Chart {
   private readonly drawings = inject(Drawings);
   private readonly pictures = inject(ChartPictures);
   /** Null until it is laid out. */
-  private readonly room = signal<{ width: number; height: number } | null>(null);
+  private readonly room = signal<Room | null>(null);
   private readonly wanted = computed(() => {
     const room = this.room();
     return room && { of: this.whole(), room };
@@ -96,7 +97,7 @@ export class Chart {
       const wanted = this.wanted();
       const live = this.live();
       if (!wanted) return;
-      if (live) redraw(live, wanted.of);
+      if (live) redraw(live, wanted.of, wanted.room);
       else void untracked(() => this.paint());
     });
   }
@@ -135,8 +136,8 @@ export class Chart {
   }
 }
 
-function redraw(chart: ECharts, of: EChartsCoreOption): void {
-  chart.resize();
+function redraw(chart: ECharts, of: EChartsCoreOption, { width, height }: Room): void {
+  if (chart.getWidth() !== width || chart.getHeight() !== height) chart.resize();
   chart.setOption(withTickWords(of), { notMerge: true, lazyUpdate: true });
 }
 
