@@ -126,7 +126,10 @@ import { PLAN as T } from '@words/screens/job-stages-plan';
               <p class="dim">{{ line }}</p>
             }
             <vt-unfit-list [rows]="unfit()" />
-            <ng-container [ngTemplateOutlet]="beside" />
+            <!-- Below what is looked at first: it comes when that stands. -->
+            @defer (on idle) {
+              <ng-container [ngTemplateOutlet]="beside" />
+            }
           </vt-way-list>
         }
       } @else {
