@@ -28,7 +28,7 @@ import { deviceFeature } from './shared/sync/device-state';
 import { JobSync } from './shared/sync/job-sync';
 import { keepSettings, settingsFeature } from './shared/state/settings';
 import { changeCrew, keepCrew, keepLight, keepVan, loadCrew, sessionFeature } from './shared/state/session';
-import { askSignIn, goOn, hearClosedDoor, signInFeature } from './shared/state/sign-in';
+import { askLate, askSignIn, goOn, hearClosedDoor, signInFeature } from './shared/state/sign-in';
 import { NewsLine } from './shared/state/news-line';
 
 export const appConfig: ApplicationConfig = {
@@ -69,6 +69,7 @@ export const appConfig: ApplicationConfig = {
     provideEffects(
       {
         loadCrew,
+        askLate,
         askSignIn,
         goOn,
         keepLight,

@@ -9,6 +9,7 @@ import { provideState, provideStore, Store } from '@ngrx/store';
 import { ARMS_AFTER_MS } from '../app/job/arming';
 import { JobActions, jobFeature } from '../app/shared/job/job-state';
 import { sessionFeature } from '../app/shared/state/session';
+import { deviceFeature } from '../app/shared/sync/device-state';
 import { detailOf, JOB_ID } from './fixtures';
 
 type Detail = ReturnType<typeof detailOf>;
@@ -38,6 +39,7 @@ export function openedStore(detail: Detail, providers: readonly Provider[] = [])
       provideState(jobFeature),
       provideState(kitFeature),
       provideState(sessionFeature),
+      provideState(deviceFeature),
       { provide: ARMS_AFTER_MS, useValue: 0 },
       ...providers,
     ],

@@ -35,14 +35,19 @@ import { WaitingDialog } from './waiting-dialog';
       line-height: 1.1;
       text-align: left;
     }
+    :host(.waiting) button {
+      color: var(--lamp);
+      font-weight: 600;
+    }
     @media (max-width: 720px) {
       button {
         padding: 0 4px;
       }
-    }
-    :host(.waiting) button {
-      color: var(--lamp);
-      font-weight: 600;
+      /* What waits, since when and why is three lines long in the bar of a job. */
+      :host(.waiting) button {
+        font-size: 13px;
+        line-height: 1.05;
+      }
     }
   `,
 })

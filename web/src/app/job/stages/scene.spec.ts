@@ -1,7 +1,9 @@
 import { HttpTestingController } from '@angular/common/http/testing';
 import { TestBed } from '@angular/core/testing';
+import { Store } from '@ngrx/store';
 import { opened } from '../../../testing/fixtures';
 import { jobHarness } from '../../../testing/job-harness';
+import { JobActions } from '../../shared/job/job-state';
 import { Scene } from './scene';
 
 const asked = () =>
@@ -32,6 +34,21 @@ describe('Scene', () => {
     await press('It was less cold');
     expect(kept()).toBeUndefined();
     expect(root.querySelector<HTMLButtonElement>('[aria-label="It was less cold"]')!.disabled).toBeTrue();
+  });
+
+  it('asks the service again when the network is back, and says no more that nobody answers', async () => {
+    const { root, refresh } = await jobHarness(Scene, [opened()]);
+    const store = TestBed.inject(Store) as Store;
+    asked().error(new ProgressEvent('error'));
+    store.dispatch(JobActions.connectionChanged({ connected: false }));
+    await refresh();
+    expect(root.textContent).toContain('The server does not answer');
+    store.dispatch(JobActions.connectionChanged({ connected: true }));
+    await refresh();
+    asked().flush({ place: 'Test yard', at: '', tempC: -7.4, lowC: -9.6, windMs: 3, sky: 'snow' });
+    await refresh();
+    expect(root.textContent).not.toContain('The server does not answer');
+    expect(root.textContent).toContain('service: -7 °C');
   });
 
   it('says when the service is not there, and can be typed all the same', async () => {

@@ -9,6 +9,7 @@ import {
   input,
   output,
   signal,
+  untracked,
   viewChildren,
 } from '@angular/core';
 import { mayDo, type Weather } from '@voltrek/contracts';
@@ -18,6 +19,7 @@ import { PLACE_KINDS, type SceneRecord, coldestTempC, workingTempC } from '@volt
 import { TYPED_RANGES } from '@voltrek/core/quantities';
 import { Api } from '../../shared/state/api';
 import { problemText } from '../../shared/state/problem';
+import { deviceFeature } from '../../shared/sync/device-state';
 import { atWork, sessionFeature } from '../../shared/state/session';
 import { signInFeature } from '../../shared/state/sign-in';
 import { CLASS_WORDS, PLACE_WORDS, SKY_WORDS, STANDING_CAUTION, STOP_WORDS } from '@words/words';
@@ -317,6 +319,7 @@ export class Scene {
   protected readonly classWord = computed(() => CLASS_WORDS[this.work().machine.machineClass]);
   protected readonly raised = computed(() => this.work().job.stops[0] ?? null);
   protected readonly closed = computed(() => this.work().job.closedAt !== null);
+  private readonly connected = this.store.selectSignal(deviceFeature.selectConnected);
   private readonly door = this.store.selectSignal(signInFeature.selectState);
   private readonly crew = this.store.selectSignal(sessionFeature.selectCrew);
   protected readonly isSupervised = computed(() => (this.work().job.supervisedBy ?? null) !== null);
@@ -340,6 +343,8 @@ export class Scene {
       onCleanup(() => watch.disconnect());
     });
     effect((onCleanup) => {
+      // Asked again when the network comes back: what was said of its absence is true no more.
+      if (!this.connected() && untracked(this.weatherProblem)) return;
       const asked = this.api.weather(this.placeName()).subscribe({
         next: (weather) => this.weather.set(weather),
         error: (error: unknown) => this.weatherProblem.set(problemText(error)),

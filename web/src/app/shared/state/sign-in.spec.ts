@@ -9,7 +9,7 @@ import { signInState } from '../../../testing/fixtures';
 import { JobActions, jobFeature } from '../job/job-state';
 import { kitFeature } from './kit';
 import { SessionActions, sessionFeature } from './session';
-import { askSignIn, goOn, hearClosedDoor, SignInActions, signInFeature } from './sign-in';
+import { askLate, askSignIn, goOn, hearClosedDoor, SignInActions, signInFeature } from './sign-in';
 
 describe('a shut door', () => {
   let store: Store;
@@ -27,7 +27,7 @@ describe('a shut door', () => {
         provideState(kitFeature),
         provideHttpClient(withInterceptors([hearClosedDoor])),
         provideHttpClientTesting(),
-        provideEffects({ askSignIn, goOn }),
+        provideEffects({ askLate, askSignIn, goOn }),
       ],
     });
     store = TestBed.inject(Store) as Store;
@@ -96,6 +96,33 @@ describe('a shut door', () => {
     store.dispatch(SignInActions.putOff());
     store.dispatch(SignInActions.told({ state: signInState({ required: false }) }));
     expect(slice().wanted).toBeNull();
+  });
+});
+
+describe('a device that is started with no network', () => {
+  it('learns how it stands once there is one, and asks no more when it knows', () => {
+    TestBed.configureTestingModule({
+      providers: [
+        provideZonelessChangeDetection(),
+        provideStore(),
+        provideState(signInFeature),
+        provideHttpClient(),
+        provideHttpClientTesting(),
+        provideEffects({ askLate, askSignIn }),
+      ],
+    });
+    const store = TestBed.inject(Store) as Store;
+    const http = TestBed.inject(HttpTestingController);
+    const comes = (connected: boolean): void => store.dispatch(JobActions.connectionChanged({ connected }));
+    http.expectOne('/api/sign-in').error(new ProgressEvent('error'));
+    comes(false);
+    http.expectNone('/api/sign-in');
+    comes(true);
+    http.expectOne('/api/sign-in').flush(signInState({ crewId: 'crew-1', role: 'technician' }));
+    expect(store.selectSignal(signInFeature.selectState)()?.role).toBe('technician');
+    comes(false);
+    comes(true);
+    http.expectNone('/api/sign-in');
   });
 });
 

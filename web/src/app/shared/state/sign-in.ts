@@ -3,7 +3,7 @@ import { inject } from '@angular/core';
 import type { SignInState } from '@voltrek/contracts';
 import { Actions, createEffect, ofType, ROOT_EFFECTS_INIT } from '@ngrx/effects';
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props, Store } from '@ngrx/store';
-import { catchError, EMPTY, exhaustMap, map, mergeMap, of, throwError } from 'rxjs';
+import { catchError, EMPTY, exhaustMap, filter, map, mergeMap, of, throwError } from 'rxjs';
 import { JobActions, jobFeature } from '../job/job-state';
 import { Api } from './api';
 import { KitActions } from './kit';
@@ -98,6 +98,19 @@ export const askSignIn = createEffect(
         ),
       ),
     ),
+  { functional: true },
+);
+
+/** A device that was started with no network learns how it stands once there is one. */
+export const askLate = createEffect(
+  (actions = inject(Actions), store = inject(Store)) => {
+    const slice = store.selectSignal(signInFeature.selectSignInState);
+    return actions.pipe(
+      ofType(JobActions.connectionChanged),
+      filter(({ connected }) => connected && slice().isSettled && slice().state === null),
+      map(() => SignInActions.asked()),
+    );
+  },
   { functional: true },
 );
 
