@@ -301,6 +301,18 @@ test('a new call and its job with no network: searched, opened and worked here, 
   expect(board.filter(({ placeName }) => placeName === 'Ferry slip').length).toBe(1);
 });
 
+test('what the server tells of itself is reached from a device that holds the application', async ({
+  page,
+  server,
+}) => {
+  await page.goto(`${server.url}/board`);
+  await held(page);
+  await page.goto(`${server.url}/api/docs`);
+  await expect(page.getByText('/api/health').first()).toBeVisible();
+  await page.goto(`${server.url}/metrics`);
+  await expect(page.getByText('# HELP').first()).toBeVisible();
+});
+
 test.describe('a phone', () => {
   test.use({ viewport: { width: 390, height: 844 }, hasTouch: true });
 
