@@ -16,6 +16,7 @@ import type { Room } from '../../workers/chart.worker';
 import { ChartPictures } from '../../workers/chart-pictures';
 import { type ChartColours, Colours } from './colours';
 import { Drawings } from './idle';
+import { oneOrSeveral } from './one-or-several';
 import { withTickWords } from './tick-words';
 
 /** From one picture to the next at the least, ms: what is computed tells more and more, faster than anybody looks. */
@@ -62,7 +63,11 @@ export class Chart {
   private readonly colours = inject(Colours).now;
   private readonly whole = computed((): EChartsCoreOption => {
     const { grid, ...others } = this.draw()(this.colours());
-    return { ...BASE, ...others, ...(grid !== undefined && { grid: gridsOf(grid).map(asGiven) }) };
+    return {
+      ...BASE,
+      ...others,
+      ...(grid !== undefined && { grid: oneOrSeveral(grid as object | readonly object[]).map(asGiven) }),
+    };
   });
   private readonly canvas = viewChild.required<ElementRef<HTMLElement>>('canvas');
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
@@ -140,9 +145,6 @@ function redraw(chart: ECharts, of: EChartsCoreOption, { width, height }: Room):
   if (chart.getWidth() !== width || chart.getHeight() !== height) chart.resize();
   chart.setOption(withTickWords(of), { notMerge: true, lazyUpdate: true });
 }
-
-/** One or several, as they may be given. */
-const gridsOf = (given: unknown): readonly object[] => [given as object | readonly object[]].flat();
 
 /** A grid where it is given: to move it by how wide its names come out, the library would lay out each axis twice. */
 const asGiven = (grid: object) => ({ ...grid, outerBoundsMode: 'none' });

@@ -1,4 +1,5 @@
 import type { EChartsCoreOption } from 'echarts/core';
+import { oneOrSeveral } from './one-or-several';
 
 /** What stands at the ticks of an axis, in a form that can go to another thread, as a function of its labels cannot. */
 export interface TickWords {
@@ -14,15 +15,17 @@ const TICK_DIGITS = 9;
 /** The same with what stands at the ticks told as the library wants it told. */
 export function withTickWords(of: EChartsCoreOption): EChartsCoreOption {
   const axes = ['xAxis', 'yAxis'].filter((name) => of[name] !== undefined);
-  return { ...of, ...Object.fromEntries(axes.map((name) => [name, axesOf(of[name]).map(withWords)])) };
+  return {
+    ...of,
+    ...Object.fromEntries(
+      axes.map((name) => [name, oneOrSeveral(of[name] as Axis | readonly Axis[]).map(withWords)]),
+    ),
+  };
 }
 
 interface Axis {
   readonly axisLabel?: Partial<TickWords>;
 }
-
-/** One or several, as they may be given. */
-const axesOf = (given: unknown): readonly Axis[] => [given as Axis | readonly Axis[]].flat();
 
 function withWords(axis: Axis) {
   const { words, onlyWords, ...looks } = axis.axisLabel ?? {};
