@@ -1,23 +1,16 @@
 import { Injectable, type OnDestroy } from '@angular/core';
-import { type Remote, wrap } from 'comlink';
 import type { EChartsCoreOption } from 'echarts/core';
 import type { ChartWorker, Room } from './chart.worker';
-
-interface Running {
-  readonly worker: Worker;
-  readonly remote: Remote<ChartWorker>;
-  /** Rejects when the worker fails, which then would answer nothing for ever. */
-  readonly failed: Promise<never>;
-}
+import { type WorkerLine, workerLine } from './worker-line';
 
 /** Pictures of charts, drawn by a worker: a chart that is drawn on the screen's own thread holds up every tap meanwhile. */
 @Injectable({ providedIn: 'root' })
 export class ChartPictures implements OnDestroy {
-  private running: Running | null = null;
+  private line: WorkerLine<ChartWorker> | null = null;
 
   /** Starts the worker, so that the first picture need not wait for its code. */
   prepare(): void {
-    this.running ??= this.start();
+    this.line ??= workerLine(new Worker(new URL('./chart.worker', import.meta.url), { type: 'module' }));
   }
 
   /**
@@ -28,11 +21,11 @@ export class ChartPictures implements OnDestroy {
    */
   async draw({ tooltip: _, ...of }: EChartsCoreOption, room: Room): Promise<string> {
     this.prepare();
-    const asked = this.running!;
+    const asked = this.line!;
     try {
-      return await Promise.race([asked.remote.picture(of, room), asked.failed]);
+      return await Promise.race([asked.remote.picture(of, room), asked.ended]);
     } catch (error) {
-      if (this.running === asked) this.stop();
+      if (this.line === asked) this.stop();
       throw error;
     }
   }
@@ -41,18 +34,8 @@ export class ChartPictures implements OnDestroy {
     this.stop();
   }
 
-  private start(): Running {
-    const worker = new Worker(new URL('./chart.worker', import.meta.url), { type: 'module' });
-    const failed = new Promise<never>((_, reject) => {
-      worker.onerror = ({ message }) => reject(new Error(message));
-    });
-    // Nobody may be asking in the moment it fails.
-    failed.catch(() => undefined);
-    return { worker, remote: wrap<ChartWorker>(worker), failed };
-  }
-
   private stop(): void {
-    this.running?.worker.terminate();
-    this.running = null;
+    this.line?.end(new Error('stopped'));
+    this.line = null;
   }
 }

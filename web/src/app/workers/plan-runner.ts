@@ -1,14 +1,7 @@
 import { Injectable } from '@angular/core';
-import {
-  expose,
-  proxy,
-  releaseProxy,
-  type Remote,
-  type TransferHandler,
-  transferHandlers,
-  wrap,
-} from 'comlink';
+import { expose, proxy, type Remote, type TransferHandler, transferHandlers } from 'comlink';
 import type { PlanWorker } from './plan.worker';
+import { type WorkerLine, workerLine } from './worker-line';
 
 /** The own end of each listener's line to a worker. */
 const ends = new WeakMap<object, MessagePort>();
@@ -39,27 +32,16 @@ export type Hears = <A extends unknown[]>(listener: (...told: A) => void) => (..
 /** Owns one worker: a new round ends the one before, worker and all, which stops it at once. */
 @Injectable()
 export class PlanRunner {
-  private release: () => void = () => undefined;
+  private line: WorkerLine<PlanWorker> | null = null;
   private round = 0;
-  private end: (reason: Error) => void = () => undefined;
 
   begin(): PlanRun {
     this.stop();
     const round = this.round;
-    const worker = new Worker(new URL('./plan.worker', import.meta.url), { type: 'module' });
-    const remote = wrap<PlanWorker>(worker);
-    const ended = new Promise<never>((_, reject) => {
-      worker.onerror = ({ message }) => reject(new Error(message));
-      this.end = reject;
-    });
-    // What the browser still knows of a worker that is gone must not keep what asked it.
-    this.release = () => {
-      worker.onerror = null;
-      worker.terminate();
-      remote[releaseProxy]();
-    };
-    // Nobody may be asking in the moment it ends.
-    ended.catch(() => undefined);
+    const line = workerLine<PlanWorker>(
+      new Worker(new URL('./plan.worker', import.meta.url), { type: 'module' }),
+    );
+    this.line = line;
     const isCurrent = (): boolean => round === this.round;
     return {
       isCurrent,
@@ -73,7 +55,7 @@ export class PlanRunner {
           heard.push(told);
           return told;
         };
-        return Promise.race([what(remote, hears), ended]).finally(() => {
+        return Promise.race([what(line.remote, hears), line.ended]).finally(() => {
           isAnswered = true;
           for (const listener of heard) ends.get(listener)?.close();
         });
@@ -82,10 +64,8 @@ export class PlanRunner {
   }
 
   stop(): void {
-    this.release();
-    this.release = () => undefined;
     this.round++;
-    this.end(new Error('stopped'));
-    this.end = () => undefined;
+    this.line?.end(new Error('stopped'));
+    this.line = null;
   }
 }
