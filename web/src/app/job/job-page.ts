@@ -54,6 +54,7 @@ import {
 } from '../shared/job/job-selectors';
 import { Reporter } from '../shared/job/reporter';
 import { settingsFeature } from '../shared/state/settings';
+import { signInFeature } from '../shared/state/sign-in';
 import { deviceFeature } from '../shared/sync/device-state';
 import { JOB_PAGE as T } from '@words/screens/job';
 
@@ -104,6 +105,8 @@ export class JobPage implements OnDestroy {
   private readonly letterKeys = this.store.selectSignal(settingsFeature.selectLetterKeys);
   protected readonly work = this.store.selectSignal(selectWork);
   protected readonly problem = this.store.selectSignal(jobFeature.selectProblem);
+  /** Somebody is wanted at the door, which the bar above tells. */
+  protected readonly wanted = this.store.selectSignal(signInFeature.selectWanted);
   protected readonly connected = this.store.selectSignal(deviceFeature.selectConnected);
   protected readonly rescue = this.store.selectSignal(selectRescue);
   private readonly options = this.store.selectSignal(selectOptions);

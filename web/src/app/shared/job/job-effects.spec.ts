@@ -15,6 +15,8 @@ describe('job effects', () => {
   const open = opened();
   let fetched: number;
   let isAway: boolean;
+  /** What the server answers instead of the job. */
+  let refusal: number | null;
   let held: HeldJob | undefined;
   let waiting: ReturnType<typeof event>[];
   let store: Store;
@@ -22,6 +24,7 @@ describe('job effects', () => {
   beforeEach(() => {
     fetched = 0;
     isAway = false;
+    refusal = null;
     held = undefined;
     waiting = [];
     const device: Partial<DeviceStore> = {
@@ -32,7 +35,8 @@ describe('job effects', () => {
       job: () =>
         defer(() => {
           fetched++;
-          return isAway ? throwError(() => new HttpErrorResponse({ status: 0 })) : of(detailOf([open]));
+          const status = isAway ? 0 : refusal;
+          return status === null ? of(detailOf([open])) : throwError(() => new HttpErrorResponse({ status }));
         }),
     };
     TestBed.configureTestingModule({
@@ -84,6 +88,19 @@ describe('job effects', () => {
     isAway = false;
     await settle(900);
     expect(fetched).toBeGreaterThan(1);
+  });
+
+  it('leaves it to the bar of the door to say that nobody is signed in, and says itself what else is wrong', async () => {
+    await openJob();
+    refusal = 401;
+    store.dispatch(JobActions.caughtUpWanted({ jobId: JOB_ID }));
+    await settle();
+    expect(fetched).toBe(2);
+    expect(state().problem).toBeNull();
+    refusal = 403;
+    store.dispatch(JobActions.caughtUpWanted({ jobId: JOB_ID }));
+    await settle();
+    expect(state().problem).not.toBeNull();
   });
 
   it('fetches what lies in the gap when an event is heard too early', async () => {

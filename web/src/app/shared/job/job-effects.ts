@@ -25,7 +25,7 @@ import { Finder } from '../state/finder';
 import { deviceFeature } from '../sync/device-state';
 import { DeviceStore } from '../sync/device-store';
 import { NewsLine } from '../state/news-line';
-import { isTransient, problemText } from '../state/problem';
+import { isDoorShut, isTransient, problemText } from '../state/problem';
 import { hasGap, JobActions, jobFeature, type JobState } from './job-state';
 
 /** Waits between tries to reach the server: short at first, then steady. */
@@ -79,16 +79,18 @@ function fetchedJob(jobId: string, api: Api, device: DeviceStore): Observable<Ac
             map((waiting) => JobActions.loaded({ jobId, detail, waiting })),
           ),
         ),
-        catchError((error: unknown) =>
-          defer(() => device.waitingFor(jobId)).pipe(
+        catchError((error: unknown) => {
+          // Told once, by the bar of the door; the job is fetched when somebody has signed in.
+          if (isDoorShut(error)) return EMPTY;
+          return defer(() => device.waitingFor(jobId)).pipe(
             mergeMap((waiting) =>
               // Opened here while no server answered: it is fetched when the server has taken it.
               waiting.some(({ type }) => type === 'job.opened')
                 ? EMPTY
                 : of(JobActions.failed({ problem: problemText(error) })),
             ),
-          ),
-        ),
+          );
+        }),
       )
       .subscribe(out),
   );

@@ -18,6 +18,11 @@ export function isTransient(error: unknown): boolean {
   return error instanceof HttpErrorResponse && (error.status === 0 || error.status >= 500);
 }
 
+/** True when the server would not answer before somebody signs in, which the bar of the door tells for all screens. */
+export function isDoorShut(error: unknown): boolean {
+  return error instanceof HttpErrorResponse && error.status === 401;
+}
+
 function problemOf(error: unknown): Problem | null {
   if (!(error instanceof HttpErrorResponse)) return null;
   const body: unknown = typeof error.error === 'string' ? parse(error.error) : error.error;

@@ -1,4 +1,4 @@
-import { type HttpInterceptorFn, HttpErrorResponse } from '@angular/common/http';
+import type { HttpInterceptorFn } from '@angular/common/http';
 import { inject } from '@angular/core';
 import type { SignInState } from '@voltrek/contracts';
 import { Actions, createEffect, ofType, ROOT_EFFECTS_INIT } from '@ngrx/effects';
@@ -7,6 +7,7 @@ import { catchError, EMPTY, exhaustMap, filter, map, mergeMap, of, throwError } 
 import { JobActions, jobFeature } from '../job/job-state';
 import { Api } from './api';
 import { KitActions } from './kit';
+import { isDoorShut } from './problem';
 import { RulesActions } from './rules';
 import { SessionActions } from './session';
 
@@ -144,11 +145,7 @@ export const hearClosedDoor: HttpInterceptorFn = (request, next) => {
   const store = inject(Store);
   return next(request).pipe(
     catchError((error: unknown) => {
-      if (
-        error instanceof HttpErrorResponse &&
-        error.status === 401 &&
-        !request.url.startsWith('/api/sign-in')
-      ) {
+      if (isDoorShut(error) && !request.url.startsWith('/api/sign-in')) {
         const { by } = (request.body ?? {}) as { readonly by?: unknown };
         store.dispatch(SignInActions.wanted({ crewId: typeof by === 'string' ? by : null }));
         store.dispatch(SignInActions.asked());

@@ -1,6 +1,6 @@
 import { HttpErrorResponse } from '@angular/common/http';
 import { TimeoutError } from 'rxjs';
-import { problemText } from '../state/problem';
+import { isDoorShut, problemText } from '../state/problem';
 import type { Answer } from './queues';
 import { ANSWER_TO as T } from '@words/screens/sync';
 
@@ -11,7 +11,7 @@ const AWAY_STATUSES: readonly number[] = [0, 429, 502, 503, 504];
 export function answerTo(error: unknown): Answer {
   if (error instanceof TimeoutError) return { kind: 'away' };
   if (!(error instanceof HttpErrorResponse)) return { kind: 'choked', why: T.itCouldNotBeSent };
-  if (error.status === 401) return { kind: 'unsigned' };
+  if (isDoorShut(error)) return { kind: 'unsigned' };
   if (AWAY_STATUSES.includes(error.status)) return { kind: 'away' };
   const why = problemText(error);
   return error.status >= 500 ? { kind: 'choked', why } : { kind: 'refused', why };

@@ -171,5 +171,6 @@ export const JOB_PAGE = {
   undo: 'Undo',
   makeSafe: 'Make safe',
   noServerAndThisJobIs: 'No server, and this job is not on this device yet. It opens when there is one.',
+  thisJobIsFetchedOnce: 'This job is fetched once somebody has signed in.',
   openingTheJob: 'Opening the job.',
 } as const;
