@@ -75,6 +75,19 @@ describe('NextAction', () => {
       expect(gone).toBe(0);
     });
 
+    it('is not done when it became another while it was held: that was not meant', async () => {
+      press('pointerdown');
+      await say({ label: 'Black clamp is on' });
+      await after(3 * HOLD);
+      expect(gone).toBe(0);
+      expect(button().classList).not.toContain('holding');
+      press('pointerup');
+      tapped(1);
+      press('pointerdown');
+      await after(3 * HOLD);
+      expect(gone).toBe(1);
+    });
+
     it('is done by Enter held, and by an aid that can only click', async () => {
       enter();
       enter({ repeat: true });

@@ -3,13 +3,28 @@ import {
   Component,
   computed,
   DestroyRef,
+  effect,
   inject,
   input,
   output,
   signal,
+  untracked,
 } from '@angular/core';
 import { armedFor, ARMS_AFTER_MS, HOLD_MS } from './arming';
 import { NEXT_ACTION as T } from '@words/screens/job';
+
+/**
+ * What the one next action of a stage now is. A stage that has several by turns says which in one value, and has one button: one that came
+ * in another's place would take the focus away, and have the browser paint the whole page again within the tap.
+ */
+export interface StageAction {
+  readonly label: string;
+  /** See {@link NextAction.action}. */
+  readonly key?: string;
+  /** It can be seen and not be done yet. */
+  readonly waits?: boolean;
+  readonly go: () => void;
+}
 
 /** The one next action of a stage: large, in the action bar, on the Enter key. */
 @Component({
@@ -156,11 +171,15 @@ export class NextAction {
   protected readonly holdMs = inject(HOLD_MS);
   protected readonly isHolding = signal(false);
   private timer: ReturnType<typeof setTimeout> | undefined;
-  protected readonly armed = armedFor(
-    computed(() => this.action() ?? this.label().replace(/[\d.,:-]+/g, '')),
-  );
+  private readonly doing = computed(() => this.action() ?? this.label().replace(/[\d.,:-]+/g, ''));
+  protected readonly armed = armedFor(this.doing);
 
   constructor() {
+    // What was held was meant for what stood there before.
+    effect(() => {
+      this.doing();
+      untracked(() => this.letGo());
+    });
     inject(DestroyRef).onDestroy(() => this.letGo());
   }
 

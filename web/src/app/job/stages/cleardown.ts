@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, output } f
 import { driveOfJob, entryOf, hasStarted, latestReading } from '@voltrek/core/job';
 import { startsByWaking } from '@voltrek/core/machine';
 import { driveWords } from '@words/words';
-import { NextAction } from '../next-action';
+import { NextAction, type StageAction } from '../next-action';
 import { StepCard } from '../step-card';
 import { StepLine } from '../step-line';
 import type { OrderRun, PlannedRescue, Work } from '../../shared/job/job-selectors';
@@ -98,21 +98,14 @@ import { CLEARDOWN as T } from '@words/screens/job-stages';
         </fieldset>
       }
     </section>
-    @if (run().next; as step) {
-      <vt-next-action
-        [label]="doneWord()"
-        [action]="stepKey(step)"
-        [disabled]="work().job.closedAt !== null"
-        [holds]="work().rules.clampSteps === 'hold'"
-        (go)="confirm()"
-      />
-    } @else if (mayCrankNow() && work().job.plan?.thenOptionId) {
-      <vt-next-action [label]="t.everythingIsOffBackToPlan" (go)="toPlan.emit()" />
-    } @else if (mayCrankNow()) {
-      <vt-next-action [label]="t.everythingIsOffGoOnCrank" (go)="toCrank.emit()" />
-    } @else {
-      <vt-next-action [label]="t.goOnToTheVerdict" (go)="next.emit()" />
-    }
+    @let does = action();
+    <vt-next-action
+      [label]="does.label"
+      [action]="does.key"
+      [disabled]="does.waits ?? false"
+      [holds]="isHeld()"
+      (go)="does.go()"
+    />
   `,
   styles: `
     :host {
@@ -163,17 +156,24 @@ export class Cleardown {
   protected readonly driveLine = computed(() => driveWords(this.drive()));
   protected readonly chargingRead = computed(() => latestReading(this.work().job, 'charging-idle') !== null);
 
-  protected readonly stepKey = stepKey;
-
-  protected doneWord(): string {
+  protected readonly action = computed((): StageAction => {
+    const { job, machine } = this.work();
     const step = this.run().next;
-    return step ? actionDone(step.action, this.work().machine) : '';
-  }
-
-  protected confirm(): void {
-    const step = this.run().next;
-    if (step) this.reporter.report(...entryOf(step.action));
-  }
+    if (step)
+      return {
+        label: actionDone(step.action, machine),
+        key: stepKey(step),
+        waits: job.closedAt !== null,
+        go: () => this.reporter.report(...entryOf(step.action)),
+      };
+    if (!this.mayCrankNow()) return { label: T.goOnToTheVerdict, go: () => this.next.emit() };
+    return job.plan?.thenOptionId
+      ? { label: T.everythingIsOffBackToPlan, go: () => this.toPlan.emit() }
+      : { label: T.everythingIsOffGoOnCrank, go: () => this.toCrank.emit() };
+  });
+  protected readonly isHeld = computed(
+    () => this.run().next !== null && this.work().rules.clampSteps === 'hold',
+  );
 
   protected tick(reset: string): void {
     this.reporter.report('reset.ticked', { reset });

@@ -24,7 +24,7 @@ import { whenPassed } from '../../shared/ui/when-passed';
 import { REST_WORDS } from '@words/atlas-words';
 import { OUTCOME_WORDS, WAKE_OUTCOME_WORDS } from '@words/words';
 import { MeasureLeads } from './measure-leads';
-import { NextAction } from '../next-action';
+import { NextAction, type StageAction } from '../next-action';
 import { ReasonPrompt } from '../../shared/ui/reason-prompt';
 import type { PlannedRescue, Work } from '../../shared/job/job-selectors';
 import { Reporter } from '../../shared/job/reporter';
@@ -101,33 +101,13 @@ import { CRANK as T } from '@words/screens/job-stages';
       <vt-measure-leads [work]="work()" />
       <vt-tries [work]="work()" />
     </section>
-    @if (running()) {
-      <vt-next-action
-        [label]="chosen() ? t.endTheTry + words()[chosen()!].name : t.sayHowItEnded"
-        [disabled]="!chosen() || lowestFault() !== null"
-        (go)="end()"
-      />
-    } @else if (started()) {
-      <vt-next-action [label]="t.goOnToClearDown" (go)="next.emit()" />
-    } @else if (isClosed()) {
-      <vt-next-action [label]="t.jobIsClosed" [disabled]="true" />
-    } @else if (mustComeOff()) {
-      <vt-next-action [label]="t.whatChargesItComesOffFirst" (go)="next.emit()" />
-    } @else if (spent()) {
-      <vt-next-action [label]="t.triesAreSpentBackToChecks" (go)="toChecks.emit()" />
-    } @else if (elseLabel(); as label) {
-      <vt-next-action [label]="label" (go)="elseTaken()" />
-    } @else if (waitLeft() > 0) {
-      <vt-next-action
-        [label]="t.wait + clock(waitLeft()) + t.crankSooner"
-        action="crank-sooner"
-        (go)="start()"
-      />
-    } @else if (restLeft() > 0) {
-      <vt-next-action [label]="t.rest + clock(restLeft()) + t.crankSoonerAndSayWhy" (go)="hurry()" />
-    } @else {
-      <vt-next-action [label]="startLabel()" (go)="start()" />
-    }
+    @let does = action();
+    <vt-next-action
+      [label]="does.label"
+      [action]="does.key"
+      [disabled]="does.waits ?? false"
+      (go)="does.go()"
+    />
   `,
   styles: `
     :host {
@@ -205,7 +185,6 @@ export class Crank {
   private readonly now = serverTicker();
 
   protected readonly volts = volts;
-  protected readonly clock = clock;
   protected readonly chosen = signal<AttemptOutcome | null>(null);
   protected readonly lowestText = signal('');
 
@@ -299,7 +278,7 @@ export class Crank {
   });
   protected readonly waitLeft = computed(() => Math.max(0, (this.waitUntil() - this.now()) / 1000));
   /** What the action is where it is not the next try. */
-  protected readonly elseLabel = computed(() => {
+  private readonly elseLabel = computed(() => {
     const next = this.weighs() ? this.chosenNext() : null;
     switch (next?.kind) {
       case 'elsewhere':
@@ -314,7 +293,7 @@ export class Crank {
     }
   });
 
-  protected elseTaken(): void {
+  private elseTaken(): void {
     const next = this.chosenNext();
     if (next?.kind === 'elsewhere') this.toChecks.emit();
     else if (next?.kind === 'wait') this.waitUntil.set(this.now() + next.point.waitMinutes * 60_000);
@@ -322,7 +301,7 @@ export class Crank {
     else this.toPlan.emit();
   }
 
-  protected readonly startLabel = computed(() => {
+  private readonly startLabel = computed(() => {
     const nth = this.work().job.attempts.length + 1;
     return this.wakes() ? T.pressStartTry(nth) : T.crankNowTry(nth);
   });
@@ -337,6 +316,35 @@ export class Crank {
     return value === null ? T.thatIsNotAVoltage : outOfRange(T.volts, value, TYPED_RANGES.volts);
   });
 
+  protected readonly action = computed((): StageAction => {
+    if (this.running()) {
+      const outcome = this.chosen();
+      return {
+        label: outcome ? T.endTheTry + this.words()[outcome].name : T.sayHowItEnded,
+        waits: !outcome || this.lowestFault() !== null,
+        go: () => this.end(),
+      };
+    }
+    if (this.started()) return { label: T.goOnToClearDown, go: () => this.next.emit() };
+    if (this.isClosed()) return { label: T.jobIsClosed, waits: true, go: () => undefined };
+    if (this.mustComeOff()) return { label: T.whatChargesItComesOffFirst, go: () => this.next.emit() };
+    if (this.spent()) return { label: T.triesAreSpentBackToChecks, go: () => this.toChecks.emit() };
+    const elseLabel = this.elseLabel();
+    if (elseLabel) return { label: elseLabel, go: () => this.elseTaken() };
+    if (this.waitLeft() > 0)
+      return {
+        label: T.wait + clock(this.waitLeft()) + T.crankSooner,
+        key: 'crank-sooner',
+        go: () => this.start(),
+      };
+    if (this.restLeft() > 0)
+      return {
+        label: T.rest + clock(this.restLeft()) + T.crankSoonerAndSayWhy,
+        go: () => void this.hurry(),
+      };
+    return { label: this.startLabel(), go: () => this.start() };
+  });
+
   constructor() {
     const cues = inject(Cues);
     const whileResting = (left: Signal<number>) => computed(() => (this.running() ? null : left()));
@@ -345,14 +353,14 @@ export class Crank {
     whenPassed(this.tryLeft, () => cues.give('stop'));
   }
 
-  protected start(): void {
+  private start(): void {
     this.chosen.set(null);
     this.lowestText.set('');
     this.meterLowest.set(null);
     this.reporter.report('attempt.started', {});
   }
 
-  protected end(): void {
+  private end(): void {
     const outcome = this.chosen();
     if (!outcome) return;
     const seconds = Math.min(Math.round(this.seconds() * 10) / 10, 3600);
@@ -367,7 +375,7 @@ export class Crank {
     });
   }
 
-  protected async hurry(): Promise<void> {
+  private async hurry(): Promise<void> {
     const reason = await this.reasons.ask(T.whyCrankBeforeTheStarterAnd);
     if (!reason) return;
     this.reporter.report('override.given', { rule: 'crankRestSeconds', reason });

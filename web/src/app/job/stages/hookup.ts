@@ -10,7 +10,7 @@ import { ReasonPrompt } from '../../shared/ui/reason-prompt';
 import { clock } from '@words/figures';
 import { ChargeWatch } from '../charge/charge-watch';
 import { GuardLamp } from '../guard-lamp';
-import { NextAction } from '../next-action';
+import { NextAction, type StageAction } from '../next-action';
 import { SomethingElseDialog } from '../something-else-dialog';
 import { StepCard } from '../step-card';
 import { StepLine } from '../step-line';
@@ -79,27 +79,15 @@ const WAITED_NEARLY_S = 15;
         </ol>
       }
     </section>
-    @if (isUnplanned()) {
-      <vt-next-action [label]="t.chooseASourceInPlan" (go)="toPlan.emit()" />
-    } @else if (!polaritySure()) {
-      <vt-next-action [label]="t.provePositiveInLocateFirst" (go)="toLocate.emit()" />
-    } @else if (run().next; as step) {
-      <vt-next-action
-        [label]="doneWord(step)"
-        [action]="stepKey(step)"
-        [disabled]="work().job.closedAt !== null"
-        [holds]="work().rules.clampSteps === 'hold'"
-        [isPlain]="waitSecondsLeft(step) > nearly"
-        (go)="confirm(step)"
-      />
-    } @else if (work().job.plan?.chargeOnly) {
-      <vt-next-action
-        [label]="work().job.plan?.thenOptionId ? t.chargedTakeItOffFirst : t.chargedTakeTheChargerOffFirst"
-        (go)="toClearing.emit()"
-      />
-    } @else {
-      <vt-next-action [label]="wakes() ? t.goOnWakeIt : t.goOnCrank" (go)="next.emit()" />
-    }
+    @let does = action();
+    <vt-next-action
+      [label]="does.label"
+      [action]="does.key"
+      [disabled]="does.waits ?? false"
+      [holds]="isHeld()"
+      [isPlain]="isEarly()"
+      (go)="does.go()"
+    />
   `,
   styles: `
     :host {
@@ -163,7 +151,7 @@ export class Hookup {
     return done.length + (next ? 1 : 0) + later.length;
   });
   protected readonly isUnplanned = computed(() => this.stepCount() === 0);
-  protected readonly polaritySure = computed(
+  private readonly polaritySure = computed(
     () => this.work().job.polaritySigns.length >= POLARITY_SIGNS_NEEDED,
   );
   protected readonly ruleNote = computed(() => {
@@ -175,12 +163,32 @@ export class Hookup {
       : '';
   });
 
-  protected doneWord(step: HookupStep): string {
-    return actionDone(step.action, this.work().machine);
-  }
-
-  protected readonly stepKey = stepKey;
-  protected readonly nearly = WAITED_NEARLY_S;
+  /** The step that may be done now. */
+  private readonly step = computed(() => (this.polaritySure() ? this.run().next : null));
+  protected readonly isHeld = computed(() => this.step() !== null && this.work().rules.clampSteps === 'hold');
+  protected readonly isEarly = computed(() => {
+    const step = this.step();
+    return step !== null && this.waitSecondsLeft(step) > WAITED_NEARLY_S;
+  });
+  protected readonly action = computed((): StageAction => {
+    const { job, machine } = this.work();
+    if (this.isUnplanned()) return { label: T.chooseASourceInPlan, go: () => this.toPlan.emit() };
+    if (!this.polaritySure()) return { label: T.provePositiveInLocateFirst, go: () => this.toLocate.emit() };
+    const step = this.step();
+    if (step)
+      return {
+        label: actionDone(step.action, machine),
+        key: stepKey(step),
+        waits: job.closedAt !== null,
+        go: () => void this.confirm(step),
+      };
+    if (job.plan?.chargeOnly)
+      return {
+        label: job.plan.thenOptionId ? T.chargedTakeItOffFirst : T.chargedTakeTheChargerOffFirst,
+        go: () => this.toClearing.emit(),
+      };
+    return { label: this.wakes() ? T.goOnWakeIt : T.goOnCrank, go: () => this.next.emit() };
+  });
   /** What was done to put it on charge is of no more interest than the charge itself. */
   protected readonly charges = computed(() => underCharge(this.work().job) !== null);
 
@@ -192,7 +200,7 @@ export class Hookup {
     });
   }
 
-  protected async confirm(step: HookupStep): Promise<void> {
+  private async confirm(step: HookupStep): Promise<void> {
     const left = this.waitSecondsLeft(step);
     if (left > WAITED_NEARLY_S) {
       const reason = await this.reasons.ask(
@@ -206,7 +214,7 @@ export class Hookup {
   }
 
   /** Of a step that waits; from the act that it follows. */
-  protected waitSecondsLeft({ minutes }: HookupStep): number {
+  private waitSecondsLeft({ minutes }: HookupStep): number {
     const since = this.work().job.lastActAt;
     if (!minutes || since === null) return 0;
     return minutes * 60 - (this.now() - Date.parse(since)) / 1000;

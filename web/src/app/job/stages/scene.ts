@@ -24,7 +24,7 @@ import { atWork, sessionFeature } from '../../shared/state/session';
 import { signInFeature } from '../../shared/state/sign-in';
 import { CLASS_WORDS, PLACE_WORDS, SKY_WORDS, STANDING_CAUTION, STOP_WORDS } from '@words/words';
 import { Stepper } from '../../shared/ui/stepper';
-import { NextAction } from '../next-action';
+import { NextAction, type StageAction } from '../next-action';
 import { ReasonPrompt } from '../../shared/ui/reason-prompt';
 import type { Work } from '../../shared/job/job-selectors';
 import { Reporter } from '../../shared/job/reporter';
@@ -149,17 +149,13 @@ const NIGHT_FREEZES_BELOW_C = 12;
         <p class="dim note">{{ caution }}</p>
       }
     </section>
-    @if (raised()) {
-      <vt-next-action [label]="t.stoppedGoToTheVerdict" (go)="toVerdict.emit()" />
-    } @else {
-      @if (!looked()) {
-        <vt-next-action [label]="t.safeToWorkHere" [disabled]="true" />
-      } @else if (unseen() > 0) {
-        <vt-next-action [label]="unseenText()" [disabled]="closed()" (go)="showUnseen()" />
-      } @else {
-        <vt-next-action [label]="t.safeToWorkHere" [disabled]="closed()" (go)="confirm()" />
-      }
-    }
+    @let does = action();
+    <vt-next-action
+      [label]="does.label"
+      [action]="does.key"
+      [disabled]="does.waits ?? false"
+      (go)="does.go()"
+    />
   `,
   styles: `
     :host {
@@ -329,6 +325,14 @@ export class Scene {
     return role !== null && mayDo(role, 'work') && atWork(this.crew()).some((c) => c.role === 'apprentice');
   });
 
+  protected readonly action = computed((): StageAction => {
+    if (this.raised()) return { label: T.stoppedGoToTheVerdict, go: () => this.toVerdict.emit() };
+    if (!this.looked()) return { label: T.safeToWorkHere, key: 'looking', waits: true, go: () => undefined };
+    const waits = this.closed();
+    if (this.unseen() > 0) return { label: this.unseenText(), waits, go: () => this.showUnseen() };
+    return { label: T.safeToWorkHere, waits, go: () => this.confirm() };
+  });
+
   constructor() {
     effect((onCleanup) => {
       const watch = new IntersectionObserver(
@@ -353,7 +357,7 @@ export class Scene {
     });
   }
 
-  protected showUnseen(): void {
+  private showUnseen(): void {
     const last = this.stopKeys()
       .filter((key) => !this.seen().has(key.nativeElement))
       .at(-1);
@@ -395,7 +399,7 @@ export class Scene {
     this.set({ ambientC: this.told()!, coldestC: Math.min(this.told()!, Math.round(weather.lowC)) });
   }
 
-  protected confirm(): void {
+  private confirm(): void {
     if (this.work().job.scene === null) this.set({});
     this.next.emit();
   }

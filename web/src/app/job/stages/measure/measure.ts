@@ -45,7 +45,7 @@ import { FIGURE_WORDS, GROUP_WORDS, measureName } from '@words/measure-words';
 import { READING_WORDS } from '@words/words';
 import { PlanRunner } from '../../../workers/plan-runner';
 import { workerAnswer } from '../../../workers/worker-answer';
-import { NextAction } from '../../next-action';
+import { NextAction, type StageAction } from '../../next-action';
 import { diagnosisOf, type Work } from '../../../shared/job/job-selectors';
 import { Reporter } from '../../../shared/job/reporter';
 import { figureFault, figureOf, gravityOf } from './entry';
@@ -212,7 +212,7 @@ export class Measure {
   );
 
   /** What the action bar offers: the figure that is typed, the cells that are, else to go on. */
-  protected readonly action = computed<{ label: string; waits: boolean; go: () => void }>(() => {
+  protected readonly action = computed((): StageAction => {
     if (this.group() !== 'trace' && this.text())
       return {
         label: `${T.take}${this.display()} ${this.unit()}`,

@@ -15,7 +15,7 @@ import { verdictTitle } from '@words/verdict-title';
 import { PlanRunner } from '../../../workers/plan-runner';
 import { workerAnswer } from '../../../workers/worker-answer';
 import { ConfirmPrompt } from '../../../shared/ui/confirm-prompt';
-import { NextAction } from '../../next-action';
+import { NextAction, type StageAction } from '../../next-action';
 import { diagnosisOf, type Work } from '../../../shared/job/job-selectors';
 import { Reporter } from '../../../shared/job/reporter';
 import { ChangeBattery } from './change-battery';
@@ -28,6 +28,7 @@ import { RecheckPart } from './recheck';
 import { WorkshopNote } from './workshop-note';
 import { HOUR_MS } from '@voltrek/core/quantities';
 import { Choices } from '../../../shared/ui/choices';
+import { dateText } from '../../../shared/ui/dates';
 import { When } from '../../../shared/ui/when';
 import { VERDICT as T } from '@words/screens/job-stages-verdict';
 
@@ -195,19 +196,8 @@ const PART_WORDS: Record<Part, string> = {
         }
       }
     </section>
-    @if (work().job.closedAt; as closedAt) {
-      <vt-next-action [label]="t.closed + (closedAt | when: 'dayTime') + t.backToTheBoard" (go)="toBoard()" />
-    } @else if (clampsOn()) {
-      <vt-next-action [label]="t.clampsAreOnClearDownFirst" [disabled]="true" />
-    } @else if (given()) {
-      <vt-next-action [label]="t.backToTheBoardJobLeft" (go)="toBoard()" />
-    } @else {
-      <vt-next-action
-        [label]="record() ? t.giveVerdict + words[record()!.verdict].name : t.weighingWhatWasFound"
-        [disabled]="record() === null || isStale()"
-        (go)="give()"
-      />
-    }
+    @let does = action();
+    <vt-next-action [label]="does.label" [disabled]="does.waits ?? false" (go)="does.go()" />
   `,
   styles: `
     :host {
@@ -342,17 +332,24 @@ export class Verdict {
     );
   }
 
-  protected give(): void {
+  protected readonly action = computed((): StageAction => {
+    const { closedAt } = this.work().job;
+    const toBoard = (): void => void this.router.navigate(['/board']);
+    if (closedAt !== null)
+      return { label: T.closed + dateText(closedAt, 'dayTime') + T.backToTheBoard, go: toBoard };
+    if (this.clampsOn()) return { label: T.clampsAreOnClearDownFirst, waits: true, go: () => undefined };
+    if (this.given()) return { label: T.backToTheBoardJobLeft, go: toBoard };
     const record = this.record();
-    if (record) this.reporter.report('verdict.given', record);
-  }
+    if (record === null) return { label: T.weighingWhatWasFound, waits: true, go: () => undefined };
+    return {
+      label: T.giveVerdict + VERDICT_WORDS[record.verdict].name,
+      waits: this.isStale(),
+      go: () => this.reporter.report('verdict.given', record),
+    };
+  });
 
   /** Nothing is added to a closed job: it is asked, and not where the verdict was given. */
   protected async close(): Promise<void> {
     if (await this.confirm.ask(CLOSE_QUESTION)) this.reporter.report('job.closed', { note: '' });
-  }
-
-  protected toBoard(): void {
-    void this.router.navigate(['/board']);
   }
 }
