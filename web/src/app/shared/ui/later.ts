@@ -1,17 +1,21 @@
-import { effect, type Signal, signal, untracked } from '@angular/core';
+import { ApplicationRef, effect, inject, type Signal, signal, untracked } from '@angular/core';
 
 /**
- * A value as it was a moment ago: what is drawn by it comes in a task of its own, after what a tap waits for. The first value comes at once, and
- * so does none. Call where a component is made.
+ * A value as it was a moment ago: what is drawn by it comes in a task of its own, after what a tap waits for, and apart from the frame that lays
+ * it out and paints it: left to the framework it may share one long task with that. The first value comes at once, and so does none. Call where a component is made.
  *
  * @param ms how long after
  */
 export function later<T>(value: Signal<T | null>, ms: number): Signal<T | null> {
+  const page = inject(ApplicationRef);
   const shown = signal<T | null>(null);
   effect((onCleanup) => {
     const now = value();
     if (now === null || untracked(shown) === null) return shown.set(now);
-    const soon = setTimeout(() => shown.set(now), ms);
+    const soon = setTimeout(() => {
+      shown.set(now);
+      page.tick();
+    }, ms);
     onCleanup(() => clearTimeout(soon));
   });
   return shown.asReadonly();
