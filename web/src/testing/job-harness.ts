@@ -10,6 +10,7 @@ import { ARMS_AFTER_MS } from '../app/job/arming';
 import { JobActions, jobFeature } from '../app/shared/job/job-state';
 import { sessionFeature } from '../app/shared/state/session';
 import { deviceFeature } from '../app/shared/sync/device-state';
+import { signInFeature } from '../app/shared/state/sign-in';
 import { detailOf, JOB_ID } from './fixtures';
 
 type Detail = ReturnType<typeof detailOf>;
@@ -40,6 +41,7 @@ export function openedStore(detail: Detail, providers: readonly Provider[] = [])
       provideState(kitFeature),
       provideState(sessionFeature),
       provideState(deviceFeature),
+      provideState(signInFeature),
       { provide: ARMS_AFTER_MS, useValue: 0 },
       ...providers,
     ],

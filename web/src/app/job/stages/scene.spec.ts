@@ -4,6 +4,7 @@ import { Store } from '@ngrx/store';
 import { opened } from '../../../testing/fixtures';
 import { jobHarness } from '../../../testing/job-harness';
 import { JobActions } from '../../shared/job/job-state';
+import { SignInActions } from '../../shared/state/sign-in';
 import { Scene } from './scene';
 
 const asked = () =>
@@ -48,6 +49,33 @@ describe('Scene', () => {
     asked().flush({ place: 'Test yard', at: '', tempC: -7.4, lowC: -9.6, windMs: 3, sky: 'snow' });
     await refresh();
     expect(root.textContent).not.toContain('The server does not answer');
+    expect(root.textContent).toContain('service: -7 °C');
+  });
+
+  it('asks the service again when somebody has signed in, and no longer says that nobody has', async () => {
+    const { root, refresh } = await jobHarness(Scene, [opened()]);
+    const store = TestBed.inject(Store) as Store;
+    store.dispatch(SignInActions.wanted({ crewId: null }));
+    asked().flush(
+      { type: 'about:blank', title: 'Unauthorized', status: 401, detail: 'Sign in to go on.' },
+      { status: 401, statusText: 'Unauthorized' },
+    );
+    await refresh();
+    store.dispatch(SignInActions.putOff());
+    await refresh();
+    asked().flush({ place: 'Test yard', at: '', tempC: -7.4, lowC: -9.6, windMs: 3, sky: 'snow' });
+    await refresh();
+    expect(root.textContent).not.toContain('Sign in');
+    expect(root.textContent).toContain('service: -7 °C');
+  });
+
+  it('keeps what the service said while the network is away, and asks nobody', async () => {
+    const { root, refresh } = await jobHarness(Scene, [opened()]);
+    const store = TestBed.inject(Store) as Store;
+    asked().flush({ place: 'Test yard', at: '', tempC: -7.4, lowC: -9.6, windMs: 3, sky: 'snow' });
+    store.dispatch(JobActions.connectionChanged({ connected: false }));
+    await refresh();
+    TestBed.inject(HttpTestingController).expectNone((r) => r.url === '/api/instruments/weather');
     expect(root.textContent).toContain('service: -7 °C');
   });
 

@@ -9,7 +9,6 @@ import {
   input,
   output,
   signal,
-  untracked,
   viewChildren,
 } from '@angular/core';
 import { mayDo, type Weather } from '@voltrek/contracts';
@@ -316,6 +315,7 @@ export class Scene {
   protected readonly raised = computed(() => this.work().job.stops[0] ?? null);
   protected readonly closed = computed(() => this.work().job.closedAt !== null);
   private readonly connected = this.store.selectSignal(deviceFeature.selectConnected);
+  private readonly wanted = this.store.selectSignal(signInFeature.selectWanted);
   private readonly door = this.store.selectSignal(signInFeature.selectState);
   private readonly crew = this.store.selectSignal(sessionFeature.selectCrew);
   protected readonly isSupervised = computed(() => (this.work().job.supervisedBy ?? null) !== null);
@@ -346,9 +346,12 @@ export class Scene {
       for (const key of this.stopKeys()) watch.observe(key.nativeElement);
       onCleanup(() => watch.disconnect());
     });
+    let wasAsked = false;
     effect((onCleanup) => {
-      // Asked again when the network comes back: what was said of its absence is true no more.
-      if (!this.connected() && untracked(this.weatherProblem)) return;
+      // Asked again when the network comes back or somebody has signed in: what was said of their absence is true no more.
+      const mayAnswer = this.connected() && !this.wanted();
+      if (wasAsked && !mayAnswer) return;
+      wasAsked = true;
       const asked = this.api.weather(this.placeName()).subscribe({
         next: (weather) => this.weather.set(weather),
         error: (error: unknown) => this.weatherProblem.set(problemText(error)),
