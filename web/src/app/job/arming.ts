@@ -1,4 +1,4 @@
-import { DestroyRef, effect, inject, InjectionToken, signal, type Signal } from '@angular/core';
+import { DestroyRef, effect, inject, InjectionToken, signal, type Signal, untracked } from '@angular/core';
 
 /** For so long after an action has changed a tap is not taken: it was meant for what stood there before, ms. */
 export const ARMS_AFTER_MS = new InjectionToken<number>('ARMS_AFTER_MS', {
@@ -9,8 +9,21 @@ export const ARMS_AFTER_MS = new InjectionToken<number>('ARMS_AFTER_MS', {
 /** What must be held is held for so long, ms. */
 export const HOLD_MS = new InjectionToken<number>('HOLD_MS', { providedIn: 'root', factory: () => 500 });
 
-/** True once what would be done has stood still for a moment. */
-export function armedFor(action: () => string): Signal<boolean> {
+/** What the press that ends was begun for: what stands there now, what stood there before, or no hand or key pressed at all. */
+export type Pressed = 'this' | 'another' | 'nothing';
+
+/** Whether a tap counts. */
+export interface Arming {
+  /** True once what would be done has stood still for a moment. */
+  readonly armed: Signal<boolean>;
+  /** A finger or a key goes down. */
+  press(): void;
+  /** Tells it once: the press is over then. */
+  pressed(): Pressed;
+}
+
+/** Watches what a button would do. Call where a component or directive is made. */
+export function armedFor(action: () => string): Arming {
   const ms = inject(ARMS_AFTER_MS);
   const armed = signal(ms === 0);
   let timer: ReturnType<typeof setTimeout> | undefined;
@@ -22,5 +35,15 @@ export function armedFor(action: () => string): Signal<boolean> {
     timer = setTimeout(() => armed.set(true), ms);
   });
   inject(DestroyRef).onDestroy(() => clearTimeout(timer));
-  return armed.asReadonly();
+  let begunFor: string | null = null;
+  return {
+    armed: armed.asReadonly(),
+    press: () => (begunFor = untracked(action)),
+    pressed: () => {
+      const begun = begunFor;
+      begunFor = null;
+      if (begun === null) return 'nothing';
+      return begun === untracked(action) ? 'this' : 'another';
+    },
+  };
 }

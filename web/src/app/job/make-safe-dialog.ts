@@ -5,6 +5,7 @@ import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
 import { selectJob, selectMakeSafe, selectRescue, selectWork } from '../shared/job/job-selectors';
 import { Reporter } from '../shared/job/reporter';
+import { Arms } from './arms';
 import { actionTitle } from './step-words';
 import { MAKE_SAFE_DIALOG as T } from '@words/screens/job';
 
@@ -12,6 +13,7 @@ import { MAKE_SAFE_DIALOG as T } from '@words/screens/job';
 @Component({
   selector: 'vt-make-safe-dialog',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Arms],
   template: `
     <div class="frame">
       <div class="inner">
@@ -24,7 +26,9 @@ import { MAKE_SAFE_DIALOG as T } from '@words/screens/job';
               <li>{{ title(later) }}</li>
             }
           </ol>
-          <button type="button" class="go" (click)="done(action)">{{ t.done(title(action)) }}</button>
+          <button type="button" class="go" [vtArms]="key(action)" (click)="done(action)">
+            {{ t.done(title(action)) }}
+          </button>
         } @else {
           <p class="now">{{ t.everythingIsOff }}</p>
           <p class="dim">{{ t.nothingIsConnectedAndNothingIs }}</p>
@@ -70,6 +74,9 @@ import { MAKE_SAFE_DIALOG as T } from '@words/screens/job';
       font-size: 20px;
       font-weight: 700;
     }
+    .go.arming {
+      background: var(--lamp-dim);
+    }
   `,
 })
 export class MakeSafeDialog {
@@ -85,6 +92,8 @@ export class MakeSafeDialog {
 
   protected readonly next = computed(() => this.actions()[0] ?? null);
   protected readonly rest = computed(() => this.actions().slice(1));
+
+  protected readonly key = (action: HookupAction): string => JSON.stringify(action);
 
   protected title(action: HookupAction): string {
     return actionTitle(action, this.work(), this.rescue(), this.job()?.hookup ?? null);

@@ -103,6 +103,17 @@ describe('NextAction', () => {
     });
   });
 
+  it('is not done by a finger that went down on another action and lets go late', async () => {
+    await show(0);
+    button().dispatchEvent(new PointerEvent('pointerdown', { bubbles: true }));
+    await say({ label: 'Crank' });
+    button().click();
+    expect(gone).toBe(0);
+    button().dispatchEvent(new PointerEvent('pointerdown', { bubbles: true }));
+    button().click();
+    expect(gone).toBe(1);
+  });
+
   it('leaves Enter to a field that is typed into', async () => {
     await show(0);
     for (const name of ['input', 'select', 'textarea']) {

@@ -39,6 +39,7 @@ export interface StageAction {
     <button
       type="button"
       class="next"
+      data-once
       [class.arming]="!armed() && !disabled()"
       [class.holding]="isHolding()"
       [class.plain]="isPlain()"
@@ -172,7 +173,8 @@ export class NextAction {
   protected readonly isHolding = signal(false);
   private timer: ReturnType<typeof setTimeout> | undefined;
   private readonly doing = computed(() => this.action() ?? this.label().replace(/[\d.,:-]+/g, ''));
-  protected readonly armed = armedFor(this.doing);
+  private readonly arming = armedFor(this.doing);
+  protected readonly armed = this.arming.armed;
 
   constructor() {
     // What was held was meant for what stood there before.
@@ -187,16 +189,16 @@ export class NextAction {
     if (this.armed() && !this.disabled()) this.go.emit();
   }
 
-  /** A click that no hand or key has begun comes from an aid that cannot hold. */
+  /** A click that no hand or key has begun comes from an aid that cannot hold. One that was begun for another action is not meant for this. */
   protected onClick(event: MouseEvent): void {
-    if (!this.holds() || (event.detail === 0 && !this.wasPressed)) this.act();
-    this.wasPressed = false;
+    const begunFor = this.arming.pressed();
+    if (begunFor === 'another') return;
+    if (!this.holds() || (event.detail === 0 && begunFor === 'nothing')) this.act();
   }
-  private wasPressed = false;
 
   /** A finger or the space bar: a click follows when it lets go, which then counts no more. */
   protected press(): void {
-    this.wasPressed = true;
+    this.arming.press();
     this.hold();
   }
 
@@ -217,7 +219,7 @@ export class NextAction {
   }
 
   protected onSpace(event: Event): void {
-    if (this.holds() && !(event as KeyboardEvent).repeat) this.press();
+    if (!(event as KeyboardEvent).repeat) this.press();
   }
 
   /**

@@ -8,6 +8,7 @@ import { PlanRunner } from '../workers/plan-runner';
 import { workerAnswer } from '../workers/worker-answer';
 import { diagnosisOf, type Work } from '../shared/job/job-selectors';
 import { Reporter } from '../shared/job/reporter';
+import { Arms } from './arms';
 import { SUSPECTS as T } from '@words/screens/job';
 
 const SHOWN = 4;
@@ -26,6 +27,7 @@ const ELSEWHERE: Partial<Record<CheckId, Stage>> = {
 @Component({
   selector: 'vt-suspects',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Arms],
   providers: [PlanRunner],
   template: `
     <section [attr.aria-label]="t.suspects">
@@ -71,7 +73,9 @@ const ELSEWHERE: Partial<Record<CheckId, Stage>> = {
             <span>{{ t.tapItAbove }}</span>
           } @else if (outcomes().length) {
             @for (o of outcomes(); track o.found) {
-              <button type="button" class="key" (click)="record(b.check, o.found)">{{ o.name }}</button>
+              <button type="button" class="key" [vtArms]="askedFor()" (click)="record(b.check, o.found)">
+                {{ o.name }}
+              </button>
             }
           } @else {
             <input
@@ -87,13 +91,16 @@ const ELSEWHERE: Partial<Record<CheckId, Stage>> = {
             <button
               type="button"
               class="key strong"
+              [vtArms]="askedFor()"
               [disabled]="value() === null"
               (click)="recordFigure(b.check)"
             >
               {{ t.take }}
             </button>
           }
-          <button type="button" class="key" (click)="skip(b.check)">{{ t.skip }}</button>
+          <button type="button" class="key" [vtArms]="askedFor()" (click)="skip(b.check)">
+            {{ t.skip }}
+          </button>
         </div>
         <p class="dim why">{{ t.between(settles()) }}</p>
       } @else if (result()) {
@@ -196,6 +203,8 @@ export class Suspects {
   protected readonly result = this.answer.result;
   protected readonly isStale = this.answer.isStale;
   protected readonly shown = computed(() => this.result()?.suspicions.slice(0, SHOWN) ?? []);
+  /** Which question an answer is to. */
+  protected readonly askedFor = computed(() => `${this.best()?.check} ${this.best()?.battery ?? ''}`);
   protected readonly best = computed(
     () =>
       this.result()?.proposals.find(

@@ -40,4 +40,66 @@ describe('A double tap', () => {
     expect(counted).toEqual(['a', 'b', 'a', '1', '1']);
     host.remove();
   });
+
+  describe('of a finger', () => {
+    const PAUSE = (): Promise<void> => new Promise((done) => setTimeout(done, DOUBLE_TAP_MS + 30));
+    // What was tapped by the spec before is gone.
+    beforeEach(PAUSE);
+    const tapAt = (x: number, y: number): void => {
+      const under = document.elementFromPoint(x, y)!;
+      under.dispatchEvent(
+        new MouseEvent('click', { bubbles: true, cancelable: true, detail: 1, clientX: x, clientY: y }),
+      );
+    };
+    const onTop = (html: string): HTMLElement => {
+      const host = add(html);
+      host.style.cssText = 'position: fixed; left: 0; top: 0; z-index: 9999; background: white';
+      for (const button of host.querySelectorAll('button'))
+        button.style.cssText = 'display: block; width: 120px; height: 60px';
+      return host;
+    };
+
+    it('is not taken by what came under it: the row that moved up, or a dialog', async () => {
+      const host = onTop('<button>first</button><button>second</button>');
+      host.addEventListener('click', (event) => (event.target as Element).remove());
+      tapAt(40, 30);
+      tapAt(44, 33);
+      tapAt(40, 30);
+      expect(counted).toEqual(['first']);
+      await PAUSE();
+      tapAt(40, 30);
+      expect(counted).toEqual(['first', 'second']);
+      host.remove();
+    });
+
+    it('is two taps on two that both stay, however quick and near', () => {
+      const host = onTop('<button>1</button><button>2</button>');
+      tapAt(40, 55);
+      tapAt(40, 65);
+      tapAt(40, 65);
+      expect(counted).toEqual(['1', '2', '2']);
+      host.remove();
+    });
+
+    it('is one where the act changes with each tap', () => {
+      const host = onTop('<button data-once="">next</button>');
+      tapAt(40, 30);
+      tapAt(40, 30);
+      expect(counted).toEqual(['next']);
+      host.remove();
+    });
+  });
+
+  it('is one for a key that is held on a button, and more for one that is typed with', () => {
+    const host = add('<button>do</button><input />');
+    const held = (target: Element, key: string): boolean =>
+      target.dispatchEvent(
+        new KeyboardEvent('keydown', { key, repeat: true, bubbles: true, cancelable: true }),
+      );
+    expect(held(host.querySelector('button')!, 'Enter')).toBeFalse();
+    expect(held(host.querySelector('button')!, ' ')).toBeFalse();
+    expect(held(host.querySelector('button')!, 'ArrowDown')).toBeTrue();
+    expect(held(host.querySelector('input')!, ' ')).toBeTrue();
+    host.remove();
+  });
 });

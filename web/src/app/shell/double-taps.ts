@@ -1,21 +1,65 @@
-/** A second tap on the same toggle within this is the same tap of a glove, ms. */
+/** A second tap on the same toggle, or on what came in the place of what was tapped, within this is the same tap of a glove, ms. */
 export const DOUBLE_TAP_MS = 350;
 
+/** A finger that taps twice in one place meets it within so many pixels. */
+const SPOT_PX = 40;
+
+const CONTROLS =
+  'button, a[href], summary, input, select, [role=button], [role=radio], [role=tab], [role=option]';
+
+/** What a second tap turns back, or whose act is another by then. */
+const ONCE = '[aria-pressed], [data-once]';
+
+/** A tap that counted. */
+interface Tap {
+  readonly control: Element | null;
+  readonly at: number;
+  readonly x: number;
+  readonly y: number;
+}
+
+/** The control that was tapped is not where it was: taken away, moved, or covered. */
+function isGone({ control, x, y }: Tap): boolean {
+  const under = document.elementFromPoint(x, y);
+  return control !== null && (under === null || !control.contains(under));
+}
+
 /**
- * Keeps the second half of a double tap from turning a toggle back. Keys of a pad and steppers are meant to be tapped fast, and are no toggles.
+ * Keeps the second half of a double tap from turning a toggle back, and from doing what came under the finger with the first: the next row of a
+ * list, a dialog's button. Keys of a pad and steppers are meant to be tapped fast, stay where they are and are no toggles. A key that is held
+ * on a button acts once.
  *
  * @returns ends it
  */
 export function ignoreDoubleTaps(root: Document): () => void {
-  let last: { readonly toggle: Element; readonly at: number } | null = null;
-  const hear = (event: Event): void => {
-    const toggle = event.target instanceof Element ? event.target.closest('[aria-pressed]') : null;
-    const isSame = toggle !== null && last?.toggle === toggle && event.timeStamp - last.at < DOUBLE_TAP_MS;
-    last = toggle && { toggle, at: event.timeStamp };
-    if (!isSame) return;
+  let last: Tap | null = null;
+  const hear = (event: MouseEvent): void => {
+    const control = event.target instanceof Element ? event.target.closest(CONTROLS) : null;
+    const tap: Tap = { control, at: event.timeStamp, x: event.clientX, y: event.clientY };
+    const before = last !== null && tap.at - last.at < DOUBLE_TAP_MS ? last : null;
+    const isSame = before?.control === control && control?.matches(ONCE) === true;
+    const isAnother =
+      before !== null &&
+      // A key or an aid has no place.
+      event.detail > 0 &&
+      control !== null &&
+      before.control !== control &&
+      Math.hypot(tap.x - before.x, tap.y - before.y) < SPOT_PX &&
+      isGone(before);
+    last = isAnother ? { ...before, at: tap.at } : tap;
+    if (!isSame && !isAnother) return;
     event.stopImmediatePropagation();
     event.preventDefault();
   };
+  const hold = (event: KeyboardEvent): void => {
+    const isButton =
+      event.target instanceof Element && event.target.closest('button, a[href], summary') !== null;
+    if (event.repeat && isButton && (event.key === 'Enter' || event.key === ' ')) event.preventDefault();
+  };
   root.addEventListener('click', hear, { capture: true });
-  return () => root.removeEventListener('click', hear, { capture: true });
+  root.addEventListener('keydown', hold, { capture: true });
+  return () => {
+    root.removeEventListener('click', hear, { capture: true });
+    root.removeEventListener('keydown', hold, { capture: true });
+  };
 }

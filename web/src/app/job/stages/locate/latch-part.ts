@@ -3,6 +3,7 @@ import { LATCH_PULL_SECONDS, type LatchPlace, latchSteps, nothingOpens } from '@
 import { LATCH_PLACE_WORDS, LATCH_STEP_WORDS } from '@words/latch-words';
 import { LATCH_FAULT_WORDS } from '@words/words';
 import { LATCH_PART as T } from '@words/screens/job-stages-locate';
+import { Arms } from '../../arms';
 import type { Work } from '../../../shared/job/job-selectors';
 import { Reporter } from '../../../shared/job/reporter';
 import { StepsPrompt } from '../../../shared/ui/steps-dialog';
@@ -11,6 +12,7 @@ import { StepsPrompt } from '../../../shared/ui/steps-dialog';
 @Component({
   selector: 'vt-latch-part',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Arms],
   template: `
     @if (ways(); as w) {
       <fieldset>
@@ -24,10 +26,12 @@ import { StepsPrompt } from '../../../shared/ui/steps-dialog';
           @let place = w.places[0];
           <p>{{ words[place].how }}</p>
           <div class="keys">
-            <button type="button" class="key strong" (click)="go(place)">
+            <button type="button" class="key strong" [vtArms]="place" (click)="go(place)">
               {{ t.tryNext(words[place].name) }}
             </button>
-            <button type="button" class="key" (click)="say(place, false)">{{ t.notHere }}</button>
+            <button type="button" class="key" [vtArms]="place" (click)="say(place, false)">
+              {{ t.notHere }}
+            </button>
           </div>
         } @else {
           <p class="problem">{{ t.allTried }}</p>

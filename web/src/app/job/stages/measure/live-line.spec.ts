@@ -1,5 +1,6 @@
 import { provideZonelessChangeDetection, signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
+import { ARMS_AFTER_MS } from '../../arming';
 import { LiveLine } from './live-line';
 import { type Heard, LiveStore } from './live-store';
 
@@ -31,7 +32,11 @@ describe('LiveLine', () => {
       isFresh: () => connected() && counts() && ageMs() < 2000,
     };
     TestBed.configureTestingModule({
-      providers: [provideZonelessChangeDetection(), { provide: LiveStore, useValue: live }],
+      providers: [
+        provideZonelessChangeDetection(),
+        { provide: LiveStore, useValue: live },
+        { provide: ARMS_AFTER_MS, useValue: 0 },
+      ],
     });
     const fixture = TestBed.createComponent(LiveLine);
     const taken: number[] = [];

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import type { Instrument, LinkState } from '@voltrek/contracts';
 import { INSTRUMENT_WORDS, LINK_WORDS } from '@words/measure-words';
+import { Arms } from '../../arms';
 import { LiveStore } from './live-store';
 import { LIVE_LINE as T } from '@words/screens/job-stages-measure';
 
@@ -11,6 +12,7 @@ const SAME_WITHIN = 0.0008;
 @Component({
   selector: 'vt-live-line',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Arms],
   template: `
     @if (now(); as n) {
       <div class="live" [class.gone]="n.state !== 'ready' || isOld()">
@@ -31,9 +33,17 @@ const SAME_WITHIN = 0.0008;
           {{ t.hold }}
         </button>
         @if (isSame()) {
-          <button type="button" class="key strong" (click)="moved()">{{ t.probesAreThere }}</button>
+          <button type="button" class="key strong" [vtArms]="'moved'" (click)="moved()">
+            {{ t.probesAreThere }}
+          </button>
         } @else {
-          <button type="button" class="key strong" [disabled]="takes() === null" (click)="take()">
+          <button
+            type="button"
+            class="key strong"
+            [vtArms]="of()"
+            [disabled]="takes() === null"
+            (click)="take()"
+          >
             {{ t.takeIt }}
           </button>
         }

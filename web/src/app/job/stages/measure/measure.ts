@@ -45,6 +45,7 @@ import { FIGURE_WORDS, GROUP_WORDS, measureName } from '@words/measure-words';
 import { READING_WORDS } from '@words/words';
 import { PlanRunner } from '../../../workers/plan-runner';
 import { workerAnswer } from '../../../workers/worker-answer';
+import { Arms } from '../../arms';
 import { NextAction, type StageAction } from '../../next-action';
 import { diagnosisOf, type Work } from '../../../shared/job/job-selectors';
 import { Reporter } from '../../../shared/job/reporter';
@@ -86,7 +87,7 @@ const STILL_ONLY: readonly CheckId[] = [
 @Component({
   selector: 'vt-measure',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [LiveLine, NextAction, NumberPad, Taken, TracePart],
+  imports: [Arms, LiveLine, NextAction, NumberPad, Taken, TracePart],
   providers: [LiveStore, PlanRunner],
   templateUrl: './measure.html',
   styleUrl: './measure.scss',

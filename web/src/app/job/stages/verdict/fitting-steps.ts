@@ -6,6 +6,7 @@ import { amps } from '@words/figures';
 import { CIRCUMSTANCE_WORDS } from '@words/words';
 import { FITTING_STEPS_PART as T } from '@words/screens/job-stages-verdict';
 import type { Work } from '../../../shared/job/job-selectors';
+import { Arms } from '../../arms';
 import { Reporter } from '../../../shared/job/reporter';
 
 /** A slip that carries less than this is no lesson, A. */
@@ -19,6 +20,7 @@ export const feedsNoted = ({ hookup }: Pick<Job, 'hookup'>): readonly FeedKind[]
 @Component({
   selector: 'vt-fitting-steps',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Arms],
   host: { class: 'step' },
   template: `
     @if (next(); as step) {
@@ -28,7 +30,13 @@ export const feedsNoted = ({ hookup }: Pick<Job, 'hookup'>): readonly FeedKind[]
       @if (slip(); as text) {
         <p>{{ text }}</p>
       }
-      <button type="button" class="key strong" [disabled]="isClosed()" (click)="done(step)">
+      <button
+        type="button"
+        class="key strong"
+        [disabled]="isClosed()"
+        [vtArms]="words().act"
+        (click)="done(step)"
+      >
         {{ t.done }}
       </button>
       <div class="keys" role="group" [attr.aria-label]="t.whatElseFeedsIt">
