@@ -17,9 +17,9 @@ export interface Arming {
   /** True once what would be done has stood still for a moment. */
   readonly armed: Signal<boolean>;
   /** A finger or a key goes down. */
-  press(): void;
-  /** Tells it once: the press is over then. */
-  pressed(): Pressed;
+  press(event: Event): void;
+  /** Tells once what the press was for that ends in this click. */
+  pressed(click: MouseEvent): Pressed;
 }
 
 /** Watches what a button would do. Call where a component or directive is made. */
@@ -35,15 +35,17 @@ export function armedFor(action: () => string): Arming {
     timer = setTimeout(() => armed.set(true), ms);
   });
   inject(DestroyRef).onDestroy(() => clearTimeout(timer));
-  let begunFor: string | null = null;
+  let begun: { readonly by: Event; readonly for: string } | null = null;
   return {
     armed: armed.asReadonly(),
-    press: () => (begunFor = untracked(action)),
-    pressed: () => {
-      const begun = begunFor;
-      begunFor = null;
-      if (begun === null) return 'nothing';
-      return begun === untracked(action) ? 'this' : 'another';
+    press: (event) => (begun = { by: event, for: untracked(action) }),
+    pressed: (click) => {
+      const press = begun;
+      begun = null;
+      // A finger that slid off ends in no click; one that comes later from a key or an aid is not its.
+      const isOfKey = click.detail === 0;
+      if (press === null || press.by instanceof KeyboardEvent !== isOfKey) return 'nothing';
+      return press.for === untracked(action) ? 'this' : 'another';
     },
   };
 }

@@ -18,6 +18,7 @@ describe('A button whose act changes under the finger', () => {
   let fixture: ComponentFixture<Steps>;
   const button = (): HTMLButtonElement => (fixture.nativeElement as HTMLElement).querySelector('button')!;
   const press = (): boolean => button().dispatchEvent(new PointerEvent('pointerdown', { bubbles: true }));
+  const tap = (): boolean => button().dispatchEvent(new MouseEvent('click', { bubbles: true, detail: 1 }));
   const isArmed = (): boolean => button().getAttribute('aria-disabled') === null;
   const become = async (act: string): Promise<void> => {
     fixture.componentInstance.act.set(act);
@@ -59,9 +60,18 @@ describe('A button whose act changes under the finger', () => {
     press();
     await become('red off');
     await armed();
-    button().click();
+    tap();
     expect(fixture.componentInstance.done).toEqual([]);
     press();
+    tap();
+    expect(fixture.componentInstance.done).toEqual(['red off']);
+  });
+
+  it('takes the click of an aid, though a finger had slid off before', async () => {
+    await armed();
+    press();
+    await become('red off');
+    await armed();
     button().click();
     expect(fixture.componentInstance.done).toEqual(['red off']);
   });

@@ -11,7 +11,7 @@ import { armedFor } from './arming';
     'data-once': '',
     '[class.arming]': '!armed()',
     '[attr.aria-disabled]': 'armed() ? null : true',
-    '(pointerdown)': 'arming.press()',
+    '(pointerdown)': 'arming.press($event)',
     '(keydown)': 'onKey($event)',
   },
 })
@@ -27,7 +27,7 @@ export class Arms {
     inject<ElementRef<HTMLElement>>(ElementRef).nativeElement.addEventListener(
       'click',
       (event) => {
-        const begunFor = this.arming.pressed();
+        const begunFor = this.arming.pressed(event);
         if (this.armed() && begunFor !== 'another') return;
         event.stopImmediatePropagation();
         event.preventDefault();
@@ -36,7 +36,7 @@ export class Arms {
     );
   }
 
-  protected onKey({ key, repeat }: KeyboardEvent): void {
-    if (!repeat && (key === 'Enter' || key === ' ')) this.arming.press();
+  protected onKey(event: KeyboardEvent): void {
+    if (!event.repeat && (event.key === 'Enter' || event.key === ' ')) this.arming.press(event);
   }
 }

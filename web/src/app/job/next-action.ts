@@ -47,7 +47,7 @@ export interface StageAction {
       [disabled]="disabled()"
       [attr.aria-disabled]="armed() ? null : true"
       (click)="onClick($event)"
-      (pointerdown)="press()"
+      (pointerdown)="press($event)"
       (pointerup)="letGo()"
       (pointercancel)="letGo()"
       (pointerleave)="letGo()"
@@ -191,14 +191,14 @@ export class NextAction {
 
   /** A click that no hand or key has begun comes from an aid that cannot hold. One that was begun for another action is not meant for this. */
   protected onClick(event: MouseEvent): void {
-    const begunFor = this.arming.pressed();
+    const begunFor = this.arming.pressed(event);
     if (begunFor === 'another') return;
     if (!this.holds() || (event.detail === 0 && begunFor === 'nothing')) this.act();
   }
 
   /** A finger or the space bar: a click follows when it lets go, which then counts no more. */
-  protected press(): void {
-    this.arming.press();
+  protected press(event: Event): void {
+    this.arming.press(event);
     this.hold();
   }
 
@@ -219,7 +219,7 @@ export class NextAction {
   }
 
   protected onSpace(event: Event): void {
-    if (!(event as KeyboardEvent).repeat) this.press();
+    if (!(event as KeyboardEvent).repeat) this.press(event);
   }
 
   /**
