@@ -45,8 +45,9 @@ describe('A double tap', () => {
     const PAUSE = (): Promise<void> => new Promise((done) => setTimeout(done, DOUBLE_TAP_MS + 30));
     // What was tapped by the spec before is gone.
     beforeEach(PAUSE);
-    const tapAt = (x: number, y: number): void => {
+    const tapAt = (x: number, y: number, pointerType = 'touch'): void => {
       const under = document.elementFromPoint(x, y)!;
+      under.dispatchEvent(new PointerEvent('pointerdown', { bubbles: true, pointerType }));
       under.dispatchEvent(
         new MouseEvent('click', { bubbles: true, cancelable: true, detail: 1, clientX: x, clientY: y }),
       );
@@ -69,6 +70,16 @@ describe('A double tap', () => {
       await PAUSE();
       tapAt(40, 30);
       expect(counted).toEqual(['first', 'second']);
+      host.remove();
+    });
+
+    it('is two of a mouse, which is aimed anew for each', () => {
+      const host = onTop('<button data-once="">first</button><button>second</button>');
+      tapAt(40, 30, 'mouse');
+      tapAt(40, 30, 'mouse');
+      host.querySelector('button')!.remove();
+      tapAt(40, 30, 'mouse');
+      expect(counted).toEqual(['first', 'first', 'second']);
       host.remove();
     });
 

@@ -1,4 +1,4 @@
-/** A second tap on the same toggle, or on what came in the place of what was tapped, within this is the same tap of a glove, ms. */
+/** A second tap on the same toggle, or of a finger on what came in the place of what was tapped, within this is the same tap of a glove, ms. */
 export const DOUBLE_TAP_MS = 350;
 
 /** A finger that taps twice in one place meets it within so many pixels. */
@@ -7,8 +7,10 @@ const SPOT_PX = 40;
 const CONTROLS =
   'button, a[href], summary, input, select, [role=button], [role=radio], [role=tab], [role=option]';
 
-/** What a second tap turns back, or whose act is another by then. */
-const ONCE = '[aria-pressed], [data-once]';
+const TOGGLE = '[aria-pressed]';
+
+/** What is another act by the time of a second tap. */
+const ONCE = '[data-once]';
 
 /** A tap that counted. */
 interface Tap {
@@ -26,22 +28,28 @@ function isGone({ control, x, y }: Tap): boolean {
 
 /**
  * Keeps the second half of a double tap from turning a toggle back, and from doing what came under the finger with the first: the next row of a
- * list, a dialog's button. Keys of a pad and steppers are meant to be tapped fast, stay where they are and are no toggles. A key that is held
- * on a button acts once.
+ * list, a dialog's button. A mouse is aimed anew for each click, so that only toggles mind its second one. Keys of a pad and steppers are meant
+ * to be tapped fast, stay where they are and are no toggles. A key that is held on a button acts once.
  *
  * @returns ends it
  */
 export function ignoreDoubleTaps(root: Document): () => void {
   let last: Tap | null = null;
+  let pointer = '';
+  const point = (event: PointerEvent): void => {
+    pointer = event.pointerType;
+  };
   const hear = (event: MouseEvent): void => {
     const control = event.target instanceof Element ? event.target.closest(CONTROLS) : null;
     const tap: Tap = { control, at: event.timeStamp, x: event.clientX, y: event.clientY };
     const before = last !== null && tap.at - last.at < DOUBLE_TAP_MS ? last : null;
-    const isSame = before?.control === control && control?.matches(ONCE) === true;
+    // A key or an aid has no place.
+    const isFinger = event.detail > 0 && pointer !== 'mouse';
+    const isSame =
+      before?.control === control && control?.matches(isFinger ? `${TOGGLE}, ${ONCE}` : TOGGLE) === true;
     const isAnother =
       before !== null &&
-      // A key or an aid has no place.
-      event.detail > 0 &&
+      isFinger &&
       control !== null &&
       before.control !== control &&
       Math.hypot(tap.x - before.x, tap.y - before.y) < SPOT_PX &&
@@ -56,9 +64,11 @@ export function ignoreDoubleTaps(root: Document): () => void {
       event.target instanceof Element && event.target.closest('button, a[href], summary') !== null;
     if (event.repeat && isButton && (event.key === 'Enter' || event.key === ' ')) event.preventDefault();
   };
+  root.addEventListener('pointerdown', point, { capture: true });
   root.addEventListener('click', hear, { capture: true });
   root.addEventListener('keydown', hold, { capture: true });
   return () => {
+    root.removeEventListener('pointerdown', point, { capture: true });
     root.removeEventListener('click', hear, { capture: true });
     root.removeEventListener('keydown', hold, { capture: true });
   };
