@@ -2,6 +2,7 @@ import type { Locator, Page } from '@playwright/test';
 import { expect, faultsOf, test } from '../support/fixtures';
 import { TestServer } from '../support/server';
 import { Technician } from '../support/technician';
+import { jobIdOf } from '../support/job-id';
 
 test('a device that nobody has taken asks who works, once, and logs under that name', async ({
   browser,
@@ -48,7 +49,7 @@ test('a device is set for the left hand, larger type and no letter keys, and sta
 
 test('a device shows °F, gauges and feet; what is kept is as it was', async ({ tech, page }) => {
   await tech.openJob('brinmoor-pella');
-  const jobId = /job\/([0-9a-f-]{36})/.exec(page.url())![1]!;
+  const jobId = jobIdOf(page);
   await tech.tap('This device: settings');
   for (const name of [/Temperatures in °F/, /Lead sections by gauge/, /Lengths in feet/])
     await page.getByRole('switch', { name }).click();
@@ -353,7 +354,7 @@ test('a browser that denies every place to keep says so, and works on with the s
   await tech.toMeasure('one click');
   await tech.read('1185');
   await expect(page.getByText('no place to keep taps')).toBeVisible();
-  const jobId = /job\/([0-9a-f-]{36})/.exec(page.url())![1]!;
+  const jobId = jobIdOf(page);
   await expect
     .poll(async () => {
       const answer = await page.request.get(`${server.url}/api/jobs/${jobId}`);

@@ -3,6 +3,8 @@ import type { Page } from '@playwright/test';
 import { expect, test } from '../support/fixtures';
 import { drawnWords } from '../support/drawn-words';
 import { foreignSigns } from '../support/own-fonts';
+import { jobIdOf } from '../support/job-id';
+import type { Technician } from '../support/technician';
 
 const STAGES = ['Scene', 'Checks', 'Locate', 'Measure', 'Plan', 'Hook up', 'Crank', 'Clear down', 'Verdict'];
 
@@ -20,22 +22,24 @@ async function expectAccessible(page: Page, where: string, light = 'Day'): Promi
   expect(found).toEqual([]);
 }
 
-test('make safe takes everything off from the middle of a hook-up', async ({ tech, page }) => {
+/** A hatchback and the service van, joined as far as these steps. */
+async function hookUp(tech: Technician, steps: readonly string[]): Promise<void> {
   await tech.openJob('brinmoor-pella');
   await tech.toMeasure('one click');
   await tech.read('1185');
   await tech.next('Go on to Plan');
   await tech.take(/Service van, heavy set/);
-  for (const done of [
-    'All off',
+  for (const done of ['All off', ...steps]) await tech.next(done);
+}
+
+test('make safe takes everything off from the middle of a hook-up', async ({ tech, page }) => {
+  await hookUp(tech, [
     'Red clamp is on',
     'Red clamp is on',
     'Black clamp is on',
     'Black clamp is on',
     'Donor runs',
-  ]) {
-    await tech.next(done);
-  }
+  ]);
   await page.keyboard.press('m');
   for (const act of [
     'Stop the donor',
@@ -52,13 +56,7 @@ test('make safe takes everything off from the middle of a hook-up', async ({ tec
 });
 
 test('something else was done: the steps go on from where the clamps really are', async ({ tech, page }) => {
-  await tech.openJob('brinmoor-pella');
-  await tech.toMeasure('one click');
-  await tech.read('1185');
-  await tech.next('Go on to Plan');
-  await tech.take(/Service van, heavy set/);
-  for (const done of ['All off', 'Red clamp is on', 'Red clamp is on', 'Black clamp is on'])
-    await tech.next(done);
+  await hookUp(tech, ['Red clamp is on', 'Red clamp is on', 'Black clamp is on']);
   await expect(page.locator('vt-step-card .hazard')).toContainText('Note');
   await tech.tap('I did something else');
   await page.getByRole('radio', { name: /^Black, casualty end/ }).click();
@@ -263,19 +261,7 @@ test('a second tap, a held key and a stray tap beside a dialog do nothing', asyn
 });
 
 test('what comes under the finger with a tap is not done by its second half', async ({ tech, page }) => {
-  await tech.openJob('brinmoor-pella');
-  await tech.toMeasure('one click');
-  await tech.read('1185');
-  await tech.next('Go on to Plan');
-  await tech.take(/Service van, heavy set/);
-  for (const done of [
-    'All off',
-    'Red clamp is on',
-    'Red clamp is on',
-    'Black clamp is on',
-    'Black clamp is on',
-  ])
-    await tech.next(done);
+  await hookUp(tech, ['Red clamp is on', 'Red clamp is on', 'Black clamp is on', 'Black clamp is on']);
   await tech.tap('Make safe');
   const go = page.locator('vt-make-safe-dialog .go:not([aria-disabled])');
   await expect(go).toHaveText('Done: Black off casualty ground point');
@@ -292,9 +278,7 @@ test('what comes under the finger with a tap is not done by its second half', as
   });
   await expect(go).toHaveText('Done: Red off donor battery +');
   await tech.saved();
-  const logged = (await (
-    await page.request.get(`${tech.url}/api/jobs/${/job\/([0-9a-f-]{36})/.exec(page.url())![1]!}`)
-  ).json()) as {
+  const logged = (await (await page.request.get(`${tech.url}/api/jobs/${jobIdOf(page)}`)).json()) as {
     events: { type: string }[];
   };
   expect(logged.events.filter(({ type }) => type === 'clamp.detached').length).toBe(2);

@@ -2,6 +2,7 @@ import type { Page } from '@playwright/test';
 import { drawnWords } from '../support/drawn-words';
 import { expect, faultsOf, test, worksHere } from '../support/fixtures';
 import { Technician } from '../support/technician';
+import { jobIdOf } from '../support/job-id';
 
 test.use({ serviceWorkers: 'allow' });
 
@@ -15,8 +16,6 @@ async function held(page: Page): Promise<void> {
     .poll(() => page.evaluate(() => navigator.serviceWorker.controller !== null), { timeout: 20_000 })
     .toBe(true);
 }
-
-const jobIdOf = (page: Page): string => /job\/([0-9a-f-]{36})/.exec(page.url())![1]!;
 
 test('a whole rescue with no network, reloaded at every stage; then everything arrives, once and in order', async ({
   tech,

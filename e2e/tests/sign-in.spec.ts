@@ -1,6 +1,7 @@
 import { type Browser, type BrowserContext, expect, type Page, test } from '@playwright/test';
 import { TestServer } from '../support/server';
 import { Technician } from '../support/technician';
+import { jobIdOf } from '../support/job-id';
 
 const PINS = { lead: '480263', technician: '917354', apprentice: '605281' } as const;
 /** The demo's crew. */
@@ -121,7 +122,7 @@ test('a shut door: strangers out, each role to its own, a device handed over, an
     await van.page.goto(`${url}/board`);
     await tech.tap(new RegExp(title));
     await tech.expectStage('Scene');
-    const jobId = /job\/([0-9a-f-]{36})/.exec(van.page.url())![1]!;
+    const jobId = jobIdOf(van.page);
     await office.page.reload();
     const doorPart = office.page.locator('vt-sign-in-part');
     await doorPart
@@ -234,7 +235,7 @@ test('whoever signs out leaves nothing of the house on the device but what waits
     await page.goto(`${url}/board`);
     await tech.tap(new RegExp(title));
     await tech.expectStage('Scene');
-    const jobId = /job\/([0-9a-f-]{36})/.exec(page.url())![1]!;
+    const jobId = jobIdOf(page);
     await expect.poll(async () => (await heldOn(page)).answers).toBeGreaterThan(0);
     await expect.poll(async () => (await heldOn(page)).jobs).toBeGreaterThan(10);
 

@@ -6,7 +6,7 @@ import { Store } from '@ngrx/store';
 import { selectJob, selectMakeSafe, selectRescue, selectWork } from '../shared/job/job-selectors';
 import { Reporter } from '../shared/job/reporter';
 import { Arms } from './arms';
-import { actionTitle } from './step-words';
+import { actionTitle, stepKey } from './step-words';
 import { MAKE_SAFE_DIALOG as T } from '@words/screens/job';
 
 /** Takes everything off, one act at a time, in the order the circuit shows to be safest from here. */
@@ -26,7 +26,7 @@ import { MAKE_SAFE_DIALOG as T } from '@words/screens/job';
               <li>{{ title(later) }}</li>
             }
           </ol>
-          <button type="button" class="go" [vtArms]="key(action)" (click)="done(action)">
+          <button type="button" class="go" [vtArms]="stepKey({ action })" (click)="done(action)">
             {{ t.done(title(action)) }}
           </button>
         } @else {
@@ -93,7 +93,7 @@ export class MakeSafeDialog {
   protected readonly next = computed(() => this.actions()[0] ?? null);
   protected readonly rest = computed(() => this.actions().slice(1));
 
-  protected readonly key = (action: HookupAction): string => JSON.stringify(action);
+  protected readonly stepKey = stepKey;
 
   protected title(action: HookupAction): string {
     return actionTitle(action, this.work(), this.rescue(), this.job()?.hookup ?? null);

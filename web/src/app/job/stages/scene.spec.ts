@@ -10,12 +10,14 @@ import { Scene } from './scene';
 const asked = () =>
   TestBed.inject(HttpTestingController).expectOne((r) => r.url === '/api/instruments/weather');
 
+const SNOW = { place: 'Test yard', at: '', tempC: -7.4, lowC: -9.6, windMs: 3, sky: 'snow' };
+
 describe('Scene', () => {
   it('takes the cold from the weather service at one tap', async () => {
     const { root, tap, reported, refresh } = await jobHarness(Scene, [opened()]);
     const request = asked();
     expect(request.request.params.get('place')).toBe('Test yard');
-    request.flush({ place: 'Test yard', at: '', tempC: -7.4, lowC: -9.6, windMs: 3, sky: 'snow' });
+    request.flush(SNOW);
     await refresh();
     await tap('service: -7 °C, low -10, snow');
     expect(reported().at(-1)!.data).toEqual(jasmine.objectContaining({ ambientC: -7, coldestC: -10 }));
@@ -46,7 +48,7 @@ describe('Scene', () => {
     expect(root.textContent).toContain('The server does not answer');
     store.dispatch(JobActions.connectionChanged({ connected: true }));
     await refresh();
-    asked().flush({ place: 'Test yard', at: '', tempC: -7.4, lowC: -9.6, windMs: 3, sky: 'snow' });
+    asked().flush(SNOW);
     await refresh();
     expect(root.textContent).not.toContain('The server does not answer');
     expect(root.textContent).toContain('service: -7 °C');
@@ -63,7 +65,7 @@ describe('Scene', () => {
     await refresh();
     store.dispatch(SignInActions.putOff());
     await refresh();
-    asked().flush({ place: 'Test yard', at: '', tempC: -7.4, lowC: -9.6, windMs: 3, sky: 'snow' });
+    asked().flush(SNOW);
     await refresh();
     expect(root.textContent).not.toContain('Sign in');
     expect(root.textContent).toContain('service: -7 °C');
@@ -72,7 +74,7 @@ describe('Scene', () => {
   it('keeps what the service said while the network is away, and asks nobody', async () => {
     const { root, refresh } = await jobHarness(Scene, [opened()]);
     const store = TestBed.inject(Store) as Store;
-    asked().flush({ place: 'Test yard', at: '', tempC: -7.4, lowC: -9.6, windMs: 3, sky: 'snow' });
+    asked().flush(SNOW);
     store.dispatch(JobActions.connectionChanged({ connected: false }));
     await refresh();
     TestBed.inject(HttpTestingController).expectNone((r) => r.url === '/api/instruments/weather');

@@ -2,7 +2,8 @@ import { ApplicationRef, effect, inject, type Signal, signal, untracked } from '
 
 /**
  * A value as it was a moment ago: what is drawn by it comes in a task of its own, after what a tap waits for, and apart from the frame that lays
- * it out and paints it: left to the framework it may share one long task with that. The first value comes at once, and so does none. Call where a component is made.
+ * it out and paints it: left to the framework it may share one long task with that. The first value comes at once, and so does none. Call where a
+ * component is made.
  *
  * @param ms how long after
  */
