@@ -294,7 +294,11 @@ export class NewCall {
       vehicleName: vehicleWord(known),
       modelId: known.modelId,
     };
-    await this.errands.keep(callErrand(call, about, new Date().toISOString()));
-    this.modal.close();
+    try {
+      await this.errands.keep(callErrand(call, about, new Date().toISOString()));
+      this.modal.close();
+    } catch (error) {
+      this.problem.set(problemText(error));
+    }
   }
 }

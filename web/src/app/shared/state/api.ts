@@ -1,4 +1,4 @@
-import { HttpClient, type HttpResponse } from '@angular/common/http';
+import { HttpClient, HttpResponse } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
 import type {
   AtlasEntry,
@@ -54,7 +54,10 @@ import type {
   PublicKeyCredentialRequestOptionsJSON,
   RegistrationResponseJSON,
 } from '@simplewebauthn/browser';
-import { map, type Observable } from 'rxjs';
+import { filter, map, type Observable, timeout } from 'rxjs';
+
+/** A picture goes through a thin line slowly; one of which nothing goes for this long is given up, ms. */
+const PICTURE_STILL_MS = 60_000;
 
 /** The server, one method a route. Holds nothing. */
 @Injectable({ providedIn: 'root' })
@@ -249,7 +252,18 @@ export class Api {
 
   /** @param id under which it is kept, once however often it is sent */
   addPhoto(modelId: string, by: string, photo: Blob, id: string): Observable<AtlasEntry> {
-    return this.http.post<AtlasEntry>(`/api/models/${modelId}/photos`, formOf({ by, id, photo }));
+    return this.http
+      .post<AtlasEntry>(`/api/models/${modelId}/photos`, formOf({ by, id, photo }), {
+        observe: 'events',
+        reportProgress: true,
+        // Through the service worker nobody hears how far it has gone.
+        headers: { 'ngsw-bypass': '' },
+      })
+      .pipe(
+        timeout({ each: PICTURE_STILL_MS }),
+        filter((event) => event instanceof HttpResponse),
+        map((response) => response.body!),
+      );
   }
 
   previewImport(address: string, file: File): Observable<ImportReport> {

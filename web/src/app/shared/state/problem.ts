@@ -3,11 +3,15 @@ import type { Problem } from '@voltrek/contracts';
 import { TimeoutError } from 'rxjs';
 import { PROBLEM as T } from '@words/screens/state';
 
+/** What no server took could not be kept on this device either: it stands only where it was typed. */
+export class NotKept extends Error {}
+
 /** Words for a failed request: the server's own, or that there was no server. */
 export function problemText(error: unknown): string {
   const problem = problemOf(error);
   if (problem?.fields?.length) return problem.fields.map((f) => f.message).join('. ');
   if (problem?.detail) return problem.detail;
+  if (error instanceof NotKept) return T.itIsNotSaved;
   if (isTransient(error)) return T.theServerDoesNotAnswer;
   return T.somethingWentWrong;
 }

@@ -128,6 +128,25 @@ describe('DeviceStore', () => {
     expect(left.parked.length).toBe(1);
   });
 
+  it('waits for no database that never answers, and keeps what was tapped meanwhile once one does', async () => {
+    const [tap] = taps();
+    // A page from before a change of the database that does not let go of it.
+    const older = await openDB('voltrek', 1, { upgrade: (db) => void db.createObjectStore('outbox') });
+    const box = new DeviceStore();
+    jasmine.clock().install();
+    const over = jasmine.createSpy('over');
+    void box.keep(tap!).then(over);
+    for (let tick = 0; tick < 600; tick++) {
+      jasmine.clock().tick(100);
+      await Promise.resolve();
+    }
+    jasmine.clock().uninstall();
+    expect(over).toHaveBeenCalled();
+    expect(box.canKeep()).toBeFalse();
+    older.close();
+    expect(await new DeviceStore().waitingFor(JOB_ID)).toEqual([tap!]);
+  });
+
   it('says when it cannot keep, and throws nothing at those who tap', async () => {
     const box = new DeviceStore();
     const real = indexedDB.open.bind(indexedDB);
@@ -135,8 +154,13 @@ describe('DeviceStore', () => {
     await box.keep(taps()[0]!);
     expect(box.canKeep()).toBeFalse();
     expect(await box.waitingFor(JOB_ID)).toEqual([]);
+    const errand = { id: 'e1', at: moment, why: null, kind: 'photo', modelId: 'car', by: 'crew-1' } as const;
+    expect(await box.keepErrand(errand, new Blob(['1']))).toBeFalse();
     denied.and.callFake(real);
     await box.keep(taps()[0]!);
     expect(box.canKeep()).toBeTrue();
+    expect(await box.keepErrand(errand, new Blob(['1']))).toBeTrue();
+    expect(await box.keepErrand(errand, new Blob(['1']))).toBeTrue();
+    expect((await box.errands()).length).toBe(1);
   });
 });

@@ -2,6 +2,7 @@ import { Injectable, signal } from '@angular/core';
 import type { JobDetail } from '@voltrek/contracts';
 import { type JobEvent, upgradeLog } from '@voltrek/core/job';
 import { type DBSchema, type IDBPDatabase, type IDBPTransaction, openDB } from 'idb';
+import { firstValueFrom, from, timeout } from 'rxjs';
 import type { LoggedEvent, RefusedEvent } from '../job/job-state';
 import type { Errand } from './errand';
 import { TapJournal } from './tap-journal';
@@ -42,6 +43,9 @@ type Stores = ('waiting' | 'outbox' | 'jobs' | 'refused' | 'parked' | 'errands')
 /** Where it stands what became of an event. */
 const SETTLED_IN = ['waiting', 'parked', 'jobs', 'refused'] as const;
 type Settling = IDBPTransaction<DeviceSchema, typeof SETTLED_IN, 'readwrite'>;
+
+/** A database that says nothing for longer is held for one that cannot keep, ms: another page may hold it, or the browser has lost it. */
+const DATABASE_MS = 8_000;
 
 /** What is kept of jobs across a reload, a flat tablet or a dead network. When it cannot keep, it says so and nothing else changes. */
 @Injectable({ providedIn: 'root' })
@@ -101,7 +105,8 @@ export class DeviceStore {
   private async attempt<T>(what: (db: IDBPDatabase<DeviceSchema>) => Promise<T>, otherwise: T): Promise<T> {
     for (let tries = 0; tries < 2; tries++) {
       try {
-        const done = await what(await this.database());
+        const asked = this.database().then(what);
+        const done = await firstValueFrom(from(asked).pipe(timeout(DATABASE_MS)));
         this.able.set(true);
         return done;
       } catch {
@@ -216,8 +221,15 @@ export class DeviceStore {
     return this.attempt(async (db) => upgradeLog(await db.getAllFromIndex('waiting', 'jobId', jobId)), []);
   }
 
-  keepErrand(errand: Errand, photo: Blob | null): Promise<void> {
-    return this.attempt(async (db) => void (await db.add('errands', { errand, photo })), undefined);
+  /** @returns false where it could not be kept */
+  keepErrand(errand: Errand, photo: Blob | null): Promise<boolean> {
+    return this.attempt(async (db) => {
+      const change = db.transaction('errands', 'readwrite');
+      const key = await change.store.index('id').getKey(errand.id);
+      if (key === undefined) await change.store.add({ errand, photo });
+      await change.done;
+      return true;
+    }, false);
   }
 
   /** In the order they were kept. */

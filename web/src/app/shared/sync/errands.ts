@@ -3,13 +3,14 @@ import type { JobEvent } from '@voltrek/core/job';
 import { Store } from '@ngrx/store';
 import { firstValueFrom, type Observable, timeout } from 'rxjs';
 import { Api } from '../state/api';
+import { NotKept } from '../state/problem';
 import { JobActions } from '../job/job-state';
 import { DeviceActions } from './device-state';
 import { DeviceStore } from './device-store';
 import type { Errand } from './errand';
 import { answerTo } from './answer-to';
 
-/** A request that takes longer is given up, ms: a photo goes through a thin line slowly. */
+/** A request that takes longer is given up, ms. A photo may take as long as it moves. */
 const ERRAND_MS = 30_000;
 
 /** Keeps what is sent beside the events of jobs until the server has it: calls, atlas entries, photos. */
@@ -20,8 +21,9 @@ export class Errands {
   private readonly device = inject(DeviceStore);
   private readonly lines = { plain: line(), photos: line() };
 
+  /** @throws NotKept where this device has no place for it */
   async keep(errand: Errand, photo: Blob | null = null): Promise<void> {
-    await this.device.keepErrand(errand, photo);
+    if (!(await this.device.keepErrand(errand, photo))) throw new NotKept();
     this.store.dispatch(DeviceActions.errandKept({ errand }));
   }
 
@@ -64,7 +66,7 @@ export class Errands {
     for (const { errand, photo } of await this.device.errands()) {
       if (errand.why !== null || !isMeant(errand)) continue;
       try {
-        await firstValueFrom(this.request(errand, photo).pipe(timeout(ERRAND_MS)));
+        await firstValueFrom(this.request(errand, photo));
         await this.drop(errand);
         this.store.dispatch(JobActions.connectionChanged({ connected: true }));
       } catch (error) {
@@ -79,11 +81,11 @@ export class Errands {
   private request(errand: Errand, photo: Blob | null): Observable<unknown> {
     switch (errand.kind) {
       case 'call':
-        return this.api.openCall(errand.call);
+        return this.api.openCall(errand.call).pipe(timeout(ERRAND_MS));
       case 'entry':
-        return this.api.addEntry(errand.machine, errand.by, errand.note);
+        return this.api.addEntry(errand.machine, errand.by, errand.note).pipe(timeout(ERRAND_MS));
       case 'exam':
-        return this.api.addExam(errand.exam);
+        return this.api.addExam(errand.exam).pipe(timeout(ERRAND_MS));
       case 'photo':
         return this.api.addPhoto(errand.modelId, errand.by, photo ?? new Blob(), errand.id);
     }

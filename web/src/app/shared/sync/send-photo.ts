@@ -1,31 +1,38 @@
 import { inject, Injectable } from '@angular/core';
 import type { AtlasEntry } from '@voltrek/contracts';
-import { firstValueFrom } from 'rxjs';
+import { firstValueFrom, timeout } from 'rxjs';
 import { Api } from '../state/api';
 import { isAway } from './answer-to';
+import type { Errand } from './errand';
 import { Errands } from './errands';
 
-/** Sends a photo of a machine, or keeps it on this device until a server answers. */
+/** Whoever sent it waits this long, ms; from then on it goes in its own time. */
+const ANSWER_MS = 12_000;
+
+/** Sends a photo of a machine. This device keeps it from before it is sent until a server has it. */
 @Injectable({ providedIn: 'root' })
 export class SendPhoto {
   private readonly api = inject(Api);
   private readonly errands = inject(Errands);
 
   /**
-   * @returns the entry with the photo; null where it is kept here meanwhile
-   * @throws what the server said against it
+   * @returns the entry with the photo; null where it waits on this device
+   * @throws what the server said against it, or NotKept where neither the server nor this device has it
    */
   async send(modelId: string, by: string, photo: File): Promise<AtlasEntry | null> {
     const id = crypto.randomUUID();
+    const errand: Errand = { id, at: new Date().toISOString(), why: null, kind: 'photo', modelId, by };
+    const keeping = this.errands.keep(errand, photo);
+    // What cannot be kept may still be sent.
+    await keeping.catch(() => undefined);
     try {
-      return await firstValueFrom(this.api.addPhoto(modelId, by, photo, id));
+      const entry = await firstValueFrom(this.api.addPhoto(modelId, by, photo, id).pipe(timeout(ANSWER_MS)));
+      await this.errands.drop(errand);
+      return entry;
     } catch (error) {
-      if (!isAway(error)) throw error;
-      await this.errands.keep(
-        { id, at: new Date().toISOString(), why: null, kind: 'photo', modelId, by },
-        photo,
-      );
-      return null;
+      if (isAway(error)) return keeping.then(() => null);
+      await this.errands.drop(errand);
+      throw error;
     }
   }
 }
