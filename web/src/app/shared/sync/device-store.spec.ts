@@ -128,6 +128,21 @@ describe('DeviceStore', () => {
     expect(left.parked.length).toBe(1);
   });
 
+  it('gives a picture back as it was, also one that an earlier version kept', async () => {
+    const errand = { id: 'e1', at: moment, why: null, kind: 'photo', modelId: 'car', by: 'crew-1' } as const;
+    const picture = new Blob(['12345'], { type: 'image/png' });
+    const box = new DeviceStore();
+    await box.keepErrand(errand, picture);
+    const db = await openDB('voltrek');
+    await db.add('errands', { errand: { ...errand, id: 'e2' }, photo: picture });
+    db.close();
+    for (const { photo } of await new DeviceStore().errands()) {
+      expect(photo!.type).toBe('image/png');
+      expect(await photo!.text()).toBe('12345');
+    }
+    expect((await new DeviceStore().errands()).map(({ errand: { id } }) => id)).toEqual(['e1', 'e2']);
+  });
+
   it('waits for no database that never answers, and keeps what was tapped meanwhile once one does', async () => {
     const [tap] = taps();
     // A page from before a change of the database that does not let go of it.

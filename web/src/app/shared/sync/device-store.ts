@@ -34,10 +34,15 @@ interface DeviceSchema extends DBSchema {
   /** Keys count up, so that they are sent in the order they were kept. */
   errands: { key: number; value: KeptErrand; indexes: { id: string } };
 }
-/** An errand with the picture that goes with it. */
+/** A picture is kept as its bytes: a browser keeps a Blob beside its database, where it may be lost or late. */
+interface KeptPhoto {
+  readonly bytes: ArrayBuffer;
+  readonly type: string;
+}
+/** An errand with the picture that goes with it; those kept before are Blobs. */
 interface KeptErrand {
   readonly errand: Errand;
-  readonly photo: Blob | null;
+  readonly photo: KeptPhoto | Blob | null;
 }
 type Stores = ('waiting' | 'outbox' | 'jobs' | 'refused' | 'parked' | 'errands')[];
 /** Where it stands what became of an event. */
@@ -222,19 +227,21 @@ export class DeviceStore {
   }
 
   /** @returns false where it could not be kept */
-  keepErrand(errand: Errand, photo: Blob | null): Promise<boolean> {
+  async keepErrand(errand: Errand, photo: Blob | null): Promise<boolean> {
+    const kept = photo && { bytes: await photo.arrayBuffer(), type: photo.type };
     return this.attempt(async (db) => {
       const change = db.transaction('errands', 'readwrite');
       const key = await change.store.index('id').getKey(errand.id);
-      if (key === undefined) await change.store.add({ errand, photo });
+      if (key === undefined) await change.store.add({ errand, photo: kept });
       await change.done;
       return true;
     }, false);
   }
 
   /** In the order they were kept. */
-  errands(): Promise<KeptErrand[]> {
-    return this.attempt((db) => db.getAll('errands'), []);
+  async errands(): Promise<{ readonly errand: Errand; readonly photo: Blob | null }[]> {
+    const kept = await this.attempt((db) => db.getAll('errands'), []);
+    return kept.map(({ errand, photo }) => ({ errand, photo: photo && blobOf(photo) }));
   }
 
   /** What the server said against an errand; null: it is to be sent again. */
@@ -272,6 +279,10 @@ export class DeviceStore {
       { waiting: [], parked: [], refused: [], errands: [] },
     );
   }
+}
+
+function blobOf(photo: KeptPhoto | Blob): Blob {
+  return photo instanceof Blob ? photo : new Blob([photo.bytes], { type: photo.type });
 }
 
 /** Once, however often it is asked for. */
