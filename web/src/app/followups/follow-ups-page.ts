@@ -9,6 +9,7 @@ import { OpenJob } from '../shared/job/open-job';
 import { Api } from '../shared/state/api';
 import { sessionFeature } from '../shared/state/session';
 import { problemText } from '../shared/state/problem';
+import { localDay } from '../shared/ui/dates';
 import { When } from '../shared/ui/when';
 import { FOLLOW_UPS_PAGE as T } from '@words/screens/followups';
 
@@ -102,7 +103,7 @@ export class FollowUpsPage {
   protected readonly t = T;
 
   protected readonly words = FOLLOW_UP_WORDS;
-  protected readonly today = new Date().toISOString().slice(0, 10);
+  protected readonly today = localDay(new Date());
   protected readonly due = signal<readonly DueFollowUp[]>([]);
   protected readonly isReady = signal(false);
   protected readonly problem = signal<string | null>(null);

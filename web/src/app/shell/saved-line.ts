@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
+import { signInFeature } from '../shared/state/sign-in';
 import { deviceFeature } from '../shared/sync/device-state';
 import { DeviceStore } from '../shared/sync/device-store';
 import { savedText } from '@words/saved-words';
@@ -59,6 +60,7 @@ export class SavedLine {
   private readonly modals = inject(NgbModal);
   private readonly canKeep = inject(DeviceStore).canKeep;
   private readonly state = this.store.selectSignal(deviceFeature.selectDeviceState);
+  private readonly isShut = this.store.selectSignal(signInFeature.selectIsShut);
   private readonly backlog = this.store.selectSignal(deviceFeature.selectBacklog);
 
   protected readonly text = computed(() => {
@@ -70,10 +72,11 @@ export class SavedLine {
       backlog: this.backlog(),
       canKeep: this.canKeep(),
       isLookedFor,
+      isShut: this.isShut(),
     });
   });
   protected readonly isOpen = computed(
-    () => this.backlog() !== null || !this.state().connected || !this.canKeep(),
+    () => this.backlog() !== null || !this.state().connected || !this.canKeep() || this.isShut(),
   );
 
   protected show(): void {

@@ -57,6 +57,19 @@ describe('a shut door', () => {
     expect(slice().wanted).toBeNull();
   });
 
+  it('keeps everything back until somebody is in, and nothing because somebody else is wanted', () => {
+    const isShut = store.selectSignal(signInFeature.selectIsShut);
+    expect(isShut()).toBeTrue();
+    store.dispatch(SignInActions.putOff());
+    expect(isShut()).toBeTrue();
+    store.dispatch(SignInActions.cameIn({ state: signInState({ crewId: 'crew-1', signedIn: ['crew-1'] }) }));
+    expect(isShut()).toBeFalse();
+    store.dispatch(SignInActions.wanted({ crewId: 'crew-2' }));
+    expect(isShut()).toBeFalse();
+    store.dispatch(SignInActions.told({ state: signInState({ required: false }) }));
+    expect(isShut()).toBeFalse();
+  });
+
   it('is told by any answer, with whose tap it was; a later one without a name does not forget that', () => {
     const send = (url: string, by?: string): void => {
       TestBed.inject(HttpClient)

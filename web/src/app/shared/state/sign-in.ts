@@ -2,7 +2,16 @@ import type { HttpInterceptorFn } from '@angular/common/http';
 import { inject } from '@angular/core';
 import type { SignInState } from '@voltrek/contracts';
 import { Actions, createEffect, ofType, ROOT_EFFECTS_INIT } from '@ngrx/effects';
-import { createActionGroup, createFeature, createReducer, emptyProps, on, props, Store } from '@ngrx/store';
+import {
+  createActionGroup,
+  createFeature,
+  createReducer,
+  createSelector,
+  emptyProps,
+  on,
+  props,
+  Store,
+} from '@ngrx/store';
 import { catchError, EMPTY, exhaustMap, filter, map, mergeMap, of, throwError } from 'rxjs';
 import { JobActions, jobFeature } from '../job/job-state';
 import { Api } from './api';
@@ -86,6 +95,13 @@ export const signInFeature = createFeature({
     ),
     on(SignInActions.putOff, (slice): SignInSlice => ({ ...slice, wanted: null })),
   ),
+  extraSelectors: ({ selectState }) => ({
+    /** Nothing goes to the server or comes from it before somebody signs in. */
+    selectIsShut: createSelector(
+      selectState,
+      (state) => state !== null && state.required && state.crewId === null,
+    ),
+  }),
 });
 
 export const askSignIn = createEffect(

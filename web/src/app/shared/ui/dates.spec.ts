@@ -1,4 +1,4 @@
-import { dateText } from './dates';
+import { dateText, localDay } from './dates';
 
 describe('A moment in words', () => {
   const AT = new Date(2026, 0, 5, 14, 7, 9);
@@ -32,5 +32,12 @@ describe('A moment in words', () => {
   it('takes what is kept in universal time to the clock on the wall', () => {
     expect(dateText(AT.toISOString(), 'seconds', ['en-GB'])).toBe('14:07:09');
     expect(dateText(AT.getTime(), 'time', ['en-GB'])).toBe('14:07');
+  });
+});
+
+describe('localDay', () => {
+  it('is the day of the clock on the wall, at both its ends', () => {
+    expect(localDay(new Date(2027, 0, 5, 0, 0))).toBe('2027-01-05');
+    expect(localDay(new Date(2027, 10, 30, 23, 59, 59))).toBe('2027-11-30');
   });
 });

@@ -48,3 +48,9 @@ function formatOf(style: DateStyle, locales: readonly string[]): Intl.DateTimeFo
 
 /** The time of day, as the user's clock shows it. */
 export const timeOfDay = (at: string | number | Date): string => dateText(at, 'time');
+
+/** The day that it is where one is, as the house writes days: YYYY-MM-DD. */
+export function localDay(at: Date): string {
+  const two = (figure: number): string => String(figure).padStart(2, '0');
+  return `${at.getFullYear()}-${two(at.getMonth() + 1)}-${two(at.getDate())}`;
+}

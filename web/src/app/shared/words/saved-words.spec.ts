@@ -4,7 +4,7 @@ describe('what is said of the taps of this device', () => {
   const at = '2027-01-15T02:41:00';
   const all: SavedState = {
     ...{ connected: true, savedAt: null, parked: 0, backlog: null, canKeep: true },
-    isLookedFor: true,
+    ...{ isLookedFor: true, isShut: false },
   };
   const backlog = { taps: 3, jobs: 2, since: at };
 
@@ -27,6 +27,15 @@ describe('what is said of the taps of this device', () => {
     expect(savedText({ ...unknown, savedAt: at })).toBe('looking what waits');
     expect(savedText({ ...unknown, connected: false })).toBe('no server, looking what waits');
     expect(savedText({ ...unknown, backlog })).toBe('saving 3');
+  });
+
+  it('says that somebody is to sign in where that is all that is missing, whether or not the line stands', () => {
+    for (const connected of [true, false]) {
+      const shut = { ...all, connected, isShut: true };
+      expect(savedText({ ...shut, backlog })).toBe('not signed in, 3 of 2 jobs kept here since 02:41');
+      expect(savedText(shut)).toBe('not signed in, 0 kept here');
+      expect(savedText({ ...shut, canKeep: false })).toBe('no place to keep taps');
+    }
   });
 
   it('tells of what the server would not take, and of a device that keeps nothing', () => {

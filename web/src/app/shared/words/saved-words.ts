@@ -11,18 +11,22 @@ export interface SavedState {
   readonly canKeep: boolean;
   /** What an earlier page left has been looked for. */
   readonly isLookedFor: boolean;
+  /** The server wants somebody to sign in first. */
+  readonly isShut: boolean;
 }
 
 const LOOKING = 'looking what waits';
 
 /** The state of the taps of this device, short enough for the bar on top. */
-export function savedText({ connected, savedAt, parked, backlog, canKeep, isLookedFor }: SavedState): string {
+export function savedText(state: SavedState): string {
+  const { connected, savedAt, parked, backlog, canKeep, isLookedFor, isShut } = state;
   const none = isLookedFor ? '0 kept here' : LOOKING;
   const kept =
     backlog &&
     `${backlog.taps}${backlog.jobs > 1 ? ` of ${backlog.jobs} jobs` : ''} kept here since ${timeOfDay(backlog.since)}`;
   if (!canKeep) return backlog ? `${backlog.taps} not saved, no place to keep` : 'no place to keep taps';
   if (parked > 0) return `not taken, ${kept ?? 'look'}`;
+  if (isShut) return `not signed in, ${kept ?? none}`;
   if (!connected) return `no server, ${kept ?? none}`;
   if (backlog) return `saving ${backlog.taps}`;
   if (!isLookedFor) return LOOKING;
