@@ -301,11 +301,21 @@ test('on a phone a figure says what it means above the pad, and what was taken s
 }) => {
   await page.setViewportSize({ width: 390, height: 844 });
   await page.route('**/api/instruments/stream', (route) => route.abort());
-  await tech.openJob('ardwen-solace');
+  // A string of two has the most readings to choose from, and so the least room.
+  await tech.openJob('hulvane-cornice-9', -9);
   await tech.toMeasure('one click');
   const pad = page.getByLabel('Number pad');
-  // Nothing is linked and nothing was taken: the pad is what there is.
-  for (const digit of '708') await pad.getByRole('button', { name: digit, exact: true }).click();
+  // Nothing is linked and nothing was taken: the pad is what there is. It keeps its place whatever is said of what was typed so far.
+  const place = await pad.boundingBox();
+  for (const reading of ['Key on', 'Rest volts, battery 1']) {
+    await page.getByRole('radio', { name: reading }).click();
+    for (const digit of '708') {
+      await pad.getByRole('button', { name: digit, exact: true }).click();
+      expect(await pad.boundingBox(), reading).toEqual(place);
+    }
+    if (reading === 'Key on')
+      for (let i = 0; i < 3; i++) await pad.getByRole('button', { name: 'Delete last' }).click();
+  }
   const meaning = page.locator('.preview');
   await expect(meaning).toBeInViewport({ ratio: 1 });
   expect((await meaning.boundingBox())!.y).toBeLessThan((await pad.boundingBox())!.y);

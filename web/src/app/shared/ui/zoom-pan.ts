@@ -63,7 +63,9 @@ const ARROW_SHARE = 0.15;
       width: 100%;
       height: 100%;
     }
+    /* Where the room is small its owner leaves them out: two fingers, or the drawing at full size, do the same. */
     .keys {
+      display: var(--zoom-keys, flex);
       flex: none;
       justify-content: flex-end;
     }

@@ -41,6 +41,24 @@ const mayLend = ({ donorMachine, machine }: Work): boolean =>
       align-items: baseline;
       gap: 16px;
     }
+    @media (max-width: 720px) {
+      :host {
+        gap: 6px;
+      }
+      header {
+        font-size: 15px;
+        line-height: 1.2;
+      }
+      .keys {
+        display: grid;
+        grid-auto-flow: column;
+        gap: 6px;
+      }
+      .key {
+        padding: 4px;
+        font-size: 16px;
+      }
+    }
   `,
 })
 export class LocateHead {

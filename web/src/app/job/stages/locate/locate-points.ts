@@ -160,6 +160,23 @@ import { LOCATE_POINTS as T } from '@words/screens/job-stages-locate';
       width: 100%;
       margin-bottom: 6px;
     }
+    /* On a phone it leaves the points as much room as it can. */
+    @media (max-width: 720px) {
+      fieldset .keys {
+        display: grid;
+        grid-template-columns: repeat(3, 1fr);
+        gap: 6px;
+      }
+      fieldset .key {
+        padding: 4px;
+        font-size: 15px;
+      }
+      legend {
+        font-size: 14px;
+        line-height: 1.15;
+        margin-bottom: 4px;
+      }
+    }
   `,
 })
 export class LocatePoints {
