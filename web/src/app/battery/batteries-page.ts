@@ -1,3 +1,4 @@
+import { HttpErrorResponse } from '@angular/common/http';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { type Battery, type NewBattery, parseNewBattery } from '@voltrek/contracts';
@@ -80,7 +81,7 @@ const VAN: FormField = { key: 'vanId', label: T.whereItIs, kind: 'choice' };
     @if (adding()) {
       <form class="new" (submit)="$event.preventDefault(); add()">
         <vt-form-fields [fields]="fields()" [form]="form" />
-        <button type="submit" class="key strong" [disabled]="form.invalid">
+        <button type="submit" class="key strong" [disabled]="form.invalid || isBusy()">
           {{ t.putItInTheRecord }}
         </button>
       </form>
@@ -154,6 +155,7 @@ export class BatteriesPage {
   protected readonly problem = signal<string | null>(null);
   protected readonly code = signal('');
   protected readonly adding = signal(false);
+  protected readonly isBusy = signal(false);
   protected readonly rating = ratingWords;
   protected readonly stateWords = BATTERY_STATE_WORDS;
   protected readonly fields = computed<readonly FormField[]>(() => [
@@ -185,15 +187,21 @@ export class BatteriesPage {
   protected find(): void {
     this.api.battery(this.code()).subscribe({
       next: ({ battery }) => void this.router.navigate(['/battery', battery.id]),
-      error: () => this.problem.set(T.noBatteryHasTheCode(this.code().trim())),
+      error: (error: unknown) =>
+        this.problem.set(isUnknown(error) ? T.noBatteryHasTheCode(this.code().trim()) : problemText(error)),
     });
   }
 
   protected add(): void {
-    if (this.form.invalid) return;
+    // A second tap while the first is on its way would be a second battery.
+    if (this.form.invalid || this.isBusy()) return;
+    this.isBusy.set(true);
     this.api.addBattery(this.entryOf(keptOf(this.fields(), this.form))).subscribe({
       next: (record) => void this.router.navigate(['/battery', record.battery.id]),
-      error: (error: unknown) => this.problem.set(problemText(error)),
+      error: (error: unknown) => {
+        this.isBusy.set(false);
+        this.problem.set(problemText(error));
+      },
     });
   }
 
@@ -216,4 +224,9 @@ export class BatteriesPage {
       this.problem.set(T.theLabelsCouldNotBeMade);
     }
   }
+}
+
+/** The server was there, and has none of that name. */
+function isUnknown(error: unknown): boolean {
+  return error instanceof HttpErrorResponse && error.status === 404;
 }

@@ -72,7 +72,7 @@ describe('a new call', () => {
     await tap('Urgent');
     const before = Date.now();
     send().click();
-    expect(modal.close).toHaveBeenCalledTimes(1);
+    await new Promise<void>((closed) => modal.close.and.callFake(() => closed()));
     const [call] = sent as [NewCallEntry];
     expect(call).toEqual(
       jasmine.objectContaining({
@@ -86,6 +86,26 @@ describe('a new call', () => {
     );
     expect(call.plate).withContext('the vehicle stands for its plate').toBeUndefined();
     expect(Date.parse(call.promisedAt!) - before).toBeGreaterThanOrEqual(40 * 60_000 - 1_000);
+  });
+
+  it('is one call however often it is sent while the server takes its time, and may be sent again after a refusal', async () => {
+    let answer = new Subject<unknown>();
+    const openCall = jasmine.createSpy('openCall').and.callFake(() => answer);
+    const { modal, type, tap, send } = await show({ vehicles: () => of([KNOWN]), openCall });
+    await type('Plate', 'QX 0007');
+    await tap('QX 0007');
+    await type('Place', 'Yard');
+    const form = send().form!;
+    for (let i = 0; i < 3; i++) form.dispatchEvent(new Event('submit'));
+    expect(openCall).toHaveBeenCalledTimes(1);
+    answer.error(new HttpErrorResponse({ status: 400, error: { status: 400, detail: 'No.' } }));
+    await new Promise((done) => setTimeout(done));
+    answer = new Subject();
+    form.dispatchEvent(new Event('submit'));
+    expect(openCall).toHaveBeenCalledTimes(2);
+    answer.next({});
+    answer.complete();
+    await new Promise<void>((closed) => modal.close.and.callFake(() => closed()));
   });
 
   it('forgets the vehicle when its plate is changed, and an answer to an older plate', async () => {

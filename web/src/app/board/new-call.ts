@@ -10,9 +10,7 @@ import {
 import { TYPED_RANGES } from '@voltrek/core/quantities';
 import { outOfRange } from '@words/range-words';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
-import { timeout } from 'rxjs';
 import { NgbTypeahead } from '@ng-bootstrap/ng-bootstrap/typeahead';
-import { Api } from '../shared/state/api';
 import { problemText } from '../shared/state/problem';
 import { modelName, modelRow, modelSuggestions } from '../shared/ui/model-suggestions';
 import { typedFigure } from '../shared/ui/typed-figure';
@@ -20,14 +18,11 @@ import { vehicleWord } from '@words/figures';
 import { type FieldFaults, faultsOf, schemaFaults } from '../shared/ui/checked-form';
 import { Choices } from '../shared/ui/choices';
 import { Finder } from '../shared/state/finder';
-import { isAway } from '../shared/sync/answer-to';
 import { callErrand } from '../shared/sync/errand';
 import { Errands } from '../shared/sync/errands';
 import { When } from '../shared/ui/when';
 import { NEW_CALL as T } from '@words/screens/board';
 
-/** The server is given this long before a call is kept here, ms. */
-const ANSWER_MS = 6_000;
 /** Known vehicles that are offered while a plate is typed. */
 const KNOWN_MOST = 4;
 
@@ -137,7 +132,9 @@ const FIELDS = [
         <p class="problem" role="alert">{{ text }}</p>
       }
       <div class="keys">
-        <button type="submit" class="key strong" [disabled]="form.invalid">{{ t.putItOnTheBoard }}</button>
+        <button type="submit" class="key strong" [disabled]="form.invalid || isBusy()">
+          {{ t.putItOnTheBoard }}
+        </button>
         <button type="button" class="key" (click)="modal.dismiss()">{{ t.leaveIt }}</button>
       </div>
     </form>
@@ -159,11 +156,11 @@ export class NewCall {
   protected readonly t = T;
 
   protected readonly modal = inject(NgbActiveModal);
-  private readonly api = inject(Api);
   private readonly finder = inject(Finder);
   private readonly errands = inject(Errands);
 
   protected readonly machine = signal<MachineSummary | null>(null);
+  protected readonly isBusy = signal(false);
   protected readonly known = signal<readonly VehicleSummary[]>([]);
   protected readonly vehicle = signal<VehicleSummary | null>(null);
   protected readonly unit = computed(() => shownUnit('°C'));
@@ -271,23 +268,12 @@ export class NewCall {
     };
   }
 
-  protected open(): void {
-    if (this.form.invalid) return;
-    const call = this.entry();
-    this.api
-      .openCall(call)
-      .pipe(timeout(ANSWER_MS))
-      .subscribe({
-        next: () => this.modal.close(),
-        error: (error: unknown) => {
-          if (isAway(error)) void this.keep(call);
-          else this.problem.set(problemText(error));
-        },
-      });
-  }
-
-  /** No server answers: it goes on this device's board, and to the server when there is one. */
-  private async keep(call: NewCallEntry): Promise<void> {
+  /** Where no server answers it goes on this device's board, and to the server when there is one. */
+  protected async open(): Promise<void> {
+    // A second tap while the first is on its way would be a second call.
+    if (this.form.invalid || this.isBusy()) return;
+    this.isBusy.set(true);
+    this.problem.set(null);
     const known = this.vehicle();
     const about = known && {
       vehicleId: known.id,
@@ -295,10 +281,12 @@ export class NewCall {
       modelId: known.modelId,
     };
     try {
-      await this.errands.keep(callErrand(call, about, new Date().toISOString()));
+      await this.errands.offer(callErrand(this.entry(), about, new Date().toISOString()));
       this.modal.close();
     } catch (error) {
       this.problem.set(problemText(error));
+    } finally {
+      this.isBusy.set(false);
     }
   }
 }

@@ -19,7 +19,6 @@ import {
 } from '@voltrek/core/practice';
 import { MINUTE_MS } from '@voltrek/core/quantities';
 import { Store } from '@ngrx/store';
-import { firstValueFrom, timeout } from 'rxjs';
 import { nameOf } from '@words/figures';
 import { RUNG_WORDS } from '@words/practice-words';
 import { When } from '../shared/ui/when';
@@ -28,7 +27,6 @@ import { ticker } from '../shared/job/ticker';
 import { Api } from '../shared/state/api';
 import { problemText } from '../shared/state/problem';
 import { sessionFeature } from '../shared/state/session';
-import { isAway } from '../shared/sync/answer-to';
 import { Errands } from '../shared/sync/errands';
 import { Chart } from '../shared/ui/chart';
 import type { ChartColours } from '../shared/ui/colours';
@@ -40,7 +38,7 @@ import { ExamRecord, type ExamUnderWay } from './exam-record';
 import { PracticeRecord } from './practice-record';
 import { skillsChart, skillsOf } from './skills-chart';
 
-/** The server is given this long before an exam waits on this device, ms. */
+/** The server works every case of an exam once more: it is given this long before the exam waits on this device, ms. */
 const ANSWER_MS = 12_000;
 const SECOND_MS = 1_000;
 
@@ -317,15 +315,10 @@ export class ExamPage {
   }
 
   private async send(sent: NewExam): Promise<void> {
-    try {
-      const marked = await firstValueFrom(this.api.addExam(sent).pipe(timeout(ANSWER_MS)));
-      this.taken.update((list) => [marked, ...list]);
-      this.note.set(null);
-    } catch (error) {
-      if (!isAway(error)) throw error;
-      await this.errands.keep({ id: sent.id, at: sent.endedAt, why: null, kind: 'exam', exam: sent });
-      this.note.set(T.waits);
-    }
+    const { id, endedAt: at } = sent;
+    const marked = await this.errands.offer({ id, at, why: null, kind: 'exam', exam: sent }, ANSWER_MS);
+    if (marked) this.taken.update((list) => [marked, ...list]);
+    this.note.set(marked ? null : T.waits);
   }
 
   protected sign({ id }: Exam): void {

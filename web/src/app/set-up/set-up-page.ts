@@ -112,7 +112,7 @@ type Role = (typeof CREW_ROLES)[number];
           </button>
         </div>
       </fieldset>
-      <button type="submit" class="key strong" [disabled]="!ready()">{{ t.toTheBoard }}</button>
+      <button type="submit" class="key strong" [disabled]="!ready() || isBusy()">{{ t.toTheBoard }}</button>
     </form>
   `,
   styles: `
@@ -167,6 +167,7 @@ export class SetUpPage {
   ]);
   protected readonly atlas = signal<SetUp['atlas']>('shipped');
   protected readonly problem = signal<string | null>(null);
+  protected readonly isBusy = signal(false);
   protected readonly usual = computed(() =>
     Object.entries(this.house()?.usualKit ?? {}).map(([key, { name, kind }]) => ({
       key,
@@ -222,12 +223,18 @@ export class SetUpPage {
   }
 
   protected begin(): void {
+    // A house is begun once: a second tap would be told that it is there.
+    if (this.isBusy()) return;
+    this.isBusy.set(true);
     this.api.setUp(this.setUp()).subscribe({
       next: () => {
         this.store.dispatch(SessionActions.crewWanted());
         void this.router.navigate(['/board']);
       },
-      error: (error: unknown) => this.problem.set(problemText(error)),
+      error: (error: unknown) => {
+        this.isBusy.set(false);
+        this.problem.set(problemText(error));
+      },
     });
   }
 }

@@ -3,13 +3,15 @@ import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { provideState, provideStore, Store } from '@ngrx/store';
 import { deleteDB } from 'idb';
-import { type Observable, of, throwError } from 'rxjs';
+import { NEVER, type Observable, of, throwError } from 'rxjs';
+import type { Call } from '@voltrek/contracts';
 import type { JobEvent } from '@voltrek/core/job';
 import { CAR, event, opened } from '../../../testing/fixtures';
 import { Api } from '../state/api';
+import { NotKept } from '../state/problem';
 import { deviceFeature } from './device-state';
 import { DeviceStore } from './device-store';
-import type { Errand } from './errand';
+import type { CallErrand, Errand } from './errand';
 import { Errands } from './errands';
 
 const AT = '2027-01-15T02:40:00.000Z';
@@ -18,7 +20,7 @@ const entry: Errand = {
   ...{ kind: 'entry', machine: CAR, by: 'crew-1', note: '' },
 };
 const photo: Errand = { id: 'e2', at: AT, why: null, kind: 'photo', modelId: 'car', by: 'crew-1' };
-const call: Errand = {
+const call: CallErrand = {
   ...{ id: 'e3', at: AT, why: null, kind: 'call', vehicleId: 'v', vehicleName: null, modelId: 'car' },
   call: { id: 'e3', title: 'T', placeName: 'P', said: '', ambientC: 0, urgent: false, modelId: 'car' },
 };
@@ -98,5 +100,19 @@ describe('what is sent beside the events', () => {
     await TestBed.inject(Errands).drop(entry);
     expect(await left()).toEqual([]);
     expect(shown()).toEqual([]);
+  });
+
+  it('is sent at once when it is typed in, and kept only where nobody answers', async () => {
+    const late: CallErrand = { ...call, id: 'e4', call: { ...call.call, id: 'e4' } };
+    expect(await TestBed.inject(Errands).offer(call)).toEqual({} as Call);
+    answer = () => fails(400);
+    await expectAsync(TestBed.inject(Errands).offer(late)).toBeRejected();
+    expect(await left()).toEqual(['e1', 'e2', 'e3']);
+    answer = () => NEVER;
+    expect(await TestBed.inject(Errands).offer(late, 5)).toBeNull();
+    expect(await left()).toEqual(['e1', 'e2', 'e3', 'e4']);
+    answer = () => fails(0);
+    spyOn(TestBed.inject(DeviceStore), 'keepErrand').and.resolveTo(false);
+    await expectAsync(TestBed.inject(Errands).offer({ ...late, id: 'e5' })).toBeRejectedWithError(NotKept);
   });
 });

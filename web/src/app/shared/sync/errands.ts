@@ -1,4 +1,5 @@
 import { inject, Injectable } from '@angular/core';
+import type { AtlasEntry, Call, Exam } from '@voltrek/contracts';
 import type { JobEvent } from '@voltrek/core/job';
 import { Store } from '@ngrx/store';
 import { firstValueFrom, type Observable, timeout } from 'rxjs';
@@ -8,10 +9,21 @@ import { JobActions } from '../job/job-state';
 import { DeviceActions } from './device-state';
 import { DeviceStore } from './device-store';
 import type { Errand } from './errand';
-import { answerTo } from './answer-to';
+import { answerTo, isAway } from './answer-to';
 
 /** A request that takes longer is given up, ms. A photo may take as long as it moves. */
 const ERRAND_MS = 30_000;
+
+/** Whoever types something in waits this long for the server before it is kept here, ms. */
+const ANSWER_MS = 6_000;
+
+/** What the server answers to each. */
+interface Answers {
+  readonly call: Call;
+  readonly entry: AtlasEntry;
+  readonly exam: Exam;
+  readonly photo: AtlasEntry;
+}
 
 /** Keeps what is sent beside the events of jobs until the server has it: calls, atlas entries, photos. */
 @Injectable({ providedIn: 'root' })
@@ -25,6 +37,24 @@ export class Errands {
   async keep(errand: Errand, photo: Blob | null = null): Promise<void> {
     if (!(await this.device.keepErrand(errand, photo))) throw new NotKept();
     this.store.dispatch(DeviceActions.errandKept({ errand }));
+  }
+
+  /**
+   * Sends what was typed in just now, and keeps it where no server answers.
+   *
+   * @param answerMs how long the server is given, ms
+   * @returns what the server answered; null where it waits on this device
+   * @throws what the server said against it, or NotKept where neither the server nor this device has it
+   */
+  async offer<E extends Errand>(errand: E, answerMs = ANSWER_MS): Promise<Answers[E['kind']] | null> {
+    try {
+      const asked = this.request(errand, null).pipe(timeout(answerMs));
+      return (await firstValueFrom(asked)) as Answers[E['kind']];
+    } catch (error) {
+      if (!isAway(error)) throw error;
+      await this.keep(errand);
+      return null;
+    }
   }
 
   /**

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/cor
 import type { ImportReport } from '@voltrek/contracts';
 import { NgbActiveModal, type NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
-import type { Observable } from 'rxjs';
+import { finalize, type Observable, type Subscription } from 'rxjs';
 import { Api } from '../state/api';
 import { problemText } from '../state/problem';
 import { sessionFeature } from '../state/session';
@@ -105,31 +105,42 @@ export class ImportDialog {
   private readonly api = inject(Api);
   private readonly crewId = inject(Store).selectSignal(sessionFeature.selectCrewId);
   private file: File | null = null;
+  /** What is on its way: an answer to an older file is of no account. */
+  private asked: Subscription | null = null;
 
   readonly target = signal<ImportTarget>({ name: '', address: '' });
   protected readonly report = signal<ImportReport | null>(null);
   protected readonly problem = signal<string | null>(null);
+  protected readonly isBusy = signal(false);
 
   protected look(file: File | null): void {
     this.file = file;
     this.report.set(null);
     this.problem.set(null);
+    this.asked?.unsubscribe();
+    this.isBusy.set(false);
     if (file) this.answer(this.api.previewImport(this.target().address, file));
   }
 
   protected mayImport(): boolean {
     const report = this.report();
-    return report !== null && report.faults.length === 0 && report.added.length + report.changed.length > 0;
+    return (
+      !this.isBusy() &&
+      report !== null &&
+      report.faults.length === 0 &&
+      report.added.length + report.changed.length > 0
+    );
   }
 
   protected apply(): void {
     const report = this.report();
-    if (this.file && report)
+    if (this.file && report && this.mayImport())
       this.answer(this.api.importFile(this.target().address, this.file, this.crewId(), report.basis));
   }
 
   private answer(request: Observable<ImportReport>): void {
-    request.subscribe({
+    this.isBusy.set(true);
+    this.asked = request.pipe(finalize(() => this.isBusy.set(false))).subscribe({
       next: (report) => this.report.set(report),
       error: (error: unknown) => this.problem.set(problemText(error)),
     });

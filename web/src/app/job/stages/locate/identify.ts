@@ -9,15 +9,12 @@ import {
   signal,
 } from '@angular/core';
 import { CHEMISTRIES } from '@voltrek/core/battery';
-import { type Machine, MACHINE_CLASSES, type MachineClass, TERMINAL_LAYOUTS } from '@voltrek/core/machine';
+import { MACHINE_CLASSES, type MachineClass, TERMINAL_LAYOUTS } from '@voltrek/core/machine';
 import { type Clue, cluesFor, machineFrom, rankPlaces, typicalOf } from '@voltrek/core/template';
 import type { MachineSummary } from '@voltrek/contracts';
 import { Store } from '@ngrx/store';
-import { firstValueFrom } from 'rxjs';
-import { Api } from '../../../shared/state/api';
 import { AtlasActions, atlasFeature } from '../../../shared/state/atlas';
 import { problemText } from '../../../shared/state/problem';
-import { isAway } from '../../../shared/sync/answer-to';
 import { Errands } from '../../../shared/sync/errands';
 import { SendPhoto } from '../../../shared/sync/send-photo';
 import { sessionFeature } from '../../../shared/state/session';
@@ -313,7 +310,6 @@ export class Identify {
   readonly work = input.required<Work>();
   readonly partChosen = output<LocatePart>();
 
-  private readonly api = inject(Api);
   private readonly errands = inject(Errands);
   private readonly photos = inject(SendPhoto);
   private readonly store = inject(Store);
@@ -428,18 +424,6 @@ export class Identify {
     this.partChosen.emit('points');
   }
 
-  /** Where no server answers the entry waits on this device, and the job goes on with it. */
-  private async send(machine: Machine, note: string): Promise<void> {
-    const by = this.crewId();
-    try {
-      await firstValueFrom(this.api.addEntry(machine, by, note));
-    } catch (error) {
-      if (!isAway(error)) throw error;
-      const at = new Date().toISOString();
-      await this.errands.keep({ id: crypto.randomUUID(), at, why: null, kind: 'entry', machine, by, note });
-    }
-  }
-
   /** The entry first, then its photo, then the job goes on with it: a photo that is refused keeps the entry. */
   protected async keep(): Promise<void> {
     const machine = this.entry();
@@ -448,7 +432,10 @@ export class Identify {
     this.problem.set(null);
     try {
       const seen = this.seen().map((clue) => CLUE_WORDS[clue]);
-      await this.send(machine, seen.join(', ').slice(0, 200));
+      const note = seen.join(', ').slice(0, 200);
+      const errand = { id: crypto.randomUUID(), at: new Date().toISOString(), why: null };
+      // Where no server answers it waits on this device, and the job goes on with it.
+      await this.errands.offer({ ...errand, kind: 'entry', machine, by: this.crewId(), note });
       this.reporter.report('model.identified', { modelId: machine.id });
       const photo = this.photo();
       if (photo) await this.photos.send(machine.id, this.crewId(), photo);
