@@ -90,6 +90,14 @@ test('an entry is corrected, shows what cannot be, is confirmed by another, and 
   await expect(page.getByRole('img', { name: 'Photo 1 by Isk' })).toBeVisible();
   // With no network the next one waits on the device.
   await page.context().setOffline(true);
+  const reaches = () =>
+    page.evaluate(() =>
+      fetch('/api/health').then(
+        () => true,
+        () => false,
+      ),
+    );
+  await expect.poll(reaches).toBe(false);
   await page
     .locator('vt-entry-view input[type=file]')
     .setInputFiles({ name: 'second.png', mimeType: 'image/png', buffer: PICTURE });

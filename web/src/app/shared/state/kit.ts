@@ -2,7 +2,7 @@ import { inject } from '@angular/core';
 import type { KitEntry, Van } from '@voltrek/contracts';
 import { Actions, createEffect, ofType, ROOT_EFFECTS_INIT } from '@ngrx/effects';
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
-import { concatMap, type Observable, switchMap } from 'rxjs';
+import { concatMap, EMPTY, type Observable, switchMap } from 'rxjs';
 import { Api } from './api';
 import { answered } from './answered';
 
@@ -45,11 +45,16 @@ export const kitFeature = createFeature({
   ),
 });
 
+/** A change answers with all vans: what was asked before it would only put them back. */
 export const loadKit = createEffect(
   (actions = inject(Actions), api = inject(Api)) =>
     actions.pipe(
-      ofType(ROOT_EFFECTS_INIT, KitActions.opened),
-      switchMap(() => answered(api.vans(), (vans) => KitActions.loaded({ vans }), KitActions.failed)),
+      ofType(ROOT_EFFECTS_INIT, KitActions.opened, KitActions.changeWanted, KitActions.markFinished),
+      switchMap(({ type }) =>
+        type === KitActions.changeWanted.type || type === KitActions.markFinished.type
+          ? EMPTY
+          : answered(api.vans(), (vans) => KitActions.loaded({ vans }), KitActions.failed),
+      ),
     ),
   { functional: true },
 );

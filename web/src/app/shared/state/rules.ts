@@ -24,12 +24,19 @@ export const RulesActions = createActionGroup({
 
 const initial: RulesState = { page: null, problem: null };
 
+/** What was set only grows: an answer that tells of less was asked before a change that is here already. */
+const isNews = ({ page: known }: RulesState, page: RulesPage): boolean =>
+  known === null || page.settings.length >= known.settings.length;
+
 /** The house rules, and how they came to stand as they do. */
 export const rulesFeature = createFeature({
   name: 'rules',
   reducer: createReducer(
     initial,
-    on(RulesActions.loaded, (_, { page }): RulesState => ({ page, problem: null })),
+    on(
+      RulesActions.loaded,
+      (state, { page }): RulesState => (isNews(state, page) ? { page, problem: null } : state),
+    ),
     on(RulesActions.failed, (state, { problem }): RulesState => ({ ...state, problem })),
   ),
 });

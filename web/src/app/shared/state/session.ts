@@ -10,7 +10,7 @@ import {
   on,
   props,
 } from '@ngrx/store';
-import { concatMap, switchMap, tap } from 'rxjs';
+import { concatMap, EMPTY, switchMap, tap } from 'rxjs';
 import { Api } from './api';
 import { answered } from './answered';
 import { keepText, keptText } from './kept';
@@ -104,12 +104,15 @@ export const sessionFeature = createFeature({
   ),
 });
 
+/** A change answers with the whole crew: what was asked before it would only put it back. */
 export const loadCrew = createEffect(
   (actions = inject(Actions), api = inject(Api)) =>
     actions.pipe(
-      ofType(ROOT_EFFECTS_INIT, SessionActions.crewWanted),
-      switchMap(() =>
-        answered(api.crew(), (crew) => SessionActions.crewLoaded({ crew }), SessionActions.crewFailed),
+      ofType(ROOT_EFFECTS_INIT, SessionActions.crewWanted, SessionActions.crewChanged),
+      switchMap(({ type }) =>
+        type === SessionActions.crewChanged.type
+          ? EMPTY
+          : answered(api.crew(), (crew) => SessionActions.crewLoaded({ crew }), SessionActions.crewFailed),
       ),
     ),
   { functional: true },
