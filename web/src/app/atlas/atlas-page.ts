@@ -1,10 +1,11 @@
-import { ChangeDetectionStrategy, Component, effect, inject, linkedSignal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, linkedSignal } from '@angular/core';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
 import { MachineDrawing } from '../shared/drawing/machine-drawing';
 import { AtlasActions, atlasFeature } from '../shared/state/atlas';
 import { Finder } from '../shared/state/finder';
 import { sessionFeature } from '../shared/state/session';
+import { deviceFeature } from '../shared/sync/device-state';
 import { importInto } from '../shared/ui/import-dialog';
 import { CONFIDENCE_MARKS } from '@words/atlas-words';
 import { CLASS_WORDS } from '@words/words';
@@ -180,7 +181,6 @@ export class AtlasPage {
   protected readonly found = this.store.selectSignal(atlasFeature.selectFound);
   protected readonly total = this.store.selectSignal(atlasFeature.selectTotal);
   protected readonly problem = this.store.selectSignal(atlasFeature.selectProblem);
-  protected readonly photoWaits = this.store.selectSignal(atlasFeature.selectPhotoWaits);
   protected readonly heldAt = inject(Finder).heldAt;
   protected readonly crew = this.store.selectSignal(sessionFeature.selectCrew);
   protected readonly entry = this.store.selectSignal(atlasFeature.selectEntry);
@@ -198,6 +198,14 @@ export class AtlasPage {
     source: this.chosenId,
     computation: () => null,
   });
+
+  private readonly errands = this.store.selectSignal(deviceFeature.selectErrands);
+  /** A photo of this machine is on this device, and no server has it yet. */
+  protected readonly photoWaits = computed(() =>
+    this.errands().some(
+      (errand) => errand.kind === 'photo' && errand.modelId === this.chosenId() && errand.why === null,
+    ),
+  );
 
   constructor() {
     this.search(this.typed());

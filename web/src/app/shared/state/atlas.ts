@@ -19,8 +19,6 @@ interface AtlasState {
   /** Its entry, once it has come. */
   readonly entry: AtlasEntry | null;
   readonly problem: string | null;
-  /** A photo is kept on this device until a server answers. */
-  readonly photoWaits: boolean;
 }
 
 const initial: AtlasState = {
@@ -30,7 +28,6 @@ const initial: AtlasState = {
   chosenId: null,
   entry: null,
   problem: null,
-  photoWaits: false,
 };
 
 export const AtlasActions = createActionGroup({
@@ -77,10 +74,9 @@ export const atlasFeature = createFeature({
         ...state,
         entry: isNews(state, entry) ? entry : state.entry,
         problem: null,
-        photoWaits: false,
       }),
     ),
-    on(AtlasActions.photoKept, (state): AtlasState => ({ ...state, photoWaits: true, problem: null })),
+    on(AtlasActions.photoKept, (state): AtlasState => ({ ...state, problem: null })),
     on(AtlasActions.failed, (state, { problem }): AtlasState => ({ ...state, problem })),
   ),
 });
