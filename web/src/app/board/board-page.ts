@@ -370,15 +370,16 @@ export class BoardPage {
     // A second tap while the first is under way would open a second job, which the server refuses.
     if (this.opening() !== null) return;
     this.opening.set(call.id);
-    this.opener.open(call, this.vanId(), this.crewId()).then(
-      (jobId) => void this.router.navigate(['/job', jobId]),
-      (error: unknown) => {
-        this.opening.set(null);
+    this.opener
+      .open(call, this.vanId(), this.crewId())
+      .then((jobId) => this.router.navigate(['/job', jobId]))
+      .catch((error: unknown) => {
         // Somebody may have opened it a moment ago: fetch the board so that the next tap finds their job.
         this.load();
         this.openProblem.set(problemText(error));
-      },
-    );
+      })
+      // Where its page could not be loaded the board stays, and its rows may be tapped again.
+      .finally(() => this.opening.set(null));
   }
 
   protected async about(call: BoardCall): Promise<void> {
