@@ -73,6 +73,7 @@ describe('a new call', () => {
     const before = Date.now();
     send().click();
     await new Promise<void>((closed) => modal.close.and.callFake(() => closed()));
+    expect(modal.close).toHaveBeenCalledTimes(1);
     const [call] = sent as [NewCallEntry];
     expect(call).toEqual(
       jasmine.objectContaining({

@@ -17,13 +17,14 @@ const ERRAND_MS = 30_000;
 /** Whoever types something in waits this long for the server before it is kept here, ms. */
 const ANSWER_MS = 6_000;
 
-/** What the server answers to each. */
+/** What the server answers to each that is typed in. */
 interface Answers {
   readonly call: Call;
   readonly entry: AtlasEntry;
   readonly exam: Exam;
-  readonly photo: AtlasEntry;
 }
+/** A photo takes longer: SendPhoto keeps it first. */
+type Typed = Exclude<Errand, { readonly kind: 'photo' }>;
 
 /** Keeps what is sent beside the events of jobs until the server has it: calls, atlas entries, photos. */
 @Injectable({ providedIn: 'root' })
@@ -46,7 +47,7 @@ export class Errands {
    * @returns what the server answered; null where it waits on this device
    * @throws what the server said against it, or NotKept where neither the server nor this device has it
    */
-  async offer<E extends Errand>(errand: E, answerMs = ANSWER_MS): Promise<Answers[E['kind']] | null> {
+  async offer<E extends Typed>(errand: E, answerMs = ANSWER_MS): Promise<Answers[E['kind']] | null> {
     try {
       const asked = this.request(errand, null).pipe(timeout(answerMs));
       return (await firstValueFrom(asked)) as Answers[E['kind']];

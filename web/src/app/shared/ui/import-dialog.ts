@@ -118,7 +118,6 @@ export class ImportDialog {
     this.report.set(null);
     this.problem.set(null);
     this.asked?.unsubscribe();
-    this.isBusy.set(false);
     if (file) this.answer(this.api.previewImport(this.target().address, file));
   }
 
