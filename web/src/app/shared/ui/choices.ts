@@ -27,7 +27,11 @@ export class Choices implements AfterContentChecked {
   protected stopAt(target: EventTarget | null): void {
     const choices = this.choices();
     if (!choices.some((choice) => choice === target)) return;
-    for (const choice of choices) choice.tabIndex = choice === target ? 0 : -1;
+    for (const choice of choices) {
+      const stop = choice === target ? 0 : -1;
+      // Written again, the same has the browser work out the style again, at each change of what is around.
+      if (choice.tabIndex !== stop) choice.tabIndex = stop;
+    }
   }
 
   protected move(event: KeyboardEvent): void {

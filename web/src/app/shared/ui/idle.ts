@@ -14,6 +14,14 @@ export function whenIdle(): Promise<void> {
   });
 }
 
+/** A page that is not looked at has no frames: what waits for the next one waits no longer, milliseconds. */
+const UNSEEN_MS = 100;
+
+/** Resolves after the next frame, or in a moment on a page that has none: a tap is drawn before what is done about it. */
+export function whenDrawnOrUnseen(): Promise<void> {
+  return Promise.race([whenDrawn(), new Promise<void>((resolve) => setTimeout(resolve, UNSEEN_MS))]);
+}
+
 /** Resolves in a task of its own after the next frame: what the page shows by then is laid out and costs nothing to ask. */
 export function whenDrawn(): Promise<void> {
   return new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve)));

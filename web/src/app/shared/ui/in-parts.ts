@@ -1,21 +1,25 @@
-import { computed, effect, inject, type Signal, signal } from '@angular/core';
+import { ApplicationRef, computed, effect, inject, type Signal, signal } from '@angular/core';
 import { Drawings } from './idle';
 
 /**
- * A list that is put on the screen part by part, each in a frame of its own: made in one, a long one would hold up a tap. What is on the
+ * A list that is put on the screen part by part, each made in a task of its own, apart from the frame that
+ * lays it out and paints it: made in one, a long one would hold up a tap. What is on the
  * screen stays there when the list changes. Call where a component is made.
  *
  * @param part how many more come with each frame
  */
 export function inParts<T>(list: Signal<readonly T[]>, part: number): Signal<readonly T[]> {
   const drawings = inject(Drawings);
+  const page = inject(ApplicationRef);
   const room = signal(part);
   effect((onCleanup) => {
     if (list().length <= room()) return;
     let isHere = true;
     onCleanup(() => (isHere = false));
     void drawings.turn().then(() => {
-      if (isHere) room.update((now) => now + part);
+      if (!isHere) return;
+      room.update((now) => now + part);
+      page.tick();
     });
   });
   return computed(() => list().slice(0, room()));

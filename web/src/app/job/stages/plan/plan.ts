@@ -31,6 +31,7 @@ import {
   type Work,
 } from '../../../shared/job/job-selectors';
 import { Reporter } from '../../../shared/job/reporter';
+import { onceDrawn } from '../../../shared/ui/once-drawn';
 import { WaysStore } from '../../ways-store';
 import { OptionList } from './option-list';
 import { PlanCompare } from './plan-compare';
@@ -105,8 +106,8 @@ import { PLAN as T } from '@words/screens/job-stages-plan';
       }
       @if (!isDeep()) {
         <vt-van-coming [work]="work()" />
-        <!-- In a drawing of its own: the stage before goes and this one comes in another. -->
-        @defer (on immediate) {
+        <!-- In a task of its own: the stage before goes and this one comes in another. -->
+        @defer (when stands()) {
           <vt-way-list
             [ways]="search.ways()"
             [ranked]="ways.shown()"
@@ -257,6 +258,7 @@ export class Plan {
   protected readonly store = inject(PlanStore);
   protected readonly ways = inject(PlanWays);
   protected readonly search = inject(WaysStore);
+  protected readonly stands = onceDrawn();
 
   /** The option in the log; a value of its own, so that other events do not move what is being looked at. */
   private readonly loggedId = computed(() => this.work().job.plan?.optionId ?? null);

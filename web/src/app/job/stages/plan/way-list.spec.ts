@@ -2,6 +2,7 @@ import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { rankWays, type Way, type WayPoint } from '@voltrek/core/plan';
 import { provideState, provideStore } from '@ngrx/store';
+import { whenDrawn } from '../../../shared/ui/idle';
 import type { ChartColours } from '../../../shared/ui/colours';
 import * as echarts from 'echarts';
 import { sessionFeature } from '../../../shared/state/session';
@@ -44,6 +45,8 @@ async function show(sureness: number, chosenId: string | null = null) {
   for (const [name, value] of Object.entries(inputs)) fixture.componentRef.setInput(name, value);
   await fixture.whenStable();
   const root = fixture.nativeElement as HTMLElement;
+  // They come some at a time.
+  while (root.querySelectorAll('[role=radio]').length < WAYS.length) await whenDrawn();
   const rows = [...root.querySelectorAll('[role=radio]')].map((row) =>
     [...row.querySelectorAll('.minutes, .name, .odds, .step')]
       .map((part) => part.textContent.trim())

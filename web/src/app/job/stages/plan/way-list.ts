@@ -10,7 +10,7 @@ import { inParts } from '../../../shared/ui/in-parts';
 import { WAY_LIST as T } from '@words/screens/job-stages-plan';
 
 /** So many ways come with each frame. */
-const ROWS_A_FRAME = 3;
+const ROWS_A_FRAME = 2;
 
 /** Ways to get it going: how sure one wants to be, minutes against odds, and each way with its steps, soonest first. */
 @Component({

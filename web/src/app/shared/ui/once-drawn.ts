@@ -1,0 +1,20 @@
+import { ApplicationRef, DestroyRef, inject, type Signal, signal } from '@angular/core';
+import { Drawings } from './idle';
+
+/**
+ * False until what is made along with it is on the screen; then true, in a task of its own. The framework draws what it may put off in the same
+ * task, once the code for it is here. Call where a component is made.
+ */
+export function onceDrawn(): Signal<boolean> {
+  const page = inject(ApplicationRef);
+  const destroyed = inject(DestroyRef);
+  const isDrawn = signal(false);
+  void inject(Drawings)
+    .turn()
+    .then(() => {
+      if (destroyed.destroyed) return;
+      isDrawn.set(true);
+      page.tick();
+    });
+  return isDrawn.asReadonly();
+}
