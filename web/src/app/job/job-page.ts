@@ -148,10 +148,6 @@ export class JobPage implements OnDestroy {
     () => (this.work()?.job.stops.length ?? 0) > 0 && this.shown() !== 'scene' && this.shown() !== 'verdict',
   );
   private readonly isOpen = computed(() => this.work() != null);
-  protected readonly results = computed(() => {
-    const work = this.work();
-    return work && stageResults(work, this.rescue());
-  });
   protected readonly isClosed = computed(() => this.work()?.job.closedAt != null);
   protected readonly thereIsToClear = computed(
     () => this.rescue() !== null && isToBeCleared(this.work()?.job.hookup ?? NOTHING_CONNECTED),
@@ -167,7 +163,7 @@ export class JobPage implements OnDestroy {
     return probing && probingWords(this.work()!.machine, probing);
   });
 
-  /** What the Circuit is drawn of. */
+  /** What the Circuit is drawn of, and the results on the rail. */
   private readonly toDraw = computed(() => {
     const work = this.work();
     if (!work) return null;
@@ -178,6 +174,10 @@ export class JobPage implements OnDestroy {
   });
   /** The same a moment later: a tap waits neither for the laying out of a drawing nor for the drawing. */
   private readonly drawnOf = later(this.toDraw, DRAWN_AFTER_MS);
+  protected readonly results = computed(() => {
+    const of = this.drawnOf();
+    return of && stageResults(of.work, of.rescue);
+  });
   protected readonly drawn = computed(() => {
     const of = this.drawnOf();
     if (!of) return null;

@@ -4,22 +4,28 @@ import { Store } from '@ngrx/store';
 import { signInFeature } from '../shared/state/sign-in';
 import { deviceFeature } from '../shared/sync/device-state';
 import { DeviceStore } from '../shared/sync/device-store';
+import { later } from '../shared/ui/later';
 import { savedText } from '@words/saved-words';
 import { WaitingDialog } from './waiting-dialog';
+
+/** What the line says comes this long after the tap, ms: what the tap is for is drawn first. */
+const SAID_AFTER_MS = 40;
 
 /** Whether everything reported on this device is with the server; opens what waits. */
 @Component({
   selector: 'vt-saved-line',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  host: { '[class.waiting]': 'isOpen()' },
+  host: { '[class.waiting]': 'said()?.isOpen' },
   template: `
-    @if (isOpen() || !onlyTrouble()) {
-      <button type="button" (click)="show()">
-        @if (isOpen()) {
-          <i class="bi bi-exclamation-triangle-fill" aria-hidden="true"></i>
-        }
-        <span role="status">{{ text() }}</span>
-      </button>
+    @if (said(); as s) {
+      @if (s.isOpen || !onlyTrouble()) {
+        <button type="button" (click)="show()">
+          @if (s.isOpen) {
+            <i class="bi bi-exclamation-triangle-fill" aria-hidden="true"></i>
+          }
+          <span role="status">{{ s.text }}</span>
+        </button>
+      }
     }
   `,
   styles: `
@@ -63,21 +69,15 @@ export class SavedLine {
   private readonly isShut = this.store.selectSignal(signInFeature.selectIsShut);
   private readonly backlog = this.store.selectSignal(deviceFeature.selectBacklog);
 
-  protected readonly text = computed(() => {
+  private readonly now = computed(() => {
     const { connected, savedAt, parked, isLookedFor } = this.state();
-    return savedText({
-      connected,
-      savedAt,
-      parked: parked.length,
-      backlog: this.backlog(),
-      canKeep: this.canKeep(),
-      isLookedFor,
-      isShut: this.isShut(),
-    });
+    const [backlog, canKeep, isShut] = [this.backlog(), this.canKeep(), this.isShut()];
+    return {
+      isOpen: backlog !== null || !connected || !canKeep || isShut,
+      text: savedText({ connected, savedAt, parked: parked.length, backlog, canKeep, isLookedFor, isShut }),
+    };
   });
-  protected readonly isOpen = computed(
-    () => this.backlog() !== null || !this.state().connected || !this.canKeep() || this.isShut(),
-  );
+  protected readonly said = later(this.now, SAID_AFTER_MS);
 
   protected show(): void {
     if (!this.modals.hasOpenModals())

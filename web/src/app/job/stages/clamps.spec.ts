@@ -135,6 +135,23 @@ describe('Hook up', () => {
     expect(volts.at(-1)!).toBeLessThan(3);
   });
 
+  it('shows the step to be done at once, and the lines before and after it in a task of their own', async () => {
+    const harness = await show([positive, planned('donor+heavy')]);
+    const lines = (list: string): string[] =>
+      [...harness.root.querySelectorAll(`${list} li`)].map((li) => li.textContent.trim());
+    const title = (): string => harness.root.querySelector('vt-step-card h2')!.textContent;
+    const [first, before] = [title(), lines('vt-steps-to-come')];
+    nextButton(harness).click();
+    await harness.refresh();
+    expect(title()).not.toBe(first);
+    expect([lines('vt-steps-done').length, lines('vt-steps-to-come')]).toEqual([0, before]);
+    await new Promise((resolve) => setTimeout(resolve, 100));
+    expect(lines('vt-steps-done')).toEqual([jasmine.stringContaining(first)]);
+    // Numbered on: what came third comes third still, and the one that is now to be done is no longer among them.
+    expect(lines('vt-steps-to-come')).toEqual(before.slice(1));
+    expect(harness.root.querySelector<HTMLOListElement>('vt-steps-to-come ol')!.start).toBe(3);
+  });
+
   it('has the step to come judged before the tap that shows it, as the circuit says it', async () => {
     const harness = await show([positive, planned('donor+heavy')]);
     const host = harness.fixture.componentInstance;

@@ -4,7 +4,7 @@ import { startsByWaking } from '@voltrek/core/machine';
 import { driveWords } from '@words/words';
 import { NextAction, type StageAction } from '../next-action';
 import { StepCard } from '../step-card';
-import { StepLine } from '../step-line';
+import { StepsDone, StepsToCome } from '../steps-around';
 import type { OrderRun, PlannedRescue, Work } from '../../shared/job/job-selectors';
 import { Reporter } from '../../shared/job/reporter';
 import { actionDone, stepKey } from '../step-words';
@@ -14,7 +14,7 @@ import { CLEARDOWN as T } from '@words/screens/job-stages';
 @Component({
   selector: 'vt-cleardown',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [NextAction, StepCard, StepLine],
+  imports: [NextAction, StepCard, StepsDone, StepsToCome],
   template: `
     <section class="stage" aria-labelledby="stage-title">
       <header>
@@ -27,11 +27,7 @@ import { CLEARDOWN as T } from '@words/screens/job-stages';
       @if (!work().job.everConnected) {
         <p>{{ t.nothingWasConnected }}</p>
       } @else {
-        <ol>
-          @for (step of run().done; track step) {
-            <li><vt-step-line [step]="step" [work]="work()" [rescue]="rescue()" [isDone]="true" /></li>
-          }
-        </ol>
+        <vt-steps-done [run]="run()" [work]="work()" [rescue]="rescue()" />
         @if (run().next; as step) {
           <vt-step-card
             [step]="step"
@@ -39,18 +35,7 @@ import { CLEARDOWN as T } from '@words/screens/job-stages';
             [rescue]="rescue()!"
             [following]="run().later[0] ?? null"
           />
-          <ol class="ruled">
-            @for (step of run().later; track step) {
-              <li>
-                <vt-step-line
-                  [step]="step"
-                  [work]="work()"
-                  [rescue]="rescue()"
-                  [number]="run().done.length + 2 + $index"
-                />
-              </li>
-            }
-          </ol>
+          <vt-steps-to-come [run]="run()" [work]="work()" [rescue]="rescue()" />
         } @else {
           <p class="ready" role="status">{{ t.everythingIsOffAndLaidDown }}</p>
         }

@@ -13,7 +13,7 @@ import { GuardLamp } from '../guard-lamp';
 import { NextAction, type StageAction } from '../next-action';
 import { SomethingElseDialog } from '../something-else-dialog';
 import { StepCard } from '../step-card';
-import { StepLine } from '../step-line';
+import { StepsDone, StepsToCome } from '../steps-around';
 import type { OrderRun, PlannedRescue, Work } from '../../shared/job/job-selectors';
 import { Reporter } from '../../shared/job/reporter';
 import { serverTicker } from '../../shared/job/ticker';
@@ -27,7 +27,7 @@ const WAITED_NEARLY_S = 15;
 @Component({
   selector: 'vt-hookup',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ChargeWatch, GuardLamp, NextAction, StepCard, StepLine],
+  imports: [ChargeWatch, GuardLamp, NextAction, StepCard, StepsDone, StepsToCome],
   template: `
     <section class="stage" aria-labelledby="stage-title">
       <header>
@@ -41,11 +41,7 @@ const WAITED_NEARLY_S = 15;
         <p class="problem">{{ t.noSourceIsChosenYet }}</p>
       } @else {
         @if (!charges()) {
-          <ol class="behind">
-            @for (step of run().done; track step) {
-              <li><vt-step-line [step]="step" [work]="work()" [rescue]="rescue()" [isDone]="true" /></li>
-            }
-          </ol>
+          <vt-steps-done class="behind" [run]="run()" [work]="work()" [rescue]="rescue()" />
         }
         @if (run().next; as step) {
           <vt-step-card
@@ -62,21 +58,7 @@ const WAITED_NEARLY_S = 15;
           <p class="ready" role="status">{{ t.hookedUpStandClearOfThe }}</p>
           <vt-charge-watch [work]="work()" />
         }
-        <ol class="ruled" [start]="run().done.length + 2">
-          @for (step of run().later; track step) {
-            <li>
-              <vt-step-line
-                [step]="step"
-                [work]="work()"
-                [rescue]="rescue()"
-                [number]="run().done.length + 2 + $index"
-              />
-            </li>
-          }
-          <li>
-            <vt-step-line [text]="finalWord()" [number]="stepCount() + 1" />
-          </li>
-        </ol>
+        <vt-steps-to-come [run]="run()" [work]="work()" [rescue]="rescue()" [atLast]="finalWord()" />
       }
     </section>
     @let does = action();
@@ -146,11 +128,10 @@ export class Hookup {
     if (plan?.outlook === 'charges') return T.fullChargerOffPlugOutClamps;
     return this.wakes() ? T.footOnTheBrakePressStart : T.standClearCrankTheCasualty;
   });
-  protected readonly stepCount = computed(() => {
+  protected readonly isUnplanned = computed(() => {
     const { done, next, later } = this.run();
-    return done.length + (next ? 1 : 0) + later.length;
+    return !next && done.length === 0 && later.length === 0;
   });
-  protected readonly isUnplanned = computed(() => this.stepCount() === 0);
   private readonly polaritySure = computed(
     () => this.work().job.polaritySigns.length >= POLARITY_SIGNS_NEEDED,
   );

@@ -23,6 +23,28 @@ describe('DeviceStore', () => {
     expect(await new DeviceStore().waitingFor(JOB_ID)).toEqual(events);
   });
 
+  it('writes a tap down at once, and troubles the database after the frame that shows it', async () => {
+    const [event] = taps();
+    const box = new DeviceStore();
+    await box.waitingFor(JOB_ID);
+    const changes = spyOn(IDBDatabase.prototype, 'transaction').and.callThrough();
+    const kept = box.keep(event!);
+    let changesInFrame = -1;
+    requestAnimationFrame(() => (changesInFrame = changes.calls.count()));
+    expect(localStorage.length).toBe(1);
+    await kept;
+    expect(changesInFrame).toBe(0);
+    expect(localStorage.length).toBe(0);
+  });
+
+  it('keeps a tap on a page that has no frames', async () => {
+    spyOn(globalThis, 'requestAnimationFrame').and.returnValue(0);
+    const [event] = taps();
+    const box = new DeviceStore();
+    await box.keep(event!);
+    expect(await box.waitingFor(JOB_ID)).toEqual([event!]);
+  });
+
   it('drops what the server has, and no more', async () => {
     const [first, second, third] = taps();
     const box = new DeviceStore();

@@ -4,6 +4,7 @@ import { type JobEvent, upgradeLog } from '@voltrek/core/job';
 import { type DBSchema, type IDBPDatabase, type IDBPTransaction, openDB } from 'idb';
 import { firstValueFrom, from, timeout } from 'rxjs';
 import type { LoggedEvent, RefusedEvent } from '../job/job-state';
+import { whenDrawnOrUnseen } from '../ui/idle';
 import type { Errand } from './errand';
 import { TapJournal } from './tap-journal';
 
@@ -123,9 +124,11 @@ export class DeviceStore {
     return otherwise;
   }
 
-  keep(event: JobEvent): Promise<void> {
+  async keep(event: JobEvent): Promise<void> {
     this.keptAt.set(event.id, performance.now());
     this.journal.write(event);
+    // Written down it is: the frame that shows the tap does not wait for the database.
+    await whenDrawnOrUnseen();
     return this.attempt(async (db) => {
       await keepIn(db, event);
       this.journal.erase(event.id);
