@@ -1,4 +1,4 @@
-import { computed, inject, signal, type Signal } from '@angular/core';
+import { ApplicationRef, computed, inject, signal, type Signal } from '@angular/core';
 import { waysInput } from '@voltrek/core/job';
 import { afterTry, HAND_MINUTES, type Way, WAY_SAMPLES, type WaysInput } from '@voltrek/core/plan';
 import { Store } from '@ngrx/store';
@@ -9,8 +9,8 @@ import { PlanRunner } from '../workers/plan-runner';
 
 /** Draws of the second pass: the first shows where everything lies, this one how surely. */
 const FINE_SAMPLES = 1000;
-/** What is found is shown this often: each time draws the list and its chart anew, ms. */
-const TELL_EVERY_MS = 250;
+/** What is found is shown this often: each time draws the list anew, and nobody reads one that moves faster, ms. */
+const TELL_EVERY_MS = 600;
 
 interface WaysState {
   readonly of: WaysInput | null;
@@ -73,6 +73,13 @@ export const WaysStore = signalStore(
         : [],
     ),
   })),
+  // What is found is drawn as it comes, apart from the frame that lays it out and paints it.
+  withMethods((store, page = inject(ApplicationRef)) => ({
+    _tell(found: Partial<WaysState>): void {
+      patchState(store, found);
+      page.tick();
+    },
+  })),
   withMethods((store, runner = inject(PlanRunner), drawings = inject(Drawings)) => ({
     async ask(input: WaysInput | null): Promise<void> {
       runner.stop();
@@ -95,13 +102,13 @@ export const WaysStore = signalStore(
             toldMs = performance.now();
             // What was shown stays in place until the same way is there anew.
             const others = store.ways().filter((w) => pass === 1 && !found.some((f) => f.id === w.id));
-            patchState(store, { ways: [...found, ...others], progress: (pass + share) / 2 });
+            store._tell({ ways: [...found, ...others], progress: (pass + share) / 2 });
           };
           const { ways, elsewhere } = await run.ask((worker, hears) =>
             worker.ways(input, samples, hears(onWay)),
           );
           if (!run.isCurrent()) return;
-          patchState(store, { elsewhere, settled: ways, ways });
+          store._tell({ elsewhere, settled: ways, ways });
         }
         patchState(store, { progress: null });
       } catch {
