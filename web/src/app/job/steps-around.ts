@@ -20,6 +20,12 @@ const AFTER_THE_STEP_MS = 40;
       </ol>
     }
   `,
+  styles: `
+    /* Before the first is done it takes no room from the step. */
+    :host:not(:has(li)) {
+      display: none;
+    }
+  `,
 })
 export class StepsDone {
   readonly run = input.required<OrderRun>();

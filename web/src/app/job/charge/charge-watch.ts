@@ -81,6 +81,9 @@ import { CHARGE_WATCH as T } from '@words/screens/job-charge';
     }
   `,
   styles: `
+    :host:empty {
+      display: none;
+    }
     section {
       display: grid;
       gap: 10px;

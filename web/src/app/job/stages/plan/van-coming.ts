@@ -41,6 +41,9 @@ const STEPS_MOST = 96;
     }
   `,
   styles: `
+    :host:empty {
+      display: none;
+    }
     .coming {
       display: flex;
       flex-wrap: wrap;
