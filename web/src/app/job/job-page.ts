@@ -61,8 +61,6 @@ import { JOB_PAGE as T } from '@words/screens/job';
 /** Stages at which the drawing says where to put the hand. */
 const SHOWS_WHERE: readonly Stage[] = ['locate', 'hookup', 'cleardown'];
 
-/** The drawing comes this long after the step, ms: in a frame of its own, and before an eye has left the card. */
-const DRAWN_AFTER_MS = 40;
 /** Between two taps that follow each other nothing is ranked; before the next action is armed it is. */
 const RANKS_AFTER_MS = 300;
 
@@ -173,7 +171,7 @@ export class JobPage implements OnDestroy {
     return { work, stage, step, rescue: this.rescue(), probing: this.probing() };
   });
   /** The same a moment later: a tap waits neither for the laying out of a drawing nor for the drawing. */
-  private readonly drawnOf = later(this.toDraw, DRAWN_AFTER_MS);
+  private readonly drawnOf = later(this.toDraw);
   protected readonly results = computed(() => {
     const of = this.drawnOf();
     return of && stageResults(of.work, of.rescue);

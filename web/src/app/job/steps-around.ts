@@ -3,9 +3,6 @@ import { later } from '../shared/ui/later';
 import type { OrderRun, PlannedRescue, Work } from '../shared/job/job-selectors';
 import { StepLine } from './step-line';
 
-/** The lines come this long after the step that is to be done now, ms: a tap waits for that one alone. */
-const AFTER_THE_STEP_MS = 40;
-
 /** What of the order is done, one line each. */
 @Component({
   selector: 'vt-steps-done',
@@ -33,7 +30,7 @@ export class StepsDone {
   readonly rescue = input.required<PlannedRescue | null>();
 
   private readonly all = computed(() => ({ run: this.run(), work: this.work(), rescue: this.rescue() }));
-  protected readonly shown = later(this.all, AFTER_THE_STEP_MS);
+  protected readonly shown = later(this.all);
 }
 
 /** What comes after the step that is to be done now, numbered on from it. */
@@ -68,5 +65,5 @@ export class StepsToCome {
     const from = run.done.length + (run.next ? 2 : 1);
     return { run, from, work: this.work(), rescue: this.rescue(), atLast: this.atLast() };
   });
-  protected readonly shown = later(this.all, AFTER_THE_STEP_MS);
+  protected readonly shown = later(this.all);
 }

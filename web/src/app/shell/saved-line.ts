@@ -8,9 +8,6 @@ import { later } from '../shared/ui/later';
 import { savedText } from '@words/saved-words';
 import { WaitingDialog } from './waiting-dialog';
 
-/** What the line says comes this long after the tap, ms: what the tap is for is drawn first. */
-const SAID_AFTER_MS = 40;
-
 /** Whether everything reported on this device is with the server; opens what waits. */
 @Component({
   selector: 'vt-saved-line',
@@ -77,7 +74,8 @@ export class SavedLine {
       text: savedText({ connected, savedAt, parked: parked.length, backlog, canKeep, isLookedFor, isShut }),
     };
   });
-  protected readonly said = later(this.now, SAID_AFTER_MS);
+  /** A tap draws what it is for first. */
+  protected readonly said = later(this.now);
 
   protected show(): void {
     if (!this.modals.hasOpenModals())

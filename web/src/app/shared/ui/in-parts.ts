@@ -2,9 +2,8 @@ import { ApplicationRef, computed, effect, inject, type Signal, signal } from '@
 import { Drawings } from './idle';
 
 /**
- * A list that is put on the screen part by part, each made in a task of its own, apart from the frame that
- * lays it out and paints it: made in one, a long one would hold up a tap. What is on the
- * screen stays there when the list changes. Call where a component is made.
+ * A list that is put on the screen part by part, each made in a task of its own, apart from the frame that lays it out and paints it: made in
+ * one, a long one would hold up a tap. What is on the screen stays there when the list changes. Call where a component is made.
  *
  * @param part how many more come with each frame
  */

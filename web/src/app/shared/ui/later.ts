@@ -1,5 +1,8 @@
 import { ApplicationRef, effect, inject, type Signal, signal, untracked } from '@angular/core';
 
+/** After a tap this is soon enough for all but what it was made for, ms: in a frame of its own, and before an eye has left that. */
+const AFTER_A_TAP_MS = 40;
+
 /**
  * A value as it was a moment ago: what is drawn by it comes in a task of its own, after what a tap waits for, and apart from the frame that lays
  * it out and paints it: left to the framework it may share one long task with that. The first value comes at once, and so does none. Call where a
@@ -7,7 +10,7 @@ import { ApplicationRef, effect, inject, type Signal, signal, untracked } from '
  *
  * @param ms how long after
  */
-export function later<T>(value: Signal<T | null>, ms: number): Signal<T | null> {
+export function later<T>(value: Signal<T | null>, ms = AFTER_A_TAP_MS): Signal<T | null> {
   const page = inject(ApplicationRef);
   const shown = signal<T | null>(null);
   effect((onCleanup) => {
