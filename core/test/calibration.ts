@@ -153,9 +153,8 @@ export function trialOfWay(machine: Machine & { engine: Engine }, random: Random
       ...{ restMinutes: 0, joinedOptionId: null, tries: [] },
     },
     Math.floor(random() * 1e6),
-    () => true,
     120,
-  )!;
+  );
   const { points } = found.ways.find(({ id }) => id === 'd')!;
   const point = points[Math.floor(random() * points.length)]!;
   return { claim: point.start, isMet: crank(help, point.waitMinutes).fires };

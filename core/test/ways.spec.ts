@@ -22,6 +22,7 @@ import {
   type Way,
   type Ways,
   waysOf,
+  waysOneByOne,
 } from '../src/plan/index.js';
 import { seededRandom } from '../src/quantities/index.js';
 import { DEFAULT_RULES } from '../src/rules/index.js';
@@ -69,13 +70,13 @@ function inputFor(machine: Machine, restVolts: readonly number[], more?: (log: L
     at ?? new Date(START + 86_400_000).toISOString(),
   )!;
 }
-const waysFor = (...args: Parameters<typeof inputFor>): Ways => waysOf(inputFor(...args), SEED)!;
+const waysFor = (...args: Parameters<typeof inputFor>): Ways => waysOf(inputFor(...args), SEED);
 const wayOf = ({ ways }: Ways, id: string): Way => ways.find((w) => w.id === id)!;
 const surest = ({ points }: Way): number => Math.max(...points.map((p) => p.start));
 
 describe('waysOf', () => {
   const input = inputFor(DIESEL, [11.75]);
-  const found = waysOf(input, SEED)!;
+  const found = waysOf(input, SEED);
 
   it('holds each source that fits, the machine by itself, a spare that goes in, and one source after another', () => {
     const ids = found.ways.map((w) => w.id);
@@ -118,7 +119,7 @@ describe('waysOf', () => {
   });
 
   it('gives each point the odds of the same moment reckoned by itself', () => {
-    const fine = waysOf(input, SEED, () => true, 1500)!;
+    const fine = waysOf(input, SEED, 1500);
     for (const id of ['donor+heavy', 'donor+light', 'lithium@12']) {
       const { plan } = input.options.find((o) => o.id === id)!;
       for (const { waitMinutes, start } of wayOf(fine, id).points) {
@@ -130,20 +131,19 @@ describe('waysOf', () => {
     }
   });
 
-  it('tells each way as it is done, and stops when told to', () => {
+  it('tells each way as it is done, and the same as in one go', () => {
+    const search = waysOneByOne(input, SEED, 40);
+    const told: Way[] = [];
     const shares: number[] = [];
-    waysOf(
-      input,
-      SEED,
-      (_, share) => {
-        shares.push(share);
-        return true;
-      },
-      40,
-    );
+    let step = search.next();
+    for (; !step.done; step = search.next()) {
+      told.push(step.value[0]);
+      shares.push(step.value[1]);
+    }
     expect(shares.at(-1)).toBe(1);
     expect(shares).toEqual([...shares].sort((a, b) => a - b));
-    expect(waysOf(input, SEED, () => false, 40)).toBeNull();
+    expect(step.value.ways).toEqual(told);
+    expect(step.value).toEqual(waysOf(input, SEED, 40));
   });
 
   it('counts on no charge from a donor whose engine the house keeps off', () => {
@@ -151,7 +151,7 @@ describe('waysOf', () => {
     const rules = { ...DEFAULT_RULES, donorEngine: 'off-throughout' } as const;
     const ranked = rankForJob(job, DIESEL, KIT, rules);
     const cases = planCases(job, DIESEL, ranked, rules);
-    const off = waysOf(waysInput(job, DIESEL, KIT, ranked, cases, rules, job.openedAt)!, SEED)!;
+    const off = waysOf(waysInput(job, DIESEL, KIT, ranked, cases, rules, job.openedAt)!, SEED);
     expect(wayOf(off, 'donor+heavy').points.map((p) => p.waitMinutes)).toEqual([0]);
     expect(surest(wayOf(off, 'donor+heavy'))).toBeLessThanOrEqual(surest(wayOf(found, 'donor+heavy')));
   });
@@ -339,8 +339,8 @@ describe('what another van could bring', () => {
   const fetched = (ways: Ways): Way[] => ways.ways.filter(({ vanId }) => vanId === 'van-2');
 
   it('is joined, or fitted, once it is here: its minutes come on top', () => {
-    const near = fetched(waysOf(inputWith(10), SEED)!);
-    const far = fetched(waysOf(inputWith(40), SEED)!);
+    const near = fetched(waysOf(inputWith(10), SEED));
+    const far = fetched(waysOf(inputWith(40), SEED));
     expect(near.map(({ kind }) => kind)).toEqual(
       jasmine.arrayContaining(['join', 'swap', 'charge-then-join']),
     );
@@ -356,8 +356,7 @@ describe('what another van could bring', () => {
 
   it('leaves the charger on until it comes, so that the battery has more by then', () => {
     const [short, long] = [10, 60].map(
-      (minutes) =>
-        fetched(waysOf(inputWith(minutes), SEED)!).find(({ kind }) => kind === 'charge-then-join')!,
+      (minutes) => fetched(waysOf(inputWith(minutes), SEED)).find(({ kind }) => kind === 'charge-then-join')!,
     );
     expect(long!.points[0]!.start).toBeGreaterThanOrEqual(short!.points[0]!.start);
     expect(long!.points[0]!.minutes).toBeGreaterThan(60);
@@ -402,7 +401,7 @@ describe('a booster that stands low', () => {
     const ranked = rankForJob(log.job, CAR, LOW, DEFAULT_RULES);
     const cases = planCases(log.job, CAR, ranked, DEFAULT_RULES);
     const at = new Date(START + 3_600_000).toISOString();
-    return waysOf(waysInput(log.job, CAR, LOW, ranked, cases, DEFAULT_RULES, at)!, SEED)!;
+    return waysOf(waysInput(log.job, CAR, LOW, ranked, cases, DEFAULT_RULES, at)!, SEED);
   };
   const filled = (ways: Ways): Way | undefined => ways.ways.find(({ id }) => id.endsWith('+fill'));
 

@@ -121,16 +121,21 @@ export const SPARE_LEAST_CCA_SHARE = 0.8;
 /**
  * Every way to get this machine going with what is there, each with its waits: safe by the fitness of its sources, followed minute by minute
  * through the same circuit, and judged by the same draws, weighed by what was tried.
- *
- * @param onWay told each way as it is done, with the share done; return false to stop
- * @returns null when stopped
  */
-export function waysOf(
+export function waysOf(input: WaysInput, seed: number, samples = WAY_SAMPLES): Ways {
+  const search = waysOneByOne(input, seed, samples);
+  for (;;) {
+    const step = search.next();
+    if (step.done) return step.value;
+  }
+}
+
+/** The search of `waysOf`, each way as it is done with the share done by then: whoever asks may rest between two, or leave it. */
+export function* waysOneByOne(
   input: WaysInput,
   seed: number,
-  onWay: (way: Way, share: number) => boolean = () => true,
-  samples = WAY_SAMPLES,
-): Ways | null {
+  samples: number,
+): Generator<readonly [way: Way, share: number], Ways> {
   const { engine } = input.own;
   const learned = learnedFrom(input.tries, engine, samples, seededRandom(seed));
   const plans = plansOf({
@@ -150,7 +155,7 @@ export function waysOf(
   for (const plan of plans) {
     const way = plan();
     ways.push(way);
-    if (!onWay(way, ways.length / plans.length)) return null;
+    yield [way, ways.length / plans.length];
   }
   return { ways, elsewhere: learned.elsewhere };
 }

@@ -43,11 +43,15 @@ export function waysAsked(
   const options = store.selectSignal(selectOptions);
   const cases = store.selectSignal(selectPlanCases);
   const others = store.selectSignal(selectOtherVans);
-  // What other vans carry is ranked once the screen is drawn: a task of its own, before the search begins.
+  // What other vans carry is ranked once the screen is drawn: a task of its own. The search, which waits for the same, begins with it, not anew.
+  const page = inject(ApplicationRef);
   const isDrawn = signal(false);
   void inject(Drawings)
     .done()
-    .then(() => isDrawn.set(true));
+    .then(() => {
+      isDrawn.set(true);
+      page.tick();
+    });
   return computed(
     () => {
       const known = work();
@@ -91,24 +95,27 @@ export const WaysStore = signalStore(
       // The screen is drawn first.
       await drawings.done();
       if (store.of() !== input) return;
-      const run = runner.begin();
+      const run = runner.begin('ways');
       try {
         for (const [pass, samples] of [WAY_SAMPLES, FINE_SAMPLES].entries()) {
           const found: Way[] = [];
           let toldMs = -Infinity;
-          const onWay = (way: Way, share: number): void => {
+          const onWay = async (way: Way, share: number): Promise<void> => {
             found.push(way);
             if (performance.now() - toldMs < TELL_EVERY_MS) return;
             toldMs = performance.now();
             // What was shown stays in place until the same way is there anew.
             const others = store.ways().filter((w) => pass === 1 && !found.some((f) => f.id === w.id));
             store._tell({ ways: [...found, ...others], progress: (pass + share) / 2 });
+            await drawings.done();
           };
           const { ways, elsewhere } = await run.ask((worker, hears) =>
             worker.ways(input, samples, hears(onWay)),
           );
           if (!run.isCurrent()) return;
           store._tell({ elsewhere, settled: ways, ways });
+          await drawings.done();
+          if (!run.isCurrent()) return;
         }
         patchState(store, { progress: null });
       } catch {

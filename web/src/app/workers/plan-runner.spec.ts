@@ -1,11 +1,13 @@
+import { TestBed } from '@angular/core/testing';
 import type { PlanCase } from '@voltrek/core/plan';
 import { type PlanRun, PlanRunner } from './plan-runner';
 
 describe('PlanRunner', () => {
   const never = () => new Promise<never>(() => undefined);
+  const made = (): PlanRunner => TestBed.runInInjectionContext(() => new PlanRunner());
 
   it('lets go of what is asked when it is stopped', async () => {
-    const runner = new PlanRunner();
+    const runner = made();
     const run = runner.begin();
     const asked = run.ask(never);
     runner.stop();
@@ -14,7 +16,7 @@ describe('PlanRunner', () => {
   });
 
   it('lets nobody hear of progress once the answer is there', async () => {
-    const run = new PlanRunner().begin();
+    const run = made().begin();
     const heard: number[] = [];
     let tell: (share: number) => void = () => undefined;
     await run.ask((_, hears) => {
@@ -27,7 +29,7 @@ describe('PlanRunner', () => {
   });
 
   it('lets nobody hear of a round that a newer one has ended', async () => {
-    const runner = new PlanRunner();
+    const runner = made();
     const heard: number[] = [];
     let tell: (share: number) => void = () => undefined;
     const asked = runner.begin().ask((_, hears) => {
@@ -42,7 +44,7 @@ describe('PlanRunner', () => {
   });
 
   it('ends a round when the next begins, and leaves the next alone', async () => {
-    const runner = new PlanRunner();
+    const runner = made();
     const first = runner.begin().ask(never);
     const second = runner.begin();
     await expectAsync(first).toBeRejectedWithError('stopped');
@@ -77,7 +79,7 @@ describe('PlanRunner', () => {
       isAsking = false;
       return asked;
     };
-    const runner = new PlanRunner();
+    const runner = made();
     await expectAsync(runner.begin().ask(asks)).toBeRejected();
     expect(areClosed()).toEqual([true]);
     const stopped = runner.begin().ask((worker, hears) => {
@@ -88,5 +90,63 @@ describe('PlanRunner', () => {
     runner.stop();
     await expectAsync(stopped).toBeRejectedWithError('stopped');
     expect(areClosed()).toEqual([true, true, true]);
+  });
+
+  describe('whose work is asked for often', () => {
+    let started: Worker[];
+    let ended: jasmine.Spy;
+    beforeEach(() => {
+      started = [];
+      ended = spyOn(Worker.prototype, 'terminate').and.callThrough();
+      const start = Worker;
+      spyOn(window, 'Worker').and.callFake(function (...of: ConstructorParameters<typeof Worker>) {
+        const worker = new start(...of);
+        started.push(worker);
+        return worker;
+      });
+    });
+    /** Of those started here: what an earlier test left running may end at any time. */
+    const endedOnes = (): Worker[] => {
+      const all = new Set(ended.calls.all().map(({ object }) => object as Worker));
+      return started.filter((worker) => all.has(worker));
+    };
+    const answered = (run: PlanRun) => run.ask(() => Promise.resolve(7));
+
+    it('leaves its worker to whoever asks for the same work, and to nobody else', async () => {
+      const first = made();
+      await answered(first.begin('ways'));
+      first.stop();
+      const other = made();
+      await answered(other.begin('crowd'));
+      expect(started.length).toBe(2);
+      await answered(made().begin('ways'));
+      expect(started.length).toBe(2);
+      expect(endedOnes()).toEqual([]);
+    });
+
+    it('ends a worker that is still at it, that failed, and one of other work', async () => {
+      const runner = made();
+      const stopped = runner.begin('ways').ask(never);
+      runner.stop();
+      await expectAsync(stopped).toBeRejectedWithError('stopped');
+      await expectAsync(runner.begin('ways').ask(() => Promise.reject(new Error('no')))).toBeRejected();
+      runner.stop();
+      await answered(runner.begin());
+      runner.stop();
+      expect(started.length).toBe(3);
+      expect(endedOnes()).toEqual(started);
+    });
+
+    it('keeps no more than one, and none that died', async () => {
+      const [one, two] = [made(), made()];
+      await Promise.all([answered(one.begin('ways')), answered(two.begin('ways'))]);
+      one.stop();
+      two.stop();
+      expect(endedOnes()).toEqual([started[1]!]);
+      started[0]!.dispatchEvent(new ErrorEvent('error', { message: 'out of memory' }));
+      await Promise.resolve();
+      await expectAsync(answered(one.begin('ways'))).toBeResolvedTo(7);
+      expect(started.length).toBe(3);
+    });
   });
 });

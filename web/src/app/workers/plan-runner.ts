@@ -1,7 +1,8 @@
-import { Injectable } from '@angular/core';
+import { inject, Injectable } from '@angular/core';
 import { expose, proxy, type Remote, type TransferHandler, transferHandlers } from 'comlink';
 import type { PlanWorker } from './plan.worker';
-import { type WorkerLine, workerLine } from './worker-line';
+import { type Often, SpareWorkers } from './spare-workers';
+import type { WorkerLine } from './worker-line';
 
 /** The own end of each listener's line to a worker. */
 const ends = new WeakMap<object, MessagePort>();
@@ -27,45 +28,57 @@ export interface PlanRun {
  * Makes a listener that the worker tells of its progress. What it is told goes another way than the answer, and may come after it: from the
  * answer on, or when a newer round has begun, the listener hears no more.
  */
-export type Hears = <A extends unknown[]>(listener: (...told: A) => void) => (...told: A) => void;
+export type Hears = <A extends unknown[], R>(listener: (...told: A) => R) => (...told: A) => R | undefined;
 
-/** Owns one worker: a new round ends the one before, worker and all, which stops it at once. */
+/** Owns one worker: a new round ends the one before. A worker that is still at it is ended, which stops it at once; one that is not may be kept. */
 @Injectable()
 export class PlanRunner {
-  private line: WorkerLine<PlanWorker> | null = null;
+  private readonly spare = inject(SpareWorkers);
+  private current: {
+    readonly work: Often | null;
+    readonly line: WorkerLine<PlanWorker>;
+    /** Asked, and not answered. */
+    unanswered: number;
+  } | null = null;
   private round = 0;
 
-  begin(): PlanRun {
+  /** @param work what will be asked, if it is of those that are asked often */
+  begin(work: Often | null = null): PlanRun {
     this.stop();
     const round = this.round;
-    const line = workerLine<PlanWorker>(
-      new Worker(new URL('./plan.worker', import.meta.url), { type: 'module' }),
-    );
-    this.line = line;
+    const current = { work, line: this.spare.take(work), unanswered: 0 };
+    this.current = current;
     const isCurrent = (): boolean => round === this.round;
     return {
       isCurrent,
-      ask: (what) => {
+      ask: async (what) => {
         let isAnswered = false;
         const heard: object[] = [];
         const hears: Hears = (listener) => {
-          const told: typeof listener = proxy((...all) => {
-            if (!isAnswered && isCurrent()) listener(...all);
-          });
+          const told = proxy((...all: Parameters<typeof listener>) =>
+            !isAnswered && isCurrent() ? listener(...all) : undefined,
+          );
           heard.push(told);
           return told;
         };
-        return Promise.race([what(line.remote, hears), line.ended]).finally(() => {
+        current.unanswered++;
+        try {
+          const answer = await Promise.race([what(current.line.remote, hears), current.line.ended]);
+          current.unanswered--;
+          return answer;
+        } finally {
           isAnswered = true;
           for (const listener of heard) ends.get(listener)?.close();
-        });
+        }
       },
     };
   }
 
   stop(): void {
     this.round++;
-    this.line?.end(new Error('stopped'));
-    this.line = null;
+    const current = this.current;
+    this.current = null;
+    if (current?.unanswered === 0) this.spare.give(current.work, current.line);
+    else current?.line.end(new Error('stopped'));
   }
 }

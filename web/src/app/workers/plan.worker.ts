@@ -27,7 +27,7 @@ import {
   type Way,
   type Ways,
   type WaysInput,
-  waysOf,
+  waysOneByOne,
   whatHelps,
 } from '@voltrek/core/plan';
 import {
@@ -66,7 +66,12 @@ export interface PlanWorker {
   trace(plan: PlanCase, seconds: number): CrankTrace;
   wake(wake: WakeCase): WakeTrace;
   wait(plan: PlanCase, minutes: number, samples: number, onProgress: Progress): WaitCurve;
-  ways(input: WaysInput, samples: number, onWay: (way: Way, share: number) => void): Ways;
+  /** Told each way, it goes on when that was taken: what draws it has the processor to itself. */
+  ways(
+    input: WaysInput,
+    samples: number,
+    onWay: (way: Way, share: number) => void | Promise<void>,
+  ): Promise<Ways>;
   leads(plan: PlanCase, samples: number, onProgress: Progress): LeadCell[] | null;
   helps(plan: PlanCase, now: number, samples: number): HelpGain[];
   park(casualty: Machine, donor: Machine, points: LeadPoints): Pose;
@@ -119,16 +124,14 @@ const worker: PlanWorker = {
   trace: traceOf,
   wake: simulateWake,
   wait: (plan, minutes, samples, onProgress) => waitCurve(plan, minutes, samples, SEED, goOn(onProgress))!,
-  ways: (input, samples, onWay) =>
-    waysOf(
-      input,
-      SEED,
-      (way, share) => {
-        onWay(way, share);
-        return true;
-      },
-      samples,
-    )!,
+  ways: async (input, samples, onWay) => {
+    const search = waysOneByOne(input, SEED, samples);
+    for (;;) {
+      const step = search.next();
+      if (step.done) return step.value;
+      await onWay(...step.value);
+    }
+  },
   leads: (plan, samples, onProgress) => leadGrid(plan, samples, SEED, goOn(onProgress)),
   helps: (plan, now, samples) => whatHelps(plan, now, samples, SEED),
   suspect: (profile, repairs, evidence, tools) => {

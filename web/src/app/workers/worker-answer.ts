@@ -31,7 +31,7 @@ export function workerAnswer<Q, R>(
   let run: PlanRun | null = null;
 
   async function answer(text: string, about: Q): Promise<void> {
-    run ??= runner.begin();
+    run ??= runner.begin('crowd');
     try {
       const found = await run.ask((worker) => ask(worker, about));
       if (text !== asked()) return;

@@ -48,7 +48,9 @@ export class Drawings {
   /** Resolves when the page is idle and nothing is half drawn: a worker that starts before takes the processor from the screen. */
   async done(): Promise<void> {
     await whenIdle();
-    const late = new Promise<void>((resolve) => setTimeout(resolve, LONGEST_MS));
-    await Promise.race([late, Promise.all(this.underWay)]);
+    const late = new Promise<'late'>((resolve) => setTimeout(() => resolve('late'), LONGEST_MS));
+    // A part that is drawn may have brought the next.
+    while (this.underWay.size > 0)
+      if ((await Promise.race([late, Promise.all(this.underWay)])) === 'late') return;
   }
 }

@@ -15,11 +15,13 @@ export function inParts<T>(list: Signal<readonly T[]>, part: number): Signal<rea
     if (list().length <= room()) return;
     let isHere = true;
     onCleanup(() => (isHere = false));
-    void drawings.turn().then(() => {
-      if (!isHere) return;
-      room.update((now) => now + part);
-      page.tick();
-    });
+    drawings.add(
+      drawings.turn().then(() => {
+        if (!isHere) return;
+        room.update((now) => now + part);
+        page.tick();
+      }),
+    );
   });
   return computed(() => list().slice(0, room()));
 }
