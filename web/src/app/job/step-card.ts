@@ -7,6 +7,7 @@ import { PolarityMark } from '../shared/ui/polarity-mark';
 import { confirmWords, reasonWords } from '@words/earth-words';
 import { CIRCUMSTANCE_WORDS, GAS_WORDS } from '@words/words';
 import { whenIdle } from '../shared/ui/idle';
+import { later } from '../shared/ui/later';
 import { Countdown } from './countdown';
 import { judgedStep } from './judged-step';
 import type { PlannedRescue, Work } from '../shared/job/job-selectors';
@@ -36,7 +37,7 @@ import { STEP_CARD as T } from '@words/screens/job';
     @if (step().minutes; as minutes) {
       <vt-countdown [seconds]="minutes * 60" [since]="work().job.lastActAt" />
     }
-    @if (contact(); as c) {
+    @if (figures(); as c) {
       <dl>
         <div>
           <dt>{{ isRemoval() ? t.gapItOpens : t.acrossTheGap }}</dt>
@@ -185,7 +186,10 @@ export class StepCard {
   private readonly judged = computed(() =>
     judgedStep(this.rescue().scene, this.work().job.hookup, this.step().action, this.work().rules),
   );
-  protected readonly contact = computed(() => this.judged().contact);
+  private readonly contact = computed(() => this.judged().contact);
+  /** A tap does not wait until their place is made. Where they have one they change with the step, and go with it. */
+  private readonly place = later(computed(() => (this.contact() ? 'made' : 'none')));
+  protected readonly figures = computed(() => (this.place() === 'made' ? this.contact() : null));
   protected readonly hazards = computed(() => this.judged().hazards);
   protected readonly gas = computed(() => this.judged().gas);
   protected readonly gasWords = GAS_WORDS;

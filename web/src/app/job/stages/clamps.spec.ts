@@ -63,6 +63,9 @@ function answerQuestions(): void {
 const positive = event('polarity.proved', { signs: ['mark', 'meter'] });
 const nextButton = ({ root }: JobHarness<ClampsHost>): HTMLButtonElement => root.querySelector('.next')!;
 
+/** Until what a tap does not wait for is drawn as well. */
+const drawnLater = () => new Promise<void>((done) => setTimeout(done, 100));
+
 /** Confirms step after step, and returns the titles in the order they were asked for. */
 async function workThrough(harness: JobHarness<ClampsHost>): Promise<string[]> {
   const titles: string[] = [];
@@ -128,11 +131,34 @@ describe('Hook up', () => {
       if (gap) volts.push(parseFloat(gap.textContent));
       nextButton(harness).click();
       await harness.refresh();
+      await drawnLater();
     }
     // The first end hangs free. The last closes the loop: a charged donor against a battery at 11.8 V.
     expect(volts[0]).toBeCloseTo(0, 1);
     expect(volts.at(-1)!).toBeGreaterThan(0.3);
     expect(volts.at(-1)!).toBeLessThan(3);
+  });
+
+  it('never shows what one contact carries beside another step, also before there is a place for it', async () => {
+    const harness = await show([positive, planned('donor+heavy')]);
+    const figures = (): string[] =>
+      [...harness.root.querySelectorAll('vt-step-card dd')].map((dd) => dd.textContent.trim());
+    const counts: [tap: number, rest: number][] = [];
+    while (harness.root.querySelector('vt-step-card')) {
+      const [atOnce, before] = [figures(), counts.length];
+      await drawnLater();
+      await harness.refresh();
+      // What stands at once is what stands at rest.
+      if (atOnce.length > 0) expect(atOnce).withContext(`step ${before}`).toEqual(figures());
+      counts.push([atOnce.length, figures().length]);
+      nextButton(harness).click();
+      await harness.refresh();
+    }
+    // Where there are figures already they are there at once; where there are none they take their place later.
+    expect(counts).toContain([0, 3]);
+    expect(counts).toContain([3, 3]);
+    expect(counts).toContain([0, 0]);
+    expect(counts).not.toContain([3, 0]);
   });
 
   it('shows the step to be done at once, and the lines before and after it in a task of their own', async () => {
@@ -145,7 +171,7 @@ describe('Hook up', () => {
     await harness.refresh();
     expect(title()).not.toBe(first);
     expect([lines('vt-steps-done').length, lines('vt-steps-to-come')]).toEqual([0, before]);
-    await new Promise((resolve) => setTimeout(resolve, 100));
+    await drawnLater();
     expect(lines('vt-steps-done')).toEqual([jasmine.stringContaining(first)]);
     // Numbered on: what came third comes third still, and the one that is now to be done is no longer among them.
     expect(lines('vt-steps-to-come')).toEqual(before.slice(1));
