@@ -145,6 +145,7 @@ export interface StageAction {
       }
       .next {
         font-size: 18px;
+        text-wrap: balance;
       }
       .next.plain {
         font-size: 17px;

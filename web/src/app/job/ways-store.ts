@@ -1,9 +1,10 @@
-import { ApplicationRef, computed, inject, signal, type Signal } from '@angular/core';
+import { computed, inject, signal, type Signal } from '@angular/core';
 import { waysInput } from '@voltrek/core/job';
 import { afterTry, HAND_MINUTES, type Way, WAY_SAMPLES, type WaysInput } from '@voltrek/core/plan';
 import { Store } from '@ngrx/store';
 import { patchState, signalStore, withComputed, withHooks, withMethods, withState } from '@ngrx/signals';
 import { selectOptions, selectOtherVans, selectPlanCases, selectWork } from '../shared/job/job-selectors';
+import { drawnApart } from '../shared/ui/drawn-apart';
 import { Drawings } from '../shared/ui/idle';
 import { PlanRunner } from '../workers/plan-runner';
 
@@ -44,14 +45,11 @@ export function waysAsked(
   const cases = store.selectSignal(selectPlanCases);
   const others = store.selectSignal(selectOtherVans);
   // What other vans carry is ranked once the screen is drawn: a task of its own. The search, which waits for the same, begins with it, not anew.
-  const page = inject(ApplicationRef);
+  const draw = drawnApart();
   const isDrawn = signal(false);
   void inject(Drawings)
     .done()
-    .then(() => {
-      isDrawn.set(true);
-      page.tick();
-    });
+    .then(() => draw(() => isDrawn.set(true)));
   return computed(
     () => {
       const known = work();
@@ -78,11 +76,8 @@ export const WaysStore = signalStore(
     ),
   })),
   // What is found is drawn as it comes, apart from the frame that lays it out and paints it.
-  withMethods((store, page = inject(ApplicationRef)) => ({
-    _tell(found: Partial<WaysState>): void {
-      patchState(store, found);
-      page.tick();
-    },
+  withMethods((store, draw = drawnApart()) => ({
+    _tell: (found: Partial<WaysState>): void => draw(() => patchState(store, found)),
   })),
   withMethods((store, runner = inject(PlanRunner), drawings = inject(Drawings)) => ({
     async ask(input: WaysInput | null): Promise<void> {

@@ -46,6 +46,7 @@ import { WaitingDialog } from './waiting-dialog';
     @media (max-width: 720px) {
       button {
         padding: 0 4px;
+        text-wrap: balance;
       }
       /* What waits, since when and why is three lines long in the bar of a job. */
       :host(.waiting) button {

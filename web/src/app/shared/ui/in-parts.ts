@@ -1,4 +1,5 @@
-import { ApplicationRef, computed, effect, inject, type Signal, signal } from '@angular/core';
+import { computed, effect, inject, type Signal, signal } from '@angular/core';
+import { drawnApart } from './drawn-apart';
 import { Drawings } from './idle';
 
 /**
@@ -9,7 +10,7 @@ import { Drawings } from './idle';
  */
 export function inParts<T>(list: Signal<readonly T[]>, part: number): Signal<readonly T[]> {
   const drawings = inject(Drawings);
-  const page = inject(ApplicationRef);
+  const draw = drawnApart();
   const room = signal(part);
   effect((onCleanup) => {
     if (list().length <= room()) return;
@@ -17,9 +18,7 @@ export function inParts<T>(list: Signal<readonly T[]>, part: number): Signal<rea
     onCleanup(() => (isHere = false));
     drawings.add(
       drawings.turn().then(() => {
-        if (!isHere) return;
-        room.update((now) => now + part);
-        page.tick();
+        if (isHere) draw(() => room.update((now) => now + part));
       }),
     );
   });

@@ -1,4 +1,5 @@
-import { ApplicationRef, effect, inject, type Signal, signal, untracked } from '@angular/core';
+import { effect, type Signal, signal, untracked } from '@angular/core';
+import { drawnApart } from './drawn-apart';
 
 /** After a tap this is soon enough for all but what it was made for, ms: in a frame of its own, and before an eye has left that. */
 const AFTER_A_TAP_MS = 40;
@@ -11,15 +12,12 @@ const AFTER_A_TAP_MS = 40;
  * @param ms how long after
  */
 export function later<T>(value: Signal<T | null>, ms = AFTER_A_TAP_MS): Signal<T | null> {
-  const page = inject(ApplicationRef);
+  const draw = drawnApart();
   const shown = signal<T | null>(null);
   effect((onCleanup) => {
     const now = value();
     if (now === null || untracked(shown) === null) return shown.set(now);
-    const soon = setTimeout(() => {
-      shown.set(now);
-      page.tick();
-    }, ms);
+    const soon = setTimeout(() => draw(() => shown.set(now)), ms);
     onCleanup(() => clearTimeout(soon));
   });
   return shown.asReadonly();

@@ -1,4 +1,5 @@
-import { ApplicationRef, DestroyRef, inject, type Signal, signal } from '@angular/core';
+import { DestroyRef, inject, type Signal, signal } from '@angular/core';
+import { drawnApart } from './drawn-apart';
 import { Drawings } from './idle';
 
 /**
@@ -6,15 +7,13 @@ import { Drawings } from './idle';
  * task, once the code for it is here. Call where a component is made.
  */
 export function onceDrawn(): Signal<boolean> {
-  const page = inject(ApplicationRef);
+  const draw = drawnApart();
   const destroyed = inject(DestroyRef);
   const isDrawn = signal(false);
   void inject(Drawings)
     .turn()
     .then(() => {
-      if (destroyed.destroyed) return;
-      isDrawn.set(true);
-      page.tick();
+      if (!destroyed.destroyed) draw(() => isDrawn.set(true));
     });
   return isDrawn.asReadonly();
 }
