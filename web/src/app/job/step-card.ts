@@ -188,8 +188,8 @@ export class StepCard {
   );
   private readonly contact = computed(() => this.judged().contact);
   /** A tap does not wait until their place is made. Where they have one they change with the step, and go with it. */
-  private readonly place = later(computed(() => (this.contact() ? 'made' : 'none')));
-  protected readonly figures = computed(() => (this.place() === 'made' ? this.contact() : null));
+  private readonly hasPlace = later(computed(() => this.contact() !== null));
+  protected readonly figures = computed(() => (this.hasPlace() ? this.contact() : null));
   protected readonly hazards = computed(() => this.judged().hazards);
   protected readonly gas = computed(() => this.judged().gas);
   protected readonly gasWords = GAS_WORDS;

@@ -75,9 +75,12 @@ export const WaysStore = signalStore(
         : [],
     ),
   })),
-  // What is found is drawn as it comes, apart from the frame that lays it out and paints it.
-  withMethods((store, draw = drawnApart()) => ({
-    _tell: (found: Partial<WaysState>): void => draw(() => patchState(store, found)),
+  withMethods((store, draw = drawnApart(), drawings = inject(Drawings)) => ({
+    /** What is found is drawn as it comes; resolves when it is, and the search may have the processor again. */
+    _tell: (found: Partial<WaysState>): Promise<void> => {
+      draw(() => patchState(store, found));
+      return drawings.done();
+    },
   })),
   withMethods((store, runner = inject(PlanRunner), drawings = inject(Drawings)) => ({
     async ask(input: WaysInput | null): Promise<void> {
@@ -101,15 +104,13 @@ export const WaysStore = signalStore(
             toldMs = performance.now();
             // What was shown stays in place until the same way is there anew.
             const others = store.ways().filter((w) => pass === 1 && !found.some((f) => f.id === w.id));
-            store._tell({ ways: [...found, ...others], progress: (pass + share) / 2 });
-            await drawings.done();
+            await store._tell({ ways: [...found, ...others], progress: (pass + share) / 2 });
           };
           const { ways, elsewhere } = await run.ask((worker, hears) =>
             worker.ways(input, samples, hears(onWay)),
           );
           if (!run.isCurrent()) return;
-          store._tell({ elsewhere, settled: ways, ways });
-          await drawings.done();
+          await store._tell({ elsewhere, settled: ways, ways });
           if (!run.isCurrent()) return;
         }
         patchState(store, { progress: null });
