@@ -4,12 +4,12 @@ import { revive } from '../src/charging/index.js';
 import { drawCrowd, restMeaning, TOOLS } from '../src/diagnosis/index.js';
 import { hazardsOf, type HandAction, type HookupScene, NOTHING_CONNECTED } from '../src/hookup/index.js';
 import type { Machine } from '../src/machine/index.js';
-import { batteriesOfJob, chargeChoices, chargePlanOfJob, hookupScene, rankForJob } from '../src/job/index.js';
+import { chargeChoices, chargePlanOfJob, hookupScene, rankForJob } from '../src/job/index.js';
 import { casualtyBatteries, rankOptions, sourceOptions } from '../src/plan/index.js';
 import { DEFAULT_RULES } from '../src/rules/index.js';
 import { chargePlan, conclude } from '../src/verdict/index.js';
 import { BATTERY_60, CAR, KIT, TRUCK } from './fixtures.js';
-import { Log } from './job-log.js';
+import { Log, situationIn } from './job-log.js';
 import { sweep } from './sweep.js';
 
 const withChemistry = (machine: Machine, chemistry: Chemistry): Machine => ({
@@ -182,21 +182,21 @@ describe('a battery that no current may go through', () => {
       }
       return log;
     }
-    const barOfLog = (log: Log) => batteriesOfJob(log.job, CAR).beliefs[0]!.bar ?? null;
+    const barOfLog = (log: Log) => situationIn(log.job, CAR).batteries.beliefs[0]!.bar ?? null;
 
     it('is told by what a silent turn of the key left at its posts, to plan, hook-up and charger alike', () => {
       for (const told of [{ posts: 11.4 }, { recovery: 10.9 }, { tried: 11.4 }]) {
         const log = silentTurn(told);
         const about = JSON.stringify(told);
         expect(barOfLog(log)).withContext(about).toBe('frozen');
-        const ranked = rankForJob(log.job, CAR, KIT, DEFAULT_RULES);
+        const ranked = rankForJob(situationIn(log.job, CAR));
         expect(ranked.every(({ unfit }) => unfit?.code === 'battery-bar'))
           .withContext(about)
           .toBeTrue();
-        expect(chargePlanOfJob(log.job, CAR, KIT, DEFAULT_RULES).bar).toBe('frozen');
-        for (const { unfit } of chargeChoices(log.job, CAR, KIT, DEFAULT_RULES))
+        expect(chargePlanOfJob(situationIn(log.job, CAR)).bar).toBe('frozen');
+        for (const { unfit } of chargeChoices(situationIn(log.job, CAR)))
           expect(unfit).toEqual({ code: 'bar', bar: 'frozen' });
-        const scene = hookupScene(log.job, CAR, CAR, ranked[0]!.option);
+        const scene = hookupScene(situationIn(log.job, CAR), ranked[0]!.option);
         const hazards = hazardsOf(
           scene,
           NOTHING_CONNECTED,
@@ -206,6 +206,14 @@ describe('a battery that no current may go through', () => {
         expect(hazards.map(({ code }) => code))
           .withContext(about)
           .toContain('battery-frozen');
+      }
+    });
+
+    it('is told the same when the air has warmed since: ice does not thaw with the air', () => {
+      for (const told of [{ posts: 11.4 }, { tried: 11.4 }]) {
+        const log = silentTurn(told);
+        log.take('scene.recorded', { ...log.job.scene!, ambientC: 0 });
+        expect(barOfLog(log)).withContext(JSON.stringify(told)).toBe('frozen');
       }
     });
 

@@ -7,12 +7,13 @@ import {
   safestOrder,
 } from '../src/hookup/index.js';
 import {
-  batteriesOfJob,
   chargeChoices,
   chargeRecord,
   chargeSeen,
   hookupScene,
+  nextAction,
   plannedOption,
+  type Stage,
   underCharge,
 } from '../src/job/index.js';
 import type { Machine } from '../src/machine/index.js';
@@ -20,7 +21,7 @@ import { chargeOptions } from '../src/plan/index.js';
 import { DEFAULT_RULES, type HouseRules } from '../src/rules/index.js';
 import type { KitItem } from '../src/sources/index.js';
 import { BATTERY_60, CAR, EV, MOTORCYCLE, TRUCK } from './fixtures.js';
-import { Log } from './job-log.js';
+import { Log, situationIn } from './job-log.js';
 import { EVERY_KIT, EVERY_MACHINE, EVERY_SCHOOL } from './order-proof.js';
 
 const LEADS = { sectionMm2: 6, lengthM: 1.8, conductor: 'copper', contact: 'clean' } as const;
@@ -51,7 +52,7 @@ function read(
   return log;
 }
 const choicesOf = (log: Log, rules: HouseRules = DEFAULT_RULES) =>
-  chargeChoices(log.job, log.machine, log.kit, rules);
+  chargeChoices(situationIn(log.job, log.machine, log.kit, rules));
 
 describe('putting a battery on charge where it is', () => {
   const kit = [charger(8, 14.4)];
@@ -101,7 +102,7 @@ describe('putting a battery on charge where it is', () => {
     const choice = choicesOf(log)[0]!;
     log.take('polarity.proved', { signs: ['mark', 'meter'] });
     log.take('plan.chosen', chargeRecord(choice)!);
-    expect(plannedOption(log.job, CAR, kit, DEFAULT_RULES)!.chargeOnly).toBeTrue();
+    expect(plannedOption(situationIn(log.job, CAR, kit), log.job.plan)!.chargeOnly).toBeTrue();
     log.take('clamp.attached', { clamp: 'redCasualty', pointId: 'plus' });
     log.take('clamp.attached', { clamp: 'blackCasualty', pointId: 'ground' });
     log.take('plug.moved', { in: true });
@@ -117,7 +118,7 @@ describe('putting a battery on charge where it is', () => {
     log.take('charge.read', reading, 3600);
     expect(log.refuses('charge.read', { ...reading, amps: 400 })).toBe('value-out-of-range');
     expect(log.job.chargeReadings.length).toBe(1);
-    const seen = chargeSeen(log.job, CAR, reading, log.job.chargeReadings[0]!.at)!;
+    const seen = chargeSeen(log.job, situationIn(log.job, CAR), reading, log.job.chargeReadings[0]!.at)!;
     expect(seen.state).toBe('charging');
     expect(seen.hoursLeft!).toBeLessThan(choice.hours!);
     // Switched off, or the plug pulled with its switch still on: it charges no more.
@@ -126,6 +127,34 @@ describe('putting a battery on charge where it is', () => {
     expect(underCharge(unplugged.job)).withContext('unplugged').toBeNull();
     log.take('pack.switched', { on: false });
     expect(underCharge(log.job)).toBeNull();
+  });
+
+  it('that warms the case is a stop, whoever saw it: nothing is cranked, and what is on comes off without a reason', () => {
+    const log = read(CAR, [12], kit);
+    log.take('polarity.proved', { signs: ['mark', 'meter'] });
+    log.take('plan.chosen', chargeRecord(choicesOf(log)[0]!)!);
+    log.take('clamp.attached', { clamp: 'redCasualty', pointId: 'plus' });
+    log.take('clamp.attached', { clamp: 'blackCasualty', pointId: 'ground' });
+    log.take('plug.moved', { in: true });
+    log.take('pack.switched', { on: true });
+    expect(situationIn(log.job, CAR, kit).stops).toEqual([]);
+    log.take('charge.read', { volts: 14.1, amps: 8, isWarm: true }, 1800);
+    const situation = situationIn(log.job, CAR, kit);
+    expect(situation.stops).toEqual(['case-warm']);
+    const run = { next: null, done: [], later: [] } as never;
+    const off = { kind: 'pack', on: false } as const;
+    const next = (stage: Stage) =>
+      nextAction(
+        stage,
+        log.job,
+        situation,
+        { hookup: run, clearing: run, makeSafe: () => [off], hazardsOf: () => [] },
+        log.events.at(-1)!.at,
+      );
+    for (const stage of ['plan', 'hookup', 'crank', 'cleardown'] as const)
+      expect(next(stage)).withContext(stage).toEqual({ act: 'take-off', action: off });
+    expect(log.refuses('pack.switched', { on: false })).toBeNull();
+    expect(log.refuses('attempt.started', {})).not.toBeNull();
   });
 
   it('is joined by an order in which nothing is severe: every machine, every charger, every school', () => {
@@ -141,12 +170,12 @@ describe('putting a battery on charge where it is', () => {
             machine.batteries.map(() => 11.9),
             EVERY_KIT,
           );
-          const choice = chargeChoices(log.job, machine, EVERY_KIT, rules).find(
+          const choice = chargeChoices(situationIn(log.job, machine, EVERY_KIT, rules)).find(
             (c) => c.option.id === option.id,
           )!;
           if (choice.unfit) continue;
-          expect(batteriesOfJob(log.job, machine).socs[battery]).toBeLessThan(0.6);
-          const scene = hookupScene(log.job, machine, null, option);
+          expect(situationIn(log.job, machine).batteries.socs[battery]).toBeLessThan(0.6);
+          const scene = hookupScene(situationIn(log.job, machine), option);
           const order = safestOrder(scene, 300, rules);
           let state = NOTHING_CONNECTED;
           for (const { action } of order) {

@@ -1,10 +1,10 @@
 import { restMeaning } from '../src/diagnosis/index.js';
-import { batteriesOfJob, caseOfJob, coldestTempC } from '../src/job/index.js';
+import { caseOfJob, coldestTempC } from '../src/job/index.js';
 import { DEFAULT_RULES } from '../src/rules/index.js';
 import { barOf, chargePlan } from '../src/verdict/index.js';
 import { revive } from '../src/charging/index.js';
 import { CAR, KIT } from './fixtures.js';
-import { Log } from './job-log.js';
+import { Log, situationIn } from './job-log.js';
 
 const SCENE = {
   ambientC: 3,
@@ -38,7 +38,7 @@ describe('the coldest night', () => {
       const job = jobAfter(night);
       const revival = revive(battery!.rating, VOLTS, 12.6, 8, 2.6, coldestTempC(job));
       return [
-        batteriesOfJob(job, CAR).beliefs[0]!.bar ?? null,
+        situationIn(job, CAR).batteries.beliefs[0]!.bar ?? null,
         barOf(caseOfJob(job, CAR, 0)),
         chargePlan(battery!, 0, VOLTS, 3, KIT, DEFAULT_RULES, coldestTempC(job)).bar,
         revival.refused,

@@ -222,6 +222,24 @@ describe('diagnose', () => {
     expect(strengths).toEqual([...strengths].sort((a, b) => b - a));
   });
 
+  it('is moved by a figure that hardly any machine shows: a slip lies near the truth, or looks like any other', () => {
+    const crowd = drawCrowd({ ...CAR, tempC: 4 });
+    const held = (...more: DiagnosisEvidence[]): number => {
+      const found: DiagnosisEvidence[] = [
+        { check: 'symptom', found: 'slow-crank' },
+        { check: 'rest', found: 12.2 },
+      ];
+      return shareOfAny(crowd, weigh(crowd, [...found, ...more]), ['charging']);
+    };
+    const before = held();
+    // Spread evenly over the range, the same mistakes left 16.2 V and 0.6 V of ripple at under a tenth.
+    expect(held({ check: 'charging', found: 16.2 })).toBeGreaterThan(Math.max(0.3, 3 * before));
+    expect(held({ check: 'ripple', found: 0.6 })).toBeGreaterThan(Math.max(0.3, 3 * before));
+    const drain = (...more: DiagnosisEvidence[]): number =>
+      shareOfAny(crowd, weigh(crowd, [{ check: 'rest', found: 11.9 }, ...more]), ['drain']);
+    expect(drain({ check: 'drain', found: 0.5 })).toBeGreaterThan(Math.max(0.6, 3 * drain()));
+  });
+
   it('refuses a finding that a check cannot have', () => {
     const crowd = drawCrowd(CAR);
     expect(() => diagnose(crowd, [{ check: 'fuel-gauge', found: 'purple' }])).toThrowError(/purple/);
@@ -240,7 +258,11 @@ describe('proposals', () => {
 
   it('put looks before instruments when they are as telling, and keep to the tools at hand', () => {
     const crowd = drawCrowd(CAR);
-    const [first] = proposals(crowd, [{ check: 'symptom', found: 'brisk-no-fire' }], TOOLS);
+    const rested: DiagnosisEvidence[] = [
+      { check: 'symptom', found: 'brisk-no-fire' },
+      { check: 'rest', found: 12.6 },
+    ];
+    const [first] = proposals(crowd, rested, TOOLS);
     expect(CHECKS.find((q) => q.id === first!.check)!.needs).toBeNull();
     const bare = proposals(crowd, [], []);
     expect(bare.every((p) => CHECKS.find((q) => q.id === p.check)!.needs === null)).toBeTrue();

@@ -30,7 +30,7 @@ import { conclude } from '../src/verdict/index.js';
 import { act } from '../src/hookup/actions.js';
 import { anyClampOn } from '../src/hookup/state.js';
 import { CAR, EV, KIT, MOTORCYCLE, TRUCK } from './fixtures.js';
-import { Log } from './job-log.js';
+import { Log, situationIn } from './job-log.js';
 import { randomLog } from './random-log.js';
 import { sweep } from './sweep.js';
 
@@ -40,11 +40,11 @@ const crowds = new Map<Machine, Crowd>();
 /** Everything that is worked out from a job, by whoever shows it. */
 function everything(job: Job, machine: Machine): void {
   const rules = rulesOfJob(job, DEFAULT_RULES);
-  rankForJob(job, machine, KIT, rules);
-  const option = plannedOption(job, machine, KIT, rules);
+  rankForJob(situationIn(job, machine, KIT, rules));
+  const option = plannedOption(situationIn(job, machine, KIT, rules), job.plan);
   if (option) {
-    const scene = hookupScene(job, machine, CAR, option);
-    const orders = ordersOfJob(job, machine, CAR, option, rules);
+    const scene = hookupScene(situationIn(job, machine), option);
+    const orders = ordersOfJob(situationIn(job, machine, KIT, rules), option, job.plan);
     const { next } = replan(scene, orders.hookup, job.hookup, rules);
     if (next) hazardsOf(scene, job.hookup, next.action, rules);
     const off = makeSafe(scene, job.hookup, rules);
@@ -58,7 +58,7 @@ function everything(job: Job, machine: Machine): void {
   conclude(crowd, evidenceOfJob(job, machine, 1), caseOfJob(job, machine, 1), toolsOfKit(KIT, true), rules);
   sheetOfJob(job, machine, 1);
   batteryEntries(job, machine);
-  driveOfJob(job, machine, rules);
+  driveOfJob(job, situationIn(job, machine, KIT, rules));
   kitCare(job, KIT);
   reachedStage(job);
 }

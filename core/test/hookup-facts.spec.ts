@@ -338,10 +338,10 @@ describe('bare lithium cells', () => {
     expect(told(order)).toEqual([
       'all-off: nothing-drawing',
       'cells-bagged: cells-burn',
-      'attach: pack-still-off',
-      'attach: pack-black',
+      'attach: cells-unplugged',
+      'attach: cells-unplugged-black',
       'cells-read: cells-unguarded',
-      'pack: pack-arms',
+      'pack: cells-plugged',
     ]);
     const pack = hookupOrder(CAR, null, optionNamed(CAR, 'lithium@12', [12]), 0, DEFAULT_RULES);
     expect(told(pack).filter((step) => step.startsWith('cells') || step.startsWith('guard'))).toEqual([

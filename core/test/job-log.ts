@@ -3,14 +3,26 @@ import {
   type EventType,
   foldJob,
   type JobEvent,
+  type JobReadings,
   type Refusal,
   refusalInLog,
+  type Situation,
+  situationOf,
   type Surroundings,
 } from '../src/job/index.js';
 import type { Machine } from '../src/machine/index.js';
-import { DEFAULT_RULES } from '../src/rules/index.js';
+import { DEFAULT_RULES, type HouseRules } from '../src/rules/index.js';
 import type { KitItem } from '../src/sources/index.js';
 import { CAR, KIT } from './fixtures.js';
+
+/** What is true of a job of the tests: a car lends, and nothing was flat before. */
+export const situationIn = (
+  job: JobReadings,
+  machine: Machine,
+  kit: readonly KitItem[] = KIT,
+  rules: HouseRules = DEFAULT_RULES,
+  earlierFlatCalls = 0,
+): Situation => situationOf(job, { machine, donor: CAR, kit, earlierFlatCalls }, rules);
 
 export const START = Date.parse('2027-01-15T02:40:00.000Z');
 

@@ -10,10 +10,9 @@ import {
   rankForJob,
   withCharge,
 } from '../src/job/index.js';
-import { DEFAULT_RULES } from '../src/rules/index.js';
 import { type KitItem, kitNow, type LithiumPackKit, lithiumSource } from '../src/sources/index.js';
 import { BATTERY_60, CAR } from './fixtures.js';
-import { Log } from './job-log.js';
+import { Log, situationIn } from './job-log.js';
 
 const LEADS = { sectionMm2: 16, lengthM: 0.6, conductor: 'copper', contact: 'clean' } as const;
 const AGM = { chemistry: 'agm', capacityAh: 70, ccaAmps: 760, ccaStandard: 'EN' } as const;
@@ -122,7 +121,10 @@ describe('kit at rest and with age', () => {
   it('an older pack is emptied further by the same crank', () => {
     const attempt = { sourceId: 'l', starterAmps: 180, seconds: 5 };
     const uses = (item: KitItem): number =>
-      kitUses({ ...new Log().job, attempts: [attempt as Attempt] }, CAR, [item], DEFAULT_RULES)[0]!.share;
+      kitUses(
+        { ...new Log().job, attempts: [attempt as Attempt] },
+        situationIn({ ...new Log().job, attempts: [attempt as Attempt] }, CAR, [item]),
+      )[0]!.share;
     const young = uses(lithium);
     // By hand: 180 A for 5 s is 0.25 Ah, of 800 / 130 Ah.
     expect(young).toBeCloseTo(0.25 / (800 / 130), 9);
@@ -136,7 +138,7 @@ describe('kit at rest and with age', () => {
       const rated = { ...lead, soc };
       const log = new Log(CAR, [rated]);
       log.take('reading.taken', { kind: 'rest', volts: restVolts, battery: 0, tempC: -4, source: 'meter' });
-      const option = rankForJob(log.job, CAR, [rated], DEFAULT_RULES)[0]!;
+      const option = rankForJob(situationIn(log.job, CAR, [rated]))[0]!;
       log.take('polarity.proved', { signs: ['mark', 'meter'] });
       log.take('plan.chosen', planRecord(option)!);
       log.take('clamp.attached', { clamp: 'redCasualty', pointId: 'plus' });
@@ -147,7 +149,10 @@ describe('kit at rest and with age', () => {
         log.take('attempt.ended', { outcome, seconds: 4, lowestVolts: 9 }, 0);
       }
       log.take('pack.switched', { on: false }, minutes * 60);
-      const [use] = kitUses({ ...log.job, attempts: [] }, CAR, [rated], DEFAULT_RULES);
+      const [use] = kitUses(
+        { ...log.job, attempts: [] },
+        situationIn({ ...log.job, attempts: [] }, CAR, [rated]),
+      );
       return { joins: log.job.joins, ah: (use?.share ?? 0) * AGM.capacityAh };
     };
 
@@ -174,10 +179,10 @@ describe('kit at rest and with age', () => {
     const low: KitItem = { ...bank, volts: 9, converterAmps: 6 };
     const log = new Log(CAR, [low]);
     log.take('reading.taken', { kind: 'rest', volts: 11.8, battery: 0, tempC: -4, source: 'meter' });
-    const optionId = rankForJob(log.job, CAR, [low], DEFAULT_RULES)[0]!.option.id;
+    const optionId = rankForJob(situationIn(log.job, CAR, [low]))[0]!.option.id;
     const gained = (minutes: number): number => {
       const joins = [{ optionId, minutes }];
-      const [use] = kitUses({ ...log.job, attempts: [], joins }, CAR, [low], DEFAULT_RULES);
+      const [use] = kitUses({ ...log.job, attempts: [], joins }, situationIn(log.job, CAR, [low]));
       return -use!.share * capacityAhOf(low) * 3600;
     };
     // All of it: farads of the bank times the volts it rose by.

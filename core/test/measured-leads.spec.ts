@@ -14,7 +14,7 @@ import { normal, seededRandom } from '../src/quantities/index.js';
 import { DEFAULT_RULES } from '../src/rules/index.js';
 import { type KitItem, leadsOf, type LeadSetKit } from '../src/sources/index.js';
 import { CAR, JOINED, KIT } from './fixtures.js';
-import { Log } from './job-log.js';
+import { Log, situationIn } from './job-log.js';
 
 const SET: LeadSet = { sectionMm2: 25, lengthM: 3.5, conductor: 'copper', contact: 'clean' };
 const worn = (factor: number): LeadSet => ({ ...SET, ohmsFactor: factor });
@@ -100,7 +100,7 @@ describe('a lead set that its uses measure', () => {
     const reading = { sourceVolts: 12.9, casualtyVolts: 10.9, amps: 180 };
     expect(log.refuses('leads.measured', reading)).toBe('leads-not-joined');
     log.take('polarity.proved', { signs: ['mark', 'meter'] });
-    const ranked = rankForJob(log.job, CAR, KIT, DEFAULT_RULES);
+    const ranked = rankForJob(situationIn(log.job, CAR));
     log.take(
       'plan.chosen',
       planRecord(ranked.find(({ option }) => option.leadSetId && option.sourceKind === 'donor')!)!,
@@ -112,12 +112,12 @@ describe('a lead set that its uses measure', () => {
     expect(log.refuses('leads.measured', { ...reading, casualtyVolts: 13.5 })).toBe('value-out-of-range');
     expect(log.refuses('leads.measured', { ...reading, amps: 9000 })).toBe('value-out-of-range');
     const event = log.take('leads.measured', reading);
-    const [measured] = kitMeasured(log.job, CAR, KIT, DEFAULT_RULES);
+    const [measured] = kitMeasured(log.job, situationIn(log.job, CAR));
     expect(measured!.uses!.map(({ jobId, at }) => [jobId, at])).toEqual([['job', event.at]]);
     const kit = KIT.map((item) => (item.id === measured!.id ? measured! : item));
-    expect(kitMeasured(log.job, CAR, kit, DEFAULT_RULES)).toEqual([]);
+    expect(kitMeasured(log.job, situationIn(log.job, CAR, kit))).toEqual([]);
     log.take('event.undone', { eventId: event.id });
-    expect(kitMeasured(log.job, CAR, kit, DEFAULT_RULES)[0]!.uses).toEqual([]);
+    expect(kitMeasured(log.job, situationIn(log.job, CAR, kit))[0]!.uses).toEqual([]);
   });
 });
 

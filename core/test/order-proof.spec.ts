@@ -179,6 +179,8 @@ const DEAD: readonly StepReason[] = [
   'red-free-end-weak',
   'pack-still-off',
   'pack-black',
+  'cells-unplugged',
+  'cells-unplugged-black',
   'charger-dead',
   'charger-black',
   'black-not-last',

@@ -1,9 +1,9 @@
 import { type Advice, ownerAdvice } from '../src/job/index.js';
 import type { Machine } from '../src/machine/index.js';
-import { DEFAULT_RULES } from '../src/rules/index.js';
 import type { VerdictRecord } from '../src/verdict/index.js';
-import { CAR, EV } from './fixtures.js';
-import { Log } from './job-log.js';
+import { DEFAULT_RULES } from '../src/rules/index.js';
+import { CAR, EV, KIT } from './fixtures.js';
+import { Log, situationIn } from './job-log.js';
 
 const given = (verdict: VerdictRecord['verdict'], more: Partial<VerdictRecord> = {}): VerdictRecord => ({
   verdict,
@@ -23,7 +23,7 @@ function told(
   const log = new Log(machine);
   before(log);
   if (verdict) log.take('verdict.given', verdict);
-  return ownerAdvice(log.job, machine, DEFAULT_RULES, earlier);
+  return ownerAdvice(log.job, situationIn(log.job, machine, KIT, DEFAULT_RULES, earlier));
 }
 const ids = (advice: readonly Advice[]): string[] => advice.map(({ id }) => id);
 const says = (check: 'ask-use' | 'ask-left-on' | 'ask-flats', found: string) => (log: Log) =>
@@ -61,8 +61,20 @@ describe('advice for the owner', () => {
       log.take('attempt.ended', { outcome: 'started', seconds: 3, lowestVolts: 10.2 });
     };
     expect(ids(told(given('keep')))).toEqual(['inspect']);
-    const running = told(given('keep'), start);
-    expect(running[0]!.id).toBe('drive-now');
+    expect(told(given('keep'), start)[0]!.id).toBe('charging-unread');
+    const charged = (volts: number) => (log: Log) => {
+      start(log);
+      log.take('reading.taken', { kind: 'charging-idle', volts, battery: 0, tempC: -4, source: 'meter' });
+    };
+    expect(told(given('keep'), charged(14.2))[0]!.id).toBe('drive-now');
+    // An idling alternator that a flat battery holds down: read again before anybody drives.
+    expect(told(given('keep'), charged(13.3))[0]!.id).toBe('charging-unread');
+    expect(told(given('keep'), charged(12.3))[0]!.id).toBe('do-not-drive');
+    const blamed = given('not-the-battery', {
+      suspect: 'charging',
+      followUps: [{ kind: 'workshop', days: 0 }],
+    });
+    expect(ids(told(blamed, start))).toEqual(['do-not-drive', 'workshop', 'inspect']);
     expect(ids(told(given('keep'), start, EV))[0]).toBe('keep-awake');
   });
 

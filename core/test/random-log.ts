@@ -28,6 +28,7 @@ import { DEFAULT_RULES } from '../src/rules/index.js';
 import type { KitItem } from '../src/sources/index.js';
 import { VERDICTS } from '../src/verdict/index.js';
 import { CAR, KIT } from './fixtures.js';
+import { situationIn } from './job-log.js';
 
 const START = Date.parse('2027-01-15T02:40:00.000Z');
 
@@ -86,12 +87,12 @@ export function anyEntry(
     ],
     () => ['reading.withdrawn', { readingId: job.readings.at(-1)?.eventId ?? 'none' }],
     () => {
-      const ranked = rankForJob(job, machine, kit, DEFAULT_RULES);
+      const ranked = rankForJob(situationIn(job, machine, kit));
       const plan = planRecord(one(ranked));
       return plan ? ['plan.chosen', plan] : ['reset.ticked', { reset: 'Clock' }];
     },
     () => {
-      const fit = chargeChoices(job, machine, kit, DEFAULT_RULES).filter(({ unfit }) => !unfit);
+      const fit = chargeChoices(situationIn(job, machine, kit)).filter(({ unfit }) => !unfit);
       const plan = fit.length > 0 ? chargeRecord(one(fit)) : null;
       return plan ? ['plan.chosen', plan] : ['reset.ticked', { reset: 'Clock' }];
     },

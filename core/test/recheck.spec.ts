@@ -3,7 +3,7 @@ import { batteryEntries, type Recheck, recheckQuestion, standingVerdict } from '
 import type { Machine } from '../src/machine/index.js';
 import { seededRandom } from '../src/quantities/index.js';
 import { DEFAULT_RULES } from '../src/rules/index.js';
-import { conclude, type VerdictRecord } from '../src/verdict/index.js';
+import { type Case, conclude, type VerdictRecord } from '../src/verdict/index.js';
 import { BATTERY_60, CAR, TRUCK } from './fixtures.js';
 import { Log } from './job-log.js';
 import { findingFor, technician } from './truth/technician.js';
@@ -64,6 +64,32 @@ describe('a recheck', () => {
   it('condemns one that tests spent, charged; and one that did not hold what it was given', () => {
     expect(verdictOn(closed(), read(12.6, 0.4, 7.9)).verdict).toBe('replace-now');
     expect(verdictOn(closed(CAR, 10.4), read(10.5)).verdict).toBe('replace-now');
+  });
+
+  it('condemns one that a full charge and a day left short, and that tests low', () => {
+    expect(verdictOn(closed(), read(12.4, 0.52, 9.2)).verdict).toMatch(/^replace/);
+  });
+
+  it('never judges a battery better for worse figures', () => {
+    const rank = ({ verdict }: VerdictRecord): number =>
+      ['keep', 'not-known', 'charge-first', 'replace-soon', 'replace-now'].indexOf(verdict);
+    const log = closed();
+    const VOLTS = [12.7, 12.5, 12.35, 12.1, 11.7];
+    const TESTED = [0.95, 0.8, 0.65, 0.52, 0.35];
+    const LOWEST = [10.6, 9.9, 9.2, 8.4];
+    const ranks = VOLTS.map((v) => TESTED.map((t) => LOWEST.map((c) => rank(verdictOn(log, read(v, t, c))))));
+    const worse: string[] = [];
+    VOLTS.forEach((v, i) =>
+      TESTED.forEach((t, j) =>
+        LOWEST.forEach((c, k) => {
+          const here = ranks[i]![j]![k]!;
+          const next = [ranks[i + 1]?.[j]?.[k], ranks[i]![j + 1]?.[k], ranks[i]![j]![k + 1]];
+          if (next.some((n) => n !== undefined && n < here))
+            worse.push(`${v} V, ${t}, ${c} V: ${here} > ${next.join()}`);
+        }),
+      ),
+    );
+    expect(worse).toEqual([]);
   });
 
   it('does not condemn on the low volts of the day it was flat', () => {
@@ -199,5 +225,39 @@ describe('rechecks against a truth made apart', () => {
     expect(spent).toBeGreaterThan(20);
     expect(condemned / sound).toBeLessThan(0.05);
     expect(caught / spent).toBeGreaterThan(0.75);
+  });
+});
+
+describe('cells that stand apart', () => {
+  const crowd = drawCrowd({
+    machineClass: 'car',
+    systemVolts: 12,
+    engine: CAR.engine,
+    rating: BATTERY_60,
+    tempC: 12,
+  });
+  const verdictFor = (restVolts: number, cellSpread: number): VerdictRecord => {
+    const facts: Case = {
+      chemistry: 'flooded',
+      wakes: false,
+      tempC: 12,
+      stops: [],
+      restVolts: [restVolts],
+      earlierFlatCalls: 0,
+      diedInService: false,
+    };
+    const evidence = [
+      { check: 'symptom', found: 'slow-crank' },
+      { check: 'rest', found: restVolts },
+      { check: 'specific-gravity', found: 'one-cell-low', cellSpread },
+    ] as const;
+    return conclude(crowd, evidence, facts, ['meter', 'hydrometer'], DEFAULT_RULES);
+  };
+
+  it('condemn a charged battery by far, and have one charged that may be only uneven', () => {
+    expect(verdictFor(12.55, 0.155).verdict).toBe('replace-now');
+    expect(verdictFor(12.55, 0.06).verdict).toBe('charge-first');
+    // Of a flat battery they say nothing yet: its cells even out on charge.
+    expect(verdictFor(11.9, 0.155).verdict).not.toBe('replace-now');
   });
 });

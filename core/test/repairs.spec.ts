@@ -240,13 +240,13 @@ describe('the verdict after a repair', () => {
       [MINUS],
       [
         before('symptom', 'rapid-click'),
-        before('rest', 11.6),
+        before('rest', 11.8),
         before('joint-minus', 1.2),
         after('joint-minus', 0.05),
         after('try-alone', 'clicks'),
         after('with-help', 'started'),
       ],
-      11.6,
+      11.8,
     );
     expect(flat.verdict).toBe('charge-first');
     expect(flat.suspect).toBeNull();

@@ -15,7 +15,7 @@ import { normal, seededRandom } from '../src/quantities/index.js';
 import { DEFAULT_RULES } from '../src/rules/index.js';
 import type { KitItem, LithiumPackKit } from '../src/sources/index.js';
 import { CAR, KIT } from './fixtures.js';
-import { Log } from './job-log.js';
+import { Log, situationIn } from './job-log.js';
 
 const ENGINE = CAR.engine!;
 
@@ -79,13 +79,13 @@ describe('a pack that its tries measure', () => {
     const log = new Log(CAR, KIT);
     log.take('reading.taken', { kind: 'rest', volts: 11.6, battery: 0, tempC: 0, source: 'typed' });
     log.take('polarity.proved', { signs: ['mark', 'meter'] });
-    const ranked = rankForJob(log.job, CAR, KIT, DEFAULT_RULES);
+    const ranked = rankForJob(situationIn(log.job, CAR));
     const pack = ranked.find(({ option }) => option.id === 'lithium@12')!;
     log.take('plan.chosen', planRecord(pack)!);
     log.take('clamp.attached', { clamp: 'redCasualty', pointId: 'plus' });
     log.take('clamp.attached', { clamp: 'blackCasualty', pointId: 'ground' });
     log.take('pack.switched', { on: true });
-    expect(kitMeasured(log.job, CAR, KIT, DEFAULT_RULES)).toEqual([]);
+    expect(kitMeasured(log.job, situationIn(log.job, CAR))).toEqual([]);
     log.take('attempt.started', {});
     const event = log.take('attempt.ended', {
       outcome: 'slow',
@@ -94,18 +94,18 @@ describe('a pack that its tries measure', () => {
     });
     // A second try of the same job that looks worse tells of its joints and its battery, which both tries had.
     const worse = { outcome: 'slow', seconds: 4, lowestVolts: pack.crank!.postVolts - 3 } as const;
-    const first = kitMeasured(log.job, CAR, KIT, DEFAULT_RULES);
+    const first = kitMeasured(log.job, situationIn(log.job, CAR));
     const twice = { ...log.job, attempts: [...log.job.attempts, { ...log.job.attempts[0]!, ...worse }] };
-    expect(kitMeasured(twice, CAR, KIT, DEFAULT_RULES)).toEqual(first);
-    const measured = kitMeasured(log.job, CAR, KIT, DEFAULT_RULES) as LithiumPackKit[];
+    expect(kitMeasured(twice, situationIn(twice, CAR))).toEqual(first);
+    const measured = kitMeasured(log.job, situationIn(log.job, CAR)) as LithiumPackKit[];
     expect(measured.map(({ id }) => id)).toEqual(['lithium']);
     expect(measured[0]!.uses![0]!.factor).toBeGreaterThan(1.3);
     const kit = KIT.map((item) => (item.id === 'lithium' ? measured[0]! : item));
     // Against its rating each time: what is known already does not count twice.
-    expect(kitMeasured(log.job, CAR, kit, DEFAULT_RULES)).toEqual([]);
+    expect(kitMeasured(log.job, situationIn(log.job, CAR, kit))).toEqual([]);
     const volts = (of: readonly KitItem[]): number => crankPoint(momentWith(of).rescue, ENGINE).postVolts;
     expect(volts(kit)).toBeLessThan(volts(KIT));
     log.take('event.undone', { eventId: event.id });
-    expect((kitMeasured(log.job, CAR, kit, DEFAULT_RULES)[0] as LithiumPackKit).uses).toEqual([]);
+    expect((kitMeasured(log.job, situationIn(log.job, CAR, kit))[0] as LithiumPackKit).uses).toEqual([]);
   });
 });

@@ -1,7 +1,6 @@
 import { aloneRescue, type Rescue } from '../src/circuit/index.js';
 import { crankPoint, simulateCrank } from '../src/crank/index.js';
 import {
-  batteriesOfJob,
   entryOf,
   jointsOfJob,
   ordersOfJob,
@@ -27,7 +26,7 @@ import {
 import { seededRandom } from '../src/quantities/index.js';
 import { DEFAULT_RULES } from '../src/rules/index.js';
 import { BATTERY_95, CAR, KIT, TRUCK } from './fixtures.js';
-import { Log, START } from './job-log.js';
+import { Log, START, situationIn } from './job-log.js';
 
 const SEED = 20;
 /** A diesel car in the cold: what waits, leads and charging matter for. */
@@ -54,19 +53,17 @@ function jobWith(machine: Machine, restVolts: readonly number[], more: (log: Log
   );
   more(log);
   const { job } = log;
-  const ranked = rankForJob(job, machine, KIT, DEFAULT_RULES);
-  return { job, ranked, cases: planCases(job, machine, ranked, DEFAULT_RULES) };
+  const ranked = rankForJob(situationIn(job, machine));
+  return { job, ranked, cases: planCases(situationIn(job, machine), ranked) };
 }
 
 function inputFor(machine: Machine, restVolts: readonly number[], more?: (log: Log) => void, at?: string) {
   const { job, ranked, cases } = jobWith(machine, restVolts, more);
   return waysInput(
     job,
-    machine,
-    KIT,
+    situationIn(job, machine),
     ranked,
     cases,
-    DEFAULT_RULES,
     at ?? new Date(START + 86_400_000).toISOString(),
   )!;
 }
@@ -149,16 +146,19 @@ describe('waysOf', () => {
   it('counts on no charge from a donor whose engine the house keeps off', () => {
     const { job } = jobWith(DIESEL, [11.75]);
     const rules = { ...DEFAULT_RULES, donorEngine: 'off-throughout' } as const;
-    const ranked = rankForJob(job, DIESEL, KIT, rules);
-    const cases = planCases(job, DIESEL, ranked, rules);
-    const off = waysOf(waysInput(job, DIESEL, KIT, ranked, cases, rules, job.openedAt)!, SEED);
+    const ranked = rankForJob(situationIn(job, DIESEL, KIT, rules));
+    const cases = planCases(situationIn(job, DIESEL, KIT, rules), ranked);
+    const off = waysOf(
+      waysInput(job, situationIn(job, DIESEL, KIT, rules), ranked, cases, job.openedAt)!,
+      SEED,
+    );
     expect(wayOf(off, 'donor+heavy').points.map((p) => p.waitMinutes)).toEqual([0]);
     expect(surest(wayOf(off, 'donor+heavy'))).toBeLessThanOrEqual(surest(wayOf(found, 'donor+heavy')));
   });
 
   it('offers nothing where a battery forbids all current', () => {
     const { job, ranked, cases } = jobWith(CAR, [-3]);
-    expect(waysInput(job, CAR, KIT, ranked, cases, DEFAULT_RULES, job.openedAt)).toBeNull();
+    expect(waysInput(job, situationIn(job, CAR), ranked, cases, job.openedAt)).toBeNull();
   });
 
   it('puts a donor of 12 V across the battery at the chassis end of a string, and never across the other', () => {
@@ -207,7 +207,7 @@ describe('a bad joint', () => {
 
   it('resists what its drop and the amps of the crank say, hand-checked in time', () => {
     const { job } = jobWith(CAR, [12.5], drop(1.4));
-    const batteries = batteriesOfJob(job, CAR);
+    const batteries = situationIn(job, CAR).batteries;
     const { plusOhms, minusOhms } = jointsOfJob(job, CAR, batteries, -4)!;
     expect(minusOhms).toBe(0);
     const rescue: Rescue = { ...aloneRescue(batteries.models, -4), joints: { plusOhms, minusOhms } };
@@ -235,14 +235,14 @@ describe('a bad joint', () => {
       drop(2.5)(log);
       drop(0.1)(log);
     });
-    expect(jointsOfJob(job, CAR, batteriesOfJob(job, CAR), -4)).toBeNull();
+    expect(jointsOfJob(job, CAR, situationIn(job, CAR).batteries, -4)).toBeNull();
   });
 
   it('that was only seen counts as such joints usually do', () => {
     const { job } = jobWith(CAR, [12.5], (log) =>
       log.take('finding.recorded', { check: 'look-joints', found: 'deposits' }),
     );
-    expect(jointsOfJob(job, CAR, batteriesOfJob(job, CAR), -4)!.plusOhms).toBeGreaterThan(0.01);
+    expect(jointsOfJob(job, CAR, situationIn(job, CAR).batteries, -4)!.plusOhms).toBeGreaterThan(0.01);
   });
 });
 
@@ -279,7 +279,7 @@ describe('a wait that was cut short', () => {
     const chosen = ranked.find((r) => r.option.id === 'donor+heavy')!;
     log.take('polarity.proved', { signs: ['mark', 'meter'] });
     log.take('plan.chosen', planRecord(chosen)!);
-    const { hookup } = ordersOfJob(log.job, DIESEL, CAR, chosen.option, DEFAULT_RULES);
+    const { hookup } = ordersOfJob(situationIn(log.job, DIESEL), chosen.option, log.job.plan);
     for (const { action, minutes } of hookup) {
       const [type, data] = entryOf(action);
       log.take(type, data as never, minutes ? waitSeconds : 20);
@@ -329,12 +329,12 @@ describe('what another van could bring', () => {
     more(log);
     const { job } = log;
     const rankedOf = (kit: typeof KIT) => {
-      const ranked = rankForJob(job, DIESEL, kit, DEFAULT_RULES);
-      return { kit, ranked, cases: planCases(job, DIESEL, ranked, DEFAULT_RULES) };
+      const ranked = rankForJob(situationIn(job, DIESEL, kit));
+      return { kit, ranked, cases: planCases(situationIn(job, DIESEL), ranked) };
     };
     const own = rankedOf(OWN);
     const other = { vanId: 'van-2', ...rankedOf(THEIRS), ...(minutes !== undefined && { minutes }) };
-    return waysInput(job, DIESEL, OWN, own.ranked, own.cases, DEFAULT_RULES, at, [other])!;
+    return waysInput(job, situationIn(job, DIESEL, OWN), own.ranked, own.cases, at, [other])!;
   };
   const fetched = (ways: Ways): Way[] => ways.ways.filter(({ vanId }) => vanId === 'van-2');
 
@@ -398,10 +398,10 @@ describe('a booster that stands low', () => {
     const log = new Log(CAR);
     log.take('scene.recorded', { ...SCENE, ambientC: tempC });
     log.take('reading.taken', { kind: 'rest', volts: restVolts, battery: 0, tempC, source: 'typed' });
-    const ranked = rankForJob(log.job, CAR, LOW, DEFAULT_RULES);
-    const cases = planCases(log.job, CAR, ranked, DEFAULT_RULES);
+    const ranked = rankForJob(situationIn(log.job, CAR, LOW));
+    const cases = planCases(situationIn(log.job, CAR), ranked);
     const at = new Date(START + 3_600_000).toISOString();
-    return waysOf(waysInput(log.job, CAR, LOW, ranked, cases, DEFAULT_RULES, at)!, SEED);
+    return waysOf(waysInput(log.job, situationIn(log.job, CAR, LOW), ranked, cases, at)!, SEED);
   };
   const filled = (ways: Ways): Way | undefined => ways.ways.find(({ id }) => id.endsWith('+fill'));
 

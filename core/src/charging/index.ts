@@ -6,4 +6,5 @@ export * from './lend.js';
 export * from './drive.js';
 export * from './revive.js';
 export * from './left-on.js';
+export * from './run-down.js';
 export * from './charge-watch.js';

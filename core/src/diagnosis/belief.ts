@@ -1,6 +1,7 @@
 import { type Random, seededRandom } from '../quantities/random.js';
 import { type Cause, CAUSES, type DiagnosisProfile, priorsFor } from './causes.js';
 import { drawHidden } from './draw-hidden.js';
+import { isPossibleNow, type Moment } from './possible.js';
 import { type HiddenMachine, oneBattery } from './hidden.js';
 import { type Change, changes, repaired } from './repairs.js';
 import { type Found, type Check, type CheckId, checkOf, spreadOf, type Tool, checksFor } from './checks.js';
@@ -11,6 +12,10 @@ export interface DiagnosisEvidence {
   readonly found: Found;
   /** The battery of a string that was read by itself, from the chassis side; left out: the machine, or its weakest battery. */
   readonly battery?: number;
+  /** Volts at the posts as they were read, of 12 V, for a finding that is kept as a distance from a limit. */
+  readonly postVolts?: number;
+  /** How far apart the specific gravities of the cells were read, where they were. */
+  readonly cellSpread?: number;
   /** How many of the job's repairs had been made when it was found; left out: none. */
   readonly repaired?: number;
 }
@@ -45,10 +50,19 @@ const DRAWN_MORE: Partial<Record<Cause, number>> = {
   none: 0.5,
 };
 /**
- * Share of findings that tell nothing of the machine: mistyped, read at the clamp, heard wrong, or of a fault that no table holds. They fall
- * on any outcome alike, so nothing is ever ruled out altogether. What is said or seen is more often wrong than what a meter shows.
+ * Share of findings that tell nothing of the machine: mistyped, read at the clamp, heard wrong, or of a fault that no table holds. What is said
+ * or seen is more often wrong than what a meter shows, and falls on any answer alike.
  */
 const BLIND_SHARE = { look: 0.06, figure: 0.05 } as const;
+/**
+ * A figure that is wrong lies near the true one (a digit, a moment too early), or shows what any machine shows (a neighbour's post): in halves.
+ * So a figure that hardly any machine shows is still believed.
+ */
+const NEAR_SHARE = 0.5;
+/** A figure that is off by a slip lies within so many times the usual spread. */
+const NEAR_SPREADS = 4;
+/** Nothing is ever ruled out altogether. */
+const LEAST_CHANCE = 0.0005;
 
 /**
  * What each finding counts for among so many, as a power of its chance. A few stand each for itself; many overlap, since a tired hand, a meter
@@ -213,14 +227,39 @@ function chancesOf(crowd: Crowd, check: Check, battery?: number): Float64Array {
     ? Float64Array.from(chancesOf(last, check, battery))
     : new Float64Array(crowd.machines.length * count);
   const blind = BLIND_SHARE[check.edges ? 'figure' : 'look'];
+  const asked = (hidden: HiddenMachine): HiddenMachine =>
+    battery === undefined ? hidden : oneBattery(hidden, battery);
+  const usual = check.edges ? usualOf(crowd, check, key, asked) : null;
   crowd.machines.forEach((hidden, i) => {
     if (hidden === last?.machines[i]) return;
-    const asked = battery === undefined ? hidden : oneBattery(hidden, battery);
-    const seen = outcomeChances(check, asked, crowd.profile);
-    for (let at = 0; at < count; at++) chances[i * count + at] = (1 - blind) * seen[at]! + blind / count;
+    const seen = outcomeChances(check, asked(hidden), crowd.profile);
+    const near = usual && outcomeChances(check, asked(hidden), crowd.profile, NEAR_SPREADS);
+    for (let at = 0; at < count; at++) {
+      const slip = near ? NEAR_SHARE * near[at]! + (1 - NEAR_SHARE) * usual[at]! : 1 / count;
+      chances[i * count + at] = (1 - blind) * seen[at]! + blind * Math.max(slip, LEAST_CHANCE);
+    }
   });
   crowd.known.set(key, chances);
   return chances;
+}
+
+/** How often each outcome of a figure is shown by any machine of the crowd as it was found; worked out once. */
+function usualOf(
+  crowd: Crowd,
+  check: Check,
+  key: string,
+  asked: (hidden: HiddenMachine) => HiddenMachine,
+): Float64Array {
+  const found = asFound(crowd);
+  const kept = found.known.get(`usual ${key}`);
+  if (kept) return kept;
+  const usual = new Float64Array(check.outcomes.length);
+  found.machines.forEach((hidden, i) => {
+    const seen = outcomeChances(check, asked(hidden), found.profile);
+    for (let at = 0; at < usual.length; at++) usual[at]! += found.shares[i]! * seen[at]!;
+  });
+  found.known.set(`usual ${key}`, usual);
+  return usual;
 }
 
 /** Share of a normal spread below `x`: the logistic curve that lies within two thousandths of it. */
@@ -228,15 +267,20 @@ function below(x: number, mean: number, spread: number): number {
   return 1 / (1 + Math.exp((-1.702 * (x - mean)) / spread));
 }
 
-/** Chance of each outcome of a check on one machine. */
+/**
+ * Chance of each outcome of a check on one machine.
+ *
+ * @param spreads times the usual spread of a figure
+ */
 export function outcomeChances(
   check: Check,
   hidden: HiddenMachine,
   profile: DiagnosisProfile,
+  spreads = 1,
 ): readonly number[] {
   if (check.chances) return check.chances(hidden, profile);
   const value = check.predict!(hidden, profile)!;
-  const spread = spreadOf(check, hidden, profile);
+  const spread = spreads * spreadOf(check, hidden, profile);
   const upTo = [...check.edges!.map((edge) => below(edge, value, spread)), 1];
   return upTo.map((share, i) => share - (upTo[i - 1] ?? 0));
 }
@@ -411,15 +455,23 @@ export interface Proposal {
 
 /** Below this much doubt taken away, bits, a check is not worth its minutes. */
 export const LEAST_GAIN_BITS = 0.01;
+/** A flat battery may be ice from here down, degC: its acid is little more than water. */
+const MAY_FREEZE_C = 0;
 /** Trouble of any check besides its minutes: gloves off, words, walking round; minutes. */
 const TROUBLE_MINUTES = 1;
 
-/** Checks by what they are expected to tell for their time, best first. Those done already, and what is only told unasked, are left out. */
+/**
+ * Checks by what they are expected to tell for their time, best first. Those done already, what is only told unasked, and what cannot or should
+ * not be done now are left out.
+ */
 export function proposals(
   crowd: Crowd,
   evidence: readonly DiagnosisEvidence[],
   tools: readonly Tool[],
+  moment: Moment = {},
 ): Proposal[] {
+  const standing = standingEvidence(evidence, crowd.repairs);
+  const when: Moment = { mayFreeze: crowd.profile.tempC <= MAY_FREEZE_C, ...moment };
   const shares = weigh(crowd, evidence);
   const now = byCause(crowd, shares);
   const doubt = entropy(now);
@@ -427,7 +479,7 @@ export function proposals(
     .slice(0, 3)
     .map(({ cause }) => cause);
   return checksFor(crowd.profile, tools)
-    .filter((check) => !check.isVolunteered)
+    .filter((check) => !check.isVolunteered && isPossibleNow(check.id, standing, tools, when))
     .flatMap((check) => stillOpen(check, evidence, crowd))
     .map(({ check, battery }): Proposal => {
       const gainBits = Math.max(0, doubt - expectedDoubt(crowd, shares, check, battery));

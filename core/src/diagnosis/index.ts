@@ -13,3 +13,4 @@ export * from './battery-condition.js';
 export * from './repairs.js';
 export * from './repair-order.js';
 export * from './belief.js';
+export * from './possible.js';

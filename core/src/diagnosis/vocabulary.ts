@@ -9,8 +9,20 @@ export const STOP_CONDITIONS = [
   'voltage-unknown',
   'polarity-unknown',
   'nowhere-to-stand',
+  'case-warm',
 ] as const;
 export type StopCondition = (typeof STOP_CONDITIONS)[number];
+/** Stops under which nothing is touched, not even to take it off: a clamp that comes off may spark, or the body may be live. */
+export const STOPS_HANDS_OFF: readonly StopCondition[] = [
+  'gas-smell',
+  'lithium-damaged',
+  'high-voltage-damaged',
+  'fuel-smell',
+];
+/** Stops that another reading can clear: everything else is left alone while one stands. */
+export const STOPS_READ_AGAIN: readonly StopCondition[] = ['frozen', 'voltage-unknown', 'polarity-unknown'];
+/** Stops that are raised by what was read and never by a look around. */
+export const STOPS_OF_READINGS: readonly StopCondition[] = ['case-warm'];
 
 export const SYMPTOMS = [
   'silence',

@@ -8,6 +8,7 @@ export * from './hazard.js';
 export * from './hazards.js';
 export * from './safest-order.js';
 export * from './replan.js';
+export * from './overruled.js';
 export * from './fitting.js';
 export * from './stories.js';
 export * from './circumstances.js';

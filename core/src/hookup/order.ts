@@ -36,6 +36,9 @@ export type StepReason =
   | 'cells-burn'
   | 'cells-unguarded'
   | 'cells-off-first'
+  | 'cells-unplugged'
+  | 'cells-unplugged-black'
+  | 'cells-plugged'
   | 'donor-lends'
   | 'charge-first'
   | 'charger-works'
@@ -151,10 +154,10 @@ export function hookupOrder(
     return [
       ...stillFirst(places),
       ...(isBare ? [confirm('cells-bagged', 'cells-burn')] : []),
-      attach('redCasualty', places.redCasualty.id, 'pack-still-off'),
-      { ...lastBlack, reason: lastBlack.reason === 'middle-joint-live' ? 'middle-joint-live' : 'pack-black' },
+      attach('redCasualty', places.redCasualty.id, isBare ? 'cells-unplugged' : 'pack-still-off'),
+      { ...lastBlack, reason: fixedBlackReason(lastBlack, isBare) },
       isBare ? confirm('cells-read', 'cells-unguarded') : confirm('guard-lamp', 'polarity-guard'),
-      { action: { kind: 'pack', on: true }, reason: 'pack-arms' },
+      { action: { kind: 'pack', on: true }, reason: isBare ? 'cells-plugged' : 'pack-arms' },
     ];
   }
   const isDonor = option.sourceKind === 'donor';
@@ -177,6 +180,11 @@ export function hookupOrder(
     );
   }
   return steps;
+}
+
+function fixedBlackReason({ reason }: HookupStep, isBare: boolean): StepReason {
+  if (reason === 'middle-joint-live') return reason;
+  return isBare ? 'cells-unplugged-black' : 'pack-black';
 }
 
 /** Everything off; and where a clamp goes on the starter itself, a machine that cannot move off should it turn. */

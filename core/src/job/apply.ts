@@ -5,10 +5,11 @@ import { anyClampOn, clampsInHand, type HookupState, NOTHING_CONNECTED } from '.
 import { hasSwitch } from '../plan/options.js';
 import { DEFAULT_RULES } from '../rules/house-rules.js';
 import { rulesWith } from '../rules/rule-settings.js';
+import type { StopCondition } from '../diagnosis/vocabulary.js';
 import type { JobEvent } from './events.js';
 import { actionOf } from './hands.js';
 import type { Attempt, Job, VanAsked } from './job.js';
-import { circumstancesOf } from './queries.js';
+import { circumstancesOf, workingTempC } from './queries.js';
 
 /**
  * A job after one more event: the one reducer of the product. Pure; the web store and the server both use it.
@@ -120,9 +121,11 @@ function apply(job: Job, event: JobEvent): Job {
     case 'scene.recorded':
       return { ...job, scene: event.data };
     case 'stop.raised':
-      return { ...job, stops: [...job.stops.filter((s) => s !== event.data.stop), event.data.stop] };
-    case 'stop.withdrawn':
-      return { ...job, stops: job.stops.filter((s) => s !== event.data.stop) };
+      return { ...job, stops: withStop(job.stops, event.data.stop) };
+    case 'stop.withdrawn': {
+      const stops = job.stops.filter((s) => s !== event.data.stop);
+      return event.data.stop === 'frozen' ? { ...thawed(job, timeOf(event)), stops } : { ...job, stops };
+    }
     case 'symptom.recorded':
       return { ...job, symptoms: toggled(job.symptoms, event.data.symptom) };
     case 'finding.recorded': {
@@ -179,8 +182,10 @@ function apply(job: Job, event: JobEvent): Job {
     }
     case 'reading.withdrawn':
       return { ...job, readings: job.readings.filter((r) => r.eventId !== event.data.readingId) };
-    case 'plan.chosen':
-      return { ...job, plan: event.data };
+    case 'plan.chosen': {
+      const { accepted: _accepted, ...others } = job;
+      return { ...others, plan: event.data };
+    }
     case 'step.confirmed':
     case 'clamp.attached':
     case 'clamp.detached':
@@ -215,7 +220,9 @@ function apply(job: Job, event: JobEvent): Job {
       return { ...job, lifts: [...job.lifts, { battery: event.data.battery, at: timeOf(event) }] };
     case 'charge.read': {
       const reading = { ...event.data, at: timeOf(event) };
-      return { ...job, chargeReadings: [...job.chargeReadings, reading] };
+      // A case that warms on charge is a stop, whoever saw it.
+      const stops = reading.isWarm ? withStop(job.stops, 'case-warm') : job.stops;
+      return { ...job, stops, chargeReadings: [...job.chargeReadings, reading] };
     }
     case 'leads.measured': {
       const { leadSetId } = job.plan!;
@@ -230,7 +237,7 @@ function apply(job: Job, event: JobEvent): Job {
         attempts: [
           ...job.attempts,
           {
-            ...tried(timeOf(event)),
+            ...tried(timeOf(event), workingTempC(job)),
             helped: anyClampOn(job.hookup),
             sourceId: helper?.sourceId ?? null,
             starterAmps: helper?.starterAmps ?? null,
@@ -258,7 +265,7 @@ function apply(job: Job, event: JobEvent): Job {
         attempts: [
           ...job.attempts,
           {
-            ...tried(timeOf(event)),
+            ...tried(timeOf(event), workingTempC(job)),
             endedAt: timeOf(event),
             outcome: event.data.started ? 'started' : 'nothing',
             seconds: 0,
@@ -269,7 +276,11 @@ function apply(job: Job, event: JobEvent): Job {
     case 'reset.ticked':
       return { ...job, resets: toggled(job.resets, event.data.reset) };
     case 'override.given':
-      return { ...job, overrides: [...job.overrides, { ...event.data, at: timeOf(event) }] };
+      return {
+        ...job,
+        overrides: [...job.overrides, { ...event.data, at: timeOf(event) }],
+        ...(event.data.hazard && { accepted: [...(job.accepted ?? []), event.data.hazard] }),
+      };
     case 'job.supervised':
       return { ...job, supervisedBy: event.data.on ? event.by : null };
     case 'rules.adopted':
@@ -298,8 +309,9 @@ function apply(job: Job, event: JobEvent): Job {
 }
 
 /** A try that begins now, by the machine itself. */
-const tried = (startedAt: string): Attempt => ({
+const tried = (startedAt: string, tempC: number): Attempt => ({
   startedAt,
+  tempC,
   endedAt: null,
   outcome: null,
   seconds: null,
@@ -317,6 +329,18 @@ function without(findings: Job['findings'], checks: readonly CheckId[]): Job['fi
   return Object.fromEntries(Object.entries(findings).filter(([check]) => !checks.includes(check as CheckId)));
 }
 
+const withStop = (stops: Job['stops'], stop: StopCondition): Job['stops'] => [
+  ...stops.filter((s) => s !== stop),
+  stop,
+];
+
+/** The job once its ice has thawed: how cold it was before tells no more of it. */
+function thawed(job: Job, thawedAt: string): Job {
+  if (!job.scene) return { ...job, thawedAt };
+  const { coldestC: _coldestC, ...scene } = job.scene;
+  return { ...job, scene, thawedAt };
+}
+
 /** A wait counts from the act that it follows; a clamp that comes off, or a source that is switched off, ends it. */
 function chargeAfter(job: Job, event: JobEvent): Pick<Job, 'chargesSince' | 'charged'> {
   const { charged, chargesSince, plan } = job;
@@ -325,11 +349,15 @@ function chargeAfter(job: Job, event: JobEvent): Pick<Job, 'chargesSince' | 'cha
   const ends =
     event.type === 'clamp.detached' ||
     (event.type === 'donor.switched' && !event.data.running) ||
+    (event.type === 'pack.switched' && !event.data.on) ||
     (event.type === 'plug.moved' && !event.data.in);
-  if (!ends || chargesSince === null || !plan) return { charged, chargesSince };
+  // A charger charges from the moment it is on, whether a wait was confirmed or not.
+  const since = chargesSince ?? (plan?.sourceKind === 'mains-charger' ? job.joinedSince : null);
+  if (!ends || since === null || !plan) return { charged, chargesSince };
   const at = timeOf(event);
+  const { optionId, chargeOnly } = plan;
   return {
-    charged: { optionId: plan.optionId, minutes: minutesBetween(chargesSince, at), at },
+    charged: { optionId, minutes: minutesBetween(since, at), at, chargeOnly },
     chargesSince: null,
   };
 }

@@ -3,7 +3,7 @@ import type { Machine } from '../machine/machine.js';
 import { strengthFromCrank } from '../trace/strength.js';
 import { standingJob } from './doubts.js';
 import type { Job } from './job.js';
-import { wasHelped } from './queries.js';
+import { machineAsFound, wasHelped } from './queries.js';
 
 export const BATTERY_ENTRIES = ['rest', 'strength', 'jump', 'replaced'] as const;
 
@@ -29,7 +29,8 @@ const CRANK_SECONDS = 2;
 const CRANK_LEAST_SOC = 0.5;
 
 /** What a job adds to the record of its machine's batteries, oldest first. */
-export function batteryEntries(recorded: Job, machine: Machine): BatteryEntry[] {
+export function batteryEntries(recorded: Job, entryOf: Machine): BatteryEntry[] {
+  const machine = machineAsFound(recorded, entryOf);
   const job = standingJob(recorded, machine);
   const entry = (
     at: string,

@@ -3,22 +3,19 @@ import { MINUTE_MS } from '../quantities/time.js';
 import { anyClampOn } from '../hookup/state.js';
 import { chargeOptions } from '../plan/charge-options.js';
 import type { SourceOption } from '../plan/options.js';
-import { type Machine, startsByWaking } from '../machine/machine.js';
-import type { HouseRules } from '../rules/house-rules.js';
-import type { KitItem } from '../sources/kit.js';
+import { startsByWaking } from '../machine/machine.js';
 import { chargeHours } from '../charging/charge-time.js';
 import { type ChargeJudged, type ChargeReading, judgeCharge } from '../charging/charge-watch.js';
 import { CHARGED_TO_SOC, type ChargePlan, type ChargerHours, chargePlan } from '../verdict/charge-plan.js';
 import type { PlanRecord } from './events.js';
 import type { Job } from './job.js';
-import { coldestTempC, restVoltsByBattery, workingTempC } from './queries.js';
-import { batteriesOfJob, type JobReadings } from './rescue-of-job.js';
+import type { Situation } from './situation.js';
 
 /** Why a battery is not put on a charger as it is. */
 export type UnfitCharge =
   | { readonly code: 'bar'; readonly bar: BatteryBar }
   | { readonly code: 'charger'; readonly why: NonNullable<ChargerHours['unfit']> }
-  | { readonly code: 'unread' | 'no-mains' | 'take-out' | 'sense' };
+  | { readonly code: 'stopped' | 'runs' | 'unread' | 'no-mains' | 'take-out' | 'sense' };
 
 /** One charger on one battery. */
 export interface ChargeChoice {
@@ -34,23 +31,13 @@ export interface ChargeChoice {
   readonly unfit: UnfitCharge | null;
 }
 
-/**
- * How a battery of this job is charged: the least charged one unless told otherwise.
- *
- * @param kit whose chargers are looked at
- */
-export function chargePlanOfJob(
-  job: JobReadings,
-  machine: Machine,
-  kit: readonly KitItem[],
-  rules: HouseRules,
-  battery?: number,
-): ChargePlan {
-  const { socs, beliefs, weakest } = batteriesOfJob(job, machine);
+/** How a battery of this job is charged: the least charged one unless told otherwise. */
+export function chargePlanOfJob(situation: Situation, battery?: number): ChargePlan {
+  const { machine, batteries, restVolts, tempC, coldestC, rules, record } = situation;
+  const { socs, beliefs, weakest } = batteries;
   const at = battery ?? weakest;
-  const read = restVoltsByBattery(job, machine.batteries.length)[at] ?? null;
-  const tempC = workingTempC(job);
-  const plan = chargePlan(machine.batteries[at]!, socs[at]!, read, tempC, kit, rules, coldestTempC(job));
+  const read = restVolts[at] ?? null;
+  const plan = chargePlan(machine.batteries[at]!, socs[at]!, read, tempC, record.kit, rules, coldestC);
   const bar = beliefs[at]!.bar ?? null;
   const revival = plan.revival && { ...plan.revival, refused: plan.revival.refused ?? bar };
   return { ...plan, bar, revival };
@@ -60,25 +47,21 @@ export function chargePlanOfJob(
  * What the chargers of the van can do for the batteries of this machine where they are: at its jump points, at the posts of an EV or a hybrid,
  * at each battery of a string.
  */
-export function chargeChoices(
-  job: JobReadings,
-  machine: Machine,
-  kit: readonly KitItem[],
-  rules: HouseRules,
-): ChargeChoice[] {
-  const read = restVoltsByBattery(job, machine.batteries.length);
-  const plans = machine.batteries.map((_, battery) => chargePlanOfJob(job, machine, kit, rules, battery));
-  return chargeOptions(machine, kit).map((option): ChargeChoice => {
+export function chargeChoices(situation: Situation): ChargeChoice[] {
+  const { job, machine, restVolts: read, tempC, rules, record } = situation;
+  const plans = machine.batteries.map((_, battery) => chargePlanOfJob(situation, battery));
+  return chargeOptions(machine, record.kit).map((option): ChargeChoice => {
     const battery = option.across.kind === 'battery' ? option.across.battery : 0;
     const plan = plans[battery]!;
     const { name, amps, unfit } = plan.chargers.find(({ kitId }) => kitId === option.sourceId)!;
     // Where it stands, in its own cold: a bench is warmer.
     const { rating } = machine.batteries[battery]!;
-    const hours =
-      plan.bar || unfit ? null : chargeHours(rating, plan.fromSoc, plan.toSoc, amps, workingTempC(job));
+    const hours = plan.bar || unfit ? null : chargeHours(rating, plan.fromSoc, plan.toSoc, amps, tempC);
     const tooHigh = startsByWaking(machine) && option.source.alternator!.volts > rules.wakeMaxVolts;
     const why = (): UnfitCharge | null => {
       if (plan.bar) return { code: 'bar', bar: plan.bar };
+      if (situation.stops.length > 0) return { code: 'stopped' };
+      if (situation.casualtyRuns) return { code: 'runs' };
       if (unfit) return { code: 'charger', why: unfit };
       if (tooHigh) return { code: 'charger', why: 'volts-too-high' };
       if (read[battery] === null) return { code: 'unread' };
@@ -144,8 +127,8 @@ export function underCharge(job: Pick<Job, 'plan' | 'joinedSince'>): UnderCharge
  * @returns null while nothing is on charge
  */
 export function chargeSeen(
-  job: Job,
-  machine: Machine,
+  job: Pick<Job, 'plan' | 'joinedSince'>,
+  { machine, batteries, tempC }: Situation,
   reading: ChargeReading,
   at: string,
 ): ChargeJudged | null {
@@ -155,9 +138,9 @@ export function chargeSeen(
   return judgeCharge(
     {
       rating: machine.batteries[battery]!.rating,
-      fromSoc: batteriesOfJob(job, machine).socs[battery]!,
+      fromSoc: batteries.socs[battery]!,
       toSoc: CHARGED_TO_SOC,
-      tempC: workingTempC(job),
+      tempC,
       minutes: (Date.parse(at) - Date.parse(charge.since)) / MINUTE_MS,
     },
     reading,

@@ -4,6 +4,7 @@ import { SURFACE_CHARGE_VOLTS } from '../diagnosis/reading.js';
 import { type Machine, startsByWaking } from '../machine/machine.js';
 import { CHARGING_VOLTS } from '../trace/analyse.js';
 import type { Job, Reading } from './job.js';
+import { restVoltsNow } from './queries.js';
 
 export const DOUBTS = [
   'charging-but-still',
@@ -105,6 +106,11 @@ function contradictionOf(
         : null;
     }
   }
+}
+
+/** Returns the rest volts of the batteries that are in it now, of readings that stand alone; null where none does. */
+export function standingRestVolts(job: Job, machine: Machine): (number | null)[] {
+  return restVoltsNow(standingJob(job, machine), machine.batteries.length);
 }
 
 /** The job with only the readings that stand: what is in doubt is asked again, never averaged in. */

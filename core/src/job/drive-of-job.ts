@@ -1,9 +1,6 @@
 import { type DriveCharge, driveMinutes, startCostAh } from '../charging/drive.js';
-import type { Machine } from '../machine/machine.js';
-import type { HouseRules } from '../rules/house-rules.js';
 import type { Job } from './job.js';
-import { workingTempC } from './queries.js';
-import { batteriesOfJob, type JobReadings } from './rescue-of-job.js';
+import type { Situation } from './situation.js';
 
 /** What a vehicle's alternator has left for its battery on the road, beyond lamps, blower and heated screen, A. */
 export const ROAD_SPARE_AMPS = 30;
@@ -17,15 +14,14 @@ export interface DriveAdvice extends DriveCharge {
 
 /** How long to drive after a start, from the charge that was read and what the tries took; null for a machine that wakes. */
 export function driveOfJob(
-  job: JobReadings & Pick<Job, 'attempts' | 'plan'>,
-  machine: Machine,
-  rules: HouseRules,
+  job: Pick<Job, 'attempts' | 'plan'>,
+  { machine, batteries, tempC, rules }: Situation,
 ): DriveAdvice | null {
   const rating = machine.batteries[0]?.rating;
   if (!machine.engine || !rating) return null;
   const seconds = job.attempts.reduce((sum, a) => sum + (a.seconds ?? 0), 0);
   const startAh = startCostAh(job.plan?.starterAmps ?? 0, seconds);
-  const soc = Math.min(...batteriesOfJob(job, machine).socs, DRIVE_TARGET_SOC);
-  const drive = driveMinutes(rating, soc, DRIVE_TARGET_SOC, ROAD_SPARE_AMPS, startAh, workingTempC(job));
+  const soc = Math.min(...batteries.socs, DRIVE_TARGET_SOC);
+  const drive = driveMinutes(rating, soc, DRIVE_TARGET_SOC, ROAD_SPARE_AMPS, startAh, tempC);
   return { ...drive, leastMinutes: Math.ceil(Math.max(rules.driveMinutesLeast, drive.startMinutes)) };
 }

@@ -20,6 +20,10 @@ import type { BatteryRating } from '../battery/battery.js';
 import type { LatchPlace } from '../reach/nothing-opens.js';
 import type { Circumstance, WrongMetal } from '../hookup/circumstances.js';
 import type { FittingStep } from '../hookup/fitting.js';
+import type { HazardCode } from '../hookup/hazard.js';
+
+/** What an override goes against: a house rule, or a severe hazard of the next step. */
+export type OverrideRule = RuleKey | 'severe-hazard';
 
 export const STAGES = [
   'scene',
@@ -129,6 +133,8 @@ export interface EventData {
     readonly vehicleId?: string;
     /** The van it is worked from. Left out in older logs. */
     readonly vanId?: string;
+    /** The batteries of the record that sat in it, from the chassis side up, where they are not what its model has. */
+    readonly fitted?: readonly BatteryRating[];
     /** The house rules it is worked by, as far as they are not the defaults. Left out in older logs. */
     readonly rules?: RuleSettings;
   };
@@ -204,7 +210,12 @@ export interface EventData {
     readonly amps: number;
   };
   'reset.ticked': { readonly reset: string };
-  'override.given': { readonly rule: RuleKey; readonly reason: string };
+  'override.given': {
+    readonly rule: OverrideRule;
+    readonly reason: string;
+    /** What is done all the same, where no rule of the house is overridden but a severe hazard. */
+    readonly hazard?: HazardCode;
+  };
   /** Whoever reports it answers for what an apprentice does in this job, or does so no longer. */
   'job.supervised': { readonly on: boolean };
   'verdict.given': VerdictRecord;
@@ -288,6 +299,8 @@ interface Envelope<T extends EventType> {
   readonly heardAt?: string;
   /** Crew member. */
   readonly by: string;
+  /** Who held the device when it was sent, where they had handed it over by then. By the server. */
+  readonly sentBy?: string;
   readonly type: T;
   readonly data: EventData[T];
 }

@@ -1,17 +1,25 @@
 import type { DiagnosisEvidence } from '../diagnosis/belief.js';
 import type { DiagnosisProfile } from '../diagnosis/causes.js';
 import { type CheckId, checkOf, type Found, type Tool, WEIGHED_CHECK_IDS } from '../diagnosis/checks.js';
-import { againstCrankLimit } from '../diagnosis/reading.js';
 import { changes, shownBy } from '../diagnosis/repairs.js';
 import { isAtFault, walkRound } from '../diagnosis/walk-round.js';
 import type { Machine } from '../machine/machine.js';
 import type { KitItem } from '../sources/kit.js';
 import { standingJob } from './doubts.js';
 import type { Job } from './job.js';
-import { latestOwnReading, latestReading, restVoltsByBattery, wasHelped, workingTempC } from './queries.js';
+import { crankEvidence } from './silent-bar.js';
+import {
+  latestOwnReading,
+  latestReading,
+  restVoltsByBattery,
+  wasHelped,
+  machineAsFound,
+  workingTempC,
+} from './queries.js';
 
 /** The machine as the diagnosis needs it. */
-export function profileOfJob(job: Pick<Job, 'scene' | 'call'>, machine: Machine): DiagnosisProfile {
+export function profileOfJob(job: Pick<Job, 'scene' | 'call' | 'modelId'>, entry: Machine): DiagnosisProfile {
+  const machine = machineAsFound(job, entry);
   return {
     machineClass: machine.machineClass,
     systemVolts: machine.systemVolts,
@@ -103,19 +111,30 @@ function inSpan(job: Span, machine: Machine, earlierFlatCalls: number): Diagnosi
   return WEIGHED_CHECK_IDS.flatMap((check) => {
     const byBattery = machine.batteries.length > 1 ? batteryByBattery(check, job, machine) : [];
     if (byBattery.length > 0) return byBattery;
-    return found[check] === undefined ? [] : [{ check, found: found[check] }];
+    if (found[check] === undefined) return [];
+    if (check === 'specific-gravity')
+      return [{ check, found: found[check], ...spreadOf(job.figures, check) }];
+    const cranked = check === 'crank' ? crankOf(job, machine) : null;
+    return cranked?.found === found[check] ? [cranked] : [{ check, found: found[check] }];
   });
+}
+
+/** How far apart the cells were read last, where they were read one by one. */
+function spreadOf(figures: Job['figures'], check: CheckId): Pick<DiagnosisEvidence, 'cellSpread'> {
+  const cells = figures.filter((f) => f.check === check).at(-1)?.figures ?? [];
+  if (check !== 'specific-gravity' || cells.length < 2) return {};
+  return { cellSpread: Math.max(...cells) - Math.min(...cells) };
 }
 
 /** What was read of each battery of a string by itself, the latest of each. */
 function batteryByBattery(check: CheckId, job: Job, machine: Machine): DiagnosisEvidence[] {
   const rest = restVoltsByBattery(job, machine.batteries.length);
   return machine.batteries.flatMap((_, battery) => {
-    const figure = job.figures
-      .filter((f) => f.check === check && f.battery === battery && !wasHelped(f.during))
-      .at(-1)?.found;
-    const found = check === 'rest' ? rest[battery] : figure;
-    return found == null ? [] : [{ check, found, battery }];
+    const figures = job.figures.filter(
+      (f) => f.check === check && f.battery === battery && !wasHelped(f.during),
+    );
+    const found = check === 'rest' ? rest[battery] : figures.at(-1)?.found;
+    return found == null ? [] : [{ check, found, battery, ...spreadOf(figures, check) }];
   });
 }
 
@@ -155,8 +174,8 @@ function fromReadings(job: Job, machine: Machine): Partial<Record<CheckId, Found
   const found: Partial<Record<CheckId, Found>> = {};
   const rest = restVoltsByBattery(job, machine.batteries.length).filter((v) => v !== null);
   if (rest.length > 0) found.rest = Math.min(...rest);
-  const crank = latestOwnReading(job, 'crank-minimum');
-  if (crank && machine.engine) found.crank = againstCrankLimit(crank.volts, crank.tempC, machine.systemVolts);
+  const crank = crankOf(job, machine);
+  if (crank) found.crank = crank.found;
   // A converter takes over while help is still joined; an alternator beside a donor's tells nothing.
   const charging = machine.engine
     ? latestOwnReading(job, 'charging-idle')
@@ -174,14 +193,22 @@ function fromTries(job: Job, machine: Machine): Partial<Record<CheckId, Found>> 
   const attempts = job.attempts.filter((a) => !a.rolled);
   const helped = attempts.filter((a) => a.helped && a.outcome).at(-1)?.outcome;
   if (helped) found['with-help'] = helped;
-  const promised = job.plan?.chargeOnly ? null : job.plan?.postVolts;
-  const measured = attempts.filter((a) => a.helped && a.lowestVolts !== null).at(-1)?.lowestVolts;
-  if (promised != null && measured != null && machine.engine)
-    found.promise = ((measured - promised) * 12) / machine.systemVolts;
+  const measured = attempts.filter((a) => a.helped && a.lowestVolts !== null).at(-1);
+  // What another plan promised is not held against it.
+  const isAsPlanned = measured?.optionId === job.plan?.optionId && !job.plan?.chargeOnly;
+  const promised = isAsPlanned ? job.plan?.postVolts : null;
+  if (promised != null && measured && machine.engine)
+    found.promise = ((measured.lowestVolts! - promised) * 12) / machine.systemVolts;
   const unaided = attempts.filter((a) => !a.helped && a.outcome).at(-1)?.outcome;
   if (unaided && machine.engine) found['try-alone'] = unaided;
-  const alone = attempts.filter((a) => !a.helped && a.lowestVolts !== null).at(-1);
-  if (alone && machine.engine)
-    found.crank = againstCrankLimit(alone.lowestVolts!, workingTempC(job), machine.systemVolts);
   return found;
+}
+
+/** The lowest volts of a crank by itself: of the last try that was read, or else as they were measured; null where nobody read any. */
+function crankOf(job: Job, { engine, systemVolts }: Machine): DiagnosisEvidence | null {
+  if (!engine) return null;
+  const alone = job.attempts.filter((a) => !a.helped && !a.rolled && a.lowestVolts !== null).at(-1);
+  if (alone) return crankEvidence(alone.lowestVolts!, alone.tempC ?? workingTempC(job), systemVolts);
+  const read = latestOwnReading(job, 'crank-minimum');
+  return read && crankEvidence(read.volts, read.tempC, systemVolts);
 }

@@ -9,13 +9,15 @@ import type {
 import type { Found, CheckId } from '../diagnosis/checks.js';
 import type { Repair } from '../diagnosis/repairs.js';
 import type { HookupState } from '../hookup/state.js';
-import type { HouseRules, RuleKey } from '../rules/house-rules.js';
+import type { HazardCode } from '../hookup/hazard.js';
+import type { HouseRules } from '../rules/house-rules.js';
 import type { FollowUp, VerdictRecord } from '../verdict/conclude.js';
 import type { BatteryRating } from '../battery/battery.js';
 import type { ChargeReading } from '../charging/charge-watch.js';
 import type { FittingStep } from '../hookup/fitting.js';
 import type {
   EventData,
+  OverrideRule,
   ParkedRecord,
   PlanRecord,
   ReadingSource,
@@ -66,6 +68,8 @@ export interface Figure {
 
 export interface Attempt {
   readonly startedAt: string;
+  /** Of the air at that moment. Left out in older snapshots. */
+  readonly tempC?: number;
   readonly endedAt: string | null;
   readonly outcome: AttemptOutcome | null;
   readonly seconds: number | null;
@@ -129,7 +133,15 @@ export interface Job {
   /** Since when the source charges the battery; null while it does not, or nobody said so. */
   readonly chargesSince: string | null;
   /** The last charge that a source gave and that is over; null before one. */
-  readonly charged: { readonly optionId: string; readonly minutes: number; readonly at: string } | null;
+  readonly charged: {
+    readonly optionId: string;
+    readonly minutes: number;
+    readonly at: string;
+    /** It charged and was off before any crank. Left out in older snapshots. */
+    readonly chargeOnly?: boolean;
+  } | null;
+  /** When somebody said that ice had thawed; left out where nobody did. */
+  readonly thawedAt?: string;
   /** Since when every clamp in hand is on and the machine does not run yet; null while it is not so. */
   readonly joinedSince: string | null;
   /** How long each option was joined so, and is no longer, oldest first. */
@@ -150,7 +162,14 @@ export interface Job {
   /** Tries since the technician last went back to the checks. */
   readonly triesSinceChecks: number;
   readonly resets: readonly string[];
-  readonly overrides: readonly { readonly rule: RuleKey; readonly reason: string; readonly at: string }[];
+  readonly overrides: readonly {
+    readonly rule: OverrideRule;
+    readonly reason: string;
+    readonly hazard?: HazardCode;
+    readonly at: string;
+  }[];
+  /** Severe hazards that somebody gave a reason to go on under, since the plan was chosen. Left out where nobody did. */
+  readonly accepted?: readonly HazardCode[];
   /** Who answers for what an apprentice does in it; null: nobody does any longer. Left out where nobody ever did. */
   readonly supervisedBy?: string | null;
   readonly verdict: VerdictRecord | null;

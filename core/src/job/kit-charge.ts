@@ -1,14 +1,11 @@
 import { lentAh } from '../charging/lend.js';
-import type { Machine } from '../machine/machine.js';
 import { stateOf } from '../plan/casualty-batteries.js';
 import { sourceOptions } from '../plan/options.js';
 import { connectedRescue } from '../plan/rank.js';
-import type { HouseRules } from '../rules/house-rules.js';
 import type { KitItem } from '../sources/kit.js';
 import { BOOSTER_FILLED_VOLTS, boosterFillSeconds } from '../sources/models.js';
 import type { Job } from './job.js';
-import { workingTempC } from './queries.js';
-import { batteriesOfJob, type JobReadings } from './rescue-of-job.js';
+import type { Situation } from './situation.js';
 
 /** Kit that gives of its own charge, and has to be filled again. */
 export const CHARGED_KINDS = [
@@ -105,12 +102,7 @@ export interface KitUse {
  * it put to the source, which is a little much: the casualty's own battery gives some. And what a source gave to a flat battery meanwhile,
  * from the moment it was joined until it was off or the machine ran.
  */
-export function kitUses(
-  job: JobReadings & Pick<Job, 'attempts' | 'joins'>,
-  machine: Machine,
-  kit: readonly KitItem[],
-  rules: HouseRules,
-): KitUse[] {
+export function kitUses(job: Pick<Job, 'attempts' | 'joins'>, situation: Situation): KitUse[] {
   const ah = new Map<string, number>();
   const take = (sourceId: string, taken: number): void => {
     ah.set(sourceId, (ah.get(sourceId) ?? 0) + taken);
@@ -118,8 +110,8 @@ export function kitUses(
   for (const { sourceId, starterAmps, seconds } of job.attempts)
     if (sourceId !== null && seconds !== null)
       take(sourceId, ((starterAmps ?? WAKING_AMPS) * seconds) / 3600);
-  for (const { sourceId, ah: lent } of lentByJoins(job, machine, kit, rules)) take(sourceId, lent);
-  return kit.flatMap((item) => {
+  for (const { sourceId, ah: lent } of lentByJoins(job, situation)) take(sourceId, lent);
+  return situation.record.kit.flatMap((item) => {
     const taken = ah.get(item.id);
     return taken !== undefined && isCharged(item)
       ? [{ kitItemId: item.id, share: taken / capacityAhOf(item) }]
@@ -146,14 +138,10 @@ function filledAh(
 
 /** What each join of a piece with a charge of its own gave to the casualty's batteries, Ah. */
 function lentByJoins(
-  job: JobReadings & Pick<Job, 'joins'>,
-  machine: Machine,
-  kit: readonly KitItem[],
-  rules: HouseRules,
+  job: Pick<Job, 'joins'>,
+  { machine, batteries, tempC, rules, record: { kit } }: Situation,
 ): { readonly sourceId: string; readonly ah: number }[] {
   if (job.joins.length === 0) return [];
-  const tempC = workingTempC(job);
-  const batteries = batteriesOfJob(job, machine);
   const charged = batteries.beliefs.map((b) => ({ rating: b.rating, state: stateOf(b, tempC) }));
   const options = new Map(sourceOptions(machine, kit, batteries, tempC, rules).map((o) => [o.id, o]));
   const isOfCharge = new Set(kit.filter(isCharged).map(({ id }) => id));

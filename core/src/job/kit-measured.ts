@@ -1,12 +1,12 @@
 import { type LeadUse, measuredFactor } from '../leads/measured-set.js';
-import { type Machine, startsByWaking } from '../machine/machine.js';
+import { startsByWaking } from '../machine/machine.js';
 import { planCase } from '../plan/rank.js';
 import { sourceFactor } from '../plan/source-strength.js';
-import type { HouseRules } from '../rules/house-rules.js';
 import type { KitItem, LeadPackKit, LeadSetKit, LithiumPackKit } from '../sources/kit.js';
 import type { Job } from './job.js';
 import { workingTempC } from './queries.js';
-import { batteriesOfJob, planCases, rankForJob } from './rescue-of-job.js';
+import { planCases, rankForJob } from './rescue-of-job.js';
+import type { Situation } from './situation.js';
 import { momentOfTry } from './ways-of-job.js';
 
 /** Kit that its uses measure. */
@@ -20,14 +20,9 @@ const isMeasured = (item: KitItem): item is MeasuredKit => item.kind === 'lead-s
  * The lead sets and packs of a van with what this job has measured of them, in the place of what it had before: an undone reading goes again.
  * Only those that change are given. A set is measured by the volts at its two ends, a pack by how far the posts fell in its tries.
  */
-export function kitMeasured(
-  job: Job,
-  machine: Machine,
-  kit: readonly KitItem[],
-  rules: HouseRules,
-): MeasuredKit[] {
-  const ofTries = usesOfTries(job, machine, kit, rules);
-  return kit.flatMap((item) => {
+export function kitMeasured(job: Job, situation: Situation): MeasuredKit[] {
+  const ofTries = usesOfTries(job, situation);
+  return situation.record.kit.flatMap((item) => {
     if (!isMeasured(item)) return [];
     const before = item.uses ?? [];
     const own = item.kind === 'lead-set' ? usesOfSet(job, item) : (ofTries.get(item.id) ?? []);
@@ -50,13 +45,10 @@ function usesOfSet(job: Job, { id, leads }: LeadSetKit): LeadUse[] {
 }
 
 /** What the best try with a pack tells of it, by the id of the pack. */
-function usesOfTries(
-  job: Job,
-  machine: Machine,
-  kit: readonly KitItem[],
-  rules: HouseRules,
-): ReadonlyMap<string, readonly LeadUse[]> {
+function usesOfTries(job: Job, situation: Situation): ReadonlyMap<string, readonly LeadUse[]> {
   const uses = new Map<string, LeadUse[]>();
+  const { machine, batteries: read, tempC, rules } = situation;
+  const { kit } = situation.record;
   const { engine } = machine;
   const packs = new Set(kit.filter(isPack).map(({ id }) => id));
   const tries = job.attempts.filter(
@@ -66,10 +58,9 @@ function usesOfTries(
   if (!engine || startsByWaking(machine) || tries.length === 0) return uses;
   // Against its rating, not against what was measured of it before.
   const asRated = kit.map((item) => (isPack(item) ? { ...item, uses: [] } : item));
-  const read = batteriesOfJob(job, machine);
-  const alone = planCase(machine, null, read, workingTempC(job), rules);
+  const alone = planCase(machine, null, read, tempC, rules);
   if (!alone) return uses;
-  const cases = planCases(job, machine, rankForJob(job, machine, asRated, rules), rules);
+  const cases = planCases(situation, rankForJob(situation, asRated));
   for (const attempt of tries) {
     const { sourceId, outcome, lowestVolts, startedAt } = attempt;
     const moment = momentOfTry(job, attempt, cases, alone, read.beliefs);

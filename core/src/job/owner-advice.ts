@@ -2,20 +2,23 @@ import { maintaining } from '../charging/maintainer.js';
 import { isLeadAcid } from '../battery/chemistry.js';
 import { checkOf } from '../diagnosis/checks.js';
 import type { Suspect } from '../diagnosis/vocabulary.js';
-import { type Machine, startsByWaking } from '../machine/machine.js';
-import type { HouseRules } from '../rules/house-rules.js';
+import { startsByWaking } from '../machine/machine.js';
 import type { FollowUp, VerdictRecord } from '../verdict/conclude.js';
 import { type ReplacementNeed, replacementNeed } from '../verdict/replacement.js';
 import { chargePlanOfJob } from './charge-of-job.js';
-import { type DriveAdvice, driveOfJob } from './drive-of-job.js';
+import type { RunDown } from '../charging/run-down.js';
+import type { DriveAdvice } from './drive-of-job.js';
 import type { Job } from './job.js';
-import { hasStarted, restVoltsByBattery, standingVerdict } from './queries.js';
-import { batteriesOfJob } from './rescue-of-job.js';
+import { drainAmps, standingVerdict } from './queries.js';
+import { roadOfJob } from './road-of-job.js';
+import type { Situation } from './situation.js';
 
 /** One thing that the owner of a vehicle is told, with its figures. */
 export type Advice =
   | { readonly id: 'leave-it' }
   | { readonly id: 'drive-now'; readonly drive: DriveAdvice }
+  | { readonly id: 'charging-unread' }
+  | { readonly id: 'do-not-drive'; readonly asItIs: RunDown; readonly charged: RunDown }
   | { readonly id: 'keep-awake' }
   | { readonly id: 'charge-full'; readonly amps: number; readonly hours: number | null }
   | { readonly id: 'bring-back'; readonly days: number }
@@ -40,39 +43,43 @@ const CHARGED_SOC = 0.85;
 /**
  * What the owner is told after a call, by what was found: what to do now first, then what keeps it from happening again. Empty before a verdict
  * is given.
- *
- * @param earlierFlatCalls other flat calls of this vehicle within the repeat window
  */
-export function ownerAdvice(
-  job: Job,
-  machine: Machine,
-  rules: HouseRules,
-  earlierFlatCalls: number,
-): readonly Advice[] {
+export function ownerAdvice(job: Job, situation: Situation): readonly Advice[] {
   const verdict = standingVerdict(job);
   if (!verdict) return [];
   if (verdict.verdict === 'unsafe') return [{ id: 'leave-it' }];
-  return [
-    ...doNow(job, machine, rules, verdict),
-    ...fromNowOn(job, machine, rules, verdict, earlierFlatCalls),
-  ];
+  return [...doNow(job, situation, verdict), ...fromNowOn(job, situation, verdict)];
 }
 
 const promised = ({ followUps }: VerdictRecord, kind: FollowUp['kind']): number | null =>
   followUps.find((f) => f.kind === kind)?.days ?? null;
 
-function doNow(job: Job, machine: Machine, rules: HouseRules, verdict: VerdictRecord): Advice[] {
-  const { weakest, socs } = batteriesOfJob(job, machine);
-  const drive = hasStarted(job) ? driveOfJob(job, machine, rules) : null;
-  const restVolts = restVoltsByBattery(job, machine.batteries.length)[weakest] ?? null;
-  const plan = chargePlanOfJob(job, machine, [], rules);
+function onTheRoad(job: Job, situation: Situation): Advice[] {
+  const road = roadOfJob(job, situation);
+  switch (road?.kind) {
+    case 'drive':
+      return [{ id: 'drive-now', drive: road.drive }];
+    case 'read-charging':
+      return [{ id: 'charging-unread' }];
+    case 'do-not-drive':
+      return [{ id: 'do-not-drive', asItIs: road.asItIs, charged: road.charged }];
+    case undefined:
+      return [];
+  }
+}
+
+function doNow(job: Job, situation: Situation, verdict: VerdictRecord): Advice[] {
+  const { machine, batteries, casualtyRuns } = situation;
+  const { weakest, socs } = batteries;
+  const restVolts = situation.restVolts[weakest] ?? null;
+  const plan = chargePlanOfJob(situation);
   const isLow = job.recheck === null && restVolts !== null && socs[weakest]! < CHARGED_SOC;
   const wantsCharge = promised(verdict, 'charge') !== null || (verdict.verdict === 'keep' && isLow);
   const replaceDays = promised(verdict, 'replace');
   const backDays = promised(verdict, 'recheck');
   return [
-    ...(drive ? [{ id: 'drive-now', drive } as const] : []),
-    ...(hasStarted(job) && startsByWaking(machine) ? [{ id: 'keep-awake' } as const] : []),
+    ...onTheRoad(job, situation),
+    ...(casualtyRuns && startsByWaking(machine) ? [{ id: 'keep-awake' } as const] : []),
     ...(wantsCharge && plan.bar === null
       ? [{ id: 'charge-full', amps: plan.amps, hours: plan.hours } as const]
       : []),
@@ -88,19 +95,17 @@ function doNow(job: Job, machine: Machine, rules: HouseRules, verdict: VerdictRe
 
 function fromNowOn(
   { findings, readings }: Job,
-  machine: Machine,
-  rules: HouseRules,
+  { machine, rules, record }: Situation,
   { suspect }: VerdictRecord,
-  earlierFlatCalls: number,
 ): Advice[] {
   const isLead = isLeadAcid(machine.batteries[0]!.rating.chemistry);
   const use = findings['ask-use'];
-  const drain = findings.drain;
+  const drain = drainAmps({ findings });
   const wasLeftOn = findings['ask-left-on'] === 'yes' || findings['look-switches'] === 'one-is-on';
-  const kept = maintaining(machine.batteries[0]!.rating, typeof drain === 'number' ? drain : null);
-  const isDrained = suspect === 'drain' || (typeof drain === 'number' && drain > DRAIN_HIGH_AMPS);
+  const kept = maintaining(machine.batteries[0]!.rating, drain);
+  const isDrained = suspect === 'drain' || (drain !== null && drain > DRAIN_HIGH_AMPS);
   const wasDeep = readings.some((r) => r.kind === 'rest' && r.volts < DEEP_BELOW_VOLTS);
-  const wasFlat = earlierFlatCalls > 0 || findings['ask-flats'] === 'yes';
+  const wasFlat = record.earlierFlatCalls > 0 || findings['ask-flats'] === 'yes';
   return [
     ...(use === 'short-trips' ? [{ id: 'charge-monthly' } as const] : []),
     ...(use === 'stood-weeks' ? [{ id: 'maintainer', amps: kept.amps } as const] : []),

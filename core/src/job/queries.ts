@@ -1,9 +1,10 @@
 import { coldestOf } from '../battery/bar.js';
 import type { ReadingKind } from '../diagnosis/vocabulary.js';
-import { anyClampOn, NOTHING_CONNECTED, stands } from '../hookup/state.js';
+import { anyClampOn, clampsInHand, NOTHING_CONNECTED, stands } from '../hookup/state.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import type { VerdictRecord } from '../verdict/conclude.js';
 import { MINUTE_MS } from '../quantities/time.js';
+import type { Machine } from '../machine/machine.js';
 import type { Attempt, Circumstances, Job, Reading } from './job.js';
 
 /** The latest rest reading of each battery by itself, from the chassis side up; null where not read. With help joined posts show the helper. */
@@ -16,6 +17,27 @@ export function restVoltsByBattery(job: Pick<Job, 'readings'>, batteries: number
   );
 }
 
+/** The machine with the batteries that sat in it when the job was opened: those of the record, where it has others than the model. */
+export function machineAsFound({ call, modelId }: Pick<Job, 'call' | 'modelId'>, entry: Machine): Machine {
+  const { fitted } = call;
+  if (!fitted || modelId !== call.modelId) return entry;
+  return {
+    ...entry,
+    batteries: entry.batteries.map((battery, i) => ({ ...battery, rating: fitted[i] ?? battery.rating })),
+  };
+}
+
+/** When the battery that sits in a place now was fitted by this job; null for one that was found there. */
+export function fittedAt({ replaced }: Pick<Job, 'replaced'>, battery: number): string | null {
+  return replaced.filter((r) => r.battery === battery || r.battery === null).at(-1)?.at ?? null;
+}
+
+/** The same of the batteries that are in it now: a battery that was fitted has not been read by what its forerunner showed. */
+export function restVoltsNow(job: Pick<Job, 'readings' | 'replaced'>, batteries: number): (number | null)[] {
+  const ofFitted = job.readings.filter((r) => r.at > (fittedAt(job, r.battery) ?? ''));
+  return restVoltsByBattery({ readings: ofFitted }, batteries);
+}
+
 /** The latest reading of a kind, or null. */
 export function latestReading(job: Pick<Job, 'readings'>, kind: ReadingKind): Reading | null {
   return job.readings.filter((r) => r.kind === kind).at(-1) ?? null;
@@ -26,10 +48,26 @@ export function latestOwnReading(job: Pick<Job, 'readings'>, kind: ReadingKind):
   return job.readings.filter((r) => r.kind === kind && !wasHelped(r.during)).at(-1) ?? null;
 }
 
+/** True after a charge whose outcome nobody has read: what the battery holds now is not known. */
+export function isChargeUnread({ charged, readings }: Pick<Job, 'charged' | 'readings'>): boolean {
+  return charged?.chargeOnly === true && !readings.some(({ kind, at }) => kind === 'rest' && at > charged.at);
+}
+
 /** The try that is running now, or null. */
 export function runningAttempt(job: Pick<Job, 'attempts'>): Attempt | null {
   const last = job.attempts.at(-1);
   return last?.endedAt === null ? last : null;
+}
+
+/** Amps drawn while it sleeps, whichever way round the clamp meter sat; null where not measured. */
+export function drainAmps({ findings }: Pick<Job, 'findings'>): number | null {
+  return typeof findings.drain === 'number' ? Math.abs(findings.drain) : null;
+}
+
+/** Either nothing is on (a try on its own battery), or every clamp in hand is. */
+export function isHookupWhole({ hookup, plan }: Pick<Job, 'hookup' | 'plan'>): boolean {
+  if (!anyClampOn(hookup)) return true;
+  return clampsInHand({ leadSetId: plan?.leadSetId ?? null }).every((clamp) => hookup.clamps[clamp] !== null);
 }
 
 /** True once a try ended with the machine running or awake. */
@@ -47,9 +85,19 @@ export function workingTempC(job: Pick<Job, 'scene' | 'call'>): number {
   return job.scene?.ambientC ?? job.call.ambientC;
 }
 
-/** The coldest that its batteries have been, as far as is known: what has frozen in the night is still ice in the morning. */
-export function coldestTempC(job: Pick<Job, 'scene' | 'call'>): number {
-  return coldestOf(workingTempC(job), job.scene?.coldestC);
+/**
+ * The coldest that its batteries have been, as far as is known: now, as noted of the night, or when something was read of them. Ice does not
+ * thaw with the air.
+ */
+export function coldestTempC(
+  job: Pick<Job, 'scene' | 'call' | 'readings' | 'attempts' | 'thawedAt'>,
+): number {
+  const { readings, attempts, thawedAt = '' } = job;
+  const read = [
+    ...readings.flatMap(({ at, tempC }) => (at > thawedAt ? tempC : [])),
+    ...attempts.flatMap(({ startedAt, tempC }) => (startedAt > thawedAt ? (tempC ?? []) : [])),
+  ];
+  return coldestOf(Math.min(workingTempC(job), ...read), job.scene?.coldestC);
 }
 
 /** What is joined and runs now. */

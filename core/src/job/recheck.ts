@@ -8,7 +8,7 @@ import { evidenceOfJob, profileOfJob } from './evidence-of-job.js';
 import type { Recheck } from './events.js';
 import type { Job } from './job.js';
 import { repairsMade } from './repairs-of-job.js';
-import { caseOfJob } from './rescue-of-job.js';
+import { caseOfJob } from './case-of-job.js';
 
 /** What the verdict over a recheck is asked with. */
 export interface RecheckQuestion {

@@ -17,7 +17,9 @@ import { foldJob, lastUndoable, timeOf } from './apply.js';
 import type { JobEvent, PlanRecord, Recheck } from './events.js';
 import { mustComeOff, underCharge } from './charge-of-job.js';
 import type { Job } from './job.js';
-import { hasStarted, rulesOfJob, runningAttempt, standingVerdict } from './queries.js';
+import { engineRuns, isHookupWhole, rulesOfJob, runningAttempt, standingVerdict } from './queries.js';
+import { isOverridden, restSecondsLeft } from './rest-owed.js';
+import { stopsInForce } from './situation.js';
 
 /** Why a job's state does not allow an event. The screens and the server have words for each. */
 export const REFUSALS = [
@@ -136,7 +138,7 @@ function refuseOn(
       return job.findings[next.data.check] === undefined ? 'no-such-finding' : null;
     case 'repair.made':
       if (!isWhole(next.data)) return 'value-out-of-range';
-      if (job.stops.length > 0) return 'stop-active';
+      if (isStopped(job, machine)) return 'stop-active';
       if (runningAttempt(job)) return 'attempt-running';
       return needsStandstill(next.data) && anyClampOn(hookup) ? 'clamps-still-on' : null;
     case 'model.identified':
@@ -166,7 +168,7 @@ function refuseOn(
         ? 'van-already-here'
         : null;
     case 'battery.lifted':
-      if (job.stops.length > 0) return 'stop-active';
+      if (isStopped(job, machine)) return 'stop-active';
       if (anyClampOn(hookup)) return 'clamps-still-on';
       return hasBattery(machine, next.data.battery) ? null : 'no-such-battery';
     case 'charge.read':
@@ -208,7 +210,7 @@ function refuseOn(
     case 'step.confirmed':
       return job.plan ? null : 'no-plan';
     case 'clamp.attached':
-      if (job.stops.length > 0) return 'stop-active';
+      if (isStopped(job, machine)) return 'stop-active';
       if (!job.plan) return 'no-plan';
       if (job.polaritySigns.length < POLARITY_SIGNS_NEEDED) return 'polarity-unproved';
       if (runningAttempt(job)) return 'attempt-running';
@@ -219,25 +221,25 @@ function refuseOn(
       if (hookup.pluggedIn) return 'still-plugged-in';
       return hookup.packOn ? 'pack-still-on' : null;
     case 'donor.switched':
-      if (next.data.running && job.stops.length > 0) return 'stop-active';
+      if (next.data.running && isStopped(job, machine)) return 'stop-active';
       return hookup.donorRunning === next.data.running ? 'donor-already-so' : null;
     case 'pack.switched':
-      if (next.data.on && job.stops.length > 0) return 'stop-active';
+      if (next.data.on && isStopped(job, machine)) return 'stop-active';
       return hookup.packOn === next.data.on ? 'pack-already-so' : null;
     case 'plug.moved':
-      if (next.data.in && job.stops.length > 0) return 'stop-active';
+      if (next.data.in && isStopped(job, machine)) return 'stop-active';
       return hookup.pluggedIn === next.data.in ? 'plug-already-so' : null;
     case 'circumstance.noted':
       return stands(hookup, next.data.what) === next.data.on ? 'circumstance-already-so' : null;
     case 'attempt.started':
-      return refuseAttempt(job, timeOf(next), rules);
+      return refuseAttempt(job, machine, timeOf(next), rules);
     case 'attempt.ended':
       return runningAttempt(job) ? null : 'no-attempt-running';
     case 'roll.tried':
-      if (job.stops.length > 0) return 'stop-active';
+      if (isStopped(job, machine)) return 'stop-active';
       if (anyClampOn(hookup)) return 'clamps-still-on';
       if (runningAttempt(job)) return 'attempt-running';
-      if (hasStarted(job)) return 'already-running';
+      if (engineRuns(job)) return 'already-running';
       return rollingStart(machine, ANYWHERE).allowed ? null : 'cannot-roll';
     case 'rules.adopted':
       return Object.entries(next.data.rules).some(([key, value]) => ruleFault(key, value) !== null)
@@ -271,40 +273,22 @@ function refuseRecheck(job: Job, { restVolts, tested, tempC }: Recheck, machine:
   return isOff ? 'value-out-of-range' : null;
 }
 
-function refuseAttempt(job: Job, at: string, rules: HouseRules): Refusal | null {
-  if (job.stops.length > 0) return 'stop-active';
+function refuseAttempt(job: Job, machine: Machine, at: string, rules: HouseRules): Refusal | null {
+  if (isStopped(job, machine)) return 'stop-active';
   if (runningAttempt(job)) return 'attempt-running';
-  const last = job.attempts.at(-1);
-  if (last?.outcome === 'started') return 'already-running';
+  if (engineRuns(job)) return 'already-running';
   if (mustComeOff(job)) return 'charger-on';
-  if (!hookupComplete(job)) return 'clamps-unfinished';
-  if (job.triesSinceChecks >= rules.crankTriesMax && !overridden(job, 'crankTriesMax')) return 'tries-spent';
+  if (!isHookupWhole(job)) return 'clamps-unfinished';
+  if (job.triesSinceChecks >= rules.crankTriesMax && !isOverridden(job, 'crankTriesMax'))
+    return 'tries-spent';
   return restSecondsLeft(job, at, rules) > 0 ? 'rest-first' : null;
-}
-
-/** Either nothing is on (a try on its own battery), or every clamp in hand is. */
-function hookupComplete(job: Job): boolean {
-  if (!anyClampOn(job.hookup)) return true;
-  const needed = clampsInHand({ leadSetId: job.plan?.leadSetId ?? null });
-  return needed.every((clamp) => job.hookup.clamps[clamp] !== null);
-}
-
-function overridden(job: Job, rule: keyof HouseRules): boolean {
-  const since = job.attempts.at(-1)?.endedAt ?? '';
-  return job.overrides.some((o) => o.rule === rule && o.at >= since);
 }
 
 /** Where nothing but the machine itself bars rolling: a scene that does may have been left since. */
 const ANYWHERE = { sloping: true, ontoRoad: false, restVolts: null };
 
-/** Seconds of rest still owed to starter and leads at the moment `at`; zero once overridden. */
-export function restSecondsLeft(job: Job, at: string, rules: HouseRules): number {
-  const last = job.attempts.filter((a) => !a.rolled).at(-1);
-  const endedAt = last?.endedAt;
-  if (!endedAt || overridden(job, 'crankRestSeconds')) return 0;
-  const rested = (Date.parse(at) - Date.parse(endedAt)) / 1000;
-  return Math.max(0, Math.max(rules.crankRestSeconds, last.restSeconds) - rested);
-}
+/** A stop is in force: one that was raised, or a battery that may take no current. */
+const isStopped = (job: Job, machine: Machine): boolean => stopsInForce(job, machine).length > 0;
 
 const hasBattery = (machine: Machine, battery: number): boolean => battery < machine.batteries.length;
 

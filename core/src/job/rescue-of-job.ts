@@ -1,5 +1,3 @@
-import type { BatteryBar } from '../battery/bar.js';
-import { type CasualtyBatteries, casualtyBatteries } from '../plan/casualty-batteries.js';
 import { chargeOptions } from '../plan/charge-options.js';
 import { type SourceOption, sourceOptions } from '../plan/options.js';
 import type { PlanCase } from '../plan/plan-case.js';
@@ -8,54 +6,23 @@ import { planCase, type RankedOption, rankOptions, ruledWaitMinutes, wakeCase } 
 import type { WakeCase } from '../crank/wake.js';
 import { clearingOrder, safestOrder } from '../hookup/earth.js';
 import type { HookupStep } from '../hookup/order.js';
+import { type Overruled, overruledBy } from '../hookup/overruled.js';
 import type { HookupScene } from '../hookup/state.js';
-import type { Machine } from '../machine/machine.js';
-import { startsByWaking } from '../machine/machine.js';
-import type { HouseRules } from '../rules/house-rules.js';
+import { isPositiveEarth } from '../machine/earth.js';
 import type { KitItem } from '../sources/kit.js';
-import type { Case } from '../verdict/case.js';
 import type { PlanRecord } from './events.js';
-import { standingJob } from './doubts.js';
-import { jointFindings, jointsOfJob } from './joints-of-job.js';
-import type { Job } from './job.js';
-import { silentBar, type SilentTurns, turnsOf } from './silent-bar.js';
-import { coldestTempC, hasStarted, restVoltsByBattery, workingTempC } from './queries.js';
+import type { Situation } from './situation.js';
 
-/** The part of a job that the batteries and the ranking depend on. */
-export type JobReadings = SilentTurns & Pick<Job, 'findings'>;
-
-/** That part alone: it stays as it is while a tap changes none of it. */
-export function readingsOf(job: Job): JobReadings {
-  const { readings, scene, call, parked } = job;
-  const { findings, figures } = jointFindings(job);
-  const turns = turnsOf(job);
-  return { readings, scene, call, parked, findings, ...turns, figures: [...figures, ...turns.figures] };
-}
-
-/** The casualty's batteries as the job's readings show them. */
-export function batteriesOfJob(job: JobReadings, machine: Machine): CasualtyBatteries {
-  const restVolts = restVoltsByBattery(job, machine.batteries.length);
-  const read = casualtyBatteries(machine, restVolts, workingTempC(job), coldestTempC(job));
-  const bar = silentBar(job, machine);
-  const batteries = bar ? barred(read, bar) : read;
-  const joints = jointsOfJob(job, machine, batteries, workingTempC(job));
-  return joints ? { ...batteries, joints } : batteries;
-}
-
-/** The same batteries, none of which may take a current. */
-const barred = (batteries: CasualtyBatteries, bar: BatteryBar): CasualtyBatteries => ({
-  ...batteries,
-  beliefs: batteries.beliefs.map((belief) => ({ ...belief, bar: belief.bar ?? bar })),
-});
-
-/** The options of the van for this job, solved and ranked. */
+/**
+ * The options of the kit for this job, solved and ranked.
+ *
+ * @param kit left out: what is at hand
+ */
 export function rankForJob(
-  job: JobReadings,
-  machine: Machine,
-  kit: readonly KitItem[],
-  rules: HouseRules,
+  { job, machine, batteries, tempC, rules, record }: Situation,
+  kit: readonly KitItem[] = record.kit,
 ): RankedOption[] {
-  return rankOptions(machine, kit, batteriesOfJob(job, machine), workingTempC(job), rules, {
+  return rankOptions(machine, kit, batteries, tempC, rules, {
     mainsNear: job.scene?.mainsNear ?? false,
     donorMetres: job.parked?.metresNeeded ?? null,
   });
@@ -63,15 +30,12 @@ export function rankForJob(
 
 /** What the figures of each fitting option rest on, by option id; empty for a machine that wakes. */
 export function planCases(
-  job: JobReadings,
-  machine: Machine,
+  { machine, batteries, tempC, rules }: Situation,
   ranked: readonly RankedOption[],
-  rules: HouseRules,
 ): ReadonlyMap<string, PlanCase> {
-  const batteries = batteriesOfJob(job, machine);
   const cases = new Map<string, PlanCase>();
   for (const { option, unfit } of ranked) {
-    const plan = unfit ? null : planCase(machine, option, batteries, workingTempC(job), rules);
+    const plan = unfit ? null : planCase(machine, option, batteries, tempC, rules);
     if (plan) cases.set(option.id, plan);
   }
   return cases;
@@ -79,13 +43,9 @@ export function planCases(
 
 /** The wake-up of each fitting option in time, by option id: with the traction battery charged, and flat. */
 export function wakeCases(
-  job: JobReadings,
-  machine: Machine,
+  { machine, batteries, tempC, rules }: Situation,
   ranked: readonly RankedOption[],
-  rules: HouseRules,
 ): ReadonlyMap<string, { readonly charged: WakeCase; readonly flat: WakeCase }> {
-  const batteries = batteriesOfJob(job, machine);
-  const tempC = workingTempC(job);
   const caseOf = (option: SourceOption, charged: boolean): WakeCase =>
     wakeCase(machine, option, batteries, tempC, rules, charged);
   return new Map(
@@ -129,63 +89,67 @@ export function planRecord(ranked: RankedOption, figures?: PlanFigures): PlanRec
   };
 }
 
-/** The option that the job's plan names; null without a plan or when the kit no longer has it. */
+/** The option that a plan names; null without a plan or when the kit no longer has it. */
 export function plannedOption(
-  job: JobReadings & Pick<Job, 'plan'>,
-  machine: Machine,
-  kit: readonly KitItem[],
-  rules: HouseRules,
+  { machine, batteries, tempC, rules, record }: Situation,
+  plan: Pick<PlanRecord, 'optionId'> | null,
 ): SourceOption | null {
-  if (!job.plan) return null;
-  const { optionId } = job.plan;
-  const options = sourceOptions(machine, kit, batteriesOfJob(job, machine), workingTempC(job), rules);
-  return [...options, ...chargeOptions(machine, kit)].find((o) => o.id === optionId) ?? null;
+  if (!plan) return null;
+  const options = sourceOptions(machine, record.kit, batteries, tempC, rules);
+  return [...options, ...chargeOptions(machine, record.kit)].find((o) => o.id === plan.optionId) ?? null;
 }
 
 /** The circuit of the job's hook-up as it stands. */
 export function hookupScene(
-  job: JobReadings,
-  machine: Machine,
-  donor: Machine | null,
+  { job, machine, batteries, tempC, casualtyRuns, record }: Situation,
   option: SourceOption,
 ): HookupScene {
   return {
     machine,
-    donor: option.sourceKind === 'donor' ? donor : null,
+    donor: option.sourceKind === 'donor' ? record.donor : null,
     option,
-    batteries: batteriesOfJob(job, machine),
-    tempC: workingTempC(job),
+    batteries,
+    tempC,
     enclosed: job.scene?.enclosed ?? false,
-    casualtyRuns: hasStarted(job),
+    casualtyRuns,
   };
 }
 
-/** The hook-up order of the job's plan and the clearing order that undoes it. */
+/** The hook-up order of an option and the clearing order that undoes it. */
 export function ordersOfJob(
-  job: JobReadings & Pick<Job, 'plan'>,
-  machine: Machine,
-  donor: Machine | null,
+  situation: Situation,
   option: SourceOption,
-  rules: HouseRules,
-): { readonly hookup: readonly HookupStep[]; readonly clearing: readonly HookupStep[] } {
-  const lowest = Math.min(...batteriesOfJob(job, machine).socs);
-  const waitMinutes = job.plan?.waitMinutes ?? ruledWaitMinutes(machine, option, lowest, rules);
-  const resting = { ...hookupScene(job, machine, donor, option), casualtyRuns: false };
+  plan: Pick<PlanRecord, 'waitMinutes'> | null,
+): {
+  readonly hookup: readonly HookupStep[];
+  readonly clearing: readonly HookupStep[];
+  /** House rules that the hook-up does not keep, each with what overrules it. */
+  readonly overruled: readonly Overruled[];
+} {
+  const { machine, batteries, rules } = situation;
+  const waitMinutes =
+    plan?.waitMinutes ?? ruledWaitMinutes(machine, option, Math.min(...batteries.socs), rules);
+  const resting = { ...hookupScene(situation, option), casualtyRuns: false };
   const hookup = safestOrder(resting, waitMinutes, rules);
-  return { hookup, clearing: clearingOrder(hookup, machine, rules) };
+  return {
+    hookup,
+    clearing: clearingOrder(hookup, machine, rules),
+    // What has its plus on the body is the mirror image, and so is each school.
+    overruled: isPositiveEarth(machine) ? [] : overruledBy(resting, hookup, waitMinutes, rules),
+  };
 }
 
-/** What the verdict must know of a job beside its evidence. */
-export function caseOfJob(job: Job, machine: Machine, earlierFlatCalls: number): Case {
-  const standing = standingJob(job, machine);
-  return {
-    chemistry: machine.batteries[0]!.rating.chemistry,
-    wakes: startsByWaking(machine),
-    tempC: workingTempC(job),
-    coldestC: coldestTempC(job),
-    stops: job.stops,
-    restVolts: restVoltsByBattery(standing, machine.batteries.length),
-    earlierFlatCalls,
-    diedInService: job.symptoms.includes('no-doors'),
-  };
+/**
+ * Returns the sources that fit here in no way, each with what keeps its best way from fitting: a source is never both offered and told to be
+ * unfit.
+ *
+ * @param ranked every option, those that fit first
+ */
+export function notHere(ranked: readonly RankedOption[]): readonly RankedOption[] {
+  const seen = new Set(ranked.flatMap(({ option, unfit }) => (unfit ? [] : option.sourceId)));
+  return ranked.filter(({ option }) => {
+    if (seen.has(option.sourceId)) return false;
+    seen.add(option.sourceId);
+    return true;
+  });
 }

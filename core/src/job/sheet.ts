@@ -6,7 +6,7 @@ import { evidenceOfJob } from './evidence-of-job.js';
 import type { PlanRecord, SceneRecord } from './events.js';
 import type { Attempt, Figure, Job, Reading } from './job.js';
 import { type Mended, mendedOfJob } from './repairs-of-job.js';
-import { workingTempC } from './queries.js';
+import { machineAsFound, workingTempC } from './queries.js';
 
 /** The form of a job sheet as it is handed on: kept while its meaning stays. */
 export const SHEET_FORM = 'voltrek-job-sheet/1';
@@ -52,7 +52,8 @@ export interface JobSheet {
 }
 
 /** The sheet of a job as its log stands. */
-export function sheetOfJob(job: Job, machine: Machine, earlierFlatCalls: number): JobSheet {
+export function sheetOfJob(job: Job, entry: Machine, earlierFlatCalls: number): JobSheet {
+  const machine = machineAsFound(job, entry);
   const { callNumber, title, placeName } = job.call;
   const { id, maker, model, systemVolts } = machine;
   return {

@@ -9,8 +9,15 @@ import { coldestTempC, latestOwnReading, wasHelped, workingTempC } from './queri
 /** The part of a job that tells what the posts stood at while a key was turned and nothing drew amps. */
 export type SilentTurns = Pick<
   Job,
-  'symptoms' | 'readings' | 'figures' | 'attempts' | 'scene' | 'call' | 'parked'
+  'symptoms' | 'readings' | 'figures' | 'attempts' | 'scene' | 'call' | 'parked' | 'thawedAt' | 'replaced'
 >;
+
+/** Lowest volts of a crank as evidence: how far from the limit of that cold, and as they were read. */
+export const crankEvidence = (volts: number, tempC: number, systemVolts: 12 | 24): DiagnosisEvidence => ({
+  check: 'crank',
+  found: againstCrankLimit(volts, tempC, systemVolts),
+  postVolts: (volts * 12) / systemVolts,
+});
 
 /** Tries that read what the machine's own battery fell to. */
 const ownLowest = (attempts: readonly Attempt[]): Attempt[] =>
@@ -37,16 +44,23 @@ export function silentBar(job: SilentTurns, machine: Machine): BatteryBar | null
   const { engine, systemVolts, batteries } = machine;
   if (!engine) return null;
   const tempC = workingTempC(job);
-  const against = (volts: number, at: number): DiagnosisEvidence => ({
-    check: 'crank',
-    found: againstCrankLimit(volts, at, systemVolts),
-  });
-  const read = latestOwnReading(job, 'crank-minimum');
-  const recovery = job.figures.filter((f) => f.check === 'recovery' && !wasHelped(f.during)).at(-1);
+  // A battery that was fitted since was not there.
+  const fitted =
+    job.replaced
+      .map(({ at }) => at)
+      .sort()
+      .at(-1) ?? '';
+  const against = (volts: number, at: number): DiagnosisEvidence => crankEvidence(volts, at, systemVolts);
+  const read = latestOwnReading({ readings: job.readings.filter((r) => r.at > fitted) }, 'crank-minimum');
+  const recovery = job.figures
+    .filter((f) => f.check === 'recovery' && f.at > fitted && !wasHelped(f.during))
+    .at(-1);
   const evidence: DiagnosisEvidence[] = [
     ...job.symptoms.map((found) => ({ check: 'symptom', found }) as const),
     ...(read ? [against(read.volts, read.tempC)] : []),
-    ...ownLowest(job.attempts).map(({ lowestVolts }) => against(lowestVolts!, tempC)),
+    ...ownLowest(job.attempts)
+      .filter(({ startedAt }) => startedAt > fitted)
+      .map((attempt) => against(attempt.lowestVolts!, attempt.tempC ?? tempC)),
     ...(recovery ? [{ check: 'recovery', found: recovery.found } as const] : []),
   ];
   const { chemistry } = batteries[0]!.rating;

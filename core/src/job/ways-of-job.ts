@@ -14,14 +14,14 @@ import {
   type WaysInput,
 } from '../plan/ways.js';
 import { isLeadAcid } from '../battery/chemistry.js';
-import type { HouseRules } from '../rules/house-rules.js';
+import type { AttemptOutcome, Symptom } from '../diagnosis/vocabulary.js';
 import { anyClampOn } from '../hookup/state.js';
 import type { KitItem } from '../sources/kit.js';
 import { BOOSTER_FILLED_VOLTS, boosterFillSeconds } from '../sources/models.js';
 import type { Attempt, Job } from './job.js';
-import { restVoltsByBattery, workingTempC } from './queries.js';
-import { restSecondsLeft } from './refuse.js';
-import { batteriesOfJob, type JobReadings, planCases, rankForJob } from './rescue-of-job.js';
+import { restSecondsLeft } from './rest-owed.js';
+import { planCases, rankForJob } from './rescue-of-job.js';
+import type { Situation } from './situation.js';
 
 /**
  * All that the search for ways works from in this job, at the moment `at`: what fits, with the charge that the battery has taken in so far, and
@@ -32,16 +32,14 @@ import { batteriesOfJob, type JobReadings, planCases, rankForJob } from './rescu
  */
 export function waysInput(
   job: Job,
-  machine: Machine,
-  kit: readonly KitItem[],
+  situation: Situation,
   ranked: readonly RankedOption[],
   cases: ReadonlyMap<string, PlanCase>,
-  rules: HouseRules,
   at: string,
   others: readonly OtherVan[] = [],
 ): WaysInput | null {
-  const tempC = workingTempC(job);
-  const read = batteriesOfJob(job, machine);
+  const { machine, batteries: read, tempC, rules } = situation;
+  const { kit } = situation.record;
   if (startsByWaking(machine) || read.beliefs.some((b) => b.bar)) return null;
   const alone = planCase(machine, null, read, tempC, rules);
   if (!alone) return null;
@@ -74,7 +72,7 @@ export function waysInput(
     if (seconds === null || item.volts > BOOSTER_FILLED_VOLTS - FILL_WORTH_VOLTS) return null;
     // Its leads are its own: nothing else of the van is solved again.
     const full = [{ ...item, volts: BOOSTER_FILLED_VOLTS }];
-    const plan = planCases(job, machine, rankForJob(job, machine, full, rules), rules).get(id);
+    const plan = planCases(situation, rankForJob(situation, full)).get(id);
     return plan ? { minutes: Math.max(1, Math.ceil(seconds / 60)), plan } : null;
   };
   const brought = others.map((van) => ({ ...van, fetch: fetchOf(job, van, at) }));
@@ -90,10 +88,10 @@ export function waysInput(
         sparesFor(machine, theirs).map((spare) => ({ ...spare, fetch })),
       ),
     ],
-    mayRoll: rollingOfJob(job, machine).allowed,
+    mayRoll: rollingOfJob(job, situation).allowed,
     restMinutes: restSecondsLeft(job, at, rules) / 60,
     joinedOptionId: anyClampOn(job.hookup) ? (job.plan?.optionId ?? null) : null,
-    tries: triesOf(job, cases, alone, read.beliefs),
+    tries: [...toldTries(job, alone, read.beliefs), ...triesOf(job, cases, alone, read.beliefs)],
   };
 }
 
@@ -136,11 +134,17 @@ function fetchOf(
 }
 
 /** Whether this machine may be rolled here, by its scene and what it read by itself. */
-export function rollingOfJob(job: JobReadings, machine: Machine): RollingStart {
+export function rollingOfJob(
+  { hookup }: Pick<Job, 'hookup'>,
+  { job, machine, restVolts, casualtyRuns, stops }: Situation,
+): RollingStart {
   return rollingStart(machine, {
     sloping: job.scene?.sloping ?? false,
     ontoRoad: job.scene?.place === 'street' || job.scene?.place === 'verge',
-    restVolts: machine.batteries.length > 1 ? null : (restVoltsByBattery(job, 1)[0] ?? null),
+    restVolts: machine.batteries.length > 1 ? null : (restVolts[0] ?? null),
+    isJoined: anyClampOn(hookup),
+    runs: casualtyRuns,
+    isStopped: stops.length > 0,
   });
 }
 
@@ -170,6 +174,24 @@ function chargedBy(
   return plan?.rescue.source?.alternator && whole > 0
     ? beliefsWhileJoined(plan.rescue, beliefs, whole)[whole]!
     : beliefs;
+}
+
+/** How the driver's own try ended, by what it did. A machine that starts now and dies again tells nothing of a crank. */
+const OUTCOME_OF_SYMPTOM: Partial<Record<Symptom, AttemptOutcome>> = {
+  silence: 'nothing',
+  'silence-bright': 'nothing',
+  'one-click': 'clicks',
+  'rapid-click': 'clicks',
+  'slow-crank': 'slow',
+  'brisk-no-fire': 'brisk-no-fire',
+};
+
+/** The driver tried it by itself before anybody came: that is a try like any other, until something was mended or charged since. */
+function toldTries(job: Job, alone: PlanCase, read: readonly BatteryBelief[]): TryMade[] {
+  const [symptom] = job.symptoms;
+  const outcome = symptom && OUTCOME_OF_SYMPTOM[symptom];
+  const isChanged = job.repairs.length > 0 || job.replaced.length > 0 || job.charged?.chargeOnly;
+  return outcome && !isChanged ? [{ moment: momentOf(alone, read), outcome, lowestVolts: null }] : [];
 }
 
 /** The tries that have ended, each in its own moment; those with kit that is there no more tell nothing here. */

@@ -1,7 +1,15 @@
 import { type Machine, startsByWaking } from './machine.js';
 
 /** Why a machine cannot be started by rolling, and what to mind where it can. */
-export type RollingStartBar = 'wakes' | 'not-manual' | 'no-gearbox' | 'onto-road' | 'no-control-power';
+export type RollingStartBar =
+  | 'wakes'
+  | 'not-manual'
+  | 'no-gearbox'
+  | 'onto-road'
+  | 'no-control-power'
+  | 'clamps-on'
+  | 'runs'
+  | 'stopped';
 export type RollingStartCaution = 'steering-and-brakes' | 'needs-push' | 'second-gear' | 'catalyst';
 
 export type RollStep =
@@ -50,6 +58,12 @@ export interface RollingScene {
   readonly ontoRoad: boolean;
   /** Rest volts of the whole string; null when not read. */
   readonly restVolts: number | null;
+  /** A clamp is on: whoever pushes would drag the leads. Left out: none. */
+  readonly isJoined?: boolean;
+  /** Its engine runs already. Left out: it does not. */
+  readonly runs?: boolean;
+  /** A stop condition is in force. Left out: none. */
+  readonly isStopped?: boolean;
 }
 
 /**
@@ -64,6 +78,9 @@ export function rollingStart(machine: Machine, scene: RollingScene): RollingStar
   if (scene.ontoRoad) bars.push('onto-road');
   const least = (ROLLING_MIN_REST_VOLTS * machine.systemVolts) / 12;
   if (scene.restVolts !== null && scene.restVolts < least) bars.push('no-control-power');
+  if (scene.isJoined) bars.push('clamps-on');
+  if (scene.runs) bars.push('runs');
+  if (scene.isStopped) bars.push('stopped');
   const cautions: RollingStartCaution[] = ['second-gear', 'steering-and-brakes'];
   if (!scene.sloping) cautions.push('needs-push');
   if (machine.engine?.fuel === 'petrol') cautions.push('catalyst');

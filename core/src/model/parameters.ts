@@ -8,6 +8,7 @@ import { restVoltsParameters } from '../battery/rest-volts.js';
 import { gravityParameters } from '../battery/gravity.js';
 import { chargeTimeParameters } from '../charging/charge-time.js';
 import { leftOnParameters } from '../charging/left-on.js';
+import { runDownParameters } from '../charging/run-down.js';
 import { chargeWatchParameters } from '../charging/charge-watch.js';
 import { lendParameters } from '../charging/lend.js';
 import { rescueParameters } from '../circuit/rescue.js';
@@ -141,6 +142,7 @@ export const PARAMETERS: readonly Parameter[] = [
   ...lendParameters(),
   ...chargeWatchParameters(),
   ...leftOnParameters(),
+  ...runDownParameters(),
   ...rescueParameters(),
   ...modelsParameters(),
   ...wakeParameters(),

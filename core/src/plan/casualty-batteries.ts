@@ -43,6 +43,8 @@ export const ASSUMED_SOC = 0.1;
 const ASSUMED_BAND = { low: 0, high: 0.5 } as const;
 /** Resistance growth assumed of a casualty's battery: a few winters old. */
 export const ASSUMED_AGEING = 1.3;
+/** A battery that was fitted new and has not been read: charged at the maker's, then some weeks on a shelf. */
+const NEW_BATTERY = { soc: 0.9, socLow: 0.7, socHigh: 1, ageing: 1 } as const;
 /** Charge at which the other battery of a string can carry its half of a crank. */
 const SOUND_SOC = 0.5;
 
@@ -51,15 +53,19 @@ const SOUND_SOC = 0.5;
  *
  * @param restVolts rest volts of each battery from the chassis side up; null where not read
  * @param coldestC the coldest they have been since it last ran, degC
+ * @param isNew those that were fitted on this job; left out: none
  */
 export function casualtyBatteries(
   machine: Machine,
   restVolts: readonly (number | null)[],
   tempC: number,
   coldestC: number = tempC,
+  isNew: readonly boolean[] = [],
 ): CasualtyBatteries {
   const beliefs = machine.batteries.map(({ rating }, i) =>
-    beliefFrom(rating, restVolts[i] ?? null, tempC, coldestC),
+    isNew[i] && (restVolts[i] ?? null) === null
+      ? { rating, ...NEW_BATTERY }
+      : beliefFrom(rating, restVolts[i] ?? null, tempC, coldestC),
   );
   const read = machine.batteries.map((_, i) => (restVolts[i] ?? null) !== null);
   return batteriesFrom(beliefs, tempC, { measured: read.some(Boolean), allMeasured: read.every(Boolean) });

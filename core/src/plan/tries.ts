@@ -1,5 +1,5 @@
 import type { AttemptOutcome } from '../crank/outcome.js';
-import type { CrankPoint } from '../crank/quick.js';
+import { type CrankPoint, wakePoint } from '../crank/quick.js';
 import type { Engine } from '../engine/engine.js';
 import type { Parameter } from '../quantities/parameter.js';
 import type { Random } from '../quantities/random.js';
@@ -31,8 +31,6 @@ export const LOWEST_VOLTS_DEVIATION = 0.35;
 export const SAG_DEVIATION = 0.25;
 /** A draw that is this much less likely than the likeliest is let go. */
 const NEGLIGIBLE = 1e-4;
-/** Volts for each 12 V over which a fault elsewhere may leave the posts, all alike likely. */
-const ELSEWHERE_VOLTS = 6;
 
 /** Of batteries that call, so many are far more worn than most. */
 export const WORN_SHARE = 0.15;
@@ -47,13 +45,29 @@ const [WORN_FROM, WORN_TO] = [2.5, 7];
 
 type Chances = Readonly<Record<AttemptOutcome, number>>;
 /** How a try ends, by what the circuit says of it. What should fire does not always, and hands tell apart what they hear only so well. */
-const WHEN: Readonly<Record<'fires' | 'volts-low' | 'turns-slow' | 'stands' | 'elsewhere', Chances>> = {
+const WHEN: Readonly<Record<'fires' | 'volts-low' | 'turns-slow' | 'stands', Chances>> = {
   fires: { started: 0.96, 'brisk-no-fire': 0.012, slow: 0.015, clicks: 0.007, nothing: 0.006 },
   'volts-low': { started: 0.06, 'brisk-no-fire': 0.5, slow: 0.32, clicks: 0.1, nothing: 0.02 },
   'turns-slow': { started: 0.04, 'brisk-no-fire': 0.06, slow: 0.8, clicks: 0.08, nothing: 0.02 },
   stands: { started: 0.015, 'brisk-no-fire': 0.005, slow: 0.2, clicks: 0.63, nothing: 0.15 },
-  elsewhere: { started: 0, 'brisk-no-fire': 0.45, slow: 0.17, clicks: 0.2, nothing: 0.18 },
 };
+
+/** How a try ends whose fault no source helps, and where that leaves the posts: each kind of fault has a circuit of its own. */
+const FAULTS_ELSEWHERE: readonly {
+  readonly posts: 'cranking' | 'dragging' | 'stalled' | 'still';
+  readonly chances: Partial<Chances>;
+}[] = [
+  // Fuel, spark, immobiliser.
+  { posts: 'cranking', chances: { 'brisk-no-fire': 0.45 } },
+  // A starter or an engine that binds.
+  { posts: 'dragging', chances: { slow: 0.17 } },
+  // A starter that is locked takes all that the battery gives.
+  { posts: 'stalled', chances: { clicks: 0.08, nothing: 0.03 } },
+  // A dead starter, a strap that is nearly open, a lock: next to no amps flow.
+  { posts: 'still', chances: { clicks: 0.12, nothing: 0.15 } },
+];
+/** What binds drags so many times as hard; what is locked, so many times as hard that nothing turns it. */
+const [BINDS_TIMES, LOCKED_TIMES] = [2.5, 1e6];
 
 function kindOf(point: CrankPoint, { firing }: Draw): keyof typeof WHEN {
   if (!point.turns) return 'stands';
@@ -94,25 +108,39 @@ export function learnedFrom(
     const crankOf = drawnCranks({ rescue: moment.rescue, batteries: moment.beliefs }, engine);
     const { casualty } = moment.rescue;
     const openVolts = sum(casualty.map((b) => b.openVolts));
+    /** How likely the lowest volts are that were read, where the circuit leaves the posts at these. */
+    const readAt = (postVolts: number): number => {
+      if (lowestVolts === null) return 1;
+      const sagVolts = Math.max(0, openVolts - postVolts);
+      const scale = LOWEST_VOLTS_DEVIATION * casualty.length + SAG_DEVIATION * sagVolts;
+      return bell((lowestVolts - postVolts) / scale, scale);
+    };
+    const stillVolts = wakePoint(moment.rescue, 0).postVolts;
+    const readElsewhere = (draw: Draw, point: CrankPoint): number =>
+      sum(
+        FAULTS_ELSEWHERE.map(({ posts, chances }) => {
+          const chance = chances[outcome] ?? 0;
+          if (chance === 0) return 0;
+          const left = {
+            cranking: () => point.postVolts,
+            dragging: () => crankOf({ ...draw, drag: draw.drag * BINDS_TIMES }).postVolts,
+            stalled: () => crankOf({ ...draw, breakaway: LOCKED_TIMES }).postVolts,
+            still: () => stillVolts,
+          };
+          return chance * readAt(left[posts]());
+        }),
+      );
     const each = draws.map((draw) => {
       const point = crankOf(draw);
-      const sagVolts = Math.max(0, openVolts - point.postVolts);
-      const scale = LOWEST_VOLTS_DEVIATION * casualty.length + SAG_DEVIATION * sagVolts;
       return {
-        told: WHEN[kindOf(point, draw)][outcome],
-        read: lowestVolts === null ? 1 : bell((lowestVolts - point.postVolts) / scale, scale),
+        here: WHEN[kindOf(point, draw)][outcome] * readAt(point.postVolts),
+        there: readElsewhere(draw, point),
       };
     });
     const before = sum(likelihoods);
-    const meanRead = sum(likelihoods.map((l, i) => l * each[i]!.read)) / before;
-    likelihoods = likelihoods.map((l, i) => l * each[i]!.told * each[i]!.read);
+    const there = (elsewhere * sum(likelihoods.map((l, i) => l * each[i]!.there))) / before;
+    likelihoods = likelihoods.map((l, i) => l * each[i]!.here);
     const here = (1 - elsewhere) * (sum(likelihoods) / before);
-    // An engine that turns briskly and does not fire leaves the posts as a sound one does.
-    const read =
-      outcome === 'brisk-no-fire' || lowestVolts === null
-        ? meanRead
-        : 1 / (ELSEWHERE_VOLTS * casualty.length);
-    const there = elsewhere * WHEN.elsewhere[outcome] * read;
     elsewhere = there / (here + there);
   }
   const least = NEGLIGIBLE * Math.max(...likelihoods);

@@ -38,9 +38,9 @@ export function silentVolts(evidence: readonly DiagnosisEvidence[], tempC: numbe
     ({ check, found }) => check === 'symptom' && (found === 'silence' || found === 'silence-bright'),
   );
   if (!isSilent) return [];
-  return evidence.flatMap(({ check, found }) => {
+  return evidence.flatMap(({ check, found, postVolts }) => {
     if (typeof found !== 'number') return [];
-    const posts = found + crankLimitVolts(tempC, 12);
+    const posts = postVolts ?? found + crankLimitVolts(tempC, 12);
     if (check === 'crank') return posts >= NOTHING_DRAWS_VOLTS ? [posts] : [];
     return check === 'recovery' ? [found + RECOVERY_SHORT_VOLTS] : [];
   });

@@ -22,12 +22,12 @@ import {
   conditionShares,
 } from '../diagnosis/battery-condition.js';
 import { CAUSES, type Cause, REPLACE_CAUSES, SUSPECT_OF } from '../diagnosis/causes.js';
-import { type Found, type CheckId, checksFor, type Tool } from '../diagnosis/checks.js';
+import { type Found, type CheckId, checkOf, checksFor, type Tool } from '../diagnosis/checks.js';
 import { type Change, curesOf, type Repair } from '../diagnosis/repairs.js';
 import { type Suspect, SUSPECTS } from '../diagnosis/vocabulary.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import { barOf, type Case, isJudgeable, silentVolts } from './case.js';
-import { proofOf, showsSound } from './proof.js';
+import { cellsApart, proofOf, showsSound } from './proof.js';
 
 export const VERDICTS = [
   'keep',
@@ -54,6 +54,7 @@ export const GROUNDS = [
   'proved-worn',
   'likely-but-unproved',
   'discharged-not-bad',
+  'cells-apart',
   'flat-again',
   'died-in-service',
   'sound-and-charged',
@@ -208,13 +209,14 @@ export function conclude(
   const held = shareOfAny(found, shares, ruling.causes);
   const repaired = mendedHere(crowd, shares);
   const share = ruling.verdict === 'unsafe' ? 1 : (ruling.share ?? (ruling.isAgainst ? 1 - held : held));
-  const isSure = ['stop-stands', 'frozen-by-volts', 'reversed-by-volts', 'proved-spent'].includes(
-    ruling.ground,
-  );
+  const isSure =
+    ['stop-stands', 'frozen-by-volts', 'reversed-by-volts'].includes(ruling.ground) ||
+    (ruling.ground === 'proved-spent' && share >= CONDEMN_SHARE);
   return {
     verdict: ruling.verdict,
     suspect: ruling.suspect === 'charging' && isBeltBad(evidence) ? 'belt' : ruling.suspect,
-    certainty: ruling.verdict === 'not-known' ? 'unsure' : isSure ? 'sure' : certaintyOf(share),
+    certainty:
+      ruling.verdict === 'not-known' ? 'unsure' : isSure ? 'sure' : boundedCertainty(ruling, share, evidence),
     share,
     ground: ruling.ground,
     causes: [...sharesByCause(crowd, shares)]
@@ -268,6 +270,27 @@ function certaintyOf(share: number): Certainty {
 /** A charging fault with a bad belt is told as the belt. */
 const isBeltBad = (evidence: readonly DiagnosisEvidence[]): boolean =>
   evidence.some((e) => e.check === 'look-belt' && e.found === 'bad');
+
+/** What finds an interlock itself, or tells it from a dead starter. */
+const TELLS_OF_INTERLOCKS: readonly CheckId[] = ['starter-stud', 'interlocks'];
+
+/**
+ * How sure a verdict may call itself. What is proved is at least fairly sure. A starter that is dead without a click looks like an interlock,
+ * so an interlock is never sure while nobody has read the stud or found the switch.
+ */
+function boundedCertainty(
+  { ground, suspect }: Ruling,
+  share: number,
+  evidence: readonly DiagnosisEvidence[],
+): Certainty {
+  const certainty = certaintyOf(share);
+  if (ground === 'proved-spent') return 'fairly-sure';
+  const isTold = evidence.some(
+    ({ check, found }) =>
+      TELLS_OF_INTERLOCKS.includes(check) && (check !== 'interlocks' || found === checkOf(check).outcomes[0]),
+  );
+  return suspect === 'interlock' && certainty === 'sure' && !isTold ? 'fairly-sure' : certainty;
+}
 
 /** Each part with the causes that are told as it. */
 const PARTS = SUSPECTS.map((suspect) => ({
@@ -336,12 +359,17 @@ function rule(
   const told: typeof alone = (...ruling) => ({ ...alone(...ruling), suspect: also });
   const isMasked = shareHeld(held, MASKING_CAUSES) >= ELSEWHERE_SHARE;
   const proof = proofOf(isMasked ? evidence.filter((e) => e.check !== 'crank') : evidence, facts, rules);
-  if (proof === 'spent' && bad >= CONDEMN_SHARE) return told('replace-now', 'proved-spent', REPLACE_CAUSES);
+  // A day after a full charge, and by its cells, a battery is judged by what it shows: no share of causes outweighs that.
+  const cells = cellsApart(evidence, facts, rules);
+  const isDecisive = facts.isRested === true || cells === 'bad';
+  if (proof === 'spent' && (bad >= CONDEMN_SHARE || isDecisive))
+    return told('replace-now', 'proved-spent', REPLACE_CAUSES);
   // What is proved spent and not quite likely enough for that is worn at the least.
   const isPulledDown = isMasked && proof === 'worn';
   if (proof && !isPulledDown) {
     const worn = shareOfWorn(crowd, shares);
-    if (worn >= (proof === 'worn' ? REPLACE_SOON_SHARE : WORN_IF_SPENT_SHARE))
+    const isBound = facts.isRested === true && proof === 'worn';
+    if (isBound || worn >= (proof === 'worn' ? REPLACE_SOON_SHARE : WORN_IF_SPENT_SHARE))
       return { ...told('replace-soon', 'proved-worn', REPLACE_CAUSES), share: worn };
   }
   // Mended first, the battery is tested again: what is a little low now may be the other fault's.
@@ -354,7 +382,9 @@ function rule(
     return { ...alone('repaired', 'mended-here', causes), suspect: SUSPECT_OF[causes[0]!], wasMended: true };
   }
 
-  const isCharged = isJudgeable(facts, rules);
+  // A charge evens cells that are only uneven: what stands apart after it is bad.
+  if (cells === 'doubtful') return told('charge-first', 'cells-apart', REPLACE_CAUSES);
+  const isCharged = facts.isRested === true || isJudgeable(facts, rules);
   const isSound = showsSound(evidence, facts, rules);
   const startsAlone = evidence.some((e) => e.check === 'try-alone' && e.found === 'started');
   if (isCharged && bad < BATTERY_SHARE && (isSound || startsAlone)) {

@@ -1,6 +1,8 @@
 import { SPENT_BELOW_SHARE, WORN_BELOW_SHARE } from '../battery/strength.js';
 import type { DiagnosisEvidence } from '../diagnosis/belief.js';
 import { crankLimitVolts } from '../diagnosis/reading.js';
+import { isLeadAcid } from '../battery/chemistry.js';
+import { socFromRestVolts } from '../battery/rest-volts.js';
 import type { CheckId } from '../diagnosis/checks.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import { type Case, isJudgeable, isKnownFlat } from './case.js';
@@ -51,11 +53,11 @@ function proofIn(
   const isFound = (id: CheckId, word: string): boolean =>
     evidence.some((e) => e.check === id && e.found === word);
   const isBelow = (id: CheckId, limit: number): boolean => (figure(id) ?? Infinity) < limit;
-  const isCharged = isJudgeable(facts, rules);
+  // Charged to full a day ago, it is judged as it stands.
+  const isCharged = facts.isRested === true || isJudgeable(facts, rules);
   if (isFound('specific-gravity', 'one-cell-low')) return 'spent';
   if (isFound('acceptance', 'full-at-once') && isKnownFlat(facts)) return 'spent';
-  // Full a day ago, it did not hold what it was given.
-  if (!isCharged && facts.isRested && facts.restVolts.some((volts) => volts !== null)) return 'spent';
+  if (didNotHold(facts)) return 'spent';
   if (!isCharged) return null;
   if (isBelow('conductance', SPENT_BELOW_SHARE)) return 'spent';
   // A crank is recorded against its limit: this far under it the posts are under the volts that are always bad.
@@ -73,6 +75,38 @@ function proofIn(
     ? 'worn'
     : null;
 }
+
+/** Cells of a charged battery this far apart are not a slip of the eye: twice what makes a cell bad. */
+const CELLS_FAR_APART = 0.1;
+
+/**
+ * Whether the cells of a charged battery stand apart, whatever its rest volts say: `bad` where they do by far, `doubtful` where one misread cell
+ * may have done it. Null where they do not, or where it is not charged.
+ */
+export function cellsApart(
+  evidence: readonly DiagnosisEvidence[],
+  facts: Case,
+  rules: HouseRules,
+): 'bad' | 'doubtful' | null {
+  const read = evidence.filter(
+    ({ check, found, battery }) =>
+      check === 'specific-gravity' &&
+      found === 'one-cell-low' &&
+      isJudgeable(battery === undefined ? facts : factsOf(facts, battery), rules),
+  );
+  if (read.length === 0) return null;
+  return read.some(({ cellSpread = 0 }) => cellSpread >= CELLS_FAR_APART) ? 'bad' : 'doubtful';
+}
+
+/** True of a battery that was full a day ago and did not hold what it was given: whatever else is wrong, it is spent. */
+export const didNotHold = ({ isRested, chemistry, restVolts, tempC }: Case): boolean =>
+  isRested === true &&
+  isLeadAcid(chemistry) &&
+  restVolts.some(
+    (volts) => volts !== null && socFromRestVolts(chemistry, volts, tempC).soc < RESTED_LEAST_SOC,
+  );
+/** Under 12.4 V a day after a full charge a flooded battery is spent: about this charge, share of full. */
+const RESTED_LEAST_SOC = 0.69;
 
 /** A crank or load this far above its limit holds up well, V. */
 const HOLDS_UP_VOLTS = 1;
@@ -95,7 +129,7 @@ export function showsSound(evidence: readonly DiagnosisEvidence[], facts: Case, 
 function soundIn(evidence: readonly DiagnosisEvidence[], facts: Case, rules: HouseRules): boolean {
   const isAtLeast = (id: CheckId, limit: number): boolean =>
     evidence.some(({ check, found }) => check === id && typeof found === 'number' && found >= limit);
-  const isCharged = isJudgeable(facts, rules);
+  const isCharged = facts.isRested === true || isJudgeable(facts, rules);
   return (
     isAtLeast('conductance', WORN_BELOW_SHARE) ||
     (isCharged && (isAtLeast('load-test', 0) || isAtLeast('crank', 0)))

@@ -1,0 +1,25 @@
+import { type Machine, startsByWaking } from '../machine/machine.js';
+import type { Case } from '../verdict/case.js';
+import { standingJob } from './doubts.js';
+import type { Job } from './job.js';
+import { coldestTempC, machineAsFound, restVoltsByBattery, workingTempC } from './queries.js';
+
+/**
+ * What the verdict must know of a job beside its evidence: of the batteries that were found in it, not of those that were fitted since.
+ *
+ * @param entry its entry of the atlas
+ */
+export function caseOfJob(job: Job, entry: Machine, earlierFlatCalls: number): Case {
+  const machine = machineAsFound(job, entry);
+  const standing = standingJob(job, machine);
+  return {
+    chemistry: machine.batteries[0]!.rating.chemistry,
+    wakes: startsByWaking(machine),
+    tempC: workingTempC(job),
+    coldestC: coldestTempC(job),
+    stops: job.stops,
+    restVolts: restVoltsByBattery(standing, machine.batteries.length),
+    earlierFlatCalls,
+    diedInService: job.symptoms.includes('no-doors'),
+  };
+}

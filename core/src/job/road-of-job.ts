@@ -1,0 +1,62 @@
+import { runDown, type RunDown } from '../charging/run-down.js';
+import { outcomeIndex } from '../diagnosis/belief.js';
+import { checkOf } from '../diagnosis/checks.js';
+import { changes } from '../diagnosis/repairs.js';
+import type { Suspect } from '../diagnosis/vocabulary.js';
+import { standingJob } from './doubts.js';
+import { type DriveAdvice, driveOfJob } from './drive-of-job.js';
+import type { Job } from './job.js';
+import { latestOwnReading, standingVerdict } from './queries.js';
+import type { Situation } from './situation.js';
+
+export const CHARGING_STATES = ['shown', 'unread', 'not-shown', 'fails'] as const;
+/** Whether the machine's own charging was shown to work: read in its band, not read, read and not clear yet, or shown to fail. */
+export type ChargingState = (typeof CHARGING_STATES)[number];
+
+/** What may be said of driving on. Only charging that was shown to work sends anybody onto the road. */
+export type Road =
+  | { readonly kind: 'drive'; readonly drive: DriveAdvice }
+  | { readonly kind: 'read-charging'; readonly charging: 'unread' | 'not-shown' }
+  /** How long it runs on its battery as it is, and on a charged one. */
+  | { readonly kind: 'do-not-drive'; readonly asItIs: RunDown; readonly charged: RunDown };
+
+const CHARGING_SUSPECTS: readonly (Suspect | null)[] = ['charging', 'belt'];
+
+/** Returns whether the charging of this job's machine was shown to work: what was read since anything of it was mended. */
+export function chargingOfJob(recorded: Job, { machine, record }: Situation): ChargingState {
+  const job = standingJob(recorded, record.machine);
+  const mendedAt = job.repairs.filter((repair) => changes(repair, 'charging')).at(-1)?.at ?? '';
+  const since = { readings: job.readings.filter(({ at }) => at > mendedAt) };
+  const outcomeOf = (kind: 'charging-idle' | 'charging-loaded'): string | null => {
+    const read = latestOwnReading(since, kind);
+    const check = checkOf(kind === 'charging-idle' ? 'charging' : 'charging-loaded');
+    const index = read && outcomeIndex(check, (read.volts * 12) / machine.systemVolts);
+    return index === null ? null : (check.outcomes[index] ?? null);
+  };
+  const [idle, loaded] = [outcomeOf('charging-idle'), outcomeOf('charging-loaded')];
+  const isBlamed = CHARGING_SUSPECTS.includes(standingVerdict(job)?.suspect ?? null);
+  if (job.findings['look-belt'] === 'bad' || (isBlamed && mendedAt === '')) return 'fails';
+  if (idle === 'over' || loaded === 'over') return 'fails';
+  // Five minutes on and at raised revs only an alternator that is weak stays low; at idle a flat battery holds a good one down.
+  if (loaded !== null) return loaded === 'in-band' ? 'shown' : 'fails';
+  if (idle === null) return 'unread';
+  if (idle === 'in-band') return 'shown';
+  // A smart alternator lets a full battery rest: it is read again with a load on.
+  return idle === 'none' && !machine.smartAlternator ? 'fails' : 'not-shown';
+}
+
+/** Returns what may be said of driving on after a start; null for a machine that wakes, or that does not run. */
+export function roadOfJob(job: Job, situation: Situation): Road | null {
+  const { machine, batteries, casualtyRuns } = situation;
+  const drive = casualtyRuns ? driveOfJob(job, situation) : null;
+  if (!drive) return null;
+  const charging = chargingOfJob(job, situation);
+  if (charging === 'shown') return { kind: 'drive', drive };
+  if (charging !== 'fails') return { kind: 'read-charging', charging };
+  const { rating } = machine.batteries[0]!;
+  return {
+    kind: 'do-not-drive',
+    asItIs: runDown(rating, Math.min(...batteries.socs)),
+    charged: runDown(rating, 1),
+  };
+}

@@ -1,0 +1,145 @@
+import type { BatteryBar } from '../battery/bar.js';
+import type { StopCondition } from '../diagnosis/vocabulary.js';
+import { NOTHING_CONNECTED, stands } from '../hookup/state.js';
+import type { Machine } from '../machine/machine.js';
+import { type CasualtyBatteries, casualtyBatteries } from '../plan/casualty-batteries.js';
+import type { HouseRules } from '../rules/house-rules.js';
+import type { KitItem } from '../sources/kit.js';
+import type { Job } from './job.js';
+import { jointFindings, jointsOfJob } from './joints-of-job.js';
+import { coldestTempC, engineRuns, fittedAt, machineAsFound, restVoltsNow, workingTempC } from './queries.js';
+import { silentBar, type SilentTurns, turnsOf } from './silent-bar.js';
+
+/** The part of a job that says what is true of its machine: a tap that changes none of it leaves the situation as it is. */
+export type JobReadings = SilentTurns & Pick<Job, 'findings' | 'hookup' | 'replaced' | 'stops' | 'modelId'>;
+
+/**
+ * Returns that part alone, in a form that stays equal while it says the same. Use it to keep a situation between taps.
+ *
+ * @example readingsOf(job).attempts.length // 0 while no try was read and none started the machine
+ */
+export function readingsOf(job: Job): JobReadings {
+  const { readings, scene, call, parked, replaced, stops, hookup, thawedAt, modelId } = job;
+  const { findings, figures } = jointFindings(job);
+  const turns = turnsOf(job);
+  const last = job.attempts.at(-1);
+  const started = last?.outcome === 'started' && turns.attempts.at(-1) !== last ? [last] : [];
+  const isNotedRunning = stands(hookup, 'casualty-engine-runs');
+  return {
+    ...{ readings, scene, call, parked, replaced, stops, findings, modelId },
+    ...(thawedAt && { thawedAt }),
+    symptoms: turns.symptoms,
+    figures: [...figures, ...turns.figures],
+    attempts: [...turns.attempts, ...started],
+    hookup: { ...NOTHING_CONNECTED, ...(isNotedRunning && { standing: ['casualty-engine-runs'] }) },
+  };
+}
+
+/** What is known of a job beside its log. */
+export interface JobRecord {
+  /** The atlas entry of its machine. */
+  readonly machine: Machine;
+  /** The donor's atlas entry; null when no vehicle lends. */
+  readonly donor: Machine | null;
+  /** What is at hand: the van's, and what other vans brought. */
+  readonly kit: readonly KitItem[];
+  /** Other flat calls of this vehicle within the repeat window. */
+  readonly earlierFlatCalls: number;
+}
+
+/** What is true of a job's machine now. Everything that a screen, a sheet or a calculator says of it is read from here. */
+export interface Situation {
+  readonly job: JobReadings;
+  readonly record: JobRecord;
+  readonly rules: HouseRules;
+  /** The machine with the batteries that are in it now. */
+  readonly machine: Machine;
+  readonly tempC: number;
+  readonly coldestC: number;
+  /** Its engine runs, or its converter has taken over. */
+  readonly casualtyRuns: boolean;
+  /** Stop conditions that are in force: those raised, and those that follow from what was read. */
+  readonly stops: readonly StopCondition[];
+  /** Rest volts of each battery that is in it now, from the chassis side up; null where not read. */
+  readonly restVolts: readonly (number | null)[];
+  readonly batteries: CasualtyBatteries;
+  /** What forbids any current through one of its batteries; null when nothing does. */
+  readonly bar: BatteryBar | null;
+}
+
+/**
+ * Returns what is true of a job now: the only way to ask it. Questions whose answer runs with the clock take the moment as an argument.
+ *
+ * @param job the job, or the part of it that `readingsOf` keeps
+ * @param rules those that the job is worked by
+ * @example situationOf(job, { machine, donor: null, kit: [], earlierFlatCalls: 0 }, DEFAULT_RULES).casualtyRuns // true after a start
+ */
+export function situationOf(job: JobReadings, record: JobRecord, rules: HouseRules): Situation {
+  const machine = asFittedNow(job, machineAsFound(job, record.machine));
+  let batteries: CasualtyBatteries | null = null;
+  return {
+    ...{ job, record, rules, machine },
+    tempC: workingTempC(job),
+    coldestC: coldestTempC(job),
+    casualtyRuns: engineRuns(job),
+    get stops() {
+      return withImplied(job.stops, this.bar);
+    },
+    restVolts: restVoltsNow(job, machine.batteries.length),
+    // Worked out when it is first asked: most taps ask nothing of the batteries.
+    get batteries() {
+      return (batteries ??= batteriesNow(job, machine));
+    },
+    get bar() {
+      return barOf(this.batteries);
+    },
+  };
+}
+
+const barOf = ({ beliefs }: CasualtyBatteries): BatteryBar | null =>
+  beliefs.find((belief) => belief.bar)?.bar ?? null;
+
+function withImplied(stops: readonly StopCondition[], bar: BatteryBar | null): readonly StopCondition[] {
+  const implied = bar && IMPLIED_STOPS[bar];
+  return implied && !stops.includes(implied) ? [...stops, implied] : stops;
+}
+
+/** Returns the stops in force without the rest of the situation: for the door, which asks nothing else of it. */
+export function stopsInForce(job: Job, machine: Machine): readonly StopCondition[] {
+  return withImplied(job.stops, barOf(batteriesNow(job, asFittedNow(job, machineAsFound(job, machine)))));
+}
+
+/** A battery that may take no current is a stop, whether somebody raised it or not. */
+export const IMPLIED_STOPS: Readonly<Record<BatteryBar, StopCondition>> = {
+  frozen: 'frozen',
+  reversed: 'polarity-unknown',
+};
+
+/** The machine with the batteries that this job has put into it. */
+function asFittedNow({ replaced }: Pick<Job, 'replaced'>, machine: Machine): Machine {
+  if (replaced.length === 0) return machine;
+  return {
+    ...machine,
+    batteries: machine.batteries.map((battery, i) => {
+      const rating = replaced.filter((r) => r.battery === i).at(-1)?.rating;
+      return rating ? { ...battery, rating } : battery;
+    }),
+  };
+}
+
+/** The casualty's batteries as the job's readings show them. */
+function batteriesNow(job: JobReadings, machine: Machine): CasualtyBatteries {
+  const restVolts = restVoltsNow(job, machine.batteries.length);
+  const isNew = machine.batteries.map((_, i) => fittedAt(job, i) !== null);
+  const read = casualtyBatteries(machine, restVolts, workingTempC(job), coldestTempC(job), isNew);
+  const bar = silentBar(job, machine);
+  const batteries = bar ? barred(read, bar) : read;
+  const joints = jointsOfJob(job, machine, batteries, workingTempC(job));
+  return joints ? { ...batteries, joints } : batteries;
+}
+
+/** The same batteries, none of which may take a current. */
+const barred = (batteries: CasualtyBatteries, bar: BatteryBar): CasualtyBatteries => ({
+  ...batteries,
+  beliefs: batteries.beliefs.map((belief) => ({ ...belief, bar: belief.bar ?? bar })),
+});
