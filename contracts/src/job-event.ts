@@ -12,7 +12,7 @@ import {
   SUSPECTS,
   SYMPTOMS,
 } from '@voltrek/core/diagnosis';
-import { CIRCUMSTANCES, CONFIRMATIONS, FITTING_STEPS, WRONG_METALS } from '@voltrek/core/hookup';
+import { CIRCUMSTANCES, CONFIRMATIONS, FITTING_STEPS, WRONG_METALS, HAZARDS } from '@voltrek/core/hookup';
 import {
   EVENT_TYPES,
   type EventData,
@@ -62,6 +62,8 @@ const ledger = () =>
         bits: figure().min(-100).max(100),
         battery: evidenceBattery(),
         repaired: yup.number().integer().min(0).max(REPAIRS_MOST),
+        postVolts: yup.number().min(-40).max(40),
+        cellSpread: yup.number().min(0).max(1),
       }),
     )
     .max(120);
@@ -124,6 +126,7 @@ const FIELDS: { readonly [T in EventType]: Fields<T> } = {
     ambientC: figure().min(TYPED_RANGES.ambientC.min).max(TYPED_RANGES.ambientC.max),
     vehicleId: yup.string().matches(ID_PATTERN),
     vanId: yup.string().matches(ID_PATTERN),
+    fitted: yup.array().of(rating()).max(4),
     rules: ruleSettings().default(undefined),
   },
   'scene.recorded': {
@@ -228,7 +231,11 @@ const FIELDS: { readonly [T in EventType]: Fields<T> } = {
   },
   'roll.tried': { started: flag() },
   'reset.ticked': { reset: shortText(120) },
-  'override.given': { rule: oneOf(RULE_KEYS), reason: reason() },
+  'override.given': {
+    rule: oneOf([...RULE_KEYS, 'severe-hazard']),
+    reason: reason(),
+    hazard: yup.string().oneOf(HAZARDS),
+  },
   'verdict.given': verdictFields(),
   'rules.adopted': { rules: ruleSettings().required() },
   'fitting.confirmed': { battery: battery(), step: oneOf(FITTING_STEPS) },
@@ -262,6 +269,7 @@ export const EVENT_ENVELOPE = yup
     at: instantText().required(),
     heardAt: yup.string().optional(),
     by: idText(),
+    sentBy: yup.string().max(80).optional(),
     type: yup.string().oneOf(EVENT_TYPES).required(),
     data: yup.object().required(),
   })

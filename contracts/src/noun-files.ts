@@ -164,6 +164,7 @@ export const NOUN_ROWS: Readonly<Record<FileNoun, NounRows>> = {
           id: uuidText(),
           at: moment(),
           heardAt: instantText().optional(),
+          sentBy: yup.string().max(80).optional(),
           by: idText(),
           type: yup.string().required(),
           data: yup.object().required(),

@@ -13,6 +13,7 @@ import { openPostgres, ServerUnfitError } from './db/postgres.js';
 import { loadDemo } from './demo/load.js';
 import { placeOnTruth, startStandIns } from './demo/stand-ins.js';
 import { createApp } from './http/app.js';
+import { reachOf } from './http/reach.js';
 import { isLoopback } from './http/same-site.js';
 import { type Networks, networksOf, openAddressBook } from './instruments/addresses.js';
 import { type Addresses, openBench } from './instruments/bench.js';
@@ -31,6 +32,22 @@ const EXIT_MS = 4500;
 /** Whoever sends slower than this is not waited for: its heads, and all of it, the largest import included, ms. */
 const HEADERS_MS = 15_000;
 const REQUEST_MS = 180_000;
+/** For a browser that comes while the server starts: it needs no script, and asks again each second. */
+const STARTING_PAGE = `<!doctype html>
+<html lang="en">
+  <head>
+    <meta charset="utf-8" />
+    <meta http-equiv="refresh" content="1" />
+    <meta name="viewport" content="width=device-width" />
+    <meta name="color-scheme" content="light dark" />
+    <title>Voltrek starts</title>
+  </head>
+  <body style="font: 20px sans-serif; margin: 3em">
+    <h1>Voltrek starts</h1>
+    <p>This page tries again by itself.</p>
+  </body>
+</html>
+`;
 const WEB_FOLDER = fileURLToPath(new URL('../../../web/dist/browser', import.meta.url));
 
 interface Options {
@@ -81,7 +98,13 @@ function fail(message: string): never {
   process.exit(1);
 }
 
-const stillStarting: RequestListener = (_request, response) => {
+const stillStarting: RequestListener = ({ headers }, response) => {
+  // A browser gets a page that tries again; a program is told in its own way.
+  if (headers.accept?.includes('text/html')) {
+    response.writeHead(503, { 'Content-Type': 'text/html; charset=utf-8', 'Retry-After': '1' });
+    response.end(STARTING_PAGE);
+    return;
+  }
   response.writeHead(503, { 'Content-Type': PROBLEM_TYPE, 'Retry-After': '1' });
   response.end(JSON.stringify({ type: 'about:blank', title: 'Starting', status: 503 } satisfies Problem));
 };
@@ -112,8 +135,13 @@ async function main(): Promise<void> {
     );
   });
   const database = await (url === null ? openFolder(folder) : openServer(url));
-  const isPublic = !isLoopback(host);
-  if (isPublic && !(await isDoorShut(database.db))) {
+  const hosts = (process.env.VOLTREK_HOSTS ?? '')
+    .toLowerCase()
+    .split(',')
+    .map((named) => named.trim())
+    .filter(Boolean);
+  const isListeningOutside = !isLoopback(host);
+  if (isListeningOutside && !(await isDoorShut(database.db))) {
     await database.close();
     fail(
       `Sign-in is not set up, so this server answers this machine only. Start it without --host, require sign-in under Kit, Sign-in, then start it with --host ${host}.`,
@@ -123,19 +151,15 @@ async function main(): Promise<void> {
   const folded = await snapshotOldLogs(database.db);
   if (folded > 0) log.info(`made lists and records of ${folded} jobs of an earlier version`);
   const news = await shareNews(newsDesk(), database);
-  const { instruments, stop } = await linkInstruments(database, news, options);
-  const hosts = (process.env.VOLTREK_HOSTS ?? '')
-    .toLowerCase()
-    .split(',')
-    .map((name) => name.trim())
-    .filter(Boolean);
-  if (isPublic) hosts.push(host.toLowerCase());
+  const { instruments, stop } = await linkInstruments(database, news, options, log.warn.bind(log));
+  const reach = await reachOf(database, `${options.name}:${port}`, isListeningOutside || hosts.length > 0);
+  if (isListeningOutside) hosts.push(host.toLowerCase());
   // The files of a database server are kept by whoever keeps that server.
   const backups = url === null ? keepBackups(folder, database, log.error.bind(log)) : null;
   const own = Number(process.env.VOLTREK_PER_MINUTE);
   const perMinute = own > 0 ? { requests: own, heavy: own, door: own } : undefined;
   handler = createApp({
-    ...{ database, news, log, instruments, webFolder: WEB_FOLDER, hosts, isPublic },
+    ...{ database, news, log, instruments, webFolder: WEB_FOLDER, hosts, reach },
     ...(backups && { backups }),
     ...(perMinute && { perMinute }),
   });
@@ -146,6 +170,7 @@ async function main(): Promise<void> {
       news.closeAll();
       backups?.stop();
       stop();
+      return reach.stop();
     },
     log.info.bind(log),
   );
@@ -174,6 +199,7 @@ async function linkInstruments(
   database: Database,
   news: NewsDesk,
   { empty, name, networks }: Options,
+  warn: (text: string) => void,
 ): Promise<{ instruments: InstrumentParts; stop: () => void }> {
   const { VOLTREK_METER, VOLTREK_CLAMP, VOLTREK_TESTER, VOLTREK_WEATHER } = process.env;
   const named = Object.entries({
@@ -183,7 +209,7 @@ async function linkInstruments(
   }).flatMap(([kind, text]) => (text ? [[kind, parseAddress(text)]] : []));
   const fixed = Object.fromEntries(named) as Addresses;
   const isReal = named.length > 0 || VOLTREK_WEATHER !== undefined;
-  const played = isReal || empty ? null : await startStandIns();
+  const played = isReal || empty ? null : await startStandIns(warn);
   const at = (port: number) => ({ host: HOST, port, isStandIn: true });
   const standIns: Addresses = played
     ? { meter: at(played.ports.meter), clamp: at(played.ports.clamp), tester: at(played.ports.tester) }
@@ -206,7 +232,7 @@ async function linkInstruments(
 function stopOrderly(
   server: Server,
   database: Database,
-  closeStreams: () => void,
+  closeParts: () => Promise<void>,
   say: (text: string) => void,
 ): void {
   let stopping = false;
@@ -214,9 +240,9 @@ function stopOrderly(
     if (stopping) return;
     stopping = true;
     say(`${signal}: finishing what is under way, then stopping`);
-    closeStreams();
+    const partsClosed = closeParts();
     const end = (): void => {
-      void database.close().then(() => process.exit(0));
+      void partsClosed.then(() => database.close()).then(() => process.exit(0));
     };
     server.close(end);
     server.closeIdleConnections();

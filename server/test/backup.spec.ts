@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { existsSync } from 'node:fs';
-import { copyFile, mkdtemp, readdir, readFile, rm, writeFile } from 'node:fs/promises';
+import { chmod, copyFile, mkdir, mkdtemp, readdir, readFile, rm, stat, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Backup, BackupState } from '@voltrek/contracts';
@@ -9,6 +9,7 @@ import { pino } from 'pino';
 import supertest from 'supertest';
 import { backUp } from '../src/backup/backup.js';
 import { backupFile, keptOf, listBackups, noteOf } from '../src/backup/catalogue.js';
+import { contentMark } from '../src/backup/content-mark.js';
 import { keepBackups } from '../src/backup/keeper.js';
 import { restore, RestoreError } from '../src/backup/restore.js';
 import { type Database, openDatabase } from '../src/db/database.js';
@@ -60,6 +61,61 @@ describe('a backup', () => {
     }
   });
 
+  it('by time is asked for by any change of the house, and by nothing else', async () => {
+    const database = await opened();
+    await loadDemo(database, new Date(), false);
+    const { db } = database;
+    const marks = [await contentMark(db), await contentMark(db)];
+    expect(marks[1]).toBe(marks[0]);
+    for (const change of [
+      `UPDATE vehicles SET notes = 'new tyres' WHERE id = (SELECT id FROM vehicles LIMIT 1)`,
+      `UPDATE crew SET name = 'Renamed Test' WHERE id = 'crew-2'`,
+      `INSERT INTO facts (key, value) VALUES ('something', 'said')`,
+      `DELETE FROM facts WHERE key = 'something'`,
+    ]) {
+      await db.execute(change);
+      marks.push(await contentMark(db));
+      expect(marks.at(-1)).withContext(change).not.toBe(marks.at(-2));
+    }
+    await database.close();
+  });
+
+  it('and all that lies beside it is readable by this user alone, older files too', async () => {
+    const umask = process.umask(0o077);
+    const loose = join(folder, 'backups', 'older.tgz');
+    await mkdir(join(folder, 'backups'), { recursive: true });
+    await writeFile(loose, 'x', { mode: 0o644 });
+    await chmod(folder, 0o755);
+    const database = await opened();
+    await backUp(folder, database.still, 'by-hand', new Date());
+    await database.close();
+    process.umask(umask);
+    // The database sets the modes of its own files; nobody else comes through the folders to them.
+    const others: string[] = [];
+    for (const entry of await readdir(folder, { withFileTypes: true, recursive: true })) {
+      const path = join(entry.parentPath, entry.name);
+      const isOfDatabase = path.startsWith(join(folder, 'pg/'));
+      if (!isOfDatabase && ((await stat(path)).mode & 0o077) !== 0) others.push(path);
+    }
+    expect(others).toEqual([]);
+    expect((await stat(folder)).mode & 0o777).toBe(0o700);
+  });
+
+  it('takes away only what it made and listed', async () => {
+    const database = await opened();
+    await backUp(folder, database.still, 'by-hand', new Date());
+    const own = join(folder, 'backups', 'from-the-other-disk.tgz');
+    await writeFile(own, 'kept by hand');
+    await mkdir(join(folder, 'backups', 'photos'));
+    const left = join(folder, 'backups', '2027-01-15T02-40-00-000Z.tgz.partial');
+    await writeFile(left, 'cut short');
+    await backUp(folder, database.still, 'by-hand', new Date());
+    await database.close();
+    expect(existsSync(own)).toBeTrue();
+    expect(existsSync(join(folder, 'backups', 'photos'))).toBeTrue();
+    expect(existsSync(left)).toBeFalse();
+  });
+
   it('that is damaged, or is none, is not put back, and nothing is changed by it', async () => {
     const database = await opened();
     const backup = await backUp(folder, database.still, 'by-hand', new Date());
@@ -89,7 +145,7 @@ describe('a backup', () => {
       const torn = backupFile(folder, '2027-01-01T00-00-00-000Z.tgz');
       await backUp(folder, database.still, 'by-hand', new Date());
       await copyFile(backupFile(folder, (await listBackups(folder))[0]!.name), torn);
-      await writeFile(noteOf(torn), '{"name":"2027-01-01T00-0');
+      await writeFile(`${noteOf(torn)}.partial`, '{"name":"2027-01-01T00-0');
       expect((await listBackups(folder)).length).toBe(1);
       await backUp(folder, database.still, 'by-hand', new Date(Date.now() + 1000));
       expect((await listBackups(folder)).length).toBe(2);
@@ -103,7 +159,7 @@ describe('a backup', () => {
   it('is made before a folder of an earlier version is changed, and only then', async () => {
     const database = await opened();
     // As it was before the newest migration.
-    await database.db.execute('DROP TABLE exams');
+    await database.db.execute('ALTER TABLE job_events DROP COLUMN sent_by');
     await database.db.execute(
       `DELETE FROM drizzle.__drizzle_migrations WHERE created_at = (SELECT max(created_at) FROM drizzle.__drizzle_migrations)`,
     );

@@ -140,6 +140,11 @@ describe('the data folder', () => {
       expect(said).toBeInstanceOf(FolderUnfitError);
       expect(said.message).toContain(word!);
     }
+    // A database that finds no room says something of its own: the disk is asked.
+    const told = await unfit('/dev', new Error('could not extend file'), () => Promise.resolve(0));
+    expect(told.message).toContain('its disk is full');
+    const damaged = await unfit(folder, new Error('invalid page'), () => Promise.resolve(1e12));
+    expect(damaged.message).toContain('its database is damaged');
     // A file stands where the folder should be.
     const file = join(folder, 'taken');
     await writeFile(file, '');

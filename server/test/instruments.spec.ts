@@ -434,6 +434,21 @@ describe('addresses of instruments', () => {
 });
 
 describe('stand-ins', () => {
+  it('are waited for by nobody: what is missing is told, and tried again where it belongs', async () => {
+    const told: string[] = [];
+    const began = Date.now();
+    const standIns = await startStandIns((text) => told.push(text));
+    // The processes have hardly begun.
+    expect(Date.now() - began).toBeLessThan(1_500);
+    const { ports, pids } = standIns;
+    process.kill(pids().meter!, 'SIGKILL');
+    await until(() => told.some((text) => text.includes('meter')), 'told');
+    const bench = patientBench({ meter: { host: '127.0.0.1', port: ports.meter, isStandIn: true } });
+    await until(() => bench.now()[0]!.state === 'ready', 'back at its own port');
+    bench.close();
+    standIns.stop();
+  });
+
   it('that end are started again where they were, and play on what they played', async () => {
     const { ports, pids, stop } = await startStandIns();
     const bench = patientBench({ meter: { host: '127.0.0.1', port: ports.meter, isStandIn: true } });

@@ -40,6 +40,17 @@ describe('the job log', () => {
     expect(detail.events.length).toBe(2);
   });
 
+  it('refuses an id that stands with other content, and names what differs', async () => {
+    const { api } = await sharedServer();
+    const jobId = await openJob();
+    const event = eventOf(jobId, 'symptom.recorded', { symptom: 'slow-crank' });
+    await api.post(`/api/jobs/${jobId}/events`).send(event).expect(201);
+    const other = { ...event, data: { symptom: 'silence' } };
+    const answer = await api.post(`/api/jobs/${jobId}/events`).send(other).expect(409);
+    expect((answer.body as { detail: string }).detail).toContain('data.symptom');
+    await api.post(`/api/jobs/${jobId}/events`).send(event).expect(200);
+  });
+
   it('takes simultaneous events of one job one after another, each once', async () => {
     const { api } = await sharedServer();
     const jobId = await openJob();

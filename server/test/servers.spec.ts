@@ -10,7 +10,7 @@ import type { Call, JobDetail, News } from '@voltrek/contracts';
 import pg from 'pg';
 import { pino } from 'pino';
 import { type Database, openInMemory, SNAPSHOT } from '../src/db/database.js';
-import { openPostgres } from '../src/db/postgres.js';
+import { openPostgres, ServerUnfitError } from '../src/db/postgres.js';
 import { loadDemo } from '../src/demo/load.js';
 import { createApp } from '../src/http/app.js';
 import { newsDesk, type NewsDesk } from '../src/http/news.js';
@@ -142,6 +142,19 @@ describe('two servers on one PostgreSQL database', () => {
       ).toEqual([...sent.get(jobId)!].sort());
     }
     expect((await rebuild(one.database.db)).differed).toEqual([]);
+  });
+
+  it('refuse a database that a newer version wrote, and change nothing in it', async () => {
+    const url = await newDatabaseUrl();
+    await (await openPostgres(url)).close();
+    const client = new pg.Client({ connectionString: url });
+    await client.connect();
+    const stamp = Date.now() + 365 * 86_400_000;
+    await client.query(
+      `INSERT INTO drizzle.__drizzle_migrations (hash, created_at) VALUES ('of-tomorrow', ${stamp})`,
+    );
+    await client.end();
+    await expectAsync(openPostgres(url)).toBeRejectedWithError(ServerUnfitError, /newer version of Voltrek/);
   });
 
   it('give no two calls one number', async () => {

@@ -1,5 +1,7 @@
+import { setTimeout as pause } from 'node:timers/promises';
 import { randomUUID } from 'node:crypto';
 import { ACTS, CREW_ROLES, mayDo, pinFault, type SignInHouse, type SignInState } from '@voltrek/contracts';
+import type { JobEvent } from '@voltrek/core/job';
 import type { Router } from 'express';
 import { pino } from 'pino';
 import supertest from 'supertest';
@@ -8,6 +10,7 @@ import { crewSecrets, sessions } from '../src/db/schema.js';
 import { loadDemo } from '../src/demo/load.js';
 import { createApp } from '../src/http/app.js';
 import { newsDesk } from '../src/http/news.js';
+import { reachOf } from '../src/http/reach.js';
 import { ROUTES, routeOf } from '../src/http/routes-of-all.js';
 import type { InstrumentParts } from '../src/instruments/routes.js';
 import { hashOfPin, isPin } from '../src/sign-in/pin.js';
@@ -192,12 +195,16 @@ describe('the door', () => {
       await signIn(device(), viewer);
     });
 
-    it('counts wrong PINs that come at the same moment each', async () => {
-      const tries = Array.from({ length: 8 }, () =>
-        device().post('/api/sign-in/pin').send({ named: viewer, pin: OTHER }),
+    it('judges no more PINs that come at one moment than of such as come in a row', async () => {
+      const tries = Array.from({ length: 60 }, (_, i) =>
+        device()
+          .post('/api/sign-in/pin')
+          .send({ named: viewer, pin: i === 59 ? PIN : OTHER }),
       );
       const statuses = (await Promise.all(tries)).map(({ status }) => status);
       expect(statuses.filter((status) => status === 401).length).toBeLessThanOrEqual(4);
+      // The right one came last, and was not looked at.
+      expect(statuses).not.toContain(200);
       await database.db.update(crewSecrets).set({ lockedUntil: null, failures: 0 });
     });
 
@@ -244,9 +251,55 @@ describe('the door', () => {
       const state = await signIn(phone, TECHNICIAN);
       expect(state.crewId).toBe(TECHNICIAN);
       expect([...state.signedIn].sort()).toEqual([LEAD, TECHNICIAN]);
+      // Something new is not done in the name of somebody who is gone; a tap of that very moment counts as before it.
       expect((await tap(phone, jobId, LEAD)).status).toBe(201);
+      await pause(1_100);
+      expect((await tap(phone, jobId, LEAD)).status).toBe(403);
+      const sent = await tap(phone, jobId, LEAD).set('voltrek-held-ms', '60000');
+      expect(sent.status).toBe(201);
+      expect((sent.body as { event: JobEvent }).event).toEqual(
+        jasmine.objectContaining({ by: LEAD, sentBy: TECHNICIAN }),
+      );
+      const vouched = { ...eventOf(jobId, 'job.supervised', { on: true }), by: LEAD };
+      await phone.post(`/api/jobs/${jobId}/events`).set('voltrek-held-ms', '60000').send(vouched).expect(403);
       const asLead = await phone.post('/api/rules').send({ key: 'crankTriesMax', value: 3, by: LEAD });
       expect(asLead.status).toBe(403);
+    });
+
+    it('gives a device another token whenever somebody comes or goes: a copy of the one before opens nothing', async () => {
+      const phone = device();
+      const cookieOf = (response: { headers: Record<string, unknown> }): string =>
+        String((response.headers['set-cookie'] as string[])[0]).split(';')[0]!;
+      const first = await phone.post('/api/sign-in/pin').send({ named: LEAD, pin: PIN }).expect(200);
+      const copied = cookieOf(first as never);
+      const withCopy = () => supertest(app).get('/api/crew').set('Cookie', copied);
+      await withCopy().expect(200);
+      // Handed over: the copy is worth nothing, for the one who came and for the one who went.
+      await signIn(phone, TECHNICIAN);
+      await withCopy().expect(401);
+      const out = await phone.post('/api/sign-in/out').send({}).expect(200);
+      await signIn(phone, LEAD);
+      await supertest(app)
+        .get('/api/crew')
+        .set('Cookie', cookieOf(out as never))
+        .expect(401);
+    });
+
+    it('lets nobody who left hear anything more, and opens no door to them on their return', async () => {
+      const phone = device();
+      await signIn(phone, viewer);
+      await phone.get('/api/crew').expect(200);
+      const lead = device();
+      await signIn(lead, LEAD);
+      const viewerAs = (retired: boolean) =>
+        lead.put(`/api/crew/${viewer}`).send({ name: 'Di Test', role: 'viewer', retired }).expect(200);
+      const starts = spyOn(news, 'startOver').and.callThrough();
+      await viewerAs(true);
+      expect(starts).toHaveBeenCalled();
+      await viewerAs(false);
+      await phone.get('/api/crew').expect(401);
+      // The PIN stands: whoever came back shows it again.
+      await signIn(phone, viewer);
     });
 
     it('lets an apprentice work where somebody answers for it, and nowhere else', async () => {
@@ -356,9 +409,12 @@ describe('the door', () => {
     expect(state).toEqual({ required: false, crewId: null, role: null, signedIn: [], names: [] });
   });
 
-  it('stays shut where the server is reached from other machines', async () => {
+  it('stays shut where a server of the house is reached from other machines', async () => {
+    // Another server on the same database listens to others; this one answers this machine alone.
+    const public_ = await reachOf(database, 'outside', true);
+    const reach = await reachOf(database, 'inside', false);
     const outside = createApp({
-      ...{ database, news, log: pino({ level: 'silent' }), isPublic: true },
+      ...{ database, news, log: pino({ level: 'silent' }), reach },
       instruments,
     });
     await setDoor(true);
@@ -367,6 +423,31 @@ describe('the door', () => {
     await signIn(lead, LEAD);
     await lead.put('/api/sign-in/door').send({ by: LEAD, required: false, pin: PIN }).expect(409);
     await setDoor(false);
+    await public_.stop();
+    await reach.stop();
+  });
+
+  it('of a public house, open, answers this machine what setting up needs, and others nothing', async () => {
+    const reach = await reachOf(database, 'behind a proxy', false);
+    const proxied = createApp({ ...{ database, news, log: pino({ level: 'silent' }), reach }, instruments });
+    const here = supertest.agent(proxied);
+    await here.get('/api/board').expect(200);
+    const stranger = (path: string) => supertest(proxied).get(path).set('X-Forwarded-For', '203.0.113.9');
+    // The first request that a proxy passes on makes the house public, for everybody.
+    await stranger('/api/board').expect(403);
+    await supertest(proxied)
+      .post('/api/crew')
+      .set('X-Forwarded-For', '203.0.113.9')
+      .send({ name: 'Stranger Test', role: 'crew-lead', retired: false })
+      .expect(403);
+    await stranger('/api/health').expect(200);
+    await here.get('/api/board').expect(403);
+    await here.get('/api/crew').expect(200);
+    const other = await reachOf(database, 'another server', false);
+    expect(await other.isPublic()).toBeTrue();
+    await reach.stop();
+    await other.stop();
+    expect(await (await reachOf(database, 'another server', false)).isPublic()).toBeFalse();
   });
 
   it('knows every address that the server has, and none besides', () => {

@@ -45,4 +45,31 @@ describe('a server that is told to stop', () => {
     await once(afterKill, 'exit');
     await rm(folder, { recursive: true });
   });
+
+  it('answers a browser that comes while it starts with a page that asks again, and a program in its own way', async () => {
+    const folder = await mkdtemp(join(tmpdir(), 'voltrek-start-'));
+    const port = await freePort();
+    const server = spawn(process.execPath, [MAIN, '--port', String(port)], {
+      env: { ...process.env, VOLTREK_DATA: folder, VOLTREK_LOG: 'silent' },
+      stdio: ['ignore', 'pipe', 'pipe'],
+    });
+    const isReady = ready(server);
+    const ask = (accept: string): Promise<Response | null> =>
+      fetch(`http://127.0.0.1:${port}/board`, { headers: { accept } }).catch(() => null);
+    // The port is taken before the database opens.
+    let page: Response | null = null;
+    while (!(page = await ask('text/html'))) await new Promise((again) => setTimeout(again, 10));
+    expect(page.status).toBe(503);
+    expect(page.headers.get('content-type')).toContain('text/html');
+    const text = await page.text();
+    expect(text).toContain('http-equiv="refresh"');
+    expect(text).not.toContain('<script');
+    const problem = await ask('application/json');
+    expect(problem!.headers.get('content-type')).toContain('application/problem+json');
+    await isReady;
+    expect((await ask('text/html'))!.status).toBe(200);
+    server.kill('SIGTERM');
+    await once(server, 'exit');
+    await rm(folder, { recursive: true });
+  });
 });

@@ -74,6 +74,8 @@ export const ANSWERS = {
   wholeNumber: (name: string | number, max: string | number) =>
     `${name} must be a whole number up to ${max}.`,
   eventIdTaken: 'That event id belongs to another job.',
+  eventDiffers: (fields: string) =>
+    `An event with this id is in the log with other content: ${fields}. It was not changed.`,
   clampsOnMachine: (callNumber: string | number) =>
     `Clamps are on this machine in call ${callNumber}. Clear them down first, then correct the entry.`,
   noVan: 'There is no van on the road. Add one under Kit first.',
@@ -101,5 +103,7 @@ export const ANSWERS = {
   ownExam: 'Nobody signs an exam of their own. Ask another crew lead.',
   runNotReplayed: 'What was done in that exam cannot be replayed.',
   lastLead: 'Nobody could look after sign-in any more. Give another crew lead a PIN first.',
+  notSetUp:
+    'Sign-in is not set up yet. A crew lead sets it up on the machine where Voltrek runs, under Kit, Sign-in.',
   doorStaysShut: 'This server is reached from other machines: sign-in stays required.',
 } as const;

@@ -56,14 +56,14 @@ export const HAZARD_WORDS: Record<
   },
   'live-free-clamp': {
     why: (h) => `A free clamp is live: ${amps(h)} if it touches metal.`,
-    wayOut: 'Keep it in the hand, off everything, until it is on.',
+    wayOut: 'Keep it in the hand, off everything.',
   },
   'two-live-free-clamps': {
     why: (h) => `Two free clamps are live: ${amps(h)} if they meet.`,
     wayOut: 'Hold them apart, one in each hand, or lay one down on dry rubber.',
   },
   'armed-too-early': {
-    why: () => 'Switched on while a clamp is free: no guard checks what it touches next.',
+    why: () => 'Live while a clamp is free: no guard checks what it touches next.',
     wayOut: 'Off first, both clamps on, look at the lamp, then on.',
   },
   'plugged-too-early': {

@@ -46,9 +46,9 @@ export async function backUp(
       checkedAt: new Date().toISOString(),
     };
     const file = backupFile(folder, name);
-    await rename(partial, file);
-    // The note last: a backup without one was not finished.
+    // The note has its name last: a backup beside an unfinished note was cut short.
     await writeFile(`${noteOf(file)}.partial`, JSON.stringify(note, null, 2), { flush: true });
+    await rename(partial, file);
     await rename(`${noteOf(file)}.partial`, noteOf(file));
     await syncPath(backupFolder(folder));
     return note;

@@ -62,10 +62,17 @@ export function keptOf(backups: readonly Backup[], now: Date): Backup[] {
 /** Takes away what is kept no longer, and what a backup that was cut short has left. */
 export async function prune(folder: string, now: Date): Promise<void> {
   const all = await listBackups(folder);
-  const kept = new Set(keptOf(all, now).flatMap(({ name }) => [name, noteOf(name)]));
-  for (const name of await readdir(backupFolder(folder)))
-    if (!kept.has(name)) await rm(backupFile(folder, name), { recursive: true, force: true });
+  const kept = new Set(keptOf(all, now).map(({ name }) => name));
+  const gone = all.flatMap(({ name }) => (kept.has(name) ? [] : [name, noteOf(name)]));
+  // Whatever else lies there was put there by somebody.
+  const leftOver = (await readdir(backupFolder(folder)))
+    .filter((name) => CUT_SHORT.test(name))
+    .flatMap((name) => [name, name.replace(/json\.partial$/, 'tgz')]);
+  for (const name of [...gone, ...leftOver])
+    await rm(backupFile(folder, name), { recursive: true, force: true });
 }
+/** What a backup leaves that was cut short: named by its moment, and not finished. */
+const CUT_SHORT = /^\d{4}-\d\d-\d\dT\d\d-\d\d-\d\d-\d{3}Z\.(tgz\.copy|tgz\.partial|json\.partial)$/;
 
 /** SHA-256 of a file, as hexadecimal text. */
 export async function hashOf(path: string): Promise<string> {

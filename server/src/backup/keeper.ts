@@ -1,8 +1,7 @@
 import type { Backup, BackupReason, BackupState } from '@voltrek/contracts';
 import { HOUR_MS, MINUTE_MS } from '@voltrek/core/quantities';
-import { max } from 'drizzle-orm';
 import type { Database } from '../db/database.js';
-import { jobEvents } from '../db/schema.js';
+import { contentMark } from './content-mark.js';
 import { backUp } from './backup.js';
 import { listBackups } from './catalogue.js';
 
@@ -28,16 +27,10 @@ export function keepBackups(
   let under: Promise<Backup> | null = null;
   let covered: string | null = null;
 
-  /** The last thing that was written to a log, as far as it can be told apart. */
-  async function lastWritten(): Promise<string> {
-    const [row] = await db.select({ at: max(jobEvents.at) }).from(jobEvents);
-    return row?.at?.toISOString() ?? '';
-  }
-
   async function make(reason: BackupReason): Promise<Backup> {
     under ??= (async () => {
       try {
-        const written = await lastWritten();
+        const written = await contentMark(db);
         const made = await backUp(folder, still, reason, new Date());
         covered = written;
         problem = null;
@@ -55,7 +48,7 @@ export function keepBackups(
   async function look(): Promise<void> {
     const [newest] = await listBackups(folder);
     const isOld = !newest || Date.now() - Date.parse(newest.at) >= EVERY_MS;
-    if (isOld && (await lastWritten()) !== covered) await make('by-time');
+    if (isOld && (await contentMark(db)) !== covered) await make('by-time');
   }
 
   const timer = setInterval(() => {

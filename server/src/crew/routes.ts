@@ -6,10 +6,12 @@ import { Router } from 'express';
 import type { Database, Tx } from '../db/database.js';
 import { crew } from '../db/schema.js';
 import { HttpProblem } from '../http/problem.js';
+import type { NewsDesk } from '../http/news.js';
 import { requireOtherLead } from '../sign-in/secrets.js';
+import { endSessions } from '../sign-in/sessions.js';
 import { allCrew, requireCrew } from './repository.js';
 
-export function crewRoutes({ db, write }: Database): Router {
+export function crewRoutes({ db, write }: Database, news: NewsDesk): Router {
   const router = Router();
   router.get('/', async (_request, response) => {
     response.json(await allCrew(db));
@@ -31,8 +33,11 @@ export function crewRoutes({ db, write }: Database): Router {
         .update(crew)
         .set({ name, role, retiredAt: retired ? new Date() : null })
         .where(eq(crew.id, crewId));
+      // Who left hears nothing more, and finds no door open on the day they come back.
+      if (retired) await endSessions(tx, { crewId });
     });
     response.json(await allCrew(db));
+    if (retired) news.startOver();
   });
   return router;
 }

@@ -12,6 +12,7 @@ import { groupedWrites, type Write } from './commits.js';
 import { EXTENSIONS, exchangeOf, openEmbedded } from './embedded.js';
 import { FolderUnfitError, holdsDatabase, refuseNewer, unfit } from './folder.js';
 import { lockFolder } from './lock.js';
+import { keepPrivate, writePrivately } from './private-files.js';
 import * as schema from './schema.js';
 import { prepareRepeated } from './prepared.js';
 import { syncPath } from './sync-path.js';
@@ -96,7 +97,9 @@ export async function openInMemory(snapshot?: string): Promise<Database & { read
  * @throws FolderUnfitError for a folder that is damaged, cannot be written, or was written by a newer version; it is left as it is
  */
 export async function openDatabase(folder: string, onLost: (error: Error) => void): Promise<Database> {
+  writePrivately();
   const release = await mkdir(folder, { recursive: true })
+    .then(() => keepPrivate(folder))
     .then(() => lockFolder(folder, onLost))
     .catch(async (error: unknown) => {
       throw await unfit(folder, error);
@@ -155,7 +158,7 @@ async function prepareToMigrate(folder: string, pool: pg.Pool, still: Database['
 }
 
 /** When each migration was written that the database has been through; none for a new one. */
-async function appliedMigrations(pool: pg.Pool): Promise<number[]> {
+export async function appliedMigrations(pool: pg.Pool): Promise<number[]> {
   const { rows } = await pool.query<{ known: string | null }>(
     "SELECT to_regclass('drizzle.__drizzle_migrations')::text AS known",
   );
@@ -166,7 +169,7 @@ async function appliedMigrations(pool: pg.Pool): Promise<number[]> {
   return applied.rows.map(({ created_at }) => Number(created_at));
 }
 
-async function knownMigrations(): Promise<number[]> {
+export async function knownMigrations(): Promise<number[]> {
   const journal = JSON.parse(await readFile(join(MIGRATIONS, 'meta', '_journal.json'), 'utf8')) as {
     readonly entries: readonly { readonly when: number }[];
   };

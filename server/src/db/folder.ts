@@ -1,5 +1,5 @@
 import { existsSync } from 'node:fs';
-import { readdir, readFile } from 'node:fs/promises';
+import { readdir, readFile, statfs } from 'node:fs/promises';
 import { join } from 'node:path';
 import { backupFile, listBackups } from '../backup/catalogue.js';
 import { FolderHeldError } from './lock.js';
@@ -32,16 +32,35 @@ const DISK_WORDS: Readonly<Record<string, string>> = {
   EDQUOT: 'the room that this user has on the disk is used up',
 };
 
-/** Whatever kept a data folder from being opened, as something that can be acted on; what is told in words already stays as it is. */
-export async function unfit(folder: string, error: unknown): Promise<Error> {
+/**
+ * Whatever kept a data folder from being opened, as something that can be acted on; what is told in words already stays as it is.
+ *
+ * @param roomOf tells the free bytes of the disk of a folder
+ */
+export async function unfit(folder: string, error: unknown, roomOf = freeBytes): Promise<Error> {
   if (error instanceof FolderUnfitError || error instanceof FolderHeldError) return error;
-  const code = error instanceof Error && 'code' in error ? String(error.code) : '';
+  // A database that finds no room says many things; the disk says only one.
+  const named = error instanceof Error && 'code' in error ? String(error.code) : '';
+  const code = DISK_WORDS[named] || (await roomOf(folder)) >= ROOM_BYTES ? named : 'ENOSPC';
   const disk = DISK_WORDS[code];
   if (disk) return new FolderUnfitError(`The data folder ${folder} cannot be written: ${disk}.`);
   const why = error instanceof Error ? error.message.split('\n')[0] : String(error);
   return new FolderUnfitError(
     `The data folder ${folder} cannot be opened: its database is damaged (${why}). ${await wayOn(folder)}`,
   );
+}
+
+/** A database needs about this much to open: its log grows by pieces of 16 MB. */
+const ROOM_BYTES = 20 * 1024 * 1024;
+
+/** Free bytes of the disk of a folder; where nobody tells, enough. */
+async function freeBytes(folder: string): Promise<number> {
+  try {
+    const { bavail, bsize } = await statfs(folder);
+    return bavail * bsize;
+  } catch {
+    return Infinity;
+  }
 }
 
 /**
@@ -66,10 +85,13 @@ export async function holdsDatabase(folder: string): Promise<boolean> {
   return true;
 }
 
+/** Whether a newer program has changed a database in ways that this one does not know. */
+export const isNewer = (applied: readonly number[], known: readonly number[]): boolean =>
+  applied.some((when) => when > Math.max(...known));
+
 /** @throws FolderUnfitError when a newer program has changed the database in ways that this one does not know */
 export function refuseNewer(folder: string, applied: readonly number[], known: readonly number[]): void {
-  const newest = Math.max(...known);
-  if (applied.some((when) => when > newest))
+  if (isNewer(applied, known))
     throw new FolderUnfitError(
       `The data folder ${folder} was written by a newer version of Voltrek. Start that version, or move the folder away to start with an empty one.`,
     );

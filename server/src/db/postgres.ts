@@ -4,8 +4,9 @@ import { drizzle } from 'drizzle-orm/node-postgres';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import pg from 'pg';
 import type { Write } from './commits.js';
-import { type Database, LIKENESS, MIGRATIONS } from './database.js';
+import { appliedMigrations, type Database, knownMigrations, LIKENESS, MIGRATIONS } from './database.js';
 import { codeOf, isDatabaseAway } from './errors.js';
+import { isNewer } from './folder.js';
 import { prepareRepeated } from './prepared.js';
 import * as schema from './schema.js';
 import type { Db, Tx } from './types.js';
@@ -89,6 +90,10 @@ async function prepare(pool: pg.Pool, db: Db): Promise<void> {
   const session = await pool.connect();
   try {
     await session.query('SELECT pg_advisory_lock($1, 0)', [LOCKS.start]);
+    if (isNewer(await appliedMigrations(pool), await knownMigrations()))
+      throw new ServerUnfitError(
+        'The database was written by a newer version of Voltrek. Start that version, or name another database. Nothing was changed.',
+      );
     await migrate(db, { migrationsFolder: MIGRATIONS });
   } finally {
     await session.query('SELECT pg_advisory_unlock($1, 0)', [LOCKS.start]);

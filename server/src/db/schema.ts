@@ -467,6 +467,8 @@ export const jobEvents = pgTable(
     by: text()
       .notNull()
       .references(() => crew.id),
+    /** Who held the device when it was sent, where that was somebody else; null otherwise. */
+    sentBy: text('sent_by').references(() => crew.id),
     type: text().$type<EventType>().notNull(),
     data: jsonb().$type<JobEvent['data']>().notNull(),
   },

@@ -1,4 +1,5 @@
 import { type ChildProcess, spawn } from 'node:child_process';
+import { type AddressInfo, createServer } from 'node:net';
 import { fileURLToPath } from 'node:url';
 import type { Cause } from '@voltrek/core/diagnosis';
 import { engineRuns, foldJob, type JobEvent, profileOfJob, runningAttempt } from '@voltrek/core/job';
@@ -15,6 +16,7 @@ import { demoHouse } from './data.js';
 const PROGRAM = fileURLToPath(new URL('../../../../instruments/dist/src/main.js', import.meta.url));
 const KINDS = ['meter', 'clamp', 'tester', 'weather'] as const;
 type Kind = (typeof KINDS)[number];
+/** One that says nothing for so long is started again, ms. */
 const START_MS = 15_000;
 
 /** One that ends is started again after this, and after twice as long each time it ends again at once, ms. */
@@ -26,28 +28,35 @@ const LIVED_MS = 20_000;
 /** Stand-ins that run beside the server, each a process of its own. */
 export interface StandIns {
   readonly ports: Readonly<Record<Kind, number>>;
+  /** Resolves when each has said once that it listens. */
+  readonly ready: Promise<void>;
   /** Their processes, for whoever watches them. */
   readonly pids: () => Readonly<Record<Kind, number | undefined>>;
   readonly stop: () => void;
 }
 
-/** Starts a stand-in for every instrument and service; one that ends is started again where it was. They end with this process. */
-export async function startStandIns(): Promise<StandIns> {
+/**
+ * Starts a stand-in for every instrument and service beside the server, which waits for none of them: one that does not start, or ends, is tried
+ * again where it was. They end with this process.
+ *
+ * @param say told which is missing
+ */
+export async function startStandIns(say: (text: string) => void = () => undefined): Promise<StandIns> {
   const children = new Map<Kind, ChildProcess>();
   let stopped = false;
 
-  const start = async (kind: Kind, port = 0, afterMs = AGAIN_FIRST_MS): Promise<[Kind, number]> => {
+  const start = async (kind: Kind, port: number, afterMs = AGAIN_FIRST_MS): Promise<void> => {
     const from = Date.now();
     const child = spawn(process.execPath, [PROGRAM, kind, '--port', String(port)], {
       stdio: ['pipe', 'pipe', 'inherit'],
     });
     children.set(kind, child);
-    const at = await portOf(child, kind);
-    child.once('exit', () => again(kind, at, Date.now() - from > LIVED_MS ? AGAIN_FIRST_MS : afterMs));
-    return [kind, at];
+    await isListening(child, kind);
+    child.once('exit', () => again(kind, port, Date.now() - from > LIVED_MS ? AGAIN_FIRST_MS : afterMs));
   };
   const again = (kind: Kind, port: number, afterMs: number): void => {
     if (stopped) return;
+    say(`the stand-in ${kind} is missing: it is started again`);
     const next = Math.min(2 * afterMs, AGAIN_MOST_MS);
     setTimeout(() => {
       // Nobody waits for it: one that does not start is tried again.
@@ -55,12 +64,12 @@ export async function startStandIns(): Promise<StandIns> {
     }, afterMs).unref();
   };
 
-  const ports = Object.fromEntries(await Promise.all(KINDS.map((kind) => start(kind)))) as Record<
-    Kind,
-    number
-  >;
+  const free = await Promise.all(KINDS.map(async (kind) => [kind, await freePort()] as const));
+  const ports = Object.fromEntries(free) as Record<Kind, number>;
+  const begun = free.map(([kind, port]) => start(kind, port).catch(() => again(kind, port, AGAIN_FIRST_MS)));
   return {
     ports,
+    ready: Promise.all(begun).then(() => undefined),
     pids: () =>
       Object.fromEntries([...children].map(([kind, { pid }]) => [kind, pid])) as Record<
         Kind,
@@ -73,7 +82,19 @@ export async function startStandIns(): Promise<StandIns> {
   };
 }
 
-function portOf(child: ChildProcess, kind: Kind): Promise<number> {
+/** A port of this machine that nobody listens at. */
+function freePort(): Promise<number> {
+  return new Promise((done, failed) => {
+    const probe = createServer();
+    probe.once('error', failed);
+    probe.listen(0, '127.0.0.1', () => {
+      const { port } = probe.address() as AddressInfo;
+      probe.close(() => done(port));
+    });
+  });
+}
+
+function isListening(child: ChildProcess, kind: Kind): Promise<void> {
   return new Promise((done, failed) => {
     const late = setTimeout(() => {
       child.kill();
@@ -84,9 +105,9 @@ function portOf(child: ChildProcess, kind: Kind): Promise<number> {
       clearTimeout(late);
       failed(new Error(`the stand-in ${kind} ended`));
     });
-    child.stdout?.once('data', (line: Buffer) => {
+    child.stdout?.once('data', () => {
       clearTimeout(late);
-      done((JSON.parse(line.toString()) as { port: number }).port);
+      done();
     });
   });
 }

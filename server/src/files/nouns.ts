@@ -397,11 +397,12 @@ const jobStore: NounStore = {
           ...pick(row, ['id', 'callId', 'vehicleId', 'vanId']),
           events: events
             .filter((e) => e.jobId === row.id)
-            .map(({ id, at, heardAt, by, type, data }) => ({
+            .map(({ id, at, heardAt, by, sentBy, type, data }) => ({
               id,
               at: plain(at),
               ...(heardAt && { heardAt: plain(heardAt) }),
               by,
+              ...(sentBy && { sentBy }),
               type,
               data,
             })),
@@ -414,9 +415,10 @@ const jobStore: NounStore = {
     ['vehicleId', 'vehicles', row.vehicleId],
     ['vanId', 'vans', row.vanId],
     ...listOf(row, 'events').flatMap(
-      ({ by, data }, i) =>
+      ({ by, sentBy, data }, i) =>
         [
           [`events[${i}].by`, 'crew', by],
+          [`events[${i}].sentBy`, 'crew', sentBy],
           [`events[${i}].data.modelId`, 'models', (data as NounRow).modelId],
         ] as const,
     ),

@@ -132,7 +132,12 @@ async function bringRow(tx: Tx, at: number, given: unknown, line: number): Promi
   try {
     const row = rowFromFile(part, (given ?? {}) as Readonly<Record<string, unknown>>);
     if (part.name === 'job_events') {
-      const { position: _position, heardAt: _heardAt, ...event } = given as Readonly<Record<string, unknown>>;
+      const {
+        position: _position,
+        heardAt: _heardAt,
+        sentBy: _sentBy,
+        ...event
+      } = given as Readonly<Record<string, unknown>>;
       parseStoredEvent(event);
     }
     // What is made from the logs is filled in afterwards; until then it must only be there.

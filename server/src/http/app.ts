@@ -35,6 +35,7 @@ import { plainInput } from './plain-input.js';
 import { HEAVY_PER_MINUTE, pace, REQUESTS_PER_MINUTE, SIGN_INS_PER_MINUTE } from './pace.js';
 import { openApi, writtenCaseSchema } from './openapi.js';
 import { HttpProblem, notFound, problemHandler } from './problem.js';
+import type { Reach } from './reach.js';
 import { isLoopback, sameSite } from './same-site.js';
 import { guardHeaders, serveWeb } from './web.js';
 
@@ -84,9 +85,17 @@ export interface AppParts {
   readonly perMinute?: { readonly requests: number; readonly heavy: number; readonly door: number };
   /** Names that the server answers for beside this machine's own. */
   readonly hosts?: readonly string[];
-  /** It is reached from other machines. */
-  readonly isPublic?: boolean;
+  /** Whether the house is reached from other machines; left out: it is not. */
+  readonly reach?: Reach;
 }
+
+/** A house that nobody asks about. */
+const UNREACHED: Reach = {
+  isPublic: () => Promise.resolve(false),
+  isLocal: () => true,
+  noteRequest: () => Promise.resolve(),
+  stop: () => Promise.resolve(),
+};
 
 /** The whole server as an Express application, not yet listening. */
 export function createApp(parts: AppParts): Express {
@@ -99,7 +108,7 @@ export function createApp(parts: AppParts): Express {
     webFolder,
     hosts = [],
     perMinute = USUAL_PACE,
-    isPublic = false,
+    reach = UNREACHED,
   } = parts;
   const app = express();
   app.disable('x-powered-by');
@@ -119,7 +128,7 @@ export function createApp(parts: AppParts): Express {
   app.use(plainInput);
   app.use(cookieParser());
   const door = doorOf(database);
-  app.use('/api', guardDoor(database, door));
+  app.use('/api', guardDoor(database, door, reach));
 
   // First of all: every tap comes here.
   app.use('/api/jobs', jobRoutes(database, news));
@@ -153,9 +162,9 @@ export function createApp(parts: AppParts): Express {
     response.json(await jobDetails(database, parseJobsWanted(request.body)));
   });
   app.use('/api/board', boardRoutes(database, news));
-  app.use('/api/sign-in', signInRoutes({ database, door, news, isPublic }));
+  app.use('/api/sign-in', signInRoutes({ database, door, news, reach }));
   app.use('/api/house', houseRoutes(database));
-  app.use('/api/crew', crewRoutes(database));
+  app.use('/api/crew', crewRoutes(database, news));
   app.use('/api/vans', vanRoutes(database));
   app.use('/api/vehicles', vehicleRoutes(database));
   app.use('/api/people', peopleRoutes(database));

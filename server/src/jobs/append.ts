@@ -1,9 +1,13 @@
 import { randomUUID } from 'node:crypto';
+import { isDeepStrictEqual } from 'node:util';
 import type { EventTaken } from '@voltrek/contracts/api';
 import { ANSWERS } from '@voltrek/contracts/words';
+import type { BatteryRating } from '@voltrek/core/battery';
 import { anyClampOn } from '@voltrek/core/hookup';
 import { applyEvent, type Job, type JobEvent, lastUndoable, momentAfter, refusalOf } from '@voltrek/core/job';
+import type { Machine } from '@voltrek/core/machine';
 import { donorOf, modelById } from '../atlas/repository.js';
+import { batteriesIn } from '../batteries/repository.js';
 import { callById } from '../calls/repository.js';
 import type { Tx } from '../db/database.js';
 import { HttpProblem, notFound, refused } from '../http/problem.js';
@@ -26,6 +30,8 @@ export interface Report {
   readonly event: JobEvent;
   /** How long it waited on the device, by a clock that nobody sets, ms. */
   readonly heldMs: number;
+  /** Who holds the device by now, where the one who reports it handed it over; null otherwise. */
+  readonly sentBy: string | null;
   /** Whoever reports it may work alone; others only in a job that somebody answers for. */
   readonly isAlone: boolean;
 }
@@ -84,15 +90,37 @@ export async function appendAll(tx: Tx, read: ReadForEvents, reports: readonly R
 }
 
 /** What was answered, or should have been, when the same event came before. @throws HttpProblem 409 when it is of another job */
-async function standsAlready(tx: Tx, { id, jobId }: JobEvent): Promise<Omit<EventTaken, 'now'>> {
+async function standsAlready(tx: Tx, reported: JobEvent): Promise<Omit<EventTaken, 'now'>> {
+  const { id, jobId } = reported;
   const event = (await eventById(tx, id))!;
   if (event.jobId !== jobId) throw new HttpProblem(409, ANSWERS.eventIdTaken);
+  const differing = differences(event, reported);
+  if (differing.length > 0) throw new HttpProblem(409, ANSWERS.eventDiffers(differing.join(', ')));
   return { event, revision: (await keptJob(tx, jobId))?.job.revision ?? 0, isNew: false };
 }
 
+/** What the server itself says of a job that opens. */
+const NAMED_HERE: readonly string[] = ['callNumber', 'vehicleId', 'fitted', 'vanId'];
+
+/** Fields of an event that was reported again that are not what stands in the log, as a device has them. */
+function differences(stood: JobEvent, reported: JobEvent): string[] {
+  const told = (event: JobEvent): Readonly<Record<string, unknown>> => {
+    const data = Object.entries(event.data).filter(
+      ([name, value]) => value !== undefined && !(event.type === 'job.opened' && NAMED_HERE.includes(name)),
+    );
+    const { type, by, at } = event;
+    return { type, by, at, ...Object.fromEntries(data.map(([name, value]) => [`data.${name}`, value])) };
+  };
+  const [a, b] = [told(stood), told(reported)];
+  return [...new Set([...Object.keys(a), ...Object.keys(b)])].filter(
+    (name) => !isDeepStrictEqual(plain(a[name]), plain(b[name])),
+  );
+}
+const plain = (value: unknown): unknown => (value === undefined ? null : JSON.parse(JSON.stringify(value)));
+
 async function judgeReport(
   tx: Tx,
-  { event: reported, heldMs, isAlone }: Report,
+  { event: reported, heldMs, sentBy, isAlone }: Report,
   { isCrew, standing: known }: Looked,
   now: Date,
 ): Promise<Judged> {
@@ -102,7 +130,8 @@ async function judgeReport(
   if (!isAlone && (!before?.supervisedBy || reported.type === 'job.supervised'))
     throw new HttpProblem(403, ANSWERS.notSupervised);
   const heardAt = new Date(now.getTime() - heldMs).toISOString();
-  const event = { ...named, heardAt: notBefore(before, heardAt) } as JobEvent;
+  const { sentBy: _toldByDevice, ...told } = named;
+  const event = { ...told, heardAt: notBefore(before, heardAt), ...(sentBy && { sentBy }) } as JobEvent;
   return judge(tx, { ...standing, job: before }, event);
 }
 
@@ -166,6 +195,18 @@ export async function identifyAgain(
   return told;
 }
 
+/** The batteries of the record that sit in a vehicle, where one of them is not what its model has; undefined where they are the same. */
+async function fittedIn(
+  tx: Tx,
+  vehicleId: string,
+  { batteries }: Machine,
+): Promise<readonly BatteryRating[] | undefined> {
+  const known = await batteriesIn(tx, vehicleId);
+  const fitted = batteries.map(({ rating }, place) => known.find((b) => b.place === place)?.rating ?? rating);
+  const isOther = fitted.some((rating, i) => !isDeepStrictEqual({ ...rating }, { ...batteries[i]!.rating }));
+  return isOther ? fitted : undefined;
+}
+
 /**
  * What a job that opens stands on: its machine, and the kit of the van that its call says. A device that had no network knows neither the
  * number of its call nor whose vehicle a plate turned out to be: the event is told both.
@@ -182,6 +223,8 @@ async function opening(tx: Tx, event: JobEvent): Promise<{ standing: Standing; n
   const machine = await modelById(tx, event.data.modelId);
   if (!machine) throw notFound('machine', event.data.modelId);
   const kit = await kitOfVan(tx, vanId);
+  const { fitted: _toldByDevice, ...told } = event.data;
+  const fitted = await fittedIn(tx, call.vehicleId, machine);
   return {
     standing: {
       vehicleId: call.vehicleId,
@@ -192,6 +235,14 @@ async function opening(tx: Tx, event: JobEvent): Promise<{ standing: Standing; n
       donor: await donorOf(tx, kit),
       rules: await houseRules(tx),
     },
-    named: { ...event, data: { ...event.data, callNumber: call.number, vehicleId: call.vehicleId } },
+    named: {
+      ...event,
+      data: {
+        ...told,
+        callNumber: call.number,
+        vehicleId: call.vehicleId,
+        ...(fitted && { fitted }),
+      },
+    },
   };
 }

@@ -1,4 +1,13 @@
-import { type EventType, kitCare, kitMeasured, kitUses, timeOf } from '@voltrek/core/job';
+import {
+  type EventType,
+  kitCare,
+  kitMeasured,
+  kitUses,
+  rulesOfJob,
+  type Situation,
+  situationOf,
+  timeOf,
+} from '@voltrek/core/job';
 import { followJob, movesBatteries, tellsOfBatteries } from '../batteries/of-job.js';
 import { endCall, takenCall } from '../calls/repository.js';
 import type { Tx } from '../db/database.js';
@@ -13,14 +22,17 @@ type Beside = Pick<Standing, 'kit' | 'rules'>;
 
 const promises = (tx: Tx, { kept: { job } }: Logged): Promise<void> => writePromises(tx, job);
 
-const measured = (tx: Tx, { kept: { job }, machine }: Logged, { kit, rules }: Beside): Promise<void> =>
-  measureKit(tx, kitMeasured(job, machine, kit, rules));
+const situationNow = ({ kept: { job }, machine }: Logged, { kit, rules }: Beside): Situation =>
+  situationOf(job, { machine, donor: null, kit, earlierFlatCalls: 0 }, rulesOfJob(job, rules));
 
-async function used(tx: Tx, logged: Logged, { kit, rules }: Beside): Promise<void> {
-  const { kept, machine, event } = logged;
+const measured = (tx: Tx, logged: Logged, beside: Beside): Promise<void> =>
+  measureKit(tx, kitMeasured(logged.kept.job, situationNow(logged, beside)));
+
+async function used(tx: Tx, logged: Logged, beside: Beside): Promise<void> {
+  const { kept, event } = logged;
   const at = new Date(timeOf(event));
-  await chargeKit(tx, kept.job.id, kitUses(kept.job, machine, kit, rules), at);
-  await markKit(tx, kitCare(kept.job, kit), kept.job.id, at);
+  await chargeKit(tx, kept.job.id, kitUses(kept.job, situationNow(logged, beside)), at);
+  await markKit(tx, kitCare(kept.job, beside.kit), kept.job.id, at);
 }
 
 async function usedAndMeasured(tx: Tx, logged: Logged, beside: Beside): Promise<void> {

@@ -41,13 +41,14 @@ export async function readEvents(db: Db | Tx, jobId: string): Promise<JobEvent[]
   return upgradeLog(rows.map(storedOf));
 }
 
-function storedOf({ id, jobId, at, heardAt, by, type, data }: typeof jobEvents.$inferSelect) {
+function storedOf({ id, jobId, at, heardAt, by, sentBy, type, data }: typeof jobEvents.$inferSelect) {
   return {
     id,
     jobId,
     at: at.toISOString(),
     ...(heardAt && { heardAt: heardAt.toISOString() }),
     by,
+    ...(sentBy && { sentBy }),
     type,
     data,
   };
@@ -102,11 +103,15 @@ export async function writeEvents(tx: Tx, logged: readonly Logged[]): Promise<Re
 }
 
 /** An event as it is stored, at its place in the log. */
-export function eventRow({ heardAt, ...event }: JobEvent, position: number): typeof jobEvents.$inferInsert {
+export function eventRow(
+  { heardAt, sentBy, ...event }: JobEvent,
+  position: number,
+): typeof jobEvents.$inferInsert {
   return {
     ...event,
     at: new Date(event.at),
     heardAt: heardAt === undefined ? null : new Date(heardAt),
+    sentBy: sentBy ?? null,
     position,
   };
 }

@@ -4,7 +4,7 @@ import { VERDICTS } from '@voltrek/core/verdict';
 import { Router } from 'express';
 import type { Database } from '../db/database.js';
 import { HttpProblem, notFound } from '../http/problem.js';
-import { requireSpeaker } from '../sign-in/door.js';
+import { holderOf, requireSpeaker } from '../sign-in/door.js';
 import { readLog } from './repository.js';
 import { acceptEvents } from './accept.js';
 import { jobDetail, jobSheet } from './service.js';
@@ -55,7 +55,10 @@ export function jobRoutes(database: Database, news: NewsDesk): Router {
     const speaker = requireSpeaker(request, event.by);
     const isAlone = speaker === null || mayDo(speaker.role, 'work');
     const heldMs = heldMsOf(request.get('voltrek-held-ms'));
-    const acknowledged = await accept({ event, heldMs, isAlone });
+    const sentBy = speaker && !speaker.holds ? (holderOf(request)?.crewId ?? null) : null;
+    // To answer for somebody is said in person.
+    if (sentBy && event.type === 'job.supervised') throw new HttpProblem(403, ANSWERS.handedOver);
+    const acknowledged = await accept({ event, heldMs, sentBy, isAlone });
     // Nobody asks for it twice: it needs no mark of what it holds.
     response
       .status(acknowledged.isNew ? 201 : 200)

@@ -4,6 +4,7 @@ import { type Act, mayDo } from '@voltrek/contracts';
 import type { Request, RequestHandler } from 'express';
 import type { Database } from '../db/database.js';
 import { HttpProblem, notFound } from '../http/problem.js';
+import type { Reach } from '../http/reach.js';
 import { type Route, routeOf } from '../http/routes-of-all.js';
 import { note } from './audit.js';
 import { isDoorShut } from './secrets.js';
@@ -47,10 +48,13 @@ export function doorOf({ db }: Database): Door {
  * Lets in, while the door is shut, only whoever signed in on the device, and only to what their role may do. A request speaks as whoever it
  * names in `by`, or as whoever holds the device where it names nobody. A form is read later: what it names, {@link requireSpeaker} looks at.
  */
-export function guardDoor({ db }: Database, door: Door): RequestHandler {
+export function guardDoor({ db }: Database, door: Door, reach: Reach): RequestHandler {
   return async (request, response, next) => {
+    await reach.noteRequest(request);
+    const isShut = await door.isShut();
+    if (!isShut && (await reach.isPublic())) requireSetUp(request, reach);
     // An open door looks nothing up.
-    const route = (await door.isShut()) ? routeOf(request.method, `/api${request.path}`) : undefined;
+    const route = isShut ? routeOf(request.method, `/api${request.path}`) : undefined;
     if (route === undefined || route?.act === 'open') {
       next();
       return;
@@ -81,6 +85,23 @@ export function guardDoor({ db }: Database, door: Door): RequestHandler {
   };
 }
 
+/** What setting up asks for: who works here, their PINs, and the door itself. */
+const SETS_UP = /^\/(sign-in(\/(house|door|pins\/[^/]+))?|crew(\/[^/]+)?|vans|house)\/?$/;
+/** What tells nothing of anybody: whether the server is well, and how the door stands. */
+const TELLS_NOBODY = /^\/(health|sign-in)\/?$/;
+
+/**
+ * A house that others reach and whose door is open answers what setting up needs, to this machine alone.
+ *
+ * @throws HttpProblem 403 for anything else
+ */
+function requireSetUp(request: Request, reach: Reach): void {
+  const isRead = request.method === 'GET' || request.method === 'HEAD';
+  if (isRead && TELLS_NOBODY.test(request.path)) return;
+  if (reach.isLocal(request) && SETS_UP.test(request.path)) return;
+  throw new HttpProblem(403, ANSWERS.notSetUp);
+}
+
 /**
  * Whom a request speaks as; null while the door is open, when that is whoever it says.
  *
@@ -93,9 +114,18 @@ export function requireSpeaker(request: Request, by: string | null): SignedIn | 
   const speaker = by === null ? holderIn(here) : here.find(({ crewId }) => crewId === by);
   if (!speaker) throw new HttpProblem(401, ANSWERS.signInAs);
   if (!allowedOf(route, here).includes(speaker)) throw new HttpProblem(403, ANSWERS.handedOver);
+  if (!speaker.holds && !wasDoneBefore(request, speaker)) throw new HttpProblem(403, ANSWERS.handedOver);
   if (!isAllowed(route, speaker.role)) throw new HttpProblem(403, ANSWERS.notYourRole);
   return speaker;
 }
+
+/** A tap that waited on the device tells how long: what was done before the hand-over is sent under its own name. */
+function wasDoneBefore(request: Request, { handedOverAt }: SignedIn): boolean {
+  const heldMs = Number(request.get('voltrek-held-ms') ?? 0);
+  return handedOverAt !== null && Date.now() - heldMs <= handedOverAt.getTime() + SAME_MOMENT_MS;
+}
+/** A tap of the moment of the hand-over may be told a little late, ms. */
+const SAME_MOMENT_MS = 1_000;
 
 /** Who holds the device that a request comes from; null while the door is open. */
 export const holderOf = (request: Request): SignedIn | null =>

@@ -16,6 +16,7 @@ import { allCrew, requireCrew } from '../crew/repository.js';
 import type { Database } from '../db/database.js';
 import { passkeys, sessions } from '../db/schema.js';
 import type { NewsDesk } from '../http/news.js';
+import type { Reach } from '../http/reach.js';
 import { HttpProblem, notFound } from '../http/problem.js';
 import { newestNotes, note } from './audit.js';
 import type { Door } from './door.js';
@@ -29,6 +30,7 @@ import {
   holderIn,
   isDeviceKnown,
   liveSessions,
+  moveDevice,
   newDevice,
   signedInOn,
   takeDevice,
@@ -38,12 +40,12 @@ export interface SignInParts {
   readonly database: Database;
   readonly door: Door;
   readonly news: NewsDesk;
-  /** The server is reached from other machines: its door stays shut. */
-  readonly isPublic: boolean;
+  /** A house that is reached from other machines keeps its door shut. */
+  readonly reach: Reach;
 }
 
 /** The door: who comes in on which device, with what they prove it, and who looks after that. */
-export function signInRoutes({ database, door, news, isPublic }: SignInParts): Router {
+export function signInRoutes({ database, door, news, reach }: SignInParts): Router {
   const { db, write } = database;
   const router = Router();
 
@@ -62,9 +64,9 @@ export function signInRoutes({ database, door, news, isPublic }: SignInParts): R
 
   const letIn = async (request: Request, response: Response, crewId: string): Promise<void> => {
     const had = deviceOf(request);
-    // A token from before anybody was in may have been put there by somebody else.
-    const deviceHash = had && (await isDeviceKnown(db, had)) ? had : newDevice(request, response);
+    const deviceHash = newDevice(request, response);
     await write(async (tx) => {
+      await moveDevice(tx, had, deviceHash);
       await takeDevice(tx, deviceHash, crewId, request.get('user-agent') ?? '');
       await note(tx, crewId, 'signed-in', crewId);
     });
@@ -119,12 +121,14 @@ export function signInRoutes({ database, door, news, isPublic }: SignInParts): R
     await letIn(request, response, await provenByPasskey(database, request, deviceHash, answer));
   });
   router.post('/out', async (request, response) => {
-    const deviceHash = deviceOf(request);
-    for (const { sessionId, crewId } of await signedInOn(db, deviceHash))
+    const had = deviceOf(request);
+    for (const { sessionId, crewId } of await signedInOn(db, had))
       await write(async (tx) => {
         await endSessions(tx, { id: sessionId });
         await note(tx, crewId, 'signed-out', crewId);
       });
+    const deviceHash = had && newDevice(request, response);
+    if (deviceHash) await write((tx) => moveDevice(tx, had, deviceHash));
     response.json(await stateOn(deviceHash));
     news.startOver();
   });
@@ -134,11 +138,13 @@ export function signInRoutes({ database, door, news, isPublic }: SignInParts): R
   });
   router.put('/door', async (request, response) => {
     const { by, required, pin } = parseDoorChange(request.body);
-    if (!required && isPublic) throw new HttpProblem(409, ANSWERS.doorStaysShut);
+    if (!required && (await reach.isPublic())) throw new HttpProblem(409, ANSWERS.doorStaysShut);
     const crewId = await provenByPin(database, by, pin);
     if (!(await asker(deviceOf(request), crewId)).isLead) throw new HttpProblem(403, ANSWERS.notYourRole);
-    const deviceHash = deviceFor(request, response);
+    const had = deviceOf(request);
+    const deviceHash = newDevice(request, response);
     await write(async (tx) => {
+      await moveDevice(tx, had, deviceHash);
       await setDoor(tx, required);
       await note(tx, crewId, required ? 'sign-in-required' : 'sign-in-open', crewId);
       // Whoever shuts it stands inside.

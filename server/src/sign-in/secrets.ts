@@ -76,38 +76,40 @@ export async function provenByPin({ db, write }: Database, named: string, pin: s
     .orderBy(sql`${crew.id} <> ${named}`)
     .limit(1);
   const secret = found?.secret ?? null;
-  const lockedUntil = secret ? secret.lockedUntil : strangers.lockedUntil(named);
-  if (lockedUntil && lockedUntil > new Date()) throw lockedOut(lockedUntil);
-  const isRight = await isPin(pin, secret?.pinHash ?? null);
+  // Counted before it is judged: of many tries at one moment no more are judged than of many in a row.
   if (!found || !secret) {
-    const until = strangers.countWrong(named);
-    throw until ? lockedOut(until) : new HttpProblem(401, ANSWERS.pinWrong);
+    const until = strangers.lockedUntil(named);
+    if (until && until > new Date()) throw lockedOut(until);
+    const locked = strangers.countTry(named);
+    await isPin(pin, null);
+    throw locked ? lockedOut(locked) : new HttpProblem(401, ANSWERS.pinWrong);
   }
-  if (isRight) {
-    if (secret.failures > 0)
-      await write((tx) =>
-        tx
-          .update(crewSecrets)
-          .set({ failures: 0, lockedUntil: null })
-          .where(eq(crewSecrets.crewId, found.id)),
-      );
-    return found.id;
+  const lockedUntil = await write((tx) => countTry(tx, found.id));
+  if (!(await isPin(pin, secret.pinHash))) {
+    await write((tx) => note(tx, null, lockedUntil ? 'locked-out' : 'pin-wrong', found.id));
+    throw lockedUntil ? lockedOut(lockedUntil) : new HttpProblem(401, ANSWERS.pinWrong);
   }
-  const until = await write((tx) => countWrong(tx, found.id));
-  throw until ? lockedOut(until) : new HttpProblem(401, ANSWERS.pinWrong);
+  await write((tx) =>
+    tx.update(crewSecrets).set({ failures: 0, lockedUntil: null }).where(eq(crewSecrets.crewId, found.id)),
+  );
+  return found.id;
 }
 
-/** Counted by the database, so that tries at the same moment are each counted. */
-async function countWrong(tx: Tx, crewId: string): Promise<Date | null> {
-  const [row] = await tx
+/**
+ * Counts a try before anybody knows whether it is right. Counted by the database, so that tries at the same moment are each counted.
+ *
+ * @returns until when nobody else is judged, should it be wrong; null for not yet
+ * @throws HttpProblem 429 while that name is locked
+ */
+async function countTry(tx: Tx, crewId: string): Promise<Date | null> {
+  const [row] = await tx.select().from(crewSecrets).where(eq(crewSecrets.crewId, crewId)).for('update');
+  const { failures, lockedUntil: before } = row!;
+  if (before && before > new Date()) throw lockedOut(before);
+  const lockedUntil = lockAfter(failures + 1);
+  await tx
     .update(crewSecrets)
-    .set({ failures: sql`${crewSecrets.failures} + 1` })
-    .where(eq(crewSecrets.crewId, crewId))
-    .returning({ failures: crewSecrets.failures });
-  const lockedUntil = lockAfter(row?.failures ?? 0);
-  await note(tx, null, lockedUntil ? 'locked-out' : 'pin-wrong', crewId);
-  if (lockedUntil === null) return null;
-  await tx.update(crewSecrets).set({ lockedUntil }).where(eq(crewSecrets.crewId, crewId));
+    .set({ failures: failures + 1, lockedUntil })
+    .where(eq(crewSecrets.crewId, crewId));
   return lockedUntil;
 }
 
@@ -124,7 +126,7 @@ const strangers = (() => {
   const keyOf = (named: string): string => named.toLowerCase();
   return {
     lockedUntil: (named: string): Date | null => known.get(keyOf(named))?.lockedUntil ?? null,
-    countWrong: (named: string): Date | null => {
+    countTry: (named: string): Date | null => {
       const failures = (known.get(keyOf(named))?.failures ?? 0) + 1;
       const lockedUntil = lockAfter(failures);
       // The oldest goes: whoever tries a thousand names has locked each for a minute at the most.

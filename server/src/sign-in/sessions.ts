@@ -23,6 +23,8 @@ export interface SignedIn {
   readonly role: CrewRole;
   /** Holds the device now; the others handed it over. */
   readonly holds: boolean;
+  /** When it was handed over; null while it is held. */
+  readonly handedOverAt: Date | null;
 }
 
 /** The device that a request comes from, as the hash of its token; null for one that never signed in. */
@@ -43,6 +45,11 @@ export function newDevice(request: Request, response: Response): string {
     secure: request.secure,
   });
   return hashOf(token);
+}
+
+/** Takes everybody who is in on a device along to its new token: one that was copied before is worth nothing from then on. */
+export async function moveDevice(tx: Tx, from: string | null, to: string): Promise<void> {
+  if (from !== null) await tx.update(sessions).set({ deviceHash: to }).where(eq(sessions.deviceHash, from));
 }
 
 const hashOf = (token: string): string => createHash('sha256').update(token).digest('base64url');
@@ -73,7 +80,7 @@ export async function signedInOn(db: Db, deviceHash: string | null): Promise<Sig
       .set({ seenAt: new Date(now) })
       .where(inArray(sessions.id, stale));
   return rows.map(({ session: { id, crewId, handedOverAt }, role }) => ({
-    ...{ sessionId: id, crewId, role },
+    ...{ sessionId: id, crewId, role, handedOverAt },
     holds: handedOverAt === null,
   }));
 }
