@@ -98,6 +98,35 @@ export default tseslint.config(
     rules: { '@angular-eslint/template/i18n': 'off' },
   },
   {
+    // What is true of a job now is asked of its situation: a scene built from parts of a job would answer otherwise one day.
+    files: ['web/src/**/*.ts', 'server/src/**/*.ts', 'contracts/src/**/*.ts'],
+    ignores: ['**/*.spec.ts', 'web/src/testing/**'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          paths: [
+            {
+              name: '@voltrek/core/job',
+              importNames: ['hasStarted', 'coldestTempC', 'workingTempC', 'restVoltsNow', 'fittedAt'],
+              message: 'Ask the situation: situationOf.',
+            },
+            {
+              name: '@voltrek/core/plan',
+              importNames: ['casualtyBatteries', 'rankOptions', 'sourceOptions'],
+              message: 'Ask the situation: situationOf, rankForJob, plannedOption.',
+            },
+          ],
+        },
+      ],
+    },
+  },
+  {
+    // The command line has no job, its input is the scene; the demo's past makes what happened and reads no job.
+    files: ['server/src/calc/**/*.ts', 'server/src/demo/history.ts'],
+    rules: { 'no-restricted-imports': 'off' },
+  },
+  {
     files: ['**/test/**/*.ts', '**/*.spec.ts', 'e2e/**/*.ts'],
     rules: { '@typescript-eslint/unbound-method': 'off' },
   },

@@ -1,24 +1,32 @@
 import { expect, test } from '../support/fixtures';
 
-test('a frozen battery is refused alike on Measure, Plan and Verdict, also when its stop was taken back', async ({
+test('a frozen battery is refused alike at every stage, also when its stop was taken back, until it reads otherwise', async ({
   tech,
   page,
 }) => {
   await tech.openJob('brinmoor-pella', -8);
   await tech.toMeasure('one click');
   await tech.read('900');
-  await tech.openStage('Plan');
   await tech.expectStage('Stop');
   await tech.tap('It no longer stands');
   await page.getByLabel('Reason, kept in the log').fill('it sounds liquid');
   await tech.tap('Go on, and log it');
-  await tech.expectStage('Plan');
-  const refused = page.getByText('no charge, no crank, nothing joined');
-  await expect(refused.first()).toBeVisible();
-  await expect(page.getByRole('radio', { name: /Service van/ })).toHaveCount(0);
+  await expect(tech.button('It no longer stands')).toHaveCount(0);
+  for (const stage of ['Plan', 'Hook up', 'Crank']) {
+    await tech.openStage(stage);
+    await tech.expectStage('Stop');
+    await expect(page.getByRole('heading', { name: 'Battery frozen' })).toBeVisible();
+  }
   await tech.openStage('Verdict');
   await tech.expectStage('Verdict');
   await expect(page.getByText(/it is frozen: no current may go through it/)).toBeVisible();
+  await tech.openStage('Plan');
+  await tech.tap('Read it again');
+  await tech.expectStage('Measure');
+  await page.getByRole('radio', { name: 'Rest volts' }).click();
+  await tech.read('1255');
+  await tech.openStage('Plan');
+  await tech.expectStage('Plan');
 });
 
 test('a guard lamp that stays dark is explained by what was read, and one that warns stops the hook-up', async ({

@@ -55,11 +55,14 @@ test('a flat battery is put on charge from the verdict, watched, shown on the bo
 
   // Never cranked with it on.
   await tech.openStage('Crank');
-  await expect(page.locator('.next')).toContainText('What charges it comes off first');
+  await expect(page.locator('.next')).toContainText('Take the charger off first');
   await tech.openStage('Hook up');
   await expect(watch).toContainText('0.4 A');
   await tech.openStage('Clear down');
-  await tech.workSteps(/Go on/);
+  await tech.workSteps(/Charged/);
+  // The rest volts of before are no longer its own.
+  await tech.openStage('Crank');
+  await expect(page.locator('.next')).toContainText('Read the rest volts again');
   await tech.saved();
   await tech.openBoard();
   await page.getByRole('radio', { name: 'on charge' }).click();

@@ -179,7 +179,7 @@ test('a job from van 2, with a pack that was added in the interface and is used 
   await tech.next('Go on to Plan');
   await expect(page.getByRole('radio', { name: /800 A peak/ })).toHaveCount(0);
   await tech.take(/Spent pack/);
-  await tech.workSteps(/Go on/);
+  await tech.workSteps();
   await tech.next('Go on: crank');
   for (const [nth, outcome] of ['Slow', 'It runs'].entries()) {
     if (nth === 0) await tech.next(/now, try/);

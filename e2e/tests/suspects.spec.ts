@@ -15,7 +15,8 @@ test('each finding re-ranks the suspects, and the next best check is proposed un
   await expect(nextCheck.getByRole('textbox')).toBeHidden();
   await tech.tap('brisk crank, no fire');
   await expect(suspects.getByRole('listitem').first()).toContainText('fuel or engine');
-  await expect(nextCheck).toContainText(/immobiliser lamp|fuel gauge/);
+  // In frost nothing draws current before the rest volts are read: the key would.
+  await expect(nextCheck).toContainText('Read rest volts');
   // Recorded where the checks are, it counts just the same.
   await page.getByRole('group', { name: 'Immobiliser lamp' }).getByRole('button', { name: 'lit' }).click();
   await expect(suspects.getByRole('listitem').first()).toContainText('immobiliser');

@@ -144,7 +144,7 @@ test('the owner is handed a page in plain words, with the dates as a code', asyn
   expect(pages).toBe(1);
   for (const part of [
     'For the owner',
-    'Flat is not bad',
+    'flat is not bad',
     'Dates to keep',
     'Recheck after 24 h rest',
     'Point a phone',

@@ -26,6 +26,7 @@ import { askLog, logFeature } from './shared/state/log';
 import { loadRules, rulesFeature, setRule } from './shared/state/rules';
 import { deviceFeature } from './shared/sync/device-state';
 import { JobSync } from './shared/sync/job-sync';
+import { SharedPages } from './shared/sync/shared-pages';
 import { keepSettings, settingsFeature } from './shared/state/settings';
 import { changeCrew, keepCrew, keepLight, keepVan, loadCrew, sessionFeature } from './shared/state/session';
 import { askLate, askSignIn, goOn, hearClosedDoor, signInFeature } from './shared/state/sign-in';
@@ -60,6 +61,7 @@ export const appConfig: ApplicationConfig = {
     provideState(jobFeature),
     provideState(deviceFeature),
     provideAppInitializer(() => inject(JobSync).start()),
+    provideAppInitializer(() => inject(SharedPages).start()),
     provideAppInitializer(() => inject(NewsLine).start()),
     provideAppInitializer(() => void ignoreDoubleTaps(inject(DOCUMENT))),
     // A dialog holds work: a stray tap beside it does not take that away.

@@ -1,5 +1,6 @@
 import type { SignInState } from '@voltrek/contracts';
-import { planRecord } from '@voltrek/core/job';
+import { foldJob, planRecord, readingsOf, rulesOfJob, situationOf } from '@voltrek/core/job';
+import type { Work } from '../app/shared/job/job-selectors';
 import { casualtyBatteries, type RankedOption, rankOptions } from '@voltrek/core/plan';
 import { DEFAULT_RULES } from '@voltrek/core/rules';
 import type { EventData, EventType, JobEvent } from '@voltrek/core/job';
@@ -152,6 +153,16 @@ export const detailOf = (events: readonly JobEvent[]) => ({
   rules: DEFAULT_RULES,
   earlierFlatCalls: 0,
 });
+
+/** What the parts of a job page are given: the job of these events, what is known beside it, and what is true of it now. */
+export function workOf(events: readonly JobEvent[], change: Partial<ReturnType<typeof detailOf>> = {}): Work {
+  const detail = { ...detailOf(events), ...change };
+  const job = foldJob(events)!;
+  const { machine, kit, donorMachine: donor, earlierFlatCalls } = detail;
+  const rules = rulesOfJob(job, detail.rules);
+  const situation = situationOf(readingsOf(job), { machine, donor, kit, earlierFlatCalls }, rules);
+  return { ...detail, rules, job, machine: situation.machine, situation };
+}
 
 /** A shut door, with nobody in on this device. */
 export const signInState = (more: Partial<SignInState>): SignInState => ({

@@ -4,14 +4,15 @@ import { provideHttpClientTesting } from '@angular/common/http/testing';
 import { type Provider, provideZonelessChangeDetection, type Type } from '@angular/core';
 import { type ComponentFixture, TestBed } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
-import { foldJob, type JobEvent } from '@voltrek/core/job';
+import type { JobEvent } from '@voltrek/core/job';
 import { provideState, provideStore, Store } from '@ngrx/store';
 import { ARMS_AFTER_MS } from '../app/job/arming';
+import { LOOKS_AT_STEPS } from '../app/job/step-seen';
 import { JobActions, jobFeature } from '../app/shared/job/job-state';
 import { sessionFeature } from '../app/shared/state/session';
 import { deviceFeature } from '../app/shared/sync/device-state';
 import { signInFeature } from '../app/shared/state/sign-in';
-import { detailOf, JOB_ID } from './fixtures';
+import { detailOf, JOB_ID, workOf } from './fixtures';
 
 type Detail = ReturnType<typeof detailOf>;
 
@@ -43,6 +44,7 @@ export function openedStore(detail: Detail, providers: readonly Provider[] = [])
       provideState(deviceFeature),
       provideState(signInFeature),
       { provide: ARMS_AFTER_MS, useValue: 0 },
+      { provide: LOOKS_AT_STEPS, useValue: false },
       ...providers,
     ],
   });
@@ -65,8 +67,7 @@ export async function jobHarness<C>(
   const fixture = TestBed.createComponent(component);
   const root = fixture.nativeElement as HTMLElement;
   const refresh = async (): Promise<void> => {
-    const job = foldJob([...events, ...reported()])!;
-    fixture.componentRef.setInput('work', { ...detail, job });
+    fixture.componentRef.setInput('work', workOf([...events, ...reported()], detail));
     await fixture.whenStable();
   };
   for (const [name, value] of Object.entries(inputs)) fixture.componentRef.setInput(name, value);

@@ -130,7 +130,7 @@ const VAN: FormField = { key: 'vanId', label: T.whereItIs, kind: 'choice' };
     .none {
       padding: 20px 0;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       li a {
         grid-template-columns: 84px 1fr;
         gap: 0 10px;

@@ -167,7 +167,7 @@ const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = {
     .row strong {
       text-align: right;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       .lists {
         grid-template-columns: 1fr;
       }

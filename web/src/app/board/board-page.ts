@@ -243,7 +243,7 @@ function isShown(call: BoardCall, show: Show, crewId = '', vanId = ''): boolean 
     .none {
       padding: 24px 12px;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       .call {
         grid-template-columns: 44px 1fr;
         gap: 2px 10px;

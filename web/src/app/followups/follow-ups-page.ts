@@ -2,9 +2,13 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { Router, RouterLink } from '@angular/router';
 import type { DueFollowUp } from '@voltrek/contracts';
 import { FOLLOW_UP_WORDS } from '@voltrek/contracts/words';
-import type { JobEvent } from '@voltrek/core/job';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { Actions, ofType } from '@ngrx/effects';
 import { Store } from '@ngrx/store';
-import { firstValueFrom } from 'rxjs';
+import { filter, firstValueFrom } from 'rxjs';
+import { JobActions } from '../shared/job/job-state';
+import { Reporter } from '../shared/job/reporter';
+import { deviceFeature } from '../shared/sync/device-state';
 import { OpenJob } from '../shared/job/open-job';
 import { Api } from '../shared/state/api';
 import { sessionFeature } from '../shared/state/session';
@@ -87,7 +91,7 @@ const USUAL_AIR_C = 10;
       font-weight: 700;
       color: var(--bad);
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       li {
         grid-template-columns: minmax(0, 1fr) auto;
       }
@@ -104,7 +108,17 @@ export class FollowUpsPage {
 
   protected readonly words = FOLLOW_UP_WORDS;
   protected readonly today = localDay(new Date());
-  protected readonly due = signal<readonly DueFollowUp[]>([]);
+  private readonly listed = signal<readonly DueFollowUp[]>([]);
+  private readonly waiting = inject(Store).selectSignal(deviceFeature.selectWaiting);
+  /** Without those that were done here and are on their way. */
+  protected readonly due = computed(() =>
+    this.listed().filter(
+      (f) =>
+        !this.waiting().some(
+          (e) => e.jobId === f.jobId && e.type === 'follow-up.done' && e.data.kind === f.kind,
+        ),
+    ),
+  );
   protected readonly isReady = signal(false);
   protected readonly problem = signal<string | null>(null);
   protected readonly late = computed(() => this.due().filter((f) => f.dueOn < this.today).length);
@@ -114,11 +128,19 @@ export class FollowUpsPage {
 
   protected readonly isOpening = signal(false);
   private readonly opener = inject(OpenJob);
+  private readonly reporter = inject(Reporter);
   private readonly router = inject(Router);
   private readonly vanId = inject(Store).selectSignal(sessionFeature.selectVanId);
 
   constructor() {
     this.load();
+    inject(Actions)
+      .pipe(
+        ofType(JobActions.acknowledged, JobActions.refused),
+        filter(({ event }) => event.type === 'follow-up.done'),
+        takeUntilDestroyed(),
+      )
+      .subscribe(() => this.load());
   }
 
   /** A charge that was promised is a job of its own on the same vehicle: its battery is read first, then put on. */
@@ -140,7 +162,7 @@ export class FollowUpsPage {
   private load(): void {
     this.api.followUps().subscribe({
       next: (due) => {
-        this.due.set(due);
+        this.listed.set(due);
         this.isReady.set(true);
         this.problem.set(null);
       },
@@ -148,19 +170,8 @@ export class FollowUpsPage {
     });
   }
 
-  /** The list is asked for again: it shows what the server has taken, nothing else. */
+  /** Kept on the device and sent like every tap; the list shows what is still to do. */
   protected finish({ jobId, kind }: DueFollowUp): void {
-    const event: JobEvent = {
-      id: crypto.randomUUID(),
-      jobId,
-      at: new Date().toISOString(),
-      by: this.crewId(),
-      type: 'follow-up.done',
-      data: { kind },
-    };
-    this.api.append(event).subscribe({
-      next: () => this.load(),
-      error: (error: unknown) => this.problem.set(problemText(error)),
-    });
+    void this.reporter.reportFor(jobId, 'follow-up.done', { kind });
   }
 }

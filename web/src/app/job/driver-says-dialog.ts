@@ -124,7 +124,7 @@ const HOURS_MOST = 72;
       align-items: center;
       gap: 12px;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       .rows > [role='group'] {
         grid-template-columns: 1fr;
         gap: 2px;

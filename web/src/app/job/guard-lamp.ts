@@ -1,6 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { guardDark } from '@voltrek/core/hookup';
-import { restVoltsByBattery } from '@voltrek/core/job';
 import type { Work } from '../shared/job/job-selectors';
 import { Reporter } from '../shared/job/reporter';
 import { volts } from '@words/figures';
@@ -41,8 +40,8 @@ export class GuardLamp {
   private readonly reporter = inject(Reporter);
   protected readonly isDark = signal(false);
   protected readonly why = computed(() => {
-    const { job, machine, rules } = this.work();
-    const read = restVoltsByBattery(job, machine.batteries.length);
+    const { machine, rules, situation } = this.work();
+    const read = situation.restVolts;
     const sum = read.every((v) => v !== null) ? read.reduce<number>((a, b) => a + b, 0) : null;
     const shown = sum === null ? '' : T.theBatteryReads(volts(sum));
     return shown + GUARD_DARK_WORDS[guardDark(sum, machine.systemVolts, rules)];

@@ -142,9 +142,14 @@ export class JobPage implements OnDestroy {
     const waits = this.current() === 'hookup' && this.hookupRun().next?.minutes !== undefined;
     return SHOWS_WHERE.includes(this.current()) && !waits;
   });
-  protected readonly isStopped = computed(
-    () => (this.work()?.job.stops.length ?? 0) > 0 && this.shown() !== 'scene' && this.shown() !== 'verdict',
-  );
+  /** How many readings stood when somebody went to read again under a stop: Measure is shown until the next is taken. */
+  private readonly readAgainAfter = signal<number | null>(null);
+  protected readonly isStopped = computed(() => {
+    const work = this.work();
+    const stage = this.shown();
+    if (!work || work.situation.stops.length === 0 || stage === 'scene' || stage === 'verdict') return false;
+    return stage !== 'measure' || this.readAgainAfter() !== work.job.readings.length;
+  });
   private readonly isOpen = computed(() => this.work() != null);
   protected readonly isClosed = computed(() => this.work()?.job.closedAt != null);
   protected readonly thereIsToClear = computed(
@@ -225,6 +230,11 @@ export class JobPage implements OnDestroy {
 
   protected open(stage: Stage): void {
     void this.router.navigate(['/job', this.jobId(), stage]);
+  }
+
+  protected readAgain(): void {
+    this.readAgainAfter.set(this.work()!.job.readings.length);
+    this.open('measure');
   }
 
   protected openNext(): void {

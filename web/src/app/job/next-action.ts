@@ -10,6 +10,7 @@ import {
   signal,
   untracked,
 } from '@angular/core';
+import { FocusCameBy } from '../shared/ui/focus-came-by';
 import { armedFor, ARMS_AFTER_MS, HOLD_MS } from './arming';
 import { NEXT_ACTION as T } from '@words/screens/job';
 
@@ -138,7 +139,7 @@ export interface StageAction {
     .next:disabled kbd {
       display: none;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       /* Room for three lines: what is taken, and by when it runs. */
       :host {
         padding: 6px 0;
@@ -172,6 +173,7 @@ export class NextAction {
   protected readonly armsAfterMs = inject(ARMS_AFTER_MS);
   protected readonly holdMs = inject(HOLD_MS);
   protected readonly isHolding = signal(false);
+  private readonly focus = inject(FocusCameBy);
   private timer: ReturnType<typeof setTimeout> | undefined;
   private readonly doing = computed(() => this.action() ?? this.label().replace(/[\d.,:-]+/g, ''));
   private readonly arming = armedFor(this.doing);
@@ -233,7 +235,7 @@ export class NextAction {
       focused !== null &&
       focused !== document.body &&
       (focused.matches('input, select, textarea') ||
-        focused.matches('button:focus-visible:not(.next), a:focus-visible'));
+        (this.focus.keyboard() && focused.matches('button:not(.next), a, [tabindex]:not(h1)')));
     if (isBusy || document.querySelector('.modal')) return;
     event.preventDefault();
     if ((event as KeyboardEvent).repeat) return;

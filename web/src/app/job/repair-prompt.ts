@@ -1,7 +1,6 @@
 import { inject, Injectable } from '@angular/core';
 import { type Repair, repairOrder } from '@voltrek/core/diagnosis';
 import { FEEDS, stands } from '@voltrek/core/hookup';
-import { batteriesOfJob, workingTempC } from '@voltrek/core/job';
 import type { Work } from '../shared/job/job-selectors';
 import { StepsPrompt } from '../shared/ui/steps-dialog';
 import { amps } from '@words/figures';
@@ -18,10 +17,10 @@ export class RepairPrompt {
   private readonly steps = inject(StepsPrompt);
 
   /** True when it was mended. */
-  async goThrough({ job, machine }: Work, repair: Repair): Promise<boolean> {
+  async goThrough({ job, machine, situation }: Work, repair: Repair): Promise<boolean> {
     const feeds = FEEDS.filter((feed) => stands(job.hookup, feed));
-    const { models } = batteriesOfJob(job, machine);
-    const order = repairOrder(repair, machine, models, workingTempC(job), feeds);
+    const { batteries, tempC } = situation;
+    const order = repairOrder(repair, machine, batteries.models, tempC, feeds);
     const end = await this.steps.goThrough({
       title: repairName(repair),
       steps: order.map(({ step, slipAmps }) => ({

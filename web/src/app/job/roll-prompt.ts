@@ -12,10 +12,10 @@ export class RollPrompt {
   private readonly steps = inject(StepsPrompt);
 
   /** True: it runs; false: it does not; null: it was not rolled. */
-  goThrough({ job, machine }: Work): Promise<StepsEnd> {
+  goThrough({ job, situation }: Work): Promise<StepsEnd> {
     return this.steps.goThrough({
       title: T.rollingStart,
-      steps: rollOrder(rollingOfJob(job, machine)).map((step) => ROLL_STEP_WORDS[step]),
+      steps: rollOrder(rollingOfJob(job, situation)).map((step) => ROLL_STEP_WORDS[step]),
       note: T.neverWithAnAutomaticAHybrid,
       yes: T.itRuns,
       no: T.itDoesNotRun,

@@ -165,7 +165,7 @@ interface Place {
     vt-circuit {
       height: 430px;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       .where {
         grid-template-columns: 1fr;
       }

@@ -1,5 +1,13 @@
 import { metres as metresWords } from '@words/units';
-import { ChangeDetectionStrategy, Component, computed, effect, input } from '@angular/core';
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  input,
+  output,
+} from '@angular/core';
 import { hazardWayOut, hazardWhy, SEVERITY_WORDS } from '@voltrek/contracts/words';
 import { isRedClamp } from '@voltrek/core/circuit';
 import { act, type HookupStep } from '@voltrek/core/hookup';
@@ -9,8 +17,10 @@ import { CIRCUMSTANCE_WORDS, GAS_WORDS } from '@words/words';
 import { whenIdle } from '../shared/ui/idle';
 import { later } from '../shared/ui/later';
 import { Countdown } from './countdown';
-import { judgedStep } from './judged-step';
-import type { PlannedRescue, Work } from '../shared/job/job-selectors';
+import { judgedStep } from '../shared/job/judged-step';
+import type { PlannedRescue } from '@voltrek/core/job';
+import type { Work } from '../shared/job/job-selectors';
+import { type StepSeen, stepSeen } from './step-seen';
 import { actionTitle, pointFor } from './step-words';
 import { STEP_CARD as T } from '@words/screens/job';
 
@@ -129,7 +139,7 @@ import { STEP_CARD as T } from '@words/screens/job';
       border: 3px solid var(--bad);
       color: var(--bad);
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       :host {
         padding: 14px;
       }
@@ -158,10 +168,19 @@ export class StepCard {
   readonly step = input.required<HookupStep>();
   readonly work = input.required<Work>();
   readonly rescue = input.required<PlannedRescue>();
+  /** Told whether all of the step has been on the screen, and how to show what has not. */
+  readonly seen = output<StepSeen>();
   /** The step after this one; null after the last. */
   readonly following = input.required<HookupStep | null>();
 
+  private readonly sight = stepSeen(
+    () => JSON.stringify(this.step().action),
+    'h2, .detail, .hazard span',
+    () => this.hazards(),
+  );
+
   constructor() {
+    afterNextRender(() => this.seen.emit(this.sight));
     // The tap that does this step shows the next one: it is judged before, while hands are busy.
     effect((onCleanup) => {
       const following = this.following();
@@ -222,9 +241,10 @@ export class StepCard {
       case 'detach':
         return T.keepItClearOfAllMetal;
       case 'donor-engine':
-        return action.running ? T.idleNobodyBetweenTheVehicles : T.keyOff;
+        if (!action.running) return T.keyOff;
+        return this.work().rules.donorRevs === 'raised' ? T.raisedRevs : T.idleNobodyBetweenTheVehicles;
       case 'pack':
-        return T.atItsOwnSwitch;
+        return this.rescue().option.sourceKind === 'hobby-lithium' ? T.atTheirPlug : T.atItsOwnSwitch;
       case 'plug':
         return action.in ? T.atTheWallJointsOfThe : T.atTheWallBeforeAnyClamp;
       case 'circumstance':

@@ -2,7 +2,8 @@ import { ChangeDetectionStrategy, Component, computed, input } from '@angular/co
 import { isRedClamp } from '@voltrek/core/circuit';
 import type { HookupStep } from '@voltrek/core/hookup';
 import { PolarityMark } from '../shared/ui/polarity-mark';
-import type { PlannedRescue, Work } from '../shared/job/job-selectors';
+import type { PlannedRescue } from '@voltrek/core/job';
+import type { Work } from '../shared/job/job-selectors';
 import { actionTitle } from './step-words';
 import { STEP_LINE as T } from '@words/screens/job';
 

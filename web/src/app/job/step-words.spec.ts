@@ -1,11 +1,10 @@
 import { type HookupAction, NOTHING_CONNECTED } from '@voltrek/core/hookup';
-import { foldJob } from '@voltrek/core/job';
-import { CAR, detailOf, opened } from '../../testing/fixtures';
+import { CAR, opened, workOf } from '../../testing/fixtures';
 import { actionDone, actionTitle } from './step-words';
 
 describe('step words', () => {
   const events = [opened()];
-  const work = { job: foldJob(events)!, ...detailOf(events) };
+  const work = workOf(events);
   const say = (action: HookupAction, hookup = NOTHING_CONNECTED): string =>
     actionTitle(action, work, null, hookup);
 

@@ -4,7 +4,8 @@ import type { Machine, MachinePoint } from '@voltrek/core/machine';
 import type { SourceKind } from '@voltrek/core/plan';
 import { confirmWords } from '@words/earth-words';
 import { CIRCUMSTANCE_WORDS } from '@words/words';
-import type { PlannedRescue, Work } from '../shared/job/job-selectors';
+import type { PlannedRescue } from '@voltrek/core/job';
+import type { Work } from '../shared/job/job-selectors';
 import { STEP_WORDS as T } from '@words/screens/job';
 
 /** The point that a clamp is on or will go on, from the atlas entry of the vehicle at its end. */
@@ -42,6 +43,8 @@ export function actionTitle(
     case 'donor-engine':
       return action.running ? T.startTheDonor : T.stopTheDonor;
     case 'pack':
+      if (rescue?.option.sourceKind === 'hobby-lithium')
+        return action.on ? T.plugTheCellsIn : T.unplugTheCells;
       return action.on ? T.switchTheOn(sourceName) : T.switchTheOff(sourceName);
     case 'plug':
       return action.in ? T.plugTheChargerIn : T.unplugTheCharger;
@@ -94,7 +97,11 @@ function labelWord({ label }: MachinePoint): string {
 }
 
 /** The label on the button that confirms it. */
-export function actionDone(action: HookupAction, machine: Machine): string {
+export function actionDone(
+  action: HookupAction,
+  machine: Machine,
+  sourceKind: SourceKind | null = null,
+): string {
   switch (action.kind) {
     case 'attach':
       return T.clampIsOn(isRedClamp(action.clamp) ? T.red : T.black);
@@ -103,6 +110,7 @@ export function actionDone(action: HookupAction, machine: Machine): string {
     case 'donor-engine':
       return action.running ? T.donorRuns : T.donorIsStopped;
     case 'pack':
+      if (sourceKind === 'hobby-lithium') return action.on ? T.itIsPluggedIn : T.itIsUnplugged;
       return action.on ? T.itIsOn : T.itIsOff;
     case 'plug':
       return action.in ? T.itIsPluggedIn : T.itIsUnplugged;

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { later } from '../shared/ui/later';
-import type { OrderRun, PlannedRescue, Work } from '../shared/job/job-selectors';
+import type { OrderRun, PlannedRescue } from '@voltrek/core/job';
+import type { Work } from '../shared/job/job-selectors';
 import { StepLine } from './step-line';
 
 /** What of the order is done, one line each. */

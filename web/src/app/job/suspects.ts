@@ -173,7 +173,7 @@ const ELSEWHERE: Partial<Record<CheckId, Stage>> = {
     .field {
       width: 96px;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       :host {
         grid-template-columns: 1fr;
       }
@@ -197,8 +197,10 @@ export class Suspects {
   private readonly skipped = signal<readonly CheckId[]>([]);
 
   private readonly question = computed(() => diagnosisOf(this.work()));
-  private readonly answer = workerAnswer(this.question, (worker, { profile, repairs, evidence, tools }) =>
-    worker.suspect(profile, repairs, evidence, tools),
+  private readonly answer = workerAnswer(
+    this.question,
+    (worker, { profile, repairs, evidence, tools, moment }) =>
+      worker.suspect(profile, repairs, evidence, tools, moment),
   );
   protected readonly result = this.answer.result;
   protected readonly isStale = this.answer.isStale;

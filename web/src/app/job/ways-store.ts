@@ -57,7 +57,7 @@ export function waysAsked(
       const minutes = fetchMinutes();
       const brought = isDrawn() ? others().map((van) => ({ ...van, minutes })) : [];
       return known && moment !== null
-        ? waysInput(known.job, known.machine, known.kit, options(), cases(), known.rules, moment, brought)
+        ? waysInput(known.job, known.situation, options(), cases(), moment, brought)
         : null;
     },
     { equal: (a, b) => JSON.stringify(a) === JSON.stringify(b) },

@@ -63,7 +63,7 @@ import { CREW_PART as T } from '@words/screens/kit';
       gap: 10px;
       margin-top: 10px;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       li {
         grid-template-columns: 1fr;
       }

@@ -91,7 +91,7 @@ import { InstrumentLinks } from './instrument-links';
       flex: 0 1 300px;
       min-width: 0;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       li {
         grid-template-columns: 1fr;
       }

@@ -146,7 +146,7 @@ import { KIT_PAGE as T } from '@words/screens/kit';
       height: 100%;
       background: var(--ink);
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       li {
         grid-template-columns: 1fr;
         gap: 2px;

@@ -188,7 +188,7 @@ import { AUDIT_WORDS, SIGN_IN_PART as T } from '@words/screens/sign-in';
       max-height: 40vh;
       overflow-y: auto;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       li {
         grid-template-columns: 1fr;
       }

@@ -127,7 +127,7 @@ import { LOG_PAGE as T } from '@words/screens/log';
     .none {
       padding: 20px 0;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       li a {
         grid-template-columns: 44px minmax(0, 1fr);
         gap: 2px 10px;

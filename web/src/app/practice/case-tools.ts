@@ -103,7 +103,7 @@ const DONE_BY_HAND: readonly string[] = [
       font-size: 15px;
       padding: 4px 11px;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       :host {
         max-height: none;
       }

@@ -110,7 +110,7 @@ import { DEBRIEF as T } from '@words/screens/practice';
       text-align: right;
       font-weight: 600;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       :host {
         grid-template-columns: minmax(0, 1fr);
         padding: 10px 12px;

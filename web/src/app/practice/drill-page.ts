@@ -154,7 +154,7 @@ const SECONDS = 60;
     vt-chart {
       height: 320px;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       .card {
         grid-template-columns: 1fr;
       }

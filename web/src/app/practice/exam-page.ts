@@ -191,7 +191,7 @@ const SECOND_MS = 1_000;
       max-width: 760px;
       margin-bottom: 20px;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       .taken {
         grid-template-columns: 1fr;
       }

@@ -89,7 +89,7 @@ import { PracticeRecord } from './practice-record';
       text-align: right;
       font-size: 15px;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       li {
         grid-template-columns: 28px minmax(0, 1fr);
       }

@@ -133,7 +133,7 @@ const KEY = 'voltrek.practice.written';
     li {
       overflow-wrap: anywhere;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       .halves {
         grid-template-columns: minmax(0, 1fr);
       }

@@ -129,7 +129,7 @@ interface Row {
     .past li {
       grid-template-columns: 1fr auto;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       li {
         grid-template-columns: 1fr;
       }

@@ -143,7 +143,7 @@ type Role = (typeof CREW_ROLES)[number];
       font-size: 14px;
       font-weight: 500;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       .row {
         grid-template-columns: 1fr;
       }

@@ -1,9 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { workingTempC } from '@voltrek/core/job';
 import { Store } from '@ngrx/store';
 import { callWord } from '@words/call-words';
 import { degrees } from '@words/units';
-import { selectJob } from '../shared/job/job-selectors';
+import { selectJob, selectSituation } from '../shared/job/job-selectors';
 
 /** Which job this is: its call, its title and place, and the cold it is worked in. Comes with what folds a log, which the first page can do without. */
 @Component({
@@ -27,7 +26,7 @@ import { selectJob } from '../shared/job/job-selectors';
       text-overflow: ellipsis;
       min-width: 0;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       .title,
       .temp {
         display: none;
@@ -37,9 +36,10 @@ import { selectJob } from '../shared/job/job-selectors';
 })
 export class JobHeading {
   protected readonly job = inject(Store).selectSignal(selectJob);
+  private readonly situation = inject(Store).selectSignal(selectSituation);
   protected readonly callWord = callWord;
   protected readonly temp = computed(() => {
-    const job = this.job();
-    return job ? degrees(workingTempC(job)) : '';
+    const situation = this.situation();
+    return situation ? degrees(situation.tempC) : '';
   });
 }

@@ -43,7 +43,7 @@ import { WaitingDialog } from './waiting-dialog';
       color: var(--lamp);
       font-weight: 600;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       button {
         padding: 0 4px;
         text-wrap: balance;

@@ -192,7 +192,7 @@ import { TOP_BAR as T } from '@words/screens/shell';
         display: none;
       }
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       :host {
         flex-wrap: wrap;
         gap: 0 4px;

@@ -156,7 +156,7 @@ import { VEHICLE_PAGE as T } from '@words/screens/vehicles';
       font-weight: 700;
       text-align: right;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       dl {
         grid-template-columns: 1fr;
         gap: 2px;

@@ -68,7 +68,7 @@ import { VEHICLES_PAGE as T } from '@words/screens/vehicles';
     .none {
       padding: 20px 0;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       li a {
         grid-template-columns: 1fr;
         gap: 0;

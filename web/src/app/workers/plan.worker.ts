@@ -8,6 +8,7 @@ import {
   type DiagnosisProfile,
   drawCrowd,
   type Proposal,
+  type Moment,
   proposals,
   type Suspicion,
   type Tool,
@@ -80,6 +81,7 @@ export interface PlanWorker {
     repairs: readonly Change[],
     evidence: readonly DiagnosisEvidence[],
     tools: readonly Tool[],
+    moment: Moment,
   ): Suspected;
   readTrace(what: Blob | Recording, name: string, of: TraceOf, onProgress: Progress): Promise<TraceRead>;
   conclude(
@@ -134,9 +136,9 @@ const worker: PlanWorker = {
   },
   leads: (plan, samples, onProgress) => leadGrid(plan, samples, SEED, goOn(onProgress)),
   helps: (plan, now, samples) => whatHelps(plan, now, samples, SEED),
-  suspect: (profile, repairs, evidence, tools) => {
+  suspect: (profile, repairs, evidence, tools, moment) => {
     const crowd = crowdOf(profile, repairs);
-    return { suspicions: diagnose(crowd, evidence), proposals: proposals(crowd, evidence, tools) };
+    return { suspicions: diagnose(crowd, evidence), proposals: proposals(crowd, evidence, tools, moment) };
   },
   readTrace,
   conclude: (profile, repairs, evidence, facts, tools, rules) =>

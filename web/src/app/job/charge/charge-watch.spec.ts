@@ -1,9 +1,10 @@
 import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
-import type { EventEntry, Job } from '@voltrek/core/job';
+import { type EventEntry, type Job, situationOf } from '@voltrek/core/job';
+import { DEFAULT_RULES } from '@voltrek/core/rules';
 import { provideState, provideStore, Store } from '@ngrx/store';
-import { CAR } from '../../../testing/fixtures';
+import { CAR, opened, workOf } from '../../../testing/fixtures';
 import { Reporter } from '../../shared/job/reporter';
 import type { Work } from '../../shared/job/job-selectors';
 import { BoardActions, boardFeature } from '../../shared/state/board';
@@ -51,7 +52,13 @@ describe('a charge that is watched', () => {
     });
     TestBed.inject(Store).dispatch(BoardActions.loaded({ calls: calls as never }));
     const fixture = TestBed.createComponent(ChargeWatch);
-    const work = { job: { ...JOB, ...job }, machine: CAR } as unknown as Work;
+    const whole = { ...workOf([opened()]).job, ...JOB, ...job };
+    const record = { machine: CAR, donor: null, kit: [], earlierFlatCalls: 0 };
+    const work = {
+      job: whole,
+      machine: CAR,
+      situation: situationOf(whole, record, DEFAULT_RULES),
+    } as unknown as Work;
     fixture.componentRef.setInput('work', work);
     await fixture.whenStable();
     const root = fixture.nativeElement as HTMLElement;

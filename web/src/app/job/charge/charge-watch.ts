@@ -123,7 +123,7 @@ import { CHARGE_WATCH as T } from '@words/screens/job-charge';
       color: inherit;
       text-decoration: none;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       .fields {
         grid-template-columns: 1fr 1fr;
       }
@@ -164,13 +164,13 @@ export class ChargeWatch {
   });
   /** What was noted of this charge, newest first, each with what it means. */
   protected readonly lines = computed(() => {
-    const { job, machine } = this.work();
+    const { job, situation } = this.work();
     const charge = this.charge();
     if (!charge) return [];
     return job.chargeReadings
       .filter(({ at }) => at >= charge.since)
       .map((reading) => {
-        const { state, hoursLeft } = chargeSeen(job, machine, reading, reading.at)!;
+        const { state, hoursLeft } = chargeSeen(job, situation, reading, reading.at)!;
         return { ...reading, state, hoursLeft, words: CHARGE_STATE_WORDS[state] };
       })
       .reverse();

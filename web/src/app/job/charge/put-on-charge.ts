@@ -56,7 +56,7 @@ import { PUT_ON_CHARGE as T } from '@words/screens/job-charge';
       grid-column: span 2;
       margin: 0;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       li {
         grid-template-columns: minmax(0, 1fr) auto;
         gap: 4px 12px;
@@ -85,8 +85,7 @@ export class PutOnCharge {
   protected readonly many = computed(() => this.work().machine.batteries.length > 1);
   protected readonly clampsOn = computed(() => anyClampOn(this.work().job.hookup));
   protected readonly shown = computed(() => {
-    const { job, machine, kit, rules } = this.work();
-    const choices = chargeChoices(job, machine, kit, rules);
+    const choices = chargeChoices(this.work().situation);
     return this.isInPlan() ? choices.filter(({ unfit }) => unfit === null) : choices;
   });
 

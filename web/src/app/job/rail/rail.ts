@@ -131,7 +131,7 @@ import { RAIL as T } from '@words/screens/job-rail';
     .current:focus-visible {
       outline-color: var(--on-lamp);
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       :host {
         overflow: hidden;
       }

@@ -1,11 +1,11 @@
-import { foldJob, type JobEvent } from '@voltrek/core/job';
-import { detailOf, event, opened } from '../../../testing/fixtures';
+import type { JobEvent } from '@voltrek/core/job';
+import { event, opened, workOf } from '../../../testing/fixtures';
 import { stageResults } from './stage-results';
 
 describe('stageResults', () => {
   const resultsOf = (...events: JobEvent[]) => {
     const log = [opened(), ...events];
-    return stageResults({ job: foldJob(log)!, ...detailOf(log) }, null);
+    return stageResults(workOf(log), null);
   };
 
   it('has nothing to show for a fresh job', () => {

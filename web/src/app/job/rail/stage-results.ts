@@ -2,20 +2,14 @@ import { socFromRestVolts } from '@voltrek/core/battery';
 import { CLAMP_IDS } from '@voltrek/core/circuit';
 import { isAtFault, POLARITY_SIGNS_NEEDED, walkRound } from '@voltrek/core/diagnosis';
 import { isDone } from '@voltrek/core/hookup';
-import {
-  hasStarted,
-  latestReading,
-  restVoltsByBattery,
-  standingJob,
-  type Stage,
-  workingTempC,
-} from '@voltrek/core/job';
+import { latestReading, standingRestVolts, type Stage } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
 import { percentBand, volts } from '@words/figures';
 import { degrees } from '@words/units';
 import { OUTLOOK_WORDS, SYMPTOM_WORDS } from '@words/words';
 import { VERDICT_WORDS } from '@words/verdict-words';
-import type { PlannedRescue, Work } from '../../shared/job/job-selectors';
+import type { PlannedRescue } from '@voltrek/core/job';
+import type { Work } from '../../shared/job/job-selectors';
 import { STAGE_RESULTS as T } from '@words/screens/job-rail';
 
 export interface StageResult {
@@ -27,7 +21,7 @@ export interface StageResult {
 
 /** What each stage has come to, for the rail. */
 export function stageResults(
-  { job, machine, kit }: Work,
+  { job, machine, kit, situation }: Work,
   rescue: PlannedRescue | null,
 ): Record<Stage, StageResult> {
   const result = (done: boolean, line: string, stopped = false): StageResult => ({
@@ -35,7 +29,7 @@ export function stageResults(
     line: done ? line : '',
     stopped,
   });
-  const stopped = job.stops.length > 0;
+  const stopped = situation.stops.length > 0;
   const faults = walkRound(machine).filter(
     (id) => job.findings[id] !== undefined && isAtFault(id, job.findings[id]),
   ).length;
@@ -60,7 +54,7 @@ export function stageResults(
       faults > 0 ? T.atFault(faults) : job.symptoms[0] ? SYMPTOM_WORDS[job.symptoms[0]] : 'clear',
     ),
     locate: result(job.polaritySigns.length >= POLARITY_SIGNS_NEEDED, machine.batteries[0]?.place ?? ''),
-    measure: result(job.readings.length > 0, measureLine(job, machine)),
+    measure: result(job.readings.length > 0, measureLine(job, machine, situation.tempC)),
     plan: result(
       job.plan !== null,
       source ? source.name.split(',')[0]! : OUTLOOK_WORDS[job.plan?.outlook ?? 'cranks'],
@@ -71,7 +65,7 @@ export function stageResults(
       line: on > 0 ? T.on(on) : job.everConnected ? T.allOff : '',
     },
     crank: result(
-      hasStarted(job),
+      situation.casualtyRuns,
       machine.engine ? T.runsTry(job.attempts.length) : T.awakeTry(job.attempts.length),
       false,
     ),
@@ -87,17 +81,12 @@ export function stageResults(
 }
 
 /** What stands of what was read: a reading in doubt is no result. */
-function measureLine(recorded: Work['job'], machine: Machine): string {
-  const job = standingJob(recorded, machine);
-  const rest = restVoltsByBattery(job, machine.batteries.length);
+function measureLine(job: Work['job'], machine: Machine, tempC: number): string {
+  const rest = standingRestVolts(job, machine);
   const first = rest.findIndex((v) => v !== null);
   if (first < 0) return T.readings(job.readings.length);
   if (machine.batteries.length > 1)
     return rest.map((v) => (v === null ? '-' : v.toFixed(2))).join(' + ') + ' V';
-  const { low, high } = socFromRestVolts(
-    machine.batteries[0]!.rating.chemistry,
-    rest[first]!,
-    workingTempC(job),
-  );
+  const { low, high } = socFromRestVolts(machine.batteries[0]!.rating.chemistry, rest[first]!, tempC);
   return `${volts(rest[first]!)}, ${percentBand(low, high)}`;
 }

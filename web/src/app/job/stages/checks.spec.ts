@@ -1,4 +1,5 @@
-import { CAR, event, opened } from '../../../testing/fixtures';
+import type { StopCondition } from '@voltrek/core/diagnosis';
+import { CAR, event, opened, planned } from '../../../testing/fixtures';
 import { jobHarness } from '../../../testing/job-harness';
 import { Checks } from './checks';
 import { StopScreen } from './stop-screen';
@@ -57,14 +58,32 @@ describe('Stop screen', () => {
     expect(root.querySelector('.problem')).toBeNull();
   });
 
-  it('tells to make safe while clamps are on', async () => {
-    const { root } = await jobHarness(StopScreen, [
-      opened(),
-      event('polarity.proved', { signs: ['mark', 'meter'] }),
-      event('clamp.attached', { clamp: 'redCasualty', pointId: 'plus' }),
-      event('stop.raised', { stop: 'gas-smell' }),
-    ]);
-    expect(root.querySelector('.problem')!.textContent).toContain('Make safe now');
+  const joinedUnder = (stop: StopCondition) =>
+    jobHarness(
+      StopScreen,
+      [
+        opened(),
+        event('polarity.proved', { signs: ['mark', 'meter'] }),
+        planned('lithium@12'),
+        event('clamp.attached', { clamp: 'redCasualty', pointId: 'plus' }),
+        event('stop.raised', { stop }),
+      ],
+      {},
+      { rescue: null },
+    );
+
+  it('takes off what is on, one act at a time, before the verdict', async () => {
+    const { root, tap, reported } = await joinedUnder('case-damaged');
+    expect(root.querySelector('.problem')!.textContent).toContain('Red off casualty battery +');
+    await tap(/Red clamp is off/);
+    expect(reported().at(-1)).toEqual(jasmine.objectContaining({ type: 'clamp.detached' }));
+    expect(root.querySelector('.next')!.textContent).toContain('Go to the verdict');
+  });
+
+  it('has nobody touch a clamp where that may spark in gas', async () => {
+    const { root } = await joinedUnder('gas-smell');
+    expect(root.querySelector('.problem')!.textContent).toContain('Leave them as they are');
+    expect(root.querySelector('.next')!.textContent).toContain('Go to the verdict');
   });
 
   it('takes a stop back only for a reason, which is logged', async () => {

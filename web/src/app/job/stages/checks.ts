@@ -93,7 +93,7 @@ import { CHECKS as T } from '@words/screens/job-stages';
       padding: 4px 6px;
       font-size: 16px;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       .symptoms {
         grid-template-columns: repeat(2, 1fr);
       }

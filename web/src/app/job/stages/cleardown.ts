@@ -1,12 +1,16 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
-import { driveOfJob, entryOf, hasStarted, latestReading } from '@voltrek/core/job';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import { chargingOfJob, entryOf, type NextAction as Next, roadOfJob, type Stage } from '@voltrek/core/job';
 import { startsByWaking } from '@voltrek/core/machine';
-import { driveWords } from '@words/words';
+import { goWords } from '@words/next-words';
+import { roadWords } from '@words/road-words';
 import { NextAction, type StageAction } from '../next-action';
 import { StepCard } from '../step-card';
 import { StepsDone, StepsToCome } from '../steps-around';
-import type { OrderRun, PlannedRescue, Work } from '../../shared/job/job-selectors';
+import type { OrderRun, PlannedRescue } from '@voltrek/core/job';
+import type { Work } from '../../shared/job/job-selectors';
+import { nextActionAt } from '../../shared/job/next-action-at';
 import { Reporter } from '../../shared/job/reporter';
+import type { StepSeen } from '../step-seen';
 import { actionDone, stepKey } from '../step-words';
 import { CLEARDOWN as T } from '@words/screens/job-stages';
 
@@ -34,6 +38,7 @@ import { CLEARDOWN as T } from '@words/screens/job-stages';
             [work]="work()"
             [rescue]="rescue()!"
             [following]="run().later[0] ?? null"
+            (seen)="sight.set($event)"
           />
           <vt-steps-to-come [run]="run()" [work]="work()" [rescue]="rescue()" />
         } @else {
@@ -53,16 +58,17 @@ import { CLEARDOWN as T } from '@words/screens/job-stages';
                 )
               }}
             </p>
-            <button type="button" class="key strong" (click)="toMeasure.emit()">
-              {{ t.readChargingVolts }}
-            </button>
+            @if (wakes()) {
+              <button type="button" class="key strong" (click)="goOn.emit('measure')">
+                {{ t.readChargingVolts }}
+              </button>
+            }
           }
         </div>
       }
-      @if (!run().next && drive(); as d) {
-        <p class="drive">
-          <strong>{{ t.thenDriveMinAtLeast(d.leastMinutes) }}</strong>
-          <span class="dim">{{ driveLine() }}</span>
+      @if (!run().next && road(); as line) {
+        <p class="drive" [class.caution]="!maySafelyDrive()">
+          <strong>{{ line }}</strong>
         </p>
       }
       @if (!run().next && work().machine.resets.length) {
@@ -119,43 +125,42 @@ export class Cleardown {
   readonly work = input.required<Work>();
   readonly rescue = input.required<PlannedRescue | null>();
   readonly run = input.required<OrderRun>();
-  readonly next = output();
-  readonly toCrank = output();
-  readonly toPlan = output();
-  readonly toMeasure = output();
+  readonly goOn = output<Stage>();
 
   private readonly reporter = inject(Reporter);
 
-  /** A charger has done its work and is away: now the battery cranks by itself. */
-  protected readonly mayCrankNow = computed(
-    () =>
-      this.work().job.plan?.chargeOnly === true &&
-      this.work().job.everConnected &&
-      !hasStarted(this.work().job),
-  );
   protected readonly wakes = computed(() => startsByWaking(this.work().machine));
-  protected readonly started = computed(() => hasStarted(this.work().job));
-  protected readonly drive = computed(() =>
-    this.started() ? driveOfJob(this.work().job, this.work().machine, this.work().rules) : null,
+  protected readonly started = computed(() => this.work().situation.casualtyRuns);
+  private readonly onTheRoad = computed(() => roadOfJob(this.work().job, this.work().situation));
+  protected readonly road = computed(() => roadWords(this.onTheRoad()));
+  protected readonly maySafelyDrive = computed(() => this.onTheRoad()?.kind === 'drive');
+  protected readonly chargingRead = computed(
+    () => chargingOfJob(this.work().job, this.work().situation) !== 'unread',
   );
-  protected readonly driveLine = computed(() => driveWords(this.drive()));
-  protected readonly chargingRead = computed(() => latestReading(this.work().job, 'charging-idle') !== null);
+  private readonly next = nextActionAt('cleardown');
+  /** What of the step has been on the screen. */
+  protected readonly sight = signal<StepSeen | null>(null);
 
   protected readonly action = computed((): StageAction => {
-    const { job, machine } = this.work();
+    const next = this.next();
     const step = this.run().next;
-    if (step)
+    if (next.act === 'step' && this.sight()?.isSeen() === false)
+      return { label: T.showTheStep, key: 'show', go: () => this.sight()?.show() };
+    if (next.act === 'step' && step)
       return {
-        label: actionDone(step.action, machine),
+        label: actionDone(step.action, this.work().machine, this.rescue()?.option.sourceKind),
         key: stepKey(step),
-        waits: job.closedAt !== null,
         go: () => this.reporter.report(...entryOf(step.action)),
       };
-    if (!this.mayCrankNow()) return { label: T.goOnToTheVerdict, go: () => this.next.emit() };
-    return job.plan?.thenOptionId
-      ? { label: T.everythingIsOffBackToPlan, go: () => this.toPlan.emit() }
-      : { label: T.everythingIsOffGoOnCrank, go: () => this.toCrank.emit() };
+    return next.act === 'go'
+      ? this.leading(next)
+      : { label: T.nothingToDo, waits: true, go: () => undefined };
   });
+
+  private leading({ to, why }: Extract<Next, { act: 'go' }>): StageAction {
+    const label = to === 'crank' && why === 'done' ? T.everythingIsOffGoOnCrank : goWords(to, why);
+    return { label, go: () => this.goOn.emit(to) };
+  }
   protected readonly isHeld = computed(
     () => this.run().next !== null && this.work().rules.clampSteps === 'hold',
   );

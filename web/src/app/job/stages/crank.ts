@@ -12,7 +12,7 @@ import {
 import { ATTEMPT_OUTCOMES, type AttemptOutcome } from '@voltrek/core/diagnosis';
 import { BIG_DIESEL_L, SMALL_ENGINE_L } from '@voltrek/core/engine';
 import { anyClampOn } from '@voltrek/core/hookup';
-import { hasStarted, mustComeOff, restOfJob, restSecondsLeft, runningAttempt } from '@voltrek/core/job';
+import { mustComeOff, restOfJob, restSecondsLeft, runningAttempt, type Stage } from '@voltrek/core/job';
 import { startsByWaking } from '@voltrek/core/machine';
 import type { NextTry } from '@voltrek/core/plan';
 import { TYPED_RANGES } from '@voltrek/core/quantities';
@@ -26,8 +26,11 @@ import { OUTCOME_WORDS, WAKE_OUTCOME_WORDS } from '@words/words';
 import { MeasureLeads } from './measure-leads';
 import { NextAction, type StageAction } from '../next-action';
 import { ReasonPrompt } from '../../shared/ui/reason-prompt';
-import type { PlannedRescue, Work } from '../../shared/job/job-selectors';
+import type { PlannedRescue } from '@voltrek/core/job';
+import type { Work } from '../../shared/job/job-selectors';
+import { nextActionAt } from '../../shared/job/next-action-at';
 import { Reporter } from '../../shared/job/reporter';
+import { goWords } from '@words/next-words';
 import { serverTicker } from '../../shared/job/ticker';
 import { minutesWords } from '@words/way-words';
 import { CrankMeter } from './crank-meter';
@@ -95,7 +98,7 @@ import { CRANK as T } from '@words/screens/job-stages';
       />
       @if (weighs()) {
         <vt-next-tries [work]="work()" (chosenChange)="chosenNext.set($event)" />
-      } @else if (work().job.plan; as plan) {
+      } @else if (joinedPlan(); as plan) {
         <vt-plan-promise [plan]="plan" />
       }
       <vt-measure-leads [work]="work()" />
@@ -152,7 +155,7 @@ import { CRANK as T } from '@words/screens/job-stages';
       align-items: center;
       gap: 14px;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       .outcomes {
         grid-template-columns: repeat(2, 1fr);
       }
@@ -176,9 +179,7 @@ export class Crank {
 
   readonly work = input.required<Work>();
   readonly rescue = input.required<PlannedRescue | null>();
-  readonly next = output();
-  readonly toChecks = output();
-  readonly toPlan = output();
+  readonly goOn = output<Stage>();
 
   private readonly reporter = inject(Reporter);
   private readonly reasons = inject(ReasonPrompt);
@@ -195,14 +196,22 @@ export class Crank {
   );
   protected readonly running = computed(() => runningAttempt(this.work().job));
   protected readonly mustComeOff = computed(() => mustComeOff(this.work().job));
-  protected readonly started = computed(() => hasStarted(this.work().job));
+  protected readonly started = computed(() => this.work().situation.casualtyRuns);
+  private readonly next = nextActionAt('crank', this.now);
   protected readonly isClosed = computed(() => this.work().job.closedAt !== null);
+  /** The plan of what is joined: its figures say nothing of a crank by itself. */
+  protected readonly joinedPlan = computed(() =>
+    anyClampOn(this.work().job.hookup) ? this.work().job.plan : null,
+  );
   protected readonly help = computed(() =>
     anyClampOn(this.work().job.hookup) ? T.withHelpJoined : T.onItsOwnBatteryNothingJoined,
   );
   /** By the engine's starter, and by the source where its peak lasts less. */
   protected readonly limitSeconds = computed(() =>
-    Math.min(this.engineSeconds(), this.rescue()?.option.source.maxSeconds ?? Infinity),
+    Math.min(
+      this.engineSeconds(),
+      (this.joinedPlan() && this.rescue()?.option.source.maxSeconds) ?? Infinity,
+    ),
   );
   private readonly engineSeconds = computed(() => {
     const { engine } = this.work().machine;
@@ -295,10 +304,10 @@ export class Crank {
 
   private elseTaken(): void {
     const next = this.chosenNext();
-    if (next?.kind === 'elsewhere') this.toChecks.emit();
+    if (next?.kind === 'elsewhere') this.goOn.emit('checks');
     else if (next?.kind === 'wait') this.waitUntil.set(this.now() + next.point.waitMinutes * 60_000);
     else if (next?.way.kind === 'reclamp') this.areSetAgain.set(true);
-    else this.toPlan.emit();
+    else this.goOn.emit('plan');
   }
 
   private readonly startLabel = computed(() => {
@@ -325,10 +334,11 @@ export class Crank {
         go: () => this.end(),
       };
     }
-    if (this.started()) return { label: T.goOnToClearDown, go: () => this.next.emit() };
-    if (this.isClosed()) return { label: T.jobIsClosed, waits: true, go: () => undefined };
-    if (this.mustComeOff()) return { label: T.whatChargesItComesOffFirst, go: () => this.next.emit() };
-    if (this.spent()) return { label: T.triesAreSpentBackToChecks, go: () => this.toChecks.emit() };
+    const next = this.next();
+    if (next.act === 'go') {
+      const label = next.why === 'comes-off-first' ? T.takeTheChargerOffFirst : goWords(next.to, next.why);
+      return { label, go: () => this.goOn.emit(next.to) };
+    }
     const elseLabel = this.elseLabel();
     if (elseLabel) return { label: elseLabel, go: () => this.elseTaken() };
     if (this.waitLeft() > 0)
@@ -364,9 +374,9 @@ export class Crank {
     const outcome = this.chosen();
     if (!outcome) return;
     const seconds = Math.min(Math.round(this.seconds() * 10) / 10, 3600);
-    const { job, machine, rules } = this.work();
+    const { job, situation } = this.work();
     const at = new Date(this.now()).toISOString();
-    const rest = restOfJob(job, machine, this.rescue()?.option ?? null, rules, at, seconds);
+    const rest = restOfJob(job, situation, this.rescue()?.option ?? null, at, seconds);
     this.reporter.report('attempt.ended', {
       outcome,
       seconds,

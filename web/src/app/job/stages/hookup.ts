@@ -1,7 +1,7 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
-import { POLARITY_SIGNS_NEEDED } from '@voltrek/core/diagnosis';
-import type { HookupStep } from '@voltrek/core/hookup';
-import { entryOf, underCharge } from '@voltrek/core/job';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import { hazardWhy } from '@voltrek/contracts/words';
+import type { Hazard, HookupStep } from '@voltrek/core/hookup';
+import { entryOf, type GoReason, type Stage, underCharge } from '@voltrek/core/job';
 import { startsByWaking } from '@voltrek/core/machine';
 import { earthedWords } from '@words/earth-words';
 import { RULE_QUESTIONS, SCHOOL_WORDS } from '@words/rule-words';
@@ -14,8 +14,12 @@ import { NextAction, type StageAction } from '../next-action';
 import { SomethingElseDialog } from '../something-else-dialog';
 import { StepCard } from '../step-card';
 import { StepsDone, StepsToCome } from '../steps-around';
-import type { OrderRun, PlannedRescue, Work } from '../../shared/job/job-selectors';
+import type { OrderRun, PlannedRescue } from '@voltrek/core/job';
+import type { Work } from '../../shared/job/job-selectors';
+import { nextActionAt } from '../../shared/job/next-action-at';
 import { Reporter } from '../../shared/job/reporter';
+import type { StepSeen } from '../step-seen';
+import { goWords } from '@words/next-words';
 import { serverTicker } from '../../shared/job/ticker';
 import { actionDone, stepKey } from '../step-words';
 import { HOOKUP as T } from '@words/screens/job-stages';
@@ -40,6 +44,9 @@ const WAITED_NEARLY_S = 15;
       @if (isUnplanned()) {
         <p class="problem">{{ t.noSourceIsChosenYet }}</p>
       } @else {
+        @for (line of overruled(); track line) {
+          <p class="problem overruled">{{ line }}</p>
+        }
         @if (!charges()) {
           <vt-steps-done class="behind" [run]="run()" [work]="work()" [rescue]="rescue()" />
         }
@@ -49,6 +56,7 @@ const WAITED_NEARLY_S = 15;
             [work]="work()"
             [rescue]="rescue()!"
             [following]="run().later[0] ?? null"
+            (seen)="sight.set($event)"
           />
           <vt-charge-watch [work]="work()" />
           @if (isGuardLook(step)) {
@@ -83,6 +91,10 @@ const WAITED_NEARLY_S = 15;
       font-size: 26px;
       font-weight: 700;
     }
+    .overruled {
+      font-size: 15px;
+      line-height: 1.2;
+    }
     header .key {
       flex: none;
       align-self: center;
@@ -95,7 +107,7 @@ const WAITED_NEARLY_S = 15;
       margin-right: auto;
       font-size: 16px;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       .behind,
       .note {
         display: none;
@@ -109,10 +121,7 @@ export class Hookup {
   readonly work = input.required<Work>();
   readonly rescue = input.required<PlannedRescue | null>();
   readonly run = input.required<OrderRun>();
-  readonly next = output();
-  readonly toPlan = output();
-  readonly toClearing = output();
-  readonly toLocate = output();
+  readonly goOn = output<Stage>();
 
   private readonly reporter = inject(Reporter);
   private readonly modals = inject(NgbModal);
@@ -132,9 +141,7 @@ export class Hookup {
     const { done, next, later } = this.run();
     return !next && done.length === 0 && later.length === 0;
   });
-  private readonly polaritySure = computed(
-    () => this.work().job.polaritySigns.length >= POLARITY_SIGNS_NEEDED,
-  );
+  private readonly next = nextActionAt('hookup');
   protected readonly ruleNote = computed(() => {
     const rule = this.run().next?.rule;
     const question = rule && RULE_QUESTIONS[rule];
@@ -144,32 +151,62 @@ export class Hookup {
       : '';
   });
 
+  /** House rules that this order does not keep, each with the hazard that overrules it. */
+  protected readonly overruled = computed(() =>
+    (this.rescue()?.orders.overruled ?? []).map(({ rule, hazard }) =>
+      T.notAsTheHouseHasIt(
+        (RULE_QUESTIONS[rule] ?? rule).toLowerCase(),
+        hazard ? hazardWhy(hazard) : T.noPlaceForIt,
+      ),
+    ),
+  );
+  /** What of the step has been on the screen. */
+  protected readonly sight = signal<StepSeen | null>(null);
+  private readonly isUnseen = computed(() => this.sight()?.isSeen() === false);
   /** The step that may be done now. */
-  private readonly step = computed(() => (this.polaritySure() ? this.run().next : null));
+  private readonly step = computed(() => (this.next().act === 'step' ? this.run().next : null));
+  /** The hazard that the next step must be given a reason for. */
+  private readonly severe = computed(() => {
+    const next = this.next();
+    return next.act === 'say-why' ? next.hazard : null;
+  });
   protected readonly isHeld = computed(() => this.step() !== null && this.work().rules.clampSteps === 'hold');
   protected readonly isEarly = computed(() => {
     const step = this.step();
-    return step !== null && this.waitSecondsLeft(step) > WAITED_NEARLY_S;
+    return this.severe() !== null || (step !== null && this.waitSecondsLeft(step) > WAITED_NEARLY_S);
   });
   protected readonly action = computed((): StageAction => {
-    const { job, machine } = this.work();
-    if (this.isUnplanned()) return { label: T.chooseASourceInPlan, go: () => this.toPlan.emit() };
-    if (!this.polaritySure()) return { label: T.provePositiveInLocateFirst, go: () => this.toLocate.emit() };
+    const next = this.next();
     const step = this.step();
-    if (step)
+    if (step && !this.isUnseen())
       return {
-        label: actionDone(step.action, machine),
+        label: actionDone(step.action, this.work().machine, this.rescue()?.option.sourceKind),
         key: stepKey(step),
-        waits: job.closedAt !== null,
         go: () => void this.confirm(step),
       };
-    if (job.plan?.chargeOnly)
-      return {
-        label: job.plan.thenOptionId ? T.chargedTakeItOffFirst : T.chargedTakeTheChargerOffFirst,
-        go: () => this.toClearing.emit(),
-      };
-    return { label: this.wakes() ? T.goOnWakeIt : T.goOnCrank, go: () => this.next.emit() };
+    const severe = this.severe();
+    if ((step || severe) && this.isUnseen())
+      return { label: T.showTheStep, key: 'show', go: () => this.sight()?.show() };
+    if (severe) return { label: T.stopSayWhy, key: 'say-why', go: () => void this.sayWhy(severe) };
+    return next.act === 'go'
+      ? { label: this.goLabel(next.to, next.why), go: () => this.goOn.emit(next.to) }
+      : { label: T.noSourceIsChosenYet, waits: true, go: () => undefined };
   });
+
+  /** A severe step is done only for a reason; the step itself is confirmed after that, like any other. */
+  private async sayWhy(hazard: Hazard): Promise<void> {
+    const reason = await this.reasons.ask(T.whyAllTheSame(hazardWhy(hazard)));
+    if (reason)
+      this.reporter.report('override.given', { rule: 'severe-hazard', reason, hazard: hazard.code });
+  }
+
+  private goLabel(to: Stage, why: GoReason): string {
+    if (why === 'comes-off-first')
+      return this.work().job.plan?.thenOptionId ? T.chargedTakeItOffFirst : T.chargedTakeTheChargerOffFirst;
+    if (to === 'crank') return this.wakes() ? T.goOnWakeIt : T.goOnCrank;
+    return goWords(to, why);
+  }
+
   /** What was done to put it on charge is of no more interest than the charge itself. */
   protected readonly charges = computed(() => underCharge(this.work().job) !== null);
 

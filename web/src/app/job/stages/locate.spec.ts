@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
-import { foldJob, type JobEvent } from '@voltrek/core/job';
-import { detailOf, event, opened } from '../../../testing/fixtures';
+import type { JobEvent } from '@voltrek/core/job';
+import { detailOf, event, opened, workOf } from '../../../testing/fixtures';
 import { openedStore } from '../../../testing/job-harness';
 import { Locate } from './locate';
 
@@ -9,7 +9,7 @@ describe('Locate', () => {
     const log: JobEvent[] = [opened()];
     openedStore(detailOf([...log]));
     const fixture = TestBed.createComponent(Locate);
-    const show = (): void => fixture.componentRef.setInput('work', { job: foldJob(log)!, ...detailOf(log) });
+    const show = (): void => fixture.componentRef.setInput('work', workOf(log));
     show();
     await fixture.whenStable();
     const root = fixture.nativeElement as HTMLElement;

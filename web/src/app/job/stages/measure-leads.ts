@@ -1,7 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { CLAMP_IDS } from '@voltrek/core/circuit';
 import { clampsOn } from '@voltrek/core/hookup';
-import { workingTempC } from '@voltrek/core/job';
 import { type LeadReading, measuredFactor } from '@voltrek/core/leads';
 import { TYPED_RANGES } from '@voltrek/core/quantities';
 import { outOfRange } from '@words/range-words';
@@ -78,7 +77,7 @@ import { MEASURE_LEADS as T } from '@words/screens/job-stages';
       gap: 10px;
       margin: 8px 0;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       .fields {
         grid-template-columns: 1fr 1fr;
       }
@@ -125,14 +124,14 @@ export class MeasureLeads {
   protected readonly found = computed(() => {
     const reading = this.reading();
     const set = this.set();
-    return reading && set ? measuredFactor(reading, set.leads, workingTempC(this.work().job)) : null;
+    return reading && set ? measuredFactor(reading, set.leads, this.work().situation.tempC) : null;
   });
   protected readonly noted = computed(() => {
-    const { job } = this.work();
+    const { job, situation } = this.work();
     const set = this.set();
     return job.leadReadings.flatMap((reading) => {
       const factor =
-        reading.leadSetId === set?.id ? measuredFactor(reading, set.leads, workingTempC(job)) : null;
+        reading.leadSetId === set?.id ? measuredFactor(reading, set.leads, situation.tempC) : null;
       return factor ? [{ at: reading.at, words: factorWords(factor) }] : [];
     });
   });

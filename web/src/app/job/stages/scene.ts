@@ -13,8 +13,8 @@ import {
 } from '@angular/core';
 import { mayDo, type Weather } from '@voltrek/contracts';
 import { Store } from '@ngrx/store';
-import { STOP_CONDITIONS, type StopCondition } from '@voltrek/core/diagnosis';
-import { PLACE_KINDS, type SceneRecord, coldestTempC, workingTempC } from '@voltrek/core/job';
+import { STOP_CONDITIONS, STOPS_OF_READINGS, type StopCondition } from '@voltrek/core/diagnosis';
+import { entryOf, PLACE_KINDS, type SceneRecord, type Stage } from '@voltrek/core/job';
 import { TYPED_RANGES } from '@voltrek/core/quantities';
 import { Api } from '../../shared/state/api';
 import { problemText } from '../../shared/state/problem';
@@ -26,7 +26,10 @@ import { Stepper } from '../../shared/ui/stepper';
 import { NextAction, type StageAction } from '../next-action';
 import { ReasonPrompt } from '../../shared/ui/reason-prompt';
 import type { Work } from '../../shared/job/job-selectors';
+import { nextActionAt } from '../../shared/job/next-action-at';
 import { Reporter } from '../../shared/job/reporter';
+import { goWords } from '@words/next-words';
+import { actionDone, stepKey } from '../step-words';
 import { withdrawStop } from '../withdraw-stop';
 import { SCENE as T } from '@words/screens/job-stages';
 
@@ -129,7 +132,7 @@ const NIGHT_FREEZES_BELOW_C = 12;
       <fieldset class="stops">
         <legend>{{ t.anyOfTheseStopsTheJob }}</legend>
         <div class="stop-grid">
-          @for (stop of stops; track stop) {
+          @for (stop of stops(); track stop) {
             <button
               type="button"
               #stopKey
@@ -234,7 +237,7 @@ const NIGHT_FREEZES_BELOW_C = 12;
     .note {
       font-size: 15px;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       .top {
         flex-direction: column;
         gap: 12px;
@@ -250,8 +253,7 @@ export class Scene {
   protected readonly t = T;
 
   readonly work = input.required<Work>();
-  readonly next = output();
-  readonly toVerdict = output();
+  readonly goOn = output<Stage>();
 
   private readonly reporter = inject(Reporter);
   private readonly reasons = inject(ReasonPrompt);
@@ -260,7 +262,10 @@ export class Scene {
 
   protected readonly places = PLACE_KINDS;
   protected readonly placeWords = PLACE_WORDS;
-  protected readonly stops = STOP_CONDITIONS;
+  /** What a look around can raise; what a reading raised is shown once it stands. */
+  protected readonly stops = computed(() =>
+    STOP_CONDITIONS.filter((stop) => !STOPS_OF_READINGS.includes(stop) || this.isRaised(stop)),
+  );
   protected readonly stopWords = STOP_WORDS;
   protected readonly caution = STANDING_CAUTION;
   protected readonly range = TYPED_RANGES.ambientC;
@@ -282,8 +287,8 @@ export class Scene {
         mainsNear: false,
       },
   );
-  protected readonly tempC = computed(() => workingTempC(this.work().job));
-  protected readonly coldestC = computed(() => coldestTempC(this.work().job));
+  protected readonly tempC = computed(() => this.work().situation.tempC);
+  protected readonly coldestC = computed(() => this.work().situation.coldestC);
   /** Above this no night was cold enough to freeze a battery. */
   protected readonly mayFreeze = computed(() => this.tempC() <= NIGHT_FREEZES_BELOW_C);
   protected readonly skyWords = SKY_WORDS;
@@ -312,7 +317,8 @@ export class Scene {
     T.notSeenYetShowThem(this.unseen(), this.unseen() === 1 ? 'stop' : 'stops'),
   );
   protected readonly classWord = computed(() => CLASS_WORDS[this.work().machine.machineClass]);
-  protected readonly raised = computed(() => this.work().job.stops[0] ?? null);
+  protected readonly raised = computed(() => this.work().situation.stops[0] ?? null);
+  private readonly next = nextActionAt('scene');
   protected readonly closed = computed(() => this.work().job.closedAt !== null);
   private readonly connected = this.store.selectSignal(deviceFeature.selectConnected);
   private readonly wanted = this.store.selectSignal(signInFeature.selectWanted);
@@ -326,7 +332,17 @@ export class Scene {
   });
 
   protected readonly action = computed((): StageAction => {
-    if (this.raised()) return { label: T.stoppedGoToTheVerdict, go: () => this.toVerdict.emit() };
+    const next = this.next();
+    if (next.act === 'take-off') {
+      const { action } = next;
+      return {
+        label: actionDone(action, this.work().machine),
+        key: stepKey({ action }),
+        go: () => this.reporter.report(...entryOf(action)),
+      };
+    }
+    if (next.act === 'go' && next.why !== 'done')
+      return { label: goWords(next.to, next.why), go: () => this.goOn.emit(next.to) };
     if (!this.looked()) return { label: T.safeToWorkHere, key: 'looking', waits: true, go: () => undefined };
     const waits = this.closed();
     if (this.unseen() > 0) return { label: this.unseenText(), waits, go: () => this.showUnseen() };
@@ -404,6 +420,6 @@ export class Scene {
 
   private confirm(): void {
     if (this.work().job.scene === null) this.set({});
-    this.next.emit();
+    this.goOn.emit('checks');
   }
 }

@@ -1,6 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { STANDING_CAUTION, STOP_WORDS } from '@words/words';
-import { NextAction } from '../next-action';
+import { type StopCondition, STOPS_READ_AGAIN } from '@voltrek/core/diagnosis';
+import { isToBeCleared } from '@voltrek/core/hookup';
+import { entryOf, type PlannedRescue, type Stage } from '@voltrek/core/job';
+import { goWords } from '@words/next-words';
+import { NextAction, type StageAction } from '../next-action';
+import { nextActionAt } from '../../shared/job/next-action-at';
+import { actionDone, actionTitle, stepKey } from '../step-words';
 import { ReasonPrompt } from '../../shared/ui/reason-prompt';
 import type { Work } from '../../shared/job/job-selectors';
 import { Reporter } from '../../shared/job/reporter';
@@ -19,20 +25,33 @@ import { STOP_SCREEN as T } from '@words/screens/job-stages';
       </header>
       <div class="frame">
         <div class="inner">
-          @for (stop of work().job.stops; track stop) {
+          @for (stop of work().situation.stops; track stop) {
             <h2 class="sign">{{ words[stop].sign }}</h2>
             <p>{{ words[stop].wrong }}</p>
             <p class="instead">{{ words[stop].instead }}</p>
-            <button type="button" class="key" (click)="withdraw(stop)">{{ t.itNoLongerStands }}</button>
+            @if (canWithdraw(stop)) {
+              <button type="button" class="key" (click)="withdraw(stop)">{{ t.itNoLongerStands }}</button>
+            }
+            @if (readsAgain.includes(stop)) {
+              <button type="button" class="key" (click)="readAgain.emit()">{{ t.readItAgain }}</button>
+            }
           }
         </div>
       </div>
-      @if (clampsOn()) {
-        <p class="problem">{{ t.clampsAreOnMakeSafeNow }}</p>
+      @if (takeOff(); as title) {
+        <p class="problem" role="status">{{ t.firstOff(title) }}</p>
+      } @else if (isOn()) {
+        <p class="problem" role="status">{{ t.leaveTheClamps }}</p>
       }
       <p class="dim">{{ t.noHookUpIsOffered(caution) }}</p>
     </section>
-    <vt-next-action [label]="t.stoppedGoToTheVerdict" (go)="toVerdict.emit()" />
+    @let does = action();
+    <vt-next-action
+      [label]="does.label"
+      [action]="does.key"
+      [disabled]="does.waits ?? false"
+      (go)="does.go()"
+    />
   `,
   styles: `
     :host {
@@ -65,18 +84,48 @@ export class StopScreen {
   protected readonly t = T;
 
   readonly work = input.required<Work>();
-  readonly toVerdict = output();
+  readonly rescue = input.required<PlannedRescue | null>();
+  readonly goOn = output<Stage>();
+  readonly readAgain = output();
 
   private readonly reporter = inject(Reporter);
   private readonly reasons = inject(ReasonPrompt);
 
   protected readonly words = STOP_WORDS;
+  protected readonly readsAgain = STOPS_READ_AGAIN;
   protected readonly caution = STANDING_CAUTION;
-  protected readonly clampsOn = computed(() =>
-    Object.values(this.work().job.hookup.clamps).some((c) => c !== null),
-  );
+  private readonly next = nextActionAt('hookup');
+  /** Something is on that is better not touched. */
+  protected readonly isOn = computed(() => isToBeCleared(this.work().job.hookup));
+  /** What comes off first, as an order; null where nothing is on. */
+  protected readonly takeOff = computed(() => {
+    const next = this.next();
+    return next.act === 'take-off'
+      ? actionTitle(next.action, this.work(), this.rescue(), this.work().job.hookup)
+      : null;
+  });
+  protected readonly action = computed((): StageAction => {
+    const next = this.next();
+    if (next.act === 'take-off') {
+      const { action } = next;
+      return {
+        label: actionDone(action, this.work().machine, this.rescue()?.option.sourceKind),
+        key: stepKey({ action }),
+        go: () => this.reporter.report(...entryOf(action)),
+      };
+    }
+    return next.act === 'go'
+      ? { label: goWords(next.to, next.why), go: () => this.goOn.emit(next.to) }
+      : { label: T.stop, waits: true, go: () => undefined };
+  });
 
-  protected async withdraw(stop: Work['job']['stops'][number]): Promise<void> {
+  /** What was raised may be taken back; that it froze in the night, once it has thawed. What the readings say now stays. */
+  protected canWithdraw(stop: StopCondition): boolean {
+    const { job, situation } = this.work();
+    return job.stops.includes(stop) || (stop === 'frozen' && situation.coldestC < situation.tempC);
+  }
+
+  protected async withdraw(stop: StopCondition): Promise<void> {
     await withdrawStop(this.reasons, this.reporter, stop);
   }
 }

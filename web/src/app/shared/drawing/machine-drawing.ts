@@ -77,7 +77,7 @@ import { MACHINE_DRAWING as T } from '@words/screens/drawing';
       padding-top: 6px;
       font-size: 15px;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       .zones {
         display: none;
       }

@@ -171,7 +171,7 @@ export interface EditedEntry {
       align-items: end;
       gap: 10px;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       form {
         height: auto;
       }

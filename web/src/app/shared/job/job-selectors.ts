@@ -1,26 +1,22 @@
+import { NOTHING_CONNECTED } from '@voltrek/core/hookup';
 import {
-  anyClampOn,
-  type HookupStep,
-  makeSafe,
-  NOTHING_CONNECTED,
-  type OrderProgress,
-  progressOf,
-  replan,
-} from '@voltrek/core/hookup';
-import {
+  clearingRunOf,
   evidenceOfJob,
   foldingOnward,
-  hookupScene,
+  hookupRunOf,
   type Job,
   lastUndoable,
+  machineAsFound,
+  makeSafeOf,
+  type OrderRun,
   type OtherVan,
-  ordersOfJob,
   planCases,
-  plannedOption,
+  plannedRescue,
   profileOfJob,
   rankForJob,
   repairsMade,
   readingsOf,
+  situationOf,
   toolsOfKit,
   vansHere,
   wakeCases,
@@ -44,6 +40,8 @@ export const selectJob = createSelector(selectEvents, foldingOnward());
 
 const selectJobRules = createSelector(selectJob, (job) => job?.rules ?? null);
 
+const NO_KIT: readonly KitItem[] = [];
+
 /** Vans beside the job's own that have come to it. */
 const selectVansHere = createSelector(
   createSelector(selectJob, (job) => (job ? vansHere(job).join() : '')),
@@ -53,25 +51,31 @@ const selectVansHere = createSelector(
 /** One and the same: what came with the job stays the same object while no other van is here. */
 const NO_VANS: readonly Van[] = [];
 
-/** What came with the job: the rules are its own, where its log has them, and what other vans brought is at hand too. */
+/** What of the log says which batteries the machine was found with. */
+const selectFoundWith = createSelector(
+  createSelector(selectJob, (job) => job?.call ?? null),
+  createSelector(selectJob, (job) => job?.modelId ?? ''),
+  (call, modelId) => call && { call, modelId },
+);
+
+/**
+ * What came with the job: the rules are its own, where its log has them, the machine has the batteries that it was found with, and what other
+ * vans brought is at hand too.
+ */
 export const selectDetail = createSelector(
   jobFeature.selectDetail,
   selectJobRules,
   selectVansHere,
-  (detail, own, here) => {
+  selectFoundWith,
+  (detail, own, here, foundWith) => {
     if (!detail) return null;
+    const machine = foundWith ? machineAsFound(foundWith, detail.machine) : detail.machine;
     const known = new Set(detail.kit.map(({ id }) => id));
     const brought = here.flatMap(({ kit }) => kit.filter(({ id }) => !known.has(id)));
     const kit = brought.length > 0 ? [...detail.kit, ...brought] : detail.kit;
-    return { ...detail, kit, rules: own ?? detail.rules };
+    return { ...detail, machine, kit, rules: own ?? detail.rules };
   },
 );
-
-/** The job with its machine, once both are here. */
-export const selectWork = createSelector(selectJob, selectDetail, (job, detail) =>
-  job && detail ? { job, ...detail } : null,
-);
-export type Work = NonNullable<ReturnType<typeof selectWork>>;
 
 /** House rules that were changed since the job was opened, with what they are now; null when it is worked by the same. */
 export const selectChangedRules = createSelector(jobFeature.selectDetail, selectJobRules, (detail, own) => {
@@ -93,39 +97,59 @@ const keptPart = <P extends object>(part: (job: Job) => P) =>
     resultMemoize(projector, (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)),
   )(selectJob, (job: Job | null) => job && part(job));
 
-/** What ranking depends on: solving every option again for a tap that changes none of it would make the tap slow. */
+/** What is true of the machine depends on this part of the log: solving every option again for a tap that changes none of it would be slow. */
 const selectJobReadings = keptPart(readingsOf);
 
-export const selectOptions = createSelector(selectJobReadings, selectDetail, (readings, detail) =>
-  readings && detail ? rankForJob(readings, detail.machine, detail.kit, detail.rules) : [],
+/** What is known of the job beside its log; the same object while none of it changes. */
+const selectRecord = createSelector(
+  createSelector(selectDetail, (detail) => detail?.machine ?? null),
+  createSelector(selectDetail, (detail) => detail?.donorMachine ?? null),
+  createSelector(selectDetail, (detail) => detail?.kit ?? NO_KIT),
+  createSelector(selectDetail, (detail) => detail?.earlierFlatCalls ?? 0),
+  (machine, donor, kit, earlierFlatCalls) => machine && { machine, donor, kit, earlierFlatCalls },
+);
+
+/** What is true of the job's machine now, the same object while nothing of it changes: every screen asks it here. */
+export const selectSituation = createSelector(
+  selectJobReadings,
+  selectRecord,
+  selectRules,
+  (readings, record, rules) => readings && record && situationOf(readings, record, rules),
+);
+
+/** The job with what is known beside it and what is true of it now, once all are here. The machine has the batteries that are in it now. */
+export const selectWork = createSelector(
+  selectJob,
+  selectDetail,
+  selectSituation,
+  (job, detail, situation) =>
+    job && detail && situation ? { job, ...detail, machine: situation.machine, situation } : null,
+);
+export type Work = NonNullable<ReturnType<typeof selectWork>>;
+
+export const selectOptions = createSelector(selectSituation, (situation) =>
+  situation ? rankForJob(situation) : [],
 );
 
 /** What the figures of each fitting option rest on; the same object while the options are the same. */
-export const selectPlanCases = createSelector(
-  selectJobReadings,
-  selectDetail,
-  selectOptions,
-  (readings, detail, options) =>
-    readings && detail
-      ? planCases(readings, detail.machine, options, detail.rules)
-      : new Map<string, never>(),
+export const selectPlanCases = createSelector(selectSituation, selectOptions, (situation, options) =>
+  situation ? planCases(situation, options) : new Map<string, never>(),
 );
 
 /** What vans that are not here could bring, ranked for this job. */
 export const selectOtherVans = createSelector(
-  selectJobReadings,
+  selectSituation,
   selectDetail,
   kitFeature.selectVans,
-  (readings, detail, vans): readonly OtherVan[] =>
-    readings && detail
+  (situation, detail, vans): readonly OtherVan[] =>
+    situation && detail
       ? vans
           .filter(
             ({ id, retired, kit }) => !retired && id !== detail.call.vanId && !isAtHand(kit, detail.kit),
           )
           .map(({ id, kit }) => {
-            const { machine, rules } = detail;
-            const ranked = rankForJob(readings, machine, kit, rules);
-            return { vanId: id, kit, ranked, cases: planCases(readings, machine, ranked, rules) };
+            const ranked = rankForJob(situation, kit);
+            return { vanId: id, kit, ranked, cases: planCases(situation, ranked) };
           })
       : [],
 );
@@ -133,72 +157,50 @@ const isAtHand = (theirs: readonly KitItem[], ours: readonly KitItem[]): boolean
   theirs.every(({ id }) => ours.some((item) => item.id === id));
 
 /** The wake-up of each fitting option, for a machine that wakes. */
-export const selectWakeCases = createSelector(
-  selectJobReadings,
-  selectDetail,
-  selectOptions,
-  (readings, detail, options) =>
-    readings && detail
-      ? wakeCases(readings, detail.machine, options, detail.rules)
-      : new Map<string, never>(),
+export const selectWakeCases = createSelector(selectSituation, selectOptions, (situation, options) =>
+  situation ? wakeCases(situation, options) : new Map<string, never>(),
 );
 
-const NO_KIT: readonly KitItem[] = [];
-
-/** What the orders depend on, which are searched for and so cost more than a tap may. */
-const selectOrderBasis = keptPart((job) => ({ ...readingsOf(job), plan: job.plan }));
-
-const selectMachine = createSelector(selectDetail, (detail) => detail?.machine ?? null);
-const selectDonorMachine = createSelector(selectDetail, (detail) => detail?.donorMachine ?? null);
-const selectKit = createSelector(selectDetail, (detail) => detail?.kit ?? NO_KIT);
+/** The plan of the log, the same object while it says the same. */
+const selectPlan = keptPart(({ plan }) => ({ plan }));
 
 /** The plan's option with its orders and circuit, the same object until one of them changes; null without a plan. */
-export const selectRescue = createSelector(
-  selectOrderBasis,
-  selectMachine,
-  selectDonorMachine,
-  selectKit,
-  selectRules,
-  (basis, machine, donorMachine, kit, rules) => {
-    if (!basis || !machine) return null;
-    const option = plannedOption(basis, machine, kit, rules);
-    if (!option) return null;
-    return {
-      option,
-      orders: ordersOfJob(basis, machine, donorMachine, option, rules),
-      scene: hookupScene(basis, machine, donorMachine, option),
-    };
-  },
+export const selectRescue = createSelector(selectSituation, selectPlan, (situation, of) =>
+  situation && of ? plannedRescue(situation, of.plan) : null,
 );
-export type PlannedRescue = NonNullable<ReturnType<typeof selectRescue>>;
 
-const NO_STEPS: readonly HookupStep[] = [];
-export type OrderRun = OrderProgress<HookupStep>;
+const NOTHING_DONE = { hookup: NOTHING_CONNECTED, everConnected: false } as const;
 
 /** How far the hook-up is, and how to go on from here, in order or not; no steps without a plan. */
-export const selectHookupRun = createSelector(selectJob, selectRescue, selectRules, (job, rescue, rules) => {
-  const hookup = job?.hookup ?? NOTHING_CONNECTED;
-  return rescue ? replan(rescue.scene, rescue.orders.hookup, hookup, rules) : progressOf(NO_STEPS, hookup);
-});
+export const selectHookupRun = createSelector(
+  selectJob,
+  selectRescue,
+  selectSituation,
+  (job, rescue, situation): OrderRun =>
+    job && situation ? hookupRunOf(job, rescue, situation) : { done: [], next: null, later: [] },
+);
 
-/** How far the clearing is. Once the last clamp is off the order is behind us, whatever its first step says. */
-export const selectClearingRun = createSelector(selectJob, selectRescue, (job, rescue) => {
-  const hookup = job?.hookup ?? NOTHING_CONNECTED;
-  const isUnderWay = job?.everConnected && (anyClampOn(hookup) || hookup.donorRunning || hookup.negativeOff);
-  return progressOf((isUnderWay ? rescue?.orders.clearing : null) ?? NO_STEPS, hookup);
-});
+/** How far the clearing is. */
+export const selectClearingRun = createSelector(selectJob, selectRescue, (job, rescue) =>
+  clearingRunOf(job ?? NOTHING_DONE, rescue),
+);
 
 /** The order that takes everything off from here. */
-export const selectMakeSafe = createSelector(selectJob, selectRescue, selectRules, (job, rescue, rules) =>
-  job && rescue ? makeSafe(rescue.scene, job.hookup, rules) : [],
+export const selectMakeSafe = createSelector(
+  selectJob,
+  selectRescue,
+  selectSituation,
+  (job, rescue, situation) => (job && situation ? makeSafeOf(job, rescue, situation) : []),
 );
 
 /** What the diagnosis of a job is asked with. */
-export function diagnosisOf({ job, machine, kit, earlierFlatCalls }: Work) {
+export function diagnosisOf({ job, situation, kit, earlierFlatCalls }: Work) {
+  const { machine } = situation.record;
   return {
     profile: profileOfJob(job, machine),
     repairs: repairsMade(job),
     evidence: evidenceOfJob(job, machine, earlierFlatCalls),
     tools: toolsOfKit(kit, job.scene?.mainsNear ?? false),
+    moment: { runs: situation.casualtyRuns },
   };
 }

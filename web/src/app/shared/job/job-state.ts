@@ -1,6 +1,7 @@
 import type { Confidence, JobDetail } from '@voltrek/contracts';
 import type { JobEvent } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
+import { acrossPages } from '../state/across-pages';
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
 
 /** An event the server has taken, with its place in the log. */
@@ -68,68 +69,68 @@ const initial: JobState = {
   problem: null,
 };
 
-/** The job on screen. */
-export const jobFeature = createFeature({
-  name: 'job',
-  reducer: createReducer(
-    initial,
-    on(
-      JobActions.opened,
-      (state, { jobId }): JobState =>
-        state.jobId === jobId ? state : { ...initial, jobId, clockAheadMs: state.clockAheadMs },
-    ),
-    on(JobActions.left, (state): JobState => ({ ...initial, clockAheadMs: state.clockAheadMs })),
-    on(JobActions.loaded, (state, { jobId, detail, waiting }): JobState => {
-      if (state.jobId !== jobId) return state;
-      const { events, ...rest } = detail;
-      const fetched = loggedFrom(events);
-      // What was heard while it was on its way is newer than the answer.
-      const newer = state.logged.filter((l) => l.revision > fetched.length);
-      return { ...withHeld(state, [...fetched, ...newer], waiting), detail: rest, problem: null };
-    }),
-    on(JobActions.restored, (state, { jobId, detail, logged, waiting }): JobState => {
-      if (state.jobId !== jobId || state.detail !== null) return state;
-      return { ...withHeld(state, logged, waiting), detail };
-    }),
-    on(
-      JobActions.machineKnown,
-      (state, { jobId, machine, confidence }): JobState =>
-        state.jobId === jobId && state.detail
-          ? { ...state, detail: { ...state.detail, machine, confidence } }
-          : state,
-    ),
-    on(JobActions.failed, (state, { problem }): JobState => ({ ...state, problem })),
-    on(
-      JobActions.reported,
-      (state, { event }): JobState => ({
-        ...withBatteriesInDoubt(state, event),
-        pending: [...state.pending, event],
-      }),
-    ),
-    on(
-      JobActions.acknowledged,
-      (state, { event, revision }): JobState => withLogged(state, { event, revision }),
-    ),
-    // What is known is moved only as far as the answer proves: one that was long on its way says little.
-    on(JobActions.clockTold, (state, { leastMs, mostMs }): JobState => {
-      const clockAheadMs = Math.min(mostMs, Math.max(leastMs, state.clockAheadMs));
-      return clockAheadMs === state.clockAheadMs ? state : { ...state, clockAheadMs };
-    }),
-    on(
-      JobActions.heard,
-      (state, { event, revision }): JobState =>
-        withLogged(withBatteriesInDoubt(state, event), { event, revision }),
-    ),
-    on(
-      JobActions.refused,
-      JobActions.leftUnsent,
-      (state, { event }): JobState => ({
-        ...state,
-        pending: state.pending.filter((e) => e.id !== event.id),
-      }),
-    ),
+const reducer = createReducer(
+  initial,
+  on(
+    JobActions.opened,
+    (state, { jobId }): JobState =>
+      state.jobId === jobId ? state : { ...initial, jobId, clockAheadMs: state.clockAheadMs },
   ),
-});
+  on(JobActions.left, (state): JobState => ({ ...initial, clockAheadMs: state.clockAheadMs })),
+  on(JobActions.loaded, (state, { jobId, detail, waiting }): JobState => {
+    if (state.jobId !== jobId) return state;
+    const { events, ...rest } = detail;
+    const fetched = loggedFrom(events);
+    // What was heard while it was on its way is newer than the answer.
+    const newer = state.logged.filter((l) => l.revision > fetched.length);
+    return { ...withHeld(state, [...fetched, ...newer], waiting), detail: rest, problem: null };
+  }),
+  on(JobActions.restored, (state, { jobId, detail, logged, waiting }): JobState => {
+    if (state.jobId !== jobId || state.detail !== null) return state;
+    return { ...withHeld(state, logged, waiting), detail };
+  }),
+  on(
+    JobActions.machineKnown,
+    (state, { jobId, machine, confidence }): JobState =>
+      state.jobId === jobId && state.detail
+        ? { ...state, detail: { ...state.detail, machine, confidence } }
+        : state,
+  ),
+  on(JobActions.failed, (state, { problem }): JobState => ({ ...state, problem })),
+  on(
+    JobActions.reported,
+    (state, { event }): JobState =>
+      // A job that opens here is not on screen yet; what is reported of another is not of this one.
+      state.jobId !== event.jobId || state.pending.some((e) => e.id === event.id)
+        ? state
+        : { ...withBatteriesInDoubt(state, event), pending: [...state.pending, event] },
+  ),
+  on(
+    JobActions.acknowledged,
+    (state, { event, revision }): JobState => withLogged(state, { event, revision }),
+  ),
+  // What is known is moved only as far as the answer proves: one that was long on its way says little.
+  on(JobActions.clockTold, (state, { leastMs, mostMs }): JobState => {
+    const clockAheadMs = Math.min(mostMs, Math.max(leastMs, state.clockAheadMs));
+    return clockAheadMs === state.clockAheadMs ? state : { ...state, clockAheadMs };
+  }),
+  on(
+    JobActions.heard,
+    (state, { event, revision }): JobState =>
+      withLogged(withBatteriesInDoubt(state, event), { event, revision }),
+  ),
+  on(
+    JobActions.refused,
+    JobActions.leftUnsent,
+    (state, { event }): JobState => ({
+      ...state,
+      pending: state.pending.filter((e) => e.id !== event.id),
+    }),
+  ),
+);
+
+/** The job on screen. */
+export const jobFeature = createFeature({ name: 'job', reducer: acrossPages<JobState>(reducer) });
 
 /** Which batteries sit in the vehicle is not known between a change of battery, or its undoing, and the server's word on it. */
 function withBatteriesInDoubt(state: JobState, event: JobEvent): JobState {

@@ -1,8 +1,18 @@
 import { inject, Injectable } from '@angular/core';
-import { type EventEntry, type JobEvent, lastUndoable, refusalOf } from '@voltrek/core/job';
+import type { JobDetail } from '@voltrek/contracts';
+import {
+  type EventEntry,
+  foldJob,
+  type JobEvent,
+  lastUndoable,
+  type Refusal,
+  refusalOf,
+  type Surroundings,
+} from '@voltrek/core/job';
 import { REFUSAL_WORDS } from '@voltrek/contracts/words';
 import { Store } from '@ngrx/store';
 import { sessionFeature } from '../state/session';
+import { DeviceStore } from '../sync/device-store';
 import { JobActions, jobFeature } from './job-state';
 import { newEvent } from './new-event';
 import { selectDetail, selectEvents, selectJob } from './job-selectors';
@@ -11,6 +21,7 @@ import { selectDetail, selectEvents, selectJob } from './job-selectors';
 @Injectable({ providedIn: 'root' })
 export class Reporter {
   private readonly store = inject(Store);
+  private readonly device = inject(DeviceStore);
   private readonly jobId = this.store.selectSignal(jobFeature.selectJobId);
   private readonly crewId = this.store.selectSignal(sessionFeature.selectCrewId);
   private readonly events = this.store.selectSignal(selectEvents);
@@ -18,22 +29,41 @@ export class Reporter {
   private readonly job = this.store.selectSignal(selectJob);
   private readonly detail = this.store.selectSignal(selectDetail);
 
+  /**
+   * Reports what happened in a job that is not on screen. It is judged by what this device holds of it; of a job that it does not hold the server
+   * judges. Kept first, then sent, like every tap.
+   */
+  async reportFor(jobId: string, ...entry: EventEntry): Promise<void> {
+    const event = this.eventOf(jobId, entry);
+    const held = await this.device.held(jobId);
+    const waiting = await this.device.waitingFor(jobId);
+    const events = held ? [...held.logged.map((l) => l.event), ...waiting] : [];
+    const refusal = held ? refusalOf(foldJob(events), event, this.around(held.detail, events)) : null;
+    this.tell(event, refusal);
+  }
+
   /** Reports what happened. What the job's own rules refuse is told at once and never sent. */
   report(...entry: EventEntry): void {
-    const made = newEvent(this.jobId() ?? '', this.crewId(), ...entry);
-    // By the server's clock, as far as it is known: rests are counted by it.
-    const event = { ...made, at: new Date(Date.now() + this.clockAhead()).toISOString() } as JobEvent;
+    const event = this.eventOf(this.jobId() ?? '', entry);
     const detail = this.detail();
     // Until the job is here nothing can be judged: the server will.
-    const refusal =
-      detail &&
-      refusalOf(this.job(), event, {
-        machine: detail.machine,
-        donor: detail.donorMachine,
-        kit: detail.kit,
-        rules: detail.rules,
-        undoable: () => lastUndoable(this.events()),
-      });
+    this.tell(event, detail && refusalOf(this.job(), event, this.around(detail, this.events())));
+  }
+
+  private eventOf(jobId: string, entry: EventEntry): JobEvent {
+    const made = newEvent(jobId, this.crewId(), ...entry);
+    // By the server's clock, as far as it is known: rests are counted by it.
+    return { ...made, at: new Date(Date.now() + this.clockAhead()).toISOString() } as JobEvent;
+  }
+
+  private around(
+    { machine, donorMachine: donor, kit, rules }: Omit<JobDetail, 'events'>,
+    events: readonly JobEvent[],
+  ): Surroundings {
+    return { machine, donor, kit, rules, undoable: () => lastUndoable(events) };
+  }
+
+  private tell(event: JobEvent, refusal: Refusal | null): void {
     this.store.dispatch(
       refusal ? JobActions.refused({ event, why: REFUSAL_WORDS[refusal] }) : JobActions.reported({ event }),
     );

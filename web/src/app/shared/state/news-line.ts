@@ -1,5 +1,6 @@
 import { Injectable } from '@angular/core';
 import type { News } from '@voltrek/contracts';
+import type { Action } from '@ngrx/store';
 import { BehaviorSubject, filter, Subject } from 'rxjs';
 
 /** One page of a device listens to the server; the others hear it from that one. */
@@ -16,7 +17,9 @@ type Relayed =
   /** `isNew`: it was made just now; what was told before it came to stand was heard by nobody. */
   | { readonly kind: 'line'; readonly stands: boolean; readonly isNew: boolean }
   /** A page that has just opened asks how the line stands. */
-  | { readonly kind: 'asks' };
+  | { readonly kind: 'asks' }
+  /** Something that a page did to what all pages of the device show. */
+  | { readonly kind: 'page'; readonly action: Action };
 
 /**
  * What the server tells as it happens, on one line for the whole device: a browser gives six connections a host, so that a line for each page
@@ -29,6 +32,7 @@ export class NewsLine {
   private readonly came = new Subject<void>();
   private readonly channel = 'BroadcastChannel' in globalThis ? new BroadcastChannel(CHANNEL) : null;
   private isListener = false;
+  private readonly shared = new Subject<Action>();
 
   /** What is told, as it comes. */
   readonly news = this.told.asObservable();
@@ -39,6 +43,14 @@ export class NewsLine {
    * that listened, which closes without a word, and the next one.
    */
   readonly cameBack = this.came.asObservable();
+
+  /** What other pages of this device did, as they did it; with the network and without. */
+  readonly ofPages = this.shared.asObservable();
+
+  /** Tells the other pages of this device what was done on this one. */
+  tellPages(action: Action): void {
+    this.relay({ kind: 'page', action });
+  }
 
   /** Begins to listen, itself or through another page of this device. */
   start(): void {
@@ -57,7 +69,8 @@ export class NewsLine {
   }
 
   private hear(relayed: Relayed): void {
-    if (relayed.kind === 'asks') {
+    if (relayed.kind === 'page') this.shared.next(relayed.action);
+    else if (relayed.kind === 'asks') {
       if (this.isListener) this.relay({ kind: 'line', stands: this.line.value, isNew: false });
     } else if (this.isListener) return;
     else if (relayed.kind === 'line') this.set(relayed);

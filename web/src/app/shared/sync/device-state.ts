@@ -1,5 +1,6 @@
 import type { JobEvent } from '@voltrek/core/job';
 import { createActionGroup, createFeature, createReducer, createSelector, on, props } from '@ngrx/store';
+import { acrossPages } from '../state/across-pages';
 import { JobActions, type RefusedEvent } from '../job/job-state';
 import type { ParkedEvent } from './device-store';
 import type { Errand } from './errand';
@@ -65,87 +66,89 @@ const refusedWith = (state: DeviceState, refusal: RefusedEvent): DeviceState => 
   refused: withAll(state.refused, [refusal], (r) => r.event.id),
 });
 
+const reducer = createReducer(
+  initial,
+  on(
+    DeviceActions.restored,
+    (state, { waiting, parked, refused, errands }): DeviceState => ({
+      ...state,
+      isLookedFor: true,
+      waiting: withAll(waiting, state.waiting, (e) => e.id),
+      parked: withAll(state.parked, parked, (p) => p.eventId),
+      refused: withAll(state.refused, refused, (r) => r.event.id),
+      errands: withAll(errands, state.errands, (e) => e.id),
+    }),
+  ),
+  on(
+    JobActions.reported,
+    (state, { event }): DeviceState => ({
+      ...state,
+      waiting: withAll(state.waiting, [event], (e) => e.id),
+    }),
+  ),
+  on(
+    JobActions.acknowledged,
+    (state, { event, at }): DeviceState => ({
+      ...without(state, event.id),
+      savedAt: at,
+      connected: true,
+    }),
+  ),
+  on(JobActions.heard, JobActions.leftUnsent, (state, { event }): DeviceState => without(state, event.id)),
+  on(
+    JobActions.refused,
+    (state, { event, why }): DeviceState => ({ ...refusedWith(state, { event, why }), connected: true }),
+  ),
+  on(DeviceActions.dropped, (state, { event, why }): DeviceState => refusedWith(state, { event, why })),
+  on(
+    JobActions.refusalRead,
+    (state, { eventId }): DeviceState => ({
+      ...state,
+      refused: state.refused.filter((r) => r.event.id !== eventId),
+    }),
+  ),
+  on(
+    DeviceActions.parked,
+    (state, parked): DeviceState => ({
+      ...state,
+      parked: [
+        ...state.parked.filter((p) => p.eventId !== parked.eventId),
+        { eventId: parked.eventId, why: parked.why },
+      ],
+    }),
+  ),
+  on(
+    DeviceActions.sendAgain,
+    (state, { event }): DeviceState => ({
+      ...state,
+      parked: state.parked.filter((p) => p.eventId !== event.id),
+    }),
+  ),
+  on(
+    DeviceActions.errandKept,
+    (state, { errand }): DeviceState => ({
+      ...state,
+      connected: false,
+      errands: withAll(state.errands, [errand], (e) => e.id),
+    }),
+  ),
+  on(
+    DeviceActions.errandGone,
+    (state, { id }): DeviceState => ({ ...state, errands: state.errands.filter((e) => e.id !== id) }),
+  ),
+  on(
+    DeviceActions.errandTold,
+    (state, { id, why }): DeviceState => ({
+      ...state,
+      errands: state.errands.map((e) => (e.id === id ? { ...e, why } : e)),
+    }),
+  ),
+  on(JobActions.connectionChanged, (state, { connected }): DeviceState => ({ ...state, connected })),
+);
+
 export const deviceFeature = createFeature({
   name: 'device',
-  reducer: createReducer(
-    initial,
-    on(
-      DeviceActions.restored,
-      (state, { waiting, parked, refused, errands }): DeviceState => ({
-        ...state,
-        isLookedFor: true,
-        waiting: withAll(waiting, state.waiting, (e) => e.id),
-        parked: withAll(state.parked, parked, (p) => p.eventId),
-        refused: withAll(state.refused, refused, (r) => r.event.id),
-        errands: withAll(errands, state.errands, (e) => e.id),
-      }),
-    ),
-    on(
-      JobActions.reported,
-      (state, { event }): DeviceState => ({
-        ...state,
-        waiting: withAll(state.waiting, [event], (e) => e.id),
-      }),
-    ),
-    on(
-      JobActions.acknowledged,
-      (state, { event, at }): DeviceState => ({
-        ...without(state, event.id),
-        savedAt: at,
-        connected: true,
-      }),
-    ),
-    on(JobActions.heard, JobActions.leftUnsent, (state, { event }): DeviceState => without(state, event.id)),
-    on(
-      JobActions.refused,
-      (state, { event, why }): DeviceState => ({ ...refusedWith(state, { event, why }), connected: true }),
-    ),
-    on(DeviceActions.dropped, (state, { event, why }): DeviceState => refusedWith(state, { event, why })),
-    on(
-      JobActions.refusalRead,
-      (state, { eventId }): DeviceState => ({
-        ...state,
-        refused: state.refused.filter((r) => r.event.id !== eventId),
-      }),
-    ),
-    on(
-      DeviceActions.parked,
-      (state, parked): DeviceState => ({
-        ...state,
-        parked: [
-          ...state.parked.filter((p) => p.eventId !== parked.eventId),
-          { eventId: parked.eventId, why: parked.why },
-        ],
-      }),
-    ),
-    on(
-      DeviceActions.sendAgain,
-      (state, { event }): DeviceState => ({
-        ...state,
-        parked: state.parked.filter((p) => p.eventId !== event.id),
-      }),
-    ),
-    on(
-      DeviceActions.errandKept,
-      (state, { errand }): DeviceState => ({
-        ...state,
-        connected: false,
-        errands: withAll(state.errands, [errand], (e) => e.id),
-      }),
-    ),
-    on(
-      DeviceActions.errandGone,
-      (state, { id }): DeviceState => ({ ...state, errands: state.errands.filter((e) => e.id !== id) }),
-    ),
-    on(
-      DeviceActions.errandTold,
-      (state, { id, why }): DeviceState => ({
-        ...state,
-        errands: state.errands.map((e) => (e.id === id ? { ...e, why } : e)),
-      }),
-    ),
-    on(JobActions.connectionChanged, (state, { connected }): DeviceState => ({ ...state, connected })),
-  ),
+  reducer: acrossPages<DeviceState>(reducer),
   extraSelectors: ({ selectWaiting, selectParked, selectErrands }) => ({
     /** What waits: how many taps and errands, of how many jobs, and since when; null when all is saved. */
     selectBacklog: createSelector(selectWaiting, selectErrands, (waiting, errands) => {

@@ -8,6 +8,7 @@ import { firstValueFrom, timeout } from 'rxjs';
 import { JobActions, loggedFrom } from '../job/job-state';
 import { Api } from '../state/api';
 import { BoardActions } from '../state/board';
+import { PageActions } from '../state/across-pages';
 import { NewsLine } from '../state/news-line';
 import { Finder } from '../state/finder';
 import { whenIdle } from '../ui/idle';
@@ -78,6 +79,10 @@ export class JobSync {
     // Of every job, not only of the one on screen: what is held here stays as the server has it.
     inject(NewsLine).news.subscribe((news) => {
       if (news.kind === 'logged') void this.device.acknowledge(news);
+    });
+    // Another page tapped in the same job: its tap goes before the next one here.
+    actions.pipe(ofType(PageActions.told)).subscribe(({ action }) => {
+      if (action.type === JobActions.reported.type) this.begun.clear();
     });
     actions.pipe(ofType(JobActions.machineKnown)).subscribe(({ jobId, machine, confidence }) => {
       void this.device.held(jobId).then(async (held) => {

@@ -51,7 +51,7 @@ import type { FormField } from './form-field';
     .wide {
       grid-column: 1 / -1;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       :host {
         grid-template-columns: 1fr;
       }

@@ -9,6 +9,10 @@ export function unfitChargeWords(unfit: UnfitCharge): string {
       return BAR_WORDS[unfit.bar];
     case 'charger':
       return `not with this one: ${UNFIT_CHARGER_WORDS[unfit.why]}`;
+    case 'stopped':
+      return 'a stop is in force';
+    case 'runs':
+      return 'the engine runs: its own alternator charges it';
     case 'unread':
       return 'read its rest volts first';
     case 'no-mains':

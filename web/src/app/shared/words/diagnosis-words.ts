@@ -274,6 +274,7 @@ export const GROUND_WORDS: Record<Ground, string> = {
   'proved-worn': 'A test proves it worn.',
   'likely-but-unproved': 'It may well be done, but nothing proves it yet: charge it, then test.',
   'discharged-not-bad': 'Discharged is not bad: nothing here condemns it.',
+  'cells-apart': 'One cell reads low: charge it to full, then read the cells again. Still apart, it is bad.',
   'flat-again': 'Flat again within 90 days, and no test shows it sound.',
   'died-in-service': 'A 12 V battery that has died once is near its end.',
   'sound-and-charged': 'It holds its charge and nothing speaks against it.',

@@ -2,29 +2,55 @@ import type { Advice } from '@voltrek/core/job';
 import type { VerdictRecord } from '@voltrek/core/verdict';
 import { CHEMISTRY_WORDS, hoursWords } from './plan-words';
 import { repairedPart } from './repair-words';
+import { runDownWords } from './road-words';
 import { driveWords } from './words';
 import { SUSPECT_WORDS } from './verdict-words';
 
+/** What the finding rests on. */
+export interface FoundOn {
+  /** The rest volts of its battery were read. */
+  readonly isRead: boolean;
+  readonly wasJoined: boolean;
+}
+
+const flatWords = (isRead: boolean, isSure: boolean): string => {
+  if (isRead && isSure) return 'Your battery was flat.';
+  return isRead ? 'Your battery was low.' : 'Your battery was probably flat: it was not measured.';
+};
+
 /** What was wrong, as an owner is told it. */
-export function ownerFinding({ verdict, suspect, repaired = [] }: VerdictRecord): string {
+export function ownerFinding(
+  { verdict, suspect, certainty, repaired = [] }: VerdictRecord,
+  { isRead, wasJoined }: FoundOn,
+): string {
   const part = suspect ? SUSPECT_WORDS[suspect] : '';
+  // No more is said than was found.
+  const isSure = certainty !== 'unsure';
   switch (verdict) {
     case 'keep':
       return 'Your battery is sound. Keep it.';
     case 'charge-first':
-      return `Your battery was flat. Flat is not bad: charge it to full, then have it judged.${part ? ` What made it flat must be mended as well: ${part}.` : ''}`;
+      return `${flatWords(isRead, isSure)} Charge it to full, then have it judged: flat is not bad.${part ? ` ${isSure ? 'What made it flat must be mended as well' : 'What may have made it flat is looked at as well'}: ${part}.` : ''}`;
     case 'replace-soon':
-      return 'Your battery is near the end of its life. It will leave you standing again.';
+      return isSure
+        ? 'Your battery is near the end of its life. It will leave you standing again.'
+        : 'Your battery is probably near the end of its life. One more test would tell.';
     case 'replace-now':
-      return 'Your battery is worn out. It cannot be trusted to the next start.';
+      return isSure
+        ? 'Your battery is worn out. It cannot be trusted to the next start.'
+        : 'Your battery is probably worn out. Do not trust it to the next start.';
     case 'not-the-battery':
-      return `Your battery is not to blame: ${part || 'the fault is elsewhere'}.`;
+      return isSure
+        ? `Your battery is not to blame: ${part || 'the fault is elsewhere'}.`
+        : `Your battery is probably not to blame: most likely ${part || 'the fault is elsewhere'}.`;
     case 'repaired':
       return `The fault was mended on the spot: ${repaired.length > 0 ? repaired.map(repairedPart).join(', ') : part}.`;
     case 'not-known':
       return 'It is not clear yet why it did not start. One more look will tell.';
     case 'unsafe':
-      return 'It was not safe to start or charge it. Nothing was joined.';
+      return wasJoined
+        ? 'It was not safe to go on. Everything was taken off again.'
+        : 'It was not safe to start or charge it. Nothing was joined.';
   }
 }
 
@@ -35,6 +61,10 @@ export function adviceWords(advice: Advice): string {
       return 'Leave it as it is: do not start it, charge it or join anything to it. Have it taken to a workshop.';
     case 'drive-now':
       return `Do not stop the engine for ${advice.drive.leastMinutes} min at least, with heater, lamps and seat warmers low. ${driveWords(advice.drive)}`;
+    case 'charging-unread':
+      return 'Whether it charges while it runs was not measured: have that done before you drive it.';
+    case 'do-not-drive':
+      return `Do not drive it: it does not charge while it runs. Have it towed. On a charged battery it runs ${runDownWords(advice.charged)}, then it stops.`;
     case 'keep-awake':
       return 'Leave it awake, or plugged in, until its small battery is full: two hours or more.';
     case 'charge-full':

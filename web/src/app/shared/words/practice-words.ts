@@ -1,6 +1,6 @@
 import type { ClampId } from '@voltrek/core/circuit';
 import { isRedClamp, isSourceClamp } from '@voltrek/core/circuit';
-import type { HandAction } from '@voltrek/core/hookup';
+import { type HandAction, SPARE_POSTS } from '@voltrek/core/hookup';
 import type { Machine } from '@voltrek/core/machine';
 import type {
   AmpsAround,
@@ -118,8 +118,11 @@ export const clampWords = (clamp: ClampId): string =>
   `${isRedClamp(clamp) ? 'Red' : 'Black'}, ${isSourceClamp(clamp) ? 'source end' : 'casualty end'}`;
 
 /** What a point is called, on the machine or on the source. */
-export const placeName = (machine: Machine | null, pointId: string): string =>
-  machine?.points.find(({ id }) => id === pointId)?.label ?? pointId;
+export function placeName(machine: Machine | null, pointId: string): string {
+  if (pointId === SPARE_POSTS.plus) return 'spare battery +';
+  if (pointId === SPARE_POSTS.minus) return 'spare battery -';
+  return machine?.points.find(({ id }) => id === pointId)?.label ?? 'a place that is not known';
+}
 
 function handsWords(
   action: Exclude<HandAction, { kind: 'crank' }>,

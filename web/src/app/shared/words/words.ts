@@ -141,6 +141,12 @@ export const STOP_WORDS: Record<
     wrong: 'Reversed leads put both batteries in series across your hands.',
     instead: 'Find two signs that agree, then prove it with the meter.',
   },
+  'case-warm': {
+    sign: 'Case warm on charge',
+    wrong: 'A battery that warms on charge is failing inside, or is given too much. It can burst.',
+    instead:
+      'Charger off, plug out, then the clamps. Let it cool in the open. Do not charge or crank it here.',
+  },
   'nowhere-to-stand': {
     sign: 'No safe place to stand',
     wrong: 'Traffic, slope or ice can kill faster than a battery.',
@@ -206,7 +212,7 @@ export function ofBattery(name: string, battery: number | null | undefined): str
   return battery == null ? name : `${name}, ${batteryWord(battery)}`;
 }
 
-export const OUTLOOK_WORDS: Record<Outlook, string> = {
+export const OUTLOOK_WORDS: Record<Outlook | 'stop-ahead', string> = {
   cranks: 'will crank',
   marginal: 'may crank',
   'too-slow': 'too slow to fire',
@@ -215,6 +221,7 @@ export const OUTLOOK_WORDS: Record<Outlook, string> = {
   wakes: 'will wake it',
   'does-not-wake': 'will not wake it',
   charges: 'charges it to full',
+  'stop-ahead': 'a stop is ahead',
 };
 
 export const LIMIT_WORDS: Record<LimitedBy, string> = {
@@ -363,8 +370,12 @@ export const REASON_WORDS: Record<StepReason, string> = {
   'pack-arms': 'Current can flow from here on. Crank soon.',
   'cells-burn': 'Bare cells that are shorted, overcharged or crushed burn, and are not put out.',
   'cells-unguarded': 'Nothing in these cells stops a wrong clamp or a full cell.',
+  'cells-unplugged':
+    'Bare cells have no switch. Unplugged, both ends of the leads are dead: they stay so until both clamps are on.',
+  'cells-unplugged-black': 'The cells are still unplugged, so this contact makes no spark.',
+  'cells-plugged': 'Plugging in makes the contact. Current can flow from here on: crank soon.',
   'cells-off-first':
-    'The engine charges bare cells past their limit within seconds: off before anything else.',
+    'The engine charges bare cells past their limit within seconds: unplugged before anything else.',
   'donor-lends': 'It charges the low battery and carries the crank.',
   'charger-works': 'Look in on it: volts, amps, the warmth of its case. Nothing is cranked with it on.',
   'charge-first': 'A low battery gains surface charge and pulls less from the leads.',
@@ -490,6 +501,9 @@ export const ROLLING_BAR_WORDS: Record<RollingStartBar, string> = {
   'no-gearbox': 'no gearbox to roll on',
   'onto-road': 'it would roll onto a road',
   'no-control-power': 'too few volts for its control unit',
+  'clamps-on': 'clamps are on',
+  runs: 'it runs already',
+  stopped: 'a stop is in force',
 };
 export const ROLLING_CAUTION_WORDS: Record<RollingStartCaution, string> = {
   'second-gear': 'second gear, key on',

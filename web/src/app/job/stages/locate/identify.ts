@@ -297,7 +297,7 @@ const SUGGESTIONS = 5;
       outline: 3px solid var(--lamp);
       outline-offset: 2px;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       .fields {
         grid-template-columns: 1fr 1fr;
       }

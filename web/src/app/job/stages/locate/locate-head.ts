@@ -41,7 +41,7 @@ const mayLend = ({ donorMachine, machine }: Work): boolean =>
       align-items: baseline;
       gap: 16px;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       :host {
         gap: 6px;
       }

@@ -259,7 +259,7 @@ const MOVE_STEP_MM = 100;
       stroke: var(--negative-edge);
       stroke-width: 1.5;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       .split {
         grid-template-columns: 1fr;
       }

@@ -1,5 +1,4 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { restVoltsByBattery, workingTempC } from '@voltrek/core/job';
 import { bankStanding } from '@voltrek/core/verdict';
 import { volts } from '@words/figures';
 import { shortMinutes } from '@words/plan-words';
@@ -70,9 +69,9 @@ export class BankNow {
   readonly work = input.required<Work>();
 
   protected readonly bank = computed(() => {
-    const { job, machine, rules } = this.work();
-    const [restVolts = null] = restVoltsByBattery(job, machine.batteries.length);
-    return restVolts === null ? null : bankStanding(machine, restVolts, workingTempC(job), rules);
+    const { machine, rules, situation } = this.work();
+    const [restVolts = null] = situation.restVolts;
+    return restVolts === null ? null : bankStanding(machine, restVolts, situation.tempC, rules);
   });
   protected readonly minutes = shortMinutes;
   protected readonly volts = volts;

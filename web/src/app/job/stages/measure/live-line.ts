@@ -85,7 +85,7 @@ const SAME_WITHIN = 0.0008;
       line-height: 1.1;
       white-space: nowrap;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       .key {
         padding: 4px 8px;
         line-height: 1.1;

@@ -1,16 +1,18 @@
-import { coldestOf, socFromCells, socFromRestVolts } from '@voltrek/core/battery';
+import { socFromCells, socFromRestVolts } from '@voltrek/core/battery';
 import { daysToFlat } from '@voltrek/core/charging';
 import {
   chargingMeaning,
+  type ChargingMeaningCode,
   crankMeaning,
+  type CrankMeaningCode,
   type Found,
   type MeasureKind,
   outcomeOf,
   type ReadingKind,
   restMeaning,
+  type RestMeaningCode,
   type Tone,
 } from '@voltrek/core/diagnosis';
-import { restVoltsByBattery, workingTempC } from '@voltrek/core/job';
 import { type RuleKey, RULES } from '@voltrek/core/rules';
 import { ruleReason } from '@words/rule-words';
 import { percent, percentBand } from '@words/figures';
@@ -22,7 +24,29 @@ import { MEANING as T } from '@words/screens/job-stages-measure';
 export interface Meaning {
   readonly tone: Tone;
   readonly text: string;
+  /** The rule that decided it; left out where none did. */
+  readonly rule?: RuleKey;
 }
+
+/** The rule that decides what rest volts mean, by what they mean; the curve of the chemistry decides the others. */
+const REST_RULES: Partial<Record<RestMeaningCode, RuleKey>> = {
+  'dead-cell-or-deep': 'deadCellVolts',
+  'maybe-reversed': 'reversedVolts',
+  'bank-spent': 'capacitorMinVolts',
+};
+const CRANK_RULES: Record<CrankMeaningCode, RuleKey> = {
+  holds: 'crankMinimum',
+  'under-limit': 'crankMinimum',
+  'early-warning': 'crankMinimumStrictVolts',
+  collapses: 'crankMinimumBadVolts',
+};
+const CHARGING_RULES: Partial<Record<ChargingMeaningCode, RuleKey>> = {
+  charging: 'chargingMinVolts',
+  weak: 'chargingMinVolts',
+  'high-but-normal': 'chargingNoteVolts',
+  'over-voltage': 'chargingStopVolts',
+};
+const decidedBy = (rule: RuleKey | undefined): Pick<Meaning, 'rule'> => (rule ? { rule } : {});
 
 /** What a reading of volts says of this machine. */
 export function readingMeaning(
@@ -30,25 +54,28 @@ export function readingMeaning(
   kind: ReadingKind,
   value: number,
   battery: number,
-  tempC: number = workingTempC(work.job),
+  tempC: number = work.situation.tempC,
 ): Meaning {
-  const { machine, job, rules } = work;
+  const { machine, situation, rules } = work;
   const { chemistry } = (machine.batteries[battery] ?? machine.batteries[0]!).rating;
   switch (kind) {
     case 'rest': {
-      const meaning = restMeaning(chemistry, value, tempC, rules, coldestOf(tempC, job.scene?.coldestC));
-      return { tone: meaning.tone, text: restWords(meaning) };
+      const meaning = restMeaning(chemistry, value, tempC, rules, Math.min(tempC, situation.coldestC));
+      const isByFullVolts = meaning.code === 'charged' || meaning.code === 'part-charged';
+      const rule = isByFullVolts && chemistry === 'flooded' ? 'fullVolts' : REST_RULES[meaning.code];
+      return { tone: meaning.tone, text: restWords(meaning), ...decidedBy(rule) };
     }
     case 'crank-minimum': {
-      const rest = restVoltsByBattery(job, machine.batteries.length).filter((v) => v !== null);
+      const rest = situation.restVolts.filter((v) => v !== null);
       const soc = rest.length ? socFromRestVolts(chemistry, Math.min(...rest), tempC).soc : null;
       const meaning = crankMeaning(value, tempC, machine.systemVolts, soc, rules);
-      return { tone: meaning.tone, text: crankWords(meaning) };
+      return { tone: meaning.tone, text: crankWords(meaning), rule: CRANK_RULES[meaning.code] };
     }
     case 'charging-idle':
     case 'charging-loaded': {
       const meaning = chargingMeaning(value, chemistry, tempC, machine.systemVolts, rules);
-      return { tone: meaning.tone, text: chargingWords(meaning, machine.machineClass === 'motorcycle') };
+      const text = chargingWords(meaning, machine.machineClass === 'motorcycle');
+      return { tone: meaning.tone, text, ...decidedBy(CHARGING_RULES[meaning.code]) };
     }
   }
 }
@@ -86,14 +113,14 @@ export function toneOf(outcome: string): Tone {
 
 /** What a figure that is no such reading says. */
 export function figureMeaning(
-  { job, machine }: Work,
+  { machine, situation }: Work,
   { check }: MeasureKind,
   found: Found,
   figures: readonly number[],
 ): Meaning {
   const outcome = outcomeOf(check, found);
   const { rating } = machine.batteries[0]!;
-  const tempC = workingTempC(job);
+  const { tempC } = situation;
   const more =
     check === 'conductance'
       ? `, ${percent(found as number)}`
@@ -102,7 +129,8 @@ export function figureMeaning(
         : check === 'specific-gravity'
           ? gravityBand(figures, tempC)
           : '';
-  return { tone: toneOf(outcome), text: `${OUTCOME_MEANINGS[check]?.[outcome] ?? outcome}${more}` };
+  const text = `${OUTCOME_MEANINGS[check]?.[outcome] ?? outcome}${more}`;
+  return { tone: toneOf(outcome), text, ...(check === 'drain' && { rule: 'parasiticMaxAmps' }) };
 }
 
 function gravityBand(figures: readonly number[], tempC: number): string {
@@ -111,19 +139,8 @@ function gravityBand(figures: readonly number[], tempC: number): string {
   return T.chargeApart(which, percentBand(low, high), spread.toFixed(3));
 }
 
-/** The rule that sets the limit of a reading, with its reason. */
-const LIMIT_RULES: Partial<Record<string, RuleKey>> = {
-  rest: 'fullVolts',
-  'crank-minimum': 'crankMinimum',
-  'charging-idle': 'chargingMinVolts',
-  'charging-loaded': 'chargingMinVolts',
-  'load-test': 'judgeMinSoc',
-  drain: 'parasiticMaxAmps',
-};
-
-/** Why the limit is where it is; null where no rule sets it. */
-export function limitReason(kindId: string): string | null {
-  const key = LIMIT_RULES[kindId];
+/** Why the limit is where it is; null where no rule decided what was read. */
+export function limitReason({ rule: key }: Pick<Meaning, 'rule'>): string | null {
   if (!key) return null;
   return `${RULES[key].limit ? T.houseRule : T.limit}: ${ruleReason(key)}.`;
 }

@@ -3,10 +3,10 @@ import { provideHttpClient } from '@angular/common/http';
 import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
 import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import { foldJob, type JobEvent } from '@voltrek/core/job';
+import type { JobEvent } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
 import { provideState, provideStore, Store } from '@ngrx/store';
-import { CAR, detailOf, event, JOB_ID, opened } from '../../../../testing/fixtures';
+import { CAR, detailOf, event, JOB_ID, opened, workOf } from '../../../../testing/fixtures';
 import { sessionFeature } from '../../../shared/state/session';
 import { JobActions, jobFeature } from '../../../shared/job/job-state';
 import { ARMS_AFTER_MS } from '../../arming';
@@ -32,7 +32,7 @@ describe('Measure', () => {
       JobActions.loaded({ jobId: JOB_ID, detail: { ...detailOf(events), machine }, waiting: [] }),
     );
     const fixture = TestBed.createComponent(Measure);
-    fixture.componentRef.setInput('work', { job: foldJob(events)!, ...detailOf(events), machine });
+    fixture.componentRef.setInput('work', workOf(events, { machine }));
     const root = fixture.nativeElement as HTMLElement;
     const press = async (keys: string): Promise<void> => {
       for (const key of keys) {

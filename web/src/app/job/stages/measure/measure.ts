@@ -29,13 +29,7 @@ import {
   ownVolts,
   type CheckId,
 } from '@voltrek/core/diagnosis';
-import {
-  engineRuns,
-  hasStarted,
-  type ReadingSource,
-  restVoltsByBattery,
-  workingTempC,
-} from '@voltrek/core/job';
+import { entryOf, type NextAction as NextOfJob, type ReadingSource, type Stage } from '@voltrek/core/job';
 import { startsByWaking } from '@voltrek/core/machine';
 import { outOfRange } from '@words/range-words';
 import { NumberPad } from '../../../shared/ui/number-pad';
@@ -48,7 +42,10 @@ import { workerAnswer } from '../../../workers/worker-answer';
 import { Arms } from '../../arms';
 import { NextAction, type StageAction } from '../../next-action';
 import { diagnosisOf, type Work } from '../../../shared/job/job-selectors';
+import { nextActionAt } from '../../../shared/job/next-action-at';
 import { Reporter } from '../../../shared/job/reporter';
+import { goWords } from '@words/next-words';
+import { actionDone } from '../../step-words';
 import { figureFault, figureOf, gravityOf } from './entry';
 import { LiveLine } from './live-line';
 import { LiveStore } from './live-store';
@@ -73,15 +70,6 @@ type Group = MeasureGroup | 'trace';
 const CELLS = 6;
 /** What is taken by keys or fields of its own. */
 const WITHOUT_PAD: readonly MeasureKind['entry'][] = ['cells', 'outcome'];
-/** What is read with the engine off. */
-const STILL_ONLY: readonly CheckId[] = [
-  'rest',
-  'string-balance',
-  'key-on',
-  'conductance',
-  'load-test',
-  'drain',
-];
 
 /** The pad, the linked instruments, the readings taken, and what each one says. */
 @Component({
@@ -96,7 +84,7 @@ export class Measure {
   protected readonly t = T;
 
   readonly work = input.required<Work>();
-  readonly next = output();
+  readonly goOn = output<Stage>();
   /** Told whenever the probes belong elsewhere. */
   readonly probed = output<Probed>();
 
@@ -112,7 +100,8 @@ export class Measure {
 
   protected readonly text = signal('');
   protected readonly cellTexts = signal<readonly string[]>(Array.from({ length: CELLS }, () => ''));
-  protected readonly tempC = computed(() => workingTempC(this.work().job));
+  protected readonly tempC = computed(() => this.work().situation.tempC);
+  private readonly next = nextActionAt('measure');
   private readonly rating = computed(() => this.work().machine.batteries[0]!.rating);
   /** What is measured, and how cold it is. */
   protected readonly what = computed(() => {
@@ -126,22 +115,24 @@ export class Measure {
 
   /** Every measurement of this machine: rest volts once a battery, charging first when it runs. */
   private readonly all = computed<Choice[]>(() => {
-    const { machine, job } = this.work();
+    const { machine, situation } = this.work();
     const choices = measuresFor(this.rating(), !startsByWaking(machine)).flatMap((kind): Choice[] =>
       machine.batteries
         .filter((_, battery) => battery === 0 || checkOf(kind.check).isOfBattery)
         .map((_, battery) => ({ kind, battery, name: measureName(kind, battery, machine.batteries.length) })),
     );
     const isCharging = ({ kind }: Choice): boolean => kind.check === 'charging';
-    return engineRuns(job)
+    return situation.casualtyRuns
       ? [...choices.filter(isCharging), ...choices.filter((c) => !isCharging(c))]
       : choices;
   });
 
-  /** Index of the first reading not yet taken, or whose battery was lifted since. A number, so that events which leave it alone do not move the choice. */
+  /** Index of the first reading not yet taken, or whose battery was lifted or charged since. A number, so that events which leave it alone do not move the choice. */
   private readonly firstOpen = computed(() => {
-    const { readings, lifts } = this.work().job;
-    const isAsItIs = (of: number, at: string): boolean => !lifts.some((l) => l.battery === of && l.at > at);
+    const { readings, lifts, charged } = this.work().job;
+    const chargedAt = charged?.chargeOnly ? charged.at : '';
+    const isAsItIs = (of: number, at: string): boolean =>
+      at > chargedAt && !lifts.some((l) => l.battery === of && l.at > at);
     const open = this.all().findIndex(
       ({ kind, battery }) =>
         kind.reading &&
@@ -171,7 +162,8 @@ export class Measure {
     const { kind } = this.chosen();
     return kind.reading ? READING_WORDS[kind.reading].how : (FIGURE_WORDS[kind.check]?.how ?? '');
   });
-  protected readonly reason = computed(() => limitReason(this.chosen().kind.id));
+  /** Why the limit is where it is, of the rule that decided what is typed. */
+  protected readonly reason = computed(() => limitReason(this.preview() ?? this.cellMeaning() ?? {}));
   protected readonly unit = computed((): 'V' | 'A' | 'mA' => {
     const { entry } = this.chosen().kind;
     return entry === 'milliamps' ? 'mA' : entry === 'ccaAmps' ? 'A' : 'V';
@@ -222,9 +214,20 @@ export class Measure {
       };
     if (this.group() !== 'trace' && this.allCells())
       return { label: T.takeTheSixCells, waits: false, go: () => this.takeCells() };
-    const label = this.work().job.readings.length > 0 ? T.goOnToPlan : T.planWithoutAReading;
-    return { label, waits: false, go: () => this.next.emit() };
+    const next = this.next();
+    if (next.act !== 'go') return this.underStop(next);
+    const isBlind = next.to === 'plan' && this.work().job.readings.length === 0;
+    const label = isBlind ? T.planWithoutAReading : goWords(next.to, next.why);
+    return { label, waits: false, go: () => this.goOn.emit(next.to) };
   });
+
+  /** Under a stop everything that is on comes off first, wherever it is seen. */
+  private underStop(next: NextOfJob): StageAction {
+    if (next.act !== 'take-off') return { label: T.nothingToDo, waits: true, go: () => undefined };
+    const { action } = next;
+    const label = actionDone(action, this.work().machine);
+    return { label, go: () => this.reporter.report(...entryOf(action)) };
+  }
 
   /** The instrument that reads what is chosen. */
   protected readonly instrument = computed<Instrument | null>(() => {
@@ -250,16 +253,16 @@ export class Measure {
     () => !this.isOnDemand() || this.isPadAsked() || this.text() !== '',
   );
   private readonly question = computed(() => diagnosisOf(this.work()));
-  private readonly suspected = workerAnswer(this.question, (worker, { profile, repairs, evidence, tools }) =>
-    worker.suspect(profile, repairs, evidence, tools),
+  private readonly suspected = workerAnswer(
+    this.question,
+    (worker, { profile, repairs, evidence, tools, moment }) =>
+      worker.suspect(profile, repairs, evidence, tools, moment),
   );
   /** The measurement worth most next, of those that can be taken here. */
   protected readonly proposal = computed(() => {
     const found = this.suspected.result();
     if (!found || this.suspected.isStale()) return null;
     for (const { check, gainBits, settles, battery = 0 } of found.proposals) {
-      // While it runs the posts show what charges them.
-      if (this.runs() && STILL_ONLY.includes(check)) continue;
       const at = this.all().findIndex((c) => c.kind.check === check && c.battery === battery);
       if (at >= 0 && gainBits >= LEAST_GAIN_BITS) {
         const [one, other] = settles.map((cause) => CAUSE_WORDS[cause]);
@@ -386,8 +389,8 @@ export class Measure {
   }
 
   private readonly context = computed(() => {
-    const { job, machine } = this.work();
-    const rest = restVoltsByBattery(job, machine.batteries.length);
+    const { machine, situation } = this.work();
+    const rest = situation.restVolts;
     return {
       rating: (machine.batteries[this.chosen().battery] ?? machine.batteries[0]!).rating,
       systemVolts: machine.systemVolts,
@@ -414,9 +417,9 @@ export class Measure {
   /** Found running, no try of this job started it: then it is noted. */
   protected readonly mayRun = computed(() => {
     const { job, machine } = this.work();
-    return machine.engine !== null && job.closedAt === null && !hasStarted(job);
+    return machine.engine !== null && job.closedAt === null && job.attempts.at(-1)?.outcome !== 'started';
   });
-  protected readonly runs = computed(() => engineRuns(this.work().job));
+  protected readonly runs = computed(() => this.work().situation.casualtyRuns);
   protected noteRunning(): void {
     this.reporter.report('circumstance.noted', { what: 'casualty-engine-runs', on: !this.runs() });
   }
@@ -425,8 +428,7 @@ export class Measure {
   private ownOf(value: number): number | null {
     const { kind, battery } = this.chosen();
     if (kind.reading !== 'rest') return value;
-    const { job, machine } = this.work();
-    return ownVolts(value, restVoltsByBattery(job, machine.batteries.length).slice(0, battery));
+    return ownVolts(value, this.work().situation.restVolts.slice(0, battery));
   }
 
   /** What was taken away from the figure shown, in words; nothing where it stands as it is. */

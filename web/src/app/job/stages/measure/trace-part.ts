@@ -10,7 +10,6 @@ import {
 import { NgbProgressbar } from '@ng-bootstrap/ng-bootstrap/progressbar';
 import type { ReadingSource } from '@voltrek/core/job';
 import type { Recording } from '@voltrek/core/trace';
-import { workingTempC } from '@voltrek/core/job';
 import { Chart } from '../../../shared/ui/chart';
 import { percent, volts } from '@words/figures';
 import { TRACE_NOTE_WORDS } from '@words/measure-words';
@@ -227,7 +226,7 @@ export class TracePart {
   }
 
   private async readIt(what: File | Recording, name: string): Promise<void> {
-    const { job, machine } = this.work();
+    const { machine, situation } = this.work();
     const run = this.runner.begin();
     this.progress.set(0.001);
     this.problem.set(null);
@@ -236,7 +235,7 @@ export class TracePart {
       systemVolts: machine.systemVolts,
       engine: machine.engine,
       rating: machine.batteries[0]!.rating,
-      tempC: workingTempC(job),
+      tempC: situation.tempC,
     };
     try {
       const read = await run.ask((worker, hears) =>

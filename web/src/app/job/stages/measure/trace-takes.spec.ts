@@ -1,5 +1,4 @@
-import { foldJob } from '@voltrek/core/job';
-import { CAR, opened } from '../../../../testing/fixtures';
+import { CAR, opened, workOf } from '../../../../testing/fixtures';
 import type { TraceRead } from '../../../workers/trace-read';
 import { takesOf } from './trace-takes';
 
@@ -31,11 +30,10 @@ const READ: TraceRead = {
   file: null,
   drawn: [],
 };
-const job = foldJob([opened()])!;
 
 describe('takesOf', () => {
   it('gives rest, key-on, crank with the strength behind it, and recovery', () => {
-    const takes = takesOf(READ, { job, machine: CAR }, 'trace');
+    const takes = takesOf(READ, workOf([opened()]), 'trace');
     expect(takes.map(([type]) => type)).toEqual([
       'reading.taken',
       'finding.recorded',
@@ -52,10 +50,12 @@ describe('takesOf', () => {
   it('gives no rest volts of a string, and no crank of a machine that wakes', () => {
     const string = { ...CAR, systemVolts: 24 as const, batteries: [CAR.batteries[0]!, CAR.batteries[0]!] };
     expect(
-      takesOf(READ, { job, machine: string }, 'meter').map(([, data]) => ('kind' in data ? data.kind : data)),
+      takesOf(READ, { ...workOf([opened()]), machine: string }, 'meter').map(([, data]) =>
+        'kind' in data ? data.kind : data,
+      ),
     ).not.toContain('rest');
     const wakes = { ...CAR, engine: null };
-    const kinds = takesOf(READ, { job, machine: wakes }, 'meter').flatMap(([type, data]) =>
+    const kinds = takesOf(READ, { ...workOf([opened()]), machine: wakes }, 'meter').flatMap(([type, data]) =>
       type === 'reading.taken' ? [data.kind] : [],
     );
     expect(kinds).toEqual(['rest']);

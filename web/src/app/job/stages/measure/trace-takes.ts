@@ -1,5 +1,5 @@
 import { findingOf, measuresFor } from '@voltrek/core/diagnosis';
-import { type EventEntry, type ReadingSource, workingTempC } from '@voltrek/core/job';
+import type { EventEntry, ReadingSource } from '@voltrek/core/job';
 import { startsByWaking } from '@voltrek/core/machine';
 import type { TraceRead } from '../../../workers/trace-read';
 import type { Work } from '../../../shared/job/job-selectors';
@@ -9,11 +9,11 @@ const rounded = (value: number): number => Math.round(value * 1000) / 1000;
 /** What a trace gives a job as readings and findings, ready to be reported. */
 export function takesOf(
   { findings, strength }: TraceRead,
-  { job, machine }: Pick<Work, 'job' | 'machine'>,
+  { machine, situation }: Pick<Work, 'machine' | 'situation'>,
   source: ReadingSource,
 ): EventEntry[] {
   const { restVolts, keyOnDropVolts, crank, recovery, charging } = findings;
-  const tempC = workingTempC(job);
+  const { tempC } = situation;
   const { rating } = machine.batteries[0]!;
   const context = { rating, systemVolts: machine.systemVolts, tempC, restVolts };
   const kindOf = (id: string) => measuresFor(rating, !startsByWaking(machine)).find((m) => m.id === id);

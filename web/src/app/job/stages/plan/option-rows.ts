@@ -36,8 +36,17 @@ export function byOdds(
     : fit;
 }
 
-/** An option as the list shows it. */
-export function rowOf(ranked: RankedOption, kit: readonly KitItem[], odds: Odds | undefined): OptionRow {
+/**
+ * An option as the list shows it.
+ *
+ * @param isStopAhead its hook-up meets a severe hazard
+ */
+export function rowOf(
+  ranked: RankedOption,
+  kit: readonly KitItem[],
+  odds: Odds | undefined,
+  isStopAhead = false,
+): OptionRow {
   const { crank, wake, outlook, unfit } = ranked;
   const track = wake ? WAKE_TRACK_RATIO : TRACK_RATIO;
   const ratio = crank && !crank.turns ? 0 : ranked.score;
@@ -45,8 +54,14 @@ export function rowOf(ranked: RankedOption, kit: readonly KitItem[], odds: Odds 
   return {
     ranked,
     name: optionName(ranked, kit),
-    outlook: unfit ? unfitWords(unfit) : outlook ? OUTLOOK_WORDS[outlook] : '',
-    tone: outlook === 'cranks' || outlook === 'wakes' ? 'good' : outlook === 'marginal' ? 'watch' : 'bad',
+    outlook: unfit ? unfitWords(unfit) : outlook ? OUTLOOK_WORDS[isStopAhead ? 'stop-ahead' : outlook] : '',
+    tone: isStopAhead
+      ? 'bad'
+      : outlook === 'cranks' || outlook === 'wakes'
+        ? 'good'
+        : outlook === 'marginal'
+          ? 'watch'
+          : 'bad',
     bar: Math.min(100, (ratio / track) * 100),
     mark: 100 / track,
     figure: odds ? inHundred(odds.start) : speed,

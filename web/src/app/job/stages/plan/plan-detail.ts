@@ -271,7 +271,7 @@ const SURE_SHARE = 0.99;
       font-size: 20px;
     }
     /* Three grids one above the other need the height that a narrow screen has to spare. */
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       .chart {
         flex: none;
         height: 340px;

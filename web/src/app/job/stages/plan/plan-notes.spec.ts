@@ -1,9 +1,8 @@
-import { foldJob } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
 import type { RankedOption } from '@voltrek/core/plan';
 import { DEFAULT_RULES } from '@voltrek/core/rules';
 import { type CapacitorBoosterKit, USUAL_COIL_OHMS, USUAL_LATCH_SOURCE_OHMS } from '@voltrek/core/sources';
-import { CAR, detailOf, opened } from '../../../../testing/fixtures';
+import { CAR, opened, workOf } from '../../../../testing/fixtures';
 import type { Work } from '../../../shared/job/job-selectors';
 import { notesOf } from './plan-notes';
 
@@ -21,8 +20,7 @@ const BOOSTER: CapacitorBoosterKit = {
 };
 
 function workWith(kit: Work['kit'], machine: Machine = CAR): Work {
-  const events = [opened()];
-  return { ...detailOf(events), job: foldJob(events)!, kit, machine } as unknown as Work;
+  return workOf([opened()], { kit, machine });
 }
 const drawing = (starterAmps: number) =>
   [{ option: { sourceId: 'bank' }, crank: { starterAmps } }] as unknown as RankedOption[];

@@ -1,5 +1,4 @@
 import { crankCount } from '@voltrek/core/capacitor';
-import { batteriesOfJob, workingTempC } from '@voltrek/core/job';
 import type { RankedOption } from '@voltrek/core/plan';
 import { knowsLatchWires } from '@voltrek/core/reach';
 import { bankAt, BOOSTER_FILLED_VOLTS, boosterFillSeconds, usualLatchPoint } from '@voltrek/core/sources';
@@ -18,7 +17,10 @@ export interface PlanNote {
 const COUNTED_SECONDS = 1.5;
 
 /** What the booster and the latch source do on this job. */
-export function notesOf({ job, machine, kit, rules }: Work, ranked: readonly RankedOption[]): PlanNote[] {
+export function notesOf(
+  { machine, kit, rules, situation }: Work,
+  ranked: readonly RankedOption[],
+): PlanNote[] {
   const hasLatch = knowsLatchWires(machine);
   return kit.flatMap((item): PlanNote[] => {
     if (item.kind === 'latch-source' && hasLatch) {
@@ -28,18 +30,12 @@ export function notesOf({ job, machine, kit, rules }: Work, ranked: readonly Ran
     }
     if (item.kind === 'capacitor-booster') {
       const amps = ranked.find((r) => r.option.sourceId === item.id)?.crank?.starterAmps;
-      const { models, weakest } = batteriesOfJob(job, machine);
+      const { models, weakest } = situation.batteries;
       const emptied = { ...item, volts: rules.capacitorMinVolts };
       const seconds = boosterFillSeconds(emptied, BOOSTER_FILLED_VOLTS, models[weakest]!);
       const cranks =
         amps &&
-        crankCount(
-          bankAt(item, workingTempC(job)),
-          item.volts,
-          rules.capacitorMinVolts,
-          amps,
-          COUNTED_SECONDS,
-        );
+        crankCount(bankAt(item, situation.tempC), item.volts, rules.capacitorMinVolts, amps, COUNTED_SECONDS);
       const parts = [
         ...(cranks === undefined ? [] : [cranksText(cranks, rules.capacitorMinVolts)]),
         ...(item.converterAmps === null ? [] : [fillText(seconds)]),

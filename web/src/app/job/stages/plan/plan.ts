@@ -12,8 +12,9 @@ import {
   untracked,
 } from '@angular/core';
 import type { Repair } from '@voltrek/core/diagnosis';
+import { hazardWhy } from '@voltrek/contracts/words';
 import { clampsOn } from '@voltrek/core/hookup';
-import { planRecord, rollingOfJob, type Stage } from '@voltrek/core/job';
+import { notHere, planRecord, rollingOfJob, type Stage } from '@voltrek/core/job';
 import { type PlanChanges, type RankedOption, withChanges } from '@voltrek/core/plan';
 import { Store } from '@ngrx/store';
 import { PlanRunner } from '../../../workers/plan-runner';
@@ -30,7 +31,9 @@ import {
   selectWakeCases,
   type Work,
 } from '../../../shared/job/job-selectors';
+import { nextActionAt } from '../../../shared/job/next-action-at';
 import { Reporter } from '../../../shared/job/reporter';
+import { goWords } from '@words/next-words';
 import { onceDrawn } from '../../../shared/ui/once-drawn';
 import { WaysStore } from '../../ways-store';
 import { OptionList } from './option-list';
@@ -38,6 +41,7 @@ import { PlanCompare } from './plan-compare';
 import { PlanDetailView } from './plan-detail';
 import { notesOf } from './plan-notes';
 import { byOdds, rowOf } from './option-rows';
+import { stopsAhead } from './stops-ahead';
 import { computedWait, inputsOfPlan } from './plan-record';
 import { PlanWays } from './plan-ways';
 import { UnfitList } from './unfit-list';
@@ -103,6 +107,9 @@ import { PLAN as T } from '@words/screens/job-stages-plan';
         </p>
       } @else if (store.restarts() > 0) {
         <p class="dim" role="status">{{ t.theComputingStoppedOnceAndWas }}</p>
+      }
+      @if (stopAhead(); as line) {
+        <p class="problem ahead" role="status">{{ line }}</p>
       }
       @if (!isDeep()) {
         <vt-van-coming [work]="work()" />
@@ -188,13 +195,17 @@ import { PLAN as T } from '@words/screens/job-stages-plan';
         </p>
       }
     </ng-template>
-    <vt-next-action
-      [label]="label()"
-      [action]="actionKey()"
-      [isPlain]="!isDeep() && ways.isUnlikely()"
-      [disabled]="isDeep() ? !chosen() : !ways.chosen() || ways.isWaiting()"
-      (go)="take()"
-    />
+    @if (elsewhere(); as go) {
+      <vt-next-action [label]="go.label" (go)="go.go()" />
+    } @else {
+      <vt-next-action
+        [label]="label()"
+        [action]="actionKey()"
+        [isPlain]="isUnsafe() || (!isDeep() && ways.isUnlikely())"
+        [disabled]="isDeep() ? !chosen() : !ways.chosen() || ways.isWaiting()"
+        (go)="take()"
+      />
+    }
   `,
   styles: `
     :host {
@@ -216,6 +227,10 @@ import { PLAN as T } from '@words/screens/job-stages-plan';
       grid-template-columns: 222px minmax(0, 1fr);
       gap: 14px;
     }
+    .ahead {
+      font-size: 15px;
+      line-height: 1.25;
+    }
     .rolling,
     .drawing {
       margin-top: 10px;
@@ -226,7 +241,7 @@ import { PLAN as T } from '@words/screens/job-stages-plan';
       display: block;
       margin: 0;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       .stage {
         overflow: auto;
       }
@@ -271,10 +286,22 @@ export class Plan {
     computation: () => ({}),
   });
 
+  private readonly ahead = stopsAhead();
+  /** The option that taking it would choose. */
+  private readonly toTake = computed(() =>
+    this.isDeep() ? this.chosenOptionId() : (this.ways.chosen()?.way.optionId ?? null),
+  );
+  /** The worst that its hook-up will meet; null where that is nothing severe. */
+  protected readonly stopAhead = computed(() => {
+    const [worst] = this.ahead()[this.toTake() ?? ''] ?? [];
+    return worst ? T.stopAhead(hazardWhy(worst)) : null;
+  });
+  protected readonly isUnsafe = computed(() => this.stopAhead() !== null);
   private readonly rows = computed(() => {
     const { kit } = this.work();
     const odds = this.store.byOption();
-    return this.options().map((o) => rowOf(o, kit, odds[o.option.id]));
+    const ahead = this.ahead();
+    return this.options().map((o) => rowOf(o, kit, odds[o.option.id], ahead[o.option.id] !== undefined));
   });
   protected readonly fitting = computed(() =>
     byOdds(
@@ -282,7 +309,11 @@ export class Plan {
       this.store.byOption(),
     ),
   );
-  protected readonly unfit = computed(() => this.rows().filter((r) => r.ranked.unfit));
+  /** Sources that fit in no way: one that fits with other leads is offered, and not told to be unfit. */
+  protected readonly unfit = computed(() => {
+    const unfit = notHere(this.options());
+    return this.rows().filter((r) => unfit.includes(r.ranked));
+  });
   /** The options one by one, each to the bottom; ways are what is shown first. */
   private readonly wantsDepth = signal(false);
   protected readonly isDeep = computed(() => this.wantsDepth() || !this.ways.exist());
@@ -320,11 +351,19 @@ export class Plan {
   );
   protected readonly notes = computed(() => notesOf(this.work(), this.options()));
   protected readonly rolling = computed(() => {
-    const { machine, job } = this.work();
-    const roll = rollingOfJob(job, machine);
+    const { job, situation } = this.work();
+    const roll = rollingOfJob(job, situation);
     return roll.allowed
       ? T.possible(roll.cautions.map((c) => ROLLING_CAUTION_WORDS[c]).join(', '))
       : T.notPossible(roll.bars.map((b) => ROLLING_BAR_WORDS[b]).join(', '));
+  });
+  private readonly next = nextActionAt('plan');
+  /** Nothing is planned for a machine that runs, or whose charge is waited for. */
+  protected readonly elsewhere = computed(() => {
+    const next = this.next();
+    return next.act === 'go'
+      ? { label: goWords(next.to, next.why), go: () => this.goOn.emit(next.to) }
+      : null;
   });
   private readonly isTaken = computed(() => this.loggedId() === this.chosenOptionId());
   protected readonly label = computed(() => {

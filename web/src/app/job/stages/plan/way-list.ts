@@ -158,7 +158,7 @@ const ROWS_A_FRAME = 2;
     h2 {
       margin: 6px 0 0;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       :host {
         overflow: visible;
         flex: none;

@@ -8,7 +8,6 @@ import {
   type Chemistry,
 } from '@voltrek/core/battery';
 import { fittingOrder } from '@voltrek/core/hookup';
-import { batteriesOfJob, workingTempC } from '@voltrek/core/job';
 import { bankInstead, misfitsOf, replacementNeed } from '@voltrek/core/verdict';
 import { catchError, of } from 'rxjs';
 import { Api } from '../../../shared/state/api';
@@ -194,7 +193,7 @@ import { CHANGE_BATTERY as T } from '@words/screens/job-stages-verdict';
       align-items: end;
       gap: 8px;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       .fitted {
         grid-template-columns: 1fr 1fr;
       }
@@ -214,7 +213,7 @@ export class ChangeBattery {
   protected readonly chemistries = CHEMISTRIES;
   protected readonly standards = CCA_STANDARDS;
 
-  private readonly batteries = computed(() => batteriesOfJob(this.work().job, this.work().machine));
+  private readonly batteries = computed(() => this.work().situation.batteries);
   protected readonly chosen = signal<number | null>(null);
   protected readonly at = computed(() => this.chosen() ?? this.batteries().weakest);
   protected readonly need = computed(() => replacementNeed(this.work().machine, this.at()));
@@ -226,10 +225,10 @@ export class ChangeBattery {
   protected readonly hours = hoursWords;
   /** Only where the house lets a bank stand in for a battery. */
   protected readonly bank = computed(() => {
-    const { machine, kit, job, rules } = this.work();
+    const { machine, kit, situation, rules } = this.work();
     const booster = kit.find((item) => item.kind === 'capacitor-booster');
     return rules.capacitors === 'instead' && booster
-      ? bankInstead(machine, booster, workingTempC(job), rules)
+      ? bankInstead(machine, booster, situation.tempC, rules)
       : null;
   });
   protected readonly order = computed(() =>
@@ -237,7 +236,7 @@ export class ChangeBattery {
       this.work().machine,
       this.batteries().models,
       this.at(),
-      workingTempC(this.work().job),
+      this.work().situation.tempC,
       feedsNoted(this.work().job),
     ),
   );

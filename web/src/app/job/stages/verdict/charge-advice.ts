@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal } from '@angular/core';
 import { Router } from '@angular/router';
-import { batteriesOfJob, chargePlanOfJob, driveOfJob } from '@voltrek/core/job';
+import { chargePlanOfJob, roadOfJob } from '@voltrek/core/job';
 import {
   BAR_WORDS,
   CHARGE_PLACE_WORDS,
@@ -10,7 +10,7 @@ import {
   REVIVE_REFUSED_WORDS,
   UNFIT_CHARGER_WORDS,
 } from '@words/plan-words';
-import { driveWords } from '@words/words';
+import { roadWords } from '@words/road-words';
 import type { Work } from '../../../shared/job/job-selectors';
 import { Reporter } from '../../../shared/job/reporter';
 import { TakeOut } from './take-out';
@@ -102,7 +102,7 @@ import { CHARGE_ADVICE as T } from '@words/screens/job-stages-verdict';
         </li>
         @if (drive(); as line) {
           <li>
-            <strong>{{ t.noCharger }}</strong
+            <strong>{{ t.onTheRoad }}</strong
             ><span>{{ line }}</span>
           </li>
         }
@@ -131,7 +131,7 @@ import { CHARGE_ADVICE as T } from '@words/screens/job-stages-verdict';
       font-size: 16px;
       line-height: 1.2;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       li {
         grid-template-columns: 1fr;
         gap: 2px;
@@ -165,16 +165,12 @@ export class ChargeAdvice {
   }
 
   protected readonly string = computed(() => this.work().machine.batteries.length > 1);
-  private readonly weakest = computed(() => batteriesOfJob(this.work().job, this.work().machine).weakest);
-  protected readonly plan = computed(() => {
-    const { job, machine, kit, rules } = this.work();
-    return chargePlanOfJob(job, machine, kit, rules);
-  });
+  private readonly weakest = computed(() => this.work().situation.batteries.weakest);
+  protected readonly plan = computed(() => chargePlanOfJob(this.work().situation));
   /** Shown by itself once a step of it is done. */
   protected readonly takingOut = linkedSignal(() => this.work().job.fitting.length > 0);
   protected readonly drive = computed(() => {
-    const { job, machine, rules } = this.work();
-    const advice = driveOfJob(job, machine, rules);
-    return advice && T.driveMinAtLeast(advice.leastMinutes, driveWords(advice));
+    const { job, situation } = this.work();
+    return roadWords(roadOfJob(job, situation));
   });
 }

@@ -66,7 +66,7 @@ import { JOB_SHEET as T } from '@words/screens/job-stages-verdict';
       height: 280px;
       border: 1px solid var(--line);
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       :host {
         grid-template-columns: 1fr;
       }
@@ -121,10 +121,10 @@ export class JobSheetPart {
         import('../../../shared/ui/save-pdf'),
         import('./sheet-pdf'),
       ]);
-      const { job, machine, earlierFlatCalls } = this.work();
+      const { job, situation, earlierFlatCalls } = this.work();
       const svg = this.host.querySelector<SVGSVGElement>('.preview svg');
       const by = nameOf(this.crew(), job.openedBy);
-      const sheet = sheetOfJob(job, machine, earlierFlatCalls);
+      const sheet = sheetOfJob(job, situation.record.machine, earlierFlatCalls);
       const document = sheetDocument(sheet, this.record(), this.work(), by, svg && standingSvg(svg));
       await savePdf(document, `${this.name()}.pdf`);
       this.saved.set(T.pdfIsSaved(this.name()));

@@ -153,7 +153,7 @@ const TOLD_OF_BATTERY = 2;
     li.dim {
       display: block;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       :host {
         grid-template-columns: 1fr;
       }

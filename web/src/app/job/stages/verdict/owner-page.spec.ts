@@ -16,6 +16,7 @@ const VERDICT: VerdictRecord = {
 };
 const PAGE: OwnerPage = {
   callNumber: 12,
+  visitedOn: new Date(2027, 0, 15),
   title: 'QX 1, Pella',
   crewName: 'Isk',
   finding: 'Your battery was flat.',
@@ -30,6 +31,27 @@ describe('The page for the owner', () => {
     expect(root.querySelector('button')).toBeNull();
   });
 
+  it('says no more than was found', async () => {
+    const { root } = await jobHarness(OwnerPagePart, [
+      opened(),
+      event('verdict.given', { ...VERDICT, certainty: 'unsure' }),
+    ]);
+    expect(root.querySelector('.finding')!.textContent).toContain('probably flat: it was not measured');
+  });
+
+  it('carries the day of the visit, and no date that is past', async () => {
+    const long = { ...VERDICT, followUps: [{ kind: 'recheck', days: 2 }] } as VerdictRecord;
+    const { root } = await jobHarness(OwnerPagePart, [
+      opened(),
+      event('verdict.given', long),
+      { ...event('job.closed', { note: '' }), at: '2020-01-15T02:00:00.000Z' },
+    ]);
+    expect(root.querySelectorAll('p strong').length).toBe(0);
+    const text = JSON.stringify(ownerDocument(PAGE).content);
+    expect(text).toContain('2027');
+    expect(text).toContain('15');
+  });
+
   it('says in plain words what was wrong, what to do, and when', async () => {
     const { root } = await jobHarness(OwnerPagePart, [
       opened(),
@@ -37,7 +59,9 @@ describe('The page for the owner', () => {
       event('finding.recorded', { check: 'ask-use', found: 'short-trips' }),
       event('verdict.given', VERDICT),
     ]);
-    expect(root.querySelector('.finding')!.textContent).toContain('Flat is not bad');
+    expect(root.querySelector('.finding')!.textContent).toContain(
+      'Your battery was flat. Charge it to full, then have it judged: flat is not bad.',
+    );
     const list = [...root.querySelectorAll('li')].map((li) => li.textContent);
     expect(list[0]).toMatch(/Charge it to full with about \d/);
     expect(list.some((text) => text.includes('once a month'))).toBeTrue();

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal } f
 import { FOLLOW_UP_WORDS } from '@voltrek/contracts/words';
 import { ownerAdvice, standingVerdict } from '@voltrek/core/job';
 import { Store } from '@ngrx/store';
-import { addDays } from 'date-fns';
+import { addDays, startOfDay } from 'date-fns';
 import type { Work } from '../../../shared/job/job-selectors';
 import { sessionFeature } from '../../../shared/state/session';
 import { nameOf } from '@words/figures';
@@ -72,19 +72,25 @@ export class OwnerPagePart {
   protected readonly saved = signal('');
 
   protected readonly page = computed((): OwnerPage | null => {
-    const { job, machine, rules, earlierFlatCalls, vehicle } = this.work();
+    const { job, machine, vehicle, situation } = this.work();
     const verdict = standingVerdict(job);
     if (!verdict) return null;
-    const from = new Date(job.recheck?.at ?? job.closedAt ?? Date.now());
+    const given = job.recheck?.at ?? job.closedAt;
+    const from = new Date(given ?? Date.now());
+    const today = startOfDay(new Date());
+    const isRead = situation.job.readings.some(({ kind }) => kind === 'rest');
     return {
       callNumber: job.call.callNumber,
       title: [vehicle.plate, `${machine.maker} ${machine.model}`].filter(Boolean).join(', '),
       crewName: nameOf(this.crew(), job.openedBy),
-      finding: ownerFinding(verdict),
-      advice: ownerAdvice(job, machine, rules, earlierFlatCalls).map(adviceWords),
+      visitedOn: new Date(given ?? job.lastAt),
+      finding: ownerFinding(verdict, { isRead, wasJoined: job.everConnected }),
+      advice: ownerAdvice(job, situation).map(adviceWords),
       dates: verdict.followUps
         .filter(({ days }) => days > 0)
-        .map(({ kind, days }) => ({ kind, on: addDays(from, days) })),
+        .map(({ kind, days }) => ({ kind, on: addDays(from, days) }))
+        // What is past is of no use to anybody.
+        .filter(({ on }) => on >= today),
     };
   });
 

@@ -10,6 +10,8 @@ import { OWNER_PDF as T } from '@words/screens/job-stages-verdict';
 /** What stands on the page that is handed over. */
 export interface OwnerPage {
   readonly callNumber: number;
+  /** The day of the visit, whenever it is printed. */
+  readonly visitedOn: Date;
   readonly title: string;
   readonly crewName: string;
   readonly finding: string;
@@ -71,7 +73,7 @@ export function ownerDocument(page: OwnerPage): TDocumentDefinitions {
     content: [
       { text: T.forTheOwner2, fontSize: 26, bold: true },
       {
-        text: `${title}. ${callWord(callNumber)}, ${dateText(new Date(), 'longDate')}, ${crewName}`,
+        text: `${title}. ${callWord(callNumber)}, ${dateText(page.visitedOn, 'longDate')}, ${crewName}`,
         color: DIM,
       },
       { text: finding, fontSize: 16, bold: true, margin: [0, 16, 0, 10] },

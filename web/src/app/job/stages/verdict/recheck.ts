@@ -8,7 +8,7 @@ import {
   linkedSignal,
   signal,
 } from '@angular/core';
-import { type Recheck, recheckQuestion, workingTempC } from '@voltrek/core/job';
+import { type Recheck, recheckQuestion } from '@voltrek/core/job';
 import { TYPED_RANGES } from '@voltrek/core/quantities';
 import { outOfRange } from '@words/range-words';
 import type { Work } from '../../../shared/job/job-selectors';
@@ -153,7 +153,7 @@ const TESTED_MOST = 2;
       font-size: 24px;
       line-height: 1.15;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       .fields {
         grid-template-columns: 1fr 1fr;
       }
@@ -178,7 +178,7 @@ export class RecheckPart {
   private readonly count = computed(() => this.work().machine.batteries.length);
   protected readonly many = computed(() => this.count() > 1);
   protected readonly isCharged = signal(false);
-  private readonly jobTempC = computed(() => workingTempC(this.work().job));
+  private readonly jobTempC = computed(() => this.work().situation.tempC);
   protected readonly tempC = linkedSignal(() => this.jobTempC());
   protected readonly unit = computed(() => shownUnit('°C'));
   protected readonly shownTemp = computed(() => Math.round(this.unit().show(this.tempC())));
@@ -212,8 +212,8 @@ export class RecheckPart {
   private readonly question = computed(() => {
     const recheck = this.recheck();
     if (!recheck) return null;
-    const { job, machine, earlierFlatCalls, rules } = this.work();
-    return { ...recheckQuestion(job, machine, earlierFlatCalls, recheck), rules };
+    const { job, situation, earlierFlatCalls, rules } = this.work();
+    return { ...recheckQuestion(job, situation.record.machine, earlierFlatCalls, recheck), rules };
   });
   private readonly answer = workerAnswer(
     this.question,

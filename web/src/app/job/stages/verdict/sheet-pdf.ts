@@ -9,6 +9,7 @@ import { FINDING_NAMES, foundWords, GROUND_WORDS, pushWords } from '@words/diagn
 import { percent, ratingWords } from '@words/figures';
 import { degrees } from '@words/units';
 import { CAUSE_WORDS } from '@words/diagnosis-words';
+import { overrideName } from '@words/override-words';
 import { STANDING_CAUTION, STOP_WORDS } from '@words/words';
 import { VERDICT_WORDS } from '@words/verdict-words';
 import type { Work } from '../../../shared/job/job-selectors';
@@ -184,7 +185,7 @@ function cautions({ cautions: told, resets }: JobSheet): Content[] {
 function overrides({ overrides: given }: JobSheet): Content[] {
   return given.length === 0
     ? []
-    : [head(T.overriddenAndWhy), { ul: given.map(({ rule, reason }) => `${rule}: ${reason}`) }];
+    : [head(T.overriddenAndWhy), { ul: given.map(({ rule, reason }) => `${overrideName(rule)}: ${reason}`) }];
 }
 
 function signatures(crewName: string): Content {

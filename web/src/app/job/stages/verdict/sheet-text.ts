@@ -1,5 +1,5 @@
 import { isAtFault, walkRound } from '@voltrek/core/diagnosis';
-import { doubtOf, type Job, mendedOfJob, workingTempC } from '@voltrek/core/job';
+import { doubtOf, type Job, mendedOfJob } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
 import type { VerdictRecord } from '@voltrek/core/verdict';
 import { DOUBT_WORDS, FINDING_NAMES, foundWords } from '@words/diagnosis-words';
@@ -71,9 +71,9 @@ function faultLines({ findings, symptoms }: Job, machine: Machine): string[] {
 
 /** What a workshop needs to know, plainly. */
 export function workshopLines(work: Work, record: VerdictRecord): string[] {
-  const { job, machine } = work;
+  const { job, machine, situation } = work;
   return [
-    `${machine.maker} ${machine.model}, ${machine.systemVolts} V, ${degrees(workingTempC(job))}`,
+    `${machine.maker} ${machine.model}, ${machine.systemVolts} V, ${degrees(situation.tempC)}`,
     verdictLine(record),
     ...faultLines(job, machine),
     ...readingLines(work).map(({ name, value, note }) => `${name}: ${value}${note ? ` (${note})` : ''}`),

@@ -1,7 +1,6 @@
-import { foldJob, type JobEvent, sheetOfJob } from '@voltrek/core/job';
-import { DEFAULT_RULES } from '@voltrek/core/rules';
+import { type JobEvent, sheetOfJob } from '@voltrek/core/job';
 import type { VerdictRecord } from '@voltrek/core/verdict';
-import { detailOf, event, opened } from '../../../../testing/fixtures';
+import { event, opened, workOf } from '../../../../testing/fixtures';
 import { sheetDocument } from './sheet-pdf';
 import { readingLines, verdictLine, workshopLines } from './sheet-text';
 import { standingSvg } from './standing-svg';
@@ -28,9 +27,6 @@ const log = (): JobEvent[] => [
   event('attempt.ended', { outcome: 'clicks', seconds: 3, lowestVolts: 12.1 }),
   event('override.given', { rule: 'crankRestSeconds', reason: 'ferry leaves' }),
 ];
-function workOf(events: readonly JobEvent[]) {
-  return { job: foldJob(events)!, ...detailOf(events), rules: DEFAULT_RULES };
-}
 
 /** Every text of a document, in order. */
 function textsOf(node: unknown): string[] {
@@ -72,7 +68,7 @@ describe('job sheet', () => {
       'With help it',
       'speaks for it, strongly',
       'Hand to a workshop: now',
-      'crankRestSeconds: ferry leaves',
+      'Rest between tries: ferry leaves',
       'Clock: to be set',
       'Technician, Tamsel',
       'Driver or owner',

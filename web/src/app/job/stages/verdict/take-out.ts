@@ -1,6 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { takeOutOrder } from '@voltrek/core/hookup';
-import { batteriesOfJob, workingTempC } from '@voltrek/core/job';
 import type { ChargePlan } from '@voltrek/core/verdict';
 import { hoursWords } from '@words/plan-words';
 import { batteryWord } from '@words/words';
@@ -57,7 +56,7 @@ export class TakeOut {
 
   protected readonly batteryWord = batteryWord;
   protected readonly hours = hoursWords;
-  private readonly batteries = computed(() => batteriesOfJob(this.work().job, this.work().machine));
+  private readonly batteries = computed(() => this.work().situation.batteries);
   protected readonly many = computed(() => this.work().machine.batteries.length > 1);
   protected readonly at = computed(() => this.batteries().weakest);
   protected readonly order = computed(() =>
@@ -65,7 +64,7 @@ export class TakeOut {
       this.work().machine,
       this.batteries().models,
       this.at(),
-      workingTempC(this.work().job),
+      this.work().situation.tempC,
       feedsNoted(this.work().job),
     ),
   );

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSign
 import { Router, RouterLink } from '@angular/router';
 import { FOLLOW_UP_WORDS } from '@voltrek/contracts/words';
 import { anyClampOn } from '@voltrek/core/hookup';
-import { caseOfJob, mendedOfJob, standingVerdict } from '@voltrek/core/job';
+import { caseOfJob, mendedOfJob, standingVerdict, entryOf } from '@voltrek/core/job';
 import { caseFromLog } from '@voltrek/core/practice';
 import type { FollowUp } from '@voltrek/core/verdict';
 import { addDays } from 'date-fns';
@@ -17,7 +17,10 @@ import { workerAnswer } from '../../../workers/worker-answer';
 import { ConfirmPrompt } from '../../../shared/ui/confirm-prompt';
 import { NextAction, type StageAction } from '../../next-action';
 import { diagnosisOf, type Work } from '../../../shared/job/job-selectors';
+import { nextActionAt } from '../../../shared/job/next-action-at';
 import { Reporter } from '../../../shared/job/reporter';
+import { goWords } from '@words/next-words';
+import { actionDone, stepKey } from '../../step-words';
 import { ChangeBattery } from './change-battery';
 import { ChargeAdvice } from './charge-advice';
 import { JobSheetPart } from './job-sheet';
@@ -241,7 +244,7 @@ const PART_WORDS: Record<Part, string> = {
       padding: 6px 0;
       font-size: 17px;
     }
-    @media (max-width: 720px) {
+    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
       h2 {
         font-size: 26px;
       }
@@ -285,14 +288,16 @@ export class Verdict {
   protected readonly given = computed(() => standingVerdict(this.work().job));
   /** The stops behind an unsafe verdict: they are its evidence. */
   protected readonly standing = computed(() =>
-    this.record()?.verdict === 'unsafe' ? this.work().job.stops : [],
+    this.record()?.verdict === 'unsafe' ? this.work().situation.stops : [],
   );
+  private readonly next = nextActionAt('verdict');
   protected readonly clampsOn = computed(() => anyClampOn(this.work().job.hookup));
   /** What was given stands: nothing is asked any more. */
   private readonly question = computed(() => {
     if (this.given()) return null;
-    const { job, machine, rules, earlierFlatCalls } = this.work();
-    return { ...diagnosisOf(this.work()), facts: caseOfJob(job, machine, earlierFlatCalls), rules };
+    const { job, situation, rules, earlierFlatCalls } = this.work();
+    const facts = caseOfJob(job, situation.record.machine, earlierFlatCalls);
+    return { ...diagnosisOf(this.work()), facts, rules };
   });
   private readonly answer = workerAnswer(
     this.question,
@@ -337,7 +342,20 @@ export class Verdict {
     const toBoard = (): void => void this.router.navigate(['/board']);
     if (closedAt !== null)
       return { label: T.closed + dateText(closedAt, 'dayTime') + T.backToTheBoard, go: toBoard };
-    if (this.clampsOn()) return { label: T.clampsAreOnClearDownFirst, waits: true, go: () => undefined };
+    const next = this.next();
+    if (next.act === 'go')
+      return {
+        label: goWords(next.to, next.why),
+        go: () => void this.router.navigate(['/job', this.work().job.id, next.to]),
+      };
+    if (next.act === 'take-off') {
+      const { action } = next;
+      return {
+        label: actionDone(action, this.work().machine),
+        key: stepKey({ action }),
+        go: () => this.reporter.report(...entryOf(action)),
+      };
+    }
     if (this.given()) return { label: T.backToTheBoardJobLeft, go: toBoard };
     const record = this.record();
     if (record === null) return { label: T.weighingWhatWasFound, waits: true, go: () => undefined };

@@ -69,7 +69,7 @@ export const MEASURE = {
   closeThePad: 'Close the pad',
   take: 'Take ',
   takeTheSixCells: 'Take the six cells',
-  goOnToPlan: 'Go on to Plan',
+  nothingToDo: 'Nothing to do here',
   planWithoutAReading: 'Plan without a reading',
 } as const;
 

@@ -119,6 +119,7 @@ export const VAN_COMING = {
 } as const;
 
 export const PLAN = {
+  stopAhead: (hazard: Shown) => tell`Stop ahead: ${hazard} Hook up asks why before it is joined.`,
   notPossible: (bars: Shown) => tell`no: ${bars}`,
   possible: (cautions: Shown) => tell`possible: ${cautions}`,
   plan: 'Plan',

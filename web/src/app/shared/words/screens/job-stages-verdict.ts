@@ -86,9 +86,7 @@ export const CHARGE_ADVICE = {
   liftItStepByStep: 'Lift it, step by step',
   restHThenJudge: (restHours: Shown) => tell`Rest ${restHours} h, then judge`,
   beforeThatNothingCondemnsIt: 'before that nothing condemns it',
-  noCharger: 'No charger?',
-  driveMinAtLeast: (leastMinutes: Shown, advice: Shown) =>
-    tell`Drive ${leastMinutes} min at least. ${advice}`,
+  onTheRoad: 'On the road',
 } as const;
 
 export const JOB_SHEET = {

@@ -25,11 +25,10 @@ export const CLEARDOWN = {
   readIdleAndLoadedAtThe: (smartAlternatorOutsideTheBandRead: Shown) =>
     tell`Read idle and loaded at the posts. ${smartAlternatorOutsideTheBandRead}`,
   readChargingVolts: 'Read charging volts',
-  thenDriveMinAtLeast: (leastMinutes: Shown) => tell`Then drive ${leastMinutes} min at least.`,
   setAgainAfterPowerLoss: 'Set again after power loss',
-  everythingIsOffBackToPlan: 'Everything is off. Back to Plan: join the next',
   everythingIsOffGoOnCrank: 'Everything is off. Go on: crank',
-  goOnToTheVerdict: 'Go on to the verdict',
+  nothingToDo: 'Nothing to do here',
+  showTheStep: 'Show the step first',
 } as const;
 
 export const CRANK_METER = {
@@ -46,10 +45,8 @@ export const CRANK = {
   meter: ', meter',
   endTheTry: 'End the try: ',
   sayHowItEnded: 'Say how it ended',
-  goOnToClearDown: 'Go on to Clear down',
   jobIsClosed: 'Job is closed',
-  whatChargesItComesOffFirst: 'What charges it comes off first',
-  triesAreSpentBackToChecks: 'Tries are spent. Back to Checks',
+  takeTheChargerOffFirst: 'Take the charger off first',
   wait: 'Wait ',
   crankSooner: '. Crank sooner',
   rest: 'Rest ',
@@ -84,9 +81,12 @@ export const HOOKUP = {
   hookUp: 'Hook up',
   iDidSomethingElse: 'I did something else',
   noSourceIsChosenYet: 'No source is chosen yet.',
+  showTheStep: 'Show the step first',
+  stopSayWhy: 'Stop. Only with a reason: say why',
+  whyAllTheSame: (hazard: Shown) => tell`${hazard} Why go on all the same?`,
+  notAsTheHouseHasIt: (rule: Shown, why: Shown) => tell`Not by the house rule on ${rule}: ${why}`,
+  noPlaceForIt: 'this machine has no place for it.',
   hookedUpStandClearOfThe: 'Hooked up. Stand clear of the battery.',
-  chooseASourceInPlan: 'Choose a source in Plan',
-  provePositiveInLocateFirst: 'Prove positive in Locate first',
   chargedTakeItOffFirst: 'Charged. Take it off first',
   chargedTakeTheChargerOffFirst: 'Charged. Take the charger off first',
   goOnWakeIt: 'Go on: wake it',
@@ -146,7 +146,6 @@ export const SCENE = {
   place: 'Place',
   coldestSinceItRan: (unit: Shown) => tell`Coldest since it ran, ${unit}`,
   anyOfTheseStopsTheJob: 'Any of these stops the job',
-  stoppedGoToTheVerdict: 'Stopped. Go to the verdict',
   safeToWorkHere: 'Safe to work here',
   closedIn: 'closed in',
   mainsNear: 'mains near',
@@ -160,9 +159,10 @@ export const SCENE = {
 export const STOP_SCREEN = {
   stop: 'Stop',
   itNoLongerStands: 'It no longer stands',
-  clampsAreOnMakeSafeNow: 'Clamps are on. Make safe now, if you can reach them safely.',
+  firstOff: (step: Shown) => tell`First, if you can reach it safely: ${step}.`,
+  leaveTheClamps: 'Clamps are on. Leave them as they are until it is safe to come near.',
+  readItAgain: 'Read it again',
   noHookUpIsOffered: (caution: Shown) => tell`No hook-up is offered. ${caution}`,
-  stoppedGoToTheVerdict: 'Stopped. Go to the verdict',
 } as const;
 
 export const TRIES = {
