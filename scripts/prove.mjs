@@ -13,11 +13,15 @@ if (!(share > 0 && share <= 1)) {
 await install();
 await build();
 say(
-  `Orders over the whole atlas, odds and diagnosis against truth drawn apart: ${share * 100} % of all cases`,
+  `Orders over the whole atlas, odds and diagnosis against truth drawn apart, readers of random jobs against each other: ${share * 100} % of all cases`,
 );
 await must(
   'npx',
-  ['jasmine', '--config=jasmine.json', '--filter=orders over the whole atlas|drawn apart|tool’s own advice'],
+  [
+    'jasmine',
+    '--config=jasmine.json',
+    '--filter=orders over the whole atlas|drawn apart|tool’s own advice|cross-examination',
+  ],
   {
     cwd: new URL('../core/', import.meta.url).pathname,
     env: { PROVE_SHARE: String(share) },
