@@ -7,6 +7,15 @@ import { Log } from './job-log.js';
 const reading = (kind: ReadingKind, volts: number, tempC = 5) =>
   ({ kind, volts, battery: 0, tempC, source: 'typed' }) as const;
 
+const MILD = {
+  place: 'yard',
+  sloping: false,
+  dark: false,
+  enclosed: false,
+  ambientC: 5,
+  mainsNear: false,
+} as const;
+
 /** The doubt on the last reading. */
 function lastDoubt(log: Log, machine: Machine = CAR) {
   const { job } = log;
@@ -29,7 +38,9 @@ describe('doubtOf', () => {
     byItself.take('reading.taken', reading('rest', 2.8));
     byItself.take('reading.taken', reading('rest', 11.2));
     expect(lastDoubt(byItself)).toBe('rest-moved');
+    // Mild: in frost so flat a battery is ice, and no current may go through it.
     const lifted = new Log();
+    lifted.take('scene.recorded', MILD);
     lifted.take('reading.taken', reading('rest', 2.8));
     lifted.take('battery.lifted', { battery: 0 });
     lifted.take('reading.taken', reading('rest', 11.2));

@@ -41,6 +41,10 @@ export interface Check {
   readonly toldBy?: CheckId;
   /** Told by the driver unasked, or not at all: it is entered at will and never proposed. */
   readonly isVolunteered?: boolean;
+  /** It is read while the engine runs or the converter works, or with everything off; left out: either way. */
+  readonly when?: 'running' | 'still';
+  /** It turns the key, or puts amps through the battery: in frost they may meet ice, and once they have flowed the rest volts tell less. */
+  readonly takesAmps?: boolean;
   /** Minutes it takes with gloves on. */
   readonly minutes: number;
   readonly needs: Tool | null;
@@ -422,6 +426,7 @@ export const CHECKS: readonly Check[] = [
   },
   {
     id: 'immobiliser-lamp',
+    takesAmps: true,
     minutes: 0.2,
     needs: null,
     fits: cranks,
@@ -439,6 +444,7 @@ export const CHECKS: readonly Check[] = [
   },
   {
     id: 'fuel-gauge',
+    takesAmps: true,
     minutes: 0.3,
     needs: null,
     fits: cranks,
@@ -448,6 +454,7 @@ export const CHECKS: readonly Check[] = [
   },
   {
     id: 'rest',
+    when: 'still',
     isOfBattery: true,
     minutes: 1,
     needs: 'meter',
@@ -459,6 +466,7 @@ export const CHECKS: readonly Check[] = [
   },
   {
     id: 'string-balance',
+    when: 'still',
     toldBy: 'rest',
     minutes: 0.8,
     needs: 'meter',
@@ -474,6 +482,8 @@ export const CHECKS: readonly Check[] = [
   },
   {
     id: 'key-on',
+    when: 'still',
+    takesAmps: true,
     minutes: 0.6,
     needs: 'meter',
     outcomes: ['holds', 'sags', 'sags-far', 'collapses'],
@@ -484,6 +494,8 @@ export const CHECKS: readonly Check[] = [
   },
   {
     id: 'try-alone',
+    when: 'still',
+    takesAmps: true,
     minutes: 1,
     needs: null,
     fits: cranks,
@@ -493,6 +505,8 @@ export const CHECKS: readonly Check[] = [
   },
   {
     id: 'crank',
+    when: 'still',
+    takesAmps: true,
     minutes: 1,
     needs: 'meter',
     fits: cranks,
@@ -508,6 +522,8 @@ export const CHECKS: readonly Check[] = [
   },
   {
     id: 'recovery',
+    when: 'still',
+    takesAmps: true,
     minutes: 0.5,
     needs: 'meter',
     fits: cranks,
@@ -524,6 +540,8 @@ export const CHECKS: readonly Check[] = [
   },
   {
     id: 'joint-plus',
+    when: 'still',
+    takesAmps: true,
     minutes: 1.2,
     needs: 'meter',
     outcomes: ['good', 'worth-cleaning', 'bad', 'very-bad'],
@@ -534,6 +552,8 @@ export const CHECKS: readonly Check[] = [
   },
   {
     id: 'joint-minus',
+    when: 'still',
+    takesAmps: true,
     minutes: 1.2,
     needs: 'meter',
     outcomes: ['good', 'worth-cleaning', 'bad', 'very-bad'],
@@ -544,6 +564,8 @@ export const CHECKS: readonly Check[] = [
   },
   {
     id: 'starter-stud',
+    when: 'still',
+    takesAmps: true,
     minutes: 3,
     needs: 'meter',
     fits: cranks,
@@ -560,6 +582,7 @@ export const CHECKS: readonly Check[] = [
   },
   {
     id: 'conductance',
+    when: 'still',
     isOfBattery: true,
     minutes: 1.2,
     needs: 'tester',
@@ -583,6 +606,8 @@ export const CHECKS: readonly Check[] = [
   },
   {
     id: 'load-test',
+    when: 'still',
+    takesAmps: true,
     isOfBattery: true,
     minutes: 2,
     needs: 'load-tester',
@@ -600,6 +625,7 @@ export const CHECKS: readonly Check[] = [
   },
   {
     id: 'acceptance',
+    takesAmps: true,
     isOfBattery: true,
     minutes: 12,
     needs: 'charger',
@@ -629,6 +655,8 @@ export const CHECKS: readonly Check[] = [
   },
   {
     id: 'with-help',
+    when: 'still',
+    takesAmps: true,
     minutes: 4,
     needs: 'source',
     outcomes: ATTEMPT_OUTCOMES,
@@ -637,6 +665,8 @@ export const CHECKS: readonly Check[] = [
   },
   {
     id: 'promise',
+    when: 'still',
+    takesAmps: true,
     minutes: 4.2,
     needs: 'source',
     fits: cranks,
@@ -654,6 +684,7 @@ export const CHECKS: readonly Check[] = [
   },
   {
     id: 'charging',
+    when: 'running',
     minutes: 4,
     needs: 'source',
     fits: cranks,
@@ -665,6 +696,7 @@ export const CHECKS: readonly Check[] = [
   },
   {
     id: 'charging-loaded',
+    when: 'running',
     minutes: 6,
     needs: 'source',
     fits: cranks,
@@ -676,6 +708,7 @@ export const CHECKS: readonly Check[] = [
   },
   {
     id: 'ripple',
+    when: 'running',
     minutes: 4.5,
     needs: 'source',
     fits: cranks,
@@ -687,6 +720,7 @@ export const CHECKS: readonly Check[] = [
   },
   {
     id: 'turn-by-hand',
+    when: 'still',
     minutes: 2.5,
     needs: null,
     fits: cranks,
@@ -717,6 +751,7 @@ export const CHECKS: readonly Check[] = [
   },
   {
     id: 'drain',
+    when: 'still',
     minutes: 8,
     needs: 'clamp-meter',
     outcomes: ['asleep', 'high', 'much'],
@@ -736,6 +771,7 @@ export const CHECKS: readonly Check[] = [
   },
   {
     id: 'converter',
+    when: 'running',
     minutes: 3,
     needs: 'source',
     fits: wakes,

@@ -1,44 +1,4 @@
-import type { CheckId, Found, Tool } from './checks.js';
-
-/**
- * What turns the key, or puts amps through the battery. In frost these amps may meet ice; and once they have flowed, the rest volts tell less.
- * So the rest volts are read before them.
- */
-const TAKES_AMPS: readonly CheckId[] = [
-  'immobiliser-lamp',
-  'fuel-gauge',
-  'key-on',
-  'try-alone',
-  'crank',
-  'recovery',
-  'joint-plus',
-  'joint-minus',
-  'starter-stud',
-  'load-test',
-  'acceptance',
-  'with-help',
-  'promise',
-];
-/** What is read while the engine runs or the converter works. */
-const NEEDS_RUNNING: readonly CheckId[] = ['charging', 'charging-loaded', 'ripple', 'converter'];
-/** What is read with everything off. While it runs the posts show what charges them. */
-export const STILL_ONLY: readonly CheckId[] = [
-  'rest',
-  'string-balance',
-  'key-on',
-  'conductance',
-  'load-test',
-  'drain',
-  'try-alone',
-  'crank',
-  'recovery',
-  'joint-plus',
-  'joint-minus',
-  'starter-stud',
-  'with-help',
-  'promise',
-  'turn-by-hand',
-];
+import { type CheckId, checkOf, type Found, type Tool } from './checks.js';
 
 /** How the machine stands while a check is looked for. */
 export interface Moment {
@@ -72,9 +32,10 @@ export function isPossibleNow(
   { runs, mayFreeze = false }: Moment = {},
 ): boolean {
   const isFound = (id: CheckId): boolean => evidence.some((e) => e.check === id);
-  if (runs) return !STILL_ONLY.includes(check);
-  if (NEEDS_RUNNING.includes(check)) return runs === undefined && ranLast(evidence);
+  const { when, takesAmps } = checkOf(check);
+  if (runs) return when !== 'still';
+  if (when === 'running') return runs === undefined && ranLast(evidence);
   // A battery that climbs back does so from a try.
   if (check === 'recovery' && !isFound('try-alone') && !isFound('crank')) return false;
-  return !TAKES_AMPS.includes(check) || isFound('rest') || (!mayFreeze && !tools.includes('meter'));
+  return !takesAmps || isFound('rest') || (!mayFreeze && !tools.includes('meter'));
 }

@@ -7,7 +7,7 @@ import type { Machine } from '../machine/machine.js';
 import type { KitItem } from '../sources/kit.js';
 import { standingJob } from './doubts.js';
 import type { Job } from './job.js';
-import { crankEvidence } from './silent-bar.js';
+import { crankEvidence, ownLowest } from './silent-bar.js';
 import {
   latestOwnReading,
   latestReading,
@@ -112,10 +112,9 @@ function inSpan(job: Span, machine: Machine, earlierFlatCalls: number): Diagnosi
     const byBattery = machine.batteries.length > 1 ? batteryByBattery(check, job, machine) : [];
     if (byBattery.length > 0) return byBattery;
     if (found[check] === undefined) return [];
-    if (check === 'specific-gravity')
-      return [{ check, found: found[check], ...spreadOf(job.figures, check) }];
     const cranked = check === 'crank' ? crankOf(job, machine) : null;
-    return cranked?.found === found[check] ? [cranked] : [{ check, found: found[check] }];
+    if (cranked?.found === found[check]) return [cranked];
+    return [{ check, found: found[check], ...spreadOf(job.figures, check) }];
   });
 }
 
@@ -207,7 +206,7 @@ function fromTries(job: Job, machine: Machine): Partial<Record<CheckId, Found>> 
 /** The lowest volts of a crank by itself: of the last try that was read, or else as they were measured; null where nobody read any. */
 function crankOf(job: Job, { engine, systemVolts }: Machine): DiagnosisEvidence | null {
   if (!engine) return null;
-  const alone = job.attempts.filter((a) => !a.helped && !a.rolled && a.lowestVolts !== null).at(-1);
+  const alone = ownLowest(job.attempts).at(-1);
   if (alone) return crankEvidence(alone.lowestVolts!, alone.tempC ?? workingTempC(job), systemVolts);
   const read = latestOwnReading(job, 'crank-minimum');
   return read && crankEvidence(read.volts, read.tempC, systemVolts);

@@ -2,35 +2,34 @@ import type { HookupAction } from '../hookup/actions.js';
 import type { Hazard } from '../hookup/hazard.js';
 import { anyClampOn } from '../hookup/state.js';
 import { startsByWaking } from '../machine/machine.js';
-import { POLARITY_SIGNS_NEEDED, STOPS_HANDS_OFF } from '../diagnosis/vocabulary.js';
-import { mustComeOff, underCharge } from './charge-of-job.js';
+import { STOPS_HANDS_OFF } from '../diagnosis/vocabulary.js';
+import { underCharge } from './charge-of-job.js';
 import type { Stage } from './events.js';
 import type { Job } from './job.js';
-import { isChargeUnread, isHookupWhole, runningAttempt } from './queries.js';
+import { isChargeUnread, isPolarityProved, runningAttempt } from './queries.js';
 import type { OrderRun } from './rescue-runs.js';
-import { isOverridden, restSecondsLeft } from './rest-owed.js';
+import { refusalOfTry } from './refuse.js';
+import { restSecondsLeft } from './rest-owed.js';
 import { chargingOfJob } from './road-of-job.js';
 import { unacceptedHazards } from './severe-steps.js';
 import type { Situation } from './situation.js';
 
 /** Why the next action is to go to another stage. */
-export const GO_REASONS = [
-  'done',
-  'stopped',
-  'runs',
-  'on-charge',
-  'polarity-unproved',
-  'no-source',
-  'comes-off-first',
-  'charge-unread',
-  'clamps-unfinished',
-  'tries-spent',
-  'try-runs',
-  'next-source',
-  'charging-unread',
-  'closed',
-] as const;
-export type GoReason = (typeof GO_REASONS)[number];
+export type GoReason =
+  | 'done'
+  | 'stopped'
+  | 'runs'
+  | 'on-charge'
+  | 'polarity-unproved'
+  | 'no-source'
+  | 'comes-off-first'
+  | 'charge-unread'
+  | 'clamps-unfinished'
+  | 'tries-spent'
+  | 'try-runs'
+  | 'next-source'
+  | 'charging-unread'
+  | 'closed';
 
 /** The one next action of a job at a stage. */
 export type NextAction =
@@ -99,8 +98,6 @@ export function nextAction(stage: Stage, job: Job, situation: Situation, runs: R
   }
 }
 
-const isPolarityProved = ({ polaritySigns }: Job): boolean => polaritySigns.length >= POLARITY_SIGNS_NEEDED;
-
 /** Under a stop everything comes off that may be touched, and then the verdict says what is done instead. */
 function underStop(stage: Stage, job: Job, { stops }: Situation, { makeSafe }: Runs): NextAction {
   const isHandsOff = stops.some((stop) => STOPS_HANDS_OFF.includes(stop));
@@ -131,13 +128,14 @@ function atHookup(job: Job, { casualtyRuns }: Situation, { hookup, hazardsOf }: 
 
 function atCrank(job: Job, { casualtyRuns, rules }: Situation, at: string): NextAction {
   if (casualtyRuns) return go('cleardown', 'runs');
-  if (mustComeOff(job)) return go('cleardown', 'comes-off-first');
+  const refusal = refusalOfTry(job, at, rules);
+  if (refusal === 'charger-on') return go('cleardown', 'comes-off-first');
   if (isChargeUnread(job)) return go('measure', 'charge-unread');
-  if (!isHookupWhole(job)) return go('hookup', 'clamps-unfinished');
-  if (job.triesSinceChecks >= rules.crankTriesMax && !isOverridden(job, 'crankTriesMax'))
-    return go('checks', 'tries-spent');
-  const seconds = restSecondsLeft(job, at, rules);
-  return seconds > 0 ? { act: 'rest', seconds } : { act: 'crank' };
+  if (refusal === 'clamps-unfinished') return go('hookup', 'clamps-unfinished');
+  if (refusal === 'tries-spent') return go('checks', 'tries-spent');
+  return refusal === 'rest-first'
+    ? { act: 'rest', seconds: restSecondsLeft(job, at, rules) }
+    : { act: 'crank' };
 }
 
 function atClearing(job: Job, situation: Situation, { clearing }: Runs): NextAction {

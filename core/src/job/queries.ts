@@ -1,5 +1,5 @@
 import { coldestOf } from '../battery/bar.js';
-import type { ReadingKind } from '../diagnosis/vocabulary.js';
+import { POLARITY_SIGNS_NEEDED, type ReadingKind } from '../diagnosis/vocabulary.js';
 import { anyClampOn, clampsInHand, NOTHING_CONNECTED, stands } from '../hookup/state.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import type { VerdictRecord } from '../verdict/conclude.js';
@@ -68,6 +68,11 @@ export function drainAmps({ findings }: Pick<Job, 'findings'>): number | null {
 export function isHookupWhole({ hookup, plan }: Pick<Job, 'hookup' | 'plan'>): boolean {
   if (!anyClampOn(hookup)) return true;
   return clampsInHand({ leadSetId: plan?.leadSetId ?? null }).every((clamp) => hookup.clamps[clamp] !== null);
+}
+
+/** True once enough signs say which post is positive. */
+export function isPolarityProved({ polaritySigns }: Pick<Job, 'polaritySigns'>): boolean {
+  return polaritySigns.length >= POLARITY_SIGNS_NEEDED;
 }
 
 /** True once a try ended with the machine running or awake. */

@@ -1,8 +1,7 @@
 import { anyClampOn } from '../hookup/state.js';
-import { POLARITY_SIGNS_NEEDED } from '../diagnosis/vocabulary.js';
 import type { Stage } from './events.js';
 import type { Job } from './job.js';
-import { hasStarted } from './queries.js';
+import { hasStarted, isPolarityProved } from './queries.js';
 
 /**
  * The stage that a job's log has come to: the last in which something was done. Where a board and a newly opened screen take it up; which
@@ -15,7 +14,7 @@ export function reachedStage(job: Job): Stage {
   if (job.everConnected || anyClampOn(job.hookup)) return 'hookup';
   if (job.plan) return 'plan';
   if (job.readings.length > 0) return 'measure';
-  if (job.polaritySigns.length >= POLARITY_SIGNS_NEEDED) return 'locate';
+  if (isPolarityProved(job)) return 'locate';
   if (job.symptoms.length > 0 || Object.keys(job.findings).length > 0) return 'checks';
   return 'scene';
 }

@@ -17,7 +17,14 @@ import { foldJob, lastUndoable, timeOf } from './apply.js';
 import type { JobEvent, PlanRecord, Recheck } from './events.js';
 import { mustComeOff, underCharge } from './charge-of-job.js';
 import type { Job } from './job.js';
-import { engineRuns, isHookupWhole, rulesOfJob, runningAttempt, standingVerdict } from './queries.js';
+import {
+  engineRuns,
+  isHookupWhole,
+  isPolarityProved,
+  rulesOfJob,
+  runningAttempt,
+  standingVerdict,
+} from './queries.js';
 import { isOverridden, restSecondsLeft } from './rest-owed.js';
 import { stopsInForce } from './situation.js';
 
@@ -212,7 +219,7 @@ function refuseOn(
     case 'clamp.attached':
       if (isStopped(job, machine)) return 'stop-active';
       if (!job.plan) return 'no-plan';
-      if (job.polaritySigns.length < POLARITY_SIGNS_NEEDED) return 'polarity-unproved';
+      if (!isPolarityProved(job)) return 'polarity-unproved';
       if (runningAttempt(job)) return 'attempt-running';
       if (hookup.clamps[next.data.clamp] !== null) return 'clamp-already-on';
       return refusePlace(job.plan, next.data.clamp, next.data.pointId, around);
@@ -232,7 +239,7 @@ function refuseOn(
     case 'circumstance.noted':
       return stands(hookup, next.data.what) === next.data.on ? 'circumstance-already-so' : null;
     case 'attempt.started':
-      return refuseAttempt(job, machine, timeOf(next), rules);
+      return isStopped(job, machine) ? 'stop-active' : refusalOfTry(job, timeOf(next), rules);
     case 'attempt.ended':
       return runningAttempt(job) ? null : 'no-attempt-running';
     case 'roll.tried':
@@ -273,8 +280,8 @@ function refuseRecheck(job: Job, { restVolts, tested, tempC }: Recheck, machine:
   return isOff ? 'value-out-of-range' : null;
 }
 
-function refuseAttempt(job: Job, machine: Machine, at: string, rules: HouseRules): Refusal | null {
-  if (isStopped(job, machine)) return 'stop-active';
+/** Why nobody cranks at the moment `at`, where no stop is in force; null when a try may begin. */
+export function refusalOfTry(job: Job, at: string, rules: HouseRules): Refusal | null {
   if (runningAttempt(job)) return 'attempt-running';
   if (engineRuns(job)) return 'already-running';
   if (mustComeOff(job)) return 'charger-on';

@@ -9,9 +9,8 @@ import type { Job } from './job.js';
 import { latestOwnReading, standingVerdict } from './queries.js';
 import type { Situation } from './situation.js';
 
-export const CHARGING_STATES = ['shown', 'unread', 'not-shown', 'fails'] as const;
 /** Whether the machine's own charging was shown to work: read in its band, not read, read and not clear yet, or shown to fail. */
-export type ChargingState = (typeof CHARGING_STATES)[number];
+export type ChargingState = 'shown' | 'unread' | 'not-shown' | 'fails';
 
 /** What may be said of driving on. Only charging that was shown to work sends anybody onto the road. */
 export type Road =

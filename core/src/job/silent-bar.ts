@@ -20,7 +20,7 @@ export const crankEvidence = (volts: number, tempC: number, systemVolts: 12 | 24
 });
 
 /** Tries that read what the machine's own battery fell to. */
-const ownLowest = (attempts: readonly Attempt[]): Attempt[] =>
+export const ownLowest = (attempts: readonly Attempt[]): Attempt[] =>
   attempts.filter(({ helped, rolled, lowestVolts }) => !helped && !rolled && lowestVolts !== null);
 
 /** What of a job tells of turns of the key that were read: nothing while none was, so that a tap changes nothing. */

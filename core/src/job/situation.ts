@@ -76,6 +76,7 @@ export interface Situation {
  */
 export function situationOf(job: JobReadings, record: JobRecord, rules: HouseRules): Situation {
   const machine = asFittedNow(job, machineAsFound(job, record.machine));
+  const restVolts = restVoltsNow(job, machine.batteries.length);
   let batteries: CasualtyBatteries | null = null;
   return {
     ...{ job, record, rules, machine },
@@ -85,10 +86,10 @@ export function situationOf(job: JobReadings, record: JobRecord, rules: HouseRul
     get stops() {
       return withImplied(job.stops, this.bar);
     },
-    restVolts: restVoltsNow(job, machine.batteries.length),
+    restVolts,
     // Worked out when it is first asked: most taps ask nothing of the batteries.
     get batteries() {
-      return (batteries ??= batteriesNow(job, machine));
+      return (batteries ??= batteriesNow(job, machine, restVolts));
     },
     get bar() {
       return barOf(this.batteries);
@@ -106,11 +107,13 @@ function withImplied(stops: readonly StopCondition[], bar: BatteryBar | null): r
 
 /** Returns the stops in force without the rest of the situation: for the door, which asks nothing else of it. */
 export function stopsInForce(job: Job, machine: Machine): readonly StopCondition[] {
-  return withImplied(job.stops, barOf(batteriesNow(job, asFittedNow(job, machineAsFound(job, machine)))));
+  const fitted = asFittedNow(job, machineAsFound(job, machine));
+  const restVolts = restVoltsNow(job, fitted.batteries.length);
+  return withImplied(job.stops, barOf(batteriesNow(job, fitted, restVolts)));
 }
 
 /** A battery that may take no current is a stop, whether somebody raised it or not. */
-export const IMPLIED_STOPS: Readonly<Record<BatteryBar, StopCondition>> = {
+const IMPLIED_STOPS: Readonly<Record<BatteryBar, StopCondition>> = {
   frozen: 'frozen',
   reversed: 'polarity-unknown',
 };
@@ -128,8 +131,11 @@ function asFittedNow({ replaced }: Pick<Job, 'replaced'>, machine: Machine): Mac
 }
 
 /** The casualty's batteries as the job's readings show them. */
-function batteriesNow(job: JobReadings, machine: Machine): CasualtyBatteries {
-  const restVolts = restVoltsNow(job, machine.batteries.length);
+function batteriesNow(
+  job: JobReadings,
+  machine: Machine,
+  restVolts: Situation['restVolts'],
+): CasualtyBatteries {
   const isNew = machine.batteries.map((_, i) => fittedAt(job, i) !== null);
   const read = casualtyBatteries(machine, restVolts, workingTempC(job), coldestTempC(job), isNew);
   const bar = silentBar(job, machine);

@@ -40,7 +40,7 @@ export function waysInput(
 ): WaysInput | null {
   const { machine, batteries: read, tempC, rules } = situation;
   const { kit } = situation.record;
-  if (startsByWaking(machine) || read.beliefs.some((b) => b.bar)) return null;
+  if (startsByWaking(machine) || situation.bar !== null) return null;
   const alone = planCase(machine, null, read, tempC, rules);
   if (!alone) return null;
   const now = beliefsNow(job, cases, read.beliefs, at);

@@ -58,6 +58,10 @@ export function isJudgeable({ chemistry, restVolts, tempC }: Case, rules: HouseR
   return read.length > 0 && soc >= rules.judgeMinSoc;
 }
 
+/** True of a battery that may be judged on what it shows: charged to full a day ago, or with charge enough now. */
+export const mayBeJudged = (facts: Case, rules: HouseRules): boolean =>
+  facts.isRested === true || isJudgeable(facts, rules);
+
 /** True when every battery was read and one of them has less than half its charge: then a charger has work to do. */
 export function isKnownFlat({ chemistry, restVolts, tempC }: Case): boolean {
   const socs = restVolts.map((v) => (v === null ? 1 : socFromRestVolts(chemistry, v, tempC).soc));

@@ -26,7 +26,7 @@ import { type Found, type CheckId, checkOf, checksFor, type Tool } from '../diag
 import { type Change, curesOf, type Repair } from '../diagnosis/repairs.js';
 import { type Suspect, SUSPECTS } from '../diagnosis/vocabulary.js';
 import type { HouseRules } from '../rules/house-rules.js';
-import { barOf, type Case, isJudgeable, silentVolts } from './case.js';
+import { barOf, type Case, mayBeJudged, silentVolts } from './case.js';
 import { cellsApart, proofOf, showsSound } from './proof.js';
 
 export const VERDICTS = [
@@ -384,7 +384,7 @@ function rule(
 
   // A charge evens cells that are only uneven: what stands apart after it is bad.
   if (cells === 'doubtful') return told('charge-first', 'cells-apart', REPLACE_CAUSES);
-  const isCharged = facts.isRested === true || isJudgeable(facts, rules);
+  const isCharged = mayBeJudged(facts, rules);
   const isSound = showsSound(evidence, facts, rules);
   const startsAlone = evidence.some((e) => e.check === 'try-alone' && e.found === 'started');
   if (isCharged && bad < BATTERY_SHARE && (isSound || startsAlone)) {

@@ -5,7 +5,7 @@ import { isLeadAcid } from '../battery/chemistry.js';
 import { socFromRestVolts } from '../battery/rest-volts.js';
 import type { CheckId } from '../diagnosis/checks.js';
 import type { HouseRules } from '../rules/house-rules.js';
-import { type Case, isJudgeable, isKnownFlat } from './case.js';
+import { type Case, isJudgeable, isKnownFlat, mayBeJudged } from './case.js';
 
 /** What condemns a battery: spent for good, or worn. */
 export type Proof = 'spent' | 'worn';
@@ -53,8 +53,7 @@ function proofIn(
   const isFound = (id: CheckId, word: string): boolean =>
     evidence.some((e) => e.check === id && e.found === word);
   const isBelow = (id: CheckId, limit: number): boolean => (figure(id) ?? Infinity) < limit;
-  // Charged to full a day ago, it is judged as it stands.
-  const isCharged = facts.isRested === true || isJudgeable(facts, rules);
+  const isCharged = mayBeJudged(facts, rules);
   if (isFound('specific-gravity', 'one-cell-low')) return 'spent';
   if (isFound('acceptance', 'full-at-once') && isKnownFlat(facts)) return 'spent';
   if (didNotHold(facts)) return 'spent';
@@ -99,7 +98,7 @@ export function cellsApart(
 }
 
 /** True of a battery that was full a day ago and did not hold what it was given: whatever else is wrong, it is spent. */
-export const didNotHold = ({ isRested, chemistry, restVolts, tempC }: Case): boolean =>
+const didNotHold = ({ isRested, chemistry, restVolts, tempC }: Case): boolean =>
   isRested === true &&
   isLeadAcid(chemistry) &&
   restVolts.some(
@@ -129,7 +128,7 @@ export function showsSound(evidence: readonly DiagnosisEvidence[], facts: Case, 
 function soundIn(evidence: readonly DiagnosisEvidence[], facts: Case, rules: HouseRules): boolean {
   const isAtLeast = (id: CheckId, limit: number): boolean =>
     evidence.some(({ check, found }) => check === id && typeof found === 'number' && found >= limit);
-  const isCharged = facts.isRested === true || isJudgeable(facts, rules);
+  const isCharged = mayBeJudged(facts, rules);
   return (
     isAtLeast('conductance', WORN_BELOW_SHARE) ||
     (isCharged && (isAtLeast('load-test', 0) || isAtLeast('crank', 0)))
