@@ -1,10 +1,9 @@
 import { sql } from 'drizzle-orm';
 import type { Db } from '../db/database.js';
+import { REACHED_KEY } from '../http/reach.js';
 
 /** Tables that change while nobody changes anything of the house. */
 const RESTLESS = ['sessions'];
-/** What servers tell each other of themselves. */
-const RESTLESS_FACTS = 'reached from outside: %';
 
 /**
  * Returns a mark of everything that a house holds: another where any row of any table was written, changed or deleted. It reads every row, so
@@ -17,7 +16,7 @@ export async function contentMark(db: Db): Promise<string> {
   const marks: string[] = [];
   for (const { name } of tables) {
     if (RESTLESS.includes(name)) continue;
-    const isCounted = name === 'facts' ? sql`WHERE key NOT LIKE ${RESTLESS_FACTS}` : sql``;
+    const isCounted = name === 'facts' ? sql`WHERE key NOT LIKE ${`${REACHED_KEY}%`}` : sql``;
     const { rows } = await db.execute<{ count: string; newest: string | null }>(
       sql`SELECT count(*)::text AS count, max(xmin::text::bigint)::text AS newest FROM ${sql.identifier(name)} ${isCounted}`,
     );

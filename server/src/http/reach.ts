@@ -10,7 +10,8 @@ const RENEW_MS = MINUTE_MS;
 const BELIEVED_MS = 5 * MINUTE_MS;
 /** How long a server takes the house to be as it was, ms: another on the same database may have become public. */
 const LOOK_AGAIN_MS = 2_000;
-const KEY = 'reached from outside: ';
+/** What servers tell each other by: facts of them, and none of the house. */
+export const REACHED_KEY = 'reached from outside: ';
 
 /** Whether a house is reached from other machines: by one of its servers, by whatever way. */
 export interface Reach {
@@ -31,7 +32,7 @@ export interface Reach {
  * @param isReached it listens to other machines, or answers for names beside this machine's own
  */
 export async function reachOf({ db }: Database, server: string, isReached: boolean): Promise<Reach> {
-  const key = `${KEY}${server}`;
+  const key = `${REACHED_KEY}${server}`;
   let isOwn = isReached;
   let known: { readonly isPublic: Promise<boolean>; readonly at: number } | null = null;
   const tell = async (): Promise<void> => {
@@ -52,7 +53,7 @@ export async function reachOf({ db }: Database, server: string, isReached: boole
     const rows = await db
       .select()
       .from(facts)
-      .where(like(facts.key, `${KEY}%`));
+      .where(like(facts.key, `${REACHED_KEY}%`));
     return rows.some(({ value }) => Date.now() - Date.parse(value) < BELIEVED_MS);
   };
   const isLocal = (request: Request): boolean =>
