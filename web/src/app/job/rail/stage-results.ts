@@ -1,8 +1,8 @@
 import { socFromRestVolts } from '@voltrek/core/battery';
 import { CLAMP_IDS } from '@voltrek/core/circuit';
-import { isAtFault, POLARITY_SIGNS_NEEDED, walkRound } from '@voltrek/core/diagnosis';
+import { isAtFault, walkRound } from '@voltrek/core/diagnosis';
 import { isDone } from '@voltrek/core/hookup';
-import { latestReading, standingRestVolts, type Stage } from '@voltrek/core/job';
+import { isPolarityProved, latestReading, standingRestVolts, type Stage } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
 import { percentBand, volts } from '@words/figures';
 import { degrees } from '@words/units';
@@ -53,7 +53,7 @@ export function stageResults(
       Object.keys(job.findings).length > 0 || job.symptoms.length > 0,
       faults > 0 ? T.atFault(faults) : job.symptoms[0] ? SYMPTOM_WORDS[job.symptoms[0]] : 'clear',
     ),
-    locate: result(job.polaritySigns.length >= POLARITY_SIGNS_NEEDED, machine.batteries[0]?.place ?? ''),
+    locate: result(isPolarityProved(job), machine.batteries[0]?.place ?? ''),
     measure: result(job.readings.length > 0, measureLine(job, machine, situation.tempC)),
     plan: result(
       job.plan !== null,

@@ -14,7 +14,7 @@ import {
 import { mayDo, type Weather } from '@voltrek/contracts';
 import { Store } from '@ngrx/store';
 import { STOP_CONDITIONS, STOPS_OF_READINGS, type StopCondition } from '@voltrek/core/diagnosis';
-import { entryOf, PLACE_KINDS, type SceneRecord, type Stage } from '@voltrek/core/job';
+import { PLACE_KINDS, type SceneRecord, type Stage } from '@voltrek/core/job';
 import { TYPED_RANGES } from '@voltrek/core/quantities';
 import { Api } from '../../shared/state/api';
 import { problemText } from '../../shared/state/problem';
@@ -29,7 +29,7 @@ import type { Work } from '../../shared/job/job-selectors';
 import { nextActionAt } from '../../shared/job/next-action-at';
 import { Reporter } from '../../shared/job/reporter';
 import { goWords } from '@words/next-words';
-import { actionDone, stepKey } from '../step-words';
+import { takeOff } from '../take-off';
 import { withdrawStop } from '../withdraw-stop';
 import { SCENE as T } from '@words/screens/job-stages';
 
@@ -333,14 +333,7 @@ export class Scene {
 
   protected readonly action = computed((): StageAction => {
     const next = this.next();
-    if (next.act === 'take-off') {
-      const { action } = next;
-      return {
-        label: actionDone(action, this.work().machine),
-        key: stepKey({ action }),
-        go: () => this.reporter.report(...entryOf(action)),
-      };
-    }
+    if (next.act === 'take-off') return takeOff(next.action, this.work(), this.reporter);
     if (next.act === 'go' && next.why !== 'done')
       return { label: goWords(next.to, next.why), go: () => this.goOn.emit(next.to) };
     if (!this.looked()) return { label: T.safeToWorkHere, key: 'looking', waits: true, go: () => undefined };

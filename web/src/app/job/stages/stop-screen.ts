@@ -2,11 +2,12 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, output } f
 import { STANDING_CAUTION, STOP_WORDS } from '@words/words';
 import { type StopCondition, STOPS_READ_AGAIN } from '@voltrek/core/diagnosis';
 import { isToBeCleared } from '@voltrek/core/hookup';
-import { entryOf, type PlannedRescue, type Stage } from '@voltrek/core/job';
+import type { PlannedRescue, Stage } from '@voltrek/core/job';
 import { goWords } from '@words/next-words';
 import { NextAction, type StageAction } from '../next-action';
 import { nextActionAt } from '../../shared/job/next-action-at';
-import { actionDone, actionTitle, stepKey } from '../step-words';
+import { actionTitle } from '../step-words';
+import { takeOff } from '../take-off';
 import { ReasonPrompt } from '../../shared/ui/reason-prompt';
 import type { Work } from '../../shared/job/job-selectors';
 import { Reporter } from '../../shared/job/reporter';
@@ -38,7 +39,7 @@ import { STOP_SCREEN as T } from '@words/screens/job-stages';
           }
         </div>
       </div>
-      @if (takeOff(); as title) {
+      @if (firstOff(); as title) {
         <p class="problem" role="status">{{ t.firstOff(title) }}</p>
       } @else if (isOn()) {
         <p class="problem" role="status">{{ t.leaveTheClamps }}</p>
@@ -98,7 +99,7 @@ export class StopScreen {
   /** Something is on that is better not touched. */
   protected readonly isOn = computed(() => isToBeCleared(this.work().job.hookup));
   /** What comes off first, as an order; null where nothing is on. */
-  protected readonly takeOff = computed(() => {
+  protected readonly firstOff = computed(() => {
     const next = this.next();
     return next.act === 'take-off'
       ? actionTitle(next.action, this.work(), this.rescue(), this.work().job.hookup)
@@ -106,14 +107,7 @@ export class StopScreen {
   });
   protected readonly action = computed((): StageAction => {
     const next = this.next();
-    if (next.act === 'take-off') {
-      const { action } = next;
-      return {
-        label: actionDone(action, this.work().machine, this.rescue()?.option.sourceKind),
-        key: stepKey({ action }),
-        go: () => this.reporter.report(...entryOf(action)),
-      };
-    }
+    if (next.act === 'take-off') return takeOff(next.action, this.work(), this.reporter);
     return next.act === 'go'
       ? { label: goWords(next.to, next.why), go: () => this.goOn.emit(next.to) }
       : { label: T.stop, waits: true, go: () => undefined };

@@ -1,10 +1,11 @@
 import type { GoReason, Stage } from '@voltrek/core/job';
+import { STAGE_WORDS } from './stage-words';
 
 /** What the action bar says where the next action is to open another stage; a stage that has words of its own says those. */
 export function goWords(to: Stage, why: GoReason): string {
   switch (why) {
     case 'done':
-      return to === 'verdict' ? 'Go on to the verdict' : `Go on to ${STAGE_TITLES[to]}`;
+      return to === 'verdict' ? 'Go on to the verdict' : `Go on to ${STAGE_WORDS[to]}`;
     case 'stopped':
       return 'Stopped. Go to the verdict';
     case 'runs':
@@ -33,15 +34,3 @@ export function goWords(to: Stage, why: GoReason): string {
       return 'Job is closed. See the verdict';
   }
 }
-
-const STAGE_TITLES: Readonly<Record<Stage, string>> = {
-  scene: 'Scene',
-  checks: 'Checks',
-  locate: 'Locate',
-  measure: 'Measure',
-  plan: 'Plan',
-  hookup: 'Hook up',
-  crank: 'Crank',
-  cleardown: 'Clear down',
-  verdict: 'Verdict',
-};

@@ -29,7 +29,7 @@ import {
   ownVolts,
   type CheckId,
 } from '@voltrek/core/diagnosis';
-import { entryOf, type NextAction as NextOfJob, type ReadingSource, type Stage } from '@voltrek/core/job';
+import type { ReadingSource, Stage } from '@voltrek/core/job';
 import { startsByWaking } from '@voltrek/core/machine';
 import { outOfRange } from '@words/range-words';
 import { NumberPad } from '../../../shared/ui/number-pad';
@@ -45,7 +45,7 @@ import { diagnosisOf, type Work } from '../../../shared/job/job-selectors';
 import { nextActionAt } from '../../../shared/job/next-action-at';
 import { Reporter } from '../../../shared/job/reporter';
 import { goWords } from '@words/next-words';
-import { actionDone } from '../../step-words';
+import { takeOff } from '../../take-off';
 import { figureFault, figureOf, gravityOf } from './entry';
 import { LiveLine } from './live-line';
 import { LiveStore } from './live-store';
@@ -215,19 +215,12 @@ export class Measure {
     if (this.group() !== 'trace' && this.allCells())
       return { label: T.takeTheSixCells, waits: false, go: () => this.takeCells() };
     const next = this.next();
-    if (next.act !== 'go') return this.underStop(next);
+    if (next.act === 'take-off') return takeOff(next.action, this.work(), this.reporter);
+    if (next.act !== 'go') return { label: T.nothingToDo, waits: true, go: () => undefined };
     const isBlind = next.to === 'plan' && this.work().job.readings.length === 0;
     const label = isBlind ? T.planWithoutAReading : goWords(next.to, next.why);
     return { label, waits: false, go: () => this.goOn.emit(next.to) };
   });
-
-  /** Under a stop everything that is on comes off first, wherever it is seen. */
-  private underStop(next: NextOfJob): StageAction {
-    if (next.act !== 'take-off') return { label: T.nothingToDo, waits: true, go: () => undefined };
-    const { action } = next;
-    const label = actionDone(action, this.work().machine);
-    return { label, go: () => this.reporter.report(...entryOf(action)) };
-  }
 
   /** The instrument that reads what is chosen. */
   protected readonly instrument = computed<Instrument | null>(() => {

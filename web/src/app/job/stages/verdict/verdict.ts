@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSign
 import { Router, RouterLink } from '@angular/router';
 import { FOLLOW_UP_WORDS } from '@voltrek/contracts/words';
 import { anyClampOn } from '@voltrek/core/hookup';
-import { caseOfJob, mendedOfJob, standingVerdict, entryOf } from '@voltrek/core/job';
+import { caseOfJob, mendedOfJob, standingVerdict } from '@voltrek/core/job';
 import { caseFromLog } from '@voltrek/core/practice';
 import type { FollowUp } from '@voltrek/core/verdict';
 import { addDays } from 'date-fns';
@@ -20,7 +20,7 @@ import { diagnosisOf, type Work } from '../../../shared/job/job-selectors';
 import { nextActionAt } from '../../../shared/job/next-action-at';
 import { Reporter } from '../../../shared/job/reporter';
 import { goWords } from '@words/next-words';
-import { actionDone, stepKey } from '../../step-words';
+import { takeOff } from '../../take-off';
 import { ChangeBattery } from './change-battery';
 import { ChargeAdvice } from './charge-advice';
 import { JobSheetPart } from './job-sheet';
@@ -348,14 +348,7 @@ export class Verdict {
         label: goWords(next.to, next.why),
         go: () => void this.router.navigate(['/job', this.work().job.id, next.to]),
       };
-    if (next.act === 'take-off') {
-      const { action } = next;
-      return {
-        label: actionDone(action, this.work().machine),
-        key: stepKey({ action }),
-        go: () => this.reporter.report(...entryOf(action)),
-      };
-    }
+    if (next.act === 'take-off') return takeOff(next.action, this.work(), this.reporter);
     if (this.given()) return { label: T.backToTheBoardJobLeft, go: toBoard };
     const record = this.record();
     if (record === null) return { label: T.weighingWhatWasFound, waits: true, go: () => undefined };

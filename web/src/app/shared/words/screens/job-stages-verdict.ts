@@ -214,7 +214,6 @@ export const VERDICT = {
   hasWhatItMustBeAnd: 'has what it must be and the order.',
   closed: 'Closed ',
   backToTheBoard: '. Back to the board',
-  clampsAreOnClearDownFirst: 'Clamps are on. Clear down first',
   backToTheBoardJobLeft: 'Back to the board, job left open',
   giveVerdict: 'Give verdict: ',
   weighingWhatWasFound: 'Weighing what was found',

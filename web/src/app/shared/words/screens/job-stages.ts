@@ -45,7 +45,6 @@ export const CRANK = {
   meter: ', meter',
   endTheTry: 'End the try: ',
   sayHowItEnded: 'Say how it ended',
-  jobIsClosed: 'Job is closed',
   takeTheChargerOffFirst: 'Take the charger off first',
   wait: 'Wait ',
   crankSooner: '. Crank sooner',
