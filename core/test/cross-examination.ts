@@ -70,18 +70,24 @@ interface Truth {
   readonly stops: ReadonlySet<string>;
   /** A charge to be off before any crank is over, and nobody has read what it did. */
   readonly isChargeUnread: boolean;
+  /** Charging volts read last with no clamp on, since anything was mended; null where not read. */
+  readonly chargingVolts: number | null;
 }
 
 /** Reads the truth off the events that were not taken back. */
 export function truthOf(log: readonly JobEvent[], machine: Machine): Truth {
   const undone = new Set(log.flatMap((e) => (e.type === 'event.undone' ? e.data.eventId : [])));
-  const events = log.filter((e) => !undone.has(e.id));
+  const stand = log.filter((e) => !undone.has(e.id));
+  const withdrawn = new Set(stand.flatMap((e) => (e.type === 'reading.withdrawn' ? e.data.readingId : [])));
+  const events = stand.filter((e) => !withdrawn.has(e.id));
   let tried: AttemptOutcome | null | 'under-way' = null;
   let isNoted = false;
   let chargeOnly = false;
   let isPlugged = false;
   let isChargeUnread = false;
+  let chargingVolts: number | null = null;
   const stops = new Set<string>();
+  const clampsOn = new Set<string>();
   const ratings = machine.batteries.map(({ rating }) => rating);
   for (const event of events)
     switch (event.type) {
@@ -122,6 +128,16 @@ export function truthOf(log: readonly JobEvent[], machine: Machine): Truth {
         break;
       case 'reading.taken':
         if (event.data.kind === 'rest') isChargeUnread = false;
+        if (event.data.kind.startsWith('charging') && clampsOn.size === 0) chargingVolts = event.data.volts;
+        break;
+      case 'clamp.attached':
+        clampsOn.add(event.data.clamp);
+        break;
+      case 'clamp.detached':
+        clampsOn.delete(event.data.clamp);
+        break;
+      case 'repair.made':
+        if (event.data.kind === 'belt-tightened') chargingVolts = null;
         break;
       default:
     }
@@ -131,6 +147,7 @@ export function truthOf(log: readonly JobEvent[], machine: Machine): Truth {
     ratings,
     stops,
     isChargeUnread,
+    chargingVolts,
   };
 }
 
@@ -204,6 +221,12 @@ export function crossExamine(
   // Does the casualty's engine run?
   ask('runs: situation', situation.casualtyRuns === truth.runs, () => truth);
   if (rescue) ask('runs: the circuit', rescue.scene.casualtyRuns === truth.runs);
+  // What volts now?
+  if (rescue && truth.chargingVolts !== null && job.findings['look-belt'] !== 'bad')
+    ask('volts: the circuit of a running engine', rescue.scene.alternatorVolts === truth.chargingVolts, () => [
+      rescue.scene.alternatorVolts,
+      truth.chargingVolts,
+    ]);
   ask('runs: no rolling start', !truth.runs || !rollingOfJob(job, situation).allowed);
   const road = roadOfJob(job, situation);
   ask('runs: no road for what stands', truth.runs || road === null);

@@ -1,6 +1,7 @@
 import { isPossibleNow, TOOLS } from '../src/diagnosis/index.js';
 import { runDown } from '../src/charging/index.js';
-import { hazardsOf } from '../src/hookup/index.js';
+import { rescueCircuit, solveDc, voltsAcross } from '../src/circuit/index.js';
+import { hazardsOf, rescueOf } from '../src/hookup/index.js';
 import {
   chargingOfJob,
   entryOf,
@@ -91,6 +92,22 @@ describe('the situation of a job', () => {
         ).map(({ amps }) => amps ?? 0),
       );
     expect(worst(true)).not.toBe(worst(false));
+  });
+
+  it('has the volts at the posts of a running engine that were read, not those of a sound alternator', () => {
+    const postVolts = (log: Log): number => {
+      const situation = situationOf(readingsOf(log.job), RECORD, DEFAULT_RULES);
+      const scene = hookupScene(situation, plannedOption(situation, log.job.plan)!);
+      const solution = solveDc(rescueCircuit(rescueOf(scene, log.job.hookup)));
+      return voltsAcross(solution, 'casualty.battery0+', 'casualty.battery0-');
+    };
+    expect(postVolts(cleared())).toBeGreaterThan(13.2);
+    // A dead alternator gives nothing: the battery stands at its own volts.
+    expect(postVolts(charging(cleared(), 11.9))).toBeLessThan(12);
+    expect(postVolts(charging(cleared(), 16.2))).toBeGreaterThan(15);
+    const mended = charging(cleared(), 11.9);
+    mended.take('repair.made', { kind: 'belt-tightened' });
+    expect(postVolts(mended)).toBeGreaterThan(13.2);
   });
 
   it('stays the same object of readings while a tap tells nothing of the machine', () => {

@@ -441,6 +441,8 @@ describe('the door', () => {
       .send({ name: 'Stranger Test', role: 'crew-lead', retired: false })
       .expect(403);
     await stranger('/api/health').expect(200);
+    await stranger('/metrics').expect(401);
+    await here.get('/metrics').expect(200);
     await here.get('/api/board').expect(403);
     await here.get('/api/crew').expect(200);
     const other = await reachOf(database, 'another server', false);

@@ -118,9 +118,12 @@ const CHARGED_SEVERITY: Partial<Record<SourceKind, Severity>> = {
 function sourceCharged(scene: HookupScene, state: HookupState, rules: HouseRules): Hazard[] {
   const severity = CHARGED_SEVERITY[scene.option.sourceKind];
   if (!severity || !casualtyRuns(scene, state)) return [];
-  const held = CASUALTY_ALTERNATOR.voltsPer12 - TRICKLE_VOLTS;
+  // A reading that finds its alternator weak makes nothing of this milder: a bad contact in it comes and goes.
+  const usual = (CASUALTY_ALTERNATOR.voltsPer12 * scene.machine.systemVolts) / 12;
+  const alternatorVolts = Math.max(usual, scene.alternatorVolts ?? usual);
+  const held = alternatorVolts / scene.batteries.models.length - TRICKLE_VOLTS;
   const models = scene.batteries.models.map((m) => ({ ...m, openVolts: Math.max(m.openVolts, held) }));
-  const solution = solved({ ...scene, batteries: { ...scene.batteries, models } }, state);
+  const solution = solved({ ...scene, alternatorVolts, batteries: { ...scene.batteries, models } }, state);
   const into = -(solution.amps.get('source') ?? 0);
   const volts = voltsAcross(solution, 'source.plus', 'source.minus');
   return into > rules.sourceChargedAmps ? [newHazard('source-charged', severity, into, volts)] : [];

@@ -62,6 +62,8 @@ export interface HookupScene {
   readonly enclosed: boolean;
   /** The casualty's engine runs and charges (or its converter has taken over). */
   readonly casualtyRuns: boolean;
+  /** What its own alternator was found to hold while it runs, V; undefined where nobody read it: then it counts as sound. */
+  readonly alternatorVolts?: number | undefined;
 }
 
 /** Its own battery is out of the circuit: the clamp off, or a main switch open. */
@@ -136,7 +138,7 @@ export function rescueOf(scene: HookupScene, state: HookupState): Rescue {
     sourceOn: isOn,
     ...(casualtyRuns(scene, state) && {
       casualtyAlternator: {
-        volts: (CASUALTY_ALTERNATOR.voltsPer12 * machine.systemVolts) / 12,
+        volts: scene.alternatorVolts ?? (CASUALTY_ALTERNATOR.voltsPer12 * machine.systemVolts) / 12,
         maxAmps: CASUALTY_ALTERNATOR.maxAmps,
       },
     }),

@@ -10,6 +10,7 @@ import { type Overruled, overruledBy } from '../hookup/overruled.js';
 import type { HookupScene } from '../hookup/state.js';
 import { isPositiveEarth } from '../machine/earth.js';
 import type { KitItem } from '../sources/kit.js';
+import { alternatorVoltsOf } from './charging-read.js';
 import type { PlanRecord } from './events.js';
 import type { Situation } from './situation.js';
 
@@ -112,6 +113,7 @@ export function hookupScene(
     tempC,
     enclosed: job.scene?.enclosed ?? false,
     casualtyRuns,
+    alternatorVolts: alternatorVoltsOf(job),
   };
 }
 

@@ -1,12 +1,12 @@
 import { runDown, type RunDown } from '../charging/run-down.js';
 import { outcomeIndex } from '../diagnosis/belief.js';
-import { checkOf } from '../diagnosis/checks.js';
-import { changes } from '../diagnosis/repairs.js';
+import { type Check, checkOf } from '../diagnosis/checks.js';
 import type { Suspect } from '../diagnosis/vocabulary.js';
+import { chargingMendedAt, chargingReadings } from './charging-read.js';
 import { standingJob } from './doubts.js';
 import { type DriveAdvice, driveOfJob } from './drive-of-job.js';
-import type { Job } from './job.js';
-import { latestOwnReading, standingVerdict } from './queries.js';
+import type { Job, Reading } from './job.js';
+import { standingVerdict } from './queries.js';
 import type { Situation } from './situation.js';
 
 /** Whether the machine's own charging was shown to work: read in its band, not read, read and not clear yet, or shown to fail. */
@@ -24,17 +24,15 @@ const CHARGING_SUSPECTS: readonly (Suspect | null)[] = ['charging', 'belt'];
 /** Returns whether the charging of this job's machine was shown to work: what was read since anything of it was mended. */
 export function chargingOfJob(recorded: Job, { machine, record }: Situation): ChargingState {
   const job = standingJob(recorded, record.machine);
-  const mendedAt = job.repairs.filter((repair) => changes(repair, 'charging')).at(-1)?.at ?? '';
-  const since = { readings: job.readings.filter(({ at }) => at > mendedAt) };
-  const outcomeOf = (kind: 'charging-idle' | 'charging-loaded'): string | null => {
-    const read = latestOwnReading(since, kind);
-    const check = checkOf(kind === 'charging-idle' ? 'charging' : 'charging-loaded');
-    const index = read && outcomeIndex(check, (read.volts * 12) / machine.systemVolts);
+  const read = chargingReadings(job);
+  const outcomeOf = (check: Check, reading: Reading | null): string | null => {
+    const index = reading && outcomeIndex(check, (reading.volts * 12) / machine.systemVolts);
     return index === null ? null : (check.outcomes[index] ?? null);
   };
-  const [idle, loaded] = [outcomeOf('charging-idle'), outcomeOf('charging-loaded')];
+  const idle = outcomeOf(checkOf('charging'), read.idle);
+  const loaded = outcomeOf(checkOf('charging-loaded'), read.loaded);
   const isBlamed = CHARGING_SUSPECTS.includes(standingVerdict(job)?.suspect ?? null);
-  if (job.findings['look-belt'] === 'bad' || (isBlamed && mendedAt === '')) return 'fails';
+  if (job.findings['look-belt'] === 'bad' || (isBlamed && chargingMendedAt(job) === '')) return 'fails';
   if (idle === 'over' || loaded === 'over') return 'fails';
   // Five minutes on and at raised revs only an alternator that is weak stays low; at idle a flat battery holds a good one down.
   if (loaded !== null) return loaded === 'in-band' ? 'shown' : 'fails';

@@ -1,13 +1,12 @@
 import { GRAVITY_BAD_SPREAD, gravityAt, GRAVITY_SPREAD, socFromCells } from '../battery/gravity.js';
 import { aloneRescue, type Rescue, rescueCircuit, terminalNode } from '../circuit/rescue.js';
 import { solveDc, voltsAcross } from '../circuit/solve-dc.js';
-import { USUAL_CONVERTER } from '../crank/wake.js';
 import type { DiagnosisEvidence } from '../diagnosis/belief.js';
 import { restVoltsOf } from '../diagnosis/hidden.js';
 import { rescueOf } from '../hookup/earth.js';
 import { anyClampOn, CASUALTY_ALTERNATOR } from '../hookup/state.js';
 import { asWired } from '../machine/earth.js';
-import { pointOf, startsByWaking } from '../machine/machine.js';
+import { pointOf } from '../machine/machine.js';
 import { terminalOf } from '../plan/clamp-points.js';
 import { normal, type Random, seededRandom } from '../quantities/random.js';
 import { seedOf } from './seed.js';
@@ -17,6 +16,7 @@ import {
   type PracticeAction,
   type ProbesOn,
   trueBatteries,
+  ownSupplyVolts,
   trueScene,
   type World,
 } from './world.js';
@@ -187,14 +187,10 @@ const inSteps = (value: number, step: number): number => Math.round(value / step
 
 /** The circuit as it stands now and as it truly is, its own joints and what charges it with it. */
 export function rescueNow(world: World): Rescue {
-  const { hidden, practice, hookup, runs } = world;
+  const { practice, hookup, runs } = world;
   const scene = trueScene(world);
   const batteries = trueBatteries(world);
   const rescue = scene ? rescueOf(scene, hookup) : aloneRescue(batteries.models, practice.tempC);
-  // A hook-up takes any alternator for a sound one: here its own is as it truly is.
-  const { casualtyAlternator: _sound, ...still } = rescue;
-  const volts = (hidden.chargingVolts * practice.machine.systemVolts) / 12;
-  const converts = startsByWaking(practice.machine) && hidden.cause !== 'converter';
-  const own = { volts: converts ? USUAL_CONVERTER.volts : volts, maxAmps: CASUALTY_ALTERNATOR.maxAmps };
-  return { ...still, ...(runs && { casualtyAlternator: own }), joints: batteries.joints! };
+  const casualtyAlternator = { volts: ownSupplyVolts(world), maxAmps: CASUALTY_ALTERNATOR.maxAmps };
+  return { ...rescue, ...(runs && { casualtyAlternator }), joints: batteries.joints! };
 }

@@ -18,7 +18,8 @@ import type { Hazard } from '../hookup/hazard.js';
 import type { HookupScene, HookupState } from '../hookup/state.js';
 import type { BadJoints } from '../circuit/rescue.js';
 import type { CrankPoint } from '../crank/quick.js';
-import type { Machine } from '../machine/machine.js';
+import { USUAL_CONVERTER } from '../crank/wake.js';
+import { type Machine, startsByWaking } from '../machine/machine.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import type { KitItem } from '../sources/kit.js';
 import type { VerdictKind } from '../verdict/conclude.js';
@@ -214,6 +215,12 @@ export function trueBatteries({
   };
 }
 
+/** Volts that the casualty's own alternator or converter truly holds while it runs. */
+export function ownSupplyVolts({ hidden, practice }: World): number {
+  const converts = startsByWaking(practice.machine) && hidden.cause !== 'converter';
+  return converts ? USUAL_CONVERTER.volts : (hidden.chargingVolts * practice.machine.systemVolts) / 12;
+}
+
 /** The hook-up as it truly is; null before a source was fetched. */
 export function trueScene(world: World): HookupScene | null {
   const { practice, option, runs } = world;
@@ -226,5 +233,6 @@ export function trueScene(world: World): HookupScene | null {
     tempC: practice.tempC,
     enclosed: false,
     casualtyRuns: runs,
+    alternatorVolts: ownSupplyVolts(world),
   };
 }

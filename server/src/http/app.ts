@@ -35,8 +35,8 @@ import { plainInput } from './plain-input.js';
 import { HEAVY_PER_MINUTE, pace, REQUESTS_PER_MINUTE, SIGN_INS_PER_MINUTE } from './pace.js';
 import { openApi, writtenCaseSchema } from './openapi.js';
 import { HttpProblem, notFound, problemHandler } from './problem.js';
-import type { Reach } from './reach.js';
-import { isLoopback, sameSite } from './same-site.js';
+import { isLocal, type Reach } from './reach.js';
+import { sameSite } from './same-site.js';
 import { guardHeaders, serveWeb } from './web.js';
 
 /** What this machine calls itself. */
@@ -92,7 +92,6 @@ export interface AppParts {
 /** A house that nobody asks about. */
 const UNREACHED: Reach = {
   isPublic: () => Promise.resolve(false),
-  isLocal: () => true,
   noteRequest: () => Promise.resolve(),
   stop: () => Promise.resolve(),
 };
@@ -133,7 +132,9 @@ export function createApp(parts: AppParts): Express {
   // First of all: every tap comes here.
   app.use('/api/jobs', jobRoutes(database, news));
   app.get('/metrics', async (request, response, next) => {
-    if ((await door.isShut()) && !isLoopback(request.ip ?? '')) throw new HttpProblem(401, ANSWERS.signIn);
+    await reach.noteRequest(request);
+    const isOpen = !(await door.isShut()) && !(await reach.isPublic());
+    if (!isOpen && !isLocal(request)) throw new HttpProblem(401, ANSWERS.signIn);
     await metrics.tell(request, response, next);
   });
   app.get('/api/health', async (_request, response) => {

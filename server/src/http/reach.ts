@@ -16,13 +16,17 @@ export const REACHED_KEY = 'reached from outside: ';
 /** Whether a house is reached from other machines: by one of its servers, by whatever way. */
 export interface Reach {
   readonly isPublic: () => Promise<boolean>;
-  /** True for a request of this machine itself, that no proxy passed on. */
-  readonly isLocal: (request: Request) => boolean;
   /** Notes a request that another machine sent: from then on the house is public. */
   readonly noteRequest: (request: Request) => Promise<void>;
   /** Takes this server's word back when it stops. */
   readonly stop: () => Promise<void>;
 }
+
+/** True for a request of this machine itself, that no proxy passed on. */
+export const isLocal = (request: Request): boolean =>
+  isLoopback(request.socket.remoteAddress ?? '') &&
+  request.headers['x-forwarded-for'] === undefined &&
+  request.headers.forwarded === undefined;
 
 /**
  * Returns the one answer to whether a house is public. A server is reached from outside by the address it listens at, by names it answers for,
@@ -56,12 +60,7 @@ export async function reachOf({ db }: Database, server: string, isReached: boole
       .where(like(facts.key, `${REACHED_KEY}%`));
     return rows.some(({ value }) => Date.now() - Date.parse(value) < BELIEVED_MS);
   };
-  const isLocal = (request: Request): boolean =>
-    isLoopback(request.socket.remoteAddress ?? '') &&
-    request.headers['x-forwarded-for'] === undefined &&
-    request.headers.forwarded === undefined;
   return {
-    isLocal,
     isPublic: () => {
       if (isOwn) return Promise.resolve(true);
       if (!known || Date.now() - known.at > LOOK_AGAIN_MS) known = { isPublic: look(), at: Date.now() };

@@ -4,7 +4,7 @@ import { type Act, mayDo } from '@voltrek/contracts';
 import type { Request, RequestHandler } from 'express';
 import type { Database } from '../db/database.js';
 import { HttpProblem, notFound } from '../http/problem.js';
-import type { Reach } from '../http/reach.js';
+import { isLocal, type Reach } from '../http/reach.js';
 import { type Route, routeOf } from '../http/routes-of-all.js';
 import { note } from './audit.js';
 import { isDoorShut } from './secrets.js';
@@ -52,7 +52,7 @@ export function guardDoor({ db }: Database, door: Door, reach: Reach): RequestHa
   return async (request, response, next) => {
     await reach.noteRequest(request);
     const isShut = await door.isShut();
-    if (!isShut && (await reach.isPublic())) requireSetUp(request, reach);
+    if (!isShut && (await reach.isPublic())) requireSetUp(request);
     // An open door looks nothing up.
     const route = isShut ? routeOf(request.method, `/api${request.path}`) : undefined;
     if (route === undefined || route?.act === 'open') {
@@ -95,10 +95,10 @@ const TELLS_NOBODY = /^\/(health|sign-in)\/?$/;
  *
  * @throws HttpProblem 403 for anything else
  */
-function requireSetUp(request: Request, reach: Reach): void {
+function requireSetUp(request: Request): void {
   const isRead = request.method === 'GET' || request.method === 'HEAD';
   if (isRead && TELLS_NOBODY.test(request.path)) return;
-  if (reach.isLocal(request) && SETS_UP.test(request.path)) return;
+  if (isLocal(request) && SETS_UP.test(request.path)) return;
   throw new HttpProblem(403, ANSWERS.notSetUp);
 }
 
