@@ -102,6 +102,8 @@ const VAN: FormField = { key: 'vanId', label: T.whereItIs, kind: 'choice' };
     </ul>
   `,
   styles: `
+    @use 'media';
+
     .find {
       display: flex;
       flex-wrap: wrap;
@@ -130,7 +132,7 @@ const VAN: FormField = { key: 'vanId', label: T.whereItIs, kind: 'choice' };
     .none {
       padding: 20px 0;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       li a {
         grid-template-columns: 84px 1fr;
         gap: 0 10px;

@@ -128,6 +128,8 @@ const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = {
     }
   `,
   styles: `
+    @use 'media';
+
     .keys {
       margin-bottom: 10px;
     }
@@ -167,7 +169,7 @@ const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = {
     .row strong {
       text-align: right;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       .lists {
         grid-template-columns: 1fr;
       }

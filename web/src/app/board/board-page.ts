@@ -169,6 +169,8 @@ function isShown(call: BoardCall, show: Show, crewId = '', vanId = ''): boolean 
     </ul>
   `,
   styles: `
+    @use 'media';
+
     .new {
       margin-left: auto;
     }
@@ -243,7 +245,7 @@ function isShown(call: BoardCall, show: Show, crewId = '', vanId = ''): boolean 
     .none {
       padding: 24px 12px;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       .call {
         grid-template-columns: 44px 1fr;
         gap: 2px 10px;

@@ -67,6 +67,8 @@ const USUAL_AIR_C = 10;
     </ul>
   `,
   styles: `
+    @use 'media';
+
     li {
       display: grid;
       grid-template-columns: minmax(0, 1fr) auto auto;
@@ -91,7 +93,7 @@ const USUAL_AIR_C = 10;
       font-weight: 700;
       color: var(--bad);
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       li {
         grid-template-columns: minmax(0, 1fr) auto;
       }

@@ -91,6 +91,8 @@ const HOURS_MOST = 72;
     </div>
   `,
   styles: `
+    @use 'media';
+
     .rows > div {
       padding: 2px 0;
     }
@@ -124,7 +126,7 @@ const HOURS_MOST = 72;
       align-items: center;
       gap: 12px;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       .rows > [role='group'] {
         grid-template-columns: 1fr;
         gap: 2px;

@@ -60,6 +60,8 @@ export interface StageAction {
     </button>
   `,
   styles: `
+    @use 'media';
+
     :host {
       grid-area: next;
       display: flex;
@@ -139,7 +141,7 @@ export interface StageAction {
     .next:disabled kbd {
       display: none;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       /* Room for three lines: what is taken, and by when it runs. */
       :host {
         padding: 6px 0;

@@ -143,6 +143,8 @@ interface Place {
     </form>
   `,
   styles: `
+    @use 'media';
+
     .sheet {
       gap: 14px;
     }
@@ -165,7 +167,7 @@ interface Place {
     vt-circuit {
       height: 430px;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       .where {
         grid-template-columns: 1fr;
       }

@@ -75,6 +75,8 @@ import { STEP_CARD as T } from '@words/screens/job';
     </div>
   `,
   styles: `
+    @use 'media';
+
     :host {
       display: block;
       padding: 16px 22px 12px;
@@ -139,7 +141,7 @@ import { STEP_CARD as T } from '@words/screens/job';
       border: 3px solid var(--bad);
       color: var(--bad);
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       :host {
         padding: 14px;
       }

@@ -109,6 +109,8 @@ const ELSEWHERE: Partial<Record<CheckId, Stage>> = {
     </section>
   `,
   styles: `
+    @use 'media';
+
     :host {
       display: grid;
       grid-template-columns: 1fr 1fr;
@@ -173,7 +175,7 @@ const ELSEWHERE: Partial<Record<CheckId, Stage>> = {
     .field {
       width: 96px;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       :host {
         grid-template-columns: 1fr;
       }

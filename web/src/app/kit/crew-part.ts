@@ -50,6 +50,8 @@ import { CREW_PART as T } from '@words/screens/kit';
     </section>
   `,
   styles: `
+    @use 'media';
+
     li {
       display: grid;
       grid-template-columns: 180px 1fr auto;
@@ -63,7 +65,7 @@ import { CREW_PART as T } from '@words/screens/kit';
       gap: 10px;
       margin-top: 10px;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       li {
         grid-template-columns: 1fr;
       }

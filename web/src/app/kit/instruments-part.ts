@@ -67,6 +67,8 @@ import { InstrumentLinks } from './instrument-links';
     </section>
   `,
   styles: `
+    @use 'media';
+
     section {
       margin-top: 26px;
     }
@@ -91,7 +93,7 @@ import { InstrumentLinks } from './instrument-links';
       flex: 0 1 300px;
       min-width: 0;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       li {
         grid-template-columns: 1fr;
       }

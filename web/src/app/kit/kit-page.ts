@@ -94,6 +94,8 @@ import { KIT_PAGE as T } from '@words/screens/kit';
     }
   `,
   styles: `
+    @use 'media';
+
     section {
       margin-bottom: 22px;
     }
@@ -146,7 +148,7 @@ import { KIT_PAGE as T } from '@words/screens/kit';
       height: 100%;
       background: var(--ink);
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       li {
         grid-template-columns: 1fr;
         gap: 2px;

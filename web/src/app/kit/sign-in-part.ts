@@ -151,6 +151,8 @@ import { AUDIT_WORDS, SIGN_IN_PART as T } from '@words/screens/sign-in';
     </section>
   `,
   styles: `
+    @use 'media';
+
     section {
       display: block;
       margin-top: 26px;
@@ -188,7 +190,7 @@ import { AUDIT_WORDS, SIGN_IN_PART as T } from '@words/screens/sign-in';
       max-height: 40vh;
       overflow-y: auto;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       li {
         grid-template-columns: 1fr;
       }

@@ -92,6 +92,8 @@ import { LOG_PAGE as T } from '@words/screens/log';
     }
   `,
   styles: `
+    @use 'media';
+
     .ask {
       display: grid;
       gap: 12px;
@@ -127,7 +129,7 @@ import { LOG_PAGE as T } from '@words/screens/log';
     .none {
       padding: 20px 0;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       li a {
         grid-template-columns: 44px minmax(0, 1fr);
         gap: 2px 10px;

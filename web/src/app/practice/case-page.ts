@@ -44,6 +44,7 @@ import { CASE_PAGE as T, LADDER_PAGE } from '@words/screens/practice';
 import { FINDING_NAMES, foundWords } from '@words/diagnosis-words';
 import { CircuitView } from '../shared/drawing/circuit-view';
 import { layoutCircuit } from '../shared/drawing/circuit-layout';
+import { PHONE } from '../shared/ui/phone';
 import { Choices } from '../shared/ui/choices';
 import { type PlanRun, PlanRunner } from '../workers/plan-runner';
 import { CaseTools } from './case-tools';
@@ -97,7 +98,7 @@ export class CasePage {
   protected readonly world = signal<World | null>(null);
   protected readonly chosenPin = signal<string | null>(null);
   /** On a phone the part around the points, as large as its words must be. */
-  protected readonly isNear = signal(matchMedia('(max-width: 720px)').matches);
+  protected readonly isNear = signal(matchMedia(PHONE).matches);
   protected readonly hint = signal<string | null>(null);
   protected readonly isThinking = signal(false);
   /** A severe risk that has not been looked at yet: time stands still over it. */

@@ -66,6 +66,8 @@ const DONE_BY_HAND: readonly string[] = [
   imports: [CdkDrag, CdkDropList, Choices, NgTemplateOutlet],
   templateUrl: './case-tools.html',
   styles: `
+    @use 'media';
+
     :host {
       flex: none;
       display: grid;
@@ -103,7 +105,7 @@ const DONE_BY_HAND: readonly string[] = [
       font-size: 15px;
       padding: 4px 11px;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       :host {
         max-height: none;
       }

@@ -77,6 +77,8 @@ import { DEBRIEF as T } from '@words/screens/practice';
     }
   `,
   styles: `
+    @use 'media';
+
     :host {
       display: grid;
       grid-template-columns: repeat(2, minmax(0, 1fr));
@@ -110,7 +112,7 @@ import { DEBRIEF as T } from '@words/screens/practice';
       text-align: right;
       font-weight: 600;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       :host {
         grid-template-columns: minmax(0, 1fr);
         padding: 10px 12px;

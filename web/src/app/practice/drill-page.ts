@@ -100,6 +100,8 @@ const SECONDS = 60;
     }
   `,
   styles: `
+    @use 'media';
+
     .card {
       margin-top: 18px;
       padding: 18px 22px;
@@ -154,7 +156,7 @@ const SECONDS = 60;
     vt-chart {
       height: 320px;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       .card {
         grid-template-columns: 1fr;
       }

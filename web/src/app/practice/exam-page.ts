@@ -155,6 +155,8 @@ const SECOND_MS = 1_000;
     }
   `,
   styles: `
+    @use 'media';
+
     .line {
       display: flex;
       flex-wrap: wrap;
@@ -191,7 +193,7 @@ const SECOND_MS = 1_000;
       max-width: 760px;
       margin-bottom: 20px;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       .taken {
         grid-template-columns: 1fr;
       }

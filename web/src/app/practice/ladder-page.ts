@@ -63,6 +63,8 @@ import { PracticeRecord } from './practice-record';
     </ol>
   `,
   styles: `
+    @use 'media';
+
     .open {
       display: flex;
       flex-wrap: wrap;
@@ -89,7 +91,7 @@ import { PracticeRecord } from './practice-record';
       text-align: right;
       font-size: 15px;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       li {
         grid-template-columns: 28px minmax(0, 1fr);
       }

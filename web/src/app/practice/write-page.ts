@@ -95,6 +95,8 @@ const KEY = 'voltrek.practice.written';
     </div>
   `,
   styles: `
+    @use 'media';
+
     .halves {
       display: grid;
       grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
@@ -133,7 +135,7 @@ const KEY = 'voltrek.practice.written';
     li {
       overflow-wrap: anywhere;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       .halves {
         grid-template-columns: minmax(0, 1fr);
       }

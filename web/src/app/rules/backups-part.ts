@@ -52,6 +52,8 @@ const LATE_MS = 12 * 60 * MINUTE_MS;
     </ul>
   `,
   styles: `
+    @use 'media';
+
     header {
       display: flex;
       align-items: center;
@@ -67,7 +69,7 @@ const LATE_MS = 12 * 60 * MINUTE_MS;
       gap: 6px 20px;
       padding: 9px 0;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       li {
         grid-template-columns: 1fr;
       }

@@ -95,6 +95,8 @@ interface Row {
     }
   `,
   styles: `
+    @use 'media';
+
     li {
       display: grid;
       grid-template-columns: minmax(0, 1fr) minmax(0, 1.1fr);
@@ -129,7 +131,7 @@ interface Row {
     .past li {
       grid-template-columns: 1fr auto;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       li {
         grid-template-columns: 1fr;
       }

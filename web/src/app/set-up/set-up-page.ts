@@ -116,6 +116,8 @@ type Role = (typeof CREW_ROLES)[number];
     </form>
   `,
   styles: `
+    @use 'media';
+
     form {
       display: grid;
       gap: 22px;
@@ -143,7 +145,7 @@ type Role = (typeof CREW_ROLES)[number];
       font-size: 14px;
       font-weight: 500;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       .row {
         grid-template-columns: 1fr;
       }

@@ -16,6 +16,8 @@ import { selectJob, selectSituation } from '../shared/job/job-selectors';
     }
   `,
   styles: `
+    @use 'media';
+
     :host {
       display: flex;
       gap: 20px;
@@ -26,7 +28,7 @@ import { selectJob, selectSituation } from '../shared/job/job-selectors';
       text-overflow: ellipsis;
       min-width: 0;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       .title,
       .temp {
         display: none;

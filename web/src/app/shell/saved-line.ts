@@ -26,6 +26,8 @@ import { WaitingDialog } from './waiting-dialog';
     }
   `,
   styles: `
+    @use 'media';
+
     button {
       display: flex;
       align-items: center;
@@ -43,7 +45,7 @@ import { WaitingDialog } from './waiting-dialog';
       color: var(--lamp);
       font-weight: 600;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       button {
         padding: 0 4px;
         text-wrap: balance;

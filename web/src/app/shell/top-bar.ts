@@ -76,6 +76,8 @@ import { TOP_BAR as T } from '@words/screens/shell';
     </button>
   `,
   styles: `
+    @use 'media';
+
     :host {
       flex: none;
       display: flex;
@@ -192,7 +194,7 @@ import { TOP_BAR as T } from '@words/screens/shell';
         display: none;
       }
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       :host {
         flex-wrap: wrap;
         gap: 0 4px;

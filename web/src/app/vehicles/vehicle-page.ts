@@ -106,6 +106,8 @@ import { VEHICLE_PAGE as T } from '@words/screens/vehicles';
     }
   `,
   styles: `
+    @use 'media';
+
     .change {
       margin-left: auto;
     }
@@ -156,7 +158,7 @@ import { VEHICLE_PAGE as T } from '@words/screens/vehicles';
       font-weight: 700;
       text-align: right;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       dl {
         grid-template-columns: 1fr;
         gap: 2px;

@@ -47,6 +47,8 @@ import { VEHICLES_PAGE as T } from '@words/screens/vehicles';
     </ul>
   `,
   styles: `
+    @use 'media';
+
     .add {
       margin-left: auto;
     }
@@ -68,7 +70,7 @@ import { VEHICLES_PAGE as T } from '@words/screens/vehicles';
     .none {
       padding: 20px 0;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       li a {
         grid-template-columns: 1fr;
         gap: 0;

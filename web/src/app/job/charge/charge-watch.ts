@@ -81,6 +81,8 @@ import { CHARGE_WATCH as T } from '@words/screens/job-charge';
     }
   `,
   styles: `
+    @use 'media';
+
     :host:empty {
       display: none;
     }
@@ -123,7 +125,7 @@ import { CHARGE_WATCH as T } from '@words/screens/job-charge';
       color: inherit;
       text-decoration: none;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       .fields {
         grid-template-columns: 1fr 1fr;
       }

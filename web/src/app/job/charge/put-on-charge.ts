@@ -43,6 +43,8 @@ import { PUT_ON_CHARGE as T } from '@words/screens/job-charge';
     }
   `,
   styles: `
+    @use 'media';
+
     li {
       display: grid;
       grid-template-columns: minmax(0, 3fr) minmax(0, 4fr) 150px;
@@ -56,7 +58,7 @@ import { PUT_ON_CHARGE as T } from '@words/screens/job-charge';
       grid-column: span 2;
       margin: 0;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       li {
         grid-template-columns: minmax(0, 1fr) auto;
         gap: 4px 12px;

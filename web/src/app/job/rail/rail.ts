@@ -43,6 +43,8 @@ import { RAIL as T } from '@words/screens/job-rail';
     </nav>
   `,
   styles: `
+    @use 'media';
+
     :host {
       grid-area: rail;
       background: var(--road);
@@ -131,7 +133,7 @@ import { RAIL as T } from '@words/screens/job-rail';
     .current:focus-visible {
       outline-color: var(--on-lamp);
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       :host {
         overflow: hidden;
       }

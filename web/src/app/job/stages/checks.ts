@@ -61,6 +61,8 @@ import { CHECKS as T } from '@words/screens/job-stages';
     <vt-next-action [label]="label()" (go)="next.emit()" />
   `,
   styles: `
+    @use 'media';
+
     :host {
       display: contents;
     }
@@ -93,7 +95,7 @@ import { CHECKS as T } from '@words/screens/job-stages';
       padding: 4px 6px;
       font-size: 16px;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       .symptoms {
         grid-template-columns: repeat(2, 1fr);
       }

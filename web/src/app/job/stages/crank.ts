@@ -113,6 +113,8 @@ import { CRANK as T } from '@words/screens/job-stages';
     />
   `,
   styles: `
+    @use 'media';
+
     :host {
       display: contents;
     }
@@ -155,7 +157,7 @@ import { CRANK as T } from '@words/screens/job-stages';
       align-items: center;
       gap: 14px;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       .outcomes {
         grid-template-columns: repeat(2, 1fr);
       }

@@ -80,6 +80,8 @@ const WAITED_NEARLY_S = 15;
     />
   `,
   styles: `
+    @use 'media';
+
     :host {
       display: contents;
     }
@@ -107,7 +109,7 @@ const WAITED_NEARLY_S = 15;
       margin-right: auto;
       font-size: 16px;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       .behind,
       .note {
         display: none;

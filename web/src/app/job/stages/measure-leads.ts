@@ -70,6 +70,8 @@ import { MEASURE_LEADS as T } from '@words/screens/job-stages';
     }
   `,
   styles: `
+    @use 'media';
+
     .fields {
       display: grid;
       grid-template-columns: repeat(3, minmax(0, 1fr)) auto;
@@ -77,7 +79,7 @@ import { MEASURE_LEADS as T } from '@words/screens/job-stages';
       gap: 10px;
       margin: 8px 0;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       .fields {
         grid-template-columns: 1fr 1fr;
       }

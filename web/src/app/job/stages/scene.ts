@@ -160,6 +160,8 @@ const NIGHT_FREEZES_BELOW_C = 12;
     />
   `,
   styles: `
+    @use 'media';
+
     :host {
       display: contents;
     }
@@ -237,7 +239,7 @@ const NIGHT_FREEZES_BELOW_C = 12;
     .note {
       font-size: 15px;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       .top {
         flex-direction: column;
         gap: 12px;

@@ -60,6 +60,8 @@ import { MACHINE_DRAWING as T } from '@words/screens/drawing';
     </div>
   `,
   styles: `
+    @use 'media';
+
     :host {
       box-sizing: border-box;
       display: flex;
@@ -77,7 +79,7 @@ import { MACHINE_DRAWING as T } from '@words/screens/drawing';
       padding-top: 6px;
       font-size: 15px;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       .zones {
         display: none;
       }

@@ -119,6 +119,8 @@ export interface EditedEntry {
     }
   `,
   styles: `
+    @use 'media';
+
     form {
       display: flex;
       flex-direction: column;
@@ -171,7 +173,7 @@ export interface EditedEntry {
       align-items: end;
       gap: 10px;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       form {
         height: auto;
       }

@@ -40,6 +40,8 @@ import type { FormField } from './form-field';
     }
   `,
   styles: `
+    @use 'media';
+
     :host {
       display: grid;
       grid-template-columns: repeat(2, minmax(0, 1fr));
@@ -51,7 +53,7 @@ import type { FormField } from './form-field';
     .wide {
       grid-column: 1 / -1;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       :host {
         grid-template-columns: 1fr;
       }

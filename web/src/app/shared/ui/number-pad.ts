@@ -16,6 +16,8 @@ import { NUMBER_PAD as T } from '@words/screens/ui';
     </button>
   `,
   styles: `
+    @use 'media';
+
     :host {
       display: grid;
       grid-template-columns: repeat(3, 1fr);
@@ -29,7 +31,7 @@ import { NUMBER_PAD as T } from '@words/screens/ui';
       grid-column: 1 / -1;
     }
     /* On a phone all of it stands above the drawing's strip: four rows, the sign and the way back beside the digits. */
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       :host {
         grid-template-columns: repeat(4, 1fr);
         gap: 4px;

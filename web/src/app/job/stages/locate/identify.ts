@@ -241,6 +241,8 @@ const SUGGESTIONS = 5;
     <vt-next-action [label]="label()" [disabled]="!mayKeep()" (go)="keep()" />
   `,
   styles: `
+    @use 'media';
+
     :host {
       display: contents;
     }
@@ -297,7 +299,7 @@ const SUGGESTIONS = 5;
       outline: 3px solid var(--lamp);
       outline-offset: 2px;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       .fields {
         grid-template-columns: 1fr 1fr;
       }

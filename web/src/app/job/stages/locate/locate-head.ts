@@ -31,6 +31,8 @@ const mayLend = ({ donorMachine, machine }: Work): boolean =>
     </div>
   `,
   styles: `
+    @use 'media';
+
     :host {
       display: grid;
       gap: 12px;
@@ -41,7 +43,7 @@ const mayLend = ({ donorMachine, machine }: Work): boolean =>
       align-items: baseline;
       gap: 16px;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       :host {
         gap: 6px;
       }

@@ -97,6 +97,8 @@ import { LOCATE_POINTS as T } from '@words/screens/job-stages-locate';
     />
   `,
   styles: `
+    @use 'media';
+
     :host {
       display: contents;
     }
@@ -161,7 +163,7 @@ import { LOCATE_POINTS as T } from '@words/screens/job-stages-locate';
       margin-bottom: 6px;
     }
     /* On a phone it leaves the points as much room as it can. */
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       fieldset .keys {
         display: grid;
         grid-template-columns: repeat(3, 1fr);

@@ -178,6 +178,8 @@ const MOVE_STEP_MM = 100;
   `,
   styleUrl: '../../../shared/drawing/drawing.scss',
   styles: `
+    @use 'media';
+
     :host {
       display: contents;
     }
@@ -259,7 +261,7 @@ const MOVE_STEP_MM = 100;
       stroke: var(--negative-edge);
       stroke-width: 1.5;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       .split {
         grid-template-columns: 1fr;
       }

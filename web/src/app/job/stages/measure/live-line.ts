@@ -51,6 +51,8 @@ const SAME_WITHIN = 0.0008;
     }
   `,
   styles: `
+    @use 'media';
+
     .live {
       display: grid;
       grid-template-columns: 1fr auto auto;
@@ -85,7 +87,7 @@ const SAME_WITHIN = 0.0008;
       line-height: 1.1;
       white-space: nowrap;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       .key {
         padding: 4px 8px;
         line-height: 1.1;

@@ -180,6 +180,8 @@ const SURE_SHARE = 0.99;
     }
   `,
   styles: `
+    @use 'media';
+
     :host {
       display: flex;
       flex-direction: column;
@@ -271,7 +273,7 @@ const SURE_SHARE = 0.99;
       font-size: 20px;
     }
     /* Three grids one above the other need the height that a narrow screen has to spare. */
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       .chart {
         flex: none;
         height: 340px;

@@ -208,6 +208,8 @@ import { PLAN as T } from '@words/screens/job-stages-plan';
     }
   `,
   styles: `
+    @use 'media';
+
     :host {
       display: contents;
     }
@@ -241,7 +243,7 @@ import { PLAN as T } from '@words/screens/job-stages-plan';
       display: block;
       margin: 0;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       .stage {
         overflow: auto;
       }

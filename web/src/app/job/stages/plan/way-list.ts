@@ -68,6 +68,8 @@ const ROWS_A_FRAME = 2;
     <ng-content />
   `,
   styles: `
+    @use 'media';
+
     :host {
       flex: 1 1 0;
       min-height: 0;
@@ -158,7 +160,7 @@ const ROWS_A_FRAME = 2;
     h2 {
       margin: 6px 0 0;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       :host {
         overflow: visible;
         flex: none;

@@ -168,6 +168,8 @@ import { CHANGE_BATTERY as T } from '@words/screens/job-stages-verdict';
     }
   `,
   styles: `
+    @use 'media';
+
     :host {
       display: flex;
       flex-direction: column;
@@ -193,7 +195,7 @@ import { CHANGE_BATTERY as T } from '@words/screens/job-stages-verdict';
       align-items: end;
       gap: 8px;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       .fitted {
         grid-template-columns: 1fr 1fr;
       }

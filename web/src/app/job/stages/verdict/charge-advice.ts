@@ -115,6 +115,8 @@ import { CHARGE_ADVICE as T } from '@words/screens/job-stages-verdict';
     }
   `,
   styles: `
+    @use 'media';
+
     :host {
       display: flex;
       flex-direction: column;
@@ -131,7 +133,7 @@ import { CHARGE_ADVICE as T } from '@words/screens/job-stages-verdict';
       font-size: 16px;
       line-height: 1.2;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       li {
         grid-template-columns: 1fr;
         gap: 2px;

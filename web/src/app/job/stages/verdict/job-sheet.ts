@@ -53,6 +53,8 @@ import { JOB_SHEET as T } from '@words/screens/job-stages-verdict';
     }
   `,
   styles: `
+    @use 'media';
+
     :host {
       display: grid;
       grid-template-columns: minmax(0, 1fr) 190px;
@@ -66,7 +68,7 @@ import { JOB_SHEET as T } from '@words/screens/job-stages-verdict';
       height: 280px;
       border: 1px solid var(--line);
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       :host {
         grid-template-columns: 1fr;
       }

@@ -72,6 +72,8 @@ const TOLD_OF_BATTERY = 2;
     </div>
   `,
   styles: `
+    @use 'media';
+
     :host {
       display: grid;
       grid-template-columns: minmax(180px, 2fr) minmax(0, 5fr);
@@ -153,7 +155,7 @@ const TOLD_OF_BATTERY = 2;
     li.dim {
       display: block;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       :host {
         grid-template-columns: 1fr;
       }

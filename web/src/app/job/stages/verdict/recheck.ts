@@ -128,6 +128,8 @@ const TESTED_MOST = 2;
     }
   `,
   styles: `
+    @use 'media';
+
     :host {
       display: grid;
       gap: 10px;
@@ -153,7 +155,7 @@ const TESTED_MOST = 2;
       font-size: 24px;
       line-height: 1.15;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       .fields {
         grid-template-columns: 1fr 1fr;
       }

@@ -203,6 +203,8 @@ const PART_WORDS: Record<Part, string> = {
     <vt-next-action [label]="does.label" [disabled]="does.waits ?? false" (go)="does.go()" />
   `,
   styles: `
+    @use 'media';
+
     :host {
       display: contents;
     }
@@ -244,7 +246,7 @@ const PART_WORDS: Record<Part, string> = {
       padding: 6px 0;
       font-size: 17px;
     }
-    @media (max-width: 720px), (max-width: 1100px) and (orientation: portrait), (max-height: 500px) {
+    @include media.phone {
       h2 {
         font-size: 26px;
       }
