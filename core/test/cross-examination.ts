@@ -10,6 +10,7 @@ import { anyClampOn, hazardsOf, type HookupAction, isToBeCleared } from '../src/
 import {
   chargeChoices,
   chargePlanOfJob,
+  caseOfJob,
   chargeRecord,
   clearingRunOf,
   driveOfJob,
@@ -40,6 +41,7 @@ import {
   sheetOfJob,
   type Situation,
   situationOf,
+  stopsInForce,
   type Stage,
   STAGES,
   underCharge,
@@ -264,6 +266,13 @@ export function crossExamine(
     'stops: those of the log stand',
     [...truth.stops].every((s) => situation.stops.includes(s as never)),
   );
+  const stopsOf = (stops: readonly string[]): string => [...stops].sort().join();
+  for (const [reader, stops] of [
+    ['verdict', caseOfJob(job, machine, 0).stops],
+    ['sheet', sheetOfJob(job, machine, 0).stops],
+    ['door', stopsInForce(job, machine)],
+  ] as const)
+    ask(`stops: ${reader}`, stopsOf(stops) === stopsOf(situation.stops), () => [stops, situation.stops]);
   if (situation.bar) {
     ask('bar: it is a stop', isStopped);
     ask(

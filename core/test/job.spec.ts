@@ -144,6 +144,17 @@ describe('refusalOf', () => {
     expect(log.refuses('clamp.attached', { clamp: 'redCasualty', pointId: 'plus' })).toBeNull();
   });
 
+  it('ends a stop that a reading shows by another reading, by no word', () => {
+    const log = planned();
+    const read = (volts: number) =>
+      log.take('reading.taken', { kind: 'rest', volts, battery: 0, tempC: -4, source: 'typed' });
+    read(-11.2);
+    expect(log.refuses('stop.withdrawn', { stop: 'polarity-unknown', reason: 'sure' })).toBe('stop-not-raised');
+    expect(log.refuses('clamp.attached', { clamp: 'redCasualty', pointId: 'plus' })).toBe('stop-active');
+    read(11.9);
+    expect(log.refuses('clamp.attached', { clamp: 'redCasualty', pointId: 'plus' })).toBeNull();
+  });
+
   it('still lets clamps come off while a stop stands', () => {
     const log = connected();
     log.take('stop.raised', { stop: 'gas-smell' });

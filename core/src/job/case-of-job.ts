@@ -3,6 +3,7 @@ import type { Case } from '../verdict/case.js';
 import { standingJob } from './doubts.js';
 import type { Job } from './job.js';
 import { coldestTempC, machineAsFound, restVoltsByBattery, workingTempC } from './queries.js';
+import { stopsInForce } from './situation.js';
 
 /**
  * What the verdict must know of a job beside its evidence: of the batteries that were found in it, not of those that were fitted since.
@@ -17,7 +18,7 @@ export function caseOfJob(job: Job, entry: Machine, earlierFlatCalls: number): C
     wakes: startsByWaking(machine),
     tempC: workingTempC(job),
     coldestC: coldestTempC(job),
-    stops: job.stops,
+    stops: stopsInForce(job, entry),
     restVolts: restVoltsByBattery(standing, machine.batteries.length),
     earlierFlatCalls,
     diedInService: job.symptoms.includes('no-doors'),

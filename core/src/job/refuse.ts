@@ -1,6 +1,6 @@
 import { isFindingOf } from '../diagnosis/belief.js';
 import { isWhole, needsStandstill } from '../diagnosis/repairs.js';
-import { POLARITY_SIGNS_NEEDED } from '../diagnosis/vocabulary.js';
+import { POLARITY_SIGNS_NEEDED, type StopCondition } from '../diagnosis/vocabulary.js';
 import { CLAMP_IDS, type ClampId, isSourceClamp } from '../circuit/rescue.js';
 import { clampsOn } from '../hookup/actions.js';
 import { anyClampOn, clampsInHand, SPARE_POSTS, stands } from '../hookup/state.js';
@@ -135,7 +135,9 @@ function refuseOn(
     case 'scene.recorded':
       return outOfRange('', next.data.ambientC, TYPED_RANGES.ambientC) ? 'value-out-of-range' : null;
     case 'stop.withdrawn':
-      if (!job.stops.includes(next.data.stop)) return 'stop-not-raised';
+      // Beside what was raised only ice that a reading shows ends by word: once it has thawed.
+      if (!job.stops.includes(next.data.stop) && !isIceInForce(job, machine, next.data.stop))
+        return 'stop-not-raised';
       return next.data.reason.trim() ? null : 'reason-missing';
     case 'override.given':
       return next.data.reason.trim() ? null : 'reason-missing';
@@ -295,6 +297,9 @@ export function refusalOfTry(job: Job, at: string, rules: HouseRules): Refusal |
 const ANYWHERE = { sloping: true, ontoRoad: false, restVolts: null };
 
 /** A stop is in force: one that was raised, or a battery that may take no current. */
+const isIceInForce = (job: Job, machine: Machine, stop: StopCondition): boolean =>
+  stop === 'frozen' && stopsInForce(job, machine).includes(stop);
+
 const isStopped = (job: Job, machine: Machine): boolean => stopsInForce(job, machine).length > 0;
 
 const hasBattery = (machine: Machine, battery: number): boolean => battery < machine.batteries.length;

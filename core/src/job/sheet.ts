@@ -7,6 +7,7 @@ import type { PlanRecord, SceneRecord } from './events.js';
 import type { Attempt, Figure, Job, Reading } from './job.js';
 import { type Mended, mendedOfJob } from './repairs-of-job.js';
 import { machineAsFound, workingTempC } from './queries.js';
+import { stopsInForce } from './situation.js';
 
 /** The form of a job sheet as it is handed on: kept while its meaning stays. */
 export const SHEET_FORM = 'voltrek-job-sheet/1';
@@ -74,7 +75,7 @@ export function sheetOfJob(job: Job, entry: Machine, earlierFlatCalls: number): 
     },
     tempC: workingTempC(job),
     scene: job.scene,
-    stops: job.stops,
+    stops: stopsInForce(job, entry),
     symptoms: job.symptoms,
     checks: job.findings,
     readings: job.readings.map((reading) => {

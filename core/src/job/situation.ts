@@ -100,6 +100,10 @@ export function situationOf(job: JobReadings, record: JobRecord, rules: HouseRul
 const barOf = ({ beliefs }: CasualtyBatteries): BatteryBar | null =>
   beliefs.find((belief) => belief.bar)?.bar ?? null;
 
+/** Returns true where a stop stands by what was read, so that only another reading ends it. */
+export const isShownBy = (bar: BatteryBar | null, stop: StopCondition): boolean =>
+  bar !== null && IMPLIED_STOPS[bar] === stop;
+
 function withImplied(stops: readonly StopCondition[], bar: BatteryBar | null): readonly StopCondition[] {
   const implied = bar && IMPLIED_STOPS[bar];
   return implied && !stops.includes(implied) ? [...stops, implied] : stops;

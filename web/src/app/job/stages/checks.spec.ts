@@ -86,6 +86,40 @@ describe('Stop screen', () => {
     expect(root.querySelector('.next')!.textContent).toContain('Go to the verdict');
   });
 
+  it('has a stop that the readings show read again, and takes it back by no word', async () => {
+    const reversed = event('reading.taken', {
+      kind: 'rest',
+      volts: -11.2,
+      battery: 0,
+      tempC: -4,
+      source: 'typed',
+    });
+    const shown = await jobHarness(StopScreen, [opened(), reversed]);
+    expect(shown.root.textContent).toContain('Read it again');
+    expect(shown.root.textContent).not.toContain('It no longer stands');
+  });
+
+  it('lets it be said that a battery has thawed that froze in a colder hour', async () => {
+    const scene = (ambientC: number) =>
+      event('scene.recorded', {
+        ambientC,
+        place: 'yard',
+        sloping: false,
+        dark: true,
+        enclosed: false,
+        mainsNear: false,
+      });
+    const ice = event('reading.taken', {
+      kind: 'rest',
+      volts: 11.2,
+      battery: 0,
+      tempC: -12,
+      source: 'typed',
+    });
+    const shown = await jobHarness(StopScreen, [opened(), scene(-12), ice, scene(5)]);
+    expect(shown.root.textContent).toContain('It no longer stands');
+  });
+
   it('takes a stop back only for a reason, which is logged', async () => {
     const { tap, reported } = await jobHarness(StopScreen, [
       opened(),

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, output } f
 import { STANDING_CAUTION, STOP_WORDS } from '@words/words';
 import { type StopCondition, STOPS_READ_AGAIN } from '@voltrek/core/diagnosis';
 import { isToBeCleared } from '@voltrek/core/hookup';
-import type { PlannedRescue, Stage } from '@voltrek/core/job';
+import { isShownBy, type PlannedRescue, type Stage } from '@voltrek/core/job';
 import { goWords } from '@words/next-words';
 import { NextAction, type StageAction } from '../next-action';
 import { nextActionAt } from '../../shared/job/next-action-at';
@@ -113,10 +113,10 @@ export class StopScreen {
       : { label: T.stop, waits: true, go: () => undefined };
   });
 
-  /** What was raised may be taken back; that it froze in the night, once it has thawed. What the readings say now stays. */
+  /** A stop that the readings show stands until they are read again. A frozen battery may have thawed since: that may be said. */
   protected canWithdraw(stop: StopCondition): boolean {
-    const { job, situation } = this.work();
-    return job.stops.includes(stop) || (stop === 'frozen' && situation.coldestC < situation.tempC);
+    const { bar, coldestC, tempC } = this.work().situation;
+    return !isShownBy(bar, stop) || (stop === 'frozen' && coldestC < tempC);
   }
 
   protected async withdraw(stop: StopCondition): Promise<void> {

@@ -8,6 +8,7 @@ import type { Machine } from '@voltrek/core/machine';
 import { provideState, provideStore, Store } from '@ngrx/store';
 import { CAR, detailOf, event, JOB_ID, opened, workOf } from '../../../../testing/fixtures';
 import { sessionFeature } from '../../../shared/state/session';
+import { selectSituation } from '../../../shared/job/job-selectors';
 import { JobActions, jobFeature } from '../../../shared/job/job-state';
 import { ARMS_AFTER_MS } from '../../arming';
 import { Measure } from './measure';
@@ -43,7 +44,8 @@ describe('Measure', () => {
       await fixture.whenStable();
     };
     const pending = () => store.selectSignal(jobFeature.selectPending)();
-    return { fixture, root, press, pending };
+    const situation = () => store.selectSignal(selectSituation)()!;
+    return { fixture, root, press, pending, situation };
   }
 
   it('takes away what stands below where the meter was at the far post of a string', async () => {
@@ -120,7 +122,7 @@ describe('Measure', () => {
     expect(pending()).toEqual([]);
   });
 
-  it('raises the stop by itself when the battery must be frozen', async () => {
+  it('stops the job by the reading alone when the battery must be frozen', async () => {
     const cold = event('scene.recorded', {
       ambientC: -12,
       place: 'yard',
@@ -129,12 +131,12 @@ describe('Measure', () => {
       enclosed: false,
       mainsNear: false,
     });
-    const { fixture, root, press, pending } = show([opened(), cold]);
+    const { fixture, root, press, pending, situation } = show([opened(), cold]);
     await fixture.whenStable();
     await press('1120');
     root.querySelector<HTMLButtonElement>('.next')!.click();
-    expect(pending().map((e) => e.type)).toEqual(['reading.taken', 'stop.raised']);
-    expect(pending()[1]!.data).toEqual({ stop: 'frozen' });
+    expect(pending().map((e) => e.type)).toEqual(['reading.taken']);
+    expect(situation().stops).toEqual(['frozen']);
   });
 
   it('moves on to the next reading once one is taken', async () => {

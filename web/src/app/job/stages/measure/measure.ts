@@ -348,12 +348,8 @@ export class Measure {
     const { kind, battery } = this.chosen();
     const value = this.ownOf(figures[0]!);
     if (kind.reading) {
-      const meaning = readingMeaning(this.work(), kind.reading, value!, battery);
       const taken = { kind: kind.reading, volts: value!, battery, tempC: this.tempC(), source };
       this.reporter.report('reading.taken', taken);
-      // A frozen battery stops the job by itself; a backward reading leaves polarity open.
-      if (kind.reading === 'rest' && meaning.tone === 'stop')
-        this.reporter.report('stop.raised', { stop: value! < 0 ? 'polarity-unknown' : 'frozen' });
     } else {
       const found = findingOf(kind, figures, this.context());
       if (found !== null)
