@@ -15,6 +15,8 @@ import {
   isDone,
   lastBlackReason,
   looseReason,
+  overruledBy,
+  safestOrder,
   NOTHING_CONNECTED,
   PACK_END,
   progressOf,
@@ -26,11 +28,77 @@ import {
   stillActions,
   storiesOf,
 } from '../src/hookup/index.js';
-import type { Machine } from '../src/machine/index.js';
+import { type Machine, pointOf } from '../src/machine/index.js';
 import { casualtyBatteries, chargeOptions } from '../src/plan/index.js';
 import { DEFAULT_RULES, type HouseRules } from '../src/rules/index.js';
 import { CAR, EV, KIT, TRUCK } from './fixtures.js';
-import { optionNamed, run, SCENE_TEMP_C, sceneFor } from './scenes.js';
+import { ALLOWING, optionNamed, run, SCENE_TEMP_C, sceneFor } from './scenes.js';
+
+describe('bare cells', () => {
+  const cells = optionNamed(CAR, 'hobby@12', [11.9]);
+  const steps = hookupOrder(CAR, null, cells, 0, ALLOWING);
+
+  it('have no switch: they are unplugged until both clamps are on, and no step says that a pack is off', () => {
+    const reasons = steps.flatMap(({ action, reason }) => (action.kind === 'attach' ? [reason] : []));
+    expect(reasons).toEqual(['cells-unplugged', 'cells-unplugged-black']);
+    const plugged = steps.findIndex(({ reason }) => reason === 'cells-plugged');
+    expect(plugged).toBeGreaterThan(steps.map(({ action }) => action.kind).lastIndexOf('attach'));
+    expect(steps.map(({ reason }) => reason)).not.toContain('pack-still-off');
+  });
+
+  it('show no volts across their clamps before they are plugged', () => {
+    const scene = sceneFor(CAR, cells, [11.9]);
+    const clamped = run(CAR, [{ kind: 'attach', clamp: 'redCasualty', pointId: 'plus' }]);
+    expect(rescueOf(scene, clamped).sourceOn).toBeFalse();
+  });
+});
+
+describe('house rules that an order does not keep', () => {
+  const scene = sceneFor(CAR, optionNamed(CAR, 'donor+heavy', [11.9]), [11.9]);
+  const overruledIn = (rules: Partial<HouseRules>) => {
+    const ruled = { ...DEFAULT_RULES, ...rules };
+    return overruledBy(scene, safestOrder(scene, 0, ruled), 0, ruled);
+  };
+
+  it('are none by default', () => {
+    expect(overruledIn({})).toEqual([]);
+  });
+
+  it('are either kept or named, each with what overrules it', () => {
+    const schools = {
+      clampSequence: ['reds-first', 'source-first'],
+      firstRed: ['casualty', 'source'],
+      lastBlack: ['ground-point', 'negative-terminal'],
+      donorEngine: ['off-then-run', 'running'],
+    } as const;
+    for (const clampSequence of schools.clampSequence)
+      for (const firstRed of schools.firstRed)
+        for (const lastBlack of schools.lastBlack)
+          for (const donorEngine of schools.donorEngine) {
+            const ruled = { ...DEFAULT_RULES, clampSequence, firstRed, lastBlack, donorEngine };
+            const order = safestOrder(scene, 0, ruled).map(({ action }) => action);
+            const clamps = order.flatMap((a) => (a.kind === 'attach' ? [a.clamp] : []));
+            const black = order.find((a) => a.kind === 'attach' && a.clamp === 'blackCasualty');
+            const isKept = {
+              clampSequence:
+                clampSequence === 'reds-first' || clamps.slice(0, 2).every((c) => c.endsWith('Source')),
+              lastBlack:
+                lastBlack === 'ground-point' ||
+                (black?.kind === 'attach' && pointOf(CAR, black.pointId).kind === 'battery-negative'),
+            };
+            const named = overruledBy(scene, safestOrder(scene, 0, ruled), 0, ruled);
+            for (const rule of ['clampSequence', 'lastBlack'] as const)
+              if (!isKept[rule]) {
+                const found = named.find((o) => o.rule === rule);
+                expect(found?.hazard?.severity)
+                  .withContext(
+                    JSON.stringify({ clampSequence, firstRed, lastBlack, donorEngine, rule, clamps }),
+                  )
+                  .toBe('severe');
+              }
+          }
+  });
+});
 
 const LAST = 'last-away-from-battery';
 const donor = optionNamed(CAR, 'donor+heavy', [11.9]);

@@ -12,10 +12,12 @@ import {
   rankForJob,
   readingsOf,
   roadOfJob,
+  rollingOfJob,
   severeAhead,
   situationOf,
   unacceptedHazards,
 } from '../src/job/index.js';
+import type { Machine } from '../src/machine/index.js';
 import { DEFAULT_RULES } from '../src/rules/index.js';
 import { BATTERY_60, CAR, KIT } from './fixtures.js';
 import { Log, situationIn } from './job-log.js';
@@ -115,6 +117,19 @@ describe('the situation of a job', () => {
     const before = JSON.stringify(readingsOf(log.job));
     log.take('clamp.detached', { clamp: 'blackCasualty' });
     expect(JSON.stringify(readingsOf(log.job))).toBe(before);
+  });
+});
+
+describe('a rolling start', () => {
+  const MANUAL: Machine = { ...CAR, gearbox: 'manual' };
+
+  it('is refused at the choice while a clamp is on, not at the end of its ten steps', () => {
+    const before = plannedFor('donor+heavy');
+    expect(rollingOfJob(before.job, situationIn(before.job, MANUAL)).bars).not.toContain('clamps-on');
+    before.take('clamp.attached', { clamp: 'redCasualty', pointId: 'plus' });
+    const rolling = rollingOfJob(before.job, situationIn(before.job, MANUAL));
+    expect(rolling.allowed).toBeFalse();
+    expect(rolling.bars).toContain('clamps-on');
   });
 });
 

@@ -259,6 +259,23 @@ describe('what a try teaches', () => {
     expect(surest(wayOf(after, 'donor+heavy'))).toBeGreaterThan(0.75 * surest(wayOf(before, 'donor+heavy')));
   });
 
+  it('hears what the driver told: by itself it starts less likely after clicks or a slow crank than after nothing told', () => {
+    const told = (symptom: 'rapid-click' | 'slow-crank') => (log: Log) =>
+      log.take('symptom.recorded', { symptom });
+    const own = (...args: Parameters<typeof inputFor>): number => surest(wayOf(waysFor(...args), 'own'));
+    const silent = own(CAR, [12.3]);
+    expect(own(CAR, [12.3], told('rapid-click'))).toBeLessThan(0.6 * silent);
+    expect(own(CAR, [12.3], told('slow-crank'))).toBeLessThan(0.6 * silent);
+  });
+
+  it('finds the battery or its joints behind posts that no sound battery falls to', () => {
+    // 12.65 V at rest and no source: a starter that takes 300 A leaves a sound battery at 11 V, never at 5.5.
+    const elsewhere = (volts: number | null): number =>
+      waysFor(CAR, [12.65], alone('clicks', volts)).elsewhere;
+    expect(elsewhere(5.5)).toBeLessThan(0.9 * elsewhere(null));
+    expect(elsewhere(12.5)).toBeGreaterThan(elsewhere(null));
+  });
+
   it('takes brisk cranking that does not fire for a fault elsewhere', () => {
     const { elsewhere, ways } = waysFor(CAR, [12.6], alone('brisk-no-fire', 10.6));
     expect(elsewhere).toBeGreaterThan(0.4);

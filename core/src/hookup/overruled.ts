@@ -3,7 +3,7 @@ import type { HouseRules, RuleKey } from '../rules/house-rules.js';
 import { pointOf } from '../machine/machine.js';
 import { type Hazard, severityRank } from './hazard.js';
 import { hookupOrder, type HookupStep } from './order.js';
-import { orderHazards } from './safest-order.js';
+import { hazardsThroughout } from './safest-order.js';
 import type { HookupScene } from './state.js';
 
 /** A house rule that an order does not keep. */
@@ -33,8 +33,7 @@ export function overruledBy(
   const broken = (Object.keys(isKept) as (keyof typeof isKept)[]).filter((rule) => isKept[rule] === false);
   if (broken.length === 0) return [];
   const asRuled = hookupOrder(machine, donor, option, waitMinutes, rules);
-  const worst = orderHazards(scene, asRuled, rules)
-    .flat()
+  const worst = hazardsThroughout(scene, asRuled, rules)
     .filter(({ severity }) => severity === 'severe')
     .sort((a, b) => severityRank(b) - severityRank(a) || (b.amps ?? 0) - (a.amps ?? 0))[0];
   return broken.map((rule) => ({ rule, hazard: worst ?? null }));

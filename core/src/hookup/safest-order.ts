@@ -13,25 +13,32 @@ const WEIGHT: Record<Severity, number> = { note: 1, watch: 50, severe: 10_000 };
 /** Of two orders that are alike otherwise the one whose slips carry less is taken: this many amps count as one point. */
 const AMPS_A_POINT = 10_000;
 
-/** Sum of what an order's steps bring, hooking up from nothing and clearing again once the casualty runs. */
-export function orderCost(scene: HookupScene, steps: readonly HookupStep[], rules: HouseRules): number {
+/** Returns the hazards of an order, hooking up from nothing and clearing again once the casualty runs. */
+export function hazardsThroughout(
+  scene: HookupScene,
+  steps: readonly HookupStep[],
+  rules: HouseRules,
+): Hazard[] {
   const end = steps.reduce((state, { action }) => act(state, action), NOTHING_CONNECTED);
   const running = { ...scene, casualtyRuns: !scene.option.chargeOnly };
   const clearing = clearingOrder(steps, scene.machine, rules);
-  return hazardCost(scene, steps, rules) + hazardCost(running, clearing, rules, end);
+  return [...orderHazards(scene, steps, rules), ...orderHazards(running, clearing, rules, end)].flat();
 }
 
-/** Sum of what these steps bring, done from this state. */
-export function hazardCost(
+/** Returns the cost of an order, hooking up and clearing. */
+export const orderCost = (scene: HookupScene, steps: readonly HookupStep[], rules: HouseRules): number =>
+  costOf(hazardsThroughout(scene, steps, rules));
+
+const costOf = (hazards: readonly Hazard[]): number =>
+  hazards.reduce((sum, h) => sum + WEIGHT[h.severity] + (h.amps ?? 0) / AMPS_A_POINT, 0);
+
+/** Returns the cost of these steps, done from this state. */
+export const hazardCost = (
   scene: HookupScene,
   steps: readonly HookupStep[],
   rules: HouseRules,
   from: HookupState = NOTHING_CONNECTED,
-): number {
-  return orderHazards(scene, steps, rules, from)
-    .flat()
-    .reduce((sum, h) => sum + WEIGHT[h.severity] + (h.amps ?? 0) / AMPS_A_POINT, 0);
-}
+): number => costOf(orderHazards(scene, steps, rules, from).flat());
 
 /** True when any of these steps, done from this state, is severe. */
 export function hasSevere(
