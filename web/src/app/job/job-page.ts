@@ -41,7 +41,7 @@ import { StopScreen } from './stages/stop-screen';
 import { Verdict } from './stages/verdict/verdict';
 import { JobActions, jobFeature } from '../shared/job/job-state';
 import { probingWords } from '@words/measure-words';
-import { RULE_QUESTIONS } from '@words/rule-words';
+import { ruleName } from '@words/rule-words';
 import {
   selectChangedRules,
   selectClearingRun,
@@ -119,10 +119,7 @@ export class JobPage implements OnDestroy {
   protected readonly changedRules = computed(() => {
     const changed = this.rulesNow();
     if (!changed || this.isClosed()) return null;
-    const words = changed.changed
-      .map((key) => RULE_QUESTIONS[key] ?? key)
-      .join(', ')
-      .toLowerCase();
+    const words = changed.changed.map(ruleName).join(', ').toLowerCase();
     return words === this.rulesKept() ? null : { words };
   });
   protected readonly chosenPin = signal<string | null>(null);

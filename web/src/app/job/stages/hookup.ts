@@ -4,7 +4,7 @@ import type { Hazard, HookupStep } from '@voltrek/core/hookup';
 import { entryOf, type GoReason, type Stage, underCharge } from '@voltrek/core/job';
 import { startsByWaking } from '@voltrek/core/machine';
 import { earthedWords } from '@words/earth-words';
-import { RULE_QUESTIONS, SCHOOL_WORDS } from '@words/rule-words';
+import { RULE_QUESTIONS, ruleName, SCHOOL_WORDS } from '@words/rule-words';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { ReasonPrompt } from '../../shared/ui/reason-prompt';
 import { clock } from '@words/figures';
@@ -156,10 +156,7 @@ export class Hookup {
   /** House rules that this order does not keep, each with the hazard that overrules it. */
   protected readonly overruled = computed(() =>
     (this.rescue()?.orders.overruled ?? []).map(({ rule, hazard }) =>
-      T.notAsTheHouseHasIt(
-        (RULE_QUESTIONS[rule] ?? rule).toLowerCase(),
-        hazard ? hazardWhy(hazard) : T.noPlaceForIt,
-      ),
+      T.notAsTheHouseHasIt(ruleName(rule).toLowerCase(), hazard ? hazardWhy(hazard) : T.noPlaceForIt),
     ),
   );
   /** What of the step has been on the screen. */
