@@ -29,7 +29,10 @@ describe('Follow-ups', () => {
         provideState(deviceFeature),
         { provide: Actions, useExisting: ScannedActionsSubject },
         { provide: OpenJob, useValue: {} },
-        { provide: DeviceStore, useValue: { held: async () => null, waitingFor: async () => [] } },
+        {
+          provide: DeviceStore,
+          useValue: { held: () => Promise.resolve(null), waitingFor: () => Promise.resolve([]) },
+        },
         {
           provide: Api,
           useValue: {
