@@ -1,5 +1,6 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
+import { testsOfChange } from './changed.mjs';
 import { startPostgres } from './postgres.mjs';
 import { build, findNgspice, install, installDebian, must, ROOT, run, say } from './steps.mjs';
 
@@ -14,12 +15,43 @@ async function findChromium() {
   return process.exit(1);
 }
 
+/** `npm test -- changed`: only what a change can have broken, against the last commit or the one that is named. */
+const ofChange = process.argv[2] === 'changed' ? testsOfChange(process.argv[3] ?? 'HEAD') : null;
+
+/** So many of the slowest tests are listed at the end. */
+const SLOWEST = 10;
+
 let passed = 0;
 let failed = 0;
+/** How long each stage took, and each test that tells it, seconds. */
+const stages = [];
+const slow = [];
+
+/** Does a stage and notes how long it took. */
+async function timed(stage, act) {
+  const from = performance.now();
+  const result = await act();
+  stages.push({ name: stage, seconds: (performance.now() - from) / 1000 });
+  return result;
+}
+
+/** The tests of a suite with their times: as `slow-tests.mjs` prints them, or Playwright's list. */
+function timesIn(output) {
+  const told = [...output.matchAll(/^ {2}took (?<seconds>[\d.]+) s: (?<name>.+)$/gm)];
+  const listed = [...output.matchAll(/^ +[✓✘] +\d+ (?<name>.+) \((?<seconds>[\d.]+)(?<unit>ms|s|m)\)$/gm)];
+  const UNITS = { ms: 0.001, s: 1, m: 60 };
+  return [...told, ...listed].map(({ groups }) => ({
+    name: groups.name,
+    seconds: Number(groups.seconds) * UNITS[groups.unit ?? 's'],
+  }));
+}
 
 /** Runs one suite, shows what it printed when it ends, and adds what it counted. True when all of it passed. */
 async function suite(name, command, args, { shown = 'after', ...options }, count) {
-  const { code, output } = await run(command, args, { ...options, quiet: shown !== 'live' });
+  const { code, output } = await timed(name, () =>
+    run(command, args, { ...options, quiet: shown !== 'live' }),
+  );
+  slow.push(...timesIn(output));
   const counted = count(output);
   const isGood = code === 0 && counted.failed === 0 && counted.passed > 0;
   passed += counted.passed;
@@ -36,6 +68,10 @@ async function inTurn(...steps) {
 }
 
 function finish() {
+  const line = ({ name, seconds }) => `${seconds.toFixed(1).padStart(7)} s  ${name}\n`;
+  slow.sort((a, b) => b.seconds - a.seconds);
+  process.stdout.write(`\nThe stages:\n${stages.map(line).join('')}`);
+  process.stdout.write(`The slowest tests:\n${slow.slice(0, SLOWEST).map(line).join('')}`);
   process.stdout.write(`\n${passed} passed, ${failed} failed\n`);
   process.exit(failed > 0 ? 1 : 0);
 }
@@ -65,28 +101,42 @@ function countPlaywright(output) {
   return { passed: ok, failed: bad };
 }
 
-await install();
+await timed('Installing', install);
 const chromium = await findChromium();
 await findNgspice();
 const env = { CHROME_BIN: chromium };
-await build();
+await timed('Building', build);
 
+const isLeftOut = (part) => ofChange !== null && ofChange.specs[part].length === 0;
 const unit = (part) => () =>
+  isLeftOut(part) ||
   suite(
     `Tests: ${part}`,
     'npx',
-    ['jasmine', '--config=jasmine.json'],
+    [
+      'jasmine',
+      '--config=jasmine.json',
+      ...(ofChange?.specs[part] ?? []).map((path) => `dist/${path.replace(/\.ts$/, '.js')}`),
+    ],
     { cwd: join(ROOT, part) },
     countJasmine,
   );
 const web = () =>
-  suite('Tests: web', 'npx', ['ng', 'test'], { cwd: join(ROOT, 'web'), env, shown: 'never' }, countKarma);
-const lint = async () => {
-  await must('npx', ['tsc', '--noEmit', '-p', 'e2e'], { quiet: true });
-  await must('npm', ['run', '--silent', 'lint'], { quiet: true });
-  say('Types and lint: good');
-  return true;
-};
+  isLeftOut('web') ||
+  suite(
+    'Tests: web',
+    'npx',
+    ['ng', 'test', ...(ofChange?.specs.web ?? []).map((path) => `--include=${path}`)],
+    { cwd: join(ROOT, 'web'), env, shown: 'never' },
+    countKarma,
+  );
+const lint = () =>
+  timed('Types and lint', async () => {
+    await must('npx', ['tsc', '--noEmit', '-p', 'e2e'], { quiet: true });
+    await must('npm', ['run', '--silent', 'lint'], { quiet: true });
+    say('Types and lint: good');
+    return true;
+  });
 
 /** What the server keeps, again on the database of a fleet. */
 const onPostgres = async () => {
@@ -110,12 +160,39 @@ const onPostgres = async () => {
 };
 
 /** The tasks that are timed, each once: they still are what the core does. */
-const bench = async () => {
-  await must('node', [join(ROOT, 'scripts', 'bench.mjs'), 'once'], { quiet: true });
-  say('Tasks of the bench: good');
-  return true;
+const bench = () =>
+  timed('Tasks of the bench', async () => {
+    await must('node', [join(ROOT, 'scripts', 'bench.mjs'), 'once'], { quiet: true });
+    say('Tasks of the bench: good');
+    return true;
+  });
+
+/** The real interface; of a change its own tests, and a whole rescue where the product changed. */
+const interfaceTests = () => {
+  const files = ofChange && [...ofChange.interface, ...(ofChange.isProduct ? ['tests/jobs.spec.ts'] : [])];
+  if (files?.length === 0) return true;
+  say('Tests: the real interface');
+  return suite(
+    'Tests: the real interface',
+    'npx',
+    ['playwright', 'test', ...(files ?? [])],
+    { cwd: join(ROOT, 'e2e'), env, shown: 'live' },
+    countPlaywright,
+  );
 };
 
+if (ofChange) {
+  for (const act of [
+    unit('core'),
+    unit('contracts'),
+    unit('instruments'),
+    unit('server'),
+    web,
+    interfaceTests,
+  ])
+    await act();
+  finish();
+}
 say('Unit tests, types and lint, three at a time');
 const areGood = await Promise.all([
   inTurn(unit('core')),
@@ -123,12 +200,5 @@ const areGood = await Promise.all([
   inTurn(unit('server'), onPostgres),
 ]);
 if (!areGood.every(Boolean)) finish();
-say('Tests: the real interface');
-await suite(
-  'Tests: the real interface',
-  'npx',
-  ['playwright', 'test'],
-  { cwd: join(ROOT, 'e2e'), env, shown: 'live' },
-  countPlaywright,
-);
+await interfaceTests();
 finish();

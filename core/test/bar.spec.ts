@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { batteryBar, CHEMISTRIES, type Chemistry } from '../src/battery/index.js';
 import { revive } from '../src/charging/index.js';
-import { drawCrowd, restMeaning, TOOLS } from '../src/diagnosis/index.js';
+import { restMeaning, TOOLS } from '../src/diagnosis/index.js';
 import { hazardsOf, type HandAction, type HookupScene, NOTHING_CONNECTED } from '../src/hookup/index.js';
 import type { Machine } from '../src/machine/index.js';
 import { chargeChoices, chargePlanOfJob, hookupScene, rankForJob } from '../src/job/index.js';
@@ -10,6 +10,7 @@ import { DEFAULT_RULES } from '../src/rules/index.js';
 import { chargePlan, conclude } from '../src/verdict/index.js';
 import { BATTERY_60, CAR, KIT, TRUCK } from './fixtures.js';
 import { Log, situationIn } from './job-log.js';
+import { crowdForTests } from './proof-share.js';
 import { sweep } from './sweep.js';
 
 const withChemistry = (machine: Machine, chemistry: Chemistry): Machine => ({
@@ -65,7 +66,7 @@ describe('a battery that no current may go through', () => {
   sweep(
     'is refused alike by reading, plan, hook-up, crank, charge, revival and verdict, whichever battery of a string it is',
     () => {
-      const crowd = drawCrowd({
+      const crowd = crowdForTests({
         machineClass: 'car',
         systemVolts: 12,
         engine: CAR.engine,

@@ -5,14 +5,14 @@ import type { Claim } from './reliability.js';
 import { trial, trialOfWay } from './calibration.js';
 import { EVERY_MACHINE } from './order-proof.js';
 import { reliability, reliabilityLines } from './reliability.js';
+import { shareOf } from './proof-share.js';
 
 const EDGES = [0, 0.05, 0.2, 0.4, 0.6, 0.8, 0.95, 1];
 /** A claim and what comes of it may differ by this much. */
 const POINTS = 0.05;
 
 const CRANKING = EVERY_MACHINE.filter((m): m is Machine & { engine: Engine } => m.engine !== null);
-const countOf = (most: number, usual: number): number =>
-  process.env.PROVE_SHARE ? Math.round(most * Number(process.env.PROVE_SHARE)) : usual;
+const countOf = (most: number, usual: number): number => Math.round(most * shareOf(usual / most));
 
 /** A claim is met within five points, and what chance leaves of so many. */
 function holds(name: string, trials: readonly Claim[]): void {

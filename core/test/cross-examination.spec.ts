@@ -1,11 +1,12 @@
 import { seededRandom } from '../src/quantities/index.js';
 import { crossExamine, playJob } from './cross-examination.js';
 import { CAR, CLOSED, EV, MOTORCYCLE, TRUCK } from './fixtures.js';
+import { shareOf } from './proof-share.js';
 import { sweep } from './sweep.js';
 
 const MACHINES = [CAR, TRUCK, EV, MOTORCYCLE, CLOSED];
 /** Jobs that `npm test` plays; `npm run prove` plays its share of many more. */
-const JOBS = process.env.PROVE_SHARE ? Math.ceil(Number(process.env.PROVE_SHARE) * 20_000) : 60;
+const JOBS = Math.ceil(20_000 * shareOf(0.002));
 
 describe('the cross-examination of random jobs', () => {
   sweep('finds no two readers that disagree', () => {

@@ -225,10 +225,11 @@ export function crossExamine(
   if (rescue) ask('runs: the circuit', rescue.scene.casualtyRuns === truth.runs);
   // What volts now?
   if (rescue && truth.chargingVolts !== null && job.findings['look-belt'] !== 'bad')
-    ask('volts: the circuit of a running engine', rescue.scene.alternatorVolts === truth.chargingVolts, () => [
-      rescue.scene.alternatorVolts,
-      truth.chargingVolts,
-    ]);
+    ask(
+      'volts: the circuit of a running engine',
+      rescue.scene.alternatorVolts === truth.chargingVolts,
+      () => [rescue.scene.alternatorVolts, truth.chargingVolts],
+    );
   ask('runs: no rolling start', !truth.runs || !rollingOfJob(job, situation).allowed);
   const road = roadOfJob(job, situation);
   ask('runs: no road for what stands', truth.runs || road === null);

@@ -10,11 +10,12 @@ import {
   startCase,
   toolRun,
 } from '../src/practice/index.js';
+import { crowdForTests } from './proof-share.js';
 
 /** What was done in the tool's own run of each case. */
 function byTheTool(number: number): ExamRun[] {
   return examCases(number).map((code) => {
-    const world = toolRun(code);
+    const world = toolRun(code, crowdForTests(startCase(code).practice.profile));
     return { code, actions: world.log.map(({ action }) => action), tool: measureOf(world) };
   });
 }

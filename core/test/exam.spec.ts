@@ -1,6 +1,7 @@
-import { type Crowd, drawCrowd, REPLACE_CAUSES } from '../src/diagnosis/index.js';
+import { REPLACE_CAUSES } from '../src/diagnosis/index.js';
 import { seededRandom } from '../src/quantities/index.js';
 import { chartSays, examine, type Examined, reportOf } from './exam.js';
+import { crowdForTests, shareOf } from './proof-share.js';
 import { reliabilityLines } from './reliability.js';
 import { isSound, KINDS, strand } from './truth/world.js';
 
@@ -10,9 +11,8 @@ const STEP_C = 12;
 
 describe('diagnosis against truth drawn apart', () => {
   it('names the fault, spares sound batteries and misses nothing unsafe', () => {
-    const count = process.env.PROVE_SHARE ? Math.round(6000 * Number(process.env.PROVE_SHARE)) : 65;
+    const count = Math.round(6000 * shareOf(32 / 6000));
     const random = seededRandom(2027);
-    const crowds = new Map<string, Crowd>();
     const all: Examined[] = [];
     let chartNeedless = 0;
     let chartRight = 0;
@@ -20,17 +20,13 @@ describe('diagnosis against truth drawn apart', () => {
       const kind = KINDS[n % KINDS.length]!;
       const it = strand(random, kind);
       const tempC = Math.round(it.tempC / STEP_C) * STEP_C;
-      const key = `${KINDS.indexOf(kind)} ${tempC}`;
-      const crowd =
-        crowds.get(key) ??
-        drawCrowd({
-          machineClass: it.machineClass,
-          systemVolts: it.systemVolts,
-          engine: it.engine,
-          rating: it.rating,
-          tempC,
-        });
-      crowds.set(key, crowd);
+      const crowd = crowdForTests({
+        machineClass: it.machineClass,
+        systemVolts: it.systemVolts,
+        engine: it.engine,
+        rating: it.rating,
+        tempC,
+      });
       all.push(examine(it, crowd, random));
       const said = chartSays(it, random);
       if (it.faults.includes(said)) chartRight++;

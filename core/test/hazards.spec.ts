@@ -38,6 +38,8 @@ import { DEFAULT_RULES, type HouseRules } from '../src/rules/index.js';
 import { CAR, CLOSED, EV, KIT, MOTORCYCLE, TRUCK } from './fixtures.js';
 import { expectCaught, KNOWN_MISTAKES, placeOf } from './known-mistakes.js';
 import { ALLOWING, optionNamed, run, SCENE_TEMP_C, sceneFor } from './scenes.js';
+import { seededRandom } from '../src/quantities/index.js';
+import { PROVES } from './proof-share.js';
 import { sweep } from './sweep.js';
 
 const NO_GROUND: Machine = {
@@ -96,16 +98,23 @@ function fitting(machine: Machine, rest: readonly number[], rules = ALLOWING): S
 
 const severe = (hazards: readonly Hazard[]): Hazard[] => hazards.filter((h) => h.severity === 'severe');
 
+/** Of all machines and schools so many in `npm test`; `npm run prove` goes through every one. */
+const USUAL_SHARE = 0.15;
+/** And of the wrong states that Make safe clears. */
+const USUAL_STATES = 0.25;
+
 describe('generated orders', () => {
   sweep('over all machines, sources and schools hold no severe hazard, hooking up or clearing', () => {
     let orders = 0;
     let steps = 0;
+    const random = seededRandom(19);
     MACHINES.forEach(([machine, rest], i) => {
       // Every school on the machines that differ in kind; on their cousins every fourth, each another.
       const schools = ALL_SCHOOLS.includes(machine) ? SCHOOLS : SCHOOLS.filter((_, k) => k % 4 === i % 4);
       const singles =
         ALL_SCHOOLS.includes(machine) || machine.machineClass === 'motorcycle' ? SINGLE_SCHOOLS : [];
       for (const rules of [...schools, ...singles]) {
+        if (!PROVES && random() >= USUAL_SHARE) continue;
         for (const option of fitting(machine, rest, rules)) {
           const scene = sceneFor(machine, option, rest);
           const order = safestOrder(scene, ruledWaitMinutes(machine, option, 0.1, rules), rules);
@@ -138,7 +147,7 @@ describe('generated orders', () => {
       }
     });
     process.stdout.write(`\n${orders} orders, ${steps} steps, none severe\n`);
-    expect(orders).toBeGreaterThan(1000);
+    expect(orders).toBeGreaterThan(PROVES ? 1000 : 150);
   });
 
   sweep(
@@ -243,6 +252,7 @@ describe('make safe', () => {
   sweep(
     'ends clear with no severe step that another sequence avoids, from every state that up to two wrong actions reach',
     () => {
+      const random = seededRandom(23);
       let states = 0;
       let unavoidable = 0;
       for (const [machine, rest, ids] of [
@@ -260,6 +270,7 @@ describe('make safe', () => {
             for (const first of wrongs(scene, right)) {
               const once = act(right, first);
               for (const state of [once, ...wrongs(scene, once).map((second) => act(once, second))]) {
+                if (!PROVES && random() >= USUAL_STATES) continue;
                 states++;
                 const off = makeSafe(scene, state, DEFAULT_RULES);
                 const now = off.reduce(act, state);
@@ -279,7 +290,7 @@ describe('make safe', () => {
         `\nmake safe from ${states} wrong states, ${unavoidable} of them with a step that nothing makes mild\n`,
       );
       expect(unavoidable).toBeLessThan(states / 10);
-      expect(states).toBeGreaterThan(1500);
+      expect(states).toBeGreaterThan(PROVES ? 1500 : 300);
     },
   );
 });

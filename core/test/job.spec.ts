@@ -149,7 +149,9 @@ describe('refusalOf', () => {
     const read = (volts: number) =>
       log.take('reading.taken', { kind: 'rest', volts, battery: 0, tempC: -4, source: 'typed' });
     read(-11.2);
-    expect(log.refuses('stop.withdrawn', { stop: 'polarity-unknown', reason: 'sure' })).toBe('stop-not-raised');
+    expect(log.refuses('stop.withdrawn', { stop: 'polarity-unknown', reason: 'sure' })).toBe(
+      'stop-not-raised',
+    );
     expect(log.refuses('clamp.attached', { clamp: 'redCasualty', pointId: 'plus' })).toBe('stop-active');
     read(11.9);
     expect(log.refuses('clamp.attached', { clamp: 'redCasualty', pointId: 'plus' })).toBeNull();

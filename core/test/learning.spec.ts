@@ -6,6 +6,7 @@ import { learnedFrom, startOdds, startOfLearned } from '../src/plan/index.js';
 import { seededRandom } from '../src/quantities/index.js';
 import { drawnCase, helpFor } from './calibration.js';
 import { EVERY_MACHINE } from './order-proof.js';
+import { shareOf } from './proof-share.js';
 
 /** Of machines that call, so many would not start with any help: drawn here, not taken from the core. */
 const TRULY_ELSEWHERE = 0.1;
@@ -27,7 +28,7 @@ function heard({ rpm, neededRpm }: CrankTrace): AttemptOutcome {
 
 describe('re-weighing after a try, against truth drawn apart and followed in time', () => {
   it('foretells the second try better than a plan that learned nothing', () => {
-    const failures = process.env.PROVE_SHARE ? Math.round(2000 * Number(process.env.PROVE_SHARE)) : 200;
+    const failures = Math.round(2000 * shareOf(0.1));
     const random = seededRandom(12);
     const cranking = EVERY_MACHINE.filter((m): m is Machine & { engine: Engine } => m.engine !== null);
     let [plain, learned, n] = [0, 0, 0];

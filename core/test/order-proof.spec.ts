@@ -16,6 +16,7 @@ import { casualtyBatteries, rankOptions, type SourceOption } from '../src/plan/i
 import { seededRandom } from '../src/quantities/index.js';
 import type { HouseRules } from '../src/rules/index.js';
 import { BATTERY_STATES, EVERY_KIT, EVERY_MACHINE, EVERY_SCHOOL } from './order-proof.js';
+import { shareOf } from './proof-share.js';
 import { ALLOWING, sceneFor } from './scenes.js';
 
 const TEMP_C = -4;
@@ -94,7 +95,7 @@ const nameOf = ({ machine, option, state, rules }: Case): string =>
 describe('orders over the whole atlas', () => {
   it('end on a black clamp away from every donor, and never leave a live red end free between joined bodies', () => {
     const random = seededRandom(41);
-    const share = Number(process.env.PROVE_SHARE ?? '0.002');
+    const share = shareOf(0.002);
     const found = new Map<string, string[]>();
     let orders = 0;
     for (const machine of EVERY_MACHINE)
@@ -114,7 +115,7 @@ describe('orders over the whole atlas', () => {
 
   it('say nothing untrue: each reason holds in the solved state that its step finds', () => {
     const random = seededRandom(43);
-    const share = Number(process.env.PROVE_SHARE ?? '0.002') / 2;
+    const share = shareOf(0.002) / 2;
     const untrue = new Map<string, string>();
     const told = new Set<string>();
     let steps = 0;

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import type { BatteryState } from '../src/battery/index.js';
-import { type Crowd, drawCrowd, restVoltsOf } from '../src/diagnosis/index.js';
+import { type Crowd, restVoltsOf } from '../src/diagnosis/index.js';
 import { SURFACE_FACTOR } from '../src/charging/index.js';
 import { CLAMP_IDS } from '../src/circuit/index.js';
 import {
@@ -28,24 +28,13 @@ import { type Random, seededRandom } from '../src/quantities/index.js';
 import { VERDICTS, type VerdictRecord } from '../src/verdict/index.js';
 import { CAR } from './fixtures.js';
 import { Log } from './job-log.js';
+import { crowdForTests, PROVES, shareOf } from './proof-share.js';
 import { sweep } from './sweep.js';
 
 /** Cases of each rung that `npm test` plays; the long proof plays a thousand in all. */
-const CASES = process.env.PROVE_SHARE ? Math.ceil(100 * Number(process.env.PROVE_SHARE)) : 2;
+const CASES = Math.ceil(100 * shareOf(0.02));
 
-const minds = new Map<string, Crowd>();
-function mindOf({ practice: { profile } }: World): Crowd {
-  const key = JSON.stringify(profile);
-  // A part of the machines that the tool has is enough for the few of `npm test`, and drawn sooner.
-  const crowd = () =>
-    process.env.PROVE_SHARE ? drawCrowd(profile) : drawCrowd(profile, seededRandom(7), 120);
-  if (!minds.has(key)) {
-    // A thousand cases are of some hundred machines and colds: their crowds do not fit side by side.
-    if (process.env.PROVE_SHARE) minds.clear();
-    minds.set(key, crowd());
-  }
-  return minds.get(key)!;
-}
+const mindOf = ({ practice: { profile } }: World): Crowd => crowdForTests(profile);
 
 /** Somebody who does anything at all. */
 function anything(world: World, random: Random): PracticeAction {
@@ -343,7 +332,9 @@ describe('a case to practise on', () => {
       let byChance = 0;
       let byBattery = 0;
       let byCharge = 0;
-      const codes = RUNG_IDS.flatMap((rung) => [1, 2].map((number) => codeOfCase(rung, number)));
+      const codes = RUNG_IDS.flatMap((rung) =>
+        (PROVES ? [1, 2] : [1]).map((number) => codeOfCase(rung, number)),
+      );
       for (const code of codes) {
         const tool = toolRun(code, mindOf(startCase(code)));
         let world = wandering(code, Math.floor(1e6 * random()), 12).world;

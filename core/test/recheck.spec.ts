@@ -5,6 +5,7 @@ import { seededRandom } from '../src/quantities/index.js';
 import { DEFAULT_RULES } from '../src/rules/index.js';
 import { type Case, conclude, type VerdictRecord } from '../src/verdict/index.js';
 import { BATTERY_60, CAR, TRUCK } from './fixtures.js';
+import { crowdForTests, PROVES } from './proof-share.js';
 import { Log } from './job-log.js';
 import { findingFor, technician } from './truth/technician.js';
 import { isSound, isSpent, isUnsafe, KINDS, openVolts, strand, type Stranded } from './truth/world.js';
@@ -53,7 +54,7 @@ const read = (
 });
 function verdictOn(log: Log, recheck: Recheck): VerdictRecord {
   const { profile, repairs, evidence, facts } = recheckQuestion(log.job, log.machine, 0, recheck);
-  return conclude(crowdAfter(drawCrowd(profile), repairs), evidence, facts, [], DEFAULT_RULES);
+  return conclude(crowdAfter(crowdForTests(profile), repairs), evidence, facts, [], DEFAULT_RULES);
 }
 
 describe('a recheck', () => {
@@ -72,11 +73,13 @@ describe('a recheck', () => {
 
   it('never judges a battery better for worse figures', () => {
     const rank = ({ verdict }: VerdictRecord): number =>
-      ['keep', 'not-known', 'charge-first', 'replace-soon', 'replace-now'].indexOf(verdict);
+      ['keep', 'not-known', 'not-the-battery', 'charge-first', 'replace-soon', 'replace-now'].indexOf(
+        verdict,
+      );
     const log = closed();
-    const VOLTS = [12.7, 12.5, 12.35, 12.1, 11.7];
-    const TESTED = [0.95, 0.8, 0.65, 0.52, 0.35];
-    const LOWEST = [10.6, 9.9, 9.2, 8.4];
+    const VOLTS = PROVES ? [12.7, 12.5, 12.4, 12.35, 12.1, 11.7] : [12.7, 12.4, 12.35];
+    const TESTED = PROVES ? [0.95, 0.8, 0.65, 0.52, 0.35] : [0.95, 0.8, 0.52];
+    const LOWEST = PROVES ? [10.6, 9.9, 9.2, 8.4] : [10.2, 9.2];
     const ranks = VOLTS.map((v) => TESTED.map((t) => LOWEST.map((c) => rank(verdictOn(log, read(v, t, c))))));
     const worse: string[] = [];
     VOLTS.forEach((v, i) =>
@@ -173,7 +176,7 @@ describe('rechecks against a truth made apart', () => {
     const random = seededRandom(77);
     const crowds = new Map<string, Crowd>();
     let [sound, condemned, spent, caught] = [0, 0, 0, 0];
-    for (let n = 0; n < 420 && (sound < 60 || spent < 40); n++) {
+    for (let n = 0; n < 420 && (sound < (PROVES ? 60 : 30) || spent < (PROVES ? 40 : 20)); n++) {
       const it = strand(random, KINDS[n % 4]!);
       if (isUnsafe(it)) continue;
       const isFlat = it.cells.some((c) => c.charge < 0.5) || isSpent(it);
@@ -221,8 +224,8 @@ describe('rechecks against a truth made apart', () => {
         if (verdict.startsWith('replace')) condemned++;
       }
     }
-    expect(sound).toBeGreaterThan(30);
-    expect(spent).toBeGreaterThan(20);
+    expect(sound).toBeGreaterThan(25);
+    expect(spent).toBeGreaterThan(15);
     expect(condemned / sound).toBeLessThan(0.05);
     expect(caught / spent).toBeGreaterThan(0.75);
   });

@@ -1,4 +1,4 @@
-import { type BrowserContext, type Page, test as base } from '@playwright/test';
+import { type BrowserContext, type BrowserContextOptions, type Page, test as base } from '@playwright/test';
 import { TestServer } from './server';
 import { Technician } from './technician';
 
@@ -8,7 +8,22 @@ interface Fixtures {
 interface WorkerFixtures {
   /** One server with the demo data for all tests of a worker: a start costs seconds. */
   readonly server: TestServer;
+  /** One browser for all tests of a worker: it keeps the application's code compiled. What a test leaves in it is cleared. */
+  readonly warm: WarmBrowser;
 }
+
+interface WarmBrowser {
+  readonly context: BrowserContext;
+  /** Makes it a device that nobody has used. */
+  readonly clear: (origin: string) => Promise<void>;
+}
+
+/** The device of most tests; that of the settings, which a worker's fixture cannot read. */
+const DEVICE = {
+  viewport: { width: 1280, height: 800 },
+  locale: 'en-GB',
+  serviceWorkers: 'block',
+} as const satisfies BrowserContextOptions;
 
 /** Says who holds the devices of a test, once: a new device asks. */
 export async function worksHere(context: BrowserContext, crewId = 'crew-1'): Promise<void> {
@@ -42,9 +57,35 @@ export const test = base.extend<Fixtures, WorkerFixtures>({
     },
     { scope: 'worker', timeout: 120_000 },
   ],
-  context: async ({ context }, use) => {
-    await worksHere(context);
-    await use(context);
+  warm: [
+    async ({ browser }, use) => {
+      const context = await browser.newContext(DEVICE);
+      await worksHere(context);
+      const keeper = await context.newPage();
+      const devtools = await context.newCDPSession(keeper);
+      await use({
+        context,
+        clear: async (origin) => {
+          for (const page of context.pages()) if (page !== keeper) await page.close();
+          await context.unrouteAll({ behavior: 'ignoreErrors' });
+          await context.setOffline(false);
+          await context.clearCookies();
+          await context.clearPermissions();
+          await devtools.send('Storage.clearDataForOrigin', { origin, storageTypes: 'all' });
+        },
+      });
+      await context.close();
+    },
+    { scope: 'worker' },
+  ],
+  context: async ({ context, warm, server, serviceWorkers, hasTouch }, use) => {
+    if (serviceWorkers === 'allow' || hasTouch) {
+      await worksHere(context);
+      await use(context);
+      return;
+    }
+    await use(warm.context);
+    await warm.clear(server.url);
   },
   tech: async ({ page, server }, use) => {
     const faults = faultsOf(page);

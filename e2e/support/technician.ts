@@ -1,5 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { expect, type Locator, type Page } from '@playwright/test';
+import type { Stage as StageAddress } from '@voltrek/core/job';
+import { type Before, postJob } from './posted-job';
 
 /** What of a machine is changed for one of a test's own. */
 export interface KnownMachine {
@@ -71,6 +73,18 @@ export class Technician {
     await this.openBoard();
     await this.page.getByRole('button', { name: title }).click();
     await this.expectStage('Scene');
+    return title;
+  }
+
+  /**
+   * Opens a job at a stage whose log was posted, not walked: for tests that are about that stage.
+   *
+   * @returns the title of its call
+   */
+  async at(stage: StageAddress, modelId: string, before: Before = {}): Promise<string> {
+    const { title, jobId } = await postJob(this.page.request, this.url, modelId, before);
+    await this.page.goto(`${this.url}/job/${jobId}/${stage}`);
+    await expect(this.page.locator('.next')).toBeVisible();
     return title;
   }
 

@@ -11,8 +11,7 @@ test('a capacitor bank in the battery’s place: its cranks left, how long it ho
     batteries: [{ ...batteries[0], rating: BANK }],
   }));
 
-  await tech.openJob(id);
-  await tech.toMeasure('slow crank');
+  await tech.at('measure', id, { symptom: 'slow-crank' });
   await expect(page.locator('.stage header')).toContainText('capacitor bank, -4 °C');
   await tech.read('1380');
   const bank = page.locator('vt-bank-now');

@@ -4,9 +4,7 @@ test('a frozen battery is refused alike at every stage, also when its stop was t
   tech,
   page,
 }) => {
-  await tech.openJob('brinmoor-pella', -8);
-  await tech.toMeasure('one click');
-  await tech.read('900');
+  await tech.at('measure', 'brinmoor-pella', { ambientC: -8, symptom: 'one-click', restVolts: [9.0] });
   await tech.expectStage('Stop');
   await tech.tap('It no longer stands');
   await page.getByLabel('Reason, kept in the log').fill('it sounds liquid');
@@ -33,9 +31,7 @@ test('a guard lamp that stays dark is explained by what was read, and one that w
   tech,
   page,
 }) => {
-  await tech.openJob('brinmoor-pella');
-  await tech.toMeasure('rapid clicking');
-  await tech.read('1150');
+  await tech.at('measure', 'brinmoor-pella', { symptom: 'rapid-click', restVolts: [11.5] });
   await tech.openStage('Plan');
   await tech.take(/Lithium pack/);
   await tech.workSteps(/Lamp is right/);

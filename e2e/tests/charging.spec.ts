@@ -4,10 +4,12 @@ test('a flat battery is put on charge from the verdict, watched, shown on the bo
   tech,
   page,
 }) => {
-  const title = await tech.openJob('brinmoor-pella', 8);
-  await tech.tap('mains near');
-  await tech.toMeasure('rapid clicking');
-  await tech.read('1190');
+  const title = await tech.at('measure', 'brinmoor-pella', {
+    ambientC: 8,
+    scene: { mainsNear: true },
+    symptom: 'rapid-click',
+    restVolts: [11.9],
+  });
   await tech.openStage('Verdict');
   await page.getByRole('radio', { name: 'Next' }).click();
   const here = page.locator('vt-put-on-charge');
@@ -70,10 +72,7 @@ test('a flat battery is put on charge from the verdict, watched, shown on the bo
 });
 
 test('a battery is put on charge from Plan, where a socket is near', async ({ tech, page }) => {
-  await tech.openJob('brinmoor-pella', 8);
-  await tech.toMeasure('rapid clicking');
-  await tech.read('1190');
-  await tech.next('Go on to Plan');
+  await tech.at('plan', 'brinmoor-pella', { ambientC: 8, symptom: 'rapid-click', restVolts: [11.9] });
   const here = page.locator('vt-put-on-charge');
   await expect(page.getByRole('radiogroup', { name: 'Ways to get it going, soonest first' })).toBeVisible();
   await expect(here.getByRole('heading')).toHaveCount(0);
@@ -90,10 +89,12 @@ test('a battery that no charger would take is lifted first, step by step, and re
   tech,
   page,
 }) => {
-  await tech.openJob('brinmoor-pella', 12);
-  await tech.tap('mains near');
-  await tech.toMeasure('rapid clicking');
-  await tech.read('0280');
+  await tech.at('measure', 'brinmoor-pella', {
+    ambientC: 12,
+    scene: { mainsNear: true },
+    symptom: 'rapid-click',
+    restVolts: [2.8],
+  });
   await tech.openStage('Verdict');
   await page.getByRole('radio', { name: 'Next' }).click();
   await expect(page.locator('vt-put-on-charge')).toContainText('too flat for a charger: lift it first');

@@ -4,7 +4,7 @@ test('what the driver says is taken unasked, moves the suspects, reckons what wa
   tech,
   page,
 }) => {
-  await tech.openJob('brinmoor-pella');
+  await tech.at('scene', 'brinmoor-pella');
   await tech.safeToWork();
   await tech.tap('slow crank');
   const suspects = page.getByRole('region', { name: 'Suspects' });

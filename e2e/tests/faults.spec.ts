@@ -4,11 +4,11 @@ import { TestServer } from '../support/server';
 import { Technician } from '../support/technician';
 
 test('a reload in mid-job comes back to the same step', async ({ tech, page }) => {
-  await tech.openJob('brinmoor-pella');
-  await tech.toMeasure('one click');
-  await tech.read('1185');
-  await tech.next('Go on to Plan');
-  await tech.take(/Service van, heavy set/);
+  await tech.at('hookup', 'brinmoor-pella', {
+    symptom: 'one-click',
+    restVolts: [11.85],
+    plan: 'donor-van-1+leads-heavy',
+  });
   await tech.next('All off');
   await tech.next('Red clamp is on');
   await tech.saved();
@@ -25,10 +25,7 @@ test('a second tab sees the first one’s taps, and a conflicting tap is refused
   page,
   context,
 }) => {
-  await tech.openJob('brinmoor-pella');
-  await tech.toMeasure('one click');
-  await tech.read('1185');
-  await tech.next('Go on to Plan');
+  await tech.at('plan', 'brinmoor-pella', { symptom: 'one-click', restVolts: [11.85] });
   await tech.take(/Lithium pack/);
   await tech.saved();
   const second = await context.newPage();

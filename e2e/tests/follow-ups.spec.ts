@@ -25,10 +25,12 @@ test('what verdicts promised is listed by its day, ticked off, and goes into a c
 });
 
 test('a charge that was promised is opened as a job on the same vehicle', async ({ tech, page }) => {
-  const title = await tech.openJob('brinmoor-pella', 8);
-  await tech.tap('mains near');
-  await tech.toMeasure('rapid clicking');
-  await tech.read('1180');
+  const title = await tech.at('measure', 'brinmoor-pella', {
+    ambientC: 8,
+    scene: { mainsNear: true },
+    symptom: 'rapid-click',
+    restVolts: [11.8],
+  });
   await tech.openStage('Verdict');
   await tech.close('Charge first');
   await tech.saved();
@@ -50,9 +52,7 @@ test('a recheck is read on the closed job: charged and rested, it gives the fina
   tech,
   page,
 }) => {
-  const title = await tech.openJob('brinmoor-pella');
-  await tech.toMeasure('rapid clicking');
-  await tech.read('1150');
+  const title = await tech.at('measure', 'brinmoor-pella', { symptom: 'rapid-click', restVolts: [11.5] });
   await tech.openStage('Verdict');
   await tech.close('Charge first');
   await page.getByRole('radio', { name: 'Recheck' }).click();

@@ -1,3 +1,4 @@
+import type { EventEntry } from '@voltrek/core/job';
 import { expect, test } from '../support/fixtures';
 
 test('petrol hatchback, donor and heavy leads, from call to log', async ({ tech, page }) => {
@@ -43,12 +44,15 @@ test('petrol hatchback, donor and heavy leads, from call to log', async ({ tech,
   await expect(page.getByText('Rest volts: 11.90 V')).toBeVisible();
 });
 
+/** It was started with what is joined, and everything is still on. */
+const STARTED: readonly EventEntry[] = [
+  ['attempt.started', {}],
+  ['attempt.ended', { outcome: 'started', seconds: 3, lowestVolts: null }],
+];
+
 test('start-stop car through the posts in the bay, lithium pack', async ({ tech }) => {
-  await tech.openJob('ardwen-solace');
-  await tech.toMeasure('slow crank');
-  await tech.read('1205');
-  await tech.next('Go on to Plan');
-  await tech.take(/Lithium pack/);
+  const before = { symptom: 'slow-crank', restVolts: [12.05], plan: 'pack-lithium@12' } as const;
+  await tech.at('hookup', 'ardwen-solace', before);
   expect(await tech.workSteps()).toEqual([
     'Everything off, both sides',
     'Red on casualty red post',
@@ -56,22 +60,17 @@ test('start-stop car through the posts in the bay, lithium pack', async ({ tech 
     'Look at the guard lamp',
     'Switch the pack on',
   ]);
-  await tech.next('Go on: crank');
-  await tech.tryOnce('It runs');
-  await tech.next('Go on to Clear down');
+  await tech.at('cleardown', 'ardwen-solace', { ...before, joined: true, then: STARTED });
   expect(await tech.workSteps()).toEqual([
     'Switch a big consumer on',
     'Switch the pack off',
     'Black off casualty ground point',
     'Red off casualty red post',
   ]);
-  await tech.openStage('Verdict');
-  await tech.close('Charge first');
 });
 
 test('hybrid wakes on the lead-acid pack and is never cranked', async ({ tech, page }) => {
-  await tech.openJob('tolsey-conflux');
-  await tech.toMeasure('no doors, no screens');
+  await tech.at('measure', 'tolsey-conflux', { symptom: 'no-doors' });
   await tech.read('1040');
   await expect(page.getByText(/Dead cell or deeply discharged/)).toBeVisible();
   await tech.next('Go on to Plan');
@@ -80,12 +79,6 @@ test('hybrid wakes on the lead-acid pack and is never cranked', async ({ tech, p
   await tech.workSteps();
   await tech.next('Go on: wake it');
   await tech.expectStage('Wake');
-  await tech.tryOnce('Awake, ready');
-  await tech.next('Go on to Clear down');
-  const off = await tech.workSteps();
-  expect(off[0]).toBe('Switch the pack off');
-  await tech.next('Go on to the verdict');
-  await tech.close('Charge first');
 });
 
 test('EV that will not open: latch wires, then a still donor', async ({ tech, page }) => {
@@ -115,24 +108,19 @@ test('EV that will not open: latch wires, then a still donor', async ({ tech, pa
 });
 
 test('motorcycle from the van with its engine off; a fuel tap is not the battery', async ({ tech }) => {
-  await tech.openJob('ostrel-fell-450');
-  await tech.next('Safe to work here');
-  await tech.tap('brisk crank, no fire', 'was shut');
-  await tech.next('Go on to Locate');
-  await tech.tap('+ mark or P', 'fatter post');
-  await tech.next('Found, positive is sure');
-  await tech.read('1262');
-  await tech.next('Go on to Plan');
-  // The heavy set does as well, so that the light one is found in depth only.
-  await tech.tap('In depth');
-  await tech.take(/Service van, light set/);
+  await tech.at('checks', 'ostrel-fell-450', { symptom: 'brisk-no-fire' });
+  await tech.tap('was shut');
+  await tech.saved();
+  const before = { symptom: 'brisk-no-fire', restVolts: [12.62], plan: 'donor-van-1+leads-light' } as const;
+  await tech.at('hookup', 'ostrel-fell-450', before);
   expect(await tech.workSteps()).not.toContain('Start the donor');
-  await tech.next('Go on: crank');
-  await tech.tryOnce('Brisk, no fire');
-  await tech.openStage('Clear down');
-  await tech.workSteps();
-  await tech.next('Go on to the verdict');
-  await tech.close('Not the battery: fuel or engine');
+  await tech.at('verdict', 'ostrel-fell-450', {
+    ...before,
+    then: [['finding.recorded', { check: 'fuel-tap', found: 'bad' }]],
+  });
+  await expect(
+    tech.page.getByRole('heading', { level: 2, name: 'Not the battery: fuel or engine' }),
+  ).toBeVisible();
 });
 
 test('24 V piste machine: each battery by itself, then 12 V across the weak one only', async ({
@@ -172,7 +160,7 @@ test('24 V piste machine: each battery by itself, then 12 V across the weak one 
 });
 
 test('a mild morning after a hard night: the flat battery is still ice', async ({ tech, page }) => {
-  await tech.openJob('tolsey-verge-16', 3);
+  await tech.at('scene', 'tolsey-verge-16', { ambientC: 3 });
   for (let i = 0; i < 16; i++) await tech.tap('It was colder');
   await tech.toMeasure('silent, dash dead');
   await tech.read('1140');
@@ -181,8 +169,7 @@ test('a mild morning after a hard night: the flat battery is still ice', async (
 });
 
 test('a frozen battery stops the job by its reading alone', async ({ tech, page }) => {
-  await tech.openJob('tolsey-verge-16', -8);
-  await tech.toMeasure('silent, dash dead');
+  await tech.at('measure', 'tolsey-verge-16', { ambientC: -8, symptom: 'silence' });
   await tech.read('910');
   await tech.expectStage('Stop');
   await expect(page.getByRole('heading', { name: 'Battery frozen' })).toBeVisible();
@@ -195,7 +182,7 @@ test('a frozen battery stops the job by its reading alone', async ({ tech, page 
 });
 
 test('a red flag on the scene stops it; withdrawing one asks why', async ({ tech, page }) => {
-  await tech.openJob('wendry-harbour-40', -2);
+  await tech.at('scene', 'wendry-harbour-40', { ambientC: -2 });
   await tech.tap('Fuel smell or spill');
   await expect(page.getByRole('alert')).toContainText('Vapour catches');
   await tech.openStage('Hook up');
@@ -232,15 +219,14 @@ test('vintage tractor with its plus on the body: the order turned round, no dono
     'Look at the guard lamp',
     'Switch the pack on',
   ]);
-  await tech.next('Go on: crank');
-  await tech.tryOnce('It runs');
-  await tech.next('Go on to Clear down');
+  await tech.at('cleardown', 'tolsey-haymere-15', {
+    ...{ symptom: 'slow-crank', restVolts: [11.9], plan: 'pack-lithium@12' },
+    ...{ joined: true, then: STARTED },
+  });
   expect(await tech.workSteps()).toEqual([
     'Switch a big consumer on',
     'Switch the pack off',
     'Red off casualty ground point',
     'Black off casualty battery -',
   ]);
-  await tech.openStage('Verdict');
-  await tech.close('Charge first');
 });

@@ -4,7 +4,7 @@ test('an unknown machine is found by clues, kept in the atlas, and the job goes 
   tech,
   page,
 }) => {
-  await tech.openJob('unknown-car');
+  await tech.at('scene', 'unknown-car');
   await tech.next('Safe to work here');
   await tech.next('Go on to Locate');
   await expect(page.getByText('unknown machine: find its battery first')).toBeVisible();
@@ -36,7 +36,7 @@ test('an unknown machine is found by clues, kept in the atlas, and the job goes 
 });
 
 test('a wrong match is put right from the atlas', async ({ tech, page }) => {
-  await tech.openJob('brinmoor-pella');
+  await tech.at('scene', 'brinmoor-pella');
   await tech.openStage('Locate');
   await tech.tap('Another machine');
   await page.getByRole('searchbox').fill('solase hybrid');
@@ -50,7 +50,7 @@ test('the donor is dragged, turned and parked; leads that do not reach are not o
   tech,
   page,
 }) => {
-  await tech.openJob('brinmoor-pella');
+  await tech.at('scene', 'brinmoor-pella');
   await tech.openStage('Locate');
   await tech.tap('Park the donor');
   const needed = page.locator('.side .figure');
@@ -95,9 +95,7 @@ test('the donor is dragged, turned and parked; leads that do not reach are not o
 });
 
 test('kit that was used is marked until somebody says it is done', async ({ tech, page }) => {
-  await tech.openJob('ardwen-solace');
-  await tech.toMeasure('slow crank');
-  await tech.read('1205');
+  await tech.at('measure', 'ardwen-solace', { symptom: 'slow-crank', restVolts: [12.05] });
   await tech.startWith(/Lithium pack/);
   await expect(page.getByText('Nobody drives yet')).toBeVisible();
   await tech.next('Read charging volts');
@@ -118,7 +116,7 @@ test('a dead EV is opened: by its key blade, or else by the wires that its entry
   tech,
   page,
 }) => {
-  await tech.openJob('kestow-parcel-e');
+  await tech.at('scene', 'kestow-parcel-e');
   await tech.safeToWork();
   await tech.openStage('Locate');
   const part = page.locator('vt-latch-part');

@@ -117,9 +117,7 @@ test('a logger’s file is read whatever its form, and a bad one is named and lo
   tech,
   page,
 }) => {
-  await tech.openJob('brinmoor-pella');
-  await tech.toMeasure('slow crank');
-  await tech.read('1252');
+  await tech.at('measure', 'brinmoor-pella', { symptom: 'slow-crank', restVolts: [12.52] });
   await page.getByRole('radio', { name: 'Trace' }).click();
   const open = async (name: string, text: string): Promise<void> => {
     await page
@@ -157,8 +155,7 @@ test('a reading that contradicts the log is questioned until a second one says t
   tech,
   page,
 }) => {
-  await tech.openJob('brinmoor-pella');
-  await tech.toMeasure('slow crank');
+  await tech.at('measure', 'brinmoor-pella', { symptom: 'slow-crank' });
   await page.getByRole('radio', { name: 'Charging, idle' }).click();
   await tech.read('1440');
   const first = page.locator('vt-taken li').first();
@@ -177,7 +174,7 @@ test('a reading that contradicts the log is questioned until a second one says t
 });
 
 test('the weather service fills in the cold', async ({ tech, page }) => {
-  await tech.openJob('brinmoor-pella');
+  await tech.at('scene', 'brinmoor-pella');
   const told = page.getByRole('button', { name: /^service: / });
   await expect(told).toBeVisible();
   const degrees = /(-?\d+) °C/.exec((await told.textContent()) ?? '')![1]!;
@@ -226,8 +223,7 @@ test('a crew lead links a meter; one that goes is shown as lost, comes back, and
     await expect(meterLine).toContainText('live, Any meter');
     await expect(links.getByRole('alert')).toHaveCount(0);
     const tech = new Technician(page, server.url);
-    await tech.openJob('brinmoor-pella');
-    await tech.toMeasure('slow crank');
+    await tech.at('measure', 'brinmoor-pella', { symptom: 'slow-crank' });
     await expect(page.locator('.reads')).toHaveText('12.456 V');
     line.close();
     for (const socket of sockets) socket.destroy();

@@ -3,8 +3,7 @@ import type { Technician } from '../support/technician';
 
 /** @returns the title of its call */
 async function toPlan(tech: Technician, modelId: string, digits: string): Promise<string> {
-  const title = await tech.openJob(modelId);
-  await tech.toMeasure('one click');
+  const title = await tech.at('measure', modelId, { symptom: 'one-click' });
   await tech.read(digits);
   await tech.next('Go on to Plan');
   await tech.expectStage('Plan');
@@ -73,9 +72,7 @@ test('ways are ranked by minutes for how sure one wants to be, and the action sa
 });
 
 test('a bad joint lowers what the plan promises, and mending it first is a way', async ({ tech, page }) => {
-  await tech.openJob('brinmoor-pella');
-  await tech.toMeasure('one click');
-  await tech.read('1250');
+  await tech.at('measure', 'brinmoor-pella', { symptom: 'one-click', restVolts: [12.5] });
   await page.getByRole('radio', { name: 'Over joints' }).click();
   await tech.read('2.5');
   await tech.openStage('Plan');
@@ -144,11 +141,11 @@ test('the plan goes into the log with its figures, and the crank is compared wit
 });
 
 test('an ordinary mains charger comes off before the crank', async ({ tech, page }) => {
-  await tech.openJob('brinmoor-pella');
-  await tech.tap('mains near');
-  await tech.toMeasure('one click');
-  await tech.read('1195');
-  await tech.next('Go on to Plan');
+  await tech.at('plan', 'brinmoor-pella', {
+    scene: { mainsNear: true },
+    symptom: 'one-click',
+    restVolts: [11.95],
+  });
   await tech.take(/Mains charger/);
   expect(await tech.workSteps(/Charged/)).toEqual([
     'Everything off, both sides',
@@ -200,13 +197,12 @@ test('a lead set is measured while it is joined, and the kit tells what it has l
   tech,
   page,
 }) => {
-  await tech.openJob('brinmoor-pella');
-  await tech.toMeasure('one click');
-  await tech.read('1185');
-  await tech.next('Go on to Plan');
-  await tech.take(/Service van, heavy set/);
-  await tech.workSteps();
-  await tech.next('Go on: crank');
+  await tech.at('crank', 'brinmoor-pella', {
+    symptom: 'one-click',
+    restVolts: [11.85],
+    plan: 'donor-van-1+leads-heavy',
+    joined: true,
+  });
   const measure = page.locator('vt-measure-leads');
   for (const volts of ['1080', '1078', '1082']) {
     await measure.getByRole('button', { name: /^Measure Heavy set/ }).click();

@@ -5,9 +5,7 @@ test('a joint that loses volts is mended on the spot: step by step, read again, 
   tech,
   page,
 }) => {
-  await tech.openJob('brinmoor-pella');
-  await tech.toMeasure('slow crank');
-  await tech.read('1260');
+  await tech.at('measure', 'brinmoor-pella', { symptom: 'slow-crank', restVolts: [12.6] });
   await page.getByRole('radio', { name: 'Over joints' }).click();
   await page.getByRole('radio', { name: '- joint' }).click();
   await tech.read('2.50');
@@ -50,7 +48,7 @@ test('a joint that loses volts is mended on the spot: step by step, read again, 
 });
 
 test('a switch that stood wrong is put right, and an undo takes the repair back', async ({ tech, page }) => {
-  await tech.openJob('ostrel-fell-450');
+  await tech.at('scene', 'ostrel-fell-450');
   await tech.safeToWork();
   await page.getByRole('group', { name: 'Kill switch' }).getByRole('button', { name: 'was off' }).click();
   await page.getByRole('button', { name: 'Put right: kill switch' }).click();
@@ -68,7 +66,7 @@ test('a rolling start is gone through step by step, and is in the log as what it
   tech,
   page,
 }) => {
-  await tech.openJob('brinmoor-pella', 6);
+  await tech.at('scene', 'brinmoor-pella', { ambientC: 6 });
   await tech.tap('car park', 'sloping');
   await tech.toMeasure('rapid clicking');
   await tech.read('1180');

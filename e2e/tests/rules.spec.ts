@@ -15,11 +15,11 @@ test('a school that is chosen changes the order of the next hook-up, and safety 
   await expect(first.getByRole('radio', { name: 'the donor' })).toBeChecked();
   await expect(page.getByText('First red clamp on: the donor')).toBeVisible();
 
-  await tech.openJob('brinmoor-pella');
-  await tech.toMeasure('one click');
-  await tech.read('1185');
-  await tech.next('Go on to Plan');
-  await tech.take(/Service van, heavy set/);
+  await tech.at('hookup', 'brinmoor-pella', {
+    symptom: 'one-click',
+    restVolts: [11.85],
+    plan: 'donor-van-1+leads-heavy',
+  });
   const steps = await tech.workSteps();
   expect(steps.slice(1, 3)).toEqual(['Red on donor battery +', 'Red on casualty battery +']);
   await page.goto(`${tech.url}/rules`);
@@ -31,9 +31,7 @@ test('a rule that changes while a job is worked is asked about: the job keeps it
   tech,
   page,
 }) => {
-  await tech.openJob('brinmoor-pella');
-  await tech.toMeasure('one click');
-  await tech.read('1185');
+  await tech.at('measure', 'brinmoor-pella', { symptom: 'one-click', restVolts: [11.85] });
   const job = page.url();
   const change = async (choice: string): Promise<void> => {
     await page.goto(`${tech.url}/rules`);
@@ -64,10 +62,7 @@ test('a house that wants steps held logs none at a tap', async ({ tech, page }) 
   await steps.getByRole('radio', { name: 'when held for half a second' }).click();
   await expect(steps.getByRole('radio', { name: 'when held for half a second' })).toBeChecked();
   try {
-    await tech.openJob('brinmoor-pella');
-    await tech.toMeasure('one click');
-    await tech.read('1185');
-    await tech.next('Go on to Plan');
+    await tech.at('plan', 'brinmoor-pella', { symptom: 'one-click', restVolts: [11.85] });
     await tech.take(/Lithium pack/);
     const card = page.locator('vt-step-card h2');
     await expect(card).toHaveText('Everything off, both sides');

@@ -14,10 +14,7 @@ test('a machine whose battery lies buried is started at its starter stud, and se
     ],
   }));
 
-  await tech.openJob(id);
-  await tech.toMeasure('one click');
-  await tech.read('1165');
-  await tech.next('Go on to Plan');
+  await tech.at('plan', id, { symptom: 'one-click', restVolts: [11.65] });
   await tech.take(/Lithium pack/);
   const card = page.locator('vt-step-card h2');
   await expect(card).toHaveText('Everything off, both sides');

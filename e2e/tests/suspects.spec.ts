@@ -4,7 +4,7 @@ test('each finding re-ranks the suspects, and the next best check is proposed un
   tech,
   page,
 }) => {
-  await tech.openJob('brinmoor-pella');
+  await tech.at('scene', 'brinmoor-pella');
   await tech.next('Safe to work here');
   const suspects = page.getByRole('region', { name: 'Suspects' });
   const nextCheck = page.getByRole('region', { name: 'Next check' });
@@ -34,7 +34,7 @@ test('each finding re-ranks the suspects, and the next best check is proposed un
 });
 
 test('a figure is taken on the spot, and what has its own stage is read there', async ({ tech, page }) => {
-  await tech.openJob('brinmoor-pella');
+  await tech.at('scene', 'brinmoor-pella');
   await tech.openStage('Measure');
   await tech.read('1255');
   await tech.openStage('Checks');

@@ -18,9 +18,7 @@ test('a worn battery: evidence, what would change it, the battery changed by ste
   tech,
   page,
 }) => {
-  await tech.openJob('brinmoor-pella');
-  await tech.toMeasure('slow crank');
-  await tech.read('1254');
+  await tech.at('measure', 'brinmoor-pella', { symptom: 'slow-crank', restVolts: [12.54] });
   await page.getByRole('radio', { name: 'The battery' }).click();
   await tech.read('240');
   await expect(page.locator('vt-taken li').first()).toContainText('Spent: under 60 % of its rating');
@@ -75,9 +73,7 @@ test('the job sheet is a PDF with the Circuit, readings, evidence, verdict and a
   tech,
   page,
 }) => {
-  const title = await tech.openJob('brinmoor-pella');
-  await tech.toMeasure('rapid clicking');
-  await tech.read('1185');
+  const title = await tech.at('measure', 'brinmoor-pella', { symptom: 'rapid-click', restVolts: [11.85] });
   await tech.startWith(/Service van, heavy set/);
   await tech.openStage('Verdict');
   await page.getByRole('radio', { name: 'Next' }).click();
@@ -121,7 +117,7 @@ test('the job sheet is a PDF with the Circuit, readings, evidence, verdict and a
 });
 
 test('the owner is handed a page in plain words, with the dates as a code', async ({ tech, page }) => {
-  await tech.openJob('brinmoor-pella');
+  await tech.at('scene', 'brinmoor-pella');
   await tech.safeToWork();
   await tech.tap('rapid clicking', 'The driver says');
   const said = (name: string) => page.getByRole('group', { name, exact: true });
@@ -156,7 +152,7 @@ test('a flat battery that stood for weeks is taken out to charge, put back, and 
   tech,
   page,
 }) => {
-  await tech.openJob('brinmoor-pella');
+  await tech.at('scene', 'brinmoor-pella');
   await tech.safeToWork();
   await tech.tap('slow crank');
   await tech.tap('The driver says');

@@ -14,10 +14,12 @@ import { keepBackups } from '../src/backup/keeper.js';
 import { restore, RestoreError } from '../src/backup/restore.js';
 import { type Database, openDatabase } from '../src/db/database.js';
 import { loadDemo } from '../src/demo/load.js';
+import { crew } from '../src/db/schema.js';
 import { createApp } from '../src/http/app.js';
 import { newsDesk } from '../src/http/news.js';
 import { readLog } from '../src/jobs/repository.js';
 import { noInstruments } from './no-instruments.js';
+import { demoDatabase } from './test-database.js';
 
 const refuse = (error: Error): never => {
   throw error;
@@ -62,8 +64,7 @@ describe('a backup', () => {
   });
 
   it('by time is asked for by any change of the house, and by nothing else', async () => {
-    const database = await opened();
-    await loadDemo(database, new Date(), false);
+    const database = await demoDatabase();
     const { db } = database;
     const marks = [await contentMark(db), await contentMark(db)];
     expect(marks[1]).toBe(marks[0]);
@@ -80,15 +81,16 @@ describe('a backup', () => {
     await database.close();
   });
 
-  it('and all that lies beside it is readable by this user alone, older files too', async () => {
+  it('is for this user alone, takes away only what it made and listed, and is not put back damaged', async () => {
     const umask = process.umask(0o077);
-    const loose = join(folder, 'backups', 'older.tgz');
-    await mkdir(join(folder, 'backups'), { recursive: true });
-    await writeFile(loose, 'x', { mode: 0o644 });
+    const kept = join(folder, 'backups');
+    await mkdir(join(kept, 'photos'), { recursive: true });
+    const own = join(kept, 'from-the-other-disk.tgz');
+    await writeFile(own, 'kept by hand', { mode: 0o644 });
     await chmod(folder, 0o755);
     const database = await opened();
-    await backUp(folder, database.still, 'by-hand', new Date());
-    await database.close();
+    const backup = await backUp(folder, database.still, 'by-hand', new Date());
+    const file = backupFile(folder, backup.name);
     process.umask(umask);
     // The database sets the modes of its own files; nobody else comes through the folders to them.
     const others: string[] = [];
@@ -99,61 +101,32 @@ describe('a backup', () => {
     }
     expect(others).toEqual([]);
     expect((await stat(folder)).mode & 0o777).toBe(0o700);
-  });
 
-  it('takes away only what it made and listed', async () => {
-    const database = await opened();
-    await backUp(folder, database.still, 'by-hand', new Date());
-    const own = join(folder, 'backups', 'from-the-other-disk.tgz');
-    await writeFile(own, 'kept by hand');
-    await mkdir(join(folder, 'backups', 'photos'));
-    const left = join(folder, 'backups', '2027-01-15T02-40-00-000Z.tgz.partial');
-    await writeFile(left, 'cut short');
-    await backUp(folder, database.still, 'by-hand', new Date());
+    // What was cut short counts for nothing, and the next clears it away.
+    const torn = backupFile(folder, '2027-01-01T00-00-00-000Z.tgz');
+    await copyFile(file, torn);
+    await writeFile(`${noteOf(torn)}.partial`, '{"name":"2027-01-01T00-0');
+    const partial = join(kept, '2027-01-15T02-40-00-000Z.tgz.partial');
+    await writeFile(partial, 'cut short');
+    expect((await listBackups(folder)).length).toBe(1);
+    await backUp(folder, database.still, 'by-hand', new Date(Date.now() + 1000));
     await database.close();
-    expect(existsSync(own)).toBeTrue();
-    expect(existsSync(join(folder, 'backups', 'photos'))).toBeTrue();
-    expect(existsSync(left)).toBeFalse();
-  });
+    expect((await listBackups(folder)).length).toBe(2);
+    expect([existsSync(torn), existsSync(partial)]).toEqual([false, false]);
+    expect([existsSync(own), existsSync(join(kept, 'photos'))]).toEqual([true, true]);
 
-  it('that is damaged, or is none, is not put back, and nothing is changed by it', async () => {
-    const database = await opened();
-    const backup = await backUp(folder, database.still, 'by-hand', new Date());
-    await database.close();
-    const file = backupFile(folder, backup.name);
+    // One that is damaged, or is none, is not put back, and nothing is changed by it.
     const bytes = await readFile(file);
     bytes[bytes.length >> 1]! ^= 0xff;
     await writeFile(file, bytes);
     const stood = await readdir(join(folder, 'pg'));
-    await expectAsync(restore(folder, file, new Date())).toBeRejectedWithError(RestoreError, /is damaged/);
-    const text = join(folder, 'notes.tgz');
-    await writeFile(text, 'no backup');
-    await expectAsync(restore(folder, text, new Date())).toBeRejectedWithError(
-      RestoreError,
-      /no backup that can be opened/,
-    );
-    await expectAsync(restore(folder, join(folder, 'none.tgz'), new Date())).toBeRejectedWithError(
-      RestoreError,
-      /There is no file/,
-    );
+    for (const [put, says] of [
+      [file, /is damaged/],
+      [own, /no backup that can be opened/],
+      [join(folder, 'none.tgz'), /There is no file/],
+    ] as const)
+      await expectAsync(restore(folder, put, new Date())).toBeRejectedWithError(RestoreError, says);
     expect(await readdir(join(folder, 'pg'))).toEqual(stood);
-  });
-
-  it('that was cut short counts for nothing and is cleared away by the next', async () => {
-    const database = await opened();
-    try {
-      const torn = backupFile(folder, '2027-01-01T00-00-00-000Z.tgz');
-      await backUp(folder, database.still, 'by-hand', new Date());
-      await copyFile(backupFile(folder, (await listBackups(folder))[0]!.name), torn);
-      await writeFile(`${noteOf(torn)}.partial`, '{"name":"2027-01-01T00-0');
-      expect((await listBackups(folder)).length).toBe(1);
-      await backUp(folder, database.still, 'by-hand', new Date(Date.now() + 1000));
-      expect((await listBackups(folder)).length).toBe(2);
-      expect(existsSync(torn)).toBeFalse();
-      expect((await readdir(join(folder, 'backups'))).length).toBe(4);
-    } finally {
-      await database.close();
-    }
   });
 
   it('is made before a folder of an earlier version is changed, and only then', async () => {
@@ -172,7 +145,7 @@ describe('a backup', () => {
 
   it('is asked for by the interface, told of with its size, and health tells its age', async () => {
     const database = await opened();
-    await loadDemo(database, new Date(), false);
+    await database.db.insert(crew).values({ id: 'crew-1', name: 'Ana Test', role: 'crew-lead' });
     const backups = keepBackups(folder, database, () => undefined);
     try {
       const app = createApp({

@@ -248,8 +248,6 @@ describe('calc', () => {
     expect(told('key-on', 11.2, [{ check: 'rest', found: 12.1 }]).code).toBe(0);
     for (const [check, found] of [
       ['crank', 8.4],
-      ['charging', 14.2],
-      ['drain', 350],
       ['conductance', 410],
       ['ripple', 0.4],
       ['rest', -3],

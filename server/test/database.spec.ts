@@ -1,6 +1,6 @@
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
-import { mkdtemp, readdir, readFile, rm, stat, truncate, writeFile } from 'node:fs/promises';
+import { cp, mkdtemp, readdir, readFile, rm, stat, truncate, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
@@ -100,35 +100,40 @@ describe('the data folder', () => {
     await again.close();
   });
 
-  for (const [what, damage] of [
-    ['its control file is cut off', (pg: string) => truncate(join(pg, 'global', 'pg_control'), 100)],
-    ['its tables are gone', (pg: string) => rm(join(pg, 'base'), { recursive: true })],
-    [
-      'its log of writes is empty',
-      async (pg: string) => {
-        const wal = join(pg, 'pg_wal');
-        for (const entry of await readdir(wal, { withFileTypes: true }))
-          if (entry.isFile()) await truncate(join(wal, entry.name), 0);
-      },
-    ],
-  ] as const)
-    it(`is refused in words when ${what}, with the last good backup by name, and opens again from it`, async () => {
-      const first = await openDatabase(folder, neverLost);
-      await first.db.insert(facts).values({ key: 'kept', value: what });
-      const { name } = await backUp(folder, first.still, 'by-hand', new Date());
-      await first.close();
-      await damage(join(folder, 'pg'));
-      const file = backupFile(folder, name);
-      await expectAsync(openDatabase(folder, neverLost)).toBeRejectedWithError(
-        FolderUnfitError,
-        new RegExp(`cannot be opened.*restore -- ${file}`),
-      );
-      await restore(folder, file, new Date());
-      const again = await openDatabase(folder, neverLost);
-      const [kept] = await again.db.select().from(facts).where(eq(facts.key, 'kept'));
-      expect(kept?.value).toBe(what);
-      await again.close();
-    });
+  it('is refused in words when it is damaged, with the last good backup by name, and opens again from it', async () => {
+    const first = await openDatabase(folder, neverLost);
+    await first.db.insert(facts).values({ key: 'kept', value: 'yes' });
+    const { name } = await backUp(folder, first.still, 'by-hand', new Date());
+    await first.close();
+    const file = backupFile(folder, name);
+    const pg = join(folder, 'pg');
+    const whole = join(folder, 'whole');
+    await cp(pg, whole, { recursive: true });
+    for (const [what, damage] of [
+      ['its control file is cut off', () => truncate(join(pg, 'global', 'pg_control'), 100)],
+      [
+        'its log of writes is empty',
+        async () => {
+          const wal = join(pg, 'pg_wal');
+          for (const entry of await readdir(wal, { withFileTypes: true }))
+            if (entry.isFile()) await truncate(join(wal, entry.name), 0);
+        },
+      ],
+      ['its tables are gone', () => rm(join(pg, 'base'), { recursive: true })],
+    ] as const) {
+      await rm(pg, { recursive: true });
+      await cp(whole, pg, { recursive: true });
+      await damage();
+      await expectAsync(openDatabase(folder, neverLost))
+        .withContext(what)
+        .toBeRejectedWithError(FolderUnfitError, new RegExp(`cannot be opened.*restore -- ${file}`));
+    }
+    await restore(folder, file, new Date());
+    const again = await openDatabase(folder, neverLost);
+    const [kept] = await again.db.select().from(facts).where(eq(facts.key, 'kept'));
+    expect(kept?.value).toBe('yes');
+    await again.close();
+  });
 
   it('is refused in words when the disk says no', async () => {
     for (const [code, word] of [

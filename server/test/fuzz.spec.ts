@@ -1,8 +1,7 @@
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { pino } from 'pino';
-import { testDatabase } from './test-database.js';
-import { loadDemo } from '../src/demo/load.js';
+import { demoDatabase } from './test-database.js';
 import { createApp } from '../src/http/app.js';
 import { newsDesk } from '../src/http/news.js';
 import { fuzz } from './fuzz.js';
@@ -10,8 +9,7 @@ import { noInstruments } from './no-instruments.js';
 
 describe('requests of every route, right and broken', () => {
   it('are each answered: none with a failure of the server, and each refusal with a problem document', async () => {
-    const database = await testDatabase();
-    await loadDemo(database, new Date(Date.now() - 7_200_000), false);
+    const database = await demoDatabase();
     const instruments = await noInstruments(database);
     const app = createApp({
       ...{ database, news: newsDesk(), log: pino({ level: 'silent' }), instruments },

@@ -7,7 +7,7 @@ import { join } from 'node:path';
 import type { Call, JobDetail } from '@voltrek/contracts';
 import { seededRandom } from '@voltrek/core/quantities';
 import { eventOf } from './shared-server.js';
-import { freePort, startServer } from './processes.js';
+import { freePort, setUpHouse, startServer } from './processes.js';
 
 /** Kills at this share of the whole proof of two hundred; `npm run prove` goes through more. */
 const KILLS = Math.max(3, Math.round(200 * Number(process.env.PROVE_SHARE ?? 0)));
@@ -45,16 +45,17 @@ describe('a server that is killed', () => {
           body: JSON.stringify(body),
         });
       await start(port);
+      const by = await setUpHouse(url);
       const jobs: string[] = [];
       for (let i = 0; i < WRITERS; i++) {
         const call = { title: 'Kill', placeName: 'Yard', said: '', ambientC: 0, urgent: false };
         const opened = (await (
-          await post('/api/board', { ...call, id: randomUUID(), modelId: 'brinmoor-pella' })
+          await post('/api/board', { ...call, id: randomUUID(), modelId: 'unknown-car' })
         ).json()) as Call;
         const jobId = randomUUID();
         const { id: callId, number: callNumber, modelId } = opened;
         const data = { callId, callNumber, title: 'Kill', placeName: 'Yard', modelId, ambientC: 0 };
-        const answer = await post(`/api/jobs/${jobId}/events`, eventOf(jobId, 'job.opened', data));
+        const answer = await post(`/api/jobs/${jobId}/events`, { ...eventOf(jobId, 'job.opened', data), by });
         expect(answer.status).toBe(201);
         jobs.push(jobId);
       }
@@ -64,7 +65,7 @@ describe('a server that is killed', () => {
         let isOver = false;
         const writers = jobs.map(async (jobId) => {
           while (!isOver) {
-            const event = eventOf(jobId, 'symptom.recorded', { symptom: 'silence' });
+            const event = { ...eventOf(jobId, 'symptom.recorded', { symptom: 'silence' }), by };
             const answer = await post(`/api/jobs/${jobId}/events`, event).catch(() => null);
             if (answer?.ok && (await answer.json().catch(() => null)))
               acknowledged.get(jobId)!.push(event.id);

@@ -6,12 +6,13 @@ import { cp, mkdtemp, readdir, readFile, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join, relative } from 'node:path';
 import type { Call } from '@voltrek/contracts';
+import type { JobEvent } from '@voltrek/core/job';
 import { seededRandom } from '@voltrek/core/quantities';
 import { openDatabase } from '../src/db/database.js';
 import { jobEvents } from '../src/db/schema.js';
 import { rebuild } from '../src/jobs/rebuild.js';
 import { Disk, type DiskCall } from './disk.js';
-import { freePort, startServer } from './processes.js';
+import { freePort, setUpHouse, startServer } from './processes.js';
 import { eventOf } from './shared-server.js';
 
 /** Cuts at this share of the whole proof of two hundred; `npm run prove` goes through more. */
@@ -79,14 +80,14 @@ describe('a server whose power is cut', () => {
   }
 
   /** Writers at work until the power goes; every event that was acknowledged goes into the trace as soon as it was. */
-  async function work(url: string, trace: string): Promise<void> {
+  async function work(url: string, by: string, trace: string): Promise<void> {
     const post = async (path: string, body: unknown): Promise<Response | null> =>
       fetch(url + path, {
         method: 'POST',
         headers: { 'content-type': 'application/json' },
         body: JSON.stringify(body),
       }).catch(() => null);
-    const report = async (jobId: string, event: { readonly id: string }): Promise<void> => {
+    const report = async (jobId: string, event: JobEvent): Promise<void> => {
       const answer = await post(`/api/jobs/${jobId}/events`, event);
       // The line break before it keeps it apart from a line that the kill cut short.
       if (answer?.ok) appendFileSync(trace, `\n${JSON.stringify({ do: 'acknowledged', id: event.id })}\n`);
@@ -94,12 +95,13 @@ describe('a server whose power is cut', () => {
     let isOver = false;
     const writers = Array.from({ length: WRITERS }, async () => {
       const entry = { title: 'Cut', placeName: 'Yard', said: '', ambientC: 0, urgent: false };
-      const answer = await post('/api/board', { ...entry, id: randomUUID(), modelId: 'brinmoor-pella' });
+      const answer = await post('/api/board', { ...entry, id: randomUUID(), modelId: 'unknown-car' });
       const { id: callId, number: callNumber, modelId } = (await answer!.json()) as Call;
       const jobId = randomUUID();
       const data = { callId, callNumber, title: 'Cut', placeName: 'Yard', modelId, ambientC: 0 };
-      await report(jobId, eventOf(jobId, 'job.opened', data));
-      while (!isOver) await report(jobId, eventOf(jobId, 'symptom.recorded', { symptom: 'silence' }));
+      await report(jobId, { ...eventOf(jobId, 'job.opened', data), by });
+      while (!isOver)
+        await report(jobId, { ...eventOf(jobId, 'symptom.recorded', { symptom: 'silence' }), by });
     });
     await new Promise((done) => setTimeout(done, WRITES_FOR_MS));
     await stop('SIGKILL');
@@ -170,7 +172,7 @@ describe('a server whose power is cut', () => {
     async () => {
       const data = join(folder, 'data');
       const trace = join(folder, 'trace');
-      await start([], { VOLTREK_DATA: data });
+      const by = await setUpHouse(await start([], { VOLTREK_DATA: data }));
       await stop('SIGTERM');
       const base = join(folder, 'base');
       await cp(join(data, 'pg'), base, { recursive: true });
@@ -182,7 +184,7 @@ describe('a server whose power is cut', () => {
         // Checkpoints come within the seconds that are recorded.
         VOLTREK_LOG_MB: '1',
       });
-      await work(url, trace);
+      await work(url, by, trace);
       const lines = linesOf(await readFile(trace, 'utf8'));
       const first = lines.findIndex((line) => line.do === 'acknowledged');
       const acknowledged = lines.filter((line) => line.do === 'acknowledged').length;

@@ -2,6 +2,7 @@ import { type ChildProcess, spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { type AddressInfo, createServer } from 'node:net';
 import { fileURLToPath } from 'node:url';
+import type { CrewMember } from '@voltrek/contracts';
 
 /** The server as it is started. */
 export const MAIN = fileURLToPath(new URL('../src/main.js', import.meta.url));
@@ -18,7 +19,7 @@ export async function freePort(): Promise<number> {
 }
 
 /**
- * Starts the server in a process of its own and waits until it answers.
+ * Starts the server in a process of its own, on a house that nobody has set up, and waits until it answers.
  *
  * @param args of the process, before those of the server
  * @throws Error with what it said when it ends before
@@ -28,7 +29,7 @@ export async function startServer(
   env: Readonly<Record<string, string>>,
   args: readonly string[] = [],
 ): Promise<ChildProcess> {
-  const child = spawn(process.execPath, [...args, MAIN, '--port', String(port)], {
+  const child = spawn(process.execPath, [...args, MAIN, '--empty', '--port', String(port)], {
     env: { ...process.env, VOLTREK_LOG: 'silent', ...env },
   });
   let said = '';
@@ -40,4 +41,24 @@ export async function startServer(
     child.once('exit', () => failed(new Error(`it did not start: ${said}`)));
   });
   return child;
+}
+
+/** Puts a crew lead and a van into a house that nobody has set up. @returns the lead's id */
+export async function setUpHouse(url: string): Promise<string> {
+  const post = async (path: string, body: unknown): Promise<unknown> => {
+    const answer = await fetch(url + path, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(body),
+    });
+    if (!answer.ok) throw new Error(`${path}: ${answer.status} ${await answer.text()}`);
+    return answer.json();
+  };
+  const [lead] = (await post('/api/crew', {
+    name: 'Ana Test',
+    role: 'crew-lead',
+    retired: false,
+  })) as readonly CrewMember[];
+  await post('/api/vans', { name: 'Van Test', retired: false });
+  return lead!.id;
 }

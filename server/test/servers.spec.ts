@@ -23,8 +23,8 @@ import { passkeys } from '../src/db/schema.js';
 import { backUpAsFile, moveHouse } from '../src/house/move.js';
 import { rebuild } from '../src/jobs/rebuild.js';
 import { until } from './patience.js';
-import { DEMO_NOW, eventOf } from './shared-server.js';
-import { newDatabaseUrl, TEST_SERVER } from './test-database.js';
+import { eventOf } from './shared-server.js';
+import { DEMO_NOW, newDatabaseUrl, TEST_SERVER } from './test-database.js';
 import { noInstruments } from './no-instruments.js';
 
 interface Running {

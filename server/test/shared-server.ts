@@ -4,18 +4,13 @@ import type { Call } from '@voltrek/contracts';
 import { pino } from 'pino';
 import supertest from 'supertest';
 import { answersAtFault, answersChecked } from './answers-checked.js';
-import { testDatabase } from './test-database.js';
-import { loadDemo } from '../src/demo/load.js';
+import { demoDatabase } from './test-database.js';
 import { createApp } from '../src/http/app.js';
 import { newsDesk } from '../src/http/news.js';
 import { noInstruments } from './no-instruments.js';
 
-/** The moment the demo night is timed against in tests: two hours ago, so that its calls are on the board. */
-export const DEMO_NOW = new Date(Date.now() - 7_200_000);
-
 async function start() {
-  const database = await testDatabase();
-  await loadDemo(database, DEMO_NOW, false);
+  const database = await demoDatabase();
   const news = newsDesk();
   const instruments = await noInstruments(database);
   const app = answersChecked(

@@ -7,7 +7,6 @@ import { pino } from 'pino';
 import supertest from 'supertest';
 import type { Database } from '../src/db/database.js';
 import { crewSecrets, sessions } from '../src/db/schema.js';
-import { loadDemo } from '../src/demo/load.js';
 import { createApp } from '../src/http/app.js';
 import { newsDesk } from '../src/http/news.js';
 import { reachOf } from '../src/http/reach.js';
@@ -15,8 +14,8 @@ import { ROUTES, routeOf } from '../src/http/routes-of-all.js';
 import type { InstrumentParts } from '../src/instruments/routes.js';
 import { hashOfPin, isPin } from '../src/sign-in/pin.js';
 import { answersChecked } from './answers-checked.js';
-import { DEMO_NOW, eventOf } from './shared-server.js';
-import { testDatabase } from './test-database.js';
+import { eventOf } from './shared-server.js';
+import { demoDatabase } from './test-database.js';
 import { noInstruments } from './no-instruments.js';
 
 const PIN = '480263';
@@ -36,8 +35,7 @@ describe('the door', () => {
   const device = (): Agent => supertest.agent(app);
 
   beforeAll(async () => {
-    database = await testDatabase();
-    await loadDemo(database, DEMO_NOW, false);
+    database = await demoDatabase();
     instruments = await noInstruments(database);
     bare = createApp({
       ...{ database, news, log: pino({ level: 'silent' }) },

@@ -1,12 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { eq, sql } from 'drizzle-orm';
 import type { Tx } from '../src/db/database.js';
-import { loadDemo } from '../src/demo/load.js';
 import { jobs, kitItems, models } from '../src/db/schema.js';
 import { ReadForEvents, standingsFor } from '../src/jobs/standing.js';
 import { addRuleSetting } from '../src/rules/repository.js';
-import { DEMO_NOW } from './shared-server.js';
-import { testDatabase } from './test-database.js';
+import { demoDatabase } from './test-database.js';
 
 describe('what events are judged against', () => {
   const change = {
@@ -41,8 +39,7 @@ describe('what events are judged against', () => {
 
   it('is what the database holds at that moment, whatever was read before and whoever changed it since', async () => {
     // Its own: what is changed here, other specs rely on.
-    const database = await testDatabase();
-    await loadDemo(database, DEMO_NOW, false);
+    const database = await demoDatabase();
     const jobIds = (
       await database.db.select({ id: jobs.id }).from(jobs).where(eq(jobs.modelId, 'brinmoor-pella')).limit(2)
     ).map(({ id }) => id);

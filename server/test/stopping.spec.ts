@@ -49,7 +49,7 @@ describe('a server that is told to stop', () => {
   it('answers a browser that comes while it starts with a page that asks again, and a program in its own way', async () => {
     const folder = await mkdtemp(join(tmpdir(), 'voltrek-start-'));
     const port = await freePort();
-    const server = spawn(process.execPath, [MAIN, '--port', String(port)], {
+    const server = spawn(process.execPath, [MAIN, '--empty', '--port', String(port)], {
       env: { ...process.env, VOLTREK_DATA: folder, VOLTREK_LOG: 'silent' },
       stdio: ['ignore', 'pipe', 'pipe'],
     });

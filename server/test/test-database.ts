@@ -1,5 +1,10 @@
 import { randomUUID } from 'node:crypto';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import pg from 'pg';
+import { loadDemo } from '../src/demo/load.js';
 import { type Database, openInMemory, SNAPSHOT } from '../src/db/database.js';
 import { openPostgres } from '../src/db/postgres.js';
 
@@ -20,4 +25,28 @@ export async function newDatabaseUrl(): Promise<string> {
 /** A database with nothing in it, of the kind that these tests run on. */
 export async function testDatabase(): Promise<Database> {
   return TEST_SERVER === null ? openInMemory(SNAPSHOT) : openPostgres(await newDatabaseUrl());
+}
+
+/** The moment the demo night is timed against in tests: two hours ago, so that its calls are on the board. */
+export const DEMO_NOW = new Date(Date.now() - 7_200_000);
+
+let packed: Promise<string> | undefined;
+
+/** A database of its own with the demo in it. The demo is worked out once for the whole run and unpacked for the others. */
+export async function demoDatabase(): Promise<Database> {
+  if (TEST_SERVER === null) return openInMemory(await (packed ??= packDemo()));
+  const database = await testDatabase();
+  await loadDemo(database, DEMO_NOW, false);
+  return database;
+}
+
+async function packDemo(): Promise<string> {
+  const folder = mkdtempSync(join(tmpdir(), 'voltrek-demo-'));
+  process.once('exit', () => rmSync(folder, { recursive: true, force: true }));
+  const database = await openInMemory(SNAPSHOT);
+  await loadDemo(database, DEMO_NOW, false);
+  const file = join(folder, 'demo.tar');
+  await writeFile(file, Buffer.from(await (await database.client.dumpDataDir('none')).arrayBuffer()));
+  await database.close();
+  return file;
 }

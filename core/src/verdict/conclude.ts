@@ -357,7 +357,8 @@ function rule(
   // Faults drag others along: what emptied or spoiled the battery is mended as well.
   const also = lead.share >= ELSEWHERE_SHARE ? lead.suspect : null;
   const told: typeof alone = (...ruling) => ({ ...alone(...ruling), suspect: also });
-  const isMasked = shareHeld(held, MASKING_CAUSES) >= ELSEWHERE_SHARE;
+  // A day after a full charge it is judged by what it shows: what else is likely then turns with every volt, and made worse figures milder.
+  const isMasked = !facts.isRested && shareHeld(held, MASKING_CAUSES) >= ELSEWHERE_SHARE;
   const proof = proofOf(isMasked ? evidence.filter((e) => e.check !== 'crank') : evidence, facts, rules);
   // A day after a full charge, and by its cells, a battery is judged by what it shows: no share of causes outweighs that.
   const cells = cellsApart(evidence, facts, rules);
