@@ -178,6 +178,8 @@ test('every part of Measure and Verdict is accessible, its buttons big enough', 
     restVolts: [12.54],
     then: [read('crank-minimum', 7.4), read('charging-idle', 14.4)],
   });
+  await page.getByRole('radio', { name: 'The battery' }).click();
+  await tech.read('240');
   const PARTS: Record<string, readonly string[]> = {
     Measure: ['At the posts', 'Over joints', 'The battery', 'Parked draw', 'Trace'],
     Verdict: ['Evidence', 'Next', 'Change battery', 'Job sheet'],

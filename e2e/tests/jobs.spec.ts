@@ -116,7 +116,7 @@ test('motorcycle from the van with its engine off; a fuel tap is not the battery
   expect(await tech.workSteps()).not.toContain('Start the donor');
   await tech.at('verdict', 'ostrel-fell-450', {
     ...before,
-    then: [['finding.recorded', { check: 'fuel-tap', found: 'bad' }]],
+    then: [['finding.recorded', { check: 'fuel-tap', found: 'fault' }]],
   });
   await expect(
     tech.page.getByRole('heading', { level: 2, name: 'Not the battery: fuel or engine' }),

@@ -5,13 +5,15 @@ import type { Machine } from '../machine/machine.js';
 import { type CasualtyBatteries, casualtyBatteries } from '../plan/casualty-batteries.js';
 import type { HouseRules } from '../rules/house-rules.js';
 import type { KitItem } from '../sources/kit.js';
+import { STOP_OF_BAR } from '../verdict/case.js';
 import type { Job } from './job.js';
 import { jointFindings, jointsOfJob } from './joints-of-job.js';
 import { coldestTempC, engineRuns, fittedAt, machineAsFound, restVoltsNow, workingTempC } from './queries.js';
 import { silentBar, type SilentTurns, turnsOf } from './silent-bar.js';
 
 /** The part of a job that says what is true of its machine: a tap that changes none of it leaves the situation as it is. */
-export type JobReadings = SilentTurns & Pick<Job, 'findings' | 'hookup' | 'repairs' | 'replaced' | 'stops' | 'modelId'>;
+export type JobReadings = SilentTurns &
+  Pick<Job, 'findings' | 'hookup' | 'repairs' | 'replaced' | 'stops' | 'modelId'>;
 
 /**
  * Returns that part alone, in a form that stays equal while it says the same. Use it to keep a situation between taps.
@@ -102,10 +104,10 @@ const barOf = ({ beliefs }: CasualtyBatteries): BatteryBar | null =>
 
 /** Returns true where a stop stands by what was read, so that only another reading ends it. */
 export const isShownBy = (bar: BatteryBar | null, stop: StopCondition): boolean =>
-  bar !== null && IMPLIED_STOPS[bar] === stop;
+  bar !== null && STOP_OF_BAR[bar] === stop;
 
 function withImplied(stops: readonly StopCondition[], bar: BatteryBar | null): readonly StopCondition[] {
-  const implied = bar && IMPLIED_STOPS[bar];
+  const implied = bar && STOP_OF_BAR[bar];
   return implied && !stops.includes(implied) ? [...stops, implied] : stops;
 }
 
@@ -115,12 +117,6 @@ export function stopsInForce(job: Job, machine: Machine): readonly StopCondition
   const restVolts = restVoltsNow(job, fitted.batteries.length);
   return withImplied(job.stops, barOf(batteriesNow(job, fitted, restVolts)));
 }
-
-/** A battery that may take no current is a stop, whether somebody raised it or not. */
-const IMPLIED_STOPS: Readonly<Record<BatteryBar, StopCondition>> = {
-  frozen: 'frozen',
-  reversed: 'polarity-unknown',
-};
 
 /** The machine with the batteries that this job has put into it. */
 function asFittedNow({ replaced }: Pick<Job, 'replaced'>, machine: Machine): Machine {

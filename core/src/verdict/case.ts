@@ -24,6 +24,12 @@ export interface Case {
   readonly diedInService: boolean;
 }
 
+/** A battery that may take no current is a stop, whether somebody raised it or not. */
+export const STOP_OF_BAR: Readonly<Record<BatteryBar, StopCondition>> = {
+  frozen: 'frozen',
+  reversed: 'polarity-unknown',
+};
+
 /** What forbids any current through a battery of this machine, by its own volts and the cold; null when nothing does. */
 export function barOf({ chemistry, restVolts, tempC, coldestC = tempC }: Case): BatteryBar | null {
   return restVolts.map((volts) => batteryBar(chemistry, volts, coldestC)).find((bar) => bar !== null) ?? null;

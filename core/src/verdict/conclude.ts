@@ -26,7 +26,7 @@ import { type Found, type CheckId, checkOf, checksFor, type Tool } from '../diag
 import { type Change, curesOf, type Repair } from '../diagnosis/repairs.js';
 import { type Suspect, SUSPECTS } from '../diagnosis/vocabulary.js';
 import type { HouseRules } from '../rules/house-rules.js';
-import { barOf, type Case, mayBeJudged, silentVolts } from './case.js';
+import { barOf, type Case, mayBeJudged, silentVolts, STOP_OF_BAR } from './case.js';
 import { cellsApart, proofOf, showsSound } from './proof.js';
 
 export const VERDICTS = [
@@ -343,8 +343,10 @@ function rule(
     causes,
     suspect: null,
   });
-  if (facts.stops.length > 0) return alone('unsafe', 'stop-stands', []);
   const bar = barOf(facts) ?? barOf({ ...facts, restVolts: silentVolts(evidence, facts.tempC) });
+  // What the volts show is told by the volts; every other stop by itself.
+  if (facts.stops.some((stop) => !bar || stop !== STOP_OF_BAR[bar]))
+    return alone('unsafe', 'stop-stands', []);
   if (bar) return alone('unsafe', `${bar}-by-volts`, [bar]);
   const isRead = facts.restVolts.some((volts) => volts !== null);
   if (!isRead && shareHeld(held, ['frozen']) > FROZEN_SHARE)
