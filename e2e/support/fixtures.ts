@@ -4,6 +4,8 @@ import { Technician } from './technician';
 
 interface Fixtures {
   readonly tech: Technician;
+  /** False for tests of the moment in which a button that has changed takes no tap: the others do not wait for it. */
+  readonly armsAtOnce: boolean;
 }
 interface WorkerFixtures {
   /** One server with the demo data for all tests of a worker: a start costs seconds. */
@@ -17,6 +19,9 @@ interface WarmBrowser {
   /** Makes it a device that nobody has used. */
   readonly clear: (origin: string) => Promise<void>;
 }
+
+/** How long the application holds a tap back after a button changed, ms. */
+const ARMS_AFTER_MS = 400;
 
 /** The device of most tests; that of the settings, which a worker's fixture cannot read. */
 const DEVICE = {
@@ -61,6 +66,11 @@ export const test = base.extend<Fixtures, WorkerFixtures>({
     async ({ browser }, use) => {
       const context = await browser.newContext(DEVICE);
       await worksHere(context);
+      await context.addInitScript((armsAfterMs) => {
+        const later = globalThis.setTimeout;
+        globalThis.setTimeout = ((act: () => void, ms?: number, ...more: unknown[]) =>
+          later(act, ms === armsAfterMs ? 0 : ms, ...more)) as typeof setTimeout;
+      }, ARMS_AFTER_MS);
       const keeper = await context.newPage();
       const devtools = await context.newCDPSession(keeper);
       await use({
@@ -78,8 +88,9 @@ export const test = base.extend<Fixtures, WorkerFixtures>({
     },
     { scope: 'worker' },
   ],
-  context: async ({ context, warm, server, serviceWorkers, hasTouch }, use) => {
-    if (serviceWorkers === 'allow' || hasTouch) {
+  armsAtOnce: [true, { option: true }],
+  context: async ({ context, warm, server, serviceWorkers, hasTouch, armsAtOnce }, use) => {
+    if (serviceWorkers === 'allow' || hasTouch || !armsAtOnce) {
       await worksHere(context);
       await use(context);
       return;

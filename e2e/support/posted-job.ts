@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { expect, type APIRequestContext } from '@playwright/test';
-import type { Call, JobDetail } from '@voltrek/contracts';
+import type { Call, JobDetail, RulesPage } from '@voltrek/contracts';
 import type { Symptom } from '@voltrek/core/diagnosis';
 import {
   entryOf,
@@ -14,6 +14,7 @@ import {
   type Situation,
   situationOf,
 } from '@voltrek/core/job';
+import { settingsOf } from '@voltrek/core/rules';
 
 /** What happened in a job before a test looks at it. */
 export interface Before {
@@ -56,6 +57,8 @@ export async function postJob(
   });
   expect(opened.status()).toBe(201);
   const call = (await opened.json()) as Call;
+  // A device sends the rules that it worked by with the job.
+  const house = (await (await request.get(`${url}/api/rules`)).json()) as RulesPage;
   const jobId = randomUUID();
   const log: JobEvent[] = [];
   let at = Date.now() - OPENED_AGO_MS;
@@ -73,7 +76,7 @@ export async function postJob(
     'job.opened',
     {
       ...{ callId: call.id, callNumber: call.number, title, placeName: call.placeName },
-      ...{ modelId: call.modelId, vehicleId: call.vehicleId, ambientC },
+      ...{ modelId: call.modelId, vehicleId: call.vehicleId, ambientC, rules: settingsOf(house.rules) },
     },
   ]);
   if (scene)
