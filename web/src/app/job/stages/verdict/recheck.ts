@@ -17,9 +17,10 @@ import { Stepper } from '../../../shared/ui/stepper';
 import { typedFigure } from '../../../shared/ui/typed-figure';
 import { typedVolts } from '../../../shared/ui/typed-volts';
 import { GROUND_WORDS } from '@words/diagnosis-words';
-import { inHundred, volts } from '@words/figures';
+import { volts } from '@words/figures';
 import { batteryWord } from '@words/words';
-import { CERTAINTY_WORDS, VERDICT_WORDS } from '@words/verdict-words';
+import { sureWords } from '@words/certainty-words';
+import { VERDICT_WORDS } from '@words/verdict-words';
 import { verdictTitle } from '@words/verdict-title';
 import { PlanRunner } from '../../../workers/plan-runner';
 import { workerAnswer } from '../../../workers/worker-answer';
@@ -110,8 +111,7 @@ const TESTED_MOST = 2;
         <div class="found" role="status">
           <strong>{{ title(v.verdict, v.suspect, v.repaired) }}</strong>
           <span>
-            {{ words[v.verdict].means }} {{ certaintyWords[v.certainty]
-            }}{{ v.share === undefined ? '' : ', ' + inHundred(v.share) }}.
+            {{ words[v.verdict].means }} {{ sureWords(v) }}.
             {{ v.ground ? groundWords[v.ground] : '' }}
           </span>
         </div>
@@ -172,9 +172,8 @@ export class RecheckPart {
   protected readonly range = TYPED_RANGES.ambientC;
   protected readonly words = VERDICT_WORDS;
   protected readonly title = verdictTitle;
-  protected readonly certaintyWords = CERTAINTY_WORDS;
+  protected readonly sureWords = sureWords;
   protected readonly groundWords = GROUND_WORDS;
-  protected readonly inHundred = inHundred;
   protected readonly batteryWord = batteryWord;
 
   private readonly count = computed(() => this.work().machine.batteries.length);

@@ -101,7 +101,8 @@ function machineLine({ machine }: JobSheet): string {
 }
 
 function verdictBox(sheet: JobSheet, record: VerdictRecord): Content {
-  const share = record.share === undefined ? '' : ` ${percent(record.share)}.`;
+  const isProved = record.ground?.startsWith('proved') === true;
+  const share = record.share === undefined || isProved ? '' : ` ${percent(record.share)}.`;
   const causes = (record.causes ?? []).map((c) => `${CAUSE_WORDS[c.cause]} ${percent(c.share)}`).join(', ');
   const provisional = sheet.verdict ? '' : T.notGivenYet;
   return {

@@ -10,7 +10,8 @@ import { GROUND_WORDS, CHECK_WORDS } from '@words/diagnosis-words';
 import { inHundred, inSentence } from '@words/figures';
 import { mendedProof, repairedPart } from '@words/repair-words';
 import { batteryWord, STOP_WORDS } from '@words/words';
-import { CERTAINTY_WORDS, VERDICT_WORDS } from '@words/verdict-words';
+import { sureWords } from '@words/certainty-words';
+import { VERDICT_WORDS } from '@words/verdict-words';
 import { verdictTitle } from '@words/verdict-title';
 import { PlanRunner } from '../../../workers/plan-runner';
 import { workerAnswer } from '../../../workers/worker-answer';
@@ -97,10 +98,7 @@ const PART_WORDS: Record<Part, string> = {
           <h2>{{ title(v.verdict, v.suspect, v.repaired) }}</h2>
           <p>
             {{ words[v.verdict].means }}
-            <strong
-              >{{ certaintyWords[v.certainty]
-              }}{{ v.share === undefined ? '' : ', ' + inHundred(v.share) }}.</strong
-            >
+            <strong>{{ sureWords(v) }}.</strong>
           </p>
           @for (m of mended(); track $index) {
             <p>{{ t.mendedHere(mendedPart(m), proof(m)) }}</p>
@@ -270,7 +268,7 @@ export class Verdict {
   protected readonly batteryWord = batteryWord;
   protected readonly title = verdictTitle;
   protected readonly stopWords = STOP_WORDS;
-  protected readonly certaintyWords = CERTAINTY_WORDS;
+  protected readonly sureWords = sureWords;
   protected readonly groundWords = GROUND_WORDS;
   protected readonly checkWords = CHECK_WORDS;
   protected readonly partWords = PART_WORDS;
