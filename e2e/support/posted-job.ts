@@ -16,7 +16,7 @@ import {
 } from '@voltrek/core/job';
 import { settingsOf } from '@voltrek/core/rules';
 
-/** What happened in a job before a test looks at it. */
+/** The log of a job before a test looks at it. */
 export interface Before {
   /** Air, degC; left out: -4. */
   readonly ambientC?: number;

@@ -2,7 +2,7 @@ import type { BatteryRating } from '../battery/battery.js';
 import type { Parameter } from '../quantities/parameter.js';
 import { DRAWS_WATTS } from './left-on.js';
 
-/** What keeps an engine running: ignition or injection, pump, control units, W for a 12 V system. */
+/** Power that keeps an engine running: ignition or injection, pump, control units, W for a 12 V system. */
 export const ENGINE_RUNS_WATTS = 130;
 /** With blower, heated screen and wipers beside the lamps, W for a 12 V system. */
 export const ALL_ON_WATTS = 450;

@@ -1,6 +1,6 @@
 import { type CheckId, checkOf, type Found, type Tool } from './checks.js';
 
-/** How the machine stands while a check is looked for. */
+/** The state of the machine while a check is chosen. */
 export interface Moment {
   /** It runs, or its converter works; left out: that is not known, and it may be stopped again after a try that started it. */
   readonly runs?: boolean;
@@ -8,7 +8,7 @@ export interface Moment {
   readonly mayFreeze?: boolean;
 }
 
-/** What was found by a check. */
+/** The finding of a check. */
 interface Standing {
   readonly check: CheckId;
   readonly found: Found;

@@ -9,7 +9,7 @@ import type { HookupScene } from './state.js';
 /** A house rule that an order does not keep. */
 export interface Overruled {
   readonly rule: RuleKey;
-  /** What keeping it would bring; null where this machine has no place for it. */
+  /** The hazard that comes with keeping it; null where this machine has no place for it. */
   readonly hazard: Hazard | null;
 }
 
@@ -39,7 +39,7 @@ export function overruledBy(
   return broken.map((rule) => ({ rule, hazard: worst ?? null }));
 }
 
-/** Whether an order keeps each rule that orders it; left out where the rule asks nothing of it. */
+/** Returns for each rule whether an order keeps it; leaves out a rule that asks nothing of this order. */
 function keptRules(
   { machine, option }: HookupScene,
   order: readonly HookupStep[],

@@ -6,7 +6,7 @@ import { coldestTempC, machineAsFound, restVoltsByBattery, workingTempC } from '
 import { stopsInForce } from './situation.js';
 
 /**
- * What the verdict must know of a job beside its evidence: of the batteries that were found in it, not of those that were fitted since.
+ * Returns the facts that a verdict needs beside the evidence. They are of the batteries that were found, not of those that were fitted since.
  *
  * @param entry its entry of the atlas
  */

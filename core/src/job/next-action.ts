@@ -14,7 +14,7 @@ import { chargingOfJob } from './road-of-job.js';
 import { unacceptedHazards } from './severe-steps.js';
 import type { Situation } from './situation.js';
 
-/** Why the next action is to go to another stage. */
+/** The reason to go to another stage. */
 export type GoReason =
   | 'done'
   | 'stopped'
@@ -52,13 +52,13 @@ export type NextAction =
   | { readonly act: 'to-board' }
   | { readonly act: 'none' };
 
-/** What the orders of a job say now. */
+/** The orders of a job, and how far each is. */
 export interface Runs {
   readonly hookup: OrderRun;
   readonly clearing: OrderRun;
   /** Searched for only when it is asked. */
   readonly makeSafe: () => readonly HookupAction[];
-  /** What the circuit says of an action before it is done. */
+  /** Solves the circuit after an action, and returns its hazards before anybody does it. */
   readonly hazardsOf: (action: HookupAction) => readonly Hazard[];
 }
 
@@ -107,7 +107,7 @@ function underStop(stage: Stage, job: Job, { stops }: Situation, { makeSafe }: R
   return job.verdict ? { act: 'to-board' } : { act: 'give-verdict' };
 }
 
-/** What comes before any plan: a machine that runs needs none, and one that is on charge is waited for. */
+/** Returns the action that goes before any plan. A running machine needs no plan; a charge is waited for. */
 function beforePlan(job: Job, { casualtyRuns }: Situation): NextAction | null {
   if (casualtyRuns) return go(anyClampOn(job.hookup) ? 'cleardown' : 'verdict', 'runs');
   return underCharge(job) ? go('hookup', 'on-charge') : null;

@@ -49,7 +49,7 @@ export function clearingRunOf(
 ): OrderRun {
   const isUnderWay = everConnected && (anyClampOn(hookup) || hookup.donorRunning || hookup.negativeOff);
   const run = progressOf((isUnderWay ? rescue?.orders.clearing : null) ?? NO_STEPS, hookup);
-  // What was switched on beside the order is still before any clamp comes off.
+  // A source that was switched on outside the order goes off before any clamp comes off.
   const live = stillActions(hookup).filter(({ kind }) => kind !== 'donor-engine');
   const [first] = live;
   if (run.next?.action.kind !== 'detach' || !first) return run;

@@ -9,14 +9,14 @@ import type { Job, Reading } from './job.js';
 import { standingVerdict } from './queries.js';
 import type { Situation } from './situation.js';
 
-/** Whether the machine's own charging was shown to work: read in its band, not read, read and not clear yet, or shown to fail. */
+/** The evidence that the machine's own charging works: read in its band, not read, read and not clear yet, or shown to fail. */
 export type ChargingState = 'shown' | 'unread' | 'not-shown' | 'fails';
 
-/** What may be said of driving on. Only charging that was shown to work sends anybody onto the road. */
+/** The advice on driving. It sends somebody onto the road only where a reading shows that charging works. */
 export type Road =
   | { readonly kind: 'drive'; readonly drive: DriveAdvice }
   | { readonly kind: 'read-charging'; readonly charging: 'unread' | 'not-shown' }
-  /** How long it runs on its battery as it is, and on a charged one. */
+  /** The minutes that it runs on its battery as it is, and on a charged one. */
   | { readonly kind: 'do-not-drive'; readonly asItIs: RunDown; readonly charged: RunDown };
 
 const CHARGING_SUSPECTS: readonly (Suspect | null)[] = ['charging', 'belt'];

@@ -15,7 +15,7 @@ const COMES_TO: Partial<Record<HazardCode, HazardCode>> = {
 };
 const faultOf = (code: HazardCode): HazardCode => COMES_TO[code] ?? code;
 
-/** What puts a hook-up together: under a severe hazard none of it is done without a reason. Taking off is always allowed. */
+/** The actions that put a hook-up together. Under a severe hazard each needs a reason. Taking off is always allowed. */
 const joins = (action: HookupAction): boolean =>
   action.kind === 'attach' ||
   (action.kind === 'pack' && action.on) ||

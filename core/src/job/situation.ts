@@ -37,19 +37,19 @@ export function readingsOf(job: Job): JobReadings {
   };
 }
 
-/** What is known of a job beside its log. */
+/** Facts that a job needs and its log does not hold. */
 export interface JobRecord {
   /** The atlas entry of its machine. */
   readonly machine: Machine;
   /** The donor's atlas entry; null when no vehicle lends. */
   readonly donor: Machine | null;
-  /** What is at hand: the van's, and what other vans brought. */
+  /** The kit at hand: the van's own, and the kit that other vans brought. */
   readonly kit: readonly KitItem[];
   /** Other flat calls of this vehicle within the repeat window. */
   readonly earlierFlatCalls: number;
 }
 
-/** What is true of a job's machine now. Everything that a screen, a sheet or a calculator says of it is read from here. */
+/** The state of a job's machine now. Every screen, sheet and calculator reads it from here. */
 export interface Situation {
   readonly job: JobReadings;
   readonly record: JobRecord;
@@ -65,7 +65,7 @@ export interface Situation {
   /** Rest volts of each battery that is in it now, from the chassis side up; null where not read. */
   readonly restVolts: readonly (number | null)[];
   readonly batteries: CasualtyBatteries;
-  /** What forbids any current through one of its batteries; null when nothing does. */
+  /** The reason why no current may go through one of its batteries; null when there is none. */
   readonly bar: BatteryBar | null;
 }
 

@@ -8,12 +8,12 @@ import { isLoopback } from './same-site.js';
 /** A server renews its word that it is reached from other machines this often, and is believed for so long after the last, ms. */
 const RENEW_MS = MINUTE_MS;
 const BELIEVED_MS = 5 * MINUTE_MS;
-/** How long a server takes the house to be as it was, ms: another on the same database may have become public. */
+/** A server asks the database again after this time, ms: another server of the house may have become public. */
 const LOOK_AGAIN_MS = 2_000;
-/** What servers tell each other by: facts of them, and none of the house. */
+/** Servers tell each other by facts under this key. They are no facts of the house. */
 export const REACHED_KEY = 'reached from outside: ';
 
-/** Whether a house is reached from other machines: by one of its servers, by whatever way. */
+/** The one answer to whether other machines reach a house, by any of its servers and by any way. */
 export interface Reach {
   readonly isPublic: () => Promise<boolean>;
   /** Notes a request that another machine sent: from then on the house is public. */

@@ -1,12 +1,12 @@
 import { effect, ElementRef, inject, InjectionToken, signal, type Signal } from '@angular/core';
 
-/** Whether it is looked at all; tests of a part alone have no screen that it could be off. */
+/** True where steps are watched; a test of one component has no screen that a step could be off. */
 export const LOOKS_AT_STEPS = new InjectionToken<boolean>('looks at steps', { factory: () => true });
 
 /** So much of a line must have been on the screen to have been seen. */
 const SEEN_SHARE = 0.9;
 
-/** What of a step has not been on the screen yet. */
+/** The lines of a step that have not been on the screen yet. */
 export interface StepSeen {
   /** All of it has been on the screen; true until the browser says otherwise, which is long before a tap is taken. */
   readonly isSeen: Signal<boolean>;

@@ -6,7 +6,7 @@ import { PageActions } from '../state/across-pages';
 import { NewsLine } from '../state/news-line';
 import { DeviceActions } from './device-state';
 
-/** What a page does to what all pages of a device show: taps, and what became of them. */
+/** Actions of a page that change what all pages of a device show: taps, and the server's answers to them. */
 const SHARED = [
   JobActions.reported,
   JobActions.acknowledged,
