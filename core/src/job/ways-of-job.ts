@@ -191,7 +191,8 @@ function toldTries(job: Job, alone: PlanCase, read: readonly BatteryBelief[]): T
   const [symptom] = job.symptoms;
   const outcome = symptom && OUTCOME_OF_SYMPTOM[symptom];
   const isChanged = job.repairs.length > 0 || job.replaced.length > 0 || job.charged?.chargeOnly;
-  return outcome && !isChanged ? [{ moment: momentOf(alone, read), outcome, lowestVolts: null }] : [];
+  if (!outcome || isChanged) return [];
+  return [{ moment: momentOf(alone, read), outcome, lowestVolts: null, chatters: symptom === 'rapid-click' }];
 }
 
 /** The tries that have ended, each in its own moment; those with kit that is there no more tell nothing here. */

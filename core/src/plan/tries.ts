@@ -12,6 +12,8 @@ export interface TryMade {
   readonly outcome: AttemptOutcome;
   /** Lowest volts at the posts; null when nobody read them. */
   readonly lowestVolts: number | null;
+  /** Its clicks were rapid: the solenoid chattered. */
+  readonly chatters?: boolean;
 }
 
 /** What the tries of a job have taught. */
@@ -66,6 +68,8 @@ const FAULTS_ELSEWHERE: readonly {
   // A dead starter, a strap that is nearly open, a lock: next to no amps flow.
   { posts: 'still', chances: { clicks: 0.12, nothing: 0.15 } },
 ];
+/** A solenoid chatters where its volts give way under it: of the clicks of a fault that no source helps so many do, share. */
+const CHATTERS_SHARE = 0.05;
 /** What binds drags so many times as hard; what is locked, so many times as hard that nothing turns it. */
 const [BINDS_TIMES, LOCKED_TIMES] = [2.5, 1e6];
 
@@ -104,7 +108,7 @@ export function learnedFrom(
     });
   }
   let elsewhere = ELSEWHERE_SHARE;
-  for (const { moment, outcome, lowestVolts } of tries) {
+  for (const { moment, outcome, lowestVolts, chatters = false } of tries) {
     const crankOf = drawnCranks({ rescue: moment.rescue, batteries: moment.beliefs }, engine);
     const { casualty } = moment.rescue;
     const openVolts = sum(casualty.map((b) => b.openVolts));
@@ -127,7 +131,7 @@ export function learnedFrom(
             stalled: () => crankOf({ ...draw, breakaway: LOCKED_TIMES }).postVolts,
             still: () => stillVolts,
           };
-          return chance * readAt(left[posts]());
+          return (chatters ? CHATTERS_SHARE : 1) * chance * readAt(left[posts]());
         }),
       );
     const each = draws.map((draw) => {
