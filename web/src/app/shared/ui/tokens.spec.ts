@@ -1,3 +1,5 @@
+import { LIGHTS } from '../state/session';
+
 /** WCAG 2.2: the least contrast of text, and of what is no text. */
 const AA_TEXT = 4.5;
 const AA_SHAPE = 3;
@@ -35,15 +37,15 @@ function contrast(one: string, other: string): number {
 
 describe('the colours of each light', () => {
   const root = document.documentElement;
-  const before = root.dataset['light'];
+  const before = root.dataset.light;
   afterEach(() => {
-    if (before === undefined) delete root.dataset['light'];
-    else root.dataset['light'] = before;
+    if (before === undefined) delete root.dataset.light;
+    else root.dataset.light = before;
   });
 
-  for (const light of ['day', 'dusk', 'night'])
+  for (const light of LIGHTS)
     it(`have the contrast of WCAG AA: ${light}`, () => {
-      root.dataset['light'] = light;
+      root.dataset.light = light;
       const style = getComputedStyle(root);
       const colour = (name: string): string => {
         const value = style.getPropertyValue(`--${name}`).trim();
