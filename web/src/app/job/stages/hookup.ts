@@ -156,7 +156,7 @@ export class Hookup {
   /** House rules that this order does not keep, each with the hazard that overrules it. */
   protected readonly overruled = computed(() =>
     (this.rescue()?.orders.overruled ?? []).map(({ rule, hazard }) =>
-      T.notAsTheHouseHasIt(ruleName(rule).toLowerCase(), hazard ? hazardWhy(hazard) : T.noPlaceForIt),
+      T.notAsTheHouseHasIt(ruleName(rule), hazard ? hazardWhy(hazard) : T.noPlaceForIt),
     ),
   );
   /** What of the step has been on the screen. */

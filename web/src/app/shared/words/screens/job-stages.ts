@@ -83,7 +83,7 @@ export const HOOKUP = {
   showTheStep: 'Show the step first',
   stopSayWhy: 'Stop. Only with a reason: say why',
   whyAllTheSame: (hazard: Shown) => tell`${hazard} Why go on all the same?`,
-  notAsTheHouseHasIt: (rule: Shown, why: Shown) => tell`Not by the house rule on ${rule}: ${why}`,
+  notAsTheHouseHasIt: (rule: Shown, why: Shown) => tell`Not by the house rule “${rule}”: ${why}`,
   noPlaceForIt: 'this machine has no place for it.',
   hookedUpStandClearOfThe: 'Hooked up. Stand clear of the battery.',
   chargedTakeItOffFirst: 'Charged. Take it off first',
