@@ -64,7 +64,7 @@ export interface Disagreement {
   readonly said: string;
 }
 
-/** What is true of a job by its log alone, worked out apart from everything that is examined. */
+/** The truth of a job by its log alone, worked out apart from everything that is examined. */
 interface Truth {
   readonly runs: boolean;
   readonly ratings: readonly BatteryRating[];
@@ -224,7 +224,7 @@ export function crossExamine(
   ask('runs: situation', situation.casualtyRuns === truth.runs, () => truth);
   if (rescue) ask('runs: the circuit', rescue.scene.casualtyRuns === truth.runs);
   // What volts now?
-  if (rescue && truth.chargingVolts !== null && job.findings['look-belt'] !== 'bad')
+  if (rescue && truth.chargingVolts !== null)
     ask(
       'volts: the circuit of a running engine',
       rescue.scene.alternatorVolts === truth.chargingVolts,

@@ -36,6 +36,24 @@ export interface Before {
 const OPENED_AGO_MS = 3_600_000;
 const STEP_MS = 20_000;
 
+/** Puts a call for this machine on the board, without touching the demo's own. */
+export async function postCall(
+  request: APIRequestContext,
+  url: string,
+  modelId: string,
+  ambientC: number,
+): Promise<Call> {
+  const title = `Test ${modelId} ${randomUUID().slice(0, 6)}`;
+  const opened = await request.post(`${url}/api/board`, {
+    data: {
+      ...{ id: randomUUID(), title, placeName: 'Test yard', said: 'It clicks.' },
+      ...{ modelId, ambientC, urgent: false },
+    },
+  });
+  expect(opened.status()).toBe(201);
+  return (await opened.json()) as Call;
+}
+
 /**
  * Puts a call on the board and posts the log of its job, as a device does that sends what it has kept.
  *
@@ -48,15 +66,8 @@ export async function postJob(
   before: Before = {},
 ): Promise<{ readonly title: string; readonly jobId: string }> {
   const { ambientC = -4, scene, symptom, restVolts = [], plan, joined = false, then = [] } = before;
-  const title = `Test ${modelId} ${randomUUID().slice(0, 6)}`;
-  const opened = await request.post(`${url}/api/board`, {
-    data: {
-      ...{ id: randomUUID(), title, placeName: 'Test yard', said: 'It clicks.' },
-      ...{ modelId, ambientC, urgent: false },
-    },
-  });
-  expect(opened.status()).toBe(201);
-  const call = (await opened.json()) as Call;
+  const call = await postCall(request, url, modelId, ambientC);
+  const { title } = call;
   // A device sends the rules that it worked by with the job.
   const house = (await (await request.get(`${url}/api/rules`)).json()) as RulesPage;
   const jobId = randomUUID();

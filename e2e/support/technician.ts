@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { expect, type Locator, type Page } from '@playwright/test';
 import type { Stage as StageAddress } from '@voltrek/core/job';
-import { type Before, postJob } from './posted-job';
+import { type Before, postCall, postJob } from './posted-job';
 
 /** What of a machine is changed for one of a test's own. */
 export interface KnownMachine {
@@ -31,20 +31,7 @@ export class Technician {
 
   /** A new call for this machine, put on the board without touching the demo's own. */
   async newCall(modelId: string, ambientC = -4): Promise<string> {
-    const title = `Test ${modelId} ${randomUUID().slice(0, 6)}`;
-    const response = await this.page.request.post(`${this.url}/api/board`, {
-      data: {
-        id: randomUUID(),
-        title,
-        placeName: 'Test yard',
-        said: 'It clicks.',
-        modelId,
-        ambientC,
-        urgent: false,
-      },
-    });
-    expect(response.status()).toBe(201);
-    return title;
+    return (await postCall(this.page.request, this.url, modelId, ambientC)).title;
   }
 
   /** A machine of its own in the atlas: a car of the demo's, changed. @returns its id */

@@ -232,8 +232,9 @@ function chancesOf(crowd: Crowd, check: Check, battery?: number): Float64Array {
   const usual = check.edges ? usualOf(crowd, check, key, asked) : null;
   crowd.machines.forEach((hidden, i) => {
     if (hidden === last?.machines[i]) return;
-    const seen = outcomeChances(check, asked(hidden), crowd.profile);
-    const near = usual && outcomeChances(check, asked(hidden), crowd.profile, NEAR_SPREADS);
+    const one = asked(hidden);
+    const seen = outcomeChances(check, one, crowd.profile);
+    const near = usual && outcomeChances(check, one, crowd.profile, NEAR_SPREADS);
     for (let at = 0; at < count; at++) {
       const slip = near ? NEAR_SHARE * near[at]! + (1 - NEAR_SHARE) * usual[at]! : 1 / count;
       chances[i * count + at] = (1 - blind) * seen[at]! + blind * Math.max(slip, LEAST_CHANCE);

@@ -10,13 +10,13 @@ import { type Hazard, newHazard, type HazardCode, type Severity, severityRank } 
 import { clampPlaces } from './order.js';
 import { solved } from './solve-state.js';
 import {
-  CASUALTY_ALTERNATOR,
   casualtyRuns,
   type HookupScene,
   type HookupState,
   rescueOf,
   stands,
   TRICKLE_VOLTS,
+  usualAlternatorVolts,
 } from './state.js';
 
 /** A shorted source falls below this share of its open volts. */
@@ -119,7 +119,7 @@ function sourceCharged(scene: HookupScene, state: HookupState, rules: HouseRules
   const severity = CHARGED_SEVERITY[scene.option.sourceKind];
   if (!severity || !casualtyRuns(scene, state)) return [];
   // A reading that finds its alternator weak makes nothing of this milder: a bad contact in it comes and goes.
-  const usual = (CASUALTY_ALTERNATOR.voltsPer12 * scene.machine.systemVolts) / 12;
+  const usual = usualAlternatorVolts(scene.machine);
   const alternatorVolts = Math.max(usual, scene.alternatorVolts ?? usual);
   const held = alternatorVolts / scene.batteries.models.length - TRICKLE_VOLTS;
   const models = scene.batteries.models.map((m) => ({ ...m, openVolts: Math.max(m.openVolts, held) }));

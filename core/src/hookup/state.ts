@@ -62,7 +62,7 @@ export interface HookupScene {
   readonly enclosed: boolean;
   /** The casualty's engine runs and charges (or its converter has taken over). */
   readonly casualtyRuns: boolean;
-  /** What its own alternator was found to hold while it runs, V; undefined where nobody read it: then it counts as sound. */
+  /** Volts that its own alternator was read to hold while it runs; undefined where nobody read it: then it counts as sound. */
   readonly alternatorVolts?: number | undefined;
 }
 
@@ -75,6 +75,10 @@ export const casualtyRuns = (scene: HookupScene, state: HookupState): boolean =>
 
 /** A running casualty's alternator, per 12 V of system. */
 export const CASUALTY_ALTERNATOR = { voltsPer12: 14.2, maxAmps: 60 };
+
+/** Returns the volts that the sound alternator of a machine holds. */
+export const usualAlternatorVolts = ({ systemVolts }: Pick<Machine, 'systemVolts'>): number =>
+  (CASUALTY_ALTERNATOR.voltsPer12 * systemVolts) / 12;
 
 /** A full battery under its own alternator takes but a trickle: it stands this little below the alternator, V. */
 export const TRICKLE_VOLTS = 0.1;
@@ -138,7 +142,7 @@ export function rescueOf(scene: HookupScene, state: HookupState): Rescue {
     sourceOn: isOn,
     ...(casualtyRuns(scene, state) && {
       casualtyAlternator: {
-        volts: scene.alternatorVolts ?? (CASUALTY_ALTERNATOR.voltsPer12 * machine.systemVolts) / 12,
+        volts: scene.alternatorVolts ?? usualAlternatorVolts(machine),
         maxAmps: CASUALTY_ALTERNATOR.maxAmps,
       },
     }),

@@ -2,9 +2,6 @@ import { changes } from '../diagnosis/repairs.js';
 import type { Job, Reading } from './job.js';
 import { latestOwnReading } from './queries.js';
 
-/** The part of a job that its charging is read from. */
-export type ChargingPart = Pick<Job, 'readings' | 'repairs' | 'findings'>;
-
 /** Returns when the charging was last mended; empty where nobody mended it. */
 export const chargingMendedAt = ({ repairs }: Pick<Job, 'repairs'>): string =>
   repairs.filter((repair) => changes(repair, 'charging')).at(-1)?.at ?? '';
@@ -22,13 +19,13 @@ export function chargingReadings(
 }
 
 /**
- * Returns the volts that the casualty's own alternator holds by what was found: the later of its charging readings, 0 where its belt is off.
- * Undefined where nobody looked. Use it for the circuit of a running casualty.
+ * Returns the volts that the casualty's own alternator holds: the later of its charging readings, undefined where nobody read them. Use it for
+ * the circuit of a running casualty.
  *
  * @example alternatorVoltsOf(job) // 11.9 after charging was read at 11.9 V
  */
-export function alternatorVoltsOf(job: ChargingPart): number | undefined {
+export function alternatorVoltsOf(job: Pick<Job, 'readings' | 'repairs'>): number | undefined {
   const { idle, loaded } = chargingReadings(job);
   const last = loaded && loaded.at >= (idle?.at ?? '') ? loaded : idle;
-  return job.findings['look-belt'] === 'bad' ? 0 : last?.volts;
+  return last?.volts;
 }

@@ -107,14 +107,18 @@ function underStop(stage: Stage, job: Job, { stops }: Situation, { makeSafe }: R
   return job.verdict ? { act: 'to-board' } : { act: 'give-verdict' };
 }
 
+/** Returns the action for a machine that runs: it needs no plan and no hook-up. */
+const whileRunning = ({ hookup }: Job): NextAction =>
+  go(anyClampOn(hookup) ? 'cleardown' : 'verdict', 'runs');
+
 /** Returns the action that goes before any plan. A running machine needs no plan; a charge is waited for. */
 function beforePlan(job: Job, { casualtyRuns }: Situation): NextAction | null {
-  if (casualtyRuns) return go(anyClampOn(job.hookup) ? 'cleardown' : 'verdict', 'runs');
+  if (casualtyRuns) return whileRunning(job);
   return underCharge(job) ? go('hookup', 'on-charge') : null;
 }
 
 function atHookup(job: Job, { casualtyRuns }: Situation, { hookup, hazardsOf }: Runs): NextAction {
-  if (casualtyRuns) return go(anyClampOn(job.hookup) ? 'cleardown' : 'verdict', 'runs');
+  if (casualtyRuns) return whileRunning(job);
   const isUnplanned = !hookup.next && hookup.done.length === 0 && hookup.later.length === 0;
   if (isUnplanned) return go('plan', 'no-source');
   if (!isPolarityProved(job)) return go('locate', 'polarity-unproved');

@@ -296,10 +296,10 @@ export function refusalOfTry(job: Job, at: string, rules: HouseRules): Refusal |
 /** Where nothing but the machine itself bars rolling: a scene that does may have been left since. */
 const ANYWHERE = { sloping: true, ontoRoad: false, restVolts: null };
 
-/** A stop is in force: one that was raised, or a battery that may take no current. */
 const isIceInForce = (job: Job, machine: Machine, stop: StopCondition): boolean =>
   stop === 'frozen' && stopsInForce(job, machine).includes(stop);
 
+/** A stop is in force: one that was raised, or a battery that may take no current. */
 const isStopped = (job: Job, machine: Machine): boolean => stopsInForce(job, machine).length > 0;
 
 const hasBattery = (machine: Machine, battery: number): boolean => battery < machine.batteries.length;

@@ -2,10 +2,16 @@ import type { VerdictRecord } from '@voltrek/core/verdict';
 import { inHundred } from './figures';
 import { CERTAINTY_WORDS } from './verdict-words';
 
-/** How sure a verdict is. What a test proves is as sure as the test: the share of its causes is another figure, and is not told beside it. */
-export function sureWords({ certainty, share, ground }: VerdictRecord): string {
-  const isProved = ground?.startsWith('proved') === true;
-  return share === undefined || isProved
-    ? CERTAINTY_WORDS[certainty]
-    : `${CERTAINTY_WORDS[certainty]}, ${inHundred(share)}`;
+/**
+ * Returns the share that is told beside a verdict; null where none is. A proof is as sure as its test: the share of its causes answers another
+ * question.
+ */
+export const shareTold = ({ share, ground }: VerdictRecord): number | null =>
+  share === undefined || ground?.startsWith('proved') ? null : share;
+
+/** Says how sure a verdict is. */
+export function sureWords(record: VerdictRecord): string {
+  const share = shareTold(record);
+  const certainty = CERTAINTY_WORDS[record.certainty];
+  return share === null ? certainty : `${certainty}, ${inHundred(share)}`;
 }

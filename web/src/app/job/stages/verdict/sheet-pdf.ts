@@ -6,6 +6,7 @@ import { addDays } from 'date-fns';
 import { dateText } from '../../../shared/ui/dates';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { FINDING_NAMES, foundWords, GROUND_WORDS, pushWords } from '@words/diagnosis-words';
+import { shareTold } from '@words/certainty-words';
 import { percent, ratingWords } from '@words/figures';
 import { degrees } from '@words/units';
 import { CAUSE_WORDS } from '@words/diagnosis-words';
@@ -101,8 +102,8 @@ function machineLine({ machine }: JobSheet): string {
 }
 
 function verdictBox(sheet: JobSheet, record: VerdictRecord): Content {
-  const isProved = record.ground?.startsWith('proved') === true;
-  const share = record.share === undefined || isProved ? '' : ` ${percent(record.share)}.`;
+  const told = shareTold(record);
+  const share = told === null ? '' : ` ${percent(told)}.`;
   const causes = (record.causes ?? []).map((c) => `${CAUSE_WORDS[c.cause]} ${percent(c.share)}`).join(', ');
   const provisional = sheet.verdict ? '' : T.notGivenYet;
   return {
