@@ -98,7 +98,7 @@ export default tseslint.config(
     rules: { '@angular-eslint/template/i18n': 'off' },
   },
   {
-    // What is true of a job now is asked of its situation: a scene built from parts of a job would answer otherwise one day.
+    // Every reader asks the situation of a job: a scene built from parts of a job would answer otherwise one day.
     files: ['web/src/**/*.ts', 'server/src/**/*.ts', 'contracts/src/**/*.ts'],
     ignores: ['**/*.spec.ts', 'web/src/testing/**'],
     rules: {

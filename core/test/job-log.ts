@@ -15,7 +15,7 @@ import { DEFAULT_RULES, type HouseRules } from '../src/rules/index.js';
 import type { KitItem } from '../src/sources/index.js';
 import { CAR, KIT } from './fixtures.js';
 
-/** What is true of a job of the tests: a car lends, and nothing was flat before. */
+/** Returns the situation of a job of the tests: a car lends, and nothing was flat before. */
 export const situationIn = (
   job: JobReadings,
   machine: Machine,

@@ -163,7 +163,7 @@ test('an ordinary mains charger comes off before the crank', async ({ tech, page
     'Black off casualty ground point',
     'Red off casualty battery +',
   ]);
-  // What was read before the charge is no longer its own.
+  // A reading of before the charge is no longer its own.
   await tech.next('Charged. Read the rest volts again');
   await tech.read('1255');
   await tech.openStage('Crank');

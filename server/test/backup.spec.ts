@@ -102,7 +102,7 @@ describe('a backup', () => {
     expect(others).toEqual([]);
     expect((await stat(folder)).mode & 0o777).toBe(0o700);
 
-    // What was cut short counts for nothing, and the next clears it away.
+    // A backup that was cut short counts for nothing, and the next clears it away.
     const torn = backupFile(folder, '2027-01-01T00-00-00-000Z.tgz');
     await copyFile(file, torn);
     await writeFile(`${noteOf(torn)}.partial`, '{"name":"2027-01-01T00-0');

@@ -22,7 +22,7 @@ import type { Circumstance, WrongMetal } from '../hookup/circumstances.js';
 import type { FittingStep } from '../hookup/fitting.js';
 import type { HazardCode } from '../hookup/hazard.js';
 
-/** What an override goes against: a house rule, or a severe hazard of the next step. */
+/** The target of an override: a house rule, or a severe hazard of the next step. */
 export type OverrideRule = RuleKey | 'severe-hazard';
 
 export const STAGES = [
@@ -213,7 +213,7 @@ export interface EventData {
   'override.given': {
     readonly rule: OverrideRule;
     readonly reason: string;
-    /** What is done all the same, where no rule of the house is overridden but a severe hazard. */
+    /** The severe hazard that is accepted, where no rule of the house is overridden. */
     readonly hazard?: HazardCode;
   };
   /** Whoever reports it answers for what an apprentice does in this job, or does so no longer. */

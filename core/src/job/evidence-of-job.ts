@@ -193,7 +193,7 @@ function fromTries(job: Job, machine: Machine): Partial<Record<CheckId, Found>> 
   const helped = attempts.filter((a) => a.helped && a.outcome).at(-1)?.outcome;
   if (helped) found['with-help'] = helped;
   const measured = attempts.filter((a) => a.helped && a.lowestVolts !== null).at(-1);
-  // What another plan promised is not held against it.
+  // A promise of another plan is not held against it.
   const isAsPlanned = measured?.optionId === job.plan?.optionId && !job.plan?.chargeOnly;
   const promised = isAsPlanned ? job.plan?.postVolts : null;
   if (promised != null && measured && machine.engine)

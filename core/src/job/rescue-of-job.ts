@@ -136,7 +136,7 @@ export function ordersOfJob(
   return {
     hookup,
     clearing: clearingOrder(hookup, machine, rules),
-    // What has its plus on the body is the mirror image, and so is each school.
+    // A machine with its plus on the body is the mirror image, and so is each school.
     overruled: isPositiveEarth(machine) ? [] : overruledBy(resting, hookup, waitMinutes, rules),
   };
 }

@@ -70,7 +70,7 @@ const FAULTS_ELSEWHERE: readonly {
 ];
 /** A solenoid chatters where its volts give way under it: of the clicks of a fault that no source helps so many do, share. */
 const CHATTERS_SHARE = 0.05;
-/** What binds drags so many times as hard; what is locked, so many times as hard that nothing turns it. */
+/** A starter that binds drags so many times as hard; a locked one so many times as hard that nothing turns it. */
 const [BINDS_TIMES, LOCKED_TIMES] = [2.5, 1e6];
 
 function kindOf(point: CrankPoint, { firing }: Draw): keyof typeof WHEN {

@@ -271,7 +271,7 @@ function certaintyOf(share: number): Certainty {
 const isBeltBad = (evidence: readonly DiagnosisEvidence[]): boolean =>
   evidence.some((e) => e.check === 'look-belt' && e.found === 'bad');
 
-/** What finds an interlock itself, or tells it from a dead starter. */
+/** Checks that find an interlock itself, or tell it from a dead starter. */
 const TELLS_OF_INTERLOCKS: readonly CheckId[] = ['starter-stud', 'interlocks'];
 
 /**
@@ -344,7 +344,7 @@ function rule(
     suspect: null,
   });
   const bar = barOf(facts) ?? barOf({ ...facts, restVolts: silentVolts(evidence, facts.tempC) });
-  // What the volts show is told by the volts; every other stop by itself.
+  // The volts explain a stop that they show; every other stop explains itself.
   if (facts.stops.some((stop) => !bar || stop !== STOP_OF_BAR[bar]))
     return alone('unsafe', 'stop-stands', []);
   if (bar) return alone('unsafe', `${bar}-by-volts`, [bar]);

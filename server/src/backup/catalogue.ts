@@ -64,14 +64,14 @@ export async function prune(folder: string, now: Date): Promise<void> {
   const all = await listBackups(folder);
   const kept = new Set(keptOf(all, now).map(({ name }) => name));
   const gone = all.flatMap(({ name }) => (kept.has(name) ? [] : [name, noteOf(name)]));
-  // Whatever else lies there was put there by somebody.
+  // Somebody put every other file there.
   const leftOver = (await readdir(backupFolder(folder)))
     .filter((name) => CUT_SHORT.test(name))
     .flatMap((name) => [name, name.replace(/json\.partial$/, 'tgz')]);
   for (const name of [...gone, ...leftOver])
     await rm(backupFile(folder, name), { recursive: true, force: true });
 }
-/** What a backup leaves that was cut short: named by its moment, and not finished. */
+/** Files of a backup that was cut short: named by its moment, and not finished. */
 const CUT_SHORT = /^\d{4}-\d\d-\d\dT\d\d-\d\d-\d\d-\d{3}Z\.(tgz\.copy|tgz\.partial|json\.partial)$/;
 
 /** SHA-256 of a file, as hexadecimal text. */

@@ -33,7 +33,7 @@ const DISK_WORDS: Readonly<Record<string, string>> = {
 };
 
 /**
- * Whatever kept a data folder from being opened, as something that can be acted on; what is told in words already stays as it is.
+ * Turns the error that kept a data folder from being opened into one that can be acted on; an error that says so already stays as it is.
  *
  * @param roomOf tells the free bytes of the disk of a folder
  */

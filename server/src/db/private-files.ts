@@ -1,7 +1,7 @@
 import { chmod, lstat, readdir } from 'node:fs/promises';
 import { join } from 'node:path';
 
-/** What is written from now on is for this user alone: a house holds PIN hashes, sessions and telephone numbers. */
+/** Makes every file written from now on this user's alone: a house holds PIN hashes, sessions and telephone numbers. */
 export function writePrivately(): void {
   process.umask(0o077);
 }
@@ -15,7 +15,7 @@ export async function keepPrivate(folder: string): Promise<void> {
   for (const entry of await readdir(folder, { withFileTypes: true, recursive: true })) {
     const path = join(entry.parentPath, entry.name);
     if (entry.isSymbolicLink()) continue;
-    // What another process takes away meanwhile needs no mode.
+    // A file that another process takes away meanwhile needs no mode.
     const { mode } = await lstat(path).catch(() => ({ mode: null }));
     const wanted = entry.isDirectory() ? FOLDER_MODE : FILE_MODE;
     if (mode !== null && (mode & 0o777) !== wanted) await chmod(path, wanted).catch(() => undefined);

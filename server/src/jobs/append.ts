@@ -99,7 +99,7 @@ async function standsAlready(tx: Tx, reported: JobEvent): Promise<Omit<EventTake
   return { event, revision: (await keptJob(tx, jobId))?.job.revision ?? 0, isNew: false };
 }
 
-/** What the server itself says of a job that opens. */
+/** The facts of a job that opens which the server adds itself. */
 const NAMED_HERE: readonly string[] = ['callNumber', 'vehicleId', 'fitted', 'vanId'];
 
 /** Fields of an event that was reported again that are not what stands in the log, as a device has them. */

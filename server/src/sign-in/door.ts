@@ -85,9 +85,9 @@ export function guardDoor({ db }: Database, door: Door, reach: Reach): RequestHa
   };
 }
 
-/** What setting up asks for: who works here, their PINs, and the door itself. */
+/** Paths that setting up needs: who works here, their PINs, and the door itself. */
 const SETS_UP = /^\/(sign-in(\/(house|door|pins\/[^/]+))?|crew(\/[^/]+)?|vans|house)\/?$/;
-/** What tells nothing of anybody: whether the server is well, and how the door stands. */
+/** Paths that tell nothing of anybody: whether the server is well, and how the door stands. */
 const TELLS_NOBODY = /^\/(health|sign-in)\/?$/;
 
 /**

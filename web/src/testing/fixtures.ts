@@ -154,7 +154,7 @@ export const detailOf = (events: readonly JobEvent[]) => ({
   earlierFlatCalls: 0,
 });
 
-/** What the parts of a job page are given: the job of these events, what is known beside it, and what is true of it now. */
+/** The input of the parts of a job page: the job of these events, its record, and its situation. */
 export function workOf(events: readonly JobEvent[], change: Partial<ReturnType<typeof detailOf>> = {}): Work {
   const detail = { ...detailOf(events), ...change };
   const job = foldJob(events)!;

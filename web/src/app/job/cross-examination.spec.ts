@@ -164,7 +164,7 @@ describe('the screens of one job', () => {
   });
 });
 
-/** What the log says by itself of the engine. */
+/** True where the engine runs by the log alone. */
 function runsBy(events: readonly JobEvent[]): boolean {
   let isTried = false;
   let isNoted = false;

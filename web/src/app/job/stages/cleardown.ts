@@ -138,7 +138,7 @@ export class Cleardown {
     () => chargingOfJob(this.work().job, this.work().situation) !== 'unread',
   );
   private readonly next = nextActionAt('cleardown');
-  /** What of the step has been on the screen. */
+  /** The lines of the step that have been on the screen. */
   protected readonly sight = signal<StepSeen | null>(null);
 
   protected readonly action = computed((): StageAction => {

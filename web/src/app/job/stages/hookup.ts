@@ -159,7 +159,7 @@ export class Hookup {
       T.notAsTheHouseHasIt(ruleName(rule), hazard ? hazardWhy(hazard) : T.noPlaceForIt),
     ),
   );
-  /** What of the step has been on the screen. */
+  /** The lines of the step that have been on the screen. */
   protected readonly sight = signal<StepSeen | null>(null);
   private readonly isUnseen = computed(() => this.sight()?.isSeen() === false);
   /** The step that may be done now. */

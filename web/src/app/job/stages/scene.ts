@@ -264,7 +264,7 @@ export class Scene {
 
   protected readonly places = PLACE_KINDS;
   protected readonly placeWords = PLACE_WORDS;
-  /** What a look around can raise; what a reading raised is shown once it stands. */
+  /** Stops that a look around can raise; a stop of a reading is shown once it stands. */
   protected readonly stops = computed(() =>
     STOP_CONDITIONS.filter((stop) => !STOPS_OF_READINGS.includes(stop) || this.isRaised(stop)),
   );

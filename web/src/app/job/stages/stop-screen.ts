@@ -98,7 +98,7 @@ export class StopScreen {
   private readonly next = nextActionAt('hookup');
   /** Something is on that is better not touched. */
   protected readonly isOn = computed(() => isToBeCleared(this.work().job.hookup));
-  /** What comes off first, as an order; null where nothing is on. */
+  /** The first thing to take off, as an order; null where nothing is on. */
   protected readonly firstOff = computed(() => {
     const next = this.next();
     return next.act === 'take-off'

@@ -51,7 +51,7 @@ const selectVansHere = createSelector(
 /** One and the same: what came with the job stays the same object while no other van is here. */
 const NO_VANS: readonly Van[] = [];
 
-/** What of the log says which batteries the machine was found with. */
+/** The part of the log that says which batteries the machine was found with. */
 const selectFoundWith = createSelector(
   createSelector(selectJob, (job) => job?.call ?? null),
   createSelector(selectJob, (job) => job?.modelId ?? ''),
@@ -97,10 +97,10 @@ const keptPart = <P extends object>(part: (job: Job) => P) =>
     resultMemoize(projector, (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)),
   )(selectJob, (job: Job | null) => job && part(job));
 
-/** What is true of the machine depends on this part of the log: solving every option again for a tap that changes none of it would be slow. */
+/** The situation depends on this part of the log alone: solving every option again for a tap that changes none of it would be slow. */
 const selectJobReadings = keptPart(readingsOf);
 
-/** What is known of the job beside its log; the same object while none of it changes. */
+/** The record of the job beside its log; the same object while none of it changes. */
 const selectRecord = createSelector(
   createSelector(selectDetail, (detail) => detail?.machine ?? null),
   createSelector(selectDetail, (detail) => detail?.donorMachine ?? null),
@@ -109,7 +109,7 @@ const selectRecord = createSelector(
   (machine, donor, kit, earlierFlatCalls) => machine && { machine, donor, kit, earlierFlatCalls },
 );
 
-/** What is true of the job's machine now, the same object while nothing of it changes: every screen asks it here. */
+/** The situation of the job, the same object while nothing of it changes: every screen asks it here. */
 export const selectSituation = createSelector(
   selectJobReadings,
   selectRecord,
@@ -131,7 +131,7 @@ export const selectOptions = createSelector(selectSituation, (situation) =>
   situation ? rankForJob(situation) : [],
 );
 
-/** What the figures of each fitting option rest on; the same object while the options are the same. */
+/** The cases that the figures of each fitting option rest on; the same object while the options are the same. */
 export const selectPlanCases = createSelector(selectSituation, selectOptions, (situation, options) =>
   situation ? planCases(situation, options) : new Map<string, never>(),
 );

@@ -81,7 +81,7 @@ const reducer = createReducer(
     if (state.jobId !== jobId) return state;
     const { events, ...rest } = detail;
     const fetched = loggedFrom(events);
-    // What was heard while it was on its way is newer than the answer.
+    // An event that was heard while it was on its way is newer than the answer.
     const newer = state.logged.filter((l) => l.revision > fetched.length);
     return { ...withHeld(state, [...fetched, ...newer], waiting), detail: rest, problem: null };
   }),
@@ -109,7 +109,7 @@ const reducer = createReducer(
     JobActions.acknowledged,
     (state, { event, revision }): JobState => withLogged(state, { event, revision }),
   ),
-  // What is known is moved only as far as the answer proves: one that was long on its way says little.
+  // The known revision moves only as far as the answer proves: one that was long on its way says little.
   on(JobActions.clockTold, (state, { leastMs, mostMs }): JobState => {
     const clockAheadMs = Math.min(mostMs, Math.max(leastMs, state.clockAheadMs));
     return clockAheadMs === state.clockAheadMs ? state : { ...state, clockAheadMs };

@@ -44,7 +44,7 @@ export class NewsLine {
    */
   readonly cameBack = this.came.asObservable();
 
-  /** What other pages of this device did, as they did it; with the network and without. */
+  /** Actions of other pages of this device, as they happen; with the network and without. */
   readonly ofPages = this.shared.asObservable();
 
   /** Tells the other pages of this device what was done on this one. */

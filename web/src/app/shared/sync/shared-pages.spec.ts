@@ -32,7 +32,7 @@ describe('SharedPages', () => {
     expect(told).toEqual([tap]);
     there.next(tap);
     expect(taken).toEqual([PageActions.told({ action: tap })]);
-    // What another page did comes back here as an action: it goes out no second time.
+    // The action of another page comes back here: it goes out no second time.
     here.next(taken[0]!);
     expect(told).toEqual([tap]);
   });

@@ -1,7 +1,7 @@
 import type { GoReason, Stage } from '@voltrek/core/job';
 import { STAGE_WORDS } from './stage-words';
 
-/** What the action bar says where the next action is to open another stage; a stage that has words of its own says those. */
+/** Words of the action bar for an action that opens another stage; a stage that has words of its own says those. */
 export function goWords(to: Stage, why: GoReason): string {
   switch (why) {
     case 'done':

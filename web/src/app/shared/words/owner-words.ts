@@ -6,7 +6,7 @@ import { runDownWords } from './road-words';
 import { driveWords } from './words';
 import { SUSPECT_WORDS } from './verdict-words';
 
-/** What the finding rests on. */
+/** The grounds of the finding. */
 export interface FoundOn {
   /** The rest volts of its battery were read. */
   readonly isRead: boolean;

@@ -9,7 +9,7 @@ export const runDownWords = ({ lampsMinutes, allOnMinutes }: RunDown): string =>
     ? 'no time at all'
     : `${minutesWords(lampsMinutes)} with lamps only, ${minutesWords(allOnMinutes)} with heater and screen`;
 
-/** What may be said of driving on; nothing where nothing may. */
+/** Words of the advice on driving; null where there is none. */
 export function roadWords(road: Road | null): string | null {
   switch (road?.kind) {
     case 'drive':

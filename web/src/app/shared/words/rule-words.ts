@@ -4,7 +4,7 @@ import { tell } from './tell';
 /** Why a threshold stands where it does: in this language as the core keeps it beside the figure. */
 export const ruleReason = (key: RuleKey): string => tell`${RULES[key].reason}`;
 
-/** What a house rule is called where it is named. */
+/** Names a house rule. */
 export const ruleName = (key: RuleKey): string => RULE_QUESTIONS[key] ?? ruleReason(key);
 
 /** What each house rule asks. */

@@ -89,7 +89,7 @@ export class OwnerPagePart {
       dates: verdict.followUps
         .filter(({ days }) => days > 0)
         .map(({ kind, days }) => ({ kind, on: addDays(from, days) }))
-        // What is past is of no use to anybody.
+        // A date that is past is of no use to anybody.
         .filter(({ on }) => on >= today),
     };
   });
