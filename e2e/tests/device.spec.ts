@@ -124,7 +124,6 @@ async function plainCase(tech: Technician, page: Page, read: () => Promise<void>
 }
 
 test('a plain case takes few taps: one figure typed, none with a meter', async ({ tech, page }) => {
-  test.setTimeout(180_000);
   const counted = await counting(page);
   await tech.openJob('brinmoor-pella');
   await plainCase(tech, page, () => tech.read('1185'));
@@ -155,7 +154,6 @@ test('eight pages of one device stay alive on one line to the server, and hear e
   page,
   context,
 }) => {
-  test.setTimeout(180_000);
   let lines = 0;
   context.on('request', (request) => {
     if (new URL(request.url()).pathname === '/api/stream') lines++;

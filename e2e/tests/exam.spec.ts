@@ -5,7 +5,6 @@ test('an exam is begun, worked without hints, ended, marked, signed by a lead, a
   page,
   server,
 }) => {
-  test.setTimeout(240_000);
   const { url } = server;
   await page.goto(`${url}/practice`);
   await page.getByLabel('Who works').selectOption('crew-4');

@@ -49,7 +49,6 @@ test('a second tab sees the first one’s taps, and a conflicting tap is refused
 test('taps made while the server is away are kept and sent when it is back, across a kill', async ({
   page,
 }) => {
-  test.setTimeout(120_000);
   const server = await TestServer.ofDemo();
   try {
     expect((await server.start()).ready).toBe(true);

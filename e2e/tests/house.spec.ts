@@ -6,7 +6,6 @@ import { Technician } from '../support/technician';
 test('a house is set up from nothing, its first job is worked to the end, and all of it moves to a fresh folder', async ({
   page,
 }) => {
-  test.setTimeout(240_000);
   const server = await TestServer.empty();
   const fresh = await TestServer.empty();
   try {

@@ -326,7 +326,6 @@ test('a phone asks for every stop to be seen before it is called safe', async ({
 });
 
 test('a phone shows the whole job and every page without sideways scrolling', async ({ tech, page }) => {
-  test.setTimeout(180_000);
   await page.setViewportSize({ width: 390, height: 844 });
   await tech.at('scene', 'ardwen-solace');
   for (const stage of STAGES) {

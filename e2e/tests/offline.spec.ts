@@ -22,7 +22,6 @@ test('a whole rescue with no network, reloaded at every stage; then everything a
   page,
   context,
 }) => {
-  test.setTimeout(180_000);
   await tech.openJob('brinmoor-pella');
   await held(page);
   const jobId = jobIdOf(page);
@@ -100,7 +99,6 @@ test('taps of a job that was left are kept and sent like those of the one on scr
   page,
   context,
 }) => {
-  test.setTimeout(120_000);
   await tech.openJob('ardwen-solace');
   const left = jobIdOf(page);
   await tech.openJob('brinmoor-pella');
@@ -127,7 +125,6 @@ test('taps of a job that was left are kept and sent like those of the one on scr
 });
 
 test('pages read before are read again with no network', async ({ tech, page, context }) => {
-  test.setTimeout(120_000);
   await tech.openBoard();
   await held(page);
   const read = async (path: string, heading: string): Promise<void> => {
@@ -154,7 +151,6 @@ test('one rescue on two devices, one of them with no network: both end with all 
   context,
   browser,
 }) => {
-  test.setTimeout(180_000);
   await tech.openJob('brinmoor-pella');
   await held(page);
   await tech.toMeasure('rapid clicking');
@@ -232,7 +228,6 @@ test('a new call and its job with no network: searched, opened and worked here, 
   page,
   context,
 }) => {
-  test.setTimeout(180_000);
   await tech.openBoard();
   await held(page);
   const prepared = page.waitForResponse((r) => r.url().endsWith('/api/batteries'));
@@ -320,7 +315,6 @@ test.describe('a phone', () => {
     context,
     server,
   }) => {
-    test.setTimeout(180_000);
     const faults = faultsOf(page);
     await page.goto(`${server.url}/practice`);
     await held(page);

@@ -152,7 +152,6 @@ test('a job from van 2, with a pack that was added in the interface and is used 
   page,
 }) => {
   // The starter is turned for ten seconds of real time, twice.
-  test.setTimeout(150_000);
   await page.goto(`${tech.url}/kit`);
   const van = page.getByRole('region', { name: 'Van 2, Heron' });
   await van.getByRole('button', { name: 'Add kit' }).click();

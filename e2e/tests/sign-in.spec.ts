@@ -90,7 +90,6 @@ async function shutDoor(page: Page, url: string, names: Readonly<Record<string, 
 test('a shut door: strangers out, each role to its own, a device handed over, an ended session that loses no tap, a passkey', async ({
   browser,
 }) => {
-  test.setTimeout(240_000);
   const server = await TestServer.ofDemo();
   try {
     // Reached from other machines only once somebody must sign in.
@@ -214,7 +213,6 @@ test('a shut door: strangers out, each role to its own, a device handed over, an
 test('whoever signs out leaves nothing of the house on the device but what waits; it is sent by whoever comes back', async ({
   browser,
 }) => {
-  test.setTimeout(240_000);
   const server = await TestServer.ofDemo();
   try {
     expect((await server.start()).ready).toBeTruthy();

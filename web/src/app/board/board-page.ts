@@ -97,7 +97,7 @@ function isShown(call: BoardCall, show: Show, crewId = '', vanId = ''): boolean 
         <i class="bi bi-plus-lg" aria-hidden="true"></i> {{ t.newCall }}
       </button>
     </header>
-    @if (problem() ?? openProblem(); as text) {
+    @if (problem(); as text) {
       <p class="problem" role="alert">
         {{ text }} <button type="button" class="key" (click)="load()">{{ t.tryAgain }}</button>
       </p>
@@ -122,6 +122,8 @@ function isShown(call: BoardCall, show: Show, crewId = '', vanId = ''): boolean 
             <span class="state">
               @if (opening() === call.id) {
                 <span role="status">{{ t.opening }}</span>
+              } @else if (refused()?.callId === call.id) {
+                <span role="alert" class="tone-stop">{{ refused()?.problem }}</span>
               } @else if (call.state === 'called-off') {
                 {{ t.calledOff }}
               } @else if (call.job?.state === 'closed') {
@@ -289,7 +291,8 @@ export class BoardPage {
   protected readonly problem = this.store.selectSignal(boardFeature.selectProblem);
   /** The call whose job is being opened. */
   protected readonly opening = signal<string | null>(null);
-  protected readonly openProblem = signal<string | null>(null);
+  /** The call whose job could not be opened, and why: told in its row, where the tap was. */
+  protected readonly refused = signal<{ readonly callId: string; readonly problem: string } | null>(null);
   private readonly crew = this.store.selectSignal(sessionFeature.selectCrew);
   private readonly crewKnown = this.store.selectSignal(sessionFeature.selectCrewKnown);
   protected readonly vanId = this.store.selectSignal(sessionFeature.selectVanId);
@@ -334,7 +337,6 @@ export class BoardPage {
   }
 
   protected load(): void {
-    this.openProblem.set(null);
     this.store.dispatch(BoardActions.opened());
   }
 
@@ -372,13 +374,14 @@ export class BoardPage {
     // A second tap while the first is under way would open a second job, which the server refuses.
     if (this.opening() !== null) return;
     this.opening.set(call.id);
+    this.refused.set(null);
     this.opener
       .open(call, this.vanId(), this.crewId())
       .then((jobId) => this.router.navigate(['/job', jobId]))
       .catch((error: unknown) => {
         // Somebody may have opened it a moment ago: fetch the board so that the next tap finds their job.
         this.load();
-        this.openProblem.set(problemText(error));
+        this.refused.set({ callId: call.id, problem: problemText(error) });
       })
       // Where its page could not be loaded the board stays, and its rows may be tapped again.
       .finally(() => this.opening.set(null));

@@ -5,7 +5,7 @@ import type { BoardCall, DevicePack, RulesPage, Van } from '@voltrek/contracts';
 import type { JobEvent } from '@voltrek/core/job';
 import { DEFAULT_RULES, settingsOf } from '@voltrek/core/rules';
 import { provideState, provideStore, Store } from '@ngrx/store';
-import { NEVER, type Observable, of, throwError } from 'rxjs';
+import { map, NEVER, type Observable, of, throwError, timer } from 'rxjs';
 import { CAR, detailOf, KIT, VAN } from '../../../testing/fixtures';
 import { Api } from '../state/api';
 import { KitActions, kitFeature } from '../state/kit';
@@ -29,13 +29,15 @@ describe('opening a job', () => {
   let sent: JobEvent[];
   let kept: JobEvent[];
   let held: HeldJob[];
+  let pack: Observable<{ body: DevicePack; at: Date }>;
 
   beforeEach(() => {
     [rules, append, sent, kept, held] = [of(PAGE), of(null), [], [], []];
+    pack = of({ body: PACK, at: new Date() });
     const api: Partial<Api> = {
       rules: () => rules,
       vans: () => NEVER,
-      devicePack: () => of({ body: PACK, at: new Date() }),
+      devicePack: () => pack,
       append: (event) => {
         sent.push(event);
         return append;
@@ -93,6 +95,26 @@ describe('opening a job', () => {
     expect(kept.map((event) => event.jobId)).toEqual([id!]);
     expect(rulesOf(kept[0])).toEqual(settingsOf(PAGE.rules));
     expect(held[0]!.detail.kit).toBe(KIT);
+  });
+
+  it('waits for a slow server on a new device, which holds neither rules nor machines', async () => {
+    rules = timer(20_000).pipe(map(() => PAGE));
+    append = timer(20_000).pipe(map(() => null));
+    pack = NEVER;
+    expect(await opensWithin(45_000)).toBe(sent[0]!.jobId);
+    expect(kept).toEqual([]);
+  });
+
+  it('says that no server answers where this device does not hold the machine', async () => {
+    TestBed.inject(Store).dispatch(KitActions.loaded({ vans: VANS }));
+    const away = new HttpErrorResponse({ status: 0 });
+    append = throwError(() => away);
+    pack = of({ body: { ...PACK, models: [] }, at: new Date() });
+    const opened = TestBed.inject(OpenJob).open(CALL, 'van-1', 'crew-1');
+    const refused = expectAsync(opened).toBeRejectedWith(away);
+    for (let turn = 0; turn < 10; turn++) await Promise.resolve();
+    jasmine.clock().tick(2_000);
+    await refused;
   });
 
   it('asks the server for the rules first, since another may have set them since', async () => {

@@ -3,10 +3,10 @@ import type { BoardCall, JobDetail } from '@voltrek/contracts';
 import type { EventData, JobEvent } from '@voltrek/core/job';
 import { type HouseRules, settingsOf } from '@voltrek/core/rules';
 import { Store } from '@ngrx/store';
-import { firstValueFrom, timeout } from 'rxjs';
+import { firstValueFrom, from, timeout } from 'rxjs';
 import { Api } from '../state/api';
 import { Finder } from '../state/finder';
-import { House } from '../state/house';
+import { House, NOTHING_KNOWN_MS } from '../state/house';
 import { isAway } from '../sync/answer-to';
 import { DeviceStore } from '../sync/device-store';
 import { callOf, NOT_NUMBERED } from '../sync/errand';
@@ -28,7 +28,7 @@ export class OpenJob {
   /**
    * @param ownVanId van that it is worked from where the call names none; empty for the first there is
    * @returns the job's id
-   * @throws what the server said against it, or a RangeError for what this device does not hold
+   * @throws the refusal of the server, or the failure to reach it from a device that does not hold the machine
    */
   async open(call: BoardCall, ownVanId: string, by: string): Promise<string> {
     const vanId = call.vanId ?? ownVanId;
@@ -36,12 +36,13 @@ export class OpenJob {
     const { rules } = await this.house.rules();
     const opened = newEvent(jobId, by, 'job.opened', openedFrom(call, vanId, rules));
     if (call.number === NOT_NUMBERED) return this.openHere(call, opened, vanId, rules);
+    const taken = firstValueFrom(this.api.append(opened).pipe(timeout(NOTHING_KNOWN_MS))).then(() => jobId);
     try {
-      await firstValueFrom(this.api.append(opened).pipe(timeout(ANSWER_MS)));
-      return jobId;
+      return await firstValueFrom(from(taken).pipe(timeout(ANSWER_MS)));
     } catch (error) {
       if (!isAway(error)) throw error;
-      return this.openHere(call, opened, vanId, rules);
+      // A new device may hold no copy of the machine yet: then a slow server still opens the job.
+      return Promise.any([taken, this.openHere(call, opened, vanId, rules)]).catch(() => taken);
     }
   }
 

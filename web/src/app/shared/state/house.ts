@@ -7,9 +7,10 @@ import { Api } from './api';
 import { KitActions, kitFeature } from './kit';
 import { RulesActions, rulesFeature } from './rules';
 
-/** The server is waited for this long where it told the same before, and this long where nothing is known yet, ms. */
+/** Wait for the server where an earlier answer can stand in, ms. */
 const KNOWN_MS = 1_500;
-const UNKNOWN_MS = 6_000;
+/** Wait for the server where nothing can stand in, ms: a thin line needs long, and a dead one must end in words. */
+export const NOTHING_KNOWN_MS = 60_000;
 
 /** Rules and vans as the server has them, or, where it is slow or away, as this page last heard them: no tap waits for a thin line. */
 @Injectable({ providedIn: 'root' })
@@ -35,7 +36,7 @@ export class House {
 
 async function inTime<T>(asked: Observable<T>, known: T | null): Promise<T> {
   try {
-    return await firstValueFrom(asked.pipe(timeout(known === null ? UNKNOWN_MS : KNOWN_MS)));
+    return await firstValueFrom(asked.pipe(timeout(known === null ? NOTHING_KNOWN_MS : KNOWN_MS)));
   } catch (error) {
     if (known === null || !isAway(error)) throw error;
     return known;
