@@ -1,0 +1,109 @@
+import { HttpErrorResponse } from '@angular/common/http';
+import { provideZonelessChangeDetection } from '@angular/core';
+import { type ComponentFixture, TestBed } from '@angular/core/testing';
+import { Router } from '@angular/router';
+import type { BoardCall } from '@voltrek/contracts';
+import { provideState, provideStore, Store } from '@ngrx/store';
+import { OpenJob } from '../shared/job/open-job';
+import { BoardActions, boardFeature } from '../shared/state/board';
+import { kitFeature } from '../shared/state/kit';
+import { sessionFeature } from '../shared/state/session';
+import { deviceFeature } from '../shared/sync/device-state';
+import { BoardPage } from './board-page';
+
+const AWAY = new HttpErrorResponse({ status: 0 });
+
+function callOf(number: number, more: Partial<BoardCall> = {}): BoardCall {
+  return {
+    ...{ id: `call-${number}`, number, title: `Car ${number}`, placeName: 'Yard', said: 'It clicks.' },
+    ...{ modelId: 'car', vehicleId: 'v1', vehicleName: null, ambientC: -4, urgent: false, vanId: null },
+    ...{ technicianId: null, state: 'open', receivedAt: new Date().toISOString(), caller: null, job: null },
+    ...more,
+  } as unknown as BoardCall;
+}
+
+const jobOf = (more: object): BoardCall['job'] =>
+  ({ id: 'job-1', state: 'open', stage: 'measure', vansComing: [], chargeUntil: null, ...more }) as never;
+
+describe('the board', () => {
+  let fixture: ComponentFixture<BoardPage>;
+  let root: HTMLElement;
+  let opener: jasmine.SpyObj<OpenJob>;
+  let went: unknown[];
+
+  async function show(...calls: BoardCall[]): Promise<void> {
+    opener = jasmine.createSpyObj<OpenJob>('opener', ['open']);
+    went = [];
+    const navigate = (to: unknown): Promise<boolean> => Promise.resolve(went.push(to) > 0);
+    TestBed.configureTestingModule({
+      providers: [
+        provideZonelessChangeDetection(),
+        provideStore(),
+        ...[boardFeature, kitFeature, sessionFeature, deviceFeature].map((f) => provideState(f as never)),
+        { provide: Router, useValue: { navigate } },
+        { provide: OpenJob, useValue: opener },
+      ],
+    });
+    fixture = TestBed.createComponent(BoardPage);
+    root = fixture.nativeElement as HTMLElement;
+    TestBed.inject(Store).dispatch(BoardActions.loaded({ calls }));
+    await fixture.whenStable();
+  }
+  const row = (call: BoardCall): HTMLElement =>
+    [...root.querySelectorAll('li')].find((li) => li.textContent.includes(call.title))!;
+  const tap = async (within: HTMLElement): Promise<void> => {
+    within.querySelector('button')!.click();
+    await fixture.whenStable();
+  };
+
+  it('says in a row what the call waits for', async () => {
+    const urgent = callOf(1, { urgent: true });
+    const worked = callOf(2, { job: jobOf({}) });
+    const due = callOf(3, { job: jobOf({ chargeUntil: '2020-01-01T00:00:00Z' }) });
+    const replaced = callOf(4, { state: 'done', job: jobOf({ state: 'closed', verdict: 'replace-now' }) });
+    await show(urgent, worked, due, replaced);
+    expect(row(urgent).textContent).toMatch(/urgent, 0 min/);
+    expect(row(worked).textContent).toContain('at Measure');
+    expect(row(due).textContent).toContain('charge is due: go back');
+    expect(row(replaced).textContent).toContain('Replace now');
+    expect(root.querySelector('header')!.textContent).toMatch(/1 waiting, 2 under way/);
+  });
+
+  it('shows those of one kind', async () => {
+    const [waiting, worked] = [callOf(1), callOf(2, { job: jobOf({}) })];
+    await show(waiting, worked);
+    [...root.querySelectorAll<HTMLElement>('[role=radio]')]
+      .find((key) => key.textContent.trim() === 'under way')!
+      .click();
+    await fixture.whenStable();
+    expect(row(waiting)).toBeUndefined();
+    expect(row(worked)).toBeDefined();
+  });
+
+  it('opens the job of a call, once for two taps', async () => {
+    const [waiting, worked] = [callOf(1), callOf(2, { job: jobOf({}) })];
+    await show(waiting, worked);
+    await tap(row(worked));
+    expect(went).toEqual([['/job', 'job-1']]);
+    opener.open.and.resolveTo('job-2');
+    const button = row(waiting).querySelector('button')!;
+    button.click();
+    button.click();
+    await fixture.whenStable();
+    expect(opener.open).toHaveBeenCalledTimes(1);
+    expect(went.at(-1)).toEqual(['/job', 'job-2']);
+  });
+
+  it('says in the row of the tap why its job did not open, until the next tap', async () => {
+    const [first, second] = [callOf(1), callOf(2)];
+    await show(first, second);
+    opener.open.and.rejectWith(AWAY);
+    await tap(row(second));
+    expect(row(second).querySelector('[role=alert]')!.textContent).toBe('The server does not answer.');
+    expect(row(first).querySelector('[role=alert]')).toBeNull();
+    opener.open.and.returnValue(new Promise(() => undefined));
+    await tap(row(second));
+    expect(row(second).querySelector('[role=alert]')).toBeNull();
+    expect(row(second).textContent).toContain('opening');
+  });
+});
