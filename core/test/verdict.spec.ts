@@ -80,6 +80,14 @@ describe('conclude', () => {
     expect(spent.ledger!.find((l) => l.check === 'conductance')!.bits).toBeGreaterThan(1);
   });
 
+  it('charges a battery whose cells stand apart before another part is blamed, whatever its charge', () => {
+    // By the symptom a joint is the likeliest part.
+    for (const rest of [12.0, 12.2, 12.4, 12.6]) {
+      const { verdict } = verdictOf({ symptom: 'slow-crank', rest, 'specific-gravity': 'one-cell-low' });
+      expect(verdict).withContext(`${rest} V`).toMatch(/^(charge-first|replace)/);
+    }
+  });
+
   it('takes one low cell, and a charger that is full at once, as proof', () => {
     expect(verdictOf({ rest: 10.5, 'specific-gravity': 'one-cell-low', symptom: 'slow-crank' }).verdict).toBe(
       'replace-now',

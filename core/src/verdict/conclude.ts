@@ -375,6 +375,8 @@ function rule(
     if (isBound || worn >= (proof === 'worn' ? REPLACE_SOON_SHARE : WORN_IF_SPENT_SHARE))
       return { ...told('replace-soon', 'proved-worn', REPLACE_CAUSES), share: worn };
   }
+  // A charge evens cells that are only uneven: cells apart after it are bad. No other fault takes the blame before that.
+  if (cells === 'doubtful') return told('charge-first', 'cells-apart', REPLACE_CAUSES);
   // Mended first, the battery is tested again: what is a little low now may be the other fault's.
   if (also && (lead.share >= Math.max(bad, flat) || isPulledDown))
     return told('not-the-battery', 'fault-elsewhere', lead.causes);
@@ -385,8 +387,6 @@ function rule(
     return { ...alone('repaired', 'mended-here', causes), suspect: SUSPECT_OF[causes[0]!], wasMended: true };
   }
 
-  // A charge evens cells that are only uneven: what stands apart after it is bad.
-  if (cells === 'doubtful') return told('charge-first', 'cells-apart', REPLACE_CAUSES);
   const isCharged = mayBeJudged(facts, rules);
   const isSound = showsSound(evidence, facts, rules);
   const startsAlone = evidence.some((e) => e.check === 'try-alone' && e.found === 'started');

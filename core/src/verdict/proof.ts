@@ -79,22 +79,22 @@ function proofIn(
 const CELLS_FAR_APART = 0.1;
 
 /**
- * Whether the cells of a charged battery stand apart, whatever its rest volts say: `bad` where they do by far, `doubtful` where one misread cell
- * may have done it. Null where they do not, or where it is not charged.
+ * Tells whether the cells of a battery stand apart, whatever its rest volts say: `bad` where it is charged and they do by far; `doubtful` where
+ * one misread cell may have done it, or where a charge may still even them. Null where they do not.
  */
 export function cellsApart(
   evidence: readonly DiagnosisEvidence[],
   facts: Case,
   rules: HouseRules,
 ): 'bad' | 'doubtful' | null {
-  const read = evidence.filter(
-    ({ check, found, battery }) =>
-      check === 'specific-gravity' &&
-      found === 'one-cell-low' &&
+  const read = evidence.filter(({ check, found }) => check === 'specific-gravity' && found === 'one-cell-low');
+  if (read.length === 0) return null;
+  const isBad = read.some(
+    ({ battery, cellSpread = 0 }) =>
+      cellSpread >= CELLS_FAR_APART &&
       isJudgeable(battery === undefined ? facts : factsOf(facts, battery), rules),
   );
-  if (read.length === 0) return null;
-  return read.some(({ cellSpread = 0 }) => cellSpread >= CELLS_FAR_APART) ? 'bad' : 'doubtful';
+  return isBad ? 'bad' : 'doubtful';
 }
 
 /** True of a battery that was full a day ago and did not hold what it was given: whatever else is wrong, it is spent. */
