@@ -10,6 +10,7 @@ export default defineConfig({
   reporter: [['list']],
   outputDir: './test-results',
   use: {
+    actionTimeout: 60_000,
     viewport: { width: 1280, height: 800 },
     // Dates and times are told in the browser's locale.
     locale: 'en-GB',
