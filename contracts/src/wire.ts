@@ -199,11 +199,21 @@ export interface Problem {
   readonly title: string;
   readonly status: number;
   readonly detail?: string;
+  /** Names the problem for programs: it stays when the words of `detail` change. */
+  readonly code: string;
+  /** Parameters of the words, in their order. */
+  readonly params?: readonly unknown[];
+  /** Names the request in the log of the server. */
+  readonly requestId?: string;
   /** Present when a job's state refused an event. */
   readonly refusal?: Refusal;
   /** Present when fields are at fault. */
   readonly fields?: readonly { readonly path: string; readonly message: string }[];
 }
+
+/** Returns the type of the problem of a code. `problemType('signIn')` is `urn:voltrek:problem:sign-in`. */
+export const problemType = (code: string): string =>
+  `urn:voltrek:problem:${code.replace(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`)}`;
 
 /** The media type of a problem document. */
 export const PROBLEM_TYPE = 'application/problem+json';

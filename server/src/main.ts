@@ -3,7 +3,8 @@ import { hostname } from 'node:os';
 import { resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
-import { type Problem, PROBLEM_TYPE } from '@voltrek/contracts';
+import { type Problem, PROBLEM_TYPE, problemType } from '@voltrek/contracts';
+import { ANSWERS } from '@voltrek/contracts/words';
 import { pino } from 'pino';
 import { keepBackups } from './backup/keeper.js';
 import { FolderUnfitError } from './db/folder.js';
@@ -98,6 +99,11 @@ function fail(message: string): never {
   process.exit(1);
 }
 
+const STARTING: Problem = {
+  ...{ type: problemType('starting'), title: 'Service Unavailable', status: 503 },
+  ...{ code: 'starting', detail: ANSWERS.starting },
+};
+
 const stillStarting: RequestListener = ({ headers }, response) => {
   // A browser gets a page that tries again; a program is told in its own way.
   if (headers.accept?.includes('text/html')) {
@@ -106,7 +112,7 @@ const stillStarting: RequestListener = ({ headers }, response) => {
     return;
   }
   response.writeHead(503, { 'Content-Type': PROBLEM_TYPE, 'Retry-After': '1' });
-  response.end(JSON.stringify({ type: 'about:blank', title: 'Starting', status: 503 } satisfies Problem));
+  response.end(JSON.stringify(STARTING));
 };
 
 async function listen(server: Server, host: string, port: number): Promise<void> {

@@ -120,7 +120,7 @@ describe('input that nobody foresaw', () => {
     await api.get('/api/crew').set('Host', 'localhost:4820').expect(200);
     await api.get('/api/crew').set('Host', '[::1]:4820').expect(200);
     // A capture acts on an instrument, so nothing that a page of others can embed may start one.
-    await api.get(`/api/instruments/capture?job=${randomUUID()}`).expect(404);
+    await api.get(`/api/instruments/capture?job=${randomUUID()}`).expect(405);
     await api
       .post('/api/instruments/capture')
       .set('Sec-Fetch-Site', 'cross-site')

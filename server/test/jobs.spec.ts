@@ -199,7 +199,7 @@ describe('bad input', () => {
     const torn = await api.post(path).set('Content-Type', 'application/json').send('{"id": ');
     expect(problemOf(torn).status).toBe(400);
     const plain = await api.post(path).set('Content-Type', 'text/plain').send('hello');
-    expect(plain.status).toBe(422);
+    expect(plain.status).toBe(415);
     expect(((await api.get(`/api/jobs/${jobId}`)).body as JobDetail).events.length).toBe(1);
   });
 

@@ -24,7 +24,7 @@ describe('the log of the server', () => {
       throw new Error('one\nline {"level":60}');
     });
     app.get('/api/refused', () => {
-      throw new HttpProblem(409, 'no');
+      throw new HttpProblem(409, 'callDone');
     });
     app.use(problemHandler(pino({ level: 'info' }, kept)));
     await supertest(app).get('/api/refused?q=Amsel').expect(409);

@@ -200,6 +200,6 @@ describe('crew', () => {
     await api.post('/api/crew').send({ name: '', role: 'technician', retired: false }).expect(422);
     await api.post('/api/crew').send({ name: 'X', role: 'king', retired: false }).expect(422);
     await api.put('/api/crew/nobody').send({ name: 'X', role: 'technician', retired: false }).expect(404);
-    await api.delete(`/api/crew/${id}`).expect(404);
+    await api.delete(`/api/crew/${id}`).expect(405);
   });
 });

@@ -48,12 +48,15 @@ export const ANSWERS = {
   noUsualKit: (named: string | number) => `There is no usual kit called ${named}.`,
   addressUnreadable: 'The address has characters in it that cannot be read.',
   requestUnreadable: 'The request cannot be read.',
-  thereIsNo: (what: string | number) => `There is no ${what}.`,
+  thereIsNo: (what: keyof typeof NAMED_THINGS, named: string | undefined) =>
+    `There is no ${NAMED_THINGS[what]} ${named}.`,
   fieldsAtFault: 'Some fields are not right.',
   fileTooLarge: 'The file is too large.',
   sendOneFile: 'Send one file.',
   formCutOff: 'The form is cut off or is none.',
   databaseAway: 'The database does not answer. Try again in a moment; nothing is lost.',
+  refused: 'The job does not allow that now.',
+  starting: 'The server starts. Try again in a moment.',
   wentWrong: 'Something went wrong here. Send it again: what was kept already is not kept twice.',
   foreignHost: 'This server does not answer for that host.',
   foreignPage: 'Only a page of this server may change anything.',
@@ -63,6 +66,10 @@ export const ANSWERS = {
   noAddress: 'That is no address. Write it as 192.168.1.20:5025.',
   notInTheNetworks: (networks: readonly string[]) =>
     `An instrument may only be in these networks: ${networks.join(', ')}.`,
+  methodNotHere: (method: string, allowed: readonly string[]) =>
+    `${method} does nothing at this address. It takes ${allowed.join(', ')}.`,
+  brokenCursor: 'That page is not known. Begin with the first.',
+  sendForm: 'Send a form with the file (multipart/form-data).',
   noSuchCase: 'There is no such case, or what was done to it cannot be.',
   nameAPlace: 'Name a place.',
   noWeatherService: 'No weather service is linked. Type the temperature.',
@@ -107,3 +114,10 @@ export const ANSWERS = {
     'Sign-in is not set up yet. A crew lead sets it up on the machine where Voltrek runs, under Kit, Sign-in.',
   doorStaysShut: 'This server is reached from other machines: sign-in stays required.',
 } as const;
+
+/** Code of an answer: stable, whatever its words. */
+export type Answer = keyof typeof ANSWERS;
+/** Parameters of its words. */
+export type AnswerParams<C extends Answer> = (typeof ANSWERS)[C] extends (...params: infer P) => string
+  ? Readonly<P>
+  : readonly [];

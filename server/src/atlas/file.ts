@@ -1,4 +1,3 @@
-import { ANSWERS } from '@voltrek/contracts/words';
 import { isDeepStrictEqual } from 'node:util';
 import { type ImportReport, parseMachine, type RowFault, ValidationError } from '@voltrek/contracts';
 import { isOtherToHands, type Machine } from '@voltrek/core/machine';
@@ -126,7 +125,7 @@ export async function applyImport(
     if (report.faults.length > 0) throw atFault(report.faults);
     const told = await write(async (tx) => {
       if (report.basis !== basis || (await atlasBasis(tx)) !== basis)
-        throw new HttpProblem(409, ANSWERS.atlasChanged);
+        throw new HttpProblem(409, 'atlasChanged');
       await moveStaged(tx, stage.batch, { kind: 'imported', by, at, note: '' });
       return others.length > 0 ? identifyAgain(tx, others, by) : [];
     });

@@ -1,4 +1,3 @@
-import { ANSWERS } from '@voltrek/contracts/words';
 import sharp from 'sharp';
 import { HttpProblem } from '../http/problem.js';
 
@@ -24,7 +23,7 @@ export interface KeptPhoto {
  */
 export async function photoFrom(upload: Uint8Array): Promise<KeptPhoto> {
   const refuse = (): never => {
-    throw new HttpProblem(415, ANSWERS.notAPhoto);
+    throw new HttpProblem(415, 'notAPhoto');
   };
   try {
     const picture = sharp(upload, { limitInputPixels: PIXELS_MAX, failOn: 'error' });

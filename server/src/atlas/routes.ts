@@ -53,7 +53,8 @@ export function atlasRoutes(database: Database, news: NewsDesk): Router {
     );
   });
   router.post('/', async (request, response) => {
-    response.status(201).json(await addEntry(database, parseEntryChange(request.body)));
+    const added = await addEntry(database, parseEntryChange(request.body));
+    response.status(201).location(`/api/models/${added.machine.id}`).json(added);
   });
   router.get('/:modelId', async (request, response) => {
     const entry = await entryById(db, request.params.modelId);

@@ -1,4 +1,3 @@
-import { ANSWERS } from '@voltrek/contracts/words';
 import { randomUUID } from 'node:crypto';
 import { type AtlasEntry, type EntryChange, parseMachine } from '@voltrek/contracts';
 import { isOtherToHands } from '@voltrek/core/machine';
@@ -34,13 +33,13 @@ async function requireEntry(tx: Tx, id: string): Promise<AtlasEntry> {
 /** A new entry from one technician's finding; the same sent again changes nothing. @throws HttpProblem 404, 409; ValidationError */
 export function addEntry(database: Database, { machine, by, note }: EntryChange): Promise<AtlasEntry> {
   const parsed = parseMachine(machine);
-  if (isTemplate(parsed)) throw new HttpProblem(409, ANSWERS.classEntry);
+  if (isTemplate(parsed)) throw new HttpProblem(409, 'classEntry');
   return changed(database, parsed.id, async (tx) => {
     await requireCrew(tx, by);
     const known = await entryById(tx, parsed.id);
     // Sent again: its answer was lost on the way.
     if (known && changedParts(known.machine, parsed).length === 0) return;
-    if (known) throw new HttpProblem(409, ANSWERS.machineIsThere(parsed.id));
+    if (known) throw new HttpProblem(409, 'machineIsThere', { params: [parsed.id] });
     await writeMachines(tx, [{ machine: parsed, revision: 1 }], 'found-once', {
       kind: 'added',
       by,
@@ -62,13 +61,13 @@ export async function correctEntry(
   { machine, by, note, basedOn }: EntryChange,
 ): Promise<AtlasEntry> {
   const parsed = parseMachine(machine);
-  if (parsed.id !== id) throw new HttpProblem(409, ANSWERS.entryIdStays);
-  if (isTemplate(parsed)) throw new HttpProblem(409, ANSWERS.classEntry);
+  if (parsed.id !== id) throw new HttpProblem(409, 'entryIdStays');
+  if (isTemplate(parsed)) throw new HttpProblem(409, 'classEntry');
   let told: Awaited<ReturnType<typeof identifyAgain>> = [];
   const entry = await changed(database, id, async (tx) => {
     await requireCrew(tx, by);
     const { revision, machine: before } = await requireEntry(tx, id);
-    if (revision !== basedOn) throw new HttpProblem(409, ANSWERS.entryChanged);
+    if (revision !== basedOn) throw new HttpProblem(409, 'entryChanged');
     await writeMachines(tx, [{ machine: parsed, revision: revision + 1 }], 'found-once', {
       kind: 'corrected',
       by,
@@ -88,7 +87,7 @@ export function confirmEntry(database: Database, id: string, by: string, note: s
     await requireCrew(tx, by);
     const { revision, history, confidence } = await requireEntry(tx, id);
     const content = history.find((c) => c.kind !== 'photo' && c.kind !== 'confirmed');
-    if (confidence === 'found-once' && content?.by === by) throw new HttpProblem(409, ANSWERS.secondEyes);
+    if (confidence === 'found-once' && content?.by === by) throw new HttpProblem(409, 'secondEyes');
     const next = confidence === 'found-once' ? 'confirmed' : confidence;
     await noteChange(tx, id, next, revision + 1, { kind: 'confirmed', by, at: new Date(), note });
   });

@@ -1,4 +1,3 @@
-import { ANSWERS } from '@voltrek/contracts/words';
 import { parseBackupWanted } from '@voltrek/contracts';
 import { Router } from 'express';
 import { requireCrew } from '../crew/repository.js';
@@ -18,7 +17,7 @@ export function backupRoutes({ db }: Database, keeper: BackupKeeper): Router {
     try {
       await keeper.make('by-hand');
     } catch (error) {
-      throw new HttpProblem(507, ANSWERS.noBackup(error instanceof Error ? error.message : ''));
+      throw new HttpProblem(507, 'noBackup', { params: [error instanceof Error ? error.message : ''] });
     }
     response.status(201).json(await keeper.state());
   });

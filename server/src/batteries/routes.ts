@@ -1,4 +1,3 @@
-import { ANSWERS } from '@voltrek/contracts/words';
 import { randomUUID } from 'node:crypto';
 import { type NewBatteryMove, parseBatteryMove, parseNewBattery, UUID_PATTERN } from '@voltrek/contracts';
 import { Router } from 'express';
@@ -38,7 +37,8 @@ export function batteryRoutes(database: Database): Router {
       } as const;
       await addBattery(tx, id, rating, dateMark, first);
     });
-    response.status(201).json(await batteryRecord(database, id));
+    response.status(201).location(`/api/batteries/${id}`);
+    response.json(await batteryRecord(database, id));
   });
 
   router.get('/:batteryId', async (request, response) => {
@@ -62,8 +62,8 @@ async function moveByHand(tx: Tx, batteryId: string, move: NewBatteryMove): Prom
   await requireCrew(tx, by);
   const battery = await batteryById(tx, batteryId);
   if (!battery) throw notFound('battery', batteryId);
-  if (battery.state === 'scrapped') throw new HttpProblem(409, ANSWERS.batteryScrapped);
-  if (kind === 'charged' && battery.state === 'fitted') throw new HttpProblem(409, ANSWERS.batteryFitted);
+  if (battery.state === 'scrapped') throw new HttpProblem(409, 'batteryScrapped');
+  if (kind === 'charged' && battery.state === 'fitted') throw new HttpProblem(409, 'batteryFitted');
   if (kind === 'fitted') await requireFreePlace(tx, vehicleId!, place!);
   if (kind === 'to-van') await requireVan(tx, vanId!);
   await moveBattery(tx, batteryId, { kind, by, vehicleId, place, vanId, note, at: new Date() });
@@ -73,7 +73,7 @@ async function requireFreePlace(tx: Tx, vehicleId: string, place: number): Promi
   const vehicle = await vehicleById(tx, vehicleId);
   if (!vehicle) throw notFound('vehicle', vehicleId);
   const machine = await modelById(tx, vehicle.modelId);
-  if (machine && place >= machine.batteries.length) throw new HttpProblem(409, ANSWERS.noSuchPlace);
+  if (machine && place >= machine.batteries.length) throw new HttpProblem(409, 'noSuchPlace');
   if ((await batteriesIn(tx, vehicleId)).some((b) => b.place === place))
-    throw new HttpProblem(409, ANSWERS.placeTaken);
+    throw new HttpProblem(409, 'placeTaken');
 }

@@ -1,4 +1,3 @@
-import { ANSWERS } from '@voltrek/contracts/words';
 import { type NewCallChange, parseCallChange, parseNewCall } from '@voltrek/contracts';
 import { Router } from 'express';
 import { modelById } from '../atlas/repository.js';
@@ -59,9 +58,9 @@ async function judge(
   if (vanId) await requireVan(tx, vanId);
   if (technicianId) await requireCrew(tx, technicianId);
   const hasJob = (await jobOfCall(tx, callId)) !== null;
-  if (call.state === 'done') throw new HttpProblem(409, ANSWERS.callDone);
+  if (call.state === 'done') throw new HttpProblem(409, 'callDone');
   if (kind === 'reopened' ? call.state !== 'called-off' : call.state === 'called-off')
-    throw new HttpProblem(409, kind === 'reopened' ? ANSWERS.callNotCalledOff : ANSWERS.callCalledOff);
-  if (kind === 'called-off' && hasJob) throw new HttpProblem(409, ANSWERS.jobOpenClose);
-  if (kind === 'given-back' && hasJob) throw new HttpProblem(409, ANSWERS.jobOpenPassOn);
+    throw new HttpProblem(409, kind === 'reopened' ? 'callNotCalledOff' : 'callCalledOff');
+  if (kind === 'called-off' && hasJob) throw new HttpProblem(409, 'jobOpenClose');
+  if (kind === 'given-back' && hasJob) throw new HttpProblem(409, 'jobOpenPassOn');
 }

@@ -1,4 +1,3 @@
-import { ANSWERS } from '@voltrek/contracts/words';
 import type { CrewMember } from '@voltrek/contracts';
 import { asc, eq } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
@@ -23,7 +22,7 @@ export async function requireLead(db: Db | Tx, id: string): Promise<void> {
     .from(crew)
     .where(eq(crew.id, id));
   if (!row) throw notFound('crewMember', id);
-  if (row.role !== 'crew-lead' || row.retiredAt) throw new HttpProblem(403, ANSWERS.notYourRole);
+  if (row.role !== 'crew-lead' || row.retiredAt) throw new HttpProblem(403, 'notYourRole');
 }
 
 /** @throws HttpProblem 404 for somebody nobody knows */

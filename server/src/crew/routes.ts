@@ -1,4 +1,3 @@
-import { ANSWERS } from '@voltrek/contracts/words';
 import { randomUUID } from 'node:crypto';
 import { parseCrewEntry } from '@voltrek/contracts';
 import { and, eq, isNull, ne } from 'drizzle-orm';
@@ -49,5 +48,5 @@ async function requireAnother(tx: Tx, crewId: string): Promise<void> {
     .from(crew)
     .where(and(ne(crew.id, crewId), isNull(crew.retiredAt)))
     .limit(1);
-  if (others.length === 0) throw new HttpProblem(409, ANSWERS.lastOfCrew);
+  if (others.length === 0) throw new HttpProblem(409, 'lastOfCrew');
 }

@@ -1,4 +1,3 @@
-import { ANSWERS } from '@voltrek/contracts/words';
 import { type Exam, parseConfirmation, parseNewExam, UUID_PATTERN } from '@voltrek/contracts';
 import { EXAM_MINUTES, type ExamMarks, markExam } from '@voltrek/core/practice';
 import { MINUTE_MS } from '@voltrek/core/quantities';
@@ -46,7 +45,10 @@ export function examRoutes({ db, write }: Database): Router {
       const [kept] = await tx.insert(exams).values(values).returning();
       return { row: kept!, isNew: true };
     });
-    response.status(isNew ? 201 : 200).json(told(row));
+    response
+      .status(isNew ? 201 : 200)
+      .location(`/api/exams/${row.id}`)
+      .json(told(row));
   });
 
   router.post('/:examId/signature', async (request, response) => {
@@ -58,7 +60,7 @@ export function examRoutes({ db, write }: Database): Router {
         ? await tx.select().from(exams).where(eq(exams.id, examId))
         : [];
       if (!known) throw notFound('exam', examId);
-      if (known.crewId === by) throw new HttpProblem(409, ANSWERS.ownExam);
+      if (known.crewId === by) throw new HttpProblem(409, 'ownExam');
       if (known.signedBy !== null) return known;
       const signed = { signedBy: by, signedAt: new Date() };
       const [kept] = await tx.update(exams).set(signed).where(eq(exams.id, examId)).returning();
@@ -81,8 +83,11 @@ function markedOf(number: number, runs: Parameters<typeof markExam>[1]): ExamMar
     return markExam(number, runs);
   } catch (error) {
     // What a world cannot do is told by whatever it fell over: nothing of it was kept.
-    const why = error instanceof RangeError ? error.message : ANSWERS.runNotReplayed;
-    throw new HttpProblem(422, why);
+    throw new HttpProblem(
+      422,
+      'runNotReplayed',
+      error instanceof RangeError ? { detail: error.message } : {},
+    );
   }
 }
 

@@ -1,4 +1,3 @@
-import { ANSWERS } from '@voltrek/contracts/words';
 import type { RowFault, ValidationError } from '@voltrek/contracts';
 import { HttpProblem } from '../http/problem.js';
 
@@ -32,6 +31,6 @@ export function rowFaults(error: ValidationError, lineOf: FoundRow['lineOf']): R
 
 /** Nothing of a file is taken while a row of it is at fault. */
 export const atFault = (faults: readonly RowFault[]): HttpProblem =>
-  new HttpProblem(422, ANSWERS.rowsAtFault, {
+  new HttpProblem(422, 'rowsAtFault', {
     fields: faults.map(({ line, path, message }) => ({ path: `line ${line} ${path}`.trim(), message })),
   });

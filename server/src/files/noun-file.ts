@@ -1,4 +1,4 @@
-import { ANSWERS, LISTS, ROW_FAULTS } from '@voltrek/contracts/words';
+import { LISTS, ROW_FAULTS } from '@voltrek/contracts/words';
 import { createHash } from 'node:crypto';
 import { isDeepStrictEqual } from 'node:util';
 import { type FileNoun, type ImportReport, type RowFault, ValidationError } from '@voltrek/contracts';
@@ -308,7 +308,7 @@ export async function importNoun(
   }
 }
 
-const changedSince = (): HttpProblem => new HttpProblem(409, ANSWERS.previewIsOld);
+const changedSince = (): HttpProblem => new HttpProblem(409, 'previewIsOld');
 
 /** The database keeps two of one id apart, whatever table they are in (SQLSTATE class 23), and tells which id it was. */
 function doesNotBelong(error: unknown, writes: readonly ChangedRow[]): unknown {

@@ -1,4 +1,3 @@
-import { ANSWERS } from '@voltrek/contracts/words';
 import { HttpProblem } from '../http/problem.js';
 
 /** Text that is read on at once, in characters: some hundred rows of a file. */
@@ -15,7 +14,7 @@ export async function* piecesOf(bytes: AsyncIterable<Uint8Array>): AsyncGenerato
       text = '\0';
     }
     if (!text.includes('\0')) return text;
-    throw new HttpProblem(415, ANSWERS.notUtf8);
+    throw new HttpProblem(415, 'notUtf8');
   };
   for await (const part of bytes) yield decoded(part);
   yield decoded();

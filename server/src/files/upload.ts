@@ -1,4 +1,3 @@
-import { ANSWERS } from '@voltrek/contracts/words';
 import { createReadStream } from 'node:fs';
 import { rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
@@ -22,7 +21,7 @@ export const importUpload = () =>
 
 /** Does something with the text of the file that was sent. @throws HttpProblem 400 when none was sent */
 export async function withSentText<T>(request: Request, use: (text: TextWindow) => Promise<T>): Promise<T> {
-  if (!request.file) throw new HttpProblem(400, ANSWERS.noFile);
+  if (!request.file) throw new HttpProblem(400, 'noFile');
   const { path } = request.file;
   try {
     return await use(new TextWindow(piecesOf(createReadStream(path) as AsyncIterable<Buffer>)));
@@ -33,7 +32,7 @@ export async function withSentText<T>(request: Request, use: (text: TextWindow) 
 
 /** The bytes of the file. @throws HttpProblem 400 when none was sent */
 export function sentFile(request: Request): Uint8Array {
-  if (!request.file) throw new HttpProblem(400, ANSWERS.noFile);
+  if (!request.file) throw new HttpProblem(400, 'noFile');
   return request.file.buffer;
 }
 
@@ -52,13 +51,13 @@ export function bodyId(request: Request): string {
 export function formPhotoId(request: Request): string | undefined {
   const id = formField(request, 'id');
   if (id === undefined) return undefined;
-  if (typeof id !== 'string' || !UUID_PATTERN.test(id)) throw new HttpProblem(422, ANSWERS.photoIdUuid);
+  if (typeof id !== 'string' || !UUID_PATTERN.test(id)) throw new HttpProblem(422, 'photoIdUuid');
   return id;
 }
 
 /** The preview that was agreed to. @throws HttpProblem 422 when none is named */
 export function formBasis(request: Request): number {
   const basis = Number(formField(request, 'basis') ?? NaN);
-  if (!Number.isInteger(basis)) throw new HttpProblem(422, ANSWERS.whichPreview);
+  if (!Number.isInteger(basis)) throw new HttpProblem(422, 'whichPreview');
   return basis;
 }

@@ -1,4 +1,3 @@
-import { ANSWERS } from '@voltrek/contracts/words';
 import { parseSetUp } from '@voltrek/contracts';
 import { underWord } from '@voltrek/core/quantities';
 import { USUAL_KIT } from '@voltrek/core/sources';
@@ -19,14 +18,14 @@ export function houseRoutes({ db, write }: Database): Router {
   router.post('/', async (request, response) => {
     const { crew: people, vans: fleet, atlas } = parseSetUp(request.body);
     await write(async (tx) => {
-      if (await hasCrew(tx)) throw new HttpProblem(409, ANSWERS.alreadySetUp);
+      if (await hasCrew(tx)) throw new HttpProblem(409, 'alreadySetUp');
       await tx.insert(crew).values(people.map((member, i) => ({ id: `crew-${i + 1}`, ...member })));
       for (const [i, { name, kit }] of fleet.entries()) {
         const vanId = `van-${i + 1}`;
         await tx.insert(vans).values({ id: vanId, name });
         for (const named of kit) {
           const entry = underWord(USUAL_KIT, named);
-          if (!entry) throw new HttpProblem(422, ANSWERS.noUsualKit(named));
+          if (!entry) throw new HttpProblem(422, 'noUsualKit', { params: [named] });
           await addKitItem(tx, vanId, entry, `${named}-${i + 1}`);
         }
       }

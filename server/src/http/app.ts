@@ -7,7 +7,6 @@ import { type Options, pinoHttp } from 'pino-http';
 import swaggerUi, { type SwaggerUiOptions } from 'swagger-ui-express';
 import { atlasRoutes } from '../atlas/routes.js';
 import { parseJobsWanted } from '@voltrek/contracts';
-import { ANSWERS } from '@voltrek/contracts/words';
 import { MINUTE_MS } from '@voltrek/core/quantities';
 import type { BackupKeeper } from '../backup/keeper.js';
 import { backupRoutes } from '../backup/routes.js';
@@ -30,11 +29,12 @@ import { signInRoutes } from '../sign-in/routes.js';
 import { vanRoutes } from '../vans/routes.js';
 import { vehicleRoutes } from '../vehicles/routes.js';
 import { metricsOf } from './metrics.js';
+import { fittingRequest } from './fitting-request.js';
 import type { NewsDesk } from './news.js';
 import { plainInput } from './plain-input.js';
 import { HEAVY_PER_MINUTE, pace, REQUESTS_PER_MINUTE, SIGN_INS_PER_MINUTE } from './pace.js';
 import { openApi, writtenCaseSchema } from './openapi.js';
-import { HttpProblem, notFound, problemHandler } from './problem.js';
+import { HttpProblem, nameRequest, notFound, problemHandler } from './problem.js';
 import { isLocal, type Reach } from './reach.js';
 import { sameSite } from './same-site.js';
 import { guardHeaders, serveWeb } from './web.js';
@@ -113,6 +113,7 @@ export function createApp(parts: AppParts): Express {
   app.disable('x-powered-by');
   // Who asks, and whether by TLS, is told by a proxy on this machine; of another's word nothing is believed.
   app.set('trust proxy', 'loopback');
+  app.use(nameRequest);
   // What fails is logged where it is answered.
   if (log.isLevelEnabled('debug')) app.use(pinoHttp({ logger: log, useLevel: 'debug', ...LOGGED }));
   app.use(guardHeaders());
@@ -128,13 +129,14 @@ export function createApp(parts: AppParts): Express {
   app.use(cookieParser());
   const door = doorOf(database);
   app.use('/api', guardDoor(database, door, reach));
+  app.use('/api', fittingRequest);
 
   // First of all: every tap comes here.
   app.use('/api/jobs', jobRoutes(database, news));
   app.get('/metrics', async (request, response, next) => {
     await reach.noteRequest(request);
     const isOpen = !(await door.isShut()) && !(await reach.isPublic());
-    if (!isOpen && !isLocal(request)) throw new HttpProblem(401, ANSWERS.signIn);
+    if (!isOpen && !isLocal(request)) throw new HttpProblem(401, 'signIn');
     await metrics.tell(request, response, next);
   });
   app.get('/api/health', async (_request, response) => {

@@ -1,9 +1,10 @@
 import { readFileSync } from 'node:fs';
-import { KIT_KINDS, kitEntrySchema, PROBLEM_TYPE } from '@voltrek/contracts';
+import { KIT_KINDS, kitEntrySchema, PROBLEM_TYPE, problemType } from '@voltrek/contracts';
+import { ANSWERS, REFUSAL_WORDS } from '@voltrek/contracts/words';
 import { BODIES, EVENT_DATA } from '@voltrek/contracts/api';
 import { WRITTEN_CASE_FILE } from '@voltrek/contracts/written-case';
 import { convertSchema } from '@sodaru/yup-to-json-schema';
-import { type Route, ROUTES } from './routes-of-all.js';
+import { FORMS, type Route, ROUTES } from './routes-of-all.js';
 
 const FILE = new URL('../../../openapi/answers.json', import.meta.url);
 
@@ -31,15 +32,6 @@ const OTHER_TYPES: Readonly<Record<string, string>> = {
 };
 /** Routes that take a piece of kit, each kind by its own fields. */
 const TAKES_KIT: readonly string[] = ['POST /api/vans/:vanId/items', 'PUT /api/vans/items/:itemId'];
-/** Routes that take a file with some fields, and the name that the file has there. */
-const FORMS: Readonly<Record<string, { readonly file: string; readonly fields: readonly string[] }>> = {
-  'POST /api/models/preview': { file: 'file', fields: [] },
-  'POST /api/models/import': { file: 'file', fields: ['by', 'basis'] },
-  'POST /api/files/:noun/preview': { file: 'file', fields: [] },
-  'POST /api/files/:noun/import': { file: 'file', fields: ['by', 'basis'] },
-  'POST /api/models/:modelId/photos': { file: 'photo', fields: ['by', 'id'] },
-};
-
 /** The JSON Schema of the file of a written case. */
 export const writtenCaseSchema = (): object => ({
   $schema: 'https://json-schema.org/draft/2020-12/schema',
@@ -79,14 +71,26 @@ export function openApi(): object {
         ),
         Problem: {
           type: 'object',
-          required: ['type', 'title', 'status'],
+          description: 'A problem document (RFC 9457). Its code stays when the words of its detail change.',
+          required: ['type', 'title', 'status', 'code'],
           properties: {
-            type: { type: 'string' },
-            title: { type: 'string' },
-            status: { type: 'integer' },
-            detail: { type: 'string' },
-            refusal: { type: 'string' },
-            fields: { type: 'array', items: { type: 'object', required: ['path', 'message'] } },
+            type: { type: 'string', format: 'uri', examples: [problemType('signIn')] },
+            title: { type: 'string', description: 'The words of the status' },
+            status: { type: 'integer', minimum: 400, maximum: 599 },
+            detail: { type: 'string', description: 'For people' },
+            code: { enum: Object.keys(ANSWERS) },
+            params: { type: 'array', description: 'Parameters of the words, in their order' },
+            requestId: { type: 'string', format: 'uuid', description: 'Names the request in the log' },
+            refusal: { enum: Object.keys(REFUSAL_WORDS), description: 'Why the job did not take an event' },
+            fields: {
+              type: 'array',
+              description: 'The fields at fault',
+              items: {
+                type: 'object',
+                required: ['path', 'message'],
+                properties: { path: { type: 'string' }, message: { type: 'string' } },
+              },
+            },
           },
         },
       },

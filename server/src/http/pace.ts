@@ -1,4 +1,3 @@
-import { ANSWERS } from '@voltrek/contracts/words';
 import type { RequestHandler } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import { HttpProblem, sendProblem } from './problem.js';
@@ -24,6 +23,6 @@ export const pace = (perMinute: number): RequestHandler =>
     standardHeaders: 'draft-7',
     legacyHeaders: false,
     handler: (_request, response) => {
-      sendProblem(response, new HttpProblem(429, ANSWERS.tooMany));
+      sendProblem(response, new HttpProblem(429, 'tooMany'));
     },
   });

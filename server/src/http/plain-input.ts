@@ -1,4 +1,3 @@
-import { ANSWERS } from '@voltrek/contracts/words';
 import type { RequestHandler } from 'express';
 import { HttpProblem } from './problem.js';
 
@@ -13,9 +12,9 @@ const RESERVED_KEYS: readonly string[] = ['__proto__', 'prototype', 'constructor
  */
 export const plainInput: RequestHandler = (request, _response, next) => {
   const address = decoded(request.originalUrl);
-  if (address === null || isBroken(address)) throw new HttpProblem(400, ANSWERS.addressUnreadable);
+  if (address === null || isBroken(address)) throw new HttpProblem(400, 'addressUnreadable');
   const fault = faultOf(request.body);
-  if (fault) throw new HttpProblem(400, ANSWERS.requestUnreadable, { fields: [fault] });
+  if (fault) throw new HttpProblem(400, 'requestUnreadable', { fields: [fault] });
   next();
 };
 

@@ -131,6 +131,23 @@ const PATTERNS = ROUTES.map((route) => ({
   named: route.path.split('/').filter((part) => !part.startsWith(':')).length,
 })).sort((a, b) => b.named - a.named);
 
+/** Routes that take a file as a form, with its name and its fields; every other body is JSON. */
+export const FORMS: Readonly<Record<string, { readonly file: string; readonly fields: readonly string[] }>> =
+  {
+    'POST /api/models/preview': { file: 'file', fields: [] },
+    'POST /api/models/import': { file: 'file', fields: ['by', 'basis'] },
+    'POST /api/files/:noun/preview': { file: 'file', fields: [] },
+    'POST /api/files/:noun/import': { file: 'file', fields: ['by', 'basis'] },
+    'POST /api/models/:modelId/photos': { file: 'photo', fields: ['by', 'id'] },
+  };
+
+/** Returns the methods that an address takes, HEAD among them where it is read. Empty for an address that there is not. */
+export function methodsAt(path: string): string[] {
+  const methods = new Set<string>();
+  for (const { route, pattern } of PATTERNS) if (pattern.test(path)) methods.add(route.method);
+  return [...methods].flatMap((method) => (method === 'GET' ? ['GET', 'HEAD'] : [method]));
+}
+
 /** The route that a request asks for; null for an address that there is not. */
 export function routeOf(method: string, path: string): Route | null {
   const asked = method === 'HEAD' ? 'GET' : method;

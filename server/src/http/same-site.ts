@@ -1,4 +1,3 @@
-import { ANSWERS } from '@voltrek/contracts/words';
 import type { RequestHandler } from 'express';
 import { HttpProblem } from './problem.js';
 
@@ -20,13 +19,13 @@ export const isLoopback = (address: string): boolean =>
 export function sameSite(hosts: readonly string[]): RequestHandler {
   return (request, _response, next) => {
     const { host, origin } = request.headers;
-    if (host === undefined || !hosts.includes(nameOf(host))) throw new HttpProblem(421, ANSWERS.foreignHost);
+    if (host === undefined || !hosts.includes(nameOf(host))) throw new HttpProblem(421, 'foreignHost');
     if (!READS.includes(request.method)) {
       const site = request.headers['sec-fetch-site'];
       const isForeign =
         (site !== undefined && !OWN_SITES.includes(site)) ||
         (origin !== undefined && !isOrigin(origin, host));
-      if (isForeign) throw new HttpProblem(403, ANSWERS.foreignPage);
+      if (isForeign) throw new HttpProblem(403, 'foreignPage');
     }
     next();
   };

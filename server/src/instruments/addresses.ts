@@ -1,5 +1,4 @@
 import { BlockList, isIP } from 'node:net';
-import { ANSWERS } from '@voltrek/contracts/words';
 import { type Instrument, type InstrumentAddresses, INSTRUMENTS } from '@voltrek/contracts';
 import { eq, inArray } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
@@ -66,8 +65,9 @@ export async function openAddressBook(db: Db, bench: Bench, sources: AddressSour
     fixed[instrument] ?? set.get(instrument) ?? standIns[instrument] ?? null;
   const allowed = (text: string): Address => {
     const address = addressIn(text);
-    if (!address) throw new HttpProblem(422, ANSWERS.noAddress);
-    if (!networks.has(address.host)) throw new HttpProblem(422, ANSWERS.notInTheNetworks(networks.named));
+    if (!address) throw new HttpProblem(422, 'noAddress');
+    if (!networks.has(address.host))
+      throw new HttpProblem(422, 'notInTheNetworks', { params: [networks.named] });
     return address;
   };
 
@@ -98,7 +98,7 @@ export async function openAddressBook(db: Db, bench: Bench, sources: AddressSour
       })),
     }),
     set: async (tx, instrument, text) => {
-      if (fixed[instrument]) throw new HttpProblem(409, ANSWERS.addressOfTheServer);
+      if (fixed[instrument]) throw new HttpProblem(409, 'addressOfTheServer');
       const key = keyOf(instrument);
       const address = text === null ? null : allowed(text);
       const value = written(address);

@@ -1,4 +1,3 @@
-import { ANSWERS } from '@voltrek/contracts/words';
 import {
   type CaptureEnd,
   type CaptureLine,
@@ -49,7 +48,7 @@ function requireCase({ code, actions, probes, around }: CaseReading): void {
   } catch (error) {
     if (!(error instanceof RangeError || error instanceof TypeError)) throw error;
   }
-  throw new HttpProblem(422, ANSWERS.noSuchCase);
+  throw new HttpProblem(422, 'noSuchCase');
 }
 
 export function instrumentRoutes(
@@ -76,7 +75,7 @@ export function instrumentRoutes(
     const { address, by } = parseAddressChange(request.body);
     const instrument = INSTRUMENTS.find((one) => one === request.params.instrument);
     if (!instrument) throw notFound('instrument', request.params.instrument);
-    if (bench.isBusy()) throw new HttpProblem(409, ANSWERS.aCaptureIsUnderWay);
+    if (bench.isBusy()) throw new HttpProblem(409, 'aCaptureIsUnderWay');
     const link = await database.write(async (tx) => {
       await requireLead(tx, by);
       return addresses.set(tx, instrument, address);
@@ -94,13 +93,13 @@ export function instrumentRoutes(
   router.post('/readings', async (request, response) => {
     const reading = CASE_READING.validateSync(request.body, { abortEarly: false }) as CaseReading;
     requireCase(reading);
-    if (bench.isBusy()) throw new HttpProblem(409, ANSWERS.aCaptureIsUnderWay);
+    if (bench.isBusy()) throw new HttpProblem(409, 'aCaptureIsUnderWay');
     place?.onCase(reading);
     try {
       response.json(await bench.read(reading.probes ? 'meter' : 'clamp'));
     } catch (error) {
       if (!(error instanceof LinkError)) throw error;
-      throw new HttpProblem(503, ANSWERS.theInstrumentDoesNotAnswer);
+      throw new HttpProblem(503, 'theInstrumentDoesNotAnswer');
     }
   });
 
@@ -141,8 +140,8 @@ export function instrumentRoutes(
   router.get('/weather', async (request, response) => {
     const named = request.query.place;
     if (typeof named !== 'string' || !named.trim() || named.length > 120)
-      throw new HttpProblem(422, ANSWERS.nameAPlace);
-    if (!weatherUrl) throw new HttpProblem(404, ANSWERS.noWeatherService);
+      throw new HttpProblem(422, 'nameAPlace');
+    if (!weatherUrl) throw new HttpProblem(404, 'noWeatherService');
     response.json(await weatherAt(weatherUrl, named));
   });
 

@@ -1,4 +1,3 @@
-import { ANSWERS } from '@voltrek/contracts/words';
 import { WEATHER, type Weather } from '@voltrek/contracts';
 import { HttpProblem } from '../http/problem.js';
 
@@ -13,6 +12,6 @@ export async function weatherAt(baseUrl: string, place: string): Promise<Weather
     if (!response.ok) throw new Error(`status ${response.status}`);
     return (await WEATHER.validate(await response.json(), { stripUnknown: true })) as Weather;
   } catch {
-    throw new HttpProblem(502, ANSWERS.weatherSilent);
+    throw new HttpProblem(502, 'weatherSilent');
   }
 }

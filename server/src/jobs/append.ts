@@ -1,7 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { isDeepStrictEqual } from 'node:util';
 import type { EventTaken } from '@voltrek/contracts/api';
-import { ANSWERS } from '@voltrek/contracts/words';
 import type { BatteryRating } from '@voltrek/core/battery';
 import { anyClampOn } from '@voltrek/core/hookup';
 import { applyEvent, type Job, type JobEvent, lastUndoable, momentAfter, refusalOf } from '@voltrek/core/job';
@@ -93,9 +92,9 @@ export async function appendAll(tx: Tx, read: ReadForEvents, reports: readonly R
 async function standsAlready(tx: Tx, reported: JobEvent): Promise<Omit<EventTaken, 'now'>> {
   const { id, jobId } = reported;
   const event = (await eventById(tx, id))!;
-  if (event.jobId !== jobId) throw new HttpProblem(409, ANSWERS.eventIdTaken);
+  if (event.jobId !== jobId) throw new HttpProblem(409, 'eventIdTaken');
   const differing = differences(event, reported);
-  if (differing.length > 0) throw new HttpProblem(409, ANSWERS.eventDiffers(differing.join(', ')));
+  if (differing.length > 0) throw new HttpProblem(409, 'eventDiffers', { params: [differing.join(', ')] });
   return { event, revision: (await keptJob(tx, jobId))?.job.revision ?? 0, isNew: false };
 }
 
@@ -128,7 +127,7 @@ async function judgeReport(
   const { standing, named } = known ? { standing: known, named: reported } : await opening(tx, reported);
   const before = known && (known.job ?? (await keptJob(tx, reported.jobId))?.job ?? null);
   if (!isAlone && (!before?.supervisedBy || reported.type === 'job.supervised'))
-    throw new HttpProblem(403, ANSWERS.notSupervised);
+    throw new HttpProblem(403, 'notSupervised');
   const heardAt = new Date(now.getTime() - heldMs).toISOString();
   const { sentBy: _toldByDevice, ...told } = named;
   const event = { ...told, heardAt: notBefore(before, heardAt), ...(sentBy && { sentBy }) } as JobEvent;
@@ -186,7 +185,7 @@ export async function identifyAgain(
     const { standing } = (await standingsFor(tx, read, [reported]))[0]!;
     const job = standing && (standing.job ?? (await keptJob(tx, jobId))?.job ?? null);
     if (!standing || !job) continue;
-    if (anyClampOn(job.hookup)) throw new HttpProblem(409, ANSWERS.clampsOnMachine(callNumber));
+    if (anyClampOn(job.hookup)) throw new HttpProblem(409, 'clampsOnMachine', { params: [callNumber] });
     const at = notBefore(job, new Date().toISOString());
     const judged = await judge(tx, { ...standing, job }, { ...reported, at, heardAt: at });
     await write(tx, read, [judged]);

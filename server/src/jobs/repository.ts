@@ -16,6 +16,7 @@ import type { Machine } from '@voltrek/core/machine';
 import { and, asc, count, eq, gt, gte, ilike, inArray, lt, lte, or, type SQL, sql } from 'drizzle-orm';
 import { union } from 'drizzle-orm/pg-core';
 import type { Db, Tx } from '../db/database.js';
+import { HttpProblem } from '../http/problem.js';
 import { jobEvents, jobs, vehicles } from '../db/schema.js';
 import { rowVersion } from '../db/last-read.js';
 import { insertInto, orOver } from '../db/many-rows.js';
@@ -252,11 +253,11 @@ function ofPlate(db: Db, typed: string): SQL | undefined {
   return sql`${jobs.vehicleId} = any(array(${owned}))`;
 }
 
-/** Rows behind the last of a page. */
+/** Rows behind the last of a page. @throws HttpProblem 400 for a cursor that no page told */
 function behind(cursor: string): SQL | undefined {
   const [at = '', id = ''] = cursor.split('_');
   const moment = new Date(at);
-  if (Number.isNaN(moment.getTime()) || !UUID_PATTERN.test(id)) return sql`false`;
+  if (Number.isNaN(moment.getTime()) || !UUID_PATTERN.test(id)) throw new HttpProblem(400, 'brokenCursor');
   return and(lte(jobs.closedAt, moment), or(lt(jobs.closedAt, moment), gt(jobs.id, id)));
 }
 

@@ -1,4 +1,3 @@
-import { ANSWERS } from '@voltrek/contracts/words';
 import { mayDo, parseStoredEvent, UUID_PATTERN } from '@voltrek/contracts';
 import { VERDICTS } from '@voltrek/core/verdict';
 import { Router } from 'express';
@@ -24,7 +23,7 @@ export function jobRoutes(database: Database, news: NewsDesk): Router {
   router.get('/', async (request, response) => {
     const verdict = textOf(request.query.verdict);
     if (verdict && !(VERDICTS as readonly string[]).includes(verdict)) {
-      throw new HttpProblem(422, ANSWERS.noSuchVerdict(verdict));
+      throw new HttpProblem(422, 'noSuchVerdict', { params: [verdict] });
     }
     response.json(
       await readLog(database.db, {
@@ -51,17 +50,18 @@ export function jobRoutes(database: Database, news: NewsDesk): Router {
       response.status(204).end();
       return;
     }
-    if (event.jobId !== request.params.jobId) throw new HttpProblem(422, ANSWERS.eventOfAnotherJob);
+    if (event.jobId !== request.params.jobId) throw new HttpProblem(422, 'eventOfAnotherJob');
     const speaker = requireSpeaker(request, event.by);
     const isAlone = speaker === null || mayDo(speaker.role, 'work');
     const heldMs = heldMsOf(request.get('voltrek-held-ms'));
     const sentBy = speaker && !speaker.holds ? (holderOf(request)?.crewId ?? null) : null;
     // To answer for somebody is said in person.
-    if (sentBy && event.type === 'job.supervised') throw new HttpProblem(403, ANSWERS.handedOver);
+    if (sentBy && event.type === 'job.supervised') throw new HttpProblem(403, 'handedOver');
     const acknowledged = await accept({ event, heldMs, sentBy, isAlone });
     // Nobody asks for it twice: it needs no mark of what it holds.
     response
       .status(acknowledged.isNew ? 201 : 200)
+      .location(`/api/jobs/${event.jobId}`)
       .type('json')
       .end(JSON.stringify(acknowledged));
   });
@@ -74,19 +74,19 @@ const HELD_MOST_MS = 31 * DAY_MS;
 
 function heldMsOf(text: string | undefined): number {
   if (text === undefined) return 0;
-  if (!/^\d{1,10}$/.test(text) || Number(text) > HELD_MOST_MS) throw new HttpProblem(422, ANSWERS.heldMs);
+  if (!/^\d{1,10}$/.test(text) || Number(text) > HELD_MOST_MS) throw new HttpProblem(422, 'heldMs');
   return Number(text);
 }
 
 function textOf(value: unknown): string | null {
   if (value === undefined || value === '') return null;
-  if (typeof value !== 'string' || value.length > 200) throw new HttpProblem(422, ANSWERS.searchText);
+  if (typeof value !== 'string' || value.length > 200) throw new HttpProblem(422, 'searchText');
   return value;
 }
 
 function wholeOf(name: string, value: unknown, otherwise: number, max: number): number {
   if (value === undefined) return otherwise;
   const number = typeof value === 'string' && /^\d+$/.test(value) ? Number(value) : NaN;
-  if (!(number <= max)) throw new HttpProblem(422, ANSWERS.wholeNumber(name, max));
+  if (!(number <= max)) throw new HttpProblem(422, 'wholeNumber', { params: [name, max] });
   return number;
 }

@@ -1,9 +1,9 @@
 import type { IncomingMessage } from 'node:http';
-import { ANSWERS } from '@voltrek/contracts/words';
 import { type Act, mayDo } from '@voltrek/contracts';
 import type { Request, RequestHandler } from 'express';
 import type { Database } from '../db/database.js';
-import { HttpProblem, notFound } from '../http/problem.js';
+import { noRoute } from '../http/fitting-request.js';
+import { HttpProblem } from '../http/problem.js';
 import { isLocal, type Reach } from '../http/reach.js';
 import { type Route, routeOf } from '../http/routes-of-all.js';
 import { note } from './audit.js';
@@ -61,15 +61,15 @@ export function guardDoor({ db }: Database, door: Door, reach: Reach): RequestHa
     }
     const here = await signedInOn(db, deviceOf(request));
     const holder = holderIn(here);
-    if (!holder) throw new HttpProblem(401, ANSWERS.signIn);
+    if (!holder) throw new HttpProblem(401, 'signIn');
     passes.set(request, { route, here });
     const asked = `${request.method} ${request.originalUrl.split('?')[0]}`;
     // What the table does not know nobody may do, whatever a router would make of it.
-    if (!route && !['GET', 'HEAD'].includes(request.method)) throw notFound('route', asked);
+    if (!route && !['GET', 'HEAD'].includes(request.method)) throw noRoute(request);
     try {
       if (!request.is('multipart/form-data')) requireSpeaker(request, namedBy(request));
       else if (!allowedOf(route, here).some(({ role }) => isAllowed(route, role)))
-        throw new HttpProblem(403, ANSWERS.notYourRole);
+        throw new HttpProblem(403, 'notYourRole');
     } catch (error) {
       if (error instanceof HttpProblem && error.status === 403)
         await note(db, holder.crewId, 'refused', asked);
@@ -99,7 +99,7 @@ function requireSetUp(request: Request): void {
   const isRead = request.method === 'GET' || request.method === 'HEAD';
   if (isRead && TELLS_NOBODY.test(request.path)) return;
   if (isLocal(request) && SETS_UP.test(request.path)) return;
-  throw new HttpProblem(403, ANSWERS.notSetUp);
+  throw new HttpProblem(403, 'notSetUp');
 }
 
 /**
@@ -112,10 +112,10 @@ export function requireSpeaker(request: Request, by: string | null): SignedIn | 
   if (!pass) return null;
   const { route, here } = pass;
   const speaker = by === null ? holderIn(here) : here.find(({ crewId }) => crewId === by);
-  if (!speaker) throw new HttpProblem(401, ANSWERS.signInAs);
-  if (!allowedOf(route, here).includes(speaker)) throw new HttpProblem(403, ANSWERS.handedOver);
-  if (!speaker.holds && !wasDoneBefore(request, speaker)) throw new HttpProblem(403, ANSWERS.handedOver);
-  if (!isAllowed(route, speaker.role)) throw new HttpProblem(403, ANSWERS.notYourRole);
+  if (!speaker) throw new HttpProblem(401, 'signInAs');
+  if (!allowedOf(route, here).includes(speaker)) throw new HttpProblem(403, 'handedOver');
+  if (!speaker.holds && !wasDoneBefore(request, speaker)) throw new HttpProblem(403, 'handedOver');
+  if (!isAllowed(route, speaker.role)) throw new HttpProblem(403, 'notYourRole');
   return speaker;
 }
 

@@ -1,4 +1,3 @@
-import { ANSWERS } from '@voltrek/contracts/words';
 import type { Passkey } from '@voltrek/contracts';
 import { MINUTE_MS } from '@voltrek/core/quantities';
 import {
@@ -39,7 +38,7 @@ async function takeQuestion(db: Db, deviceHash: string): Promise<string> {
     .delete(passkeyQuestions)
     .where(and(eq(passkeyQuestions.deviceHash, deviceHash), gt(passkeyQuestions.until, new Date())))
     .returning();
-  if (!row) throw new HttpProblem(401, ANSWERS.passkeyWrong);
+  if (!row) throw new HttpProblem(401, 'passkeyWrong');
   return row.question;
 }
 
@@ -65,7 +64,7 @@ export async function provenByPasskey(
     .from(passkeys)
     .innerJoin(crew, eq(crew.id, passkeys.crewId))
     .where(and(eq(passkeys.id, id), isNull(crew.retiredAt)));
-  if (!kept) throw new HttpProblem(401, ANSWERS.passkeyWrong);
+  if (!kept) throw new HttpProblem(401, 'passkeyWrong');
   const { publicKey, counter, crewId } = kept.key;
   const { rpID, origins } = placeOf(request);
   const { verified, authenticationInfo } = await verifyAuthenticationResponse({
@@ -75,7 +74,7 @@ export async function provenByPasskey(
     expectedRPID: rpID,
     credential: { id, publicKey: new Uint8Array(publicKey), counter },
   }).catch(() => ({ verified: false, authenticationInfo: null }));
-  if (!verified || !authenticationInfo) throw new HttpProblem(401, ANSWERS.passkeyWrong);
+  if (!verified || !authenticationInfo) throw new HttpProblem(401, 'passkeyWrong');
   await db
     .update(passkeys)
     .set({ counter: authenticationInfo.newCounter, usedAt: new Date() })
@@ -119,7 +118,7 @@ export async function addPasskey(
     expectedOrigin: origins,
     expectedRPID: rpID,
   }).catch(() => null);
-  if (!made?.verified) throw new HttpProblem(401, ANSWERS.passkeyWrong);
+  if (!made?.verified) throw new HttpProblem(401, 'passkeyWrong');
   const { id, publicKey, counter } = made.registrationInfo.credential;
   await db.insert(passkeys).values({ id, crewId, name, publicKey, counter, createdAt: new Date() });
 }

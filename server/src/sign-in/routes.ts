@@ -1,4 +1,3 @@
-import { ANSWERS } from '@voltrek/contracts/words';
 import {
   parseConfirmation,
   parseDoorChange,
@@ -138,9 +137,9 @@ export function signInRoutes({ database, door, news, reach }: SignInParts): Rout
   });
   router.put('/door', async (request, response) => {
     const { by, required, pin } = parseDoorChange(request.body);
-    if (!required && (await reach.isPublic())) throw new HttpProblem(409, ANSWERS.doorStaysShut);
+    if (!required && (await reach.isPublic())) throw new HttpProblem(409, 'doorStaysShut');
     const crewId = await provenByPin(database, by, pin);
-    if (!(await asker(deviceOf(request), crewId)).isLead) throw new HttpProblem(403, ANSWERS.notYourRole);
+    if (!(await asker(deviceOf(request), crewId)).isLead) throw new HttpProblem(403, 'notYourRole');
     const had = deviceOf(request);
     const deviceHash = newDevice(request, response);
     await write(async (tx) => {
@@ -159,7 +158,7 @@ export function signInRoutes({ database, door, news, reach }: SignInParts): Rout
     const { crewId } = request.params;
     await requireCrew(db, crewId);
     const { isLead } = await asker(deviceOf(request), by);
-    if (crewId !== by && !isLead) throw new HttpProblem(403, ANSWERS.notYourRole);
+    if (crewId !== by && !isLead) throw new HttpProblem(403, 'notYourRole');
     // Whoever picks up an open device must not be able to change whose it is.
     if (await hasPin(db, by)) await provenByPin(database, by, ownPin ?? '');
     const pinHash = await hashOfPin(pin);
@@ -179,7 +178,7 @@ export function signInRoutes({ database, door, news, reach }: SignInParts): Rout
   router.post('/passkeys', async (request, response) => {
     const { by, name, answer } = parseNewPasskey(request.body);
     // A way in is made only by whoever came in: while the door is open, anybody could make one under any name.
-    if (!(await door.isShut())) throw new HttpProblem(409, ANSWERS.passkeysNeedSignIn);
+    if (!(await door.isShut())) throw new HttpProblem(409, 'passkeysNeedSignIn');
     await addPasskey(database, request, deviceFor(request, response), { crewId: by, name, answer });
     await note(db, by, 'passkey-added', by);
     response.status(201).json(await houseFor(deviceOf(request), by));

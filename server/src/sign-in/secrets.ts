@@ -1,4 +1,3 @@
-import { ANSWERS } from '@voltrek/contracts/words';
 import { MINUTE_MS } from '@voltrek/core/quantities';
 import { and, eq, isNull, ne, sql } from 'drizzle-orm';
 import type { Database, Db, Tx } from '../db/database.js';
@@ -82,12 +81,12 @@ export async function provenByPin({ db, write }: Database, named: string, pin: s
     if (until && until > new Date()) throw lockedOut(until);
     const locked = strangers.countTry(named);
     await isPin(pin, null);
-    throw locked ? lockedOut(locked) : new HttpProblem(401, ANSWERS.pinWrong);
+    throw locked ? lockedOut(locked) : new HttpProblem(401, 'pinWrong');
   }
   const lockedUntil = await write((tx) => countTry(tx, found.id));
   if (!(await isPin(pin, secret.pinHash))) {
     await write((tx) => note(tx, null, lockedUntil ? 'locked-out' : 'pin-wrong', found.id));
-    throw lockedUntil ? lockedOut(lockedUntil) : new HttpProblem(401, ANSWERS.pinWrong);
+    throw lockedUntil ? lockedOut(lockedUntil) : new HttpProblem(401, 'pinWrong');
   }
   await write((tx) =>
     tx.update(crewSecrets).set({ failures: 0, lockedUntil: null }).where(eq(crewSecrets.crewId, found.id)),
@@ -138,7 +137,7 @@ const strangers = (() => {
 })();
 
 const lockedOut = (until: Date): HttpProblem =>
-  new HttpProblem(429, ANSWERS.lockedOut(Math.ceil((until.getTime() - Date.now()) / MINUTE_MS)));
+  new HttpProblem(429, 'lockedOut', { params: [Math.ceil((until.getTime() - Date.now()) / MINUTE_MS)] });
 
 /** A shut door must have somebody who can open it. @throws HttpProblem 409 when no other lead with a PIN would be left */
 export async function requireOtherLead(tx: Tx, crewId: string): Promise<void> {
@@ -149,5 +148,5 @@ export async function requireOtherLead(tx: Tx, crewId: string): Promise<void> {
     .innerJoin(crewSecrets, eq(crewSecrets.crewId, crew.id))
     .where(and(ne(crew.id, crewId), eq(crew.role, 'crew-lead'), isNull(crew.retiredAt)))
     .limit(1);
-  if (!other) throw new HttpProblem(409, ANSWERS.lastLead);
+  if (!other) throw new HttpProblem(409, 'lastLead');
 }

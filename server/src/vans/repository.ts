@@ -1,4 +1,3 @@
-import { ANSWERS } from '@voltrek/contracts/words';
 import { randomUUID } from 'node:crypto';
 import type { KitEntry, Van } from '@voltrek/contracts';
 import {
@@ -74,7 +73,7 @@ export async function firstVan(db: Db | Tx): Promise<string> {
     .where(isNull(vans.retiredAt))
     .orderBy(asc(vans.name), asc(vans.id))
     .limit(1);
-  if (!row) throw new HttpProblem(409, ANSWERS.noVan);
+  if (!row) throw new HttpProblem(409, 'noVan');
   return row.id;
 }
 
@@ -156,7 +155,7 @@ export async function finishMark(
 
 /** Fills a piece of kit that carries a charge, and closes what asked for it. */
 export async function recharge(tx: Tx, item: KitItem, by: string, at: Date): Promise<void> {
-  if (!isCharged(item)) throw new HttpProblem(409, ANSWERS.carriesNoCharge);
+  if (!isCharged(item)) throw new HttpProblem(409, 'carriesNoCharge');
   await writeKitItem(tx, chargedTo(item, 1, at));
   await tx
     .update(kitMarks)

@@ -1,4 +1,3 @@
-import { ANSWERS } from '@voltrek/contracts/words';
 import { isDeepStrictEqual } from 'node:util';
 import { parseConfirmation, parseKitEntry, parseVanEntry, UUID_PATTERN } from '@voltrek/contracts';
 import type { KitItem } from '@voltrek/core/sources';
@@ -69,7 +68,7 @@ export function vanRoutes({ db, write }: Database): Router {
     response.json(
       await changed(async (tx) => {
         const known = await kitItemById(tx, itemId);
-        if (known.kind !== entry.kind) throw new HttpProblem(409, ANSWERS.kitKeepsKind);
+        if (known.kind !== entry.kind) throw new HttpProblem(409, 'kitKeepsKind');
         if (entry.kind === 'donor') await requireModel(tx, entry.modelId);
         await writeKitItem(tx, knownAt(withUses({ ...entry, id: itemId } as KitItem, known), new Date()));
       }),
@@ -117,7 +116,7 @@ async function requireAnother(tx: Tx, vanId: string): Promise<void> {
     .from(vans)
     .where(and(ne(vans.id, vanId), isNull(vans.retiredAt)))
     .limit(1);
-  if (!other) throw new HttpProblem(409, ANSWERS.lastVan);
+  if (!other) throw new HttpProblem(409, 'lastVan');
 }
 
 /** What measures a piece: another of these makes it another piece, which nobody has measured. */

@@ -14,7 +14,8 @@ export function vehicleRoutes(database: Database): Router {
   });
   router.post('/', async (request, response) => {
     const entry = parseVehicle(request.body);
-    response.status(201).json(await write((tx) => addVehicle(tx, entry, new Date())));
+    const added = await write((tx) => addVehicle(tx, entry, new Date()));
+    response.status(201).location(`/api/vehicles/${added.id}`).json(added);
   });
   router.get('/:vehicleId', async (request, response) => {
     response.json(await vehicleRecord(database, request.params.vehicleId));

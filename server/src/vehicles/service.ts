@@ -1,4 +1,3 @@
-import { ANSWERS } from '@voltrek/contracts/words';
 import { plateKeyOf } from '@voltrek/contracts/search-text';
 import { randomUUID } from 'node:crypto';
 import type { NewCall, Vehicle, VehicleEntry, VehicleRecord } from '@voltrek/contracts';
@@ -28,7 +27,7 @@ export async function vehicleOfCall(
   if (known) return known;
   if (named.vehicleId) throw notFound('vehicle', named.vehicleId);
   if (!named.modelId)
-    throw new HttpProblem(422, ANSWERS.plateUnknown, {
+    throw new HttpProblem(422, 'plateUnknown', {
       fields: [{ path: 'modelId', message: 'is needed for a plate that is not known' }],
     });
   const entry = { plate: named.plate ?? null, fleetNumber: null, serialNumber: null, modelId: named.modelId };
@@ -42,7 +41,7 @@ export async function addVehicle(
   at: Date,
   id: string = randomUUID(),
 ): Promise<Vehicle> {
-  if (await vehicleById(tx, id)) throw new HttpProblem(409, ANSWERS.vehicleIdTaken);
+  if (await vehicleById(tx, id)) throw new HttpProblem(409, 'vehicleIdTaken');
   const ownerId = entry.owner ? await addPerson(tx, entry.owner, at) : null;
   await tx.insert(vehicles).values({ id, ownerId, createdAt: at, ...(await columnsOf(tx, id, entry)) });
   return (await vehicleById(tx, id))!;
@@ -58,7 +57,7 @@ export async function changeVehicle(
 ): Promise<Vehicle> {
   const known = await vehicleById(tx, id);
   if (!known) throw notFound('vehicle', id);
-  if (known.revision !== basedOn) throw new HttpProblem(409, ANSWERS.vehicleChanged);
+  if (known.revision !== basedOn) throw new HttpProblem(409, 'vehicleChanged');
   let { ownerId } = known;
   if (entry.owner && ownerId) await changePerson(tx, ownerId, entry.owner);
   else if (entry.owner) ownerId = await addPerson(tx, entry.owner, at);
@@ -88,7 +87,7 @@ async function columnsOf(tx: Tx, id: string, entry: VehicleEntry) {
   const model = await requireModel(tx, entry.modelId);
   const { plate, fleetNumber, serialNumber, modelId, notes } = entry;
   const other = plate === null ? null : await vehicleByPlate(tx, plate);
-  if (other && other.id !== id) throw new HttpProblem(409, ANSWERS.plateTaken);
+  if (other && other.id !== id) throw new HttpProblem(409, 'plateTaken');
   return {
     plate,
     plateKey: plate === null ? null : plateKeyOf(plate),
