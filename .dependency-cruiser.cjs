@@ -56,6 +56,13 @@ module.exports = {
       to: { path: '^core/src/.+/(?!index\\.ts$)' },
     },
     {
+      name: 'floors-through-their-doors',
+      comment: 'a floor of the core imports another by its index, never a file inside it',
+      severity: 'error',
+      from: { path: '^core/src/([^/]+)/' },
+      to: { path: '^core/src/[^/]+/(?!index\\.ts$)', pathNot: '^core/src/$1/' },
+    },
+    {
       name: 'web-slices-apart',
       comment: 'a page and its parts are one folder; what two of them use is in shared or workers',
       severity: 'error',

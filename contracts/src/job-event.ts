@@ -1,6 +1,6 @@
+import { ATTEMPT_OUTCOMES } from '@voltrek/core/crank';
 import { CLAMP_IDS } from '@voltrek/core/circuit';
 import {
-  ATTEMPT_OUTCOMES,
   BATTERY_CONDITIONS,
   CAUSES,
   POLARITY_SIGNS,

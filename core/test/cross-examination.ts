@@ -1,11 +1,6 @@
 import type { BatteryRating } from '../src/battery/index.js';
-import {
-  type AttemptOutcome,
-  CHECK_IDS,
-  isWhole,
-  POLARITY_SIGNS_NEEDED,
-  REPAIR_KINDS,
-} from '../src/diagnosis/index.js';
+import { CHECK_IDS, isWhole, POLARITY_SIGNS_NEEDED, REPAIR_KINDS } from '../src/diagnosis/index.js';
+import type { AttemptOutcome } from '../src/crank/index.js';
 import { anyClampOn, hazardsOf, type HookupAction, isToBeCleared } from '../src/hookup/index.js';
 import {
   chargeChoices,

@@ -1,5 +1,4 @@
-import type { CrankTrace } from '../src/crank/index.js';
-import type { AttemptOutcome } from '../src/diagnosis/index.js';
+import type { CrankTrace, AttemptOutcome } from '../src/crank/index.js';
 import type { Engine } from '../src/engine/index.js';
 import type { Machine } from '../src/machine/index.js';
 import { learnedFrom, startOdds, startOfLearned } from '../src/plan/index.js';

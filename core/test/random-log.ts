@@ -1,12 +1,6 @@
 import { CLAMP_IDS } from '../src/circuit/index.js';
-import {
-  ATTEMPT_OUTCOMES,
-  CHECK_IDS,
-  checkOf,
-  READING_KINDS,
-  STOP_CONDITIONS,
-  SYMPTOMS,
-} from '../src/diagnosis/index.js';
+import { CHECK_IDS, checkOf, READING_KINDS, STOP_CONDITIONS, SYMPTOMS } from '../src/diagnosis/index.js';
+import { ATTEMPT_OUTCOMES } from '../src/crank/index.js';
 import { CONFIRMATIONS, FITTING_STEPS, SPARE_POSTS } from '../src/hookup/index.js';
 import {
   chargeChoices,

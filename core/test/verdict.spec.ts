@@ -84,7 +84,9 @@ describe('conclude', () => {
     // By the symptom a joint is the likeliest part.
     for (const rest of [12.0, 12.2, 12.4, 12.6]) {
       const { verdict } = verdictOf({ symptom: 'slow-crank', rest, 'specific-gravity': 'one-cell-low' });
-      expect(verdict).withContext(`${rest} V`).toMatch(/^(charge-first|replace)/);
+      expect(verdict)
+        .withContext(`${rest} V`)
+        .toMatch(/^(charge-first|replace)/);
     }
   });
 

@@ -1,6 +1,4 @@
-import type { Parameter } from '../quantities/parameter.js';
-import { interpolate, type Knots } from '../quantities/interpolate.js';
-import { type Range, requireInRange } from '../quantities/range.js';
+import { interpolate, type Knots, type Parameter, type Range, requireInRange } from '../quantities/index.js';
 import { convertCca, type CcaStandard } from './cca.js';
 import { BANK_FULL_VOLTS, type Chemistry } from './chemistry.js';
 import { restVoltsAt, restVoltsByCharge } from './rest-volts.js';

@@ -1,4 +1,4 @@
-import type { Parameter } from '../quantities/parameter.js';
+import type { Parameter } from '../quantities/index.js';
 export const CCA_STANDARDS = ['SAE', 'EN', 'DIN', 'IEC', 'JIS'] as const;
 /** The standard a cold-cranking figure is printed to. */
 export type CcaStandard = (typeof CCA_STANDARDS)[number];

@@ -1,5 +1,4 @@
-import type { Parameter } from '../quantities/parameter.js';
-import type { Knots } from '../quantities/interpolate.js';
+import type { Knots, Parameter } from '../quantities/index.js';
 
 /** Of batteries proper. */
 export const BATTERY_CHEMISTRIES = ['flooded', 'efb', 'agm', 'gel', 'lfp'] as const;

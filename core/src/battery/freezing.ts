@@ -1,4 +1,4 @@
-import { interpolate, type Knots } from '../quantities/interpolate.js';
+import { interpolate, type Knots } from '../quantities/index.js';
 import { type Chemistry, isLeadAcid } from './chemistry.js';
 
 /** Freezing point of the electrolyte by state of charge, degC. AGM and gel by the same table. */

@@ -1,6 +1,11 @@
-import type { Parameter } from '../quantities/parameter.js';
-import { interpolate, inverseOf, type Knots } from '../quantities/interpolate.js';
-import { type Range, requireInRange } from '../quantities/range.js';
+import {
+  interpolate,
+  inverseOf,
+  type Knots,
+  type Parameter,
+  type Range,
+  requireInRange,
+} from '../quantities/index.js';
 import type { SocReading } from './rest-volts.js';
 
 /** Specific gravity of the acid at 27 degC by state of charge: the trade's usual table for flooded batteries. */

@@ -1,5 +1,4 @@
-import type { Parameter } from '../quantities/parameter.js';
-import { interpolate, inverseOf, type Knots } from '../quantities/interpolate.js';
+import { interpolate, inverseOf, type Knots, type Parameter } from '../quantities/index.js';
 import {
   type Chemistry,
   isLeadAcid,

@@ -1,6 +1,6 @@
-import { BANK_CHARGE_AMPS } from '../charging/charger.js';
-import type { Parameter } from '../quantities/parameter.js';
-import { type Bank, BANK_LEAK_A_DAY, type CellBank } from '../sources/cell-bank.js';
+import { BANK_CHARGE_AMPS } from '../charging/index.js';
+import type { Parameter } from '../quantities/index.js';
+import { type Bank, BANK_LEAK_A_DAY, type CellBank } from '../sources/index.js';
 
 /** Energy that a bank gives between two voltages, J: C/2 (V1^2 - V2^2); nothing from one that stands below the lower of them already. */
 export function usableJoules(farads: number, fromVolts: number, toVolts: number): number {

@@ -1,5 +1,5 @@
-import { USABLE_SHARE } from '../charging/charge-time.js';
-import { requireInRange } from '../quantities/range.js';
+import { USABLE_SHARE } from '../charging/index.js';
+import { requireInRange } from '../quantities/index.js';
 import { usableJoules } from './bank.js';
 
 /** Weight and room that a store takes. */

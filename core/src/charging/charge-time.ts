@@ -1,8 +1,6 @@
-import type { Parameter } from '../quantities/parameter.js';
-import type { BatteryRating } from '../battery/battery.js';
-import { BANK_FULL_VOLTS, type Chemistry, isLeadAcid } from '../battery/chemistry.js';
-import { interpolate, type Knots } from '../quantities/interpolate.js';
-import { RULES } from '../rules/house-rules.js';
+import { interpolate, type Knots, type Parameter } from '../quantities/index.js';
+import { BANK_FULL_VOLTS, type BatteryRating, type Chemistry, isLeadAcid } from '../battery/index.js';
+import { RULES } from '../rules/index.js';
 
 /** Charge given for charge kept: the rest gases and warms. */
 export const CHARGE_FACTOR: Record<Chemistry, number> = {

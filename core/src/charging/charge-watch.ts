@@ -1,5 +1,5 @@
-import type { BatteryRating } from '../battery/battery.js';
-import type { Parameter } from '../quantities/parameter.js';
+import type { BatteryRating } from '../battery/index.js';
+import type { Parameter } from '../quantities/index.js';
 import { CHARGE_FACTOR, chargeHours } from './charge-time.js';
 import { CHARGE_VOLTS } from './charger.js';
 

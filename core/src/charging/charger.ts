@@ -1,5 +1,4 @@
-import type { BatteryRating } from '../battery/battery.js';
-import type { Chemistry } from '../battery/chemistry.js';
+import type { BatteryRating, Chemistry } from '../battery/index.js';
 
 /** Volts that a charger may hold a 12 V battery at by chemistry: less charges too little, more gases or swells it. */
 export const CHARGE_VOLTS: Record<Chemistry, { readonly least: number; readonly most: number }> = {

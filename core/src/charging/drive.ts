@@ -1,4 +1,4 @@
-import type { BatteryRating } from '../battery/battery.js';
+import type { BatteryRating } from '../battery/index.js';
 import { CHARGE_FACTOR, chargeHours } from './charge-time.js';
 
 /** Charge that a start takes out of a battery, Ah. */

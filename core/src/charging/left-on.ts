@@ -1,5 +1,5 @@
-import type { BatteryRating } from '../battery/battery.js';
-import type { Parameter } from '../quantities/parameter.js';
+import type { BatteryRating } from '../battery/index.js';
+import type { Parameter } from '../quantities/index.js';
 
 export const CONSUMERS = [
   'parking-lamps',

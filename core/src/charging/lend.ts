@@ -1,14 +1,13 @@
-import type { Parameter } from '../quantities/parameter.js';
+import type { Parameter } from '../quantities/index.js';
 import {
   bankFarads,
-  type BatteryRating,
-  type BatteryState,
   batteryOhms,
   batteryOpenVolts,
-} from '../battery/battery.js';
-import { REST_VOLTS } from '../battery/chemistry.js';
-import { type Rescue, rescueCircuit } from '../circuit/rescue.js';
-import { prepareDc } from '../circuit/solve-dc.js';
+  type BatteryRating,
+  type BatteryState,
+  REST_VOLTS,
+} from '../battery/index.js';
+import { prepareDc, type Rescue, rescueCircuit } from '../circuit/index.js';
 import { acceptanceAmps, CHARGE_FACTOR } from './charge-time.js';
 
 /**

@@ -1,8 +1,6 @@
-import type { BatteryRating } from '../battery/battery.js';
-import type { Chemistry } from '../battery/chemistry.js';
-import type { Parameter } from '../quantities/parameter.js';
-import { HOURS_A_DAY } from '../quantities/time.js';
-import { BANK_LEAK_A_DAY } from '../sources/cell-bank.js';
+import type { BatteryRating, Chemistry } from '../battery/index.js';
+import { HOURS_A_DAY, type Parameter } from '../quantities/index.js';
+import { BANK_LEAK_A_DAY } from '../sources/index.js';
 import { BANK_LEAST_SOC } from './charge-time.js';
 import { MAINTAIN_AMPS } from './charger.js';
 

@@ -1,7 +1,5 @@
-import { type BatteryBar, batteryBar } from '../battery/bar.js';
-import { bankFarads, type BatteryRating } from '../battery/battery.js';
-import { REST_VOLTS } from '../battery/chemistry.js';
-import { requireInRange } from '../quantities/range.js';
+import { bankFarads, batteryBar, type BatteryBar, type BatteryRating, REST_VOLTS } from '../battery/index.js';
+import { requireInRange } from '../quantities/index.js';
 import { OVER_DISCHARGED_SHARE } from './lend.js';
 
 /** A healthy battery in parallel with a flat one through a lamp or resistor, to lift it over a charger's sense voltage. */

@@ -1,5 +1,5 @@
-import type { BatteryRating } from '../battery/battery.js';
-import type { Parameter } from '../quantities/parameter.js';
+import type { BatteryRating } from '../battery/index.js';
+import type { Parameter } from '../quantities/index.js';
 import { DRAWS_WATTS } from './left-on.js';
 
 /** Power that keeps an engine running: ignition or injection, pump, control units, W for a 12 V system. */

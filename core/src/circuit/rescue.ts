@@ -1,13 +1,13 @@
-import type { Parameter } from '../quantities/parameter.js';
+import type { Parameter } from '../quantities/index.js';
 import {
   bankFarads,
   batteryOhms,
   batteryOpenVolts,
   type BatteryRating,
   type BatteryState,
-} from '../battery/battery.js';
-import { clampOhms, conductorOhms, type LeadSet } from '../leads/lead-set.js';
-import { CAPACITOR_MID_CRANK_S, type SourceModel } from '../sources/models.js';
+} from '../battery/index.js';
+import { clampOhms, conductorOhms, type LeadSet } from '../leads/index.js';
+import { CAPACITOR_MID_CRANK_S, type SourceModel } from '../sources/index.js';
 import type { Circuit, Element, NodeName } from './circuit.js';
 
 /** One end of one lead. */

@@ -1,7 +1,7 @@
-import type { BatteryRating, BatteryState } from '../battery/battery.js';
-import type { Rescue } from '../circuit/rescue.js';
-import type { Engine, Starter } from '../engine/engine.js';
-import type { Bank } from '../sources/cell-bank.js';
+import type { BatteryRating, BatteryState } from '../battery/index.js';
+import type { Rescue } from '../circuit/index.js';
+import type { Engine, Starter } from '../engine/index.js';
+import type { Bank } from '../sources/index.js';
 
 /** What stands in the place of a casualty battery: a battery, or a capacitor bank instead of one. */
 export type CrankBattery =

@@ -1,17 +1,23 @@
 import {
+  batteryOhms,
   type BatteryRating,
   type BatteryState,
-  batteryOhms,
   openVoltsByCharge,
   POLARISATION,
   polarisedShare,
   resistanceByCharge,
-} from '../battery/battery.js';
-import type { Circuit, Element, Solution } from '../circuit/circuit.js';
-import { type Rescue, rescueCircuit } from '../circuit/rescue.js';
-import { prepareDc, voltsAcross } from '../circuit/solve-dc.js';
-import type { Starter } from '../engine/engine.js';
-import { interpolate, interpolator } from '../quantities/interpolate.js';
+} from '../battery/index.js';
+import {
+  type Circuit,
+  type Element,
+  prepareDc,
+  type Rescue,
+  rescueCircuit,
+  type Solution,
+  voltsAcross,
+} from '../circuit/index.js';
+import type { Starter } from '../engine/index.js';
+import { interpolate, interpolator } from '../quantities/index.js';
 import type { CrankCase } from './crank-case.js';
 
 /** One source of the network: volts behind the resistance that is there at once. */

@@ -1,15 +1,15 @@
-import type { Parameter } from '../quantities/parameter.js';
-import { POLARISATION } from '../battery/battery.js';
-import { ALTERNATOR_OHMS } from '../circuit/rescue.js';
+import type { Parameter } from '../quantities/index.js';
+import { POLARISATION } from '../battery/index.js';
+import { ALTERNATOR_OHMS } from '../circuit/index.js';
 import {
   breakawayNm,
   compressionRipple,
   type Engine,
   frictionAt,
   inertiaKgM2,
-  type Starter,
   rpmFromRadS,
-} from '../engine/engine.js';
+  type Starter,
+} from '../engine/index.js';
 import { ALTERNATOR, ASKED, MOST_SOURCES, type Network, STARTER } from './crank-network.js';
 
 /** Step of the simulation: a fortieth of the shortest time constant, that of starter and flywheel. */

@@ -1,8 +1,19 @@
-import { contactName, midCrank, type Rescue, rescueCircuit, terminalNode } from '../circuit/rescue.js';
-import { prepareDc, type PreparedDc, solveDc, voltsAcross } from '../circuit/solve-dc.js';
-import type { Element, Solution, VoltSource } from '../circuit/circuit.js';
-import { POLARISATION } from '../battery/battery.js';
-import { bisect } from '../quantities/bisect.js';
+import {
+  contactName,
+  type Element,
+  midCrank,
+  prepareDc,
+  type PreparedDc,
+  type Rescue,
+  rescueCircuit,
+  type Solution,
+  solveDc,
+  terminalNode,
+  voltsAcross,
+  type VoltSource,
+} from '../circuit/index.js';
+import { POLARISATION } from '../battery/index.js';
+import { bisect } from '../quantities/index.js';
 import {
   breakawayNm,
   defaultStarter,
@@ -12,7 +23,7 @@ import {
   neededRpm,
   rpmFromRadS,
   type Starter,
-} from '../engine/engine.js';
+} from '../engine/index.js';
 
 /** The steady point of a crank. */
 export interface CrankPoint {

@@ -1,8 +1,7 @@
-import type { Parameter } from '../quantities/parameter.js';
-import type { Engine } from '../engine/engine.js';
-import { defaultStarter } from '../engine/engine.js';
-import { leadHeatCapacity, leadSetOhms, type LeadSet } from '../leads/lead-set.js';
-import type { HouseRules } from '../rules/house-rules.js';
+import type { Parameter } from '../quantities/index.js';
+import { defaultStarter, type Engine } from '../engine/index.js';
+import { leadHeatCapacity, type LeadSet, leadSetOhms } from '../leads/index.js';
+import type { HouseRules } from '../rules/index.js';
 
 /** A try that is over, for what it heated. */
 export interface Try {

@@ -1,23 +1,22 @@
 import {
+  batteryOhms,
   type BatteryRating,
   type BatteryState,
-  batteryOhms,
   openVoltsByCharge,
   POLARISATION,
   polarisedShare,
   resistanceByCharge,
-} from '../battery/battery.js';
-import { ALTERNATOR_OHMS, rescueCircuit } from '../circuit/rescue.js';
-import type { NodeName } from '../circuit/circuit.js';
+} from '../battery/index.js';
+import { ALTERNATOR_OHMS, type NodeName, rescueCircuit } from '../circuit/index.js';
 import {
   BREAKAWAY_DECAY_RAD_S,
   compressionRipple,
   defaultStarter,
   dragTerms,
   inertiaKgM2,
-} from '../engine/engine.js';
-import { interpolate, type Knots } from '../quantities/interpolate.js';
-import type { SourceModel } from '../sources/models.js';
+} from '../engine/index.js';
+import { interpolate, type Knots } from '../quantities/index.js';
+import type { SourceModel } from '../sources/index.js';
 import type { CrankCase } from './crank-case.js';
 import { STEP_SECONDS } from './crank-steps.js';
 

@@ -1,6 +1,6 @@
-import type { Parameter } from '../quantities/parameter.js';
-import { defaultStarter, neededRpm } from '../engine/engine.js';
-import { leadHeatCapacity } from '../leads/lead-set.js';
+import type { Parameter } from '../quantities/index.js';
+import { defaultStarter, neededRpm } from '../engine/index.js';
+import { leadHeatCapacity } from '../leads/index.js';
 import type { CrankCase } from './crank-case.js';
 import { buildNetwork } from './crank-network.js';
 import { followCrank, type CrankLists, STEP_SECONDS } from './crank-steps.js';

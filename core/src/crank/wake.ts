@@ -1,7 +1,6 @@
-import type { Parameter } from '../quantities/parameter.js';
-import type { BatteryRating, BatteryState } from '../battery/battery.js';
-import { modelBattery, type Rescue, rescueCircuit } from '../circuit/rescue.js';
-import { solveDc, voltsAcross } from '../circuit/solve-dc.js';
+import type { Parameter } from '../quantities/index.js';
+import type { BatteryRating, BatteryState } from '../battery/index.js';
+import { modelBattery, type Rescue, rescueCircuit, solveDc, voltsAcross } from '../circuit/index.js';
 
 /** The converter of an EV or hybrid, which feeds the low-voltage side once the contactors close. */
 export interface Converter {

@@ -1,4 +1,4 @@
-import type { BatteryState } from '../battery/battery.js';
+import type { BatteryState } from '../battery/index.js';
 import type { Crowd } from './belief.js';
 import { WORN_FROM } from './draw-hidden.js';
 import type { HiddenMachine } from './hidden.js';

@@ -1,4 +1,4 @@
-import { type Random, seededRandom } from '../quantities/random.js';
+import { type Random, seededRandom } from '../quantities/index.js';
 import { type Cause, CAUSES, type DiagnosisProfile, priorsFor } from './causes.js';
 import { drawHidden } from './draw-hidden.js';
 import { isPossibleNow, type Moment } from './possible.js';

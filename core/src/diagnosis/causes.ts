@@ -1,5 +1,5 @@
-import { isLeadAcid } from '../battery/chemistry.js';
-import type { Machine, MachineClass } from '../machine/machine.js';
+import { isLeadAcid } from '../battery/index.js';
+import type { Machine, MachineClass } from '../machine/index.js';
 import type { Suspect } from './vocabulary.js';
 
 export const CAUSES = [

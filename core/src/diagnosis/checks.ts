@@ -1,10 +1,9 @@
-import { convertCca } from '../battery/cca.js';
-import { SPENT_BELOW_SHARE, strengthShare, WORN_BELOW_SHARE } from '../battery/strength.js';
-import { USUAL_CONVERTER } from '../crank/wake.js';
+import { convertCca, SPENT_BELOW_SHARE, strengthShare, WORN_BELOW_SHARE } from '../battery/index.js';
+import { USUAL_CONVERTER, ATTEMPT_OUTCOMES } from '../crank/index.js';
 import { WORN_FROM } from './draw-hidden.js';
 import { againstCrankLimit, CHARGES_FROM_VOLTS, crankLimitVolts } from './reading.js';
 import type { Cause, DiagnosisProfile } from './causes.js';
-import { ATTEMPT_OUTCOMES, type StopCondition, SYMPTOMS } from './vocabulary.js';
+import { type StopCondition, SYMPTOMS } from './vocabulary.js';
 import {
   type CrankLook,
   crankOf,

@@ -1,10 +1,7 @@
-import type { BatteryState } from '../battery/battery.js';
-import { isLeadAcid } from '../battery/chemistry.js';
-import { mustTreatAsFrozen } from '../battery/freezing.js';
-import { ageingOfStrength } from '../battery/strength.js';
-import { defaultStarter } from '../engine/engine.js';
-import type { MachineClass } from '../machine/machine.js';
-import { drawWeighted, normal, type Random } from '../quantities/random.js';
+import { ageingOfStrength, type BatteryState, isLeadAcid, mustTreatAsFrozen } from '../battery/index.js';
+import { defaultStarter } from '../engine/index.js';
+import type { MachineClass } from '../machine/index.js';
+import { drawWeighted, normal, type Random } from '../quantities/index.js';
 import { type Cause, type DiagnosisProfile, REPLACE_CAUSES } from './causes.js';
 import { type Cranks, cranksOf, type HiddenMachine, SOUND_OHMS } from './hidden.js';
 

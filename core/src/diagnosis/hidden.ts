@@ -1,9 +1,8 @@
-import { bankFarads, batteryOhms, batteryOpenVolts, type BatteryState } from '../battery/battery.js';
-import { aloneRescue, type ModelBattery, type Rescue } from '../circuit/rescue.js';
-import type { PreparedDc } from '../circuit/solve-dc.js';
-import { type CrankPoint, crankPoint, prepareCrank } from '../crank/quick.js';
-import { defaultStarter } from '../engine/engine.js';
-import { ASSUMED_AGEING } from '../plan/casualty-batteries.js';
+import { bankFarads, batteryOhms, batteryOpenVolts, type BatteryState } from '../battery/index.js';
+import { aloneRescue, type ModelBattery, type PreparedDc, type Rescue } from '../circuit/index.js';
+import { type CrankPoint, crankPoint, prepareCrank } from '../crank/index.js';
+import { defaultStarter } from '../engine/index.js';
+import { ASSUMED_AGEING } from '../plan/index.js';
 import type { Cause, DiagnosisProfile } from './causes.js';
 
 /** How a machine cranks. */

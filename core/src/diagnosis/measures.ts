@@ -1,7 +1,5 @@
-import type { BatteryRating } from '../battery/battery.js';
-import { isLeadAcid } from '../battery/chemistry.js';
-import { socFromCells } from '../battery/gravity.js';
-import { type Range, requireInRange } from '../quantities/range.js';
+import { type BatteryRating, isLeadAcid, socFromCells } from '../battery/index.js';
+import { type Range, requireInRange } from '../quantities/index.js';
 import type { Found, CheckId, Tool } from './checks.js';
 import { againstCrankLimit, crankLimitVolts } from './reading.js';
 import type { ReadingKind } from './vocabulary.js';

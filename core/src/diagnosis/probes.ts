@@ -1,5 +1,4 @@
-import { isPositiveEarth } from '../machine/earth.js';
-import { type Machine, type PointKind, pointOn } from '../machine/machine.js';
+import { isPositiveEarth, type Machine, type PointKind, pointOn } from '../machine/index.js';
 import { checkOf, type CheckId } from './checks.js';
 
 /** Where an instrument is put, by points of the machine. */

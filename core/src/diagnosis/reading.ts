@@ -1,10 +1,14 @@
-import { batteryBar } from '../battery/bar.js';
-import { freezePointC } from '../battery/freezing.js';
-import { CHARGE_VOLTS } from '../charging/charger.js';
-import { restVoltsAt, type SocReading, socFromRestVolts } from '../battery/rest-volts.js';
-import type { Chemistry } from '../battery/chemistry.js';
-import { interpolate } from '../quantities/interpolate.js';
-import { CRANK_MINIMUM_BY_TEMPERATURE, type HouseRules } from '../rules/house-rules.js';
+import {
+  batteryBar,
+  type Chemistry,
+  freezePointC,
+  restVoltsAt,
+  socFromRestVolts,
+  type SocReading,
+} from '../battery/index.js';
+import { CHARGE_VOLTS } from '../charging/index.js';
+import { interpolate } from '../quantities/index.js';
+import { CRANK_MINIMUM_BY_TEMPERATURE, type HouseRules } from '../rules/index.js';
 
 /** How a reading should be felt: fine, worth watching, bad, or a reason to stop. */
 export type Tone = 'good' | 'watch' | 'bad' | 'stop';

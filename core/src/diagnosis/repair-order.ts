@@ -1,8 +1,6 @@
-import type { ModelBattery, Terminal } from '../circuit/rescue.js';
-import type { FeedKind } from '../hookup/circumstances.js';
-import { slipAmps } from '../hookup/fitting.js';
-import { isPositiveEarth } from '../machine/earth.js';
-import type { Machine } from '../machine/machine.js';
+import type { ModelBattery, Terminal } from '../circuit/index.js';
+import { type FeedKind, slipAmps } from '../hookup/index.js';
+import { isPositiveEarth, type Machine } from '../machine/index.js';
 import { JOINT_REPAIRS, type Repair } from './repairs.js';
 
 export const REPAIR_STEPS = [

@@ -1,4 +1,4 @@
-import type { Machine } from '../machine/machine.js';
+import type { Machine } from '../machine/index.js';
 import type { Cause, DiagnosisProfile } from './causes.js';
 import { type CheckId, checkOf, type Found } from './checks.js';
 import { soundCharging } from './draw-hidden.js';

@@ -60,5 +60,3 @@ export const POLARITY_SIGNS_NEEDED = 2;
 
 export const READING_KINDS = ['rest', 'crank-minimum', 'charging-idle', 'charging-loaded'] as const;
 export type ReadingKind = (typeof READING_KINDS)[number];
-
-export { ATTEMPT_OUTCOMES, type AttemptOutcome } from '../crank/outcome.js';

@@ -1,4 +1,4 @@
-import type { Gearbox, Machine, MachineClass } from '../machine/machine.js';
+import type { Gearbox, Machine, MachineClass } from '../machine/index.js';
 import { type CheckId, checkOf, type Found } from './checks.js';
 
 const LOOKS: readonly CheckId[] = ['case', 'look-joints'];

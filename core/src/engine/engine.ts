@@ -1,6 +1,4 @@
-import type { Parameter } from '../quantities/parameter.js';
-import { interpolate, type Knots } from '../quantities/interpolate.js';
-import { type Range, requireInRange } from '../quantities/range.js';
+import { interpolate, type Knots, type Parameter, type Range, requireInRange } from '../quantities/index.js';
 
 export const FUELS = ['petrol', 'diesel'] as const;
 export type Fuel = (typeof FUELS)[number];

@@ -1,5 +1,5 @@
-import { CLAMP_IDS, type ClampId } from '../circuit/rescue.js';
-import type { Machine } from '../machine/machine.js';
+import { CLAMP_IDS, type ClampId } from '../circuit/index.js';
+import type { Machine } from '../machine/index.js';
 import type { Circumstance, WrongMetal } from './circumstances.js';
 import { anyClampOn, type HookupState, NOTHING_CONNECTED, stands } from './state.js';
 
@@ -74,7 +74,7 @@ export function act(state: HookupState, action: HookupAction): HookupState {
 }
 
 /** The state after anything hands may do: a slip that is over leaves no trace, a terminal that is off does. */
-export function actByHand(state: HookupState, action: HandAction, machine: Machine): HookupState {
+export function actWired(state: HookupState, action: HandAction, machine: Machine): HookupState {
   switch (action.kind) {
     case 'crank':
     case 'touch':

@@ -1,5 +1,5 @@
-import type { Feed } from '../circuit/rescue.js';
-import type { Parameter } from '../quantities/parameter.js';
+import type { Feed } from '../circuit/index.js';
+import type { Parameter } from '../quantities/index.js';
 
 /** What keeps the casualty's plus live beside its own battery. */
 export const FEEDS = ['memory-keeper', 'second-battery', 'charger', 'solar-panel'] as const;

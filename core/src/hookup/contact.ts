@@ -1,16 +1,16 @@
 import {
-  contactName,
   type ClampId,
   clampNode,
+  contactName,
   isSourceClamp,
   sourceTerminalNode,
   terminalNode,
-} from '../circuit/rescue.js';
-import { voltsAcross } from '../circuit/solve-dc.js';
-import { metresToNearestBattery, pointOf } from '../machine/machine.js';
-import type { HouseRules } from '../rules/house-rules.js';
+  voltsAcross,
+} from '../circuit/index.js';
+import { metresToNearestBattery, pointOf } from '../machine/index.js';
+import type { HouseRules } from '../rules/index.js';
 import { act } from './actions.js';
-import { terminalOf } from '../plan/clamp-points.js';
+import { terminalOf } from '../plan/index.js';
 import { solved } from './solve-state.js';
 import { type HookupScene, type HookupState, sourceTerminalOf } from './state.js';
 
@@ -31,7 +31,7 @@ export interface Contact {
 const DEAD_AMPS = 0.001;
 
 /** Solves the circuit with the clamp off and on `pointId`, everything else as it stands. */
-export function contactAt(
+export function contactWired(
   scene: HookupScene,
   state: HookupState,
   clamp: ClampId,

@@ -1,23 +1,16 @@
-import type { ClampId, Rescue } from '../circuit/rescue.js';
-import { asWired, isPositiveEarth } from '../machine/earth.js';
-import type { Machine } from '../machine/machine.js';
-import { underWord } from '../quantities/table.js';
-import type { HouseRules } from '../rules/house-rules.js';
-import { actByHand as actWired, type HandAction, type HookupAction, type OrderProgress } from './actions.js';
-import { type Contact, contactAt as contactWired } from './contact.js';
+import type { ClampId, Rescue } from '../circuit/index.js';
+import { asWired, isPositiveEarth, type Machine } from '../machine/index.js';
+import { underWord } from '../quantities/index.js';
+import type { HouseRules } from '../rules/index.js';
+import { actWired, type HandAction, type HookupAction, type OrderProgress } from './actions.js';
+import { type Contact, contactWired } from './contact.js';
 import type { Hazard } from './hazard.js';
-import { hazardsAsIs as asIsWired, hazardsOf as hazardsWired } from './hazards.js';
-import { makeSafe as makeSafeWired } from './make-safe.js';
-import { clearingOrder as clearingWired, type HookupStep } from './order.js';
-import { replan as replanWired } from './replan.js';
-import { safestOrder as safestWired } from './safest-order.js';
-import {
-  crankingRescueOf as crankingWired,
-  type HookupScene,
-  type HookupState,
-  rescueOf as rescueWired,
-  SPARE_POSTS,
-} from './state.js';
+import { asIsWired, hazardsWired } from './hazards.js';
+import { makeSafeWired } from './make-safe.js';
+import { clearingWired, type HookupStep } from './order.js';
+import { replanWired } from './replan.js';
+import { safestWired } from './safest-order.js';
+import { crankingWired, type HookupScene, type HookupState, rescueWired, SPARE_POSTS } from './state.js';
 
 /*
  * A machine whose plus is on its body is the mirror image of the usual one. Hands, logs and screens speak of the clamps by their colour, and

@@ -1,13 +1,12 @@
 import {
-  type ModelBattery,
   aloneRescue,
+  type ModelBattery,
   rescueCircuit,
-  terminalNode,
+  solveDc,
   type Terminal,
-} from '../circuit/rescue.js';
-import { solveDc } from '../circuit/solve-dc.js';
-import { isPositiveEarth } from '../machine/earth.js';
-import type { Machine, MachineBattery } from '../machine/machine.js';
+  terminalNode,
+} from '../circuit/index.js';
+import { isPositiveEarth, type Machine, type MachineBattery } from '../machine/index.js';
 import { type FeedKind, feedsOf } from './circumstances.js';
 import { TOUCH_OHMS } from './solve-state.js';
 

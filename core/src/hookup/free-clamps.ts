@@ -1,6 +1,6 @@
-import { type ClampId, clampNode, isRedClamp } from '../circuit/rescue.js';
-import { hasLooseLeads } from '../plan/options.js';
-import type { HouseRules } from '../rules/house-rules.js';
+import { type ClampId, clampNode, isRedClamp } from '../circuit/index.js';
+import { hasLooseLeads } from '../plan/index.js';
+import type { HouseRules } from '../rules/index.js';
 import { type Hazard, newHazard } from './hazard.js';
 import { touchAmps } from './solve-state.js';
 import { clampsInHand, type HookupScene, type HookupState } from './state.js';

@@ -1,4 +1,4 @@
-import type { HouseRules } from '../rules/house-rules.js';
+import type { HouseRules } from '../rules/index.js';
 
 /** Why a pack's guard lamp stays dark. */
 export type GuardDark = 'battery-too-low' | 'clamp-or-pack' | 'read-it-first';

@@ -1,19 +1,24 @@
-import { type ClampId, clampNode, terminalNode } from '../circuit/rescue.js';
-import { terminalOf } from '../plan/clamp-points.js';
-import { GRID_TRY_SECONDS, leadRiseC } from '../plan/lead-grid.js';
-import { hasSwitch } from '../plan/options.js';
-import { crankPoint } from '../crank/quick.js';
-import { isPositivePoint, pointOf, startsByWaking } from '../machine/machine.js';
-import type { HouseRules } from '../rules/house-rules.js';
-import { actByHand, type HandAction } from './actions.js';
-import { type Contact, contactAt } from './contact.js';
+import { type ClampId, clampNode, terminalNode } from '../circuit/index.js';
+import { GRID_TRY_SECONDS, hasSwitch, leadRiseC, terminalOf } from '../plan/index.js';
+import { crankPoint } from '../crank/index.js';
+import { isPositivePoint, pointOf, startsByWaking } from '../machine/index.js';
+import type { HouseRules } from '../rules/index.js';
+import { actWired, type HandAction } from './actions.js';
+import { type Contact, contactWired } from './contact.js';
 import { bodyAmps, freeAmps, freeClamps, freeEndsAmps, liveFree } from './free-clamps.js';
 import { type Hazard, newHazard, type HazardCode, severityRank } from './hazard.js';
 import { touchAmps } from './solve-state.js';
 import { ahead, news } from './standing.js';
 import { storiesOf } from './stories.js';
 import { circumstanceHazards } from './judge-circumstance.js';
-import { anyClampOn, casualtyRuns, type HookupScene, type HookupState, isCutOff, rescueOf } from './state.js';
+import {
+  anyClampOn,
+  casualtyRuns,
+  type HookupScene,
+  type HookupState,
+  isCutOff,
+  rescueWired,
+} from './state.js';
 
 /** Watts of a contact below which nothing is seen, above which metal flies, and above which a likely gas must not meet it. */
 export const SPARK_WATTS = { seen: 1, hard: 5000, inGas: 5 } as const;
@@ -27,9 +32,9 @@ const SPIKE_AMPS = 5;
  * @returns the worst first; empty when nothing is worth saying
  * @example
  * // What a spanner from the battery's plus to the body would drive.
- * hazardsOf(scene, NOTHING_CONNECTED, { kind: 'bridge', pointId: 'battery-plus' }, DEFAULT_RULES)[0]?.amps;
+ * hazardsWired(scene, NOTHING_CONNECTED, { kind: 'bridge', pointId: 'battery-plus' }, DEFAULT_RULES)[0]?.amps;
  */
-export function hazardsOf(
+export function hazardsWired(
   scene: HookupScene,
   state: HookupState,
   action: HandAction,
@@ -46,7 +51,7 @@ export function hazardsOf(
 }
 
 /** What one action brings to a scene that is known as it truly is: nothing of it is taken at its worst. */
-export function hazardsAsIs(
+export function asIsWired(
   scene: HookupScene,
   state: HookupState,
   action: HandAction,
@@ -63,7 +68,7 @@ const isWorse = (a: Hazard, b: Hazard): boolean =>
 const LARGER = 1.2;
 
 function judged(scene: HookupScene, state: HookupState, action: HandAction, rules: HouseRules): Hazard[] {
-  const next = actByHand(state, action, scene.machine);
+  const next = actWired(state, action, scene.machine);
   return [
     ...(putsCurrentThrough(action) ? barHazards(scene) : []),
     ...judgedAct(scene, state, next, action, rules),
@@ -94,7 +99,7 @@ function judgedAct(
 ): Hazard[] {
   switch (action.kind) {
     case 'attach': {
-      const contact = contactAt(scene, state, action.clamp, action.pointId, rules);
+      const contact = contactWired(scene, state, action.clamp, action.pointId, rules);
       return [
         ...(hasSwitch(scene.option) && state.packOn ? [newHazard('source-still-on', 'severe')] : []),
         ...(state.pluggedIn ? [newHazard('plugged-too-early', 'severe')] : []),
@@ -108,7 +113,7 @@ function judgedAct(
     case 'detach': {
       const pointId = state.clamps[action.clamp];
       if (pointId === null) return [];
-      const contact = contactAt(scene, state, action.clamp, pointId, rules);
+      const contact = contactWired(scene, state, action.clamp, pointId, rules);
       const spikes =
         casualtyRuns(scene, state) &&
         contact.contactAmps > SPIKE_AMPS &&
@@ -213,7 +218,7 @@ const SLIP_SEVERE_AMPS = 50;
 function loadDump(scene: HookupScene, before: HookupState, after: HookupState, rules: HouseRules): Hazard[] {
   if (!casualtyRuns(scene, after) || startsByWaking(scene.machine) || !isCutOff(after)) return [];
   const held = (state: HookupState): boolean =>
-    !isCutOff(state) || (freeClamps(scene, state).length === 0 && rescueOf(scene, state).sourceOn);
+    !isCutOff(state) || (freeClamps(scene, state).length === 0 && rescueWired(scene, state).sourceOn);
   return held(before) && !held(after) ? [dumped(scene, rules)] : [];
 }
 const dumped = ({ machine }: HookupScene, rules: HouseRules): Hazard =>
@@ -251,7 +256,7 @@ function crankHazards(scene: HookupScene, state: HookupState, rules: HouseRules)
   if (anyClampOn(state) && freeClamps(scene, state).length > 0)
     found.push(newHazard('crank-with-free-clamp', 'severe', Math.max(...freeAmps(scene, state))));
   if (!anyClampOn(state)) return found;
-  const { sourceAmps } = crankPoint(rescueOf(scene, state), machine.engine);
+  const { sourceAmps } = crankPoint(rescueWired(scene, state), machine.engine);
   const amps = Math.abs(sourceAmps);
   if (amps > (option.source.maxAmps ?? Infinity)) found.push(newHazard('over-current', 'severe', amps));
   const rise = leadRiseC(option.leads, amps, GRID_TRY_SECONDS, scene.tempC);

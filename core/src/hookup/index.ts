@@ -13,16 +13,4 @@ export * from './fitting.js';
 export * from './stories.js';
 export * from './circumstances.js';
 export * from './guard-lamp.js';
-// What a machine with its plus on the body is turned round for stands before its namesakes above.
-export {
-  actByHand,
-  clearingOrder,
-  contactAt,
-  crankingRescueOf,
-  hazardsAsIs,
-  hazardsOf,
-  makeSafe,
-  replan,
-  rescueOf,
-  safestOrder,
-} from './earth.js';
+export * from './earth.js';

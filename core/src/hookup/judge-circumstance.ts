@@ -1,14 +1,13 @@
-import { terminalNode } from '../circuit/rescue.js';
-import { voltsAcross } from '../circuit/solve-dc.js';
-import { isPositiveEarth } from '../machine/earth.js';
-import { hasSwitch } from '../plan/options.js';
-import { LINK_LEAD_OHMS } from '../sources/models.js';
+import { terminalNode, voltsAcross } from '../circuit/index.js';
+import { isPositiveEarth } from '../machine/index.js';
+import { hasSwitch } from '../plan/index.js';
+import { LINK_LEAD_OHMS } from '../sources/index.js';
 import type { Confirmation, HandAction } from './actions.js';
 import { isFeed, type WrongMetal } from './circumstances.js';
 import { freeClamps } from './free-clamps.js';
 import { type Hazard, newHazard } from './hazard.js';
 import { solved, touchAmps } from './solve-state.js';
-import { anyClampOn, type HookupScene, type HookupState, rescueOf, stands } from './state.js';
+import { anyClampOn, type HookupScene, type HookupState, rescueWired, stands } from './state.js';
 
 /** A clamp of the casualty goes on its starter itself. */
 const isOnStud = ({ machine }: HookupScene, { pointId }: { readonly pointId: string }): boolean =>
@@ -156,7 +155,7 @@ function closesNothing(scene: HookupScene, state: HookupState): Hazard[] {
     Object.values(state.onto ?? {}).some((onto) => onto === 'isolated-body');
   if (!isCut) return [];
   const isArmed = !hasSwitch(scene.option) || state.packOn;
-  if (!isArmed || freeClamps(scene, state).length > 0 || !rescueOf(scene, state).sourceOn) return [];
+  if (!isArmed || freeClamps(scene, state).length > 0 || !rescueWired(scene, state).sourceOn) return [];
   const solution = solved(scene, state);
   const amps = Math.abs(solution.amps.get('lead.red') ?? 0);
   if (amps > NOTHING_AMPS) return [];

@@ -1,4 +1,4 @@
-import type { HouseRules } from '../rules/house-rules.js';
+import type { HouseRules } from '../rules/index.js';
 import { act, clampsOn, type HookupAction, stillActions } from './actions.js';
 import { hazardCost } from './safest-order.js';
 import type { HookupScene, HookupState } from './state.js';
@@ -10,13 +10,13 @@ const OUT_OF_TURN_COST = 4;
  * The safest order that takes everything off, from any state of the clamps. Sources are stilled first; then every order of the
  * clamps that are on is judged on the solved circuit, and the one with the least hazard wins.
  */
-export function makeSafe(scene: HookupScene, state: HookupState, rules: HouseRules): HookupAction[] {
+export function makeSafeWired(scene: HookupScene, state: HookupState, rules: HouseRules): HookupAction[] {
   const still = stillActions(state);
   const start = still.reduce(act, state);
   return [...still, ...cheapestOrder(scene, start, rules, new Map()).actions];
 }
 
-/** True where {@link makeSafe} has something to do, without the search for its best order. */
+/** True where {@link makeSafeWired} has something to do, without the search for its best order. */
 export function isToBeCleared(state: HookupState): boolean {
   return stillActions(state).length > 0 || clampsOn(state).length > 0;
 }

@@ -1,14 +1,13 @@
-import type { ClampId } from '../circuit/rescue.js';
-import { clampPoints, farthestGround } from '../plan/clamp-points.js';
-import { hasLooseLeads, type SourceOption } from '../plan/options.js';
+import type { ClampId } from '../circuit/index.js';
+import { clampPoints, farthestGround, hasLooseLeads, type SourceOption } from '../plan/index.js';
 import {
   type Machine,
   type MachinePoint,
   metresToNearestBattery,
   pointOf,
   startsByWaking,
-} from '../machine/machine.js';
-import type { HouseRules, RuleKey } from '../rules/house-rules.js';
+} from '../machine/index.js';
+import type { HouseRules, RuleKey } from '../rules/index.js';
 import type { Confirmation, HookupAction } from './actions.js';
 import { PACK_END, SPARE_POSTS } from './state.js';
 
@@ -303,7 +302,7 @@ export function lastBlackReason(
  * The order that takes a hook-up off again: its exact reverse. Waits and looks fall away; a big consumer goes on first where an
  * engine now charges, to tame the spike. Bare lithium cells go off before anything else: the engine is charging them.
  */
-export function clearingOrder(
+export function clearingWired(
   steps: readonly HookupStep[],
   machine: Machine,
   rules: HouseRules,

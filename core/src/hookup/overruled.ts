@@ -1,6 +1,6 @@
-import { hasLooseLeads } from '../plan/options.js';
-import type { HouseRules, RuleKey } from '../rules/house-rules.js';
-import { pointOf } from '../machine/machine.js';
+import { hasLooseLeads } from '../plan/index.js';
+import type { HouseRules, RuleKey } from '../rules/index.js';
+import { pointOf } from '../machine/index.js';
 import { type Hazard, severityRank } from './hazard.js';
 import { hookupOrder, type HookupStep } from './order.js';
 import { hazardsThroughout } from './safest-order.js';
@@ -19,7 +19,7 @@ type AttachAction = Extract<HookupStep['action'], { kind: 'attach' }>;
  * Returns the house rules that an order departs from, each with the hazard that overrules it. Use it wherever an order is shown: a rule that is
  * not followed is named.
  *
- * @param order as `safestOrder` gave it
+ * @param order as `safestWired` gave it
  * @param waitMinutes as it was given there
  */
 export function overruledBy(

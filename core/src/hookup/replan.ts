@@ -1,7 +1,7 @@
-import type { ClampId } from '../circuit/rescue.js';
-import { pointOf } from '../machine/machine.js';
-import { hasLooseLeads } from '../plan/options.js';
-import type { HouseRules } from '../rules/house-rules.js';
+import type { ClampId } from '../circuit/index.js';
+import { pointOf } from '../machine/index.js';
+import { hasLooseLeads } from '../plan/index.js';
+import type { HouseRules } from '../rules/index.js';
 import {
   act,
   clampsOn,
@@ -11,7 +11,7 @@ import {
   progressOf,
   stillActions,
 } from './actions.js';
-import { makeSafe } from './make-safe.js';
+import { makeSafeWired } from './make-safe.js';
 import { type HookupStep, lastBlackReason, looseReason } from './order.js';
 import { hazardCost, hasSevere, isSound, permutations } from './safest-order.js';
 import type { HookupScene, HookupState } from './state.js';
@@ -22,7 +22,7 @@ import type { HookupScene, HookupState } from './state.js';
  *
  * @param order the order as it was planned from nothing
  */
-export function replan(
+export function replanWired(
   scene: HookupScene,
   order: readonly HookupStep[],
   state: HookupState,
@@ -34,7 +34,9 @@ export function replan(
   const left = order.filter(({ action }) => !isDone(after, action));
   const rest = safestRest(scene, left, after, rules);
   const isSafe = rest !== null && !hasSevere(scene, [...corrected, ...rest], rules, state);
-  const steps = isSafe ? [...corrected, ...rest] : [...makeSafe(scene, state, rules).map(again), ...order];
+  const steps = isSafe
+    ? [...corrected, ...rest]
+    : [...makeSafeWired(scene, state, rules).map(again), ...order];
   const done = isSafe ? order.filter(({ action }) => isDone(after, action) && isDone(state, action)) : [];
   return { done, next: steps[0] ?? null, later: steps.slice(1) };
 }

@@ -1,10 +1,10 @@
-import type { ClampId } from '../circuit/rescue.js';
-import { hasLooseLeads } from '../plan/options.js';
-import type { HouseRules } from '../rules/house-rules.js';
+import type { ClampId } from '../circuit/index.js';
+import { hasLooseLeads } from '../plan/index.js';
+import type { HouseRules } from '../rules/index.js';
 import { act } from './actions.js';
 import type { Hazard, Severity } from './hazard.js';
-import { hazardsOf } from './hazards.js';
-import { clearingOrder, hookupOrder, type HookupStep, usualSequence } from './order.js';
+import { hazardsWired } from './hazards.js';
+import { clearingWired, hookupOrder, type HookupStep, usualSequence } from './order.js';
 import { type HookupScene, type HookupState, NOTHING_CONNECTED } from './state.js';
 
 /** How much worse each severity is than all of the one below it in an order. */
@@ -21,7 +21,7 @@ export function hazardsThroughout(
 ): Hazard[] {
   const end = steps.reduce((state, { action }) => act(state, action), NOTHING_CONNECTED);
   const running = { ...scene, casualtyRuns: !scene.option.chargeOnly };
-  const clearing = clearingOrder(steps, scene.machine, rules);
+  const clearing = clearingWired(steps, scene.machine, rules);
   return [...orderHazards(scene, steps, rules), ...orderHazards(running, clearing, rules, end)].flat();
 }
 
@@ -59,7 +59,7 @@ export function orderHazards(
 ): Hazard[][] {
   let state = from;
   return steps.map(({ action }) => {
-    const found = hazardsOf(scene, state, action, rules);
+    const found = hazardsWired(scene, state, action, rules);
     state = act(state, action);
     return found;
   });
@@ -112,10 +112,10 @@ export function permutations<T>(list: readonly T[]): T[][] {
  *
  * @param waitMinutes charging before the crank, as the plan has it; 0 for none
  * @example
- * const order = safestOrder(scene, 3, DEFAULT_RULES);
+ * const order = safestWired(scene, 3, DEFAULT_RULES);
  * order.map((step) => step.action.kind); // 'confirm', 'attach' x 4, 'donor-engine', 'confirm'
  */
-export function safestOrder(scene: HookupScene, waitMinutes: number, rules: HouseRules): HookupStep[] {
+export function safestWired(scene: HookupScene, waitMinutes: number, rules: HouseRules): HookupStep[] {
   const { machine, donor, option } = scene;
   const orderOf =
     (by: HouseRules) =>

@@ -1,14 +1,12 @@
-import type { NodeName, Solution } from '../circuit/circuit.js';
-import { type Rescue, rescueCircuit } from '../circuit/rescue.js';
-import { solveDc } from '../circuit/solve-dc.js';
-import { type HookupScene, type HookupState, rescueOf } from './state.js';
+import { type NodeName, type Rescue, rescueCircuit, type Solution, solveDc } from '../circuit/index.js';
+import { type HookupScene, type HookupState, rescueWired } from './state.js';
 
 /** Metal on metal, ohms: a tool, bodywork, two clamps. */
 export const TOUCH_OHMS = 0.002;
 
 /** The circuit of this state solved, with metal touching where `bridges` say. */
 export function solved(scene: HookupScene, state: HookupState, bridges: Rescue['bridges'] = []): Solution {
-  const rescue = rescueOf(scene, state);
+  const rescue = rescueWired(scene, state);
   return solveDc(rescueCircuit({ ...rescue, bridges: [...bridges, ...(rescue.bridges ?? [])] }));
 }
 

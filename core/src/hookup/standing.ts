@@ -1,9 +1,7 @@
-import type { ClampId } from '../circuit/rescue.js';
-import type { Solution } from '../circuit/circuit.js';
-import { voltsAcross } from '../circuit/solve-dc.js';
-import { hasSwitch, type SourceKind } from '../plan/options.js';
-import { startsByWaking } from '../machine/machine.js';
-import type { HouseRules } from '../rules/house-rules.js';
+import { type ClampId, type Solution, voltsAcross } from '../circuit/index.js';
+import { hasSwitch, type SourceKind } from '../plan/index.js';
+import { startsByWaking } from '../machine/index.js';
+import type { HouseRules } from '../rules/index.js';
 import { act } from './actions.js';
 import { freeClamps } from './free-clamps.js';
 import { type Hazard, newHazard, type HazardCode, type Severity, severityRank } from './hazard.js';
@@ -13,7 +11,7 @@ import {
   casualtyRuns,
   type HookupScene,
   type HookupState,
-  rescueOf,
+  rescueWired,
   stands,
   TRICKLE_VOLTS,
   usualAlternatorVolts,
@@ -40,7 +38,7 @@ function standing(scene: HookupScene, state: HookupState, rules: HouseRules): Ha
   if (post < REVERSED_VOLTS) found.push(newHazard('reversed', 'severe', amps, post));
   if (post > limit) found.push(newHazard('over-voltage', 'severe', amps, post));
   const source = voltsAcross(solution, 'source.plus', 'source.minus');
-  const isOn = rescueOf(scene, state).sourceOn;
+  const isOn = rescueWired(scene, state).sourceOn;
   if (isOn && source > (rules.electronicsMaxVolts * option.outputVolts) / 12)
     found.push(newHazard('over-voltage-source', 'severe', amps, source));
   if (isOn && source < REVERSED_VOLTS) found.push(newHazard('reversed', 'severe', amps, source));
@@ -97,7 +95,7 @@ function isBankFilling({ machine, option }: HookupScene, solution: Solution): bo
 
 /** A donor's alternator that gives all it can runs hot: minutes at idle, no longer, and not at raised revs. */
 function atLimit(scene: HookupScene, state: HookupState, amps: number): Hazard[] {
-  const { alternator } = rescueOf(scene, state).source ?? {};
+  const { alternator } = rescueWired(scene, state).source ?? {};
   if (scene.option.sourceKind !== 'donor' || !alternator || amps < AT_LIMIT_SHARE * alternator.maxAmps)
     return [];
   const severity = stands(state, 'donor-revs-raised') ? 'watch' : 'note';

@@ -1,10 +1,14 @@
-import { CLAMP_IDS, type ClampId, type Rescue, type Terminal } from '../circuit/rescue.js';
-import type { CasualtyBatteries } from '../plan/casualty-batteries.js';
-import { terminalOf } from '../plan/clamp-points.js';
-import { hasLooseLeads, hasSwitch, type SourceOption } from '../plan/options.js';
-import { whileCranking } from '../crank/quick.js';
-import { isPositivePoint, type Machine } from '../machine/machine.js';
-import { RAISED_REVS_FACTOR } from '../sources/models.js';
+import { CLAMP_IDS, type ClampId, type Rescue, type Terminal } from '../circuit/index.js';
+import {
+  type CasualtyBatteries,
+  hasLooseLeads,
+  hasSwitch,
+  type SourceOption,
+  terminalOf,
+} from '../plan/index.js';
+import { whileCranking } from '../crank/index.js';
+import { isPositivePoint, type Machine } from '../machine/index.js';
+import { RAISED_REVS_FACTOR } from '../sources/index.js';
 import { type Circumstance, feedsOf, type WrongMetal } from './circumstances.js';
 
 /** Stands for a pack's own post, where its fixed lead begins. */
@@ -101,7 +105,7 @@ export function sourceTerminalOf(
 }
 
 /** The circuit as the clamps stand now. */
-export function rescueOf(scene: HookupScene, state: HookupState): Rescue {
+export function rescueWired(scene: HookupScene, state: HookupState): Rescue {
   const { machine, option, batteries, tempC } = scene;
   const isLoose = hasLooseLeads(option);
   const casualtyEnd = (clamp: 'redCasualty' | 'blackCasualty'): Terminal | null => {
@@ -159,8 +163,8 @@ export function rescueOf(scene: HookupScene, state: HookupState): Rescue {
  * The rescue of this state while its starter turns steadily; as it stands where nothing cranks. A battery that the regulator held up falls
  * to its own volts as soon as the starter draws, and a bank is met in the middle of its crank: the source is the one that was ranked.
  */
-export function crankingRescueOf(scene: HookupScene, state: HookupState): Rescue {
-  const still = rescueOf(scene, state);
+export function crankingWired(scene: HookupScene, state: HookupState): Rescue {
+  const still = rescueWired(scene, state);
   const { engine } = scene.machine;
   if (!engine) return still;
   const { openVolts, ohms } = scene.option.source;

@@ -1,6 +1,6 @@
-import { batteryOhms, type BatteryRating, cellsOf } from '../battery/battery.js';
-import { type BatteryBelief, stateOf } from '../plan/casualty-batteries.js';
-import { modelBattery, type ModelBattery } from '../circuit/rescue.js';
+import { batteryOhms, type BatteryRating, cellsOf } from '../battery/index.js';
+import { type BatteryBelief, stateOf } from '../plan/index.js';
+import { type ModelBattery, modelBattery } from '../circuit/index.js';
 import type { HookupScene } from './state.js';
 
 /**

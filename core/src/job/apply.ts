@@ -1,11 +1,7 @@
-import type { CheckId } from '../diagnosis/checks.js';
-import { shownBy } from '../diagnosis/repairs.js';
-import { act } from '../hookup/actions.js';
-import { anyClampOn, clampsInHand, type HookupState, NOTHING_CONNECTED } from '../hookup/state.js';
-import { hasSwitch } from '../plan/options.js';
-import { DEFAULT_RULES } from '../rules/house-rules.js';
-import { rulesWith } from '../rules/rule-settings.js';
-import type { StopCondition } from '../diagnosis/vocabulary.js';
+import { type CheckId, shownBy, type StopCondition } from '../diagnosis/index.js';
+import { act, anyClampOn, clampsInHand, type HookupState, NOTHING_CONNECTED } from '../hookup/index.js';
+import { hasSwitch } from '../plan/index.js';
+import { DEFAULT_RULES, rulesWith } from '../rules/index.js';
 import type { JobEvent } from './events.js';
 import { actionOf } from './hands.js';
 import type { Attempt, Job, VanAsked } from './job.js';

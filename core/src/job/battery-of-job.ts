@@ -1,6 +1,6 @@
-import { socFromRestVolts } from '../battery/rest-volts.js';
-import type { Machine } from '../machine/machine.js';
-import { strengthFromCrank } from '../trace/strength.js';
+import { socFromRestVolts } from '../battery/index.js';
+import type { Machine } from '../machine/index.js';
+import { strengthFromCrank } from '../trace/index.js';
 import { standingJob } from './doubts.js';
 import type { Job } from './job.js';
 import { machineAsFound, wasHelped } from './queries.js';

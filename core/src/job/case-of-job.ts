@@ -1,5 +1,5 @@
-import { type Machine, startsByWaking } from '../machine/machine.js';
-import type { Case } from '../verdict/case.js';
+import { type Machine, startsByWaking } from '../machine/index.js';
+import type { Case } from '../verdict/index.js';
 import { standingJob } from './doubts.js';
 import type { Job } from './job.js';
 import { coldestTempC, machineAsFound, restVoltsByBattery, workingTempC } from './queries.js';

@@ -1,4 +1,4 @@
-import { changes } from '../diagnosis/repairs.js';
+import { changes } from '../diagnosis/index.js';
 import type { Job, Reading } from './job.js';
 import { latestOwnReading } from './queries.js';
 

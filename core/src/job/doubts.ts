@@ -1,8 +1,7 @@
-import { isLeadAcid } from '../battery/chemistry.js';
-import { restVoltsAt } from '../battery/rest-volts.js';
-import { SURFACE_CHARGE_VOLTS } from '../diagnosis/reading.js';
-import { type Machine, startsByWaking } from '../machine/machine.js';
-import { CHARGING_VOLTS } from '../trace/analyse.js';
+import { isLeadAcid, restVoltsAt } from '../battery/index.js';
+import { SURFACE_CHARGE_VOLTS } from '../diagnosis/index.js';
+import { type Machine, startsByWaking } from '../machine/index.js';
+import { CHARGING_VOLTS } from '../trace/index.js';
 import type { Job, Reading } from './job.js';
 import { restVoltsNow } from './queries.js';
 

@@ -1,4 +1,4 @@
-import { type DriveCharge, driveMinutes, startCostAh } from '../charging/drive.js';
+import { type DriveCharge, driveMinutes, startCostAh } from '../charging/index.js';
 import type { Job } from './job.js';
 import type { Situation } from './situation.js';
 

@@ -1,26 +1,21 @@
-import type { ClampId } from '../circuit/rescue.js';
-import type { SourceOption } from '../plan/options.js';
-import type { Outlook } from '../plan/rank.js';
+import type { AttemptOutcome } from '../crank/index.js';
+import type { ClampId } from '../circuit/index.js';
+import type { Outlook, PlanInput, SourceOption } from '../plan/index.js';
 import type {
-  AttemptOutcome,
+  CheckId,
+  Found,
   PolaritySign,
   ReadingKind,
+  Repair,
   StopCondition,
   Symptom,
-} from '../diagnosis/vocabulary.js';
-import type { Found, CheckId } from '../diagnosis/checks.js';
-import type { Repair } from '../diagnosis/repairs.js';
-import type { Confirmation } from '../hookup/actions.js';
-import type { ChargeReading } from '../charging/charge-watch.js';
-import type { PlanInput } from '../plan/plan-inputs.js';
-import type { RuleKey } from '../rules/house-rules.js';
-import type { RuleSettings } from '../rules/rule-settings.js';
-import type { FollowUp, VerdictRecord } from '../verdict/conclude.js';
-import type { BatteryRating } from '../battery/battery.js';
-import type { LatchPlace } from '../reach/nothing-opens.js';
-import type { Circumstance, WrongMetal } from '../hookup/circumstances.js';
-import type { FittingStep } from '../hookup/fitting.js';
-import type { HazardCode } from '../hookup/hazard.js';
+} from '../diagnosis/index.js';
+import type { Circumstance, Confirmation, FittingStep, HazardCode, WrongMetal } from '../hookup/index.js';
+import type { ChargeReading } from '../charging/index.js';
+import type { RuleKey, RuleSettings } from '../rules/index.js';
+import type { FollowUp, VerdictRecord } from '../verdict/index.js';
+import type { BatteryRating } from '../battery/index.js';
+import type { LatchPlace } from '../reach/index.js';
 
 /** The target of an override: a house rule, or a severe hazard of the next step. */
 export type OverrideRule = RuleKey | 'severe-hazard';

@@ -1,10 +1,18 @@
-import type { DiagnosisEvidence } from '../diagnosis/belief.js';
-import type { DiagnosisProfile } from '../diagnosis/causes.js';
-import { type CheckId, checkOf, type Found, type Tool, WEIGHED_CHECK_IDS } from '../diagnosis/checks.js';
-import { changes, shownBy } from '../diagnosis/repairs.js';
-import { isAtFault, walkRound } from '../diagnosis/walk-round.js';
-import type { Machine } from '../machine/machine.js';
-import type { KitItem } from '../sources/kit.js';
+import {
+  changes,
+  type CheckId,
+  checkOf,
+  type DiagnosisEvidence,
+  type DiagnosisProfile,
+  type Found,
+  isAtFault,
+  shownBy,
+  type Tool,
+  walkRound,
+  WEIGHED_CHECK_IDS,
+} from '../diagnosis/index.js';
+import type { Machine } from '../machine/index.js';
+import type { KitItem } from '../sources/index.js';
 import { standingJob } from './doubts.js';
 import type { Job } from './job.js';
 import { crankEvidence, ownLowest } from './silent-bar.js';

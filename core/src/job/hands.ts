@@ -1,4 +1,4 @@
-import type { HookupAction } from '../hookup/actions.js';
+import type { HookupAction } from '../hookup/index.js';
 import type { EventEntry, JobEvent } from './events.js';
 
 /** The physical act that a hook-up event reports. */

@@ -1,20 +1,19 @@
-import type { LeadReading } from '../leads/measured-set.js';
+import type { AttemptOutcome } from '../crank/index.js';
+import type { LeadReading } from '../leads/index.js';
 import type {
-  AttemptOutcome,
+  CheckId,
+  Found,
   PolaritySign,
   ReadingKind,
+  Repair,
   StopCondition,
   Symptom,
-} from '../diagnosis/vocabulary.js';
-import type { Found, CheckId } from '../diagnosis/checks.js';
-import type { Repair } from '../diagnosis/repairs.js';
-import type { HookupState } from '../hookup/state.js';
-import type { HazardCode } from '../hookup/hazard.js';
-import type { HouseRules } from '../rules/house-rules.js';
-import type { FollowUp, VerdictRecord } from '../verdict/conclude.js';
-import type { BatteryRating } from '../battery/battery.js';
-import type { ChargeReading } from '../charging/charge-watch.js';
-import type { FittingStep } from '../hookup/fitting.js';
+} from '../diagnosis/index.js';
+import type { FittingStep, HazardCode, HookupState } from '../hookup/index.js';
+import type { HouseRules } from '../rules/index.js';
+import type { FollowUp, VerdictRecord } from '../verdict/index.js';
+import type { BatteryRating } from '../battery/index.js';
+import type { ChargeReading } from '../charging/index.js';
 import type {
   EventData,
   OverrideRule,

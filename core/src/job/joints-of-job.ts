@@ -1,12 +1,9 @@
-import { type BadJoints, aloneRescue } from '../circuit/rescue.js';
-import { crankPoint } from '../crank/quick.js';
-import { type CheckId, LAMPS_AMPS } from '../diagnosis/checks.js';
-import { usualBadJointOhms } from '../diagnosis/draw-hidden.js';
-import { WORTH_CLEANING_VOLTS } from '../diagnosis/repairs.js';
-import type { Machine } from '../machine/machine.js';
-import type { CasualtyBatteries } from '../plan/casualty-batteries.js';
-import { bisect } from '../quantities/bisect.js';
-import { underWord } from '../quantities/table.js';
+import { aloneRescue, type BadJoints } from '../circuit/index.js';
+import { crankPoint } from '../crank/index.js';
+import { type CheckId, LAMPS_AMPS, usualBadJointOhms, WORTH_CLEANING_VOLTS } from '../diagnosis/index.js';
+import type { Machine } from '../machine/index.js';
+import type { CasualtyBatteries } from '../plan/index.js';
+import { bisect, underWord } from '../quantities/index.js';
 import type { Job } from './job.js';
 
 const JOINT_CHECKS: readonly CheckId[] = ['joint-plus', 'joint-minus', 'look-joints'];

@@ -1,5 +1,5 @@
-import { anyClampOn } from '../hookup/state.js';
-import type { KitItem } from '../sources/kit.js';
+import { anyClampOn } from '../hookup/index.js';
+import type { KitItem } from '../sources/index.js';
 import type { Job } from './job.js';
 import { isCharged } from './kit-charge.js';
 

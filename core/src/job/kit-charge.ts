@@ -1,9 +1,6 @@
-import { lentAh } from '../charging/lend.js';
-import { stateOf } from '../plan/casualty-batteries.js';
-import { sourceOptions } from '../plan/options.js';
-import { connectedRescue } from '../plan/rank.js';
-import type { KitItem } from '../sources/kit.js';
-import { BOOSTER_FILLED_VOLTS, boosterFillSeconds } from '../sources/models.js';
+import { lentAh } from '../charging/index.js';
+import { connectedRescue, sourceOptions, stateOf } from '../plan/index.js';
+import { BOOSTER_FILLED_VOLTS, boosterFillSeconds, type KitItem } from '../sources/index.js';
 import type { Job } from './job.js';
 import type { Situation } from './situation.js';
 

@@ -1,8 +1,7 @@
-import { type LeadUse, measuredFactor } from '../leads/measured-set.js';
-import { startsByWaking } from '../machine/machine.js';
-import { planCase } from '../plan/rank.js';
-import { sourceFactor } from '../plan/source-strength.js';
-import type { KitItem, LeadPackKit, LeadSetKit, LithiumPackKit } from '../sources/kit.js';
+import { type LeadUse, measuredFactor } from '../leads/index.js';
+import { startsByWaking } from '../machine/index.js';
+import { planCase, sourceFactor } from '../plan/index.js';
+import type { KitItem, LeadPackKit, LeadSetKit, LithiumPackKit } from '../sources/index.js';
 import type { Job } from './job.js';
 import { workingTempC } from './queries.js';
 import { planCases, rankForJob } from './rescue-of-job.js';

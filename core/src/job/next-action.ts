@@ -1,8 +1,6 @@
-import type { HookupAction } from '../hookup/actions.js';
-import type { Hazard } from '../hookup/hazard.js';
-import { anyClampOn } from '../hookup/state.js';
-import { startsByWaking } from '../machine/machine.js';
-import { STOPS_HANDS_OFF } from '../diagnosis/vocabulary.js';
+import { anyClampOn, type Hazard, type HookupAction } from '../hookup/index.js';
+import { startsByWaking } from '../machine/index.js';
+import { STOPS_HANDS_OFF } from '../diagnosis/index.js';
 import { underCharge } from './charge-of-job.js';
 import type { Stage } from './events.js';
 import type { Job } from './job.js';

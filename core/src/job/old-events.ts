@@ -1,4 +1,4 @@
-import { underWord } from '../quantities/table.js';
+import { underWord } from '../quantities/index.js';
 import type { JobEvent } from './events.js';
 
 /** An event as some version of the program wrote it. */

@@ -1,12 +1,14 @@
-import { maintaining } from '../charging/maintainer.js';
-import { isLeadAcid } from '../battery/chemistry.js';
-import { checkOf } from '../diagnosis/checks.js';
-import type { Suspect } from '../diagnosis/vocabulary.js';
-import { startsByWaking } from '../machine/machine.js';
-import type { FollowUp, VerdictRecord } from '../verdict/conclude.js';
-import { type ReplacementNeed, replacementNeed } from '../verdict/replacement.js';
+import { maintaining, type RunDown } from '../charging/index.js';
+import { isLeadAcid } from '../battery/index.js';
+import { checkOf, type Suspect } from '../diagnosis/index.js';
+import { startsByWaking } from '../machine/index.js';
+import {
+  type FollowUp,
+  type ReplacementNeed,
+  replacementNeed,
+  type VerdictRecord,
+} from '../verdict/index.js';
 import { chargePlanOfJob } from './charge-of-job.js';
-import type { RunDown } from '../charging/run-down.js';
 import type { DriveAdvice } from './drive-of-job.js';
 import type { Job } from './job.js';
 import { drainAmps, standingVerdict } from './queries.js';

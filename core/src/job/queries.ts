@@ -1,10 +1,10 @@
-import { coldestOf } from '../battery/bar.js';
-import { POLARITY_SIGNS_NEEDED, type ReadingKind } from '../diagnosis/vocabulary.js';
-import { anyClampOn, clampsInHand, NOTHING_CONNECTED, stands } from '../hookup/state.js';
-import type { HouseRules } from '../rules/house-rules.js';
-import type { VerdictRecord } from '../verdict/conclude.js';
-import { MINUTE_MS } from '../quantities/time.js';
-import type { Machine } from '../machine/machine.js';
+import { coldestOf } from '../battery/index.js';
+import { POLARITY_SIGNS_NEEDED, type ReadingKind } from '../diagnosis/index.js';
+import { anyClampOn, clampsInHand, NOTHING_CONNECTED, stands } from '../hookup/index.js';
+import type { HouseRules } from '../rules/index.js';
+import type { VerdictRecord } from '../verdict/index.js';
+import { MINUTE_MS } from '../quantities/index.js';
+import type { Machine } from '../machine/index.js';
 import type { Attempt, Circumstances, Job, Reading } from './job.js';
 
 /** The latest rest reading of each battery by itself, from the chassis side up; null where not read. With help joined posts show the helper. */

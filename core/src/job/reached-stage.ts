@@ -1,4 +1,4 @@
-import { anyClampOn } from '../hookup/state.js';
+import { anyClampOn } from '../hookup/index.js';
 import type { Stage } from './events.js';
 import type { Job } from './job.js';
 import { hasStarted, isPolarityProved } from './queries.js';

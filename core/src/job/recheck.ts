@@ -1,9 +1,11 @@
-import type { DiagnosisEvidence } from '../diagnosis/belief.js';
-import type { DiagnosisProfile } from '../diagnosis/causes.js';
-import { againstCrankLimit } from '../diagnosis/reading.js';
-import type { Change } from '../diagnosis/repairs.js';
-import type { Machine } from '../machine/machine.js';
-import type { Case } from '../verdict/case.js';
+import {
+  againstCrankLimit,
+  type Change,
+  type DiagnosisEvidence,
+  type DiagnosisProfile,
+} from '../diagnosis/index.js';
+import type { Machine } from '../machine/index.js';
+import type { Case } from '../verdict/index.js';
 import { evidenceOfJob, profileOfJob } from './evidence-of-job.js';
 import type { Recheck } from './events.js';
 import type { Job } from './job.js';

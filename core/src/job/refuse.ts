@@ -1,18 +1,18 @@
-import { isFindingOf } from '../diagnosis/belief.js';
-import { isWhole, needsStandstill } from '../diagnosis/repairs.js';
-import { POLARITY_SIGNS_NEEDED, type StopCondition } from '../diagnosis/vocabulary.js';
-import { CLAMP_IDS, type ClampId, isSourceClamp } from '../circuit/rescue.js';
-import { clampsOn } from '../hookup/actions.js';
-import { anyClampOn, clampsInHand, SPARE_POSTS, stands } from '../hookup/state.js';
-import { type Machine, takesClamp } from '../machine/machine.js';
-import { rollingStart } from '../machine/rolling-start.js';
-import { outOfRange, TYPED_RANGES } from '../quantities/range.js';
-import { nothingOpens } from '../reach/nothing-opens.js';
-import { LEAST_GAP_MM } from '../reach/pose.js';
-import type { HouseRules } from '../rules/house-rules.js';
-import { ruleFault } from '../rules/rule-settings.js';
-import type { KitItem } from '../sources/kit.js';
-import type { FollowUp } from '../verdict/conclude.js';
+import {
+  isFindingOf,
+  isWhole,
+  needsStandstill,
+  POLARITY_SIGNS_NEEDED,
+  type StopCondition,
+} from '../diagnosis/index.js';
+import { CLAMP_IDS, type ClampId, isSourceClamp } from '../circuit/index.js';
+import { anyClampOn, clampsInHand, clampsOn, SPARE_POSTS, stands } from '../hookup/index.js';
+import { type Machine, rollingStart, takesClamp } from '../machine/index.js';
+import { outOfRange, TYPED_RANGES } from '../quantities/index.js';
+import { LEAST_GAP_MM, nothingOpens } from '../reach/index.js';
+import { type HouseRules, ruleFault } from '../rules/index.js';
+import type { KitItem } from '../sources/index.js';
+import type { FollowUp } from '../verdict/index.js';
 import { foldJob, lastUndoable, timeOf } from './apply.js';
 import type { JobEvent, PlanRecord, Recheck } from './events.js';
 import { mustComeOff, underCharge } from './charge-of-job.js';

@@ -1,7 +1,14 @@
-import { type CheckId, checkOf, type Found } from '../diagnosis/checks.js';
-import { outcomeIndex } from '../diagnosis/belief.js';
-import { type Repair, type RepairOffered, repairsFor, shownBy } from '../diagnosis/repairs.js';
-import type { Machine } from '../machine/machine.js';
+import {
+  type CheckId,
+  checkOf,
+  type Found,
+  outcomeIndex,
+  type Repair,
+  type RepairOffered,
+  repairsFor,
+  shownBy,
+} from '../diagnosis/index.js';
+import type { Machine } from '../machine/index.js';
 import type { Job } from './job.js';
 
 /** What a look or a figure found. */

@@ -1,15 +1,26 @@
-import { chargeOptions } from '../plan/charge-options.js';
-import { type SourceOption, sourceOptions } from '../plan/options.js';
-import type { PlanCase } from '../plan/plan-case.js';
-import type { PlanInput } from '../plan/plan-inputs.js';
-import { planCase, type RankedOption, rankOptions, ruledWaitMinutes, wakeCase } from '../plan/rank.js';
-import type { WakeCase } from '../crank/wake.js';
-import { clearingOrder, safestOrder } from '../hookup/earth.js';
-import type { HookupStep } from '../hookup/order.js';
-import { type Overruled, overruledBy } from '../hookup/overruled.js';
-import type { HookupScene } from '../hookup/state.js';
-import { isPositiveEarth } from '../machine/earth.js';
-import type { KitItem } from '../sources/kit.js';
+import {
+  chargeOptions,
+  planCase,
+  type PlanCase,
+  type PlanInput,
+  type RankedOption,
+  rankOptions,
+  ruledWaitMinutes,
+  type SourceOption,
+  sourceOptions,
+  wakeCase,
+} from '../plan/index.js';
+import type { WakeCase } from '../crank/index.js';
+import {
+  clearingOrder,
+  type HookupScene,
+  type HookupStep,
+  type Overruled,
+  overruledBy,
+  safestOrder,
+} from '../hookup/index.js';
+import { isPositiveEarth } from '../machine/index.js';
+import type { KitItem } from '../sources/index.js';
 import { alternatorVoltsOf } from './charging-read.js';
 import type { PlanRecord } from './events.js';
 import type { Situation } from './situation.js';

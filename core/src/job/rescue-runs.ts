@@ -1,8 +1,15 @@
-import { type HookupAction, type OrderProgress, progressOf, stillActions } from '../hookup/actions.js';
-import { makeSafe, replan } from '../hookup/earth.js';
-import type { HookupStep } from '../hookup/order.js';
-import { anyClampOn, type HookupScene } from '../hookup/state.js';
-import type { SourceOption } from '../plan/options.js';
+import {
+  anyClampOn,
+  type HookupAction,
+  type HookupScene,
+  type HookupStep,
+  makeSafe,
+  type OrderProgress,
+  progressOf,
+  replan,
+  stillActions,
+} from '../hookup/index.js';
+import type { SourceOption } from '../plan/index.js';
 import type { PlanRecord } from './events.js';
 import type { Job } from './job.js';
 import { hookupScene, ordersOfJob, plannedOption } from './rescue-of-job.js';

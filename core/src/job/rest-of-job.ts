@@ -1,6 +1,6 @@
-import { type RestNeed, restNeed } from '../crank/rest.js';
-import type { SourceOption } from '../plan/options.js';
-import { anyClampOn } from '../hookup/state.js';
+import { type RestNeed, restNeed } from '../crank/index.js';
+import type { SourceOption } from '../plan/index.js';
+import { anyClampOn } from '../hookup/index.js';
 import type { Job } from './job.js';
 import type { Situation } from './situation.js';
 

@@ -1,4 +1,4 @@
-import type { HouseRules } from '../rules/house-rules.js';
+import type { HouseRules } from '../rules/index.js';
 import type { Job } from './job.js';
 
 /** True when somebody said why a rule is not kept, since the last try ended. */

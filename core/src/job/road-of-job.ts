@@ -1,7 +1,5 @@
-import { runDown, type RunDown } from '../charging/run-down.js';
-import { outcomeIndex } from '../diagnosis/belief.js';
-import { type Check, checkOf } from '../diagnosis/checks.js';
-import type { Suspect } from '../diagnosis/vocabulary.js';
+import { type RunDown, runDown } from '../charging/index.js';
+import { type Check, checkOf, outcomeIndex, type Suspect } from '../diagnosis/index.js';
 import { chargingMendedAt, chargingReadings } from './charging-read.js';
 import { standingJob } from './doubts.js';
 import { type DriveAdvice, driveOfJob } from './drive-of-job.js';

@@ -1,8 +1,11 @@
-import type { HookupAction } from '../hookup/actions.js';
-import type { Hazard, HazardCode } from '../hookup/hazard.js';
-import { hazardsOf } from '../hookup/earth.js';
-import { act } from '../hookup/actions.js';
-import { NOTHING_CONNECTED } from '../hookup/state.js';
+import {
+  act,
+  type Hazard,
+  type HazardCode,
+  hazardsOf,
+  type HookupAction,
+  NOTHING_CONNECTED,
+} from '../hookup/index.js';
 import type { Job } from './job.js';
 import type { PlannedRescue } from './rescue-runs.js';
 import type { Situation } from './situation.js';

@@ -1,6 +1,6 @@
-import type { DiagnosisEvidence } from '../diagnosis/belief.js';
-import type { Machine } from '../machine/machine.js';
-import type { VerdictRecord } from '../verdict/conclude.js';
+import type { DiagnosisEvidence } from '../diagnosis/index.js';
+import type { Machine } from '../machine/index.js';
+import type { VerdictRecord } from '../verdict/index.js';
 import { type Doubt, doubtOf } from './doubts.js';
 import { evidenceOfJob } from './evidence-of-job.js';
 import type { PlanRecord, SceneRecord } from './events.js';

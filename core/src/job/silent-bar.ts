@@ -1,8 +1,7 @@
-import { type BatteryBar, batteryBar } from '../battery/bar.js';
-import type { DiagnosisEvidence } from '../diagnosis/belief.js';
-import { againstCrankLimit } from '../diagnosis/reading.js';
-import type { Machine } from '../machine/machine.js';
-import { silentVolts } from '../verdict/case.js';
+import { batteryBar, type BatteryBar } from '../battery/index.js';
+import { againstCrankLimit, type DiagnosisEvidence } from '../diagnosis/index.js';
+import type { Machine } from '../machine/index.js';
+import { silentVolts } from '../verdict/index.js';
 import type { Attempt, Job } from './job.js';
 import { coldestTempC, latestOwnReading, wasHelped, workingTempC } from './queries.js';
 

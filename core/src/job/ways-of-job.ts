@@ -1,23 +1,26 @@
-import { type Machine, startsByWaking } from '../machine/machine.js';
-import { type RollingStart, rollingStart } from '../machine/rolling-start.js';
-import { HAND_MINUTES } from '../plan/hand-minutes.js';
-import { type BatteryBelief, beliefsWhileJoined } from '../plan/casualty-batteries.js';
-import { type CrankMoment, momentOf, type PlanCase } from '../plan/plan-case.js';
-import { planCase, type RankedOption } from '../plan/rank.js';
-import type { TryMade } from '../plan/tries.js';
+import type { AttemptOutcome } from '../crank/index.js';
+import { type Machine, type RollingStart, rollingStart, startsByWaking } from '../machine/index.js';
 import {
+  type BatteryBelief,
+  beliefsWhileJoined,
+  type CrankMoment,
   type Fetch,
+  HAND_MINUTES,
+  momentOf,
+  planCase,
+  type PlanCase,
+  type RankedOption,
   SPARE_LEAST_CCA_SHARE,
-  spareBelief,
   type SpareBattery,
+  spareBelief,
+  type TryMade,
   type WayOption,
   type WaysInput,
-} from '../plan/ways.js';
-import { isLeadAcid } from '../battery/chemistry.js';
-import type { AttemptOutcome, Symptom } from '../diagnosis/vocabulary.js';
-import { anyClampOn } from '../hookup/state.js';
-import type { KitItem } from '../sources/kit.js';
-import { BOOSTER_FILLED_VOLTS, boosterFillSeconds } from '../sources/models.js';
+} from '../plan/index.js';
+import { isLeadAcid } from '../battery/index.js';
+import type { Symptom } from '../diagnosis/index.js';
+import { anyClampOn } from '../hookup/index.js';
+import { BOOSTER_FILLED_VOLTS, boosterFillSeconds, type KitItem } from '../sources/index.js';
 import type { Attempt, Job } from './job.js';
 import { restSecondsLeft } from './rest-owed.js';
 import { planCases, rankForJob } from './rescue-of-job.js';

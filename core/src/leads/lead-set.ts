@@ -1,5 +1,4 @@
-import type { Parameter } from '../quantities/parameter.js';
-import { type Range, requireInRange } from '../quantities/range.js';
+import { type Parameter, type Range, requireInRange } from '../quantities/index.js';
 
 export const CONDUCTORS = ['copper', 'copper-clad-aluminium'] as const;
 export type Conductor = (typeof CONDUCTORS)[number];

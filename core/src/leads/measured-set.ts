@@ -1,4 +1,4 @@
-import type { Parameter } from '../quantities/parameter.js';
+import type { Parameter } from '../quantities/index.js';
 import { type LeadSet, leadSetOhms } from './lead-set.js';
 
 /** Volts at both ends of a lead set in one moment, and the amps that flowed through it. */

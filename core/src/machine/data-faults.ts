@@ -1,4 +1,4 @@
-import { isLeadAcid } from '../battery/chemistry.js';
+import { isLeadAcid } from '../battery/index.js';
 import { isPositiveEarth } from './earth.js';
 import { isPositivePoint, type Machine, type PointKind } from './machine.js';
 

@@ -6,7 +6,7 @@ import {
   isInside,
   type Polygon,
   type Spot,
-} from '../quantities/plane.js';
+} from '../quantities/index.js';
 import type { Machine, PlanPoint, PlanRect } from './machine.js';
 
 /** Points and batteries may stand this far out of the body: latch wires at a bumper, a box on a rail, mm. */

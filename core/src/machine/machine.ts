@@ -1,5 +1,5 @@
-import type { BatteryRating } from '../battery/battery.js';
-import type { Engine } from '../engine/engine.js';
+import type { BatteryRating } from '../battery/index.js';
+import type { Engine } from '../engine/index.js';
 
 export const MACHINE_CLASSES = [
   'car',

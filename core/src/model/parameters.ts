@@ -1,34 +1,34 @@
-import { casualtyBatteriesParameters } from '../plan/casualty-batteries.js';
-import { leadSetParameters } from '../leads/lead-set.js';
-import { measuredSetParameters } from '../leads/measured-set.js';
-import { batteryParameters } from '../battery/battery.js';
-import { ccaParameters } from '../battery/cca.js';
-import { chemistryParameters } from '../battery/chemistry.js';
-import { restVoltsParameters } from '../battery/rest-volts.js';
-import { gravityParameters } from '../battery/gravity.js';
-import { chargeTimeParameters } from '../charging/charge-time.js';
-import { leftOnParameters } from '../charging/left-on.js';
-import { runDownParameters } from '../charging/run-down.js';
-import { chargeWatchParameters } from '../charging/charge-watch.js';
-import { lendParameters } from '../charging/lend.js';
-import { rescueParameters } from '../circuit/rescue.js';
-import { modelsParameters } from '../sources/models.js';
-import { wakeParameters } from '../crank/wake.js';
-import { engineParameters } from '../engine/engine.js';
-import { transientParameters } from '../crank/transient.js';
-import { circumstancesParameters } from '../hookup/circumstances.js';
-import { crankStepsParameters } from '../crank/crank-steps.js';
-import { oddsParameters } from '../plan/draws.js';
-import { handMinutesParameters } from '../plan/hand-minutes.js';
-import { triesParameters } from '../plan/tries.js';
-import { waysParameters } from '../plan/ways.js';
-import { restParameters } from '../crank/rest.js';
-import { routeParameters } from '../reach/route.js';
-import { kitAgeParameters } from '../sources/kit-age.js';
-import { maintainerParameters } from '../charging/maintainer.js';
-import { bankParameters } from '../capacitor/bank.js';
-import { latchParameters } from '../sources/latch.js';
-import type { Parameter } from '../quantities/parameter.js';
+import {
+  casualtyBatteriesParameters,
+  handMinutesParameters,
+  oddsParameters,
+  triesParameters,
+  waysParameters,
+} from '../plan/index.js';
+import { leadSetParameters, measuredSetParameters } from '../leads/index.js';
+import {
+  batteryParameters,
+  ccaParameters,
+  chemistryParameters,
+  gravityParameters,
+  restVoltsParameters,
+} from '../battery/index.js';
+import {
+  chargeTimeParameters,
+  chargeWatchParameters,
+  leftOnParameters,
+  lendParameters,
+  maintainerParameters,
+  runDownParameters,
+} from '../charging/index.js';
+import { rescueParameters } from '../circuit/index.js';
+import { kitAgeParameters, latchParameters, modelsParameters } from '../sources/index.js';
+import { crankStepsParameters, restParameters, transientParameters, wakeParameters } from '../crank/index.js';
+import { engineParameters } from '../engine/index.js';
+import { circumstancesParameters } from '../hookup/index.js';
+import { routeParameters } from '../reach/index.js';
+import { bankParameters } from '../capacitor/index.js';
+import type { Parameter } from '../quantities/index.js';
 
 /** What comes from the atlas, the kit or the scene and has no default of its own. */
 const GIVEN: readonly Parameter[] = [

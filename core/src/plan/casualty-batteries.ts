@@ -1,10 +1,14 @@
-import type { Parameter } from '../quantities/parameter.js';
-import { type BatteryBar, batteryBar } from '../battery/bar.js';
-import type { BatteryRating, BatteryState } from '../battery/battery.js';
-import { socFromRestVolts } from '../battery/rest-volts.js';
-import { CHARGE_WORTH, chargeJoined } from '../charging/lend.js';
-import { type BadJoints, modelBattery, type ModelBattery, type Rescue } from '../circuit/rescue.js';
-import type { Machine } from '../machine/machine.js';
+import type { Parameter } from '../quantities/index.js';
+import {
+  batteryBar,
+  type BatteryBar,
+  type BatteryRating,
+  type BatteryState,
+  socFromRestVolts,
+} from '../battery/index.js';
+import { CHARGE_WORTH, chargeJoined } from '../charging/index.js';
+import { type BadJoints, modelBattery, type ModelBattery, type Rescue } from '../circuit/index.js';
+import type { Machine } from '../machine/index.js';
 
 /** What is known of one battery: its rating, and its charge within a band. */
 export interface BatteryBelief {

@@ -1,6 +1,5 @@
-import { chargerSource } from '../sources/models.js';
-import type { Machine } from '../machine/machine.js';
-import type { KitItem, MainsChargerKit } from '../sources/kit.js';
+import { chargerSource, type KitItem, type MainsChargerKit } from '../sources/index.js';
+import type { Machine } from '../machine/index.js';
 import type { SourceOption } from './options.js';
 
 /**

@@ -1,4 +1,4 @@
-import type { Terminal } from '../circuit/rescue.js';
+import type { Terminal } from '../circuit/index.js';
 import {
   type Machine,
   type MachinePoint,
@@ -6,8 +6,8 @@ import {
   type PointKind,
   pointOf,
   pointOn,
-} from '../machine/machine.js';
-import type { HouseRules } from '../rules/house-rules.js';
+} from '../machine/index.js';
+import type { HouseRules } from '../rules/index.js';
 
 /** Which part of the casualty a source is put across: the whole string, or one battery of it. */
 export type Across = { readonly kind: 'whole' } | { readonly kind: 'battery'; readonly battery: number };

@@ -1,4 +1,4 @@
-import type { HouseRules } from '../rules/house-rules.js';
+import type { HouseRules } from '../rules/index.js';
 
 /** A measured crank against what the plan promised. */
 export interface CrankComparison {

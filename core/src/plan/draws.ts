@@ -1,10 +1,14 @@
-import { BATTERY_RANGES, bankFarads, batteryOhms, FIRING_SECOND_SHARE } from '../battery/battery.js';
-import { restVoltsAt } from '../battery/rest-volts.js';
-import type { Rescue } from '../circuit/rescue.js';
-import { type CrankPoint, crankPoint, prepareCrank } from '../crank/quick.js';
-import { defaultStarter, type Engine } from '../engine/engine.js';
-import type { Parameter } from '../quantities/parameter.js';
-import { normal, type Random } from '../quantities/random.js';
+import {
+  bankFarads,
+  BATTERY_RANGES,
+  batteryOhms,
+  FIRING_SECOND_SHARE,
+  restVoltsAt,
+} from '../battery/index.js';
+import type { Rescue } from '../circuit/index.js';
+import { type CrankPoint, crankPoint, prepareCrank } from '../crank/index.js';
+import { defaultStarter, type Engine } from '../engine/index.js';
+import { normal, type Parameter, type Random } from '../quantities/index.js';
 import type { BatteryBelief } from './casualty-batteries.js';
 
 /** What is not known of a crank. Each is drawn once per sample. */

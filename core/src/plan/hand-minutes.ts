@@ -1,4 +1,4 @@
-import type { Parameter } from '../quantities/parameter.js';
+import type { Parameter } from '../quantities/index.js';
 
 /** What hands take for each thing of a rescue, minutes: gloves on, in the dark. */
 export const HAND_MINUTES = {

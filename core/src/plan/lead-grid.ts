@@ -1,13 +1,7 @@
-import {
-  type Conductor,
-  CONDUCTORS,
-  leadHeatCapacity,
-  conductorOhms,
-  type LeadSet,
-} from '../leads/lead-set.js';
-import { seededRandom } from '../quantities/random.js';
+import { type Conductor, conductorOhms, CONDUCTORS, leadHeatCapacity, type LeadSet } from '../leads/index.js';
+import { seededRandom } from '../quantities/index.js';
 import { afterWait, oddsOf, type PlanCase } from './plan-case.js';
-import { crankPoint } from '../crank/quick.js';
+import { crankPoint } from '../crank/index.js';
 
 /** Sections and lengths that lead sets are sold in. */
 export const GRID_SECTIONS_MM2 = [10, 16, 25, 35, 50] as const;

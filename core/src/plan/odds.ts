@@ -1,5 +1,5 @@
-import type { Engine } from '../engine/engine.js';
-import type { Random } from '../quantities/random.js';
+import type { Engine } from '../engine/index.js';
+import type { Random } from '../quantities/index.js';
 import {
   doesStart,
   type Draw,

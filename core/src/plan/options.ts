@@ -1,17 +1,19 @@
-import { type Machine, startsByWaking } from '../machine/machine.js';
-import type { HouseRules } from '../rules/house-rules.js';
-import type { LeadSet } from '../leads/lead-set.js';
-import { type KitItem, leadsOf, type LeadSetKit } from '../sources/kit.js';
+import { type Machine, startsByWaking } from '../machine/index.js';
+import type { HouseRules } from '../rules/index.js';
+import type { LeadSet } from '../leads/index.js';
 import {
   capacitorSource,
   chargerSource,
   donorSource,
   hobbySource,
+  type KitItem,
   leadPackSource,
+  type LeadSetKit,
+  leadsOf,
   lithiumSource,
   type SourceModel,
   spareBatteriesSource,
-} from '../sources/models.js';
+} from '../sources/index.js';
 import type { Across } from './clamp-points.js';
 import type { CasualtyBatteries } from './casualty-batteries.js';
 

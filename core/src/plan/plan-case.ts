@@ -1,10 +1,9 @@
-import type { Rescue } from '../circuit/rescue.js';
-import type { Engine } from '../engine/engine.js';
-import type { Random } from '../quantities/random.js';
+import type { Rescue } from '../circuit/index.js';
+import type { Engine } from '../engine/index.js';
+import type { Random } from '../quantities/index.js';
 import { beliefsWhileJoined, type BatteryBelief, modelOf, stateOf } from './casualty-batteries.js';
 import { type Odds, startOdds } from './odds.js';
-import type { CrankCase } from '../crank/crank-case.js';
-import { type CrankTrace, simulateCrank } from '../crank/transient.js';
+import { type CrankCase, type CrankTrace, simulateCrank } from '../crank/index.js';
 
 /** What the figures of one plan rest on: the rescue joined, what is believed of the batteries, the engine, and the wait before the crank. */
 export interface PlanCase {

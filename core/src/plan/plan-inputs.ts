@@ -1,7 +1,7 @@
-import { BATTERY_RANGES } from '../battery/battery.js';
-import { ENGINE_RANGES } from '../engine/engine.js';
-import { clampOhms, LEAD_RANGES } from '../leads/lead-set.js';
-import { outOfRange, type Range, TYPED_RANGES } from '../quantities/range.js';
+import { BATTERY_RANGES } from '../battery/index.js';
+import { ENGINE_RANGES } from '../engine/index.js';
+import { clampOhms, LEAD_RANGES } from '../leads/index.js';
+import { outOfRange, type Range, TYPED_RANGES } from '../quantities/index.js';
 import { ASSUMED_AGEING, type BatteryBelief } from './casualty-batteries.js';
 import type { PlanCase } from './plan-case.js';
 

@@ -1,16 +1,21 @@
-import type { BatteryBar } from '../battery/bar.js';
-import type { HouseRules } from '../rules/house-rules.js';
-import type { Rescue } from '../circuit/rescue.js';
-import { LEAD_RANGES } from '../leads/lead-set.js';
-import { asWired, isPositiveEarth } from '../machine/earth.js';
-import { type Machine, startsByWaking } from '../machine/machine.js';
-import type { KitItem } from '../sources/kit.js';
+import type { BatteryBar } from '../battery/index.js';
+import type { HouseRules } from '../rules/index.js';
+import type { Rescue } from '../circuit/index.js';
+import { LEAD_RANGES } from '../leads/index.js';
+import { asWired, isPositiveEarth, type Machine, startsByWaking } from '../machine/index.js';
+import type { KitItem } from '../sources/index.js';
 import { type CasualtyBatteries, stateOf } from './casualty-batteries.js';
 import { clampPoints, terminalOf } from './clamp-points.js';
 import { type SourceOption, sourceOptions } from './options.js';
 import { afterWait, type PlanCase } from './plan-case.js';
-import { type CrankPoint, crankPoint, type WakePoint, wakePoint } from '../crank/quick.js';
-import { USUAL_CONVERTER, type WakeCase } from '../crank/wake.js';
+import {
+  type CrankPoint,
+  crankPoint,
+  USUAL_CONVERTER,
+  type WakeCase,
+  wakePoint,
+  type WakePoint,
+} from '../crank/index.js';
 
 /** Why an option cannot be used here. */
 export type Unfit =

@@ -1,8 +1,7 @@
-import type { AttemptOutcome } from '../crank/outcome.js';
-import { crankPoint } from '../crank/quick.js';
-import type { Engine } from '../engine/engine.js';
-import type { MeasuredFactor } from '../leads/measured-set.js';
-import { bisect } from '../quantities/bisect.js';
+import { type AttemptOutcome, crankPoint } from '../crank/index.js';
+import type { Engine } from '../engine/index.js';
+import type { MeasuredFactor } from '../leads/index.js';
+import { bisect } from '../quantities/index.js';
 import type { CrankMoment } from './plan-case.js';
 import { LOWEST_VOLTS_DEVIATION, SAG_DEVIATION } from './tries.js';
 

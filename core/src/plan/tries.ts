@@ -1,8 +1,6 @@
-import type { AttemptOutcome } from '../crank/outcome.js';
-import { type CrankPoint, wakePoint } from '../crank/quick.js';
-import type { Engine } from '../engine/engine.js';
-import type { Parameter } from '../quantities/parameter.js';
-import type { Random } from '../quantities/random.js';
+import { type AttemptOutcome, type CrankPoint, wakePoint } from '../crank/index.js';
+import type { Engine } from '../engine/index.js';
+import type { Parameter, Random } from '../quantities/index.js';
 import { doesStart, type Draw, drawnCranks, type DrawnOf, drawUnknowns } from './draws.js';
 import type { CrankMoment } from './plan-case.js';
 

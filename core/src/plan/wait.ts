@@ -1,4 +1,4 @@
-import { seededRandom } from '../quantities/random.js';
+import { seededRandom } from '../quantities/index.js';
 import { beliefsWhileJoined } from './casualty-batteries.js';
 import { momentOf, oddsOf, type PlanCase } from './plan-case.js';
 

@@ -1,9 +1,8 @@
-import type { BatteryRating } from '../battery/battery.js';
-import { aloneRescue } from '../circuit/rescue.js';
-import type { Engine } from '../engine/engine.js';
-import { ROLLING_MIN_REST_VOLTS } from '../machine/rolling-start.js';
-import type { Parameter } from '../quantities/parameter.js';
-import { seededRandom } from '../quantities/random.js';
+import type { BatteryRating } from '../battery/index.js';
+import { aloneRescue } from '../circuit/index.js';
+import type { Engine } from '../engine/index.js';
+import { ROLLING_MIN_REST_VOLTS } from '../machine/index.js';
+import { type Parameter, seededRandom } from '../quantities/index.js';
 import { type BatteryBelief, beliefsWhileJoined, modelOf } from './casualty-batteries.js';
 import type { Across } from './clamp-points.js';
 import { drawnRescue } from './draws.js';

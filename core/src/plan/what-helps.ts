@@ -1,5 +1,5 @@
-import { CLAMP_OHMS, clampOhms } from '../leads/lead-set.js';
-import { seededRandom } from '../quantities/random.js';
+import { CLAMP_OHMS, clampOhms } from '../leads/index.js';
+import { seededRandom } from '../quantities/index.js';
 import { afterWait, oddsOf, type PlanCase } from './plan-case.js';
 
 /** What hands can change before the crank. */

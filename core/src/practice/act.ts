@@ -1,20 +1,38 @@
-import { afterJoined } from '../charging/lend.js';
-import { crankPoint, type CrankPoint, wakePoint } from '../crank/quick.js';
-import type { AttemptOutcome } from '../crank/outcome.js';
-import type { DiagnosisEvidence } from '../diagnosis/belief.js';
-import { type CheckId, checkOf } from '../diagnosis/checks.js';
-import { type CrankLook, cranksOf, lampVoltsAt, lookOfPoint, oneBattery } from '../diagnosis/hidden.js';
-import { defaultStarter } from '../engine/engine.js';
-import { actByHand, hazardsAsIs, rescueOf } from '../hookup/earth.js';
-import { clampsOn, type HandAction } from '../hookup/actions.js';
-import { type Hazard, newHazard } from '../hookup/hazard.js';
-import { anyClampOn, NOTHING_CONNECTED } from '../hookup/state.js';
-import { isSourceClamp, type Rescue, rescueCircuit, terminalNode } from '../circuit/rescue.js';
-import { solveDc, voltsAcross } from '../circuit/solve-dc.js';
-import { HAND_MINUTES } from '../plan/hand-minutes.js';
-import { sourceOptions } from '../plan/options.js';
-import { startsByWaking } from '../machine/machine.js';
-import { seededRandom } from '../quantities/random.js';
+import { afterJoined } from '../charging/index.js';
+import { type AttemptOutcome, type CrankPoint, crankPoint, wakePoint } from '../crank/index.js';
+import {
+  type CheckId,
+  checkOf,
+  type CrankLook,
+  cranksOf,
+  type DiagnosisEvidence,
+  lampVoltsAt,
+  lookOfPoint,
+  oneBattery,
+} from '../diagnosis/index.js';
+import { defaultStarter } from '../engine/index.js';
+import {
+  actByHand,
+  anyClampOn,
+  clampsOn,
+  type HandAction,
+  type Hazard,
+  hazardsAsIs,
+  newHazard,
+  NOTHING_CONNECTED,
+  rescueOf,
+} from '../hookup/index.js';
+import {
+  isSourceClamp,
+  type Rescue,
+  rescueCircuit,
+  solveDc,
+  terminalNode,
+  voltsAcross,
+} from '../circuit/index.js';
+import { HAND_MINUTES, sourceOptions } from '../plan/index.js';
+import { startsByWaking } from '../machine/index.js';
+import { seededRandom } from '../quantities/index.js';
 import { answerOf } from './hidden-case.js';
 import { brokenBy, COOKED_FROM_C, withBroken, withCooked } from './breaks.js';
 import { type ReadByHand, readAmps, readGravity, readVolts, rescueNow } from './read-by-hand.js';

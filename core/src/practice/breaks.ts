@@ -1,8 +1,6 @@
-import { BATTERY_RANGES } from '../battery/battery.js';
-import { WORN_FROM } from '../diagnosis/draw-hidden.js';
-import { cranksOf, type HiddenMachine } from '../diagnosis/hidden.js';
-import type { DiagnosisProfile } from '../diagnosis/causes.js';
-import type { Hazard, HazardCode } from '../hookup/hazard.js';
+import { BATTERY_RANGES } from '../battery/index.js';
+import { cranksOf, type DiagnosisProfile, type HiddenMachine, WORN_FROM } from '../diagnosis/index.js';
+import type { Hazard, HazardCode } from '../hookup/index.js';
 
 export const BREAKABLE = ['main-fuse', 'alternator', 'control-units', 'battery', 'source'] as const;
 /** What a slip breaks: the machine's main fuse, its alternator, its control units, a battery that is cooked; a source that trips is only off. */

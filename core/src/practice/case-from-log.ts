@@ -1,9 +1,6 @@
-import type { Cause } from '../diagnosis/causes.js';
-import { curesOf } from '../diagnosis/repairs.js';
-import type { Job } from '../job/job.js';
-import { standingVerdict, workingTempC } from '../job/queries.js';
-import { repairsMade } from '../job/repairs-of-job.js';
-import type { Machine } from '../machine/machine.js';
+import { type Cause, curesOf } from '../diagnosis/index.js';
+import { type Job, repairsMade, standingVerdict, workingTempC } from '../job/index.js';
+import type { Machine } from '../machine/index.js';
 import { causesOf } from './case-profile.js';
 import { seedOf } from './seed.js';
 import { codeOfMade } from './start-case.js';

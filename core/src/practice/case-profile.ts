@@ -1,6 +1,6 @@
-import { type Cause, type DiagnosisProfile, priorsFor } from '../diagnosis/causes.js';
-import type { MachineClass } from '../machine/machine.js';
-import { templateOf } from '../template/template.js';
+import { type Cause, type DiagnosisProfile, priorsFor } from '../diagnosis/index.js';
+import type { MachineClass } from '../machine/index.js';
+import { templateOf } from '../template/index.js';
 
 /** What is known of the machine of a case before anything is asked: the template of its class, in this cold. */
 export function profileOf(machineClass: MachineClass, tempC: number): DiagnosisProfile {

@@ -1,8 +1,6 @@
-import { type Cause, REPLACE_CAUSES, SUSPECT_OF } from '../diagnosis/causes.js';
-import type { Hazard } from '../hookup/hazard.js';
-import { anyClampOn } from '../hookup/state.js';
-import type { VerdictKind } from '../verdict/conclude.js';
-import { proofOf } from '../verdict/proof.js';
+import { type Cause, REPLACE_CAUSES, SUSPECT_OF } from '../diagnosis/index.js';
+import { anyClampOn, type Hazard } from '../hookup/index.js';
+import { proofOf, type VerdictKind } from '../verdict/index.js';
 import { factsOf } from './tool-play.js';
 import { type Happened, mayBeBarred, type World } from './world.js';
 

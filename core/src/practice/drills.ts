@@ -1,25 +1,39 @@
-import { type BatteryBar, batteryBar } from '../battery/bar.js';
-import { BATTERY_CHEMISTRIES, type Chemistry, isLeadAcid } from '../battery/chemistry.js';
-import { freezePointC } from '../battery/freezing.js';
-import { socFromRestVolts } from '../battery/rest-volts.js';
-import { crankPoint, firesAt } from '../crank/quick.js';
-import type { CheckId } from '../diagnosis/checks.js';
-import { drawHidden } from '../diagnosis/draw-hidden.js';
-import { type DiagnosisEvidence, drawCrowd, proposals } from '../diagnosis/belief.js';
-import { STOP_CONDITIONS, type StopCondition } from '../diagnosis/vocabulary.js';
-import { act } from '../hookup/actions.js';
-import { hazardsOf, safestOrder } from '../hookup/earth.js';
-import { type Hazard, severityRank } from '../hookup/hazard.js';
-import type { HookupStep } from '../hookup/order.js';
-import { type HookupScene, type HookupState, NOTHING_CONNECTED } from '../hookup/state.js';
-import type { LeadSet } from '../leads/lead-set.js';
-import type { Machine, MachineClass } from '../machine/machine.js';
-import { casualtyBatteries } from '../plan/casualty-batteries.js';
-import { connectedRescue } from '../plan/rank.js';
-import { type SourceOption, sourceOptions } from '../plan/options.js';
-import { pick, type Random, seededRandom } from '../quantities/random.js';
-import { DEFAULT_RULES } from '../rules/house-rules.js';
-import { templateOf } from '../template/template.js';
+import {
+  BATTERY_CHEMISTRIES,
+  batteryBar,
+  type BatteryBar,
+  type Chemistry,
+  freezePointC,
+  isLeadAcid,
+  socFromRestVolts,
+} from '../battery/index.js';
+import { crankPoint, firesAt } from '../crank/index.js';
+import {
+  type CheckId,
+  type DiagnosisEvidence,
+  drawCrowd,
+  drawHidden,
+  proposals,
+  STOP_CONDITIONS,
+  type StopCondition,
+} from '../diagnosis/index.js';
+import {
+  act,
+  type Hazard,
+  hazardsOf,
+  type HookupScene,
+  type HookupState,
+  type HookupStep,
+  NOTHING_CONNECTED,
+  safestOrder,
+  severityRank,
+} from '../hookup/index.js';
+import type { LeadSet } from '../leads/index.js';
+import type { Machine, MachineClass } from '../machine/index.js';
+import { casualtyBatteries, connectedRescue, type SourceOption, sourceOptions } from '../plan/index.js';
+import { pick, type Random, seededRandom } from '../quantities/index.js';
+import { DEFAULT_RULES } from '../rules/index.js';
+import { templateOf } from '../template/index.js';
 import { profileOf } from './case-profile.js';
 import { answerOf } from './hidden-case.js';
 import { PRACTICE_KIT, PRACTICE_TOOLS } from './kit.js';

@@ -1,6 +1,6 @@
-import type { Cause } from '../diagnosis/causes.js';
-import { type Random, seededRandom } from '../quantities/random.js';
-import type { VerdictKind } from '../verdict/conclude.js';
+import type { Cause } from '../diagnosis/index.js';
+import { type Random, seededRandom } from '../quantities/index.js';
+import type { VerdictKind } from '../verdict/index.js';
 import { replay } from './act.js';
 import { debriefOf, type Failing, type ToolMeasure } from './debrief.js';
 import { RUNG_IDS, type RungId } from './rungs.js';

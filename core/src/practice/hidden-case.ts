@@ -1,9 +1,15 @@
-import { outcomeChances } from '../diagnosis/belief.js';
-import { type DiagnosisProfile, priorsFor } from '../diagnosis/causes.js';
-import { type CheckId, checkOf, type Found, spreadOf } from '../diagnosis/checks.js';
-import { drawHidden } from '../diagnosis/draw-hidden.js';
-import type { HiddenMachine } from '../diagnosis/hidden.js';
-import { drawWeighted, normal, type Random } from '../quantities/random.js';
+import {
+  type CheckId,
+  checkOf,
+  type DiagnosisProfile,
+  drawHidden,
+  type Found,
+  type HiddenMachine,
+  outcomeChances,
+  priorsFor,
+  spreadOf,
+} from '../diagnosis/index.js';
+import { drawWeighted, normal, type Random } from '../quantities/index.js';
 
 /** What a hidden machine answers to a check, with the noise of hands and instruments. */
 export function answerOf(

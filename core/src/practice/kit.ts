@@ -1,6 +1,5 @@
-import type { Tool } from '../diagnosis/checks.js';
-import type { KitItem } from '../sources/kit.js';
-import { USUAL_KIT } from '../sources/usual-kit.js';
+import type { Tool } from '../diagnosis/index.js';
+import { type KitItem, USUAL_KIT } from '../sources/index.js';
 
 /** The van of the one who practises lends this. */
 const DONOR: KitItem = {

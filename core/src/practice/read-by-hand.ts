@@ -1,14 +1,17 @@
-import { GRAVITY_BAD_SPREAD, gravityAt, GRAVITY_SPREAD, socFromCells } from '../battery/gravity.js';
-import { aloneRescue, type Rescue, rescueCircuit, terminalNode } from '../circuit/rescue.js';
-import { solveDc, voltsAcross } from '../circuit/solve-dc.js';
-import type { DiagnosisEvidence } from '../diagnosis/belief.js';
-import { restVoltsOf } from '../diagnosis/hidden.js';
-import { rescueOf } from '../hookup/earth.js';
-import { anyClampOn, CASUALTY_ALTERNATOR } from '../hookup/state.js';
-import { asWired } from '../machine/earth.js';
-import { pointOf } from '../machine/machine.js';
-import { terminalOf } from '../plan/clamp-points.js';
-import { normal, type Random, seededRandom } from '../quantities/random.js';
+import { GRAVITY_BAD_SPREAD, GRAVITY_SPREAD, gravityAt, socFromCells } from '../battery/index.js';
+import {
+  aloneRescue,
+  type Rescue,
+  rescueCircuit,
+  solveDc,
+  terminalNode,
+  voltsAcross,
+} from '../circuit/index.js';
+import { type DiagnosisEvidence, restVoltsOf } from '../diagnosis/index.js';
+import { anyClampOn, CASUALTY_ALTERNATOR, rescueOf } from '../hookup/index.js';
+import { asWired, pointOf } from '../machine/index.js';
+import { terminalOf } from '../plan/index.js';
+import { normal, type Random, seededRandom } from '../quantities/index.js';
 import { seedOf } from './seed.js';
 import {
   type AmpsAround,

@@ -1,8 +1,7 @@
-import { batteryOhms, batteryOpenVolts, POLARISATION, polarisedShare } from '../battery/battery.js';
-import type { CrankCase } from '../crank/crank-case.js';
-import { simulateCrank } from '../crank/transient.js';
-import { normal, type Random } from '../quantities/random.js';
-import type { Recording } from '../trace/recording.js';
+import { batteryOhms, batteryOpenVolts, POLARISATION, polarisedShare } from '../battery/index.js';
+import { type CrankCase, simulateCrank } from '../crank/index.js';
+import { normal, type Random } from '../quantities/index.js';
+import type { Recording } from '../trace/index.js';
 
 /** A try as a meter at the posts would log it. */
 export interface RecordedTry {

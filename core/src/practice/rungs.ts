@@ -1,5 +1,5 @@
-import type { Cause } from '../diagnosis/causes.js';
-import type { MachineClass } from '../machine/machine.js';
+import type { Cause } from '../diagnosis/index.js';
+import type { MachineClass } from '../machine/index.js';
 
 export const RUNG_IDS = [
   'order',

@@ -1,14 +1,16 @@
-import { batteryBar } from '../battery/bar.js';
-import { type Crowd, drawCrowd, proposals } from '../diagnosis/belief.js';
-import { clearingOrder, safestOrder } from '../hookup/earth.js';
-import { isDone } from '../hookup/actions.js';
-import type { HookupStep } from '../hookup/order.js';
-import { anyClampOn, type HookupScene } from '../hookup/state.js';
-import { startsByWaking } from '../machine/machine.js';
-import { casualtyBatteries } from '../plan/casualty-batteries.js';
-import { rankOptions, type RankedOption, ruledWaitMinutes } from '../plan/rank.js';
-import { conclude, type VerdictRecord } from '../verdict/conclude.js';
-import type { Case } from '../verdict/case.js';
+import { batteryBar } from '../battery/index.js';
+import { type Crowd, drawCrowd, proposals } from '../diagnosis/index.js';
+import {
+  anyClampOn,
+  clearingOrder,
+  type HookupScene,
+  type HookupStep,
+  isDone,
+  safestOrder,
+} from '../hookup/index.js';
+import { startsByWaking } from '../machine/index.js';
+import { casualtyBatteries, type RankedOption, rankOptions, ruledWaitMinutes } from '../plan/index.js';
+import { type Case, conclude, type VerdictRecord } from '../verdict/index.js';
 import { act } from './act.js';
 import { startCase } from './start-case.js';
 import type { PracticeAction, World } from './world.js';

@@ -1,9 +1,9 @@
-import { aloneRescue, modelBattery } from '../circuit/rescue.js';
-import { crankPoint, firesAt } from '../crank/quick.js';
-import { defaultStarter, type Starter } from '../engine/engine.js';
-import type { MachineClass } from '../machine/machine.js';
-import { pick, type Random, seededRandom } from '../quantities/random.js';
-import { templateOf } from '../template/template.js';
+import { aloneRescue, modelBattery } from '../circuit/index.js';
+import { crankPoint, firesAt } from '../crank/index.js';
+import { defaultStarter, type Starter } from '../engine/index.js';
+import type { MachineClass } from '../machine/index.js';
+import { pick, type Random, seededRandom } from '../quantities/index.js';
+import { templateOf } from '../template/index.js';
 import { recordTry } from './recorded-try.js';
 
 export const TRACE_STORIES = ['sound', 'flat', 'spent', 'held-fast', 'no-contact', 'no-charge'] as const;

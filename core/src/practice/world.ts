@@ -1,28 +1,26 @@
-import { batteryBar } from '../battery/bar.js';
-import type { SourceOption } from '../plan/options.js';
-import type { BatteryBelief, CasualtyBatteries } from '../plan/casualty-batteries.js';
-import type { DiagnosisEvidence } from '../diagnosis/belief.js';
-import type { DiagnosisProfile } from '../diagnosis/causes.js';
-import type { CheckId, Found, Tool } from '../diagnosis/checks.js';
-import { isIce } from '../diagnosis/draw-hidden.js';
+import { batteryBar } from '../battery/index.js';
+import type { BatteryBelief, CasualtyBatteries, SourceOption } from '../plan/index.js';
 import {
+  type CheckId,
   type CrankLook,
+  type DiagnosisEvidence,
+  type DiagnosisProfile,
+  type Found,
   type HiddenMachine,
+  isIce,
   ohmsInside,
   restVoltsOf,
   SOUND_OHMS,
-} from '../diagnosis/hidden.js';
-import type { Suspect } from '../diagnosis/vocabulary.js';
-import type { HandAction } from '../hookup/actions.js';
-import type { Hazard } from '../hookup/hazard.js';
-import type { HookupScene, HookupState } from '../hookup/state.js';
-import type { BadJoints } from '../circuit/rescue.js';
-import type { CrankPoint } from '../crank/quick.js';
-import { USUAL_CONVERTER } from '../crank/wake.js';
-import { type Machine, startsByWaking } from '../machine/machine.js';
-import type { HouseRules } from '../rules/house-rules.js';
-import type { KitItem } from '../sources/kit.js';
-import type { VerdictKind } from '../verdict/conclude.js';
+  type Suspect,
+  type Tool,
+} from '../diagnosis/index.js';
+import type { HandAction, Hazard, HookupScene, HookupState } from '../hookup/index.js';
+import type { BadJoints } from '../circuit/index.js';
+import { type CrankPoint, USUAL_CONVERTER } from '../crank/index.js';
+import { type Machine, startsByWaking } from '../machine/index.js';
+import type { HouseRules } from '../rules/index.js';
+import type { KitItem } from '../sources/index.js';
+import type { VerdictKind } from '../verdict/index.js';
 import type { Breakable } from './breaks.js';
 import type { RungId } from './rungs.js';
 

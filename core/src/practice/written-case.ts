@@ -1,9 +1,15 @@
-import { ALONG_CAUSES, type AlongCause } from '../diagnosis/draw-hidden.js';
-import { CHECKS, type CheckId } from '../diagnosis/checks.js';
-import type { Cause, DiagnosisProfile } from '../diagnosis/causes.js';
-import { SYMPTOMS, type Symptom } from '../diagnosis/vocabulary.js';
-import { MACHINE_CLASSES, type MachineClass } from '../machine/machine.js';
-import { outOfRange, type Range } from '../quantities/range.js';
+import {
+  ALONG_CAUSES,
+  type AlongCause,
+  type Cause,
+  type CheckId,
+  CHECKS,
+  type DiagnosisProfile,
+  type Symptom,
+  SYMPTOMS,
+} from '../diagnosis/index.js';
+import { MACHINE_CLASSES, type MachineClass } from '../machine/index.js';
+import { outOfRange, type Range } from '../quantities/index.js';
 import { causesOf, profileOf } from './case-profile.js';
 import { PRACTICE_KIT } from './kit.js';
 

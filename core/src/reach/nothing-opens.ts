@@ -1,6 +1,5 @@
-import { type Machine, startsByWaking } from '../machine/machine.js';
-import type { KitItem, LatchSourceKit } from '../sources/kit.js';
-import { type LatchPoint, usualLatchPoint } from '../sources/latch.js';
+import { type Machine, startsByWaking } from '../machine/index.js';
+import { type KitItem, type LatchPoint, type LatchSourceKit, usualLatchPoint } from '../sources/index.js';
 
 export const LATCH_PLACES = ['key-blade', 'known-wires', 'tow-eye-cover', 'grille', 'arch-liner'] as const;
 /** Where a machine whose electric latches are dead may be opened, the quickest and least harmful first. */

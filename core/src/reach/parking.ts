@@ -1,4 +1,4 @@
-import type { Machine, MachinePoint } from '../machine/machine.js';
+import type { Machine, MachinePoint } from '../machine/index.js';
 import { ARRANGEMENTS, type Arrangement, gapMm, LEAST_GAP_MM, type Pose, poseFor } from './pose.js';
 import { type LeadRoute, routeLead } from './route.js';
 

@@ -1,6 +1,5 @@
-import { spotOf } from '../machine/geometry.js';
-import type { Machine, PlanPoint } from '../machine/machine.js';
-import { gapBetween, type Polygon, type Spot } from '../quantities/plane.js';
+import { type Machine, type PlanPoint, spotOf } from '../machine/index.js';
+import { gapBetween, type Polygon, type Spot } from '../quantities/index.js';
 
 /** How a donor stands in the casualty's plan: the middle of its body, and how far it is turned clockwise from the casualty's own heading. */
 export interface Pose {

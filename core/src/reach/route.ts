@@ -1,16 +1,15 @@
-import type { Parameter } from '../quantities/parameter.js';
-import { rectCorners, spotOf } from '../machine/geometry.js';
-import type { Machine, MachinePoint, Zone } from '../machine/machine.js';
 import {
   cross,
   distance,
   distanceToEdge,
   hullOf,
   isInside,
+  type Parameter,
   type Polygon,
   sidesOf,
   type Spot,
-} from '../quantities/plane.js';
+} from '../quantities/index.js';
+import { type Machine, type MachinePoint, rectCorners, spotOf, type Zone } from '../machine/index.js';
 import { placedOutline, placedPoint, type Pose } from './pose.js';
 
 /** A lead lies this far off the bodywork it goes round, mm. */

@@ -1,4 +1,4 @@
-import { outOfRange } from '../quantities/range.js';
+import { outOfRange } from '../quantities/index.js';
 import { HOUSE_RULE_KEYS, type HouseRules, type RuleKey, type RuleLimit, RULES } from './house-rules.js';
 
 /** What a house has set otherwise than by default. */

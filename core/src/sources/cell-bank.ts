@@ -1,4 +1,4 @@
-import { type Range, requireInRange } from '../quantities/range.js';
+import { type Range, requireInRange } from '../quantities/index.js';
 
 /** Equal cells in series. */
 export interface CellBank {

@@ -1,9 +1,7 @@
-import type { BatteryRating } from '../battery/battery.js';
-import type { Chemistry } from '../battery/chemistry.js';
-import type { Parameter } from '../quantities/parameter.js';
+import type { BatteryRating, Chemistry } from '../battery/index.js';
+import { DAY_MS, type Parameter } from '../quantities/index.js';
 import { BANK_LEAK_A_DAY } from './cell-bank.js';
 import type { KeptCharge, KitItem } from './kit.js';
-import { DAY_MS } from '../quantities/time.js';
 
 const MONTH_DAYS = 30;
 const YEAR_DAYS = 365.25;

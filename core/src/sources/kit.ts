@@ -1,6 +1,5 @@
-import type { BatteryRating } from '../battery/battery.js';
-import type { LeadSet } from '../leads/lead-set.js';
-import { factorOver, type LeadUse } from '../leads/measured-set.js';
+import type { BatteryRating } from '../battery/index.js';
+import { factorOver, type LeadSet, type LeadUse } from '../leads/index.js';
 import type { CellBank } from './cell-bank.js';
 
 /** When a piece that carries a charge was made, and when its charge was last known: both left out where nobody said. */

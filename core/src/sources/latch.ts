@@ -1,5 +1,4 @@
-import type { Parameter } from '../quantities/parameter.js';
-import { type Range, requireInRange } from '../quantities/range.js';
+import { type Parameter, type Range, requireInRange } from '../quantities/index.js';
 
 /** Volts and amps between which a latch source is right: enough to pull, too little to wake or burn anything. */
 export const LATCH_VOLTS = { min: 9, max: 12.8, unit: 'V' } as const satisfies Range;

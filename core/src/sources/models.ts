@@ -1,9 +1,13 @@
-import type { Parameter } from '../quantities/parameter.js';
-import type { DonorRevsSchool } from '../rules/house-rules.js';
-import { type BatteryRating, type BatteryState, batteryOhms, batteryOpenVolts } from '../battery/battery.js';
-import { restVoltsAt } from '../battery/rest-volts.js';
-import { factorOver } from '../leads/measured-set.js';
-import { interpolate, type Knots } from '../quantities/interpolate.js';
+import { interpolate, type Knots, type Parameter } from '../quantities/index.js';
+import type { DonorRevsSchool } from '../rules/index.js';
+import {
+  batteryOhms,
+  batteryOpenVolts,
+  type BatteryRating,
+  type BatteryState,
+  restVoltsAt,
+} from '../battery/index.js';
+import { factorOver } from '../leads/index.js';
 import { bankAt, bankOf, ESR_E_FOLD_C } from './cell-bank.js';
 import type {
   CapacitorBoosterKit,

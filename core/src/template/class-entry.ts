@@ -1,4 +1,4 @@
-import type { Machine, MachineClass } from '../machine/machine.js';
+import type { Machine, MachineClass } from '../machine/index.js';
 
 /** Entries that stand for a whole class carry ids of this form. */
 const TEMPLATE_PREFIX = 'unknown-';

@@ -1,4 +1,4 @@
-import type { MachineClass } from '../machine/machine.js';
+import type { MachineClass } from '../machine/index.js';
 
 export const CLUES = [
   'battery-in-view',

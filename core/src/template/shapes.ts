@@ -1,4 +1,4 @@
-import type { Machine, PlanPoint, PlanRect, SideView } from '../machine/machine.js';
+import type { Machine, PlanPoint, PlanRect, SideView } from '../machine/index.js';
 
 /** What a machine's body is drawn from. */
 export type Shape = Pick<Machine, 'widthMm' | 'lengthMm' | 'outline' | 'glass' | 'wheels' | 'side'>;

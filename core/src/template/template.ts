@@ -1,5 +1,5 @@
-import type { BatteryRating } from '../battery/battery.js';
-import type { Engine } from '../engine/engine.js';
+import type { BatteryRating } from '../battery/index.js';
+import type { Engine } from '../engine/index.js';
 import { templateId } from './class-entry.js';
 import { type LikelyPlace, placesOf } from './likely-places.js';
 import type {
@@ -9,7 +9,7 @@ import type {
   MachineClass,
   MachinePoint,
   TerminalLayout,
-} from '../machine/machine.js';
+} from '../machine/index.js';
 import {
   boatShape,
   carShape,

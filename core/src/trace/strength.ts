@@ -1,10 +1,15 @@
-import { bisect } from '../quantities/bisect.js';
-import { batteryOhms, type BatteryRating, batteryOpenVolts, POLARISATION } from '../battery/battery.js';
-import { socFromRestVolts } from '../battery/rest-volts.js';
-import { strengthShare } from '../battery/strength.js';
-import { aloneRescue } from '../circuit/rescue.js';
-import { crankPoint } from '../crank/quick.js';
-import type { Engine } from '../engine/engine.js';
+import { bisect } from '../quantities/index.js';
+import {
+  batteryOhms,
+  batteryOpenVolts,
+  type BatteryRating,
+  POLARISATION,
+  socFromRestVolts,
+  strengthShare,
+} from '../battery/index.js';
+import { aloneRescue } from '../circuit/index.js';
+import { crankPoint } from '../crank/index.js';
+import type { Engine } from '../engine/index.js';
 import { type RecordedCrank, STEADY_SECONDS, type TraceFindings } from './analyse.js';
 
 /** What a crank on its own battery says of the battery. */

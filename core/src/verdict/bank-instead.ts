@@ -1,20 +1,18 @@
-import { type BatteryRating, bankFarads, batteryOhms } from '../battery/battery.js';
-import { BANK_FULL_VOLTS } from '../battery/chemistry.js';
+import { BANK_FULL_VOLTS, bankFarads, batteryOhms, type BatteryRating } from '../battery/index.js';
 import {
   BANK_FILLERS,
   type BankFiller,
   crankCount,
   holdUpHours,
   rechargeSeconds,
-} from '../capacitor/bank.js';
-import { type Consumer, DRAWS_WATTS } from '../charging/left-on.js';
-import { aloneRescue } from '../circuit/rescue.js';
-import { crankPoint } from '../crank/quick.js';
-import type { Engine } from '../engine/engine.js';
-import type { Machine } from '../machine/machine.js';
-import type { HouseRules } from '../rules/house-rules.js';
-import { type Bank, bankAt } from '../sources/cell-bank.js';
-import type { CapacitorBoosterKit } from '../sources/kit.js';
+} from '../capacitor/index.js';
+import { type Consumer, DRAWS_WATTS } from '../charging/index.js';
+import { aloneRescue } from '../circuit/index.js';
+import { crankPoint } from '../crank/index.js';
+import type { Engine } from '../engine/index.js';
+import type { Machine } from '../machine/index.js';
+import type { HouseRules } from '../rules/index.js';
+import { type Bank, bankAt, type CapacitorBoosterKit } from '../sources/index.js';
 
 /** What a capacitor bank does in the place of a battery. */
 export interface BankInstead {

@@ -1,10 +1,6 @@
-import { type BatteryBar, batteryBar } from '../battery/bar.js';
-import type { Chemistry } from '../battery/chemistry.js';
-import { socFromRestVolts } from '../battery/rest-volts.js';
-import type { DiagnosisEvidence } from '../diagnosis/belief.js';
-import { crankLimitVolts } from '../diagnosis/reading.js';
-import type { StopCondition } from '../diagnosis/vocabulary.js';
-import type { HouseRules } from '../rules/house-rules.js';
+import { batteryBar, type BatteryBar, type Chemistry, socFromRestVolts } from '../battery/index.js';
+import { crankLimitVolts, type DiagnosisEvidence, type StopCondition } from '../diagnosis/index.js';
+import type { HouseRules } from '../rules/index.js';
 
 /** What the verdict must know beside the evidence. */
 export interface Case {

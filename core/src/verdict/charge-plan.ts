@@ -1,12 +1,15 @@
-import { type BatteryBar, batteryBar } from '../battery/bar.js';
-import type { BatteryRating } from '../battery/battery.js';
-import type { Chemistry } from '../battery/chemistry.js';
-import { CHARGE_VOLTS, chargeAmps, MAINTAIN_AMPS } from '../charging/charger.js';
-import { chargeHours } from '../charging/charge-time.js';
-import { type Revival, revive } from '../charging/revive.js';
-import type { MachineBattery } from '../machine/machine.js';
-import type { HouseRules } from '../rules/house-rules.js';
-import type { KitItem } from '../sources/kit.js';
+import { batteryBar, type BatteryBar, type BatteryRating, type Chemistry } from '../battery/index.js';
+import {
+  CHARGE_VOLTS,
+  chargeAmps,
+  chargeHours,
+  MAINTAIN_AMPS,
+  type Revival,
+  revive,
+} from '../charging/index.js';
+import type { MachineBattery } from '../machine/index.js';
+import type { HouseRules } from '../rules/index.js';
+import type { KitItem } from '../sources/index.js';
 
 export const CHARGE_PLACES = ['at-the-points', 'negative-off', 'take-out'] as const;
 export type ChargePlace = (typeof CHARGE_PLACES)[number];

@@ -1,31 +1,39 @@
-import { ageingOfStrength, WORN_BELOW_SHARE } from '../battery/strength.js';
+import { ageingOfStrength, WORN_BELOW_SHARE } from '../battery/index.js';
 import {
   asFound,
+  BATTERY_CONDITIONS,
+  type BatteryCondition,
+  type Cause,
+  CAUSES,
+  type Change,
+  type CheckId,
+  checkOf,
+  checksFor,
+  conditionShares,
   type Crowd,
+  curesOf,
   type DiagnosisEvidence,
+  type Found,
   type Held,
   heldBy,
   outcomeIndex,
   outcomeOf,
+  type Repair,
+  REPLACE_CAUSES,
   shareHeld,
   shareOfAny,
   sharesByCause,
   splitBy,
   standingEvidence,
   stillOpen,
+  type Suspect,
+  SUSPECT_OF,
+  SUSPECTS,
+  type Tool,
   type Walk,
   walk,
-} from '../diagnosis/belief.js';
-import {
-  BATTERY_CONDITIONS,
-  type BatteryCondition,
-  conditionShares,
-} from '../diagnosis/battery-condition.js';
-import { CAUSES, type Cause, REPLACE_CAUSES, SUSPECT_OF } from '../diagnosis/causes.js';
-import { type Found, type CheckId, checkOf, checksFor, type Tool } from '../diagnosis/checks.js';
-import { type Change, curesOf, type Repair } from '../diagnosis/repairs.js';
-import { type Suspect, SUSPECTS } from '../diagnosis/vocabulary.js';
-import type { HouseRules } from '../rules/house-rules.js';
+} from '../diagnosis/index.js';
+import type { HouseRules } from '../rules/index.js';
 import { barOf, type Case, mayBeJudged, silentVolts, STOP_OF_BAR } from './case.js';
 import { cellsApart, proofOf, showsSound } from './proof.js';
 

@@ -1,10 +1,6 @@
-import { SPENT_BELOW_SHARE, WORN_BELOW_SHARE } from '../battery/strength.js';
-import type { DiagnosisEvidence } from '../diagnosis/belief.js';
-import { crankLimitVolts } from '../diagnosis/reading.js';
-import { isLeadAcid } from '../battery/chemistry.js';
-import { socFromRestVolts } from '../battery/rest-volts.js';
-import type { CheckId } from '../diagnosis/checks.js';
-import type { HouseRules } from '../rules/house-rules.js';
+import { isLeadAcid, socFromRestVolts, SPENT_BELOW_SHARE, WORN_BELOW_SHARE } from '../battery/index.js';
+import { type CheckId, crankLimitVolts, type DiagnosisEvidence } from '../diagnosis/index.js';
+import type { HouseRules } from '../rules/index.js';
 import { type Case, isJudgeable, isKnownFlat, mayBeJudged } from './case.js';
 
 /** What condemns a battery: spent for good, or worn. */
@@ -87,7 +83,9 @@ export function cellsApart(
   facts: Case,
   rules: HouseRules,
 ): 'bad' | 'doubtful' | null {
-  const read = evidence.filter(({ check, found }) => check === 'specific-gravity' && found === 'one-cell-low');
+  const read = evidence.filter(
+    ({ check, found }) => check === 'specific-gravity' && found === 'one-cell-low',
+  );
   if (read.length === 0) return null;
   const isBad = read.some(
     ({ battery, cellSpread = 0 }) =>

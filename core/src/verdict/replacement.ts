@@ -1,7 +1,11 @@
-import type { BatteryRating } from '../battery/battery.js';
-import { CCA_STANDARDS, type CcaStandard, convertCca } from '../battery/cca.js';
-import type { Chemistry } from '../battery/chemistry.js';
-import type { Machine, TerminalLayout } from '../machine/machine.js';
+import {
+  type BatteryRating,
+  CCA_STANDARDS,
+  type CcaStandard,
+  type Chemistry,
+  convertCca,
+} from '../battery/index.js';
+import type { Machine, TerminalLayout } from '../machine/index.js';
 
 /** What a new battery must be. */
 export interface ReplacementNeed {

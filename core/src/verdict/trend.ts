@@ -1,9 +1,9 @@
-import { bisect } from '../quantities/bisect.js';
-import { ageingOfStrength, strengthShare } from '../battery/strength.js';
-import { aloneRescue, modelBattery } from '../circuit/rescue.js';
-import { crankPoint, firesAt, wakePoint } from '../crank/quick.js';
-import type { Machine } from '../machine/machine.js';
-import type { HouseRules } from '../rules/house-rules.js';
+import { bisect } from '../quantities/index.js';
+import { ageingOfStrength, strengthShare } from '../battery/index.js';
+import { aloneRescue, modelBattery } from '../circuit/index.js';
+import { crankPoint, firesAt, wakePoint } from '../crank/index.js';
+import type { Machine } from '../machine/index.js';
+import type { HouseRules } from '../rules/index.js';
 
 /** Strength of a battery as it was found one day. */
 export interface StrengthPoint {

@@ -1,5 +1,8 @@
+import { ATTEMPT_OUTCOMES } from '../../src/crank/index.js';
+import type {} from '../../src/crank/index.js';
 import type { Cause, CheckId, Found } from '../../src/diagnosis/index.js';
-import { ATTEMPT_OUTCOMES, SYMPTOMS } from '../../src/diagnosis/index.js';
+import type {} from '../../src/crank/index.js';
+import { SYMPTOMS } from '../../src/diagnosis/index.js';
 import type { Random } from '../../src/quantities/index.js';
 import {
   between,

@@ -1,3 +1,4 @@
+import { ATTEMPT_OUTCOMES, type AttemptOutcome } from '@voltrek/core/crank';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -9,7 +10,6 @@ import {
   type Signal,
   signal,
 } from '@angular/core';
-import { ATTEMPT_OUTCOMES, type AttemptOutcome } from '@voltrek/core/diagnosis';
 import { BIG_DIESEL_L, SMALL_ENGINE_L } from '@voltrek/core/engine';
 import { anyClampOn } from '@voltrek/core/hookup';
 import { mustComeOff, restOfJob, restSecondsLeft, runningAttempt, type Stage } from '@voltrek/core/job';

@@ -1,5 +1,5 @@
+import type { AttemptOutcome } from '@voltrek/core/crank';
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import type { AttemptOutcome } from '@voltrek/core/diagnosis';
 import { startsByWaking } from '@voltrek/core/machine';
 import { comparePromise } from '@voltrek/core/plan';
 import type { Work } from '../../shared/job/job-selectors';

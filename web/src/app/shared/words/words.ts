@@ -1,14 +1,9 @@
+import type { AttemptOutcome } from '@voltrek/core/crank';
 import { degreesMore, metres } from './units';
 import type { KitItem } from '@voltrek/core/sources';
 import type { Weather } from '@voltrek/contracts';
 import type { WakeOutcome } from '@voltrek/core/crank';
-import type {
-  AttemptOutcome,
-  PolaritySign,
-  ReadingKind,
-  StopCondition,
-  Symptom,
-} from '@voltrek/core/diagnosis';
+import type { PolaritySign, ReadingKind, StopCondition, Symptom } from '@voltrek/core/diagnosis';
 import type { Circumstance, WrongMetal, Confirmation, gasAt, StepReason } from '@voltrek/core/hookup';
 import type { DriveAdvice, PlaceKind } from '@voltrek/core/job';
 import type { MachineClass, PointKind, RollingStartBar, RollingStartCaution } from '@voltrek/core/machine';
