@@ -31,13 +31,12 @@ export type Tool = (typeof TOOLS)[number];
 /** What a check found: one of its outcomes, or a figure. */
 export type Found = string | number;
 
-/** One thing that can be asked, looked at or measured. */
-export interface Check {
-  readonly id: CheckId;
+/** Everything that is true of one thing that can be asked, looked at or measured. */
+interface CheckRow {
   /** Read at one battery of a string by itself; read once for all, it tells of the weakest. */
   readonly isOfBattery?: boolean;
   /** Adds nothing once this one was read battery by battery. */
-  readonly toldBy?: CheckId;
+  readonly toldBy?: string;
   /** Told by the driver unasked, or not at all: it is entered at will and never proposed. */
   readonly isVolunteered?: boolean;
   /** It is read while the engine runs or the converter works, or with everything off; left out: either way. */
@@ -52,7 +51,7 @@ export interface Check {
   /** Outcomes of a look, or the edges between the ranges of a figure. */
   readonly outcomes: readonly string[];
   /** The check that this is one part of: a switch among the interlocks, a fuse of the main circuit. It is weighed as that whole. */
-  readonly partOf?: CheckId;
+  readonly partOf?: string;
   /** Raised by itself when this is found at fault. */
   readonly stop?: StopCondition;
   readonly edges?: readonly number[];
@@ -65,71 +64,6 @@ export interface Check {
   /** Why the chances or the spread are what they are. */
   readonly reason: string;
 }
-
-export const CHECK_IDS = [
-  'symptom',
-  'ask-left-on',
-  'look-switches',
-  'ask-use',
-  'ask-flats',
-  'ask-dims',
-  'ask-slow-lately',
-  'ask-warned',
-  'ask-charge-lamp',
-  'ask-noise',
-  'ask-helped',
-  'look-joints',
-  'look-belt',
-  'look-date',
-  'interlocks',
-  'immobiliser-lamp',
-  'isolator-fuse',
-  'fuel-gauge',
-  'rest',
-  'string-balance',
-  'key-on',
-  'try-alone',
-  'crank',
-  'recovery',
-  'joint-plus',
-  'joint-minus',
-  'starter-stud',
-  'conductance',
-  'load-test',
-  'acceptance',
-  'specific-gravity',
-  'with-help',
-  'promise',
-  'charging',
-  'charging-loaded',
-  'ripple',
-  'turn-by-hand',
-  'ask-replaced',
-  'ask-warm',
-  'drain',
-  'traction-gauge',
-  'converter',
-  'charge-lamp',
-  'case',
-  'high-voltage-ready',
-  'selector-park',
-  'brake-switch',
-  'clutch-switch',
-  'kill-switch',
-  'side-stand',
-  'neutral',
-  'fuel-tap',
-  'main-fuse',
-  'seat-switch',
-  'blade-switch',
-  'key-position',
-  'isolator',
-  'emergency-stop',
-  'pto',
-  'both-batteries',
-] as const;
-/** Everything that can be asked, looked at, worked or measured. */
-export type CheckId = (typeof CHECK_IDS)[number];
 
 /** Of a look that is either right or not. */
 const LOOK_OUTCOMES = ['fault', 'clear'] as const;
@@ -256,34 +190,44 @@ const SLOWS: readonly Cause[] = [
 /** What empties a battery again once somebody has helped. */
 const EMPTIES_AGAIN: readonly Cause[] = ['charging', 'drain', 'worn', 'sulphated', 'not-taught'];
 
-/** Every check the tool can propose. One table: what it costs, what it can find, and how likely that is on a given machine. */
-export const CHECKS: readonly Check[] = [
-  {
-    id: 'symptom',
+/** A look of the walk round that is weighed as a part of another check. */
+const PART = {
+  ...{ minutes: 0.2, needs: null, outcomes: LOOK_OUTCOMES },
+  reason: 'weighed as a part of its whole',
+} as const;
+/** A look of the walk round that ends the job. */
+const ENDS_JOB = {
+  ...{ minutes: 0.2, needs: null, outcomes: LOOK_OUTCOMES },
+  reason: 'a hurt case or high-voltage part ends the job whatever else is found',
+} as const;
+
+/**
+ * Every check the tool can propose: what it costs, what it can find, and how likely that is on a given machine. A row that lacks a part, or
+ * names a check that is none, does not compile.
+ */
+const ROWS = {
+  symptom: {
     minutes: 0.2,
     needs: null,
     outcomes: SYMPTOMS,
     chances: symptomChances,
     reason: 'one in five drivers tells a neighbour of what it did',
   },
-  {
-    id: 'ask-left-on',
+  'ask-left-on': {
     minutes: 0.3,
     needs: null,
     outcomes: ['yes', 'no'],
     chances: ({ leftOn }) => yes(leftOn ? 0.9 : 0.03),
     reason: 'the switch is still on, or they remember; few own up to what is not so',
   },
-  {
-    id: 'look-switches',
+  'look-switches': {
     minutes: 0.4,
     needs: null,
     outcomes: ['one-is-on', 'all-off'],
     chances: ({ leftOn }) => yes(leftOn ? 0.88 : 0.02),
     reason: 'lamp switch, key, door, socket: one of them is usually still on',
   },
-  {
-    id: 'ask-use',
+  'ask-use': {
     minutes: 0.3,
     needs: null,
     outcomes: ['regular', 'short-trips', 'stood-weeks'],
@@ -291,16 +235,14 @@ export const CHECKS: readonly Check[] = [
       use === 'regular' ? [0.9, 0.07, 0.03] : use === 'short-trips' ? [0.1, 0.87, 0.03] : [0.03, 0.04, 0.93],
     reason: 'people know how far they drive, roughly',
   },
-  {
-    id: 'ask-flats',
+  'ask-flats': {
     minutes: 0.3,
     needs: null,
     outcomes: ['yes', 'no'],
     chances: ({ earlierFlat }) => yes(earlierFlat ? 0.93 : 0.03),
     reason: 'a second flat call is remembered, and is in the log',
   },
-  {
-    id: 'ask-dims',
+  'ask-dims': {
     isVolunteered: true,
     minutes: 0.2,
     needs: null,
@@ -309,8 +251,7 @@ export const CHECKS: readonly Check[] = [
     chances: (hidden, profile) => LAMPS_ROWS[lampsAtKey(hidden, profile)],
     reason: 'seen through the windscreen or remembered; by day one in six is taken for its neighbour',
   },
-  {
-    id: 'ask-slow-lately',
+  'ask-slow-lately': {
     isVolunteered: true,
     minutes: 0.3,
     needs: null,
@@ -326,8 +267,7 @@ export const CHECKS: readonly Check[] = [
       ),
     reason: 'what wears or loosens gives notice for weeks; what was left on does not',
   },
-  {
-    id: 'ask-warned',
+  'ask-warned': {
     isVolunteered: true,
     minutes: 0.3,
     needs: null,
@@ -338,8 +278,7 @@ export const CHECKS: readonly Check[] = [
     reason:
       'its units watch their own volts: what wears shows in odd warnings for weeks, what was left on does not',
   },
-  {
-    id: 'ask-charge-lamp',
+  'ask-charge-lamp': {
     isVolunteered: true,
     minutes: 0.3,
     needs: null,
@@ -357,8 +296,7 @@ export const CHECKS: readonly Check[] = [
       ),
     reason: 'the lamp tells of no charging; of weak or too much it often does not, and few drivers look',
   },
-  {
-    id: 'ask-noise',
+  'ask-noise': {
     isVolunteered: true,
     minutes: 0.3,
     needs: null,
@@ -370,8 +308,7 @@ export const CHECKS: readonly Check[] = [
     },
     reason: 'a slack belt squeals after the start, a starter that drags grinds; half do neither',
   },
-  {
-    id: 'ask-helped',
+  'ask-helped': {
     isVolunteered: true,
     minutes: 0.3,
     needs: null,
@@ -382,8 +319,7 @@ export const CHECKS: readonly Check[] = [
     },
     reason: 'who was helped before remembers whether it was flat again within days',
   },
-  {
-    id: 'look-joints',
+  'look-joints': {
     minutes: 0.5,
     needs: null,
     outcomes: ['turns-by-hand', 'deposits', 'rust', 'clean'],
@@ -396,8 +332,7 @@ export const CHECKS: readonly Check[] = [
     reason:
       'three bad joints in ten look clean; a loose one turns by hand; a body strap that is eaten shows rust at its lugs',
   },
-  {
-    id: 'look-belt',
+  'look-belt': {
     minutes: 0.4,
     needs: null,
     fits: (p) => cranks(p) && p.machineClass !== 'motorcycle',
@@ -405,8 +340,7 @@ export const CHECKS: readonly Check[] = [
     chances: ({ beltBad }) => yes(beltBad ? 0.92 : 0.03),
     reason: 'slack or glazed shows; a worn one hides',
   },
-  {
-    id: 'look-date',
+  'look-date': {
     minutes: 0.3,
     needs: null,
     outcomes: ['under-3', '3-to-6', 'over-6'],
@@ -414,8 +348,7 @@ export const CHECKS: readonly Check[] = [
       ageYears < 3 ? [0.92, 0.06, 0.02] : ageYears < 6 ? [0.05, 0.9, 0.05] : [0.02, 0.08, 0.9],
     reason: 'a date mark, when it can be read',
   },
-  {
-    id: 'interlocks',
+  interlocks: {
     minutes: 0.5,
     needs: null,
     fits: cranks,
@@ -423,8 +356,7 @@ export const CHECKS: readonly Check[] = [
     chances: ({ cause }) => yes(cause === 'interlock' ? 0.96 : 0.01),
     reason: 'moved and tried again, an interlock gives itself away',
   },
-  {
-    id: 'immobiliser-lamp',
+  'immobiliser-lamp': {
     takesAmps: true,
     minutes: 0.2,
     needs: null,
@@ -433,16 +365,14 @@ export const CHECKS: readonly Check[] = [
     chances: ({ cause }) => yes(cause === 'immobiliser' ? 0.95 : 0.01),
     reason: 'it has a lamp of its own',
   },
-  {
-    id: 'isolator-fuse',
+  'isolator-fuse': {
     minutes: 0.8,
     needs: null,
     outcomes: ['fault', 'clear'],
     chances: ({ open }) => yes(open ? 0.95 : 0.01),
     reason: 'an isolator is seen; a fuse is read through',
   },
-  {
-    id: 'fuel-gauge',
+  'fuel-gauge': {
     takesAmps: true,
     minutes: 0.3,
     needs: null,
@@ -451,8 +381,7 @@ export const CHECKS: readonly Check[] = [
     chances: ({ cause }) => yes(cause === 'fuel' ? 0.55 : 0.02),
     reason: 'half of fuel faults are an empty tank; the rest are waxed or spark',
   },
-  {
-    id: 'rest',
+  rest: {
     when: 'still',
     isOfBattery: true,
     minutes: 1,
@@ -463,8 +392,7 @@ export const CHECKS: readonly Check[] = [
     spread: 0.07,
     reason: 'surface charge, the meter and temperature leave some hundredths',
   },
-  {
-    id: 'string-balance',
+  'string-balance': {
     when: 'still',
     toldBy: 'rest',
     minutes: 0.8,
@@ -479,8 +407,7 @@ export const CHECKS: readonly Check[] = [
     spread: 0.05,
     reason: 'two readings, each as good as a rest reading',
   },
-  {
-    id: 'key-on',
+  'key-on': {
     when: 'still',
     takesAmps: true,
     minutes: 0.6,
@@ -491,8 +418,7 @@ export const CHECKS: readonly Check[] = [
     spread: 0.06,
     reason: 'lamps differ from one vehicle to the next',
   },
-  {
-    id: 'try-alone',
+  'try-alone': {
     when: 'still',
     takesAmps: true,
     minutes: 1,
@@ -502,8 +428,7 @@ export const CHECKS: readonly Check[] = [
     chances: (hidden, profile) => TRY_ROWS[lookOf(hidden, profile, false)],
     reason: 'seen and heard by the technician, not told; one in twenty is misread',
   },
-  {
-    id: 'crank',
+  crank: {
     when: 'still',
     takesAmps: true,
     minutes: 1,
@@ -519,8 +444,7 @@ export const CHECKS: readonly Check[] = [
     spread: 0.25,
     reason: 'drag and clamps are known to a few in a hundred',
   },
-  {
-    id: 'recovery',
+  recovery: {
     when: 'still',
     takesAmps: true,
     minutes: 0.5,
@@ -537,8 +461,7 @@ export const CHECKS: readonly Check[] = [
     reason:
       'ten seconds after a try a sound battery is back near its rest volts; worn plates even out slowly',
   },
-  {
-    id: 'joint-plus',
+  'joint-plus': {
     when: 'still',
     takesAmps: true,
     minutes: 1.2,
@@ -549,8 +472,7 @@ export const CHECKS: readonly Check[] = [
     spread: 0.05,
     reason: 'the meter moves while it cranks, or with every lamp on where nothing cranks',
   },
-  {
-    id: 'joint-minus',
+  'joint-minus': {
     when: 'still',
     takesAmps: true,
     minutes: 1.2,
@@ -561,8 +483,7 @@ export const CHECKS: readonly Check[] = [
     spread: 0.05,
     reason: 'the meter moves while it cranks, or with every lamp on where nothing cranks',
   },
-  {
-    id: 'starter-stud',
+  'starter-stud': {
     when: 'still',
     takesAmps: true,
     minutes: 3,
@@ -579,8 +500,7 @@ export const CHECKS: readonly Check[] = [
     spread: 0.1,
     reason: 'reached with a long probe, read while it cranks',
   },
-  {
-    id: 'conductance',
+  conductance: {
     when: 'still',
     isOfBattery: true,
     minutes: 1.2,
@@ -603,8 +523,7 @@ export const CHECKS: readonly Check[] = [
     reason:
       'from three quarters charge on it is good to about a twentieth; a flat battery shows a poor figure however sound it is',
   },
-  {
-    id: 'load-test',
+  'load-test': {
     when: 'still',
     takesAmps: true,
     isOfBattery: true,
@@ -622,8 +541,7 @@ export const CHECKS: readonly Check[] = [
     spread: 0.3,
     reason: 'flat batteries fail it as spent ones do, so it condemns only above three quarters charge',
   },
-  {
-    id: 'acceptance',
+  acceptance: {
     takesAmps: true,
     isOfBattery: true,
     minutes: 12,
@@ -639,8 +557,7 @@ export const CHECKS: readonly Check[] = [
     },
     reason: 'from flat, a charger that shows full within minutes has met plates with no capacity left',
   },
-  {
-    id: 'specific-gravity',
+  'specific-gravity': {
     isOfBattery: true,
     minutes: 6,
     needs: 'hydrometer',
@@ -652,8 +569,7 @@ export const CHECKS: readonly Check[] = [
     },
     reason: 'a shorted cell stays low whatever the others do',
   },
-  {
-    id: 'with-help',
+  'with-help': {
     when: 'still',
     takesAmps: true,
     minutes: 4,
@@ -662,8 +578,7 @@ export const CHECKS: readonly Check[] = [
     chances: helpChances,
     reason: 'solved on the circuit with a good source at the posts; one in twenty is misread',
   },
-  {
-    id: 'promise',
+  promise: {
     when: 'still',
     takesAmps: true,
     minutes: 4.2,
@@ -681,8 +596,7 @@ export const CHECKS: readonly Check[] = [
     spread: 0.4,
     reason: 'age, drag and the contact of the clamps, which a plan cannot know',
   },
-  {
-    id: 'charging',
+  charging: {
     when: 'running',
     minutes: 4,
     needs: 'source',
@@ -693,8 +607,7 @@ export const CHECKS: readonly Check[] = [
     spread: 0.1,
     reason: 'idle speed, a flat battery that holds it down, and a regulator with a mind of its own',
   },
-  {
-    id: 'charging-loaded',
+  'charging-loaded': {
     when: 'running',
     minutes: 6,
     needs: 'source',
@@ -705,8 +618,7 @@ export const CHECKS: readonly Check[] = [
     spread: 0.1,
     reason: 'five minutes on and at 2,000 rpm only an alternator that is weak stays low',
   },
-  {
-    id: 'ripple',
+  ripple: {
     when: 'running',
     minutes: 4.5,
     needs: 'source',
@@ -717,8 +629,7 @@ export const CHECKS: readonly Check[] = [
     spread: 0.04,
     reason: 'alternating volts at the posts: a diode gone lets a third of each wave through',
   },
-  {
-    id: 'turn-by-hand',
+  'turn-by-hand': {
     when: 'still',
     minutes: 2.5,
     needs: null,
@@ -727,16 +638,14 @@ export const CHECKS: readonly Check[] = [
     chances: ({ cause }) => yes(cause === 'seized' ? 0.93 : 0.02),
     reason: 'with gear out: on the crank bolt, or pushed in gear',
   },
-  {
-    id: 'ask-replaced',
+  'ask-replaced': {
     minutes: 0.2,
     needs: null,
     outcomes: ['yes', 'no'],
     chances: ({ replaced }) => yes(replaced ? 0.93 : 0.03),
     reason: 'a new battery is remembered, and paid for',
   },
-  {
-    id: 'ask-warm',
+  'ask-warm': {
     minutes: 0.6,
     needs: null,
     fits: (p) => cranks(p) && p.tempC < WARM_C - 10,
@@ -748,8 +657,7 @@ export const CHECKS: readonly Check[] = [
     reason:
       'what passes warm and fails cold is short of a little: worn plates, a joint, thick oil; half flat does so too, for a day',
   },
-  {
-    id: 'drain',
+  drain: {
     when: 'still',
     minutes: 8,
     needs: 'clamp-meter',
@@ -759,8 +667,7 @@ export const CHECKS: readonly Check[] = [
     spread: 0.008,
     reason: 'units must fall asleep first; the consumer left on is off by now',
   },
-  {
-    id: 'traction-gauge',
+  'traction-gauge': {
     minutes: 0.6,
     needs: null,
     fits: wakes,
@@ -768,8 +675,7 @@ export const CHECKS: readonly Check[] = [
     chances: ({ cause }) => yes(cause === 'traction-flat' || cause === 'charge-point' ? 0.94 : 0.02),
     reason: 'it shows once anything wakes, or the driver knows',
   },
-  {
-    id: 'converter',
+  converter: {
     when: 'running',
     minutes: 3,
     needs: 'source',
@@ -783,8 +689,7 @@ export const CHECKS: readonly Check[] = [
     spread: 0.25,
     reason: 'when the converter takes over the volts jump',
   },
-  {
-    id: 'charge-lamp',
+  'charge-lamp': {
     minutes: 1,
     needs: null,
     fits: wakes,
@@ -792,39 +697,38 @@ export const CHECKS: readonly Check[] = [
     chances: ({ cause }) => yes(cause === 'charge-point' ? 0.95 : 0.03),
     reason: 'a charge cord that shows no ready lamp has a socket fault',
   },
-  look('case', { stop: 'case-damaged' }),
-  look('high-voltage-ready', { stop: 'high-voltage-damaged' }),
-  look('selector-park', { partOf: 'interlocks' }),
-  look('brake-switch', { partOf: 'interlocks' }),
-  look('clutch-switch', { partOf: 'interlocks' }),
-  look('kill-switch', { partOf: 'interlocks' }),
-  look('side-stand', { partOf: 'interlocks' }),
-  look('neutral', { partOf: 'interlocks' }),
-  look('seat-switch', { partOf: 'interlocks' }),
-  look('blade-switch', { partOf: 'interlocks' }),
-  look('key-position', { partOf: 'interlocks' }),
-  look('pto', { partOf: 'interlocks' }),
-  look('isolator', { partOf: 'isolator-fuse' }),
-  look('main-fuse', { partOf: 'isolator-fuse' }),
-  look('emergency-stop', { partOf: 'isolator-fuse' }),
-  look('both-batteries', { partOf: 'isolator-fuse' }),
-  look('fuel-tap', { partOf: 'fuel-gauge' }),
-];
+  case: { ...ENDS_JOB, stop: 'case-damaged' },
+  'high-voltage-ready': { ...ENDS_JOB, stop: 'high-voltage-damaged' },
+  'selector-park': { ...PART, partOf: 'interlocks' },
+  'brake-switch': { ...PART, partOf: 'interlocks' },
+  'clutch-switch': { ...PART, partOf: 'interlocks' },
+  'kill-switch': { ...PART, partOf: 'interlocks' },
+  'side-stand': { ...PART, partOf: 'interlocks' },
+  neutral: { ...PART, partOf: 'interlocks' },
+  'seat-switch': { ...PART, partOf: 'interlocks' },
+  'blade-switch': { ...PART, partOf: 'interlocks' },
+  'key-position': { ...PART, partOf: 'interlocks' },
+  pto: { ...PART, partOf: 'interlocks' },
+  isolator: { ...PART, partOf: 'isolator-fuse' },
+  'main-fuse': { ...PART, partOf: 'isolator-fuse' },
+  'emergency-stop': { ...PART, partOf: 'isolator-fuse' },
+  'both-batteries': { ...PART, partOf: 'isolator-fuse' },
+  'fuel-tap': { ...PART, partOf: 'fuel-gauge' },
+} as const satisfies Readonly<Record<string, CheckRow>>;
 
-/** A look of the walk round that is no check of its own: a part of one, or one that stops the job. */
-function look(id: CheckId, { partOf, stop }: Pick<Check, 'partOf' | 'stop'>): Check {
-  return {
-    id,
-    minutes: 0.2,
-    needs: null,
-    outcomes: LOOK_OUTCOMES,
-    ...(partOf && { partOf }),
-    ...(stop && { stop }),
-    reason: partOf
-      ? `weighed as a part of ${partOf}`
-      : 'a hurt case or high-voltage part ends the job whatever else is found',
-  };
+/** Everything that can be asked, looked at, worked or measured. */
+export type CheckId = keyof typeof ROWS;
+export const CHECK_IDS = Object.keys(ROWS) as CheckId[];
+
+/** One check with its id. */
+export interface Check extends CheckRow {
+  readonly id: CheckId;
+  readonly toldBy?: CheckId;
+  readonly partOf?: CheckId;
 }
+
+/** All checks, in the order in which they are weighed. */
+export const CHECKS: readonly Check[] = CHECK_IDS.map((id): Check => ({ id, ...ROWS[id] }));
 
 /** How far worn plates still lie below their rest volts ten seconds after a try, V per time of growth. */
 const SLOW_RECOVERY_VOLTS = 0.12;
