@@ -1,10 +1,11 @@
 import angular from 'angular-eslint';
 import tseslint from 'typescript-eslint';
+import { plainComments } from './scripts/lint/plain-comments.mjs';
 
 /** Rules that every TypeScript file keeps. */
 const strict = [...tseslint.configs.strictTypeChecked, ...tseslint.configs.stylisticTypeChecked];
 
-/** What may stand in a template beside what is computed: no language has another word for it. */
+/** Text that may stand in a template beside computed values: no language has another word for it. */
 const UNITS_AND_SIGNS = String.raw`([^A-Za-z]|\b(A|V|W|s|h|m|L|kg|mm|cm|Ah|Wh|rpm|AGM|EFB|CCA|CSV|JSON|PDF|Enter|voltrek)\b)*`;
 /** Attributes that nobody reads, or that are one of our own words. */
 const NOT_READ = [
@@ -33,6 +34,11 @@ export default tseslint.config(
       '**/.mutation/**',
       'server/drizzle.config.ts',
     ],
+  },
+  {
+    files: ['{contracts,e2e,instruments,server}/**/*.ts', '**/*.mjs'],
+    plugins: { voltrek: { rules: { 'plain-comments': plainComments } } },
+    rules: { 'voltrek/plain-comments': 'error' },
   },
   {
     files: ['**/*.ts'],

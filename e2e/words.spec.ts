@@ -12,9 +12,9 @@ const ROOT = join(import.meta.dirname, '..');
 const BUILT = join(ROOT, 'web/out/pseudo/browser');
 const DATA = [
   ...['demo/atlas.json', 'demo/house.json', 'server/src/demo/fleet.ts', 'server/src/demo/history.ts'],
-  // What an instrument calls itself.
+  // The name that an instrument gives itself.
   ...['instruments/src/meter.ts', 'instruments/src/tester.ts'],
-  // What the command line says too.
+  // Words of the command line.
   ...readdirSync(join(ROOT, 'contracts/src/words')).map((name) => `contracts/src/words/${name}`),
 ]
   .map((name) => readFileSync(join(ROOT, name), 'utf8'))

@@ -260,7 +260,7 @@ async function lists(url, client) {
   await new Promise((done) => bare.close(done));
 }
 
-/** What an atlas of that size costs to read, to compare and to bring in, and how long a tap waits meanwhile at the most. */
+/** The cost of reading, comparing and importing an atlas of that size, and the longest wait of a tap meanwhile. */
 const MODELS = 5_000;
 
 async function imports(url) {
@@ -299,7 +299,7 @@ async function imports(url) {
 
 const SCENE = { place: 'yard', sloping: false, dark: true, enclosed: false, mainsNear: false };
 
-/** What a tap costs as the log of its job grows. */
+/** The cost of a tap as the log of its job grows. */
 async function appends(url) {
   const send = async (path, body) => {
     const response = await fetch(`${url}${path}`, {

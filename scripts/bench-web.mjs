@@ -19,7 +19,7 @@ const PLANS = 20;
 const STAGE_CHANGES = [20, 200];
 const STAGES = ['scene', 'checks', 'locate', 'measure', 'plan', 'hookup', 'crank', 'cleardown', 'verdict'];
 
-/** What a page consists of, as the browser calls it; what it asks the server for is data. */
+/** The parts of a page by the browser's names; requests to the server are data. */
 const PAGE_PARTS = ['Document', 'Script', 'Stylesheet', 'Font', 'Image', 'Manifest', 'Other'];
 
 const sorted = (list) => [...list].sort((a, b) => a - b);
@@ -196,7 +196,7 @@ async function pressAt(page, locator) {
   await page.mouse.click(x + width / 2, y + height / 2);
 }
 
-/** What is not the application's own on the browser's heap: what it compiled, of what runs often, and what it keeps for itself. */
+/** The parts of the browser's heap that are not the application's own: compiled code, and data that it keeps for itself. */
 const NOT_OWN = ['code', 'native'];
 
 /** Bytes that the application itself keeps, from the heap as it is written out. A leak grows here; compiling goes on for hundreds of changes. */

@@ -6,7 +6,7 @@ import { brotliCompress, constants } from 'node:zlib';
 
 const compress = promisify(brotliCompress);
 const TEXT = /\.(js|css|html|svg|webmanifest)$/;
-/** What is smaller gains nothing, bytes. */
+/** A smaller file gains nothing, bytes. */
 const LEAST = 600;
 
 /** Lays beside each text of a folder what it is over the wire, as small as it gets: a server that does it at every request has no time for that. */

@@ -29,7 +29,7 @@ function marked(source, from, to) {
   const visit = (node) => {
     if (ts.isImportDeclaration(node) || ts.isExportDeclaration(node)) {
       const { moduleSpecifier } = node;
-      // What stands outside the folder is the same in every language.
+      // Text outside the folder is the same in every language.
       if (moduleSpecifier?.text.startsWith('../') && !inside(from, moduleSpecifier.text))
         edits.push([
           moduleSpecifier,

@@ -138,7 +138,7 @@ const lint = () =>
     return true;
   });
 
-/** What the server keeps, again on the database of a fleet. */
+/** Runs the tests of stored data again on the database of a fleet. */
 const onPostgres = async () => {
   // A scratch database that outlives no test needs no syncs.
   const postgres = await startPostgres({ fsync: 'off' });

@@ -68,7 +68,7 @@ export interface HouseNow {
   readonly usualKit: Readonly<Record<string, KitEntry>>;
 }
 
-/** What the server says of an event that it has taken. */
+/** The server's answer to an event that it has taken. */
 export interface EventTaken {
   readonly event: JobEvent;
   readonly revision: number;
@@ -85,7 +85,7 @@ export interface Health {
   readonly backupProblem: string | null;
 }
 
-/** What is known of a person, to be taken along. */
+/** The data of a person, to be taken along. */
 export interface PersonExport {
   readonly format: 'voltrek-person';
   readonly version: 1;
@@ -94,7 +94,7 @@ export interface PersonExport {
   readonly calls: readonly Pick<Call, 'id' | 'number' | 'receivedAt' | 'placeName' | 'said'>[];
 }
 
-/** What each address answers in JSON where all is well. The schema that is served of them is made from these types. */
+/** The JSON answer of each address where all is well. The schema that is served is made from these types. */
 export interface Answers {
   'GET /api/health': Health;
   'GET /api/device': DevicePack;
@@ -166,7 +166,7 @@ export interface Answers {
   'DELETE /api/sign-in/sessions/:sessionId': SignInHouse;
 }
 
-/** What each address takes in JSON. Kit and what events carry have schemas of their own, by kind. */
+/** The JSON body of each address. Kit and the data of events have schemas of their own, by kind. */
 export const BODIES: Readonly<Record<string, yup.Schema>> = {
   'POST /api/device/jobs': JOBS_WANTED,
   'POST /api/board': NEW_CALL.required(),

@@ -16,12 +16,12 @@ export interface MachineSummary {
   readonly model: string;
   readonly machineClass: MachineClass;
   readonly systemVolts: 12 | 24;
-  /** Where its batteries are. */
+  /** The places of its batteries. */
   readonly places: string;
   readonly confidence: Confidence;
 }
 
-/** What a search found: the nearest first, and how many the atlas holds. */
+/** The result of a search: the nearest first, and the size of the atlas. */
 export interface MachineSearch {
   readonly machines: readonly MachineSummary[];
   readonly total: number;
@@ -87,13 +87,13 @@ export const CONFIRMATION = yup
   .strict()
   .required();
 
-/** Who confirms an entry, from untrusted input. @throws yup.ValidationError */
+/** Reads the name of the person who confirms an entry, from untrusted input. @throws yup.ValidationError */
 export function parseConfirmation(input: unknown): { readonly by: string; readonly note: string } {
   const { by, note } = parsed(CONFIRMATION, input);
   return { by, note: note ?? '' };
 }
 
-/** What is wrong with one row of a file. */
+/** A fault in one row of a file. */
 export interface RowFault {
   /** Line of the file, from 1. */
   readonly line: number;
@@ -101,14 +101,14 @@ export interface RowFault {
   readonly message: string;
 }
 
-/** What an import would do, or did. */
+/** The changes that an import would make, or made. */
 export interface ImportReport {
   readonly added: readonly string[];
   /** Names of what changes, with the parts that change. */
   readonly changed: readonly { readonly name: string; readonly parts: readonly string[] }[];
   readonly same: number;
   readonly faults: readonly RowFault[];
-  /** What it was worked out against: an import must name it, and is refused when that has changed. */
+  /** Names the state that it was worked out against: an import must name it, and is refused when that has changed. */
   readonly basis: number;
   readonly applied: boolean;
 }

@@ -30,6 +30,6 @@ export interface BackupState {
 
 export const BACKUP_WANTED = record({ by: idText() }).required();
 
-/** Who wants a backup now. @throws yup.ValidationError */
+/** Reads the name of the person who wants a backup now. @throws yup.ValidationError */
 export const parseBackupWanted = (input: unknown): yup.InferType<typeof BACKUP_WANTED> =>
   parsed(BACKUP_WANTED, input);

@@ -7,7 +7,7 @@ import { FIELD_FAULTS } from './words/field-words.js';
 /** An exam that was taken, as its device sends it: what was done, not what it was worth. */
 export interface NewExam {
   readonly id: string;
-  /** Who took it. */
+  /** The crew member who took it. */
   readonly by: string;
   readonly number: number;
   readonly startedAt: string;
@@ -33,7 +33,7 @@ export interface Exam extends ExamMarks {
 
 /** Nobody does more to a case: a run of the tool is no longer than ninety. */
 const ACTIONS_MOST = 500;
-/** What was done to a case, from untrusted input; whether it can be is seen when it is replayed. */
+/** The actions of a case, from untrusted input. A replay shows whether they are possible. */
 export const practiceActions = () =>
   yup
     .array()

@@ -3,7 +3,7 @@ import * as yup from 'yup';
 /** Words for what is found are short. */
 const LONGEST_WORD = 40;
 
-/** What a check found: one of its outcomes, or a figure. */
+/** The finding of a check: one of its outcomes, or a figure. */
 export const found = () =>
   yup
     .mixed<string | number>()

@@ -28,7 +28,7 @@ export function oldAfterMs(instrument: Instrument): number {
 export interface InstrumentNow {
   readonly instrument: Instrument;
   readonly state: LinkState;
-  /** What it calls itself; null until it has said so. */
+  /** The name that it gives itself; null until it has said so. */
   readonly name: string | null;
   /** Volts, amps or cold-cranking amps; null while there is none. */
   readonly value: number | null;
@@ -38,7 +38,7 @@ export interface InstrumentNow {
   readonly at: string;
 }
 
-/** Where the probes were put. */
+/** The places of the probes. */
 export interface ProbesPlaced {
   readonly jobId: string;
   readonly check: CheckId;
@@ -61,7 +61,7 @@ export interface CapturePart {
 export type CaptureLine = { readonly part: CapturePart } | { readonly lost: CaptureEnd };
 
 /**
- * What an instrument of each kind can read at all; anything beyond is no reading but a fault of the line. A workshop meter ends at 1,000 V,
+ * The range of an instrument of each kind; a value beyond it is no reading but a fault of the line. A workshop meter ends at 1,000 V,
  * the largest clamp at 3,000 A, the largest starting battery under 3,000 A of cold cranking.
  */
 export const INSTRUMENT_RANGES: Readonly<Record<Instrument, Range>> = {
@@ -70,16 +70,16 @@ export const INSTRUMENT_RANGES: Readonly<Record<Instrument, Range>> = {
   tester: { min: 0, max: 3000, unit: 'A' },
 };
 
-/** Where an instrument of a server listens. */
+/** The address at which an instrument of a server listens. */
 export interface InstrumentAddress {
   readonly instrument: Instrument;
   /** `host:port`; null where none is set. */
   readonly address: string | null;
-  /** Whoever says so: the server's own settings, which nobody changes here, a crew lead, or the demo. */
+  /** The source of the address: the server's own settings, which nobody changes here, a crew lead, or the demo. */
   readonly setBy: 'server' | 'crew-lead' | 'stand-in' | null;
 }
 
-/** Where all of them listen, and where they may. */
+/** The addresses of all of them, and the networks that they may be in. */
 export interface InstrumentAddresses {
   readonly addresses: readonly InstrumentAddress[];
   /** Networks that an address may be in, as `10.0.0.0/8`. */
@@ -92,7 +92,7 @@ export const ADDRESS_CHANGE = record({
   by: idText(),
 }).required();
 
-/** Where an instrument is to be listened for from now on, and who says so. */
+/** The new address of an instrument, and the person who sets it. */
 export type AddressChange = yup.InferType<typeof ADDRESS_CHANGE>;
 
 /** @throws yup.ValidationError */
@@ -119,7 +119,7 @@ export const CASE_READING = record({
   around: yup.string().oneOf(AMPS_AROUND).nullable().defined(),
 }).required();
 
-/** What the weather service says of a place. */
+/** The weather service's answer for a place. */
 export interface Weather {
   readonly place: string;
   readonly at: string;

@@ -84,7 +84,7 @@ const ruleSettings = () =>
       Object.entries(given ?? {}).every(([key, value]) => ruleFault(key, value) === null),
     );
 
-/** What a verdict says. */
+/** The content of a verdict. */
 const verdictFields = () => ({
   verdict: oneOf(VERDICTS),
   suspect: yup.string().oneOf(SUSPECTS).nullable().defined(),
@@ -115,7 +115,7 @@ const verdictFields = () => ({
 /** A schema for each field that an event of this type may carry: one that is missing, or too many, does not compile. */
 type Fields<T extends EventType> = { readonly [K in keyof EventData[T]]-?: yup.ISchema<unknown> };
 
-/** What each kind of event may carry. */
+/** The data that each kind of event may carry. */
 const FIELDS: { readonly [T in EventType]: Fields<T> } = {
   'job.opened': {
     callId: idText(),
@@ -257,7 +257,7 @@ const FIELDS: { readonly [T in EventType]: Fields<T> } = {
   'event.undone': { eventId: yup.string().uuid().required() },
 };
 
-/** What an event of each kind carries. */
+/** The data of an event of each kind. */
 export const EVENT_DATA = Object.fromEntries(
   Object.entries(FIELDS).map(([type, fields]) => [type, record(fields as yup.ObjectShape)]),
 ) as Record<EventType, yup.AnyObjectSchema>;

@@ -28,7 +28,7 @@ const person = () =>
 
 /** Rows of one kind in a file: a noun, with a list of what belongs to each where it has one. */
 export interface NounRows {
-  /** What a row is called in a CSV. */
+  /** The name of a row in a CSV. */
   readonly row: string;
   readonly schema: yup.ObjectSchema<yup.Maybe<yup.AnyObject>>;
   readonly list: {

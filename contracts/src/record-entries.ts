@@ -156,7 +156,7 @@ export const VAN_ENTRY = record({ name: shortText(40), retired: yup.boolean().re
 export const parseVanEntry = (input: unknown): Pick<Van, 'name' | 'retired'> =>
   parsed(VAN_ENTRY, input) as Pick<Van, 'name' | 'retired'>;
 
-/** What a figure of kit may be, by its field. */
+/** The range of a figure of kit, by its field. */
 export const KIT_RANGES = {
   alternatorSpareAmps: { min: 5, max: 400, unit: 'A' },
   peakAmps: { min: 50, max: 5000, unit: 'A' },
@@ -183,7 +183,7 @@ const volts = () =>
     .oneOf([12, 24] as const)
     .required();
 
-/** What measured a piece, use by use. */
+/** The measurements of a piece, use by use. */
 const uses = () =>
   yup
     .array()

@@ -2,7 +2,7 @@ import type { BatteryRating } from '@voltrek/core/battery';
 import type { BatteryEntry } from '@voltrek/core/job';
 import type { KitWithoutId } from '@voltrek/core/sources';
 
-/** Whoever calls or owns. After erasure only the id is left. */
+/** A caller or owner. After erasure only the id is left. */
 export interface Person {
   readonly id: string;
   readonly name: string | null;
@@ -46,11 +46,11 @@ export interface VehicleEntry {
 }
 
 export const BATTERY_STATES = ['fitted', 'on-van', 'depot', 'scrapped'] as const;
-/** Where a battery is: in a vehicle, a van's spare, at the depot, or gone. */
+/** The place of a battery: in a vehicle, a van's spare, at the depot, or gone. */
 export type BatteryState = (typeof BATTERY_STATES)[number];
 
 export const BATTERY_MOVE_KINDS = ['met', 'fitted', 'taken-out', 'charged', 'to-van', 'scrapped'] as const;
-/** What was done with a battery. `met`: it was in when the vehicle first came. */
+/** An act on a battery. `met`: it was in when the vehicle first came. */
 export type BatteryMoveKind = (typeof BATTERY_MOVE_KINDS)[number];
 
 /** One battery. */
@@ -122,7 +122,7 @@ export const CALL_CHANGE_KINDS = [
   'called-off',
   'reopened',
 ] as const;
-/** What happened to a call besides its job. */
+/** An act on a call besides its job. */
 export type CallChangeKind = (typeof CALL_CHANGE_KINDS)[number];
 
 export interface CallChange {
@@ -146,6 +146,6 @@ export interface NewCallChange {
 /** A piece of kit as typed; the server gives it its id. */
 export type KitEntry = KitWithoutId;
 
-/** What has a file of its own, beside the atlas, in the order that files are brought in. */
+/** The nouns with a file of their own beside the atlas, in the order that files are brought in. */
 export const FILE_NOUNS = ['crew', 'kit', 'vehicles', 'batteries', 'calls', 'jobs'] as const;
 export type FileNoun = (typeof FILE_NOUNS)[number];

@@ -1,7 +1,7 @@
 import type { Machine, MachineClass } from '@voltrek/core/machine';
 import type { Confidence, MachineSummary } from './atlas.js';
 
-/** What else people call a class. */
+/** Other names of a class. */
 const ALSO: Record<MachineClass, string> = {
   car: 'car',
   van: 'van',
@@ -28,7 +28,7 @@ export function plateKeyOf(plate: string): string {
   return plate.toUpperCase().replace(/[^\p{L}\p{N}]/gu, '');
 }
 
-/** What is typed into a search, word by word. */
+/** Returns the words of a search as typed. */
 export function wordsOf(typed: string, most: number): string[] {
   return typed.toLowerCase().split(/\s+/).filter(Boolean).slice(0, most);
 }

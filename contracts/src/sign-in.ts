@@ -7,7 +7,7 @@ import { FIELD_FAULTS } from './words/field-words.js';
 export type CrewRole = (typeof CREW_ROLES)[number];
 
 /**
- * What a request does to the house. `look` changes nothing; `assist` is work on a job that somebody answers for; `work` is any call and job, and
+ * The effect of a request on the house. `look` changes nothing; `assist` is work on a job that somebody answers for; `work` is any call and job, and
  * what a van needs after it; `find` adds to the atlas and corrects it; `lead` sets rules, kit, crew and who may sign in.
  */
 export const ACTS = ['look', 'assist', 'work', 'find', 'lead'] as const;
@@ -35,7 +35,7 @@ export function pinFault(pin: string): string | null {
   return isRun ? FIELD_FAULTS.pinEasy : null;
 }
 
-/** Who may be signed in on a device. */
+/** A person who may be signed in on a device. */
 export interface SignInName {
   readonly id: string;
   readonly name: string;
@@ -46,12 +46,12 @@ export interface SignInName {
 export interface SignInState {
   /** False: whoever reaches this server may do everything, under any name. */
   readonly required: boolean;
-  /** Who holds this device; null for nobody. */
+  /** The holder of this device; null for nobody. */
   readonly crewId: string | null;
   readonly role: CrewRole | null;
   /** Everybody whose taps this device may still send: whoever holds it, and those who handed it over. */
   readonly signedIn: readonly string[];
-  /** Who may sign in; told only to a device that somebody signed in on before. */
+  /** The people who may sign in; told only to a device that somebody signed in on before. */
   readonly names: readonly SignInName[];
 }
 
@@ -68,7 +68,7 @@ export interface Passkey {
 export interface DeviceSession {
   readonly id: string;
   readonly crewId: string;
-  /** What the device calls itself. */
+  /** The name that the device gives itself. */
   readonly device: string;
   readonly createdAt: string;
   readonly seenAt: string;
@@ -185,7 +185,7 @@ export const NEW_PASSKEY = record({
   answer: passkeyAnswer.required(),
 }).required();
 
-/** What a browser answers a passkey's question with; what is in it the library judges. @throws yup.ValidationError */
+/** A browser's answer to a passkey's question; the library judges its content. @throws yup.ValidationError */
 export const parsePasskeySignIn = (input: unknown): unknown => parsed(PASSKEY_SIGN_IN, input).answer;
 
 /** A new passkey of whoever holds the device. @throws yup.ValidationError */

@@ -27,7 +27,7 @@ function isInstant(value: string): boolean {
 export const instantText = () =>
   yup.string().test('instant', FIELD_FAULTS.instant, (value) => value == null || isInstant(value));
 
-/** What is wrong with a whole whose parts are each right: the path that it is told under, and why; null when nothing is. */
+/** A fault of a whole whose parts are each right: the path that it is told under, and why; null when there is none. */
 export type WholeCheck<T> = (given: T) => { readonly path: string; readonly message: string } | null;
 
 /**

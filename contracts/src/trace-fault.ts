@@ -11,7 +11,7 @@ export const TRACE_FAULTS = [
 export type TraceFault = (typeof TRACE_FAULTS)[number];
 
 export const TIME_UNITS_OF_FILES = ['s', 'ms', 'us', 'clock'] as const;
-/** What the time of a file counts in; clock: times of day. */
+/** The unit of the time column of a file; clock: times of day. */
 export type TimeUnit = (typeof TIME_UNITS_OF_FILES)[number];
 
 export const TRACE_FAULT_WORDS: Record<TraceFault, string> = {

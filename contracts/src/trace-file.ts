@@ -19,7 +19,7 @@ const CHUNK_BYTES = 1 << 20;
 /** No logger that shows a crank is slower than this between rows, s: a larger step is milliseconds. */
 const SLOWEST_S = 0.25;
 
-/** What times count in, s. */
+/** The unit of the times, s. */
 const SECONDS_OF: Record<TimeUnit, number> = { s: 1, ms: 1e-3, us: 1e-6, clock: 1 };
 const DAY_S = 86_400;
 

@@ -2,7 +2,7 @@ import { underWord } from '@voltrek/core/quantities';
 import Papa from 'papaparse';
 import { type TimeUnit, TraceFileError } from './trace-fault.js';
 
-/** Where each figure stands in a row, and what it counts in. */
+/** The column of each figure in a row, and its unit. */
 export interface Columns {
   readonly time: number;
   readonly volts: number;
@@ -25,7 +25,7 @@ export interface Layout {
 /** The start of a file that is looked at. */
 const LOOKED_AT_CHARS = 32_768;
 const LOOKED_AT_LINES = 120;
-/** What begins a line that is a remark. */
+/** The signs that begin a line that is a remark. */
 const REMARK = /^\s*(#|\/\/|%|--)/;
 const DELIMITERS = [';', '\t', '|', ','] as const;
 
@@ -36,7 +36,7 @@ const VOLTS_HEAD =
 const AMPS_HEAD =
   /^(amps?|amperes?|current|a|ma|i|strom\w*|courant|intensit[eé]|corriente|corrente|str[oö]m\w*|pr[aą]d|virta)\b|^(amps?|current|i)_/;
 
-/** What a column counts in, by the unit beside its name or under it. */
+/** The unit of a column, by the unit beside its name or under it. */
 const TIME_UNITS: Readonly<Record<string, TimeUnit>> = {
   s: 's',
   sec: 's',
@@ -116,7 +116,7 @@ function isFigures(row: readonly string[], numberOf: (text: string) => number): 
   return row.filter((cell) => !Number.isNaN(numberOf(cell)) || CLOCK.test(cell.trim())).length >= 2;
 }
 
-/** What stands between the figures: the mark that most lines hold equally often. */
+/** Returns the mark between the figures: the mark that most lines hold equally often. */
 function delimiterOf(lines: readonly string[]): string {
   const tail = lines.slice(-Math.max(1, Math.ceil(lines.length / 2)));
   // The last line may be cut off.

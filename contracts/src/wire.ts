@@ -18,7 +18,7 @@ export interface CrewMember {
   readonly retired: boolean;
 }
 
-/** What a piece of kit still needs after a call. */
+/** The care that a piece of kit still needs after a call. */
 export interface KitMark extends KitCare {
   readonly id: string;
   readonly jobId: string;
@@ -30,7 +30,7 @@ export interface Van {
   readonly id: string;
   readonly name: string;
   readonly retired: boolean;
-  /** What it carries now; what was retired is left out. */
+  /** Its kit of now; retired pieces are left out. */
   readonly kit: readonly KitItem[];
   /** Open marks, oldest first. */
   readonly marks: readonly KitMark[];
@@ -43,7 +43,7 @@ export interface Call {
   readonly receivedAt: string;
   readonly title: string;
   readonly placeName: string;
-  /** What the driver said. */
+  /** The driver's words. */
   readonly said: string;
   readonly modelId: string;
   readonly vehicleId: string;
@@ -116,7 +116,7 @@ export interface PackedVehicle {
   readonly flatCalls: readonly string[];
 }
 
-/** What a device keeps of the house, to open a call and its job with no network. */
+/** A device's copy of the house, to open a call and its job with no network. */
 export interface DevicePack {
   readonly models: readonly { readonly machine: Machine; readonly confidence: Confidence }[];
   readonly vehicles: readonly PackedVehicle[];
@@ -177,7 +177,7 @@ export interface VehicleRecord {
 /** One page of the log. */
 export interface LogPage {
   readonly jobs: readonly JobSummary[];
-  /** Where the next page begins; null on the last. */
+  /** The beginning of the next page; null on the last. */
   readonly next: string | null;
 }
 
@@ -218,7 +218,10 @@ export const problemType = (code: string): string =>
 /** The media type of a problem document. */
 export const PROBLEM_TYPE = 'application/problem+json';
 
-/** What a device is told as it happens: an event that the server took, that the board or an entry of the atlas (null: many) is another, or that the line still stands. */
+/**
+ * News for a device, as it happens: an event that the server took, that the board or an entry of the atlas (null: many) is another, or that
+ * the line still stands.
+ */
 export type News =
   | { readonly kind: 'logged'; readonly event: JobEvent; readonly revision: number }
   | { readonly kind: 'entry'; readonly modelId: string | null }

@@ -14,7 +14,7 @@ import { figure, record } from './calc/parts.js';
 import { parsed, shortText } from './text.js';
 import { WRITTEN_FAULT_WORDS, WRITTEN_FILE_WORDS } from './words/written-case-words.js';
 
-/** What a file of one says that it is. */
+/** The format that a file of one names. */
 const FORM = { format: 'voltrek-case', version: 1 } as const;
 
 /** A written case as its file has it. */
@@ -73,7 +73,7 @@ export function readCaseFile(text: string): CaseFileRead {
   const told = new Map<number, CaseFileFault>();
   const tell = (path: string, message: string): void => {
     const line = lineOf(document, path);
-    // What is empty is at fault twice: as missing, and as too short.
+    // An empty field is at fault twice: as missing, and as too short.
     if (!told.has(line) || path === '') told.set(line, { line, message });
   };
   try {

@@ -50,7 +50,7 @@ export async function worksHere(context: BrowserContext, crewId = 'crew-1'): Pro
 }
 
 /**
- * What goes wrong on a page from now on. The application hears of its own errors and writes them down, so that the browser does not tell of
+ * Collects the faults of a page from now on. The application hears of its own errors and writes them down, so that the browser does not tell of
  * them a second time.
  */
 export function faultsOf(page: Page): readonly string[] {

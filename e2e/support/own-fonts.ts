@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test';
 
 /**
- * What is on the page in signs that no font of the application has: drawn with whatever the machine holds, found slowly, or not drawn at all.
+ * Finds text in signs that no font of the application has: drawn with whatever the machine holds, found slowly, or not drawn at all.
  * Letters and digits every font has, so only elements with something else are asked after.
  */
 export async function foreignSigns(page: Page): Promise<string[]> {

@@ -70,7 +70,7 @@ export class TestServer {
     return child.exitCode;
   }
 
-  /** What is done to its folder while it is stopped. Resolves with what was printed. */
+  /** Runs a command on its folder while it is stopped. Resolves with its output. */
   async house(...args: string[]): Promise<string> {
     const child = spawn(process.execPath, ['server/dist/src/house/cli.js', ...args], {
       cwd: ROOT,

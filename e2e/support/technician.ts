@@ -3,7 +3,7 @@ import { expect, type Locator, type Page } from '@playwright/test';
 import type { Stage as StageAddress } from '@voltrek/core/job';
 import { type Before, postCall, postJob } from './posted-job';
 
-/** What of a machine is changed for one of a test's own. */
+/** The parts of a machine that a test changes for its own. */
 export interface KnownMachine {
   readonly batteries: readonly object[];
   readonly points: readonly { readonly id: string; readonly kind: string }[];
@@ -83,7 +83,7 @@ export class Technician {
     return this.page.getByRole('button', { name, exact: typeof name === 'string' });
   }
 
-  /** What the next action said when it was last tapped. */
+  /** The words of the next action when it was last tapped. */
   private pressed = '';
 
   /** Taps a button by its words. */
@@ -151,7 +151,7 @@ export class Technician {
   /** Confirms every step of the order on screen, and returns their titles. */
   async workSteps(until = /Go on|Read charging volts/): Promise<string[]> {
     const titles: string[] = [];
-    // What the tap that leads here said must be gone, and a step of the new order be on its card: a frame later than the tap.
+    // The words of the tap that leads here must be gone, and a step of the new order be on its card: a frame later than the tap.
     if (this.pressed) await expect(this.page.locator('.next')).not.toHaveText(this.pressed);
     await expect
       .poll(

@@ -360,7 +360,7 @@ test('a browser that denies every place to keep says so, and works on with the s
       return events.map(({ type, by }) => `${type} ${by}`).at(-1);
     })
     .toBe('reading.taken crew-3');
-  // What was chosen lasts as long as the page.
+  // A setting lasts as long as the page.
   await page.getByRole('link', { name: 'voltrek, to the board' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Board' })).toBeVisible();
   await expect(page.getByRole('combobox', { name: 'Who works' })).toHaveValue('crew-3');

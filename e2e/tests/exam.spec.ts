@@ -32,7 +32,7 @@ test('an exam is begun, worked without hints, ended, marked, signed by a lead, a
   await page.getByRole('link', { name: 'Back to the exam' }).click();
   await expect(page.getByText('verdict given')).toHaveCount(1);
 
-  // What is left open counts as wrong, and that is said before.
+  // A case that is left open counts as wrong, and the page says so before.
   await page.getByRole('button', { name: 'End the exam' }).click();
   const asked = page.getByRole('dialog');
   await expect(asked).toContainText('4 cases have no verdict yet');

@@ -79,7 +79,7 @@ test('on a phone the live value stands first with its age, and the drawing says 
   await expect(page.getByLabel('Number pad')).toBeHidden();
   const circuit = page.getByRole('complementary', { name: 'Circuit' });
   await expect(circuit).toContainText('Red on 1, black on 2');
-  // Where nothing answers that the probes are there, what was read before is not taken for it.
+  // An earlier reading is not taken for one at these probes: nothing has answered that they are there.
   await page.route('**/api/instruments/probes', () => undefined);
   await page.getByRole('radio', { name: 'Key on' }).click();
   await expect(live).toContainText('probes move');

@@ -264,7 +264,7 @@ test('a new call and its job with no network: searched, opened and worked here, 
   await expect(page.getByRole('dialog').getByText(/New call: .*Ferry slip/)).toBeVisible();
   await tech.tap('Close');
 
-  // Whatever the bar says while a page begins, it is not that all is saved.
+  // The bar may say anything while a page begins, but not that all is saved.
   await page.addInitScript(() => {
     const said: string[] = [];
     Object.assign(globalThis, { said });

@@ -47,7 +47,7 @@ test('a case is worked by hand: probes, a slip that is taken back, a hint, a ver
   await expect(page.locator('.hint')).not.toBeEmpty();
   await expect(page.getByText('1 hints')).toBeVisible();
 
-  // What was done is kept through a reload.
+  // A reload keeps the actions.
   const lines = page.locator('.log li');
   await expect(lines).toHaveCount(3);
   await page.reload();
@@ -75,7 +75,7 @@ test('the tool’s advice, followed by keyboard alone, passes a case; the ladder
   await expect(page.getByRole('heading', { name: 'Case stop-1' })).toBeVisible();
   const press = async (name: string | RegExp): Promise<void> => {
     const button = page.getByRole('button', { name });
-    // What is not ready takes no focus.
+    // A button that is not ready takes no focus.
     await expect(button).toBeEnabled();
     await button.focus();
     await page.keyboard.press('Enter');

@@ -183,7 +183,7 @@ test('a job from van 2, with a pack that was added in the interface and is used 
   for (const [nth, outcome] of ['Slow', 'It runs'].entries()) {
     if (nth === 0) await tech.next(/now, try/);
     else {
-      // What is best comes when it is worked out, and becomes the action: here it is again that is asked for.
+      // The best choice becomes the action once it is worked out: here the same again is asked for.
       await page.getByRole('radio', { name: /^Again, as it is/ }).click();
       await tech.next(/Crank sooner/);
       await page.locator('textarea').fill('short tries');

@@ -38,7 +38,7 @@ async function device(browser: Browser): Promise<{ context: BrowserContext; page
   return { context, page: await context.newPage() };
 }
 
-/** What a device holds of the house's own: jobs, and answers that the service worker put by; and who works on it. */
+/** The house's own data on a device: jobs, answers that the service worker put by, and the people who work on it. */
 const heldOn = (page: Page): Promise<{ jobs: number; answers: number; waiting: number; crewId: string }> =>
   page.evaluate(async () => {
     const count = (store: string): Promise<number> =>

@@ -188,7 +188,7 @@ test('a flat battery that stood for weeks is taken out to charge, put back, and 
   await expect(page.locator('vt-take-out')).toContainText('It is back in.');
   // Nobody changed it.
   await expect(page.getByRole('radio', { name: 'Change battery' })).toHaveCount(0);
-  // What it ended with is a case for whoever learns: the same machine and cold, and nobody's name.
+  // The job becomes a case for learners: the same machine and cold, and nobody's name.
   await tech.next('Give verdict');
   await tech.tap('Close the job', 'Close it');
   await page.getByRole('link', { name: 'Practise it' }).click();

@@ -29,7 +29,7 @@ server.listen(port, HOST, () => {
   const address = server.address();
   process.stdout.write(`${JSON.stringify(address)}\n`);
 });
-// Whoever started it holds its input open: when they go, it goes too.
+// The starter holds its input open: when the starter goes, it goes too.
 process.stdin.resume();
 process.stdin.on('end', () => process.exit(0));
 process.on('SIGTERM', () => process.exit(0));

@@ -6,7 +6,7 @@ import { parseSetup, type World, worldOf } from './truth.js';
 /** Seconds, from any zero. */
 export type Clock = () => number;
 
-/** What a meter adds to the truth. */
+/** A meter's own error on top of the truth. */
 interface Kind {
   readonly identity: string;
   /** Header of its quick question. */
@@ -18,7 +18,7 @@ interface Kind {
 }
 
 const NOTHING_ON_IT = 0;
-/** What SCPI instruments answer when the range is passed. */
+/** The answer of SCPI instruments when the range is passed. */
 const OVERLOAD = 9.9e37;
 const BUFFER_MOST = 200_000;
 const DATA_STALE = -230;

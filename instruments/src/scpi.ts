@@ -1,6 +1,6 @@
 import { createServer, type Server, type Socket } from 'node:net';
 
-/** What an instrument answers to a query, or null for a command that only acts. */
+/** Returns an instrument's answer to a query, or null for a command that only acts. */
 export type Handler = (argument: string) => string | null;
 
 /** A command that is not known, or not allowed now. The code is of the SCPI standard. */

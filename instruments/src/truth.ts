@@ -28,10 +28,10 @@ import {
 import { seededRandom } from '@voltrek/core/quantities';
 
 export const PHASES = ['still', 'cranking', 'running'] as const;
-/** What the machine does while an instrument is on it. */
+/** The state of the machine while an instrument is on it. */
 export type Phase = (typeof PHASES)[number];
 
-/** What a stand-in is told of the job it stands in for: the hidden fault, and where its probes are. */
+/** The job that a stand-in stands in for: the hidden fault, and the places of its probes. */
 export interface Setup {
   readonly profile: DiagnosisProfile;
   readonly cause: Cause;

@@ -1,7 +1,7 @@
 import { createServer, type Server } from 'node:http';
 import { seededRandom } from '@voltrek/core/quantities';
 
-/** What the weather service says of a place. */
+/** The weather service's answer for a place. */
 export interface Observation {
   readonly place: string;
   readonly at: string;

@@ -30,7 +30,7 @@ const DEFAULT_PORT = 4820;
 /** A stop lets requests finish this long, and takes this long at most, ms. */
 const CLOSE_MS = 1500;
 const EXIT_MS = 4500;
-/** Whoever sends slower than this is not waited for: its heads, and all of it, the largest import included, ms. */
+/** A slower sender is not waited for: its heads, and all of it, the largest import included, ms. */
 const HEADERS_MS = 15_000;
 const REQUEST_MS = 180_000;
 /** For a browser that comes while the server starts: it needs no script, and asks again each second. */
@@ -58,7 +58,7 @@ interface Options {
   /** A PostgreSQL server in the place of the embedded database. */
   readonly url: string | null;
   readonly empty: boolean;
-  /** What this server calls itself beside others on the same database. */
+  /** The name of this server beside others on the same database. */
   readonly name: string;
   /** Networks that an instrument may be in. */
   readonly networks: Networks;
@@ -252,7 +252,7 @@ function stopOrderly(
     };
     server.close(end);
     server.closeIdleConnections();
-    // Whoever still holds a line open is cut off: what was acknowledged is kept, the rest is sent again.
+    // A client that still holds a line open is cut off: acknowledged taps are kept, the rest is sent again.
     setTimeout(() => server.closeAllConnections(), CLOSE_MS).unref();
     setTimeout(() => process.exit(0), EXIT_MS).unref();
   };

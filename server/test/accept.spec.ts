@@ -31,7 +31,7 @@ describe('events that wait for each other', () => {
     const accept = acceptEvents(watched, news);
     const report = (event: JobEvent): Promise<EventTaken> =>
       accept({ event, heldMs: 0, sentBy: null, isAlone: true });
-    /** What each came to, in the order in which they were reported. */
+    /** The outcome of each, in the order in which they were reported. */
     const all = async (events: readonly JobEvent[]): Promise<string[]> =>
       (await Promise.allSettled(events.map(report))).map((one) =>
         one.status === 'fulfilled'

@@ -18,7 +18,7 @@ interface Described {
   >;
 }
 
-/** What answers were found not to be as the API is described, over a whole suite. */
+/** Answers that differ from the description of the API, over a whole suite. */
 export const answersAtFault = new Set<string>();
 
 /** The same application, each answer in JSON held to the description of the API that it serves. */

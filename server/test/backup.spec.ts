@@ -45,7 +45,7 @@ describe('a backup', () => {
     expect(backup.jobs).toBeGreaterThan(before.length - 1);
     expect(backup.events).toBeGreaterThan(100);
     expect(backup.broken).toBe(0);
-    // What is written after it is not in it.
+    // Events after it are not in it.
     await first.db.execute(`INSERT INTO facts (key, value) VALUES ('after', 'yes')`);
     await first.close();
 

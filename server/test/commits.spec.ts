@@ -59,7 +59,7 @@ describe('works that wait together', () => {
     const good = settled.flatMap(({ status }, i) => (status === 'fulfilled' ? [`b-${i}`] : []));
     expect(good.length).toBe(60);
     expect(await kept('b-')).toEqual(good.sort());
-    // Whoever was first in a group and threw leaves the next alone.
+    // The first of a group throws and leaves the next alone.
     const first = put('c-0', new Error('no'));
     await expectAsync(Promise.all([first, put('c-1')])).toBeRejected();
     expect(await put('c-2')).toBe('c-2');

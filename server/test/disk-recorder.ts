@@ -85,7 +85,7 @@ if (!isMainThread && trace && root) {
   syncBuiltinESMExports();
 }
 
-/** Where a write goes, however it was asked for: by offset, length and place, or by an object of them. */
+/** Returns the target of a write, however it was asked for: by offset, length and place, or by an object of them. */
 function placeOf(rest: readonly unknown[]): {
   offset: number;
   length: number | null;

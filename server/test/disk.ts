@@ -33,7 +33,7 @@ interface NameChange {
   readonly apply: (names: Map<string, Content>) => void;
 }
 
-/** What a disk tears a write at, bytes. */
+/** The unit at which a disk tears a write, bytes. */
 const SECTOR = 512;
 
 /**
@@ -189,7 +189,7 @@ function changed(bytes: Buffer, change: Change): Buffer {
 function torn(bytes: Buffer, change: Change, random: Random): Buffer {
   const luck = random();
   if (luck < 1 / 3) return bytes;
-  // What is sure stays as it is: the next cut begins from it.
+  // Synced data stays as it is: the next cut begins from it.
   const own = Buffer.from(bytes);
   if (luck < 2 / 3 || change.do === 'truncate') return changed(own, change);
   let found: Buffer = own;

@@ -6,7 +6,7 @@ import { sharedServer } from './shared-server.js';
 const NUMBER = 7;
 const VERDICT: PracticeAction = { kind: 'verdict', verdict: 'charge-first', suspect: null };
 
-/** What the tool has running again before its verdict: a machine that only wants charge. */
+/** Machines that the tool has running again before its verdict: they only want charge. */
 const isRunAgain = (code: string): boolean => /^(order|leads|string|motorcycle|waking)/.test(code);
 
 /** An exam in which every case was judged at a look, sent in as its device does. */

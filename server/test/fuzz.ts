@@ -19,7 +19,7 @@ interface Answer {
   readonly ms: number;
 }
 
-/** What a server made of requests that are broken in every way one can think of. */
+/** A server's answers to requests that are broken in every way one can think of. */
 export interface FuzzReport {
   readonly requests: number;
   /** Answers by hundreds: 2 for 200 to 299. */
@@ -116,7 +116,7 @@ function replaced(value: unknown, [key, ...rest]: Place, by: unknown): unknown {
     string | number,
     unknown
   >;
-  // What is undefined does not go into JSON.
+  // An undefined value does not go into JSON.
   copy[key] = replaced(copy[key], rest, by);
   return copy;
 }
@@ -159,7 +159,7 @@ function formWith(
   };
 }
 
-/** What a server holds that requests can be made of. */
+/** The things on a server that requests can be made of. */
 interface Material {
   readonly ids: Readonly<Record<string, readonly string[]>>;
   /** Bodies that are right, by method and path; ids stand as `:name`. */
@@ -469,7 +469,7 @@ function send(url: URL, { method, path, headers, body }: Sent): Promise<Answer> 
   });
 }
 
-/** What is wrong with an answer; null when nothing is. */
+/** Returns the fault of an answer; null when there is none. */
 function wrongWith(method: string, { status, type, text }: Answer): string | null {
   if (status >= 500) return `${status} ${text.slice(0, 160)}`;
   if (status < 400 || method === 'HEAD') return null;

@@ -279,7 +279,7 @@ describe('bench', () => {
       await new Promise((done) => setTimeout(done, 50));
     }
     expect(bench.now()[1]!.state).not.toBe('ready');
-    // What a closed line had in its buffers, and no more.
+    // The buffers of a closed line, and no more.
     expect(poured).toBeLessThan(40e6);
     bench.close();
     flooding.forEach((socket) => socket.destroy());

@@ -145,7 +145,7 @@ describe('the job log', () => {
     const heard = new Promise<string>((done) => {
       stream.on('data', (chunk: Buffer) => {
         text += chunk.toString();
-        // What stands on the board may still be told of the job that was opened a moment ago: the one behind the event is meant.
+        // The board may still tell of the job that was opened a moment ago: the one behind the event is meant.
         if (/"symptom.recorded".*"board"/s.test(text)) done(text);
       });
     });

@@ -109,7 +109,7 @@ describe('a server whose power is cut', () => {
     await Promise.all(writers);
   }
 
-  /** What a cut after these calls of the trace left undone, in words; empty when all that was acknowledged is there and folds. */
+  /** Returns the loss of a cut after these calls of the trace, in words; empty when all that was acknowledged is there and folds. */
   async function lossesAt(
     disk: Disk,
     sure: readonly string[],

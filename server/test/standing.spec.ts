@@ -47,7 +47,7 @@ describe('what events are judged against', () => {
     const asked = jobIds.map((jobId) => ({ id: randomUUID(), jobId, by: 'crew-1' }));
     const told = async (tx: Tx, read: ReadForEvents): Promise<string> =>
       JSON.stringify((await standingsFor(tx, read, asked)).map(({ standing }) => standing));
-    /** What is read anew, by somebody who remembers nothing. @returns it */
+    /** Reads it anew, by somebody who remembers nothing. @returns it */
     const same = async (tx: Tx, context: string): Promise<string> => {
       const now = await told(tx, new ReadForEvents());
       expect(await told(tx, warm))
@@ -67,7 +67,7 @@ describe('what events are judged against', () => {
           seen.add(await same(tx, `${kind}: ${time}`));
         }
       });
-      // What is undone was never there.
+      // An undone event was never there.
       await expectAsync(
         database.write(async (tx) => {
           await change[kind](tx, ++n, jobIds[0]!);

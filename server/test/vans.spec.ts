@@ -170,7 +170,7 @@ describe('another van', () => {
     await send(jobId, 'clamp.attached', { clamp: 'blackCasualty', pointId: 'ground' });
     await send(jobId, 'attempt.started', {});
     await send(jobId, 'attempt.ended', { outcome: 'slow', seconds: 10, lowestVolts: 9 });
-    // What it gave is missing on the van that it came from.
+    // The van that it came from misses the charge that it gave.
     const after = (await api.get('/api/vans').expect(200)).body as Van[];
     const pack = after.find((v) => v.id === van.id)!.kit[0]!;
     expect(isCharged(pack) && chargeOf(pack)).toBeLessThan(0.9);

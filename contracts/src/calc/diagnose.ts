@@ -19,7 +19,7 @@ export const DIAGNOSE_INPUT = record({
     )
     .max(40)
     .required(),
-  /** What there is to check with; left out: everything. */
+  /** The tools at hand; left out: all of them. */
   tools: yup.array().of(yup.string().oneOf(TOOLS).required()).notRequired(),
 });
 

@@ -147,7 +147,7 @@ const scene = {
 };
 const actions = () => yup.array().of(action).max(60);
 
-/** What the verbs of the hook-up take. */
+/** Input of the verbs of the hook-up. */
 export const HOOKUP_INPUTS = {
   hookup: record({ ...scene, waitMinutes: yup.number().min(0).max(240).notRequired() }),
   check: record({ ...scene, actions: actions().min(1).required() }),
@@ -176,7 +176,7 @@ const steps = () =>
     )
     .required();
 
-/** What they give back. */
+/** Output of the verbs of the hook-up. */
 export const HOOKUP_OUTPUTS = {
   hookup: record({ steps: steps(), clearing: steps() }),
   check: record({ steps: steps() }),

@@ -29,7 +29,7 @@ const seed = () => yup.number().integer().min(0).max(4_294_967_295).notRequired(
 const series = () => yup.array().of(result()).required();
 const flag = () => yup.boolean().required();
 
-/** What each verb of the command line takes. */
+/** Input of each verb of the command line. */
 export const CALC_INPUTS = {
   soc: record({
     chemistry: chemistry(),
@@ -101,7 +101,7 @@ const traceOut = record({
   rpm: series(),
 });
 
-/** What each verb gives back. */
+/** Output of each verb. */
 export const CALC_OUTPUTS = {
   soc: record({
     soc: result(),

@@ -1,4 +1,4 @@
-/** What somebody may ask for by its name. */
+/** Things that somebody may ask for by name. */
 export const NAMED_THINGS = {
   battery: 'battery',
   call: 'call',
@@ -19,7 +19,7 @@ export const NAMED_THINGS = {
   vehicle: 'vehicle',
 } as const;
 
-/** What the server answers when something cannot be done as it was asked. */
+/** The server's answers when something cannot be done as it was asked, by their codes. */
 export const ANSWERS = {
   atlasChanged: 'The atlas changed since the preview. Look at the preview again.',
   notAPhoto: 'That is not a photo. Send a JPEG, PNG or WebP picture.',

@@ -1,4 +1,4 @@
-/** What a field, a row or a file is told when it cannot be taken; a name in ${} is filled in by the schema. */
+/** Words for a field, a row or a file that cannot be taken; the schema fills in a name in ${}. */
 export const FIELD_WORDS = {
   mixed: {
     default: '${path} cannot be so',
@@ -55,7 +55,7 @@ export const FIELD_FAULTS = {
   vehicleAndPlace: 'name the vehicle and the place',
 } as const;
 
-/** Where a row may look for what it names. */
+/** The files in which a row may look for a name. */
 export const LISTS = {
   crew: 'the crew',
   models: 'the atlas',

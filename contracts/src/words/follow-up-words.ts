@@ -1,6 +1,6 @@
 import type { FollowUp } from '@voltrek/core/verdict';
 
-/** What is to be done after a job, on screen and in a calendar. */
+/** Words of a follow-up, on screen and in a calendar. */
 export const FOLLOW_UP_WORDS: Record<FollowUp['kind'], string> = {
   charge: 'Charge to full, tenth of capacity in amps',
   'charge-monthly': 'Charge to full once a month',

@@ -4,7 +4,7 @@ import { mirroredWords } from './mirrored-words.js';
 const amps = (h: Hazard): string => `${(h.amps ?? 0).toFixed(0)} A`;
 const volts = (h: Hazard): string => `${(h.volts ?? 0).toFixed(1)} V`;
 
-/** What a hazard is called: the word stands before any colour. */
+/** The name of a hazard: the word stands before any colour. */
 export const SEVERITY_WORDS: Record<Severity, string> = { note: 'Note', watch: 'Watch', severe: 'Stop' };
 
 /** Every hazard in words: why, with its figures, and the way out. On the wire of the command line and on the screen alike. */
@@ -267,7 +267,7 @@ const STORY_WORDS: Readonly<Record<Story, string>> = {
 export const hazardWhy = (hazard: Hazard): string =>
   toldOf(hazard, HAZARD_WORDS[hazard.code].why(hazard) + (hazard.story ? STORY_WORDS[hazard.story] : ''));
 
-/** What to do about it. */
+/** The act against it. */
 export const hazardWayOut = (hazard: Hazard): string => toldOf(hazard, HAZARD_WORDS[hazard.code].wayOut);
 
 const toldOf = ({ isMirrored }: Hazard, words: string): string => (isMirrored ? mirroredWords(words) : words);

@@ -1,6 +1,6 @@
 import type { Refusal } from '@voltrek/core/job';
 
-/** What a refused event is told, on the wire and on the screen. */
+/** Words for a refused event, on the wire and on the screen. */
 export const REFUSAL_WORDS: Record<Refusal, string> = {
   'not-open': 'This job has not been opened.',
   'already-open': 'This call already has a job.',

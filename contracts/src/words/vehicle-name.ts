@@ -1,6 +1,6 @@
 import type { Vehicle } from '../record.js';
 
-/** What a vehicle is called among people: its plate, else its fleet or serial number; null where none is known. */
+/** Returns the name of a vehicle among people: its plate, else its fleet or serial number; null where none is known. */
 export function vehicleName({
   plate,
   fleetNumber,

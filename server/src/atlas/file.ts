@@ -46,7 +46,7 @@ export async function* readMachines(window: TextWindow, faults: RowFault[]): Asy
 const ROWS_AT_ONCE = 100;
 
 /**
- * What a file would change, and ids of the entries that would be other machines to the hands on them. Taps have their turn meanwhile.
+ * The changes of a file, and ids of the entries that would be other machines to the hands on them. Taps have their turn meanwhile.
  *
  * @param take is handed the entries as they would be written, some at a time: those that are new or differ
  */
@@ -89,7 +89,7 @@ async function compare(
   return { report, others };
 }
 
-/** What importing this file would change, without changing anything. */
+/** Returns the changes that importing this file would make, without making them. */
 export const previewImport = async (db: Db, window: TextWindow): Promise<ImportReport> =>
   (await compare(db, window, () => Promise.resolve())).report;
 

@@ -112,7 +112,7 @@ export async function* allMachines(db: Db | Tx): AsyncGenerator<Machine> {
   } while (last);
 }
 
-/** Those of these entries that stand, by id; machines of a class too. */
+/** Returns these entries by id, as far as they stand; machines of a class too. */
 export async function entriesByIds(db: Db | Tx, ids: readonly string[]): Promise<Map<string, ChangedEntry>> {
   const rows = await db
     .select({ machine: models.detail, revision: models.revision })
@@ -162,7 +162,7 @@ export async function entryById(db: Db | Tx, id: string): Promise<AtlasEntry | n
   };
 }
 
-/** Who changed an entry, how and why. */
+/** The changes of an entry: by whom, how and why. */
 export interface ChangeNote {
   readonly kind: ChangeKind;
   readonly by: string;

@@ -13,7 +13,7 @@ const LEFT_MS = 3_600_000;
 
 /** Entries laid beside the atlas. */
 export interface Staging {
-  /** What they are staged under. */
+  /** The name that they are staged under. */
   readonly batch: string;
   /** Lays more beside, some at a time, so that taps have their turn between. */
   readonly add: (entries: readonly ChangedEntry[]) => Promise<void>;

@@ -11,10 +11,10 @@ const NEWEST_KEPT = 10;
 const WEEKS_KEPT = 8;
 const WEEK_MS = 7 * DAY_MS;
 
-/** Where the backups of a data folder are. */
+/** Returns the folder of the backups of a data folder. */
 export const backupFolder = (folder: string): string => join(folder, 'backups');
 export const backupFile = (folder: string, name: string): string => join(backupFolder(folder), name);
-/** What was found of a backup stands beside it. */
+/** Returns the path of the note beside a backup. */
 export const noteOf = (file: string): string => file.replace(/\.tgz$/, '.json');
 
 /** A moment as a name of a file. */
@@ -48,7 +48,7 @@ async function readNote(path: string): Promise<Backup | null> {
   }
 }
 
-/** Which backups are kept: the newest, and of the weeks before the newest of each. */
+/** Returns the backups that are kept: the newest, and of the weeks before the newest of each. */
 export function keptOf(backups: readonly Backup[], now: Date): Backup[] {
   const newestFirst = [...backups].sort((a, b) => b.at.localeCompare(a.at));
   const weekOf = ({ at }: Backup): number => Math.floor((now.getTime() - Date.parse(at)) / WEEK_MS);

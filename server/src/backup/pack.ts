@@ -3,7 +3,7 @@ import { PGlite } from '@electric-sql/pglite';
 import { foldJob, type StoredEvent, upgradeLog } from '@voltrek/core/job';
 import { EXTENSIONS } from '../db/embedded.js';
 
-/** What is in a database, by its logs: what a backup of it must come to. */
+/** The content of a database by its logs: a backup of it must hold as much. */
 export interface Content {
   readonly jobs: number;
   readonly events: number;
@@ -68,7 +68,7 @@ export async function packAndCheck(copy: string, file: string): Promise<Content>
   return after;
 }
 
-/** What a backup holds: it is opened in memory. */
+/** Opens a backup in memory and returns its content. */
 export async function contentOfFile(file: string): Promise<Content> {
   const client = await PGlite.create({
     extensions: EXTENSIONS,

@@ -11,7 +11,7 @@ import { type Content, contentOfFile } from './pack.js';
 export class RestoreError extends Error {}
 
 export interface Restored extends Content {
-  /** Where what stood there before is now; null where there was nothing. */
+  /** The new place of the data that stood there before; null where there was none. */
   readonly before: string | null;
 }
 

@@ -115,7 +115,7 @@ async function replaceAt(tx: Tx, vehicleId: string, place: number, of: Of): Prom
     await moveBattery(tx, old.id, { ...of, kind: 'taken-out', vehicleId, place, vanId: null });
 }
 
-/** What the job says of its batteries, each entry at the battery that sat in its place then. */
+/** Returns the job's entries on batteries, each at the battery that sat in its place then. */
 export async function writeEntries(tx: Tx, job: Job, machine: Machine, vehicleId: string): Promise<void> {
   const entries = entriesOf(job, machine);
   const stood = await tx

@@ -123,7 +123,7 @@ const STATE_AFTER: Record<BatteryMoveKind, BatteryState> = {
   scrapped: 'scrapped',
 };
 
-/** Where a battery stands after a move. */
+/** Returns the place of a battery after a move. */
 function standing({ kind, at, vehicleId, place, vanId }: Move) {
   const state = STATE_AFTER[kind];
   return {

@@ -14,7 +14,7 @@ export function batteryRoutes(database: Database): Router {
   const { db, write } = database;
   const router = Router();
 
-  /** What is in no vehicle: spares and what stands at the depot. */
+  /** Lists batteries in no vehicle: spares and those at the depot. */
   router.get('/', async (_request, response) => {
     response.json(await looseBatteries(db));
   });

@@ -3,7 +3,7 @@ import { CALC_INPUTS, CALC_OUTPUTS, CALC_VERBS, type CalcVerb } from '@voltrek/c
 import { ValidationError } from '@voltrek/contracts';
 import { RUNS } from './run.js';
 
-/** What the command line is to print, and the code it ends with: 0 for done, 2 for a wrong call or input. */
+/** The output of the command line and its exit code: 0 for done, 2 for a wrong call or input. */
 export interface CalcAnswer {
   readonly out: string;
   readonly err: string;

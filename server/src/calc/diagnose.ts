@@ -76,7 +76,7 @@ export function verdictInput(input: CalcInput<'verdict'>): CalcOutput<'verdict'>
   };
 }
 
-/** What was put in for a check, in the unit that it was put in. */
+/** The input for a check, in the unit of the input. */
 const given = (
   { evidence }: CalcInput<'diagnose'>,
   { check, battery }: Pick<DiagnosisEvidence, 'check' | 'battery'>,
@@ -85,7 +85,7 @@ const given = (
 const toldIn = (input: CalcInput<'diagnose'>, ledger: readonly LedgerLine[]): LedgerLine[] =>
   ledger.map((line) => ({ ...line, found: given(input, line) }));
 
-/** What a check finds in a word, or in the figure that its instrument shows. @throws RangeError with what it can find */
+/** Reads the finding of a check from a word, or from the figure of its instrument. @throws RangeError with its possible findings */
 function foundIn(check: CheckId, given: Found, context: MeasureContext): Found {
   if (typeof given === 'number') return foundFromMeter(check, given, context);
   if (isFindingOf(check, given)) return given;

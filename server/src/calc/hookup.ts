@@ -153,7 +153,7 @@ export function checkActions(input: CalcInput<'check'>): CalcOutput<'check'> {
   return { steps: told(scene, steps, rulesOf(input), NOTHING_CONNECTED) };
 }
 
-/** What takes everything off after a sequence. */
+/** Returns the acts that take everything off after a sequence. */
 export function makeSafeAfter(input: CalcInput<'makesafe'>): CalcOutput<'makesafe'> {
   const scene = sceneOf(input);
   const rules = rulesOf(input);

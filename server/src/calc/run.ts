@@ -103,7 +103,7 @@ function caseOf(input: CalcInput<'odds'>): PlanCase {
 
 type Runs = { readonly [V in CalcVerb]: (input: CalcInput<V>) => CalcOutput<V> };
 
-/** What each verb computes. Every one is the core's own function; this only gives it its shape. */
+/** Computes each verb. Every one is the core's own function; this only gives it its shape. */
 export const RUNS: Runs = {
   soc: ({ chemistry, tempC, restVolts, gravities }) => {
     const read = gravities

@@ -4,7 +4,7 @@ import type { Engine } from '@voltrek/core/engine';
 import { analyseTrace, strengthOfTrace } from '@voltrek/core/trace';
 import { requireSameVolts } from './diagnose.js';
 
-/** What a logger's CSV shows. @throws TraceFileError with the reason and the line */
+/** Reads a logger's CSV. @throws TraceFileError with the reason and the line */
 export function traceInput(input: CalcInput<'trace'>): CalcOutput<'trace'> {
   const { csv, systemVolts, rating, tempC } = input;
   const volts = systemVolts === 24 ? 24 : 12;

@@ -114,7 +114,7 @@ export async function changeCall(tx: Tx, id: string, change: NewCallChange, at: 
   await tx.insert(callChanges).values({ callId: id, at, ...change });
 }
 
-/** What became of a call, oldest first. */
+/** Returns the changes of a call, oldest first. */
 export async function changesOf(db: Db | Tx, id: string): Promise<CallChange[]> {
   const rows = await db
     .select()

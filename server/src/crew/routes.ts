@@ -32,7 +32,7 @@ export function crewRoutes({ db, write }: Database, news: NewsDesk): Router {
         .update(crew)
         .set({ name, role, retiredAt: retired ? new Date() : null })
         .where(eq(crew.id, crewId));
-      // Who left hears nothing more, and finds no door open on the day they come back.
+      // A person who left hears nothing more, and finds no door open on the day they come back.
       if (retired) await endSessions(tx, { crewId });
     });
     response.json(await allCrew(db));

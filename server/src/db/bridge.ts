@@ -5,7 +5,7 @@ export type Exchange = (messages: Uint8Array, onAnswer: (data: Uint8Array) => vo
 
 /** A message that ends a connection: the database behind the bridge has one session, which stays. */
 const TERMINATE = 0x58;
-/** What a connection left half done is undone, and what it had prepared forgotten, before the next one. */
+/** Rolls back the transaction of a broken connection and forgets its prepared statements before the next one. */
 const START_OVER = simpleQuery('ROLLBACK; DEALLOCATE ALL');
 
 function simpleQuery(text: string): Uint8Array {

@@ -20,7 +20,7 @@ import type { Db, Tx } from './types.js';
 
 export type { Db, Tx };
 
-/** What servers on one database tell each other. */
+/** Messages between servers on one database. */
 export interface Others {
   /** @param text of some hundred characters */
   readonly tell: (text: string) => void;

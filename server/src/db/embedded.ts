@@ -5,12 +5,12 @@ import type { Exchange } from './bridge.js';
 
 export const EXTENSIONS = { pg_trgm };
 
-/** What the thread of the embedded database is told. */
+/** Messages to the thread of the embedded database. */
 export type ToEmbedded =
   | { readonly kind: 'exchange'; readonly messages: Uint8Array }
   | { readonly kind: 'close' };
 
-/** What it says. */
+/** Messages from it. */
 export type FromEmbedded =
   | { readonly kind: 'open' }
   /** The folder cannot be opened. */
@@ -49,7 +49,7 @@ export async function openEmbedded(pgFolder: string, onLost: (error: Error) => v
   const worker = new Worker(new URL('./embedded-main.js', import.meta.url), { workerData: { pgFolder } });
   const tell = (message: ToEmbedded, owned: readonly ArrayBuffer[] = []): void =>
     worker.postMessage(message, owned);
-  /** Whoever waits for the answers to what was sent last. */
+  /** The callers that wait for the answers to the last request. */
   let asked: {
     onAnswer: (data: Uint8Array) => void;
     done: () => void;

@@ -1,4 +1,4 @@
-/** What lies under an error that somebody wrapped. */
+/** Returns the error under one that somebody wrapped. */
 export const causeOf = (error: unknown): unknown =>
   error instanceof Error && error.cause instanceof Error ? error.cause : error;
 

@@ -15,7 +15,7 @@ export class FolderUnfitError extends Error {
   }
 }
 
-/** What to do with a folder that cannot be opened: the last good backup by its name, where there is one. */
+/** Advice for a folder that cannot be opened: the last good backup by its name, where there is one. */
 async function wayOn(folder: string): Promise<string> {
   const [newest] = await listBackups(folder).catch(() => []);
   return newest
@@ -23,7 +23,7 @@ async function wayOn(folder: string): Promise<string> {
     : 'Put it back from a backup, or move the folder away to start with an empty one.';
 }
 
-/** What a disk says against writing, in words. */
+/** The words for a disk that refuses to be written. */
 const DISK_WORDS: Readonly<Record<string, string>> = {
   EACCES: 'this user may not write there',
   EPERM: 'this user may not write there',

@@ -2,7 +2,7 @@ import { type SQL, sql } from 'drizzle-orm';
 import type { PgTable } from 'drizzle-orm/pg-core';
 
 /**
- * What a row is at this moment: who wrote it last, and where it lies. Any change of it, also twice in one transaction, gives another; no two
+ * The version of a row: its last writer, and its place. Any change of it, also twice in one transaction, gives another; no two
  * rows that ever stood under one key share it.
  */
 export const rowVersion = (table: PgTable): SQL<string> => sql`${table}.xmin::text || ${table}.ctid::text`;

@@ -20,7 +20,7 @@ export class FolderHeldError extends Error {
   }
 }
 
-/** Who holds a folder: a process, and when it began, since numbers of processes are given again. */
+/** The holder of a folder: a process, and when it began, since numbers of processes are given again. */
 interface Owner {
   readonly pid: number;
   /** Clock ticks since the machine started; null where the system does not tell. */

@@ -58,7 +58,7 @@ export function orOver(table: PgTable, key: PgColumn): SQL {
   return sql.raw(`ON CONFLICT ("${key.name}") DO UPDATE SET ${set.join(', ')}`);
 }
 
-/** What a row that stands takes over from the one that was to be put in: its values are sent once. */
+/** The columns that a row takes over from the one that was to be inserted: its values are sent once. */
 function asGiven(table: PgTable, fields: readonly string[]): Readonly<Record<string, SQL>> {
   const columns = getTableColumns(table);
   return Object.fromEntries(fields.map((field) => [field, sql.raw(`excluded."${columns[field]!.name}"`)]));

@@ -72,7 +72,7 @@ export const passkeys = pgTable('passkeys', {
   usedAt: instant('used_at'),
 });
 
-/** Who is signed in on which device. Of the device only the hash of its token is kept. */
+/** Sessions: a person on a device. Of the device only the hash of its token is kept. */
 export const sessions = pgTable(
   'sessions',
   {
@@ -92,14 +92,14 @@ export const sessions = pgTable(
   (t) => [uniqueIndex('sessions_of_device').on(t.deviceHash, t.crewId)],
 );
 
-/** What a device was asked, to be answered with a passkey: once, and soon. */
+/** Questions to a device, to be answered with a passkey: once, and soon. */
 export const passkeyQuestions = pgTable('passkey_questions', {
   deviceHash: text('device_hash').primaryKey(),
   question: text().notNull(),
   until: instant('until').notNull(),
 });
 
-/** What was done at the door, or with a lead's or a finder's rights. */
+/** Acts at the door, or with a lead's or a finder's rights. */
 export const audit = pgTable('audit', {
   position: serial().primaryKey(),
   at: instant('at').notNull(),
@@ -108,7 +108,7 @@ export const audit = pgTable('audit', {
   about: text().notNull(),
 });
 
-/** Whoever calls or owns: kept here alone, so that a name and a number can be erased while jobs and records stand. */
+/** Callers and owners: kept here alone, so that a name and a number can be erased while jobs and records stand. */
 export const people = pgTable('people', {
   id: uuid().primaryKey(),
   name: text(),
@@ -326,7 +326,7 @@ export const batteryMoves = pgTable(
   ],
 );
 
-/** What jobs learnt of a battery, or did to it. */
+/** Entries of jobs on a battery. */
 export const batteryEntries = pgTable(
   'battery_entries',
   {
@@ -345,7 +345,7 @@ export const batteryEntries = pgTable(
   (t) => [index('battery_entries_of').on(t.batteryId, t.at), index('battery_entries_by_job').on(t.jobId)],
 );
 
-/** What kit needs after it was used. A mark stands until somebody says it is done. */
+/** The care that kit needs after use. A mark stands until somebody says it is done. */
 export const kitMarks = pgTable(
   'kit_marks',
   {
@@ -390,7 +390,7 @@ export const calls = pgTable(
   (t) => [index('calls_by_state').on(t.state, t.endedAt), index('calls_of_vehicle').on(t.vehicleId)],
 );
 
-/** Who took, passed on or called off a call, and why. */
+/** Changes of a call: taken, passed on or called off, by whom, and why. */
 export const callChanges = pgTable(
   'call_changes',
   {
@@ -408,7 +408,7 @@ export const callChanges = pgTable(
   (t) => [index('call_changes_of').on(t.callId, t.position)],
 );
 
-/** What the log of each job says, kept beside it for search. Always made from the log, in the same transaction. */
+/** The content of each job's log, kept beside it for search. Always made from the log, in the same transaction. */
 export const jobs = pgTable(
   'jobs',
   {
@@ -467,7 +467,7 @@ export const jobEvents = pgTable(
     by: text()
       .notNull()
       .references(() => crew.id),
-    /** Who held the device when it was sent, where that was somebody else; null otherwise. */
+    /** The holder of the device when it was sent, where that was somebody else; null otherwise. */
     sentBy: text('sent_by').references(() => crew.id),
     type: text().$type<EventType>().notNull(),
     data: jsonb().$type<JobEvent['data']>().notNull(),
@@ -475,7 +475,7 @@ export const jobEvents = pgTable(
   (t) => [uniqueIndex('job_events_in_order').on(t.jobId, t.position)],
 );
 
-/** What verdicts of closed jobs promised, by its day. Made from the log in the same transaction. */
+/** Promises of the verdicts of closed jobs, by day. Made from the log in the same transaction. */
 export const followUps = pgTable(
   'follow_ups',
   {

@@ -12,11 +12,11 @@ export interface DemoCall {
   readonly placeName: string;
   readonly said: string;
   readonly modelId: string;
-  /** Which of the demo's vehicles of that model: `a` or `b`. */
+  /** The one of the demo's vehicles of that model: `a` or `b`. */
   readonly which: 'a' | 'b';
   readonly ambientC: number;
   readonly urgent: boolean;
-  /** What is really wrong: what the stand-in instruments show. */
+  /** The true fault: the stand-in instruments show it. */
   readonly truth: Cause;
   /** Draws how that fault stands; left out: the number of the call. */
   readonly truthSeed?: number;
@@ -26,10 +26,10 @@ export interface DemoCall {
 export interface DemoHouse {
   readonly crew: readonly CrewMember[];
   readonly vans: readonly { readonly id: string; readonly name: string; readonly kit: readonly KitItem[] }[];
-  /** What each van carries to fit where a battery is finished. */
+  /** The spares of each van, to fit where a battery is finished. */
   readonly spares: readonly BatteryRating[];
   readonly owners: readonly string[];
-  /** Whose a vehicle is where its call tells it; by the vehicle's id. */
+  /** The owner of a vehicle where its call tells it; by the vehicle's id. */
   readonly ownerOf: Readonly<Record<string, string>>;
   readonly calls: readonly DemoCall[];
 }

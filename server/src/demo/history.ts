@@ -61,7 +61,7 @@ const PLACES = [
   'Slip road lay-by',
 ];
 
-/** What was really wrong, which the log then shows as it would have been found. */
+/** The true fault; the log then shows it as it would have been found. */
 type Truth = 'discharged' | 'worn' | 'not-charging' | 'joint' | 'no-fuel';
 const TRUTHS: readonly (readonly [Truth, number])[] = [
   ['discharged', 0.55],
@@ -163,7 +163,7 @@ function pastJob(
   log.add('verdict.given', verdict);
   log.add('job.closed', { note: '' });
   for (const { kind, days } of verdict.followUps) {
-    // What is due later tonight or forgotten is still open.
+    // A follow-up that is due later tonight, or forgotten, is still open.
     const doneAt = date.getTime() + (days + 1) * DAY_MS;
     if (doneAt < now.getTime() && random() < KEPT_PROMISES) {
       log.waitUntil(doneAt);

@@ -114,7 +114,7 @@ async function loadCalls(tx: Tx, machines: readonly Machine[], house: DemoHouse,
 
 const modelNameOf = ({ maker, model }: Machine): string => `${maker} ${model}`;
 
-/** What the callers of urgent calls were told, from the demo's moment. */
+/** Promised to callers of urgent calls, minutes from the demo's moment. */
 const PROMISE_MINUTES = 25;
 
 async function loadFleet(

@@ -22,7 +22,7 @@ const START_MS = 15_000;
 /** One that ends is started again after this, and after twice as long each time it ends again at once, ms. */
 const AGAIN_FIRST_MS = 300;
 const AGAIN_MOST_MS = 10_000;
-/** Whoever ran this long did not end at once, ms. */
+/** A stand-in that ran this long did not end at once, ms. */
 const LIVED_MS = 20_000;
 
 /** Stand-ins that run beside the server, each a process of its own. */
@@ -115,7 +115,7 @@ function isListening(child: ChildProcess, kind: Kind): Promise<void> {
 const TONIGHT = demoHouse().calls;
 const ofTonight = (title: string) => TONIGHT.find((call) => call.title === title);
 
-/** What is really wrong with tonight's machine of this call; drawn by its number for any other. */
+/** Returns the true fault of tonight's machine of this call; drawn by its number for any other. */
 function causeOf(callNumber: number, title: string, profile: ReturnType<typeof profileOfJob>): Cause {
   const told = ofTonight(title)?.truth;
   return told ?? drawCase(profile, seededRandom(callNumber)).cause;

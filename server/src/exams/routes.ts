@@ -72,7 +72,7 @@ export function examRoutes({ db, write }: Database): Router {
   return router;
 }
 
-/** What somebody learned is theirs and their lead's. */
+/** An exam is shown to its taker and to a lead. */
 function maySee(request: Request, { crewId }: typeof exams.$inferSelect): boolean {
   const holder = holderOf(request);
   return holder === null || holder.role === 'crew-lead' || holder.crewId === crewId;
@@ -82,7 +82,7 @@ function markedOf(number: number, runs: Parameters<typeof markExam>[1]): ExamMar
   try {
     return markExam(number, runs);
   } catch (error) {
-    // What a world cannot do is told by whatever it fell over: nothing of it was kept.
+    // An act that a world cannot take throws its own error: nothing of the exam was kept.
     throw new HttpProblem(
       422,
       'runNotReplayed',

@@ -12,7 +12,7 @@ import {
 import type { FoundRow } from './found-row.js';
 import type { TextWindow } from './text-window.js';
 
-/** What a JSON file says of itself, and the list that its rows stand in. */
+/** The name that a JSON file gives itself, and the list that its rows stand in. */
 export interface DocumentForm {
   readonly format: string;
   readonly version: number;
@@ -134,7 +134,7 @@ function readerOf(window: TextWindow) {
   const line = (): number => window.line + scanner.getTokenStartLine();
   const garbled = (why = scanner.getTokenValue().slice(0, 20) || 'it ends'): Unreadable =>
     new Unreadable(line(), '', ROW_FAULTS.notJson(why));
-  /** What reaches to the edge of the window may go on behind it. */
+  /** Text that reaches to the edge of the window may go on behind it. */
   const isCut = (): boolean => !window.isLast && end() >= window.text.length;
   const step = (): void => {
     do scanner.scan();

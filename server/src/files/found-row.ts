@@ -23,7 +23,7 @@ export function turns(): () => Promise<void> {
   };
 }
 
-/** What is wrong with a row, by the line of each part. */
+/** The faults of a row, by the line of each part. */
 export function rowFaults(error: ValidationError, lineOf: FoundRow['lineOf']): RowFault[] {
   const inner = error.inner.length > 0 ? error.inner : [error];
   return inner.map(({ path = '', message }) => ({ line: lineOf(path), path, message }));

@@ -124,7 +124,7 @@ async function* readRows(noun: FileNoun, window: TextWindow, faults: RowFault[])
   }
 }
 
-/** What a row of a file is beside what stands. */
+/** The state of a row of a file beside the rows that stand. */
 type Standing = 'new' | 'changed' | 'same' | 'parted';
 
 /**
@@ -151,7 +151,7 @@ interface ChangedRow {
   readonly line: number;
 }
 
-/** What stands where these rows would go. */
+/** Returns the rows that stand in the places of these. */
 async function standing(
   db: Db | Tx,
   noun: FileNoun,
@@ -173,7 +173,7 @@ function agreement() {
 }
 
 /**
- * What a file would change. Taps have their turn meanwhile.
+ * Returns the changes of a file. Taps have their turn meanwhile.
  *
  * @param take is handed the rows that are new or differ, some at a time
  */
@@ -251,7 +251,7 @@ async function idsOf(db: Db | Tx, table: Referenced): Promise<ReadonlySet<string
   return new Set(rows.map((row) => row.id));
 }
 
-/** What importing this file would change, without changing anything. */
+/** Returns the changes that importing this file would make, without making them. */
 export const previewNoun = (db: Db, noun: FileNoun, window: TextWindow): Promise<ImportReport> =>
   compare(db, noun, window, () => Promise.resolve());
 

@@ -37,14 +37,14 @@ export interface NounStore {
   /** Rows in order of id, a page at a time; only those with these ids where some are named. */
   readonly rows: (db: Db | Tx, ids?: readonly string[]) => AsyncGenerator<NounRow>;
   readonly nameOf: (row: NounRow) => string;
-  /** What a row names that must be there: the path, the table and the id. */
+  /** The things that a row names and that must be there: the path, the table and the id. */
   readonly names: (row: NounRow) => readonly (readonly [path: string, table: Referenced, id: unknown])[];
   /** A field that no two may have in common: who holds one of these values already. */
   readonly unique?: {
     readonly field: string;
     readonly holders: (db: Db | Tx, values: readonly unknown[]) => Promise<ReadonlyMap<unknown, string>>;
   };
-  /** What else keeps a row from being one; null when nothing does. */
+  /** Any other fault of a row; null where there is none. */
   readonly fault?: (row: NounRow) => string | null;
   readonly write: (tx: Tx, writes: readonly NounWrite[]) => Promise<void>;
 }
@@ -141,7 +141,7 @@ async function writePeople(
   return named.map((person) => person?.id ?? null);
 }
 
-/** What the list of each row has more than stands, as it goes into its own table. */
+/** Entries of a row's list that are new, as they go into their own table. */
 const growth = <T>(
   writes: readonly NounWrite[],
   field: string,

@@ -40,7 +40,7 @@ export function sentFile(request: Request): Uint8Array {
 const formField = (request: Request, name: string): unknown =>
   (request.body as Readonly<Record<string, unknown>> | undefined)?.[name];
 
-/** Who sends the file. @throws ValidationError, HttpProblem 401 or 403 where they may not */
+/** Returns the sender of the file. @throws ValidationError, HttpProblem 401 or 403 where they may not */
 export function bodyId(request: Request): string {
   const by = idText().label('by').validateSync(formField(request, 'by'));
   requireSpeaker(request, by);

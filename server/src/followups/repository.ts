@@ -5,7 +5,7 @@ import type { Db, Tx } from '../db/database.js';
 import { followUps, jobs } from '../db/schema.js';
 import { DAY_MS } from '@voltrek/core/quantities';
 
-/** What was due longer ago than this is no longer shown. */
+/** A follow-up that was due longer ago than this is no longer shown. */
 const OVERDUE_DAYS = 30;
 
 /** Everything that verdicts of closed jobs still promise, soonest first. */
@@ -27,7 +27,7 @@ export async function dueFollowUps(db: Db, now: Date): Promise<DueFollowUp[]> {
     .orderBy(asc(followUps.dueOn), asc(jobs.callNumber));
 }
 
-/** What a closed job promises, each with its day; nothing while it is open. A verdict given again, or after a recheck, replaces the one before. */
+/** Returns the promises of a closed job by day; none while it is open. A verdict given again, or after a recheck, replaces the one before. */
 export function promisesOf(job: Job): (typeof followUps.$inferInsert)[] {
   const { closedAt, recheck } = job;
   const verdict = standingVerdict(job);

@@ -18,7 +18,7 @@ import { HouseFileError, importHouse } from './house-file.js';
 import { backUpAsFile, exportAtOnce, MoveError, moveHouse } from './move.js';
 
 /**
- * What is done to a house: `export FILE`, `import FILE`, `rebuild`, `backup`, `restore FILE`, and `move --to URL` or `move --from URL` between a
+ * Acts on a house: `export FILE`, `import FILE`, `rebuild`, `backup`, `restore FILE`, and `move --to URL` or `move --from URL` between a
  * data folder and a PostgreSQL server; and `pin NAME`, a new PIN for somebody who cannot get in. In a data folder while no server runs on it; with DATABASE_URL on that PostgreSQL server.
  */
 const [verb, file, otherUrl] = process.argv.slice(2);
@@ -49,7 +49,7 @@ async function main(): Promise<void> {
     await move(folder);
     return;
   }
-  // What stands on a server is never written over: there a backup is brought into an empty database, like any house.
+  // A database on a server is never written over: a backup is brought into an empty one, like any house.
   if (verb === 'restore' && url === null) {
     const { jobs, events, before } = await restore(folder, file!, new Date());
     process.stdout.write(`${folder}: ${events} events of ${jobs} jobs are back\n`);
@@ -107,7 +107,7 @@ async function move(folder: string): Promise<void> {
   }
 }
 
-/** Whoever can reach the data needs no PIN; they make one for whoever does. */
+/** A person who can reach the data needs no PIN; they make one for somebody who does. */
 async function givePin({ db, write }: Database, named: string): Promise<void> {
   const found = (await whoHasPins(db)).filter(({ id, name }) => id === named || name === named);
   if (found.length !== 1)

@@ -14,7 +14,7 @@ const VEHICLES_MOST = 3_000;
 /** Rows of one query: others have their turn in between. */
 const ROWS_AT_ONCE = 200;
 
-/** What a device needs to open a call and its job with no network: the atlas, and the vehicles that were seen last. */
+/** Returns the data that a device needs to open a call with no network: the atlas, and the vehicles that were seen last. */
 export async function devicePack(db: Db): Promise<DevicePack> {
   return { models: await packedModels(db), vehicles: await packedVehicles(db) };
 }

@@ -140,7 +140,7 @@ async function bringRow(tx: Tx, at: number, given: unknown, line: number): Promi
       } = given as Readonly<Record<string, unknown>>;
       parseStoredEvent(event);
     }
-    // What is made from the logs is filled in afterwards; until then it must only be there.
+    // Columns that are made from the logs are filled in afterwards; until then they must only be there.
     await tx.insert(part.table).values((part.name === 'jobs' ? { ...row, searchText: '' } : row) as never);
   } catch (error) {
     if (error instanceof RangeError) throw new HouseFileError(line, `${part.name}: ${error.message}`);

@@ -7,7 +7,7 @@ import { rebuild } from '../jobs/rebuild.js';
 import { carryDoor } from '../sign-in/carry.js';
 import { exportHouse, importHouse } from './house-file.js';
 
-/** What was carried over does not come to the same; the message says what. */
+/** The copy differs from the original; the message says where. */
 export class MoveError extends Error {}
 
 type Counts = Readonly<Record<string, number>>;

@@ -24,7 +24,7 @@ const counted = (name: string, table: PgTable): HouseTable => ({
 });
 
 /**
- * What a house consists of, each table behind those that it names. Lists and records that are made from the logs are left out: they are
+ * The tables of a house, each behind those that it names. Lists and records that are made from the logs are left out: they are
  * made again from them.
  */
 export const HOUSE_TABLES: readonly HouseTable[] = [

@@ -39,13 +39,13 @@ import { isLocal, type Reach } from './reach.js';
 import { sameSite } from './same-site.js';
 import { guardHeaders, serveWeb } from './web.js';
 
-/** What this machine calls itself. */
+/** The names of this machine. */
 const OWN_HOSTS: readonly string[] = ['127.0.0.1', 'localhost', '[::1]'];
 /** The largest request there is: an event with a long ledger of evidence. */
 const BODY_LIMIT = '64kb';
 
 const USUAL_PACE = { requests: REQUESTS_PER_MINUTE, heavy: HEAVY_PER_MINUTE, door: SIGN_INS_PER_MINUTE };
-/** What reads or writes the whole of something. */
+/** Addresses that read or write the whole of something. */
 const HEAVY = ['/api/backups', '/api/files/{*file}', '/api/models/preview', '/api/models/import'];
 
 const READ_ONLY: SwaggerUiOptions = {
@@ -111,10 +111,10 @@ export function createApp(parts: AppParts): Express {
   } = parts;
   const app = express();
   app.disable('x-powered-by');
-  // Who asks, and whether by TLS, is told by a proxy on this machine; of another's word nothing is believed.
+  // A proxy on this machine tells who asks, and whether by TLS; no other is believed.
   app.set('trust proxy', 'loopback');
   app.use(nameRequest);
-  // What fails is logged where it is answered.
+  // A failure is logged where it is answered.
   if (log.isLevelEnabled('debug')) app.use(pinoHttp({ logger: log, useLevel: 'debug', ...LOGGED }));
   app.use(guardHeaders());
   app.use(compressed());

@@ -5,7 +5,7 @@ import type { NewsDesk } from './news.js';
 /** Answers are counted by how long they took, up to these, seconds: a tap is felt from a tenth on. */
 const SECONDS = [0.005, 0.01, 0.025, 0.05, 0.1, 0.25, 0.5, 1, 2.5, 10];
 
-/** What the server tells of itself from outside, in the text form of Prometheus. */
+/** The state of the server from outside, in the text form of Prometheus. */
 export interface Metrics {
   /** Times every request. */
   readonly watch: RequestHandler;

@@ -3,7 +3,7 @@ import type { Database } from '../db/database.js';
 import { eventById } from '../jobs/repository.js';
 import type { NewsDesk } from './news.js';
 
-/** What one server tells the others: as little as they need to look it up. */
+/** A message of one server to the others: as little as they need to look it up. */
 type Word =
   | { readonly from: string; readonly kind: 'logged'; readonly id: string; readonly revision: number }
   | { readonly from: string; readonly kind: 'board' }

@@ -8,7 +8,7 @@ const BEAT_MS = 15_000;
 /** Several changes of one moment are told as one, ms. */
 const GATHER_MS = 60;
 
-/** What devices are told as it happens: one stream for each, whatever is on its screens. */
+/** The event stream to the devices: one for each, whatever is on its screens. */
 export interface NewsDesk {
   readonly watch: (response: Response) => void;
   /** An event was acknowledged. */

@@ -13,14 +13,14 @@ interface AnswerSchemas {
   readonly definitions: Readonly<Record<string, object>>;
 }
 
-/** What may be asked in an address, by route. */
+/** The query parameters of an address, by route. */
 const QUERIES: Readonly<Record<string, readonly string[]>> = {
   'GET /api/models': ['q'],
   'GET /api/vehicles': ['q'],
   'GET /api/jobs': ['q', 'verdict', 'after', 'limit'],
   'GET /api/instruments/weather': ['place'],
 };
-/** What is no JSON, by route: the type that it answers with. */
+/** The type of an answer that is no JSON, by route. */
 const OTHER_TYPES: Readonly<Record<string, string>> = {
   'GET /api/stream': 'text/event-stream',
   'GET /api/instruments/stream': 'text/event-stream',

@@ -94,7 +94,7 @@ function asProblem(error: unknown): HttpProblem {
     return error.code === 'LIMIT_FILE_SIZE'
       ? new HttpProblem(413, 'fileTooLarge')
       : new HttpProblem(400, 'sendOneFile');
-  // What a form's reader says of a form that is cut off or is none carries no status.
+  // Errors of the form reader about a form that is cut off, or is none, carry no status.
   if (error instanceof Error && FORM_FAULTS.test(error.message)) return new HttpProblem(400, 'formCutOff');
   // Errors that Express and its body parser raise carry the status they mean.
   if (error instanceof Error && 'status' in error && typeof error.status === 'number' && error.status < 500) {

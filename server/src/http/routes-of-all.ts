@@ -8,7 +8,7 @@ export interface Route {
   /** As Express writes it. */
   readonly path: string;
   readonly act: Act | 'open';
-  /** What it is for, in a line. */
+  /** Its purpose, in a line. */
   readonly summary: string;
 }
 

@@ -7,7 +7,7 @@ import helmet from 'helmet';
 const PART = /^\/(?:(?:chunk|main|polyfills|styles)-[\w-]+\.(?:js|css)|media\/[\w.-]+)$/;
 
 const DOCS = /^\/api\/docs(?:\/|$)/;
-/** What is answered here is data, of which a browser makes no page. */
+/** An answer of the API is data, of which a browser makes no page. */
 const DATA = '/api/';
 
 /**
@@ -65,7 +65,7 @@ export function serveWeb(app: Express, folder: string): void {
         setHeaders: (response, path) => {
           if (PART.test(path.slice(folder.length).replaceAll('\\', '/').replace(/\.br$/, '')))
             response.setHeader('Cache-Control', 'public, max-age=31536000, immutable');
-          // What tells of a newer version is never taken from a cache.
+          // The file that tells of a newer version is never taken from a cache.
           else if (/ngsw[^/]*$/.test(path)) response.setHeader('Cache-Control', 'no-cache');
         },
       },

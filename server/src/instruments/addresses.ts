@@ -7,7 +7,7 @@ import { HttpProblem } from '../http/problem.js';
 import type { Addresses, Bench } from './bench.js';
 import { type Address, parseAddress } from './scpi-link.js';
 
-/** What is a house's own network: the private ranges of RFC 1918 and RFC 4193. Not this machine itself, which has more to answer than meters. */
+/** The private ranges of RFC 1918 and RFC 4193, a house's own network. Not this machine itself, which has more to answer than meters. */
 const HOUSE_NETWORKS: readonly string[] = ['10.0.0.0/8', '172.16.0.0/12', '192.168.0.0/16', 'fc00::/7'];
 
 /** Networks that an instrument may be in. */
@@ -33,18 +33,18 @@ export function networksOf(text: string | undefined): Networks {
   return { named, has };
 }
 
-/** What an address book begins with. */
+/** The sources that an address book begins with. */
 export interface AddressSources {
-  /** What this server calls itself: instruments hang on it, not on others of the same database. */
+  /** The name of this server: instruments hang on it, not on others of the same database. */
   readonly server: string;
   readonly networks: Networks;
   /** By the server's settings: nobody changes these. */
   readonly fixed: Addresses;
-  /** What plays where nothing is set. */
+  /** The stand-ins that play where nothing is set. */
   readonly standIns: Addresses;
 }
 
-/** Where the instruments of this server listen. */
+/** The addresses of the instruments of this server. */
 export interface AddressBook {
   readonly page: () => InstrumentAddresses;
   /**

@@ -12,7 +12,7 @@ import { type Address, isBeyond, LinkError, OVERLOAD, type ScpiLink, scpiLink } 
 /** Addresses of what is linked. */
 export type Addresses = Readonly<Partial<Record<Instrument, Address>>>;
 
-/** What a live reading is asked with. */
+/** The input of a live reading. */
 const QUERIES: Record<Instrument, string> = {
   meter: 'MEAS:VOLT:DC?',
   clamp: 'MEAS:CURR:DC?',
@@ -23,10 +23,10 @@ const CAPTURE_STEP_S = 0.002;
 const CAPTURE_SECONDS_MOST = 30;
 const CAPTURE_READ_MS = 250;
 const PART_MOST = 5000;
-/** What a capture reads side by side. */
+/** The figures that a capture reads side by side. */
 const CAPTURED: readonly Instrument[] = ['meter', 'clamp'];
 
-/** What one instrument is on. */
+/** The state of one instrument. */
 interface Line {
   readonly link: ScpiLink;
   readonly isStandIn: boolean;

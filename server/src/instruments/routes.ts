@@ -19,7 +19,7 @@ import { weatherAt } from './weather.js';
 
 const CAPTURE_SECONDS = 12;
 
-/** What instruments need beside the bench itself. */
+/** The parts that instruments need beside the bench itself. */
 export interface InstrumentParts {
   readonly bench: Bench;
   readonly addresses: AddressBook;
@@ -29,7 +29,7 @@ export interface InstrumentParts {
   readonly place: StandInPlaces | null;
 }
 
-/** Where stand-ins can be put. */
+/** Puts the stand-ins where a hand would. */
 export interface StandInPlaces {
   /** On a job's hidden truth. */
   readonly onJob: (jobId: string, check: string, battery: number, isTry: boolean) => Promise<void>;

@@ -2,7 +2,7 @@ import { connect, type Socket } from 'node:net';
 import { ANSWER_MS, type LinkState } from '@voltrek/contracts';
 import type { Range } from '@voltrek/core/quantities';
 
-/** Where an instrument listens. */
+/** The address at which an instrument listens. */
 export interface Address {
   readonly host: string;
   readonly port: number;
@@ -22,7 +22,7 @@ export function parseAddress(text: string): Address {
 /** An instrument on the line: asked one question at a time, connected again by itself when it goes. */
 export interface ScpiLink {
   readonly state: () => LinkState;
-  /** What it answered to `*IDN?`; null until it has. */
+  /** Its answer to `*IDN?`; null until there is one. */
   readonly identity: () => string | null;
   /** One answer. @throws LinkError when it is gone or answers too late */
   readonly ask: (command: string) => Promise<string>;
@@ -180,7 +180,7 @@ export function scpiLink(address: Address, onChange: () => void, answerMs = ANSW
         waiting = null;
         become('slow');
         failed(new LinkError('slow'));
-        // What comes late must not be taken for the next answer: start the line anew.
+        // A late answer must not be taken for the next one: start the line anew.
         socket?.destroy();
       }, answerMs);
       waiting = {

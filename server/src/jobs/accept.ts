@@ -44,7 +44,7 @@ export function acceptEvents(database: Database, news: NewsDesk): Accept {
     try {
       outcomes = await append(group);
     } catch (error) {
-      // What one of them came to undid all: each by itself, it fails alone. Where nobody answered, nobody would answer each either.
+      // One failed event rolled back the group, so each is tried by itself. With no answer from the database, none would come for each either.
       if (group.length > 1 && !isDatabaseAway(error)) for (const one of group) await settle([one]);
       else for (const one of group) one.fail(error);
       return;
@@ -54,7 +54,7 @@ export function acceptEvents(database: Database, news: NewsDesk): Accept {
   const drain = async (): Promise<void> => {
     writing++;
     for (;;) {
-      // What came in the same moment is read first.
+      // Requests that came in the same moment are read first.
       await turn();
       const group = takeGroup(waiting, underWay);
       if (group.length === 0) break;

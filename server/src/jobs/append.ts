@@ -29,13 +29,13 @@ export interface Report {
   readonly event: JobEvent;
   /** How long it waited on the device, by a clock that nobody sets, ms. */
   readonly heldMs: number;
-  /** Who holds the device by now, where the one who reports it handed it over; null otherwise. */
+  /** The holder of the device by now, where the reporter handed it over; null otherwise. */
   readonly sentBy: string | null;
-  /** Whoever reports it may work alone; others only in a job that somebody answers for. */
+  /** True where the reporter may work alone; others only in a job that somebody answers for. */
   readonly isAlone: boolean;
 }
 
-/** What a report came to: taken, or refused. */
+/** The outcome of a report: taken, or refused. */
 export type Outcome = EventTaken | HttpProblem;
 
 /** An event of its job and nothing else: it may be appended together with those of other jobs, in any order. */
@@ -88,7 +88,7 @@ export async function appendAll(tx: Tx, read: ReadForEvents, reports: readonly R
   return outcomes;
 }
 
-/** What was answered, or should have been, when the same event came before. @throws HttpProblem 409 when it is of another job */
+/** Returns the answer to the same event when it came before. @throws HttpProblem 409 when it is of another job */
 async function standsAlready(tx: Tx, reported: JobEvent): Promise<Omit<EventTaken, 'now'>> {
   const { id, jobId } = reported;
   const event = (await eventById(tx, id))!;
@@ -207,7 +207,7 @@ async function fittedIn(
 }
 
 /**
- * What a job that opens stands on: its machine, and the kit of the van that its call says. A device that had no network knows neither the
+ * Completes a job that opens: its machine, and the kit of the van that its call says. A device that had no network knows neither the
  * number of its call nor whose vehicle a plate turned out to be: the event is told both.
  *
  * @throws HttpProblem 404, 409

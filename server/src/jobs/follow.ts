@@ -17,7 +17,7 @@ import { matchModel } from '../vehicles/service.js';
 import type { Logged } from './repository.js';
 import type { Standing } from './standing.js';
 
-/** What events stand on beside their job. */
+/** The state that events stand on beside their job. */
 type Beside = Pick<Standing, 'kit' | 'rules'>;
 
 const promises = (tx: Tx, { kept: { job } }: Logged): Promise<void> => writePromises(tx, job);
@@ -40,7 +40,7 @@ async function usedAndMeasured(tx: Tx, logged: Logged, beside: Beside): Promise<
   await measured(tx, logged, beside);
 }
 
-/** What an event changes beside its job and the readings of that job's batteries: the call, the vehicle, the kit, what was promised. */
+/** Writes the changes of an event beside its job and the readings of its batteries: the call, the vehicle, the kit, the promises. */
 const CHANGES: Readonly<
   Partial<Record<EventType, (tx: Tx, logged: Logged, beside: Beside) => Promise<void>>>
 > = {

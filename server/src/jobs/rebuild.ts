@@ -12,10 +12,10 @@ import { rebuildRecord, rewriteRow } from './whole-log.js';
 
 const JOBS_AT_ONCE = 200;
 
-/** What a rebuild found and put right. */
+/** The differences that a rebuild found and put right. */
 export interface Rebuilt {
   readonly jobs: number;
-  /** What stood otherwise than the logs say, as `job id: part`. */
+  /** The parts that differed from the logs, as `job id: part`. */
   readonly differed: readonly string[];
 }
 

@@ -95,7 +95,7 @@ export async function writeEvents(tx: Tx, logged: readonly Logged[]): Promise<Re
   if (logged.length === 0) return new Map();
   const events = logged.map(({ event, kept }) => eventRow(event, kept.job.revision - 1));
   const rows = logged.map(({ kept, machine }) => rowOf(kept, machine));
-  // That the job is there is looked at when the statement ends.
+  // The foreign key is checked at the end of the statement, so one statement may insert job and event.
   const written = await tx.execute<{ id: string; version: string }>(
     sql`WITH logged AS (${intoLogs(events)}) ${intoJobs(rows)} ${orOverJobs}
       RETURNING id, ${rowVersion(jobs)} AS version`,
@@ -119,7 +119,7 @@ export function eventRow(
 
 const moment = (at: string | null | undefined): Date | null => (at ? new Date(at) : null);
 
-/** What the log of a job comes to, for lists and searches. */
+/** The projection of a job's log, for lists and searches. */
 export function rowOf({ job, vehicleId, vanId }: KeptJob, machine: Machine): typeof jobs.$inferInsert {
   const { callId, callNumber, title, placeName } = job.call;
   const rest = restVoltsByBattery(job, machine.batteries.length).filter((v) => v !== null);
@@ -182,7 +182,7 @@ export interface LogQuery {
   readonly text: string;
   readonly verdict: string | null;
   readonly limit: number;
-  /** Where the page begins, as the page before told; null for the first. */
+  /** The beginning of the page, from the page before; null for the first. */
   readonly after: string | null;
 }
 

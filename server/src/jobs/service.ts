@@ -39,7 +39,7 @@ export async function jobDetail({ db }: Database, jobId: string): Promise<JobDet
   };
 }
 
-/** Those of these jobs that there are, as {@link jobDetail} tells them. */
+/** Returns these jobs as far as they exist, as {@link jobDetail} tells them. */
 export async function jobDetails(database: Database, jobIds: readonly string[]): Promise<JobDetail[]> {
   const details: JobDetail[] = [];
   for (const jobId of jobIds)

@@ -21,9 +21,9 @@ export interface Standing {
   readonly rules: HouseRules;
 }
 
-/** What is known of an event before it is judged. */
+/** The facts beside an event before it is judged. */
 export interface Looked {
-  /** Whoever reports it is one of the crew. */
+  /** True where the reporter is one of the crew. */
   readonly isCrew: boolean;
   /** It stands in a log already. */
   readonly isKnown: boolean;
@@ -31,7 +31,7 @@ export interface Looked {
   readonly standing: Standing | null;
 }
 
-/** What was read of a database for events before, as far as it stands there unchanged: of one database, never of two. */
+/** The rows of a database that were read for earlier events, as far as they are unchanged: of one database, never of two. */
 export class ReadForEvents {
   readonly jobs = new LastRead<Job | null>(400);
   readonly machines = new LastRead<Machine>(400);
@@ -128,7 +128,7 @@ export async function standingsFor(
 
 const RULES = 'rules';
 
-/** What stands of the jobs of these events, in their order, and in which version everything is that they are judged against. */
+/** Returns the state of the jobs of these events, in their order, and the version of every row that they are judged against. */
 async function look(
   tx: Tx,
   events: readonly Pick<JobEvent, 'id' | 'jobId' | 'by'>[],
@@ -161,7 +161,7 @@ async function look(
   return [rows as unknown as readonly Row[], rows[0] as unknown as HouseRow];
 }
 
-/** Those that have a version: what is not there has none. */
+/** Returns the rows that have a version: a missing row has none. */
 const versions = (
   all: readonly (readonly [key: string, version: string | null])[],
 ): ReadonlyMap<string, string> =>

@@ -38,7 +38,7 @@ export async function rebuildRecord(
   await writeRecord(tx, kept, machine);
 }
 
-/** What a job says of its batteries, and what it promises; where the batteries have been stands already. */
+/** Writes a job's entries on its batteries and its promises; where the batteries have been stands already. */
 export async function writeRecord(tx: Tx, { job, vehicleId }: KeptJob, machine: Machine): Promise<void> {
   await writeEntries(tx, job, machine, vehicleId);
   await writePromises(tx, job);

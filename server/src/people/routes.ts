@@ -6,7 +6,7 @@ import { notFound } from '../http/problem.js';
 import { erasePlates } from '../vehicles/repository.js';
 import { callsBy, erasePerson, personById, vehiclesOf } from './repository.js';
 
-/** What the house knows of a person, and forgetting it: names and numbers stand here alone, so jobs and records stay, nameless. */
+/** Exports and erases a person: names and numbers stand here alone, so jobs and records stay, nameless. */
 export function peopleRoutes({ db, write }: Database): Router {
   const router = Router();
 

@@ -12,12 +12,12 @@ import { deviceOf, holderIn, type SignedIn, signedInOn } from './sessions.js';
 
 /** How long a server believes that the door is as it was: another on the same database may have shut it, ms. */
 const BELIEVED_MS = 2_000;
-/** What was done in the field may still be sent by a device that was handed over since. */
+/** Acts of the field that a device may still send after it was handed over. */
 const SENT_LATER: readonly Act[] = ['assist', 'work', 'find'];
 /** Their changes are written down: by whom, and what. */
 const WRITTEN_DOWN: readonly Act[] = ['find', 'lead'];
 
-/** What a request may do, and as whom, while the door is shut. */
+/** The rights of a request, and the person it speaks as, while the door is shut. */
 interface Pass {
   readonly route: Route | null;
   readonly here: readonly SignedIn[];
@@ -64,7 +64,7 @@ export function guardDoor({ db }: Database, door: Door, reach: Reach): RequestHa
     if (!holder) throw new HttpProblem(401, 'signIn');
     passes.set(request, { route, here });
     const asked = `${request.method} ${request.originalUrl.split('?')[0]}`;
-    // What the table does not know nobody may do, whatever a router would make of it.
+    // An address outside the table is refused, whatever a router would make of it.
     if (!route && !['GET', 'HEAD'].includes(request.method)) throw noRoute(request);
     try {
       if (!request.is('multipart/form-data')) requireSpeaker(request, namedBy(request));
@@ -127,11 +127,11 @@ function wasDoneBefore(request: Request, { handedOverAt }: SignedIn): boolean {
 /** A tap of the moment of the hand-over may be told a little late, ms. */
 const SAME_MOMENT_MS = 1_000;
 
-/** Who holds the device that a request comes from; null while the door is open. */
+/** Returns the holder of the device that a request comes from; null while the door is open. */
 export const holderOf = (request: Request): SignedIn | null =>
   holderIn(passes.get(request)?.here ?? []) ?? null;
 
-/** What was done in the field may be sent under the names of those who handed the device over since; anything else only by whoever holds it. */
+/** Acts of the field may be sent under the names of those who handed the device over since; anything else only by its holder. */
 const allowedOf = (route: Route | null, here: readonly SignedIn[]): readonly SignedIn[] =>
   route && (SENT_LATER as readonly string[]).includes(route.act) ? here : here.filter(({ holds }) => holds);
 

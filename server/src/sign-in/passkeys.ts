@@ -32,7 +32,7 @@ async function keepQuestion(tx: Db | Tx, deviceHash: string, question: string): 
     .onConflictDoUpdate({ target: passkeyQuestions.deviceHash, set: row });
 }
 
-/** What this device was asked; asked once. @throws HttpProblem 401 where nothing was, or too long ago */
+/** Returns the question that this device was asked; once. @throws HttpProblem 401 where nothing was, or too long ago */
 async function takeQuestion(db: Db, deviceHash: string): Promise<string> {
   const [row] = await db
     .delete(passkeyQuestions)

@@ -13,7 +13,7 @@ const slowHash = (pin: string, salt: Buffer): Promise<Buffer> =>
     });
   });
 
-/** What is kept of a PIN: its salt and its slow hash, base64url, a dot between. */
+/** The stored form of a PIN: its salt and its slow hash, base64url, a dot between. */
 export async function hashOfPin(pin: string): Promise<string> {
   const salt = randomBytes(SALT_BYTES);
   return `${salt.toString('base64url')}.${(await slowHash(pin, salt)).toString('base64url')}`;

@@ -72,7 +72,7 @@ export function signInRoutes({ database, door, news, reach }: SignInParts): Rout
     response.json(await stateOn(deviceHash));
   };
 
-  /** Who asks, with what they may see of others: while the door is open, whoever says so. */
+  /** The asker, with the right to see others: while the door is open, the name that the request gives. */
   const asker = async (
     deviceHash: string | null,
     by: string | null,
@@ -146,7 +146,7 @@ export function signInRoutes({ database, door, news, reach }: SignInParts): Rout
       await moveDevice(tx, had, deviceHash);
       await setDoor(tx, required);
       await note(tx, crewId, required ? 'sign-in-required' : 'sign-in-open', crewId);
-      // Whoever shuts it stands inside.
+      // The person who shuts it stands inside.
       if (required) await takeDevice(tx, deviceHash, crewId, request.get('user-agent') ?? '');
     });
     door.look();
@@ -159,7 +159,7 @@ export function signInRoutes({ database, door, news, reach }: SignInParts): Rout
     await requireCrew(db, crewId);
     const { isLead } = await asker(deviceOf(request), by);
     if (crewId !== by && !isLead) throw new HttpProblem(403, 'notYourRole');
-    // Whoever picks up an open device must not be able to change whose it is.
+    // A person who picks up an open device must not be able to change whose it is.
     if (await hasPin(db, by)) await provenByPin(database, by, ownPin ?? '');
     const pinHash = await hashOfPin(pin);
     await write(async (tx) => {

@@ -62,7 +62,7 @@ const isLive = (now: number): SQL =>
     gt(sessions.createdAt, new Date(now - LONGEST_MS)),
   )!;
 
-/** Who is signed in on a device. */
+/** Returns the people who are signed in on a device. */
 export async function signedInOn(db: Db, deviceHash: string | null): Promise<SignedIn[]> {
   if (deviceHash === null) return [];
   const now = Date.now();
@@ -85,7 +85,7 @@ export async function signedInOn(db: Db, deviceHash: string | null): Promise<Sig
   }));
 }
 
-/** Whoever holds the device. */
+/** Returns the holder of the device. */
 export const holderIn = (here: readonly SignedIn[]): SignedIn | undefined => here.find(({ holds }) => holds);
 
 /** Whether somebody ever signed in on a device: only then it is told who works here. */

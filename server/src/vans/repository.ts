@@ -14,13 +14,13 @@ import type { Db, Tx } from '../db/database.js';
 import { kitItems, kitMarks, kitUses, vans } from '../db/schema.js';
 import { HttpProblem, notFound } from '../http/problem.js';
 
-/** What a van carries, as it is now: what rest and age have left of it. */
+/** Returns the kit of a van as it is now: with the losses of rest and age. */
 export async function kitOfVan(db: Db | Tx, vanId: string): Promise<KitItem[]> {
   const now = new Date();
   return ((await kitOfVans(db, [vanId]))[vanId] ?? []).map((item) => kitNow(item, now));
 }
 
-/** What vans carry, by van, as it was last written down of each item. */
+/** Returns the kit of vans, by van, as it was last written down of each item. */
 export async function kitOfVans(
   db: Db | Tx,
   vanIds: readonly string[],

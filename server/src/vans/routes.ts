@@ -119,7 +119,7 @@ async function requireAnother(tx: Tx, vanId: string): Promise<void> {
   if (!other) throw new HttpProblem(409, 'lastVan');
 }
 
-/** What measures a piece: another of these makes it another piece, which nobody has measured. */
+/** The field that measures a piece: another value makes it another piece, which nobody has measured. */
 const MEASURED_BY = ['leads', 'peakAmps', 'battery'] as const;
 
 /** A piece whose entry was corrected, with what its uses have measured of it; nothing of a piece that is another now. */

@@ -11,7 +11,7 @@ const WORDS_MOST = 6;
 /** A plate with this share of its three-letter runs in common with what was typed may be meant: one wrong sign in seven leaves 0.3. */
 const PLATE_LIKENESS = 0.25;
 const PLATE_FUZZY_FROM = 4;
-/** What is this long and is somebody's whole plate means that plate, not a part of another. */
+/** A text this long that is somebody's whole plate means that plate, not a part of another. */
 const WHOLE_PLATE_FROM = 5;
 
 /** Everything that a vehicle may be looked for by, in lower case, each word after a space. */
@@ -40,7 +40,7 @@ export async function vehicleByPlate(db: Db | Tx, plate: string): Promise<Vehicl
   return row ? vehicleOf(row) : null;
 }
 
-/** What was typed is the plate of these, whole; undefined for what is too short to be meant so. */
+/** Matches a typed whole plate; undefined for a text too short to be one. */
 export function isWholePlate(typed: string): SQL | undefined {
   const key = plateKeyOf(typed);
   return key.length < WHOLE_PLATE_FROM ? undefined : eq(vehicles.plateKey, key);
