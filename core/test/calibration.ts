@@ -26,7 +26,7 @@ const mostlyMiddle = (random: Random, low: number, high: number): number =>
 export interface DrawnCase {
   readonly tempC: number;
   readonly beliefs: readonly BatteryBelief[];
-  /** What this machine truly does with such help, so many minutes after it was joined: the whole crank followed in time. */
+  /** Returns the behaviour of this machine with such help, so many minutes after it was joined: the whole crank followed in time. */
   readonly crank: (help: Rescue, minutes?: number) => { readonly trace: CrankTrace; readonly fires: boolean };
 }
 

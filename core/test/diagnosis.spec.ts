@@ -215,7 +215,7 @@ describe('diagnose', () => {
     expect(first!.cause).toBe('worn');
     const factors = Object.fromEntries(first!.pushes.map((p) => [p.check, p.factor]));
     expect(factors.conductance).toBeGreaterThan(1.5);
-    // What they raised and lowered together is the way from what was known before to what is known now.
+    // Their raises and drops together are the way from the prior to the posterior.
     const before = share([], 'worn');
     expect(Object.values(factors).reduce((a, b) => a * b, before)).toBeCloseTo(first!.share, 9);
     const strengths = first!.pushes.map((p) => Math.abs(Math.log(p.factor)));

@@ -12,7 +12,7 @@ import {
 } from '../src/practice/index.js';
 import { crowdForTests } from './proof-share.js';
 
-/** What was done in the tool's own run of each case. */
+/** The actions of the tool's own run of each case. */
 function byTheTool(number: number): ExamRun[] {
   return examCases(number).map((code) => {
     const world = toolRun(code, crowdForTests(startCase(code).practice.profile));
@@ -66,7 +66,7 @@ describe('an exam', () => {
     });
     expect(runs[0]!.tool.started).toBeTrue();
     expect(idle.cases[0]!.failings).toEqual(['not-started']);
-    // Who could have been hurt once has not passed, however right the rest, and taken back or not.
+    // A run that could have hurt somebody once has not passed, however right the rest, and taken back or not.
     const slip = (code: string): readonly PracticeAction[] => {
       const start = startCase(code);
       const pointId = start.practice.machine.points.find(({ kind }) => kind === 'battery-positive')!.id;
@@ -94,7 +94,7 @@ describe('an exam', () => {
     expect(() => markExam(4, runs.slice(1))).toThrowError(RangeError);
     const hinted = runs.map((run) => ({ ...run, actions: [{ kind: 'hint', level: 'nudge' } as const] }));
     expect(() => markExam(4, hinted)).toThrowError(/no hints/);
-    // What a bench showed is the device's word.
+    // A reading of a bench is the device's word.
     const shown = { kind: 'probe', red: 'battery-plus', black: 'battery-minus', shown: 12.6 } as const;
     const onBench = runs.map((run) => ({ ...run, actions: [shown] }));
     expect(() => markExam(4, onBench)).toThrowError(/its own instruments/);

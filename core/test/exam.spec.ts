@@ -45,7 +45,7 @@ describe('diagnosis against truth drawn apart', () => {
         '',
       ].join('\n'),
     );
-    // What chance leaves of so many cases, at three in a thousand.
+    // The spread of chance over so many cases, at three in a thousand.
     const least = (target: number, of: number): number =>
       target - 2.75 * Math.sqrt((target * (1 - target)) / of);
     const sound = all.filter(({ it }) => isSound(it)).length;

@@ -69,7 +69,7 @@ export function examine(it: Stranded, crowd: Crowd, random: Random): Examined {
       ? it.cells.map((_, i) => take(check, i)).includes(true)
       : take(check, battery);
   take('symptom');
-  // What a driver says unasked costs no check.
+  // An answer that a driver gives unasked costs no check.
   for (const check of VOLUNTEERED) if (odds(random, VOLUNTEERED_SHARE)) take(check);
   const told = evidence.length - 1;
   for (const check of oneOf(random, ROUTINES)) {
@@ -108,7 +108,7 @@ export function examine(it: Stranded, crowd: Crowd, random: Random): Examined {
   };
 }
 
-/** What an exam of many comes to. */
+/** The result of an exam of many. */
 export interface Report {
   readonly cases: number;
   readonly first: number;

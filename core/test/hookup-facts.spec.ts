@@ -424,7 +424,7 @@ describe('bare lithium cells', () => {
     ]);
     const calm = clearingOrder(order, CAR, { ...DEFAULT_RULES, bigConsumer: 'not' });
     expect(told(calm)).toEqual(['pack: cells-off-first', 'detach: broken-away', 'detach: loop-open']);
-    // What wakes has no engine that charges.
+    // A machine that wakes has no engine that charges.
     expect(told(clearingOrder(order, EV, DEFAULT_RULES))[0]).toBe('pack: no-arc-at-clamps');
   });
 

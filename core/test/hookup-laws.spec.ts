@@ -227,7 +227,7 @@ describe('a machine with its plus on the body, beside how things stand', () => {
         .withContext(what)
         .toEqual(codes(usual, CAR, there));
     }
-    // What feeds it while its battery is off is in the circuit, on its own side.
+    // A feed of a machine whose battery is off is in the circuit, on its own side.
     const fed = rescueOf(scene, run(old, [so('positive-earth'), so('second-battery')]));
     expect(fed.feeds).toHaveSize(1);
   });
@@ -283,7 +283,7 @@ describe('the sequences that a house allows', () => {
       [RC, RS, BS, BC].join(),
       [RC, RS, BC, BS].join(),
     ]);
-    // What ends on a donor’s battery is no order, whatever the house says.
+    // A clamp that ends on a donor’s battery is no order, whatever the house says.
     expect(of({ ...reds, lastBlack: 'negative-terminal' }, false)).toEqual([[RC, RS, BS, BC].join()]);
     expect(of({ ...reds, firstRed: 'source', lastBlack: 'negative-terminal' }, true)).toEqual([
       [RS, RC, BS, BC].join(),

@@ -450,7 +450,7 @@ export const KNOWN_MISTAKES: readonly Mistake[] = [
   },
 ];
 
-/** Where it is made: the machine, what its batteries read, the source in hand, and the hook-up as far as it has come. */
+/** The scene of the mistake: the machine, the readings of its batteries, the source in hand, and the hook-up as far as it has come. */
 export function placeOf({ machine = CAR, source = 'donor+heavy', rest, kit = KIT, before }: Mistake) {
   const readings = rest ?? (machine.batteries.length > 1 ? [11.9, 11.9] : [11.8]);
   const option = optionNamed(machine, source, readings, kit);
@@ -458,7 +458,7 @@ export function placeOf({ machine = CAR, source = 'donor+heavy', rest, kit = KIT
   return { machine, kit, readings, option, hookup: run(machine, before) };
 }
 
-/** What was found has it, as severe as it is. */
+/** The finding has it, as severe as it is. */
 export function expectCaught({ code, least }: Mistake, found: readonly Hazard[]): void {
   const caught = found.find((hazard) => hazard.code === code);
   expect(caught).withContext(JSON.stringify(found)).toBeDefined();

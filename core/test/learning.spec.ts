@@ -17,7 +17,7 @@ const ELSEWHERE_OUTCOMES: readonly AttemptOutcome[] = [
   'nothing',
 ];
 
-/** What hands call a crank that did not fire, from its speed alone. */
+/** The hands' word for a crank that did not fire, from its speed alone. */
 function heard({ rpm, neededRpm }: CrankTrace): AttemptOutcome {
   const settled =
     rpm.slice(Math.floor(rpm.length / 2)).reduce((a, b) => a + b, 0) / Math.ceil(rpm.length / 2);

@@ -3,7 +3,7 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 
-/** What ngspice makes of a netlist: every saved vector by its name, such as `time` or `v(casualty_starter)`. */
+/** Runs ngspice on a netlist: every saved vector by its name, such as `time` or `v(casualty_starter)`. */
 export function runNgspice(netlist: string): Map<string, number[]> {
   const folder = mkdtempSync(join(tmpdir(), 'voltrek-spice-'));
   try {

@@ -38,7 +38,7 @@ const FELLOW: Readonly<Record<ClampId, ClampId>> = {
   blackSource: 'redSource',
 };
 
-/** What is wrong with an order, told from its clamps alone: no circuit and no hazard is asked. */
+/** Returns the fault of an order, told from its clamps alone: no circuit and no hazard is asked. */
 function wrongs({ machine, option, order, scene }: Case): string[] {
   // With plus on the body every clamp stands where its fellow stands elsewhere.
   const isTurned = machine.earth === 'positive';
@@ -188,7 +188,7 @@ const DEAD: readonly StepReason[] = [
   'loop-open',
 ];
 
-/** What of a step's reason is not so; null when all of it is. */
+/** Returns the untrue part of a step's reason; null when all of it is true. */
 function untruth(scene: HookupScene, state: HookupState, step: HookupStep, rules: HouseRules): string | null {
   const { action, reason, rule } = step;
   if (action.kind !== 'attach' && action.kind !== 'detach') return null;

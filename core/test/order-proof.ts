@@ -16,7 +16,7 @@ export const EVERY_MACHINE: readonly Machine[] = [
   ...MACHINE_CLASSES.map(templateOf),
 ];
 
-/** What both vans carry. */
+/** The kit of both vans. */
 export const EVERY_KIT: readonly KitItem[] = (
   fileOf('house.json') as { vans: { kit: KitItem[] }[] }
 ).vans.flatMap((van) => van.kit);

@@ -13,7 +13,7 @@ const given = (verdict: VerdictRecord['verdict'], more: Partial<VerdictRecord> =
   ...more,
 });
 
-/** What an owner is told after this verdict, and after what was done before it. */
+/** The advice to an owner after this verdict, and after the acts before it. */
 function told(
   verdict: VerdictRecord | null,
   before: (log: Log) => void = () => undefined,

@@ -171,7 +171,7 @@ describe('a case to practise on', () => {
         const context = `${code}: ${JSON.stringify([batteryOf(world), batteryOf(atOnce)])}`;
         expect(world.minutes).withContext(context).toBeCloseTo(atOnce.minutes, 6);
         expect(batteryOf(world).soc).withContext(context).toBeCloseTo(batteryOf(atOnce).soc, 2);
-        // What it is driven with warms it. A wait goes on as cold as it began, so that many short ones let in a little more.
+        // The drive warms it. A wait goes on as cold as it began, so that many short ones let in a little more.
         const warmed = (after: World): number => batteryOf(after).tempC - batteryOf(before).tempC;
         expect(warmed(world)).withContext(context).toBeGreaterThan(0);
         expect(Math.abs(warmed(world) / warmed(atOnce) - 1))

@@ -53,7 +53,7 @@ describe('the clamp meter by hand', () => {
     // The key wakes them again.
     const again = doing(asleep, { kind: 'key' }, amps('own-cable'));
     expect(last(again).amps).toBeLessThan(-3.9);
-    // What is somebody's own is seen on the cable until the switch is found.
+    // The current of somebody's own consumer is seen on the cable until the switch is found.
     const lit = numbers.map((n) => caseOf('car', 'left-on', n)).find((world) => restOf(world) > 11)!;
     expect(last(doing(lit, wait(10), amps('own-cable'))).amps).toBeLessThan(-5);
   });
@@ -208,7 +208,7 @@ describe('what lies over a battery', () => {
         .withContext(about)
         .toBeCloseTo(0.4, 9);
       expect(done.minutes).toBeCloseTo(fetched.minutes + last(done).minutes, 9);
-      // What was taken back was done: its minutes are gone, and the saddle is on again.
+      // An action that was taken back was done: its minutes are gone, and the saddle is on again.
       const back = act(done, { kind: 'back' });
       expect([back.isOpen, back.minutes]).toEqual([false, done.minutes]);
     }

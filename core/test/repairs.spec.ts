@@ -122,7 +122,7 @@ describe('a repair', () => {
     expect(kinds({ 'joint-plus': 0.6 })).toEqual(['joint-cleaned plus']);
     expect(kinds({ 'joint-plus': 0.19 })).toEqual([]);
     expect(kinds({ 'joint-minus': 0.6 })).toEqual(['joint-cleaned minus', 'strap-cleaned']);
-    // What was measured tells which of two joints with deposits it is.
+    // A measurement tells which of two joints with deposits it is.
     expect(kinds({ 'look-joints': 'deposits', 'joint-minus': 0.6 })).toEqual([
       'joint-cleaned minus',
       'strap-cleaned',
@@ -319,7 +319,7 @@ describe('a repair in the log', () => {
   });
 });
 
-/** What a technician of the world apart does to a fault that is there. */
+/** The repair of a technician of the world apart on a fault that is there. */
 function mendedTruth(it: Stranded, repair: Repair): Stranded {
   const gone = curesOf(repair).filter((c) => it.faults.includes(c));
   if (gone.length === 0) return it;

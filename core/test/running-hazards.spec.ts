@@ -40,7 +40,7 @@ function scene(
   };
 }
 
-/** What the last of these acts brings. */
+/** The hazards of the last of these acts. */
 function lastOf(of: HookupScene, acts: readonly HandAction[]): Hazard[] {
   const state = acts
     .slice(0, -1)
@@ -141,7 +141,7 @@ describe('each battery and each source by itself', () => {
     { kind: 'pack', on: true },
   ];
   const OHMS_AT = { soc: 0, tempC: TEMP_C, overDischargedVolts: 6.6 };
-  /** What the last of these acts brings to a scene that is known to be as it stands. */
+  /** The hazards of the last of these acts in a scene that is known to be as it stands. */
   const asIs = (of: HookupScene, acts: readonly HandAction[]): Hazard[] =>
     hazardsAsIs(of, run(of.machine, acts.slice(0, -1)), acts.at(-1)!, RULES);
 

@@ -78,7 +78,7 @@ describe('the stud of the starter as the red point', () => {
     const amps = Math.abs(solution.amps.get('lead.red')!);
     expect(amps).toBeGreaterThan(5);
     expect(Math.abs(cable)).toBeCloseTo(amps * STARTER_CABLE_OHMS, 6);
-    // What the helper gives does not pass the cable on its way to the starter: it turns no slower than from the battery's own post.
+    // The helper's current does not pass the cable on its way to the starter: it turns no slower than from the battery's own post.
     const post = sceneFor(CAR, option, [11.6]);
     const atPost = rescueOf(
       post,

@@ -66,7 +66,7 @@ describe('a string, battery by battery', () => {
       expect(batteries![1 - bad]!.condition)
         .withContext(`battery ${bad + 1}`)
         .toBe('sound');
-      // What speaks for the bad one was read at the bad one.
+      // The evidence for the bad one was read at the bad one.
       expect(batteries![bad]!.ledger[0]!.battery).toBe(bad);
     }
   });

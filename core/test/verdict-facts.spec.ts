@@ -321,7 +321,7 @@ describe('where a battery’s strength goes', () => {
     expect(trend.fallsBelow.earliest!).toBeLessThan(trend.fallsBelow.day!);
     expect(trend.fallsBelow.latest!).toBeGreaterThan(trend.fallsBelow.day!);
     expect(trend.at(1600).spread).toBeLessThan(trend.at(3000).spread);
-    // What stands under it already fell on the last day; what rises never does.
+    // A machine that stands under it already fell on the last day; a rising one never does.
     expect(strengthTrend(points, 0.9).fallsBelow.day).toBe(1600);
     const rising = points.map((p) => ({ ...p, share: 0.9 + p.day / 40_000 }));
     expect(strengthTrend(rising, 0.3).fallsBelow.day).toBeNull();

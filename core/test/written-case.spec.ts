@@ -45,7 +45,7 @@ describe('a written case', () => {
     expect([practice.hidden.cause, practice.tempC, practice.said]).toEqual(['joint-negative', -7, 'silence']);
     expect(practice.told?.says).toBe(WRITTEN.says);
     expect(practice.tools).toEqual(['meter', 'source']);
-    // What is not in the van cannot be fetched.
+    // Kit that is not in the van cannot be fetched.
     expect(practice.kit.map(({ id }) => id).sort()).toEqual(['donor', 'heavy-leads', 'meter']);
     expect(optionsOf(startCase(code)).length).toBeGreaterThan(0);
     expect(optionsOf(startCase(code)).every(({ sourceKind }) => sourceKind === 'donor')).toBeTrue();

@@ -6,7 +6,7 @@ import { socFromRestVolts } from './rest-volts.js';
 /** A battery that reads this far below zero per cell has been driven backwards, V: less may be a meter that is off by a digit. */
 export const REVERSED_PER_CELL_VOLTS = -0.05;
 
-/** What forbids any current through a battery, from outside or from its own starter. */
+/** The states that forbid any current through a battery, from outside or from its own starter. */
 export const BATTERY_BARS = ['reversed', 'frozen'] as const;
 export type BatteryBar = (typeof BATTERY_BARS)[number];
 

@@ -3,7 +3,7 @@ import { convertCca, type CcaStandard } from './cca.js';
 import { BANK_FULL_VOLTS, type Chemistry } from './chemistry.js';
 import { restVoltsAt, restVoltsByCharge } from './rest-volts.js';
 
-/** What is printed on a battery: one 12 V battery. */
+/** The rating printed on a battery: one 12 V battery. */
 export interface BatteryRating {
   readonly chemistry: Chemistry;
   /** 20 h capacity. */
@@ -149,7 +149,7 @@ export function bankFarads({ chemistry, capacityAh }: BatteryRating): number | n
 export const FIRING_SECOND_SHARE =
   1 - POLARISATION.share * POLARISATION.seconds * (1 - Math.exp(-1 / POLARISATION.seconds));
 
-/** What of this file may be questioned. */
+/** Parameters of this file, each with its range and reason. */
 export const batteryParameters = (): readonly Parameter[] => [
   {
     id: 'cca.endVolts',

@@ -14,7 +14,7 @@ export function convertCca(amps: number, from: CcaStandard, to: CcaStandard): nu
   return (amps * SAE_PER[from]) / SAE_PER[to];
 }
 
-/** What of this file may be questioned. */
+/** Parameters of this file, each with its range and reason. */
 export const ccaParameters = (): readonly Parameter[] => [
   {
     id: 'cca.en',

@@ -4,7 +4,7 @@ import type { Knots, Parameter } from '../quantities/index.js';
 export const BATTERY_CHEMISTRIES = ['flooded', 'efb', 'agm', 'gel', 'lfp'] as const;
 export type BatteryChemistry = (typeof BATTERY_CHEMISTRIES)[number];
 export const CHEMISTRIES = [...BATTERY_CHEMISTRIES, 'capacitor'] as const;
-/** What a battery is made of; `capacitor`: a capacitor bank that stands in a battery's place. */
+/** The kind of a battery; `capacitor`: a capacitor bank that stands in a battery's place. */
 export type Chemistry = (typeof CHEMISTRIES)[number];
 
 /** True for every chemistry with acid in it: it can gas, freeze and be judged on the lead-acid tables. */
@@ -71,7 +71,7 @@ export const REST_VOLTS_PER_DEGC = 0.0012;
 /** Temperature the rest-volt curves are stated at, degC. */
 export const REST_REFERENCE_C = 25;
 
-/** What of this file may be questioned. */
+/** Parameters of this file, each with its range and reason. */
 export const chemistryParameters = (): readonly Parameter[] => [
   {
     id: 'battery.voltsPerDegC',

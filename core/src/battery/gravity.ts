@@ -65,7 +65,7 @@ export function socFromCells(gravities: readonly number[], tempC: number): Gravi
   };
 }
 
-/** What of this file may be questioned. */
+/** Parameters of this file, each with its range and reason. */
 export const gravityParameters = (): readonly Parameter[] => [
   {
     id: 'gravity.perDegC',

@@ -1,4 +1,4 @@
-// A battery: volts, resistance, freezing, strength. What is public of this floor; nothing else is imported from outside the core.
+// A battery: volts, resistance, freezing, strength. The door of this floor: nothing else of it is imported from outside.
 export * from './chemistry.js';
 export * from './rest-volts.js';
 export * from './gravity.js';

@@ -55,7 +55,7 @@ export function socFromRestVolts(chemistry: Chemistry, restVolts: number, tempC:
   };
 }
 
-/** What of this file may be questioned. */
+/** Parameters of this file, each with its range and reason. */
 export const restVoltsParameters = (): readonly Parameter[] => [
   {
     id: 'rest.spread',

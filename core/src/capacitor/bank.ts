@@ -77,11 +77,11 @@ export function cellSplit(cellFarads: readonly number[], bankVolts: number): num
   return inverse.map((share) => (bankVolts * share) / sum);
 }
 
-/** What fills a bank on the spot, A: an alternator at idle, a booster's converter or a small charger, a panel of 100 W in a clear sky. */
+/** Currents that fill a bank on the spot, A: an alternator at idle, a booster's converter or a small charger, a panel of 100 W in a clear sky. */
 export const BANK_FILLERS = { alternator: 25, converter: BANK_CHARGE_AMPS, solar: 5 } as const;
 export type BankFiller = keyof typeof BANK_FILLERS;
 
-/** What of this file may be questioned. */
+/** Parameters of this file, each with its range and reason. */
 export const bankParameters = (): readonly Parameter[] => [
   {
     id: 'bank.alternator',

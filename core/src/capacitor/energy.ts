@@ -8,7 +8,7 @@ export interface StoreSize {
   readonly litres: number;
 }
 
-/** What a store of charge gives, and by weight and room. */
+/** The energy of a store of charge, and by weight and room. */
 export interface StoredEnergy {
   readonly wattHours: number;
   readonly perKg: number;
@@ -28,7 +28,7 @@ function spread(wattHours: number, { kg, litres }: StoreSize): StoredEnergy {
   return { wattHours, perKg: wattHours / kg, perLitre: wattHours / litres };
 }
 
-/** What a bank gives between two voltages. @throws RangeError for a size that is not physical */
+/** Returns the energy of a bank between two voltages. @throws RangeError for a size that is not physical */
 export const bankEnergy = (
   farads: number,
   fromVolts: number,
@@ -36,7 +36,7 @@ export const bankEnergy = (
   size: StoreSize,
 ): StoredEnergy => spread(usableJoules(farads, fromVolts, toVolts) / JOULES_A_WATT_HOUR, size);
 
-/** What a 12 V battery gives before a start is in doubt: half its capacity. @throws RangeError for a size that is not physical */
+/** Returns the energy of a 12 V battery before a start is in doubt: half its capacity. @throws RangeError for a size that is not physical */
 export const batteryEnergy = (capacityAh: number, size: StoreSize): StoredEnergy =>
   spread(USABLE_SHARE * capacityAh * NOMINAL_VOLTS, size);
 

@@ -18,12 +18,12 @@ export interface EqualiseResult {
   readonly secondsToSafe: number;
   /** Burnt in the resistance on the way to equal. */
   readonly joules: number;
-  /** What the resistor stands at the first moment. */
+  /** The power in the resistor at the first moment. */
   readonly peakWatts: number;
 }
 
 /**
- * What happens when two capacitances at unequal volts are joined: the current is limited only by the resistance, the difference dies
+ * Joins two capacitances at unequal volts: the current is limited only by the resistance, the difference dies
  * away with tau = R C (C in series), and half C dV^2 is burnt whatever the resistance.
  *
  * @param safeVolts difference at which they may be joined directly

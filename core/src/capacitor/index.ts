@@ -1,4 +1,4 @@
-// Banks of capacitors. What is public of this floor; nothing else is imported from outside the core.
+// Banks of capacitors. The door of this floor: nothing else of it is imported from outside.
 export * from './bank.js';
 export * from './energy.js';
 export * from './equalise.js';

@@ -92,7 +92,7 @@ export function daysToFlat(rating: BatteryRating, soc: number, drawAmps: number)
   return usableAh / drawAmps / 24;
 }
 
-/** What of this file may be questioned. */
+/** Parameters of this file, each with its range and reason. */
 export const chargeTimeParameters = (): readonly Parameter[] => [
   {
     id: 'charge.flooded',

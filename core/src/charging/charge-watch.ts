@@ -3,7 +3,7 @@ import type { Parameter } from '../quantities/index.js';
 import { CHARGE_FACTOR, chargeHours } from './charge-time.js';
 import { CHARGE_VOLTS } from './charger.js';
 
-/** What was seen of a charge that is under way. */
+/** A reading of a charge that is under way. */
 export interface ChargeReading {
   readonly volts: number;
   readonly amps: number;
@@ -11,7 +11,7 @@ export interface ChargeReading {
   readonly isWarm: boolean;
 }
 
-/** What was known when it began, and how long it has gone on. */
+/** The state of a charge when it began, and how long it has gone on. */
 export interface ChargeSoFar {
   readonly rating: BatteryRating;
   /** Charge before it, 0 to 1. */
@@ -33,7 +33,7 @@ export type ChargeState = (typeof CHARGE_STATES)[number];
 
 export interface ChargeJudged {
   readonly state: ChargeState;
-  /** What is still to go, h; null where that is not asked. */
+  /** Hours still to go; null where that is not asked. */
   readonly hoursLeft: number | null;
 }
 
@@ -50,7 +50,7 @@ const HALF_SOC = 0.5;
 const NOT_HELD_VOLTS = 1;
 
 /**
- * What a reading of a charge under way means, the dangerous first: warm, above its volts, full far too soon, full, nothing taken, or how
+ * Judges a reading of a charge under way, the dangerous first: warm, above its volts, full far too soon, full, nothing taken, or how
  * long it still takes at these amps.
  */
 export function judgeCharge(
@@ -72,7 +72,7 @@ export function judgeCharge(
   return is('charging', chargeHours(rating, nowSoc, toSoc, amps, tempC));
 }
 
-/** What of this file may be questioned. */
+/** Parameters of this file, each with its range and reason. */
 export const chargeWatchParameters = (): readonly Parameter[] => [
   {
     id: 'charge.endShare',

@@ -6,7 +6,7 @@ export function startCostAh(amps: number, seconds: number): number {
   return (amps * seconds) / 3600;
 }
 
-/** What a drive puts back. */
+/** The charge that a drive puts back. */
 export interface DriveCharge {
   /** To put back what the start itself took. */
   readonly startMinutes: number;

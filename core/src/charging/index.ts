@@ -1,4 +1,4 @@
-// Charging, lending, driving, reviving. What is public of this floor; nothing else is imported from outside the core.
+// Charging, lending, driving, reviving. The door of this floor: nothing else of it is imported from outside.
 export * from './charge-time.js';
 export * from './charger.js';
 export * from './maintainer.js';

@@ -11,10 +11,10 @@ export const CONSUMERS = [
   'fan',
   'socket',
 ] as const;
-/** What gets left on. */
+/** Consumers that get left on. */
 export type Consumer = (typeof CONSUMERS)[number];
 
-/** What each draws, W: a vehicle of the usual kind with filament lamps. */
+/** The power of each, W: a vehicle of the usual kind with filament lamps. */
 export const DRAWS_WATTS: Readonly<Record<Consumer, number>> = {
   'parking-lamps': 30,
   headlamps: 140,
@@ -28,7 +28,7 @@ export const DRAWS_WATTS: Readonly<Record<Consumer, number>> = {
 /** Charge that a battery in daily use has when it is parked, share of its capacity. */
 const PARKED_SOC = 0.85;
 
-/** What something left on has taken. */
+/** The charge that a consumer left on has taken. */
 export interface LeftOn {
   readonly takenAh: number;
   /** Charge left of the battery, 0 to 1. */
@@ -38,7 +38,7 @@ export interface LeftOn {
 }
 
 /**
- * What a consumer left on for so long has taken from a battery that was parked as batteries in daily use are. Lamps dim as volts fall, so near
+ * Returns the charge that a consumer left on for so long has taken from a battery parked as batteries in daily use are. Lamps dim as volts fall, so near
  * empty this is the most it can have taken.
  *
  * @param hours since it was parked
@@ -57,7 +57,7 @@ export function leftOn(
   return { takenAh, socLeft: PARKED_SOC - takenAh / capacityAh, emptyAfterHours: thereAh / amps };
 }
 
-/** What of this file may be questioned. */
+/** Parameters of this file, each with its range and reason. */
 export const leftOnParameters = (): readonly Parameter[] => [
   {
     id: 'leftOn.headlamps',

@@ -19,10 +19,10 @@ export const SURFACE_FACTOR = 3;
 export const SURFACE_MOST = 0.15;
 /** Charge that an over-discharged battery must take back from 0 V to the flat line, as a share of capacity. */
 export const OVER_DISCHARGED_SHARE = 0.05;
-/** What a minute of charge brings the dullest and the keenest of twenty batteries, against the usual one. */
+/** Charge in a minute of the dullest and the keenest of twenty batteries, against the usual one. */
 export const CHARGE_WORTH = { low: 0.6, high: 1.5 } as const;
 const STEP_MINUTES = 0.5;
-/** What warms a battery by one degree, for each Ah of it, J; any is taken for lead-acid: 0.3 kg of lead, acid and case an Ah, at 0.9 kJ/kg. */
+/** Heat of one degree in a battery, for each Ah of it, J; any is taken for lead-acid: 0.3 kg of lead, acid and case an Ah, at 0.9 kJ/kg. */
 export const HEAT_J_PER_K_AH = 270;
 
 /** A battery under charge. */
@@ -53,7 +53,7 @@ export function chargeJoined(
 }
 
 /**
- * What a source gives to the casualty's batteries while it is joined and nothing cranks, Ah at the casualty's posts: what a battery can take
+ * Returns the charge that a source gives to the casualty's batteries while it is joined and nothing cranks, Ah at the casualty's posts: what a battery can take
  * limits it, and batteries of a string share one current.
  *
  * @param rescue clamps on, source on, no load
@@ -76,7 +76,7 @@ export interface AfterJoined {
 }
 
 /**
- * What so many minutes joined to a source leave: the charge that `chargeJoined` ends with, and the heat.
+ * Returns the state after so many minutes joined to a source: the charge that `chargeJoined` ends with, and the heat.
  *
  * @param rescue clamps on, source on, no load
  */
@@ -101,7 +101,7 @@ export function afterJoined(
 interface JoinedStep {
   readonly states: BatteryState[];
   readonly takenAmps: readonly number[];
-  /** What the circuit drives into each, stored or not. */
+  /** The current that the circuit drives into each, stored or not. */
   readonly offeredAmps: readonly number[];
   /** Inside each as it began. */
   readonly ohms: readonly number[];
@@ -153,7 +153,7 @@ function withCharge(
   worth: number,
 ): BatteryState {
   const share = gainedAh / rating.capacityAh;
-  // What goes into a bank is in it: no plates, no face, nothing owed.
+  // A bank stores all that goes into it: no plates, no face, nothing owed.
   if (rating.chemistry === 'capacitor') return { ...start, soc: Math.min(1, start.soc + share) };
   const { overDischargedVolts, ...rest } = start;
   const flatVolts = REST_VOLTS[rating.chemistry][0]![1];
@@ -170,7 +170,7 @@ function withCharge(
   return { ...rest, soc: Math.min(1, start.soc + seeming) };
 }
 
-/** What of this file may be questioned. */
+/** Parameters of this file, each with its range and reason. */
 export const lendParameters = (): readonly Parameter[] => [
   {
     id: 'charge.surface',

@@ -42,7 +42,7 @@ export interface Maintaining {
 }
 
 /**
- * What keeps this battery full while its machine stands.
+ * A maintainer that keeps this battery full while its machine stands.
  *
  * @param drainAmps measured while the machine sleeps; null where nobody has
  * @returns days rounded down, amps no less than the usual maintainer's
@@ -68,7 +68,7 @@ export function maintaining(rating: BatteryRating, drainAmps: number | null): Ma
   };
 }
 
-/** What of this file may be questioned. */
+/** Parameters of this file, each with its range and reason. */
 export const maintainerParameters = (): readonly Parameter[] => [
   {
     id: 'maintainer.sleep',

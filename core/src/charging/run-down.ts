@@ -36,7 +36,7 @@ export function runDown({ capacityAh }: Pick<BatteryRating, 'capacityAh'>, soc: 
   };
 }
 
-/** What of this file may be questioned. */
+/** Parameters of this file, each with its range and reason. */
 export const runDownParameters = (): readonly Parameter[] => [
   {
     id: 'runDown.engine',

@@ -1,4 +1,4 @@
-// The circuit of a rescue, and its solution. What is public of this floor; nothing else is imported from outside the core.
+// The circuit of a rescue, and its solution. The door of this floor: nothing else of it is imported from outside.
 export * from './circuit.js';
 export * from './solve-dc.js';
 export * from './rescue.js';

@@ -41,7 +41,7 @@ export function modelBattery(rating: BatteryRating, state: BatteryState): ModelB
   };
 }
 
-/** Where a clamp can make contact, electrically. `battery` counts from the chassis side of a string. */
+/** A place where a clamp can make contact, electrically. `battery` counts from the chassis side of a string. */
 export type Terminal =
   | { readonly kind: 'plus'; readonly battery: number }
   | { readonly kind: 'minus'; readonly battery: number }
@@ -51,7 +51,7 @@ export type Terminal =
   | { readonly kind: 'starter' }
   | { readonly kind: 'body' };
 
-/** What the casualty's main circuit draws through in this moment. */
+/** The load of the casualty's main circuit in this moment. */
 export type CasualtyLoad =
   | { readonly kind: 'none' }
   | { readonly kind: 'starter'; readonly backEmfVolts: number; readonly ohms: number }
@@ -90,11 +90,11 @@ export interface Rescue {
   readonly bridges?: readonly { readonly a: NodeName; readonly b: NodeName; readonly ohms: number }[];
   /** The negative clamp of the lowest battery is off: nothing joins the string to the body. */
   readonly strapOff?: boolean;
-  /** What the casualty's own two battery joints resist beyond sound ones, ohms; left out: both are sound. */
+  /** Resistance of the casualty's own two battery joints beyond sound ones, ohms; left out: both are sound. */
   readonly joints?: BadJoints;
-  /** What else feeds the casualty. */
+  /** Other feeds of the casualty. */
   readonly feeds?: readonly Feed[];
-  /** Where each clamp is on now; null = free. For a source end, a pole of the source. */
+  /** The place of each clamp now; null = free. For a source end, a pole of the source. */
   readonly clamps: Readonly<Record<ClampId, Terminal | null>>;
 }
 
@@ -130,7 +130,7 @@ export const STARTER_CABLE_OHMS = 0.0012;
 export const BODY_STRAP_OHMS = 0.0004;
 export const POST_CABLE_OHMS = 0.0008;
 export const LINK_OHMS = 0.0003;
-/** What an alternator's regulation lets its volts sag by, ohms. */
+/** The sag of an alternator's regulation, ohms. */
 export const ALTERNATOR_OHMS = 0.01;
 
 const side = (name: string) => `casualty.${name}`;
@@ -185,7 +185,7 @@ function casualtyElements({
   clamps,
 }: Rescue): Element[] {
   const post = side(`battery${casualty.length - 1}+`);
-  // Where a joint is bad, all that the machine is wired to lies behind it, and only the post itself before.
+  // A bad joint has all wiring of the machine behind it, and only the post itself before.
   const top = joints && joints.plusOhms > 0 ? side('main') : post;
   const elements: Element[] = casualty.map((battery, i) => ({
     kind: 'source',
@@ -272,7 +272,7 @@ function wire(name: string, a: NodeName, b: NodeName, ohms: number): Element {
   return { kind: 'resistor', name, a, b, ohms };
 }
 
-/** What of this file may be questioned. */
+/** Parameters of this file, each with its range and reason. */
 export const rescueParameters = (): readonly Parameter[] => [
   {
     id: 'cable.starter',

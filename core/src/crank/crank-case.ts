@@ -3,7 +3,7 @@ import type { Rescue } from '../circuit/index.js';
 import type { Engine, Starter } from '../engine/index.js';
 import type { Bank } from '../sources/index.js';
 
-/** What stands in the place of a casualty battery: a battery, or a capacitor bank instead of one. */
+/** A battery of the casualty, or a capacitor bank in the place of one. */
 export type CrankBattery =
   | { readonly rating: BatteryRating; readonly state: BatteryState }
   | { readonly bank: Bank; readonly volts: number };

@@ -42,7 +42,7 @@ export interface MovingSource {
   readonly soc: number;
 }
 
-/** What is asked of the network at every moment. */
+/** The figures that are asked of the network at every moment. */
 export const ASKED = ['postVolts', 'starterVolts', 'starterAmps', 'sourceVolts', 'sourceAmps'] as const;
 type Asked = (typeof ASKED)[number];
 

@@ -22,11 +22,11 @@ const SINE_5 = 1 / 120;
 const COSINE_4 = 1 / 24;
 const COSINE_6 = 1 / 720;
 
-/** What is followed of a crank; one entry a step in every list. */
+/** The figures that are followed of a crank; one entry a step in every list. */
 const FOLLOWED = ['seconds', ...ASKED, 'rpm'] as const;
 export type CrankLists = Readonly<Record<(typeof FOLLOWED)[number], Float64Array>>;
 
-/** What turns, and against what. */
+/** The turning parts, and the drag on them. */
 export interface Turning {
   readonly engine: Engine;
   readonly starter: Starter;
@@ -35,7 +35,7 @@ export interface Turning {
   readonly compression: readonly number[] | undefined;
 }
 
-/** Where a crank has come to. */
+/** The state that a crank has come to. */
 export interface FollowedCrank {
   readonly lists: CrankLists;
   /** Of each source, at the end: its charge, and its volts behind its resistance. */
@@ -174,7 +174,7 @@ function emptyLists(steps: number): CrankLists {
   return Object.fromEntries(lists) as CrankLists;
 }
 
-/** What of this file may be questioned. */
+/** Parameters of this file, each with its range and reason. */
 export const crankStepsParameters = (): readonly Parameter[] => [
   {
     id: 'step',

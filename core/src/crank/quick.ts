@@ -99,7 +99,7 @@ export function crankPoint(
 
   const locked = torqueAt(0);
   const breakaway = breakawayShare * breakawayNm(engine, tempC);
-  // What turns it with its plates polarised turns it before that too.
+  // A starter that turns it with its plates polarised turns it before that too.
   if (locked <= breakaway) {
     const fresh = elements.map((e) => beforePolarising(e, rescue));
     if (-torquePerAmp * dc.ampsAt(fresh, starterAt) <= breakaway) return describe(0, false);

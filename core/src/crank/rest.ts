@@ -10,7 +10,7 @@ export interface Try {
   readonly agoSeconds: number;
 }
 
-/** What a crank puts through starter and leads. */
+/** The heat that a crank puts through starter and leads. */
 export interface CrankHeat {
   readonly engine: Engine;
   readonly starterAmps: number;
@@ -62,7 +62,7 @@ function restFor(nowC: number, nextRiseC: number, limitC: number, coolsSeconds: 
   const room = Math.max(limitC - nextRiseC, limitC * LEAST_ROOM_SHARE);
   return nowC <= room ? 0 : coolsSeconds * Math.log(nowC / room);
 }
-/** Where one try alone goes past the limit, the rest is until this share of it is left. */
+/** A try that goes past the limit alone is followed by rest until this share of it is left. */
 const LEAST_ROOM_SHARE = 0.1;
 
 export interface RestNeed {
@@ -100,7 +100,7 @@ export function restNeed(heat: CrankHeat, tries: readonly Try[], rules: HouseRul
   };
 }
 
-/** What of this file may be questioned. */
+/** Parameters of this file, each with its range and reason. */
 export const restParameters = (): readonly Parameter[] => [
   {
     id: 'rest.winding',

@@ -69,7 +69,7 @@ function startMoment(
   return null;
 }
 
-/** What of this file may be questioned. */
+/** Parameters of this file, each with its range and reason. */
 export const transientParameters = (): readonly Parameter[] => [
   {
     id: 'fires.hold',

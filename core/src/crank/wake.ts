@@ -16,7 +16,7 @@ export interface WakeCase {
   /** Clamps on, source on. */
   readonly rescue: Rescue;
   readonly batteries: readonly { readonly rating: BatteryRating; readonly state: BatteryState }[];
-  /** What the control units draw, A. */
+  /** Current of the control units, A. */
   readonly amps: number;
   /** Under this the control units fall asleep again, V. */
   readonly minVolts: number;
@@ -99,7 +99,7 @@ export function simulateWake(input: WakeCase): WakeTrace {
   };
 }
 
-/** What of this file may be questioned. */
+/** Parameters of this file, each with its range and reason. */
 export const wakeParameters = (): readonly Parameter[] => [
   {
     id: 'converter.volts',

@@ -42,7 +42,7 @@ export type Cause = (typeof CAUSES)[number];
 /** Causes that a new battery cures; for all others a sound battery would be thrown away. */
 export const REPLACE_CAUSES: readonly Cause[] = ['worn', 'sulphated', 'dead-cell', 'broken-link', 'reversed'];
 
-/** What is known before anything is asked: the machine, and how cold it is. */
+/** The facts before anything is asked: the machine, and how cold it is. */
 export type DiagnosisProfile = Pick<Machine, 'machineClass' | 'systemVolts' | 'engine'> & {
   readonly rating: Machine['batteries'][number]['rating'];
   readonly tempC: number;
@@ -81,7 +81,7 @@ export const PRIORS: readonly Prior[] = [
   { cause: 'none', share: 0.015, reason: 'starts as it should when tried' },
 ];
 
-/** What differs by class, as factors on the shares. */
+/** Differences by class, as factors on the shares. */
 const CLASS_FACTORS: Partial<Record<MachineClass, Partial<Record<Cause, number>>>> = {
   'ride-on': { interlock: 4, immobiliser: 0, charging: 0.5, 'not-taught': 0 },
   motorcycle: { interlock: 3, sulphated: 3, immobiliser: 0.5, 'not-taught': 0 },
@@ -92,13 +92,13 @@ const CLASS_FACTORS: Partial<Record<MachineClass, Partial<Record<Cause, number>>
 };
 /** Share of calls to a machine with a lithium battery that has shut itself off. */
 const GUARD_OPEN_SHARE = 0.12;
-/** What only lead and acid can have. */
+/** Causes that only lead and acid can have. */
 const LEAD_ACID_ONLY: readonly Cause[] = ['sulphated', 'dead-cell', 'reversed', 'broken-link'];
 
 /** Share of calls to a string machine with one battery down and the other sound. */
 const STRING_WEAK_SHARE = 0.15;
 
-/** What keeps an EV or hybrid from waking. */
+/** Causes that keep an EV or hybrid from waking. */
 const WAKING: Partial<Record<Cause, number>> = {
   discharged: 0.25,
   'left-on': 0.12,
@@ -140,7 +140,7 @@ export function priorsFor({
   return new Map([...shares].filter(([, share]) => share > 0).map(([cause, share]) => [cause, share / sum]));
 }
 
-/** What a cause is told as when the battery is not to blame; null when it is the battery, or nothing. */
+/** The suspect of a cause when the battery is not to blame; null when it is the battery, or nothing. */
 export const SUSPECT_OF: Readonly<Record<Cause, Suspect | null>> = {
   discharged: null,
   'left-on': null,

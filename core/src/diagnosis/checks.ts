@@ -25,10 +25,10 @@ export const TOOLS = [
   'source',
   'charger',
 ] as const;
-/** What a check needs beyond eyes and ears. */
+/** An instrument that a check needs beyond eyes and ears. */
 export type Tool = (typeof TOOLS)[number];
 
-/** What a check found: one of its outcomes, or a figure. */
+/** The finding of a check: one of its outcomes, or a figure. */
 export type Found = string | number;
 
 /** Everything that is true of one thing that can be asked, looked at or measured. */
@@ -57,7 +57,7 @@ interface CheckRow {
   readonly edges?: readonly number[];
   /** Chance of each outcome on this machine, for a look. */
   readonly chances?: (hidden: HiddenMachine, profile: DiagnosisProfile) => readonly number[];
-  /** What the figure would be, for a measurement; null when it cannot be read. */
+  /** The figure of a measurement on this machine; null when it cannot be read. */
   readonly predict?: (hidden: HiddenMachine, profile: DiagnosisProfile) => number | null;
   /** Spread of the instrument, the hand and what the model leaves out; wider on a machine where the figure is not valid. */
   readonly spread?: number | ((hidden: HiddenMachine, profile: DiagnosisProfile) => number);
@@ -73,12 +73,12 @@ const cranks = ({ engine }: DiagnosisProfile): boolean => engine !== null;
 const wakes = ({ engine }: DiagnosisProfile): boolean => engine === null;
 const atEach = (of: number, { systemVolts }: DiagnosisProfile): number => (of * 12) / systemVolts;
 /**
- * What the lit dash, the control units and the fuel pump draw at key-on, A: at this a warm battery passes the trade's 0.3 V near a tenth of
+ * Current of the lit dash, the control units and the fuel pump at key-on, A: at this a warm battery passes the trade's 0.3 V near a tenth of
  * its charge, a cold one near a quarter.
  */
 const KEY_ON_AMPS = 20;
 
-/** What the driver tells of it: mostly what it truly did, sometimes its neighbour. */
+/** The driver's words for it: mostly what it truly did, sometimes its neighbour. */
 function symptomChances(hidden: HiddenMachine, profile: DiagnosisProfile): readonly number[] {
   if (wakes(profile)) return wakingSymptoms(hidden, profile);
   const look = lookOf(hidden, profile, false);
@@ -178,7 +178,7 @@ const LAMPS_ROWS: Record<LampsAtKey, readonly number[]> = {
   dim: [0.15, 0.7, 0.15],
   'stay-bright': [0.03, 0.14, 0.83],
 };
-/** What makes a crank slow for weeks before it fails. */
+/** Causes that make a crank slow for weeks before it fails. */
 const SLOWS: readonly Cause[] = [
   'joint-positive',
   'joint-negative',
@@ -187,7 +187,7 @@ const SLOWS: readonly Cause[] = [
   'charging',
   'sulphated',
 ];
-/** What empties a battery again once somebody has helped. */
+/** Causes that empty a battery again once somebody has helped. */
 const EMPTIES_AGAIN: readonly Cause[] = ['charging', 'drain', 'worn', 'sulphated', 'not-taught'];
 
 /** A look of the walk round that is weighed as a part of another check. */
@@ -589,7 +589,7 @@ const ROWS = {
     edges: [-1.2, 0.8],
     predict: (hidden, profile) => {
       if (!hidden.promised) return 0;
-      // Where nothing draws, the posts stay at what the source holds.
+      // Nothing draws, so the posts stay at the volts of the source.
       const volts = hidden.helped?.postVolts ?? HELP.openVolts * (profile.systemVolts / 12);
       return atEach(volts - hidden.promised.postVolts, profile);
     },
@@ -743,7 +743,7 @@ function jointAmps(hidden: HiddenMachine, profile: DiagnosisProfile): number {
   if (wakes(profile)) return hidden.open ? 0 : LAMPS_AMPS;
   return hidden.crank?.starterAmps ?? 0;
 }
-/** What lamps and units draw together, A. */
+/** Current of lamps and units together, A. */
 export const LAMPS_AMPS = 30;
 
 /** Whether this machine, as it stands, would start on a mild day. */
@@ -776,7 +776,7 @@ export function spreadOf({ spread }: Check, hidden: HiddenMachine, profile: Diag
   return typeof spread === 'function' ? spread(hidden, profile) : spread!;
 }
 
-/** What a driver tells unasked. */
+/** Checks that a driver tells unasked. */
 export const VOLUNTEERED: readonly CheckId[] = CHECKS.filter((c) => c.isVolunteered).map(({ id }) => id);
 
 /** The check with this id. */

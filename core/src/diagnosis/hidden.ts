@@ -11,7 +11,7 @@ export interface Cranks {
   readonly crank: CrankPoint | null;
   /** With a good source at its posts; null as above. */
   readonly helped: CrankPoint | null;
-  /** What a plan that knows only its rest volts would promise with that source: joints, starter and age as usual. */
+  /** The promise of a plan that knows only its rest volts with that source: joints, starter and age as usual. */
   readonly promised: CrankPoint | null;
 }
 
@@ -170,7 +170,7 @@ export function joinedWithHelp({ openVolts, ohms }: ModelBattery): ModelBattery 
   };
 }
 
-/** What the lamps do while the key is at start. */
+/** The lamps while the key is at start. */
 export type LampsAtKey = 'go-out' | 'dim' | 'stay-bright';
 
 /** Volts per 12 V at the lamps, behind the joints of the posts, under which they look out, and under which they look dim. */

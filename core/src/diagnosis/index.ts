@@ -1,4 +1,4 @@
-// Causes, checks, and what they tell. What is public of this floor; nothing else is imported from outside the core.
+// Causes, checks, and what they tell. The door of this floor: nothing else of it is imported from outside.
 export * from './vocabulary.js';
 export * from './reading.js';
 export * from './string-reading.js';

@@ -5,7 +5,7 @@ import { againstCrankLimit, crankLimitVolts } from './reading.js';
 import type { ReadingKind } from './vocabulary.js';
 
 export const MEASURE_GROUPS = ['posts', 'joints', 'battery', 'parked'] as const;
-/** Where the probes go. */
+/** The points of the probes. */
 export type MeasureGroup = (typeof MEASURE_GROUPS)[number];
 
 /** How a measurement is entered: one figure, a figure a cell, or one of two outcomes. */
@@ -54,10 +54,10 @@ const MEASURES: readonly MeasureKind[] = [
   figure('drain', 'parked', 'milliamps', 'clamp-meter'),
 ];
 
-/** What only a machine that cranks has. */
+/** Checks of a machine that cranks. */
 const CRANKS_ONLY: readonly string[] = ['crank-minimum', 'recovery', 'starter-stud'];
 
-/** What can be measured on this machine. Whether the van has the instrument is another matter: it may be borrowed. */
+/** Returns the checks that can be measured on this machine. The van may lack the instrument: it may be borrowed. */
 export function measuresFor(rating: BatteryRating, cranks: boolean): MeasureKind[] {
   return MEASURES.filter(
     ({ id }) =>
@@ -73,7 +73,7 @@ export const MEASURE_RANGES = {
   milliamps: { min: 0, max: 60_000, unit: 'mA' },
 } as const satisfies Record<string, Range>;
 
-/** What a figure must be seen against. */
+/** The values that a figure must be seen against. */
 export interface MeasureContext {
   readonly rating: BatteryRating;
   readonly systemVolts: 12 | 24;
@@ -83,7 +83,7 @@ export interface MeasureContext {
 }
 
 /**
- * What a check of the diagnosis finds in a figure as it was read; null where something it is measured against is missing.
+ * Returns the finding of a check in a figure as it was read; null where something it is measured against is missing.
  *
  * @param figures one, or one a cell
  */
@@ -121,7 +121,7 @@ export function findingOf(
 const OF_STRING = { min: 0, max: 36, unit: 'V' } as const;
 const OF_BATTERY = { min: -16, max: 18, unit: 'V' } as const;
 const LOST = { min: -1, max: 32, unit: 'V' } as const;
-/** What the instrument of each check can show: the unit in which a figure is given. Checks that no instrument shows have no row. */
+/** The range of the instrument of each check: the unit in which a figure is given. Checks that no instrument shows have no row. */
 export const SHOWN_RANGES: Partial<Record<CheckId, Range>> = {
   rest: OF_BATTERY,
   'string-balance': { min: 0, max: 18, unit: 'V' },
@@ -141,7 +141,7 @@ export const SHOWN_RANGES: Partial<Record<CheckId, Range>> = {
 };
 
 /**
- * What a check of the diagnosis finds in the figure that its instrument shows: volts of the whole string at the posts, volts of the weakest
+ * Returns the finding of a check in the figure that its instrument shows: volts of the whole string at the posts, volts of the weakest
  * battery at rest, volts lost over a joint, amps of a tester, milliamps of a clamp.
  *
  * @throws RangeError outside what the instrument shows, for a check that shows no figure, and for one that lacks what it is held against

@@ -1,7 +1,7 @@
 import { isPositiveEarth, type Machine, type PointKind, pointOn } from '../machine/index.js';
 import { checkOf, type CheckId } from './checks.js';
 
-/** Where an instrument is put, by points of the machine. */
+/** The places of an instrument, by points of the machine. */
 export type Probing =
   /** Red and black; the one that is `onCable` touches the cable's end at its point, not the point itself. */
   | {
@@ -14,7 +14,7 @@ export type Probing =
   | { readonly kind: 'round-cable'; readonly at: string };
 
 /**
- * Where the probes of a check go, so that what it reads has the sign that the check gives it. What is read of one battery is read at its
+ * Returns the points of a check's probes, so that its reading has the sign that the check gives it. A reading of one battery is taken at its
  * own posts; what is read of the machine at the two ends of its string. A machine whose posts cannot be reached is read at its red post
  * and its ground point.
  *

@@ -41,7 +41,7 @@ const CHARGED_SOC = 0.85;
 const LOW_SOC = 0.5;
 
 /**
- * What the rest volts of one 12 V battery say. The worst news wins.
+ * Judges the rest volts of one 12 V battery. The worst news wins.
  *
  * @param coldestC the coldest it has been since it last ran, degC
  */
@@ -93,7 +93,7 @@ export interface CrankMeaning {
 }
 
 /**
- * What a crank minimum says.
+ * Judges a crank minimum.
  *
  * @param restSoc charge when the crank began, null when not known: then it may not condemn
  */
@@ -135,7 +135,7 @@ export const CHARGES_FROM_VOLTS = 13;
 /** Below this a battery is charged higher by intent, degC. */
 const COLD_CHARGING_C = 5;
 
-/** What a charging voltage says, engine running (or a converter at work). */
+/** Judges a charging voltage, engine running (or a converter at work). */
 export function chargingMeaning(
   chargingVolts: number,
   chemistry: Chemistry,

@@ -32,7 +32,7 @@ export const REPAIR_STEPS = [
 /** One thing done in a repair. */
 export type RepairStep = (typeof REPAIR_STEPS)[number];
 
-/** What stands for the same step where plus is on the body. */
+/** The same step where plus is on the body. */
 export const OTHER_POST_REPAIR: Readonly<Partial<Record<RepairStep, RepairStep>>> = {
   'minus-off': 'plus-off',
   'plus-off': 'minus-off',
@@ -42,7 +42,7 @@ export const OTHER_POST_REPAIR: Readonly<Partial<Record<RepairStep, RepairStep>>
 
 export interface RepairOrderStep {
   readonly step: RepairStep;
-  /** What a spanner that slips from this post to bodywork would carry now, A; null where no post is touched. */
+  /** Returns the current of a spanner that slips from this post to bodywork now, A; null where no post is touched. */
   readonly slipAmps: number | null;
 }
 

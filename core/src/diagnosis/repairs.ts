@@ -17,7 +17,7 @@ export const REPAIR_KINDS = [
   'belt-tightened',
 ] as const;
 /**
- * What is mended on the spot. `clamp-resized` is a clamp at its stop, spread or closed until it bites; `post-sleeved` a worn post made thick
+ * A repair on the spot. `clamp-resized` is a clamp at its stop, spread or closed until it bites; `post-sleeved` a worn post made thick
  * again; `stop-released` an emergency stop; `switch-set` any switch, selector or tap that only stood wrong.
  */
 export type RepairKind = (typeof REPAIR_KINDS)[number];
@@ -37,16 +37,16 @@ export interface Repair {
 /** The batteries were charged to full and stood for a day: what is read then tells of them charged. */
 export interface Recharge {
   readonly kind: 'battery-charged';
-  /** Where they are read then. */
+  /** The points at which they are read then. */
   readonly tempC: number;
 }
 
-/** What parts evidence found before it from evidence found after it. */
+/** The mark between evidence found before it and evidence found after it. */
 export type Change = Repair | Recharge;
 
 /** Charge of a sound battery a day after it was full. */
 const RESTED_SOC = 0.97;
-/** What a day costs each time that its resistance has grown, of its charge; sulphated plates leak away far more. */
+/** Loss of a day each time that its resistance has grown, of its charge; sulphated plates leak away far more. */
 const DAY_COSTS = { worn: 0.02, sulphated: 0.1 } as const;
 const DAY_HOURS = 24;
 
@@ -105,7 +105,7 @@ export function shownBy({ kind, side, check }: Repair): readonly CheckId[] {
   }
 }
 
-/** What is read of a battery, or through it. */
+/** Checks that read a battery, or through it. */
 const OF_THE_CHARGE: readonly CheckId[] = [
   'rest',
   'string-balance',
@@ -121,7 +121,7 @@ const OF_THE_CHARGE: readonly CheckId[] = [
   'promise',
 ];
 
-/** What a try or a reading under the starter's amps tells is told of another circuit once that circuit was mended. */
+/** A try or a reading under the starter's amps tells of another circuit once that circuit was mended. */
 const OF_THE_CIRCUIT: readonly CheckId[] = [
   'try-alone',
   'crank',
@@ -170,7 +170,7 @@ export function curesOf(change: Change): readonly Cause[] {
 /** A sound joint or cable, ohms: the middle of what is drawn. */
 const SOUND = (SOUND_OHMS[0] + SOUND_OHMS[1]) / 2;
 
-/** What of these causes a repair takes away on this machine. */
+/** Returns the causes that a repair takes away on this machine. */
 function goneFrom(hidden: HiddenMachine, repair: Repair): readonly Cause[] {
   const sideOhms = repair.side === 'minus' ? hidden.minusOhms : hidden.plusOhms;
   return curesOf(repair).filter((cause) => {
@@ -238,7 +238,7 @@ const BY_CHECK: Partial<Record<CheckId, RepairKind>> = {
 };
 
 /**
- * What can be mended here of what stands found, likeliest first. What only a workshop mends is not among it.
+ * Returns the repairs that fit the findings, likeliest first. A fault that only a workshop mends has none.
  *
  * @param findings the latest finding of each check
  */

@@ -2,7 +2,7 @@
 export const ONE_BATTERY_MOST_VOLTS = 16;
 
 /**
- * What one battery of a string has by itself, from what the meter showed at its plus: across it alone, or from there to the chassis.
+ * Returns the volts of one battery of a string by itself, from the meter at its plus: across it alone, or from there to the chassis.
  *
  * @param volts as the meter showed them
  * @param below rest volts of the batteries between it and the chassis; null where not read

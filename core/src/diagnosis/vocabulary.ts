@@ -35,10 +35,10 @@ export const SYMPTOMS = [
   'warning-lamps',
   'no-doors',
 ] as const;
-/** What the driver saw or heard. `silence` has the dash dead too, `silence-bright` its lamps bright. */
+/** The driver's symptom. `silence` has the dash dead too, `silence-bright` its lamps bright. */
 export type Symptom = (typeof SYMPTOMS)[number];
 
-/** What is told as the fault when the battery is not to blame. */
+/** The part to blame when the battery is not. */
 export const SUSPECTS = [
   'joint',
   'cable',

@@ -179,7 +179,7 @@ export const BIG_DIESEL_L = 6;
 export const BREAKAWAY_DECAY_RAD_S = 1.5;
 
 /**
- * What drag is made of at one temperature, N m: `still` at any speed, `oil` times the root of speed in rad/s, and the `grip` of the
+ * The parts of drag at one temperature, N m: `still` at any speed, `oil` times the root of speed in rad/s, and the `grip` of the
  * first movement beyond the first two.
  */
 export function dragTerms(engine: Engine, tempC: number): { still: number; oil: number; grip: number } {
@@ -218,7 +218,7 @@ export function inertiaKgM2(engine: Engine): number {
   return INERTIA_PER_L[engine.fuel] * engine.displacementL;
 }
 
-/** What of this file may be questioned. */
+/** Parameters of this file, each with its range and reason. */
 export const engineParameters = (): readonly Parameter[] => [
   {
     id: 'engine.dryPetrol',

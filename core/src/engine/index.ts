@@ -1,2 +1,2 @@
-// Starter and engine. What is public of this floor; nothing else is imported from outside the core.
+// Starter and engine. The door of this floor: nothing else of it is imported from outside.
 export * from './engine.js';

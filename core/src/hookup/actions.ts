@@ -35,7 +35,7 @@ export type HookupAction =
   | { readonly kind: 'confirm'; readonly what: Confirmation }
   | { readonly kind: 'circumstance'; readonly what: Circumstance; readonly on: boolean };
 
-/** What hands may also do, by plan or by slip: judged like every action, though no order holds it. */
+/** Acts that hands may also do, by plan or by slip: judged like every action, though no order holds them. */
 export type HandAction =
   | HookupAction
   | { readonly kind: 'crank' }
@@ -136,7 +136,7 @@ export function isDone(state: HookupState, action: HookupAction): boolean {
   }
 }
 
-/** What stills every source, before any clamp is touched: switch, plug, then engine. */
+/** Acts that still every source, before any clamp is touched: switch, plug, then engine. */
 export function stillActions(state: HookupState): HookupAction[] {
   return [
     ...(state.packOn ? [{ kind: 'pack', on: false } as const] : []),

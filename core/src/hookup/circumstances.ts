@@ -1,7 +1,7 @@
 import type { Feed } from '../circuit/index.js';
 import type { Parameter } from '../quantities/index.js';
 
-/** What keeps the casualty's plus live beside its own battery. */
+/** Feeds that keep the casualty's plus live beside its own battery. */
 export const FEEDS = ['memory-keeper', 'second-battery', 'charger', 'solar-panel'] as const;
 export type FeedKind = (typeof FEEDS)[number];
 
@@ -36,7 +36,7 @@ export const WRONG_METALS = [
  */
 export type WrongMetal = (typeof WRONG_METALS)[number];
 
-/** What each feed gives, of 12 V: volts behind ohms, up to its amps. */
+/** The strength of each feed, of 12 V: volts behind ohms, up to its amps. */
 const GIVES: Record<FeedKind, Omit<Feed, 'name'>> = {
   'memory-keeper': { volts: 12.6, ohms: 0.25, maxAmps: null },
   'second-battery': { volts: 12.6, ohms: 0.008, maxAmps: null },
@@ -55,7 +55,7 @@ export function feedsOf(standing: readonly Circumstance[], systemVolts: number):
   });
 }
 
-/** What of this file may be questioned. */
+/** Parameters of this file, each with its range and reason. */
 export const circumstancesParameters = (): readonly Parameter[] => [
   {
     id: 'feed.memoryKeeper',

@@ -14,14 +14,14 @@ import { terminalOf } from '../plan/index.js';
 import { solved } from './solve-state.js';
 import { type HookupScene, type HookupState, sourceTerminalOf } from './state.js';
 
-/** What happens where a clamp meets metal. */
+/** The moment in which a clamp meets metal. */
 export interface Contact {
   /** Volts across the open gap. */
   readonly gapVolts: number;
   /** Amps once it is on (or that it carried before it was taken off). */
   readonly contactAmps: number;
   readonly gasNear: boolean;
-  /** Which battery's gas it may meet: the casualty's, the donor's, or that of a source that stands by itself. */
+  /** The battery whose gas it may meet: the casualty's, the donor's, or that of a source that stands by itself. */
   readonly end: 'casualty' | 'donor' | 'source';
   /** Metres to the nearest battery of that vehicle; null at a source that stands by itself. */
   readonly metresToBattery: number | null;

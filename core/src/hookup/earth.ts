@@ -56,7 +56,7 @@ function stateSeen(state: HookupState): HookupState {
         Object.entries(onto).map(([clamp, metal]) => [OTHER_CLAMP[clamp as ClampId], metal]),
       ),
     }),
-    // That its plus is on the body is what the mirror is for.
+    // The mirror itself stands for a plus on the body.
     ...(state.standing && { standing: state.standing.filter((what) => what !== 'positive-earth') }),
   };
 }

@@ -21,7 +21,7 @@ export function bodyAmps(scene: HookupScene, state: HookupState, clamp: ClampId)
   return Math.max(...bodies.map((body) => touchAmps(scene, state, clampNode(clamp), body)));
 }
 
-/** What hangs free and live after an action. */
+/** Clamps that hang free and live after an action. */
 export function liveFree(scene: HookupScene, state: HookupState, rules: HouseRules): Hazard[] {
   const live = freeAmps(scene, state).filter((amps) => amps > rules.liveFreeAmps);
   if (live.length === 0) return [];

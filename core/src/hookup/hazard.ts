@@ -65,13 +65,13 @@ export type HazardCode = (typeof HAZARDS)[number];
 export const SEVERITIES = ['note', 'watch', 'severe'] as const;
 export type Severity = (typeof SEVERITIES)[number];
 
-/** What an action brings with it, with the figures that make it so. */
+/** A hazard of an action, with the figures that make it so. */
 export interface Hazard {
   readonly code: HazardCode;
   readonly severity: Severity;
   readonly amps: number | null;
   readonly volts: number | null;
-  /** What the figures rest on where it is not what was read but the worst that it may mean. */
+  /** The story behind the figures where it is not the reading but the worst that it may mean. */
   readonly story?: Story;
   /** The machine's plus is on its body: what is usually plus is minus here. */
   readonly isMirrored?: true;

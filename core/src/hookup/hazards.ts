@@ -26,7 +26,7 @@ export const SPARK_WATTS = { seen: 1, hard: 5000, inGas: 5 } as const;
 const SPIKE_AMPS = 5;
 
 /**
- * What one action brings, found by solving the circuit before and after it, at the worst of what is not known.
+ * Returns the hazards of one action: the circuit solved before and after it, at the worst of the unknown.
  *
  * @param action judged in this state, not done
  * @returns the worst first; empty when nothing is worth saying
@@ -50,7 +50,7 @@ export function hazardsWired(
   return [...worst.values()].sort((a, b) => severityRank(b) - severityRank(a));
 }
 
-/** What one action brings to a scene that is known as it truly is: nothing of it is taken at its worst. */
+/** Returns the hazards of one action in a scene that is known as it truly is: nothing of it is taken at its worst. */
 export function asIsWired(
   scene: HookupScene,
   state: HookupState,

@@ -1,4 +1,4 @@
-// Clamps: what hands do, what it risks, in which order. What is public of this floor; nothing else is imported from outside the core.
+// Clamps: what hands do, what it risks, in which order. The door of this floor: nothing else of it is imported from outside.
 export * from './state.js';
 export * from './actions.js';
 export * from './contact.js';

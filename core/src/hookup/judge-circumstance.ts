@@ -20,7 +20,7 @@ const APART_VOLTS = 0.1;
 /** A slip that carries less is not told, A. */
 const SLIP_AMPS = 1;
 
-/** What the way things stand brings to an action, beside what its contact does. */
+/** Returns the hazards of an action by the way things stand, beside those of its contact. */
 export function circumstanceHazards(
   scene: HookupScene,
   before: HookupState,
@@ -76,10 +76,10 @@ export function circumstanceHazards(
   }
 }
 
-/** What is done with bare cells before they are on. */
+/** Acts on bare cells before they are on. */
 const CELLS_READY: readonly Confirmation[] = ['cells-bagged', 'cells-read'];
 
-/** What it means that this is so. */
+/** The meaning of this circumstance. */
 function noted(
   scene: HookupScene,
   state: HookupState,
@@ -141,7 +141,7 @@ function wrongMetal(onto: WrongMetal): Hazard[] {
     case 'forty-eight-volts':
       return [newHazard('wrong-system', 'severe', null, FORTY_EIGHT)];
     case 'isolated-body':
-      // What it does to the loop is seen in the circuit.
+      // Its effect on the loop is seen in the circuit.
       return [];
   }
 }

@@ -78,7 +78,7 @@ export interface ClampPlaces {
 }
 
 /**
- * Where each clamp of the option goes.
+ * The point of each clamp of the option.
  *
  * @param endsAtDonor the last contact is made at the donor: then on its ground point, never on its battery, which has just been charged
  * @param donor the donor's atlas entry when the option is a donor

@@ -41,7 +41,7 @@ export function replanWired(
   return { done, next: steps[0] ?? null, later: steps.slice(1) };
 }
 
-/** What is done is the beginning of the order, and nothing is on where it should not. */
+/** The acts so far are the beginning of the order, and nothing is on where it should not. */
 function isOnTrack(order: readonly HookupStep[], state: HookupState): boolean {
   const { next, later } = progressOf(order, state);
   const isGap =
@@ -76,7 +76,7 @@ function correction(
 }
 
 /**
- * What is left of the order, its clamps in the safest sequence, each with a reason that is true of what is on by then; switches, looks and
+ * Returns the rest of the order, its clamps in the safest sequence, each with a reason that is true of the clamps on by then; switches, looks and
  * waits stay behind them. Null where what is on already leaves no sequence that ends on black.
  */
 function safestRest(

@@ -66,7 +66,7 @@ export function orderHazards(
 }
 
 /**
- * What no school and no circuit outranks: the last clamp on is a black one and not on the donor's battery, which has just been charged (on
+ * A law that no school and no circuit outranks: the last clamp on is a black one and not on the donor's battery, which has just been charged (on
  * its ground point it may be), and both reds are on before the bodies are joined, since a red end that is free then is live from both sides.
  *
  * @param mayEndAtSource its black does not go on a donor's battery

@@ -23,7 +23,7 @@ const SHORT_AMPS = 150;
 /** Volts the wrong way round that harm electronics, V. */
 const REVERSED_VOLTS = -0.5;
 
-/** What the standing circuit does to metal, batteries and electronics. */
+/** The effect of the standing circuit on metal, batteries and electronics. */
 function standing(scene: HookupScene, state: HookupState, rules: HouseRules): Hazard[] {
   const { machine, option, batteries } = scene;
   const solution = solved(scene, state);
@@ -145,7 +145,7 @@ export function news(
 /** Amps grown by this much make an old hazard news again. */
 const WORSE_FACTOR = 1.2;
 
-/** Where the hook-up leads when it is finished as planned: a wrong clamp carries no current yet, but will. */
+/** Returns the end of the hook-up as planned: a wrong clamp carries no current yet, but will. */
 export function ahead(scene: HookupScene, state: HookupState, rules: HouseRules): Hazard[] {
   const left = freeClamps(scene, state);
   const isArmed = !hasSwitch(scene.option) || state.packOn;

@@ -16,7 +16,7 @@ export const PACK_END = 'pack';
 /** The posts of spare batteries, where loose leads go on. */
 export const SPARE_POSTS = { plus: 'spare-plus', minus: 'spare-minus' } as const;
 
-/** What hands have done so far: where each clamp is on, and what runs. */
+/** The state that hands have made so far: the place of each clamp, and the engines and sources that run. */
 export interface HookupState {
   /** Point id on the clamp's own machine; null = free. */
   readonly clamps: Readonly<Record<ClampId, string | null>>;

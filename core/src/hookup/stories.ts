@@ -12,7 +12,7 @@ export const TWO_STORIES_VOLTS = { above: 3, below: 10.8 } as const;
 const CELL_VOLTS = 2.1;
 
 /**
- * What a figure rests on beside what was read: shorted cells, or a battery as new and as charged as its reading allows, which lets in more than
+ * The assumption of a figure beside the reading: shorted cells, or a battery as new and as charged as its reading allows, which lets in more than
  * the likely one; or a string of which one battery is old and the others as new.
  */
 export const STORIES = ['strong-battery', 'cells-shorted', 'uneven-string'] as const;

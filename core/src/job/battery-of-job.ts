@@ -28,7 +28,7 @@ const CRANK_SECONDS = 2;
 /** Flatter than this, the model of a crank says more of the charge than of the battery. */
 const CRANK_LEAST_SOC = 0.5;
 
-/** What a job adds to the record of its machine's batteries, oldest first. */
+/** Returns the entries of a job in the record of its machine's batteries, oldest first. */
 export function batteryEntries(recorded: Job, entryOf: Machine): BatteryEntry[] {
   const machine = machineAsFound(recorded, entryOf);
   const job = standingJob(recorded, machine);
@@ -62,7 +62,7 @@ export function batteryEntries(recorded: Job, entryOf: Machine): BatteryEntry[] 
   ].sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0));
 }
 
-/** What a recheck read. */
+/** The readings of a recheck. */
 function recheckEntries(
   { recheck }: Job,
   entry: (

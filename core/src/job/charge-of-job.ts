@@ -20,7 +20,7 @@ export interface ChargeChoice {
   readonly option: SourceOption;
   readonly battery: number;
   readonly charger: string;
-  /** What it gives this battery, A. */
+  /** The current that it gives this battery, A. */
   readonly amps: number;
   /** It can push more than this battery should take: it is set lower, or a smaller one is found. */
   readonly isTooLarge: boolean;
@@ -42,7 +42,7 @@ export function chargePlanOfJob(situation: Situation, battery?: number): ChargeP
 }
 
 /**
- * What the chargers of the van can do for the batteries of this machine where they are: at its jump points, at the posts of an EV or a hybrid,
+ * Returns the charges that the van can give to the batteries of this machine where they are: at its jump points, at the posts of an EV or a hybrid,
  * at each battery of a string.
  */
 export function chargeChoices(situation: Situation): ChargeChoice[] {
@@ -52,7 +52,7 @@ export function chargeChoices(situation: Situation): ChargeChoice[] {
     const battery = option.across.kind === 'battery' ? option.across.battery : 0;
     const plan = plans[battery]!;
     const { name, amps, unfit } = plan.chargers.find(({ kitId }) => kitId === option.sourceId)!;
-    // Where it stands, in its own cold: a bench is warmer.
+    // The place of the battery, in its own cold: a bench is warmer.
     const { rating } = machine.batteries[battery]!;
     const hours = plan.bar || unfit ? null : chargeHours(rating, plan.fromSoc, plan.toSoc, amps, tempC);
     const tooHigh = startsByWaking(machine) && option.source.alternator!.volts > rules.wakeMaxVolts;
@@ -119,7 +119,7 @@ export function underCharge(job: Pick<Job, 'plan' | 'joinedSince'>): UnderCharge
 }
 
 /**
- * What a reading of the charge under way means for the battery that it is on.
+ * Judges a reading of the charge under way for the battery that it is on.
  *
  * @param at ISO 8601 moment of the reading
  * @returns null while nothing is on charge

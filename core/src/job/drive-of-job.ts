@@ -2,7 +2,7 @@ import { type DriveCharge, driveMinutes, startCostAh } from '../charging/index.j
 import type { Job } from './job.js';
 import type { Situation } from './situation.js';
 
-/** What a vehicle's alternator has left for its battery on the road, beyond lamps, blower and heated screen, A. */
+/** Current that a vehicle's alternator has left for its battery on the road, beyond lamps, blower and heated screen, A. */
 export const ROAD_SPARE_AMPS = 30;
 /** Charge at which a battery is out of harm's way, as a fraction of full. */
 export const DRIVE_TARGET_SOC = 0.75;

@@ -46,7 +46,7 @@ export const PLACE_KINDS = [
 ] as const;
 export type PlaceKind = (typeof PLACE_KINDS)[number];
 
-/** What the technician finds on arrival. */
+/** The scene as the technician finds it. */
 export interface SceneRecord {
   readonly ambientC: number;
   /** The coldest it has been since the machine last ran, where that is known: ice does not thaw with the air. */
@@ -58,7 +58,7 @@ export interface SceneRecord {
   readonly mainsNear: boolean;
 }
 
-/** Where the donor was parked, and the lead that it takes there. */
+/** The pose of the parked donor, and the lead that it takes there. */
 export interface ParkedRecord {
   /** Middle of the donor in the casualty's plan, mm. */
   readonly xMm: number;
@@ -70,7 +70,7 @@ export interface ParkedRecord {
   readonly metresNeeded: number;
 }
 
-/** What decided how long starter and leads rest after a try. */
+/** The reason for the rest of starter and leads after a try. */
 export const REST_REASONS = ['rule', 'leads', 'starter'] as const;
 export type RestReason = (typeof REST_REASONS)[number];
 
@@ -94,17 +94,17 @@ export interface PlanRecord {
   readonly waitMinutes: number;
   /** Charges only: off and unplugged before the crank. */
   readonly chargeOnly: boolean;
-  /** What is joined for the crank once this one is off; left out where nothing is. */
+  /** The option that is joined for the crank once this one is off; left out where there is none. */
   readonly thenOptionId?: string;
   /** Every figure the plan counted with, and where it came from. */
   readonly inputs: readonly PlanInput[];
 }
 
 export const READING_SOURCES = ['typed', 'meter', 'trace'] as const;
-/** Where a figure came from: fingers, a linked instrument, or a logged trace. */
+/** The source of a figure: fingers, a linked instrument, or a logged trace. */
 export type ReadingSource = (typeof READING_SOURCES)[number];
 
-/** What is read of batteries that were charged to full and have stood for a day; null where it was not read. */
+/** Readings of batteries that were charged to full and have stood for a day; null where one was not read. */
 export interface Recheck {
   readonly tempC: number;
   /** Of each battery, from the chassis side up. */
@@ -115,7 +115,7 @@ export interface Recheck {
   readonly crankVolts: number | null;
 }
 
-/** What each kind of event carries. The log of a job is made of these and nothing else. */
+/** The data of each kind of event. The log of a job is made of these and nothing else. */
 export interface EventData {
   'job.opened': {
     readonly callId: string;
@@ -124,7 +124,7 @@ export interface EventData {
     readonly placeName: string;
     readonly modelId: string;
     readonly ambientC: number;
-    /** Whose machine it is. Left out in older logs. */
+    /** The vehicle. Left out in older logs. */
     readonly vehicleId?: string;
     /** The van it is worked from. Left out in older logs. */
     readonly vanId?: string;
@@ -140,13 +140,13 @@ export interface EventData {
   /** The machine is another entry of the atlas than the call said: found in it, or newly made. */
   'model.identified': { readonly modelId: string };
   'donor.parked': ParkedRecord;
-  /** What a check found, where no other event records it: an outcome of its own, or a figure. */
+  /** The finding of a check, where no other event records it: an outcome of its own, or a figure. */
   'finding.recorded': {
     readonly check: CheckId;
     readonly found: Found;
     /** Left out: a tap. */
     readonly source?: ReadingSource;
-    /** What it was worked out from: the specific gravity of each cell, tested amps. */
+    /** The figures behind it: the specific gravity of each cell, tested amps. */
     readonly figures?: readonly number[];
     /** The battery of a string that it was read at by itself. */
     readonly battery?: number;
@@ -186,7 +186,7 @@ export interface EventData {
     readonly restSeconds?: number;
     readonly restFor?: RestReason;
   };
-  /** Where nothing opened: where it was tried, and whether it did. */
+  /** A try to open a machine that does not open: the place, and whether it opened. */
   'latch.tried': { readonly place: LatchPlace; readonly opened: boolean };
   /** Another van was asked to bring what it carries; it said how long it takes. */
   'van.called': { readonly vanId: string; readonly minutes: number };
@@ -196,7 +196,7 @@ export interface EventData {
   'roll.tried': { readonly started: boolean };
   /** Lifted over a charger's sense voltage by a healthy battery beside it, through a lamp. */
   'battery.lifted': { readonly battery: number };
-  /** What was seen of the charge that is under way. */
+  /** A reading of the charge that is under way. */
   'charge.read': ChargeReading;
   /** Volts at both ends of the leads that are joined, and the amps between: what the set resists. */
   'leads.measured': {
@@ -211,7 +211,7 @@ export interface EventData {
     /** The severe hazard that is accepted, where no rule of the house is overridden. */
     readonly hazard?: HazardCode;
   };
-  /** Whoever reports it answers for what an apprentice does in this job, or does so no longer. */
+  /** The reporter answers for an apprentice in this job, or does so no longer. */
   'job.supervised': { readonly on: boolean };
   'verdict.given': VerdictRecord;
   /** House rules that were changed while the job was under way are taken on. */
@@ -228,7 +228,7 @@ export interface EventData {
     readonly dateMark?: string;
   };
   'job.closed': { readonly note: string };
-  /** What a verdict promised has been done; with the recheck all that a closed job still takes. */
+  /** A promise of a verdict was kept; with the recheck all that a closed job still takes. */
   'follow-up.done': { readonly kind: FollowUp['kind'] };
   /** The recheck that a verdict promised, taken on a closed job: what was read, and the verdict over all of it. */
   'recheck.taken': Recheck & { readonly verdict: VerdictRecord };
@@ -294,7 +294,7 @@ interface Envelope<T extends EventType> {
   readonly heardAt?: string;
   /** Crew member. */
   readonly by: string;
-  /** Who held the device when it was sent, where they had handed it over by then. By the server. */
+  /** The holder of the device when it was sent, where it had been handed over by then. By the server. */
   readonly sentBy?: string;
   readonly type: T;
   readonly data: EventData[T];

@@ -46,7 +46,7 @@ const LENDERS: readonly KitItem['kind'][] = [
   'spare-batteries',
 ];
 
-/** What the van has to check with. A charger counts where there is a socket. */
+/** Returns the tools of the van. A charger counts where there is a socket. */
 export function toolsOfKit(kit: readonly KitItem[], mainsNear = false): Tool[] {
   const instruments = kit.flatMap((item): Tool[] => (item.kind === 'instrument' ? [item.tool] : []));
   const hasCharger = mainsNear && kit.some((item) => item.kind === 'mains-charger');
@@ -69,7 +69,7 @@ export function evidenceOfJob(
       repaired === 0 ? piece : { ...piece, repaired },
     ),
   );
-  // What no repair changes is one thing read twice: the later reading stands for it.
+  // A finding that no repair changes is one thing read twice: the later reading stands for it.
   return evidence.filter(
     ({ check, battery }, i) =>
       job.repairs.some((repair) => changes(repair, check)) ||
@@ -77,7 +77,7 @@ export function evidenceOfJob(
   );
 }
 
-/** What was found between two repairs, with what stood found by then. */
+/** The findings between two repairs, with those that stood by then. */
 interface Span extends Job {
   /** Checks that were recorded in it. */
   readonly fresh: readonly CheckId[];
@@ -110,7 +110,7 @@ function inSpan(job: Span, machine: Machine, earlierFlatCalls: number): Diagnosi
     ...fromReadings(job, machine),
     ...fromTries(job, machine),
     ...(earlierFlatCalls > 0 && { 'ask-flats': 'yes' }),
-    // What was recorded for a check itself is the nearest word on it.
+    // A finding recorded for a check itself is the nearest word on it.
     ...ownFindings(job),
   };
   const [symptom] = job.symptoms;
@@ -133,7 +133,7 @@ function spreadOf(figures: Job['figures'], check: CheckId): Pick<DiagnosisEviden
   return { cellSpread: Math.max(...cells) - Math.min(...cells) };
 }
 
-/** What was read of each battery of a string by itself, the latest of each. */
+/** Returns the readings of each battery of a string by itself, the latest of each. */
 function batteryByBattery(check: CheckId, job: Job, machine: Machine): DiagnosisEvidence[] {
   const rest = restVoltsByBattery(job, machine.batteries.length);
   return machine.batteries.flatMap((_, battery) => {
@@ -145,7 +145,7 @@ function batteryByBattery(check: CheckId, job: Job, machine: Machine): Diagnosis
   });
 }
 
-/** What a figure of the battery says only when nothing else feeds its posts. */
+/** Figures that speak of the battery only when nothing else feeds its posts. */
 const OF_ITSELF: readonly CheckId[] = ['key-on', 'crank', 'recovery', 'conductance', 'load-test'];
 
 /** Findings, less those of the battery that were taken with help joined: they are the helper's. An earlier one of its own stands again. */

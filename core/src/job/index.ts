@@ -1,4 +1,4 @@
-// The log of a job and everything folded out of it. What is public of this floor; nothing else is imported from outside the core.
+// The log of a job and everything folded out of it. The door of this floor: nothing else of it is imported from outside.
 export * from './events.js';
 export * from './old-events.js';
 export * from './reached-stage.js';

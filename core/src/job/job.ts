@@ -25,11 +25,11 @@ import type {
 } from './events.js';
 
 /**
- * What was joined and what ran when a figure was taken. With help joined the posts show the helper, so such a figure says nothing of the
+ * The clamps and engines when a figure was taken. With help joined the posts show the helper, so such a figure says nothing of the
  * battery alone.
  */
 export interface Circumstances {
-  /** Where each clamp was; null = free. */
+  /** The place of each clamp; null = free. */
   readonly clamps: HookupState['clamps'];
   readonly donorRunning: boolean;
   readonly packOn: boolean;
@@ -118,7 +118,7 @@ export interface Job {
   readonly findings: Readonly<Partial<Record<CheckId, Found>>>;
   /** Findings that were measured, oldest first. */
   readonly figures: readonly Figure[];
-  /** What was mended on the spot, in order. */
+  /** Repairs on the spot, in order. */
   readonly repairs: readonly RepairMade[];
   /** Entry of the atlas: the call's, until the machine was identified as another. */
   readonly modelId: string;
@@ -147,11 +147,11 @@ export interface Job {
   readonly joins: readonly { readonly optionId: string; readonly minutes: number }[];
   /** Batteries that were lifted over a charger's sense voltage, and when: their rest volts have moved since. */
   readonly lifts: readonly { readonly battery: number; readonly at: string }[];
-  /** What was seen of charges under way, oldest first. */
+  /** Readings of charges under way, oldest first. */
   readonly chargeReadings: readonly (ChargeReading & { readonly at: string })[];
-  /** What was read of lead sets while they were joined. */
+  /** Readings of lead sets while they were joined. */
   readonly leadReadings: readonly (LeadReading & { readonly at: string; readonly leadSetId: string })[];
-  /** Where it was tried to open a machine that does not, in order. Left out where it opened. */
+  /** Tries to open a machine that does not open, in order. Left out where it opened. */
   readonly latches?: readonly (EventData['latch.tried'] & { readonly at: string })[];
   /** Other vans that were asked to come, and since when they are here. Left out where none was. */
   readonly vans?: readonly VanAsked[];
@@ -169,7 +169,7 @@ export interface Job {
   }[];
   /** Severe hazards that somebody gave a reason to go on under, since the plan was chosen. Left out where nobody did. */
   readonly accepted?: readonly HazardCode[];
-  /** Who answers for what an apprentice does in it; null: nobody does any longer. Left out where nobody ever did. */
+  /** The person who answers for an apprentice in it; null: nobody does any longer. Left out where nobody ever did. */
   readonly supervisedBy?: string | null;
   readonly verdict: VerdictRecord | null;
   /** Steps done of changing a battery, in order. */

@@ -7,7 +7,7 @@ import { bisect, underWord } from '../quantities/index.js';
 import type { Job } from './job.js';
 
 const JOINT_CHECKS: readonly CheckId[] = ['joint-plus', 'joint-minus', 'look-joints'];
-/** What stands for an outcome that was only tapped, V: the middle of its band. */
+/** The volts of an outcome that was only tapped, V: the middle of its band. */
 const DROP_OF_WORD: Readonly<Record<string, number>> = {
   good: 0.1,
   'worth-cleaning': 0.35,
@@ -17,7 +17,7 @@ const DROP_OF_WORD: Readonly<Record<string, number>> = {
 /** No joint that still carries anything resists more, ohms. */
 const MOST_OHMS = 2;
 
-/** What a job has found of its machine's own joints. */
+/** The findings of a job on its machine's own joints. */
 export function jointFindings({ findings, figures }: Pick<Job, 'findings' | 'figures'>) {
   const isJoint = (check: CheckId): boolean => JOINT_CHECKS.includes(check);
   return {
@@ -29,7 +29,7 @@ export function jointFindings({ findings, figures }: Pick<Job, 'findings' | 'fig
 }
 
 /**
- * What the casualty's own joints resist, as far as a check found one bad: from the volts that were lost across it and the amps that flowed
+ * Returns the resistance of the casualty's own joints, as far as a check found one bad: from the volts that were lost across it and the amps that flowed
  * meanwhile, or, where it was only seen, as much as such a joint usually does. Null while nothing speaks against them.
  */
 export function jointsOfJob(

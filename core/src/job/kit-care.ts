@@ -4,7 +4,7 @@ import type { Job } from './job.js';
 import { isCharged } from './kit-charge.js';
 
 export const KIT_NEEDS = ['recharge', 'clean'] as const;
-/** What a piece of kit needs before it is good for the next call. */
+/** The care of a piece of kit before it is good for the next call. */
 export type KitNeed = (typeof KIT_NEEDS)[number];
 
 export interface KitCare {
@@ -13,7 +13,7 @@ export interface KitCare {
 }
 
 /**
- * What a job's kit needs once everything is off again: what lent power is recharged, and clamps that were on a casualty are wiped and looked
+ * Returns the care of a job's kit once everything is off again: a source is recharged, and clamps that were on a casualty are wiped and looked
  * at, since acid and salt eat the jaws.
  */
 export function kitCare(

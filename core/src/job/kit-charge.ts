@@ -18,7 +18,7 @@ export type ChargedKit = Extract<KitItem, { kind: (typeof CHARGED_KINDS)[number]
 const PEAK_AMPS_PER_AH = 130;
 /** A bank is filled to this share of what its cells stand together: cells differ, and the smallest passes its limit first. */
 const FULL_SHARE_OF_LIMIT = 0.9;
-/** What waking an EV or hybrid draws while it is tried, A: the trade says 20 to 40. */
+/** Current of an EV or hybrid that is being woken, A: the trade says 20 to 40. */
 const WAKING_AMPS = 30;
 
 /** Longer than this nothing carried in a van gives on: it is empty, or was forgotten on the log. */
@@ -29,7 +29,7 @@ export function isCharged(item: KitItem): item is ChargedKit {
   return CHARGED_KINDS.some((kind) => kind === item.kind);
 }
 
-/** What a full one gives at its terminals, Ah; of a capacitor booster, what it gives down to nothing. */
+/** Charge of a full one at its terminals, Ah; of a capacitor booster, down to nothing. */
 export function capacityAhOf(item: ChargedKit): number {
   switch (item.kind) {
     case 'lithium-pack':
@@ -45,12 +45,12 @@ export function capacityAhOf(item: ChargedKit): number {
   }
 }
 
-/** What a bank stands at when it is full, V. */
+/** Volts of a full bank, V. */
 function fullVoltsOf({ cells, cellVolts }: Extract<KitItem, { kind: 'capacitor-booster' }>): number {
   return cells * cellVolts * FULL_SHARE_OF_LIMIT;
 }
 
-/** What is left in it, share of full, 0 to 1; of a capacitor booster by its volts, since those fall with its charge. */
+/** Returns the charge left in it, share of full, 0 to 1; of a capacitor booster by its volts, since those fall with its charge. */
 export function chargeOf(item: ChargedKit): number {
   switch (item.kind) {
     case 'lithium-pack':
@@ -95,7 +95,7 @@ export interface KitUse {
 }
 
 /**
- * What a job took out of the kit: for each try with help, the amps that the plan promised of the starter times the seconds it turned, all of
+ * Returns the charge that a job took out of the kit: for each try with help, the amps that the plan promised of the starter times the seconds it turned, all of
  * it put to the source, which is a little much: the casualty's own battery gives some. And what a source gave to a flat battery meanwhile,
  * from the moment it was joined until it was off or the machine ran.
  */
@@ -117,7 +117,7 @@ export function kitUses(job: Pick<Job, 'attempts' | 'joins'>, situation: Situati
 }
 
 /**
- * What a booster's converter put into its bank in so many minutes on a weak battery, Ah: all of it once it is full. Nothing where the battery
+ * Returns the charge that a booster's converter put into its bank in so many minutes on a weak battery, Ah: all of it once it is full. Nothing where the battery
  * cannot feed it.
  */
 function filledAh(
@@ -133,7 +133,7 @@ function filledAh(
   return ((booster.cellFarads / booster.cells) * (volts - booster.volts)) / 3600;
 }
 
-/** What each join of a piece with a charge of its own gave to the casualty's batteries, Ah. */
+/** Returns the charge that each join of a piece gave to the casualty's batteries, Ah. */
 function lentByJoins(
   job: Pick<Job, 'joins'>,
   { machine, batteries, tempC, rules, record: { kit } }: Situation,

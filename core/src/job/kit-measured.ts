@@ -43,7 +43,7 @@ function usesOfSet(job: Job, { id, leads }: LeadSetKit): LeadUse[] {
     });
 }
 
-/** What the best try with a pack tells of it, by the id of the pack. */
+/** Returns the lesson of the best try with each pack, by the id of the pack. */
 function usesOfTries(job: Job, situation: Situation): ReadonlyMap<string, readonly LeadUse[]> {
   const uses = new Map<string, LeadUse[]>();
   const { machine, batteries: read, tempC, rules } = situation;

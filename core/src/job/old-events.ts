@@ -14,7 +14,7 @@ export interface StoredEvent {
 
 type Fields = Readonly<Record<string, unknown>>;
 
-/** What an event type is called now. */
+/** The new name of an old event type. */
 const TYPES: Readonly<Record<string, string>> = {
   'block.replaced': 'battery.replaced',
   'machine.identified': 'model.identified',

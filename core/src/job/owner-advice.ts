@@ -43,7 +43,7 @@ const [DRAIN_HIGH_AMPS = 0] = checkOf('drain').edges ?? [];
 const CHARGED_SOC = 0.85;
 
 /**
- * What the owner is told after a call, by what was found: what to do now first, then what keeps it from happening again. Empty before a verdict
+ * Returns the advice to the owner after a call, by the findings: the act of now first, then the ways to keep it from happening again. Empty before a verdict
  * is given.
  */
 export function ownerAdvice(job: Job, situation: Situation): readonly Advice[] {
@@ -111,7 +111,7 @@ function fromNowOn(
   return [
     ...(use === 'short-trips' ? [{ id: 'charge-monthly' } as const] : []),
     ...(use === 'stood-weeks' ? [{ id: 'maintainer', amps: kept.amps } as const] : []),
-    // What must be set again after a power loss is better left on a maintainer.
+    // A machine that must be set again after a power loss is better left on a maintainer.
     ...(use === 'stood-weeks' && machine.resets.length === 0 && !startsByWaking(machine)
       ? [{ id: 'minus-off' } as const]
       : []),

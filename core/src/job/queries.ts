@@ -105,7 +105,7 @@ export function coldestTempC(
   return coldestOf(Math.min(workingTempC(job), ...read), job.scene?.coldestC);
 }
 
-/** What is joined and runs now. */
+/** Returns the clamps and engines of now. */
 export function circumstancesOf(job: Pick<Job, 'hookup' | 'attempts'>): Circumstances {
   const { clamps, donorRunning, packOn, pluggedIn } = job.hookup;
   return {

@@ -12,7 +12,7 @@ import type { Job } from './job.js';
 import { repairsMade } from './repairs-of-job.js';
 import { caseOfJob } from './case-of-job.js';
 
-/** What the verdict over a recheck is asked with. */
+/** The input of the verdict over a recheck. */
 export interface RecheckQuestion {
   readonly profile: DiagnosisProfile;
   /** The repairs of the job, then the charge. */

@@ -84,7 +84,7 @@ export interface Surroundings {
   readonly machine: Machine;
   /** The donor's model; null when no vehicle lends. */
   readonly donor: Machine | null;
-  /** What the van carries. */
+  /** The kit of the van. */
   readonly kit: readonly KitItem[];
   /** The rules of the house now; a job is worked by its own. */
   readonly rules: HouseRules;
@@ -104,7 +104,7 @@ export function refusalOf(job: Job | null, next: JobEvent, around: Surroundings)
   if (next.type === 'follow-up.done') return refuseFollowUp(job, next.data.kind);
   if (next.type === 'recheck.taken') return refuseRecheck(job, next.data, around.machine);
   if (job.closedAt !== null) return 'job-closed';
-  // What stands before the last act was allowed when it happened, by the rules in force then, and stands unchanged without it.
+  // Undo needs no other check: the state before the last event was allowed by the rules in force then.
   if (next.type === 'event.undone') return around.undoable()?.id === next.data.eventId ? null : 'cannot-undo';
   return refuseOn(job, next, around);
 }
@@ -293,7 +293,7 @@ export function refusalOfTry(job: Job, at: string, rules: HouseRules): Refusal |
   return restSecondsLeft(job, at, rules) > 0 ? 'rest-first' : null;
 }
 
-/** Where nothing but the machine itself bars rolling: a scene that does may have been left since. */
+/** The machine alone bars rolling here: a scene that does may have been left since. */
 const ANYWHERE = { sloping: true, ontoRoad: false, restVolts: null };
 
 const isIceInForce = (job: Job, machine: Machine, stop: StopCondition): boolean =>

@@ -11,7 +11,7 @@ import {
 import type { Machine } from '../machine/index.js';
 import type { Job } from './job.js';
 
-/** What a look or a figure found. */
+/** The finding of a look or a figure. */
 export interface Finding {
   readonly check: CheckId;
   readonly found: Found;
@@ -35,7 +35,7 @@ export function repairsMade({ repairs }: Pick<Job, 'repairs'>): Repair[] {
 export function mendedOfJob({ repairs, findings }: Pick<Job, 'repairs' | 'findings'>): Mended[] {
   return repairs.map(({ found, at, ...repair }, i): Mended => {
     const then = repairs[i + 1]?.found ?? findings;
-    // What it was found by is told; a figure before a look.
+    // Tells its finding; a figure before a look.
     const before = findingIn(found, shownBy(repair), true);
     const again = before ? [before.check, ...shownBy(repair)] : shownBy(repair);
     return { ...repair, at, before, after: findingIn(then, again, false) };
@@ -50,13 +50,13 @@ function findingIn(findings: Job['findings'], checks: readonly CheckId[], atFaul
   return (atFault ? given.find(({ found }) => typeof found === 'number') : null) ?? given[0] ?? null;
 }
 
-/** What a check finds of a sound machine is the last of its words, or, of a figure that counts what is lost, the first of its ranges. */
+/** A check of a sound machine finds the last of its words, or, of a figure that counts losses, the first of its ranges. */
 function isSound(check: CheckId, found: Found): boolean {
   const { edges, outcomes } = checkOf(check);
   return outcomeIndex(checkOf(check), found) === (edges ? 0 : outcomes.length - 1);
 }
 
-/** What can be mended here of what stands found. Nothing while a stop stands. */
+/** Returns the repairs that fit the findings of now. None while a stop stands. */
 export function repairsOfJob(
   { findings, stops }: Pick<Job, 'findings' | 'stops'>,
   machine: Machine,

@@ -40,7 +40,7 @@ export function rankForJob(
   });
 }
 
-/** What the figures of each fitting option rest on, by option id; empty for a machine that wakes. */
+/** Returns the plan case of each fitting option, by option id; empty for a machine that wakes. */
 export function planCases(
   { machine, batteries, tempC, rules }: Situation,
   ranked: readonly RankedOption[],
@@ -67,12 +67,12 @@ export function wakeCases(
   );
 }
 
-/** What the core computed of an option beyond its ranking, when it is chosen. */
+/** The figures of an option beyond its ranking, when it is chosen. */
 export interface PlanFigures {
   readonly odds: number | null;
   readonly waitMinutes: number;
   readonly inputs: readonly PlanInput[];
-  /** What is joined for the crank once this one is off; null or left out for a source that stays. */
+  /** The option that is joined for the crank once this one is off; null or left out for a source that stays. */
   readonly thenOptionId?: string | null;
 }
 
@@ -94,7 +94,7 @@ export function planRecord(ranked: RankedOption, figures?: PlanFigures): PlanRec
     wakeVolts: wake?.postVolts ?? null,
     postVolts: crank?.postVolts ?? null,
     waitMinutes: figures?.waitMinutes ?? ranked.chargeMinutes,
-    // What another source follows comes off before the crank, like a charger.
+    // An option that another source follows comes off before the crank, like a charger.
     chargeOnly: option.chargeOnly || Boolean(figures?.thenOptionId),
     inputs: figures?.inputs ?? [],
     ...(figures?.thenOptionId && { thenOptionId: figures.thenOptionId }),

@@ -34,21 +34,21 @@ export interface JobSheet {
   readonly scene: SceneRecord | null;
   readonly stops: Job['stops'];
   readonly symptoms: Job['symptoms'];
-  /** What each look and check found. */
+  /** The finding of each look and check. */
   readonly checks: Job['findings'];
   readonly readings: readonly (Omit<Reading, 'eventId'> & { readonly doubt: Doubt | null })[];
   readonly figures: readonly Omit<Figure, 'eventId'>[];
   readonly evidence: readonly DiagnosisEvidence[];
   readonly plan: Omit<PlanRecord, 'inputs'> | null;
   readonly attempts: readonly Attempt[];
-  /** What was mended on the spot, with what showed it before and what was found after. */
+  /** Repairs on the spot, with the findings before and after. */
   readonly repairs: readonly Mended[];
   readonly overrides: Job['overrides'];
   readonly replaced: Job['replaced'];
   readonly cautions: readonly string[];
   readonly resets: readonly { readonly reset: string; readonly done: boolean }[];
   readonly verdict: VerdictRecord | null;
-  /** What was read of the charged batteries later, and the verdict since; null until then. */
+  /** Readings of the charged batteries later, and the verdict since; null until then. */
   readonly recheck: Job['recheck'];
 }
 

@@ -22,7 +22,7 @@ export const crankEvidence = (volts: number, tempC: number, systemVolts: 12 | 24
 export const ownLowest = (attempts: readonly Attempt[]): Attempt[] =>
   attempts.filter(({ helped, rolled, lowestVolts }) => !helped && !rolled && lowestVolts !== null);
 
-/** What of a job tells of turns of the key that were read: nothing while none was, so that a tap changes nothing. */
+/** The readings of turns of the key in a job: nothing while there was none, so that a tap changes nothing. */
 export function turnsOf({
   symptoms,
   readings,
@@ -36,7 +36,7 @@ export function turnsOf({
 }
 
 /**
- * What a silent turn of the key says against any current, where the rest volts themselves say nothing: they may have been read beside the
+ * Returns the state that a silent turn of the key shows against any current, where the rest volts themselves show none: they may have been read beside the
  * post, or typed wrongly. Null where nothing says so. Of a string it is not known which battery it is: then it holds for each.
  */
 export function silentBar(job: SilentTurns, machine: Machine): BatteryBar | null {

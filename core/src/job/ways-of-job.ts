@@ -98,7 +98,7 @@ export function waysInput(
   };
 }
 
-/** What another van carries, ranked for this job. */
+/** The kit of another van, ranked for this job. */
 export interface OtherVan {
   readonly vanId: string;
   readonly kit: readonly KitItem[];
@@ -151,7 +151,7 @@ export function rollingOfJob(
   });
 }
 
-/** What is believed of the batteries now that a source has charged them: still does, or did since they were last read. */
+/** Returns the belief of the batteries now that a source has charged them: still does, or did since they were last read. */
 function beliefsNow(
   job: Job,
   cases: ReadonlyMap<string, PlanCase>,
@@ -213,7 +213,7 @@ function triesOf(
 }
 
 /**
- * What was joined in the moment of a try; null for one that was rolled, or whose kit is there no more.
+ * Returns the rescue in the moment of a try; null for one that was rolled, or whose kit is there no more.
  *
  * @param alone the machine by itself
  * @param read its batteries as they were read

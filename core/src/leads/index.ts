@@ -1,3 +1,3 @@
-// Lead sets and their contacts. What is public of this floor; nothing else is imported from outside the core.
+// Lead sets and their contacts. The door of this floor: nothing else of it is imported from outside.
 export * from './lead-set.js';
 export * from './measured-set.js';

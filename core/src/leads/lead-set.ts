@@ -55,7 +55,7 @@ export function leadHeatCapacity(set: LeadSet): number {
   return m3 * HEAT_PER_M3[set.conductor];
 }
 
-/** What of this file may be questioned. */
+/** Parameters of this file, each with its range and reason. */
 export const leadSetParameters = (): readonly Parameter[] => [
   {
     id: 'clampOhms',

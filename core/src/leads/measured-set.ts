@@ -33,7 +33,7 @@ export const CLAMP_METER_SHARE = 0.03;
 export const LEAST_LEAD_AMPS = 10;
 /** From one use to the next the contact of four clamps differs, as a share of the whole. */
 export const BETWEEN_USES_SHARE = 0.1;
-/** What is known of a set that nobody has measured: as new, within this. Wide, so that one good measurement outweighs it. */
+/** The prior of a set that nobody has measured: as new, within this. Wide, so that one good measurement outweighs it. */
 const UNMEASURED_SPREAD = 1;
 /** A set that measures so much worse than new is marked. */
 export const LOST_FACTOR = 1.3;
@@ -41,7 +41,7 @@ export const LOST_FACTOR = 1.3;
 export const USES_KEPT = 6;
 
 /**
- * What one moment says of a set: the volts lost between its ends over the amps, against what a new set of its kind would lose.
+ * Returns the measurement of a set in one moment: the volts lost between its ends over the amps, against the loss of a new set of its kind.
  *
  * @param tempC of the leads
  * @returns null where the amps are too few, or nothing was lost, to tell anything
@@ -86,7 +86,7 @@ export function factorOver(uses: readonly MeasuredFactor[]): MeasuredFactor | nu
 /** A set has surely lost so much that it is to be looked at: even the better end of its doubt is worse than allowed. */
 export const hasLost = ({ factor, spread }: MeasuredFactor): boolean => factor - spread >= LOST_FACTOR;
 
-/** What of this file may be questioned. */
+/** Parameters of this file, each with its range and reason. */
 export const measuredSetParameters = (): readonly Parameter[] => [
   {
     id: 'lead.endVolts',

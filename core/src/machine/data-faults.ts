@@ -20,11 +20,11 @@ export type DataFaultCode = (typeof DATA_FAULTS)[number];
 /** Something in what is said of a machine that contradicts the rest of it. */
 export interface DataFault {
   readonly code: DataFaultCode;
-  /** Where: `points[2]`, `engine`. */
+  /** Path of the fault: `points[2]`, `engine`. */
   readonly path: string;
 }
 
-/** What of a machine its electricity rests on. */
+/** The parts of a machine that its electricity rests on. */
 export type MachineData = Pick<
   Machine,
   'machineClass' | 'systemVolts' | 'batteries' | 'points' | 'engine' | 'earth'

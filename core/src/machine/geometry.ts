@@ -32,7 +32,7 @@ export type GeometryFaultCode = (typeof GEOMETRY_FAULTS)[number];
 /** Something in a machine's drawing that cannot be so. */
 export interface GeometryFault {
   readonly code: GeometryFaultCode;
-  /** Where: `points[2]`, `outline`. */
+  /** Path of the fault: `points[2]`, `outline`. */
   readonly path: string;
 }
 

@@ -1,4 +1,4 @@
-// A model as the atlas has it: batteries, points, geometry. What is public of this floor; nothing else is imported from outside the core.
+// A model as the atlas has it: batteries, points, geometry. The door of this floor: nothing else of it is imported from outside.
 export * from './machine.js';
 export * from './earth.js';
 export * from './geometry.js';

@@ -44,7 +44,7 @@ export interface SideView {
 }
 
 export const TERMINAL_LAYOUTS = ['positive-left', 'positive-right'] as const;
-/** Which post is positive, seen from the long side that the posts are nearer to. A battery of the other layout strains its cables. */
+/** The post that is positive, seen from the long side that the posts are nearer to. A battery of the other layout strains its cables. */
 export type TerminalLayout = (typeof TERMINAL_LAYOUTS)[number];
 
 /** A 12 V battery where it sits. In a string, battery 0 is the one on the chassis side. */
@@ -54,7 +54,7 @@ export interface MachineBattery {
   readonly rect: PlanRect;
   /** Its top above the ground, mm. */
   readonly topMm: number;
-  /** Where it is, in the trade's words: "boot, right side". */
+  /** Its place, in the trade's words: "boot, right side". */
   readonly place: string;
   /** In a boot, cabin or box where gas gathers. */
   readonly closedIn: boolean;
@@ -103,7 +103,7 @@ export interface MachinePoint extends PlanPoint {
   readonly steps: readonly string[];
   /** Above the ground, mm. */
   readonly heightMm?: number;
-  /** What lies over it: "red hood", "boot floor". */
+  /** Its cover: "red hood", "boot floor". */
   readonly cover?: string;
   readonly tools?: readonly string[];
   /** For a battery's own terminals: which battery. */
@@ -118,7 +118,7 @@ export interface Machine {
   readonly machineClass: MachineClass;
   readonly gearbox: Gearbox;
   readonly systemVolts: 12 | 24;
-  /** Which post its body is joined to, where that is not the usual minus: old tractors and cars. */
+  /** The post that its body is joined to, where that is not the usual minus: old tractors and cars. */
   readonly earth?: 'positive' | undefined;
   readonly lengthMm: number;
   readonly widthMm: number;
@@ -136,7 +136,7 @@ export interface Machine {
   readonly smartAlternator: boolean;
   readonly resets: readonly string[];
   readonly cautions: readonly string[];
-  /** What must never be done to this machine. */
+  /** Acts that must never be done to this machine. */
   readonly never: readonly string[];
 }
 

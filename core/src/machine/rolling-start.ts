@@ -24,7 +24,7 @@ export type RollStep =
   | 'few-times'
   | 'keep-running';
 
-/** What is done in a rolling start, in order. */
+/** The acts of a rolling start, in order. */
 export function rollOrder({ cautions }: Pick<RollingStart, 'cautions'>): RollStep[] {
   const only = (caution: RollingStartCaution, step: RollStep): RollStep[] =>
     cautions.includes(caution) ? [step] : [];
@@ -51,7 +51,7 @@ export interface RollingStart {
 /** Below this the control unit and the fuel pump stay dark however fast the wheels turn the engine, V for a 12 V system. */
 export const ROLLING_MIN_REST_VOLTS = 9;
 
-/** What decides a rolling start beside the machine itself. */
+/** The facts that decide a rolling start beside the machine itself. */
 export interface RollingScene {
   readonly sloping: boolean;
   /** The way down ends on a road with traffic. */

@@ -1,2 +1,2 @@
-// Every default of the electrical model, with range and reason. What is public of this floor; nothing else is imported from outside the core.
+// Every default of the electrical model, with range and reason. The door of this floor: nothing else of it is imported from outside.
 export * from './parameters.js';

@@ -30,7 +30,7 @@ import { routeParameters } from '../reach/index.js';
 import { bankParameters } from '../capacitor/index.js';
 import type { Parameter } from '../quantities/index.js';
 
-/** What comes from the atlas, the kit or the scene and has no default of its own. */
+/** Values that come from the atlas, the kit or the scene and have no default of their own. */
 const GIVEN: readonly Parameter[] = [
   {
     id: 'tempC',

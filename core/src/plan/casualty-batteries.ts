@@ -10,7 +10,7 @@ import { CHARGE_WORTH, chargeJoined } from '../charging/index.js';
 import { type BadJoints, modelBattery, type ModelBattery, type Rescue } from '../circuit/index.js';
 import type { Machine } from '../machine/index.js';
 
-/** What is known of one battery: its rating, and its charge within a band. */
+/** The state of one battery: its rating, and its charge within a band. */
 export interface BatteryBelief {
   readonly rating: BatteryRating;
   readonly soc: number;
@@ -20,7 +20,7 @@ export interface BatteryBelief {
   readonly ageing?: number;
   /** Rest volts when below the flat line, below zero where they point backwards; otherwise left out. */
   readonly overDischargedVolts?: number;
-  /** What forbids any current through it; left out where nothing is known against it. */
+  /** The state that forbids any current through it; left out where nothing is known against it. */
   readonly bar?: BatteryBar;
 }
 
@@ -129,7 +129,7 @@ export function stateOf(belief: BatteryBelief, tempC: number): BatteryState {
 }
 
 /**
- * What is believed of the batteries after some minutes joined to a source, minute by minute: the likely charge and both ends of its band
+ * Returns the belief of the batteries after some minutes joined to a source, minute by minute: the likely charge and both ends of its band
  * are each charged through the rescue's circuit, a dull battery at the low end and a keen one at the high.
  *
  * @param rescue clamps on, source on
@@ -165,7 +165,7 @@ export function beliefsWhileJoined(
   );
 }
 
-/** What of this file may be questioned. */
+/** Parameters of this file, each with its range and reason. */
 export const casualtyBatteriesParameters = (): readonly Parameter[] => [
   {
     id: 'soc',

@@ -9,7 +9,7 @@ import {
 } from '../machine/index.js';
 import type { HouseRules } from '../rules/index.js';
 
-/** Which part of the casualty a source is put across: the whole string, or one battery of it. */
+/** The part of the casualty that a source is put across: the whole string, or one battery of it. */
 export type Across = { readonly kind: 'whole' } | { readonly kind: 'battery'; readonly battery: number };
 
 /**

@@ -167,7 +167,7 @@ function drawnAgeing({ ageing }: BatteryBelief, draw: Draw): number {
   return Math.min(max, Math.max(min, (ageing ?? AGEING_MEDIAN) * Math.exp(draw.ageing * spread)));
 }
 
-/** What of this file may be questioned. */
+/** Parameters of this file, each with its range and reason. */
 export const oddsParameters = (): readonly Parameter[] => [
   {
     id: 'odds.ageingMedian',

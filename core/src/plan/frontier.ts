@@ -6,7 +6,7 @@ export interface Chosen {
   readonly point: WayPoint;
 }
 
-/** What a longer way must add to the odds to be worth drawing. */
+/** Least gain in odds for a longer way to be worth drawing. */
 const WORTH_DRAWING = 0.005;
 /** How sure one wants to be, unless one says otherwise: nine in ten. */
 export const USUAL_SURENESS = 0.9;
@@ -45,7 +45,7 @@ export function pointFor({ points }: Way, sureness: number): WayPoint {
   return points.find((p) => p.start >= sureness) ?? points.find((p) => p.start >= best - AS_SURE)!;
 }
 
-/** What it costs when it is given up: the wait for a lorry, minutes. */
+/** Cost of giving up: the wait for a lorry, minutes. */
 export const GIVE_UP_MINUTES = 60;
 /** A look at joints, locks, starter and fuel, minutes. */
 export const LOOK_MINUTES = 4;
@@ -56,13 +56,13 @@ export const FOUND_ON_THE_SPOT = 0.5;
 export const expectedMinutes = (minutes: number, start: number): number =>
   minutes + (1 - start) * GIVE_UP_MINUTES;
 
-/** What to do after a try that failed: a way at one of its waits, or a look elsewhere, with the minutes to be expected of it. */
+/** An act after a try that failed: a way at one of its waits, or a look elsewhere, with the minutes to be expected of it. */
 export type NextTry =
   | (Chosen & { readonly kind: 'again' | 'wait' | 'other'; readonly expected: number })
   | { readonly kind: 'elsewhere'; readonly share: number; readonly expected: number };
 
 /**
- * What can be done after a try that failed, the fewest expected minutes first: again with what is joined, wait first, something else, or look
+ * Returns the acts after a try that failed, the fewest expected minutes first: again with the joined source, wait first, something else, or look
  * where no source helps.
  *
  * @param joinedOptionId what is joined now; null for nothing

@@ -1,6 +1,6 @@
 import type { Parameter } from '../quantities/index.js';
 
-/** What hands take for each thing of a rescue, minutes: gloves on, in the dark. */
+/** Minutes of hands for each thing of a rescue: gloves on, in the dark. */
 export const HAND_MINUTES = {
   /** A pack or booster placed, clamped on and looked at. */
   pack: 2,
@@ -26,7 +26,7 @@ export const HAND_MINUTES = {
   crank: 0.5,
 } as const;
 
-/** What of this file may be questioned. */
+/** Parameters of this file, each with its range and reason. */
 export const handMinutesParameters = (): readonly Parameter[] =>
   (
     [

@@ -1,4 +1,4 @@
-// Which source, which leads, how long to wait, how surely. What is public of this floor; nothing else is imported from outside the core.
+// Sources, leads, waits and odds. The door of this floor: nothing else of it is imported from outside.
 export * from './casualty-batteries.js';
 export * from './clamp-points.js';
 export * from './options.js';

@@ -7,7 +7,7 @@ import { crankPoint } from '../crank/index.js';
 export const GRID_SECTIONS_MM2 = [10, 16, 25, 35, 50] as const;
 export const GRID_LENGTHS_M = [2, 3, 3.5, 4.5, 6] as const;
 
-/** What one lead set would do in this rescue. */
+/** The effect of one lead set in this rescue. */
 export interface LeadCell {
   readonly sectionMm2: number;
   readonly lengthM: number;

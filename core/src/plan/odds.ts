@@ -18,7 +18,7 @@ export interface OddsInput extends DrawnOf {
 export interface Odds {
   /** Share of the samples that start. */
   readonly start: number;
-  /** Where the true share lies, 95 in 100 (Wilson score). */
+  /** The interval of the true share, 95 in 100 (Wilson score). */
   readonly low: number;
   readonly high: number;
   readonly samples: number;

@@ -41,7 +41,7 @@ export interface SourceOption {
   readonly leads: LeadSet;
   readonly source: SourceModel;
   readonly donorRuns: boolean;
-  /** What a donor's alternator does if its engine is started, planned or not. */
+  /** The donor's alternator if its engine is started, planned or not. */
   readonly engineAlternator?: NonNullable<SourceModel['alternator']>;
   /** Charges the casualty's own battery and must be off and unplugged before the crank. */
   readonly chargeOnly: boolean;

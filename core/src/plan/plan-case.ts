@@ -5,7 +5,7 @@ import { beliefsWhileJoined, type BatteryBelief, modelOf, stateOf } from './casu
 import { type Odds, startOdds } from './odds.js';
 import { type CrankCase, type CrankTrace, simulateCrank } from '../crank/index.js';
 
-/** What the figures of one plan rest on: the rescue joined, what is believed of the batteries, the engine, and the wait before the crank. */
+/** The input of one plan's figures: the rescue joined, the belief of the batteries, the engine, and the wait before the crank. */
 export interface PlanCase {
   /** Clamps on, source on, nothing cranking. */
   readonly rescue: Rescue;

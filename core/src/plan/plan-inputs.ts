@@ -5,7 +5,7 @@ import { outOfRange, type Range, TYPED_RANGES } from '../quantities/index.js';
 import { ASSUMED_AGEING, type BatteryBelief } from './casualty-batteries.js';
 import type { PlanCase } from './plan-case.js';
 
-/** Where a figure came from. */
+/** The origin of a figure. */
 export const ORIGINS = ['typed', 'meter', 'atlas', 'kit', 'scene', 'rule', 'assumed', 'changed'] as const;
 export type Origin = (typeof ORIGINS)[number];
 

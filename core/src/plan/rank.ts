@@ -33,7 +33,7 @@ export type Unfit =
   | { readonly code: 'leads-short'; readonly lengthM: number; readonly neededM: number }
   | { readonly code: 'over-current'; readonly amps: number; readonly maxAmps: number };
 
-/** What holds an option back most: found by taking that part's resistance away and solving again. */
+/** The part that holds an option back most: found by taking that part's resistance away and solving again. */
 export type LimitedBy = 'leads' | 'source' | 'casualty' | 'none';
 
 export const OUTLOOKS = [
@@ -58,7 +58,7 @@ export interface RankedOption {
   readonly limitedBy: LimitedBy;
   /** Minutes of charging before the crank that the figures count on; 0 for none. */
   readonly chargeMinutes: number;
-  /** What it is ranked by: crank speed over needed, or wake volts over the least allowed. */
+  /** The figure that it is ranked by: crank speed over needed, or wake volts over the least allowed. */
   readonly score: number;
 }
 
@@ -114,7 +114,7 @@ export function ruledWaitMinutes(
 /** Charge at which a battery counts as very flat. */
 const VERY_FLAT_SOC = 0.03;
 
-/** What the figures of one option rest on: everything known of the rescue before its crank. Null for a machine that wakes. */
+/** Returns the input of one option's figures: everything known of the rescue before its crank. Null for a machine that wakes. */
 export function planCase(
   machine: Machine,
   option: SourceOption | null,
@@ -159,7 +159,7 @@ export function wakeCase(
   };
 }
 
-/** What the place allows. */
+/** The limits of the place. */
 export interface Reach {
   /** A socket is within reach. */
   readonly mainsNear: boolean;
@@ -243,7 +243,7 @@ function scoreOf(crank: CrankPoint): number {
   return crank.turns ? crank.rpm / crank.neededRpm : crank.starterVolts / 1000;
 }
 
-/** What a crank point promises, in five words the screens know. */
+/** Returns the outlook of a crank point, in five words the screens know. */
 export function outlookOf(crank: CrankPoint): Outlook {
   if (!crank.turns) return 'does-not-turn';
   if (crank.starterVolts < crank.controlMinVolts) return 'low-volts';

@@ -10,7 +10,7 @@ const [STRONGEST, WEAKEST] = [0.3, 10];
 const HALVINGS = 24;
 
 /**
- * What one try says of a pack: how many times the resistance of its rating it must have had, for the posts to fall as far as they did. The
+ * Returns the lesson of one try about a pack: how many times the resistance of its rating it must have had, for the posts to fall as far as they did. The
  * posts also tell of the battery, the clamps and the engine's drag, so that one try says little, and a few say more.
  *
  * @param moment of the try, with the source as it is rated

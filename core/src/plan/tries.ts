@@ -178,7 +178,7 @@ const bell = (score: number, deviation: number): number =>
 
 const sum = (list: readonly number[]): number => list.reduce((a, b) => a + b, 0);
 
-/** What of this file may be questioned. */
+/** Parameters of this file, each with its range and reason. */
 export const triesParameters = (): readonly Parameter[] => [
   {
     id: 'tries.elsewhere',

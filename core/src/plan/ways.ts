@@ -36,9 +36,9 @@ export interface WayPoint {
 /** One way to get it going, with each wait that it may hold. */
 export interface Way {
   readonly id: string;
-  /** What is joined first; null where nothing is. */
+  /** The option that is joined first; null for none. */
   readonly optionId: string | null;
-  /** What is joined once the first is off; null where nothing is. */
+  /** The option that is joined once the first is off; null for none. */
   readonly thenOptionId: string | null;
   readonly kind: 'join' | 'reclamp' | 'charge-then-join' | 'own' | 'swap' | 'roll';
   /** A joint is mended first. */
@@ -86,9 +86,9 @@ export interface WaysInput {
   readonly mayRoll: boolean;
   /** Minutes that starter and leads must rest before any try. */
   readonly restMinutes: number;
-  /** What is joined now; null for nothing. */
+  /** The option that is joined now; null for none. */
   readonly joinedOptionId: string | null;
-  /** What was tried on this job. */
+  /** Tries of this job. */
   readonly tries: readonly TryMade[];
 }
 
@@ -167,13 +167,13 @@ const judgeOf =
   ({ rescue, beliefs }) =>
     startOfLearned({ rescue, batteries: beliefs }, engine, learned);
 
-/** What all ways of one search are made with. */
+/** The parts that all ways of one search are made with. */
 interface Search {
   readonly input: WaysInput;
   readonly seed: number;
   readonly learned: Learned;
   readonly judge: Judge;
-  /** What the batteries come to, minute by minute, with a source joined. */
+  /** The batteries, minute by minute, with a source joined. */
   readonly chargedBy: (option: WayOption) => ChargePath;
 }
 
@@ -181,7 +181,7 @@ interface Search {
 const farthestMinutes = ({ options }: WaysInput): number =>
   Math.ceil(Math.max(0, ...options.map(({ fetch }) => fetch?.minutes ?? 0)));
 
-/** What is to be reckoned, one way each; those likely to be looked at first come first. */
+/** The work of a search, one way each; the ways that are likely to be looked at first come first. */
 function plansOf(search: Search): (() => Way)[] {
   const { options, own, spares, mayRoll } = search.input;
   const firsts = options.filter((o) => isSupply(o.plan) && !o.fetch);
@@ -219,7 +219,7 @@ function whileResting(restMinutes: number, ...work: readonly WayStep[]): readonl
 const fetchStep = ({ vanId, minutes }: Fetch): WayStep => ({ kind: 'fetch', vanId, minutes });
 
 /**
- * What comes before anything new: what is joined comes off, and a joint is mended where it is. Where another van must bring it, that is done
+ * Acts before anything new: the joined source comes off, and a joint is mended where it is. Kit that another van must bring is waited for
  * while one waits for it.
  */
 function ready({ joinedOptionId, restMinutes }: WaysInput, mends = false, fetch?: Fetch): readonly WayStep[] {
@@ -263,7 +263,7 @@ function once(
   return { id, kind, optionId: null, thenOptionId: null, mends: false, points, ...more };
 }
 
-/** What is joined and has failed, with its clamps set again. */
+/** The joined source that has failed, with its clamps set again. */
 function again({ input, learned, seed }: Search): (() => Way)[] {
   const { options, joinedOptionId, tries, restMinutes, own } = input;
   const option = options.find((o) => o.id === joinedOptionId);
@@ -407,7 +407,7 @@ function chargePath(plan: PlanCase, minutes: number): ChargePath {
   return isSupply(plan) ? beliefsWhileJoined(plan.rescue, plan.beliefs, minutes) : [plan.beliefs];
 }
 
-/** Those of these waits between which something changes: ends first, then the middles of what differs. */
+/** Returns these waits where something changes between them: ends first, then the middles of the differences. */
 function worthLookingAt(waits: readonly number[], oddsAt: (minutes: number) => number): readonly number[] {
   const kept = new Set<number>();
   const look = (from: number, to: number): void => {
@@ -451,7 +451,7 @@ export function spareBelief(rating: BatteryRating, soc: number): BatteryBelief {
   return { rating, soc, socLow: Math.max(0, soc - 0.05), socHigh: Math.min(1, soc + 0.05), ageing: 1.2 };
 }
 
-/** What of this file may be questioned. */
+/** Parameters of this file, each with its range and reason. */
 export const waysParameters = (): readonly Parameter[] => [
   {
     id: 'ways.rolledFires',

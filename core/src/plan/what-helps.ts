@@ -2,7 +2,7 @@ import { CLAMP_OHMS, clampOhms } from '../leads/index.js';
 import { seededRandom } from '../quantities/index.js';
 import { afterWait, oddsOf, type PlanCase } from './plan-case.js';
 
-/** What hands can change before the crank. */
+/** Changes that hands can make before the crank. */
 export const HELPS = [
   'heavier-leads',
   'shorter-leads',
@@ -34,7 +34,7 @@ export const HELP_STEPS = {
 export const LEAST_GAIN = 0.01;
 
 /**
- * What would help most: each change made by itself and the odds drawn again on the same draws. Changes that gain nothing are left out.
+ * Returns the greatest helps: each change made by itself and the odds drawn again on the same draws. Changes that gain nothing are left out.
  *
  * @param now the odds as they stand, by the same number of draws and seed
  */

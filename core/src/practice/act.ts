@@ -62,7 +62,7 @@ const TRY_OF: Readonly<Record<CrankLook, AttemptOutcome>> = {
 };
 
 /**
- * What an action does to the world: pure, and the same for the same case and the same actions before it, so that a run is its list of actions.
+ * Applies an action to the world: pure, and the same for the same case and the same actions before it, so that a run is its list of actions.
  * Nothing is forbidden; what it does to hands and metal is solved on the circuit as it truly is.
  *
  * @throws RangeError for a check, a source or an action that this case does not have, and once the verdict was given
@@ -119,12 +119,12 @@ function acted(world: World, action: PracticeAction): World {
       return logged({ ...world, verdict: { verdict, suspect } }, { action, minutes: 0, hazards: [] });
     }
     default:
-      // What comes from elsewhere may be anything.
+      // An action from elsewhere may be anything.
       throw new RangeError('nobody can do that');
   }
 }
 
-/** What lies over the battery, where this action reaches for it; nothing where it does not. */
+/** The cover of the battery, where this action reaches for it; null where it does not. */
 function overBattery({ practice: { machine } }: World, action: PracticeAction): readonly string[] {
   const own = machine.points.filter(({ kind }) => kind.startsWith('battery-'));
   const reaches = reachedBy(action);
@@ -227,7 +227,7 @@ function checked(world: World, action: Extract<PracticeAction, { kind: 'check' }
   );
 }
 
-/** What is found again takes the place of what was. */
+/** A finding that is taken again replaces the earlier one. */
 const withPiece = (evidence: World['evidence'], piece: DiagnosisEvidence): World['evidence'] => [
   ...evidence.filter((e) => e.check !== piece.check || e.battery !== piece.battery),
   piece,
@@ -244,7 +244,7 @@ function hazardsOfHands(world: World, action: HandAction): Hazard[] {
   return scene ? hazardsAsIs(scene, world.hookup, action, world.practice.rules) : [];
 }
 
-/** What it does when another source is fetched while clamps are on: they come off as they went on, last first, with all that is on left on. */
+/** Another source is fetched while clamps are on: they come off as they went on, last first, with all that is on left on. */
 function tornOff(world: World): Hazard[] {
   let torn = world;
   return [...clampsOn(world.hookup)].reverse().flatMap((clamp) => {
@@ -266,7 +266,7 @@ function waited(world: World, action: Extract<PracticeAction, { kind: 'wait' }>)
   const whole = Math.round(minutes);
   const batteries = world.hidden.batteries.map((state) => ({ rating: profile.rating, state }));
   const { states: charged, warmedK } = afterJoined(rescue, batteries, whole);
-  // What it owed below the flat line is paid or told anew: the old figure must not stay beside a charge above it.
+  // Its debt below the flat line is paid or told anew: the old figure must not stay beside a charge above it.
   const states = world.hidden.batteries.map(({ overDischargedVolts: _owed, ...state }, i) => ({
     ...state,
     ...charged[i]!,

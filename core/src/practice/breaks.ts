@@ -3,11 +3,11 @@ import { cranksOf, type DiagnosisProfile, type HiddenMachine, WORN_FROM } from '
 import type { Hazard, HazardCode } from '../hookup/index.js';
 
 export const BREAKABLE = ['main-fuse', 'alternator', 'control-units', 'battery', 'source'] as const;
-/** What a slip breaks: the machine's main fuse, its alternator, its control units, a battery that is cooked; a source that trips is only off. */
+/** A break by a slip: the machine's main fuse, its alternator, its control units, a battery that is cooked; a source that trips is only off. */
 export type Breakable = (typeof BREAKABLE)[number];
 
 /**
- * What goes where a hazard is severe: on a job it may, here it does. Joined the wrong way round the diodes of the alternator carry all that the
+ * The part that breaks where a hazard is severe: on a job it may, here it does. Joined the wrong way round the diodes of the alternator carry all that the
  * source gives until the main fuse opens; over its volts, or with its alternator off its battery, electronics go first.
  */
 const BROKEN_BY: Readonly<Partial<Record<HazardCode, readonly Breakable[]>>> = {
@@ -17,7 +17,7 @@ const BROKEN_BY: Readonly<Partial<Record<HazardCode, readonly Breakable[]>>> = {
   'ev-donor-running': ['control-units'],
 };
 
-/** What these hazards break of what is whole. A source that trips needs no severity: it protects itself. */
+/** Returns the whole parts that these hazards break. A source that trips needs no severity: it protects itself. */
 export function brokenBy(hazards: readonly Hazard[], broken: readonly Breakable[]): Breakable[] {
   const now = hazards.flatMap(({ code, severity }): readonly Breakable[] => {
     if (code === 'source-tripped') return ['source'];
@@ -43,7 +43,7 @@ export function withBroken(
       chargingVolts: DEAD_ALTERNATOR_VOLTS,
       revvedVolts: DEAD_ALTERNATOR_VOLTS,
     }),
-    // What reads its key no more lets nothing fire.
+    // Control units that read no key let nothing fire.
     ...(broken.includes('control-units') && hidden.held === 'no' && { held: 'firing' as const }),
   };
   return { ...worse, ...cranksOf(worse, profile) };

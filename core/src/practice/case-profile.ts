@@ -2,13 +2,13 @@ import { type Cause, type DiagnosisProfile, priorsFor } from '../diagnosis/index
 import type { MachineClass } from '../machine/index.js';
 import { templateOf } from '../template/index.js';
 
-/** What is known of the machine of a case before anything is asked: the template of its class, in this cold. */
+/** Returns the facts of a case's machine before anything is asked: the template of its class, in this cold. */
 export function profileOf(machineClass: MachineClass, tempC: number): DiagnosisProfile {
   const { systemVolts, engine, batteries } = templateOf(machineClass);
   return { machineClass, systemVolts, engine, rating: batteries[0]!.rating, tempC };
 }
 
-/** What can be wrong with a machine of this class, likeliest first. */
+/** Returns the possible causes of a machine of this class, likeliest first. */
 export function causesOf(machineClass: MachineClass): readonly Cause[] {
   return [...priorsFor(profileOf(machineClass, 0))]
     .filter(([cause]) => cause !== 'none')

@@ -25,7 +25,7 @@ export interface RiskRun {
   readonly takenBack: boolean;
 }
 
-/** What a run was worth, and why. */
+/** The score of a run, and its reasons. */
 export interface Debrief {
   readonly passed: boolean;
   /** In the order that they weigh: safety, then the verdict, then minutes. */
@@ -39,7 +39,7 @@ export interface Debrief {
   readonly hints: number;
 }
 
-/** What the tool's own run of a case came to, as far as another is measured by it. */
+/** The tool's own run of a case, as far as another is measured by it. */
 export interface ToolMeasure {
   readonly minutes: number;
   /** It ran, or was woken: whoever came had something to do before the verdict. */
@@ -86,7 +86,7 @@ const isFlat = ({ practice }: World): boolean =>
   );
 
 /**
- * What a run was worth: safety first, then the verdict, then whether it ran again where the tool had it run, then minutes against the tool's own
+ * Scores a run: safety first, then the verdict, then whether it ran again where the tool had it run, then minutes against the tool's own
  * run of the same case.
  *
  * @param tool of `toolRun`

@@ -40,7 +40,7 @@ import { PRACTICE_KIT, PRACTICE_TOOLS } from './kit.js';
 import { drawTrace, type TraceDrill } from './trace-drill.js';
 
 export const DRILL_KINDS = ['order', 'reading', 'frozen', 'leads', 'stop', 'trace'] as const;
-/** What a drill of a minute asks. */
+/** The question of a drill of a minute. */
 export type DrillKind = (typeof DRILL_KINDS)[number];
 
 export const HARMLESS_SIGNS = [
@@ -54,7 +54,7 @@ export const HARMLESS_SIGNS = [
 /** Something seen at a vehicle that stops nobody. */
 export type HarmlessSign = (typeof HARMLESS_SIGNS)[number];
 
-/** Which clamp goes on next, with what stands. */
+/** The clamp that goes on next, with those that are on. */
 export interface OrderDrill {
   readonly kind: 'order';
   readonly machine: Machine;
@@ -64,7 +64,7 @@ export interface OrderDrill {
   readonly choices: readonly { readonly step: HookupStep; readonly worst: Hazard | null }[];
   readonly right: number;
 }
-/** Which check is worth its minutes most. */
+/** The check that is worth its minutes most. */
 export interface ReadingDrill {
   readonly kind: 'reading';
   readonly machineClass: MachineClass;
@@ -162,7 +162,7 @@ function drawOrder(random: Random): OrderDrill | null {
   const restVolts = [11.4 + random() * 0.6];
   const option = donorOption(machine, restVolts, tempC);
   const { chemistry } = machine.batteries[0]!.rating;
-  // What may be ice is joined in no order.
+  // A battery that may be ice is joined in no order.
   if (!option || batteryBar(chemistry, restVolts[0]!, tempC)) return null;
   const scene: HookupScene = {
     ...{ machine, donor: templateOf('van'), option, tempC },

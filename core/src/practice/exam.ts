@@ -44,7 +44,7 @@ export interface ExamRun {
   readonly tool: ToolMeasure;
 }
 
-/** What a case of an exam was worth. */
+/** The mark of a case of an exam. */
 export interface ExamCase {
   readonly code: string;
   readonly rung: RungId;
@@ -59,7 +59,7 @@ export interface ExamCase {
   readonly toolMinutes: number;
 }
 
-/** What an exam was worth. */
+/** The mark of an exam. */
 export interface ExamMarks {
   readonly cases: readonly ExamCase[];
   readonly passed: boolean;
@@ -82,7 +82,7 @@ export function markExam(number: number, runs: readonly ExamRun[]): ExamMarks {
 
 function marked({ code, actions, tool }: ExamRun): ExamCase {
   if (actions.some(({ kind }) => kind === 'hint')) throw new RangeError('An exam gives no hints.');
-  // What a bench showed cannot be replayed: whoever sends it could have made it up.
+  // A reading of a bench cannot be replayed: its sender could have made it up.
   if (actions.some((action) => 'shown' in action))
     throw new RangeError('An exam is read with its own instruments.');
   const world = replay(code, actions);

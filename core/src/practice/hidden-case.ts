@@ -11,7 +11,7 @@ import {
 } from '../diagnosis/index.js';
 import { drawWeighted, normal, type Random } from '../quantities/index.js';
 
-/** What a hidden machine answers to a check, with the noise of hands and instruments. */
+/** Returns the answer of a hidden machine to a check, with the noise of hands and instruments. */
 export function answerOf(
   id: CheckId,
   hidden: HiddenMachine,

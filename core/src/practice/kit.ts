@@ -12,10 +12,10 @@ const DONOR: KitItem = {
   soc: 0.95,
   alternatorSpareAmps: 80,
 };
-/** What the van of the one who practises carries. */
+/** The kit of the van in practice. */
 export const PRACTICE_KIT: readonly KitItem[] = [
   DONOR,
   ...Object.entries(USUAL_KIT).map(([id, item]) => ({ ...item, id }) as KitItem),
 ];
-/** What can be read with it. */
+/** The tools in it. */
 export const PRACTICE_TOOLS: readonly Tool[] = ['meter', 'clamp-meter', 'tester', 'load-tester', 'source'];

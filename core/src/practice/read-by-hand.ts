@@ -24,7 +24,7 @@ import {
   type World,
 } from './world.js';
 
-/** What an instrument shows, and what that tells where it was held as a check asks. */
+/** The value of an instrument, and the finding where it was held as a check asks. */
 export interface ReadByHand {
   readonly shown: Partial<Pick<Happened, 'volts' | 'amps' | 'gravity'>>;
   readonly minutes: number;
@@ -45,7 +45,7 @@ export function voltsBetween(world: World, { red, black }: ProbesOn): number {
   return voltsAcross(solveDc(rescueCircuit(rescueNow(world))), node(red), node(black));
 }
 
-/** What the meter shows between its probes: the case's own, or the one of a training bench. */
+/** Returns the value of the meter between its probes: the case's own, or the one of a training bench. */
 export function readVolts(world: World, { red, black, shown }: Of<'probe'>, random: Random): ReadByHand {
   const { machine } = world.practice;
   const own = inSteps(
@@ -70,7 +70,7 @@ export function readVolts(world: World, { red, black, shown }: Of<'probe'>, rand
 
 /** Units of a parked machine fall asleep when the key was left alone for this long, minutes: the time that the check of its drain takes. */
 export const ASLEEP_AFTER_MINUTES = 8;
-/** What units draw until then, and what somebody has left on, A per 12 V machine: a door lamp and control units; side lamps and a radio. */
+/** Current of units until then, and of a consumer left on, A per 12 V machine: a door lamp and control units; side lamps and a radio. */
 const AWAKE_AMPS = 4;
 const LEFT_ON_AMPS = 5;
 /** A clamp meter is closed around a cable and read, minutes. */
@@ -90,7 +90,7 @@ export function ampsAround(world: World, around: AmpsAround): number {
     : (amps.get(around === 'red-lead' ? 'lead.red' : 'lead.black') ?? 0);
 }
 
-/** What the clamp meter shows: the case's own, or the one of a training bench. */
+/** Returns the value of the clamp meter: the case's own, or the one of a training bench. */
 export function readAmps(world: World, { around, shown: onBench }: Of<'amps'>, random: Random): ReadByHand {
   const own = inSteps(normal(random, ampsAround(world, around), AMPS_SPREAD), AMPS_STEP);
   const shown = readable(onBench, BENCH_AMPS_MOST) ?? own;
@@ -138,7 +138,7 @@ const FED_FROM_VOLTS = 10;
 export const CELLS = 6;
 /** A hydrometer is drawn full, read and emptied, minutes a cell. */
 const GRAVITY_MINUTES = 1;
-/** What a shorted cell has lost against the others. */
+/** The loss of a shorted cell against the others. */
 const SHORTED_BELOW = GRAVITY_BAD_SPREAD * 1.8;
 const GRAVITY_STEP = 0.005;
 
@@ -173,10 +173,10 @@ function gravityPiece({ practice }: World, battery: number, cells: readonly numb
 /** Above this the cells are told as high. */
 const EVEN_HIGH_SOC = 0.6;
 
-/** Which cell of a case is shorted first. */
+/** The cell of a case that is shorted first. */
 const firstShorted = (code: string): number => Math.floor(seededRandom(seedOf(`${code} cell`))() * CELLS);
 
-/** What a meter and a clamp of a training bench can show at all, V and A. */
+/** The range of a meter and a clamp of a training bench, V and A. */
 const BENCH_VOLTS_MOST = 60;
 const BENCH_AMPS_MOST = 1500;
 

@@ -16,7 +16,7 @@ export interface RecordedTry {
   readonly stepSeconds: number;
 }
 
-/** What an instrument adds to the truth. */
+/** An instrument's own error on top of the truth. */
 export interface Noise {
   readonly random: Random;
   /** Spread of a reading, and its least step, in the reading's unit. */

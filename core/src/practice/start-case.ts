@@ -16,13 +16,13 @@ import { codeOfWritten, MADE_COLD, readWrittenCode, type WrittenCase } from './w
 /** A case is drawn anew where it is none, so often at the most. */
 const DRAWN_MOST = 40;
 
-/** What a case is drawn from where somebody made it: its machine, its fault and its cold. */
+/** The beginnings of a case that somebody made: its machine, its fault and its cold. */
 export interface MadeCase {
   readonly machineClass: MachineClass;
   readonly cause: Cause;
   readonly tempC: number;
 }
-/** What a code names: a case of a rung, or one that was made. */
+/** The case that a code names: of a rung, or one that was made. */
 export type CaseNamed = { readonly number: number } & (
   | { readonly rung: RungId; readonly made: null }
   | { readonly rung: null; readonly made: MadeCase; readonly written?: WrittenCase }
@@ -41,7 +41,7 @@ export function codeOf(named: CaseNamed, number: number): string {
   return named.written ? codeOfWritten({ ...named.written, number }) : codeOfMade(named.made, number);
 }
 
-/** What a code names; null for what is none. */
+/** Reads a code; null for a text that is none. */
 export function readCaseCode(code: string): CaseNamed | null {
   const written = readWrittenCode(code.trim());
   if (written) return { rung: null, made: written, written, number: written.number };
@@ -77,7 +77,7 @@ export function startCase(code: string): World {
   const { engine } = profile;
   const draw = () => drawHidden(cause, profile, random, written?.along);
   let hidden = draw();
-  // What starts by itself is no case, and what may be ice is one of its own rung.
+  // A machine that starts by itself is no case, and one that may be ice is a case of its own rung.
   const isNone = (): boolean =>
     (engine !== null && lookOf(hidden, profile, false) === 'starts') ||
     (rung !== null && rung !== 'stop' && mayBeBarred({ practice: { profile, hidden } }));
@@ -114,7 +114,7 @@ export function startCase(code: string): World {
   };
 }
 
-/** What a case of a rung is drawn from. */
+/** The beginnings of a case of a rung. */
 function drawnOf({ classes, causes, cold }: Rung, random: Random): MadeCase {
   const machineClass = pick(random, classes);
   const tempC = Math.round(cold[0] + (cold[1] - cold[0]) * random());

@@ -15,7 +15,7 @@ import { act } from './act.js';
 import { startCase } from './start-case.js';
 import type { PracticeAction, World } from './world.js';
 
-/** What the tool weighs evidence against: drawn once for a case. */
+/** The crowd that the tool weighs evidence against: drawn once for a case. */
 export const mindFor = ({ practice }: World): Crowd => drawCrowd(practice.profile);
 
 /** After so many findings it is concluded from what there is. */
@@ -25,7 +25,7 @@ const DECIDES_FROM = 0.12;
 /** A whole run is no longer than this. */
 const ACTIONS_MOST = 90;
 
-/** What is known of the rest volts, battery by battery; null where not read. */
+/** Returns the known rest volts, battery by battery; null where not read. */
 function restVoltsKnown({ evidence, practice }: World): (number | null)[] {
   return practice.machine.batteries.map((_, i) => {
     const read = evidence.filter((e) => e.check === 'rest' && (e.battery ?? 0) === i).at(-1)?.found;
@@ -33,7 +33,7 @@ function restVoltsKnown({ evidence, practice }: World): (number | null)[] {
   });
 }
 
-/** What is known beside the evidence. */
+/** Returns the facts beside the evidence. */
 export function factsOf(world: World): Case {
   const { practice, evidence } = world;
   return {
@@ -47,7 +47,7 @@ export function factsOf(world: World): Case {
   };
 }
 
-/** What the tool would say of the case by what was found so far. */
+/** Returns the tool's verdict on the case by the findings so far. */
 export function toolVerdict(world: World, mind: Crowd): VerdictRecord {
   const { practice, evidence } = world;
   return conclude(mind, evidence, factsOf(world), practice.tools, practice.rules);
@@ -85,7 +85,7 @@ const done = (world: World, ...checks: string[]): boolean =>
 const hasTurnedHelped = (world: World): boolean => world.log.some(({ key }) => key?.helped === true);
 
 /**
- * What the tool would do next, by what has been found and nothing else; null once the verdict was given.
+ * Returns the tool's next action by the findings and nothing else; null once the verdict was given.
  *
  * @param mind by `mindFor`
  */
@@ -107,7 +107,7 @@ export function toolNext(world: World, mind: Crowd): PracticeAction | null {
     const next = helping(world);
     if (next) return next;
   }
-  // What has just been started is read before help comes off: whether it feeds itself now.
+  // A machine that has just been started is read before help comes off: does it feed itself now?
   const feeding = startsByWaking(practice.machine) ? 'converter' : 'charging';
   if (world.runs && !done(world, feeding)) return { kind: 'check', check: feeding };
   if (anyClampOn(world.hookup)) return clearing(world) ?? give;
@@ -125,7 +125,7 @@ export function toolNext(world: World, mind: Crowd): PracticeAction | null {
 }
 /** So much is asked and read before anything is joined. */
 const LOOKS_BEFORE_HELP = 4;
-/** What is found by joining a source is found by joining it. */
+/** A check that joins a source is done by joining it. */
 const isLook = (check: string): boolean =>
   ![
     'with-help',

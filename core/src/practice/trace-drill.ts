@@ -7,10 +7,10 @@ import { templateOf } from '../template/index.js';
 import { recordTry } from './recorded-try.js';
 
 export const TRACE_STORIES = ['sound', 'flat', 'spent', 'held-fast', 'no-contact', 'no-charge'] as const;
-/** What a trace of a try can tell: all well, or the one thing that is wrong. */
+/** The story of a trace of a try: all well, or the one thing that is wrong. */
 export type TraceStory = (typeof TRACE_STORIES)[number];
 
-/** What the trace of a try at the posts shows. */
+/** The trace of a try at the posts. */
 export interface TraceDrill {
   readonly kind: 'trace';
   readonly machineClass: MachineClass;
@@ -35,7 +35,7 @@ const REST_SECONDS = 1.5;
 const KEY_ON_SECONDS = 1;
 const AFTER_SECONDS = 3;
 const LOGGED_EVERY_SECONDS = 0.02;
-/** What a meter adds to a reading, V. */
+/** A meter's own error on a reading, V. */
 const METER = { volts: 0.01, voltsStep: 0.01 } as const;
 const CHOICES = 4;
 
@@ -54,7 +54,7 @@ const IN_VAIN: Played = {
   starter: (sound) => sound,
 };
 const SOUND: Played = { ...IN_VAIN, ageing: [1, 1.3], fires: true, seconds: 1, chargingVolts: 14.2 };
-/** What each story is made of. A starter that is held fast has its current and no turn; one without contact has neither. */
+/** The parts of each story. A starter that is held fast has its current and no turn; one without contact has neither. */
 const PLAYED: Readonly<Record<TraceStory, Played>> = {
   sound: SOUND,
   'no-charge': { ...SOUND, chargingVolts: null },

@@ -29,15 +29,15 @@ export const HINT_LEVELS = ['nudge', 'reason', 'step'] as const;
 export type HintLevel = (typeof HINT_LEVELS)[number];
 
 export const AMPS_AROUND = ['red-lead', 'black-lead', 'own-cable'] as const;
-/** What a clamp meter is closed around. */
+/** The lead that a clamp meter is closed around. */
 export type AmpsAround = (typeof AMPS_AROUND)[number];
 
-/** Where the probes of a meter are held: ids of points of the machine. */
+/** The places of a meter's probes: ids of points of the machine. */
 export interface ProbesOn {
   readonly red: string;
   readonly black: string;
 }
-/** What an instrument of a training bench showed, V or A, to a whole thousandth; left out where the case's own instrument is read. */
+/** The value of an instrument of a training bench, V or A, to a whole thousandth; left out where the case's own instrument is read. */
 export interface Shown {
   readonly shown?: number;
 }
@@ -67,35 +67,35 @@ export type PracticeAction =
 /** An instrument of a training bench, held to a case as far as it has been worked. */
 export interface CaseReading {
   readonly code: string;
-  /** What was done so far, oldest first. */
+  /** The actions so far, oldest first. */
   readonly actions: readonly PracticeAction[];
-  /** Where the meter's probes are held; null where it is the clamp that reads. */
+  /** The places of the meter's probes; null where it is the clamp that reads. */
   readonly probes: ProbesOn | null;
   readonly around: AmpsAround | null;
 }
 
-/** What the key did. */
+/** The outcome of the key. */
 export type KeyOutcome = CrankLook | 'wakes' | 'stays-asleep';
 
-/** What came of an action. */
+/** The outcome of an action. */
 export interface Happened {
   readonly action: PracticeAction;
   /** Minutes of the case when it began. */
   readonly atMinutes: number;
   readonly minutes: number;
-  /** What a check found. */
+  /** The finding of a check. */
   readonly found?: Found;
-  /** What the meter shows between its probes, V. */
+  /** The value of the meter between its probes, V. */
   readonly volts?: number;
-  /** What the clamp meter shows, A: towards the casualty in a red lead, into the battery in its own cable. */
+  /** The value of the clamp meter, A: towards the casualty in a red lead, into the battery in its own cable. */
   readonly amps?: number;
   /** Specific gravity of the cell that was read. */
   readonly gravity?: number;
-  /** What lay over its battery and came off first. */
+  /** The cover of its battery that came off first. */
   readonly opened?: readonly string[];
-  /** What it broke. */
+  /** The part that it broke. */
   readonly broke?: readonly Breakable[];
-  /** What the circuit did to hands, metal, batteries and electronics, worst first. */
+  /** The effects of the circuit on hands, metal, batteries and electronics, worst first. */
   readonly hazards: readonly Hazard[];
   readonly key?: {
     readonly outcome: KeyOutcome;
@@ -108,7 +108,7 @@ export interface Happened {
 
 /** A case before anything is done to it. */
 export interface PracticeCase {
-  /** Whoever has it has the same case. */
+  /** The code of the case: everybody with it has the same case. */
   readonly code: string;
   /** Null for a case that somebody made. */
   readonly rung: RungId | null;
@@ -119,15 +119,15 @@ export interface PracticeCase {
   readonly tempC: number;
   readonly profile: DiagnosisProfile;
   readonly rules: HouseRules;
-  /** What whoever wrote the case has the driver say; null for a case that was drawn. */
+  /** The driver's words by the author of the case; null for a case that was drawn. */
   readonly told: {
     readonly title: string;
     readonly says: string;
     readonly answers: Readonly<Partial<Record<CheckId, string>>>;
   } | null;
-  /** What the driver says it does. */
+  /** The driver's words for its behaviour. */
   readonly said: string;
-  /** What is really wrong. */
+  /** The true fault. */
   readonly hidden: HiddenMachine;
 }
 
@@ -141,20 +141,20 @@ export interface World {
   readonly hookup: HookupState;
   /** It runs, or is awake. */
   readonly runs: boolean;
-  /** What lies over its battery is off: bonnet, lid, seat. */
+  /** The cover of its battery is off: bonnet, lid, seat. */
   readonly isOpen: boolean;
-  /** What slips have broken, and nobody took back. */
+  /** Parts that slips have broken, and nobody took back. */
   readonly broken: readonly Breakable[];
   readonly evidence: readonly DiagnosisEvidence[];
-  /** What stands, oldest first. */
+  /** The actions that stand, oldest first. */
   readonly log: readonly Happened[];
-  /** What was taken back, oldest first. */
+  /** The actions that were taken back, oldest first. */
   readonly takenBack: readonly Happened[];
   readonly hints: readonly HintLevel[];
   readonly verdict: { readonly verdict: VerdictKind; readonly suspect: Suspect | null } | null;
 }
 
-/** What the joints and cables of the machine resist beyond sound ones; a cable stands with the joint of the body. */
+/** Resistance of the joints and cables of the machine beyond sound ones; a cable stands with the joint of the body. */
 export function jointsOf({ plusOhms, minusOhms, cableOhms }: HiddenMachine): BadJoints {
   const [, sound] = SOUND_OHMS;
   return {

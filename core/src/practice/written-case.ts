@@ -27,20 +27,20 @@ export interface WrittenCase {
   readonly tempC: number;
   /** Why it does not start. */
   readonly cause: Cause;
-  /** What is wrong besides; null: nothing else. */
+  /** The second fault; null for none. */
   readonly along: AlongCause | null;
-  /** What the driver says it does: true or mistaken. */
+  /** The driver's words for its behaviour: true or mistaken. */
   readonly symptom: Symptom;
   /** The driver's own words. */
   readonly says: string;
-  /** What the driver answers when asked, true or not; a question left out is answered as it is. */
+  /** The driver's answers, true or not; a question left out is answered as it is. */
   readonly answers: Readonly<Partial<Record<CheckId, string>>>;
-  /** What the van carries, by its id in `PRACTICE_KIT`; what can be read with it follows from that. */
+  /** The kit of the van, by its id in `PRACTICE_KIT`; its tools follow from that. */
   readonly kit: readonly string[];
   readonly number: number;
 }
 
-/** What can be asked of the driver of such a machine. */
+/** Returns the questions for the driver of such a machine. */
 export const questionsFor = (profile: DiagnosisProfile) =>
   CHECKS.filter(({ id, fits }) => id.startsWith('ask-') && (!fits || fits(profile)));
 
@@ -105,7 +105,7 @@ export function faultsOfWritten(
   return told;
 }
 
-/** What can be wrong besides on a machine that does not start because of this. */
+/** Returns the second faults of a machine that does not start because of this. */
 export function alongFor(machineClass: MachineClass, cause: Cause): readonly AlongCause[] {
   const possible = causesOf(machineClass);
   return ALONG_CAUSES.filter(
@@ -132,7 +132,7 @@ export function readWrittenCode(code: string): WrittenCase | null {
   try {
     const text = decodeURIComponent(code.slice(MARK.length).replaceAll('.', '%'));
     const given = JSON.parse(text) as Partial<WrittenCase>;
-    // What is of another type has a fault, or throws on the way.
+    // A value of another type has a fault, or throws on the way.
     const isTyped =
       typeof given.tempC === 'number' && typeof given.number === 'number' && given.along !== undefined;
     return isTyped && faultsOfWritten(given as WrittenCase).length === 0 ? (given as WrittenCase) : null;

@@ -2,7 +2,7 @@
 const HALVINGS = 40;
 
 /**
- * Where something that holds below a point and no longer above it changes over.
+ * Returns the point at which something that holds below it no longer holds.
  *
  * @param holds at the low end it does, at the high end it does not: neither is asked
  * @returns both ends of what is left of the range, the change-over between them

@@ -1,4 +1,4 @@
-// Plain quantities: interpolation, bisection, ranges, seeded chance, points in a plane. What is public of this floor; nothing else is imported from outside the core.
+// Plain quantities: interpolation, bisection, ranges, seeded chance, points in a plane. The door of this floor: nothing else of it is imported from outside.
 export * from './bisect.js';
 export * from './interpolate.js';
 export * from './parameter.js';

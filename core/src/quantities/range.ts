@@ -5,7 +5,7 @@ export interface Range {
   readonly unit: string;
 }
 
-/** What a value outside its range is told; null when the value is inside. */
+/** Returns the words for a value outside its range; null when the value is inside. */
 export function outOfRange(name: string, value: number, range: Range): string | null {
   if (!Number.isFinite(value)) return `${name} must be a number`;
   if (value < range.min || value > range.max) {

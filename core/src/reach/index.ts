@@ -1,4 +1,4 @@
-// Where a donor stands, and the leads that reach. What is public of this floor; nothing else is imported from outside the core.
+// Parking, leads that reach, and ways into a machine that does not open. The door of this floor: nothing else of it is imported from outside.
 export * from './pose.js';
 export * from './route.js';
 export * from './parking.js';

@@ -2,7 +2,7 @@ import { type Machine, startsByWaking } from '../machine/index.js';
 import { type KitItem, type LatchPoint, type LatchSourceKit, usualLatchPoint } from '../sources/index.js';
 
 export const LATCH_PLACES = ['key-blade', 'known-wires', 'tow-eye-cover', 'grille', 'arch-liner'] as const;
-/** Where a machine whose electric latches are dead may be opened, the quickest and least harmful first. */
+/** The places at which a machine with dead electric latches may be opened, the quickest and least harmful first. */
 export type LatchPlace = (typeof LATCH_PLACES)[number];
 
 /** A latch coil is for a moment: held longer it warms, and the source empties, s. */
@@ -30,7 +30,7 @@ export const latchSteps = (place: LatchPlace): readonly LatchStep[] =>
 export interface NothingOpens {
   /** Places left to try, in order: the wires that its entry knows stand for every other pair. */
   readonly places: readonly LatchPlace[];
-  /** What of the van may feed the wires, with what it does there; null where the van has nothing. */
+  /** Returns the item of the van that may feed the wires, with its effect there; null where the van has none. */
   readonly source: { readonly item: LatchSourceKit; readonly does: LatchPoint } | null;
   /** It is open. */
   readonly opened: boolean;
@@ -41,7 +41,7 @@ export const knowsLatchWires = ({ points }: Pick<Machine, 'points'>): boolean =>
   points.some(({ kind }) => kind === 'latch-wire-positive');
 
 /**
- * Where to go on looking.
+ * Returns the next place to look at.
  *
  * @param tried what was tried on this job, in order
  * @returns null for a machine that opens without power

@@ -10,7 +10,7 @@ export interface LeadPoints {
   readonly donorBlack: MachinePoint;
 }
 
-/** What a way of parking comes to. */
+/** The score of a way of parking. */
 export interface Parking {
   readonly pose: Pose;
   readonly gapMm: number;

@@ -13,7 +13,7 @@ export const LEAST_GAP_MM = 150;
 /** How close a donor is parked when there is a choice, mm: near, and room to walk between with the handbrakes on. */
 export const USUAL_GAP_MM = 600;
 
-/** Where a point of the donor lies in the casualty's plan, mm. */
+/** Returns the place of a donor's point in the casualty's plan, mm. */
 export function placedPoint(donor: Machine, pose: Pose, point: PlanPoint): Spot {
   const turn = (pose.turnedDeg * Math.PI) / 180;
   const x = point.xMm - donor.widthMm / 2;

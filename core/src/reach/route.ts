@@ -168,7 +168,7 @@ function shortest(bodies: readonly [Body, Body], avoidZones: boolean): Spot[] | 
   return [start, ...line];
 }
 
-/** What of this file may be questioned. */
+/** Parameters of this file, each with its range and reason. */
 export const routeParameters = (): readonly Parameter[] => [
   {
     id: 'reach.slack',

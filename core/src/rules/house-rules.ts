@@ -6,11 +6,11 @@ export interface Rule<T> {
   readonly value: T;
   readonly unit: string;
   readonly reason: string;
-  /** What a house may set it to; null where practitioners do not differ and it is fixed. */
+  /** The choices of a house; null where practitioners do not differ and it is fixed. */
   readonly limit: RuleLimit | null;
 }
 
-/** What a house rule may be set to: one of the schools, or a figure in a range. */
+/** The choices of a house rule: one of the schools, or a figure in a range. */
 export type RuleLimit =
   | { readonly kind: 'school'; readonly schools: readonly string[] }
   | { readonly kind: 'figure'; readonly min: number; readonly max: number };

@@ -1,10 +1,10 @@
 import { outOfRange } from '../quantities/index.js';
 import { HOUSE_RULE_KEYS, type HouseRules, type RuleKey, type RuleLimit, RULES } from './house-rules.js';
 
-/** What a house has set otherwise than by default. */
+/** The settings of a house that differ from the defaults. */
 export type RuleSettings = Readonly<Partial<Record<RuleKey, string | number>>>;
 
-/** What of these rules is not the default. */
+/** Returns these rules as far as they differ from the defaults. */
 export function settingsOf(rules: HouseRules): RuleSettings {
   return Object.fromEntries(
     HOUSE_RULE_KEYS.filter((key) => rules[key] !== RULES[key].value).map((key) => [key, rules[key]]),

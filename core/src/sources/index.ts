@@ -1,4 +1,4 @@
-// What a van lends power with. What is public of this floor; nothing else is imported from outside the core.
+// The kit of a van. The door of this floor: nothing else of it is imported from outside.
 export * from './cell-bank.js';
 export * from './kit.js';
 export * from './usual-kit.js';

@@ -25,7 +25,7 @@ export const BANK_FADE_A_YEAR = 0.02;
 const LEAST_LEFT = 0.4;
 
 /**
- * What a piece of kit is at this moment: what is left of its charge, and of its ratings by its age.
+ * The state of a piece of kit at this moment: its charge, and its ratings by its age.
  *
  * @example kitNow({ ...pack, charge: 1, chargedAt: '2026-01-01T00:00:00.000Z' }, new Date('2026-03-02')).charge // 0.96
  */
@@ -89,7 +89,7 @@ export function agedKit(item: KitItem, at: Date): KitItem {
   }
 }
 
-/** What of this file may be questioned. */
+/** Parameters of this file, each with its range and reason. */
 export const kitAgeParameters = (): readonly Parameter[] => [
   {
     id: 'kit.leadSelfDischarge',

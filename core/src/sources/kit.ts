@@ -25,7 +25,7 @@ export interface DonorKit {
   readonly systemVolts: 12 | 24;
   readonly battery: BatteryRating;
   readonly soc: number;
-  /** What the alternator can lend beyond the van's own needs at idle. */
+  /** Current that the alternator can lend beyond the van's own needs at idle. */
   readonly alternatorSpareAmps: number;
 }
 
@@ -52,7 +52,7 @@ export interface LithiumPackKit extends KeptCharge, TriedPack {
   /** How long the peak lasts before the pack guards itself. */
   readonly peakSeconds: number;
   readonly charge: number;
-  /** What it gives at 12 V when full, Ah; left out where its maker does not say. */
+  /** Charge at 12 V when full, Ah; left out where its maker does not say. */
   readonly capacityAh?: number;
   readonly leads: LeadSet;
 }
@@ -72,7 +72,7 @@ export interface CapacitorBoosterKit extends CellBank, KeptCharge {
   readonly kind: 'capacitor-booster';
   readonly id: string;
   readonly name: string;
-  /** What the bank stands at now. */
+  /** Volts of the bank now. */
   readonly volts: number;
   /** Amps at its own volts that its converter lifts out of a weak casualty battery; null = charged only by itself. */
   readonly converterAmps: number | null;

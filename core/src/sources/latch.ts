@@ -10,7 +10,7 @@ export const USUAL_COIL_OHMS = 10;
 export const USUAL_LATCH_SOURCE_OHMS = 2;
 const OHMS = { min: 0.1, max: 1000, unit: 'ohm' } as const satisfies Range;
 
-/** What a small source does at the latch wires of a dead EV. */
+/** The effect of a small source at the latch wires of a dead EV. */
 export interface LatchPoint {
   readonly amps: number;
   readonly coilVolts: number;
@@ -39,11 +39,11 @@ export function latchPoint(volts: number, sourceOhms: number, coilOhms: number):
   return { amps, coilVolts: amps * coilOhms, releases: fault === null, fault };
 }
 
-/** What a latch source of so many volts does at a usual latch, where nobody has measured either. */
+/** Returns the effect of a latch source of so many volts at a usual latch, where nobody has measured either. */
 export const usualLatchPoint = (volts: number): LatchPoint =>
   latchPoint(volts, USUAL_LATCH_SOURCE_OHMS, USUAL_COIL_OHMS);
 
-/** What of this file may be questioned. */
+/** Parameters of this file, each with its range and reason. */
 export const latchParameters = (): readonly Parameter[] => [
   {
     id: 'latch-coil',

@@ -36,7 +36,7 @@ export interface SourceModel {
   readonly capacitor?: {
     readonly farads: number;
     readonly esrOhms: number;
-    /** What its cells stand together; left out where nobody said. */
+    /** The volts that its cells stand together; left out where nobody said. */
     readonly maxVolts?: number;
   };
 }
@@ -182,7 +182,7 @@ export function capacitorSource(booster: CapacitorBoosterKit, tempC: number): So
   };
 }
 
-/** What of this file may be questioned. */
+/** Parameters of this file, each with its range and reason. */
 export const modelsParameters = (): readonly Parameter[] => [
   {
     id: 'cable.linkLead',

@@ -5,7 +5,7 @@ export type KitWithoutId = KitItem extends infer K ? (K extends KitItem ? Omit<K
 
 const copper = { conductor: 'copper', contact: 'clean' } as const;
 
-/** What most vans of the trade carry, to be ticked at set-up and corrected afterwards, and what practice is done with. Named, so that a tick can say which. */
+/** The kit of most vans of the trade, to be ticked at set-up and corrected afterwards, and the kit of practice. Named, so that a tick can say which. */
 export const USUAL_KIT: Readonly<Record<string, KitWithoutId>> = {
   'heavy-leads': {
     kind: 'lead-set',

@@ -10,10 +10,10 @@ export const CLUES = [
   'floor-hatch',
   'arch-screws',
 ] as const;
-/** What can be seen of an unknown machine before anything is taken apart. */
+/** The signs that can be seen of an unknown machine before anything is taken apart. */
 export type Clue = (typeof CLUES)[number];
 
-/** Where a battery of a class may sit, and how likely that is. */
+/** A place of a battery in a class, and how likely it is. */
 export interface LikelyPlace {
   readonly id: string;
   /** In the trade's words, as an atlas entry says it. */

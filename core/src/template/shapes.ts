@@ -1,6 +1,6 @@
 import type { Machine, PlanPoint, PlanRect, SideView } from '../machine/index.js';
 
-/** What a machine's body is drawn from. */
+/** The measures that a machine's body is drawn from. */
 export type Shape = Pick<Machine, 'widthMm' | 'lengthMm' | 'outline' | 'glass' | 'wheels' | 'side'>;
 
 /** A side view from fractions of length and height, wheels resting on the ground. */

@@ -20,7 +20,7 @@ import {
   vanShape,
 } from './shapes.js';
 
-/** What a technician found out about a machine that the atlas does not know. */
+/** The findings of a technician about a machine that the atlas does not know. */
 export interface MachineFinding extends Pick<
   Machine,
   'id' | 'maker' | 'model' | 'machineClass' | 'gearbox' | 'systemVolts' | 'engine'
@@ -152,7 +152,7 @@ const TYPICAL: Record<MachineClass, Typical> = {
   },
 };
 
-/** What is typical of a class: where an unknown machine starts from. */
+/** The typical machine of a class: an unknown machine starts from it. */
 export function typicalOf(
   machineClass: MachineClass,
 ): Pick<MachineFinding, 'rating' | 'engine' | 'systemVolts' | 'gearbox'> {

@@ -3,7 +3,7 @@ import { evened, type EvenRecording, gapsOf, type Recording, SLOWEST_STEP_S } fr
 import { rippleOf } from './ripple.js';
 import { lowestOf, meanOf, medianOf, slopeOf, smoothed, type Stretch } from './series.js';
 
-/** What the analysis must know of the machine. */
+/** The facts of the machine that the analysis needs. */
 export interface TraceSubject {
   readonly systemVolts: 12 | 24;
   /** Null for a machine that wakes: nothing turns. */
@@ -45,7 +45,7 @@ export interface RecordedCrank {
   readonly ohms: number | null;
 }
 
-/** What was found in a recording. Volts at the posts of the whole string. */
+/** The findings in a recording. Volts at the posts of the whole string. */
 export interface TraceFindings {
   readonly durationSeconds: number;
   readonly stepSeconds: number;
@@ -147,7 +147,7 @@ function cranksIn(even: EvenRecording, calm: Float64Array, per12: number): Stret
   return found;
 }
 
-/** Where the crank ends that a recording begins in: low from its first point on, then a sharp rise that stays. Null where it does not. */
+/** Returns the end of the crank that a recording begins in: low from its first point on, then a sharp rise that stays. Null where there is none. */
 function endOfFirst(calm: Float64Array, per12: number, rise: number, hold: number): number | null {
   const early = meanOf(calm, { from: 0, to: Math.max(1, Math.min(rise, calm.length)) });
   if (early > CRANKING_BELOW_VOLTS * per12) return null;
@@ -175,7 +175,7 @@ function endOfCrank(calm: Float64Array, from: number, level: number, settle: num
   return calm.length;
 }
 
-/** Where the volts rise most: the contact opens there, and what follows is the battery's slow recovery. */
+/** Returns the point at which the volts rise most: the contact opens there, and the battery's slow recovery follows. */
 function steepest(calm: Float64Array, from: number, to: number): number {
   let best = to;
   let most = 0;
@@ -245,7 +245,7 @@ const CHATTER = { leastPerSecond: 4, mostPerSecond: 25, leastShare: 0.12 } as co
 
 /** How many times a second the volts leap back towards rest, where that is a solenoid's chatter. */
 function chatterOf(calm: Float64Array, { from, to }: Stretch, stepSeconds: number): number | null {
-  // Where rest is not known, nothing tells how far the volts come back.
+  // An unknown rest tells nothing of how far the volts come back.
   if (from === 0) return null;
   const seconds = (to - from) * stepSeconds;
   const margin = Math.max(1, Math.round(EDGE_SECONDS / stepSeconds));

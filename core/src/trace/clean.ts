@@ -1,7 +1,7 @@
 import type { Recording } from './recording.js';
 import { meanOf, medianOf, slopeOf } from './series.js';
 
-/** What was put right in a recording before it was read. */
+/** The repairs to a recording before it was read. */
 export const MENDED = ['probes-reversed', 'clamp-reversed', 'spikes'] as const;
 export type Mended = (typeof MENDED)[number];
 

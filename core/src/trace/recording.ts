@@ -35,7 +35,7 @@ export function usualStep({ seconds }: Recording): number {
   return steps[Math.floor(steps.length / 2)] ?? 0;
 }
 
-/** Where the logger missed something. */
+/** The gaps of the logger. */
 export function gapsOf(recording: Recording): Gap[] {
   const { seconds } = recording;
   const longest = usualStep(recording) * GAP_STEPS;

@@ -1,6 +1,6 @@
 import { likeness, meanOf, smoothed, type Stretch } from './series.js';
 
-/** What the ripple of compression says of a crank. */
+/** The speed of a crank by the ripple of compression. */
 export interface Ripple {
   readonly rpm: number;
   /**
@@ -126,7 +126,7 @@ function swingOf(part: Float64Array): number {
   return amplitudeAt(level, (2 * Math.PI) / last);
 }
 
-/** Where the first compression begins: at the offset whose crests are highest, so that each stretch of one lag holds one dip. */
+/** Returns the beginning of the first compression: at the offset whose crests are highest, so that each stretch of one lag holds one dip. */
 function firstCrest(wave: Float64Array, lag: number): number {
   const height = (offset: number): number => {
     let sum = 0;

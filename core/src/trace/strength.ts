@@ -12,7 +12,7 @@ import { crankPoint } from '../crank/index.js';
 import type { Engine } from '../engine/index.js';
 import { type RecordedCrank, STEADY_SECONDS, type TraceFindings } from './analyse.js';
 
-/** What a crank on its own battery says of the battery. */
+/** The strength of a battery by a crank of its own. */
 export interface CrankStrength {
   /** Of one battery, all of it, ohms. */
   readonly ohms: number;

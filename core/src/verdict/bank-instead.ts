@@ -14,7 +14,7 @@ import type { Machine } from '../machine/index.js';
 import type { HouseRules } from '../rules/index.js';
 import { type Bank, bankAt, type CapacitorBoosterKit } from '../sources/index.js';
 
-/** What a capacitor bank does in the place of a battery. */
+/** The work of a capacitor bank in the place of a battery. */
 export interface BankInstead {
   /** Whole cranks until the control units would drop out. */
   readonly cranks: number;

@@ -2,7 +2,7 @@ import { batteryBar, type BatteryBar, type Chemistry, socFromRestVolts } from '.
 import { crankLimitVolts, type DiagnosisEvidence, type StopCondition } from '../diagnosis/index.js';
 import type { HouseRules } from '../rules/index.js';
 
-/** What the verdict must know beside the evidence. */
+/** The facts of a verdict beside the evidence. */
 export interface Case {
   readonly chemistry: Chemistry;
   readonly wakes: boolean;
@@ -26,13 +26,13 @@ export const STOP_OF_BAR: Readonly<Record<BatteryBar, StopCondition>> = {
   reversed: 'polarity-unknown',
 };
 
-/** What forbids any current through a battery of this machine, by its own volts and the cold; null when nothing does. */
+/** Returns the state that forbids any current through a battery of this machine, by its own volts and the cold; null when none does. */
 export function barOf({ chemistry, restVolts, tempC, coldestC = tempC }: Case): BatteryBar | null {
   return restVolts.map((volts) => batteryBar(chemistry, volts, coldestC)).find((bar) => bar !== null) ?? null;
 }
 
 /**
- * What the posts stood at while a key was turned and nothing drew amps, and a minute after: that is the battery at rest, read a second time.
+ * Returns the volts of the posts while a key was turned and nothing drew amps, and a minute after: that is the battery at rest, read a second time.
  * One slip of a finger on the rest volts alone must not let ice pass. Of a string, the mean of its batteries.
  */
 export function silentVolts(evidence: readonly DiagnosisEvidence[], tempC: number): number[] {

@@ -20,7 +20,7 @@ export type PlaceReason = (typeof PLACE_REASONS)[number];
 export interface ChargerHours {
   readonly kitId: string;
   readonly name: string;
-  /** What it gives, no more than the battery should take. */
+  /** Its current, no more than the battery should take. */
   readonly amps: number;
   readonly hours: number | null;
   /** Its volts are wrong for this chemistry: not to be used. */
@@ -46,7 +46,7 @@ export interface ChargePlan {
   readonly revival: (Revival & { readonly lampWatts: number }) | null;
   /** The house would rather replace it than lift it over the sense voltage. */
   readonly reviveRefusedByHouse: boolean;
-  /** What forbids any charge, as it stands now; null when nothing does. */
+  /** Returns the state that forbids any charge now; null when none does. */
   readonly bar: BatteryBar | null;
   /** Rest after the charge, before it is judged, h. */
   readonly restHours: number;
@@ -67,7 +67,7 @@ const LAMPS = [
   { watts: 21, ohms: 6.9 },
   { watts: 5, ohms: 28.8 },
 ] as const;
-/** What a battery this flat may be given at the first contact, as a share of its capacity per hour: it warms before its plates have woken. */
+/** The most that a battery this flat may be given at the first contact, as a share of its capacity per hour: it warms before its plates have woken. */
 const LIFT_SHARE_PER_H = 0.2;
 
 /**

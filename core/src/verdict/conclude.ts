@@ -120,7 +120,7 @@ export interface VerdictRecord {
   readonly followUps: readonly FollowUp[];
   /** Of a string, battery by battery from the chassis side; left out where there is one, and in older logs. */
   readonly batteries?: readonly BatteryStanding[];
-  /** What was mended on the spot and was likely at fault, whatever else the verdict asks for; left out where nothing was. */
+  /** Repairs on the spot of parts that were likely at fault, whatever else the verdict asks for; left out where there were none. */
   readonly repaired?: readonly Repair[];
 }
 
@@ -146,7 +146,7 @@ const BATTERY_SHARE = 0.5;
 const KEEP_SUSPECT_MOST = 0.5;
 /** Unread in the cold it is treated as frozen from this much on. */
 const FROZEN_SHARE = 0.5;
-/** What was left on explains a death in service from this much on. */
+/** A consumer left on explains a death in service from this much on. */
 const EXPLAINED_SHARE = 0.5;
 /**
  * A second flat call, or a death in service, asks for another battery only where what a new one cures holds as much as any battery is condemned
@@ -165,7 +165,7 @@ const LEAST_BITS = 0.05;
 const FLAT_CAUSES: readonly Cause[] = ['discharged', 'left-on', 'string-weak', 'guard-open'];
 
 /**
- * What pulls a battery's figures down as a worn one does: a tight engine and a starter that binds take far more amps, and a bad joint within a
+ * Causes that pull a battery's figures down as wear does: a tight engine and a starter that binds take far more amps, and a bad joint within a
  * tester's or a meter's clamps counts as the battery's own.
  */
 const MASKING_CAUSES: readonly Cause[] = [
@@ -190,7 +190,7 @@ interface Ruling {
   readonly causes: readonly Cause[];
   /** It rests on these causes being absent: a battery is kept because nothing that a new one cures is there. */
   readonly isAgainst?: boolean;
-  /** What it rests on, where that is more than these causes: a battery under four fifths of its strength. */
+  /** The share that it rests on, where that is more than these causes: a battery under four fifths of its strength. */
   readonly share?: number;
   /** Another part that is to blame, or must be mended as well. */
   readonly suspect: Suspect | null;
@@ -247,7 +247,7 @@ const mendedHere = (crowd: Crowd, shares: Float64Array): Repair[] =>
 
 const isRepair = (change: Change): change is Repair => change.kind !== 'battery-charged';
 
-/** What shows that a repair held: it starts by itself since, or its charging is in the band again. */
+/** Evidence that a repair held: it starts by itself since, or its charging is in the band again. */
 const HOLDS: Partial<Record<CheckId, string>> = {
   'try-alone': 'started',
   charging: 'in-band',
@@ -316,7 +316,7 @@ function leadingPart(held: Held): (typeof PARTS)[number] & { share: number } {
 /** A battery whose resistance has grown further has less than the trade's four fifths of its strength left. */
 const UNDER_FOUR_FIFTHS_FROM = ageingOfStrength(WORN_BELOW_SHARE);
 
-/** Which machines of a crowd have a battery that is worn by the trade's measure, or is to be replaced anyway; worked out once. */
+/** The machines of a crowd with a battery that is worn by the trade's measure, or is to be replaced anyway; worked out once. */
 const wornKnown = new WeakMap<Crowd['machines'], readonly number[]>();
 
 function wornIn({ machines }: Crowd): readonly number[] {
@@ -331,7 +331,7 @@ function wornIn({ machines }: Crowd): readonly number[] {
   return worn;
 }
 
-/** What those come to. */
+/** The share of those. */
 const shareOfWorn = (crowd: Crowd, shares: Float64Array): number =>
   wornIn(crowd).reduce((sum, i) => sum + shares[i]!, 0);
 
@@ -375,7 +375,7 @@ function rule(
   const isDecisive = facts.isRested === true || cells === 'bad';
   if (proof === 'spent' && (bad >= CONDEMN_SHARE || isDecisive))
     return told('replace-now', 'proved-spent', REPLACE_CAUSES);
-  // What is proved spent and not quite likely enough for that is worn at the least.
+  // A battery that is proved spent and not quite likely enough for that is worn at the least.
   const isPulledDown = isMasked && proof === 'worn';
   if (proof && !isPulledDown) {
     const worn = shareOfWorn(crowd, shares);
@@ -399,7 +399,7 @@ function rule(
   const isSound = showsSound(evidence, facts, rules);
   const startsAlone = evidence.some((e) => e.check === 'try-alone' && e.found === 'started');
   if (isCharged && bad < BATTERY_SHARE && (isSound || startsAlone)) {
-    // What is sound and does not start has its fault elsewhere, and that is not known yet. A recheck asks of the battery alone.
+    // A sound battery that does not start has its fault elsewhere, and that is not known yet. A recheck asks of the battery alone.
     const isElsewhere = !facts.isRested && !startsAlone && shareHeld(held, ELSEWHERE) > KEEP_SUSPECT_MOST;
     return isElsewhere
       ? alone('not-known', 'undecided', lead.causes)
@@ -407,7 +407,7 @@ function rule(
   }
   if (isWell()) return alone('not-known', 'undecided', lead.causes);
   if (isCharged) return alone('not-known', 'load-it-now', BATTERY_CAUSES);
-  // What was left on explains a death in service; without it the battery has had its warning.
+  // A consumer left on explains a death in service; without it the battery has had its warning.
   const isExplained = shareHeld(held, ['left-on']) > EXPLAINED_SHARE;
   const leans = !isSound && !also && bad >= Math.max(flat, LEANS_SHARE);
   if (leans && facts.earlierFlatCalls > 0) return told('replace-soon', 'flat-again', BATTERY_CAUSES);
@@ -417,7 +417,7 @@ function rule(
     ? told('charge-first', 'likely-but-unproved', BATTERY_CAUSES)
     : told('charge-first', 'discharged-not-bad', FLAT_CAUSES);
 }
-/** What each piece of evidence did to the odds of what the verdict rests on, strongest first. */
+/** Returns the effect of each piece of evidence on the odds of the verdict's ground, strongest first. */
 function ledgerOf(
   crowd: Crowd,
   steps: Walk['steps'],
@@ -498,7 +498,7 @@ function followUps(
   const isShort = evidence.some((e) => e.check === 'ask-use' && e.found === 'short-trips');
   const workshop: FollowUp[] = suspect ? [{ kind: 'workshop', days: 0 }] : [];
   const monthly: FollowUp[] = isShort ? [{ kind: 'charge-monthly', days: rules.chargeMonthlyDays }] : [];
-  // Whoever lets it stand for weeks will find it flat again, however sound it is.
+  // An owner who lets it stand for weeks will find it flat again, however sound it is.
   const standing: FollowUp[] = evidence.some((e) => e.check === 'ask-use' && e.found === 'stood-weeks')
     ? [{ kind: 'maintainer', days: 0 }]
     : [];

@@ -1,4 +1,4 @@
-// What to do with the battery, and on what ground. What is public of this floor; nothing else is imported from outside the core.
+// The verdict on the battery, and its ground. The door of this floor: nothing else of it is imported from outside.
 export * from './case.js';
 export * from './proof.js';
 export * from './conclude.js';

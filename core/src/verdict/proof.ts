@@ -3,7 +3,7 @@ import { type CheckId, crankLimitVolts, type DiagnosisEvidence } from '../diagno
 import type { HouseRules } from '../rules/index.js';
 import { type Case, isJudgeable, isKnownFlat, mayBeJudged } from './case.js';
 
-/** What condemns a battery: spent for good, or worn. */
+/** The proof that condemns a battery: spent for good, or worn. */
 export type Proof = 'spent' | 'worn';
 
 /**
@@ -29,7 +29,7 @@ export function proofOf(
 const ofBattery = (evidence: readonly DiagnosisEvidence[], battery: number): DiagnosisEvidence[] =>
   evidence.filter((e) => e.battery === battery);
 
-/** What is known of one battery of a string: it is judged by its own charge. */
+/** Returns the facts of one battery of a string: it is judged by its own charge. */
 const factsOf = (facts: Case, battery: number): Case => ({
   ...facts,
   restVolts: facts.restVolts.slice(battery, battery + 1),

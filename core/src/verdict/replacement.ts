@@ -7,7 +7,7 @@ import {
 } from '../battery/index.js';
 import type { Machine, TerminalLayout } from '../machine/index.js';
 
-/** What a new battery must be. */
+/** The least that a new battery must be. */
 export interface ReplacementNeed {
   /** Any of these: the original's, and those that stand more. */
   readonly chemistries: readonly Chemistry[];
@@ -22,7 +22,7 @@ export interface ReplacementNeed {
   readonly memoryKeeper: boolean;
 }
 
-/** What may stand in for each chemistry: never less than the original. */
+/** Chemistries that may stand in for each: never less than the original. */
 const STAND_INS: Record<Chemistry, readonly Chemistry[]> = {
   flooded: ['flooded', 'efb', 'agm'],
   efb: ['efb', 'agm'],
@@ -32,7 +32,7 @@ const STAND_INS: Record<Chemistry, readonly Chemistry[]> = {
   capacitor: ['capacitor'],
 };
 
-/** What to fit in the place of this battery. @throws RangeError for a battery the machine does not have */
+/** Returns the battery to fit in the place of this one. @throws RangeError for a battery the machine does not have */
 export function replacementNeed(machine: Machine, at: number): ReplacementNeed {
   const battery = machine.batteries[at];
   if (!battery) throw new RangeError(`${machine.id} has no battery ${at}`);
@@ -58,7 +58,7 @@ export type Misfit = (typeof MISFITS)[number];
 /** How far under the original's capacity still counts as the same size. */
 const CAPACITY_TOLERANCE = 0.95;
 
-/** What is wrong with fitting this battery there; empty when nothing is. */
+/** Returns the faults of fitting this battery there; empty when there are none. */
 export function misfitsOf(need: ReplacementNeed, rating: BatteryRating): Misfit[] {
   return [
     ...(need.chemistries.includes(rating.chemistry) ? [] : ['chemistry' as const]),

@@ -15,7 +15,7 @@ export interface StrengthPoint {
   readonly spread: number;
 }
 
-/** Where a battery's strength is going. */
+/** The course of a battery's strength. */
 export interface StrengthTrend {
   /** Share of the rating a year. */
   readonly perYear: number;
@@ -31,7 +31,7 @@ export interface StrengthTrend {
 }
 
 const DAYS_PER_YEAR = 365.25;
-/** What is known of any battery before its own readings: it loses about this share a year, give or take. */
+/** The prior of any battery before its own readings: it loses about this share a year, give or take. */
 const USUAL_PER_YEAR = -0.06;
 const USUAL_SPREAD = 0.04;
 /** And stood about here on the first day. */

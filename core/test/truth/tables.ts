@@ -187,7 +187,7 @@ export const OF_CLASS: Partial<Record<MachineClass, Shares>> = {
 /** Share of calls to a string with one battery down and its fellow well, against one of everything else. */
 export const ONE_OF_STRING = 0.12;
 
-/** What comes along with another fault, by weight, in about one call of five. */
+/** Faults that come along with another, by weight, in about one call of five. */
 export const SECOND_SHARE = 0.2;
 export const SECOND: Shares = {
   worn: 6,

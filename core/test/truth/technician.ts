@@ -17,7 +17,7 @@ import {
   type TrueHelp,
 } from './world.js';
 
-/** Whoever reads: a meter that may be out, hands that may be hasty. */
+/** The technician: a meter that may be out, hands that may be hasty. */
 export interface Technician {
   readonly meterGain: number;
   readonly meterOffset: number;
@@ -58,7 +58,7 @@ function crankLimit(tempC: number): number {
 
 const DONOR: TrueHelp = { volts: 12.9, ohms: 0.0085 };
 
-/** What this technician finds when doing a check on this machine; null where it cannot be done. */
+/** Returns this technician's finding of a check on this machine; null where it cannot be done. */
 export function findingFor(check: CheckId, it: Stranded, who: Technician, random: Random): Found | null {
   const has = (...causes: Cause[]): boolean => causes.some((cause) => it.faults.includes(cause));
   const scale = it.systemVolts / 12;

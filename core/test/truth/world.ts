@@ -25,7 +25,7 @@ export interface Stranded {
   readonly systemVolts: 12 | 24;
   readonly rating: BatteryRating;
   readonly tempC: number;
-  /** What is wrong, the reason of the call first. */
+  /** The faults, the reason of the call first. */
   readonly faults: readonly Cause[];
   readonly cells: readonly TrueBattery[];
   readonly plusOhms: number;
@@ -84,13 +84,13 @@ export const KINDS: readonly Kind[] = [
 
 /** Draws a stranded machine of this kind. */
 export function strand(random: Random, kind: Kind): Stranded {
-  // What starts by itself brings nobody out, save the few that are called in vain or again and again.
+  // A machine that starts by itself brings nobody out, save the few that are called in vain or again and again.
   for (let attempt = 0; ; attempt++) {
     const made = attemptOne(random, kind);
     const [first] = made.faults;
     if (made.engine === null || attempt > 60) return made;
     const { look } = crankOf(made, null);
-    // Where nothing of the crank is at fault it cranks, in this cold too.
+    // A machine with nothing of the crank at fault cranks, in this cold too.
     if (made.faults.length === 1 && ['none', 'fuel', 'immobiliser'].includes(first!)) {
       if (look === (first === 'none' ? 'starts' : 'brisk-no-fire')) return made;
     } else if (look !== 'starts' || ['charging', 'drain'].includes(first!)) return made;
@@ -205,7 +205,7 @@ function batteriesOf(
   };
   const charge = (): number => {
     const left = fresh - gone() / (capacityAh * Math.max(0.5, strength));
-    // What pulls a battery below flat fades with its volts: lamps dim, units give up.
+    // A load that pulls a battery below flat fades with its volts: lamps dim, units give up.
     return left >= 0 ? left : Math.max(-0.35, left * 0.35);
   };
   const one: TrueBattery = {
@@ -221,7 +221,7 @@ function batteriesOf(
     const well = { ...one, charge: between(random, 0.75, 0.97), strength: Math.max(0.8, faded) };
     return odds(random, 0.5) ? [low, well] : [well, low];
   }
-  // What breaks inside breaks in one of them; now and then somebody has changed one and not the other.
+  // A break inside is in one of them; now and then somebody has changed one and not the other.
   const broken = Math.floor(count * random());
   const isFellowNew = odds(random, 0.25);
   return Array.from({ length: count }, (_, i) => {
@@ -369,7 +369,7 @@ export function crankOf(it: Stranded, help: TrueHelp | null): TrueCrank {
   return { look, postVolts: atPosts(need), amps: need };
 }
 
-/** What is true of the battery, by whoever buys the next one. */
+/** The truth of the battery, by the buyer of the next one. */
 export function isSpent({ cells }: Stranded): boolean {
   return cells.some((b) => b.strength < 0.6 || b.shorted > 0 || b.linkOhms > 0 || b.backwards);
 }
@@ -378,7 +378,7 @@ export function isSound({ cells }: Stranded): boolean {
 }
 /** No current may go through it: it points backwards, or its acid is ice. */
 export function isUnsafe({ cells, rating: { chemistry }, tempC, restedMinutes }: Stranded): boolean {
-  // What carried current within the hour has not frozen since.
+  // A battery that carried current within the hour has not frozen since.
   const mayFreeze = chemistry !== 'lfp' && restedMinutes > 60;
   return cells.some((b) => b.backwards || (mayFreeze && tempC <= iceAt(b.charge)));
 }
