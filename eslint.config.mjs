@@ -39,7 +39,7 @@ export default tseslint.config(
     ],
   },
   {
-    files: ['{contracts,core,e2e,instruments,server}/**/*.ts', '**/*.mjs'],
+    files: ['**/*.ts', '**/*.mjs'],
     ignores: BEFORE_THE_RULE,
     plugins: { voltrek: { rules: { 'plain-comments': plainComments } } },
     rules: { 'voltrek/plain-comments': 'error' },

@@ -89,7 +89,7 @@ export class App {
   private readonly jobId = this.store.selectSignal(jobFeature.selectJobId);
   private readonly waiting = this.store.selectSignal(deviceFeature.selectWaiting);
   protected readonly wanted = this.store.selectSignal(signInFeature.selectWanted);
-  /** Where the house wants no sign-in, a device is told once whose hands it is in. */
+  /** A device of a house without sign-in is told once whose hands it is in. */
   private readonly asksWho = computed(() => {
     const { isSettled, state } = this.signInSlice();
     return this.hasNoName() && isSettled && !state?.required;
@@ -144,7 +144,7 @@ export class App {
   }
 
   protected async signIn(): Promise<void> {
-    // What few devices ask for, and each once a day, the first page does without.
+    // The first page does without requests that few devices make, each once a day.
     const { SignInDialog } = await import('./shell/sign-in-dialog');
     if (!this.modals.hasOpenModals())
       this.modals.open(SignInDialog, { ariaLabelledBy: 'sign-in-title', centered: true, keyboard: false });

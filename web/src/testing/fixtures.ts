@@ -115,7 +115,7 @@ export const opened = (): JobEvent =>
     ambientC: -4,
   });
 
-/** What the server sends with a job. */
+/** The server's answer with a job. */
 export const detailOf = (events: readonly JobEvent[]) => ({
   call: {
     id: 'call-1',
@@ -170,7 +170,7 @@ export const signInState = (more: Partial<SignInState>): SignInState => ({
   ...more,
 });
 
-/** What the van can do for the car at -4 degC, its battery at 11.8 V: best first. */
+/** The van's options for the car at -4 degC, its battery at 11.8 V: best first. */
 export const rankedOptions = (): RankedOption[] =>
   rankOptions(CAR, KIT, casualtyBatteries(CAR, [11.8], -4), -4, DEFAULT_RULES);
 

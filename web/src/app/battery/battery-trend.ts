@@ -17,7 +17,7 @@ const BAND_SPREADS = 1.28;
 const dayOf = (at: string): number => Date.parse(at) / DAY_MS;
 const timeOf = (day: number): number => day * DAY_MS;
 
-/** What is drawn of a battery. */
+/** The drawing of a battery's trend. */
 export type BatteryLife = Pick<BatteryRecord, 'entries'>;
 
 /** Strength of one battery over time and where it is going; null without a reading of it. */

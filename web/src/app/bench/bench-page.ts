@@ -134,7 +134,7 @@ export class BenchPage {
     const { results, problem } = this.answers();
     return problem !== null || results.length === 0 ? null : curveOf(TOOLS[this.toolId()], givenOf(fields));
   });
-  /** What was given and what came out, line by line. */
+  /** The input and the output, line by line. */
   protected readonly asText = computed(() => {
     const given = this.fields().map(({ field, text }) =>
       field.kind === 'choice'
@@ -148,7 +148,7 @@ export class BenchPage {
   });
 
   protected readonly unitOf = shownUnit;
-  /** What was typed last in a unit of this device, so that it stands as it was typed. */
+  /** The last text in a unit of this device, so that it stands as it was typed. */
   private typed: { readonly key: string; readonly kept: string; readonly text: string } | null = null;
 
   /** A figure in the unit of this device; the address keeps it in its own. */

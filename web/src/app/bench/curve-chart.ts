@@ -42,7 +42,7 @@ const ROOM = { left: 62, right: 112, top: 26, bottom: 48 };
 })
 export class CurveChart {
   readonly curve = input.required<Curve>();
-  /** Where along the curve a finger is, in the curve's own unit. */
+  /** The place of a finger along the curve, in the curve's own unit. */
   readonly moved = output<number>();
 
   protected held = false;

@@ -14,7 +14,7 @@ export interface Curve {
   readonly yUnit: string;
   readonly xEnds: Pair;
   readonly lines: readonly { readonly key: BenchResult | BenchPath; readonly points: readonly Pair[] }[];
-  /** Where the values stand; null where the curve does not come to them. */
+  /** The point of the values; null where the curve does not come to them. */
   readonly now: Pair | null;
   /** The figure that moving along the curve to `x` comes to, as it is typed; null where there is none. */
   readonly typedAt: (x: number) => { readonly field: BenchField; readonly text: string } | null;

@@ -3,7 +3,7 @@ import { BENCH_FIELDS, type BenchChoice } from '@words/bench-words';
 import type { BenchTool, Field, Given, Result } from './tool';
 import { READ_FIELDS as T } from '@words/screens/bench';
 
-/** What stands in a field: text as typed, and why it is not taken, if it is not. */
+/** The content of a field: text as typed, and why it is not taken, if it is not. */
 export interface ReadField {
   readonly field: Field;
   readonly text: string;
@@ -33,7 +33,7 @@ function faultOf(field: Field, text: string): string | null {
 /** A typed figure; a comma counts as a point. */
 const numberOf = (text: string): number => Number(text.trim().replace(',', '.'));
 
-/** What was given, where all of it is in range. */
+/** The values, where all of them are in range. */
 export function givenOf(fields: readonly ReadField[]): Given {
   const textOf = (key: string): string => fields.find((f) => f.field.key === key)!.text;
   return {

@@ -51,7 +51,7 @@ export interface Result {
   readonly tone?: 'good' | 'watch' | 'bad';
 }
 
-/** What was given to a tool, all of it in range. */
+/** The values of a tool, all of them in range. */
 export interface Given {
   readonly number: (key: BenchField) => number;
   readonly choice: (key: BenchField) => BenchChoice;
@@ -59,7 +59,7 @@ export interface Given {
 
 export type Pair = readonly [x: number, y: number];
 
-/** What a tool draws: an answer over one of its figures, or something as it goes on until a figure is reached. */
+/** The curve of a tool: an answer over one of its figures, or something as it goes on until a figure is reached. */
 export type CurveSpec =
   | {
       readonly kind: 'sweep';
@@ -81,7 +81,7 @@ export type CurveSpec =
 export interface BenchTool {
   readonly id: BenchToolId;
   readonly fields: readonly Field[];
-  /** What is drawn of it. */
+  /** Its curve. */
   readonly curve: CurveSpec | ((given: Given) => CurveSpec);
   /** @throws RangeError for figures that do not fit together; its message is shown */
   readonly compute: (given: Given) => readonly Result[];

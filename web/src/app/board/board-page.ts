@@ -314,7 +314,7 @@ export class BoardPage {
   constructor() {
     this.load();
     this.store.dispatch(KitActions.opened());
-    // What folds a log comes with the jobs: the Board stands without it, but for a job that no server knows yet.
+    // The reducer of a log comes with the jobs: the Board stands without it, but for a job that no server knows yet.
     effect(() => {
       const { waiting } = this.device();
       if (!waiting.some(({ type }) => type === 'job.opened')) this.openedHere.set(new Map());
@@ -383,7 +383,7 @@ export class BoardPage {
         this.load();
         this.refused.set({ callId: call.id, problem: problemText(error) });
       })
-      // Where its page could not be loaded the board stays, and its rows may be tapped again.
+      // The board stays where the page of a job could not be loaded, and its rows may be tapped again.
       .finally(() => this.opening.set(null));
   }
 

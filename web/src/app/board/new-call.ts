@@ -27,7 +27,7 @@ import { NEW_CALL as T } from '@words/screens/board';
 const KNOWN_MOST = 4;
 
 const text = (begin = ''): FormControl<string> => new FormControl(begin, { nonNullable: true });
-/** What the schema names, as the form does. */
+/** Names of the schema's fields, as the form has them. */
 const FIELDS = [
   { key: 'placeName', label: T.place },
   { key: 'title', label: T.whatStandsThere },
@@ -188,7 +188,7 @@ export class NewCall {
     this.form.updateValueAndValidity();
   }
 
-  /** What is wrong, by the name of the control that it stands at. */
+  /** The faults, by the name of the control that each stands at. */
   private faults(): { readonly faults: FieldFaults } | null {
     const { show, unit } = this.unit();
     const { min, max } = TYPED_RANGES.ambientC;
@@ -208,7 +208,7 @@ export class NewCall {
     return Object.keys(faults).length > 0 ? { faults } : null;
   }
 
-  /** What no field shows, told of the call as a whole. */
+  /** A fault that no field shows, told of the call as a whole. */
   protected whole(): string | null {
     return faultsOf(this.form)[''] ?? null;
   }
@@ -268,7 +268,7 @@ export class NewCall {
     };
   }
 
-  /** Where no server answers it goes on this device's board, and to the server when there is one. */
+  /** A call that no server answers goes on this device's board, and to the server when there is one. */
   protected async open(): Promise<void> {
     // A second tap while the first is on its way would be a second call.
     if (this.form.invalid || this.isBusy()) return;

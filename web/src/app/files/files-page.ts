@@ -87,7 +87,7 @@ export class FilesPage {
 
   protected async bringIn(file: HouseFile): Promise<void> {
     await importInto(this.modals, file);
-    // Who works here and what is on the vans is known to every page.
+    // Every page knows the crew and the kit of the vans.
     this.store.dispatch(SessionActions.crewWanted());
     this.store.dispatch(KitActions.opened());
   }

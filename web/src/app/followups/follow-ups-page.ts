@@ -20,7 +20,7 @@ import { FOLLOW_UPS_PAGE as T } from '@words/screens/followups';
 /** Air of a job that nobody has looked at yet, °C: Scene asks. */
 const USUAL_AIR_C = 10;
 
-/** What verdicts have promised, by the day it is due. */
+/** The promises of verdicts, by the day each is due. */
 @Component({
   selector: 'vt-follow-ups-page',
   changeDetection: ChangeDetectionStrategy.OnPush,

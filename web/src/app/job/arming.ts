@@ -6,10 +6,10 @@ export const ARMS_AFTER_MS = new InjectionToken<number>('ARMS_AFTER_MS', {
   factory: () => 400,
 });
 
-/** What must be held is held for so long, ms. */
+/** Time of a hold, ms. */
 export const HOLD_MS = new InjectionToken<number>('HOLD_MS', { providedIn: 'root', factory: () => 500 });
 
-/** What the press that ends was begun for: what stands there now, what stood there before, or no hand or key pressed at all. */
+/** The aim of the press that ends: the button that stands there now, one that stood there before, or no press at all. */
 export type Pressed = 'this' | 'another' | 'nothing';
 
 /** Whether a tap counts. */

@@ -16,7 +16,7 @@ import { armedFor } from './arming';
   },
 })
 export class Arms {
-  /** What a tap would do. */
+  /** The act of a tap. */
   readonly vtArms = input.required<string>();
 
   protected readonly arming = armedFor(() => this.vtArms());

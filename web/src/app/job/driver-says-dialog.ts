@@ -12,7 +12,7 @@ import { CONSUMER_WORDS, leftOnLine } from '@words/left-on-words';
 import { Choices } from '../shared/ui/choices';
 import { DRIVER_SAYS_DIALOG as T } from '@words/screens/job';
 
-/** What a driver tells, as it comes up: what was left on, how it stood and is used, what came before. */
+/** The driver's account as it comes up: consumers left on, use, and earlier trouble. */
 const TOLD: readonly CheckId[] = [
   'ask-left-on',
   'ask-use',

@@ -6,7 +6,7 @@ import { volts } from '@words/figures';
 import { GUARD_DARK_WORDS } from '@words/guard-words';
 import { GUARD_LAMP as T } from '@words/screens/job';
 
-/** What a guard lamp may do other than show right: it warns, which stops the hook-up, or stays dark, which has reasons. */
+/** The states of a guard lamp other than right: it warns, which stops the hook-up, or stays dark, which has reasons. */
 @Component({
   selector: 'vt-guard-lamp',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -114,7 +114,7 @@ export class JobPage implements OnDestroy {
   protected readonly clearingRun = this.store.selectSignal(selectClearingRun);
 
   private readonly rulesNow = this.store.selectSignal(selectChangedRules);
-  /** What was last answered with keeping the old ones. */
+  /** The rules that were last refused. */
   protected readonly rulesKept = signal('');
   protected readonly changedRules = computed(() => {
     const changed = this.rulesNow();
@@ -163,7 +163,7 @@ export class JobPage implements OnDestroy {
     return probing && probingWords(this.work()!.machine, probing);
   });
 
-  /** What the Circuit is drawn of, and the results on the rail. */
+  /** The input of the Circuit, and the results on the rail. */
   private readonly toDraw = computed(() => {
     const work = this.work();
     if (!work) return null;
@@ -198,7 +198,7 @@ export class JobPage implements OnDestroy {
   constructor() {
     stayAwake();
     effect(() => this.store.dispatch(JobActions.opened({ jobId: this.jobId() })));
-    // Who goes by ear or by keyboard goes on from where the new stage begins: once it is on the screen, for a focus before lays out the page.
+    // A user of keyboard or ear goes on from the beginning of the new stage: once it is on the screen, for a focus before lays out the page.
     afterRenderEffect((onCleanup) => {
       if (this.shown() === null || !this.isOpen() || this.modals.hasOpenModals()) return;
       const heading = this.host.querySelector('h1');
@@ -211,7 +211,7 @@ export class JobPage implements OnDestroy {
         heading.focus({ preventScroll: true });
       });
     });
-    // What Plan opens with is made ready while nothing else is to do: ranking and charting take a while when they are first asked for.
+    // The first ranking and charting of Plan is made ready while nothing else is to do: both take a while when they are first asked for.
     void whenIdle().then(() => this.pictures.prepare());
     void whenIdle().then(() => shapeFigures(this.host));
     effect((onCleanup) => {

@@ -7,7 +7,7 @@ import { verdictTitle } from '@words/verdict-title';
 import { MendHere } from './mend-here';
 import { RepairPrompt } from './repair-prompt';
 
-/** What was gone through, and whether it is then called mended. */
+/** The steps that were gone through, and whether it is then called mended. */
 let asked: Repair[] = [];
 function goThrough(isMended: boolean): void {
   asked = [];

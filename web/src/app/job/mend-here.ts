@@ -8,7 +8,7 @@ import { mendedProof, repairedPart, repairName } from '@words/repair-words';
 import { RepairPrompt } from './repair-prompt';
 import { MEND_HERE as T } from '@words/screens/job';
 
-/** What was found and can be mended on the spot, before any help is joined; and what was mended, with its proof. */
+/** The findings that can be mended on the spot, before any help is joined; and the repairs, with their proof. */
 @Component({
   selector: 'vt-mend-here',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -15,7 +15,7 @@ import { armedFor, ARMS_AFTER_MS, HOLD_MS } from './arming';
 import { NEXT_ACTION as T } from '@words/screens/job';
 
 /**
- * What the one next action of a stage now is. A stage that has several by turns says which in one value, and has one button: one that came
+ * The one next action of a stage. A stage that has several by turns says which in one value, and has one button: one that came
  * in another's place would take the focus away, and have the browser paint the whole page again within the tap.
  */
 export interface StageAction {
@@ -166,7 +166,7 @@ export class NextAction {
   readonly disabled = input(false);
   /** It can be done, and is not advised: it does not shine. */
   readonly isPlain = input(false);
-  /** What it does, where its label does not tell one step from the next; left out: the label without its figures. */
+  /** Its act, where its label does not tell one step from the next; left out: the label without its figures. */
   readonly action = input<string>();
   /** It is done only when held for half a second. */
   readonly holds = input(false);
@@ -182,7 +182,7 @@ export class NextAction {
   protected readonly armed = this.arming.armed;
 
   constructor() {
-    // What was held was meant for what stood there before.
+    // A hold was meant for the action that stood there before.
     effect(() => {
       this.doing();
       untracked(() => this.letGo());

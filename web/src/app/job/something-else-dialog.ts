@@ -198,7 +198,7 @@ export class SomethingElseDialog {
   private readonly metal = signal<Partial<Record<ClampId, WrongMetal | null>>>({});
   private readonly hookup = computed(() => this.work()!.job.hookup);
 
-  /** What the atlas has of the machine need not be noted. */
+  /** Facts that the atlas has of the machine need not be noted. */
   protected readonly circumstances = computed(() =>
     CIRCUMSTANCES.filter((c) => c !== 'positive-earth' || !isPositiveEarth(this.work()!.machine)),
   );
@@ -228,7 +228,7 @@ export class SomethingElseDialog {
       ...(hasSwitch(rescue.option) ? [flip('packOn', T.switchedOn)] : []),
     ];
   });
-  /** What must have happened between what is logged and how it stands: off before on, switched off before touched. */
+  /** The acts between the log and the clamps as they are: off before on, switched off before touched. */
   protected readonly changes = computed((): HookupAction[] => {
     const hookup = this.hookup();
     const {

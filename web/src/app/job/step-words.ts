@@ -55,7 +55,7 @@ export function actionTitle(
   }
 }
 
-/** What a source is called in an order. */
+/** The name of a source in an order. */
 const SOURCE_NAMES: Record<SourceKind, string> = {
   donor: T.donor,
   'lithium-pack': T.pack,
@@ -66,7 +66,7 @@ const SOURCE_NAMES: Record<SourceKind, string> = {
   'hobby-lithium': T.hobbyPack,
 };
 
-/** Whose end of a lead it is. */
+/** The side of a lead's end. */
 export function sideWord(clamp: ClampId, rescue: PlannedRescue | null): string {
   return isSourceClamp(clamp) ? SOURCE_NAMES[rescue?.option.sourceKind ?? 'donor'] : T.casualty;
 }

@@ -4,7 +4,7 @@ import type { OrderRun, PlannedRescue } from '@voltrek/core/job';
 import type { Work } from '../shared/job/job-selectors';
 import { StepLine } from './step-line';
 
-/** What of the order is done, one line each. */
+/** The acts of the order that are done, one line each. */
 @Component({
   selector: 'vt-steps-done',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -34,7 +34,7 @@ export class StepsDone {
   protected readonly shown = later(this.all);
 }
 
-/** What comes after the step that is to be done now, numbered on from it. */
+/** The steps after the one that is to be done now, numbered on from it. */
 @Component({
   selector: 'vt-steps-to-come',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -58,7 +58,7 @@ export class StepsToCome {
   readonly run = input.required<OrderRun>();
   readonly work = input.required<Work>();
   readonly rescue = input.required<PlannedRescue | null>();
-  /** What is done after all of them. */
+  /** The acts after all of them. */
   readonly atLast = input('');
 
   private readonly all = computed(() => {

@@ -23,7 +23,7 @@ const ELSEWHERE: Partial<Record<CheckId, Stage>> = {
   promise: 'plan',
 };
 
-/** Who is suspected, likeliest first, and the check that would tell most for its time, answered on the spot. */
+/** The suspects, likeliest first, and the check that would tell most for its time, answered on the spot. */
 @Component({
   selector: 'vt-suspects',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -207,7 +207,7 @@ export class Suspects {
   protected readonly result = this.answer.result;
   protected readonly isStale = this.answer.isStale;
   protected readonly shown = computed(() => this.result()?.suspicions.slice(0, SHOWN) ?? []);
-  /** Which question an answer is to. */
+  /** The question of an answer. */
   protected readonly askedFor = computed(() => `${this.best()?.check} ${this.best()?.battery ?? ''}`);
   protected readonly best = computed(
     () =>
@@ -225,7 +225,7 @@ export class Suspects {
       .map((cause) => CAUSE_WORDS[cause])
       .join(' and '),
   );
-  /** What raised the first suspect most. */
+  /** The finding that raised the first suspect most. */
   protected readonly why = computed(() => {
     const [push] = this.result()?.suspicions[0]?.pushes ?? [];
     if (!push || push.factor < 1 || push.check === 'symptom') return null;
@@ -239,7 +239,7 @@ export class Suspects {
     return text === '' || Number.isNaN(value) || Math.abs(value) > 100 ? null : value;
   });
 
-  /** Where a check is recorded, if not here; of a string each battery has its own place on Measure. */
+  /** The stage that records a check, if not here; of a string each battery has its own place on Measure. */
   protected stageOf(check: CheckId): Stage | null {
     const isString = this.work().machine.batteries.length > 1;
     return ELSEWHERE[check] ?? (isString && checkOf(check).isOfBattery ? 'measure' : null);

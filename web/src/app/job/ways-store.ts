@@ -10,14 +10,14 @@ import { PlanRunner } from '../workers/plan-runner';
 
 /** Draws of the second pass: the first shows where everything lies, this one how surely. */
 const FINE_SAMPLES = 1000;
-/** What is found is shown this often: each time draws the list anew, and nobody reads one that moves faster, ms. */
+/** Time between two drawings of the list: each draws it anew, and nobody reads one that moves faster, ms. */
 const TELL_EVERY_MS = 600;
 
 interface WaysState {
   readonly of: WaysInput | null;
   /** In the order they are searched; those of the last search stay until the first new one is there. */
   readonly ways: readonly Way[];
-  /** Those of the last whole pass: what is listed does not move while more is found. */
+  /** The ways of the last whole pass: the list does not move while more is found. */
   readonly settled: readonly Way[];
   /** How likely the fault lies where no source helps; nothing is known of it before a try. */
   readonly elsewhere: number;
@@ -29,7 +29,7 @@ interface WaysState {
 const nothing: WaysState = { of: null, ways: [], settled: [], elsewhere: 0, progress: null, failed: false };
 
 /**
- * What the ways of the job on screen are searched from; the same object while it says the same. What is joined goes on charging: it is of
+ * Returns the input of the search for ways of the job on screen; the same object while it says the same. A joined source goes on charging: it is of
  * one moment, not of each.
  *
  * @param at that moment, ISO 8601; null while there is nothing to search
@@ -44,7 +44,7 @@ export function waysAsked(
   const options = store.selectSignal(selectOptions);
   const cases = store.selectSignal(selectPlanCases);
   const others = store.selectSignal(selectOtherVans);
-  // What other vans carry is ranked once the screen is drawn: a task of its own. The search, which waits for the same, begins with it, not anew.
+  // The kit of other vans is ranked once the screen is drawn: a task of its own. The search, which waits for the same, begins with it, not anew.
   const draw = drawnApart();
   const isDrawn = signal(false);
   void inject(Drawings)
@@ -68,7 +68,7 @@ export function waysAsked(
 export const WaysStore = signalStore(
   withState(nothing),
   withComputed(({ of, settled, elsewhere }) => ({
-    /** What to do after a try that failed, the fewest expected minutes first. */
+    /** The acts after a try that failed, the fewest expected minutes first. */
     next: computed(() =>
       settled().length > 0
         ? afterTry({ ways: settled(), elsewhere: elsewhere() }, of()?.joinedOptionId ?? null)
@@ -76,7 +76,7 @@ export const WaysStore = signalStore(
     ),
   })),
   withMethods((store, draw = drawnApart(), drawings = inject(Drawings)) => ({
-    /** What is found is drawn as it comes; resolves when it is, and the search may have the processor again. */
+    /** Draws a way as it is found; resolves when it is drawn, and the search may have the processor again. */
     _tell: (found: Partial<WaysState>): Promise<void> => {
       draw(() => patchState(store, found));
       return drawings.done();
@@ -102,7 +102,7 @@ export const WaysStore = signalStore(
             found.push(way);
             if (performance.now() - toldMs < TELL_EVERY_MS) return;
             toldMs = performance.now();
-            // What was shown stays in place until the same way is there anew.
+            // Ways that were shown stay in place until the same way is there anew.
             const others = store.ways().filter((w) => pass === 1 && !found.some((f) => f.id === w.id));
             await store._tell({ ways: [...found, ...others], progress: (pass + share) / 2 });
           };

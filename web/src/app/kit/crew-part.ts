@@ -6,7 +6,7 @@ import { ROLE_WORDS } from '@words/crew-words';
 import { Choices } from '../shared/ui/choices';
 import { CREW_PART as T } from '@words/screens/kit';
 
-/** Who works here: added, called otherwise, retired. Nobody is deleted, since logs name them. */
+/** The crew: added, renamed, retired. Nobody is deleted, since logs name them. */
 @Component({
   selector: 'vt-crew-part',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -11,7 +11,7 @@ const LOOK_EVERY_MS = 2_000;
 
 interface LinksState {
   readonly now: readonly InstrumentNow[];
-  /** Where they listen, which a crew lead alone is told. */
+  /** The addresses, which a crew lead alone is told. */
   readonly addresses: InstrumentAddresses | null;
   readonly isBusy: boolean;
   readonly problem: string | null;

@@ -76,7 +76,7 @@ describe('the linked instruments as they are looked after', () => {
     expect(tester).toContain('not linked');
     expect(tester).toContain('stand-in');
     expect(root.textContent).toContain('10.0.0.0/8, fc00::/7');
-    // What the server's settings name cannot be changed here; a stand-in's address is nobody's to keep.
+    // An address in the server's settings cannot be changed here; a stand-in's address is nobody's to keep.
     const fields = rows().map((row) => row.querySelector('input')?.value);
     expect(fields).toEqual(['10.0.0.7:5025', undefined, '']);
   });
@@ -100,7 +100,7 @@ describe('the linked instruments as they are looked after', () => {
     await settle();
     expect(root.querySelector('[role="alert"]')!.textContent).toContain('Only in these networks');
     expect(keys('Link')[0]!.disabled).toBeFalse();
-    // What was set before stands.
+    // The earlier address stands.
     expect(rows()[0]!.querySelector('input')!.value).toBe('10.0.0.7:5025');
   });
 

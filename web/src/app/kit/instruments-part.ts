@@ -6,7 +6,7 @@ import { INSTRUMENT_WORDS, LINK_WORDS } from '@words/measure-words';
 import { INSTRUMENTS_PART as T } from '@words/screens/instruments';
 import { InstrumentLinks } from './instrument-links';
 
-/** What is linked to this server, and how its line stands; a crew lead says where each instrument listens. */
+/** The instruments linked to this server, and the state of their lines; a crew lead sets each address. */
 @Component({
   selector: 'vt-instruments-part',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -45,7 +45,7 @@ const LEADS: readonly FormField[] = [
 const charge = (key: string): FormField => number(key, T.chargeNow, '%');
 const MADE = number('madeIn', T.yearMadeIfKnown);
 
-/** What is asked of each kind of kit. */
+/** The fields of each kind of kit. */
 const FIELDS: Readonly<Record<Kind, readonly FormField[]>> = {
   donor: [
     NAME,
@@ -146,7 +146,7 @@ const AGM = {
   'battery.ccaStandard': 'EN',
 };
 
-/** What a new piece of each kind begins as: the usual one of the trade. */
+/** The first values of a new piece of each kind: the usual one of the trade. */
 const USUAL: Readonly<Record<Kind, FormValues>> = {
   donor: {
     name: T.serviceVan,
@@ -252,7 +252,7 @@ function valueOf({ kind }: FormField, key: string, text: string): unknown {
   return PERCENT.includes(key) ? figure / 100 : figure;
 }
 
-/** What is wrong of a piece as it is typed, field by field. */
+/** Returns the faults of a piece as it is typed, field by field. */
 export function kitFaults(kind: Kind, values: FormValues): FieldFaults {
   const fields = FIELDS[kind];
   const shares: Record<string, string> = {};

@@ -16,7 +16,7 @@ import { KitDialog } from './kit-dialog';
 import { KIT_KIND_WORDS, kitLine } from '@words/kit-words';
 import { KIT_PAGE as T } from '@words/screens/kit';
 
-/** What each van carries and how full it is, and who works here. All of it is changed here; nothing that a log names is deleted. */
+/** The kit of each van and its charge, and the crew. All of it is changed here; nothing that a log names is deleted. */
 @Component({
   selector: 'vt-kit-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -182,7 +182,7 @@ export class KitPage {
     return van.marks.filter((mark) => mark.kitItemId === kitItemId);
   }
 
-  /** What is left in it; null for kit that carries no charge of its own. */
+  /** The charge left in it; null for kit that carries no charge of its own. */
   protected charge(item: KitItem): { readonly share: number; readonly text: string } | null {
     if (!isCharged(item)) return null;
     const share = chargeOf(chargeNow(item, new Date()));

@@ -29,7 +29,7 @@ describe('a case in fields', () => {
     for (const machineClass of MACHINE_CLASSES) {
       const now = { ...caseOfValues(valuesOfCase({ ...WRITTEN, machineClass })), kit: WRITTEN.kit };
       const told = faultsOfWritten(now).map(({ path }) => path);
-      // What comes along depends on the fault too: that is told, not changed in silence.
+      // A second fault depends on the first: the form says so, and changes nothing in silence.
       expect(told.filter((path) => path !== 'along'))
         .withContext(machineClass)
         .toEqual([]);

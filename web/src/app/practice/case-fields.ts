@@ -19,7 +19,7 @@ import { choicesOf, type FormField, type FormValues } from '../shared/ui/form-fi
 
 /** Nothing wrong besides; answered as it is. */
 const NONE = '';
-/** What a case begins with. */
+/** The first values of a case. */
 export const BLANK_CASE: WrittenCase = {
   title: '',
   machineClass: 'car',
@@ -33,7 +33,7 @@ export const BLANK_CASE: WrittenCase = {
   number: 1,
 };
 
-/** What is typed and chosen for a case of such a machine. */
+/** The typed and chosen values of a case of such a machine. */
 export function caseFields(machineClass: MachineClass): readonly FormField[] {
   return [
     { key: 'title', label: T.title, kind: 'long', most: WRITTEN_LENGTHS.title },
@@ -78,7 +78,7 @@ export function caseFields(machineClass: MachineClass): readonly FormField[] {
   ];
 }
 
-/** Whatever may come along on such a machine, with one fault or another. */
+/** All second faults of such a machine, with one fault or another. */
 function alongsOf(machineClass: MachineClass) {
   const possible = causesOf(machineClass);
   return ALONG_CAUSES.filter((along) => possible.includes(along));
@@ -102,7 +102,7 @@ export function valuesOfCase(written: WrittenCase): FormValues {
   };
 }
 
-/** What is typed as a case, without its kit. A figure that is none is NaN, and a fault. */
+/** Reads the typed values as a case, without its kit. A figure that is none is NaN, and a fault. */
 export function caseOfValues(values: FormValues): Omit<WrittenCase, 'kit'> {
   const figure = (text = ''): number =>
     /^[-−]?\d+$/.test(text.trim()) ? Number(text.trim().replace('−', '-')) : NaN;
@@ -122,7 +122,7 @@ export function caseOfValues(values: FormValues): Omit<WrittenCase, 'kit'> {
   };
 }
 
-/** What is wrong with a case, at its fields. */
+/** Returns the faults of a case, at its fields. */
 export function caseFaults(fields: readonly FormField[], written: WrittenCase): FieldFaults {
   const found: Record<string, string> = {};
   for (const { path, fault } of faultsOfWritten(written))

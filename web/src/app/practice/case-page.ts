@@ -59,13 +59,13 @@ const FULL_LIGHT_VOLTS = 12.6;
 const glowAt = (lampVolts: number): number =>
   Math.min(1, Math.max(0, lampVolts / FULL_LIGHT_VOLTS) ** LIGHT_POWER);
 
-/** What the tool does by its checks, and never proposes. */
+/** Acts that the tool does by its checks, and never proposes. */
 const isByHand = (
   action: PracticeAction,
 ): action is Extract<PracticeAction, { kind: 'probe' | 'amps' | 'gravity' | 'hint' | 'back' }> =>
   ['probe', 'amps', 'gravity', 'hint', 'back'].includes(action.kind);
 
-/** What an instrument in hand reads. */
+/** The value of an instrument in hand. */
 type ByInstrument = Extract<PracticeAction, { kind: 'probe' | 'amps' }>;
 
 /** A case to practise on: the yard, what is in hand, what it did, and what was done so far. */
@@ -83,7 +83,7 @@ export class CasePage {
 
   /** In the address. */
   readonly code = input.required<string>();
-  /** Which case of an exam it is, from 1, and under what its run is kept; left out for a case by itself. An exam gives no hints and tells nothing. */
+  /** The number of the case in an exam, from 1, and the key of its run; left out for a case by itself. An exam gives no hints and tells nothing. */
   readonly inExam = input<{ readonly place: number; readonly key: string }>();
 
   private readonly record = inject(PracticeRecord);
@@ -139,7 +139,7 @@ export class CasePage {
       hazards.some((h) => h.severity === 'severe'),
     ).length;
   });
-  /** What the meter shows of the last thing that was read. */
+  /** The meter's value of the last reading. */
   protected readonly shown = computed(
     () =>
       this.world()
@@ -163,7 +163,7 @@ export class CasePage {
     const { machine, donor } = world.practice;
     // Points of the side that what is in hand goes to.
     const ends = this.tools()?.sourcePoints() ?? null;
-    // What nobody has read stands nowhere: amps are seen by what they do, volts by a meter.
+    // A value that nobody has read stands nowhere: amps are seen by their effect, volts by a meter.
     const drawn = layoutCircuit({
       machine,
       donor,
@@ -180,7 +180,7 @@ export class CasePage {
   protected readonly lines = computed(() =>
     (this.world()?.log ?? []).map((happened) => ({
       at: Math.round(happened.atMinutes),
-      // What came off first is told by the first of its steps.
+      // The first of its steps tells the cover that came off first.
       text: [...(happened.opened ?? []).slice(0, 1), this.told(happened.action)].join(' '),
       came: cameWords(happened),
       severity: happened.hazards[0]?.severity ?? null,
@@ -200,7 +200,7 @@ export class CasePage {
     effect(() => {
       if (!this.inExam()) untracked(() => void this.bench.look());
     });
-    // What happened is looked at before anything else.
+    // A mishap is looked at before anything else.
     effect(() => this.takeBack()?.nativeElement.focus());
     effect(() => {
       const code = this.code();
@@ -227,7 +227,7 @@ export class CasePage {
     try {
       world = replay(code, actions);
     } catch {
-      // What an older version kept may be of no case today.
+      // A run that an older version kept may be of no case today.
       kept = [];
       world = replay(code, []);
     }

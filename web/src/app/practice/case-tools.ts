@@ -45,9 +45,9 @@ const LOOKS: readonly Confirmation[] = [
   'cells-read',
   'big-consumer-on',
 ];
-/** What an instrument is in the van for. */
+/** The use of an instrument of the van. */
 const READS = { 'clamp-meter': 'drain', hydrometer: 'specific-gravity' } as const;
-/** What is found by doing it here, not by asking for it. */
+/** Checks that are done here, not asked for. */
 const DONE_BY_HAND: readonly string[] = [
   'symptom',
   'rest',
@@ -59,7 +59,7 @@ const DONE_BY_HAND: readonly string[] = [
   'specific-gravity',
 ];
 
-/** What hands can do in a case, tool by tool. Nothing is greyed because it would be a mistake. */
+/** The acts of hands in a case, tool by tool. Nothing is greyed because it would be a mistake. */
 @Component({
   selector: 'vt-case-tools',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -120,7 +120,7 @@ export class CaseTools {
   readonly chosenPin = model<string | null>(null);
   /** A consequence is being looked at: time stands still. */
   readonly locked = input(false);
-  /** What a training bench has linked, by instrument; empty where nothing is, or the case is read by its own. */
+  /** The links of a training bench, by instrument; empty where nothing is, or the case is read by its own. */
   readonly bench = input<readonly InstrumentNow[]>([]);
   /** Readings are taken from the bench. */
   readonly readsBench = model(false);
@@ -168,7 +168,7 @@ export class CaseTools {
       }
     );
   });
-  /** Where the chosen clamp can go: anything of its own vehicle. */
+  /** The points that the chosen clamp can go to: anything of its own vehicle. */
   protected readonly places = computed(() => {
     const { machine, donor } = this.practice();
     if (!isSourceClamp(this.clamp())) return machine.points.map(({ id, label }) => ({ id, label }));
@@ -228,7 +228,7 @@ export class CaseTools {
     this.hands({ kind: 'attach', clamp: this.clamp(), pointId });
   }
 
-  /** What is in hand goes to a point that was touched on the drawing: the chosen clamp, or the probe that has no place yet. */
+  /** The clamp or probe in hand goes to a point that was touched on the drawing: the chosen clamp, or the probe that has no place yet. */
   touch(pointId: string): void {
     if (this.locked()) return;
     const isDrawn = !isSourceClamp(this.clamp()) || this.sourcePoints() !== null;

@@ -6,7 +6,7 @@ import { CAUSE_WORDS } from '@words/diagnosis-words';
 import { cameWords, FAILING_WORDS, practiceActionWords, rightWords } from '@words/practice-words';
 import { DEBRIEF as T } from '@words/screens/practice';
 
-/** What a run was worth: passed or not and why, the truth, the risks, and the tool's own run beside it. */
+/** The result of a run: passed or not and why, the truth, the risks, and the tool's own run beside it. */
 @Component({
   selector: 'vt-debrief',
   changeDetection: ChangeDetectionStrategy.OnPush,

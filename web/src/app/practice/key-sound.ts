@@ -24,7 +24,7 @@ const CLICK: Pick<Knock, 'hertz' | 'seconds'> = { hertz: 1400, seconds: 0.012 };
 const TURNS_A_COMPRESSION = 2;
 
 /**
- * What the key sounds like, by what the engine did: a thump for every compression at the speed that was solved, a click for a solenoid.
+ * The sound of the key, by the engine: a thump for every compression at the speed that was solved, a click for a solenoid.
  *
  * @param engine null for what wakes: it makes no sound
  */

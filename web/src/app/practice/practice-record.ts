@@ -3,7 +3,7 @@ import { type CardInput, createEmptyCard, fsrs, type Grade, Rating } from 'ts-fs
 import type { DrillKind, PracticeAction, RungId } from '@voltrek/core/practice';
 import { keepText, keptValue } from '../shared/state/kept';
 
-/** What comes back by how it went: a rung of the ladder, or a drill. */
+/** An exercise that comes back by how it went: a rung of the ladder, or a drill. */
 export type Trained = RungId | `drill-${DrillKind}`;
 
 /** How a rung, or a drill, stands on this device. */
@@ -13,7 +13,7 @@ export interface RungStanding {
   readonly passed: number;
   /** Whether the last case was passed; null where none was ended. */
   readonly lastPassed: boolean | null;
-  /** What is known of how well it sits, by which it comes back; null where no case was ended. */
+  /** The skill so far, by which it comes back; null where no case was ended. */
   readonly card: CardInput | null;
 }
 

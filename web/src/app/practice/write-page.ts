@@ -159,7 +159,7 @@ export class WritePage {
   /** Made anew with another machine: what is asked and what can be wrong are its own. */
   protected readonly form = computed(() => {
     const [fields, begun] = [this.fields(), this.begun()];
-    // What is carried is checked with it, and no reason for another form: what was typed would be lost.
+    // The kit is checked with the case, and is no reason for another form: the typed text would be lost.
     return untracked(() =>
       formOf(fields, valuesOfCase(begun), (values) => caseFaults(fields, this.caseOf(values))),
     );
@@ -198,7 +198,7 @@ export class WritePage {
         takeUntilDestroyed(),
       )
       .subscribe((values) => {
-        // What was typed stays, as far as another machine can have it.
+        // The typed values stay, as far as another machine can have them.
         if (values.machineClass !== this.machineClass()) this.begun.set(this.caseOf(values));
       });
     effect(() => {

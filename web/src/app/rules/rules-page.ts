@@ -23,7 +23,7 @@ interface Row {
   readonly fault: string | null;
 }
 
-/** Where practitioners differ: each question with its schools or figure, our default and why. */
+/** The questions on which practitioners differ: each with its schools or figure, our default and why. */
 @Component({
   selector: 'vt-rules-page',
   changeDetection: ChangeDetectionStrategy.OnPush,

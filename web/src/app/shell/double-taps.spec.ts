@@ -43,7 +43,7 @@ describe('A double tap', () => {
 
   describe('of a finger', () => {
     const PAUSE = (): Promise<void> => new Promise((done) => setTimeout(done, DOUBLE_TAP_MS + 30));
-    // What was tapped by the spec before is gone.
+    // The tap of the spec before is gone.
     beforeEach(PAUSE);
     const tapAt = (x: number, y: number, pointerType = 'touch'): void => {
       const under = document.elementFromPoint(x, y)!;

@@ -9,7 +9,7 @@ const CONTROLS =
 
 const TOGGLE = '[aria-pressed]';
 
-/** What is another act by the time of a second tap. */
+/** Buttons that are another act by the time of a second tap. */
 const ONCE = '[data-once]';
 
 /** A tap that counted. */

@@ -4,7 +4,7 @@ import { callWord } from '@words/call-words';
 import { degrees } from '@words/units';
 import { selectJob, selectSituation } from '../shared/job/job-selectors';
 
-/** Which job this is: its call, its title and place, and the cold it is worked in. Comes with what folds a log, which the first page can do without. */
+/** The job: its call, its title and place, and the cold it is worked in. Comes with the reducer of a log, which the first page can do without. */
 @Component({
   selector: 'vt-job-heading',
   changeDetection: ChangeDetectionStrategy.OnPush,

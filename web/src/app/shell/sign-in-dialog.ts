@@ -128,7 +128,7 @@ export class SignInDialog {
   protected readonly takesPasskeys = browserSupportsWebAuthn() && isNamedHost(location.hostname);
   protected readonly names = computed(() => (this.state()?.names ?? []).filter(({ hasPin }) => hasPin));
   private readonly chosen = signal<string | null>(null);
-  /** Whoever was tapped; before that whoever is wanted, or worked here last. */
+  /** The tapped person; before that the wanted one, or the one who worked here last. */
   protected readonly who = computed(() => {
     const meant = this.chosen() ?? this.wanted()?.crewId ?? this.crewId();
     const isListed = this.names().some(({ id }) => id === meant);
@@ -184,7 +184,7 @@ export class SignInDialog {
     this.isBusy.set(true);
     this.problem.set(null);
     try {
-      // What a page asked for before anybody was in stays unanswered: outside a job it starts anew.
+      // Requests of a page before anybody was in stay unanswered: outside a job it starts anew.
       const startsAnew = this.state()?.crewId == null && this.jobId() === null;
       this.store.dispatch(SignInActions.cameIn({ state: await prove() }));
       this.modal.close();

@@ -311,7 +311,7 @@ export class TopBar {
       this.store.dispatch(SessionActions.crewChosen({ crewId }));
       return;
     }
-    // Whoever takes the device shows that it is they: until then it is whose it was.
+    // A new user must sign in before the device changes hands.
     picker.value = this.crewId();
     this.store.dispatch(SignInActions.wanted({ crewId }));
   }

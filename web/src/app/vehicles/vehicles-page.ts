@@ -8,7 +8,7 @@ import { vehicleWord } from '@words/figures';
 import { VehicleDialog } from './vehicle-dialog';
 import { VEHICLES_PAGE as T } from '@words/screens/vehicles';
 
-/** Whose machines the house knows: found by plate, fleet or serial number, maker or model. */
+/** The vehicles of the house: found by plate, fleet or serial number, maker or model. */
 @Component({
   selector: 'vt-vehicles-page',
   changeDetection: ChangeDetectionStrategy.OnPush,

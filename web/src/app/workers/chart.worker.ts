@@ -21,13 +21,13 @@ use([
   VisualMapComponent,
 ]);
 
-/** What a chart has room for, px. */
+/** The room of a chart, px. */
 export interface Room {
   readonly width: number;
   readonly height: number;
 }
 
-/** What the chart worker does. */
+/** The tasks of the chart worker. */
 export interface ChartWorker {
   /** A still picture, as SVG. Widths of words are estimated: a worker has no fonts. */
   picture(of: EChartsCoreOption, room: Room): string;

@@ -55,13 +55,13 @@ const SEED = 20;
 
 type Progress = (share: number) => void;
 
-/** Who is suspected, and what would tell most. */
+/** The suspects, and the checks that would tell most. */
 export interface Suspected {
   readonly suspicions: readonly Suspicion[];
   readonly proposals: readonly Proposal[];
 }
 
-/** What the plan worker does. Ending the worker is how it is stopped. */
+/** The tasks of the plan worker. Ending the worker is how it is stopped. */
 export interface PlanWorker {
   odds(plan: PlanCase, samples: number, onProgress: Progress): Odds;
   trace(plan: PlanCase, seconds: number): CrankTrace;
@@ -92,7 +92,7 @@ export interface PlanWorker {
     tools: readonly Tool[],
     rules: HouseRules,
   ): VerdictRecord;
-  /** What the tool would do next in a case that has come so far; null once its verdict was given. */
+  /** Returns the tool's next action in a case that has come so far; null once its verdict was given. */
   practiceNext(code: string, actions: readonly PracticeAction[]): { readonly next: PracticeAction | null };
   /** The whole case as the tool would work it. */
   practiceRun(code: string): World;

@@ -3,7 +3,7 @@ import type { Remote } from 'comlink';
 import { type PlanRun, PlanRunner } from './plan-runner';
 import type { PlanWorker } from './plan.worker';
 
-/** What a worker makes of a question that changes with every tap. */
+/** A worker's answer to a question that changes with every tap. */
 export interface WorkerAnswer<R> {
   /** The last answer; null until there is one. */
   readonly result: Signal<R | null>;

@@ -20,7 +20,7 @@ export function workerLine<T>(worker: Worker): WorkerLine<T> {
     remote,
     ended,
     end: (reason) => {
-      // What the browser still knows of a worker that is gone must not keep what asked it.
+      // The browser's memory of a worker that is gone must not keep the code that asked it.
       worker.onerror = null;
       worker.terminate();
       remote[releaseProxy]();

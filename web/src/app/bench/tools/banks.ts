@@ -22,7 +22,7 @@ import { capacity } from './batteries';
 /** Cells of one batch may differ by so much either way. */
 const CELL_TOLERANCE = 0.2;
 
-/** What a bank is made of, and between which volts it is used. */
+/** The cells of a bank, and the volts it is used between. */
 const cellFields = [
   number('cells', 6, BANK_RANGES.cells.min, BANK_RANGES.cells.max, ''),
   number('cellFarads', 350, BANK_RANGES.cellFarads.min, BANK_RANGES.cellFarads.max, 'F'),

@@ -158,13 +158,13 @@ export class ChargeWatch {
       (Number.isNaN(amps) ? null : outOfRange(T.amps, amps, TYPED_RANGES.chargeAmps))
     );
   });
-  /** What is typed, whole and in range; null until it is. */
+  /** The typed values, whole and in range; null until they are. */
   protected readonly reading = computed(() => {
     const { volts, amps } = this.typed();
     const isWhole = !Number.isNaN(volts) && !Number.isNaN(amps) && this.fault() === null;
     return isWhole ? { volts, amps, isWarm: this.isWarm() } : null;
   });
-  /** What was noted of this charge, newest first, each with what it means. */
+  /** The readings of this charge, newest first, each with its meaning. */
   protected readonly lines = computed(() => {
     const { job, situation } = this.work();
     const charge = this.charge();
@@ -180,7 +180,7 @@ export class ChargeWatch {
   protected readonly isFullAtOnce = computed(
     () => this.lines()[0]?.state === 'full-at-once' && this.work().job.findings.acceptance !== 'full-at-once',
   );
-  /** What waits on the board: urgent first, as the board has it. */
+  /** The waiting calls: urgent first, as the board has them. */
   protected readonly waiting = computed(() =>
     this.calls().filter(({ state, job }) => state === 'waiting' && job === null),
   );

@@ -5,7 +5,7 @@ import { MINUTE_MS } from '@voltrek/core/quantities';
 import { type Steps, StepsPrompt } from '../../shared/ui/steps-dialog';
 import { REVIVE_PROMPT as T } from '@words/screens/job-charge';
 
-/** What a reading of this battery must rise to before its charger takes it, V. */
+/** The volts that this battery must rise to before its charger takes it, V. */
 export interface Lift {
   readonly plan: ChargePlan;
   readonly senseVolts: number;

@@ -19,7 +19,7 @@ export interface StageResult {
   readonly line: string;
 }
 
-/** What each stage has come to, for the rail. */
+/** The result of each stage, for the rail. */
 export function stageResults(
   { job, machine, kit, situation }: Work,
   rescue: PlannedRescue | null,
@@ -80,7 +80,7 @@ export function stageResults(
   };
 }
 
-/** What stands of what was read: a reading in doubt is no result. */
+/** The readings that stand: a reading in doubt is no result. */
 function measureLine(job: Work['job'], machine: Machine, tempC: number): string {
   const rest = standingRestVolts(job, machine);
   const first = rest.findIndex((v) => v !== null);

@@ -11,7 +11,7 @@ import type { Work } from '../../shared/job/job-selectors';
 import { Reporter } from '../../shared/job/reporter';
 import { CHECKS as T } from '@words/screens/job-stages';
 
-/** What the driver saw, and what stops a start without being the battery. */
+/** The driver's symptom, and the causes that stop a start without being the battery. */
 @Component({
   selector: 'vt-checks',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -142,7 +142,7 @@ export class Checks {
     this.reporter.report('symptom.recorded', { symptom });
   }
 
-  /** What a look can find, the sound outcome first. */
+  /** The outcomes of a look, the sound one first. */
   protected outcomes(check: CheckId): readonly string[] {
     return [...checkOf(check).outcomes].reverse();
   }

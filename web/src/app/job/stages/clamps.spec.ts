@@ -34,7 +34,7 @@ class ClampsHost {
   readonly clearingRun = this.store.selectSignal(selectClearingRun);
 }
 
-/** What was asked about, and answered. */
+/** The questions, and the answers to them. */
 let questions: string[] = [];
 function answerQuestions(): void {
   questions = [];
@@ -133,13 +133,13 @@ describe('Hook up', () => {
       const [atOnce, before] = [figures(), counts.length];
       await drawnLater();
       await harness.refresh();
-      // What stands at once is what stands at rest.
+      // The first drawing is the last one.
       if (atOnce.length > 0) expect(atOnce).withContext(`step ${before}`).toEqual(figures());
       counts.push([atOnce.length, figures().length]);
       nextButton(harness).click();
       await harness.refresh();
     }
-    // Where there are figures already they are there at once; where there are none they take their place later.
+    // Figures that are there already are shown at once; others take their place later.
     expect(counts).toContain([0, 3]);
     expect(counts).toContain([3, 3]);
     expect(counts).toContain([0, 0]);

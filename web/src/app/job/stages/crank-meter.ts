@@ -18,7 +18,7 @@ const WIDTH = 300;
 const HEIGHT = 60;
 const MARGIN = 4;
 
-/** What a linked meter on the posts shows while a try runs, and the lowest of it. */
+/** The value of a linked meter on the posts while a try runs, and its lowest. */
 @Component({
   selector: 'vt-crank-meter',
   changeDetection: ChangeDetectionStrategy.OnPush,

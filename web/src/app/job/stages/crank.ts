@@ -288,7 +288,7 @@ export class Crank {
     computation: () => false,
   });
   protected readonly waitLeft = computed(() => Math.max(0, (this.waitUntil() - this.now()) / 1000));
-  /** What the action is where it is not the next try. */
+  /** The action where it is not the next try. */
   private readonly elseLabel = computed(() => {
     const next = this.weighs() ? this.chosenNext() : null;
     switch (next?.kind) {
@@ -316,7 +316,7 @@ export class Crank {
     const nth = this.work().job.attempts.length + 1;
     return this.wakes() ? T.pressStartTry(nth) : T.crankNowTry(nth);
   });
-  /** What the linked meter showed in this try; what is typed goes before it. */
+  /** The values of the linked meter in this try; typed ones go before them. */
   protected readonly meterLowest = signal<number | null>(null);
   private readonly lowest = computed(() =>
     this.lowestText().trim() ? typedVolts(this.lowestText()) : this.meterLowest(),

@@ -206,7 +206,7 @@ export class Hookup {
     return goWords(to, why);
   }
 
-  /** What was done to put it on charge is of no more interest than the charge itself. */
+  /** The steps that put it on charge are of no more interest than the charge itself. */
   protected readonly charges = computed(() => underCharge(this.work().job) !== null);
 
   protected somethingElse(): void {

@@ -6,7 +6,7 @@ import type { LocatePart } from './locate/locate-head';
 import { LocatePoints } from './locate/locate-points';
 import { ParkDonor } from './locate/park-donor';
 
-/** Where the points are, how to reach them, which is positive, and where a donor stands. */
+/** The points, the ways to them, the positive, and the place of a donor. */
 @Component({
   selector: 'vt-locate',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -11,7 +11,7 @@ import { typedVolts } from '../../shared/ui/typed-volts';
 import { factorWords } from '@words/kit-words';
 import { MEASURE_LEADS as T } from '@words/screens/job-stages';
 
-/** What the lead set that is joined resists: volts at both of its ends in one moment, and the amps that flow. Folded away until it is wanted. */
+/** Measures the lead set that is joined: volts at both of its ends in one moment, and the amps that flow. Folded away until it is wanted. */
 @Component({
   selector: 'vt-measure-leads',
   changeDetection: ChangeDetectionStrategy.OnPush,

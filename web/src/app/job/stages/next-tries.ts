@@ -87,7 +87,7 @@ export class NextTries {
   protected readonly t = T;
 
   readonly work = input.required<Work>();
-  /** What is chosen of what can be done; the best unless somebody chose otherwise. */
+  /** The chosen try; the best unless somebody chose otherwise. */
   readonly chosenChange = output<NextTry | null>();
 
   private readonly store = inject(WaysStore);
@@ -100,7 +100,7 @@ export class NextTries {
     const asked = this.store.next().filter((n) => n.kind !== 'other' && !shown.includes(n));
     return [...shown, ...asked].map((next) => ({ ...this.rowOf(next), next, id: idOf(next) }));
   });
-  /** What somebody tapped; it stays while the figures are drawn finer. */
+  /** The tapped try; it stays while the figures are drawn finer. */
   protected readonly tappedId = signal<string | null>(null);
   protected readonly chosenId = computed(() => {
     const tapped = this.rows().find((r) => r.id === this.tappedId());

@@ -4,7 +4,7 @@ import { inHundred } from '@words/figures';
 import { OUTLOOK_WORDS } from '@words/words';
 import { PLAN_PROMISE as T } from '@words/screens/job-stages';
 
-/** What the plan said that the try is held against. */
+/** The promise of the plan that the try is held against. */
 @Component({
   selector: 'vt-plan-promise',
   changeDetection: ChangeDetectionStrategy.OnPush,

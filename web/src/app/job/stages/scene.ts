@@ -36,7 +36,7 @@ import { SCENE as T } from '@words/screens/job-stages';
 /** Air above this now, °C: no night before it froze a battery. */
 const NIGHT_FREEZES_BELOW_C = 12;
 
-/** Where it stands, how cold, and whether anything stops the job before it starts. */
+/** The place, the cold, and the stops before the job starts. */
 @Component({
   selector: 'vt-scene',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -296,7 +296,7 @@ export class Scene {
   protected readonly skyWords = SKY_WORDS;
   protected readonly weather = signal<Weather | null>(null);
   protected readonly weatherProblem = signal('');
-  /** What the weather service says, to the degree that the scene is kept in. */
+  /** The weather service's answer, to the degree that the scene is kept in. */
   protected readonly degrees = degrees;
   protected readonly unit = computed(() => shownUnit('°C'));
   protected readonly shownTemp = (celsius: number): number => Math.round(this.unit().show(celsius));

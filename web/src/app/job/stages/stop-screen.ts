@@ -14,7 +14,7 @@ import { Reporter } from '../../shared/job/reporter';
 import { withdrawStop } from '../withdraw-stop';
 import { STOP_SCREEN as T } from '@words/screens/job-stages';
 
-/** What is wrong, and what to do instead. Shown in place of every stage that would go on. */
+/** The stop, and the act against it. Shown in place of every stage that would go on. */
 @Component({
   selector: 'vt-stop-screen',
   changeDetection: ChangeDetectionStrategy.OnPush,

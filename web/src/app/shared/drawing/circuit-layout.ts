@@ -22,13 +22,13 @@ export interface CircuitInput {
   readonly showPins: boolean;
   /** Numbers on some points of one side, to choose among; the poles of spare batteries are points of the source's side. */
   readonly pinsFor?: { readonly isDonor: boolean; readonly pointIds: readonly string[] } | null;
-  /** Where an instrument is put on the machine; it stands over the numbers of its points. */
+  /** The place of an instrument on the machine; it stands over the numbers of its points. */
   readonly probing?: Probing | null;
-  /** What the drawn machine is called here. */
+  /** The name of the drawn machine here. */
   readonly machineName: string;
 }
 
-/** What stands beside the casualty when no donor does. */
+/** The source beside the casualty when no donor stands there. */
 const PACK_NAMES: Record<SourceKind, string> = {
   donor: '',
   'lithium-pack': T.pack,

@@ -22,7 +22,7 @@ export interface DrawnPin {
   readonly number: number;
   readonly pointId: string;
   readonly label: string;
-  /** Where the point truly is, and where its number stands. */
+  /** The true place of the point, and the place of its number. */
   readonly point: XY;
   readonly at: XY;
   readonly isPositive: boolean;
@@ -49,9 +49,9 @@ export interface DrawnLead {
   readonly amps: number;
   /** The current goes from the source's end to the casualty's. */
   readonly isForth: boolean;
-  /** What a try at these amps warms the lead by, K; 0 while nothing cranks. */
+  /** The warmth that a try at these amps gives the lead, K; 0 while nothing cranks. */
   readonly warmsK: number;
-  /** Where its amps stand; null while it carries nothing worth a figure. */
+  /** The place of its amps; null while it carries nothing worth a figure. */
   readonly tag: XY | null;
 }
 
@@ -72,11 +72,11 @@ export interface CircuitDrawing {
   readonly clamps: readonly DrawnClamp[];
   readonly volts: readonly DrawnVolts[];
   readonly target: DrawnTarget | null;
-  /** Where an instrument is put; empty where none is. */
+  /** The places of an instrument; empty where there is none. */
   readonly probes: readonly DrawnProbe[];
 }
 
-/** Where hands go next: a ring on the point, and a flag on whichever side is free. */
+/** The next point of the hands: a ring on the point, and a flag on whichever side is free. */
 export interface DrawnTarget {
   readonly at: XY;
   readonly flag: XY;

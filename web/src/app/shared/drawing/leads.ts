@@ -32,7 +32,7 @@ import { type Placed, pointPlace, poleOfPack } from './placing';
 import { tagPlace, underNose } from './vehicle';
 import { LEADS as T } from '@words/screens/drawing';
 
-/** What the circuit part of the drawing is made from. */
+/** The input of the circuit part of the drawing. */
 export interface CircuitInput {
   readonly scene: HookupScene | null;
   readonly hookup: HookupState;
@@ -42,7 +42,7 @@ export interface CircuitInput {
 
 export type Ends = Record<ClampId, { readonly at: XY; readonly isOn: boolean }>;
 
-/** Where each clamp is drawn: on its point, or hanging free on the way there. */
+/** The place of each drawn clamp: on its point, or hanging free on the way there. */
 export function clampEnds(
   { hookup, scene }: CircuitInput,
   casualty: Placed,

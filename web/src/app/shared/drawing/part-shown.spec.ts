@@ -10,7 +10,7 @@ import { partShown } from './part-shown';
 const PHONE = { width: 390, height: 287 };
 /** 12 px for 14 units. */
 const SCALE = 12 / 14;
-/** What lies under the keys at the top. */
+/** The part under the keys at the top. */
 const KEYS = 56 / SCALE;
 
 const drawing = (at: XY | null, clamps: readonly XY[] = [], pins: readonly XY[] = []) => ({

@@ -7,10 +7,10 @@ const WORDS_SIZE = 14;
 /** Keys lie over the upper edge of a small drawing: what is at its top is moved out from under them, px. */
 const KEYS_PX = 56;
 
-/** What of a drawing is looked at, in its own units. */
+/** The part of a drawing that is looked at, in its own units. */
 export type Part = XY & Size;
 
-/** What a part is chosen by. */
+/** The facts that a part is chosen by. */
 export type Shown = Pick<CircuitDrawing, 'width' | 'height' | 'target' | 'clamps' | 'pins'>;
 
 /**
@@ -48,7 +48,10 @@ function middleOf(places: readonly XY[]): XY | null {
   return { x: mean(({ x }) => x), y: mean(({ y }) => y) };
 }
 
-/** Where a stretch begins that has `at` in its middle, or as near to it as the whole allows; one that is longer has the whole in its middle. */
+/**
+ * Returns the beginning of a stretch that has `at` in its middle, or as near to it as the whole allows; one that is longer has the whole in its
+ * middle.
+ */
 function within(at: number, length: number, whole: number): number {
   if (length >= whole) return (whole - length) / 2;
   return Math.min(Math.max(at - length / 2, 0), whole - length);

@@ -89,7 +89,7 @@ export function batteryBox({ machine, at, scale }: Placed, index: number): Box {
   };
 }
 
-/** Where a point is drawn: a terminal on its drawn battery, anything else where it truly is. */
+/** Returns the drawn place of a point: a terminal on its drawn battery, anything else at its true place. */
 export function pointPlace(placed: Placed, point: MachinePoint): XY {
   if (point.battery === undefined) return placed.at(point);
   const box = batteryBox(placed, point.battery);

@@ -14,7 +14,7 @@ import type { Ends } from './leads';
 import { type Placed, pointPlace } from './placing';
 import { TAG } from './vehicle';
 
-/** What the flag may not cover. */
+/** The parts that the flag may not cover. */
 type Drawn = Pick<CircuitDrawing, 'clamps' | 'leads' | 'volts'>;
 
 const FLAG = { width: 106, height: 32 } as const;

@@ -7,7 +7,7 @@ import { MachineDrawing } from '../drawing/machine-drawing';
 import { entryFaults, entryFields, type Field, withNewPoint } from './entry-fields';
 import { ENTRY_EDITOR as T } from '@words/screens/entry';
 
-/** What the editor gives back: the corrected entry and why. */
+/** The result of the editor: the corrected entry and why. */
 export interface EditedEntry {
   readonly machine: Machine;
   readonly note: string;
@@ -210,7 +210,7 @@ export class EntryEditor {
   protected readonly isSound = computed(() => Object.keys(this.faults()).length === 0);
   private form: FieldsForm = new FormRecord<FormControl<string>>({});
 
-  /** What is typed in a field: it stays as it was typed while the draft has what could be read of it. */
+  /** The typed text of a field: it stays while the draft has the value that could be read of it. */
   protected controlOf({ path, value }: Field): FormControl<string> {
     return controlIn(this.form, path, value);
   }

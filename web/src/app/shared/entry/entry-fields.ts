@@ -20,7 +20,7 @@ import { ENTRY_FIELDS as T } from '@words/screens/entry';
 
 /** One thing that can be typed or chosen of an entry. `set` gives a changed copy. */
 export interface Field {
-  /** Where it stands in the entry, as its schema names it. */
+  /** Its path in the entry, as its schema names it. */
   readonly path: string;
   readonly label: string;
   readonly kind: 'text' | 'number' | 'choice' | 'flag' | 'lines';

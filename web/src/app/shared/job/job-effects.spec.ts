@@ -15,7 +15,7 @@ describe('job effects', () => {
   const open = opened();
   let fetched: number;
   let isAway: boolean;
-  /** What the server answers instead of the job. */
+  /** The server's answer instead of the job. */
   let refusal: number | null;
   let held: HeldJob | undefined;
   let waiting: ReturnType<typeof event>[];

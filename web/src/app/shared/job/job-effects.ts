@@ -34,7 +34,7 @@ const RETRY_MOST_MS = 4_000;
 /** A fetch that takes longer is begun anew, ms. */
 const FETCH_MS = 15_000;
 
-/** What this device holds of the job is shown at once; what the server has of it follows, however long that takes. */
+/** Shows the device's copy of the job at once; the server's follows, however long that takes. */
 export const loadJob = createEffect(
   (actions = inject(Actions), store = inject(Store), api = inject(Api), device = inject(DeviceStore)) =>
     actions.pipe(
@@ -96,7 +96,7 @@ function fetchedJob(jobId: string, api: Api, device: DeviceStore): Observable<Ac
   );
 }
 
-/** What was missed between two events that were heard is fetched. */
+/** Fetches the events that were missed between two that were heard. */
 export const fetchGap = createEffect(
   (actions = inject(Actions), store = inject(Store)) =>
     actions.pipe(
@@ -117,7 +117,7 @@ const REFETCHED: readonly JobEvent['type'][] = [
   'event.undone',
 ];
 
-/** What came with the job is fetched again when an event made it another. */
+/** Fetches the record of the job again when an event changed it. */
 export const fetchIdentified = createEffect(
   (actions = inject(Actions)) =>
     actions.pipe(

@@ -59,7 +59,7 @@ const selectFoundWith = createSelector(
 );
 
 /**
- * What came with the job: the rules are its own, where its log has them, the machine has the batteries that it was found with, and what other
+ * The record of the job: the rules are its own, where its log has them, the machine has the batteries that it was found with, and the kit that other
  * vans brought is at hand too.
  */
 export const selectDetail = createSelector(
@@ -136,7 +136,7 @@ export const selectPlanCases = createSelector(selectSituation, selectOptions, (s
   situation ? planCases(situation, options) : new Map<string, never>(),
 );
 
-/** What vans that are not here could bring, ranked for this job. */
+/** The kit of vans that are not here, ranked for this job. */
 export const selectOtherVans = createSelector(
   selectSituation,
   selectDetail,
@@ -193,7 +193,7 @@ export const selectMakeSafe = createSelector(
   (job, rescue, situation) => (job && situation ? makeSafeOf(job, rescue, situation) : []),
 );
 
-/** What the diagnosis of a job is asked with. */
+/** The input of the diagnosis of a job. */
 export function diagnosisOf({ job, situation, kit, earlierFlatCalls }: Work) {
   const { machine } = situation.record;
   return {

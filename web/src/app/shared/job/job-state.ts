@@ -132,7 +132,7 @@ const reducer = createReducer(
 /** The job on screen. */
 export const jobFeature = createFeature({ name: 'job', reducer: acrossPages<JobState>(reducer) });
 
-/** Which batteries sit in the vehicle is not known between a change of battery, or its undoing, and the server's word on it. */
+/** The batteries of the vehicle are not known between a change of battery, or its undoing, and the server's word on it. */
 function withBatteriesInDoubt(state: JobState, event: JobEvent): JobState {
   const changed =
     event.type === 'event.undone'

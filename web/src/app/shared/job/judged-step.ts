@@ -10,7 +10,7 @@ import {
 } from '@voltrek/core/hookup';
 import type { HouseRules } from '@voltrek/core/rules';
 
-/** What the circuit says of a step, before it is done. */
+/** The circuit's judgement of a step, before it is done. */
 export interface JudgedStep {
   /** Of the contact that is made or broken; null for a step that is no clamp's. */
   readonly contact: Contact | null;

@@ -60,7 +60,7 @@ export class OpenJob {
     return jobId;
   }
 
-  /** What the server would send with the job, from the copy of the house. */
+  /** Returns the server's answer to the opened job, from the copy of the house. */
   private async detailOf(
     call: BoardCall,
     vanId: string,

@@ -68,7 +68,7 @@ export class Api {
     return this.http.get<BoardCall[]>('/api/board');
   }
 
-  /** What this device keeps of the house, and when the server made it: the service worker may give an older one. */
+  /** The device's copy of the house, and when the server made it: the service worker may give an older one. */
   devicePack(): Observable<{ readonly body: DevicePack; readonly at: Date }> {
     return this.http
       .get<DevicePack>('/api/device', { observe: 'response' })
@@ -326,7 +326,7 @@ export class Api {
     return this.http.get<InstrumentNow[]>('/api/instruments');
   }
 
-  /** Where the linked instruments listen, to a crew lead. */
+  /** The addresses of the linked instruments, to a crew lead. */
   instrumentAddresses(): Observable<InstrumentAddresses> {
     return this.http.get<InstrumentAddresses>('/api/instruments/addresses');
   }

@@ -14,7 +14,7 @@ const loaded = (id: string, revision: number): Action =>
   AtlasActions.entryLoaded({ entry: entry(id, revision) });
 const chosen = (modelId: string): Action => AtlasActions.chosen({ modelId });
 
-/** What is shown after all of these. */
+/** The entries on screen after all of these. */
 function shown(...actions: readonly Action[]): string | null {
   const start = atlasFeature.reducer(undefined, { type: 'start' });
   const { entry: last } = actions.reduce(atlasFeature.reducer, start);

@@ -63,7 +63,7 @@ describe('finding with no server', () => {
     api.machines.and.returnValue(of({ machines: [], total: 9 }));
     expect((await firstValueFrom(finder.machines('van'))).total).toBe(9);
     expect(finder.heldAt()).toBeNull();
-    // What the server refuses is not looked for elsewhere.
+    // A search that the server refuses is not made elsewhere.
     api.machines.and.returnValue(throwError(() => new HttpErrorResponse({ status: 422 })));
     await expectAsync(firstValueFrom(finder.machines('van'))).toBeRejected();
   });

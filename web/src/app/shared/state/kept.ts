@@ -1,7 +1,7 @@
-/** What this page remembers where the browser denies it a place, or has no room: gone with the page, but no tap waits for it. */
+/** The memory of this page where the browser denies it a place, or has no room: gone with the page, but no tap waits for it. */
 const here = new Map<string, string>();
 
-/** What this device kept under a name; null where there is nothing. */
+/** Returns the text that this device kept under a name; null where there is none. */
 export function keptText(key: string): string | null {
   const text = here.get(key);
   if (text !== undefined) return text;
@@ -12,7 +12,7 @@ export function keptText(key: string): string | null {
   }
 }
 
-/** What this device kept under a name as JSON; `none` where there is nothing, or it is torn. */
+/** Returns the JSON that this device kept under a name; `none` where there is nothing, or it is torn. */
 export function keptValue<T>(key: string, none: T): T {
   try {
     const text = keptText(key);

@@ -11,7 +11,7 @@ interface KitState {
   readonly problem: string | null;
 }
 
-/** What may be changed of vans and kit. */
+/** Changes of vans and kit. */
 export type KitChange =
   | { readonly what: 'add-van'; readonly name: string }
   | { readonly what: 'change-van'; readonly vanId: string; readonly name: string; readonly retired: boolean }
@@ -25,7 +25,7 @@ export const KitActions = createActionGroup({
   events: {
     Opened: emptyProps(),
     Loaded: props<{ vans: readonly Van[] }>(),
-    /** What a mark asks for is done. */
+    /** The care of a mark is done. */
     'Mark Finished': props<{ markId: string; by: string }>(),
     /** A van or its kit is changed on the server, which answers with all vans. */
     'Change Wanted': props<{ change: KitChange }>(),

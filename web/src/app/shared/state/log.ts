@@ -10,14 +10,14 @@ import { answered } from './answered';
 export interface LogQuery {
   readonly text: string;
   readonly verdict: VerdictKind | null;
-  /** Where each page gone through began; the last is the one on screen, the first begins at the newest. */
+  /** The beginning of each page gone through; the last is the one on screen, the first begins at the newest. */
   readonly pages: readonly string[];
 }
 
 interface LogState {
   readonly query: LogQuery;
   readonly jobs: readonly JobSummary[];
-  /** Where the next page begins; null on the last. */
+  /** The beginning of the next page; null on the last. */
   readonly next: string | null;
   readonly status: 'loading' | 'ready' | 'failed';
   readonly problem: string | null;

@@ -22,7 +22,7 @@ class FakeLine {
   }
 }
 
-/** What pages of one device tell each other: never the one that says it. */
+/** Messages between pages of one device: never to the one that says it. */
 class FakeChannel {
   static all: FakeChannel[] = [];
   onmessage: ((message: { data: unknown }) => void) | null = null;

@@ -11,7 +11,7 @@ const SILENT_MS = 40_000;
 /** A line that broke for good is made anew after this, ms. */
 const AGAIN_MS = 2_000;
 
-/** What pages of a device tell each other. */
+/** Messages between pages of a device. */
 type Relayed =
   | { readonly kind: 'news'; readonly news: News }
   /** `isNew`: it was made just now; what was told before it came to stand was heard by nobody. */
@@ -22,7 +22,7 @@ type Relayed =
   | { readonly kind: 'page'; readonly action: Action };
 
 /**
- * What the server tells as it happens, on one line for the whole device: a browser gives six connections a host, so that a line for each page
+ * The event stream of the server, on one line for the whole device: a browser gives six connections a host, so that a line for each page
  * would leave none for the taps of the sixth. The page that listens relays to the others; when it closes, the next one takes its place.
  */
 @Injectable({ providedIn: 'root' })
@@ -34,7 +34,7 @@ export class NewsLine {
   private isListener = false;
   private readonly shared = new Subject<Action>();
 
-  /** What is told, as it comes. */
+  /** The news, as it comes. */
   readonly news = this.told.asObservable();
   /** Whether the line stands, as it is once it has stood and whenever that changes: a page that has just opened has not lost it. */
   readonly changes = this.line.pipe(filter((stands, i) => stands || i > 0));

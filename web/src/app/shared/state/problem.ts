@@ -3,7 +3,7 @@ import type { Problem } from '@voltrek/contracts';
 import { TimeoutError } from 'rxjs';
 import { PROBLEM as T } from '@words/screens/state';
 
-/** What no server took could not be kept on this device either: it stands only where it was typed. */
+/** A change that no server took and that could not be kept on this device either: it stands only where it was typed. */
 export class NotKept extends Error {}
 
 /** Words for a failed request: the server's own, or that there was no server. */

@@ -24,7 +24,7 @@ export const RulesActions = createActionGroup({
 
 const initial: RulesState = { page: null, problem: null };
 
-/** What was set only grows: an answer that tells of less was asked before a change that is here already. */
+/** Settings only grow: an answer that tells of less was asked before a change that is here already. */
 const isNews = ({ page: known }: RulesState, page: RulesPage): boolean =>
   known === null || page.settings.length >= known.settings.length;
 

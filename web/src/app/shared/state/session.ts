@@ -47,10 +47,10 @@ export const SessionActions = createActionGroup({
   },
 });
 
-/** Those who work here now. */
+/** The crew of now. */
 export const atWork = (crew: readonly CrewMember[]): readonly CrewMember[] => crew.filter((c) => !c.retired);
 
-/** Whoever was chosen on this device, or the only one there is; nobody until somebody says so. */
+/** Returns the person chosen on this device, or the only one there is; null until somebody says so. */
 function whoIs(chosen: string, crew: readonly CrewMember[]): string {
   if (crew.some((c) => c.id === chosen)) return chosen;
   return crew.length === 1 ? crew[0]!.id : '';
@@ -70,7 +70,7 @@ const initial: SessionState = {
   problem: null,
 };
 
-/** Who works here and in what light. */
+/** The person at work and the light. */
 export const sessionFeature = createFeature({
   name: 'session',
   extraSelectors: ({ selectCrew, selectCrewId, selectCrewKnown }) => ({
@@ -81,7 +81,7 @@ export const sessionFeature = createFeature({
       selectCrewKnown,
       (crew, crewId, isKnown) => isKnown && crewId === '' && atWork(crew).length > 0,
     ),
-    /** Whoever holds this device leads the crew. */
+    /** True where the holder of this device leads the crew. */
     selectIsLead: createSelector(
       selectCrew,
       selectCrewId,

@@ -47,7 +47,7 @@ export const SettingsActions = createActionGroup({
   events: { Set: props<{ key: SettingKey; on: boolean }>() },
 });
 
-/** What this device kept, setting by setting: what is unknown or no setting of today is as usual. */
+/** Returns the kept settings: an unknown one, or one of no value of today, is as usual. */
 export function storedSettings(text: string | null): DeviceSettings {
   let kept: Partial<Record<string, unknown>> = {};
   try {

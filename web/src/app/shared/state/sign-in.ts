@@ -20,7 +20,7 @@ import { isDoorShut } from './problem';
 import { RulesActions } from './rules';
 import { SessionActions } from './session';
 
-/** Who is wanted at the door: by id, or anybody. */
+/** The person wanted at the door: by id, or anybody. */
 export interface Wanted {
   readonly crewId: string | null;
 }
@@ -32,7 +32,7 @@ interface SignInSlice {
   readonly isSettled: boolean;
   /** Something waits for somebody to sign in. */
   readonly wanted: Wanted | null;
-  /** Who was chosen on this device before the server told whether that takes a PIN. */
+  /** The person chosen on this device before the server told whether that takes a PIN. */
   readonly chosenEarly: string | null;
 }
 
@@ -54,7 +54,7 @@ export const SignInActions = createActionGroup({
 
 const initial: SignInSlice = { state: null, isSettled: false, wanted: null, chosenEarly: null };
 
-/** Who is asked to sign in, now that the server told how this device stands. */
+/** Asks for sign-in, now that the server told how this device stands. */
 function wantedNow({ wanted, chosenEarly }: SignInSlice, { required, crewId }: SignInState): Wanted | null {
   if (!required) return wanted;
   // The choice was made: it only waits for the PIN that it takes.
@@ -131,7 +131,7 @@ export const askLate = createEffect(
   { functional: true },
 );
 
-/** Whoever holds the device works on it; what waited for them goes on. */
+/** The holder of the device works on it; taps that waited for them go on. */
 export const goOn = createEffect(
   (actions = inject(Actions), store = inject(Store)) => {
     const jobId = store.selectSignal(jobFeature.selectJobId);
@@ -156,7 +156,7 @@ export const goOn = createEffect(
   { functional: true },
 );
 
-/** Whatever the server will not answer before somebody signs in is told once, whoever asked it; how the device stands is asked anew. */
+/** Tells once of a request that the server will not answer before somebody signs in, whoever made it; how the device stands is asked anew. */
 export const hearClosedDoor: HttpInterceptorFn = (request, next) => {
   const store = inject(Store);
   return next(request).pipe(

@@ -7,7 +7,7 @@ import { ANSWER_TO as T } from '@words/screens/sync';
 /** Nobody answered, only something on the way to the server did, or it asks for patience. */
 const AWAY_STATUSES: readonly number[] = [0, 429, 502, 503, 504];
 
-/** What an attempt to send came to. */
+/** The outcome of an attempt to send. */
 export function answerTo(error: unknown): Answer {
   if (error instanceof TimeoutError) return { kind: 'away' };
   if (!(error instanceof HttpErrorResponse)) return { kind: 'choked', why: T.itCouldNotBeSent };

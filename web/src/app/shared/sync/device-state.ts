@@ -5,7 +5,7 @@ import { JobActions, type RefusedEvent } from '../job/job-state';
 import type { ParkedEvent } from './device-store';
 import type { Errand } from './errand';
 
-/** What this device holds of all its jobs that the server has not taken, or would not. */
+/** The data of this device, over all its jobs, that the server has not taken, or would not. */
 export interface DeviceState {
   /** Reported here or found waiting, oldest first. */
   readonly waiting: readonly JobEvent[];
@@ -15,14 +15,14 @@ export interface DeviceState {
   readonly errands: readonly Errand[];
   readonly savedAt: string | null;
   readonly connected: boolean;
-  /** What an earlier page left has been looked for: before that nobody knows whether something waits. */
+  /** True once the taps of an earlier page were looked for: before that nobody knows whether something waits. */
   readonly isLookedFor: boolean;
 }
 
 export const DeviceActions = createActionGroup({
   source: 'Device',
   events: {
-    /** What an earlier page left waiting, parked or unread. */
+    /** The taps that an earlier page left waiting, parked or unread. */
     Restored: props<{
       waiting: readonly JobEvent[];
       parked: readonly ParkedEvent[];
@@ -37,7 +37,7 @@ export const DeviceActions = createActionGroup({
     'Errand Kept': props<{ errand: Errand }>(),
     /** The server has it, or it was dropped by hand. */
     'Errand Gone': props<{ id: string }>(),
-    /** What the server said against it; null: it is sent again. */
+    /** The server's refusal; null: it is sent again. */
     'Errand Told': props<{ id: string; why: string | null }>(),
   },
 });
@@ -150,7 +150,7 @@ export const deviceFeature = createFeature({
   name: 'device',
   reducer: acrossPages<DeviceState>(reducer),
   extraSelectors: ({ selectWaiting, selectParked, selectErrands }) => ({
-    /** What waits: how many taps and errands, of how many jobs, and since when; null when all is saved. */
+    /** The waiting data: how many taps and errands, of how many jobs, and since when; null when all is saved. */
     selectBacklog: createSelector(selectWaiting, selectErrands, (waiting, errands) => {
       const since = [...waiting, ...errands].map((e) => e.at).sort()[0];
       return since === undefined

@@ -46,14 +46,14 @@ interface KeptErrand {
   readonly photo: KeptPhoto | Blob | null;
 }
 type Stores = ('waiting' | 'outbox' | 'jobs' | 'refused' | 'parked' | 'errands')[];
-/** Where it stands what became of an event. */
+/** The key of the fate of an event. */
 const SETTLED_IN = ['waiting', 'parked', 'jobs', 'refused'] as const;
 type Settling = IDBPTransaction<DeviceSchema, typeof SETTLED_IN, 'readwrite'>;
 
 /** A database that says nothing for longer is held for one that cannot keep, ms: another page may hold it, or the browser has lost it. */
 const DATABASE_MS = 8_000;
 
-/** What is kept of jobs across a reload, a flat tablet or a dead network. When it cannot keep, it says so and nothing else changes. */
+/** Keeps jobs across a reload, a flat tablet or a dead network. When it cannot keep, it says so and nothing else changes. */
 @Injectable({ providedIn: 'root' })
 export class DeviceStore {
   private opening: Promise<IDBPDatabase<DeviceSchema>> | undefined;
@@ -71,7 +71,7 @@ export class DeviceStore {
           const store = db.createObjectStore('waiting', { autoIncrement: true });
           store.createIndex('eventId', 'id', { unique: true });
           store.createIndex('jobId', 'jobId');
-          // What waits on this device from before the change is carried over.
+          // Taps that wait on this device from before the change are carried over.
           if (oldVersion === 1) void carryOver(db, change);
         }
         if (oldVersion < 3) {
@@ -213,7 +213,7 @@ export class DeviceStore {
     }, undefined);
   }
 
-  /** Which jobs are held, without reading them. */
+  /** Returns the ids of held jobs, without reading them. */
   async heldIds(): Promise<ReadonlySet<string>> {
     return new Set(await this.attempt((db) => db.getAllKeys('jobs'), []));
   }
@@ -224,7 +224,7 @@ export class DeviceStore {
     return since === undefined ? Math.max(0, Date.now() - Date.parse(at)) : performance.now() - since;
   }
 
-  /** What waits for this job, oldest first, in the words of today whatever version kept it. */
+  /** Returns the taps that wait for this job, oldest first, in the words of today whatever version kept them. */
   waitingFor(jobId: string): Promise<JobEvent[]> {
     return this.attempt(async (db) => upgradeLog(await db.getAllFromIndex('waiting', 'jobId', jobId)), []);
   }
@@ -247,7 +247,7 @@ export class DeviceStore {
     return kept.map(({ errand, photo }) => ({ errand, photo: photo && blobOf(photo) }));
   }
 
-  /** What the server said against an errand; null: it is to be sent again. */
+  /** Keeps the server's refusal of an errand; null: it is to be sent again. */
   tellErrand(id: string, why: string | null): Promise<void> {
     return this.attempt(async (db) => {
       const change = db.transaction('errands', 'readwrite');

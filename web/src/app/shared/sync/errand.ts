@@ -2,12 +2,12 @@ import type { BoardCall, Call, JobSummary, NewCall, NewExam } from '@voltrek/con
 import { vehicleName } from '@voltrek/contracts/words';
 import type { Machine } from '@voltrek/core/machine';
 
-/** What this device sends beside the events of jobs, and keeps while no server answers. */
+/** A request that this device sends beside the events of jobs, and keeps while no server answers. */
 export type Errand = {
   readonly id: string;
   /** When it was kept, ISO 8601. */
   readonly at: string;
-  /** What the server said against it; null while it only waits. */
+  /** The server's refusal; null while it only waits. */
   readonly why: string | null;
 } & (
   | {

@@ -14,10 +14,10 @@ import { answerTo, isAway } from './answer-to';
 /** A request that takes longer is given up, ms. A photo may take as long as it moves. */
 const ERRAND_MS = 30_000;
 
-/** Whoever types something in waits this long for the server before it is kept here, ms. */
+/** Wait for the server before an errand is kept here, ms. */
 const ANSWER_MS = 6_000;
 
-/** What the server answers to each that is typed in. */
+/** The server's answer to each kind of errand. */
 interface Answers {
   readonly call: Call;
   readonly entry: AtlasEntry;

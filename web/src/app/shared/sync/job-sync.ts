@@ -43,7 +43,7 @@ export class JobSync {
   private readonly finder = inject(Finder);
   private hasHeldClosed = false;
   private isPreparing = false;
-  /** What the board showed while others were fetched. */
+  /** The jobs that the board showed while others were fetched. */
   private openSince: readonly string[] | null = null;
   /** Jobs whose older taps are in line. */
   private readonly begun = new Set<string>();
@@ -126,7 +126,7 @@ export class JobSync {
       setInterval(() => void this.sweep(), SWEEP_MS);
       return new Promise(() => undefined);
     };
-    // Where the browser has no locks every page sends: the server takes an event once, however often it comes.
+    // Every page sends where the browser has no locks: the server takes an event once, however often it comes.
     if ('locks' in navigator) void navigator.locks.request(SENDER_LOCK, lead);
     else void lead();
   }
@@ -148,7 +148,7 @@ export class JobSync {
   /** Kept first, then sent: what this device cannot keep goes straight to the server. */
   private async take(event: JobEvent): Promise<void> {
     await this.device.keep(event);
-    // What an earlier page left of this job goes first.
+    // Taps that an earlier page left of this job go first.
     if (!this.begun.has(event.jobId))
       for (const earlier of await this.device.waitingFor(event.jobId)) this.queues.add(earlier);
     this.begun.add(event.jobId);

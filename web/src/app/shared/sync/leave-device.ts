@@ -3,10 +3,10 @@ import { Store } from '@ngrx/store';
 import { SessionActions } from '../state/session';
 import { DeviceStore } from './device-store';
 
-/** Where the service worker puts answers of the server: by group, under the version's own name. */
+/** The caches of the service worker with answers of the server: by group, under the version's own name. */
 const ANSWERS_CACHE = /:data:[^:]+:cache$/;
 
-/** What a device is left with by whoever signs out of it. */
+/** Clears a device of the house's data when somebody signs out of it. */
 @Injectable({ providedIn: 'root' })
 export class LeaveDevice {
   private readonly device = inject(DeviceStore);

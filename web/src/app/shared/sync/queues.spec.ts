@@ -229,7 +229,7 @@ class FakeDevice {
     this.kept = this.kept.filter((k) => k.id !== entry.event.id);
   }
 
-  /** What a fetch does once a gap is seen, or the line came back. */
+  /** The fetch after a gap is seen, or after the line came back. */
   catchUp(): void {
     this.server.log.forEach((e, i) => this.hear({ event: e, revision: i + 1 }));
   }
@@ -253,7 +253,7 @@ describe('two devices on one job', () => {
           device.tap(e);
         } else if (what < 0.5) device.restart();
         await clock.pass(random() * 3000);
-        // What the server took is told to both, if at all, and in any order.
+        // Both hear of an event that the server took, if at all, and in any order.
         for (; told < server.log.length; told++)
           for (const to of devices)
             if (random() < 0.7) late.push({ to, entry: { event: server.log[told]!, revision: told + 1 } });

@@ -1,6 +1,6 @@
 import type { JobEvent } from '@voltrek/core/job';
 
-/** What became of an event that was sent. */
+/** The fate of an event that was sent. */
 export type Answer =
   | { readonly kind: 'taken'; readonly event: JobEvent; readonly revision: number }
   /** It will never be taken. */
@@ -9,7 +9,7 @@ export type Answer =
   | { readonly kind: 'gone' }
   /** Nobody answered: the event is not to blame. */
   | { readonly kind: 'away' }
-  /** Whoever reported it must sign in on this device first. */
+  /** Its reporter must sign in on this device first. */
   | { readonly kind: 'unsigned' }
   /** The server answered, and could not deal with it. */
   | { readonly kind: 'choked'; readonly why: string };
@@ -22,7 +22,7 @@ export interface Clock {
   readonly random: () => number;
 }
 
-/** What is told of the events that wait. */
+/** The news of events that wait. */
 export interface Told {
   readonly taken: (event: JobEvent, revision: number) => Promise<void> | void;
   readonly refused: (event: JobEvent, why: string) => Promise<void> | void;
@@ -47,7 +47,7 @@ interface Line {
 }
 
 /**
- * What waits to be sent: one line a job, oldest first, each by itself, so that one job's trouble is not another's. An event leaves its line
+ * Events that wait to be sent: one line a job, oldest first, each by itself, so that one job's trouble is not another's. An event leaves its line
  * only when it was taken, refused, or dropped by hand.
  */
 export class Queues {
@@ -89,7 +89,7 @@ export class Queues {
     for (const line of this.lines.values()) line.wake();
   }
 
-  /** What waits, oldest first in each job. */
+  /** The waiting events, oldest first in each job. */
   waiting(): JobEvent[] {
     return [...this.lines.values()].flatMap((line) => line.events);
   }

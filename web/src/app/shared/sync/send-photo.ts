@@ -6,7 +6,7 @@ import { isAway } from './answer-to';
 import type { Errand } from './errand';
 import { Errands } from './errands';
 
-/** Whoever sent it waits this long, ms; from then on it goes in its own time. */
+/** Wait for the server, ms; from then on the photo goes in its own time. */
 const ANSWER_MS = 12_000;
 
 /** Sends a photo of a machine. This device keeps it from before it is sent until a server has it. */
@@ -23,7 +23,7 @@ export class SendPhoto {
     const id = crypto.randomUUID();
     const errand: Errand = { id, at: new Date().toISOString(), why: null, kind: 'photo', modelId, by };
     const keeping = this.errands.keep(errand, photo);
-    // What cannot be kept may still be sent.
+    // A photo that cannot be kept may still be sent.
     await keeping.catch(() => undefined);
     try {
       const entry = await firstValueFrom(this.api.addPhoto(modelId, by, photo, id).pipe(timeout(ANSWER_MS)));

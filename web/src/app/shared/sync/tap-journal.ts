@@ -3,7 +3,7 @@ import type { JobEvent } from '@voltrek/core/job';
 const PREFIX = 'voltrek.taps.';
 
 /**
- * Where a tap is written down before anything else happens. The device's database takes milliseconds, on a busy
+ * Writes a tap down before anything else happens. The device's database takes milliseconds, on a busy
  * tablet many; a page that goes in that time takes what is under way with it. This is written at once, and read
  * again when the database next opens. A browser that denies it loses nothing but this.
  */
@@ -20,7 +20,7 @@ export class TapJournal {
     if (this.taps.some((t) => t.id === eventId)) this.change(this.taps.filter((t) => t.id !== eventId));
   }
 
-  /** What other pages wrote down and have not yet kept: each page's in the order it was tapped. */
+  /** The taps that other pages wrote down and have not yet kept: each page's in the order it was tapped. */
   left(): { readonly key: string; readonly taps: readonly JobEvent[] }[] {
     return (
       attempt(() =>
@@ -31,7 +31,7 @@ export class TapJournal {
     );
   }
 
-  /** What a page left is kept now. */
+  /** Taps that a page left are kept now. */
   forget(key: string): void {
     attempt(() => localStorage.removeItem(key));
   }

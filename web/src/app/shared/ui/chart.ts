@@ -22,7 +22,7 @@ import { withTickWords } from './tick-words';
 /** From one picture to the next at the least, ms: what is computed tells more and more, faster than anybody looks. */
 const REDRAW_MS = 600;
 
-/** What every chart has. */
+/** The parts of every chart. */
 const BASE: EChartsCoreOption = {
   animation: false,
   textStyle: { fontFamily: 'Overpass Variable, system-ui, sans-serif', fontSize: 14 },

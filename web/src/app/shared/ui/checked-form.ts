@@ -3,7 +3,7 @@ import { ValidationError } from '@voltrek/contracts';
 import { fromShownUnit, inShownUnit } from '@words/units';
 import type { FormField, FormValues } from './form-field';
 
-/** What is wrong, by the key of the field it stands at; '' for the whole. Empty when it can be kept. */
+/** The faults, by the key of the field each stands at; '' for the whole. Empty when it can be kept. */
 export type FieldFaults = Readonly<Record<string, string>>;
 
 /** Text fields by their keys, checked as a whole. Controls hold what is seen, in the units that are shown. */
@@ -52,17 +52,17 @@ export function controlIn(form: FieldsForm, key: string, begin: string): FormCon
   return control;
 }
 
-/** What is typed, in the units that are kept. */
+/** The typed values, in the units that are kept. */
 export const keptOf = (fields: readonly FormField[], form: FieldsForm): FormValues =>
   Object.fromEntries(
     fields.map(({ key, unit = '' }) => [key, fromShownUnit(controlOf(form, key)?.value ?? '', unit)]),
   );
 
-/** What a form's check last found. */
+/** The faults of the last check of a form. */
 export const faultsOf = ({ errors }: Pick<FieldsForm, 'errors'>): FieldFaults =>
   (errors?.faults as FieldFaults | undefined) ?? {};
 
-/** What a schema of contracts says, each fault at its field and under the label that is seen. */
+/** Returns the faults by a schema of contracts, each at its field and under the label that is seen. */
 export function schemaFaults(
   fields: readonly Pick<FormField, 'key' | 'label'>[],
   parse: () => unknown,
@@ -80,7 +80,7 @@ export function schemaFaults(
         fields.find(({ key }) => key === path) ??
         (path && fields.find(({ key }) => key.startsWith(`${path}.`)));
       if (field) found[field.key] ??= message.replace(field.key, field.label);
-      // What no field shows is told of the whole, with its place.
+      // A fault that no field shows is told of the whole, with its place.
       else
         found[''] = [found[''], message.includes(path) ? message : `${path}: ${message}`]
           .filter(Boolean)

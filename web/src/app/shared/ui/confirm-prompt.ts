@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject, Injectable, signal } from '@angular/core';
 import { NgbActiveModal, NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 
-/** What is asked before something that cannot be taken back. */
+/** The question before something that cannot be taken back. */
 export interface Question {
   readonly title: string;
   readonly text: string;

@@ -2,7 +2,7 @@ import { inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { settingsFeature } from '../state/settings';
 
-/** What is told without being looked at: a wait or a rest is over, or a try has lasted long enough. */
+/** Cues without a look: a wait or a rest is over, or a try has lasted long enough. */
 export type Cue = 'over' | 'stop';
 
 /** Our own tones, Hz and seconds: two rising steps for what is over, three short low ones for stop. */

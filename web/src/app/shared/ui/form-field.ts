@@ -13,5 +13,5 @@ export interface FormField {
 export const choicesOf = (values: readonly string[], words: Readonly<Record<string, string>> = {}) =>
   values.map((value) => ({ value, name: words[value] ?? value }));
 
-/** What is typed in each field, by its key. */
+/** The typed text of each field, by its key. */
 export type FormValues = Readonly<Record<string, string>>;

@@ -3,7 +3,7 @@ import { Injectable } from '@angular/core';
 /** The longest wait for an idle moment: work that is put off must still come, milliseconds. */
 const LONGEST_MS = 1_000;
 
-/** Where the browser does not tell when it is idle: long enough for what was just opened to be drawn, milliseconds. */
+/** Delay where the browser does not tell when it is idle: long enough for a page that was just opened to be drawn, milliseconds. */
 const UNTOLD_MS = 100;
 
 /** Resolves when the page has nothing more pressing to do, such as drawing what was just opened. */
@@ -27,7 +27,7 @@ export function whenDrawn(): Promise<void> {
   return new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve)));
 }
 
-/** What is being drawn in several steps, between which the page looks idle. */
+/** Drawings in several steps, between which the page looks idle. */
 @Injectable({ providedIn: 'root' })
 export class Drawings {
   private readonly underWay = new Set<Promise<void>>();

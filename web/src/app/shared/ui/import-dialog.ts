@@ -8,7 +8,7 @@ import { problemText } from '../state/problem';
 import { sessionFeature } from '../state/session';
 import { IMPORT_DIALOG as T } from '@words/screens/ui';
 
-/** What a file is brought into: what that is called, and its address. */
+/** The target of a file: its name, and its address. */
 export interface ImportTarget {
   readonly name: string;
   readonly address: string;
@@ -105,7 +105,7 @@ export class ImportDialog {
   private readonly api = inject(Api);
   private readonly crewId = inject(Store).selectSignal(sessionFeature.selectCrewId);
   private file: File | null = null;
-  /** What is on its way: an answer to an older file is of no account. */
+  /** The request on its way: an answer to an older file is of no account. */
   private asked: Subscription | null = null;
 
   readonly target = signal<ImportTarget>({ name: '', address: '' });

@@ -11,7 +11,7 @@ describe('inParts', () => {
     const frame = async (): Promise<readonly number[]> => {
       TestBed.tick();
       await whenDrawn();
-      // Whoever waited for the same frame has gone on by then.
+      // Callers that waited for the same frame have gone on by then.
       await new Promise((resolve) => setTimeout(resolve));
       TestBed.tick();
       return shown();

@@ -1,2 +1,2 @@
-/** What may be given as one or as several, as a list. */
+/** Returns as a list one value or several. */
 export const oneOrSeveral = <T>(given: T | readonly T[]): readonly T[] => [given].flat() as T[];

@@ -32,7 +32,7 @@ import { PIN_DIGITS } from '@voltrek/contracts';
 })
 export class PinField {
   readonly label = input.required<string>();
-  /** What the browser may fill in. */
+  /** The value that the browser may fill in. */
   readonly autocomplete = input<'off' | 'current-password' | 'new-password'>('off');
   readonly pin = model('');
 

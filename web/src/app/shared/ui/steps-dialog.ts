@@ -7,7 +7,7 @@ export interface Steps {
   readonly steps: readonly {
     readonly act: string;
     readonly why: string;
-    /** What this step risks now. */
+    /** The risk of this step now. */
     readonly risk?: string;
   }[];
   readonly note: string;

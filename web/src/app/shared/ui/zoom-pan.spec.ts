@@ -20,7 +20,7 @@ describe('ZoomPan', () => {
       room.dispatchEvent(new KeyboardEvent('keydown', { key }));
       await frame();
     };
-    /** Where a spot of the room, in pixels from its corner, was before the drawing was moved: it turns about its middle. */
+    /** The place of a spot of the room, in pixels from its corner, before the drawing was moved: it turns about its middle. */
     const spotOf = (x: number, y: number): DOMPoint => {
       const middle = [room.clientWidth / 2, room.clientHeight / 2] as const;
       const turned = new DOMMatrix()

@@ -93,7 +93,7 @@ export class ZoomPan {
         step: Math.log(STEP),
         panOnlyWhenZoomed: true,
         cursor: 'auto',
-        // What is drawn may be tapped: only a drag is ours.
+        // Parts of the drawing may be tapped: only a drag is ours.
         handleStartEvent: () => undefined,
       });
       gone.onDestroy(() => this.drawing?.destroy());

@@ -18,7 +18,7 @@ export const BENCH_TOOLS = [
 ] as const;
 export type BenchToolId = (typeof BENCH_TOOLS)[number];
 
-/** What each is called, its formula, and the usual mistake. */
+/** The name of each, its formula, and the usual mistake. */
 export const BENCH_WORDS: Record<
   BenchToolId,
   { readonly name: string; readonly formula: readonly string[]; readonly slip: string }
@@ -346,7 +346,7 @@ export const BENCH_RESULTS: Record<BenchResult, string> = {
   refused: 'do it?',
 };
 
-/** What goes on until a figure of a tool is reached: what it is, over what, in which unit. */
+/** The process that goes on until a figure of a tool is reached: its name, its axis, and its unit. */
 export type BenchPath = 'bankVolts' | 'apartVolts' | 'chargePercent' | 'flatVolts';
 export const BENCH_PATHS: Record<
   BenchPath,

@@ -1,7 +1,7 @@
 import { NOT_NUMBERED } from '../sync/errand';
 import type { CallChangeKind } from '@voltrek/contracts';
 
-/** What happened to a call. */
+/** Acts on a call. */
 export const CALL_CHANGE_WORDS: Record<CallChangeKind, string> = {
   reported: 'reported',
   taken: 'taken',

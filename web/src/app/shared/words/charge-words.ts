@@ -26,7 +26,7 @@ export function unfitChargeWords(unfit: UnfitCharge): string {
 
 export const TOO_LARGE_WORDS = 'pushes more than it should take: set it lower';
 
-/** What a look at a charge means, and what to do now. */
+/** The meaning of a look at a charge, and the act of now. */
 export const CHARGE_STATE_WORDS: Readonly<
   Record<
     ChargeState,

@@ -7,7 +7,7 @@ export const ROLE_WORDS: Record<(typeof CREW_ROLES)[number], string> = {
   viewer: 'viewer',
 };
 
-/** Where a battery is. */
+/** The place of a battery. */
 export const BATTERY_STATE_WORDS: Record<BatteryState, string> = {
   fitted: 'fitted',
   'on-van': 'on a van',
@@ -15,7 +15,7 @@ export const BATTERY_STATE_WORDS: Record<BatteryState, string> = {
   scrapped: 'scrapped',
 };
 
-/** What was done with a battery. */
+/** Acts on a battery. */
 export const MOVE_WORDS: Record<BatteryMoveKind, string> = {
   met: 'was in when the vehicle first came',
   fitted: 'fitted',

@@ -15,7 +15,7 @@ export const CONDITION_WORDS: Record<BatteryCondition, string> = {
   reversed: 'reversed',
 };
 
-/** What may be wrong, as it is said on screen. */
+/** Causes, as they are said on screen. */
 export const CAUSE_WORDS: Record<Cause, string> = {
   discharged: 'flat, battery sound',
   'left-on': 'something left on',
@@ -180,7 +180,7 @@ export const CHECK_WORDS: Record<
 export const outcomesNamed = (check: CheckId): { readonly found: string; readonly name: string }[] =>
   Object.entries(CHECK_WORDS[check].outcomes ?? {}).map(([found, name]) => ({ found, name }));
 
-/** What a check found, by name, for a ledger and a sheet. */
+/** The finding of a check, by name, for a ledger and a sheet. */
 export const FINDING_NAMES: Record<CheckId, string> = {
   symptom: 'It does',
   'ask-left-on': 'Something left on',
@@ -289,7 +289,7 @@ export const GROUND_WORDS: Record<Ground, string> = {
 const CLEAR_BITS = 1;
 const STRONG_BITS = 3;
 
-/** Which way a finding speaks, and how strongly: in words, so that it cannot be taken for a reading. */
+/** The way a finding speaks, and its strength: in words, so that it cannot be taken for a reading. */
 export function pushWords(bits: number): string {
   const size = Math.abs(bits);
   const how = size >= STRONG_BITS ? 'strongly' : size >= CLEAR_BITS ? 'clearly' : 'a little';

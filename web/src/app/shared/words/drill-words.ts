@@ -41,7 +41,7 @@ const HARMLESS_WORDS: Record<HarmlessSign, string> = {
 };
 const isHarmless = (sign: string): sign is HarmlessSign => sign in HARMLESS_WORDS;
 
-/** What is told of the case, line by line. */
+/** The facts of the case, line by line. */
 export function drillLines(drill: Drill): string[] {
   switch (drill.kind) {
     case 'order':
@@ -73,7 +73,7 @@ export function drillLines(drill: Drill): string[] {
   }
 }
 
-/** What may be answered, in order. */
+/** The possible answers, in order. */
 export function drillChoices(drill: Drill): string[] {
   switch (drill.kind) {
     case 'order':

@@ -14,7 +14,7 @@ interface ActWords {
   readonly why: string;
 }
 
-/** What everyone at such a machine must know before the first clamp. */
+/** The warning to everyone at such a machine before the first clamp. */
 export const POSITIVE_EARTH_WORDS =
   'Plus is on the body here. The order is turned round: black on minus first, red on bare metal of the body last. No donor vehicle: only a source that stands by itself.';
 

@@ -1,6 +1,6 @@
 import type { EventType } from '@voltrek/core/job';
 
-/** What each kind of event is called when it is spoken of. */
+/** The name of each kind of event when it is spoken of. */
 export const EVENT_WORDS: Record<EventType, string> = {
   'job.opened': 'open the job',
   'scene.recorded': 'scene',

@@ -42,7 +42,7 @@ export function ratingWords({ chemistry, capacityAh, ccaAmps, ccaStandard }: Bat
   return `${CHEMISTRY_WORDS[chemistry]} ${capacityAh} Ah, ${ccaAmps} A ${ccaStandard}`;
 }
 
-/** What a vehicle is called, or that nothing is known of it. */
+/** Returns the name of a vehicle, or the words that nothing is known of it. */
 export function vehicleWord(vehicle: Parameters<typeof vehicleName>[0]): string {
   return vehicleName(vehicle) ?? 'no plate known';
 }

@@ -20,7 +20,7 @@ export function factorWords({ factor, spread }: MeasuredFactor): string {
   return `${factor.toFixed(2)} times the resistance of a new set, give or take ${Math.max(0.01, 2 * spread).toFixed(2)}`;
 }
 
-/** What the uses of a set say of it: what it loses beyond a new one, and to look at its clamps where that is sure. */
+/** Returns the lesson of a set's uses: its loss beyond a new one, and to look at its clamps where that is sure. */
 function measuredWords({ leads, uses = [] }: LeadSetKit): string {
   const measured = factorOver(uses);
   if (!measured) return '';
@@ -30,7 +30,7 @@ function measuredWords({ leads, uses = [] }: LeadSetKit): string {
   return `${told}; loses ${more.toFixed(1)} V more at ${STATED_AMPS} A: look at its clamps`;
 }
 
-/** What the tries of a pack say of it; nothing where none has. */
+/** Returns the lesson of a pack's tries; empty where there was none. */
 function triedWords({ uses = [] }: TriedPack): string {
   const tried = factorOver(uses);
   if (!tried) return '';
@@ -39,7 +39,7 @@ function triedWords({ uses = [] }: TriedPack): string {
   return hasLost(tried) ? `${told}: weaker than rated, test it or replace it` : told;
 }
 
-/** What a piece of kit is and what it can do, in one line. */
+/** Returns a piece of kit and its strength, in one line. */
 export function kitLine(item: KitItem): string {
   switch (item.kind) {
     case 'donor':

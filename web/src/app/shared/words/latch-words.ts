@@ -1,6 +1,6 @@
 import type { LatchPlace, LatchStep } from '@voltrek/core/reach';
 
-/** Where a machine that does not open may be opened, and how one finds the place. */
+/** The places at which a machine that does not open may be opened, and how one finds each. */
 export const LATCH_PLACE_WORDS: Record<LatchPlace, { readonly name: string; readonly how: string }> = {
   'key-blade': {
     name: 'Key blade, driver’s door',
@@ -21,7 +21,7 @@ export const LATCH_PLACE_WORDS: Record<LatchPlace, { readonly name: string; read
   },
 };
 
-/** What is done there, step by step. */
+/** The acts there, step by step. */
 export const LATCH_STEP_WORDS: Record<LatchStep, { readonly act: string; readonly why: string }> = {
   'blade-out': { act: 'Slide the blade out of the key', why: 'It needs no power at all: try it first.' },
   'blade-in-lock': {

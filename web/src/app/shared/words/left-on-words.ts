@@ -1,7 +1,7 @@
 import type { Consumer, LeftOn } from '@voltrek/core/charging';
 import { percent } from './figures';
 
-/** What gets left on. */
+/** Consumers that get left on. */
 export const CONSUMER_WORDS: Record<Consumer, string> = {
   'parking-lamps': 'parking lamps',
   headlamps: 'headlamps',
@@ -13,7 +13,7 @@ export const CONSUMER_WORDS: Record<Consumer, string> = {
   socket: 'a socket',
 };
 
-/** What it took, and what that means. */
+/** The charge that it took, and its meaning. */
 export function leftOnLine({ takenAh, socLeft, emptyAfterHours }: LeftOn, capacityAh: number): string {
   const took = `That takes about ${takenAh.toFixed(takenAh < 10 ? 1 : 0)} Ah of ${capacityAh.toFixed(0)}`;
   return socLeft <= 0

@@ -41,7 +41,7 @@ export const FIGURE_WORDS: Partial<Record<CheckId, { readonly name: string; read
   drain: { name: 'Drain', how: 'Clamp round the negative cable, doors latched, all asleep for 20 min.' },
 };
 
-/** Where the probes go, by the numbers of the machine's points. */
+/** The places of the probes, by the numbers of the machine's points. */
 export function probingWords(machine: Pick<Machine, 'points'>, probing: Probing): string {
   const no = (id: string): number => numberOf(machine, id);
   if (probing.kind === 'round-cable') return tell`Clamp round the cable at ${no(probing.at)}`;
@@ -57,7 +57,7 @@ export function measureName(kind: MeasureKind, battery: number, batteries: numbe
   return ofBattery(name, checkOf(kind.check).isOfBattery && batteries > 1 ? battery : undefined);
 }
 
-/** What a figure says, by the outcome it falls on. */
+/** The meaning of a figure, by the outcome it falls on. */
 export const OUTCOME_MEANINGS: Partial<Record<CheckId, Readonly<Record<string, string>>>> = {
   'key-on': {
     holds: 'Holds up',

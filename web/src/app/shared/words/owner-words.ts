@@ -18,7 +18,7 @@ const flatWords = (isRead: boolean, isSure: boolean): string => {
   return isRead ? 'Your battery was low.' : 'Your battery was probably flat: it was not measured.';
 };
 
-/** What was wrong, as an owner is told it. */
+/** The fault, as an owner is told it. */
 export function ownerFinding(
   { verdict, suspect, certainty, repaired = [] }: VerdictRecord,
   { isRead, wasJoined }: FoundOn,

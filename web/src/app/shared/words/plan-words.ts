@@ -3,7 +3,7 @@ import type { Revival } from '@voltrek/core/charging';
 import type { FittingStep } from '@voltrek/core/hookup';
 import type { ChargePlace, ChargerHours, Misfit, PlaceReason } from '@voltrek/core/verdict';
 
-/** What happens after a verdict: charging, changing, telling a workshop. */
+/** Acts after a verdict: charging, changing, telling a workshop. */
 
 export const CHEMISTRY_WORDS: Record<Chemistry, string> = {
   flooded: 'flooded',
@@ -34,7 +34,7 @@ export const UNFIT_CHARGER_WORDS: Record<NonNullable<ChargerHours['unfit']>, str
   'lithium-own-charger': 'lithium: only its own charger',
 };
 
-/** What to do with a battery that no current may go through. */
+/** The act on a battery that no current may go through. */
 export const BAR_WORDS: Readonly<Record<BatteryBar, string>> = {
   frozen:
     'Frozen, or about to be: no charge, no crank, nothing joined. Take it indoors until it is warm through, look for cracks, and measure again.',

@@ -21,7 +21,7 @@ import { VERDICT_WORDS } from './verdict-words';
 import { verdictTitle } from './verdict-title';
 import { CIRCUMSTANCE_WORDS } from './words';
 
-/** What each rung is called, and what it trains. */
+/** The name of each rung, and its aim. */
 export const RUNG_WORDS: Record<RungId, { readonly name: string; readonly trains: string }> = {
   order: {
     name: 'Polarity and order',
@@ -91,14 +91,14 @@ const KEY_WORDS: Record<KeyOutcome, string> = {
   'stays-asleep': 'It stays asleep',
 };
 
-/** What a clamp meter is closed around. */
+/** The lead that a clamp meter is closed around. */
 export const AROUND_WORDS: Record<AmpsAround, string> = {
   'red-lead': 'the red lead',
   'black-lead': 'the black lead',
   'own-cable': 'the cable of its own minus',
 };
 
-/** What a slip broke. */
+/** The part that a slip broke. */
 export const BROKE_WORDS: Record<Breakable, string> = {
   'main-fuse': 'Its main fuse has gone.',
   alternator: 'The diodes of its alternator have gone.',
@@ -107,7 +107,7 @@ export const BROKE_WORDS: Record<Breakable, string> = {
   source: 'The source has tripped and is off.',
 };
 
-/** What an instrument in hand shows; empty where none was. */
+/** Returns the value of an instrument in hand; empty where none was. */
 export function readWords({ volts: shown, amps, gravity }: Happened): string {
   if (shown !== undefined) return volts(shown);
   if (amps !== undefined) return `${amps.toFixed(2)} A`;
@@ -117,7 +117,7 @@ export function readWords({ volts: shown, amps, gravity }: Happened): string {
 export const clampWords = (clamp: ClampId): string =>
   `${isRedClamp(clamp) ? 'Red' : 'Black'}, ${isSourceClamp(clamp) ? 'source end' : 'casualty end'}`;
 
-/** What a point is called, on the machine or on the source. */
+/** Returns the name of a point, on the machine or on the source. */
 export function placeName(machine: Machine | null, pointId: string): string {
   if (pointId === SPARE_POSTS.plus) return 'spare battery +';
   if (pointId === SPARE_POSTS.minus) return 'spare battery -';
@@ -195,7 +195,7 @@ export function optionWords(optionId: string, { kit }: PracticeCase): string {
   return [...parts, ...one].join(', ');
 }
 
-/** What came of an action; nothing where nothing did. */
+/** Returns the outcome of an action; empty where there was none. */
 export function cameWords(happened: Happened): string {
   const { action, found, key, broke = [] } = happened;
   const came = whatCame();

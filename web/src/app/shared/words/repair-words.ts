@@ -104,7 +104,7 @@ const told = ({ check, found }: Finding): string => {
   return typeof found === 'number' ? `${words} lost` : words;
 };
 
-/** What was found before and after a repair. */
+/** The findings before and after a repair. */
 export function mendedProof({ before, after }: Mended): string {
   const was = before ? `before: ${told(before)}` : 'nothing recorded before';
   return after ? `${was}; after: ${told(after)}` : `${was}; not found again yet`;

@@ -7,7 +7,7 @@ export const ruleReason = (key: RuleKey): string => tell`${RULES[key].reason}`;
 /** Names a house rule. */
 export const ruleName = (key: RuleKey): string => RULE_QUESTIONS[key] ?? ruleReason(key);
 
-/** What each house rule asks. */
+/** The question of each house rule. */
 export const RULE_QUESTIONS: Partial<Record<RuleKey, string>> = {
   lastBlack: 'Last black clamp on',
   firstRed: 'First red clamp on',

@@ -1,7 +1,7 @@
 import type { Errand } from '../sync/errand';
 import { timeOfDay } from '../ui/dates';
 
-/** What is said of the taps of this device. */
+/** The words on the taps of this device. */
 export interface SavedState {
   readonly connected: boolean;
   /** When the server last took one; null where none was taken since the page was opened. */
@@ -9,7 +9,7 @@ export interface SavedState {
   readonly parked: number;
   readonly backlog: { readonly taps: number; readonly jobs: number; readonly since: string } | null;
   readonly canKeep: boolean;
-  /** What an earlier page left has been looked for. */
+  /** True once the taps of an earlier page were looked for. */
   readonly isLookedFor: boolean;
   /** The server wants somebody to sign in first. */
   readonly isShut: boolean;
@@ -33,7 +33,7 @@ export function savedText(state: SavedState): string {
   return savedAt ? `all saved ${timeOfDay(savedAt)}` : 'all saved';
 }
 
-/** What waits beside the taps, in a few words. */
+/** The data that waits beside the taps, in a few words. */
 export function errandWords(errand: Errand): string {
   switch (errand.kind) {
     case 'call':

@@ -1,6 +1,6 @@
 import type { SettingKey } from '../state/settings';
 
-/** What a device can be set to, in the order it is shown. */
+/** The settings of a device, in the order it is shown. */
 export const SETTING_WORDS: readonly {
   readonly key: SettingKey;
   readonly name: string;

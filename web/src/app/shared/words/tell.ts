@@ -1,4 +1,4 @@
-/** What may stand in a sentence: nothing is told of what is not there. */
+/** The values of a sentence: nothing is told of a missing one. */
 export type Shown = string | number | null | undefined;
 
 /** A sentence with what stands in it. */

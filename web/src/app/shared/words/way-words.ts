@@ -16,7 +16,7 @@ export function minutesWords(minutes: number): string {
   return minutes < 120 ? `${Math.round(minutes)} min` : `${(minutes / 60).toFixed(1)} h`;
 }
 
-/** What a way is called. @param nameOf the name of an option, or of a piece of kit */
+/** Returns the name of a way. @param nameOf the name of an option, or of a piece of kit */
 export function wayName(way: Way, nameOf: (id: string) => string): string {
   const bare = bareName(way, nameOf);
   const name = way.vanId === undefined ? bare : `${bare}, from ${nameOf(way.vanId)}`;

@@ -68,7 +68,7 @@ export const CIRCUMSTANCE_WORDS: Record<Circumstance, string> = {
   'source-tripped': 'it switched itself off',
 };
 
-/** What a clamp is on in place of clean metal. */
+/** The metal that a clamp is on in place of clean metal. */
 export const METAL_WORDS: Record<WrongMetal, string> = {
   pipe: 'a pipe',
   'thin-sheet': 'thin or painted sheet',
@@ -193,7 +193,7 @@ export const READING_WORDS: Record<ReadingKind, { readonly name: string; readonl
   'charging-loaded': { name: 'Charging, loaded', how: 'Lights, blower and demist on.' },
 };
 
-/** Which battery of a string, counted from the chassis side. */
+/** The battery of a string, counted from the chassis side. */
 export const batteryWord = (battery: number): string => `battery ${battery + 1}`;
 
 /** A reading by its name; of a string also by the battery that it was taken of, where it was one. */
@@ -202,7 +202,7 @@ export function readingName(kind: ReadingKind, battery: number, batteries: numbe
   return ofBattery(name, kind === 'rest' && batteries > 1 ? battery : undefined);
 }
 
-/** What was read, with the battery of a string that it was read at. */
+/** Returns the name of a reading, with the battery of a string that it was read at. */
 export function ofBattery(name: string, battery: number | null | undefined): string {
   return battery == null ? name : `${name}, ${batteryWord(battery)}`;
 }
@@ -257,7 +257,7 @@ export function unfitWords(unfit: Unfit): string {
   }
 }
 
-/** What is told of a look, a wait or a setting. */
+/** The words of a look, a wait or a setting. */
 export interface ConfirmWords {
   readonly title: string;
   readonly detail: string;
@@ -395,7 +395,7 @@ export const OUTCOME_WORDS: Record<AttemptOutcome, { readonly name: string; read
   nothing: { name: 'Nothing', next: 'Isolator, main fuse, joints, starter. Not a matter of more power.' },
 };
 /** The same outcomes on a machine that wakes. */
-/** What help that was joined and failed asks for first; a try by itself asks for none of it. */
+/** The first act after joined help that failed; a try by itself asks for none of it. */
 const JOINED_ADVICE: Partial<Record<AttemptOutcome, { readonly donor: string; readonly other: string }>> = {
   slow: {
     donor: 'Set the clamps again, wait longer, raise the donor to 1,500 to 2,000 rpm.',
@@ -407,7 +407,7 @@ const JOINED_ADVICE: Partial<Record<AttemptOutcome, { readonly donor: string; re
   },
 };
 
-/** What to do after a try, of what was joined in it. @param helper the kind that helped; null for a try by itself */
+/** Returns the act after a try, by the help that was joined in it. @param helper the kind that helped; null for a try by itself */
 export function adviceAfter(outcome: AttemptOutcome, helper: KitItem['kind'] | null): string {
   const joined = helper === null ? undefined : JOINED_ADVICE[outcome];
   if (!joined) return OUTCOME_WORDS[outcome].next;
@@ -421,7 +421,7 @@ export const WAKE_OUTCOME_WORDS: Record<AttemptOutcome, { readonly name: string;
   nothing: { name: 'Nothing', next: 'Fuse, joints, 12 V battery. Traction flat needs a charge point.' },
 };
 
-/** What every stage keeps in view once, short. */
+/** The line that every stage keeps in view once, short. */
 export const STANDING_CAUTION =
   "Follow the maker's instructions and local rules. High-voltage work is for qualified people.";
 
@@ -456,7 +456,7 @@ export const ORIGIN_WORDS: Record<Origin, string> = {
   changed: 'changed here',
 };
 
-/** What hands can change, as an order. */
+/** Changes that hands can make, as an order. */
 export const helpWords = (help: Help): string =>
   help === 'warm-battery' ? `a battery and engine ${degreesMore(10)} warmer` : HELP_WORDS[help];
 
@@ -525,7 +525,7 @@ export const GAS_WORDS: Record<ReturnType<typeof gasAt>, string> = {
   likely: 'likely',
 };
 
-/** What a drive does for the battery, and that it is seldom enough. */
+/** The gain of a drive for the battery, which is seldom enough. */
 export function driveWords(drive: DriveAdvice | null): string {
   if (!drive) return '';
   const { targetMinutes, needsCharger } = drive;

@@ -32,7 +32,7 @@ import { IDENTIFY as T } from '@words/screens/job-stages-locate';
 
 const SUGGESTIONS = 5;
 
-/** Which machine it is: one that the atlas knows, or a new one, found step by step and kept for the next who meets it. */
+/** Identifies the machine: one that the atlas knows, or a new one, found step by step and kept for the next crew. */
 @Component({
   selector: 'vt-identify',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -436,7 +436,7 @@ export class Identify {
       const seen = this.seen().map((clue) => CLUE_WORDS[clue]);
       const note = seen.join(', ').slice(0, 200);
       const errand = { id: crypto.randomUUID(), at: new Date().toISOString(), why: null };
-      // Where no server answers it waits on this device, and the job goes on with it.
+      // An entry that no server answers waits on this device, and the job goes on with it.
       await this.errands.offer({ ...errand, kind: 'entry', machine, by: this.crewId(), note });
       this.reporter.report('model.identified', { modelId: machine.id });
       const photo = this.photo();

@@ -8,7 +8,7 @@ import type { Work } from '../../../shared/job/job-selectors';
 import { Reporter } from '../../../shared/job/reporter';
 import { StepsPrompt } from '../../../shared/ui/steps-dialog';
 
-/** Where a machine whose latches have no power is opened: one place after another, each with its steps and what feeds it. */
+/** The ways into a machine whose latches have no power: one place after another, each with its steps and its feed. */
 @Component({
   selector: 'vt-latch-part',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -78,7 +78,7 @@ export class LatchPart {
     this.reporter.report('latch.tried', { place, opened });
   }
 
-  /** What of the van feeds the wires, in figures; what not to use where it has nothing. */
+  /** The item of the van that feeds the wires, in figures; a warning where it has none. */
   private fed(): string {
     const source = this.ways()?.source;
     if (!source) return T.noSource;

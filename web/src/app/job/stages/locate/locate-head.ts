@@ -6,7 +6,7 @@ import type { Work } from '../../../shared/job/job-selectors';
 import { LOCATE_HEAD as T } from '@words/screens/job-stages-locate';
 
 const PARTS = { points: T.points, park: T.parkTheDonor, identify: T.anotherMachine } as const;
-/** What Locate is asked for: the points, a place for the donor, or which machine it is at all. */
+/** The parts of Locate: the points, a place for the donor, or the machine itself. */
 export type LocatePart = keyof typeof PARTS;
 
 /** A donor may help this machine at all: its body is minus, and is never joined to one that is plus. */

@@ -301,7 +301,7 @@ export class ParkDonor {
   protected readonly pose = linkedSignal<Pose>(
     () => this.logged() ?? poseFor('nose-to-nose', this.casualty(), this.donor()),
   );
-  /** Where the donor stood when the view was last fitted: the view and the grips stay still under a finger. */
+  /** The donor's place when the view was last fitted: the view and the grips stay still under a finger. */
   private readonly settled = linkedSignal<Pose>(
     () => this.logged() ?? poseFor('nose-to-nose', this.casualty(), this.donor()),
   );
@@ -439,7 +439,7 @@ export class ParkDonor {
   }
 }
 
-/** What the set does to this crank: its section and length against volts and speed. */
+/** The effect of the set on this crank: its section and length against volts and speed. */
 function effectOf({ option, crank, wake, unfit }: RankedOption): string {
   const { sectionMm2, lengthM } = option.leads;
   const size = `${section(sectionMm2)}, ${metres(lengthM)}`;

@@ -7,7 +7,7 @@ import { polygon, rounded } from '../../../shared/drawing/outline';
 /** Room around the two vehicles, mm. */
 const ROOM_MM = 950;
 
-/** What of the place is shown, and how large. */
+/** The part of the place that is shown, and its scale. */
 export interface ParkingView {
   readonly scale: number;
   readonly width: number;
@@ -58,7 +58,7 @@ export interface DrawnParking {
   readonly donor: DrawnBody;
   readonly red: string;
   readonly black: string;
-  /** Where the knob that turns the donor stands: behind its tail. */
+  /** The place of the knob that turns the donor: behind its tail. */
   readonly knob: XY;
   /** Ends of the leads: red, then black. */
   readonly ends: readonly { readonly at: XY; readonly isRed: boolean }[];

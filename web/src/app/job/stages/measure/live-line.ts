@@ -8,7 +8,7 @@ import { LIVE_LINE as T } from '@words/screens/job-stages-measure';
 /** Two readings of two things are hardly ever nearer than this, as a share. */
 const SAME_WITHIN = 0.0008;
 
-/** What a linked instrument reads now: held still, or taken. Shows nothing where none is linked. */
+/** The value of a linked instrument now: held still, or taken. Shows nothing where none is linked. */
 @Component({
   selector: 'vt-live-line',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -103,7 +103,7 @@ export class LiveLine {
   readonly unit = input.required<'V' | 'A' | 'mA'>();
   /** Why a value cannot be taken; null when it can. */
   readonly faultOf = input.required<(value: number) => string | null>();
-  /** What is read: one reading told from the next. */
+  /** The reading: one told from the next. */
   readonly of = input.required<string>();
   readonly taken = output<number>();
 
@@ -151,7 +151,7 @@ export class LiveLine {
       Math.abs(value - last.value) < SAME_WITHIN * Math.max(1, Math.abs(last.value))
     );
   });
-  /** What would be taken, to the step of the unit. */
+  /** The value to be taken, to the step of the unit. */
   protected readonly takes = computed(() => {
     const value = this.value();
     if (value === null || this.isOld()) return null;

@@ -30,7 +30,7 @@ interface LiveState {
   readonly connected: boolean;
   /** Now, as far as ages are told. */
   readonly clockMs: number;
-  /** What was heard before is of another place, or of before a break; Infinity while the probes are on their way. */
+  /** Values of earlier moments are of another place, or of before a break; Infinity while the probes are on their way. */
   readonly countsFromMs: number;
   /** Values kept still while they are looked at. */
   readonly held: Readonly<Partial<Record<Instrument, Heard>>>;
@@ -51,7 +51,7 @@ const nothing: LiveState = {
   captureProblem: null,
 };
 
-/** What the linked instruments read now. Listens while its component lives. */
+/** The values of the linked instruments now. Listens while its component lives. */
 export const LiveStore = signalStore(
   withState(nothing),
   withMethods((store, api = inject(Api)) => {
@@ -68,7 +68,7 @@ export const LiveStore = signalStore(
       tick(): void {
         patchState(store, { clockMs: performance.now() });
       },
-      /** What is linked and reads; null where nothing does. */
+      /** The instrument that is linked and reads; null for none. */
       nowOf(instrument: Instrument | null): Heard | null {
         const now = instrument && store.byInstrument()[instrument];
         return now && now.state !== 'off' ? now : null;
@@ -84,7 +84,7 @@ export const LiveStore = signalStore(
       isFresh(now: Heard): boolean {
         return this.isOfHere(now) && this.ageMs(now) <= oldAfterMs(now.instrument);
       },
-      /** Where hands put the probes: stand-ins must be told, real instruments know. What was heard until they are there counts no more, held still or not. */
+      /** Tells the places of the probes: stand-ins must be told, real instruments know. Earlier values count no more until then, held still or not. */
       place(placed: ProbesPlaced): void {
         const mine = ++places;
         const arrive = (): void => {

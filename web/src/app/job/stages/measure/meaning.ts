@@ -48,7 +48,7 @@ const CHARGING_RULES: Partial<Record<ChargingMeaningCode, RuleKey>> = {
 };
 const decidedBy = (rule: RuleKey | undefined): Pick<Meaning, 'rule'> => (rule ? { rule } : {});
 
-/** What a reading of volts says of this machine. */
+/** Returns the meaning of a reading of volts for this machine. */
 export function readingMeaning(
   work: Work,
   kind: ReadingKind,
@@ -111,7 +111,7 @@ export function toneOf(outcome: string): Tone {
   return WATCH_OUTCOMES.includes(outcome) ? 'watch' : 'good';
 }
 
-/** What a figure that is no such reading says. */
+/** Returns the meaning of any other figure. */
 export function figureMeaning(
   { machine, situation }: Work,
   { check }: MeasureKind,

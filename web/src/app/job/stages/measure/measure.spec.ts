@@ -85,7 +85,7 @@ describe('Measure', () => {
     const running = show([opened(), noted]);
     await running.fixture.whenStable();
     expect(running.root.querySelector('.runs')!.getAttribute('aria-pressed')).toBe('true');
-    // What it charges with is asked first then.
+    // Its charging is asked first then.
     expect(running.root.querySelector('.kinds .key[aria-checked=true]')!.textContent).toMatch(/charging/i);
   });
 

@@ -54,7 +54,7 @@ import { Taken } from './taken';
 import { TracePart } from './trace-part';
 import { MEASURE as T } from '@words/screens/job-stages-measure';
 
-/** What is read now, and of which battery. */
+/** The figure that is read now, and its battery. */
 export interface Probed {
   readonly check: CheckId;
   readonly battery: number;
@@ -68,7 +68,7 @@ interface Choice {
 type Group = MeasureGroup | 'trace';
 
 const CELLS = 6;
-/** What is taken by keys or fields of its own. */
+/** Figures that are taken by keys or fields of their own. */
 const WITHOUT_PAD: readonly MeasureKind['entry'][] = ['cells', 'outcome'];
 
 /** The pad, the linked instruments, the readings taken, and what each one says. */
@@ -103,7 +103,7 @@ export class Measure {
   protected readonly tempC = computed(() => this.work().situation.tempC);
   private readonly next = nextActionAt('measure');
   private readonly rating = computed(() => this.work().machine.batteries[0]!.rating);
-  /** What is measured, and how cold it is. */
+  /** The figure, and the cold. */
   protected readonly what = computed(() => {
     const { chemistry } = this.rating();
     const cold = degrees(this.tempC());
@@ -186,7 +186,7 @@ export class Measure {
     return value === null || this.fault() ? null : this.meaningOf([value]);
   });
 
-  /** What is typed says something already, be it that it is wrong. */
+  /** A typed figure says something already, be it that it is wrong. */
   protected readonly isSaid = computed(
     () => (this.fault() ?? this.cellFault() ?? this.preview() ?? this.cellMeaning()) !== null,
   );
@@ -204,7 +204,7 @@ export class Measure {
     this.allCells() ? this.meaningOf(this.gravities()) : null,
   );
 
-  /** What the action bar offers: the figure that is typed, the cells that are, else to go on. */
+  /** The offer of the action bar: the typed figure, the cells that are, else to go on. */
   protected readonly action = computed((): StageAction => {
     if (this.group() !== 'trace' && this.text())
       return {
@@ -370,7 +370,7 @@ export class Measure {
     return this.isString() && checkOf(check).isOfBattery ? { battery } : {};
   }
 
-  /** What was begun and not taken is dropped with the tab it belongs to. */
+  /** A figure that was begun and not taken is dropped with the tab it belongs to. */
   private forget(): void {
     this.text.set('');
     this.isPadAsked.set(false);
@@ -420,7 +420,7 @@ export class Measure {
     return ownVolts(value, this.work().situation.restVolts.slice(0, battery));
   }
 
-  /** What was taken away from the figure shown, in words; nothing where it stands as it is. */
+  /** The volts that were taken away from the figure shown, in words; nothing where it stands as it is. */
   private readonly lessWords = computed(() => {
     const value = this.value();
     const own = value === null ? null : this.ownOf(value);

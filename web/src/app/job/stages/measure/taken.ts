@@ -23,7 +23,7 @@ interface Line {
   readonly doubted: boolean;
 }
 
-/** What has been measured, newest first, with what each says; what contradicts the log is questioned. */
+/** The readings, newest first, each with its meaning; one that contradicts the log is questioned. */
 @Component({
   selector: 'vt-taken',
   changeDetection: ChangeDetectionStrategy.OnPush,

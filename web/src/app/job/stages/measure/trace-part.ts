@@ -193,7 +193,7 @@ export class TracePart {
     return shown;
   });
 
-  /** What the trace gives as readings of this job. */
+  /** The readings of the trace for this job. */
   protected readonly takes = computed(() => {
     const read = this.read();
     return read ? takesOf(read, this.work(), this.source()) : [];

@@ -6,7 +6,7 @@ import type { Work } from '../../../shared/job/job-selectors';
 
 const rounded = (value: number): number => Math.round(value * 1000) / 1000;
 
-/** What a trace gives a job as readings and findings, ready to be reported. */
+/** The readings and findings that a trace gives a job, ready to be reported. */
 export function takesOf(
   { findings, strength }: TraceRead,
   { machine, situation }: Pick<Work, 'machine' | 'situation'>,

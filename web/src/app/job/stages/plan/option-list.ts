@@ -108,7 +108,7 @@ export class OptionList {
   readonly chosenId = input.required<string | null>();
   readonly chosen = output<string>();
 
-  /** What forbids any current through the battery: then no source is to blame, and none is listed. */
+  /** The state that forbids any current through the battery: then no source is to blame, and none is listed. */
   protected readonly bar = computed(() => {
     const unfit = this.unfit()[0]?.ranked.unfit;
     return unfit?.code === 'battery-bar' ? unfit.bar : null;

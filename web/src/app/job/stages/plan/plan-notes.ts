@@ -16,7 +16,7 @@ export interface PlanNote {
 /** A crank of this long is counted, s. */
 const COUNTED_SECONDS = 1.5;
 
-/** What the booster and the latch source do on this job. */
+/** The booster and the latch source on this job. */
 export function notesOf(
   { machine, kit, rules, situation }: Work,
   ranked: readonly RankedOption[],

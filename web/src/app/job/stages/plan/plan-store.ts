@@ -19,7 +19,7 @@ const GRID_SAMPLES = 200;
 export const LONGEST_WAIT_MIN = 15;
 const TRACE_SECONDS = 3;
 
-/** What is known so far of one option in depth. */
+/** The figures so far of one option in depth. */
 export interface PlanDetail {
   readonly of: PlanCase;
   readonly trace: CrankTrace | null;

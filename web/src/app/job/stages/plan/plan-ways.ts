@@ -40,9 +40,9 @@ export class PlanWays {
 
   private readonly others = this.store.selectSignal(selectOtherVans);
   private readonly vans = this.store.selectSignal(kitFeature.selectVans);
-  /** What is at hand and what other vans could bring. */
+  /** The kit at hand and the kit of other vans. */
   private readonly names = computed(() => {
-    // What nobody asks for needs no name.
+    // An unused part needs no name.
     const others = this.search.ways().some(({ vanId }) => vanId !== undefined) ? this.others() : [];
     const options = [...this.options(), ...others.flatMap(({ ranked }) => ranked)];
     return namesIn(options, [...(this.work()?.kit ?? []), ...others.flatMap(({ kit }) => kit)]);
@@ -53,7 +53,7 @@ export class PlanWays {
   /** How long another van takes that is asked to come, minutes: as it says. */
   readonly fetchMinutes = signal<number>(HAND_MINUTES.fetch);
   readonly sureness = signal(storedSureness());
-  /** What is searched; null where ways are no question: a machine that wakes, or a battery that forbids any current. */
+  /** The input of the search; null where ways are no question: a machine that wakes, or a battery that forbids any current. */
   private readonly input = waysAsked(
     () => new Date(untracked(this.now)).toISOString(),
     () => this.fetchMinutes(),
@@ -80,7 +80,7 @@ export class PlanWays {
   );
   readonly isUnlikely = computed(() => (this.chosen()?.point.start ?? 1) < LIKELY_ODDS);
 
-  /** What to turn to when what is looked at fails: another source that is likely. */
+  /** The way to turn to when the one looked at fails: another source that is likely. */
   readonly nextBest = computed(() => {
     const chosen = this.chosen();
     const sourceOf = (c: Chosen | null): string | undefined => this.optionOf(c?.way.optionId)?.sourceId;

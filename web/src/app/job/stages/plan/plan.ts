@@ -50,7 +50,7 @@ import { WayList } from './way-list';
 import { DETAIL_RUNNER, ODDS_RUNNER, PlanStore } from './plan-store';
 import { PLAN as T } from '@words/screens/job-stages-plan';
 
-/** What is on the van, ranked by what the circuit says it will do here, and the chosen one in depth. */
+/** The kit of the van, ranked by the circuit, and the chosen one in depth. */
 @Component({
   selector: 'vt-plan',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -450,7 +450,7 @@ export class Plan {
     this.goOn.emit('hookup');
   }
 
-  /** What the log keeps beside the ranking: odds, the computed wait, and every figure with its origin. */
+  /** The log keeps beside the ranking: odds, the computed wait, and every figure with its origin. */
   private figures({ chargeMinutes }: RankedOption) {
     const detail = this.isStale() ? null : this.store.detail();
     const changes = this.changes();

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, input } from '@angular/core';
 import type { OptionRow } from './option-rows';
 import { UNFIT_LIST as T } from '@words/screens/job-stages-plan';
 
-/** What of the van cannot be used here, each with why. */
+/** Kit of the van that cannot be used here, each with why. */
 @Component({
   selector: 'vt-unfit-list',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -4,7 +4,7 @@ import type { ChartColours } from '../../../shared/ui/colours';
 import { axis, type Pair } from '../../../shared/ui/chart-parts';
 import { WAYS_CHART as T } from '@words/screens/job-stages-plan';
 
-/** What answers to no pointer needs no looks for when it is pointed at. */
+/** A part that answers to no pointer needs no looks for when it is pointed at. */
 const STILL = { silent: true, emphasis: { disabled: true } } as const;
 
 /** Beyond this many minutes nothing is drawn that does not have to be. */
@@ -33,7 +33,7 @@ export function waysChart(
   const isDrawn = ([minutes]: Pair): boolean => minutes <= end;
   const behind = ways.flatMap((way) => way.points.map(at)).filter(isDrawn);
   const front = best.map(({ point }) => at(point)).filter(isDrawn);
-  // What was had stays to be had.
+  // A way that could be had stays to be had.
   const held: Pair[] = front.length > 0 ? [...front, [end, front.at(-1)![1]]] : [];
   return {
     grid: { left: 58, right: 28, top: 14, bottom: 30 },

@@ -158,7 +158,7 @@ export class ChargeAdvice {
   private readonly router = inject(Router);
   private readonly reporter = inject(Reporter);
 
-  /** What it reads once it is lifted is a rest reading like any other. */
+  /** Its volts once it is lifted are a rest reading like any other. */
   protected async lift(): Promise<void> {
     const { job, rules } = this.work();
     if (!(await this.prompt.goThrough({ plan: this.plan(), senseVolts: rules.chargerSenseVolts }))) return;

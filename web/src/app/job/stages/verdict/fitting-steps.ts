@@ -12,7 +12,7 @@ import { Reporter } from '../../../shared/job/reporter';
 /** A slip that carries less than this is no lesson, A. */
 const SLIP_TOLD_AMPS = 50;
 
-/** What else feeds the machine, as it was noted on the job. */
+/** Other feeds of the machine, as noted on the job. */
 export const feedsNoted = ({ hookup }: Pick<Job, 'hookup'>): readonly FeedKind[] =>
   FEEDS.filter((feed) => stands(hookup, feed));
 
@@ -80,7 +80,7 @@ export class FittingSteps {
   protected readonly t = T;
 
   readonly work = input.required<Work>();
-  /** Which battery of the machine. */
+  /** The battery of the machine. */
   readonly at = input.required<number>();
   readonly order = input.required<readonly FittingOrderStep[]>();
 
@@ -97,7 +97,7 @@ export class FittingSteps {
   protected readonly next = computed(() => this.left()[0] ?? null);
   protected readonly words = computed(() => fittingWords(this.next()!.step, this.work().machine));
 
-  /** What a slip of the spanner would carry at this step, and with the order turned round. */
+  /** The current of a slip of the spanner at this step, and with the order turned round. */
   protected readonly slip = computed(() => {
     const step = this.next();
     if (step?.slipAmps == null || step.otherWayAmps === null) return null;

@@ -9,7 +9,7 @@ import { LEDGER as T } from '@words/screens/job-stages-verdict';
 /** Doublings at which a bar is full. */
 const FULL_BITS = 6;
 const SHOWN = 9;
-/** What is told of each battery of a string. */
+/** The standing of each battery of a string. */
 const TOLD_OF_BATTERY = 2;
 
 /** The likeliest causes, and what each finding says of the verdict: for to the right, against to the left. */
@@ -177,7 +177,7 @@ export class Ledger {
   protected readonly push = pushWords;
   protected readonly lines = computed(() => (this.record().ledger ?? []).slice(0, SHOWN));
 
-  /** What there is to say where no finding is weighed. */
+  /** The words where no finding is weighed. */
   protected readonly instead = computed(() => {
     switch (this.record().ground) {
       case 'frozen-by-volts':
@@ -195,7 +195,7 @@ export class Ledger {
     return `${batteryWord(battery)}: ${CONDITION_WORDS[condition]}, ${inHundred(share)}`;
   }
 
-  /** What moved it most of what was read at it, or of the whole machine. */
+  /** The finding that moved it most, at it or of the whole machine. */
   protected toldOf(battery: number, { ledger }: BatteryStanding): LedgerLine[] {
     return ledger.filter((l) => l.battery === undefined || l.battery === battery).slice(0, TOLD_OF_BATTERY);
   }

@@ -64,7 +64,7 @@ export class MaintainerPart {
   protected readonly kept = computed(() =>
     maintaining(this.work().machine.batteries[0]!.rating, this.drain()),
   );
-  /** What must be set again after a power loss, or would not wake, keeps its negative on. */
+  /** A machine that must be set again after a power loss, or would not wake, keeps its negative on. */
   protected readonly mayPart = computed(() => {
     const { machine } = this.work();
     return machine.resets.length === 0 && !startsByWaking(machine);

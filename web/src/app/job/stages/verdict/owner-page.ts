@@ -11,7 +11,7 @@ import type { OwnerPage } from './owner-pdf';
 import { When } from '../../../shared/ui/when';
 import { OWNER_PAGE as T } from '@words/screens/job-stages-verdict';
 
-/** What the owner is told, in plain words, as a page to hand over with its dates as a code. */
+/** The advice to the owner, in plain words, as a page to hand over with its dates as a code. */
 @Component({
   selector: 'vt-owner-page',
   changeDetection: ChangeDetectionStrategy.OnPush,

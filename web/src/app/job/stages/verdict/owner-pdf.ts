@@ -7,7 +7,7 @@ import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { STANDING_CAUTION } from '@words/words';
 import { OWNER_PDF as T } from '@words/screens/job-stages-verdict';
 
-/** What stands on the page that is handed over. */
+/** The text of the page that is handed over. */
 export interface OwnerPage {
   readonly callNumber: number;
   /** The day of the visit, whenever it is printed. */
@@ -16,7 +16,7 @@ export interface OwnerPage {
   readonly crewName: string;
   readonly finding: string;
   readonly advice: readonly string[];
-  /** What is due later than today. */
+  /** Dates later than today. */
   readonly dates: readonly { readonly kind: FollowUp['kind']; readonly on: Date }[];
 }
 

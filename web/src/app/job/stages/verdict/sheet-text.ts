@@ -56,7 +56,7 @@ export function tryLines({ job, machine }: Pick<Work, 'job' | 'machine'>): strin
   });
 }
 
-/** What was mended, each with its proof. */
+/** The repairs, each with its proof. */
 export const mendedLines = (job: Job): string[] => mendedOfJob(job).map(mendedLine);
 
 function faultLines({ findings, symptoms }: Job, machine: Machine): string[] {
@@ -69,7 +69,7 @@ function faultLines({ findings, symptoms }: Job, machine: Machine): string[] {
   return [...symptoms.map((s) => T.itDoes(SYMPTOM_WORDS[s])), ...faults];
 }
 
-/** What a workshop needs to know, plainly. */
+/** The words for a workshop, plainly. */
 export function workshopLines(work: Work, record: VerdictRecord): string[] {
   const { job, machine, situation } = work;
   return [

@@ -1,4 +1,4 @@
-/** What a drawing's look is made of, once style sheets are gone. */
+/** The properties of a drawing's look, once style sheets are gone. */
 const LOOK = [
   'fill',
   'fill-opacity',

@@ -292,7 +292,7 @@ export class Verdict {
   );
   private readonly next = nextActionAt('verdict');
   protected readonly clampsOn = computed(() => anyClampOn(this.work().job.hookup));
-  /** What was given stands: nothing is asked any more. */
+  /** A verdict that was given stands: nothing is asked any more. */
   private readonly question = computed(() => {
     if (this.given()) return null;
     const { job, situation, rules, earlierFlatCalls } = this.work();

@@ -4,7 +4,7 @@ import { workshopLines } from './sheet-text';
 import type { Work } from '../../../shared/job/job-selectors';
 import { WORKSHOP_NOTE as T } from '@words/screens/job-stages-verdict';
 
-/** What a workshop is told: the suspect, the readings, what was tried. */
+/** The note for a workshop: the suspect, the readings, the tries. */
 @Component({
   selector: 'vt-workshop-note',
   changeDetection: ChangeDetectionStrategy.OnPush,
