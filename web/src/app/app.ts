@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, untracked } from '@angular/core';
 import { RouterOutlet } from '@angular/router';
-import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
+import { NgbModal, type NgbModalRef } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
 import { KeyHelp } from './shell/key-help';
 import { Refusals } from './shell/refusals';
@@ -104,6 +104,9 @@ export class App {
   private readonly now = ticker(CLOCK_MS);
   private readonly isBySensor = computed(() => this.settings().lightBySensor && hasLightSensor());
 
+  /** Open while somebody is wanted at the door. */
+  private signInDialog: NgbModalRef | null = null;
+
   constructor() {
     // The browser takes as long for the first time of day as for a whole screen: before a tap wants to say when it was saved.
     void whenIdle().then(() => timeOfDay(Date.now()));
@@ -122,7 +125,8 @@ export class App {
     });
     // Outside a job nothing goes on before; in one the bar waits until the hands are free.
     effect(() => {
-      if (this.wanted() && untracked(this.jobId) === null) untracked(() => void this.signIn());
+      if (!this.wanted()) this.signInDialog?.close();
+      else if (untracked(this.jobId) === null) untracked(() => void this.signIn());
     });
     effect(() => {
       if (!this.asksWho()) return;
@@ -146,8 +150,13 @@ export class App {
   protected async signIn(): Promise<void> {
     // The first page does without requests that few devices make, each once a day.
     const { SignInDialog } = await import('./shell/sign-in-dialog');
-    if (!this.modals.hasOpenModals())
-      this.modals.open(SignInDialog, { ariaLabelledBy: 'sign-in-title', centered: true, keyboard: false });
+    // Somebody may have come in while it was fetched.
+    if (this.wanted() && !this.modals.hasOpenModals())
+      this.signInDialog = this.modals.open(SignInDialog, {
+        ariaLabelledBy: 'sign-in-title',
+        centered: true,
+        keyboard: false,
+      });
   }
 
   protected onKey(event: KeyboardEvent): void {

@@ -70,6 +70,18 @@ describe('a shut door', () => {
     expect(isShut()).toBeFalse();
   });
 
+  it('asks nobody who is in: a request of before is answered late, and the server tells how the device stands', () => {
+    const { state } = { state: signInState({ crewId: 'crew-1', signedIn: ['crew-1'] }) };
+    const asked = TestBed.inject(HttpClient).get('/api/board');
+    asked.subscribe({ error: () => undefined });
+    store.dispatch(SignInActions.cameIn({ state }));
+    expect(slice().wanted).toBeNull();
+    shut();
+    expect(slice().wanted).withContext('until the server told').not.toBeNull();
+    http.expectOne('/api/sign-in').flush(state);
+    expect(slice().wanted).toBeNull();
+  });
+
   it('is told by any answer, with whose tap it was; a later one without a name does not forget that', () => {
     const send = (url: string, by?: string): void => {
       TestBed.inject(HttpClient)

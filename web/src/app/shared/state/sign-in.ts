@@ -55,12 +55,21 @@ export const SignInActions = createActionGroup({
 const initial: SignInSlice = { state: null, isSettled: false, wanted: null, chosenEarly: null };
 
 /** Asks for sign-in, now that the server told how this device stands. */
-function wantedNow({ wanted, chosenEarly }: SignInSlice, { required, crewId }: SignInState): Wanted | null {
+function wantedNow(
+  { wanted, chosenEarly }: SignInSlice,
+  { required, crewId, signedIn }: SignInState,
+): Wanted | null {
   if (!required) return wanted;
   // The choice was made: it only waits for the PIN that it takes.
   if (chosenEarly !== null && chosenEarly !== crewId) return { crewId: chosenEarly };
-  return crewId === null ? (wanted ?? { crewId: null }) : wanted;
+  if (crewId === null) return wanted ?? { crewId: null };
+  // A request that went out before somebody came in is answered late: the person it wanted is here.
+  return stillWanted(wanted, signedIn);
 }
+
+/** Returns the person whose taps still wait for them; null where everybody wanted is signed in. */
+const stillWanted = (wanted: Wanted | null, signedIn: SignInState['signedIn']): Wanted | null =>
+  wanted?.crewId != null && !signedIn.includes(wanted.crewId) ? wanted : null;
 
 /** How this device stands with the house's door. */
 export const signInFeature = createFeature({
@@ -81,11 +90,15 @@ export const signInFeature = createFeature({
       }),
     ),
     on(SignInActions.notTold, (slice): SignInSlice => ({ ...slice, isSettled: true, chosenEarly: null })),
-    on(SignInActions.cameIn, (slice, { state }): SignInSlice => {
-      // Somebody else's taps may still wait for them.
-      const isServed = slice.wanted?.crewId == null || state.signedIn.includes(slice.wanted.crewId);
-      return { ...slice, state, isSettled: true, wanted: isServed ? null : slice.wanted };
-    }),
+    on(
+      SignInActions.cameIn,
+      (slice, { state }): SignInSlice => ({
+        ...slice,
+        state,
+        isSettled: true,
+        wanted: stillWanted(slice.wanted, state.signedIn),
+      }),
+    ),
     on(
       SignInActions.wanted,
       (slice, { crewId }): SignInSlice => ({
