@@ -1,8 +1,7 @@
 import type { Request, RequestHandler } from 'express';
 import { HttpProblem, notFound } from './problem.js';
 import { FORMS, methodsAt, routeOf } from './routes-of-all.js';
-
-const READS: readonly string[] = ['GET', 'HEAD', 'OPTIONS'];
+import { READS } from './same-site.js';
 
 /** Returns the problem of a request that no route answers: 405 with `Allow` where its address takes other methods, 404 where it takes none. */
 export function noRoute({ method, originalUrl }: Request): HttpProblem {
@@ -20,12 +19,7 @@ export function noRoute({ method, originalUrl }: Request): HttpProblem {
 export const fittingRequest: RequestHandler = (request, _response, next) => {
   const path = request.originalUrl.split('?')[0]!;
   const route = routeOf(request.method, path);
-  if (
-    !route &&
-    (!READS.includes(request.method) || methodsAt(path).length > 0) &&
-    request.method !== 'OPTIONS'
-  )
-    throw noRoute(request);
+  if (!route && !goesOn(request.method, path)) throw noRoute(request);
   if (route && hasBody(request)) {
     const isForm = `${route.method} ${route.path}` in FORMS;
     const type = isForm ? 'multipart/form-data' : 'application/json';
@@ -34,6 +28,10 @@ export const fittingRequest: RequestHandler = (request, _response, next) => {
   }
   next();
 };
+
+/** True for a read of an address that the table does not have: a later handler may. */
+const goesOn = (method: string, path: string): boolean =>
+  method === 'OPTIONS' || (READS.includes(method) && methodsAt(path).length === 0);
 
 /** True where bytes follow the head: a length of nothing is no body. */
 const hasBody = ({ headers }: Request): boolean =>

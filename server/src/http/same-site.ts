@@ -2,7 +2,7 @@ import type { RequestHandler } from 'express';
 import { HttpProblem } from './problem.js';
 
 /** Methods that change nothing. */
-const READS: readonly string[] = ['GET', 'HEAD', 'OPTIONS'];
+export const READS: readonly string[] = ['GET', 'HEAD', 'OPTIONS'];
 /** How a browser says that a request comes from a page of this server, or from nobody's page. */
 const OWN_SITES: readonly string[] = ['same-origin', 'none'];
 
