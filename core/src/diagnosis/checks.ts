@@ -190,14 +190,16 @@ const SLOWS: readonly Cause[] = [
 /** Causes that empty a battery again once somebody has helped. */
 const EMPTIES_AGAIN: readonly Cause[] = ['charging', 'drain', 'worn', 'sulphated', 'not-taught'];
 
-/** A look of the walk round that is weighed as a part of another check. */
+/** A look of the walk round that is no check of its own. */
+const LOOK = { minutes: 0.2, needs: null, outcomes: LOOK_OUTCOMES } as const;
+/** One that is weighed as a part of another check. */
 const PART = {
-  ...{ minutes: 0.2, needs: null, outcomes: LOOK_OUTCOMES },
+  ...LOOK,
   reason: 'weighed as a part of its whole',
 } as const;
-/** A look of the walk round that ends the job. */
+/** One that ends the job. */
 const ENDS_JOB = {
-  ...{ minutes: 0.2, needs: null, outcomes: LOOK_OUTCOMES },
+  ...LOOK,
   reason: 'a hurt case or high-voltage part ends the job whatever else is found',
 } as const;
 
