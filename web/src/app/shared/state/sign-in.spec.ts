@@ -71,7 +71,7 @@ describe('a shut door', () => {
   });
 
   it('asks nobody who is in: a request of before is answered late, and the server tells how the device stands', () => {
-    const { state } = { state: signInState({ crewId: 'crew-1', signedIn: ['crew-1'] }) };
+    const state = signInState({ crewId: 'crew-1', signedIn: ['crew-1'] });
     const asked = TestBed.inject(HttpClient).get('/api/board');
     asked.subscribe({ error: () => undefined });
     store.dispatch(SignInActions.cameIn({ state }));
