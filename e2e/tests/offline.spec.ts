@@ -114,6 +114,14 @@ test('taps of a job that was left are kept and sent like those of the one on scr
   await page.getByText(/no server, 2 of 2 jobs/).click();
   await expect(page.getByRole('dialog').getByRole('listitem')).toHaveCount(2);
   await tech.tap('Close');
+  // Beside the nine pages, a name and a van it has its place too.
+  await page.goto(`${tech.url}/board`);
+  const trouble = page.getByText(/no server, 2 of 2 jobs kept here since/);
+  await expect(trouble).toBeVisible();
+  expect(await page.evaluate(() => document.documentElement.scrollWidth - innerWidth)).toBe(0);
+  expect((await trouble.boundingBox())!.height).toBeLessThanOrEqual(48);
+  await page.goBack();
+  await tech.expectStage('Checks');
   await context.setOffline(false);
   await expect(page.getByText(/all saved/)).toBeVisible({ timeout: 30_000 });
   for (const jobId of [left, open]) {

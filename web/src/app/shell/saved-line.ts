@@ -40,19 +40,24 @@ import { WaitingDialog } from './waiting-dialog';
       font-size: 15px;
       line-height: 1.1;
       text-align: left;
+      text-wrap: balance;
     }
     :host(.waiting) button {
+      padding: 0;
       color: var(--lamp);
+      font-size: 13px;
       font-weight: 600;
+    }
+    .bi {
+      flex: none;
     }
     @include media.phone {
       button {
         padding: 0 4px;
-        text-wrap: balance;
       }
       /* What waits, since when and why is three lines long in the bar of a job. */
       :host(.waiting) button {
-        font-size: 13px;
+        padding: 0 4px;
         line-height: 1.05;
       }
     }

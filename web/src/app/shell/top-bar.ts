@@ -82,7 +82,7 @@ import { TOP_BAR as T } from '@words/screens/shell';
       flex: none;
       display: flex;
       align-items: center;
-      gap: 20px;
+      gap: 10px;
       height: 48px;
       padding: 0 18px;
       background: var(--road);
@@ -111,7 +111,7 @@ import { TOP_BAR as T } from '@words/screens/shell';
     nav a {
       display: flex;
       align-items: center;
-      padding: 3px 7px 0;
+      padding: 3px 5px 0;
       border-bottom: 4px solid transparent;
       font-weight: 600;
     }
@@ -127,6 +127,11 @@ import { TOP_BAR as T } from '@words/screens/shell';
     .by + .saved,
     nav ~ .who {
       margin-left: 0;
+    }
+    /* Beside nine pages, a name and a van, trouble is told in two lines. */
+    nav ~ .saved {
+      min-width: 0;
+      white-space: normal;
     }
     .who {
       font-size: 15px;
@@ -150,7 +155,7 @@ import { TOP_BAR as T } from '@words/screens/shell';
     .lights button {
       min-height: 48px;
       min-width: 48px;
-      padding: 0 14px;
+      padding: 0 10px;
       border: 0;
       background: none;
       color: inherit;
