@@ -6,12 +6,16 @@ import { hazardsOf, type HandAction, type HookupScene, NOTHING_CONNECTED } from 
 import type { Machine } from '../src/machine/index.js';
 import { chargeChoices, chargePlanOfJob, hookupScene, rankForJob } from '../src/job/index.js';
 import { casualtyBatteries, rankOptions, sourceOptions } from '../src/plan/index.js';
+import { seededRandom } from '../src/quantities/index.js';
 import { DEFAULT_RULES } from '../src/rules/index.js';
 import { chargePlan, conclude } from '../src/verdict/index.js';
 import { BATTERY_60, CAR, KIT, TRUCK } from './fixtures.js';
 import { Log, situationIn } from './job-log.js';
-import { crowdForTests } from './proof-share.js';
+import { crowdForTests, PROVES } from './proof-share.js';
 import { sweep } from './sweep.js';
+
+/** Of all batteries at all temperatures so many in `npm test`. */
+const USUAL_SHARE = 0.3;
 
 const withChemistry = (machine: Machine, chemistry: Chemistry): Machine => ({
   ...machine,
@@ -73,9 +77,11 @@ describe('a battery that no current may go through', () => {
         rating: BATTERY_60,
         tempC: 10,
       });
+      const random = seededRandom(12);
       for (const chemistry of CHEMISTRIES)
         for (const volts of [-9, -1, 0.5, 4, 8.5, 9.5, 10.6, 11.5, 12.2, 12.7])
           for (const tempC of [-25, -12, -4, 2, 20]) {
+            if (!PROVES && random() > USUAL_SHARE) continue;
             const about = `${chemistry} ${volts} V ${tempC} °C`;
             const bar = batteryBar(chemistry, volts, tempC);
             for (const [base, rest] of [

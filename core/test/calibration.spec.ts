@@ -33,7 +33,7 @@ describe('odds against truth drawn apart and followed in time', () => {
     const random = seededRandom(5);
     holds(
       'odds',
-      Array.from({ length: countOf(4000, 500) }, (_, i) => trial(CRANKING[i % CRANKING.length]!, random)),
+      Array.from({ length: countOf(4000, 300) }, (_, i) => trial(CRANKING[i % CRANKING.length]!, random)),
     );
   }, 300_000);
 
@@ -41,7 +41,7 @@ describe('odds against truth drawn apart and followed in time', () => {
     const random = seededRandom(6);
     holds(
       'ways',
-      Array.from({ length: countOf(1000, 150) }, (_, i) =>
+      Array.from({ length: countOf(1000, 100) }, (_, i) =>
         trialOfWay(CRANKING[i % CRANKING.length]!, random),
       ),
     );

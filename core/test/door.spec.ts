@@ -32,6 +32,7 @@ import { anyClampOn } from '../src/hookup/state.js';
 import { CAR, EV, KIT, MOTORCYCLE, TRUCK } from './fixtures.js';
 import { Log, situationIn } from './job-log.js';
 import { randomLog } from './random-log.js';
+import { PROVES } from './proof-share.js';
 import { sweep } from './sweep.js';
 
 const MACHINES: readonly Machine[] = [CAR, TRUCK, EV, MOTORCYCLE];
@@ -80,10 +81,10 @@ describe('the door of a job', () => {
           everything(foldJob(log.slice(0, n))!, machine);
         everything(foldJob(log)!, machine);
       }),
-      { numRuns: 60, seed: 5 },
+      { numRuns: PROVES ? 60 : 20, seed: 5 },
     );
-    process.stdout.write(`the door: ${events} events let in over 60 random logs\n`);
-    expect(events).toBeGreaterThan(1000);
+    process.stdout.write(`the door: ${events} events let in over random logs\n`);
+    expect(events).toBeGreaterThan(400);
   });
 
   it('gives one event more what folding the longer log gives, undo included', () => {

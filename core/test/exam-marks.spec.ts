@@ -88,7 +88,9 @@ describe('an exam', () => {
   }, 60_000);
 
   it('is marked of its own cases only, in their order, and gives no hints', () => {
-    const runs = byTheTool(4).map((run) => ({ ...run, actions: [] as readonly PracticeAction[] }));
+    const runs = examCases(4).map(
+      (code): ExamRun => ({ code, actions: [], tool: measureOf(startCase(code)) }),
+    );
     expect(() => markExam(5, runs)).toThrowError(RangeError);
     expect(() => markExam(4, [...runs].reverse())).toThrowError(RangeError);
     expect(() => markExam(4, runs.slice(1))).toThrowError(RangeError);

@@ -99,9 +99,9 @@ function fitting(machine: Machine, rest: readonly number[], rules = ALLOWING): S
 const severe = (hazards: readonly Hazard[]): Hazard[] => hazards.filter((h) => h.severity === 'severe');
 
 /** Of all machines and schools so many in `npm test`; `npm run prove` goes through every one. */
-const USUAL_SHARE = 0.15;
+const USUAL_SHARE = 0.05;
 /** And of the wrong states that Make safe clears. */
-const USUAL_STATES = 0.25;
+const USUAL_STATES = 0.1;
 
 describe('generated orders', () => {
   sweep('over all machines, sources and schools hold no severe hazard, hooking up or clearing', () => {
@@ -147,7 +147,7 @@ describe('generated orders', () => {
       }
     });
     process.stdout.write(`\n${orders} orders, ${steps} steps, none severe\n`);
-    expect(orders).toBeGreaterThan(PROVES ? 1000 : 150);
+    expect(orders).toBeGreaterThan(PROVES ? 1000 : 50);
   });
 
   sweep(
@@ -290,7 +290,7 @@ describe('make safe', () => {
         `\nmake safe from ${states} wrong states, ${unavoidable} of them with a step that nothing makes mild\n`,
       );
       expect(unavoidable).toBeLessThan(states / 10);
-      expect(states).toBeGreaterThan(PROVES ? 1500 : 300);
+      expect(states).toBeGreaterThan(PROVES ? 1500 : 100);
     },
   );
 });

@@ -27,7 +27,7 @@ function heard({ rpm, neededRpm }: CrankTrace): AttemptOutcome {
 
 describe('re-weighing after a try, against truth drawn apart and followed in time', () => {
   it('foretells the second try better than a plan that learned nothing', () => {
-    const failures = Math.round(2000 * shareOf(0.1));
+    const failures = Math.round(2000 * shareOf(0.04));
     const random = seededRandom(12);
     const cranking = EVERY_MACHINE.filter((m): m is Machine & { engine: Engine } => m.engine !== null);
     let [plain, learned, n] = [0, 0, 0];

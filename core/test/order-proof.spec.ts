@@ -16,7 +16,7 @@ import { casualtyBatteries, rankOptions, type SourceOption } from '../src/plan/i
 import { seededRandom } from '../src/quantities/index.js';
 import type { HouseRules } from '../src/rules/index.js';
 import { BATTERY_STATES, EVERY_KIT, EVERY_MACHINE, EVERY_SCHOOL } from './order-proof.js';
-import { shareOf } from './proof-share.js';
+import { PROVES, shareOf } from './proof-share.js';
 import { ALLOWING, sceneFor } from './scenes.js';
 
 const TEMP_C = -4;
@@ -95,7 +95,7 @@ const nameOf = ({ machine, option, state, rules }: Case): string =>
 describe('orders over the whole atlas', () => {
   it('end on a black clamp away from every donor, and never leave a live red end free between joined bodies', () => {
     const random = seededRandom(41);
-    const share = shareOf(0.002);
+    const share = shareOf(0.0007);
     const found = new Map<string, string[]>();
     let orders = 0;
     for (const machine of EVERY_MACHINE)
@@ -110,12 +110,12 @@ describe('orders over the whole atlas', () => {
     for (const [wrong, cases] of found)
       fail(`${wrong}: ${cases.length} of ${orders} orders, such as ${cases[0]!}`);
     process.stdout.write(`\n${orders} orders over the whole atlas\n`);
-    expect(orders).toBeGreaterThan(250);
+    expect(orders).toBeGreaterThan(80);
   }, 1_200_000);
 
   it('say nothing untrue: each reason holds in the solved state that its step finds', () => {
     const random = seededRandom(43);
-    const share = shareOf(0.002) / 2;
+    const share = shareOf(0.0008) / 2;
     const untrue = new Map<string, string>();
     const told = new Set<string>();
     let steps = 0;
@@ -138,7 +138,7 @@ describe('orders over the whole atlas', () => {
           }
         }
     for (const [what, where] of untrue) fail(`${what}, as in ${where}`);
-    expect(steps).toBeGreaterThan(1000);
+    expect(steps).toBeGreaterThan(400);
     expect(told.size).toBeGreaterThan(15);
   }, 1_200_000);
 
@@ -148,8 +148,9 @@ describe('orders over the whole atlas', () => {
     );
     expect(old.length).toBeGreaterThan(15);
     let orders = 0;
-    for (const machine of old)
+    for (const [i, machine] of old.entries())
       for (const volts of [12.6, 11.7, 8]) {
+        if (!PROVES && i % 4 !== 0) continue;
         const batteries = casualtyBatteries(machine, [volts], -4);
         const ranked = rankOptions(machine, EVERY_KIT, batteries, -4, ALLOWING, {
           mainsNear: true,
@@ -171,7 +172,7 @@ describe('orders over the whole atlas', () => {
           orders++;
         }
       }
-    expect(orders).toBeGreaterThan(200);
+    expect(orders).toBeGreaterThan(50);
   });
 });
 

@@ -3,7 +3,6 @@ import {
   type CheckId,
   checkOf,
   conditionShares,
-  drawCrowd,
   type DiagnosisEvidence,
   type Found,
   proposals,
@@ -16,8 +15,9 @@ import {
 import { DEFAULT_RULES } from '../src/rules/index.js';
 import { type Case, conclude, proofOf, type VerdictRecord } from '../src/verdict/index.js';
 import { TRUCK } from './fixtures.js';
+import { crowdForTests } from './proof-share.js';
 
-const CROWD = drawCrowd({
+const CROWD = crowdForTests({
   machineClass: 'truck',
   systemVolts: 24,
   engine: TRUCK.engine,

@@ -8,6 +8,9 @@ import { fileURLToPath } from 'node:url';
 
 const ROOT = dirname(dirname(dirname(fileURLToPath(import.meta.url))));
 
+/** The database is compiled as it is used, and only roughly: a server of a test ends before a better code has paid for itself. */
+const SHORT_LIVED = ['--liftoff-only', '--wasm-lazy-compilation'];
+
 /** The real server on a data folder and port of its own. */
 export class TestServer {
   private process: ChildProcess | undefined;
@@ -43,10 +46,14 @@ export class TestServer {
     settings: Readonly<Record<string, string>>,
     ...args: string[]
   ): Promise<{ ready: boolean; output: string; code: number | null }> {
-    const child = spawn(process.execPath, ['server/dist/src/main.js', '--port', String(this.port), ...args], {
-      cwd: ROOT,
-      env: { ...process.env, VOLTREK_DATA: this.folder, VOLTREK_LOG: 'warn', ...settings },
-    });
+    const child = spawn(
+      process.execPath,
+      [...SHORT_LIVED, 'server/dist/src/main.js', '--port', String(this.port), ...args],
+      {
+        cwd: ROOT,
+        env: { ...process.env, VOLTREK_DATA: this.folder, VOLTREK_LOG: 'warn', ...settings },
+      },
+    );
     this.process = child;
     let output = '';
     return new Promise((done) => {

@@ -17,6 +17,26 @@ async function held(page: Page): Promise<void> {
     .toBe(true);
 }
 
+/** Waits until a job is held on this device: it is written beside the page, which may go on before. */
+async function holds(page: Page, jobId: string): Promise<void> {
+  const isHeld = (): Promise<boolean> =>
+    page.evaluate(
+      (id) =>
+        new Promise<boolean>((done) => {
+          const opened = indexedDB.open('voltrek');
+          opened.onsuccess = () => {
+            const asked = opened.result.transaction('jobs').objectStore('jobs').getKey(id);
+            asked.onsuccess = () => {
+              opened.result.close();
+              done(asked.result !== undefined);
+            };
+          };
+        }),
+      jobId,
+    );
+  await expect.poll(isHeld).toBe(true);
+}
+
 test('a whole rescue with no network, reloaded at every stage; then everything arrives, once and in order', async ({
   tech,
   page,
@@ -104,6 +124,7 @@ test('taps of a job that was left are kept and sent like those of the one on scr
   await tech.openJob('brinmoor-pella');
   const open = jobIdOf(page);
   await held(page);
+  for (const jobId of [left, open]) await holds(page, jobId);
   await context.setOffline(true);
   for (const jobId of [left, open]) {
     await page.goto(`${tech.url}/job/${jobId}/checks`);
