@@ -24,7 +24,8 @@ import {
   type StoredEvent,
   upgradeEvent,
 } from '@voltrek/core/job';
-import { ORIGINS, OUTLOOKS, PLAN_INPUT_KEYS, SOURCE_KINDS } from '@voltrek/core/plan';
+import { ORIGINS, OUTLOOKS, PLAN_INPUT_KEYS } from '@voltrek/core/plan';
+import { SOURCE_KINDS } from '@voltrek/core/sources';
 import { TYPED_RANGES } from '@voltrek/core/quantities';
 import { LATCH_PLACES } from '@voltrek/core/reach';
 import { RULES, ruleFault } from '@voltrek/core/rules';

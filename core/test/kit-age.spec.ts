@@ -3,14 +3,13 @@ import {
   type Attempt,
   chargedTo,
   chargeOf,
-  isCharged,
   capacityAhOf,
   kitUses,
   planRecord,
   rankForJob,
   withCharge,
 } from '../src/job/index.js';
-import { type KitItem, kitNow, type LithiumPackKit, lithiumSource } from '../src/sources/index.js';
+import { isCharged, type KitItem, kitNow, type LithiumPackKit, lithiumSource } from '../src/sources/index.js';
 import { BATTERY_60, CAR } from './fixtures.js';
 import { Log, situationIn } from './job-log.js';
 

@@ -1,5 +1,6 @@
+import { isCharged } from '@voltrek/core/sources';
 import type { JobDetail, Van } from '@voltrek/contracts';
-import { isCharged, chargeOf, type EventData } from '@voltrek/core/job';
+import { chargeOf, type EventData } from '@voltrek/core/job';
 import { vans as vansTable } from '../src/db/schema.js';
 import { openJob, PACK_PLAN, send, sharedServer } from './shared-server.js';
 

@@ -1,7 +1,7 @@
 import { CLAMP_IDS } from '@voltrek/core/circuit';
 import { CIRCUMSTANCES, CONFIRMATIONS, type HandAction, STORIES, WRONG_METALS } from '@voltrek/core/hookup';
 import { MACHINE_CLASSES, POINT_KINDS } from '@voltrek/core/machine';
-import { SOURCE_KINDS } from '@voltrek/core/plan';
+import { SOURCE_KINDS } from '@voltrek/core/sources';
 import { TYPED_RANGES } from '@voltrek/core/quantities';
 import * as yup from 'yup';
 import { engine, figure, leads, rating, record, source, tempC, coldestC } from './parts.js';

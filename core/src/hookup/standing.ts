@@ -1,10 +1,11 @@
 import { type ClampId, type Solution, voltsAcross } from '../circuit/index.js';
-import { hasSwitch, type SourceKind } from '../plan/index.js';
+import { hasSwitch } from '../plan/index.js';
 import { startsByWaking } from '../machine/index.js';
+import { KIT_KINDS } from '../sources/index.js';
 import type { HouseRules } from '../rules/index.js';
 import { act } from './actions.js';
 import { freeClamps } from './free-clamps.js';
-import { type Hazard, newHazard, type HazardCode, type Severity, severityRank } from './hazard.js';
+import { type Hazard, newHazard, type HazardCode, severityRank } from './hazard.js';
 import { clampPlaces } from './order.js';
 import { solved } from './solve-state.js';
 import {
@@ -104,17 +105,12 @@ function atLimit(scene: HookupScene, state: HookupState, amps: number): Hazard[]
 /** From this share of what it has to spare its regulator is at its end. */
 const AT_LIMIT_SHARE = 0.97;
 
-/** How bad it is to charge a source that was meant to lend: bare cells burn, a pack has a guard that may or may not stand it. */
-const CHARGED_SEVERITY: Partial<Record<SourceKind, Severity>> = {
-  'hobby-lithium': 'severe',
-  'lithium-pack': 'watch',
-};
 /**
  * Whether the running casualty charges a source that is on and was meant to lend to it. Judged with its battery full: then nothing takes the alternator's amps
  * but the source, which is what comes of leaving it joined.
  */
 function sourceCharged(scene: HookupScene, state: HookupState, rules: HouseRules): Hazard[] {
-  const severity = CHARGED_SEVERITY[scene.option.sourceKind];
+  const severity = KIT_KINDS[scene.option.sourceKind].lends.charged;
   if (!severity || !casualtyRuns(scene, state)) return [];
   // A reading that finds its alternator weak makes nothing of this milder: a bad contact in it comes and goes.
   const usual = usualAlternatorVolts(scene.machine);

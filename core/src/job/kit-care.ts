@@ -1,7 +1,6 @@
 import { anyClampOn } from '../hookup/index.js';
-import type { KitItem } from '../sources/index.js';
+import { isCharged, type KitItem } from '../sources/index.js';
 import type { Job } from './job.js';
-import { isCharged } from './kit-charge.js';
 
 export const KIT_NEEDS = ['recharge', 'clean'] as const;
 /** The care of a piece of kit before it is good for the next call. */

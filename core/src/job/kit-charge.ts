@@ -1,85 +1,34 @@
 import { lentAh } from '../charging/index.js';
 import { connectedRescue, sourceOptions, stateOf } from '../plan/index.js';
-import { BOOSTER_FILLED_VOLTS, boosterFillSeconds, type KitItem } from '../sources/index.js';
+import {
+  BOOSTER_FILLED_VOLTS,
+  boosterFillSeconds,
+  type ChargedKit,
+  isCharged,
+  kindOf,
+  type KitItem,
+  type OwnCharge,
+} from '../sources/index.js';
 import type { Job } from './job.js';
 import type { Situation } from './situation.js';
 
-/** Kit that gives of its own charge, and has to be filled again. */
-export const CHARGED_KINDS = [
-  'lithium-pack',
-  'lead-pack',
-  'capacitor-booster',
-  'spare-batteries',
-  'hobby-lithium',
-] as const satisfies readonly KitItem['kind'][];
-export type ChargedKit = Extract<KitItem, { kind: (typeof CHARGED_KINDS)[number] }>;
-
-/** Peak amps of a lithium pack for each Ah that it holds at 12 V, where its maker does not say: pocket packs lie between 100 and 160. */
-const PEAK_AMPS_PER_AH = 130;
-/** A bank is filled to this share of what its cells stand together: cells differ, and the smallest passes its limit first. */
-const FULL_SHARE_OF_LIMIT = 0.9;
 /** Current of an EV or hybrid that is being woken, A: the trade says 20 to 40. */
 const WAKING_AMPS = 30;
 
 /** Longer than this nothing carried in a van gives on: it is empty, or was forgotten on the log. */
 const LENDS_MOST_MINUTES = 240;
 
-/** True for kit that carries a charge of its own. */
-export function isCharged(item: KitItem): item is ChargedKit {
-  return CHARGED_KINDS.some((kind) => kind === item.kind);
-}
+/** Returns the charge left in a piece, share of full, 0 to 1. */
+export const chargeOf = (item: ChargedKit): number => ownCharge(item).shareOf(item);
 
 /** Charge of a full one at its terminals, Ah; of a capacitor booster, down to nothing. */
-export function capacityAhOf(item: ChargedKit): number {
-  switch (item.kind) {
-    case 'lithium-pack':
-      return item.capacityAh ?? item.peakAmps / PEAK_AMPS_PER_AH;
-    case 'lead-pack':
-    case 'spare-batteries':
-      return item.battery.capacityAh;
-    case 'hobby-lithium':
-      return item.capacityAh;
-    case 'capacitor-booster':
-      // Charge of the bank, farads times volts, in ampere hours.
-      return ((item.cellFarads / item.cells) * fullVoltsOf(item)) / 3600;
-  }
-}
-
-/** Volts of a full bank, V. */
-function fullVoltsOf({ cells, cellVolts }: Extract<KitItem, { kind: 'capacitor-booster' }>): number {
-  return cells * cellVolts * FULL_SHARE_OF_LIMIT;
-}
-
-/** Returns the charge left in it, share of full, 0 to 1; of a capacitor booster by its volts, since those fall with its charge. */
-export function chargeOf(item: ChargedKit): number {
-  switch (item.kind) {
-    case 'lithium-pack':
-    case 'hobby-lithium':
-      return item.charge;
-    case 'lead-pack':
-    case 'spare-batteries':
-      return item.soc;
-    case 'capacitor-booster':
-      return item.volts / fullVoltsOf(item);
-  }
-}
+export const capacityAhOf = (item: ChargedKit): number => ownCharge(item).capacityAh(item);
 
 /** The same piece with another charge, kept between empty and full. */
-export function withCharge<K extends ChargedKit>(item: K, share: number): K {
-  const kept = Math.min(1, Math.max(0, share));
-  switch (item.kind) {
-    case 'lithium-pack':
-    case 'hobby-lithium':
-      return { ...item, charge: kept };
-    case 'lead-pack':
-    case 'spare-batteries':
-      return { ...item, soc: kept };
-    case 'capacitor-booster':
-      return { ...item, volts: kept * fullVoltsOf(item) };
-    default:
-      return item;
-  }
-}
+export const withCharge = <K extends ChargedKit>(item: K, share: number): K =>
+  ownCharge(item).withShare(item, Math.min(1, Math.max(0, share)));
+
+const ownCharge = <K extends ChargedKit>(item: K): OwnCharge<K> => kindOf(item).charge!;
 
 /** The piece when its charge is known to be this at this moment. */
 export const chargedTo = <K extends ChargedKit>(item: K, share: number, at: Date): K => ({

@@ -22,7 +22,7 @@ import {
   runDownParameters,
 } from '../charging/index.js';
 import { rescueParameters } from '../circuit/index.js';
-import { kitAgeParameters, latchParameters, modelsParameters } from '../sources/index.js';
+import { kitAgeParameters, latchParameters, kindParameters } from '../sources/index.js';
 import { crankStepsParameters, restParameters, transientParameters, wakeParameters } from '../crank/index.js';
 import { engineParameters } from '../engine/index.js';
 import { circumstancesParameters } from '../hookup/index.js';
@@ -144,7 +144,7 @@ export const PARAMETERS: readonly Parameter[] = [
   ...leftOnParameters(),
   ...runDownParameters(),
   ...rescueParameters(),
-  ...modelsParameters(),
+  ...kindParameters(),
   ...wakeParameters(),
   ...engineParameters(),
   ...transientParameters(),

@@ -2,32 +2,16 @@ import { type Machine, startsByWaking } from '../machine/index.js';
 import type { HouseRules } from '../rules/index.js';
 import type { LeadSet } from '../leads/index.js';
 import {
-  capacitorSource,
-  chargerSource,
-  donorSource,
-  hobbySource,
+  kindOf,
+  KIT_KINDS,
   type KitItem,
-  leadPackSource,
   type LeadSetKit,
   leadsOf,
-  lithiumSource,
+  type SourceKind,
   type SourceModel,
-  spareBatteriesSource,
 } from '../sources/index.js';
 import type { Across } from './clamp-points.js';
 import type { CasualtyBatteries } from './casualty-batteries.js';
-
-export const SOURCE_KINDS = [
-  'donor',
-  'lithium-pack',
-  'lead-pack',
-  'capacitor-booster',
-  'spare-batteries',
-  'mains-charger',
-  'hobby-lithium',
-] as const;
-/** The kinds of kit that lend power. */
-export type SourceKind = (typeof SOURCE_KINDS)[number];
 
 /** One way to lend power with what is on the van. */
 export interface SourceOption {
@@ -76,109 +60,41 @@ function optionsOf(
   tempC: number,
   rules: HouseRules,
 ): SourceOption[] {
-  switch (item.kind) {
-    case 'donor': {
-      const isBarred = machine.machineClass === 'motorcycle' && rules.motorcycleDonor === 'off';
-      const donorRuns = !startsByWaking(machine) && !isBarred && rules.donorEngine !== 'off-throughout';
-      const source = donorSource(item, donorRuns, tempC, rules.donorRevs);
-      const engineAlternator = donorSource(item, true, tempC, rules.donorRevs).alternator!;
-      return leadSets.map((set) => ({
-        ...withLeads(item, item.systemVolts, source, set),
-        donorRuns,
-        engineAlternator,
-      }));
-    }
-    case 'spare-batteries':
-      return ([12, 24] as const)
-        .filter((output) => output / 12 <= item.count)
-        .flatMap((output) =>
-          leadSets.map((set) => ({
-            ...withLeads(item, output, spareBatteriesSource(item, output, tempC), set),
-            id: `${item.id}@${output}+${set.id}`,
-          })),
-        );
-    case 'lithium-pack':
-      return [fixedLeads(item, 12, lithiumSource(item, tempC))];
-    case 'capacitor-booster':
-      return [fixedLeads(item, 12, capacitorSource(item, tempC))];
-    case 'hobby-lithium':
-      return [fixedLeads(item, 12, hobbySource(item, tempC))];
-    case 'lead-pack':
-      return item.outputs.map((output) => fixedLeads(item, output, leadPackSource(item, output, tempC)));
-    case 'mains-charger': {
-      const starts = item.startAmps !== null;
-      return [{ ...fixedLeads(item, 12, chargerSource(item, starts)), chargeOnly: !starts }];
-    }
-    case 'lead-set':
-    case 'latch-source':
-    case 'instrument':
-      return [];
-  }
+  const { lends } = kindOf(item);
+  if (!lends) return [];
+  const isBarred = machine.machineClass === 'motorcycle' && rules.motorcycleDonor === 'off';
+  const donorRuns =
+    lends.hasEngine && !startsByWaking(machine) && !isBarred && rules.donorEngine !== 'off-throughout';
+  const revs = rules.donorRevs;
+  const outputs = lends.outputs(item);
+  return outputs.flatMap((output): SourceOption[] => {
+    const engine = lends.hasEngine && lends.source(item, output, tempC, { runs: true, revs }).alternator;
+    const option = {
+      ...{ sourceId: item.id, sourceKind: item.kind as SourceKind, outputVolts: output, donorRuns },
+      source: lends.source(item, output, tempC, { runs: donorRuns, revs }),
+      ...(engine && { engineAlternator: engine }),
+      chargeOnly: lends.chargeOnly(item),
+      across: { kind: 'whole' } as const,
+    };
+    if ('leads' in item && lends.leads === 'fixed')
+      return [{ ...option, id: `${item.id}@${output}`, leadSetId: null, leads: item.leads }];
+    // A donor has one output, and its name tells none.
+    const name = item.kind === 'donor' ? item.id : `${item.id}@${output}`;
+    return leadSets.map((set) => ({
+      ...option,
+      ...{ id: `${name}+${set.id}`, leadSetId: set.id, leads: leadsOf(set) },
+    }));
+  });
 }
 
-type Lender = Pick<SourceOption, 'sourceId' | 'sourceKind'>;
-const lender = (item: { readonly id: string; readonly kind: SourceKind }): Lender => ({
-  sourceId: item.id,
-  sourceKind: item.kind,
-});
-
-function withLeads(
-  item: { readonly id: string; readonly kind: SourceKind },
-  outputVolts: number,
-  source: SourceModel,
-  set: LeadSetKit,
-): SourceOption {
-  return {
-    ...lender(item),
-    id: `${item.id}+${set.id}`,
-    leadSetId: set.id,
-    outputVolts,
-    leads: leadsOf(set),
-    source,
-    donorRuns: false,
-    chargeOnly: false,
-    across: { kind: 'whole' },
-  };
-}
-
-function fixedLeads(
-  item: { readonly id: string; readonly kind: SourceKind; readonly leads: LeadSet },
-  outputVolts: number,
-  source: SourceModel,
-): SourceOption {
-  return {
-    ...lender(item),
-    id: `${item.id}@${outputVolts}`,
-    leadSetId: null,
-    outputVolts,
-    leads: item.leads,
-    source,
-    donorRuns: false,
-    chargeOnly: false,
-    across: { kind: 'whole' },
-  };
-}
-
-/** Sources that may go across one battery of a string: those whose body does not join the chassis, and that give at once. */
-const ACROSS_ONE_BATTERY: readonly SourceKind[] = [
-  'lithium-pack',
-  'lead-pack',
-  'capacitor-booster',
-  'spare-batteries',
-  'hobby-lithium',
-];
-
-/**
- * A 12 V source across the weaker battery of a 24 V string. A donor only across the battery at the chassis end: across another its body would
- * join the chassis at the wrong level.
- */
+/** A 12 V source across the weaker battery of a 24 V string, where its kind may stand there. */
 function acrossOneBattery(options: readonly SourceOption[], batteries: CasualtyBatteries): SourceOption[] {
   const battery = batteries.weakest;
+  const mayStand = ({ sourceKind }: SourceOption): boolean => {
+    const { acrossOne } = KIT_KINDS[sourceKind].lends;
+    return acrossOne === 'any' || (acrossOne === 'at-chassis' && battery === 0);
+  };
   return options
-    .filter(
-      (o) =>
-        o.outputVolts === 12 &&
-        (ACROSS_ONE_BATTERY.includes(o.sourceKind) || (o.sourceKind === 'donor' && battery === 0)),
-    )
+    .filter((o) => o.outputVolts === 12 && mayStand(o))
     .map((o) => ({ ...o, id: `${o.id}#battery${battery}`, across: { kind: 'battery', battery } }));
 }

@@ -1,3 +1,4 @@
+import type { SourceKind } from '../sources/index.js';
 import type { BatteryRating } from '../battery/index.js';
 import { aloneRescue } from '../circuit/index.js';
 import type { Engine } from '../engine/index.js';
@@ -7,7 +8,6 @@ import { type BatteryBelief, beliefsWhileJoined, modelOf } from './casualty-batt
 import type { Across } from './clamp-points.js';
 import { drawnRescue } from './draws.js';
 import { HAND_MINUTES } from './hand-minutes.js';
-import type { SourceKind } from './options.js';
 import { type CrankMoment, momentOf, type PlanCase } from './plan-case.js';
 import { clampsSetAgain, learnedFrom, type Learned, startOfLearned, type TryMade } from './tries.js';
 

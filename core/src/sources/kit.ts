@@ -1,142 +1,48 @@
-import type { BatteryRating } from '../battery/index.js';
-import { factorOver, type LeadSet, type LeadUse } from '../leads/index.js';
-import type { CellBank } from './cell-bank.js';
+import type { KitKind } from './kit-kind.js';
+import { capacitorBooster } from './kinds/capacitor-booster.js';
+import { donor } from './kinds/donor.js';
+import { hobbyLithium } from './kinds/hobby-lithium.js';
+import { instrument } from './kinds/instrument.js';
+import { latchSource } from './kinds/latch-source.js';
+import { leadPack } from './kinds/lead-pack.js';
+import { leadSet } from './kinds/lead-set.js';
+import { lithiumPack } from './kinds/lithium-pack.js';
+import { mainsCharger } from './kinds/mains-charger.js';
+import { spareBatteries } from './kinds/spare-batteries.js';
 
-/** When a piece that carries a charge was made, and when its charge was last known: both left out where nobody said. */
-export interface KeptCharge {
-  /** Calendar year. */
-  readonly madeIn?: number;
-  /** Moment that the charge of the entry is of, ISO 8601. */
-  readonly chargedAt?: string;
-}
+/** Every kind of kit. Lists and types of kinds are made from it. */
+export const KIT_KINDS = {
+  donor,
+  'lead-set': leadSet,
+  'lithium-pack': lithiumPack,
+  'lead-pack': leadPack,
+  'capacitor-booster': capacitorBooster,
+  'spare-batteries': spareBatteries,
+  'mains-charger': mainsCharger,
+  'hobby-lithium': hobbyLithium,
+  'latch-source': latchSource,
+  instrument,
+};
+type Kinds = typeof KIT_KINDS;
+type ItemOf<K extends keyof Kinds> = NonNullable<Kinds[K]['item']>;
 
-/** A pack with what its tries have told of it, oldest first: as many times the resistance of its rating, one a job. Left out where none has. */
-export interface TriedPack {
-  readonly uses?: readonly LeadUse[];
-}
+export type KitItem = { [K in keyof Kinds]: ItemOf<K> }[keyof Kinds];
+type WithPart<P extends 'charge' | 'lends'> = {
+  [K in keyof Kinds]: Kinds[K][P] extends null ? never : K;
+}[keyof Kinds];
 
-/** The service van itself, lending its battery and alternator. */
-export interface DonorKit {
-  readonly kind: 'donor';
-  readonly id: string;
-  readonly name: string;
-  /** Its entry in the atlas, which holds its points and drawing. */
-  readonly modelId: string;
-  readonly systemVolts: 12 | 24;
-  readonly battery: BatteryRating;
-  readonly soc: number;
-  /** Current that the alternator can lend beyond the van's own needs at idle. */
-  readonly alternatorSpareAmps: number;
-}
+/** The kinds of kit that lend power. */
+export type SourceKind = WithPart<'lends'>;
+/** Kit that gives of its own charge, and has to be filled again. */
+export type ChargedKit = Extract<KitItem, { kind: WithPart<'charge'> }>;
 
-export interface LeadSetKit {
-  readonly kind: 'lead-set';
-  readonly id: string;
-  readonly name: string;
-  readonly leads: LeadSet;
-  /** Uses that measured it, oldest first; left out where none has. */
-  readonly uses?: readonly LeadUse[];
-}
+/** All that is true of the kind of a piece. */
+export const kindOf = <K extends KitItem>({ kind }: K): KitKind<K> =>
+  KIT_KINDS[kind] as unknown as KitKind<K>;
 
-/** A set as the circuit sees it: as its uses have measured it. */
-export function leadsOf({ leads, uses = [] }: Pick<LeadSetKit, 'leads' | 'uses'>): LeadSet {
-  const measured = factorOver(uses);
-  return measured ? { ...leads, ohmsFactor: measured.factor } : leads;
-}
+export const SOURCE_KINDS = Object.entries(KIT_KINDS)
+  .filter(([, { lends }]) => lends !== null)
+  .map(([kind]) => kind) as readonly SourceKind[];
 
-export interface LithiumPackKit extends KeptCharge, TriedPack {
-  readonly kind: 'lithium-pack';
-  readonly id: string;
-  readonly name: string;
-  readonly peakAmps: number;
-  /** How long the peak lasts before the pack guards itself. */
-  readonly peakSeconds: number;
-  readonly charge: number;
-  /** Charge at 12 V when full, Ah; left out where its maker does not say. */
-  readonly capacityAh?: number;
-  readonly leads: LeadSet;
-}
-
-export interface LeadPackKit extends KeptCharge, TriedPack {
-  readonly kind: 'lead-pack';
-  readonly id: string;
-  readonly name: string;
-  /** Selectable output; a 24 V setting puts two equal batteries in series. */
-  readonly outputs: readonly (12 | 24)[];
-  readonly battery: BatteryRating;
-  readonly soc: number;
-  readonly leads: LeadSet;
-}
-
-export interface CapacitorBoosterKit extends CellBank, KeptCharge {
-  readonly kind: 'capacitor-booster';
-  readonly id: string;
-  readonly name: string;
-  /** Volts of the bank now. */
-  readonly volts: number;
-  /** Amps at its own volts that its converter lifts out of a weak casualty battery; null = charged only by itself. */
-  readonly converterAmps: number | null;
-  readonly leads: LeadSet;
-}
-
-/** Loose 12 V batteries: one across one battery of a string, or two linked in series for 24 V. They have no switch and no leads. */
-export interface SpareBatteriesKit extends KeptCharge {
-  readonly kind: 'spare-batteries';
-  readonly id: string;
-  readonly name: string;
-  readonly count: 1 | 2;
-  readonly battery: BatteryRating;
-  readonly soc: number;
-}
-
-/** A charger that needs a socket. */
-export interface MainsChargerKit {
-  readonly kind: 'mains-charger';
-  readonly id: string;
-  readonly name: string;
-  readonly amps: number;
-  readonly volts: number;
-  /** Amps of its engine-start setting; null for an ordinary charger, which must be off before the crank. */
-  readonly startAmps: number | null;
-  readonly leads: LeadSet;
-}
-
-/** Three lithium cells in series made for models: last resort, refused unless the house rule allows it. */
-export interface HobbyLithiumKit extends KeptCharge {
-  readonly kind: 'hobby-lithium';
-  readonly id: string;
-  readonly name: string;
-  readonly capacityAh: number;
-  /** Continuous amps as a multiple of capacity. */
-  readonly cRate: number;
-  readonly charge: number;
-  readonly leads: LeadSet;
-}
-
-/** Something to measure with. */
-export interface InstrumentKit {
-  readonly kind: 'instrument';
-  readonly id: string;
-  readonly name: string;
-  readonly tool: 'meter' | 'clamp-meter' | 'tester' | 'load-tester' | 'hydrometer';
-}
-
-/** A small supply of a few volts that only releases a latch. */
-export interface LatchSourceKit {
-  readonly kind: 'latch-source';
-  readonly id: string;
-  readonly name: string;
-  readonly volts: number;
-}
-
-export type KitItem =
-  | DonorKit
-  | LeadSetKit
-  | LithiumPackKit
-  | LeadPackKit
-  | CapacitorBoosterKit
-  | SpareBatteriesKit
-  | MainsChargerKit
-  | HobbyLithiumKit
-  | LatchSourceKit
-  | InstrumentKit;
+/** True for kit that carries a charge of its own. */
+export const isCharged = (item: KitItem): item is ChargedKit => kindOf(item).charge !== null;

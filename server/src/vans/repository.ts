@@ -1,14 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { KitEntry, Van } from '@voltrek/contracts';
-import {
-  chargedTo,
-  chargeOf,
-  isCharged,
-  type KitCare,
-  type KitUse,
-  type MeasuredKit,
-} from '@voltrek/core/job';
-import { chargeNow, type KitItem, kitNow } from '@voltrek/core/sources';
+import { chargedTo, chargeOf, type KitCare, type KitUse, type MeasuredKit } from '@voltrek/core/job';
+import { chargeNow, isCharged, type KitItem, kitNow } from '@voltrek/core/sources';
 import { and, asc, eq, inArray, isNull, max } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
 import { kitItems, kitMarks, kitUses, vans } from '../db/schema.js';

@@ -1,7 +1,7 @@
 import { type ClampId, isRedClamp, isSourceClamp } from '@voltrek/core/circuit';
 import { type HookupAction, type HookupState, SPARE_POSTS } from '@voltrek/core/hookup';
 import type { Machine, MachinePoint } from '@voltrek/core/machine';
-import type { SourceKind } from '@voltrek/core/plan';
+import type { SourceKind } from '@voltrek/core/sources';
 import { confirmWords } from '@words/earth-words';
 import { CIRCUMSTANCE_WORDS } from '@words/words';
 import type { PlannedRescue } from '@voltrek/core/job';

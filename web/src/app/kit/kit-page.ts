@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import type { KitEntry, KitMark, Van } from '@voltrek/contracts';
-import { chargeOf, isCharged } from '@voltrek/core/job';
-import { chargeNow, type KitItem } from '@voltrek/core/sources';
+import { chargeOf } from '@voltrek/core/job';
+import { chargeNow, isCharged, type KitItem } from '@voltrek/core/sources';
 import { RouterLink } from '@angular/router';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';

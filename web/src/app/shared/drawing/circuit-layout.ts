@@ -1,7 +1,8 @@
 import type { Probing } from '@voltrek/core/diagnosis';
 import type { HookupScene, HookupState, HookupStep } from '@voltrek/core/hookup';
 import type { Machine } from '@voltrek/core/machine';
-import { hasSwitch, type SourceKind } from '@voltrek/core/plan';
+import { hasSwitch } from '@voltrek/core/plan';
+import type { SourceKind } from '@voltrek/core/sources';
 import { CIRCUIT_HEIGHT, CIRCUIT_WIDTH, type CircuitDrawing, type XY } from './drawing';
 import { clampEnds, drawCircuit } from './leads';
 import { pinsOf, polePins } from './pins';

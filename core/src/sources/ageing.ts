@@ -1,0 +1,36 @@
+import type { BatteryRating, Chemistry } from '../battery/index.js';
+import { BANK_LEAK_A_DAY } from './cell-bank.js';
+
+const MONTH_DAYS = 30;
+
+/** Share of its charge that a battery at rest loses in a month at 20 degC; the cold of a van halves it for each ten degrees, which is left out. */
+export const SELF_DISCHARGE_A_MONTH: Readonly<Record<Chemistry, number>> = {
+  flooded: 0.05,
+  efb: 0.04,
+  agm: 0.025,
+  gel: 0.02,
+  lfp: 0.02,
+  capacitor: 1 - (1 - BANK_LEAK_A_DAY) ** MONTH_DAYS,
+};
+/** Share of its ratings that a lead-acid battery loses in a year of readiness. */
+export const LEAD_FADE_A_YEAR = 0.05;
+/** Share of capacity and peak that a lithium pack loses in a year. */
+export const LITHIUM_FADE_A_YEAR = 0.03;
+/** Share of its farads that a bank loses in a year; its resistance grows by twice as much. */
+export const BANK_FADE_A_YEAR = 0.02;
+/** Less than this is not left by age alone: such a piece fails in other ways first. */
+const LEAST_LEFT = 0.4;
+
+/** Share of its charge that a battery of this chemistry keeps over so many days at rest. */
+export const keptCharge = (chemistry: Chemistry, days: number): number =>
+  (1 - SELF_DISCHARGE_A_MONTH[chemistry]) ** (days / MONTH_DAYS);
+
+/** Share of a rating that is left after so many years, where this share of it goes in each. */
+export const leftOfRating = (lostAYear: number, years: number): number =>
+  Math.max(LEAST_LEFT, (1 - lostAYear) ** years);
+
+/** A lead-acid rating as this many years of readiness leave it. */
+export function agedLead(battery: BatteryRating, years: number): BatteryRating {
+  const left = leftOfRating(LEAD_FADE_A_YEAR, years);
+  return { ...battery, capacityAh: battery.capacityAh * left, ccaAmps: battery.ccaAmps * left };
+}

@@ -1,0 +1,60 @@
+import type { BatteryRating } from '../../battery/index.js';
+import type { DonorRevsSchool } from '../../rules/index.js';
+import { defineKit } from '../kit-kind.js';
+import { seriesOf } from '../series.js';
+import type { SourceModel } from '../source-model.js';
+
+/** The service van itself, lending its battery and alternator. */
+export interface DonorKit {
+  readonly kind: 'donor';
+  readonly id: string;
+  readonly name: string;
+  /** Its entry in the atlas, which holds its points and drawing. */
+  readonly modelId: string;
+  readonly systemVolts: 12 | 24;
+  readonly battery: BatteryRating;
+  readonly soc: number;
+  /** Current that the alternator can lend beyond the van's own needs at idle. */
+  readonly alternatorSpareAmps: number;
+}
+
+/** An alternator at 1,500 to 2,000 rpm lends this many times what it lends at idle: its output rises steeply with speed. */
+export const RAISED_REVS_FACTOR = 1.6;
+/** Regulated volts of a donor's alternator at idle. */
+export const ALTERNATOR_VOLTS = 14.2;
+/** A donor that has been driven here and runs has a battery this much warmer than the air, degC. */
+export const DONOR_WARMER_C = 10;
+
+/** A donor's battery, with its alternator beside it when its engine runs. */
+export function donorSource(
+  donor: DonorKit,
+  engineRunning: boolean,
+  tempC: number,
+  revs: DonorRevsSchool = 'idle',
+): SourceModel {
+  const batteries = donor.systemVolts / 12;
+  const batteryTempC = engineRunning ? tempC + DONOR_WARMER_C : tempC;
+  return {
+    ...seriesOf(donor.battery, donor.soc, batteries, batteryTempC),
+    ...(engineRunning && {
+      alternator: {
+        volts: batteries * ALTERNATOR_VOLTS,
+        maxAmps: donor.alternatorSpareAmps * (revs === 'raised' ? RAISED_REVS_FACTOR : 1),
+      },
+    }),
+  };
+}
+
+export const donor = defineKit<DonorKit>()({
+  // It fills itself as it drives.
+  charge: null,
+  lends: {
+    leads: 'loose',
+    outputs: (item) => [item.systemVolts],
+    source: (item, _output, tempC, { runs, revs }) => donorSource(item, runs, tempC, revs),
+    hasEngine: true,
+    chargeOnly: () => false,
+    acrossOne: 'at-chassis',
+    charged: null,
+  },
+});

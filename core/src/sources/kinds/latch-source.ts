@@ -1,0 +1,11 @@
+import { defineKit } from '../kit-kind.js';
+
+/** A small supply of a few volts that only releases a latch. */
+export interface LatchSourceKit {
+  readonly kind: 'latch-source';
+  readonly id: string;
+  readonly name: string;
+  readonly volts: number;
+}
+
+export const latchSource = defineKit<LatchSourceKit>()({ charge: null, lends: null });

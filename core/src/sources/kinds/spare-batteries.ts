@@ -1,0 +1,43 @@
+import type { BatteryRating } from '../../battery/index.js';
+import { agedLead, keptCharge } from '../ageing.js';
+import { defineKit, type KeptCharge } from '../kit-kind.js';
+import { seriesOf } from '../series.js';
+import type { SourceModel } from '../source-model.js';
+
+/** Loose 12 V batteries: one across one battery of a string, or two linked in series for 24 V. They have no switch and no leads. */
+export interface SpareBatteriesKit extends KeptCharge {
+  readonly kind: 'spare-batteries';
+  readonly id: string;
+  readonly name: string;
+  readonly count: 1 | 2;
+  readonly battery: BatteryRating;
+  readonly soc: number;
+}
+
+/** Resistance of the lead that links two spare batteries in series, ohms. */
+export const LINK_LEAD_OHMS = 0.0012;
+
+/** One spare battery, or two in series with their link lead. */
+export function spareBatteriesSource(kit: SpareBatteriesKit, output: 12 | 24, tempC: number): SourceModel {
+  const source = seriesOf(kit.battery, kit.soc, output / 12, tempC);
+  return output === 24 ? { ...source, ohms: source.ohms + LINK_LEAD_OHMS } : source;
+}
+
+export const spareBatteries = defineKit<SpareBatteriesKit>()({
+  charge: {
+    shareOf: (item) => item.soc,
+    withShare: (item, soc) => ({ ...item, soc }),
+    capacityAh: (item) => item.battery.capacityAh,
+    leftAfter: (item, days) => keptCharge(item.battery.chemistry, days),
+    aged: (item, years) => ({ ...item, battery: agedLead(item.battery, years) }),
+  },
+  lends: {
+    leads: 'loose',
+    outputs: (item) => (item.count === 2 ? [12, 24] : [12]),
+    source: spareBatteriesSource,
+    hasEngine: false,
+    chargeOnly: () => false,
+    acrossOne: 'any',
+    charged: null,
+  },
+});
