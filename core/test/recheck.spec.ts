@@ -176,7 +176,7 @@ describe('rechecks against a truth made apart', () => {
     const random = seededRandom(77);
     const crowds = new Map<string, Crowd>();
     let [sound, condemned, spent, caught] = [0, 0, 0, 0];
-    for (let n = 0; n < 420 && (sound < (PROVES ? 60 : 12) || spent < (PROVES ? 40 : 8)); n++) {
+    for (let n = 0; n < 420 && (sound < (PROVES ? 60 : 30) || spent < (PROVES ? 40 : 20)); n++) {
       const it = strand(random, KINDS[n % 4]!);
       if (isUnsafe(it)) continue;
       const isFlat = it.cells.some((c) => c.charge < 0.5) || isSpent(it);

@@ -16,9 +16,9 @@ import { freePort, setUpHouse, startServer } from './processes.js';
 import { eventOf } from './shared-server.js';
 
 /** Cuts at this share of the whole proof of two hundred; `npm run prove` goes through more. */
-const CUTS = Math.max(3, Math.round(200 * Number(process.env.PROVE_SHARE ?? 0)));
+const CUTS = Math.max(2, Math.round(200 * Number(process.env.PROVE_SHARE ?? 0)));
 const WRITERS = 4;
-const WRITES_FOR_MS = 6_000;
+const WRITES_FOR_MS = process.env.PROVE_SHARE ? 6_000 : 3_000;
 /** Of a program that never syncs at most so many cuts are looked at: one of them at least must lose something. */
 const CUTS_WITHOUT_SYNCS = 5;
 /** Of so many cuts one has all its logs folded again. */

@@ -39,10 +39,6 @@ describe('a server that is told to stop', () => {
     await ready(again);
     again.kill('SIGKILL');
     await once(again, 'exit');
-    const afterKill = start();
-    await ready(afterKill);
-    afterKill.kill('SIGTERM');
-    await once(afterKill, 'exit');
     await rm(folder, { recursive: true });
   });
 

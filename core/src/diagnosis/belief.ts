@@ -25,7 +25,7 @@ export interface DiagnosisEvidence {
  * many the fault was in the first two of 92.9 % of the cases of docs/diagnosis.md, with these in 94.7 %; it costs a second before the first
  * answer, not a tap.
  */
-const PER_CAUSE = 300;
+export const DRAWS_PER_CAUSE = 300;
 /** What comes in most shapes, alone and beside others, is drawn more often; what is one part that does nothing, less. */
 const DRAWN_MORE: Partial<Record<Cause, number>> = {
   worn: 3,
@@ -101,7 +101,7 @@ export interface Crowd {
 export function drawCrowd(
   profile: DiagnosisProfile,
   random: Random = seededRandom(7),
-  perCause = PER_CAUSE,
+  perCause = DRAWS_PER_CAUSE,
 ): Crowd {
   const machines: HiddenMachine[] = [];
   const shares: number[] = [];

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
-import { LEAST_GAIN_BITS, type CheckId, checkOf } from '@voltrek/core/diagnosis';
+import { type CheckId, checkOf, DRAWS_PER_CAUSE, LEAST_GAIN_BITS } from '@voltrek/core/diagnosis';
 import type { Stage } from '@voltrek/core/job';
 import { askWords, CAUSE_WORDS, CHECK_WORDS, outcomesNamed } from '@words/diagnosis-words';
 import { percent } from '@words/figures';
@@ -202,7 +202,7 @@ export class Suspects {
   private readonly answer = workerAnswer(
     this.question,
     (worker, { profile, repairs, evidence, tools, moment }) =>
-      worker.suspect(profile, repairs, evidence, tools, moment),
+      worker.suspect(profile, repairs, evidence, tools, moment, DRAWS_PER_CAUSE),
   );
   protected readonly result = this.answer.result;
   protected readonly isStale = this.answer.isStale;

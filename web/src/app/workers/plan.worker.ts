@@ -7,6 +7,7 @@ import {
   type DiagnosisEvidence,
   type DiagnosisProfile,
   drawCrowd,
+  DRAWS_PER_CAUSE,
   type Proposal,
   type Moment,
   proposals,
@@ -82,6 +83,8 @@ export interface PlanWorker {
     evidence: readonly DiagnosisEvidence[],
     tools: readonly Tool[],
     moment: Moment,
+    /** Machines drawn of each cause. */
+    perCause: number,
   ): Suspected;
   readTrace(what: Blob | Recording, name: string, of: TraceOf, onProgress: Progress): Promise<TraceRead>;
   conclude(
@@ -108,15 +111,15 @@ const goOn =
   };
 
 /** Drawing a crowd takes a while: it is kept while the machine and its cold stay, and so is what repairs made of it. */
-const kept: { drawn: Crowd | null; mended: Crowd | null } = { drawn: null, mended: null };
+let kept: { readonly drawn: Crowd; readonly perCause: number; mended: Crowd } | null = null;
 const isSame = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
 
-function crowdOf(profile: DiagnosisProfile, repairs: readonly Change[]): Crowd {
-  if (!kept.drawn || !isSame(kept.drawn.profile, profile)) {
-    kept.drawn = drawCrowd(profile);
-    kept.mended = null;
+function crowdOf(profile: DiagnosisProfile, repairs: readonly Change[], perCause = DRAWS_PER_CAUSE): Crowd {
+  if (kept?.perCause !== perCause || !isSame(kept.drawn.profile, profile)) {
+    const drawn = drawCrowd(profile, undefined, perCause);
+    kept = { drawn, perCause, mended: drawn };
   }
-  if (!kept.mended || !isSame(kept.mended.repairs, repairs)) kept.mended = crowdAfter(kept.drawn, repairs);
+  if (!isSame(kept.mended.repairs, repairs)) kept.mended = crowdAfter(kept.drawn, repairs);
   return kept.mended;
 }
 
@@ -136,8 +139,8 @@ const worker: PlanWorker = {
   },
   leads: (plan, samples, onProgress) => leadGrid(plan, samples, SEED, goOn(onProgress)),
   helps: (plan, now, samples) => whatHelps(plan, now, samples, SEED),
-  suspect: (profile, repairs, evidence, tools, moment) => {
-    const crowd = crowdOf(profile, repairs);
+  suspect: (profile, repairs, evidence, tools, moment, perCause) => {
+    const crowd = crowdOf(profile, repairs, perCause);
     return { suspicions: diagnose(crowd, evidence), proposals: proposals(crowd, evidence, tools, moment) };
   },
   readTrace,

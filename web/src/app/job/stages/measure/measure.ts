@@ -21,6 +21,7 @@ import { GRAVITY_RANGE } from '@voltrek/core/battery';
 import {
   checkOf,
   findingOf,
+  DRAWS_PER_CAUSE,
   LEAST_GAIN_BITS,
   MEASURE_GROUPS,
   type MeasureGroup,
@@ -249,7 +250,7 @@ export class Measure {
   private readonly suspected = workerAnswer(
     this.question,
     (worker, { profile, repairs, evidence, tools, moment }) =>
-      worker.suspect(profile, repairs, evidence, tools, moment),
+      worker.suspect(profile, repairs, evidence, tools, moment, DRAWS_PER_CAUSE),
   );
   /** The measurement worth most next, of those that can be taken here. */
   protected readonly proposal = computed(() => {
