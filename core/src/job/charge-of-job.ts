@@ -5,7 +5,7 @@ import { chargeOptions, type SourceOption } from '../plan/index.js';
 import { startsByWaking } from '../machine/index.js';
 import { chargeHours, type ChargeJudged, type ChargeReading, judgeCharge } from '../charging/index.js';
 import { CHARGED_TO_SOC, chargePlan, type ChargePlan, type ChargerHours } from '../verdict/index.js';
-import type { PlanRecord } from './events.js';
+import type { PlanRecord } from './events/event.js';
 import type { Job } from './job.js';
 import type { Situation } from './situation.js';
 

@@ -1,5 +1,5 @@
 import { applyEvent, foldJob } from './apply.js';
-import type { JobEvent } from './events.js';
+import type { JobEvent } from './events/event.js';
 import type { Job } from './job.js';
 
 /**

@@ -1,22 +1,23 @@
 import type { HookupAction } from '../hookup/index.js';
-import type { EventEntry, JobEvent } from './events.js';
+import type { EventEntry, JobEvent } from './events/event.js';
+
+/** The events that report an act of the hands at the clamps. */
+export type HandEvent = Extract<
+  JobEvent,
+  {
+    type:
+      | 'step.confirmed'
+      | 'clamp.attached'
+      | 'clamp.detached'
+      | 'donor.switched'
+      | 'pack.switched'
+      | 'plug.moved'
+      | 'circumstance.noted';
+  }
+>;
 
 /** The physical act that a hook-up event reports. */
-export function actionOf(
-  event: Extract<
-    JobEvent,
-    {
-      type:
-        | 'step.confirmed'
-        | 'clamp.attached'
-        | 'clamp.detached'
-        | 'donor.switched'
-        | 'pack.switched'
-        | 'plug.moved'
-        | 'circumstance.noted';
-    }
-  >,
-): HookupAction {
+export function actionOf(event: HandEvent): HookupAction {
   switch (event.type) {
     case 'step.confirmed':
       return { kind: 'confirm', what: event.data.step };

@@ -1,5 +1,7 @@
 // The log of a job and everything folded out of it. The door of this floor: nothing else of it is imported from outside.
-export * from './events.js';
+export * from './events/event.js';
+export * from './events/event-kind.js';
+export * from './events/index.js';
 export * from './old-events.js';
 export * from './reached-stage.js';
 export * from './rescue-runs.js';
@@ -11,6 +13,7 @@ export * from './fold-onward.js';
 export * from './queries.js';
 export * from './hands.js';
 export * from './refuse.js';
+export * from './refusal-of-try.js';
 export * from './situation.js';
 export * from './case-of-job.js';
 export * from './rescue-of-job.js';

@@ -22,7 +22,7 @@ import type {
   ReadingSource,
   RestReason,
   SceneRecord,
-} from './events.js';
+} from './events/event.js';
 
 /**
  * The clamps and engines when a figure was taken. With help joined the posts show the helper, so such a figure says nothing of the

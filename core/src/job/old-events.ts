@@ -1,5 +1,5 @@
 import { underWord } from '../quantities/index.js';
-import type { JobEvent } from './events.js';
+import type { JobEvent } from './events/event.js';
 
 /** An event as some version of the program wrote it. */
 export interface StoredEvent {

@@ -1,5 +1,5 @@
 import { anyClampOn } from '../hookup/index.js';
-import type { Stage } from './events.js';
+import type { Stage } from './events/event.js';
 import type { Job } from './job.js';
 import { hasStarted, isPolarityProved } from './queries.js';
 

@@ -7,7 +7,7 @@ import {
 import type { Machine } from '../machine/index.js';
 import type { Case } from '../verdict/index.js';
 import { evidenceOfJob, profileOfJob } from './evidence-of-job.js';
-import type { Recheck } from './events.js';
+import type { Recheck } from './events/event.js';
 import type { Job } from './job.js';
 import { repairsMade } from './repairs-of-job.js';
 import { caseOfJob } from './case-of-job.js';

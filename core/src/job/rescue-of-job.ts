@@ -22,7 +22,7 @@ import {
 import { isPositiveEarth } from '../machine/index.js';
 import type { KitItem } from '../sources/index.js';
 import { alternatorVoltsOf } from './charging-read.js';
-import type { PlanRecord } from './events.js';
+import type { PlanRecord } from './events/event.js';
 import type { Situation } from './situation.js';
 
 /**

@@ -10,7 +10,7 @@ import {
   stillActions,
 } from '../hookup/index.js';
 import type { SourceOption } from '../plan/index.js';
-import type { PlanRecord } from './events.js';
+import type { PlanRecord } from './events/event.js';
 import type { Job } from './job.js';
 import { hookupScene, ordersOfJob, plannedOption } from './rescue-of-job.js';
 import type { Situation } from './situation.js';

@@ -3,7 +3,7 @@ import type { Machine } from '../machine/index.js';
 import type { VerdictRecord } from '../verdict/index.js';
 import { type Doubt, doubtOf } from './doubts.js';
 import { evidenceOfJob } from './evidence-of-job.js';
-import type { PlanRecord, SceneRecord } from './events.js';
+import type { PlanRecord, SceneRecord } from './events/event.js';
 import type { Attempt, Figure, Job, Reading } from './job.js';
 import { type Mended, mendedOfJob } from './repairs-of-job.js';
 import { machineAsFound, workingTempC } from './queries.js';

@@ -118,6 +118,9 @@ export function stopsInForce(job: Job, machine: Machine): readonly StopCondition
   return withImplied(job.stops, barOf(batteriesNow(job, fitted, restVolts)));
 }
 
+/** True where a stop is in force: one that was raised, or a battery that may take no current. */
+export const isStopped = (job: Job, machine: Machine): boolean => stopsInForce(job, machine).length > 0;
+
 /** The machine with the batteries that this job has put into it. */
 function asFittedNow({ replaced }: Pick<Job, 'replaced'>, machine: Machine): Machine {
   if (replaced.length === 0) return machine;

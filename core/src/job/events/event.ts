@@ -1,6 +1,6 @@
-import type { AttemptOutcome } from '../crank/index.js';
-import type { ClampId } from '../circuit/index.js';
-import type { Outlook, PlanInput, SourceOption } from '../plan/index.js';
+import type { AttemptOutcome } from '../../crank/index.js';
+import type { ClampId } from '../../circuit/index.js';
+import type { Outlook, PlanInput, SourceOption } from '../../plan/index.js';
 import type {
   CheckId,
   Found,
@@ -9,13 +9,13 @@ import type {
   Repair,
   StopCondition,
   Symptom,
-} from '../diagnosis/index.js';
-import type { Circumstance, Confirmation, FittingStep, HazardCode, WrongMetal } from '../hookup/index.js';
-import type { ChargeReading } from '../charging/index.js';
-import type { RuleKey, RuleSettings } from '../rules/index.js';
-import type { FollowUp, VerdictRecord } from '../verdict/index.js';
-import type { BatteryRating } from '../battery/index.js';
-import type { LatchPlace } from '../reach/index.js';
+} from '../../diagnosis/index.js';
+import type { Circumstance, Confirmation, FittingStep, HazardCode, WrongMetal } from '../../hookup/index.js';
+import type { ChargeReading } from '../../charging/index.js';
+import type { RuleKey, RuleSettings } from '../../rules/index.js';
+import type { FollowUp, VerdictRecord } from '../../verdict/index.js';
+import type { BatteryRating } from '../../battery/index.js';
+import type { LatchPlace } from '../../reach/index.js';
 
 /** The target of an override: a house rule, or a severe hazard of the next step. */
 export type OverrideRule = RuleKey | 'severe-hazard';
@@ -240,50 +240,6 @@ export type EventType = keyof EventData;
 /** An event before it has an id and a moment: its kind and what it carries. */
 export type EventEntry = { [T in EventType]: [type: T, data: EventData[T]] }[EventType];
 
-export const EVENT_TYPES = [
-  'job.opened',
-  'scene.recorded',
-  'stop.raised',
-  'stop.withdrawn',
-  'symptom.recorded',
-  'finding.recorded',
-  'finding.withdrawn',
-  'repair.made',
-  'model.identified',
-  'donor.parked',
-  'polarity.proved',
-  'reading.taken',
-  'reading.withdrawn',
-  'plan.chosen',
-  'step.confirmed',
-  'clamp.attached',
-  'clamp.detached',
-  'donor.switched',
-  'pack.switched',
-  'plug.moved',
-  'circumstance.noted',
-  'attempt.started',
-  'attempt.ended',
-  'latch.tried',
-  'van.called',
-  'van.arrived',
-  'roll.tried',
-  'battery.lifted',
-  'charge.read',
-  'leads.measured',
-  'reset.ticked',
-  'override.given',
-  'job.supervised',
-  'verdict.given',
-  'rules.adopted',
-  'fitting.confirmed',
-  'battery.replaced',
-  'job.closed',
-  'follow-up.done',
-  'recheck.taken',
-  'event.undone',
-] as const satisfies readonly EventType[];
-
 interface Envelope<T extends EventType> {
   /** Made by whoever reports the event, so that a resend is harmless. */
   readonly id: string;
@@ -300,5 +256,15 @@ interface Envelope<T extends EventType> {
   readonly data: EventData[T];
 }
 
+/** One entry of a job's log, of one kind. */
+export type EventOf<T extends EventType> = Envelope<T>;
 /** One entry of a job's log. */
-export type JobEvent = { [T in EventType]: Envelope<T> }[EventType];
+export type JobEvent = { [T in EventType]: EventOf<T> }[EventType];
+
+/**
+ * When an event happened, ISO 8601: by the server's clock once it has heard of it, since the clock of a device may be set ahead or back and
+ * must not shorten a rest.
+ */
+export function timeOf({ at, heardAt }: Pick<JobEvent, 'at' | 'heardAt'>): string {
+  return heardAt ?? at;
+}

@@ -1,0 +1,17 @@
+import type { HouseRules } from '../rules/index.js';
+import { mustComeOff } from './charge-of-job.js';
+import type { Refusal } from './events/event-kind.js';
+import type { Job } from './job.js';
+import { engineRuns, isHookupWhole, runningAttempt } from './queries.js';
+import { isOverridden, restSecondsLeft } from './rest-owed.js';
+
+/** Why nobody cranks at the moment `at`, where no stop is in force; null when a try may begin. */
+export function refusalOfTry(job: Job, at: string, rules: HouseRules): Refusal | null {
+  if (runningAttempt(job)) return 'attempt-running';
+  if (engineRuns(job)) return 'already-running';
+  if (mustComeOff(job)) return 'charger-on';
+  if (!isHookupWhole(job)) return 'clamps-unfinished';
+  if (job.triesSinceChecks >= rules.crankTriesMax && !isOverridden(job, 'crankTriesMax'))
+    return 'tries-spent';
+  return restSecondsLeft(job, at, rules) > 0 ? 'rest-first' : null;
+}
