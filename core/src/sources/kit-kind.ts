@@ -78,5 +78,5 @@ export interface KitKind<K extends AnyKit> {
  */
 export const defineKit =
   <K extends AnyKit>() =>
-  <const D extends KitKind<K>>(kind: D): D & { readonly item?: K } =>
+  <const D extends KitKind<K>>(kind: D): D =>
     kind;

@@ -1,17 +1,36 @@
-import type { KitKind } from './kit-kind.js';
-import { capacitorBooster } from './kinds/capacitor-booster.js';
-import { donor } from './kinds/donor.js';
-import { hobbyLithium } from './kinds/hobby-lithium.js';
-import { instrument } from './kinds/instrument.js';
-import { latchSource } from './kinds/latch-source.js';
-import { leadPack } from './kinds/lead-pack.js';
-import { leadSet } from './kinds/lead-set.js';
-import { lithiumPack } from './kinds/lithium-pack.js';
-import { mainsCharger } from './kinds/mains-charger.js';
-import { spareBatteries } from './kinds/spare-batteries.js';
+import type { KitKind, Lending, OwnCharge } from './kit-kind.js';
+import { capacitorBooster, type CapacitorBoosterKit } from './kinds/capacitor-booster.js';
+import { donor, type DonorKit } from './kinds/donor.js';
+import { hobbyLithium, type HobbyLithiumKit } from './kinds/hobby-lithium.js';
+import { instrument, type InstrumentKit } from './kinds/instrument.js';
+import { latchSource, type LatchSourceKit } from './kinds/latch-source.js';
+import { leadPack, type LeadPackKit } from './kinds/lead-pack.js';
+import { leadSet, type LeadSetKit } from './kinds/lead-set.js';
+import { lithiumPack, type LithiumPackKit } from './kinds/lithium-pack.js';
+import { mainsCharger, type MainsChargerKit } from './kinds/mains-charger.js';
+import { spareBatteries, type SpareBatteriesKit } from './kinds/spare-batteries.js';
 
-/** Every kind of kit. Lists and types of kinds are made from it. */
-export const KIT_KINDS = {
+/** Kit that gives of its own charge, and has to be filled again. */
+export type ChargedKit =
+  | LithiumPackKit
+  | LeadPackKit
+  | CapacitorBoosterKit
+  | SpareBatteriesKit
+  | HobbyLithiumKit;
+/** Kit that lends power. */
+export type LendingKit = DonorKit | ChargedKit | MainsChargerKit;
+export type KitItem = LendingKit | LeadSetKit | LatchSourceKit | InstrumentKit;
+/** The kinds of kit that lend power. */
+export type SourceKind = LendingKit['kind'];
+
+/** A kind has the parts of the unions that it is in, and no other. */
+interface PartsOf<K extends KitItem> {
+  readonly charge: K extends ChargedKit ? OwnCharge<K> : null;
+  readonly lends: K extends LendingKit ? Lending<K> : null;
+}
+
+/** Every kind of kit. One that is missing, or lacks a part, does not compile. */
+export const KIT_KINDS: { readonly [K in KitItem['kind']]: PartsOf<Extract<KitItem, { kind: K }>> } = {
   donor,
   'lead-set': leadSet,
   'lithium-pack': lithiumPack,
@@ -23,18 +42,6 @@ export const KIT_KINDS = {
   'latch-source': latchSource,
   instrument,
 };
-type Kinds = typeof KIT_KINDS;
-type ItemOf<K extends keyof Kinds> = NonNullable<Kinds[K]['item']>;
-
-export type KitItem = { [K in keyof Kinds]: ItemOf<K> }[keyof Kinds];
-type WithPart<P extends 'charge' | 'lends'> = {
-  [K in keyof Kinds]: Kinds[K][P] extends null ? never : K;
-}[keyof Kinds];
-
-/** The kinds of kit that lend power. */
-export type SourceKind = WithPart<'lends'>;
-/** Kit that gives of its own charge, and has to be filled again. */
-export type ChargedKit = Extract<KitItem, { kind: WithPart<'charge'> }>;
 
 /** All that is true of the kind of a piece. */
 export const kindOf = <K extends KitItem>({ kind }: K): KitKind<K> =>

@@ -2,7 +2,7 @@ import type { Machine } from '../../machine/index.js';
 import type { HouseRules } from '../../rules/index.js';
 import type { KitItem } from '../../sources/index.js';
 import type { Job } from '../job.js';
-import type { EventOf, EventType, JobEvent } from './event.js';
+import type { Envelope, EventType, JobEvent } from './event.js';
 
 /** Why a job's state does not allow an event. The screens and the server have words for each. */
 export const REFUSALS = [
@@ -74,8 +74,8 @@ export type Around = Pick<Surroundings, 'machine' | 'donor' | 'kit' | 'rules'>;
 /** All that is true of a kind of event: when it is refused, and the job after it. */
 export interface EventKind<T extends EventType> {
   /** Returns why the state of an open job does not allow it; null where it may be logged. */
-  readonly refuse: (job: Job, event: EventOf<T>, around: Around) => Refusal | null;
-  readonly apply: (job: Job, event: EventOf<T>) => Job;
+  readonly refuse: (job: Job, event: Envelope<T>, around: Around) => Refusal | null;
+  readonly apply: (job: Job, event: Envelope<T>) => Job;
   /** No undo takes it back. */
   readonly isFinal?: true;
   /** Judged on a closed job too; by itself. */

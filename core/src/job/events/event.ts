@@ -240,7 +240,8 @@ export type EventType = keyof EventData;
 /** An event before it has an id and a moment: its kind and what it carries. */
 export type EventEntry = { [T in EventType]: [type: T, data: EventData[T]] }[EventType];
 
-interface Envelope<T extends EventType> {
+/** One entry of a job's log, of one kind. */
+export interface Envelope<T extends EventType> {
   /** Made by whoever reports the event, so that a resend is harmless. */
   readonly id: string;
   readonly jobId: string;
@@ -256,10 +257,8 @@ interface Envelope<T extends EventType> {
   readonly data: EventData[T];
 }
 
-/** One entry of a job's log, of one kind. */
-export type EventOf<T extends EventType> = Envelope<T>;
 /** One entry of a job's log. */
-export type JobEvent = { [T in EventType]: EventOf<T> }[EventType];
+export type JobEvent = { [T in EventType]: Envelope<T> }[EventType];
 
 /**
  * When an event happened, ISO 8601: by the server's clock once it has heard of it, since the clock of a device may be set ahead or back and
