@@ -76,8 +76,8 @@ function optionsOf(
       chargeOnly: lends.chargeOnly(item),
       across: { kind: 'whole' } as const,
     };
-    if ('leads' in item && lends.leads === 'fixed')
-      return [{ ...option, id: `${item.id}@${output}`, leadSetId: null, leads: item.leads }];
+    if (lends.fixedLeads)
+      return [{ ...option, id: `${item.id}@${output}`, leadSetId: null, leads: lends.fixedLeads(item) }];
     // A donor has one output, and its name tells none.
     const name = item.kind === 'donor' ? item.id : `${item.id}@${output}`;
     return leadSets.map((set) => ({

@@ -1,5 +1,5 @@
 import type { DonorRevsSchool } from '../rules/index.js';
-import { factorOver, type LeadUse } from '../leads/index.js';
+import { factorOver, type LeadSet, type LeadUse } from '../leads/index.js';
 import type { SourceModel } from './source-model.js';
 
 /** When a piece that carries a charge was made, and when its charge was last known: both left out where nobody said. */
@@ -47,8 +47,8 @@ export interface DonorWork {
 
 /** The power that a kind lends. */
 export interface Lending<K> {
-  /** Its own leads are fixed to it and it has a switch; loose ones are chosen from the van's sets. */
-  readonly leads: 'fixed' | 'loose';
+  /** Its own leads, fixed to it behind a switch; null for a kind that is joined by one of the van's sets. */
+  readonly fixedLeads: ((item: K) => LeadSet) | null;
   /** Outputs that it can be set to, V. */
   readonly outputs: (item: K) => readonly (12 | 24)[];
   readonly source: (item: K, output: 12 | 24, tempC: number, donor: DonorWork) => SourceModel;

@@ -79,7 +79,7 @@ export const capacitorBooster = defineKit<CapacitorBoosterKit>()({
     }),
   },
   lends: {
-    leads: 'fixed',
+    fixedLeads: (item) => item.leads,
     outputs: () => [12],
     source: (item, _output, tempC) => capacitorSource(item, tempC),
     hasEngine: false,

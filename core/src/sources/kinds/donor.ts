@@ -49,7 +49,7 @@ export const donor = defineKit<DonorKit>()({
   // It fills itself as it drives.
   charge: null,
   lends: {
-    leads: 'loose',
+    fixedLeads: null,
     outputs: (item) => [item.systemVolts],
     source: (item, _output, tempC, { runs, revs }) => donorSource(item, runs, tempC, revs),
     hasEngine: true,

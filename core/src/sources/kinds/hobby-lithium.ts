@@ -47,7 +47,7 @@ export const hobbyLithium = defineKit<HobbyLithiumKit>()({
     }),
   },
   lends: {
-    leads: 'fixed',
+    fixedLeads: (item) => item.leads,
     outputs: () => [12],
     source: (item, _output, tempC) => hobbySource(item, tempC),
     hasEngine: false,

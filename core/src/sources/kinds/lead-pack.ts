@@ -31,7 +31,7 @@ export const leadPack = defineKit<LeadPackKit>()({
     aged: (item, years) => ({ ...item, battery: agedLead(item.battery, years) }),
   },
   lends: {
-    leads: 'fixed',
+    fixedLeads: (item) => item.leads,
     outputs: (item) => item.outputs,
     source: leadPackSource,
     hasEngine: false,

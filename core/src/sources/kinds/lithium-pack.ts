@@ -47,7 +47,7 @@ export const lithiumPack = defineKit<LithiumPackKit>()({
     },
   },
   lends: {
-    leads: 'fixed',
+    fixedLeads: (item) => item.leads,
     outputs: () => [12],
     source: (item, _output, tempC) => lithiumSource(item, tempC),
     hasEngine: false,

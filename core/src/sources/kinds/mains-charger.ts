@@ -30,7 +30,7 @@ export function chargerSource(charger: MainsChargerKit, starting: boolean): Sour
 export const mainsCharger = defineKit<MainsChargerKit>()({
   charge: null,
   lends: {
-    leads: 'fixed',
+    fixedLeads: (item) => item.leads,
     outputs: () => [12],
     source: (item) => chargerSource(item, item.startAmps !== null),
     hasEngine: false,

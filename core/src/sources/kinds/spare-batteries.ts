@@ -32,7 +32,7 @@ export const spareBatteries = defineKit<SpareBatteriesKit>()({
     aged: (item, years) => ({ ...item, battery: agedLead(item.battery, years) }),
   },
   lends: {
-    leads: 'loose',
+    fixedLeads: null,
     outputs: (item) => (item.count === 2 ? [12, 24] : [12]),
     source: spareBatteriesSource,
     hasEngine: false,
