@@ -174,8 +174,8 @@ test('pictures of the main views', async ({ tech, page }) => {
   await tech.next('Consumer is on');
   await tech.next('Donor is stopped');
   await shoot('clear-down');
-  await tech.workSteps(/Go on/);
-  await tech.tap('Read charging volts');
+  await tech.workSteps();
+  await tech.next('Read charging volts');
   await tech.read('1421');
   await tech.read('1408');
   await tech.openStage('Verdict');
