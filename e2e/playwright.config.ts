@@ -3,8 +3,8 @@ import { defineConfig } from '@playwright/test';
 export default defineConfig({
   testDir: './tests',
   globalSetup: './support/demo-folder.ts',
-  // Rescues and browsers that differ in little from another test's: `npm run prove` goes through them.
-  grepInvert: process.env.PROVE_SHARE ? [] : /@long/,
+  // Rescues and browsers that differ in little from another test's: `npm run prove` goes through them, `npm test -- changed` through those that were changed.
+  grepInvert: process.env.LONG_TESTS ? [] : /@long/,
   workers: 2,
   // A busy machine is five times as slow as an idle one, and no test is about speed: the limits only end a test that hangs.
   timeout: 480_000,

@@ -39,7 +39,7 @@ await must(
 say('The interface tests that npm test leaves out');
 await must('npx', ['playwright', 'test', '--grep', '@long'], {
   cwd: new URL('../e2e/', import.meta.url).pathname,
-  env: { PROVE_SHARE: String(share) },
+  env: { LONG_TESTS: '1' },
 });
 say('Every word of the screens from the word files: a language in which every word is marked');
 writePseudoWords();

@@ -176,7 +176,7 @@ const interfaceTests = () => {
     'Tests: the real interface',
     'npx',
     ['playwright', 'test', ...(files ?? [])],
-    { cwd: join(ROOT, 'e2e'), env, shown: 'live' },
+    { cwd: join(ROOT, 'e2e'), env: { ...env, ...(ofChange && { LONG_TESTS: '1' }) }, shown: 'live' },
     countPlaywright,
   );
 };

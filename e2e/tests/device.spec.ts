@@ -149,45 +149,45 @@ test('a plain case takes few taps: one figure typed, none with a meter', async (
   }
 });
 
-test(
-  'eight pages of one device stay alive on one line to the server, and hear each other',
-  { tag: '@long' },
-  async ({ tech, page, context }) => {
-    let lines = 0;
-    context.on('request', (request) => {
-      if (new URL(request.url()).pathname === '/api/stream') lines++;
-    });
-    await tech.openJob('brinmoor-pella');
-    const pages = [page];
-    for (let i = 1; i < 8; i++) {
-      const more = await context.newPage();
-      await new Technician(more, tech.url).openJob(i % 2 ? 'ardwen-solace' : 'kestow-parcel-e');
-      pages.push(more);
-    }
-    expect(lines).toBe(1);
-    const last = new Technician(pages.at(-1)!, tech.url);
-    await last.next('Safe to work here');
-    await last.expectStage('Checks');
-    await last.saved();
-    // The first page goes to the job of the last one, and sees what is done there.
-    await page.bringToFront();
-    await page.goto(last.page.url());
-    await expect(page.getByRole('heading', { level: 1, name: 'Checks' })).toBeVisible();
-    await last.page.bringToFront();
-    await last.tap('slow crank');
-    await expect(page.getByRole('button', { name: 'slow crank', exact: true })).toHaveAttribute(
-      'aria-pressed',
-      'true',
-    );
-    // The page that listened closes: another takes its place.
-    for (const each of pages.slice(0, 7)) if (each !== page) await each.close();
-    await last.tap('rapid clicking');
-    await expect(page.getByRole('button', { name: 'rapid clicking', exact: true })).toHaveAttribute(
-      'aria-pressed',
-      'true',
-    );
-  },
-);
+test('eight pages of one device stay alive on one line to the server, and hear each other @long', async ({
+  tech,
+  page,
+  context,
+}) => {
+  let lines = 0;
+  context.on('request', (request) => {
+    if (new URL(request.url()).pathname === '/api/stream') lines++;
+  });
+  await tech.openJob('brinmoor-pella');
+  const pages = [page];
+  for (let i = 1; i < 8; i++) {
+    const more = await context.newPage();
+    await new Technician(more, tech.url).openJob(i % 2 ? 'ardwen-solace' : 'kestow-parcel-e');
+    pages.push(more);
+  }
+  expect(lines).toBe(1);
+  const last = new Technician(pages.at(-1)!, tech.url);
+  await last.next('Safe to work here');
+  await last.expectStage('Checks');
+  await last.saved();
+  // The first page goes to the job of the last one, and sees what is done there.
+  await page.bringToFront();
+  await page.goto(last.page.url());
+  await expect(page.getByRole('heading', { level: 1, name: 'Checks' })).toBeVisible();
+  await last.page.bringToFront();
+  await last.tap('slow crank');
+  await expect(page.getByRole('button', { name: 'slow crank', exact: true })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  );
+  // The page that listened closes: another takes its place.
+  for (const each of pages.slice(0, 7)) if (each !== page) await each.close();
+  await last.tap('rapid clicking');
+  await expect(page.getByRole('button', { name: 'rapid clicking', exact: true })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  );
+});
 
 test('who goes by keyboard or by ear begins each stage at its heading, and hears each step', async ({
   tech,
@@ -229,40 +229,36 @@ test('who goes by keyboard or by ear begins each stage at its heading, and hears
   await expect(step).not.toHaveText(first);
 });
 
-test(
-  'dates and times are told in the locale of the browser',
-  { tag: '@long' },
-  async ({ browser, server }) => {
-    const told: string[] = [];
-    for (const locale of ['en-GB', 'en-US', 'de-DE']) {
-      const context = await browser.newContext({ locale, serviceWorkers: 'block' });
-      const page = await context.newPage();
-      await page.addInitScript(() => localStorage.setItem('voltrek.crew', 'crew-1'));
-      await page.goto(`${server.url}/log`);
-      told.push((await page.locator('.when').first().innerText()).replace(/\s/g, ' '));
-      // On a phone each job is one column beside its number, however long its date is written.
-      await page.setViewportSize({ width: 390, height: 844 });
-      for (const row of (await page.locator('li a').all()).slice(0, 5)) {
-        const [number, ...beside] = await row.locator('> :visible').all();
-        const leftOf = async (part: Locator): Promise<number> => Math.round((await part.boundingBox())!.x);
-        const lefts = await Promise.all(beside.map(leftOf));
-        expect(lefts.length).toBeGreaterThan(1);
-        expect(new Set(lefts).size).toBe(1);
-        expect(lefts[0]).toBeGreaterThan(await leftOf(number!));
-      }
-      // Nor does a time of day give the bar of a job a second row, which the stage would lose.
-      const tech = new Technician(page, server.url);
-      await tech.openJob('brinmoor-pella');
-      await tech.tap('sloping');
-      await expect(page.getByRole('banner')).toContainText(/saved \d/);
-      expect((await page.getByRole('banner').boundingBox())!.height).toBeLessThan(60);
-      await context.close();
+test('dates and times are told in the locale of the browser @long', async ({ browser, server }) => {
+  const told: string[] = [];
+  for (const locale of ['en-GB', 'en-US', 'de-DE']) {
+    const context = await browser.newContext({ locale, serviceWorkers: 'block' });
+    const page = await context.newPage();
+    await page.addInitScript(() => localStorage.setItem('voltrek.crew', 'crew-1'));
+    await page.goto(`${server.url}/log`);
+    told.push((await page.locator('.when').first().innerText()).replace(/\s/g, ' '));
+    // On a phone each job is one column beside its number, however long its date is written.
+    await page.setViewportSize({ width: 390, height: 844 });
+    for (const row of (await page.locator('li a').all()).slice(0, 5)) {
+      const [number, ...beside] = await row.locator('> :visible').all();
+      const leftOf = async (part: Locator): Promise<number> => Math.round((await part.boundingBox())!.x);
+      const lefts = await Promise.all(beside.map(leftOf));
+      expect(lefts.length).toBeGreaterThan(1);
+      expect(new Set(lefts).size).toBe(1);
+      expect(lefts[0]).toBeGreaterThan(await leftOf(number!));
     }
-    expect(told[0]).toMatch(/^\d+ [A-Z][a-z]+ \d{4}, \d\d:\d\d$/);
-    expect(told[1]).toMatch(/^[A-Z][a-z]{2} \d+, \d{4}, \d{1,2}:\d\d [AP]M$/);
-    expect(told[2]).toMatch(/^\d+\. \p{L}+\.? \d{4}, \d\d:\d\d$/u);
-  },
-);
+    // Nor does a time of day give the bar of a job a second row, which the stage would lose.
+    const tech = new Technician(page, server.url);
+    await tech.openJob('brinmoor-pella');
+    await tech.tap('sloping');
+    await expect(page.getByRole('banner')).toContainText(/saved \d/);
+    expect((await page.getByRole('banner').boundingBox())!.height).toBeLessThan(60);
+    await context.close();
+  }
+  expect(told[0]).toMatch(/^\d+ [A-Z][a-z]+ \d{4}, \d\d:\d\d$/);
+  expect(told[1]).toMatch(/^[A-Z][a-z]{2} \d+, \d{4}, \d{1,2}:\d\d [AP]M$/);
+  expect(told[2]).toMatch(/^\d+\. \p{L}+\.? \d{4}, \d\d:\d\d$/u);
+});
 
 test('a device with a sensor of light goes by it, and by the hand that chooses', async ({ tech, page }) => {
   await page.addInitScript(() => {
@@ -300,76 +296,74 @@ test('a device with a sensor of light goes by it, and by the hand that chooses',
   await expect(light).toHaveAttribute('data-light', 'dusk');
 });
 
-test(
-  'a browser that lacks what is not everywhere does a whole rescue with less, and no script fails',
-  { tag: '@long' },
-  async ({ tech, page }) => {
-    const failed: string[] = [];
-    page.on('pageerror', (error) => failed.push(String(error)));
-    page.on('console', (said) => {
-      if (said.type() === 'error' && !said.text().startsWith('Failed to load resource'))
-        failed.push(said.text());
-    });
-    await page.addInitScript(() => {
-      const lacking: readonly [object, readonly string[]][] = [
-        [window, ['requestIdleCallback', 'cancelIdleCallback', 'BroadcastChannel', 'AudioContext']],
-        [Navigator.prototype, ['wakeLock', 'vibrate', 'locks', 'hardwareConcurrency', 'clipboard']],
-      ];
-      for (const [on, names] of lacking)
-        for (const name of names)
-          if (!Reflect.deleteProperty(on, name)) throw new Error(`${name} is still there`);
-    });
-    await tech.openJob('brinmoor-pella');
-    await plainCase(tech, page, () => tech.read('1185'));
-    await tech.saved();
-    for (const path of ['/bench', '/practice', '/log', '/kit', '/rules', '/atlas']) {
-      await page.goto(`${tech.url}${path}`);
-      await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
-    }
-    expect(failed).toEqual([]);
-  },
-);
+test('a browser that lacks what is not everywhere does a whole rescue with less, and no script fails @long', async ({
+  tech,
+  page,
+}) => {
+  const failed: string[] = [];
+  page.on('pageerror', (error) => failed.push(String(error)));
+  page.on('console', (said) => {
+    if (said.type() === 'error' && !said.text().startsWith('Failed to load resource'))
+      failed.push(said.text());
+  });
+  await page.addInitScript(() => {
+    const lacking: readonly [object, readonly string[]][] = [
+      [window, ['requestIdleCallback', 'cancelIdleCallback', 'BroadcastChannel', 'AudioContext']],
+      [Navigator.prototype, ['wakeLock', 'vibrate', 'locks', 'hardwareConcurrency', 'clipboard']],
+    ];
+    for (const [on, names] of lacking)
+      for (const name of names)
+        if (!Reflect.deleteProperty(on, name)) throw new Error(`${name} is still there`);
+  });
+  await tech.openJob('brinmoor-pella');
+  await plainCase(tech, page, () => tech.read('1185'));
+  await tech.saved();
+  for (const path of ['/bench', '/practice', '/log', '/kit', '/rules', '/atlas']) {
+    await page.goto(`${tech.url}${path}`);
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+  }
+  expect(failed).toEqual([]);
+});
 
-test(
-  'a browser that denies every place to keep says so, and works on with the server',
-  { tag: '@long' },
-  async ({ browser, server }) => {
-    const page = await browser.newPage({ serviceWorkers: 'block' });
-    const failed = faultsOf(page);
-    await page.addInitScript(() => {
-      const deny = (): never => {
-        throw new DOMException('denied', 'SecurityError');
-      };
-      for (const name of ['localStorage', 'sessionStorage', 'indexedDB', 'caches'])
-        Object.defineProperty(window, name, { get: deny });
-    });
-    const tech = new Technician(page, server.url);
-    const title = await tech.newCall('brinmoor-pella');
-    await page.goto(`${server.url}/board`);
-    await page
-      .getByRole('dialog', { name: 'Who works on this device?' })
-      .getByRole('button', { name: 'Isk' })
-      .click();
-    await page.getByRole('radio', { name: 'Night' }).click();
-    await page.getByRole('button', { name: title }).click();
-    await tech.expectStage('Scene');
-    await expect(page.locator('html')).toHaveAttribute('data-light', 'night');
-    await tech.toMeasure('one click');
-    await tech.read('1185');
-    await expect(page.getByText('no place to keep taps')).toBeVisible();
-    const jobId = jobIdOf(page);
-    await expect
-      .poll(async () => {
-        const answer = await page.request.get(`${server.url}/api/jobs/${jobId}`);
-        const { events } = (await answer.json()) as { events: { type: string; by: string }[] };
-        return events.map(({ type, by }) => `${type} ${by}`).at(-1);
-      })
-      .toBe('reading.taken crew-3');
-    // A setting lasts as long as the page.
-    await page.getByRole('link', { name: 'voltrek, to the board' }).click();
-    await expect(page.getByRole('heading', { level: 1, name: 'Board' })).toBeVisible();
-    await expect(page.getByRole('combobox', { name: 'Who works' })).toHaveValue('crew-3');
-    expect(failed).toEqual([]);
-    await page.context().close();
-  },
-);
+test('a browser that denies every place to keep says so, and works on with the server @long', async ({
+  browser,
+  server,
+}) => {
+  const page = await browser.newPage({ serviceWorkers: 'block' });
+  const failed = faultsOf(page);
+  await page.addInitScript(() => {
+    const deny = (): never => {
+      throw new DOMException('denied', 'SecurityError');
+    };
+    for (const name of ['localStorage', 'sessionStorage', 'indexedDB', 'caches'])
+      Object.defineProperty(window, name, { get: deny });
+  });
+  const tech = new Technician(page, server.url);
+  const title = await tech.newCall('brinmoor-pella');
+  await page.goto(`${server.url}/board`);
+  await page
+    .getByRole('dialog', { name: 'Who works on this device?' })
+    .getByRole('button', { name: 'Isk' })
+    .click();
+  await page.getByRole('radio', { name: 'Night' }).click();
+  await page.getByRole('button', { name: title }).click();
+  await tech.expectStage('Scene');
+  await expect(page.locator('html')).toHaveAttribute('data-light', 'night');
+  await tech.toMeasure('one click');
+  await tech.read('1185');
+  await expect(page.getByText('no place to keep taps')).toBeVisible();
+  const jobId = jobIdOf(page);
+  await expect
+    .poll(async () => {
+      const answer = await page.request.get(`${server.url}/api/jobs/${jobId}`);
+      const { events } = (await answer.json()) as { events: { type: string; by: string }[] };
+      return events.map(({ type, by }) => `${type} ${by}`).at(-1);
+    })
+    .toBe('reading.taken crew-3');
+  // A setting lasts as long as the page.
+  await page.getByRole('link', { name: 'voltrek, to the board' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Board' })).toBeVisible();
+  await expect(page.getByRole('combobox', { name: 'Who works' })).toHaveValue('crew-3');
+  expect(failed).toEqual([]);
+  await page.context().close();
+});

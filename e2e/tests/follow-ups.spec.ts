@@ -24,33 +24,29 @@ test('what verdicts promised is listed by its day, ticked off, and goes into a c
   await expect(page.getByRole('heading', { level: 1, name: 'Verdict' })).toBeVisible();
 });
 
-test(
-  'a charge that was promised is opened as a job on the same vehicle',
-  { tag: '@long' },
-  async ({ tech, page }) => {
-    const title = await tech.at('measure', 'brinmoor-pella', {
-      ambientC: 8,
-      scene: { mainsNear: true },
-      symptom: 'rapid-click',
-      restVolts: [11.8],
-    });
-    await tech.openStage('Verdict');
-    await tech.close('Charge first');
-    await tech.saved();
-    await page.goto(`${tech.url}/follow-ups`);
-    const row = page.getByRole('listitem').filter({ hasText: title }).filter({ hasText: 'Charge' });
-    await row.getByRole('button', { name: 'Charge it: open a job' }).click();
-    await tech.expectStage('Scene');
-    await expect(page.getByText(`Charge: ${title}`)).toBeVisible();
-    await tech.tap('mains near');
-    await tech.toMeasure('rapid clicking');
-    await tech.read('1190');
-    await tech.openStage('Plan');
-    await expect(
-      page.locator('vt-put-on-charge').getByRole('heading', { name: 'Or leave it on a charger here' }),
-    ).toBeVisible();
-  },
-);
+test('a charge that was promised is opened as a job on the same vehicle @long', async ({ tech, page }) => {
+  const title = await tech.at('measure', 'brinmoor-pella', {
+    ambientC: 8,
+    scene: { mainsNear: true },
+    symptom: 'rapid-click',
+    restVolts: [11.8],
+  });
+  await tech.openStage('Verdict');
+  await tech.close('Charge first');
+  await tech.saved();
+  await page.goto(`${tech.url}/follow-ups`);
+  const row = page.getByRole('listitem').filter({ hasText: title }).filter({ hasText: 'Charge' });
+  await row.getByRole('button', { name: 'Charge it: open a job' }).click();
+  await tech.expectStage('Scene');
+  await expect(page.getByText(`Charge: ${title}`)).toBeVisible();
+  await tech.tap('mains near');
+  await tech.toMeasure('rapid clicking');
+  await tech.read('1190');
+  await tech.openStage('Plan');
+  await expect(
+    page.locator('vt-put-on-charge').getByRole('heading', { name: 'Or leave it on a charger here' }),
+  ).toBeVisible();
+});
 
 test('a recheck is read on the closed job: charged and rested, it gives the final verdict, and its promises', async ({
   tech,

@@ -69,7 +69,7 @@ test('start-stop car through the posts in the bay, lithium pack', async ({ tech 
   ]);
 });
 
-test('hybrid wakes on the lead-acid pack and is never cranked', { tag: '@long' }, async ({ tech, page }) => {
+test('hybrid wakes on the lead-acid pack and is never cranked @long', async ({ tech, page }) => {
   await tech.at('measure', 'tolsey-conflux', { symptom: 'no-doors' });
   await tech.read('1040');
   await expect(page.getByText(/Dead cell or deeply discharged/)).toBeVisible();
@@ -107,25 +107,21 @@ test('EV that will not open: latch wires, then a still donor', async ({ tech, pa
   await tech.close('Charge first');
 });
 
-test(
-  'motorcycle from the van with its engine off; a fuel tap is not the battery',
-  { tag: '@long' },
-  async ({ tech }) => {
-    await tech.at('checks', 'ostrel-fell-450', { symptom: 'brisk-no-fire' });
-    await tech.tap('was shut');
-    await tech.saved();
-    const before = { symptom: 'brisk-no-fire', restVolts: [12.62], plan: 'donor-van-1+leads-light' } as const;
-    await tech.at('hookup', 'ostrel-fell-450', before);
-    expect(await tech.workSteps()).not.toContain('Start the donor');
-    await tech.at('verdict', 'ostrel-fell-450', {
-      ...before,
-      then: [['finding.recorded', { check: 'fuel-tap', found: 'fault' }]],
-    });
-    await expect(
-      tech.page.getByRole('heading', { level: 2, name: 'Not the battery: fuel or engine' }),
-    ).toBeVisible();
-  },
-);
+test('motorcycle from the van with its engine off; a fuel tap is not the battery @long', async ({ tech }) => {
+  await tech.at('checks', 'ostrel-fell-450', { symptom: 'brisk-no-fire' });
+  await tech.tap('was shut');
+  await tech.saved();
+  const before = { symptom: 'brisk-no-fire', restVolts: [12.62], plan: 'donor-van-1+leads-light' } as const;
+  await tech.at('hookup', 'ostrel-fell-450', before);
+  expect(await tech.workSteps()).not.toContain('Start the donor');
+  await tech.at('verdict', 'ostrel-fell-450', {
+    ...before,
+    then: [['finding.recorded', { check: 'fuel-tap', found: 'fault' }]],
+  });
+  await expect(
+    tech.page.getByRole('heading', { level: 2, name: 'Not the battery: fuel or engine' }),
+  ).toBeVisible();
+});
 
 test('24 V piste machine: each battery by itself, then 12 V across the weak one only', async ({
   tech,
@@ -199,41 +195,38 @@ test('a red flag on the scene stops it; withdrawing one asks why', async ({ tech
   await expect(page.locator('.next')).toContainText('Choose a source in Plan');
 });
 
-test(
-  'vintage tractor with its plus on the body: the order turned round, no donor',
-  { tag: '@long' },
-  async ({ tech, page }) => {
-    await tech.openJob('tolsey-haymere-15');
-    await tech.safeToWork();
-    await tech.tap('slow crank');
-    await tech.next('Go on to Locate');
-    await expect(page.getByText(/Plus is on the body here/)).toBeVisible();
-    await expect(tech.button('Park the donor')).toBeHidden();
-    await tech.tap('+ mark or P', 'meter reads plus');
-    await tech.next('Found, positive is sure');
-    await tech.read('1190');
-    await tech.next('Go on to Plan');
-    await expect(
-      page.getByText(/its body is on minus, this one on plus: never joined/).first(),
-    ).toBeVisible();
-    await tech.take(/Lithium pack/);
-    await expect(page.getByText('Black on casualty battery -')).toBeVisible();
-    expect(await tech.workSteps()).toEqual([
-      'Everything off, both sides',
-      'Black on casualty battery -',
-      'Red on casualty ground point',
-      'Look at the guard lamp',
-      'Switch the pack on',
-    ]);
-    await tech.at('cleardown', 'tolsey-haymere-15', {
-      ...{ symptom: 'slow-crank', restVolts: [11.9], plan: 'pack-lithium@12' },
-      ...{ joined: true, then: STARTED },
-    });
-    expect(await tech.workSteps()).toEqual([
-      'Switch a big consumer on',
-      'Switch the pack off',
-      'Red off casualty ground point',
-      'Black off casualty battery -',
-    ]);
-  },
-);
+test('vintage tractor with its plus on the body: the order turned round, no donor @long', async ({
+  tech,
+  page,
+}) => {
+  await tech.openJob('tolsey-haymere-15');
+  await tech.safeToWork();
+  await tech.tap('slow crank');
+  await tech.next('Go on to Locate');
+  await expect(page.getByText(/Plus is on the body here/)).toBeVisible();
+  await expect(tech.button('Park the donor')).toBeHidden();
+  await tech.tap('+ mark or P', 'meter reads plus');
+  await tech.next('Found, positive is sure');
+  await tech.read('1190');
+  await tech.next('Go on to Plan');
+  await expect(page.getByText(/its body is on minus, this one on plus: never joined/).first()).toBeVisible();
+  await tech.take(/Lithium pack/);
+  await expect(page.getByText('Black on casualty battery -')).toBeVisible();
+  expect(await tech.workSteps()).toEqual([
+    'Everything off, both sides',
+    'Black on casualty battery -',
+    'Red on casualty ground point',
+    'Look at the guard lamp',
+    'Switch the pack on',
+  ]);
+  await tech.at('cleardown', 'tolsey-haymere-15', {
+    ...{ symptom: 'slow-crank', restVolts: [11.9], plan: 'pack-lithium@12' },
+    ...{ joined: true, then: STARTED },
+  });
+  expect(await tech.workSteps()).toEqual([
+    'Switch a big consumer on',
+    'Switch the pack off',
+    'Red off casualty ground point',
+    'Black off casualty battery -',
+  ]);
+});

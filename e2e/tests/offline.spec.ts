@@ -153,30 +153,26 @@ test('taps of a job that was left are kept and sent like those of the one on scr
   }
 });
 
-test(
-  'pages read before are read again with no network',
-  { tag: '@long' },
-  async ({ tech, page, context }) => {
-    await tech.openBoard();
-    await held(page);
-    const read = async (path: string, heading: string): Promise<void> => {
-      await page.goto(`${tech.url}/${path}`);
-      await expect(page.getByRole('heading', { level: 1, name: heading })).toBeVisible();
-    };
-    const PAGES = [
-      ['board', 'Board'],
-      ['kit', 'Kit'],
-      ['rules', 'House rules'],
-      ['log', 'Log'],
-    ] as const;
-    for (const [path, heading] of PAGES) await read(path, heading);
-    await context.setOffline(true);
-    for (const [path, heading] of PAGES) await read(path, heading);
-    await page.goto(`${tech.url}/board`);
-    await expect(page.locator('.call, vt-board-page button').first()).toBeVisible();
-    await context.setOffline(false);
-  },
-);
+test('pages read before are read again with no network @long', async ({ tech, page, context }) => {
+  await tech.openBoard();
+  await held(page);
+  const read = async (path: string, heading: string): Promise<void> => {
+    await page.goto(`${tech.url}/${path}`);
+    await expect(page.getByRole('heading', { level: 1, name: heading })).toBeVisible();
+  };
+  const PAGES = [
+    ['board', 'Board'],
+    ['kit', 'Kit'],
+    ['rules', 'House rules'],
+    ['log', 'Log'],
+  ] as const;
+  for (const [path, heading] of PAGES) await read(path, heading);
+  await context.setOffline(true);
+  for (const [path, heading] of PAGES) await read(path, heading);
+  await page.goto(`${tech.url}/board`);
+  await expect(page.locator('.call, vt-board-page button').first()).toBeVisible();
+  await context.setOffline(false);
+});
 
 test('one rescue on two devices, one of them with no network: both end with all of it', async ({
   tech,
@@ -227,34 +223,34 @@ test('one rescue on two devices, one of them with no network: both end with all 
   }
 });
 
-test(
-  'what was closed lately can be read with no network, though it was never opened on this device',
-  { tag: '@long' },
-  async ({ tech, page, context }) => {
-    await tech.openBoard();
-    await held(page);
-    await tech.openBoard();
-    const { jobs } = (await (await page.request.get(`${tech.url}/api/jobs?limit=50`)).json()) as {
-      jobs: { id: string }[];
-    };
-    const heldHere = (): Promise<number> =>
-      page.evaluate(
-        (ids) =>
-          new Promise<number>((done) => {
-            const asked = indexedDB.open('voltrek');
-            asked.onsuccess = () => {
-              const all = asked.result.transaction('jobs').objectStore('jobs').getAllKeys();
-              all.onsuccess = () => done(ids.filter((id) => all.result.includes(id)).length);
-            };
-          }),
-        jobs.map(({ id }) => id),
-      );
-    await expect.poll(heldHere, { timeout: 30_000 }).toBe(jobs.length);
-    await context.setOffline(true);
-    await page.goto(`${tech.url}/job/${jobs.at(-1)!.id}`);
-    await tech.expectStage('Verdict');
-  },
-);
+test('what was closed lately can be read with no network, though it was never opened on this device @long', async ({
+  tech,
+  page,
+  context,
+}) => {
+  await tech.openBoard();
+  await held(page);
+  await tech.openBoard();
+  const { jobs } = (await (await page.request.get(`${tech.url}/api/jobs?limit=50`)).json()) as {
+    jobs: { id: string }[];
+  };
+  const heldHere = (): Promise<number> =>
+    page.evaluate(
+      (ids) =>
+        new Promise<number>((done) => {
+          const asked = indexedDB.open('voltrek');
+          asked.onsuccess = () => {
+            const all = asked.result.transaction('jobs').objectStore('jobs').getAllKeys();
+            all.onsuccess = () => done(ids.filter((id) => all.result.includes(id)).length);
+          };
+        }),
+      jobs.map(({ id }) => id),
+    );
+  await expect.poll(heldHere, { timeout: 30_000 }).toBe(jobs.length);
+  await context.setOffline(true);
+  await page.goto(`${tech.url}/job/${jobs.at(-1)!.id}`);
+  await tech.expectStage('Verdict');
+});
 
 test('a new call and its job with no network: searched, opened and worked here, then on the board under the same ids', async ({
   tech,
@@ -328,98 +324,97 @@ test('a new call and its job with no network: searched, opened and worked here, 
   expect(board.filter(({ placeName }) => placeName === 'Ferry slip').length).toBe(1);
 });
 
-test(
-  'what the server tells of itself is reached from a device that holds the application',
-  { tag: '@long' },
-  async ({ page, server }) => {
-    await page.goto(`${server.url}/board`);
-    await held(page);
-    await page.goto(`${server.url}/api/docs`);
-    await expect(page.getByText('/api/health').first()).toBeVisible();
-    await page.goto(`${server.url}/metrics`);
-    await expect(page.getByText('# HELP').first()).toBeVisible();
-  },
-);
+test('what the server tells of itself is reached from a device that holds the application @long', async ({
+  page,
+  server,
+}) => {
+  await page.goto(`${server.url}/board`);
+  await held(page);
+  await page.goto(`${server.url}/api/docs`);
+  await expect(page.getByText('/api/health').first()).toBeVisible();
+  await page.goto(`${server.url}/metrics`);
+  await expect(page.getByText('# HELP').first()).toBeVisible();
+});
 
 test.describe('a phone', () => {
   test.use({ viewport: { width: 390, height: 844 }, hasTouch: true });
 
-  test(
-    'has a case of Practice worked by touch with no network, and passed',
-    { tag: '@long' },
-    async ({ page, context, server }) => {
-      const faults = faultsOf(page);
-      await page.goto(`${server.url}/practice`);
-      await held(page);
-      await context.setOffline(true);
-      await page.getByLabel('Code of a case').fill('order-3');
-      await page.getByRole('button', { name: 'Open it' }).tap();
-      await expect(page.getByRole('heading', { name: 'Case order-3' })).toBeVisible();
-      const radio = (name: string | RegExp) =>
-        page.getByRole('radio', { name, exact: typeof name === 'string' }).tap();
-      const button = (name: string | RegExp) =>
-        page.getByRole('button', { name, exact: typeof name === 'string' }).tap();
-      const pin = (number: number) =>
-        page
-          .locator('.pin')
-          .filter({ hasText: new RegExp(`^${number}$`) })
-          .tap();
+  test('has a case of Practice worked by touch with no network, and passed @long', async ({
+    page,
+    context,
+    server,
+  }) => {
+    const faults = faultsOf(page);
+    await page.goto(`${server.url}/practice`);
+    await held(page);
+    await context.setOffline(true);
+    await page.getByLabel('Code of a case').fill('order-3');
+    await page.getByRole('button', { name: 'Open it' }).tap();
+    await expect(page.getByRole('heading', { name: 'Case order-3' })).toBeVisible();
+    const radio = (name: string | RegExp) =>
+      page.getByRole('radio', { name, exact: typeof name === 'string' }).tap();
+    const button = (name: string | RegExp) =>
+      page.getByRole('button', { name, exact: typeof name === 'string' }).tap();
+    const pin = (number: number) =>
+      page
+        .locator('.pin')
+        .filter({ hasText: new RegExp(`^${number}$`) })
+        .tap();
 
-      // The part with the points is drawn so large that its words can be read; all of it at a tap.
-      await expect(page.locator('vt-circuit svg text').first()).toBeVisible();
-      // A drawing knows its room a frame after it is there. A pixel has no such thousandths.
-      await expect
-        .poll(async () => Math.min(...(await drawnWords(page, 'vt-circuit')).map(({ px }) => px)))
-        .toBeGreaterThan(11.99);
-      await button('Full');
-      await button('Near');
+    // The part with the points is drawn so large that its words can be read; all of it at a tap.
+    await expect(page.locator('vt-circuit svg text').first()).toBeVisible();
+    // A drawing knows its room a frame after it is there. A pixel has no such thousandths.
+    await expect
+      .poll(async () => Math.min(...(await drawnWords(page, 'vt-circuit')).map(({ px }) => px)))
+      .toBeGreaterThan(11.99);
+    await button('Full');
+    await button('Near');
 
-      await button('Something left on');
-      await button('Use');
-      await radio('probes');
-      await pin(1);
-      await pin(2);
-      await button('Read');
-      await expect(page.locator('.meter .figure')).toHaveText(/^0\.\d\d V$/);
-      await radio('clamps');
-      await button(/Service van, Heavy/);
-      await button('Everything off, both sides');
-      for (const [clamp, point, place] of [
-        ['Red, casualty end', 1, 'Battery +'],
-        ['Red, source end', 1, 'Battery +'],
-        ['Black, source end', 2, 'Battery -'],
-        ['Black, casualty end', 3, 'Bare metal'],
-      ] as const) {
-        const end = page.getByRole('radio', { name: clamp });
-        await end.tap();
-        await pin(point);
-        await expect(end).toContainText(place);
-      }
-      await button('Start the donor');
-      await radio('wait');
-      await button('+ 5 min');
-      await radio('key');
-      await button('Turn the key');
-      await expect(page.locator('.log li').filter({ hasText: 'Key turned' })).toContainText('It starts');
-      await radio('clamps');
-      await button('Stop the donor');
-      for (const end of [
-        /^Black, casualty end/,
-        /^Black, source end/,
-        /^Red, source end/,
-        /^Red, casualty end/,
-      ]) {
-        await radio(end);
-        await button('Take it off');
-      }
-      await button('Give the verdict');
-      await radio('Charge first');
-      await button('Give it');
-      await expect(page.getByRole('heading', { name: 'Passed', exact: true })).toBeVisible();
-      // It is still there after a reload, with no network yet.
-      await page.reload();
-      await expect(page.getByRole('heading', { name: 'Passed', exact: true })).toBeVisible();
-      expect(faults).toEqual([]);
-    },
-  );
+    await button('Something left on');
+    await button('Use');
+    await radio('probes');
+    await pin(1);
+    await pin(2);
+    await button('Read');
+    await expect(page.locator('.meter .figure')).toHaveText(/^0\.\d\d V$/);
+    await radio('clamps');
+    await button(/Service van, Heavy/);
+    await button('Everything off, both sides');
+    for (const [clamp, point, place] of [
+      ['Red, casualty end', 1, 'Battery +'],
+      ['Red, source end', 1, 'Battery +'],
+      ['Black, source end', 2, 'Battery -'],
+      ['Black, casualty end', 3, 'Bare metal'],
+    ] as const) {
+      const end = page.getByRole('radio', { name: clamp });
+      await end.tap();
+      await pin(point);
+      await expect(end).toContainText(place);
+    }
+    await button('Start the donor');
+    await radio('wait');
+    await button('+ 5 min');
+    await radio('key');
+    await button('Turn the key');
+    await expect(page.locator('.log li').filter({ hasText: 'Key turned' })).toContainText('It starts');
+    await radio('clamps');
+    await button('Stop the donor');
+    for (const end of [
+      /^Black, casualty end/,
+      /^Black, source end/,
+      /^Red, source end/,
+      /^Red, casualty end/,
+    ]) {
+      await radio(end);
+      await button('Take it off');
+    }
+    await button('Give the verdict');
+    await radio('Charge first');
+    await button('Give it');
+    await expect(page.getByRole('heading', { name: 'Passed', exact: true })).toBeVisible();
+    // It is still there after a reload, with no network yet.
+    await page.reload();
+    await expect(page.getByRole('heading', { name: 'Passed', exact: true })).toBeVisible();
+    expect(faults).toEqual([]);
+  });
 });

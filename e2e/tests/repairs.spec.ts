@@ -62,27 +62,26 @@ test('a switch that stood wrong is put right, and an undo takes the repair back'
   await expect(page.getByRole('button', { name: 'Put right: kill switch' })).toBeVisible();
 });
 
-test(
-  'a rolling start is gone through step by step, and is in the log as what it was',
-  { tag: '@long' },
-  async ({ tech, page }) => {
-    await tech.at('scene', 'brinmoor-pella', { ambientC: 6 });
-    await tech.tap('car park', 'sloping');
-    await tech.toMeasure('rapid clicking');
-    await tech.read('1180');
-    await tech.openStage('Plan');
-    await page.getByRole('radio', { name: /Rolling start/ }).click();
-    await tech.next('Roll it, step by step');
-    const dialog = page.getByRole('dialog', { name: 'Rolling start' });
-    await expect(dialog.getByRole('listitem').first()).toContainText('clear, straight, long');
-    await expect(dialog).not.toContainText('Two push');
-    await dialog.getByRole('button', { name: 'It does not run' }).click();
-    await tech.next('Roll it, step by step');
-    await dialog.getByRole('button', { name: 'It runs' }).click();
-    await tech.expectStage('Crank');
-    await expect(page.getByText('rolled').first()).toBeVisible();
-    await tech.openStage('Verdict');
-    // Turned by its wheels it says nothing of starter or battery.
-    await expect(page.getByText('By itself it')).toHaveCount(0);
-  },
-);
+test('a rolling start is gone through step by step, and is in the log as what it was @long', async ({
+  tech,
+  page,
+}) => {
+  await tech.at('scene', 'brinmoor-pella', { ambientC: 6 });
+  await tech.tap('car park', 'sloping');
+  await tech.toMeasure('rapid clicking');
+  await tech.read('1180');
+  await tech.openStage('Plan');
+  await page.getByRole('radio', { name: /Rolling start/ }).click();
+  await tech.next('Roll it, step by step');
+  const dialog = page.getByRole('dialog', { name: 'Rolling start' });
+  await expect(dialog.getByRole('listitem').first()).toContainText('clear, straight, long');
+  await expect(dialog).not.toContainText('Two push');
+  await dialog.getByRole('button', { name: 'It does not run' }).click();
+  await tech.next('Roll it, step by step');
+  await dialog.getByRole('button', { name: 'It runs' }).click();
+  await tech.expectStage('Crank');
+  await expect(page.getByText('rolled').first()).toBeVisible();
+  await tech.openStage('Verdict');
+  // Turned by its wheels it says nothing of starter or battery.
+  await expect(page.getByText('By itself it')).toHaveCount(0);
+});
