@@ -1,7 +1,7 @@
 import { NOTHING_CONNECTED } from '../hookup/index.js';
 import { DEFAULT_RULES, rulesWith } from '../rules/index.js';
 import { type JobEvent, timeOf } from './events/event.js';
-import { eventKind, FRAME } from './events/index.js';
+import { eventKind } from './events/index.js';
 import type { Job } from './job.js';
 
 /**
@@ -104,7 +104,9 @@ const apply = (job: Job, event: JobEvent): Job => eventKind(event.type)?.apply(j
 /** The last event that Undo would take back, or null. */
 export function lastUndoable(events: readonly JobEvent[]): JobEvent | null {
   const undone = undoneIds(events);
-  const isFinal = ({ type }: JobEvent): boolean =>
-    (FRAME as readonly string[]).includes(type) || eventKind(type)?.isFinal === true;
-  return events.filter((e) => !undone.has(e.id) && !isFinal(e)).at(-1) ?? null;
+  const canUndo = ({ type }: JobEvent): boolean => {
+    const kind = eventKind(type);
+    return kind !== null && !kind.isFinal;
+  };
+  return events.filter((e) => !undone.has(e.id) && canUndo(e)).at(-1) ?? null;
 }

@@ -1,6 +1,6 @@
 import { foldJob, lastUndoable } from './apply.js';
 import type { JobEvent } from './events/event.js';
-import type { Refusal, Surroundings } from './events/event-kind.js';
+import type { Around, Refusal, Surroundings } from './events/event-kind.js';
 import { eventKind } from './events/index.js';
 import type { Job } from './job.js';
 import { rulesOfJob } from './queries.js';
@@ -22,10 +22,6 @@ export function refusalOf(job: Job | null, next: JobEvent, around: Surroundings)
 }
 
 /** The same over a whole log. */
-export function refusalInLog(
-  log: readonly JobEvent[],
-  next: JobEvent,
-  around: Omit<Surroundings, 'undoable'>,
-): Refusal | null {
+export function refusalInLog(log: readonly JobEvent[], next: JobEvent, around: Around): Refusal | null {
   return refusalOf(foldJob(log), next, { ...around, undoable: () => lastUndoable(log) });
 }

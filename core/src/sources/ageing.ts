@@ -1,4 +1,4 @@
-import type { BatteryRating, Chemistry } from '../battery/index.js';
+import type { Chemistry } from '../battery/index.js';
 import { BANK_LEAK_A_DAY } from './cell-bank.js';
 
 const MONTH_DAYS = 30;
@@ -28,9 +28,3 @@ export const keptCharge = (chemistry: Chemistry, days: number): number =>
 /** Share of a rating that is left after so many years, where this share of it goes in each. */
 export const leftOfRating = (lostAYear: number, years: number): number =>
   Math.max(LEAST_LEFT, (1 - lostAYear) ** years);
-
-/** A lead-acid rating as this many years of readiness leave it. */
-export function agedLead(battery: BatteryRating, years: number): BatteryRating {
-  const left = leftOfRating(LEAD_FADE_A_YEAR, years);
-  return { ...battery, capacityAh: battery.capacityAh * left, ccaAmps: battery.ccaAmps * left };
-}

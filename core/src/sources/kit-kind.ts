@@ -70,13 +70,3 @@ export interface KitKind<K extends AnyKit> {
   readonly charge: OwnCharge<K> | null;
   readonly lends: Lending<K> | null;
 }
-
-/**
- * Defines a kind of kit.
- *
- * @example defineKit<LatchSourceKit>()({ charge: null, lends: null })
- */
-export const defineKit =
-  <K extends AnyKit>() =>
-  <const D extends KitKind<K>>(kind: D): D =>
-    kind;

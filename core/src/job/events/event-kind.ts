@@ -68,8 +68,8 @@ export interface Surroundings {
   readonly undoable: () => JobEvent | null;
 }
 
-/** The surroundings that judge an event of an open job: the rules are the job's own. */
-export type Around = Pick<Surroundings, 'machine' | 'donor' | 'kit' | 'rules'>;
+/** The surroundings of every event but an undo; a definition gets the rules of the job itself. */
+export type Around = Omit<Surroundings, 'undoable'>;
 
 /** All that is true of a kind of event: when it is refused, and the job after it. */
 export interface EventKind<T extends EventType> {

@@ -8,7 +8,7 @@ import { OF_THE_SCENE } from './of-the-scene.js';
 import { OF_TRIES } from './of-tries.js';
 
 /** The two events that are more than a change of a job: one makes it, one takes another back. */
-export const FRAME = ['job.opened', 'event.undone'] as const satisfies readonly EventType[];
+const FRAME = ['job.opened', 'event.undone'] as const satisfies readonly EventType[];
 type Frame = (typeof FRAME)[number];
 
 /** Every other kind of event, with all that is true of it. One that is missing does not compile. */

@@ -1,7 +1,7 @@
 import type { LeadSet } from '../../leads/index.js';
 import { BANK_FADE_A_YEAR, leftOfRating } from '../ageing.js';
 import { BANK_LEAK_A_DAY, bankAt, bankOf, type CellBank } from '../cell-bank.js';
-import { defineKit, type KeptCharge } from '../kit-kind.js';
+import type { KeptCharge, KitKind } from '../kit-kind.js';
 import type { SourceModel } from '../source-model.js';
 
 export interface CapacitorBoosterKit extends CellBank, KeptCharge {
@@ -64,7 +64,7 @@ export function capacitorSource(booster: CapacitorBoosterKit, tempC: number): So
   };
 }
 
-export const capacitorBooster = defineKit<CapacitorBoosterKit>()({
+export const capacitorBooster = {
   charge: {
     // By its volts, since those fall with its charge.
     shareOf: (item) => item.volts / fullVoltsOf(item),
@@ -87,4 +87,4 @@ export const capacitorBooster = defineKit<CapacitorBoosterKit>()({
     acrossOne: 'any',
     charged: null,
   },
-});
+} satisfies KitKind<CapacitorBoosterKit>;

@@ -1,6 +1,6 @@
 import type { BatteryRating } from '../../battery/index.js';
 import type { DonorRevsSchool } from '../../rules/index.js';
-import { defineKit } from '../kit-kind.js';
+import type { KitKind } from '../kit-kind.js';
 import { seriesOf } from '../series.js';
 import type { SourceModel } from '../source-model.js';
 
@@ -45,7 +45,7 @@ export function donorSource(
   };
 }
 
-export const donor = defineKit<DonorKit>()({
+export const donor = {
   // It fills itself as it drives.
   charge: null,
   lends: {
@@ -57,4 +57,4 @@ export const donor = defineKit<DonorKit>()({
     acrossOne: 'at-chassis',
     charged: null,
   },
-});
+} satisfies KitKind<DonorKit>;

@@ -1,7 +1,7 @@
 import type { LeadSet } from '../../leads/index.js';
 import { interpolate, type Knots } from '../../quantities/index.js';
 import { keptCharge, leftOfRating, LITHIUM_FADE_A_YEAR } from '../ageing.js';
-import { defineKit, type KeptCharge } from '../kit-kind.js';
+import type { KeptCharge, KitKind } from '../kit-kind.js';
 import type { SourceModel } from '../source-model.js';
 import { LITHIUM_E_FOLD_C } from './lithium-pack.js';
 
@@ -35,7 +35,7 @@ export function hobbySource(pack: HobbyLithiumKit, tempC: number): SourceModel {
   return { openVolts, ohms, maxAmps };
 }
 
-export const hobbyLithium = defineKit<HobbyLithiumKit>()({
+export const hobbyLithium = {
   charge: {
     shareOf: (item) => item.charge,
     withShare: (item, charge) => ({ ...item, charge }),
@@ -55,4 +55,4 @@ export const hobbyLithium = defineKit<HobbyLithiumKit>()({
     acrossOne: 'any',
     charged: 'severe',
   },
-});
+} satisfies KitKind<HobbyLithiumKit>;

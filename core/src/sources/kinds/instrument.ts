@@ -1,4 +1,4 @@
-import { defineKit } from '../kit-kind.js';
+import type { KitKind } from '../kit-kind.js';
 
 /** Something to measure with. */
 export interface InstrumentKit {
@@ -8,4 +8,4 @@ export interface InstrumentKit {
   readonly tool: 'meter' | 'clamp-meter' | 'tester' | 'load-tester' | 'hydrometer';
 }
 
-export const instrument = defineKit<InstrumentKit>()({ charge: null, lends: null });
+export const instrument = { charge: null, lends: null } satisfies KitKind<InstrumentKit>;

@@ -1,4 +1,4 @@
-import { defineKit } from '../kit-kind.js';
+import type { KitKind } from '../kit-kind.js';
 
 /** A small supply of a few volts that only releases a latch. */
 export interface LatchSourceKit {
@@ -8,4 +8,4 @@ export interface LatchSourceKit {
   readonly volts: number;
 }
 
-export const latchSource = defineKit<LatchSourceKit>()({ charge: null, lends: null });
+export const latchSource = { charge: null, lends: null } satisfies KitKind<LatchSourceKit>;

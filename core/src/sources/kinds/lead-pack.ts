@@ -1,8 +1,7 @@
 import type { BatteryRating } from '../../battery/index.js';
 import type { LeadSet } from '../../leads/index.js';
-import { agedLead, keptCharge } from '../ageing.js';
-import { defineKit, type KeptCharge, type TriedPack, triedFactor } from '../kit-kind.js';
-import { seriesOf } from '../series.js';
+import { type KeptCharge, type KitKind, type TriedPack, triedFactor } from '../kit-kind.js';
+import { leadCharge, seriesOf } from '../series.js';
 import type { SourceModel } from '../source-model.js';
 
 export interface LeadPackKit extends KeptCharge, TriedPack {
@@ -22,14 +21,8 @@ export function leadPackSource(pack: LeadPackKit, output: 12 | 24, tempC: number
   return { ...source, ohms: source.ohms * triedFactor(pack) };
 }
 
-export const leadPack = defineKit<LeadPackKit>()({
-  charge: {
-    shareOf: (item) => item.soc,
-    withShare: (item, soc) => ({ ...item, soc }),
-    capacityAh: (item) => item.battery.capacityAh,
-    leftAfter: (item, days) => keptCharge(item.battery.chemistry, days),
-    aged: (item, years) => ({ ...item, battery: agedLead(item.battery, years) }),
-  },
+export const leadPack = {
+  charge: leadCharge<LeadPackKit>(),
   lends: {
     fixedLeads: (item) => item.leads,
     outputs: (item) => item.outputs,
@@ -39,4 +32,4 @@ export const leadPack = defineKit<LeadPackKit>()({
     acrossOne: 'any',
     charged: null,
   },
-});
+} satisfies KitKind<LeadPackKit>;

@@ -1,5 +1,5 @@
 import { factorOver, type LeadSet, type LeadUse } from '../../leads/index.js';
-import { defineKit } from '../kit-kind.js';
+import type { KitKind } from '../kit-kind.js';
 
 export interface LeadSetKit {
   readonly kind: 'lead-set';
@@ -16,4 +16,4 @@ export function leadsOf({ leads, uses = [] }: Pick<LeadSetKit, 'leads' | 'uses'>
   return measured ? { ...leads, ohmsFactor: measured.factor } : leads;
 }
 
-export const leadSet = defineKit<LeadSetKit>()({ charge: null, lends: null });
+export const leadSet = { charge: null, lends: null } satisfies KitKind<LeadSetKit>;

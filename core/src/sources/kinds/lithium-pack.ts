@@ -1,7 +1,7 @@
 import { restVoltsAt } from '../../battery/index.js';
 import type { LeadSet } from '../../leads/index.js';
 import { keptCharge, leftOfRating, LITHIUM_FADE_A_YEAR } from '../ageing.js';
-import { defineKit, type KeptCharge, type TriedPack, triedFactor } from '../kit-kind.js';
+import { type KeptCharge, type KitKind, type TriedPack, triedFactor } from '../kit-kind.js';
 import type { SourceModel } from '../source-model.js';
 
 export interface LithiumPackKit extends KeptCharge, TriedPack {
@@ -31,7 +31,7 @@ export function lithiumSource(pack: LithiumPackKit, tempC: number): SourceModel 
   return { openVolts, ohms: ohms * triedFactor(pack), maxAmps: pack.peakAmps, maxSeconds: pack.peakSeconds };
 }
 
-export const lithiumPack = defineKit<LithiumPackKit>()({
+export const lithiumPack = {
   charge: {
     shareOf: (item) => item.charge,
     withShare: (item, charge) => ({ ...item, charge }),
@@ -55,4 +55,4 @@ export const lithiumPack = defineKit<LithiumPackKit>()({
     acrossOne: 'any',
     charged: 'watch',
   },
-});
+} satisfies KitKind<LithiumPackKit>;

@@ -1,5 +1,5 @@
 import type { LeadSet } from '../../leads/index.js';
-import { defineKit } from '../kit-kind.js';
+import type { KitKind } from '../kit-kind.js';
 import type { SourceModel } from '../source-model.js';
 
 /** A charger that needs a socket. */
@@ -27,7 +27,7 @@ export function chargerSource(charger: MainsChargerKit, starting: boolean): Sour
   };
 }
 
-export const mainsCharger = defineKit<MainsChargerKit>()({
+export const mainsCharger = {
   charge: null,
   lends: {
     fixedLeads: (item) => item.leads,
@@ -38,4 +38,4 @@ export const mainsCharger = defineKit<MainsChargerKit>()({
     acrossOne: 'none',
     charged: null,
   },
-});
+} satisfies KitKind<MainsChargerKit>;

@@ -1,7 +1,6 @@
 import type { BatteryRating } from '../../battery/index.js';
-import { agedLead, keptCharge } from '../ageing.js';
-import { defineKit, type KeptCharge } from '../kit-kind.js';
-import { seriesOf } from '../series.js';
+import type { KeptCharge, KitKind } from '../kit-kind.js';
+import { leadCharge, seriesOf } from '../series.js';
 import type { SourceModel } from '../source-model.js';
 
 /** Loose 12 V batteries: one across one battery of a string, or two linked in series for 24 V. They have no switch and no leads. */
@@ -23,14 +22,8 @@ export function spareBatteriesSource(kit: SpareBatteriesKit, output: 12 | 24, te
   return output === 24 ? { ...source, ohms: source.ohms + LINK_LEAD_OHMS } : source;
 }
 
-export const spareBatteries = defineKit<SpareBatteriesKit>()({
-  charge: {
-    shareOf: (item) => item.soc,
-    withShare: (item, soc) => ({ ...item, soc }),
-    capacityAh: (item) => item.battery.capacityAh,
-    leftAfter: (item, days) => keptCharge(item.battery.chemistry, days),
-    aged: (item, years) => ({ ...item, battery: agedLead(item.battery, years) }),
-  },
+export const spareBatteries = {
+  charge: leadCharge<SpareBatteriesKit>(),
   lends: {
     fixedLeads: null,
     outputs: (item) => (item.count === 2 ? [12, 24] : [12]),
@@ -40,4 +33,4 @@ export const spareBatteries = defineKit<SpareBatteriesKit>()({
     acrossOne: 'any',
     charged: null,
   },
-});
+} satisfies KitKind<SpareBatteriesKit>;
