@@ -18,6 +18,9 @@ async function findChromium() {
 /** `npm test -- changed`: only what a change can have broken, against the last commit or the one that is named. */
 const ofChange = process.argv[2] === 'changed' ? testsOfChange(process.argv[3] ?? 'HEAD') : null;
 
+/** Leaves the tests that have ` @long` at the end of their title to `npm run prove`. */
+const SHORT = '--filter=^(?!.*@long)';
+
 /** So many of the slowest tests are listed at the end. */
 const SLOWEST = 10;
 
@@ -116,6 +119,7 @@ const unit = (part) => () =>
     [
       'jasmine',
       '--config=jasmine.json',
+      ...(ofChange ? [] : [SHORT]),
       ...(ofChange?.specs[part] ?? []).map((path) => `dist/${path.replace(/\.ts$/, '.js')}`),
     ],
     { cwd: join(ROOT, part) },
@@ -150,7 +154,7 @@ const onPostgres = async () => {
     return await suite(
       'Tests: server on PostgreSQL',
       'npx',
-      ['jasmine', '--config=jasmine.postgres.json'],
+      ['jasmine', '--config=jasmine.postgres.json', SHORT],
       { cwd: join(ROOT, 'server'), env: { VOLTREK_TEST_PG: postgres.url } },
       countJasmine,
     );

@@ -85,7 +85,7 @@ test('a battery is put on charge from Plan, where a socket is near', async ({ te
   await expect(page.locator('vt-step-card')).toBeVisible();
 });
 
-test('a battery that no charger would take is lifted first, step by step, and read again', async ({
+test('a battery that no charger would take is lifted first, step by step, and read again @long', async ({
   tech,
   page,
 }) => {

@@ -123,7 +123,7 @@ async function plainCase(tech: Technician, page: Page, read: () => Promise<void>
   await expect(page.locator('.next')).toContainText('Closed');
 }
 
-test('a plain case takes few taps: one figure typed, none with a meter', async ({ tech, page }) => {
+test('a plain case takes few taps: one figure typed, none with a meter @long', async ({ tech, page }) => {
   const counted = await counting(page);
   await tech.openJob('brinmoor-pella');
   await plainCase(tech, page, () => tech.read('1185'));
@@ -189,7 +189,7 @@ test('eight pages of one device stay alive on one line to the server, and hear e
   );
 });
 
-test('who goes by keyboard or by ear begins each stage at its heading, and hears each step', async ({
+test('who goes by keyboard or by ear begins each stage at its heading, and hears each step @long', async ({
   tech,
   page,
 }) => {

@@ -46,7 +46,7 @@ test('a second tab sees the first one’s taps, and a conflicting tap is refused
   await expect(second.locator('vt-step-card h2')).toHaveText('Black on casualty ground point');
 });
 
-test('taps made while the server is away are kept and sent when it is back, across a kill', async ({
+test('taps made while the server is away are kept and sent when it is back, across a kill @long', async ({
   page,
 }) => {
   const server = await TestServer.ofDemo();

@@ -81,7 +81,7 @@ test('hybrid wakes on the lead-acid pack and is never cranked @long', async ({ t
   await tech.expectStage('Wake');
 });
 
-test('EV that will not open: latch wires, then a still donor', async ({ tech, page }) => {
+test('EV that will not open: latch wires, then a still donor @long', async ({ tech, page }) => {
   await tech.openJob('kestow-parcel-e');
   await tech.next('Safe to work here');
   await tech.tap('no doors, no screens');
@@ -123,7 +123,7 @@ test('motorcycle from the van with its engine off; a fuel tap is not the battery
   ).toBeVisible();
 });
 
-test('24 V piste machine: each battery by itself, then 12 V across the weak one only', async ({
+test('24 V piste machine: each battery by itself, then 12 V across the weak one only @long', async ({
   tech,
   page,
 }) => {

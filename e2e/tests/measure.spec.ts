@@ -182,7 +182,7 @@ test('the weather service fills in the cold', async ({ tech, page }) => {
   await expect(page.getByRole('group', { name: 'Air, °C' }).getByRole('status').first()).toHaveText(degrees);
 });
 
-test('a crew lead links a meter; one that goes is shown as lost, comes back, and the pad works all the while', async ({
+test('a crew lead links a meter; one that goes is shown as lost, comes back, and the pad works all the while @long', async ({
   browser,
 }) => {
   const sockets = new Set<Socket>();

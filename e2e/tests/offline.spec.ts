@@ -95,7 +95,7 @@ test('a whole rescue with no network, reloaded at every stage; then everything a
   expect(events.at(-1)!.type).toBe('verdict.given');
 });
 
-test('a page that goes in the moment of a tap loses nothing', async ({ tech, page, context }) => {
+test('a page that goes in the moment of a tap loses nothing @long', async ({ tech, page, context }) => {
   await tech.openJob('brinmoor-pella');
   const job = jobIdOf(page);
   await held(page);
@@ -114,7 +114,7 @@ test('a page that goes in the moment of a tap loses nothing', async ({ tech, pag
   await context.setOffline(false);
 });
 
-test('taps of a job that was left are kept and sent like those of the one on screen', async ({
+test('taps of a job that was left are kept and sent like those of the one on screen @long', async ({
   tech,
   page,
   context,
@@ -252,7 +252,7 @@ test('what was closed lately can be read with no network, though it was never op
   await tech.expectStage('Verdict');
 });
 
-test('a new call and its job with no network: searched, opened and worked here, then on the board under the same ids', async ({
+test('a new call and its job with no network: searched, opened and worked here, then on the board under the same ids @long', async ({
   tech,
   page,
   context,

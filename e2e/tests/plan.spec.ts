@@ -83,7 +83,7 @@ test('a bad joint lowers what the plan promises, and mending it first is a way',
   await expect(page.getByRole('dialog', { name: 'Clean and tighten the positive clamp' })).toBeVisible();
 });
 
-test('what a try told weighs what is proposed next', async ({ tech, page }) => {
+test('what a try told weighs what is proposed next @long', async ({ tech, page }) => {
   await toPlan(tech, 'brinmoor-pella', '1270');
   await page.getByRole('radio', { name: /Nothing joined/ }).click();
   await tech.next('Go on: crank it as it is');
@@ -140,7 +140,7 @@ test('the plan goes into the log with its figures, and the crank is compared wit
   expect(data.inputs.find((i) => i.key === 'soc')!.origin).toBe('typed');
 });
 
-test('an ordinary mains charger comes off before the crank', async ({ tech, page }) => {
+test('an ordinary mains charger comes off before the crank @long', async ({ tech, page }) => {
   await tech.at('plan', 'brinmoor-pella', {
     scene: { mainsNear: true },
     symptom: 'one-click',
@@ -193,7 +193,7 @@ test('the bench reckons, keeps its values in the address, and refuses what canno
   await expect(page.getByRole('button', { name: 'Copied' })).toBeVisible();
 });
 
-test('a lead set is measured while it is joined, and the kit tells what it has lost', async ({
+test('a lead set is measured while it is joined, and the kit tells what it has lost @long', async ({
   tech,
   page,
 }) => {
@@ -228,7 +228,10 @@ test('a lead set is measured while it is joined, and the kit tells what it has l
   await expect(row).not.toContainText('Measured over');
 });
 
-test('another van is asked, comes, and what it carries is joined like one’s own', async ({ tech, page }) => {
+test('another van is asked, comes, and what it carries is joined like one’s own @long', async ({
+  tech,
+  page,
+}) => {
   const title = await toPlan(tech, 'brinmoor-pella', '1150');
   const brought = page.getByRole('radio', { name: /from Van 2/ });
   await brought.first().click();

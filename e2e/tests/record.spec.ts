@@ -71,7 +71,7 @@ test('two vehicles of one model have each their own history: one was flat before
   await expect(page.locator('.visits li')).toHaveCount(1);
 });
 
-test('a vehicle over visits: its battery is changed, and the old one goes on in another vehicle with its record', async ({
+test('a vehicle over visits: its battery is changed, and the old one goes on in another vehicle with its record @long', async ({
   tech,
   page,
 }) => {

@@ -47,7 +47,10 @@ test('a joint that loses volts is mended on the spot: step by step, read again, 
   });
 });
 
-test('a switch that stood wrong is put right, and an undo takes the repair back', async ({ tech, page }) => {
+test('a switch that stood wrong is put right, and an undo takes the repair back @long', async ({
+  tech,
+  page,
+}) => {
   await tech.at('scene', 'ostrel-fell-450');
   await tech.safeToWork();
   await page.getByRole('group', { name: 'Kill switch' }).getByRole('button', { name: 'was off' }).click();

@@ -27,7 +27,7 @@ test('a school that is chosen changes the order of the next hook-up, and safety 
   await expect(first.getByRole('radio', { name: 'the casualty' })).toBeChecked();
 });
 
-test('a rule that changes while a job is worked is asked about: the job keeps its own until somebody takes the new ones', async ({
+test('a rule that changes while a job is worked is asked about: the job keeps its own until somebody takes the new ones @long', async ({
   tech,
   page,
 }) => {
@@ -56,7 +56,7 @@ test('a rule that changes while a job is worked is asked about: the job keeps it
   await expect(banner).toBeVisible();
 });
 
-test('a house that wants steps held logs none at a tap', async ({ tech, page }) => {
+test('a house that wants steps held logs none at a tap @long', async ({ tech, page }) => {
   await page.goto(`${tech.url}/rules`);
   const steps = page.getByRole('radiogroup', { name: 'A step of the clamps is done' });
   await steps.getByRole('radio', { name: 'when held for half a second' }).click();

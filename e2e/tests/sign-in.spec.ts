@@ -210,7 +210,7 @@ test('a shut door: strangers out, each role to its own, a device handed over, an
   }
 });
 
-test('whoever signs out leaves nothing of the house on the device but what waits; it is sent by whoever comes back', async ({
+test('whoever signs out leaves nothing of the house on the device but what waits; it is sent by whoever comes back @long', async ({
   browser,
 }) => {
   const server = await TestServer.ofDemo();

@@ -33,7 +33,10 @@ test('each finding re-ranks the suspects, and the next best check is proposed un
   await expect(suspects.getByRole('listitem').first()).toContainText('%');
 });
 
-test('a figure is taken on the spot, and what has its own stage is read there', async ({ tech, page }) => {
+test('a figure is taken on the spot, and what has its own stage is read there @long', async ({
+  tech,
+  page,
+}) => {
   await tech.at('scene', 'brinmoor-pella');
   await tech.openStage('Measure');
   await tech.read('1255');

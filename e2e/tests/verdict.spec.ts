@@ -148,7 +148,7 @@ test('the owner is handed a page in plain words, with the dates as a code', asyn
     expect(text).toContain(part);
 });
 
-test('a flat battery that stood for weeks is taken out to charge, put back, and left on a maintainer', async ({
+test('a flat battery that stood for weeks is taken out to charge, put back, and left on a maintainer @long', async ({
   tech,
   page,
 }) => {

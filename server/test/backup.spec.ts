@@ -81,7 +81,7 @@ describe('a backup', () => {
     await database.close();
   });
 
-  it('is for this user alone, takes away only what it made and listed, and is not put back damaged', async () => {
+  it('is for this user alone, takes away only what it made and listed, and is not put back damaged @long', async () => {
     const umask = process.umask(0o077);
     const kept = join(folder, 'backups');
     await mkdir(join(kept, 'photos'), { recursive: true });
@@ -143,7 +143,7 @@ describe('a backup', () => {
     expect(made.map(({ reason }) => reason)).toEqual(['before-migration']);
   });
 
-  it('is asked for by the interface, told of with its size, and health tells its age', async () => {
+  it('is asked for by the interface, told of with its size, and health tells its age @long', async () => {
     const database = await opened();
     await database.db.insert(crew).values({ id: 'crew-1', name: 'Ana Test', role: 'crew-lead' });
     const backups = keepBackups(folder, database, () => undefined);

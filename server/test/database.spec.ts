@@ -100,7 +100,7 @@ describe('the data folder', () => {
     await again.close();
   });
 
-  it('is refused in words when it is damaged, with the last good backup by name, and opens again from it', async () => {
+  it('is refused in words when it is damaged, with the last good backup by name, and opens again from it @long', async () => {
     const first = await openDatabase(folder, neverLost);
     await first.db.insert(facts).values({ key: 'kept', value: 'yes' });
     const { name } = await backUp(folder, first.still, 'by-hand', new Date());

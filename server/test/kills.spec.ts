@@ -10,7 +10,7 @@ import { eventOf } from './shared-server.js';
 import { freePort, setUpHouse, startServer } from './processes.js';
 
 /** Kills at this share of the whole proof of two hundred; `npm run prove` goes through more. */
-const KILLS = Math.max(2, Math.round(200 * Number(process.env.PROVE_SHARE ?? 0)));
+const KILLS = Math.max(1, Math.round(200 * Number(process.env.PROVE_SHARE ?? 0)));
 const WRITERS = 4;
 
 describe('a server that is killed', () => {

@@ -51,7 +51,7 @@ describe('files of crew, kit, vehicles, batteries, calls and jobs', () => {
       }
   });
 
-  it('make the same house beside the atlas: each file comes out as it went in, and records are as the logs make them', async () => {
+  it('make the same house beside the atlas: each file comes out as it went in, and records are as the logs make them @long', async () => {
     const { database } = await sharedServer();
     for (const form of [toJson, toCsv]) {
       const empty = await testDatabase();

@@ -168,7 +168,7 @@ describe('a server whose power is cut', () => {
   }
 
   it(
-    `at work with ${WRITERS} writers opens again with every event that it acknowledged, at ${CUTS} moments; without syncs it would not`,
+    `at work with ${WRITERS} writers opens again with every event that it acknowledged, at ${CUTS} moments; without syncs it would not @long`,
     async () => {
       const data = join(folder, 'data');
       const trace = join(folder, 'trace');
