@@ -4,7 +4,15 @@ import { drawHidden } from './draw-hidden.js';
 import { isPossibleNow, type Moment } from './possible.js';
 import { type HiddenMachine, oneBattery } from './hidden.js';
 import { type Change, changes, repaired } from './repairs.js';
-import { type Found, type Check, type CheckId, checkOf, spreadOf, type Tool, checksFor } from './checks.js';
+import {
+  type Found,
+  type Check,
+  type CheckId,
+  checkOf,
+  spreadOf,
+  type Tool,
+  checksFor,
+} from './checks/index.js';
 
 /** A piece of evidence: which check, and what it found. */
 export interface DiagnosisEvidence {

@@ -5,7 +5,7 @@ export * from './string-reading.js';
 export * from './causes.js';
 export * from './draw-hidden.js';
 export * from './hidden.js';
-export * from './checks.js';
+export * from './checks/index.js';
 export * from './walk-round.js';
 export * from './measures.js';
 export * from './probes.js';

@@ -1,7 +1,6 @@
-import { type BatteryRating, isLeadAcid, socFromCells } from '../battery/index.js';
-import { type Range, requireInRange } from '../quantities/index.js';
-import type { Found, CheckId, Tool } from './checks.js';
-import { againstCrankLimit, crankLimitVolts } from './reading.js';
+import { type BatteryRating, isLeadAcid } from '../battery/index.js';
+import { requireInRange } from '../quantities/index.js';
+import { type Found, type CheckId, checkOf, type MeasureContext, type Tool } from './checks/index.js';
 import type { ReadingKind } from './vocabulary.js';
 
 export const MEASURE_GROUPS = ['posts', 'joints', 'battery', 'parked'] as const;
@@ -67,21 +66,6 @@ export function measuresFor(rating: BatteryRating, cranks: boolean): MeasureKind
   );
 }
 
-export const MEASURE_RANGES = {
-  drop: { min: -1, max: 16, unit: 'V' },
-  ccaAmps: { min: 10, max: 2500, unit: 'A' },
-  milliamps: { min: 0, max: 60_000, unit: 'mA' },
-} as const satisfies Record<string, Range>;
-
-/** The values that a figure must be seen against. */
-export interface MeasureContext {
-  readonly rating: BatteryRating;
-  readonly systemVolts: 12 | 24;
-  readonly tempC: number;
-  /** Of the string, at rest; null when not read. */
-  readonly restVolts: number | null;
-}
-
 /**
  * Returns the finding of a check in a figure as it was read; null where something it is measured against is missing.
  *
@@ -90,55 +74,11 @@ export interface MeasureContext {
 export function findingOf(
   { check }: Pick<MeasureKind, 'check'>,
   figures: readonly number[],
-  { rating, systemVolts, tempC, restVolts }: MeasureContext,
+  context: MeasureContext,
 ): Found | null {
-  const [value = NaN] = figures;
-  switch (check) {
-    case 'key-on':
-      return restVolts === null ? null : rounded(restVolts - value);
-    case 'recovery':
-    case 'charging':
-    case 'charging-loaded':
-      return rounded((value * 12) / systemVolts);
-    case 'crank':
-      return rounded(againstCrankLimit(value, tempC, systemVolts));
-    case 'conductance':
-      return rounded(value / rating.ccaAmps);
-    case 'load-test':
-      // One battery by itself.
-      return rounded(value - crankLimitVolts(tempC, 12));
-    case 'drain':
-      return value / 1000;
-    case 'specific-gravity': {
-      const { badCell, soc } = socFromCells(figures, tempC);
-      return badCell !== null ? 'one-cell-low' : soc > EVEN_HIGH_SOC ? 'even-high' : 'even-low';
-    }
-    default:
-      return value;
-  }
+  const { foundFrom } = checkOf(check);
+  return foundFrom ? foundFrom(figures, context) : figures[0]!;
 }
-
-const OF_STRING = { min: 0, max: 36, unit: 'V' } as const;
-const OF_BATTERY = { min: -16, max: 18, unit: 'V' } as const;
-const LOST = { min: -1, max: 32, unit: 'V' } as const;
-/** The range of the instrument of each check: the unit in which a figure is given. Checks that no instrument shows have no row. */
-export const SHOWN_RANGES: Partial<Record<CheckId, Range>> = {
-  rest: OF_BATTERY,
-  'string-balance': { min: 0, max: 18, unit: 'V' },
-  'key-on': OF_STRING,
-  crank: OF_STRING,
-  recovery: OF_STRING,
-  charging: OF_STRING,
-  'charging-loaded': OF_STRING,
-  converter: { min: 0, max: 20, unit: 'V' },
-  ripple: { min: 0, max: 16, unit: 'V' },
-  'joint-plus': LOST,
-  'joint-minus': LOST,
-  'starter-stud': LOST,
-  conductance: MEASURE_RANGES.ccaAmps,
-  'load-test': { min: 0, max: 16, unit: 'V' },
-  drain: MEASURE_RANGES.milliamps,
-};
 
 /**
  * Returns the finding of a check in the figure that its instrument shows: volts of the whole string at the posts, volts of the weakest
@@ -148,13 +88,10 @@ export const SHOWN_RANGES: Partial<Record<CheckId, Range>> = {
  * @example foundFromMeter('crank', 8.4, context) // how far 8.4 V lies from the limit in this cold
  */
 export function foundFromMeter(check: CheckId, shown: number, context: MeasureContext): Found {
-  const range = SHOWN_RANGES[check];
+  const range = checkOf(check).shown;
   if (!range) throw new RangeError(`${check} is found as one of its words, not as a figure`);
   requireInRange(check, shown, range);
   const found = findingOf({ check }, [shown], context);
   if (found === null) throw new RangeError(`${check} is held against rest volts: give rest as well`);
   return found;
 }
-
-const EVEN_HIGH_SOC = 0.6;
-const rounded = (value: number): number => Math.round(value * 1000) / 1000;

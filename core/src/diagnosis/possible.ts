@@ -1,4 +1,4 @@
-import { type CheckId, checkOf, type Found, type Tool } from './checks.js';
+import { type CheckId, checkOf, type Found, type Tool } from './checks/index.js';
 
 /** The state of the machine while a check is chosen. */
 export interface Moment {

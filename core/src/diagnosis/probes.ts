@@ -1,5 +1,5 @@
 import { isPositiveEarth, type Machine, type PointKind, pointOn } from '../machine/index.js';
-import { checkOf, type CheckId } from './checks.js';
+import { checkOf, type CheckId } from './checks/index.js';
 
 /** The places of an instrument, by points of the machine. */
 export type Probing =

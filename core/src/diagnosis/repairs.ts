@@ -1,26 +1,10 @@
 import type { Machine } from '../machine/index.js';
 import type { Cause, DiagnosisProfile } from './causes.js';
-import { type CheckId, checkOf, type Found } from './checks.js';
+import { type CheckId, checkOf, type Found } from './checks/index.js';
 import { soundCharging } from './draw-hidden.js';
 import { cranksOf, type HiddenMachine, SOUND_OHMS } from './hidden.js';
+import type { RepairKind } from './vocabulary.js';
 import { isAtFault } from './walk-round.js';
-
-export const REPAIR_KINDS = [
-  'joint-cleaned',
-  'clamp-resized',
-  'post-sleeved',
-  'strap-cleaned',
-  'fuse-renewed',
-  'isolator-on',
-  'stop-released',
-  'switch-set',
-  'belt-tightened',
-] as const;
-/**
- * A repair on the spot. `clamp-resized` is a clamp at its stop, spread or closed until it bites; `post-sleeved` a worn post made thick
- * again; `stop-released` an emergency stop; `switch-set` any switch, selector or tap that only stood wrong.
- */
-export type RepairKind = (typeof REPAIR_KINDS)[number];
 
 export const JOINT_SIDES = ['plus', 'minus'] as const;
 export type JointSide = (typeof JOINT_SIDES)[number];
@@ -59,18 +43,6 @@ const AT_STANDSTILL: readonly RepairKind[] = [
   'fuse-renewed',
   'belt-tightened',
 ];
-/** Looks that find a thing standing wrong which a hand puts right; a switch that is dead is none of them. */
-const SET_BY_HAND: readonly CheckId[] = [
-  'selector-park',
-  'kill-switch',
-  'side-stand',
-  'neutral',
-  'blade-switch',
-  'key-position',
-  'pto',
-  'fuel-tap',
-  'interlocks',
-];
 /** A drop of this much while it cranks is worth cleaning, V; less is a sound joint: the first edge of the check itself. */
 export const [WORTH_CLEANING_VOLTS = 0] = checkOf('joint-plus').edges ?? [];
 
@@ -80,7 +52,7 @@ export const needsStandstill = ({ kind }: Pick<Repair, 'kind'>): boolean => AT_S
 /** True when a repair says all that it must: a joint its side, a switch the look that found it. */
 export function isWhole({ kind, side, check }: Repair): boolean {
   if (JOINT_REPAIRS.includes(kind)) return side !== undefined;
-  return kind !== 'switch-set' || (check !== undefined && SET_BY_HAND.includes(check));
+  return kind !== 'switch-set' || (check !== undefined && checkOf(check).mendedBy === 'switch-set');
 }
 
 /** Checks that show what a repair mends, and are read again after it. */
@@ -230,13 +202,6 @@ const of = (check: CheckId, kind: RepairKind, side?: JointSide): RepairOffered =
   repair: { kind, ...(side && { side }), ...(kind === 'switch-set' && { check }) },
 });
 
-const BY_CHECK: Partial<Record<CheckId, RepairKind>> = {
-  isolator: 'isolator-on',
-  'main-fuse': 'fuse-renewed',
-  'emergency-stop': 'stop-released',
-  'look-belt': 'belt-tightened',
-};
-
 /**
  * Returns the repairs that fit the findings, likeliest first. A fault that only a workshop mends has none.
  *
@@ -248,9 +213,8 @@ export function repairsFor(
 ): RepairOffered[] {
   const offered: RepairOffered[] = [];
   for (const [check, found] of Object.entries(findings) as [CheckId, Found][]) {
-    const kind = BY_CHECK[check];
-    if (kind && isAtFault(check, found)) offered.push(of(check, kind));
-    if (SET_BY_HAND.includes(check) && isAtFault(check, found)) offered.push(of(check, 'switch-set'));
+    const { mendedBy } = checkOf(check);
+    if (mendedBy && isAtFault(check, found)) offered.push(of(check, mendedBy));
   }
   const isLost = (check: CheckId): boolean => isBadDrop(findings[check]);
   const sides = JOINT_SIDES.filter((side) => isLost(side === 'plus' ? 'joint-plus' : 'joint-minus'));

@@ -60,3 +60,20 @@ export const POLARITY_SIGNS_NEEDED = 2;
 
 export const READING_KINDS = ['rest', 'crank-minimum', 'charging-idle', 'charging-loaded'] as const;
 export type ReadingKind = (typeof READING_KINDS)[number];
+
+export const REPAIR_KINDS = [
+  'joint-cleaned',
+  'clamp-resized',
+  'post-sleeved',
+  'strap-cleaned',
+  'fuse-renewed',
+  'isolator-on',
+  'stop-released',
+  'switch-set',
+  'belt-tightened',
+] as const;
+/**
+ * A repair on the spot. `clamp-resized` is a clamp at its stop, spread or closed until it bites; `post-sleeved` a worn post made thick
+ * again; `stop-released` an emergency stop; `switch-set` any switch, selector or tap that only stood wrong.
+ */
+export type RepairKind = (typeof REPAIR_KINDS)[number];

@@ -1,5 +1,5 @@
 import type { Gearbox, Machine, MachineClass } from '../machine/index.js';
-import { type CheckId, checkOf, type Found } from './checks.js';
+import { type CheckId, checkOf, type Found } from './checks/index.js';
 
 const LOOKS: readonly CheckId[] = ['case', 'look-joints'];
 

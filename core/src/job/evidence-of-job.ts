@@ -145,15 +145,12 @@ function batteryByBattery(check: CheckId, job: Job, machine: Machine): Diagnosis
   });
 }
 
-/** Figures that speak of the battery only when nothing else feeds its posts. */
-const OF_ITSELF: readonly CheckId[] = ['key-on', 'crank', 'recovery', 'conductance', 'load-test'];
-
 /** Findings, less those of the battery that were taken with help joined: they are the helper's. An earlier one of its own stands again. */
 function ownFindings({ findings, figures, fresh }: Span): Partial<Record<CheckId, Found>> {
   return Object.fromEntries(
     fresh.flatMap((check) => {
       const found = findings[check]!;
-      const taken = OF_ITSELF.includes(check) ? figures.filter((f) => f.check === check) : [];
+      const taken = checkOf(check).isOfItself ? figures.filter((f) => f.check === check) : [];
       if (taken.length === 0 || !wasHelped(taken.at(-1)!.during)) return [[check, found]];
       const alone = taken.filter((f) => !wasHelped(f.during)).at(-1);
       return alone ? [[check, alone.found]] : [];

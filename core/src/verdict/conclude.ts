@@ -248,13 +248,8 @@ const mendedHere = (crowd: Crowd, shares: Float64Array): Repair[] =>
 const isRepair = (change: Change): change is Repair => change.kind !== 'battery-charged';
 
 /** Evidence that a repair held: it starts by itself since, or its charging is in the band again. */
-const HOLDS: Partial<Record<CheckId, string>> = {
-  'try-alone': 'started',
-  charging: 'in-band',
-  'charging-loaded': 'in-band',
-};
 const showsItHeld = ({ check, found }: DiagnosisEvidence): boolean =>
-  HOLDS[check] !== undefined && HOLDS[check] === outcomeOf(check, found);
+  checkOf(check).holdsWhen === outcomeOf(check, found);
 
 /** Each battery of a string by itself. */
 function standings(

@@ -13,7 +13,6 @@ import {
   type MeasureContext,
   checkOf,
   proposals,
-  SHOWN_RANGES,
   TOOLS,
 } from '@voltrek/core/diagnosis';
 import { DEFAULT_RULES } from '@voltrek/core/rules';
@@ -89,7 +88,7 @@ const toldIn = (input: CalcInput<'diagnose'>, ledger: readonly LedgerLine[]): Le
 function foundIn(check: CheckId, given: Found, context: MeasureContext): Found {
   if (typeof given === 'number') return foundFromMeter(check, given, context);
   if (isFindingOf(check, given)) return given;
-  const range = SHOWN_RANGES[check];
+  const range = checkOf(check).shown;
   const figure = range ? `, or a figure from ${range.min} to ${range.max} ${range.unit}` : '';
   throw new RangeError(`${check} finds ${checkOf(check).outcomes.join(', ')}${figure}`);
 }
