@@ -1,54 +1,11 @@
 import type { JobEvent, JobSheet } from '@voltrek/core/job';
-import type * as yup from 'yup';
-import {
-  type AtlasEntry,
-  CONFIRMATION,
-  ENTRY_CHANGE,
-  type ImportReport,
-  type MachineSearch,
-} from './atlas.js';
-import { BACKUP_WANTED, type BackupState } from './backup.js';
-import { type Exam, NEW_EXAM } from './exam.js';
-import {
-  ADDRESS_CHANGE,
-  CASE_READING,
-  type InstrumentAddresses,
-  type InstrumentNow,
-  PROBES_PLACED,
-  type Weather,
-} from './instruments.js';
-import { EVENT_ENVELOPE } from './job-event.js';
-import { JOBS_WANTED } from './jobs-wanted.js';
-import type {
-  Battery,
-  BatteryRecord,
-  CallChange,
-  KitEntry,
-  Person,
-  Vehicle,
-  VehicleSummary,
-} from './record.js';
-import {
-  BATTERY_MOVE,
-  CALL_CHANGE,
-  CREW_ENTRY,
-  NEW_BATTERY,
-  NEW_CALL,
-  SET_UP,
-  VAN_ENTRY,
-  VEHICLE,
-  VEHICLE_CHANGE,
-} from './record-entries.js';
-import { RULE_SETTING } from './rule-setting.js';
-import {
-  DOOR_CHANGE,
-  NEW_PASSKEY,
-  PASSKEY_SIGN_IN,
-  PIN_CHANGE,
-  PIN_SIGN_IN,
-  type SignInHouse,
-  type SignInState,
-} from './sign-in.js';
+import type { KitItem } from '@voltrek/core/sources';
+import type { AtlasEntry, ImportReport, MachineSearch } from './atlas.js';
+import type { BackupState } from './backup.js';
+import type { Exam } from './exam.js';
+import type { InstrumentAddresses, InstrumentNow, Weather } from './instruments.js';
+import type { Battery, BatteryRecord, CallChange, Person, Vehicle, VehicleSummary } from './record.js';
+import type { SignInHouse, SignInState } from './sign-in.js';
 import type {
   BoardCall,
   Call,
@@ -65,7 +22,7 @@ import type {
 /** Whether anybody works here yet, and what vans of the trade usually carry, by name. */
 export interface HouseNow {
   readonly isSetUp: boolean;
-  readonly usualKit: Readonly<Record<string, KitEntry>>;
+  readonly usualKit: Readonly<Record<string, KitItem>>;
 }
 
 /** The server's answer to an event that it has taken. */
@@ -166,41 +123,24 @@ export interface Answers {
   'DELETE /api/sign-in/sessions/:sessionId': SignInHouse;
 }
 
-/** The JSON body of each address. Kit and the data of events have schemas of their own, by kind. */
-export const BODIES: Readonly<Record<string, yup.Schema>> = {
-  'POST /api/device/jobs': JOBS_WANTED,
-  'POST /api/board': NEW_CALL.required(),
-  'POST /api/board/:callId/changes': CALL_CHANGE,
-  'POST /api/house': SET_UP,
-  'POST /api/crew': CREW_ENTRY,
-  'PUT /api/crew/:crewId': CREW_ENTRY,
-  'POST /api/vans': VAN_ENTRY,
-  'PUT /api/vans/:vanId': VAN_ENTRY,
-  'POST /api/vans/items/:itemId/retire': CONFIRMATION,
-  'POST /api/vans/items/:itemId/recharge': CONFIRMATION,
-  'POST /api/vans/marks/:markId/done': CONFIRMATION,
-  'POST /api/vehicles': VEHICLE.required(),
-  'PUT /api/vehicles/:vehicleId': VEHICLE_CHANGE,
-  'POST /api/people/:personId/erase': CONFIRMATION,
-  'POST /api/models': ENTRY_CHANGE,
-  'PUT /api/models/:modelId': ENTRY_CHANGE,
-  'POST /api/models/:modelId/confirmations': CONFIRMATION,
-  'POST /api/batteries': NEW_BATTERY.required(),
-  'POST /api/batteries/:batteryId/moves': BATTERY_MOVE,
-  'POST /api/exams': NEW_EXAM,
-  'POST /api/exams/:examId/signature': CONFIRMATION,
-  'POST /api/rules': RULE_SETTING,
-  'POST /api/backups': BACKUP_WANTED,
-  'PUT /api/instruments/addresses/:instrument': ADDRESS_CHANGE,
-  'PUT /api/instruments/probes': PROBES_PLACED,
-  'POST /api/instruments/readings': CASE_READING,
-  'POST /api/jobs/:jobId/events': EVENT_ENVELOPE,
-  'POST /api/sign-in/pin': PIN_SIGN_IN,
-  'POST /api/sign-in/passkey': PASSKEY_SIGN_IN,
-  'PUT /api/sign-in/door': DOOR_CHANGE,
-  'PUT /api/sign-in/pins/:crewId': PIN_CHANGE,
-  'POST /api/sign-in/passkeys/question': CONFIRMATION,
-  'POST /api/sign-in/passkeys': NEW_PASSKEY,
-};
-
+/** The schemas that bodies are judged by. */
 export { EVENT_DATA } from './job-event.js';
+export { CONFIRMATION, ENTRY_CHANGE } from './atlas.js';
+export { BACKUP_WANTED } from './backup.js';
+export { NEW_EXAM } from './exam.js';
+export { ADDRESS_CHANGE, CASE_READING, PROBES_PLACED } from './instruments.js';
+export { EVENT_ENVELOPE } from './job-event.js';
+export { JOBS_WANTED } from './jobs-wanted.js';
+export {
+  BATTERY_MOVE,
+  CALL_CHANGE,
+  CREW_ENTRY,
+  NEW_BATTERY,
+  NEW_CALL,
+  SET_UP,
+  VAN_ENTRY,
+  VEHICLE,
+  VEHICLE_CHANGE,
+} from './record-entries.js';
+export { RULE_SETTING } from './rule-setting.js';
+export { DOOR_CHANGE, NEW_PASSKEY, PASSKEY_SIGN_IN, PIN_CHANGE, PIN_SIGN_IN } from './sign-in.js';

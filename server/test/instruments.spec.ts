@@ -358,10 +358,10 @@ describe('addresses of instruments', () => {
     const parts = { bench, addresses, weatherUrl: null, place: null };
     const app = express()
       .use(express.json())
-      .use('/i', instrumentRoutes(database, parts))
+      .use(instrumentRoutes(database, parts))
       .use(problemHandler(pino({ level: 'silent' })));
     const put = (instrument: string, body: object) =>
-      supertest(app).put(`/i/addresses/${instrument}`).send(body);
+      supertest(app).put(`/api/instruments/addresses/${instrument}`).send(body);
     return { put, bench, page: addresses.page };
   }
 
@@ -497,13 +497,13 @@ describe('a training bench', () => {
     const place = placeOnTruth(database, newsDesk(), linked);
     const app = express()
       .use(express.json())
-      .use('/i', instrumentRoutes(database, { ...(await noInstruments(database)), bench: linked, place }))
+      .use(instrumentRoutes(database, { ...(await noInstruments(database)), bench: linked, place }))
       .use(problemHandler(pino({ level: 'silent' })));
     const end = (): void => {
       linked.close();
       stop();
     };
-    const read = (reading: CaseReading) => supertest(app).post('/i/readings').send(reading);
+    const read = (reading: CaseReading) => supertest(app).post('/api/instruments/readings').send(reading);
     return { read, end };
   }
 

@@ -1,16 +1,15 @@
 import { caseFileOf, readCaseFile } from '@voltrek/contracts/written-case';
-import { Validator } from '@seriousme/openapi-schema-validator';
+import { createConfig, lintFromString } from '@redocly/openapi-core';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import { readFile } from 'node:fs/promises';
 import { openApi } from '../src/http/openapi.js';
-import { ROUTES } from '../src/http/routes-of-all.js';
+import { ROUTES } from '../src/http/routes.js';
 import { sharedServer } from './shared-server.js';
 
 const ROOT = new URL('../../../', import.meta.url).pathname;
 
 interface Operation {
   readonly summary: string;
-  readonly requestBody?: object;
   readonly responses: Readonly<
     Record<string, { readonly content: Readonly<Record<string, { schema: object }>> }>
   >;
@@ -20,10 +19,18 @@ type Paths = Readonly<Record<string, Readonly<Record<string, Operation>>>>;
 describe('the description of the API', () => {
   const { paths } = openApi() as { readonly paths: Paths };
 
-  it('is an OpenAPI 3.1 document by the rules of those', async () => {
-    const { valid, errors } = await new Validator().validate(openApi() as Record<string, unknown>);
-    expect(JSON.stringify(errors ?? null)).toBe('null');
-    expect(valid).toBeTrue();
+  it('passes a linter of OpenAPI without an error', async () => {
+    const config = await createConfig({
+      extends: ['recommended'],
+      // `/vans/items/{itemId}` and `/vans/{vanId}/items` differ by their method.
+      rules: { 'no-ambiguous-paths': 'off' },
+    });
+    const found = await lintFromString({ source: JSON.stringify(openApi()), config });
+    const told = found.map(
+      ({ ruleId, severity, message, location: [at] }) =>
+        `${severity} ${ruleId}: ${message} ${at?.pointer ?? ''}`,
+    );
+    expect(told).toEqual([]);
   });
 
   it('is served, with a page to read it', async () => {
@@ -42,12 +49,9 @@ describe('the description of the API', () => {
     );
     expect(told.sort()).toEqual(ROUTES.map(({ method, path }) => `${method} ${path}`).sort());
     for (const [path, at] of Object.entries(paths))
-      for (const [method, { summary, requestBody, responses }] of Object.entries(at)) {
+      for (const [method, { summary, responses }] of Object.entries(at)) {
         const [content] = Object.values(responses['2XX']!.content);
         expect(`${method} ${path}: ${summary}`).toMatch(/: \w.{7}/);
-        const takesNothing = /sign-in\/(out|passkey-question)|instruments\/capture/.test(path);
-        if (['post', 'put'].includes(method) && !takesNothing)
-          expect(requestBody).withContext(`${method} ${path}`).toBeDefined();
         const isOpenFile =
           /openapi|schema\.json|export\.json|question/.test(path) && !path.includes('people');
         if (!isOpenFile && path !== '/api/instruments/probes')

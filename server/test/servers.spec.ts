@@ -165,7 +165,7 @@ describe('two servers on one PostgreSQL database', () => {
     expect(new Set(numbers).size).toBe(24);
   });
 
-  it('hold a house that was carried over from the embedded database, and give it back, row for row', async () => {
+  it('hold a house that was carried over from the embedded database, and give it back, row for row @long', async () => {
     const folder = await openInMemory(SNAPSHOT);
     await loadDemo(folder, DEMO_NOW, false);
     const server = await openPostgres(await newDatabaseUrl());

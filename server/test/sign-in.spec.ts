@@ -10,7 +10,7 @@ import { crewSecrets, sessions } from '../src/db/schema.js';
 import { createApp } from '../src/http/app.js';
 import { newsDesk } from '../src/http/news.js';
 import { reachOf } from '../src/http/reach.js';
-import { ROUTES, routeOf } from '../src/http/routes-of-all.js';
+import { ROUTES, routeOf } from '../src/http/routes.js';
 import type { InstrumentParts } from '../src/instruments/routes.js';
 import { hashOfPin, isPin } from '../src/sign-in/pin.js';
 import { answersChecked } from './answers-checked.js';
@@ -463,23 +463,17 @@ function addressesOf(app: ReturnType<typeof createApp>): string[] {
   interface Layer {
     readonly route?: { readonly path: string; readonly stack: readonly { readonly method?: string }[] };
     readonly handle: { readonly stack?: readonly Layer[] };
-    readonly match: (path: string) => boolean;
   }
   const lines = new Set<string>();
-  const prefixes = [...new Set(ROUTES.map(({ path }) => path.split('/').slice(0, 3).join('/')))];
-  const walk = (layers: readonly Layer[], under: string): void => {
+  const walk = (layers: readonly Layer[]): void => {
     for (const layer of layers) {
       if (layer.route)
         for (const { method } of layer.route.stack)
-          if (method)
-            lines.add(`${method.toUpperCase()} ${under}${layer.route.path === '/' ? '' : layer.route.path}`);
-      if (layer.handle.stack && !layer.route) {
-        const at = prefixes.find((prefix) => layer.match(prefix) && !layer.match('/api'));
-        if (at) walk(layer.handle.stack, at);
-      }
+          if (method) lines.add(`${method.toUpperCase()} ${layer.route.path}`);
+      if (layer.handle.stack && !layer.route) walk(layer.handle.stack);
     }
   };
-  walk((app.router as unknown as Router as unknown as { stack: readonly Layer[] }).stack, '');
+  walk((app.router as unknown as Router as unknown as { stack: readonly Layer[] }).stack);
   return [...lines].filter((line) => line.includes(' /api/') && !line.includes('*'));
 }
 

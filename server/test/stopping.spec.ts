@@ -15,7 +15,7 @@ async function ready(child: ChildProcess): Promise<void> {
 }
 
 describe('a server that is told to stop', () => {
-  it('does so within five seconds, whatever is open, and starts at once on the same folder', async () => {
+  it('does so within five seconds, whatever is open, and starts at once on the same folder @long', async () => {
     const folder = await mkdtemp(join(tmpdir(), 'voltrek-stop-'));
     const port = await freePort();
     const start = (): ChildProcess =>

@@ -13,9 +13,6 @@ const DONOR: KitItem = {
   alternatorSpareAmps: 80,
 };
 /** The kit of the van in practice. */
-export const PRACTICE_KIT: readonly KitItem[] = [
-  DONOR,
-  ...Object.entries(USUAL_KIT).map(([id, item]) => ({ ...item, id }) as KitItem),
-];
+export const PRACTICE_KIT: readonly KitItem[] = [DONOR, ...Object.values(USUAL_KIT)];
 /** The tools in it. */
 export const PRACTICE_TOOLS: readonly Tool[] = ['meter', 'clamp-meter', 'tester', 'load-tester', 'source'];

@@ -5,8 +5,7 @@ export type KitWithoutId = KitItem extends infer K ? (K extends KitItem ? Omit<K
 
 const copper = { conductor: 'copper', contact: 'clean' } as const;
 
-/** The kit of most vans of the trade, to be ticked at set-up and corrected afterwards, and the kit of practice. Named, so that a tick can say which. */
-export const USUAL_KIT: Readonly<Record<string, KitWithoutId>> = {
+const ENTRIES: Readonly<Record<string, KitWithoutId>> = {
   'heavy-leads': {
     kind: 'lead-set',
     name: 'Heavy set, 25 mm²',
@@ -66,3 +65,8 @@ export const USUAL_KIT: Readonly<Record<string, KitWithoutId>> = {
   'load-tester': { kind: 'instrument', name: 'Load tester', tool: 'load-tester' },
   hydrometer: { kind: 'instrument', name: 'Hydrometer', tool: 'hydrometer' },
 };
+
+/** Kit of most vans, by id: set-up offers it, the house corrects it afterwards, and Practice works with it. */
+export const USUAL_KIT: Readonly<Record<string, KitItem>> = Object.fromEntries(
+  Object.entries(ENTRIES).map(([id, item]) => [id, { ...item, id } as KitItem]),
+);

@@ -21,64 +21,70 @@ import { ATLAS_FORM } from './json.js';
 import { PHOTO_BYTES_MAX } from './photo.js';
 import { allMachines, entryById, photoById, searchMachines } from './repository.js';
 import { addEntry, confirmEntry, correctEntry, keepPhoto } from './service.js';
+import { serve } from '../http/routes.js';
 
 const RESULTS_MOST = 60;
 
 export function atlasRoutes(database: Database, news: NewsDesk): Router {
   const { db } = database;
   const router = Router();
-  router.get('/', async (request, response) => {
+  serve(router, 'GET /api/models', async (request, response) => {
     const typed = typeof request.query.q === 'string' ? request.query.q.slice(0, 120) : '';
     response.json(await searchMachines(db, typed, RESULTS_MOST));
   });
-  router.get('/schema.json', (_request, response) => {
+  serve(router, 'GET /api/models/schema.json', (_request, response) => {
     response.json(documentSchema(ATLAS_FORM, convertSchema(machineSchema)));
   });
-  router.get('/export.json', (_request, response) => {
+  serve(router, 'GET /api/models/export.json', (_request, response) => {
     response.attachment('atlas.json').type('application/json');
     Readable.from(writeDocument(ATLAS_FORM, allMachines(db))).pipe(response);
   });
-  router.get('/export.csv', (_request, response) => {
+  serve(router, 'GET /api/models/export.csv', (_request, response) => {
     response.attachment('atlas.csv').type('text/csv');
     Readable.from(toCsv(allMachines(db))).pipe(response);
   });
-  router.post('/preview', importUpload(), async (request, response) => {
+  serve(router, 'POST /api/models/preview', importUpload(), async (request, response) => {
     response.json(await withSentText(request, (text) => previewImport(db, text)));
   });
-  router.post('/import', importUpload(), async (request, response) => {
+  serve(router, 'POST /api/models/import', importUpload(), async (request, response) => {
     response.json(
       await withSentText(request, (text) =>
         applyImport(database, news, text, bodyId(request), formBasis(request)),
       ),
     );
   });
-  router.post('/', async (request, response) => {
+  serve(router, 'POST /api/models', async (request, response) => {
     const added = await addEntry(database, parseEntryChange(request.body));
     response.status(201).location(`/api/models/${added.machine.id}`).json(added);
   });
-  router.get('/:modelId', async (request, response) => {
+  serve(router, 'GET /api/models/:modelId', async (request, response) => {
     const entry = await entryById(db, request.params.modelId);
     if (!entry) throw notFound('machine', request.params.modelId);
     response.json(entry);
   });
-  router.put('/:modelId', async (request, response) => {
+  serve(router, 'PUT /api/models/:modelId', async (request, response) => {
     response.json(await correctEntry(database, news, request.params.modelId, parseEntryChange(request.body)));
   });
-  router.post('/:modelId/confirmations', async (request, response) => {
+  serve(router, 'POST /api/models/:modelId/confirmations', async (request, response) => {
     const { by, note } = parseConfirmation(request.body);
     response.status(201).json(await confirmEntry(database, request.params.modelId, by, note));
   });
-  router.post('/:modelId/photos', upload(PHOTO_BYTES_MAX).single('photo'), async (request, response) => {
-    const entry = await keepPhoto(
-      database,
-      String(request.params.modelId),
-      bodyId(request),
-      sentFile(request),
-      formPhotoId(request),
-    );
-    response.status(201).json(entry);
-  });
-  router.get('/:modelId/photos/:photoId', async (request, response) => {
+  serve(
+    router,
+    'POST /api/models/:modelId/photos',
+    upload(PHOTO_BYTES_MAX).single('photo'),
+    async (request, response) => {
+      const entry = await keepPhoto(
+        database,
+        request.params.modelId,
+        bodyId(request),
+        sentFile(request),
+        formPhotoId(request),
+      );
+      response.status(201).json(entry);
+    },
+  );
+  serve(router, 'GET /api/models/:modelId/photos/:photoId', async (request, response) => {
     const { modelId, photoId } = request.params;
     const isId = UUID_PATTERN.test(photoId);
     const jpeg = isId ? await photoById(db, modelId, photoId) : null;

@@ -4,14 +4,15 @@ import { requireCrew } from '../crew/repository.js';
 import type { Database } from '../db/database.js';
 import { HttpProblem } from '../http/problem.js';
 import type { BackupKeeper } from './keeper.js';
+import { serve } from '../http/routes.js';
 
 /** The backups of this house, and making one now. */
 export function backupRoutes({ db }: Database, keeper: BackupKeeper): Router {
   const router = Router();
-  router.get('/', async (_request, response) => {
+  serve(router, 'GET /api/backups', async (_request, response) => {
     response.json(await keeper.state());
   });
-  router.post('/', async (request, response) => {
+  serve(router, 'POST /api/backups', async (request, response) => {
     const { by } = parseBackupWanted(request.body);
     await requireCrew(db, by);
     try {

@@ -9,17 +9,19 @@ import { requireVan } from '../vans/repository.js';
 import { vehicleById } from '../vehicles/repository.js';
 import { batteryRecord } from './record.js';
 import { addBattery, batteriesIn, batteryById, looseBatteries, moveBattery } from './repository.js';
+import { sendList } from '../http/list-page.js';
+import { serve } from '../http/routes.js';
 
 export function batteryRoutes(database: Database): Router {
   const { db, write } = database;
   const router = Router();
 
   /** Lists batteries in no vehicle: spares and those at the depot. */
-  router.get('/', async (_request, response) => {
-    response.json(await looseBatteries(db));
+  serve(router, 'GET /api/batteries', async (request, response) => {
+    sendList(request, response, await looseBatteries(db), ({ id }) => id);
   });
 
-  router.post('/', async (request, response) => {
+  serve(router, 'POST /api/batteries', async (request, response) => {
     const { rating, dateMark, vanId, by } = parseNewBattery(request.body);
     const id = randomUUID();
     await write(async (tx) => {
@@ -41,11 +43,11 @@ export function batteryRoutes(database: Database): Router {
     response.json(await batteryRecord(database, id));
   });
 
-  router.get('/:batteryId', async (request, response) => {
+  serve(router, 'GET /api/batteries/:batteryId', async (request, response) => {
     response.json(await batteryRecord(database, request.params.batteryId));
   });
 
-  router.post('/:batteryId/moves', async (request, response) => {
+  serve(router, 'POST /api/batteries/:batteryId/moves', async (request, response) => {
     const move = parseBatteryMove(request.body);
     const { batteryId } = request.params;
     if (!UUID_PATTERN.test(batteryId)) throw notFound('battery', batteryId);

@@ -9,13 +9,15 @@ import { requireVan } from '../vans/repository.js';
 import { vehicleOfCall } from '../vehicles/service.js';
 import { addCall, callById, changeCall, changesOf, readBoard } from './repository.js';
 import type { NewsDesk } from '../http/news.js';
+import { sendList } from '../http/list-page.js';
+import { serve } from '../http/routes.js';
 
 export function boardRoutes({ db, write }: Database, news: NewsDesk): Router {
   const router = Router();
-  router.get('/', async (_request, response) => {
-    response.json(await readBoard(db));
+  serve(router, 'GET /api/board', async (request, response) => {
+    sendList(request, response, await readBoard(db), ({ id }) => id);
   });
-  router.post('/', async (request, response) => {
+  serve(router, 'POST /api/board', async (request, response) => {
     const call = parseNewCall(request.body);
     const result = await write(async (tx) => {
       // A resend of the same id changes nothing.
@@ -30,10 +32,15 @@ export function boardRoutes({ db, write }: Database, news: NewsDesk): Router {
     if (result.isNew) news.boardChanged();
     response.status(result.isNew ? 201 : 200).json(result.call);
   });
-  router.get('/:callId/changes', async (request, response) => {
-    response.json(await changesOf(db, request.params.callId));
+  serve(router, 'GET /api/board/:callId/changes', async (request, response) => {
+    sendList(
+      request,
+      response,
+      await changesOf(db, request.params.callId),
+      ({ at, kind }) => `${at}_${kind}`,
+    );
   });
-  router.post('/:callId/changes', async (request, response) => {
+  serve(router, 'POST /api/board/:callId/changes', async (request, response) => {
     const change = parseCallChange(request.body);
     const board = await write(async (tx) => {
       await judge(tx, request.params.callId, change);

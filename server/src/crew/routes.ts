@@ -9,19 +9,21 @@ import type { NewsDesk } from '../http/news.js';
 import { requireOtherLead } from '../sign-in/secrets.js';
 import { endSessions } from '../sign-in/sessions.js';
 import { allCrew, requireCrew } from './repository.js';
+import { sendList } from '../http/list-page.js';
+import { serve } from '../http/routes.js';
 
 export function crewRoutes({ db, write }: Database, news: NewsDesk): Router {
   const router = Router();
-  router.get('/', async (_request, response) => {
-    response.json(await allCrew(db));
+  serve(router, 'GET /api/crew', async (request, response) => {
+    sendList(request, response, await allCrew(db), ({ id }) => id);
   });
-  router.post('/', async (request, response) => {
+  serve(router, 'POST /api/crew', async (request, response) => {
     const { name, role } = parseCrewEntry(request.body);
     const id = `crew-${randomUUID().slice(0, 8)}`;
     await db.insert(crew).values({ id, name, role });
     response.status(201).json(await allCrew(db));
   });
-  router.put('/:crewId', async (request, response) => {
+  serve(router, 'PUT /api/crew/:crewId', async (request, response) => {
     const { name, role, retired } = parseCrewEntry(request.body);
     const { crewId } = request.params;
     await write(async (tx) => {

@@ -8,6 +8,8 @@ import type { Database } from '../db/database.js';
 import { exams } from '../db/schema.js';
 import { HttpProblem, notFound } from '../http/problem.js';
 import { holderOf } from '../sign-in/door.js';
+import { sendList } from '../http/list-page.js';
+import { serve } from '../http/routes.js';
 
 const LISTED_MOST = 500;
 /** The last tap of an exam is on its way for a moment. */
@@ -17,19 +19,20 @@ const GRACE_MS = MINUTE_MS;
 export function examRoutes({ db, write }: Database): Router {
   const router = Router();
 
-  router.get('/', async (request, response) => {
+  serve(router, 'GET /api/exams', async (request, response) => {
     const rows = await db.select().from(exams).orderBy(desc(exams.endedAt)).limit(LISTED_MOST);
-    response.json(rows.filter((row) => maySee(request, row)).map(told));
+    const seen = rows.filter((row) => maySee(request, row)).map(told);
+    sendList(request, response, seen, ({ id }) => id);
   });
 
-  router.get('/:examId', async (request, response) => {
+  serve(router, 'GET /api/exams/:examId', async (request, response) => {
     const { examId } = request.params;
     const [row] = UUID_PATTERN.test(examId) ? await db.select().from(exams).where(eq(exams.id, examId)) : [];
     if (!row || !maySee(request, row)) throw notFound('exam', examId);
     response.attachment(`exam-${row.number}-${row.crewId}.json`).json(told(row));
   });
 
-  router.post('/', async (request, response) => {
+  serve(router, 'POST /api/exams', async (request, response) => {
     const { by, runs, ...sent } = parseNewExam(request.body);
     const marks = markedOf(sent.number, runs);
     const startedAt = new Date(sent.startedAt);
@@ -51,7 +54,7 @@ export function examRoutes({ db, write }: Database): Router {
       .json(told(row));
   });
 
-  router.post('/:examId/signature', async (request, response) => {
+  serve(router, 'POST /api/exams/:examId/signature', async (request, response) => {
     const { by } = parseConfirmation(request.body);
     const { examId } = request.params;
     const row = await write(async (tx) => {

@@ -9,6 +9,7 @@ import { notFound } from '../http/problem.js';
 import { documentSchema } from './document.js';
 import { formOf, importNoun, previewNoun, toCsv, toJson } from './noun-file.js';
 import { bodyId, formBasis, importUpload, withSentText } from './upload.js';
+import { serve } from '../http/routes.js';
 
 function nounOf(request: Request): FileNoun {
   const noun = FILE_NOUNS.find((n) => n === request.params.noun);
@@ -20,23 +21,23 @@ function nounOf(request: Request): FileNoun {
 export function fileRoutes(database: Database, news: NewsDesk): Router {
   const { db } = database;
   const router = Router();
-  router.get('/:noun/schema.json', (request, response) => {
+  serve(router, 'GET /api/files/:noun/schema.json', (request, response) => {
     response.json(schemaOf(nounOf(request)));
   });
-  router.get('/:noun/export.json', (request, response) => {
+  serve(router, 'GET /api/files/:noun/export.json', (request, response) => {
     const noun = nounOf(request);
     response.attachment(`${noun}.json`).type('application/json');
     Readable.from(toJson(db, noun)).pipe(response);
   });
-  router.get('/:noun/export.csv', (request, response) => {
+  serve(router, 'GET /api/files/:noun/export.csv', (request, response) => {
     const noun = nounOf(request);
     response.attachment(`${noun}.csv`).type('text/csv');
     Readable.from(toCsv(db, noun)).pipe(response);
   });
-  router.post('/:noun/preview', importUpload(), async (request, response) => {
+  serve(router, 'POST /api/files/:noun/preview', importUpload(), async (request, response) => {
     response.json(await withSentText(request, (text) => previewNoun(db, nounOf(request), text)));
   });
-  router.post('/:noun/import', importUpload(), async (request, response) => {
+  serve(router, 'POST /api/files/:noun/import', importUpload(), async (request, response) => {
     response.json(
       await withSentText(request, (text) =>
         importNoun(database, nounOf(request), text, bodyId(request), formBasis(request)),

@@ -3,13 +3,16 @@ import { Router } from 'express';
 import { ICalCalendar } from 'ical-generator';
 import type { Database } from '../db/database.js';
 import { dueFollowUps } from './repository.js';
+import { sendList } from '../http/list-page.js';
+import { serve } from '../http/routes.js';
 
 export function followUpRoutes({ db }: Database): Router {
   const router = Router();
-  router.get('/', async (_request, response) => {
-    response.json(await dueFollowUps(db, new Date()));
+  serve(router, 'GET /api/follow-ups', async (request, response) => {
+    const due = await dueFollowUps(db, new Date());
+    sendList(request, response, due, ({ jobId, kind }) => `${jobId}_${kind}`);
   });
-  router.get('/calendar.ics', async (_request, response) => {
+  serve(router, 'GET /api/follow-ups/calendar.ics', async (_request, response) => {
     const calendar = new ICalCalendar({ name: 'Voltrek follow-ups', prodId: '//voltrek//follow-ups//EN' });
     for (const { jobId, callNumber, title, placeName, kind, dueOn } of await dueFollowUps(db, new Date())) {
       calendar.createEvent({

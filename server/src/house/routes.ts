@@ -8,14 +8,15 @@ import { crew, vans } from '../db/schema.js';
 import { loadAtlas } from '../demo/load.js';
 import { HttpProblem } from '../http/problem.js';
 import { addKitItem } from '../vans/repository.js';
+import { serve } from '../http/routes.js';
 
 /** Whether this house has been set up, and setting it up: once, while nobody works here yet. */
 export function houseRoutes({ db, write }: Database): Router {
   const router = Router();
-  router.get('/', async (_request, response) => {
+  serve(router, 'GET /api/house', async (_request, response) => {
     response.json({ isSetUp: await hasCrew(db), usualKit: USUAL_KIT });
   });
-  router.post('/', async (request, response) => {
+  serve(router, 'POST /api/house', async (request, response) => {
     const { crew: people, vans: fleet, atlas } = parseSetUp(request.body);
     await write(async (tx) => {
       if (await hasCrew(tx)) throw new HttpProblem(409, 'alreadySetUp');

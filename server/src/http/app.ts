@@ -36,6 +36,7 @@ import { HEAVY_PER_MINUTE, pace, REQUESTS_PER_MINUTE, SIGN_INS_PER_MINUTE } from
 import { openApi, writtenCaseSchema } from './openapi.js';
 import { HttpProblem, nameRequest, notFound, problemHandler } from './problem.js';
 import { isLocal, type Reach } from './reach.js';
+import { serve } from './routes.js';
 import { sameSite } from './same-site.js';
 import { guardHeaders, serveWeb } from './web.js';
 
@@ -132,14 +133,14 @@ export function createApp(parts: AppParts): Express {
   app.use('/api', fittingRequest);
 
   // First of all: every tap comes here.
-  app.use('/api/jobs', jobRoutes(database, news));
+  app.use(jobRoutes(database, news));
   app.get('/metrics', async (request, response, next) => {
     await reach.noteRequest(request);
     const isOpen = !(await door.isShut()) && !(await reach.isPublic());
     if (!isOpen && !isLocal(request)) throw new HttpProblem(401, 'signIn');
     await metrics.tell(request, response, next);
   });
-  app.get('/api/health', async (_request, response) => {
+  serve(app, 'GET /api/health', async (_request, response) => {
     await database.db.execute('select 1');
     const state = await backups?.state();
     const newest = state?.backups[0];
@@ -150,38 +151,38 @@ export function createApp(parts: AppParts): Express {
     });
   });
   // Made when it is asked for: few do, and no start waits for it.
-  app.get('/api/openapi.json', (_request, response) => {
+  serve(app, 'GET /api/openapi.json', (_request, response) => {
     response.json(openApi());
   });
   // To read, not to try: what is sent here goes into the house's log.
   app.use('/api/docs', swaggerUi.serve, swaggerUi.setup(undefined, READ_ONLY));
-  app.get('/api/stream', (_request, response) => {
+  serve(app, 'GET /api/stream', (_request, response) => {
     news.watch(response);
   });
-  app.get('/api/device', async (_request, response) => {
+  serve(app, 'GET /api/device', async (_request, response) => {
     response.json(await devicePack(database.db));
   });
-  app.post('/api/device/jobs', async (request, response) => {
+  serve(app, 'POST /api/device/jobs', async (request, response) => {
     response.json(await jobDetails(database, parseJobsWanted(request.body)));
   });
-  app.use('/api/board', boardRoutes(database, news));
-  app.use('/api/sign-in', signInRoutes({ database, door, news, reach }));
-  app.use('/api/house', houseRoutes(database));
-  app.use('/api/crew', crewRoutes(database, news));
-  app.use('/api/vans', vanRoutes(database));
-  app.use('/api/vehicles', vehicleRoutes(database));
-  app.use('/api/people', peopleRoutes(database));
-  app.use('/api/models', atlasRoutes(database, news));
-  app.use('/api/batteries', batteryRoutes(database));
-  app.get('/api/practice/schema.json', (_request, response) => {
+  app.use(boardRoutes(database, news));
+  app.use(signInRoutes({ database, door, news, reach }));
+  app.use(houseRoutes(database));
+  app.use(crewRoutes(database, news));
+  app.use(vanRoutes(database));
+  app.use(vehicleRoutes(database));
+  app.use(peopleRoutes(database));
+  app.use(atlasRoutes(database, news));
+  app.use(batteryRoutes(database));
+  serve(app, 'GET /api/practice/schema.json', (_request, response) => {
     response.json(writtenCaseSchema());
   });
-  app.use('/api/exams', examRoutes(database));
-  app.use('/api/rules', ruleRoutes(database));
-  if (backups) app.use('/api/backups', backupRoutes(database, backups));
-  app.use('/api/files', fileRoutes(database, news));
-  app.use('/api/follow-ups', followUpRoutes(database));
-  app.use('/api/instruments', instrumentRoutes(database, instruments));
+  app.use(examRoutes(database));
+  app.use(ruleRoutes(database));
+  if (backups) app.use(backupRoutes(database, backups));
+  app.use(fileRoutes(database, news));
+  app.use(followUpRoutes(database));
+  app.use(instrumentRoutes(database, instruments));
   app.use('/api', (request) => {
     throw notFound('route', `${request.method} ${request.originalUrl.split('?')[0]}`);
   });

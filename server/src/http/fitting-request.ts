@@ -1,6 +1,6 @@
 import type { Request, RequestHandler } from 'express';
 import { HttpProblem, notFound } from './problem.js';
-import { FORMS, methodsAt, routeOf } from './routes-of-all.js';
+import { methodsAt, routeOf } from './routes.js';
 import { READS } from './same-site.js';
 
 /** Returns the problem of a request that no route answers: 405 with `Allow` where its address takes other methods, 404 where it takes none. */
@@ -21,7 +21,7 @@ export const fittingRequest: RequestHandler = (request, _response, next) => {
   const route = routeOf(request.method, path);
   if (!route && !goesOn(request.method, path)) throw noRoute(request);
   if (route && hasBody(request)) {
-    const isForm = `${route.method} ${route.path}` in FORMS;
+    const isForm = route.form !== undefined;
     const type = isForm ? 'multipart/form-data' : 'application/json';
     if (!request.is(type))
       throw new HttpProblem(415, isForm ? 'sendForm' : 'sendJson', { headers: { Accept: type } });

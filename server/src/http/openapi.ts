@@ -1,10 +1,12 @@
 import { readFileSync } from 'node:fs';
-import { KIT_KINDS, kitEntrySchema, PROBLEM_TYPE, problemType } from '@voltrek/contracts';
+import { PROBLEM_TYPE, problemType } from '@voltrek/contracts';
 import { ANSWERS, REFUSAL_WORDS } from '@voltrek/contracts/words';
-import { BODIES, EVENT_DATA } from '@voltrek/contracts/api';
+import { EVENT_DATA } from '@voltrek/contracts/api';
 import { WRITTEN_CASE_FILE } from '@voltrek/contracts/written-case';
 import { convertSchema } from '@sodaru/yup-to-json-schema';
-import { FORMS, type Route, ROUTES } from './routes-of-all.js';
+import { Schema } from 'yup';
+import { PAGE_MAX } from './list-page.js';
+import { QUERY_PARAMETERS, type QueryParameter, type Route, ROUTES } from './routes.js';
 
 const FILE = new URL('../../../openapi/answers.json', import.meta.url);
 
@@ -13,25 +15,6 @@ interface AnswerSchemas {
   readonly definitions: Readonly<Record<string, object>>;
 }
 
-/** The query parameters of an address, by route. */
-const QUERIES: Readonly<Record<string, readonly string[]>> = {
-  'GET /api/models': ['q'],
-  'GET /api/vehicles': ['q'],
-  'GET /api/jobs': ['q', 'verdict', 'after', 'limit'],
-  'GET /api/instruments/weather': ['place'],
-};
-/** The type of an answer that is no JSON, by route. */
-const OTHER_TYPES: Readonly<Record<string, string>> = {
-  'GET /api/stream': 'text/event-stream',
-  'GET /api/instruments/stream': 'text/event-stream',
-  'POST /api/instruments/capture': 'application/x-ndjson',
-  'GET /api/models/:modelId/photos/:photoId': 'image/jpeg',
-  'GET /api/follow-ups/calendar.ics': 'text/calendar',
-  'GET /api/models/export.csv': 'text/csv',
-  'GET /api/files/:noun/export.csv': 'text/csv',
-};
-/** Routes that take a piece of kit, each kind by its own fields. */
-const TAKES_KIT: readonly string[] = ['POST /api/vans/:vanId/items', 'PUT /api/vans/items/:itemId'];
 /** The JSON Schema of the file of a written case. */
 export const writtenCaseSchema = (): object => ({
   $schema: 'https://json-schema.org/draft/2020-12/schema',
@@ -40,29 +23,32 @@ export const writtenCaseSchema = (): object => ({
   additionalProperties: false,
 });
 
-/**
- * The whole API as an OpenAPI 3.1 document: addresses and roles from the table that the door goes by, bodies from the schemas that they are
- * judged by, answers from the types that they are made of.
- */
+/** Returns the API as an OpenAPI 3.1 document: addresses, rights and bodies from the table of routes, answers from their types. */
 export function openApi(): object {
   const { answers, definitions } = JSON.parse(
-    // Names of types that stand for several have signs in them that no reference takes.
+    // Generic type names contain characters that `$ref` does not allow.
     readFileSync(FILE, 'utf8').replaceAll('"#/definitions/', '"#/components/schemas/'),
     (key, value: unknown) => (key === '$ref' && typeof value === 'string' ? plainRef(value) : value),
   ) as AnswerSchemas;
   const paths: Record<string, Record<string, object>> = {};
   for (const route of ROUTES) {
     const at = (paths[route.path.replace(/:(\w+)/g, '{$1}')] ??= {});
-    at[route.method.toLowerCase()] = operation(route, answers[`${route.method} ${route.path}`]);
+    at[route.method.toLowerCase()] = operation(route, answers[route.address]);
   }
   return {
     openapi: '3.1.0',
     info: {
       title: 'Voltrek',
       version: '1',
+      license: { name: 'MIT', identifier: 'MIT' },
       description:
-        'What a device asks its house. Answers that are no success are problem documents (RFC 9457). Where sign-in is required, a device is known by its cookie.',
+        'The API of one house. A refusal is a problem document (RFC 9457). A cookie identifies the device where sign-in is required. A list answers by pages where `limit` is given; `Link` names the next.',
     },
+    servers: [{ url: '/', description: 'The house that serves this document' }],
+    tags: [...new Set(ROUTES.map(tagOf))].map((name) => ({
+      name,
+      description: `Addresses under /api/${name}`,
+    })),
     components: {
       schemas: {
         ...Object.fromEntries(Object.entries(definitions).map(([name, schema]) => [plainName(name), schema])),
@@ -101,52 +87,87 @@ export function openApi(): object {
 }
 
 function operation(route: Route, answer: object | undefined): object {
-  const named = `${route.method} ${route.path}`;
-  const body = bodyOf(named);
-  const other = OTHER_TYPES[named];
-  const content = other
-    ? { [other]: { schema: { type: 'string' } } }
+  const body = bodyOf(route);
+  const content = route.type
+    ? {
+        [route.type]: { schema: route.type === 'application/json' ? { type: 'object' } : { type: 'string' } },
+      }
     : { 'application/json': { schema: answer ?? {} } };
+  const query = [...(route.query ?? []), ...(route.isList ? PAGED : [])];
   return {
     summary: route.summary,
-    operationId: named.replace(/[^a-z]+/gi, '-').toLowerCase(),
-    tags: [route.path.split('/')[2]],
+    operationId: route.address.replace(/[^a-z]+/gi, '-').toLowerCase(),
+    tags: [tagOf(route)],
     description:
       route.act === 'open'
         ? 'Open to everybody.'
         : `Needs the right to ${route.act} where sign-in is required.`,
-    ...(route.act !== 'open' && { security: [{}, { device: [] }] }),
+    security: route.act === 'open' ? [] : [{}, { device: [] }],
     parameters: [
       ...[...route.path.matchAll(/:(\w+)/g)].map(([, name]) => ({
-        ...{ name, in: 'path', required: true },
+        ...{ name, in: 'path', required: true, description: PATH_PARAMETERS[name!] },
         schema: { type: 'string' },
       })),
-      ...(QUERIES[named] ?? []).map((name) => ({ name, in: 'query', schema: { type: 'string' } })),
+      ...query.map((name) => ({
+        ...{ name, in: 'query', description: QUERY_PARAMETERS[name] },
+        schema: name === 'limit' ? { type: 'integer', minimum: 1, maximum: PAGE_MAX } : { type: 'string' },
+      })),
     ],
     ...(body && { requestBody: { required: true, content: body } }),
     responses: {
-      '2XX': { description: 'Done.', content },
-      default: {
-        description: 'Why not.',
-        content: { [PROBLEM_TYPE]: { schema: { $ref: '#/components/schemas/Problem' } } },
+      '2XX': {
+        description: 'Done.',
+        ...(route.isList && {
+          headers: { Link: { description: 'The next page, `rel="next"`', schema: { type: 'string' } } },
+        }),
+        content,
       },
+      '4XX': { description: 'A refusal, with its reason.', content: PROBLEM },
+      '5XX': { description: 'A failure of the server.', content: PROBLEM },
     },
   };
 }
 
-function bodyOf(named: string): object | null {
-  const form = FORMS[named];
+const PROBLEM = { [PROBLEM_TYPE]: { schema: { $ref: '#/components/schemas/Problem' } } };
+const PAGED: readonly QueryParameter[] = ['limit', 'after'];
+const tagOf = ({ path }: Route): string => path.split('/')[2]!.replace('.json', '');
+
+/** The parameters of paths, with their purpose. */
+const PATH_PARAMETERS: Readonly<Record<string, string>> = {
+  callId: 'Id of a call',
+  jobId: 'Id of a job, a UUID',
+  vehicleId: 'Id of a vehicle',
+  modelId: 'Id of an entry of the atlas',
+  photoId: 'Id of a photo',
+  batteryId: 'Id of a battery, or the code on its label',
+  examId: 'Id of an exam, a UUID',
+  noun: 'Kind of the rows of a file',
+  crewId: 'Id of a person of the crew',
+  passkeyId: 'Id of a passkey',
+  sessionId: 'Id of a session',
+  vanId: 'Id of a van',
+  itemId: 'Id of a piece of kit',
+  markId: 'Id of a mark of kit that needs attention',
+  personId: 'Id of a caller or owner',
+  instrument: 'Name of an instrument',
+};
+
+/** The data of an event, by its type. */
+const eventData = (): object => ({
+  anyOf: Object.keys(EVENT_DATA).map((type) => ({ $ref: `#/components/schemas/data-of-${type}` })),
+});
+
+function bodyOf({ address, form, body }: Route): object | null {
   if (form) {
     const fields = form.fields.map((field) => [field, { type: 'string' }] as const);
     const properties = { ...Object.fromEntries(fields), [form.file]: { type: 'string', format: 'binary' } };
     return { 'multipart/form-data': { schema: { type: 'object', required: [form.file], properties } } };
   }
-  if (TAKES_KIT.includes(named)) {
-    const anyOf = KIT_KINDS.map((kind) => convertSchema(kitEntrySchema(kind)));
-    return { 'application/json': { schema: { anyOf } } };
-  }
-  const schema = BODIES[named];
-  return schema ? { 'application/json': { schema: convertSchema(schema) } } : null;
+  if (!body) return null;
+  const schema =
+    body instanceof Schema ? convertSchema(body) : { anyOf: body.map((one) => convertSchema(one)) };
+  if (address === 'POST /api/jobs/:jobId/events') Object.assign(schema.properties!, { data: eventData() });
+  return { 'application/json': { schema } };
 }
 
 const plainName = (name: string): string => decodeURIComponent(name).replace(/[^\w.-]+/g, '_');

@@ -16,6 +16,7 @@ import type { AddressBook } from './addresses.js';
 import type { Bench } from './bench.js';
 import { LinkError } from './scpi-link.js';
 import { weatherAt } from './weather.js';
+import { serve } from '../http/routes.js';
 
 const CAPTURE_SECONDS = 12;
 
@@ -57,21 +58,21 @@ export function instrumentRoutes(
 ): Router {
   const router = Router();
 
-  router.get('/', (_request, response) => {
+  serve(router, 'GET /api/instruments', (_request, response) => {
     response.json(bench.now());
   });
 
-  router.get('/stream', (request, response) => {
+  serve(router, 'GET /api/instruments/stream', (request, response) => {
     openStream(response);
     const stop = bench.watch((now) => response.write(`data: ${JSON.stringify(now)}\n\n`));
     request.on('close', stop);
   });
 
-  router.get('/addresses', (_request, response) => {
+  serve(router, 'GET /api/instruments/addresses', (_request, response) => {
     response.json(addresses.page());
   });
 
-  router.put('/addresses/:instrument', async (request, response) => {
+  serve(router, 'PUT /api/instruments/addresses/:instrument', async (request, response) => {
     const { address, by } = parseAddressChange(request.body);
     const instrument = INSTRUMENTS.find((one) => one === request.params.instrument);
     if (!instrument) throw notFound('instrument', request.params.instrument);
@@ -84,13 +85,13 @@ export function instrumentRoutes(
     response.json(addresses.page());
   });
 
-  router.put('/probes', async (request, response) => {
+  serve(router, 'PUT /api/instruments/probes', async (request, response) => {
     const { jobId, check, battery } = PROBES_PLACED.validateSync(request.body, { abortEarly: false });
     await place?.onJob(jobId, check, battery, false);
     response.status(204).end();
   });
 
-  router.post('/readings', async (request, response) => {
+  serve(router, 'POST /api/instruments/readings', async (request, response) => {
     const reading = CASE_READING.validateSync(request.body, { abortEarly: false }) as CaseReading;
     requireCase(reading);
     if (bench.isBusy()) throw new HttpProblem(409, 'aCaptureIsUnderWay');
@@ -103,7 +104,7 @@ export function instrumentRoutes(
     }
   });
 
-  router.post('/capture', async (request, response) => {
+  serve(router, 'POST /api/instruments/capture', async (request, response) => {
     const { jobId } = PROBES_PLACED.pick(['jobId']).validateSync(request.body, { strict: true });
     response.writeHead(200, {
       'Content-Type': 'application/x-ndjson',
@@ -137,7 +138,7 @@ export function instrumentRoutes(
     }
   });
 
-  router.get('/weather', async (request, response) => {
+  serve(router, 'GET /api/instruments/weather', async (request, response) => {
     const named = request.query.place;
     if (typeof named !== 'string' || !named.trim() || named.length > 120)
       throw new HttpProblem(422, 'nameAPlace');

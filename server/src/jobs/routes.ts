@@ -9,6 +9,7 @@ import { acceptEvents } from './accept.js';
 import { jobDetail, jobSheet } from './service.js';
 import type { NewsDesk } from '../http/news.js';
 import { DAY_MS } from '@voltrek/core/quantities';
+import { serve } from '../http/routes.js';
 
 const PAGE_MAX = 200;
 
@@ -20,7 +21,7 @@ export function jobRoutes(database: Database, news: NewsDesk): Router {
     next(UUID_PATTERN.test(jobId) ? undefined : notFound('job', jobId));
   });
 
-  router.get('/', async (request, response) => {
+  serve(router, 'GET /api/jobs', async (request, response) => {
     const verdict = textOf(request.query.verdict);
     if (verdict && !(VERDICTS as readonly string[]).includes(verdict)) {
       throw new HttpProblem(422, 'noSuchVerdict', { params: [verdict] });
@@ -35,15 +36,15 @@ export function jobRoutes(database: Database, news: NewsDesk): Router {
     );
   });
 
-  router.get('/:jobId', async (request, response) => {
+  serve(router, 'GET /api/jobs/:jobId', async (request, response) => {
     response.json(await jobDetail(database, request.params.jobId));
   });
 
-  router.get('/:jobId/sheet', async (request, response) => {
+  serve(router, 'GET /api/jobs/:jobId/sheet', async (request, response) => {
     response.json(await jobSheet(database, request.params.jobId));
   });
 
-  router.post('/:jobId/events', async (request, response) => {
+  serve(router, 'POST /api/jobs/:jobId/events', async (request, response) => {
     const event = parseStoredEvent(request.body);
     // A device of an earlier version may still report what no log keeps any more.
     if (!event) {

@@ -5,6 +5,7 @@ import type { Database } from '../db/database.js';
 import { notFound } from '../http/problem.js';
 import { erasePlates } from '../vehicles/repository.js';
 import { callsBy, erasePerson, personById, vehiclesOf } from './repository.js';
+import { serve } from '../http/routes.js';
 
 /** Exports and erases a person: names and numbers stand here alone, so jobs and records stay, nameless. */
 export function peopleRoutes({ db, write }: Database): Router {
@@ -14,7 +15,7 @@ export function peopleRoutes({ db, write }: Database): Router {
     next(UUID_PATTERN.test(id) ? undefined : notFound('person', id));
   });
 
-  router.get('/:personId/export', async (request, response) => {
+  serve(router, 'GET /api/people/:personId/export', async (request, response) => {
     const person = await personById(db, request.params.personId);
     if (!person) throw notFound('person', request.params.personId);
     const owned = await vehiclesOf(db, person.id);
@@ -41,7 +42,7 @@ export function peopleRoutes({ db, write }: Database): Router {
     });
   });
 
-  router.post('/:personId/erase', async (request, response) => {
+  serve(router, 'POST /api/people/:personId/erase', async (request, response) => {
     const { by } = parseConfirmation(request.body);
     const { personId } = request.params;
     const erased = await write(async (tx) => {

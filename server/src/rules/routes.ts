@@ -3,13 +3,14 @@ import { Router } from 'express';
 import { requireCrew } from '../crew/repository.js';
 import type { Database } from '../db/database.js';
 import { addRuleSetting, rulesPage } from './repository.js';
+import { serve } from '../http/routes.js';
 
 export function ruleRoutes(database: Database): Router {
   const router = Router();
-  router.get('/', async (_request, response) => {
+  serve(router, 'GET /api/rules', async (_request, response) => {
     response.json(await rulesPage(database.db));
   });
-  router.post('/', async (request, response) => {
+  serve(router, 'POST /api/rules', async (request, response) => {
     const setting = parseRuleSetting(request.body);
     const page = await database.write(async (tx) => {
       await requireCrew(tx, setting.by);

@@ -5,7 +5,7 @@ import type { Database } from '../db/database.js';
 import { noRoute } from '../http/fitting-request.js';
 import { HttpProblem } from '../http/problem.js';
 import { isLocal, type Reach } from '../http/reach.js';
-import { type Route, routeOf } from '../http/routes-of-all.js';
+import { type Route, routeOf } from '../http/routes.js';
 import { note } from './audit.js';
 import { isDoorShut } from './secrets.js';
 import { deviceOf, holderIn, type SignedIn, signedInOn } from './sessions.js';

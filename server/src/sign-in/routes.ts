@@ -34,6 +34,7 @@ import {
   signedInOn,
   takeDevice,
 } from './sessions.js';
+import { serve } from '../http/routes.js';
 
 export interface SignInParts {
   readonly database: Database;
@@ -104,22 +105,22 @@ export function signInRoutes({ database, door, news, reach }: SignInParts): Rout
     };
   };
 
-  router.get('/', async (request, response) => {
+  serve(router, 'GET /api/sign-in', async (request, response) => {
     response.json(await stateOn(deviceOf(request)));
   });
-  router.post('/pin', async (request, response) => {
+  serve(router, 'POST /api/sign-in/pin', async (request, response) => {
     const { named, pin } = parsePinSignIn(request.body);
     await letIn(request, response, await provenByPin(database, named, pin));
   });
-  router.post('/passkey-question', async (request, response) => {
+  serve(router, 'POST /api/sign-in/passkey-question', async (request, response) => {
     response.json(await askForPasskey(database, request, deviceFor(request, response)));
   });
-  router.post('/passkey', async (request, response) => {
+  serve(router, 'POST /api/sign-in/passkey', async (request, response) => {
     const answer = parsePasskeySignIn(request.body);
     const deviceHash = deviceFor(request, response);
     await letIn(request, response, await provenByPasskey(database, request, deviceHash, answer));
   });
-  router.post('/out', async (request, response) => {
+  serve(router, 'POST /api/sign-in/out', async (request, response) => {
     const had = deviceOf(request);
     for (const { sessionId, crewId } of await signedInOn(db, had))
       await write(async (tx) => {
@@ -132,10 +133,10 @@ export function signInRoutes({ database, door, news, reach }: SignInParts): Rout
     news.startOver();
   });
 
-  router.get('/house', async (request, response) => {
+  serve(router, 'GET /api/sign-in/house', async (request, response) => {
     response.json(await houseFor(deviceOf(request), null));
   });
-  router.put('/door', async (request, response) => {
+  serve(router, 'PUT /api/sign-in/door', async (request, response) => {
     const { by, required, pin } = parseDoorChange(request.body);
     if (!required && (await reach.isPublic())) throw new HttpProblem(409, 'doorStaysShut');
     const crewId = await provenByPin(database, by, pin);
@@ -153,7 +154,7 @@ export function signInRoutes({ database, door, news, reach }: SignInParts): Rout
     response.json(await houseFor(deviceHash, crewId));
     news.startOver();
   });
-  router.put('/pins/:crewId', async (request, response) => {
+  serve(router, 'PUT /api/sign-in/pins/:crewId', async (request, response) => {
     const { by, pin, ownPin } = parsePinChange(request.body);
     const { crewId } = request.params;
     await requireCrew(db, crewId);
@@ -170,12 +171,12 @@ export function signInRoutes({ database, door, news, reach }: SignInParts): Rout
     response.json(await houseFor(deviceOf(request), by));
     if (crewId !== by) news.startOver();
   });
-  router.post('/passkeys/question', async (request, response) => {
+  serve(router, 'POST /api/sign-in/passkeys/question', async (request, response) => {
     const { by } = parseConfirmation(request.body);
     await requireCrew(db, by);
     response.json(await askForNewPasskey(database, request, deviceFor(request, response), by));
   });
-  router.post('/passkeys', async (request, response) => {
+  serve(router, 'POST /api/sign-in/passkeys', async (request, response) => {
     const { by, name, answer } = parseNewPasskey(request.body);
     // A way in is made only by whoever came in: while the door is open, anybody could make one under any name.
     if (!(await door.isShut())) throw new HttpProblem(409, 'passkeysNeedSignIn');
@@ -183,7 +184,7 @@ export function signInRoutes({ database, door, news, reach }: SignInParts): Rout
     await note(db, by, 'passkey-added', by);
     response.status(201).json(await houseFor(deviceOf(request), by));
   });
-  router.delete('/passkeys/:passkeyId', async (request, response) => {
+  serve(router, 'DELETE /api/sign-in/passkeys/:passkeyId', async (request, response) => {
     const { crewId, isLead } = await asker(deviceOf(request), null);
     const [key] = await db.select().from(passkeys).where(eq(passkeys.id, request.params.passkeyId));
     if (!key || !(isLead || key.crewId === crewId)) throw notFound('passkey', request.params.passkeyId);
@@ -191,7 +192,7 @@ export function signInRoutes({ database, door, news, reach }: SignInParts): Rout
     await note(db, crewId, 'passkey-removed', key.crewId);
     response.json(await houseFor(deviceOf(request), crewId));
   });
-  router.delete('/sessions/:sessionId', async (request, response) => {
+  serve(router, 'DELETE /api/sign-in/sessions/:sessionId', async (request, response) => {
     const { sessionId } = request.params;
     const { crewId, isLead } = await asker(deviceOf(request), null);
     const [found] = UUID_PATTERN.test(sessionId)

@@ -20,6 +20,8 @@ import {
   retireKitItem,
   writeKitItem,
 } from './repository.js';
+import { sendList } from '../http/list-page.js';
+import { serve } from '../http/routes.js';
 
 /** Vans and what they carry. What was once carried is retired, never deleted: logs name it. Every change answers with all vans. */
 export function vanRoutes({ db, write }: Database): Router {
@@ -30,14 +32,14 @@ export function vanRoutes({ db, write }: Database): Router {
       return allVans(tx);
     });
 
-  router.get('/', async (_request, response) => {
-    response.json(await allVans(db));
+  serve(router, 'GET /api/vans', async (request, response) => {
+    sendList(request, response, await allVans(db), ({ id }) => id);
   });
-  router.post('/', async (request, response) => {
+  serve(router, 'POST /api/vans', async (request, response) => {
     const { name } = parseVanEntry(request.body);
     response.status(201).json(await changed(async (tx) => void (await addVan(tx, name))));
   });
-  router.put('/:vanId', async (request, response) => {
+  serve(router, 'PUT /api/vans/:vanId', async (request, response) => {
     const { name, retired } = parseVanEntry(request.body);
     const { vanId } = request.params;
     response.json(
@@ -51,7 +53,7 @@ export function vanRoutes({ db, write }: Database): Router {
       }),
     );
   });
-  router.post('/:vanId/items', async (request, response) => {
+  serve(router, 'POST /api/vans/:vanId/items', async (request, response) => {
     const entry = parseKitEntry(request.body);
     const { vanId } = request.params;
     response.status(201).json(
@@ -62,7 +64,7 @@ export function vanRoutes({ db, write }: Database): Router {
       }),
     );
   });
-  router.put('/items/:itemId', async (request, response) => {
+  serve(router, 'PUT /api/vans/items/:itemId', async (request, response) => {
     const entry = parseKitEntry(request.body);
     const { itemId } = request.params;
     response.json(
@@ -74,7 +76,7 @@ export function vanRoutes({ db, write }: Database): Router {
       }),
     );
   });
-  router.post('/items/:itemId/retire', async (request, response) => {
+  serve(router, 'POST /api/vans/items/:itemId/retire', async (request, response) => {
     const { by } = parseConfirmation(request.body);
     response.json(
       await changed(async (tx) => {
@@ -84,7 +86,7 @@ export function vanRoutes({ db, write }: Database): Router {
       }),
     );
   });
-  router.post('/items/:itemId/recharge', async (request, response) => {
+  serve(router, 'POST /api/vans/items/:itemId/recharge', async (request, response) => {
     const { by } = parseConfirmation(request.body);
     response.json(
       await changed(async (tx) => {
@@ -93,7 +95,7 @@ export function vanRoutes({ db, write }: Database): Router {
       }),
     );
   });
-  router.post('/marks/:markId/done', async (request, response) => {
+  serve(router, 'POST /api/vans/marks/:markId/done', async (request, response) => {
     const { by } = parseConfirmation(request.body);
     const { markId } = request.params;
     response.json(
