@@ -132,7 +132,7 @@ describe('a backup', () => {
   it('is made before a folder of an earlier version is changed, and only then', async () => {
     const database = await opened();
     // As it was before the newest migration.
-    await database.db.execute('ALTER TABLE job_events DROP COLUMN sent_by');
+    await database.db.execute('ALTER TABLE jobs DROP COLUMN snapshot_version');
     await database.db.execute(
       `DELETE FROM drizzle.__drizzle_migrations WHERE created_at = (SELECT max(created_at) FROM drizzle.__drizzle_migrations)`,
     );

@@ -441,6 +441,8 @@ export const jobs = pgTable(
     searchText: text('search_text').notNull(),
     /** The fold of the log as it stands; null where it was written before snapshots were kept and is yet to be made. */
     snapshot: jsonb().$type<Job>(),
+    /** The `FOLD_VERSION` that made the snapshot. */
+    snapshotVersion: integer('snapshot_version').notNull().default(0),
   },
   (t) => [
     // The order is asked for as it is kept, nulls included: else the index cannot serve it.

@@ -50,7 +50,7 @@ export const HOUSE_TABLES: readonly HouseTable[] = [
 
 /** Columns that are made from the logs, or counted by the database. */
 const MADE: Readonly<Record<string, readonly string[]>> = {
-  jobs: ['snapshot', 'searchText'],
+  jobs: ['snapshot', 'snapshotVersion', 'searchText'],
 };
 
 /** The columns of a table that a file holds. */

@@ -1,6 +1,6 @@
 import { isDeepStrictEqual } from 'node:util';
-import { foldJob } from '@voltrek/core/job';
-import { asc, eq, gt, isNull } from 'drizzle-orm';
+import { FOLD_VERSION, foldJob } from '@voltrek/core/job';
+import { asc, eq, gt, isNull, ne, or } from 'drizzle-orm';
 import { modelById } from '../atlas/repository.js';
 import { writeEntries } from '../batteries/of-job.js';
 import { batteriesIn } from '../batteries/repository.js';
@@ -19,12 +19,12 @@ export interface Rebuilt {
   readonly differed: readonly string[];
 }
 
-/** Folds the logs that have no snapshot yet: those that a version wrote which kept none. */
+/** Folds the logs whose snapshot another version made. */
 export async function snapshotOldLogs(db: Db): Promise<number> {
   const rows = await db
     .select({ id: jobs.id })
     .from(jobs)
-    .where(isNull(jobs.snapshot))
+    .where(or(isNull(jobs.snapshot), ne(jobs.snapshotVersion, FOLD_VERSION)))
     .orderBy(asc(jobs.openedAt));
   for (const { id } of rows)
     await db.transaction(async (tx) => {

@@ -2,6 +2,7 @@ import { plateKeyOf, wordsOf } from '@voltrek/contracts/search-text';
 import { REST_VOLTS } from '@voltrek/core/battery';
 import { type JobSummary, type LogPage, UUID_PATTERN } from '@voltrek/contracts';
 import {
+  FOLD_VERSION,
   foldJob,
   type Job,
   type JobEvent,
@@ -61,14 +62,16 @@ export async function eventById(db: Db | Tx, id: string): Promise<JobEvent | nul
   return (row && upgradeLog([storedOf(row)])[0]) ?? null;
 }
 
+/** Selects the snapshot of a job as this version folds it; null where another version made it. */
+export const currentSnapshot = sql<Job | null>`CASE WHEN ${jobs.snapshotVersion} = ${FOLD_VERSION} THEN ${jobs.snapshot} END`;
+
 /** The snapshot of a job: no log is read for it. Null when there is no such job. */
 export async function keptJob(db: Db | Tx, jobId: string): Promise<KeptJob | null> {
   const [row] = await db
-    .select({ snapshot: jobs.snapshot, vehicleId: jobs.vehicleId, vanId: jobs.vanId })
+    .select({ snapshot: currentSnapshot, vehicleId: jobs.vehicleId, vanId: jobs.vanId })
     .from(jobs)
     .where(eq(jobs.id, jobId));
   if (!row) return null;
-  // A log of before snapshots were kept has none until the rebuild at start has been there.
   const job = row.snapshot ?? foldJob(await readEvents(db, jobId));
   return job && { job, vehicleId: row.vehicleId, vanId: row.vanId };
 }
@@ -145,6 +148,7 @@ export function rowOf({ job, vehicleId, vanId }: KeptJob, machine: Machine): typ
     revision: job.revision,
     searchText: [callNumber, title, placeName, machine.maker, machine.model].join(' ').toLowerCase(),
     snapshot: job,
+    snapshotVersion: FOLD_VERSION,
   };
 }
 
@@ -285,7 +289,9 @@ export const jobColumns = {
   revision: jobs.revision,
 };
 
-type SummaryRow = Omit<JobRow, 'searchText' | 'snapshot'> & { readonly vans: Job['vans'] | null };
+type SummaryRow = Omit<JobRow, 'searchText' | 'snapshot' | 'snapshotVersion'> & {
+  readonly vans: Job['vans'] | null;
+};
 
 export function summaryOf({ openedAt, closedAt, chargeUntil, vans, ...row }: SummaryRow): JobSummary {
   return {

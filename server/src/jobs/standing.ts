@@ -8,12 +8,13 @@ import { LastRead, rowVersion } from '../db/last-read.js';
 import { jobs, kitItems, models } from '../db/schema.js';
 import { houseRules } from '../rules/repository.js';
 import { kitOfVans } from '../vans/repository.js';
+import { currentSnapshot } from './repository.js';
 
 /** Everything that one more event of a job is judged against. */
 export interface Standing {
   readonly vehicleId: string;
   readonly vanId: string;
-  /** Null where the log was kept before snapshots were, and is yet to be folded. */
+  /** Null where another version made the snapshot: the log is to be folded. */
   readonly job: Job | null;
   readonly machine: Machine;
   readonly kit: readonly KitItem[];
@@ -76,7 +77,7 @@ export async function standingsFor(
     versions(rows.map(({ job_id, job_version }) => [job_id, job_version])),
     async (ids) => {
       const kept = await tx
-        .select({ id: jobs.id, job: jobs.snapshot })
+        .select({ id: jobs.id, job: currentSnapshot })
         .from(jobs)
         .where(inArray(jobs.id, ids));
       return kept.map(({ id, job }) => [id, job]);

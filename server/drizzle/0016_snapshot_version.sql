@@ -1,0 +1,1 @@
+ALTER TABLE "jobs" ADD COLUMN "snapshot_version" integer DEFAULT 0 NOT NULL;
