@@ -1,4 +1,4 @@
-/** Commits: a type and a subject of at most 72 characters, then a body that says why and how it was measured. */
+/** Commits: a type, a subject of at most 72 characters, and a body that says why and how it was measured. */
 export default {
   extends: ['@commitlint/config-conventional'],
   rules: {

@@ -1,4 +1,5 @@
 import angular from 'angular-eslint';
+import jsdoc from 'eslint-plugin-jsdoc';
 import tseslint from 'typescript-eslint';
 import { plainComments } from './scripts/lint/plain-comments.mjs';
 
@@ -43,6 +44,31 @@ export default tseslint.config(
     ignores: BEFORE_THE_RULE,
     plugins: { voltrek: { rules: { 'plain-comments': plainComments } } },
     rules: { 'voltrek/plain-comments': 'error' },
+  },
+  {
+    // A parameter whose name says it all has no tag.
+    files: ['{core,contracts,server,web}/src/**/*.ts'],
+    plugins: { jsdoc },
+    settings: { jsdoc: { mode: 'typescript' } },
+    rules: {
+      'jsdoc/check-alignment': 'error',
+      'jsdoc/check-tag-names': 'error',
+      'jsdoc/empty-tags': 'error',
+      'jsdoc/no-bad-blocks': 'error',
+      'jsdoc/no-types': 'error',
+      'jsdoc/require-param-description': 'error',
+      'jsdoc/require-returns-description': 'error',
+    },
+  },
+  {
+    files: ['core/src/**/*.ts'],
+    ignores: BEFORE_THE_RULE,
+    rules: {
+      'jsdoc/require-jsdoc': [
+        'error',
+        { publicOnly: true, require: { FunctionDeclaration: true, ClassDeclaration: true } },
+      ],
+    },
   },
   {
     files: ['**/*.ts'],

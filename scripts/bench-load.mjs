@@ -18,8 +18,8 @@ const SECONDS = 20;
 /** How often a plain sync is timed beside them: no append is sooner on the disk. */
 const SYNC_MS = 250;
 /**
- * Writers that send the next as soon as the last is answered, and single rows that a database takes by itself: by turns, for a machine is not
- * as quick from one minute to the next, and the middle of the rounds counts.
+ * Writers that send the next event as soon as the last is answered, and single rows of a bare database: by turns, since a machine is not as
+ * quick from one minute to the next. The median of the rounds counts.
  */
 const WRITERS = 16;
 const ROUNDS = 5;
@@ -28,7 +28,7 @@ const ROUND_SECONDS = 4;
 const print = (name, text) => process.stdout.write(`${name.padEnd(34)} ${text}\n`);
 const at = (times, share) => times[Math.min(times.length - 1, Math.floor(share * times.length))] ?? NaN;
 
-/** How long an append takes under load on both databases, what fails, and how much of what the database can do the server gets out of it. */
+/** The time of an append under load on both databases, its failures, and the share of the database's rate. */
 export async function benchLoad() {
   print('this machine, a fixed piece of work', `${Math.round(machineMs())} ms`);
   await onDatabase('embedded', {});
@@ -91,7 +91,7 @@ async function onDatabase(name, env) {
   }
 }
 
-/** A database by itself, and how many rows a second it takes, each committed and on the disk, one after another. */
+/** A bare database, and its rows a second, each committed and on the disk, one after another. */
 async function rawRows(folder, { DATABASE_URL }) {
   const load = (file) => import(`${ROOT}/server/dist/src/db/${file}.js`);
   const fail = (error) => {
@@ -124,8 +124,8 @@ async function rawRows(folder, { DATABASE_URL }) {
 const agent = new Agent({ keepAlive: true });
 
 /**
- * Asks as sparingly as it can: whoever asks shares the processors with the server that is measured. A line that had been open and that the
- * server closed in the very moment it was used again is no answer: it is asked anew, as a browser does. Rejects when a fresh line breaks.
+ * Asks as sparingly as it can: whoever asks shares the processors with the server that is measured. A kept connection that the server
+ * closed in the moment of its use is no answer: it is asked anew, as a browser does. Rejects when a fresh line breaks.
  */
 const ask = (url, method = 'GET', body) =>
   new Promise((resolve, reject) => {

@@ -10,7 +10,7 @@ const FINE_SAMPLES = 1000;
 /** Median of a list of figures. */
 const median = (list) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)];
 
-/** How long Plan takes to search the ways of a usual van, and how that grows with what is on it. */
+/** The time that Plan takes to search the ways of a usual van, and its growth with the kit. */
 export async function benchPlan() {
   const core = Object.assign(
     {},

@@ -8,8 +8,8 @@ const DIST = new URL('../server/dist/src/', import.meta.url).href;
 const load = (name) => import(`${DIST}${name}`);
 
 /**
- * Rounds of each measurement; API and raw SQL take turns, so that a machine that slows down slows both. Both come over HTTP: the raw one from a
- * bare server that sends the rows of a hand-written query.
+ * Rounds of each measurement; API and raw SQL take turns, so that a machine that slows down slows both. Both come over HTTP: the raw one
+ * from a bare server that sends the rows of a hand-written query.
  */
 const ROUNDS = 41;
 /** Rounds before it, so that neither is measured while the engine still learns its code. */
@@ -23,8 +23,8 @@ async function timed(task) {
 }
 
 /**
- * Fills a data folder with that many jobs, each a past job of the demo at a vehicle of its own fleet, and prints what the lists and an
- * append cost: the API over HTTP, the same rows by hand-written SQL, and the ratio.
+ * Fills a data folder with that many past jobs, each at a vehicle of its own. Prints the cost of the lists and of an append: the API over
+ * HTTP, the same rows by hand-written SQL, and the ratio.
  */
 export async function benchStore(jobs) {
   const { openDatabase } = await load('db/database.js');

@@ -9,7 +9,7 @@ import { freePort, ROOT } from './steps.mjs';
 
 /** The processor of the browser is slowed so many times, as in a tablet of the van. */
 const SLOWED = 4;
-/** So often a stage is opened on a page of its own, whose first tap meets code that has not run yet; and so many taps each time. */
+/** A stage is opened so often on a page of its own, whose first tap meets cold code; and so many taps each time. */
 const PAGES = 4;
 const TAPS = 6;
 const HOOKUP_STEPS = 4;
@@ -199,7 +199,10 @@ async function pressAt(page, locator) {
 /** The parts of the browser's heap that are not the application's own: compiled code, and data that it keeps for itself. */
 const NOT_OWN = ['code', 'native'];
 
-/** Bytes that the application itself keeps, from the heap as it is written out. A leak grows here; compiling goes on for hundreds of changes. */
+/**
+ * Bytes that the application itself keeps, from the heap as it is written out. A leak grows here; compiling goes on for hundreds of
+ * changes.
+ */
 async function ownBytes(devtools) {
   const chunks = [];
   const take = ({ chunk }) => chunks.push(chunk);
@@ -215,7 +218,9 @@ async function ownBytes(devtools) {
   return bytes;
 }
 
-/** Waits until the service worker holds all it was told to: a page that is opened before waits for it. Milliseconds since the page began. */
+/**
+ * Waits until the service worker holds all it was told to: a page that is opened before waits for it. Milliseconds since the page began.
+ */
 function takenInMs(page) {
   return page.evaluate(async () => {
     await navigator.serviceWorker.ready;

@@ -2,8 +2,8 @@ const SORTED = 300_000;
 const RUNS = 7;
 
 /**
- * How long this machine takes just now for a piece of work that is always the same, ms: the median of some runs. The same machine is twice as
- * fast in one hour as in another where others share it, so a time is compared only with times beside which this one stood.
+ * How long this machine takes just now for a piece of work that is always the same, ms: the median of some runs. A shared machine is twice
+ * as fast in one hour as in another. So a time is compared only with times from beside it.
  */
 export function machineMs() {
   const times = Array.from({ length: RUNS }, () => {

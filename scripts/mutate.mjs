@@ -25,7 +25,7 @@ await must('npx', ['stryker', 'run', 'stryker.config.json', '--mutate', mutated.
   env: { MUTATING: '1', DEMO_FOLDER: `${ROOT}/demo` },
 });
 
-/** Lines that hold a sum, a comparison or a branch, drawn from the folder's files, as ranges that the mutator takes. */
+/** Lines with a sum, a comparison or a branch, drawn from the folder's files, as ranges for the mutator. */
 function sample(count, seed) {
   const lines = readdirSync(`${ROOT}/core/src/${folder}`, { recursive: true })
     .filter((name) => name.endsWith('.ts'))

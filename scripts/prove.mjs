@@ -2,7 +2,7 @@ import { writePseudoWords } from './pseudo-words.mjs';
 import { build, install, must, say } from './steps.mjs';
 
 /**
- * The long proofs: `npm run prove`, or `npm run prove -- SHARE` with the share of all cases that is gone through (0 to 1). `npm test` goes
+ * The long proofs: `npm run prove`, or `npm run prove -- SHARE` with the share of all cases (0 to 1). `npm test` goes
  * through a small seeded part of the same.
  */
 const share = Number(process.argv[2] ?? 0.05);

@@ -138,6 +138,11 @@ const lint = () =>
   timed('Types and lint', async () => {
     await must('npx', ['tsc', '--noEmit', '-p', 'e2e'], { quiet: true });
     await must('npm', ['run', '--silent', 'lint'], { quiet: true });
+    // Only told: a commit that is made cannot be mended. The hook refuses it before (`.githooks`).
+    const { code, output } = await run('npx', ['commitlint', '--last'], { quiet: true }).catch(() => ({
+      code: 0,
+    }));
+    if (code !== 0) say(`The message of the last commit is not as CONTRIBUTING.md asks:\n${output}`);
     say('Types and lint: good');
     return true;
   });

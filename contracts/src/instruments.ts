@@ -61,8 +61,8 @@ export interface CapturePart {
 export type CaptureLine = { readonly part: CapturePart } | { readonly lost: CaptureEnd };
 
 /**
- * The range of an instrument of each kind; a value beyond it is no reading but a fault of the line. A workshop meter ends at 1,000 V,
- * the largest clamp at 3,000 A, the largest starting battery under 3,000 A of cold cranking.
+ * The range of an instrument of each kind; a value beyond it is no reading but a fault of the line. A workshop meter ends at 1,000 V and
+ * the largest clamp at 3,000 A. The largest starting battery cranks under 3,000 A cold.
  */
 export const INSTRUMENT_RANGES: Readonly<Record<Instrument, Range>> = {
   meter: { min: -1000, max: 1000, unit: 'V' },

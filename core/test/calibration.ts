@@ -31,8 +31,8 @@ export interface DrawnCase {
 }
 
 /**
- * A truth drawn over the plausible ranges of docs/model.md by other means than the odds are: triangular sums in place of bells, and the whole
- * crank followed in time instead of one steady point.
+ * A truth drawn over the plausible ranges of docs/model.md by other means than the odds are: triangular sums in place of bells, and the
+ * whole crank followed in time instead of one steady point.
  */
 export function drawnCase(machine: Machine & { engine: Engine }, random: Random): DrawnCase {
   const { engine } = machine;
@@ -82,8 +82,8 @@ export function drawnCase(machine: Machine & { engine: Engine }, random: Random)
 }
 
 /**
- * A battery after so many minutes on an alternator, step by step: what the leads let through, and no more than it takes. Worked out here: half
- * its capacity an hour when empty and warm, falling to nothing as it fills, a fifth of that at -20 degC.
+ * A battery after so many minutes on an alternator, step by step: what the leads let through, and no more than it takes. Worked out here:
+ * half its capacity an hour when empty and warm, nothing when full, a fifth of that at -20 degC.
  */
 function afterCharge(
   state: BatteryState,

@@ -59,7 +59,7 @@ describe('chargeHours', () => {
 });
 
 describe('the heat of what is joined', () => {
-  /** Below freezing lithium stores nothing, so that it stays as it is and the sum is one of Joule's law alone. */
+  /** Below freezing lithium stores nothing. So it stays as it is, and the sum is one of Joule's law alone. */
   const state = { soc: 0.5, tempC: -5, ageing: 1 };
   const rescue: Rescue = {
     casualty: [modelBattery(LFP, state)],

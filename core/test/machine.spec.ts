@@ -161,8 +161,8 @@ describe('unknown machines', () => {
     expect(rankPlaces('car', ['battery-in-view'])[0]!.share).toBeGreaterThan(0.95);
     const hidden = rankPlaces('car', ['bay-empty', 'red-post-in-bay', 'vent-hose']);
     expect(hidden[0]!.place.id).toBe('boot');
-    // By hand: boot 0.18 x 4 x 6 x 6 = 25.92, rear seat 0.09 x 4 x 5 x 4 = 7.2, arch 0.06 x 3 x 5 = 0.9, cowl 0.12 x 1.5 = 0.18,
-    // front bay 0.55 x 0.05 x 0.2 x 0.5 = 0.00275.
+    // By hand: boot 0.18 x 4 x 6 x 6 = 25.92; rear seat 0.09 x 4 x 5 x 4 = 7.2; arch 0.06 x 3 x 5 = 0.9; cowl 0.12 x 1.5 = 0.18; front bay
+    // 0.55 x 0.05 x 0.2 x 0.5 = 0.00275.
     expect(hidden[0]!.share).toBeCloseTo(25.92 / (25.92 + 7.2 + 0.9 + 0.18 + 0.00275), 6);
     expect(cluesFor('motorcycle')).not.toContain('arch-screws');
   });

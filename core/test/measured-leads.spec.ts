@@ -121,7 +121,7 @@ describe('a lead set that its uses measure', () => {
   });
 });
 
-/** The values of meters at both ends of this set, and through it, while a flat car cranks on a donor. */
+/** The readings at both ends of this set, and through it, while a flat car cranks on a donor. */
 function readingOf(leads: LeadSet, tempC: number) {
   const batteries = casualtyBatteries(CAR, [11.8], tempC);
   const option = sourceOptions(CAR, KIT, batteries, tempC, DEFAULT_RULES).find((o) => o.leadSetId)!;

@@ -32,7 +32,7 @@ const SOUND = drawHidden('none', PROFILE, seededRandom(1));
 type Chances = Partial<Record<CheckId, readonly (readonly number[])[]>>;
 
 /**
- * A crowd of one machine for each cause, or pair of causes joined by a plus, with its share as it is given. No check moves it, save those
+ * A crowd of one machine for each cause, or pair of causes joined by a plus, with its share. No check moves it, save those
  * whose chances are given: so every share that a ruling sees is known.
  */
 function crowdOf(shares: Readonly<Record<string, number>>, chances: Chances = {}): Crowd {

@@ -81,7 +81,7 @@ describe('the situation of a job', () => {
     expect(kept.casualtyRuns).toBeTrue();
     const option = plannedOption(whole, job.plan)!;
     expect(hookupScene(kept, option).casualtyRuns).toBeTrue();
-    // An engine charges: the free red clamp is at more volts than any battery, and shorts with more amps than the donor alone would drive.
+    // An engine charges: the free red clamp is at more volts than any battery. It shorts with more amps than the donor alone.
     const bump = { kind: 'detach', clamp: 'blackCasualty' } as const;
     const worst = (runs: boolean): number =>
       Math.max(

@@ -19,7 +19,7 @@ import { CAR, DONOR, EV, TRUCK } from './fixtures.js';
 import { ALLOWING, optionNamed, run, sceneFor } from './scenes.js';
 
 /**
- * Mistakes that lie in how things stand, with the severity and the figures that a hand check of the circuit gives; written before the
+ * Mistakes that lie in how things stand, with the severity and the figures of a hand check of the circuit; written before the
  * code that judges them was run. Each row is one mistake of the table of known ones.
  */
 interface Row {

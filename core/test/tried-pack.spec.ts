@@ -92,7 +92,7 @@ describe('a pack that its tries measure', () => {
       seconds: 4,
       lowestVolts: pack.crank!.postVolts - 1.6,
     });
-    // A second try of the same job that looks worse tells of its joints and its battery, which both tries had.
+    // A second try of the same job that looks worse tells of its joints and battery: both tries had them.
     const worse = { outcome: 'slow', seconds: 4, lowestVolts: pack.crank!.postVolts - 3 } as const;
     const first = kitMeasured(log.job, situationIn(log.job, CAR));
     const twice = { ...log.job, attempts: [...log.job.attempts, { ...log.job.attempts[0]!, ...worse }] };

@@ -23,14 +23,14 @@ interface WarmBrowser {
 /** How long the application holds a tap back after a button changed, ms. */
 const ARMS_AFTER_MS = 400;
 
-/** The tasks of the plan's worker that draw machines, which of their arguments says how many, and the share of those that is enough. */
+/** The tasks of the plan's worker that draw machines, the argument with the count, and a share that is enough. */
 const SAMPLES_OF: Readonly<Record<string, readonly [argument: number, share: number]>> = {
   ...{ odds: [1, 0.1], ways: [1, 0.1], wait: [2, 0.1], leads: [1, 0.1], helps: [2, 0.1] },
   suspect: [5, 0.3],
 };
 /**
- * A screen with fewer draws shows the same words, sooner. The core's own tests count the odds. A verdict is drawn in full: its words turn on a
- * few in a hundred.
+ * A screen with fewer draws shows the same words, sooner. The core's own tests count the odds. A verdict is drawn in full: its words turn
+ * on a few in a hundred.
  */
 const SAMPLES_LEAST = 50;
 
@@ -55,7 +55,7 @@ export async function worksHere(context: BrowserContext, crewId = 'crew-1'): Pro
 }
 
 /**
- * Collects the faults of a page from now on. The application hears of its own errors and writes them down, so that the browser does not tell of
+ * Collects the faults of a page from now on. The application catches its own errors and writes them down, so the browser does not report
  * them a second time.
  */
 export function faultsOf(page: Page): readonly string[] {

@@ -55,7 +55,7 @@ export async function postCall(
 }
 
 /**
- * Puts a call on the board and posts the log of its job, as a device does that sends what it has kept.
+ * Puts a call on the board and posts the log of its job, as a device sends its kept events.
  *
  * @returns the title of the call and the id of the job
  */

@@ -151,7 +151,7 @@ export class Technician {
   /** Confirms every step of the order on screen, and returns their titles. */
   async workSteps(until = /Go on|Read charging volts/): Promise<string[]> {
     const titles: string[] = [];
-    // The words of the tap that leads here must be gone, and a step of the new order be on its card: a frame later than the tap.
+    // The words of the tap that leads here must be gone, and a new step on its card: a frame later than the tap.
     if (this.pressed) await expect(this.page.locator('.next')).not.toHaveText(this.pressed);
     await expect
       .poll(
@@ -208,7 +208,9 @@ export class Technician {
     await this.saved();
   }
 
-  /** Waits until the server has everything. What a tap changed is on the screen a frame later: before that the bar tells of before the tap. */
+  /**
+   * Waits until the server has everything. What a tap changed is on the screen a frame later: before that the bar tells of before the tap.
+   */
   async saved(): Promise<void> {
     await this.page.evaluate(() => new Promise((drawn) => requestAnimationFrame(() => setTimeout(drawn))));
     await expect(this.page.getByText(/all saved/)).toBeVisible();

@@ -33,7 +33,7 @@ test('a second tab sees the first one’s taps, and a conflicting tap is refused
   await expect(second.locator('vt-step-card h2')).toHaveText('Everything off, both sides');
   await tech.next('All off');
   await expect(second.locator('vt-step-card h2')).toHaveText('Red on casualty battery +');
-  // The second tab falls out of touch, with the server and with the first, so it does not know that the clamp is on already.
+  // The second tab loses touch with the server and the first. So it does not know that the clamp is on.
   await second.addInitScript(() => Reflect.deleteProperty(globalThis, 'BroadcastChannel'));
   await second.route('**/stream', (route) => route.abort());
   await second.reload();

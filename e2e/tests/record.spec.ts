@@ -20,7 +20,7 @@ async function call(page: Page, tech: Technician, plate: string, model: RegExp |
   await tech.expectStage('Scene');
 }
 
-/** Finds the battery at the end of its life, and does every step of changing it up to naming the other. */
+/** Finds the battery at the end of its life, and does every step of changing it but the last. */
 async function toChange(page: Page, tech: Technician): Promise<void> {
   await tech.toMeasure('slow crank');
   await tech.read('1254');

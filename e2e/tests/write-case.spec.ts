@@ -23,7 +23,7 @@ test('a case is written, tried, edited, kept as a file, and a broken file is ref
   await page.getByRole('button', { name: 'Load tester' }).click();
   await tryIt.click();
 
-  // The driver says and answers the text of the case, and kit that is not in the van is not there.
+  // The driver speaks the text of the case. Kit that is not in the van is missing.
   await expect(page.getByRole('heading', { name: 'The kind neighbour' })).toBeVisible();
   await expect(page.getByText('truck, 24 V, -6 °C')).toBeVisible();
   await expect(page.getByText('It was fine last night.')).toBeVisible();

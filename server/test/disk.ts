@@ -37,8 +37,8 @@ interface NameChange {
 const SECTOR = 512;
 
 /**
- * A disk of which no more is sure than what was synced: the content of a file by a sync of the file, a name in a folder by a sync of the
- * folder. It begins as the base folder stands.
+ * A disk of which no more is sure than what was synced: a sync of a file keeps its content, a sync of a folder keeps the names in it. It
+ * begins as the base folder stands.
  */
 export class Disk {
   private readonly names = new Map<string, Content>();
@@ -112,8 +112,8 @@ export class Disk {
   }
 
   /**
-   * Writes the disk as it may be found after the power went now: of what was not synced some is there, some torn, some missing; of the names
-   * of each folder as many as the folder had got to.
+   * Writes the disk as it may be found after the power went now: of what was not synced some is there, some torn, some missing; of the
+   * names of each folder as many as the folder had got to.
    */
   async cut(random: Random, into: string): Promise<void> {
     const names = new Map(this.sureNames);

@@ -394,7 +394,7 @@ describe('addresses of instruments', () => {
     await until(() => bench.now()[0]!.state === 'ready', 'linked');
     bench.close();
 
-    // The same server again, another of the same database, one whose networks are drawn closer, and one whose settings say otherwise.
+    // The same server again, another of the same database, one with closer networks, and one with contrary settings.
     const again = await routes();
     expect(settled(again.page()).slice(0, 2)).toEqual([address, 'crew-lead']);
     await until(() => again.bench.now()[0]!.state === 'ready', 'linked again');

@@ -64,7 +64,7 @@ describe('the job log', () => {
   it('times the events of a job in the order of its log, however long each waited on the device', async () => {
     const { api } = await sharedServer();
     const jobId = await openJob();
-    // The second was held while the first was on its way to a busy server, and the last by a device that counts wrongly.
+    // The second was held while the first was on its way. A device that counts wrongly held the last.
     for (const heldMs of [0, 4_000, 0, 86_400_000])
       await api
         .post(`/api/jobs/${jobId}/events`)

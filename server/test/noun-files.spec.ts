@@ -107,7 +107,7 @@ describe('files of crew, kit, vehicles, batteries, calls and jobs', () => {
     expect(done.body).toEqual({ ...told, applied: true });
     const again = rowsOf(await exported('vehicles', 'json'));
     expect(again.find((row) => row.id === found.id)).toEqual(found);
-    // A text that a spreadsheet would take for a formula or a number comes back out of the CSV as it was.
+    // A text that a spreadsheet would take for a formula or number comes back from the CSV as it was.
     expect(await preview('vehicles', await exported('vehicles', 'csv'))).toEqual(
       jasmine.objectContaining({ added: [], changed: [], faults: [] }),
     );

@@ -1,8 +1,8 @@
 import { setTimeout as pause } from 'node:timers/promises';
 
 /**
- * The longest that a test waits for what is to come, ms: a machine with other work beside is ten times as slow as a quiet one, and no slower
- * for it being wrong.
+ * The longest that a test waits for what is to come, ms: a machine with other work beside it is ten times as slow as a quiet one, and still
+ * right.
  */
 export const PATIENCE_MS = 240_000;
 jasmine.DEFAULT_TIMEOUT_INTERVAL = PATIENCE_MS;

@@ -19,7 +19,7 @@ export async function freePort(): Promise<number> {
 }
 
 /**
- * Starts the server in a process of its own, on a house that nobody has set up, and waits until it answers.
+ * Starts the server in a process of its own, on a house without set-up, and waits until it answers.
  *
  * @param args of the process, before those of the server
  * @throws Error with what it said when it ends before

@@ -91,7 +91,7 @@ describe('vans and kit', () => {
     expect(ended.status).toBe(201);
     // 180 A for 10 s are half an ampere hour: a quarter of the two that it holds.
     expect(await charge()).toBeCloseTo(0.75, 6);
-    // How far the posts fell tells of the pack, and stays with it when its entry is corrected, until it is another.
+    // The fall of the posts tells of the pack. It stays with the pack until its entry is another piece.
     const tries = async (): Promise<number> =>
       ((await itemNamed('Counted pack')) as { uses?: readonly unknown[] }).uses?.length ?? 0;
     expect(await tries()).toBe(1);

@@ -77,8 +77,8 @@ const RESISTANCE_BELOW_FLAT: Knots = [
 ];
 
 /**
- * Internal resistance of one 12 V battery, ohms: anchored on its cold-cranking amps (the current that pulls a full battery to
- * 7.2 V at -18 degC), then scaled by temperature, charge and age.
+ * Internal resistance of one 12 V battery, ohms: anchored on its cold-cranking amps (7.2 V from a full battery at -18 degC). Temperature,
+ * charge and age scale it.
  *
  * @throws RangeError for a rating or state that is not physical
  */
@@ -145,7 +145,9 @@ export function bankFarads({ chemistry, capacityAh }: BatteryRating): number | n
   return chemistry === 'capacitor' ? (capacityAh * 3600) / BANK_FULL_VOLTS : null;
 }
 
-/** Share of a battery's whole resistance that it shows on the average over the first second of a crank: the second in which an engine fires. */
+/**
+ * Share of a battery's whole resistance that it shows on the average over the first second of a crank: the second in which an engine fires.
+ */
 export const FIRING_SECOND_SHARE =
   1 - POLARISATION.share * POLARISATION.seconds * (1 - Math.exp(-1 / POLARISATION.seconds));
 

@@ -47,8 +47,8 @@ export function rechargeSeconds(farads: number, fromVolts: number, toVolts: numb
 }
 
 /**
- * Hours a parked bank holds above `minVolts` under a steady drain and its own leakage, which is a share of its volts a day:
- * C dV/dt = -I - k C V, so that t = ln((V1 + I/kC) / (V2 + I/kC)) / k.
+ * Hours a parked bank holds above `minVolts` under a steady drain and its own leakage. The leakage is a share of its volts a day:
+ * C dV/dt = -I - k C V. So t = ln((V1 + I/kC) / (V2 + I/kC)) / k.
  */
 export function holdUpHours(farads: number, fromVolts: number, minVolts: number, drainAmps: number): number {
   if (drainAmps < 0) throw new RangeError('the drain must not be below zero');
@@ -77,7 +77,10 @@ export function cellSplit(cellFarads: readonly number[], bankVolts: number): num
   return inverse.map((share) => (bankVolts * share) / sum);
 }
 
-/** Currents that fill a bank on the spot, A: an alternator at idle, a booster's converter or a small charger, a panel of 100 W in a clear sky. */
+/**
+ * Currents that fill a bank on the spot, A: an alternator at idle, a booster's converter or a small charger, a panel of 100 W in a clear
+ * sky.
+ */
 export const BANK_FILLERS = { alternator: 25, converter: BANK_CHARGE_AMPS, solar: 5 } as const;
 export type BankFiller = keyof typeof BANK_FILLERS;
 

@@ -23,8 +23,8 @@ export interface EqualiseResult {
 }
 
 /**
- * Joins two capacitances at unequal volts: the current is limited only by the resistance, the difference dies
- * away with tau = R C (C in series), and half C dV^2 is burnt whatever the resistance.
+ * Joins two capacitances at unequal volts: resistance alone limits the current. The difference decays with tau = R C (C in series). Half C
+ * dV^2 turns to heat whatever the resistance.
  *
  * @param safeVolts difference at which they may be joined directly
  * @throws RangeError for a resistance or capacitance that is not above zero

@@ -41,7 +41,7 @@ export interface ChargeJudged {
 const OVER_VOLTS = 0.3;
 /** A battery that takes less than this share of its capacity per hour, held at its end volts, is full. */
 const END_SHARE_PER_H = 0.02;
-/** A capacitor bank at its volts takes no more than its leakage and what a meter cannot tell from nothing, A. */
+/** A capacitor bank at its volts takes no more than leakage, and a meter cannot tell that from nothing, A. */
 const BANK_END_AMPS = 0.3;
 /** From below half its charge a sound battery is not full within this, min: less is a battery that can hold nothing. */
 const AT_ONCE_MIN = 15;

@@ -38,8 +38,8 @@ export interface LeftOn {
 }
 
 /**
- * Returns the charge that a consumer left on for so long has taken from a battery parked as batteries in daily use are. Lamps dim as volts fall, so near
- * empty this is the most it can have taken.
+ * Returns the charge that a consumer took while it was left on. The battery was parked as batteries in daily use are. Lamps dim as volts
+ * fall, so near empty this is the most it can have taken.
  *
  * @param hours since it was parked
  * @example

@@ -53,7 +53,7 @@ export function chargeJoined(
 }
 
 /**
- * Returns the charge that a source gives to the casualty's batteries while it is joined and nothing cranks, Ah at the casualty's posts: what a battery can take
+ * Returns the charge that a source gives while it is joined and nothing cranks, Ah at the casualty's posts: what a battery can take
  * limits it, and batteries of a string share one current.
  *
  * @param rescue clamps on, source on, no load
@@ -69,8 +69,8 @@ export function lentAh(rescue: Rescue, batteries: readonly ChargedBattery[], min
 export interface AfterJoined {
   readonly states: readonly BatteryState[];
   /**
-   * Degrees by which each has warmed: what the circuit drives through it, stored or not, heats its own resistance, and within minutes nothing
-   * of it leaves. A bank has no plates to warm.
+   * Degrees by which each has warmed: what the circuit drives through it, stored or not, heats its own resistance, and within minutes
+   * nothing of it leaves. A bank has no plates to warm.
    */
   readonly warmedK: readonly number[];
 }

@@ -2,7 +2,7 @@ import { bankFarads, batteryBar, type BatteryBar, type BatteryRating, REST_VOLTS
 import { requireInRange } from '../quantities/index.js';
 import { OVER_DISCHARGED_SHARE } from './lend.js';
 
-/** A healthy battery in parallel with a flat one through a lamp or resistor, to lift it over a charger's sense voltage. */
+/** A healthy battery in parallel with a flat one through a lamp or resistor. It lifts the flat one over a charger's sense voltage. */
 export interface Revival {
   /** At the moment of joining. */
   readonly contactAmps: number;
@@ -20,7 +20,7 @@ export interface Revival {
  * charge that it must take back over the volts that it must rise. A capacitor bank is one from nothing to full.
  *
  * @param ohms lamp or resistor with leads
- * @param tempC the coldest it has been
+ * @param coldestC the coldest it has been, degC
  * @throws RangeError for figures that are not physical
  */
 export function revive(

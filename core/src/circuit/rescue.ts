@@ -99,8 +99,8 @@ export interface Rescue {
 }
 
 /**
- * The same rescue in the middle of a crank: while `I` flows, a capacitor bank in a battery's place falls by I t / C, which at the fixed
- * moment of judgement acts as the resistance t / C.
+ * The same rescue in the middle of a crank: while `I` flows, a bank in a battery's place falls by I t / C. At the moment of judgement that
+ * equals the resistance t / C.
  */
 export function midCrank(rescue: Rescue): Rescue {
   if (rescue.casualty.every(({ farads }) => farads === undefined)) return rescue;

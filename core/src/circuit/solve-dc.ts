@@ -8,8 +8,8 @@ import {
 } from './circuit.js';
 
 /**
- * Leak from every node to ground, siemens. A free clamp would float without it; this gives it the volts of whatever it hangs
- * from and moves nothing that carries current by more than a nanoamp.
+ * Leak from every node to ground, siemens. A free clamp would float without it; this gives it the volts of the part that it hangs from. It
+ * moves no other current by more than a nanoamp.
  */
 const LEAK_S = 1e-9;
 /** Regulated supplies change state at most this often before the circuit is called unsettled. */
@@ -33,8 +33,8 @@ export interface PreparedDc {
  * Volts and amps of a circuit at rest, by nodal analysis on the small dense system. Regulated supplies are settled by repeated
  * solving: each is holding its volts, at its current limit, or off.
  *
- * @throws CircuitError `ideal-source` for a resistance of zero, `not-finite` for a value that is no number, `singular` when no
- *   unique answer exists, `no-settling` when the supplies chase each other
+ * @throws CircuitError `ideal-source` for a resistance of zero, `not-finite` for a value that is no number. `singular` without a unique
+ *   answer, `no-settling` when the supplies chase each other
  */
 export function solveDc(circuit: Circuit): Solution {
   return prepareDc(circuit).solve(circuit.elements);

@@ -14,7 +14,7 @@ import { ALTERNATOR, ASKED, MOST_SOURCES, type Network, STARTER } from './crank-
 
 /** Step of the simulation: a fortieth of the shortest time constant, that of starter and flywheel. */
 export const STEP_SECONDS = 0.001;
-/** Charge moves by a hundred-thousandth of capacity in a step, so what depends on it is looked up anew only every so many. */
+/** A step moves charge by a hundred-thousandth of capacity. So values that depend on charge are read every few steps. */
 const LOOK_UP_EVERY = 10;
 /** First terms of the series of sine and cosine. */
 const SINE_3 = 1 / 6;
@@ -45,8 +45,8 @@ export interface FollowedCrank {
 
 /**
  * Follows a crank step by step from the closing of the starter contact. Every answer of the network is a few multiplications; charge,
- * polarisation and back-EMF move between steps. One function with everything in locals and typed arrays: it runs thousands of times
- * a crank, and a property or an import read inside the loop costs a sixth of the whole.
+ * polarisation and back-EMF move between steps. One function with everything in locals and typed arrays: it runs thousands of times a
+ * crank. A property or an import read inside the loop costs a sixth of the whole.
  *
  * @param steps how many, of `STEP_SECONDS` each
  */

@@ -52,7 +52,7 @@ const CLOSE_SHARE = 1e-9;
 const ROLLS_FROM_RAD_S = 5;
 const TOP_RAD_S = 100;
 
-/** The same rescue while its starter turns steadily, so that its volts and amps can be solved as they are then. */
+/** The same rescue with a starter that turns steadily, so that its volts and amps can be solved. */
 export function whileCranking(rescue: Rescue, engine: Engine): Rescue {
   const starter = defaultStarter(engine);
   const { starterVolts, starterAmps } = crankPoint(rescue, engine, starter);
@@ -61,11 +61,11 @@ export function whileCranking(rescue: Rescue, engine: Engine): Rescue {
 }
 
 /**
- * Quasi-steady crank: the speed at which the starter's torque equals the engine's drag, with the whole rescue circuit solved. Current
- * falls in a straight line with speed as long as no supply changes state, and drag rises with speed and its root, so the crossing has
- * a closed form. Where a supply does change state the crossing, still unique, is found by bisection.
+ * Quasi-steady crank: the speed at which the starter's torque equals the engine's drag, with the whole rescue circuit solved. Current falls
+ * in a straight line with speed while no supply changes state. Drag rises with speed and its root. So the crossing has a closed form. Where
+ * a supply does change state the crossing, still unique, is found by bisection.
  *
- * @param given the circuit; its load is replaced by the starter, a capacitor bank in a battery's place is taken in the middle of the crank
+ * @param given the circuit; the starter replaces its load. A capacitor bank in a battery's place is taken in the middle of the crank
  * @param prepared this rescue's circuit made ready by `prepareCrank`, when many like it are to be solved
  * @param breakawayShare the first movement against what such an engine usually asks
  * @returns the steady point, or the locked-starter point with `turns: false` when torque cannot break the engine away

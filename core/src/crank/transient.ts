@@ -22,7 +22,7 @@ export interface CrankTrace extends CrankLists {
 /** Speed and volts must hold this long for the engine to fire and run. */
 export const HOLD_SECONDS = 1;
 
-/** Follows a crank from the closing of the starter contact, and says whether it starts the engine and what it costs. */
+/** Follows a crank from the closing of the starter contact. Says whether the engine starts, and the cost. */
 export function simulateCrank(input: CrankCase): CrankTrace {
   const starter = input.starter ?? defaultStarter(input.engine);
   const network = buildNetwork(input, starter);

@@ -42,8 +42,8 @@ export interface WakeTrace {
 const STEP_SECONDS = 0.05;
 
 /**
- * Follows a wake-up: the units draw their amps, and if the traction battery has charge the converter takes over after its while and
- * feeds back. Without it the casualty lives on the source for as long as that lasts.
+ * Follows a wake-up: the units draw their amps. If the traction battery has charge, the converter takes over after a while and feeds back.
+ * Without it the casualty lives on the source for as long as that lasts.
  *
  * @throws CircuitError for a rescue that cannot be solved
  */

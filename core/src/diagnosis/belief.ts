@@ -20,7 +20,7 @@ export interface DiagnosisEvidence {
   readonly found: Found;
   /** The battery of a string that was read by itself, from the chassis side; left out: the machine, or its weakest battery. */
   readonly battery?: number;
-  /** Volts at the posts as they were read, of 12 V, for a finding that is kept as a distance from a limit. */
+  /** Volts at the posts as they were read, of 12 V. A finding that is kept as a distance needs them. */
   readonly postVolts?: number;
   /** How far apart the specific gravities of the cells were read, where they were. */
   readonly cellSpread?: number;
@@ -29,9 +29,9 @@ export interface DiagnosisEvidence {
 }
 
 /**
- * Machines drawn for each cause: enough that some are left that fit a dozen findings, few enough to be asked at every tap. With two fifths as
- * many the fault was in the first two of 92.9 % of the cases of docs/diagnosis.md, with these in 94.7 %; it costs a second before the first
- * answer, not a tap.
+ * Machines drawn for each cause: enough that some are left that fit a dozen findings, few enough to be asked at every tap. With two fifths
+ * as many, the first two held the fault in 92.9 % of the cases of docs/diagnosis.md. With these, in 94.7 %; it costs a second before the
+ * first answer, not a tap.
  */
 export const DRAWS_PER_CAUSE = 300;
 /** What comes in most shapes, alone and beside others, is drawn more often; what is one part that does nothing, less. */
@@ -58,12 +58,12 @@ const DRAWN_MORE: Partial<Record<Cause, number>> = {
   none: 0.5,
 };
 /**
- * Share of findings that tell nothing of the machine: mistyped, read at the clamp, heard wrong, or of a fault that no table holds. What is said
- * or seen is more often wrong than what a meter shows, and falls on any answer alike.
+ * Share of findings that tell nothing of the machine: mistyped, read at the clamp, heard wrong, or of a fault that no table holds. What is
+ * said or seen is more often wrong than what a meter shows, and falls on any answer alike.
  */
 const BLIND_SHARE = { look: 0.06, figure: 0.05 } as const;
 /**
- * A figure that is wrong lies near the true one (a digit, a moment too early), or shows what any machine shows (a neighbour's post): in halves.
+ * A wrong figure lies near the true one (a digit, a moment too early) or shows another machine's value (a neighbour's post): in halves.
  * So a figure that hardly any machine shows is still believed.
  */
 const NEAR_SHARE = 0.5;
@@ -73,9 +73,9 @@ const NEAR_SPREADS = 4;
 const LEAST_CHANCE = 0.0005;
 
 /**
- * What each finding counts for among so many, as a power of its chance. A few stand each for itself; many overlap, since a tired hand, a meter
- * out of true or an odd machine spoils several of them at once. At their full worth they claimed nine in ten where eight were right; so
- * weighed, what is claimed is met in a world drawn apart (docs/diagnosis.md).
+ * What each finding counts for among so many, as a power of its chance. A few stand each for itself; many overlap, since one tired hand,
+ * bad meter or odd machine spoils several at once. At their full worth they claimed nine in ten where eight were right; so weighed, what is
+ * claimed is met in a world drawn apart (docs/diagnosis.md).
  */
 const findingWeight = (findings: number): number =>
   Math.max(LEAST_WEIGHT, 1 - OVERLAP_EACH * Math.max(0, findings - APART_MOST));
@@ -134,8 +134,8 @@ export function drawCrowd(
 }
 
 /**
- * The same crowd after repairs: each machine without what they took away. What it holds is what is wrong now; evidence that was found before a
- * repair still tells of the machines as they stood then.
+ * The same crowd after repairs: each machine without what they took away. What it holds is what is wrong now; evidence that was found
+ * before a repair still tells of the machines as they stood then.
  */
 export function crowdAfter(crowd: Crowd, repairs: readonly Change[]): Crowd {
   return repairs.reduce((last: Crowd, repair): Crowd => {
@@ -470,8 +470,8 @@ const MAY_FREEZE_C = 0;
 const TROUBLE_MINUTES = 1;
 
 /**
- * Checks by what they are expected to tell for their time, best first. Those done already, what is only told unasked, and what cannot or should
- * not be done now are left out.
+ * Checks by what they are expected to tell for their time, best first. Those done already, what is only told unasked, and what cannot or
+ * should not be done now are left out.
  */
 export function proposals(
   crowd: Crowd,
@@ -526,7 +526,7 @@ export function standingEvidence<E extends DiagnosisEvidence>(
 }
 
 /**
- * A check that was not done since it could have changed, with the next battery of a string where some of it were read by themselves; nothing
+ * A check that was not done since it could have changed. Of a string it names the next battery where some were read by themselves; nothing
  * when it is done.
  */
 export function stillOpen(

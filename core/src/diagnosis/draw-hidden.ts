@@ -8,7 +8,7 @@ import { type Cranks, cranksOf, type HiddenMachine, SOUND_OHMS } from './hidden.
 const between = (random: Random, low: number, high: number): number => low + (high - low) * random();
 const chance = (random: Random, share: number): boolean => random() < share;
 
-/** A joint bad enough to keep an ordinary engine from starting, ohms at 12 V and a litre and a half; small starters need more. */
+/** A joint bad enough to keep an ordinary engine of a litre and a half from starting, ohms at 12 V; small starters need more. */
 const BAD_OHMS = [0.012, 0.14] as const;
 /** The engine whose starter that goes by, A: its stall current. */
 const REFERENCE_AMPS = 700;

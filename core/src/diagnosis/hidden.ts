@@ -173,7 +173,7 @@ export function joinedWithHelp({ openVolts, ohms }: ModelBattery): ModelBattery 
 /** The lamps while the key is at start. */
 export type LampsAtKey = 'go-out' | 'dim' | 'stay-bright';
 
-/** Volts per 12 V at the lamps, behind the joints of the posts, under which they look out, and under which they look dim. */
+/** Volts per 12 V at the lamps, behind the joints. Below the first they look out, below the second dim. */
 const LAMPS_OUT_VOLTS = 6.5;
 const LAMPS_DIM_VOLTS = 10.2;
 

@@ -81,10 +81,10 @@ export function findingOf(
 }
 
 /**
- * Returns the finding of a check in the figure that its instrument shows: volts of the whole string at the posts, volts of the weakest
- * battery at rest, volts lost over a joint, amps of a tester, milliamps of a clamp.
+ * Returns the finding of a check in the figure that its instrument shows: volts of the string, volts of the weakest battery at rest, or
+ * volts lost over a joint. A tester gives amps, a clamp milliamps.
  *
- * @throws RangeError outside what the instrument shows, for a check that shows no figure, and for one that lacks what it is held against
+ * @throws RangeError outside the instrument's range, without a figure, and without the reference that it needs
  * @example foundFromMeter('crank', 8.4, context) // how far 8.4 V lies from the limit in this cold
  */
 export function foundFromMeter(check: CheckId, shown: number, context: MeasureContext): Found {

@@ -19,7 +19,7 @@ const ranLast = (evidence: readonly Standing[]): boolean =>
   evidence.filter(({ check }) => TRIES.includes(check)).at(-1)?.found === 'started';
 
 /**
- * Returns whether a check can be done now, does no harm now, and hides nothing that is to be read before it. Use it for everything that the
+ * Returns whether a check can be done now, does no harm, and hides no reading that must come before it. Use it for everything that the
  * tool proposes.
  *
  * @param evidence what stands found

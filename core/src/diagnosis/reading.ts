@@ -78,7 +78,7 @@ export function crankLimitVolts(tempC: number, systemVolts: 12 | 24): number {
   return (interpolate(CRANK_MINIMUM_BY_TEMPERATURE, tempC) * systemVolts) / 12;
 }
 
-/** How far the least volts of a whole string under a crank lie from what a sound one may fall to in this cold, V per 12 V. */
+/** The distance of a string's least volts under a crank from a sound one's limit now, V per 12 V. */
 export function againstCrankLimit(minimumVolts: number, tempC: number, systemVolts: 12 | 24): number {
   return (minimumVolts * 12) / systemVolts - crankLimitVolts(tempC, 12);
 }
@@ -129,7 +129,7 @@ export interface ChargingMeaning {
   readonly bandVolts: readonly [number, number];
 }
 
-/** Under this nothing charges; from here to the band it may be a flat battery that holds an idling alternator down, V per 12 V. */
+/** Under this nothing charges; from here to the band a flat battery may hold an idling alternator down, V per 12 V. */
 export const CHARGES_FROM_VOLTS = 13;
 
 /** Below this a battery is charged higher by intent, degC. */

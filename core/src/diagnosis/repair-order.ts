@@ -47,7 +47,7 @@ export interface RepairOrderStep {
 }
 
 /**
- * How a repair is made, step by step: the post on the body off before a spanner touches the live one and on again last, bright metal,
+ * How a repair is made, step by step: the post on the body comes off before a spanner touches the live one, and goes on last. Bright metal,
  * tight, grease over the made joint and never in it.
  *
  * @param models the machine's batteries as the circuit sees them, from the chassis side up

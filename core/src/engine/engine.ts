@@ -179,8 +179,8 @@ export const BIG_DIESEL_L = 6;
 export const BREAKAWAY_DECAY_RAD_S = 1.5;
 
 /**
- * The parts of drag at one temperature, N m: `still` at any speed, `oil` times the root of speed in rad/s, and the `grip` of the
- * first movement beyond the first two.
+ * The parts of drag at one temperature, N m: `still` at any speed and `oil` times the root of speed in rad/s. `grip` is the first movement
+ * beyond both.
  */
 export function dragTerms(engine: Engine, tempC: number): { still: number; oil: number; grip: number } {
   const still = engineDragNm(engine, 0, tempC);

@@ -13,9 +13,9 @@ import { safestWired } from './safest-order.js';
 import { crankingWired, type HookupScene, type HookupState, rescueWired, SPARE_POSTS } from './state.js';
 
 /*
- * A machine whose plus is on its body is the mirror image of the usual one. Hands, logs and screens speak of the clamps by their colour, and
- * the floor below of the clamp that goes to the live side and the one that goes to the body: here one is turned into the other, on the way
- * in and on the way out. For every other machine these functions are those below.
+ * A machine whose plus is on its body is the mirror image of the usual one. Hands, logs and screens name a clamp by its colour. The floor
+ * below knows the clamp of the live side and the clamp of the body: here one is turned into the other, on the way in and on the way out.
+ * For every other machine these functions are those below.
  */
 
 const OTHER_CLAMP: Readonly<Record<ClampId, ClampId>> = {

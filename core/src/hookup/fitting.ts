@@ -36,7 +36,7 @@ export const FITTING_STEPS = [
 /** One thing done while a battery is changed. */
 export type FittingStep = (typeof FITTING_STEPS)[number];
 
-/** A step, with what a spanner that slips from this post to bodywork would carry now, and would have with the order turned round. */
+/** A step, with the current that a slipping spanner would carry to bodywork now. Beside it the current in the reversed order. */
 export interface FittingOrderStep {
   readonly step: FittingStep;
   /** Amps; null where no post is touched. */
@@ -50,8 +50,8 @@ function mustBeTaught({ chemistry }: MachineBattery['rating']): boolean {
 }
 
 /**
- * The order in which a battery is taken out and another put in: the clamp to the body off first and on last, so that no spanner on a live
- * post can meet live bodywork. What a slip would carry is solved on the machine's own circuit.
+ * The order in which a battery is taken out and another put in: the clamp to the body comes off first and goes on last. So no spanner on a
+ * live post meets live bodywork. What a slip would carry is solved on the machine's own circuit.
  *
  * @param models the machine's batteries as the circuit sees them, from the chassis side up
  * @param at which battery

@@ -20,7 +20,7 @@ import {
   rescueWired,
 } from './state.js';
 
-/** Watts of a contact below which nothing is seen, above which metal flies, and above which a likely gas must not meet it. */
+/** Watts of a contact. Below the first nothing is seen, above the second metal flies. Above the third a likely gas must not meet it. */
 export const SPARK_WATTS = { seen: 1, hard: 5000, inGas: 5 } as const;
 /** A running casualty's leads that carry less come off without a spike worth naming, A. */
 const SPIKE_AMPS = 5;

@@ -7,8 +7,8 @@ import type { HookupScene, HookupState } from './state.js';
 const OUT_OF_TURN_COST = 4;
 
 /**
- * The safest order that takes everything off, from any state of the clamps. Sources are stilled first; then every order of the
- * clamps that are on is judged on the solved circuit, and the one with the least hazard wins.
+ * The safest order that takes everything off, from any state of the clamps. Sources are stilled first; then each order of the clamps is
+ * judged on the solved circuit. The one with the least hazard wins.
  */
 export function makeSafeWired(scene: HookupScene, state: HookupState, rules: HouseRules): HookupAction[] {
   const still = stillActions(state);

@@ -80,8 +80,8 @@ export interface ClampPlaces {
 /**
  * The point of each clamp of the option.
  *
- * @param endsAtDonor the last contact is made at the donor: then on its ground point, never on its battery, which has just been charged
  * @param donor the donor's atlas entry when the option is a donor
+ * @param endsAtDonor the last contact is made at the donor: then on its ground point, never on its battery, which has just been charged
  * @throws RangeError when the machine has no usable point, or a donor option comes without its donor
  */
 export function clampPlaces(

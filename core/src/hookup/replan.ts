@@ -17,8 +17,8 @@ import { hazardCost, hasSevere, isSound, permutations } from './safest-order.js'
 import type { HookupScene, HookupState } from './state.js';
 
 /**
- * How to go on from any state of the clamps, in order or not: what is on a wrong place comes off first, then the rest of the order in
- * whichever sequence the circuit finds safest. Where none is without a severe step, everything comes off and the order begins again.
+ * How to go on from any state of the clamps, in order or not: a clamp in a wrong place comes off first. The rest follows in the sequence
+ * that the circuit finds safest. Where none is without a severe step, everything comes off and the order begins again.
  *
  * @param order the order as it was planned from nothing
  */
@@ -76,7 +76,7 @@ function correction(
 }
 
 /**
- * Returns the rest of the order, its clamps in the safest sequence, each with a reason that is true of the clamps on by then; switches, looks and
+ * Returns the rest of the order, its clamps in the safest sequence. Each reason is true of the clamps on by then; switches, looks and
  * waits stay behind them. Null where what is on already leaves no sequence that ends on black.
  */
 function safestRest(

@@ -66,8 +66,8 @@ export function orderHazards(
 }
 
 /**
- * A law that no school and no circuit outranks: the last clamp on is a black one and not on the donor's battery, which has just been charged (on
- * its ground point it may be), and both reds are on before the bodies are joined, since a red end that is free then is live from both sides.
+ * A law that no school and no circuit outranks: the last clamp on is black and not on the donor's battery, which was just charged. Its
+ * ground point is allowed. Both reds are on before the bodies are joined, since a free red end would be live from both sides.
  *
  * @param mayEndAtSource its black does not go on a donor's battery
  */

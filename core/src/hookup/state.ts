@@ -161,7 +161,7 @@ export function rescueWired(scene: HookupScene, state: HookupState): Rescue {
 
 /**
  * The rescue of this state while its starter turns steadily; as it stands where nothing cranks. A battery that the regulator held up falls
- * to its own volts as soon as the starter draws, and a bank is met in the middle of its crank: the source is the one that was ranked.
+ * to its own volts as the starter draws. A bank is met in the middle of its crank: the source is the one that was ranked.
  */
 export function crankingWired(scene: HookupScene, state: HookupState): Rescue {
   const still = rescueWired(scene, state);

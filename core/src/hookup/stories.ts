@@ -4,16 +4,16 @@ import { type ModelBattery, modelBattery } from '../circuit/index.js';
 import type { HookupScene } from './state.js';
 
 /**
- * A battery that rests between these volts has two stories: it is over-discharged and otherwise well, which lets little current in; or cells
- * of it are shorted while the others are sound, which lets in ten times as much. A meter at rest cannot tell them apart, V.
+ * A battery that rests between these volts has two stories: it is over-discharged and otherwise well, which lets little current in; or
+ * cells of it are shorted while the others are sound, which lets in ten times as much. A meter at rest cannot tell them apart, V.
  */
 export const TWO_STORIES_VOLTS = { above: 3, below: 10.8 } as const;
 /** A sound cell of a lead-acid battery that is charged, V. */
 const CELL_VOLTS = 2.1;
 
 /**
- * The assumption of a figure beside the reading: shorted cells, or a battery as new and as charged as its reading allows, which lets in more than
- * the likely one; or a string of which one battery is old and the others as new.
+ * The assumption of a figure beside the reading: shorted cells, or a battery as new and as charged as its reading allows. The latter lets
+ * in more than the likely one; or a string of which one battery is old and the others as new.
  */
 export const STORIES = ['strong-battery', 'cells-shorted', 'uneven-string'] as const;
 export type Story = (typeof STORIES)[number];
@@ -25,7 +25,7 @@ export interface ToldScene {
   readonly story: Story | null;
 }
 
-/** The scene as it is likeliest, and as it is worst for whoever joins something to it, where that is another. */
+/** The likeliest scene, and the worst for the person who joins something to it, where they differ. */
 export function storiesOf(scene: HookupScene): readonly ToldScene[] {
   const { beliefs, models } = scene.batteries;
   const told = (story: Story, worse: readonly (ModelBattery | null)[]): ToldScene[] =>

@@ -7,7 +7,7 @@ import type { Job } from './job.js';
 /**
  * A job after one more event: the one reducer of the product. Pure; the web store and the server both use it.
  *
- * An undo goes back past what a job holds, so it is the one event that needs the log before it: one fold of what is left.
+ * An undo goes back past the state of a job. So it is the one event that needs the log before it: one fold of what is left.
  *
  * @param job the job so far; null before it is opened
  * @param log the events before this one, oldest first; looked at for an undo alone

@@ -6,7 +6,7 @@ import { latestOwnReading } from './queries.js';
 export const chargingMendedAt = ({ repairs }: Pick<Job, 'repairs'>): string =>
   repairs.filter((repair) => changes(repair, 'charging')).at(-1)?.at ?? '';
 
-/** Returns the charging volts that were read last on its own, at idle and with loads on, since the charging was mended; null where not read. */
+/** Returns the last charging volts that were read alone since the charging was mended, at idle and with loads on; null where not read. */
 export function chargingReadings(
   job: Pick<Job, 'readings' | 'repairs'>,
 ): Readonly<Record<'idle' | 'loaded', Reading | null>> {
@@ -19,8 +19,8 @@ export function chargingReadings(
 }
 
 /**
- * Returns the volts that the casualty's own alternator holds: the later of its charging readings, undefined where nobody read them. Use it for
- * the circuit of a running casualty.
+ * Returns the volts that the casualty's own alternator holds: the later of its charging readings, undefined where nobody read them. Use it
+ * for the circuit of a running casualty.
  *
  * @example alternatorVoltsOf(job) // 11.9 after charging was read at 11.9 V
  */

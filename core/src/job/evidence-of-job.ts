@@ -55,8 +55,8 @@ export function toolsOfKit(kit: readonly KitItem[], mainsNear = false): Tool[] {
 }
 
 /**
- * Everything a job has recorded that tells of its cause: each check once, and once more where a repair lies between, since what was found before
- * it tells of the machine as it was.
+ * Everything a job has recorded that tells of its cause: each check once, and once more after a repair. Evidence before a repair tells of
+ * the machine as it was.
  */
 export function evidenceOfJob(
   recorded: Job,

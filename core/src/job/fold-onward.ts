@@ -3,8 +3,8 @@ import type { JobEvent } from './events/event.js';
 import type { Job } from './job.js';
 
 /**
- * `foldJob` for a screen that folds the same log again with every tap: where the log it is given begins with the very events that it was
- * given last, only what came after them is applied.
+ * `foldJob` for a screen that folds the same log again with every tap: where a log begins with the events of the last call, only the events
+ * after them are applied.
  *
  * @returns a fold of its own, which remembers the last log alone
  */

@@ -29,8 +29,8 @@ export function jointFindings({ findings, figures }: Pick<Job, 'findings' | 'fig
 }
 
 /**
- * Returns the resistance of the casualty's own joints, as far as a check found one bad: from the volts that were lost across it and the amps that flowed
- * meanwhile, or, where it was only seen, as much as such a joint usually does. Null while nothing speaks against them.
+ * Returns the resistance of the casualty's own joints, as far as a check found one bad: from the volts lost across it and the amps that
+ * flowed. Where it was only seen, the usual loss of such a joint. Null while nothing speaks against them.
  */
 export function jointsOfJob(
   { findings }: Pick<Job, 'findings'>,

@@ -12,7 +12,7 @@ export interface KitCare {
 }
 
 /**
- * Returns the care of a job's kit once everything is off again: a source is recharged, and clamps that were on a casualty are wiped and looked
+ * Returns the care of a job's kit once everything is off again: a source is recharged. Clamps that were on a casualty are wiped and looked
  * at, since acid and salt eat the jaws.
  */
 export function kitCare(

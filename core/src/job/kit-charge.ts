@@ -44,9 +44,9 @@ export interface KitUse {
 }
 
 /**
- * Returns the charge that a job took out of the kit: for each try with help, the amps that the plan promised of the starter times the seconds it turned, all of
- * it put to the source, which is a little much: the casualty's own battery gives some. And what a source gave to a flat battery meanwhile,
- * from the moment it was joined until it was off or the machine ran.
+ * Returns the charge that a job took out of the kit: for each try with help, the planned amps of the starter times its seconds. All of it
+ * is put to the source, which is a little much: the casualty's own battery gives some. The charge that a source gave to a flat battery too,
+ * until it was off or the machine ran.
  */
 export function kitUses(job: Pick<Job, 'attempts' | 'joins'>, situation: Situation): KitUse[] {
   const ah = new Map<string, number>();
@@ -66,8 +66,8 @@ export function kitUses(job: Pick<Job, 'attempts' | 'joins'>, situation: Situati
 }
 
 /**
- * Returns the charge that a booster's converter put into its bank in so many minutes on a weak battery, Ah: all of it once it is full. Nothing where the battery
- * cannot feed it.
+ * Returns the charge that a booster's converter put into its bank in so many minutes on a weak battery, Ah: all of it once it is full.
+ * Nothing where the battery cannot feed it.
  */
 function filledAh(
   booster: Extract<KitItem, { kind: 'capacitor-booster' }>,

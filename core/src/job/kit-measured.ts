@@ -16,8 +16,8 @@ const isPack = (item: KitItem): item is LithiumPackKit | LeadPackKit =>
 const isMeasured = (item: KitItem): item is MeasuredKit => item.kind === 'lead-set' || isPack(item);
 
 /**
- * The lead sets and packs of a van with what this job has measured of them, in the place of what it had before: an undone reading goes again.
- * Only those that change are given. A set is measured by the volts at its two ends, a pack by how far the posts fell in its tries.
+ * The lead sets and packs of a van, each with this job's measurement in place of the one before: an undone reading goes again.
+ * Only those that change are given. The volts at its two ends measure a set. The fall of the posts in its tries measures a pack.
  */
 export function kitMeasured(job: Job, situation: Situation): MeasuredKit[] {
   const ofTries = usesOfTries(job, situation);

@@ -22,8 +22,8 @@ export interface RecheckQuestion {
 }
 
 /**
- * All that was found on the job, and what is read now of its batteries, charged to full and rested for a day: the charge lies between the two like
- * a repair, so that what was found flat still tells why it was, and what is read now tells of the battery.
+ * All findings of the job, and the readings now of its batteries, charged to full and rested for a day: the charge lies between them like a
+ * repair. Earlier findings still tell why it was flat, and new readings tell of the battery.
  */
 export function recheckQuestion(
   job: Job,

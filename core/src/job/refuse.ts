@@ -6,8 +6,8 @@ import type { Job } from './job.js';
 import { rulesOfJob } from './queries.js';
 
 /**
- * Whether a job allows one more event. The one door: server, screens and command line ask here and nowhere else, and what is let in can
- * always be folded, solved and made safe.
+ * Whether a job allows one more event. The one door: server, screens and command line ask here and nowhere else. An admitted log can always
+ * be folded, solved and made safe.
  *
  * @returns the reason it does not, or null
  */

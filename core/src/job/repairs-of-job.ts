@@ -50,7 +50,7 @@ function findingIn(findings: Job['findings'], checks: readonly CheckId[], atFaul
   return (atFault ? given.find(({ found }) => typeof found === 'number') : null) ?? given[0] ?? null;
 }
 
-/** A check of a sound machine finds the last of its words, or, of a figure that counts losses, the first of its ranges. */
+/** A check of a sound machine finds the last of its words. For a figure that counts losses it finds the first of its ranges. */
 function isSound(check: CheckId, found: Found): boolean {
   const { edges, outcomes } = checkOf(check);
   return outcomeIndex(checkOf(check), found) === (edges ? 0 : outcomes.length - 1);

@@ -5,7 +5,7 @@ import type { Job } from './job.js';
 import type { Situation } from './situation.js';
 
 /**
- * The rest that starter and leads need at the moment `at`, from every try so far and the amps that the plan computed. Null for a machine
+ * The rest that starter and leads need at the moment `at`, from every try so far and the planned amps. Null for a machine
  * that wakes, or while nothing that was joined says how much flows: then the house rule alone stands.
  *
  * @param lastSeconds length of the try that ends at `at` and is not in the log yet; null when there is none

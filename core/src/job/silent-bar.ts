@@ -5,7 +5,7 @@ import { silentVolts } from '../verdict/index.js';
 import type { Attempt, Job } from './job.js';
 import { coldestTempC, latestOwnReading, wasHelped, workingTempC } from './queries.js';
 
-/** The part of a job that tells what the posts stood at while a key was turned and nothing drew amps. */
+/** The part of a job that tells the posts' volts while a key was turned and nothing drew. */
 export type SilentTurns = Pick<
   Job,
   'symptoms' | 'readings' | 'figures' | 'attempts' | 'scene' | 'call' | 'parked' | 'thawedAt' | 'replaced'
@@ -36,8 +36,8 @@ export function turnsOf({
 }
 
 /**
- * Returns the state that a silent turn of the key shows against any current, where the rest volts themselves show none: they may have been read beside the
- * post, or typed wrongly. Null where nothing says so. Of a string it is not known which battery it is: then it holds for each.
+ * Returns the state that a silent turn of the key shows against any current, where the rest volts show none: they may have been read beside
+ * the post, or typed wrongly. Null where nothing says so. Of a string it is not known which battery it is: then it holds for each.
  */
 export function silentBar(job: SilentTurns, machine: Machine): BatteryBar | null {
   const { engine, systemVolts, batteries } = machine;

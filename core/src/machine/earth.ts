@@ -9,8 +9,8 @@ const OTHER_POST: Partial<Record<PointKind, PointKind>> = {
 };
 
 /**
- * The machine as its circuit is wired: what has its plus on the body is the mirror image of the usual one, each current the same the other
- * way round. So it is solved as that image, in which the post away from the body is the plus. Others are given back as they are.
+ * The machine as its circuit is wired: a machine with its plus on the body is the mirror image of the usual one. Each current is the same
+ * the other way round. So it is solved as that image, in which the post away from the body is the plus. Others are given back as they are.
  */
 export function asWired(machine: Machine): Machine {
   if (!isPositiveEarth(machine)) return machine;

@@ -175,8 +175,8 @@ export function numberOf({ points }: Pick<Machine, 'points'>, pointId: string): 
 }
 
 /**
- * Whether a corrected entry is another machine to the hands on it: a voltage, the post on the body, an engine or a battery is another, or a
- * point that was there is gone, of another kind, or elsewhere. Points that were added and words that were put better are not.
+ * Whether a corrected entry is another machine to the hands on it: another voltage, post on the body, engine or battery, or a point that is
+ * gone, of another kind, or elsewhere. Points that were added and words that were put better are not.
  *
  * @example
  * isOtherToHands(before, { ...before, points: before.points.slice(1) }); // true

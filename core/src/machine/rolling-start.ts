@@ -48,7 +48,7 @@ export interface RollingStart {
   readonly cautions: readonly RollingStartCaution[];
 }
 
-/** Below this the control unit and the fuel pump stay dark however fast the wheels turn the engine, V for a 12 V system. */
+/** Below this the control unit and the fuel pump stay dark at any speed, V of 12 V. */
 export const ROLLING_MIN_REST_VOLTS = 9;
 
 /** The facts that decide a rolling start beside the machine itself. */

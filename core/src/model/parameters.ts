@@ -125,8 +125,8 @@ const GIVEN: readonly Parameter[] = [
 ];
 
 /**
- * Every default of the model, with the range that is still plausible and the reason for the value, collected from the files that use
- * them. The figures a plan is asked about carry the keys of its inputs as ids, so that the interface opens the same row.
+ * Every default of the model with its plausible range and the reason for its value. The files that use them hold the rows. The figures a
+ * plan is asked about carry the keys of its inputs as ids. So the interface opens the same row.
  */
 export const PARAMETERS: readonly Parameter[] = [
   ...GIVEN,

@@ -129,8 +129,8 @@ export function stateOf(belief: BatteryBelief, tempC: number): BatteryState {
 }
 
 /**
- * Returns the belief of the batteries after some minutes joined to a source, minute by minute: the likely charge and both ends of its band
- * are each charged through the rescue's circuit, a dull battery at the low end and a keen one at the high.
+ * Returns the belief of the batteries after some minutes joined to a source, minute by minute: the rescue's circuit charges the likely
+ * charge and both ends of its band. A dull battery stands at the low end, a keen one at the high.
  *
  * @param rescue clamps on, source on
  * @returns one list of beliefs a minute, from minute 0

@@ -10,8 +10,8 @@ const [STRONGEST, WEAKEST] = [0.3, 10];
 const HALVINGS = 24;
 
 /**
- * Returns the lesson of one try about a pack: how many times the resistance of its rating it must have had, for the posts to fall as far as they did. The
- * posts also tell of the battery, the clamps and the engine's drag, so that one try says little, and a few say more.
+ * Returns the lesson of one try about a pack: the factor on its rated resistance at which the posts fall as far as they did. The posts also
+ * tell of the battery, the clamps and the engine's drag. So one try says little, and a few say more.
  *
  * @param moment of the try, with the source as it is rated
  * @param lowestVolts at the casualty's posts

@@ -19,8 +19,8 @@ export const WORTH_WAITING = 0.02;
 export const NO_USE_ODDS = 0.1;
 
 /**
- * How long to wait: the same draws, after each minute of charging through the circuit. The knee is the first minute from which the best
- * that any wait within `minutes` gives is less than two in a hundred away.
+ * How long to wait: the same draws, after each minute of charging through the circuit. The knee is the first minute within two in a hundred
+ * of the best wait within `minutes`.
  *
  * @param onProgress told the share done; return false to stop
  * @returns null when stopped

@@ -118,8 +118,8 @@ const ROLLING_AMPS = 15;
 export const SPARE_LEAST_CCA_SHARE = 0.8;
 
 /**
- * Every way to get this machine going with what is there, each with its waits: safe by the fitness of its sources, followed minute by minute
- * through the same circuit, and judged by the same draws, weighed by what was tried.
+ * Every way to get this machine going with what is there, each with its waits: its sources fit, and the same circuit follows it by the
+ * minute. The same draws, weighed by the tries, judge it.
  */
 export function waysOf(input: WaysInput, seed: number, samples = WAY_SAMPLES): Ways {
   const search = waysOneByOne(input, seed, samples);

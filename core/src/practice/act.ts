@@ -62,10 +62,10 @@ const TRY_OF: Readonly<Record<CrankLook, AttemptOutcome>> = {
 };
 
 /**
- * Applies an action to the world: pure, and the same for the same case and the same actions before it, so that a run is its list of actions.
+ * Applies an action to the world: pure: the same case and the same actions give the same state. So a run is its list of actions.
  * Nothing is forbidden; what it does to hands and metal is solved on the circuit as it truly is.
  *
- * @throws RangeError for a check, a source or an action that this case does not have, and once the verdict was given
+ * @throws RangeError for a check, source or action that the case does not have, and after the verdict
  */
 export function act(world: World, action: PracticeAction): World {
   if (world.verdict) throw new RangeError('the case has ended');
@@ -354,7 +354,7 @@ function cranked(
     return { outcome: lookOfPoint(dead, profile, null, helped), point: null };
   }
   const usual = defaultStarter(engine);
-  // The source as it was ranked: a bank is met in the middle of its crank, a battery that the regulator held up at its own volts.
+  // The source as it was ranked: a bank is met in the middle of its crank. So is a battery that the regulator held up at its own volts.
   const lent = world.option?.source;
   const source =
     rescue.source && lent ? { ...rescue.source, openVolts: lent.openVolts, ohms: lent.ohms } : rescue.source;

@@ -3,12 +3,14 @@ import { cranksOf, type DiagnosisProfile, type HiddenMachine, WORN_FROM } from '
 import type { Hazard, HazardCode } from '../hookup/index.js';
 
 export const BREAKABLE = ['main-fuse', 'alternator', 'control-units', 'battery', 'source'] as const;
-/** A break by a slip: the machine's main fuse, its alternator, its control units, a battery that is cooked; a source that trips is only off. */
+/**
+ * A break by a slip: the machine's main fuse, its alternator, its control units, a battery that is cooked; a source that trips is only off.
+ */
 export type Breakable = (typeof BREAKABLE)[number];
 
 /**
- * The part that breaks where a hazard is severe: on a job it may, here it does. Joined the wrong way round the diodes of the alternator carry all that the
- * source gives until the main fuse opens; over its volts, or with its alternator off its battery, electronics go first.
+ * The part that breaks where a hazard is severe: on a job it may, here it does. Joined the wrong way round, the alternator's diodes carry
+ * all that the source gives until the main fuse opens; over its volts, or with its alternator off its battery, electronics go first.
  */
 const BROKEN_BY: Readonly<Partial<Record<HazardCode, readonly Breakable[]>>> = {
   reversed: ['main-fuse', 'alternator'],

@@ -86,8 +86,8 @@ const isFlat = ({ practice }: World): boolean =>
   );
 
 /**
- * Scores a run: safety first, then the verdict, then whether it ran again where the tool had it run, then minutes against the tool's own
- * run of the same case.
+ * Scores a run: safety first, then the verdict, then whether it ran again where the tool's run did. Last the minutes against the tool's own
+ * run.
  *
  * @param tool of `toolRun`
  */

@@ -196,7 +196,9 @@ const worstOf = (hazards: readonly Hazard[]): Hazard | null =>
 
 /** So much more than the next one a reading must be worth. */
 const CLEARLY = 1.3;
-/** Machines drawn for each cause: one or two findings leave thousands that fit, so a fifth of what a job needs ranks the same, and sooner. */
+/**
+ * Machines drawn for each cause: one or two findings leave thousands that fit. So a fifth of a job's machines ranks the same, and sooner.
+ */
 const DRILL_PER_CAUSE = 60;
 
 function drawReading(random: Random): ReadingDrill | null {

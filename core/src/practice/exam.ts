@@ -68,7 +68,7 @@ export interface ExamMarks {
 /**
  * Marks an exam by replaying what was done: safety first, then as many cases right as it takes. A case that was not begun is not ended.
  *
- * @throws RangeError for runs of other cases than the exam's, hints (an exam gives none), readings of a bench, and what cannot be done
+ * @throws RangeError for runs of other cases, hints (an exam gives none), bench readings, and impossible actions
  */
 export function markExam(number: number, runs: readonly ExamRun[]): ExamMarks {
   const codes = examCases(number);

@@ -77,7 +77,7 @@ export function startCase(code: string): World {
   const { engine } = profile;
   const draw = () => drawHidden(cause, profile, random, written?.along);
   let hidden = draw();
-  // A machine that starts by itself is no case, and one that may be ice is a case of its own rung.
+  // A machine that starts by itself is no case. One that may be ice is a case of its own rung.
   const isNone = (): boolean =>
     (engine !== null && lookOf(hidden, profile, false) === 'starts') ||
     (rung !== null && rung !== 'stop' && mayBeBarred({ practice: { profile, hidden } }));

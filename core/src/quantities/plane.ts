@@ -52,6 +52,7 @@ export function nearestOn(a: Spot, b: Spot, spot: Spot): Spot {
   return { x: a.x + held * dx, y: a.y + held * dy };
 }
 
+/** Returns the distance of two spots, in their unit. */
 export function distance(a: Spot, b: Spot): number {
   return Math.hypot(a.x - b.x, a.y - b.y);
 }

@@ -41,8 +41,7 @@ export function parkingAt(casualty: Machine, donor: Machine, points: LeadPoints,
 const SHIFTS_MM = [0, -600, 600, -1200, 1200] as const;
 
 /**
- * The arrangement that needs the least lead without touching, and without laying a lead over a hot or moving part where that can be
- * helped.
+ * The arrangement with the least lead that touches nothing. It avoids hot and moving parts where it can.
  *
  * @param arrangements those that the place leaves room for
  */

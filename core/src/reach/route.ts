@@ -41,8 +41,8 @@ interface Body {
 }
 
 /**
- * How a lead would lie between a point of the donor and one of the casualty: out of each body by the way that is short and clear of hot
- * and moving parts, then round the bodywork. The shortest such line, found on the graph of what sees what.
+ * How a lead would lie between a point of the donor and one of the casualty: out of each body by a short way clear of hot and moving parts,
+ * then round the bodywork. The shortest such line, found on the graph of what sees what.
  */
 export function routeLead(
   casualty: Machine,

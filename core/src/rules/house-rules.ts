@@ -1,6 +1,6 @@
 /**
- * Every threshold of the trade, once. A rule has a value, its unit, the reason a technician would give, and, where practitioners differ,
- * what a crew lead may set it to.
+ * Every threshold of the trade, once. A rule has a value, its unit and a technician's reason. Where practitioners differ it has the values
+ * that a crew lead may set.
  */
 export interface Rule<T> {
   readonly value: T;
@@ -44,7 +44,10 @@ export type CapacitorSchool = 'beside' | 'instead';
 export type ClampStepsSchool = 'tap' | 'hold';
 export type DonorEngineSchool = 'off-then-run' | 'off-throughout' | 'running';
 
-/** The defaults: what a house may set first, in the order it is told, then what is fixed. Volts are for one 12 V battery unless the name says otherwise. */
+/**
+ * The defaults: what a house may set first, in the order it is told, then what is fixed. Volts are for one 12 V battery unless the name
+ * says otherwise.
+ */
 export const RULES = {
   lastBlack: house<LastBlackSchool>(
     'ground-point',

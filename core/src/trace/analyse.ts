@@ -147,7 +147,10 @@ function cranksIn(even: EvenRecording, calm: Float64Array, per12: number): Stret
   return found;
 }
 
-/** Returns the end of the crank that a recording begins in: low from its first point on, then a sharp rise that stays. Null where there is none. */
+/**
+ * Returns the end of the crank that a recording begins in: low from its first point on, then a sharp rise that stays. Null where there is
+ * none.
+ */
 function endOfFirst(calm: Float64Array, per12: number, rise: number, hold: number): number | null {
   const early = meanOf(calm, { from: 0, to: Math.max(1, Math.min(rise, calm.length)) });
   if (early > CRANKING_BELOW_VOLTS * per12) return null;
@@ -270,7 +273,7 @@ function chatterOf(calm: Float64Array, { from, to }: Stretch, stepSeconds: numbe
     : null;
 }
 
-/** Share and count of a crank's points that stand at its very lowest value where the logger could read no lower. */
+/** Share and count of a crank's points at its very lowest value, where the logger could read no lower. */
 const CLIPPED = { share: 0.1, points: 12 } as const;
 
 /** True where the lowest volts are a floor of the logger and not of the battery. */

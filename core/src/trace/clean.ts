@@ -9,7 +9,7 @@ export type Mended = (typeof MENDED)[number];
 const REVERSED_VOLTS = -3;
 /** A clamp must have seen a current this large for its direction to be told, A. */
 const AMPS_LEAST = 20;
-/** A point or two that leap by more than this from neighbours that agree are no battery's doing, V and A. */
+/** A battery does not let a point or two leap by more than this from agreeing neighbours, V and A. */
 const SPIKE = { volts: 1.2, amps: 150 } as const;
 /** Neighbours of a spike agree within this share of its leap. */
 const AGREE_SHARE = 0.25;

@@ -75,8 +75,8 @@ function compressionLag(wave: Float64Array, shortest: number, longest: number): 
 }
 
 /**
- * How many compressions lie in one repeat: one, or with a dead cylinder a part of the cycle or all of it, where that multiple speeds the wheel up and down more
- * than the repeat itself does. Speed answers torque by its integral, so each multiple counts by its number.
+ * How many compressions lie in one repeat: one. A dead cylinder gives a part of the cycle, or all of it where that multiple fits the wheel
+ * better. Speed answers torque by its integral, so each multiple counts by its number.
  */
 function compressionsIn(wave: Float64Array, repeat: number, cylinders: number, shortest: number): number {
   const push = (k: number): number => k * amplitudeAt(wave, (2 * Math.PI * k) / repeat);
@@ -119,14 +119,19 @@ function unevenness(wave: Float64Array, lag: number, cylinders: number): number 
   return others <= 0 ? null : Math.max(0, 1 - weakest / others);
 }
 
-/** How far one compression swings the wave, with the straight line from its first to its last point taken off: a wheel left alone just runs on. */
+/**
+ * How far one compression swings the wave, with the straight line from its first to its last point taken off: a wheel left alone just runs
+ * on.
+ */
 function swingOf(part: Float64Array): number {
   const last = part.length - 1;
   const level = part.map((v, i) => v - (part[0]! + ((part[last]! - part[0]!) * i) / last));
   return amplitudeAt(level, (2 * Math.PI) / last);
 }
 
-/** Returns the beginning of the first compression: at the offset whose crests are highest, so that each stretch of one lag holds one dip. */
+/**
+ * Returns the beginning of the first compression: at the offset whose crests are highest, so that each stretch of one lag holds one dip.
+ */
 function firstCrest(wave: Float64Array, lag: number): number {
   const height = (offset: number): number => {
     let sum = 0;

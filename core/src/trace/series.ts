@@ -4,12 +4,14 @@ export interface Stretch {
   readonly to: number;
 }
 
+/** Returns the mean of a stretch; NaN where it is empty. */
 export function meanOf(values: Float64Array, { from, to }: Stretch): number {
   let sum = 0;
   for (let i = from; i < to; i++) sum += values[i]!;
   return sum / (to - from);
 }
 
+/** Returns the lowest value of a stretch; Infinity where it is empty. */
 export function lowestOf(values: Float64Array, { from, to }: Stretch): number {
   let low = Infinity;
   for (let i = from; i < to; i++) if (values[i]! < low) low = values[i]!;

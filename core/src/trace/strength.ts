@@ -42,8 +42,8 @@ function shareIn(fromSeconds: number, toSeconds: number): number {
 }
 
 /**
- * Strength of the battery from a crank without help: from volts and amps where both were logged, otherwise from the volts and what the
- * starter of this engine draws at them.
+ * Strength of the battery from a crank without help: from volts and amps where both were logged. Otherwise from the volts and the amps that
+ * this starter draws at them.
  *
  * @param restVolts of the string, before the crank
  * @returns null where nothing can be told: no rest volts, or a crank that hardly drew

@@ -32,8 +32,8 @@ export function barOf({ chemistry, restVolts, tempC, coldestC = tempC }: Case): 
 }
 
 /**
- * Returns the volts of the posts while a key was turned and nothing drew amps, and a minute after: that is the battery at rest, read a second time.
- * One slip of a finger on the rest volts alone must not let ice pass. Of a string, the mean of its batteries.
+ * Returns the volts of the posts while a key was turned and nothing drew amps, and a minute after: that is the battery at rest, read a
+ * second time. One slip of a finger on the rest volts alone must not let ice pass. Of a string, the mean of its batteries.
  */
 export function silentVolts(evidence: readonly DiagnosisEvidence[], tempC: number): number[] {
   const isSilent = evidence.some(
@@ -48,7 +48,7 @@ export function silentVolts(evidence: readonly DiagnosisEvidence[], tempC: numbe
   });
 }
 
-/** A starter that is stuck is silent too, but pulls a battery that could not be ice well below this, V. */
+/** A stuck starter is silent too, but pulls a battery that could not be ice well below this, V. */
 const NOTHING_DRAWS_VOLTS = 11;
 /** A minute after a key was turned a battery stands this much under its rest, V. */
 const RECOVERY_SHORT_VOLTS = 0.25;

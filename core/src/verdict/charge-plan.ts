@@ -67,7 +67,10 @@ const LAMPS = [
   { watts: 21, ohms: 6.9 },
   { watts: 5, ohms: 28.8 },
 ] as const;
-/** The most that a battery this flat may be given at the first contact, as a share of its capacity per hour: it warms before its plates have woken. */
+/**
+ * The most that a battery this flat may get at first contact, as a share of capacity per hour: it warms before its plates have
+ * woken.
+ */
 const LIFT_SHARE_PER_H = 0.2;
 
 /**

@@ -136,21 +136,23 @@ export interface BatteryStanding {
 export const CONDEMN_SHARE = 0.9;
 /** Proof of wear and this much together ask for another battery in good time. */
 const REPLACE_SOON_SHARE = 0.82;
-/** Proof that it is spent, where that is not likely enough by itself, and this much of its being worn ask for the same. */
+/** Proof that it is spent, where the share alone is too low. It asks for this much of its being worn too. */
 const WORN_IF_SPENT_SHARE = 0.86;
 /** Another part is blamed only from this much on, and only where it leads. */
 const ELSEWHERE_SHARE = 0.5;
 /** The battery's own state is spoken of only when what can be behind it holds this much together. */
 const BATTERY_SHARE = 0.5;
-/** A sound and charged battery is kept as long as other parts together are no likelier at fault than this; then that is looked for first. */
+/**
+ * A sound and charged battery is kept as long as other parts together are no likelier at fault than this; then that is looked for first.
+ */
 const KEEP_SUSPECT_MOST = 0.5;
 /** Unread in the cold it is treated as frozen from this much on. */
 const FROZEN_SHARE = 0.5;
 /** A consumer left on explains a death in service from this much on. */
 const EXPLAINED_SHARE = 0.5;
 /**
- * A second flat call, or a death in service, asks for another battery only where what a new one cures holds as much as any battery is condemned
- * by, and leads: no test has proved it, and a charge and a day would.
+ * A second flat call, or a death in service, asks for another battery only in one case. The share of the causes that it cures leads, and
+ * would condemn any battery: no test has proved it, and a charge and a day would.
  */
 const LEANS_SHARE = CONDEMN_SHARE;
 /** Shares at which a verdict is called sure and fairly sure. */
@@ -165,8 +167,8 @@ const LEAST_BITS = 0.05;
 const FLAT_CAUSES: readonly Cause[] = ['discharged', 'left-on', 'string-weak', 'guard-open'];
 
 /**
- * Causes that pull a battery's figures down as wear does: a tight engine and a starter that binds take far more amps, and a bad joint within a
- * tester's or a meter's clamps counts as the battery's own.
+ * Causes that pull a battery's figures down as wear does: a tight engine and a starter that binds take far more amps. A bad joint within a
+ * meter's clamps counts as the battery's own.
  */
 const MASKING_CAUSES: readonly Cause[] = [
   'joint-positive',
@@ -278,8 +280,8 @@ const isBeltBad = (evidence: readonly DiagnosisEvidence[]): boolean =>
 const TELLS_OF_INTERLOCKS: readonly CheckId[] = ['starter-stud', 'interlocks'];
 
 /**
- * How sure a verdict may call itself. What is proved is at least fairly sure. A starter that is dead without a click looks like an interlock,
- * so an interlock is never sure while nobody has read the stud or found the switch.
+ * How sure a verdict may call itself. What is proved is at least fairly sure. A dead starter without a click looks like an interlock. So an
+ * interlock is never sure before the stud was read or the switch found.
  */
 function boundedCertainty(
   { ground, suspect }: Ruling,
@@ -311,7 +313,7 @@ function leadingPart(held: Held): (typeof PARTS)[number] & { share: number } {
 /** A battery whose resistance has grown further has less than the trade's four fifths of its strength left. */
 const UNDER_FOUR_FIFTHS_FROM = ageingOfStrength(WORN_BELOW_SHARE);
 
-/** The machines of a crowd with a battery that is worn by the trade's measure, or is to be replaced anyway; worked out once. */
+/** The machines of a crowd whose battery is worn by the trade's measure, or to be replaced anyway; worked out once. */
 const wornKnown = new WeakMap<Crowd['machines'], readonly number[]>();
 
 function wornIn({ machines }: Crowd): readonly number[] {

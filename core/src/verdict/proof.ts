@@ -8,8 +8,7 @@ export type Proof = 'spent' | 'worn';
 
 /**
  * The strongest proof against the battery in the evidence. Discharged is not the same as bad, so each test counts only in its window: a
- * tester, a load or a crank from three quarters charge on, a charger that is full at once only from flat, and low rest volts by themselves
- * never.
+ * tester, a load or a crank from three quarters charge on. A charger that is full at once only from flat, and low rest volts alone never.
  */
 export function proofOf(
   evidence: readonly DiagnosisEvidence[],
@@ -75,8 +74,8 @@ function proofIn(
 const CELLS_FAR_APART = 0.1;
 
 /**
- * Tells whether the cells of a battery stand apart, whatever its rest volts say: `bad` where it is charged and they do by far; `doubtful` where
- * one misread cell may have done it, or where a charge may still even them. Null where they do not.
+ * Tells whether the cells of a battery stand apart, whatever its rest volts say: `bad` where it is charged and they do by far; `doubtful`
+ * where one misread cell may have done it, or where a charge may still even them. Null where they do not.
  */
 export function cellsApart(
   evidence: readonly DiagnosisEvidence[],

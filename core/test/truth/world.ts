@@ -15,8 +15,8 @@ import {
 } from './tables.js';
 
 /**
- * A stranded machine with its history, made without anything of the tool's own diagnosis: other tables, other spreads, faults in pairs, and
- * a battery whose state follows from hours left on, weeks stood and winters of age. Its electricity is a few lines of its own.
+ * A stranded machine with its history, made without anything of the tool's own diagnosis: other tables, other spreads, faults in pairs. The
+ * battery's state follows from hours left on, weeks stood and winters of age. Its electricity is a few lines of its own.
  */
 export interface Stranded {
   readonly setting: Setting;
@@ -84,7 +84,7 @@ export const KINDS: readonly Kind[] = [
 
 /** Draws a stranded machine of this kind. */
 export function strand(random: Random, kind: Kind): Stranded {
-  // A machine that starts by itself brings nobody out, save the few that are called in vain or again and again.
+  // A machine that starts by itself calls nobody out, except a few that are called in vain again and again.
   for (let attempt = 0; ; attempt++) {
     const made = attemptOne(random, kind);
     const [first] = made.faults;

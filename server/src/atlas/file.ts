@@ -103,12 +103,11 @@ export function changedParts(before: Machine, after: Machine): string[] {
 }
 
 /**
- * Imports a file, all of it or nothing. It is read, compared and laid beside the atlas piece by piece first: the transaction, which holds up
- * everybody, only takes it over.
+ * Imports a file, all of it or nothing. It is read, compared and laid beside the atlas piece by piece first: the transaction, which holds
+ * up everybody, only takes it over.
  *
  * @param basis of the preview that was agreed to
- * @throws HttpProblem 422 when any row is at fault, 409 when the atlas changed since the preview, or clamps are on a machine that would be
- *   another to the hands on it
+ * @throws HttpProblem 422 when any row is at fault. 409 when the atlas changed since the preview, or a corrected machine has clamps on
  */
 export async function applyImport(
   { db, write }: Database,

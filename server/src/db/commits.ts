@@ -13,8 +13,10 @@ interface Waiting {
 /**
  * Runs work in a transaction; what it gives is on the disk, and when it throws nothing of it stands.
  *
- * @param options.jobIds of work that has to do with these jobs alone; other jobs do not wait for it, where the database has more than one session
- * @param options.isOneStatement of work that writes with one statement, its last, which stands or falls by itself: where nobody comes between
+ * @param options.jobIds of work that has to do with these jobs alone; other jobs do not wait for it, where the database has more than one
+ *   session
+ * @param options.isOneStatement of work that writes with one statement, its last, which stands or falls by itself: where nobody comes
+ *   between
  *   it and what was read, it needs no transaction around it
  */
 export type Write = <T>(work: (tx: Tx) => Promise<T>, options?: WriteOptions) => Promise<T>;
@@ -25,8 +27,8 @@ export interface WriteOptions {
 }
 
 /**
- * Works of the embedded database's one session, one after another. Those that wait while others are written share one transaction and its one
- * sync, each behind a savepoint of its own: what throws is undone alone. None is answered before the transaction is on the disk.
+ * Works of the embedded database's one session, one after another. Works that wait while others are written share one transaction and one
+ * sync, each behind its own savepoint: what throws is undone alone. None is answered before the transaction is on the disk.
  *
  * @param onLost told when that fails: what is on the disk is then not known
  */

@@ -43,7 +43,7 @@ export interface Database {
 export const MIGRATIONS = fileURLToPath(new URL('../../../drizzle', import.meta.url));
 /** An empty, migrated database, packed at build time: unpacking it is several times quicker than creating one. */
 export const SNAPSHOT = fileURLToPath(new URL('../../empty-database.tgz', import.meta.url));
-/** Likeness of a typed word to the nearest words of a text, 0 to 1, from which a search takes it as meant: two letters
+/** Likeness of a typed word to the nearest words of a text, 0 to 1. From here a search counts it as meant: two letters
  * swapped in a word of six still leave 0.43. */
 export const LIKENESS = 0.36;
 
@@ -87,7 +87,7 @@ export async function openInMemory(snapshot?: string): Promise<Database & { read
 }
 
 /**
- * Opens the database in a data folder, creating it from the snapshot on the first start and migrating it when it is older.
+ * Opens the database in a data folder. The first start creates it from the snapshot, and each start migrates it.
  *
  * A write that is answered is on the disk.
  *
@@ -185,7 +185,7 @@ async function ready(pool: pg.Pool): Promise<Db> {
   return db;
 }
 
-/** Unpacks a database beside its final place and renames it, so that one that is cut short leaves nothing half made. */
+/** Unpacks a database beside its final place and renames it. A start that is cut short leaves nothing half made. */
 export async function unpack(folder: string, pgFolder: string, file: string): Promise<void> {
   const partial = join(folder, 'pg.partial');
   await rm(partial, { recursive: true, force: true });

@@ -34,7 +34,7 @@ export const exchangeOf =
   (messages, onAnswer) =>
     client.runExclusive(() =>
       client.execProtocolRawStream(messages, {
-        // A copy: what is given lies in the database's own memory, which is written over, and is as large as all of it.
+        // A copy: the given buffer lies in the database's own memory, which is reused, and is as large as all of it.
         onRawData: (data) => onAnswer(data.slice()),
       }),
     );

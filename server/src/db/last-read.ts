@@ -7,7 +7,7 @@ import type { PgTable } from 'drizzle-orm/pg-core';
  */
 export const rowVersion = (table: PgTable): SQL<string> => sql`${table}.xmin::text || ${table}.ctid::text`;
 
-/** Values that were read from the database, and are taken again as long as the database says that they stand unchanged. */
+/** Values that were read from the database. They are reused while the database says that they are unchanged. */
 export class LastRead<T> {
   private readonly values = new Map<string, { readonly version: string; readonly value: T }>();
 

@@ -37,8 +37,8 @@ export async function upsert<T extends PgTable>(
 }
 
 /**
- * An insert of rows that are sent as one parameter: the statement is the same however many there are, so the database keeps it planned, and
- * is not put together anew for each value. Fields that a row lacks are null: no default of the table is taken.
+ * An insert of rows that are sent as one parameter: the statement is the same for any count. So the database keeps it planned, and no
+ * statement is built for each value. Fields that a row lacks are null: no default of the table is taken.
  */
 export function insertInto<T extends PgTable>(table: T): (rows: readonly T['$inferInsert'][]) => SQL {
   const columns = Object.entries(getTableColumns(table));

@@ -17,8 +17,8 @@ const isAsked = (query: unknown): query is Asked =>
 const asked = new Map<string, { times: number; name?: string }>();
 
 /**
- * Gives a name to what a connection is asked again and again, so that the database keeps it parsed and planned: of a short statement that is the
- * larger part of its time.
+ * Names the statements that a connection runs again and again, so that the database keeps them parsed and planned: of a short statement
+ * that is the larger part of its time.
  */
 export function prepareRepeated(client: pg.ClientBase): void {
   const query = client.query.bind(client) as (...all: unknown[]) => unknown;

@@ -19,7 +19,7 @@ type Kind = (typeof KINDS)[number];
 /** One that says nothing for so long is started again, ms. */
 const START_MS = 15_000;
 
-/** One that ends is started again after this, and after twice as long each time it ends again at once, ms. */
+/** A stand-in that ends is started again after this, and after twice as long each further time, ms. */
 const AGAIN_FIRST_MS = 300;
 const AGAIN_MOST_MS = 10_000;
 /** A stand-in that ran this long did not end at once, ms. */
@@ -36,8 +36,8 @@ export interface StandIns {
 }
 
 /**
- * Starts a stand-in for every instrument and service beside the server, which waits for none of them: one that does not start, or ends, is tried
- * again where it was. They end with this process.
+ * Starts a stand-in for every instrument and service beside the server, which waits for none of them: one that does not start, or ends, is
+ * tried again where it was. They end with this process.
  *
  * @param say told which is missing
  */
@@ -131,8 +131,8 @@ const STIRS: readonly JobEvent['type'][] = [
 ];
 
 /**
- * Puts the stand-ins on the hidden truth of a job: where its probes are, and what the machine does now, which follows its log; or on a case of
- * practice.
+ * Puts the stand-ins on the hidden truth of a job: where its probes are, and what the machine does now, which follows its log; or on a case
+ * of practice.
  */
 export function placeOnTruth(database: Database, news: NewsDesk, bench: Bench): StandInPlaces {
   let last: readonly [jobId: string, check: string, battery: number] | null = null;

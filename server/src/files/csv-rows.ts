@@ -11,8 +11,8 @@ export interface CsvRow<C extends string> {
 }
 
 /**
- * Text that a spreadsheet would take for a formula goes out with a mark before it, and so does text that begins with the mark itself, so
- * that the way in can take one mark off and no text is changed.
+ * A text that a spreadsheet would take for a formula goes out with a mark before it. So does a text that begins with the mark. The way in
+ * takes one mark off, so no text changes.
  */
 const NEEDS_MARK = /^['=+\-@\t\r]/;
 const unmarked = (cell: string): string => (cell.startsWith("'") ? cell.slice(1) : cell);

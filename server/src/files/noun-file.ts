@@ -128,8 +128,7 @@ async function* readRows(noun: FileNoun, window: TextWindow, faults: RowFault[])
 type Standing = 'new' | 'changed' | 'same' | 'parted';
 
 /**
- * A history only grows: a file that knows less of it than stands here is an older one and changes nothing, one that knows more goes on from
- * here, and one that tells it otherwise is refused.
+ * A history only grows: an older file changes nothing, a newer one continues from here, and one that contradicts this is refused.
  */
 function standingOf(noun: FileNoun, row: NounRow, before: NounRow | null): Standing {
   if (!before) return 'new';
@@ -310,7 +309,7 @@ export async function importNoun(
 
 const changedSince = (): HttpProblem => new HttpProblem(409, 'previewIsOld');
 
-/** The database keeps two of one id apart, whatever table they are in (SQLSTATE class 23), and tells which id it was. */
+/** The database refuses a second row of one id in any table (SQLSTATE class 23), and names the id. */
 function doesNotBelong(error: unknown, writes: readonly ChangedRow[]): unknown {
   if (!codeOf(error).startsWith('23')) return error;
   const { detail } = causeOf(error) as { readonly detail?: unknown };

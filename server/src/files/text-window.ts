@@ -56,8 +56,8 @@ export class TextWindow {
   }
 
   /**
-   * Lets go of what stands before a place, and reads on: at least as much again as is kept, so that what is longer than the window is not gone
-   * through more than about twice.
+   * Lets go of what stands before a place, and reads on: at least as much again as is kept. So a row longer than the window is read about
+   * twice at most.
    */
   async more(from: number): Promise<void> {
     for (let at = this.held.indexOf('\n'); at >= 0 && at < from; at = this.held.indexOf('\n', at + 1))

@@ -18,8 +18,9 @@ import { HouseFileError, importHouse } from './house-file.js';
 import { backUpAsFile, exportAtOnce, MoveError, moveHouse } from './move.js';
 
 /**
- * Acts on a house: `export FILE`, `import FILE`, `rebuild`, `backup`, `restore FILE`, and `move --to URL` or `move --from URL` between a
- * data folder and a PostgreSQL server; and `pin NAME`, a new PIN for somebody who cannot get in. In a data folder while no server runs on it; with DATABASE_URL on that PostgreSQL server.
+ * Acts on a house: `export FILE`, `import FILE`, `rebuild`, `backup`, `restore FILE`. `move --to URL` or `move --from URL` copies between a
+ * data folder and a PostgreSQL server; and `pin NAME`, a new PIN for somebody who cannot get in. In a data folder while no server runs on
+ * it; with DATABASE_URL on that PostgreSQL server.
  */
 const [verb, file, otherUrl] = process.argv.slice(2);
 const VERBS = ['export', 'import', 'rebuild', 'backup', 'restore', 'move', 'pin'] as const;

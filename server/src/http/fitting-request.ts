@@ -3,7 +3,9 @@ import { HttpProblem, notFound } from './problem.js';
 import { methodsAt, routeOf } from './routes.js';
 import { READS } from './same-site.js';
 
-/** Returns the problem of a request that no route answers: 405 with `Allow` where its address takes other methods, 404 where it takes none. */
+/**
+ * Returns the problem of a request that no route answers: 405 with `Allow` where its address takes other methods, 404 where it takes none.
+ */
 export function noRoute({ method, originalUrl }: Request): HttpProblem {
   const path = originalUrl.split('?')[0]!;
   const allowed = methodsAt(path);
@@ -13,8 +15,8 @@ export function noRoute({ method, originalUrl }: Request): HttpProblem {
 }
 
 /**
- * Refuses a request that no handler of the API can take: another method than its address has (405), or a body that is neither JSON nor, for a
- * file, a form (415). Reads of unknown addresses go on: documents are served beside the table.
+ * Refuses a request that no handler of the API can take: another method than its address has (405), or a body that is no JSON (no form, for
+ * a file; 415). Reads of unknown addresses go on: documents are served beside the table.
  */
 export const fittingRequest: RequestHandler = (request, _response, next) => {
   const path = request.originalUrl.split('?')[0]!;

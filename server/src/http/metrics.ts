@@ -14,8 +14,8 @@ export interface Metrics {
 }
 
 /**
- * Counts requests by route and status, events that were taken, and devices that listen, beside what the process tells of itself (memory, event
- * loop). Nothing of it names a person, a vehicle or a job: of a path only its route is told.
+ * Counts requests by route and status, events taken, and devices that listen. The process adds its memory and event loop. Nothing of it
+ * names a person, a vehicle or a job: of a path only its route is told.
  */
 export function metricsOf(news: NewsDesk): Metrics {
   const register = new Registry();

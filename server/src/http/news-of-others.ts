@@ -11,7 +11,7 @@ type Word =
   | { readonly from: string; readonly kind: 'entry'; readonly modelId: string | null };
 type Told<W = Word> = W extends Word ? Omit<W, 'from'> : never;
 
-/** A news desk that tells the other servers on the same database what it tells its devices, and its devices what the others tell. */
+/** A news desk for several servers on one database. It passes its own news to the others, and theirs to its devices. */
 export async function shareNews(desk: NewsDesk, { db, others }: Database): Promise<NewsDesk> {
   if (!others) return desk;
   const from = randomUUID();

@@ -5,7 +5,7 @@ import type { Database } from '../db/database.js';
 import { facts } from '../db/schema.js';
 import { isLoopback } from './same-site.js';
 
-/** A server renews its word that it is reached from other machines this often, and is believed for so long after the last, ms. */
+/** A server renews its mark of being reached from other machines this often. The mark holds so long after the last, ms. */
 const RENEW_MS = MINUTE_MS;
 const BELIEVED_MS = 5 * MINUTE_MS;
 /** A server asks the database again after this time, ms: another server of the house may have become public. */
@@ -29,8 +29,8 @@ export const isLocal = (request: Request): boolean =>
   request.headers.forwarded === undefined;
 
 /**
- * Returns the one answer to whether a house is public. A server is reached from outside by the address it listens at, by names it answers for,
- * or by requests that a proxy passes on. Servers on one database tell each other by it.
+ * Returns the one answer to whether a house is public. A server is reached from outside by its address, by its names, or by requests that a
+ * proxy passes on. Servers on one database tell each other by it.
  *
  * @param server what this server calls itself beside others
  * @param isReached it listens to other machines, or answers for names beside this machine's own

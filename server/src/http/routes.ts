@@ -72,7 +72,7 @@ type FactsOf<A extends string> = RouteFacts &
 const KIT_BY_KIND = KIT_KINDS.map((kind) => kitEntrySchema(kind));
 
 /**
- * Every address of the API. Authorization, OpenAPI, the fuzzer and `serve` read this table. An answer with a type and no row does not compile,
+ * Every address of the API. Authorization, OpenAPI, the fuzzer and `serve` read this table. An answer type without a row does not compile,
  * and neither does a row without its body or media type.
  */
 const TABLE = {

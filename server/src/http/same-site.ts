@@ -11,8 +11,8 @@ export const isLoopback = (address: string): boolean =>
   /^(localhost|(::ffff:)?127(\.\d{1,3}){3}|::1)$/.test(address);
 
 /**
- * Keeps strangers' pages out. A request must name a host that this server answers for, or a name that was pointed at this machine from
- * outside could read everything; and whatever changes something must come from a page of this server or from no page at all.
+ * Keeps strangers' pages out. A request must name a host of this server. Otherwise a name that points here could read everything from
+ * outside; and whatever changes something must come from a page of this server or from no page at all.
  *
  * @param hosts names that the server answers for, without ports
  */

@@ -3,7 +3,10 @@ import type { Express, RequestHandler } from 'express';
 import expressStaticGzip from 'express-static-gzip';
 import helmet from 'helmet';
 
-/** A part of the application that has its content in its name: under that name it never changes. A worker is none: it needs a policy of its own. */
+/**
+ * A part of the application that has its content in its name: under that name it never changes. A worker is none: it needs a policy of its
+ * own.
+ */
 const PART = /^\/(?:(?:chunk|main|polyfills|styles)-[\w-]+\.(?:js|css)|media\/[\w.-]+)$/;
 
 const DOCS = /^\/api\/docs(?:\/|$)/;
@@ -11,8 +14,8 @@ const DOCS = /^\/api\/docs(?:\/|$)/;
 const DATA = '/api/';
 
 /**
- * Headers that keep a page to itself. Data is told to be none: nothing in it runs, loads or is framed. A part of a page needs two of them: the page
- * that loads it has the rest, and sent with each of sixty small files they weigh as much as a fifth of the application.
+ * Headers that keep a page to itself. Data is told to be none: nothing in it runs, loads or is framed. A part of a page needs two of them:
+ * the page that loads it has the rest. Sent with each of sixty small files they weigh a fifth of the application.
  */
 export function guardHeaders(): RequestHandler {
   // Plain http on loopback, so no upgrade.
@@ -53,7 +56,7 @@ export function guardHeaders(): RequestHandler {
   };
 }
 
-/** The built web application, from files compressed when it was built, and its one page under every address of its own. */
+/** The built web application from files compressed at build, and its one page under every address of its own. */
 export function serveWeb(app: Express, folder: string): void {
   app.use(
     expressStaticGzip(folder, {

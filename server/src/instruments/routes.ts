@@ -38,7 +38,7 @@ export interface StandInPlaces {
   readonly onCase: (reading: CaseReading) => void;
 }
 
-/** @throws HttpProblem 422 for a case that is none, in which what was done cannot be, or that has no such place to read at */
+/** @throws HttpProblem 422 for a case that is none, impossible actions, or a place that the case does not have */
 function requireCase({ code, actions, probes, around }: CaseReading): void {
   try {
     if ((probes === null) !== (around === null)) {

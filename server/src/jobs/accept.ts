@@ -22,8 +22,8 @@ interface Waiting {
 }
 
 /**
- * Takes events in the order in which they were reported, those of one job one after another. What waits while others are written is
- * looked up, judged and written together, as far as each is of its own job alone: the database is asked as often as for one.
+ * Takes events in the order in which they were reported, those of one job one after another. Waiting events are read, judged and written
+ * together, as far as each changes its own job alone: the database is asked as often as for one.
  */
 export function acceptEvents(database: Database, news: NewsDesk): Accept {
   const waiting: Waiting[] = [];
@@ -44,7 +44,8 @@ export function acceptEvents(database: Database, news: NewsDesk): Accept {
     try {
       outcomes = await append(group);
     } catch (error) {
-      // One failed event rolled back the group, so each is tried by itself. With no answer from the database, none would come for each either.
+      // One failed event rolled back the group, so each is tried by itself. With no answer from the database, none would come for each
+      // either.
       if (group.length > 1 && !isDatabaseAway(error)) for (const one of group) await settle([one]);
       else for (const one of group) one.fail(error);
       return;

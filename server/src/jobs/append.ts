@@ -50,15 +50,14 @@ interface Judged extends Logged {
 }
 
 /**
- * Appends events to their jobs: each judged against its job as it stands, and written with the snapshot and everything that lists and
- * records show of it.
+ * Appends events to their jobs: each judged against its job as it stands, and written with the snapshot and every projection.
  *
  * The server's clock says when it happened: now, less what it waited on the device. A device whose clock is ahead or back shortens no rest.
  *
  * @param read what was read of this database for events before
  * @param reports of different jobs; more than one only where each is of its job alone
  * @returns for each what it came to; of one that is refused nothing is written: 404 for an unknown call, crew member or model, 409 when the
- *   job's state refuses it, 403 for who may not
+ *   job refuses it, 403 without the right
  */
 export async function appendAll(tx: Tx, read: ReadForEvents, reports: readonly Report[]): Promise<Outcome[]> {
   const now = new Date();
@@ -101,7 +100,7 @@ async function standsAlready(tx: Tx, reported: JobEvent): Promise<Omit<EventTake
 /** The facts of a job that opens which the server adds itself. */
 const NAMED_HERE: readonly string[] = ['callNumber', 'vehicleId', 'fitted', 'vanId'];
 
-/** Fields of an event that was reported again that are not what stands in the log, as a device has them. */
+/** Fields of a resent event that differ from the log, as a device has them. */
 function differences(stood: JobEvent, reported: JobEvent): string[] {
   const told = (event: JobEvent): Readonly<Record<string, unknown>> => {
     const data = Object.entries(event.data).filter(
@@ -167,8 +166,8 @@ async function write(tx: Tx, read: ReadForEvents, judged: readonly Judged[]): Pr
 }
 
 /**
- * Tells the open jobs of entries that were corrected in what hands rely on: their points, polarity, parking and plan were another machine's.
- * Call inside the transaction that corrects them.
+ * Tells the open jobs of entries that were corrected in what hands rely on: their points, polarity, parking and plan were another
+ * machine's. Call inside the transaction that corrects them.
  *
  * @returns what is to be told once it stands
  * @throws HttpProblem 409 while a clamp is on one of these machines
@@ -207,8 +206,8 @@ async function fittedIn(
 }
 
 /**
- * Completes a job that opens: its machine, and the kit of the van that its call says. A device that had no network knows neither the
- * number of its call nor whose vehicle a plate turned out to be: the event is told both.
+ * Completes a job that opens: its machine, and the kit of the van that its call says. A device without network knows neither the number of
+ * its call nor the vehicle of a plate: the event is told both.
  *
  * @throws HttpProblem 404, 409
  */

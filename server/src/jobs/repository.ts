@@ -197,7 +197,7 @@ const WORDS_MOST = 8;
 const NEWEST_FIRST = [sql`${jobs.closedAt} desc nulls last`, asc(jobs.id)] as const;
 
 /**
- * One page of closed jobs, newest first, by a whole plate, or by words of the job and the beginning of a plate. Each way of being meant is
+ * One page of closed jobs, newest first, by a whole plate, by words or by the beginning of a plate. Each way of being meant is
  * a search of its own, joined: either has its index, and one condition for both would have none.
  */
 export async function readLog(db: Db, query: LogQuery): Promise<LogPage> {

@@ -129,13 +129,14 @@ export async function standingsFor(
 
 const RULES = 'rules';
 
-/** Returns the state of the jobs of these events, in their order, and the version of every row that they are judged against. */
+/** Returns the state of the jobs of these events, in their order, with the versions of the rows behind it. */
 async function look(
   tx: Tx,
   events: readonly Pick<JobEvent, 'id' | 'jobId' | 'by'>[],
 ): Promise<readonly [readonly Row[], HouseRow]> {
   const asked = JSON.stringify(events.map(({ id, jobId, by }, n) => ({ n, id, job_id: jobId, by })));
-  // Each by its key: joined, or asked whether it exists, the database would rather read whole tables for the hundred events that it expects.
+  // Each by its key: joined, or asked whether it exists, the database would rather read whole tables for the hundred events that it
+  // expects.
   const { rows } = await tx.execute(sql`
     SELECT
       (SELECT true FROM crew WHERE crew.id = asked.by) IS NOT NULL AS is_crew,

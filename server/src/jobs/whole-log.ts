@@ -9,7 +9,7 @@ import { writePromises } from '../followups/repository.js';
 import { eventRow, type KeptJob, rowOf } from './repository.js';
 
 /**
- * Writes a log that is whole already (the demo's past, a file that was exported) with everything that lists and records show of it. What it
+ * Writes a whole log (the demo's past, an exported file) with every projection. What it
  * took out of the kit has long been put back, and its call is its own business.
  */
 export async function writeLog(

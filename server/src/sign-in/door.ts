@@ -45,8 +45,9 @@ export function doorOf({ db }: Database): Door {
 }
 
 /**
- * Lets in, while the door is shut, only whoever signed in on the device, and only to what their role may do. A request speaks as whoever it
- * names in `by`, or as whoever holds the device where it names nobody. A form is read later: what it names, {@link requireSpeaker} looks at.
+ * Admits, while sign-in is required, only a person who signed in on the device, and only within their role. A request speaks as whoever it
+ * names in `by`, or as whoever holds the device where it names nobody. A form is read later: what it names, {@link requireSpeaker} looks
+ * at.
  */
 export function guardDoor({ db }: Database, door: Door, reach: Reach): RequestHandler {
   return async (request, response, next) => {
@@ -105,7 +106,8 @@ function requireSetUp(request: Request): void {
 /**
  * Whom a request speaks as; null while the door is open, when that is whoever it says.
  *
- * @throws HttpProblem 401 for a name that is not signed in on this device, 403 for what its role, or a name that handed the device over, may not do
+ * @throws HttpProblem 401 for a name that is not signed in on this device. 403 for an act beyond its role, or by a name that handed the
+ *   device over
  */
 export function requireSpeaker(request: Request, by: string | null): SignedIn | null {
   const pass = passes.get(request);

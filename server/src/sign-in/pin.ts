@@ -1,6 +1,6 @@
 import { randomBytes, scrypt, type ScryptOptions, timingSafeEqual } from 'node:crypto';
 
-/** Cost of one try: about a tenth of a second and 32 MB, so that a stolen table of a million possible PINs takes a day for each person. */
+/** Cost of one try: about a tenth of a second and 32 MB. So a stolen table of a million PINs takes a day for each person. */
 const COST: ScryptOptions = { N: 2 ** 15, r: 8, p: 1, maxmem: 64 * 1024 * 1024 };
 const HASH_BYTES = 32;
 const SALT_BYTES = 16;

@@ -6,7 +6,7 @@ import { HttpProblem } from '../http/problem.js';
 import { note } from './audit.js';
 import { isPin } from './pin.js';
 
-/** After so many wrong PINs in a row the next is not looked at for a minute, then for two, four, up to an hour. */
+/** After so many wrong PINs the next is refused for a minute, then for two, four, up to an hour. */
 const WRONG_MOST = 5;
 const LOCK_MOST_MINUTES = 60;
 /** So many names that nobody has are remembered. */

@@ -34,7 +34,7 @@ export async function vehicleOfCall(
   return addVehicle(tx, { ...entry, owner: null, notes: '' }, at, named.newVehicleId);
 }
 
-/** @throws HttpProblem 404 for a model nobody knows, 409 for a plate that another vehicle has, or an id that is taken */
+/** @throws HttpProblem 404 for an unknown model, 409 for a plate of another vehicle or a used id */
 export async function addVehicle(
   tx: Tx,
   entry: VehicleEntry,

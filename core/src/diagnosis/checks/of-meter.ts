@@ -15,8 +15,8 @@ import {
 } from './check.js';
 
 /**
- * Current of the lit dash, the control units and the fuel pump at key-on, A: at this a warm battery passes the trade's 0.3 V near a tenth of
- * its charge, a cold one near a quarter.
+ * Current of the lit dash, the control units and the fuel pump at key-on, A: at this a warm battery shows the trade's 0.3 V near a tenth of
+ * its charge. A cold one shows it near a quarter.
  */
 const KEY_ON_AMPS = 20;
 

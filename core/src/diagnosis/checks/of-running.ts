@@ -4,7 +4,7 @@ import type { DiagnosisProfile } from '../causes.js';
 import { type HiddenMachine, lookOf, restVoltsOf } from '../hidden.js';
 import { type CheckRows, type MeasureContext, cranks, wakes, perTwelve, OF_STRING } from './check.js';
 
-/** Volts per 12 V at which a charging figure turns from nothing to weak, from weak to charging, and from charging to too much. */
+/** Volts per 12 V of a charging figure: from nothing to weak, from weak to charging, from charging to too much. */
 const CHARGING_EDGES = [CHARGES_FROM_VOLTS, 13.6, 15.1];
 
 /** Running, it shows what charges it; what does not run, with help or without, shows its battery's own volts. */

@@ -128,7 +128,7 @@ export interface EventData {
     readonly vehicleId?: string;
     /** The van it is worked from. Left out in older logs. */
     readonly vanId?: string;
-    /** The batteries of the record that sat in it, from the chassis side up, where they are not what its model has. */
+    /** The batteries of the record that sat in it, from the chassis side up, where they differ from the model's. */
     readonly fitted?: readonly BatteryRating[];
     /** The house rules it is worked by, as far as they are not the defaults. Left out in older logs. */
     readonly rules?: RuleSettings;
@@ -261,8 +261,8 @@ export interface Envelope<T extends EventType> {
 export type JobEvent = { [T in EventType]: Envelope<T> }[EventType];
 
 /**
- * When an event happened, ISO 8601: by the server's clock once it has heard of it, since the clock of a device may be set ahead or back and
- * must not shorten a rest.
+ * When an event happened, ISO 8601: by the server's clock once it has received it. A device clock may be set ahead or back and must not
+ * shorten a rest.
  */
 export function timeOf({ at, heardAt }: Pick<JobEvent, 'at' | 'heardAt'>): string {
   return heardAt ?? at;

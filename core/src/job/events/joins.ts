@@ -1,6 +1,6 @@
 import type { Job } from '../job.js';
 
-/** A source gives from the moment that all its clamps, and its switch, are on until one of them is not, or until the machine runs. */
+/** A source gives from the moment that its clamps and its switch are on. It ends when one goes off or the machine runs. */
 export function joinAfter(job: Job, joined: boolean, at: string): Pick<Job, 'joinedSince' | 'joins'> {
   const { joinedSince, joins, plan } = job;
   if (joined) return { joinedSince: joinedSince ?? at, joins };

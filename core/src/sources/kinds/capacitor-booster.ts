@@ -52,8 +52,8 @@ export function boosterFillSeconds(
 }
 
 /**
- * A capacitor bank in the middle of a crank: while `I` flows the bank falls by I t / C, which at the fixed moment of judgement acts as
- * the resistance t / C. The cold thickens what its cells conduct through.
+ * A capacitor bank in the middle of a crank: while `I` flows the bank falls by I t / C. At the moment of judgement that equals the
+ * resistance t / C. The cold thickens what its cells conduct through.
  */
 export function capacitorSource(booster: CapacitorBoosterKit, tempC: number): SourceModel {
   const { farads, esrOhms, maxVolts } = bankAt(booster, tempC);

@@ -21,7 +21,7 @@ export interface LithiumPackKit extends KeptCharge, TriedPack {
 export const LITHIUM_PEAK_VOLTS = 8;
 /** Lithium resistance grows by e per this many degC of cold. */
 export const LITHIUM_E_FOLD_C = 29;
-/** Peak amps of a lithium pack for each Ah that it holds at 12 V, where its maker does not say: pocket packs lie between 100 and 160. */
+/** Peak amps of a lithium pack per Ah at 12 V, where its maker does not say: pocket packs lie between 100 and 160. */
 const PEAK_AMPS_PER_AH = 130;
 
 /** A lithium pack: open volts by its charge, resistance from its peak rating and its tries, worse in the cold. */

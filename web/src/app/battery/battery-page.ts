@@ -28,8 +28,8 @@ const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = {
 };
 
 /**
- * The record of one battery, whatever it sat in: what was read over time, the trend, when it falls under what its machine needs in the
- * cold, where it has been, and what is done with it next.
+ * The record of one battery, whatever it sat in: its readings over time, the trend, its places and its next act. The page tells when it
+ * falls below its machine's need.
  */
 @Component({
   selector: 'vt-battery-page',

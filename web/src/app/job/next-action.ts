@@ -15,8 +15,8 @@ import { armedFor, ARMS_AFTER_MS, HOLD_MS } from './arming';
 import { NEXT_ACTION as T } from '@words/screens/job';
 
 /**
- * The one next action of a stage. A stage that has several by turns says which in one value, and has one button: one that came
- * in another's place would take the focus away, and have the browser paint the whole page again within the tap.
+ * The one next action of a stage. A stage that has several by turns says which in one value, and has one button: a replaced button would
+ * take the focus away and make the browser paint the whole page within the tap.
  */
 export interface StageAction {
   readonly label: string;
@@ -82,8 +82,8 @@ export interface StageAction {
       line-height: 1.05;
     }
     /*
-     * Fills while it is not taken yet: by moving what is painted once. It is there as a layer of its own before and after too, since to make
-     * and to drop one has the browser paint the whole page again, within the tap.
+     * Fills while it is not taken yet: by moving what is painted once. It stays as a layer of its own. To make or drop one makes the
+     * browser paint the whole page within the tap.
      */
     .next::before {
       content: '';
@@ -194,7 +194,9 @@ export class NextAction {
     if (this.armed() && !this.disabled()) this.go.emit();
   }
 
-  /** A click that no hand or key has begun comes from an aid that cannot hold. One that was begun for another action is not meant for this. */
+  /**
+   * A click that no hand or key has begun comes from an aid that cannot hold. One that was begun for another action is not meant for this.
+   */
   protected onClick(event: MouseEvent): void {
     const begunFor = this.arming.pressed(event);
     if (begunFor === 'another') return;
@@ -228,8 +230,8 @@ export class NextAction {
   }
 
   /**
-   * Enter is what the bar says it is, whatever was tapped before: it belongs to another only where that was reached with the keyboard, or is
-   * being typed into. A held key acts once.
+   * Enter is what the bar says it is, whatever was tapped before: it belongs to another only where that was reached with the keyboard, or
+   * is being typed into. A held key acts once.
    */
   protected onEnter(event: Event): void {
     const focused = document.activeElement;

@@ -308,7 +308,7 @@ export class SomethingElseDialog {
     const chosen = this.chosen();
     return (chosen && this.now()[chosen]) ?? null;
   });
-  /** The clamps as they are told to stand, with a number at each place of the clamp that is told of. */
+  /** The clamps as they are reported, with a number at each place of the reported clamp. */
   protected readonly drawing = computed(() => {
     const { machine, donorMachine } = this.work()!;
     const chosen = this.chosen();

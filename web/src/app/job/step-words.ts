@@ -8,7 +8,7 @@ import type { PlannedRescue } from '@voltrek/core/job';
 import type { Work } from '../shared/job/job-selectors';
 import { STEP_WORDS as T } from '@words/screens/job';
 
-/** The point that a clamp is on or will go on, from the atlas entry of the vehicle at its end. */
+/** The point of a clamp, now or planned, from the atlas entry of the vehicle at its end. */
 export function pointFor(work: Work | null, clamp: ClampId, pointId: string): MachinePoint | null {
   const machine = isSourceClamp(clamp) ? work?.donorMachine : work?.machine;
   return machine?.points.find((p) => p.id === pointId) ?? null;

@@ -14,7 +14,7 @@ import { nameOf } from '@words/figures';
 import { When } from '../shared/ui/when';
 import { AUDIT_WORDS, SIGN_IN_PART as T } from '@words/screens/sign-in';
 
-/** The house's door: whether it is shut, who has a PIN or a passkey, who is signed in where, and what was done at it. */
+/** The house's door: whether it is required, who has a PIN or passkey, who is signed in, and the log of it. */
 @Component({
   selector: 'vt-sign-in-part',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,4 +1,4 @@
-/** A second tap on the same toggle, or of a finger on what came in the place of what was tapped, within this is the same tap of a glove, ms. */
+/** A second tap within this on the same toggle, or in the same place, is the same tap, ms. */
 export const DOUBLE_TAP_MS = 350;
 
 /** A finger that taps twice in one place meets it within so many pixels. */
@@ -27,9 +27,9 @@ function isGone({ control, x, y }: Tap): boolean {
 }
 
 /**
- * Keeps the second half of a double tap from turning a toggle back, and from doing what came under the finger with the first: the next row of a
- * list, a dialog's button. A mouse is aimed anew for each click, so that only toggles mind its second one. Keys of a pad and steppers are meant
- * to be tapped fast, stay where they are and are no toggles. A key that is held on a button acts once.
+ * Keeps the second half of a double tap from turning a toggle back, and from acting under the finger: the next row of a list, a dialog's
+ * button. A mouse is aimed anew for each click, so that only toggles mind its second one. Keys of a pad and steppers are meant to be tapped
+ * fast, stay where they are and are no toggles. A key that is held on a button acts once.
  *
  * @returns ends it
  */

@@ -12,7 +12,7 @@ import { errandWords } from '@words/saved-words';
 import { When } from '../shared/ui/when';
 import { WAITING_DIALOG as T } from '@words/screens/shell';
 
-/** The data that waits on this device for the server, since when, and the choices where the server would not take it. */
+/** The unsent data of this device, since when it waits, and the choices where the server refuses it. */
 @Component({
   selector: 'vt-waiting-dialog',
   changeDetection: ChangeDetectionStrategy.OnPush,

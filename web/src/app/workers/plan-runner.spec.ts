@@ -54,8 +54,8 @@ describe('PlanRunner', () => {
   });
 
   it('closes the lines of those who hear, whether it is answered, fails or is stopped', async () => {
-    // Of the lines made here alone: others may be made at any time, by what an earlier test left running; and a worker that lets go of another of
-    // its own accord closes that one, and one of these a second time.
+    // Of the lines made here alone: others may be made at any time, by what an earlier test left running; and a worker that releases
+    // another of its own accord closes that one, and one of these a second time.
     const lines: MessagePort[] = [];
     let isAsking = false;
     const make = MessageChannel;

@@ -6,8 +6,8 @@ import { type WorkerLine, workerLine } from './worker-line';
 export type Often = 'ways' | 'crowd';
 
 /**
- * Keeps one worker for each work that is asked for often, while nobody needs it. To start another, and to compile in it what this one has
- * compiled already, takes the processor from a stage that is just being drawn; and the crowd that this one drew would have to be drawn again.
+ * Keeps one worker for each work that is asked for often, while nobody needs it. To start another and compile its code again takes the
+ * processor from a stage that is being drawn; and the crowd that this one drew would have to be drawn again.
  */
 @Injectable({ providedIn: 'root' })
 export class SpareWorkers {

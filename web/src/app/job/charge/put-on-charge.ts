@@ -9,7 +9,7 @@ import { hoursWords } from '@words/plan-words';
 import { batteryWord } from '@words/words';
 import { PUT_ON_CHARGE as T } from '@words/screens/job-charge';
 
-/** The chargers of the van, each battery they can go on where it stands, how long it takes there, and the tap that begins it. */
+/** The chargers of the van, the batteries that they fit, the hours, and the tap that begins it. */
 @Component({
   selector: 'vt-put-on-charge',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -49,7 +49,7 @@ function middleOf(places: readonly XY[]): XY | null {
 }
 
 /**
- * Returns the beginning of a stretch that has `at` in its middle, or as near to it as the whole allows; one that is longer has the whole in its
+ * Returns the beginning of a stretch with `at` in its middle, or as near as the whole allows; one that is longer has the whole in its
  * middle.
  */
 function within(at: number, length: number, whole: number): number {

@@ -59,8 +59,8 @@ const selectFoundWith = createSelector(
 );
 
 /**
- * The record of the job: the rules are its own, where its log has them, the machine has the batteries that it was found with, and the kit that other
- * vans brought is at hand too.
+ * The record of the job: the rules are its own, where its log has them. The machine has its fitted batteries, and kit of other vans is at
+ * hand too.
  */
 export const selectDetail = createSelector(
   jobFeature.selectDetail,

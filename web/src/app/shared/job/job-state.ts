@@ -50,7 +50,9 @@ export const JobActions = createActionGroup({
     'Left Unsent': props<{ event: JobEvent }>(),
     /** The server told of an event, from this screen or another. */
     Heard: props<{ event: JobEvent; revision: number }>(),
-    /** How far the server's clock is ahead of this device's, at least and at most, ms: it said its time between a question and an answer. */
+    /**
+     * How far the server's clock is ahead of this device's, at least and at most, ms: it said its time between a question and an answer.
+     */
     'Clock Told': props<{ leastMs: number; mostMs: number }>(),
     'Connection Changed': props<{ connected: boolean }>(),
     /** The job goes on with another machine, which is known here. */
@@ -132,7 +134,7 @@ const reducer = createReducer(
 /** The job on screen. */
 export const jobFeature = createFeature({ name: 'job', reducer: acrossPages<JobState>(reducer) });
 
-/** The batteries of the vehicle are not known between a change of battery, or its undoing, and the server's word on it. */
+/** The batteries of the vehicle are unknown between a change of battery, or its undoing, and the server's answer. */
 function withBatteriesInDoubt(state: JobState, event: JobEvent): JobState {
   const changed =
     event.type === 'event.undone'

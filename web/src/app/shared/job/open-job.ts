@@ -28,7 +28,7 @@ export class OpenJob {
   /**
    * @param ownVanId van that it is worked from where the call names none; empty for the first there is
    * @returns the job's id
-   * @throws the refusal of the server, or the failure to reach it from a device that does not hold the machine
+   * @throws the refusal of the server, or the failure to reach it from a device without the machine
    */
   async open(call: BoardCall, ownVanId: string, by: string): Promise<string> {
     const vanId = call.vanId ?? ownVanId;

@@ -12,7 +12,7 @@ const KNOWN_MS = 1_500;
 /** Wait for the server where nothing can stand in, ms: a thin line needs long, and a dead one must end in words. */
 export const NOTHING_KNOWN_MS = 60_000;
 
-/** Rules and vans as the server has them, or, where it is slow or away, as this page last heard them: no tap waits for a thin line. */
+/** Rules and vans as the server has them. Where it is slow or away, as this page last received them: no tap waits for a thin line. */
 @Injectable({ providedIn: 'root' })
 export class House {
   private readonly api = inject(Api);

@@ -22,8 +22,8 @@ type Relayed =
   | { readonly kind: 'page'; readonly action: Action };
 
 /**
- * The event stream of the server, on one line for the whole device: a browser gives six connections a host, so that a line for each page
- * would leave none for the taps of the sixth. The page that listens relays to the others; when it closes, the next one takes its place.
+ * The event stream of the server, on one line for the whole device: a browser gives six connections a host. A stream for each page would
+ * leave none for the sixth page's taps. The page that listens relays to the others; when it closes, the next one takes its place.
  */
 @Injectable({ providedIn: 'root' })
 export class NewsLine {
@@ -39,8 +39,8 @@ export class NewsLine {
   /** Whether the line stands, as it is once it has stood and whenever that changes: a page that has just opened has not lost it. */
   readonly changes = this.line.pipe(filter((stands, i) => stands || i > 0));
   /**
-   * It came to stand while somebody was listening: what was missed is to be fetched. Also where it never was seen to break: between the page
-   * that listened, which closes without a word, and the next one.
+   * It came to stand while somebody was listening: what was missed is to be fetched. Also where it never was seen to break: between the
+   * page that listened, which closes without a word, and the next one.
    */
   readonly cameBack = this.came.asObservable();
 
@@ -94,7 +94,7 @@ export class NewsLine {
     this.relay(line);
   }
 
-  /** The line itself. Browsers make a broken one anew, save after an answer that is an error, or when it dies without a word. */
+  /** The line itself. Browsers reconnect a broken stream, except after an error answer or a silent death. */
   private open(): void {
     const source = new EventSource('/api/stream');
     let silent: ReturnType<typeof setTimeout>;

@@ -22,7 +22,7 @@ export function isTransient(error: unknown): boolean {
   return error instanceof HttpErrorResponse && (error.status === 0 || error.status >= 500);
 }
 
-/** True when the server would not answer before somebody signs in, which the bar of the door tells for all screens. */
+/** True when the server wants a sign-in first. The bar of sign-in tells it for all screens. */
 export function isDoorShut(error: unknown): boolean {
   return error instanceof HttpErrorResponse && error.status === 401;
 }

@@ -197,7 +197,7 @@ export class DeviceStore {
     return this.attempt((db) => db.get('jobs', jobId), undefined);
   }
 
-  /** Jobs that are held here and at the server alike, of which nothing waits and nothing is to be read, are held here no more. */
+  /** Drops jobs that are held here and at the server alike, with nothing waiting and nothing to read. */
   forgetSettled(): Promise<void> {
     return this.attempt(async (db) => {
       const change = db.transaction(SETTLED_IN, 'readwrite');

@@ -66,7 +66,7 @@ export function withUnsent(
   });
 }
 
-/** The errand that carries a call typed in here, to a vehicle that is known or is made under an id of this device. */
+/** The errand that carries a call typed in here. Its vehicle is known, or gets an id of this device. */
 export function callErrand(
   call: NewCall,
   known: { readonly vehicleId: string; readonly vehicleName: string | null; readonly modelId: string } | null,

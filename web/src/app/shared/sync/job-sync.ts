@@ -33,7 +33,7 @@ const CLOCK: Clock = {
   random: Math.random,
 };
 
-/** Carries what is reported on this device to the server, for all jobs, and keeps what the server said of them. */
+/** Carries the events of this device to the server, for all jobs, and keeps the answers. */
 @Injectable({ providedIn: 'root' })
 export class JobSync {
   private readonly store = inject(Store);

@@ -13,8 +13,8 @@ export class LeaveDevice {
   private readonly store = inject(Store);
 
   /**
-   * Takes off this device what the server has too: jobs, with whose they are, and all that was kept of the house for a time with no network. What
-   * waits to be sent, or is yet to be read, stays, and so does the job that it is of: whoever signs in again sends it.
+   * Takes off this device what the server has too: jobs, with whose they are, and all that was kept of the house for a time with no
+   * network. Unsent events and unread refusals stay, and so does the job that they are of: whoever signs in again sends it.
    */
   async empty(): Promise<void> {
     this.store.dispatch(SessionActions.crewChosen({ crewId: '' }));

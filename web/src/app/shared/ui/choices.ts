@@ -2,8 +2,8 @@ import { FocusKeyManager } from '@angular/cdk/a11y';
 import { type AfterContentChecked, Directive, ElementRef, inject } from '@angular/core';
 
 /**
- * Keys in a group of choices of which one holds: it is one stop of the Tab key, at the choice that holds, and arrow keys, Home and End go from
- * choice to choice. They move the focus only: what is chosen may be an entry in the log, and that wants a tap, Enter or the space bar.
+ * Keys in a group of choices of which one holds: it is one stop of the Tab key, at the current choice. Arrow keys, Home and End move
+ * between choices. They move the focus only: what is chosen may be an entry in the log, and that wants a tap, Enter or the space bar.
  */
 @Directive({
   selector: '[role=radiogroup], [role=tablist]',

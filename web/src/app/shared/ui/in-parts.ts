@@ -3,7 +3,7 @@ import { drawnApart } from './drawn-apart';
 import { Drawings } from './idle';
 
 /**
- * A list that is put on the screen part by part, each made in a task of its own, apart from the frame that lays it out and paints it: made in
+ * A list that is drawn part by part, each in its own task, before the frame that paints it: made in
  * one, a long one would hold up a tap. What is on the screen stays there when the list changes. Call where a component is made.
  *
  * @param part how many more come with each frame

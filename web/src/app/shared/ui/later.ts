@@ -5,9 +5,8 @@ import { drawnApart } from './drawn-apart';
 const AFTER_A_TAP_MS = 40;
 
 /**
- * A value as it was a moment ago: what is drawn by it comes in a task of its own, after what a tap waits for, and apart from the frame that lays
- * it out and paints it: left to the framework it may share one long task with that. The first value comes at once, and so does none. Call where a
- * component is made.
+ * A value as it was a moment ago: its drawing comes in its own task, after the part that a tap waits for and before the frame: left to the
+ * framework it may share one long task with that. The first value comes at once, and so does none. Call where a component is made.
  *
  * @param ms how long after
  */

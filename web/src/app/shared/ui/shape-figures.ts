@@ -2,8 +2,8 @@
 const FIGURE = '0123456789.,-<small>V A</small>';
 
 /**
- * Has the browser shape the big figures, out of sight, and forget them: the first of a size takes it as long as a whole step card, which the
- * tap that shows the first figure of a job would wait for.
+ * Has the browser shape the big figures, out of sight, and forget them: the first of a size takes as long as a whole step card. The tap
+ * with the first figure of a job would wait for it.
  *
  * @param place where figures of the house style are shown; laid out anew by this, so call it in an idle moment
  */

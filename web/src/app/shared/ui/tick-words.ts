@@ -1,7 +1,7 @@
 import type { EChartsCoreOption } from 'echarts/core';
 import { oneOrSeveral } from './one-or-several';
 
-/** The text at the ticks of an axis, in a form that can go to another thread, as a function of its labels cannot. */
+/** The text at the ticks of an axis, in a form that can go to another thread. A function of its labels cannot. */
 export interface TickWords {
   /** Words in place of a figure. */
   readonly words: Readonly<Record<number, string>>;

@@ -7,11 +7,13 @@ import pLimit from 'p-limit';
 import type { PlanRun, PlanRunner } from '../../../workers/plan-runner';
 import { PLAN_STORE as T } from '@words/screens/job-stages-plan';
 
-/** Two workers: the odds of all options, and the detail of the one looked at. Ending one, to ask something newer, leaves the other at work. */
+/**
+ * Two workers: the odds of all options, and the detail of the one looked at. Ending one, to ask something newer, leaves the other at work.
+ */
 export const ODDS_RUNNER = new InjectionToken<PlanRunner>('odds runner');
 export const DETAIL_RUNNER = new InjectionToken<PlanRunner>('detail runner');
 
-/** Draws: enough for a band of about a point either way in the list, fewer where many odds are compared on the same draws. */
+/** Draws: enough for a band of about a point either way in the list. Comparisons on the same draws need fewer. */
 const LIST_SAMPLES = 4000;
 const WAIT_SAMPLES = 500;
 const GRID_SAMPLES = 200;
@@ -88,7 +90,10 @@ export const PlanStore = signalStore(
         }
       }
 
-      /** As many compute at once as leaves the screen a core of its own; with two cores, or where the browser does not tell, they take turns. */
+      /**
+       * As many compute at once as leaves the screen a core of its own; with two cores, or where the browser does not tell, they take
+       * turns.
+       */
       const turns = pLimit(Math.max(1, (navigator.hardwareConcurrency || 2) - 1));
 
       /** The odds asked for last: what waits for an idle moment is dropped when something newer is asked, or nothing is any more. */

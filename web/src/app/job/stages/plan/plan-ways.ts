@@ -223,7 +223,7 @@ function storedSureness(): number {
 }
 
 /**
- * One source after another is only worth telling where it beats each of them by itself, and a lead set only where none of the van is better:
+ * One source after another counts only where it beats each alone. A lead set counts only where none of the van is better:
  * those are found in depth.
  */
 function withoutBeaten(ranked: readonly Chosen[], sourceOf: (optionId: string) => string): Chosen[] {

@@ -12,7 +12,7 @@ import { PlanWays } from './plan-ways';
 const STEP_MINUTES = 5;
 const STEPS_MOST = 96;
 
-/** The other van of the way looked at: how long it takes before it is asked, when it is due once it was, and the tap that it is here. */
+/** The other van of the way looked at: its minutes before it is asked, its time once it was, and the tap that it is here. */
 @Component({
   selector: 'vt-van-coming',
   changeDetection: ChangeDetectionStrategy.OnPush,

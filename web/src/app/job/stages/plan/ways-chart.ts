@@ -11,7 +11,7 @@ const STILL = { silent: true, emphasis: { disabled: true } } as const;
 const USUAL_MINUTES = 30;
 
 /**
- * Odds by minutes: the best that can be had as a line, all else as dots behind it, what is looked at filled, and how sure one wants to be.
+ * Odds by minutes: the best odds as a line, all else as dots behind it, the chosen way filled, and the wanted certainty.
  *
  * @param chosen what is looked at; null while nothing is known
  */

@@ -23,7 +23,7 @@ import { Choices } from '../../../shared/ui/choices';
 import { feedsNoted, FittingSteps, stepsLeft } from './fitting-steps';
 import { CHANGE_BATTERY as T } from '@words/screens/job-stages-verdict';
 
-/** The least of the new battery, and the order of taking one out and putting the other in, step by step. */
+/** The least of the new battery, and the steps of taking one out and putting the other in. */
 @Component({
   selector: 'vt-change-battery',
   changeDetection: ChangeDetectionStrategy.OnPush,
