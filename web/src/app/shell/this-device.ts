@@ -1,11 +1,21 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
-import { SettingsActions, settingsFeature, type SettingKey } from '../shared/state/settings';
+import {
+  type DeviceSettings,
+  SETTING_KEYS,
+  SettingsActions,
+  settingsFeature,
+  type SettingKey,
+} from '../shared/state/settings';
 import { hasLightSensor } from '../shared/state/light-by-sensor';
 import { Cues } from '../shared/ui/cues';
 import { SETTING_WORDS } from '@words/setting-words';
 import { THIS_DEVICE as T } from '@words/screens/shell';
+
+/** Settings that are on or off: all there are. */
+type Switch = { [K in SettingKey]: DeviceSettings[K] extends boolean ? K : never }[SettingKey];
+const SWITCHES: readonly Switch[] = SETTING_KEYS;
 
 /** How this device is set. */
 @Component({
@@ -76,9 +86,14 @@ export class ThisDevice {
   protected readonly cues = inject(Cues);
   protected readonly settings = this.store.selectSignal(settingsFeature.selectSettingsState);
   /** Without what this device cannot do. */
-  protected readonly rows = SETTING_WORDS.filter(({ key }) => key !== 'lightBySensor' || hasLightSensor());
+  protected readonly rows = SWITCHES.filter((key) => key !== 'lightBySensor' || hasLightSensor()).map(
+    (key) => ({
+      key,
+      ...SETTING_WORDS[key],
+    }),
+  );
 
-  protected set(key: SettingKey, on: boolean): void {
-    this.store.dispatch(SettingsActions.set({ key, on }));
+  protected set(key: SettingKey, value: boolean): void {
+    this.store.dispatch(SettingsActions.set({ key, value }));
   }
 }

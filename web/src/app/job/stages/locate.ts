@@ -12,7 +12,8 @@ import { ParkDonor } from './locate/park-donor';
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [Identify, LocatePoints, ParkDonor],
   template: `
-    @switch (part()) {
+    @let shownPart = part();
+    @switch (shownPart) {
       @case ('points') {
         <vt-locate-points
           [work]="work()"
@@ -28,6 +29,7 @@ import { ParkDonor } from './locate/park-donor';
       @case ('identify') {
         <vt-identify [work]="work()" (partChosen)="part.set($event)" />
       }
+      @default never;
     }
   `,
   styles: `

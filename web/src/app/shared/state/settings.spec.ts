@@ -16,7 +16,7 @@ describe('settings of a device', () => {
   for (const key of ['lightByClock', 'lightBySensor'] as const)
     it(`end ${key} when somebody chooses a light, and not when it is chosen by itself`, () => {
       const { reducer } = settingsFeature;
-      const on = reducer(USUAL_SETTINGS, SettingsActions.set({ key, on: true }));
+      const on = reducer(USUAL_SETTINGS, SettingsActions.set({ key, value: true }));
       const still = reducer(on, SessionActions.lightChosen({ light: 'night', byItself: true }));
       expect(still[key]).toBeTrue();
       expect(reducer(still, SessionActions.lightChosen({ light: 'day' }))[key]).toBeFalse();

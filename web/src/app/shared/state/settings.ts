@@ -5,46 +5,49 @@ import { tap, withLatestFrom } from 'rxjs';
 import { keepText, keptText } from './kept';
 import { SessionActions } from './session';
 
-/** How this device is set: it is nobody else's. */
-export interface DeviceSettings {
-  /** A tone at the end of a wait, of a rest, and when a try has lasted long enough. */
-  readonly tones: boolean;
-  /** The same in the hand, where the device can. */
-  readonly vibrates: boolean;
-  /** U, R, M, 1 to 9, / and ? act by themselves. Enter does in any case. */
-  readonly letterKeys: boolean;
-  readonly largeType: boolean;
-  /** Undo at the right, Make safe at the left. */
-  readonly leftHand: boolean;
-  /** Day, Dusk and Night by the clock of the device; a light that is chosen ends it. */
-  readonly lightByClock: boolean;
-  /** The same by how bright it is around, where the device can tell; before the clock. */
-  readonly lightBySensor: boolean;
-  /** Temperatures in °F, lead sections by the gauge, lengths in feet; what is kept stays SI. */
-  readonly fahrenheit: boolean;
-  readonly wireGauge: boolean;
-  readonly feet: boolean;
-}
-export type SettingKey = keyof DeviceSettings;
+const ON_FIRST = [true, false] as const;
+const OFF_FIRST = [false, true] as const;
 
-export const USUAL_SETTINGS: DeviceSettings = {
-  tones: true,
-  vibrates: true,
-  letterKeys: true,
-  largeType: false,
-  leftHand: false,
-  lightByClock: false,
-  lightBySensor: false,
-  fahrenheit: false,
-  wireGauge: false,
-  feet: false,
-};
+/**
+ * The settings of a device, in the order it is shown, each with its values, the usual one first. A new one does not compile without its
+ * words. Values that are no switch do not compile without a place on the screen.
+ */
+const SETTINGS = {
+  /** Day, Dusk and Night by the clock of the device; a light that is chosen ends it. */
+  lightByClock: OFF_FIRST,
+  /** The same by how bright it is around, where the device can tell; before the clock. */
+  lightBySensor: OFF_FIRST,
+  largeType: OFF_FIRST,
+  /** Undo at the right, Make safe at the left. */
+  leftHand: OFF_FIRST,
+  /** A tone at the end of a wait, of a rest, and when a try has lasted long enough. */
+  tones: ON_FIRST,
+  /** The same in the hand, where the device can. */
+  vibrates: ON_FIRST,
+  /** Temperatures in °F, lead sections by the gauge, lengths in feet; the store stays SI. */
+  fahrenheit: OFF_FIRST,
+  wireGauge: OFF_FIRST,
+  feet: OFF_FIRST,
+  /** U, R, M, 1 to 9, / and ? act by themselves. Enter does in any case. */
+  letterKeys: ON_FIRST,
+} as const satisfies Readonly<Record<string, readonly (boolean | string)[]>>;
+
+export type SettingKey = keyof typeof SETTINGS;
+export const SETTING_KEYS = Object.keys(SETTINGS) as SettingKey[];
+
+/** How this device is set: it is nobody else's. */
+export type DeviceSettings = { readonly [K in SettingKey]: (typeof SETTINGS)[K][number] };
+
+const settingsBy = (value: (key: SettingKey) => unknown): DeviceSettings =>
+  Object.fromEntries(SETTING_KEYS.map((key) => [key, value(key)])) as unknown as DeviceSettings;
+
+export const USUAL_SETTINGS: DeviceSettings = settingsBy((key) => SETTINGS[key][0]);
 
 const SETTINGS_KEY = 'voltrek.settings';
 
 export const SettingsActions = createActionGroup({
   source: 'Settings',
-  events: { Set: props<{ key: SettingKey; on: boolean }>() },
+  events: { Set: props<{ key: SettingKey; value: DeviceSettings[SettingKey] }>() },
 });
 
 /** Returns the kept settings: an unknown one, or one of no value of today, is as usual. */
@@ -55,11 +58,7 @@ export function storedSettings(text: string | null): DeviceSettings {
   } catch {
     // Torn or foreign: as usual.
   }
-  const entries = Object.entries(USUAL_SETTINGS).map(([key, usual]): [string, boolean] => {
-    const value = kept[key];
-    return [key, typeof value === 'boolean' ? value : (usual as boolean)];
-  });
-  return Object.fromEntries(entries) as unknown as DeviceSettings;
+  return settingsBy((key) => SETTINGS[key].find((value) => value === kept[key]) ?? USUAL_SETTINGS[key]);
 }
 
 export const settingsFeature = createFeature({
@@ -69,7 +68,7 @@ export const settingsFeature = createFeature({
     on(SessionActions.lightChosen, (state, { byItself }) =>
       byItself ? state : { ...state, lightByClock: false, lightBySensor: false },
     ),
-    on(SettingsActions.set, (state, { key, on: isOn }): DeviceSettings => ({ ...state, [key]: isOn })),
+    on(SettingsActions.set, (state, { key, value }): DeviceSettings => ({ ...state, [key]: value })),
   ),
 });
 

@@ -1,23 +1,18 @@
 import type { SettingKey } from '../state/settings';
 
-/** The settings of a device, in the order it is shown. */
-export const SETTING_WORDS: readonly {
-  readonly key: SettingKey;
-  readonly name: string;
-  readonly says: string;
-}[] = [
-  {
-    key: 'lightByClock',
+/** The settings of a device. */
+export const SETTING_WORDS: Readonly<Record<SettingKey, { readonly name: string; readonly says: string }>> = {
+  lightByClock: {
     name: 'Light by the clock',
     says: 'Night from 20:00 to 06:00, Dusk for two hours around it.',
   },
-  { key: 'lightBySensor', name: 'Light by the sensor', says: 'By how bright it is around the device.' },
-  { key: 'largeType', name: 'Larger type', says: 'Everything an eighth larger; more has to be scrolled.' },
-  { key: 'leftHand', name: 'Left hand', says: 'Make safe at the left, Undo at the right.' },
-  { key: 'tones', name: 'Tones', says: 'When a wait or a rest is over, and when a try must stop.' },
-  { key: 'vibrates', name: 'Vibration', says: 'The same in the hand, where the device can.' },
-  { key: 'fahrenheit', name: 'Temperatures in °F', says: 'On screen; what is kept stays in °C.' },
-  { key: 'wireGauge', name: 'Lead sections by gauge', says: 'AWG in place of mm².' },
-  { key: 'feet', name: 'Lengths in feet', says: 'In place of metres.' },
-  { key: 'letterKeys', name: 'Keys of one letter', says: 'U, R, M, the digits, / and ? act by themselves.' },
-];
+  lightBySensor: { name: 'Light by the sensor', says: 'By how bright it is around the device.' },
+  largeType: { name: 'Larger type', says: 'Everything an eighth larger; more has to be scrolled.' },
+  leftHand: { name: 'Left hand', says: 'Make safe at the left, Undo at the right.' },
+  tones: { name: 'Tones', says: 'When a wait or a rest is over, and when a try must stop.' },
+  vibrates: { name: 'Vibration', says: 'The same in the hand, where the device can.' },
+  fahrenheit: { name: 'Temperatures in °F', says: 'On screen; what is kept stays in °C.' },
+  wireGauge: { name: 'Lead sections by gauge', says: 'AWG in place of mm².' },
+  feet: { name: 'Lengths in feet', says: 'In place of metres.' },
+  letterKeys: { name: 'Keys of one letter', says: 'U, R, M, the digits, / and ? act by themselves.' },
+};

@@ -142,6 +142,7 @@ const SURE_SHARE = 0.99;
                       (changed)="changed.emit($event)"
                     />
                   }
+                  @default never;
                 }
               </div>
             </ng-template>

@@ -143,7 +143,8 @@ const PART_WORDS: Record<Part, string> = {
             <a class="key" [routerLink]="['/practice', code]">{{ t.practiseIt }}</a>
           }
         </div>
-        @switch (part()) {
+        @let shownPart = part();
+        @switch (shownPart) {
           @case ('evidence') {
             @for (stop of standing(); track stop) {
               <p class="stop">
@@ -194,6 +195,7 @@ const PART_WORDS: Record<Part, string> = {
           @case ('sheet') {
             <vt-job-sheet [work]="work()" [record]="v" />
           }
+          @default never;
         }
       }
     </section>
