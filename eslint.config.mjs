@@ -104,6 +104,13 @@ export default tseslint.config(
       '@angular-eslint/prefer-on-push-component-change-detection': 'error',
       '@typescript-eslint/no-extraneous-class': ['error', { allowWithDecorator: true }],
       '@typescript-eslint/unbound-method': 'off',
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'TemplateElement[value.raw=/font-size: \\d+px/]',
+          message: 'Text has one of the six sizes of web/src/tokens.scss.',
+        },
+      ],
     },
   },
   {

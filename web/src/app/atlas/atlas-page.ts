@@ -149,7 +149,7 @@ import { ATLAS_PAGE as T } from '@words/screens/atlas';
     }
     .row span {
       margin: 0;
-      font-size: 15px;
+      font-size: var(--text-xs);
     }
     .none {
       padding: 14px 0;

@@ -119,10 +119,10 @@ import { ENTRY_VIEW as T } from '@words/screens/atlas';
       gap: 14px;
     }
     h2 {
-      font-size: 26px;
+      font-size: var(--text-xl);
     }
     h3 {
-      font-size: 18px;
+      font-size: var(--text-m);
     }
     dl {
       display: grid;

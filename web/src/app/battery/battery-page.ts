@@ -134,7 +134,7 @@ const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = {
       margin-bottom: 10px;
     }
     .told {
-      font-size: 20px;
+      font-size: var(--text-l);
       font-weight: 700;
       line-height: 1.25;
     }

@@ -223,7 +223,7 @@ function isShown(call: BoardCall, show: Show, crewId = '', vanId = ''): boolean 
       opacity: 0.75;
     }
     .number {
-      font-size: 22px;
+      font-size: var(--text-l);
       font-weight: 700;
       text-align: right;
     }
@@ -234,10 +234,10 @@ function isShown(call: BoardCall, show: Show, crewId = '', vanId = ''): boolean 
     .what span,
     .said {
       color: var(--dim);
-      font-size: 16px;
+      font-size: var(--text-s);
     }
     .what strong {
-      font-size: 18px;
+      font-size: var(--text-m);
     }
     .temp,
     .state {

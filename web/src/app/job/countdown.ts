@@ -29,7 +29,7 @@ import { COUNTDOWN as T } from '@words/screens/job';
     }
     .figure {
       white-space: nowrap;
-      font-size: 34px;
+      font-size: var(--text-xxl);
     }
   `,
 })

@@ -101,7 +101,7 @@ const HOURS_MOST = 72;
       grid-template-columns: minmax(0, 1fr) auto;
       align-items: center;
       gap: 8px;
-      font-size: 16px;
+      font-size: var(--text-s);
       line-height: 1.15;
     }
     .answers {
@@ -112,7 +112,7 @@ const HOURS_MOST = 72;
     }
     .answers .key {
       padding: 4px 8px;
-      font-size: 15px;
+      font-size: var(--text-xs);
     }
     .left-on {
       display: grid;

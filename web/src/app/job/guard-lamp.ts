@@ -27,7 +27,7 @@ import { GUARD_LAMP as T } from '@words/screens/job';
       gap: 6px;
     }
     p {
-      font-size: 17px;
+      font-size: var(--text-s);
       line-height: 1.25;
     }
   `,

@@ -53,7 +53,7 @@ import { MAKE_SAFE_DIALOG as T } from '@words/screens/job';
       background: var(--sheet);
     }
     .now {
-      font-size: 33px;
+      font-size: var(--text-xxl);
       font-weight: 700;
       line-height: 1.1;
     }
@@ -71,7 +71,7 @@ import { MAKE_SAFE_DIALOG as T } from '@words/screens/job';
       border-radius: 5px;
       background: var(--lamp);
       color: var(--on-lamp);
-      font-size: 20px;
+      font-size: var(--text-l);
       font-weight: 700;
     }
     .go.arming {

@@ -49,7 +49,7 @@ import { MEND_HERE as T } from '@words/screens/job';
     }
     h2 {
       margin-bottom: 4px;
-      font-size: 17px;
+      font-size: var(--text-s);
     }
     .keys {
       display: grid;
@@ -58,10 +58,10 @@ import { MEND_HERE as T } from '@words/screens/job';
     }
     .keys .key {
       padding: 4px 10px;
-      font-size: 16px;
+      font-size: var(--text-s);
     }
     .done {
-      font-size: 16px;
+      font-size: var(--text-s);
       line-height: 1.2;
     }
   `,

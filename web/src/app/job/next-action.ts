@@ -77,7 +77,7 @@ export interface StageAction {
       border-radius: 5px;
       background: var(--lamp-dim);
       color: var(--on-lamp);
-      font-size: 24px;
+      font-size: var(--text-xl);
       font-weight: 700;
       line-height: 1.05;
     }
@@ -118,13 +118,13 @@ export interface StageAction {
       background: transparent;
       border: 2px solid var(--on-road-dim);
       color: var(--on-road);
-      font-size: 20px;
+      font-size: var(--text-l);
     }
     .next:disabled {
       background: transparent;
       border: 2px dashed var(--on-road-dim);
       color: var(--on-road);
-      font-size: 20px;
+      font-size: var(--text-l);
     }
     kbd {
       margin-left: 12px;
@@ -134,7 +134,7 @@ export interface StageAction {
       background: none;
       color: inherit;
       font: inherit;
-      font-size: 14px;
+      font-size: var(--text-xs);
       font-weight: 500;
       vertical-align: 4px;
     }
@@ -147,11 +147,11 @@ export interface StageAction {
         padding: 6px 0;
       }
       .next {
-        font-size: 18px;
+        font-size: var(--text-m);
         text-wrap: balance;
       }
       .next.plain {
-        font-size: 17px;
+        font-size: var(--text-s);
       }
       kbd {
         display: none;

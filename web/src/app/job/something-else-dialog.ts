@@ -178,7 +178,7 @@ interface Place {
     summary {
       min-height: 48px;
       padding: 12px 0;
-      font-size: 17px;
+      font-size: var(--text-s);
       cursor: pointer;
     }
   `,

@@ -96,23 +96,23 @@ import { STEP_CARD as T } from '@words/screens/job';
       height: 90px;
       border: 2px solid var(--ink);
       border-radius: 50%;
-      font-size: 40px;
+      font-size: var(--text-xxl);
     }
     .badge vt-polarity-mark {
       width: 58px;
       height: 58px;
     }
     h2 {
-      font-size: 33px;
+      font-size: var(--text-xxl);
       line-height: 1.08;
     }
     .detail {
       margin-top: 8px;
-      font-size: 18px;
+      font-size: var(--text-m);
     }
     .dim {
       margin-top: 6px;
-      font-size: 16px;
+      font-size: var(--text-s);
     }
     dl {
       display: grid;
@@ -128,7 +128,7 @@ import { STEP_CARD as T } from '@words/screens/job';
       margin-top: 6px;
       padding: 3px 0 3px 10px;
       border-left: 4px solid var(--line);
-      font-size: 15px;
+      font-size: var(--text-xs);
       line-height: 1.2;
     }
     .is-watch {
@@ -152,14 +152,14 @@ import { STEP_CARD as T } from '@words/screens/job';
       .badge {
         width: 56px;
         height: 56px;
-        font-size: 26px;
+        font-size: var(--text-xl);
       }
       .badge vt-polarity-mark {
         width: 38px;
         height: 38px;
       }
       h2 {
-        font-size: 25px;
+        font-size: var(--text-xl);
       }
     }
   `,

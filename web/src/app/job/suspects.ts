@@ -122,10 +122,10 @@ const ELSEWHERE: Partial<Record<CheckId, Stage>> = {
     h2 {
       display: flex;
       justify-content: space-between;
-      font-size: 17px;
+      font-size: var(--text-s);
     }
     h2 .dim {
-      font-size: 15px;
+      font-size: var(--text-xs);
       font-weight: 500;
     }
     li {
@@ -133,7 +133,7 @@ const ELSEWHERE: Partial<Record<CheckId, Stage>> = {
       grid-template-columns: minmax(0, 1fr) 70px 44px;
       align-items: center;
       gap: 8px;
-      font-size: 16px;
+      font-size: var(--text-s);
       line-height: 1.3;
     }
     ol {
@@ -152,14 +152,14 @@ const ELSEWHERE: Partial<Record<CheckId, Stage>> = {
       background: var(--ink);
     }
     .ask {
-      font-size: 17px;
+      font-size: var(--text-s);
       font-weight: 600;
       line-height: 1.2;
       margin-bottom: 6px;
     }
     .why {
       margin-top: 4px;
-      font-size: 15px;
+      font-size: var(--text-xs);
       line-height: 1.2;
     }
     .keys {
@@ -167,7 +167,7 @@ const ELSEWHERE: Partial<Record<CheckId, Stage>> = {
     }
     .keys .key {
       padding: 4px 8px;
-      font-size: 16px;
+      font-size: var(--text-s);
     }
     .keys > span {
       align-self: center;

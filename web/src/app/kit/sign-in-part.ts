@@ -176,7 +176,7 @@ import { AUDIT_WORDS, SIGN_IN_PART as T } from '@words/screens/sign-in';
     }
     h3 {
       margin: 18px 0 4px;
-      font-size: 18px;
+      font-size: var(--text-m);
     }
     .keys {
       margin-top: 10px;

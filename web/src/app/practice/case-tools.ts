@@ -102,7 +102,7 @@ const DONE_BY_HAND: readonly string[] = [
       min-width: 116px;
     }
     .key {
-      font-size: 15px;
+      font-size: var(--text-xs);
       padding: 4px 11px;
     }
     @include media.phone {

@@ -87,10 +87,10 @@ import { DEBRIEF as T } from '@words/screens/practice';
       padding: 14px 24px;
     }
     h1 {
-      font-size: 28px;
+      font-size: var(--text-xl);
     }
     .truth {
-      font-size: 20px;
+      font-size: var(--text-l);
       font-weight: 700;
     }
     .keys {

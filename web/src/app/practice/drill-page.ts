@@ -122,11 +122,11 @@ const SECONDS = 60;
       align-content: start;
     }
     h2 {
-      font-size: 26px;
+      font-size: var(--text-xl);
     }
     p {
       margin: 0;
-      font-size: 18px;
+      font-size: var(--text-m);
       line-height: 1.3;
     }
     .answers {

@@ -83,13 +83,13 @@ import { PracticeRecord } from './practice-record';
       padding: 8px 0;
     }
     .at {
-      font-size: 22px;
+      font-size: var(--text-l);
       font-weight: 700;
       text-align: center;
     }
     .stands {
       text-align: right;
-      font-size: 15px;
+      font-size: var(--text-xs);
     }
     @include media.phone {
       li {

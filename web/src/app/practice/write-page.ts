@@ -114,7 +114,7 @@ const KEY = 'voltrek.practice.written';
       border-top: 1px solid var(--line);
     }
     h2 {
-      font-size: 17px;
+      font-size: var(--text-s);
     }
     .file {
       position: relative;

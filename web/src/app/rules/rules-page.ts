@@ -107,7 +107,7 @@ interface Row {
     .why {
       display: block;
       margin: 0;
-      font-size: 15px;
+      font-size: var(--text-xs);
     }
     .figure-field {
       display: grid;

@@ -142,7 +142,7 @@ type Role = (typeof CREW_ROLES)[number];
     }
     .kind {
       display: block;
-      font-size: 14px;
+      font-size: var(--text-xs);
       font-weight: 500;
     }
     @include media.phone {

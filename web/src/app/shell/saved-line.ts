@@ -37,7 +37,7 @@ import { WaitingDialog } from './waiting-dialog';
       border: 0;
       background: none;
       color: var(--on-road-dim);
-      font-size: 15px;
+      font-size: var(--text-xs);
       line-height: 1.1;
       text-align: left;
       text-wrap: balance;
@@ -45,7 +45,7 @@ import { WaitingDialog } from './waiting-dialog';
     :host(.waiting) button {
       padding: 0;
       color: var(--lamp);
-      font-size: 13px;
+      font-size: var(--text-xs);
       font-weight: 600;
     }
     .bi {

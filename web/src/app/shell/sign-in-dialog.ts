@@ -89,7 +89,7 @@ import { isNamedHost } from '../shared/ui/named-host';
     }
     .names .key {
       min-height: 56px;
-      font-size: 19px;
+      font-size: var(--text-m);
     }
     [aria-pressed='true'] {
       box-shadow: inset 7px 0 0 var(--lamp);
@@ -105,7 +105,7 @@ import { isNamedHost } from '../shared/ui/named-host';
     }
     .pad .key {
       min-height: 52px;
-      font-size: 22px;
+      font-size: var(--text-l);
     }
     .pad .key:last-child {
       grid-column: span 2;

@@ -69,7 +69,7 @@ const SWITCHES: readonly Switch[] = SETTING_KEYS;
       grid-column: 1 / -1;
       margin: 0;
       color: inherit;
-      font-size: 15px;
+      font-size: var(--text-xs);
       font-weight: 400;
     }
     [aria-checked='true'] {

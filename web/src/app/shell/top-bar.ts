@@ -98,7 +98,7 @@ import { TOP_BAR as T } from '@words/screens/shell';
       display: flex;
       align-items: center;
       height: 48px;
-      font-size: 19px;
+      font-size: var(--text-m);
       font-weight: 800;
       letter-spacing: 0.02em;
     }
@@ -121,7 +121,7 @@ import { TOP_BAR as T } from '@words/screens/shell';
     .saved,
     .by {
       margin-left: auto;
-      font-size: 15px;
+      font-size: var(--text-xs);
       color: var(--on-road-dim);
     }
     .by + .saved,
@@ -134,7 +134,7 @@ import { TOP_BAR as T } from '@words/screens/shell';
       white-space: normal;
     }
     .who {
-      font-size: 15px;
+      font-size: var(--text-xs);
       color: var(--on-road-dim);
     }
     .who.van {
@@ -159,7 +159,7 @@ import { TOP_BAR as T } from '@words/screens/shell';
       border: 0;
       background: none;
       color: inherit;
-      font-size: 15px;
+      font-size: var(--text-xs);
     }
     .lights button[aria-checked='true'] {
       background: var(--lamp);
@@ -174,7 +174,7 @@ import { TOP_BAR as T } from '@words/screens/shell';
       border: 0;
       background: none;
       color: inherit;
-      font-size: 18px;
+      font-size: var(--text-m);
     }
     .cycle {
       display: none;
@@ -206,7 +206,7 @@ import { TOP_BAR as T } from '@words/screens/shell';
         height: auto;
         min-height: 48px;
         padding: 0 8px;
-        font-size: 15px;
+        font-size: var(--text-xs);
       }
       nav {
         flex: 1 1 220px;

@@ -29,7 +29,7 @@ import { WHO_WORKS as T } from '@words/screens/shell';
     }
     .key {
       min-height: 64px;
-      font-size: 20px;
+      font-size: var(--text-l);
     }
   `,
 })

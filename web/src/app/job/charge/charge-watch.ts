@@ -92,7 +92,7 @@ import { CHARGE_WATCH as T } from '@words/screens/job-charge';
       margin-top: 12px;
     }
     .until {
-      font-size: 19px;
+      font-size: var(--text-m);
     }
     .fields {
       display: grid;

@@ -51,7 +51,7 @@ import { PUT_ON_CHARGE as T } from '@words/screens/job-charge';
       align-items: center;
       gap: 12px;
       min-height: 48px;
-      font-size: 16px;
+      font-size: var(--text-s);
       line-height: 1.2;
     }
     li .dim {

@@ -94,11 +94,11 @@ import { RAIL as T } from '@words/screens/job-rail';
     strong {
       display: block;
       font-weight: 600;
-      font-size: 17px;
+      font-size: var(--text-s);
     }
     .result {
       display: block;
-      font-size: 14px;
+      font-size: var(--text-xs);
       color: var(--on-road-dim);
     }
     .done .stop {
@@ -161,7 +161,7 @@ import { RAIL as T } from '@words/screens/job-rail';
       .stop {
         width: 30px;
         height: 30px;
-        font-size: 15px;
+        font-size: var(--text-xs);
       }
       .words {
         position: absolute;

@@ -77,7 +77,7 @@ import { CHECKS as T } from '@words/screens/job-stages';
     }
     .symptoms .key {
       padding: 4px 6px;
-      font-size: 16px;
+      font-size: var(--text-s);
     }
     .checks > div {
       display: flex;
@@ -93,7 +93,7 @@ import { CHECKS as T } from '@words/screens/job-stages';
       flex: 0 1 104px;
       min-width: 0;
       padding: 4px 6px;
-      font-size: 16px;
+      font-size: var(--text-s);
     }
     @include media.phone {
       .symptoms {

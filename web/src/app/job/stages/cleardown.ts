@@ -103,7 +103,7 @@ import { CLEARDOWN as T } from '@words/screens/job-stages';
       display: contents;
     }
     .ready {
-      font-size: 26px;
+      font-size: var(--text-xl);
       font-weight: 700;
     }
     .charging {

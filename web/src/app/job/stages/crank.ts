@@ -131,14 +131,14 @@ import { CRANK as T } from '@words/screens/job-stages';
       border: 5px solid var(--bad);
     }
     .time {
-      font-size: 64px;
+      font-size: calc(2 * var(--text-xxl));
       font-weight: 800;
       line-height: 1;
       min-width: 180px;
       text-align: right;
     }
     .state {
-      font-size: 22px;
+      font-size: var(--text-l);
       font-weight: 700;
     }
     .outcomes {
@@ -162,7 +162,7 @@ import { CRANK as T } from '@words/screens/job-stages';
         grid-template-columns: repeat(2, 1fr);
       }
       .time {
-        font-size: 44px;
+        font-size: calc(1.3 * var(--text-xxl));
         min-width: 110px;
       }
       .dial {

@@ -90,11 +90,11 @@ const WAITED_NEARLY_S = 15;
       border: 2px solid var(--ink);
       border-radius: 5px;
       background: var(--sheet);
-      font-size: 26px;
+      font-size: var(--text-xl);
       font-weight: 700;
     }
     .overruled {
-      font-size: 15px;
+      font-size: var(--text-xs);
       line-height: 1.2;
     }
     header .key {
@@ -107,7 +107,7 @@ const WAITED_NEARLY_S = 15;
     }
     .note {
       margin-right: auto;
-      font-size: 16px;
+      font-size: var(--text-s);
     }
     @include media.phone {
       .behind,

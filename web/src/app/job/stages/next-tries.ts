@@ -79,7 +79,7 @@ const WORTH_SAYING = 0.15;
     .dim {
       grid-column: 1 / -1;
       margin: 0;
-      font-size: 15px;
+      font-size: var(--text-xs);
     }
   `,
 })

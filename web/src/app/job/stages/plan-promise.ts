@@ -55,7 +55,7 @@ import { PLAN_PROMISE as T } from '@words/screens/job-stages';
       border-top: 1px solid var(--line);
     }
     .figure.small {
-      font-size: 22px;
+      font-size: var(--text-l);
     }
   `,
 })

@@ -175,7 +175,7 @@ const NIGHT_FREEZES_BELOW_C = 12;
     .weather {
       margin-top: 6px;
       max-width: 200px;
-      font-size: 15px;
+      font-size: var(--text-xs);
     }
     .coldest {
       display: grid;
@@ -215,10 +215,10 @@ const NIGHT_FREEZES_BELOW_C = 12;
       padding-block: 2px;
       line-height: 1.1;
       text-align: left;
-      font-size: 15px;
+      font-size: var(--text-xs);
     }
     .said {
-      font-size: 19px;
+      font-size: var(--text-m);
       font-weight: 600;
     }
     .sign {
@@ -237,7 +237,7 @@ const NIGHT_FREEZES_BELOW_C = 12;
       transform: rotate(45deg);
     }
     .note {
-      font-size: 15px;
+      font-size: var(--text-xs);
     }
     @include media.phone {
       .top {

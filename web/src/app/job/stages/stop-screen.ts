@@ -72,11 +72,11 @@ import { STOP_SCREEN as T } from '@words/screens/job-stages';
       background: var(--sheet);
     }
     .sign {
-      font-size: 33px;
+      font-size: var(--text-xxl);
       line-height: 1.1;
     }
     .instead {
-      font-size: 20px;
+      font-size: var(--text-l);
       font-weight: 600;
     }
   `,

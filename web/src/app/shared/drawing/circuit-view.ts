@@ -178,7 +178,7 @@ const QUICKEST_S = 0.25;
       fill: var(--dots);
     }
     .small {
-      font-size: 14px;
+      font-size: var(--text-xs);
       font-weight: 500;
     }
     /* A lead may pass behind the words. */
@@ -253,7 +253,7 @@ const QUICKEST_S = 0.25;
     }
     .flag-text {
       fill: var(--on-lamp);
-      font-size: 16px;
+      font-size: var(--text-s);
       font-weight: 700;
     }
     .tag {
@@ -262,7 +262,7 @@ const QUICKEST_S = 0.25;
       stroke-width: 1.2;
     }
     .tag-text {
-      font-size: 17px;
+      font-size: var(--text-s);
       font-weight: 700;
       font-variant-numeric: tabular-nums;
     }

@@ -77,7 +77,7 @@ import { MACHINE_DRAWING as T } from '@words/screens/drawing';
     }
     .zones {
       padding-top: 6px;
-      font-size: 15px;
+      font-size: var(--text-xs);
     }
     @include media.phone {
       .zones {

@@ -148,7 +148,7 @@ export interface EditedEntry {
       float: none;
       width: auto;
       margin-bottom: 6px;
-      font-size: 18px;
+      font-size: var(--text-m);
       color: var(--ink);
     }
     .fields {

@@ -25,7 +25,7 @@ import { NUMBER_PAD as T } from '@words/screens/ui';
     }
     .key {
       min-height: 56px;
-      font-size: 24px;
+      font-size: var(--text-xl);
     }
     .wide {
       grid-column: 1 / -1;

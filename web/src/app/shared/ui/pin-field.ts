@@ -25,7 +25,7 @@ import { PIN_DIGITS } from '@voltrek/contracts';
       gap: 4px;
     }
     input {
-      font-size: 24px;
+      font-size: var(--text-xl);
       letter-spacing: 0.25em;
     }
   `,

@@ -42,7 +42,7 @@ import { ChangeDetectionStrategy, Component, input, output } from '@angular/core
       min-width: 64px;
     }
     :host(.big) .key {
-      font-size: 24px;
+      font-size: var(--text-xl);
       min-width: 56px;
       min-height: 56px;
     }

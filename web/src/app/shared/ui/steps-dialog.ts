@@ -64,17 +64,17 @@ export type StepsEnd = boolean | null;
       grid-row: 1 / span 3;
       content: counter(step);
       counter-increment: step;
-      font-size: 19px;
+      font-size: var(--text-m);
       font-weight: 700;
     }
     li strong {
-      font-size: 19px;
+      font-size: var(--text-m);
       line-height: 1.15;
     }
     li > span {
       grid-column: 2;
       margin: 0;
-      font-size: 16px;
+      font-size: var(--text-s);
     }
     .risk {
       color: var(--watch);

@@ -264,7 +264,7 @@ const SUGGESTIONS = 5;
     .row .dim {
       grid-column: 1 / -1;
       margin: 0;
-      font-size: 15px;
+      font-size: var(--text-xs);
     }
     .row[aria-pressed='true'] {
       background: var(--sheet);

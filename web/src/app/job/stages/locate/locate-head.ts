@@ -48,7 +48,7 @@ const mayLend = ({ donorMachine, machine }: Work): boolean =>
         gap: 6px;
       }
       header {
-        font-size: 15px;
+        font-size: var(--text-xs);
         line-height: 1.2;
       }
       .keys {
@@ -58,7 +58,7 @@ const mayLend = ({ donorMachine, machine }: Work): boolean =>
       }
       .key {
         padding: 4px;
-        font-size: 16px;
+        font-size: var(--text-s);
       }
     }
   `,

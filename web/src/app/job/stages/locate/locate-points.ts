@@ -134,7 +134,7 @@ import { LOCATE_POINTS as T } from '@words/screens/job-stages-locate';
     }
     .steps {
       padding: 2px 0 12px 46px;
-      font-size: 18px;
+      font-size: var(--text-m);
     }
     .steps li {
       padding: 3px 0;
@@ -142,7 +142,7 @@ import { LOCATE_POINTS as T } from '@words/screens/job-stages-locate';
     .told {
       display: grid;
       gap: 4px;
-      font-size: 16px;
+      font-size: var(--text-s);
       line-height: 1.3;
     }
     .never {
@@ -171,10 +171,10 @@ import { LOCATE_POINTS as T } from '@words/screens/job-stages-locate';
       }
       fieldset .key {
         padding: 4px;
-        font-size: 15px;
+        font-size: var(--text-xs);
       }
       legend {
-        font-size: 14px;
+        font-size: var(--text-xs);
         line-height: 1.15;
         margin-bottom: 4px;
       }

@@ -215,7 +215,7 @@ const MOVE_STEP_MM = 100;
       border: 3px solid var(--lamp);
       border-radius: 50%;
       background: var(--sheet);
-      font-size: 22px;
+      font-size: var(--text-l);
     }
     .side {
       display: flex;
@@ -232,7 +232,7 @@ const MOVE_STEP_MM = 100;
     .sets .dim {
       grid-column: 1 / -1;
       margin: 0;
-      font-size: 15px;
+      font-size: var(--text-xs);
     }
     .side .keys {
       display: grid;

@@ -75,14 +75,14 @@ const SAME_WITHIN = 0.0008;
       gap: 0 6px;
       grid-column: 1 / -1;
       font-weight: 600;
-      font-size: 15px;
+      font-size: var(--text-xs);
     }
     .age {
       margin-left: auto;
       font-variant-numeric: tabular-nums;
     }
     .reads {
-      font-size: 28px;
+      font-size: var(--text-xl);
       font-weight: 700;
       line-height: 1.1;
       white-space: nowrap;

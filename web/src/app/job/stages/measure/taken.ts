@@ -60,7 +60,7 @@ interface Line {
     }
     .value {
       grid-row: span 2;
-      font-size: 22px;
+      font-size: var(--text-l);
       font-weight: 700;
     }
     .doubted .value {
@@ -72,7 +72,7 @@ interface Line {
     }
     .meaning {
       grid-column: 2;
-      font-size: 15px;
+      font-size: var(--text-xs);
       font-weight: 600;
       line-height: 1.15;
     }
@@ -80,7 +80,7 @@ interface Line {
       grid-row: 1 / span 2;
       grid-column: 3;
       align-self: center;
-      font-size: 15px;
+      font-size: var(--text-xs);
     }
     li.dim {
       display: block;

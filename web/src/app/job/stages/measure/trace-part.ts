@@ -120,7 +120,7 @@ import { TRACE_PART as T } from '@words/screens/job-stages-measure';
       margin: 0;
     }
     .figure {
-      font-size: 21px;
+      font-size: var(--text-l);
     }
   `,
 })

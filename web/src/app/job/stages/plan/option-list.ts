@@ -58,7 +58,7 @@ import { OPTION_LIST as T } from '@words/screens/job-stages-plan';
     .name {
       grid-column: 1 / -1;
       font-weight: 700;
-      font-size: 16px;
+      font-size: var(--text-s);
       line-height: 1.1;
     }
     .outlook {
@@ -67,7 +67,7 @@ import { OPTION_LIST as T } from '@words/screens/job-stages-plan';
     .outlook,
     .number {
       font-weight: 600;
-      font-size: 14px;
+      font-size: var(--text-xs);
     }
     .number {
       text-align: right;

@@ -63,7 +63,7 @@ interface Line {
     table {
       width: 100%;
       border-collapse: collapse;
-      font-size: 16px;
+      font-size: var(--text-s);
     }
     th,
     td {

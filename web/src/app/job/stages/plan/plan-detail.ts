@@ -201,10 +201,10 @@ const SURE_SHARE = 0.99;
       margin: 0;
     }
     dt {
-      font-size: 14px;
+      font-size: var(--text-xs);
     }
     .figure {
-      font-size: 23px;
+      font-size: var(--text-xl);
     }
     .tabs {
       display: grid;
@@ -259,7 +259,7 @@ const SURE_SHARE = 0.99;
       align-items: center;
       gap: 12px;
       color: var(--dim);
-      font-size: 15px;
+      font-size: var(--text-xs);
     }
     .progress-line .track {
       height: 6px;
@@ -271,7 +271,7 @@ const SURE_SHARE = 0.99;
       background: var(--dim);
     }
     .odds strong {
-      font-size: 20px;
+      font-size: var(--text-l);
     }
     /* Three grids one above the other need the height that a narrow screen has to spare. */
     @include media.phone {

@@ -81,7 +81,7 @@ interface Row {
     }
     .origin {
       display: block;
-      font-size: 14px;
+      font-size: var(--text-xs);
     }
     .assumed .origin {
       color: var(--watch);
@@ -102,7 +102,7 @@ interface Row {
     }
     .note {
       padding: 4px 0 8px;
-      font-size: 15px;
+      font-size: var(--text-xs);
     }
   `,
 })

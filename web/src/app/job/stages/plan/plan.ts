@@ -230,13 +230,13 @@ import { PLAN as T } from '@words/screens/job-stages-plan';
       gap: 14px;
     }
     .ahead {
-      font-size: 15px;
+      font-size: var(--text-xs);
       line-height: 1.25;
     }
     .rolling,
     .drawing {
       margin-top: 10px;
-      font-size: 15px;
+      font-size: var(--text-xs);
       line-height: 1.25;
     }
     .rolling .dim {

@@ -24,7 +24,7 @@ import { UNFIT_LIST as T } from '@words/screens/job-stages-plan';
     }
     li {
       padding: 5px 0;
-      font-size: 15px;
+      font-size: var(--text-xs);
       line-height: 1.2;
     }
     .dim {

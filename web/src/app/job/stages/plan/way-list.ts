@@ -95,7 +95,7 @@ const ROWS_A_FRAME = 2;
       background: none;
     }
     output {
-      font-size: 20px;
+      font-size: var(--text-l);
       font-weight: 700;
       text-align: right;
       white-space: nowrap;
@@ -125,11 +125,11 @@ const ROWS_A_FRAME = 2;
       white-space: nowrap;
     }
     .minutes strong {
-      font-size: 24px;
+      font-size: var(--text-xl);
       color: var(--ink);
     }
     .thin .minutes strong {
-      font-size: 18px;
+      font-size: var(--text-m);
     }
     .name {
       font-weight: 700;
@@ -149,7 +149,7 @@ const ROWS_A_FRAME = 2;
     }
     .step {
       position: relative;
-      font-size: 15px;
+      font-size: var(--text-xs);
       color: var(--dim);
     }
     .step + .step::before {

@@ -130,7 +130,7 @@ import { CHARGE_ADVICE as T } from '@words/screens/job-stages-verdict';
       grid-template-columns: minmax(0, 2fr) minmax(0, 3fr);
       gap: 12px;
       padding: 6px 0;
-      font-size: 16px;
+      font-size: var(--text-s);
       line-height: 1.2;
     }
     @include media.phone {

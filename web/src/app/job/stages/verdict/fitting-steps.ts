@@ -66,11 +66,11 @@ export const feedsNoted = ({ hookup }: Pick<Job, 'hookup'>): readonly FeedKind[]
       margin-top: 6px;
     }
     .count {
-      font-size: 15px;
+      font-size: var(--text-xs);
       color: var(--dim);
     }
     .act {
-      font-size: 24px;
+      font-size: var(--text-xl);
       font-weight: 700;
       line-height: 1.15;
     }

@@ -95,7 +95,7 @@ const TOLD_OF_BATTERY = 2;
       display: flex;
       flex-wrap: wrap;
       gap: 2px 18px;
-      font-size: 16px;
+      font-size: var(--text-s);
       line-height: 1.2;
     }
     ol li {
@@ -103,7 +103,7 @@ const TOLD_OF_BATTERY = 2;
       grid-template-columns: 1fr 56px;
       gap: 0 8px;
       padding: 4px 0;
-      font-size: 16px;
+      font-size: var(--text-s);
       line-height: 1.2;
     }
     ol strong {
@@ -129,7 +129,7 @@ const TOLD_OF_BATTERY = 2;
       gap: 10px;
       padding: 5px 0;
       border-top: 1px solid var(--line);
-      font-size: 16px;
+      font-size: var(--text-s);
       line-height: 1.15;
     }
     .scale {
@@ -147,7 +147,7 @@ const TOLD_OF_BATTERY = 2;
     .said {
       color: var(--ok);
       font-weight: 600;
-      font-size: 15px;
+      font-size: var(--text-xs);
     }
     .said.against {
       color: var(--watch);

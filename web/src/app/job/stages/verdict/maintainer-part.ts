@@ -47,7 +47,7 @@ import type { Work } from '../../../shared/job/job-selectors';
     }
     li {
       padding: 6px 0;
-      font-size: 16px;
+      font-size: var(--text-s);
       line-height: 1.25;
     }
   `,

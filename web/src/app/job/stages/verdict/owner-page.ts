@@ -49,13 +49,13 @@ import { OWNER_PAGE as T } from '@words/screens/job-stages-verdict';
       gap: 8px;
     }
     .finding {
-      font-size: 19px;
+      font-size: var(--text-m);
       font-weight: 600;
       line-height: 1.2;
     }
     li {
       padding: 6px 0;
-      font-size: 16px;
+      font-size: var(--text-s);
       line-height: 1.25;
     }
   `,

@@ -152,7 +152,7 @@ const TESTED_MOST = 2;
     }
     .found strong {
       display: block;
-      font-size: 24px;
+      font-size: var(--text-xl);
       line-height: 1.15;
     }
     @include media.phone {

@@ -43,7 +43,7 @@ import { feedsNoted, FittingSteps, stepsLeft } from './fitting-steps';
       background: var(--sheet);
     }
     .act {
-      font-size: 22px;
+      font-size: var(--text-l);
       font-weight: 700;
     }
   `,

@@ -218,12 +218,12 @@ const PART_WORDS: Record<Part, string> = {
       border: 5px solid var(--bad);
     }
     h2 {
-      font-size: 33px;
+      font-size: var(--text-xxl);
       line-height: 1.1;
     }
     .card p {
       margin-top: 4px;
-      font-size: 17px;
+      font-size: var(--text-s);
       line-height: 1.2;
     }
     .deciding::before {
@@ -234,7 +234,7 @@ const PART_WORDS: Record<Part, string> = {
     }
     .parts .key {
       padding: 4px 10px;
-      font-size: 16px;
+      font-size: var(--text-s);
     }
     a.key:first-of-type {
       margin-left: auto;
@@ -244,11 +244,11 @@ const PART_WORDS: Record<Part, string> = {
       justify-content: space-between;
       gap: 12px;
       padding: 6px 0;
-      font-size: 17px;
+      font-size: var(--text-s);
     }
     @include media.phone {
       h2 {
-        font-size: 26px;
+        font-size: var(--text-xl);
       }
       a.key:first-of-type {
         margin-left: 0;

@@ -21,7 +21,7 @@ import { WORKSHOP_NOTE as T } from '@words/screens/job-stages-verdict';
   styles: `
     li {
       padding: 5px 0;
-      font-size: 16px;
+      font-size: var(--text-s);
     }
     .key {
       margin: 8px 10px 0 0;
