@@ -28,7 +28,7 @@ import { seededRandom } from '../src/quantities/index.js';
 import { DEFAULT_RULES } from '../src/rules/index.js';
 import { conclude } from '../src/verdict/index.js';
 import { act } from '../src/hookup/actions.js';
-import { anyClampOn } from '../src/hookup/state.js';
+import { anyClampOn } from '../src/hookup/judge/state.js';
 import { CAR, EV, KIT, MOTORCYCLE, TRUCK } from './fixtures.js';
 import { Log, situationIn } from './job-log.js';
 import { randomLog } from './random-log.js';

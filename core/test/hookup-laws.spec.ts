@@ -19,8 +19,8 @@ import {
   rescueOf,
   storiesOf,
 } from '../src/hookup/index.js';
-import { gasAt, SPARK_WATTS } from '../src/hookup/hazards.js';
-import { allowedSequences, hazardCost } from '../src/hookup/safest-order.js';
+import { gasAt, SPARK_WATTS } from '../src/hookup/judge/hazards.js';
+import { allowedSequences, hazardCost } from '../src/hookup/order/safest-order.js';
 import type { ClampId } from '../src/circuit/index.js';
 import type { Machine } from '../src/machine/index.js';
 import { chargeOptions } from '../src/plan/index.js';

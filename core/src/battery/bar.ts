@@ -18,7 +18,7 @@ export const coldestOf = (tempC: number, noted?: number | null): number => Math.
  *
  * @param restVolts of one 12 V battery, below zero where the meter says so; null where not read: then nothing is known against it
  * @param coldestC the coldest it has been, as far as is known, degC
- * @example batteryBar('flooded', 9, -6) // 'frozen': nearly all its acid is spent
+ * @example batteryBar('flooded', 9, -6) // => 'frozen'
  */
 export function batteryBar(
   chemistry: Chemistry,

@@ -27,7 +27,11 @@ export interface BatteryState {
   readonly reversed?: boolean;
 }
 
-/** Cells in series of a 12 V battery. */
+/**
+ * Cells in series of a 12 V battery.
+ *
+ * @example cellsOf('flooded') // => 6
+ */
 export function cellsOf(chemistry: Chemistry): number {
   return chemistry === 'lfp' ? 4 : 6;
 }
@@ -81,6 +85,7 @@ const RESISTANCE_BELOW_FLAT: Knots = [
  * charge and age scale it.
  *
  * @throws RangeError for a rating or state that is not physical
+ * @example batteryOhms({ chemistry: 'flooded', capacityAh: 60, ccaAmps: 540, ccaStandard: 'EN' }, { soc: 1, tempC: 20, ageing: 1 }) // => 0.0057
  */
 export function batteryOhms(rating: BatteryRating, state: BatteryState): number {
   requireInRange('CCA', rating.ccaAmps, BATTERY_RANGES.ccaAmps);

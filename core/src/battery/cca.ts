@@ -9,7 +9,11 @@ export type CcaStandard = (typeof CCA_STANDARDS)[number];
  */
 export const SAE_PER: Record<CcaStandard, number> = { SAE: 1, EN: 1.04, DIN: 1.7, IEC: 1.5, JIS: 1 };
 
-/** Converts a cold-cranking rating between standards, amps. Approximate, and shown as such. */
+/**
+ * Converts a cold-cranking rating between standards, amps. Approximate, and shown as such.
+ *
+ * @example convertCca(600, 'EN', 'SAE') // => 624
+ */
 export function convertCca(amps: number, from: CcaStandard, to: CcaStandard): number {
   return (amps * SAE_PER[from]) / SAE_PER[to];
 }

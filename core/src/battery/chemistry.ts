@@ -7,7 +7,11 @@ export const CHEMISTRIES = [...BATTERY_CHEMISTRIES, 'capacitor'] as const;
 /** The kind of a battery; `capacitor`: a capacitor bank that stands in a battery's place. */
 export type Chemistry = (typeof CHEMISTRIES)[number];
 
-/** True for every chemistry with acid in it: it can gas, freeze and be judged on the lead-acid tables. */
+/**
+ * True for every chemistry with acid in it: it can gas, freeze and be judged on the lead-acid tables.
+ *
+ * @example isLeadAcid('lfp') // => false
+ */
 export function isLeadAcid(chemistry: Chemistry): boolean {
   return chemistry !== 'lfp' && chemistry !== 'capacitor';
 }

@@ -21,6 +21,7 @@ const FREEZE_C_BELOW_FLAT: Knots = [
  *
  * @param restVolts give it when known: below the flat line it says how over-discharged the battery is
  * @returns null for LFP, which has no acid to freeze
+ * @example freezePointC('flooded', 0.5) // => -24
  */
 export function freezePointC(chemistry: Chemistry, soc: number, restVolts?: number): number | null {
   if (!isLeadAcid(chemistry)) return null;

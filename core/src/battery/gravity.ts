@@ -27,7 +27,11 @@ export const GRAVITY_BAD_SPREAD = 0.05;
 
 export const GRAVITY_RANGE = { min: 1, max: 1.4, unit: '' } as const satisfies Range;
 
-/** State of charge of one flooded cell from its specific gravity, with its band. @throws RangeError for no gravity of acid */
+/**
+ * State of charge of one flooded cell from its specific gravity, with its band. @throws RangeError for no gravity of acid
+ *
+ * @example socFromGravity(1.2, 25).soc // => 0.56
+ */
 export function socFromGravity(gravity: number, tempC: number): SocReading {
   requireInRange('specific gravity', gravity, GRAVITY_RANGE);
   const at27 = gravity + GRAVITY_PER_DEGC * (tempC - GRAVITY_REFERENCE_C);
@@ -40,7 +44,11 @@ export function socFromGravity(gravity: number, tempC: number): SocReading {
   };
 }
 
-/** The reading a hydrometer shows at this charge and temperature: the way back. */
+/**
+ * The reading a hydrometer shows at this charge and temperature: the way back.
+ *
+ * @example gravityAt(1, 25) // => 1.266
+ */
 export function gravityAt(soc: number, tempC: number): number {
   return interpolate(GRAVITY_BY_SOC, soc) - GRAVITY_PER_DEGC * (tempC - GRAVITY_REFERENCE_C);
 }

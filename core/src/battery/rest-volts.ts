@@ -16,7 +16,11 @@ function temperatureTerm(chemistry: Chemistry, tempC: number): number {
   return isLeadAcid(chemistry) ? REST_VOLTS_PER_DEGC * (tempC - REST_REFERENCE_C) : 0;
 }
 
-/** Rested open-circuit volts of a 12 V battery at state of charge `soc` (0 to 1) and `tempC`. */
+/**
+ * Rested open-circuit volts of a 12 V battery at state of charge `soc` (0 to 1) and `tempC`.
+ *
+ * @example restVoltsAt('flooded', 0.5, 25) // => 12.25
+ */
 export function restVoltsAt(chemistry: Chemistry, soc: number, tempC: number): number {
   return interpolate(REST_VOLTS[chemistry], soc) + temperatureTerm(chemistry, tempC);
 }
@@ -41,6 +45,7 @@ export interface SocReading {
  *
  * @param restVolts terminal volts with the surface charge gone
  * @param tempC temperature of the acid, degC
+ * @example socFromRestVolts('flooded', 12.2, 25).soc // => 0.44
  */
 export function socFromRestVolts(chemistry: Chemistry, restVolts: number, tempC: number): SocReading {
   const at25 = restVolts - temperatureTerm(chemistry, tempC);

@@ -4,12 +4,20 @@
  */
 const STRENGTH_EXPONENT = 0.55;
 
-/** Cold-cranking strength left, as a share of the rating, of a battery whose resistance has grown this many times. */
+/**
+ * Cold-cranking strength left, as a share of the rating, of a battery whose resistance has grown this many times.
+ *
+ * @example strengthShare(1.25) // => 0.88
+ */
 export function strengthShare(ageing: number): number {
   return ageing ** -STRENGTH_EXPONENT;
 }
 
-/** Growth of resistance of a battery that has this share of its rated strength left: the way back. */
+/**
+ * Growth of resistance of a battery that has this share of its rated strength left: the way back.
+ *
+ * @example ageingOfStrength(0.8) // => 1.50
+ */
 export function ageingOfStrength(share: number): number {
   return share ** (-1 / STRENGTH_EXPONENT);
 }

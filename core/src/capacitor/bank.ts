@@ -2,7 +2,11 @@ import { BANK_CHARGE_AMPS } from '../charging/index.js';
 import type { Parameter } from '../quantities/index.js';
 import { type Bank, BANK_LEAK_A_DAY, type CellBank } from '../sources/index.js';
 
-/** Energy that a bank gives between two voltages, J: C/2 (V1^2 - V2^2); nothing from one that stands below the lower of them already. */
+/**
+ * Energy that a bank gives between two voltages, J: C/2 (V1^2 - V2^2); nothing from one that stands below the lower of them already.
+ *
+ * @example usableJoules(58, 14.4, 10) // => 3113
+ */
 export function usableJoules(farads: number, fromVolts: number, toVolts: number): number {
   return Math.max(0, (farads / 2) * (fromVolts ** 2 - toVolts ** 2));
 }
@@ -40,7 +44,11 @@ export function balancedMaxVolts(cells: CellBank, tolerance: number): number {
   return (cells.cellVolts * (small + others)) / small;
 }
 
-/** Seconds to charge a bank at a steady current. */
+/**
+ * Seconds to charge a bank at a steady current.
+ *
+ * @example rechargeSeconds(58, 10, 14.4, 6) // => 42.5
+ */
 export function rechargeSeconds(farads: number, fromVolts: number, toVolts: number, amps: number): number {
   if (amps <= 0) throw new RangeError('the charging current must be above zero');
   return Math.max(0, (farads * (toVolts - fromVolts)) / amps);
@@ -49,6 +57,8 @@ export function rechargeSeconds(farads: number, fromVolts: number, toVolts: numb
 /**
  * Hours a parked bank holds above `minVolts` under a steady drain and its own leakage. The leakage is a share of its volts a day:
  * C dV/dt = -I - k C V. So t = ln((V1 + I/kC) / (V2 + I/kC)) / k.
+ *
+ * @example holdUpHours(58, 14.4, 12, 0.01) // => 3.8
  */
 export function holdUpHours(farads: number, fromVolts: number, minVolts: number, drainAmps: number): number {
   if (drainAmps < 0) throw new RangeError('the drain must not be below zero');
@@ -68,7 +78,11 @@ export function firstCharge(cells: CellBank): { readonly amps: number; readonly 
   return { amps, minutesEach: rechargeSeconds(cells.cellFarads, 0, cells.cellVolts, amps) / 60 };
 }
 
-/** Volts of each cell when a series charge of unequal cells reaches `bankVolts`: inverse to capacitance. */
+/**
+ * Volts of each cell when a series charge of unequal cells reaches `bankVolts`: inverse to capacitance.
+ *
+ * @example cellSplit([350, 350], 5.4) // => [2.7, 2.7]
+ */
 export function cellSplit(cellFarads: readonly number[], bankVolts: number): number[] {
   if (cellFarads.length === 0 || cellFarads.some((farads) => !(farads > 0)))
     throw new RangeError('every cell needs farads above zero');

@@ -47,7 +47,11 @@ export function equalise(input: Equalising, safeVolts: number): EqualiseResult {
   };
 }
 
-/** Resistance that keeps the current of contact at or below `maxAmps`, ohms. */
+/**
+ * Resistance that keeps the current of contact at or below `maxAmps`, ohms.
+ *
+ * @example equalisingOhms(4, 20) // => 0.2
+ */
 export function equalisingOhms(differenceVolts: number, maxAmps: number): number {
   if (!(maxAmps > 0)) throw new RangeError('the current must be above zero');
   return Math.abs(differenceVolts) / maxAmps;
@@ -66,7 +70,11 @@ export function lampOhms(
   return { hot, cold: hot * COLD_FILAMENT_SHARE };
 }
 
-/** The largest 12 V lamp that keeps the current of contact at or below `maxAmps` while still cold, watts. */
+/**
+ * The largest 12 V lamp that keeps the current of contact at or below `maxAmps` while still cold, watts.
+ *
+ * @example equalisingLampWatts(4, 20) // => 72
+ */
 export function equalisingLampWatts(differenceVolts: number, maxAmps: number): number {
   const coldOhms = equalisingOhms(differenceVolts, maxAmps);
   return LAMP_VOLTS ** 2 / (coldOhms / COLD_FILAMENT_SHARE);

@@ -33,7 +33,11 @@ const ACCEPTANCE_LFP: Knots = [
 /** Cold slows the plates: acceptance by e per this many degC. LFP takes nothing below freezing. */
 export const ACCEPTANCE_E_FOLD_C = 40;
 
-/** Most current this battery takes now, A; a capacitor bank takes whatever it is given. */
+/**
+ * Most current this battery takes now, A; a capacitor bank takes whatever it is given.
+ *
+ * @example acceptanceAmps({ chemistry: 'flooded', capacityAh: 60, ccaAmps: 540, ccaStandard: 'EN' }, 0.5, 20) // => 17.1
+ */
 export function acceptanceAmps(rating: BatteryRating, soc: number, tempC: number): number {
   if (rating.chemistry === 'capacitor') return Infinity;
   if (!isLeadAcid(rating.chemistry))
@@ -55,6 +59,7 @@ const STEP_HOURS = 0.05;
  * @param supplyAmps what the charger, or the alternator's spare, can give
  * @returns null when it does not get there within five days
  * @throws RangeError for a current that is not above zero or a target below the start
+ * @example chargeHours({ chemistry: 'flooded', capacityAh: 60, ccaAmps: 540, ccaStandard: 'EN' }, 0.3, 0.8, 10, 20) // => 3.7
  */
 export function chargeHours(
   rating: BatteryRating,
@@ -84,7 +89,11 @@ export const BANK_LEAST_SOC = RULES.capacitorMinVolts.value / BANK_FULL_VOLTS;
 /** Share of a battery's capacity that a parked vehicle may draw before it will not start. */
 export const USABLE_SHARE = 0.5;
 
-/** Days until a parasitic draw has taken what a start needs: usable Ah / A / 24. */
+/**
+ * Days until a parasitic draw has taken what a start needs: usable Ah / A / 24.
+ *
+ * @example daysToFlat({ chemistry: 'flooded', capacityAh: 60, ccaAmps: 540, ccaStandard: 'EN' }, 0.9, 0.05) // => 20
+ */
 export function daysToFlat(rating: BatteryRating, soc: number, drawAmps: number): number {
   if (!(drawAmps > 0)) throw new RangeError('the draw must be above zero');
   const least = rating.chemistry === 'capacitor' ? BANK_LEAST_SOC : 1 - USABLE_SHARE;

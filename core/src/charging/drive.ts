@@ -1,7 +1,11 @@
 import type { BatteryRating } from '../battery/index.js';
 import { CHARGE_FACTOR, chargeHours } from './charge-time.js';
 
-/** Charge that a start takes out of a battery, Ah. */
+/**
+ * Charge that a start takes out of a battery, Ah.
+ *
+ * @example startCostAh(200, 3) // => 0.17
+ */
 export function startCostAh(amps: number, seconds: number): number {
   return (amps * seconds) / 3600;
 }

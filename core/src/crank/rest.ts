@@ -37,12 +37,20 @@ export function starterRiseC(heat: Pick<CrankHeat, 'engine' | 'starterAmps'>, se
   return joules / (WINDING_J_PER_K_PER_L * heat.engine.displacementL);
 }
 
-/** Warming of the lead set in one try, degC. */
+/**
+ * Warming of the lead set in one try, degC.
+ *
+ * @example leadTryRiseC({ sectionMm2: 25, lengthM: 3.5, conductor: 'copper', contact: 'clean' }, 300, 5, 20) // => 4.5
+ */
 export function leadTryRiseC(leads: LeadSet, amps: number, seconds: number, tempC: number): number {
   return (amps ** 2 * leadSetOhms(leads, tempC) * seconds) / leadHeatCapacity(leads);
 }
 
-/** Time constant of a lead cooling in still air, seconds: heat held over heat given off, both per metre. */
+/**
+ * Time constant of a lead cooling in still air, seconds: heat held over heat given off, both per metre.
+ *
+ * @example leadCoolsSeconds({ sectionMm2: 25, lengthM: 3.5, conductor: 'copper', contact: 'clean' }) // => 190
+ */
 export function leadCoolsSeconds(leads: LeadSet): number {
   const perMetre = leadHeatCapacity(leads) / (2 * leads.lengthM);
   const diameter = 2 * Math.sqrt((leads.sectionMm2 * 1e-6) / Math.PI) + INSULATION_M;

@@ -73,12 +73,20 @@ export function restMeaning(
   return isCharged ? say('charged', 'good') : say('part-charged', 'good');
 }
 
-/** The least volts a sound battery may fall to while cranking, for the whole string, at `tempC`. */
+/**
+ * The least volts a sound battery may fall to while cranking, for the whole string, at `tempC`.
+ *
+ * @example crankLimitVolts(-18, 12) // => 8.50
+ */
 export function crankLimitVolts(tempC: number, systemVolts: 12 | 24): number {
   return (interpolate(CRANK_MINIMUM_BY_TEMPERATURE, tempC) * systemVolts) / 12;
 }
 
-/** The distance of a string's least volts under a crank from a sound one's limit now, V per 12 V. */
+/**
+ * The distance of a string's least volts under a crank from a sound one's limit now, V per 12 V.
+ *
+ * @example againstCrankLimit(8.4, -18, 12) // => -0.10
+ */
 export function againstCrankLimit(minimumVolts: number, tempC: number, systemVolts: 12 | 24): number {
   return (minimumVolts * 12) / systemVolts - crankLimitVolts(tempC, 12);
 }

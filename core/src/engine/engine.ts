@@ -100,7 +100,11 @@ const RAD_S_PER_RPM = Math.PI / 30;
 /** Speed in rpm of an angular speed in rad/s. */
 export const rpmFromRadS = (radS: number): number => radS / RAD_S_PER_RPM;
 
-/** Mean torque the engine resists turning with, N m, at crank speed `radS` and oil temperature `tempC`. */
+/**
+ * Mean torque the engine resists turning with, N m, at crank speed `radS` and oil temperature `tempC`.
+ *
+ * @example engineDragNm({ fuel: 'diesel', displacementL: 2, cylinders: 4, systemVolts: 12 }, 20, -10) // => 108
+ */
 export function engineDragNm(engine: Engine, radS: number, tempC: number): number {
   const oil =
     OIL_DRAG_NM_PER_L[engine.fuel] *
@@ -163,7 +167,11 @@ export const DIESEL_NEED_BY_SIZE: Knots = [
   [13, 0.68],
 ];
 
-/** Least crank speed at which this engine fires at `tempC`, rpm. */
+/**
+ * Least crank speed at which this engine fires at `tempC`, rpm.
+ *
+ * @example neededRpm({ fuel: 'diesel', displacementL: 2, cylinders: 4, systemVolts: 12 }, -10) // => 99
+ */
 export function neededRpm(engine: Engine, tempC: number): number {
   const { fuel, displacementL } = engine;
   const share = fuel === 'diesel' ? interpolate(DIESEL_NEED_BY_SIZE, displacementL) : 1;
@@ -213,7 +221,11 @@ export function compressionRipple(engine: Engine): number {
 /** Turning inertia at the crankshaft per litre, kg m2: flywheel, crank and the geared-up starter. */
 export const INERTIA_PER_L: Record<Fuel, number> = { petrol: 0.1, diesel: 0.17 };
 
-/** Turning inertia at the crankshaft, kg m2. A default by displacement. */
+/**
+ * Turning inertia at the crankshaft, kg m2. A default by displacement.
+ *
+ * @example inertiaKgM2({ fuel: 'diesel', displacementL: 2, cylinders: 4, systemVolts: 12 }) // => 0.34
+ */
 export function inertiaKgM2(engine: Engine): number {
   return INERTIA_PER_L[engine.fuel] * engine.displacementL;
 }

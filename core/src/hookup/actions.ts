@@ -1,7 +1,7 @@
 import { CLAMP_IDS, type ClampId } from '../circuit/index.js';
 import type { Machine } from '../machine/index.js';
-import type { Circumstance, WrongMetal } from './circumstances.js';
-import { anyClampOn, type HookupState, NOTHING_CONNECTED, stands } from './state.js';
+import type { Circumstance, WrongMetal } from './judge/circumstances.js';
+import { anyClampOn, type HookupState, NOTHING_CONNECTED, stands } from './judge/state.js';
 
 /** Steps that change nothing the circuit can show, but must be done. */
 export const CONFIRMATIONS = [

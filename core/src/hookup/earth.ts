@@ -3,14 +3,20 @@ import { asWired, isPositiveEarth, type Machine } from '../machine/index.js';
 import { underWord } from '../quantities/index.js';
 import type { HouseRules } from '../rules/index.js';
 import { actWired, type HandAction, type HookupAction, type OrderProgress } from './actions.js';
-import { type Contact, contactWired } from './contact.js';
-import type { Hazard } from './hazard.js';
-import { asIsWired, hazardsWired } from './hazards.js';
-import { makeSafeWired } from './make-safe.js';
-import { clearingWired, type HookupStep } from './order.js';
-import { replanWired } from './replan.js';
-import { safestWired } from './safest-order.js';
-import { crankingWired, type HookupScene, type HookupState, rescueWired, SPARE_POSTS } from './state.js';
+import { type Contact, contactWired } from './judge/contact.js';
+import type { Hazard } from './judge/hazard.js';
+import { asIsWired, hazardsWired } from './judge/hazards.js';
+import { makeSafeWired } from './order/make-safe.js';
+import { clearingWired, type HookupStep } from './order/order.js';
+import { replanWired } from './order/replan.js';
+import { safestWired } from './order/safest-order.js';
+import {
+  crankingWired,
+  type HookupScene,
+  type HookupState,
+  rescueWired,
+  SPARE_POSTS,
+} from './judge/state.js';
 
 /*
  * A machine whose plus is on its body is the mirror image of the usual one. Hands, logs and screens name a clamp by its colour. The floor

@@ -1,15 +1,15 @@
 import { anyClampOn, type Hazard, type HookupAction } from '../hookup/index.js';
 import { startsByWaking } from '../machine/index.js';
 import { STOPS_HANDS_OFF } from '../diagnosis/index.js';
-import { underCharge } from './charge-of-job.js';
+import { underCharge } from './views/charge-of-job.js';
 import type { Stage } from './events/event.js';
 import type { Job } from './job.js';
-import { isChargeUnread, isPolarityProved, runningAttempt } from './queries.js';
-import type { OrderRun } from './rescue-runs.js';
+import { isChargeUnread, isPolarityProved, runningAttempt } from './views/queries.js';
+import type { OrderRun } from './views/rescue-runs.js';
 import { refusalOfTry } from './refusal-of-try.js';
-import { restSecondsLeft } from './rest-owed.js';
-import { chargingOfJob } from './road-of-job.js';
-import { unacceptedHazards } from './severe-steps.js';
+import { restSecondsLeft } from './views/rest-owed.js';
+import { chargingOfJob } from './views/road-of-job.js';
+import { unacceptedHazards } from './views/severe-steps.js';
 import type { Situation } from './situation.js';
 
 /** The reason to go to another stage. */

@@ -1,9 +1,9 @@
 import type { HouseRules } from '../rules/index.js';
-import { mustComeOff } from './charge-of-job.js';
+import { mustComeOff } from './views/charge-of-job.js';
 import type { Refusal } from './events/event-kind.js';
 import type { Job } from './job.js';
-import { engineRuns, isHookupWhole, runningAttempt } from './queries.js';
-import { isOverridden, restSecondsLeft } from './rest-owed.js';
+import { engineRuns, isHookupWhole, runningAttempt } from './views/queries.js';
+import { isOverridden, restSecondsLeft } from './views/rest-owed.js';
 
 /** Why nobody cranks at the moment `at`, where no stop is in force; null when a try may begin. */
 export function refusalOfTry(job: Job, at: string, rules: HouseRules): Refusal | null {

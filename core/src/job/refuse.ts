@@ -3,7 +3,7 @@ import type { JobEvent } from './events/event.js';
 import type { Around, Refusal, Surroundings } from './events/event-kind.js';
 import { eventKind } from './events/index.js';
 import type { Job } from './job.js';
-import { rulesOfJob } from './queries.js';
+import { rulesOfJob } from './views/queries.js';
 
 /**
  * Whether a job allows one more event. The one door: server, screens and command line ask here and nowhere else. An admitted log can always

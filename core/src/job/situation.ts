@@ -7,9 +7,16 @@ import type { HouseRules } from '../rules/index.js';
 import type { KitItem } from '../sources/index.js';
 import { STOP_OF_BAR } from '../verdict/index.js';
 import type { Job } from './job.js';
-import { jointFindings, jointsOfJob } from './joints-of-job.js';
-import { coldestTempC, engineRuns, fittedAt, machineAsFound, restVoltsNow, workingTempC } from './queries.js';
-import { silentBar, type SilentTurns, turnsOf } from './silent-bar.js';
+import { jointFindings, jointsOfJob } from './views/joints-of-job.js';
+import {
+  coldestTempC,
+  engineRuns,
+  fittedAt,
+  machineAsFound,
+  restVoltsNow,
+  workingTempC,
+} from './views/queries.js';
+import { silentBar, type SilentTurns, turnsOf } from './views/silent-bar.js';
 
 /** The part of a job that says what is true of its machine: a tap that changes none of it leaves the situation as it is. */
 export type JobReadings = SilentTurns &

@@ -30,7 +30,11 @@ export const OHMS_PER_DEGC = 0.0039;
 /** Contact of one clamp, ohms: bright jaws on steel; worn teeth; loose or dirty. */
 export const CLAMP_OHMS: Record<ClampContact, number> = { clean: 0.0003, worn: 0.001, poor: 0.003 };
 
-/** Resistance of ONE conductor of the set without its clamps, ohms, at `tempC`. */
+/**
+ * Resistance of ONE conductor of the set without its clamps, ohms, at `tempC`.
+ *
+ * @example conductorOhms({ sectionMm2: 25, lengthM: 3.5, conductor: 'copper', contact: 'clean' }, 20) // => 0.0024
+ */
 export function conductorOhms(set: LeadSet, tempC: number): number {
   requireInRange('section', set.sectionMm2, LEAD_RANGES.sectionMm2);
   requireInRange('length', set.lengthM, LEAD_RANGES.lengthM);
@@ -41,7 +45,11 @@ export function conductorOhms(set: LeadSet, tempC: number): number {
 /** Contact of each clamp of this set, ohms. */
 export const clampOhms = (set: LeadSet): number => CLAMP_OHMS[set.contact] * (set.ohmsFactor ?? 1);
 
-/** The whole loop, ohms: both conductors and all four clamps. */
+/**
+ * The whole loop, ohms: both conductors and all four clamps.
+ *
+ * @example leadSetOhms({ sectionMm2: 25, lengthM: 3.5, conductor: 'copper', contact: 'clean' }, 20) // => 0.0060
+ */
 export function leadSetOhms(set: LeadSet, tempC: number): number {
   return 2 * conductorOhms(set, tempC) + 4 * clampOhms(set);
 }
@@ -49,7 +57,11 @@ export function leadSetOhms(set: LeadSet, tempC: number): number {
 /** Heat held per volume, J / (m3 K): copper; aluminium core with a tenth of copper. */
 export const HEAT_PER_M3: Record<Conductor, number> = { copper: 3.45e6, 'copper-clad-aluminium': 2.53e6 };
 
-/** Heat that warms both conductors of the set by one degree, J/K: what a crank's losses go into before the air takes any. */
+/**
+ * Heat that warms both conductors of the set by one degree, J/K: what a crank's losses go into before the air takes any.
+ *
+ * @example leadHeatCapacity({ sectionMm2: 25, lengthM: 3.5, conductor: 'copper', contact: 'clean' }) // => 604
+ */
 export function leadHeatCapacity(set: LeadSet): number {
   const m3 = 2 * set.lengthM * set.sectionMm2 * 1e-6;
   return m3 * HEAT_PER_M3[set.conductor];

@@ -120,7 +120,7 @@ const DRIVEN: readonly MachineClass[] = ['car', 'van', 'boat', 'ride-on'];
  * A question of a minute: the same number asks the same of everybody.
  *
  * @throws RangeError where none can be drawn, which a test holds not to be
- * @example drillOf('frozen', 7).right // 0 to join it, 1 to leave it
+ * @example drillOf('frozen', 7).right // => 1
  */
 export function drillOf(kind: DrillKind, number: number): Drill {
   const random = seededRandom(number * 2 + DRILL_KINDS.indexOf(kind) * 1_000_003 + 1);

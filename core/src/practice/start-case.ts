@@ -62,7 +62,7 @@ export function readCaseCode(code: string): CaseNamed | null {
  * The case of a code, before anything is done: the same to everybody.
  *
  * @throws RangeError for a code that is none
- * @example startCase('order-12').practice.machine.machineClass // 'car'
+ * @example startCase('order-12').practice.machine.machineClass // => 'car'
  */
 export function startCase(code: string): World {
   const read = readCaseCode(code);

@@ -6,6 +6,7 @@ export type Knots = readonly (readonly [x: number, y: number])[];
  *
  * @param knots at least one knot, x strictly rising
  * @throws RangeError when the table is empty or `x` is not a number
+ * @example interpolate([[0, 0], [10, 100]], 2.5) // => 25
  */
 export function interpolate(knots: Knots, x: number): number {
   const first = knots[0];

@@ -16,7 +16,11 @@ function turn(a: Spot, b: Spot, c: Spot): number {
   return (b.x - a.x) * (c.y - a.y) - (b.y - a.y) * (c.x - a.x);
 }
 
-/** Area, always positive. */
+/**
+ * Area, always positive.
+ *
+ * @example areaOf(corners(0, 0, 2, 3)) // => 6
+ */
 export function areaOf(polygon: Polygon): number {
   return Math.abs(sidesOf(polygon).reduce((sum, [a, b]) => sum + (a.x * b.y - b.x * a.y) / 2, 0));
 }
@@ -32,7 +36,11 @@ export function crossesItself(polygon: Polygon): boolean {
   return sides.some(([a, b], i) => sides.slice(i + 1).some(([c, d]) => cross(a, b, c, d)));
 }
 
-/** True for a spot inside the figure. On its edge either answer may come. */
+/**
+ * True for a spot inside the figure. On its edge either answer may come.
+ *
+ * @example isInside(corners(0, 0, 2, 2), { x: 1, y: 1 }) // => true
+ */
 export function isInside(polygon: Polygon, spot: Spot): boolean {
   let inside = false;
   for (const [a, b] of sidesOf(polygon)) {
@@ -42,7 +50,11 @@ export function isInside(polygon: Polygon, spot: Spot): boolean {
   return inside;
 }
 
-/** The spot of a stretch that is nearest to `spot`. */
+/**
+ * The spot of a stretch that is nearest to `spot`.
+ *
+ * @example nearestOn({ x: 0, y: 0 }, { x: 4, y: 0 }, { x: 1, y: 2 }) // => { x: 1, y: 0 }
+ */
 export function nearestOn(a: Spot, b: Spot, spot: Spot): Spot {
   const dx = b.x - a.x;
   const dy = b.y - a.y;
@@ -52,17 +64,29 @@ export function nearestOn(a: Spot, b: Spot, spot: Spot): Spot {
   return { x: a.x + held * dx, y: a.y + held * dy };
 }
 
-/** Returns the distance of two spots, in their unit. */
+/**
+ * Returns the distance of two spots, in their unit.
+ *
+ * @example distance({ x: 0, y: 0 }, { x: 3, y: 4 }) // => 5
+ */
 export function distance(a: Spot, b: Spot): number {
   return Math.hypot(a.x - b.x, a.y - b.y);
 }
 
-/** From a spot to the nearest part of the figure's edge. */
+/**
+ * From a spot to the nearest part of the figure's edge.
+ *
+ * @example distanceToEdge(corners(0, 0, 4, 4), { x: 1, y: 2 }) // => 1
+ */
 export function distanceToEdge(polygon: Polygon, spot: Spot): number {
   return Math.min(...sidesOf(polygon).map(([a, b]) => distance(nearestOn(a, b, spot), spot)));
 }
 
-/** Least distance between two figures; 0 when they touch or lie over one another. */
+/**
+ * Least distance between two figures; 0 when they touch or lie over one another.
+ *
+ * @example gapBetween(corners(0, 0, 1, 1), corners(3, 0, 1, 1)) // => 2
+ */
 export function gapBetween(one: Polygon, other: Polygon): number {
   if (isInside(one, other[0]!) || isInside(other, one[0]!)) return 0;
   if (sidesOf(one).some(([a, b]) => sidesOf(other).some(([c, d]) => cross(a, b, c, d)))) return 0;

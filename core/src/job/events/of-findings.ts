@@ -9,7 +9,7 @@ import {
 import { anyClampOn } from '../../hookup/index.js';
 import { outOfRange, TYPED_RANGES } from '../../quantities/index.js';
 import type { Job } from '../job.js';
-import { circumstancesOf, runningAttempt } from '../queries.js';
+import { circumstancesOf, runningAttempt } from '../views/queries.js';
 import { isStopped } from '../situation.js';
 import { timeOf } from './event.js';
 import { always, type EventKinds, hasBattery } from './event-kind.js';

@@ -4,7 +4,7 @@ import { takesClamp } from '../../machine/index.js';
 import { hasSwitch } from '../../plan/index.js';
 import { actionOf, type HandEvent } from '../hands.js';
 import type { Job } from '../job.js';
-import { isPolarityProved, runningAttempt } from '../queries.js';
+import { isPolarityProved, runningAttempt } from '../views/queries.js';
 import { isStopped } from '../situation.js';
 import { type PlanRecord, timeOf } from './event.js';
 import type { Around, EventKinds, Refusal } from './event-kind.js';

@@ -1,7 +1,7 @@
 import { anyClampOn } from '../../hookup/index.js';
 import { rollingStart } from '../../machine/index.js';
 import type { Attempt } from '../job.js';
-import { engineRuns, runningAttempt, workingTempC } from '../queries.js';
+import { engineRuns, runningAttempt, workingTempC } from '../views/queries.js';
 import { isStopped } from '../situation.js';
 import { refusalOfTry } from '../refusal-of-try.js';
 import { timeOf } from './event.js';
