@@ -1,3 +1,6 @@
+/** Floors of the web's `shared`, from the ground up: facts, words, the server's data, this device and its job, parts of screens. */
+const WEB_FLOORS = [['model'], ['words'], ['data'], ['sync'], ['job'], ['ui', 'drawing', 'entry']];
+
 /** Floors of the core, from the ground up. Each may import its own floor and those below it. */
 const FLOORS = [
   ['quantities', 'rules'],
@@ -76,6 +79,17 @@ module.exports = {
       from: { path: '^web/src/app/(shared|workers)/' },
       to: { path: '^web/src/app/', pathNot: '^web/src/app/(shared|workers)/' },
     },
+    ...WEB_FLOORS.slice(0, -1).map((floor, i) => ({
+      name: `web-shared-floor-${i}`,
+      comment: 'folders of shared are floors: imports point down only',
+      severity: 'error',
+      from: { path: `^web/src/app/shared/(${floor.join('|')})/`, pathNot: '\\.spec\\.ts$' },
+      to: {
+        path: `^web/src/app/shared/(${WEB_FLOORS.slice(i + 1)
+          .flat()
+          .join('|')})/`,
+      },
+    })),
     {
       name: 'no-orphans',
       severity: 'error',

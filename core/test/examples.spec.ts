@@ -27,7 +27,6 @@ function examples(): Example[] {
 
 /** Evaluates an expression with the public names of a floor. */
 const evaluate = (code: string, names: Readonly<Record<string, unknown>>): unknown =>
-  // eslint-disable-next-line @typescript-eslint/no-implied-eval, @typescript-eslint/no-unsafe-call -- examples are code
   new Function(...Object.keys(names), `return (${code});`)(...Object.values(names));
 
 /** A figure rounded to the digits of the written one. */

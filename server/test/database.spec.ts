@@ -9,8 +9,8 @@ import { openDatabase } from '../src/db/database.js';
 import { backUp } from '../src/backup/backup.js';
 import { backupFile } from '../src/backup/catalogue.js';
 import { restore } from '../src/backup/restore.js';
-import { FolderUnfitError, unfit } from '../src/db/folder.js';
-import { FolderHeldError, lockFolder } from '../src/db/lock.js';
+import { FolderUnfitError, unfit } from '../src/db/embedded/folder.js';
+import { FolderHeldError, lockFolder } from '../src/db/embedded/lock.js';
 import { facts } from '../src/db/schema.js';
 import { loadDemo } from '../src/demo/load.js';
 import type { DiskCall } from './disk.js';
@@ -252,7 +252,7 @@ describe('the data folder', () => {
 
   it('is free at once after its holder was killed', async () => {
     const script = `
-      const { lockFolder } = await import(${JSON.stringify(new URL('../src/db/lock.js', import.meta.url).href)});
+      const { lockFolder } = await import(${JSON.stringify(new URL('../src/db/embedded/lock.js', import.meta.url).href)});
       await lockFolder(${JSON.stringify(folder)}, () => {});
       console.log('held');
       setInterval(() => {}, 1000);`;

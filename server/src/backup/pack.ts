@@ -1,7 +1,7 @@
 import { readFile, writeFile } from 'node:fs/promises';
 import { PGlite } from '@electric-sql/pglite';
 import { foldJob, type StoredEvent, upgradeLog } from '@voltrek/core/job';
-import { EXTENSIONS } from '../db/embedded.js';
+import { EXTENSIONS } from '../db/embedded/embedded.js';
 
 /** The content of a database by its logs: a backup of it must hold as much. */
 export interface Content {

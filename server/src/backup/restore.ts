@@ -3,7 +3,7 @@ import { mkdir, readFile, rename } from 'node:fs/promises';
 import { basename, join, resolve } from 'node:path';
 import type { Backup } from '@voltrek/contracts';
 import { openDatabase, unpack } from '../db/database.js';
-import { lockFolder } from '../db/lock.js';
+import { lockFolder } from '../db/embedded/lock.js';
 import { hashOf, noteOf, stampOf } from './catalogue.js';
 import { type Content, contentOfFile } from './pack.js';
 

@@ -6,7 +6,7 @@ import pg from 'pg';
 import type { Write } from './commits.js';
 import { appliedMigrations, type Database, knownMigrations, LIKENESS, MIGRATIONS } from './database.js';
 import { codeOf, isDatabaseAway } from './errors.js';
-import { isNewer } from './folder.js';
+import { isNewer } from './embedded/folder.js';
 import { prepareRepeated } from './prepared.js';
 import * as schema from './schema.js';
 import type { Db, Tx } from './types.js';

@@ -18,19 +18,19 @@ import { ignoreDoubleTaps } from './shell/double-taps';
 import { provideStyleSheets } from './shell/style-sheets';
 import { Versions } from './shell/versions';
 import * as jobEffects from './shared/job/job-effects';
-import { jobFeature } from './shared/job/job-state';
-import { atlasFeature, searchAtlas, loadEntry, changeEntry, sendPhoto } from './shared/state/atlas';
-import { boardFeature, hearBoard, loadBoard } from './shared/state/board';
-import { changeKit, finishMark, kitFeature, loadKit } from './shared/state/kit';
-import { askLog, logFeature } from './shared/state/log';
-import { loadRules, rulesFeature, setRule } from './shared/state/rules';
+import { jobFeature } from './shared/model/job-state';
+import { atlasFeature, searchAtlas, loadEntry, changeEntry, sendPhoto } from './shared/sync/atlas';
+import { boardFeature, hearBoard, loadBoard } from './shared/data/board';
+import { changeKit, finishMark, kitFeature, loadKit } from './shared/data/kit';
+import { askLog, logFeature } from './shared/data/log';
+import { loadRules, rulesFeature, setRule } from './shared/data/rules';
 import { deviceFeature } from './shared/sync/device-state';
 import { JobSync } from './shared/sync/job-sync';
 import { SharedPages } from './shared/sync/shared-pages';
-import { keepSettings, settingsFeature } from './shared/state/settings';
-import { changeCrew, keepCrew, keepLight, keepVan, loadCrew, sessionFeature } from './shared/state/session';
-import { askLate, askSignIn, goOn, hearClosedDoor, signInFeature } from './shared/state/sign-in';
-import { NewsLine } from './shared/state/news-line';
+import { keepSettings, settingsFeature } from './shared/data/settings';
+import { changeCrew, keepCrew, keepLight, keepVan, loadCrew, sessionFeature } from './shared/data/session';
+import { askLate, askSignIn, goOn, hearClosedDoor, signInFeature } from './shared/data/sign-in';
+import { NewsLine } from './shared/data/news-line';
 
 export const appConfig: ApplicationConfig = {
   providers: [

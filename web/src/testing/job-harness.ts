@@ -1,4 +1,4 @@
-import { kitFeature } from '../app/shared/state/kit';
+import { kitFeature } from '../app/shared/data/kit';
 import { provideHttpClient } from '@angular/common/http';
 import { provideHttpClientTesting } from '@angular/common/http/testing';
 import { type Provider, provideZonelessChangeDetection, type Type } from '@angular/core';
@@ -8,10 +8,10 @@ import type { JobEvent } from '@voltrek/core/job';
 import { provideState, provideStore, Store } from '@ngrx/store';
 import { ARMS_AFTER_MS } from '../app/job/arming';
 import { LOOKS_AT_STEPS } from '../app/job/step-seen';
-import { JobActions, jobFeature } from '../app/shared/job/job-state';
-import { sessionFeature } from '../app/shared/state/session';
+import { JobActions, jobFeature } from '../app/shared/model/job-state';
+import { sessionFeature } from '../app/shared/data/session';
 import { deviceFeature } from '../app/shared/sync/device-state';
-import { signInFeature } from '../app/shared/state/sign-in';
+import { signInFeature } from '../app/shared/data/sign-in';
 import { detailOf, JOB_ID, workOf } from './fixtures';
 
 type Detail = ReturnType<typeof detailOf>;

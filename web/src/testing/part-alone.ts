@@ -2,8 +2,8 @@ import { provideZonelessChangeDetection, type Type } from '@angular/core';
 import { type ComponentFixture, TestBed } from '@angular/core/testing';
 import type { CrewMember } from '@voltrek/contracts';
 import { provideState, provideStore, Store } from '@ngrx/store';
-import { Api } from '../app/shared/state/api';
-import { SessionActions, sessionFeature } from '../app/shared/state/session';
+import { Api } from '../app/shared/data/api';
+import { SessionActions, sessionFeature } from '../app/shared/data/session';
 
 /** A part of a page by itself, asking this server, and in whose hands it is. */
 export function partAlone<T>(

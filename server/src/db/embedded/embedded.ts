@@ -1,7 +1,7 @@
 import { Worker } from 'node:worker_threads';
 import type { PGlite } from '@electric-sql/pglite';
 import { pg_trgm } from '@electric-sql/pglite/contrib/pg_trgm';
-import type { Exchange } from './bridge.js';
+import type { Exchange } from '../bridge.js';
 
 export const EXTENSIONS = { pg_trgm };
 

@@ -1,7 +1,7 @@
 import { existsSync } from 'node:fs';
 import { readdir, readFile, statfs } from 'node:fs/promises';
 import { join } from 'node:path';
-import { backupFile, listBackups } from '../backup/catalogue.js';
+import { backupFile, listBackups } from '../../backup/catalogue.js';
 import { FolderHeldError } from './lock.js';
 
 /** Major version of PostgreSQL whose files the embedded database writes. */

@@ -2,9 +2,9 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, linkedSig
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
 import { MachineDrawing } from '../shared/drawing/machine-drawing';
-import { AtlasActions, atlasFeature } from '../shared/state/atlas';
-import { Finder } from '../shared/state/finder';
-import { sessionFeature } from '../shared/state/session';
+import { AtlasActions, atlasFeature } from '../shared/sync/atlas';
+import { Finder } from '../shared/data/finder';
+import { sessionFeature } from '../shared/data/session';
 import { deviceFeature } from '../shared/sync/device-state';
 import { importInto } from '../shared/ui/import-dialog';
 import { CONFIDENCE_MARKS } from '@words/atlas-words';

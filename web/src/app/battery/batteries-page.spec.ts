@@ -4,9 +4,9 @@ import { TestBed } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
 import { provideState, provideStore, Store } from '@ngrx/store';
 import { of, Subject, throwError } from 'rxjs';
-import { Api } from '../shared/state/api';
-import { kitFeature } from '../shared/state/kit';
-import { SessionActions, sessionFeature } from '../shared/state/session';
+import { Api } from '../shared/data/api';
+import { kitFeature } from '../shared/data/kit';
+import { SessionActions, sessionFeature } from '../shared/data/session';
 import { BatteriesPage } from './batteries-page';
 
 describe('the page of batteries', () => {

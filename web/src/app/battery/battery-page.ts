@@ -3,13 +3,13 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, si
 import { RouterLink } from '@angular/router';
 import type { BatteryRecord, NewBatteryMove } from '@voltrek/contracts';
 import type { BatteryEntry } from '@voltrek/core/job';
-import { dateText } from '../shared/ui/dates';
+import { dateText } from '../shared/model/dates';
 import { Store } from '@ngrx/store';
 import type { Observable } from 'rxjs';
-import { Api } from '../shared/state/api';
-import { KitActions, kitFeature } from '../shared/state/kit';
-import { problemText } from '../shared/state/problem';
-import { sessionFeature } from '../shared/state/session';
+import { Api } from '../shared/data/api';
+import { KitActions, kitFeature } from '../shared/data/kit';
+import { problemText } from '../shared/data/problem';
+import { sessionFeature } from '../shared/data/session';
 import { Chart } from '../shared/ui/chart';
 import type { ChartColours } from '../shared/ui/colours';
 import { BATTERY_STATE_WORDS, MOVE_WORDS } from '@words/crew-words';

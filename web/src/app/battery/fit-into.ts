@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject, output, signal } from '@angular/core';
 import type { VehicleSummary } from '@voltrek/contracts';
-import { Api } from '../shared/state/api';
-import { problemText } from '../shared/state/problem';
+import { Api } from '../shared/data/api';
+import { problemText } from '../shared/data/problem';
 import { vehicleWord } from '@words/figures';
 import { batteryWord } from '@words/words';
 import { FIT_INTO as T } from '@words/screens/battery';

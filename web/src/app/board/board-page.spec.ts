@@ -5,9 +5,9 @@ import { Router } from '@angular/router';
 import type { BoardCall } from '@voltrek/contracts';
 import { provideState, provideStore, Store } from '@ngrx/store';
 import { OpenJob } from '../shared/job/open-job';
-import { BoardActions, boardFeature } from '../shared/state/board';
-import { kitFeature } from '../shared/state/kit';
-import { sessionFeature } from '../shared/state/session';
+import { BoardActions, boardFeature } from '../shared/data/board';
+import { kitFeature } from '../shared/data/kit';
+import { sessionFeature } from '../shared/data/session';
 import { deviceFeature } from '../shared/sync/device-state';
 import { BoardPage } from './board-page';
 

@@ -5,10 +5,10 @@ import type { BoardCall, NewCallChange, Van } from '@voltrek/contracts';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { provideState, provideStore, Store } from '@ngrx/store';
 import { of } from 'rxjs';
-import { Api } from '../shared/state/api';
-import { boardFeature } from '../shared/state/board';
-import { KitActions, kitFeature } from '../shared/state/kit';
-import { SessionActions, sessionFeature } from '../shared/state/session';
+import { Api } from '../shared/data/api';
+import { boardFeature } from '../shared/data/board';
+import { KitActions, kitFeature } from '../shared/data/kit';
+import { SessionActions, sessionFeature } from '../shared/data/session';
 import { CallDialog } from './call-dialog';
 
 const CALL = {

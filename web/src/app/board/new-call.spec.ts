@@ -5,7 +5,7 @@ import type { NewCall as NewCallEntry, VehicleSummary } from '@voltrek/contracts
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { type Observable, of, Subject, throwError } from 'rxjs';
 import { provideState, provideStore, Store } from '@ngrx/store';
-import { Api } from '../shared/state/api';
+import { Api } from '../shared/data/api';
 import { deviceFeature } from '../shared/sync/device-state';
 import { NewCall } from './new-call';
 

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
-import { KitActions } from '../shared/state/kit';
-import { SessionActions } from '../shared/state/session';
+import { KitActions } from '../shared/data/kit';
+import { SessionActions } from '../shared/data/session';
 import { importInto } from '../shared/ui/import-dialog';
 import { type HouseFile, HOUSE_FILES } from '@words/file-words';
 import { FILES_PAGE as T } from '@words/screens/files';

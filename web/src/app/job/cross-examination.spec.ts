@@ -28,7 +28,7 @@ import {
   selectRescue,
   selectWork,
 } from '../shared/job/job-selectors';
-import { JobActions } from '../shared/job/job-state';
+import { JobActions } from '../shared/model/job-state';
 import { stageResults } from './rail/stage-results';
 
 const CHARGER: KitItem = {

@@ -4,7 +4,7 @@ import type { JobEvent } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
 import { CAR, detailOf, event, opened } from '../../testing/fixtures';
 import { openedStore } from '../../testing/job-harness';
-import { jobFeature } from '../shared/job/job-state';
+import { jobFeature } from '../shared/model/job-state';
 import { DriverSaysDialog } from './driver-says-dialog';
 
 async function show(machine: Machine, ...events: JobEvent[]) {

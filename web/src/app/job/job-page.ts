@@ -18,7 +18,7 @@ import { reachedStage, runningAttempt, type Stage, STAGES } from '@voltrek/core/
 import { settingsOf } from '@voltrek/core/rules';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
-import { whenDrawn, whenIdle } from '../shared/ui/idle';
+import { whenDrawn, whenIdle } from '../shared/model/idle';
 import { later } from '../shared/ui/later';
 import { shapeFigures } from '../shared/ui/shape-figures';
 import { CircuitView } from '../shared/drawing/circuit-view';
@@ -39,7 +39,7 @@ import { Plan } from './stages/plan/plan';
 import { Scene } from './stages/scene';
 import { StopScreen } from './stages/stop-screen';
 import { Verdict } from './stages/verdict/verdict';
-import { JobActions, jobFeature } from '../shared/job/job-state';
+import { JobActions, jobFeature } from '../shared/model/job-state';
 import { probingWords } from '@words/measure-words';
 import { ruleName } from '@words/rule-words';
 import {
@@ -53,8 +53,8 @@ import {
   selectWork,
 } from '../shared/job/job-selectors';
 import { Reporter } from '../shared/job/reporter';
-import { settingsFeature } from '../shared/state/settings';
-import { signInFeature } from '../shared/state/sign-in';
+import { settingsFeature } from '../shared/data/settings';
+import { signInFeature } from '../shared/data/sign-in';
 import { deviceFeature } from '../shared/sync/device-state';
 import { JOB_PAGE as T } from '@words/screens/job';
 

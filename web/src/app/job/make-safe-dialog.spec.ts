@@ -4,7 +4,7 @@ import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { detailOf, event, opened, planned } from '../../testing/fixtures';
 import { openedStore } from '../../testing/job-harness';
 import { MakeSafeDialog } from './make-safe-dialog';
-import { jobFeature } from '../shared/job/job-state';
+import { jobFeature } from '../shared/model/job-state';
 
 describe('MakeSafeDialog', () => {
   const start = [

@@ -3,7 +3,7 @@ import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { detailOf, event, opened, planned } from '../../testing/fixtures';
 import { openedStore } from '../../testing/job-harness';
 import { SomethingElseDialog } from './something-else-dialog';
-import { jobFeature } from '../shared/job/job-state';
+import { jobFeature } from '../shared/model/job-state';
 
 describe('SomethingElseDialog', () => {
   async function show() {

@@ -14,7 +14,7 @@ import { act, type HookupStep } from '@voltrek/core/hookup';
 import { PolarityMark } from '../shared/ui/polarity-mark';
 import { confirmWords, reasonWords } from '@words/earth-words';
 import { CIRCUMSTANCE_WORDS, GAS_WORDS } from '@words/words';
-import { whenIdle } from '../shared/ui/idle';
+import { whenIdle } from '../shared/model/idle';
 import { later } from '../shared/ui/later';
 import { Countdown } from './countdown';
 import { judgedStep } from '../shared/job/judged-step';

@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import type { Way, Ways, WaysInput } from '@voltrek/core/plan';
-import { Drawings } from '../shared/ui/idle';
+import { Drawings } from '../shared/model/idle';
 import { PlanRunner } from '../workers/plan-runner';
 import { WaysStore } from './ways-store';
 

@@ -5,7 +5,7 @@ import { Store } from '@ngrx/store';
 import { patchState, signalStore, withComputed, withHooks, withMethods, withState } from '@ngrx/signals';
 import { selectOptions, selectOtherVans, selectPlanCases, selectWork } from '../shared/job/job-selectors';
 import { drawnApart } from '../shared/ui/drawn-apart';
-import { Drawings } from '../shared/ui/idle';
+import { Drawings } from '../shared/model/idle';
 import { PlanRunner } from '../workers/plan-runner';
 
 /** Draws of the second pass: the first shows where everything lies, this one how surely. */

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { CREW_ROLES, type CrewMember } from '@voltrek/contracts';
 import { Store } from '@ngrx/store';
-import { SessionActions, sessionFeature } from '../shared/state/session';
+import { SessionActions, sessionFeature } from '../shared/data/session';
 import { ROLE_WORDS } from '@words/crew-words';
 import { Choices } from '../shared/ui/choices';
 import { CREW_PART as T } from '@words/screens/kit';

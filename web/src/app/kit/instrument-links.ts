@@ -3,8 +3,8 @@ import type { Instrument, InstrumentAddresses, InstrumentNow } from '@voltrek/co
 import { patchState, signalStore, withHooks, withMethods, withState } from '@ngrx/signals';
 import { rxMethod } from '@ngrx/signals/rxjs-interop';
 import { catchError, EMPTY, exhaustMap, pipe, type Observable, switchMap, tap, timer } from 'rxjs';
-import { Api } from '../shared/state/api';
-import { problemText } from '../shared/state/problem';
+import { Api } from '../shared/data/api';
+import { problemText } from '../shared/data/problem';
 
 /** How often it is looked how the lines stand, ms. */
 const LOOK_EVERY_MS = 2_000;

@@ -10,8 +10,8 @@ import type {
 import type { Store } from '@ngrx/store';
 import { type Observable, of, throwError } from 'rxjs';
 import { partAlone } from '../../testing/part-alone';
-import type { Api } from '../shared/state/api';
-import { SessionActions } from '../shared/state/session';
+import type { Api } from '../shared/data/api';
+import { SessionActions } from '../shared/data/session';
 import { InstrumentsPart } from './instruments-part';
 
 const CREW: readonly CrewMember[] = [

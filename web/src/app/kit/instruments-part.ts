@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import type { InstrumentNow } from '@voltrek/contracts';
 import { Store } from '@ngrx/store';
-import { sessionFeature } from '../shared/state/session';
+import { sessionFeature } from '../shared/data/session';
 import { INSTRUMENT_WORDS, LINK_WORDS } from '@words/measure-words';
 import { INSTRUMENTS_PART as T } from '@words/screens/instruments';
 import { InstrumentLinks } from './instrument-links';

@@ -7,9 +7,9 @@ import { provideState, provideStore } from '@ngrx/store';
 import { of, throwError } from 'rxjs';
 import { HttpErrorResponse } from '@angular/common/http';
 import { KIT } from '../../testing/fixtures';
-import { Api } from '../shared/state/api';
-import { finishMark, kitFeature, loadKit } from '../shared/state/kit';
-import { sessionFeature } from '../shared/state/session';
+import { Api } from '../shared/data/api';
+import { finishMark, kitFeature, loadKit } from '../shared/data/kit';
+import { sessionFeature } from '../shared/data/session';
 import { KitPage } from './kit-page';
 
 describe('the kit page', () => {

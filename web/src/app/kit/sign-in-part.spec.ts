@@ -2,7 +2,7 @@ import { HttpErrorResponse } from '@angular/common/http';
 import type { CrewMember, DoorChange, PinChange, SignInHouse } from '@voltrek/contracts';
 import { type Observable, of, throwError } from 'rxjs';
 import { partAlone } from '../../testing/part-alone';
-import type { Api } from '../shared/state/api';
+import type { Api } from '../shared/data/api';
 import { SignInPart } from './sign-in-part';
 
 const CREW: readonly CrewMember[] = [

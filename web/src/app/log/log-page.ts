@@ -3,7 +3,7 @@ import { RouterLink } from '@angular/router';
 import type { JobSummary } from '@voltrek/contracts';
 import { VERDICTS } from '@voltrek/core/verdict';
 import { Store } from '@ngrx/store';
-import { LogActions, logFeature, type LogQuery } from '../shared/state/log';
+import { LogActions, logFeature, type LogQuery } from '../shared/data/log';
 import { volts } from '@words/figures';
 import { VERDICT_WORDS } from '@words/verdict-words';
 import { verdictTitle } from '@words/verdict-title';

@@ -1,6 +1,6 @@
 import type { Exam } from '@voltrek/contracts';
 import { MINUTE_MS } from '@voltrek/core/quantities';
-import { dateText } from '../shared/ui/dates';
+import { dateText } from '../shared/model/dates';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { CAUSE_WORDS } from '@words/diagnosis-words';
 import { FAILING_WORDS, RUNG_WORDS } from '@words/practice-words';

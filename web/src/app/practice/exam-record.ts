@@ -1,7 +1,7 @@
 import { Injectable, signal } from '@angular/core';
 import { EXAM_MINUTES, examCases } from '@voltrek/core/practice';
 import { MINUTE_MS } from '@voltrek/core/quantities';
-import { keepText, keptValue } from '../shared/state/kept';
+import { keepText, keptValue } from '../shared/data/kept';
 
 /** An exam under way on this device. */
 export interface ExamUnderWay {

@@ -2,7 +2,7 @@ import { inject, Injectable } from '@angular/core';
 import type { Engine } from '@voltrek/core/engine';
 import type { Happened } from '@voltrek/core/practice';
 import { Store } from '@ngrx/store';
-import { settingsFeature } from '../shared/state/settings';
+import { settingsFeature } from '../shared/data/settings';
 
 /** One knock of a sound: when, how high and how long. */
 export interface Knock {

@@ -1,7 +1,7 @@
 import { Injectable } from '@angular/core';
 import { type CardInput, createEmptyCard, fsrs, type Grade, Rating } from 'ts-fsrs';
 import type { DrillKind, PracticeAction, RungId } from '@voltrek/core/practice';
-import { keepText, keptValue } from '../shared/state/kept';
+import { keepText, keptValue } from '../shared/data/kept';
 
 /** An exercise that comes back by how it went: a rung of the ladder, or a drill. */
 export type Trained = RungId | `drill-${DrillKind}`;

@@ -1,8 +1,8 @@
 import { inject } from '@angular/core';
 import type { Instrument, InstrumentNow } from '@voltrek/contracts';
 import type { CaseReading } from '@voltrek/core/practice';
-import { Api } from '../shared/state/api';
-import { problemText } from '../shared/state/problem';
+import { Api } from '../shared/data/api';
+import { problemText } from '../shared/data/problem';
 import { patchState, signalStore, withMethods, withState } from '@ngrx/signals';
 import { TRAINING_BENCH as T } from '@words/screens/practice';
 import { firstValueFrom } from 'rxjs';

@@ -21,7 +21,7 @@ import {
 import { caseFileOf, type CaseFileFault, readCaseFile } from '@voltrek/contracts/written-case';
 import { WRITE_PAGE as T } from '@words/screens/practice';
 import { map, startWith, switchMap } from 'rxjs';
-import { keepText, keptText } from '../shared/state/kept';
+import { keepText, keptText } from '../shared/data/kept';
 import { faultsOf, formOf, keptOf } from '../shared/ui/checked-form';
 import { FormFields } from '../shared/ui/form-fields';
 import { saveText } from '../shared/ui/save-text';

@@ -2,9 +2,9 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import type { BackupState } from '@voltrek/contracts';
 import { MINUTE_MS } from '@voltrek/core/quantities';
 import { Store } from '@ngrx/store';
-import { Api } from '../shared/state/api';
-import { problemText } from '../shared/state/problem';
-import { sessionFeature } from '../shared/state/session';
+import { Api } from '../shared/data/api';
+import { problemText } from '../shared/data/problem';
+import { sessionFeature } from '../shared/data/session';
 import { BACKUP_REASON_WORDS, sizeWords } from '@words/backup-words';
 import { When } from '../shared/ui/when';
 import { BACKUPS_PART as T } from '@words/screens/rules';

@@ -3,8 +3,8 @@ import { TestBed } from '@angular/core/testing';
 import { DEFAULT_RULES, HOUSE_RULE_KEYS } from '@voltrek/core/rules';
 import { type Action, provideState, provideStore, ScannedActionsSubject } from '@ngrx/store';
 import { Store } from '@ngrx/store';
-import { RulesActions, rulesFeature } from '../shared/state/rules';
-import { sessionFeature } from '../shared/state/session';
+import { RulesActions, rulesFeature } from '../shared/data/rules';
+import { sessionFeature } from '../shared/data/session';
 import { RulesPageView } from './rules-page';
 
 describe('RulesPageView', () => {

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { HOUSE_RULE_KEYS, type RuleKey, RULES, ruleFault } from '@voltrek/core/rules';
 import { Store } from '@ngrx/store';
-import { RulesActions, rulesFeature } from '../shared/state/rules';
-import { sessionFeature } from '../shared/state/session';
+import { RulesActions, rulesFeature } from '../shared/data/rules';
+import { sessionFeature } from '../shared/data/session';
 import { typedFigure } from '../shared/ui/typed-figure';
 import { nameOf } from '@words/figures';
 import { RULE_QUESTIONS, ruleReason, SCHOOL_WORDS } from '@words/rule-words';

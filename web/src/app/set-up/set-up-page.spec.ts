@@ -5,7 +5,7 @@ import { Router } from '@angular/router';
 import type { SetUp } from '@voltrek/contracts';
 import { provideStore } from '@ngrx/store';
 import { type Observable, of, throwError } from 'rxjs';
-import { Api } from '../shared/state/api';
+import { Api } from '../shared/data/api';
 import { SetUpPage } from './set-up-page';
 
 const USUAL = {

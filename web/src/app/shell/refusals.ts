@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { NgbToast } from '@ng-bootstrap/ng-bootstrap/toast';
 import { Store } from '@ngrx/store';
 import { EVENT_WORDS } from '@words/event-words';
-import { JobActions } from '../shared/job/job-state';
+import { JobActions } from '../shared/model/job-state';
 import { deviceFeature } from '../shared/sync/device-state';
 import { REFUSALS as T } from '@words/screens/shell';
 

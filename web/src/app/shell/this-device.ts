@@ -1,14 +1,9 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
-import {
-  type DeviceSettings,
-  SETTING_KEYS,
-  SettingsActions,
-  settingsFeature,
-  type SettingKey,
-} from '../shared/state/settings';
-import { hasLightSensor } from '../shared/state/light-by-sensor';
+import { type DeviceSettings, SETTING_KEYS, type SettingKey } from '../shared/model/setting-table';
+import { SettingsActions, settingsFeature } from '../shared/data/settings';
+import { hasLightSensor } from '../shared/data/light-by-sensor';
 import { Cues } from '../shared/ui/cues';
 import { SETTING_WORDS } from '@words/setting-words';
 import { THIS_DEVICE as T } from '@words/screens/shell';

@@ -2,10 +2,10 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { RouterLink, RouterLinkActive } from '@angular/router';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
-import { jobFeature } from '../shared/job/job-state';
-import { kitFeature } from '../shared/state/kit';
-import { atWork, type Light, LIGHTS, SessionActions, sessionFeature } from '../shared/state/session';
-import { SignInActions, signInFeature } from '../shared/state/sign-in';
+import { jobFeature } from '../shared/model/job-state';
+import { kitFeature } from '../shared/data/kit';
+import { atWork, type Light, LIGHTS, SessionActions, sessionFeature } from '../shared/data/session';
+import { SignInActions, signInFeature } from '../shared/data/sign-in';
 import { JobHeading } from './job-heading';
 import { SavedLine } from './saved-line';
 import { ThisDevice } from './this-device';

@@ -5,7 +5,7 @@ import { Store } from '@ngrx/store';
 import { ReasonPrompt } from '../shared/ui/reason-prompt';
 import { DeviceActions, deviceFeature } from '../shared/sync/device-state';
 import { DeviceStore } from '../shared/sync/device-store';
-import type { Errand } from '../shared/sync/errand';
+import type { Errand } from '../shared/model/errand';
 import { Errands } from '../shared/sync/errands';
 import { EVENT_WORDS } from '@words/event-words';
 import { errandWords } from '@words/saved-words';

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
-import { atWork, SessionActions, sessionFeature } from '../shared/state/session';
+import { atWork, SessionActions, sessionFeature } from '../shared/data/session';
 import { WHO_WORKS as T } from '@words/screens/shell';
 
 /** Asked once of a device that nobody has said whose hands it is in: what is logged bears a name. */

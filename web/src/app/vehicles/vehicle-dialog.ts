@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/cor
 import type { MachineSummary, VehicleEntry, VehicleRecord } from '@voltrek/contracts';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { NgbTypeahead, type NgbTypeaheadSelectItemEvent } from '@ng-bootstrap/ng-bootstrap/typeahead';
-import { Finder } from '../shared/state/finder';
+import { Finder } from '../shared/data/finder';
 import { type FieldFaults, formOf, keptOf } from '../shared/ui/checked-form';
 import { FormFields } from '../shared/ui/form-fields';
 import type { FormField, FormValues } from '../shared/ui/form-field';

@@ -5,8 +5,8 @@ import { provideRouter } from '@angular/router';
 import type { VehicleRecord } from '@voltrek/contracts';
 import { provideState, provideStore, Store } from '@ngrx/store';
 import { of, throwError } from 'rxjs';
-import { Api } from '../shared/state/api';
-import { SessionActions, sessionFeature } from '../shared/state/session';
+import { Api } from '../shared/data/api';
+import { SessionActions, sessionFeature } from '../shared/data/session';
 import { VehiclePage } from './vehicle-page';
 
 const RATING = { chemistry: 'agm', capacityAh: 70, ccaAmps: 760, ccaStandard: 'EN' };

@@ -2,8 +2,8 @@ import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/cor
 import { Router, RouterLink } from '@angular/router';
 import type { VehicleEntry, VehicleSummary } from '@voltrek/contracts';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
-import { Api } from '../shared/state/api';
-import { problemText } from '../shared/state/problem';
+import { Api } from '../shared/data/api';
+import { problemText } from '../shared/data/problem';
 import { vehicleWord } from '@words/figures';
 import { VehicleDialog } from './vehicle-dialog';
 import { VEHICLES_PAGE as T } from '@words/screens/vehicles';

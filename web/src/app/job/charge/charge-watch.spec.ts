@@ -7,7 +7,7 @@ import { provideState, provideStore, Store } from '@ngrx/store';
 import { CAR, opened, workOf } from '../../../testing/fixtures';
 import { Reporter } from '../../shared/job/reporter';
 import type { Work } from '../../shared/job/job-selectors';
-import { BoardActions, boardFeature } from '../../shared/state/board';
+import { BoardActions, boardFeature } from '../../shared/data/board';
 import { ChargeWatch } from './charge-watch';
 
 const SINCE = '2027-01-15T02:00:00.000Z';

@@ -6,7 +6,7 @@ import { outOfRange } from '@words/range-words';
 import { Store } from '@ngrx/store';
 import type { Work } from '../../shared/job/job-selectors';
 import { Reporter } from '../../shared/job/reporter';
-import { boardFeature } from '../../shared/state/board';
+import { boardFeature } from '../../shared/data/board';
 import { typedFigure } from '../../shared/ui/typed-figure';
 import { typedVolts } from '../../shared/ui/typed-volts';
 import { CHARGE_STATE_WORDS, stillToGo } from '@words/charge-words';

@@ -1,4 +1,4 @@
-import { timeOfDay } from '../../shared/ui/dates';
+import { timeOfDay } from '../../shared/model/dates';
 import { inject, Injectable } from '@angular/core';
 import type { ChargePlan } from '@voltrek/core/verdict';
 import { MINUTE_MS } from '@voltrek/core/quantities';

@@ -3,8 +3,8 @@ import { TestBed } from '@angular/core/testing';
 import { Store } from '@ngrx/store';
 import { opened } from '../../../testing/fixtures';
 import { jobHarness } from '../../../testing/job-harness';
-import { JobActions } from '../../shared/job/job-state';
-import { SignInActions } from '../../shared/state/sign-in';
+import { JobActions } from '../../shared/model/job-state';
+import { SignInActions } from '../../shared/data/sign-in';
 import { Scene } from './scene';
 
 const asked = () =>

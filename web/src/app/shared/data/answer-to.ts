@@ -1,8 +1,22 @@
 import { HttpErrorResponse } from '@angular/common/http';
+import type { JobEvent } from '@voltrek/core/job';
 import { TimeoutError } from 'rxjs';
-import { isDoorShut, problemText } from '../state/problem';
-import type { Answer } from './queues';
+import { isDoorShut, problemText } from './problem';
 import { ANSWER_TO as T } from '@words/screens/sync';
+
+/** The fate of an event that was sent. */
+export type Answer =
+  | { readonly kind: 'taken'; readonly event: JobEvent; readonly revision: number }
+  /** It will never be taken. */
+  | { readonly kind: 'refused'; readonly why: string }
+  /** The log keeps no such event any more: there is nothing to be told. */
+  | { readonly kind: 'gone' }
+  /** Nobody answered: the event is not to blame. */
+  | { readonly kind: 'away' }
+  /** Its reporter must sign in on this device first. */
+  | { readonly kind: 'unsigned' }
+  /** The server answered, and could not deal with it. */
+  | { readonly kind: 'choked'; readonly why: string };
 
 /** Nobody answered, only something on the way to the server did, or it asks for patience. */
 const AWAY_STATUSES: readonly number[] = [0, 429, 502, 503, 504];

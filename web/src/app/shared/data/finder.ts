@@ -9,7 +9,7 @@ import type {
 import { machineSummary, plateKeyOf, searchTextOf, wordsOf } from '@voltrek/contracts/search-text';
 import { isTemplate } from '@voltrek/core/template';
 import { catchError, firstValueFrom, from, map, type Observable, throwError, timeout } from 'rxjs';
-import { isAway } from '../sync/answer-to';
+import { isAway } from './answer-to';
 import { Api } from './api';
 import { House } from './house';
 

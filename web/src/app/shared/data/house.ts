@@ -2,7 +2,7 @@ import { inject, Injectable } from '@angular/core';
 import type { RulesPage, Van } from '@voltrek/contracts';
 import { Store } from '@ngrx/store';
 import { firstValueFrom, type Observable, tap, timeout } from 'rxjs';
-import { isAway } from '../sync/answer-to';
+import { isAway } from './answer-to';
 import { Api } from './api';
 import { KitActions, kitFeature } from './kit';
 import { RulesActions, rulesFeature } from './rules';

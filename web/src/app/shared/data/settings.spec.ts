@@ -2,7 +2,8 @@ import { lightAt } from './light-by-clock';
 import { followLight, hasLightSensor, lightFor } from './light-by-sensor';
 import type { Light } from './session';
 import { SessionActions } from './session';
-import { settingsFeature, SettingsActions, storedSettings, USUAL_SETTINGS } from './settings';
+import { USUAL_SETTINGS } from '../model/setting-table';
+import { settingsFeature, SettingsActions, storedSettings } from './settings';
 
 describe('settings of a device', () => {
   it('keep what is set, and take what is torn, foreign or new as usual', () => {

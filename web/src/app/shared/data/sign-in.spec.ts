@@ -6,7 +6,7 @@ import { provideEffects } from '@ngrx/effects';
 import { provideState, provideStore, ScannedActionsSubject, Store } from '@ngrx/store';
 import { filter } from 'rxjs';
 import { signInState } from '../../../testing/fixtures';
-import { JobActions, jobFeature } from '../job/job-state';
+import { JobActions, jobFeature } from '../model/job-state';
 import { kitFeature } from './kit';
 import { SessionActions, sessionFeature } from './session';
 import { askLate, askSignIn, goOn, hearClosedDoor, SignInActions, signInFeature } from './sign-in';

@@ -13,7 +13,7 @@ import {
   Store,
 } from '@ngrx/store';
 import { catchError, EMPTY, exhaustMap, filter, map, mergeMap, of, throwError } from 'rxjs';
-import { JobActions, jobFeature } from '../job/job-state';
+import { JobActions, jobFeature } from '../model/job-state';
 import { Api } from './api';
 import { KitActions } from './kit';
 import { isDoorShut } from './problem';

@@ -1,4 +1,4 @@
-import { kitFeature } from '../state/kit';
+import { kitFeature } from '../data/kit';
 import { HttpErrorResponse } from '@angular/common/http';
 import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
@@ -6,10 +6,10 @@ import { provideEffects } from '@ngrx/effects';
 import { provideState, provideStore, Store } from '@ngrx/store';
 import { defer, of, throwError } from 'rxjs';
 import { detailOf, event, JOB_ID, opened } from '../../../testing/fixtures';
-import { Api } from '../state/api';
+import { Api } from '../data/api';
 import { DeviceStore, type HeldJob } from '../sync/device-store';
 import { fetchGap, fetchIdentified, loadJob } from './job-effects';
-import { JobActions, jobFeature } from './job-state';
+import { JobActions, jobFeature } from '../model/job-state';
 
 describe('job effects', () => {
   const open = opened();

@@ -20,13 +20,13 @@ import {
   withLatestFrom,
 } from 'rxjs';
 import type { AtlasEntry } from '@voltrek/contracts';
-import { Api } from '../state/api';
-import { Finder } from '../state/finder';
+import { Api } from '../data/api';
+import { Finder } from '../data/finder';
 import { deviceFeature } from '../sync/device-state';
 import { DeviceStore } from '../sync/device-store';
-import { NewsLine } from '../state/news-line';
-import { isDoorShut, isTransient, problemText } from '../state/problem';
-import { hasGap, JobActions, jobFeature, type JobState } from './job-state';
+import { NewsLine } from '../data/news-line';
+import { isDoorShut, isTransient, problemText } from '../data/problem';
+import { hasGap, JobActions, jobFeature, type JobState } from '../model/job-state';
 
 /** Waits between tries to reach the server: short at first, then steady. */
 const RETRY_FIRST_MS = 400;

@@ -24,9 +24,9 @@ import {
 import type { KitItem } from '@voltrek/core/sources';
 import { DEFAULT_RULES, HOUSE_RULE_KEYS } from '@voltrek/core/rules';
 import { createSelector, createSelectorFactory, resultMemoize } from '@ngrx/store';
-import { kitFeature } from '../state/kit';
+import { kitFeature } from '../data/kit';
 import type { Van } from '@voltrek/contracts';
-import { jobFeature } from './job-state';
+import { jobFeature } from '../model/job-state';
 
 const { selectLogged, selectPending } = jobFeature;
 

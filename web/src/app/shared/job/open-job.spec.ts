@@ -7,9 +7,9 @@ import { DEFAULT_RULES, settingsOf } from '@voltrek/core/rules';
 import { provideState, provideStore, Store } from '@ngrx/store';
 import { map, NEVER, type Observable, of, throwError, timer } from 'rxjs';
 import { CAR, detailOf, KIT, VAN } from '../../../testing/fixtures';
-import { Api } from '../state/api';
-import { KitActions, kitFeature } from '../state/kit';
-import { RulesActions, rulesFeature } from '../state/rules';
+import { Api } from '../data/api';
+import { KitActions, kitFeature } from '../data/kit';
+import { RulesActions, rulesFeature } from '../data/rules';
 import { DeviceStore, type HeldJob } from '../sync/device-store';
 import { OpenJob } from './open-job';
 

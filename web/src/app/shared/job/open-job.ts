@@ -4,13 +4,13 @@ import type { EventData, JobEvent } from '@voltrek/core/job';
 import { type HouseRules, settingsOf } from '@voltrek/core/rules';
 import { Store } from '@ngrx/store';
 import { firstValueFrom, from, timeout } from 'rxjs';
-import { Api } from '../state/api';
-import { Finder } from '../state/finder';
-import { House, NOTHING_KNOWN_MS } from '../state/house';
-import { isAway } from '../sync/answer-to';
+import { Api } from '../data/api';
+import { Finder } from '../data/finder';
+import { House, NOTHING_KNOWN_MS } from '../data/house';
+import { isAway } from '../data/answer-to';
 import { DeviceStore } from '../sync/device-store';
-import { callOf, NOT_NUMBERED } from '../sync/errand';
-import { JobActions } from './job-state';
+import { callOf, NOT_NUMBERED } from '../model/errand';
+import { JobActions } from '../model/job-state';
 import { newEvent } from './new-event';
 
 /** The server is given this long before a job is opened on this device alone, ms. */

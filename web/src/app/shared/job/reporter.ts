@@ -11,9 +11,9 @@ import {
 } from '@voltrek/core/job';
 import { REFUSAL_WORDS } from '@voltrek/contracts/words';
 import { Store } from '@ngrx/store';
-import { sessionFeature } from '../state/session';
+import { sessionFeature } from '../data/session';
 import { DeviceStore } from '../sync/device-store';
-import { JobActions, jobFeature } from './job-state';
+import { JobActions, jobFeature } from '../model/job-state';
 import { newEvent } from './new-event';
 import { selectDetail, selectEvents, selectJob } from './job-selectors';
 

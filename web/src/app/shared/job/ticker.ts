@@ -1,6 +1,6 @@
 import { computed, DestroyRef, inject, type Signal, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { jobFeature } from './job-state';
+import { jobFeature } from '../model/job-state';
 
 /** The time in milliseconds since the epoch, kept current while its component lives. */
 export function ticker(everyMs = 200): Signal<number> {

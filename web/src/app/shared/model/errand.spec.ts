@@ -2,7 +2,7 @@ import type { BoardCall, NewCall } from '@voltrek/contracts';
 import { event, opened } from '../../../testing/fixtures';
 import type { JobEvent } from '@voltrek/core/job';
 import { callErrand, NOT_NUMBERED, withUnsent } from './errand';
-import { jobsOpenedHere } from './jobs-opened-here';
+import { jobsOpenedHere } from '../sync/jobs-opened-here';
 
 const NEW_CALL: NewCall = {
   id: 'call-9',

@@ -1,5 +1,11 @@
 import { detailOf, event, JOB_ID, opened } from '../../../testing/fixtures';
-import { selectEvents, selectJob, selectHookupRun, selectOptions, selectUndoable } from './job-selectors';
+import {
+  selectEvents,
+  selectJob,
+  selectHookupRun,
+  selectOptions,
+  selectUndoable,
+} from '../job/job-selectors';
 import { hasGap, JobActions, jobFeature, type JobState } from './job-state';
 
 const { reducer } = jobFeature;

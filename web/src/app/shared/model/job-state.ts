@@ -1,7 +1,7 @@
 import type { Confidence, JobDetail } from '@voltrek/contracts';
 import type { JobEvent } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
-import { acrossPages } from '../state/across-pages';
+import { acrossPages } from './across-pages';
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
 
 /** An event the server has taken, with its place in the log. */

@@ -4,10 +4,10 @@ import type { Machine } from '@voltrek/core/machine';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
 import { concatMap, debounceTime, from, map, switchMap } from 'rxjs';
-import { SendPhoto } from '../sync/send-photo';
-import { Api } from './api';
-import { answered } from './answered';
-import { Finder } from './finder';
+import { SendPhoto } from './send-photo';
+import { Api } from '../data/api';
+import { answered } from '../data/answered';
+import { Finder } from '../data/finder';
 
 interface AtlasState {
   readonly typed: string;

@@ -1,9 +1,9 @@
 import type { JobEvent } from '@voltrek/core/job';
 import { createActionGroup, createFeature, createReducer, createSelector, on, props } from '@ngrx/store';
-import { acrossPages } from '../state/across-pages';
-import { JobActions, type RefusedEvent } from '../job/job-state';
+import { acrossPages } from '../model/across-pages';
+import { JobActions, type RefusedEvent } from '../model/job-state';
 import type { ParkedEvent } from './device-store';
-import type { Errand } from './errand';
+import type { Errand } from '../model/errand';
 
 /** The data of this device, over all its jobs, that the server has not taken, or would not. */
 export interface DeviceState {

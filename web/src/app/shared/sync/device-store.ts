@@ -3,9 +3,9 @@ import type { JobDetail } from '@voltrek/contracts';
 import { type JobEvent, upgradeLog } from '@voltrek/core/job';
 import { type DBSchema, type IDBPDatabase, type IDBPTransaction, openDB } from 'idb';
 import { firstValueFrom, from, timeout } from 'rxjs';
-import type { LoggedEvent, RefusedEvent } from '../job/job-state';
-import { whenDrawnOrUnseen } from '../ui/idle';
-import type { Errand } from './errand';
+import type { LoggedEvent, RefusedEvent } from '../model/job-state';
+import { whenDrawnOrUnseen } from '../model/idle';
+import type { Errand } from '../model/errand';
 import { TapJournal } from './tap-journal';
 
 /** A job as this device last knew it. */

@@ -7,11 +7,11 @@ import { NEVER, type Observable, of, throwError } from 'rxjs';
 import type { Call } from '@voltrek/contracts';
 import type { JobEvent } from '@voltrek/core/job';
 import { CAR, event, opened } from '../../../testing/fixtures';
-import { Api } from '../state/api';
-import { NotKept } from '../state/problem';
+import { Api } from '../data/api';
+import { NotKept } from '../data/problem';
 import { deviceFeature } from './device-state';
 import { DeviceStore } from './device-store';
-import type { CallErrand, Errand } from './errand';
+import type { CallErrand, Errand } from '../model/errand';
 import { Errands } from './errands';
 
 const AT = '2027-01-15T02:40:00.000Z';

@@ -3,13 +3,13 @@ import type { AtlasEntry, Call, Exam } from '@voltrek/contracts';
 import type { JobEvent } from '@voltrek/core/job';
 import { Store } from '@ngrx/store';
 import { firstValueFrom, type Observable, timeout } from 'rxjs';
-import { Api } from '../state/api';
-import { NotKept } from '../state/problem';
-import { JobActions } from '../job/job-state';
+import { Api } from '../data/api';
+import { NotKept } from '../data/problem';
+import { JobActions } from '../model/job-state';
 import { DeviceActions } from './device-state';
 import { DeviceStore } from './device-store';
-import type { Errand } from './errand';
-import { answerTo, isAway } from './answer-to';
+import type { Errand } from '../model/errand';
+import { answerTo, isAway } from '../data/answer-to';
 
 /** A request that takes longer is given up, ms. A photo may take as long as it moves. */
 const ERRAND_MS = 30_000;

@@ -5,18 +5,18 @@ import type { JobEvent } from '@voltrek/core/job';
 import { Actions, ofType } from '@ngrx/effects';
 import { Store } from '@ngrx/store';
 import { firstValueFrom, timeout } from 'rxjs';
-import { JobActions, loggedFrom } from '../job/job-state';
-import { Api } from '../state/api';
-import { BoardActions } from '../state/board';
-import { PageActions } from '../state/across-pages';
-import { NewsLine } from '../state/news-line';
-import { Finder } from '../state/finder';
-import { whenIdle } from '../ui/idle';
+import { JobActions, loggedFrom } from '../model/job-state';
+import { Api } from '../data/api';
+import { BoardActions } from '../data/board';
+import { PageActions } from '../model/across-pages';
+import { NewsLine } from '../data/news-line';
+import { Finder } from '../data/finder';
+import { whenIdle } from '../model/idle';
 import { DeviceActions } from './device-state';
 import { DeviceStore } from './device-store';
-import { answerTo } from './answer-to';
+import { type Answer, answerTo } from '../data/answer-to';
 import { Errands } from './errands';
-import { type Answer, type Clock, Queues } from './queues';
+import { type Clock, Queues } from './queues';
 import { JOB_SYNC as T } from '@words/screens/sync';
 
 /** A request that takes longer is given up, ms. */

@@ -1,6 +1,6 @@
 import { inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { SessionActions } from '../state/session';
+import { SessionActions } from '../data/session';
 import { DeviceStore } from './device-store';
 
 /** The caches of the service worker with answers of the server: by group, under the version's own name. */

@@ -1,17 +1,10 @@
 import type { JobEvent } from '@voltrek/core/job';
 import { seededRandom } from '@voltrek/core/quantities';
 import { event } from '../../../testing/fixtures';
-import { hasGap, type LoggedEvent } from '../job/job-state';
+import { hasGap, type LoggedEvent } from '../model/job-state';
 import { withEntry } from './device-store';
-import {
-  type Answer,
-  CHOKES_MOST,
-  type Clock,
-  Queues,
-  RETRY_FIRST_MS,
-  RETRY_MOST_MS,
-  type Told,
-} from './queues';
+import { CHOKES_MOST, type Clock, Queues, RETRY_FIRST_MS, RETRY_MOST_MS, type Told } from './queues';
+import type { Answer } from '../data/answer-to';
 
 const tap = (jobId = 'job-1'): JobEvent => ({ ...event('symptom.recorded', { symptom: 'silence' }), jobId });
 

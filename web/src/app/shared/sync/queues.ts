@@ -1,18 +1,5 @@
 import type { JobEvent } from '@voltrek/core/job';
-
-/** The fate of an event that was sent. */
-export type Answer =
-  | { readonly kind: 'taken'; readonly event: JobEvent; readonly revision: number }
-  /** It will never be taken. */
-  | { readonly kind: 'refused'; readonly why: string }
-  /** The log keeps no such event any more: there is nothing to be told. */
-  | { readonly kind: 'gone' }
-  /** Nobody answered: the event is not to blame. */
-  | { readonly kind: 'away' }
-  /** Its reporter must sign in on this device first. */
-  | { readonly kind: 'unsigned' }
-  /** The server answered, and could not deal with it. */
-  | { readonly kind: 'choked'; readonly why: string };
+import type { Answer } from '../data/answer-to';
 
 /** Time as the queues see it; tests have their own. */
 export interface Clock {

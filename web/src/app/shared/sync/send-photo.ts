@@ -1,9 +1,9 @@
 import { inject, Injectable } from '@angular/core';
 import type { AtlasEntry } from '@voltrek/contracts';
 import { firstValueFrom, timeout } from 'rxjs';
-import { Api } from '../state/api';
-import { isAway } from './answer-to';
-import type { Errand } from './errand';
+import { Api } from '../data/api';
+import { isAway } from '../data/answer-to';
+import type { Errand } from '../model/errand';
 import { Errands } from './errands';
 
 /** Wait for the server, ms; from then on the photo goes in its own time. */

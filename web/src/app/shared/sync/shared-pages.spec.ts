@@ -3,9 +3,9 @@ import { type Action, type ActionReducer, Store } from '@ngrx/store';
 import { Actions } from '@ngrx/effects';
 import { Subject } from 'rxjs';
 import { event } from '../../../testing/fixtures';
-import { JobActions } from '../job/job-state';
-import { acrossPages, PageActions } from '../state/across-pages';
-import { NewsLine } from '../state/news-line';
+import { JobActions } from '../model/job-state';
+import { acrossPages, PageActions } from '../model/across-pages';
+import { NewsLine } from '../data/news-line';
 import { SharedPages } from './shared-pages';
 
 describe('SharedPages', () => {

@@ -1,9 +1,9 @@
 import { inject, Injectable } from '@angular/core';
 import { Actions, ofType } from '@ngrx/effects';
 import { Store } from '@ngrx/store';
-import { JobActions } from '../job/job-state';
-import { PageActions } from '../state/across-pages';
-import { NewsLine } from '../state/news-line';
+import { JobActions } from '../model/job-state';
+import { PageActions } from '../model/across-pages';
+import { NewsLine } from '../data/news-line';
 import { DeviceActions } from './device-state';
 
 /** Actions of a page that change what all pages of a device show: taps, and the server's answers to them. */

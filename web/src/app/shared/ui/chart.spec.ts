@@ -4,11 +4,11 @@ import { provideState, provideStore } from '@ngrx/store';
 import * as echarts from 'echarts';
 import type { EChartsCoreOption } from 'echarts/core';
 import { ChartPictures } from '../../workers/chart-pictures';
-import { sessionFeature } from '../state/session';
+import { sessionFeature } from '../data/session';
 import { Chart } from './chart';
 import type { ChartColours } from './colours';
 import { axis, line, type Pair } from './chart-parts';
-import { Drawings } from './idle';
+import { Drawings } from '../model/idle';
 import { withTickWords } from './tick-words';
 
 const WAVE = Array.from({ length: 40 }, (_, i): Pair => [i / 10, 12 + Math.sin(i / 3)]);

@@ -15,7 +15,7 @@ import type { ECharts, EChartsCoreOption } from 'echarts/core';
 import type { Room } from '../../workers/chart.worker';
 import { ChartPictures } from '../../workers/chart-pictures';
 import { type ChartColours, Colours } from './colours';
-import { Drawings } from './idle';
+import { Drawings } from '../model/idle';
 import { oneOrSeveral } from './one-or-several';
 import { withTickWords } from './tick-words';
 

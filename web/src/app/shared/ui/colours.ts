@@ -1,6 +1,6 @@
 import { computed, inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { sessionFeature } from '../state/session';
+import { sessionFeature } from '../data/session';
 
 /** The colours of the light level as it is now, for what is drawn on a canvas. */
 export interface ChartColours {

@@ -1,6 +1,6 @@
 import { inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { settingsFeature } from '../state/settings';
+import { settingsFeature } from '../data/settings';
 
 /** Cues without a look: a wait or a rest is over, or a try has lasted long enough. */
 export type Cue = 'over' | 'stop';

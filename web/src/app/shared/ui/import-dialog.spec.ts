@@ -4,8 +4,8 @@ import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { provideState, provideStore } from '@ngrx/store';
 import type { ImportReport } from '@voltrek/contracts';
 import { Subject } from 'rxjs';
-import { Api } from '../state/api';
-import { sessionFeature } from '../state/session';
+import { Api } from '../data/api';
+import { sessionFeature } from '../data/session';
 import { ImportDialog } from './import-dialog';
 
 const report = (basis: number, added: string): ImportReport => ({

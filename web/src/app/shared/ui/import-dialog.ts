@@ -3,9 +3,9 @@ import type { ImportReport } from '@voltrek/contracts';
 import { NgbActiveModal, type NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
 import { finalize, type Observable, type Subscription } from 'rxjs';
-import { Api } from '../state/api';
-import { problemText } from '../state/problem';
-import { sessionFeature } from '../state/session';
+import { Api } from '../data/api';
+import { problemText } from '../data/problem';
+import { sessionFeature } from '../data/session';
 import { IMPORT_DIALOG as T } from '@words/screens/ui';
 
 /** The target of a file: its name, and its address. */

@@ -1,6 +1,6 @@
 import { provideZonelessChangeDetection, signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import { whenDrawn } from './idle';
+import { whenDrawn } from '../model/idle';
 import { inParts } from './in-parts';
 
 describe('inParts', () => {

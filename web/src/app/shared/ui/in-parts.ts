@@ -1,6 +1,6 @@
 import { computed, effect, inject, type Signal, signal } from '@angular/core';
 import { drawnApart } from './drawn-apart';
-import { Drawings } from './idle';
+import { Drawings } from '../model/idle';
 
 /**
  * A list that is drawn part by part, each in its own task, before the frame that paints it: made in

@@ -1,6 +1,6 @@
 import type { MachineSummary } from '@voltrek/contracts';
 import { catchError, debounceTime, map, type Observable, of, type OperatorFunction, switchMap } from 'rxjs';
-import type { Finder } from '../state/finder';
+import type { Finder } from '../data/finder';
 import { CLASS_WORDS } from '@words/words';
 
 const SUGGESTIONS = 8;

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import { whenDrawn } from './idle';
+import { whenDrawn } from '../model/idle';
 import { onceDrawn } from './once-drawn';
 
 @Component({

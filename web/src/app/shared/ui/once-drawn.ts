@@ -1,6 +1,6 @@
 import { DestroyRef, inject, type Signal, signal } from '@angular/core';
 import { drawnApart } from './drawn-apart';
-import { Drawings } from './idle';
+import { Drawings } from '../model/idle';
 
 /**
  * False until what is made along with it is on the screen; then true, in a task of its own. The framework draws what it may put off in the same

@@ -1,4 +1,4 @@
-import { LIGHTS } from '../state/session';
+import { LIGHTS } from '../data/session';
 
 /** WCAG 2.2: the least contrast of text, and of what is no text. */
 const AA_TEXT = 4.5;

@@ -1,5 +1,5 @@
 import { Pipe, type PipeTransform } from '@angular/core';
-import { dateText, type DateStyle } from './dates';
+import { dateText, type DateStyle } from '../model/dates';
 
 /** A moment in the user's locale; nothing where there is none. */
 @Pipe({ name: 'when' })

@@ -1,4 +1,4 @@
-import { NOT_NUMBERED } from '../sync/errand';
+import { NOT_NUMBERED } from '../model/errand';
 import type { CallChangeKind } from '@voltrek/contracts';
 
 /** Acts on a call. */

@@ -1,5 +1,5 @@
-import type { Errand } from '../sync/errand';
-import { timeOfDay } from '../ui/dates';
+import type { Errand } from '../model/errand';
+import { timeOfDay } from '../model/dates';
 
 /** The words on the taps of this device. */
 export interface SavedState {

@@ -1,4 +1,4 @@
-import type { SettingKey } from '../state/settings';
+import type { SettingKey } from '../model/setting-table';
 
 /** The settings of a device. */
 export const SETTING_WORDS: Readonly<Record<SettingKey, { readonly name: string; readonly says: string }>> = {

@@ -13,11 +13,11 @@ import { MACHINE_CLASSES, type MachineClass, TERMINAL_LAYOUTS } from '@voltrek/c
 import { type Clue, cluesFor, machineFrom, rankPlaces, typicalOf } from '@voltrek/core/template';
 import type { MachineSummary } from '@voltrek/contracts';
 import { Store } from '@ngrx/store';
-import { AtlasActions, atlasFeature } from '../../../shared/state/atlas';
-import { problemText } from '../../../shared/state/problem';
+import { AtlasActions, atlasFeature } from '../../../shared/sync/atlas';
+import { problemText } from '../../../shared/data/problem';
 import { Errands } from '../../../shared/sync/errands';
 import { SendPhoto } from '../../../shared/sync/send-photo';
-import { sessionFeature } from '../../../shared/state/session';
+import { sessionFeature } from '../../../shared/data/session';
 import { typedFigure } from '../../../shared/ui/typed-figure';
 import { CLUE_WORDS, LAYOUT_WORDS } from '@words/atlas-words';
 import { percent } from '@words/figures';

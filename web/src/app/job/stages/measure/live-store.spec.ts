@@ -1,7 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import type { CaptureLine, CapturePart, InstrumentNow } from '@voltrek/contracts';
 import { Subject } from 'rxjs';
-import { Api } from '../../../shared/state/api';
+import { Api } from '../../../shared/data/api';
 import { LiveStore } from './live-store';
 
 /** A line to the server that the test speaks on. */

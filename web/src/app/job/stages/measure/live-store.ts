@@ -8,7 +8,7 @@ import {
   type ProbesPlaced,
 } from '@voltrek/contracts';
 import type { Recording } from '@voltrek/core/trace';
-import { Api } from '../../../shared/state/api';
+import { Api } from '../../../shared/data/api';
 import { CAPTURE_END_WORDS } from '@words/measure-words';
 import { patchState, signalStore, withHooks, withMethods, withState } from '@ngrx/signals';
 import { LIVE_STORE as T } from '@words/screens/job-stages-measure';

@@ -1,4 +1,4 @@
-import { kitFeature } from '../../../shared/state/kit';
+import { kitFeature } from '../../../shared/data/kit';
 import { provideHttpClient } from '@angular/common/http';
 import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
 import { provideZonelessChangeDetection } from '@angular/core';
@@ -7,9 +7,9 @@ import type { JobEvent } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
 import { provideState, provideStore, Store } from '@ngrx/store';
 import { CAR, detailOf, event, JOB_ID, opened, workOf } from '../../../../testing/fixtures';
-import { sessionFeature } from '../../../shared/state/session';
+import { sessionFeature } from '../../../shared/data/session';
 import { selectSituation } from '../../../shared/job/job-selectors';
-import { JobActions, jobFeature } from '../../../shared/job/job-state';
+import { JobActions, jobFeature } from '../../../shared/model/job-state';
 import { ARMS_AFTER_MS } from '../../arming';
 import { Measure } from './measure';
 

@@ -3,7 +3,7 @@ import { type ComponentFixture, TestBed } from '@angular/core/testing';
 import { type Odds, planInputs, traceOf, waitCurve } from '@voltrek/core/plan';
 import { provideState, provideStore } from '@ngrx/store';
 import { PLAN_CASE, rankedOptions } from '../../../../testing/fixtures';
-import { sessionFeature } from '../../../shared/state/session';
+import { sessionFeature } from '../../../shared/data/session';
 import { OptionList } from './option-list';
 import type { OptionRow } from './option-rows';
 import { PlanCompare } from './plan-compare';

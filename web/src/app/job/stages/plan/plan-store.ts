@@ -2,7 +2,7 @@ import { inject, InjectionToken } from '@angular/core';
 import type { CrankTrace, WakeCase, WakeTrace } from '@voltrek/core/crank';
 import type { HelpGain, LeadCell, Odds, PlanCase, WaitCurve } from '@voltrek/core/plan';
 import { patchState, signalStore, withHooks, withMethods, withState } from '@ngrx/signals';
-import { Drawings } from '../../../shared/ui/idle';
+import { Drawings } from '../../../shared/model/idle';
 import pLimit from 'p-limit';
 import type { PlanRun, PlanRunner } from '../../../workers/plan-runner';
 import { PLAN_STORE as T } from '@words/screens/job-stages-plan';

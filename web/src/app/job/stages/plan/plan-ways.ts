@@ -9,11 +9,11 @@ import {
   selectPlanCases,
   selectWork,
 } from '../../../shared/job/job-selectors';
-import { keepText, keptText } from '../../../shared/state/kept';
-import { kitFeature } from '../../../shared/state/kit';
+import { keepText, keptText } from '../../../shared/data/kept';
+import { kitFeature } from '../../../shared/data/kit';
 import { Reporter } from '../../../shared/job/reporter';
 import { serverTicker } from '../../../shared/job/ticker';
-import { timeOfDay } from '../../../shared/ui/dates';
+import { timeOfDay } from '../../../shared/model/dates';
 import { inHundred } from '@words/figures';
 import { minutesWords, wayName } from '@words/way-words';
 import { namesIn } from '../../option-name';

@@ -3,7 +3,7 @@ import type { Hazard } from '@voltrek/core/hookup';
 import { plannedRescue, severeAhead } from '@voltrek/core/job';
 import { Store } from '@ngrx/store';
 import { selectOptions, selectSituation } from '../../../shared/job/job-selectors';
-import { whenIdle } from '../../../shared/ui/idle';
+import { whenIdle } from '../../../shared/model/idle';
 
 /**
  * The severe hazards that the hook-up of each fitting option will meet, by option id: what Hook up says at its steps, Plan says before one is

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { vansComing } from '@voltrek/core/job';
-import { timeOfDay } from '../../../shared/ui/dates';
+import { timeOfDay } from '../../../shared/model/dates';
 import { When } from '../../../shared/ui/when';
 import { VAN_COMING as T } from '@words/screens/job-stages-plan';
 import type { Work } from '../../../shared/job/job-selectors';

@@ -2,10 +2,10 @@ import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { rankWays, type Way, type WayPoint } from '@voltrek/core/plan';
 import { provideState, provideStore } from '@ngrx/store';
-import { whenDrawn } from '../../../shared/ui/idle';
+import { whenDrawn } from '../../../shared/model/idle';
 import type { ChartColours } from '../../../shared/ui/colours';
 import * as echarts from 'echarts';
-import { sessionFeature } from '../../../shared/state/session';
+import { sessionFeature } from '../../../shared/data/session';
 import { WayList } from './way-list';
 import { waysChart } from './ways-chart';
 

@@ -10,7 +10,7 @@ import {
 import { fittingOrder } from '@voltrek/core/hookup';
 import { bankInstead, misfitsOf, replacementNeed } from '@voltrek/core/verdict';
 import { catchError, of } from 'rxjs';
-import { Api } from '../../../shared/state/api';
+import { Api } from '../../../shared/data/api';
 import { ratingFault } from '../../../shared/ui/rating-fault';
 import { typedFigure } from '../../../shared/ui/typed-figure';
 import { ratingWords } from '@words/figures';

@@ -12,7 +12,7 @@ import { act, type HookupState, NOTHING_CONNECTED } from '@voltrek/core/hookup';
 import { sheetOfJob } from '@voltrek/core/job';
 import type { VerdictRecord } from '@voltrek/core/verdict';
 import { Store } from '@ngrx/store';
-import { sessionFeature } from '../../../shared/state/session';
+import { sessionFeature } from '../../../shared/data/session';
 import { nameOf } from '@words/figures';
 import { CircuitView } from '../../../shared/drawing/circuit-view';
 import { layoutCircuit } from '../../../shared/drawing/circuit-layout';

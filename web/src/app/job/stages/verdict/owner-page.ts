@@ -4,7 +4,7 @@ import { ownerAdvice, standingVerdict } from '@voltrek/core/job';
 import { Store } from '@ngrx/store';
 import { addDays, startOfDay } from 'date-fns';
 import type { Work } from '../../../shared/job/job-selectors';
-import { sessionFeature } from '../../../shared/state/session';
+import { sessionFeature } from '../../../shared/data/session';
 import { nameOf } from '@words/figures';
 import { adviceWords, ownerFinding } from '@words/owner-words';
 import type { OwnerPage } from './owner-pdf';

@@ -1,7 +1,7 @@
 import { callWord } from '@words/call-words';
 import { FOLLOW_UP_WORDS } from '@voltrek/contracts/words';
 import type { FollowUp } from '@voltrek/core/verdict';
-import { dateText } from '../../../shared/ui/dates';
+import { dateText } from '../../../shared/model/dates';
 import { ICalCalendar } from 'ical-generator';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { STANDING_CAUTION } from '@words/words';

@@ -3,7 +3,7 @@ import { FOLLOW_UP_WORDS } from '@voltrek/contracts/words';
 import type { JobSheet } from '@voltrek/core/job';
 import type { VerdictRecord } from '@voltrek/core/verdict';
 import { addDays } from 'date-fns';
-import { dateText } from '../../../shared/ui/dates';
+import { dateText } from '../../../shared/model/dates';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { FINDING_NAMES, foundWords, GROUND_WORDS, pushWords } from '@words/diagnosis-words';
 import { shareTold } from '@words/certainty-words';

@@ -32,7 +32,7 @@ import { RecheckPart } from './recheck';
 import { WorkshopNote } from './workshop-note';
 import { HOUR_MS } from '@voltrek/core/quantities';
 import { Choices } from '../../../shared/ui/choices';
-import { dateText } from '../../../shared/ui/dates';
+import { dateText } from '../../../shared/model/dates';
 import { When } from '../../../shared/ui/when';
 import { VERDICT as T } from '@words/screens/job-stages-verdict';
 
