@@ -175,7 +175,7 @@ export default tseslint.config(
     extends: [tseslint.configs.disableTypeChecked],
   },
   {
-    files: ['**/test/**/*.ts', '**/*.spec.ts', 'e2e/**/*.ts'],
+    files: ['e2e/**/*.ts'],
     rules: { '@typescript-eslint/unbound-method': 'off' },
   },
 );

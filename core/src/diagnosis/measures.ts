@@ -77,7 +77,7 @@ export function findingOf(
   context: MeasureContext,
 ): Found | null {
   const { foundFrom } = checkOf(check);
-  return foundFrom ? foundFrom(figures, context) : figures[0]!;
+  return foundFrom ? foundFrom(figures, context) : (figures[0] ?? NaN);
 }
 
 /**

@@ -48,13 +48,12 @@ export const OF_BATTERY_ITSELF = {
     outcomes: ['spent', 'worn', 'tired', 'sound'],
     edges: [SPENT_BELOW_SHARE, WORN_BELOW_SHARE, 0.92],
     predict: (hidden) => {
-      const worst = Math.max(...hidden.batteries.map((b) => b.ageing));
       const dead = hasDeadCell(hidden.batteries) ? 0.75 : 1;
       if (hidden.batteries.some((b) => b.reversed)) return 0.25;
       const broken = hidden.linkOhms > 0 ? 0.35 : 1;
       const flat = 1 - FLAT_FIGURE_LOSS * unchargedShare(hidden);
       const deep = hidden.batteries.some((b) => b.overDischargedVolts !== undefined) ? 0.6 : 1;
-      return dead * broken * flat * deep * strengthShare(worst);
+      return dead * broken * flat * deep * strengthShare(wornOf(hidden.batteries));
     },
     spread: (hidden) =>
       hidden.linkOhms > 0 || hasDeadCell(hidden.batteries)

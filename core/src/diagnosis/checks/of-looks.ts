@@ -61,7 +61,7 @@ export const OF_LOOKS = {
     minutes: 0.5,
     needs: null,
     fits: cranks,
-    outcomes: ['fault', 'clear'],
+    outcomes: LOOK_OUTCOMES,
     chances: ({ cause }) => yes(cause === 'interlock' ? 0.96 : 0.01),
     mendedBy: 'switch-set',
     reason: 'moved and tried again, an interlock gives itself away',
@@ -78,7 +78,7 @@ export const OF_LOOKS = {
   'isolator-fuse': {
     minutes: 0.8,
     needs: null,
-    outcomes: ['fault', 'clear'],
+    outcomes: LOOK_OUTCOMES,
     chances: ({ open }) => yes(open ? 0.95 : 0.01),
     reason: 'an isolator is seen; a fuse is read through',
   },

@@ -12,6 +12,7 @@ import {
   OF_BATTERY,
   LOST,
   MEASURE_RANGES,
+  wornOf,
 } from './check.js';
 
 /**
@@ -39,6 +40,19 @@ export function keyOnDrop(hidden: HiddenMachine, profile: DiagnosisProfile): num
   const whole = restVoltsOf(hidden, profile).reduce((sum, volts) => sum + volts, 0);
   return Math.min(KEY_ON_AMPS * ohms, Math.max(0, whole));
 }
+
+/** Volts lost over the joints of one side. */
+const JOINT = {
+  when: 'still',
+  takesAmps: true,
+  minutes: 1.2,
+  needs: 'meter',
+  outcomes: ['good', 'worth-cleaning', 'bad', 'very-bad'],
+  edges: [0.2, 0.5, 2],
+  spread: 0.05,
+  shown: LOST,
+  reason: 'the meter moves while it cranks, or with every lamp on where nothing cranks',
+} as const;
 
 /** Figures of the meter and the clamp while the engine stands. */
 export const OF_METER = {
@@ -113,8 +127,7 @@ export const OF_METER = {
     edges: [11.4, 12.2],
     predict: (hidden, profile) => {
       const rest = Math.min(...restVoltsOf(hidden, profile));
-      const worst = Math.max(...hidden.batteries.map((b) => b.ageing));
-      return rest - (hidden.crank ? SLOW_RECOVERY_VOLTS * (worst - 1) : 0);
+      return rest - (hidden.crank ? SLOW_RECOVERY_VOLTS * (wornOf(hidden.batteries) - 1) : 0);
     },
     spread: 0.12,
     shown: OF_STRING,
@@ -123,30 +136,8 @@ export const OF_METER = {
     reason:
       'ten seconds after a try a sound battery is back near its rest volts; worn plates even out slowly',
   },
-  'joint-plus': {
-    when: 'still',
-    takesAmps: true,
-    minutes: 1.2,
-    needs: 'meter',
-    outcomes: ['good', 'worth-cleaning', 'bad', 'very-bad'],
-    edges: [0.2, 0.5, 2],
-    predict: (hidden, profile) => jointAmps(hidden, profile) * hidden.plusOhms,
-    spread: 0.05,
-    shown: LOST,
-    reason: 'the meter moves while it cranks, or with every lamp on where nothing cranks',
-  },
-  'joint-minus': {
-    when: 'still',
-    takesAmps: true,
-    minutes: 1.2,
-    needs: 'meter',
-    outcomes: ['good', 'worth-cleaning', 'bad', 'very-bad'],
-    edges: [0.2, 0.5, 2],
-    predict: (hidden, profile) => jointAmps(hidden, profile) * hidden.minusOhms,
-    spread: 0.05,
-    shown: LOST,
-    reason: 'the meter moves while it cranks, or with every lamp on where nothing cranks',
-  },
+  'joint-plus': { ...JOINT, predict: (hidden, profile) => jointAmps(hidden, profile) * hidden.plusOhms },
+  'joint-minus': { ...JOINT, predict: (hidden, profile) => jointAmps(hidden, profile) * hidden.minusOhms },
   'starter-stud': {
     when: 'still',
     takesAmps: true,

@@ -4,8 +4,18 @@ import type { DiagnosisProfile } from '../causes.js';
 import { type HiddenMachine, lookOf, restVoltsOf } from '../hidden.js';
 import { type CheckRows, type MeasureContext, cranks, wakes, perTwelve, OF_STRING } from './check.js';
 
-/** Volts per 12 V of a charging figure: from nothing to weak, from weak to charging, from charging to too much. */
-const CHARGING_EDGES = [CHARGES_FROM_VOLTS, 13.6, 15.1];
+/** A figure of the alternator at the posts, per 12 V. */
+const CHARGING = {
+  when: 'running',
+  needs: 'source',
+  fits: cranks,
+  outcomes: ['none', 'low', 'in-band', 'over'],
+  edges: [CHARGES_FROM_VOLTS, 13.6, 15.1],
+  spread: 0.1,
+  shown: OF_STRING,
+  foundFrom: ([volts]: readonly number[], context: MeasureContext) => perTwelve(volts!, context),
+  holdsWhen: 'in-band',
+} as const;
 
 /** Running, it shows what charges it; what does not run, with help or without, shows its battery's own volts. */
 function runningVolts(hidden: HiddenMachine, profile: DiagnosisProfile, volts: number): number {
@@ -15,31 +25,15 @@ function runningVolts(hidden: HiddenMachine, profile: DiagnosisProfile, volts: n
 /** Figures while the engine runs or the converter works. */
 export const OF_RUNNING = {
   charging: {
-    when: 'running',
+    ...CHARGING,
     minutes: 4,
-    needs: 'source',
-    fits: cranks,
-    outcomes: ['none', 'low', 'in-band', 'over'],
-    edges: CHARGING_EDGES,
     predict: (hidden, profile) => runningVolts(hidden, profile, hidden.chargingVolts),
-    spread: 0.1,
-    shown: OF_STRING,
-    foundFrom: ([volts], context: MeasureContext) => perTwelve(volts!, context),
-    holdsWhen: 'in-band',
     reason: 'idle speed, a flat battery that holds it down, and a regulator with a mind of its own',
   },
   'charging-loaded': {
-    when: 'running',
+    ...CHARGING,
     minutes: 6,
-    needs: 'source',
-    fits: cranks,
-    outcomes: ['none', 'low', 'in-band', 'over'],
-    edges: CHARGING_EDGES,
     predict: (hidden, profile) => runningVolts(hidden, profile, hidden.revvedVolts),
-    spread: 0.1,
-    shown: OF_STRING,
-    foundFrom: ([volts], context: MeasureContext) => perTwelve(volts!, context),
-    holdsWhen: 'in-band',
     reason: 'five minutes on and at 2,000 rpm only an alternator that is weak stays low',
   },
   ripple: {

@@ -3,8 +3,6 @@ import type { DiagnosisProfile } from '../causes.js';
 import { type CrankLook, HELP, type HiddenMachine, lookOf } from '../hidden.js';
 import { type CheckRows, cranks, wakes } from './check.js';
 
-const perTwelveVolts = (of: number, { systemVolts }: DiagnosisProfile): number => (of * 12) / systemVolts;
-
 /** How a try looks to whoever stands by, by what it truly does. */
 const TRY_ROWS: Record<CrankLook, readonly number[]> = {
   starts: [0.95, 0.01, 0.02, 0.01, 0.01],
@@ -61,7 +59,7 @@ export const OF_TRIES = {
       if (!hidden.promised) return 0;
       // Nothing draws, so the posts stay at the volts of the source.
       const volts = hidden.helped?.postVolts ?? HELP.openVolts * (profile.systemVolts / 12);
-      return perTwelveVolts(volts - hidden.promised.postVolts, profile);
+      return ((volts - hidden.promised.postVolts) * 12) / profile.systemVolts;
     },
     spread: 0.4,
     reason: 'age, drag and the contact of the clamps, which a plan cannot know',
